@@ -1,0 +1,33 @@
+import { parseArgs, type ParseArgsConfig } from 'node:util'
+import { InputError } from '../errors.ts'
+
+/** The command was called wrongly: exit code 2. */
+export class UsageError extends Error {}
+
+type Options = NonNullable<ParseArgsConfig['options']>
+
+/** Reads options and positional arguments; anything unknown is a usage error. */
+export function readOptions(args: string[], options: Options, usage: string): { values: Record<string, string | boolean | undefined>; positionals: string[] } {
+  try {
+    const { values, positionals } = parseArgs({ args, options, allowPositionals: true })
+    return { values: values as Record<string, string | boolean | undefined>, positionals }
+  } catch (error) {
+    throw new UsageError(`${(error as Error).message}\n${usage}`)
+  }
+}
+
+/**
+ * Runs a command: its errors go to standard error, with exit code 2 for wrong usage and 1 for anything else. A
+ * fault of the program itself keeps its stack, so that it can be reported.
+ */
+export async function runCommand(main: (args: string[]) => Promise<void> | void): Promise<void> {
+  // A reader such as `head` may close the pipe early; that is no error of ours.
+  process.stdout.on('error', (error: NodeJS.ErrnoException) => process.exit(error.code === 'EPIPE' ? 0 : 1))
+  try {
+    await main(process.argv.slice(2))
+  } catch (error) {
+    const known = error instanceof InputError || error instanceof UsageError || (error as NodeJS.ErrnoException).code === 'ENOENT'
+    process.stderr.write(`${known ? `error: ${(error as Error).message}` : ((error as Error).stack ?? String(error))}\n`)
+    process.exitCode = error instanceof UsageError ? 2 : 1
+  }
+}

@@ -1,0 +1,170 @@
+import { InputError } from '../errors.ts'
+import type { Camera, Detection, Plan } from '../formats/plan.ts'
+import { RECORD_GAP_SECONDS, frameTime, type Tracks } from '../targets/tracks.ts'
+import { Gates } from './gates.ts'
+import { LineRun } from './line.ts'
+import type { GateReading, KindRun, Sighting, TargetRecord, Trigger } from './types.ts'
+
+/** What the evaluation needs to know besides the targets. */
+export interface Setting {
+  plan: Pick<Plan, 'schedules' | 'timeZone' | 'position'>
+  camera: Pick<Camera, 'ignore' | 'detections'>
+  fps: number
+  /** The instant of the clip's first frame, milliseconds of UTC. */
+  start: number
+}
+
+/** A row of one target as one detection saw it; only made when somebody asks. */
+export interface Observation {
+  detection: string
+  sighting: Readonly<Sighting>
+  common: GateReading[]
+  own: GateReading[]
+  nearness: number
+  fired: boolean
+}
+
+/** Asks for observations: of one detection and one target. Costs nothing when it is not given. */
+export interface Probe {
+  detection: string
+  target: number
+  see(observation: Observation): void
+}
+
+/** The kinds this engine computes: a kind is added by its file and one line here. */
+const kinds: Partial<Record<Detection['kind'], (detection: never, gates: Gates) => KindRun>> = {
+  line: (detection, gates) => new LineRun(detection, gates)
+}
+
+export const computedKinds = Object.keys(kinds) as Detection['kind'][]
+
+interface Running {
+  detection: Detection
+  gates: Gates
+  run: KindRun
+}
+
+/** How often, in seconds of the clip, records of targets that have ended are thrown away. */
+const SWEEP_SECONDS = 30
+
+/**
+ * The reference engine: rows go in as they come, in order of frame and id, triggers come out, in order of time,
+ * of detection as in the plan, of target. The whole-clip form is `evaluate`.
+ */
+export class Evaluator {
+  private readonly setting: Setting
+  private readonly running: Running[]
+  private readonly records = new Map<number, TargetRecord>()
+  private readonly probe: Probe | undefined
+  private nextSweep = SWEEP_SECONDS
+  private lastFrame = 0
+
+  /** @throws InputError when a detection in use is of a kind that is not computed */
+  constructor(setting: Setting, probe?: Probe) {
+    this.setting = setting
+    this.probe = probe
+    this.running = setting.camera.detections
+      .filter((detection) => detection.enabled)
+      .map((detection) => {
+        const make = kinds[detection.kind]
+        if (!make)
+          throw new InputError(`detection ${detection.id}, kind`, `"${detection.kind}" cannot be computed by this version; computed: ${computedKinds.join(', ')}. Disable it to evaluate the others`)
+        const gates = new Gates(detection, setting.camera.ignore, setting.plan)
+        return { detection, gates, run: make(detection as never, gates) }
+      })
+  }
+
+  /**
+   * Takes the rows `from` to `to` (exclusive) of the tracks. A frame's rows must come in one call.
+   *
+   * @throws RangeError when frames go backwards
+   */
+  push(tracks: Tracks, from = 0, to = tracks.length): Trigger[] {
+    const triggers: Trigger[] = []
+    let i = from
+    while (i < to) {
+      let end = i + 1
+      while (end < to && tracks.frame[end] === tracks.frame[i]) end++
+      if (tracks.frame[i] <= this.lastFrame) throw new RangeError(`frame ${tracks.frame[i]} came after frame ${this.lastFrame}`)
+      this.lastFrame = tracks.frame[i]
+      this.frame(tracks, i, end, triggers)
+      i = end
+    }
+    return triggers
+  }
+
+  private frame(tracks: Tracks, from: number, to: number, triggers: Trigger[]): void {
+    const { running } = this
+    const time = frameTime(tracks.frame[from], this.setting.fps)
+    const sightings: Sighting[] = []
+    for (let i = from; i < to; i++) sightings.push(this.sighting(tracks, i, time))
+    for (let d = 0; d < running.length; d++) {
+      const { detection, gates, run } = running[d]
+      for (const s of sightings) {
+        const state = s.record.states[d]
+        const probing = this.probe !== undefined && this.probe.target === s.target && this.probe.detection === detection.id
+        // The ladder shows the hold-off as it stood before this row's own trigger.
+        const common = probing ? gates.read(s) : []
+        const fired = run.look(state, s)
+        if (fired !== undefined) {
+          gates.noteTrigger(time)
+          const trigger: Trigger = { detection: detection.id, kind: detection.kind, target: s.target, frame: s.frame, time }
+          if (fired) trigger.direction = fired
+          triggers.push(trigger)
+        }
+        if (probing)
+          this.probe!.see({
+            detection: detection.id,
+            sighting: { ...s, record: { ...s.record } },
+            common,
+            own: run.readings(state),
+            nearness: run.nearness(state),
+            fired: fired !== undefined
+          })
+      }
+    }
+    for (const s of sightings) remember(s)
+    if (time >= this.nextSweep) {
+      this.nextSweep = time + SWEEP_SECONDS
+      for (const [id, record] of this.records) if (time - record.lastTime > RECORD_GAP_SECONDS + 1e-9) this.records.delete(id)
+    }
+  }
+
+  private sighting(tracks: Tracks, i: number, time: number): Sighting {
+    const target = tracks.id[i]
+    const cls = tracks.cls[i]
+    let record = this.records.get(target)
+    if (!record || time - record.lastTime > RECORD_GAP_SECONDS + 1e-9) {
+      record = { lastTime: time, cls, classSince: time, seenBefore: false, px: 0, py: 0, pw: 0, ph: 0, states: this.running.map(({ run }) => run.begin()) }
+      this.records.set(target, record)
+    } else if (record.cls !== cls) {
+      record.cls = cls
+      record.classSince = time
+    }
+    return {
+      target,
+      frame: tracks.frame[i],
+      time,
+      x: tracks.x[i],
+      y: tracks.y[i],
+      w: tracks.w[i],
+      h: tracks.h[i],
+      cls,
+      instant: this.setting.start + time * 1000,
+      record
+    }
+  }
+}
+
+function remember(s: Sighting): void {
+  const { record } = s
+  record.lastTime = s.time
+  record.seenBefore = true
+  record.px = s.x
+  record.py = s.y
+  record.pw = s.w
+  record.ph = s.h
+}
+
+/** All triggers of a camera's detections over a whole clip. */
+export const evaluate = (setting: Setting, tracks: Tracks): Trigger[] => new Evaluator(setting).push(tracks)

@@ -1,0 +1,123 @@
+import { ArmedHours } from '../arming/armedHours.ts'
+import type { Detection, Plan } from '../formats/plan.ts'
+import { atLeast, contains, type Point } from '../geometry/shapes.ts'
+import { CLASSES, classIndex } from '../targets/classes.ts'
+import { clockAt, percent, seconds } from './words.ts'
+import type { GateReading, Sighting } from './types.ts'
+
+/** The gates common to all target kinds (docs/detections.md, *Gates common to all target kinds*), of one detection. */
+export class Gates {
+  private readonly detection: Detection
+  private readonly ignore: readonly (readonly Point[])[]
+  /** By index of class; null when every class passes. */
+  private readonly classPasses: boolean[] | null
+  private readonly hours: ArmedHours | null
+  private readonly scheduleName: string
+  private readonly timeZone: string
+  private lastTrigger: number | null = null
+
+  constructor(detection: Detection, ignore: readonly (readonly Point[])[], plan: Pick<Plan, 'schedules' | 'timeZone' | 'position'>) {
+    this.detection = detection
+    this.ignore = ignore
+    this.classPasses = detection.classes.length ? CLASSES.map((name) => detection.classes.includes(name)) : null
+    const schedule = plan.schedules.find((s) => s.id === detection.schedule)
+    if (detection.schedule && !schedule) throw new TypeError(`schedule ${detection.schedule} is not in the plan`)
+    this.hours = schedule ? new ArmedHours(schedule, plan.timeZone, plan.position) : null
+    this.scheduleName = schedule?.name ?? 'always'
+    this.timeZone = plan.timeZone
+  }
+
+  /** Whether all common gates let the target through at this row; the cheap ones first. */
+  pass(s: Sighting): boolean {
+    return (
+      (this.classPasses === null || this.classPasses[s.cls]) &&
+      this.sizePasses(s) &&
+      atLeast(s.time - s.record.classSince, this.detection.confirmSeconds) &&
+      !this.ignored(s) &&
+      this.holdOffPasses(s.time) &&
+      (this.hours === null || this.hours.intervalAt(s.instant) !== null)
+    )
+  }
+
+  /** A trigger of the detection was let out; the hold-off runs from here. */
+  noteTrigger(time: number): void {
+    this.lastTrigger = time
+  }
+
+  private sizePasses({ w, h }: Sighting): boolean {
+    const { min, max } = this.detection.size ?? {}
+    if (min && w <= min.w && h <= min.h) return false
+    return !(max && (w > max.w || h > max.h))
+  }
+
+  private ignored({ x, y, w, h }: Sighting): boolean {
+    return this.ignore.some((area) => contains(area, x + w / 2, y + h))
+  }
+
+  private holdOffPasses(time: number): boolean {
+    return this.lastTrigger === null || atLeast(time - this.lastTrigger, this.detection.holdOffSeconds)
+  }
+
+  /** What each gate measures at this row, in the order of the ladder. */
+  read(s: Sighting): GateReading[] {
+    const d = this.detection
+    const cls = CLASSES[s.cls]
+    const readings: GateReading[] = [
+      {
+        gate: 'class',
+        passed: this.classPasses === null || this.classPasses[classIndex(cls)],
+        measured: cls,
+        limit: d.classes.length ? d.classes.join(', ') : 'any class'
+      },
+      this.readSize(s)
+    ]
+    if (this.ignore.length)
+      readings.push({ gate: 'ignore', passed: !this.ignored(s), measured: this.ignored(s) ? 'stands in an ignore area' : 'outside', limit: 'outside the ignore areas' })
+    const held = s.time - s.record.classSince
+    readings.push({
+      gate: 'confirm',
+      passed: atLeast(held, d.confirmSeconds),
+      measured: `${cls} for ${seconds(held)}`,
+      limit: `at least ${seconds(d.confirmSeconds)}`,
+      value: held,
+      needed: d.confirmSeconds
+    })
+    const armed = this.hours?.intervalAt(s.instant)
+    readings.push({
+      gate: 'armed',
+      passed: this.hours === null || armed != null,
+      measured: clockAt(s.instant, this.timeZone),
+      limit: this.hours === null ? 'always armed' : this.armedLimit(s.instant, armed ?? null)
+    })
+    if (d.holdOffSeconds > 0) {
+      const since = this.lastTrigger === null ? null : s.time - this.lastTrigger
+      readings.push({
+        gate: 'holdOff',
+        passed: this.holdOffPasses(s.time),
+        measured: since === null ? 'no trigger before' : `${seconds(since)} since the last trigger`,
+        limit: `at least ${seconds(d.holdOffSeconds)}`,
+        value: since ?? undefined,
+        needed: since === null ? undefined : d.holdOffSeconds
+      })
+    }
+    return readings
+  }
+
+  private armedLimit(instant: number, armed: readonly [number, number] | null): string {
+    if (armed) return `${this.scheduleName}, to ${clockAt(armed[1], this.timeZone)}`
+    const next = this.hours?.nextAfter(instant)
+    return next ? `${this.scheduleName}, not before ${clockAt(next[0], this.timeZone)}` : `${this.scheduleName}, not armed in these days`
+  }
+
+  private readSize(s: Sighting): GateReading {
+    const { min, max } = this.detection.size ?? {}
+    const text = (f: { w: number; h: number }): string => `${percent(f.w)} × ${percent(f.h)}`
+    const limits = [min && `larger than ${text(min)}`, max && `at most ${text(max)}`].filter(Boolean)
+    return {
+      gate: 'size',
+      passed: this.sizePasses(s),
+      measured: `${text(s)} of the picture`,
+      limit: limits.join(', ') || 'any size'
+    }
+  }
+}

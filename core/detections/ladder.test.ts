@@ -1,0 +1,69 @@
+import { describe, expect, test } from '@jest/globals'
+import { DetectionSchema, ScheduleSchema, parseWith } from '../formats/plan.ts'
+import { tracksFromRows, type TargetRow } from '../targets/tracks.ts'
+import { evaluate, type Setting } from './evaluator.ts'
+import { explain } from './ladder.ts'
+
+const nights = parseWith(ScheduleSchema, { id: 'n', name: 'Nights', week: { mon: [['18:30', '24:00']] } })
+const make = (detection: object, start = '2026-06-01T19:00:00Z'): Setting => ({
+  plan: { schedules: [nights], timeZone: 'UTC' },
+  camera: {
+    ignore: [],
+    detections: [parseWith(DetectionSchema, { id: 'a', name: 'A', kind: 'line', line: [[0.1, 0.5], [0.9, 0.5]], sides: { left: 'Water', right: 'Land' }, ...detection })]
+  },
+  fps: 10,
+  start: Date.parse(start)
+})
+/** Lower edges at which `n` of six lattice rows are over the line, from frame 1. */
+const walk = (...rows: number[]) =>
+  tracksFromRows(rows.map((n, i): TargetRow => ({ frame: i + 1, id: 4, x: 0.4, y: 0.38 + n * 0.02, w: 0.05, h: 0.12, cls: 'person', confidence: 1 })), 10)
+const rung = (ladder: ReturnType<typeof explain>, gate: string) => ladder?.readings.find((r) => r.gate === gate)
+
+describe('gate ladder', () => {
+  test('of a trigger: each gate with what it measured against what, at the trigger’s frame', () => {
+    const setting = make({ classes: ['person'], confirmSeconds: 0.2, schedule: 'n', direction: 'leftToRight' })
+    const tracks = walk(0, 1, 2, 3, 6)
+    const [trigger] = evaluate(setting, tracks)
+    const ladder = explain(setting, tracks, 'a', 4)!
+    expect([ladder.frame, ladder.fired, trigger.frame]).toEqual([4, true, 4])
+    expect(ladder.readings.map((r) => [r.gate, r.passed, r.measured, r.limit])).toEqual([
+      ['class', true, 'person', 'person'],
+      ['size', true, '5 % × 12 % of the picture', 'any size'],
+      ['confirm', true, 'person for 0.3 s', 'at least 0.2 s'],
+      ['direction', true, 'Water → Land', 'Water → Land'],
+      ['share', true, '50 % over the line', 'at least 50 %'],
+      ['armed', true, 'Mon 19:00', 'Nights, to Tue 00:00']
+    ])
+    expect(ladder.sentence).toBe('Triggered at 0.3 s: every gate let it through.')
+  })
+
+  test('of a target that turned back: its best moment and the share that was missing', () => {
+    const ladder = explain(make({}), walk(0, 1, 2, 1, 0), 'a', 4)!
+    expect([ladder.frame, ladder.fired]).toEqual([3, false])
+    expect(rung(ladder, 'share')).toMatchObject({ passed: false, value: 1 / 3, needed: 0.5 })
+    expect(ladder.sentence).toBe('Stopped by body share: at most 33.3 % over the line at 0.2 s, 50 % is needed.')
+  })
+
+  test('names the gate that stopped a whole crossing', () => {
+    const stopped = (detection: object, start?: string) => explain(make(detection, start), walk(0, 2, 4, 6), 'a', 4)!.sentence
+    expect(stopped({ classes: ['vehicle'] })).toMatch(/^Stopped by class: person at .* needed: vehicle/)
+    expect(stopped({ direction: 'rightToLeft' })).toMatch(/^Stopped by direction: Water → Land at .* needed: Land → Water/)
+    expect(stopped({ schedule: 'n' }, '2026-06-01T12:00:00Z')).toMatch(/^Stopped by arming hours: Mon 12:00.*Nights, not before Mon 18:30/)
+    expect(stopped({ confirmSeconds: 5 })).toMatch(/^Stopped by confirm time: person for 0.\d s/)
+    expect(stopped({ size: { max: { w: 0.02, h: 0.02 } } })).toMatch(/^Stopped by size/)
+  })
+
+  test('a target that was never near says so; one that is not there has no ladder', () => {
+    expect(explain(make({}), walk(-5, -6), 'a', 4)!.sentence).toBe('It never had any of its body over the line.')
+    expect(explain(make({}), walk(-5, -6), 'a', 99)).toBeNull()
+  })
+
+  test('asking does not change what fires', () => {
+    const setting = make({ holdOffSeconds: 0.3 })
+    const tracks = walk(0, 6, 0, 6, 0, 6, 0, 6)
+    const fired = evaluate(setting, tracks).map((t) => t.frame)
+    expect(fired.length).toBeGreaterThan(1)
+    for (const frame of fired) expect(explain(setting, tracks, 'a', 4, frame)).toMatchObject({ frame, fired: true })
+    expect(rung(explain(setting, tracks, 'a', 4, fired[0] + 1), 'holdOff')).toMatchObject({ passed: false })
+  })
+})

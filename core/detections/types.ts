@@ -1,0 +1,85 @@
+import type { TargetClass } from '../targets/classes.ts'
+import type { Detection, DetectionKind } from '../formats/plan.ts'
+
+export type Direction = 'leftToRight' | 'rightToLeft'
+
+/** A detection fired, at a moment, for a target (docs/detections.md, *Files*). */
+export interface Trigger {
+  detection: string
+  kind: DetectionKind
+  target: number
+  frame: number
+  /** Seconds from the start of the clip. */
+  time: number
+  /** Only of kinds that have one. */
+  direction?: Direction
+}
+
+/** The row being looked at, and what is known of its target so far; one object, refilled for every row. */
+export interface Sighting {
+  target: number
+  frame: number
+  time: number
+  x: number
+  y: number
+  w: number
+  h: number
+  /** Index into `CLASSES`. */
+  cls: number
+  /** The instant in milliseconds of UTC. */
+  instant: number
+  record: TargetRecord
+}
+
+/** A target from its first row on; a gap of more than 1.0 s starts another one under the same id. */
+export interface TargetRecord {
+  lastTime: number
+  /** The present class and the time of the row at which the target took it. */
+  cls: number
+  classSince: number
+  /** The box of the row before, and whether there was one. */
+  seenBefore: boolean
+  px: number
+  py: number
+  pw: number
+  ph: number
+  /** What each detection keeps about the target, in the order of the detections. */
+  states: unknown[]
+}
+
+export type GateName = 'class' | 'size' | 'ignore' | 'confirm' | 'direction' | 'share' | 'armed' | 'holdOff'
+
+/** One rung of the ladder: what a gate measured at a moment, against what. */
+export interface GateReading {
+  gate: GateName
+  passed: boolean
+  /** What was measured, in words with units. */
+  measured: string
+  /** What is needed, in words with units. */
+  limit: string
+  /** Measured and needed as numbers on one scale, where the gate has one; shares 0 to 1, times in seconds. */
+  value?: number
+  needed?: number
+}
+
+/** What one detection does with the rows of a clip. One instance per run; it keeps what outlives a target. */
+export interface KindRun {
+  /** What is kept about a target from its first row on. */
+  begin(): unknown
+  /**
+   * Looks at a row. Returns the trigger's direction (null for kinds without one) when it fires, or undefined.
+   * The caller notes the trigger.
+   */
+  look(state: unknown, sighting: Sighting): Direction | null | undefined
+  /** The kind's own readings at the row just looked at, for the ladder. */
+  readings(state: unknown): GateReading[]
+  /** How near the kind's own condition is at the row just looked at, 0 to 1, for choosing the best moment. */
+  nearness(state: unknown): number
+}
+
+export interface Place {
+  timeZone: string
+  position?: { latitude: number; longitude: number }
+}
+
+export type { Detection, DetectionKind, TargetClass }

@@ -1,0 +1,14 @@
+import { IANAZone } from 'luxon'
+
+/** Numbers and moments as people read them on the ladder. */
+export const percent = (share: number): string => `${Math.round(share * 1000) / 10} %`
+export const seconds = (s: number): string => `${(Math.round(s * 10) / 10).toFixed(1)} s`
+
+/** `Mon 18:30:05`, wall clock of the time zone; the seconds only where there are some. */
+export function clockAt(instant: number, timeZone: string): string {
+  const zone = IANAZone.create(timeZone)
+  const local = new Date(instant + zone.offset(instant) * 60_000)
+  const day = ['Sun', 'Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat'][local.getUTCDay()]
+  const clock = local.toISOString().slice(11, 19)
+  return `${day} ${clock.endsWith(':00') ? clock.slice(0, 5) : clock}`
+}

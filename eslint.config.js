@@ -1,0 +1,68 @@
+import js from '@eslint/js'
+import hooks from 'eslint-plugin-react-hooks'
+import ts from 'typescript-eslint'
+
+const folders = ['core', 'analysis', 'simulation', 'standins', 'server', 'web', 'demo', 'e2e', 'bench']
+
+/**
+ * The arrows of docs/architecture.md: which folders the files of a folder may import from. Nothing points back.
+ */
+const mayImport = {
+  core: [],
+  analysis: ['core'],
+  simulation: ['core'],
+  standins: ['core', 'simulation', 'analysis'],
+  server: ['core', 'analysis'],
+  web: ['core'],
+  demo: ['core', 'simulation', 'analysis'],
+  e2e: ['core', 'analysis', 'server', 'standins'],
+  bench: ['core', 'analysis']
+}
+
+const importRule = (folder) => {
+  const barred = folders.filter((other) => other !== folder && !mayImport[folder].includes(other))
+  const patterns = [
+    {
+      regex: `^(\\.\\./)+(${barred.join('|')})(/|$)`,
+      message: `${folder}/ may import only from ${[folder, ...mayImport[folder]].join(', ')} (docs/architecture.md).`
+    }
+  ]
+  if (folder === 'core')
+    patterns.push({
+      regex: '^(node:|react|konva|antd|fastify|mysql2|@techstark)',
+      message: 'core/ is pure computation: no I/O, no framework. Only core/cli reads files.'
+    })
+  return {
+    files: [`${folder}/**/*.{ts,tsx}`],
+    ignores: folder === 'core' ? ['core/cli/**', 'core/**/*.test.ts'] : ['**/*.test.ts'],
+    rules: { 'no-restricted-imports': ['error', { patterns }] }
+  }
+}
+
+export default ts.config(
+  { ignores: ['dist/', 'node_modules/', '.data/', 'test-results/'] },
+  js.configs.recommended,
+  ...ts.configs.recommended,
+  {
+    files: ['scripts/**/*.mjs', '*.js'],
+    languageOptions: { globals: { process: 'readonly', console: 'readonly', URL: 'readonly', setTimeout: 'readonly' } }
+  },
+  {
+    files: ['web/**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': hooks },
+    rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' }
+  },
+  {
+    files: ['core/**/*.ts'],
+    ignores: ['core/cli/**', 'core/**/*.test.ts'],
+    rules: {
+      'no-restricted-globals': ['error', 'document', 'window', 'process', 'setTimeout', 'setInterval', 'fetch'],
+      'no-restricted-properties': ['error', { object: 'Date', property: 'now', message: 'core/ has no clock.' }]
+    }
+  },
+  ...folders.map(importRule),
+  {
+    files: ['**/*.test.ts'],
+    rules: { '@typescript-eslint/no-explicit-any': 'off' }
+  }
+)

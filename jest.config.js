@@ -1,0 +1,12 @@
+/** Unit and server tests. The server tests share one real MariaDB, started in globalSetup. */
+export default {
+  testEnvironment: 'node',
+  extensionsToTreatAsEsm: ['.ts', '.tsx'],
+  transform: {
+    '^.+\\.tsx?$': ['@swc/jest', { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true } }, module: { type: 'es6' } }]
+  },
+  testMatch: ['<rootDir>/{core,analysis,simulation,standins,server,web,demo,scripts}/**/*.test.ts'],
+  globalSetup: '<rootDir>/server/testing/setup.ts',
+  globalTeardown: '<rootDir>/server/testing/teardown.ts',
+  testTimeout: 60000
+}
