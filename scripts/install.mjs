@@ -45,7 +45,7 @@ export function installDebian(names) {
     // Documentation is left out on slim images; opencv-doc's footage is what we need of it.
     apt('install', '-y', '-q', '--no-install-recommends', '-o', 'Dpkg::Options::=--path-include=/usr/share/doc/opencv-doc/*', ...missing)
   } catch (error) {
-    throw new Error(`${error.message}. Install by hand: apt-get install ${missing.join(' ')}`)
+    throw new Error(`${error.message}. Install by hand: apt-get install ${missing.join(' ')}`, { cause: error })
   }
   const still = missing.filter((name) => !debian[name].every(present))
   if (still.length) throw new Error(`apt-get installed ${still.join(', ')}, but ${still.flatMap((n) => debian[n].filter((f) => !present(f))).join(', ')} is not there`)

@@ -1,0 +1,45 @@
+import { spawn, type ChildProcessByStdio } from 'node:child_process'
+import type { Readable } from 'node:stream'
+import { InputError } from '../core/errors.ts'
+
+/**
+ * Only containers of footage are opened, and only from the file itself: a playlist or a still picture given the
+ * name of a clip must not make ffmpeg fetch addresses or read other files.
+ */
+const containers = 'avi,mov,matroska,mpegts,mpeg,mpegvideo,asf,flv,ogg,h264,hevc,m4v,mjpeg,gif,dv,mxf,ivf'
+export const inputArguments = (file: string): string[] => ['-protocol_whitelist', 'file,pipe', '-format_whitelist', containers, '-i', file]
+
+const installHint = 'install it with: apt-get install ffmpeg'
+
+/** Starts ffmpeg or ffprobe with nothing on its input; its errors are collected in `errors()`. */
+export function start(program: 'ffmpeg' | 'ffprobe', args: string[]): { child: ChildProcessByStdio<null, Readable, Readable>; errors: () => string; ended: Promise<number> } {
+  const child = spawn(program, args, { stdio: ['ignore', 'pipe', 'pipe'] })
+  let text = ''
+  child.stderr.on('data', (chunk: Buffer) => {
+    if (text.length < 20_000) text += chunk.toString('utf8')
+  })
+  const ended = new Promise<number>((resolve, reject) => {
+    child.on('error', (error: NodeJS.ErrnoException) => reject(error.code === 'ENOENT' ? new InputError('', `${program} is not installed; ${installHint}`) : error))
+    child.on('close', (code) => resolve(code ?? 255))
+  })
+  // Whoever reads the frames hears of a failed start through `ended`; it must not count as unhandled before.
+  ended.catch(() => {})
+  return { child, errors: () => text.trim(), ended }
+}
+
+/** Runs a program to its end and gives its output. */
+export async function output(program: 'ffmpeg' | 'ffprobe', args: string[], signal?: AbortSignal): Promise<{ code: number; out: Buffer; errors: string }> {
+  signal?.throwIfAborted()
+  const { child, errors, ended } = start(program, args)
+  const stop = (): void => void child.kill('SIGKILL')
+  signal?.addEventListener('abort', stop)
+  const parts: Buffer[] = []
+  child.stdout.on('data', (part: Buffer) => parts.push(part))
+  try {
+    const code = await ended
+    signal?.throwIfAborted()
+    return { code, out: Buffer.concat(parts), errors: errors() }
+  } finally {
+    signal?.removeEventListener('abort', stop)
+  }
+}

@@ -1,0 +1,88 @@
+import type CV from '@techstark/opencv-js'
+import { describeColours } from './appearance.ts'
+import type { FrameSize } from './frames.ts'
+
+/** A connected patch of moving pixels, in analysed pixels. */
+export interface Blob {
+  x: number
+  y: number
+  w: number
+  h: number
+  /** Moving pixels in the box. */
+  area: number
+  colours: Float32Array
+}
+
+/** The part of OpenCV that its types leave out. */
+interface Subtractor {
+  apply(image: CV.Mat, mask: CV.Mat, learningRate: number): void
+  delete(): void
+}
+interface WithMixture {
+  BackgroundSubtractorMOG2: new (history: number, varianceThreshold: number, detectShadows: boolean) => Subtractor
+}
+
+/** The background is learned over this long; who stands still for an eighth of it becomes part of it. */
+const LEARNED_SECONDS = 100
+/** Squared distance, in standard deviations, from which a pixel differs from the background. OpenCV's default is 16. */
+const VARIANCE_THRESHOLD = 20
+const SHADOW = 127
+/** The smallest patch that can be somebody, as a share of the picture. */
+const LEAST_AREA = 0.00025
+
+/**
+ * Finds what moves: OpenCV's adaptive Gaussian mixture (Zivkovic 2004, `BackgroundSubtractorMOG2`, with its shadow
+ * detection), then an opening against speckle, a closing that joins head, trunk and legs across a thin post, and
+ * connected components.
+ */
+export class Foreground {
+  private readonly cv: typeof CV
+  private readonly size: FrameSize
+  private readonly subtractor: Subtractor
+  private readonly frame: CV.Mat
+  private readonly mask: CV.Mat
+  private readonly labels: CV.Mat
+  private readonly stats: CV.Mat
+  private readonly centroids: CV.Mat
+  private readonly speck: CV.Mat
+  private readonly body: CV.Mat
+  private readonly leastArea: number
+
+  constructor(cv: typeof CV, size: FrameSize, fps: number) {
+    this.cv = cv
+    this.size = size
+    this.subtractor = new (cv as unknown as WithMixture).BackgroundSubtractorMOG2(Math.round(LEARNED_SECONDS * fps), VARIANCE_THRESHOLD, true)
+    this.frame = new cv.Mat(size.height, size.width, cv.CV_8UC3)
+    this.mask = new cv.Mat()
+    this.labels = new cv.Mat()
+    this.stats = new cv.Mat()
+    this.centroids = new cv.Mat()
+    this.speck = cv.getStructuringElement(cv.MORPH_RECT, new cv.Size(2, 2))
+    this.body = cv.getStructuringElement(cv.MORPH_RECT, new cv.Size(3, 7))
+    this.leastArea = Math.max(12, size.width * size.height * LEAST_AREA)
+  }
+
+  /** The patches of one frame; frames must come in order. */
+  find(picture: Uint8Array): Blob[] {
+    const { cv, frame, mask, labels, stats } = this
+    frame.data.set(picture)
+    this.subtractor.apply(frame, mask, -1)
+    cv.threshold(mask, mask, SHADOW + 1, 255, cv.THRESH_BINARY)
+    cv.morphologyEx(mask, mask, cv.MORPH_OPEN, this.speck)
+    cv.morphologyEx(mask, mask, cv.MORPH_CLOSE, this.body)
+    const count = cv.connectedComponentsWithStats(mask, labels, stats, this.centroids, 8, cv.CV_32S)
+    const blobs: Blob[] = []
+    const rows = stats.data32S
+    for (let i = 1; i < count; i++) {
+      const [x, y, w, h, area] = rows.subarray(i * 5, i * 5 + 5)
+      if (area < this.leastArea) continue
+      const box = { x, y, w, h }
+      blobs.push({ ...box, area, colours: describeColours(picture, labels.data32S, i, this.size.width, box) })
+    }
+    return blobs
+  }
+
+  delete(): void {
+    for (const part of [this.subtractor, this.frame, this.mask, this.labels, this.stats, this.centroids, this.speck, this.body]) part.delete()
+  }
+}

@@ -1,0 +1,70 @@
+import { stat } from 'node:fs/promises'
+import { InputError } from '../core/errors.ts'
+import { inputArguments, output } from './ffmpeg.ts'
+
+/** What a clip is, before any of it has been decoded. */
+export interface Footage {
+  width: number
+  height: number
+  /** Frames per second of the file. */
+  sourceFps: number
+  /** Frames per second that are analysed: the source's, divided by a whole number so that at most 15 remain. */
+  fps: number
+  /** Seconds, as the file says; null when it does not. */
+  duration: number | null
+  /** The instant of recording if the file carries it. */
+  recordedAt: string | null
+}
+
+/** At more than this the analysis sees nothing new of people and vehicles, and takes longer. */
+const MOST_ANALYSED_FPS = 15
+const MOST_PIXELS = 8192 * 4320
+
+const ratio = (text: string | undefined): number => {
+  const [a, b = '1'] = (text ?? '').split('/')
+  return Number(b) > 0 ? Number(a) / Number(b) : NaN
+}
+
+export const analysedFps = (sourceFps: number): number => sourceFps / Math.ceil(sourceFps / MOST_ANALYSED_FPS - 1e-6)
+
+/**
+ * Looks at a file as footage.
+ *
+ * @throws InputError when it is empty or no video, saying what would be right
+ */
+export async function probe(file: string, name = file, signal?: AbortSignal): Promise<Footage> {
+  const { size } = await stat(file).catch((error: NodeJS.ErrnoException) => {
+    throw new InputError(name, error.code === 'ENOENT' ? 'is not there' : `cannot be read (${error.code})`)
+  })
+  if (size === 0) throw new InputError(name, 'is empty; choose a video file')
+  const { code, out, errors } = await output('ffprobe', ['-v', 'error', '-print_format', 'json', '-show_format', '-show_streams', ...inputArguments(file)], signal)
+  if (code !== 0) {
+    const cut = /moov atom not found|truncat|EBML header|End of file/i.test(errors)
+    throw new InputError(
+      name,
+      cut
+        ? 'is cut off: its index is missing, so that no picture can be read. Copy or upload the whole file again'
+        : 'is not a video that can be read; choose an AVI, MP4, MOV, MKV, WebM, MPEG or similar file'
+    )
+  }
+  const info = JSON.parse(out.toString('utf8')) as {
+    streams?: { codec_type?: string; width?: number; height?: number; avg_frame_rate?: string; r_frame_rate?: string; duration?: string; disposition?: { attached_pic?: number } }[]
+    format?: { duration?: string; tags?: Record<string, string> }
+  }
+  const video = info.streams?.find((s) => s.codec_type === 'video' && !s.disposition?.attached_pic)
+  if (!video?.width || !video.height) throw new InputError(name, 'has no pictures in it, only other streams; choose a video file')
+  if (video.width * video.height > MOST_PIXELS) throw new InputError(name, `is ${video.width} × ${video.height} pixels; at most 8192 × 4320 are read`)
+  const average = ratio(video.avg_frame_rate)
+  const sourceFps = average > 0 && average <= 1000 ? average : ratio(video.r_frame_rate)
+  if (!(sourceFps > 0 && sourceFps <= 1000)) throw new InputError(name, 'has no usable frame rate; choose a file with one')
+  const duration = Number(info.format?.duration ?? video.duration)
+  const recordedAt = info.format?.tags?.creation_time
+  return {
+    width: video.width,
+    height: video.height,
+    sourceFps,
+    fps: analysedFps(sourceFps),
+    duration: duration > 0 ? duration : null,
+    recordedAt: recordedAt && !Number.isNaN(Date.parse(recordedAt)) ? new Date(recordedAt).toISOString() : null
+  }
+}
