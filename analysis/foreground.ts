@@ -47,11 +47,14 @@ export class Foreground {
   private readonly speck: CV.Mat
   private readonly body: CV.Mat
   private readonly leastArea: number
+  private readonly learnedFrames: number
+  private frames = 0
 
   constructor(cv: typeof CV, size: FrameSize, fps: number) {
     this.cv = cv
     this.size = size
-    this.subtractor = new (cv as unknown as WithMixture).BackgroundSubtractorMOG2(Math.round(LEARNED_SECONDS * fps), VARIANCE_THRESHOLD, true)
+    this.learnedFrames = Math.round(LEARNED_SECONDS * fps)
+    this.subtractor = new (cv as unknown as WithMixture).BackgroundSubtractorMOG2(this.learnedFrames, VARIANCE_THRESHOLD, true)
     this.frame = new cv.Mat(size.height, size.width, cv.CV_8UC3)
     this.mask = new cv.Mat()
     this.labels = new cv.Mat()
@@ -66,7 +69,10 @@ export class Foreground {
   find(picture: Uint8Array): Blob[] {
     const { cv, frame, mask, labels, stats } = this
     frame.data.set(picture)
-    this.subtractor.apply(frame, mask, -1)
+    // Learns quickly at first, so that who was there from the start leaves no ghost; but not so quickly that somebody
+    // who stands still in the first minute is taken for the background, as OpenCV's own schedule (2 n) does.
+    this.frames++
+    this.subtractor.apply(frame, mask, 1 / Math.min(this.learnedFrames, 4 * this.frames))
     cv.threshold(mask, mask, SHADOW + 1, 255, cv.THRESH_BINARY)
     cv.morphologyEx(mask, mask, cv.MORPH_OPEN, this.speck)
     cv.morphologyEx(mask, mask, cv.MORPH_CLOSE, this.body)

@@ -86,10 +86,15 @@ export class Tracker {
     return blobs
   }
 
-  /** Whether the patches look like two bodies rather than one and a bit. Lasting, it means that a group has parted. */
+  /**
+   * Whether the two largest patches look like two bodies rather than the parts of one, such as legs below a trunk.
+   * Lasting, it means that a group has parted.
+   */
   private areApart(patches: Blob[]): boolean {
-    const [largest, next] = patches.map((blob) => blob.area).sort((a, b) => b - a)
-    return next > 0.3 * largest
+    const [a, b] = [...patches].sort((p, q) => q.area - p.area)
+    if (!b || b.area < 0.3 * a.area) return false
+    const beside = Math.min(a.x + a.w, b.x + b.w) - Math.max(a.x, b.x)
+    return beside < 0.6 * Math.min(a.w, b.w)
   }
 
   /** Finds patches that hold several established targets, and follows these inside. */
@@ -148,7 +153,8 @@ export class Tracker {
     const { box } = target
     const dx = box.x + box.w / 2 - (blob.x + blob.w / 2)
     const dy = box.y + box.h - (blob.y + blob.h)
-    const reach = (0.45 + 0.08 * target.missed) * Math.max(box.h, box.w) + 4
+    // A new target's speed is not known yet; it may be fast.
+    const reach = ((this.isEstablished(target) ? 0.45 : 0.7) + 0.08 * target.missed) * Math.max(box.h, box.w) + 4
     const distance = Math.hypot(dx, dy) / reach
     const common = iou(box, blob)
     const ratio = (blob.w * blob.h) / (box.w * box.h)
