@@ -1,0 +1,144 @@
+import * as v from 'valibot'
+import { DetectionSchema, ScheduleSchema, type Camera, type Detection, type Schedule, type SitePosition } from './formats/plan.ts'
+import type { Trigger } from './detections/index.ts'
+
+/** What the server and the browser say to each other. Instants are milliseconds of UTC. */
+
+export interface SiteView {
+  id: string
+  name: string
+  timeZone: string
+  position: SitePosition | null
+  cameras: CameraSummary[]
+}
+
+export interface CameraSummary {
+  id: string
+  name: string
+  detections: number
+  /** A ready clip, whose first picture can stand for the camera. */
+  clip: string | null
+}
+
+/** Something people edit, with the version that a save must name. */
+export interface Versioned {
+  version: number
+  changedAt: number
+}
+
+export interface KeptDetection extends Versioned {
+  detection: Detection
+  position: number
+  email: KeptEmail
+}
+
+/** The link from a detection to an e-mail; `to` null: not linked. */
+export interface KeptEmail extends Versioned {
+  to: string | null
+}
+
+export interface KeptSchedule extends Versioned {
+  schedule: Schedule
+}
+
+export interface BenchView {
+  site: Omit<SiteView, 'cameras'>
+  camera: Pick<Camera, 'id' | 'name' | 'ignore'>
+  detections: KeptDetection[]
+  schedules: KeptSchedule[]
+  clips: ClipView[]
+}
+
+export type ClipState = 'analysing' | 'ready' | 'stopped' | 'refused'
+
+export interface ClipView {
+  id: string
+  camera: string
+  name: string
+  state: ClipState
+  start: number
+  /** Frames per second of the targets. */
+  fps: number
+  width: number
+  height: number
+  frames: number
+  targets: number
+  rows: number
+  bytes: number
+  /** Of the analysis, 0 to 1, and what it is doing; null when it is not running. */
+  progress: { share: number | null; step: string } | null
+  /** Why it was refused. */
+  error: string | null
+}
+
+export interface RunView {
+  id: string
+  clip: string
+  state: 'running' | 'finished' | 'stopped' | 'failed'
+  /** Seconds of the clip that have been evaluated, and its length. */
+  at: number
+  seconds: number
+  triggers: RunTrigger[]
+}
+
+export interface RunTrigger extends Trigger {
+  id: number
+  name: string
+  instant: number
+  deliveries: DeliveryView[]
+}
+
+export interface DeliveryView {
+  id: number
+  kind: 'email'
+  recipient: string
+  state: 'pending' | 'sent' | 'failed'
+  attempts: number
+  error: string | null
+}
+
+export interface MailSummary {
+  id: string
+  from: string
+  to: string
+  subject: string
+  receivedAt: number
+  pictures: number
+}
+
+export interface MailView extends MailSummary {
+  text: string
+  attachments: { name: string; type: string; bytes: number }[]
+}
+
+/** The body of every error answer. */
+export interface ErrorView {
+  code: 'bad-input' | 'not-found' | 'conflict' | 'too-large' | 'busy' | 'internal'
+  message: string
+  /** Of a conflict: what is kept now. */
+  current?: unknown
+}
+
+const version = v.pipe(v.number('must be a number'), v.integer('must be a whole number'), v.minValue(0, 'must be 0 or more'))
+
+export const SaveDetectionSchema = v.strictObject({
+  version,
+  position: v.pipe(v.number('must be a number'), v.integer('must be a whole number'), v.minValue(0, 'must be 0 or more'), v.maxValue(10000, 'must be at most 10000')),
+  detection: DetectionSchema
+})
+export const SaveScheduleSchema = v.strictObject({ version, schedule: ScheduleSchema })
+
+const addressRight = 'must be an e-mail address such as duty@example.org'
+export const SaveEmailSchema = v.strictObject({
+  version,
+  to: v.nullable(v.pipe(v.string(addressRight), v.trim(), v.maxLength(254, 'is longer than 254 characters'), v.email(addressRight)))
+})
+export const StartRunSchema = v.strictObject({
+  speed: v.picklist([1, 10, 1000], 'must be 1 (as if live), 10 or 1000 (as fast as it goes)')
+})
+
+/** A clip's start as people may give it. */
+export const ClipChangeSchema = v.strictObject({
+  name: v.optional(v.pipe(v.string('must be a text'), v.trim(), v.minLength(1, 'must not be empty'), v.maxLength(120, 'is longer than 120 characters'))),
+  start: v.optional(v.pipe(v.number('must be an instant in milliseconds'), v.integer('must be a whole number'), v.minValue(0, 'must be after 1970'), v.maxValue(4102444800000, 'must be before 2100')))
+})

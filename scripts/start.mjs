@@ -1,0 +1,39 @@
+// npm start: installs what is missing, builds the interface when its sources have changed, and starts everything.
+import { createHash } from 'node:crypto'
+import { existsSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { installDebian, installPackages, root } from './install.mjs'
+
+/** A digest of all files that the built interface depends on. */
+function sourcesDigest() {
+  const hash = createHash('sha256')
+  const walk = (path) => {
+    if (statSync(path).isDirectory()) for (const name of readdirSync(path).sort()) walk(join(path, name))
+    else hash.update(path).update(readFileSync(path))
+  }
+  for (const name of ['web', 'core', 'vite.config.ts', 'package-lock.json']) walk(join(root, name))
+  return hash.digest('hex')
+}
+
+export async function buildWeb() {
+  const stamp = join(root, 'dist/web/.sources')
+  const digest = sourcesDigest()
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === digest) return
+  console.error('Building the interface …')
+  const { build } = await import('vite')
+  await build({ root, configFile: join(root, 'vite.config.ts'), logLevel: 'warn' })
+  writeFileSync(stamp, digest)
+}
+
+try {
+  installDebian(['mariadb-server', 'ffmpeg'])
+  await installPackages()
+  await buildWeb()
+  const { register } = await import('tsx/esm/api')
+  register()
+  const { launch } = await import('../server/launch.ts')
+  await launch(process.argv.slice(2))
+} catch (error) {
+  console.error(`error: ${error.message}`)
+  process.exit(1)
+}

@@ -1,0 +1,73 @@
+import type { FastifyInstance } from 'fastify'
+import { SaveDetectionSchema, SaveEmailSchema, SaveScheduleSchema, type BenchView } from '../core/api.ts'
+import { InputError } from '../core/errors.ts'
+import { parseWith, type Plan } from '../core/formats/plan.ts'
+import { listClips } from './clips/rows.ts'
+import type { Clips } from './clips/clips.ts'
+import type { Database } from './database.ts'
+import { deleteDetection, readDetections, saveDetection, saveEmail } from './detections/rows.ts'
+import { notFound } from './errors.ts'
+import { readCamera, readSchedules, readSite, saveSchedule } from './sites/rows.ts'
+
+/** A camera's part of the plan, as it is kept now. */
+export async function readPlanOf(database: Database, cameraId: string): Promise<Plan> {
+  const { site, camera } = await readCamera(database, cameraId)
+  const [detections, schedules] = await Promise.all([readDetections(database, cameraId), readSchedules(database, site.id)])
+  return {
+    format: 'wardoptic-plan/1',
+    timeZone: site.timeZone,
+    ...(site.position && { position: site.position }),
+    schedules: schedules.map((kept) => kept.schedule),
+    cameras: [{ ...camera, detections: detections.map((kept) => kept.detection) }]
+  }
+}
+
+const sameId = (path: string, body: string, place: string): void => {
+  if (path !== body) throw new InputError(place, `is "${body}", and the address says "${path}"; they must be the same`)
+}
+
+/** Reading and saving what the Bench edits. */
+export function benchRoutes(app: FastifyInstance, database: Database, clips: Clips): void {
+  app.get('/api/site', async () => {
+    const site = await readSite(database)
+    if (!site) throw notFound('a site')
+    return site
+  })
+
+  app.get<{ Params: { camera: string } }>('/api/cameras/:camera', async ({ params }): Promise<BenchView> => {
+    const { site, camera } = await readCamera(database, params.camera)
+    const [detections, schedules, kept] = await Promise.all([readDetections(database, camera.id), readSchedules(database, site.id), listClips(database, camera.id)])
+    return { site, camera, detections, schedules, clips: kept.map((clip) => clips.withProgress(clip)) }
+  })
+
+  app.get<{ Params: { camera: string } }>('/api/cameras/:camera/plan', ({ params }) => readPlanOf(database, params.camera))
+
+  app.put<{ Params: { camera: string; id: string } }>('/api/cameras/:camera/detections/:id', async ({ params, body }) => {
+    const { site } = await readCamera(database, params.camera)
+    const { detection, position, version } = parseWith(SaveDetectionSchema, body)
+    sameId(params.id, detection.id, '$.detection.id')
+    if (detection.schedule && !(await readSchedules(database, site.id)).some(({ schedule }) => schedule.id === detection.schedule))
+      throw new InputError('$.detection.schedule', `names "${detection.schedule}", and the site has no such schedule`)
+    return saveDetection(database, params.camera, detection, position, version, Date.now())
+  })
+
+  app.delete<{ Params: { camera: string; id: string }; Querystring: { version?: string } }>('/api/cameras/:camera/detections/:id', async ({ params, query }) => {
+    const version = Number(query.version)
+    if (!Number.isInteger(version) || version < 1) throw new InputError('version', 'must be the version that was read, a whole number from 1')
+    return deleteDetection(database, params.camera, params.id, version, Date.now())
+  })
+
+  app.put<{ Params: { camera: string; id: string } }>('/api/cameras/:camera/detections/:id/email', ({ params, body }) => {
+    const { to, version } = parseWith(SaveEmailSchema, body)
+    return saveEmail(database, params.camera, params.id, to, version, Date.now())
+  })
+
+  app.put<{ Params: { site: string; id: string } }>('/api/sites/:site/schedules/:id', async ({ params, body }) => {
+    const site = await readSite(database)
+    if (site?.id !== params.site) throw notFound(`site ${params.site.slice(0, 64)}`)
+    const { schedule, version } = parseWith(SaveScheduleSchema, body)
+    sameId(params.id, schedule.id, '$.schedule.id')
+    if (!site.position && JSON.stringify(schedule).includes('"sun')) throw new InputError('$.schedule', 'is tied to the sun, and the site has no position')
+    return saveSchedule(database, site.id, schedule, version, Date.now())
+  })
+}

@@ -1,0 +1,195 @@
+import { randomUUID } from 'node:crypto'
+import { createWriteStream } from 'node:fs'
+import { mkdir, readdir, rename, rm, writeFile } from 'node:fs/promises'
+import { join } from 'node:path'
+import { Transform, type Readable } from 'node:stream'
+import { pipeline } from 'node:stream/promises'
+import { analyseInWorker } from '../../analysis/inWorker.ts'
+import { makeView } from '../../analysis/pictures.ts'
+import { probe } from '../../analysis/probe.ts'
+import type { ClipView } from '../../core/api.ts'
+import { InputError } from '../../core/errors.ts'
+import { writeMot } from '../../core/formats/mot.ts'
+import { spansOf } from '../../core/targets/tracks.ts'
+import type { Database } from '../database.ts'
+import { busy, tooLarge } from '../errors.ts'
+import { clipIds, findClip, finishClip, insertClip, readClip, removeClip, setClipState, unfinishedClips } from './rows.ts'
+
+interface Job {
+  clip: ClipView
+  stop: AbortController
+  ended: Promise<void>
+}
+
+/** How long the reason of a refused clip can still be asked for. */
+const REFUSAL_KEPT_MS = 30 * 60_000
+
+/**
+ * The clips of the site: their files (`<folder>/<id>/original`, `view.mp4`, `tracks.csv`), their analysis, one at a
+ * time, and what is known of its progress.
+ */
+export class Clips {
+  private readonly database: Database
+  private readonly folder: string
+  private readonly mostBytes: number
+  private readonly log: (error: unknown) => void
+  private readonly jobs = new Map<string, Job>()
+  private readonly refused = new Map<string, ClipView>()
+  private queue: Promise<void> = Promise.resolve()
+
+  constructor(database: Database, folder: string, mostBytes: number, log: (error: unknown) => void) {
+    this.database = database
+    this.folder = folder
+    this.mostBytes = mostBytes
+    this.log = log
+  }
+
+  file(id: string, name: 'original' | 'view.mp4' | 'tracks.csv'): string {
+    return join(this.folder, id, name)
+  }
+
+  /** Clears what an end in the middle left behind, and goes on with what was being analysed. */
+  async resume(): Promise<void> {
+    await mkdir(this.folder, { recursive: true })
+    const known = new Set(await clipIds(this.database))
+    for (const name of await readdir(this.folder)) if (!known.has(name)) await rm(join(this.folder, name), { recursive: true, force: true })
+    for (const clip of await unfinishedClips(this.database)) this.enqueue(clip)
+  }
+
+  withProgress(clip: ClipView): ClipView {
+    return this.jobs.get(clip.id)?.clip ?? clip
+  }
+
+  /** A clip with its progress; one that was refused can be asked for a while longer. */
+  async read(id: string): Promise<ClipView> {
+    const clip = await findClip(this.database, id)
+    if (clip) return this.withProgress(clip)
+    return this.refused.get(id) ?? readClip(this.database, id)
+  }
+
+  /**
+   * Takes in a file and starts its analysis.
+   *
+   * @throws InputError for what is no video, AnswerError for what is too large; nothing is left behind then
+   */
+  async add(cameraId: string, name: string, start: number | null, content: Readable): Promise<ClipView> {
+    const id = randomUUID()
+    const home = join(this.folder, id)
+    const original = this.file(id, 'original')
+    await mkdir(home, { recursive: true })
+    try {
+      const bytes = await this.receive(content, `${original}.part`)
+      await rename(`${original}.part`, original)
+      const footage = await probe(original, name)
+      const clip: ClipView = {
+        id,
+        camera: cameraId,
+        name: name.slice(0, 120),
+        state: 'analysing',
+        start: start ?? (footage.recordedAt ? Date.parse(footage.recordedAt) : Date.now()),
+        fps: footage.fps,
+        width: footage.width,
+        height: footage.height,
+        frames: 0,
+        targets: 0,
+        rows: 0,
+        bytes,
+        progress: null,
+        error: null
+      }
+      await insertClip(this.database, clip, Date.now())
+      return this.enqueue(clip)
+    } catch (error) {
+      await rm(home, { recursive: true, force: true })
+      throw error
+    }
+  }
+
+  private async receive(content: Readable, file: string): Promise<number> {
+    let bytes = 0
+    const { mostBytes } = this
+    const count = new Transform({
+      transform(chunk: Buffer, _, done) {
+        bytes += chunk.length
+        done(bytes > mostBytes ? tooLarge(`the clip is larger than ${Math.round(mostBytes / 2 ** 20)} MB, the limit of this server (--clip-limit)`) : null, chunk)
+      }
+    })
+    await pipeline(content, count, createWriteStream(file))
+    return bytes
+  }
+
+  /** Stops the analysis; the clip stays, without targets, and can be analysed again. */
+  async stop(id: string): Promise<ClipView> {
+    const job = this.jobs.get(id)
+    if (!job) throw busy('this clip is not being analysed')
+    job.stop.abort(new Error('stopped'))
+    await job.ended
+    return this.read(id)
+  }
+
+  async analyseAgain(id: string): Promise<ClipView> {
+    const clip = await readClip(this.database, id)
+    if (this.jobs.has(id)) throw busy('this clip is being analysed already')
+    await setClipState(this.database, id, 'analysing')
+    return this.enqueue({ ...clip, state: 'analysing' })
+  }
+
+  async remove(id: string): Promise<void> {
+    await readClip(this.database, id)
+    const job = this.jobs.get(id)
+    job?.stop.abort(new Error('removed'))
+    await job?.ended
+    await removeClip(this.database, id)
+    await rm(join(this.folder, id), { recursive: true, force: true })
+  }
+
+  /** Stops all work without forgetting it: it goes on at the next start. */
+  async close(): Promise<void> {
+    const jobs = [...this.jobs.values()]
+    for (const job of jobs) job.stop.abort(closing)
+    await Promise.all(jobs.map((job) => job.ended))
+  }
+
+  private enqueue(clip: ClipView): ClipView {
+    const stop = new AbortController()
+    const shown: ClipView = { ...clip, progress: { share: null, step: 'Waiting for another analysis' } }
+    const ended = this.queue.then(() => this.work(shown, stop.signal)).catch(this.log)
+    this.queue = ended
+    this.jobs.set(clip.id, { clip: shown, stop, ended })
+    return shown
+  }
+
+  private async work(clip: ClipView, signal: AbortSignal): Promise<void> {
+    const original = this.file(clip.id, 'original')
+    try {
+      clip.progress = { share: 0, step: 'Finding and following targets' }
+      const { footage, frames, tracks } = await analyseInWorker(original, {
+        name: clip.name,
+        signal,
+        onProgress: (done, expected) => (clip.progress = { share: expected ? 0.9 * Math.min(1, done / expected) : null, step: `Finding and following targets, frame ${done}${expected ? ` of ${expected}` : ''}` })
+      })
+      clip.progress = { share: 0.92, step: 'Making it playable' }
+      await makeView(original, footage, this.file(clip.id, 'view.mp4'), signal)
+      await writeFile(this.file(clip.id, 'tracks.csv'), writeMot(tracks, footage))
+      await finishClip(this.database, clip.id, frames, spansOf(tracks).length, tracks.length)
+    } catch (error) {
+      if (signal.reason === closing) return
+      if (signal.aborted) await setClipState(this.database, clip.id, 'stopped')
+      else await this.refuse(clip, error)
+    } finally {
+      this.jobs.delete(clip.id)
+    }
+  }
+
+  /** A clip that turns out to be unusable leaves nothing behind but its reason. */
+  private async refuse(clip: ClipView, error: unknown): Promise<void> {
+    const known = error instanceof InputError
+    if (!known) this.log(error)
+    this.refused.set(clip.id, { ...clip, state: 'refused', progress: null, error: known ? error.message : 'the analysis failed; the log of the server says why' })
+    setTimeout(() => this.refused.delete(clip.id), REFUSAL_KEPT_MS).unref()
+    await removeClip(this.database, clip.id)
+    await rm(join(this.folder, clip.id), { recursive: true, force: true })
+  }
+}
+
+const closing = new Error('the server is closing')

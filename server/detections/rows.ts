@@ -1,0 +1,79 @@
+import type { KeptDetection, KeptEmail } from '../../core/api.ts'
+import type { Detection } from '../../core/formats/plan.ts'
+import type { Sql } from '../database.ts'
+import { conflict, notFound } from '../errors.ts'
+import { parsed } from '../sites/rows.ts'
+
+interface Row {
+  id: string
+  body: string
+  position: number
+  version: number
+  changed_at: number
+  deleted: number
+  recipient: string | null
+  email_version: number | null
+  email_changed_at: number | null
+}
+
+const select = `SELECT detection.id, detection.body, detection.position, detection.version, detection.changed_at, detection.deleted,
+         email_link.recipient, email_link.version AS email_version, email_link.changed_at AS email_changed_at
+    FROM detection LEFT JOIN email_link ON email_link.camera_id = detection.camera_id AND email_link.detection_id = detection.id`
+
+const keptOf = (row: Row): KeptDetection => ({
+  detection: parsed<Detection>(row.body),
+  position: row.position,
+  version: row.version,
+  changedAt: row.changed_at,
+  email: { to: row.recipient, version: row.email_version ?? 0, changedAt: row.email_changed_at ?? 0 }
+})
+
+/** The camera's detections, in the order of the rail. */
+export async function readDetections(sql: Sql, cameraId: string): Promise<KeptDetection[]> {
+  return (await sql.rows<Row>(`${select} WHERE detection.camera_id = ? AND NOT deleted ORDER BY detection.position, detection.id`, [cameraId])).map(keptOf)
+}
+
+/** What is kept under an id now; null: nothing, or deleted. */
+async function current(sql: Sql, cameraId: string, id: string): Promise<{ row: Row; kept: KeptDetection | null } | null> {
+  const [row] = await sql.rows<Row>(`${select} WHERE detection.camera_id = ? AND detection.id = ?`, [cameraId, id])
+  return row ? { row, kept: row.deleted ? null : keptOf(row) } : null
+}
+
+async function refuse(sql: Sql, cameraId: string, id: string, name: string): Promise<never> {
+  const now = await current(sql, cameraId, id)
+  if (!now) throw notFound(`detection ${name}`)
+  // A deleted one tells its version too, so that whoever wants to keep it can save over the deletion.
+  throw conflict(`detection ${name}`, now.kept ?? { deleted: true, version: now.row.version, changedAt: now.row.changed_at })
+}
+
+/** Saves over exactly the version named; 0 makes a new one. Saving over a deleted one brings it back. */
+export async function saveDetection(sql: Sql, cameraId: string, detection: Detection, position: number, version: number, now: number): Promise<KeptDetection> {
+  const body = JSON.stringify(detection)
+  const done =
+    version === 0
+      ? await sql.run('INSERT IGNORE INTO detection (camera_id, id, position, body, version, changed_at) VALUES (?, ?, ?, ?, 1, ?)', [cameraId, detection.id, position, body, now])
+      : await sql.run(
+          'UPDATE detection SET body = ?, position = ?, version = version + 1, changed_at = ?, deleted = FALSE WHERE camera_id = ? AND id = ? AND version = ?',
+          [body, position, now, cameraId, detection.id, version]
+        )
+  if (done.affectedRows !== 1) return refuse(sql, cameraId, detection.id, detection.name)
+  return (await current(sql, cameraId, detection.id))!.kept!
+}
+
+/** Deletes exactly the version named, and tells the version under which it can be brought back. */
+export async function deleteDetection(sql: Sql, cameraId: string, id: string, version: number, now: number): Promise<{ version: number }> {
+  const done = await sql.run('UPDATE detection SET deleted = TRUE, version = version + 1, changed_at = ? WHERE camera_id = ? AND id = ? AND version = ? AND NOT deleted', [now, cameraId, id, version])
+  if (done.affectedRows !== 1) return refuse(sql, cameraId, id, id)
+  return { version: version + 1 }
+}
+
+export async function saveEmail(sql: Sql, cameraId: string, id: string, to: string | null, version: number, now: number): Promise<KeptEmail> {
+  const there = await current(sql, cameraId, id)
+  if (!there) throw notFound(`detection ${id.slice(0, 64)}`)
+  const done =
+    version === 0
+      ? await sql.run('INSERT IGNORE INTO email_link (camera_id, detection_id, recipient, version, changed_at) VALUES (?, ?, ?, 1, ?)', [cameraId, id, to, now])
+      : await sql.run('UPDATE email_link SET recipient = ?, version = version + 1, changed_at = ? WHERE camera_id = ? AND detection_id = ? AND version = ?', [to, now, cameraId, id, version])
+  if (done.affectedRows === 1) return { to, version: version + 1, changedAt: now }
+  throw conflict('the e-mail link', (await current(sql, cameraId, id))!.kept?.email ?? null)
+}

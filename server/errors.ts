@@ -1,0 +1,35 @@
+import type { FastifyError, FastifyReply, FastifyRequest } from 'fastify'
+import type { ErrorView } from '../core/api.ts'
+import { InputError } from '../core/errors.ts'
+
+/** All errors that the server answers with are made here. */
+export class AnswerError extends Error {
+  readonly status: number
+  readonly view: ErrorView
+
+  constructor(status: number, view: ErrorView) {
+    super(view.message)
+    this.status = status
+    this.view = view
+  }
+}
+
+export const notFound = (what: string): AnswerError => new AnswerError(404, { code: 'not-found', message: `${what} is not there (any more)` })
+export const busy = (message: string): AnswerError => new AnswerError(409, { code: 'busy', message })
+export const tooLarge = (message: string): AnswerError => new AnswerError(413, { code: 'too-large', message })
+/** Somebody saved a newer version; `current` is what is kept now, so that nothing is lost. */
+export const conflict = (what: string, current: unknown): AnswerError =>
+  new AnswerError(409, { code: 'conflict', message: `${what} was changed in another window since it was read here`, current })
+
+export function answerError(error: FastifyError | Error, request: FastifyRequest, reply: FastifyReply): void {
+  const view = ((): { status: number; view: ErrorView } => {
+    if (error instanceof AnswerError) return error
+    if (error instanceof InputError) return { status: 422, view: { code: 'bad-input', message: error.message } }
+    const status = (error as FastifyError).statusCode
+    if (status === 413) return tooLarge('the request is too large')
+    if (status && status < 500) return { status, view: { code: 'bad-input', message: error.message } }
+    request.log.error(error)
+    return { status: 500, view: { code: 'internal', message: 'something went wrong on the server; its log says more' } }
+  })()
+  reply.status(view.status).send(view.view)
+}

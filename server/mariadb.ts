@@ -1,0 +1,133 @@
+import { execFile, spawn, type ChildProcess } from 'node:child_process'
+import { createHash, randomBytes } from 'node:crypto'
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { createServer, type AddressInfo } from 'node:net'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { promisify } from 'node:util'
+
+export interface DatabaseAddress {
+  host: string
+  port: number
+  user: string
+  password: string
+}
+
+export interface RunningDatabase {
+  address: DatabaseAddress
+  stop(): Promise<void>
+}
+
+const run = promisify(execFile)
+const PATH = `${process.env.PATH ?? ''}:/usr/sbin:/sbin`
+const START_SECONDS = 60
+const pause = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms))
+
+export async function freePort(): Promise<number> {
+  const server = createServer()
+  await new Promise<void>((resolve, reject) => server.once('error', reject).listen(0, '127.0.0.1', resolve))
+  const { port } = server.address() as AddressInfo
+  await new Promise((resolve) => server.close(resolve))
+  return port
+}
+
+const isAlive = (pid: number): boolean => {
+  try {
+    process.kill(pid, 0)
+    return true
+  } catch {
+    return false
+  }
+}
+
+/** A database left behind by a start that was killed would hold the folder; it is stopped first. */
+async function stopLeftBehind(pidFile: string): Promise<void> {
+  const pid = existsSync(pidFile) ? Number(readFileSync(pidFile, 'utf8')) : 0
+  if (!(pid > 1) || !isAlive(pid)) return
+  const command = existsSync(`/proc/${pid}/comm`) ? readFileSync(`/proc/${pid}/comm`, 'utf8').trim() : ''
+  if (!/^(mariadbd|mysqld)/.test(command)) return
+  process.kill(pid, 'SIGTERM')
+  for (let i = 0; i < 300 && isAlive(pid); i++) await pause(100)
+}
+
+/**
+ * Starts MariaDB on loopback, at a free port, with its data in `folder`; makes the data on the first start.
+ * Root's and the application's password is made up then and kept beside the data, readable by the owner only.
+ */
+export async function startMariaDb(folder: string): Promise<RunningDatabase> {
+  const data = join(folder, 'mariadb')
+  const pidFile = join(folder, 'mariadb.pid')
+  const logFile = join(folder, 'mariadb.log')
+  const secretFile = join(folder, 'mariadb.secret')
+  const asUser = process.getuid?.() === 0 ? ['--user=root'] : []
+  mkdirSync(folder, { recursive: true })
+  await stopLeftBehind(pidFile)
+
+  // The data is there once its secret is; a first start that was cut off begins anew.
+  if (!existsSync(secretFile)) {
+    rmSync(data, { recursive: true, force: true })
+    await run('mariadb-install-db', ['--no-defaults', `--datadir=${data}`, '--auth-root-authentication-method=normal', '--skip-test-db', ...asUser], { env: { ...process.env, PATH } }).catch(
+      (error: Error & { code?: string; stderr?: string }) => {
+        throw new Error(error.code === 'ENOENT' ? 'MariaDB is not installed; install it with: apt-get install mariadb-server' : `MariaDB's data could not be made in ${data}: ${error.stderr || error.message}`)
+      }
+    )
+    writeFileSync(secretFile, randomBytes(24).toString('hex'), { mode: 0o600 })
+  }
+  const password = readFileSync(secretFile, 'utf8').trim()
+  const setup = join(folder, 'mariadb.init')
+  writeFileSync(
+    setup,
+    [
+      `ALTER USER root@localhost IDENTIFIED BY '${password}';`,
+      `CREATE USER IF NOT EXISTS wardoptic@'127.0.0.1' IDENTIFIED BY '${password}';`,
+      "GRANT ALL ON `wardoptic%`.* TO wardoptic@'127.0.0.1';"
+    ].join('\n'),
+    { mode: 0o600 }
+  )
+  const port = await freePort()
+  // A path of a socket may have at most 107 characters, whatever folder the project is in.
+  const socket = join(tmpdir(), `wardoptic-${createHash('sha256').update(data).digest('hex').slice(0, 12)}.sock`)
+  const child = spawn(
+    'mariadbd',
+    ['--no-defaults', `--datadir=${data}`, `--socket=${socket}`, `--port=${port}`, '--bind-address=127.0.0.1', `--pid-file=${pidFile}`, `--log-error=${logFile}`, `--init-file=${setup}`, '--skip-name-resolve', '--character-set-server=utf8mb4', '--innodb-buffer-pool-size=128M', '--max-allowed-packet=64M', ...asUser],
+    // In a group of its own: Ctrl-C in the terminal must not stop it before the server has closed its connections.
+    { stdio: 'ignore', detached: true, env: { ...process.env, PATH } }
+  )
+  await waitUntilUp(child, port, logFile)
+  rmSync(setup, { force: true })
+  return { address: { host: '127.0.0.1', port, user: 'wardoptic', password }, stop: () => stopChild(child) }
+}
+
+async function waitUntilUp(child: ChildProcess, port: number, logFile: string): Promise<void> {
+  let failed: Error | null = null
+  child.once('error', (error) => (failed = error))
+  const { connect } = await import('node:net')
+  for (let waited = 0; waited < START_SECONDS * 10; waited++) {
+    if (failed) throw failed
+    if (child.exitCode !== null) {
+      const log = existsSync(logFile) ? readFileSync(logFile, 'utf8').trim().split('\n').slice(-5).join('\n') : ''
+      throw new Error(`MariaDB ended with code ${child.exitCode}; the end of ${logFile}:\n${log}`)
+    }
+    const up = await new Promise<boolean>((resolve) => {
+      // MariaDB greets whoever connects once it is ready.
+      const socket = connect(port, '127.0.0.1')
+      const done = (answer: boolean): void => {
+        socket.destroy()
+        resolve(answer)
+      }
+      socket.once('data', () => done(true)).once('error', () => done(false))
+      socket.setTimeout(1000, () => done(false))
+    })
+    if (up) return
+    await pause(100)
+  }
+  child.kill('SIGKILL')
+  throw new Error(`MariaDB did not start within ${START_SECONDS} s; see ${logFile}`)
+}
+
+async function stopChild(child: ChildProcess): Promise<void> {
+  if (child.exitCode !== null || child.signalCode !== null) return
+  const ended = new Promise((resolve) => child.once('exit', resolve))
+  child.kill('SIGTERM')
+  await ended
+}

@@ -1,0 +1,106 @@
+import { randomUUID } from 'node:crypto'
+import { readFile } from 'node:fs/promises'
+import type { RunView } from '../../core/api.ts'
+import { Evaluator } from '../../core/detections/index.ts'
+import { readMot } from '../../core/formats/mot.ts'
+import { firstRowOfFrame, frameAt } from '../../core/targets/tracks.ts'
+import { readPlanOf } from '../bench.ts'
+import type { Clips } from '../clips/clips.ts'
+import { readClip } from '../clips/rows.ts'
+import type { Database } from '../database.ts'
+import { busy, notFound } from '../errors.ts'
+import { endRunsLeftRunning, findRun, insertRun, readRunTriggers, recordTrigger, setRunState } from './rows.ts'
+
+interface Running {
+  at: number
+  stop: AbortController
+  ended: Promise<void>
+}
+
+const TICK_MS = 100
+
+/**
+ * Runs a clip as if it were live: its targets reach the engine at the pace of the clip, and each trigger sets off its
+ * actions as it falls.
+ */
+export class Runs {
+  private readonly database: Database
+  private readonly clips: Clips
+  private readonly onTrigger: () => void
+  private readonly log: (error: unknown) => void
+  private readonly running = new Map<string, Running>()
+
+  constructor(database: Database, clips: Clips, onTrigger: () => void, log: (error: unknown) => void) {
+    this.database = database
+    this.clips = clips
+    this.onTrigger = onTrigger
+    this.log = log
+  }
+
+  resume(): Promise<void> {
+    return endRunsLeftRunning(this.database)
+  }
+
+  /** Starts a run at `speed` times the pace of the clip, with the plan as it is now. */
+  async start(clipId: string, speed: number): Promise<RunView> {
+    const clip = await readClip(this.database, clipId)
+    if (clip.state !== 'ready') throw busy(`${clip.name} has not been analysed; analyse it first`)
+    const plan = await readPlanOf(this.database, clip.camera)
+    const [camera] = plan.cameras
+    const tracks = readMot(await readFile(this.clips.file(clip.id, 'tracks.csv'), 'utf8'), clip.fps, clip)
+    const evaluator = new Evaluator({ plan, camera, fps: clip.fps, start: clip.start })
+    const id = randomUUID()
+    await insertRun(this.database, id, clip.id, Date.now())
+
+    const run: Running = { at: 0, stop: new AbortController(), ended: Promise.resolve() }
+    const seconds = clip.frames / clip.fps
+    const play = async (): Promise<void> => {
+      const began = performance.now()
+      let row = 0
+      while (row < tracks.length || run.at < seconds) {
+        if (run.stop.signal.aborted) return setRunState(this.database, id, 'stopped')
+        run.at = Math.min(seconds, ((performance.now() - began) / 1000) * speed)
+        const until = firstRowOfFrame(tracks, frameAt(run.at, clip.fps) + 1)
+        for (const trigger of evaluator.push(tracks, row, until)) {
+          const detection = camera.detections.find((d) => d.id === trigger.detection)!
+          await recordTrigger(this.database, id, camera.id, trigger, detection, Math.round(clip.start + trigger.time * 1000), Date.now())
+          this.onTrigger()
+        }
+        row = Math.max(row, until)
+        if (run.at >= seconds && row >= tracks.length) break
+        await new Promise((resolve) => setTimeout(resolve, TICK_MS / (speed > 100 ? 10 : 1)))
+      }
+      return setRunState(this.database, id, 'finished')
+    }
+    this.running.set(id, run)
+    run.ended = play()
+      .catch(async (error: unknown) => {
+        this.log(error)
+        await setRunState(this.database, id, 'failed')
+      })
+      .catch(this.log)
+      .finally(() => this.running.delete(id))
+    return this.read(id)
+  }
+
+  async read(id: string): Promise<RunView> {
+    const row = await findRun(this.database, id)
+    if (!row) throw notFound(`run ${id.slice(0, 64)}`)
+    const clip = await readClip(this.database, row.clip)
+    const seconds = clip.frames / clip.fps
+    return { id, clip: row.clip, state: row.state, at: this.running.get(id)?.at ?? seconds, seconds, triggers: await readRunTriggers(this.database, id) }
+  }
+
+  async stop(id: string): Promise<RunView> {
+    const run = this.running.get(id)
+    if (!run) throw busy('this run has ended already')
+    run.stop.abort()
+    await run.ended
+    return this.read(id)
+  }
+
+  async close(): Promise<void> {
+    for (const run of this.running.values()) run.stop.abort()
+    await Promise.all([...this.running.values()].map((run) => run.ended))
+  }
+}
