@@ -21,7 +21,7 @@ export async function buildWeb() {
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === digest) return
   console.error('Building the interface …')
   const { build } = await import('vite')
-  await build({ root, configFile: join(root, 'vite.config.ts'), logLevel: 'warn' })
+  await build({ configFile: join(root, 'vite.config.ts'), logLevel: 'warn' })
   writeFileSync(stamp, digest)
 }
 

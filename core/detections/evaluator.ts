@@ -14,20 +14,20 @@ export interface Setting {
   start: number
 }
 
-/** A row of one target as one detection saw it; only made when somebody asks. */
+/** A row of one target as one detection saw it. Good only while `see` runs; what is to be kept must be copied. */
 export interface Observation {
-  detection: string
   sighting: Readonly<Sighting>
-  common: GateReading[]
-  own: GateReading[]
+  /** How near the kind's own condition is, 0 to 1. */
   nearness: number
   fired: boolean
+  /** What every gate measures at this row. */
+  read(): GateReading[]
 }
 
-/** Asks for observations: of one detection and one target. Costs nothing when it is not given. */
+/** Asks for observations of one detection, of one target or of all. Costs nothing when it is not given. */
 export interface Probe {
   detection: string
-  target: number
+  target?: number
   see(observation: Observation): void
 }
 
@@ -102,25 +102,15 @@ export class Evaluator {
       const { detection, gates, run } = running[d]
       for (const s of sightings) {
         const state = s.record.states[d]
-        const probing = this.probe !== undefined && this.probe.target === s.target && this.probe.detection === detection.id
-        // The ladder shows the hold-off as it stood before this row's own trigger.
-        const common = probing ? gates.read(s) : []
         const fired = run.look(state, s)
-        if (fired !== undefined) {
-          gates.noteTrigger(time)
-          const trigger: Trigger = { detection: detection.id, kind: detection.kind, target: s.target, frame: s.frame, time }
-          if (fired) trigger.direction = fired
-          triggers.push(trigger)
-        }
-        if (probing)
-          this.probe!.see({
-            detection: detection.id,
-            sighting: { ...s, record: { ...s.record } },
-            common,
-            own: run.readings(state),
-            nearness: run.nearness(state),
-            fired: fired !== undefined
-          })
+        // Before the trigger is noted: the ladder shows the hold-off as it stood.
+        if (this.probe?.detection === detection.id && (this.probe.target ?? s.target) === s.target)
+          this.probe.see({ sighting: s, nearness: run.nearness(state), fired: fired !== undefined, read: () => [...gates.read(s), ...run.readings(state)] })
+        if (fired === undefined) continue
+        gates.noteTrigger(time)
+        const trigger: Trigger = { detection: detection.id, kind: detection.kind, target: s.target, frame: s.frame, time }
+        if (fired) trigger.direction = fired
+        triggers.push(trigger)
       }
     }
     for (const s of sightings) remember(s)

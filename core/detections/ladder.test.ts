@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals'
 import { DetectionSchema, ScheduleSchema, parseWith } from '../formats/plan.ts'
 import { tracksFromRows, type TargetRow } from '../targets/tracks.ts'
 import { evaluate, type Setting } from './evaluator.ts'
-import { explain } from './ladder.ts'
+import { explain, explainAll, isNearMiss } from './ladder.ts'
 
 const nights = parseWith(ScheduleSchema, { id: 'n', name: 'Nights', week: { mon: [['18:30', '24:00']] } })
 const make = (detection: object, start = '2026-06-01T19:00:00Z'): Setting => ({
@@ -65,5 +65,15 @@ describe('gate ladder', () => {
     expect(fired.length).toBeGreaterThan(1)
     for (const frame of fired) expect(explain(setting, tracks, 'a', 4, frame)).toMatchObject({ frame, fired: true })
     expect(rung(explain(setting, tracks, 'a', 4, fired[0] + 1), 'holdOff')).toMatchObject({ passed: false })
+  })
+
+  test('all targets at once say the same as one by one, and near misses are those that one gate alone stopped', () => {
+    const setting = make({ classes: ['person'], direction: 'leftToRight' })
+    const one = (id: number, cls: TargetRow['cls'], ...rows: number[]) =>
+      rows.map((n, i): TargetRow => ({ frame: i + 1, id, x: 0.1 * id, y: 0.38 + n * 0.02, w: 0.05, h: 0.12, cls, confidence: 1 }))
+    const tracks = tracksFromRows([...one(2, 'person', 0, 2, 4, 6), ...one(3, 'person', 0, 2, 0, 0), ...one(4, 'animal', 0, 2, 4, 6), ...one(5, 'animal', 0, 1, 0, 0)], 10)
+    const all = explainAll(setting, tracks, 'a')
+    expect(all).toEqual([2, 3, 4, 5].map((id) => explain(setting, tracks, 'a', id)))
+    expect(all.map((l) => [l.target, l.fired, isNearMiss(l)])).toEqual([[2, true, false], [3, false, true], [4, false, true], [5, false, false]])
   })
 })

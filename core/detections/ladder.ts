@@ -1,6 +1,7 @@
 import { Evaluator, type Observation, type Setting } from './evaluator.ts'
 import type { GateName, GateReading } from './types.ts'
 import { seconds } from './words.ts'
+import { ALLOWANCE } from '../geometry/shapes.ts'
 import type { Tracks } from '../targets/tracks.ts'
 
 /** The gates of one target at the moment that decided, from the first to the last. */
@@ -27,45 +28,77 @@ const names: Record<GateName, string> = {
   holdOff: 'hold-off'
 }
 
-const inOrder = (o: Observation): GateReading[] => [...o.common, ...o.own].sort((a, b) => order.indexOf(a.gate) - order.indexOf(b.gate))
-const failures = (o: Observation): number => [...o.common, ...o.own].filter((r) => !r.passed).length
+const inOrder = (readings: GateReading[]): GateReading[] => readings.sort((a, b) => order.indexOf(a.gate) - order.indexOf(b.gate))
+const failures = (readings: GateReading[]): number => readings.filter((r) => !r.passed).length
+
+/** The best moment so far: a trigger, else most of the body over, then fewest gates in the way. */
+interface Best {
+  target: number
+  frame: number
+  time: number
+  fired: boolean
+  nearness: number
+  readings: GateReading[]
+}
+
+function better(o: Observation, best: Best | undefined): Best | undefined {
+  if (best?.fired || (best && !o.fired && o.nearness < best.nearness - ALLOWANCE)) return best
+  const readings = o.read()
+  if (best && !o.fired && o.nearness <= best.nearness + ALLOWANCE && failures(readings) >= failures(best.readings)) return best
+  const { target, frame, time } = o.sighting
+  return { target, frame, time, fired: o.fired, nearness: o.nearness, readings }
+}
+
+function ladderOf(detection: string, { target, frame, time, fired, readings }: Best): Ladder {
+  const ordered = inOrder(readings)
+  return { detection, target, frame, time, fired, readings: ordered, sentence: sentenceOf(fired, time, ordered) }
+}
 
 /**
  * Why a detection fired for a target, or why not: the ladder at the row of the trigger, or else at the target's
- * best moment (most of the body over, then fewest gates in the way).
+ * best moment.
  *
- * @param at frame of the trigger or moment asked about; left out: the target's first trigger, or its best moment
- * @param within frames of the target's record, when its id is used again later in the clip
+ * @param at frame of the moment asked about; left out: the target's first trigger, or its best moment
  * @returns null when the target or the detection has no row there (a disabled detection has none)
  */
-export function explain(setting: Setting, tracks: Tracks, detection: string, target: number, at?: number, within?: [number, number]): Ladder | null {
-  let best: Observation | null = null
-  const evaluator = new Evaluator(setting, {
+export function explain(setting: Setting, tracks: Tracks, detection: string, target: number, at?: number): Ladder | null {
+  let best: Best | undefined
+  new Evaluator(setting, {
     detection,
     target,
     see: (o) => {
-      if (within && (o.sighting.frame < within[0] || o.sighting.frame > within[1])) return
-      if (at !== undefined ? o.sighting.frame === at : better(o, best)) best = o
+      if (at === undefined || o.sighting.frame === at) best = better(o, best)
     }
-  })
-  evaluator.push(tracks)
-  const chosen = best as Observation | null
-  if (!chosen) return null
-  const readings = inOrder(chosen)
-  return { detection, target, frame: chosen.sighting.frame, time: chosen.sighting.time, fired: chosen.fired, readings, sentence: sentenceOf(chosen, readings) }
+  }).push(tracks)
+  return best ? ladderOf(detection, best) : null
 }
 
-function better(o: Observation, best: Observation | null): boolean {
-  if (!best) return true
-  if (best.fired || o.fired) return o.fired && !best.fired
-  if (Math.abs(o.nearness - best.nearness) > 1e-9) return o.nearness > best.nearness
-  return failures(o) < failures(best)
+/**
+ * The ladder of every target of a clip at its first trigger or best moment, in order of the targets' first rows. A
+ * target that ends by a gap and comes again under its id has two.
+ */
+export function explainAll(setting: Setting, tracks: Tracks, detection: string): Ladder[] {
+  const all = new Map<object, Best>()
+  new Evaluator(setting, {
+    detection,
+    see: (o) => {
+      const { record } = o.sighting
+      const best = all.get(record)
+      const next = better(o, best)
+      if (next && next !== best) all.set(record, next)
+    }
+  }).push(tracks)
+  return [...all.values()].map((best) => ladderOf(detection, best))
 }
 
-function sentenceOf(o: Observation, readings: GateReading[]): string {
-  const moment = seconds(o.sighting.time)
+/** A near miss: a target that one gate alone stopped, with some of its body over the line. */
+export const isNearMiss = (ladder: Ladder): boolean =>
+  !ladder.fired && failures(ladder.readings) === 1 && (ladder.readings.find((r) => r.gate === 'share')?.value ?? 0) > 0
+
+function sentenceOf(fired: boolean, time: number, readings: GateReading[]): string {
+  const moment = seconds(time)
   const stopped = readings.filter((r) => !r.passed)
-  if (o.fired) return `Triggered at ${moment}: every gate let it through.`
+  if (fired) return `Triggered at ${moment}: every gate let it through.`
   const over = readings.find((r) => r.gate === 'share')
   if (over && (over.value ?? 0) === 0) return 'It never had any of its body over the line.'
   if (!stopped.length) return `At ${moment} every gate would let it through, but it had already been counted.`
