@@ -1,0 +1,41 @@
+import type { ErrorView } from '../../core/api.ts'
+
+/** An answer of the server that is not what was asked for; `status` 0: the server could not be reached. */
+export class ApiError extends Error {
+  readonly status: number
+  readonly view: ErrorView
+
+  constructor(status: number, view: ErrorView) {
+    super(view.message)
+    this.status = status
+    this.view = view
+  }
+}
+
+export const unreachable = (): ApiError => new ApiError(0, { code: 'internal', message: 'The server cannot be reached; is it still running?' })
+
+/** The error of an answer's body, whatever the body is. */
+export function errorOf(status: number, body: string): ApiError {
+  try {
+    return new ApiError(status, JSON.parse(body) as ErrorView)
+  } catch {
+    return new ApiError(status, { code: 'internal', message: `the server answered with ${status}` })
+  }
+}
+
+/** One request to the server. @throws ApiError */
+export async function request<T>(method: 'GET' | 'PUT' | 'POST' | 'PATCH' | 'DELETE', path: string, body?: unknown, keepalive = false): Promise<T> {
+  let answer: Response
+  try {
+    answer = await fetch(path, {
+      method,
+      keepalive,
+      ...(body !== undefined && { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } })
+    })
+  } catch {
+    throw unreachable()
+  }
+  const text = await answer.text()
+  if (!answer.ok) throw errorOf(answer.status, text)
+  return (answer.headers.get('content-type')?.includes('json') ? JSON.parse(text) : text) as T
+}

@@ -1,0 +1,29 @@
+import { lazy, Suspense, type ReactNode } from 'react'
+import { Navigate, Route, Routes } from 'react-router'
+import { EmptyPlace } from './shell/EmptyPlace.tsx'
+import { emptyPlaces } from './shell/places.ts'
+import { TopBar } from './shell/TopBar.tsx'
+import { MailboxPlace } from './mailbox/MailboxPlace.tsx'
+import { SitePlace } from './site/SitePlace.tsx'
+
+const BenchPlace = lazy(() => import('./bench/BenchPlace.tsx').then((m) => ({ default: m.BenchPlace })))
+
+export function App(): ReactNode {
+  return (
+    <div className="app">
+      <TopBar />
+      <Suspense fallback={<p className="waiting">Opening …</p>}>
+        <Routes>
+          <Route path="/" element={<Navigate to="/site" replace />} />
+          <Route path="/site" element={<SitePlace />} />
+          <Route path="/bench/:camera?" element={<BenchPlace />} />
+          <Route path="/mailbox/:mail?" element={<MailboxPlace />} />
+          {emptyPlaces.map((place) => (
+            <Route key={place.path} path={place.path} element={<EmptyPlace {...place} />} />
+          ))}
+          <Route path="*" element={<EmptyPlace name="Nothing here" path="" what="There is no place at this address." then={[]} />} />
+        </Routes>
+      </Suspense>
+    </div>
+  )
+}

@@ -1,0 +1,276 @@
+import { ExportOutlined, QuestionCircleOutlined, RedoOutlined, UndoOutlined } from '@ant-design/icons'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { Button, Dropdown, Select, Tooltip } from 'antd'
+import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore, type DragEvent, type ReactNode } from 'react'
+import { useNavigate } from 'react-router'
+import type { BenchView, ClipView, RunView } from '../../core/api.ts'
+import { computedKinds, isNearMiss, type Setting } from '../../core/detections/index.ts'
+import { parseWith, LineDetectionSchema } from '../../core/formats/plan.ts'
+import type { Point } from '../../core/geometry/shapes.ts'
+import { frameTime, spansOf } from '../../core/targets/tracks.ts'
+import { request } from '../api/client.ts'
+import { benchKey, useRun, useSite, useTracks } from '../api/queries.ts'
+import { ClipBar } from './clips/ClipBar.tsx'
+import { ClipErrors, ClipStage } from './clips/ClipStage.tsx'
+import { useUpload } from './clips/upload.ts'
+import { ConflictNote } from './ConflictNote.tsx'
+import type { BenchDocument } from './document.ts'
+import { useEvaluation } from './evaluation.ts'
+import { Inspector } from './inspector/Inspector.tsx'
+import { KeysHelp } from './KeysHelp.tsx'
+import { useBenchKeys } from './benchKeys.ts'
+import { newId } from './newId.ts'
+import { Picture, type Drawing } from './picture/Picture.tsx'
+import { Playhead } from './playhead.ts'
+import { Rail } from './rail/Rail.tsx'
+import { RunPanel } from './runs/RunPanel.tsx'
+import { useSelection } from './selection.ts'
+import { Timeline } from './timeline/Timeline.tsx'
+import { Transport } from './timeline/Transport.tsx'
+import { letterOf } from './words.ts'
+
+const keepingWords = { kept: 'All changes kept', keeping: 'Keeping …', waiting: 'Not kept yet' }
+
+/** Draw and verify on one screen: rail, picture, timeline, inspector. */
+export function Bench({ view, document }: { view: BenchView; document: BenchDocument }): ReactNode {
+  const state = useSyncExternalStore(document.subscribe, document.getState)
+  const [selection, select] = useSelection()
+  const [vertex, setVertex] = useState<number | null>(null)
+  const [drawing, setDrawing] = useState<Drawing | null>(null)
+  const [help, setHelp] = useState(false)
+  const [runId, setRunId] = useState<string | null>(null)
+  const [watched, setWatched] = useState<string | null>(null)
+  const [problem, setProblem] = useState<string | null>(null)
+  const playhead = useMemo(() => new Playhead(), [])
+  const queries = useQueryClient()
+  const navigate = useNavigate()
+  const site = useSite()
+  const stage = useRef<HTMLDivElement>(null)
+  const refresh = useCallback(() => void queries.invalidateQueries({ queryKey: benchKey(view.camera.id) }), [queries, view.camera.id])
+
+  const clip = view.clips.find((c) => c.id === selection.clip) ?? view.clips.find((c) => c.state === 'ready') ?? view.clips[0] ?? null
+  const ready = clip?.state === 'ready'
+  const tracks = useTracks(clip).data ?? null
+  const spans = useMemo(() => (tracks ? spansOf(tracks) : []), [tracks])
+
+  const onSent = useCallback(
+    (sent: ClipView) => {
+      setWatched(sent.id)
+      select({ clip: sent.id, target: null, frame: null })
+      refresh()
+    },
+    [select, refresh]
+  )
+  const upload = useUpload(view.camera.id, onSent)
+  const refused = useRefusal(watched, refresh)
+
+  const { detections: placed, schedules, emails, conflict } = state
+  const chosen = placed.find((p) => p.detection.id === selection.detection)?.detection ?? null
+  const line = chosen?.kind === 'line' ? chosen : null
+
+  const setting = useMemo<Setting | null>(
+    () =>
+      clip && {
+        plan: { schedules, timeZone: view.site.timeZone, ...(view.site.position && { position: view.site.position }) },
+        camera: { ignore: view.camera.ignore, detections: placed.map((p) => p.detection).filter((d) => computedKinds.includes(d.kind)) },
+        fps: clip.fps,
+        start: clip.start
+      },
+    [clip?.fps, clip?.start, clip?.id, placed, schedules, view.site.timeZone, view.site.position, view.camera.ignore] // eslint-disable-line react-hooks/exhaustive-deps -- not the clip's progress
+  )
+  const evaluation = useEvaluation({ tracks: ready ? tracks : null, setting, detection: chosen?.enabled ? chosen.id : null, target: selection.target, at: selection.frame })
+
+  // A moment in the address is shown when the page is opened or reloaded.
+  const first = useRef(true)
+  useEffect(() => {
+    if (!first.current || !ready) return
+    first.current = false
+    if (selection.frame !== null) playhead.seek(frameTime(selection.frame, clip.fps))
+  }, [ready, clip, selection.frame, playhead])
+
+  const chooseDetection = useCallback((id: string | null) => {
+    setVertex(null)
+    select({ detection: id, ...(id === null && { target: null, frame: null }) })
+  }, [select])
+  const showMoment = (detection: string | null, target: number, frame: number | null): void => {
+    setVertex(null)
+    select({ detection, target, frame })
+    playhead.pause()
+    const at = frame ?? tracks?.frame[spans.find((s) => s.id === target)?.rows[0] ?? 0]
+    if (at && clip) playhead.seek(frameTime(at, clip.fps))
+  }
+  const startDrawing = (): void => {
+    if (!ready) return
+    playhead.pause()
+    setVertex(null)
+    setDrawing({ points: [], cursor: [0.5, 0.5] })
+    stage.current?.focus()
+  }
+  const onDrawn = (points: Point[]): void => {
+    setDrawing(null)
+    const names = new Set(placed.map((p) => p.detection.name))
+    let n = 1
+    while (names.has(`Line ${n}`)) n++
+    const made = parseWith(LineDetectionSchema, { id: newId('line'), name: `Line ${n}`, kind: 'line', line: points, classes: ['person'] })
+    document.add(made)
+    select({ detection: made.id, target: null, frame: null })
+  }
+  const remove = (): void => {
+    if (!chosen) return
+    document.remove(chosen.id)
+    chooseDetection(null)
+  }
+  const nextNearMiss = (): void => {
+    const near = evaluation.ladders.filter(isNearMiss).sort((a, b) => a.time - b.time)
+    const next = near.find((l) => l.time > playhead.time + 1e-3) ?? near[0]
+    if (next) showMoment(next.detection, next.target, next.frame)
+  }
+  const run = async (speed: number): Promise<void> => {
+    if (!clip) return
+    try {
+      const started = await request<RunView>('POST', `/api/clips/${clip.id}/runs`, { speed })
+      setProblem(null)
+      setRunId(started.id)
+      if (speed === 1) {
+        playhead.seek(0)
+        if (!playhead.playing) playhead.toggle()
+      }
+    } catch (error) {
+      setProblem((error as Error).message)
+    }
+  }
+  const runView = useRun(runId).data ?? null
+
+  useBenchKeys({ document, line, vertex, setVertex, drawing, setDrawing, onDrawn, startDrawing, remove, playhead, nextNearMiss, showHelp: () => setHelp(true), stage, leave: () => (selection.target !== null ? select({ target: null, frame: null }) : chooseDetection(null)) })
+
+  const onDrop = (event: DragEvent): void => {
+    event.preventDefault()
+    const [file] = event.dataTransfer.files
+    if (file) upload.send(file)
+  }
+  const errors = [upload.error, refused, problem].filter((e) => e !== null)
+  const chooseFile = (): void => window.document.querySelector<HTMLInputElement>('input[type=file]')?.click()
+  const targetClass = spans.find((s) => s.id === evaluation.ladder?.target)?.cls ?? 'target'
+
+  return (
+    <main className="bench">
+      <div className="bench-bar">
+        <Select
+          aria-label="Camera"
+          variant="borderless"
+          className="camera-select"
+          value={view.camera.id}
+          options={(site.data?.cameras ?? [view.camera]).map((c) => ({ value: c.id, label: c.name }))}
+          onChange={(id) => void navigate(`/bench/${id}`)}
+          popupMatchSelectWidth={200}
+        />
+        <span className={`keeping ${state.keeping}`} role="status" title={state.trouble ?? undefined}>
+          {keepingWords[state.keeping]}
+          {state.trouble && `: ${state.trouble}`}
+        </span>
+        <span className="grow" />
+        <Dropdown
+          disabled={!ready}
+          menu={{
+            items: [
+              { key: 1, label: 'As if live, at the clip’s pace' },
+              { key: 10, label: 'Ten times as fast' },
+              { key: 1000, label: 'As fast as it goes' }
+            ],
+            onClick: ({ key }) => void run(Number(key))
+          }}
+        >
+          <Button type="primary">Run as live</Button>
+        </Dropdown>
+        <Tooltip title="Export this camera’s plan">
+          <Button aria-label="Export the plan" icon={<ExportOutlined />} href={`/api/cameras/${view.camera.id}/plan`} download={`${view.camera.id}.plan.json`} />
+        </Tooltip>
+        <Tooltip title={state.undo ? `Undo: ${state.undo}` : 'Nothing to undo'}>
+          <Button aria-label="Undo" disabled={!state.undo} icon={<UndoOutlined />} onClick={() => document.undo()} />
+        </Tooltip>
+        <Tooltip title={state.redo ? `Redo: ${state.redo}` : 'Nothing to redo'}>
+          <Button aria-label="Redo" disabled={!state.redo} icon={<RedoOutlined />} onClick={() => document.redo()} />
+        </Tooltip>
+        <Button type="text" aria-label="Keys" icon={<QuestionCircleOutlined />} onClick={() => setHelp(true)} />
+      </div>
+      {conflict && <ConflictNote conflict={conflict} document={document} />}
+      <ClipErrors
+        messages={errors}
+        onClose={() => {
+          upload.forget()
+          setWatched(null)
+          setProblem(null)
+        }}
+      />
+      <div className="bench-body">
+        <Rail document={document} placed={placed} schedules={schedules} triggers={evaluation.triggers} ladders={evaluation.ladders} hasClip={!!ready} selected={selection.detection} onSelect={chooseDetection} onNewLine={startDrawing} />
+        <div className="bench-middle">
+          <div className="stage-area" ref={stage} tabIndex={0} role="application" aria-label={drawing ? 'Picture: drawing a line' : 'Picture'} onDragOver={(e) => e.preventDefault()} onDrop={onDrop}>
+            {ready && clip ? (
+              <Picture
+                clip={clip}
+                tracks={tracks}
+                playhead={playhead}
+                document={document}
+                placed={placed}
+                triggers={evaluation.triggers}
+                detection={selection.detection}
+                target={selection.target}
+                vertex={vertex}
+                drawing={drawing}
+                onDetection={chooseDetection}
+                onTarget={(id) => showMoment(selection.detection, id, null)}
+                onVertex={setVertex}
+                onDrawing={setDrawing}
+                onDrawn={onDrawn}
+              />
+            ) : (
+              <ClipStage clip={clip} onChanged={refresh} onFile={chooseFile} />
+            )}
+            {drawing && (
+              <p className="drawing-hint">
+                {drawing.points.length < 2 ? 'Click where the line goes.' : 'Enter or a double click finishes the line.'} <kbd>Esc</kbd> leaves.
+              </p>
+            )}
+          </div>
+          <div className="transport-bar">
+            <Transport playhead={playhead} disabled={!ready} />
+            <ClipBar clips={view.clips} clip={clip} timeZone={view.site.timeZone} upload={upload} onChoose={(id) => select({ clip: id, target: null, frame: null })} onChanged={refresh} />
+          </div>
+          {ready && clip ? (
+            <Timeline clip={clip} site={view.site} playhead={playhead} placed={placed} schedules={schedules} spans={spans} triggers={evaluation.triggers} ladders={evaluation.ladders} detection={selection.detection} target={selection.target} at={selection.frame} onDetection={chooseDetection} onMoment={showMoment} />
+          ) : (
+            <section className="timeline" aria-label="Timeline" />
+          )}
+          {runView && <RunPanel run={runView} detections={placed.map((p) => p.detection)} onClose={() => setRunId(null)} onTrigger={(t) => showMoment(t.detection, t.target, t.frame)} />}
+        </div>
+        <Inspector
+          document={document}
+          line={line}
+          letter={letterOf(placed.findIndex((p) => p.detection.id === line?.id))}
+          schedules={schedules}
+          email={(line && emails.get(line.id)) ?? null}
+          users={(id) => placed.filter((p) => p.detection.schedule === id).length}
+          ladder={evaluation.ladder}
+          targetClass={targetClass}
+          onRemove={remove}
+        />
+      </div>
+      <KeysHelp open={help} onClose={() => setHelp(false)} />
+    </main>
+  )
+}
+
+/** Why a clip that was just sent has been refused; it is no longer among the camera's clips then. */
+function useRefusal(id: string | null, onEnd: () => void): string | null {
+  const watched = useQuery({
+    queryKey: ['clip', id],
+    queryFn: () => request<ClipView>('GET', `/api/clips/${id}`),
+    enabled: id !== null,
+    refetchInterval: ({ state }) => (!state.data || state.data.state === 'analysing' ? 500 : false)
+  }).data
+  useEffect(() => {
+    if (watched && watched.state !== 'analysing') onEnd()
+  }, [watched, onEnd])
+  return watched?.state === 'refused' ? watched.error : null
+}

@@ -1,0 +1,39 @@
+import { Alert } from 'antd'
+import { useEffect, useMemo, type ReactNode } from 'react'
+import { Navigate, useParams } from 'react-router'
+import type { BenchView } from '../../core/api.ts'
+import { useBench, useSite } from '../api/queries.ts'
+import { Bench } from './Bench.tsx'
+import { BenchDocument } from './document.ts'
+import { serverKeeper } from './keeper.ts'
+
+/** One camera's Bench. Without a camera in the address: the first that has a clip, or the first. */
+export function BenchPlace(): ReactNode {
+  const { camera } = useParams()
+  const site = useSite()
+  const bench = useBench(camera)
+  if (!camera) {
+    if (site.error) return <Alert className="notice" type="error" showIcon title={site.error.message} />
+    const first = site.data?.cameras.find((c) => c.clip) ?? site.data?.cameras[0]
+    return first ? <Navigate to={`/bench/${first.id}`} replace /> : <p className="waiting">Opening …</p>
+  }
+  if (bench.error && !bench.data) return <Alert className="notice" type="error" showIcon title={bench.error.message} />
+  if (!bench.data) return <p className="waiting">Opening the Bench …</p>
+  return <WithDocument key={camera} view={bench.data} />
+}
+
+/** The document lives as long as the camera is on the Bench; later readings are taken in, not put in its place. */
+function WithDocument({ view }: { view: BenchView }): ReactNode {
+  // eslint-disable-next-line react-hooks/exhaustive-deps -- made once from the first reading
+  const document = useMemo(() => new BenchDocument(view, serverKeeper(view.site.id, view.camera.id)), [])
+  useEffect(() => document.adopt(view), [document, view])
+  useEffect(() => {
+    const flush = (): void => document.flush()
+    window.addEventListener('pagehide', flush)
+    return () => {
+      window.removeEventListener('pagehide', flush)
+      flush()
+    }
+  }, [document])
+  return <Bench view={view} document={document} />
+}

@@ -1,0 +1,31 @@
+import { Alert, Button } from 'antd'
+import type { ReactNode } from 'react'
+import type { BenchDocument, Conflict } from './document.ts'
+
+/** Somebody saved a newer version in another window; a person decides, and nothing is lost until then. */
+export function ConflictNote({ conflict, document }: { conflict: Conflict; document: BenchDocument }): ReactNode {
+  const when = new Date(conflict.changedAt).toLocaleTimeString('en-GB')
+  const deleted = conflict.theirs === null && conflict.key.startsWith('detection:')
+  return (
+    <Alert
+      className="conflict"
+      type="warning"
+      showIcon
+      title={
+        <>
+          <strong>{conflict.name}</strong> was {deleted ? 'deleted' : 'changed'} in another window at <span className="figures">{when}</span>. Your change is still here and has not been kept.
+        </>
+      }
+      action={
+        <>
+          <Button size="small" type="primary" onClick={() => document.settleConflict('mine')}>
+            Keep mine
+          </Button>
+          <Button size="small" onClick={() => document.settleConflict('theirs')}>
+            Take theirs
+          </Button>
+        </>
+      }
+    />
+  )
+}

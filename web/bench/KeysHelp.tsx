@@ -1,0 +1,36 @@
+import { Modal } from 'antd'
+import type { ReactNode } from 'react'
+
+const keys: [string, string][] = [
+  ['L', 'Draw a line: click its vertices, or move the cross with the arrows and set one with Space'],
+  ['Enter', 'Finish the line'],
+  ['Backspace', 'Take back the last vertex while drawing'],
+  ['Esc', 'Leave: the drawing, the vertex, the target, the detection'],
+  ['Tab', 'Next vertex, with the picture in focus'],
+  ['Arrows', 'Nudge the vertex, or the whole line; with Shift ten times as far'],
+  ['Del', 'Delete the vertex, or the detection'],
+  ['Double click', 'On a line: add a vertex there'],
+  ['Space', 'Play or pause'],
+  [', .', 'One frame back, one frame on'],
+  ['N', 'Next near miss'],
+  ['Ctrl+Z', 'Undo'],
+  ['Ctrl+Shift+Z', 'Redo'],
+  ['?', 'These keys']
+]
+
+export function KeysHelp({ open, onClose }: { open: boolean; onClose: () => void }): ReactNode {
+  return (
+    <Modal open={open} title="Keys of the Bench" footer={null} onCancel={onClose}>
+      <dl className="keys">
+        {keys.map(([key, what]) => (
+          <div key={key}>
+            <dt>
+              <kbd>{key}</kbd>
+            </dt>
+            <dd>{what}</dd>
+          </div>
+        ))}
+      </dl>
+    </Modal>
+  )
+}

@@ -1,0 +1,118 @@
+import { DeleteOutlined, EditOutlined, UploadOutlined } from '@ant-design/icons'
+import { Alert, App, Button, Input, Popover, Progress, Select } from 'antd'
+import { DateTime } from 'luxon'
+import { useRef, useState, type ReactNode } from 'react'
+import type { ClipView } from '../../../core/api.ts'
+import { request } from '../../api/client.ts'
+import type { Upload } from './upload.ts'
+
+export interface ClipBarProps {
+  clips: ClipView[]
+  clip: ClipView | null
+  timeZone: string
+  upload: Upload
+  onChoose: (id: string) => void
+  onChanged: () => void
+}
+
+const lengthOf = (clip: ClipView): string => {
+  const seconds = Math.round(clip.frames / clip.fps)
+  return seconds >= 60 ? `${Math.floor(seconds / 60)} min ${seconds % 60} s` : `${seconds} s`
+}
+const noteOf = (clip: ClipView): string =>
+  clip.state === 'ready' ? `${lengthOf(clip)} · ${Math.round(clip.fps * 10) / 10} frames/s · ${clip.targets} ${clip.targets === 1 ? 'target' : 'targets'}` : clip.state === 'analysing' ? 'being analysed' : 'not analysed'
+
+/** Which clip is on the Bench, and a way to add one. */
+export function ClipBar({ clips, clip, timeZone, upload, onChoose, onChanged }: ClipBarProps): ReactNode {
+  const file = useRef<HTMLInputElement>(null)
+  return (
+    <div className="clip-bar">
+      {clips.length > 0 && (
+        <Select
+          size="small"
+          aria-label="Clip"
+          className="clip-select"
+          value={clip?.id}
+          onChange={onChoose}
+          popupMatchSelectWidth={false}
+          options={clips.map((c) => ({ value: c.id, label: `${c.name} · ${noteOf(c)}` }))}
+        />
+      )}
+      {clip && (
+        <Popover trigger="click" title="This clip" placement="bottomRight" destroyOnHidden content={<ClipEditor key={clip.id} clip={clip} timeZone={timeZone} onChanged={onChanged} />}>
+          <Button size="small" type="text" icon={<EditOutlined />} aria-label="Name and start of this clip" />
+        </Popover>
+      )}
+      <Button size="small" icon={<UploadOutlined />} onClick={() => file.current?.click()}>
+        Add a clip
+      </Button>
+      <input
+        ref={file}
+        type="file"
+        hidden
+        aria-label="Clip file"
+        accept="video/*,.avi,.mkv,.mov,.mp4,.ts,.mpg,.webm"
+        onChange={(event) => {
+          const [chosen] = event.target.files ?? []
+          event.target.value = ''
+          if (chosen) upload.send(chosen)
+        }}
+      />
+      {upload.sending && (
+        <span className="sending">
+          <Progress size="small" percent={Math.round(upload.sending.share * 100)} showInfo={false} /> {upload.sending.share < 1 ? 'Sending' : 'Looking at'} {upload.sending.name}
+          <Button size="small" type="link" onClick={upload.stop}>
+            Stop
+          </Button>
+        </span>
+      )}
+    </div>
+  )
+}
+
+/** Name and start; the start decides which hours the clip falls into. */
+function ClipEditor({ clip, timeZone, onChanged }: { clip: ClipView; timeZone: string; onChanged: () => void }): ReactNode {
+  const { modal } = App.useApp()
+  const [name, setName] = useState(clip.name)
+  const [start, setStart] = useState(DateTime.fromMillis(clip.start, { zone: timeZone }).toFormat("yyyy-MM-dd'T'HH:mm:ss"))
+  const [error, setError] = useState<string | null>(null)
+  const keep = async (): Promise<void> => {
+    const instant = DateTime.fromISO(start, { zone: timeZone })
+    if (!instant.isValid) return setError('The start must be a date and a time.')
+    if (name.trim() === clip.name && instant.toMillis() === Math.floor(clip.start / 1000) * 1000) return
+    try {
+      await request('PATCH', `/api/clips/${clip.id}`, { name, start: instant.toMillis() })
+      setError(null)
+      onChanged()
+    } catch (problem) {
+      setError((problem as Error).message)
+    }
+  }
+  const remove = (): void =>
+    void modal.confirm({
+      title: `Remove ${clip.name}?`,
+      content: 'The clip, its targets and its runs go for good. Detections stay.',
+      okText: 'Remove it',
+      okButtonProps: { danger: true },
+      onOk: async () => {
+        await request('DELETE', `/api/clips/${clip.id}`)
+        onChanged()
+      }
+    })
+  return (
+    <div className="chip-editor">
+      <label className="field">
+        <span>Name</span>
+        <Input value={name} maxLength={120} onChange={(e) => setName(e.target.value)} onBlur={keep} onPressEnter={keep} />
+      </label>
+      <label className="field">
+        <span>Start, on the site’s clock ({timeZone})</span>
+        <Input type="datetime-local" step="1" value={start} onChange={(e) => setStart(e.target.value)} onBlur={keep} onPressEnter={keep} />
+      </label>
+      {error && <Alert type="error" title={error} />}
+      <Button size="small" icon={<DeleteOutlined />} onClick={remove}>
+        Remove the clip
+      </Button>
+    </div>
+  )
+}

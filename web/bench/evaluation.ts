@@ -1,0 +1,128 @@
+import { useEffect, useMemo, useRef, useState } from 'react'
+import type { Ladder, Setting, Trigger } from '../../core/detections/index.ts'
+import type { Tracks } from '../../core/targets/tracks.ts'
+
+export type Question =
+  | { type: 'tracks'; tracks: Tracks }
+  | { type: 'evaluate'; number: number; setting: Setting }
+  | { type: 'survey'; number: number; setting: Setting; detection: string }
+  | { type: 'explain'; number: number; setting: Setting; detection: string; target: number; at?: number }
+
+export type Answer =
+  | { type: 'triggers'; number: number; triggers: Trigger[]; took: number }
+  | { type: 'ladders'; number: number; ladders: Ladder[] }
+  | { type: 'ladder'; number: number; ladder: Ladder | null }
+
+type Asked = Exclude<Question, { type: 'tracks' }>
+type Unnumbered<T> = T extends unknown ? Omit<T, 'number'> : never
+
+/** One worker; of each kind of question only the newest waits, so that a drag never piles up work. */
+class Evaluations {
+  private readonly worker = new Worker(new URL('./evaluation.worker.ts', import.meta.url), { type: 'module' })
+  private readonly waiting = new Map<Asked['type'], { question: Asked; answered: (answer: Answer) => void }>()
+  private asked: ((answer: Answer) => void) | null = null
+  private number = 0
+
+  constructor() {
+    this.worker.onmessage = ({ data }: MessageEvent<Answer>) => {
+      const { asked } = this
+      this.asked = null
+      asked?.(data)
+      this.next()
+    }
+  }
+
+  setTracks(tracks: Tracks): void {
+    this.worker.postMessage({ type: 'tracks', tracks } satisfies Question)
+  }
+
+  ask(question: Unnumbered<Asked>, answered: (answer: Answer) => void): void {
+    this.waiting.set(question.type, { question: { ...question, number: ++this.number } as Asked, answered })
+    this.next()
+  }
+
+  end(): void {
+    this.worker.terminate()
+  }
+
+  private next(): void {
+    if (this.asked) return
+    const [first] = this.waiting
+    if (!first) return
+    this.waiting.delete(first[0])
+    this.asked = first[1].answered
+    this.worker.postMessage(first[1].question)
+  }
+}
+
+export interface Evaluation {
+  triggers: Trigger[]
+  /** Of the selected detection: every target at its trigger or best moment. */
+  ladders: Ladder[]
+  /** Of the selected target at the selected moment. */
+  ladder: Ladder | null
+  /** Milliseconds that the last evaluation took in the worker. */
+  took: number | null
+}
+
+export interface Asking {
+  tracks: Tracks | null
+  setting: Setting | null
+  detection: string | null
+  target: number | null
+  at: number | null
+}
+
+const SURVEY_AFTER_MS = 120
+
+/** The triggers and ladders of the clip, always those of the newest setting. */
+export function useEvaluation({ tracks, setting, detection, target, at }: Asking): Evaluation {
+  const evaluations = useRef<Evaluations | null>(null)
+  const [triggers, setTriggers] = useState<{ triggers: Trigger[]; took: number | null }>({ triggers: [], took: null })
+  const [ladders, setLadders] = useState<Ladder[]>([])
+  const [ladder, setLadder] = useState<Ladder | null>(null)
+
+  useEffect(() => {
+    const made = new Evaluations()
+    evaluations.current = made
+    return () => {
+      evaluations.current = null
+      made.end()
+    }
+  }, [])
+
+  useEffect(() => {
+    setTriggers({ triggers: [], took: null })
+    setLadders([])
+    setLadder(null)
+    if (tracks) evaluations.current?.setTracks(tracks)
+  }, [tracks])
+
+  useEffect(() => {
+    if (!tracks || !setting) return
+    evaluations.current?.ask({ type: 'evaluate', setting }, (answer) => {
+      if (answer.type === 'triggers') setTriggers({ triggers: answer.triggers, took: answer.took })
+    })
+  }, [tracks, setting])
+
+  useEffect(() => {
+    if (!tracks || !setting || !detection) return setLadders([])
+    const timer = setTimeout(
+      () =>
+        evaluations.current?.ask({ type: 'survey', setting, detection }, (answer) => {
+          if (answer.type === 'ladders') setLadders(answer.ladders)
+        }),
+      SURVEY_AFTER_MS
+    )
+    return () => clearTimeout(timer)
+  }, [tracks, setting, detection])
+
+  useEffect(() => {
+    if (!tracks || !setting || !detection || target === null) return setLadder(null)
+    evaluations.current?.ask({ type: 'explain', setting, detection, target, ...(at !== null && { at }) }, (answer) => {
+      if (answer.type === 'ladder') setLadder(answer.ladder)
+    })
+  }, [tracks, setting, detection, target, at])
+
+  return useMemo(() => ({ ...triggers, ladders, ladder }), [triggers, ladders, ladder])
+}

@@ -1,0 +1,212 @@
+import { Button, Checkbox, Input, InputNumber, Radio, Slider, Switch } from 'antd'
+import { useState, type ReactNode } from 'react'
+import { SaveEmailSchema } from '../../../core/api.ts'
+import { needOf } from '../../../core/detections/index.ts'
+import { InputError } from '../../../core/errors.ts'
+import { DetectionSchema, parseWith, type LineDetection } from '../../../core/formats/plan.ts'
+import { CLASSES, type TargetClass } from '../../../core/targets/classes.ts'
+import type { BenchDocument } from '../document.ts'
+import { bodyWords, sideNames } from '../words.ts'
+import { BodyShare } from './BodyShare.tsx'
+
+export interface EditorProps {
+  line: LineDetection
+  document: BenchDocument
+  close: () => void
+}
+
+/** Keeps an edit if it is a valid detection; otherwise says what would be right. */
+export function tryEdit(document: BenchDocument, line: LineDetection, label: string): string | null {
+  try {
+    document.edit(parseWith(DetectionSchema, line), label)
+    return null
+  } catch (error) {
+    if (error instanceof InputError) return error.message.replace(/^\$\.?[\w.]*: /, '')
+    throw error
+  }
+}
+
+/** A text that is kept on Enter or when it is left; what cannot be kept stays, with the reason under it. */
+function KeptText({ label, value, onKeep, autoFocus, placeholder }: { label: string; value: string; onKeep: (text: string) => string | null; autoFocus?: boolean; placeholder?: string }): ReactNode {
+  const [text, setText] = useState(value)
+  const [error, setError] = useState<string | null>(null)
+  const keep = (): void => setError(text === value ? null : onKeep(text))
+  return (
+    <label className="field">
+      <span>{label}</span>
+      <Input value={text} autoFocus={autoFocus} placeholder={placeholder} status={error ? 'error' : undefined} onChange={(e) => setText(e.target.value)} onPressEnter={keep} onBlur={keep} />
+      {error && (
+        <span className="field-error" role="alert">
+          {label} {error}
+        </span>
+      )}
+    </label>
+  )
+}
+
+export function NameEditor({ line, document }: EditorProps): ReactNode {
+  return <KeptText autoFocus label="Name" value={line.name} onKeep={(name) => tryEdit(document, { ...line, name }, `Rename ${line.name}`)} />
+}
+
+export function SidesEditor({ line, document }: EditorProps): ReactNode {
+  const names = sideNames(line)
+  const keep = (which: 'left' | 'right') => (text: string) => {
+    const sides = { ...line.sides, [which]: text }
+    if (!text.trim()) delete sides[which]
+    return tryEdit(document, { ...line, sides }, `Name the ${which} side`)
+  }
+  return (
+    <>
+      <p className="quiet">Left and right as seen by someone who walks the line from its letter to its end.</p>
+      <KeptText autoFocus label="Left side" value={line.sides?.left ?? ''} placeholder={names.left} onKeep={keep('left')} />
+      <KeptText label="Right side" value={line.sides?.right ?? ''} placeholder={names.right} onKeep={keep('right')} />
+    </>
+  )
+}
+
+export function DirectionEditor({ line, document, close }: EditorProps): ReactNode {
+  const { left, right } = sideNames(line)
+  return (
+    <Radio.Group
+      vertical
+      value={line.direction}
+      onChange={(e) => {
+        document.edit({ ...line, direction: e.target.value as LineDetection['direction'] }, 'Change the direction')
+        close()
+      }}
+      options={[
+        { value: 'leftToRight', label: `${left} → ${right}` },
+        { value: 'rightToLeft', label: `${right} → ${left}` },
+        { value: 'both', label: 'Both ways' }
+      ]}
+    />
+  )
+}
+
+export function ClassesEditor({ line, document }: EditorProps): ReactNode {
+  return (
+    <>
+      <Checkbox.Group
+        className="stacked"
+        value={line.classes}
+        options={CLASSES.map((value) => ({ value, label: value === 'unknown' ? 'unknown (not told apart yet)' : value }))}
+        onChange={(classes) => document.edit({ ...line, classes: classes as TargetClass[] }, 'Change the classes')}
+      />
+      <p className="quiet">None chosen: every target counts.</p>
+    </>
+  )
+}
+
+export function SensitivityEditor({ line, document }: EditorProps): ReactNode {
+  const settle = (): void => document.settle('Change the sensitivity')
+  return (
+    <div className="sensitivity">
+      <BodyShare share={needOf(line.sensitivity)} />
+      <div>
+        <div className="row">
+          <span>Sensitivity</span>
+          <InputNumber
+            aria-label="Sensitivity"
+            min={1}
+            max={100}
+            precision={0}
+            size="small"
+            value={line.sensitivity}
+            onChange={(sensitivity) => sensitivity !== null && document.edit({ ...line, sensitivity }, 'Change the sensitivity')}
+          />
+        </div>
+        <Slider min={1} max={100} value={line.sensitivity} aria-label="Sensitivity" onChange={(sensitivity) => document.show({ ...line, sensitivity })} onChangeComplete={settle} />
+        <p className="quiet">{bodyWords(line.sensitivity).replace(/^./, (c) => c.toUpperCase())} must be over the line.</p>
+      </div>
+    </div>
+  )
+}
+
+function SecondsEditor({ label, value, max, help, onChange }: { label: string; value: number; max: number; help: string; onChange: (seconds: number) => void }): ReactNode {
+  return (
+    <label className="field">
+      <span>{label}</span>
+      <InputNumber autoFocus min={0} max={max} step={0.1} suffix="s" value={value} onChange={(v) => v !== null && onChange(Math.round(v * 1000) / 1000)} />
+      <span className="quiet">{help}</span>
+    </label>
+  )
+}
+
+export function ConfirmEditor({ line, document }: EditorProps): ReactNode {
+  return (
+    <SecondsEditor label="Confirm time" value={line.confirmSeconds} max={60} help="How long a target must have held its class before it counts." onChange={(confirmSeconds) => document.edit({ ...line, confirmSeconds }, 'Change the confirm time')} />
+  )
+}
+
+export function HoldOffEditor({ line, document }: EditorProps): ReactNode {
+  return (
+    <SecondsEditor label="Hold-off" value={line.holdOffSeconds} max={86400} help="After a trigger, none for this long. 0: each one counts." onChange={(holdOffSeconds) => document.edit({ ...line, holdOffSeconds }, 'Change the hold-off')} />
+  )
+}
+
+export function SizeEditor({ line, document }: EditorProps): ReactNode {
+  const change = (which: 'min' | 'max', frame: { w: number; h: number } | undefined): void => {
+    const size = { ...line.size, [which]: frame }
+    if (!frame) delete size[which]
+    document.edit({ ...line, size: size.min || size.max ? size : undefined }, 'Change the size frames')
+  }
+  const one = (which: 'min' | 'max', label: string, start: { w: number; h: number }): ReactNode => {
+    const frame = line.size?.[which]
+    const side = (key: 'w' | 'h', name: string): ReactNode => (
+      <InputNumber
+        aria-label={`${label}, ${name}`}
+        size="small"
+        min={0.1}
+        max={100}
+        step={0.5}
+        prefix={name}
+        suffix="%"
+        value={Math.round(frame![key] * 1000) / 10}
+        onChange={(v) => v !== null && change(which, { ...frame!, [key]: v / 100 })}
+      />
+    )
+    return (
+      <div className="size-frame">
+        <label className="row">
+          <span>{label}</span>
+          <Switch size="small" checked={!!frame} onChange={(on) => change(which, on ? start : undefined)} />
+        </label>
+        {frame && (
+          <div className="row">
+            {side('w', 'width')}
+            {side('h', 'height')}
+          </div>
+        )}
+      </div>
+    )
+  }
+  return (
+    <>
+      {one('min', 'Smallest frame', { w: 0.01, h: 0.03 })}
+      {one('max', 'Largest frame', { w: 0.25, h: 0.6 })}
+      <p className="quiet">Shares of the picture’s width and height. What fits into the smallest frame is too small, what does not fit into the largest too large.</p>
+    </>
+  )
+}
+
+export function EmailEditor({ line, document, to }: EditorProps & { to: string | null }): ReactNode {
+  const keep = (text: string): string | null => {
+    try {
+      document.setEmail(line.id, parseWith(SaveEmailSchema, { version: 0, to: text.trim() || null }).to)
+      return null
+    } catch (error) {
+      return (error as Error).message.replace(/^\$\.to: /, '')
+    }
+  }
+  return (
+    <>
+      <KeptText key={to ?? ''} autoFocus label="Recipient" value={to ?? ''} placeholder="duty@example.org" onKeep={keep} />
+      {to && (
+        <Button size="small" onClick={() => document.setEmail(line.id, null)}>
+          Send no e-mail
+        </Button>
+      )}
+      <p className="quiet">With the picture of the moment. Mails end in the mailbox that ships with Wardoptic; none leaves this machine.</p>
+    </>
+  )
+}

@@ -1,0 +1,176 @@
+import type Konva from 'konva'
+import { useEffect, useLayoutEffect, useMemo, useRef, useState, type ReactNode } from 'react'
+import { Circle, Layer, Line, Stage } from 'react-konva'
+import type { Trigger } from '../../../core/detections/index.ts'
+import type { ClipView } from '../../../core/api.ts'
+import type { LineDetection } from '../../../core/formats/plan.ts'
+import type { Point } from '../../../core/geometry/shapes.ts'
+import type { Tracks } from '../../../core/targets/tracks.ts'
+import type { BenchDocument, Placed } from '../document.ts'
+import { useFrame, type Playhead } from '../playhead.ts'
+import { letterOf } from '../words.ts'
+import { pointOf } from './geometry.ts'
+import { LineShape } from './LineShape.tsx'
+import { TargetBrackets, rowsOfFrame } from './TargetBrackets.tsx'
+
+/** A line that is being drawn: its vertices so far, and where the next one would be. */
+export interface Drawing {
+  points: Point[]
+  cursor: Point
+}
+
+export interface PictureProps {
+  clip: ClipView
+  tracks: Tracks | null
+  playhead: Playhead
+  document: BenchDocument
+  placed: Placed[]
+  triggers: Trigger[]
+  detection: string | null
+  target: number | null
+  vertex: number | null
+  drawing: Drawing | null
+  onDetection: (id: string | null) => void
+  onTarget: (id: number) => void
+  onVertex: (index: number | null) => void
+  onDrawing: (drawing: Drawing | null) => void
+  onDrawn: (points: Point[]) => void
+}
+
+/** How long a trigger stays on show, in seconds of the clip. */
+const SHOWN_SECONDS = 0.8
+
+/** The clip's picture with the shapes and the targets over it. */
+export function Picture(props: PictureProps): ReactNode {
+  const { clip, playhead } = props
+  const frame = useRef<HTMLDivElement>(null)
+  const video = useRef<HTMLVideoElement>(null)
+  const [room, setRoom] = useState({ width: 0, height: 0 })
+
+  useLayoutEffect(() => {
+    const element = frame.current
+    if (!element) return
+    const measure = (): void => setRoom({ width: element.clientWidth, height: element.clientHeight })
+    measure()
+    const observer = new ResizeObserver(measure)
+    observer.observe(element)
+    return () => observer.disconnect()
+  }, [])
+  useEffect(() => {
+    playhead.attach(video.current)
+    playhead.setClip(clip.frames / clip.fps, clip.fps)
+    return () => playhead.attach(null)
+  }, [playhead, clip.id, clip.frames, clip.fps])
+
+  const scale = Math.min(room.width / clip.width, room.height / clip.height)
+  const width = Math.floor(clip.width * scale)
+  const height = Math.floor(clip.height * scale)
+  return (
+    <div className="picture-room" ref={frame}>
+      <div className="picture" style={{ width, height }}>
+        <video key={clip.id} ref={video} src={`/api/clips/${clip.id}/video`} muted playsInline preload="auto" tabIndex={-1} aria-label={`Clip ${clip.name}`} />
+        {width > 0 && <Overlay {...props} width={width} height={height} />}
+      </div>
+    </div>
+  )
+}
+
+function Overlay({ width, height, ...props }: PictureProps & { width: number; height: number }): ReactNode {
+  const { clip, tracks, playhead, document, placed, triggers, detection, target, vertex, drawing } = props
+  const { onDetection, onTarget, onVertex, onDrawing, onDrawn } = props
+  const frame = useFrame(playhead, clip.fps)
+  const rows = useMemo(() => (tracks ? rowsOfFrame(tracks, frame) : []), [tracks, frame])
+  const shown = triggers.filter((t) => t.frame <= frame && frame - t.frame < SHOWN_SECONDS * clip.fps)
+  const chosen = placed.find((p) => p.detection.id === detection)?.detection
+
+  const cursorAt = (event: Konva.KonvaEventObject<MouseEvent>): Point | null => {
+    const at = event.target.getStage()?.getPointerPosition()
+    return at ? pointOf(at.x / width, at.y / height) : null
+  }
+  const onClick = (event: Konva.KonvaEventObject<MouseEvent>): void => {
+    const point = cursorAt(event)
+    if (!drawing || !point || event.evt.detail > 1) return
+    const last = drawing.points[drawing.points.length - 1]
+    if (last && last[0] === point[0] && last[1] === point[1]) return
+    const points = [...drawing.points, point]
+    if (points.length >= 10) onDrawn(points)
+    else onDrawing({ points, cursor: point })
+  }
+
+  return (
+    <Stage
+      width={width}
+      height={height}
+      className={drawing ? 'stage drawing' : 'stage'}
+      onClick={onClick}
+      onDblClick={() => drawing && drawing.points.length >= 2 && onDrawn(drawing.points)}
+      onMouseMove={(event) => {
+        const cursor = drawing && cursorAt(event)
+        if (drawing && cursor) onDrawing({ ...drawing, cursor })
+      }}
+      onMouseDown={(event) => {
+        if (!drawing && event.target === event.target.getStage()) {
+          onVertex(null)
+          onDetection(null)
+        }
+      }}
+    >
+      <Layer>
+        {rows.map((row) => (
+          <TargetBrackets
+            key={row.id}
+            row={row}
+            width={width}
+            height={height}
+            selected={row.id === target}
+            standing={{ passes: !chosen?.classes.length || chosen.classes.includes(row.cls), triggered: shown.some((t) => t.target === row.id) }}
+            onSelect={() => !drawing && onTarget(row.id)}
+          />
+        ))}
+        {placed.map(({ detection: d }, index) =>
+          d.kind === 'line' ? (
+            <LineShape
+              key={d.id}
+              line={d}
+              letter={letterOf(index)}
+              width={width}
+              height={height}
+              selected={d.id === detection}
+              triggered={shown.some((t) => t.detection === d.id)}
+              vertex={d.id === detection ? vertex : null}
+              passive={drawing !== null}
+              onSelect={() => onDetection(d.id)}
+              onVertex={onVertex}
+              onShow={(line: LineDetection) => document.show(line)}
+              onSettle={(label) => document.settle(label)}
+              onEdit={(line, label) => document.edit(line, label)}
+            />
+          ) : null
+        )}
+        {drawing && <DrawnSoFar drawing={drawing} width={width} height={height} />}
+      </Layer>
+    </Stage>
+  )
+}
+
+function DrawnSoFar({ drawing: { points, cursor }, width, height }: { drawing: Drawing; width: number; height: number }): ReactNode {
+  const flat = [...points, cursor].flatMap(([x, y]) => [x * width, y * height])
+  const [cx, cy] = [cursor[0] * width, cursor[1] * height]
+  return (
+    <>
+      <Line points={flat} stroke="#11161C" opacity={0.7} strokeWidth={6} lineJoin="round" listening={false} />
+      <Line points={flat} stroke="#FFFFFF" strokeWidth={2} dash={[6, 5]} lineJoin="round" listening={false} />
+      {points.map(([x, y], i) => (
+        <Circle key={i} x={x * width} y={y * height} radius={5.5} fill="#1F6F5C" stroke="#FFFFFF" strokeWidth={2} listening={false} />
+      ))}
+      {[
+        [cx - 12, cy, cx - 4, cy],
+        [cx + 4, cy, cx + 12, cy],
+        [cx, cy - 12, cx, cy - 4],
+        [cx, cy + 4, cx, cy + 12]
+      ].map((arm, i) => (
+        <Line key={i} points={arm} stroke="#FFFFFF" strokeWidth={2} shadowColor="#11161C" shadowBlur={2} listening={false} />
+      ))}
+    </>
+  )
+}

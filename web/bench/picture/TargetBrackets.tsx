@@ -1,0 +1,60 @@
+import type { ReactNode } from 'react'
+import { Group, Label, Line, Rect, Tag, Text } from 'react-konva'
+import { firstRowOfFrame, rowAt, type TargetRow, type Tracks } from '../../../core/targets/tracks.ts'
+
+const glyphs = { person: '●', vehicle: '■', cycle: '◆', animal: '▲', unknown: '○' }
+
+export interface Standing {
+  /** Whether the selected detection's gates let the target's class through. */
+  passes: boolean
+  /** A trigger of this target is on show. */
+  triggered: boolean
+}
+
+export function rowsOfFrame(tracks: Tracks, frame: number): TargetRow[] {
+  const rows: TargetRow[] = []
+  for (let i = firstRowOfFrame(tracks, frame); i < tracks.length && tracks.frame[i] === frame; i++) rows.push(rowAt(tracks, i))
+  return rows
+}
+
+export interface TargetBracketsProps {
+  row: TargetRow
+  standing: Standing
+  selected: boolean
+  width: number
+  height: number
+  onSelect: () => void
+}
+
+/** Corner brackets about a target; they close up when it triggers, and are slate when a gate stops it. */
+export function TargetBrackets({ row, standing, selected, width, height, onSelect }: TargetBracketsProps): ReactNode {
+  const [x, y, w, h] = [row.x * width, row.y * height, row.w * width, row.h * height]
+  const arm = standing.triggered ? Math.max(w, h) : Math.max(5, Math.min(w, h) * 0.3)
+  const [ax, ay] = [Math.min(arm, w / 2), Math.min(arm, h / 2)]
+  const colour = standing.triggered ? '#E06BAF' : standing.passes ? '#FFFFFF' : '#9AA5B1'
+  const corners = [
+    [x, y, 1, 1],
+    [x + w, y, -1, 1],
+    [x, y + h, 1, -1],
+    [x + w, y + h, -1, -1]
+  ]
+  const label = `${glyphs[row.cls]} ${row.cls} ${row.id}${standing.passes ? '' : ' · not chosen'}`
+  return (
+    <Group onMouseDown={onSelect}>
+      {corners.map(([cx, cy, sx, sy], i) => {
+        const points = [cx + sx * ax, cy, cx, cy, cx, cy + sy * ay]
+        return (
+          <Group key={i} listening={false}>
+            <Line points={points} stroke="#11161C" opacity={0.7} strokeWidth={selected ? 5.5 : 4} />
+            <Line points={points} stroke={colour} strokeWidth={selected ? 3 : 1.8} />
+          </Group>
+        )
+      })}
+      <Rect x={x} y={y} width={w} height={h} fill="transparent" />
+      <Label x={Math.max(0, Math.min(x, width - label.length * 6))} y={Math.max(0, y - 19)} listening={false}>
+        <Tag fill="#11161C" opacity={0.78} cornerRadius={3} />
+        <Text text={label} fill={selected ? '#FFFFFF' : '#E4E7EA'} fontSize={11} fontStyle={selected ? 'bold' : 'normal'} fontFamily="'Atkinson Hyperlegible Next Variable', sans-serif" padding={3} />
+      </Label>
+    </Group>
+  )
+}

@@ -1,0 +1,65 @@
+import type { Point } from '../../../core/geometry/shapes.ts'
+
+export interface Barb {
+  at: [number, number]
+  /** Unit vector, in pixels, towards the side to which a crossing counts. */
+  towards: [number, number]
+}
+
+export const toPixels = (points: readonly Point[], width: number, height: number): [number, number][] => points.map(([x, y]) => [x * width, y * height])
+
+/** Barbs at even distances along a line, pointing to its right (as seen from its first vertex to its last). */
+export function barbsAlong(pixels: readonly [number, number][], every: number): Barb[] {
+  const barbs: Barb[] = []
+  for (let i = 0; i + 1 < pixels.length; i++) {
+    const [ax, ay] = pixels[i]
+    const [bx, by] = pixels[i + 1]
+    const length = Math.hypot(bx - ax, by - ay)
+    const count = Math.max(1, Math.floor(length / every))
+    for (let k = 0; k < count; k++) {
+      const t = (k + 0.5) / count
+      barbs.push({ at: [ax + (bx - ax) * t, ay + (by - ay) * t], towards: [-(by - ay) / length, (bx - ax) / length] })
+    }
+  }
+  return barbs
+}
+
+/** Where the name of a side stands: off the middle of the line, to its right (sign 1) or left (sign -1). */
+export function sideLabelAt(pixels: readonly [number, number][], sign: 1 | -1, away: number): [number, number] {
+  const lengths = pixels.slice(1).map(([x, y], i) => Math.hypot(x - pixels[i][0], y - pixels[i][1]))
+  let half = lengths.reduce((a, b) => a + b, 0) * 0.72
+  let i = 0
+  while (i < lengths.length - 1 && half > lengths[i]) half -= lengths[i++]
+  const [ax, ay] = pixels[i]
+  const [bx, by] = pixels[i + 1]
+  const t = lengths[i] > 0 ? half / lengths[i] : 0
+  return [ax + (bx - ax) * t - (sign * (by - ay) * away) / lengths[i], ay + (by - ay) * t + (sign * (bx - ax) * away) / lengths[i]]
+}
+
+const clamp = (v: number): number => Math.min(1, Math.max(0, v))
+
+/** A point of the picture, kept inside it and rounded to a hundredth of a percent. */
+export const pointOf = (x: number, y: number): Point => [Math.round(clamp(x) * 1e4) / 1e4, Math.round(clamp(y) * 1e4) / 1e4]
+
+/** The points moved together; stopped as a whole at the picture's edge, so that the shape keeps its form. */
+export function moved(points: readonly Point[], dx: number, dy: number): Point[] {
+  const xs = points.map(([x]) => x)
+  const ys = points.map(([, y]) => y)
+  const mx = Math.min(Math.max(dx, -Math.min(...xs)), 1 - Math.max(...xs))
+  const my = Math.min(Math.max(dy, -Math.min(...ys)), 1 - Math.max(...ys))
+  return points.map(([x, y]) => pointOf(x + mx, y + my))
+}
+
+/** The segment of a line that a point is nearest to, as the index of its first vertex. */
+export function nearestSegment(points: readonly Point[], [px, py]: Point): number {
+  let best = 0
+  let least = Infinity
+  for (let i = 0; i + 1 < points.length; i++) {
+    const [ax, ay] = points[i]
+    const [bx, by] = points[i + 1]
+    const t = clamp(((px - ax) * (bx - ax) + (py - ay) * (by - ay)) / ((bx - ax) ** 2 + (by - ay) ** 2))
+    const distance = Math.hypot(ax + (bx - ax) * t - px, ay + (by - ay) * t - py)
+    if (distance < least) [best, least] = [i, distance]
+  }
+  return best
+}

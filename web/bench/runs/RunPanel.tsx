@@ -1,0 +1,60 @@
+import { CloseOutlined, MailOutlined } from '@ant-design/icons'
+import { Button, Progress } from 'antd'
+import type { ReactNode } from 'react'
+import { Link } from 'react-router'
+import type { DeliveryView, RunTrigger, RunView } from '../../../core/api.ts'
+import type { Detection } from '../../../core/formats/plan.ts'
+import { directionInWords } from '../../../core/actions/email.ts'
+import { request } from '../../api/client.ts'
+import { clipTime } from '../words.ts'
+
+const states: Record<RunView['state'], string> = { running: 'Running', finished: 'Finished', stopped: 'Stopped', failed: 'Failed; the server’s log says why' }
+const deliveries: Record<DeliveryView['state'], string> = { pending: 'on its way', sent: 'sent', failed: 'not sent' }
+
+/** A clip being run as if it were live: its triggers as they fall, and what each set off. */
+export function RunPanel({ run, detections, onClose, onTrigger }: { run: RunView; detections: Detection[]; onClose: () => void; onTrigger: (trigger: RunTrigger) => void }): ReactNode {
+  return (
+    <section className="run-panel" aria-label="Run as live">
+      <header>
+        <h3>
+          {states[run.state]}
+          {run.state === 'running' && (
+            <>
+              {' '}
+              <span className="figures">{clipTime(run.at)}</span>
+            </>
+          )}
+        </h3>
+        {run.state === 'running' ? (
+          <Button size="small" onClick={() => void request('POST', `/api/runs/${run.id}/stop`).catch(() => {})}>
+            Stop
+          </Button>
+        ) : (
+          <Button size="small" type="text" aria-label="Close" icon={<CloseOutlined />} onClick={onClose} />
+        )}
+      </header>
+      <Progress size="small" percent={Math.round((100 * run.at) / run.seconds)} showInfo={false} />
+      {run.triggers.length === 0 && <p className="quiet">{run.state === 'running' ? 'No trigger so far.' : 'Nothing triggered.'}</p>}
+      <ol>
+        {run.triggers.map((t) => {
+          const detection = detections.find((d) => d.id === t.detection)
+          return (
+            <li key={t.id}>
+              <button type="button" className="link" onClick={() => onTrigger(t)}>
+                <span className="figures">{clipTime(t.time)}</span> <b>{t.name}</b> {detection && directionInWords(detection, t.direction)}
+              </button>
+              {t.deliveries.length === 0 && <span className="quiet">sets off nothing: no e-mail is linked</span>}
+              {t.deliveries.map((d) => (
+                <span key={d.id} className={d.state === 'failed' ? 'failed' : 'quiet'}>
+                  <MailOutlined aria-hidden="true" /> to {d.recipient}: {deliveries[d.state]}
+                  {d.error && ` (${d.error}; attempt ${d.attempts})`}
+                </span>
+              ))}
+            </li>
+          )
+        })}
+      </ol>
+      <Link to="/mailbox">Open the mailbox</Link>
+    </section>
+  )
+}

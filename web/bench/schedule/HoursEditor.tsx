@@ -1,0 +1,121 @@
+import { Button, Input, Modal, Select } from 'antd'
+import { useState, type ReactNode } from 'react'
+import { InputError } from '../../../core/errors.ts'
+import { ScheduleSchema, WEEKDAYS, parseWith, type LineDetection, type Schedule, type Weekday } from '../../../core/formats/plan.ts'
+import { newId } from '../newId.ts'
+import type { BenchDocument } from '../document.ts'
+import { DayBar } from './DayBar.tsx'
+import { readSpans, spansText } from './spansText.ts'
+
+const dayNames: Record<Weekday, string> = { mon: 'Monday', tue: 'Tuesday', wed: 'Wednesday', thu: 'Thursday', fri: 'Friday', sat: 'Saturday', sun: 'Sunday' }
+
+export interface HoursEditorProps {
+  line: LineDetection
+  document: BenchDocument
+  schedules: Schedule[]
+  users: (schedule: string) => number
+}
+
+/** Chooses a detection's arming schedule, and opens its week. */
+export function HoursEditor({ line, document, schedules, users }: HoursEditorProps): ReactNode {
+  const [editing, setEditing] = useState<string | null>(null)
+  const chosen = schedules.find((s) => s.id === line.schedule)
+  const choose = (id: string): void => {
+    document.edit({ ...line, schedule: id === '' ? undefined : id }, 'Change the arming hours')
+  }
+  const make = (): void => {
+    const taken = new Set(schedules.map((s) => s.name))
+    let n = 1
+    while (taken.has(`Hours ${n}`)) n++
+    const day: Schedule['week']['mon'] = [['18:30', '24:00']]
+    const week = { mon: day, tue: day, wed: day, thu: day, fri: day, sat: day, sun: day }
+    const schedule: Schedule = { id: newId('hours'), name: `Hours ${n}`, week, exceptions: [] }
+    document.addSchedule(schedule, line)
+    setEditing(schedule.id)
+  }
+  const open = schedules.find((s) => s.id === editing)
+  return (
+    <div className="hours">
+      <Select
+        aria-label="Arming hours"
+        value={line.schedule ?? ''}
+        onChange={choose}
+        options={[{ value: '', label: 'Always' }, ...schedules.map((s) => ({ value: s.id, label: s.name }))]}
+        getPopupContainer={(element) => element.parentElement!}
+      />
+      <div className="row">
+        <Button size="small" disabled={!chosen} onClick={() => setEditing(line.schedule!)}>
+          Edit its week
+        </Button>
+        <Button size="small" onClick={make}>
+          New hours
+        </Button>
+      </div>
+      <Modal open={!!open} title="Arming hours" footer={<Button onClick={() => setEditing(null)}>Close</Button>} onCancel={() => setEditing(null)} width={640} destroyOnHidden>
+        {open && <Week key={open.id} schedule={open} document={document} users={users(open.id)} />}
+      </Modal>
+    </div>
+  )
+}
+
+function Week({ schedule, document, users }: { schedule: Schedule; document: BenchDocument; users: number }): ReactNode {
+  const [name, setName] = useState(schedule.name)
+  const [error, setError] = useState<string | null>(null)
+  const keep = (change: Partial<Schedule>, label: string): string | null => {
+    try {
+      document.editSchedule(parseWith(ScheduleSchema, { ...schedule, ...change }), label)
+      return null
+    } catch (problem) {
+      if (problem instanceof InputError) return problem.message.replace(/^\$[^:]*: /, '')
+      throw problem
+    }
+  }
+  return (
+    <div className="week">
+      <label className="field">
+        <span>Name</span>
+        <Input value={name} status={error ? 'error' : undefined} onChange={(e) => setName(e.target.value)} onBlur={() => setError(keep({ name }, `Rename the hours ${schedule.name}`))} onPressEnter={() => setError(keep({ name }, `Rename the hours ${schedule.name}`))} />
+        {error && (
+          <span className="field-error" role="alert">
+            Name {error}
+          </span>
+        )}
+      </label>
+      {users > 1 && <p className="quiet">{users} detections of this camera share these hours.</p>}
+      {WEEKDAYS.map((day) => (
+        <Day
+          key={`${day} ${spansText(schedule.week[day])}`}
+          day={day}
+          spans={schedule.week[day]}
+          onKeep={(spans) => keep({ week: { ...schedule.week, [day]: spans } }, `Change ${dayNames[day]} of ${schedule.name}`)}
+          onCopy={() => keep({ week: Object.fromEntries(WEEKDAYS.map((d) => [d, schedule.week[day]])) as Schedule['week'] }, `Copy ${dayNames[day]} to all days`)}
+        />
+      ))}
+      <p className="quiet">Times on the site’s clock, such as 00:00 to 06:30, 18:30 to 24:00. An end may follow the sun: sunset-00:30 to 24:00. Empty: not armed that day.</p>
+    </div>
+  )
+}
+
+function Day({ day, spans, onKeep, onCopy }: { day: Weekday; spans: Schedule['week']['mon']; onKeep: (spans: Schedule['week']['mon']) => string | null; onCopy: () => void }): ReactNode {
+  const [text, setText] = useState(spansText(spans))
+  const [error, setError] = useState<string | null>(null)
+  const keep = (): void => {
+    const read = readSpans(text)
+    setError(typeof read === 'string' ? read : onKeep(read))
+  }
+  return (
+    <div className="day">
+      <span>{dayNames[day]}</span>
+      <DayBar spans={spans} />
+      <Input size="small" aria-label={`Hours of ${dayNames[day]}`} value={text} placeholder="not armed" status={error ? 'error' : undefined} onChange={(e) => setText(e.target.value)} onBlur={keep} onPressEnter={keep} />
+      <Button size="small" type="text" onClick={onCopy}>
+        To all days
+      </Button>
+      {error && (
+        <span className="field-error" role="alert">
+          {dayNames[day]} {error}
+        </span>
+      )}
+    </div>
+  )
+}

@@ -1,0 +1,37 @@
+import { useCallback, useMemo } from 'react'
+import { useSearchParams } from 'react-router'
+
+/** What is selected on the Bench. It is part of the address, so that a reload and the back button keep it. */
+export interface Selection {
+  clip: string | null
+  detection: string | null
+  target: number | null
+  /** Frame of the moment asked about. */
+  frame: number | null
+}
+
+const whole = (text: string | null): number | null => (text !== null && /^\d{1,9}$/.test(text) ? Number(text) : null)
+
+export function useSelection(): [Selection, (change: Partial<Selection>) => void] {
+  const [params, setParams] = useSearchParams()
+  const selection = useMemo(
+    () => ({ clip: params.get('clip'), detection: params.get('detection'), target: whole(params.get('target')), frame: whole(params.get('frame')) }),
+    [params]
+  )
+  const change = useCallback(
+    (part: Partial<Selection>) =>
+      setParams(
+        (old) => {
+          const next = new URLSearchParams(old)
+          for (const [key, value] of Object.entries(part)) {
+            if (value === null || value === undefined) next.delete(key)
+            else next.set(key, String(value))
+          }
+          return next
+        },
+        { replace: true }
+      ),
+    [setParams]
+  )
+  return [selection, change]
+}

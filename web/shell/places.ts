@@ -1,0 +1,23 @@
+/** The places of the top bar, in the order of the work; those without a screen yet say what will be there. */
+export interface EmptyPlaceText {
+  name: string
+  path: string
+  what: string
+  then: string[]
+}
+
+export const emptyPlaces: EmptyPlaceText[] = [
+  { name: 'Devices', path: '/devices', what: 'The cameras and the recorder of the site will be here: their state, what each can do, and what differs from what was sent.', then: ['Add a device by its address', 'See which analysis mode it runs', 'Send the plan, and read back what it holds'] },
+  { name: 'Arming', path: '/arming', what: 'The week will be here as seven columns, with the hours of detections beside those of the outputs they are linked to.', then: ['Until then, the hours of a detection are set on the Bench, in its sentence'] },
+  { name: 'Actions', path: '/actions', what: 'All detections and all outputs and messages will be here as one matrix: what is linked, and when it can act.', then: ['Until then, a detection’s e-mail is set on the Bench, in its sentence'] },
+  { name: 'Prove', path: '/prove', what: 'The checks will be here: walks with an expected trigger or an expected silence, run on clips, on simulated scenes and live.', then: ['Until then, the Bench shows at once what a clip triggers, and why'] },
+  { name: 'Watch', path: '/watch', what: 'Live pictures and the alarms that wait for somebody will be here, with their evidence.', then: ['Until then, a clip can be run as if it were live on the Bench, and its mails read in the mailbox'] },
+  { name: 'Handover', path: '/handover', what: 'The record of the finished job will be here: what was sent, what was proven, what the client signs.', then: ['Until then, the plan of a camera can be exported on the Bench'] }
+]
+
+export const places = [
+  { name: 'Site', path: '/site' },
+  emptyPlaces[0],
+  { name: 'Bench', path: '/bench' },
+  ...emptyPlaces.slice(1)
+].map(({ name, path }) => ({ name, path }))

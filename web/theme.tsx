@@ -1,0 +1,53 @@
+import { App as AntApp, ConfigProvider, theme as ant } from 'antd'
+import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from 'react'
+
+/** The roles of docs/product.md, *Look*; the style sheet has the same ones as custom properties. */
+const roles = {
+  day: { paper: '#F7F5F0', card: '#FFFFFF', ink: '#1B2430', hairline: '#D9D4C8', accent: '#1F6F5C', quiet: '#5A6472' },
+  night: { paper: '#14191F', card: '#1C232B', ink: '#E9E6DE', hairline: '#37414C', accent: '#4FA68F', quiet: '#A3ADB8' }
+}
+
+type ThemeName = keyof typeof roles
+
+const Theme = createContext<{ name: ThemeName; toggle: () => void }>({ name: 'day', toggle: () => {} })
+export const useTheme = (): { name: ThemeName; toggle: () => void } => useContext(Theme)
+
+const kept = (): ThemeName => (localStorage.getItem('theme') === 'night' ? 'night' : 'day')
+
+export function ThemeProvider({ children }: { children: ReactNode }): ReactNode {
+  const [name, setName] = useState<ThemeName>(kept)
+  useEffect(() => {
+    document.documentElement.dataset.theme = name
+    localStorage.setItem('theme', name)
+  }, [name])
+  const value = useMemo(() => ({ name, toggle: () => setName((n) => (n === 'day' ? 'night' : 'day')) }), [name])
+  const { paper, card, ink, hairline, accent, quiet } = roles[name]
+  return (
+    <Theme value={value}>
+      <ConfigProvider
+        theme={{
+          algorithm: name === 'night' ? ant.darkAlgorithm : ant.defaultAlgorithm,
+          token: {
+            colorPrimary: accent,
+            colorLink: accent,
+            colorBgLayout: paper,
+            colorBgContainer: card,
+            colorBgElevated: card,
+            colorText: ink,
+            colorTextSecondary: quiet,
+            colorBorder: hairline,
+            colorBorderSecondary: hairline,
+            colorError: '#B4451F',
+            colorWarning: '#8A5A00',
+            fontFamily: "'Atkinson Hyperlegible Next Variable', sans-serif",
+            fontSize: 14,
+            borderRadius: 6,
+            motion: !window.matchMedia('(prefers-reduced-motion: reduce)').matches
+          }
+        }}
+      >
+        <AntApp>{children}</AntApp>
+      </ConfigProvider>
+    </Theme>
+  )
+}
