@@ -37,6 +37,7 @@ export function ThemeProvider({ children }: { children: ReactNode }): ReactNode 
             colorTextSecondary: quiet,
             colorBorder: hairline,
             colorBorderSecondary: hairline,
+            colorSuccess: accent,
             colorError: '#B4451F',
             colorWarning: '#8A5A00',
             fontFamily: "'Atkinson Hyperlegible Next Variable', sans-serif",
@@ -46,7 +47,7 @@ export function ThemeProvider({ children }: { children: ReactNode }): ReactNode 
           }
         }}
       >
-        <AntApp>{children}</AntApp>
+        <AntApp component={false}>{children}</AntApp>
       </ConfigProvider>
     </Theme>
   )

@@ -22,6 +22,8 @@ describe('armed hours', () => {
     expect(hours.intervalAt(utc('2026-01-05T18:30:00Z'))).not.toBeNull()
     expect(hours.nextAfter(utc('2026-01-05T12:00:00Z'))?.[0]).toBe(utc('2026-01-05T18:30:00Z'))
     expect(hours.intervalAt(utc('2026-01-10T23:00:00Z'))).toEqual([utc('2026-01-10T00:00:00Z'), utc('2026-01-12T06:30:00Z')])
+    const always = schedule(Object.fromEntries(['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'].map((d) => [d, [['00:00', '24:00']]])))
+    expect(new ArmedHours(always, 'UTC').intervalAt(utc('2026-01-10T23:00:00Z'))).toEqual([-Infinity, Infinity])
   })
 
   test('summer time: hours are those of the wall clock at the site', () => {

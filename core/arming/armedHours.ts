@@ -108,13 +108,14 @@ export class ArmedHours {
     this.position = position
   }
 
-  /** The armed interval that holds the instant, or null. Its ends are cut at some days before and after. */
+  /** The armed interval that holds the instant, or null. An end that is days away is not looked for: infinite. */
   intervalAt(instant: number): Interval | null {
     if (instant < this.window[0] + DAY || instant >= this.window[1] - DAY) {
       this.window = [instant - WINDOW, instant + WINDOW]
       this.intervals = armedIntervals(this.schedule, this.timeZone, this.position, ...this.window)
     }
-    return this.intervals.find(([from, to]) => instant >= from && instant < to) ?? null
+    const found = this.intervals.find(([from, to]) => instant >= from && instant < to)
+    return found ? [found[0] <= this.window[0] ? -Infinity : found[0], found[1] >= this.window[1] ? Infinity : found[1]] : null
   }
 
   /** When it is armed next after the instant, or null if not within some days. */

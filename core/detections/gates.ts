@@ -104,7 +104,7 @@ export class Gates {
   }
 
   private armedLimit(instant: number, armed: readonly [number, number] | null): string {
-    if (armed) return `${this.scheduleName}, to ${clockAt(armed[1], this.timeZone)}`
+    if (armed) return armed[1] === Infinity ? this.scheduleName : `${this.scheduleName}, to ${clockAt(armed[1], this.timeZone)}`
     const next = this.hours?.nextAfter(instant)
     return next ? `${this.scheduleName}, not before ${clockAt(next[0], this.timeZone)}` : `${this.scheduleName}, not armed in these days`
   }

@@ -165,8 +165,10 @@ export class LineRun implements KindRun {
   }
 
   nearness(state: LineState): number {
+    // More than is needed is no nearer: the first moment with enough over is the one that matters.
     const { share, direction } = this.over(state)
-    return this.wants(direction) ? share : share / 100
+    const near = Math.min(1, share / this.need)
+    return this.wants(direction) ? near : near / 100
   }
 
   readings(state: LineState): GateReading[] {

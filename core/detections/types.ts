@@ -73,7 +73,7 @@ export interface KindRun {
   look(state: unknown, sighting: Sighting): Direction | null | undefined
   /** The kind's own readings at the row just looked at, for the ladder. */
   readings(state: unknown): GateReading[]
-  /** How near the kind's own condition is at the row just looked at, 0 to 1, for choosing the best moment. */
+  /** How near the kind's own condition is at the row just looked at: 0 not at all, 1 it holds. Chooses the best moment. */
   nearness(state: unknown): number
 }
 

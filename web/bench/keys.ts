@@ -4,7 +4,7 @@ import { useEffect, useRef } from 'react'
 export type KeyAction = (event: KeyboardEvent) => boolean | void
 
 const ownKeys = 'input, textarea, select, [contenteditable], [role=slider], [role=combobox], [role=switch], [role=radio], .ant-popover, .ant-modal-wrap, .ant-select-dropdown'
-const pressed = 'button, a, summary'
+const pressed = 'button, a, summary, [role=button]'
 
 /** Keys of the Bench, by `event.key` (letters in lower case; `ctrl+z`, `ctrl+shift+z`). Fields and dialogs keep theirs. */
 export function useKeys(actions: Record<string, KeyAction>): void {

@@ -17,8 +17,15 @@ export const sideNames = ({ sides }: LineDetection): { left: string; right: stri
 
 export const directionWords = (line: LineDetection): string => {
   const { left, right } = sideNames(line)
-  if (line.direction === 'both') return `between ${left} and ${right}, both ways`
+  if (line.direction === 'both') return `${left} ↔ ${right}`
   return line.direction === 'leftToRight' ? `${left} → ${right}` : `${right} → ${left}`
+}
+
+/** The direction within the inspector's sentence. */
+export const crossingWords = (line: LineDetection): string => {
+  const { left, right } = sideNames(line)
+  if (line.direction === 'both') return `either way between ${left} and ${right}`
+  return line.direction === 'leftToRight' ? `from ${left} to ${right}` : `from ${right} to ${left}`
 }
 
 export const sizeWords = ({ size }: Detection): string => {

@@ -1,21 +1,44 @@
 import { Popover } from 'antd'
-import { useState, type ReactNode } from 'react'
+import { useState, type KeyboardEvent, type ReactNode } from 'react'
 
 export interface ChipProps {
   /** What the chip sets, for screen readers and as the heading of its editor. */
   what: string
-  children: ReactNode
+  children: string
   editor: (close: () => void) => ReactNode
 }
 
-/** An editable part of the sentence. */
+/** An editable part of the sentence. No `button` element: that would not break over lines like the words around it. */
 export function Chip({ what, children, editor }: ChipProps): ReactNode {
   const [open, setOpen] = useState(false)
+  const onKey = (event: KeyboardEvent): void => {
+    // Escape leaves the editor, not what is selected on the Bench.
+    if (event.key === 'Escape' && open) setOpen(false)
+    else if ((event.key === 'Enter' || event.key === ' ') && event.target === event.currentTarget) setOpen(!open)
+    else return
+    event.preventDefault()
+    event.stopPropagation()
+  }
+  const leave = (event: KeyboardEvent): void => {
+    if (event.key === 'Escape') onKey(event)
+  }
   return (
-    <Popover trigger="click" open={open} onOpenChange={setOpen} placement="bottomRight" title={what} destroyOnHidden content={<div className="chip-editor">{editor(() => setOpen(false))}</div>}>
-      <button type="button" className="chip" aria-label={`${what}: ${typeof children === 'string' ? children : ''}`} aria-expanded={open}>
+    <Popover
+      trigger="click"
+      open={open}
+      onOpenChange={setOpen}
+      placement="bottomRight"
+      title={what}
+      destroyOnHidden
+      content={
+        <div className="chip-editor" onKeyDown={leave}>
+          {editor(() => setOpen(false))}
+        </div>
+      }
+    >
+      <span role="button" tabIndex={0} className="chip" aria-label={`${what}: ${children}`} aria-expanded={open} onKeyDown={onKey}>
         {children}
-      </button>
+      </span>
     </Popover>
   )
 }

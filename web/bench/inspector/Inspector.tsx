@@ -5,9 +5,9 @@ import type { Ladder } from '../../../core/detections/index.ts'
 import type { LineDetection, Schedule } from '../../../core/formats/plan.ts'
 import type { BenchDocument } from '../document.ts'
 import { HoursEditor } from '../schedule/HoursEditor.tsx'
-import { bodyWords, classWords, directionWords, scheduleWords, secondsWords, sideNames, sizeWords } from '../words.ts'
+import { bodyWords, classWords, crossingWords, scheduleWords, secondsWords, sizeWords } from '../words.ts'
 import { Chip } from './Chip.tsx'
-import { ClassesEditor, ConfirmEditor, DirectionEditor, EmailEditor, HoldOffEditor, NameEditor, SensitivityEditor, SidesEditor, SizeEditor } from './editors.tsx'
+import { ClassesEditor, ConfirmEditor, DirectionEditor, EmailEditor, HoldOffEditor, NameEditor, SensitivityEditor, SizeEditor } from './editors.tsx'
 import { LadderView } from './LadderView.tsx'
 
 export interface InspectorProps {
@@ -33,7 +33,6 @@ export function Inspector({ document, line, letter, schedules, email, users, lad
       </aside>
     )
   const editor = { line, document }
-  const { left, right } = sideNames(line)
   return (
     <aside className="inspector" aria-label="Inspector">
       <header>
@@ -44,10 +43,8 @@ export function Inspector({ document, line, letter, schedules, email, users, lad
       </header>
       <p className="sentence">
         A <Chip what="Classes" editor={(close) => <ClassesEditor {...editor} close={close} />}>{classWords(line)}</Chip> crosses{' '}
-        <Chip what="Name" editor={(close) => <NameEditor {...editor} close={close} />}>{line.name}</Chip>,{' '}
-        <Chip what="Direction" editor={(close) => <DirectionEditor {...editor} close={close} />}>{line.direction === 'both' ? 'both ways' : directionWords(line)}</Chip>
-        {' between '}
-        <Chip what="Names of the sides" editor={(close) => <SidesEditor {...editor} close={close} />}>{`${left} and ${right}`}</Chip>, with{' '}
+        <Chip what="Name" editor={(close) => <NameEditor {...editor} close={close} />}>{line.name}</Chip>{' '}
+        <Chip what="Direction and sides" editor={(close) => <DirectionEditor {...editor} close={close} />}>{crossingWords(line)}</Chip>, with{' '}
         <Chip what="Body share" editor={(close) => <SensitivityEditor {...editor} close={close} />}>{bodyWords(line.sensitivity)}</Chip> over, seen for{' '}
         <Chip what="Confirm time" editor={(close) => <ConfirmEditor {...editor} close={close} />}>{secondsWords(line.confirmSeconds)}</Chip>,{' '}
         <Chip what="Size frames" editor={(close) => <SizeEditor {...editor} close={close} />}>{sizeWords(line)}</Chip>, armed{' '}

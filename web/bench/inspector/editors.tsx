@@ -48,8 +48,9 @@ export function NameEditor({ line, document }: EditorProps): ReactNode {
   return <KeptText autoFocus label="Name" value={line.name} onKeep={(name) => tryEdit(document, { ...line, name }, `Rename ${line.name}`)} />
 }
 
-export function SidesEditor({ line, document }: EditorProps): ReactNode {
-  const names = sideNames(line)
+/** Which crossings count, and what the two sides are called. */
+export function DirectionEditor({ line, document }: EditorProps): ReactNode {
+  const { left, right } = sideNames(line)
   const keep = (which: 'left' | 'right') => (text: string) => {
     const sides = { ...line.sides, [which]: text }
     if (!text.trim()) delete sides[which]
@@ -57,29 +58,20 @@ export function SidesEditor({ line, document }: EditorProps): ReactNode {
   }
   return (
     <>
+      <Radio.Group
+        vertical
+        value={line.direction}
+        onChange={(e) => document.edit({ ...line, direction: e.target.value as LineDetection['direction'] }, 'Change the direction')}
+        options={[
+          { value: 'leftToRight', label: `${left} → ${right}` },
+          { value: 'rightToLeft', label: `${right} → ${left}` },
+          { value: 'both', label: 'Either way' }
+        ]}
+      />
+      <KeptText label="Left side" value={line.sides?.left ?? ''} placeholder={left} onKeep={keep('left')} />
+      <KeptText label="Right side" value={line.sides?.right ?? ''} placeholder={right} onKeep={keep('right')} />
       <p className="quiet">Left and right as seen by someone who walks the line from its letter to its end.</p>
-      <KeptText autoFocus label="Left side" value={line.sides?.left ?? ''} placeholder={names.left} onKeep={keep('left')} />
-      <KeptText label="Right side" value={line.sides?.right ?? ''} placeholder={names.right} onKeep={keep('right')} />
     </>
-  )
-}
-
-export function DirectionEditor({ line, document, close }: EditorProps): ReactNode {
-  const { left, right } = sideNames(line)
-  return (
-    <Radio.Group
-      vertical
-      value={line.direction}
-      onChange={(e) => {
-        document.edit({ ...line, direction: e.target.value as LineDetection['direction'] }, 'Change the direction')
-        close()
-      }}
-      options={[
-        { value: 'leftToRight', label: `${left} → ${right}` },
-        { value: 'rightToLeft', label: `${right} → ${left}` },
-        { value: 'both', label: 'Both ways' }
-      ]}
-    />
   )
 }
 

@@ -137,7 +137,7 @@ function LetterTag({ x, y, letter, enabled, triggered, onSelect }: { x: number; 
     <Group x={cx} y={y} onMouseDown={onSelect}>
       <Circle radius={11} fill={triggered ? '#A1246B' : WHITE} stroke={STAGE} strokeWidth={2} />
       <Text text={enabled ? letter : '☾'} x={-11} y={-6} width={22} align="center" fontSize={12} fontStyle="bold" fontFamily={FONT} fill={triggered ? WHITE : '#1B2430'} listening={false} />
-      {triggered && <Line points={[8, -10, 8, -26, 20, -21, 8, -16]} stroke={WHITE} fill="#A1246B" strokeWidth={1.5} closed={false} listening={false} />}
+      {triggered && <Line points={[8, -10, 8, -26, 20, -21, 8, -16]} stroke={WHITE} fill="#A1246B" strokeWidth={1.5} closed listening={false} />}
     </Group>
   )
 }
