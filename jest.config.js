@@ -6,7 +6,7 @@ export default {
     '^.+\\.tsx?$': ['@swc/jest', { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true } }, module: { type: 'es6' } }]
   },
   testMatch: ['<rootDir>/{core,analysis,simulation,standins,server,web,demo,scripts}/**/*.test.ts'],
-  globalSetup: '<rootDir>/server/testing/setup.ts',
-  globalTeardown: '<rootDir>/server/testing/teardown.ts',
+  globalSetup: '<rootDir>/server/testing/setup.mjs',
+  globalTeardown: '<rootDir>/server/testing/teardown.mjs',
   testTimeout: 60000
 }

@@ -1,7 +1,7 @@
 import type { FastifyInstance } from 'fastify'
 import { SaveDetectionSchema, SaveEmailSchema, SaveScheduleSchema, type BenchView } from '../core/api.ts'
 import { InputError } from '../core/errors.ts'
-import { parseWith, type Plan } from '../core/formats/plan.ts'
+import { isTiedToSun, parseWith, type Plan } from '../core/formats/plan.ts'
 import { listClips } from './clips/rows.ts'
 import type { Clips } from './clips/clips.ts'
 import type { Database } from './database.ts'
@@ -67,7 +67,7 @@ export function benchRoutes(app: FastifyInstance, database: Database, clips: Cli
     if (site?.id !== params.site) throw notFound(`site ${params.site.slice(0, 64)}`)
     const { schedule, version } = parseWith(SaveScheduleSchema, body)
     sameId(params.id, schedule.id, '$.schedule.id')
-    if (!site.position && JSON.stringify(schedule).includes('"sun')) throw new InputError('$.schedule', 'is tied to the sun, and the site has no position')
+    if (!site.position && isTiedToSun(schedule)) throw new InputError('$.schedule', 'is tied to the sun, and the site has no position')
     return saveSchedule(database, site.id, schedule, version, Date.now())
   })
 }

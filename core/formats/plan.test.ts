@@ -86,6 +86,10 @@ describe('plan', () => {
     expect(hours([['18:30', '06:30']])).toThrow('$.schedules[0].week.mon[0]: runs from 18:30 to 06:30; its start must come before its end')
     expect(hours([['25:00', '26:00']])).toThrow('$.schedules[0].week.mon[0][0]: is "25:00"')
     expect(hours([['sunset-00:30', '24:00']])).not.toThrow()
+    const nowhere: any = example()
+    nowhere.schedules[0].week.mon = [['00:00', 'sunrise']]
+    delete nowhere.position
+    expect(() => readPlan(JSON.stringify(nowhere))).toThrow('$.position: is missing; spans tied to the sun need it')
     const zone: any = example()
     zone.timeZone = 'Mars/Olympus'
     expect(() => readPlan(JSON.stringify(zone))).toThrow('$.timeZone: must be a time zone')

@@ -202,6 +202,10 @@ export type Weekday = (typeof WEEKDAYS)[number]
 export type Span = v.InferOutput<typeof span>
 export type SitePosition = NonNullable<Plan['position']>
 
+/** Whether any end of a schedule's spans follows the sun; the site's position must be known then. */
+export const isTiedToSun = ({ week, exceptions }: Schedule): boolean =>
+  [...Object.values(week), ...exceptions.map((e) => e.spans)].flat(2).some((end) => end.startsWith('sun'))
+
 const pathText = (path: v.BaseIssue<unknown>['path']): string =>
   (path ?? []).reduce((sum, { key }) => sum + (typeof key === 'number' ? `[${key}]` : `.${String(key)}`), '$')
 
@@ -253,6 +257,6 @@ export function readPlan(json: string): Plan {
         throw new InputError(`$.cameras[${c}].detections[${d}].schedule`, `names "${detection.schedule}", and the plan has no such schedule`)
     })
   })
-  if (!plan.position && /"sun(rise|set)/.test(json)) throw new InputError('$.position', 'is missing; spans tied to the sun need it')
+  if (!plan.position && plan.schedules.some(isTiedToSun)) throw new InputError('$.position', 'is missing; spans tied to the sun need it')
   return plan
 }

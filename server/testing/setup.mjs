@@ -1,0 +1,13 @@
+// One real MariaDB for all server tests of a run, in a folder of its own.
+import { mkdtempSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { register } from 'tsx/esm/api'
+
+export default async () => {
+  register()
+  const { startMariaDb } = await import('../mariadb.ts')
+  const folder = mkdtempSync(join(tmpdir(), 'wardoptic-test-'))
+  globalThis.wardopticTest = { folder, mariadb: await startMariaDb(folder) }
+  process.env.WARDOPTIC_TEST_DATABASE = JSON.stringify(globalThis.wardopticTest.mariadb.address)
+}

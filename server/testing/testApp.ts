@@ -1,0 +1,72 @@
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { startMailbox, type Mailbox } from '../../standins/mailbox.ts'
+import { makeApp, type App } from '../app.ts'
+import { Database } from '../database.ts'
+import type { DatabaseAddress } from '../mariadb.ts'
+import { seed } from '../seed.ts'
+
+/** The whole server over the real database, with the real mailbox stand-in, for one test file. */
+export interface TestApp {
+  app: App
+  database: Database
+  mailbox: Mailbox
+  folder: string
+  /** One request; the answer's status and body. */
+  ask(method: string, path: string, body?: unknown): Promise<{ status: number; body: any }>
+  upload(camera: string, name: string, content: Buffer): Promise<{ status: number; body: any }>
+  close(): Promise<void>
+}
+
+/** The clip that ships with the project. */
+export const demoClip = (): Buffer => readFileSync(fileURLToPath(new URL('../../demo/clips/slipway-morning.mp4', import.meta.url)))
+
+export async function startTestApp({ withDemo = false, mostClipBytes = 50 * 2 ** 20 } = {}): Promise<TestApp> {
+  const address = JSON.parse(process.env.WARDOPTIC_TEST_DATABASE!) as DatabaseAddress
+  const folder = mkdtempSync(join(tmpdir(), 'wardoptic-app-'))
+  const database = await Database.open(address, `wardoptic_${folder.slice(-6).toLowerCase()}_${process.pid}`)
+  const mailbox = await startMailbox(join(folder, 'mailbox'))
+  const app = await makeApp({
+    database,
+    folder,
+    mostClipBytes,
+    mail: { host: '127.0.0.1', port: mailbox.smtpPort, from: 'Wardoptic <wardoptic@localhost.example>' },
+    mailbox: `http://127.0.0.1:${mailbox.httpPort}`,
+    log: false
+  })
+  await seed(database, app.clips, withDemo)
+  const address2 = await app.http.listen({ port: 0, host: '127.0.0.1' })
+  const read = async (answer: Response): Promise<{ status: number; body: any }> => {
+    const text = await answer.text()
+    return { status: answer.status, body: answer.headers.get('content-type')?.includes('json') ? JSON.parse(text) : text }
+  }
+  return {
+    app,
+    database,
+    mailbox,
+    folder,
+    ask: async (method, path, body) =>
+      read(await fetch(`${address2}${path}`, { method, ...(body !== undefined && { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }) })),
+    upload: async (camera, name, content) =>
+      read(await fetch(`${address2}/api/cameras/${camera}/clips?name=${encodeURIComponent(name)}`, { method: 'POST', body: new Uint8Array(content), headers: { 'content-type': 'application/octet-stream' } })),
+    close: async () => {
+      await app.close()
+      await database.close()
+      await mailbox.close()
+      rmSync(folder, { recursive: true, force: true })
+    }
+  }
+}
+
+/** Waits until `check` gives something. */
+export async function eventually<T>(check: () => Promise<T | null | undefined | false>, seconds = 60): Promise<T> {
+  const end = Date.now() + seconds * 1000
+  for (;;) {
+    const found = await check()
+    if (found) return found
+    if (Date.now() > end) throw new Error(`not within ${seconds} s`)
+    await new Promise((resolve) => setTimeout(resolve, 100))
+  }
+}
