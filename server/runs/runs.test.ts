@@ -20,7 +20,7 @@ test('a run sends, for each trigger, a mail with the picture of the moment', asy
   expect(status).toBe(201)
   const run = await finished(started.id)
   // Who walks where is the script of the demo clip: two people come up from the water, one after 28 s, one after 38 s.
-  expect(run.triggers.map((x: any) => [x.name, x.direction, Math.round(x.time / 2) * 2])).toEqual([['Quay edge', 'leftToRight', 28], ['Quay edge', 'leftToRight', 38]].map((x) => [x[0], x[1], expect.any(Number)]))
+  expect(run.triggers.map((x: any) => [x.name, x.direction])).toEqual([['Quay edge', 'leftToRight'], ['Quay edge', 'leftToRight']])
   expect(run.triggers[0].time).toBeGreaterThan(27)
   expect(run.triggers[0].time).toBeLessThan(31)
   expect(run.triggers[1].time).toBeGreaterThan(37)
@@ -75,10 +75,6 @@ test('as if live it keeps the clip’s pace, and can be stopped', async () => {
 })
 
 test('a mail that cannot be sent is tried again, and the reason is shown', async () => {
-  const { version } = (await t.ask('GET', '/api/cameras/slipway')).body.detections[0].email
-  const { setTimeout: wait } = await import('node:timers/promises')
-  // An address that the server accepts and the mailbox refuses: a line break cannot be part of a recipient.
-  await t.ask('PUT', '/api/cameras/slipway/detections/quay-edge/email', { version, to: `${'a'.repeat(63)}@${'b'.repeat(60)}.example` })
   await t.mailbox.close()
   const { body: started } = await t.ask('POST', `/api/clips/${clip.id}/runs`, { speed: 1000 })
   const failing = await eventually(async () => {
@@ -86,5 +82,4 @@ test('a mail that cannot be sent is tried again, and the reason is shown', async
     return body.triggers[0]?.deliveries[0]?.attempts > 1 && body
   })
   expect(failing.triggers[0].deliveries[0]).toMatchObject({ state: 'pending', error: expect.stringContaining('ECONNREFUSED') })
-  await wait(10)
 })

@@ -1,0 +1,147 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
+import { execFileSync } from 'node:child_process'
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { evaluate } from '../core/detections/index.ts'
+import { DetectionSchema, parseWith } from '../core/formats/plan.ts'
+import { iou } from './target.ts'
+import { firstRowOfFrame, frameAt, rowAt, spansOf, type TargetRow, type Tracks } from '../core/targets/tracks.ts'
+import { slipwayMorning } from '../demo/slipway.ts'
+import { truth } from '../simulation/world.ts'
+import { analyseInWorker } from './inWorker.ts'
+import { analysedFps } from './probe.ts'
+
+const vtest = '/usr/share/doc/opencv-doc/examples/data/vtest.avi'
+const demo = fileURLToPath(new URL('../demo/clips/slipway-morning.mp4', import.meta.url))
+
+const rowsAt = (tracks: Tracks, seconds: number): TargetRow[] => {
+  const frame = frameAt(seconds, tracks.fps)
+  const rows: TargetRow[] = []
+  for (let i = firstRowOfFrame(tracks, frame); i < tracks.length && tracks.frame[i] === frame; i++) rows.push(rowAt(tracks, i))
+  return rows
+}
+/** The target whose box holds a point of the picture. */
+const targetAt = (tracks: Tracks, [seconds, x, y]: readonly [number, number, number]): number | undefined =>
+  rowsAt(tracks, seconds)
+    .filter((r) => x >= r.x && x <= r.x + r.w && y >= r.y && y <= r.y + r.h)
+    .sort((a, b) => Math.abs(a.x + a.w / 2 - x) - Math.abs(b.x + b.w / 2 - x))[0]?.id
+
+/** OpenCV's sample `vtest.avi` (Debian's opencv-doc): real people on a real campus. */
+describe('real footage', () => {
+  let tracks: Tracks
+  beforeAll(async () => {
+    const analysis = await analyseInWorker(vtest)
+    expect(analysis).toMatchObject({ frames: 795, footage: { width: 768, height: 576, fps: 10 } })
+    tracks = analysis.tracks
+  })
+
+  // Places of one person each, read off the footage by eye: seconds, x, y of the trunk. Alone all the time between.
+  test.each([
+    ['in red, walking away to the left', [[50, 0.42, 0.4], [51.5, 0.335, 0.38], [53, 0.27, 0.35], [54.5, 0.205, 0.345], [56, 0.127, 0.35]]],
+    ['in dark, walking to the left and standing there', [[18, 0.5, 0.443], [18.8, 0.418, 0.43], [21, 0.22, 0.385], [24, 0.066, 0.37], [26.3, 0.069, 0.37]]],
+    ['on the upper path at the left, turning back', [[23.3, 0.385, 0.348], [24, 0.327, 0.344], [25.5, 0.256, 0.326], [28, 0.17, 0.31]]],
+    ['with light hair, alone on the lawn', [[60.5, 0.44, 0.87], [61.3, 0.498, 0.866], [63, 0.49, 0.82], [68, 0.23, 0.68]]],
+    ['in red and black, leaving the lawn', [[59, 0.475, 0.64], [59.8, 0.575, 0.63], [60.5, 0.68, 0.61]]]
+  ] as [string, [number, number, number][]][])('one person keeps one identity: %s', (_, places) => {
+    const ids = places.map((place) => targetAt(tracks, place))
+    expect(ids[0]).toBeDefined()
+    expect(new Set(ids).size).toBe(1)
+  })
+
+  // references.md: nobody is on the large lawn before 50 s; two people walk onto it from the right at 51 to 52.5 s.
+  test('a line at the right edge of the lawn: silence before 50 s, a trigger between 50.5 s and 53 s', () => {
+    const lawn = parseWith(DetectionSchema, { id: 'lawn', name: 'Lawn', kind: 'line', line: [[0.8, 1], [0.8, 0.8], [0.62, 0.66]], direction: 'rightToLeft' })
+    const times = evaluate({ plan: { schedules: [], timeZone: 'UTC' }, camera: { ignore: [], detections: [lawn] }, fps: 10, start: 0 }, tracks).map((t) => t.time)
+    expect(times.filter((t) => t < 50)).toEqual([])
+    expect(times.filter((t) => t >= 50.5 && t <= 53).length).toBeGreaterThan(0)
+  })
+
+  test('only people walk here: nearly every classified row is a person', () => {
+    const counts = new Map<string, number>()
+    for (let i = 0; i < tracks.length; i++) counts.set(rowAt(tracks, i).cls, (counts.get(rowAt(tracks, i).cls) ?? 0) + 1)
+    const classified = tracks.length - (counts.get('unknown') ?? 0)
+    expect((counts.get('person') ?? 0) / classified).toBeGreaterThan(0.95)
+    expect(classified / tracks.length).toBeGreaterThan(0.8)
+  })
+})
+
+/** The demo clip, whose truth is known because the project painted it. */
+describe('the demo clip against the truth of its script', () => {
+  let tracks: Tracks
+  beforeAll(async () => (tracks = (await analyseInWorker(demo)).tracks))
+
+  test('each actor is found as one target, with its class', () => {
+    for (const actor of slipwayMorning.actors) {
+      const votes = new Map<number, number>()
+      let whole = 0
+      for (let frame = 1; frame <= slipwayMorning.seconds * slipwayMorning.fps; frame++) {
+        const seconds = (frame - 1) / slipwayMorning.fps
+        const box = truth(slipwayMorning, seconds).find((t) => t.id === actor.id)?.box
+        if (!box || box.x < 0.01 || box.y < 0 || box.x + box.w > 0.99 || box.y + box.h > 0.99) continue
+        whole++
+        const [best] = rowsAt(tracks, seconds).sort((a, b) => iou(b, box) - iou(a, box))
+        if (best && iou(best, box) > 0.3) votes.set(best.id, (votes.get(best.id) ?? 0) + 1)
+      }
+      const [id, seen] = [...votes].sort((a, b) => b[1] - a[1])[0] ?? [0, 0]
+      const share = actor.kind === 'gull' ? 0.3 : 0.75 // wings are drawn wider than the true box, and beat
+      expect({ actor: actor.id, found: seen / whole > share }).toEqual({ actor: actor.id, found: true })
+      expect(spansOf(tracks).find((s) => s.id === id)?.cls).toBe(actor.kind === 'adult' ? 'person' : 'animal')
+    }
+  })
+
+  test('nothing else is found: glitter on the water and sensor noise are nobody', () => {
+    expect(new Set(tracks.id).size).toBe(slipwayMorning.actors.length)
+  })
+
+  test('its triggers are those of the walk: down the ramp, up again, and the one who comes up from the water', () => {
+    const edge = parseWith(DetectionSchema, { id: 'e', name: 'E', kind: 'line', line: [[0.18, 0.545], [0.5, 0.54], [0.78, 0.53]], classes: ['person'] })
+    const triggers = evaluate({ plan: { schedules: [], timeZone: 'UTC' }, camera: { ignore: [], detections: [edge] }, fps: 10, start: 0 }, tracks)
+    expect(triggers.map((t) => t.direction)).toEqual(['rightToLeft', 'leftToRight', 'leftToRight'])
+    expect(triggers[0].target).toBe(triggers[1].target)
+    expect(triggers[2].target).not.toBe(triggers[0].target)
+  })
+})
+
+describe('footage of other kinds', () => {
+  let folder: string
+  beforeAll(() => void (folder = mkdtempSync(join(tmpdir(), 'wardoptic-footage-'))))
+  afterAll(() => rmSync(folder, { recursive: true, force: true }))
+
+  test('a rate above 15 is divided by a whole number', () => {
+    expect([10, 15, 25, 30, 50, 60].map(analysedFps)).toEqual([10, 15, 12.5, 15, 12.5, 15])
+    expect(analysedFps(30000 / 1001)).toBeCloseTo(14.985, 3)
+  })
+
+  test.each([['mp4', '30'], ['avi', '25'], ['mkv', '30000/1001'], ['webm', '24'], ['ts', '25'], ['mov', '60']])('%s at %s frames/s: as many frames as its length has', async (kind, rate) => {
+    const file = join(folder, `clip.${kind}`)
+    execFileSync('ffmpeg', ['-v', 'error', '-y', '-f', 'lavfi', '-i', `testsrc=duration=4:size=320x240:rate=${rate}`, ...(kind === 'webm' ? ['-c:v', 'libvpx', '-deadline', 'realtime'] : []), file])
+    const { frames, footage } = await analyseInWorker(file)
+    expect(Math.abs(frames / footage.fps - 4)).toBeLessThan(2.01 / footage.fps)
+  })
+
+  test('a stop between frames ends it with the reason given', async () => {
+    const stop = new AbortController()
+    const stopped = analyseInWorker(vtest, { signal: stop.signal, onProgress: () => stop.abort(new Error('enough')) })
+    await expect(stopped).rejects.toThrow('enough')
+  })
+
+  test('the command writes what it finds, and refuses what is no clip', () => {
+    const run = (...args: string[]) => {
+      try {
+        return { code: 0, text: execFileSync(process.execPath, ['scripts/run.mjs', 'analysis/cli.ts', ...args], { encoding: 'utf8', stdio: ['ignore', 'pipe', 'pipe'] }) }
+      } catch (error: any) {
+        return { code: error.status, text: error.stderr }
+      }
+    }
+    const out = join(folder, 'tracks.csv')
+    expect(run(demo, '--out', out, '--silent')).toEqual({ code: 0, text: '' })
+    expect(readFileSync(out, 'utf8').split('\n')[0]).toMatch(/^\d+,1,/)
+    writeFileSync(join(folder, 'letter.txt'), 'Dear sir')
+    expect(run(join(folder, 'letter.txt'), '--out', out)).toMatchObject({ code: 1, text: expect.stringContaining('is not a video that can be read') })
+    expect(run(join(folder, 'nothing.avi'), '--out', out)).toMatchObject({ code: 1, text: expect.stringContaining('is not there') })
+    expect(run(demo)).toMatchObject({ code: 2, text: expect.stringContaining('--out is missing') })
+    expect(run()).toMatchObject({ code: 2 })
+  })
+})

@@ -1,0 +1,236 @@
+import { expect, test, type Page } from '@playwright/test'
+
+/** Opens the Slipway's Bench with its clip analysed. */
+async function openBench(page: Page): Promise<void> {
+  await page.goto('/bench/slipway')
+  await expect(page.locator('.target-lane')).toHaveCount(7, { timeout: 60_000 })
+}
+
+const stage = (page: Page) => page.locator('.stage canvas').first()
+
+async function at(page: Page, x: number, y: number): Promise<[number, number]> {
+  const box = (await stage(page).boundingBox())!
+  return [box.x + x * box.width, box.y + y * box.height]
+}
+
+/** Draws a line by the pointer and finishes it with Enter. */
+async function drawLine(page: Page, ...points: [number, number][]): Promise<void> {
+  await page.keyboard.press('l')
+  for (const [x, y] of points) {
+    await page.mouse.click(...(await at(page, x, y)))
+    await page.waitForTimeout(350) // two quick clicks would be a double click
+  }
+  await page.keyboard.press('Enter')
+}
+
+const flags = (page: Page, name: string) => page.getByRole('button', { name: new RegExp(`^Trigger of ${name},`) })
+const kept = (page: Page) => expect(page.getByRole('status')).toHaveText('All changes kept')
+const chip = (page: Page, what: string) => page.getByRole('button', { name: new RegExp(`^${what}: `) })
+
+test('the demo site leads to the Bench, where the demo line has its triggers', async ({ page }) => {
+  await page.goto('/')
+  await expect(page).toHaveURL(/\/site$/)
+  await page.getByRole('link', { name: /Slipway/ }).click()
+  await expect(page).toHaveURL(/\/bench\/slipway/)
+  await expect(flags(page, 'Quay edge')).toHaveCount(2, { timeout: 60_000 })
+})
+
+test('every place of the top bar has its own address', async ({ page }) => {
+  await openBench(page)
+  for (const place of ['Site', 'Devices', 'Bench', 'Arming', 'Actions', 'Prove', 'Watch', 'Handover']) {
+    await page.getByRole('navigation').getByRole('link', { name: place, exact: true }).click()
+    await expect(page).toHaveURL(new RegExp(`/${place.toLowerCase()}`))
+  }
+  await page.goBack()
+  await expect(page).toHaveURL(/\/watch$/)
+})
+
+test('draw a line, see its triggers, reload: still there; select a trigger: its gate ladder', async ({ page }) => {
+  await openBench(page)
+  await drawLine(page, [0.06, 0.62], [0.5, 0.6], [0.7, 0.6])
+  await expect(page.getByRole('heading', { name: 'Detection B' })).toBeVisible()
+  // The same crossings of the ramp as at the quay's edge, a little later or earlier: down, up, and up again.
+  await expect(flags(page, 'Line 1').first()).toBeVisible()
+  const count = await flags(page, 'Line 1').count()
+  expect(count).toBeGreaterThanOrEqual(3)
+  await kept(page)
+
+  await flags(page, 'Line 1').first().click()
+  const ladder = page.getByRole('region', { name: 'Gate ladder' })
+  await expect(ladder.getByRole('heading')).toHaveText(/^Why person \d, at \d+\.\d s$/)
+  await expect(ladder.getByRole('listitem')).toHaveCount(6)
+  await expect(ladder.getByLabel('stopped')).toHaveCount(0)
+  await expect(ladder).toContainText(/Triggered at \d+\.\d s: every gate let it through/)
+
+  await page.reload()
+  await expect(flags(page, 'Line 1')).toHaveCount(count)
+  await expect(ladder.getByRole('heading')).toHaveText(/^Why person \d/)
+})
+
+test('a vertex dragged moves the triggers at once; undo and redo', async ({ page }) => {
+  await openBench(page)
+  await page.getByRole('button', { name: /Person crosses Line 1/ }).click()
+  const before = await flags(page, 'Line 1').count()
+  // The whole line into the sky, vertex by vertex: nobody is there.
+  for (const [x, y] of [[0.06, 0.62], [0.5, 0.6], [0.7, 0.6]]) {
+    await page.mouse.move(...(await at(page, x, y)))
+    await page.mouse.down()
+    await page.mouse.move(...(await at(page, x, 0.3)), { steps: 4 })
+    await page.mouse.move(...(await at(page, x, 0.05)), { steps: 4 })
+    await page.mouse.up()
+  }
+  await expect(flags(page, 'Line 1')).toHaveCount(0)
+  await kept(page)
+  for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z')
+  await expect(flags(page, 'Line 1')).toHaveCount(before)
+  await page.keyboard.press('Control+Shift+Z')
+  await page.keyboard.press('Control+z')
+  await expect(flags(page, 'Line 1')).toHaveCount(before)
+  await kept(page)
+})
+
+test('the parts of the sentence are edited in place', async ({ page }) => {
+  await openBench(page)
+  await page.getByRole('button', { name: /Person crosses Line 1/ }).click()
+
+  await chip(page, 'Name').click()
+  await page.getByLabel('Name', { exact: true }).fill('x'.repeat(10_000))
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('alert')).toHaveText('Name is 10000 characters long; at most 80 are allowed')
+  await page.getByLabel('Name', { exact: true }).fill('Ramp foot')
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('Escape')
+  await expect(chip(page, 'Name')).toHaveText('Ramp foot')
+
+  await chip(page, 'Direction and sides').click()
+  await page.getByLabel('Left side').fill('Sea')
+  await page.getByLabel('Right side').fill('Shore')
+  await page.keyboard.press('Enter')
+  await page.getByRole('radio', { name: 'Shore → Sea' }).click()
+  await page.keyboard.press('Escape')
+  await expect(chip(page, 'Direction and sides')).toHaveText('from Shore to Sea')
+  const oneWay = await flags(page, 'Ramp foot').count()
+  expect(oneWay).toBeGreaterThan(0)
+
+  await chip(page, 'Classes').click()
+  await page.getByRole('checkbox', { name: 'person' }).uncheck()
+  await page.getByRole('checkbox', { name: 'vehicle' }).check()
+  await page.keyboard.press('Escape')
+  await expect(flags(page, 'Ramp foot')).toHaveCount(0)
+  await page.keyboard.press('Control+z')
+  await page.keyboard.press('Control+z')
+  await expect(flags(page, 'Ramp foot')).toHaveCount(oneWay)
+
+  await chip(page, 'Body share').click()
+  await page.getByRole('spinbutton', { name: 'Sensitivity' }).fill('90')
+  await page.keyboard.press('Escape')
+  await expect(chip(page, 'Body share')).toHaveText('a tenth of the body')
+  await kept(page)
+})
+
+test('arming hours: not armed in the clip’s hours, nothing triggers, and the ladder says so', async ({ page }) => {
+  await openBench(page)
+  await page.getByRole('button', { name: /Person crosses Quay edge/ }).click()
+  await chip(page, 'Arming hours').click()
+  await page.locator('.hours .ant-select').click()
+  await page.getByTitle('Nights').click()
+  await expect(flags(page, 'Quay edge')).toHaveCount(0)
+  await page.getByRole('button', { name: 'Edit its week' }).click()
+  const tuesday = page.getByLabel('Hours of Tuesday')
+  await tuesday.fill('18:30 to 06:30')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('alert')).toContainText('Tuesday runs from 18:30 to 06:30; its start must come before its end')
+  // The clip starts on Tuesday at 08:12:00 at the site; the two come up at 29 s and 39 s.
+  await tuesday.fill('06:00 to 09:00')
+  await page.keyboard.press('Enter')
+  await expect(flags(page, 'Quay edge')).toHaveCount(2)
+  await page.getByRole('button', { name: 'Close' }).last().click()
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Control+z')
+  await page.getByRole('button', { name: /^person 5,/ }).click()
+  await expect(page.getByRole('region', { name: 'Gate ladder' })).toContainText('Stopped by arming hours: Tue 08:12:39')
+  await page.keyboard.press('Control+z')
+  await expect(flags(page, 'Quay edge')).toHaveCount(2)
+  await kept(page)
+})
+
+test('by keyboard alone: draw, move a vertex, delete, undo', async ({ page }) => {
+  await openBench(page)
+  await page.keyboard.press('l')
+  for (let i = 0; i < 4; i++) await page.keyboard.press('Shift+ArrowLeft')
+  await page.keyboard.press(' ')
+  await page.keyboard.press('Enter') // one vertex is no line
+  await expect(page.getByText('Click where the line goes.')).toBeVisible()
+  for (let i = 0; i < 8; i++) await page.keyboard.press('Shift+ArrowRight')
+  await page.keyboard.press(' ')
+  await page.keyboard.press('Enter')
+  const rail = page.getByRole('complementary', { name: 'Detections' })
+  await expect(rail.getByRole('listitem')).toHaveCount(3)
+  await page.keyboard.press('Tab')
+  await page.keyboard.press('Shift+ArrowDown')
+  await kept(page)
+  const id = new URL(page.url()).searchParams.get('detection')
+  const plan = await (await page.request.get('/api/cameras/slipway/plan')).json()
+  expect(plan.cameras[0].detections.find((d: { id: string }) => d.id === id).line).toEqual([[0.1, 0.52], [0.9, 0.5]])
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Delete')
+  await expect(rail.getByRole('listitem')).toHaveCount(2)
+  await page.keyboard.press('Control+z')
+  await expect(rail.getByRole('listitem')).toHaveCount(3)
+  await page.keyboard.press('Control+Shift+Z')
+  await expect(rail.getByRole('listitem')).toHaveCount(2)
+  await kept(page)
+})
+
+test('play and step: the picture and the moment go together', async ({ page }) => {
+  await openBench(page)
+  const moment = page.getByLabel('Moment on show')
+  await page.keyboard.press('.')
+  await page.keyboard.press('.')
+  await expect(moment).toHaveText('00:00.2')
+  await page.keyboard.press(',')
+  await expect(moment).toHaveText('00:00.1')
+  await page.keyboard.press(' ')
+  await expect(moment).toHaveText(/00:0[1-9]/)
+  await page.keyboard.press(' ')
+  const stopped = await moment.textContent()
+  await page.waitForTimeout(400)
+  await expect(moment).toHaveText(stopped!)
+  const shown = await page.locator('video').evaluate((v: HTMLVideoElement) => v.currentTime)
+  const [, minutes, seconds] = /(\d+):([\d.]+)/.exec(stopped!)!
+  expect(Math.abs(shown - (60 * +minutes + +seconds))).toBeLessThan(0.25)
+})
+
+test('a second window that saves over a newer version is told, and loses nothing', async ({ page, context }) => {
+  await openBench(page)
+  const other = await context.newPage()
+  await openBench(other)
+  const rename = async (window: Page, name: string) => {
+    await window.getByRole('button', { name: /Person crosses Quay edge/ }).click()
+    await chip(window, 'Name').click()
+    await window.getByLabel('Name', { exact: true }).fill(name)
+    await window.keyboard.press('Enter')
+    await window.keyboard.press('Escape')
+  }
+  await rename(page, 'First window')
+  await kept(page)
+  await rename(other, 'Second window')
+  const note = other.getByText(/was changed in another window/)
+  await expect(note).toBeVisible()
+  await expect(chip(other, 'Name')).toHaveText('Second window')
+  await other.getByRole('button', { name: 'Take theirs' }).click()
+  await expect(note).toBeHidden()
+  await expect(chip(other, 'Name')).toHaveText('First window')
+  // What was mine is one undo away, and is kept over theirs then.
+  await other.keyboard.press('Control+z')
+  await expect(chip(other, 'Name')).toHaveText('Second window')
+  await kept(other)
+
+  await rename(page, 'Third')
+  await expect(page.getByText(/was changed in another window/)).toBeVisible()
+  await page.getByRole('button', { name: 'Keep mine' }).click()
+  await kept(page)
+  await other.close()
+  await page.reload()
+  await expect(flags(page, 'Third')).toHaveCount(2)
+})

@@ -1,0 +1,65 @@
+import { execFileSync } from 'node:child_process'
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { expect, test } from '@playwright/test'
+
+const demo = fileURLToPath(new URL('../demo/clips/slipway-morning.mp4', import.meta.url))
+let folder: string
+test.beforeAll(() => void (folder = mkdtempSync(join(tmpdir(), 'wardoptic-e2e-'))))
+test.afterAll(() => rmSync(folder, { recursive: true, force: true }))
+
+test('a camera without a clip says what to do; a clip is added, analysed with progress, and drawn on', async ({ page }) => {
+  await page.goto('/bench/quay-path')
+  await expect(page.getByRole('heading', { name: 'No clip of this camera yet' })).toBeVisible()
+  await expect(page.getByRole('button', { name: /New line/ })).toBeDisabled()
+  await page.getByLabel('Clip file').setInputFiles(demo)
+  await expect(page.getByRole('heading', { name: 'Analysing slipway-morning.mp4' })).toBeVisible()
+  await expect(page.locator('.stage-note .ant-progress')).toContainText(/[1-9]\d?%/)
+  await expect(page.locator('.target-lane')).toHaveCount(7, { timeout: 60_000 })
+  await expect(page.getByRole('button', { name: /New line/ })).toBeEnabled()
+})
+
+test('an analysis can be stopped, taken up again, and its clip removed', async ({ page }) => {
+  await page.goto('/bench/workshop-yard')
+  await page.getByLabel('Clip file').setInputFiles(demo)
+  await page.getByRole('button', { name: 'Stop' }).click()
+  await expect(page.getByText('has not been analysed')).toBeVisible()
+  await page.getByRole('button', { name: 'Analyse it' }).click()
+  await expect(page.getByRole('heading', { name: /^Analysing/ })).toBeVisible()
+  await page.getByRole('button', { name: 'Stop' }).click()
+  await page.getByRole('button', { name: 'Name and start of this clip' }).click()
+  await page.getByRole('button', { name: 'Remove the clip' }).click()
+  await page.getByRole('button', { name: 'Remove it' }).click()
+  await expect(page.getByRole('heading', { name: 'No clip of this camera yet' })).toBeVisible()
+})
+
+test('files that cannot be used say why, and leave the Bench as it was', async ({ page }) => {
+  await page.goto('/bench/waiting-room')
+  const send = async (name: string, content: Buffer) => {
+    const file = join(folder, name)
+    writeFileSync(file, content)
+    await page.getByLabel('Clip file').setInputFiles(file)
+  }
+  const error = page.getByRole('alert')
+  await send('letter.mp4', Buffer.from('Dear sir, this is no video.'))
+  await expect(error).toContainText('letter.mp4: is not a video that can be read')
+  await send('empty.mp4', Buffer.alloc(0))
+  await expect(error).toContainText('empty.mp4: is empty; choose a video file')
+  await send('large.avi', Buffer.alloc(3 * 2 ** 20 + 10, 1))
+  await expect(error).toContainText('larger than 3 MB')
+  const whole = readFileSync(demo)
+  await send('half.mp4', whole.subarray(0, whole.length / 2))
+  await expect(error).toContainText('half.mp4: is cut off: it says that it lasts 64.0 s', { timeout: 30_000 })
+  await expect(page.getByRole('heading', { name: 'No clip of this camera yet' })).toBeVisible()
+})
+
+test('a clip of another kind of file is played as well', async ({ page }) => {
+  const file = join(folder, 'yard.avi')
+  execFileSync('ffmpeg', ['-v', 'error', '-y', '-i', demo, '-t', '12', '-c:v', 'mpeg4', '-q:v', '6', file])
+  await page.goto('/bench/fuel-pontoon')
+  await page.getByLabel('Clip file').setInputFiles(file)
+  await expect(page.locator('.target-lane').first()).toBeVisible({ timeout: 60_000 })
+  await expect.poll(() => page.locator('video').evaluate((v: HTMLVideoElement) => v.readyState)).toBeGreaterThanOrEqual(2)
+})

@@ -1,0 +1,70 @@
+// npm test: types, lint, unit and server tests, interface tests. Installs what is missing; leaves nothing running.
+import { spawnSync } from 'node:child_process'
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { createServer } from 'node:net'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { installDebian, installPackages, root } from './install.mjs'
+
+const bin = (name) => join(root, 'node_modules', '.bin', name)
+const folder = mkdtempSync(join(tmpdir(), 'wardoptic-run-'))
+const total = { passed: 0, failed: 0 }
+
+const step = (name, command, args, env = {}) => {
+  console.log(`\n── ${name}`)
+  const { status, error } = spawnSync(command, args, { cwd: root, stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, ...env } })
+  if (error) console.error(error.message)
+  return status === 0
+}
+const count = (passed, failed) => {
+  total.passed += passed
+  total.failed += failed
+}
+const single = (name, command, args) => (step(name, command, args) ? count(1, 0) : count(0, 1))
+
+const freePort = () =>
+  new Promise((resolve, reject) => {
+    const server = createServer().once('error', reject)
+    server.listen(0, '127.0.0.1', () => {
+      const { port } = server.address()
+      server.close(() => resolve(port))
+    })
+  })
+
+/** The counts of a report; a runner that ended badly without one has failed. */
+const report = (file, read, ok) => {
+  try {
+    const [passed, failed] = read(JSON.parse(readFileSync(file, 'utf8')))
+    count(passed, !ok && failed === 0 ? 1 : failed)
+  } catch {
+    count(0, 1)
+  }
+}
+
+try {
+  installDebian(['mariadb-server', 'ffmpeg', 'chromium', 'opencv-doc'])
+  await installPackages()
+
+  single('Types', bin('tsc'), ['-p', 'tsconfig.json'])
+  single('Lint', bin('eslint'), ['.', '--max-warnings', '0'])
+
+  const unit = join(folder, 'unit.json')
+  const unitOk = step('Unit and server tests', process.execPath, ['--experimental-vm-modules', '--no-warnings', join(root, 'node_modules/jest/bin/jest.js'), '--json', `--outputFile=${unit}`])
+  report(unit, (r) => [r.numPassedTests, r.numFailedTests + r.numRuntimeErrorTestSuites], unitOk)
+
+  const face = join(folder, 'interface.json')
+  const faceOk = step('Interface tests', bin('playwright'), ['test'], {
+    E2E_PORT: String(await freePort()),
+    E2E_DATA: join(folder, 'data'),
+    PLAYWRIGHT_JSON_OUTPUT_NAME: face,
+    FORCE_COLOR: '0'
+  })
+  report(face, (r) => [r.stats.expected + r.stats.flaky, r.stats.unexpected], faceOk)
+} catch (error) {
+  console.error(`error: ${error.message}`)
+  total.failed++
+} finally {
+  rmSync(folder, { recursive: true, force: true })
+}
+console.log(`\n${total.passed} passed, ${total.failed} failed`)
+process.exitCode = total.failed || !total.passed ? 1 : 0
