@@ -24,6 +24,7 @@ test('a camera without a clip says what to do; a clip is added, analysed with pr
 test('an analysis can be stopped, taken up again, and its clip removed', async ({ page }) => {
   await page.goto('/bench/workshop-yard')
   await page.getByLabel('Clip file').setInputFiles(demo)
+  await expect(page.getByRole('heading', { name: /^Analysing/ })).toBeVisible()
   await page.getByRole('button', { name: 'Stop' }).click()
   await expect(page.getByText('has not been analysed')).toBeVisible()
   await page.getByRole('button', { name: 'Analyse it' }).click()

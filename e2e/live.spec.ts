@@ -19,7 +19,6 @@ test('run as live: each trigger sends a mail, which the mailbox shows with its p
   await page.getByText('As fast as it goes').click()
   const run = page.getByRole('region', { name: 'Run as live' })
   await expect(run.getByRole('heading')).toHaveText('Finished', { timeout: 30_000 })
-  await expect(run.getByRole('listitem')).toHaveCount(2)
   await expect(run.getByText('to harbour@skerrow.example: sent')).toHaveCount(2)
 
   await run.getByRole('link', { name: 'Open the mailbox' }).click()

@@ -1,5 +1,5 @@
 import { Popover } from 'antd'
-import { useState, type KeyboardEvent, type ReactNode } from 'react'
+import { useRef, useState, type KeyboardEvent, type ReactNode } from 'react'
 
 export interface ChipProps {
   /** What the chip sets, for screen readers and as the heading of its editor. */
@@ -11,10 +11,13 @@ export interface ChipProps {
 /** An editable part of the sentence. No `button` element: that would not break over lines like the words around it. */
 export function Chip({ what, children, editor }: ChipProps): ReactNode {
   const [open, setOpen] = useState(false)
+  const chip = useRef<HTMLSpanElement>(null)
   const onKey = (event: KeyboardEvent): void => {
     // Escape leaves the editor, not what is selected on the Bench.
-    if (event.key === 'Escape' && open) setOpen(false)
-    else if ((event.key === 'Enter' || event.key === ' ') && event.target === event.currentTarget) setOpen(!open)
+    if (event.key === 'Escape' && open) {
+      setOpen(false)
+      chip.current?.focus()
+    } else if ((event.key === 'Enter' || event.key === ' ') && event.target === event.currentTarget) setOpen(!open)
     else return
     event.preventDefault()
     event.stopPropagation()
@@ -36,7 +39,7 @@ export function Chip({ what, children, editor }: ChipProps): ReactNode {
         </div>
       }
     >
-      <span role="button" tabIndex={0} className="chip" aria-label={`${what}: ${children}`} aria-expanded={open} onKeyDown={onKey}>
+      <span ref={chip} role="button" tabIndex={0} className="chip" aria-label={`${what}: ${children}`} aria-expanded={open} onKeyDown={onKey}>
         {children}
       </span>
     </Popover>

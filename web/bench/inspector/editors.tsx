@@ -27,20 +27,22 @@ export function tryEdit(document: BenchDocument, line: LineDetection, label: str
 }
 
 /** A text that is kept on Enter or when it is left; what cannot be kept stays, with the reason under it. */
-function KeptText({ label, value, onKeep, autoFocus, placeholder }: { label: string; value: string; onKeep: (text: string) => string | null; autoFocus?: boolean; placeholder?: string }): ReactNode {
+export function KeptText({ label, value, onKeep, autoFocus, placeholder }: { label: string; value: string; onKeep: (text: string) => string | null; autoFocus?: boolean; placeholder?: string }): ReactNode {
   const [text, setText] = useState(value)
   const [error, setError] = useState<string | null>(null)
   const keep = (): void => setError(text === value ? null : onKeep(text))
   return (
-    <label className="field">
-      <span>{label}</span>
-      <Input value={text} autoFocus={autoFocus} placeholder={placeholder} status={error ? 'error' : undefined} onChange={(e) => setText(e.target.value)} onPressEnter={keep} onBlur={keep} />
+    <div>
+      <label className="field">
+        <span>{label}</span>
+        <Input value={text} autoFocus={autoFocus} placeholder={placeholder} status={error ? 'error' : undefined} aria-invalid={!!error} onChange={(e) => setText(e.target.value)} onPressEnter={keep} onBlur={keep} />
+      </label>
       {error && (
         <span className="field-error" role="alert">
           {label} {error}
         </span>
       )}
-    </label>
+    </div>
   )
 }
 

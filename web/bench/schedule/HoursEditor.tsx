@@ -4,6 +4,7 @@ import { InputError } from '../../../core/errors.ts'
 import { ScheduleSchema, WEEKDAYS, parseWith, type LineDetection, type Schedule, type Weekday } from '../../../core/formats/plan.ts'
 import { newId } from '../newId.ts'
 import type { BenchDocument } from '../document.ts'
+import { KeptText } from '../inspector/editors.tsx'
 import { DayBar } from './DayBar.tsx'
 import { readSpans, spansText } from './spansText.ts'
 
@@ -59,8 +60,6 @@ export function HoursEditor({ line, document, schedules, users }: HoursEditorPro
 }
 
 function Week({ schedule, document, users }: { schedule: Schedule; document: BenchDocument; users: number }): ReactNode {
-  const [name, setName] = useState(schedule.name)
-  const [error, setError] = useState<string | null>(null)
   const keep = (change: Partial<Schedule>, label: string): string | null => {
     try {
       document.editSchedule(parseWith(ScheduleSchema, { ...schedule, ...change }), label)
@@ -72,15 +71,7 @@ function Week({ schedule, document, users }: { schedule: Schedule; document: Ben
   }
   return (
     <div className="week">
-      <label className="field">
-        <span>Name</span>
-        <Input value={name} status={error ? 'error' : undefined} onChange={(e) => setName(e.target.value)} onBlur={() => setError(keep({ name }, `Rename the hours ${schedule.name}`))} onPressEnter={() => setError(keep({ name }, `Rename the hours ${schedule.name}`))} />
-        {error && (
-          <span className="field-error" role="alert">
-            Name {error}
-          </span>
-        )}
-      </label>
+      <KeptText label="Name" value={schedule.name} onKeep={(name) => keep({ name }, `Rename the hours ${schedule.name}`)} />
       {users > 1 && <p className="quiet">{users} detections of this camera share these hours.</p>}
       {WEEKDAYS.map((day) => (
         <Day

@@ -24,9 +24,9 @@ export function Transport({ playhead, disabled }: { playhead: Playhead; disabled
       <Tooltip title={key('One frame on', '.')}>
         <Button size="small" type="text" disabled={disabled} aria-label="One frame on" icon={<StepForwardOutlined />} onClick={() => playhead.step(1)} />
       </Tooltip>
-      <output className="figures" aria-label="Moment on show">
+      <span role="timer" className="moment figures" aria-label="Moment on show">
         {clipTime(time)}
-      </output>
+      </span>
     </div>
   )
 }

@@ -1,0 +1,50 @@
+import { spawnSync } from 'node:child_process'
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
+
+let folder: string
+const file = (name: string) => join(folder, name)
+beforeAll(() => {
+  folder = mkdtempSync(join(tmpdir(), 'wardoptic-evaluate-'))
+  const plan = { format: 'wardoptic-plan/1', timeZone: 'Europe/London', cameras: [{ id: 'slipway', name: 'Slipway', detections: [{ id: 'edge', name: 'Quay edge', kind: 'line', line: [[0.1, 0.5], [0.9, 0.5]], classes: ['person'] }] }] }
+  writeFileSync(file('plan.json'), JSON.stringify(plan))
+  writeFileSync(file('broken.json'), '{"format": "wardoptic-plan/1",')
+  writeFileSync(file('bad.json'), JSON.stringify({ ...plan, cameras: [{ ...plan.cameras[0], detections: [{ ...plan.cameras[0].detections[0], line: [[0.1, 0.5]] }] }] }))
+  writeFileSync(file('tracks.csv'), '57,3,300,60,40,90,1,1,1\n58,3,300,170,40,90,1,1,1\n57,4,100,60,40,90,1,3,1\n58,4,100,170,40,90,1,3,1\n')
+  writeFileSync(file('bad.csv'), '57,3,300,130\n')
+})
+afterAll(() => rmSync(folder, { recursive: true, force: true }))
+
+const usual = () => ['--camera', 'slipway', '--tracks', file('tracks.csv'), '--fps', '10', '--size', '640x360', '--start', '2026-11-24T18:30:00Z']
+const run = (...args: string[]) => {
+  const { status, stdout, stderr } = spawnSync(process.execPath, ['scripts/run.mjs', 'core/cli/evaluate.ts', ...args], { encoding: 'utf8' })
+  return { status, stdout, stderr }
+}
+
+describe('npm run evaluate', () => {
+  test('prints the triggers as JSON lines, in the form of docs/detections.md, and nothing else', () => {
+    const { status, stdout, stderr } = run(file('plan.json'), ...usual(), '--silent')
+    expect({ status, stderr }).toEqual({ status: 0, stderr: '' })
+    expect(stdout).toBe('{"detection":"edge","kind":"line","target":3,"frame":58,"time":5.7,"direction":"leftToRight"}\n')
+  })
+
+  test.each([
+    [1, () => [file('broken.json'), ...usual()], '$: is not JSON'],
+    [1, () => [file('bad.json'), ...usual()], '$.cameras[0].detections[0].line: has 1 vertex; a line needs 2 to 10'],
+    [1, () => [file('nothing.json'), ...usual()], 'plan: cannot read'],
+    [1, () => [file('plan.json'), ...usual(), '--camera', 'quay'], '--camera: "quay" is not in the plan; it has slipway'],
+    [1, () => [file('plan.json'), ...usual(), '--tracks', file('bad.csv')], 'line 1: has 4 columns'],
+    [2, () => [file('plan.json'), ...usual(), '--fps', '0'], '--fps is "0"; must be a number above 0'],
+    [2, () => [file('plan.json'), ...usual(), '--size', '640'], '--size is "640"; must be WIDTHxHEIGHT'],
+    [2, () => [file('plan.json'), ...usual(), '--start', 'yesterday'], '--start is "yesterday"; must be an instant'],
+    [2, () => [file('plan.json'), '--camera', 'slipway'], '--tracks is missing'],
+    [2, () => [...usual()], 'give one plan'],
+    [2, () => [file('plan.json'), ...usual(), '--loud'], "Unknown option '--loud'"]
+  ])('exit code %i, with the reason on standard error only', (code, args, message) => {
+    const { status, stdout, stderr } = run(...args())
+    expect({ status, stdout }).toEqual({ status: code, stdout: '' })
+    expect(stderr).toContain(message)
+  })
+})

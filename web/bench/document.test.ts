@@ -1,0 +1,153 @@
+import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals'
+import fc from 'fast-check'
+import type { BenchView } from '../../core/api.ts'
+import { DetectionSchema, parseWith, type Detection } from '../../core/formats/plan.ts'
+import { ApiError } from '../api/client.ts'
+import { BenchDocument, type Keeper } from './document.ts'
+
+const line = (id: string, name = id): Detection => parseWith(DetectionSchema, { id, name, kind: 'line', line: [[0.1, 0.5], [0.9, 0.5]] })
+
+/** Keeps in memory, by the server's rules: a save must name the version that is kept (server/bench.test.ts tests those). */
+class Memory implements Keeper {
+  readonly held = new Map<string, { version: number; value: unknown }>()
+  down = false
+
+  private put(key: string, value: unknown, version: number): number {
+    if (this.down) throw new ApiError(0, { code: 'internal', message: 'The server cannot be reached' })
+    const now = this.held.get(key)
+    if ((now?.version ?? 0) !== version) {
+      const { value: kept } = now!
+      throw new ApiError(409, { code: 'conflict', message: 'changed', current: kept === null ? { deleted: true, version: now!.version, changedAt: 0 } : { ...(kept as object), version: now!.version, changedAt: 0 } })
+    }
+    this.held.set(key, { version: version + 1, value })
+    return version + 1
+  }
+  saveDetection: Keeper['saveDetection'] = async (value, version) => ({ ...value, version: this.put(value.detection.id, value, version), changedAt: 0, email: { to: null, version: 0, changedAt: 0 } })
+  deleteDetection: Keeper['deleteDetection'] = async (id, version) => ({ version: this.put(id, null, version) })
+  saveSchedule: Keeper['saveSchedule'] = async (schedule, version) => ({ schedule, version: this.put(schedule.id, { schedule }, version), changedAt: 0 })
+  saveEmail: Keeper['saveEmail'] = async (id, to, version) => ({ to, version: this.put(`mail ${id}`, { to }, version), changedAt: 0 })
+}
+
+const view = (detections: BenchView['detections'] = []): BenchView => ({ site: { id: 's', name: 'S', timeZone: 'UTC', position: null }, camera: { id: 'c', name: 'C', ignore: [] }, detections, schedules: [], clips: [] })
+const names = (d: BenchDocument) => d.getState().detections.map((p) => p.detection.name)
+const settle = () => jest.advanceTimersByTimeAsync(5000)
+
+beforeEach(() => void jest.useFakeTimers())
+afterEach(() => void jest.useRealTimers())
+
+describe('the document of the Bench', () => {
+  test('edits are kept by themselves, once for a burst of them', async () => {
+    const memory = new Memory()
+    const document = new BenchDocument(view(), memory)
+    document.add(line('a'))
+    for (let i = 1; i <= 20; i++) document.edit(line('a', `Name ${i}`), 'Rename')
+    expect(document.getState().keeping).toBe('keeping')
+    await settle()
+    expect(document.getState().keeping).toBe('kept')
+    expect(memory.held.get('a')).toMatchObject({ version: 1, value: { detection: { name: 'Name 20' } } })
+  })
+
+  test('undoing a deletion brings it back under its version', async () => {
+    const memory = new Memory()
+    const document = new BenchDocument(view(), memory)
+    document.add(line('a'))
+    await settle()
+    document.remove('a')
+    await settle()
+    expect(memory.held.get('a')).toMatchObject({ version: 2, value: null })
+    document.undo()
+    await settle()
+    expect(memory.held.get('a')).toMatchObject({ version: 3, value: { detection: { id: 'a' } } })
+    expect(document.getState().conflict).toBeNull()
+  })
+
+  test('a drag is one step, whatever was shown on the way', () => {
+    const document = new BenchDocument(view(), new Memory())
+    document.add(line('a'))
+    document.show(line('a', 'on the way'))
+    document.show(line('a', 'there'))
+    document.settle('Move')
+    expect(names(document)).toEqual(['there'])
+    document.undo()
+    expect(names(document)).toEqual(['a'])
+    document.redo()
+    expect(names(document)).toEqual(['there'])
+  })
+
+  test('while the server is away nothing is lost, and it is kept when it is back', async () => {
+    const memory = new Memory()
+    memory.down = true
+    const document = new BenchDocument(view(), memory)
+    document.add(line('a'))
+    await settle()
+    expect(document.getState()).toMatchObject({ keeping: 'waiting', trouble: 'The server cannot be reached' })
+    memory.down = false
+    await settle()
+    expect(document.getState()).toMatchObject({ keeping: 'kept', trouble: null })
+    expect(memory.held.get('a')?.version).toBe(1)
+  })
+
+  test.each(['mine', 'theirs'] as const)('a conflict, settled by taking %s', async (whose) => {
+    const memory = new Memory()
+    const [one, two] = [new BenchDocument(view(), memory), new BenchDocument(view(), memory)]
+    one.add(line('a'))
+    await settle()
+    two.adopt(view([{ detection: line('a'), position: 0, version: 1, changedAt: 0, email: { to: null, version: 0, changedAt: 0 } }]))
+    one.edit(line('a', 'theirs'), 'Rename')
+    await settle()
+    two.edit(line('a', 'mine'), 'Rename')
+    await settle()
+    expect(two.getState().conflict).toMatchObject({ name: 'mine', theirs: { detection: { name: 'theirs' } }, version: 2 })
+    expect(names(two)).toEqual(['mine'])
+    two.settleConflict(whose)
+    await settle()
+    expect(names(two)).toEqual([whose])
+    expect(memory.held.get('a')).toMatchObject({ value: { detection: { name: whose } } })
+    if (whose === 'theirs') two.undo()
+    await settle()
+    expect(memory.held.get('a')).toMatchObject({ value: { detection: { name: 'mine' } } })
+  })
+
+  test('what another window has made is taken in, but not over what is being edited here', async () => {
+    const memory = new Memory()
+    const document = new BenchDocument(view(), memory)
+    document.add(line('a'))
+    await settle()
+    document.edit(line('a', 'mine'), 'Rename')
+    const theirs = { position: 1, changedAt: 0, email: { to: null, version: 0, changedAt: 0 } }
+    document.adopt(view([{ ...theirs, detection: line('a', 'newer'), version: 9 }, { ...theirs, detection: line('b'), version: 1 }]))
+    expect(names(document)).toEqual(['mine', 'b'])
+  })
+
+  test('undo goes back through any edits to each state as it was, and redo forward again', () => {
+    const edit = fc.oneof(
+      fc.record({ do: fc.constant('add' as const), id: fc.constantFrom('a', 'b', 'c', 'd') }),
+      fc.record({ do: fc.constant('remove' as const), id: fc.constantFrom('a', 'b', 'c', 'd') }),
+      fc.record({ do: fc.constant('edit' as const), id: fc.constantFrom('a', 'b', 'c', 'd'), name: fc.constantFrom('one', 'two', 'three') }),
+      fc.record({ do: fc.constant('email' as const), id: fc.constantFrom('a', 'b'), to: fc.constantFrom(null, 'x@y.example') })
+    )
+    fc.assert(
+      fc.property(fc.array(edit, { maxLength: 30 }), (edits) => {
+        const document = new BenchDocument(view(), new Memory())
+        const shown = () => JSON.stringify([document.getState().detections, [...document.getState().emails].sort()])
+        const states = [shown()]
+        for (const e of edits) {
+          if (e.do === 'add' && !document.detection(e.id)) document.add(line(e.id))
+          else if (e.do === 'remove') document.remove(e.id)
+          else if (e.do === 'edit' && document.detection(e.id)) document.edit(line(e.id, e.name), 'Rename')
+          else if (e.do === 'email') document.setEmail(e.id, e.to)
+          if (shown() !== states[states.length - 1]) states.push(shown())
+        }
+        for (const state of states.slice(0, -1).reverse()) {
+          document.undo()
+          expect(shown()).toBe(state)
+        }
+        for (const state of states.slice(1)) {
+          document.redo()
+          expect(shown()).toBe(state)
+        }
+      }),
+      { numRuns: 200 }
+    )
+  })
+})
