@@ -56,6 +56,8 @@ export class Evaluator {
   private readonly running: Running[]
   private readonly records = new Map<number, TargetRecord>()
   private readonly probe: Probe | undefined
+  /** One for each target of a frame, refilled frame by frame: rows come by the million. */
+  private readonly sightings: Sighting[] = []
   private nextSweep = SWEEP_SECONDS
   private lastFrame = 0
 
@@ -96,11 +98,13 @@ export class Evaluator {
   private frame(tracks: Tracks, from: number, to: number, triggers: Trigger[]): void {
     const { running } = this
     const time = frameTime(tracks.frame[from], this.setting.fps)
-    const sightings: Sighting[] = []
-    for (let i = from; i < to; i++) sightings.push(this.sighting(tracks, i, time))
+    const { sightings } = this
+    const count = to - from
+    for (let k = 0; k < count; k++) this.refill((sightings[k] ??= emptySighting()), tracks, from + k, time)
     for (let d = 0; d < running.length; d++) {
       const { detection, gates, run } = running[d]
-      for (const s of sightings) {
+      for (let k = 0; k < count; k++) {
+        const s = sightings[k]
         const state = s.record.states[d]
         const fired = run.look(state, s)
         // Before the trigger is noted: the ladder shows the hold-off as it stood.
@@ -113,14 +117,14 @@ export class Evaluator {
         triggers.push(trigger)
       }
     }
-    for (const s of sightings) remember(s)
+    for (let k = 0; k < count; k++) remember(sightings[k])
     if (time >= this.nextSweep) {
       this.nextSweep = time + SWEEP_SECONDS
       for (const [id, record] of this.records) if (time - record.lastTime > RECORD_GAP_SECONDS + 1e-9) this.records.delete(id)
     }
   }
 
-  private sighting(tracks: Tracks, i: number, time: number): Sighting {
+  private refill(s: Sighting, tracks: Tracks, i: number, time: number): void {
     const target = tracks.id[i]
     const cls = tracks.cls[i]
     let record = this.records.get(target)
@@ -131,20 +135,20 @@ export class Evaluator {
       record.cls = cls
       record.classSince = time
     }
-    return {
-      target,
-      frame: tracks.frame[i],
-      time,
-      x: tracks.x[i],
-      y: tracks.y[i],
-      w: tracks.w[i],
-      h: tracks.h[i],
-      cls,
-      instant: this.setting.start + time * 1000,
-      record
-    }
+    s.target = target
+    s.frame = tracks.frame[i]
+    s.time = time
+    s.x = tracks.x[i]
+    s.y = tracks.y[i]
+    s.w = tracks.w[i]
+    s.h = tracks.h[i]
+    s.cls = cls
+    s.instant = this.setting.start + time * 1000
+    s.record = record
   }
 }
+
+const emptySighting = (): Sighting => ({ target: 0, frame: 0, time: 0, x: 0, y: 0, w: 0, h: 0, cls: 0, instant: 0, record: null as unknown as TargetRecord })
 
 function remember(s: Sighting): void {
   const { record } = s

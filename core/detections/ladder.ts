@@ -42,7 +42,9 @@ interface Best {
 }
 
 function better(o: Observation, best: Best | undefined): Best | undefined {
-  if (best?.fired || (best && !o.fired && o.nearness < best.nearness - ALLOWANCE)) return best
+  // A row at which nothing is near says no more than the first one did; reading every gate there would only cost.
+  if (best && !o.fired && (best.fired || o.nearness === 0 || o.nearness < best.nearness - ALLOWANCE)) return best
+  if (best?.fired) return best
   const readings = o.read()
   if (best && !o.fired && o.nearness <= best.nearness + ALLOWANCE && failures(readings) >= failures(best.readings)) return best
   const { target, frame, time } = o.sighting
