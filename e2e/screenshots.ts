@@ -1,0 +1,58 @@
+import { fileURLToPath } from 'node:url'
+import { chromium } from '@playwright/test'
+
+/**
+ * Takes the pictures of docs/screenshots from a running application with fresh demo data:
+ * npm start -- --data /tmp/fresh, then npm run screenshots -- http://127.0.0.1:4600
+ */
+const address = process.argv[2] ?? 'http://127.0.0.1:4600'
+const folder = fileURLToPath(new URL('../docs/screenshots/', import.meta.url))
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-background-networking', '--disable-component-update', '--disable-sync'] })
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+const take = async (name: string): Promise<void> => {
+  await page.waitForTimeout(700) // fonts, video frames and short motion have settled
+  await page.screenshot({ path: `${folder}${name}.png` })
+}
+
+await page.goto(`${address}/bench/slipway`)
+await page.locator('.flag').last().waitFor({ timeout: 60_000 })
+await page.locator('.flag').last().click()
+await page.locator('.ladder').waitFor()
+await take('bench-trigger')
+
+await page.getByRole('button', { name: 'Use the night theme' }).click()
+await page.getByRole('button', { name: /^person 6,/ }).click()
+await take('bench-night')
+await page.getByRole('button', { name: 'Use the day theme' }).click()
+
+await page.getByRole('button', { name: 'Run as live' }).hover()
+await page.getByText('As fast as it goes').click()
+await page.getByText(': sent').nth(1).waitFor()
+await take('bench-run')
+await page.getByRole('link', { name: 'Open the mailbox' }).click()
+await page.locator('.mail').first().click()
+await page.locator('figure img').waitFor()
+await take('mailbox')
+
+await page.goto(`${address}/bench/slipway`)
+await page.locator('.flag').first().waitFor()
+const box = (await page.locator('.stage canvas').first().boundingBox())!
+const at = (x: number, y: number): [number, number] => [box.x + x * box.width, box.y + y * box.height]
+await page.locator('.rail-item button').first().click()
+await page.locator('.near-miss').first().click()
+await page.keyboard.press('l')
+await page.mouse.click(...at(0.12, 0.84))
+await page.waitForTimeout(400)
+await page.mouse.click(...at(0.45, 0.76))
+await page.mouse.move(...at(0.78, 0.8))
+await take('bench-drawing')
+await page.keyboard.press('Escape')
+
+await page.getByRole('button', { name: /^Arming hours: / }).click()
+await page.getByRole('button', { name: 'Edit its week' }).click()
+await take('bench-hours')
+
+await page.goto(`${address}/site`)
+await page.locator('.camera-card img').waitFor()
+await take('site')
+await browser.close()
