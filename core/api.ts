@@ -119,6 +119,19 @@ export interface ErrorView {
   current?: unknown
 }
 
+/** An answer that is not what was asked for: made by the server, understood by the browser. */
+export class ApiError extends Error {
+  /** The HTTP status; 0: the server could not be reached. */
+  readonly status: number
+  readonly view: ErrorView
+
+  constructor(status: number, view: ErrorView) {
+    super(view.message)
+    this.status = status
+    this.view = view
+  }
+}
+
 const version = v.pipe(v.number('must be a number'), v.integer('must be a whole number'), v.minValue(0, 'must be 0 or more'))
 
 export const SaveDetectionSchema = v.strictObject({

@@ -1,29 +1,19 @@
 import type { FastifyError, FastifyReply, FastifyRequest } from 'fastify'
-import type { ErrorView } from '../core/api.ts'
+import { ApiError, type ErrorView } from '../core/api.ts'
 import { InputError } from '../core/errors.ts'
 
-/** All errors that the server answers with are made here. */
-export class AnswerError extends Error {
-  readonly status: number
-  readonly view: ErrorView
+// All errors that the server answers with are made here.
 
-  constructor(status: number, view: ErrorView) {
-    super(view.message)
-    this.status = status
-    this.view = view
-  }
-}
-
-export const notFound = (what: string): AnswerError => new AnswerError(404, { code: 'not-found', message: `${what} is not there (any more)` })
-export const busy = (message: string): AnswerError => new AnswerError(409, { code: 'busy', message })
-export const tooLarge = (message: string): AnswerError => new AnswerError(413, { code: 'too-large', message })
+export const notFound = (what: string): ApiError => new ApiError(404, { code: 'not-found', message: `${what} is not there (any more)` })
+export const busy = (message: string): ApiError => new ApiError(409, { code: 'busy', message })
+export const tooLarge = (message: string): ApiError => new ApiError(413, { code: 'too-large', message })
 /** Somebody saved a newer version; `current` is what is kept now, so that nothing is lost. */
-export const conflict = (what: string, current: unknown): AnswerError =>
-  new AnswerError(409, { code: 'conflict', message: `${what} was changed in another window since it was read here`, current })
+export const conflict = (what: string, current: unknown): ApiError =>
+  new ApiError(409, { code: 'conflict', message: `${what} was changed in another window since it was read here`, current })
 
 export function answerError(error: FastifyError | Error, request: FastifyRequest, reply: FastifyReply): void {
   const view = ((): { status: number; view: ErrorView } => {
-    if (error instanceof AnswerError) return error
+    if (error instanceof ApiError) return error
     if (error instanceof InputError) return { status: 422, view: { code: 'bad-input', message: error.message } }
     const status = (error as FastifyError).statusCode
     if (status === 413) return tooLarge('the request is too large')

@@ -93,6 +93,8 @@ export async function startMariaDb(folder: string): Promise<RunningDatabase> {
     // In a group of its own: Ctrl-C in the terminal must not stop it before the server has closed its connections.
     { stdio: 'ignore', detached: true, env: { ...process.env, PATH } }
   )
+  // However this process ends, the database ends with it; only a SIGKILL leaves it, for the next start to stop.
+  process.once('exit', () => child.kill('SIGTERM'))
   await waitUntilUp(child, port, logFile)
   rmSync(setup, { force: true })
   return { address: { host: '127.0.0.1', port, user: 'wardoptic', password }, stop: () => stopChild(child) }

@@ -44,7 +44,9 @@ export function ThemeProvider({ children }: { children: ReactNode }): ReactNode 
             fontSize: 14,
             borderRadius: 6,
             motion: !window.matchMedia('(prefers-reduced-motion: reduce)').matches
-          }
+          },
+          // On a filled button the lighter accent of the night would leave its white words too pale.
+          components: { Button: { colorPrimary: '#1F6F5C', colorPrimaryHover: '#2A7D69', colorPrimaryActive: '#185848' } }
         }}
       >
         <AntApp component={false}>{children}</AntApp>

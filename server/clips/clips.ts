@@ -70,7 +70,7 @@ export class Clips {
   /**
    * Takes in a file and starts its analysis.
    *
-   * @throws InputError for what is no video, AnswerError for what is too large; nothing is left behind then
+   * @throws InputError for what is no video, ApiError for what is too large; nothing is left behind then
    */
   async add(cameraId: string, name: string, start: number | null, content: Readable): Promise<ClipView> {
     const id = randomUUID()

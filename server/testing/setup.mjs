@@ -5,6 +5,8 @@ import { join } from 'node:path'
 import { register } from 'tsx/esm/api'
 
 export default async () => {
+  // A run that is stopped ends like any other, so that its database ends too.
+  for (const signal of ['SIGTERM', 'SIGINT', 'SIGHUP']) process.once(signal, () => process.exit(1))
   register()
   const { startMariaDb } = await import('../mariadb.ts')
   const folder = mkdtempSync(join(tmpdir(), 'wardoptic-test-'))

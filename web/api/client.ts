@@ -1,16 +1,4 @@
-import type { ErrorView } from '../../core/api.ts'
-
-/** An answer of the server that is not what was asked for; `status` 0: the server could not be reached. */
-export class ApiError extends Error {
-  readonly status: number
-  readonly view: ErrorView
-
-  constructor(status: number, view: ErrorView) {
-    super(view.message)
-    this.status = status
-    this.view = view
-  }
-}
+import { ApiError, type ErrorView } from '../../core/api.ts'
 
 export const unreachable = (): ApiError => new ApiError(0, { code: 'internal', message: 'The server cannot be reached; is it still running?' })
 

@@ -1,8 +1,7 @@
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals'
 import fc from 'fast-check'
-import type { BenchView } from '../../core/api.ts'
+import { ApiError, type BenchView } from '../../core/api.ts'
 import { DetectionSchema, parseWith, type Detection } from '../../core/formats/plan.ts'
-import { ApiError } from '../api/client.ts'
 import { BenchDocument, type Keeper } from './document.ts'
 
 const line = (id: string, name = id): Detection => parseWith(DetectionSchema, { id, name, kind: 'line', line: [[0.1, 0.5], [0.9, 0.5]] })

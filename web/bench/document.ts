@@ -1,6 +1,5 @@
-import type { BenchView, KeptDetection, KeptEmail, KeptSchedule } from '../../core/api.ts'
+import { ApiError, type BenchView, type KeptDetection, type KeptEmail, type KeptSchedule } from '../../core/api.ts'
 import type { Detection, Schedule } from '../../core/formats/plan.ts'
-import { ApiError } from '../api/client.ts'
 
 /** One thing that is edited and kept on its own. */
 export interface Placed {

@@ -1,6 +1,6 @@
 import { useCallback, useRef, useState } from 'react'
-import type { ClipView } from '../../../core/api.ts'
-import { ApiError, errorOf, unreachable } from '../../api/client.ts'
+import { ApiError, type ClipView } from '../../../core/api.ts'
+import { errorOf, unreachable } from '../../api/client.ts'
 
 export interface Sending {
   name: string

@@ -109,7 +109,7 @@ export function SensitivityEditor({ line, document }: EditorProps): ReactNode {
             onChange={(sensitivity) => sensitivity !== null && document.edit({ ...line, sensitivity }, 'Change the sensitivity')}
           />
         </div>
-        <Slider min={1} max={100} value={line.sensitivity} aria-label="Sensitivity" onChange={(sensitivity) => document.show({ ...line, sensitivity })} onChangeComplete={settle} />
+        <Slider min={1} max={100} value={line.sensitivity} ariaLabelForHandle="Sensitivity" onChange={(sensitivity) => document.show({ ...line, sensitivity })} onChangeComplete={settle} />
         <p className="quiet">{bodyWords(line.sensitivity).replace(/^./, (c) => c.toUpperCase())} must be over the line.</p>
       </div>
     </div>

@@ -1,0 +1,71 @@
+import { readFileSync } from 'node:fs'
+import { createRequire } from 'node:module'
+import { expect, test, type Page } from '@playwright/test'
+
+const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
+
+/** What axe (general accessibility checker, WCAG 2.2 A and AA rules) finds serious or critical on the page. */
+async function serious(page: Page): Promise<string[]> {
+  await page.waitForTimeout(600) // short motion has ended; half-faded colours are no finding
+  await page.evaluate(axe)
+  return page.evaluate(async () => {
+    const { axe: checker } = window as unknown as { axe: { run(options: object): Promise<{ violations: { id: string; impact: string; nodes: { target: string[]; failureSummary: string }[] }[] }> } }
+    const { violations } = await checker.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] })
+    return violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').flatMap((v) => v.nodes.map((n) => `${v.id}: ${n.target.join(' ')} ${n.failureSummary}`))
+  })
+}
+
+async function openTrigger(page: Page): Promise<void> {
+  await page.goto('/bench/slipway')
+  await page.locator('.flag').last().click({ timeout: 60_000 })
+  await expect(page.getByRole('region', { name: 'Gate ladder' })).toBeVisible()
+}
+
+for (const theme of ['day', 'night'])
+  test(`axe finds nothing serious on the places, ${theme} theme`, async ({ page }) => {
+    await openTrigger(page)
+    if (theme === 'night') await page.getByRole('button', { name: 'Use the night theme' }).click()
+    expect(await serious(page)).toEqual([])
+    await page.getByRole('button', { name: /^Body share: / }).click()
+    expect(await serious(page)).toEqual([])
+    for (const place of ['/site', '/mailbox', '/arming', '/bench/vehicle-lanes']) {
+      await page.goto(place)
+      await page.waitForLoadState('networkidle')
+      expect({ place, found: await serious(page) }).toEqual({ place, found: [] })
+    }
+  })
+
+test('the selection is part of the address: the back button and another window show the same', async ({ page, context }) => {
+  await page.goto('/site')
+  await page.getByRole('link', { name: /Slipway/ }).click()
+  await page.locator('.flag').last().click({ timeout: 60_000 })
+  const title = page.getByRole('region', { name: 'Gate ladder' }).getByRole('heading')
+  const said = await title.textContent()
+  const other = await context.newPage()
+  await other.goto(page.url())
+  await expect(other.getByRole('region', { name: 'Gate ladder' }).getByRole('heading')).toHaveText(said!)
+  await expect(other.getByLabel('Moment on show')).toHaveText((await page.getByLabel('Moment on show').textContent())!)
+  await page.goBack()
+  await expect(page).toHaveURL(/\/site$/)
+  await page.goForward()
+  await expect(title).toHaveText(said!)
+})
+
+test('the keys are listed on request, and the theme is remembered', async ({ page }) => {
+  await openTrigger(page)
+  await page.keyboard.press('?')
+  await expect(page.getByRole('dialog')).toContainText('Draw a line')
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('dialog')).toBeHidden()
+  await page.getByRole('button', { name: 'Use the night theme' }).click()
+  await page.reload()
+  await expect(page.getByRole('button', { name: 'Use the day theme' })).toBeVisible()
+})
+
+test('near misses are gone through by key, each with its reason', async ({ page }) => {
+  await page.goto('/bench/slipway')
+  await page.locator('.rail-item button').first().click({ timeout: 60_000 })
+  await expect(page.locator('.near-miss').first()).toBeVisible()
+  await page.keyboard.press('n')
+  await expect(page.getByRole('region', { name: 'Gate ladder' })).toContainText('Stopped by class: animal')
+})

@@ -1,0 +1,95 @@
+import { spawn, spawnSync, type ChildProcess } from 'node:child_process'
+import { once } from 'node:events'
+import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { createServer } from 'node:net'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
+import { freePort } from './mariadb.ts'
+
+let folder: string
+const running: ChildProcess[] = []
+beforeAll(() => void (folder = mkdtempSync(join(tmpdir(), 'wardoptic-start-'))))
+afterAll(() => {
+  for (const child of running) child.kill('SIGKILL')
+  rmSync(folder, { recursive: true, force: true })
+})
+
+/** Starts as a terminal would, in a process group of its own, and waits for the address. */
+async function start(...args: string[]): Promise<{ child: ChildProcess; address: string; output: () => string }> {
+  const child = spawn(process.execPath, ['scripts/start.mjs', '--data', folder, '--no-demo', ...args], { detached: true, stdio: ['ignore', 'pipe', 'pipe'] })
+  running.push(child)
+  let text = ''
+  child.stdout!.on('data', (d: Buffer) => (text += d.toString()))
+  child.stderr!.on('data', (d: Buffer) => (text += d.toString()))
+  for (let i = 0; i < 600 && !/Wardoptic is at/.test(text); i++) {
+    if (child.exitCode !== null) throw new Error(`ended with ${child.exitCode}: ${text}`)
+    await new Promise((resolve) => setTimeout(resolve, 100))
+  }
+  return { child, address: /http:\/\/[\d.:]+/.exec(text)![0], output: () => text }
+}
+
+/** Processes that have the data folder in their command line. */
+const withFolder = () => spawnSync('pgrep', ['-f', `${folder}/m`], { encoding: 'utf8' }).stdout.trim()
+
+/** Ctrl-C: the signal goes to everything in the group. */
+async function interrupt(child: ChildProcess): Promise<number | null> {
+  const ended = once(child, 'exit')
+  process.kill(-child.pid!, 'SIGINT')
+  const [code] = (await ended) as [number | null]
+  return code
+}
+
+describe('npm start', () => {
+  test('starts, keeps what is saved over a second start, and Ctrl-C ends everything', async () => {
+    const first = await start('--port', String(await freePort()))
+    const saved = await fetch(`${first.address}/api/cameras/camera-1/detections/gate`, {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ version: 0, position: 0, detection: { id: 'gate', name: 'Gate', kind: 'line', line: [[0, 0.5], [1, 0.5]] } })
+    })
+    expect(saved.status).toBe(200)
+    expect(await (await fetch(`${first.address}/bench/camera-1`)).text()).toContain('<div id="root">')
+    expect(withFolder()).not.toBe('')
+
+    const second = spawnSync(process.execPath, ['scripts/start.mjs', '--data', folder], { encoding: 'utf8' })
+    expect([second.status, second.stderr]).toEqual([1, expect.stringContaining(`Wardoptic is running already with ${folder}, at ${first.address}`)])
+
+    expect(await interrupt(first.child)).toBe(0)
+    expect(withFolder()).toBe('')
+    expect(existsSync(join(folder, 'running.json'))).toBe(false)
+
+    const again = await start('--port', String(await freePort()))
+    expect(await (await fetch(`${again.address}/api/cameras/camera-1`)).json()).toMatchObject({ detections: [{ detection: { id: 'gate' } }] })
+
+    // Killed hard, the database is left behind; the next start stops it and takes its place.
+    const ended = once(again.child, 'exit')
+    again.child.kill('SIGKILL')
+    await ended
+    const left = Number(readFileSync(join(folder, 'mariadb.pid'), 'utf8'))
+    expect(() => process.kill(left, 0)).not.toThrow()
+    const third = await start('--port', String(await freePort()))
+    expect(() => process.kill(left, 0)).toThrow()
+    expect(await interrupt(third.child)).toBe(0)
+    expect(withFolder()).toBe('')
+  }, 180_000)
+
+  test('a port that is taken is said, and nothing stays', async () => {
+    const server = createServer().listen(0, '127.0.0.1')
+    await once(server, 'listening')
+    const { port } = server.address() as { port: number }
+    const { status, stderr } = spawnSync(process.execPath, ['scripts/start.mjs', '--data', folder, '--port', String(port)], { encoding: 'utf8' })
+    expect([status, stderr]).toEqual([1, expect.stringContaining(`port ${port} is taken; give another one with --port`)])
+    expect(withFolder()).toBe('')
+    server.close()
+  })
+
+  test.each([
+    [['--port', '0'], '--port is "0"; must be a whole number from 1 to 65535'],
+    [['--clip-limit', 'much'], '--clip-limit is "much"'],
+    [['--prot', '1'], "Unknown option '--prot'"]
+  ])('%j is refused with what would be right', (args, message) => {
+    const { status, stderr } = spawnSync(process.execPath, ['scripts/start.mjs', '--data', folder, ...args], { encoding: 'utf8' })
+    expect([status, stderr]).toEqual([1, expect.stringContaining(message)])
+  })
+})
