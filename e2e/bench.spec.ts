@@ -62,6 +62,10 @@ test('draw a line, see its triggers, reload: still there; select a trigger: its 
   await expect(ladder.getByLabel('stopped')).toHaveCount(0)
   await expect(ladder).toContainText(/Triggered at \d+\.\d s: every gate let it through/)
 
+  // The playhead stands at the flag's pole.
+  const pole = (await flags(page, 'Line 1').first().boundingBox())!.x + 1
+  expect(Math.abs((await page.locator('.playhead-track i').boundingBox())!.x - pole)).toBeLessThan(2)
+
   await page.reload()
   await expect(flags(page, 'Line 1')).toHaveCount(count)
   await expect(ladder.getByRole('heading')).toHaveText(/^Why person \d/)

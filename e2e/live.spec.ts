@@ -15,7 +15,7 @@ test('run as live: each trigger sends a mail, which the mailbox shows with its p
   await expect(email).toHaveText('e-mail to harbour@skerrow.example')
   await expect(page.getByRole('status')).toHaveText('All changes kept')
 
-  await page.getByRole('button', { name: 'Run as live' }).hover()
+  await page.getByRole('button', { name: 'Run as live' }).click()
   await page.getByText('As fast as it goes').click()
   const run = page.getByRole('region', { name: 'Run as live' })
   await expect(run.getByRole('heading')).toHaveText('Finished', { timeout: 30_000 })

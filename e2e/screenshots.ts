@@ -25,7 +25,7 @@ await page.getByRole('button', { name: /^person 6,/ }).click()
 await take('bench-night')
 await page.getByRole('button', { name: 'Use the day theme' }).click()
 
-await page.getByRole('button', { name: 'Run as live' }).hover()
+await page.getByRole('button', { name: 'Run as live' }).click()
 await page.getByText('As fast as it goes').click()
 await page.getByText(': sent').nth(1).waitFor()
 await take('bench-run')

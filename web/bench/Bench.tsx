@@ -170,6 +170,7 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
         </span>
         <span className="grow" />
         <Dropdown
+          trigger={['click']}
           disabled={!ready}
           menu={{
             items: [

@@ -73,70 +73,72 @@ export function Timeline(props: TimelineProps): ReactNode {
   const ladderOf = new Map(ladders.map((l) => [`${l.target} ${l.frame}`, l]))
   return (
     <section className="timeline" aria-label="Timeline" ref={rows}>
-      <div className="ruler">
-        <span />
-        <div className="scale" onPointerDown={scrub} onPointerMove={scrub}>
-          {Array.from({ length: Math.floor(seconds / step) + 1 }, (_, i) => (
-            <span key={i} className="figures" style={{ left: left(i * step) }}>
-              {step < 60 ? i * step : `${Math.floor((i * step) / 60)}:${String((i * step) % 60).padStart(2, '0')}`}
-            </span>
-          ))}
-        </div>
-      </div>
-      <div className="lanes">
-        {placed.map(({ detection: d }, index) => (
-          <div key={d.id} className={`lane detection-lane${d.id === detection ? ' chosen' : ''}`}>
-            <button type="button" className="lane-name" onClick={() => onDetection(d.id)}>
-              <b>{letterOf(index)}</b> {d.name}
-            </button>
-            <div className="ground">
-              {gaps.get(d.id)?.map(({ from, to }) => (
-                <span key={from} className="disarmed" title={d.enabled ? 'Not armed here' : 'Switched off'} style={{ left: `${from * 100}%`, width: `${(to - from) * 100}%` }} />
-              ))}
-              {d.id === detection &&
-                ladders.filter(isNearMiss).map((l) => (
-                  <button key={`${l.target} ${l.frame}`} type="button" className="near-miss" style={{ left: left(l.time) }} title={l.sentence} aria-label={`Near miss of target ${l.target} at ${l.time.toFixed(1)} s`} onClick={() => onMoment(d.id, l.target, l.frame)}>
-                    ✕
-                  </button>
-                ))}
-              {triggers
-                .filter((t) => t.detection === d.id)
-                .map((t) => (
-                  <button
-                    key={`${t.target} ${t.frame}`}
-                    type="button"
-                    className={`flag${d.id === detection && t.target === target && t.frame === at ? ' chosen' : ''}`}
-                    style={{ left: left(t.time) }}
-                    aria-label={`Trigger of ${d.name}, target ${t.target}, at ${t.time.toFixed(1)} s`}
-                    title={`${t.time.toFixed(1)} s, target ${t.target}`}
-                    onClick={() => onMoment(d.id, t.target, t.frame)}
-                  />
-                ))}
-            </div>
-          </div>
-        ))}
-        {spans.length === 0 && clip.state === 'ready' && <p className="quiet lane-note">No targets were found in this clip.</p>}
-        {spans.map((span) => {
-          const ladder = ladders.find((l) => l.target === span.id && l.time >= span.from - 1e-6 && l.time <= span.to + 1e-6)
-          return (
-            <div key={`${span.id} ${span.from}`} className={`lane target-lane${span.id === target ? ' chosen' : ''}`}>
-              <span className="lane-name">
-                {span.cls} {span.id}
+      <div className="timeline-content">
+        <div className="ruler">
+          <span />
+          <div className="scale" onPointerDown={scrub} onPointerMove={scrub}>
+            {Array.from({ length: Math.floor(seconds / step) + 1 }, (_, i) => (
+              <span key={i} className="figures" style={{ left: left(i * step) }}>
+                {step < 60 ? i * step : `${Math.floor((i * step) / 60)}:${String((i * step) % 60).padStart(2, '0')}`}
               </span>
+            ))}
+          </div>
+        </div>
+        <div className="lanes">
+          {placed.map(({ detection: d }, index) => (
+            <div key={d.id} className={`lane detection-lane${d.id === detection ? ' chosen' : ''}`}>
+              <button type="button" className="lane-name" onClick={() => onDetection(d.id)}>
+                <b>{letterOf(index)}</b> {d.name}
+              </button>
               <div className="ground">
-                <button
-                  type="button"
-                  className={`span ${ladder?.fired || !ladder ? '' : ladder.readings.some((r) => r.gate === 'class' && !r.passed) ? 'not-chosen' : ''}`}
-                  style={{ left: left(span.from), width: left(Math.max(span.to - span.from, 1 / clip.fps)) }}
-                  aria-label={`${span.cls} ${span.id}, ${span.from.toFixed(1)} to ${span.to.toFixed(1)} s`}
-                  onClick={() => onMoment(detection, span.id, ladderOf.get(`${span.id} ${ladder?.frame}`)?.frame ?? null)}
-                />
+                {gaps.get(d.id)?.map(({ from, to }) => (
+                  <span key={from} className="disarmed" title={d.enabled ? 'Not armed here' : 'Switched off'} style={{ left: `${from * 100}%`, width: `${(to - from) * 100}%` }} />
+                ))}
+                {d.id === detection &&
+                  ladders.filter(isNearMiss).map((l) => (
+                    <button key={`${l.target} ${l.frame}`} type="button" className="near-miss" style={{ left: left(l.time) }} title={l.sentence} aria-label={`Near miss of target ${l.target} at ${l.time.toFixed(1)} s`} onClick={() => onMoment(d.id, l.target, l.frame)}>
+                      ✕
+                    </button>
+                  ))}
+                {triggers
+                  .filter((t) => t.detection === d.id)
+                  .map((t) => (
+                    <button
+                      key={`${t.target} ${t.frame}`}
+                      type="button"
+                      className={`flag${d.id === detection && t.target === target && t.frame === at ? ' chosen' : ''}`}
+                      style={{ left: left(t.time) }}
+                      aria-label={`Trigger of ${d.name}, target ${t.target}, at ${t.time.toFixed(1)} s`}
+                      title={`${t.time.toFixed(1)} s, target ${t.target}`}
+                      onClick={() => onMoment(d.id, t.target, t.frame)}
+                    />
+                  ))}
               </div>
             </div>
-          )
-        })}
+          ))}
+          {spans.length === 0 && clip.state === 'ready' && <p className="quiet lane-note">No targets were found in this clip.</p>}
+          {spans.map((span) => {
+            const ladder = ladders.find((l) => l.target === span.id && l.time >= span.from - 1e-6 && l.time <= span.to + 1e-6)
+            return (
+              <div key={`${span.id} ${span.from}`} className={`lane target-lane${span.id === target ? ' chosen' : ''}`}>
+                <span className="lane-name">
+                  {span.cls} {span.id}
+                </span>
+                <div className="ground">
+                  <button
+                    type="button"
+                    className={`span ${ladder?.fired || !ladder ? '' : ladder.readings.some((r) => r.gate === 'class' && !r.passed) ? 'not-chosen' : ''}`}
+                    style={{ left: left(span.from), width: left(Math.max(span.to - span.from, 1 / clip.fps)) }}
+                    aria-label={`${span.cls} ${span.id}, ${span.from.toFixed(1)} to ${span.to.toFixed(1)} s`}
+                    onClick={() => onMoment(detection, span.id, ladderOf.get(`${span.id} ${ladder?.frame}`)?.frame ?? null)}
+                  />
+                </div>
+              </div>
+            )
+          })}
+        </div>
+        <PlayheadLine playhead={playhead} seconds={seconds} />
       </div>
-      <PlayheadLine playhead={playhead} seconds={seconds} />
     </section>
   )
 }
