@@ -58,6 +58,13 @@ describe('real footage', () => {
     expect(times.filter((t) => t >= 50.5 && t <= 53).length).toBeGreaterThan(0)
   })
 
+  test('the lawn as a zone to intrude: silence before 50 s, a trigger between 50.5 s and 53 s', () => {
+    const lawn = parseWith(DetectionSchema, { id: 'lawn', name: 'Lawn', kind: 'intrusion', zone: [[0.03, 0.55], [0.25, 0.56], [0.5, 0.7], [0.62, 0.8], [0.85, 0.95], [0.85, 1], [0, 1]], sensitivity: 60 })
+    const times = evaluate({ plan: { schedules: [], timeZone: 'UTC' }, camera: { ignore: [], detections: [lawn] }, fps: 10, start: 0 }, tracks).map((t) => t.time)
+    expect(times.filter((t) => t < 50)).toEqual([])
+    expect(times.filter((t) => t >= 50.5 && t <= 53).length).toBeGreaterThan(0)
+  })
+
   test('only people walk here: nearly every classified row is a person', () => {
     const counts = new Map<string, number>()
     for (let i = 0; i < tracks.length; i++) counts.set(rowAt(tracks, i).cls, (counts.get(rowAt(tracks, i).cls) ?? 0) + 1)

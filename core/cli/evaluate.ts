@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { evaluate } from '../detections/index.ts'
 import { InputError } from '../errors.ts'
+import { triggerLine } from '../formats/triggers.ts'
 import { readMot, type PictureSize } from '../formats/mot.ts'
 import { readPlan } from '../formats/plan.ts'
 import { UsageError, readOptions, runCommand } from './options.ts'
@@ -57,6 +58,6 @@ await runCommand((args) => {
   if (!camera) throw new InputError('--camera', `"${cameraId}" is not in the plan; it has ${plan.cameras.map((c) => c.id).join(', ') || 'none'}`)
   const tracks = readMot(readText(file, 'tracks'), fps, size)
   const triggers = evaluate({ plan, camera, fps, start }, tracks)
-  for (const trigger of triggers) process.stdout.write(`${JSON.stringify(trigger)}\n`)
+  for (const trigger of triggers) process.stdout.write(`${triggerLine(trigger)}\n`)
   if (!values.silent) process.stderr.write(`${triggers.length} ${triggers.length === 1 ? 'trigger' : 'triggers'}\n`)
 })

@@ -1,8 +1,9 @@
-import { InputError } from '../errors.ts'
 import type { Camera, Detection, Plan } from '../formats/plan.ts'
 import { RECORD_GAP_SECONDS, frameTime, type Tracks } from '../targets/tracks.ts'
 import { Gates } from './gates.ts'
 import { LineRun } from './line.ts'
+import { PassageRun } from './passage.ts'
+import { StayRun } from './stay.ts'
 import type { GateReading, KindRun, Sighting, TargetRecord, Trigger } from './types.ts'
 
 /** What the evaluation needs to know besides the targets. */
@@ -31,12 +32,17 @@ export interface Probe {
   see(observation: Observation): void
 }
 
-/** The kinds this engine computes: a kind is added by its file and one line here. */
-const kinds: Partial<Record<Detection['kind'], (detection: never, gates: Gates) => KindRun>> = {
-  line: (detection, gates) => new LineRun(detection, gates)
-}
+/** Seconds for which an intrusion's stay goes on through rows out. */
+const INTRUSION_GRACE = 1
 
-export const computedKinds = Object.keys(kinds) as Detection['kind'][]
+/** The kinds this engine computes: a kind is added by its file and one line here. */
+const kinds: { [K in Detection['kind']]: (detection: Extract<Detection, { kind: K }>, gates: Gates) => KindRun } = {
+  line: (detection, gates) => new LineRun(detection, gates),
+  intrusion: (detection, gates) => new StayRun(detection, INTRUSION_GRACE, gates),
+  loitering: (detection, gates) => new StayRun(detection, detection.graceSeconds, gates),
+  entry: (detection, gates) => new PassageRun(detection, gates),
+  exit: (detection, gates) => new PassageRun(detection, gates)
+}
 
 interface Running {
   detection: Detection
@@ -60,19 +66,17 @@ export class Evaluator {
   private readonly sightings: Sighting[] = []
   private nextSweep = SWEEP_SECONDS
   private lastFrame = 0
+  /** The frame with rows before that. */
+  private before = 0
 
-  /** @throws InputError when a detection in use is of a kind that is not computed */
   constructor(setting: Setting, probe?: Probe) {
     this.setting = setting
     this.probe = probe
     this.running = setting.camera.detections
       .filter((detection) => detection.enabled)
       .map((detection) => {
-        const make = kinds[detection.kind]
-        if (!make)
-          throw new InputError(`detection ${detection.id}, kind`, `"${detection.kind}" cannot be computed by this version; computed: ${computedKinds.join(', ')}. Disable it to evaluate the others`)
         const gates = new Gates(detection, setting.camera.ignore, setting.plan)
-        return { detection, gates, run: make(detection as never, gates) }
+        return { detection, gates, run: kinds[detection.kind](detection as never, gates) }
       })
   }
 
@@ -87,6 +91,7 @@ export class Evaluator {
     while (i < to) {
       let end = i + 1
       while (end < to && tracks.frame[end] === tracks.frame[i]) end++
+      this.before = this.lastFrame
       if (tracks.frame[i] <= this.lastFrame) throw new RangeError(`frame ${tracks.frame[i]} came after frame ${this.lastFrame}`)
       this.lastFrame = tracks.frame[i]
       this.frame(tracks, i, end, triggers)
@@ -98,6 +103,8 @@ export class Evaluator {
   private frame(tracks: Tracks, from: number, to: number, triggers: Trigger[]): void {
     const { running } = this
     const time = frameTime(tracks.frame[from], this.setting.fps)
+    const emptyBefore = this.before < tracks.frame[from] - 1 ? frameTime(tracks.frame[from] - 1, this.setting.fps) : null
+    const instant = this.setting.start + time * 1000
     const { sightings } = this
     const count = to - from
     for (let k = 0; k < count; k++) this.refill((sightings[k] ??= emptySighting()), tracks, from + k, time)
@@ -108,20 +115,33 @@ export class Evaluator {
         const state = s.record.states[d]
         const fired = run.look(state, s)
         // Before the trigger is noted: the ladder shows the hold-off as it stood.
-        if (this.probe?.detection === detection.id && (this.probe.target ?? s.target) === s.target)
-          this.probe.see({ sighting: s, nearness: run.nearness(state), fired: fired !== undefined, read: () => [...gates.read(s), ...run.readings(state)] })
+        if (!run.together) this.show(running[d], d, s, fired !== undefined)
         if (fired === undefined) continue
         gates.noteTrigger(time)
         const trigger: Trigger = { detection: detection.id, kind: detection.kind, target: s.target, frame: s.frame, time }
         if (fired) trigger.direction = fired
         triggers.push(trigger)
       }
+      if (!run.together) continue
+      const named = run.endFrame!(time, instant, emptyBefore)
+      for (let k = 0; k < count; k++) this.show(running[d], d, sightings[k], named?.includes(sightings[k].target) ?? false)
+      if (!named) continue
+      gates.noteTrigger(time)
+      triggers.push({ detection: detection.id, kind: detection.kind, target: named[0], targets: named, frame: tracks.frame[from], time })
     }
     for (let k = 0; k < count; k++) remember(sightings[k])
     if (time >= this.nextSweep) {
       this.nextSweep = time + SWEEP_SECONDS
       for (const [id, record] of this.records) if (time - record.lastTime > RECORD_GAP_SECONDS + 1e-9) this.records.delete(id)
     }
+  }
+
+  /** Lets the probe see a row, if it asks for this detection and target. */
+  private show({ detection, gates, run }: Running, index: number, s: Sighting, fired: boolean): void {
+    const { probe } = this
+    if (probe?.detection !== detection.id || (probe.target ?? s.target) !== s.target) return
+    const state = s.record.states[index]
+    probe.see({ sighting: s, nearness: run.nearness(state), fired, read: () => [...gates.read(s), ...run.readings(state)] })
   }
 
   private refill(s: Sighting, tracks: Tracks, i: number, time: number): void {

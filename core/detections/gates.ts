@@ -27,16 +27,19 @@ export class Gates {
     this.timeZone = plan.timeZone
   }
 
-  /** Whether all common gates let the target through at this row; the cheap ones first. */
+  /** Whether all common gates let the target through at this row. */
   pass(s: Sighting): boolean {
-    return (
-      (this.classPasses === null || this.classPasses[s.cls]) &&
-      this.sizePasses(s) &&
-      atLeast(s.time - s.record.classSince, this.detection.confirmSeconds) &&
-      !this.ignored(s) &&
-      this.holdOffPasses(s.time) &&
-      (this.hours === null || this.hours.intervalAt(s.instant) !== null)
-    )
+    return this.passTarget(s) && this.passMoment(s.time, s.instant)
+  }
+
+  /** The gates that look at the target: class, size, confirm, ignore areas; the cheap ones first. */
+  passTarget(s: Sighting): boolean {
+    return (this.classPasses === null || this.classPasses[s.cls]) && this.sizePasses(s) && atLeast(s.time - s.record.classSince, this.detection.confirmSeconds) && !this.ignored(s)
+  }
+
+  /** The gates that look at the moment: hold-off, armed. */
+  passMoment(time: number, instant: number): boolean {
+    return this.holdOffPasses(time) && (this.hours === null || this.hours.intervalAt(instant) !== null)
   }
 
   /** A trigger of the detection was let out; the hold-off runs from here. */

@@ -16,7 +16,7 @@ export interface Ladder {
   sentence: string
 }
 
-const order: GateName[] = ['class', 'size', 'ignore', 'confirm', 'direction', 'share', 'armed', 'holdOff']
+const order: GateName[] = ['class', 'size', 'ignore', 'confirm', 'direction', 'share', 'dwell', 'together', 'armed', 'holdOff']
 const names: Record<GateName, string> = {
   class: 'class',
   size: 'size',
@@ -24,6 +24,8 @@ const names: Record<GateName, string> = {
   confirm: 'confirm time',
   direction: 'direction',
   share: 'body share',
+  dwell: 'dwell',
+  together: 'number together',
   armed: 'arming hours',
   holdOff: 'hold-off'
 }
@@ -102,7 +104,7 @@ function sentenceOf(fired: boolean, time: number, readings: GateReading[]): stri
   const stopped = readings.filter((r) => !r.passed)
   if (fired) return `Triggered at ${moment}: every gate let it through.`
   const over = readings.find((r) => r.gate === 'share')
-  if (over && (over.value ?? 0) === 0) return 'It never had any of its body over the line.'
+  if (over && (over.value ?? 0) === 0) return `It never had any of its body ${over.measured.replace(/^[\d.]+ % /, '')}.`
   if (!stopped.length) return `At ${moment} every gate would let it through, but it had already been counted.`
   const first = stopped.find((r) => r.gate !== 'share') ?? stopped[0]
   const text =

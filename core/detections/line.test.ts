@@ -192,12 +192,6 @@ describe('line crossing: gates', () => {
     const triggers = evaluate(setting([{ ...across, id: 'second' }, { ...across, id: 'first' }]), tracksFromRows(rows, 10))
     expect(triggers.map((t) => [t.detection, t.target])).toEqual([['second', 3], ['second', 7], ['first', 3], ['first', 7]])
   })
-
-  test('a kind that is not computed is refused by name, unless it is disabled', () => {
-    const zone = { id: 'z', name: 'Z', kind: 'intrusion', zone: [[0, 0], [1, 0], [1, 1]] }
-    expect(() => evaluate(setting([zone]), tracksFromRows([], 10))).toThrow('detection z, kind: "intrusion" cannot be computed by this version')
-    expect(evaluate(setting([{ ...zone, enabled: false }]), tracksFromRows([], 10))).toEqual([])
-  })
 })
 
 describe('line crossing: against inside-tests of a general kind', () => {

@@ -7,7 +7,10 @@ export type Direction = 'leftToRight' | 'rightToLeft'
 export interface Trigger {
   detection: string
   kind: DetectionKind
+  /** The target; of a zone that counts several, the lowest id of `targets`. */
   target: number
+  /** All targets, ascending, when the zone counts at least N above 1. */
+  targets?: number[]
   frame: number
   /** Seconds from the start of the clip. */
   time: number
@@ -47,7 +50,7 @@ export interface TargetRecord {
   states: unknown[]
 }
 
-export type GateName = 'class' | 'size' | 'ignore' | 'confirm' | 'direction' | 'share' | 'armed' | 'holdOff'
+export type GateName = 'class' | 'size' | 'ignore' | 'confirm' | 'direction' | 'share' | 'dwell' | 'together' | 'armed' | 'holdOff'
 
 /** One rung of the ladder: what a gate measured at a moment, against what. */
 export interface GateReading {
@@ -71,6 +74,13 @@ export interface KindRun {
    * The caller notes the trigger.
    */
   look(state: unknown, sighting: Sighting): Direction | null | undefined
+  /** Whether it counts targets together and names them all, when a frame has been looked at, instead of one by one. */
+  readonly together?: boolean
+  /**
+   * The rows of a frame have been looked at; asked when `together`. `emptyBefore` is the time of the frame just before
+   * this one if that had no row at all. Returns the targets named when it fires.
+   */
+  endFrame?(time: number, instant: number, emptyBefore: number | null): number[] | undefined
   /** The kind's own readings at the row just looked at, for the ladder. */
   readings(state: unknown): GateReading[]
   /** How near the kind's own condition is at the row just looked at: 0 not at all, 1 it holds. Chooses the best moment. */

@@ -4,7 +4,7 @@ import { Button, Dropdown, Select, Tooltip } from 'antd'
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore, type DragEvent, type ReactNode } from 'react'
 import { useNavigate } from 'react-router'
 import type { BenchView, ClipView, RunView } from '../../core/api.ts'
-import { computedKinds, isNearMiss, type Setting } from '../../core/detections/index.ts'
+import { isNearMiss, type Setting } from '../../core/detections/index.ts'
 import { parseWith, LineDetectionSchema } from '../../core/formats/plan.ts'
 import type { Point } from '../../core/geometry/shapes.ts'
 import { frameTime, spansOf } from '../../core/targets/tracks.ts'
@@ -72,7 +72,7 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
     () =>
       clip && {
         plan: { schedules, timeZone: view.site.timeZone, ...(view.site.position && { position: view.site.position }) },
-        camera: { ignore: view.camera.ignore, detections: placed.map((p) => p.detection).filter((d) => computedKinds.includes(d.kind)) },
+        camera: { ignore: view.camera.ignore, detections: placed.map((p) => p.detection) },
         fps: clip.fps,
         start: clip.start
       },

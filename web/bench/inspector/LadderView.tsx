@@ -9,6 +9,8 @@ const names: Record<GateName, string> = {
   confirm: 'Confirm',
   direction: 'Direction',
   share: 'Body share',
+  dwell: 'Dwell',
+  together: 'Together',
   armed: 'Armed',
   holdOff: 'Hold-off'
 }

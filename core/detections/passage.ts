@@ -1,0 +1,68 @@
+import type { PassageDetection } from '../formats/plan.ts'
+import { atLeast } from '../geometry/shapes.ts'
+import type { Gates } from './gates.ts'
+import { needOf } from './line.ts'
+import type { GateReading, KindRun, Sighting } from './types.ts'
+import { percent } from './words.ts'
+import { Zone } from './zone.ts'
+
+interface PassageState {
+  /** Shut until the target has been seen on the side it comes from. */
+  open: boolean
+  /** Whether it has ever been open; from then on it opens only below half of the need. */
+  opened: boolean
+  pending: boolean
+  /** The share that has entered, or left, at the row just looked at. */
+  share: number
+}
+
+/** Zone entry and Zone exit (docs/detections.md): the same passage, looked at from outside or from inside. */
+export class PassageRun implements KindRun {
+  private readonly gates: Gates
+  private readonly zone: Zone
+  private readonly need: number
+  private readonly exit: boolean
+
+  constructor(detection: PassageDetection, gates: Gates) {
+    this.gates = gates
+    this.zone = new Zone(detection.zone)
+    this.need = needOf(detection.sensitivity)
+    this.exit = detection.kind === 'exit'
+  }
+
+  begin(): PassageState {
+    return { open: false, opened: false, pending: false, share: 0 }
+  }
+
+  look(state: PassageState, s: Sighting): null | undefined {
+    const inside = this.zone.share(s)
+    state.share = this.exit ? 1 - inside : inside
+    const holds = atLeast(state.share, this.need)
+    if (!holds) state.pending = false
+    if (!state.open && !atLeast(state.share, state.opened ? this.need / 2 : this.need)) state.open = state.opened = true
+    if (state.open && holds) {
+      state.open = false
+      state.pending = true
+    }
+    if (!state.pending || !this.gates.pass(s)) return undefined
+    state.pending = false
+    return null
+  }
+
+  nearness(state: PassageState): number {
+    return state.opened ? Math.min(1, state.share / this.need) : 0
+  }
+
+  readings(state: PassageState): GateReading[] {
+    const where = this.exit ? 'out of the zone' : 'in the zone'
+    return [
+      {
+        gate: 'direction',
+        passed: state.opened,
+        measured: state.opened ? `seen ${this.exit ? 'in' : 'out of'} the zone before` : `first seen ${where}`,
+        limit: `seen ${this.exit ? 'in' : 'out of'} the zone before`
+      },
+      { gate: 'share', passed: atLeast(state.share, this.need), measured: `${percent(state.share)} ${where}`, limit: `at least ${percent(this.need)}`, value: state.share, needed: this.need }
+    ]
+  }
+}
