@@ -48,6 +48,9 @@ export function benchRoutes(app: FastifyInstance, database: Database, clips: Cli
     sameId(params.id, detection.id, '$.detection.id')
     if (detection.schedule && !(await readSchedules(database, site.id)).some(({ schedule }) => schedule.id === detection.schedule))
       throw new InputError('$.detection.schedule', `names "${detection.schedule}", and the site has no such schedule`)
+    // Neither a measured scene nor arm inputs are kept yet; a detection that needs one could never fire.
+    if (detection.size?.minMetres !== undefined || detection.size?.maxMetres !== undefined) throw new InputError('$.detection.size', 'is in metres, and the scene of this camera has not been measured; use min and max')
+    if (detection.armInput) throw new InputError('$.detection.armInput', `names "${detection.armInput.input}", and the site has no such input`)
     return saveDetection(database, params.camera, detection, position, version, Date.now())
   })
 

@@ -1,3 +1,4 @@
+import type { ArmInputs } from '../arming/armInputs.ts'
 import type { Camera, Detection, Plan } from '../formats/plan.ts'
 import { RECORD_GAP_SECONDS, frameTime, type Tracks } from '../targets/tracks.ts'
 import { Gates } from './gates.ts'
@@ -9,10 +10,12 @@ import type { GateReading, KindRun, Sighting, TargetRecord, Trigger } from './ty
 /** What the evaluation needs to know besides the targets. */
 export interface Setting {
   plan: Pick<Plan, 'schedules' | 'timeZone' | 'position'>
-  camera: Pick<Camera, 'ignore' | 'detections'>
+  camera: Pick<Camera, 'ignore' | 'scene' | 'detections'>
   fps: number
   /** The instant of the clip's first frame, milliseconds of UTC. */
   start: number
+  /** What is known of arm inputs; one that is not known has never been set. */
+  inputs?: ArmInputs
 }
 
 /** A row of one target as one detection saw it. Good only while `see` runs; what is to be kept must be copied. */
@@ -29,6 +32,8 @@ export interface Observation {
 export interface Probe {
   detection: string
   target?: number
+  /** All triggers of the detection, when only some targets' rows are given: the hold-off runs from any of them. */
+  known?: readonly Trigger[]
   see(observation: Observation): void
 }
 
@@ -65,6 +70,7 @@ export class Evaluator {
   /** One for each target of a frame, refilled frame by frame: rows come by the million. */
   private readonly sightings: Sighting[] = []
   private nextSweep = SWEEP_SECONDS
+  private noted = 0
   private lastFrame = 0
   /** The frame with rows before that. */
   private before = 0
@@ -75,7 +81,7 @@ export class Evaluator {
     this.running = setting.camera.detections
       .filter((detection) => detection.enabled)
       .map((detection) => {
-        const gates = new Gates(detection, setting.camera.ignore, setting.plan)
+        const gates = new Gates(detection, setting.camera, setting.plan, setting.inputs)
         return { detection, gates, run: kinds[detection.kind](detection as never, gates) }
       })
   }
@@ -113,6 +119,7 @@ export class Evaluator {
       for (let k = 0; k < count; k++) {
         const s = sightings[k]
         const state = s.record.states[d]
+        if (this.probe?.known) this.noteKnown(gates, s)
         const fired = run.look(state, s)
         // Before the trigger is noted: the ladder shows the hold-off as it stood.
         if (!run.together) this.show(running[d], d, s, fired !== undefined)
@@ -133,6 +140,16 @@ export class Evaluator {
     if (time >= this.nextSweep) {
       this.nextSweep = time + SWEEP_SECONDS
       for (const [id, record] of this.records) if (time - record.lastTime > RECORD_GAP_SECONDS + 1e-9) this.records.delete(id)
+    }
+  }
+
+  /** Notes the known triggers of targets that are not given here, up to the row that is looked at next. */
+  private noteKnown(gates: Gates, s: Sighting): void {
+    const known = this.probe!.known!
+    for (; this.noted < known.length; this.noted++) {
+      const { time, target } = known[this.noted]
+      if (time > s.time || (time === s.time && target >= s.target)) return
+      gates.noteTrigger(time)
     }
   }
 

@@ -1,5 +1,7 @@
 import { ArmedHours } from '../arming/armedHours.ts'
-import type { Detection, Plan } from '../formats/plan.ts'
+import { isSet, type ArmInputs } from '../arming/armInputs.ts'
+import type { Camera, Detection, Plan } from '../formats/plan.ts'
+import { heightOf, type CameraPose } from '../scene/camera.ts'
 import { atLeast, contains, type Point } from '../geometry/shapes.ts'
 import { CLASSES, classIndex } from '../targets/classes.ts'
 import { clockAt, percent, seconds } from './words.ts'
@@ -14,11 +16,15 @@ export class Gates {
   private readonly hours: ArmedHours | null
   private readonly scheduleName: string
   private readonly timeZone: string
+  private readonly scene: CameraPose | null
+  private readonly inputs: ArmInputs
   private lastTrigger: number | null = null
 
-  constructor(detection: Detection, ignore: readonly (readonly Point[])[], plan: Pick<Plan, 'schedules' | 'timeZone' | 'position'>) {
+  constructor(detection: Detection, camera: Pick<Camera, 'ignore' | 'scene'>, plan: Pick<Plan, 'schedules' | 'timeZone' | 'position'>, inputs: ArmInputs = {}) {
     this.detection = detection
-    this.ignore = ignore
+    this.ignore = camera.ignore
+    this.scene = camera.scene ?? null
+    this.inputs = inputs
     this.classPasses = detection.classes.length ? CLASSES.map((name) => detection.classes.includes(name)) : null
     const schedule = plan.schedules.find((s) => s.id === detection.schedule)
     if (detection.schedule && !schedule) throw new TypeError(`schedule ${detection.schedule} is not in the plan`)
@@ -39,7 +45,12 @@ export class Gates {
 
   /** The gates that look at the moment: hold-off, armed. */
   passMoment(time: number, instant: number): boolean {
-    return this.holdOffPasses(time) && (this.hours === null || this.hours.intervalAt(instant) !== null)
+    return this.holdOffPasses(time) && this.inputPasses(instant) && (this.hours === null || this.hours.intervalAt(instant) !== null)
+  }
+
+  private inputPasses(instant: number): boolean {
+    const { armInput } = this.detection
+    return !armInput || isSet(this.inputs, armInput.input, instant) !== armInput.inverted
   }
 
   /** A trigger of the detection was let out; the hold-off runs from here. */
@@ -47,8 +58,15 @@ export class Gates {
     this.lastTrigger = time
   }
 
-  private sizePasses({ w, h }: Sighting): boolean {
-    const { min, max } = this.detection.size ?? {}
+  private sizePasses(s: Sighting): boolean {
+    const { size } = this.detection
+    if (!size) return true
+    const { w, h } = s
+    const { min, max } = size
+    if (size.minMetres !== undefined || size.maxMetres !== undefined) {
+      const height = this.scene && heightOf(this.scene, s)
+      if (height === null || height < (size.minMetres ?? 0) || height > (size.maxMetres ?? Infinity)) return false
+    }
     if (min && w <= min.w && h <= min.h) return false
     return !(max && (w > max.w || h > max.h))
   }
@@ -88,9 +106,9 @@ export class Gates {
     const armed = this.hours?.intervalAt(s.instant)
     readings.push({
       gate: 'armed',
-      passed: this.hours === null || armed != null,
-      measured: clockAt(s.instant, this.timeZone),
-      limit: this.hours === null ? 'always armed' : this.armedLimit(s.instant, armed ?? null)
+      passed: this.inputPasses(s.instant) && (this.hours === null || armed != null),
+      measured: clockAt(s.instant, this.timeZone) + this.inputText(s.instant),
+      limit: (this.hours === null ? 'always armed' : this.armedLimit(s.instant, armed ?? null)) + (d.armInput ? `, ${d.armInput.input} ${d.armInput.inverted ? 'not set' : 'set'}` : '')
     })
     if (d.holdOffSeconds > 0) {
       const since = this.lastTrigger === null ? null : s.time - this.lastTrigger
@@ -106,6 +124,11 @@ export class Gates {
     return readings
   }
 
+  private inputText(instant: number): string {
+    const { armInput } = this.detection
+    return armInput ? `, ${armInput.input} ${isSet(this.inputs, armInput.input, instant) ? 'set' : 'not set'}` : ''
+  }
+
   private armedLimit(instant: number, armed: readonly [number, number] | null): string {
     if (armed) return armed[1] === Infinity ? this.scheduleName : `${this.scheduleName}, to ${clockAt(armed[1], this.timeZone)}`
     const next = this.hours?.nextAfter(instant)
@@ -113,13 +136,15 @@ export class Gates {
   }
 
   private readSize(s: Sighting): GateReading {
-    const { min, max } = this.detection.size ?? {}
+    const { min, max, minMetres, maxMetres } = this.detection.size ?? {}
+    const metres = minMetres !== undefined || maxMetres !== undefined
+    const height = metres && this.scene ? heightOf(this.scene, s) : null
     const text = (f: { w: number; h: number }): string => `${percent(f.w)} × ${percent(f.h)}`
-    const limits = [min && `larger than ${text(min)}`, max && `at most ${text(max)}`].filter(Boolean)
+    const limits = [min && `larger than ${text(min)}`, max && `at most ${text(max)}`, minMetres !== undefined && `at least ${minMetres} m`, maxMetres !== undefined && `at most ${maxMetres} m`].filter(Boolean)
     return {
       gate: 'size',
       passed: this.sizePasses(s),
-      measured: `${text(s)} of the picture`,
+      measured: metres ? (height === null ? 'not on the ground' : `${height.toFixed(2)} m`) : `${text(s)} of the picture`,
       limit: limits.join(', ') || 'any size'
     }
   }

@@ -73,7 +73,36 @@ describe('gate ladder', () => {
       rows.map((n, i): TargetRow => ({ frame: i + 1, id, x: 0.1 * id, y: 0.38 + n * 0.02, w: 0.05, h: 0.12, cls, confidence: 1 }))
     const tracks = tracksFromRows([...one(2, 'person', 0, 2, 4, 6), ...one(3, 'person', 0, 2, 0, 0), ...one(4, 'animal', 0, 2, 4, 6), ...one(5, 'animal', 0, 1, 0, 0)], 10)
     const all = explainAll(setting, tracks, 'a')
-    expect(all).toEqual([2, 3, 4, 5].map((id) => explain(setting, tracks, 'a', id)))
+    const alone = [2, 3, 4, 5].map((id) => {
+      const { history, ...ladder } = explain(setting, tracks, 'a', id)!
+      expect(history.map((h) => h.gate)).toEqual(ladder.readings.map((r) => r.gate))
+      return ladder
+    })
+    expect(all).toEqual(alone)
     expect(all.map((l) => [l.target, l.fired, isNearMiss(l)])).toEqual([[2, true, false], [3, false, true], [4, false, true], [5, false, false]])
+  })
+
+  test('each gate over time: when it first let the target through, when it first stopped it, and its best moment', () => {
+    const setting = make({ classes: ['person'], confirmSeconds: 0.2 })
+    const { history, fired } = explain(setting, walk(0, 1, 2, 1, 0), 'a', 4)!
+    expect(fired).toBe(false)
+    const of = (gate: string) => history.find((h) => h.gate === gate)
+    expect(of('class')).toEqual({ gate: 'class', firstPassed: 0, firstStopped: null, best: { time: 0, measured: 'person', limit: 'person', margin: null } })
+    expect(of('confirm')).toMatchObject({ firstPassed: 0.2, firstStopped: 0, best: { time: 0.4, margin: 1 } })
+    expect(of('share')).toMatchObject({ firstPassed: null, firstStopped: 0, best: { time: 0.2, measured: '33.3 % over the line', limit: 'at least 50 %' } })
+    expect(of('share')!.best.margin).toBeCloseTo(-1 / 3, 9)
+  })
+
+  test('one target’s trace knows of the hold-off that others set off', () => {
+    const setting = make({ holdOffSeconds: 5 })
+    const rows = (id: number, ...over: number[]) => over.map((n, i): TargetRow => ({ frame: i + 1, id, x: 0.2 * id, y: 0.38 + n * 0.02, w: 0.05, h: 0.12, cls: 'person', confidence: 1 }))
+    const tracks = tracksFromRows([...rows(1, 0, 6, 7, 8), ...rows(2, 0, 0, 6, 7)], 10)
+    const triggers = evaluate(setting, tracks)
+    expect(triggers.map((t) => t.target)).toEqual([1])
+    for (const known of [undefined, triggers]) {
+      const trace = explain(setting, tracks, 'a', 2, undefined, known)!
+      expect(trace.sentence).toBe('Stopped by hold-off: 0.1 s since the last trigger at 0.2 s, needed: at least 5.0 s.')
+      expect(explain(setting, tracks, 'a', 1, undefined, known)!.fired).toBe(true)
+    }
   })
 })

@@ -1,5 +1,5 @@
-import { Evaluator, type Observation, type Setting } from './evaluator.ts'
-import type { GateName, GateReading } from './types.ts'
+import { Evaluator, evaluate, type Observation, type Setting } from './evaluator.ts'
+import type { GateName, GateReading, Trigger } from './types.ts'
 import { seconds } from './words.ts'
 import { ALLOWANCE } from '../geometry/shapes.ts'
 import type { Tracks } from '../targets/tracks.ts'
@@ -58,23 +58,88 @@ function ladderOf(detection: string, { target, frame, time, fired, readings }: B
   return { detection, target, frame, time, fired, readings: ordered, sentence: sentenceOf(fired, time, ordered) }
 }
 
+/** A gate over the whole time of a target. */
+export interface GateHistory {
+  gate: GateName
+  /** Seconds of the first row at which it let the target through, and at which it stopped it; null: never. */
+  firstPassed: number | null
+  firstStopped: number | null
+  /** The row at which it came nearest to letting the target through, or did so by the most. */
+  best: { time: number; measured: string; limit: string; margin: number | null }
+}
+
+/** The ladder of one target with each gate over time. */
+export interface Trace extends Ladder {
+  history: GateHistory[]
+}
+
+/** How far a reading is past its limit (negative: short of it), as a share of the limit; null where nothing is measured on a scale. */
+const marginOf = ({ value, needed }: GateReading): number | null => (value === undefined || needed === undefined ? null : needed > 0 ? (value - needed) / needed : value)
+
+function noteHistory(history: Map<GateName, GateHistory>, readings: GateReading[], time: number): void {
+  for (const r of readings) {
+    const margin = marginOf(r)
+    const moment = { time, measured: r.measured, limit: r.limit, margin }
+    let known = history.get(r.gate)
+    if (!known) history.set(r.gate, (known = { gate: r.gate, firstPassed: null, firstStopped: null, best: moment }))
+    else if (margin !== null ? margin > (known.best.margin ?? -Infinity) + ALLOWANCE : r.passed && known.firstPassed === null) known.best = moment
+    if (r.passed) known.firstPassed ??= time
+    else known.firstStopped ??= time
+  }
+}
+
+/** Only the rows of one target. */
+function rowsOf(tracks: Tracks, target: number): Tracks {
+  const rows: number[] = []
+  for (let i = 0; i < tracks.length; i++) if (tracks.id[i] === target) rows.push(i)
+  const pick = <T extends Int32Array | Float64Array | Uint8Array | Float32Array>(column: T): T => {
+    const part = new (column.constructor as new (n: number) => T)(rows.length)
+    rows.forEach((row, i) => (part[i] = column[row]))
+    return part
+  }
+  return {
+    fps: tracks.fps,
+    length: rows.length,
+    frame: pick(tracks.frame),
+    id: pick(tracks.id),
+    x: pick(tracks.x),
+    y: pick(tracks.y),
+    w: pick(tracks.w),
+    h: pick(tracks.h),
+    cls: pick(tracks.cls),
+    confidence: pick(tracks.confidence)
+  }
+}
+
 /**
  * Why a detection fired for a target, or why not: the ladder at the row of the trigger, or else at the target's
- * best moment.
+ * best moment, and each gate over the target's time.
  *
  * @param at frame of the moment asked about; left out: the target's first trigger, or its best moment
+ * @param known the detection's triggers, if they have been evaluated already; saves doing so for the hold-off
  * @returns null when the target or the detection has no row there (a disabled detection has none)
  */
-export function explain(setting: Setting, tracks: Tracks, detection: string, target: number, at?: number): Ladder | null {
+export function explain(setting: Setting, tracks: Tracks, detection: string, target: number, at?: number, known?: readonly Trigger[]): Trace | null {
+  const only = setting.camera.detections.find((d) => d.id === detection)
+  if (!only) return null
+  const alone: Setting = { ...setting, camera: { ...setting.camera, detections: [only] } }
+  // A zone that counts several cannot be told from one target's rows.
+  const together = 'atLeast' in only && only.atLeast > 1
+  const triggers = together || only.holdOffSeconds === 0 ? undefined : (known?.filter((t) => t.detection === detection) ?? evaluate(alone, tracks))
+  const history = new Map<GateName, GateHistory>()
   let best: Best | undefined
-  new Evaluator(setting, {
+  new Evaluator(alone, {
     detection,
     target,
+    ...(triggers && { known: triggers }),
     see: (o) => {
-      if (at === undefined || o.sighting.frame === at) best = better(o, best)
+      const readings = o.read()
+      noteHistory(history, readings, o.sighting.time)
+      if (at === undefined || o.sighting.frame === at) best = better({ ...o, read: () => readings }, best)
     }
-  }).push(tracks)
-  return best ? ladderOf(detection, best) : null
+  }).push(together ? tracks : rowsOf(tracks, target))
+  if (!best) return null
+  return { ...ladderOf(detection, best), history: order.flatMap((gate) => history.get(gate) ?? []) }
 }
 
 /**

@@ -77,8 +77,18 @@ const gates = {
   ),
   confirmSeconds: v.optional(number(0, 60, ' s'), 0),
   holdOffSeconds: v.optional(number(0, 86400, ' s'), 0),
-  size: v.optional(v.strictObject({ min: v.optional(frameSchema), max: v.optional(frameSchema) })),
-  schedule: v.optional(id)
+  size: v.optional(
+    v.strictObject({
+      min: v.optional(frameSchema),
+      max: v.optional(frameSchema),
+      /** Instead of frames, on a measured scene: metres of an upright target's height. */
+      minMetres: v.optional(number(0, 20, ' m')),
+      maxMetres: v.optional(number(0, 20, ' m'))
+    })
+  ),
+  schedule: v.optional(id),
+  /** A contact that must be set (or, inverted, not set) besides the hours. */
+  armInput: v.optional(v.strictObject({ input: id, inverted: v.optional(v.boolean('must be true or false'), false) }))
 }
 
 export const DIRECTIONS = ['leftToRight', 'rightToLeft', 'both'] as const
@@ -177,9 +187,18 @@ const timeZone = v.pipe(
   }, 'must be a time zone such as "Europe/London"')
 )
 
+/** A measured scene: how the camera hangs and looks (core/scene/camera.ts). */
+export const SceneSchema = v.strictObject({
+  height: number(0.1, 200, ' m'),
+  tilt: number(-30, 90, '°'),
+  fieldOfView: number(1, 170, '°'),
+  aspect: number(0.1, 10)
+})
+
 export const CameraSchema = v.strictObject({
   id,
   name,
+  scene: v.optional(SceneSchema),
   ignore: v.optional(v.array(ZoneSchema, 'must be a list of areas'), []),
   detections: v.optional(v.array(DetectionSchema, 'must be a list of detections'), [])
 })
@@ -257,6 +276,8 @@ export function readPlan(json: string): Plan {
     camera.detections.forEach((detection, d) => {
       if (detection.schedule && !plan.schedules.some((s) => s.id === detection.schedule))
         throw new InputError(`$.cameras[${c}].detections[${d}].schedule`, `names "${detection.schedule}", and the plan has no such schedule`)
+      if (!camera.scene && (detection.size?.minMetres !== undefined || detection.size?.maxMetres !== undefined))
+        throw new InputError(`$.cameras[${c}].detections[${d}].size`, 'is in metres, and the camera has no measured scene; give $.cameras[].scene, or use min and max')
     })
   })
   if (!plan.position && plan.schedules.some(isTiedToSun)) throw new InputError('$.position', 'is missing; spans tied to the sun need it')
