@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process'
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
@@ -30,7 +30,33 @@ describe('npm run evaluate', () => {
     expect(stdout).toBe('{"detection":"edge","kind":"line","target":3,"frame":58,"time":5.7,"direction":"leftToRight"}\n')
   })
 
+  test('--trace prints why, --expected the score', () => {
+    const trace = JSON.parse(run(file('plan.json'), ...usual(), '--trace', 'edge:4').stdout)
+    expect(trace).toMatchObject({ detection: 'edge', target: 4, fired: false, sentence: expect.stringContaining('Stopped by class: vehicle') })
+    expect(trace.history.map((h: { gate: string }) => h.gate)).toContain('share')
+    writeFileSync(file('expected.jsonl'), '{"detection":"edge","time":5.6,"direction":"leftToRight"}\n\n{"detection":"edge","time":60}\n')
+    expect(JSON.parse(run(file('plan.json'), ...usual(), '--expected', file('expected.jsonl')).stdout)).toMatchObject({ recall: 0.5, precision: 1, misses: [{ time: 60 }], false: [] })
+  })
+
+  test('arm inputs come from a file', () => {
+    const plan = JSON.parse(readFileSync(file('plan.json'), 'utf8'))
+    plan.cameras[0].detections[0].armInput = { input: 'panel' }
+    writeFileSync(file('armed.json'), JSON.stringify(plan))
+    const inputs = (set: boolean) => {
+      writeFileSync(file('inputs.json'), JSON.stringify({ panel: [{ at: '2026-11-24T18:00:00Z', set }] }))
+      return run(file('armed.json'), ...usual(), '--inputs', file('inputs.json'), '--silent').stdout
+    }
+    expect(inputs(true)).toContain('"target":3')
+    expect(inputs(false)).toBe('')
+    writeFileSync(file('inputs.json'), '{"panel": [{"at": "six", "set": true}]}')
+    expect(run(file('armed.json'), ...usual(), '--inputs', file('inputs.json'))).toMatchObject({ status: 1, stderr: expect.stringContaining('$.panel[0].at: must be an instant with its offset from UTC') })
+  })
+
   test.each([
+    [1, () => [file('plan.json'), ...usual(), '--trace', 'edge:99'], '--trace: target 99 is not in the tracks'],
+    [1, () => [file('plan.json'), ...usual(), '--trace', 'gate:3'], '--trace: "gate" is no detection of this camera; it has edge'],
+    [2, () => [file('plan.json'), ...usual(), '--trace', 'edge'], '--trace is "edge"; must be DETECTION:TARGET'],
+    [1, () => [file('plan.json'), ...usual(), '--expected', file('tracks.csv')], 'line 1: is not JSON'],
     [1, () => [file('broken.json'), ...usual()], '$: is not JSON'],
     [1, () => [file('bad.json'), ...usual()], '$.cameras[0].detections[0].line: has 1 vertex; a line needs 2 to 10'],
     [1, () => [file('nothing.json'), ...usual()], 'plan: cannot read'],

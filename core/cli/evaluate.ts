@@ -1,14 +1,21 @@
 import { readFileSync } from 'node:fs'
-import { evaluate } from '../detections/index.ts'
+import { evaluate, explain, type Setting } from '../detections/index.ts'
+import { readArmInputs, readExpected } from '../formats/evidence.ts'
+import { score } from '../proving/score.ts'
 import { InputError } from '../errors.ts'
 import { triggerLine } from '../formats/triggers.ts'
 import { readMot, type PictureSize } from '../formats/mot.ts'
 import { readPlan } from '../formats/plan.ts'
+import type { Tracks } from '../targets/tracks.ts'
 import { UsageError, readOptions, runCommand } from './options.ts'
 
-const usage = `usage: npm run evaluate -- PLAN --camera ID --tracks FILE --fps N --size WxH --start ISO [--silent]
+const usage = `usage: npm run evaluate -- PLAN --camera ID --tracks FILE --fps N --size WxH --start ISO
+         [--inputs FILE] [--trace DETECTION:TARGET | --expected FILE] [--silent]
 Prints the triggers of the camera's detections as JSON lines. With --silent nothing else is on standard output
-(npm's own heading is left out with npm run --silent).`
+(npm's own heading is left out with npm run --silent).
+  --inputs FILE             JSON of arm inputs: {"panel": [{"at": "2026-11-24T18:00:00Z", "set": true}]}
+  --trace DETECTION:TARGET  prints why, or why not, instead: the gate ladder and each gate over time
+  --expected FILE           prints the score instead; FILE has JSON lines {"detection", "time", "direction", "within", "early"}`
 
 const readText = (file: string, what: string): string => {
   try {
@@ -36,11 +43,23 @@ const readStart = (text: string): number => {
   return instant
 }
 
+function printTrace(setting: Setting, tracks: Tracks, which: string): void {
+  const m = /^([A-Za-z0-9_-]+):(\d+)$/.exec(which)
+  if (!m) throw new UsageError(`--trace is "${which}"; must be DETECTION:TARGET, such as edge:3`)
+  const known = setting.camera.detections
+  const detection = known.find((d) => d.id === m[1])
+  if (!detection) throw new InputError('--trace', `"${m[1]}" is no detection of this camera; it has ${known.map((d) => d.id).join(', ') || 'none'}`)
+  if (!detection.enabled) throw new InputError('--trace', `detection "${m[1]}" is switched off; it looks at nothing`)
+  const trace = explain(setting, tracks, m[1], Number(m[2]))
+  if (!trace) throw new InputError('--trace', `target ${m[2]} is not in the tracks`)
+  process.stdout.write(`${JSON.stringify(trace)}\n`)
+}
+
 await runCommand((args) => {
   const text = { type: 'string' } as const
   const { values, positionals } = readOptions(
     args,
-    { camera: text, tracks: text, fps: text, size: text, start: text, silent: { type: 'boolean' }, help: { type: 'boolean' } },
+    { camera: text, tracks: text, fps: text, size: text, start: text, inputs: text, trace: text, expected: text, silent: { type: 'boolean' }, help: { type: 'boolean' } },
     usage
   )
   if (values.help) {
@@ -57,7 +76,15 @@ await runCommand((args) => {
   const camera = plan.cameras.find((c) => c.id === cameraId)
   if (!camera) throw new InputError('--camera', `"${cameraId}" is not in the plan; it has ${plan.cameras.map((c) => c.id).join(', ') || 'none'}`)
   const tracks = readMot(readText(file, 'tracks'), fps, size)
-  const triggers = evaluate({ plan, camera, fps, start }, tracks)
+  if (values.trace !== undefined && values.expected !== undefined) throw new UsageError(`--trace and --expected do not go together\n${usage}`)
+  const inputs = typeof values.inputs === 'string' ? readArmInputs(readText(values.inputs, 'inputs')) : {}
+  const setting: Setting = { plan, camera, fps, start, inputs }
+  if (typeof values.trace === 'string') return printTrace(setting, tracks, values.trace)
+  const triggers = evaluate(setting, tracks)
+  if (typeof values.expected === 'string') {
+    process.stdout.write(`${JSON.stringify(score(readExpected(readText(values.expected, 'expected'), plan, camera.id), triggers))}\n`)
+    return
+  }
   for (const trigger of triggers) process.stdout.write(`${triggerLine(trigger)}\n`)
   if (!values.silent) process.stderr.write(`${triggers.length} ${triggers.length === 1 ? 'trigger' : 'triggers'}\n`)
 })

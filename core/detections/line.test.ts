@@ -4,6 +4,7 @@ import { contains, signedArea, type Point } from '../geometry/shapes.ts'
 import { DetectionSchema, parseWith, type Detection } from '../formats/plan.ts'
 import { tracksFromRows, type TargetRow } from '../targets/tracks.ts'
 import { evaluate, type Setting } from './evaluator.ts'
+import { project } from '../scene/camera.ts'
 import { LATTICE } from './line.ts'
 
 /** A line from left to right at half height: its left is the upper half, so walking down is left → right. */
@@ -181,6 +182,30 @@ describe('line crossing: gates', () => {
     expect(at('2026-06-01T10:30:00Z', 'Europe/London')).toEqual([])
     expect(at('2026-06-01T09:59:59.700Z', 'UTC')).toEqual([4]) // pending until 10:00
     expect(at('2026-06-02T10:30:00Z', 'UTC')).toEqual([])
+  })
+
+  test('armed: an arm input must be set, or not set where it is inverted; one that is not known is not set', () => {
+    const at = (armInput: object, inputs: Setting['inputs']) => run({ armInput }, walk(over(0, 3, 4, 5, 6)), { inputs, start: 1_000_000 }).map(([f]) => f)
+    const panel = { panel: [{ at: 0, set: true }, { at: 1_000_050, set: false }, { at: 1_000_250, set: true }] }
+    expect(at({ input: 'panel' }, panel)).toEqual([4]) // pending from frame 2 (unset) to 0.3 s
+    expect(at({ input: 'panel', inverted: true }, panel)).toEqual([2])
+    expect(at({ input: 'door' }, panel)).toEqual([])
+    expect(at({ input: 'door', inverted: true }, panel)).toEqual([2])
+  })
+
+  test('size in metres: the height of an upright target that stands where its foot meets the ground', () => {
+    const scene = { height: 5, tilt: 20, fieldOfView: 40, aspect: 16 / 9 }
+    const standing = (metres: number): TargetRow[] =>
+      [30, 20, 12, 7].map((z, i) => {
+        const [foot, head] = [project(scene, { x: 0, z }), project(scene, { x: 0, y: metres, z })]
+        return { frame: i + 1, id: 1, x: foot.x - 0.02, y: head.y, w: 0.04, h: foot.y - head.y, cls: 'person', confidence: 1 }
+      })
+    const count = (size: object, metres: number) => run({ size, line: [[0.1, 0.45], [0.9, 0.45]] }, standing(metres), { camera: { ignore: [], scene, detections: [parseWith(DetectionSchema, { ...across, size, line: [[0.1, 0.45], [0.9, 0.45]] })] } }).length
+    expect(count({}, 1.7)).toBe(1)
+    expect(count({ minMetres: 1.2 }, 1.7)).toBe(1)
+    expect(count({ minMetres: 1.2 }, 0.7)).toBe(0) // a dog as near as a person is still a dog
+    expect(count({ maxMetres: 1.2 }, 1.7)).toBe(0)
+    expect(count({ maxMetres: 1.2 }, 0.7)).toBe(1)
   })
 
   test('a disabled detection fires nothing', () => {

@@ -1,4 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
+import { readFileSync } from 'node:fs'
+import { Ajv } from 'ajv'
+import { planJsonSchema } from './testing/planJsonSchema.ts'
 import { readPlan } from './plan.ts'
 
 /** The example of docs/detections.md, *Files*, whole. */
@@ -93,5 +96,34 @@ describe('plan', () => {
     const zone: any = example()
     zone.timeZone = 'Mars/Olympus'
     expect(() => readPlan(JSON.stringify(zone))).toThrow('$.timeZone: must be a time zone')
+  })
+})
+
+describe('the JSON Schema in docs/', () => {
+  const text = readFileSync(new URL('../../docs/plan.schema.json', import.meta.url), 'utf8')
+  const schema = JSON.parse(text)
+  const accepts = new Ajv({ strict: false }).compile(schema)
+
+  test('is the one that the schemas give (npm run schema)', () => expect(text).toBe(planJsonSchema()))
+
+  // Ajv: general JSON Schema validator.
+  test('takes the example, and refuses what the reader refuses', () => {
+    expect(accepts(example())).toBe(true)
+    for (const change of [{ line: [[0.1, 0.5]] }, { line: [[0.1, 0.5], [1.2, 0.5]] }, { sensitivity: 0 }, { kind: 'teleport' }, { colour: 'red' }, { direction: 'up' }, { id: 'a b' }]) {
+      const bad = JSON.parse(withDetection(change))
+      expect(accepts(bad)).toBe(false)
+      expect(() => readPlan(JSON.stringify(bad))).toThrow()
+    }
+  })
+})
+
+describe('measured scenes and arm inputs', () => {
+  test('sizes in metres need a measured scene', () => {
+    expect(() => readPlan(withDetection({ size: { minMetres: 0.9 } }))).toThrow('$.cameras[0].detections[0].size: is in metres, and the camera has no measured scene')
+    const plan: any = JSON.parse(withDetection({ size: { minMetres: 0.9, maxMetres: 2.2 }, armInput: { input: 'panel' } }))
+    plan.cameras[0].scene = { height: 4.2, tilt: 13, fieldOfView: 36, aspect: 1.7778 }
+    expect(readPlan(JSON.stringify(plan)).cameras[0].detections[0].armInput).toEqual({ input: 'panel', inverted: false })
+    plan.cameras[0].scene.tilt = 100
+    expect(() => readPlan(JSON.stringify(plan))).toThrow('$.cameras[0].scene.tilt: must be a number from -30 to 90°')
   })
 })

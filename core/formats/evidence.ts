@@ -1,0 +1,57 @@
+import * as v from 'valibot'
+import type { ArmInputs } from '../arming/armInputs.ts'
+import { InputError } from '../errors.ts'
+import type { Expected } from '../proving/score.ts'
+import { DIRECTIONS, parseWith, type Plan } from './plan.ts'
+
+/** What is known besides the plan and the targets: arm inputs, and the triggers that are expected. */
+
+const instant = v.pipe(
+  v.string('must be an instant such as "2026-11-24T18:00:00Z"'),
+  v.check((text) => /(Z|[+-]\d\d:\d\d)$/.test(text) && !Number.isNaN(Date.parse(text)), 'must be an instant with its offset from UTC, such as "2026-11-24T18:00:00Z"')
+)
+const InputsSchema = v.record(v.string(), v.array(v.strictObject({ at: instant, set: v.boolean('must be true or false') }), 'must be a list of changes'))
+
+const json = (text: string, place: string): unknown => {
+  try {
+    return JSON.parse(text.replace(/^\uFEFF/, ''))
+  } catch (error) {
+    throw new InputError(place, `is not JSON (${(error as Error).message})`)
+  }
+}
+
+/** Reads `{"panel": [{"at": ISO, "set": true}]}`; the changes may come in any order. @throws InputError with the path */
+export function readArmInputs(text: string): ArmInputs {
+  const inputs = parseWith(InputsSchema, json(text, '$'))
+  return Object.fromEntries(Object.entries(inputs).map(([id, changes]) => [id, changes.map(({ at, set }) => ({ at: Date.parse(at), set })).sort((a, b) => a.at - b.at)]))
+}
+
+const seconds = (most: number) => {
+  const right = `must be seconds from 0 to ${most}`
+  return v.pipe(v.number(right), v.finite(right), v.minValue(0, right), v.maxValue(most, right))
+}
+const ExpectedSchema = v.strictObject({
+  detection: v.string('must be the id of a detection'),
+  time: seconds(1e7),
+  direction: v.optional(v.picklist(DIRECTIONS.slice(0, 2) as ['leftToRight', 'rightToLeft'], 'must be leftToRight or rightToLeft')),
+  within: v.optional(seconds(3600)),
+  early: v.optional(seconds(3600))
+})
+
+/** Reads expected triggers as JSON lines. @throws InputError with the line and what would be right */
+export function readExpected(text: string, plan: Plan, camera: string): Expected[] {
+  const known = plan.cameras.find((c) => c.id === camera)?.detections.map((d) => d.id) ?? []
+  return text.split(/\r?\n/).flatMap((line, index) => {
+    if (line.trim() === '') return []
+    const place = `line ${index + 1}`
+    const value = json(line, place)
+    try {
+      const expected = parseWith(ExpectedSchema, value)
+      if (!known.includes(expected.detection)) throw new InputError('$.detection', `"${expected.detection}" is not in the plan; it has ${known.join(', ')}`)
+      return expected
+    } catch (error) {
+      if (error instanceof InputError) throw new InputError(place, error.message)
+      throw error
+    }
+  })
+}
