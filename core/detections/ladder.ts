@@ -43,11 +43,11 @@ interface Best {
   readings: GateReading[]
 }
 
-function better(o: Observation, best: Best | undefined): Best | undefined {
+function better(o: Observation, best: Best | undefined, read = o.read): Best | undefined {
   // A row at which nothing is near says no more than the first one did; reading every gate there would only cost.
   if (best && !o.fired && (best.fired || o.nearness === 0 || o.nearness < best.nearness - ALLOWANCE)) return best
   if (best?.fired) return best
-  const readings = o.read()
+  const readings = read()
   if (best && !o.fired && o.nearness <= best.nearness + ALLOWANCE && failures(readings) >= failures(best.readings)) return best
   const { target, frame, time } = o.sighting
   return { target, frame, time, fired: o.fired, nearness: o.nearness, readings }
@@ -79,10 +79,12 @@ const marginOf = ({ value, needed }: GateReading): number | null => (value === u
 function noteHistory(history: Map<GateName, GateHistory>, readings: GateReading[], time: number): void {
   for (const r of readings) {
     const margin = marginOf(r)
-    const moment = { time, measured: r.measured, limit: r.limit, margin }
     let known = history.get(r.gate)
-    if (!known) history.set(r.gate, (known = { gate: r.gate, firstPassed: null, firstStopped: null, best: moment }))
-    else if (margin !== null ? margin > (known.best.margin ?? -Infinity) + ALLOWANCE : r.passed && known.firstPassed === null) known.best = moment
+    if (!known || (margin !== null ? margin > (known.best.margin ?? -Infinity) + ALLOWANCE : r.passed && known.firstPassed === null)) {
+      const best = { time, measured: r.measured, limit: r.limit, margin }
+      if (known) known.best = best
+      else history.set(r.gate, (known = { gate: r.gate, firstPassed: null, firstStopped: null, best }))
+    }
     if (r.passed) known.firstPassed ??= time
     else known.firstStopped ??= time
   }
@@ -91,7 +93,7 @@ function noteHistory(history: Map<GateName, GateHistory>, readings: GateReading[
 /** Only the rows of one target. */
 function rowsOf(tracks: Tracks, target: number): Tracks {
   const rows: number[] = []
-  for (let i = 0; i < tracks.length; i++) if (tracks.id[i] === target) rows.push(i)
+  for (let i = tracks.id.indexOf(target); i >= 0; i = tracks.id.indexOf(target, i + 1)) rows.push(i)
   const pick = <T extends Int32Array | Float64Array | Uint8Array | Float32Array>(column: T): T => {
     const part = new (column.constructor as new (n: number) => T)(rows.length)
     rows.forEach((row, i) => (part[i] = column[row]))
@@ -135,7 +137,7 @@ export function explain(setting: Setting, tracks: Tracks, detection: string, tar
     see: (o) => {
       const readings = o.read()
       noteHistory(history, readings, o.sighting.time)
-      if (at === undefined || o.sighting.frame === at) best = better({ ...o, read: () => readings }, best)
+      if (at === undefined || o.sighting.frame === at) best = better(o, best, () => readings)
     }
   }).push(together ? tracks : rowsOf(tracks, target))
   if (!best) return null

@@ -42,22 +42,27 @@ function edgeArea(x1: number, y1: number, x2: number, y2: number, w: number, h: 
 /**
  * The share of a box that lies in a polygon: area(box ∩ polygon) / area(box), 0 to 1.
  *
- * @param polygon vertices of a simple polygon, picture coordinates, either winding, concave allowed
+ * @param xs, ys vertices of a simple polygon, picture coordinates, either winding, concave allowed
  * @returns 0 for a box without area
  */
-export function shareInZone(polygon: readonly Point[], x: number, y: number, w: number, h: number): number {
+export function shareInOutline(xs: Float64Array, ys: Float64Array, x: number, y: number, w: number, h: number): number {
   const area = w * h
   if (!(area > 0)) return 0
   let sum = 0
-  const n = polygon.length
-  let px = polygon[n - 1][0] - x
-  let py = polygon[n - 1][1] - y
+  const n = xs.length
+  let px = xs[n - 1] - x
+  let py = ys[n - 1] - y
   for (let i = 0; i < n; i++) {
-    const qx = polygon[i][0] - x
-    const qy = polygon[i][1] - y
-    sum += edgeArea(px, py, qx, qy, w, h)
+    const qx = xs[i] - x
+    const qy = ys[i] - y
+    // Edges beyond one end of the box's height, or to its left, add nothing; most are.
+    if (!((py <= 0 && qy <= 0) || (py >= h && qy >= h) || (px <= 0 && qx <= 0))) sum += edgeArea(px, py, qx, qy, w, h)
     px = qx
     py = qy
   }
   return Math.min(1, Math.abs(sum) / area)
 }
+
+/** `shareInOutline` of a polygon given as points. */
+export const shareInZone = (polygon: readonly Point[], x: number, y: number, w: number, h: number): number =>
+  shareInOutline(Float64Array.from(polygon, (p) => p[0]), Float64Array.from(polygon, (p) => p[1]), x, y, w, h)
