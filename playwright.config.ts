@@ -8,8 +8,8 @@ export default defineConfig({
   testDir: 'e2e',
   outputDir: 'test-results',
   workers: 1,
-  timeout: 60_000,
-  expect: { timeout: 15_000 },
+  timeout: 120_000,
+  expect: { timeout: 20_000 },
   reporter: [['list'], ['json']],
   use: {
     baseURL: `http://127.0.0.1:${port}`,

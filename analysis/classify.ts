@@ -11,7 +11,7 @@ import type { SeenRow } from './target.ts'
 const WINDOW_SECONDS = 1
 /** Votes fade, so that a class can change when the evidence does; the half-life in seconds. */
 const HALF_LIFE_SECONDS = 3
-/** A class must have been voted for this long before a row carries it. */
+/** A class must have been voted for this long before rows carry one. */
 const LEAST_VOTES_SECONDS = 0.4
 
 export interface Shape {
@@ -70,6 +70,7 @@ export function classify(rows: readonly SeenRow[], fps: number, size: FrameSize)
   const fade = 0.5 ** (1 / (HALF_LIFE_SECONDS * fps))
   const needed = LEAST_VOTES_SECONDS * fps
   const recent: SeenRow[] = []
+  let told = false
   return rows.map((row) => {
     for (const [name, count] of votes) votes.set(name, count * fade)
     if (row.measured && !atEdge(row, size)) {
@@ -83,8 +84,8 @@ export function classify(rows: readonly SeenRow[], fps: number, size: FrameSize)
     let best: TargetClass = 'unknown'
     let most = 0
     for (const [name, count] of votes) if (count > most) [best, most] = [name, count]
-    const total = [...votes.values()].reduce((a, b) => a + b, 0)
-    // Half-life and edges thin the votes out; what has once been told is kept until something else outvotes it.
-    return total > 0 && (most >= needed || votes.get(best)! >= 0.6 * total) && total >= Math.min(needed, 3) ? best : 'unknown'
+    // What has once been told is kept, however thin the votes become, until something else outvotes it.
+    told ||= most >= needed
+    return told ? best : 'unknown'
   })
 }

@@ -70,7 +70,6 @@ export function Timeline(props: TimelineProps): ReactNode {
   }
 
   const gaps = useMemo(() => new Map(placed.map(({ detection: d }) => [d.id, disarmed(d, schedules, site, clip)])), [placed, schedules, site, clip])
-  const ladderOf = new Map(ladders.map((l) => [`${l.target} ${l.frame}`, l]))
   return (
     <section className="timeline" aria-label="Timeline" ref={rows}>
       <div className="timeline-content">
@@ -130,7 +129,7 @@ export function Timeline(props: TimelineProps): ReactNode {
                     className={`span ${ladder?.fired || !ladder ? '' : ladder.readings.some((r) => r.gate === 'class' && !r.passed) ? 'not-chosen' : ''}`}
                     style={{ left: left(span.from), width: left(Math.max(span.to - span.from, 1 / clip.fps)) }}
                     aria-label={`${span.cls} ${span.id}, ${span.from.toFixed(1)} to ${span.to.toFixed(1)} s`}
-                    onClick={() => onMoment(detection, span.id, ladderOf.get(`${span.id} ${ladder?.frame}`)?.frame ?? null)}
+                    onClick={() => onMoment(detection, span.id, ladder?.frame ?? null)}
                   />
                 </div>
               </div>
