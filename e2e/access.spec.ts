@@ -30,7 +30,7 @@ for (const theme of ['day', 'night'])
     expect(await serious(page)).toEqual([])
     for (const place of ['/site', '/mailbox', '/arming', '/bench/vehicle-lanes']) {
       await page.goto(place)
-      await page.waitForLoadState('networkidle')
+      await expect(page.getByRole('main')).toBeVisible()
       expect({ place, found: await serious(page) }).toEqual({ place, found: [] })
     }
   })
