@@ -3,8 +3,8 @@ import { createContext, useContext, useEffect, useMemo, useState, type ReactNode
 
 /** The roles of docs/product.md, *Look*; the style sheet has the same ones as custom properties. */
 const roles = {
-  day: { paper: '#F7F5F0', card: '#FFFFFF', ink: '#1B2430', hairline: '#D9D4C8', accent: '#1F6F5C', quiet: '#5A6472' },
-  night: { paper: '#14191F', card: '#1C232B', ink: '#E9E6DE', hairline: '#37414C', accent: '#4FA68F', quiet: '#A3ADB8' }
+  day: { paper: '#F7F5F0', card: '#FFFFFF', ink: '#1B2430', hairline: '#D9D4C8', accent: '#1F6F5C', quiet: '#5A6472', mind: '#FBF1DC' },
+  night: { paper: '#14191F', card: '#1C232B', ink: '#E9E6DE', hairline: '#37414C', accent: '#4FA68F', quiet: '#A3ADB8', mind: '#3A2E14' }
 }
 
 type ThemeName = keyof typeof roles
@@ -21,7 +21,7 @@ export function ThemeProvider({ children }: { children: ReactNode }): ReactNode 
     localStorage.setItem('theme', name)
   }, [name])
   const value = useMemo(() => ({ name, toggle: () => setName((n) => (n === 'day' ? 'night' : 'day')) }), [name])
-  const { paper, card, ink, hairline, accent, quiet } = roles[name]
+  const { paper, card, ink, hairline, accent, quiet, mind } = roles[name]
   return (
     <Theme value={value}>
       <ConfigProvider
@@ -38,6 +38,8 @@ export function ThemeProvider({ children }: { children: ReactNode }): ReactNode 
             colorBorder: hairline,
             colorBorderSecondary: hairline,
             colorSuccess: accent,
+            colorInfo: accent,
+            colorWarningBg: mind,
             colorError: '#B4451F',
             colorWarning: '#8A5A00',
             fontFamily: "'Atkinson Hyperlegible Next Variable', sans-serif",

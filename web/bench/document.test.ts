@@ -98,6 +98,7 @@ describe('the document of the Bench', () => {
     await settle()
     expect(two.getState().conflict).toMatchObject({ name: 'mine', theirs: { detection: { name: 'theirs' } }, version: 2 })
     expect(names(two)).toEqual(['mine'])
+    expect(two.getState().keeping).toBe('waiting')
     two.settleConflict(whose)
     await settle()
     expect(names(two)).toEqual([whose])

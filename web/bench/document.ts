@@ -319,7 +319,8 @@ export class BenchDocument {
       detections,
       schedules,
       emails,
-      keeping: this.trouble && open ? 'waiting' : open || this.saving || this.preview ? 'keeping' : 'kept',
+      // While somebody has to decide, nothing may look as if all were kept.
+      keeping: (this.trouble && open) || this.conflicts.size ? 'waiting' : open || this.saving || this.preview ? 'keeping' : 'kept',
       trouble: open ? this.trouble : null,
       conflict: this.conflicts.values().next().value ?? null,
       undo: this.undoable[this.undoable.length - 1]?.label ?? null,
