@@ -9,6 +9,12 @@ import { InputError } from '../core/errors.ts'
 const containers = 'avi,mov,matroska,mpegts,mpeg,mpegvideo,asf,flv,ogg,h264,hevc,m4v,mjpeg,gif,dv,mxf,ivf'
 export const inputArguments = (file: string): string[] => ['-protocol_whitelist', 'file,pipe', '-format_whitelist', containers, '-i', file]
 
+/**
+ * A filter that brings footage to a constant rate: frame n (from 1) is the last picture at or before (n − 1) / fps.
+ * Some containers keep times to a millisecond only, so a picture may be said to come up to one later than it did.
+ */
+export const constantRate = (fps: number): string => `setpts=PTS-0.0015/TB,fps=fps=${fps}:round=up:start_time=0`
+
 const installHint = 'install it with: apt-get install ffmpeg'
 
 /** Starts ffmpeg or ffprobe with nothing on its input; its errors are collected in `errors()`. */

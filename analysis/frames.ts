@@ -1,4 +1,4 @@
-import { inputArguments, start } from './ffmpeg.ts'
+import { constantRate, inputArguments, start } from './ffmpeg.ts'
 import type { Footage } from './probe.ts'
 
 /** Pictures are analysed at this width; enough for a person of a thirtieth of the picture's height. */
@@ -28,7 +28,7 @@ export interface DecodedFrames extends AsyncIterable<Uint8Array> {
  * buffer serves every second frame: use a frame before asking for the next.
  */
 export function decodeFrames(file: string, footage: Footage, size: FrameSize): DecodedFrames {
-  const filter = `fps=fps=${footage.fps}:round=up:start_time=0,scale=${size.width}:${size.height}:flags=area`
+  const filter = `${constantRate(footage.fps)},scale=${size.width}:${size.height}:flags=area`
   const { child, errors, ended } = start('ffmpeg', ['-v', 'error', '-nostdin', ...inputArguments(file), '-map', '0:v:0', '-an', '-sn', '-dn', '-vf', filter, '-f', 'rawvideo', '-pix_fmt', 'bgr24', 'pipe:1'])
   const bytes = size.width * size.height * 3
   return {

@@ -1,6 +1,6 @@
 import { rename, rm } from 'node:fs/promises'
 import { InputError } from '../core/errors.ts'
-import { inputArguments, output } from './ffmpeg.ts'
+import { constantRate, inputArguments, output } from './ffmpeg.ts'
 import type { Footage } from './probe.ts'
 
 const MOST_VIEW_WIDTH = 1280
@@ -12,7 +12,7 @@ const MOST_VIEW_WIDTH = 1280
 export async function makeView(file: string, footage: Footage, out: string, signal?: AbortSignal): Promise<void> {
   const fps = Math.min(footage.sourceFps, 30)
   const part = `${out}.part.mp4`
-  const filter = `fps=fps=${fps}:round=up:start_time=0,scale='min(${MOST_VIEW_WIDTH},iw)':-2`
+  const filter = `${constantRate(fps)},scale='min(${MOST_VIEW_WIDTH},iw)':-2`
   try {
     const { code, errors } = await output(
       'ffmpeg',

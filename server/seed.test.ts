@@ -1,0 +1,50 @@
+import { expect, test } from '@jest/globals'
+import { seed } from './seed.ts'
+import { startTestApp } from './testing/testApp.ts'
+
+test('the demo site: six cameras, the water’s edge, its hours and its mail; once', async () => {
+  const t = await startTestApp({ withDemo: true })
+  try {
+    await seed(t.database, t.app.clips, true)
+    await seed(t.database, t.app.clips, false)
+    const { body: site } = await t.ask('GET', '/api/site')
+    expect(site).toMatchObject({ name: 'Skerrow Landing', timeZone: 'Europe/London', position: { latitude: 59, longitude: -3 } })
+    expect(site.cameras.map((c: any) => c.name)).toEqual(['Slipway', 'Vehicle lanes', 'Fuel pontoon', 'Waiting room', 'Workshop yard', 'Quay path'])
+    const { body: bench } = await t.ask('GET', '/api/cameras/slipway')
+    expect(bench.detections.map((d: any) => [d.detection.name, d.email.to])).toEqual([['Quay edge', 'duty@skerrow.example']])
+    expect(bench.schedules.map((s: any) => s.schedule.name)).toEqual(['All week', 'Nights'])
+    expect(bench.clips.map((c: any) => [c.name, new Date(c.start).toISOString()])).toEqual([['Morning on the slipway', '2026-11-24T08:12:00.000Z']])
+  } finally {
+    await t.close()
+  }
+})
+
+test('without demo data: a bare site with one camera, and nothing drawn', async () => {
+  const t = await startTestApp({ withDemo: false })
+  try {
+    expect((await t.ask('GET', '/api/site')).body.cameras).toEqual([{ id: 'camera-1', name: 'Camera 1', detections: 0, clip: null }])
+    expect((await t.ask('GET', '/api/cameras/camera-1')).body).toMatchObject({ detections: [], schedules: [], clips: [] })
+  } finally {
+    await t.close()
+  }
+})
+
+test('an end in the middle of an analysis: it is taken up again at the next start, and strange folders are cleared', async () => {
+  const { mkdirSync, readdirSync } = await import('node:fs')
+  const { join } = await import('node:path')
+  const { Clips } = await import('./clips/clips.ts')
+  const t = await startTestApp({ withDemo: true })
+  try {
+    await t.app.clips.close()
+    const [row] = await t.database.rows<{ id: string; state: string }>('SELECT id, state FROM clip')
+    expect(row.state).toBe('analysing')
+    mkdirSync(join(t.folder, 'clips', 'left-behind'))
+    const next = new Clips(t.database, join(t.folder, 'clips'), 2 ** 30, () => {})
+    await next.resume()
+    expect(readdirSync(join(t.folder, 'clips'))).toEqual([row.id])
+    for (let i = 0; i < 400 && (await next.read(row.id)).state === 'analysing'; i++) await new Promise((resolve) => setTimeout(resolve, 100))
+    expect(await next.read(row.id)).toMatchObject({ state: 'ready', targets: 7 })
+  } finally {
+    await t.close()
+  }
+})
