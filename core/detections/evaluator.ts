@@ -1,10 +1,12 @@
 import type { ArmInputs } from '../arming/armInputs.ts'
 import type { Camera, Detection, Plan } from '../formats/plan.ts'
 import { RECORD_GAP_SECONDS, frameTime, type Tracks } from '../targets/tracks.ts'
+import { entry } from './entry.ts'
+import { exit } from './exit.ts'
 import { Gates } from './gates.ts'
+import { intrusion } from './intrusion.ts'
 import { LineRun } from './line.ts'
-import { PassageRun } from './passage.ts'
-import { StayRun } from './stay.ts'
+import { loitering } from './loitering.ts'
 import type { GateReading, KindRun, Sighting, TargetRecord, Trigger } from './types.ts'
 
 /** What the evaluation needs to know besides the targets. */
@@ -37,16 +39,13 @@ export interface Probe {
   see(observation: Observation): void
 }
 
-/** Seconds for which an intrusion's stay goes on through rows out. */
-const INTRUSION_GRACE = 1
-
 /** The kinds this engine computes: a kind is added by its file and one line here. */
 const kinds: { [K in Detection['kind']]: (detection: Extract<Detection, { kind: K }>, gates: Gates) => KindRun } = {
   line: (detection, gates) => new LineRun(detection, gates),
-  intrusion: (detection, gates) => new StayRun(detection, INTRUSION_GRACE, gates),
-  loitering: (detection, gates) => new StayRun(detection, detection.graceSeconds, gates),
-  entry: (detection, gates) => new PassageRun(detection, gates),
-  exit: (detection, gates) => new PassageRun(detection, gates)
+  intrusion,
+  loitering,
+  entry,
+  exit
 }
 
 interface Running {

@@ -102,6 +102,10 @@ describe('line crossing: levels, closed sides, going back', () => {
     expect(run({}, walk(over(0, 3, 4, 3, 1, 0, 0, 3)))).toEqual([[2, 'leftToRight'], [8, 'leftToRight']])
   })
 
+  test('going back on the other side is the same', () => {
+    expect(run({}, walk(over(6, 3, 2, 3, 5, 6, 6, 3)))).toEqual([[2, 'rightToLeft'], [8, 'rightToLeft']])
+  })
+
   test('wavering about half the body fires once', () => {
     expect(run({}, walk(over(0, 3, 2, 3, 2, 3, 2, 3, 7)))).toEqual([[2, 'leftToRight']])
   })

@@ -1,4 +1,4 @@
-import type { PassageDetection } from '../formats/plan.ts'
+import type { EntryDetection, ExitDetection } from '../formats/plan.ts'
 import { atLeast } from '../geometry/shapes.ts'
 import type { Gates } from './gates.ts'
 import { needOf } from './line.ts'
@@ -16,18 +16,25 @@ interface PassageState {
   share: number
 }
 
-/** Zone entry and Zone exit (docs/detections.md): the same passage, looked at from outside or from inside. */
+/** What Zone entry and Zone exit share: the same passage, looked at from outside or from inside. */
 export class PassageRun implements KindRun {
   private readonly gates: Gates
   private readonly zone: Zone
   private readonly need: number
-  private readonly exit: boolean
+  private readonly passed: (inside: number) => number
+  private readonly there: string
+  private readonly before: string
 
-  constructor(detection: PassageDetection, gates: Gates) {
+  /**
+   * @param passed the share that has passed, of the share inside
+   * @param places where one is after the passage, and where one must have been seen before
+   */
+  constructor(detection: EntryDetection | ExitDetection, passed: (inside: number) => number, places: readonly [there: string, before: string], gates: Gates) {
     this.gates = gates
+    this.passed = passed
+    ;[this.there, this.before] = places
     this.zone = new Zone(detection.zone)
     this.need = needOf(detection.sensitivity)
-    this.exit = detection.kind === 'exit'
   }
 
   begin(): PassageState {
@@ -35,8 +42,7 @@ export class PassageRun implements KindRun {
   }
 
   look(state: PassageState, s: Sighting): null | undefined {
-    const inside = this.zone.share(s)
-    state.share = this.exit ? 1 - inside : inside
+    state.share = this.passed(this.zone.share(s))
     const holds = atLeast(state.share, this.need)
     if (!holds) state.pending = false
     if (!state.open && !atLeast(state.share, state.opened ? this.need / 2 : this.need)) state.open = state.opened = true
@@ -54,15 +60,14 @@ export class PassageRun implements KindRun {
   }
 
   readings(state: PassageState): GateReading[] {
-    const where = this.exit ? 'out of the zone' : 'in the zone'
     return [
       {
         gate: 'direction',
         passed: state.opened,
-        measured: state.opened ? `seen ${this.exit ? 'in' : 'out of'} the zone before` : `first seen ${where}`,
-        limit: `seen ${this.exit ? 'in' : 'out of'} the zone before`
+        measured: state.opened ? `seen ${this.before} before` : `first seen ${this.there}`,
+        limit: `seen ${this.before} before`
       },
-      { gate: 'share', passed: atLeast(state.share, this.need), measured: `${percent(state.share)} ${where}`, limit: `at least ${percent(this.need)}`, value: state.share, needed: this.need }
+      { gate: 'share', passed: atLeast(state.share, this.need), measured: `${percent(state.share)} ${this.there}`, limit: `at least ${percent(this.need)}`, value: state.share, needed: this.need }
     ]
   }
 }

@@ -1,4 +1,4 @@
-import type { StayDetection } from '../formats/plan.ts'
+import type { IntrusionDetection, LoiteringDetection } from '../formats/plan.ts'
 import { ALLOWANCE, atLeast } from '../geometry/shapes.ts'
 import type { Gates } from './gates.ts'
 import { needOf } from './line.ts'
@@ -27,7 +27,9 @@ interface StayState {
   dwelt: number
 }
 
-/** Intrusion and loitering (docs/detections.md): a target that stays in a zone; they differ in their grace. */
+type StayDetection = IntrusionDetection | LoiteringDetection
+
+/** What intrusion and loitering share: a target that stays in a zone. They differ in their grace alone. */
 export class StayRun implements KindRun {
   readonly together: boolean
   private readonly detection: StayDetection
