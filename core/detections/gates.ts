@@ -3,7 +3,7 @@ import { isSet, type ArmInputs } from '../arming/armInputs.ts'
 import type { Camera, Detection, Plan } from '../formats/plan.ts'
 import { heightOf, type CameraPose } from '../scene/camera.ts'
 import { atLeast, contains, type Point } from '../geometry/shapes.ts'
-import { CLASSES, classIndex } from '../targets/classes.ts'
+import { CLASSES } from '../targets/classes.ts'
 import { clockAt, percent, seconds } from './words.ts'
 import type { GateReading, Sighting } from './types.ts'
 
@@ -86,7 +86,7 @@ export class Gates {
     const readings: GateReading[] = [
       {
         gate: 'class',
-        passed: this.classPasses === null || this.classPasses[classIndex(cls)],
+        passed: this.classPasses === null || this.classPasses[s.cls],
         measured: cls,
         limit: d.classes.length ? d.classes.join(', ') : 'any class'
       },

@@ -24,7 +24,3 @@ export function sameDayOrder(from: string, to: string): boolean {
   const b = parseSpanEnd(to)
   return !a || !b || !('minutes' in a) || !('minutes' in b) || a.minutes < b.minutes
 }
-
-/** `HH:MM` of minutes from midnight. */
-export const clockText = (minutes: number): string =>
-  `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(Math.round(minutes % 60)).padStart(2, '0')}`
