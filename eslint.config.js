@@ -12,11 +12,11 @@ const mayImport = {
   analysis: ['core'],
   simulation: ['core'],
   standins: ['core', 'simulation', 'analysis'],
-  server: ['core', 'analysis'],
-  web: ['core'],
+  server: ['core', 'analysis', 'simulation'],
+  web: ['core', 'simulation'],
   demo: ['core', 'simulation', 'analysis'],
   e2e: ['core', 'analysis', 'server', 'standins'],
-  bench: ['core', 'analysis']
+  bench: ['core', 'analysis', 'simulation', 'demo']
 }
 
 /** Tests may reach for whatever they check against. */

@@ -1,29 +1,41 @@
 import { writeFileSync } from 'node:fs'
 import { UsageError, readOptions, runCommand } from '../core/cli/options.ts'
+import { writeFaces } from '../core/formats/faces.ts'
+import { USUAL_GRID, writeMeasures, type Grid } from '../core/measures/measures.ts'
 import { writeMot } from '../core/formats/mot.ts'
 import { spansOf } from '../core/targets/tracks.ts'
 import { analyseInWorker } from './inWorker.ts'
 
-const usage = 'usage: npm run analyse -- CLIP --out tracks.csv [--silent]'
+const usage = 'usage: npm run analyse -- CLIP --out tracks.csv [--faces faces.csv] [--measures FILE] [--grid 22x18] [--silent]'
+
+const readGrid = (text: string): Grid => {
+  const m = /^(\d{1,3})x(\d{1,3})$/.exec(text)
+  if (!m) throw new UsageError(`--grid is "${text}"; must be COLUMNSxROWS, such as 22x18`)
+  return { columns: +m[1], rows: +m[2] }
+}
 
 await runCommand(async (args) => {
-  const { values, positionals } = readOptions(args, { out: { type: 'string' }, silent: { type: 'boolean' }, help: { type: 'boolean' } }, usage)
+  const { values, positionals } = readOptions(args, { out: { type: 'string' }, faces: { type: 'string' }, measures: { type: 'string' }, grid: { type: 'string' }, silent: { type: 'boolean' }, help: { type: 'boolean' } }, usage)
   if (values.help) {
     process.stdout.write(`${usage}\n`)
     return
   }
   if (positionals.length !== 1) throw new UsageError(`give one clip, not ${positionals.length}\n${usage}`)
   if (typeof values.out !== 'string') throw new UsageError(`--out is missing\n${usage}`)
+  const grid = typeof values.grid === 'string' ? readGrid(values.grid) : USUAL_GRID
   const stop = new AbortController()
   process.once('SIGINT', () => stop.abort(new Error('stopped')))
   const bar = process.stderr.isTTY && !values.silent
-  const { footage, frames, tracks } = await analyseInWorker(positionals[0], {
+  const { footage, frames, tracks, measures } = await analyseInWorker(positionals[0], {
     signal: stop.signal,
+    grid,
     onProgress: (done, expected) => {
       if (bar) process.stderr.write(`\r${done} of ${expected ?? '?'} frames`)
     }
   })
   writeFileSync(values.out, writeMot(tracks, footage))
+  if (typeof values.faces === 'string') writeFileSync(values.faces, writeFaces(tracks.faces ?? new Map(), footage))
+  if (typeof values.measures === 'string') writeFileSync(values.measures, writeMeasures(measures))
   if (bar) process.stderr.write('\r')
   if (!values.silent)
     process.stderr.write(

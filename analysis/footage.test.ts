@@ -8,8 +8,9 @@ import { evaluate } from '../core/detections/index.ts'
 import { DetectionSchema, parseWith } from '../core/formats/plan.ts'
 import { iou } from './target.ts'
 import { firstRowOfFrame, frameAt, rowAt, spansOf, type TargetRow, type Tracks } from '../core/targets/tracks.ts'
-import { slipwayMorning } from '../demo/slipway.ts'
-import { truth } from '../simulation/world.ts'
+import { demoPlay } from '../demo/scenes.ts'
+import { truth } from '../simulation/truth.ts'
+import { actorsOf } from '../simulation/world.ts'
 import { analyseInWorker } from './inWorker.ts'
 import { analysedFps } from './probe.ts'
 
@@ -77,15 +78,17 @@ describe('real footage', () => {
 /** The demo clip, whose truth is known because the project painted it. */
 describe('the demo clip against the truth of its script', () => {
   let tracks: Tracks
+  const play = demoPlay('slipway', 'morning')
+  const actors = actorsOf(play.script)
   beforeAll(async () => (tracks = (await analyseInWorker(demo)).tracks))
 
   test('each actor is found as one target, with its class', () => {
-    for (const actor of slipwayMorning.actors) {
+    for (const actor of actors) {
       const votes = new Map<number, number>()
       let whole = 0
-      for (let frame = 1; frame <= slipwayMorning.seconds * slipwayMorning.fps; frame++) {
-        const seconds = (frame - 1) / slipwayMorning.fps
-        const box = truth(slipwayMorning, seconds).find((t) => t.id === actor.id)?.box
+      for (let frame = 1; frame <= play.script.seconds * play.scene.fps; frame++) {
+        const seconds = (frame - 1) / play.scene.fps
+        const box = truth(play, seconds).find((t) => t.id === actor.id)?.box
         if (!box || box.x < 0.01 || box.y < 0 || box.x + box.w > 0.99 || box.y + box.h > 0.99) continue
         whole++
         const [best] = rowsAt(tracks, seconds).sort((a, b) => iou(b, box) - iou(a, box))
@@ -99,7 +102,7 @@ describe('the demo clip against the truth of its script', () => {
   })
 
   test('nothing else is found: glitter on the water and sensor noise are nobody', () => {
-    expect(new Set(tracks.id).size).toBe(slipwayMorning.actors.length)
+    expect(new Set(tracks.id).size).toBe(actors.length)
   })
 
   test('its triggers are those of the walk: down the ramp, up again, and the one who comes up from the water', () => {

@@ -1,10 +1,13 @@
 import { Worker } from 'node:worker_threads'
 import { InputError } from '../core/errors.ts'
+import type { Grid } from '../core/measures/measures.ts'
 import type { Analysis, AnalysisOptions } from './analyse.ts'
 
 export interface WorkerOrder {
   file: string
   name: string
+  grid?: Grid
+  learnAnewAt?: readonly number[]
 }
 
 export type FromWorker =
@@ -18,10 +21,10 @@ export type FromWorker =
 const refusal = (place: string, message: string): InputError => new InputError(place, message.startsWith(`${place}: `) ? message.slice(place.length + 2) : message)
 
 /** `analyse` in a worker thread, so that whoever asks stays responsive. Same options, same errors. */
-export function analyseInWorker(file: string, { name = file, onProgress, signal }: AnalysisOptions = {}): Promise<Analysis> {
+export function analyseInWorker(file: string, { name = file, onProgress, signal, grid, learnAnewAt }: AnalysisOptions = {}): Promise<Analysis> {
   return new Promise((resolve, reject) => {
     if (signal?.aborted) return reject(signal.reason as Error)
-    const worker = new Worker(new URL('./thread.mjs', import.meta.url), { workerData: { file, name } satisfies WorkerOrder, execArgv: [] })
+    const worker = new Worker(new URL('./thread.mjs', import.meta.url), { workerData: { file, name, grid, learnAnewAt } satisfies WorkerOrder, execArgv: [] })
     const stop = (): void => worker.postMessage('stop')
     signal?.addEventListener('abort', stop)
     const end = (settle: () => void): void => {

@@ -1,5 +1,6 @@
 import * as v from 'valibot'
 import { DetectionSchema, ScheduleSchema, type Camera, type Detection, type Schedule, type SitePosition } from './formats/plan.ts'
+import type { ArmInputs } from './arming/armInputs.ts'
 import type { Trigger } from './detections/index.ts'
 
 /** What the server and the browser say to each other. Instants are milliseconds of UTC. */
@@ -9,7 +10,14 @@ export interface SiteView {
   name: string
   timeZone: string
   position: SitePosition | null
+  /** Contacts of the site's devices, for arming and for the kind Contact input. */
+  inputs: SiteInput[]
   cameras: CameraSummary[]
+}
+
+export interface SiteInput {
+  id: string
+  name: string
 }
 
 export interface CameraSummary {
@@ -46,6 +54,8 @@ export interface BenchView {
   camera: Pick<Camera, 'id' | 'name' | 'ignore'>
   detections: KeptDetection[]
   schedules: KeptSchedule[]
+  /** The camera's simulated scene and its scripts, from which a clip can be made; null where the camera is a real one. */
+  world: { scene: unknown; scripts: unknown[] } | null
   clips: ClipView[]
 }
 
@@ -65,6 +75,12 @@ export interface ClipView {
   targets: number
   rows: number
   bytes: number
+  /** Painted from a script; its true targets are known. */
+  made: boolean
+  /** What contacts did while it ran. */
+  inputs: ArmInputs
+  /** Seconds at which the tamper reference is learned anew. */
+  learnAnewAt: number[]
   /** Of the analysis, 0 to 1, and what it is doing; null when it is not running. */
   progress: { share: number | null; step: string } | null
   /** Why it was refused. */
@@ -149,6 +165,12 @@ export const SaveEmailSchema = v.strictObject({
 export const StartRunSchema = v.strictObject({
   speed: v.picklist([1, 10, 1000], 'must be 1 (as if live), 10 or 1000 (as fast as it goes)')
 })
+
+/** Seconds at which a clip's tamper reference is to be learned anew. */
+export const LearnAnewSchema = v.strictObject({ at: v.pipe(v.array(v.pipe(v.number('must be seconds'), v.finite('must be seconds'), v.minValue(0, 'must be 0 or more')), 'must be a list of seconds'), v.maxLength(50, 'has more than 50 moments')) })
+
+/** A clip to be made from a script; the script itself is checked by the simulation. */
+export const MakeClipSchema = v.strictObject({ name: v.pipe(v.string('must be a text'), v.trim(), v.minLength(1, 'must not be empty'), v.maxLength(120, 'is longer than 120 characters')), start: v.optional(v.pipe(v.number('must be an instant in milliseconds'), v.integer('must be a whole number'), v.minValue(0, 'must be after 1970'), v.maxValue(4102444800000, 'must be before 2100'))), script: v.unknown() })
 
 /** A clip's start as people may give it. */
 export const ClipChangeSchema = v.strictObject({

@@ -35,9 +35,9 @@ export function benchRoutes(app: FastifyInstance, database: Database, clips: Cli
   })
 
   app.get<{ Params: { camera: string } }>('/api/cameras/:camera', async ({ params }): Promise<BenchView> => {
-    const { site, camera } = await readCamera(database, params.camera)
+    const { site, camera, world } = await readCamera(database, params.camera)
     const [detections, schedules, kept] = await Promise.all([readDetections(database, camera.id), readSchedules(database, site.id), listClips(database, camera.id)])
-    return { site, camera, detections, schedules, clips: kept.map((clip) => clips.withProgress(clip)) }
+    return { site, camera, detections, schedules, world, clips: kept.map((clip) => clips.withProgress(clip)) }
   })
 
   app.get<{ Params: { camera: string } }>('/api/cameras/:camera/plan', ({ params }) => readPlanOf(database, params.camera))
@@ -48,9 +48,12 @@ export function benchRoutes(app: FastifyInstance, database: Database, clips: Cli
     sameId(params.id, detection.id, '$.detection.id')
     if (detection.schedule && !(await readSchedules(database, site.id)).some(({ schedule }) => schedule.id === detection.schedule))
       throw new InputError('$.detection.schedule', `names "${detection.schedule}", and the site has no such schedule`)
-    // Neither a measured scene nor arm inputs are kept yet; a detection that needs one could never fire.
-    if (detection.size?.minMetres !== undefined || detection.size?.maxMetres !== undefined) throw new InputError('$.detection.size', 'is in metres, and the scene of this camera has not been measured; use min and max')
-    if (detection.armInput) throw new InputError('$.detection.armInput', `names "${detection.armInput.input}", and the site has no such input`)
+    // No measured scene is kept yet; a detection that needs one could never fire.
+    if ('size' in detection && (detection.size?.minMetres !== undefined || detection.size?.maxMetres !== undefined)) throw new InputError('$.detection.size', 'is in metres, and the scene of this camera has not been measured; use min and max')
+    const known = (input: string): boolean => site.inputs.some(({ id }) => id === input)
+    const inputs = `the site has ${site.inputs.map(({ id }) => id).join(', ') || 'no inputs'}`
+    if (detection.armInput && !known(detection.armInput.input)) throw new InputError('$.detection.armInput.input', `names "${detection.armInput.input}"; ${inputs}`)
+    if (detection.kind === 'contact' && !known(detection.input)) throw new InputError('$.detection.input', `names "${detection.input}"; ${inputs}`)
     return saveDetection(database, params.camera, detection, position, version, Date.now())
   })
 

@@ -1,6 +1,8 @@
 import { createReadStream, readFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
+import type { SiteInput } from '../core/api.ts'
 import { readPlan, type Plan } from '../core/formats/plan.ts'
+import { readScene, readScript } from '../simulation/script.ts'
 import type { Clips } from './clips/clips.ts'
 import type { Database } from './database.ts'
 import { saveDetection, saveEmail } from './detections/rows.ts'
@@ -10,19 +12,23 @@ interface DemoSite {
   site: { id: string; name: string }
   plan: unknown
   emails: Record<string, string>
-  clips: { camera: string; file: string; name: string; start: string }[]
+  inputs: SiteInput[]
+  /** Cameras with a simulated scene; each has a file of its name in demo/scenes. */
+  scenes: string[]
+  /** Each in demo/clips as <camera>-<script>.mp4, painted from that script. */
+  clips: { camera: string; script: string; name: string; start: string }[]
 }
 
 const demoFile = new URL('../demo/plan.json', import.meta.url)
 
 /** The site as a plan describes it, in one transaction. */
-async function insertSite(database: Database, { id, name }: { id: string; name: string }, plan: Plan, emails: Record<string, string>): Promise<void> {
+async function insertSite(database: Database, { id, name }: { id: string; name: string }, plan: Plan, { emails = {}, inputs = [], worlds = {} }: { emails?: Record<string, string>; inputs?: SiteInput[]; worlds?: Record<string, unknown> } = {}): Promise<void> {
   await database.transaction(async (sql) => {
     const now = Date.now()
-    await sql.run('INSERT INTO site (id, name, time_zone, latitude, longitude) VALUES (?, ?, ?, ?, ?)', [id, name, plan.timeZone, plan.position?.latitude ?? null, plan.position?.longitude ?? null])
+    await sql.run('INSERT INTO site (id, name, time_zone, latitude, longitude, inputs) VALUES (?, ?, ?, ?, ?, ?)', [id, name, plan.timeZone, plan.position?.latitude ?? null, plan.position?.longitude ?? null, JSON.stringify(inputs)])
     for (const schedule of plan.schedules) await saveSchedule(sql, id, schedule, 0, now)
     for (const [position, camera] of plan.cameras.entries()) {
-      await sql.run('INSERT INTO camera (id, site_id, name, position, ignore_areas) VALUES (?, ?, ?, ?, ?)', [camera.id, id, camera.name, position, JSON.stringify(camera.ignore)])
+      await sql.run('INSERT INTO camera (id, site_id, name, position, ignore_areas, world) VALUES (?, ?, ?, ?, ?, ?)', [camera.id, id, camera.name, position, JSON.stringify(camera.ignore), worlds[camera.id] ? JSON.stringify(worlds[camera.id]) : null])
       for (const [at, detection] of camera.detections.entries()) {
         await saveDetection(sql, camera.id, detection, at, 0, now)
         if (emails[detection.id]) await saveEmail(sql, camera.id, detection.id, emails[detection.id], 0, now)
@@ -36,9 +42,15 @@ export async function seed(database: Database, clips: Clips, withDemo: boolean):
   if (await readSite(database)) return
   if (!withDemo) {
     const bare = readPlan(JSON.stringify({ format: 'wardoptic-plan/1', timeZone: 'Europe/London', cameras: [{ id: 'camera-1', name: 'Camera 1' }] }))
-    return insertSite(database, { id: 'site', name: 'New site' }, bare, {})
+    return insertSite(database, { id: 'site', name: 'New site' }, bare)
   }
   const demo = JSON.parse(readFileSync(demoFile, 'utf8')) as DemoSite
-  await insertSite(database, demo.site, readPlan(JSON.stringify(demo.plan)), demo.emails)
-  for (const clip of demo.clips) await clips.add(clip.camera, clip.name, Date.parse(clip.start), createReadStream(fileURLToPath(new URL(clip.file, demoFile))))
+  const read = (path: string): unknown => JSON.parse(readFileSync(new URL(path, demoFile), 'utf8'))
+  const worlds = Object.fromEntries(demo.scenes.map((camera) => [camera, read(`scenes/${camera}.json`)]))
+  await insertSite(database, demo.site, readPlan(JSON.stringify(demo.plan)), { emails: demo.emails, inputs: demo.inputs, worlds })
+  for (const { camera, script, name, start } of demo.clips) {
+    const { scene, scripts } = worlds[camera] as { scene: unknown; scripts: { id: string }[] }
+    const play = { scene: readScene(scene), script: readScript(scripts.find((s) => s.id === script)) }
+    await clips.addPainted(camera, name, Date.parse(start), play, createReadStream(fileURLToPath(new URL(`clips/${camera}-${script}.mp4`, demoFile))))
+  }
 }

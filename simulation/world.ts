@@ -1,38 +1,87 @@
-import { project, type CameraPose, type GroundPoint } from '../core/scene/camera.ts'
-import type { Box } from '../core/geometry/shapes.ts'
-import type { TargetClass } from '../core/targets/classes.ts'
+import type { CameraPose, GroundPoint } from '../core/scene/camera.ts'
+import { randomFrom } from './random.ts'
+import type { ActorKind, FaultKind, Play, Scene, Script, ScriptActor } from './script.ts'
 
-export type ActorKind = 'adult' | 'dog' | 'gull'
-
-/** A place on an actor's way: metres on the ground, metres above it for what flies, seconds to stay there. */
-export interface WayPoint extends GroundPoint {
-  pause?: number
-}
-
+/** Somebody or something that moves; groups have become their members. */
 export interface Actor {
   id: number
   kind: ActorKind
-  /** Seconds from the start of the clip. */
   from: number
   /** Metres per second. */
   speed: number
-  way: WayPoint[]
-  /** Metres; adults 1.5 to 2. */
+  /** Metres; of a bicycle, with its rider. */
   height: number
-  colours: { top: string; legs: string; hair: string }
+  way: WayPoint[]
+  mask: boolean
+  name: string | null
+  colours: Colours
 }
 
-export interface Script {
-  name: string
-  seconds: number
-  fps: number
-  width: number
-  height: number
-  camera: CameraPose
-  /** The water's edge on the ground, from left to right, metres. */
-  shore: GroundPoint[]
-  actors: Actor[]
-  seed: number
+export interface WayPoint extends Required<GroundPoint> {
+  /** Seconds to stay there. */
+  pause: number
+}
+
+export interface Colours {
+  top: string
+  legs: string
+  hair: string
+}
+
+const coats: Record<NonNullable<ScriptActor['coat']>, Colours> = {
+  navy: { top: '#27364d', legs: '#3a3d44', hair: '#2b211c' },
+  red: { top: '#8c3438', legs: '#2f3440', hair: '#5b4632' },
+  green: { top: '#3f5b45', legs: '#2c2a33', hair: '#1f1b19' },
+  grey: { top: '#4b4e55', legs: '#23262c', hair: '#8a8378' },
+  ochre: { top: '#a77b32', legs: '#353b4a', hair: '#3a2b20' },
+  white: { top: '#d9dad6', legs: '#3b3f47', hair: '#4a3a2c' },
+  black: { top: '#1d1f24', legs: '#191b20', hair: '#16130f' }
+}
+const ownColours: Partial<Record<ActorKind, Colours>> = {
+  dog: { top: '#4a3526', legs: '#3d2c20', hair: '#2c1f16' },
+  gull: { top: '#e9ecec', legs: '#d8a032', hair: '#9aa3a8' }
+}
+const people = Object.keys(coats) as (keyof typeof coats)[]
+
+/** What each kind is when nothing else is said: metres tall, metres per second. */
+const usual: Record<ActorKind, { tall: number; speed: number }> = {
+  adult: { tall: 1.76, speed: 1.35 },
+  child: { tall: 1.2, speed: 1.2 },
+  crouching: { tall: 1.0, speed: 0.7 },
+  dog: { tall: 0.62, speed: 2.1 },
+  gull: { tall: 0.5, speed: 4.5 },
+  car: { tall: 1.45, speed: 5 },
+  van: { tall: 2.3, speed: 5 },
+  bicycle: { tall: 1.7, speed: 4 }
+}
+
+/** Where the members of a group walk beside the first, metres. */
+const abreast = [[0, 0], [0.7, 0.3], [-0.6, 0.5], [0.2, 1.1], [-0.9, -0.5], [1.1, -0.4], [0.6, 1.6], [-0.4, 1.9]]
+
+/** The actors of a script, numbered from 1. */
+export function actorsOf(script: Script): Actor[] {
+  const random = randomFrom(script.seed + 11)
+  const all: Actor[] = []
+  for (const actor of script.actors) {
+    const kind: ActorKind = actor.kind === 'group' ? 'adult' : actor.kind
+    const members = actor.kind === 'group' ? actor.members : 1
+    for (let k = 0; k < members; k++) {
+      const [dx, dz] = abreast[k % abreast.length]
+      const coat = k === 0 && actor.coat ? actor.coat : people[Math.floor(random() * people.length)]
+      all.push({
+        id: all.length + 1,
+        kind,
+        from: actor.from,
+        speed: actor.speed ?? usual[kind].speed,
+        height: (actor.tall ?? usual[kind].tall) * (members > 1 ? 0.94 + 0.12 * random() : 1),
+        way: actor.way.map(([x, z, pause = 0, y = 0]) => ({ x: x + dx, y, z: z + dz, pause })),
+        mask: actor.mask,
+        name: actor.name ?? null,
+        colours: ownColours[kind] ?? coats[coat]
+      })
+    }
+  }
+  return all
 }
 
 /** Where an actor is at a moment, and how it moves. */
@@ -45,7 +94,7 @@ export interface Pose {
   walked: number
 }
 
-const distance = (a: GroundPoint, b: GroundPoint): number => Math.hypot(b.x - a.x, (b.y ?? 0) - (a.y ?? 0), b.z - a.z)
+const distance = (a: Required<GroundPoint>, b: Required<GroundPoint>): number => Math.hypot(b.x - a.x, b.y - a.y, b.z - a.z)
 
 /** The pose of an actor at `time` seconds, or null before it has come and after it has gone. */
 export function poseAt(actor: Actor, time: number): Pose | null {
@@ -57,14 +106,12 @@ export function poseAt(actor: Actor, time: number): Pose | null {
     const b = actor.way[i + 1]
     const length = distance(a, b)
     const heading: [number, number] = length > 0 ? [(b.x - a.x) / length, (b.z - a.z) / length] : [1, 0]
-    const full = (p: GroundPoint): Required<GroundPoint> => ({ x: p.x, y: p.y ?? 0, z: p.z })
-    if (left < (a.pause ?? 0)) return { at: full(a), heading, moving: false, walked }
-    left -= a.pause ?? 0
+    if (left < a.pause) return { at: a, heading, moving: false, walked }
+    left -= a.pause
     const takes = length / actor.speed
     if (left < takes) {
       const t = left / takes
-      const [from, to] = [full(a), full(b)]
-      return { at: { x: from.x + (to.x - from.x) * t, y: from.y + (to.y - from.y) * t, z: from.z + (to.z - from.z) * t }, heading, moving: true, walked: walked + length * t }
+      return { at: { x: a.x + (b.x - a.x) * t, y: a.y + (b.y - a.y) * t, z: a.z + (b.z - a.z) * t }, heading, moving: true, walked: walked + length * t }
     }
     left -= takes
     walked += length
@@ -72,25 +119,32 @@ export function poseAt(actor: Actor, time: number): Pose | null {
   return null
 }
 
-const classes: Record<ActorKind, TargetClass> = { adult: 'person', dog: 'animal', gull: 'animal' }
-/** Width over height of an actor as seen from the side. */
-const widths: Record<ActorKind, number> = { adult: 0.42, dog: 1.45, gull: 2.6 }
-
-export interface TrueTarget {
-  id: number
-  cls: TargetClass
-  box: Box
+/** Whether a fault is on at a moment, and for how many seconds it has been. */
+export function faultAt(script: Script, kind: FaultKind, time: number): number | null {
+  const fault = script.faults.find((f) => f.kind === kind && time >= f.from && time < (f.to ?? Infinity))
+  return fault ? time - fault.from : null
 }
 
-/** What is truly in view at a moment: the box of each actor, not cut at the picture's edge. */
-export function truth(script: Script, time: number): TrueTarget[] {
-  return script.actors.flatMap((actor) => {
-    const pose = poseAt(actor, time)
-    if (!pose) return []
-    const foot = project(script.camera, pose.at)
-    if (foot.depth <= 0.5) return []
-    const h = actor.height * foot.perMetre
-    const w = (h * widths[actor.kind]) / script.camera.aspect
-    return [{ id: actor.id, cls: classes[actor.kind], box: { x: foot.x - w / 2, y: foot.y - h, w, h } }]
-  })
+/** Where the camera of a scene looks: its pose, and by how much it is turned aside. */
+export interface View extends CameraPose {
+  /** Degrees to the right. */
+  pan: number
+}
+
+export const aspectOf = ({ width, height }: Scene): number => width / height
+
+/** The camera at a moment: as it hangs, or knocked aside. */
+export function viewAt({ scene, script }: Play, time: number): View {
+  const pose = { ...scene.camera, aspect: aspectOf(scene), pan: 0 }
+  const since = faultAt(script, 'knocked', time)
+  if (since === null) return pose
+  const share = Math.min(1, since / 0.4)
+  return { ...pose, pan: scene.camera.fieldOfView * 0.55 * share, tilt: pose.tilt + 5 * share }
+}
+
+/** A point of the world as the turned camera has it. */
+export function turned({ pan }: View, { x, y = 0, z }: GroundPoint): Required<GroundPoint> {
+  if (pan === 0) return { x, y, z }
+  const angle = (pan * Math.PI) / 180
+  return { x: x * Math.cos(angle) - z * Math.sin(angle), y, z: x * Math.sin(angle) + z * Math.cos(angle) }
 }

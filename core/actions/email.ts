@@ -1,4 +1,4 @@
-import type { Direction, Trigger } from '../detections/index.ts'
+import { causeWords, type Direction, type Trigger } from '../detections/index.ts'
 import type { Detection } from '../formats/plan.ts'
 import type { TargetClass } from '../targets/classes.ts'
 
@@ -32,9 +32,19 @@ export interface TriggerFacts {
   site: { name: string; timeZone: string }
   camera: string
   detection: Detection
-  trigger: Pick<Trigger, 'target' | 'time' | 'direction'>
+  trigger: Pick<Trigger, 'target' | 'time' | 'direction' | 'cause' | 'severity'>
   cls: TargetClass
   instant: number
+}
+
+/** What happened, in the words of the kind. */
+function happening(detection: Detection, { target, cause }: TriggerFacts['trigger'], who: string, direction: string | null): string {
+  if (direction) return `${who} crossed ${detection.name}, ${direction}`
+  if (detection.kind === 'tamper') return `${detection.name}: the camera is ${cause ? causeWords[cause] : 'tampered with'}`
+  if (detection.kind === 'signalLoss') return `${detection.name}: no picture`
+  if (detection.kind === 'contact') return `${detection.name}: the contact is active`
+  if (detection.kind === 'motion') return `${detection.name}: motion`
+  return target === undefined ? `${detection.name} was set off` : `${who} set off ${detection.name}`
 }
 
 /** The subject and text of the mail that a trigger sends. */
@@ -42,16 +52,17 @@ export function emailOf({ site, camera, detection, trigger, cls, instant }: Trig
   const direction = directionInWords(detection, trigger.direction)
   const time = siteTime(instant, site.timeZone)
   const who = cls === 'unknown' ? 'target' : cls
-  const what = direction ? `${who} crossed ${detection.name}, ${direction}` : `${who} set off ${detection.name}`
   const lines: [string, string | null][] = [
     ['Site', site.name],
     ['Camera', camera],
     [detection.kind === 'line' ? 'Line' : 'Detection', detection.name],
     ['Direction', direction],
+    ['Severity', trigger.severity ?? null],
     ['Time at the site', time],
-    ['Target', `${who} ${trigger.target}`],
+    ['Target', trigger.target === undefined ? null : `${who} ${trigger.target}`],
     ['Moment in the clip', `${trigger.time.toFixed(1)} s`]
   ]
+  const what = happening(detection, trigger, who, direction)
   return {
     subject: `${camera}: ${what}`,
     text: `${camera}: ${what}\n\n${lines.flatMap(([name, value]) => (value === null ? [] : `${name}: ${value}`)).join('\n')}\n\nThe picture of the moment is attached.\n`

@@ -71,7 +71,7 @@ describe('evaluator', () => {
         const setting = settingOf(made(wanted.map((d) => ({ ...d, holdOffSeconds: 0 }))))
         const same = evaluate(setting, tracksFromRows([...first, ...later], 10))
         const renamed = evaluate(setting, tracksFromRows([...first, ...later.map((r) => ({ ...r, id: r.id + 100 }))], 10))
-        expect(same).toEqual(renamed.map((t) => ({ ...t, target: t.target > 100 ? t.target - 100 : t.target })))
+        expect(same).toEqual(renamed.map((t) => ({ ...t, target: t.target! > 100 ? t.target! - 100 : t.target })))
       }),
       { numRuns: 200 }
     )

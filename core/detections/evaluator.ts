@@ -1,12 +1,20 @@
 import type { ArmInputs } from '../arming/armInputs.ts'
 import type { Camera, Detection, Plan } from '../formats/plan.ts'
+import type { Measures } from '../measures/measures.ts'
+import { faceKey } from '../targets/faces.ts'
 import { RECORD_GAP_SECONDS, frameTime, type Tracks } from '../targets/tracks.ts'
+import { ContactRun } from './contact.ts'
 import { entry } from './entry.ts'
 import { exit } from './exit.ts'
+import { FaceRun } from './face.ts'
+import type { FrameRun, Moment } from './frames.ts'
 import { Gates } from './gates.ts'
 import { intrusion } from './intrusion.ts'
 import { LineRun } from './line.ts'
 import { loitering } from './loitering.ts'
+import { ClassMotionRun, MotionRun } from './motion.ts'
+import { SignalLossRun } from './signalLoss.ts'
+import { TamperRun } from './tamper.ts'
 import type { GateReading, KindRun, Sighting, TargetRecord, Trigger } from './types.ts'
 
 /** What the evaluation needs to know besides the targets. */
@@ -18,6 +26,8 @@ export interface Setting {
   start: number
   /** What is known of arm inputs; one that is not known has never been set. */
   inputs?: ArmInputs
+  /** Whether the device's motion detection is on (it is unless said otherwise); without it no motion is seen. */
+  motionOn?: boolean
 }
 
 /** A row of one target as one detection saw it. Good only while `see` runs; what is to be kept must be copied. */
@@ -39,20 +49,35 @@ export interface Probe {
   see(observation: Observation): void
 }
 
+/** Asks for what a detection of whole frames saw, frame by frame. */
+export interface FrameProbe {
+  detection: string
+  seeFrame(frame: number, run: FrameRun, gates: Gates, fired: boolean): void
+}
+
 /** The kinds this engine computes: a kind is added by its file and one line here. */
-const kinds: { [K in Detection['kind']]: (detection: Extract<Detection, { kind: K }>, gates: Gates) => KindRun } = {
+const kinds: { [K in Detection['kind']]: (detection: Extract<Detection, { kind: K }>, gates: Gates) => KindRun | FrameRun } = {
   line: (detection, gates) => new LineRun(detection, gates),
   intrusion,
   loitering,
   entry,
-  exit
+  exit,
+  motion: (detection, gates) => new MotionRun(detection, gates),
+  classMotion: (detection, gates) => new ClassMotionRun(detection, gates),
+  tamper: (detection, gates) => new TamperRun(detection, gates),
+  signalLoss: (detection, gates) => new SignalLossRun(detection, gates),
+  contact: (detection, gates) => new ContactRun(detection, gates),
+  face: (detection, gates) => new FaceRun(detection, gates)
 }
 
 interface Running {
   detection: Detection
   gates: Gates
-  run: KindRun
+  run: KindRun | FrameRun
 }
+
+const isPerFrame = (run: KindRun | FrameRun): run is FrameRun => 'perFrame' in run
+const NO_TRACKS = { length: 0 } as const
 
 /** How often, in seconds of the clip, records of targets that have ended are thrown away. */
 const SWEEP_SECONDS = 30
@@ -66,76 +91,102 @@ export class Evaluator {
   private readonly running: Running[]
   private readonly records = new Map<number, TargetRecord>()
   private readonly probe: Probe | undefined
+  private readonly frameProbe: FrameProbe | undefined
+  /** Whether frames without any target matter as well. */
+  private readonly everyFrame: boolean
   /** One for each target of a frame, refilled frame by frame: rows come by the million. */
   private readonly sightings: Sighting[] = []
+  private readonly moment: Moment
   private nextSweep = SWEEP_SECONDS
   private noted = 0
   private lastFrame = 0
-  /** The frame with rows before that. */
-  private before = 0
+  /** The last frame with rows before the present one. */
+  private lastWithRows = 0
 
-  constructor(setting: Setting, probe?: Probe) {
+  constructor(setting: Setting, probe?: Probe, frameProbe?: FrameProbe) {
     this.setting = setting
     this.probe = probe
+    this.frameProbe = frameProbe
     this.running = setting.camera.detections
       .filter((detection) => detection.enabled)
       .map((detection) => {
         const gates = new Gates(detection, setting.camera, setting.plan, setting.inputs)
         return { detection, gates, run: kinds[detection.kind](detection as never, gates) }
       })
+    this.everyFrame = this.running.some(({ run }) => isPerFrame(run))
+    this.moment = { frame: 0, time: 0, instant: 0, emptyBefore: null, sightings: this.sightings, count: 0, measures: null, index: 0, inputs: setting.inputs ?? {}, motionOn: setting.motionOn ?? true }
   }
 
   /**
-   * Takes the rows `from` to `to` (exclusive) of the tracks. A frame's rows must come in one call.
+   * Takes the rows `from` to `to` (exclusive) of the tracks. A frame's rows must come in one call. With `measures`,
+   * frames that have no row are taken as well, up to the last one measured.
    *
-   * @throws RangeError when frames go backwards
+   * @throws RangeError when frames go backwards, or when the measures' grid is not that of a detection
    */
-  push(tracks: Tracks, from = 0, to = tracks.length): Trigger[] {
+  push(tracks: Tracks, from = 0, to = tracks.length, measures: Measures | null = null): Trigger[] {
     const triggers: Trigger[] = []
+    const upTo = this.everyFrame ? (measures?.length ?? 0) : 0
+    this.moment.measures = measures
     let i = from
     while (i < to) {
       let end = i + 1
-      while (end < to && tracks.frame[end] === tracks.frame[i]) end++
-      this.before = this.lastFrame
-      if (tracks.frame[i] <= this.lastFrame) throw new RangeError(`frame ${tracks.frame[i]} came after frame ${this.lastFrame}`)
-      this.lastFrame = tracks.frame[i]
-      this.frame(tracks, i, end, triggers)
+      const frame = tracks.frame[i]
+      while (end < to && tracks.frame[end] === frame) end++
+      if (frame <= this.lastFrame) throw new RangeError(`frame ${frame} came after frame ${this.lastFrame}`)
+      if (this.everyFrame) while (this.lastFrame + 1 < frame) this.frame(NO_TRACKS as Tracks, 0, 0, this.lastFrame + 1, triggers)
+      this.frame(tracks, i, end, frame, triggers)
       i = end
     }
+    while (this.lastFrame < upTo) this.frame(NO_TRACKS as Tracks, 0, 0, this.lastFrame + 1, triggers)
     return triggers
   }
 
-  private frame(tracks: Tracks, from: number, to: number, triggers: Trigger[]): void {
-    const { running } = this
-    const time = frameTime(tracks.frame[from], this.setting.fps)
-    const emptyBefore = this.before < tracks.frame[from] - 1 ? frameTime(tracks.frame[from] - 1, this.setting.fps) : null
-    const instant = this.setting.start + time * 1000
-    const { sightings } = this
+  private frame(tracks: Tracks, from: number, to: number, frame: number, triggers: Trigger[]): void {
+    this.lastFrame = frame
+    const { running, sightings, moment } = this
+    const time = frameTime(frame, this.setting.fps)
     const count = to - from
+    moment.frame = frame
+    moment.time = time
+    moment.instant = this.setting.start + time * 1000
+    moment.count = count
+    moment.index = frame - 1
+    moment.emptyBefore = this.lastWithRows < frame - 1 ? frameTime(frame - 1, this.setting.fps) : null
+    const measured = moment.measures
+    if (measured && frame > measured.length) moment.measures = null
     for (let k = 0; k < count; k++) this.refill((sightings[k] ??= emptySighting()), tracks, from + k, time)
     for (let d = 0; d < running.length; d++) {
       const { detection, gates, run } = running[d]
+      if (isPerFrame(run)) {
+        const fired = run.look(moment)
+        if (this.frameProbe?.detection === detection.id) this.frameProbe.seeFrame(frame, run, gates, fired !== undefined)
+        if (!fired) continue
+        gates.noteTrigger(time)
+        triggers.push({ detection: detection.id, kind: detection.kind, ...fired, frame, time, ...(detection.kind === 'tamper' && { severity: detection.severity }) })
+        continue
+      }
       for (let k = 0; k < count; k++) {
         const s = sightings[k]
-        const state = s.record.states[d]
         if (this.probe?.known) this.noteKnown(gates, s)
-        const fired = run.look(state, s)
+        const fired = run.look(s.record.states[d], s)
         // Before the trigger is noted: the ladder shows the hold-off as it stood.
-        if (!run.together) this.show(running[d], d, s, fired !== undefined)
+        if (!run.together) this.show(running[d], run, d, s, fired !== undefined)
         if (fired === undefined) continue
         gates.noteTrigger(time)
-        const trigger: Trigger = { detection: detection.id, kind: detection.kind, target: s.target, frame: s.frame, time }
+        const trigger: Trigger = { detection: detection.id, kind: detection.kind, target: s.target, frame, time }
         if (fired) trigger.direction = fired
         triggers.push(trigger)
       }
-      if (!run.together) continue
-      const named = run.endFrame!(time, instant, emptyBefore)
-      for (let k = 0; k < count; k++) this.show(running[d], d, sightings[k], named?.includes(sightings[k].target) ?? false)
+      if (!run.together || count === 0) continue
+      const named = run.endFrame!(moment)
+      for (let k = 0; k < count; k++) this.show(running[d], run, d, sightings[k], named?.includes(sightings[k].target) ?? false)
       if (!named) continue
       gates.noteTrigger(time)
-      triggers.push({ detection: detection.id, kind: detection.kind, target: named[0], targets: named, frame: tracks.frame[from], time })
+      triggers.push({ detection: detection.id, kind: detection.kind, target: named[0], targets: named, frame, time })
     }
     for (let k = 0; k < count; k++) remember(sightings[k])
+    if (count > 0) this.lastWithRows = frame
+    moment.measures = measured
     if (time >= this.nextSweep) {
       this.nextSweep = time + SWEEP_SECONDS
       for (const [id, record] of this.records) if (time - record.lastTime > RECORD_GAP_SECONDS + 1e-9) this.records.delete(id)
@@ -147,13 +198,13 @@ export class Evaluator {
     const known = this.probe!.known!
     for (; this.noted < known.length; this.noted++) {
       const { time, target } = known[this.noted]
-      if (time > s.time || (time === s.time && target >= s.target)) return
+      if (time > s.time || (time === s.time && target! >= s.target)) return
       gates.noteTrigger(time)
     }
   }
 
   /** Lets the probe see a row, if it asks for this detection and target. */
-  private show({ detection, gates, run }: Running, index: number, s: Sighting, fired: boolean): void {
+  private show({ detection, gates }: Running, run: KindRun, index: number, s: Sighting, fired: boolean): void {
     const { probe } = this
     if (probe?.detection !== detection.id || (probe.target ?? s.target) !== s.target) return
     const state = s.record.states[index]
@@ -165,7 +216,7 @@ export class Evaluator {
     const cls = tracks.cls[i]
     let record = this.records.get(target)
     if (!record || time - record.lastTime > RECORD_GAP_SECONDS + 1e-9) {
-      record = { lastTime: time, cls, classSince: time, seenBefore: false, px: 0, py: 0, pw: 0, ph: 0, states: this.running.map(({ run }) => run.begin()) }
+      record = { lastTime: time, cls, classSince: time, seenBefore: false, px: 0, py: 0, pw: 0, ph: 0, states: this.running.map(({ run }) => (isPerFrame(run) ? null : run.begin())) }
       this.records.set(target, record)
     } else if (record.cls !== cls) {
       record.cls = cls
@@ -180,11 +231,12 @@ export class Evaluator {
     s.h = tracks.h[i]
     s.cls = cls
     s.instant = this.setting.start + time * 1000
+    s.face = tracks.faces?.get(faceKey(s.frame, target)) ?? null
     s.record = record
   }
 }
 
-const emptySighting = (): Sighting => ({ target: 0, frame: 0, time: 0, x: 0, y: 0, w: 0, h: 0, cls: 0, instant: 0, record: null as unknown as TargetRecord })
+const emptySighting = (): Sighting => ({ target: 0, frame: 0, time: 0, x: 0, y: 0, w: 0, h: 0, cls: 0, instant: 0, face: null, record: null as unknown as TargetRecord })
 
 function remember(s: Sighting): void {
   const { record } = s
@@ -197,4 +249,4 @@ function remember(s: Sighting): void {
 }
 
 /** All triggers of a camera's detections over a whole clip. */
-export const evaluate = (setting: Setting, tracks: Tracks): Trigger[] => new Evaluator(setting).push(tracks)
+export const evaluate = (setting: Setting, tracks: Tracks, measures: Measures | null = null): Trigger[] => new Evaluator(setting).push(tracks, 0, tracks.length, measures)

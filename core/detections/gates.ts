@@ -1,15 +1,18 @@
 import { ArmedHours } from '../arming/armedHours.ts'
 import { isSet, type ArmInputs } from '../arming/armInputs.ts'
-import type { Camera, Detection, Plan } from '../formats/plan.ts'
+import type { Camera, Detection, Plan, TargetGated } from '../formats/plan.ts'
 import { heightOf, type CameraPose } from '../scene/camera.ts'
 import { atLeast, contains, type Point } from '../geometry/shapes.ts'
-import { CLASSES } from '../targets/classes.ts'
+import { CLASSES, type TargetClass } from '../targets/classes.ts'
 import { clockAt, percent, seconds } from './words.ts'
 import type { GateReading, Sighting } from './types.ts'
 
 /** The gates common to all target kinds (docs/detections.md, *Gates common to all target kinds*), of one detection. */
 export class Gates {
   private readonly detection: Detection
+  private readonly classes: readonly TargetClass[]
+  private readonly confirmSeconds: number
+  private readonly size: TargetGated['size']
   private readonly ignore: readonly (readonly Point[])[]
   /** By index of class; null when every class passes. */
   private readonly classPasses: boolean[] | null
@@ -25,7 +28,12 @@ export class Gates {
     this.ignore = camera.ignore
     this.scene = camera.scene ?? null
     this.inputs = inputs
-    this.classPasses = detection.classes.length ? CLASSES.map((name) => detection.classes.includes(name)) : null
+    // Kinds that look at no target have none of these.
+    const gated = 'classes' in detection ? detection : null
+    this.classes = gated?.classes ?? []
+    this.confirmSeconds = gated?.confirmSeconds ?? 0
+    this.size = gated?.size
+    this.classPasses = this.classes.length ? CLASSES.map((name) => this.classes.includes(name)) : null
     const schedule = plan.schedules.find((s) => s.id === detection.schedule)
     if (detection.schedule && !schedule) throw new TypeError(`schedule ${detection.schedule} is not in the plan`)
     this.hours = schedule ? new ArmedHours(schedule, plan.timeZone, plan.position) : null
@@ -40,7 +48,7 @@ export class Gates {
 
   /** The gates that look at the target: class, size, confirm, ignore areas; the cheap ones first. */
   passTarget(s: Sighting): boolean {
-    return (this.classPasses === null || this.classPasses[s.cls]) && this.sizePasses(s) && atLeast(s.time - s.record.classSince, this.detection.confirmSeconds) && !this.ignored(s)
+    return (this.classPasses === null || this.classPasses[s.cls]) && this.sizePasses(s) && atLeast(s.time - s.record.classSince, this.confirmSeconds) && !this.ignored(s)
   }
 
   /** The gates that look at the moment: hold-off, armed. */
@@ -59,7 +67,7 @@ export class Gates {
   }
 
   private sizePasses(s: Sighting): boolean {
-    const { size } = this.detection
+    const { size } = this
     if (!size) return true
     const { w, h } = s
     const { min, max } = size
@@ -81,14 +89,13 @@ export class Gates {
 
   /** What each gate measures at this row, in the order of the ladder. */
   read(s: Sighting): GateReading[] {
-    const d = this.detection
     const cls = CLASSES[s.cls]
     const readings: GateReading[] = [
       {
         gate: 'class',
         passed: this.classPasses === null || this.classPasses[s.cls],
         measured: cls,
-        limit: d.classes.length ? d.classes.join(', ') : 'any class'
+        limit: this.classes.join(', ') || 'any class'
       },
       this.readSize(s)
     ]
@@ -97,24 +104,32 @@ export class Gates {
     const held = s.time - s.record.classSince
     readings.push({
       gate: 'confirm',
-      passed: atLeast(held, d.confirmSeconds),
+      passed: atLeast(held, this.confirmSeconds),
       measured: `${cls} for ${seconds(held)}`,
-      limit: `at least ${seconds(d.confirmSeconds)}`,
+      limit: `at least ${seconds(this.confirmSeconds)}`,
       value: held,
-      needed: d.confirmSeconds
+      needed: this.confirmSeconds
     })
-    const armed = this.hours?.intervalAt(s.instant)
-    readings.push({
-      gate: 'armed',
-      passed: this.inputPasses(s.instant) && (this.hours === null || armed != null),
-      measured: clockAt(s.instant, this.timeZone) + this.inputText(s.instant),
-      limit: (this.hours === null ? 'always armed' : this.armedLimit(s.instant, armed ?? null)) + (d.armInput ? `, ${d.armInput.input} ${d.armInput.inverted ? 'not set' : 'set'}` : '')
-    })
+    return [...readings, ...this.readMoment(s.time, s.instant)]
+  }
+
+  /** What the gates that look at the moment measure. */
+  readMoment(time: number, instant: number): GateReading[] {
+    const d = this.detection
+    const armed = this.hours?.intervalAt(instant)
+    const readings: GateReading[] = [
+      {
+        gate: 'armed',
+        passed: this.inputPasses(instant) && (this.hours === null || armed != null),
+        measured: clockAt(instant, this.timeZone) + this.inputText(instant),
+        limit: (this.hours === null ? 'always armed' : this.armedLimit(instant, armed ?? null)) + (d.armInput ? `, ${d.armInput.input} ${d.armInput.inverted ? 'not set' : 'set'}` : '')
+      }
+    ]
     if (d.holdOffSeconds > 0) {
-      const since = this.lastTrigger === null ? null : s.time - this.lastTrigger
+      const since = this.lastTrigger === null ? null : time - this.lastTrigger
       readings.push({
         gate: 'holdOff',
-        passed: this.holdOffPasses(s.time),
+        passed: this.holdOffPasses(time),
         measured: since === null ? 'no trigger before' : `${seconds(since)} since the last trigger`,
         limit: `at least ${seconds(d.holdOffSeconds)}`,
         value: since ?? undefined,
@@ -136,7 +151,7 @@ export class Gates {
   }
 
   private readSize(s: Sighting): GateReading {
-    const { min, max, minMetres, maxMetres } = this.detection.size ?? {}
+    const { min, max, minMetres, maxMetres } = this.size ?? {}
     const metres = minMetres !== undefined || maxMetres !== undefined
     const height = metres && this.scene ? heightOf(this.scene, s) : null
     const text = (f: { w: number; h: number }): string => `${percent(f.w)} × ${percent(f.h)}`

@@ -1,4 +1,7 @@
 export { Evaluator, evaluate, type Setting } from './evaluator.ts'
-export { explain, explainAll, isNearMiss, type GateHistory, type Ladder, type Trace } from './ladder.ts'
+export { traceFrames, type Curve, type Episode, type FrameTrace } from './frameTrace.ts'
+export { explain, explainAll, gateNames, isNearMiss, type GateHistory, type Ladder, type Trace } from './ladder.ts'
+export { motionLevel } from './motion.ts'
+export { causeWords } from './tamper.ts'
 export { needOf } from './line.ts'
 export type { Direction, GateName, GateReading, Trigger } from './types.ts'

@@ -16,8 +16,8 @@ export interface Ladder {
   sentence: string
 }
 
-const order: GateName[] = ['class', 'size', 'ignore', 'confirm', 'direction', 'share', 'dwell', 'together', 'armed', 'holdOff']
-const names: Record<GateName, string> = {
+const order: GateName[] = ['class', 'size', 'ignore', 'confirm', 'direction', 'share', 'dwell', 'together', 'face', 'mask', 'list', 'cells', 'picture', 'contact', 'delay', 'armed', 'holdOff']
+export const gateNames: Record<GateName, string> = {
   class: 'class',
   size: 'size',
   ignore: 'ignore area',
@@ -26,11 +26,18 @@ const names: Record<GateName, string> = {
   share: 'body share',
   dwell: 'dwell',
   together: 'number together',
+  face: 'face',
+  mask: 'mask',
+  list: 'list of faces',
+  cells: 'cells in motion',
+  picture: 'picture',
+  contact: 'contact',
+  delay: 'delay',
   armed: 'arming hours',
   holdOff: 'hold-off'
 }
 
-const inOrder = (readings: GateReading[]): GateReading[] => readings.sort((a, b) => order.indexOf(a.gate) - order.indexOf(b.gate))
+export const inOrder = (readings: GateReading[]): GateReading[] => readings.sort((a, b) => order.indexOf(a.gate) - order.indexOf(b.gate))
 const failures = (readings: GateReading[]): number => readings.filter((r) => !r.passed).length
 
 /** The best moment so far: a trigger, else most of the body over, then fewest gates in the way. */
@@ -150,7 +157,8 @@ export function explain(setting: Setting, tracks: Tracks, detection: string, tar
  */
 export function explainAll(setting: Setting, tracks: Tracks, detection: string): Ladder[] {
   const all = new Map<object, Best>()
-  new Evaluator(setting, {
+  const alone: Setting = { ...setting, camera: { ...setting.camera, detections: setting.camera.detections.filter((d) => d.id === detection) } }
+  new Evaluator(alone, {
     detection,
     see: (o) => {
       const { record } = o.sighting
@@ -178,6 +186,6 @@ function sentenceOf(fired: boolean, time: number, readings: GateReading[]): stri
     first.gate === 'share'
       ? `at most ${first.measured} at ${moment}, ${first.limit.replace('at least ', '')} is needed`
       : `${first.measured} at ${moment}, needed: ${first.limit}`
-  const more = stopped.length > 1 ? ` Also in the way: ${stopped.filter((r) => r !== first).map((r) => names[r.gate]).join(', ')}.` : ''
-  return `Stopped by ${names[first.gate]}: ${text}.${more}`
+  const more = stopped.length > 1 ? ` Also in the way: ${stopped.filter((r) => r !== first).map((r) => gateNames[r.gate]).join(', ')}.` : ''
+  return `Stopped by ${gateNames[first.gate]}: ${text}.${more}`
 }

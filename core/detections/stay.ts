@@ -1,5 +1,6 @@
 import type { IntrusionDetection, LoiteringDetection } from '../formats/plan.ts'
 import { ALLOWANCE, atLeast } from '../geometry/shapes.ts'
+import type { Moment } from './frames.ts'
 import type { Gates } from './gates.ts'
 import { needOf } from './line.ts'
 import type { GateReading, KindRun, Sighting } from './types.ts'
@@ -82,7 +83,7 @@ export class StayRun implements KindRun {
     return null
   }
 
-  endFrame(time: number, instant: number, emptyBefore: number | null): number[] | undefined {
+  endFrame({ time, instant, emptyBefore }: Moment): number[] | undefined {
     const { atLeast: enough } = this.detection
     if (emptyBefore !== null && this.countAt(emptyBefore) < enough) this.standing = false
     for (const stay of this.qualified) if (this.hasEnded(stay, time)) this.qualified.delete(stay)

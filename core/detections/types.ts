@@ -1,5 +1,7 @@
 import type { TargetClass } from '../targets/classes.ts'
-import type { Detection, DetectionKind } from '../formats/plan.ts'
+import type { Detection, DetectionKind, Severity, TamperCause } from '../formats/plan.ts'
+import type { Face } from '../targets/faces.ts'
+import type { Moment } from './frames.ts'
 
 export type Direction = 'leftToRight' | 'rightToLeft'
 
@@ -7,8 +9,8 @@ export type Direction = 'leftToRight' | 'rightToLeft'
 export interface Trigger {
   detection: string
   kind: DetectionKind
-  /** The target; of a zone that counts several, the lowest id of `targets`. */
-  target: number
+  /** The target; of a zone that counts several, the lowest id of `targets`. Kinds that look at whole frames have none. */
+  target?: number
   /** All targets, ascending, when the zone counts at least N above 1. */
   targets?: number[]
   frame: number
@@ -16,6 +18,9 @@ export interface Trigger {
   time: number
   /** Only of kinds that have one. */
   direction?: Direction
+  /** Of tamper: what was done, and how severe it is. */
+  cause?: TamperCause
+  severity?: Severity
 }
 
 /** The row being looked at, and what is known of its target so far; one object, refilled for every row. */
@@ -31,6 +36,8 @@ export interface Sighting {
   cls: number
   /** The instant in milliseconds of UTC. */
   instant: number
+  /** The target's face in this frame, where one was seen. */
+  face: Face | null
   record: TargetRecord
 }
 
@@ -50,7 +57,7 @@ export interface TargetRecord {
   states: unknown[]
 }
 
-export type GateName = 'class' | 'size' | 'ignore' | 'confirm' | 'direction' | 'share' | 'dwell' | 'together' | 'armed' | 'holdOff'
+export type GateName = 'class' | 'size' | 'ignore' | 'confirm' | 'direction' | 'share' | 'dwell' | 'together' | 'face' | 'mask' | 'list' | 'cells' | 'picture' | 'contact' | 'delay' | 'armed' | 'holdOff'
 
 /** One rung of the ladder: what a gate measured at a moment, against what. */
 export interface GateReading {
@@ -76,11 +83,8 @@ export interface KindRun {
   look(state: unknown, sighting: Sighting): Direction | null | undefined
   /** Whether it counts targets together and names them all, when a frame has been looked at, instead of one by one. */
   readonly together?: boolean
-  /**
-   * The rows of a frame have been looked at; asked when `together`. `emptyBefore` is the time of the frame just before
-   * this one if that had no row at all. Returns the targets named when it fires.
-   */
-  endFrame?(time: number, instant: number, emptyBefore: number | null): number[] | undefined
+  /** The rows of a frame have been looked at; asked when `together`. Returns the targets named when it fires. */
+  endFrame?(moment: Moment): number[] | undefined
   /** The kind's own readings at the row just looked at, for the ladder. */
   readings(state: unknown): GateReading[]
   /** How near the kind's own condition is at the row just looked at: 0 not at all, 1 it holds. Chooses the best moment. */

@@ -1,4 +1,5 @@
 import { CLASSES, classIndex, type TargetClass } from './classes.ts'
+import type { Faces } from './faces.ts'
 
 /** One target in one frame, with its box in normalised picture coordinates (0 to 1, y down). */
 export interface TargetRow {
@@ -29,6 +30,8 @@ export interface Tracks {
   /** Index into `CLASSES`. */
   cls: Uint8Array
   confidence: Float32Array
+  /** Faces that were seen, where somebody looked for them. */
+  faces?: Faces
 }
 
 /** Seconds from the start of the clip at which frame `n` (1 is the first) is taken. */

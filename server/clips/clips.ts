@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
-import { createWriteStream } from 'node:fs'
-import { mkdir, readdir, rename, rm, writeFile } from 'node:fs/promises'
+import { createWriteStream, existsSync } from 'node:fs'
+import { mkdir, readFile, readdir, rename, rm, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { Transform, type Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
@@ -9,11 +9,19 @@ import { makeView } from '../../analysis/pictures.ts'
 import { probe } from '../../analysis/probe.ts'
 import type { ClipView } from '../../core/api.ts'
 import { InputError } from '../../core/errors.ts'
-import { writeMot } from '../../core/formats/mot.ts'
-import { spansOf } from '../../core/targets/tracks.ts'
+import { readFaces, writeFaces } from '../../core/formats/faces.ts'
+import { readMeasures, writeMeasures, type Measures } from '../../core/measures/measures.ts'
+import { readMot, writeMot } from '../../core/formats/mot.ts'
+import { spansOf, type Tracks } from '../../core/targets/tracks.ts'
+import { armInputsOf, trueTracks } from '../../simulation/evidence.ts'
+import { renderInWorker } from '../../simulation/renderInWorker.ts'
+import type { Play } from '../../simulation/script.ts'
 import type { Database } from '../database.ts'
 import { busy, tooLarge } from '../errors.ts'
-import { clipIds, findClip, finishClip, insertClip, readClip, removeClip, setClipState, unfinishedClips } from './rows.ts'
+import { clipIds, findClip, finishClip, insertClip, readClip, readPlay, removeClip, setClipState, setLearnAnew, unfinishedClips } from './rows.ts'
+
+/** The files of a clip; the true targets only of one that was made. */
+export type ClipFile = 'original' | 'view.mp4' | 'tracks.csv' | 'faces.csv' | 'measures.bin' | 'truth.csv'
 
 interface Job {
   clip: ClipView
@@ -25,8 +33,8 @@ interface Job {
 const REFUSAL_KEPT_MS = 30 * 60_000
 
 /**
- * The clips of the site: their files (`<folder>/<id>/original`, `view.mp4`, `tracks.csv`), their analysis, one at a
- * time, and what is known of its progress.
+ * The clips of the site: their files (`<folder>/<id>/…`), how they are made and analysed, one at a time, and what is
+ * known of the progress.
  */
 export class Clips {
   private readonly database: Database
@@ -44,7 +52,7 @@ export class Clips {
     this.log = log
   }
 
-  file(id: string, name: 'original' | 'view.mp4' | 'tracks.csv'): string {
+  file(id: string, name: ClipFile): string {
     return join(this.folder, id, name)
   }
 
@@ -94,6 +102,9 @@ export class Clips {
         targets: 0,
         rows: 0,
         bytes,
+        made: false,
+        inputs: {},
+        learnAnewAt: [],
         progress: null,
         error: null
       }
@@ -103,6 +114,40 @@ export class Clips {
       await rm(home, { recursive: true, force: true })
       throw error
     }
+  }
+
+  /** Takes in a clip that has been painted from a script before; only its targets are still to be found. */
+  async addPainted(cameraId: string, name: string, start: number, play: Play, content: Readable): Promise<void> {
+    const clip = await this.begin(cameraId, name, start, play)
+    await writeFile(this.file(clip.id, 'truth.csv'), writeMot(trueTracks(play), play.scene))
+    await this.receive(content, this.file(clip.id, 'original'))
+    await insertClip(this.database, clip, Date.now(), play)
+    this.enqueue(clip)
+  }
+
+  /** Starts to make a clip from a script of a simulated scene; its targets are then found as in any other clip. */
+  async make(cameraId: string, name: string, start: number, play: Play): Promise<ClipView> {
+    const clip = await this.begin(cameraId, name, start, play)
+    await insertClip(this.database, clip, Date.now(), play)
+    return this.enqueue(clip)
+  }
+
+  private async begin(cameraId: string, name: string, start: number, play: Play): Promise<ClipView> {
+    const id = randomUUID()
+    await mkdir(join(this.folder, id), { recursive: true })
+    const { width, height, fps } = play.scene
+    return { id, camera: cameraId, name, state: 'analysing', start, fps, width, height, frames: 0, targets: 0, rows: 0, bytes: 0, made: true, inputs: armInputsOf(play, start), learnAnewAt: [], progress: null, error: null }
+  }
+
+  /** Learns the tamper reference anew at the moments named, in seconds of the clip, and measures it again. */
+  async learnAnew(id: string, seconds: readonly number[]): Promise<ClipView> {
+    const clip = await readClip(this.database, id)
+    if (this.jobs.has(id) || clip.state !== 'ready') throw busy('this clip is being analysed, or has not been; its reference can be learned anew afterwards')
+    const length = clip.frames / clip.fps
+    const late = seconds.find((s) => s >= length)
+    if (late !== undefined) throw new InputError('$.at', `has ${late} s, and the clip ends at ${length} s`)
+    await setLearnAnew(this.database, id, seconds)
+    return this.enqueue({ ...clip, state: 'analysing', learnAnewAt: [...seconds] })
   }
 
   private async receive(content: Readable, file: string): Promise<number> {
@@ -116,6 +161,13 @@ export class Clips {
     })
     await pipeline(content, count, createWriteStream(file))
     return bytes
+  }
+
+  /** What detections are evaluated on: the clip's targets with their faces, and its frame measures. */
+  async readEvidence(clip: ClipView): Promise<{ tracks: Tracks; measures: Measures }> {
+    const tracks = readMot(await readFile(this.file(clip.id, 'tracks.csv'), 'utf8'), clip.fps, clip)
+    const faces = readFaces(await readFile(this.file(clip.id, 'faces.csv'), 'utf8'), clip)
+    return { tracks: { ...tracks, faces }, measures: readMeasures(await readFile(this.file(clip.id, 'measures.bin'))) }
   }
 
   /** Stops the analysis; the clip stays, without targets, and can be analysed again. */
@@ -162,15 +214,19 @@ export class Clips {
   private async work(clip: ClipView, signal: AbortSignal): Promise<void> {
     const original = this.file(clip.id, 'original')
     try {
+      if (clip.made && !existsSync(original)) await this.paint(clip, original, signal)
       clip.progress = { share: 0, step: 'Finding and following targets' }
-      const { footage, frames, tracks } = await analyseInWorker(original, {
+      const { footage, frames, tracks, measures } = await analyseInWorker(original, {
         name: clip.name,
         signal,
+        learnAnewAt: clip.learnAnewAt,
         onProgress: (done, expected) => (clip.progress = { share: expected ? 0.9 * Math.min(1, done / expected) : null, step: `Finding and following targets, frame ${done}${expected ? ` of ${expected}` : ''}` })
       })
       clip.progress = { share: 0.92, step: 'Making it playable' }
       await makeView(original, footage, this.file(clip.id, 'view.mp4'), signal)
       await writeFile(this.file(clip.id, 'tracks.csv'), writeMot(tracks, footage))
+      await writeFile(this.file(clip.id, 'faces.csv'), writeFaces(tracks.faces ?? new Map(), footage))
+      await writeFile(this.file(clip.id, 'measures.bin'), writeMeasures(measures))
       await finishClip(this.database, clip.id, frames, spansOf(tracks).length, tracks.length)
     } catch (error) {
       if (signal.reason === closing) return
@@ -179,6 +235,18 @@ export class Clips {
     } finally {
       this.jobs.delete(clip.id)
     }
+  }
+
+  /** Paints a made clip, and keeps what is truly in it beside it. */
+  private async paint(clip: ClipView, original: string, signal: AbortSignal): Promise<void> {
+    const play = await readPlay(this.database, clip.id)
+    if (!play) throw new Error(`clip ${clip.id} has neither a file nor a script`)
+    await renderInWorker(play, `${original}.part.mp4`, {
+      signal,
+      onProgress: (done, frames) => (clip.progress = { share: (0.9 * done) / frames, step: `Painting frame ${done} of ${frames}` })
+    })
+    await writeFile(this.file(clip.id, 'truth.csv'), writeMot(trueTracks(play), play.scene))
+    await rename(`${original}.part.mp4`, original)
   }
 
   /** A clip that turns out to be unusable leaves nothing behind but its reason. */

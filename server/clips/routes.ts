@@ -3,11 +3,12 @@ import { stat } from 'node:fs/promises'
 import type { Readable } from 'node:stream'
 import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify'
 import { pictureAt } from '../../analysis/pictures.ts'
-import { ClipChangeSchema } from '../../core/api.ts'
+import { ClipChangeSchema, LearnAnewSchema, MakeClipSchema } from '../../core/api.ts'
 import { InputError } from '../../core/errors.ts'
 import { parseWith } from '../../core/formats/plan.ts'
+import { readScene, readScript } from '../../simulation/script.ts'
 import type { Database } from '../database.ts'
-import { busy } from '../errors.ts'
+import { busy, notFound } from '../errors.ts'
 import { readCamera } from '../sites/rows.ts'
 import type { Clips } from './clips.ts'
 import { changeClip, readClip } from './rows.ts'
@@ -18,6 +19,16 @@ type ById = { Params: { id: string } }
 async function readyClip(database: Database, id: string): Promise<void> {
   const clip = await readClip(database, id)
   if (clip.state !== 'ready') throw busy(`${clip.name} has not been analysed; analyse it first`)
+}
+
+/** Names the place of an error from where the caller sees it. */
+function within<T>(place: string, read: () => T): T {
+  try {
+    return read()
+  } catch (error) {
+    if (!(error instanceof InputError)) throw error
+    throw new InputError(error.place.replace(/^\$/, place), error.message.slice(error.place.length + 2))
+  }
 }
 
 /** Answers with a file, or the part of it that the browser asks for; video players seek by parts. */
@@ -49,7 +60,7 @@ export function clipRoutes(app: FastifyInstance, database: Database, clips: Clip
   app.patch<ById>('/api/clips/:id', async ({ params, body }) => {
     const change = parseWith(ClipChangeSchema, body)
     const clip = await readClip(database, params.id)
-    await changeClip(database, clip.id, change.name ?? clip.name, change.start ?? clip.start)
+    await changeClip(database, clip, change.name ?? clip.name, change.start ?? clip.start)
     return clips.read(clip.id)
   })
 
@@ -64,6 +75,33 @@ export function clipRoutes(app: FastifyInstance, database: Database, clips: Clip
   app.get<ById>('/api/clips/:id/tracks', async (request, reply) => {
     await readyClip(database, request.params.id)
     return sendFile(clips.file(request.params.id, 'tracks.csv'), 'text/csv', request, reply)
+  })
+
+  app.get<ById>('/api/clips/:id/faces', async (request, reply) => {
+    await readyClip(database, request.params.id)
+    return sendFile(clips.file(request.params.id, 'faces.csv'), 'text/csv', request, reply)
+  })
+
+  app.get<ById>('/api/clips/:id/measures', async (request, reply) => {
+    await readyClip(database, request.params.id)
+    return sendFile(clips.file(request.params.id, 'measures.bin'), 'application/octet-stream', request, reply)
+  })
+
+  app.get<ById>('/api/clips/:id/truth', async (request, reply) => {
+    await readyClip(database, request.params.id)
+    const clip = await readClip(database, request.params.id)
+    if (!clip.made) throw notFound('the true targets of a clip that was not made here')
+    return sendFile(clips.file(clip.id, 'truth.csv'), 'text/csv', request, reply)
+  })
+
+  app.post<ById>('/api/clips/:id/reference', ({ params, body }) => clips.learnAnew(params.id, parseWith(LearnAnewSchema, body).at))
+
+  app.post<{ Params: { camera: string } }>('/api/cameras/:camera/made-clips', async ({ params, body }, reply) => {
+    const { world } = await readCamera(database, params.camera)
+    if (!world) throw new InputError('camera', 'has no simulated scene; clips can be made only for cameras of the demo site')
+    const { name, start, script } = parseWith(MakeClipSchema, body)
+    const play = { scene: readScene(world.scene), script: within('$.script', () => readScript(script)) }
+    return reply.status(201).send(await clips.make(params.camera, name, start ?? Date.now(), play))
   })
 
   app.get<ById>('/api/clips/:id/video', async (request, reply) => {

@@ -1,6 +1,8 @@
 import type { ClipView } from '../../core/api.ts'
+import type { Play } from '../../simulation/script.ts'
 import type { Sql } from '../database.ts'
 import { notFound } from '../errors.ts'
+import { parsed } from '../sites/rows.ts'
 
 interface Row {
   id: string
@@ -15,6 +17,9 @@ interface Row {
   target_count: number
   row_count: number
   bytes: number
+  script: string | null
+  inputs: string
+  learn_anew: string
 }
 
 const clipOf = (row: Row): ClipView => ({
@@ -30,11 +35,14 @@ const clipOf = (row: Row): ClipView => ({
   targets: row.target_count,
   rows: row.row_count,
   bytes: row.bytes,
+  made: row.script !== null,
+  inputs: parsed(row.inputs),
+  learnAnewAt: parsed(row.learn_anew),
   progress: null,
   error: null
 })
 
-const select = 'SELECT id, camera_id, name, state, start_at, fps, width, height, frames, target_count, row_count, bytes FROM clip'
+const select = 'SELECT id, camera_id, name, state, start_at, fps, width, height, frames, target_count, row_count, bytes, script, inputs, learn_anew FROM clip'
 
 export async function listClips(sql: Sql, cameraId: string): Promise<ClipView[]> {
   return (await sql.rows<Row>(`${select} WHERE camera_id = ? ORDER BY created_at DESC`, [cameraId])).map(clipOf)
@@ -59,10 +67,21 @@ export async function clipIds(sql: Sql): Promise<string[]> {
   return (await sql.rows<{ id: string }>('SELECT id FROM clip')).map((row) => row.id)
 }
 
-export async function insertClip(sql: Sql, clip: ClipView, now: number): Promise<void> {
-  await sql.run("INSERT INTO clip (id, camera_id, name, state, start_at, fps, width, height, bytes, created_at) VALUES (?, ?, ?, 'analysing', ?, ?, ?, ?, ?, ?)", [
-    clip.id, clip.camera, clip.name, clip.start, clip.fps, clip.width, clip.height, clip.bytes, now
+/** @param play what a made clip is to be painted from */
+export async function insertClip(sql: Sql, clip: ClipView, now: number, play: Play | null = null): Promise<void> {
+  await sql.run("INSERT INTO clip (id, camera_id, name, state, start_at, fps, width, height, bytes, created_at, script, inputs) VALUES (?, ?, ?, 'analysing', ?, ?, ?, ?, ?, ?, ?, ?)", [
+    clip.id, clip.camera, clip.name, clip.start, clip.fps, clip.width, clip.height, clip.bytes, now, play && JSON.stringify(play), JSON.stringify(clip.inputs)
   ])
+}
+
+/** What a made clip is painted from; null for one that was sent. */
+export async function readPlay(sql: Sql, id: string): Promise<Play | null> {
+  const [row] = await sql.rows<{ script: string | null }>('SELECT script FROM clip WHERE id = ?', [id])
+  return row?.script ? parsed<Play>(row.script) : null
+}
+
+export async function setLearnAnew(sql: Sql, id: string, seconds: readonly number[]): Promise<void> {
+  await sql.run("UPDATE clip SET learn_anew = ?, state = 'analysing' WHERE id = ?", [JSON.stringify(seconds), id])
 }
 
 export async function finishClip(sql: Sql, id: string, frames: number, targets: number, rows: number): Promise<void> {
@@ -73,8 +92,10 @@ export async function setClipState(sql: Sql, id: string, state: 'analysing' | 's
   await sql.run('UPDATE clip SET state = ? WHERE id = ?', [state, id])
 }
 
-export async function changeClip(sql: Sql, id: string, name: string, start: number): Promise<void> {
-  await sql.run('UPDATE clip SET name = ?, start_at = ? WHERE id = ?', [name, start, id])
+export async function changeClip(sql: Sql, { id, start: before, inputs }: ClipView, name: string, start: number): Promise<void> {
+  // What contacts did is on the clip's clock and moves with it.
+  const moved = Object.fromEntries(Object.entries(inputs).map(([input, changes]) => [input, changes.map(({ at, set }) => ({ at: at + start - before, set }))]))
+  await sql.run('UPDATE clip SET name = ?, start_at = ?, inputs = ? WHERE id = ?', [name, start, JSON.stringify(moved), id])
 }
 
 export async function removeClip(sql: Sql, id: string): Promise<void> {

@@ -97,6 +97,7 @@ export class Deliveries {
 
   /** The target's row at the moment of the trigger. */
   private async targetOf({ clip: clipId, trigger }: DueDelivery): Promise<TargetRow | null> {
+    if (trigger.target === undefined) return null
     const clip = await readClip(this.database, clipId)
     const tracks = readMot(await readFile(this.clips.file(clipId, 'tracks.csv'), 'utf8'), clip.fps, clip)
     for (let i = firstRowOfFrame(tracks, trigger.frame); i < tracks.length && tracks.frame[i] === trigger.frame; i++)

@@ -1,5 +1,5 @@
-import type { Direction } from '../../core/detections/index.ts'
-import type { Detection } from '../../core/formats/plan.ts'
+import type { Direction, Trigger } from '../../core/detections/index.ts'
+import type { Detection, Severity, TamperCause } from '../../core/formats/plan.ts'
 import type { Sql } from '../database.ts'
 import { parsed } from '../sites/rows.ts'
 
@@ -12,7 +12,7 @@ export interface DueDelivery {
   camera: string
   clip: string
   detection: Detection
-  trigger: { target: number; time: number; frame: number; direction?: Direction }
+  trigger: Pick<Trigger, 'target' | 'time' | 'frame' | 'direction' | 'cause' | 'severity'>
   instant: number
 }
 
@@ -26,14 +26,16 @@ export async function nextDue(sql: Sql, now: number): Promise<DueDelivery | null
     camera: string
     clip_id: string
     fired_with: string
-    target: number
+    target: number | null
     frame: number
     clip_seconds: number
     direction: Direction | null
+    cause: TamperCause | null
+    severity: Severity | null
     fired_at: number
   }>(
     `SELECT d.id, d.recipient, d.attempts, site.name AS site, site.time_zone, camera.name AS camera, run.clip_id,
-            t.fired_with, t.target, t.frame, t.clip_seconds, t.direction, t.fired_at
+            t.fired_with, t.target, t.frame, t.clip_seconds, t.direction, t.cause, t.severity, t.fired_at
        FROM delivery d
        JOIN fired_trigger t ON t.id = d.trigger_id
        JOIN run ON run.id = t.run_id
@@ -51,7 +53,14 @@ export async function nextDue(sql: Sql, now: number): Promise<DueDelivery | null
     camera: row.camera,
     clip: row.clip_id,
     detection: parsed<Detection>(row.fired_with),
-    trigger: { target: row.target, time: row.clip_seconds, frame: row.frame, ...(row.direction && { direction: row.direction }) },
+    trigger: {
+      ...(row.target !== null && { target: row.target }),
+      time: row.clip_seconds,
+      frame: row.frame,
+      ...(row.direction && { direction: row.direction }),
+      ...(row.cause && { cause: row.cause }),
+      ...(row.severity && { severity: row.severity })
+    },
     instant: row.fired_at
   }
 }

@@ -1,6 +1,12 @@
 import { createCanvas, loadImage } from '@napi-rs/canvas'
 import type { Detection } from '../../core/formats/plan.ts'
-import type { Box } from '../../core/geometry/shapes.ts'
+import type { Box, Point } from '../../core/geometry/shapes.ts'
+
+/** The outline of a detection's shape; kinds that look at the whole picture have none. */
+function shapeOf(detection: Detection): readonly Point[] {
+  if (detection.kind === 'line') return detection.line
+  return 'zone' in detection ? [...detection.zone, detection.zone[0]] : []
+}
 
 /** The picture of a trigger's moment with the detection's shape and the target's brackets over it, as JPEG. */
 export async function drawSnapshot(png: Buffer, detection: Detection, target: Box | null): Promise<Buffer> {
@@ -9,7 +15,7 @@ export async function drawSnapshot(png: Buffer, detection: Detection, target: Bo
   const canvas = createCanvas(width, height)
   const g = canvas.getContext('2d')
   g.drawImage(picture, 0, 0)
-  const points = detection.kind === 'line' ? detection.line : [...detection.zone, detection.zone[0]]
+  const points = shapeOf(detection)
   const unit = Math.max(1, height / 360)
   const stroke = (trace: () => void): void => {
     for (const [colour, wide] of [['rgba(17, 22, 28, 0.75)', 4.5], ['#ffffff', 2]] as const) {

@@ -1,6 +1,6 @@
 import type { DeliveryView, RunTrigger } from '../../core/api.ts'
 import type { Direction, Trigger } from '../../core/detections/index.ts'
-import type { Detection } from '../../core/formats/plan.ts'
+import type { Detection, Severity, TamperCause } from '../../core/formats/plan.ts'
 import type { Database, Sql } from '../database.ts'
 import { parsed } from '../sites/rows.ts'
 
@@ -28,9 +28,9 @@ export async function findRun(sql: Sql, id: string): Promise<{ clip: string; sta
 export async function recordTrigger(database: Database, runId: string, cameraId: string, trigger: Trigger, detection: Detection, firedAt: number, now: number): Promise<void> {
   await database.transaction(async (sql) => {
     const { insertId } = await sql.run(
-      `INSERT INTO fired_trigger (run_id, camera_id, detection_id, kind, target, frame, clip_seconds, direction, fired_at, fired_with)
-       VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
-      [runId, cameraId, trigger.detection, trigger.kind, trigger.target, trigger.frame, trigger.time, trigger.direction ?? null, firedAt, JSON.stringify(detection)]
+      `INSERT INTO fired_trigger (run_id, camera_id, detection_id, kind, target, frame, clip_seconds, direction, cause, severity, fired_at, fired_with)
+       VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+      [runId, cameraId, trigger.detection, trigger.kind, trigger.target ?? null, trigger.frame, trigger.time, trigger.direction ?? null, trigger.cause ?? null, trigger.severity ?? null, firedAt, JSON.stringify(detection)]
     )
     await sql.run(
       `INSERT INTO delivery (trigger_id, kind, recipient, state, next_at)
@@ -44,10 +44,12 @@ interface Row {
   id: number
   detection_id: string
   kind: Trigger['kind']
-  target: number
+  target: number | null
   frame: number
   clip_seconds: number
   direction: Direction | null
+  cause: TamperCause | null
+  severity: Severity | null
   fired_at: number
   fired_with: string
   delivery_id: number | null
@@ -61,7 +63,7 @@ interface Row {
 /** The triggers of a run with their deliveries, in order of time. */
 export async function readRunTriggers(sql: Sql, runId: string): Promise<RunTrigger[]> {
   const rows = await sql.rows<Row>(
-    `SELECT t.id, t.detection_id, t.kind, t.target, t.frame, t.clip_seconds, t.direction, t.fired_at, t.fired_with,
+    `SELECT t.id, t.detection_id, t.kind, t.target, t.frame, t.clip_seconds, t.direction, t.cause, t.severity, t.fired_at, t.fired_with,
             d.id AS delivery_id, d.kind AS delivery_kind, d.recipient, d.state, d.attempts, d.error
        FROM fired_trigger t LEFT JOIN delivery d ON d.trigger_id = t.id
       WHERE t.run_id = ? ORDER BY t.id, d.id`,
@@ -74,10 +76,12 @@ export async function readRunTriggers(sql: Sql, runId: string): Promise<RunTrigg
       detection: row.detection_id,
       name: parsed<Detection>(row.fired_with).name,
       kind: row.kind,
-      target: row.target,
+      ...(row.target !== null && { target: row.target }),
       frame: row.frame,
       time: row.clip_seconds,
       ...(row.direction && { direction: row.direction }),
+      ...(row.cause && { cause: row.cause }),
+      ...(row.severity && { severity: row.severity }),
       instant: row.fired_at,
       deliveries: []
     }

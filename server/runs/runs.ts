@@ -1,8 +1,6 @@
 import { randomUUID } from 'node:crypto'
-import { readFile } from 'node:fs/promises'
 import type { RunView } from '../../core/api.ts'
 import { Evaluator } from '../../core/detections/index.ts'
-import { readMot } from '../../core/formats/mot.ts'
 import { firstRowOfFrame, frameAt } from '../../core/targets/tracks.ts'
 import { readPlanOf } from '../bench.ts'
 import type { Clips } from '../clips/clips.ts'
@@ -47,8 +45,8 @@ export class Runs {
     if (clip.state !== 'ready') throw busy(`${clip.name} has not been analysed; analyse it first`)
     const plan = await readPlanOf(this.database, clip.camera)
     const [camera] = plan.cameras
-    const tracks = readMot(await readFile(this.clips.file(clip.id, 'tracks.csv'), 'utf8'), clip.fps, clip)
-    const evaluator = new Evaluator({ plan, camera, fps: clip.fps, start: clip.start })
+    const { tracks, measures } = await this.clips.readEvidence(clip)
+    const evaluator = new Evaluator({ plan, camera, fps: clip.fps, start: clip.start, inputs: clip.inputs })
     const id = randomUUID()
     await insertRun(this.database, id, clip.id, Date.now())
 
@@ -60,8 +58,9 @@ export class Runs {
       while (row < tracks.length || run.at < seconds) {
         if (run.stop.signal.aborted) return setRunState(this.database, id, 'stopped')
         run.at = Math.min(seconds, ((performance.now() - began) / 1000) * speed)
-        const until = firstRowOfFrame(tracks, frameAt(run.at, clip.fps) + 1)
-        for (const trigger of evaluator.push(tracks, row, until)) {
+        const frame = Math.min(measures.length, frameAt(run.at, clip.fps))
+        const until = firstRowOfFrame(tracks, frame + 1)
+        for (const trigger of evaluator.push(tracks, row, until, { ...measures, length: frame })) {
           const detection = camera.detections.find((d) => d.id === trigger.detection)!
           await recordTrigger(this.database, id, camera.id, trigger, detection, Math.round(clip.start + trigger.time * 1000), Date.now())
           this.onTrigger()

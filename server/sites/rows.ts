@@ -1,4 +1,4 @@
-import type { CameraSummary, KeptSchedule, SiteView } from '../../core/api.ts'
+import type { CameraSummary, KeptSchedule, SiteInput, SiteView } from '../../core/api.ts'
 import type { Camera, Schedule } from '../../core/formats/plan.ts'
 import type { Sql } from '../database.ts'
 import { conflict, notFound } from '../errors.ts'
@@ -9,18 +9,20 @@ interface SiteRow {
   time_zone: string
   latitude: number | null
   longitude: number | null
+  inputs: string
 }
 
-const siteOf = ({ id, name, time_zone, latitude, longitude }: SiteRow): Omit<SiteView, 'cameras'> => ({
+const siteOf = ({ id, name, time_zone, latitude, longitude, inputs }: SiteRow): Omit<SiteView, 'cameras'> => ({
   id,
   name,
   timeZone: time_zone,
-  position: latitude === null || longitude === null ? null : { latitude, longitude }
+  position: latitude === null || longitude === null ? null : { latitude, longitude },
+  inputs: parsed<SiteInput[]>(inputs)
 })
 
 /** The one site of this installation, or null before there is one. */
 export async function readSite(sql: Sql): Promise<SiteView | null> {
-  const [row] = await sql.rows<SiteRow>('SELECT id, name, time_zone, latitude, longitude FROM site ORDER BY id LIMIT 1')
+  const [row] = await sql.rows<SiteRow>('SELECT id, name, time_zone, latitude, longitude, inputs FROM site ORDER BY id LIMIT 1')
   if (!row) return null
   const cameras = await sql.rows<CameraSummary>(
     `SELECT camera.id, camera.name,
@@ -35,16 +37,18 @@ export async function readSite(sql: Sql): Promise<SiteView | null> {
 export interface CameraRow {
   site: Omit<SiteView, 'cameras'>
   camera: Pick<Camera, 'id' | 'name' | 'ignore'>
+  /** The simulated scene with its scripts, as it was seeded. */
+  world: { scene: unknown; scripts: unknown[] } | null
 }
 
 export async function readCamera(sql: Sql, cameraId: string): Promise<CameraRow> {
-  const [row] = await sql.rows<SiteRow & { camera_id: string; camera_name: string; ignore_areas: string }>(
-    `SELECT site.id, site.name, time_zone, latitude, longitude, camera.id AS camera_id, camera.name AS camera_name, ignore_areas
+  const [row] = await sql.rows<SiteRow & { camera_id: string; camera_name: string; ignore_areas: string; world: string | null }>(
+    `SELECT site.id, site.name, time_zone, latitude, longitude, inputs, camera.id AS camera_id, camera.name AS camera_name, ignore_areas, world
        FROM camera JOIN site ON site.id = camera.site_id WHERE camera.id = ?`,
     [cameraId]
   )
   if (!row) throw notFound(`camera ${cameraId.slice(0, 64)}`)
-  return { site: siteOf(row), camera: { id: row.camera_id, name: row.camera_name, ignore: parsed(row.ignore_areas) } }
+  return { site: siteOf(row), camera: { id: row.camera_id, name: row.camera_name, ignore: parsed(row.ignore_areas) }, world: row.world === null ? null : parsed(row.world) }
 }
 
 /** MariaDB keeps JSON as text, and mysql2 hands some of it out already read. */

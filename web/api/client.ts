@@ -27,3 +27,15 @@ export async function request<T>(method: 'GET' | 'PUT' | 'POST' | 'PATCH' | 'DEL
   if (!answer.ok) throw errorOf(answer.status, text)
   return (answer.headers.get('content-type')?.includes('json') ? JSON.parse(text) : text) as T
 }
+
+/** A file from the server. @throws ApiError */
+export async function requestBytes(path: string): Promise<Uint8Array> {
+  let answer: Response
+  try {
+    answer = await fetch(path)
+  } catch {
+    throw unreachable()
+  }
+  if (!answer.ok) throw errorOf(answer.status, await answer.text())
+  return new Uint8Array(await answer.arrayBuffer())
+}

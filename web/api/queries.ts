@@ -1,8 +1,11 @@
 import { useQuery, type UseQueryResult } from '@tanstack/react-query'
 import type { BenchView, ClipView, MailSummary, MailView, RunView, SiteView } from '../../core/api.ts'
+import { readFaces } from '../../core/formats/faces.ts'
 import { readMot } from '../../core/formats/mot.ts'
+import { readMeasures } from '../../core/measures/measures.ts'
 import type { Tracks } from '../../core/targets/tracks.ts'
-import { request } from './client.ts'
+import type { Evidence } from '../bench/evaluation.ts'
+import { request, requestBytes } from './client.ts'
 
 /** How often work that goes on is asked after. */
 const WATCH_MS = 500
@@ -21,12 +24,26 @@ export const useBench = (camera: string | undefined): UseQueryResult<BenchView> 
     refetchOnWindowFocus: 'always'
   })
 
-/** The targets of a ready clip. They never change while the clip stays as it is. */
-export const useTracks = (clip: ClipView | null): UseQueryResult<Tracks> =>
+/** What detections are evaluated on, of a ready clip. It does not change while the clip stays as it is. */
+export const useEvidence = (clip: ClipView | null): UseQueryResult<Evidence> =>
   useQuery({
-    queryKey: ['tracks', clip?.id, clip?.rows],
-    queryFn: async () => readMot(await request<string>('GET', `/api/clips/${clip!.id}/tracks`), clip!.fps, clip!),
+    queryKey: ['evidence', clip?.id, clip?.rows, clip?.learnAnewAt.join()],
+    queryFn: async () => {
+      const path = `/api/clips/${clip!.id}`
+      const [tracks, faces, measures] = await Promise.all([request<string>('GET', `${path}/tracks`), request<string>('GET', `${path}/faces`), requestBytes(`${path}/measures`)])
+      return { tracks: { ...readMot(tracks, clip!.fps, clip!), faces: readFaces(faces, clip!) }, measures: readMeasures(measures) }
+    },
     enabled: clip?.state === 'ready',
+    staleTime: Infinity,
+    structuralSharing: false
+  })
+
+/** What is truly in a clip that was made from a script. */
+export const useTruth = (clip: ClipView | null): UseQueryResult<Tracks> =>
+  useQuery({
+    queryKey: ['truth', clip?.id],
+    queryFn: async () => readMot(await request<string>('GET', `/api/clips/${clip!.id}/truth`), clip!.fps, clip!),
+    enabled: clip?.state === 'ready' && clip.made,
     staleTime: Infinity,
     structuralSharing: false
   })

@@ -4,15 +4,18 @@ import { Button, Dropdown, Select, Tooltip } from 'antd'
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore, type DragEvent, type ReactNode } from 'react'
 import { useNavigate } from 'react-router'
 import type { BenchView, ClipView, RunView } from '../../core/api.ts'
-import { isNearMiss, type Setting } from '../../core/detections/index.ts'
-import { parseWith, LineDetectionSchema } from '../../core/formats/plan.ts'
+import { isNearMiss, type Setting, type Trigger } from '../../core/detections/index.ts'
+import { parseWith, LineDetectionSchema, isFrameKind } from '../../core/formats/plan.ts'
 import type { Point } from '../../core/geometry/shapes.ts'
 import { frameTime, spansOf } from '../../core/targets/tracks.ts'
 import { request } from '../api/client.ts'
-import { benchKey, useRun, useSite, useTracks } from '../api/queries.ts'
+import { benchKey, useEvidence, useRun, useSite } from '../api/queries.ts'
 import { ClipBar } from './clips/ClipBar.tsx'
 import { ClipErrors, ClipStage } from './clips/ClipStage.tsx'
+import { MakeClip } from './clips/MakeClip.tsx'
 import { useUpload } from './clips/upload.ts'
+import { Compare } from './compare/Compare.tsx'
+import { CurvePanel } from './curve/CurvePanel.tsx'
 import { ConflictNote } from './ConflictNote.tsx'
 import type { BenchDocument } from './document.ts'
 import { useEvaluation } from './evaluation.ts'
@@ -20,10 +23,14 @@ import { Inspector } from './inspector/Inspector.tsx'
 import { KeysHelp } from './KeysHelp.tsx'
 import { useBenchKeys } from './benchKeys.ts'
 import { newId } from './newId.ts'
+import type { Brush, Cell } from './picture/cells.ts'
+import { CellTools } from './picture/CellTools.tsx'
 import { Picture, type Drawing } from './picture/Picture.tsx'
 import { Playhead } from './playhead.ts'
+import { newDetection, type UNDRAWN_KINDS } from './rail/newDetection.ts'
 import { Rail } from './rail/Rail.tsx'
 import { RunPanel } from './runs/RunPanel.tsx'
+import { ReferenceTool } from './clips/ReferenceTool.tsx'
 import { useSelection } from './selection.ts'
 import { Timeline } from './timeline/Timeline.tsx'
 import { Transport } from './timeline/Transport.tsx'
@@ -38,6 +45,10 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
   const [vertex, setVertex] = useState<number | null>(null)
   const [drawing, setDrawing] = useState<Drawing | null>(null)
   const [help, setHelp] = useState(false)
+  const [making, setMaking] = useState(false)
+  const [comparing, setComparing] = useState(false)
+  const [brush, setBrush] = useState<Brush>({ on: true, shape: 'free' })
+  const [cell, setCell] = useState<Cell | null>(null)
   const [runId, setRunId] = useState<string | null>(null)
   const [watched, setWatched] = useState<string | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
@@ -50,7 +61,8 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
 
   const clip = view.clips.find((c) => c.id === selection.clip) ?? view.clips.find((c) => c.state === 'ready') ?? view.clips[0] ?? null
   const ready = clip?.state === 'ready'
-  const tracks = useTracks(clip).data ?? null
+  const evidence = useEvidence(clip).data ?? null
+  const tracks = evidence?.tracks ?? null
   const spans = useMemo(() => (tracks ? spansOf(tracks) : []), [tracks])
 
   const onSent = useCallback(
@@ -67,6 +79,7 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
   const { detections: placed, schedules, emails, conflict } = state
   const chosen = placed.find((p) => p.detection.id === selection.detection)?.detection ?? null
   const line = chosen?.kind === 'line' ? chosen : null
+  const moving = chosen?.kind === 'motion' || chosen?.kind === 'classMotion' ? chosen : null
 
   const setting = useMemo<Setting | null>(
     () =>
@@ -74,11 +87,12 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
         plan: { schedules, timeZone: view.site.timeZone, ...(view.site.position && { position: view.site.position }) },
         camera: { ignore: view.camera.ignore, detections: placed.map((p) => p.detection) },
         fps: clip.fps,
-        start: clip.start
+        start: clip.start,
+        inputs: clip.inputs
       },
-    [clip?.fps, clip?.start, clip?.id, placed, schedules, view.site.timeZone, view.site.position, view.camera.ignore] // eslint-disable-line react-hooks/exhaustive-deps -- not the clip's progress
+    [clip?.fps, clip?.start, clip?.id, clip?.inputs, placed, schedules, view.site.timeZone, view.site.position, view.camera.ignore] // eslint-disable-line react-hooks/exhaustive-deps -- not the clip's progress
   )
-  const evaluation = useEvaluation({ tracks: ready ? tracks : null, setting, detection: chosen?.enabled ? chosen.id : null, target: selection.target, at: selection.frame })
+  const evaluation = useEvaluation({ evidence: ready ? evidence : null, setting, detection: chosen?.enabled ? chosen.id : null, target: selection.target, at: selection.frame })
 
   // A moment in the address is shown when the page is opened or reloaded.
   const first = useRef(true)
@@ -90,15 +104,17 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
 
   const chooseDetection = useCallback((id: string | null) => {
     setVertex(null)
+    setCell(null)
     select({ detection: id, ...(id === null && { target: null, frame: null }) })
   }, [select])
-  const showMoment = (detection: string | null, target: number, frame: number | null): void => {
+  const showMoment = (detection: string | null, target: number | null, frame: number | null): void => {
     setVertex(null)
     select({ detection, target, frame })
     playhead.pause()
     const at = frame ?? tracks?.frame[spans.find((s) => s.id === target)?.rows[0] ?? 0]
     if (at && clip) playhead.seek(frameTime(at, clip.fps))
   }
+  const showTrigger = (t: Trigger): void => showMoment(t.detection, t.target ?? null, t.frame)
   const startDrawing = (): void => {
     if (!ready) return
     playhead.pause()
@@ -112,6 +128,11 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
     let n = 1
     while (names.has(`Line ${n}`)) n++
     const made = parseWith(LineDetectionSchema, { id: newId('line'), name: `Line ${n}`, kind: 'line', line: points, classes: ['person'] })
+    document.add(made)
+    select({ detection: made.id, target: null, frame: null })
+  }
+  const addKind = (kind: (typeof UNDRAWN_KINDS)[number]): void => {
+    const made = newDetection(kind, placed, view.site.inputs)
     document.add(made)
     select({ detection: made.id, target: null, frame: null })
   }
@@ -141,14 +162,14 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
   }
   const runView = useRun(runId).data ?? null
 
-  useBenchKeys({ document, line, vertex, setVertex, drawing, setDrawing, onDrawn, startDrawing, remove, playhead, nextNearMiss, showHelp: () => setHelp(true), stage, leave: () => (selection.target !== null ? select({ target: null, frame: null }) : chooseDetection(null)) })
+  useBenchKeys({ document, line, moving, cell, setCell, vertex, setVertex, drawing, setDrawing, onDrawn, startDrawing, remove, playhead, nextNearMiss, showHelp: () => setHelp(true), stage, leave: () => (selection.target !== null ? select({ target: null, frame: null }) : chooseDetection(null)) })
 
   const onDrop = (event: DragEvent): void => {
     event.preventDefault()
     const [file] = event.dataTransfer.files
     if (file) upload.send(file)
   }
-  const errors = [upload.error, refused, problem].filter((e) => e !== null)
+  const errors = [upload.error, refused, problem, evaluation.failure].filter((e) => e !== null)
   const chooseFile = (): void => window.document.querySelector<HTMLInputElement>('input[type=file]')?.click()
   const targetClass = spans.find((s) => s.id === evaluation.ladder?.target)?.cls ?? 'target'
 
@@ -169,6 +190,9 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
           {state.trouble && `: ${state.trouble}`}
         </span>
         <span className="grow" />
+        <Button disabled={!ready} onClick={() => setComparing(true)}>
+          Compare
+        </Button>
         <Dropdown
           trigger={['click']}
           disabled={!ready}
@@ -204,13 +228,14 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
         }}
       />
       <div className="bench-body">
-        <Rail document={document} placed={placed} schedules={schedules} triggers={evaluation.triggers} ladders={evaluation.ladders} hasClip={!!ready} selected={selection.detection} onSelect={chooseDetection} onNewLine={startDrawing} />
+        <Rail document={document} placed={placed} schedules={schedules} triggers={evaluation.triggers} ladders={evaluation.ladders} hasClip={!!ready} selected={selection.detection} inputs={view.site.inputs} onSelect={chooseDetection} onNewLine={startDrawing} onNew={addKind} />
         <div className="bench-middle">
           <div className="stage-area" ref={stage} tabIndex={0} role="application" aria-label={drawing ? 'Picture: drawing a line' : 'Picture'} onDragOver={(e) => e.preventDefault()} onDrop={onDrop}>
             {ready && clip ? (
               <Picture
                 clip={clip}
                 tracks={tracks}
+                measures={evidence?.measures ?? null}
                 playhead={playhead}
                 document={document}
                 placed={placed}
@@ -219,6 +244,8 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
                 target={selection.target}
                 vertex={vertex}
                 drawing={drawing}
+                brush={brush}
+                cell={cell}
                 onDetection={chooseDetection}
                 onTarget={(id) => showMoment(selection.detection, id, null)}
                 onVertex={setVertex}
@@ -226,8 +253,9 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
                 onDrawn={onDrawn}
               />
             ) : (
-              <ClipStage clip={clip} onChanged={refresh} onFile={chooseFile} />
+              <ClipStage clip={clip} onChanged={refresh} onFile={chooseFile} onMake={view.world ? () => setMaking(true) : null} />
             )}
+            {ready && moving && !drawing && <CellTools key={moving.id} detection={moving} document={document} brush={brush} onBrush={setBrush} />}
             {drawing && (
               <p className="drawing-hint">
                 {drawing.points.length < 2 ? 'Click where the line goes.' : 'Enter or a double click finishes the line.'} <kbd>Esc</kbd> leaves.
@@ -236,27 +264,33 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
           </div>
           <div className="transport-bar">
             <Transport playhead={playhead} disabled={!ready} />
-            <ClipBar clips={view.clips} clip={clip} timeZone={view.site.timeZone} upload={upload} onChoose={(id) => select({ clip: id, target: null, frame: null })} onChanged={refresh} />
+            <ClipBar clips={view.clips} clip={clip} timeZone={view.site.timeZone} upload={upload} onChoose={(id) => select({ clip: id, target: null, frame: null })} onChanged={refresh} onMake={view.world ? () => setMaking(true) : null} />
           </div>
+          {ready && clip && chosen && isFrameKind(chosen) && evaluation.frames?.detection === chosen.id && <CurvePanel trace={evaluation.frames} seconds={clip.frames / clip.fps} playhead={playhead} />}
           {ready && clip ? (
             <Timeline clip={clip} site={view.site} playhead={playhead} placed={placed} schedules={schedules} spans={spans} triggers={evaluation.triggers} ladders={evaluation.ladders} detection={selection.detection} target={selection.target} at={selection.frame} onDetection={chooseDetection} onMoment={showMoment} />
           ) : (
             <section className="timeline" aria-label="Timeline" />
           )}
-          {runView && <RunPanel run={runView} detections={placed.map((p) => p.detection)} onClose={() => setRunId(null)} onTrigger={(t) => showMoment(t.detection, t.target, t.frame)} />}
+          {runView && <RunPanel run={runView} detections={placed.map((p) => p.detection)} onClose={() => setRunId(null)} onTrigger={showTrigger} />}
         </div>
         <Inspector
           document={document}
-          line={line}
-          letter={letterOf(placed.findIndex((p) => p.detection.id === line?.id))}
+          detection={chosen}
+          letter={letterOf(placed.findIndex((p) => p.detection.id === chosen?.id))}
           schedules={schedules}
-          email={(line && emails.get(line.id)) ?? null}
+          inputs={view.site.inputs}
+          email={(chosen && emails.get(chosen.id)) ?? null}
           users={(id) => placed.filter((p) => p.detection.schedule === id).length}
           ladder={evaluation.ladder}
+          frames={evaluation.frames?.detection === chosen?.id ? evaluation.frames : null}
+          tools={chosen?.kind === 'tamper' && ready && clip && <ReferenceTool clip={clip} playhead={playhead} onChanged={refresh} />}
           targetClass={targetClass}
           onRemove={remove}
         />
       </div>
+      {ready && clip && tracks && <Compare open={comparing} clip={clip} tracks={tracks} placed={placed} triggers={evaluation.triggers} onClose={() => setComparing(false)} onTrigger={(t) => { setComparing(false); showTrigger(t) }} />}
+      {view.world && <MakeClip open={making} camera={view.camera.id} world={view.world} onClose={() => setMaking(false)} onMade={onSent} />}
       <KeysHelp open={help} onClose={() => setHelp(false)} />
     </main>
   )

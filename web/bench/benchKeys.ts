@@ -1,8 +1,9 @@
 import type { RefObject } from 'react'
-import type { LineDetection } from '../../core/formats/plan.ts'
+import type { ClassMotionDetection, LineDetection, MotionDetection } from '../../core/formats/plan.ts'
 import type { Point } from '../../core/geometry/shapes.ts'
 import type { BenchDocument } from './document.ts'
 import { useKeys, type KeyAction } from './keys.ts'
+import { isEmpty, toggled, type Cell } from './picture/cells.ts'
 import { moved, pointOf } from './picture/geometry.ts'
 import type { Drawing } from './picture/Picture.tsx'
 import type { Playhead } from './playhead.ts'
@@ -10,6 +11,10 @@ import type { Playhead } from './playhead.ts'
 export interface BenchKeysProps {
   document: BenchDocument
   line: LineDetection | null
+  /** The motion detection whose cells the keyboard paints, and the cell it is at. */
+  moving: MotionDetection | ClassMotionDetection | null
+  cell: Cell | null
+  setCell: (cell: Cell | null) => void
   vertex: number | null
   setVertex: (index: number | null) => void
   drawing: Drawing | null
@@ -30,7 +35,7 @@ const CROSS = 0.01
 
 /** All that the keyboard does on the Bench. */
 export function useBenchKeys(p: BenchKeysProps): void {
-  const { document, line, vertex, drawing } = p
+  const { document, line, moving, cell, vertex, drawing } = p
 
   const arrow =
     (dx: number, dy: number): KeyAction =>
@@ -40,7 +45,13 @@ export function useBenchKeys(p: BenchKeysProps): void {
         const [x, y] = drawing.cursor
         return p.setDrawing({ ...drawing, cursor: pointOf(x + dx * CROSS * far, y + dy * CROSS * far) })
       }
-      if (!line || !p.stage.current?.contains(window.document.activeElement)) return false
+      const onPicture = p.stage.current?.contains(window.document.activeElement)
+      if (moving && onPicture) {
+        const { column, row } = cell ?? { column: moving.cells[0].length >> 1, row: moving.cells.length >> 1 }
+        const within = (v: number, n: number): number => Math.min(n - 1, Math.max(0, v))
+        return p.setCell(cell ? { column: within(column + dx, moving.cells[0].length), row: within(row + dy, moving.cells.length) } : { column, row })
+      }
+      if (!line || !onPicture) return false
       const step: [number, number] = [dx * NUDGE * far, dy * NUDGE * far]
       const points = vertex === null ? moved(line.line, ...step) : line.line.map((v, i) => (i === vertex ? pointOf(v[0] + step[0], v[1] + step[1]) : v))
       if (points.some((v, i) => i > 0 && v[0] === points[i - 1][0] && v[1] === points[i - 1][1])) return
@@ -49,7 +60,7 @@ export function useBenchKeys(p: BenchKeysProps): void {
 
   const erase: KeyAction = () => {
     if (drawing) return p.setDrawing({ ...drawing, points: drawing.points.slice(0, -1) })
-    if (!line) return false
+    if (!line) return p.remove()
     if (vertex === null) return p.remove()
     // A line of one vertex is none; the whole of it is deleted on purpose, not by way of a vertex.
     if (line.line.length <= 2) return
@@ -60,6 +71,11 @@ export function useBenchKeys(p: BenchKeysProps): void {
   useKeys({
     l: () => p.startDrawing(),
     Enter: () => {
+      if (!drawing && moving && cell) {
+        const cells = toggled(moving.cells, cell)
+        if (!isEmpty(cells)) document.edit({ ...moving, cells }, `Paint cells of ${moving.name}`)
+        return
+      }
       if (!drawing) return false
       if (drawing.points.length >= 2) p.onDrawn(drawing.points)
     },
@@ -73,6 +89,7 @@ export function useBenchKeys(p: BenchKeysProps): void {
     },
     Escape: () => {
       if (drawing) p.setDrawing(null)
+      else if (cell) p.setCell(null)
       else if (vertex !== null) p.setVertex(null)
       else p.leave()
     },

@@ -27,7 +27,7 @@ class Memory implements Keeper {
   saveEmail: Keeper['saveEmail'] = async (id, to, version) => ({ to, version: this.put(`mail ${id}`, { to }, version), changedAt: 0 })
 }
 
-const view = (detections: BenchView['detections'] = []): BenchView => ({ site: { id: 's', name: 'S', timeZone: 'UTC', position: null }, camera: { id: 'c', name: 'C', ignore: [] }, detections, schedules: [], clips: [] })
+const view = (detections: BenchView['detections'] = []): BenchView => ({ site: { id: 's', name: 'S', timeZone: 'UTC', position: null, inputs: [] }, camera: { id: 'c', name: 'C', ignore: [] }, detections, schedules: [], world: null, clips: [] })
 const names = (d: BenchDocument) => d.getState().detections.map((p) => p.detection.name)
 const settle = () => jest.advanceTimersByTimeAsync(5000)
 

@@ -1,19 +1,30 @@
 import { useEffect, useMemo, useRef, useState } from 'react'
-import type { Ladder, Setting, Trigger } from '../../core/detections/index.ts'
+import type { FrameTrace, Ladder, Setting, Trigger } from '../../core/detections/index.ts'
+import { isFrameKind } from '../../core/formats/plan.ts'
+import type { Measures } from '../../core/measures/measures.ts'
 import type { Tracks } from '../../core/targets/tracks.ts'
 
+/** What detections are evaluated on. */
+export interface Evidence {
+  tracks: Tracks
+  measures: Measures
+}
+
 export type Question =
-  | { type: 'tracks'; tracks: Tracks }
+  | { type: 'evidence'; evidence: Evidence }
   | { type: 'evaluate'; number: number; setting: Setting }
   | { type: 'survey'; number: number; setting: Setting; detection: string }
   | { type: 'explain'; number: number; setting: Setting; detection: string; target: number; at?: number }
+  | { type: 'frames'; number: number; setting: Setting; detection: string; at?: number }
 
 export type Answer =
   | { type: 'triggers'; number: number; triggers: Trigger[]; took: number }
   | { type: 'ladders'; number: number; ladders: Ladder[] }
   | { type: 'ladder'; number: number; ladder: Ladder | null }
+  | { type: 'frames'; number: number; trace: FrameTrace | null }
+  | { type: 'failed'; number: number; message: string }
 
-type Asked = Exclude<Question, { type: 'tracks' }>
+type Asked = Exclude<Question, { type: 'evidence' }>
 type Unnumbered<T> = T extends unknown ? Omit<T, 'number'> : never
 
 /** One worker; of each kind of question only the newest waits, so that a drag never piles up work. */
@@ -32,8 +43,8 @@ class Evaluations {
     }
   }
 
-  setTracks(tracks: Tracks): void {
-    this.worker.postMessage({ type: 'tracks', tracks } satisfies Question)
+  setEvidence(evidence: Evidence): void {
+    this.worker.postMessage({ type: 'evidence', evidence } satisfies Question)
   }
 
   ask(question: Unnumbered<Asked>, answered: (answer: Answer) => void): void {
@@ -61,12 +72,16 @@ export interface Evaluation {
   ladders: Ladder[]
   /** Of the selected target at the selected moment. */
   ladder: Ladder | null
+  /** Of the selected detection, if it looks at whole frames. */
+  frames: FrameTrace | null
+  /** Why nothing could be evaluated. */
+  failure: string | null
   /** Milliseconds that the last evaluation took in the worker. */
   took: number | null
 }
 
 export interface Asking {
-  tracks: Tracks | null
+  evidence: Evidence | null
   setting: Setting | null
   detection: string | null
   target: number | null
@@ -75,12 +90,19 @@ export interface Asking {
 
 const SURVEY_AFTER_MS = 120
 
+const looksAtFrames = ({ camera }: Setting, id: string): boolean => {
+  const detection = camera.detections.find((d) => d.id === id)
+  return !!detection && isFrameKind(detection)
+}
+
 /** The triggers and ladders of the clip, always those of the newest setting. */
-export function useEvaluation({ tracks, setting, detection, target, at }: Asking): Evaluation {
+export function useEvaluation({ evidence, setting, detection, target, at }: Asking): Evaluation {
   const evaluations = useRef<Evaluations | null>(null)
   const [triggers, setTriggers] = useState<{ triggers: Trigger[]; took: number | null }>({ triggers: [], took: null })
   const [ladders, setLadders] = useState<Ladder[]>([])
   const [ladder, setLadder] = useState<Ladder | null>(null)
+  const [frames, setFrames] = useState<FrameTrace | null>(null)
+  const [failure, setFailure] = useState<string | null>(null)
 
   useEffect(() => {
     const made = new Evaluations()
@@ -95,18 +117,20 @@ export function useEvaluation({ tracks, setting, detection, target, at }: Asking
     setTriggers({ triggers: [], took: null })
     setLadders([])
     setLadder(null)
-    if (tracks) evaluations.current?.setTracks(tracks)
-  }, [tracks])
+    setFrames(null)
+    if (evidence) evaluations.current?.setEvidence(evidence)
+  }, [evidence])
 
   useEffect(() => {
-    if (!tracks || !setting) return
+    if (!evidence || !setting) return
     evaluations.current?.ask({ type: 'evaluate', setting }, (answer) => {
       if (answer.type === 'triggers') setTriggers({ triggers: answer.triggers, took: answer.took })
+      setFailure(answer.type === 'failed' ? answer.message : null)
     })
-  }, [tracks, setting])
+  }, [evidence, setting])
 
   useEffect(() => {
-    if (!tracks || !setting || !detection) return setLadders([])
+    if (!evidence || !setting || !detection) return setLadders([])
     const timer = setTimeout(
       () =>
         evaluations.current?.ask({ type: 'survey', setting, detection }, (answer) => {
@@ -115,14 +139,21 @@ export function useEvaluation({ tracks, setting, detection, target, at }: Asking
       SURVEY_AFTER_MS
     )
     return () => clearTimeout(timer)
-  }, [tracks, setting, detection])
+  }, [evidence, setting, detection])
 
   useEffect(() => {
-    if (!tracks || !setting || !detection || target === null) return setLadder(null)
+    if (!evidence || !setting || !detection || target === null) return setLadder(null)
     evaluations.current?.ask({ type: 'explain', setting, detection, target, ...(at !== null && { at }) }, (answer) => {
       if (answer.type === 'ladder') setLadder(answer.ladder)
     })
-  }, [tracks, setting, detection, target, at])
+  }, [evidence, setting, detection, target, at])
 
-  return useMemo(() => ({ ...triggers, ladders, ladder }), [triggers, ladders, ladder])
+  useEffect(() => {
+    if (!evidence || !setting || !detection || !looksAtFrames(setting, detection)) return setFrames(null)
+    evaluations.current?.ask({ type: 'frames', setting, detection, ...(at !== null && { at }) }, (answer) => {
+      if (answer.type === 'frames') setFrames(answer.trace)
+    })
+  }, [evidence, setting, detection, at])
+
+  return useMemo(() => ({ ...triggers, ladders, ladder, frames, failure }), [triggers, ladders, ladder, frames, failure])
 }

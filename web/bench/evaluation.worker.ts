@@ -1,21 +1,31 @@
-import { evaluate, explain, explainAll, type Setting } from '../../core/detections/index.ts'
-import type { Tracks } from '../../core/targets/tracks.ts'
-import type { Answer, Question } from './evaluation.ts'
+import { evaluate, explain, explainAll, traceFrames } from '../../core/detections/index.ts'
+import type { Answer, Evidence, Question } from './evaluation.ts'
 
-/** Evaluates detections over a clip's targets, off the page's own thread. */
-let tracks: Tracks | null = null
+/** Evaluates detections over a clip's targets and frame measures, off the page's own thread. */
+let evidence: Evidence | null = null
 
-const answer = (question: Exclude<Question, { type: 'tracks' }>, held: Tracks, setting: Setting): Answer => {
+const answer = (question: Exclude<Question, { type: 'evidence' }>, { tracks, measures }: Evidence): Answer => {
+  const { number, setting } = question
   const began = performance.now()
   if (question.type === 'evaluate') {
-    const triggers = evaluate(setting, held)
-    return { type: 'triggers', number: question.number, triggers, took: performance.now() - began }
+    const triggers = evaluate(setting, tracks, measures)
+    return { type: 'triggers', number, triggers, took: performance.now() - began }
   }
-  if (question.type === 'survey') return { type: 'ladders', number: question.number, ladders: explainAll(setting, held, question.detection) }
-  return { type: 'ladder', number: question.number, ladder: explain(setting, held, question.detection, question.target, question.at) }
+  if (question.type === 'survey') return { type: 'ladders', number, ladders: explainAll(setting, tracks, question.detection) }
+  if (question.type === 'frames') return { type: 'frames', number, trace: traceFrames(setting, tracks, measures, question.detection, question.at) }
+  return { type: 'ladder', number, ladder: explain(setting, tracks, question.detection, question.target, question.at) }
 }
 
 onmessage = ({ data }: MessageEvent<Question>) => {
-  if (data.type === 'tracks') tracks = data.tracks
-  else if (tracks) postMessage(answer(data, tracks, data.setting))
+  if (data.type === 'evidence') {
+    evidence = data.evidence
+    return
+  }
+  if (!evidence) return
+  try {
+    postMessage(answer(data, evidence))
+  } catch (error) {
+    // One detection that does not fit the clip must not leave the others waiting for ever.
+    postMessage({ type: 'failed', number: data.number, message: (error as Error).message } satisfies Answer)
+  }
 }

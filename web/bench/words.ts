@@ -1,5 +1,6 @@
-import { needOf } from '../../core/detections/index.ts'
-import type { Detection, LineDetection, Schedule } from '../../core/formats/plan.ts'
+import { causeWords, needOf } from '../../core/detections/index.ts'
+import type { ContactDetection, Detection, DetectionKind, FaceDetection, LineDetection, MotionDetection, ClassMotionDetection, Schedule, TamperDetection, TargetGated } from '../../core/formats/plan.ts'
+import type { SiteInput } from '../../core/api.ts'
 
 /** A detection in words, for the rail, the inspector and the timeline. */
 
@@ -9,9 +10,9 @@ export const bodyWords = (sensitivity: number): string => {
   return named[need] ?? `${need} % of the body`
 }
 
-const listed = (words: string[]): string => (words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} or ${words[words.length - 1]}`)
+export const listed = (words: string[]): string => (words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} or ${words[words.length - 1]}`)
 
-export const classWords = ({ classes }: Detection): string => (classes.length ? listed(classes) : 'target of any class')
+export const classWords = ({ classes }: TargetGated): string => (classes.length ? listed(classes) : 'target of any class')
 
 export const sideNames = ({ sides }: LineDetection): { left: string; right: string } => ({ left: sides?.left ?? 'left', right: sides?.right ?? 'right' })
 
@@ -28,7 +29,7 @@ export const crossingWords = (line: LineDetection): string => {
   return line.direction === 'leftToRight' ? `from ${left} to ${right}` : `from ${right} to ${left}`
 }
 
-export const sizeWords = ({ size }: Detection): string => {
+export const sizeWords = ({ size }: TargetGated): string => {
   const text = (f: { w: number; h: number }): string => `${Math.round(f.w * 1000) / 10} × ${Math.round(f.h * 1000) / 10} %`
   if (size?.min && size.max) return `between ${text(size.min)} and ${text(size.max)} of the picture`
   if (size?.min) return `larger than ${text(size.min)} of the picture`
@@ -46,4 +47,69 @@ export const letterOf = (index: number): string => (index < 26 ? String.fromChar
 export const clipTime = (seconds: number): string => {
   const tenths = Math.floor(seconds * 10 + 1e-6)
   return `${String(Math.floor(tenths / 600)).padStart(2, '0')}:${String(Math.floor((tenths % 600) / 10)).padStart(2, '0')}.${tenths % 10}`
+}
+
+export const kindNames: Record<DetectionKind, string> = {
+  line: 'Line crossing',
+  intrusion: 'Intrusion',
+  entry: 'Zone entry',
+  exit: 'Zone exit',
+  loitering: 'Loitering',
+  motion: 'Motion',
+  classMotion: 'Motion by class',
+  tamper: 'Tamper',
+  signalLoss: 'Signal loss',
+  contact: 'Contact input',
+  face: 'Face'
+}
+
+/** Which cells motion counts in. */
+export const cellWords = ({ cells }: MotionDetection | ClassMotionDetection): string => {
+  const all = cells.length * cells[0].length
+  const selected = [...cells.join('')].filter((c) => c === '1').length
+  return selected === all ? 'the whole picture' : `${selected} of ${all} cells`
+}
+
+export const percentWords = (percent: number): string => `${Math.round(percent * 10) / 10} %`
+
+export const causesWords = ({ causes }: TamperDetection): string => (causes.length === 5 ? 'covered, dark, washed out, out of focus or moved' : listed(causes.map((cause) => causeWords[cause])))
+
+export const inputName = (inputs: readonly SiteInput[], id: string): string => inputs.find((input) => input.id === id)?.name ?? id
+
+export const contactWords = ({ normally }: ContactDetection): string => (normally === 'open' ? 'closes' : 'opens')
+
+export const maskWords = ({ mask }: FaceDetection): string => (mask === 'any' ? 'with or without a mask' : `${mask} a mask`)
+
+export const listWords = ({ list, faces }: FaceDetection): string => {
+  if (list === 'any') return 'whoever it is'
+  const names = faces.length ? listed(faces) : 'nobody yet'
+  return list === 'listed' ? `of ${names}` : `of anybody but ${names}`
+}
+
+/** A detection as one short sentence, for the rail: what comes before its name, and what comes after. */
+export function railWords(d: Detection, schedules: Schedule[], inputs: readonly SiteInput[]): [before: string, after: string] {
+  const when = scheduleWords(d, schedules)
+  const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
+  switch (d.kind) {
+    case 'line':
+      return [`${capital(classWords(d))} crosses `, `, ${directionWords(d)}, ${bodyWords(d.sensitivity)}, ${when}`]
+    case 'intrusion':
+    case 'loitering':
+      return [`${d.atLeast > 1 ? `${d.atLeast} of ` : ''}${capital(classWords(d))} ${d.kind === 'loitering' ? 'lingers' : 'is'} in `, `${d.dwellSeconds ? ` for ${secondsWords(d.dwellSeconds)}` : ''}, ${bodyWords(d.sensitivity)}, ${when}`]
+    case 'entry':
+    case 'exit':
+      return [`${capital(classWords(d))} ${d.kind === 'entry' ? 'enters' : 'leaves'} `, `, ${bodyWords(d.sensitivity)}, ${when}`]
+    case 'motion':
+      return ['Motion, ', `: ${percentWords(d.threshold)} of ${cellWords(d)}, ${when}`]
+    case 'classMotion':
+      return [`${capital(classWords(d))} in motion, `, `: ${percentWords(d.threshold)} of ${cellWords(d)}, ${when}`]
+    case 'tamper':
+      return ['Tamper, ', `: ${causesWords(d)} for ${secondsWords(d.delaySeconds)}, ${when}`]
+    case 'signalLoss':
+      return ['No picture, ', `: for ${secondsWords(d.delaySeconds)}, ${when}`]
+    case 'contact':
+      return [`${inputName(inputs, d.input)} ${contactWords(d)}, `, `, ${when}`]
+    case 'face':
+      return ['Face at ', `, ${maskWords(d)}, ${when}`]
+  }
 }

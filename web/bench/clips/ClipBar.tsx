@@ -1,4 +1,4 @@
-import { DeleteOutlined, EditOutlined, UploadOutlined } from '@ant-design/icons'
+import { DeleteOutlined, EditOutlined, UploadOutlined, VideoCameraAddOutlined } from '@ant-design/icons'
 import { Alert, App, Button, Input, Popover, Progress, Select } from 'antd'
 import { DateTime } from 'luxon'
 import { useRef, useState, type ReactNode } from 'react'
@@ -13,6 +13,8 @@ export interface ClipBarProps {
   upload: Upload
   onChoose: (id: string) => void
   onChanged: () => void
+  /** Opens the making of a clip; null where the camera has no simulated scene. */
+  onMake: (() => void) | null
 }
 
 const lengthOf = (clip: ClipView): string => {
@@ -23,7 +25,7 @@ const noteOf = (clip: ClipView): string =>
   clip.state === 'ready' ? `${lengthOf(clip)} · ${Math.round(clip.fps * 10) / 10} frames/s · ${clip.targets} ${clip.targets === 1 ? 'target' : 'targets'}` : clip.state === 'analysing' ? 'being analysed' : 'not analysed'
 
 /** Which clip is on the Bench, and a way to add one. */
-export function ClipBar({ clips, clip, timeZone, upload, onChoose, onChanged }: ClipBarProps): ReactNode {
+export function ClipBar({ clips, clip, timeZone, upload, onChoose, onChanged, onMake }: ClipBarProps): ReactNode {
   const file = useRef<HTMLInputElement>(null)
   return (
     <div className="clip-bar">
@@ -46,6 +48,11 @@ export function ClipBar({ clips, clip, timeZone, upload, onChoose, onChanged }: 
       <Button size="small" icon={<UploadOutlined />} onClick={() => file.current?.click()}>
         Add a clip
       </Button>
+      {onMake && (
+        <Button size="small" icon={<VideoCameraAddOutlined />} onClick={onMake}>
+          Make a clip
+        </Button>
+      )}
       <input
         ref={file}
         type="file"

@@ -5,7 +5,7 @@ import type { ClipView } from '../../../core/api.ts'
 import { request } from '../../api/client.ts'
 
 /** What stands in the picture's place while there is no analysed clip. */
-export function ClipStage({ clip, onChanged, onFile }: { clip: ClipView | null; onChanged: () => void; onFile: () => void }): ReactNode {
+export function ClipStage({ clip, onChanged, onFile, onMake }: { clip: ClipView | null; onChanged: () => void; onFile: () => void; onMake: (() => void) | null }): ReactNode {
   if (!clip)
     return (
       <div className="stage-note">
@@ -15,6 +15,7 @@ export function ClipStage({ clip, onChanged, onFile }: { clip: ClipView | null; 
         <Button type="primary" onClick={onFile}>
           Choose a video file
         </Button>
+        {onMake && <Button onClick={onMake}>Make a clip from a script</Button>}
       </div>
     )
   const act = (what: 'stop' | 'analyse'): void => void request('POST', `/api/clips/${clip.id}/${what}`).finally(onChanged)
@@ -31,7 +32,7 @@ export function ClipStage({ clip, onChanged, onFile }: { clip: ClipView | null; 
   const share = clip.progress?.share ?? null
   return (
     <div className="stage-note" aria-live="polite">
-      <h2>Analysing {clip.name}</h2>
+      <h2>{clip.made ? 'Making' : 'Analysing'} {clip.name}</h2>
       <Progress percent={Math.round((share ?? 0) * 100)} status="active" showInfo={share !== null} />
       <p>{clip.progress?.step ?? 'Starting'}</p>
       <Button onClick={() => act('stop')}>Stop</Button>

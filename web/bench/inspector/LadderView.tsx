@@ -12,6 +12,13 @@ const names: Record<GateName, string> = {
   dwell: 'Dwell',
   together: 'Together',
   armed: 'Armed',
+  face: 'Face',
+  mask: 'Mask',
+  list: 'List',
+  cells: 'Cells',
+  picture: 'Picture',
+  contact: 'Contact',
+  delay: 'Delay',
   holdOff: 'Hold-off'
 }
 
@@ -27,12 +34,12 @@ function Gauge({ value, needed, passed }: { value: number; needed: number; passe
   )
 }
 
-/** Which gates let a target through, each with what it measured against what. */
-export function LadderView({ ladder, cls }: { ladder: Ladder; cls: string }): ReactNode {
+/** Which gates let a target, or a frame, through, each with what it measured against what. */
+export function LadderView({ ladder, who }: { ladder: Omit<Ladder, 'target'>; who: string }): ReactNode {
   return (
     <section className="ladder" aria-label="Gate ladder">
       <h3>
-        {ladder.fired ? 'Why' : 'Why not'} {cls} {ladder.target}, at <span className="figures">{ladder.time.toFixed(1)} s</span>
+        {ladder.fired ? 'Why' : 'Why not'} {who}, at <span className="figures">{ladder.time.toFixed(1)} s</span>
       </h3>
       <ol>
         {ladder.readings.map((r) => (

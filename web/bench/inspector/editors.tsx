@@ -3,22 +3,22 @@ import { useState, type ReactNode } from 'react'
 import { SaveEmailSchema } from '../../../core/api.ts'
 import { needOf } from '../../../core/detections/index.ts'
 import { InputError } from '../../../core/errors.ts'
-import { DetectionSchema, parseWith, type LineDetection } from '../../../core/formats/plan.ts'
+import { DetectionSchema, parseWith, type Detection, type LineDetection, type TargetGated } from '../../../core/formats/plan.ts'
 import { CLASSES, type TargetClass } from '../../../core/targets/classes.ts'
 import type { BenchDocument } from '../document.ts'
 import { bodyWords, sideNames } from '../words.ts'
 import { BodyShare } from './BodyShare.tsx'
 
-export interface EditorProps {
-  line: LineDetection
+export interface EditorProps<D extends Detection = Detection> {
+  detection: D
   document: BenchDocument
   close: () => void
 }
 
 /** Keeps an edit if it is a valid detection; otherwise says what would be right. */
-export function tryEdit(document: BenchDocument, line: LineDetection, label: string): string | null {
+export function tryEdit(document: BenchDocument, detection: Detection, label: string): string | null {
   try {
-    document.edit(parseWith(DetectionSchema, line), label)
+    document.edit(parseWith(DetectionSchema, detection), label)
     return null
   } catch (error) {
     if (error instanceof InputError) return error.message.replace(/^\$\.?[\w.]*: /, '')
@@ -46,12 +46,12 @@ export function KeptText({ label, value, onKeep, autoFocus, placeholder }: { lab
   )
 }
 
-export function NameEditor({ line, document }: EditorProps): ReactNode {
-  return <KeptText autoFocus label="Name" value={line.name} onKeep={(name) => tryEdit(document, { ...line, name }, `Rename ${line.name}`)} />
+export function NameEditor({ detection, document }: EditorProps): ReactNode {
+  return <KeptText autoFocus label="Name" value={detection.name} onKeep={(name) => tryEdit(document, { ...detection, name }, `Rename ${detection.name}`)} />
 }
 
 /** Which crossings count, and what the two sides are called. */
-export function DirectionEditor({ line, document }: EditorProps): ReactNode {
+export function DirectionEditor({ detection: line, document }: EditorProps<LineDetection>): ReactNode {
   const { left, right } = sideNames(line)
   const keep = (which: 'left' | 'right') => (text: string) => {
     const sides = { ...line.sides, [which]: text }
@@ -77,75 +77,85 @@ export function DirectionEditor({ line, document }: EditorProps): ReactNode {
   )
 }
 
-export function ClassesEditor({ line, document }: EditorProps): ReactNode {
+export function ClassesEditor({ detection, document }: EditorProps<TargetGated>): ReactNode {
   return (
     <>
       <Checkbox.Group
         className="stacked"
-        value={line.classes}
+        value={detection.classes}
         options={CLASSES.map((value) => ({ value, label: value === 'unknown' ? 'unknown (not told apart yet)' : value }))}
-        onChange={(classes) => document.edit({ ...line, classes: classes as TargetClass[] }, 'Change the classes')}
+        onChange={(classes) => document.edit({ ...detection, classes: classes as TargetClass[] }, 'Change the classes')}
       />
       <p className="quiet">None chosen: every target counts.</p>
     </>
   )
 }
 
-export function SensitivityEditor({ line, document }: EditorProps): ReactNode {
-  const settle = (): void => document.settle('Change the sensitivity')
+/** Detections that have a sensitivity, which says how much of the body must be over. */
+type Sensitive = Extract<Detection, { sensitivity: number }>
+
+/** Sensitivity as a slider and a number; what it means stands beside it. */
+export function SensitivitySlider({ detection, document, meaning }: { detection: Sensitive; document: BenchDocument; meaning: string }): ReactNode {
   return (
-    <div className="sensitivity">
-      <BodyShare share={needOf(line.sensitivity)} />
-      <div>
-        <div className="row">
-          <span>Sensitivity</span>
-          <InputNumber
-            aria-label="Sensitivity"
-            min={1}
-            max={100}
-            precision={0}
-            size="small"
-            value={line.sensitivity}
-            onChange={(sensitivity) => sensitivity !== null && document.edit({ ...line, sensitivity }, 'Change the sensitivity')}
-          />
-        </div>
-        <Slider min={1} max={100} value={line.sensitivity} ariaLabelForHandle="Sensitivity" onChange={(sensitivity) => document.show({ ...line, sensitivity })} onChangeComplete={settle} />
-        <p className="quiet">{bodyWords(line.sensitivity).replace(/^./, (c) => c.toUpperCase())} must be over the line.</p>
+    <div>
+      <div className="row">
+        <span>Sensitivity</span>
+        <InputNumber
+          aria-label="Sensitivity"
+          min={1}
+          max={100}
+          precision={0}
+          size="small"
+          value={detection.sensitivity}
+          onChange={(sensitivity) => sensitivity !== null && document.edit({ ...detection, sensitivity }, 'Change the sensitivity')}
+        />
       </div>
+      <Slider min={1} max={100} value={detection.sensitivity} ariaLabelForHandle="Sensitivity" onChange={(sensitivity) => document.show({ ...detection, sensitivity })} onChangeComplete={() => document.settle('Change the sensitivity')} />
+      <p className="quiet">{meaning}</p>
     </div>
   )
 }
 
-function SecondsEditor({ label, value, max, help, onChange }: { label: string; value: number; max: number; help: string; onChange: (seconds: number) => void }): ReactNode {
+export function SensitivityEditor({ detection, document }: EditorProps<Extract<Sensitive, TargetGated>>): ReactNode {
+  const where = detection.kind === 'line' ? 'over the line' : detection.kind === 'exit' ? 'out of the zone' : 'in the zone'
+  return (
+    <div className="sensitivity">
+      <BodyShare share={needOf(detection.sensitivity)} />
+      <SensitivitySlider detection={detection} document={document} meaning={`${bodyWords(detection.sensitivity).replace(/^./, (c) => c.toUpperCase())} must be ${where}.`} />
+    </div>
+  )
+}
+
+export function SecondsEditor({ label, value, min = 0, max, help, onChange }: { label: string; value: number; min?: number; max: number; help: string; onChange: (seconds: number) => void }): ReactNode {
   return (
     <label className="field">
       <span>{label}</span>
-      <InputNumber autoFocus min={0} max={max} step={0.1} suffix="s" value={value} onChange={(v) => v !== null && onChange(Math.round(v * 1000) / 1000)} />
+      <InputNumber autoFocus min={min} max={max} step={0.1} suffix="s" value={value} onChange={(v) => v !== null && onChange(Math.round(v * 1000) / 1000)} />
       <span className="quiet">{help}</span>
     </label>
   )
 }
 
-export function ConfirmEditor({ line, document }: EditorProps): ReactNode {
+export function ConfirmEditor({ detection, document }: EditorProps<TargetGated>): ReactNode {
   return (
-    <SecondsEditor label="Confirm time" value={line.confirmSeconds} max={60} help="How long a target must have held its class before it counts." onChange={(confirmSeconds) => document.edit({ ...line, confirmSeconds }, 'Change the confirm time')} />
+    <SecondsEditor label="Confirm time" value={detection.confirmSeconds} max={60} help="How long a target must have held its class before it counts." onChange={(confirmSeconds) => document.edit({ ...detection, confirmSeconds }, 'Change the confirm time')} />
   )
 }
 
-export function HoldOffEditor({ line, document }: EditorProps): ReactNode {
+export function HoldOffEditor({ detection, document }: EditorProps): ReactNode {
   return (
-    <SecondsEditor label="Hold-off" value={line.holdOffSeconds} max={86400} help="After a trigger, none for this long. 0: each one counts." onChange={(holdOffSeconds) => document.edit({ ...line, holdOffSeconds }, 'Change the hold-off')} />
+    <SecondsEditor label="Hold-off" value={detection.holdOffSeconds} max={86400} help="After a trigger, none for this long. 0: each one counts." onChange={(holdOffSeconds) => document.edit({ ...detection, holdOffSeconds }, 'Change the hold-off')} />
   )
 }
 
-export function SizeEditor({ line, document }: EditorProps): ReactNode {
+export function SizeEditor({ detection, document }: EditorProps<TargetGated>): ReactNode {
   const change = (which: 'min' | 'max', frame: { w: number; h: number } | undefined): void => {
-    const size = { ...line.size, [which]: frame }
+    const size = { ...detection.size, [which]: frame }
     if (!frame) delete size[which]
-    document.edit({ ...line, size: size.min || size.max ? size : undefined }, 'Change the size frames')
+    document.edit({ ...detection, size: size.min || size.max ? size : undefined }, 'Change the size frames')
   }
   const one = (which: 'min' | 'max', label: string, start: { w: number; h: number }): ReactNode => {
-    const frame = line.size?.[which]
+    const frame = detection.size?.[which]
     const side = (key: 'w' | 'h', name: string): ReactNode => (
       <InputNumber
         aria-label={`${label}, ${name}`}
@@ -183,10 +193,10 @@ export function SizeEditor({ line, document }: EditorProps): ReactNode {
   )
 }
 
-export function EmailEditor({ line, document, to }: EditorProps & { to: string | null }): ReactNode {
+export function EmailEditor({ detection, document, to }: EditorProps & { to: string | null }): ReactNode {
   const keep = (text: string): string | null => {
     try {
-      document.setEmail(line.id, parseWith(SaveEmailSchema, { version: 0, to: text.trim() || null }).to)
+      document.setEmail(detection.id, parseWith(SaveEmailSchema, { version: 0, to: text.trim() || null }).to)
       return null
     } catch (error) {
       return (error as Error).message.replace(/^\$\.to: /, '')
@@ -196,7 +206,7 @@ export function EmailEditor({ line, document, to }: EditorProps & { to: string |
     <>
       <KeptText key={to ?? ''} autoFocus label="Recipient" value={to ?? ''} placeholder="duty@example.org" onKeep={keep} />
       {to && (
-        <Button size="small" onClick={() => document.setEmail(line.id, null)}>
+        <Button size="small" onClick={() => document.setEmail(detection.id, null)}>
           Send no e-mail
         </Button>
       )}

@@ -3,12 +3,16 @@ import { useEffect, useLayoutEffect, useMemo, useRef, useState, type ReactNode }
 import { Circle, Layer, Line, Stage } from 'react-konva'
 import type { Trigger } from '../../../core/detections/index.ts'
 import type { ClipView } from '../../../core/api.ts'
-import type { LineDetection } from '../../../core/formats/plan.ts'
+import type { ClassMotionDetection, FaceDetection, LineDetection, MotionDetection } from '../../../core/formats/plan.ts'
 import type { Point } from '../../../core/geometry/shapes.ts'
+import type { Measures } from '../../../core/measures/measures.ts'
 import type { Tracks } from '../../../core/targets/tracks.ts'
 import type { BenchDocument, Placed } from '../document.ts'
 import { useFrame, type Playhead } from '../playhead.ts'
 import { letterOf } from '../words.ts'
+import { isEmpty, type Brush, type Cell } from './cells.ts'
+import { CellsLayer } from './CellsLayer.tsx'
+import { FaceLayer } from './FaceLayer.tsx'
 import { pointOf } from './geometry.ts'
 import { LineShape } from './LineShape.tsx'
 import { TargetBrackets, rowsOfFrame } from './TargetBrackets.tsx'
@@ -22,6 +26,7 @@ export interface Drawing {
 export interface PictureProps {
   clip: ClipView
   tracks: Tracks | null
+  measures: Measures | null
   playhead: Playhead
   document: BenchDocument
   placed: Placed[]
@@ -30,6 +35,8 @@ export interface PictureProps {
   target: number | null
   vertex: number | null
   drawing: Drawing | null
+  brush: Brush
+  cell: Cell | null
   onDetection: (id: string | null) => void
   onTarget: (id: number) => void
   onVertex: (index: number | null) => void
@@ -76,7 +83,7 @@ export function Picture(props: PictureProps): ReactNode {
 }
 
 function Overlay({ width, height, ...props }: PictureProps & { width: number; height: number }): ReactNode {
-  const { clip, tracks, playhead, document, placed, triggers, detection, target, vertex, drawing } = props
+  const { clip, tracks, measures, playhead, document, placed, triggers, detection, target, vertex, drawing, brush, cell } = props
   const { onDetection, onTarget, onVertex, onDrawing, onDrawn } = props
   const frame = useFrame(playhead, clip.fps)
   const rows = useMemo(() => (tracks ? rowsOfFrame(tracks, frame) : []), [tracks, frame])
@@ -123,7 +130,7 @@ function Overlay({ width, height, ...props }: PictureProps & { width: number; he
             width={width}
             height={height}
             selected={row.id === target}
-            standing={{ passes: !chosen?.classes.length || chosen.classes.includes(row.cls), triggered: shown.some((t) => t.target === row.id) }}
+            standing={{ passes: !chosen || !('classes' in chosen) || !chosen.classes.length || chosen.classes.includes(row.cls), triggered: shown.some((t) => t.target === row.id) }}
             onSelect={() => !drawing && onTarget(row.id)}
           />
         ))}
@@ -146,6 +153,26 @@ function Overlay({ width, height, ...props }: PictureProps & { width: number; he
               onEdit={(line, label) => document.edit(line, label)}
             />
           ) : null
+        )}
+        {chosen && !drawing && (chosen.kind === 'motion' || chosen.kind === 'classMotion') && (
+          <CellsLayer
+            detection={chosen}
+            measures={measures}
+            frame={frame}
+            width={width}
+            height={height}
+            brush={brush}
+            cursor={cell}
+            onShow={(cells) => document.show({ ...chosen, cells } as MotionDetection | ClassMotionDetection)}
+            onSettle={() => {
+              // A detection without any cell would never fire; the last stroke is taken back.
+              if (isEmpty((document.detection(chosen.id) as MotionDetection).cells)) document.show(chosen)
+              document.settle(`Paint cells of ${chosen.name}`)
+            }}
+          />
+        )}
+        {chosen && !drawing && chosen.kind === 'face' && (
+          <FaceLayer detection={chosen} rows={rows} faces={tracks?.faces} width={width} height={height} onShow={(face: FaceDetection) => document.show(face)} onSettle={() => document.settle(`Change the smallest face of ${chosen.name}`)} />
         )}
         {drawing && <DrawnSoFar drawing={drawing} width={width} height={height} />}
       </Layer>

@@ -1,10 +1,12 @@
-import { PlusOutlined } from '@ant-design/icons'
-import { Button, Switch } from 'antd'
+import { DownOutlined, PlusOutlined } from '@ant-design/icons'
+import { Button, Dropdown, Space, Switch } from 'antd'
 import type { ReactNode } from 'react'
+import type { SiteInput } from '../../../core/api.ts'
 import { isNearMiss, type Ladder, type Trigger } from '../../../core/detections/index.ts'
-import type { Detection, Schedule } from '../../../core/formats/plan.ts'
+import type { Schedule } from '../../../core/formats/plan.ts'
 import type { BenchDocument, Placed } from '../document.ts'
-import { bodyWords, classWords, directionWords, letterOf, scheduleWords } from '../words.ts'
+import { kindNames, letterOf, railWords } from '../words.ts'
+import { UNDRAWN_KINDS } from './newDetection.ts'
 
 export interface RailProps {
   document: BenchDocument
@@ -15,36 +17,30 @@ export interface RailProps {
   hasClip: boolean
   selected: string | null
   onSelect: (id: string) => void
+  inputs: readonly SiteInput[]
   onNewLine: () => void
-}
-
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
-
-function Sentence({ detection, schedules }: { detection: Detection; schedules: Schedule[] }): ReactNode {
-  if (detection.kind !== 'line') return <strong>{detection.name}</strong>
-  return (
-    <>
-      {capital(classWords(detection))} crosses <strong>{detection.name}</strong>, {directionWords(detection)}, {bodyWords(detection.sensitivity)}, {scheduleWords(detection, schedules)}
-    </>
-  )
+  onNew: (kind: (typeof UNDRAWN_KINDS)[number]) => void
 }
 
 /** The camera's detections, each as a short sentence. */
-export function Rail({ document, placed, schedules, triggers, ladders, hasClip, selected, onSelect, onNewLine }: RailProps): ReactNode {
+export function Rail({ document, placed, schedules, triggers, ladders, hasClip, selected, inputs, onSelect, onNewLine, onNew }: RailProps): ReactNode {
   return (
     <aside className="rail" aria-label="Detections">
       <h2>{placed.length === 0 ? 'Nothing drawn yet' : `${placed.length} ${placed.length === 1 ? 'detection' : 'detections'}`}</h2>
-      {placed.length === 0 && <p className="quiet">Draw a line where somebody must not cross unseen. What the clip triggers shows at once.</p>}
+      {placed.length === 0 && <p className="quiet">Draw a line where somebody must not cross unseen, or choose another kind. What the clip triggers shows at once.</p>}
       <ul>
         {placed.map(({ detection }, index) => {
           const count = triggers.filter((t) => t.detection === detection.id).length
+          const [before, after] = railWords(detection, schedules, inputs)
           const near = detection.id === selected ? ladders.filter(isNearMiss).length : 0
           return (
             <li key={detection.id} className={`rail-item${detection.id === selected ? ' chosen' : ''}${detection.enabled ? '' : ' off'}`}>
               <button type="button" aria-pressed={detection.id === selected} onClick={() => onSelect(detection.id)}>
                 <span className="letter">{detection.enabled ? letterOf(index) : '☾'}</span>
                 <span className="words">
-                  <Sentence detection={detection} schedules={schedules} />
+                  {before}
+                  <strong>{detection.name}</strong>
+                  {after}
                 </span>
               </button>
               <span className="rail-foot">
@@ -75,9 +71,20 @@ export function Rail({ document, placed, schedules, triggers, ladders, hasClip, 
           )
         })}
       </ul>
-      <Button icon={<PlusOutlined />} onClick={onNewLine} disabled={!hasClip} title={hasClip ? undefined : 'Add a clip first; lines are drawn on its picture'}>
-        New line <kbd>L</kbd>
-      </Button>
+      <Space.Compact block>
+        <Button className="grow" icon={<PlusOutlined />} onClick={onNewLine} disabled={!hasClip} title={hasClip ? undefined : 'Add a clip first; lines are drawn on its picture'}>
+          New line <kbd>L</kbd>
+        </Button>
+        <Dropdown
+          trigger={['click']}
+          menu={{
+            items: UNDRAWN_KINDS.map((key) => ({ key, label: kindNames[key], disabled: key === 'contact' && inputs.length === 0 })),
+            onClick: ({ key }) => onNew(key as (typeof UNDRAWN_KINDS)[number])
+          }}
+        >
+          <Button icon={<DownOutlined />} aria-label="New detection of another kind" />
+        </Dropdown>
+      </Space.Compact>
     </aside>
   )
 }

@@ -1,7 +1,7 @@
 import { Button, Input, Modal, Select } from 'antd'
 import { useState, type ReactNode } from 'react'
 import { InputError } from '../../../core/errors.ts'
-import { ScheduleSchema, WEEKDAYS, parseWith, type LineDetection, type Schedule, type Weekday } from '../../../core/formats/plan.ts'
+import { ScheduleSchema, WEEKDAYS, parseWith, type Detection, type Schedule, type Weekday } from '../../../core/formats/plan.ts'
 import { newId } from '../newId.ts'
 import type { BenchDocument } from '../document.ts'
 import { KeptText } from '../inspector/editors.tsx'
@@ -11,18 +11,18 @@ import { readSpans, spansText } from './spansText.ts'
 const dayNames: Record<Weekday, string> = { mon: 'Monday', tue: 'Tuesday', wed: 'Wednesday', thu: 'Thursday', fri: 'Friday', sat: 'Saturday', sun: 'Sunday' }
 
 export interface HoursEditorProps {
-  line: LineDetection
+  detection: Detection
   document: BenchDocument
   schedules: Schedule[]
   users: (schedule: string) => number
 }
 
 /** Chooses a detection's arming schedule, and opens its week. */
-export function HoursEditor({ line, document, schedules, users }: HoursEditorProps): ReactNode {
+export function HoursEditor({ detection, document, schedules, users }: HoursEditorProps): ReactNode {
   const [editing, setEditing] = useState<string | null>(null)
-  const chosen = schedules.find((s) => s.id === line.schedule)
+  const chosen = schedules.find((s) => s.id === detection.schedule)
   const choose = (id: string): void => {
-    document.edit({ ...line, schedule: id === '' ? undefined : id }, 'Change the arming hours')
+    document.edit({ ...detection, schedule: id === '' ? undefined : id }, 'Change the arming hours')
   }
   const make = (): void => {
     const taken = new Set(schedules.map((s) => s.name))
@@ -31,7 +31,7 @@ export function HoursEditor({ line, document, schedules, users }: HoursEditorPro
     const day: Schedule['week']['mon'] = [['18:30', '24:00']]
     const week = { mon: day, tue: day, wed: day, thu: day, fri: day, sat: day, sun: day }
     const schedule: Schedule = { id: newId('hours'), name: `Hours ${n}`, week, exceptions: [] }
-    document.addSchedule(schedule, line)
+    document.addSchedule(schedule, detection)
     setEditing(schedule.id)
   }
   const open = schedules.find((s) => s.id === editing)
@@ -39,13 +39,13 @@ export function HoursEditor({ line, document, schedules, users }: HoursEditorPro
     <div className="hours">
       <Select
         aria-label="Arming hours"
-        value={line.schedule ?? ''}
+        value={detection.schedule ?? ''}
         onChange={choose}
         options={[{ value: '', label: 'Always' }, ...schedules.map((s) => ({ value: s.id, label: s.name }))]}
         getPopupContainer={(element) => element.parentElement!}
       />
       <div className="row">
-        <Button size="small" disabled={!chosen} onClick={() => setEditing(line.schedule!)}>
+        <Button size="small" disabled={!chosen} onClick={() => setEditing(detection.schedule!)}>
           Edit its week
         </Button>
         <Button size="small" onClick={make}>

@@ -1,12 +1,12 @@
 import { useCallback, useLayoutEffect, useMemo, useRef, useState, type PointerEvent, type ReactNode } from 'react'
 import { armedIntervals } from '../../../core/arming/armedHours.ts'
-import { isNearMiss, type Ladder, type Trigger } from '../../../core/detections/index.ts'
+import { causeWords, isNearMiss, type Ladder, type Trigger } from '../../../core/detections/index.ts'
 import type { ClipView, SiteView } from '../../../core/api.ts'
 import type { Detection, Schedule } from '../../../core/formats/plan.ts'
 import type { TargetSpan } from '../../../core/targets/tracks.ts'
 import type { Placed } from '../document.ts'
 import { useTime, type Playhead } from '../playhead.ts'
-import { letterOf } from '../words.ts'
+import { kindNames, letterOf } from '../words.ts'
 
 export interface TimelineProps {
   clip: ClipView
@@ -21,11 +21,14 @@ export interface TimelineProps {
   target: number | null
   at: number | null
   onDetection: (id: string) => void
-  onMoment: (detection: string | null, target: number, frame: number | null) => void
+  onMoment: (detection: string | null, target: number | null, frame: number | null) => void
 }
 
 const LABELS = 132
 const STEPS = [0.5, 1, 2, 5, 10, 15, 30, 60, 120, 300, 600, 1800, 3600]
+
+/** Who or what set a trigger off. */
+const reasonOf = ({ target, cause, kind }: Trigger): string => (target !== undefined ? `target ${target}` : cause ? causeWords[cause] : kindNames[kind].toLowerCase())
 
 /** Where in the clip each detection is not armed, as shares of its length. */
 function disarmed(detection: Detection, schedules: Schedule[], site: TimelineProps['site'], clip: ClipView): { from: number; to: number }[] {
@@ -103,13 +106,13 @@ export function Timeline(props: TimelineProps): ReactNode {
                   .filter((t) => t.detection === d.id)
                   .map((t) => (
                     <button
-                      key={`${t.target} ${t.frame}`}
+                      key={`${t.target ?? ''} ${t.frame}`}
                       type="button"
-                      className={`flag${d.id === detection && t.target === target && t.frame === at ? ' chosen' : ''}`}
+                      className={`flag${d.id === detection && (t.target ?? null) === target && t.frame === at ? ' chosen' : ''}`}
                       style={{ left: left(t.time) }}
-                      aria-label={`Trigger of ${d.name}, target ${t.target}, at ${t.time.toFixed(1)} s`}
-                      title={`${t.time.toFixed(1)} s, target ${t.target}`}
-                      onClick={() => onMoment(d.id, t.target, t.frame)}
+                      aria-label={`Trigger of ${d.name}, ${reasonOf(t)}, at ${t.time.toFixed(1)} s`}
+                      title={`${t.time.toFixed(1)} s, ${reasonOf(t)}`}
+                      onClick={() => onMoment(d.id, t.target ?? null, t.frame)}
                     />
                   ))}
               </div>

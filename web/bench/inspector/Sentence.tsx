@@ -1,0 +1,107 @@
+import type { ReactNode } from 'react'
+import type { SiteInput } from '../../../core/api.ts'
+import type { Detection, Schedule, TargetGated } from '../../../core/formats/plan.ts'
+import type { BenchDocument } from '../document.ts'
+import { HoursEditor } from '../schedule/HoursEditor.tsx'
+import { bodyWords, causesWords, cellWords, classWords, contactWords, crossingWords, inputName, listWords, maskWords, percentWords, scheduleWords, secondsWords, sizeWords } from '../words.ts'
+import { Chip } from './Chip.tsx'
+import { ClassesEditor, ConfirmEditor, DirectionEditor, EmailEditor, HoldOffEditor, NameEditor, SensitivityEditor, SizeEditor } from './editors.tsx'
+import { CausesEditor, ContactEditor, DelayEditor, FaceFrameEditor, ListEditor, MaskEditor, MotionDelaysEditor, MotionSensitivityEditor, SeverityEditor, TamperSensitivityEditor, ThresholdEditor } from './frameEditors.tsx'
+
+export interface SentenceProps {
+  document: BenchDocument
+  detection: Detection
+  schedules: Schedule[]
+  inputs: readonly SiteInput[]
+  email: string | null
+  users: (schedule: string) => number
+}
+
+/** The detection as a sentence, every part of it an editable chip. */
+export function Sentence(props: SentenceProps): ReactNode {
+  const { document, detection } = props
+  return (
+    <p className="sentence">
+      <What {...props} />
+      {', armed '}
+      <Chip what="Arming hours" editor={() => <HoursEditor detection={detection} document={document} schedules={props.schedules} users={props.users} />}>{scheduleWords(detection, props.schedules)}</Chip>,{' '}
+      <Chip what="Hold-off" editor={(close) => <HoldOffEditor detection={detection} document={document} close={close} />}>{detection.holdOffSeconds ? `not within ${secondsWords(detection.holdOffSeconds)} of the last` : 'every time'}</Chip>; then{' '}
+      <Chip what="E-mail" editor={(close) => <EmailEditor detection={detection} document={document} to={props.email} close={close} />}>{props.email ? `e\u2011mail to ${props.email}` : 'no e\u2011mail'}</Chip>.
+    </p>
+  )
+}
+
+/** The part that the kind decides. */
+function What({ document, detection: d, inputs }: SentenceProps): ReactNode {
+  const name = <Chip what="Name" editor={(close) => <NameEditor detection={d} document={document} close={close} />}>{d.name}</Chip>
+  switch (d.kind) {
+    case 'line':
+      return (
+        <>
+          A {classChip(d, document)} crosses {name}{' '}
+          <Chip what="Direction and sides" editor={(close) => <DirectionEditor detection={d} document={document} close={close} />}>{crossingWords(d)}</Chip>, with{' '}
+          <Chip what="Body share" editor={(close) => <SensitivityEditor detection={d} document={document} close={close} />}>{bodyWords(d.sensitivity)}</Chip> over, {gateChips(d, document)}
+        </>
+      )
+    case 'intrusion':
+    case 'loitering':
+    case 'entry':
+    case 'exit':
+      return (
+        <>
+          A {classChip(d, document)} {{ intrusion: 'is in', loitering: 'lingers in', entry: 'enters', exit: 'leaves' }[d.kind]} {name}, with{' '}
+          <Chip what="Body share" editor={(close) => <SensitivityEditor detection={d} document={document} close={close} />}>{bodyWords(d.sensitivity)}</Chip>
+          {'dwellSeconds' in d && ` for ${secondsWords(d.dwellSeconds)}`}, {gateChips(d, document)}
+        </>
+      )
+    case 'motion':
+    case 'classMotion':
+      return (
+        <>
+          {d.kind === 'motion' ? 'Motion' : <>A {classChip(d, document)} in motion</>} in {name}:{' '}
+          <Chip what="Share of the cells" editor={(close) => <ThresholdEditor detection={d} document={document} close={close} />}>{percentWords(d.threshold)}</Chip> of {cellWords(d)} change by{' '}
+          <Chip what="Sensitivity" editor={(close) => <MotionSensitivityEditor detection={d} document={document} close={close} />}>{`sensitivity ${d.sensitivity}`}</Chip> for{' '}
+          <Chip what="Delays" editor={(close) => <MotionDelaysEditor detection={d} document={document} close={close} />}>{secondsWords(d.onDelaySeconds)}</Chip>
+          {d.kind === 'classMotion' && <>, {gateChips(d, document)}</>}
+        </>
+      )
+    case 'tamper':
+      return (
+        <>
+          {name}: the camera is <Chip what="Causes" editor={(close) => <CausesEditor detection={d} document={document} close={close} />}>{causesWords(d)}</Chip>, at{' '}
+          <Chip what="Sensitivity" editor={(close) => <TamperSensitivityEditor detection={d} document={document} close={close} />}>{`sensitivity ${d.sensitivity}`}</Chip>, for{' '}
+          <Chip what="Delay" editor={(close) => <DelayEditor detection={d} document={document} close={close} />}>{secondsWords(d.delaySeconds)}</Chip>, which is{' '}
+          <Chip what="Severity" editor={(close) => <SeverityEditor detection={d} document={document} close={close} />}>{d.severity}</Chip>
+        </>
+      )
+    case 'signalLoss':
+      return (
+        <>
+          {name}: no new picture for <Chip what="Delay" editor={(close) => <DelayEditor detection={d} document={document} close={close} />}>{secondsWords(d.delaySeconds)}</Chip>
+        </>
+      )
+    case 'contact':
+      return (
+        <>
+          {name}: <Chip what="Contact" editor={(close) => <ContactEditor detection={d} document={document} inputs={inputs} close={close} />}>{`${inputName(inputs, d.input)} ${contactWords(d)}`}</Chip> for {secondsWords(d.debounceSeconds)}
+        </>
+      )
+    case 'face':
+      return (
+        <>
+          A face at {name} <Chip what="Smallest face" editor={(close) => <FaceFrameEditor detection={d} document={document} close={close} />}>{`of at least ${percentWords(100 * d.faceMin.w)} × ${percentWords(100 * d.faceMin.h)}`}</Chip>,{' '}
+          <Chip what="Mask" editor={(close) => <MaskEditor detection={d} document={document} close={close} />}>{maskWords(d)}</Chip>,{' '}
+          <Chip what="List of faces" editor={(close) => <ListEditor detection={d} document={document} close={close} />}>{listWords(d)}</Chip>, on a {classChip(d, document)} {gateChips(d, document)}
+        </>
+      )
+  }
+}
+
+const classChip = (d: TargetGated, document: BenchDocument): ReactNode => <Chip what="Classes" editor={(close) => <ClassesEditor detection={d} document={document} close={close} />}>{classWords(d)}</Chip>
+
+const gateChips = (d: TargetGated, document: BenchDocument): ReactNode => (
+  <>
+    seen for <Chip what="Confirm time" editor={(close) => <ConfirmEditor detection={d} document={document} close={close} />}>{secondsWords(d.confirmSeconds)}</Chip>,{' '}
+    <Chip what="Size frames" editor={(close) => <SizeEditor detection={d} document={document} close={close} />}>{sizeWords(d)}</Chip>
+  </>
+)
