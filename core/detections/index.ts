@@ -1,3 +1,4 @@
+export type { Evidence } from './evidence.ts'
 export { Evaluator, evaluate, type Setting } from './evaluator.ts'
 export { traceFrames, type Curve, type Episode, type FrameTrace } from './frameTrace.ts'
 export { explain, explainAll, gateNames, isNearMiss, type GateHistory, type Ladder, type Trace } from './ladder.ts'

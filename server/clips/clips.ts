@@ -8,11 +8,12 @@ import { analyseInWorker } from '../../analysis/inWorker.ts'
 import { makeView } from '../../analysis/pictures.ts'
 import { probe } from '../../analysis/probe.ts'
 import type { ClipView } from '../../core/api.ts'
+import type { Evidence } from '../../core/detections/index.ts'
 import { InputError } from '../../core/errors.ts'
 import { readFaces, writeFaces } from '../../core/formats/faces.ts'
-import { readMeasures, writeMeasures, type Measures } from '../../core/measures/measures.ts'
+import { readMeasures, writeMeasures } from '../../core/measures/measures.ts'
 import { readMot, writeMot } from '../../core/formats/mot.ts'
-import { spansOf, type Tracks } from '../../core/targets/tracks.ts'
+import { spansOf } from '../../core/targets/tracks.ts'
 import { armInputsOf, trueTracks } from '../../simulation/evidence.ts'
 import { renderInWorker } from '../../simulation/renderInWorker.ts'
 import type { Play } from '../../simulation/script.ts'
@@ -163,8 +164,8 @@ export class Clips {
     return bytes
   }
 
-  /** What detections are evaluated on: the clip's targets with their faces, and its frame measures. */
-  async readEvidence(clip: ClipView): Promise<{ tracks: Tracks; measures: Measures }> {
+  /** What the clip's detections are evaluated on. */
+  async readEvidence(clip: ClipView): Promise<Evidence> {
     const tracks = readMot(await readFile(this.file(clip.id, 'tracks.csv'), 'utf8'), clip.fps, clip)
     const faces = readFaces(await readFile(this.file(clip.id, 'faces.csv'), 'utf8'), clip)
     return { tracks: { ...tracks, faces }, measures: readMeasures(await readFile(this.file(clip.id, 'measures.bin'))) }

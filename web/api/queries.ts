@@ -4,7 +4,7 @@ import { readFaces } from '../../core/formats/faces.ts'
 import { readMot } from '../../core/formats/mot.ts'
 import { readMeasures } from '../../core/measures/measures.ts'
 import type { Tracks } from '../../core/targets/tracks.ts'
-import type { Evidence } from '../bench/evaluation.ts'
+import type { Evidence } from '../../core/detections/index.ts'
 import { request, requestBytes } from './client.ts'
 
 /** How often work that goes on is asked after. */

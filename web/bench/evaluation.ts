@@ -1,14 +1,6 @@
 import { useEffect, useMemo, useRef, useState } from 'react'
-import type { FrameTrace, Ladder, Setting, Trigger } from '../../core/detections/index.ts'
+import type { Evidence, FrameTrace, Ladder, Setting, Trigger } from '../../core/detections/index.ts'
 import { isFrameKind } from '../../core/formats/plan.ts'
-import type { Measures } from '../../core/measures/measures.ts'
-import type { Tracks } from '../../core/targets/tracks.ts'
-
-/** What detections are evaluated on. */
-export interface Evidence {
-  tracks: Tracks
-  measures: Measures
-}
 
 export type Question =
   | { type: 'evidence'; evidence: Evidence }

@@ -1,5 +1,5 @@
-import { evaluate, explain, explainAll, traceFrames } from '../../core/detections/index.ts'
-import type { Answer, Evidence, Question } from './evaluation.ts'
+import { evaluate, explain, explainAll, traceFrames, type Evidence } from '../../core/detections/index.ts'
+import type { Answer, Question } from './evaluation.ts'
 
 /** Evaluates detections over a clip's targets and frame measures, off the page's own thread. */
 let evidence: Evidence | null = null
