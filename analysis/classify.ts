@@ -64,6 +64,37 @@ function shapeOf(rows: SeenRow[], fps: number, size: FrameSize): Shape {
   }
 }
 
+/** Where things waver, and while the background is still being learned, a target must have travelled to be told. */
+const TRAVEL_SECONDS = 3
+const TRAVEL_BIN_SECONDS = 0.5
+const LEARNING_SECONDS = 10
+
+/**
+ * Whether a target goes somewhere rather than to and fro: its places, each the mean of half a second, lie in line
+ * (net way at least 0.7 of the whole), it has covered 0.8 of its height, and it has kept its size (least mean height at
+ * least 0.6 of the greatest).
+ */
+function travels(rows: readonly SeenRow[], fps: number): boolean {
+  const bin = Math.max(1, Math.round(TRAVEL_BIN_SECONDS * fps))
+  const places: { x: number; y: number; h: number }[] = []
+  for (let end = rows.length; end >= bin && places.length < TRAVEL_SECONDS / TRAVEL_BIN_SECONDS; end -= bin) {
+    let [x, y, h] = [0, 0, 0]
+    for (let i = end - bin; i < end; i++) {
+      x += (rows[i].x + rows[i].w / 2) / bin
+      y += (rows[i].y + rows[i].h) / bin
+      h += rows[i].h / bin
+    }
+    places.push({ x, y, h })
+  }
+  if (places.length < 3) return false
+  const step = (a: { x: number; y: number }, b: { x: number; y: number }): number => Math.hypot(a.x - b.x, a.y - b.y)
+  const net = step(places[0], places[places.length - 1])
+  const whole = places.slice(1).reduce((sum, p, i) => sum + step(p, places[i]), 0)
+  const heights = places.map((p) => p.h)
+  const tallest = Math.max(...heights)
+  return net >= 0.7 * whole && net >= 0.8 * tallest && Math.min(...heights) >= 0.6 * tallest
+}
+
 /** The class of each row of a target, looking only back. */
 export function classify(rows: readonly SeenRow[], fps: number, size: FrameSize): TargetClass[] {
   const votes = new Map<TargetClass, number>()
@@ -71,12 +102,13 @@ export function classify(rows: readonly SeenRow[], fps: number, size: FrameSize)
   const needed = LEAST_VOTES_SECONDS * fps
   const recent: SeenRow[] = []
   let told = false
-  return rows.map((row) => {
+  return rows.map((row, index) => {
     for (const [name, count] of votes) votes.set(name, count * fade)
     if (row.measured && !atEdge(row, size)) {
       recent.push(row)
       while (row.frame - recent[0].frame > WINDOW_SECONDS * fps) recent.shift()
-      if (recent.length >= 3) {
+      const doubtful = row.wavers || row.frame < LEARNING_SECONDS * fps
+      if (recent.length >= 3 && (!doubtful || travels(rows.slice(Math.max(0, index + 1 - TRAVEL_SECONDS * fps), index + 1), fps))) {
         const vote = classOfShape(shapeOf(recent, fps, size))
         votes.set(vote, (votes.get(vote) ?? 0) + 1)
       }

@@ -1,6 +1,7 @@
 import type CV from '@techstark/opencv-js'
 import { describeColours } from './appearance.ts'
 import type { FrameSize } from './frames.ts'
+import { Wavering } from './wavering.ts'
 
 /** A connected patch of moving pixels, in analysed pixels. */
 export interface Blob {
@@ -11,6 +12,8 @@ export interface Blob {
   /** Moving pixels in the box. */
   area: number
   colours: Float32Array
+  /** In a place where something starts to move again and again. */
+  wavers: boolean
 }
 
 /** The part of OpenCV that its types leave out. */
@@ -48,6 +51,7 @@ export class Foreground {
   private readonly body: CV.Mat
   private readonly leastArea: number
   private readonly learnedFrames: number
+  private readonly wavering: Wavering
   private frames = 0
 
   constructor(cv: typeof CV, size: FrameSize, fps: number) {
@@ -55,6 +59,7 @@ export class Foreground {
     this.size = size
     this.learnedFrames = Math.round(LEARNED_SECONDS * fps)
     this.subtractor = new (cv as unknown as WithMixture).BackgroundSubtractorMOG2(this.learnedFrames, VARIANCE_THRESHOLD, true)
+    this.wavering = new Wavering(size, fps)
     this.frame = new cv.Mat(size.height, size.width, cv.CV_8UC3)
     this.mask = new cv.Mat()
     this.labels = new cv.Mat()
@@ -77,13 +82,14 @@ export class Foreground {
     cv.morphologyEx(mask, mask, cv.MORPH_OPEN, this.speck)
     cv.morphologyEx(mask, mask, cv.MORPH_CLOSE, this.body)
     const count = cv.connectedComponentsWithStats(mask, labels, stats, this.centroids, 8, cv.CV_32S)
+    this.wavering.next(mask.data)
     const blobs: Blob[] = []
     const rows = stats.data32S
     for (let i = 1; i < count; i++) {
       const [x, y, w, h, area] = rows.subarray(i * 5, i * 5 + 5)
       if (area < this.leastArea) continue
       const box = { x, y, w, h }
-      blobs.push({ ...box, area, colours: describeColours(picture, labels.data32S, i, this.size.width, box) })
+      blobs.push({ ...box, area, colours: describeColours(picture, labels.data32S, i, this.size.width, box), wavers: this.wavering.holds(box) })
     }
     return blobs
   }

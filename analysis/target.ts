@@ -9,6 +9,8 @@ export interface SeenRow extends Box {
   /** Measured: from a patch of its own. Otherwise part of a group's patch. */
   measured: boolean
   area: number
+  /** Seen in a place that wavers. */
+  wavers: boolean
 }
 
 export const overlap = (a: Box, b: Box): number => {
@@ -81,19 +83,19 @@ export class Followed {
     const noise = 0.25 * this.box.h
     this.cx.correct(cx, noise)
     this.foot.correct(foot, noise)
-    this.note({ ...this.box, area: 0 }, frame, false)
+    this.note({ ...this.box, area: 0, wavers: false }, frame, false)
   }
 
-  private note({ x, y, w, h, area }: Box & { area: number }, frame: number, measured: boolean): void {
+  private note({ x, y, w, h, area, wavers }: Box & { area: number; wavers: boolean }, frame: number, measured: boolean): void {
     // Frames in which it was hidden are filled in between, now that it is known to have gone on.
     const last = this.rows[this.rows.length - 1]
     if (last)
       for (let f = last.frame + 1; f < frame; f++) {
         const t = (f - last.frame) / (frame - last.frame)
         const mix = (a: number, b: number): number => a + (b - a) * t
-        this.rows.push({ frame: f, x: mix(last.x, x), y: mix(last.y, y), w: mix(last.w, w), h: mix(last.h, h), measured: false, area: 0 })
+        this.rows.push({ frame: f, x: mix(last.x, x), y: mix(last.y, y), w: mix(last.w, w), h: mix(last.h, h), measured: false, area: 0, wavers })
       }
-    this.rows.push({ frame, x, y, w, h, measured, area })
+    this.rows.push({ frame, x, y, w, h, measured, area, wavers })
     this.missed = 0
     this.seen++
   }

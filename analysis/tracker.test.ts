@@ -12,7 +12,7 @@ const colours = (n: number): Float32Array => {
   h[n] = h[64 + n] = 0.5
   return h
 }
-const blob = (x: number, y: number, look = 1, w = 12, h = 30): Blob => ({ x, y, w, h, area: w * h * 0.7, colours: colours(look) })
+const blob = (x: number, y: number, look = 1, w = 12, h = 30): Blob => ({ x, y, w, h, area: w * h * 0.7, colours: colours(look), wavers: false })
 const follow = (frames: Blob[][]) => {
   const tracker = new Tracker(10)
   frames.forEach((blobs, i) => tracker.step(blobs, i + 1))
@@ -45,7 +45,7 @@ describe('tracker', () => {
         const [a, b] = [blob(20 + 2.4 * i, 100, 1), blob(140 - 2.4 * i, 102, 9)]
         if (Math.abs(a.x - b.x) > 12) return [a, b]
         const x = Math.min(a.x, b.x)
-        return [{ x, y: 100, w: Math.abs(a.x - b.x) + 12, h: 32, area: 500, colours: colours(1).map((v, k) => (v + colours(9)[k]) / 2) }]
+        return [{ x, y: 100, w: Math.abs(a.x - b.x) + 12, h: 32, area: 500, colours: colours(1).map((v, k) => (v + colours(9)[k]) / 2), wavers: false }]
       })
     )
     expect(found).toHaveLength(2)
@@ -100,10 +100,16 @@ describe('classes', () => {
 
   test('unknown until it has been seen for a while; a box cut by the edge says nothing', () => {
     const size = { width: 320, height: 180 }
-    const rows = (x0: number): SeenRow[] => Array.from({ length: 20 }, (_, i) => ({ frame: i + 1, x: x0 + i, y: 60, w: 14, h: 40, measured: true, area: 400 }))
+    const rows = (x0: number): SeenRow[] => Array.from({ length: 20 }, (_, i) => ({ frame: i + 101, x: x0 + i, y: 60, w: 14, h: 40, measured: true, area: 400, wavers: false }))
     const classes = classify(rows(50), 10, size)
     expect(classes.slice(0, 4)).toEqual(['unknown', 'unknown', 'unknown', 'unknown'])
     expect(new Set(classes.slice(8))).toEqual(new Set(['person']))
+    // Where things waver, and in the first ten seconds, only who travels is told; swaying in place is nobody.
+    const wavering = (place: (i: number) => number, first = 101) => new Set(classify(Array.from({ length: 50 }, (_, i) => ({ ...rows(0)[0], frame: first + i, x: place(i), wavers: first > 100 })), 10, size))
+    for (const first of [101, 1]) {
+      expect(wavering((i) => 100 + 8 * Math.sin(i / 2), first)).toEqual(new Set(['unknown']))
+      expect(wavering((i) => 50 + 3 * i, first)).toEqual(new Set(['unknown', 'person']))
+    }
     const leaving = classify(rows(0).map((r) => ({ ...r, x: 0 })), 10, size)
     expect(new Set(leaving)).toEqual(new Set(['unknown']))
   })

@@ -16,7 +16,7 @@ function joined(a: Blob, b: Blob): Blob {
   const y = Math.min(a.y, b.y)
   const total = a.area + b.area
   const colours = a.colours.map((v, i) => (v * a.area + b.colours[i] * b.area) / total)
-  return { x, y, w: Math.max(a.x + a.w, b.x + b.w) - x, h: Math.max(a.y + a.h, b.y + b.h) - y, area: total, colours }
+  return { x, y, w: Math.max(a.x + a.w, b.x + b.w) - x, h: Math.max(a.y + a.h, b.y + b.h) - y, area: total, colours, wavers: a.wavers && b.wavers }
 }
 
 /**

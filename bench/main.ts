@@ -1,9 +1,18 @@
-import { execFileSync } from 'node:child_process'
+import { execFile, execFileSync } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { cpus, tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import { promisify } from 'node:util'
 import clipping from 'polygon-clipping'
+import { Analyser } from '../analysis/analyser.ts'
+import { analysedSize, decodeFrames } from '../analysis/frames.ts'
+import { Measurer } from '../analysis/measures/measurer.ts'
+import { loadOpenCv } from '../analysis/opencv.ts'
+import { probe } from '../analysis/probe.ts'
+import { USUAL_GRID } from '../core/measures/measures.ts'
+import { DEMO_CAMERAS } from '../demo/scenes.ts'
+import { FAULT_KINDS, LIGHTS } from '../simulation/script.ts'
 import { Evaluator, evaluate, explain, explainAll, type Setting, type Trigger } from '../core/detections/index.ts'
 import { shareInOutline } from '../core/geometry/share.ts'
 import { signedArea } from '../core/geometry/shapes.ts'
@@ -79,6 +88,58 @@ function benchDrag(): void {
   say('  the first evaluation, on opening the clip', `${opening.toFixed(1)} ms`)
   say('  rate of the line crossing', `${rate.toFixed(1)} million rows/s`, `(${triggers} triggers)`)
   say('  the ladders of all its targets', `median ${median(ladders).toFixed(1)} ms`)
+}
+
+/** One core: the demo's clip from decoded pictures on, as the server's worker does it. */
+async function benchMeasures(): Promise<void> {
+  const { cv } = await loadOpenCv()
+  const footage = await probe(fileURLToPath(new URL('../demo/clips/slipway-morning.mp4', import.meta.url)), 'slipway')
+  const size = analysedSize(footage)
+  const pictures: Uint8Array[] = []
+  for await (const picture of decodeFrames(fileURLToPath(new URL('../demo/clips/slipway-morning.mp4', import.meta.url)), footage, size)) pictures.push(picture.slice())
+  const rates: number[] = []
+  for (let i = 0; i < 4; i++) {
+    const analyser = new Analyser(cv, size, footage.fps)
+    const began = performance.now()
+    for (const picture of pictures) analyser.next(picture)
+    analyser.finish()
+    rates.push(pictures.length / footage.fps / ((performance.now() - began) / 1000))
+    analyser.delete()
+  }
+  const measurer = new Measurer(USUAL_GRID, size.width, size.height, footage.fps)
+  const began = performance.now()
+  for (const picture of pictures) measurer.next(picture)
+  const alone = (performance.now() - began) / pictures.length
+  say(`targets and frame measures of ${pictures.length} frames of 640 × 360`, `median ${median(rates).toFixed(1)} × real time`, 'at least 8 ×')
+  say('  the frame measures of it', `${alone.toFixed(2)} ms a frame`)
+}
+
+/** Runs scenes in processes of their own, two at a time, and gives the triggers of each. */
+async function watchAll(list: object[]): Promise<Trigger[][]> {
+  const results: Trigger[][] = []
+  let next = 0
+  const worker = async (): Promise<void> => {
+    while (next < list.length) {
+      const i = next++
+      const { stdout } = await promisify(execFile)(process.execPath, ['scripts/run.mjs', 'demo/testing/watch.mts', JSON.stringify([list[i]])], { cwd: root })
+      results[i] = JSON.parse(stdout) as Trigger[]
+    }
+  }
+  await Promise.all([worker(), worker()])
+  return results
+}
+
+async function benchTamper(): Promise<void> {
+  const detections = [{ kind: 'tamper' }, { kind: 'signalLoss', delaySeconds: 3 }]
+  const at = 10
+  const faults = FAULT_KINDS.flatMap((kind, k) => DEMO_CAMERAS.map((camera, i) => ({ kind, camera, light: LIGHTS[(k + i) % LIGHTS.length] })))
+  const found = await watchAll(faults.map(({ kind, camera, light }, i) => ({ camera, targets: false, detections, script: { seconds: at + 5.1, light, seed: 6000 + i, weather: { wind: 0.4 }, faults: [{ kind, from: at }], actors: [{ kind: 'adult', from: 2, way: [[-4, 12], [4, 12]] }] } })))
+  const missed = faults.filter((_, i) => !found[i].some((t) => t.time >= at))
+  say(`faults found within delay + 2 s, of ${faults.length}`, String(faults.length - missed.length), missed.map((f) => `${f.kind} on ${f.camera}, ${f.light}`).join('; ') || 'all')
+  const weathers = [{ rain: 1, wind: 1 }, { snow: 1, wind: 0.6 }, { fog: 0.8 }, { clouds: 1, wind: 1 }, { rain: 0.7, clouds: 0.8 }, { wind: 1, fog: 0.4 }]
+  const hour = DEMO_CAMERAS.flatMap((camera, c) => weathers.map((weather, w) => ({ camera, targets: false, detections, script: { seconds: 100, light: LIGHTS[(c + w) % LIGHTS.length], seed: 7000 + 10 * c + w, weather, headlights: [{ from: 20 }, { from: 60 }], insects: [{ from: 40, to: 52 }], actors: [{ kind: 'van', from: 8, way: [[-8, 12, 0], [0, 12, 12], [8, 12, 0]], speed: 3 }, { kind: 'group', from: 50, way: [[8, 9], [-8, 9]] }] } })))
+  const false1 = (await watchAll(hour)).flat()
+  say(`an hour of weather (${hour.length} × 100 s), no fault: triggers`, String(false1.length), `none${false1.length ? `; ${JSON.stringify(false1)}` : ''}`)
 }
 
 /** A made clip of an hour: twelve targets at a time, each there for half a minute, then another one. */
@@ -157,5 +218,8 @@ function benchMemory(tracks: Tracks, detections: Detection[]): void {
 
 console.log(`${cpus()[0].model}, ${cpus().length} cores, Node ${process.version}\n`)
 benchAnalyse()
+await benchMeasures()
 benchDrag()
 benchEngine()
+if (process.argv.includes('--weather')) await benchTamper()
+else console.log('\nthe hour of weather and every fault on every camera: npm run bench -- --weather (some ten minutes)')

@@ -40,7 +40,8 @@ export function boxOf(actor: Actor, pose: Pose, view: View): Box | null {
   const see = (p: GroundPoint): ReturnType<typeof project> => project(view, turned(view, p))
   const body = bodyOf(actor.kind)
   if (body) {
-    const corners = body.flatMap((part) => part.corners(pose)).map(see)
+    // Down to the ground: the wheels belong to it.
+    const corners = body.flatMap((part) => part.corners(pose).flatMap((corner) => [corner, { ...corner, y: pose.at.y }])).map(see)
     if (corners.some((c) => c.depth < NEAREST)) return null
     const [xs, ys] = [corners.map((c) => c.x), corners.map((c) => c.y)]
     const [x, y] = [Math.min(...xs), Math.min(...ys)]

@@ -103,7 +103,8 @@ describe('painting', () => {
 })
 
 describe('a camera’s feed', () => {
-  const feedOf = (kind: (typeof FAULT_KINDS)[number]) => new Feed(withScript({ seconds: 2, faults: [{ kind, from: 1, to: 1.5 }] }), makeNodeCanvas)
+  const small: Play = { ...slipway, scene: { ...slipway.scene, width: 160, height: 90 } }
+  const feedOf = (kind: (typeof FAULT_KINDS)[number]) => new Feed(withScript({ seconds: 2, faults: [{ kind, from: 1, to: 1.5 }] }, small), makeNodeCanvas)
 
   test('a cut cable gives no picture, a frozen one the last picture again', () => {
     const cut = feedOf('cableCut')

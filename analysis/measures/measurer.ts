@@ -57,9 +57,9 @@ export class Measurer {
     const picture = this.luma
     const { mean: luma, deviation: contrast } = spreadOf(picture)
     const sharpness = sharpnessOf(picture)
-    const compared = this.reference.next(picture, { luma, contrast, sharpness })
+    const compared = this.reference.next(picture, { luma, contrast })
     const { before } = this.reference
-    const all = { luma, contrast, sharpness, ...compared, lumaBefore: before.luma, contrastBefore: before.contrast, sharpnessBefore: before.sharpness, change }
+    const all = { luma, contrast, sharpness, ...compared, lumaBefore: before.luma, contrastBefore: before.contrast, detailBefore: before.detail, change }
     for (const f of FIGURES) m.figures[f][n] = all[f]
     this.cells.next(picture, m.cells.subarray(n * cells, (n + 1) * cells))
     m.fresh[n] = 1

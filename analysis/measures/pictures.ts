@@ -49,7 +49,7 @@ export function spreadOf({ data }: Luma): { mean: number; deviation: number } {
  * Sharpness: the variance of the Laplacian (Pech-Pacheco et al. 2000, from memory), with the kernel and the mirrored
  * border of OpenCV's `Laplacian` of aperture 1.
  */
-export function sharpnessOf({ width, height, data }: Luma): number {
+export function sharpnessOf({ width, height, data }: Luma | Gray): number {
   let sum = 0
   let squares = 0
   for (let y = 0; y < height; y++) {

@@ -1,9 +1,11 @@
 import { InputError } from '../../core/errors.ts'
 import { PhaseCorrelation, resized } from './phase.ts'
-import { correlation, edgesOf, grayOf, halve, shrink, type Gray, type Luma } from './pictures.ts'
+import { correlation, edgesOf, grayOf, halve, sharpnessOf, shrink, type Gray, type Luma } from './pictures.ts'
 
 /** How a picture compares with the reference. */
 export interface Comparison {
+  /** Sharpness of the picture without its noise: of the mean of the last pictures, at half the size. */
+  detail: number
   structure: number
   shapes: number
   /** Shares of the picture's width and height. */
@@ -14,7 +16,11 @@ export interface Comparison {
 export interface Whole {
   luma: number
   contrast: number
-  sharpness: number
+}
+
+/** What the reference's own figures are. */
+export interface Before extends Whole {
+  detail: number
 }
 
 /** The reference is learned over this long, and then follows what changes slowly. */
@@ -23,7 +29,7 @@ const FOLLOWS_SECONDS = 20
 /** Rain, snow and noise are gone from a picture that is the mean of about this long. */
 const SMOOTHED_SECONDS = 0.4
 /** Only a picture that is this like the reference may change it. */
-const LIKE = { structure: 0.55, luma: [0.6, 1.6], contrast: 0.6, sharpness: 0.5 } as const
+const LIKE = { structure: 0.55, luma: [0.6, 1.6], contrast: 0.6, detail: 0.5 } as const
 /** A picture that has kept so much of its structure has not moved; looking for a shift would only cost. */
 const UNMOVED = 0.85
 /** Phase correlation that answers less than this has found nothing. */
@@ -35,7 +41,7 @@ const PHASE = { width: 128, height: 64 }
 /** The picture as it should be: learned while nothing is wrong, following slow light (docs/measures.md). */
 export class Reference {
   /** The reference's own figures, as they are after the last picture. */
-  before: Whole = { luma: 0, contrast: 0, sharpness: 0 }
+  before: Before = { luma: 0, contrast: 0, detail: 0 }
   private readonly fps: number
   private readonly smooth: Gray
   private readonly scaled: Gray
@@ -73,9 +79,12 @@ export class Reference {
     const first = this.frames === 1
     const rate = first ? 1 : 1 / Math.max(1, SMOOTHED_SECONDS * fps)
     for (let i = 0; i < smooth.data.length; i++) smooth.data[i] += rate * (scaled.data[i] - smooth.data[i])
+    const detail = sharpnessOf(smooth)
     if (this.frames <= LEARNED_SECONDS * fps) {
-      this.follow(1 / this.frames, scaled, whole)
-      return { structure: 1, shapes: 1, shiftX: 0, shiftY: 0 }
+      // The detail of a mean of few pictures still has their noise in it; the last one counts.
+      this.follow(1 / this.frames, scaled, { ...whole, detail })
+      this.before.detail = detail
+      return { detail, structure: 1, shapes: 1, shiftX: 0, shiftY: 0 }
     }
     edgesOf(smooth, this.edges)
     const structure = correlation(this.edges, this.keptEdges)
@@ -88,10 +97,10 @@ export class Reference {
       whole.luma >= LIKE.luma[0] * before.luma - 4 &&
       whole.luma <= LIKE.luma[1] * before.luma + 4 &&
       whole.contrast >= LIKE.contrast * before.contrast &&
-      whole.sharpness >= LIKE.sharpness * before.sharpness
+      detail >= LIKE.detail * before.detail
     const shift = structure < UNMOVED ? this.shift() : { shiftX: 0, shiftY: 0 }
-    if (isLike && shift.shiftX === 0 && shift.shiftY === 0) this.follow(1 / (FOLLOWS_SECONDS * fps), smooth, whole)
-    return { structure, shapes, ...shift }
+    if (isLike && shift.shiftX === 0 && shift.shiftY === 0) this.follow(1 / (FOLLOWS_SECONDS * fps), smooth, { ...whole, detail })
+    return { detail, structure, shapes, ...shift }
   }
 
   private shift(): { shiftX: number; shiftY: number } {
@@ -104,13 +113,13 @@ export class Reference {
     return response < LEAST_RESPONSE || Math.hypot(x, y) < 1 ? { shiftX: 0, shiftY: 0 } : { shiftX: x / PHASE.width, shiftY: y / PHASE.height }
   }
 
-  private follow(rate: number, picture: Gray, whole: Whole): void {
+  private follow(rate: number, picture: Gray, whole: Before): void {
     const { kept, before } = this
     for (let i = 0; i < kept.data.length; i++) kept.data[i] += rate * (picture.data[i] - kept.data[i])
     this.before = {
       luma: before.luma + rate * (whole.luma - before.luma),
       contrast: before.contrast + rate * (whole.contrast - before.contrast),
-      sharpness: before.sharpness + rate * (whole.sharpness - before.sharpness)
+      detail: before.detail + rate * (whole.detail - before.detail)
     }
     // The reference changes slowly; its edges need not be found again at every picture.
     if (this.frames > LEARNED_SECONDS * this.fps && this.frames % EDGES_EVERY) return

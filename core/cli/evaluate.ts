@@ -1,20 +1,26 @@
 import { readFileSync } from 'node:fs'
-import { evaluate, explain, type Setting } from '../detections/index.ts'
+import { evaluate, explain, traceFrames, type Setting } from '../detections/index.ts'
 import { readArmInputs, readExpected } from '../formats/evidence.ts'
 import { score } from '../proving/score.ts'
 import { InputError } from '../errors.ts'
 import { triggerLine } from '../formats/triggers.ts'
 import { readMot, type PictureSize } from '../formats/mot.ts'
-import { readPlan } from '../formats/plan.ts'
+import { readFaces } from '../formats/faces.ts'
+import { isFrameKind, readPlan } from '../formats/plan.ts'
+import { readMeasures, type Measures } from '../measures/measures.ts'
 import type { Tracks } from '../targets/tracks.ts'
 import { UsageError, readOptions, runCommand } from './options.ts'
 
 const usage = `usage: npm run evaluate -- PLAN --camera ID --tracks FILE --fps N --size WxH --start ISO
-         [--inputs FILE] [--trace DETECTION:TARGET | --expected FILE] [--silent]
+         [--measures FILE] [--faces FILE] [--inputs FILE]
+         [--trace DETECTION:TARGET | --trace DETECTION | --expected FILE] [--silent]
 Prints the triggers of the camera's detections as JSON lines. With --silent nothing else is on standard output
 (npm's own heading is left out with npm run --silent).
+  --measures FILE           frame measures (npm run analyse -- CLIP --measures FILE); motion, tamper and signal loss need them
+  --faces FILE              faces (npm run analyse -- CLIP --faces FILE); the kind face needs them
   --inputs FILE             JSON of arm inputs: {"panel": [{"at": "2026-11-24T18:00:00Z", "set": true}]}
   --trace DETECTION:TARGET  prints why, or why not, instead: the gate ladder and each gate over time
+  --trace DETECTION         of a kind that looks at whole frames: its curves against their limits, and why
   --expected FILE           prints the score instead; FILE has JSON lines {"detection", "time", "direction", "within", "early"}`
 
 const readText = (file: string, what: string): string => {
@@ -23,6 +29,25 @@ const readText = (file: string, what: string): string => {
   } catch (error) {
     throw new InputError(what, `cannot read ${file} (${(error as NodeJS.ErrnoException).code})`)
   }
+}
+
+const readMeasuresFile = (file: string, fps: number): Measures => {
+  let bytes: Uint8Array
+  try {
+    bytes = readFileSync(file)
+  } catch (error) {
+    throw new InputError('measures', `cannot read ${file} (${(error as NodeJS.ErrnoException).code})`)
+  }
+  const measures = readMeasures(bytes)
+  if (Math.abs(measures.fps - fps) > 1e-6) throw new InputError('measures', `are of ${measures.fps} frames/s, and --fps says ${fps}; they must be of the same clip`)
+  return measures
+}
+
+/** @throws InputError when the clip was measured on another grid than a detection has */
+function checkGrids({ camera: { detections } }: Setting, measures: Measures | null): void {
+  for (const d of detections)
+    if (measures && d.enabled && 'cells' in d && (d.cells.length !== measures.rows || d.cells[0].length !== measures.columns))
+      throw new InputError('measures', `are of ${measures.columns} × ${measures.rows} cells, and ${d.id} has ${d.cells[0].length} × ${d.cells.length}; analyse the clip with --grid ${d.cells[0].length}x${d.cells.length}`)
 }
 
 const readFps = (text: string): number => {
@@ -43,13 +68,20 @@ const readStart = (text: string): number => {
   return instant
 }
 
-function printTrace(setting: Setting, tracks: Tracks, which: string): void {
-  const m = /^([A-Za-z0-9_-]+):(\d+)$/.exec(which)
-  if (!m) throw new UsageError(`--trace is "${which}"; must be DETECTION:TARGET, such as edge:3`)
+function printTrace(setting: Setting, tracks: Tracks, measures: Measures | null, which: string): void {
+  const m = /^([A-Za-z0-9_-]+)(?::(\d+))?$/.exec(which)
+  if (!m) throw new UsageError(`--trace is "${which}"; must be DETECTION:TARGET, such as edge:3, or DETECTION`)
   const known = setting.camera.detections
   const detection = known.find((d) => d.id === m[1])
   if (!detection) throw new InputError('--trace', `"${m[1]}" is no detection of this camera; it has ${known.map((d) => d.id).join(', ') || 'none'}`)
   if (!detection.enabled) throw new InputError('--trace', `detection "${m[1]}" is switched off; it looks at nothing`)
+  if (isFrameKind(detection)) {
+    const trace = traceFrames(setting, tracks, measures, m[1])
+    if (!trace) throw new InputError('--trace', `"${m[1]}" looks at whole frames, and there are none; give --measures`)
+    process.stdout.write(`${JSON.stringify({ ...trace, curves: trace.curves.map((curve) => ({ ...curve, values: [...curve.values] })) })}\n`)
+    return
+  }
+  if (m[2] === undefined) throw new UsageError(`--trace is "${which}"; ${m[1]} looks at targets, so that one must be named: DETECTION:TARGET, such as ${m[1]}:3`)
   const trace = explain(setting, tracks, m[1], Number(m[2]))
   if (!trace) throw new InputError('--trace', `target ${m[2]} is not in the tracks`)
   process.stdout.write(`${JSON.stringify(trace)}\n`)
@@ -59,7 +91,7 @@ await runCommand((args) => {
   const text = { type: 'string' } as const
   const { values, positionals } = readOptions(
     args,
-    { camera: text, tracks: text, fps: text, size: text, start: text, inputs: text, trace: text, expected: text, silent: { type: 'boolean' }, help: { type: 'boolean' } },
+    { camera: text, tracks: text, fps: text, size: text, start: text, inputs: text, measures: text, faces: text, trace: text, expected: text, silent: { type: 'boolean' }, help: { type: 'boolean' } },
     usage
   )
   if (values.help) {
@@ -75,16 +107,21 @@ await runCommand((args) => {
   const plan = readPlan(readText(positionals[0], 'plan'))
   const camera = plan.cameras.find((c) => c.id === cameraId)
   if (!camera) throw new InputError('--camera', `"${cameraId}" is not in the plan; it has ${plan.cameras.map((c) => c.id).join(', ') || 'none'}`)
-  const tracks = readMot(readText(file, 'tracks'), fps, size)
+  const faces = typeof values.faces === 'string' ? readFaces(readText(values.faces, 'faces'), size) : undefined
+  const tracks: Tracks = { ...readMot(readText(file, 'tracks'), fps, size), ...(faces && { faces }) }
+  const measures = typeof values.measures === 'string' ? readMeasuresFile(values.measures, fps) : null
   if (values.trace !== undefined && values.expected !== undefined) throw new UsageError(`--trace and --expected do not go together\n${usage}`)
   const inputs = typeof values.inputs === 'string' ? readArmInputs(readText(values.inputs, 'inputs')) : {}
   const setting: Setting = { plan, camera, fps, start, inputs }
-  if (typeof values.trace === 'string') return printTrace(setting, tracks, values.trace)
-  const triggers = evaluate(setting, tracks)
+  if (typeof values.trace === 'string') return printTrace(setting, tracks, measures, values.trace)
+  checkGrids(setting, measures)
+  const triggers = evaluate(setting, tracks, measures)
   if (typeof values.expected === 'string') {
     process.stdout.write(`${JSON.stringify(score(readExpected(readText(values.expected, 'expected'), plan, camera.id), triggers))}\n`)
     return
   }
   for (const trigger of triggers) process.stdout.write(`${triggerLine(trigger)}\n`)
+  const blind = measures ? [] : camera.detections.filter((d) => d.enabled && isFrameKind(d) && d.kind !== 'contact')
+  if (!values.silent && blind.length) process.stderr.write(`without --measures ${blind.map((d) => d.id).join(', ')} cannot fire\n`)
   if (!values.silent) process.stderr.write(`${triggers.length} ${triggers.length === 1 ? 'trigger' : 'triggers'}\n`)
 })

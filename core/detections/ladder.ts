@@ -116,7 +116,8 @@ function rowsOf(tracks: Tracks, target: number): Tracks {
     w: pick(tracks.w),
     h: pick(tracks.h),
     cls: pick(tracks.cls),
-    confidence: pick(tracks.confidence)
+    confidence: pick(tracks.confidence),
+    ...(tracks.faces && { faces: tracks.faces })
   }
 }
 

@@ -12,7 +12,7 @@ const risen = (value: number, limit: number): number => value / limit
 
 /**
  * By how much each cause holds: 1 at its limit. A cause with several conditions is as far as the one that is least
- * far. At sensitivity 50: contrast and sharpness below 45 and 30 % of the reference's, structure below 0.3, light below
+ * far. At sensitivity 50: contrast and fine detail below 45 and 30 % of the reference's, structure below 0.3, light below
  * 30 %, 70 % of the way to white, a shift of 3 % of the picture. 100 and 1 move the limits by half as much again.
  */
 function degreesAt({ figures: f }: Measures, n: number, sensitivity: number): Record<TamperCause, number> {
@@ -26,7 +26,7 @@ function degreesAt({ figures: f }: Measures, n: number, sensitivity: number): Re
     covered: Math.min(fallen(contrast, 0.45 + 0.15 * m), structureLost),
     dark: fallen(ratio(f.luma[n], f.lumaBefore[n]), 0.3 + 0.15 * m),
     washedOut: risen(Math.max(0, (f.luma[n] - f.lumaBefore[n]) / Math.max(1, 255 - f.lumaBefore[n])), 0.7 - 0.2 * m),
-    outOfFocus: Math.min(fallen(ratio(f.sharpness[n], f.sharpnessBefore[n]), 0.3 + 0.15 * m), kept(f.shapes[n], 0.5)),
+    outOfFocus: Math.min(fallen(ratio(f.detail[n], f.detailBefore[n]), 0.3 + 0.15 * m), kept(f.shapes[n], 0.5)),
     moved: Math.max(risen(shift, 0.03 - 0.02 * m), Math.min(structureLost, fallen(f.shapes[n], 0.5), kept(contrast, 0.5)))
   }
 }

@@ -11,7 +11,7 @@ export const USUAL_GRID: Grid = { columns: 22, rows: 18 }
 export const CELL_SHARE = 0.2
 
 /** What one picture says about the picture as a whole; see docs/measures.md for each. */
-export const FIGURES = ['luma', 'contrast', 'sharpness', 'structure', 'shapes', 'shiftX', 'shiftY', 'lumaBefore', 'contrastBefore', 'sharpnessBefore', 'change'] as const
+export const FIGURES = ['luma', 'contrast', 'sharpness', 'structure', 'shapes', 'detail', 'shiftX', 'shiftY', 'lumaBefore', 'contrastBefore', 'detailBefore', 'change'] as const
 export type Figure = (typeof FIGURES)[number]
 
 /**

@@ -39,7 +39,7 @@ export const sizeWords = ({ size }: TargetGated): string => {
 
 export const scheduleWords = ({ schedule }: Detection, schedules: Schedule[]): string => (schedule ? (schedules.find((s) => s.id === schedule)?.name ?? schedule) : 'always')
 
-export const secondsWords = (seconds: number): string => `${Math.round(seconds * 10) / 10} s`
+export const secondsWords = (seconds: number): string => `${Math.round(seconds * 10) / 10}\u00a0s`
 
 export const letterOf = (index: number): string => (index < 26 ? String.fromCharCode(65 + index) : `${String.fromCharCode(64 + Math.floor(index / 26))}${String.fromCharCode(65 + (index % 26))}`)
 
@@ -70,7 +70,7 @@ export const cellWords = ({ cells }: MotionDetection | ClassMotionDetection): st
   return selected === all ? 'the whole picture' : `${selected} of ${all} cells`
 }
 
-export const percentWords = (percent: number): string => `${Math.round(percent * 10) / 10} %`
+export const percentWords = (percent: number): string => `${Math.round(percent * 10) / 10}\u00a0%`
 
 export const causesWords = ({ causes }: TamperDetection): string => (causes.length === 5 ? 'covered, dark, washed out, out of focus or moved' : listed(causes.map((cause) => causeWords[cause])))
 

@@ -17,12 +17,14 @@ export interface MakeClipProps {
 
 const lightNames: Record<Light, string> = { day: 'Day', dusk: 'Dusk', night: 'Night, by lamplight', infrared: 'Night, by infra-red' }
 const faultNames: Record<FaultKind, string> = { covered: 'Lens covered', sprayed: 'Lens sprayed', defocused: 'Out of focus', knocked: 'Knocked aside', lightsOut: 'Lights out', washedOut: 'Blinded', cableCut: 'Cable cut', frozen: 'Picture frozen' }
+/** Who has a face that may wear a mask. */
+const faced: ReadonlySet<string> = new Set(['adult', 'child', 'crouching', 'group'])
 const weathers = ['wind', 'rain', 'snow', 'fog', 'clouds'] as const
 
 /** Makes a clip from a script of the camera's simulated scene: who goes where, when, in what weather. */
 export function MakeClip({ open, camera, world, onClose, onMade }: MakeClipProps): ReactNode {
   return (
-    <Modal open={open} title="Make a clip" footer={null} onCancel={onClose} width={1080} destroyOnHidden>
+    <Modal open={open} title="Make a clip" footer={null} onCancel={onClose} width={1080} centered destroyOnHidden>
       {open && <Maker camera={camera} world={world} onClose={onClose} onMade={onMade} />}
     </Modal>
   )
@@ -124,9 +126,13 @@ function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>):
             <li key={i} className={i === actor ? 'chosen' : ''} onPointerDown={() => setActor(i)}>
               <Select size="small" aria-label={`Actor ${i + 1}`} value={a.kind} options={ACTOR_KINDS.map((value) => ({ value, label: value }))} onChange={(kind) => changeActor(i, { kind })} onFocus={() => setActor(i)} />
               <InputNumber size="small" aria-label={`Actor ${i + 1} comes at`} prefix="at" suffix="s" min={0} max={script.seconds} value={a.from} onChange={(from) => from !== null && changeActor(i, { from })} />
-              <Checkbox checked={a.mask} onChange={(e) => changeActor(i, { mask: e.target.checked })}>
-                mask
-              </Checkbox>
+              {faced.has(a.kind) ? (
+                <Checkbox checked={a.mask} onChange={(e) => changeActor(i, { mask: e.target.checked })}>
+                  mask
+                </Checkbox>
+              ) : (
+                <span />
+              )}
               <Button size="small" type="text" icon={<DeleteOutlined />} aria-label={`Remove actor ${i + 1}`} onClick={() => { change({ actors: script.actors.filter((_, k) => k !== i) }); setActor(null) }} />
             </li>
           ))}

@@ -59,8 +59,8 @@ function What({ document, detection: d, inputs }: SentenceProps): ReactNode {
       return (
         <>
           {d.kind === 'motion' ? 'Motion' : <>A {classChip(d, document)} in motion</>} in {name}:{' '}
-          <Chip what="Share of the cells" editor={(close) => <ThresholdEditor detection={d} document={document} close={close} />}>{percentWords(d.threshold)}</Chip> of {cellWords(d)} change by{' '}
-          <Chip what="Sensitivity" editor={(close) => <MotionSensitivityEditor detection={d} document={document} close={close} />}>{`sensitivity ${d.sensitivity}`}</Chip> for{' '}
+          <Chip what="Share of the cells" editor={(close) => <ThresholdEditor detection={d} document={document} close={close} />}>{percentWords(d.threshold)}</Chip> of {cellWords(d)} moves, at{' '}
+          <Chip what="Sensitivity" editor={(close) => <MotionSensitivityEditor detection={d} document={document} close={close} />}>{`sensitivity ${d.sensitivity}`}</Chip>, for{' '}
           <Chip what="Delays" editor={(close) => <MotionDelaysEditor detection={d} document={document} close={close} />}>{secondsWords(d.onDelaySeconds)}</Chip>
           {d.kind === 'classMotion' && <>, {gateChips(d, document)}</>}
         </>

@@ -1,0 +1,101 @@
+import type CV from '@techstark/opencv-js'
+import type { Evidence } from '../core/detections/index.ts'
+import { USUAL_GRID, type Grid } from '../core/measures/measures.ts'
+import { faceKey, type Face } from '../core/targets/faces.ts'
+import { tracksFromRows, type TargetRow, type Tracks } from '../core/targets/tracks.ts'
+import { classify } from './classify.ts'
+import { findFace, type FoundFace } from './faces.ts'
+import { Foreground } from './foreground.ts'
+import type { FrameSize } from './frames.ts'
+import { Measurer } from './measures/measurer.ts'
+import type { Followed } from './target.ts'
+import { Tracker } from './tracker.ts'
+
+/**
+ * What is done with pictures, wherever they come from: find what moves, follow it, give it a class, look for its face;
+ * measure each picture as a whole.
+ */
+export class Analyser {
+  private readonly size: FrameSize
+  private readonly fps: number
+  private readonly foreground: Foreground
+  private readonly tracker: Tracker
+  private readonly measurer: Measurer
+  private readonly faces = new Map<number, FoundFace[]>()
+  private frames = 0
+
+  /**
+   * @param size of the pictures that will be given, in pixels
+   * @throws InputError for a grid finer than the picture
+   */
+  constructor(cv: typeof CV, size: FrameSize, fps: number, grid: Grid = USUAL_GRID) {
+    this.size = size
+    this.fps = fps
+    this.measurer = new Measurer(grid, size.width, size.height, fps)
+    this.foreground = new Foreground(cv, size, fps)
+    this.tracker = new Tracker(fps)
+  }
+
+  /** Learns the tamper reference anew from the next pictures. */
+  learnAnew(): void {
+    this.measurer.learnAnew()
+  }
+
+  /** Takes the next picture (blue, green, red bytes); null: none came. */
+  next(picture: Uint8Array | null): void {
+    this.frames++
+    this.measurer.next(picture)
+    if (!picture) return
+    const patches = this.foreground.find(picture)
+    this.tracker.step(patches, this.frames)
+    const found = patches.flatMap((patch) => findFace(picture, this.size, patch) ?? [])
+    if (found.length) this.faces.set(this.frames, found)
+  }
+
+  /** The targets and measures of all pictures; ends all targets. */
+  finish(): Evidence {
+    return { tracks: tracksOf(this.tracker.finish(), this.fps, this.size, this.faces), measures: this.measurer.finish() }
+  }
+
+  delete(): void {
+    this.foreground.delete()
+  }
+}
+
+/** A target is kept when it was there for half a second and got from its place. */
+const KEPT_SECONDS = 0.5
+const KEPT_DISTANCE = 0.4
+
+function isKept({ rows, seen }: Followed, fps: number): boolean {
+  if (seen < KEPT_SECONDS * fps) return false
+  const first = rows[0]
+  const reach = Math.max(...rows.map((r) => Math.hypot(r.x + r.w / 2 - first.x - first.w / 2, r.y + r.h - first.y - first.h)))
+  const scale = rows.reduce((sum, r) => sum + Math.max(r.w, r.h), 0) / rows.length
+  return reach >= KEPT_DISTANCE * scale
+}
+
+/** Kept targets as columns, numbered from 1 in the order in which they came into view. */
+function tracksOf(targets: Followed[], fps: number, size: FrameSize, found: Map<number, FoundFace[]>): Tracks {
+  const kept = targets.filter((target) => isKept(target, fps)).sort((a, b) => a.rows[0].frame - b.rows[0].frame || a.rows[0].x - b.rows[0].x)
+  const rows: TargetRow[] = []
+  const faces = new Map<string, Face>()
+  kept.forEach((target, index) => {
+    const classes = classify(target.rows, fps, size)
+    target.rows.forEach((row, i) => {
+      // A face belongs to the target in whose upper third its middle is.
+      const face = found.get(row.frame)?.find((f) => f.x + f.w / 2 >= row.x && f.x + f.w / 2 <= row.x + row.w && f.y + f.h / 2 >= row.y && f.y + f.h / 2 <= row.y + row.h / 3)
+      if (face) faces.set(faceKey(row.frame, index + 1), { x: face.x / size.width, y: face.y / size.height, w: face.w / size.width, h: face.h / size.height, mask: face.mask, name: null })
+      rows.push({
+        frame: row.frame,
+        id: index + 1,
+        x: row.x / size.width,
+        y: row.y / size.height,
+        w: row.w / size.width,
+        h: row.h / size.height,
+        cls: classes[i],
+        confidence: row.measured ? 1 : 0.5
+      })
+    })
+  })
+  return { ...tracksFromRows(rows, fps), faces }
+}

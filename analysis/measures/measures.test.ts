@@ -1,0 +1,123 @@
+import { execFileSync } from 'node:child_process'
+import { beforeAll, describe, expect, test } from '@jest/globals'
+import { FIGURES, checkGrid, readMeasures, writeMeasures } from '../../core/measures/measures.ts'
+import { Measurer } from './measurer.ts'
+import { MotionCells } from './motionCells.ts'
+import { correlation, emptyLuma, grayOf, shrinkRgba } from './pictures.ts'
+import { PhaseCorrelation, resized } from './phase.ts'
+
+interface Shift { x: number; y: number }
+interface Compared {
+  figures: Record<'own' | 'openCv', Record<'mean' | 'deviation' | 'sharpness', number>>[]
+  shifts: { true: Shift; own: Shift & { response: number }; openCv: Shift }[]
+}
+
+describe('against OpenCV (its WebAssembly build, in a process of its own)', () => {
+  let compared: Compared
+  beforeAll(() => {
+    compared = JSON.parse(execFileSync(process.execPath, ['scripts/run.mjs', 'analysis/measures/testing/openCvFigures.mts'], { encoding: 'utf8' })) as Compared
+  }, 60_000)
+
+  test('mean luma, contrast, and variance of the Laplacian agree to 1 %', () => {
+    expect(compared.figures).toHaveLength(3)
+    for (const { own, openCv } of compared.figures) for (const key of ['mean', 'deviation', 'sharpness'] as const) expect(Math.abs(own[key] / openCv[key] - 1)).toBeLessThan(0.01)
+  })
+
+  // opencv.js does not export phaseCorrelate; it is put together from its dft and createHanningWindow, which it does export.
+  test('phase correlation from OpenCV’s own Fourier transform finds the same shifts to 1 %', () => {
+    for (const { own, openCv } of compared.shifts) {
+      expect(Math.abs(own.x - openCv.x)).toBeLessThan(0.01 * Math.max(1, Math.abs(openCv.x)))
+      expect(Math.abs(own.y - openCv.y)).toBeLessThan(0.01 * Math.max(1, Math.abs(openCv.y)))
+    }
+  })
+
+  // Computed once by cv2.phaseCorrelate of Debian's python3-opencv 4.6.0, with its Hanning window, on the same pictures.
+  test('phase correlation agrees to 1 % with what OpenCV’s phaseCorrelate itself gave', () => {
+    const given = [[3.50273, 0.02212], [-7.00211, 3.97122], [11.79484, -6.31166], [0.47085, 19.25146], [14.02865, 10.56258]]
+    compared.shifts.forEach(({ own }, i) => {
+      expect(Math.abs(own.x - given[i][0])).toBeLessThan(0.01 * Math.max(1, Math.abs(given[i][0])))
+      expect(Math.abs(own.y - given[i][1])).toBeLessThan(0.01 * Math.max(1, Math.abs(given[i][1])))
+    })
+  })
+
+  test('shifts of up to a sixth of the picture are found to a pixel', () => {
+    for (const { true: is, own } of compared.shifts.slice(0, 4)) expect(Math.hypot(own.x - is.x, own.y - is.y)).toBeLessThan(1)
+  })
+})
+
+describe('pictures', () => {
+  const picture = (width: number, height: number, at: (x: number, y: number) => number): Uint8Array => Uint8Array.from({ length: width * height * 3 }, (_, i) => at(Math.floor(i / 3) % width, Math.floor(i / 3 / width)))
+
+  test('a picture that does not change correlates with itself, and not with one of chance', () => {
+    const a = grayOf(20, 20)
+    a.data.forEach((_, i) => (a.data[i] = (i * 7919) % 251))
+    const b = grayOf(20, 20)
+    b.data.forEach((_, i) => (b.data[i] = (i * 104729 + 17) % 241))
+    expect(correlation(a, a)).toBeCloseTo(1, 9)
+    expect(Math.abs(correlation(a, b))).toBeLessThan(0.2)
+    expect(correlation(a, grayOf(20, 20))).toBe(0)
+  })
+
+  test('the phase of a picture with nothing in it is no shift', () => {
+    const phase = new PhaseCorrelation(32, 16)
+    phase.setReference(grayOf(32, 16))
+    expect(phase.shiftOf(grayOf(32, 16)).response).toBeLessThan(0.1)
+    expect(resized(grayOf(10, 10), 32, 16).data).toHaveLength(512)
+  })
+
+  test('RGBA of a feed becomes blue, green, red of half the size', () => {
+    const rgba = Uint8ClampedArray.from([10, 20, 30, 255, 20, 30, 40, 255, 30, 40, 50, 255, 40, 50, 60, 255])
+    const bgr = new Uint8Array(3)
+    shrinkRgba(rgba, 2, 2, bgr)
+    expect([...bgr]).toEqual([45, 35, 25])
+  })
+
+  test('motion: the level of a cell is what a fifth of its pixels exceed', () => {
+    const cells = new MotionCells({ columns: 2, rows: 1 }, 10, 5, 10)
+    const levels = new Uint8Array(2)
+    const still = emptyLuma(10, 5)
+    for (let n = 0; n < 200; n++) cells.next(still, levels)
+    const changed = emptyLuma(10, 5)
+    // Five of the 25 pixels of the left cell: exactly a fifth. Four of the right one: less.
+    for (let y = 0; y < 5; y++) changed.data[y * 10] = 90
+    for (let y = 0; y < 4; y++) changed.data[y * 10 + 9] = 90
+    cells.next(changed, levels)
+    expect([...levels]).toEqual([90, 0])
+  })
+
+  test('motion: what stays becomes background', () => {
+    const cells = new MotionCells({ columns: 1, rows: 1 }, 4, 4, 10)
+    const level = new Uint8Array(1)
+    const [dark, light] = [emptyLuma(4, 4), emptyLuma(4, 4)]
+    light.data.fill(100)
+    for (let n = 0; n < 100; n++) cells.next(dark, level)
+    cells.next(light, level)
+    expect(level[0]).toBeGreaterThan(80)
+    for (let n = 0; n < 1000; n++) cells.next(light, level)
+    expect(level[0]).toBeLessThan(4)
+  })
+
+  test('measures: a frame that is the last one again is not fresh; one that does not come neither', () => {
+    const measurer = new Measurer({ columns: 4, rows: 3 }, 32, 18, 10)
+    const [a, b] = [picture(32, 18, (x, y) => (x * 9 + y * 5) % 200), picture(32, 18, (x, y) => (x * 9 + y * 5 + 3) % 200)]
+    for (const p of [a, b, b, null, a]) measurer.next(p)
+    expect([...measurer.finish().fresh]).toEqual([1, 1, 0, 0, 1])
+  })
+
+  test('measures: written and read again are the same; cut off or of another kind they are refused', () => {
+    const measurer = new Measurer({ columns: 4, rows: 3 }, 32, 18, 10)
+    for (let n = 0; n < 300; n++) measurer.next(picture(32, 18, (x, y) => (x * 9 + y * 5 + n) % 200))
+    const measures = measurer.finish()
+    const file = writeMeasures(measures)
+    const read = readMeasures(file)
+    expect({ ...read, figures: null, cells: [...read.cells], fresh: [...read.fresh] }).toEqual({ ...measures, figures: null, cells: [...measures.cells], fresh: [...measures.fresh] })
+    for (const f of FIGURES) expect([...read.figures[f]]).toEqual([...measures.figures[f]])
+    expect(() => readMeasures(file.subarray(0, file.length - 5))).toThrow('measures: are cut off')
+    expect(() => readMeasures(new TextEncoder().encode('frame,id,left'))).toThrow('measures: are not in the format wardoptic-measures/1')
+  })
+
+  test('a grid finer than the picture is refused, a picture of another size as well', () => {
+    expect(() => checkGrid({ columns: 40, rows: 18 }, 32, 18)).toThrow('grid: of 40 × 18 cells is finer than the measured picture of 32 × 18 pixels')
+    expect(() => new Measurer({ columns: 0, rows: 2 }, 32, 18, 10)).toThrow('grid: is 0 × 2')
+  })
+})
