@@ -48,7 +48,7 @@ test('every place of the top bar has its own address', async ({ page }) => {
 test('draw a line, see its triggers, reload: still there; select a trigger: its gate ladder', async ({ page }) => {
   await openBench(page)
   await drawLine(page, [0.06, 0.62], [0.5, 0.6], [0.7, 0.6])
-  await expect(page.getByRole('heading', { name: 'Detection B' })).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'B · Line crossing' })).toBeVisible()
   // As at the quay's edge: who goes down the ramp and who comes up it, in both directions.
   await expect(flags(page, 'Line 1').first()).toBeVisible()
   const count = await flags(page, 'Line 1').count()
@@ -170,7 +170,7 @@ test('by keyboard alone: draw, move a vertex, delete, undo', async ({ page }) =>
   await page.keyboard.press('Enter')
   const rail = page.getByRole('complementary', { name: 'Detections' })
   await expect(rail.getByRole('listitem')).toHaveCount(3)
-  await expect(page.getByRole('heading', { name: 'Detection C' })).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'C · Line crossing' })).toBeVisible()
   await page.keyboard.press('Tab')
   await page.keyboard.press('Shift+ArrowDown')
   await kept(page)

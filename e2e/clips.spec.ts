@@ -11,7 +11,7 @@ test.beforeAll(() => void (folder = mkdtempSync(join(tmpdir(), 'wardoptic-e2e-')
 test.afterAll(() => rmSync(folder, { recursive: true, force: true }))
 
 test('a camera without a clip says what to do; a clip is added, analysed with progress, and drawn on', async ({ page }) => {
-  await page.goto('/bench/quay-path')
+  await page.goto('/bench/vehicle-lanes')
   await expect(page.getByRole('heading', { name: 'No clip of this camera yet' })).toBeVisible()
   await expect(page.getByRole('button', { name: /New line/ })).toBeDisabled()
   await page.getByLabel('Clip file').setInputFiles(demo)
@@ -22,7 +22,7 @@ test('a camera without a clip says what to do; a clip is added, analysed with pr
 })
 
 test('an analysis can be stopped, taken up again, and its clip removed', async ({ page }) => {
-  await page.goto('/bench/workshop-yard')
+  await page.goto('/bench/fuel-pontoon')
   await page.getByLabel('Clip file').setInputFiles(demo)
   await expect(page.getByRole('heading', { name: /^Analysing/ })).toBeVisible()
   await page.getByRole('button', { name: 'Stop' }).click()
@@ -37,7 +37,7 @@ test('an analysis can be stopped, taken up again, and its clip removed', async (
 })
 
 test('files that cannot be used say why, and leave the Bench as it was', async ({ page }) => {
-  await page.goto('/bench/waiting-room')
+  await page.goto('/bench/fuel-pontoon')
   const send = async (name: string, content: Buffer) => {
     const file = join(folder, name)
     writeFileSync(file, content)

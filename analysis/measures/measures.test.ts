@@ -112,6 +112,8 @@ describe('pictures', () => {
     const read = readMeasures(file)
     expect({ ...read, figures: null, cells: [...read.cells], fresh: [...read.fresh] }).toEqual({ ...measures, figures: null, cells: [...measures.cells], fresh: [...measures.fresh] })
     for (const f of FIGURES) expect([...read.figures[f]]).toEqual([...measures.figures[f]])
+    const asNodeReadsIt = readMeasures(Buffer.concat([Buffer.alloc(3), file]).subarray(3))
+    expect([...asNodeReadsIt.figures.luma]).toEqual([...measures.figures.luma])
     expect(() => readMeasures(file.subarray(0, file.length - 5))).toThrow('measures: are cut off')
     expect(() => readMeasures(new TextEncoder().encode('frame,id,left'))).toThrow('measures: are not in the format wardoptic-measures/1')
   })

@@ -91,7 +91,10 @@ export function readMeasures(file: Uint8Array): Measures {
   const wanted = end + 1 + length * (4 * FIGURES.length + 1 + columns * rows)
   if (file.length !== wanted) throw bad(`are cut off: ${file.length} of ${wanted} bytes are there`)
   checkGrid({ columns, rows }, width, height)
-  const buffer = file.slice(end + 1).buffer
+  // Not slice(): a Buffer's does not copy, and its memory may begin elsewhere.
+  const columnsAlone = new Uint8Array(file.length - end - 1)
+  columnsAlone.set(file.subarray(end + 1))
+  const { buffer } = columnsAlone
   const fresh = 4 * FIGURES.length * length
   return {
     columns, rows, fps, length, width, height,
