@@ -28,6 +28,21 @@ const ratio = (text: string | undefined): number => {
 export const analysedFps = (sourceFps: number): number => sourceFps / Math.ceil(sourceFps / MOST_ANALYSED_FPS - 1e-6)
 
 /**
+ * Frames per second. Footage with a gap, or of a varying rate, has an average below the rate at which its pictures
+ * mostly come; that is taken from the times of the first pictures then.
+ */
+async function rateOf(video: { avg_frame_rate?: string; r_frame_rate?: string }, file: string, signal?: AbortSignal): Promise<number> {
+  const [average, base] = [ratio(video.avg_frame_rate), ratio(video.r_frame_rate)]
+  const usable = average > 0 && average <= 1000
+  if (!usable || !(base > 1.1 * average)) return usable ? average : base
+  const { out } = await output('ffprobe', ['-v', 'error', '-select_streams', 'v:0', '-show_entries', 'packet=pts_time', '-of', 'csv=p=0', '-read_intervals', '%+60', ...inputArguments(file)], signal)
+  const times = out.toString('utf8').split('\n').map((line) => parseFloat(line)).filter((time) => !Number.isNaN(time)).sort((a, b) => a - b)
+  const steps = times.slice(1).map((time, i) => time - times[i]).sort((a, b) => a - b)
+  const middle = steps[steps.length >> 1]
+  return middle > 0 ? Math.round(1e3 / middle) / 1e3 : average
+}
+
+/**
  * Looks at a file as footage.
  *
  * @throws InputError when it is empty or no video, saying what would be right
@@ -54,8 +69,7 @@ export async function probe(file: string, name = file, signal?: AbortSignal): Pr
   const video = info.streams?.find((s) => s.codec_type === 'video' && !s.disposition?.attached_pic)
   if (!video?.width || !video.height) throw new InputError(name, 'has no pictures in it, only other streams; choose a video file')
   if (video.width * video.height > MOST_PIXELS) throw new InputError(name, `is ${video.width} × ${video.height} pixels; at most 8192 × 4320 are read`)
-  const average = ratio(video.avg_frame_rate)
-  const sourceFps = average > 0 && average <= 1000 ? average : ratio(video.r_frame_rate)
+  const sourceFps = await rateOf(video, file, signal)
   if (!(sourceFps > 0 && sourceFps <= 1000)) throw new InputError(name, 'has no usable frame rate; choose a file with one')
   const duration = Number(info.format?.duration ?? video.duration)
   const recordedAt = info.format?.tags?.creation_time

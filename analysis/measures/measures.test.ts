@@ -3,7 +3,7 @@ import { beforeAll, describe, expect, test } from '@jest/globals'
 import { FIGURES, checkGrid, readMeasures, writeMeasures } from '../../core/measures/measures.ts'
 import { Measurer } from './measurer.ts'
 import { MotionCells } from './motionCells.ts'
-import { correlation, emptyLuma, grayOf, shrinkRgba } from './pictures.ts'
+import { blockCorrelation, emptyLuma, grayOf, shrinkRgba } from './pictures.ts'
 import { PhaseCorrelation, resized } from './phase.ts'
 
 interface Shift { x: number; y: number }
@@ -53,9 +53,17 @@ describe('pictures', () => {
     a.data.forEach((_, i) => (a.data[i] = (i * 7919) % 251))
     const b = grayOf(20, 20)
     b.data.forEach((_, i) => (b.data[i] = (i * 104729 + 17) % 241))
-    expect(correlation(a, a)).toBeCloseTo(1, 9)
-    expect(Math.abs(correlation(a, b))).toBeLessThan(0.2)
-    expect(correlation(a, grayOf(20, 20))).toBe(0)
+    expect(blockCorrelation(a, a, 2, 2)).toBeCloseTo(1, 9)
+    expect(Math.abs(blockCorrelation(a, b, 2, 2))).toBeLessThan(0.2)
+    expect(blockCorrelation(a, grayOf(20, 20), 2, 2)).toBe(0)
+    // With one block it is Pearson's correlation: 1 for any picture that is brighter and steeper by a factor.
+    const c = grayOf(20, 20)
+    c.data.forEach((_, i) => (c.data[i] = 3 * a.data[i] + 7))
+    expect(blockCorrelation(a, c, 1, 1)).toBeCloseTo(1, 6)
+    // Something in front of a quarter costs a quarter, however bright it is.
+    const d = grayOf(20, 20)
+    d.data.forEach((_, i) => (d.data[i] = i % 20 < 10 && i < 200 ? 20 * b.data[i] : a.data[i]))
+    expect(blockCorrelation(d, a, 2, 2)).toBeGreaterThan(0.65)
   })
 
   test('the phase of a picture with nothing in it is no shift', () => {

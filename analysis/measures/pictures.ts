@@ -113,25 +113,40 @@ export function edgesOf({ width, height, data }: Gray, edges: Gray): void {
     }
 }
 
-/** Pearson's correlation of two pictures of one size; 0 where one of them has nothing in it. */
-export function correlation({ data: one }: Gray, { data: other }: Gray): number {
-  const n = one.length
-  let sa = 0
-  let sb = 0
-  let saa = 0
-  let sbb = 0
-  let sab = 0
-  for (let i = 0; i < n; i++) {
-    const p = one[i]
-    const q = other[i]
-    sa += p
-    sb += q
-    saa += p * p
-    sbb += q * q
-    sab += p * q
-  }
-  const [va, vb] = [saa - (sa * sa) / n, sbb - (sb * sb) / n]
-  return va > 1e-6 && vb > 1e-6 ? (sab - (sa * sb) / n) / Math.sqrt(va * vb) : 0
+/**
+ * How far the edges of a picture are where those of the reference are: Pearson's correlation in blocks, their mean
+ * weighted by how much edge the reference has in each. One large thing that stands in front so costs its own blocks
+ * only; a camera that has moved costs them all. 0 where the reference has nothing in it.
+ */
+export function blockCorrelation({ width, height, data: one }: Gray, { data: other }: Gray, columns: number, rows: number): number {
+  let total = 0
+  let weights = 0
+  for (let row = 0; row < rows; row++)
+    for (let column = 0; column < columns; column++) {
+      const [left, right] = [Math.floor((column * width) / columns), Math.floor(((column + 1) * width) / columns)]
+      const [top, bottom] = [Math.floor((row * height) / rows), Math.floor(((row + 1) * height) / rows)]
+      const n = (right - left) * (bottom - top)
+      let sa = 0
+      let sb = 0
+      let saa = 0
+      let sbb = 0
+      let sab = 0
+      for (let y = top; y < bottom; y++)
+        for (let i = y * width + left, end = y * width + right; i < end; i++) {
+          const p = one[i]
+          const q = other[i]
+          sa += p
+          sb += q
+          saa += p * p
+          sbb += q * q
+          sab += p * q
+        }
+      const [va, vb] = [saa - (sa * sa) / n, sbb - (sb * sb) / n]
+      const weight = Math.sqrt(Math.max(0, vb))
+      weights += weight
+      if (va > 1e-6 && vb > 1e-6) total += (weight * (sab - (sa * sb) / n)) / Math.sqrt(va * vb)
+    }
+  return weights > 1e-3 ? total / weights : 0
 }
 
 /** RGBA pixels to blue, green, red bytes of a smaller picture by whole factors; what a camera's feed needs before it is measured. */

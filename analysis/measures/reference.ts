@@ -1,6 +1,6 @@
 import { InputError } from '../../core/errors.ts'
 import { PhaseCorrelation, resized } from './phase.ts'
-import { correlation, edgesOf, grayOf, halve, sharpnessOf, shrink, type Gray, type Luma } from './pictures.ts'
+import { blockCorrelation, edgesOf, grayOf, halve, sharpnessOf, shrink, type Gray, type Luma } from './pictures.ts'
 
 /** How a picture compares with the reference. */
 export interface Comparison {
@@ -87,10 +87,10 @@ export class Reference {
       return { detail, structure: 1, shapes: 1, shiftX: 0, shiftY: 0 }
     }
     edgesOf(smooth, this.edges)
-    const structure = correlation(this.edges, this.keptEdges)
+    const structure = blockCorrelation(this.edges, this.keptEdges, 8, 6)
     shrink(smooth, this.coarse)
     edgesOf(this.coarse, this.coarseEdges)
-    const shapes = correlation(this.coarseEdges, this.keptCoarse)
+    const shapes = blockCorrelation(this.coarseEdges, this.keptCoarse, 4, 3)
     const { before } = this
     const isLike =
       structure >= LIKE.structure &&
