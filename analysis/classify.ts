@@ -65,7 +65,7 @@ function shapeOf(rows: SeenRow[], fps: number, size: FrameSize): Shape {
 }
 
 /** Where things waver, and while the background is still being learned, a target must have travelled to be told. */
-const TRAVEL_SECONDS = 3
+const TRAVEL_SECONDS = 6
 const TRAVEL_BIN_SECONDS = 0.5
 const LEARNING_SECONDS = 10
 
