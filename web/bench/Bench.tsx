@@ -1,15 +1,13 @@
-import { ExportOutlined, QuestionCircleOutlined, RedoOutlined, UndoOutlined } from '@ant-design/icons'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { Button, Dropdown, Select, Tooltip } from 'antd'
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore, type DragEvent, type ReactNode } from 'react'
-import { useNavigate } from 'react-router'
 import type { BenchView, ClipView, RunView } from '../../core/api.ts'
 import { isNearMiss, type Setting, type Trigger } from '../../core/detections/index.ts'
 import { parseWith, LineDetectionSchema, isFrameKind } from '../../core/formats/plan.ts'
 import type { Point } from '../../core/geometry/shapes.ts'
 import { frameTime, spansOf } from '../../core/targets/tracks.ts'
 import { request } from '../api/client.ts'
-import { benchKey, useEvidence, useRun, useSite } from '../api/queries.ts'
+import { benchKey, useEvidence, useRun } from '../api/queries.ts'
+import { BenchBar } from './BenchBar.tsx'
 import { ClipBar } from './clips/ClipBar.tsx'
 import { ClipErrors, ClipStage } from './clips/ClipStage.tsx'
 import { MakeClip } from './clips/MakeClip.tsx'
@@ -36,8 +34,6 @@ import { Timeline } from './timeline/Timeline.tsx'
 import { Transport } from './timeline/Transport.tsx'
 import { letterOf } from './words.ts'
 
-const keepingWords = { kept: 'All changes kept', keeping: 'Keeping …', waiting: 'Not kept yet' }
-
 /** Draw and verify on one screen: rail, picture, timeline, inspector. */
 export function Bench({ view, document }: { view: BenchView; document: BenchDocument }): ReactNode {
   const state = useSyncExternalStore(document.subscribe, document.getState)
@@ -54,8 +50,6 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
   const [problem, setProblem] = useState<string | null>(null)
   const playhead = useMemo(() => new Playhead(), [])
   const queries = useQueryClient()
-  const navigate = useNavigate()
-  const site = useSite()
   const stage = useRef<HTMLDivElement>(null)
   const refresh = useCallback(() => void queries.invalidateQueries({ queryKey: benchKey(view.camera.id) }), [queries, view.camera.id])
 
@@ -175,49 +169,7 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
 
   return (
     <main className="bench">
-      <div className="bench-bar">
-        <Select
-          aria-label="Camera"
-          variant="borderless"
-          className="camera-select"
-          value={view.camera.id}
-          options={(site.data?.cameras ?? [view.camera]).map((c) => ({ value: c.id, label: c.name }))}
-          onChange={(id) => void navigate(`/bench/${id}`)}
-          popupMatchSelectWidth={200}
-        />
-        <span className={`keeping ${state.keeping}`} role="status" title={state.trouble ?? undefined}>
-          {keepingWords[state.keeping]}
-          {state.trouble && `: ${state.trouble}`}
-        </span>
-        <span className="grow" />
-        <Button disabled={!ready} onClick={() => setComparing(true)}>
-          Compare
-        </Button>
-        <Dropdown
-          trigger={['click']}
-          disabled={!ready}
-          menu={{
-            items: [
-              { key: 1, label: 'As if live, at the clip’s pace' },
-              { key: 10, label: 'Ten times as fast' },
-              { key: 1000, label: 'As fast as it goes' }
-            ],
-            onClick: ({ key }) => void run(Number(key))
-          }}
-        >
-          <Button type="primary">Run as live</Button>
-        </Dropdown>
-        <Tooltip title="Export this camera’s plan">
-          <Button aria-label="Export the plan" icon={<ExportOutlined />} href={`/api/cameras/${view.camera.id}/plan`} download={`${view.camera.id}.plan.json`} />
-        </Tooltip>
-        <Tooltip title={state.undo ? `Undo: ${state.undo}` : 'Nothing to undo'}>
-          <Button aria-label="Undo" disabled={!state.undo} icon={<UndoOutlined />} onClick={() => document.undo()} />
-        </Tooltip>
-        <Tooltip title={state.redo ? `Redo: ${state.redo}` : 'Nothing to redo'}>
-          <Button aria-label="Redo" disabled={!state.redo} icon={<RedoOutlined />} onClick={() => document.redo()} />
-        </Tooltip>
-        <Button type="text" aria-label="Keys" icon={<QuestionCircleOutlined />} onClick={() => setHelp(true)} />
-      </div>
+      <BenchBar document={document} state={state} camera={view.camera} ready={!!ready} onCompare={() => setComparing(true)} onRun={(speed) => void run(speed)} onHelp={() => setHelp(true)} />
       {conflict && <ConflictNote conflict={conflict} document={document} />}
       <ClipErrors
         messages={errors}

@@ -1,0 +1,70 @@
+import { ExportOutlined, QuestionCircleOutlined, RedoOutlined, UndoOutlined } from '@ant-design/icons'
+import { Button, Dropdown, Select, Tooltip } from 'antd'
+import type { ReactNode } from 'react'
+import { useNavigate } from 'react-router'
+import { useSite } from '../api/queries.ts'
+import type { BenchDocument, DocumentState } from './document.ts'
+
+const keepingWords = { kept: 'All changes kept', keeping: 'Keeping …', waiting: 'Not kept yet' }
+
+export interface BenchBarProps {
+  document: BenchDocument
+  state: DocumentState
+  camera: { id: string; name: string }
+  /** Whether a clip is there to try things on. */
+  ready: boolean
+  onCompare: () => void
+  onRun: (speed: number) => void
+  onHelp: () => void
+}
+
+/** Above the Bench: which camera, whether all is kept, and what can be done with all of it. */
+export function BenchBar({ document, state, camera, ready, onCompare, onRun, onHelp }: BenchBarProps): ReactNode {
+  const navigate = useNavigate()
+  const site = useSite()
+  return (
+    <div className="bench-bar">
+      <Select
+        aria-label="Camera"
+        variant="borderless"
+        className="camera-select"
+        value={camera.id}
+        options={(site.data?.cameras ?? [camera]).map((c) => ({ value: c.id, label: c.name }))}
+        onChange={(id) => void navigate(`/bench/${id}`)}
+        popupMatchSelectWidth={200}
+      />
+      <span className={`keeping ${state.keeping}`} role="status" title={state.trouble ?? undefined}>
+        {keepingWords[state.keeping]}
+        {state.trouble && `: ${state.trouble}`}
+      </span>
+      <span className="grow" />
+      <Button disabled={!ready} onClick={onCompare}>
+        Compare
+      </Button>
+      <Dropdown
+        trigger={['click']}
+        disabled={!ready}
+        menu={{
+          items: [
+            { key: 1, label: 'As if live, at the clip’s pace' },
+            { key: 10, label: 'Ten times as fast' },
+            { key: 1000, label: 'As fast as it goes' }
+          ],
+          onClick: ({ key }) => onRun(Number(key))
+        }}
+      >
+        <Button type="primary">Run as live</Button>
+      </Dropdown>
+      <Tooltip title="Export this camera’s plan">
+        <Button aria-label="Export the plan" icon={<ExportOutlined />} href={`/api/cameras/${camera.id}/plan`} download={`${camera.id}.plan.json`} />
+      </Tooltip>
+      <Tooltip title={state.undo ? `Undo: ${state.undo}` : 'Nothing to undo'}>
+        <Button aria-label="Undo" disabled={!state.undo} icon={<UndoOutlined />} onClick={() => document.undo()} />
+      </Tooltip>
+      <Tooltip title={state.redo ? `Redo: ${state.redo}` : 'Nothing to redo'}>
+        <Button aria-label="Redo" disabled={!state.redo} icon={<RedoOutlined />} onClick={() => document.redo()} />
+      </Tooltip>
+      <Button type="text" aria-label="Keys" icon={<QuestionCircleOutlined />} onClick={onHelp} />
+    </div>
+  )
+}
