@@ -35,6 +35,16 @@ describe('the clock of a clip', () => {
     expect(found.shown.slice(0, 20)).toEqual(Array.from({ length: 20 }, (_, n) => (n * every) % 50))
   })
 
+  test('a long gap does not change the rate: it is that at which the pictures mostly come, not their average', async () => {
+    const whole = counted('whole-rate.mkv', '10', 12)
+    const gap = join(folder, 'long-gap.mkv')
+    execFileSync('ffmpeg', ['-v', 'error', '-y', '-i', whole, '-vf', "select='not(between(n,30,109))'", '-fps_mode', 'vfr', '-c:v', 'ffv1', '-pix_fmt', 'gray', gap])
+    const { fps, shown } = await numbers(gap)
+    expect(fps).toBeCloseTo(10, 3)
+    expect(shown).toHaveLength(120)
+    expect(new Set(shown.slice(29, 110))).toEqual(new Set([29]))
+  })
+
   test('a stretch without pictures keeps its time: the last one stays on show', async () => {
     const whole = counted('whole.mkv', '10', 4)
     const gap = join(folder, 'gap.mkv')

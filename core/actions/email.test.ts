@@ -26,6 +26,21 @@ describe('the mail of a trigger', () => {
     expect(emailOf({ site: { name: 'S', timeZone: 'UTC' }, camera: 'C', detection: plain, trigger: { target: 1, time: 0, direction: 'leftToRight' }, cls: 'unknown', instant: 0 }).subject).toBe('C: target crossed E, left → right')
   })
 
+  test.each([
+    [{ kind: 'tamper', severity: 'critical' }, { cause: 'outOfFocus', severity: 'critical' }, 'C: X: the camera is out of focus', ['Severity: critical']],
+    [{ kind: 'signalLoss' }, {}, 'C: X: no picture', []],
+    [{ kind: 'contact', input: 'door' }, {}, 'C: X: the contact is active', []],
+    [{ kind: 'motion' }, {}, 'C: X: motion', []],
+    [{ kind: 'classMotion' }, { target: 4 }, 'C: person set off X', ['Target: person 4']],
+    [{ kind: 'face' }, { target: 2 }, 'C: person set off X', ['Target: person 2']]
+  ])('%j: says what happened, and names a target only where there is one', (kind, trigger, subject, lines) => {
+    const mail = emailOf({ site: { name: 'S', timeZone: 'UTC' }, camera: 'C', detection: parseWith(DetectionSchema, { id: 'x', name: 'X', ...kind }), trigger: { time: 3, ...(trigger as object) }, cls: 'person', instant: 0 })
+    expect(mail.subject).toBe(subject)
+    const said = mail.text.split('\n')
+    expect(said).toEqual(expect.arrayContaining(lines))
+    expect(said.some((line) => line.startsWith('Target:'))).toBe('target' in trigger)
+  })
+
   test('the site’s wall clock agrees with luxon (general date library) over both changes of the clock', () => {
     for (const zone of ['Europe/London', 'Pacific/Auckland', 'America/St_Johns', 'UTC'])
       for (const day of ['2026-03-29', '2026-10-25', '2026-04-05', '2026-12-31'])
