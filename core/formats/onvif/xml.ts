@@ -1,0 +1,73 @@
+import { XMLParser, XMLValidator } from 'fast-xml-parser'
+import { InputError } from '../../errors.ts'
+
+/** An element as it was read: its name without prefix, attributes, children in order, and text. */
+export interface Element {
+  name: string
+  attributes: Readonly<Record<string, string>>
+  children: readonly Element[]
+  text: string
+}
+
+export type Attributes = Record<string, string | number | boolean | undefined>
+
+const named: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&apos;' }
+const escape = (text: string): string => text.replace(/[&<>"']/g, (c) => named[c])
+
+/** Writes an element; children are elements already written, or text given through `content`. */
+export function xml(name: string, attributes: Attributes = {}, ...children: string[]): string {
+  const list = Object.entries(attributes).flatMap(([key, value]) => (value === undefined ? [] : ` ${key}="${escape(String(value))}"`))
+  return children.length ? `<${name}${list.join('')}>${children.join('')}</${name}>` : `<${name}${list.join('')}/>`
+}
+
+export const content = (text: string | number | boolean): string => escape(String(text))
+
+/** More than this is no answer of a device, but an attack or an error. */
+export const MOST_XML = 2 * 2 ** 20
+
+type Node = { ':@'?: Record<string, string>; '#text'?: string | number } & Record<string, unknown>
+
+const parser = new XMLParser({ preserveOrder: true, ignoreAttributes: false, attributeNamePrefix: '', removeNSPrefix: true, parseTagValue: false, parseAttributeValue: false, trimValues: true, htmlEntities: true })
+
+function elementOf(node: Node): Element | null {
+  const name = Object.keys(node).find((key) => key !== ':@' && key !== '#text')
+  if (!name || name.startsWith('?')) return null
+  const inner = node[name] as Node[]
+  return {
+    name,
+    attributes: node[':@'] ?? {},
+    children: inner.flatMap((child) => elementOf(child) ?? []),
+    text: inner.map((child) => (child['#text'] === undefined ? '' : String(child['#text']))).join('')
+  }
+}
+
+/**
+ * Reads a document to its root element.
+ *
+ * @throws InputError when it is not well-formed, is cut off, is too large, or declares a document type: entities of its
+ *   own could make it grow without end or read files
+ */
+export function readXml(text: string, place = 'the answer'): Element {
+  if (text.length > MOST_XML) throw new InputError(place, `is larger than ${MOST_XML / 2 ** 20} MB`)
+  if (/<!(DOCTYPE|ENTITY)/i.test(text)) throw new InputError(place, 'declares a document type; that is not allowed in SOAP')
+  const valid = XMLValidator.validate(text)
+  if (valid !== true) throw new InputError(place, `is not well-formed XML (line ${valid.err.line}: ${valid.err.msg})`)
+  const root = (parser.parse(text) as Node[]).flatMap((node) => elementOf(node) ?? [])[0]
+  if (!root) throw new InputError(place, 'has no element in it')
+  return root
+}
+
+/** The first child of that name, or undefined. */
+export const child = (element: Element | undefined, name: string): Element | undefined => element?.children.find((c) => c.name === name)
+
+export const children = (element: Element | undefined, name: string): Element[] => element?.children.filter((c) => c.name === name) ?? []
+
+/** Follows a path of names. */
+export const down = (element: Element | undefined, ...names: string[]): Element | undefined => names.reduce<Element | undefined>((e, name) => child(e, name), element)
+
+/** The text at a path. @throws InputError naming the path when it is not there */
+export function textAt(element: Element | undefined, place: string, ...names: string[]): string {
+  const found = down(element, ...names)
+  if (!found) throw new InputError(place, `has no ${names.join('/')}`)
+  return found.text
+}
