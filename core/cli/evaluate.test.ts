@@ -3,6 +3,7 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
+import { emptyMeasures, writeMeasures } from '../measures/measures.ts'
 
 let folder: string
 const file = (name: string) => join(folder, name)
@@ -52,10 +53,30 @@ describe('npm run evaluate', () => {
     expect(run(file('armed.json'), ...usual(), '--inputs', file('inputs.json'))).toMatchObject({ status: 1, stderr: expect.stringContaining('$.panel[0].at: must be an instant with its offset from UTC') })
   })
 
+  test('kinds that look at frames: with measures they fire and have a trace, without they say that they cannot', () => {
+    const plan = JSON.parse(readFileSync(file('plan.json'), 'utf8'))
+    plan.cameras[0].detections = [{ id: 'all', name: 'All movement', kind: 'motion', cells: ['11', '11'], threshold: 50 }]
+    writeFileSync(file('motion.json'), JSON.stringify(plan))
+    const measures = emptyMeasures({ columns: 2, rows: 2 }, 32, 18, 10, 20)
+    measures.cells.fill(200, 5 * 4, 15 * 4)
+    writeFileSync(file('measures.bin'), writeMeasures(measures))
+    const args = [file('motion.json'), ...usual()]
+    expect(run(...args, '--measures', file('measures.bin'), '--silent').stdout).toBe('{"detection":"all","kind":"motion","frame":8,"time":0.7}\n')
+    expect(JSON.parse(run(...args, '--measures', file('measures.bin'), '--trace', 'all').stdout)).toMatchObject({ curves: [{ limit: 50, values: expect.arrayContaining([100]) }], episodes: [{ firedAt: 0.7 }], ladder: { fired: true } })
+    expect(run(...args)).toMatchObject({ status: 0, stdout: '', stderr: 'without --measures all cannot fire\n0 triggers\n' })
+    expect(run(...args, '--trace', 'all')).toMatchObject({ status: 0 })
+    writeFileSync(file('fine.bin'), writeMeasures(emptyMeasures({ columns: 4, rows: 3 }, 32, 18, 10, 20)))
+    expect(run(...args, '--measures', file('fine.bin'))).toMatchObject({ status: 1, stderr: expect.stringContaining('measures: are of 4 × 3 cells, and all has 2 × 2; analyse the clip with --grid 2x2') })
+    expect(run(...args, '--measures', file('fine.bin'), '--fps', '12')).toMatchObject({ status: 1, stderr: expect.stringContaining('measures: are of 10 frames/s, and --fps says 12') })
+  })
+
   test.each([
     [1, () => [file('plan.json'), ...usual(), '--trace', 'edge:99'], '--trace: target 99 is not in the tracks'],
     [1, () => [file('plan.json'), ...usual(), '--trace', 'gate:3'], '--trace: "gate" is no detection of this camera; it has edge'],
-    [2, () => [file('plan.json'), ...usual(), '--trace', 'edge'], '--trace is "edge"; must be DETECTION:TARGET'],
+    [2, () => [file('plan.json'), ...usual(), '--trace', 'edge'], '--trace is "edge"; edge looks at targets, so that one must be named: DETECTION:TARGET'],
+    [2, () => [file('plan.json'), ...usual(), '--trace', 'edge:x'], '--trace is "edge:x"; must be DETECTION:TARGET'],
+    [1, () => [file('plan.json'), ...usual(), '--measures', file('tracks.csv')], 'measures: are not in the format wardoptic-measures/1'],
+    [1, () => [file('plan.json'), ...usual(), '--faces', file('bad.csv')], 'line 1: has 4 columns; a face is frame,id,left,top,width,height'],
     [1, () => [file('plan.json'), ...usual(), '--expected', file('tracks.csv')], 'line 1: is not JSON'],
     [1, () => [file('broken.json'), ...usual()], '$: is not JSON'],
     [1, () => [file('bad.json'), ...usual()], '$.cameras[0].detections[0].line: has 1 vertex; a line needs 2 to 10'],

@@ -81,7 +81,7 @@ describe('SOAP', () => {
 
   test('a message with its token is written and read again, whatever is in it', () => {
     fc.assert(
-      fc.property(fc.string({ unit: 'grapheme', maxLength: 30 }).filter((s) => s.trim() === s && /^[^\u0000-\u001f\ufffe\uffff]*$/.test(s)), (name) => {
+      fc.property(fc.string({ unit: 'grapheme', maxLength: 30 }).filter((s) => s.trim() === s && [...s].every((c) => c >= ' ' && c < '\ufffe')), (name) => {
         const token = makeToken('ad<min>&', 'x', Uint8Array.of(1, 2, 3), 1790000000000)
         const { action, token: read } = readMessage(envelope(xml('tds:SetHostname', { a: name }, xml('tds:Name', {}, content(name))), { token }))
         expect(read).toEqual(token)

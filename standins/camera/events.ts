@@ -1,0 +1,83 @@
+import { randomUUID } from 'node:crypto'
+import { content, xml } from '../../core/formats/onvif/xml.ts'
+
+/** Something that happened, as the standard's notifications have it. */
+export interface Notification {
+  topic: string
+  /** Milliseconds of UTC. */
+  at: number
+  source: Record<string, string>
+  data: Record<string, string>
+}
+
+const MOST_WAITING = 1000
+
+interface PullPoint {
+  queue: Notification[]
+  until: number
+  wake: (() => void) | null
+}
+
+const items = (list: Record<string, string>): string[] => Object.entries(list).map(([Name, Value]) => xml('tt:SimpleItem', { Name, Value }))
+
+export const notificationXml = ({ topic, at, source, data }: Notification): string =>
+  xml(
+    'wsnt:NotificationMessage',
+    {},
+    xml('wsnt:Topic', { Dialect: 'http://www.onvif.org/ver10/tev/topicExpression/ConcreteSet' }, content(topic)),
+    xml('wsnt:Message', {}, xml('tt:Message', { UtcTime: new Date(at).toISOString(), PropertyOperation: 'Changed' }, xml('tt:Source', {}, ...items(source)), xml('tt:Data', {}, ...items(data))))
+  )
+
+/** Pull points: who asks waits until something happens, or for as long as they said. */
+export class PullPoints {
+  private readonly points = new Map<string, PullPoint>()
+
+  create(now: number, seconds: number): string {
+    const id = randomUUID()
+    this.points.set(id, { queue: [], until: now + seconds * 1000, wake: null })
+    return id
+  }
+
+  renew(id: string, now: number, seconds: number): boolean {
+    const point = this.alive(id, now)
+    if (point) point.until = now + seconds * 1000
+    return !!point
+  }
+
+  end(id: string): boolean {
+    this.points.get(id)?.wake?.()
+    return this.points.delete(id)
+  }
+
+  put(notification: Notification): void {
+    for (const point of this.points.values()) {
+      point.queue.push(notification)
+      if (point.queue.length > MOST_WAITING) point.queue.shift()
+      point.wake?.()
+    }
+  }
+
+  /** Waits for at least one, at most `waitMs`. Null when there is no such pull point (any more). */
+  async pull(id: string, now: number, waitMs: number, most: number): Promise<Notification[] | null> {
+    const point = this.alive(id, now)
+    if (!point) return null
+    if (!point.queue.length)
+      await new Promise<void>((resolve) => {
+        const timer = setTimeout(resolve, waitMs)
+        point.wake = () => {
+          clearTimeout(timer)
+          resolve()
+        }
+      })
+    point.wake = null
+    return point.queue.splice(0, most)
+  }
+
+  private alive(id: string, now: number): PullPoint | null {
+    const point = this.points.get(id)
+    if (!point) return null
+    if (point.until >= now) return point
+    this.points.delete(id)
+    return null
+  }
+}

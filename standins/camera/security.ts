@@ -1,0 +1,30 @@
+import { passwordDigest, type UsernameToken } from '../../core/formats/onvif/soap.ts'
+import type { Account } from './state.ts'
+
+/** A token older, or further ahead, than this on the device's clock is refused. */
+const CLOCK_SECONDS = 10
+/** For so long a nonce is remembered, so that a message that was overheard cannot be sent again. */
+const REMEMBERED_SECONDS = 60
+
+/** Checks the tokens of messages: account, digest, clock, nonce used once. Source: OASIS UsernameToken Profile 1.0. */
+export class Security {
+  private readonly seen = new Map<string, number>()
+
+  /** @param now milliseconds of UTC on the device's clock @returns why it is refused, or null */
+  refusal(token: UsernameToken | null, accounts: readonly Account[], now: number): string | null {
+    if (!token) return 'sender not authorized: no token'
+    const account = accounts.find((a) => a.username === token.username)
+    let digest = ''
+    try {
+      if (account) digest = passwordDigest(token.nonce, token.created, account.password)
+    } catch {
+      return 'sender not authorized: the nonce is not base64'
+    }
+    if (!account || digest !== token.digest) return 'sender not authorized: wrong user name or password'
+    if (!(Math.abs(Date.parse(token.created) - now) <= CLOCK_SECONDS * 1000)) return 'sender not authorized: the token was made on another clock'
+    for (const [nonce, at] of this.seen) if (now - at > REMEMBERED_SECONDS * 1000) this.seen.delete(nonce)
+    if (this.seen.has(token.nonce)) return 'sender not authorized: this nonce was used before'
+    this.seen.set(token.nonce, now)
+    return null
+  }
+}
