@@ -71,8 +71,7 @@ const LEARNING_SECONDS = 10
 
 /**
  * Whether a target goes somewhere rather than to and fro: its places, each the mean of half a second, lie in line
- * (net way at least 0.7 of the whole), it has covered 0.8 of its height, and it has kept its size (least mean height at
- * least 0.6 of the greatest).
+ * (net way at least 0.7 of the whole), for two seconds or more, and it has covered 0.8 of its mean height.
  */
 function travels(rows: readonly SeenRow[], fps: number): boolean {
   const bin = Math.max(1, Math.round(TRAVEL_BIN_SECONDS * fps))
@@ -86,13 +85,12 @@ function travels(rows: readonly SeenRow[], fps: number): boolean {
     }
     places.push({ x, y, h })
   }
-  if (places.length < 3) return false
+  if (places.length < 4) return false
   const step = (a: { x: number; y: number }, b: { x: number; y: number }): number => Math.hypot(a.x - b.x, a.y - b.y)
   const net = step(places[0], places[places.length - 1])
   const whole = places.slice(1).reduce((sum, p, i) => sum + step(p, places[i]), 0)
-  const heights = places.map((p) => p.h)
-  const tallest = Math.max(...heights)
-  return net >= 0.7 * whole && net >= 0.8 * tallest && Math.min(...heights) >= 0.6 * tallest
+  const height = places.reduce((sum, p) => sum + p.h, 0) / places.length
+  return net >= 0.7 * whole && net >= 0.8 * height
 }
 
 /** The class of each row of a target, looking only back. */
