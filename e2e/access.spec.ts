@@ -28,7 +28,7 @@ for (const theme of ['day', 'night'])
     expect(await serious(page)).toEqual([])
     await page.getByRole('button', { name: /^Body share: / }).click()
     expect(await serious(page)).toEqual([])
-    for (const place of ['/site', '/mailbox', '/arming', '/bench/vehicle-lanes']) {
+    for (const place of ['/site', '/mailbox', '/arming', '/devices', '/bench/vehicle-lanes']) {
       await page.goto(place)
       await expect(page.getByRole('main')).toBeVisible()
       expect({ place, found: await serious(page) }).toEqual({ place, found: [] })

@@ -82,6 +82,10 @@ await page.locator('.flag').first().click()
 await page.locator('.ladder').waitFor()
 await take('bench-face')
 
+await page.goto(`${address}/devices`)
+await page.locator('.device-detections li').first().waitFor()
+await take('devices')
+
 await page.goto(`${address}/site`)
 await page.waitForFunction(() => [...document.images].length > 1 && [...document.images].every((i) => i.complete))
 await take('site')

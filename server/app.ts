@@ -6,6 +6,9 @@ import { benchRoutes } from './bench.ts'
 import { Clips } from './clips/clips.ts'
 import { clipRoutes } from './clips/routes.ts'
 import type { Database } from './database.ts'
+import { Devices } from './devices/devices.ts'
+import { deviceRoutes } from './devices/routes.ts'
+import { Seal } from './devices/seal.ts'
 import { Deliveries, type MailServer } from './deliveries/deliveries.ts'
 import { answerError, notFound } from './errors.ts'
 import { mailboxRoutes } from './mailbox/routes.ts'
@@ -28,6 +31,7 @@ export interface AppOptions {
 export interface App {
   http: FastifyInstance
   clips: Clips
+  devices: Devices
   close(): Promise<void>
 }
 
@@ -39,11 +43,14 @@ export async function makeApp({ database, folder, web, mostClipBytes, mail, mail
   const deliveries = new Deliveries(database, clips, mail, logError)
   const runs = new Runs(database, clips, () => deliveries.kick(), logError)
 
+  const devices = new Devices(database, new Seal(join(folder, 'device.key')), logError)
+
   http.setErrorHandler(answerError)
   guardLoopback(http)
   benchRoutes(http, database, clips)
   clipRoutes(http, database, clips)
   runRoutes(http, runs)
+  deviceRoutes(http, database, devices)
   mailboxRoutes(http, mailbox)
   if (web && existsSync(web)) {
     await http.register(fastifyStatic, { root: web, maxAge: '1h', setHeaders: (response, path) => void (path.endsWith('.html') && response.setHeader('cache-control', 'no-cache')) })
@@ -60,9 +67,10 @@ export async function makeApp({ database, folder, web, mostClipBytes, mail, mail
   return {
     http,
     clips,
+    devices,
     close: async () => {
       await http.close()
-      await Promise.all([runs.close(), clips.close()])
+      await Promise.all([runs.close(), clips.close(), devices.close()])
       await deliveries.close()
     }
   }

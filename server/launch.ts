@@ -8,7 +8,7 @@ import { UsageError, readOptions } from '../core/cli/options.ts'
 import { makeApp } from './app.ts'
 import { Database } from './database.ts'
 import { startMariaDb } from './mariadb.ts'
-import { seed } from './seed.ts'
+import { seed, seedDevices } from './seed.ts'
 
 const root = fileURLToPath(new URL('..', import.meta.url))
 
@@ -63,9 +63,16 @@ function lock(folder: string): () => void {
   return () => rmSync(file, { force: true })
 }
 
+interface StandIns {
+  smtpPort: number
+  mailboxPort: number
+  /** Addresses of the simulated cameras, by the ids of demo/devices.json. */
+  devices: Record<string, string>
+}
+
 /** Starts the stand-ins as a process of their own; they end with this one. */
-async function startStandIns(folder: string): Promise<{ smtpPort: number; mailboxPort: number; stop(): Promise<void> }> {
-  const child = spawn(process.execPath, [join(root, 'scripts/run.mjs'), 'standins/main.ts', folder], { stdio: ['pipe', 'pipe', 'inherit'] })
+async function startStandIns(folder: string, withDevices: boolean): Promise<StandIns & { stop(): Promise<void> }> {
+  const child = spawn(process.execPath, [join(root, 'scripts/run.mjs'), 'standins/main.ts', folder, ...(withDevices ? ['devices'] : [])], { stdio: ['pipe', 'pipe', 'inherit'] })
   const line = await Promise.race([
     once(createInterface(child.stdout), 'line').then(([text]) => text as string),
     once(child, 'exit').then(([code]) => {
@@ -73,7 +80,7 @@ async function startStandIns(folder: string): Promise<{ smtpPort: number; mailbo
     })
   ])
   return {
-    ...(JSON.parse(line) as { smtpPort: number; mailboxPort: number }),
+    ...(JSON.parse(line) as StandIns),
     stop: async () => {
       if (child.exitCode !== null) return
       const ended = once(child, 'exit')
@@ -115,7 +122,7 @@ export async function launch(args: string[]): Promise<void> {
     stops.push(() => mariadb.stop())
     const database = await Database.open(mariadb.address)
     stops.push(() => database.close())
-    const standIns = await startStandIns(join(options.data, 'mailbox'))
+    const standIns = await startStandIns(options.data, options.demo)
     stops.push(() => standIns.stop())
     const app = await makeApp({
       database,
@@ -128,6 +135,8 @@ export async function launch(args: string[]): Promise<void> {
     })
     stops.push(() => app.close())
     await seed(database, app.clips, options.demo)
+    if (options.demo) await seedDevices(database, app.devices, standIns.devices)
+    app.devices.start()
     const address = await listen(app, options.port)
     writeFileSync(join(options.data, 'running.json'), JSON.stringify({ pid: process.pid, address }))
     started = true

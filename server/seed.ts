@@ -6,6 +6,8 @@ import { readScene, readScript } from '../simulation/script.ts'
 import type { Clips } from './clips/clips.ts'
 import type { Database } from './database.ts'
 import { saveDetection, saveEmail } from './detections/rows.ts'
+import type { Devices } from './devices/devices.ts'
+import { listDevices } from './devices/rows.ts'
 import { readSite, saveSchedule } from './sites/rows.ts'
 
 interface DemoSite {
@@ -52,5 +54,24 @@ export async function seed(database: Database, clips: Clips, withDemo: boolean):
     const { scene, scripts } = worlds[camera] as { scene: unknown; scripts: { id: string }[] }
     const play = { scene: readScene(scene), script: readScript(scripts.find((s) => s.id === script)) }
     await clips.addPainted(camera, name, Date.parse(start), play, createReadStream(fileURLToPath(new URL(`clips/${camera}-${script}.mp4`, demoFile))))
+  }
+}
+
+interface DemoDevice {
+  id: string
+  camera: string
+  name: string
+  account?: { username: string; password: string }
+}
+
+/** The demo site's devices at the addresses where their stand-ins are now; those that were removed stay away. */
+export async function seedDevices(database: Database, devices: Devices, addresses: Readonly<Record<string, string>>): Promise<void> {
+  const site = await readSite(database)
+  if (!site) return
+  const known = await listDevices(database)
+  const models = JSON.parse(readFileSync(new URL('devices.json', demoFile), 'utf8')) as DemoDevice[]
+  for (const { id, camera, name, account } of models) {
+    if (known.some((d) => d.id === id)) await devices.move(id, addresses[id])
+    else if (known.length === 0) await devices.add(site.id, { name, address: addresses[id], camera, username: account?.username ?? null, password: account?.password ?? null }, id)
   }
 }

@@ -1,11 +1,15 @@
+import { join } from 'node:path'
+import { startDevices } from './devices.ts'
 import { startMailbox } from './mailbox.ts'
 
 /** The outside world on loopback, as one process. Says its ports in one JSON line, ends when its parent does. */
-const [folder] = process.argv.slice(2)
-const mailbox = await startMailbox(folder)
-process.stdout.write(`${JSON.stringify({ smtpPort: mailbox.smtpPort, mailboxPort: mailbox.httpPort })}\n`)
+const [folder, withDevices] = process.argv.slice(2)
+const mailbox = await startMailbox(join(folder, 'mailbox'))
+const devices = withDevices === 'devices' ? await startDevices(join(folder, 'devices'), new URL('../demo/', import.meta.url)) : []
+const addresses = Object.fromEntries(devices.map((device) => [device.model.id, device.address]))
+process.stdout.write(`${JSON.stringify({ smtpPort: mailbox.smtpPort, mailboxPort: mailbox.httpPort, devices: addresses })}\n`)
 
-const end = (): void => void mailbox.close().then(() => process.exit(0))
+const end = (): void => void Promise.all([mailbox.close(), ...devices.map((device) => device.close())]).then(() => process.exit(0))
 process.on('SIGTERM', end)
 // Ctrl-C reaches the whole group; the parent decides the order of the end.
 process.on('SIGINT', () => {})

@@ -6,6 +6,7 @@ import { TopBar } from './shell/TopBar.tsx'
 import { MailboxPlace } from './mailbox/MailboxPlace.tsx'
 import { SitePlace } from './site/SitePlace.tsx'
 
+const DevicesPlace = lazy(() => import('./devices/DevicesPlace.tsx').then((m) => ({ default: m.DevicesPlace })))
 const BenchPlace = lazy(() => import('./bench/BenchPlace.tsx').then((m) => ({ default: m.BenchPlace })))
 
 export function App(): ReactNode {
@@ -16,6 +17,7 @@ export function App(): ReactNode {
         <Routes>
           <Route path="/" element={<Navigate to="/site" replace />} />
           <Route path="/site" element={<SitePlace />} />
+          <Route path="/devices" element={<DevicesPlace />} />
           <Route path="/bench/:camera?" element={<BenchPlace />} />
           <Route path="/mailbox/:mail?" element={<MailboxPlace />} />
           {emptyPlaces.map((place) => (

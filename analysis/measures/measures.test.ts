@@ -5,6 +5,7 @@ import { Measurer } from './measurer.ts'
 import { MotionCells } from './motionCells.ts'
 import { blockCorrelation, emptyLuma, grayOf, shrinkRgba } from './pictures.ts'
 import { PhaseCorrelation, resized } from './phase.ts'
+import { Reference } from './reference.ts'
 
 interface Shift { x: number; y: number }
 interface Compared {
@@ -126,7 +127,27 @@ describe('pictures', () => {
     expect(() => readMeasures(new TextEncoder().encode('frame,id,left'))).toThrow('measures: are not in the format wardoptic-measures/1')
   })
 
-  test('a grid finer than the picture is refused, a picture of another size as well', () => {
+  test('a reference of another size is refused', () => {
+    const reference = new Reference(64, 36, 10)
+    const whole = { luma: 100, contrast: 40 }
+    reference.next(emptyLuma(64, 36), whole)
+    expect(() => reference.next(emptyLuma(32, 18), whole)).toThrow('reference: is of 64 × 36 pixels, and the picture of 32 × 18; learn the reference anew')
+  })
+
+  test('the reference follows slow light, and does not follow a sudden dark', () => {
+    const [width, height] = [64, 36]
+    const scene = (light: number) => Uint8Array.from({ length: width * height * 3 }, (_, i) => light * (40 + (((Math.floor(i / 3) % width) * 7 + Math.floor(i / 3 / width) * 11) % 120)))
+    const measure = (lights: number[]) => {
+      const measurer = new Measurer({ columns: 4, rows: 3 }, width, height, 10)
+      lights.forEach((light, n) => measurer.next(scene(light + 0.004 * (n % 2))))
+      const { figures } = measurer.finish()
+      return figures.luma[lights.length - 1] / figures.lumaBefore[lights.length - 1]
+    }
+    expect(measure(Array.from({ length: 1500 }, (_, n) => 1 - n / 2000))).toBeGreaterThan(0.7)
+    expect(measure([...new Array<number>(300).fill(1), ...new Array<number>(300).fill(0.2)])).toBeLessThan(0.3)
+  })
+
+  test('a grid finer than the picture is refused', () => {
     expect(() => checkGrid({ columns: 40, rows: 18 }, 32, 18)).toThrow('grid: of 40 × 18 cells is finer than the measured picture of 32 × 18 pixels')
     expect(() => new Measurer({ columns: 0, rows: 2 }, 32, 18, 10)).toThrow('grid: is 0 × 2')
   })

@@ -34,6 +34,7 @@ export class Device {
   private readonly server: Server
   private readonly began = Date.now()
   private timer: NodeJS.Timeout | undefined
+  private changedAt = 0
 
   constructor(model: Model, play: Play, stateFile: string) {
     this.model = model
@@ -89,11 +90,22 @@ export class Device {
 
   keepRules(rules: Rule[]): void {
     this.state.rules = rules
+    this.changedAt = Date.now()
     this.save()
     this.scene.setRules(rules, this.abilities)
   }
 
+  /** Some devices switch a rule on again that somebody took out; with its own settings. */
+  private switchBack(): void {
+    const { switchesBack } = this.model
+    if (!switchesBack || Date.now() - this.changedAt < switchesBack.seconds * 1000) return
+    const missing = switchesBack.types.filter((type) => !this.state.rules.some((rule) => rule.type === type))
+    if (!missing.length || (this.model.mostRules !== undefined && this.state.rules.length + missing.length > this.model.mostRules)) return
+    this.keepRules([...this.state.rules, ...missing.map((type): Rule => ({ name: `own-${type.replace(/^tt:/, '')}`, type, simple: { Sensitivity: '50' }, points: [] }))])
+  }
+
   private step(): void {
+    this.switchBack()
     for (const trigger of this.scene.step((Date.now() - this.began) / 1000)) {
       const topic = TOPICS[trigger.kind]
       if (!topic || !RULE_TYPES[trigger.kind]) continue

@@ -1,5 +1,5 @@
 import { causeWords, needOf } from '../../core/detections/index.ts'
-import type { ContactDetection, Detection, DetectionKind, FaceDetection, LineDetection, MotionDetection, ClassMotionDetection, Schedule, TamperDetection, TargetGated } from '../../core/formats/plan.ts'
+import type { ContactDetection, Detection, FaceDetection, LineDetection, MotionDetection, ClassMotionDetection, Schedule, TamperDetection, TargetGated } from '../../core/formats/plan.ts'
 import type { SiteInput } from '../../core/api.ts'
 
 /** A detection in words, for the rail, the inspector and the timeline. */
@@ -47,20 +47,6 @@ export const letterOf = (index: number): string => (index < 26 ? String.fromChar
 export const clipTime = (seconds: number): string => {
   const tenths = Math.floor(seconds * 10 + 1e-6)
   return `${String(Math.floor(tenths / 600)).padStart(2, '0')}:${String(Math.floor((tenths % 600) / 10)).padStart(2, '0')}.${tenths % 10}`
-}
-
-export const kindNames: Record<DetectionKind, string> = {
-  line: 'Line crossing',
-  intrusion: 'Intrusion',
-  entry: 'Zone entry',
-  exit: 'Zone exit',
-  loitering: 'Loitering',
-  motion: 'Motion',
-  classMotion: 'Motion by class',
-  tamper: 'Tamper',
-  signalLoss: 'Signal loss',
-  contact: 'Contact input',
-  face: 'Face'
 }
 
 /** Which cells motion counts in. */

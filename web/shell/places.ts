@@ -7,7 +7,6 @@ export interface EmptyPlaceText {
 }
 
 export const emptyPlaces: EmptyPlaceText[] = [
-  { name: 'Devices', path: '/devices', what: 'The cameras and the recorder of the site will be here: their state, what each can do, and what differs from what was sent.', then: ['Add a device by its address', 'See which analysis mode it runs', 'Send the plan, and read back what it holds'] },
   { name: 'Arming', path: '/arming', what: 'The week will be here as seven columns, with the hours of detections beside those of the outputs they are linked to.', then: ['Until then, the hours of a detection are set on the Bench, in its sentence'] },
   { name: 'Actions', path: '/actions', what: 'All detections and all outputs and messages will be here as one matrix: what is linked, and when it can act.', then: ['Until then, a detection’s e-mail is set on the Bench, in its sentence'] },
   { name: 'Prove', path: '/prove', what: 'The checks will be here: walks with an expected trigger or an expected silence, run on clips, on simulated scenes and live.', then: ['Until then, the Bench shows at once what a clip triggers, and why'] },
@@ -17,7 +16,7 @@ export const emptyPlaces: EmptyPlaceText[] = [
 
 export const places = [
   { name: 'Site', path: '/site' },
-  emptyPlaces[0],
+  { name: 'Devices', path: '/devices' },
   { name: 'Bench', path: '/bench' },
-  ...emptyPlaces.slice(1)
+  ...emptyPlaces
 ].map(({ name, path }) => ({ name, path }))

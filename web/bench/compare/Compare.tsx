@@ -8,7 +8,8 @@ import { CLASSES, type TargetClass } from '../../../core/targets/classes.ts'
 import type { Tracks } from '../../../core/targets/tracks.ts'
 import { useTruth } from '../../api/queries.ts'
 import type { Placed } from '../document.ts'
-import { clipTime, kindNames } from '../words.ts'
+import { kindNames } from '../../kinds.ts'
+import { clipTime } from '../words.ts'
 
 const compared: readonly Detection['kind'][] = ['motion', 'classMotion', 'line', 'intrusion', 'entry', 'exit', 'loitering']
 const order = (d: Detection): number => compared.indexOf(d.kind)

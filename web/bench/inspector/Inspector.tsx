@@ -3,7 +3,7 @@ import { Button, Tooltip } from 'antd'
 import type { ReactNode } from 'react'
 import type { FrameTrace, Ladder } from '../../../core/detections/index.ts'
 import { isFrameKind } from '../../../core/formats/plan.ts'
-import { kindNames } from '../words.ts'
+import { kindNames } from '../../kinds.ts'
 import { LadderView } from './LadderView.tsx'
 import { Sentence, type SentenceProps } from './Sentence.tsx'
 

@@ -5,7 +5,8 @@ import type { SiteInput } from '../../../core/api.ts'
 import { isNearMiss, type Ladder, type Trigger } from '../../../core/detections/index.ts'
 import type { Schedule } from '../../../core/formats/plan.ts'
 import type { BenchDocument, Placed } from '../document.ts'
-import { kindNames, letterOf, railWords } from '../words.ts'
+import { kindNames } from '../../kinds.ts'
+import { letterOf, railWords } from '../words.ts'
 import { UNDRAWN_KINDS } from './newDetection.ts'
 
 export interface RailProps {

@@ -6,7 +6,8 @@ import type { Detection, Schedule } from '../../../core/formats/plan.ts'
 import type { TargetSpan } from '../../../core/targets/tracks.ts'
 import type { Placed } from '../document.ts'
 import { useTime, type Playhead } from '../playhead.ts'
-import { kindNames, letterOf } from '../words.ts'
+import { kindNames } from '../../kinds.ts'
+import { letterOf } from '../words.ts'
 
 export interface TimelineProps {
   clip: ClipView

@@ -1,0 +1,155 @@
+import { mkdtempSync, readFileSync, rmSync, statSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
+import { demoPlay } from '../../demo/scenes.ts'
+import { Device } from '../../standins/camera/device.ts'
+import { readModels, type Model } from '../../standins/camera/model.ts'
+import { eventually, startTestApp, type TestApp } from '../testing/testApp.ts'
+import { DeviceLink } from './link.ts'
+import { Seal } from './seal.ts'
+
+const models = readModels(JSON.parse(readFileSync('demo/devices.json', 'utf8')))
+let t: TestApp
+let folder: string
+const open: Device[] = []
+const start = async (id: string, change: Partial<Model> = {}): Promise<Device> => {
+  const model = { ...models.find((m) => m.id === id)!, ...change }
+  const device = await new Device(model, demoPlay(model.camera, 'morning'), join(folder, `${id}-${open.length}.json`)).start()
+  open.push(device)
+  return device
+}
+const add = (device: Device, more: object = {}) => t.ask('POST', '/api/devices', { name: device.model.name, address: device.address, camera: device.model.camera, username: device.model.account?.username ?? null, password: device.model.account?.password ?? null, ...more })
+const stateOf = (view: any) => Object.fromEntries(view.detections.map((d: any) => [d.id, d.state]))
+
+beforeAll(async () => {
+  folder = mkdtempSync(join(tmpdir(), 'wardoptic-devices-'))
+  t = await startTestApp({ withDemo: true })
+}, 60_000)
+afterAll(async () => {
+  await Promise.all(open.map((device) => device.close()))
+  await t.close()
+  rmSync(folder, { recursive: true, force: true })
+})
+
+describe('a device from its address to what it holds', () => {
+  let id: string
+  let camera: Device
+  test('added, it is read: who it is, what it can do, what is missing on it', async () => {
+    camera = await start('cam-path', { switchesBack: undefined })
+    const { status, body } = await add(camera)
+    expect(status).toBe(201)
+    id = body.id
+    expect(body).toMatchObject({ state: 'online', trouble: null, information: { manufacturer: 'Brightmoor', model: 'BM 220' } })
+    expect(stateOf(body)).toEqual({ 'path-movement': 'missing', 'path-people': 'unsupported', 'path-crossing': 'missing' })
+    expect(body.detections.find((d: any) => d.id === 'path-crossing').losses).toEqual([
+      { setting: 'sensitivity', wanted: '50', nearest: '34 (step 2 of 1 to 4)' },
+      { setting: 'confirm time', wanted: '0.3 s', nearest: null }
+    ])
+  })
+
+  test('its password is sealed, with a key that only its owner can read', async () => {
+    const [row] = await t.database.rows<{ password_sealed: Buffer }>('SELECT password_sealed FROM device WHERE id = ?', [id])
+    expect(row.password_sealed.toString('latin1')).not.toContain('skerrow-2')
+    const key = join(t.folder, 'device.key')
+    expect(new Seal(key).open(row.password_sealed)).toBe('skerrow-2')
+    expect(statSync(key).mode & 0o077).toBe(0)
+    expect(() => new Seal(join(folder, 'other.key')).open(row.password_sealed)).toThrow()
+  })
+
+  test('sent on command, read back, and nothing is left to send', async () => {
+    const { body } = await t.ask('POST', `/api/devices/${id}/send`)
+    expect(body.results).toEqual([{ detection: 'path-movement', what: 'created', error: null }, { detection: 'path-crossing', what: 'created', error: null }])
+    expect(stateOf(body.device)).toEqual({ 'path-movement': 'same', 'path-people': 'unsupported', 'path-crossing': 'same' })
+    expect((await t.ask('POST', `/api/devices/${id}/send`)).body.results).toEqual([])
+  })
+
+  test('drift: what somebody changes on the device is seen setting by setting, and sending puts it back', async () => {
+    const other = new DeviceLink(camera.address, camera.model.account!)
+    const [motion, line] = await other.rules()
+    await other.modifyRule({ ...line, simple: { ...line.simple, Direction: 'Left' } })
+    await other.modifyRule({ ...motion, simple: { ...motion.simple, MinCount: '40' } })
+    await other.createRule({ ...line, name: 'somebody-else' })
+    const { body } = await t.ask('POST', `/api/devices/${id}/read`)
+    expect(body.detections.find((d: any) => d.id === 'path-crossing')).toMatchObject({ state: 'differs', differences: [{ setting: 'direction', plan: 'Any', device: 'Left' }] })
+    expect(body.detections.find((d: any) => d.id === 'path-movement').differences).toEqual([{ setting: 'cells that must move', plan: '8', device: '40' }])
+    expect(body.strangers).toEqual(['somebody-else'])
+    const sent = (await t.ask('POST', `/api/devices/${id}/send`)).body
+    expect(sent.results.map((r: any) => [r.detection, r.what])).toEqual([['somebody-else', 'deleted'], ['path-movement', 'changed'], ['path-crossing', 'changed']])
+    expect(stateOf(sent.device)).toMatchObject({ 'path-movement': 'same', 'path-crossing': 'same' })
+  })
+
+  test('a detection that the device refuses is said, and the others are sent all the same', async () => {
+    const line = { kind: 'line', line: [[0.1, 0.2], [0.9, 0.2]] }
+    for (let n = 0; n < 3; n++) await t.ask('PUT', `/api/cameras/quay-path/detections/more-${n}`, { version: 0, position: 10 + n, detection: { id: `more-${n}`, name: `More ${n}`, ...line } })
+    const { body } = await t.ask('POST', `/api/devices/${id}/send`)
+    expect(body.results).toEqual([
+      { detection: 'more-0', what: 'created', error: null },
+      { detection: 'more-1', what: 'created', error: null },
+      { detection: 'more-2', what: 'created', error: 'at most 4 rules in all' }
+    ])
+    expect(stateOf(body.device)).toMatchObject({ 'more-1': 'same', 'more-2': 'missing' })
+  })
+
+  test('switched off in the plan and still on the device is a difference; sending takes it off', async () => {
+    const { body: bench } = await t.ask('GET', '/api/cameras/quay-path')
+    const kept = bench.detections.find((d: any) => d.detection.id === 'more-0')
+    await t.ask('PUT', '/api/cameras/quay-path/detections/more-0', { version: kept.version, position: kept.position, detection: { ...kept.detection, enabled: false } })
+    expect(stateOf((await t.ask('POST', `/api/devices/${id}/read`)).body)['more-0']).toBe('differs')
+    const { body } = await t.ask('POST', `/api/devices/${id}/send`)
+    expect(body.results.map((r: any) => [r.detection, r.what])).toEqual([['more-0', 'deleted'], ['more-2', 'created']])
+    expect(stateOf(body.device)['more-0']).toBe('off')
+  })
+
+  test('when it cannot be reached any more that is said, and what was read before stands', async () => {
+    await camera.close()
+    const { body } = await t.ask('POST', `/api/devices/${id}/read`)
+    expect(body).toMatchObject({ state: 'offline', trouble: expect.stringContaining('cannot be reached'), information: { model: 'BM 220' } })
+    expect((await t.ask('POST', `/api/devices/${id}/send`))).toMatchObject({ status: 409, body: { message: expect.stringContaining('cannot be sent to') } })
+    expect((await t.ask('DELETE', `/api/devices/${id}`)).status).toBe(204)
+    expect((await t.ask('POST', `/api/devices/${id}/read`)).status).toBe(404)
+  })
+})
+
+describe('devices that are not ready yet', () => {
+  test('fresh from the box: it gets its first account, and is read', async () => {
+    const device = await start('cam-yard')
+    const { body } = await add(device)
+    expect(body).toMatchObject({ state: 'new', trouble: 'it has no account yet' })
+    expect(stateOf(body)).toEqual({ 'yard-care': 'unread', 'yard-signal': 'unread' })
+    expect(await t.ask('POST', `/api/devices/${body.id}/account`, { username: 'admin', password: 'short', first: true })).toMatchObject({ status: 409, body: { message: 'the password must have at least 8 characters' } })
+    const { body: after } = await t.ask('POST', `/api/devices/${body.id}/account`, { username: 'admin', password: 'long-enough', first: true })
+    expect(after).toMatchObject({ state: 'online', username: 'admin' })
+    expect(stateOf(after)).toEqual({ 'yard-care': 'missing', 'yard-signal': 'unsupported' })
+  })
+
+  test('a wrong password is said as such, and mended', async () => {
+    const device = await start('cam-slipway')
+    const { body } = await add(device, { password: 'wrong' })
+    expect(body).toMatchObject({ state: 'wrong-password', readAt: null })
+    expect((await t.ask('POST', `/api/devices/${body.id}/account`, { username: 'admin', password: 'skerrow-1', first: false })).body).toMatchObject({ state: 'online' })
+  })
+
+  test('a clock that is off by more than 2 s', async () => {
+    const { body } = await add(await start('cam-waiting'))
+    expect(body.state).toBe('clock-off')
+    expect(body.clockAhead).toBeGreaterThan(93)
+  })
+
+  test('one that switches a rule on again by itself: it stands on the device as a stranger', async () => {
+    const device = await start('cam-path', { switchesBack: { types: ['tt:TamperDetector'], seconds: 0.3 } })
+    const { body } = await add(device)
+    await eventually(async () => (await t.ask('POST', `/api/devices/${body.id}/read`)).body.strangers.includes('own-TamperDetector'), 20)
+  })
+
+  test.each([
+    [{ address: '192.168.1.20' }, 'is no address; such as http://192.168.1.20'],
+    [{ name: '' }, '$.name: must not be empty'],
+    [{ camera: 'nowhere' }, 'camera nowhere'],
+    [{ port: 80 }, '$.port: is not known here']
+  ])('%j is refused', async (change, message) => {
+    const { status, body } = await t.ask('POST', '/api/devices', { name: 'X', address: 'http://127.0.0.1:9', camera: null, username: null, password: null, ...change })
+    expect(status).toBeGreaterThanOrEqual(400)
+    expect(body.message).toContain(message)
+  })
+})

@@ -1,0 +1,94 @@
+import type { DeviceState } from '../../core/api.ts'
+import type { Rule, RuleAbility } from '../../core/formats/onvif/rules.ts'
+import type { Sql } from '../database.ts'
+import { notFound } from '../errors.ts'
+import { parsed } from '../sites/rows.ts'
+import type { Information } from './link.ts'
+
+/** A device as it is kept. */
+export interface DeviceRow {
+  id: string
+  camera: string | null
+  name: string
+  address: string
+  username: string | null
+  sealed: Buffer | null
+  state: DeviceState
+  trouble: string | null
+  information: Information | null
+  clockAhead: number | null
+  abilities: RuleAbility[]
+  held: Rule[]
+  readAt: number | null
+}
+
+interface Raw {
+  id: string
+  camera_id: string | null
+  name: string
+  address: string
+  username: string | null
+  password_sealed: Buffer | null
+  state: DeviceState
+  trouble: string | null
+  information: unknown
+  clock_ahead: number | null
+  abilities: unknown
+  held_rules: unknown
+  read_at: number | null
+}
+
+const select = 'SELECT id, camera_id, name, address, username, password_sealed, state, trouble, information, clock_ahead, abilities, held_rules, read_at FROM device'
+
+const rowOf = (r: Raw): DeviceRow => ({
+  id: r.id,
+  camera: r.camera_id,
+  name: r.name,
+  address: r.address,
+  username: r.username,
+  sealed: r.password_sealed,
+  state: r.state,
+  trouble: r.trouble,
+  information: r.information === null ? null : parsed<Information>(r.information),
+  clockAhead: r.clock_ahead,
+  abilities: r.abilities === null ? [] : parsed<RuleAbility[]>(r.abilities),
+  held: r.held_rules === null ? [] : parsed<Rule[]>(r.held_rules),
+  readAt: r.read_at
+})
+
+export async function listDevices(sql: Sql): Promise<DeviceRow[]> {
+  return (await sql.rows<Raw>(`${select} ORDER BY name, id`)).map(rowOf)
+}
+
+export async function readDevice(sql: Sql, id: string): Promise<DeviceRow> {
+  const [row] = await sql.rows<Raw>(`${select} WHERE id = ?`, [id])
+  if (!row) throw notFound(`device ${id.slice(0, 64)}`)
+  return rowOf(row)
+}
+
+export async function insertDevice(sql: Sql, siteId: string, d: Pick<DeviceRow, 'id' | 'camera' | 'name' | 'address' | 'username' | 'sealed'>, now: number): Promise<void> {
+  await sql.run("INSERT INTO device (id, site_id, camera_id, name, address, username, password_sealed, state, added_at) VALUES (?, ?, ?, ?, ?, ?, ?, 'unknown', ?)", [d.id, siteId, d.camera, d.name, d.address, d.username, d.sealed, now])
+}
+
+/** The stand-ins get other ports at each start; their devices stay the same ones. */
+export async function moveDevice(sql: Sql, id: string, address: string): Promise<void> {
+  await sql.run('UPDATE device SET address = ? WHERE id = ?', [address, id])
+}
+
+export async function setAccount(sql: Sql, id: string, username: string, sealed: Buffer): Promise<void> {
+  await sql.run('UPDATE device SET username = ?, password_sealed = ? WHERE id = ?', [username, sealed, id])
+}
+
+/** What has just been read; all of it is of one moment. */
+export async function keepReading(sql: Sql, id: string, { information, clockAhead, abilities, held }: Pick<DeviceRow, 'information' | 'clockAhead' | 'abilities' | 'held'>, state: DeviceState, now: number): Promise<void> {
+  await sql.run('UPDATE device SET state = ?, trouble = NULL, information = ?, clock_ahead = ?, abilities = ?, held_rules = ?, read_at = ? WHERE id = ?', [state, JSON.stringify(information), clockAhead, JSON.stringify(abilities), JSON.stringify(held), now, id])
+}
+
+/** It could not be read; what was read before stands. */
+export async function keepTrouble(sql: Sql, id: string, state: DeviceState, trouble: string): Promise<void> {
+  await sql.run('UPDATE device SET state = ?, trouble = ? WHERE id = ?', [state, trouble.slice(0, 300), id])
+}
+
+export async function removeDevice(sql: Sql, id: string): Promise<void> {
+  await sql.run('DELETE FROM device WHERE id = ?', [id])
+}
