@@ -144,8 +144,21 @@ export interface DeviceView {
   /** It is being read or sent to. */
   busy: boolean
   detections: DeviceDetection[]
+  /** The newest ones, newest first. */
+  events: DeviceEventView[]
   /** Rules on the device that the plan knows nothing of. */
   strangers: string[]
+}
+
+/** Something that a device said; a gap is a stretch in which nobody listened. */
+export interface DeviceEventView {
+  id: number
+  topic: string
+  rule: string
+  data: Record<string, string>
+  /** On the device's own clock. */
+  deviceAt: number
+  receivedAt: number
 }
 
 export interface SendResult {

@@ -111,6 +111,44 @@ describe('a device from its address to what it holds', () => {
   })
 })
 
+describe('what devices say', () => {
+  const all = { id: 'anybody', name: 'Anybody', kind: 'intrusion', zone: [[0, 0], [1, 0], [1, 1], [0, 1]] }
+
+  test('is in the database as it comes; a break is told as a gap, and listening goes on', async () => {
+    const device = await start('cam-slipway')
+    const { body } = await add(device)
+    await t.ask('PUT', '/api/cameras/slipway/detections/anybody', { version: 0, position: 5, detection: all })
+    await t.ask('POST', `/api/devices/${body.id}/send`)
+    const events = () => t.database.rows<{ topic: string; rule: string; device_at: number; received_at: number }>('SELECT topic, rule, device_at, received_at FROM device_event WHERE device_id = ? ORDER BY id', [body.id])
+    const first = await eventually(async () => (await events())[0], 30)
+    expect(first).toMatchObject({ topic: 'tns1:RuleEngine/FieldDetector/ObjectsInside', rule: 'anybody' })
+    expect(first.received_at - first.device_at).toBeLessThan(1000)
+
+    // The device forgets its pull points, as after a restart.
+    const count = (await events()).length
+    device.pullPoints.endAll()
+    await eventually(async () => (await events()).slice(count).some((e) => e.topic === 'gap'), 30)
+    device.pullPoints.put({ topic: 'tns1:RuleEngine/FieldDetector/ObjectsInside', at: Date.now(), source: { Rule: 'after' }, data: {} })
+    await eventually(async () => (await events()).some((e) => e.rule === 'after'), 10)
+    expect((await t.ask('POST', `/api/devices/${body.id}/read`)).body.events[0]).toMatchObject({ rule: expect.any(String) })
+  }, 90_000)
+
+  test('fifty a second for some seconds: none is lost, and they stay in order', async () => {
+    const device = await start('cam-waiting')
+    const { body } = await add(device, { name: 'Busy' })
+    await eventually(async () => device.pullPoints.count() > 0, 10)
+    for (let n = 0; n < 200; n++) {
+      device.pullPoints.put({ topic: 'tns1:Test', at: Date.now(), source: { Rule: `r${n}` }, data: {} })
+      await new Promise((resolve) => setTimeout(resolve, 20))
+    }
+    const rows = await eventually(async () => {
+      const list = await t.database.rows<{ rule: string }>("SELECT rule FROM device_event WHERE device_id = ? AND topic = 'tns1:Test' ORDER BY id", [body.id])
+      return list.length >= 200 && list
+    }, 20)
+    expect(rows.map((r) => r.rule)).toEqual(Array.from({ length: 200 }, (_, n) => `r${n}`))
+  }, 60_000)
+})
+
 describe('devices that are not ready yet', () => {
   test('fresh from the box: it gets its first account, and is read', async () => {
     const device = await start('cam-yard')

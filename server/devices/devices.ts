@@ -5,7 +5,9 @@ import type { Detection } from '../../core/formats/plan.ts'
 import type { Database } from '../database.ts'
 import { readDetections } from '../detections/rows.ts'
 import { busy } from '../errors.ts'
+import { insertEvents, latestEvents } from './events.ts'
 import { DeviceLink, Trouble, type TroubleKind } from './link.ts'
+import { Listener } from './listener.ts'
 import { insertDevice, keepReading, keepTrouble, listDevices, moveDevice, readDevice, removeDevice, setAccount, type DeviceRow } from './rows.ts'
 import type { Seal } from './seal.ts'
 
@@ -22,6 +24,8 @@ export class Devices {
   private readonly log: (error: unknown) => void
   private readonly reading = new Map<string, Promise<void>>()
   private readonly sending = new Set<string>()
+  private readonly listeners = new Map<string, { address: string; username: string; listener: Listener }>()
+  private closed = false
   private timer: NodeJS.Timeout | undefined
 
   constructor(database: Database, seal: Seal, log: (error: unknown) => void) {
@@ -39,8 +43,9 @@ export class Devices {
   }
 
   async close(): Promise<void> {
+    this.closed = true
     clearInterval(this.timer)
-    await Promise.all(this.reading.values())
+    await Promise.all([...this.reading.values(), ...[...this.listeners.values()].map(({ listener }) => listener.close())])
   }
 
   async list(): Promise<DeviceView[]> {
@@ -75,6 +80,8 @@ export class Devices {
   async remove(id: string): Promise<void> {
     await readDevice(this.database, id)
     await this.reading.get(id)
+    await this.listeners.get(id)?.listener.close()
+    this.listeners.delete(id)
     await removeDevice(this.database, id)
   }
 
@@ -96,10 +103,20 @@ export class Devices {
       if (row.username === null && !(await link.hasAccount())) return await keepTrouble(this.database, id, 'new', 'it has no account yet')
       const [abilities, held] = [await link.abilities(), await link.rules()]
       await keepReading(this.database, id, { information, clockAhead, abilities, held }, Math.abs(clockAhead) > CLOCK_SECONDS ? 'clock-off' : 'online', Date.now())
+      await this.listenTo(row)
     } catch (error) {
       const trouble = error instanceof Trouble ? error : new Trouble('broken', (error as Error).message)
       await keepTrouble(this.database, id, stateOf[trouble.kind], trouble.message)
     }
+  }
+
+  /** Listens to a device that has been read, at the address and under the account that it has now. */
+  private async listenTo(row: DeviceRow): Promise<void> {
+    const known = this.listeners.get(row.id)
+    if (this.closed || row.username === null || (known?.address === row.address && known.username === row.username)) return
+    await known?.listener.close()
+    const listener = new Listener(this.link(row), (events) => insertEvents(this.database, row.id, events, Date.now()))
+    this.listeners.set(row.id, { address: row.address, username: row.username, listener })
   }
 
   private link(row: DeviceRow): DeviceLink {
@@ -178,6 +195,7 @@ export class Devices {
       readAt: row.readAt,
       busy: this.reading.has(row.id) || this.sending.has(row.id),
       detections: shown,
+      events: await latestEvents(this.database, row.id),
       strangers: row.held.filter((rule) => !known.has(rule.name)).map((rule) => rule.name)
     }
   }

@@ -134,8 +134,8 @@ export class DeviceLink {
   }
 
   /** What has happened since; waits up to `seconds` for something. Renews the pull point. */
-  async pull(address: string, seconds: number): Promise<DeviceEvent[]> {
-    const answer = await this.ask(address, xml('tev:PullMessages', {}, xml('tev:Timeout', {}, `PT${seconds}S`), xml('tev:MessageLimit', {}, '100')), true, this.withinMs + seconds * 1000)
+  async pull(address: string, seconds: number, signal?: AbortSignal): Promise<DeviceEvent[]> {
+    const answer = await this.ask(address, xml('tev:PullMessages', {}, xml('tev:Timeout', {}, `PT${seconds}S`), xml('tev:MessageLimit', {}, '100')), true, this.withinMs + seconds * 1000, signal)
     await this.ask(address, xml('wsnt:Renew', {}, xml('wsnt:TerminationTime', {}, 'PT60S')), true)
     return children(answer, 'NotificationMessage').map((notification) => {
       const message = down(notification, 'Message', 'Message')
@@ -160,9 +160,9 @@ export class DeviceLink {
     return this.ask(this.address + new URL(at).pathname, body, true)
   }
 
-  private async ask(url: string, body: string, withToken: boolean, withinMs = this.withinMs): Promise<Element> {
+  private async ask(url: string, body: string, withToken: boolean, withinMs = this.withinMs, signal?: AbortSignal): Promise<Element> {
     const token = withToken && this.credentials ? makeToken(this.credentials.username, this.credentials.password, randomBytes(16), Date.now() + (this.ahead ?? 0)) : null
-    const text = (await this.fetch(url, { method: 'POST', body: envelope(body, { token }), headers: { 'content-type': 'application/soap+xml; charset=utf-8' } }, withinMs)).toString('utf8')
+    const text = (await this.fetch(url, { method: 'POST', body: envelope(body, { token }), headers: { 'content-type': 'application/soap+xml; charset=utf-8' } }, withinMs, signal)).toString('utf8')
     try {
       const message = readMessage(text, 'the device’s answer')
       const fault = faultOf(message)
@@ -177,9 +177,10 @@ export class DeviceLink {
   }
 
   /** One request; its answer whole, or a Trouble. Never reads more than an answer may have. */
-  private async fetch(url: string, init: RequestInit, withinMs = this.withinMs): Promise<Buffer> {
+  private async fetch(url: string, init: RequestInit, withinMs = this.withinMs, signal?: AbortSignal): Promise<Buffer> {
+    const late = AbortSignal.timeout(withinMs)
     try {
-      const answer = await fetch(url, { ...init, redirect: 'error', signal: AbortSignal.timeout(withinMs) })
+      const answer = await fetch(url, { ...init, redirect: 'error', signal: signal ? AbortSignal.any([late, signal]) : late })
       const parts: Uint8Array[] = []
       let bytes = 0
       for await (const part of (answer.body ?? []) as AsyncIterable<Uint8Array>) {

@@ -69,6 +69,7 @@ export class Device {
 
   async close(): Promise<void> {
     clearInterval(this.timer)
+    this.pullPoints.endAll()
     this.server.closeAllConnections()
     await new Promise((resolve) => this.server.close(resolve))
   }

@@ -49,6 +49,15 @@ export class PullPoints {
     return this.points.delete(id)
   }
 
+  /** All pull points are gone, as after a restart of the device. */
+  endAll(): void {
+    for (const id of [...this.points.keys()]) this.end(id)
+  }
+
+  count(): number {
+    return this.points.size
+  }
+
   put(notification: Notification): void {
     for (const point of this.points.values()) {
       point.queue.push(notification)

@@ -5,7 +5,7 @@ import { useState, type ReactNode } from 'react'
 import type { DeviceDetection, DeviceState, DeviceView, SendResult } from '../../core/api.ts'
 import { request } from '../api/client.ts'
 import { AccountForm, AddDevice } from './AddDevice.tsx'
-import { abilityWords, detectionWords } from './words.ts'
+import { abilityWords, detectionWords, eventWords } from './words.ts'
 
 const states: Record<DeviceState, { mark: string; words: string; bad: boolean }> = {
   unknown: { mark: '○', words: 'not asked yet', bad: false },
@@ -159,6 +159,16 @@ function DeviceSheet({ device: d, onChanged }: { device: DeviceView; onChanged: 
           </li>
         ))}
       </ul>
+      <h3>Heard from it</h3>
+      {d.events.length === 0 && <p className="quiet">Nothing yet. What its rules set off is shown here as it comes.</p>}
+      <ol className="device-events">
+        {d.events.slice(0, 8).map((e) => (
+          <li key={e.id} className={e.topic === 'gap' ? 'failed' : ''}>
+            <span className="figures">{new Date(e.receivedAt).toLocaleTimeString('en-GB')}</span>{' '}
+            {e.topic === 'gap' ? `nobody listened for ${e.data.seconds} s; what happened then is not known` : `${d.detections.find((x) => x.id === e.rule)?.name ?? e.rule}: ${eventWords(e)}`}
+          </li>
+        ))}
+      </ol>
       {results && (
         <div role="status" className="send-results">
           <h3>{results.some((r) => r.error) ? 'Sent, but not all of it' : results.length ? 'Sent and read back' : 'Nothing had to be sent'}</h3>

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals'
 import type { DeviceDetection } from '../../core/api.ts'
-import { abilityWords, detectionWords } from './words.ts'
+import { abilityWords, detectionWords, eventWords } from './words.ts'
 
 test.each([
   [{ type: 'tt:LineDetector', most: 4, parameters: ['ClassFilter'], ranges: { Sensitivity: { min: 1, max: 100 } } }, 'Line crossing (up to 4, sensitivity in 100 steps)'],
@@ -15,3 +15,9 @@ test('how a detection stands on its device, each state in words of its own', () 
   expect(new Set(words).size).toBe(states.length)
   expect(words[2]).toBe('is not on the device yet')
 })
+
+test.each([
+  ['tns1:RuleEngine/LineDetector/Crossed', { Direction: 'Right', ObjectId: '4' }, 'the line was crossed (right), target 4'],
+  ['tns1:RuleEngine/CellMotionDetector/Motion', {}, 'motion'],
+  ['tns1:RuleEngine/Own/Thing', {}, 'Thing']
+])('%s with %j', (topic, data, words) => expect(eventWords({ id: 1, topic, rule: 'r', data, deviceAt: 0, receivedAt: 0 })).toBe(words))

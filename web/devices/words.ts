@@ -1,4 +1,4 @@
-import type { DeviceDetection } from '../../core/api.ts'
+import type { DeviceDetection, DeviceEventView } from '../../core/api.ts'
 import { RULE_TYPES, type RuleAbility } from '../../core/formats/onvif/rules.ts'
 import type { DetectionKind } from '../../core/formats/plan.ts'
 import { kindNames } from '../kinds.ts'
@@ -21,4 +21,11 @@ export function abilityWords({ type, most, ranges, parameters }: RuleAbility): s
 /** How a detection stands on its device. */
 export function detectionWords({ state }: DeviceDetection): string {
   return { same: 'as in the plan', differs: 'differs', missing: 'is not on the device yet', unsupported: 'the device cannot do this kind', off: 'switched off, and not on the device', unread: 'not known before the device has been read' }[state]
+}
+
+/** What a device said happened. Topics by their last part; source: ONVIF Analytics (from memory). */
+export function eventWords({ topic, data }: DeviceEventView): string {
+  const what: Record<string, string> = { Crossed: 'the line was crossed', ObjectsInside: 'somebody is inside', ObjectIsLoitering: 'somebody lingers', Motion: 'motion', Tamper: 'tamper' }
+  const last = topic.split('/').pop() ?? topic
+  return `${what[last] ?? last}${data.Direction ? ` (${data.Direction.toLowerCase()})` : ''}${data.ObjectId ? `, target ${data.ObjectId}` : ''}`
 }
