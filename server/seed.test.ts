@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals'
 import { seed } from './seed.ts'
-import { startTestApp } from './testing/testApp.ts'
+import { eventually, startTestApp } from './testing/testApp.ts'
 
 test('the demo site: six cameras, the water’s edge, its hours and its mail; once', async () => {
   const t = await startTestApp({ withDemo: true })
@@ -30,7 +30,7 @@ test('without demo data: a bare site with one camera, and nothing drawn', async 
 })
 
 test('an end in the middle of an analysis: it is taken up again at the next start, and strange folders are cleared', async () => {
-  const { mkdirSync, readdirSync } = await import('node:fs')
+  const { existsSync, mkdirSync, readdirSync, rmSync } = await import('node:fs')
   const { join } = await import('node:path')
   const { Clips } = await import('./clips/clips.ts')
   const t = await startTestApp({ withDemo: true })
@@ -46,6 +46,16 @@ test('an end in the middle of an analysis: it is taken up again at the next star
     expect(readdirSync(join(t.folder, 'clips'))).toEqual([row.id])
     for (let i = 0; i < 400 && (await next.read(row.id)).state === 'analysing'; i++) await new Promise((resolve) => setTimeout(resolve, 100))
     expect(await next.read(row.id)).toMatchObject({ state: 'ready', targets: 7 })
+    await next.close()
+
+    // A clip from before frames were measured has its measures made at the next start.
+    const measures = next.file(row.id, 'measures.bin')
+    rmSync(measures)
+    const later = new Clips(t.database, join(t.folder, 'clips'), 2 ** 30, () => {})
+    await later.resume()
+    expect((await later.read(row.id)).state).toBe('analysing')
+    await eventually(async () => (await later.read(row.id)).state === 'ready')
+    expect(existsSync(measures)).toBe(true)
   } finally {
     await t.close()
   }

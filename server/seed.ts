@@ -69,7 +69,8 @@ export async function seedDevices(database: Database, devices: Devices, addresse
   const site = await readSite(database)
   if (!site) return
   const known = await listDevices(database)
-  const models = JSON.parse(readFileSync(new URL('devices.json', demoFile), 'utf8')) as DemoDevice[]
+  // A folder that was begun without the demo site has none of its cameras.
+  const models = (JSON.parse(readFileSync(new URL('devices.json', demoFile), 'utf8')) as DemoDevice[]).filter(({ camera }) => site.cameras.some((c) => c.id === camera))
   for (const { id, camera, name, account } of models) {
     if (known.some((d) => d.id === id)) await devices.move(id, addresses[id])
     else if (known.length === 0) await devices.add(site.id, { name, address: addresses[id], camera, username: account?.username ?? null, password: account?.password ?? null }, id)

@@ -19,7 +19,7 @@ import { renderInWorker } from '../../simulation/renderInWorker.ts'
 import type { Play } from '../../simulation/script.ts'
 import type { Database } from '../database.ts'
 import { busy, tooLarge } from '../errors.ts'
-import { clipIds, findClip, finishClip, insertClip, readClip, readPlay, removeClip, setClipState, setLearnAnew, unfinishedClips } from './rows.ts'
+import { clipIds, findClip, finishClip, insertClip, readClip, readPlay, removeClip, setClipState, readyClips, setLearnAnew, unfinishedClips } from './rows.ts'
 
 /** The files of a clip; the true targets only of one that was made. */
 export type ClipFile = 'original' | 'view.mp4' | 'tracks.csv' | 'faces.csv' | 'measures.bin' | 'truth.csv'
@@ -62,6 +62,8 @@ export class Clips {
     await mkdir(this.folder, { recursive: true })
     const known = new Set(await clipIds(this.database))
     for (const name of await readdir(this.folder)) if (!known.has(name)) await rm(join(this.folder, name), { recursive: true, force: true })
+    // A clip that was analysed before frames were measured has its measures made now.
+    for (const clip of await readyClips(this.database)) if (!existsSync(this.file(clip.id, 'measures.bin'))) await setClipState(this.database, clip.id, 'analysing')
     for (const clip of await unfinishedClips(this.database)) this.enqueue(clip)
   }
 

@@ -63,6 +63,10 @@ export async function unfinishedClips(sql: Sql): Promise<ClipView[]> {
   return (await sql.rows<Row>(`${select} WHERE state = 'analysing' ORDER BY created_at`)).map(clipOf)
 }
 
+export async function readyClips(sql: Sql): Promise<ClipView[]> {
+  return (await sql.rows<Row>(`${select} WHERE state = 'ready'`)).map(clipOf)
+}
+
 export async function clipIds(sql: Sql): Promise<string[]> {
   return (await sql.rows<{ id: string }>('SELECT id FROM clip')).map((row) => row.id)
 }
