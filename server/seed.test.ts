@@ -44,7 +44,7 @@ test('an end in the middle of an analysis: it is taken up again at the next star
     const next = new Clips(t.database, join(t.folder, 'clips'), 2 ** 30, () => {})
     await next.resume()
     expect(readdirSync(join(t.folder, 'clips'))).toEqual([row.id])
-    for (let i = 0; i < 400 && (await next.read(row.id)).state === 'analysing'; i++) await new Promise((resolve) => setTimeout(resolve, 100))
+    for (let i = 0; i < 900 && (await next.read(row.id)).state === 'analysing'; i++) await new Promise((resolve) => setTimeout(resolve, 100))
     expect(await next.read(row.id)).toMatchObject({ state: 'ready', targets: 7 })
     await next.close()
 
@@ -59,4 +59,4 @@ test('an end in the middle of an analysis: it is taken up again at the next star
   } finally {
     await t.close()
   }
-})
+}, 240_000)
