@@ -21,9 +21,9 @@ const AT = 10
 
 describe('every fault is found within its delay and two seconds', () => {
   const faults: FaultKind[] = ['covered', 'sprayed', 'defocused', 'knocked', 'lightsOut', 'washedOut']
-  // Each fault on three cameras, by day and by night: the rest is in npm run bench.
+  // Each fault on two cameras, by day and by night; on all of them, in every light, in npm run bench -- --weather.
   test.each(faults)('%s: by tamper', (kind) => {
-    const cameras = DEMO_CAMERAS.filter((_, i) => i % 2 === faults.indexOf(kind) % 2)
+    const cameras = DEMO_CAMERAS.filter((_, i) => i % 3 === faults.indexOf(kind) % 3)
     const list = cameras.map((camera, i): Watched => ({ camera, targets: false, detections: [tamper], script: { seconds: AT + 5.1, light: i === 1 ? 'infrared' : 'day', seed: 5000 + i, weather: { wind: 0.3 }, faults: [{ kind, from: AT }], actors: [{ kind: 'adult', from: 2, way: [[-4, 12], [4, 12]] }] } }))
     watch(list).forEach((triggers, i) => {
       expect({ camera: cameras[i], count: triggers.length }).toEqual({ camera: cameras[i], count: 1 })

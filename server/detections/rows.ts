@@ -60,9 +60,12 @@ export async function saveDetection(sql: Sql, cameraId: string, detection: Detec
   return (await current(sql, cameraId, detection.id))!.kept!
 }
 
-/** Deletes exactly the version named, and tells the version under which it can be brought back. */
+/**
+ * Deletes exactly the version named, and tells the version under which it can be brought back. What is deleted already
+ * may be so again: a deletion that was undone and done again before it could be saved.
+ */
 export async function deleteDetection(sql: Sql, cameraId: string, id: string, version: number, now: number): Promise<{ version: number }> {
-  const done = await sql.run('UPDATE detection SET deleted = TRUE, version = version + 1, changed_at = ? WHERE camera_id = ? AND id = ? AND version = ? AND NOT deleted', [now, cameraId, id, version])
+  const done = await sql.run('UPDATE detection SET deleted = TRUE, version = version + 1, changed_at = ? WHERE camera_id = ? AND id = ? AND version = ?', [now, cameraId, id, version])
   if (done.affectedRows !== 1) return refuse(sql, cameraId, id, id)
   return { version: version + 1 }
 }
