@@ -3,6 +3,7 @@ import { once } from 'node:events'
 import { Feed } from './feed.ts'
 import { makeNodeCanvas } from './nodeCanvas.ts'
 import type { Play } from './script.ts'
+import { faultAt } from './world.ts'
 
 export interface RenderOptions {
   /** x264's; quicker ones make larger files. */
@@ -65,6 +66,5 @@ export async function render(play: Play, file: string, { preset = 'medium', onPr
 
 /** Indices from 0 of the frames that a script's camera does not give. */
 function missingFrames({ scene: { fps }, script }: Play): number[] {
-  const cut = script.faults.filter((f) => f.kind === 'cableCut')
-  return Array.from({ length: Math.round(script.seconds * fps) }, (_, n) => n).filter((n) => cut.some((f) => n / fps >= f.from && n / fps < (f.to ?? Infinity)))
+  return Array.from({ length: Math.round(script.seconds * fps) }, (_, n) => n).filter((n) => faultAt(script, 'cableCut', n / fps) !== null)
 }

@@ -45,7 +45,8 @@ export class TamperRun implements FrameRun {
   private readonly once = new OncePerEpisode()
   private readonly causes: TamperCause[]
   private readonly held: Map<TamperCause, Delayed>
-  private readonly clear = new Clear()
+  /** The picture has matched the reference for as long. */
+  private readonly clear: Delayed
   private degrees: Record<TamperCause, number> | null = null
   private named: TamperCause | null = null
   private on = false
@@ -55,6 +56,7 @@ export class TamperRun implements FrameRun {
     this.detection = detection
     this.gates = gates
     this.causes = TAMPER_CAUSES.filter((cause) => detection.causes.includes(cause))
+    this.clear = new Delayed(detection.delaySeconds, 0)
     this.held = new Map(this.causes.map((cause) => [cause, new Delayed(detection.delaySeconds, 0)]))
     this.curves = this.causes.map((cause) => ({ name: causeWords[cause].replace(/^./, (c) => c.toUpperCase()), unit: '%', limit: 100 }))
   }
@@ -70,7 +72,8 @@ export class TamperRun implements FrameRun {
       this.named = now
     }
     const matches = this.causes.every((cause) => !atLeast(this.degrees![cause], 1))
-    if (this.on && this.clear.step(matches, time, this.detection.delaySeconds)) this.on = false
+    if (this.on) this.clear.step(matches, time)
+    if (this.on && this.clear.on) this.on = false
     return this.once.step(this.on, () => this.gates.passMoment(time, instant)) ? { cause: this.named! } : undefined
   }
 
@@ -87,16 +90,5 @@ export class TamperRun implements FrameRun {
       { gate: 'picture', passed: atLeast(degree, 1), measured: degree > 0.05 ? `${percent(degree)} of the way to ${causeWords[worst]}` : 'as in the reference', limit: 'at its limit', value: degree, needed: 1 },
       { gate: 'delay', passed: this.on || atLeast(held, delaySeconds), measured: `for ${seconds(held)}`, limit: `for ${seconds(delaySeconds)}`, value: held, needed: delaySeconds }
     ]
-  }
-}
-
-/** Says when the picture has matched the reference for as long as it takes. */
-class Clear {
-  private since: number | null = null
-
-  step(matches: boolean, time: number, forSeconds: number): boolean {
-    if (!matches) this.since = null
-    else this.since ??= time
-    return this.since !== null && atLeast(time - this.since, forSeconds)
   }
 }

@@ -1,4 +1,4 @@
-import { see, shaded, type Painter2D, type Sheet } from './canvas.ts'
+import { fillFace, see, shaded, type Painter2D, type Sheet } from './canvas.ts'
 import { bodyOf } from '../bodies.ts'
 import type { ActorKind } from '../script.ts'
 import { heads, showsFace } from '../truth.ts'
@@ -144,15 +144,7 @@ function paintVehicle(sheet: Sheet, actor: Actor, pose: Pose): void {
   faces.sort((a, b) => depthOf(b.corners) - depthOf(a.corners))
   for (const { corners, colour } of faces) {
     if (corners.some((p) => see(sheet, p).depth < 0.5)) return
-    g.fillStyle = colour
-    g.beginPath()
-    corners.forEach((corner, i) => {
-      const { x, y } = see(sheet, corner)
-      if (i) g.lineTo(x, y)
-      else g.moveTo(x, y)
-    })
-    g.closePath()
-    g.fill()
+    fillFace(sheet, colour, corners)
   }
   const [hx, hz] = pose.heading
   for (const along of [-1.35, 1.35]) {

@@ -1,4 +1,4 @@
-import { useMemo, useRef, type PointerEvent, type ReactNode } from 'react'
+import { useMemo, type PointerEvent, type ReactNode } from 'react'
 import { Line, LineChart, ReferenceArea, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts'
 import type { FrameTrace } from '../../../core/detections/index.ts'
 import { useTime, type Playhead } from '../playhead.ts'
@@ -34,7 +34,6 @@ function thinned({ curves, fps }: FrameTrace): Point[] {
 export function CurvePanel({ trace, seconds, playhead }: { trace: FrameTrace; seconds: number; playhead: Playhead }): ReactNode {
   const points = useMemo(() => thinned(trace), [trace])
   const { curves, episodes } = trace
-  const plot = useRef<HTMLDivElement>(null)
   const top = useMemo(() => Math.max(...curves.map((c) => c.limit * 1.4), ...points.flatMap((p) => curves.map((_, i) => p[`c${i}`]))), [points, curves])
   const seek = (event: PointerEvent<HTMLDivElement>): void => {
     if (event.type === 'pointerdown') event.currentTarget.setPointerCapture(event.pointerId)
@@ -59,7 +58,7 @@ export function CurvePanel({ trace, seconds, playhead }: { trace: FrameTrace; se
           limit {Math.round(limit * 10) / 10} {unit}
         </span>
       </div>
-      <div className="curve-plot" ref={plot} onPointerDown={seek} onPointerMove={seek}>
+      <div className="curve-plot" onPointerDown={seek} onPointerMove={seek}>
         <ResponsiveContainer width="100%" height="100%">
           <LineChart data={points} margin={{ top: 6, right: 0, bottom: 0, left: 0 }} accessibilityLayer={false}>
             <XAxis dataKey="time" type="number" domain={[0, seconds]} hide />
