@@ -1,6 +1,9 @@
 import { readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import { expect, test, type Page } from '@playwright/test'
+import { asDelivered } from './site.ts'
+
+test.beforeAll(({ baseURL }) => asDelivered(baseURL, 'slipway'))
 
 const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
 

@@ -1,4 +1,7 @@
 import { expect, test, type Page } from '@playwright/test'
+import { asDelivered } from './site.ts'
+
+test.beforeAll(({ baseURL }) => asDelivered(baseURL, 'slipway'))
 
 /** Opens the Slipway's Bench with its clip analysed. */
 async function openBench(page: Page): Promise<void> {

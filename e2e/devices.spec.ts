@@ -1,4 +1,7 @@
 import { expect, test } from '@playwright/test'
+import { asDelivered } from './site.ts'
+
+test.beforeAll(({ baseURL }) => asDelivered(baseURL, 'slipway'))
 
 test('devices: what each can do, what differs, sent on command; a first account; a device that is not there', async ({ page }) => {
   await page.goto('/devices')

@@ -1,4 +1,7 @@
 import { expect, test } from '@playwright/test'
+import { asDelivered } from './site.ts'
+
+test.beforeAll(({ baseURL }) => asDelivered(baseURL, 'slipway'))
 
 test('run as live: each trigger sends a mail, which the mailbox shows with its picture', async ({ page }) => {
   await page.goto('/bench/slipway')
