@@ -1,8 +1,7 @@
 import * as v from 'valibot'
-import { DetectionSchema, ScheduleSchema, type Camera, type Detection, type DetectionKind, type Schedule, type SitePosition } from './formats/plan.ts'
+import { DetectionSchema, ScheduleSchema, type Camera, type Detection, type Schedule, type SitePosition } from './formats/plan.ts'
 import type { ArmInputs } from './arming/armInputs.ts'
 import type { Trigger } from './detections/index.ts'
-import type { Difference, Loss, RuleAbility } from './formats/onvif/rules.ts'
 
 /** What the server and the browser say to each other. Instants are milliseconds of UTC. */
 
@@ -114,59 +113,6 @@ export interface DeliveryView {
   error: string | null
 }
 
-/** How a device stands, as honestly as it is known. */
-export type DeviceState = 'unknown' | 'online' | 'clock-off' | 'offline' | 'wrong-password' | 'no-account' | 'new' | 'broken'
-
-/** One of a camera's detections beside what its device holds. */
-export interface DeviceDetection {
-  id: string
-  name: string
-  kind: DetectionKind
-  state: 'same' | 'differs' | 'missing' | 'unsupported' | 'off' | 'unread'
-  differences: Difference[]
-  /** What the device cannot hold as it is wanted, said before anything is sent. */
-  losses: Loss[]
-}
-
-export interface DeviceView {
-  id: string
-  camera: string | null
-  name: string
-  address: string
-  username: string | null
-  state: DeviceState
-  trouble: string | null
-  information: { manufacturer: string; model: string; firmware: string; serial: string } | null
-  /** Seconds by which its clock is ahead. */
-  clockAhead: number | null
-  abilities: RuleAbility[]
-  readAt: number | null
-  /** It is being read or sent to. */
-  busy: boolean
-  detections: DeviceDetection[]
-  /** The newest ones, newest first. */
-  events: DeviceEventView[]
-  /** Rules on the device that the plan knows nothing of. */
-  strangers: string[]
-}
-
-/** Something that a device said; a gap is a stretch in which nobody listened. */
-export interface DeviceEventView {
-  id: number
-  topic: string
-  rule: string
-  data: Record<string, string>
-  /** On the device's own clock. */
-  deviceAt: number
-  receivedAt: number
-}
-
-export interface SendResult {
-  detection: string
-  what: 'created' | 'changed' | 'deleted'
-  error: string | null
-}
-
 export interface MailSummary {
   id: string
   from: string
@@ -221,23 +167,13 @@ export const StartRunSchema = v.strictObject({
 })
 
 const shortText = (right: string, most: number) => v.pipe(v.string(right), v.trim(), v.minLength(1, 'must not be empty'), v.maxLength(most, `is longer than ${most} characters`))
-export const AddDeviceSchema = v.strictObject({
-  name: shortText('must be a text', 80),
-  address: shortText('must be an address such as http://192.168.1.20', 200),
-  camera: v.nullable(v.string('must be the id of a camera')),
-  username: v.nullable(shortText('must be a text', 80)),
-  password: v.nullable(v.pipe(v.string('must be a text'), v.maxLength(120, 'is longer than 120 characters')))
-})
-export const AccountSchema = v.strictObject({ username: shortText('must be a text', 80), password: v.pipe(v.string('must be a text'), v.minLength(1, 'must not be empty'), v.maxLength(120, 'is longer than 120 characters')), first: v.boolean('must be true or false') })
-
 /** Seconds at which a clip's tamper reference is to be learned anew. */
 export const LearnAnewSchema = v.strictObject({ at: v.pipe(v.array(v.pipe(v.number('must be seconds'), v.finite('must be seconds'), v.minValue(0, 'must be 0 or more')), 'must be a list of seconds'), v.maxLength(50, 'has more than 50 moments')) })
 
 /** A clip to be made from a script; the script itself is checked by the simulation. */
-export const MakeClipSchema = v.strictObject({ name: v.pipe(v.string('must be a text'), v.trim(), v.minLength(1, 'must not be empty'), v.maxLength(120, 'is longer than 120 characters')), start: v.optional(v.pipe(v.number('must be an instant in milliseconds'), v.integer('must be a whole number'), v.minValue(0, 'must be after 1970'), v.maxValue(4102444800000, 'must be before 2100'))), script: v.unknown() })
+const clipName = shortText('must be a text', 120)
+const instant = v.pipe(v.number('must be an instant in milliseconds'), v.integer('must be a whole number'), v.minValue(0, 'must be after 1970'), v.maxValue(4102444800000, 'must be before 2100'))
+export const MakeClipSchema = v.strictObject({ name: clipName, start: v.optional(instant), script: v.unknown() })
 
-/** A clip's start as people may give it. */
-export const ClipChangeSchema = v.strictObject({
-  name: v.optional(v.pipe(v.string('must be a text'), v.trim(), v.minLength(1, 'must not be empty'), v.maxLength(120, 'is longer than 120 characters'))),
-  start: v.optional(v.pipe(v.number('must be an instant in milliseconds'), v.integer('must be a whole number'), v.minValue(0, 'must be after 1970'), v.maxValue(4102444800000, 'must be before 2100')))
-})
+/** A clip's name and start as people may give them. */
+export const ClipChangeSchema = v.strictObject({ name: v.optional(clipName), start: v.optional(instant) })

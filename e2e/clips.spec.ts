@@ -19,7 +19,7 @@ test('a camera without a clip says what to do; a clip is added, analysed with pr
   await expect(page.getByRole('button', { name: /New line/ })).toBeDisabled()
   await page.getByLabel('Clip file').setInputFiles(demo)
   await expect(page.getByRole('heading', { name: 'Analysing slipway-morning.mp4' })).toBeVisible()
-  await expect(page.locator('.stage-note .ant-progress')).toContainText(/[1-9]\d?%/)
+  await expect(page.locator('.stage-note .ant-progress')).toContainText(/[1-9]\d?%/, { timeout: 60_000 })
   await expect(page.locator('.target-lane')).toHaveCount(7, { timeout: 60_000 })
   await expect(page.getByRole('button', { name: /New line/ })).toBeEnabled()
 })

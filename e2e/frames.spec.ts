@@ -9,6 +9,7 @@ async function openBench(page: Page, camera: string, clip?: string): Promise<voi
   if (clip) {
     await page.locator('.clip-select').click()
     await page.locator('.ant-select-item-option', { hasText: clip }).click()
+    await expect(page.locator('.clip-select')).toContainText(clip)
   }
   await expect(page.locator('.target-lane').first()).toBeVisible({ timeout: 120_000 })
 }
@@ -111,8 +112,12 @@ test('faces and contacts: a mask at the ticket window, the door after hours', as
 
 test('a clip is made from a script, with its progress, and a new detection of another kind is tried on it', async ({ page }) => {
   await page.goto('/bench/fuel-pontoon')
-  await page.getByRole('button', { name: 'Make a clip' }).first().click()
   const dialog = page.getByRole('dialog', { name: 'Make a clip' })
+  // While the Bench is still reading, the button may be replaced under the pointer.
+  await expect(async () => {
+    await page.getByRole('button', { name: 'Make a clip' }).first().click({ timeout: 3000 })
+    await expect(dialog).toBeVisible({ timeout: 3000 })
+  }).toPass({ timeout: 60_000 })
   await dialog.getByLabel('Name').fill('Short and foggy')
   await dialog.getByLabel('Length').fill('12')
   await dialog.getByLabel('Length').press('Tab')

@@ -7,8 +7,11 @@ import { Clips } from './clips/clips.ts'
 import { clipRoutes } from './clips/routes.ts'
 import type { Database } from './database.ts'
 import { Devices } from './devices/devices.ts'
+import type { Neighbourhood } from './devices/discovery.ts'
+import { liveRoutes } from './devices/live.ts'
 import { deviceRoutes } from './devices/routes.ts'
 import { Seal } from './devices/seal.ts'
+import { Sendings } from './devices/sending.ts'
 import { Deliveries, type MailServer } from './deliveries/deliveries.ts'
 import { answerError, notFound } from './errors.ts'
 import { mailboxRoutes } from './mailbox/routes.ts'
@@ -25,6 +28,8 @@ export interface AppOptions {
   mail: MailServer
   /** HTTP address of the mailbox stand-in. */
   mailbox: string | null
+  /** Where devices are asked for. */
+  places: readonly Neighbourhood[]
   log: boolean
 }
 
@@ -36,21 +41,22 @@ export interface App {
 }
 
 /** The server, ready to listen: services first, then their routes. */
-export async function makeApp({ database, folder, web, mostClipBytes, mail, mailbox, log }: AppOptions): Promise<App> {
+export async function makeApp({ database, folder, web, mostClipBytes, mail, mailbox, places, log }: AppOptions): Promise<App> {
   const http = fastify({ logger: log ? { level: 'error', stream: process.stderr } : false, bodyLimit: 2 * 2 ** 20, forceCloseConnections: true })
   const logError = (error: unknown): void => http.log.error(error)
   const clips = new Clips(database, join(folder, 'clips'), mostClipBytes, logError)
   const deliveries = new Deliveries(database, clips, mail, logError)
   const runs = new Runs(database, clips, () => deliveries.kick(), logError)
-
   const devices = new Devices(database, new Seal(join(folder, 'device.key')), logError)
+  const sendings = new Sendings((id) => devices.send(id))
 
   http.setErrorHandler(answerError)
   guardLoopback(http)
   benchRoutes(http, database, clips)
   clipRoutes(http, database, clips)
   runRoutes(http, runs)
-  deviceRoutes(http, database, devices)
+  deviceRoutes(http, database, devices, sendings, places)
+  liveRoutes(http, database, devices)
   mailboxRoutes(http, mailbox)
   if (web && existsSync(web)) {
     await http.register(fastifyStatic, { root: web, maxAge: '1h', setHeaders: (response, path) => void (path.endsWith('.html') && response.setHeader('cache-control', 'no-cache')) })
@@ -70,6 +76,7 @@ export async function makeApp({ database, folder, web, mostClipBytes, mail, mail
     devices,
     close: async () => {
       await http.close()
+      await sendings.close()
       await Promise.all([runs.close(), clips.close(), devices.close()])
       await deliveries.close()
     }

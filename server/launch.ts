@@ -1,35 +1,39 @@
 import { spawn } from 'node:child_process'
 import { once } from 'node:events'
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { isIPv4 } from 'node:net'
 import { join, resolve } from 'node:path'
 import { createInterface } from 'node:readline'
 import { fileURLToPath } from 'node:url'
 import { UsageError, readOptions } from '../core/cli/options.ts'
 import { makeApp } from './app.ts'
+import { DISCOVERY_PORT } from '../core/formats/onvif/discovery.ts'
 import { Database } from './database.ts'
 import { startMariaDb } from './mariadb.ts'
 import { seed, seedDevices } from './seed.ts'
 
 const root = fileURLToPath(new URL('..', import.meta.url))
 
-const usage = `usage: npm start -- [--port N] [--data FOLDER] [--no-demo] [--clip-limit MB]
+const usage = `usage: npm start -- [--port N] [--data FOLDER] [--no-demo] [--clip-limit MB] [--find-on ADDRESS]
   --port N         port of the address to open (default 4600, or the next one that is free)
   --data FOLDER    where everything is kept (default .data)
   --no-demo        start with a bare site instead of the demo site Skerrow Landing
-  --clip-limit MB  the largest clip that is taken in (default 1024)`
+  --clip-limit MB  the largest clip that is taken in (default 1024)
+  --find-on ADDRESS  look for devices also on the network of this own address, such as 192.168.1.5`
 
 interface LaunchOptions {
   port: number | null
   data: string
   demo: boolean
   clipMegabytes: number
+  findOn: string | null
 }
 
 const FIRST_PORT = 4600
 
 function launchOptions(args: string[]): LaunchOptions | null {
   const text = { type: 'string' } as const
-  const { values } = readOptions(args, { port: text, data: text, 'no-demo': { type: 'boolean' }, 'clip-limit': text, help: { type: 'boolean' } }, usage)
+  const { values } = readOptions(args, { port: text, data: text, 'no-demo': { type: 'boolean' }, 'clip-limit': text, 'find-on': text, help: { type: 'boolean' } }, usage)
   if (values.help) return null
   const number = (name: string, max: number): number | null => {
     if (values[name] === undefined) return null
@@ -37,11 +41,14 @@ function launchOptions(args: string[]): LaunchOptions | null {
     if (!Number.isInteger(value) || value < 1 || value > max) throw new UsageError(`--${name} is "${String(values[name])}"; must be a whole number from 1 to ${max}\n${usage}`)
     return value
   }
+  const findOn = typeof values['find-on'] === 'string' ? values['find-on'] : null
+  if (findOn !== null && !isIPv4(findOn)) throw new UsageError(`--find-on is "${findOn}"; must be an address of this machine such as 192.168.1.5\n${usage}`)
   return {
     port: number('port', 65535),
     data: resolve(root, typeof values.data === 'string' ? values.data : '.data'),
     demo: !values['no-demo'],
-    clipMegabytes: number('clip-limit', 1_000_000) ?? 1024
+    clipMegabytes: number('clip-limit', 1_000_000) ?? 1024,
+    findOn
   }
 }
 
@@ -66,6 +73,7 @@ function lock(folder: string): () => void {
 interface StandIns {
   smtpPort: number
   mailboxPort: number
+  discoveryPort: number
   /** Addresses of the simulated cameras, by the ids of demo/devices.json. */
   devices: Record<string, string>
 }
@@ -131,6 +139,7 @@ export async function launch(args: string[]): Promise<void> {
       mostClipBytes: options.clipMegabytes * 2 ** 20,
       mail: { host: '127.0.0.1', port: standIns.smtpPort, from: 'Wardoptic <wardoptic@localhost.example>' },
       mailbox: `http://127.0.0.1:${standIns.mailboxPort}`,
+      places: [{ from: '127.0.0.1', port: standIns.discoveryPort }, ...(options.findOn === null ? [] : [{ from: options.findOn, port: DISCOVERY_PORT }])],
       log: true
     })
     stops.push(() => app.close())

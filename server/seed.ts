@@ -59,8 +59,8 @@ export async function seed(database: Database, clips: Clips, withDemo: boolean):
 
 interface DemoDevice {
   id: string
-  camera: string
   name: string
+  channels: { camera: string }[]
   account?: { username: string; password: string }
 }
 
@@ -70,9 +70,9 @@ export async function seedDevices(database: Database, devices: Devices, addresse
   if (!site) return
   const known = await listDevices(database)
   // A folder that was begun without the demo site has none of its cameras.
-  const models = (JSON.parse(readFileSync(new URL('devices.json', demoFile), 'utf8')) as DemoDevice[]).filter(({ camera }) => site.cameras.some((c) => c.id === camera))
-  for (const { id, camera, name, account } of models) {
+  const models = (JSON.parse(readFileSync(new URL('devices.json', demoFile), 'utf8')) as DemoDevice[]).filter(({ channels }) => site.cameras.some((c) => c.id === channels[0].camera))
+  for (const { id, channels, name, account } of models) {
     if (known.some((d) => d.id === id)) await devices.move(id, addresses[id])
-    else if (known.length === 0) await devices.add(site.id, { name, address: addresses[id], camera, username: account?.username ?? null, password: account?.password ?? null }, id)
+    else if (known.length === 0) await devices.add(site.id, { name, address: addresses[id], camera: channels.length === 1 ? channels[0].camera : null, username: account?.username ?? null, password: account?.password ?? null }, id)
   }
 }

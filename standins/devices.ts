@@ -1,24 +1,38 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
+import type { Play } from '../simulation/script.ts'
 import { readScene, readScript } from '../simulation/script.ts'
 import { Device } from './camera/device.ts'
-import { readModels } from './camera/model.ts'
+import { readModels, type Model } from './camera/model.ts'
+import { measurerOf } from './measuring.ts'
 
 /** Which of a camera's scripts its stand-in looks at, over and over again. */
 const SCRIPT = 'morning'
 
 /**
- * The simulated cameras of the demo site, each on a port of its own; they keep their settings in `folder`.
+ * The simulated devices of the demo site, each on a port of its own; they keep their settings in `folder`.
  *
  * @param demo the folder of the demo site's data
  */
 export async function startDevices(folder: string, demo: URL): Promise<Device[]> {
   const read = (path: string): unknown => JSON.parse(readFileSync(new URL(path, demo), 'utf8'))
-  return Promise.all(
-    readModels(read('devices.json')).map((model) => {
-      const { scene, scripts } = read(`scenes/${model.camera}.json`) as { scene: unknown; scripts: { id: string }[] }
-      const script = readScript(scripts.find((s) => s.id === SCRIPT))
-      return new Device(model, { scene: readScene(scene), script }, join(folder, `${model.id}.json`)).start()
-    })
-  )
+  const plays = new Map<string, Play>()
+  const playOf = ({ camera }: { camera: string }): Play => {
+    let play = plays.get(camera)
+    if (!play) {
+      const { scene, scripts } = read(`scenes/${camera}.json`) as { scene: unknown; scripts: { id: string }[] }
+      plays.set(camera, (play = { scene: readScene(scene), script: readScript(scripts.find((s) => s.id === SCRIPT)) }))
+    }
+    return play
+  }
+  return Promise.all(makeDevices(readModels(read('devices.json')), folder, playOf).map((device) => device.start()))
+}
+
+/** Devices that know of each other, so that one can be another door to the settings of the next. */
+export function makeDevices(models: readonly Model[], folder: string, playOf: (channel: { camera: string }) => Play): Device[] {
+  const made: Device[] = []
+  const measuresOf = measurerOf(join(folder, 'measures'))
+  const doorsLast = [...models].sort((a, b) => Number(a.channels.some((c) => c.through)) - Number(b.channels.some((c) => c.through)))
+  for (const model of doorsLast) made.push(new Device(model, { playOf, measuresOf, channelOf: (id) => made.find((d) => d.model.id === id)?.channels[0] }, join(folder, `${model.id}.json`)))
+  return made
 }

@@ -108,7 +108,7 @@ export class Evaluator {
     this.probe = probe
     this.frameProbe = frameProbe
     this.running = setting.camera.detections
-      .filter((detection) => detection.enabled)
+      .filter((detection) => detection.enabled && !detection.parked)
       .map((detection) => {
         const gates = new Gates(detection, setting.camera, setting.plan, setting.inputs)
         return { detection, gates, run: kinds[detection.kind](detection as never, gates) }

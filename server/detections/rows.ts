@@ -33,6 +33,14 @@ export async function readDetections(sql: Sql, cameraId: string): Promise<KeptDe
   return (await sql.rows<Row>(`${select} WHERE detection.camera_id = ? AND NOT deleted ORDER BY detection.position, detection.id`, [cameraId])).map(keptOf)
 }
 
+/** The detections of all cameras of a site, each camera's in the order of its rail. */
+export async function readDetectionsOfSite(sql: Sql, siteId: string): Promise<Map<string, Detection[]>> {
+  const rows = await sql.rows<{ camera_id: string; body: string }>('SELECT detection.camera_id, detection.body FROM detection JOIN camera ON camera.id = detection.camera_id WHERE camera.site_id = ? AND NOT deleted ORDER BY detection.position, detection.id', [siteId])
+  const all = new Map<string, Detection[]>()
+  for (const { camera_id: camera, body } of rows) all.set(camera, [...(all.get(camera) ?? []), parsed<Detection>(body)])
+  return all
+}
+
 /** What is kept under an id now; null: nothing, or deleted. */
 async function current(sql: Sql, cameraId: string, id: string): Promise<{ row: Row; kept: KeptDetection | null } | null> {
   const [row] = await sql.rows<Row>(`${select} WHERE detection.camera_id = ? AND detection.id = ?`, [cameraId, id])

@@ -1,35 +1,36 @@
-import { mkdtempSync, readFileSync, rmSync, statSync } from 'node:fs'
-import { tmpdir } from 'node:os'
+import { statSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
-import { demoPlay } from '../../demo/scenes.ts'
-import { Device } from '../../standins/camera/device.ts'
-import { readModels, type Model } from '../../standins/camera/model.ts'
+import type { ChannelView, DeviceView, SendResult, SendingView } from '../../core/devices/views.ts'
+import type { Device } from '../../standins/camera/device.ts'
+import { TestDevices, asAdded } from '../../standins/testing/testDevices.ts'
 import { eventually, startTestApp, type TestApp } from '../testing/testApp.ts'
 import { DeviceLink } from './link.ts'
 import { Seal } from './seal.ts'
 
-const models = readModels(JSON.parse(readFileSync('demo/devices.json', 'utf8')))
+const ONE = 'analytics'
+const devices = new TestDevices()
+const start = devices.start.bind(devices)
 let t: TestApp
-let folder: string
-const open: Device[] = []
-const start = async (id: string, change: Partial<Model> = {}): Promise<Device> => {
-  const model = { ...models.find((m) => m.id === id)!, ...change }
-  const device = await new Device(model, demoPlay(model.camera, 'morning'), join(folder, `${id}-${open.length}.json`)).start()
-  open.push(device)
-  return device
+const add = (device: Device, more: object = {}) => t.ask('POST', '/api/devices', { ...asAdded(device), ...more })
+const channel = (view: DeviceView): ChannelView => view.channels[0]
+const stateOf = (view: DeviceView) => Object.fromEntries(channel(view).detections.map((d) => [d.id, d.state]))
+const one = async (id: string): Promise<DeviceView> => (await t.ask('GET', `/api/devices/${id}`)).body
+const send = async (...ids: string[]): Promise<SendingView> => {
+  const { body } = await t.ask('POST', '/api/sendings', { devices: ids })
+  return eventually(async () => {
+    const { body: view } = await t.ask('GET', `/api/sendings/${body.id}`)
+    return view.finished && view
+  })
 }
-const add = (device: Device, more: object = {}) => t.ask('POST', '/api/devices', { name: device.model.name, address: device.address, camera: device.model.camera, username: device.model.account?.username ?? null, password: device.model.account?.password ?? null, ...more })
-const stateOf = (view: any) => Object.fromEntries(view.detections.map((d: any) => [d.id, d.state]))
+const results = async (id: string): Promise<Pick<SendResult, 'detection' | 'what' | 'error'>[]> => (await send(id)).devices[0].results.map(({ detection, what, error }) => ({ detection, what, error }))
 
 beforeAll(async () => {
-  folder = mkdtempSync(join(tmpdir(), 'wardoptic-devices-'))
   t = await startTestApp({ withDemo: true })
 }, 60_000)
 afterAll(async () => {
-  await Promise.all(open.map((device) => device.close()))
+  await devices.close()
   await t.close()
-  rmSync(folder, { recursive: true, force: true })
 })
 
 describe('a device from its address to what it holds', () => {
@@ -42,9 +43,9 @@ describe('a device from its address to what it holds', () => {
     id = body.id
     expect(body).toMatchObject({ state: 'online', trouble: null, information: { manufacturer: 'Brightmoor', model: 'BM 220' } })
     expect(stateOf(body)).toEqual({ 'path-movement': 'missing', 'path-people': 'unsupported', 'path-crossing': 'missing' })
-    expect(body.detections.find((d: any) => d.id === 'path-crossing').losses).toEqual([
-      { setting: 'sensitivity', wanted: '50', nearest: '34 (step 2 of 1 to 4)' },
-      { setting: 'confirm time', wanted: '0.3 s', nearest: null }
+    expect(channel(body).detections.find((d) => d.id === 'path-crossing')!.losses).toEqual([
+      { setting: 'sensitivity', wanted: '50', nearest: '34 (step 2 of 1 to 4)', elsewhere: null },
+      { setting: 'confirm time', wanted: '0.3 s', nearest: null, elsewhere: null }
     ])
   })
 
@@ -54,41 +55,38 @@ describe('a device from its address to what it holds', () => {
     const key = join(t.folder, 'device.key')
     expect(new Seal(key).open(row.password_sealed)).toBe('skerrow-2')
     expect(statSync(key).mode & 0o077).toBe(0)
-    expect(() => new Seal(join(folder, 'other.key')).open(row.password_sealed)).toThrow()
+    expect(() => new Seal(join(devices.folder, 'other.key')).open(row.password_sealed)).toThrow()
   })
 
   test('sent on command, read back, and nothing is left to send', async () => {
-    const { body } = await t.ask('POST', `/api/devices/${id}/send`)
-    expect(body.results).toEqual([{ detection: 'path-movement', what: 'created', error: null }, { detection: 'path-crossing', what: 'created', error: null }])
-    expect(stateOf(body.device)).toEqual({ 'path-movement': 'same', 'path-people': 'unsupported', 'path-crossing': 'same' })
-    expect((await t.ask('POST', `/api/devices/${id}/send`)).body.results).toEqual([])
+    expect(await results(id)).toEqual([{ detection: 'path-movement', what: 'created', error: null }, { detection: 'path-crossing', what: 'created', error: null }])
+    expect(stateOf(await one(id))).toEqual({ 'path-movement': 'same', 'path-people': 'unsupported', 'path-crossing': 'same' })
+    expect(await results(id)).toEqual([])
   })
 
   test('drift: what somebody changes on the device is seen setting by setting, and sending puts it back', async () => {
     const other = new DeviceLink(camera.address, camera.model.account!)
-    const [motion, line] = await other.rules()
-    await other.modifyRule({ ...line, simple: { ...line.simple, Direction: 'Left' } })
-    await other.modifyRule({ ...motion, simple: { ...motion.simple, MinCount: '40' } })
-    await other.createRule({ ...line, name: 'somebody-else' })
+    const [motion, line] = await other.rules(ONE)
+    await other.modifyRule(ONE, { ...line, simple: { ...line.simple, Direction: 'Left' } })
+    await other.modifyRule(ONE, { ...motion, simple: { ...motion.simple, MinCount: '40' } })
+    await other.createRule(ONE, { ...line, name: 'somebody-else' })
     const { body } = await t.ask('POST', `/api/devices/${id}/read`)
-    expect(body.detections.find((d: any) => d.id === 'path-crossing')).toMatchObject({ state: 'differs', differences: [{ setting: 'direction', plan: 'Any', device: 'Left' }] })
-    expect(body.detections.find((d: any) => d.id === 'path-movement').differences).toEqual([{ setting: 'cells that must move', plan: '8', device: '40' }])
-    expect(body.strangers).toEqual(['somebody-else'])
-    const sent = (await t.ask('POST', `/api/devices/${id}/send`)).body
-    expect(sent.results.map((r: any) => [r.detection, r.what])).toEqual([['somebody-else', 'deleted'], ['path-movement', 'changed'], ['path-crossing', 'changed']])
-    expect(stateOf(sent.device)).toMatchObject({ 'path-movement': 'same', 'path-crossing': 'same' })
+    expect(channel(body).detections.find((d) => d.id === 'path-crossing')).toMatchObject({ state: 'drifted', differences: [{ setting: 'direction', plan: 'Any', device: 'Left' }] })
+    expect(channel(body).detections.find((d) => d.id === 'path-movement')!.differences).toEqual([{ setting: 'cells that must move', plan: '8', device: '40' }])
+    expect(channel(body).strangers).toEqual([{ name: 'somebody-else', kind: 'line' }])
+    expect((await results(id)).map((r) => [r.detection, r.what])).toEqual([['somebody-else', 'deleted'], ['path-movement', 'changed'], ['path-crossing', 'changed']])
+    expect(stateOf(await one(id))).toMatchObject({ 'path-movement': 'same', 'path-crossing': 'same' })
   })
 
   test('a detection that the device refuses is said, and the others are sent all the same', async () => {
     const line = { kind: 'line', line: [[0.1, 0.2], [0.9, 0.2]] }
     for (let n = 0; n < 3; n++) await t.ask('PUT', `/api/cameras/quay-path/detections/more-${n}`, { version: 0, position: 10 + n, detection: { id: `more-${n}`, name: `More ${n}`, ...line } })
-    const { body } = await t.ask('POST', `/api/devices/${id}/send`)
-    expect(body.results).toEqual([
+    expect(await results(id)).toEqual([
       { detection: 'more-0', what: 'created', error: null },
       { detection: 'more-1', what: 'created', error: null },
       { detection: 'more-2', what: 'created', error: 'at most 4 rules in all' }
     ])
-    expect(stateOf(body.device)).toMatchObject({ 'more-1': 'same', 'more-2': 'missing' })
+    expect(stateOf(await one(id))).toMatchObject({ 'more-1': 'same', 'more-2': 'missing' })
   })
 
   test('switched off in the plan and still on the device is a difference; sending takes it off', async () => {
@@ -96,16 +94,15 @@ describe('a device from its address to what it holds', () => {
     const kept = bench.detections.find((d: any) => d.detection.id === 'more-0')
     await t.ask('PUT', '/api/cameras/quay-path/detections/more-0', { version: kept.version, position: kept.position, detection: { ...kept.detection, enabled: false } })
     expect(stateOf((await t.ask('POST', `/api/devices/${id}/read`)).body)['more-0']).toBe('differs')
-    const { body } = await t.ask('POST', `/api/devices/${id}/send`)
-    expect(body.results.map((r: any) => [r.detection, r.what])).toEqual([['more-0', 'deleted'], ['more-2', 'created']])
-    expect(stateOf(body.device)['more-0']).toBe('off')
+    expect((await results(id)).map((r) => [r.detection, r.what])).toEqual([['more-0', 'deleted'], ['more-2', 'created']])
+    expect(stateOf(await one(id))['more-0']).toBe('off')
   })
 
   test('when it cannot be reached any more that is said, and what was read before stands', async () => {
     await camera.close()
     const { body } = await t.ask('POST', `/api/devices/${id}/read`)
     expect(body).toMatchObject({ state: 'offline', trouble: expect.stringContaining('cannot be reached'), information: { model: 'BM 220' } })
-    expect((await t.ask('POST', `/api/devices/${id}/send`))).toMatchObject({ status: 409, body: { message: expect.stringContaining('cannot be sent to') } })
+    expect((await send(id)).devices[0]).toMatchObject({ state: 'failed', results: [], error: expect.stringContaining('cannot be sent to') })
     expect((await t.ask('DELETE', `/api/devices/${id}`)).status).toBe(204)
     expect((await t.ask('POST', `/api/devices/${id}/read`)).status).toBe(404)
   })
@@ -118,7 +115,7 @@ describe('what devices say', () => {
     const device = await start('cam-slipway')
     const { body } = await add(device)
     await t.ask('PUT', '/api/cameras/slipway/detections/anybody', { version: 0, position: 5, detection: all })
-    await t.ask('POST', `/api/devices/${body.id}/send`)
+    await send(body.id)
     const events = () => t.database.rows<{ topic: string; rule: string; device_at: number; received_at: number }>('SELECT topic, rule, device_at, received_at FROM device_event WHERE device_id = ? ORDER BY id', [body.id])
     const first = await eventually(async () => (await events())[0], 30)
     expect(first).toMatchObject({ topic: 'tns1:RuleEngine/FieldDetector/ObjectsInside', rule: 'anybody' })
@@ -128,9 +125,9 @@ describe('what devices say', () => {
     const count = (await events()).length
     device.pullPoints.endAll()
     await eventually(async () => (await events()).slice(count).some((e) => e.topic === 'gap'), 30)
-    device.pullPoints.put({ topic: 'tns1:RuleEngine/FieldDetector/ObjectsInside', at: Date.now(), source: { Rule: 'after' }, data: {} })
+    device.pullPoints.put({ topic: 'tns1:RuleEngine/FieldDetector/ObjectsInside', operation: 'Changed', at: Date.now(), source: { Rule: 'after' }, data: {} })
     await eventually(async () => (await events()).some((e) => e.rule === 'after'), 10)
-    expect((await t.ask('POST', `/api/devices/${body.id}/read`)).body.events[0]).toMatchObject({ rule: expect.any(String) })
+    expect((await t.ask('GET', `/api/devices/${body.id}/events`)).body[0]).toMatchObject({ rule: expect.any(String) })
   }, 90_000)
 
   test('fifty a second for some seconds: none is lost, and they stay in order', async () => {
@@ -138,7 +135,7 @@ describe('what devices say', () => {
     const { body } = await add(device, { name: 'Busy' })
     await eventually(async () => device.pullPoints.count() > 0, 10)
     for (let n = 0; n < 200; n++) {
-      device.pullPoints.put({ topic: 'tns1:Test', at: Date.now(), source: { Rule: `r${n}` }, data: {} })
+      device.pullPoints.put({ topic: 'tns1:Test', operation: 'Changed', at: Date.now(), source: { Rule: `r${n}` }, data: {} })
       await new Promise((resolve) => setTimeout(resolve, 20))
     }
     const rows = await eventually(async () => {
@@ -154,11 +151,11 @@ describe('devices that are not ready yet', () => {
     const device = await start('cam-yard')
     const { body } = await add(device)
     expect(body).toMatchObject({ state: 'new', trouble: 'it has no account yet' })
-    expect(stateOf(body)).toEqual({ 'yard-care': 'unread', 'yard-signal': 'unread' })
+    expect(body.channels).toEqual([])
     expect(await t.ask('POST', `/api/devices/${body.id}/account`, { username: 'admin', password: 'short', first: true })).toMatchObject({ status: 409, body: { message: 'the password must have at least 8 characters' } })
     const { body: after } = await t.ask('POST', `/api/devices/${body.id}/account`, { username: 'admin', password: 'long-enough', first: true })
     expect(after).toMatchObject({ state: 'online', username: 'admin' })
-    expect(stateOf(after)).toEqual({ 'yard-care': 'missing', 'yard-signal': 'unsupported' })
+    expect(stateOf(after)).toEqual({ 'yard-care': 'missing', 'yard-signal': 'own' })
   })
 
   test('a wrong password is said as such, and mended', async () => {
@@ -177,7 +174,7 @@ describe('devices that are not ready yet', () => {
   test('one that switches a rule on again by itself: it stands on the device as a stranger', async () => {
     const device = await start('cam-path', { switchesBack: { types: ['tt:TamperDetector'], seconds: 0.3 } })
     const { body } = await add(device)
-    await eventually(async () => (await t.ask('POST', `/api/devices/${body.id}/read`)).body.strangers.includes('own-TamperDetector'), 20)
+    await eventually(async () => (await t.ask('POST', `/api/devices/${body.id}/read`)).body.channels[0].strangers.some((x: { name: string }) => x.name === 'own-TamperDetector'), 20)
   })
 
   test.each([

@@ -1,19 +1,26 @@
 import { randomUUID } from 'node:crypto'
-import type { DeviceDetection, DeviceState, DeviceView, SendResult } from '../../core/api.ts'
-import { differencesOf, toRule } from '../../core/formats/onvif/rules.ts'
-import type { Detection } from '../../core/formats/plan.ts'
+import { isReachable, type DeviceEventView, type DeviceState, type DeviceView, type SendResult } from '../../core/devices/views.ts'
+import { detectionOf, takeOver } from '../../core/formats/onvif/takeOver.ts'
 import type { Database } from '../database.ts'
-import { readDetections } from '../detections/rows.ts'
-import { busy } from '../errors.ts'
+import { readDetections, saveDetection } from '../detections/rows.ts'
+import { busy, notFound } from '../errors.ts'
+import { readSchedules, readSite } from '../sites/rows.ts'
+import { changeChannel, channelOf, channelsOf, keepChannels, keepSent, listChannels, type ChannelReading, type ChannelRow } from './channels.ts'
 import { insertEvents, latestEvents } from './events.ts'
-import { DeviceLink, Trouble, type TroubleKind } from './link.ts'
-import { Listener } from './listener.ts'
-import { insertDevice, keepReading, keepTrouble, listDevices, moveDevice, readDevice, removeDevice, setAccount, type DeviceRow } from './rows.ts'
+import { DeviceLink, type DeviceEvent } from './link.ts'
+import { Listener, type Ear } from './listener.ts'
+import { insertDevice, keepEar, keepReading, keepTrouble, listDevices, moveDevice, noteTest, readDevice, removeDevice, setAccount, type DeviceRow } from './rows.ts'
 import type { Seal } from './seal.ts'
+import { inTurns, sendChannel } from './sending.ts'
+import { Trouble, type TroubleKind } from './trouble.ts'
+import { readEverything, viewOf, type Everything } from './view.ts'
 
 /** A clock that is off by more makes times of events wrong by more than anybody would notice. */
 const CLOCK_SECONDS = 2
 const POLL_MS = 30_000
+/** How many devices are read at a time by the timer. */
+const READ_AT_ONCE = 12
+const TEST_SECONDS = 3
 
 const stateOf: Record<TroubleKind, DeviceState> = { offline: 'offline', slow: 'offline', 'wrong-password': 'wrong-password', 'no-account': 'no-account', broken: 'broken', refused: 'broken' }
 
@@ -25,7 +32,11 @@ export class Devices {
   private readonly reading = new Map<string, Promise<void>>()
   private readonly sending = new Set<string>()
   private readonly listeners = new Map<string, { address: string; username: string; listener: Listener }>()
+  /** States of contacts as they were heard, by device and token. */
+  private readonly contacts = new Map<string, Map<string, boolean>>()
+  private readonly hearers = new Set<(device: string, events: DeviceEvent[]) => void>()
   private closed = false
+  private round: Promise<void> = Promise.resolve()
   private timer: NodeJS.Timeout | undefined
 
   constructor(database: Database, seal: Seal, log: (error: unknown) => void) {
@@ -35,25 +46,43 @@ export class Devices {
   }
 
   start(): void {
-    const all = async (): Promise<void> => {
-      for (const { id } of await listDevices(this.database)) this.read(id).catch(this.log)
+    const again = async (): Promise<void> => {
+      await this.readAll().catch(this.log)
+      if (!this.closed) this.timer = setTimeout(() => void (this.round = again()), POLL_MS)
     }
-    this.timer = setInterval(() => void all().catch(this.log), POLL_MS)
-    void all().catch(this.log)
+    this.round = again()
   }
 
   async close(): Promise<void> {
     this.closed = true
-    clearInterval(this.timer)
-    await Promise.all([...this.reading.values(), ...[...this.listeners.values()].map(({ listener }) => listener.close())])
+    clearTimeout(this.timer)
+    await Promise.all([this.round, ...this.reading.values(), ...[...this.listeners.values()].map(({ listener }) => listener.close())])
+  }
+
+  /** Reads every device once. */
+  async readAll(): Promise<void> {
+    await inTurns(READ_AT_ONCE, await listDevices(this.database), ({ id }) => (this.closed ? Promise.resolve() : this.read(id)))
   }
 
   async list(): Promise<DeviceView[]> {
-    return Promise.all((await listDevices(this.database)).map((row) => this.view(row)))
+    const [rows, everything] = await Promise.all([listDevices(this.database), this.everything()])
+    return rows.map((row) => this.view(row, everything))
   }
 
   async one(id: string): Promise<DeviceView> {
-    return this.view(await readDevice(this.database, id))
+    const [row, everything] = await Promise.all([readDevice(this.database, id), this.everything()])
+    return this.view(row, everything)
+  }
+
+  async events(id: string): Promise<DeviceEventView[]> {
+    await readDevice(this.database, id)
+    return latestEvents(this.database, id)
+  }
+
+  /** Tells of everything that devices say, as it is kept. @returns what ends the telling */
+  hear(hearer: (device: string, events: DeviceEvent[]) => void): () => void {
+    this.hearers.add(hearer)
+    return () => void this.hearers.delete(hearer)
   }
 
   /** Adds a device and reads it. @throws InputError for what is no address */
@@ -80,9 +109,57 @@ export class Devices {
   async remove(id: string): Promise<void> {
     await readDevice(this.database, id)
     await this.reading.get(id)
-    await this.listeners.get(id)?.listener.close()
+    await this.listeners.get(id)?.listener.close(true)
     this.listeners.delete(id)
     await removeDevice(this.database, id)
+  }
+
+  /** Says which camera a channel shows, or whether the plan is sent through it. */
+  async changeChannel(id: string, token: string, change: { camera?: string | null; used?: boolean }): Promise<DeviceView> {
+    await changeChannel(this.database, id, token, change)
+    return this.one(id)
+  }
+
+  /** Switches a channel to another family of analysis. @throws Trouble */
+  async setMode(id: string, token: string, type: string): Promise<DeviceView> {
+    const [row, channel] = [await readDevice(this.database, id), await channelOf(this.database, id, token)]
+    if (!channel.modes.some((mode) => mode.type === type)) throw notFound(`the analysis mode ${type.slice(0, 60)}`)
+    try {
+      // Asked anew: somebody may have switched it since it was read.
+      const running = (await this.link(row).modes(token)).find((mode) => mode.running)?.type ?? null
+      if (running !== type) await this.link(row).setMode(token, running, type)
+    } finally {
+      await this.read(id)
+    }
+    return this.one(id)
+  }
+
+  /** Makes an output act, and asks the device whether it does. @throws Trouble */
+  async testOutput(id: string, token: string): Promise<DeviceView> {
+    const row = await readDevice(this.database, id)
+    const output = row.outputs.find((o) => o.token === token)
+    if (!output) throw notFound(`the output ${token.slice(0, 64)}`)
+    await this.link(row).testOutput(output, TEST_SECONDS)
+    await noteTest(this.database, id, token, Date.now())
+    await this.read(id)
+    return this.one(id)
+  }
+
+  /** Takes into the plan what a device holds: over the detection that it is of, or as a new one. */
+  async takeOver(id: string, token: string, ruleName: string): Promise<DeviceView> {
+    await this.read(id)
+    const channel = await channelOf(this.database, id, token)
+    const held = channel.held.find(({ name }) => name === ruleName)
+    if (!held || channel.camera === null) throw notFound(`the rule ${ruleName.slice(0, 80)} on this channel`)
+    const detections = await readDetections(this.database, channel.camera)
+    const kept = detections.find(({ detection }) => detection.id === ruleName)
+    if (kept) await saveDetection(this.database, channel.camera, { ...takeOver(kept.detection, held, channel.abilities), enabled: true }, kept.position, kept.version, Date.now())
+    else {
+      const detection = detectionOf(held, channel.abilities)
+      if (!detection) throw busy(`${ruleName} is of a kind that a plan does not have`)
+      await saveDetection(this.database, channel.camera, detection, detections.length, 0, Date.now())
+    }
+    return this.one(id)
   }
 
   /** Reads a device; its trouble is kept, not thrown. Somebody who asks while it is being read waits for that. */
@@ -101,8 +178,16 @@ export class Devices {
       const clockAhead = await link.clockAhead()
       const information = await link.information()
       if (row.username === null && !(await link.hasAccount())) return await keepTrouble(this.database, id, 'new', 'it has no account yet')
-      const [abilities, held] = [await link.abilities(), await link.rules()]
-      await keepReading(this.database, id, { information, clockAhead, abilities, held }, Math.abs(clockAhead) > CLOCK_SECONDS ? 'clock-off' : 'online', Date.now())
+      const channels: ChannelReading[] = []
+      for (const { token, profile, name } of await link.channels()) channels.push({ token, profile, name, ...(await link.abilities(token)), modes: await link.modes(token), held: await link.rules(token) })
+      const [inputs, outputs] = [await link.inputs(), await link.outputs()]
+      const cameras = (await readSite(this.database))?.cameras ?? []
+      const namesake = (name: string): string | null => cameras.find((c) => c.name === name)?.id ?? null
+      await this.database.transaction(async (sql) => {
+        await keepReading(sql, id, { information, clockAhead, inputs, outputs }, Math.abs(clockAhead) > CLOCK_SECONDS ? 'clock-off' : 'online', Date.now())
+        // A device of one picture is the camera that was said; a recorder's pictures are known by their names.
+        await keepChannels(sql, id, channels, ({ name }) => (channels.length === 1 ? row.camera : namesake(name)))
+      })
       await this.listenTo(row)
     } catch (error) {
       const trouble = error instanceof Trouble ? error : new Trouble('broken', (error as Error).message)
@@ -115,17 +200,42 @@ export class Devices {
     const known = this.listeners.get(row.id)
     if (this.closed || row.username === null || (known?.address === row.address && known.username === row.username)) return
     await known?.listener.close()
-    const listener = new Listener(this.link(row), (events) => insertEvents(this.database, row.id, events, Date.now()))
+    const listener = new Listener(this.link(row), row.ear, (events, ear) => this.take(row.id, events, ear))
     this.listeners.set(row.id, { address: row.address, username: row.username, listener })
   }
 
-  private link(row: DeviceRow): DeviceLink {
+  private async take(id: string, events: DeviceEvent[], ear: Ear): Promise<void> {
+    for (const { rule, data } of events.filter((e) => e.topic.endsWith('/DigitalInput'))) {
+      const states = this.contacts.get(id) ?? new Map<string, boolean>()
+      this.contacts.set(id, states.set(rule, data.LogicalState === 'true'))
+    }
+    const happened = events.filter(({ initial }) => !initial)
+    await this.database.transaction(async (sql) => {
+      await insertEvents(sql, id, happened, Date.now())
+      await keepEar(sql, id, ear)
+    })
+    if (happened.length) for (const hearer of this.hearers) hearer(id, happened)
+  }
+
+  /** A way to speak with a device. */
+  link(row: Pick<DeviceRow, 'address' | 'username' | 'sealed'>): DeviceLink {
     return new DeviceLink(row.address, row.username !== null && row.sealed !== null ? { username: row.username, password: this.seal.open(row.sealed) } : null)
   }
 
+  /** The channel that shows a camera now, of a device that can be spoken with; null: none. */
+  async channelShowing(camera: string): Promise<{ row: DeviceRow; channel: ChannelRow } | null> {
+    const channels = (await listChannels(this.database)).filter((c) => c.camera === camera)
+    for (const channel of channels) {
+      const row = await readDevice(this.database, channel.device)
+      if (isReachable(row.state)) return { row, channel }
+    }
+    return null
+  }
+
   /**
-   * Sends the camera's detections to its device: those that differ are written, each wholly or not at all; those that
-   * the plan does not have any more are deleted. Then the device is read back and compared.
+   * Sends the plan to a device, through those of its channels that are used, and reads it back.
+   *
+   * @throws ApiError when it cannot be spoken with
    */
   async send(id: string): Promise<SendResult[]> {
     if (this.sending.has(id)) throw busy('this device is being sent to already')
@@ -133,28 +243,16 @@ export class Devices {
     try {
       await this.read(id)
       const row = await readDevice(this.database, id)
-      if (row.state !== 'online' && row.state !== 'clock-off') throw busy(`${row.name} cannot be sent to: ${row.trouble ?? row.state}`)
+      if (!isReachable(row.state)) throw busy(`${row.name} cannot be sent to: ${row.trouble ?? row.state}`)
       const link = this.link(row)
-      const detections = await this.detectionsOf(row)
       const results: SendResult[] = []
-      const wanted = new Set(detections.filter((d) => d.enabled).map((d) => d.id))
-      const attempt = async (name: string, what: SendResult['what'], work: () => Promise<unknown>): Promise<void> => {
-        try {
-          await work()
-          results.push({ detection: name, what, error: null })
-        } catch (error) {
-          if (!(error instanceof Trouble)) throw error
-          results.push({ detection: name, what, error: error.message })
-        }
-      }
-      // First what goes, so that there is room for what comes.
-      for (const rule of row.held) if (!wanted.has(rule.name)) await attempt(rule.name, 'deleted', () => link.deleteRule(rule.name))
-      for (const detection of detections) {
-        const translated = detection.enabled ? toRule(detection, row.abilities) : null
-        if (!translated) continue
-        const held = row.held.find((rule) => rule.name === detection.id)
-        if (held && !differencesOf(translated.rule, held).length) continue
-        await attempt(detection.id, held ? 'changed' : 'created', () => (held ? link.modifyRule(translated.rule) : link.createRule(translated.rule)))
+      const schedules = (await readSchedules(this.database, (await readSite(this.database))?.id ?? '')).map((kept) => kept.schedule)
+      for (const channel of await channelsOf(this.database, id)) {
+        if (!channel.used || channel.camera === null) continue
+        const detections = (await readDetections(this.database, channel.camera)).map((kept) => kept.detection)
+        const outcome = await sendChannel(link, channel, detections, schedules)
+        await keepSent(this.database, id, channel.token, outcome.sent, outcome.removedTypes)
+        results.push(...outcome.results)
       }
       await this.read(id)
       return results
@@ -163,40 +261,11 @@ export class Devices {
     }
   }
 
-  private async detectionsOf({ camera }: DeviceRow): Promise<Detection[]> {
-    return camera === null ? [] : (await readDetections(this.database, camera)).map((kept) => kept.detection)
+  private async everything(): Promise<Everything> {
+    return readEverything(this.database, (await readSite(this.database))?.id ?? '')
   }
 
-  private async view(row: DeviceRow): Promise<DeviceView> {
-    const detections = await this.detectionsOf(row)
-    const shown = detections.map((d): DeviceDetection => {
-      const held = row.held.find((rule) => rule.name === d.id)
-      const translated = toRule(d, row.abilities)
-      const base = { id: d.id, name: d.name, kind: d.kind, losses: translated?.losses ?? [] }
-      if (row.readAt === null) return { ...base, state: 'unread', differences: [], losses: [] }
-      if (!d.enabled) return { ...base, state: held ? 'differs' : 'off', differences: held ? [{ setting: 'in use', plan: 'switched off', device: 'on the device' }] : [] }
-      if (!translated) return { ...base, state: 'unsupported', differences: [] }
-      if (!held) return { ...base, state: 'missing', differences: [] }
-      const differences = differencesOf(translated.rule, held)
-      return { ...base, state: differences.length ? 'differs' : 'same', differences }
-    })
-    const known = new Set(detections.map((d) => d.id))
-    return {
-      id: row.id,
-      camera: row.camera,
-      name: row.name,
-      address: row.address,
-      username: row.username,
-      state: row.state,
-      trouble: row.trouble,
-      information: row.information,
-      clockAhead: row.clockAhead,
-      abilities: row.abilities,
-      readAt: row.readAt,
-      busy: this.reading.has(row.id) || this.sending.has(row.id),
-      detections: shown,
-      events: await latestEvents(this.database, row.id),
-      strangers: row.held.filter((rule) => !known.has(rule.name)).map((rule) => rule.name)
-    }
+  private view(row: DeviceRow, everything: Everything): DeviceView {
+    return viewOf(row, everything, this.reading.has(row.id) || this.sending.has(row.id), this.contacts.get(row.id) ?? new Map())
   }
 }

@@ -1,4 +1,4 @@
-import type { DeviceEventView } from '../../core/api.ts'
+import type { DeviceEventView } from '../../core/devices/views.ts'
 import type { Sql } from '../database.ts'
 import { parsed } from '../sites/rows.ts'
 import type { DeviceEvent } from './link.ts'

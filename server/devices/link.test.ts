@@ -1,34 +1,21 @@
 import { createServer, type Server } from 'node:http'
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import type { AddressInfo } from 'node:net'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
-import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
-import { differencesOf, toRule } from '../../core/formats/onvif/rules.ts'
+import { afterAll, describe, expect, test } from '@jest/globals'
+import { differencesOf } from '../../core/formats/onvif/differences.ts'
+import { toRule } from '../../core/formats/onvif/toRule.ts'
 import { DetectionSchema, parseWith } from '../../core/formats/plan.ts'
-import { demoPlay } from '../../demo/scenes.ts'
-import { Device } from '../../standins/camera/device.ts'
-import { readModels, type Model } from '../../standins/camera/model.ts'
-import { DeviceLink, Trouble } from './link.ts'
+import { TestDevices } from '../../standins/testing/testDevices.ts'
+import { DeviceLink } from './link.ts'
+import { Trouble } from './trouble.ts'
 
-const models = readModels(JSON.parse(readFileSync('demo/devices.json', 'utf8')))
-const modelOf = (id: string): Model => models.find((m) => m.id === id)!
 const admin = { username: 'admin', password: 'skerrow-1' }
+/** A camera's only channel. */
+const ONE = 'analytics'
 
-let folder: string
-const open: Device[] = []
-const start = async (id: string, change: Partial<Model> = {}, file = `${id}-${open.length}.json`): Promise<Device> => {
-  const model = { ...modelOf(id), ...change }
-  const device = await new Device(model, demoPlay(model.camera, 'morning'), join(folder, file)).start()
-  open.push(device)
-  return device
-}
-beforeAll(() => void (folder = mkdtempSync(join(tmpdir(), 'wardoptic-devices-'))))
-afterAll(async () => {
-  await Promise.all(open.map((device) => device.close()))
-  rmSync(folder, { recursive: true, force: true })
-})
+const devices = new TestDevices()
+const start = devices.start.bind(devices)
+afterAll(() => devices.close())
 const troubleOf = async (asked: Promise<unknown>): Promise<[string, string]> => {
   try {
     await asked
@@ -46,39 +33,40 @@ describe('a simulated camera, over the wire', () => {
     const link = new DeviceLink((await start('cam-slipway')).address, admin)
     expect(await link.information()).toEqual({ manufacturer: 'Halden Optics', model: 'HO-40', firmware: '2.4.1', serial: 'HO40-00017' })
     expect(Math.abs(await link.clockAhead())).toBeLessThan(1.5)
-    expect(await link.abilities()).toMatchObject([
-      { type: 'tt:LineDetector', most: 4, parameters: ['Direction', 'Sensitivity', 'ClassFilter', 'ConfirmTime'], ranges: { Sensitivity: { min: 1, max: 100 } } },
-      { type: 'tt:FieldDetector', ranges: { TimeThreshold: { min: 0, max: 10 } } }
+    expect((await link.abilities(ONE)).abilities).toMatchObject([
+      { type: 'tt:LineDetector', most: 4, parameters: ['Direction', 'Sensitivity', 'ClassFilter', 'ConfirmTime', 'MinimumSize', 'MaximumSize', 'Hours'], ranges: { Sensitivity: { min: 1, max: 100 } } },
+      { type: 'tt:FieldDetector', ranges: { TimeThreshold: { min: 0, max: 10 } } },
+      { type: 'wo:FaceDetector', ranges: {} }
     ])
-    const picture = await link.snapshot()
+    const picture = await link.snapshot((await link.channels())[0].profile)
     expect([...picture.subarray(0, 3)]).toEqual([0xff, 0xd8, 0xff])
   })
 
   test('holds what it is sent, also after it was started again; a rule it cannot hold leaves the old ones as they were', async () => {
     const device = await start('cam-slipway', {}, 'kept.json')
     const link = new DeviceLink(device.address, admin)
-    const { rule } = toRule(edge, await link.abilities())!
-    await link.createRule(rule)
-    expect(differencesOf(rule, (await link.rules())[0])).toEqual([])
-    await link.modifyRule({ ...rule, simple: { ...rule.simple, Sensitivity: '80' } })
-    expect(await troubleOf(link.modifyRule({ ...rule, simple: { ...rule.simple, Sensitivity: '180' } }))).toEqual(['refused', 'Sensitivity is 180; must be from 1 to 100'])
-    for (const name of ['b', 'c', 'd']) await link.createRule({ ...rule, name })
-    expect(await troubleOf(link.createRule({ ...rule, name: 'e' }))).toEqual(['refused', 'at most 4 rules of type tt:LineDetector'])
-    expect(await troubleOf(link.createRule(rule))).toEqual(['refused', 'rule quay-edge is there already'])
+    const { rule } = toRule(edge, (await link.abilities(ONE)).abilities)!
+    await link.createRule(ONE, rule)
+    expect(differencesOf(rule, (await link.rules(ONE))[0])).toEqual([])
+    await link.modifyRule(ONE, { ...rule, simple: { ...rule.simple, Sensitivity: '80' } })
+    expect(await troubleOf(link.modifyRule(ONE, { ...rule, simple: { ...rule.simple, Sensitivity: '180' } }))).toEqual(['refused', 'Sensitivity is 180; must be from 1 to 100'])
+    for (const name of ['b', 'c', 'd']) await link.createRule(ONE, { ...rule, name })
+    expect(await troubleOf(link.createRule(ONE, { ...rule, name: 'e' }))).toEqual(['refused', 'at most 4 rules of type tt:LineDetector'])
+    expect(await troubleOf(link.createRule(ONE, rule))).toEqual(['refused', 'rule quay-edge is there already'])
     await device.close()
     const again = new DeviceLink((await start('cam-slipway', {}, 'kept.json')).address, admin)
-    expect((await again.rules()).map((r) => [r.name, r.simple.Sensitivity])).toEqual([['quay-edge', '80'], ['b', '50'], ['c', '50'], ['d', '50']])
-    await again.deleteRule('b')
-    expect(await troubleOf(again.deleteRule('b'))).toEqual(['refused', 'there is no rule b'])
+    expect((await again.rules(ONE)).map((r) => [r.name, r.simple.Sensitivity])).toEqual([['quay-edge', '80'], ['b', '50'], ['c', '50'], ['d', '50']])
+    await again.deleteRule(ONE, 'b')
+    expect(await troubleOf(again.deleteRule(ONE, 'b'))).toEqual(['refused', 'there is no rule b'])
   })
 
   test('what is configured is what happens: a walk over the line becomes an event', async () => {
     const link = new DeviceLink((await start('cam-slipway')).address, admin)
     const point = await link.subscribe()
-    const { rule } = toRule({ ...edge, line: [[0.02, 0.75], [0.98, 0.75]] } as typeof edge, await link.abilities())!
-    await link.createRule({ ...rule, name: 'early', points: [[-0.9, -0.9], [-0.9, 0.9]] })
-    const field = toRule(parseWith(DetectionSchema, { id: 'all', name: 'All', kind: 'intrusion', zone: [[0, 0], [1, 0], [1, 1], [0, 1]] }), await link.abilities())!
-    await link.createRule(field.rule)
+    const { rule } = toRule({ ...edge, line: [[0.02, 0.75], [0.98, 0.75]] } as typeof edge, (await link.abilities(ONE)).abilities)!
+    await link.createRule(ONE, { ...rule, name: 'early', points: [[-0.9, -0.9], [-0.9, 0.9]] })
+    const field = toRule(parseWith(DetectionSchema, { id: 'all', name: 'All', kind: 'intrusion', zone: [[0, 0], [1, 0], [1, 1], [0, 1]] }), (await link.abilities(ONE)).abilities)!
+    await link.createRule(ONE, field.rule)
     const events = []
     for (let i = 0; i < 12 && !events.length; i++) events.push(...(await link.pull(point, 2)))
     expect(events[0]).toMatchObject({ topic: 'tns1:RuleEngine/FieldDetector/ObjectsInside', rule: 'all', data: { IsInside: 'true' } })
@@ -93,16 +81,16 @@ describe('a simulated camera, over the wire', () => {
     expect(await fresh.hasAccount()).toBe(false)
     expect((await troubleOf(fresh.createAccount({ username: 'admin', password: 'short' })))[1]).toContain('at least 8 characters')
     await fresh.createAccount({ username: 'admin', password: 'long-enough' })
-    expect((await troubleOf(fresh.rules()))[0]).toBe('no-account')
+    expect((await troubleOf(fresh.rules(ONE)))[0]).toBe('no-account')
     expect(await new DeviceLink(device.address, { username: 'admin', password: 'long-enough' }).hasAccount()).toBe(true)
-    expect(await troubleOf(new DeviceLink(device.address, { username: 'admin', password: 'wrong-one' }).rules())).toEqual(['wrong-password', 'sender not authorized: wrong user name or password'])
+    expect(await troubleOf(new DeviceLink(device.address, { username: 'admin', password: 'wrong-one' }).rules(ONE))).toEqual(['wrong-password', 'sender not authorized: wrong user name or password'])
   })
 
   test('a clock that is off: tokens are made on the device’s clock, and it is said by how much', async () => {
     const link = new DeviceLink((await start('cam-waiting')).address, { username: 'admin', password: 'skerrow-4' })
     expect(Math.round(await link.clockAhead())).toBeGreaterThanOrEqual(94)
-    expect(await link.rules()).toEqual([])
-    expect(await link.abilities()).toEqual([])
+    expect(await link.rules(ONE)).toEqual([])
+    expect((await link.abilities(ONE)).abilities.map(({ type }) => type)).toEqual(['wo:FaceDetector', 'wo:EntryDetector', 'wo:ExitDetector', 'tt:LineDetector'])
   })
 
   test('a message that was overheard is not accepted a second time', async () => {
@@ -127,7 +115,7 @@ describe('a general-purpose client of the standard', () => {
     expect(information).toMatchObject({ manufacturer: 'Halden Optics', model: 'HO-40', firmwareVersion: '2.4.1' })
     expect(Object.keys(cam.profiles)).toHaveLength(1)
     const link = new DeviceLink(device.address, admin)
-    await link.createRule(toRule(parseWith(DetectionSchema, { id: 'all', name: 'All', kind: 'intrusion', zone: [[0, 0], [1, 0], [1, 1], [0, 1]] }), await link.abilities())!.rule)
+    await link.createRule(ONE, toRule(parseWith(DetectionSchema, { id: 'all', name: 'All', kind: 'intrusion', zone: [[0, 0], [1, 0], [1, 1], [0, 1]] }), (await link.abilities(ONE)).abilities)!.rule)
     const event = await new Promise<any>((resolve) => cam.on('event', resolve))
     expect(JSON.stringify(event)).toContain('RuleEngine/FieldDetector/ObjectsInside')
     cam.removeAllListeners('event')

@@ -1,20 +1,12 @@
 import { randomBytes } from 'node:crypto'
 import { InputError } from '../../core/errors.ts'
-import { readRule, ruleXml, type Rule, type RuleAbility } from '../../core/formats/onvif/rules.ts'
-import { SoapFault, envelope, faultOf, makeToken, readMessage } from '../../core/formats/onvif/soap.ts'
+import type { LiveFrame, OutputKind } from '../../core/devices/views.ts'
+import { ruleType, type AnalysisMode, type RuleAbility } from '../../core/formats/onvif/abilities.ts'
+import { readMetadata } from '../../core/formats/onvif/metadata.ts'
+import { readRule, ruleXml, type Rule } from '../../core/formats/onvif/rules.ts'
+import { NAMESPACES, SoapFault, envelope, faultOf, makeToken, readMessage } from '../../core/formats/onvif/soap.ts'
 import { MOST_XML, child, children, content, down, textAt, xml, type Element } from '../../core/formats/onvif/xml.ts'
-
-/** Why a device could not be spoken with, in the words of the Devices place. */
-export type TroubleKind = 'offline' | 'slow' | 'wrong-password' | 'no-account' | 'broken' | 'refused'
-
-export class Trouble extends Error {
-  readonly kind: TroubleKind
-
-  constructor(kind: TroubleKind, message: string, cause?: unknown) {
-    super(message, { cause })
-    this.kind = kind
-  }
-}
+import { Trouble, troubleOf } from './trouble.ts'
 
 export interface Credentials {
   username: string
@@ -30,20 +22,43 @@ export interface Information {
 
 export interface DeviceEvent {
   topic: string
+  /** Whether it has changed, or is only told to who begins to listen. */
+  initial: boolean
   /** Milliseconds of UTC, on the device's clock. */
   at: number
+  /** The rule, or the input, that it is of. */
   rule: string
   data: Record<string, string>
 }
 
+/** One picture of a device and the configuration of its analysis. */
+export interface LinkChannel {
+  /** Of the analysis' configuration. */
+  token: string
+  profile: string
+  name: string
+}
+
+export interface LinkOutput {
+  token: string
+  kind: OutputKind
+  name: string
+  active: boolean
+}
+
 const ANSWERS_WITHIN_MS = 5000
+const METADATA_END = '</tt:MetadataStream>'
+
+const NAMESPACES_OF = { device: NAMESPACES.tds, media: NAMESPACES.trt, events: NAMESPACES.tev, analytics: NAMESPACES.tan, deviceIO: NAMESPACES.tmd, outputs: NAMESPACES.wo } as const
+type Service = keyof typeof NAMESPACES_OF
+
 
 /** Speaks the open standard with one device. Every call ends: with an answer, or with a Trouble that says why not. */
 export class DeviceLink {
   readonly address: string
   private readonly credentials: Credentials | null
   private readonly withinMs: number
-  /** Paths of the services, by the end of their namespace, as the device says. */
+  /** Addresses of the services by their namespaces, as the device says. */
   private services: Map<string, string> | null = null
   /** By how much the device's clock is ahead, milliseconds; tokens are made on its clock. */
   private ahead: number | null = null
@@ -83,46 +98,113 @@ export class DeviceLink {
     return children(await this.call('device', xml('tds:GetUsers')), 'User').length > 0
   }
 
-  /** What the device can do: its supported rules, and the ranges of their parameters. */
-  async abilities(): Promise<RuleAbility[]> {
-    const supported = await this.call('analytics', xml('tan:GetSupportedRules', {}, xml('tan:ConfigurationToken', {}, 'analytics')))
-    const options = await this.call('analytics', xml('tan:GetRuleOptions', {}, xml('tan:ConfigurationToken', {}, 'analytics')))
-    return children(child(supported, 'SupportedRules'), 'RuleDescription').map(({ attributes, children: inner }) => {
-      const type = (attributes.Name ?? '').replace(/^[^:]*:/, 'tt:')
+  /** The device's pictures, each with the configuration of its analysis. */
+  async channels(): Promise<LinkChannel[]> {
+    return children(await this.call('media', xml('trt:GetProfiles')), 'Profiles').flatMap((profile) => {
+      const analytics = child(profile, 'VideoAnalyticsConfiguration')
+      const source = child(profile, 'VideoSourceConfiguration')
+      const token = analytics?.attributes.token
+      return token && profile.attributes.token ? [{ token, profile: profile.attributes.token, name: child(source, 'Name')?.text || child(profile, 'Name')?.text || token }] : []
+    }).filter((channel, i, all) => all.findIndex(({ token }) => token === channel.token) === i)
+  }
+
+  /** What a channel can do: its supported rules, the ranges of their parameters, and how many rules in all. */
+  async abilities(channel: string): Promise<{ abilities: RuleAbility[]; mostRules: number | null }> {
+    const supported = child(await this.analytics('GetSupportedRules', channel), 'SupportedRules')
+    const options = await this.analytics('GetRuleOptions', channel)
+    const abilities = children(supported, 'RuleDescription').map(({ attributes, children: inner }) => {
+      const type = ruleType(attributes.Name ?? '')
       const parameters = inner.flatMap((e) => children(e, 'SimpleItemDescription')).map((item) => item.attributes.Name ?? '')
-      const own = children(options, 'RuleOptions').filter((o) => (o.attributes.RuleType ?? '').replace(/^[^:]*:/, 'tt:') === type)
+      const own = children(options, 'RuleOptions').filter((o) => ruleType(o.attributes.RuleType ?? '') === type)
       const ranges = own.flatMap((o) => {
         const range = child(o, 'FloatRange') ?? child(o, 'IntRange')
         const [min, max] = [Number(child(range, 'Min')?.text), Number(child(range, 'Max')?.text)]
         return range && Number.isFinite(min) && Number.isFinite(max) ? [[o.attributes.Name ?? '', { min, max }] as const] : []
       })
-      const most = attributes.maxInstances === undefined ? null : Number(attributes.maxInstances)
-      return { type, most, parameters, ranges: Object.fromEntries(ranges) }
+      return { type, most: whole(attributes.maxInstances), parameters, ranges: Object.fromEntries(ranges) }
     })
+    return { abilities, mostRules: whole(supported?.attributes.MostRules) }
   }
 
-  async rules(): Promise<Rule[]> {
-    const answer = await this.call('analytics', xml('tan:GetRules', {}, xml('tan:ConfigurationToken', {}, 'analytics')))
-    return children(answer, 'Rule').map(readRule)
+  /** Families of analysis; none where the device does not say what they run. */
+  async modes(channel: string): Promise<AnalysisMode[]> {
+    const supported = children(child(await this.analytics('GetSupportedAnalyticsModules', channel), 'SupportedAnalyticsModules'), 'AnalyticsModuleDescription').filter(({ attributes }) => attributes.Runs !== undefined)
+    if (!supported.length) return []
+    const running = children(await this.analytics('GetAnalyticsModules', channel), 'AnalyticsModule').map(({ attributes }) => attributes.Type)
+    return supported.map(({ attributes }) => ({ type: attributes.Name ?? '', runs: attributes.Runs.split(/\s+/).filter(Boolean).map(ruleType), running: running.includes(attributes.Name ?? '') }))
   }
 
-  createRule(rule: Rule): Promise<Element> {
-    return this.call('analytics', xml('tan:CreateRules', {}, xml('tan:ConfigurationToken', {}, 'analytics'), ruleXml(rule)))
+  /** Runs one family of analysis instead of another. When the new one is refused, the old one runs again. */
+  async setMode(channel: string, from: string | null, to: string): Promise<void> {
+    const create = (type: string): Promise<Element> => this.analytics('CreateAnalyticsModules', channel, xml('tan:AnalyticsModule', { Name: type, Type: type }, xml('tt:Parameters')))
+    if (from !== null) await this.analytics('DeleteAnalyticsModules', channel, xml('tan:AnalyticsModuleName', {}, content(from)))
+    try {
+      await create(to)
+    } catch (error) {
+      if (from !== null) await create(from).catch(() => {})
+      throw error
+    }
   }
 
-  modifyRule(rule: Rule): Promise<Element> {
-    return this.call('analytics', xml('tan:ModifyRules', {}, xml('tan:ConfigurationToken', {}, 'analytics'), ruleXml(rule)))
+  async rules(channel: string): Promise<Rule[]> {
+    return children(await this.analytics('GetRules', channel), 'Rule').map(readRule)
   }
 
-  deleteRule(name: string): Promise<Element> {
-    return this.call('analytics', xml('tan:DeleteRules', {}, xml('tan:ConfigurationToken', {}, 'analytics'), xml('tan:RuleName', {}, content(name))))
+  createRule(channel: string, rule: Rule): Promise<Element> {
+    return this.analytics('CreateRules', channel, ruleXml(rule))
   }
 
-  async snapshot(): Promise<Buffer> {
-    const uri = textAt(await this.call('media', xml('trt:GetSnapshotUri', {}, xml('trt:ProfileToken', {}, 'main'))), 'the device’s answer', 'MediaUri', 'Uri')
-    // A device must not send this server elsewhere.
-    if (!URL.canParse(uri) || new URL(uri).origin !== this.address) throw new Trouble('broken', `the picture’s address ${uri.slice(0, 80)} is not on the device`)
-    return this.fetch(uri, { method: 'GET' })
+  modifyRule(channel: string, rule: Rule): Promise<Element> {
+    return this.analytics('ModifyRules', channel, ruleXml(rule))
+  }
+
+  deleteRule(channel: string, name: string): Promise<Element> {
+    return this.analytics('DeleteRules', channel, xml('tan:RuleName', {}, content(name)))
+  }
+
+  /** Contacts of the device, by their tokens; none for a device without that service. */
+  async inputs(): Promise<string[]> {
+    if (!(await this.has('deviceIO'))) return []
+    return children(await this.call('deviceIO', xml('tmd:GetDigitalInputs')), 'DigitalInputs').flatMap(({ attributes }) => attributes.token ?? [])
+  }
+
+  /** What the device can switch: relays of the standard, and the outputs of docs/device-extension.md. */
+  async outputs(): Promise<LinkOutput[]> {
+    if (await this.has('outputs')) {
+      const kinds: readonly string[] = ['relay', 'strobe', 'speaker', 'buzzer'] satisfies OutputKind[]
+      return children(await this.call('outputs', xml('wo:GetOutputs')), 'Output').flatMap(({ attributes: a }) => (a.token && kinds.includes(a.Kind) ? [{ token: a.token, kind: a.Kind as OutputKind, name: a.Name || a.token, active: a.Active === 'true' }] : []))
+    }
+    return children(await this.call('device', xml('tds:GetRelayOutputs')), 'RelayOutputs').flatMap(({ attributes: { token } }) => (token ? [{ token, kind: 'relay' as const, name: token, active: false }] : []))
+  }
+
+  /** Makes an output act for a moment. */
+  async testOutput({ token, kind }: LinkOutput, seconds: number): Promise<void> {
+    if (kind === 'relay') await this.call('device', xml('tds:SetRelayOutputState', {}, xml('tds:RelayOutputToken', {}, content(token)), xml('tds:LogicalState', {}, 'active')))
+    else await this.call('outputs', xml('wo:TestOutput', {}, xml('wo:OutputToken', {}, content(token)), xml('wo:Time', {}, `PT${seconds}S`)))
+  }
+
+  async snapshot(profile: string): Promise<Buffer> {
+    return this.fetch(await this.mediaUri('GetSnapshotUri', profile), { method: 'GET' })
+  }
+
+  /** The device's pictures as they come: the parts of Motion JPEG, to be passed on as they are. */
+  async pictures(profile: string, signal: AbortSignal): Promise<Response> {
+    return this.open(await this.mediaUri('GetStreamUri', profile), signal)
+  }
+
+  /** Targets as the device says them, until it ends or is told to. */
+  async *targets(profile: string, signal: AbortSignal): AsyncGenerator<LiveFrame> {
+    const answer = await this.open(await this.mediaUri('GetStreamUri', profile, xml('wo:Metadata')), signal)
+    let text = ''
+    const utf8 = new TextDecoder()
+    for await (const part of (answer.body ?? []) as AsyncIterable<Uint8Array>) {
+      text += utf8.decode(part, { stream: true })
+      if (text.length > MOST_XML) throw new Trouble('broken', 'the device’s metadata does not end')
+      for (let end: number; (end = text.indexOf(METADATA_END)) >= 0; text = text.slice(end + METADATA_END.length)) {
+        const begin = text.indexOf('<tt:MetadataStream')
+        if (begin >= 0 && begin < end) yield readMetadata(text.slice(begin, end + METADATA_END.length))
+      }
+    }
   }
 
   /** Starts to listen; the address of the pull point. */
@@ -140,7 +222,8 @@ export class DeviceLink {
     return children(answer, 'NotificationMessage').map((notification) => {
       const message = down(notification, 'Message', 'Message')
       const items = (group: string): Record<string, string> => Object.fromEntries(children(child(message, group), 'SimpleItem').map(({ attributes }) => [attributes.Name ?? '', attributes.Value ?? '']))
-      return { topic: child(notification, 'Topic')?.text ?? '', at: Date.parse(message?.attributes.UtcTime ?? ''), rule: items('Source').Rule ?? '', data: items('Data') }
+      const source = items('Source')
+      return { topic: child(notification, 'Topic')?.text ?? '', initial: message?.attributes.PropertyOperation === 'Initialized', at: Date.parse(message?.attributes.UtcTime ?? ''), rule: source.Rule ?? source.InputToken ?? '', data: items('Data') }
     })
   }
 
@@ -148,13 +231,33 @@ export class DeviceLink {
     await this.ask(address, xml('wsnt:Unsubscribe'), true)
   }
 
-  private async call(service: 'device' | 'media' | 'events' | 'analytics', body: string): Promise<Element> {
-    if (this.ahead === null) await this.clockAhead()
+  private analytics(action: string, channel: string, body = ''): Promise<Element> {
+    return this.call('analytics', xml(`tan:${action}`, {}, xml('tan:ConfigurationToken', {}, content(channel)), body))
+  }
+
+  private async mediaUri(action: 'GetSnapshotUri' | 'GetStreamUri', profile: string, more = ''): Promise<string> {
+    const setup = action === 'GetStreamUri' ? xml('trt:StreamSetup', {}, xml('tt:Stream', {}, 'RTP-Unicast'), xml('tt:Transport', {}, xml('tt:Protocol', {}, 'HTTP'))) : ''
+    const uri = textAt(await this.call('media', xml(`trt:${action}`, {}, setup, xml('trt:ProfileToken', {}, content(profile)), more)), 'the device’s answer', 'MediaUri', 'Uri')
+    // A device must not send this server elsewhere.
+    if (!URL.canParse(uri) || new URL(uri).origin !== this.address) throw new Trouble('broken', `the picture’s address ${uri.slice(0, 80)} is not on the device`)
+    return uri
+  }
+
+  private async has(service: Service): Promise<boolean> {
+    return (await this.servicePaths()).has(NAMESPACES_OF[service])
+  }
+
+  private async servicePaths(): Promise<Map<string, string>> {
     if (!this.services) {
       const answer = await this.ask(`${this.address}/onvif/device_service`, xml('tds:GetServices', {}, xml('tds:IncludeCapability', {}, 'false')), false)
-      this.services = new Map(children(answer, 'Service').map((s) => [(child(s, 'Namespace')?.text ?? '').split('/').at(-2) ?? '', child(s, 'XAddr')?.text ?? '']))
+      this.services = new Map(children(answer, 'Service').map((s) => [child(s, 'Namespace')?.text ?? '', child(s, 'XAddr')?.text ?? '']))
     }
-    const at = this.services.get(service)
+    return this.services
+  }
+
+  private async call(service: Service, body: string): Promise<Element> {
+    if (this.ahead === null) await this.clockAhead()
+    const at = (await this.servicePaths()).get(NAMESPACES_OF[service])
     if (!at || !URL.canParse(at)) throw new Trouble('refused', `the device has no ${service} service`)
     // Only its path is taken: behind a translation of addresses a device does not know its own.
     return this.ask(this.address + new URL(at).pathname, body, true)
@@ -176,6 +279,21 @@ export class DeviceLink {
     }
   }
 
+  /** A request whose answer goes on; only its beginning has to come in time. */
+  private async open(url: string, signal: AbortSignal): Promise<Response> {
+    const late = new AbortController()
+    const timer = setTimeout(() => late.abort(new DOMException('late', 'TimeoutError')), this.withinMs)
+    try {
+      const answer = await fetch(url, { redirect: 'error', signal: AbortSignal.any([late.signal, signal]) })
+      if (!answer.ok) throw new Trouble('broken', `the device answered with HTTP ${answer.status}`)
+      return answer
+    } catch (error) {
+      throw troubleOf(error, this.withinMs)
+    } finally {
+      clearTimeout(timer)
+    }
+  }
+
   /** One request; its answer whole, or a Trouble. Never reads more than an answer may have. */
   private async fetch(url: string, init: RequestInit, withinMs = this.withinMs, signal?: AbortSignal): Promise<Buffer> {
     const late = AbortSignal.timeout(withinMs)
@@ -193,10 +311,10 @@ export class DeviceLink {
       if (!answer.ok && !/xml/.test(answer.headers.get('content-type') ?? '')) throw new Trouble('broken', `the device answered with HTTP ${answer.status}`)
       return Buffer.concat(parts)
     } catch (error) {
-      if (error instanceof Trouble) throw error
-      if ((error as Error).name === 'TimeoutError') throw new Trouble('slow', `the device did not answer within ${withinMs / 1000} s`, error)
-      const code = ((error as { cause?: { code?: string } }).cause?.code ?? (error as Error).message).slice(0, 80)
-      throw new Trouble('offline', `the device cannot be reached (${code})`, error)
+      throw troubleOf(error, withinMs)
     }
   }
 }
+
+/** A whole number of an attribute, or null when it says none. */
+const whole = (text: string | undefined): number | null => (text !== undefined && /^\d+$/.test(text) ? Number(text) : null)

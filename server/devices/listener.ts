@@ -1,60 +1,83 @@
 import type { DeviceEvent, DeviceLink } from './link.ts'
-import { Trouble } from './link.ts'
+import { Trouble } from './trouble.ts'
 
 /** How long a device may hold a question open when nothing happens. */
 const HELD_SECONDS = 20
 const FIRST_PAUSE_MS = 1000
 const LONGEST_PAUSE_MS = 30_000
 
+/** Where somebody listens, and until when that has been so; nulls: not yet. */
+export interface Ear {
+  point: string | null
+  heardAt: number | null
+}
+
 /**
  * Listens to one device for as long as it is wanted: makes a pull point, asks it again and again, makes a new one when
- * it is gone. A stretch in which nobody listened is told as an event of the topic `gap`.
+ * it is gone. One that was left by a server which has ended is gone on with: what has happened in between waits there.
+ * A stretch in which nobody listened is told as an event of the topic `gap`.
  */
 export class Listener {
   private readonly link: DeviceLink
-  private readonly take: (events: DeviceEvent[]) => Promise<void>
+  private readonly take: (events: DeviceEvent[], ear: Ear) => Promise<void>
   private readonly stop = new AbortController()
   private readonly ended: Promise<void>
+  private readonly ear: Ear
 
   /** @param take keeps what came; listening goes on only after it has been kept */
-  constructor(link: DeviceLink, take: (events: DeviceEvent[]) => Promise<void>) {
+  constructor(link: DeviceLink, ear: Ear, take: (events: DeviceEvent[], ear: Ear) => Promise<void>) {
     this.link = link
+    this.ear = { ...ear }
     this.take = take
     this.ended = this.listen()
   }
 
-  async close(): Promise<void> {
+  /** Ends listening. The pull point stays for whoever comes next, unless the device is no longer wanted at all. */
+  async close(forGood = false): Promise<void> {
     this.stop.abort()
     await this.ended
+    if (forGood && this.ear.point) await this.link.unsubscribe(this.ear.point).catch(() => {})
   }
 
   private async listen(): Promise<void> {
     const { signal } = this.stop
     let pause = FIRST_PAUSE_MS
-    let heardAt: number | null = null
     while (!signal.aborted) {
-      let point: string | null = null
       try {
-        point = await this.link.subscribe()
-        if (heardAt !== null) await this.take([{ topic: 'gap', rule: '', at: heardAt, data: { seconds: ((Date.now() - heardAt) / 1000).toFixed(1) } }])
+        if (!this.ear.point) await this.begin()
         while (!signal.aborted) {
-          const events = await this.link.pull(point, HELD_SECONDS, signal)
-          heardAt = Date.now()
+          const events = await this.link.pull(this.ear.point!, HELD_SECONDS, signal)
+          this.ear.heardAt = Date.now()
           pause = FIRST_PAUSE_MS
-          await this.take(events)
+          await this.take(events, this.ear)
         }
       } catch (error) {
         if (signal.aborted) break
-        // What is wrong with the device is said by its reading; here it is only tried again, after growing pauses.
-        if (!(error instanceof Trouble)) pause = LONGEST_PAUSE_MS
-        await new Promise<void>((resolve) => {
-          const timer = setTimeout(resolve, pause)
-          signal.addEventListener('abort', () => { clearTimeout(timer); resolve() }, { once: true })
-        })
+        // A pull point that is refused has ended; one that could not be reached may still be there.
+        if (error instanceof Trouble && error.kind !== 'offline' && error.kind !== 'slow') {
+          const known = this.ear.point
+          this.ear.point = null
+          if (known) continue
+        }
+        await this.wait(pause)
         pause = Math.min(2 * pause, LONGEST_PAUSE_MS)
-      } finally {
-        if (signal.aborted && point) await this.link.unsubscribe(point).catch(() => {})
       }
     }
+  }
+
+  private async begin(): Promise<void> {
+    const { heardAt } = this.ear
+    this.ear.point = await this.link.subscribe()
+    const now = Date.now()
+    this.ear.heardAt = now
+    await this.take(heardAt === null ? [] : [{ topic: 'gap', initial: false, rule: '', at: heardAt, data: { seconds: ((now - heardAt) / 1000).toFixed(1) } }], this.ear)
+  }
+
+  private wait(ms: number): Promise<void> {
+    const { signal } = this.stop
+    return new Promise((resolve) => {
+      const timer = setTimeout(resolve, ms)
+      signal.addEventListener('abort', () => { clearTimeout(timer); resolve() }, { once: true })
+    })
   }
 }

@@ -1,16 +1,38 @@
 import type { FastifyInstance } from 'fastify'
-import { AccountSchema, AddDeviceSchema } from '../../core/api.ts'
+import { AccountSchema, AddDeviceSchema, ChannelChangeSchema, ModeSchema, SendSchema, TakeOverSchema, type FoundDevice } from '../../core/devices/views.ts'
 import { parseWith } from '../../core/formats/plan.ts'
 import type { Database } from '../database.ts'
 import { busy, notFound } from '../errors.ts'
 import { readCamera, readSite } from '../sites/rows.ts'
 import type { Devices } from './devices.ts'
-import { Trouble } from './link.ts'
+import { findDevices, type Neighbourhood } from './discovery.ts'
+import { readDevice } from './rows.ts'
+import type { Sendings } from './sending.ts'
+import { Trouble } from './trouble.ts'
 
 type ById = { Params: { id: string } }
+type ByChannel = { Params: { id: string; token: string } }
 
-export function deviceRoutes(app: FastifyInstance, database: Database, devices: Devices): void {
+/** What a device refuses is no fault of the server. */
+async function said<T>(work: Promise<T>): Promise<T> {
+  try {
+    return await work
+  } catch (error) {
+    if (error instanceof Trouble) throw busy(error.message)
+    throw error
+  }
+}
+
+/** @param places where devices are asked for */
+export function deviceRoutes(app: FastifyInstance, database: Database, devices: Devices, sendings: Sendings, places: readonly Neighbourhood[]): void {
   app.get('/api/devices', () => devices.list())
+  app.get<ById>('/api/devices/:id', ({ params }) => devices.one(params.id))
+  app.get<ById>('/api/devices/:id/events', ({ params }) => devices.events(params.id))
+
+  app.post('/api/devices/find', async (): Promise<FoundDevice[]> => {
+    const [found, known] = await Promise.all([findDevices(places), devices.list()])
+    return found.map((match) => ({ ...match, known: known.some(({ address }) => address === match.address) }))
+  })
 
   app.post('/api/devices', async ({ body }, reply) => {
     const site = await readSite(database)
@@ -21,25 +43,36 @@ export function deviceRoutes(app: FastifyInstance, database: Database, devices: 
   })
 
   app.post<ById>('/api/devices/:id/read', async ({ params }) => {
-    await devices.one(params.id)
+    await readDevice(database, params.id)
     await devices.read(params.id)
     return devices.one(params.id)
   })
 
-  app.post<ById>('/api/devices/:id/account', async ({ params, body }) => {
+  app.post<ById>('/api/devices/:id/account', ({ params, body }) => {
     const { username, password, first } = parseWith(AccountSchema, body)
-    try {
-      return await devices.account(params.id, username, password, first)
-    } catch (error) {
-      if (error instanceof Trouble) throw busy(error.message)
-      throw error
-    }
+    return said(devices.account(params.id, username, password, first))
   })
 
-  app.post<ById>('/api/devices/:id/send', async ({ params }) => {
-    const results = await devices.send(params.id)
-    return { results, device: await devices.one(params.id) }
+  app.put<ByChannel>('/api/devices/:id/channels/:token', async ({ params, body }) => {
+    const change = parseWith(ChannelChangeSchema, body)
+    if (change.camera) await readCamera(database, change.camera)
+    return devices.changeChannel(params.id, params.token, change)
   })
+
+  app.put<ByChannel>('/api/devices/:id/channels/:token/mode', ({ params, body }) => said(devices.setMode(params.id, params.token, parseWith(ModeSchema, body).type)))
+
+  app.post<ByChannel>('/api/devices/:id/outputs/:token/test', ({ params }) => said(devices.testOutput(params.id, params.token)))
+
+  app.post<ById>('/api/devices/:id/take-over', ({ params, body }) => {
+    const { channel, rule } = parseWith(TakeOverSchema, body)
+    return devices.takeOver(params.id, channel, rule)
+  })
+
+  app.post('/api/sendings', async ({ body }, reply) => {
+    const rows = await Promise.all(parseWith(SendSchema, body).devices.map((id) => readDevice(database, id)))
+    return reply.status(201).send(sendings.start(rows))
+  })
+  app.get<ById>('/api/sendings/:id', ({ params }) => sendings.read(params.id))
 
   app.delete<ById>('/api/devices/:id', async ({ params }, reply) => {
     await devices.remove(params.id)

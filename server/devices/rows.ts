@@ -1,9 +1,9 @@
-import type { DeviceState } from '../../core/api.ts'
-import type { Rule, RuleAbility } from '../../core/formats/onvif/rules.ts'
+import type { DeviceState } from '../../core/devices/views.ts'
 import type { Sql } from '../database.ts'
 import { notFound } from '../errors.ts'
 import { parsed } from '../sites/rows.ts'
-import type { Information } from './link.ts'
+import type { Information, LinkOutput } from './link.ts'
+import type { Ear } from './listener.ts'
 
 /** A device as it is kept. */
 export interface DeviceRow {
@@ -17,9 +17,10 @@ export interface DeviceRow {
   trouble: string | null
   information: Information | null
   clockAhead: number | null
-  abilities: RuleAbility[]
-  held: Rule[]
+  inputs: string[]
+  outputs: LinkOutput[]
   readAt: number | null
+  ear: Ear
 }
 
 interface Raw {
@@ -33,12 +34,14 @@ interface Raw {
   trouble: string | null
   information: unknown
   clock_ahead: number | null
-  abilities: unknown
-  held_rules: unknown
+  inputs: unknown
+  outputs: unknown
   read_at: number | null
+  pull_point: string | null
+  heard_at: number | null
 }
 
-const select = 'SELECT id, camera_id, name, address, username, password_sealed, state, trouble, information, clock_ahead, abilities, held_rules, read_at FROM device'
+const select = 'SELECT id, camera_id, name, address, username, password_sealed, state, trouble, information, clock_ahead, inputs, outputs, read_at, pull_point, heard_at FROM device'
 
 const rowOf = (r: Raw): DeviceRow => ({
   id: r.id,
@@ -51,9 +54,10 @@ const rowOf = (r: Raw): DeviceRow => ({
   trouble: r.trouble,
   information: r.information === null ? null : parsed<Information>(r.information),
   clockAhead: r.clock_ahead,
-  abilities: r.abilities === null ? [] : parsed<RuleAbility[]>(r.abilities),
-  held: r.held_rules === null ? [] : parsed<Rule[]>(r.held_rules),
-  readAt: r.read_at
+  inputs: r.inputs === null ? [] : parsed<string[]>(r.inputs),
+  outputs: r.outputs === null ? [] : parsed<LinkOutput[]>(r.outputs),
+  readAt: r.read_at,
+  ear: { point: r.pull_point, heardAt: r.heard_at }
 })
 
 export async function listDevices(sql: Sql): Promise<DeviceRow[]> {
@@ -72,16 +76,21 @@ export async function insertDevice(sql: Sql, siteId: string, d: Pick<DeviceRow, 
 
 /** The stand-ins get other ports at each start; their devices stay the same ones. */
 export async function moveDevice(sql: Sql, id: string, address: string): Promise<void> {
-  await sql.run('UPDATE device SET address = ? WHERE id = ?', [address, id])
+  await sql.run('UPDATE device SET pull_point = IF(address = ?, pull_point, NULL), address = ? WHERE id = ?', [address, address, id])
 }
 
 export async function setAccount(sql: Sql, id: string, username: string, sealed: Buffer): Promise<void> {
   await sql.run('UPDATE device SET username = ?, password_sealed = ? WHERE id = ?', [username, sealed, id])
 }
 
-/** What has just been read; all of it is of one moment. */
-export async function keepReading(sql: Sql, id: string, { information, clockAhead, abilities, held }: Pick<DeviceRow, 'information' | 'clockAhead' | 'abilities' | 'held'>, state: DeviceState, now: number): Promise<void> {
-  await sql.run('UPDATE device SET state = ?, trouble = NULL, information = ?, clock_ahead = ?, abilities = ?, held_rules = ?, read_at = ? WHERE id = ?', [state, JSON.stringify(information), clockAhead, JSON.stringify(abilities), JSON.stringify(held), now, id])
+/** What has just been read of the device as a whole. */
+export async function keepReading(sql: Sql, id: string, { information, clockAhead, inputs, outputs }: Pick<DeviceRow, 'information' | 'clockAhead' | 'inputs' | 'outputs'>, state: DeviceState, now: number): Promise<void> {
+  await sql.run('UPDATE device SET state = ?, trouble = NULL, information = ?, clock_ahead = ?, inputs = ?, outputs = ?, read_at = ? WHERE id = ?', [state, JSON.stringify(information), clockAhead, JSON.stringify(inputs), JSON.stringify(outputs), now, id])
+}
+
+/** Where it is listened to, and until when it has been. */
+export async function keepEar(sql: Sql, id: string, { point, heardAt }: Ear): Promise<void> {
+  await sql.run('UPDATE device SET pull_point = ?, heard_at = ? WHERE id = ?', [point, heardAt, id])
 }
 
 /** It could not be read; what was read before stands. */
@@ -91,4 +100,13 @@ export async function keepTrouble(sql: Sql, id: string, state: DeviceState, trou
 
 export async function removeDevice(sql: Sql, id: string): Promise<void> {
   await sql.run('DELETE FROM device WHERE id = ?', [id])
+}
+
+export async function noteTest(sql: Sql, id: string, token: string, now: number): Promise<void> {
+  await sql.run('REPLACE INTO output_test (device_id, token, tested_at) VALUES (?, ?, ?)', [id, token, now])
+}
+
+/** When outputs were last tested, by device and token. */
+export async function listTests(sql: Sql): Promise<{ device: string; token: string; at: number }[]> {
+  return sql.rows('SELECT device_id AS device, token, tested_at AS at FROM output_test')
 }

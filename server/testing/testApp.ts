@@ -5,6 +5,7 @@ import { fileURLToPath } from 'node:url'
 import { startMailbox, type Mailbox } from '../../standins/mailbox.ts'
 import { makeApp, type App } from '../app.ts'
 import { Database } from '../database.ts'
+import type { Neighbourhood } from '../devices/discovery.ts'
 import type { DatabaseAddress } from '../mariadb.ts'
 import { seed } from '../seed.ts'
 
@@ -23,7 +24,7 @@ export interface TestApp {
 /** The clip that ships with the project. */
 export const demoClip = (): Buffer => readFileSync(fileURLToPath(new URL('../../demo/clips/slipway-morning.mp4', import.meta.url)))
 
-export async function startTestApp({ withDemo = false, mostClipBytes = 50 * 2 ** 20 } = {}): Promise<TestApp> {
+export async function startTestApp({ withDemo = false, mostClipBytes = 50 * 2 ** 20, places = [] as Neighbourhood[] } = {}): Promise<TestApp> {
   const address = JSON.parse(process.env.WARDOPTIC_TEST_DATABASE!) as DatabaseAddress
   const folder = mkdtempSync(join(tmpdir(), 'wardoptic-app-'))
   const database = await Database.open(address, `wardoptic_${folder.slice(-6).toLowerCase()}_${process.pid}`)
@@ -34,6 +35,7 @@ export async function startTestApp({ withDemo = false, mostClipBytes = 50 * 2 **
     mostClipBytes,
     mail: { host: '127.0.0.1', port: mailbox.smtpPort, from: 'Wardoptic <wardoptic@localhost.example>' },
     mailbox: `http://127.0.0.1:${mailbox.httpPort}`,
+    places,
     log: false
   })
   await seed(database, app.clips, withDemo)

@@ -4,10 +4,11 @@ import { allCells } from '../../core/formats/plan.ts'
 import { writeActiveCells } from '../../core/formats/onvif/activeCells.ts'
 import { demoPlay } from '../../demo/scenes.ts'
 import { PullPoints, type Notification } from './events.ts'
-import { LiveScene, detectionOf } from './scene.ts'
+import { detectionOf } from '../../core/formats/onvif/takeOver.ts'
+import { LiveScene } from './scene.ts'
 import { Security } from './security.ts'
 
-const happened = (n: number): Notification => ({ topic: `tns1:T${n}`, at: n, source: {}, data: {} })
+const happened = (n: number): Notification => ({ topic: `tns1:T${n}`, operation: 'Changed', at: n, source: {}, data: {} })
 
 describe('pull points', () => {
   test('who asks gets what has happened since, in order, and nothing twice', async () => {

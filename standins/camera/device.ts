@@ -1,48 +1,70 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http'
 import type { AddressInfo } from 'node:net'
+import type { Trigger } from '../../core/detections/index.ts'
 import { InputError } from '../../core/errors.ts'
-import { RULE_TYPES, type Rule, type RuleAbility } from '../../core/formats/onvif/rules.ts'
+import type { Rule } from '../../core/formats/onvif/rules.ts'
 import { envelope, faultBody, readMessage } from '../../core/formats/onvif/soap.ts'
+import type { Measures } from '../../core/measures/measures.ts'
 import type { Play } from '../../simulation/script.ts'
-import { PullPoints } from './events.ts'
-import type { Model } from './model.ts'
+import { Channel } from './channel.ts'
+import { PullPoints, type Notification } from './events.ts'
+import type { ChannelModel, Model } from './model.ts'
+import { Outputs } from './outputs.ts'
+import { Refusal } from './refusal.ts'
 import { LiveScene } from './scene.ts'
 import { Security } from './security.ts'
-import { OPEN_ACTIONS, Refusal, answer } from './services.ts'
+import { OPEN_ACTIONS, answer } from './services/index.ts'
 import { StateFile, type DeviceState } from './state.ts'
+import { streamMetadata, streamPictures } from './streams.ts'
 
-const TOPICS: Record<string, string> = {
+const TOPICS: Partial<Record<Trigger['kind'], string>> = {
   line: 'tns1:RuleEngine/LineDetector/Crossed',
   intrusion: 'tns1:RuleEngine/FieldDetector/ObjectsInside',
   loitering: 'tns1:RuleEngine/LoiteringDetector/ObjectIsLoitering',
   motion: 'tns1:RuleEngine/CellMotionDetector/Motion',
-  tamper: 'tns1:RuleEngine/TamperDetector/Tamper'
+  tamper: 'tns1:RuleEngine/TamperDetector/Tamper',
+  entry: 'tns1:RuleEngine/EntryDetector/Entered',
+  exit: 'tns1:RuleEngine/ExitDetector/Left',
+  classMotion: 'tns1:RuleEngine/ClassMotionDetector/Motion',
+  face: 'tns1:RuleEngine/FaceDetector/Face'
 }
 const MOST_BYTES = 1 << 20
 const STEP_MS = 100
+/** What anybody may ask before there is an account. */
+const FIRST_ACTIONS = ['CreateUsers', 'GetUsers', 'GetDeviceInformation']
 
-/** A simulated camera on a loopback port of its own: answers the standard, sees its scene, keeps its settings. */
+export interface Surroundings {
+  playOf(channel: ChannelModel): Play
+  /** Measures the pictures of a play; left out: rules that look at pictures never fire. */
+  measuresOf?: (play: Play) => Promise<Measures>
+  /** Channels of other devices, for doors to them. */
+  channelOf?: (device: string) => Channel | undefined
+}
+
+/** A simulated camera or recorder on a loopback port of its own: answers the standard, sees its scenes, keeps its settings. */
 export class Device {
   readonly model: Model
-  readonly abilities: RuleAbility[]
+  readonly channels: Channel[]
+  readonly outputs: Outputs
   readonly pullPoints = new PullPoints()
-  readonly size: { width: number; height: number }
   address = ''
   private readonly file: StateFile
   private readonly security = new Security()
-  private readonly scene: LiveScene
   private readonly server: Server
   private readonly began = Date.now()
+  private readonly contacts = new Map<string, boolean>()
   private timer: NodeJS.Timeout | undefined
   private changedAt = 0
 
-  constructor(model: Model, play: Play, stateFile: string) {
+  constructor(model: Model, { playOf, measuresOf, channelOf }: Surroundings, stateFile: string) {
     this.model = model
-    this.abilities = model.rules.map(({ type, most, parameters, ranges }) => ({ type, most: most ?? null, parameters, ranges }))
-    this.size = { width: play.scene.width, height: play.scene.height }
-    this.file = new StateFile(stateFile, { accounts: model.account ? [model.account] : [], rules: [] })
-    this.scene = new LiveScene(play)
-    this.scene.setRules(this.state.rules, this.abilities)
+    this.outputs = new Outputs(model.outputs)
+    this.file = new StateFile(stateFile, { accounts: model.account ? [model.account] : [], channels: Object.fromEntries(model.channels.map(({ token, mode }) => [token, { rules: [], mode: mode ?? null }])) })
+    const changed = (): void => {
+      this.changedAt = Date.now()
+      this.save()
+    }
+    this.channels = model.channels.map((channel) => new Channel(channel, new LiveScene(playOf(channel), measuresOf), this.state.channels[channel.token], changed, channel.through === undefined ? null : channelOf?.(channel.through) ?? null))
     this.server = createServer((request, response) => void this.serve(request, response).catch(() => response.destroy()))
   }
 
@@ -53,8 +75,17 @@ export class Device {
   /** The device's own clock. */
   now = (): number => Date.now() + this.model.clockOff * 1000
 
+  /** Seconds since it was started: the moment of its scenes. */
+  moment = (): number => (Date.now() - this.began) / 1000
+
   save(): void {
     this.file.save()
+  }
+
+  channel(token: string): Channel {
+    const found = this.channels.find((channel) => channel.token === token)
+    if (!found) throw new Refusal('ter:NoConfig', `there is no configuration ${token.slice(0, 40)}`)
+    return found
   }
 
   async start(port = 0): Promise<this> {
@@ -74,66 +105,66 @@ export class Device {
     await new Promise((resolve) => this.server.close(resolve))
   }
 
-  /** @throws Refusal when the device cannot hold the rule beside the others */
-  check(rule: Rule, all: readonly Rule[]): void {
-    const ability = this.abilities.find((a) => a.type === rule.type)
-    if (!ability) throw new Refusal('ter:InvalidRule', `rules of type ${rule.type} are not supported`)
-    const same = all.filter((r) => r.type === rule.type).length
-    if (ability.most !== null && same > ability.most) throw new Refusal('ter:TooManyRules', `at most ${ability.most} rules of type ${rule.type}`)
-    if (this.model.mostRules !== undefined && all.length > this.model.mostRules) throw new Refusal('ter:TooManyRules', `at most ${this.model.mostRules} rules in all`)
-    for (const [name, value] of Object.entries(rule.simple)) {
-      if (!ability.parameters.includes(name)) throw new Refusal('ter:InvalidRule', `${rule.type} has no parameter ${name}`)
-      const range = ability.ranges[name]
-      const number = Number(value.replace(/^PT|S$/g, ''))
-      if (range && !(number >= range.min && number <= range.max)) throw new Refusal('ter:InvalidArgVal', `${name} is ${value}; must be from ${range.min} to ${range.max}`)
-    }
+  isSet(input: Model['inputs'][number]): boolean {
+    return input.contact !== undefined && this.channels[0].scene.contact(input.contact, this.moment())
   }
 
-  keepRules(rules: Rule[]): void {
-    this.state.rules = rules
-    this.changedAt = Date.now()
-    this.save()
-    this.scene.setRules(rules, this.abilities)
+  inputEvent(input: Model['inputs'][number], operation: Notification['operation']): Notification {
+    return { topic: 'tns1:Device/Trigger/DigitalInput', operation, at: this.now(), source: { InputToken: input.token }, data: { LogicalState: String(this.isSet(input)) } }
   }
 
   /** Some devices switch a rule on again that somebody took out; with its own settings. */
   private switchBack(): void {
     const { switchesBack } = this.model
     if (!switchesBack || Date.now() - this.changedAt < switchesBack.seconds * 1000) return
-    const missing = switchesBack.types.filter((type) => !this.state.rules.some((rule) => rule.type === type))
-    if (!missing.length || (this.model.mostRules !== undefined && this.state.rules.length + missing.length > this.model.mostRules)) return
-    this.keepRules([...this.state.rules, ...missing.map((type): Rule => ({ name: `own-${type.replace(/^tt:/, '')}`, type, simple: { Sensitivity: '50' }, points: [] }))])
+    const [channel] = this.channels
+    const missing = switchesBack.types.filter((type) => !channel.rules.some((rule) => rule.type === type))
+    if (!missing.length || (channel.model.mostRules !== undefined && channel.rules.length + missing.length > channel.model.mostRules)) return
+    channel.keep([...channel.rules, ...missing.map((type): Rule => ({ name: `own-${type.replace(/^\w+:/, '')}`, type, simple: { Sensitivity: '50' }, points: [] }))])
   }
 
   private step(): void {
     this.switchBack()
-    for (const trigger of this.scene.step((Date.now() - this.began) / 1000)) {
-      const topic = TOPICS[trigger.kind]
-      if (!topic || !RULE_TYPES[trigger.kind]) continue
-      this.pullPoints.put({ topic, at: this.now(), source: { VideoSourceConfigurationToken: 'source', VideoAnalyticsConfigurationToken: 'analytics', Rule: trigger.detection }, data: { ...(trigger.target !== undefined && { ObjectId: String(trigger.target) }), ...(trigger.direction && { Direction: trigger.direction === 'leftToRight' ? 'Right' : 'Left' }), ...(trigger.kind === 'intrusion' && { IsInside: 'true' }) } })
+    for (const channel of this.channels)
+      for (const trigger of channel.step(this.moment(), this.began + this.model.clockOff * 1000)) {
+        const topic = TOPICS[trigger.kind]
+        if (topic) this.pullPoints.put({ topic, operation: 'Changed', at: this.now(), source: { VideoSourceConfigurationToken: `source-${channel.token}`, VideoAnalyticsConfigurationToken: channel.token, Rule: trigger.detection }, data: { ...(trigger.target !== undefined && { ObjectId: String(trigger.target) }), ...(trigger.direction && { Direction: trigger.direction === 'leftToRight' ? 'Right' : 'Left' }), ...(trigger.kind === 'intrusion' && { IsInside: 'true' }), ...(trigger.cause && { Cause: trigger.cause }) } })
+      }
+    for (const input of this.model.inputs) {
+      const set = this.isSet(input)
+      if ((this.contacts.get(input.token) ?? set) !== set) this.pullPoints.put(this.inputEvent(input, 'Changed'))
+      this.contacts.set(input.token, set)
     }
   }
 
   private async serve(request: IncomingMessage, response: ServerResponse): Promise<void> {
     const { pathname } = new URL(request.url ?? '/', 'http://x')
-    if (request.method === 'GET' && pathname === '/snapshot.jpg') {
-      response.writeHead(200, { 'content-type': 'image/jpeg', 'cache-control': 'no-store' }).end(this.scene.snapshot((Date.now() - this.began) / 1000))
-      return
-    }
+    if (request.method === 'GET') return this.show(pathname, response)
     if (request.method !== 'POST' || !pathname.startsWith('/onvif/')) return void response.writeHead(404).end()
     const say = (status: number, body: string): void => void response.writeHead(status, { 'content-type': 'application/soap+xml; charset=utf-8' }).end(envelope(body))
     try {
       const { action, token } = readMessage(await read(request))
       // Fresh from the box anybody may make the first account, and nothing else.
-      const first = this.state.accounts.length === 0 && ['CreateUsers', 'GetUsers', 'GetDeviceInformation'].includes(action.name)
+      const first = this.state.accounts.length === 0 && FIRST_ACTIONS.includes(action.name)
       const refusal = OPEN_ACTIONS.has(action.name) || first ? null : this.security.refusal(token, this.state.accounts, this.now())
       if (refusal) return say(400, faultBody('Sender', 'ter:NotAuthorized', refusal))
-      say(200, await answer(this, action, pathname))
+      const gone = new AbortController()
+      response.on('close', () => gone.abort())
+      say(200, await answer(this, action, pathname, gone.signal))
     } catch (error) {
       if (error instanceof Refusal) say(400, faultBody('Sender', error.code, error.message))
       else if (error instanceof InputError) say(400, faultBody('Sender', 'ter:WellFormed', error.message))
       else say(500, faultBody('Receiver', 'ter:Action', (error as Error).message))
     }
+  }
+
+  private show(path: string, response: ServerResponse): void {
+    const [, what, token] = /^\/(snapshot|stream|metadata)\/([\w-]+)$/.exec(path) ?? []
+    const channel = this.channels.find((c) => c.token === token)
+    if (!channel) return void response.writeHead(404).end()
+    if (what === 'stream') return streamPictures(response, () => channel.scene.snapshot(this.moment()))
+    if (what === 'metadata') return streamMetadata(response, () => ({ at: this.now(), targets: channel.scene.targets(this.moment()) }))
+    response.writeHead(200, { 'content-type': 'image/jpeg', 'cache-control': 'no-store' }).end(channel.scene.snapshot(this.moment()))
   }
 }
 

@@ -4,6 +4,8 @@ import { content, xml } from '../../core/formats/onvif/xml.ts'
 /** Something that happened, as the standard's notifications have it. */
 export interface Notification {
   topic: string
+  /** Whether it has changed, or is only being told to who begins to listen. */
+  operation: 'Initialized' | 'Changed'
   /** Milliseconds of UTC. */
   at: number
   source: Record<string, string>
@@ -20,12 +22,12 @@ interface PullPoint {
 
 const items = (list: Record<string, string>): string[] => Object.entries(list).map(([Name, Value]) => xml('tt:SimpleItem', { Name, Value }))
 
-export const notificationXml = ({ topic, at, source, data }: Notification): string =>
+export const notificationXml = ({ topic, operation, at, source, data }: Notification): string =>
   xml(
     'wsnt:NotificationMessage',
     {},
     xml('wsnt:Topic', { Dialect: 'http://www.onvif.org/ver10/tev/topicExpression/ConcreteSet' }, content(topic)),
-    xml('wsnt:Message', {}, xml('tt:Message', { UtcTime: new Date(at).toISOString(), PropertyOperation: 'Changed' }, xml('tt:Source', {}, ...items(source)), xml('tt:Data', {}, ...items(data))))
+    xml('wsnt:Message', {}, xml('tt:Message', { UtcTime: new Date(at).toISOString(), PropertyOperation: operation }, xml('tt:Source', {}, ...items(source)), xml('tt:Data', {}, ...items(data))))
   )
 
 /** Pull points: who asks waits until something happens, or for as long as they said. */
@@ -59,15 +61,24 @@ export class PullPoints {
   }
 
   put(notification: Notification): void {
-    for (const point of this.points.values()) {
-      point.queue.push(notification)
-      if (point.queue.length > MOST_WAITING) point.queue.shift()
-      point.wake?.()
-    }
+    for (const id of this.points.keys()) this.tell(id, notification)
   }
 
-  /** Waits for at least one, at most `waitMs`. Null when there is no such pull point (any more). */
-  async pull(id: string, now: number, waitMs: number, most: number): Promise<Notification[] | null> {
+  /** To one pull point alone. */
+  tell(id: string, notification: Notification): void {
+    const point = this.points.get(id)
+    if (!point) return
+    point.queue.push(notification)
+    if (point.queue.length > MOST_WAITING) point.queue.shift()
+    point.wake?.()
+  }
+
+  /**
+   * Waits for at least one, at most `waitMs`. Null when there is no such pull point (any more).
+   *
+   * @param gone whoever asked does not listen any more: what has happened stays for the next one who asks
+   */
+  async pull(id: string, now: number, waitMs: number, most: number, gone?: AbortSignal): Promise<Notification[] | null> {
     const point = this.alive(id, now)
     if (!point) return null
     if (!point.queue.length)
@@ -77,9 +88,10 @@ export class PullPoints {
           clearTimeout(timer)
           resolve()
         }
+        gone?.addEventListener('abort', point.wake, { once: true })
       })
     point.wake = null
-    return point.queue.splice(0, most)
+    return gone?.aborted ? [] : point.queue.splice(0, most)
   }
 
   private alive(id: string, now: number): PullPoint | null {

@@ -5,10 +5,24 @@ import { parseWith } from '../../core/formats/plan.ts'
 const range = v.strictObject({ min: v.number(), max: v.number() })
 const RuleSchema = v.strictObject({ type: v.string(), most: v.optional(v.number()), parameters: v.array(v.string()), ranges: v.optional(v.record(v.string(), range), {}) })
 
-export const ModelSchema = v.strictObject({
-  id: v.string(),
+const ChannelSchema = v.strictObject({
+  token: v.optional(v.string(), 'analytics'),
+  name: v.string(),
   /** The camera of the demo site whose scene it looks at. */
   camera: v.string(),
+  /** The id of a device whose rules this channel reaches: another door to the same settings. */
+  through: v.optional(v.string()),
+  rules: v.array(RuleSchema),
+  /** Rules of all types together; left out: no such limit. */
+  mostRules: v.optional(v.number()),
+  /** Families of analysis, of which one runs at a time; left out: everything always runs. */
+  modes: v.optional(v.array(v.strictObject({ type: v.string(), runs: v.array(v.string()) })), []),
+  /** The family that runs from the start; left out: none. */
+  mode: v.optional(v.string())
+})
+
+export const ModelSchema = v.strictObject({
+  id: v.string(),
   name: v.string(),
   manufacturer: v.string(),
   model: v.string(),
@@ -16,16 +30,16 @@ export const ModelSchema = v.strictObject({
   serial: v.string(),
   /** The account it has from the start; left out: fresh from the box. */
   account: v.optional(v.strictObject({ username: v.string(), password: v.string() })),
-  rules: v.array(RuleSchema),
-  /** Rules of all types together; left out: no such limit. */
-  mostRules: v.optional(v.number()),
+  channels: v.array(ChannelSchema),
   /** Switches rules of these types on again by itself after so many seconds. */
   switchesBack: v.optional(v.strictObject({ types: v.array(v.string()), seconds: v.number() })),
   /** Its clock is off by this many seconds. */
   clockOff: v.optional(v.number(), 0),
-  inputs: v.optional(v.array(v.string()), []),
-  relays: v.optional(v.array(v.string()), [])
+  /** Contacts; `contact` names one of the scripts of its first channel that moves it. */
+  inputs: v.optional(v.array(v.strictObject({ token: v.string(), contact: v.optional(v.string()) })), []),
+  outputs: v.optional(v.array(v.strictObject({ token: v.string(), kind: v.picklist(['relay', 'strobe', 'speaker', 'buzzer']), name: v.string() })), [])
 })
 export type Model = v.InferOutput<typeof ModelSchema>
+export type ChannelModel = v.InferOutput<typeof ChannelSchema>
 
 export const readModels = (value: unknown): Model[] => parseWith(v.array(ModelSchema), value)

@@ -7,10 +7,16 @@ export interface Account {
   password: string
 }
 
+export interface ChannelState {
+  rules: Rule[]
+  /** The family of analysis that runs; null: none. */
+  mode: string | null
+}
+
 /** What a device keeps over a restart. */
 export interface DeviceState {
   accounts: Account[]
-  rules: Rule[]
+  channels: Record<string, ChannelState>
 }
 
 /** A device's settings in a file, written whole or not at all. */
@@ -20,7 +26,8 @@ export class StateFile {
 
   constructor(file: string, initial: DeviceState) {
     this.file = file
-    this.state = existsSync(file) ? (JSON.parse(readFileSync(file, 'utf8')) as DeviceState) : initial
+    const kept = existsSync(file) ? (JSON.parse(readFileSync(file, 'utf8')) as Partial<DeviceState>) : {}
+    this.state = { accounts: kept.accounts ?? initial.accounts, channels: { ...initial.channels, ...kept.channels } }
   }
 
   save(): void {

@@ -1,13 +1,58 @@
-import { Alert, Button, Input, Modal, Select } from 'antd'
+import { useQuery } from '@tanstack/react-query'
+import { Alert, Button, Input, Modal, Select, Spin } from 'antd'
 import { useState, type ReactNode } from 'react'
-import type { DeviceView } from '../../core/api.ts'
+import type { DeviceView, FoundDevice } from '../../core/devices/views.ts'
 import { request } from '../api/client.ts'
 import { useSite } from '../api/queries.ts'
 
-/** Adding a device: where it is, which camera of the site it is, and its account. */
+/** Adding a device in two steps: which one it is, and then its name, its camera and its account. */
 export function AddDevice({ onClose, onAdded }: { onClose: () => void; onAdded: (device: DeviceView) => void }): ReactNode {
+  const [chosen, setChosen] = useState<FoundDevice | 'by-hand' | null>(null)
+  return (
+    <Modal open title={chosen === null ? 'Add a device: which one?' : 'Add a device: what it is here'} onCancel={onClose} footer={null} aria-label="Add a device">
+      {chosen === null ? <Find onChosen={setChosen} /> : <Describe found={chosen === 'by-hand' ? null : chosen} onBack={() => setChosen(null)} onAdded={onAdded} />}
+    </Modal>
+  )
+}
+
+/** Asks the network, and lets an address be typed instead. */
+function Find({ onChosen }: { onChosen: (chosen: FoundDevice | 'by-hand') => void }): ReactNode {
+  const found = useQuery({ queryKey: ['find-devices'], queryFn: () => request<FoundDevice[]>('POST', '/api/devices/find'), staleTime: 0, gcTime: 0, refetchOnWindowFocus: false })
+  const list = [...(found.data ?? [])].sort((a, b) => Number(a.known) - Number(b.known))
+  return (
+    <div className="device-form">
+      {found.isFetching && (
+        <p className="quiet">
+          <Spin size="small" /> Asking who is on the network …
+        </p>
+      )}
+      {found.isError && <Alert type="error" title={found.error.message} />}
+      {found.data?.length === 0 && !found.isFetching && <p className="quiet">Nobody answered. A device in another network, or one that does not let itself be found, is added by its address.</p>}
+      <ul className="found-devices">
+        {list.map((device) => (
+          <li key={device.address}>
+            <Button block disabled={device.known} onClick={() => onChosen(device)}>
+              <strong>{device.name || device.address}</strong> <span className="quiet figures">{device.address.replace(/^https?:\/\//, '')}</span> {device.known && <span className="quiet">added already</span>}
+            </Button>
+          </li>
+        ))}
+      </ul>
+      <div className="row">
+        <Button onClick={() => void found.refetch()} disabled={found.isFetching}>
+          Ask again
+        </Button>
+        <Button type="primary" onClick={() => onChosen('by-hand')}>
+          Type its address
+        </Button>
+      </div>
+    </div>
+  )
+}
+
+function Describe({ found, onBack, onAdded }: { found: FoundDevice | null; onBack: () => void; onAdded: (device: DeviceView) => void }): ReactNode {
   const site = useSite()
-  const [form, setForm] = useState({ name: '', address: 'http://', camera: '', username: '', password: '' })
+  const cameras = site.data?.cameras ?? []
+  const [form, setForm] = useState({ name: found?.name ?? '', address: found?.address ?? 'http://', camera: cameras.find((c) => found?.name.startsWith(c.name))?.id ?? '', username: '', password: '' })
   const [error, setError] = useState<string | null>(null)
   const [busy, setBusy] = useState(false)
   const set = (key: keyof typeof form) => (value: string) => setForm((old) => ({ ...old, [key]: value }))
@@ -28,58 +73,22 @@ export function AddDevice({ onClose, onAdded }: { onClose: () => void; onAdded: 
     </label>
   )
   return (
-    <Modal open title="Add a device" onCancel={onClose} footer={null}>
-      <div className="device-form">
-        {field('address', 'Address', 'http://192.168.1.20')}
-        {field('name', 'Name', 'Slipway camera')}
-        <label className="field">
-          <span>Camera of the site</span>
-          <Select value={form.camera} options={[{ value: '', label: 'None yet' }, ...(site.data?.cameras ?? []).map((c) => ({ value: c.id, label: c.name }))]} onChange={set('camera')} />
-        </label>
-        {field('username', 'User name', 'left empty for a device fresh from the box')}
-        {field('password', 'Password', '')}
-        {error && <Alert type="error" title={error} />}
-        <div className="row">
-          <Button onClick={onClose}>Leave</Button>
-          <Button type="primary" loading={busy} onClick={() => void add()}>
-            Add and read it
-          </Button>
-        </div>
-      </div>
-    </Modal>
-  )
-}
-
-/** The account of a device: its first one, or the right one. */
-export function AccountForm({ device, onDone }: { device: DeviceView; onDone: () => void }): ReactNode {
-  const first = device.state === 'new'
-  const [username, setUsername] = useState(device.username ?? 'admin')
-  const [password, setPassword] = useState('')
-  const [error, setError] = useState<string | null>(null)
-  const [busy, setBusy] = useState(false)
-  const say = async (): Promise<void> => {
-    setBusy(true)
-    try {
-      await request('POST', `/api/devices/${device.id}/account`, { username, password, first })
-      setError(null)
-      onDone()
-    } catch (problem) {
-      setError((problem as Error).message.replace(/^\$\.?/, ''))
-    } finally {
-      setBusy(false)
-    }
-  }
-  return (
-    <section className="account-form" aria-label="Account">
-      <p>{first ? 'Give it its first account. From then on it answers nobody without it.' : 'Say the account under which it may be spoken with.'}</p>
+    <div className="device-form">
+      {field('address', 'Address', 'http://192.168.1.20')}
+      {field('name', 'Name', 'Slipway camera')}
+      <label className="field">
+        <span>Camera of the site</span>
+        <Select value={form.camera} options={[{ value: '', label: 'None yet, or a recorder' }, ...cameras.map((c) => ({ value: c.id, label: c.name }))]} onChange={set('camera')} />
+      </label>
+      {field('username', 'User name', 'left empty for a device fresh from the box')}
+      {field('password', 'Password', '')}
+      {error && <Alert type="error" title={error} />}
       <div className="row">
-        <Input aria-label="User name" value={username} autoComplete="off" onChange={(e) => setUsername(e.target.value)} />
-        <Input.Password aria-label="Password" value={password} autoComplete="new-password" onChange={(e) => setPassword(e.target.value)} onPressEnter={() => void say()} />
-        <Button type="primary" loading={busy} onClick={() => void say()}>
-          {first ? 'Make the account' : 'Use it'}
+        <Button onClick={onBack}>Back</Button>
+        <Button type="primary" loading={busy} onClick={() => void add()}>
+          Add and read it
         </Button>
       </div>
-      {error && <Alert type="error" title={error} />}
-    </section>
+    </div>
   )
 }

@@ -1,23 +1,32 @@
 import { expect, test } from '@jest/globals'
-import type { DeviceDetection } from '../../core/api.ts'
-import { abilityWords, detectionWords, eventWords } from './words.ts'
+import type { StandingState } from '../../core/devices/views.ts'
+import { abilityWords, detectionWords, eventWords, lossWords } from './words.ts'
 
 test.each([
   [{ type: 'tt:LineDetector', most: 4, parameters: ['ClassFilter'], ranges: { Sensitivity: { min: 1, max: 100 } } }, 'Line crossing (up to 4, sensitivity in 100 steps)'],
   [{ type: 'tt:FieldDetector', most: null, parameters: [], ranges: { Sensitivity: { min: 1, max: 4 }, TimeThreshold: { min: 0, max: 10 } } }, 'Intrusion (sensitivity in 4 steps, dwell up to 10 s, no classes)'],
-  [{ type: 'tt:TamperDetector', most: null, parameters: [], ranges: {} }, 'Tamper'],
+  [{ type: 'tt:TamperDetector', most: null, parameters: ['Hours'], ranges: {} }, 'Tamper (own arming hours)'],
   [{ type: 'tt:QueueDetector', most: 1, parameters: ['ClassFilter'], ranges: {} }, 'QueueDetector (up to 1)']
 ])('what a device can do: %j', (ability, words) => expect(abilityWords(ability)).toBe(words))
 
 test('how a detection stands on its device, each state in words of its own', () => {
-  const states: DeviceDetection['state'][] = ['same', 'differs', 'missing', 'unsupported', 'off', 'unread']
-  const words = states.map((state) => detectionWords({ id: 'x', name: 'X', kind: 'line', state, differences: [], losses: [] }))
+  const states: StandingState[] = ['same', 'differs', 'missing', 'drifted', 'unsupported', 'off', 'unread', 'own']
+  const words = states.map((state) => detectionWords({ state, elsewhere: null, parked: false }))
   expect(new Set(words).size).toBe(states.length)
   expect(words[2]).toBe('is not on the device yet')
+  expect(detectionWords({ state: 'unsupported', elsewhere: 'Recorder', parked: false })).toBe('not a kind of this door; it goes through Recorder')
 })
+
+test.each([
+  [{ setting: 'dwell', wanted: '12 s', nearest: '10 s', elsewhere: null }, 'dwell 12 s: the nearest is 10 s'],
+  [{ setting: 'arm input', wanted: 'panel', nearest: null, elsewhere: null }, 'arm input panel: the device cannot hold it'],
+  [{ setting: 'arming hours', wanted: 'Nights', nearest: 'always armed', elsewhere: 'Recorder' }, 'arming hours Nights: only through Recorder']
+])('what becomes of a setting: %j', (loss, words) => expect(lossWords(loss)).toBe(words))
 
 test.each([
   ['tns1:RuleEngine/LineDetector/Crossed', { Direction: 'Right', ObjectId: '4' }, 'the line was crossed (right), target 4'],
   ['tns1:RuleEngine/CellMotionDetector/Motion', {}, 'motion'],
+  ['tns1:RuleEngine/TamperDetector/Tamper', { Cause: 'covered' }, 'tamper (covered)'],
+  ['tns1:Device/Trigger/DigitalInput', { LogicalState: 'true' }, 'became active'],
   ['tns1:RuleEngine/Own/Thing', {}, 'Thing']
-])('%s with %j', (topic, data, words) => expect(eventWords({ id: 1, topic, rule: 'r', data, deviceAt: 0, receivedAt: 0 })).toBe(words))
+])('%s with %j', (topic, data, words) => expect(eventWords({ topic, data })).toBe(words))

@@ -1,11 +1,22 @@
-import type { DeviceDetection, DeviceEventView } from '../../core/api.ts'
-import { RULE_TYPES, type RuleAbility } from '../../core/formats/onvif/rules.ts'
-import type { DetectionKind } from '../../core/formats/plan.ts'
+import type { ChannelDetection, ChannelLoss, DeviceEventView, DeviceState } from '../../core/devices/views.ts'
+import { kindOfType, type RuleAbility } from '../../core/formats/onvif/abilities.ts'
 import { kindNames } from '../kinds.ts'
 
-const kindOf = (type: string): string => {
-  const kind = (Object.keys(RULE_TYPES) as DetectionKind[]).find((k) => RULE_TYPES[k] === type)
-  return kind ? kindNames[kind] : type.replace(/^tt:/, '')
+/** How each state is shown: its shape, its words, and whether somebody has to do something. */
+export const states: Record<DeviceState, { mark: string; words: string; bad: boolean }> = {
+  unknown: { mark: '○', words: 'not asked yet', bad: false },
+  online: { mark: '●', words: 'online', bad: false },
+  'clock-off': { mark: '◐', words: 'online, its clock is off', bad: true },
+  offline: { mark: '✕', words: 'cannot be reached', bad: true },
+  'wrong-password': { mark: '✕', words: 'wrong password', bad: true },
+  'no-account': { mark: '✕', words: 'asks for an account', bad: true },
+  new: { mark: '◇', words: 'fresh from the box', bad: true },
+  broken: { mark: '✕', words: 'answers wrongly', bad: true }
+}
+
+export const typeWords = (type: string): string => {
+  const kind = kindOfType(type)
+  return kind ? kindNames[kind] : type.replace(/^\w+:/, '')
 }
 
 /** What a device can do of one kind, as a sentence's part: how many, on which scale, up to which dwell. */
@@ -14,18 +25,40 @@ export function abilityWords({ type, most, ranges, parameters }: RuleAbility): s
   if (ranges.Sensitivity) parts.push(`sensitivity in ${ranges.Sensitivity.max - ranges.Sensitivity.min + 1} steps`)
   if (ranges.TimeThreshold) parts.push(`dwell up to ${ranges.TimeThreshold.max} s`)
   if (type !== 'tt:CellMotionDetector' && type !== 'tt:TamperDetector' && !parameters.includes('ClassFilter')) parts.push('no classes')
+  if (parameters.includes('Hours')) parts.push('own arming hours')
   const said = parts.filter(Boolean)
-  return said.length ? `${kindOf(type)} (${said.join(', ')})` : kindOf(type)
+  return said.length ? `${typeWords(type)} (${said.join(', ')})` : typeWords(type)
 }
 
+/** A family of analysis by its name alone. */
+export const modeWords = (type: string): string => type.replace(/^\w+:/, '')
+
 /** How a detection stands on its device. */
-export function detectionWords({ state }: DeviceDetection): string {
-  return { same: 'as in the plan', differs: 'differs', missing: 'is not on the device yet', unsupported: 'the device cannot do this kind', off: 'switched off, and not on the device', unread: 'not known before the device has been read' }[state]
+export function detectionWords({ state, elsewhere, parked }: Pick<ChannelDetection, 'state' | 'elsewhere' | 'parked'>): string {
+  if (state === 'unsupported' && elsewhere) return `not a kind of this door; it goes through ${elsewhere}`
+  if (state === 'same' && parked) return 'parked: one minute a day, no area'
+  return {
+    same: 'as in the plan',
+    differs: 'was changed in the plan since it was sent',
+    missing: 'is not on the device yet',
+    drifted: 'was changed on the device since it was sent',
+    unsupported: 'the device cannot do this kind',
+    off: 'switched off, and not on the device',
+    unread: 'not known before the device has been read',
+    own: 'no rule of a device: Wardoptic keeps watch of it'
+  }[state]
+}
+
+/** What a setting becomes on the device, or through which door it goes. */
+export function lossWords({ setting, wanted, nearest, elsewhere }: ChannelLoss): string {
+  if (elsewhere) return `${setting} ${wanted}: only through ${elsewhere}`
+  return `${setting} ${wanted}: ${nearest === null ? 'the device cannot hold it' : `the nearest is ${nearest}`}`
 }
 
 /** What a device said happened. Topics by their last part; source: ONVIF Analytics (from memory). */
-export function eventWords({ topic, data }: DeviceEventView): string {
-  const what: Record<string, string> = { Crossed: 'the line was crossed', ObjectsInside: 'somebody is inside', ObjectIsLoitering: 'somebody lingers', Motion: 'motion', Tamper: 'tamper' }
+export function eventWords({ topic, data }: Pick<DeviceEventView, 'topic' | 'data'>): string {
+  const what: Record<string, string> = { Crossed: 'the line was crossed', ObjectsInside: 'somebody is inside', ObjectIsLoitering: 'somebody lingers', Entered: 'somebody came in', Left: 'somebody left', Motion: 'motion', Tamper: 'tamper', Face: 'a face' }
   const last = topic.split('/').pop() ?? topic
-  return `${what[last] ?? last}${data.Direction ? ` (${data.Direction.toLowerCase()})` : ''}${data.ObjectId ? `, target ${data.ObjectId}` : ''}`
+  if (last === 'DigitalInput') return data.LogicalState === 'true' ? 'became active' : 'is at rest again'
+  return `${what[last] ?? last}${data.Direction ? ` (${data.Direction.toLowerCase()})` : ''}${data.Cause ? ` (${data.Cause})` : ''}${data.ObjectId ? `, target ${data.ObjectId}` : ''}`
 }

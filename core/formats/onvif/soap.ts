@@ -16,7 +16,11 @@ export const NAMESPACES = {
   tmd: 'http://www.onvif.org/ver10/deviceIO/wsdl',
   tan: 'http://www.onvif.org/ver20/analytics/wsdl',
   tns1: 'http://www.onvif.org/ver10/topics',
-  ter: 'http://www.onvif.org/ver10/error'
+  ter: 'http://www.onvif.org/ver10/error',
+  wsd: 'http://schemas.xmlsoap.org/ws/2005/04/discovery',
+  wsa4: 'http://schemas.xmlsoap.org/ws/2004/08/addressing',
+  dn: 'http://www.onvif.org/ver10/network/wsdl',
+  wo: 'http://wardoptic.example/device/1'
 } as const
 
 const PASSWORD_DIGEST = 'http://docs.oasis-open.org/wss/2004/01/oasis-200401-wss-username-token-profile-1.0#PasswordDigest'

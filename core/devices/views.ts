@@ -1,0 +1,162 @@
+import * as v from 'valibot'
+import type { AnalysisMode, RuleAbility } from '../formats/onvif/abilities.ts'
+import type { Difference } from '../formats/onvif/differences.ts'
+import type { Loss } from '../formats/onvif/toRule.ts'
+import type { DetectionKind } from '../formats/plan.ts'
+
+/** What the server tells of devices, and what it may be told. */
+
+/** How a device stands, as honestly as it is known. */
+export type DeviceState = 'unknown' | 'online' | 'clock-off' | 'offline' | 'wrong-password' | 'no-account' | 'new' | 'broken'
+
+/** Whether a device can be spoken with now. */
+export const isReachable = (state: DeviceState): boolean => state === 'online' || state === 'clock-off'
+
+/** What the device cannot hold as it is wanted. */
+export interface ChannelLoss extends Loss {
+  /** The other door that can: the name of the device; null: none. */
+  elsewhere: string | null
+}
+
+/**
+ * How a detection stands on a channel: the same; changed in the plan since it was sent (or never sent); missing; changed
+ * on the device since it was sent; of a kind the device has not; off, and rightly not there; not known yet; no rule of a
+ * device at all, as Wardoptic keeps watch of it itself.
+ */
+export type StandingState = 'same' | 'differs' | 'missing' | 'drifted' | 'unsupported' | 'off' | 'unread' | 'own'
+
+/** One of a camera's detections beside what its device holds. */
+export interface ChannelDetection {
+  id: string
+  name: string
+  kind: DetectionKind
+  state: StandingState
+  parked: boolean
+  differences: Difference[]
+  /** Said before anything is sent. */
+  losses: ChannelLoss[]
+  /** The other door that can do the kind, when this one cannot; null: none. */
+  elsewhere: string | null
+}
+
+/** A rule on the device that the plan knows nothing of. */
+export interface Stranger {
+  name: string
+  /** Null for a type that no kind has; it cannot be taken over. */
+  kind: DetectionKind | null
+}
+
+/** One picture of a device, and the analysis of it. A camera has one, a recorder several. */
+export interface ChannelView {
+  token: string
+  name: string
+  camera: string | null
+  /** Whether the plan is sent through this door. */
+  used: boolean
+  abilities: RuleAbility[]
+  /** Rules of all types together, at most; null: it does not say. */
+  mostRules: number | null
+  modes: AnalysisMode[]
+  detections: ChannelDetection[]
+  strangers: Stranger[]
+  /** Types of rules that the device was seen to switch on again by itself. */
+  switchesBack: string[]
+}
+
+export type OutputKind = 'relay' | 'strobe' | 'speaker' | 'buzzer'
+
+export interface OutputView {
+  token: string
+  kind: OutputKind
+  name: string
+  /** Active now, as the device says. */
+  active: boolean
+  /** When it was last tested from here; null: never. */
+  testedAt: number | null
+}
+
+export interface InputView {
+  token: string
+  /** Null: the device does not say. */
+  active: boolean | null
+}
+
+export interface DeviceView {
+  id: string
+  name: string
+  address: string
+  username: string | null
+  state: DeviceState
+  trouble: string | null
+  information: { manufacturer: string; model: string; firmware: string; serial: string } | null
+  /** Seconds by which its clock is ahead. */
+  clockAhead: number | null
+  readAt: number | null
+  /** It is being read or sent to. */
+  busy: boolean
+  channels: ChannelView[]
+  inputs: InputView[]
+  outputs: OutputView[]
+}
+
+/** Something that a device said; a gap is a stretch in which nobody listened. */
+export interface DeviceEventView {
+  id: number
+  topic: string
+  rule: string
+  data: Record<string, string>
+  /** On the device's own clock. */
+  deviceAt: number
+  receivedAt: number
+}
+
+export interface SendResult {
+  channel: string
+  detection: string
+  /** Of the detection, or of the rule where the plan has none. */
+  name: string
+  what: 'created' | 'changed' | 'deleted'
+  error: string | null
+  /** What the device holds after an error: the new rule, the one it had, none, or not known until it is read again. */
+  holds: 'new' | 'old' | 'none' | 'unknown'
+}
+
+/** Sending to some devices: one deliberate command, and how far it is. */
+export interface SendingView {
+  id: string
+  startedAt: number
+  finished: boolean
+  devices: { id: string; name: string; state: 'waiting' | 'sending' | 'done' | 'failed'; results: SendResult[]; error: string | null }[]
+}
+
+/** A device that answered when everybody was asked. */
+export interface FoundDevice {
+  address: string
+  name: string
+  hardware: string
+  /** It is one of the site's already. */
+  known: boolean
+}
+
+/** Targets of one moment, as a camera says them live. Boxes are shares of the picture. */
+export interface LiveFrame {
+  at: number
+  targets: { id: number; class: string; x: number; y: number; w: number; h: number }[]
+}
+
+const text = (right: string, most: number) => v.pipe(v.string(right), v.trim(), v.minLength(1, 'must not be empty'), v.maxLength(most, `is longer than ${most} characters`))
+const bool = v.boolean('must be true or false')
+const ids = v.pipe(v.array(text('must be an id', 64), 'must be a list of ids'), v.minLength(1, 'must name at least one'), v.maxLength(1000, 'names more than 1000'))
+
+export const AddDeviceSchema = v.strictObject({
+  name: text('must be a text', 80),
+  address: text('must be an address such as http://192.168.1.20', 200),
+  camera: v.nullable(v.string('must be the id of a camera')),
+  username: v.nullable(text('must be a text', 80)),
+  password: v.nullable(v.pipe(v.string('must be a text'), v.maxLength(120, 'is longer than 120 characters')))
+})
+export const AccountSchema = v.strictObject({ username: text('must be a text', 80), password: v.pipe(v.string('must be a text'), v.minLength(1, 'must not be empty'), v.maxLength(120, 'is longer than 120 characters')), first: bool })
+export const ChannelChangeSchema = v.strictObject({ camera: v.optional(v.nullable(v.string('must be the id of a camera'))), used: v.optional(bool) })
+export const ModeSchema = v.strictObject({ type: text('must be the type of a mode', 120) })
+export const SendSchema = v.strictObject({ devices: ids })
+export const TakeOverSchema = v.strictObject({ channel: text('must be a channel', 64), rule: text('must be the name of a rule', 80) })

@@ -1,0 +1,110 @@
+import type { Channel } from '../../core/devices/standing.ts'
+import type { AnalysisMode, RuleAbility } from '../../core/formats/onvif/abilities.ts'
+import type { Rule } from '../../core/formats/onvif/rules.ts'
+import type { Sql } from '../database.ts'
+import { notFound } from '../errors.ts'
+import { parsed } from '../sites/rows.ts'
+
+/** A device's channel as it is kept. */
+export interface ChannelRow extends Channel {
+  profile: string
+  /** Types of rules that the last sending took off the device. */
+  removedTypes: string[]
+  /** Types of rules that the device was seen to switch on again by itself. */
+  switchesBack: string[]
+}
+
+/** What reading a device says of a channel. */
+export interface ChannelReading {
+  token: string
+  profile: string
+  name: string
+  abilities: RuleAbility[]
+  mostRules: number | null
+  modes: AnalysisMode[]
+  held: Rule[]
+}
+
+interface Raw {
+  device_id: string
+  device_name: string
+  token: string
+  profile: string
+  name: string
+  camera_id: string | null
+  used: number
+  read_at: number | null
+  abilities: unknown
+  most_rules: number | null
+  modes: unknown
+  held_rules: unknown
+  sent_rules: unknown
+  removed_types: unknown
+  switches_back: unknown
+}
+
+const select = `SELECT c.device_id, device.name AS device_name, c.token, c.profile, c.name, c.camera_id, c.used, device.read_at, c.abilities, c.most_rules, c.modes, c.held_rules, c.sent_rules, c.removed_types, c.switches_back
+    FROM device_channel c JOIN device ON device.id = c.device_id`
+
+const rowOf = (r: Raw): ChannelRow => ({
+  device: r.device_id,
+  deviceName: r.device_name,
+  token: r.token,
+  profile: r.profile,
+  name: r.name,
+  camera: r.camera_id,
+  used: r.used !== 0,
+  readAt: r.read_at,
+  abilities: parsed<RuleAbility[]>(r.abilities),
+  mostRules: r.most_rules,
+  modes: parsed<AnalysisMode[]>(r.modes),
+  held: parsed<Rule[]>(r.held_rules),
+  sent: r.sent_rules === null ? null : parsed<Rule[]>(r.sent_rules),
+  removedTypes: parsed<string[]>(r.removed_types),
+  switchesBack: parsed<string[]>(r.switches_back)
+})
+
+/** All channels of all devices, in the devices' own order. */
+export async function listChannels(sql: Sql): Promise<ChannelRow[]> {
+  return (await sql.rows<Raw>(`${select} ORDER BY c.device_id, c.position`)).map(rowOf)
+}
+
+export async function channelsOf(sql: Sql, deviceId: string): Promise<ChannelRow[]> {
+  return (await sql.rows<Raw>(`${select} WHERE c.device_id = ? ORDER BY c.position`, [deviceId])).map(rowOf)
+}
+
+export async function channelOf(sql: Sql, deviceId: string, token: string): Promise<ChannelRow> {
+  const found = (await channelsOf(sql, deviceId)).find((channel) => channel.token === token)
+  if (!found) throw notFound(`channel ${token.slice(0, 64)}`)
+  return found
+}
+
+/**
+ * Keeps the channels of a device as they have just been read; what people said of them stays. A channel that the device
+ * has no more goes.
+ *
+ * @param cameraOf the camera of a channel that is seen for the first time
+ */
+export async function keepChannels(sql: Sql, deviceId: string, read: readonly ChannelReading[], cameraOf: (channel: ChannelReading) => string | null): Promise<void> {
+  const known = await channelsOf(sql, deviceId)
+  for (const gone of known.filter(({ token }) => !read.some((c) => c.token === token))) await sql.run('DELETE FROM device_channel WHERE device_id = ? AND token = ?', [deviceId, gone.token])
+  for (const [position, c] of read.entries()) {
+    const before = known.find(({ token }) => token === c.token)
+    const back = c.held.filter(({ name, type }) => before?.removedTypes.includes(type) && !before.sent?.some((rule) => rule.name === name)).map(({ type }) => type)
+    const switchesBack = [...new Set([...(before?.switchesBack ?? []), ...back])]
+    const values = [position, c.profile, c.name.slice(0, 80), JSON.stringify(c.abilities), c.mostRules, JSON.stringify(c.modes), JSON.stringify(c.held), JSON.stringify(switchesBack)]
+    if (before) await sql.run('UPDATE device_channel SET position = ?, profile = ?, name = ?, abilities = ?, most_rules = ?, modes = ?, held_rules = ?, switches_back = ? WHERE device_id = ? AND token = ?', [...values, deviceId, c.token])
+    else await sql.run("INSERT INTO device_channel (position, profile, name, abilities, most_rules, modes, held_rules, switches_back, device_id, token, camera_id, removed_types) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, '[]')", [...values, deviceId, c.token, cameraOf(c)])
+  }
+}
+
+export async function changeChannel(sql: Sql, deviceId: string, token: string, { camera, used }: { camera?: string | null; used?: boolean }): Promise<void> {
+  const now = await channelOf(sql, deviceId, token)
+  // What was sent was for the camera that it was.
+  const sent = camera !== undefined && camera !== now.camera ? null : now.sent
+  await sql.run('UPDATE device_channel SET camera_id = ?, used = ?, sent_rules = ? WHERE device_id = ? AND token = ?', [camera === undefined ? now.camera : camera, used ?? now.used, sent && JSON.stringify(sent), deviceId, token])
+}
+
+export async function keepSent(sql: Sql, deviceId: string, token: string, sent: readonly Rule[], removedTypes: readonly string[]): Promise<void> {
+  await sql.run('UPDATE device_channel SET sent_rules = ?, removed_types = ? WHERE device_id = ? AND token = ?', [JSON.stringify(sent), JSON.stringify(removedTypes), deviceId, token])
+}

@@ -1,0 +1,48 @@
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { demoPlay } from '../../demo/scenes.ts'
+import type { Play } from '../../simulation/script.ts'
+import { Device } from '../camera/device.ts'
+import { readModels, type Model } from '../camera/model.ts'
+import { makeDevices } from '../devices.ts'
+
+const models = readModels(JSON.parse(readFileSync(new URL('../../demo/devices.json', import.meta.url), 'utf8')))
+const plays = new Map<string, Play>()
+const playOf = ({ camera }: { camera: string }): Play => {
+  const play = plays.get(camera) ?? demoPlay(camera, 'morning')
+  plays.set(camera, play)
+  return play
+}
+
+/** Simulated devices for tests, as many as are wanted; all are closed together. */
+export class TestDevices {
+  readonly folder = mkdtempSync(join(tmpdir(), 'wardoptic-devices-'))
+  private readonly open: Device[] = []
+
+  model(id: string): Model {
+    return models.find((m) => m.id === id)!
+  }
+
+  /** @param change what is different about this one @param file where it keeps its settings */
+  async start(id: string, change: Partial<Model> = {}, file = `${id}-${this.open.length}.json`): Promise<Device> {
+    const device = await new Device({ ...this.model(id), ...change }, { playOf }, join(this.folder, file)).start()
+    this.open.push(device)
+    return device
+  }
+
+  /** All the devices of the demo site, which know of each other. */
+  async startSite(...ids: string[]): Promise<Device[]> {
+    const devices = await Promise.all(makeDevices(models.filter(({ id }) => ids.includes(id)), join(this.folder, 'site'), playOf).map((device) => device.start()))
+    this.open.push(...devices)
+    return ids.map((id) => devices.find(({ model }) => model.id === id)!)
+  }
+
+  async close(): Promise<void> {
+    await Promise.all(this.open.map((device) => device.close()))
+    rmSync(this.folder, { recursive: true, force: true })
+  }
+}
+
+/** What a test says when it adds a device to a site. */
+export const asAdded = ({ model, address }: Device): object => ({ name: model.name, address, camera: model.channels.length === 1 ? model.channels[0].camera : null, username: model.account?.username ?? null, password: model.account?.password ?? null })

@@ -1,0 +1,122 @@
+import { Button, Segmented, Select, Switch } from 'antd'
+import type { ReactNode } from 'react'
+import type { ChannelDetection, ChannelView, DeviceView } from '../../core/devices/views.ts'
+import { request } from '../api/client.ts'
+import { useSite } from '../api/queries.ts'
+import { kindNames } from '../kinds.ts'
+import type { Act } from './DeviceSheet.tsx'
+import { abilityWords, detectionWords, lossWords, modeWords, typeWords } from './words.ts'
+
+interface Props {
+  device: DeviceView
+  channel: ChannelView
+  /** Whether the channel has to be told from others. */
+  named: boolean
+  act: Act
+  working: string | null
+}
+
+/** One picture of a device: which camera it is, what its analysis can do, and what on it differs from the plan. */
+export function ChannelSection({ device, channel, named, act, working }: Props): ReactNode {
+  const site = useSite()
+  const path = `/api/devices/${device.id}/channels/${channel.token}`
+  const running = channel.modes.find((mode) => mode.running)
+  return (
+    <section className="channel" aria-label={named ? channel.name : 'Its picture'}>
+      {named && <h3>{channel.name}</h3>}
+      <dl className="device-facts">
+        <div>
+          <dt>Camera</dt>
+          <dd className="row">
+            <Select
+              aria-label={`Camera of ${channel.name}`}
+              size="small"
+              className="camera-choice"
+              value={channel.camera ?? ''}
+              options={[{ value: '', label: 'None of the site' }, ...(site.data?.cameras ?? []).map((c) => ({ value: c.id, label: c.name }))]}
+              onChange={(camera) => void act(`camera ${channel.token}`, () => request('PUT', path, { camera: camera || null }))}
+            />
+            {named && channel.camera !== null && channel.abilities.length > 0 && (
+              <label>
+                <Switch size="small" checked={channel.used} onChange={(used) => void act(`used ${channel.token}`, () => request('PUT', path, { used }))} /> send the plan through here
+              </label>
+            )}
+          </dd>
+        </div>
+        <div>
+          <dt>It can</dt>
+          <dd>
+            {channel.abilities.length === 0 ? 'do no analysis here' : channel.abilities.map((a) => <span key={a.type} className="ability">{abilityWords(a)}</span>)}
+            {channel.mostRules !== null && <span className="ability">{channel.mostRules} detections in all</span>}
+          </dd>
+        </div>
+        {channel.modes.length > 0 && (
+          <div>
+            <dt>Analysis</dt>
+            <dd>
+              <Segmented
+                aria-label={`Analysis mode of ${channel.name}`}
+                size="small"
+                disabled={working !== null}
+                value={running?.type ?? 'none'}
+                options={[...(running ? [] : [{ label: 'None runs', value: 'none' }]), ...channel.modes.map(({ type }) => ({ label: modeWords(type), value: type }))]}
+                onChange={(type) => void act('mode', () => request('PUT', `${path}/mode`, { type }))}
+              />
+              <span className="quiet">{modeSentence(channel)}</span>
+            </dd>
+          </div>
+        )}
+      </dl>
+      {channel.detections.length === 0 && channel.strangers.length === 0 && channel.abilities.length > 0 && <p className="quiet">{channel.camera === null ? 'Say which camera of the site this is.' : 'Nothing is drawn for this camera, and nothing is on the device.'}</p>}
+      {(channel.abilities.length > 0 || channel.detections.length > 0) && (
+        <ul className="device-detections" aria-label="Plan and device">
+          {channel.detections.map((x) => (
+            <DetectionRow key={x.id} detection={x} takeOver={() => act(`take ${x.id}`, () => request('POST', `/api/devices/${device.id}/take-over`, { channel: channel.token, rule: x.id }))} working={working} />
+          ))}
+          {channel.strangers.map(({ name, kind }) => (
+            <li key={name} className="differs">
+              <strong>{name}</strong> <span>{kind ? `${kindNames[kind]}, ` : ''}on the device and not in the plan; sending deletes it</span>
+              {kind && channel.camera !== null && (
+                <Button size="small" loading={working === `take ${name}`} onClick={() => void act(`take ${name}`, () => request('POST', `/api/devices/${device.id}/take-over`, { channel: channel.token, rule: name }))}>
+                  Take it into the plan
+                </Button>
+              )}
+            </li>
+          ))}
+        </ul>
+      )}
+      {channel.switchesBack.length > 0 && <p className="failed">✕ It was seen to switch {channel.switchesBack.map(typeWords).join(' and ')} on again by itself. Park such a detection: one minute a day, no area.</p>}
+    </section>
+  )
+}
+
+/** What runs, and what does nothing meanwhile. */
+function modeSentence({ modes }: ChannelView): string {
+  const words = (runs: readonly string[]): string => runs.map(typeWords).join(', ')
+  const idle = modes.filter((mode) => !mode.running).flatMap(({ runs }) => runs)
+  const running = modes.find((mode) => mode.running)
+  return `${running ? `runs ${words(running.runs)}; ` : ''}${idle.length ? `${words(idle)} would do nothing now` : ''}`
+}
+
+function DetectionRow({ detection: x, takeOver, working }: { detection: ChannelDetection; takeOver: () => Promise<void>; working: string | null }): ReactNode {
+  return (
+    <li className={x.state}>
+      <strong>{x.name}</strong> <span>{detectionWords(x)}</span>
+      {x.state === 'drifted' && !x.differences.some(({ device }) => device === 'removed on the device') && (
+        <Button size="small" loading={working === `take ${x.id}`} onClick={() => void takeOver()}>
+          Take over into the plan
+        </Button>
+      )}
+      {x.differences.map((diff) => (
+        <span key={diff.setting} className="difference">
+          {diff.setting}: plan {diff.plan}, device {diff.device}
+        </span>
+      ))}
+      {x.losses.map((loss) => (
+        <span key={loss.setting} className={`difference${loss.elsewhere ? ' quiet' : ''}`}>
+          {lossWords(loss)}
+        </span>
+      ))}
+    </li>
+  )
+}

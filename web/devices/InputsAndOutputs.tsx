@@ -1,0 +1,36 @@
+import { Button } from 'antd'
+import type { ReactNode } from 'react'
+import type { DeviceView, OutputKind } from '../../core/devices/views.ts'
+import { request } from '../api/client.ts'
+import type { Act } from './DeviceSheet.tsx'
+
+const kinds: Record<OutputKind, string> = { relay: 'relay', strobe: 'strobe', speaker: 'speaker', buzzer: 'buzzer' }
+
+/** Contacts and what the device can switch; each output can be tried. */
+export function InputsAndOutputs({ device: d, act, working }: { device: DeviceView; act: Act; working: string | null }): ReactNode {
+  if (!d.inputs.length && !d.outputs.length) return null
+  return (
+    <section aria-label="Inputs and outputs">
+      <h3>Inputs and outputs</h3>
+      <ul className="device-io">
+        {d.inputs.map(({ token, active }) => (
+          <li key={token}>
+            <span>{active ? '◆' : '◇'}</span> <strong>{token}</strong> <span className="quiet">{active === null ? 'not heard from yet' : active ? 'active' : 'at rest'}</span>
+          </li>
+        ))}
+        {d.outputs.map(({ token, kind, name, active, testedAt }) => (
+          <li key={token}>
+            <span>{active ? '●' : '○'}</span> <strong>{name}</strong>{' '}
+            <span className="quiet">
+              {kinds[kind]}, {active ? 'active now' : 'at rest'}
+              {testedAt === null ? ', never tested' : `, tested ${new Date(testedAt).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })}`}
+            </span>{' '}
+            <Button size="small" loading={working === `test ${token}`} onClick={() => void act(`test ${token}`, () => request('POST', `/api/devices/${d.id}/outputs/${token}/test`))}>
+              Test for 3 s
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}
