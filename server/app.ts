@@ -15,6 +15,7 @@ import { Sendings } from './devices/sending.ts'
 import { Deliveries, type MailServer } from './deliveries/deliveries.ts'
 import { answerError, notFound } from './errors.ts'
 import { mailboxRoutes } from './mailbox/routes.ts'
+import { Readiness } from './readiness/readiness.ts'
 import { runRoutes } from './runs/routes.ts'
 import { Runs } from './runs/runs.ts'
 
@@ -55,6 +56,8 @@ export async function makeApp({ database, folder, web, mostClipBytes, mail, mail
   benchRoutes(http, database, clips)
   clipRoutes(http, database, clips)
   runRoutes(http, runs)
+  const readiness = new Readiness(database, clips)
+  http.get('/api/readiness', () => readiness.read())
   deviceRoutes(http, database, devices, sendings, places)
   liveRoutes(http, database, devices)
   mailboxRoutes(http, mailbox)

@@ -23,7 +23,10 @@ import { useBenchKeys } from './benchKeys.ts'
 import { newId } from './newId.ts'
 import type { Brush, Cell } from './picture/cells.ts'
 import { CellTools } from './picture/CellTools.tsx'
-import { Picture, type Drawing } from './picture/Picture.tsx'
+import { HeardLive } from './live/HeardLive.tsx'
+import { LivePicture } from './live/LivePicture.tsx'
+import { useLive } from './live/useLive.ts'
+import { Picture, type Drawing, type ShapesProps } from './picture/Picture.tsx'
 import { Playhead } from './playhead.ts'
 import { newDetection, type UNDRAWN_KINDS } from './rail/newDetection.ts'
 import { Rail } from './rail/Rail.tsx'
@@ -54,7 +57,9 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
   const refresh = useCallback(() => void queries.invalidateQueries({ queryKey: benchKey(view.camera.id) }), [queries, view.camera.id])
 
   const clip = view.clips.find((c) => c.id === selection.clip) ?? view.clips.find((c) => c.state === 'ready') ?? view.clips[0] ?? null
-  const ready = clip?.state === 'ready'
+  const live = selection.live
+  const ready = clip?.state === 'ready' && !live
+  const hasPicture = ready || live
   const evidence = useEvidence(clip).data ?? null
   const tracks = evidence?.tracks ?? null
   const spans = useMemo(() => (tracks ? spansOf(tracks) : []), [tracks])
@@ -110,7 +115,7 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
   }
   const showTrigger = (t: Trigger): void => showMoment(t.detection, t.target ?? null, t.frame)
   const startDrawing = (): void => {
-    if (!ready) return
+    if (!hasPicture) return
     playhead.pause()
     setVertex(null)
     setDrawing({ points: [], cursor: [0.5, 0.5] })
@@ -165,11 +170,13 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
   }
   const errors = [upload.error, refused, problem, evaluation.failure].filter((e) => e !== null)
   const chooseFile = (): void => window.document.querySelector<HTMLInputElement>('input[type=file]')?.click()
+  const shapes: ShapesProps = { document, placed, detection: selection.detection, target: selection.target, vertex, drawing, brush, cell, onDetection: chooseDetection, onTarget: (id) => (live ? select({ target: id }) : showMoment(selection.detection, id, null)), onVertex: setVertex, onDrawing: setDrawing, onDrawn }
+  const { frame: liveFrame, heard, trouble: liveTrouble } = useLive(live ? view.camera.id : null)
   const targetClass = spans.find((s) => s.id === evaluation.ladder?.target)?.cls ?? 'target'
 
   return (
     <main className="bench">
-      <BenchBar document={document} state={state} camera={view.camera} ready={!!ready} onCompare={() => setComparing(true)} onRun={(speed) => void run(speed)} onHelp={() => setHelp(true)} />
+      <BenchBar document={document} state={state} camera={view.camera} ready={ready} onCompare={() => setComparing(true)} onRun={(speed) => void run(speed)} onHelp={() => setHelp(true)} />
       {conflict && <ConflictNote conflict={conflict} document={document} />}
       <ClipErrors
         messages={errors}
@@ -180,34 +187,17 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
         }}
       />
       <div className="bench-body">
-        <Rail document={document} placed={placed} schedules={schedules} triggers={evaluation.triggers} ladders={evaluation.ladders} hasClip={!!ready} selected={selection.detection} inputs={view.site.inputs} onSelect={chooseDetection} onNewLine={startDrawing} onNew={addKind} />
+        <Rail document={document} placed={placed} schedules={schedules} triggers={evaluation.triggers} ladders={evaluation.ladders} hasClip={ready} hasPicture={hasPicture} selected={selection.detection} inputs={view.site.inputs} onSelect={chooseDetection} onNewLine={startDrawing} onNew={addKind} camera={view.camera.id} />
         <div className="bench-middle">
           <div className="stage-area" ref={stage} tabIndex={0} role="application" aria-label={drawing ? 'Picture: drawing a line' : 'Picture'} onDragOver={(e) => e.preventDefault()} onDrop={onDrop}>
-            {ready && clip ? (
-              <Picture
-                clip={clip}
-                tracks={tracks}
-                measures={evidence?.measures ?? null}
-                playhead={playhead}
-                document={document}
-                placed={placed}
-                triggers={evaluation.triggers}
-                detection={selection.detection}
-                target={selection.target}
-                vertex={vertex}
-                drawing={drawing}
-                brush={brush}
-                cell={cell}
-                onDetection={chooseDetection}
-                onTarget={(id) => showMoment(selection.detection, id, null)}
-                onVertex={setVertex}
-                onDrawing={setDrawing}
-                onDrawn={onDrawn}
-              />
+            {live ? (
+              <LivePicture camera={view.camera.id} heard={heard} frame={liveFrame} trouble={liveTrouble} shapes={shapes} />
+            ) : ready ? (
+              <Picture clip={clip} tracks={tracks} measures={evidence?.measures ?? null} playhead={playhead} triggers={evaluation.triggers} {...shapes} />
             ) : (
-              <ClipStage clip={clip} onChanged={refresh} onFile={chooseFile} onMake={view.world ? () => setMaking(true) : null} />
+              <ClipStage clip={clip} onChanged={refresh} onFile={chooseFile} onMake={view.world ? () => setMaking(true) : null} onLive={() => select({ live: true })} />
             )}
-            {ready && moving && !drawing && <CellTools key={moving.id} detection={moving} document={document} brush={brush} onBrush={setBrush} />}
+            {hasPicture && moving && !drawing && <CellTools key={moving.id} detection={moving} document={document} brush={brush} onBrush={setBrush} />}
             {drawing && (
               <p className="drawing-hint">
                 {drawing.points.length < 2 ? 'Click where the line goes.' : 'Enter or a double click finishes the line.'} <kbd>Esc</kbd> leaves.
@@ -216,10 +206,12 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
           </div>
           <div className="transport-bar">
             <Transport playhead={playhead} disabled={!ready} />
-            <ClipBar clips={view.clips} clip={clip} timeZone={view.site.timeZone} upload={upload} onChoose={(id) => select({ clip: id, target: null, frame: null })} onChanged={refresh} onMake={view.world ? () => setMaking(true) : null} />
+            <ClipBar clips={view.clips} clip={clip} timeZone={view.site.timeZone} upload={upload} onChoose={(id) => select({ clip: id, target: null, frame: null, live: false })} live={live} onLive={(on) => select({ live: on, target: null, frame: null })} onChanged={refresh} onMake={view.world ? () => setMaking(true) : null} />
           </div>
-          {ready && clip && chosen && isFrameKind(chosen) && evaluation.frames?.detection === chosen.id && <CurvePanel trace={evaluation.frames} seconds={clip.frames / clip.fps} playhead={playhead} />}
-          {ready && clip ? (
+          {ready && chosen && isFrameKind(chosen) && evaluation.frames?.detection === chosen.id && <CurvePanel trace={evaluation.frames} seconds={clip.frames / clip.fps} playhead={playhead} />}
+          {live ? (
+            <HeardLive heard={heard} placed={placed} />
+          ) : ready ? (
             <Timeline clip={clip} site={view.site} playhead={playhead} placed={placed} schedules={schedules} spans={spans} triggers={evaluation.triggers} ladders={evaluation.ladders} detection={selection.detection} target={selection.target} at={selection.frame} onDetection={chooseDetection} onMoment={showMoment} />
           ) : (
             <section className="timeline" aria-label="Timeline" />
@@ -236,12 +228,12 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
           users={(id) => placed.filter((p) => p.detection.schedule === id).length}
           ladder={evaluation.ladder}
           frames={evaluation.frames?.detection === chosen?.id ? evaluation.frames : null}
-          tools={chosen?.kind === 'tamper' && ready && clip && <ReferenceTool clip={clip} playhead={playhead} onChanged={refresh} />}
+          tools={chosen?.kind === 'tamper' && ready && <ReferenceTool clip={clip} playhead={playhead} onChanged={refresh} />}
           targetClass={targetClass}
           onRemove={remove}
         />
       </div>
-      {ready && clip && tracks && <Compare open={comparing} clip={clip} tracks={tracks} placed={placed} triggers={evaluation.triggers} onClose={() => setComparing(false)} onTrigger={(t) => { setComparing(false); showTrigger(t) }} />}
+      {ready && tracks && <Compare open={comparing} clip={clip} tracks={tracks} placed={placed} triggers={evaluation.triggers} onClose={() => setComparing(false)} onTrigger={(t) => { setComparing(false); showTrigger(t) }} />}
       {view.world && <MakeClip open={making} camera={view.camera.id} world={view.world} onClose={() => setMaking(false)} onMade={onSent} />}
       <KeysHelp open={help} onClose={() => setHelp(false)} />
     </main>

@@ -8,6 +8,8 @@ export interface Selection {
   target: number | null
   /** Frame of the moment asked about. */
   frame: number | null
+  /** What the camera shows now is on the Bench, in place of a clip. */
+  live: boolean
 }
 
 const whole = (text: string | null): number | null => (text !== null && /^\d{1,9}$/.test(text) ? Number(text) : null)
@@ -15,7 +17,7 @@ const whole = (text: string | null): number | null => (text !== null && /^\d{1,9
 export function useSelection(): [Selection, (change: Partial<Selection>) => void] {
   const [params, setParams] = useSearchParams()
   const selection = useMemo(
-    () => ({ clip: params.get('clip'), detection: params.get('detection'), target: whole(params.get('target')), frame: whole(params.get('frame')) }),
+    () => ({ clip: params.get('clip'), detection: params.get('detection'), target: whole(params.get('target')), frame: whole(params.get('frame')), live: params.has('live') }),
     [params]
   )
   const change = useCallback(
@@ -24,7 +26,7 @@ export function useSelection(): [Selection, (change: Partial<Selection>) => void
         (old) => {
           const next = new URLSearchParams(old)
           for (const [key, value] of Object.entries(part)) {
-            if (value === null || value === undefined) next.delete(key)
+            if (value === null || value === undefined || value === false) next.delete(key)
             else next.set(key, String(value))
           }
           return next

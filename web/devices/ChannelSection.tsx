@@ -27,7 +27,7 @@ export function ChannelSection({ device, channel, named, act, working }: Props):
       <dl className="device-facts">
         <div>
           <dt>Camera</dt>
-          <dd className="row">
+          <dd className="channel-camera">
             <Select
               aria-label={`Camera of ${channel.name}`}
               size="small"

@@ -6,6 +6,8 @@ import { request } from '../api/client.ts'
 import { AccountForm } from './AccountForm.tsx'
 import { ChannelSection } from './ChannelSection.tsx'
 import { InputsAndOutputs } from './InputsAndOutputs.tsx'
+import { Findings } from '../readiness/Findings.tsx'
+import { useReadiness } from '../readiness/useReadiness.ts'
 import { useDeviceEvents } from './useDevices.ts'
 import { eventWords, states } from './words.ts'
 
@@ -28,6 +30,7 @@ export function DeviceSheet({ device: d, changes, onSend, onChanged, onRemoved }
     }
   }
   const state = states[d.state]
+  const findings = useReadiness().data?.findings.filter((f) => f.device === d.id) ?? []
   return (
     <article aria-label={d.name}>
       <header className="row">
@@ -69,6 +72,12 @@ export function DeviceSheet({ device: d, changes, onSend, onChanged, onRemoved }
       {d.channels.map((channel) => (
         <ChannelSection key={channel.token} device={d} channel={channel} named={d.channels.length > 1} act={act} working={working} />
       ))}
+      {findings.length > 0 && (
+        <section aria-label="What is missing">
+          <h3>What is missing</h3>
+          <Findings findings={findings} />
+        </section>
+      )}
       <InputsAndOutputs device={d} act={act} working={working} />
       <HeardFrom device={d} />
     </article>

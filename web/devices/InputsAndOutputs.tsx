@@ -1,10 +1,8 @@
 import { Button } from 'antd'
 import type { ReactNode } from 'react'
-import type { DeviceView, OutputKind } from '../../core/devices/views.ts'
+import type { DeviceView } from '../../core/devices/views.ts'
 import { request } from '../api/client.ts'
 import type { Act } from './DeviceSheet.tsx'
-
-const kinds: Record<OutputKind, string> = { relay: 'relay', strobe: 'strobe', speaker: 'speaker', buzzer: 'buzzer' }
 
 /** Contacts and what the device can switch; each output can be tried. */
 export function InputsAndOutputs({ device: d, act, working }: { device: DeviceView; act: Act; working: string | null }): ReactNode {
@@ -15,16 +13,22 @@ export function InputsAndOutputs({ device: d, act, working }: { device: DeviceVi
       <ul className="device-io">
         {d.inputs.map(({ token, active }) => (
           <li key={token}>
-            <span>{active ? '◆' : '◇'}</span> <strong>{token}</strong> <span className="quiet">{active === null ? 'not heard from yet' : active ? 'active' : 'at rest'}</span>
+            <span aria-hidden="true">{active ? '◆' : '◇'}</span>
+            <span>
+              <strong>{token}</strong> <span className="quiet">{active === null ? 'not heard from yet' : active ? 'active' : 'at rest'}</span>
+            </span>
           </li>
         ))}
         {d.outputs.map(({ token, kind, name, active, testedAt }) => (
           <li key={token}>
-            <span>{active ? '●' : '○'}</span> <strong>{name}</strong>{' '}
-            <span className="quiet">
-              {kinds[kind]}, {active ? 'active now' : 'at rest'}
-              {testedAt === null ? ', never tested' : `, tested ${new Date(testedAt).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })}`}
-            </span>{' '}
+            <span aria-hidden="true">{active ? '●' : '○'}</span>
+            <span>
+              <strong>{name}</strong>{' '}
+              <span className="quiet">
+                {kind}, {active ? 'active now' : 'at rest'}
+                {testedAt === null ? ', never tested' : `, tested ${new Date(testedAt).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })}`}
+              </span>
+            </span>
             <Button size="small" loading={working === `test ${token}`} onClick={() => void act(`test ${token}`, () => request('POST', `/api/devices/${d.id}/outputs/${token}/test`))}>
               Test for 3 s
             </Button>

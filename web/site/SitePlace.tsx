@@ -1,14 +1,35 @@
-import { Alert } from 'antd'
-import type { ReactNode } from 'react'
+import { Alert, Button } from 'antd'
+import { useState, type ReactNode } from 'react'
 import { Link } from 'react-router'
+import type { CameraSummary } from '../../core/api.ts'
 import { useSite } from '../api/queries.ts'
+import { useDevices } from '../devices/useDevices.ts'
+import { Findings } from '../readiness/Findings.tsx'
+import { ReadinessStrip } from '../readiness/ReadinessStrip.tsx'
+import { useReadiness } from '../readiness/useReadiness.ts'
 
-/** The cameras of the site as cards; each leads to its Bench. */
+/** More than these are shown on request. */
+const FIRST = 6
+
+/** A camera's picture: of a clip, or what its device shows now. */
+function CameraPicture({ camera }: { camera: CameraSummary }): ReactNode {
+  const [failed, setFailed] = useState(false)
+  if (failed) return <span className="no-picture">No picture yet</span>
+  return <img src={camera.clip ? `/api/clips/${camera.clip}/picture?at=10` : `/api/cameras/${camera.id}/live.jpg`} alt="" width="320" height="180" onError={() => setFailed(true)} />
+}
+
+/** The cameras of the site as cards, each with its readiness; and what is still missing, worst first. */
 export function SitePlace(): ReactNode {
   const site = useSite()
+  const readiness = useReadiness()
+  const devices = useDevices()
+  const [all, setAll] = useState(false)
   if (site.error) return <Alert className="notice" type="error" showIcon title={site.error.message} />
   if (!site.data) return <p className="waiting">Reading the site …</p>
   const { cameras, timeZone } = site.data
+  const findings = readiness.data?.findings ?? []
+  const names = new Map([...cameras, ...(devices.data ?? [])].map(({ id, name }) => [id, name]))
+  const blocking = findings.filter(({ severity }) => severity === 'blocking').length
   return (
     <main className="site-place">
       <header>
@@ -17,23 +38,33 @@ export function SitePlace(): ReactNode {
           {cameras.length} cameras · {timeZone}
         </p>
       </header>
-      <ul className="camera-cards">
-        {cameras.map((camera) => (
-          <li key={camera.id}>
-            <Link to={`/bench/${camera.id}`} className="camera-card">
-              {camera.clip ? (
-                <img src={`/api/clips/${camera.clip}/picture?at=10`} alt="" width="320" height="180" />
-              ) : (
-                <span className="no-picture">No clip yet</span>
-              )}
-              <strong>{camera.name}</strong>
-              <span className="quiet">
-                {camera.detections === 0 ? 'Nothing drawn yet' : `${camera.detections} ${camera.detections === 1 ? 'detection' : 'detections'} drawn`}
-              </span>
-            </Link>
-          </li>
-        ))}
-      </ul>
+      <div className="site-body">
+        <ul className="camera-cards">
+          {cameras.map((camera) => {
+            const ready = readiness.data?.cameras.find(({ id }) => id === camera.id)
+            return (
+              <li key={camera.id}>
+                <Link to={`/bench/${camera.id}`} className="camera-card">
+                  <CameraPicture camera={camera} />
+                  <strong>{camera.name}</strong>
+                  <span className="quiet">{camera.detections === 0 ? 'Nothing drawn yet' : `${camera.detections} ${camera.detections === 1 ? 'detection' : 'detections'} drawn`}</span>
+                  {ready && <ReadinessStrip notches={ready.notches} />}
+                </Link>
+              </li>
+            )
+          })}
+        </ul>
+        <section className="site-findings" aria-label="What is missing">
+          <h2>{readiness.data ? (findings.length === 0 ? 'Nothing is missing of what has been looked at' : `${findings.length} found${blocking ? `, ${blocking} of them ${blocking === 1 ? 'blocks' : 'block'}` : ''}`) : 'Looking at what is missing …'}</h2>
+          {readiness.error && <Alert type="error" title={readiness.error.message} />}
+          <Findings findings={all ? findings : findings.slice(0, FIRST)} names={names} />
+          {findings.length > FIRST && (
+            <Button type="text" onClick={() => setAll(!all)}>
+              {all ? 'Show the worst only' : `Show ${findings.length - FIRST} more`}
+            </Button>
+          )}
+        </section>
+      </div>
     </main>
   )
 }

@@ -79,7 +79,7 @@ export function detectionOf(rule: Rule, abilities: readonly RuleAbility[]): Dete
   const id = rule.name.replace(/[^A-Za-z0-9_-]/g, '-').slice(0, 64)
   const bare = parseWith(DetectionSchema, { id, name: rule.name.slice(0, 80), kind, ...blank[kind] })
   if (hasNoCell(rule)) {
-    const { ActiveCells: _none, ...simple } = rule.simple
+    const simple = Object.fromEntries(Object.entries(rule.simple).filter(([name]) => name !== 'ActiveCells'))
     return { ...takeOver(bare, { ...rule, simple }, abilities), parked: true }
   }
   return parseWith(DetectionSchema, takeOver(bare, rule, abilities))

@@ -15,6 +15,8 @@ export interface ClipBarProps {
   onChanged: () => void
   /** Opens the making of a clip; null where the camera has no simulated scene. */
   onMake: (() => void) | null
+  live: boolean
+  onLive: (live: boolean) => void
 }
 
 const lengthOf = (clip: ClipView): string => {
@@ -25,22 +27,26 @@ const noteOf = (clip: ClipView): string =>
   clip.state === 'ready' ? `${lengthOf(clip)} · ${Math.round(clip.fps * 10) / 10} frames/s · ${clip.targets} ${clip.targets === 1 ? 'target' : 'targets'}` : clip.state === 'analysing' ? 'being analysed' : 'not analysed'
 
 /** Which clip is on the Bench, and a way to add one. */
-export function ClipBar({ clips, clip, timeZone, upload, onChoose, onChanged, onMake }: ClipBarProps): ReactNode {
+export function ClipBar({ clips, clip, timeZone, upload, onChoose, onChanged, onMake, live, onLive }: ClipBarProps): ReactNode {
   const file = useRef<HTMLInputElement>(null)
   return (
     <div className="clip-bar">
+      <Button size="small" type={live ? 'primary' : 'default'} aria-pressed={live} onClick={() => onLive(!live)}>
+        Live
+      </Button>
       {clips.length > 0 && (
         <Select
           size="small"
           aria-label="Clip"
           className="clip-select"
-          value={clip?.id}
+          value={live ? undefined : clip?.id}
+          placeholder="Choose a clip"
           onChange={onChoose}
           popupMatchSelectWidth={false}
           options={clips.map((c) => ({ value: c.id, label: `${c.name} · ${noteOf(c)}` }))}
         />
       )}
-      {clip && (
+      {clip && !live && (
         <Popover trigger="click" title="This clip" placement="bottomRight" destroyOnHidden content={<ClipEditor key={clip.id} clip={clip} timeZone={timeZone} onChanged={onChanged} />}>
           <Button size="small" type="text" icon={<EditOutlined />} aria-label="Name and start of this clip" />
         </Popover>

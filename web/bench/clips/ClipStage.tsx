@@ -5,7 +5,7 @@ import type { ClipView } from '../../../core/api.ts'
 import { request } from '../../api/client.ts'
 
 /** What stands in the picture's place while there is no analysed clip. */
-export function ClipStage({ clip, onChanged, onFile, onMake }: { clip: ClipView | null; onChanged: () => void; onFile: () => void; onMake: (() => void) | null }): ReactNode {
+export function ClipStage({ clip, onChanged, onFile, onMake, onLive }: { clip: ClipView | null; onChanged: () => void; onFile: () => void; onMake: (() => void) | null; onLive: () => void }): ReactNode {
   if (!clip)
     return (
       <div className="stage-note">
@@ -16,6 +16,7 @@ export function ClipStage({ clip, onChanged, onFile, onMake }: { clip: ClipView 
           Choose a video file
         </Button>
         {onMake && <Button onClick={onMake}>Make a clip from a script</Button>}
+        <Button onClick={onLive}>Draw on its live picture</Button>
       </div>
     )
   const act = (what: 'stop' | 'analyse'): void => void request('POST', `/api/clips/${clip.id}/${what}`).finally(onChanged)

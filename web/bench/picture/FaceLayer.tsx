@@ -8,7 +8,7 @@ import type { TargetRow } from '../../../core/targets/tracks.ts'
 const FONT = "'Atkinson Hyperlegible Next Variable', sans-serif"
 
 /** The faces of this frame, and the smallest face frame, whose corner can be dragged. */
-export function FaceLayer({ detection, rows, faces, width, height, onShow, onSettle }: { detection: FaceDetection; rows: TargetRow[]; faces: Faces | undefined; width: number; height: number; onShow: (d: FaceDetection) => void; onSettle: () => void }): ReactNode {
+export function FaceLayer({ detection, rows, faces, width, height, onShow, onSettle }: { detection: FaceDetection; rows: readonly TargetRow[]; faces: Faces | undefined; width: number; height: number; onShow: (d: FaceDetection) => void; onSettle: () => void }): ReactNode {
   const { w, h } = detection.faceMin
   // The frame stands in the picture's lower right, where it hides least.
   const [left, top] = [width * 0.94 - w * width, height * 0.9 - h * height]

@@ -6,7 +6,8 @@ import type { ClipView } from '../../../core/api.ts'
 import type { ClassMotionDetection, FaceDetection, LineDetection, MotionDetection } from '../../../core/formats/plan.ts'
 import type { Point } from '../../../core/geometry/shapes.ts'
 import type { Measures } from '../../../core/measures/measures.ts'
-import type { Tracks } from '../../../core/targets/tracks.ts'
+import type { Faces } from '../../../core/targets/faces.ts'
+import type { TargetRow, Tracks } from '../../../core/targets/tracks.ts'
 import type { BenchDocument, Placed } from '../document.ts'
 import { useFrame, type Playhead } from '../playhead.ts'
 import { letterOf } from '../words.ts'
@@ -23,14 +24,10 @@ export interface Drawing {
   cursor: Point
 }
 
-export interface PictureProps {
-  clip: ClipView
-  tracks: Tracks | null
-  measures: Measures | null
-  playhead: Playhead
+/** What is over the picture, whatever the picture is of. */
+export interface ShapesProps {
   document: BenchDocument
   placed: Placed[]
-  triggers: Trigger[]
   detection: string | null
   target: number | null
   vertex: number | null
@@ -44,16 +41,44 @@ export interface PictureProps {
   onDrawn: (points: Point[]) => void
 }
 
+export interface PictureProps extends ShapesProps {
+  clip: ClipView
+  tracks: Tracks | null
+  measures: Measures | null
+  playhead: Playhead
+  triggers: Trigger[]
+}
+
 /** How long a trigger stays on show, in seconds of the clip. */
 const SHOWN_SECONDS = 0.8
 
 /** The clip's picture with the shapes and the targets over it. */
-export function Picture(props: PictureProps): ReactNode {
-  const { clip, playhead } = props
-  const frame = useRef<HTMLDivElement>(null)
+export function Picture({ clip, tracks, measures, playhead, triggers, ...shapes }: PictureProps): ReactNode {
   const video = useRef<HTMLVideoElement>(null)
-  const [room, setRoom] = useState({ width: 0, height: 0 })
+  useEffect(() => {
+    playhead.attach(video.current)
+    playhead.setClip(clip.frames / clip.fps, clip.fps)
+    return () => playhead.attach(null)
+  }, [playhead, clip.id, clip.frames, clip.fps])
+  return (
+    <Fitted width={clip.width} height={clip.height} media={<video key={clip.id} ref={video} src={`/api/clips/${clip.id}/video`} muted playsInline preload="auto" tabIndex={-1} aria-label={`Clip ${clip.name}`} />}>
+      {(width, height) => <AtMoment {...shapes} {...{ clip, tracks, measures, playhead, triggers, width, height }} />}
+    </Fitted>
+  )
+}
 
+/** What there is at the moment on show; only this is drawn again while a clip plays. */
+function AtMoment({ clip, tracks, playhead, triggers, ...rest }: PictureProps & { width: number; height: number }): ReactNode {
+  const frame = useFrame(playhead, clip.fps)
+  const rows = useMemo(() => (tracks ? rowsOfFrame(tracks, frame) : []), [tracks, frame])
+  const shown = triggers.filter((t) => t.frame <= frame && frame - t.frame < SHOWN_SECONDS * clip.fps)
+  return <Overlay {...rest} frame={frame} rows={rows} shown={shown} faces={tracks?.faces} />
+}
+
+/** A picture as large as there is room, with what is drawn over it. */
+export function Fitted({ width: ownWidth, height: ownHeight, media, children }: { width: number; height: number; media: ReactNode; children: (width: number, height: number) => ReactNode }): ReactNode {
+  const frame = useRef<HTMLDivElement>(null)
+  const [room, setRoom] = useState({ width: 0, height: 0 })
   useLayoutEffect(() => {
     const element = frame.current
     if (!element) return
@@ -63,31 +88,33 @@ export function Picture(props: PictureProps): ReactNode {
     observer.observe(element)
     return () => observer.disconnect()
   }, [])
-  useEffect(() => {
-    playhead.attach(video.current)
-    playhead.setClip(clip.frames / clip.fps, clip.fps)
-    return () => playhead.attach(null)
-  }, [playhead, clip.id, clip.frames, clip.fps])
-
-  const scale = Math.min(room.width / clip.width, room.height / clip.height)
-  const width = Math.floor(clip.width * scale)
-  const height = Math.floor(clip.height * scale)
+  const scale = Math.min(room.width / ownWidth, room.height / ownHeight)
+  const width = Math.floor(ownWidth * scale)
+  const height = Math.floor(ownHeight * scale)
   return (
     <div className="picture-room" ref={frame}>
       <div className="picture" style={{ width, height }}>
-        <video key={clip.id} ref={video} src={`/api/clips/${clip.id}/video`} muted playsInline preload="auto" tabIndex={-1} aria-label={`Clip ${clip.name}`} />
-        {width > 0 && <Overlay {...props} width={width} height={height} />}
+        {media}
+        {width > 0 && children(width, height)}
       </div>
     </div>
   )
 }
 
-function Overlay({ width, height, ...props }: PictureProps & { width: number; height: number }): ReactNode {
-  const { clip, tracks, measures, playhead, document, placed, triggers, detection, target, vertex, drawing, brush, cell } = props
+export interface OverlayProps extends ShapesProps {
+  width: number
+  height: number
+  /** The moment: its frame, its targets, and the triggers that are on show. */
+  frame: number
+  rows: readonly TargetRow[]
+  shown: readonly Pick<Trigger, 'detection' | 'target'>[]
+  faces?: Faces
+  measures: Measures | null
+}
+
+export function Overlay({ width, height, frame, rows, shown, faces, ...props }: OverlayProps): ReactNode {
+  const { measures, document, placed, detection, target, vertex, drawing, brush, cell } = props
   const { onDetection, onTarget, onVertex, onDrawing, onDrawn } = props
-  const frame = useFrame(playhead, clip.fps)
-  const rows = useMemo(() => (tracks ? rowsOfFrame(tracks, frame) : []), [tracks, frame])
-  const shown = triggers.filter((t) => t.frame <= frame && frame - t.frame < SHOWN_SECONDS * clip.fps)
   const chosen = placed.find((p) => p.detection.id === detection)?.detection
 
   const cursorAt = (event: Konva.KonvaEventObject<MouseEvent>): Point | null => {
@@ -172,7 +199,7 @@ function Overlay({ width, height, ...props }: PictureProps & { width: number; he
           />
         )}
         {chosen && !drawing && chosen.kind === 'face' && (
-          <FaceLayer detection={chosen} rows={rows} faces={tracks?.faces} width={width} height={height} onShow={(face: FaceDetection) => document.show(face)} onSettle={() => document.settle(`Change the smallest face of ${chosen.name}`)} />
+          <FaceLayer detection={chosen} rows={rows} faces={faces} width={width} height={height} onShow={(face: FaceDetection) => document.show(face)} onSettle={() => document.settle(`Change the smallest face of ${chosen.name}`)} />
         )}
         {drawing && <DrawnSoFar drawing={drawing} width={width} height={height} />}
       </Layer>

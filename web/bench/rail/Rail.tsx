@@ -8,6 +8,7 @@ import type { BenchDocument, Placed } from '../document.ts'
 import { kindNames } from '../../kinds.ts'
 import { letterOf, railWords } from '../words.ts'
 import { UNDRAWN_KINDS } from './newDetection.ts'
+import { RailReadiness } from './RailReadiness.tsx'
 
 export interface RailProps {
   document: BenchDocument
@@ -16,15 +17,18 @@ export interface RailProps {
   triggers: Trigger[]
   ladders: Ladder[]
   hasClip: boolean
+  /** There is a picture to draw on. */
+  hasPicture: boolean
   selected: string | null
   onSelect: (id: string) => void
   inputs: readonly SiteInput[]
   onNewLine: () => void
   onNew: (kind: (typeof UNDRAWN_KINDS)[number]) => void
+  camera: string
 }
 
 /** The camera's detections, each as a short sentence. */
-export function Rail({ document, placed, schedules, triggers, ladders, hasClip, selected, inputs, onSelect, onNewLine, onNew }: RailProps): ReactNode {
+export function Rail({ document, placed, schedules, triggers, ladders, hasClip, hasPicture, selected, inputs, onSelect, onNewLine, onNew, camera }: RailProps): ReactNode {
   return (
     <aside className="rail" aria-label="Detections">
       <h2>{placed.length === 0 ? 'Nothing drawn yet' : `${placed.length} ${placed.length === 1 ? 'detection' : 'detections'}`}</h2>
@@ -47,7 +51,8 @@ export function Rail({ document, placed, schedules, triggers, ladders, hasClip, 
               <span className="rail-foot">
                 <span>
                   {!detection.enabled && <span className="quiet">switched off</span>}
-                  {detection.enabled && hasClip && (
+                  {detection.enabled && detection.parked && <span className="quiet">parked: one minute a day, no area</span>}
+                  {detection.enabled && !detection.parked && hasClip && (
                     <>
                       <span className={count ? 'count fired' : 'count'}>
                         {count > 0 && '⚑ '}
@@ -73,7 +78,7 @@ export function Rail({ document, placed, schedules, triggers, ladders, hasClip, 
         })}
       </ul>
       <Space.Compact block>
-        <Button className="grow" icon={<PlusOutlined />} onClick={onNewLine} disabled={!hasClip} title={hasClip ? undefined : 'Add a clip first; lines are drawn on its picture'}>
+        <Button className="grow" icon={<PlusOutlined />} onClick={onNewLine} disabled={!hasPicture} title={hasPicture ? undefined : 'Add a clip or look at the live picture first; lines are drawn on it'}>
           New line <kbd>L</kbd>
         </Button>
         <Dropdown
@@ -86,6 +91,7 @@ export function Rail({ document, placed, schedules, triggers, ladders, hasClip, 
           <Button icon={<DownOutlined />} aria-label="New detection of another kind" />
         </Dropdown>
       </Space.Compact>
+      <RailReadiness camera={camera} selected={selected} document={document} />
     </aside>
   )
 }

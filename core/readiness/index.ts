@@ -1,0 +1,61 @@
+import { changesOf, standingOf, strangersOf } from '../devices/standing.ts'
+import type { CameraFacts, Check, Facts, Finding } from './facts.ts'
+import { notchesOf, type Notches } from './notches.ts'
+import { analysisOff } from './findings/analysis-off.ts'
+import { clockOff } from './findings/clock-off.ts'
+import { defaultPassword } from './findings/default-password.ts'
+import { drift } from './findings/drift.ts'
+import { dwellBelowPassers } from './findings/dwell-below-passers.ts'
+import { framesRejectAll } from './findings/frames-reject-all.ts'
+import { framesSwapped } from './findings/frames-swapped.ts'
+import { kindUnsupported } from './findings/kind-unsupported.ts'
+import { lineAtEdge } from './findings/line-at-edge.ts'
+import { modeConflict } from './findings/mode-conflict.ts'
+import { motionOff } from './findings/motion-off.ts'
+import { noClassesSearch } from './findings/no-classes-search.ts'
+import { notHeld } from './findings/not-held.ts'
+import { notSent } from './findings/not-sent.ts'
+import { obstructed } from './findings/obstructed.ts'
+import { offline } from './findings/offline.ts'
+import { outOfRange } from './findings/out-of-range.ts'
+import { recorderFull } from './findings/recorder-full.ts'
+import { seenTooShort } from './findings/seen-too-short.ts'
+import { sensitivityExtreme } from './findings/sensitivity-extreme.ts'
+import { switchesBack } from './findings/switches-back.ts'
+import { tamperDarkView } from './findings/tamper-dark-view.ts'
+import { tamperLowMount } from './findings/tamper-low-mount.ts'
+import { targetTooLarge } from './findings/target-too-large.ts'
+import { targetTooSmall } from './findings/target-too-small.ts'
+import { tooMany } from './findings/too-many.ts'
+import { wrongDoor } from './findings/wrong-door.ts'
+
+export type { CameraFacts, ChannelFacts, ClipFacts, DeviceFacts, Facts, Finding, Mend, Severity } from './facts.ts'
+export { findingsOfCamera, notchesOf, type Notch, type Notches } from './notches.ts'
+
+/** What is looked at: a finding is added by its file and one line here. */
+const checks: readonly Check[] = [
+  defaultPassword, offline, clockOff,
+  analysisOff, modeConflict, motionOff, tooMany, recorderFull, kindUnsupported, outOfRange, notHeld, wrongDoor, switchesBack, drift, notSent,
+  framesSwapped, framesRejectAll, lineAtEdge, seenTooShort, targetTooLarge, targetTooSmall, obstructed, dwellBelowPassers, sensitivityExtreme, noClassesSearch, tamperDarkView, tamperLowMount
+]
+
+const weight = { blocking: 0, warning: 1, hint: 2 } as const
+
+/** What is still missing on a site, worst first. */
+export const findingsOf = (facts: Facts): Finding[] => checks.flatMap((check) => check.find(facts)).sort((a, b) => weight[a.severity] - weight[b.severity])
+
+/** How far a site is: its cameras with their notches, and what was found. */
+export interface ReadinessView {
+  cameras: { id: string; notches: Notches; /** Changes that are not on its devices yet. */ changes: number }[]
+  findings: Finding[]
+}
+
+const changes = (camera: CameraFacts, { schedules }: Facts): number =>
+  camera.channels
+    .filter((c) => c.readAt !== null)
+    .reduce((sum, c) => sum + changesOf({ used: c.used, detections: camera.detections.map((d) => standingOf(d, c, schedules, [])), strangers: strangersOf(camera.detections, c) }), 0)
+
+export function readinessOf(facts: Facts): ReadinessView {
+  const findings = findingsOf(facts)
+  return { cameras: facts.cameras.map((camera) => ({ id: camera.id, notches: notchesOf(camera, findings, facts), changes: changes(camera, facts) })), findings }
+}

@@ -1,0 +1,92 @@
+import { needOf } from '../detections/index.ts'
+import { contains, type Point } from '../geometry/shapes.ts'
+import { shareInZone } from '../geometry/share.ts'
+import type { Detection, TargetGated } from '../formats/plan.ts'
+import { CLASSES } from '../targets/classes.ts'
+import { RECORD_GAP_SECONDS, frameTime, type Tracks } from '../targets/tracks.ts'
+import type { CameraFacts, ClipFacts } from './facts.ts'
+
+/** The rows of one target on a clip, in order. */
+export interface Path {
+  clip: ClipFacts
+  id: number
+  /** Indices into the clip's tracks. */
+  rows: number[]
+}
+
+const known = new WeakMap<ClipFacts, Path[]>()
+
+/** The targets of all clips of a camera; a gap of more than a second begins a new one (docs/detections.md). */
+export const pathsOf = (camera: CameraFacts): Path[] =>
+  camera.clips.flatMap((clip) => {
+    const before = known.get(clip)
+    if (before) return before
+    const { tracks } = clip
+    const open = new Map<number, Path>()
+    const done: Path[] = []
+    for (let i = 0; i < tracks.length; i++) {
+      const going = open.get(tracks.id[i])
+      const gap = going ? timeOf(tracks, i) - timeOf(tracks, going.rows[going.rows.length - 1]) : Infinity
+      if (going && gap <= RECORD_GAP_SECONDS) going.rows.push(i)
+      else {
+        const path = { clip, id: tracks.id[i], rows: [i] }
+        open.set(tracks.id[i], path)
+        done.push(path)
+      }
+    }
+    known.set(clip, done)
+    return done
+  })
+
+/** The class that a target has most of the time. */
+export function classOf({ clip: { tracks }, rows }: Path): string {
+  const counts = new Array<number>(CLASSES.length).fill(0)
+  for (const i of rows) counts[tracks.cls[i]]++
+  return CLASSES[counts.indexOf(Math.max(...counts))]
+}
+
+/** Targets of the classes that a detection wants; every class where it names none. */
+export const pathsFor = (camera: CameraFacts, d: TargetGated): Path[] => pathsOf(camera).filter((path) => d.classes.length === 0 || (d.classes as readonly string[]).includes(classOf(path)))
+
+export const timeOf = (tracks: Tracks, row: number): number => frameTime(tracks.frame[row], tracks.fps)
+
+/** Whether a box touches a polyline. */
+function touchesLine(line: readonly Point[], x: number, y: number, w: number, h: number): boolean {
+  for (let s = 0; s + 1 < line.length; s++) {
+    // Liang and Barsky's clipping of a segment to a box, from the published method.
+    let [t0, t1] = [0, 1]
+    const [[ax, ay], [bx, by]] = [line[s], line[s + 1]]
+    const [dx, dy] = [bx - ax, by - ay]
+    let out = false
+    for (const [p, q] of [[-dx, ax - x], [dx, x + w - ax], [-dy, ay - y], [dy, y + h - ay]]) {
+      if (p === 0) out ||= q < 0
+      else if (p < 0) t0 = Math.max(t0, q / p)
+      else t1 = Math.min(t1, q / p)
+    }
+    if (!out && t0 <= t1) return true
+  }
+  return false
+}
+
+/** Whether a target's row is at the shape of a detection: its box touches the line, or enough of it is in the zone. */
+export function isAt(d: Detection, tracks: Tracks, i: number): boolean {
+  const [x, y, w, h] = [tracks.x[i], tracks.y[i], tracks.w[i], tracks.h[i]]
+  if (d.kind === 'line') return touchesLine(d.line, x, y, w, h)
+  if ('zone' in d) return shareInZone(d.zone, x, y, w, h) >= needOf(d.sensitivity)
+  return true
+}
+
+/** Whether a target's foot is in the shape. */
+export const footIn = (zone: readonly Point[], tracks: Tracks, i: number): boolean => contains(zone, tracks.x[i] + tracks.w[i] / 2, tracks.y[i] + tracks.h[i])
+
+/** @param share 0 to 1 */
+export function quantile(values: readonly number[], share: number): number {
+  const sorted = [...values].sort((a, b) => a - b)
+  return sorted[Math.min(sorted.length - 1, Math.max(0, Math.round(share * (sorted.length - 1))))]
+}
+
+/** The points of a detection's shape. */
+export const pointsOf = (d: Detection): readonly Point[] => (d.kind === 'line' ? d.line : 'zone' in d ? d.zone : [])
+
+/** With a unit, to a sensible number of places: 5.2 s, 12 s. */
+export const rounded = (value: number, places = 1): string => String(Math.round(value * 10 ** places) / 10 ** places)

@@ -1,0 +1,79 @@
+import { createHash } from 'node:crypto'
+import type { ClipView } from '../../core/api.ts'
+import type { Measures } from '../../core/measures/measures.ts'
+import { readinessOf, type ClipFacts, type Facts, type ReadinessView } from '../../core/readiness/index.ts'
+import type { Clips } from '../clips/clips.ts'
+import { readyClips } from '../clips/rows.ts'
+import type { Database } from '../database.ts'
+import { readEverything } from '../devices/view.ts'
+import { listDevices } from '../devices/rows.ts'
+import { notFound } from '../errors.ts'
+import { readSite } from '../sites/rows.ts'
+
+/** Findings look at the newest clips of a camera, and of each at so many rows at most: they are asked for often. */
+const CLIPS_PER_CAMERA = 3
+const MOST_ROWS = 60_000
+/** The picture of the first seconds is taken as how it looks while nothing is wrong. */
+const LOOK_SECONDS = 3
+
+/** Computes what is still missing; the same question about the same state is answered from memory. */
+export class Readiness {
+  private readonly database: Database
+  private readonly clips: Clips
+  private readonly seen = new Map<string, Promise<ClipFacts | null>>()
+  private last: { key: string; view: ReadinessView } | null = null
+
+  constructor(database: Database, clips: Clips) {
+    this.database = database
+    this.clips = clips
+  }
+
+  async read(): Promise<ReadinessView> {
+    const site = await readSite(this.database)
+    if (!site) throw notFound('a site')
+    const [everything, devices, ready] = await Promise.all([readEverything(this.database, site.id), listDevices(this.database), readyClips(this.database)])
+    const clipsOf = (camera: string): ClipView[] => ready.filter((clip) => clip.camera === camera).sort((a, b) => b.start - a.start || a.id.localeCompare(b.id)).slice(0, CLIPS_PER_CAMERA)
+    const wanted = site.cameras.map(({ id }) => clipsOf(id))
+    const states = devices.map(({ id, name, state, clockAhead }) => ({ id, name, state, clockAhead: clockAhead === null ? null : Math.round(clockAhead) }))
+    const key = createHash('sha256').update(JSON.stringify([site.cameras, everything.channels.map(({ readAt, ...rest }) => ({ ...rest, read: readAt !== null })), [...everything.detections], everything.schedules, states, wanted.flat().map(keyOf)])).digest('hex')
+    if (this.last?.key === key) return this.last.view
+    for (const known of this.seen.keys()) if (!ready.some((clip) => keyOf(clip) === known)) this.seen.delete(known)
+    const cameras = await Promise.all(
+      site.cameras.map(async ({ id, name }, i) => ({
+        id,
+        name,
+        // Scenes are not kept by the server yet; findings that need one come with them.
+        pose: null,
+        detections: everything.detections.get(id) ?? [],
+        channels: everything.channels.filter((c) => c.camera === id),
+        clips: (await Promise.all(wanted[i].map((clip) => this.facts(clip)))).filter((clip) => clip !== null)
+      }))
+    )
+    const several = everything.channels.filter((c) => everything.channels.some((other) => other.device === c.device && other.token !== c.token))
+    const facts: Facts = { schedules: everything.schedules, devices: states, cameras, recorders: several }
+    const view = readinessOf(facts)
+    this.last = { key, view }
+    return view
+  }
+
+  private facts(clip: ClipView): Promise<ClipFacts | null> {
+    const known = this.seen.get(keyOf(clip))
+    if (known) return known
+    const read = this.clips.readEvidence(clip).then(
+      ({ tracks, measures }): ClipFacts => ({ id: clip.id, name: clip.name, width: clip.width, height: clip.height, tracks: { ...tracks, length: Math.min(tracks.length, MOST_ROWS) }, look: measures && lookOf(measures) }),
+      // A clip that is just being removed has no say.
+      () => null
+    )
+    this.seen.set(keyOf(clip), read)
+    return read
+  }
+}
+
+const keyOf = (clip: ClipView): string => `${clip.id} ${clip.rows} ${clip.learnAnewAt.join()}`
+
+function lookOf({ figures, length, fps }: Measures): ClipFacts['look'] {
+  const n = Math.min(length, Math.round(LOOK_SECONDS * fps))
+  if (!n) return null
+  const mean = (values: Float32Array): number => values.subarray(0, n).reduce((sum, v) => sum + v, 0) / n
+  return { luma: mean(figures.luma), contrast: mean(figures.contrast) }
+}

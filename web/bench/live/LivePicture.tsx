@@ -1,0 +1,38 @@
+import { useEffect, useMemo, useState, type ReactNode } from 'react'
+import type { LiveFrame } from '../../../core/devices/views.ts'
+import { CLASSES, type TargetClass } from '../../../core/targets/classes.ts'
+import type { TargetRow } from '../../../core/targets/tracks.ts'
+import { Fitted, Overlay, type ShapesProps } from '../picture/Picture.tsx'
+import type { Heard } from './useLive.ts'
+
+/** How long a trigger stays on show. */
+const SHOWN_MS = 2000
+
+const rowsOf = (frame: LiveFrame | null): TargetRow[] =>
+  (frame?.targets ?? []).map((t) => ({ frame: 1, confidence: 1, ...t, cls: (CLASSES as readonly string[]).includes(t.class) ? (t.class as TargetClass) : 'unknown' }))
+
+/** What the camera shows now, with the shapes, its targets and what its device says of them. */
+export function LivePicture({ camera, heard, frame, trouble, shapes }: { camera: string; heard: readonly Heard[]; frame: LiveFrame | null; trouble: string | null; shapes: ShapesProps }): ReactNode {
+  const [size, setSize] = useState({ width: 16, height: 9 })
+  const [now, setNow] = useState(0)
+  const newest = heard[0]?.at ?? 0
+  useEffect(() => {
+    if (!newest) return
+    setNow(Date.now())
+    const timer = setTimeout(() => setNow(Date.now()), SHOWN_MS)
+    return () => clearTimeout(timer)
+  }, [newest])
+  const rows = useMemo(() => rowsOf(frame), [frame])
+  const shown = heard.filter(({ at }) => now - at < SHOWN_MS).map(({ rule, data }) => ({ detection: rule, ...(data.ObjectId && { target: Number(data.ObjectId) }) }))
+  return (
+    <>
+      <Fitted
+        {...size}
+        media={<img src={`/api/cameras/${encodeURIComponent(camera)}/live.mjpg`} alt="Live picture" onLoad={({ currentTarget: { naturalWidth: width, naturalHeight: height } }) => width && (width !== size.width || height !== size.height) && setSize({ width, height })} />}
+      >
+        {(width, height) => <Overlay {...shapes} width={width} height={height} frame={1} rows={rows} shown={shown} measures={null} />}
+      </Fitted>
+      {trouble && <p className="drawing-hint">{trouble}</p>}
+    </>
+  )
+}

@@ -1,0 +1,74 @@
+import { useQueryClient } from '@tanstack/react-query'
+import { App, Button } from 'antd'
+import { useState, type ReactNode } from 'react'
+import { Link } from 'react-router'
+import type { Finding, Mend, Severity } from '../../core/readiness/index.ts'
+import { applyMend } from './mend.ts'
+
+const marks: Record<Severity, { mark: string; words: string }> = { blocking: { mark: '✕', words: 'blocks' }, warning: { mark: '◐', words: 'warning' }, hint: { mark: '○', words: 'hint' } }
+
+interface Props {
+  findings: readonly Finding[]
+  /** Names of cameras and devices by id, where the finding leads to them; left out: no way there is shown. */
+  names?: ReadonlyMap<string, string>
+  /** Does a mend in another way than on the server; false: not one of these. */
+  mendHere?: (mend: Mend) => boolean
+}
+
+/** What was found, worst first: what it means on site, and what one click does about it. */
+export function Findings({ findings, names, mendHere }: Props): ReactNode {
+  const queries = useQueryClient()
+  const { message } = App.useApp()
+  const [working, setWorking] = useState<string | null>(null)
+  const refresh = (): Promise<void> => queries.invalidateQueries()
+  const mend = async (key: string, what: Mend): Promise<void> => {
+    if (mendHere?.(what)) return
+    setWorking(key)
+    try {
+      const back = await applyMend(what)
+      await refresh()
+      void message.open({
+        type: 'success',
+        duration: 8,
+        content: (
+          <>
+            {what.words}: done{' '}
+            {back && (
+              <Button size="small" onClick={() => void back().then(refresh, (error: Error) => message.error(error.message)).finally(() => message.destroy())}>
+                Undo
+              </Button>
+            )}
+          </>
+        )
+      })
+    } catch (error) {
+      void message.error((error as Error).message)
+    } finally {
+      setWorking(null)
+    }
+  }
+  return (
+    <ul className="findings">
+      {findings.map((f) => {
+        const key = `${f.code} ${f.camera} ${f.device} ${f.detection} ${f.sentence}`
+        return (
+          <li key={key} className={f.severity}>
+            <span className="finding-mark" title={marks[f.severity].words} role="img" aria-label={marks[f.severity].words}>
+              {marks[f.severity].mark}
+            </span>
+            <span>
+              {f.sentence}{' '}
+              {names && f.camera && names.has(f.camera) && <Link to={`/bench/${f.camera}${f.detection ? `?detection=${f.detection}` : ''}`}>{names.get(f.camera)}</Link>}
+              {names && !f.camera && f.device && <Link to={`/devices?device=${f.device}`}>{names.get(f.device) ?? 'The device'}</Link>}
+            </span>
+            {f.mend && (
+              <Button size="small" loading={working === key} onClick={() => void mend(key, f.mend!)}>
+                {f.mend.words}
+              </Button>
+            )}
+          </li>
+        )
+      })}
+    </ul>
+  )
+}

@@ -1,0 +1,51 @@
+import type { BenchView, KeptDetection } from '../../core/api.ts'
+import type { DeviceView, SendingView } from '../../core/devices/views.ts'
+import type { Mend } from '../../core/readiness/index.ts'
+import { request } from '../api/client.ts'
+
+/** What takes a mend back; null: it was a command to a device, which stands. */
+export type TakeBack = (() => Promise<unknown>) | null
+
+/** Does what a finding proposes, on the server. @throws ApiError */
+export async function applyMend(mend: Mend): Promise<TakeBack> {
+  switch (mend.does) {
+    case 'edit': {
+      const path = `/api/cameras/${mend.camera}/detections/${mend.detection.id}`
+      const kept = (await request<BenchView>('GET', `/api/cameras/${mend.camera}`)).detections.find(({ detection }) => detection.id === mend.detection.id)
+      if (!kept) throw new Error('the detection is not there any more')
+      const saved = await request<KeptDetection>('PUT', path, { detection: mend.detection, position: kept.position, version: kept.version })
+      return () => request('PUT', path, { detection: kept.detection, position: kept.position, version: saved.version })
+    }
+    case 'add': {
+      const path = `/api/cameras/${mend.camera}/detections/${mend.detection.id}`
+      const { detections } = await request<BenchView>('GET', `/api/cameras/${mend.camera}`)
+      const saved = await request<KeptDetection>('PUT', path, { detection: mend.detection, position: detections.length, version: 0 })
+      return () => request('DELETE', `${path}?version=${saved.version}`)
+    }
+    case 'send':
+      await sent((await request<SendingView>('POST', '/api/sendings', { devices: mend.devices })).id)
+      return null
+    case 'mode': {
+      const before = (await request<DeviceView>('GET', `/api/devices/${mend.device}`)).channels.find(({ token }) => token === mend.channel)?.modes.find(({ running }) => running)
+      const path = `/api/devices/${mend.device}/channels/${mend.channel}/mode`
+      await request('PUT', path, { type: mend.type })
+      return before ? () => request('PUT', path, { type: before.type }) : null
+    }
+    case 'door': {
+      const path = `/api/devices/${mend.device}/channels/${mend.channel}`
+      await request('PUT', path, { used: true })
+      return () => request('PUT', path, { used: false })
+    }
+  }
+}
+
+/** Waits until a sending has ended. @throws Error with what the device refused */
+async function sent(id: string): Promise<void> {
+  for (;;) {
+    const view = await request<SendingView>('GET', `/api/sendings/${id}`)
+    const failed = view.devices.flatMap(({ name, error, results }) => [...(error === null ? [] : [`${name}: ${error}`]), ...results.flatMap((r) => (r.error === null ? [] : `${r.name} not ${r.what}: ${r.error}`))])
+    if (view.finished && failed.length) throw new Error(failed.join('; '))
+    if (view.finished) return
+    await new Promise((resolve) => setTimeout(resolve, 200))
+  }
+}
