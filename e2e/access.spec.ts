@@ -40,7 +40,7 @@ for (const theme of ['day', 'night'])
 
 test('the selection is part of the address: the back button and another window show the same', async ({ page, context }) => {
   await page.goto('/site')
-  await page.getByRole('link', { name: /Slipway/ }).click()
+  await page.getByRole('link', { name: /^Slipway \d+ detection/ }).click()
   await page.locator('.flag').last().click({ timeout: 60_000 })
   const title = page.getByRole('region', { name: 'Gate ladder' }).getByRole('heading')
   const said = await title.textContent()

@@ -33,7 +33,7 @@ const chip = (page: Page, what: string) => page.getByRole('button', { name: new 
 test('the demo site leads to the Bench, where the demo line has its triggers', async ({ page }) => {
   await page.goto('/')
   await expect(page).toHaveURL(/\/site$/)
-  await page.getByRole('link', { name: /Slipway/ }).click()
+  await page.getByRole('link', { name: /^Slipway \d+ detection/ }).click()
   await expect(page).toHaveURL(/\/bench\/slipway/)
   await expect(flags(page, 'Quay edge')).toHaveCount(2, { timeout: 60_000 })
 })
@@ -171,7 +171,7 @@ test('by keyboard alone: draw, move a vertex, delete, undo', async ({ page }) =>
   for (let i = 0; i < 8; i++) await page.keyboard.press('Shift+ArrowRight')
   await page.keyboard.press(' ')
   await page.keyboard.press('Enter')
-  const rail = page.getByRole('complementary', { name: 'Detections' })
+  const rail = page.getByRole('list', { name: 'What is drawn' })
   await expect(rail.getByRole('listitem')).toHaveCount(3)
   await expect(page.getByRole('heading', { name: 'C · Line crossing' })).toBeVisible()
   await page.keyboard.press('Tab')

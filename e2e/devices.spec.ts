@@ -1,36 +1,132 @@
-import { expect, test } from '@playwright/test'
+import { readFileSync } from 'node:fs'
+import { expect, test, type Page } from '@playwright/test'
+import type { DeviceView } from '../core/devices/views.ts'
+import { DeviceLink } from '../server/devices/link.ts'
 import { asDelivered } from './site.ts'
 
-test.beforeAll(({ baseURL }) => asDelivered(baseURL, 'slipway'))
+test.describe.configure({ mode: 'serial' })
+test.beforeAll(({ baseURL }) => asDelivered(baseURL, 'slipway', 'quay-path', 'waiting-room'))
 
-test('devices: what each can do, what differs, sent on command; a first account; a device that is not there', async ({ page }) => {
+const models = JSON.parse(readFileSync(new URL('../demo/devices.json', import.meta.url), 'utf8')) as { name: string; account?: { username: string; password: string } }[]
+const accountOf = (name: string): { username: string; password: string } => models.find((m) => m.name === name)!.account!
+
+/** Somebody else on the site, with another program. */
+async function otherHand(page: Page, name: string): Promise<DeviceLink> {
+  const devices = (await (await page.request.get('/api/devices')).json()) as DeviceView[]
+  return new DeviceLink(devices.find((d) => d.name === name)!.address, accountOf(name))
+}
+
+const sheetOf = async (page: Page, name: string) => {
+  await page.getByRole('button', { name: new RegExp(`^${name}`) }).click()
+  return page.getByRole('article', { name })
+}
+
+test('what is missing is said on the site and mended there; undo takes a mend back', async ({ page }) => {
+  await page.goto('/')
+  const card = page.getByRole('link', { name: /^Slipway \d+ detection/ })
+  await expect(card).toContainText('Sent something left')
+  const missing = page.getByRole('region', { name: 'What is missing' })
+  await expect(missing).toContainText('Workshop yard camera is fresh from the box')
+  await expect(missing).toContainText(/The clock of Waiting room camera is 9\d s ahead/)
+  const finding = missing.getByRole('listitem').filter({ hasText: 'Slipway works as it was before' })
+  await finding.getByRole('button', { name: 'Send' }).click()
+  await expect(finding).toHaveCount(0)
+  await expect(card).toContainText('Sent done')
+
+  const window = missing.getByRole('listitem').filter({ hasText: 'Ticket window does nothing' })
+  await window.getByRole('button', { name: 'Switch to Faces' }).click()
+  await expect(window).toHaveCount(0)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(window).toHaveCount(1)
+})
+
+test('the Bench shows the live picture, and what the camera says by what was sent to it', async ({ page }) => {
+  await page.goto('/bench/slipway')
+  await page.getByRole('button', { name: 'Live' }).click()
+  await expect(page.getByRole('img', { name: 'Live picture' })).toBeVisible()
+  await expect.poll(() => page.getByRole('img', { name: 'Live picture' }).evaluate((img: HTMLImageElement) => img.naturalWidth)).toBeGreaterThan(300)
+  // The demo's morning has somebody at the water's edge within a minute.
+  await expect(page.getByRole('region', { name: 'Heard live' }).getByRole('listitem').first()).toContainText(/Quay edge the line was crossed/, { timeout: 100_000 })
+})
+
+test('what somebody changes on a device is shown, and taken over into the plan', async ({ page }) => {
+  const other = await otherHand(page, 'Slipway camera')
+  const [line] = await other.rules('analytics')
+  await other.modifyRule('analytics', { ...line, simple: { ...line.simple, Direction: 'Left', Sensitivity: '70' } })
   await page.goto('/devices')
-  await page.getByRole('button', { name: /^Slipway camera/ }).click()
-  const sheet = page.getByRole('article', { name: 'Slipway camera' })
-  await expect(sheet).toContainText('Halden Optics HO-40, firmware 2.4.1')
-  await expect(sheet).toContainText('Line crossing (up to 4, sensitivity in 100 steps)')
-  await expect(sheet.getByRole('listitem').filter({ hasText: 'Quay edge' })).toContainText('is not on the device yet')
-  await sheet.getByRole('button', { name: 'Send 1 change' }).click()
-  await expect(sheet.getByRole('status')).toContainText('✓ Quay edge created')
-  await expect(sheet.getByRole('listitem').filter({ hasText: 'Quay edge' }).first()).toContainText('as in the plan')
-  await expect(sheet.getByRole('button', { name: 'Nothing to send' })).toBeDisabled()
+  const sheet = await sheetOf(page, 'Slipway camera')
+  await sheet.getByRole('button', { name: 'Read again' }).click()
+  const row = sheet.getByRole('listitem').filter({ hasText: 'Quay edge' }).filter({ hasText: 'was changed on the device since it was sent' })
+  await expect(row).toContainText('direction: plan Right, device Left')
+  await expect(row).toContainText('sensitivity: plan 50, device 70')
+  await row.getByRole('button', { name: 'Take over into the plan' }).click()
+  await expect(sheet.getByRole('list', { name: 'Plan and device' })).toContainText('Quay edge as in the plan')
+  await page.goto('/bench/slipway?detection=quay-edge')
+  await expect(page.getByRole('spinbutton', { name: /sensitivity/i })).toHaveValue('70')
+})
 
-  await page.getByRole('button', { name: /^Quay path camera/ }).click()
-  await expect(page.getByRole('article')).toContainText('sensitivity 50: the nearest is 34 (step 2 of 1 to 4)')
-  await page.getByRole('button', { name: /^Waiting room camera/ }).click()
-  await expect(page.getByRole('article')).toContainText(/its clock is off by 9\d s \(ahead\)/)
+test('outputs are tried, an analysis is switched, each door says what goes through it', async ({ page }) => {
+  await page.goto('/devices')
+  const slipway = await sheetOf(page, 'Slipway camera')
+  await expect(slipway).toContainText('Halden Optics HO-40, firmware 2.4.1')
+  await expect(slipway).toContainText('Line crossing (up to 4, sensitivity in 100 steps, own arming hours)')
+  const strobe = slipway.getByRole('listitem').filter({ hasText: 'Strobe on the mast' })
+  await strobe.getByRole('button', { name: 'Test for 3 s' }).click()
+  await expect(strobe).toContainText('active now')
+  await expect(strobe).toContainText(/tested \d+ \w+/)
+  await expect(slipway).toContainText('runs Line crossing, Intrusion; Face would do nothing now')
+  await slipway.getByText('Faces', { exact: true }).click()
+  await expect(slipway).toContainText('runs Face; Line crossing, Intrusion would do nothing now')
+  await expect(slipway.getByRole('region', { name: 'What is missing' })).toContainText('Quay edge does nothing on Slipway camera: its analysis runs Faces')
+  await slipway.getByRole('button', { name: 'Switch to Perimeter' }).click()
+  await expect(slipway).toContainText('runs Line crossing, Intrusion; Face would do nothing now')
 
-  await page.getByRole('button', { name: /^Workshop yard camera/ }).click()
-  const account = page.getByRole('region', { name: 'Account' })
+  await expect(await sheetOf(page, 'Quay path camera')).toContainText('sensitivity 50: the nearest is 34 (step 2 of 1 to 4)')
+  await expect(await sheetOf(page, 'Waiting room camera')).toContainText(/its clock is off by 9\d s \(ahead\)/)
+  const recorder = await sheetOf(page, 'Recorder')
+  await expect(recorder.getByRole('region', { name: 'Waiting room' })).toContainText('Ticket window not a kind of this door; it goes through Waiting room camera')
+  await expect(recorder.getByRole('region', { name: 'Quay path' })).toContainText('Path crossing not a kind of this door; it goes through Quay path camera')
+})
+
+test('the waiting changes of many devices are sent with one command, and read back', async ({ page }) => {
+  await page.goto('/devices')
+  await page.getByRole('button', { name: /^Send to all \d that wait/ }).click()
+  await expect(page.getByRole('tooltip')).toContainText(/Send \d+ changes to \d devices\?/)
+  await page.getByRole('tooltip').getByRole('button', { name: 'Send' }).click()
+  const panel = page.getByRole('status', { name: 'Sending' })
+  await expect(panel).toContainText('Sent and read back')
+  await expect(panel).toContainText('✓ Path crossing created')
+  await expect(panel).toContainText('✓ People moving created')
+  await expect(await sheetOf(page, 'Recorder')).toContainText('People moving as in the plan')
+})
+
+test('a device is added: found on the network, or by its address; a first account', async ({ page }) => {
+  await page.goto('/devices')
+  const yard = await sheetOf(page, 'Workshop yard camera')
+  const account = yard.getByRole('region', { name: 'Account' })
   await account.getByLabel('Password').fill('short')
   await account.getByRole('button', { name: 'Make the account' }).click()
   await expect(page.getByRole('alert')).toContainText('the password must have at least 8 characters')
   await account.getByLabel('Password').fill('long-enough')
   await account.getByRole('button', { name: 'Make the account' }).click()
-  await expect(page.getByRole('article')).toContainText('Tamper (up to 1')
+  await expect(yard).toContainText('Tamper (up to 1')
 
+  const lanes = await sheetOf(page, 'Vehicle lanes camera')
+  await expect(lanes).toContainText('It cando no analysis here')
+  await lanes.getByRole('button', { name: 'Remove the device' }).click()
+  await page.getByRole('tooltip').getByRole('button', { name: 'Remove' }).click()
   await page.getByRole('button', { name: 'Add a device' }).click()
   const dialog = page.getByRole('dialog', { name: 'Add a device' })
+  await expect(dialog.getByRole('button', { name: /^Slipway camera .* added already/ })).toBeDisabled()
+  await dialog.getByRole('button', { name: /^Vehicle lanes camera/ }).click()
+  await expect(dialog.getByLabel('Name', { exact: true })).toHaveValue('Vehicle lanes camera')
+  await dialog.getByLabel('User name').fill(accountOf('Vehicle lanes camera').username)
+  await dialog.getByLabel('Password').fill(accountOf('Vehicle lanes camera').password)
+  await dialog.getByRole('button', { name: 'Add and read it' }).click()
+  await expect(page.getByRole('article', { name: 'Vehicle lanes camera' })).toContainText('Brightmoor BM 10')
+
+  await page.getByRole('button', { name: 'Add a device' }).click()
+  await dialog.getByRole('button', { name: 'Type its address' }).click()
   await dialog.getByLabel('Name', { exact: true }).fill('Shed')
   await dialog.getByLabel('Address').fill('192.168.1.20')
   await dialog.getByRole('button', { name: 'Add and read it' }).click()

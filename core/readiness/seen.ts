@@ -2,51 +2,26 @@ import { needOf } from '../detections/index.ts'
 import { contains, type Point } from '../geometry/shapes.ts'
 import { shareInZone } from '../geometry/share.ts'
 import type { Detection, TargetGated } from '../formats/plan.ts'
-import { CLASSES } from '../targets/classes.ts'
-import { RECORD_GAP_SECONDS, frameTime, type Tracks } from '../targets/tracks.ts'
+import { frameTime, spansOf, type TargetSpan, type Tracks } from '../targets/tracks.ts'
 import type { CameraFacts, ClipFacts } from './facts.ts'
 
-/** The rows of one target on a clip, in order. */
-export interface Path {
+/** A target's stay on a clip. */
+export interface Path extends TargetSpan {
   clip: ClipFacts
-  id: number
-  /** Indices into the clip's tracks. */
-  rows: number[]
 }
 
 const known = new WeakMap<ClipFacts, Path[]>()
 
-/** The targets of all clips of a camera; a gap of more than a second begins a new one (docs/detections.md). */
+/** The targets of all clips of a camera. */
 export const pathsOf = (camera: CameraFacts): Path[] =>
   camera.clips.flatMap((clip) => {
-    const before = known.get(clip)
-    if (before) return before
-    const { tracks } = clip
-    const open = new Map<number, Path>()
-    const done: Path[] = []
-    for (let i = 0; i < tracks.length; i++) {
-      const going = open.get(tracks.id[i])
-      const gap = going ? timeOf(tracks, i) - timeOf(tracks, going.rows[going.rows.length - 1]) : Infinity
-      if (going && gap <= RECORD_GAP_SECONDS) going.rows.push(i)
-      else {
-        const path = { clip, id: tracks.id[i], rows: [i] }
-        open.set(tracks.id[i], path)
-        done.push(path)
-      }
-    }
-    known.set(clip, done)
-    return done
+    const paths = known.get(clip) ?? spansOf(clip.tracks).map((span) => ({ ...span, clip }))
+    known.set(clip, paths)
+    return paths
   })
 
-/** The class that a target has most of the time. */
-export function classOf({ clip: { tracks }, rows }: Path): string {
-  const counts = new Array<number>(CLASSES.length).fill(0)
-  for (const i of rows) counts[tracks.cls[i]]++
-  return CLASSES[counts.indexOf(Math.max(...counts))]
-}
-
 /** Targets of the classes that a detection wants; every class where it names none. */
-export const pathsFor = (camera: CameraFacts, d: TargetGated): Path[] => pathsOf(camera).filter((path) => d.classes.length === 0 || (d.classes as readonly string[]).includes(classOf(path)))
+export const pathsFor = (camera: CameraFacts, d: TargetGated): Path[] => pathsOf(camera).filter((path) => d.classes.length === 0 || (d.classes as readonly string[]).includes(path.cls))
 
 export const timeOf = (tracks: Tracks, row: number): number => frameTime(tracks.frame[row], tracks.fps)
 

@@ -1,3 +1,4 @@
+import { fromScale } from '../../formats/onvif/abilities.ts'
 import { takeOver } from '../../formats/onvif/takeOver.ts'
 import type { Detection } from '../../formats/plan.ts'
 import { doorsOf, realLosses } from '../doors.ts'
@@ -19,7 +20,10 @@ export const outOfRange: Check = {
           const field = fields[loss.setting]
           const held = { ...takeOver(d, door.rule, door.channel.abilities), ...(field === 'atLeast' && { atLeast: 1 }) } as Record<string, unknown>
           const step = loss.setting === 'sensitivity'
-          return ofDetection('out-of-range', step ? 'hint' : 'blocking', 'sent', camera, d, `${d.name}: ${door.channel.deviceName} cannot hold a ${loss.setting} of ${loss.wanted}; it will work with ${loss.nearest}.`, edit(camera, { ...d, [field]: held[field] } as Detection, `Take ${loss.nearest!.split(' (')[0]} into the plan`), door.channel.device)
+          // Taking over leaves a sensitivity alone that is the same step; here the step's own value is wanted.
+          const range = door.channel.abilities.find(({ type }) => type === door.rule.type)!.ranges.Sensitivity
+          const nearest = step ? fromScale(Number(door.rule.simple.Sensitivity), range) : held[field]
+          return ofDetection('out-of-range', step ? 'hint' : 'blocking', 'sent', camera, d, `${d.name}: ${door.channel.deviceName} cannot hold a ${loss.setting} of ${loss.wanted}; it will work with ${loss.nearest}.`, edit(camera, { ...d, [field]: nearest } as Detection, `Take ${loss.nearest!.split(' (')[0]} into the plan`), door.channel.device)
         })
       )
     )

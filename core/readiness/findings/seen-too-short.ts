@@ -1,6 +1,6 @@
 import { evaluate } from '../../detections/index.ts'
 import { inUse, ofDetection, type Check } from '../facts.ts'
-import { pathsOf, quantile, rounded, timeOf } from '../seen.ts'
+import { pathsOf, quantile, rounded } from '../seen.ts'
 
 /** In view for less, a target is not classified reliably. Common practice, no source. */
 const SECONDS = 2
@@ -15,8 +15,8 @@ export const seenTooShort: Check = {
           const triggers = evaluate({ plan: { schedules: [], timeZone: 'UTC' }, camera: { ignore: [], detections: [{ ...d, schedule: undefined, armInput: undefined, confirmSeconds: 0, size: undefined }] }, fps: clip.tracks.fps, start: 0 }, clip.tracks)
           const paths = pathsOf({ ...camera, clips: [clip] })
           return triggers.flatMap(({ target, time }) => {
-            const path = paths.filter((p) => p.id === target && timeOf(clip.tracks, p.rows[0]) <= time).at(-1)
-            return path ? time - timeOf(clip.tracks, path.rows[0]) : []
+            const path = paths.filter((p) => p.id === target && p.from <= time).at(-1)
+            return path ? time - path.from : []
           })
         })
         const median = seen.length ? quantile(seen, 0.5) : Infinity

@@ -33,7 +33,7 @@ export function Rail({ document, placed, schedules, triggers, ladders, hasClip, 
     <aside className="rail" aria-label="Detections">
       <h2>{placed.length === 0 ? 'Nothing drawn yet' : `${placed.length} ${placed.length === 1 ? 'detection' : 'detections'}`}</h2>
       {placed.length === 0 && <p className="quiet">Draw a line where somebody must not cross unseen, or choose another kind. What the clip triggers shows at once.</p>}
-      <ul>
+      <ul aria-label="What is drawn">
         {placed.map(({ detection }, index) => {
           const count = triggers.filter((t) => t.detection === detection.id).length
           const [before, after] = railWords(detection, schedules, inputs)
