@@ -13,8 +13,9 @@ const SCRIPT = 'morning'
  * The simulated devices of the demo site, each on a port of its own; they keep their settings in `folder`.
  *
  * @param demo the folder of the demo site's data
+ * @param ended ends what they do beside answering
  */
-export async function startDevices(folder: string, demo: URL): Promise<Device[]> {
+export async function startDevices(folder: string, demo: URL, ended: AbortSignal): Promise<Device[]> {
   const read = (path: string): unknown => JSON.parse(readFileSync(new URL(path, demo), 'utf8'))
   const plays = new Map<string, Play>()
   const playOf = ({ camera }: { camera: string }): Play => {
@@ -25,13 +26,13 @@ export async function startDevices(folder: string, demo: URL): Promise<Device[]>
     }
     return play
   }
-  return Promise.all(makeDevices(readModels(read('devices.json')), folder, playOf).map((device) => device.start()))
+  return Promise.all(makeDevices(readModels(read('devices.json')), folder, playOf, ended).map((device) => device.start()))
 }
 
 /** Devices that know of each other, so that one can be another door to the settings of the next. */
-export function makeDevices(models: readonly Model[], folder: string, playOf: (channel: { camera: string }) => Play): Device[] {
+export function makeDevices(models: readonly Model[], folder: string, playOf: (channel: { camera: string }) => Play, ended: AbortSignal): Device[] {
   const made: Device[] = []
-  const measuresOf = measurerOf(join(folder, 'measures'))
+  const measuresOf = measurerOf(join(folder, 'measures'), ended)
   const doorsLast = [...models].sort((a, b) => Number(a.channels.some((c) => c.through)) - Number(b.channels.some((c) => c.through)))
   for (const model of doorsLast) made.push(new Device(model, { playOf, measuresOf, channelOf: (id) => made.find((d) => d.model.id === id)?.channels[0] }, join(folder, `${model.id}.json`)))
   return made

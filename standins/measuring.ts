@@ -12,8 +12,10 @@ const root = fileURLToPath(new URL('..', import.meta.url))
 /**
  * Measures what a play's painted pictures show, in a process of its own with little right to the machine, and keeps it
  * in a folder: a scene that repeats is measured once. One at a time.
+ *
+ * @param ended ends what is being measured
  */
-export function measurerOf(folder: string): (play: Play) => Promise<Measures> {
+export function measurerOf(folder: string, ended: AbortSignal): (play: Play) => Promise<Measures> {
   let last: Promise<unknown> = Promise.resolve()
   const running = new Map<string, Promise<Measures>>()
   return (play) => {
@@ -25,14 +27,14 @@ export function measurerOf(folder: string): (play: Play) => Promise<Measures> {
         mkdirSync(folder, { recursive: true })
         const input = join(folder, `${name}.json`)
         writeFileSync(input, text)
-        await promisify(execFile)('nice', ['-n', '15', process.execPath, join(root, 'scripts/run.mjs'), 'standins/measure.ts', input, `${file}.part`], { cwd: root })
+        await promisify(execFile)('nice', ['-n', '15', process.execPath, join(root, 'scripts/run.mjs'), 'standins/measure.ts', input, `${file}.part`], { cwd: root, signal: ended })
         renameSync(`${file}.part`, file)
       }
       return readMeasures(readFileSync(file))
     }
     const known = running.get(name)
     if (known) return known
-    const work = last.catch(() => {}).then(measure)
+    const work = last.catch(() => {}).then(() => (ended.aborted ? new Promise<never>(() => {}) : measure()))
     last = work
     running.set(name, work)
     return work

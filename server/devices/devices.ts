@@ -31,6 +31,8 @@ export class Devices {
   private readonly log: (error: unknown) => void
   private readonly reading = new Map<string, Promise<void>>()
   private readonly sending = new Set<string>()
+  /** The last sending that concerns a camera. */
+  private readonly turns = new Map<string, Promise<unknown>>()
   private readonly listeners = new Map<string, { address: string; username: string; listener: Listener }>()
   /** States of contacts as they were heard, by device and token. */
   private readonly contacts = new Map<string, Map<string, boolean>>()
@@ -241,24 +243,43 @@ export class Devices {
     if (this.sending.has(id)) throw busy('this device is being sent to already')
     this.sending.add(id)
     try {
-      await this.read(id)
-      const row = await readDevice(this.database, id)
-      if (!isReachable(row.state)) throw busy(`${row.name} cannot be sent to: ${row.trouble ?? row.state}`)
-      const link = this.link(row)
-      const results: SendResult[] = []
-      const schedules = (await readSchedules(this.database, (await readSite(this.database))?.id ?? '')).map((kept) => kept.schedule)
-      for (const channel of await channelsOf(this.database, id)) {
-        if (!channel.used || channel.camera === null) continue
-        const detections = (await readDetections(this.database, channel.camera)).map((kept) => kept.detection)
-        const outcome = await sendChannel(link, channel, detections, schedules)
-        await keepSent(this.database, id, channel.token, outcome.sent, outcome.removedTypes)
-        results.push(...outcome.results)
-      }
-      await this.read(id)
-      return results
+      const cameras = (await channelsOf(this.database, id)).flatMap(({ used, camera, abilities }) => (used && abilities.length ? camera ?? [] : []))
+      return await this.inTurn(cameras, () => this.sendNow(id))
     } finally {
       this.sending.delete(id)
     }
+  }
+
+  /** Two doors to the same rules are sent through one after the other: each has to see what the first has written. */
+  private async inTurn<T>(cameras: readonly string[], work: () => Promise<T>): Promise<T> {
+    const before = cameras.map((camera) => this.turns.get(camera))
+    const mine = Promise.allSettled(before).then(work)
+    for (const camera of cameras) this.turns.set(camera, mine)
+    try {
+      return await mine
+    } finally {
+      for (const camera of cameras) if (this.turns.get(camera) === mine) this.turns.delete(camera)
+    }
+  }
+
+  private async sendNow(id: string): Promise<SendResult[]> {
+    // A reading that has begun before may have seen what another door has changed since.
+    await this.reading.get(id)
+    await this.read(id)
+    const row = await readDevice(this.database, id)
+    if (!isReachable(row.state)) throw busy(`${row.name} cannot be sent to: ${row.trouble ?? row.state}`)
+    const link = this.link(row)
+    const results: SendResult[] = []
+    const schedules = (await readSchedules(this.database, (await readSite(this.database))?.id ?? '')).map((kept) => kept.schedule)
+    for (const channel of await channelsOf(this.database, id)) {
+      if (!channel.used || channel.camera === null) continue
+      const detections = (await readDetections(this.database, channel.camera)).map((kept) => kept.detection)
+      const outcome = await sendChannel(link, channel, detections, schedules)
+      await keepSent(this.database, id, channel.token, outcome.sent, outcome.removedTypes)
+      results.push(...outcome.results)
+    }
+    await this.read(id)
+    return results
   }
 
   private async everything(): Promise<Everything> {

@@ -11,13 +11,17 @@ import { seed } from '../seed.ts'
 
 /** The whole server over the real database, with the real mailbox stand-in, for one test file. */
 export interface TestApp {
-  app: App
+  readonly app: App
+  /** Where the server can be reached. */
+  readonly address: string
   database: Database
   mailbox: Mailbox
   folder: string
   /** One request; the answer's status and body. */
   ask(method: string, path: string, body?: unknown): Promise<{ status: number; body: any }>
   upload(camera: string, name: string, content: Buffer): Promise<{ status: number; body: any }>
+  /** Ends the server and starts it again, over the same data. */
+  restart(): Promise<void>
   close(): Promise<void>
 }
 
@@ -29,7 +33,7 @@ export async function startTestApp({ withDemo = false, mostClipBytes = 50 * 2 **
   const folder = mkdtempSync(join(tmpdir(), 'wardoptic-app-'))
   const database = await Database.open(address, `wardoptic_${folder.slice(-6).toLowerCase()}_${process.pid}`)
   const mailbox = await startMailbox(join(folder, 'mailbox'))
-  const app = await makeApp({
+  const make = (): Promise<App> => makeApp({
     database,
     folder,
     mostClipBytes,
@@ -38,21 +42,32 @@ export async function startTestApp({ withDemo = false, mostClipBytes = 50 * 2 **
     places,
     log: false
   })
+  let app = await make()
   await seed(database, app.clips, withDemo)
-  const address2 = await app.http.listen({ port: 0, host: '127.0.0.1' })
+  let server = await app.http.listen({ port: 0, host: '127.0.0.1' })
   const read = async (answer: Response): Promise<{ status: number; body: any }> => {
     const text = await answer.text()
     return { status: answer.status, body: answer.headers.get('content-type')?.includes('json') ? JSON.parse(text) : text }
   }
   return {
-    app,
+    get app() {
+      return app
+    },
+    get address() {
+      return server
+    },
     database,
     mailbox,
     folder,
     ask: async (method, path, body) =>
-      read(await fetch(`${address2}${path}`, { method, ...(body !== undefined && { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }) })),
+      read(await fetch(`${server}${path}`, { method, ...(body !== undefined && { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }) })),
     upload: async (camera, name, content) =>
-      read(await fetch(`${address2}/api/cameras/${camera}/clips?name=${encodeURIComponent(name)}`, { method: 'POST', body: new Uint8Array(content), headers: { 'content-type': 'application/octet-stream' } })),
+      read(await fetch(`${server}/api/cameras/${camera}/clips?name=${encodeURIComponent(name)}`, { method: 'POST', body: new Uint8Array(content), headers: { 'content-type': 'application/octet-stream' } })),
+    restart: async () => {
+      await app.close()
+      app = await make()
+      server = await app.http.listen({ port: 0, host: '127.0.0.1' })
+    },
     close: async () => {
       await app.close()
       await database.close()

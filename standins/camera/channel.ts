@@ -39,8 +39,7 @@ export class Channel {
 
   /** The rules as this door shows them. */
   get rules(): Rule[] {
-    if (!this.origin) return this.state.rules
-    return this.origin.state.rules.flatMap((rule) => {
+    return (this.origin ?? this).state.rules.flatMap((rule) => {
       const ability = this.abilities.find((a) => a.type === rule.type)
       return ability ? { ...rule, simple: Object.fromEntries(Object.entries(rule.simple).filter(([name]) => ability.parameters.includes(name))) } : []
     })
@@ -62,11 +61,12 @@ export class Channel {
     }
   }
 
-  keep(rules: Rule[]): void {
-    if (this.origin) return this.origin.keep(this.merged(this.origin.state.rules, rules))
-    this.state.rules = rules
-    this.save()
-    this.refresh()
+  /** Keeps what this door writes, over what it cannot see. */
+  keep(rules: readonly Rule[]): void {
+    const kept = this.origin ?? this
+    kept.state.rules = this.merged(kept.state.rules, rules)
+    kept.save()
+    kept.refresh()
   }
 
   /** Starts one family of analysis; null: none. @throws Refusal when another one runs, or there is no such */
@@ -91,7 +91,6 @@ export class Channel {
     this.scene.setRules(this.state.rules.filter(({ type }) => awake.includes(type) || !sleeping.includes(type)), this.abilities)
   }
 
-  /** What a door writes, over what it cannot see. */
   private merged(under: readonly Rule[], written: readonly Rule[]): Rule[] {
     const knows = (type: string): RuleAbility | undefined => this.abilities.find((a) => a.type === type)
     return [

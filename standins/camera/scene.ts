@@ -88,7 +88,7 @@ export class LiveScene {
       this.asked = true
       this.measuresOf(this.play).then(
         (measures) => void (this.measures = measures),
-        (error: Error) => void process.stderr.write(`the pictures of ${this.play.scene.id} could not be measured: ${error.message}\n`)
+        (error: Error) => error.name !== 'AbortError' && void process.stderr.write(`the pictures of ${this.play.scene.id} could not be measured: ${error.message}\n`)
       )
     }
   }

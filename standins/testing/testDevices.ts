@@ -19,6 +19,7 @@ const playOf = ({ camera }: { camera: string }): Play => {
 export class TestDevices {
   readonly folder = mkdtempSync(join(tmpdir(), 'wardoptic-devices-'))
   private readonly open: Device[] = []
+  private readonly ended = new AbortController()
 
   model(id: string): Model {
     return models.find((m) => m.id === id)!
@@ -33,12 +34,13 @@ export class TestDevices {
 
   /** All the devices of the demo site, which know of each other. */
   async startSite(...ids: string[]): Promise<Device[]> {
-    const devices = await Promise.all(makeDevices(models.filter(({ id }) => ids.includes(id)), join(this.folder, 'site'), playOf).map((device) => device.start()))
+    const devices = await Promise.all(makeDevices(models.filter(({ id }) => ids.includes(id)), join(this.folder, 'site'), playOf, this.ended.signal).map((device) => device.start()))
     this.open.push(...devices)
     return ids.map((id) => devices.find(({ model }) => model.id === id)!)
   }
 
   async close(): Promise<void> {
+    this.ended.abort()
     await Promise.all(this.open.map((device) => device.close()))
     rmSync(this.folder, { recursive: true, force: true })
   }
