@@ -21,14 +21,12 @@ const AT = 10
 
 describe('every fault is found within its delay and two seconds', () => {
   const faults: FaultKind[] = ['covered', 'sprayed', 'defocused', 'knocked', 'lightsOut', 'washedOut']
-  // Each fault on two cameras, by day and by night; on all of them, in every light, in npm run bench -- --weather.
+  // Each fault on a camera, by day or by night; on all of them, in every light, in npm run bench -- --weather.
   test.each(faults)('%s: by tamper', (kind) => {
-    const cameras = DEMO_CAMERAS.filter((_, i) => i % 3 === faults.indexOf(kind) % 3)
-    const list = cameras.map((camera, i): Watched => ({ camera, targets: false, detections: [tamper], script: { seconds: AT + 5.1, light: i === 1 ? 'infrared' : 'day', seed: 5000 + i, weather: { wind: 0.3 }, faults: [{ kind, from: AT }], actors: [{ kind: 'adult', from: 2, way: [[-4, 12], [4, 12]] }] } }))
-    watch(list).forEach((triggers, i) => {
-      expect({ camera: cameras[i], count: triggers.length }).toEqual({ camera: cameras[i], count: 1 })
-      expect(triggers[0].time).toBeGreaterThanOrEqual(AT + 3 - 1e-9)
-    })
+    const n = faults.indexOf(kind)
+    const [triggers] = watch([{ camera: DEMO_CAMERAS[n], targets: false, detections: [tamper], script: { seconds: AT + 5.1, light: n % 2 ? 'infrared' : 'day', seed: 5000 + n, weather: { wind: 0.3 }, faults: [{ kind, from: AT }], actors: [{ kind: 'adult', from: 2, way: [[-4, 12], [4, 12]] }] } }])
+    expect(triggers).toHaveLength(1)
+    expect(triggers[0].time).toBeGreaterThanOrEqual(AT + 3 - 1e-9)
   })
 
   test.each(['cableCut', 'frozen'] as const)('%s: by signal loss, as no new picture comes', (kind) => {
@@ -37,9 +35,9 @@ describe('every fault is found within its delay and two seconds', () => {
   })
 })
 
-test('two minutes of weather by day and by night without a fault: no tamper, no signal loss', () => {
+test('weather by day and by night without a fault: no tamper, no signal loss', () => {
   const weathers = [{ rain: 1, wind: 1 }, { snow: 1, wind: 0.6 }, { fog: 0.8 }, { clouds: 1, wind: 1 }, { rain: 0.7, clouds: 0.8 }, { wind: 1, fog: 0.4 }]
-  const list = DEMO_CAMERAS.map((camera, i): Watched => ({ camera, targets: false, detections: [tamper, signalLoss], script: { seconds: 20, light: (['day', 'dusk', 'night', 'infrared', 'day', 'night'] as const)[i], seed: 5020 + i, weather: weathers[i], headlights: [{ from: 8 }], insects: [{ from: 12, to: 18 }], actors: [{ kind: 'van', from: 4, way: [[-8, 12], [8, 12]], speed: 3 }] } }))
+  const list = DEMO_CAMERAS.map((camera, i): Watched => ({ camera, targets: false, detections: [tamper, signalLoss], script: { seconds: 16, light: (['day', 'dusk', 'night', 'infrared', 'day', 'night'] as const)[i], seed: 5020 + i, weather: weathers[i], headlights: [{ from: 8 }], insects: [{ from: 11, to: 15 }], actors: [{ kind: 'van', from: 4, way: [[-8, 12], [8, 12]], speed: 3 }] } }))
   expect(watch(list)).toEqual(list.map(() => []))
 })
 
