@@ -16,7 +16,7 @@ const mayImport = {
   web: ['core', 'simulation'],
   demo: ['core', 'simulation', 'analysis'],
   e2e: ['core', 'analysis', 'server', 'standins'],
-  bench: ['core', 'analysis', 'simulation', 'demo']
+  bench: ['core', 'analysis', 'simulation', 'demo', 'server', 'standins']
 }
 
 /** Tests may reach for whatever they check against. */

@@ -19,6 +19,8 @@ import { signedArea } from '../core/geometry/shapes.ts'
 import { readMot } from '../core/formats/mot.ts'
 import { DetectionSchema, parseWith, type Detection } from '../core/formats/plan.ts'
 import { tracksFromRows, type TargetRow, type Tracks } from '../core/targets/tracks.ts'
+import { benchDevices } from './devices/main.ts'
+import { median, say } from './say.ts'
 
 /**
  * The figures that the project promises, measured in one run: npm run bench.
@@ -27,8 +29,6 @@ import { tracksFromRows, type TargetRow, type Tracks } from '../core/targets/tra
 const vtest = '/usr/share/doc/opencv-doc/examples/data/vtest.avi'
 const root = fileURLToPath(new URL('..', import.meta.url))
 
-const say = (what: string, measured: string, promised = ''): void => console.log(`${what.padEnd(58)} ${measured.padEnd(26)} ${promised}`)
-const median = (values: number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1]
 const settingOf = (detections: Detection[], fps = 10): Setting => ({ plan: { schedules: [], timeZone: 'UTC' }, camera: { ignore: [], detections }, fps, start: 0 })
 const line = (change: object): Detection => parseWith(DetectionSchema, { id: 'l', name: 'L', kind: 'line', line: [[0.2, 0.5], [0.8, 0.5]], ...change })
 
@@ -218,9 +218,13 @@ function benchMemory(tracks: Tracks, detections: Detection[]): void {
 }
 
 console.log(`${cpus()[0].model}, ${cpus().length} cores, Node ${process.version}\n`)
-benchAnalyse()
-await benchMeasures()
-benchDrag()
-benchEngine()
-if (process.argv.includes('--weather')) await benchTamper()
-else console.log('\nthe hour of weather and every fault on every camera: npm run bench -- --weather (some ten minutes)')
+if (process.argv.includes('--devices')) await benchDevices()
+else {
+  benchAnalyse()
+  await benchMeasures()
+  benchDrag()
+  benchEngine()
+  if (process.argv.includes('--weather')) await benchTamper()
+  else console.log('\nthe hour of weather and every fault on every camera: npm run bench -- --weather (some ten minutes)')
+  console.log('a site of 200 cameras: npm run bench -- --devices (some five minutes)')
+}

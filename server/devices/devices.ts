@@ -52,7 +52,12 @@ export class Devices {
       await this.readAll().catch(this.log)
       if (!this.closed) this.timer = setTimeout(() => void (this.round = again()), POLL_MS)
     }
-    this.round = again()
+    // Who was listened to is listened to again at once; reading them all takes its time.
+    this.round = this.listenAgain().catch(this.log).then(again)
+  }
+
+  private async listenAgain(): Promise<void> {
+    for (const row of await listDevices(this.database)) if (row.readAt !== null) await this.listenTo(row)
   }
 
   async close(): Promise<void> {

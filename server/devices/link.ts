@@ -215,16 +215,20 @@ export class DeviceLink {
     return address
   }
 
-  /** What has happened since; waits up to `seconds` for something. Renews the pull point. */
-  async pull(address: string, seconds: number, signal?: AbortSignal): Promise<DeviceEvent[]> {
-    const answer = await this.ask(address, xml('tev:PullMessages', {}, xml('tev:Timeout', {}, `PT${seconds}S`), xml('tev:MessageLimit', {}, '100')), true, this.withinMs + seconds * 1000, signal)
-    await this.ask(address, xml('wsnt:Renew', {}, xml('wsnt:TerminationTime', {}, 'PT60S')), true)
+  /** What has happened since; waits up to `seconds` for something. */
+  async pull(address: string, seconds: number): Promise<DeviceEvent[]> {
+    const answer = await this.ask(address, xml('tev:PullMessages', {}, xml('tev:Timeout', {}, `PT${seconds}S`), xml('tev:MessageLimit', {}, '100')), true, this.withinMs + seconds * 1000)
     return children(answer, 'NotificationMessage').map((notification) => {
       const message = down(notification, 'Message', 'Message')
       const items = (group: string): Record<string, string> => Object.fromEntries(children(child(message, group), 'SimpleItem').map(({ attributes }) => [attributes.Name ?? '', attributes.Value ?? '']))
       const source = items('Source')
       return { topic: child(notification, 'Topic')?.text ?? '', initial: message?.attributes.PropertyOperation === 'Initialized', at: Date.parse(message?.attributes.UtcTime ?? ''), rule: source.Rule ?? source.InputToken ?? '', data: items('Data') }
     })
+  }
+
+  /** Keeps a pull point for another minute. */
+  async renew(address: string): Promise<void> {
+    await this.ask(address, xml('wsnt:Renew', {}, xml('wsnt:TerminationTime', {}, 'PT60S')), true)
   }
 
   async unsubscribe(address: string): Promise<void> {
@@ -256,16 +260,17 @@ export class DeviceLink {
   }
 
   private async call(service: Service, body: string): Promise<Element> {
-    if (this.ahead === null) await this.clockAhead()
     const at = (await this.servicePaths()).get(NAMESPACES_OF[service])
     if (!at || !URL.canParse(at)) throw new Trouble('refused', `the device has no ${service} service`)
     // Only its path is taken: behind a translation of addresses a device does not know its own.
     return this.ask(this.address + new URL(at).pathname, body, true)
   }
 
-  private async ask(url: string, body: string, withToken: boolean, withinMs = this.withinMs, signal?: AbortSignal): Promise<Element> {
+  private async ask(url: string, body: string, withToken: boolean, withinMs = this.withinMs): Promise<Element> {
+    // Tokens are made on the device's clock.
+    if (withToken && this.credentials && this.ahead === null) await this.clockAhead()
     const token = withToken && this.credentials ? makeToken(this.credentials.username, this.credentials.password, randomBytes(16), Date.now() + (this.ahead ?? 0)) : null
-    const text = (await this.fetch(url, { method: 'POST', body: envelope(body, { token }), headers: { 'content-type': 'application/soap+xml; charset=utf-8' } }, withinMs, signal)).toString('utf8')
+    const text = (await this.fetch(url, { method: 'POST', body: envelope(body, { token }), headers: { 'content-type': 'application/soap+xml; charset=utf-8' } }, withinMs)).toString('utf8')
     try {
       const message = readMessage(text, 'the device’s answer')
       const fault = faultOf(message)
@@ -295,10 +300,9 @@ export class DeviceLink {
   }
 
   /** One request; its answer whole, or a Trouble. Never reads more than an answer may have. */
-  private async fetch(url: string, init: RequestInit, withinMs = this.withinMs, signal?: AbortSignal): Promise<Buffer> {
-    const late = AbortSignal.timeout(withinMs)
+  private async fetch(url: string, init: RequestInit, withinMs = this.withinMs): Promise<Buffer> {
     try {
-      const answer = await fetch(url, { ...init, redirect: 'error', signal: signal ? AbortSignal.any([late, signal]) : late })
+      const answer = await fetch(url, { ...init, redirect: 'error', signal: AbortSignal.timeout(withinMs) })
       const parts: Uint8Array[] = []
       let bytes = 0
       for await (const part of (answer.body ?? []) as AsyncIterable<Uint8Array>) {

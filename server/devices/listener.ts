@@ -1,8 +1,10 @@
 import type { DeviceEvent, DeviceLink } from './link.ts'
 import { Trouble } from './trouble.ts'
 
-/** How long a device may hold a question open when nothing happens. */
-const HELD_SECONDS = 20
+/** How long a device may hold a question open when nothing happens; who ends listening waits for that answer. */
+const HELD_SECONDS = 2
+/** How often a pull point is kept from ending, and a quiet one is noted as heard. */
+const RENEWED_MS = 20_000
 const FIRST_PAUSE_MS = 1000
 const LONGEST_PAUSE_MS = 30_000
 
@@ -23,6 +25,8 @@ export class Listener {
   private readonly stop = new AbortController()
   private readonly ended: Promise<void>
   private readonly ear: Ear
+  private renewedAt = 0
+  private keptAt = 0
 
   /** @param take keeps what came; listening goes on only after it has been kept */
   constructor(link: DeviceLink, ear: Ear, take: (events: DeviceEvent[], ear: Ear) => Promise<void>) {
@@ -32,7 +36,10 @@ export class Listener {
     this.ended = this.listen()
   }
 
-  /** Ends listening. The pull point stays for whoever comes next, unless the device is no longer wanted at all. */
+  /**
+   * Ends listening. A question that is open is waited for: the device has forgotten what it answers to one that is given
+   * up. The pull point stays for whoever comes next, unless the device is no longer wanted at all.
+   */
   async close(forGood = false): Promise<void> {
     this.stop.abort()
     await this.ended
@@ -46,10 +53,11 @@ export class Listener {
       try {
         if (!this.ear.point) await this.begin()
         while (!signal.aborted) {
-          const events = await this.link.pull(this.ear.point!, HELD_SECONDS, signal)
+          const events = await this.link.pull(this.ear.point!, HELD_SECONDS)
           this.ear.heardAt = Date.now()
           pause = FIRST_PAUSE_MS
-          await this.take(events, this.ear)
+          if (events.length || this.ear.heardAt - this.keptAt >= RENEWED_MS || signal.aborted) await this.keep(events)
+          await this.renew()
         }
       } catch (error) {
         if (signal.aborted) break
@@ -65,12 +73,24 @@ export class Listener {
     }
   }
 
+  private async keep(events: DeviceEvent[]): Promise<void> {
+    await this.take(events, this.ear)
+    this.keptAt = Date.now()
+  }
+
+  private async renew(): Promise<void> {
+    if (Date.now() - this.renewedAt < RENEWED_MS) return
+    await this.link.renew(this.ear.point!)
+    this.renewedAt = Date.now()
+  }
+
   private async begin(): Promise<void> {
     const { heardAt } = this.ear
     this.ear.point = await this.link.subscribe()
     const now = Date.now()
+    this.renewedAt = now
     this.ear.heardAt = now
-    await this.take(heardAt === null ? [] : [{ topic: 'gap', initial: false, rule: '', at: heardAt, data: { seconds: ((now - heardAt) / 1000).toFixed(1) } }], this.ear)
+    await this.keep(heardAt === null ? [] : [{ topic: 'gap', initial: false, rule: '', at: heardAt, data: { seconds: ((now - heardAt) / 1000).toFixed(1) } }])
   }
 
   private wait(ms: number): Promise<void> {
