@@ -188,3 +188,61 @@ describe('devices that are not ready yet', () => {
     expect(body.message).toContain(message)
   })
 })
+
+describe('over a restart of the server', () => {
+  const rules = async (id: string): Promise<string[]> => (await t.database.rows<{ topic: string; rule: string }>("SELECT topic, rule FROM device_event WHERE device_id = ? AND topic IN ('gap', 'tns1:Test') ORDER BY id", [id])).map(({ topic, rule }) => (topic === 'gap' ? 'gap' : rule))
+  const put = (device: Device, from: number, to: number): void => {
+    for (let n = from; n < to; n++) device.pullPoints.put({ topic: 'tns1:Test', operation: 'Changed', at: Date.now(), source: { Rule: `r${n}` }, data: {} })
+  }
+  const all = Array.from({ length: 30 }, (_, n) => `r${n}`)
+
+  // One whose clock is 95 s ahead: its pull point is gone on with on its own clock.
+  test('what happens meanwhile waits at the device: none is lost, none comes twice, and there is no gap', async () => {
+    const device = await start('cam-waiting')
+    const { body } = await add(device, { name: 'Restarted' })
+    await eventually(async () => device.pullPoints.count() > 0, 10)
+    put(device, 0, 10)
+    const restarted = t.restart()
+    put(device, 10, 20)
+    await restarted
+    put(device, 20, 30)
+    t.app.devices.start()
+    await eventually(async () => (await rules(body.id)).length >= 30, 20)
+    expect(await rules(body.id)).toEqual(all)
+    expect(device.pullPoints.count()).toBe(1)
+  }, 60_000)
+
+  test('a device that was switched off meanwhile has forgotten it: the gap is told, with how long it was', async () => {
+    const device = await start('cam-waiting')
+    const { body } = await add(device, { name: 'Switched off' })
+    await eventually(async () => device.pullPoints.count() > 0, 10)
+    await t.restart()
+    device.pullPoints.endAll()
+    put(device, 0, 5)
+    t.app.devices.start()
+    await eventually(async () => (await rules(body.id)).includes('gap'), 20)
+    put(device, 5, 6)
+    await eventually(async () => (await rules(body.id)).includes('r5'), 20)
+    expect(await rules(body.id)).toEqual(['gap', 'r5'])
+    const [{ data }] = (await t.ask('GET', `/api/devices/${body.id}/events`)).body.filter((e: { topic: string }) => e.topic === 'gap')
+    expect(Number(data.seconds)).toBeGreaterThan(0)
+  }, 60_000)
+})
+
+describe('after new firmware', () => {
+  test('what it can do is read anew: a kind that is gone is said, and the rule with it', async () => {
+    const device = await start('cam-slipway', {}, 'firmware.json')
+    const { body } = await add(device, { name: 'Updated' })
+    await send(body.id)
+    expect(stateOf(await one(body.id))['quay-edge']).toBe('same')
+    await device.close()
+    const { channels: [model] } = device.model
+    const updated = await start('cam-slipway', { firmware: '3.0.0', channels: [{ ...model, modes: [], rules: [{ ...model.rules[0], type: 'tt:FieldDetector', most: 1 }] }] }, 'firmware.json')
+    await t.app.devices.move(body.id, updated.address)
+    const after: DeviceView = (await t.ask('POST', `/api/devices/${body.id}/read`)).body
+    expect(after).toMatchObject({ state: 'online', information: { firmware: '3.0.0' } })
+    expect(channel(after).abilities.map(({ type, most }) => [type, most])).toEqual([['tt:FieldDetector', 1]])
+    expect(channel(after).modes).toEqual([])
+    expect(stateOf(after)['quay-edge']).toBe('unsupported')
+  }, 30_000)
+})

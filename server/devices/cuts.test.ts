@@ -1,0 +1,147 @@
+import { createServer, type Server } from 'node:http'
+import type { AddressInfo } from 'node:net'
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
+import type { DeviceView, SendResult, SendingView } from '../../core/devices/views.ts'
+import type { Device } from '../../standins/camera/device.ts'
+import { TestDevices, asAdded } from '../../standins/testing/testDevices.ts'
+import { eventually, startTestApp, type TestApp } from '../testing/testApp.ts'
+
+/** A line that cuts: between the server and a device, before or after a command has reached it. */
+class Line {
+  /** What is done with a message. */
+  cut: (message: string) => 'pass' | 'before' | 'after' = () => 'pass'
+  address = ''
+  private readonly server: Server
+
+  constructor(device: Device) {
+    this.server = createServer(async (request, response) => {
+      const parts: Buffer[] = []
+      for await (const part of request as AsyncIterable<Buffer>) parts.push(part)
+      const message = Buffer.concat(parts).toString('utf8')
+      const how = this.cut(message)
+      if (how === 'before') return void response.destroy()
+      const answer = await fetch(device.address + request.url, { method: request.method, ...(parts.length && { body: message }), headers: { 'content-type': 'application/soap+xml' } }).catch(() => null)
+      if (how === 'after' || !answer) return void response.destroy()
+      // The device's own address is the line's, as behind a router.
+      response.writeHead(answer.status, { 'content-type': answer.headers.get('content-type') ?? '' }).end((await answer.text()).replaceAll(device.address, this.address))
+    })
+  }
+
+  async open(): Promise<this> {
+    await new Promise<void>((resolve) => this.server.listen(0, '127.0.0.1', resolve))
+    this.address = `http://127.0.0.1:${(this.server.address() as AddressInfo).port}`
+    return this
+  }
+
+  close(): void {
+    this.server.closeAllConnections()
+    this.server.close()
+  }
+}
+
+const devices = new TestDevices()
+let t: TestApp
+let device: Device
+let line: Line
+let id: string
+
+const draw = async (sensitivity: number, name = 'quay-edge'): Promise<void> => {
+  const { detections } = (await t.ask('GET', '/api/cameras/slipway')).body
+  const kept = detections.find((d: { detection: { id: string } }) => d.detection.id === name)
+  const detection = kept?.detection ?? { id: name, name, kind: 'line', line: [[0.1, 0.7], [0.9, 0.7]], classes: ['person'] }
+  await t.ask('PUT', `/api/cameras/slipway/detections/${name}`, { detection: { ...detection, sensitivity }, position: kept?.position ?? 5, version: kept?.version ?? 0 })
+}
+const send = async (): Promise<SendingView['devices'][number]> => {
+  const { body } = await t.ask('POST', '/api/sendings', { devices: [id] })
+  return eventually(async () => {
+    const { body: view } = await t.ask('GET', `/api/sendings/${body.id}`)
+    return view.finished && view.devices[0]
+  })
+}
+const held = (): Record<string, string> => Object.fromEntries(device.channels[0].rules.map(({ name, simple }) => [name, simple.Sensitivity]))
+const outcome = ({ results }: { results: SendResult[] }) => results.map(({ detection, what, holds, error }) => [detection, what, holds, error !== null])
+
+beforeAll(async () => {
+  t = await startTestApp({ withDemo: true })
+  device = await devices.start('cam-slipway')
+  line = await new Line(device).open()
+  const { body } = await t.ask('POST', '/api/devices', { ...asAdded(device), address: line.address })
+  id = (body as DeviceView).id
+}, 60_000)
+afterAll(async () => {
+  line.close()
+  await t.close()
+  await devices.close()
+})
+
+describe('a cut in the middle of sending leaves the old rule or the new one, and says which', () => {
+  test('whole, through the line', async () => {
+    expect(outcome(await send())).toEqual([['quay-edge', 'created', 'new', false]])
+    expect(held()).toEqual({ 'quay-edge': '50' })
+  })
+
+  test('cut before the command arrived: the old one', async () => {
+    await draw(60)
+    line.cut = (message) => (message.includes('ModifyRules') ? 'before' : 'pass')
+    const device1 = await send()
+    expect(device1.state).toBe('failed')
+    expect(outcome(device1)).toEqual([['quay-edge', 'changed', 'old', true]])
+    expect(held()).toEqual({ 'quay-edge': '50' })
+  })
+
+  test('cut after it arrived: the new one, although the device’s answer never came', async () => {
+    line.cut = (message) => (message.includes('ModifyRules') ? 'after' : 'pass')
+    expect(outcome(await send())).toEqual([['quay-edge', 'changed', 'new', true]])
+    expect(held()).toEqual({ 'quay-edge': '60' })
+  })
+
+  test('cut for good: not known, what was not begun is said as such, and reading again tells', async () => {
+    await draw(70)
+    await draw(40, 'second')
+    let down = false
+    line.cut = (message) => (down ? 'before' : message.includes('ModifyRules') ? ((down = true), 'after') : 'pass')
+    const sent = await send()
+    expect(outcome(sent)).toEqual([['quay-edge', 'changed', 'unknown', true], ['second', 'created', 'none', true]])
+    expect(sent.results[1].error).toContain('not begun: ')
+    expect((await t.ask('GET', `/api/devices/${id}`)).body.state).toBe('offline')
+    line.cut = () => 'pass'
+    const view = (await t.ask('POST', `/api/devices/${id}/read`)).body as DeviceView
+    expect(view.channels[0].detections.map((d) => [d.id, d.state])).toEqual([['quay-edge', 'same'], ['second', 'missing']])
+    expect(outcome(await send())).toEqual([['second', 'created', 'new', false]])
+    expect(held()).toEqual({ 'quay-edge': '70', second: '40' })
+  })
+
+  test('two that send to one device at the same time: the second is told', async () => {
+    await draw(30)
+    const both = await Promise.all([send(), send()])
+    expect(both.map(({ error }) => error).filter(Boolean)).toEqual(['this device is being sent to already'])
+    expect(held()).toMatchObject({ 'quay-edge': '30' })
+  })
+})
+
+describe('many devices', () => {
+  test('are sent to side by side; one that is silent does not hold up the others', async () => {
+    const silent = createServer(() => {})
+    await new Promise<void>((resolve) => silent.listen(0, '127.0.0.1', resolve))
+    const others = await Promise.all(Array.from({ length: 10 }, () => devices.start('cam-waiting', { clockOff: 0 })))
+    const ids: string[] = []
+    // Without a camera nothing is sent to them; they are read, and have an end all the same.
+    for (const other of others) ids.push((await t.ask('POST', '/api/devices', { ...asAdded(other), camera: null })).body.id)
+    const adding = t.ask('POST', '/api/devices', { name: 'Silent', address: `http://127.0.0.1:${(silent.address() as AddressInfo).port}`, camera: null, username: 'admin', password: 'x' })
+    // The application answers while the silent one is waited for.
+    const began = Date.now()
+    expect((await t.ask('GET', '/api/devices')).status).toBe(200)
+    expect(Date.now() - began).toBeLessThan(2000)
+    const { body } = await t.ask('POST', '/api/sendings', { devices: ids })
+    const done = await eventually(async () => {
+      const view = (await t.ask('GET', `/api/sendings/${body.id}`)).body as SendingView
+      return view.finished && view
+    }, 30)
+    expect(new Set(done.devices.map(({ state }) => state))).toEqual(new Set(['done']))
+    expect((await adding).body).toMatchObject({ state: 'offline', trouble: expect.stringContaining('did not answer within') })
+    silent.closeAllConnections()
+    silent.close()
+    expect((await t.ask('POST', '/api/sendings', { devices: [] })).body.message).toContain('must name at least one')
+    expect((await t.ask('POST', '/api/sendings', { devices: ['nobody'] })).status).toBe(404)
+  }, 60_000)
+})
