@@ -42,7 +42,7 @@ const report = (file, read, ok) => {
 }
 
 try {
-  installDebian(['mariadb-server', 'ffmpeg', 'chromium', 'opencv-doc'])
+  installDebian(['mariadb-server', 'ffmpeg', 'chromium', 'opencv-doc', 'curl'])
   await installPackages()
 
   single('Types', bin('tsc'), ['-p', 'tsconfig.json'])

@@ -1,6 +1,8 @@
+import { execFile } from 'node:child_process'
 import { createServer, type Server } from 'node:http'
 import { createRequire } from 'node:module'
 import type { AddressInfo } from 'node:net'
+import { promisify } from 'node:util'
 import { afterAll, describe, expect, test } from '@jest/globals'
 import { differencesOf } from '../../core/formats/onvif/differences.ts'
 import { toRule } from '../../core/formats/onvif/toRule.ts'
@@ -40,6 +42,16 @@ describe('a simulated camera, over the wire', () => {
     ])
     const picture = await link.snapshot((await link.channels())[0].profile)
     expect([...picture.subarray(0, 3)]).toEqual([0xff, 0xd8, 0xff])
+  })
+
+  test('shows its pictures to its accounts alone', async () => {
+    const device = await start('cam-slipway')
+    const url = `${device.address}/snapshot/${ONE}`
+    const answer = await fetch(url)
+    expect([answer.status, answer.headers.get('www-authenticate')]).toEqual([401, expect.stringMatching(/^Digest realm="camera", qop="auth", algorithm=MD5, nonce="\w{32}"$/)])
+    // curl, a general client, is let in with the same password.
+    const asked = async (password: string): Promise<string> => (await promisify(execFile)('curl', ['-s', '--digest', '-u', `admin:${password}`, '-o', '/dev/null', '-w', '%{http_code} %{content_type}', url])).stdout
+    expect([await asked(admin.password), await asked('wrong')]).toEqual(['200 image/jpeg', '401 '])
   })
 
   test('holds what it is sent, also after it was started again; a rule it cannot hold leaves the old ones as they were', async () => {

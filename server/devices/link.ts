@@ -2,6 +2,7 @@ import { randomBytes } from 'node:crypto'
 import { InputError } from '../../core/errors.ts'
 import type { LiveFrame, OutputKind } from '../../core/devices/views.ts'
 import { ruleType, type AnalysisMode, type RuleAbility } from '../../core/formats/onvif/abilities.ts'
+import { authorization, readChallenge } from '../../core/formats/onvif/httpDigest.ts'
 import { readMetadata } from '../../core/formats/onvif/metadata.ts'
 import { readRule, ruleXml, type Rule } from '../../core/formats/onvif/rules.ts'
 import { NAMESPACES, SoapFault, envelope, faultOf, makeToken, readMessage } from '../../core/formats/onvif/soap.ts'
@@ -184,7 +185,8 @@ export class DeviceLink {
   }
 
   async snapshot(profile: string): Promise<Buffer> {
-    return this.fetch(await this.mediaUri('GetSnapshotUri', profile), { method: 'GET' })
+    const uri = await this.mediaUri('GetSnapshotUri', profile)
+    return this.whole((signal) => this.get(uri, signal))
   }
 
   /** The device's pictures as they come: the parts of Motion JPEG, to be passed on as they are. */
@@ -270,7 +272,7 @@ export class DeviceLink {
     // Tokens are made on the device's clock.
     if (withToken && this.credentials && this.ahead === null) await this.clockAhead()
     const token = withToken && this.credentials ? makeToken(this.credentials.username, this.credentials.password, randomBytes(16), Date.now() + (this.ahead ?? 0)) : null
-    const text = (await this.fetch(url, { method: 'POST', body: envelope(body, { token }), headers: { 'content-type': 'application/soap+xml; charset=utf-8' } }, withinMs)).toString('utf8')
+    const text = (await this.whole((signal) => fetch(url, { method: 'POST', body: envelope(body, { token }), headers: { 'content-type': 'application/soap+xml; charset=utf-8' }, redirect: 'error', signal }), withinMs)).toString('utf8')
     try {
       const message = readMessage(text, 'the device’s answer')
       const fault = faultOf(message)
@@ -289,7 +291,8 @@ export class DeviceLink {
     const late = new AbortController()
     const timer = setTimeout(() => late.abort(new DOMException('late', 'TimeoutError')), this.withinMs)
     try {
-      const answer = await fetch(url, { redirect: 'error', signal: AbortSignal.any([late.signal, signal]) })
+      const answer = await this.get(url, AbortSignal.any([late.signal, signal]))
+      if (answer.status === 401) throw new Trouble(this.credentials ? 'wrong-password' : 'no-account', 'the device does not accept the account')
       if (!answer.ok) throw new Trouble('broken', `the device answered with HTTP ${answer.status}`)
       return answer
     } catch (error) {
@@ -299,10 +302,21 @@ export class DeviceLink {
     }
   }
 
-  /** One request; its answer whole, or a Trouble. Never reads more than an answer may have. */
-  private async fetch(url: string, init: RequestInit, withinMs = this.withinMs): Promise<Buffer> {
+  /** Asks for a picture or a stream; where the device asks who wants it, that is said by digest. */
+  private async get(url: string, signal: AbortSignal): Promise<Response> {
+    const answer = await fetch(url, { redirect: 'error', signal })
+    const challenge = answer.status === 401 && this.credentials ? readChallenge(answer.headers.get('www-authenticate') ?? '') : null
+    if (!challenge || !this.credentials) return answer
+    await answer.body?.cancel()
+    const { pathname, search } = new URL(url)
+    const said = authorization(challenge, { method: 'GET', uri: pathname + search, ...this.credentials, cnonce: randomBytes(12).toString('hex'), count: 1 })
+    return fetch(url, { headers: { authorization: said }, redirect: 'error', signal })
+  }
+
+  /** One answer whole, or a Trouble. Never reads more than an answer may have. */
+  private async whole(ask: (signal: AbortSignal) => Promise<Response>, withinMs = this.withinMs): Promise<Buffer> {
     try {
-      const answer = await fetch(url, { ...init, redirect: 'error', signal: AbortSignal.timeout(withinMs) })
+      const answer = await ask(AbortSignal.timeout(withinMs))
       const parts: Uint8Array[] = []
       let bytes = 0
       for await (const part of (answer.body ?? []) as AsyncIterable<Uint8Array>) {

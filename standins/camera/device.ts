@@ -139,7 +139,7 @@ export class Device {
 
   private async serve(request: IncomingMessage, response: ServerResponse): Promise<void> {
     const { pathname } = new URL(request.url ?? '/', 'http://x')
-    if (request.method === 'GET') return this.show(pathname, response)
+    if (request.method === 'GET') return this.show(pathname, request, response)
     if (request.method !== 'POST' || !pathname.startsWith('/onvif/')) return void response.writeHead(404).end()
     const say = (status: number, body: string): void => void response.writeHead(status, { 'content-type': 'application/soap+xml; charset=utf-8' }).end(envelope(body))
     try {
@@ -158,10 +158,11 @@ export class Device {
     }
   }
 
-  private show(path: string, response: ServerResponse): void {
+  private show(path: string, request: IncomingMessage, response: ServerResponse): void {
     const [, what, token] = /^\/(snapshot|stream|metadata)\/([\w-]+)$/.exec(path) ?? []
     const channel = this.channels.find((c) => c.token === token)
     if (!channel) return void response.writeHead(404).end()
+    if (!this.security.mayLook(request.headers.authorization, this.state.accounts)) return void response.writeHead(401, { 'www-authenticate': this.security.question }).end()
     if (what === 'stream') return streamPictures(response, () => channel.scene.snapshot(this.moment()))
     if (what === 'metadata') return streamMetadata(response, () => ({ at: this.now(), targets: channel.scene.targets(this.moment()) }))
     response.writeHead(200, { 'content-type': 'image/jpeg', 'cache-control': 'no-store' }).end(channel.scene.snapshot(this.moment()))

@@ -1,3 +1,5 @@
+import { randomBytes } from 'node:crypto'
+import { whoAnswers, type Challenge } from '../../core/formats/onvif/httpDigest.ts'
 import { passwordDigest, type UsernameToken } from '../../core/formats/onvif/soap.ts'
 import type { Account } from './state.ts'
 
@@ -6,9 +8,23 @@ const CLOCK_SECONDS = 10
 /** For so long a nonce is remembered, so that a message that was overheard cannot be sent again. */
 const REMEMBERED_SECONDS = 60
 
-/** Checks the tokens of messages: account, digest, clock, nonce used once. Source: OASIS UsernameToken Profile 1.0. */
+/**
+ * Checks the tokens of messages: account, digest, clock, nonce used once (source: OASIS UsernameToken Profile 1.0), and
+ * who asks for pictures, by HTTP digest.
+ */
 export class Security {
   private readonly seen = new Map<string, number>()
+  private readonly challenge: Challenge = { realm: 'camera', nonce: randomBytes(16).toString('hex'), algorithm: 'MD5', qop: true, opaque: null }
+
+  /** What somebody is asked who wants a picture. */
+  get question(): string {
+    return `Digest realm="${this.challenge.realm}", qop="auth", algorithm=MD5, nonce="${this.challenge.nonce}"`
+  }
+
+  /** Whether a request for a picture says an account of the device. */
+  mayLook(authorization: string | undefined, accounts: readonly Account[]): boolean {
+    return whoAnswers(this.challenge, 'GET', authorization, (name) => accounts.find((a) => a.username === name)?.password) !== null
+  }
 
   /** @param now milliseconds of UTC on the device's clock @returns why it is refused, or null */
   refusal(token: UsernameToken | null, accounts: readonly Account[], now: number): string | null {

@@ -3,6 +3,7 @@ import { XMLParser } from 'fast-xml-parser'
 import fc from 'fast-check'
 import { WEEKDAYS } from '../plan.ts'
 import { probe, probeId, probeMatches, readProbeMatches } from './discovery.ts'
+import { authorization, digestOf, readChallenge, whoAnswers, type Challenge } from './httpDigest.ts'
 import { isAlways, readHours, writeHours, type Hours } from './hours.ts'
 import { metadataXml, readMetadata } from './metadata.ts'
 
@@ -68,5 +69,38 @@ describe('arming hours as one item', () => {
     expect(writeHours({ ...empty, mon: [['sunset', '24:00']] } as unknown as Hours)).toBeNull()
     for (const odd of ['mon', 'xyz=00:00-01:00', 'mon=0:00-1:00', 'mon=00:00']) expect(() => readHours(odd)).toThrow('must be such as mon=18:30-24:00')
     expect(isAlways({ id: 'a', name: 'A', exceptions: [], week: Object.fromEntries(WEEKDAYS.map((d) => [d, [['00:00', '24:00']]])) as never })).toBe(true)
+  })
+})
+
+describe('HTTP digest', () => {
+  // Source: the worked examples of RFC 2617 (3.5) and RFC 7616 (3.9.1), from memory.
+  test.each([
+    ['RFC 2617', 'Digest realm="testrealm@host.com", qop="auth,auth-int", nonce="dcd98b7102dd2f0e8b11d0f600bfb0c093", opaque="5ccc069c403ebaf9f0171e9517f40e41"', { password: 'Circle Of Life', cnonce: '0a4f113b' }, '6629fae49393a05397450978507c4ef1'],
+    ['RFC 7616, MD5', 'Digest realm="http-auth@example.org", qop="auth, auth-int", algorithm=MD5, nonce="7ypf/xlj9XXwfDPEoM4URrv/xwf94BcCAzFZH4GiTo0v", opaque="FQhe/qaU925kfnzjCev0ciny7QMkPqMAFRtzCUYo5tdS"', { password: 'Circle of Life', cnonce: 'f2/wE4q74E6zIJEtWaHKaf5wv/H5QzzpXusqGemxURZJ' }, '8ca523f5e9506fed4657c9700eebdbec'],
+    ['RFC 7616, SHA-256', 'Digest realm="http-auth@example.org", qop="auth, auth-int", algorithm=SHA-256, nonce="7ypf/xlj9XXwfDPEoM4URrv/xwf94BcCAzFZH4GiTo0v", opaque="x"', { password: 'Circle of Life', cnonce: 'f2/wE4q74E6zIJEtWaHKaf5wv/H5QzzpXusqGemxURZJ' }, '753927fa0e85d155564e2e272a28d1802ca10daf4496794697cf8db5856cb6c1']
+  ])('the example of %s', (_, header, more, response) => {
+    const challenge = readChallenge(header)!
+    const request = { method: 'GET', uri: '/dir/index.html', username: 'Mufasa', count: 1, ...more }
+    expect(digestOf(challenge, request)).toBe(response)
+    expect(authorization(challenge, request)).toContain(`response="${response}", qop=auth, nc=00000001`)
+  })
+
+  test('the strongest challenge that can be answered is taken', () => {
+    expect(readChallenge('Basic realm="a"')).toBeNull()
+    expect(readChallenge('Digest realm="a", nonce="n", algorithm=SHA-512-256')).toBeNull()
+    expect(readChallenge('Digest realm="a", nonce="n", qop="auth-int"')).toBeNull()
+    expect(readChallenge('Basic realm="a", Digest realm="b, c", nonce="n"')).toEqual({ realm: 'b, c', nonce: 'n', algorithm: 'MD5', qop: false, opaque: null })
+    expect(readChallenge('Digest realm="a", nonce="n", algorithm=MD5, Digest realm="a", nonce="m", algorithm=SHA-256')).toMatchObject({ nonce: 'm', algorithm: 'SHA-256' })
+  })
+
+  test('what one side writes the other reads; a wrong password, another nonce or nothing is nobody', () => {
+    const challenge: Challenge = { realm: 'The "camera"', nonce: 'n', algorithm: 'MD5', qop: true, opaque: null }
+    const request = { method: 'GET', uri: '/snapshot/a?b=c', username: 'ad"min', password: 'geheim-ä', cnonce: 'c', count: 1 }
+    const who = (header: string | undefined, now = challenge) => whoAnswers(now, 'GET', header, (name) => (name === 'ad"min' ? 'geheim-ä' : undefined))
+    expect(who(authorization(challenge, request))).toBe('ad"min')
+    expect(who(authorization(challenge, { ...request, password: 'other' }))).toBeNull()
+    expect(who(authorization(challenge, { ...request, username: 'root' }))).toBeNull()
+    expect(who(authorization(challenge, request), { ...challenge, nonce: 'later' })).toBeNull()
+    expect([who(undefined), who('Basic abc')]).toEqual([null, null])
   })
 })
