@@ -90,3 +90,9 @@ export const edit = (camera: CameraFacts, detection: Detection, words: string): 
 
 /** Detections that are in use, and really watch. */
 export const inUse = (camera: CameraFacts): Detection[] => camera.detections.filter((d) => d.enabled && !d.parked)
+
+/** A kind of finding that looks at one detection after the other, of those in use. */
+export const perDetection = (code: string, find: (d: Detection, camera: CameraFacts, facts: Facts) => Finding[] | Finding): Check => ({
+  code,
+  find: (facts) => facts.cameras.flatMap((camera) => inUse(camera).flatMap((d) => find(d, camera, facts)))
+})

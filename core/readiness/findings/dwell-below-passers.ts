@@ -1,5 +1,5 @@
 import type { Detection } from '../../formats/plan.ts'
-import { edit, inUse, ofDetection, type Check } from '../facts.ts'
+import { edit, ofDetection, perDetection } from '../facts.ts'
 import { footIn, pathsFor, quantile, rounded, timeOf, type Path } from '../seen.ts'
 
 /** Who goes this straight is passing by, and not staying. */
@@ -18,18 +18,12 @@ function crossing({ clip: { tracks }, rows }: Path, zone: Extract<Detection, { z
   return length > 0 && straight / length >= STRAIGHT ? timeOf(tracks, rows[last]) - timeOf(tracks, rows[first]) : null
 }
 
-export const dwellBelowPassers: Check = {
-  code: 'dwell-below-passers',
-  find: ({ cameras }) =>
-    cameras.flatMap((camera) =>
-      inUse(camera).flatMap((d) => {
-        if ((d.kind !== 'intrusion' && d.kind !== 'loitering') || d.dwellSeconds === 0) return []
-        const took = pathsFor(camera, d).flatMap((path) => crossing(path, d.zone) ?? [])
-        if (took.length < LEAST_PASSERS) return []
-        const usual = quantile(took, 0.9)
-        if (d.dwellSeconds > usual) return []
-        const above = Math.ceil(usual + 0.5)
-        return ofDetection('dwell-below-passers', 'hint', 'drawn', camera, d, `${d.name}: passers-by on the clips take up to ${rounded(usual)} s across it, and its dwell is ${d.dwellSeconds} s: it triggers for those who only pass.`, edit(camera, { ...d, dwellSeconds: above }, `Set the dwell to ${above} s`))
-      })
-    )
-}
+export const dwellBelowPassers = perDetection('dwell-below-passers', (d, camera) => {
+  if ((d.kind !== 'intrusion' && d.kind !== 'loitering') || d.dwellSeconds === 0) return []
+  const took = pathsFor(camera, d).flatMap((path) => crossing(path, d.zone) ?? [])
+  if (took.length < LEAST_PASSERS) return []
+  const usual = quantile(took, 0.9)
+  if (d.dwellSeconds > usual) return []
+  const above = Math.ceil(usual + 0.5)
+  return ofDetection('dwell-below-passers', 'hint', 'drawn', camera, d, `${d.name}: passers-by on the clips take up to ${rounded(usual)} s across it, and its dwell is ${d.dwellSeconds} s: it triggers for those who only pass.`, edit(camera, { ...d, dwellSeconds: above }, `Set the dwell to ${above} s`))
+})

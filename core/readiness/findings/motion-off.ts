@@ -1,19 +1,14 @@
 import { RULE_TYPES } from '../../formats/onvif/abilities.ts'
 import { DetectionSchema, allCells, parseWith } from '../../formats/plan.ts'
-import { inUse, ofDetection, type Check, type Mend } from '../facts.ts'
+import { inUse, ofDetection, perDetection, type Mend } from '../facts.ts'
 
-export const motionOff: Check = {
-  code: 'motion-off',
-  find: ({ cameras }) =>
-    cameras.flatMap((camera) =>
-      inUse(camera).filter(({ kind }) => kind === 'classMotion').flatMap((d) => {
-        const channel = camera.channels.find((c) => c.used && c.abilities.some(({ type }) => type === RULE_TYPES.classMotion))
-        if (!channel || inUse(camera).some(({ kind }) => kind === 'motion')) return []
-        const known = camera.detections.find(({ kind }) => kind === 'motion')
-        const mend: Mend = known
-          ? { does: 'edit', words: 'Switch motion on', camera: camera.id, detection: { ...known, enabled: true, parked: false } }
-          : { does: 'add', words: 'Add motion', camera: camera.id, detection: parseWith(DetectionSchema, { id: `${d.id.slice(0, 56)}-motion`, name: 'Motion', kind: 'motion', cells: allCells() }) }
-        return ofDetection('motion-off', 'blocking', 'sent', camera, d, `${d.name} does nothing while motion detection is off on ${channel.deviceName}.`, mend, channel.device)
-      })
-    )
-}
+export const motionOff = perDetection('motion-off', (d, camera) => {
+  if (d.kind !== 'classMotion') return []
+  const channel = camera.channels.find((c) => c.used && c.abilities.some(({ type }) => type === RULE_TYPES.classMotion))
+  if (!channel || inUse(camera).some(({ kind }) => kind === 'motion')) return []
+  const known = camera.detections.find(({ kind }) => kind === 'motion')
+  const mend: Mend = known
+    ? { does: 'edit', words: 'Switch motion on', camera: camera.id, detection: { ...known, enabled: true, parked: false } }
+    : { does: 'add', words: 'Add motion', camera: camera.id, detection: parseWith(DetectionSchema, { id: `${d.id.slice(0, 56)}-motion`, name: 'Motion', kind: 'motion', cells: allCells() }) }
+  return ofDetection('motion-off', 'blocking', 'sent', camera, d, `${d.name} does nothing while motion detection is off on ${channel.deviceName}.`, mend, channel.device)
+})

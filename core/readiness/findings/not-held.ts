@@ -1,17 +1,11 @@
 import { doorsOf, realLosses } from '../doors.ts'
-import { inUse, ofDetection, type Check } from '../facts.ts'
+import { ofDetection, perDetection } from '../facts.ts'
 
 /** A setting that no device of the camera knows at all: on site it is as if it had not been set. */
-export const notHeld: Check = {
-  code: 'not-held',
-  find: ({ cameras, schedules }) =>
-    cameras.flatMap((camera) =>
-      inUse(camera).flatMap((d) => {
-        const doors = doorsOf(camera, d, schedules)
-        const closed = doorsOf(camera, d, schedules, false)
-        return realLosses(doors).filter(({ loss }) => (loss.nearest === null || !/\d/.test(loss.nearest)) && !closed.some((other) => other.losses.every(({ setting }) => setting !== loss.setting))).map(({ door, loss }) =>
-          ofDetection('not-held', 'warning', 'sent', camera, d, `${d.name}: ${door.channel.deviceName} does not know its ${loss.setting} (${loss.wanted}); on site it is ${loss.nearest ?? 'left out'}.`, null, door.channel.device)
-        )
-      })
-    )
-}
+export const notHeld = perDetection('not-held', (d, camera, { schedules }) => {
+  const doors = doorsOf(camera, d, schedules)
+  const closed = doorsOf(camera, d, schedules, false)
+  return realLosses(doors).filter(({ loss }) => (loss.nearest === null || !/\d/.test(loss.nearest)) && !closed.some((other) => other.losses.every(({ setting }) => setting !== loss.setting))).map(({ door, loss }) =>
+    ofDetection('not-held', 'warning', 'sent', camera, d, `${d.name}: ${door.channel.deviceName} does not know its ${loss.setting} (${loss.wanted}); on site it is ${loss.nearest ?? 'left out'}.`, null, door.channel.device)
+  )
+})

@@ -1,5 +1,5 @@
 import { contains, type Point } from '../../geometry/shapes.ts'
-import { inUse, ofDetection, type Check } from '../facts.ts'
+import { ofDetection, perDetection } from '../facts.ts'
 import { isAt, pathsFor, pointsOf, timeOf } from '../seen.ts'
 
 /** Ends of targets within this part of the picture are at one place. */
@@ -8,23 +8,17 @@ const LEAST = 4
 /** Nearer to the edge a target has left the picture. */
 const EDGE = 0.03
 
-export const obstructed: Check = {
-  code: 'obstructed',
-  find: ({ cameras }) =>
-    cameras.flatMap((camera) =>
-      inUse(camera).flatMap((d) => {
-        if (!('classes' in d) || !pointsOf(d).length) return []
-        const ends = pathsFor(camera, d).flatMap(({ clip: { tracks }, rows }): Point[] => {
-          const i = rows[rows.length - 1]
-          const [x, y, w, h] = [tracks.x[i], tracks.y[i], tracks.w[i], tracks.h[i]]
-          const left = x < EDGE || y < EDGE || x + w > 1 - EDGE || y + h > 1 - EDGE
-          const cut = timeOf(tracks, i) > timeOf(tracks, tracks.length - 1) - 1
-          const there = 'zone' in d ? contains(d.zone, x + w / 2, y + h) : isAt(d, tracks, i)
-          return left || cut || !there ? [] : [[x + w / 2, y + h]]
-        })
-        const most = Math.max(0, ...ends.map(([ax, ay]) => ends.filter(([bx, by]) => Math.hypot(ax - bx, ay - by) <= NEAR).length))
-        if (most < LEAST) return []
-        return ofDetection('obstructed', 'hint', 'drawn', camera, d, `${d.name}: on the clips ${most} targets are lost at one and the same place in it; something may stand before them there. Move the shape to where they are seen whole.`)
-      })
-    )
-}
+export const obstructed = perDetection('obstructed', (d, camera) => {
+  if (!('classes' in d) || !pointsOf(d).length) return []
+  const ends = pathsFor(camera, d).flatMap(({ clip: { tracks }, rows }): Point[] => {
+    const i = rows[rows.length - 1]
+    const [x, y, w, h] = [tracks.x[i], tracks.y[i], tracks.w[i], tracks.h[i]]
+    const left = x < EDGE || y < EDGE || x + w > 1 - EDGE || y + h > 1 - EDGE
+    const cut = timeOf(tracks, i) > timeOf(tracks, tracks.length - 1) - 1
+    const there = 'zone' in d ? contains(d.zone, x + w / 2, y + h) : isAt(d, tracks, i)
+    return left || cut || !there ? [] : [[x + w / 2, y + h]]
+  })
+  const most = Math.max(0, ...ends.map(([ax, ay]) => ends.filter(([bx, by]) => Math.hypot(ax - bx, ay - by) <= NEAR).length))
+  if (most < LEAST) return []
+  return ofDetection('obstructed', 'hint', 'drawn', camera, d, `${d.name}: on the clips ${most} targets are lost at one and the same place in it; something may stand before them there. Move the shape to where they are seen whole.`)
+})

@@ -1,27 +1,21 @@
 import { evaluate } from '../../detections/index.ts'
-import { inUse, ofDetection, type Check } from '../facts.ts'
+import { ofDetection, perDetection } from '../facts.ts'
 import { pathsOf, quantile, rounded } from '../seen.ts'
 
 /** In view for less, a target is not classified reliably. Common practice, no source. */
 const SECONDS = 2
 
-export const seenTooShort: Check = {
-  code: 'seen-too-short',
-  find: ({ cameras }) =>
-    cameras.flatMap((camera) =>
-      inUse(camera).flatMap((d) => {
-        if (d.kind !== 'line') return []
-        const seen = camera.clips.flatMap((clip) => {
-          const triggers = evaluate({ plan: { schedules: [], timeZone: 'UTC' }, camera: { ignore: [], detections: [{ ...d, schedule: undefined, armInput: undefined, confirmSeconds: 0, size: undefined }] }, fps: clip.tracks.fps, start: 0 }, clip.tracks)
-          const paths = pathsOf({ ...camera, clips: [clip] })
-          return triggers.flatMap(({ target, time }) => {
-            const path = paths.filter((p) => p.id === target && p.from <= time).at(-1)
-            return path ? time - path.from : []
-          })
-        })
-        const median = seen.length ? quantile(seen, 0.5) : Infinity
-        if (median >= SECONDS) return []
-        return ofDetection('seen-too-short', 'warning', 'drawn', camera, d, `${d.name}: on the clips, targets are seen for ${rounded(median)} s before they cross it; ${SECONDS} s are needed to know what they are. Move the line further along their way.`)
-      })
-    )
-}
+export const seenTooShort = perDetection('seen-too-short', (d, camera) => {
+  if (d.kind !== 'line') return []
+  const seen = camera.clips.flatMap((clip) => {
+    const triggers = evaluate({ plan: { schedules: [], timeZone: 'UTC' }, camera: { ignore: [], detections: [{ ...d, schedule: undefined, armInput: undefined, confirmSeconds: 0, size: undefined }] }, fps: clip.tracks.fps, start: 0 }, clip.tracks)
+    const paths = pathsOf({ ...camera, clips: [clip] })
+    return triggers.flatMap(({ target, time }) => {
+      const path = paths.filter((p) => p.id === target && p.from <= time).at(-1)
+      return path ? time - path.from : []
+    })
+  })
+  const median = seen.length ? quantile(seen, 0.5) : Infinity
+  if (median >= SECONDS) return []
+  return ofDetection('seen-too-short', 'warning', 'drawn', camera, d, `${d.name}: on the clips, targets are seen for ${rounded(median)} s before they cross it; ${SECONDS} s are needed to know what they are. Move the line further along their way.`)
+})

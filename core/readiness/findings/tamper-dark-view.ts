@@ -1,17 +1,12 @@
-import { inUse, ofDetection, type Check } from '../facts.ts'
+import { ofDetection, perDetection } from '../facts.ts'
 
 /** Mean and spread of luma, of 255, below which little is left that a cover or a defocus could take away. */
 const DARK = 40
 const UNIFORM = 14
 
-export const tamperDarkView: Check = {
-  code: 'tamper-dark-view',
-  find: ({ cameras }) =>
-    cameras.flatMap((camera) =>
-      inUse(camera).filter(({ kind }) => kind === 'tamper').flatMap((d) => {
-        const clip = camera.clips.find(({ look }) => look && (look.luma < DARK || look.contrast < UNIFORM))
-        if (!clip?.look) return []
-        return ofDetection('tamper-dark-view', 'warning', 'drawn', camera, d, `${d.name} watches a view that is ${clip.look.luma < DARK ? 'dark' : 'almost uniform'} (${clip.name}): a covered lens looks much the same, so it may miss one, or name one that is none.`)
-      })
-    )
-}
+export const tamperDarkView = perDetection('tamper-dark-view', (d, camera) => {
+  if (d.kind !== 'tamper') return []
+  const clip = camera.clips.find(({ look }) => look && (look.luma < DARK || look.contrast < UNIFORM))
+  if (!clip?.look) return []
+  return ofDetection('tamper-dark-view', 'warning', 'drawn', camera, d, `${d.name} watches a view that is ${clip.look.luma < DARK ? 'dark' : 'almost uniform'} (${clip.name}): a covered lens looks much the same, so it may miss one, or name one that is none.`)
+})

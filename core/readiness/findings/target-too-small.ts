@@ -1,23 +1,17 @@
 import { pixelDensity } from '../../scene/camera.ts'
-import { inUse, ofDetection, type Check } from '../facts.ts'
+import { ofDetection, perDetection } from '../facts.ts'
 import { pointsOf, rounded } from '../seen.ts'
 
 /** Pixel density for detection. Source: IEC 62676-4 (from memory). */
 const DETECT = 25
 
-export const targetTooSmall: Check = {
-  code: 'target-too-small',
-  find: ({ cameras }) =>
-    cameras.flatMap((camera) =>
-      inUse(camera).flatMap((d) => {
-        const { pose, clips: [clip] } = camera
-        const points = pointsOf(d)
-        if (!pose || !clip || !points.length) return []
-        const densities = points.flatMap(([x, y]) => pixelDensity(pose, x, y, clip.height) ?? [])
-        // A vertex in the sky has no ground under it; what lies on the ground decides.
-        const least = Math.min(...densities)
-        if (!densities.length || least >= DETECT) return []
-        return ofDetection('target-too-small', 'warning', 'drawn', camera, d, `${d.name}: at its far end the picture has ${rounded(least)} pixels a metre; ${DETECT} are needed to detect somebody. Draw it nearer, or use a longer lens.`)
-      })
-    )
-}
+export const targetTooSmall = perDetection('target-too-small', (d, camera) => {
+  const { pose, clips: [clip] } = camera
+  const points = pointsOf(d)
+  if (!pose || !clip || !points.length) return []
+  const densities = points.flatMap(([x, y]) => pixelDensity(pose, x, y, clip.height) ?? [])
+  // A vertex in the sky has no ground under it; what lies on the ground decides.
+  const least = Math.min(...densities)
+  if (!densities.length || least >= DETECT) return []
+  return ofDetection('target-too-small', 'warning', 'drawn', camera, d, `${d.name}: at its far end the picture has ${rounded(least)} pixels a metre; ${DETECT} are needed to detect somebody. Draw it nearer, or use a longer lens.`)
+})

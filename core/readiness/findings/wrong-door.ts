@@ -1,17 +1,11 @@
 import { doorsOf, realLosses } from '../doors.ts'
-import { inUse, ofDetection, type Check } from '../facts.ts'
+import { ofDetection, perDetection } from '../facts.ts'
 
-export const wrongDoor: Check = {
-  code: 'wrong-door',
-  find: ({ cameras, schedules }) =>
-    cameras.flatMap((camera) =>
-      inUse(camera).flatMap((d) => {
-        const closed = doorsOf(camera, d, schedules, false)
-        return realLosses(doorsOf(camera, d, schedules)).flatMap(({ door, loss }) => {
-          const better = closed.find((other) => other.losses.every(({ setting }) => setting !== loss.setting))
-          if (!better) return []
-          return ofDetection('wrong-door', 'warning', 'sent', camera, d, `${d.name}: its ${loss.setting} cannot be reached through ${door.channel.deviceName}, but through ${better.channel.deviceName}, which the plan is not sent through.`, { does: 'door', words: `Send through ${better.channel.deviceName} too`, device: better.channel.device, channel: better.channel.token }, door.channel.device)
-        })
-      })
-    )
-}
+export const wrongDoor = perDetection('wrong-door', (d, camera, { schedules }) => {
+  const closed = doorsOf(camera, d, schedules, false)
+  return realLosses(doorsOf(camera, d, schedules)).flatMap(({ door, loss }) => {
+    const better = closed.find((other) => other.losses.every(({ setting }) => setting !== loss.setting))
+    if (!better) return []
+    return ofDetection('wrong-door', 'warning', 'sent', camera, d, `${d.name}: its ${loss.setting} cannot be reached through ${door.channel.deviceName}, but through ${better.channel.deviceName}, which the plan is not sent through.`, { does: 'door', words: `Send through ${better.channel.deviceName} too`, device: better.channel.device, channel: better.channel.token }, door.channel.device)
+  })
+})

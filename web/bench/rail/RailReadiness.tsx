@@ -1,5 +1,4 @@
 import type { ReactNode } from 'react'
-import { Link } from 'react-router'
 import type { Mend } from '../../../core/readiness/index.ts'
 import { Findings } from '../../readiness/Findings.tsx'
 import { ReadinessStrip } from '../../readiness/ReadinessStrip.tsx'
@@ -22,13 +21,6 @@ export function RailReadiness({ camera, selected, document }: { camera: string; 
   return (
     <section className="rail-readiness" aria-label="Readiness">
       <ReadinessStrip notches={own.notches} />
-      {own.changes > 0 && (
-        <p>
-          <Link to="/devices">
-            {own.changes} {own.changes === 1 ? 'change' : 'changes'} not on the camera yet
-          </Link>
-        </p>
-      )}
       <Findings findings={findings} mendHere={mendHere} />
     </section>
   )
