@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals'
 import type { StandingState } from '../../core/devices/views.ts'
+import { DetectionSchema, parseWith } from '../../core/formats/plan.ts'
 import { abilityWords, detectionWords, eventWords, lossWords } from './words.ts'
 
 test.each([
@@ -30,3 +31,9 @@ test.each([
   ['tns1:Device/Trigger/DigitalInput', { LogicalState: 'true' }, 'became active'],
   ['tns1:RuleEngine/Own/Thing', {}, 'Thing']
 ])('%s with %j', (topic, data, words) => expect(eventWords({ topic, data })).toBe(words))
+
+test('a line is crossed in the names of its sides', () => {
+  const line = parseWith(DetectionSchema, { id: 'edge', name: 'Edge', kind: 'line', line: [[0, 0.5], [1, 0.5]], sides: { left: 'Water', right: 'Land' } })
+  const event = (Direction: string) => ({ topic: 'tns1:RuleEngine/LineDetector/Crossed', data: { Direction } })
+  expect([eventWords(event('Right'), line), eventWords(event('Left'), line)]).toEqual(['the line was crossed (Water → Land)', 'the line was crossed (Land → Water)'])
+})

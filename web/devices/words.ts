@@ -1,5 +1,7 @@
 import type { ChannelDetection, ChannelLoss, DeviceEventView, DeviceState } from '../../core/devices/views.ts'
 import { kindOfType, type RuleAbility } from '../../core/formats/onvif/abilities.ts'
+import type { Detection } from '../../core/formats/plan.ts'
+import { directionInWords } from '../../core/actions/email.ts'
 import { kindNames } from '../kinds.ts'
 
 /** How each state is shown: its shape, its words, and whether somebody has to do something. */
@@ -55,10 +57,15 @@ export function lossWords({ setting, wanted, nearest, elsewhere }: ChannelLoss):
   return `${setting} ${wanted}: ${nearest === null ? 'the device cannot hold it' : `the nearest is ${nearest}`}`
 }
 
-/** What a device said happened. Topics by their last part; source: ONVIF Analytics (from memory). */
-export function eventWords({ topic, data }: Pick<DeviceEventView, 'topic' | 'data'>): string {
+/**
+ * What a device said happened. Topics by their last part; source: ONVIF Analytics (from memory).
+ *
+ * @param detection the one that the rule is of, where it is known: its sides have names
+ */
+export function eventWords({ topic, data }: Pick<DeviceEventView, 'topic' | 'data'>, detection?: Detection): string {
   const what: Record<string, string> = { Crossed: 'the line was crossed', ObjectsInside: 'somebody is inside', ObjectIsLoitering: 'somebody lingers', Entered: 'somebody came in', Left: 'somebody left', Motion: 'motion', Tamper: 'tamper', Face: 'a face' }
   const last = topic.split('/').pop() ?? topic
   if (last === 'DigitalInput') return data.LogicalState === 'true' ? 'became active' : 'is at rest again'
-  return `${what[last] ?? last}${data.Direction ? ` (${data.Direction.toLowerCase()})` : ''}${data.Cause ? ` (${data.Cause})` : ''}${data.ObjectId ? `, target ${data.ObjectId}` : ''}`
+  const direction = data.Direction && ((detection && directionInWords(detection, data.Direction === 'Right' ? 'leftToRight' : 'rightToLeft')) ?? data.Direction.toLowerCase())
+  return `${what[last] ?? last}${direction ? ` (${direction})` : ''}${data.Cause ? ` (${data.Cause})` : ''}${data.ObjectId ? `, target ${data.ObjectId}` : ''}`
 }
