@@ -12,6 +12,7 @@ const debian = {
   'mariadb-server': ['mariadbd', 'mariadb-install-db'],
   ffmpeg: ['ffmpeg', 'ffprobe'],
   chromium: ['/usr/bin/chromium'],
+  curl: ['curl'],
   'opencv-doc': ['/usr/share/doc/opencv-doc/examples/data/vtest.avi']
 }
 
