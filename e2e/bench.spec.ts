@@ -1,34 +1,8 @@
 import { expect, test, type Page } from '@playwright/test'
+import { chip, drag, draw, flags, kept, openBench } from './onBench.ts'
 import { asDelivered } from './site.ts'
 
 test.beforeAll(({ baseURL }) => asDelivered(baseURL, 'slipway'))
-
-/** Opens the Slipway's Bench with its clip analysed. */
-async function openBench(page: Page): Promise<void> {
-  await page.goto('/bench/slipway')
-  await expect(page.locator('.target-lane')).toHaveCount(7, { timeout: 60_000 })
-}
-
-const stage = (page: Page) => page.locator('.stage canvas').first()
-
-async function at(page: Page, x: number, y: number): Promise<[number, number]> {
-  const box = (await stage(page).boundingBox())!
-  return [box.x + x * box.width, box.y + y * box.height]
-}
-
-/** Draws a line by the pointer and finishes it with Enter. */
-async function drawLine(page: Page, ...points: [number, number][]): Promise<void> {
-  await page.keyboard.press('l')
-  for (const [x, y] of points) {
-    await page.mouse.click(...(await at(page, x, y)))
-    await page.waitForTimeout(350) // two quick clicks would be a double click
-  }
-  await page.keyboard.press('Enter')
-}
-
-const flags = (page: Page, name: string) => page.getByRole('button', { name: new RegExp(`^Trigger of ${name},`) })
-const kept = (page: Page) => expect(page.getByRole('status')).toHaveText('All changes kept')
-const chip = (page: Page, what: string) => page.getByRole('button', { name: new RegExp(`^${what}: `) })
 
 test('the demo site leads to the Bench, where the demo line has its triggers', async ({ page }) => {
   await page.goto('/')
@@ -50,7 +24,7 @@ test('every place of the top bar has its own address', async ({ page }) => {
 
 test('draw a line, see its triggers, reload: still there; select a trigger: its gate ladder', async ({ page }) => {
   await openBench(page)
-  await drawLine(page, [0.06, 0.62], [0.5, 0.6], [0.7, 0.6])
+  await draw(page, 'l', [0.06, 0.62], [0.5, 0.6], [0.7, 0.6])
   await expect(page.getByRole('heading', { name: 'B · Line crossing' })).toBeVisible()
   // As at the quay's edge: who goes down the ramp and who comes up it, in both directions.
   await expect(flags(page, 'Line 1').first()).toBeVisible()
@@ -79,13 +53,7 @@ test('a vertex dragged moves the triggers at once; undo and redo', async ({ page
   await page.getByRole('button', { name: /Person crosses Line 1/ }).click()
   const before = await flags(page, 'Line 1').count()
   // The whole line into the sky, vertex by vertex: nobody is there.
-  for (const [x, y] of [[0.06, 0.62], [0.5, 0.6], [0.7, 0.6]]) {
-    await page.mouse.move(...(await at(page, x, y)))
-    await page.mouse.down()
-    await page.mouse.move(...(await at(page, x, 0.3)), { steps: 4 })
-    await page.mouse.move(...(await at(page, x, 0.05)), { steps: 4 })
-    await page.mouse.up()
-  }
+  for (const [x, y] of [[0.06, 0.62], [0.5, 0.6], [0.7, 0.6]]) await drag(page, [x, y], [x, 0.3], [x, 0.05])
   await expect(flags(page, 'Line 1')).toHaveCount(0)
   await kept(page)
   for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z')

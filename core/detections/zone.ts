@@ -20,7 +20,7 @@ export class Zone {
     this.bottom = Math.max(...this.ys)
   }
 
-  share({ x, y, w, h }: Sighting): number {
+  share({ x, y, w, h }: Pick<Sighting, 'x' | 'y' | 'w' | 'h'>): number {
     if (x >= this.right || y >= this.bottom || x + w <= this.left || y + h <= this.top) return 0
     return shareInOutline(this.xs, this.ys, x, y, w, h)
   }

@@ -1,5 +1,5 @@
 import { needOf } from '../detections/index.ts'
-import { contains, type Point } from '../geometry/shapes.ts'
+import type { Point } from '../geometry/shapes.ts'
 import { shareInZone } from '../geometry/share.ts'
 import type { Detection, TargetGated } from '../formats/plan.ts'
 import { frameTime, spansOf, type TargetSpan, type Tracks } from '../targets/tracks.ts'
@@ -54,9 +54,6 @@ export function isAt(d: Detection, tracks: Tracks, i: number): boolean {
 /** The boxes, as shares of the picture, of the targets of the wanted classes while they are at the shape of a detection. */
 export const boxesAt = (d: TargetGated & Detection, camera: CameraFacts): { w: number; h: number }[] =>
   pathsFor(camera, d).flatMap(({ clip: { tracks }, rows }) => rows.filter((i) => isAt(d, tracks, i)).map((i) => ({ w: tracks.w[i], h: tracks.h[i] })))
-
-/** Whether a target's foot is in the shape. */
-export const footIn = (zone: readonly Point[], tracks: Tracks, i: number): boolean => contains(zone, tracks.x[i] + tracks.w[i] / 2, tracks.y[i] + tracks.h[i])
 
 /** @param share 0 to 1 */
 export function quantile(values: readonly number[], share: number): number {

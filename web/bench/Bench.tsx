@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore, type DragEvent, type ReactNode } from 'react'
 import type { BenchView, ClipView, RunView } from '../../core/api.ts'
 import { isNearMiss, type Setting, type Trigger } from '../../core/detections/index.ts'
-import { parseWith, LineDetectionSchema, isFrameKind } from '../../core/formats/plan.ts'
+import { isFrameKind } from '../../core/formats/plan.ts'
 import type { Point } from '../../core/geometry/shapes.ts'
 import { frameTime, spansOf } from '../../core/targets/tracks.ts'
 import { request } from '../api/client.ts'
@@ -20,15 +20,15 @@ import { useEvaluation } from './evaluation.ts'
 import { Inspector } from './inspector/Inspector.tsx'
 import { KeysHelp } from './KeysHelp.tsx'
 import { useBenchKeys } from './benchKeys.ts'
-import { newId } from './newId.ts'
 import type { Brush, Cell } from './picture/cells.ts'
 import { CellTools } from './picture/CellTools.tsx'
 import { HeardLive } from './live/HeardLive.tsx'
 import { LivePicture } from './live/LivePicture.tsx'
 import { useLive } from './live/useLive.ts'
 import { Picture, type Drawing, type ShapesProps } from './picture/Picture.tsx'
+import { isDrawn, limitsOf, pointsOf, shapeFault, type DrawnKind } from './picture/shape.ts'
 import { Playhead } from './playhead.ts'
-import { newDetection, type UNDRAWN_KINDS } from './rail/newDetection.ts'
+import { newDetection, newDrawn, type UNDRAWN_KINDS } from './rail/newDetection.ts'
 import { Rail } from './rail/Rail.tsx'
 import { RunPanel } from './runs/RunPanel.tsx'
 import { ReferenceTool } from './clips/ReferenceTool.tsx'
@@ -77,7 +77,7 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
 
   const { detections: placed, schedules, emails, conflict } = state
   const chosen = placed.find((p) => p.detection.id === selection.detection)?.detection ?? null
-  const line = chosen?.kind === 'line' ? chosen : null
+  const drawn = chosen && isDrawn(chosen) ? chosen : null
   const moving = chosen?.kind === 'motion' || chosen?.kind === 'classMotion' ? chosen : null
 
   const setting = useMemo<Setting | null>(
@@ -114,21 +114,32 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
     if (at && clip) playhead.seek(frameTime(at, clip.fps))
   }
   const showTrigger = (t: Trigger): void => showMoment(t.detection, t.target ?? null, t.frame)
-  const startDrawing = (): void => {
+  const startDrawing = (kind: DrawnKind): void => {
     if (!hasPicture) return
     playhead.pause()
     setVertex(null)
-    setDrawing({ points: [], cursor: [0.5, 0.5] })
+    setProblem(null)
+    setDrawing({ kind, points: [], cursor: [0.5, 0.5] })
     stage.current?.focus()
   }
+  const refuse = (shape: 'line' | 'zone', why: string): void => setProblem(`The ${shape} ${why}.`)
   const onDrawn = (points: Point[]): void => {
+    if (!drawing || points.length < limitsOf(drawing.kind).least) return
+    const fault = shapeFault(drawing.kind, points)
+    if (fault) return refuse(drawing.kind === 'line' ? 'line' : 'zone', fault)
     setDrawing(null)
-    const names = new Set(placed.map((p) => p.detection.name))
-    let n = 1
-    while (names.has(`Line ${n}`)) n++
-    const made = parseWith(LineDetectionSchema, { id: newId('line'), name: `Line ${n}`, kind: 'line', line: points, classes: ['person'] })
+    setProblem(null)
+    const made = newDrawn(drawing.kind, points, placed)
     document.add(made)
     select({ detection: made.id, target: null, frame: null })
+  }
+  const onSettle = (label: string): void => {
+    const shape = chosen && document.detection(chosen.id)
+    const fault = shape && isDrawn(shape) ? shapeFault(shape.kind, pointsOf(shape)) : null
+    setProblem(null)
+    if (!fault) return document.settle(label)
+    document.forget()
+    refuse(chosen!.kind === 'line' ? 'line' : 'zone', `${fault}; it is left as it was`)
   }
   const addKind = (kind: (typeof UNDRAWN_KINDS)[number]): void => {
     const made = newDetection(kind, placed, view.site.inputs)
@@ -161,16 +172,17 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
   }
   const runView = useRun(runId).data ?? null
 
-  useBenchKeys({ document, line, moving, cell, setCell, vertex, setVertex, drawing, setDrawing, onDrawn, startDrawing, remove, playhead, nextNearMiss, showHelp: () => setHelp(true), stage, leave: () => (selection.target !== null ? select({ target: null, frame: null }) : chooseDetection(null)) })
+  useBenchKeys({ document, drawn, refuse: (why) => refuse(drawn?.kind === 'line' ? 'line' : 'zone', why), moving, cell, setCell, vertex, setVertex, drawing, setDrawing, onDrawn, startDrawing, remove, playhead, nextNearMiss, showHelp: () => setHelp(true), stage, leave: () => (selection.target !== null ? select({ target: null, frame: null }) : chooseDetection(null)) })
 
   const onDrop = (event: DragEvent): void => {
     event.preventDefault()
     const [file] = event.dataTransfer.files
     if (file) upload.send(file)
   }
+  const shapeName = drawing?.kind === 'line' ? 'line' : 'zone'
   const errors = [upload.error, refused, problem, evaluation.failure].filter((e) => e !== null)
   const chooseFile = (): void => window.document.querySelector<HTMLInputElement>('input[type=file]')?.click()
-  const shapes: ShapesProps = { document, placed, detection: selection.detection, target: selection.target, vertex, drawing, brush, cell, onDetection: chooseDetection, onTarget: (id) => (live ? select({ target: id }) : showMoment(selection.detection, id, null)), onVertex: setVertex, onDrawing: setDrawing, onDrawn }
+  const shapes: ShapesProps = { document, placed, detection: selection.detection, target: selection.target, vertex, drawing, brush, cell, onDetection: chooseDetection, onTarget: (id) => (live ? select({ target: id }) : showMoment(selection.detection, id, null)), onVertex: setVertex, onDrawing: setDrawing, onDrawn, onSettle }
   const { frame: liveFrame, heard, trouble: liveTrouble } = useLive(live ? view.camera.id : null)
   const targetClass = spans.find((s) => s.id === evaluation.ladder?.target)?.cls ?? 'target'
 
@@ -187,9 +199,9 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
         }}
       />
       <div className="bench-body">
-        <Rail document={document} placed={placed} schedules={schedules} triggers={evaluation.triggers} ladders={evaluation.ladders} hasClip={ready} hasPicture={hasPicture} selected={selection.detection} inputs={view.site.inputs} onSelect={chooseDetection} onNewLine={startDrawing} onNew={addKind} camera={view.camera.id} />
+        <Rail document={document} placed={placed} schedules={schedules} triggers={evaluation.triggers} ladders={evaluation.ladders} hasClip={ready} hasPicture={hasPicture} selected={selection.detection} inputs={view.site.inputs} onSelect={chooseDetection} onDraw={startDrawing} onNew={addKind} camera={view.camera.id} />
         <div className="bench-middle">
-          <div className="stage-area" ref={stage} tabIndex={0} role="application" aria-label={drawing ? 'Picture: drawing a line' : 'Picture'} onDragOver={(e) => e.preventDefault()} onDrop={onDrop}>
+          <div className="stage-area" ref={stage} tabIndex={0} role="application" aria-label={drawing ? `Picture: drawing a ${shapeName}` : 'Picture'} onDragOver={(e) => e.preventDefault()} onDrop={onDrop}>
             {live ? (
               <LivePicture camera={view.camera.id} heard={heard} frame={liveFrame} trouble={liveTrouble} shapes={shapes} />
             ) : ready ? (
@@ -200,7 +212,7 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
             {hasPicture && moving && !drawing && <CellTools key={moving.id} detection={moving} document={document} brush={brush} onBrush={setBrush} />}
             {drawing && (
               <p className="drawing-hint">
-                {drawing.points.length < 2 ? 'Click where the line goes.' : 'Enter or a double click finishes the line.'} <kbd>Esc</kbd> leaves.
+                {drawing.points.length < limitsOf(drawing.kind).least ? `Click where the ${shapeName} goes.` : `Enter or a double click finishes the ${shapeName}.`} <kbd>Esc</kbd> leaves.
               </p>
             )}
           </div>
@@ -228,6 +240,7 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
           users={(id) => placed.filter((p) => p.detection.schedule === id).length}
           ladder={evaluation.ladder}
           frames={evaluation.frames?.detection === chosen?.id ? evaluation.frames : null}
+          stays={evaluation.stays}
           tools={chosen?.kind === 'tamper' && ready && <ReferenceTool clip={clip} playhead={playhead} onChanged={refresh} />}
           targetClass={targetClass}
           onRemove={remove}

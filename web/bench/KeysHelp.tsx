@@ -3,13 +3,14 @@ import type { ReactNode } from 'react'
 
 const keys: [string, string][] = [
   ['L', 'Draw a line: click its vertices, or move the cross with the arrows and set one with Space'],
-  ['Enter', 'Finish the line; of motion: paint the cell on or off that the arrows have chosen'],
+  ['Z', 'Draw a zone, in the same way; its kind is part of its sentence'],
+  ['Enter', 'Finish the shape; of motion: paint the cell on or off that the arrows have chosen'],
   ['Backspace', 'Take back the last vertex while drawing'],
   ['Esc', 'Leave: the drawing, the vertex, the target, the detection'],
   ['Tab', 'Next vertex, with the picture in focus'],
-  ['Arrows', 'Nudge the vertex, or the whole line; with Shift ten times as far. Of motion: go from cell to cell'],
+  ['Arrows', 'Nudge the vertex, or the whole shape; with Shift ten times as far. Of motion: go from cell to cell'],
   ['Del', 'Delete the vertex, or the detection'],
-  ['Double click', 'On a line: add a vertex there'],
+  ['Double click', 'On an outline: add a vertex there'],
   ['Space', 'Play or pause'],
   [', .', 'One frame back, one frame on'],
   ['N', 'Next near miss'],

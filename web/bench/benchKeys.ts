@@ -1,16 +1,18 @@
 import type { RefObject } from 'react'
-import type { ClassMotionDetection, LineDetection, MotionDetection } from '../../core/formats/plan.ts'
+import type { ClassMotionDetection, MotionDetection } from '../../core/formats/plan.ts'
 import type { Point } from '../../core/geometry/shapes.ts'
 import type { BenchDocument } from './document.ts'
 import { useKeys, type KeyAction } from './keys.ts'
 import { isEmpty, toggled, type Cell } from './picture/cells.ts'
 import { moved, pointOf } from './picture/geometry.ts'
 import type { Drawing } from './picture/Picture.tsx'
+import { limitsOf, pointsOf, shapeFault, withPoints, withoutVertex, type DrawnDetection, type DrawnKind } from './picture/shape.ts'
 import type { Playhead } from './playhead.ts'
 
 export interface BenchKeysProps {
   document: BenchDocument
-  line: LineDetection | null
+  /** The selected detection, if it is drawn. */
+  drawn: DrawnDetection | null
   /** The motion detection whose cells the keyboard paints, and the cell it is at. */
   moving: MotionDetection | ClassMotionDetection | null
   cell: Cell | null
@@ -20,7 +22,9 @@ export interface BenchKeysProps {
   drawing: Drawing | null
   setDrawing: (drawing: Drawing | null) => void
   onDrawn: (points: Point[]) => void
-  startDrawing: () => void
+  startDrawing: (kind: DrawnKind) => void
+  /** Says why a shape cannot be. */
+  refuse: (why: string) => void
   remove: () => void
   playhead: Playhead
   nextNearMiss: () => void
@@ -35,7 +39,7 @@ const CROSS = 0.01
 
 /** All that the keyboard does on the Bench. */
 export function useBenchKeys(p: BenchKeysProps): void {
-  const { document, line, moving, cell, vertex, drawing } = p
+  const { document, drawn, moving, cell, vertex, drawing } = p
 
   const arrow =
     (dx: number, dy: number): KeyAction =>
@@ -51,25 +55,27 @@ export function useBenchKeys(p: BenchKeysProps): void {
         const within = (v: number, n: number): number => Math.min(n - 1, Math.max(0, v))
         return p.setCell(cell ? { column: within(column + dx, moving.cells[0].length), row: within(row + dy, moving.cells.length) } : { column, row })
       }
-      if (!line || !onPicture) return false
+      if (!drawn || !onPicture) return false
       const step: [number, number] = [dx * NUDGE * far, dy * NUDGE * far]
-      const points = vertex === null ? moved(line.line, ...step) : line.line.map((v, i) => (i === vertex ? pointOf(v[0] + step[0], v[1] + step[1]) : v))
-      if (points.some((v, i) => i > 0 && v[0] === points[i - 1][0] && v[1] === points[i - 1][1])) return
-      document.edit({ ...line, line: points }, vertex === null ? `Move ${line.name}` : `Move a vertex of ${line.name}`)
+      const points = vertex === null ? moved(pointsOf(drawn), ...step) : pointsOf(drawn).map((v, i) => (i === vertex ? pointOf(v[0] + step[0], v[1] + step[1]) : v))
+      const fault = shapeFault(drawn.kind, points)
+      if (fault) return p.refuse(fault)
+      document.edit(withPoints(drawn, points), vertex === null ? `Move ${drawn.name}` : `Move a vertex of ${drawn.name}`)
     }
 
   const erase: KeyAction = () => {
     if (drawing) return p.setDrawing({ ...drawing, points: drawing.points.slice(0, -1) })
-    if (!line) return p.remove()
-    if (vertex === null) return p.remove()
+    if (!drawn || vertex === null) return p.remove()
     // A line of one vertex is none; the whole of it is deleted on purpose, not by way of a vertex.
-    if (line.line.length <= 2) return
-    document.edit({ ...line, line: line.line.filter((_, i) => i !== vertex) }, `Delete a vertex of ${line.name}`)
+    const less = withoutVertex(drawn, vertex)
+    if (!less) return
+    document.edit(less, `Delete a vertex of ${drawn.name}`)
     p.setVertex(null)
   }
 
   useKeys({
-    l: () => p.startDrawing(),
+    l: () => p.startDrawing('line'),
+    z: () => p.startDrawing('intrusion'),
     Enter: () => {
       if (!drawing && moving && cell) {
         const cells = toggled(moving.cells, cell)
@@ -77,14 +83,14 @@ export function useBenchKeys(p: BenchKeysProps): void {
         return
       }
       if (!drawing) return false
-      if (drawing.points.length >= 2) p.onDrawn(drawing.points)
+      p.onDrawn(drawing.points)
     },
     ' ': () => {
       if (!drawing) return p.playhead.toggle()
       const last = drawing.points[drawing.points.length - 1]
       if (last && last[0] === drawing.cursor[0] && last[1] === drawing.cursor[1]) return
       const points = [...drawing.points, drawing.cursor]
-      if (points.length >= 10) p.onDrawn(points)
+      if (points.length >= limitsOf(drawing.kind).most) p.onDrawn(points)
       else p.setDrawing({ ...drawing, points })
     },
     Escape: () => {
@@ -94,10 +100,11 @@ export function useBenchKeys(p: BenchKeysProps): void {
       else p.leave()
     },
     Tab: ({ shiftKey }) => {
-      // Within the picture, over the line's vertices; past the last one the focus goes on as usual.
-      if (drawing || !line || window.document.activeElement !== p.stage.current) return false
-      const next = (vertex ?? (shiftKey ? line.line.length : -1)) + (shiftKey ? -1 : 1)
-      const there = next >= 0 && next < line.line.length
+      // Within the picture, over the shape's vertices; past the last one the focus goes on as usual.
+      if (drawing || !drawn || window.document.activeElement !== p.stage.current) return false
+      const { length } = pointsOf(drawn)
+      const next = (vertex ?? (shiftKey ? length : -1)) + (shiftKey ? -1 : 1)
+      const there = next >= 0 && next < length
       p.setVertex(there ? next : null)
       return there
     },

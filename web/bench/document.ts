@@ -146,6 +146,15 @@ export class BenchDocument {
     this.apply({ label, changes: [this.change(preview.key, after)] })
   }
 
+  /** The drag has ended in something that cannot be: it is as it was before. */
+  forget(): void {
+    const { preview } = this
+    if (!preview) return
+    this.preview = null
+    this.set(preview.key, preview.before)
+    this.tell()
+  }
+
   undo(): void {
     const step = this.undoable.pop()
     if (!step) return

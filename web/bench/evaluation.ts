@@ -1,6 +1,7 @@
 import { useEffect, useMemo, useRef, useState } from 'react'
 import type { Evidence, FrameTrace, Ladder, Setting, Trigger } from '../../core/detections/index.ts'
 import { isFrameKind } from '../../core/formats/plan.ts'
+import type { DwellDetection, ZoneStay } from '../../core/tuning/stays.ts'
 
 export type Question =
   | { type: 'evidence'; evidence: Evidence }
@@ -8,12 +9,14 @@ export type Question =
   | { type: 'survey'; number: number; setting: Setting; detection: string }
   | { type: 'explain'; number: number; setting: Setting; detection: string; target: number; at?: number }
   | { type: 'frames'; number: number; setting: Setting; detection: string; at?: number }
+  | { type: 'stays'; number: number; detection: DwellDetection }
 
 export type Answer =
   | { type: 'triggers'; number: number; triggers: Trigger[]; took: number }
   | { type: 'ladders'; number: number; ladders: Ladder[] }
   | { type: 'ladder'; number: number; ladder: Ladder | null }
   | { type: 'frames'; number: number; trace: FrameTrace | null }
+  | { type: 'stays'; number: number; stays: ZoneStay[] }
   | { type: 'failed'; number: number; message: string }
 
 type Asked = Exclude<Question, { type: 'evidence' }>
@@ -66,6 +69,8 @@ export interface Evaluation {
   ladder: Ladder | null
   /** Of the selected detection, if it looks at whole frames. */
   frames: FrameTrace | null
+  /** Of the selected detection, if its targets must stay: how long those of the clip do. */
+  stays: ZoneStay[] | null
   /** Why nothing could be evaluated. */
   failure: string | null
   /** Milliseconds that the last evaluation took in the worker. */
@@ -94,6 +99,7 @@ export function useEvaluation({ evidence, setting, detection, target, at }: Aski
   const [ladders, setLadders] = useState<Ladder[]>([])
   const [ladder, setLadder] = useState<Ladder | null>(null)
   const [frames, setFrames] = useState<FrameTrace | null>(null)
+  const [stays, setStays] = useState<ZoneStay[] | null>(null)
   const [failure, setFailure] = useState<string | null>(null)
 
   useEffect(() => {
@@ -147,5 +153,21 @@ export function useEvaluation({ evidence, setting, detection, target, at }: Aski
     })
   }, [evidence, setting, detection, at])
 
-  return useMemo(() => ({ ...triggers, ladders, ladder, frames, failure }), [triggers, ladders, ladder, frames, failure])
+  const chosen = setting?.camera.detections.find((d) => d.id === detection)
+  const dwelling = chosen && 'dwellSeconds' in chosen ? chosen : null
+  // Of the shape, the share and the classes alone: the dwell itself is what is tried against them.
+  const stayKey = dwelling && JSON.stringify([dwelling.zone, dwelling.sensitivity, dwelling.classes])
+  useEffect(() => {
+    if (!evidence || !dwelling) return setStays(null)
+    const timer = setTimeout(
+      () =>
+        evaluations.current?.ask({ type: 'stays', detection: dwelling }, (answer) => {
+          if (answer.type === 'stays') setStays(answer.stays)
+        }),
+      SURVEY_AFTER_MS
+    )
+    return () => clearTimeout(timer)
+  }, [evidence, stayKey]) // eslint-disable-line react-hooks/exhaustive-deps -- dwelling is told by its key
+
+  return useMemo(() => ({ ...triggers, ladders, ladder, frames, stays, failure }), [triggers, ladders, ladder, frames, stays, failure])
 }

@@ -1,11 +1,14 @@
 import { evaluate, explain, explainAll, traceFrames, type Evidence } from '../../core/detections/index.ts'
+import { staysIn } from '../../core/tuning/stays.ts'
 import type { Answer, Question } from './evaluation.ts'
 
 /** Evaluates detections over a clip's targets and frame measures, off the page's own thread. */
 let evidence: Evidence | null = null
 
 const answer = (question: Exclude<Question, { type: 'evidence' }>, { tracks, measures }: Evidence): Answer => {
-  const { number, setting } = question
+  const { number } = question
+  if (question.type === 'stays') return { type: 'stays', number, stays: staysIn(question.detection, tracks) }
+  const { setting } = question
   const began = performance.now()
   if (question.type === 'evaluate') {
     const triggers = evaluate(setting, tracks, measures)

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
 import { DetectionSchema, parseWith, type LineDetection } from '../../core/formats/plan.ts'
-import { barbsAlong, moved, nearestSegment, pointOf } from './picture/geometry.ts'
+import { barbsAlong, moved, pointOf } from './picture/geometry.ts'
 import { readSpans, spansText } from './schedule/spansText.ts'
 import { bodyWords, clipTime, crossingWords, directionWords, letterOf } from './words.ts'
 
@@ -36,10 +36,5 @@ describe('shapes on the picture', () => {
   test('a shape moved against the edge keeps its form', () => {
     expect(moved([[0.1, 0.5], [0.9, 0.6]], 0.5, -1)).toEqual([[0.2, 0], [1, 0.1]])
     expect(pointOf(-0.2, 1.7)).toEqual([0, 1])
-  })
-
-  test('a new vertex goes into the nearest segment', () => {
-    expect(nearestSegment([[0, 0], [0.5, 0], [0.5, 1]], [0.48, 0.7])).toBe(1)
-    expect(nearestSegment([[0, 0], [0.5, 0], [0.5, 1]], [0.2, 0.1])).toBe(0)
   })
 })

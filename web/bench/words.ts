@@ -37,6 +37,11 @@ export const sizeWords = ({ size }: TargetGated): string => {
   return 'of any size'
 }
 
+/** What a target does in a zone, by the kind. */
+export const zoneVerbs = { intrusion: 'is in', loitering: 'lingers in', entry: 'enters', exit: 'leaves' } as const
+
+export const atLeastWords = ({ atLeast }: { atLeast: number }): string => (atLeast === 1 ? 'A' : `${atLeast} together:`)
+
 export const scheduleWords = ({ schedule }: Detection, schedules: Schedule[]): string => (schedule ? (schedules.find((s) => s.id === schedule)?.name ?? schedule) : 'always')
 
 export const secondsWords = (seconds: number): string => `${Math.round(seconds * 10) / 10}\u00a0s`
@@ -81,10 +86,10 @@ export function railWords(d: Detection, schedules: Schedule[], inputs: readonly 
       return [`${capital(classWords(d))} crosses `, `, ${directionWords(d)}, ${bodyWords(d.sensitivity)}, ${when}`]
     case 'intrusion':
     case 'loitering':
-      return [`${d.atLeast > 1 ? `${d.atLeast} of ` : ''}${capital(classWords(d))} ${d.kind === 'loitering' ? 'lingers' : 'is'} in `, `${d.dwellSeconds ? ` for ${secondsWords(d.dwellSeconds)}` : ''}, ${bodyWords(d.sensitivity)}, ${when}`]
+      return [`${d.atLeast > 1 ? `${d.atLeast} of ` : ''}${capital(classWords(d))} ${zoneVerbs[d.kind]} `, `${d.dwellSeconds ? ` for ${secondsWords(d.dwellSeconds)}` : ''}, ${bodyWords(d.sensitivity)}, ${when}`]
     case 'entry':
     case 'exit':
-      return [`${capital(classWords(d))} ${d.kind === 'entry' ? 'enters' : 'leaves'} `, `, ${bodyWords(d.sensitivity)}, ${when}`]
+      return [`${capital(classWords(d))} ${zoneVerbs[d.kind]} `, `, ${bodyWords(d.sensitivity)}, ${when}`]
     case 'motion':
       return ['Motion, ', `: ${percentWords(d.threshold)} of ${cellWords(d)}, ${when}`]
     case 'classMotion':

@@ -1,11 +1,13 @@
 import type { ReactNode } from 'react'
 import type { SiteInput } from '../../../core/api.ts'
 import type { Detection, Schedule, TargetGated } from '../../../core/formats/plan.ts'
+import type { ZoneStay } from '../../../core/tuning/stays.ts'
 import type { BenchDocument } from '../document.ts'
 import { HoursEditor } from '../schedule/HoursEditor.tsx'
-import { bodyWords, causesWords, cellWords, classWords, contactWords, crossingWords, inputName, listWords, maskWords, percentWords, scheduleWords, secondsWords, sizeWords } from '../words.ts'
+import { atLeastWords, bodyWords, causesWords, cellWords, classWords, contactWords, crossingWords, inputName, listWords, maskWords, percentWords, scheduleWords, secondsWords, sizeWords, zoneVerbs } from '../words.ts'
 import { Chip } from './Chip.tsx'
 import { ClassesEditor, ConfirmEditor, DirectionEditor, EmailEditor, HoldOffEditor, NameEditor, SensitivityEditor, SizeEditor } from './editors.tsx'
+import { AtLeastEditor, DwellEditor, GraceEditor, ZoneKindEditor } from './zoneEditors.tsx'
 import { CausesEditor, ContactEditor, DelayEditor, FaceFrameEditor, ListEditor, MaskEditor, MotionDelaysEditor, MotionSensitivityEditor, SeverityEditor, TamperSensitivityEditor, ThresholdEditor } from './frameEditors.tsx'
 
 export interface SentenceProps {
@@ -15,6 +17,8 @@ export interface SentenceProps {
   inputs: readonly SiteInput[]
   email: string | null
   users: (schedule: string) => number
+  /** How long the clip's targets stay in the detection's zone; null: no clip, or not known yet. */
+  stays: readonly ZoneStay[] | null
 }
 
 /** The detection as a sentence, every part of it an editable chip. */
@@ -32,7 +36,7 @@ export function Sentence(props: SentenceProps): ReactNode {
 }
 
 /** The part that the kind decides. */
-function What({ document, detection: d, inputs }: SentenceProps): ReactNode {
+function What({ document, detection: d, inputs, stays }: SentenceProps): ReactNode {
   const name = <Chip what="Name" editor={(close) => <NameEditor detection={d} document={document} close={close} />}>{d.name}</Chip>
   switch (d.kind) {
     case 'line':
@@ -49,9 +53,13 @@ function What({ document, detection: d, inputs }: SentenceProps): ReactNode {
     case 'exit':
       return (
         <>
-          A {classChip(d, document)} {{ intrusion: 'is in', loitering: 'lingers in', entry: 'enters', exit: 'leaves' }[d.kind]} {name}, with{' '}
-          <Chip what="Body share" editor={(close) => <SensitivityEditor detection={d} document={document} close={close} />}>{bodyWords(d.sensitivity)}</Chip>
-          {'dwellSeconds' in d && ` for ${secondsWords(d.dwellSeconds)}`}, {gateChips(d, document)}
+          {'atLeast' in d && <><Chip what="How many together" editor={(close) => <AtLeastEditor detection={d} document={document} close={close} />}>{atLeastWords(d)}</Chip>{' '}</>}
+          {!('atLeast' in d) && 'A '}
+          {classChip(d, document)} <Chip what="What counts" editor={(close) => <ZoneKindEditor detection={d} document={document} close={close} />}>{zoneVerbs[d.kind]}</Chip> {name}, with{' '}
+          <Chip what="Body share" editor={(close) => <SensitivityEditor detection={d} document={document} close={close} />}>{bodyWords(d.sensitivity)}</Chip> {d.kind === 'exit' ? 'out' : 'in'}
+          {'dwellSeconds' in d && <>, for <Chip what="Dwell" editor={(close) => <DwellEditor detection={d} document={document} stays={stays} close={close} />}>{secondsWords(d.dwellSeconds)}</Chip></>}
+          {d.kind === 'loitering' && <>, away for <Chip what="Grace" editor={(close) => <GraceEditor detection={d} document={document} close={close} />}>{`at most ${secondsWords(d.graceSeconds)}`}</Chip></>}
+          , {gateChips(d, document)}
         </>
       )
     case 'motion':

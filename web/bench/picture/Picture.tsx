@@ -3,7 +3,7 @@ import { useEffect, useLayoutEffect, useMemo, useRef, useState, type ReactNode }
 import { Circle, Layer, Line, Stage } from 'react-konva'
 import type { Trigger } from '../../../core/detections/index.ts'
 import type { ClipView } from '../../../core/api.ts'
-import type { ClassMotionDetection, FaceDetection, LineDetection, MotionDetection } from '../../../core/formats/plan.ts'
+import type { ClassMotionDetection, FaceDetection, MotionDetection } from '../../../core/formats/plan.ts'
 import type { Point } from '../../../core/geometry/shapes.ts'
 import type { Measures } from '../../../core/measures/measures.ts'
 import type { Faces } from '../../../core/targets/faces.ts'
@@ -14,12 +14,16 @@ import { letterOf } from '../words.ts'
 import { isEmpty, type Brush, type Cell } from './cells.ts'
 import { CellsLayer } from './CellsLayer.tsx'
 import { FaceLayer } from './FaceLayer.tsx'
-import { pointOf } from './geometry.ts'
+import { pointOf, toPixels } from './geometry.ts'
 import { LineShape } from './LineShape.tsx'
+import { crossingEdges, isZone, limitsOf, type DrawnDetection, type DrawnKind } from './shape.ts'
+import { RUST, Vertices, type ShapeProps } from './shapeParts.tsx'
 import { TargetBrackets, rowsOfFrame } from './TargetBrackets.tsx'
+import { ZoneShape } from './ZoneShape.tsx'
 
-/** A line that is being drawn: its vertices so far, and where the next one would be. */
+/** A shape that is being drawn: its vertices so far, and where the next one would be. */
 export interface Drawing {
+  kind: DrawnKind
   points: Point[]
   cursor: Point
 }
@@ -39,6 +43,8 @@ export interface ShapesProps {
   onVertex: (index: number | null) => void
   onDrawing: (drawing: Drawing | null) => void
   onDrawn: (points: Point[]) => void
+  /** A drag has ended; what it has made of a shape is kept, or refused. */
+  onSettle: (label: string) => void
 }
 
 export interface PictureProps extends ShapesProps {
@@ -114,7 +120,7 @@ export interface OverlayProps extends ShapesProps {
 
 export function Overlay({ width, height, frame, rows, shown, faces, ...props }: OverlayProps): ReactNode {
   const { measures, document, placed, detection, target, vertex, drawing, brush, cell } = props
-  const { onDetection, onTarget, onVertex, onDrawing, onDrawn } = props
+  const { onDetection, onTarget, onVertex, onDrawing, onDrawn, onSettle } = props
   const chosen = placed.find((p) => p.detection.id === detection)?.detection
 
   const cursorAt = (event: Konva.KonvaEventObject<MouseEvent>): Point | null => {
@@ -127,9 +133,24 @@ export function Overlay({ width, height, frame, rows, shown, faces, ...props }: 
     const last = drawing.points[drawing.points.length - 1]
     if (last && last[0] === point[0] && last[1] === point[1]) return
     const points = [...drawing.points, point]
-    if (points.length >= 10) onDrawn(points)
-    else onDrawing({ points, cursor: point })
+    if (points.length >= limitsOf(drawing.kind).most) onDrawn(points)
+    else onDrawing({ ...drawing, points, cursor: point })
   }
+
+  const shapeProps = (d: DrawnDetection, index: number): Omit<ShapeProps, 'shape'> => ({
+    letter: letterOf(index),
+    width,
+    height,
+    selected: d.id === detection,
+    triggered: shown.some((t) => t.detection === d.id),
+    vertex: d.id === detection ? vertex : null,
+    passive: drawing !== null,
+    onSelect: () => onDetection(d.id),
+    onVertex,
+    onShow: (shape) => document.show(shape),
+    onSettle,
+    onEdit: (shape, label) => document.edit(shape, label)
+  })
 
   return (
     <Stage
@@ -137,7 +158,7 @@ export function Overlay({ width, height, frame, rows, shown, faces, ...props }: 
       height={height}
       className={drawing ? 'stage drawing' : 'stage'}
       onClick={onClick}
-      onDblClick={() => drawing && drawing.points.length >= 2 && onDrawn(drawing.points)}
+      onDblClick={() => drawing && onDrawn(drawing.points)}
       onMouseMove={(event) => {
         const cursor = drawing && cursorAt(event)
         if (drawing && cursor) onDrawing({ ...drawing, cursor })
@@ -150,6 +171,7 @@ export function Overlay({ width, height, frame, rows, shown, faces, ...props }: 
       }}
     >
       <Layer>
+        {placed.map(({ detection: d }, index) => isZone(d) && <ZoneShape key={d.id} {...shapeProps(d, index)} shape={d} />)}
         {rows.map((row) => (
           <TargetBrackets
             key={row.id}
@@ -161,26 +183,8 @@ export function Overlay({ width, height, frame, rows, shown, faces, ...props }: 
             onSelect={() => !drawing && onTarget(row.id)}
           />
         ))}
-        {placed.map(({ detection: d }, index) =>
-          d.kind === 'line' ? (
-            <LineShape
-              key={d.id}
-              line={d}
-              letter={letterOf(index)}
-              width={width}
-              height={height}
-              selected={d.id === detection}
-              triggered={shown.some((t) => t.detection === d.id)}
-              vertex={d.id === detection ? vertex : null}
-              passive={drawing !== null}
-              onSelect={() => onDetection(d.id)}
-              onVertex={onVertex}
-              onShow={(line: LineDetection) => document.show(line)}
-              onSettle={(label) => document.settle(label)}
-              onEdit={(line, label) => document.edit(line, label)}
-            />
-          ) : null
-        )}
+        {placed.map(({ detection: d }, index) => d.kind === 'line' && <LineShape key={d.id} {...shapeProps(d, index)} shape={d} />)}
+        {chosen && !drawing && isZone(chosen) && <Vertices {...shapeProps(chosen, 0)} shape={chosen} />}
         {chosen && !drawing && (chosen.kind === 'motion' || chosen.kind === 'classMotion') && (
           <CellsLayer
             detection={chosen}
@@ -207,13 +211,16 @@ export function Overlay({ width, height, frame, rows, shown, faces, ...props }: 
   )
 }
 
-function DrawnSoFar({ drawing: { points, cursor }, width, height }: { drawing: Drawing; width: number; height: number }): ReactNode {
+function DrawnSoFar({ drawing: { kind, points, cursor }, width, height }: { drawing: Drawing; width: number; height: number }): ReactNode {
   const flat = [...points, cursor].flatMap(([x, y]) => [x * width, y * height])
+  const crossing = kind === 'line' ? null : crossingEdges([...points, cursor])
   const [cx, cy] = [cursor[0] * width, cursor[1] * height]
   return (
     <>
       <Line points={flat} stroke="#11161C" opacity={0.7} strokeWidth={6} lineJoin="round" listening={false} />
-      <Line points={flat} stroke="#FFFFFF" strokeWidth={2} dash={[6, 5]} lineJoin="round" listening={false} />
+      {kind !== 'line' && points.length > 1 && <Line points={flat} closed fill="#FFFFFF" opacity={0.14} listening={false} />}
+      <Line points={flat} closed={kind !== 'line' && points.length > 1} stroke="#FFFFFF" strokeWidth={2} dash={[6, 5]} lineJoin="round" listening={false} />
+      {crossing?.map((edge, i) => <Line key={`crossing ${i}`} points={toPixels(edge, width, height).flat()} stroke={RUST} strokeWidth={4} dash={[4, 7]} listening={false} />)}
       {points.map(([x, y], i) => (
         <Circle key={i} x={x * width} y={y * height} radius={5.5} fill="#1F6F5C" stroke="#FFFFFF" strokeWidth={2} listening={false} />
       ))}

@@ -49,17 +49,3 @@ export function moved(points: readonly Point[], dx: number, dy: number): Point[]
   const my = Math.min(Math.max(dy, -Math.min(...ys)), 1 - Math.max(...ys))
   return points.map(([x, y]) => pointOf(x + mx, y + my))
 }
-
-/** The segment of a line that a point is nearest to, as the index of its first vertex. */
-export function nearestSegment(points: readonly Point[], [px, py]: Point): number {
-  let best = 0
-  let least = Infinity
-  for (let i = 0; i + 1 < points.length; i++) {
-    const [ax, ay] = points[i]
-    const [bx, by] = points[i + 1]
-    const t = clamp(((px - ax) * (bx - ax) + (py - ay) * (by - ay)) / ((bx - ax) ** 2 + (by - ay) ** 2))
-    const distance = Math.hypot(ax + (bx - ax) * t - px, ay + (by - ay) * t - py)
-    if (distance < least) [best, least] = [i, distance]
-  }
-  return best
-}

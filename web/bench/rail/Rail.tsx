@@ -8,6 +8,7 @@ import type { BenchDocument, Placed } from '../document.ts'
 import { kindNames } from '../../kinds.ts'
 import { letterOf, railWords } from '../words.ts'
 import { UNDRAWN_KINDS } from './newDetection.ts'
+import { ZONE_KINDS, type DrawnKind } from '../picture/shape.ts'
 import { RailReadiness } from './RailReadiness.tsx'
 
 export interface RailProps {
@@ -22,17 +23,18 @@ export interface RailProps {
   selected: string | null
   onSelect: (id: string) => void
   inputs: readonly SiteInput[]
-  onNewLine: () => void
+  onDraw: (kind: DrawnKind) => void
   onNew: (kind: (typeof UNDRAWN_KINDS)[number]) => void
   camera: string
 }
 
 /** The camera's detections, each as a short sentence. */
-export function Rail({ document, placed, schedules, triggers, ladders, hasClip, hasPicture, selected, inputs, onSelect, onNewLine, onNew, camera }: RailProps): ReactNode {
+export function Rail({ document, placed, schedules, triggers, ladders, hasClip, hasPicture, selected, inputs, onSelect, onDraw, onNew, camera }: RailProps): ReactNode {
+  const undrawable = hasPicture ? undefined : 'Add a clip or look at the live picture first; shapes are drawn on it'
   return (
     <aside className="rail" aria-label="Detections">
       <h2>{placed.length === 0 ? 'Nothing drawn yet' : `${placed.length} ${placed.length === 1 ? 'detection' : 'detections'}`}</h2>
-      {placed.length === 0 && <p className="quiet">Draw a line where somebody must not cross unseen, or choose another kind. What the clip triggers shows at once.</p>}
+      {placed.length === 0 && <p className="quiet">Draw a line where somebody must not cross unseen, or a zone where nobody must be. What the clip triggers shows at once.</p>}
       <ul aria-label="What is drawn">
         {placed.map(({ detection }, index) => {
           const count = triggers.filter((t) => t.detection === detection.id).length
@@ -78,14 +80,21 @@ export function Rail({ document, placed, schedules, triggers, ladders, hasClip, 
         })}
       </ul>
       <Space.Compact block>
-        <Button className="grow" icon={<PlusOutlined />} onClick={onNewLine} disabled={!hasPicture} title={hasPicture ? undefined : 'Add a clip or look at the live picture first; lines are drawn on it'}>
-          New line <kbd>L</kbd>
+        <Button className="grow" aria-label="New line" icon={<PlusOutlined aria-hidden />} onClick={() => onDraw('line')} disabled={!hasPicture} title={undrawable}>
+          Line <kbd>L</kbd>
+        </Button>
+        <Button aria-label="New zone" onClick={() => onDraw('intrusion')} disabled={!hasPicture} title={undrawable}>
+          Zone <kbd>Z</kbd>
         </Button>
         <Dropdown
           trigger={['click']}
           menu={{
-            items: UNDRAWN_KINDS.map((key) => ({ key, label: kindNames[key], disabled: key === 'contact' && inputs.length === 0 })),
-            onClick: ({ key }) => onNew(key as (typeof UNDRAWN_KINDS)[number])
+            items: [
+              ...ZONE_KINDS.filter((key) => key !== 'intrusion').map((key) => ({ key, label: kindNames[key], disabled: !hasPicture })),
+              { type: 'divider' as const },
+              ...UNDRAWN_KINDS.map((key) => ({ key, label: kindNames[key], disabled: key === 'contact' && inputs.length === 0 }))
+            ],
+            onClick: ({ key }) => (isOneOf(ZONE_KINDS, key) ? onDraw(key) : onNew(key as (typeof UNDRAWN_KINDS)[number]))
           }}
         >
           <Button icon={<DownOutlined />} aria-label="New detection of another kind" />
@@ -95,3 +104,5 @@ export function Rail({ document, placed, schedules, triggers, ladders, hasClip, 
     </aside>
   )
 }
+
+const isOneOf = <T extends string>(list: readonly T[], key: string): key is T => (list as readonly string[]).includes(key)

@@ -1,0 +1,37 @@
+import { expect, type Page } from '@playwright/test'
+
+/** What tests do on the Bench again and again. */
+
+/** Opens the Slipway's Bench with its clip analysed. */
+export async function openBench(page: Page): Promise<void> {
+  await page.goto('/bench/slipway')
+  await expect(page.locator('.target-lane')).toHaveCount(7, { timeout: 60_000 })
+}
+
+/** A place of the picture on the page. */
+export async function at(page: Page, x: number, y: number): Promise<[number, number]> {
+  const box = (await page.locator('.stage canvas').first().boundingBox())!
+  return [box.x + x * box.width, box.y + y * box.height]
+}
+
+/** Draws a line (`l`) or a zone (`z`) by the pointer and finishes it with Enter. */
+export async function draw(page: Page, key: 'l' | 'z', ...points: [number, number][]): Promise<void> {
+  await page.keyboard.press(key)
+  for (const [x, y] of points) {
+    await page.mouse.click(...(await at(page, x, y)))
+    await page.waitForTimeout(350) // two quick clicks would be a double click
+  }
+  await page.keyboard.press('Enter')
+}
+
+/** Takes hold of a place of the picture and lets go at another. */
+export async function drag(page: Page, from: [number, number], ...to: [number, number][]): Promise<void> {
+  await page.mouse.move(...(await at(page, ...from)))
+  await page.mouse.down()
+  for (const place of to) await page.mouse.move(...(await at(page, ...place)), { steps: 4 })
+  await page.mouse.up()
+}
+
+export const flags = (page: Page, name: string) => page.getByRole('button', { name: new RegExp(`^Trigger of ${name},`) })
+export const kept = (page: Page) => expect(page.getByRole('status')).toHaveText('All changes kept')
+export const chip = (page: Page, what: string) => page.getByRole('button', { name: new RegExp(`^${what}: `) })

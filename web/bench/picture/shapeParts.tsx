@@ -1,0 +1,129 @@
+import type Konva from 'konva'
+import type { ReactNode } from 'react'
+import { Circle, Group, Line, Ring, Shape, Text } from 'react-konva'
+import { moved, pointOf, toPixels } from './geometry.ts'
+import { pointsOf, withPoints, withVertexAt, type DrawnDetection } from './shape.ts'
+
+/** What lines and zones on the picture have in common. */
+export const STAGE = '#11161C'
+export const WHITE = '#FFFFFF'
+export const SLATE = '#AEB7C2'
+export const PLUM = '#E06BAF'
+export const SAFFRON = '#F2B33D'
+export const RUST = '#F08A5B'
+const PINE = '#1F6F5C'
+export const FONT = "'Atkinson Hyperlegible Next Variable', sans-serif"
+
+export interface ShapeProps<D extends DrawnDetection = DrawnDetection> {
+  shape: D
+  letter: string
+  width: number
+  height: number
+  selected: boolean
+  /** A trigger is on show at this moment. */
+  triggered: boolean
+  vertex: number | null
+  /** While a new shape is drawn, the others let clicks through. */
+  passive: boolean
+  onSelect: () => void
+  onVertex: (index: number | null) => void
+  onShow: (shape: DrawnDetection) => void
+  onSettle: (label: string) => void
+  onEdit: (shape: DrawnDetection, label: string) => void
+}
+
+export const strokeOf = ({ shape, triggered }: Pick<ShapeProps, 'shape' | 'triggered'>): string => (triggered ? PLUM : shape.enabled ? WHITE : SLATE)
+
+/** The outline: a halo that stands out from any picture, and the stroke that says its state. */
+export function Outline({ points, closed = false, colour, selected, triggered, dashed }: { points: number[]; closed?: boolean; colour: string; selected: boolean; triggered: boolean; dashed: boolean }): ReactNode {
+  return (
+    <>
+      <Line points={points} closed={closed} stroke={STAGE} opacity={0.75} strokeWidth={selected ? 7 : 5.5} lineCap="round" lineJoin="round" listening={false} />
+      <Line points={points} closed={closed} stroke={colour} strokeWidth={triggered ? 5 : selected ? 3 : 2} dash={dashed ? [14, 8] : undefined} lineCap="round" lineJoin="round" listening={false} />
+      {triggered && <Line points={points} closed={closed} stroke={STAGE} strokeWidth={1.6} lineJoin="round" listening={false} />}
+    </>
+  )
+}
+
+/** What is taken hold of: the whole shape is dragged, a double click on its outline adds a vertex. */
+export function Handle({ shape, closed = false, width, height, selected, onSelect, onShow, onSettle, onEdit }: ShapeProps & { closed?: boolean }): ReactNode {
+  const points = pointsOf(shape)
+  const drag = (event: Konva.KonvaEventObject<DragEvent>): void => {
+    const to = moved(points, event.target.x() / width, event.target.y() / height)
+    event.target.position({ x: 0, y: 0 })
+    onShow(withPoints(shape, to))
+  }
+  const addVertex = (event: Konva.KonvaEventObject<MouseEvent>): void => {
+    const at = event.target.getStage()?.getPointerPosition()
+    const more = at && withVertexAt(shape, pointOf(at.x / width, at.y / height))
+    if (more) onEdit(more, `Add a vertex to ${shape.name}`)
+  }
+  return (
+    <Line
+      points={toPixels(points, width, height).flat()}
+      closed={closed}
+      stroke="transparent"
+      fill={closed && selected ? 'transparent' : undefined}
+      hitStrokeWidth={18}
+      draggable={selected}
+      onDragMove={drag}
+      onDragEnd={() => onSettle(`Move ${shape.name}`)}
+      onMouseDown={onSelect}
+      onTap={onSelect}
+      onDblClick={addVertex}
+    />
+  )
+}
+
+/** The vertices of the selected shape, to drag. */
+export function Vertices({ shape, width, height, vertex, onVertex, onShow, onSettle }: ShapeProps): ReactNode {
+  const points = pointsOf(shape)
+  const drag = (index: number) => (event: Konva.KonvaEventObject<DragEvent>) => {
+    const at = pointOf(event.target.x() / width, event.target.y() / height)
+    event.target.position({ x: at[0] * width, y: at[1] * height })
+    const to = points.map((p, i) => (i === index ? at : p))
+    // Two vertices on one place would make an edge without length.
+    if (!to.some((p, i) => i !== index && p[0] === at[0] && p[1] === at[1])) onShow(withPoints(shape, to))
+  }
+  return points.map(([px, py], i) => {
+    const [x, y] = [px * width, py * height]
+    return (
+      <Group key={i}>
+        {vertex === i && <Ring x={x} y={y} innerRadius={9} outerRadius={11} fill={WHITE} stroke={STAGE} strokeWidth={0.5} listening={false} />}
+        <Circle x={x} y={y} radius={6.5} hitStrokeWidth={16} fill={PINE} stroke={WHITE} strokeWidth={2} name={`vertex-${i}`} draggable onMouseDown={() => onVertex(i)} onDragMove={drag(i)} onDragEnd={() => onSettle(`Move a vertex of ${shape.name}`)} />
+      </Group>
+    )
+  })
+}
+
+/** A small triangle that says which way counts. */
+export function BarbShape({ x, y, ux, uy, colour }: { x: number; y: number; ux: number; uy: number; colour: string }): ReactNode {
+  return (
+    <Shape
+      listening={false}
+      fill={colour}
+      stroke={STAGE}
+      strokeWidth={0.8}
+      sceneFunc={(g, shape) => {
+        g.beginPath()
+        g.moveTo(x - uy * 5 + ux * 1.5, y + ux * 5 + uy * 1.5)
+        g.lineTo(x + ux * 11, y + uy * 11)
+        g.lineTo(x + uy * 5 + ux * 1.5, y - ux * 5 + uy * 1.5)
+        g.closePath()
+        g.fillStrokeShape(shape)
+      }}
+    />
+  )
+}
+
+/** The letter of the detection; a crescent when it is switched off, a flag when it has just triggered. */
+export function LetterTag({ x, y, letter, enabled, triggered, onSelect }: { x: number; y: number; letter: string; enabled: boolean; triggered: boolean; onSelect: () => void }): ReactNode {
+  const cx = x < 34 ? x + 22 : x - 22
+  return (
+    <Group x={cx} y={y} onMouseDown={onSelect}>
+      <Circle radius={11} fill={triggered ? '#A1246B' : WHITE} stroke={STAGE} strokeWidth={2} />
+      <Text text={enabled ? letter : '☾'} x={-11} y={-6} width={22} align="center" fontSize={12} fontStyle="bold" fontFamily={FONT} fill={triggered ? WHITE : '#1B2430'} listening={false} />
+      {triggered && <Line points={[8, -10, 8, -26, 20, -21, 8, -16]} stroke={WHITE} fill="#A1246B" strokeWidth={1.5} closed listening={false} />}
+    </Group>
+  )
+}
