@@ -3,7 +3,7 @@ import { seed } from './seed.ts'
 import { eventually, startTestApp } from './testing/testApp.ts'
 
 test('the demo site: six cameras, the water’s edge, its hours and its mail; once', async () => {
-  const t = await startTestApp({ withDemo: true })
+  const t = await startTestApp({ withDemo: true, clipsOf: ['slipway'] })
   try {
     await seed(t.database, t.app.clips, true)
     await seed(t.database, t.app.clips, false)
@@ -33,7 +33,7 @@ test('an end in the middle of an analysis: it is taken up again at the next star
   const { existsSync, mkdirSync, readdirSync, rmSync } = await import('node:fs')
   const { join } = await import('node:path')
   const { Clips } = await import('./clips/clips.ts')
-  const t = await startTestApp({ withDemo: true })
+  const t = await startTestApp({ withDemo: true, clipsOf: ['slipway'] })
   try {
     await t.app.clips.close()
     const rows = await t.database.rows<{ id: string; state: string }>("SELECT id, state FROM clip ORDER BY camera_id = 'slipway' DESC")

@@ -39,8 +39,12 @@ async function insertSite(database: Database, { id, name }: { id: string; name: 
   })
 }
 
-/** On the first start: the demo site with its clips, or a bare site with one camera. */
-export async function seed(database: Database, clips: Clips, withDemo: boolean): Promise<void> {
+/**
+ * On the first start: the demo site with its clips, or a bare site with one camera.
+ *
+ * @param cameras whose clips are added; left out: all
+ */
+export async function seed(database: Database, clips: Clips, withDemo: boolean, cameras?: readonly string[]): Promise<void> {
   if (await readSite(database)) return
   if (!withDemo) {
     const bare = readPlan(JSON.stringify({ format: 'wardoptic-plan/1', timeZone: 'Europe/London', cameras: [{ id: 'camera-1', name: 'Camera 1' }] }))
@@ -50,7 +54,7 @@ export async function seed(database: Database, clips: Clips, withDemo: boolean):
   const read = (path: string): unknown => JSON.parse(readFileSync(new URL(path, demoFile), 'utf8'))
   const worlds = Object.fromEntries(demo.scenes.map((camera) => [camera, read(`scenes/${camera}.json`)]))
   await insertSite(database, demo.site, readPlan(JSON.stringify(demo.plan)), { emails: demo.emails, inputs: demo.inputs, worlds })
-  for (const { camera, script, name, start } of demo.clips) {
+  for (const { camera, script, name, start } of demo.clips.filter((clip) => cameras?.includes(clip.camera) ?? true)) {
     const { scene, scripts } = worlds[camera] as { scene: unknown; scripts: { id: string }[] }
     const play = { scene: readScene(scene), script: readScript(scripts.find((s) => s.id === script)) }
     await clips.addPainted(camera, name, Date.parse(start), play, createReadStream(fileURLToPath(new URL(`clips/${camera}-${script}.mp4`, demoFile))))

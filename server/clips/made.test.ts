@@ -6,8 +6,6 @@ import { eventually, startTestApp, type TestApp } from '../testing/testApp.ts'
 let t: TestApp
 beforeAll(async () => {
   t = await startTestApp({ withDemo: true })
-  // The demo's own clips are not what is looked at here.
-  for (const { id } of await t.database.rows<{ id: string }>('SELECT id FROM clip')) await t.app.clips.remove(id)
 }, 60_000)
 afterAll(() => t.close())
 

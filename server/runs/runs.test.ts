@@ -8,7 +8,7 @@ import { eventually, startTestApp, type TestApp } from '../testing/testApp.ts'
 let t: TestApp
 let clip: { id: string; start: number }
 beforeAll(async () => {
-  t = await startTestApp({ withDemo: true })
+  t = await startTestApp({ withDemo: true, clipsOf: ['slipway'] })
   clip = await eventually(async () => (await t.ask('GET', '/api/cameras/slipway')).body.clips.find((c: any) => c.state === 'ready'))
 })
 afterAll(() => t.close())

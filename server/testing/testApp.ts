@@ -28,7 +28,8 @@ export interface TestApp {
 /** The clip that ships with the project. */
 export const demoClip = (): Buffer => readFileSync(fileURLToPath(new URL('../../demo/clips/slipway-morning.mp4', import.meta.url)))
 
-export async function startTestApp({ withDemo = false, mostClipBytes = 50 * 2 ** 20, places = [] as Neighbourhood[] } = {}): Promise<TestApp> {
+/** @param clipsOf cameras whose demo clips are added, and analysed beside the test */
+export async function startTestApp({ withDemo = false, clipsOf = [] as readonly string[], mostClipBytes = 50 * 2 ** 20, places = [] as Neighbourhood[] } = {}): Promise<TestApp> {
   const address = JSON.parse(process.env.WARDOPTIC_TEST_DATABASE!) as DatabaseAddress
   const folder = mkdtempSync(join(tmpdir(), 'wardoptic-app-'))
   const database = await Database.open(address, `wardoptic_${folder.slice(-6).toLowerCase()}_${process.pid}`)
@@ -43,7 +44,7 @@ export async function startTestApp({ withDemo = false, mostClipBytes = 50 * 2 **
     log: false
   })
   let app = await make()
-  await seed(database, app.clips, withDemo)
+  await seed(database, app.clips, withDemo, clipsOf)
   let server = await app.http.listen({ port: 0, host: '127.0.0.1' })
   const read = async (answer: Response): Promise<{ status: number; body: any }> => {
     const text = await answer.text()
