@@ -16,12 +16,12 @@ test.afterAll(() => rmSync(folder, { recursive: true, force: true }))
 test('a camera without a clip says what to do; a clip is added, analysed with progress, and drawn on', async ({ page }) => {
   await page.goto('/bench/vehicle-lanes')
   await expect(page.getByRole('heading', { name: 'No clip of this camera yet' })).toBeVisible()
-  await expect(page.getByRole('button', { name: /New line/ })).toBeDisabled()
+  await expect(page.getByRole('button', { name: 'Line L' })).toBeDisabled()
   await page.getByLabel('Clip file').setInputFiles(demo)
   await expect(page.getByRole('heading', { name: 'Analysing slipway-morning.mp4' })).toBeVisible()
   await expect(page.locator('.stage-note .ant-progress')).toContainText(/[1-9]\d?%/, { timeout: 60_000 })
   await expect(page.locator('.target-lane')).toHaveCount(7, { timeout: 60_000 })
-  await expect(page.getByRole('button', { name: /New line/ })).toBeEnabled()
+  await expect(page.getByRole('button', { name: 'Line L' })).toBeEnabled()
 })
 
 test('an analysis can be stopped, taken up again, and its clip removed', async ({ page }) => {

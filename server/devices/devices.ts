@@ -31,6 +31,8 @@ export class Devices {
   private readonly log: (error: unknown) => void
   private readonly reading = new Map<string, Promise<void>>()
   private readonly sending = new Set<string>()
+  /** Listeners of devices that are gone. */
+  private readonly closing = new Set<Promise<void>>()
   /** The last sending that concerns a camera. */
   private readonly turns = new Map<string, Promise<unknown>>()
   private readonly listeners = new Map<string, { address: string; username: string; listener: Listener }>()
@@ -63,7 +65,7 @@ export class Devices {
   async close(): Promise<void> {
     this.closed = true
     clearTimeout(this.timer)
-    await Promise.all([this.round, ...this.reading.values(), ...[...this.listeners.values()].map(({ listener }) => listener.close())])
+    await Promise.all([this.round, ...this.closing, ...this.reading.values(), ...[...this.listeners.values()].map(({ listener }) => listener.close())])
   }
 
   /** Reads every device once. */
@@ -116,9 +118,11 @@ export class Devices {
   async remove(id: string): Promise<void> {
     await readDevice(this.database, id)
     await this.reading.get(id)
-    await this.listeners.get(id)?.listener.close(true)
+    const known = this.listeners.get(id)
     this.listeners.delete(id)
     await removeDevice(this.database, id)
+    // Nobody wants to know any more what it still says; that it has to be told so is no reason to wait.
+    if (known) this.closing.add(known.listener.close(true).catch(this.log))
   }
 
   /** Says which camera a channel shows, or whether the plan is sent through it. */

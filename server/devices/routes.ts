@@ -30,7 +30,9 @@ export function deviceRoutes(app: FastifyInstance, database: Database, devices: 
   app.get<ById>('/api/devices/:id/events', ({ params }) => devices.events(params.id))
 
   app.post('/api/devices/find', async (): Promise<FoundDevice[]> => {
-    const [found, known] = await Promise.all([findDevices(places), devices.list()])
+    const found = await findDevices(places)
+    // Known are those that are there now, not when the question was asked.
+    const known = await devices.list()
     return found.map((match) => ({ ...match, known: known.some(({ address }) => address === match.address) }))
   })
 

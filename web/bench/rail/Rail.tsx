@@ -80,10 +80,10 @@ export function Rail({ document, placed, schedules, triggers, ladders, hasClip, 
         })}
       </ul>
       <Space.Compact block>
-        <Button className="grow" aria-label="New line" icon={<PlusOutlined aria-hidden />} onClick={() => onDraw('line')} disabled={!hasPicture} title={undrawable}>
+        <Button className="grow" icon={<PlusOutlined aria-hidden />} onClick={() => onDraw('line')} disabled={!hasPicture} title={undrawable}>
           Line <kbd>L</kbd>
         </Button>
-        <Button aria-label="New zone" onClick={() => onDraw('intrusion')} disabled={!hasPicture} title={undrawable}>
+        <Button onClick={() => onDraw('intrusion')} disabled={!hasPicture} title={undrawable}>
           Zone <kbd>Z</kbd>
         </Button>
         <Dropdown
