@@ -82,6 +82,22 @@ await page.locator('.flag').first().click()
 await page.locator('.ladder').waitFor()
 await take('bench-face')
 
+await page.goto(`${address}/bench/slipway`)
+await page.locator('.flag').first().waitFor()
+await page.keyboard.press('z')
+for (const [x, y] of [[0.4, 0.5], [0.65, 0.5], [0.75, 0.75], [0.3, 0.75]]) {
+  await page.mouse.click(...at(x, y))
+  await page.waitForTimeout(400)
+}
+await page.keyboard.press('Enter')
+await page.getByRole('button', { name: /^Trigger of Zone 1,/ }).last().click()
+await page.getByRole('button', { name: /^Dwell: / }).click()
+await page.locator('.stays-chart').waitFor()
+await take('bench-zone')
+await page.keyboard.press('Escape')
+await page.keyboard.press('Control+z')
+await page.getByText('All changes kept').waitFor()
+
 await page.goto(`${address}/site`)
 await page.locator('.site-findings li').first().waitFor()
 await page.waitForFunction(() => [...document.images].length > 1 && [...document.images].every((i) => i.complete))

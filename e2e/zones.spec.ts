@@ -75,7 +75,6 @@ test('vertices are moved, added and deleted; an outline that crosses itself is s
 
   // By keyboard: the first vertex nudged, the second deleted, and taken back.
   await page.getByRole('application').focus()
-  await page.keyboard.press('Escape')
   await page.keyboard.press('Tab')
   const first = (await keptZone(page)).zone[0]
   await page.keyboard.press('Shift+ArrowUp')

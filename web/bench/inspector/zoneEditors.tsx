@@ -59,7 +59,7 @@ function StaysChart({ stays, dwell }: { stays: readonly ZoneStay[]; dwell: numbe
     <figure className="stays-chart">
       <div role="img" aria-label={`How long ${stays.length} targets stay: ${passing} pass by, ${stays.length - passing} stay; ${long} reach the dwell`}>
         <ResponsiveContainer width="100%" height={130}>
-          <BarChart data={bins.bars} barCategoryGap={1} margin={{ top: 6, right: 8, bottom: 0, left: 0 }}>
+          <BarChart data={bins.bars} barCategoryGap={1} margin={{ top: 6, right: 16, bottom: 0, left: 0 }}>
             <XAxis dataKey="middle" type="number" domain={[0, bins.end]} unit=" s" tickCount={6} tick={{ fontSize: 11, fill: 'var(--quiet)' }} stroke="var(--hairline)" />
             <YAxis allowDecimals={false} width={22} tick={{ fontSize: 11, fill: 'var(--quiet)' }} stroke="var(--hairline)" />
             <Bar dataKey="passing" stackId="stays" fill="var(--slate)" isAnimationActive={false} />

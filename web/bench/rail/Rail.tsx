@@ -1,4 +1,4 @@
-import { DownOutlined, PlusOutlined } from '@ant-design/icons'
+import { DownOutlined } from '@ant-design/icons'
 import { Button, Dropdown, Space, Switch } from 'antd'
 import type { ReactNode } from 'react'
 import type { SiteInput } from '../../../core/api.ts'
@@ -80,7 +80,7 @@ export function Rail({ document, placed, schedules, triggers, ladders, hasClip, 
         })}
       </ul>
       <Space.Compact block>
-        <Button className="grow" icon={<PlusOutlined aria-hidden />} onClick={() => onDraw('line')} disabled={!hasPicture} title={undrawable}>
+        <Button className="grow" onClick={() => onDraw('line')} disabled={!hasPicture} title={undrawable}>
           Line <kbd>L</kbd>
         </Button>
         <Button onClick={() => onDraw('intrusion')} disabled={!hasPicture} title={undrawable}>
