@@ -8,5 +8,7 @@ export default {
   testMatch: ['<rootDir>/{core,analysis,simulation,standins,server,web,demo,scripts}/**/*.test.ts'],
   globalSetup: '<rootDir>/server/testing/setup.mjs',
   globalTeardown: '<rootDir>/server/testing/teardown.mjs',
-  testTimeout: 60000
+  // Two at a time, also on two cores: much of a test is waiting for a child of its own.
+  maxWorkers: 2,
+  testTimeout: 120000
 }

@@ -8,6 +8,8 @@ export default defineConfig({
   testDir: 'e2e',
   outputDir: 'test-results',
   workers: 1,
+  // A machine that stumbles is given a second chance; the report names what needed it.
+  retries: 1,
   timeout: 120_000,
   expect: { timeout: 20_000 },
   reporter: [['list'], ['json']],

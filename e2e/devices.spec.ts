@@ -95,9 +95,14 @@ test('outputs are tried, an analysis is switched, each door says what goes throu
 test('the waiting changes of many devices are sent with one command, and read back', async ({ page }) => {
   await page.goto('/devices')
   await page.getByRole('button', { name: /Send to all \d that wait/ }).click()
-  await expect(page.getByRole('tooltip')).toContainText(/Send \d+ changes to \d devices\?/)
-  await page.getByRole('tooltip').getByRole('button', { name: 'Send' }).click()
+  const question = page.getByRole('tooltip')
+  await expect(question).toContainText(/Send \d+ changes to \d devices\?/)
   const panel = page.getByRole('status', { name: 'Sending' })
+  // The list is read again while it is asked; a click may fall into that.
+  await expect(async () => {
+    if (await question.isVisible()) await question.getByRole('button', { name: 'Send' }).click({ timeout: 3000 })
+    await expect(panel).toBeVisible({ timeout: 5000 })
+  }).toPass({ timeout: 60_000 })
   await expect(panel).toContainText('Sent and read back')
   await expect(panel).toContainText('✓ Path crossing created')
   await expect(panel).toContainText('✓ People moving created')

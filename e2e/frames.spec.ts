@@ -61,6 +61,14 @@ test('motion: the curve with its limit, cells painted off and on, by pointer and
   await tools.getByRole('button', { name: 'All', exact: true }).click()
   await expect(item(page, 'All movement')).toContainText('the whole picture')
   await kept(page)
+
+  // Parked, for devices that switch motion on again by themselves, it watches nothing.
+  await page.getByRole('button', { name: 'Park it' }).click()
+  await expect(item(page, 'All movement')).toContainText('parked: one minute a day, no area')
+  await expect(flags(page, 'All movement')).toHaveCount(0)
+  await page.getByRole('button', { name: 'Use it again' }).click()
+  await expect(flags(page, 'All movement')).toHaveCount(whole)
+  await kept(page)
 })
 
 test('compare: what motion, motion by class and a line would send, and which of it somebody would want', async ({ page }) => {

@@ -128,10 +128,11 @@ describe('many devices', () => {
     // Without a camera nothing is sent to them; they are read, and have an end all the same.
     for (const other of others) ids.push((await t.ask('POST', '/api/devices', { ...asAdded(other), camera: null })).body.id)
     const adding = t.ask('POST', '/api/devices', { name: 'Silent', address: `http://127.0.0.1:${(silent.address() as AddressInfo).port}`, camera: null, username: 'admin', password: 'x' })
+    let added = false
+    void adding.then(() => (added = true))
     // The application answers while the silent one is waited for.
-    const began = Date.now()
     expect((await t.ask('GET', '/api/devices')).status).toBe(200)
-    expect(Date.now() - began).toBeLessThan(2000)
+    expect(added).toBe(false)
     const { body } = await t.ask('POST', '/api/sendings', { devices: ids })
     const done = await eventually(async () => {
       const view = (await t.ask('GET', `/api/sendings/${body.id}`)).body as SendingView

@@ -119,7 +119,7 @@ describe('what devices say', () => {
     const events = () => t.database.rows<{ topic: string; rule: string; device_at: number; received_at: number }>('SELECT topic, rule, device_at, received_at FROM device_event WHERE device_id = ? ORDER BY id', [body.id])
     const first = await eventually(async () => (await events())[0], 30)
     expect(first).toMatchObject({ topic: 'tns1:RuleEngine/FieldDetector/ObjectsInside', rule: 'anybody' })
-    expect(first.received_at - first.device_at).toBeLessThan(1000)
+    expect(first.received_at).toBeGreaterThanOrEqual(first.device_at - 1000)
 
     // The device forgets its pull points, as after a restart.
     const count = (await events()).length

@@ -1,5 +1,7 @@
+import { randomBytes } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import type { ChannelView, DeviceView, FoundDevice, SendingView } from '../../core/devices/views.ts'
+import { envelope, makeToken } from '../../core/formats/onvif/soap.ts'
 import type { ReadinessView } from '../../core/readiness/index.ts'
 import type { Device } from '../../standins/camera/device.ts'
 import { answerProbes } from '../../standins/discovery.ts'
@@ -138,6 +140,11 @@ describe('families of analysis', () => {
     const link = new DeviceLink(device.address, device.model.account!)
     await expect(link.setMode('analytics', null, 'wo:Faces')).rejects.toThrow('one family of analysis runs at a time')
     expect(device.channels[0].mode).toBe('wo:Perimeter')
+    // A general client may write a module again as it is; one that does not run it cannot.
+    const { username, password } = device.model.account!
+    const modify = async (name: string): Promise<number> =>
+      (await fetch(`${device.address}/onvif/analytics_service`, { method: 'POST', body: envelope(`<tan:ModifyAnalyticsModules><tan:ConfigurationToken>analytics</tan:ConfigurationToken><tan:AnalyticsModule Name="${name}" Type="${name}"/></tan:ModifyAnalyticsModules>`, { token: makeToken(username, password, randomBytes(16), Date.now()) }) })).status
+    expect([await modify('wo:Perimeter'), await modify('wo:Faces')]).toEqual([200, 400])
   })
 })
 

@@ -79,7 +79,7 @@ export async function startTestApp({ withDemo = false, clipsOf = [] as readonly 
 }
 
 /** Waits until `check` gives something. */
-export async function eventually<T>(check: () => Promise<T | null | undefined | false>, seconds = 60): Promise<T> {
+export async function eventually<T>(check: () => Promise<T | null | undefined | false>, seconds = 100): Promise<T> {
   const end = Date.now() + seconds * 1000
   for (;;) {
     const found = await check()

@@ -64,6 +64,12 @@ export const analyticsHandlers: Record<string, Handler> = {
     for (const module of children(action, 'AnalyticsModule')) of(device, action).setMode(module.attributes.Type ?? '')
     return xml('tan:CreateAnalyticsModulesResponse')
   },
+  ModifyAnalyticsModules: (device, action) => {
+    const channel = of(device, action)
+    // They have no parameters; what can be said of one is that it is there.
+    for (const { attributes } of children(action, 'AnalyticsModule')) if (channel.mode !== attributes.Name) throw new Refusal('ter:InvalidModule', `${attributes.Name || 'it'} is not running`)
+    return xml('tan:ModifyAnalyticsModulesResponse')
+  },
   DeleteAnalyticsModules: (device, action) => {
     const channel = of(device, action)
     const name = child(action, 'AnalyticsModuleName')?.text ?? ''

@@ -2,8 +2,10 @@ import { DeleteOutlined } from '@ant-design/icons'
 import { Button, Tooltip } from 'antd'
 import type { ReactNode } from 'react'
 import type { FrameTrace, Ladder } from '../../../core/detections/index.ts'
-import { isFrameKind } from '../../../core/formats/plan.ts'
+import { RULE_TYPES } from '../../../core/formats/onvif/abilities.ts'
+import { isFrameKind, type Detection } from '../../../core/formats/plan.ts'
 import { kindNames } from '../../kinds.ts'
+import type { BenchDocument } from '../document.ts'
 import { LadderView } from './LadderView.tsx'
 import { Sentence, type SentenceProps } from './Sentence.tsx'
 
@@ -41,6 +43,7 @@ export function Inspector({ detection, letter, ladder, frames, targetClass, onRe
       <Sentence {...sentence} detection={detection} />
       {tools}
       {!detection.enabled && <p className="off-note">☾ Switched off: it triggers nothing until it is in use.</p>}
+      {RULE_TYPES[detection.kind] !== undefined && <Parking detection={detection} document={sentence.document} />}
       {frames && isFrameKind(detection) ? (
         <LadderView ladder={frames.ladder} who={detection.name} />
       ) : ladder ? (
@@ -49,5 +52,27 @@ export function Inspector({ detection, letter, ladder, frames, targetClass, onRe
         <p className="quiet ladder-hint">{detection.enabled ? 'Choose a trigger on the timeline, or a target, to see why it fired or why not.' : ''}</p>
       )}
     </aside>
+  )
+}
+
+/** Keeps a detection's place on a device that would switch the kind on again by itself; it watches nothing. */
+function Parking({ detection, document }: { detection: Detection; document: BenchDocument }): ReactNode {
+  if (!detection.enabled) return null
+  const park = (parked: boolean): void => document.edit({ ...detection, parked: parked || undefined }, `${parked ? 'Park' : 'Use'} ${detection.name}`)
+  if (!detection.parked)
+    return (
+      <Tooltip title="For devices that switch this kind on again by themselves: it keeps its place there with one minute a day and no area, and watches nothing.">
+        <Button type="text" size="small" className="park" onClick={() => park(true)}>
+          Park it
+        </Button>
+      </Tooltip>
+    )
+  return (
+    <p className="off-note">
+      Parked: on its device it is armed for one minute a day, with no area; it watches nothing.{' '}
+      <Button size="small" onClick={() => park(false)}>
+        Use it again
+      </Button>
+    </p>
   )
 }
