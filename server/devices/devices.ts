@@ -107,7 +107,7 @@ export class Devices {
     const row = await readDevice(this.database, id)
     if (first) await new DeviceLink(row.address, null).createAccount({ username, password })
     await setAccount(this.database, id, username, this.seal.close(password))
-    await this.read(id)
+    await this.readAfresh(id)
     return this.one(id)
   }
 
@@ -140,7 +140,7 @@ export class Devices {
       const running = (await this.link(row).modes(token)).find((mode) => mode.running)?.type ?? null
       if (running !== type) await this.link(row).setMode(token, running, type)
     } finally {
-      await this.read(id)
+      await this.readAfresh(id)
     }
     return this.one(id)
   }
@@ -152,13 +152,13 @@ export class Devices {
     if (!output) throw notFound(`the output ${token.slice(0, 64)}`)
     await this.link(row).testOutput(output, TEST_SECONDS)
     await noteTest(this.database, id, token, Date.now())
-    await this.read(id)
+    await this.readAfresh(id)
     return this.one(id)
   }
 
   /** Takes into the plan what a device holds: over the detection that it is of, or as a new one. */
   async takeOver(id: string, token: string, ruleName: string): Promise<DeviceView> {
-    await this.read(id)
+    await this.readAfresh(id)
     const channel = await channelOf(this.database, id, token)
     const held = channel.held.find(({ name }) => name === ruleName)
     if (!held || channel.camera === null) throw notFound(`the rule ${ruleName.slice(0, 80)} on this channel`)
@@ -171,6 +171,12 @@ export class Devices {
       await saveDetection(this.database, channel.camera, detection, detections.length, 0, Date.now())
     }
     return this.one(id)
+  }
+
+  /** Reads a device anew, after something was changed on it: a reading that is going on may have seen it before that. */
+  async readAfresh(id: string): Promise<void> {
+    await this.reading.get(id)
+    await this.read(id)
   }
 
   /** Reads a device; its trouble is kept, not thrown. Somebody who asks while it is being read waits for that. */
@@ -272,9 +278,7 @@ export class Devices {
   }
 
   private async sendNow(id: string): Promise<SendResult[]> {
-    // A reading that has begun before may have seen what another door has changed since.
-    await this.reading.get(id)
-    await this.read(id)
+    await this.readAfresh(id)
     const row = await readDevice(this.database, id)
     if (!isReachable(row.state)) throw busy(`${row.name} cannot be sent to: ${row.trouble ?? row.state}`)
     const link = this.link(row)
@@ -287,7 +291,7 @@ export class Devices {
       await keepSent(this.database, id, channel.token, outcome.sent, outcome.removedTypes)
       results.push(...outcome.results)
     }
-    await this.read(id)
+    await this.readAfresh(id)
     return results
   }
 

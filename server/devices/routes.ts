@@ -46,7 +46,7 @@ export function deviceRoutes(app: FastifyInstance, database: Database, devices: 
 
   app.post<ById>('/api/devices/:id/read', async ({ params }) => {
     await readDevice(database, params.id)
-    await devices.read(params.id)
+    await devices.readAfresh(params.id)
     return devices.one(params.id)
   })
 

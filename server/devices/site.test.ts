@@ -135,6 +135,15 @@ describe('families of analysis', () => {
     expect(await t.ask('PUT', path('cam-slipway', '/channels/analytics/mode'), { type: 'wo:Nothing' })).toMatchObject({ status: 404 })
   })
 
+  test('a command is followed by a reading of its own, also while an older one is going on', async () => {
+    for (const type of ['wo:Faces', 'wo:Perimeter']) {
+      const older = t.app.devices.read(ids.get('cam-slipway')!)
+      const after = await ask<DeviceView>('PUT', path('cam-slipway', '/channels/analytics/mode'), { type })
+      expect(after.channels[0].modes.filter(({ running }) => running).map((mode) => mode.type)).toEqual([type])
+      await older
+    }
+  })
+
   test('the device itself refuses a second family beside the first', async () => {
     const device = made.get('cam-slipway')!
     const link = new DeviceLink(device.address, device.model.account!)
