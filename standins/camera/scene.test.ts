@@ -1,0 +1,83 @@
+import { mkdtempSync, readdirSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, describe, expect, test } from '@jest/globals'
+import { writeActiveCells } from '../../core/formats/onvif/activeCells.ts'
+import type { Rule } from '../../core/formats/onvif/rules.ts'
+import { PARKED_HOURS, writeHours } from '../../core/formats/onvif/hours.ts'
+import { allCells } from '../../core/formats/plan.ts'
+import { demoPlay, readDemo } from '../../demo/scenes.ts'
+import { readScript, type Play } from '../../simulation/script.ts'
+import { measurerOf } from '../measuring.ts'
+import { LiveScene } from './scene.ts'
+
+const able = (...types: string[]) => types.map((type) => ({ type, most: null, parameters: [], ranges: { Sensitivity: { min: 1, max: 100 } } }))
+const everywhere: [number, number][] = [[-1, 1], [1, 1], [1, -1], [-1, -1]]
+const rule = (type: string, simple: Record<string, string> = {}, name = 'r'): Rule => ({ name, type, simple, points: type === 'tt:FieldDetector' ? everywhere : [] })
+
+/** What a scene fires in one round, from an instant on the device's clock. */
+function fired(play: Play, rules: Rule[], began = 0, scene = new LiveScene(play)) {
+  scene.setRules(rules, able(...rules.map(({ type }) => type)))
+  return Array.from({ length: play.script.seconds * 10 }, (_, n) => scene.step(n / 10, began)).flat()
+}
+
+describe('arming hours that were sent to a device', () => {
+  const play = demoPlay('slipway', 'morning')
+  /** A Tuesday, 08:12 in London, which keeps UTC in winter. */
+  const tuesday = Date.UTC(2026, 10, 24, 8, 12)
+  const always = fired(play, [rule('tt:FieldDetector')], tuesday).length
+
+  test('within them it fires as without any; outside it does not', () => {
+    expect(always).toBeGreaterThan(3)
+    expect(fired(play, [rule('tt:FieldDetector', { Hours: 'tue=08:00-09:00' })], tuesday)).toHaveLength(always)
+    expect(fired(play, [rule('tt:FieldDetector', { Hours: 'mon=00:00-24:00;tue=09:00-24:00' })], tuesday)).toEqual([])
+  })
+
+  test('they are the site’s wall clock: in summer that is an hour ahead of UTC', () => {
+    const summer = Date.UTC(2026, 6, 21, 7, 12)
+    expect(fired(play, [rule('tt:FieldDetector', { Hours: 'tue=08:00-09:00' })], summer)).toHaveLength(always)
+    expect(fired(play, [rule('tt:FieldDetector', { Hours: 'tue=07:00-08:00' })], summer)).toEqual([])
+  })
+
+  test('a parked rule is silent', () => {
+    expect(fired(play, [rule('tt:FieldDetector', { Hours: writeHours(PARKED_HOURS)! })], tuesday)).toEqual([])
+  })
+})
+
+describe('rules that look at pictures', () => {
+  const folder = mkdtempSync(join(tmpdir(), 'wardoptic-measures-'))
+  afterAll(() => rmSync(folder, { recursive: true, force: true }))
+  const play: Play = { scene: readDemo('workshop-yard').scene, script: readScript({ id: 'x', name: 'X', seconds: 14, seed: 8, faults: [{ kind: 'covered', from: 6 }], actors: [{ kind: 'adult', from: 1, way: [[-3, 9], [3, 9]] }] }) }
+  const rules = [rule('tt:TamperDetector', { DelayTime: 'PT3S' }, 'care'), rule('tt:CellMotionDetector', { ActiveCells: writeActiveCells(allCells()), MinCount: '4' }, 'motion')]
+
+  test('fire on what the painted pictures show, once these have been measured', async () => {
+    const measures = await measurerOf(folder, new AbortController().signal)(play)
+    const scene = new LiveScene(play, () => Promise.resolve(measures))
+    scene.setRules(rules, able(...rules.map(({ type }) => type)))
+    await Promise.resolve()
+    const triggers = fired(play, rules, 0, scene)
+    expect(triggers.find(({ detection }) => detection === 'care')).toMatchObject({ kind: 'tamper', cause: 'covered' })
+    expect(triggers.find(({ detection }) => detection === 'care')!.time).toBeGreaterThanOrEqual(9)
+    expect(triggers.find(({ detection }) => detection === 'motion')!.time).toBeLessThan(6)
+  }, 120_000)
+
+  test('before that, and without a measurer, they are silent', () => {
+    expect(fired(play, rules)).toEqual([])
+    expect(fired(play, rules, 0, new LiveScene(play, () => new Promise(() => {})))).toEqual([])
+  })
+
+  test('a scene that was measured is not measured again, also by the next start', async () => {
+    const before = readdirSync(folder)
+    await expect(measurerOf(folder, new AbortController().signal)(play)).resolves.toMatchObject({ fps: play.scene.fps })
+    expect(readdirSync(folder)).toEqual(before)
+  })
+
+  test('measuring that is ended leaves nothing half done', async () => {
+    const ended = new AbortController()
+    const other = { ...play, script: { ...play.script, seed: 9 } }
+    const measuring = measurerOf(folder, ended.signal)(other)
+    setTimeout(() => ended.abort(), 300)
+    await expect(measuring).rejects.toThrow()
+    expect(readdirSync(folder).filter((name) => name.endsWith('.bin'))).toHaveLength(1)
+  })
+})
