@@ -22,6 +22,7 @@ export function measurerOf(folder: string, ended: AbortSignal): (play: Play) => 
     const text = JSON.stringify(play)
     const name = createHash('sha256').update(text).digest('hex').slice(0, 24)
     const measure = async (): Promise<Measures> => {
+      ended.throwIfAborted()
       const file = join(folder, `${name}.bin`)
       if (!existsSync(file)) {
         mkdirSync(folder, { recursive: true })
@@ -34,7 +35,7 @@ export function measurerOf(folder: string, ended: AbortSignal): (play: Play) => 
     }
     const known = running.get(name)
     if (known) return known
-    const work = last.catch(() => {}).then(() => (ended.aborted ? new Promise<never>(() => {}) : measure()))
+    const work = last.catch(() => {}).then(measure)
     last = work
     running.set(name, work)
     return work

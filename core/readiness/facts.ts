@@ -74,16 +74,19 @@ export interface Finding {
   mend: Mend | null
 }
 
+/** What a check says of one thing; the code is the check's. */
+export type Found = Omit<Finding, 'code'>
+
 /** One kind of finding. Its file is named after its code. */
 export interface Check {
   code: string
-  find(facts: Facts): Finding[]
+  find(facts: Facts): Found[]
 }
 
 /** A finding of a camera's detection. */
-export const ofDetection = (code: string, severity: Severity, notch: Finding['notch'], camera: CameraFacts, d: Detection, sentence: string, mend: Mend | null = null, device: string | null = null): Finding => ({ code, severity, notch, camera: camera.id, device, detection: d.id, sentence, mend })
+export const ofDetection = (severity: Severity, notch: Finding['notch'], camera: CameraFacts, d: Detection, sentence: string, mend: Mend | null = null, device: string | null = null): Found => ({ severity, notch, camera: camera.id, device, detection: d.id, sentence, mend })
 
-export const ofDevice = (code: string, severity: Severity, device: string, sentence: string, mend: Mend | null = null, camera: string | null = null): Finding => ({ code, severity, notch: 'sent', camera, device, detection: null, sentence, mend })
+export const ofDevice = (severity: Severity, device: string, sentence: string, mend: Mend | null = null, camera: string | null = null): Found => ({ severity, notch: 'sent', camera, device, detection: null, sentence, mend })
 
 /** A change of one detection, as a mend. */
 export const edit = (camera: CameraFacts, detection: Detection, words: string): Mend => ({ does: 'edit', words, camera: camera.id, detection })
@@ -92,7 +95,7 @@ export const edit = (camera: CameraFacts, detection: Detection, words: string): 
 export const inUse = (camera: CameraFacts): Detection[] => camera.detections.filter((d) => d.enabled && !d.parked)
 
 /** A kind of finding that looks at one detection after the other, of those in use. */
-export const perDetection = (code: string, find: (d: Detection, camera: CameraFacts, facts: Facts) => Finding[] | Finding): Check => ({
+export const perDetection = (code: string, find: (d: Detection, camera: CameraFacts, facts: Facts) => Found[] | Found): Check => ({
   code,
   find: (facts) => facts.cameras.flatMap((camera) => inUse(camera).flatMap((d) => find(d, camera, facts)))
 })

@@ -42,7 +42,7 @@ const checks: readonly Check[] = [
 const weight = { blocking: 0, warning: 1, hint: 2 } as const
 
 /** What is still missing on a site, worst first. */
-export const findingsOf = (facts: Facts): Finding[] => checks.flatMap((check) => check.find(facts)).sort((a, b) => weight[a.severity] - weight[b.severity])
+export const findingsOf = (facts: Facts): Finding[] => checks.flatMap(({ code, find }) => find(facts).map((found) => ({ code, ...found }))).sort((a, b) => weight[a.severity] - weight[b.severity])
 
 /** How far a site is: its cameras with their notches, and what was found. */
 export interface ReadinessView {

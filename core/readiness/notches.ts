@@ -1,4 +1,4 @@
-import { RULE_TYPES } from '../formats/onvif/abilities.ts'
+import { isRule } from './doors.ts'
 import { inUse, type CameraFacts, type Facts, type Finding } from './facts.ts'
 
 /** One notch of a camera's readiness: done; begun, with something left; failed, as something blocks; nothing yet. */
@@ -18,7 +18,7 @@ export const findingsOfCamera = (camera: CameraFacts, findings: readonly Finding
 export function notchesOf(camera: CameraFacts, findings: readonly Finding[], { devices }: Facts): Notches {
   const own = findingsOfCamera(camera, findings)
   const drawn = inUse(camera).length ? worst(own.filter(({ notch }) => notch === 'drawn')) : 'empty'
-  const rules = inUse(camera).filter(({ kind }) => RULE_TYPES[kind] !== undefined)
+  const rules = inUse(camera).filter(isRule)
   const reached = camera.channels.filter((c) => c.used && c.readAt !== null && devices.some(({ id }) => id === c.device))
   const sent = !rules.length ? 'empty' : !reached.length ? (camera.channels.length ? 'failed' : 'empty') : worst(own.filter(({ notch }) => notch === 'sent'))
   return { drawn, sent }

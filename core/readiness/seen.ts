@@ -12,16 +12,15 @@ export interface Path extends TargetSpan {
 
 const known = new WeakMap<ClipFacts, Path[]>()
 
-/** The targets of all clips of a camera. */
-export const pathsOf = (camera: CameraFacts): Path[] =>
-  camera.clips.flatMap((clip) => {
-    const paths = known.get(clip) ?? spansOf(clip.tracks).map((span) => ({ ...span, clip }))
-    known.set(clip, paths)
-    return paths
-  })
+/** The targets of a clip; found once, however many findings ask. */
+export function pathsOn(clip: ClipFacts): Path[] {
+  const paths = known.get(clip) ?? spansOf(clip.tracks).map((span) => ({ ...span, clip }))
+  known.set(clip, paths)
+  return paths
+}
 
 /** Targets of the classes that a detection wants; every class where it names none. */
-export const pathsFor = (camera: CameraFacts, d: TargetGated): Path[] => pathsOf(camera).filter((path) => d.classes.length === 0 || (d.classes as readonly string[]).includes(path.cls))
+export const pathsFor = (camera: CameraFacts, d: TargetGated): Path[] => camera.clips.flatMap(pathsOn).filter((path) => d.classes.length === 0 || (d.classes as readonly string[]).includes(path.cls))
 
 export const timeOf = (tracks: Tracks, row: number): number => frameTime(tracks.frame[row], tracks.fps)
 
@@ -54,12 +53,6 @@ export function isAt(d: Detection, tracks: Tracks, i: number): boolean {
 /** The boxes, as shares of the picture, of the targets of the wanted classes while they are at the shape of a detection. */
 export const boxesAt = (d: TargetGated & Detection, camera: CameraFacts): { w: number; h: number }[] =>
   pathsFor(camera, d).flatMap(({ clip: { tracks }, rows }) => rows.filter((i) => isAt(d, tracks, i)).map((i) => ({ w: tracks.w[i], h: tracks.h[i] })))
-
-/** @param share 0 to 1 */
-export function quantile(values: readonly number[], share: number): number {
-  const sorted = [...values].sort((a, b) => a - b)
-  return sorted[Math.min(sorted.length - 1, Math.max(0, Math.round(share * (sorted.length - 1))))]
-}
 
 /** The points of a detection's shape. */
 export const pointsOf = (d: Detection): readonly Point[] => (d.kind === 'line' ? d.line : 'zone' in d ? d.zone : [])

@@ -3,6 +3,7 @@ import { Zone } from '../detections/zone.ts'
 import type { Detection, TargetGated } from '../formats/plan.ts'
 import { atLeast } from '../geometry/shapes.ts'
 import { frameTime, spansOf, type TargetSpan, type Tracks } from '../targets/tracks.ts'
+import { quantile } from './quantile.ts'
 
 /** Detections whose targets must stay in a zone for some time. */
 export type DwellDetection = Extract<Detection, { dwellSeconds: number }>
@@ -67,8 +68,8 @@ const LEAST_PASSERS = 3
  * @returns null when there are too few to say
  */
 export function dwellAbovePassers(stays: readonly ZoneStay[]): { usual: number; dwell: number } | null {
-  const took = stays.filter(({ passing }) => passing).map(({ seconds }) => seconds).sort((a, b) => a - b)
+  const took = stays.filter(({ passing }) => passing).map(({ seconds }) => seconds)
   if (took.length < LEAST_PASSERS) return null
-  const usual = took[Math.round(0.9 * (took.length - 1))]
+  const usual = quantile(took, 0.9)
   return { usual, dwell: Math.ceil(usual + 0.5) }
 }

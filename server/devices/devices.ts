@@ -122,7 +122,9 @@ export class Devices {
     this.listeners.delete(id)
     await removeDevice(this.database, id)
     // Nobody wants to know any more what it still says; that it has to be told so is no reason to wait.
-    if (known) this.closing.add(known.listener.close(true).catch(this.log))
+    if (!known) return
+    const closing = known.listener.close(true).catch(this.log).finally(() => this.closing.delete(closing))
+    this.closing.add(closing)
   }
 
   /** Says which camera a channel shows, or whether the plan is sent through it. */

@@ -286,13 +286,17 @@ export class DeviceLink {
     }
   }
 
+  private checkAccepted({ status }: Response): void {
+    if (status === 401) throw new Trouble(this.credentials ? 'wrong-password' : 'no-account', 'the device does not accept the account')
+  }
+
   /** A request whose answer goes on; only its beginning has to come in time. */
   private async open(url: string, signal: AbortSignal): Promise<Response> {
     const late = new AbortController()
     const timer = setTimeout(() => late.abort(new DOMException('late', 'TimeoutError')), this.withinMs)
     try {
       const answer = await this.get(url, AbortSignal.any([late.signal, signal]))
-      if (answer.status === 401) throw new Trouble(this.credentials ? 'wrong-password' : 'no-account', 'the device does not accept the account')
+      this.checkAccepted(answer)
       if (!answer.ok) throw new Trouble('broken', `the device answered with HTTP ${answer.status}`)
       return answer
     } catch (error) {
@@ -324,7 +328,7 @@ export class DeviceLink {
         if (bytes > MOST_XML) throw new Trouble('broken', `the device’s answer is larger than ${MOST_XML / 2 ** 20} MB`)
         parts.push(part)
       }
-      if (answer.status === 401) throw new Trouble(this.credentials ? 'wrong-password' : 'no-account', 'the device does not accept the account')
+      this.checkAccepted(answer)
       // A refusal comes with its reason in the body; anything else without one is no answer of the standard.
       if (!answer.ok && !/xml/.test(answer.headers.get('content-type') ?? '')) throw new Trouble('broken', `the device answered with HTTP ${answer.status}`)
       return Buffer.concat(parts)

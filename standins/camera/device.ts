@@ -2,6 +2,7 @@ import { createServer, type IncomingMessage, type Server, type ServerResponse } 
 import type { AddressInfo } from 'node:net'
 import type { Trigger } from '../../core/detections/index.ts'
 import { InputError } from '../../core/errors.ts'
+import { localName } from '../../core/formats/onvif/abilities.ts'
 import type { Rule } from '../../core/formats/onvif/rules.ts'
 import { envelope, faultBody, readMessage } from '../../core/formats/onvif/soap.ts'
 import type { Measures } from '../../core/measures/measures.ts'
@@ -120,7 +121,7 @@ export class Device {
     const [channel] = this.channels
     const missing = switchesBack.types.filter((type) => !channel.rules.some((rule) => rule.type === type))
     if (!missing.length || (channel.model.mostRules !== undefined && channel.rules.length + missing.length > channel.model.mostRules)) return
-    channel.keep([...channel.rules, ...missing.map((type): Rule => ({ name: `own-${type.replace(/^\w+:/, '')}`, type, simple: { Sensitivity: '50' }, points: [] }))])
+    channel.keep([...channel.rules, ...missing.map((type): Rule => ({ name: `own-${localName(type)}`, type, simple: { Sensitivity: '50' }, points: [] }))])
   }
 
   private step(): void {

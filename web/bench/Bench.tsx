@@ -26,7 +26,7 @@ import { HeardLive } from './live/HeardLive.tsx'
 import { LivePicture } from './live/LivePicture.tsx'
 import { useLive } from './live/useLive.ts'
 import { Picture, type Drawing, type ShapesProps } from './picture/Picture.tsx'
-import { isDrawn, limitsOf, pointsOf, shapeFault, type DrawnKind } from './picture/shape.ts'
+import { isDrawn, limitsOf, pointsOf, shapeFault, shapeName, type DrawnKind } from './picture/shape.ts'
 import { Playhead } from './playhead.ts'
 import { newDetection, newDrawn, type UNDRAWN_KINDS } from './rail/newDetection.ts'
 import { Rail } from './rail/Rail.tsx'
@@ -122,11 +122,11 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
     setDrawing({ kind, points: [], cursor: [0.5, 0.5] })
     stage.current?.focus()
   }
-  const refuse = (shape: 'line' | 'zone', why: string): void => setProblem(`The ${shape} ${why}.`)
+  const refuse = (kind: DrawnKind, why: string): void => setProblem(`The ${shapeName(kind)} ${why}.`)
   const onDrawn = (points: Point[]): void => {
     if (!drawing || points.length < limitsOf(drawing.kind).least) return
     const fault = shapeFault(drawing.kind, points)
-    if (fault) return refuse(drawing.kind === 'line' ? 'line' : 'zone', fault)
+    if (fault) return refuse(drawing.kind, fault)
     setDrawing(null)
     setProblem(null)
     const made = newDrawn(drawing.kind, points, placed)
@@ -135,11 +135,12 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
   }
   const onSettle = (label: string): void => {
     const shape = chosen && document.detection(chosen.id)
-    const fault = shape && isDrawn(shape) ? shapeFault(shape.kind, pointsOf(shape)) : null
     setProblem(null)
+    if (!shape || !isDrawn(shape)) return document.settle(label)
+    const fault = shapeFault(shape.kind, pointsOf(shape))
     if (!fault) return document.settle(label)
     document.forget()
-    refuse(chosen!.kind === 'line' ? 'line' : 'zone', `${fault}; it is left as it was`)
+    refuse(shape.kind, `${fault}; it is left as it was`)
   }
   const addKind = (kind: (typeof UNDRAWN_KINDS)[number]): void => {
     const made = newDetection(kind, placed, view.site.inputs)
@@ -172,14 +173,13 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
   }
   const runView = useRun(runId).data ?? null
 
-  useBenchKeys({ document, drawn, refuse: (why) => refuse(drawn?.kind === 'line' ? 'line' : 'zone', why), moving, cell, setCell, vertex, setVertex, drawing, setDrawing, onDrawn, startDrawing, remove, playhead, nextNearMiss, showHelp: () => setHelp(true), stage, leave: () => (selection.target !== null ? select({ target: null, frame: null }) : chooseDetection(null)) })
+  useBenchKeys({ document, drawn, refuse, moving, cell, setCell, vertex, setVertex, drawing, setDrawing, onDrawn, startDrawing, remove, playhead, nextNearMiss, showHelp: () => setHelp(true), stage, leave: () => (selection.target !== null ? select({ target: null, frame: null }) : chooseDetection(null)) })
 
   const onDrop = (event: DragEvent): void => {
     event.preventDefault()
     const [file] = event.dataTransfer.files
     if (file) upload.send(file)
   }
-  const shapeName = drawing?.kind === 'line' ? 'line' : 'zone'
   const errors = [upload.error, refused, problem, evaluation.failure].filter((e) => e !== null)
   const chooseFile = (): void => window.document.querySelector<HTMLInputElement>('input[type=file]')?.click()
   const shapes: ShapesProps = { document, placed, detection: selection.detection, target: selection.target, vertex, drawing, brush, cell, onDetection: chooseDetection, onTarget: (id) => (live ? select({ target: id }) : showMoment(selection.detection, id, null)), onVertex: setVertex, onDrawing: setDrawing, onDrawn, onSettle }
@@ -201,7 +201,7 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
       <div className="bench-body">
         <Rail document={document} placed={placed} schedules={schedules} triggers={evaluation.triggers} ladders={evaluation.ladders} hasClip={ready} hasPicture={hasPicture} selected={selection.detection} inputs={view.site.inputs} onSelect={chooseDetection} onDraw={startDrawing} onNew={addKind} camera={view.camera.id} />
         <div className="bench-middle">
-          <div className="stage-area" ref={stage} tabIndex={0} role="application" aria-label={drawing ? `Picture: drawing a ${shapeName}` : 'Picture'} onDragOver={(e) => e.preventDefault()} onDrop={onDrop}>
+          <div className="stage-area" ref={stage} tabIndex={0} role="application" aria-label={drawing ? `Picture: drawing a ${shapeName(drawing.kind)}` : 'Picture'} onDragOver={(e) => e.preventDefault()} onDrop={onDrop}>
             {live ? (
               <LivePicture camera={view.camera.id} heard={heard} frame={liveFrame} trouble={liveTrouble} shapes={shapes} />
             ) : ready ? (
@@ -212,7 +212,7 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
             {hasPicture && moving && !drawing && <CellTools key={moving.id} detection={moving} document={document} brush={brush} onBrush={setBrush} />}
             {drawing && (
               <p className="drawing-hint">
-                {drawing.points.length < limitsOf(drawing.kind).least ? `Click where the ${shapeName} goes.` : `Enter or a double click finishes the ${shapeName}.`} <kbd>Esc</kbd> leaves.
+                {drawing.points.length < limitsOf(drawing.kind).least ? `Click where the ${shapeName(drawing.kind)} goes.` : `Enter or a double click finishes the ${shapeName(drawing.kind)}.`} <kbd>Esc</kbd> leaves.
               </p>
             )}
           </div>

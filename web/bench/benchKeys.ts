@@ -24,7 +24,7 @@ export interface BenchKeysProps {
   onDrawn: (points: Point[]) => void
   startDrawing: (kind: DrawnKind) => void
   /** Says why a shape cannot be. */
-  refuse: (why: string) => void
+  refuse: (kind: DrawnKind, why: string) => void
   remove: () => void
   playhead: Playhead
   nextNearMiss: () => void
@@ -59,7 +59,7 @@ export function useBenchKeys(p: BenchKeysProps): void {
       const step: [number, number] = [dx * NUDGE * far, dy * NUDGE * far]
       const points = vertex === null ? moved(pointsOf(drawn), ...step) : pointsOf(drawn).map((v, i) => (i === vertex ? pointOf(v[0] + step[0], v[1] + step[1]) : v))
       const fault = shapeFault(drawn.kind, points)
-      if (fault) return p.refuse(fault)
+      if (fault) return p.refuse(drawn.kind, fault)
       document.edit(withPoints(drawn, points), vertex === null ? `Move ${drawn.name}` : `Move a vertex of ${drawn.name}`)
     }
 

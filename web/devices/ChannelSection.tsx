@@ -3,9 +3,10 @@ import type { ReactNode } from 'react'
 import type { ChannelDetection, ChannelView, DeviceView } from '../../core/devices/views.ts'
 import { request } from '../api/client.ts'
 import { useSite } from '../api/queries.ts'
+import { localName } from '../../core/formats/onvif/abilities.ts'
 import { kindNames } from '../kinds.ts'
 import type { Act } from './DeviceSheet.tsx'
-import { abilityWords, detectionWords, lossWords, modeWords, typeWords } from './words.ts'
+import { abilityWords, detectionWords, lossWords, typeWords } from './words.ts'
 
 interface Props {
   device: DeviceView
@@ -59,7 +60,7 @@ export function ChannelSection({ device, channel, named, act, working }: Props):
                 size="small"
                 disabled={working !== null}
                 value={running?.type ?? 'none'}
-                options={[...(running ? [] : [{ label: 'None runs', value: 'none' }]), ...channel.modes.map(({ type }) => ({ label: modeWords(type), value: type }))]}
+                options={[...(running ? [] : [{ label: 'None runs', value: 'none' }]), ...channel.modes.map(({ type }) => ({ label: localName(type), value: type }))]}
                 onChange={(type) => void act('mode', () => request('PUT', `${path}/mode`, { type }))}
               />
               <span className="quiet">{modeSentence(channel)}</span>

@@ -1,5 +1,5 @@
 import type { ChannelDetection, ChannelLoss, DeviceEventView, DeviceState } from '../../core/devices/views.ts'
-import { kindOfType, type RuleAbility } from '../../core/formats/onvif/abilities.ts'
+import { kindOfType, localName, type RuleAbility } from '../../core/formats/onvif/abilities.ts'
 import type { Detection } from '../../core/formats/plan.ts'
 import { directionInWords } from '../../core/actions/email.ts'
 import { kindNames } from '../kinds.ts'
@@ -18,7 +18,7 @@ export const states: Record<DeviceState, { mark: string; words: string; bad: boo
 
 export const typeWords = (type: string): string => {
   const kind = kindOfType(type)
-  return kind ? kindNames[kind] : type.replace(/^\w+:/, '')
+  return kind ? kindNames[kind] : localName(type)
 }
 
 /** What a device can do of one kind, as a sentence's part: how many, on which scale, up to which dwell. */
@@ -31,9 +31,6 @@ export function abilityWords({ type, most, ranges, parameters }: RuleAbility): s
   const said = parts.filter(Boolean)
   return said.length ? `${typeWords(type)} (${said.join(', ')})` : typeWords(type)
 }
-
-/** A family of analysis by its name alone. */
-export const modeWords = (type: string): string => type.replace(/^\w+:/, '')
 
 /** How a detection stands on its device. */
 export function detectionWords({ state, elsewhere, parked }: Pick<ChannelDetection, 'state' | 'elsewhere' | 'parked'>): string {

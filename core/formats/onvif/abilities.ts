@@ -25,6 +25,9 @@ export function ruleType(name: string): string {
   return own.has(`wo:${local}`) ? `wo:${local}` : `tt:${local}`
 }
 
+/** A type or a mode without the prefix of its namespace. */
+export const localName = (type: string): string => type.replace(/^\w+:/, '')
+
 export const kindOfType = (type: string): DetectionKind | undefined => (Object.keys(RULE_TYPES) as DetectionKind[]).find((kind) => RULE_TYPES[kind] === type)
 
 export interface Range {

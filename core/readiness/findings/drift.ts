@@ -9,7 +9,7 @@ export const drift: Check = {
         camera.detections.flatMap((d) => {
           const { state, differences } = standingOf(d, channel, schedules, [])
           if (state !== 'drifted') return []
-          return ofDetection('drift', 'blocking', 'sent', camera, d, `${d.name} was changed on ${channel.deviceName} since it was sent: ${differences.map(({ setting, plan, device }) => `${setting} ${plan}, now ${device}`).join('; ')}. Put it back, or take it over under Devices.`, { does: 'send', words: 'Put back what was sent', devices: [channel.device] }, channel.device)
+          return ofDetection('blocking', 'sent', camera, d, `${d.name} was changed on ${channel.deviceName} since it was sent: ${differences.map(({ setting, plan, device }) => `${setting} ${plan}, now ${device}`).join('; ')}. Put it back, or take it over under Devices.`, { does: 'send', words: 'Put back what was sent', devices: [channel.device] }, channel.device)
         })
       )
     )

@@ -8,5 +8,5 @@ export const framesSwapped = perDetection('frames-swapped', (d, camera) => {
   if (!size || (!frames && !metres)) return []
   const swapped = { ...d, size: { ...size, ...(frames && { min: size.max, max: size.min }), ...(metres && { minMetres: size.maxMetres, maxMetres: size.minMetres }) } } as Detection
   const mends = !frames || (size.min!.w >= size.max!.w && size.min!.h >= size.max!.h)
-  return ofDetection('frames-swapped', 'blocking', 'drawn', camera, d, `${d.name} never triggers: its smallest frame is not inside its largest, so no target fits both.`, mends ? edit(camera, swapped, 'Swap them') : null)
+  return ofDetection('blocking', 'drawn', camera, d, `${d.name} never triggers: its smallest frame is not inside its largest, so no target fits both.`, mends ? edit(camera, swapped, 'Swap them') : null)
 })

@@ -1,5 +1,6 @@
 import { ofDetection, perDetection } from '../facts.ts'
-import { boxesAt, quantile, rounded } from '../seen.ts'
+import { quantile } from '../../tuning/quantile.ts'
+import { boxesAt, rounded } from '../seen.ts'
 
 export const lineAtEdge = perDetection('line-at-edge', (d, camera) => {
   if (d.kind !== 'line') return []
@@ -10,5 +11,5 @@ export const lineAtEdge = perDetection('line-at-edge', (d, camera) => {
   const along = (near: (p: readonly [number, number]) => number, size: number): boolean => d.line.every((p) => near(p) < size)
   const edge = along(([x]) => x, w) ? 'left' : along(([x]) => 1 - x, w) ? 'right' : along(([, y]) => y, h) ? 'upper' : along(([, y]) => 1 - y, h) ? 'lower' : null
   if (!edge) return []
-  return ofDetection('line-at-edge', 'warning', 'drawn', camera, d, `${d.name} lies nearer to the picture’s ${edge} edge than a target is large there (${rounded(w * 100)} × ${rounded(h * 100)} %): who crosses it is only half seen. Move it inwards.`)
+  return ofDetection('warning', 'drawn', camera, d, `${d.name} lies nearer to the picture’s ${edge} edge than a target is large there (${rounded(w * 100)} × ${rounded(h * 100)} %): who crosses it is only half seen. Move it inwards.`)
 })

@@ -1,4 +1,4 @@
-import { RULE_TYPES } from '../../formats/onvif/abilities.ts'
+import { RULE_TYPES, localName } from '../../formats/onvif/abilities.ts'
 import { inUse, ofDevice, type Check } from '../facts.ts'
 
 export const modeConflict: Check = {
@@ -8,8 +8,8 @@ export const modeConflict: Check = {
       camera.channels.filter((c) => c.used && c.modes.length > 1).flatMap((channel) => {
         const needed = channel.modes.filter(({ runs }) => inUse(camera).some((d) => runs.includes(RULE_TYPES[d.kind] ?? '')))
         if (needed.length < 2) return []
-        const names = needed.map(({ type }) => type.replace(/^\w+:/, ''))
-        return ofDevice('mode-conflict', 'blocking', channel.device, `${camera.name} has detections that need ${names.join(' and ')}; ${channel.deviceName} runs one of them at a time, so the others do nothing. Switch some off, or use another device for them.`, null, camera.id)
+        const names = needed.map(({ type }) => localName(type))
+        return ofDevice('blocking', channel.device, `${camera.name} has detections that need ${names.join(' and ')}; ${channel.deviceName} runs one of them at a time, so the others do nothing. Switch some off, or use another device for them.`, null, camera.id)
       })
     )
 }

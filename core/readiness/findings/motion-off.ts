@@ -10,5 +10,5 @@ export const motionOff = perDetection('motion-off', (d, camera) => {
   const mend: Mend = known
     ? { does: 'edit', words: 'Switch motion on', camera: camera.id, detection: { ...known, enabled: true, parked: false } }
     : { does: 'add', words: 'Add motion', camera: camera.id, detection: parseWith(DetectionSchema, { id: `${d.id.slice(0, 56)}-motion`, name: 'Motion', kind: 'motion', cells: allCells() }) }
-  return ofDetection('motion-off', 'blocking', 'sent', camera, d, `${d.name} does nothing while motion detection is off on ${channel.deviceName}.`, mend, channel.device)
+  return ofDetection('blocking', 'sent', camera, d, `${d.name} does nothing while motion detection is off on ${channel.deviceName}.`, mend, channel.device)
 })

@@ -6,6 +6,6 @@ export const notHeld = perDetection('not-held', (d, camera, { schedules }) => {
   const doors = doorsOf(camera, d, schedules)
   const closed = doorsOf(camera, d, schedules, false)
   return realLosses(doors).filter(({ loss }) => (loss.nearest === null || !/\d/.test(loss.nearest)) && !closed.some((other) => other.losses.every(({ setting }) => setting !== loss.setting))).map(({ door, loss }) =>
-    ofDetection('not-held', 'warning', 'sent', camera, d, `${d.name}: ${door.channel.deviceName} does not know its ${loss.setting} (${loss.wanted}); on site it is ${loss.nearest ?? 'left out'}.`, null, door.channel.device)
+    ofDetection('warning', 'sent', camera, d, `${d.name}: ${door.channel.deviceName} does not know its ${loss.setting} (${loss.wanted}); on site it is ${loss.nearest ?? 'left out'}.`, null, door.channel.device)
   )
 })

@@ -10,7 +10,7 @@ export const notSent: Check = {
         const strangers = strangersOf(camera.detections, channel)
         const count = waiting.length + strangers.length
         if (!count) return []
-        return ofDevice('not-sent', 'warning', channel.device, `${count} ${count === 1 ? 'change is' : 'changes are'} not on ${channel.deviceName} yet (${[...waiting, ...strangers].map(({ name }) => name).join(', ')}): ${camera.name} works as it was before.`, { does: 'send', words: 'Send', devices: [channel.device] }, camera.id)
+        return ofDevice('warning', channel.device, `${count} ${count === 1 ? 'change is' : 'changes are'} not on ${channel.deviceName} yet (${[...waiting, ...strangers].map(({ name }) => name).join(', ')}): ${camera.name} works as it was before.`, { does: 'send', words: 'Send', devices: [channel.device] }, camera.id)
       })
     )
 }

@@ -19,6 +19,6 @@ export const outOfRange = perDetection('out-of-range', (d, camera, { schedules }
     // Taking over leaves a sensitivity alone that is the same step; here the step's own value is wanted.
     const range = door.channel.abilities.find(({ type }) => type === door.rule.type)!.ranges.Sensitivity
     const nearest = step ? fromScale(Number(door.rule.simple.Sensitivity), range) : held[field]
-    return ofDetection('out-of-range', step ? 'hint' : 'blocking', 'sent', camera, d, `${d.name}: ${door.channel.deviceName} cannot hold a ${loss.setting} of ${loss.wanted}; it will work with ${loss.nearest}.`, edit(camera, { ...d, [field]: nearest } as Detection, `Take ${loss.nearest!.split(' (')[0]} into the plan`), door.channel.device)
+    return ofDetection(step ? 'hint' : 'blocking', 'sent', camera, d, `${d.name}: ${door.channel.deviceName} cannot hold a ${loss.setting} of ${loss.wanted}; it will work with ${loss.nearest}.`, edit(camera, { ...d, [field]: nearest } as Detection, `Take ${loss.nearest!.split(' (')[0]} into the plan`), door.channel.device)
   })
 )

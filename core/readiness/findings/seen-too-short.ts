@@ -1,6 +1,7 @@
 import { evaluate } from '../../detections/index.ts'
 import { ofDetection, perDetection } from '../facts.ts'
-import { pathsOf, quantile, rounded } from '../seen.ts'
+import { quantile } from '../../tuning/quantile.ts'
+import { pathsOn, rounded } from '../seen.ts'
 
 /** In view for less, a target is not classified reliably. Common practice, no source. */
 const SECONDS = 2
@@ -9,7 +10,7 @@ export const seenTooShort = perDetection('seen-too-short', (d, camera) => {
   if (d.kind !== 'line') return []
   const seen = camera.clips.flatMap((clip) => {
     const triggers = evaluate({ plan: { schedules: [], timeZone: 'UTC' }, camera: { ignore: [], detections: [{ ...d, schedule: undefined, armInput: undefined, confirmSeconds: 0, size: undefined }] }, fps: clip.tracks.fps, start: 0 }, clip.tracks)
-    const paths = pathsOf({ ...camera, clips: [clip] })
+    const paths = pathsOn(clip)
     return triggers.flatMap(({ target, time }) => {
       const path = paths.filter((p) => p.id === target && p.from <= time).at(-1)
       return path ? time - path.from : []
@@ -17,5 +18,5 @@ export const seenTooShort = perDetection('seen-too-short', (d, camera) => {
   })
   const median = seen.length ? quantile(seen, 0.5) : Infinity
   if (median >= SECONDS) return []
-  return ofDetection('seen-too-short', 'warning', 'drawn', camera, d, `${d.name}: on the clips, targets are seen for ${rounded(median)} s before they cross it; ${SECONDS} s are needed to know what they are. Move the line further along their way.`)
+  return ofDetection('warning', 'drawn', camera, d, `${d.name}: on the clips, targets are seen for ${rounded(median)} s before they cross it; ${SECONDS} s are needed to know what they are. Move the line further along their way.`)
 })

@@ -17,7 +17,7 @@ export const switchesBack: Check = {
             : kind === 'motion' || kind === 'tamper'
               ? { does: 'add', words: 'Park it', camera: camera.id, detection: parseWith(DetectionSchema, { id: `parked-${kind}`, name: kind === 'motion' ? 'Motion, parked' : 'Tamper, parked', kind, parked: true }) }
               : null
-          return ofDevice('switches-back', 'warning', channel.device, `${channel.deviceName} switches ${kind} on again by itself: alarms that nobody wants will come. Parked, it keeps its place with one minute a day and no area.`, mend, camera.id)
+          return ofDevice('warning', channel.device, `${channel.deviceName} switches ${kind} on again by itself: alarms that nobody wants will come. Parked, it keeps its place with one minute a day and no area.`, mend, camera.id)
         })
       )
     )

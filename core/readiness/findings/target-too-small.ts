@@ -13,5 +13,5 @@ export const targetTooSmall = perDetection('target-too-small', (d, camera) => {
   // A vertex in the sky has no ground under it; what lies on the ground decides.
   const least = Math.min(...densities)
   if (!densities.length || least >= DETECT) return []
-  return ofDetection('target-too-small', 'warning', 'drawn', camera, d, `${d.name}: at its far end the picture has ${rounded(least)} pixels a metre; ${DETECT} are needed to detect somebody. Draw it nearer, or use a longer lens.`)
+  return ofDetection('warning', 'drawn', camera, d, `${d.name}: at its far end the picture has ${rounded(least)} pixels a metre; ${DETECT} are needed to detect somebody. Draw it nearer, or use a longer lens.`)
 })

@@ -15,6 +15,8 @@ export const isDrawn = (d: Detection): d is DrawnDetection => d.kind === 'line' 
 export const pointsOf = (d: DrawnDetection): readonly Point[] => (isZone(d) ? d.zone : d.line)
 export const withPoints = (d: DrawnDetection, points: Point[]): DrawnDetection => (isZone(d) ? { ...d, zone: points } : { ...d, line: points })
 
+export const shapeName = (kind: DrawnKind): 'line' | 'zone' => (kind === 'line' ? 'line' : 'zone')
+
 /** How few vertices a shape needs, and how many it may have. */
 export const limitsOf = (kind: DrawnKind): { least: number; most: number } => (kind === 'line' ? { least: 2, most: 10 } : { least: 3, most: 40 })
 
