@@ -183,7 +183,7 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
   const errors = [upload.error, refused, problem, evaluation.failure].filter((e) => e !== null)
   const chooseFile = (): void => window.document.querySelector<HTMLInputElement>('input[type=file]')?.click()
   const shapes: ShapesProps = { document, placed, detection: selection.detection, target: selection.target, vertex, drawing, brush, cell, onDetection: chooseDetection, onTarget: (id) => (live ? select({ target: id }) : showMoment(selection.detection, id, null)), onVertex: setVertex, onDrawing: setDrawing, onDrawn, onSettle }
-  const { frame: liveFrame, heard, trouble: liveTrouble } = useLive(live ? view.camera.id : null)
+  const { frames, heard, trouble: liveTrouble } = useLive(live ? view.camera.id : null)
   const targetClass = spans.find((s) => s.id === evaluation.ladder?.target)?.cls ?? 'target'
 
   return (
@@ -203,7 +203,7 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
         <div className="bench-middle">
           <div className="stage-area" ref={stage} tabIndex={0} role="application" aria-label={drawing ? `Picture: drawing a ${shapeName(drawing.kind)}` : 'Picture'} onDragOver={(e) => e.preventDefault()} onDrop={onDrop}>
             {live ? (
-              <LivePicture camera={view.camera.id} heard={heard} frame={liveFrame} trouble={liveTrouble} shapes={shapes} />
+              <LivePicture camera={view.camera.id} heard={heard} frames={frames} trouble={liveTrouble} shapes={shapes} />
             ) : ready ? (
               <Picture clip={clip} tracks={tracks} measures={evidence?.measures ?? null} playhead={playhead} triggers={evaluation.triggers} {...shapes} />
             ) : (

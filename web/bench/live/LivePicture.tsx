@@ -1,9 +1,9 @@
-import { useEffect, useMemo, useState, type ReactNode } from 'react'
+import { useEffect, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react'
 import type { LiveFrame } from '../../../core/devices/views.ts'
 import { CLASSES, type TargetClass } from '../../../core/targets/classes.ts'
 import type { TargetRow } from '../../../core/targets/tracks.ts'
 import { Fitted, Overlay, type ShapesProps } from '../picture/Picture.tsx'
-import type { Heard } from './useLive.ts'
+import type { Heard, LiveFrames } from './useLive.ts'
 
 /** How long a trigger stays on show. */
 const SHOWN_MS = 2000
@@ -12,7 +12,7 @@ const rowsOf = (frame: LiveFrame | null): TargetRow[] =>
   (frame?.targets ?? []).map((t) => ({ frame: 1, confidence: 1, ...t, cls: (CLASSES as readonly string[]).includes(t.class) ? (t.class as TargetClass) : 'unknown' }))
 
 /** What the camera shows now, with the shapes, its targets and what its device says of them. */
-export function LivePicture({ camera, heard, frame, trouble, shapes }: { camera: string; heard: readonly Heard[]; frame: LiveFrame | null; trouble: string | null; shapes: ShapesProps }): ReactNode {
+export function LivePicture({ camera, heard, frames, trouble, shapes }: { camera: string; heard: readonly Heard[]; frames: LiveFrames; trouble: string | null; shapes: ShapesProps }): ReactNode {
   const [size, setSize] = useState({ width: 16, height: 9 })
   const [now, setNow] = useState(0)
   const newest = heard[0]?.at ?? 0
@@ -22,6 +22,7 @@ export function LivePicture({ camera, heard, frame, trouble, shapes }: { camera:
     const timer = setTimeout(() => setNow(Date.now()), SHOWN_MS)
     return () => clearTimeout(timer)
   }, [newest])
+  const frame = useSyncExternalStore(frames.subscribe, frames.get)
   const rows = useMemo(() => rowsOf(frame), [frame])
   const shown = heard.filter(({ at }) => now - at < SHOWN_MS).map(({ rule, data }) => ({ detection: rule, ...(data.ObjectId && { target: Number(data.ObjectId) }) }))
   return (

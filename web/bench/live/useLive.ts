@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import type { LiveFrame } from '../../../core/devices/views.ts'
 
 /** Something that the camera's device said while it was looked at. */
@@ -11,36 +11,62 @@ export interface Heard {
   at: number
 }
 
-export interface Live {
-  frame: LiveFrame | null
+/** The newest targets, for who draws them: ten times a second, of which the rest of the Bench need not know. */
+export class LiveFrames {
+  private frame: LiveFrame | null = null
+  private readonly listeners = new Set<() => void>()
+
+  get = (): LiveFrame | null => this.frame
+
+  subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener)
+    return () => this.listeners.delete(listener)
+  }
+
+  set(frame: LiveFrame | null): void {
+    this.frame = frame
+    for (const listener of this.listeners) listener()
+  }
+}
+
+interface Said {
   /** Newest first. */
   heard: readonly Heard[]
   trouble: string | null
 }
 
 const KEPT = 50
-const nothing: Live = { frame: null, heard: [], trouble: null }
+const nothing: Said = { heard: [], trouble: null }
 
 /** Targets and triggers of a camera as they come; null: nobody looks. */
-export function useLive(camera: string | null): Live {
-  const [live, setLive] = useState<Live>(nothing)
+export function useLive(camera: string | null): Said & { frames: LiveFrames } {
+  const frames = useMemo(() => new LiveFrames(), [])
+  const [said, setSaid] = useState<Said>(nothing)
   useEffect(() => {
     if (camera === null) return
     let count = 0
     const source = new EventSource(`/api/cameras/${encodeURIComponent(camera)}/live`)
     const read = <T>(event: Event): T => JSON.parse((event as MessageEvent<string>).data) as T
-    source.addEventListener('targets', (event) => setLive((old) => ({ ...old, trouble: null, frame: read<LiveFrame>(event) })))
-    source.addEventListener('heard', (event) => {
-      const said = read<Omit<Heard, 'key' | 'at'>>(event)
-      setLive((old) => ({ ...old, heard: [{ ...said, key: count++, at: Date.now() }, ...old.heard].slice(0, KEPT) }))
+    const fail = (trouble: string): void => {
+      frames.set(null)
+      setSaid((old) => ({ ...old, trouble }))
+    }
+    source.addEventListener('targets', (event) => {
+      frames.set(read<LiveFrame>(event))
+      setSaid((old) => (old.trouble === null ? old : { ...old, trouble: null }))
     })
-    source.addEventListener('trouble', (event) => setLive((old) => ({ ...old, frame: null, trouble: read<{ message: string }>(event).message })))
+    source.addEventListener('heard', (event) => {
+      const heard = read<Omit<Heard, 'key' | 'at'>>(event)
+      setSaid((old) => ({ ...old, heard: [{ ...heard, key: count++, at: Date.now() }, ...old.heard].slice(0, KEPT) }))
+    })
+    source.addEventListener('trouble', (event) => fail(read<{ message: string }>(event).message))
     // The browser tries again by itself, unless the server has refused.
-    source.onerror = () => setLive((old) => ({ ...old, frame: null, trouble: source.readyState === EventSource.CLOSED ? 'No device shows this camera now; its state is under Devices.' : 'The camera is out of reach; trying again …' }))
+    source.onerror = () => fail(source.readyState === EventSource.CLOSED ? 'No device shows this camera now; its state is under Devices.' : 'The camera is out of reach; trying again …')
     return () => {
       source.close()
-      setLive(nothing)
+      frames.set(null)
+      setSaid(nothing)
     }
-  }, [camera])
-  return live
+  }, [camera, frames])
+  return { ...said, frames }
 }
