@@ -1,5 +1,7 @@
 import * as v from 'valibot'
-import { DetectionSchema, ScheduleSchema, type Camera, type Detection, type Schedule, type SitePosition } from './formats/plan.ts'
+import { DetectionSchema, ScheduleSchema, ZoneSchema, type Camera, type Detection, type Schedule, type SitePosition } from './formats/plan.ts'
+import type { Point } from './geometry/shapes.ts'
+import { SceneMarksSchema, type SceneMarks } from './scene/marks.ts'
 import type { ArmInputs } from './arming/armInputs.ts'
 import type { Trigger } from './detections/index.ts'
 
@@ -49,9 +51,16 @@ export interface KeptSchedule extends Versioned {
   schedule: Schedule
 }
 
+/** What a camera looks at: where nothing counts, and what it was measured from (null: not measured). */
+export interface KeptScene extends Versioned {
+  ignore: Point[][]
+  marks: SceneMarks | null
+}
+
 export interface BenchView {
   site: Omit<SiteView, 'cameras'>
-  camera: Pick<Camera, 'id' | 'name' | 'ignore'>
+  camera: Pick<Camera, 'id' | 'name'>
+  scene: KeptScene
   detections: KeptDetection[]
   schedules: KeptSchedule[]
   /** The camera's simulated scene and its scripts, from which a clip can be made; null where the camera is a real one. */
@@ -155,6 +164,12 @@ export const SaveDetectionSchema = v.strictObject({
   position: v.pipe(v.number('must be a number'), v.integer('must be a whole number'), v.minValue(0, 'must be 0 or more'), v.maxValue(10000, 'must be at most 10000')),
   detection: DetectionSchema
 })
+export const SaveSceneSchema = v.strictObject({
+  version,
+  ignore: v.pipe(v.array(ZoneSchema, 'must be a list of areas'), v.maxLength(50, 'has more than 50 areas')),
+  marks: v.nullable(SceneMarksSchema)
+})
+export type SaveScene = v.InferOutput<typeof SaveSceneSchema>
 export const SaveScheduleSchema = v.strictObject({ version, schedule: ScheduleSchema })
 
 const addressRight = 'must be an e-mail address such as duty@example.org'

@@ -14,6 +14,7 @@ import { Seal } from './devices/seal.ts'
 import { Sendings } from './devices/sending.ts'
 import { Deliveries, type MailServer } from './deliveries/deliveries.ts'
 import { answerError, notFound } from './errors.ts'
+import { historyRoutes } from './history/routes.ts'
 import { mailboxRoutes } from './mailbox/routes.ts'
 import { Readiness } from './readiness/readiness.ts'
 import { runRoutes } from './runs/routes.ts'
@@ -54,6 +55,7 @@ export async function makeApp({ database, folder, web, mostClipBytes, mail, mail
   http.setErrorHandler(answerError)
   guardLoopback(http)
   benchRoutes(http, database, clips)
+  historyRoutes(http, database)
   clipRoutes(http, database, clips)
   runRoutes(http, runs)
   const readiness = new Readiness(database, clips)

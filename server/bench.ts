@@ -1,24 +1,26 @@
 import type { FastifyInstance } from 'fastify'
-import { SaveDetectionSchema, SaveEmailSchema, SaveScheduleSchema, type BenchView } from '../core/api.ts'
+import { SaveDetectionSchema, SaveEmailSchema, SaveSceneSchema, SaveScheduleSchema, type BenchView } from '../core/api.ts'
 import { InputError } from '../core/errors.ts'
 import { isTiedToSun, parseWith, type Plan } from '../core/formats/plan.ts'
 import { listClips } from './clips/rows.ts'
 import type { Clips } from './clips/clips.ts'
 import type { Database } from './database.ts'
 import { deleteDetection, readDetections, saveDetection, saveEmail } from './detections/rows.ts'
+import { measureScene } from '../core/scene/marks.ts'
 import { notFound } from './errors.ts'
-import { readCamera, readSchedules, readSite, saveSchedule } from './sites/rows.ts'
+import { noteOf } from './history/routes.ts'
+import { readCamera, readSchedules, readSite, saveScene, saveSchedule } from './sites/rows.ts'
 
 /** A camera's part of the plan, as it is kept now. */
 export async function readPlanOf(database: Database, cameraId: string): Promise<Plan> {
-  const { site, camera } = await readCamera(database, cameraId)
+  const { site, camera, scene } = await readCamera(database, cameraId)
   const [detections, schedules] = await Promise.all([readDetections(database, cameraId), readSchedules(database, site.id)])
   return {
     format: 'wardoptic-plan/1',
     timeZone: site.timeZone,
     ...(site.position && { position: site.position }),
     schedules: schedules.map((kept) => kept.schedule),
-    cameras: [{ ...camera, detections: detections.map((kept) => kept.detection) }]
+    cameras: [{ ...camera, ...(scene.marks && { scene: measureScene(scene.marks).pose }), ignore: scene.ignore, detections: detections.map((kept) => kept.detection) }]
   }
 }
 
@@ -35,45 +37,60 @@ export function benchRoutes(app: FastifyInstance, database: Database, clips: Cli
   })
 
   app.get<{ Params: { camera: string } }>('/api/cameras/:camera', async ({ params }): Promise<BenchView> => {
-    const { site, camera, world } = await readCamera(database, params.camera)
+    const { site, camera, scene, world } = await readCamera(database, params.camera)
     const [detections, schedules, kept] = await Promise.all([readDetections(database, camera.id), readSchedules(database, site.id), listClips(database, camera.id)])
-    return { site, camera, detections, schedules, world, clips: kept.map((clip) => clips.withProgress(clip)) }
+    return { site, camera, scene, detections, schedules, world, clips: kept.map((clip) => clips.withProgress(clip)) }
   })
 
   app.get<{ Params: { camera: string } }>('/api/cameras/:camera/plan', ({ params }) => readPlanOf(database, params.camera))
 
-  app.put<{ Params: { camera: string; id: string } }>('/api/cameras/:camera/detections/:id', async ({ params, body }) => {
-    const { site } = await readCamera(database, params.camera)
+  app.put<{ Params: { camera: string; id: string } }>('/api/cameras/:camera/detections/:id', async (request) => {
+    const { params, body } = request
+    const { site, scene } = await readCamera(database, params.camera)
     const { detection, position, version } = parseWith(SaveDetectionSchema, body)
     sameId(params.id, detection.id, '$.detection.id')
     if (detection.schedule && !(await readSchedules(database, site.id)).some(({ schedule }) => schedule.id === detection.schedule))
       throw new InputError('$.detection.schedule', `names "${detection.schedule}", and the site has no such schedule`)
-    // No measured scene is kept yet; a detection that needs one could never fire.
-    if ('size' in detection && (detection.size?.minMetres !== undefined || detection.size?.maxMetres !== undefined)) throw new InputError('$.detection.size', 'is in metres, and the scene of this camera has not been measured; use min and max')
+    // Without a measured scene it could never fire.
+    if (!scene.marks && 'size' in detection && (detection.size?.minMetres !== undefined || detection.size?.maxMetres !== undefined)) throw new InputError('$.detection.size', 'is in metres, and the scene of this camera has not been measured; measure it, or use min and max')
     const known = (input: string): boolean => site.inputs.some(({ id }) => id === input)
     const inputs = `the site has ${site.inputs.map(({ id }) => id).join(', ') || 'no inputs'}`
     if (detection.armInput && !known(detection.armInput.input)) throw new InputError('$.detection.armInput.input', `names "${detection.armInput.input}"; ${inputs}`)
     if (detection.kind === 'contact' && !known(detection.input)) throw new InputError('$.detection.input', `names "${detection.input}"; ${inputs}`)
-    return saveDetection(database, params.camera, detection, position, version, Date.now())
+    return database.transaction((sql) => saveDetection(sql, params.camera, detection, position, version, noteOf(request, `Edit ${detection.name}`), Date.now()))
   })
 
-  app.delete<{ Params: { camera: string; id: string }; Querystring: { version?: string } }>('/api/cameras/:camera/detections/:id', async ({ params, query }) => {
+  app.put<{ Params: { camera: string } }>('/api/cameras/:camera/scene', async (request) => {
+    const { camera } = request.params
+    await readCamera(database, camera)
+    const wanted = parseWith(SaveSceneSchema, request.body)
+    if (!wanted.marks) {
+      const inMetres = (await readDetections(database, camera)).find(({ detection: d }) => 'size' in d && (d.size?.minMetres !== undefined || d.size?.maxMetres !== undefined))
+      if (inMetres) throw new InputError('$.marks', `must stay: ${inMetres.detection.name} has a size in metres`)
+    }
+    return database.transaction((sql) => saveScene(sql, camera, wanted, noteOf(request, 'Change the scene'), Date.now()))
+  })
+
+  app.delete<{ Params: { camera: string; id: string }; Querystring: { version?: string } }>('/api/cameras/:camera/detections/:id', async (request) => {
+    const { params, query } = request
     const version = Number(query.version)
     if (!Number.isInteger(version) || version < 1) throw new InputError('version', 'must be the version that was read, a whole number from 1')
-    return deleteDetection(database, params.camera, params.id, version, Date.now())
+    return database.transaction((sql) => deleteDetection(sql, params.camera, params.id, version, noteOf(request, `Delete ${params.id}`), Date.now()))
   })
 
-  app.put<{ Params: { camera: string; id: string } }>('/api/cameras/:camera/detections/:id/email', ({ params, body }) => {
+  app.put<{ Params: { camera: string; id: string } }>('/api/cameras/:camera/detections/:id/email', (request) => {
+    const { params, body } = request
     const { to, version } = parseWith(SaveEmailSchema, body)
-    return saveEmail(database, params.camera, params.id, to, version, Date.now())
+    return database.transaction((sql) => saveEmail(sql, params.camera, params.id, to, version, noteOf(request, 'Change the e-mail'), Date.now()))
   })
 
-  app.put<{ Params: { site: string; id: string } }>('/api/sites/:site/schedules/:id', async ({ params, body }) => {
+  app.put<{ Params: { site: string; id: string } }>('/api/sites/:site/schedules/:id', async (request) => {
+    const { params, body } = request
     const site = await readSite(database)
     if (site?.id !== params.site) throw notFound(`site ${params.site.slice(0, 64)}`)
     const { schedule, version } = parseWith(SaveScheduleSchema, body)
     sameId(params.id, schedule.id, '$.schedule.id')
     if (!site.position && isTiedToSun(schedule)) throw new InputError('$.schedule', 'is tied to the sun, and the site has no position')
-    return saveSchedule(database, site.id, schedule, version, Date.now())
+    return database.transaction((sql) => saveSchedule(sql, site.id, schedule, version, noteOf(request, `Edit hours ${schedule.name}`), Date.now()))
   })
 }

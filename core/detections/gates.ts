@@ -150,6 +150,18 @@ export class Gates {
     return next ? `${this.scheduleName}, not before ${clockAt(next[0], this.timeZone)}` : `${this.scheduleName}, not armed in these days`
   }
 
+  /** How much of the limit that it comes nearest to missing a target has: below 1, it is too small or too large by as much. */
+  private sizeShare({ w, h }: Sighting, height: number | null): number {
+    const { min, max, minMetres, maxMetres } = this.size!
+    const shares: number[] = []
+    // Nothing is as large as a frame without a side: 0 then is no limit.
+    if (min && min.w > 0 && min.h > 0) shares.push(Math.max(w / min.w, h / min.h))
+    if (max) shares.push(Math.min(max.w / w, max.h / h))
+    if (minMetres !== undefined && minMetres > 0) shares.push(height === null ? 0 : height / minMetres)
+    if (maxMetres !== undefined) shares.push(height === null ? 0 : maxMetres / Math.max(height, 1e-9))
+    return shares.length ? Math.min(...shares) : 1
+  }
+
   private readSize(s: Sighting): GateReading {
     const { min, max, minMetres, maxMetres } = this.size ?? {}
     const metres = minMetres !== undefined || maxMetres !== undefined
@@ -160,7 +172,8 @@ export class Gates {
       gate: 'size',
       passed: this.sizePasses(s),
       measured: metres ? (height === null ? 'not on the ground' : `${height.toFixed(2)} m`) : `${text(s)} of the picture`,
-      limit: limits.join(', ') || 'any size'
+      limit: limits.join(', ') || 'any size',
+      ...(limits.length > 0 && { value: this.sizeShare(s, height), needed: 1 })
     }
   }
 }

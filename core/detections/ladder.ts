@@ -98,7 +98,7 @@ function noteHistory(history: Map<GateName, GateHistory>, readings: GateReading[
 }
 
 /** Only the rows of one target. */
-function rowsOf(tracks: Tracks, target: number): Tracks {
+export function rowsOf(tracks: Tracks, target: number): Tracks {
   const rows: number[] = []
   for (let i = tracks.id.indexOf(target); i >= 0; i = tracks.id.indexOf(target, i + 1)) rows.push(i)
   const pick = <T extends Int32Array | Float64Array | Uint8Array | Float32Array>(column: T): T => {
@@ -171,9 +171,19 @@ export function explainAll(setting: Setting, tracks: Tracks, detection: string):
   return [...all.values()].map((best) => ladderOf(detection, best))
 }
 
-/** A near miss: a target that one gate alone stopped, with some of its body over the line. */
+/** A near miss: a target that one gate alone stopped, with some of its body over the line or in the zone. */
 export const isNearMiss = (ladder: Ladder): boolean =>
   !ladder.fired && failures(ladder.readings) === 1 && (ladder.readings.find((r) => r.gate === 'share')?.value ?? 0) > 0
+
+/**
+ * How little a near miss was short of triggering: the share of its limit that the one gate lacked, 0 to 1. A gate that
+ * is not on a scale (a class, a direction, hours) lacks all of it.
+ */
+export function missingOf({ readings }: Ladder): number {
+  const stopped = readings.find((r) => !r.passed)
+  const margin = stopped ? marginOf(stopped) : 0
+  return margin === null ? 1 : Math.min(1, Math.max(0, -margin))
+}
 
 function sentenceOf(fired: boolean, time: number, readings: GateReading[]): string {
   const moment = seconds(time)

@@ -28,27 +28,56 @@ interface Going {
   last: number
 }
 
+type Lingering = Pick<DwellDetection, 'zone' | 'sensitivity'> & Pick<TargetGated, 'classes'>
+
+/** When a target of these rows is in the zone, with short absences bridged. */
+function goingsIn(zone: Zone, need: number, grace: number, rows: readonly number[], tracks: Tracks): Going[] {
+  const found: Going[] = []
+  for (let n = 0; n < rows.length; n++) {
+    const i = rows[n]
+    if (!atLeast(zone.share({ x: tracks.x[i], y: tracks.y[i], w: tracks.w[i], h: tracks.h[i] }), need)) continue
+    const going = found[found.length - 1]
+    if (going && timeOf(tracks, i) - timeOf(tracks, rows[going.last]) <= grace) going.last = n
+    else found.push({ first: n, last: n })
+  }
+  return found
+}
+
+const timeOf = (tracks: Tracks, i: number): number => frameTime(tracks.frame[i], tracks.fps)
+
 /** How long the targets of the wanted classes stay in a zone: of each that does at all, its longest stay. */
-export function staysIn(d: Pick<DwellDetection, 'zone' | 'sensitivity'> & Pick<TargetGated, 'classes'>, tracks: Tracks, spans: readonly TargetSpan[] = spansOf(tracks)): ZoneStay[] {
+export function staysIn(d: Lingering, tracks: Tracks, spans: readonly TargetSpan[] = spansOf(tracks)): ZoneStay[] {
   const zone = new Zone(d.zone)
   const need = needOf(d.sensitivity)
-  const time = (i: number): number => frameTime(tracks.frame[i], tracks.fps)
-  const length = ({ first, last }: Going, rows: readonly number[]): number => time(rows[last]) - time(rows[first])
   return spans
     .filter(({ cls }) => d.classes.length === 0 || d.classes.includes(cls))
     .flatMap(({ id, rows }) => {
-      let going: Going | null = null
-      let longest: Going | null = null
-      for (let n = 0; n < rows.length; n++) {
-        const i = rows[n]
-        if (!atLeast(zone.share({ x: tracks.x[i], y: tracks.y[i], w: tracks.w[i], h: tracks.h[i] }), need)) continue
-        if (going && time(i) - time(rows[going.last]) <= GRACE) going.last = n
-        else going = { first: n, last: n }
-        if (!longest || length(going, rows) >= length(longest, rows)) longest = { ...going }
-      }
-      if (!longest) return []
-      return { target: id, from: time(rows[longest.first]), seconds: length(longest, rows), passing: longest.first > 0 && longest.last < rows.length - 1 && isStraight(tracks, rows.slice(longest.first, longest.last + 1)) }
+      const length = ({ first, last }: Going): number => timeOf(tracks, rows[last]) - timeOf(tracks, rows[first])
+      const goings = goingsIn(zone, need, GRACE, rows, tracks)
+      if (!goings.length) return []
+      const longest = goings.reduce((a, b) => (length(b) >= length(a) ? b : a))
+      return { target: id, from: timeOf(tracks, rows[longest.first]), seconds: length(longest), passing: longest.first > 0 && longest.last < rows.length - 1 && isStraight(tracks, rows.slice(longest.first, longest.last + 1)) }
     })
+}
+
+/** A target that is timed by a zone: since when, until when, and when its dwell is or would be done. Seconds of the clip. */
+export interface TimedStay {
+  target: number
+  from: number
+  to: number
+  filled: number
+}
+
+/** Every stay that a detection with a dwell times, in order of their begin. */
+export function timedStays(d: DwellDetection, tracks: Tracks, spans: readonly TargetSpan[] = spansOf(tracks)): TimedStay[] {
+  if (d.dwellSeconds === 0) return []
+  const zone = new Zone(d.zone)
+  const need = needOf(d.sensitivity)
+  const grace = d.kind === 'loitering' ? d.graceSeconds : GRACE
+  return spans
+    .filter(({ cls }) => d.classes.length === 0 || d.classes.includes(cls))
+    .flatMap(({ id, rows }) => goingsIn(zone, need, grace, rows, tracks).map(({ first, last }) => ({ target: id, from: timeOf(tracks, rows[first]), to: timeOf(tracks, rows[last]), filled: timeOf(tracks, rows[first]) + d.dwellSeconds })))
+    .sort((a, b) => a.from - b.from || a.target - b.target)
 }
 
 function isStraight(tracks: Tracks, rows: readonly number[]): boolean {

@@ -2,6 +2,7 @@ import type { KeptDetection, KeptEmail } from '../../core/api.ts'
 import type { Detection } from '../../core/formats/plan.ts'
 import type { Sql } from '../database.ts'
 import { conflict, notFound } from '../errors.ts'
+import { noteEdit, type EditNote } from '../history/rows.ts'
 import { parsed } from '../sites/rows.ts'
 
 interface Row {
@@ -47,6 +48,8 @@ async function current(sql: Sql, cameraId: string, id: string): Promise<{ row: R
   return row ? { row, kept: row.deleted ? null : keptOf(row) } : null
 }
 
+const siteOf = async (sql: Sql, cameraId: string): Promise<string> => (await sql.rows<{ site_id: string }>('SELECT site_id FROM camera WHERE id = ?', [cameraId]))[0].site_id
+
 async function refuse(sql: Sql, cameraId: string, id: string, name: string): Promise<never> {
   const now = await current(sql, cameraId, id)
   if (!now) throw notFound(`detection ${name}`)
@@ -54,8 +57,8 @@ async function refuse(sql: Sql, cameraId: string, id: string, name: string): Pro
   throw conflict(`detection ${name}`, now.kept ?? { deleted: true, version: now.row.version, changedAt: now.row.changed_at })
 }
 
-/** Saves over exactly the version named; 0 makes a new one. Saving over a deleted one brings it back. */
-export async function saveDetection(sql: Sql, cameraId: string, detection: Detection, position: number, version: number, now: number): Promise<KeptDetection> {
+/** Saves over exactly the version named; 0 makes a new one. Saving over a deleted one brings it back. In a transaction. */
+export async function saveDetection(sql: Sql, cameraId: string, detection: Detection, position: number, version: number, note: EditNote, now: number): Promise<KeptDetection> {
   const body = JSON.stringify(detection)
   const done =
     version === 0
@@ -65,6 +68,7 @@ export async function saveDetection(sql: Sql, cameraId: string, detection: Detec
           [body, position, now, cameraId, detection.id, version]
         )
   if (done.affectedRows !== 1) return refuse(sql, cameraId, detection.id, detection.name)
+  await noteEdit(sql, await siteOf(sql, cameraId), cameraId, 'detection', detection.id, { detection, position }, note, now)
   return (await current(sql, cameraId, detection.id))!.kept!
 }
 
@@ -72,19 +76,23 @@ export async function saveDetection(sql: Sql, cameraId: string, detection: Detec
  * Deletes exactly the version named, and tells the version under which it can be brought back. What is deleted already
  * may be so again: a deletion that was undone and done again before it could be saved.
  */
-export async function deleteDetection(sql: Sql, cameraId: string, id: string, version: number, now: number): Promise<{ version: number }> {
+export async function deleteDetection(sql: Sql, cameraId: string, id: string, version: number, note: EditNote, now: number): Promise<{ version: number }> {
   const done = await sql.run('UPDATE detection SET deleted = TRUE, version = version + 1, changed_at = ? WHERE camera_id = ? AND id = ? AND version = ?', [now, cameraId, id, version])
   if (done.affectedRows !== 1) return refuse(sql, cameraId, id, id)
+  await noteEdit(sql, await siteOf(sql, cameraId), cameraId, 'detection', id, null, note, now)
   return { version: version + 1 }
 }
 
-export async function saveEmail(sql: Sql, cameraId: string, id: string, to: string | null, version: number, now: number): Promise<KeptEmail> {
-  const there = await current(sql, cameraId, id)
+export async function saveEmail(sql: Sql, cameraId: string, id: string, to: string | null, version: number, note: EditNote, now: number): Promise<KeptEmail> {
+  const [there] = await sql.rows<{ id: string }>('SELECT id FROM detection WHERE camera_id = ? AND id = ? LOCK IN SHARE MODE', [cameraId, id])
   if (!there) throw notFound(`detection ${id.slice(0, 64)}`)
   const done =
     version === 0
       ? await sql.run('INSERT IGNORE INTO email_link (camera_id, detection_id, recipient, version, changed_at) VALUES (?, ?, ?, 1, ?)', [cameraId, id, to, now])
       : await sql.run('UPDATE email_link SET recipient = ?, version = version + 1, changed_at = ? WHERE camera_id = ? AND detection_id = ? AND version = ?', [to, now, cameraId, id, version])
-  if (done.affectedRows === 1) return { to, version: version + 1, changedAt: now }
+  if (done.affectedRows === 1) {
+    await noteEdit(sql, await siteOf(sql, cameraId), cameraId, 'email', id, to, note, now)
+    return { to, version: version + 1, changedAt: now }
+  }
   throw conflict('the e-mail link', (await current(sql, cameraId, id))!.kept?.email ?? null)
 }

@@ -3,6 +3,7 @@ import { isReachable, type DeviceEventView, type DeviceState, type DeviceView, t
 import { detectionOf, takeOver } from '../../core/formats/onvif/takeOver.ts'
 import type { Database } from '../database.ts'
 import { readDetections, saveDetection } from '../detections/rows.ts'
+import type { Detection } from '../../core/formats/plan.ts'
 import { busy, notFound } from '../errors.ts'
 import { readSchedules, readSite } from '../sites/rows.ts'
 import { changeChannel, channelOf, channelsOf, keepChannels, keepSent, listChannels, type ChannelReading, type ChannelRow } from './channels.ts'
@@ -166,11 +167,14 @@ export class Devices {
     if (!held || channel.camera === null) throw notFound(`the rule ${ruleName.slice(0, 80)} on this channel`)
     const detections = await readDetections(this.database, channel.camera)
     const kept = detections.find(({ detection }) => detection.id === ruleName)
-    if (kept) await saveDetection(this.database, channel.camera, { ...takeOver(kept.detection, held, channel.abilities), enabled: true }, kept.position, kept.version, Date.now())
+    const { camera } = channel
+    const note = { by: (await this.one(id)).name, label: `Take ${kept?.detection.name ?? ruleName} over from the device` }
+    const save = (detection: Detection, position: number, version: number): Promise<unknown> => this.database.transaction((sql) => saveDetection(sql, camera, detection, position, version, note, Date.now()))
+    if (kept) await save({ ...takeOver(kept.detection, held, channel.abilities), enabled: true }, kept.position, kept.version)
     else {
       const detection = detectionOf(held, channel.abilities)
       if (!detection) throw busy(`${ruleName} is of a kind that a plan does not have`)
-      await saveDetection(this.database, channel.camera, detection, detections.length, 0, Date.now())
+      await save(detection, detections.length, 0)
     }
     return this.one(id)
   }

@@ -8,7 +8,8 @@ import type { Database } from '../database.ts'
 import { readEverything } from '../devices/view.ts'
 import { listDevices } from '../devices/rows.ts'
 import { notFound } from '../errors.ts'
-import { readSite } from '../sites/rows.ts'
+import { measureScene } from '../../core/scene/marks.ts'
+import { readMarks, readSite } from '../sites/rows.ts'
 
 /** Findings look at the newest clips of a camera, and of each at so many rows at most: they are asked for often. */
 const CLIPS_PER_CAMERA = 3
@@ -31,19 +32,18 @@ export class Readiness {
   async read(): Promise<ReadinessView> {
     const site = await readSite(this.database)
     if (!site) throw notFound('a site')
-    const [everything, devices, ready] = await Promise.all([readEverything(this.database, site.id), listDevices(this.database), readyClips(this.database)])
+    const [everything, devices, ready, marks] = await Promise.all([readEverything(this.database, site.id), listDevices(this.database), readyClips(this.database), readMarks(this.database, site.id)])
     const clipsOf = (camera: string): ClipView[] => ready.filter((clip) => clip.camera === camera).sort((a, b) => b.start - a.start || a.id.localeCompare(b.id)).slice(0, CLIPS_PER_CAMERA)
     const wanted = site.cameras.map(({ id }) => clipsOf(id))
     const states = devices.map(({ id, name, state, clockAhead }) => ({ id, name, state, clockAhead: clockAhead === null ? null : Math.round(clockAhead) }))
-    const key = createHash('sha256').update(JSON.stringify([site.cameras, everything.channels.map(({ readAt, ...rest }) => ({ ...rest, read: readAt !== null })), [...everything.detections], everything.schedules, states, wanted.flat().map(keyOf)])).digest('hex')
+    const key = createHash('sha256').update(JSON.stringify([site.cameras, everything.channels.map(({ readAt, ...rest }) => ({ ...rest, read: readAt !== null })), [...everything.detections], everything.schedules, states, [...marks], wanted.flat().map(keyOf)])).digest('hex')
     if (this.last?.key === key) return this.last.view
     for (const known of this.seen.keys()) if (!ready.some((clip) => keyOf(clip) === known)) this.seen.delete(known)
     const cameras = await Promise.all(
       site.cameras.map(async ({ id, name }, i) => ({
         id,
         name,
-        // Scenes are not kept by the server yet; findings that need one come with them.
-        pose: null,
+        pose: marks.has(id) ? measureScene(marks.get(id)!).pose : null,
         detections: everything.detections.get(id) ?? [],
         channels: everything.channels.filter((c) => c.camera === id),
         clips: (await Promise.all(wanted[i].map((clip) => this.facts(clip)))).filter((clip) => clip !== null)

@@ -1,7 +1,10 @@
-import type { CameraSummary, KeptSchedule, SiteInput, SiteView } from '../../core/api.ts'
+import type { CameraSummary, KeptScene, KeptSchedule, SiteInput, SiteView } from '../../core/api.ts'
 import type { Camera, Schedule } from '../../core/formats/plan.ts'
 import type { Sql } from '../database.ts'
+import type { SaveScene } from '../../core/api.ts'
+import { measureScene, type SceneMarks } from '../../core/scene/marks.ts'
 import { conflict, notFound } from '../errors.ts'
+import { noteEdit, type EditNote } from '../history/rows.ts'
 
 interface SiteRow {
   id: string
@@ -36,19 +39,45 @@ export async function readSite(sql: Sql): Promise<SiteView | null> {
 
 export interface CameraRow {
   site: Omit<SiteView, 'cameras'>
-  camera: Pick<Camera, 'id' | 'name' | 'ignore'>
+  camera: Pick<Camera, 'id' | 'name'>
+  scene: KeptScene
   /** The simulated scene with its scripts, as it was seeded. */
   world: { scene: unknown; scripts: unknown[] } | null
 }
 
 export async function readCamera(sql: Sql, cameraId: string): Promise<CameraRow> {
-  const [row] = await sql.rows<SiteRow & { camera_id: string; camera_name: string; ignore_areas: string; world: string | null }>(
-    `SELECT site.id, site.name, time_zone, latitude, longitude, inputs, camera.id AS camera_id, camera.name AS camera_name, ignore_areas, world
+  const [row] = await sql.rows<SiteRow & SceneRow & { camera_id: string; camera_name: string; world: string | null }>(
+    `SELECT site.id, site.name, time_zone, latitude, longitude, inputs, camera.id AS camera_id, camera.name AS camera_name, ignore_areas, scene_marks, scene_version, scene_changed_at, world
        FROM camera JOIN site ON site.id = camera.site_id WHERE camera.id = ?`,
     [cameraId]
   )
   if (!row) throw notFound(`camera ${cameraId.slice(0, 64)}`)
-  return { site: siteOf(row), camera: { id: row.camera_id, name: row.camera_name, ignore: parsed(row.ignore_areas) }, world: row.world === null ? null : parsed(row.world) }
+  return { site: siteOf(row), camera: { id: row.camera_id, name: row.camera_name }, scene: sceneOf(row), world: row.world === null ? null : parsed(row.world) }
+}
+
+interface SceneRow {
+  ignore_areas: string
+  scene_marks: string | null
+  scene_version: number
+  scene_changed_at: number
+}
+
+const sceneOf = (row: SceneRow): KeptScene => ({ ignore: parsed(row.ignore_areas), marks: row.scene_marks === null ? null : parsed(row.scene_marks), version: row.scene_version, changedAt: row.scene_changed_at })
+
+/** The measured cameras of a site, each from its marks. */
+export async function readMarks(sql: Sql, siteId: string): Promise<Map<string, SceneMarks>> {
+  const rows = await sql.rows<{ id: string; scene_marks: string }>('SELECT id, scene_marks FROM camera WHERE site_id = ? AND scene_marks IS NOT NULL', [siteId])
+  return new Map(rows.map(({ id, scene_marks }) => [id, parsed<SceneMarks>(scene_marks)]))
+}
+
+/** Saves over exactly the version named. @throws InputError when the marks measure nothing */
+export async function saveScene(sql: Sql, cameraId: string, { ignore, marks, version }: SaveScene, note: EditNote, now: number): Promise<KeptScene> {
+  if (marks) measureScene(marks)
+  const done = await sql.run('UPDATE camera SET ignore_areas = ?, scene_marks = ?, scene_version = scene_version + 1, scene_changed_at = ? WHERE id = ? AND scene_version = ?', [JSON.stringify(ignore), marks && JSON.stringify(marks), now, cameraId, version])
+  const { site, camera, scene } = await readCamera(sql, cameraId)
+  if (done.affectedRows !== 1) throw conflict(`the scene of ${camera.name}`, scene)
+  await noteEdit(sql, site.id, cameraId, 'scene', cameraId, { ignore, marks }, note, now)
+  return scene
 }
 
 /** MariaDB keeps JSON as text, and mysql2 hands some of it out already read. */
@@ -66,14 +95,17 @@ export async function readSchedules(sql: Sql, siteId: string): Promise<KeptSched
   return (await sql.rows<ScheduleRow>('SELECT body, version, changed_at FROM schedule WHERE site_id = ? ORDER BY id', [siteId])).map(scheduleOf)
 }
 
-/** Saves over exactly the version named; 0 makes a new one. */
-export async function saveSchedule(sql: Sql, siteId: string, schedule: Schedule, version: number, now: number): Promise<KeptSchedule> {
+/** Saves over exactly the version named; 0 makes a new one. In a transaction. */
+export async function saveSchedule(sql: Sql, siteId: string, schedule: Schedule, version: number, note: EditNote, now: number): Promise<KeptSchedule> {
   const body = JSON.stringify(schedule)
   const done =
     version === 0
       ? await sql.run('INSERT IGNORE INTO schedule (site_id, id, body, version, changed_at) VALUES (?, ?, ?, 1, ?)', [siteId, schedule.id, body, now])
       : await sql.run('UPDATE schedule SET body = ?, version = version + 1, changed_at = ? WHERE site_id = ? AND id = ? AND version = ?', [body, now, siteId, schedule.id, version])
-  if (done.affectedRows === 1) return { schedule, version: version + 1, changedAt: now }
+  if (done.affectedRows === 1) {
+    await noteEdit(sql, siteId, null, 'schedule', schedule.id, schedule, note, now)
+    return { schedule, version: version + 1, changedAt: now }
+  }
   const current = (await readSchedules(sql, siteId)).find((kept) => kept.schedule.id === schedule.id)
   if (!current) throw notFound(`schedule ${schedule.id}`)
   throw conflict(`schedule ${current.schedule.name}`, current)

@@ -12,13 +12,14 @@ export function errorOf(status: number, body: string): ApiError {
 }
 
 /** One request to the server. @throws ApiError */
-export async function request<T>(method: 'GET' | 'PUT' | 'POST' | 'PATCH' | 'DELETE', path: string, body?: unknown, keepalive = false): Promise<T> {
+export async function request<T>(method: 'GET' | 'PUT' | 'POST' | 'PATCH' | 'DELETE', path: string, body?: unknown, { keepalive = false, headers = {} }: { keepalive?: boolean; headers?: Record<string, string> } = {}): Promise<T> {
   let answer: Response
   try {
     answer = await fetch(path, {
       method,
       keepalive,
-      ...(body !== undefined && { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } })
+      headers: { ...headers, ...(body !== undefined && { 'content-type': 'application/json' }) },
+      ...(body !== undefined && { body: JSON.stringify(body) })
     })
   } catch {
     throw unreachable()

@@ -1,9 +1,10 @@
-import { useQuery, type UseQueryResult } from '@tanstack/react-query'
+import { queryOptions, useQueries, useQuery, type UseQueryResult } from '@tanstack/react-query'
 import type { BenchView, ClipView, MailSummary, MailView, RunView, SiteView } from '../../core/api.ts'
 import { readFaces } from '../../core/formats/faces.ts'
 import { readMot } from '../../core/formats/mot.ts'
 import { readMeasures } from '../../core/measures/measures.ts'
 import type { Tracks } from '../../core/targets/tracks.ts'
+import { stateOf, type CameraState, type EditEntry, type HistoryView } from '../../core/history/states.ts'
 import type { Evidence } from '../../core/detections/index.ts'
 import { request, requestBytes } from './client.ts'
 
@@ -25,8 +26,8 @@ export const useBench = (camera: string | undefined): UseQueryResult<BenchView> 
   })
 
 /** What detections are evaluated on, of a ready clip. It does not change while the clip stays as it is. */
-export const useEvidence = (clip: ClipView | null): UseQueryResult<Evidence> =>
-  useQuery({
+const evidenceOf = (clip: ClipView | null) =>
+  queryOptions({
     queryKey: ['evidence', clip?.id, clip?.rows, clip?.learnAnewAt.join()],
     queryFn: async () => {
       const path = `/api/clips/${clip!.id}`
@@ -38,12 +39,36 @@ export const useEvidence = (clip: ClipView | null): UseQueryResult<Evidence> =>
     structuralSharing: false
   })
 
+export const useEvidence = (clip: ClipView | null): UseQueryResult<Evidence> => useQuery(evidenceOf(clip))
+
+/** The same of several clips, each as soon as it is there. */
+export const useEvidences = (clips: readonly ClipView[]): (Evidence | undefined)[] => useQueries({ queries: clips.map(evidenceOf) }).map(({ data }) => data)
+
 /** What is truly in a clip that was made from a script. */
 export const useTruth = (clip: ClipView | null): UseQueryResult<Tracks> =>
   useQuery({
     queryKey: ['truth', clip?.id],
     queryFn: async () => readMot(await request<string>('GET', `/api/clips/${clip!.id}/truth`), clip!.fps, clip!),
     enabled: clip?.state === 'ready' && clip.made,
+    staleTime: Infinity,
+    structuralSharing: false
+  })
+
+/** Who changed what on a camera, newest first; earlier pages follow on request. */
+export const useHistory = (camera: string, open: boolean, before: number | null): UseQueryResult<HistoryView> =>
+  useQuery({
+    queryKey: ['history', camera, before],
+    queryFn: () => request<HistoryView>('GET', `/api/cameras/${encodeURIComponent(camera)}/history${before === null ? '' : `?before=${before}`}`),
+    enabled: open,
+    refetchInterval: before === null ? 2000 : false
+  })
+
+/** All that is edited on a camera, as an entry of its history left it. It does not change. */
+export const useStateAt = (camera: string, entry: number | null): UseQueryResult<CameraState> =>
+  useQuery({
+    queryKey: ['history state', camera, entry],
+    queryFn: async () => stateOf(await request<EditEntry[]>('GET', `/api/cameras/${encodeURIComponent(camera)}/history/${entry}`)),
+    enabled: entry !== null,
     staleTime: Infinity,
     structuralSharing: false
   })

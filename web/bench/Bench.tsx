@@ -1,38 +1,50 @@
+import { App } from 'antd'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore, type DragEvent, type ReactNode } from 'react'
-import type { BenchView, ClipView, RunView } from '../../core/api.ts'
+import type { BenchView, CameraSummary, ClipView, RunView } from '../../core/api.ts'
 import { isNearMiss, type Setting, type Trigger } from '../../core/detections/index.ts'
-import { isFrameKind } from '../../core/formats/plan.ts'
-import type { Point } from '../../core/geometry/shapes.ts'
+import { isFrameKind, type Detection, type Schedule } from '../../core/formats/plan.ts'
 import { frameTime, spansOf } from '../../core/targets/tracks.ts'
 import { request } from '../api/client.ts'
-import { benchKey, useEvidence, useRun } from '../api/queries.ts'
+import { benchKey, useEvidence, useRun, useSite } from '../api/queries.ts'
 import { BenchBar } from './BenchBar.tsx'
+import { AllClips } from './clips/AllClips.tsx'
 import { ClipBar } from './clips/ClipBar.tsx'
 import { ClipErrors, ClipStage } from './clips/ClipStage.tsx'
 import { MakeClip } from './clips/MakeClip.tsx'
+import { ReferenceTool } from './clips/ReferenceTool.tsx'
 import { useUpload } from './clips/upload.ts'
 import { Compare } from './compare/Compare.tsx'
 import { CurvePanel } from './curve/CurvePanel.tsx'
 import { ConflictNote } from './ConflictNote.tsx'
 import type { BenchDocument } from './document.ts'
 import { useEvaluation } from './evaluation.ts'
+import { HistoryDrawer } from './history/HistoryDrawer.tsx'
+import { ChangePanel } from './inspector/ChangePanel.tsx'
+import { useDeviceLimits } from './inspector/deviceLimits.ts'
 import { Inspector } from './inspector/Inspector.tsx'
+import { ShapeTools } from './inspector/ShapeTools.tsx'
 import { KeysHelp } from './KeysHelp.tsx'
 import { useBenchKeys } from './benchKeys.ts'
-import type { Brush, Cell } from './picture/cells.ts'
-import { CellTools } from './picture/CellTools.tsx'
 import { HeardLive } from './live/HeardLive.tsx'
 import { LivePicture } from './live/LivePicture.tsx'
 import { useLive } from './live/useLive.ts'
-import { Picture, type Drawing, type ShapesProps } from './picture/Picture.tsx'
-import { isDrawn, limitsOf, pointsOf, shapeFault, shapeName, type DrawnKind } from './picture/shape.ts'
+import { MeasurePanel, SceneNote } from './measuring/MeasurePanel.tsx'
+import { useMeasuring } from './measuring/useMeasuring.ts'
+import type { Brush, Cell } from './picture/cells.ts'
+import { CellTools } from './picture/CellTools.tsx'
+import type { ShapesProps } from './picture/Overlay.tsx'
+import { Picture } from './picture/Picture.tsx'
+import { limitsOf, shapeName } from './picture/shape.ts'
+import { Zoom } from './picture/zoom.ts'
 import { Playhead } from './playhead.ts'
-import { newDetection, newDrawn, type UNDRAWN_KINDS } from './rail/newDetection.ts'
+import { newDetection } from './rail/newDetection.ts'
 import { Rail } from './rail/Rail.tsx'
 import { RunPanel } from './runs/RunPanel.tsx'
-import { ReferenceTool } from './clips/ReferenceTool.tsx'
 import { useSelection } from './selection.ts'
+import { copyTo } from './shapes/copyTo.ts'
+import { useShapes } from './shapes/useShapes.ts'
+import { useViewPrefs } from './shapes/viewPrefs.ts'
 import { Timeline } from './timeline/Timeline.tsx'
 import { Transport } from './timeline/Transport.tsx'
 import { letterOf } from './words.ts'
@@ -41,19 +53,20 @@ import { letterOf } from './words.ts'
 export function Bench({ view, document }: { view: BenchView; document: BenchDocument }): ReactNode {
   const state = useSyncExternalStore(document.subscribe, document.getState)
   const [selection, select] = useSelection()
-  const [vertex, setVertex] = useState<number | null>(null)
-  const [drawing, setDrawing] = useState<Drawing | null>(null)
-  const [help, setHelp] = useState(false)
-  const [making, setMaking] = useState(false)
-  const [comparing, setComparing] = useState(false)
+  const [open, setOpen] = useState<'help' | 'making' | 'comparing' | 'clips' | 'history' | null>(null)
   const [brush, setBrush] = useState<Brush>({ on: true, shape: 'free' })
   const [cell, setCell] = useState<Cell | null>(null)
+  const [sizing, setSizing] = useState(false)
   const [runId, setRunId] = useState<string | null>(null)
   const [watched, setWatched] = useState<string | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   const playhead = useMemo(() => new Playhead(), [])
+  const zoom = useMemo(() => new Zoom(), [])
   const queries = useQueryClient()
+  const { notification } = App.useApp()
   const stage = useRef<HTMLDivElement>(null)
+  const prefs = useViewPrefs(view.camera.id)
+  const site = useSite().data
   const refresh = useCallback(() => void queries.invalidateQueries({ queryKey: benchKey(view.camera.id) }), [queries, view.camera.id])
 
   const clip = view.clips.find((c) => c.id === selection.clip) ?? view.clips.find((c) => c.state === 'ready') ?? view.clips[0] ?? null
@@ -77,19 +90,35 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
 
   const { detections: placed, schedules, emails, conflict } = state
   const chosen = placed.find((p) => p.detection.id === selection.detection)?.detection ?? null
-  const drawn = chosen && isDrawn(chosen) ? chosen : null
   const moving = chosen?.kind === 'motion' || chosen?.kind === 'classMotion' ? chosen : null
+  const limits = useDeviceLimits(view.camera.id, chosen)
+  const scene = useMeasuring(document, state.scene, ready ? clip : null, ready ? tracks : null)
+  const shapes = useShapes({
+    document,
+    state,
+    selection,
+    select,
+    prefs,
+    hasPicture,
+    hasPosition: view.site.position !== null,
+    say: setProblem,
+    begin: () => {
+      playhead.pause()
+      stage.current?.focus()
+    }
+  })
+  const { drawing, setVertex } = shapes
 
   const setting = useMemo<Setting | null>(
     () =>
       clip && {
         plan: { schedules, timeZone: view.site.timeZone, ...(view.site.position && { position: view.site.position }) },
-        camera: { ignore: view.camera.ignore, detections: placed.map((p) => p.detection) },
+        camera: { ignore: state.scene.ignore, ...(scene.pose && { scene: scene.pose }), detections: placed.map((p) => p.detection) },
         fps: clip.fps,
         start: clip.start,
         inputs: clip.inputs
       },
-    [clip?.fps, clip?.start, clip?.id, clip?.inputs, placed, schedules, view.site.timeZone, view.site.position, view.camera.ignore] // eslint-disable-line react-hooks/exhaustive-deps -- not the clip's progress
+    [clip?.fps, clip?.start, clip?.id, clip?.inputs, placed, schedules, view.site.timeZone, view.site.position, state.scene.ignore, scene.pose] // eslint-disable-line react-hooks/exhaustive-deps -- not the clip's progress
   )
   const evaluation = useEvaluation({ evidence: ready ? evidence : null, setting, detection: chosen?.enabled ? chosen.id : null, target: selection.target, at: selection.frame })
 
@@ -101,61 +130,30 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
     if (selection.frame !== null) playhead.seek(frameTime(selection.frame, clip.fps))
   }, [ready, clip, selection.frame, playhead])
 
-  const chooseDetection = useCallback((id: string | null) => {
-    setVertex(null)
-    setCell(null)
-    select({ detection: id, ...(id === null && { target: null, frame: null }) })
-  }, [select])
+  const chooseDetection = useCallback(
+    (id: string | null) => {
+      setVertex(null)
+      setCell(null)
+      select({ detection: id, area: null, ...(id === null && { target: null, frame: null }) })
+    },
+    [select, setVertex]
+  )
   const showMoment = (detection: string | null, target: number | null, frame: number | null): void => {
     setVertex(null)
-    select({ detection, target, frame })
+    select({ detection, area: null, target, frame })
     playhead.pause()
     const at = frame ?? tracks?.frame[spans.find((s) => s.id === target)?.rows[0] ?? 0]
     if (at && clip) playhead.seek(frameTime(at, clip.fps))
   }
   const showTrigger = (t: Trigger): void => showMoment(t.detection, t.target ?? null, t.frame)
-  const startDrawing = (kind: DrawnKind): void => {
-    if (!hasPicture) return
-    playhead.pause()
-    setVertex(null)
-    setProblem(null)
-    setDrawing({ kind, points: [], cursor: [0.5, 0.5] })
-    stage.current?.focus()
+  const make = (made: readonly Detection[], added: readonly Schedule[] = []): void => {
+    document.add(made, added)
+    select({ detection: made[0].id, area: null, target: null, frame: null })
   }
-  const refuse = (kind: DrawnKind, why: string): void => setProblem(`The ${shapeName(kind)} ${why}.`)
-  const onDrawn = (points: Point[]): void => {
-    if (!drawing || points.length < limitsOf(drawing.kind).least) return
-    const fault = shapeFault(drawing.kind, points)
-    if (fault) return refuse(drawing.kind, fault)
-    setDrawing(null)
-    setProblem(null)
-    const made = newDrawn(drawing.kind, points, placed)
-    document.add(made)
-    select({ detection: made.id, target: null, frame: null })
-  }
-  const onSettle = (label: string): void => {
-    const shape = chosen && document.detection(chosen.id)
-    setProblem(null)
-    if (!shape || !isDrawn(shape)) return document.settle(label)
-    const fault = shapeFault(shape.kind, pointsOf(shape))
-    if (!fault) return document.settle(label)
-    document.forget()
-    refuse(shape.kind, `${fault}; it is left as it was`)
-  }
-  const addKind = (kind: (typeof UNDRAWN_KINDS)[number]): void => {
-    const made = newDetection(kind, placed, view.site.inputs)
-    document.add(made)
-    select({ detection: made.id, target: null, frame: null })
-  }
-  const remove = (): void => {
-    if (!chosen) return
-    document.remove(chosen.id)
-    chooseDetection(null)
-  }
-  const nextNearMiss = (): void => {
-    const near = evaluation.ladders.filter(isNearMiss).sort((a, b) => a.time - b.time)
-    const next = near.find((l) => l.time > playhead.time + 1e-3) ?? near[0]
-    if (next) showMoment(next.detection, next.target, next.frame)
+  /** The next of some moments after (or before) the one on show, around the ends. */
+  const next = <T extends { time: number }>(moments: readonly T[], by: -1 | 1): T | undefined => {
+    const ordered = [...moments].sort((a, b) => by * (a.time - b.time))
+    return ordered.find(({ time }) => by * (time - playhead.time) > 1e-3) ?? ordered[0]
   }
   const run = async (speed: number): Promise<void> => {
     if (!clip) return
@@ -171,24 +169,86 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
       setProblem((error as Error).message)
     }
   }
+  const copy = async (camera: CameraSummary): Promise<void> => {
+    if (!chosen) return
+    try {
+      const { said, takeBack } = await copyTo(camera, chosen, scene.pose)
+      notification.success({ title: `${said}.`, actions: <button type="button" className="link-button" onClick={() => void takeBack().then(() => notification.success({ title: 'Taken back.' }), (error: Error) => setProblem(error.message))}>Take it back</button> })
+    } catch (error) {
+      setProblem((error as Error).message)
+    }
+  }
   const runView = useRun(runId).data ?? null
 
-  useBenchKeys({ document, drawn, refuse, moving, cell, setCell, vertex, setVertex, drawing, setDrawing, onDrawn, startDrawing, remove, playhead, nextNearMiss, showHelp: () => setHelp(true), stage, leave: () => (selection.target !== null ? select({ target: null, frame: null }) : chooseDetection(null)) })
+  useBenchKeys({
+    document,
+    shapes,
+    scene,
+    zoom,
+    moving,
+    cell,
+    setCell,
+    playhead,
+    toTrigger: (by) => {
+      const t = next(chosen ? evaluation.triggers.filter(({ detection }) => detection === chosen.id) : evaluation.triggers, by)
+      if (t) showTrigger(t)
+    },
+    toNearMiss: (by) => {
+      const l = next(evaluation.ladders.filter(isNearMiss), by)
+      if (l) showMoment(l.detection, l.target, l.frame)
+    },
+    chooseNext: (by) => {
+      const at = placed.findIndex((p) => p.detection.id === chosen?.id)
+      const to = placed[(at + by + placed.length) % placed.length] ?? placed[0]
+      if (to) chooseDetection(to.detection.id)
+    },
+    toggleSizing: () => setSizing(!sizing),
+    hideOrLock: (what) => chosen && prefs.toggle(what, chosen.id),
+    showHelp: () => setOpen('help'),
+    stage,
+    leave: () => (selection.target !== null ? select({ target: null, frame: null }) : chooseDetection(null))
+  })
 
   const onDrop = (event: DragEvent): void => {
-    event.preventDefault()
     const [file] = event.dataTransfer.files
-    if (file) upload.send(file)
+    if (!file) return
+    event.preventDefault()
+    upload.send(file)
   }
   const errors = [upload.error, refused, problem, evaluation.failure].filter((e) => e !== null)
   const chooseFile = (): void => window.document.querySelector<HTMLInputElement>('input[type=file]')?.click()
-  const shapes: ShapesProps = { document, placed, detection: selection.detection, target: selection.target, vertex, drawing, brush, cell, onDetection: chooseDetection, onTarget: (id) => (live ? select({ target: id }) : showMoment(selection.detection, id, null)), onVertex: setVertex, onDrawing: setDrawing, onDrawn, onSettle }
+  const onMake = view.world ? () => setOpen('making') : null
+  const overlay: ShapesProps = {
+    document,
+    zoom,
+    placed,
+    scene: state.scene,
+    detection: selection.detection,
+    area: selection.area,
+    target: selection.target,
+    vertex: shapes.vertex,
+    drawing,
+    brush,
+    cell,
+    hidden: prefs.hidden,
+    locked: prefs.locked,
+    sizing,
+    measuring: scene.measuring,
+    shownScene: scene.shown,
+    onDetection: chooseDetection,
+    onArea: shapes.chooseArea,
+    onTarget: (id) => (live ? select({ target: id }) : showMoment(selection.detection, id, null)),
+    onVertex: setVertex,
+    onDrawing: shapes.setDrawing,
+    onDrawn: shapes.onDrawn,
+    onSettle: shapes.onSettle
+  }
   const { frames, heard, trouble: liveTrouble } = useLive(live ? view.camera.id : null)
-  const targetClass = spans.find((s) => s.id === evaluation.ladder?.target)?.cls ?? 'target'
+  const close = (): void => setOpen(null)
 
   return (
     <main className="bench">
-      <BenchBar document={document} state={state} camera={view.camera} ready={ready} onCompare={() => setComparing(true)} onRun={(speed) => void run(speed)} onHelp={() => setHelp(true)} />
+      <BenchBar document={document} state={state} camera={view.camera} ready={ready} onCompare={() => setOpen('comparing')} onRun={(speed) => void run(speed)} onHistory={() => setOpen('history')} onHelp={() => setOpen('help')} />
       {conflict && <ConflictNote conflict={conflict} document={document} />}
       <ClipErrors
         messages={errors}
@@ -199,56 +259,100 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
         }}
       />
       <div className="bench-body">
-        <Rail document={document} placed={placed} schedules={schedules} triggers={evaluation.triggers} ladders={evaluation.ladders} hasClip={ready} hasPicture={hasPicture} selected={selection.detection} inputs={view.site.inputs} onSelect={chooseDetection} onDraw={startDrawing} onNew={addKind} camera={view.camera.id} />
+        <Rail
+          document={document}
+          placed={placed}
+          schedules={schedules}
+          scene={state.scene}
+          triggers={evaluation.triggers}
+          ladders={evaluation.ladders}
+          hasClip={ready}
+          hasPicture={hasPicture}
+          selected={selection.detection}
+          area={selection.area}
+          prefs={prefs}
+          inputs={view.site.inputs}
+          onSelect={chooseDetection}
+          onArea={shapes.chooseArea}
+          onDraw={shapes.startDrawing}
+          onNew={(kind) => make([newDetection(kind, placed, view.site.inputs)])}
+          onTemplate={(template) => {
+            if (template.shape) return shapes.startDrawing(template.shape, template)
+            const made = template.make([], { placed, schedules, hasPosition: view.site.position !== null })
+            make(made.detections, made.schedules)
+          }}
+          onDuplicate={shapes.duplicate}
+          camera={view.camera.id}
+        />
         <div className="bench-middle">
-          <div className="stage-area" ref={stage} tabIndex={0} role="application" aria-label={drawing ? `Picture: drawing a ${shapeName(drawing.kind)}` : 'Picture'} onDragOver={(e) => e.preventDefault()} onDrop={onDrop}>
+          <div className="stage-area" ref={stage} tabIndex={0} role="application" aria-label={drawing ? `Picture: drawing a ${shapeName(drawing.kind)}` : scene.tool ? 'Picture: measuring the scene' : 'Picture'} onDragOver={(e) => e.preventDefault()} onDrop={onDrop}>
             {live ? (
-              <LivePicture camera={view.camera.id} heard={heard} frames={frames} trouble={liveTrouble} shapes={shapes} />
+              <LivePicture camera={view.camera.id} heard={heard} frames={frames} trouble={liveTrouble} shapes={overlay} />
             ) : ready ? (
-              <Picture clip={clip} tracks={tracks} measures={evidence?.measures ?? null} playhead={playhead} triggers={evaluation.triggers} {...shapes} />
+              <Picture clip={clip} tracks={tracks} measures={evidence?.measures ?? null} playhead={playhead} triggers={evaluation.triggers} timed={evaluation.timed} {...overlay} />
             ) : (
-              <ClipStage clip={clip} onChanged={refresh} onFile={chooseFile} onMake={view.world ? () => setMaking(true) : null} onLive={() => select({ live: true })} />
+              <ClipStage clip={clip} onChanged={refresh} onFile={chooseFile} onMake={onMake} onLive={() => select({ live: true })} />
             )}
             {hasPicture && moving && !drawing && <CellTools key={moving.id} detection={moving} document={document} brush={brush} onBrush={setBrush} />}
             {drawing && (
               <p className="drawing-hint">
+                {drawing.template && <strong>{drawing.template.name}: </strong>}
                 {drawing.points.length < limitsOf(drawing.kind).least ? `Click where the ${shapeName(drawing.kind)} goes.` : `Enter or a double click finishes the ${shapeName(drawing.kind)}.`} <kbd>Esc</kbd> leaves.
               </p>
             )}
           </div>
           <div className="transport-bar">
             <Transport playhead={playhead} disabled={!ready} />
-            <ClipBar clips={view.clips} clip={clip} timeZone={view.site.timeZone} upload={upload} onChoose={(id) => select({ clip: id, target: null, frame: null, live: false })} live={live} onLive={(on) => select({ live: on, target: null, frame: null })} onChanged={refresh} onMake={view.world ? () => setMaking(true) : null} />
+            <ClipBar clips={view.clips} clip={clip} timeZone={view.site.timeZone} upload={upload} onChoose={(id) => select({ clip: id, target: null, frame: null, live: false })} live={live} onLive={(on) => select({ live: on, target: null, frame: null })} onChanged={refresh} onMake={onMake} onAll={() => setOpen('clips')} />
           </div>
           {ready && chosen && isFrameKind(chosen) && evaluation.frames?.detection === chosen.id && <CurvePanel trace={evaluation.frames} seconds={clip.frames / clip.fps} playhead={playhead} />}
           {live ? (
             <HeardLive heard={heard} placed={placed} />
           ) : ready ? (
-            <Timeline clip={clip} site={view.site} playhead={playhead} placed={placed} schedules={schedules} spans={spans} triggers={evaluation.triggers} ladders={evaluation.ladders} detection={selection.detection} target={selection.target} at={selection.frame} onDetection={chooseDetection} onMoment={showMoment} />
+            <Timeline clip={clip} site={view.site} playhead={playhead} placed={placed} schedules={schedules} spans={spans} triggers={evaluation.triggers} ladders={evaluation.ladders} timed={evaluation.timed} detection={selection.detection} target={selection.target} at={selection.frame} onDetection={chooseDetection} onMoment={showMoment} />
           ) : (
             <section className="timeline" aria-label="Timeline" />
           )}
           {runView && <RunPanel run={runView} detections={placed.map((p) => p.detection)} onClose={() => setRunId(null)} onTrigger={showTrigger} />}
         </div>
-        <Inspector
-          document={document}
-          detection={chosen}
-          letter={letterOf(placed.findIndex((p) => p.detection.id === chosen?.id))}
-          schedules={schedules}
-          inputs={view.site.inputs}
-          email={(chosen && emails.get(chosen.id)) ?? null}
-          users={(id) => placed.filter((p) => p.detection.schedule === id).length}
-          ladder={evaluation.ladder}
-          frames={evaluation.frames?.detection === chosen?.id ? evaluation.frames : null}
-          stays={evaluation.stays}
-          tools={chosen?.kind === 'tamper' && ready && <ReferenceTool clip={clip} playhead={playhead} onChanged={refresh} />}
-          targetClass={targetClass}
-          onRemove={remove}
-        />
+        {scene.tool ? (
+          <MeasurePanel tool={scene.tool} bands={scene.bands} setBands={scene.setBands} />
+        ) : (
+          <Inspector
+            document={document}
+            detection={chosen}
+            area={selection.area !== null && state.scene.ignore[selection.area] ? selection.area : null}
+            letter={letterOf(placed.findIndex((p) => p.detection.id === chosen?.id))}
+            schedules={schedules}
+            inputs={view.site.inputs}
+            email={(chosen && emails.get(chosen.id)) ?? null}
+            users={(id) => placed.filter((p) => p.detection.schedule === id).length}
+            ladder={evaluation.ladder}
+            ladders={evaluation.ladders}
+            spans={spans}
+            frames={evaluation.frames?.detection === chosen?.id ? evaluation.frames : null}
+            stays={evaluation.stays}
+            sizes={evaluation.sizes}
+            measured={scene.pose !== null}
+            limits={limits}
+            tools={chosen?.kind === 'tamper' && ready && <ReferenceTool clip={clip} playhead={playhead} onChanged={refresh} />}
+            shapeTools={(chosen || shapes.edited) && <ShapeTools shapes={shapes} prefs={prefs} detection={chosen?.id ?? null} isLine={chosen?.kind === 'line'} others={site?.cameras.filter(({ id }) => id !== view.camera.id) ?? []} onCopyTo={(camera) => void copy(camera)} />}
+            changes={
+              ready && setting && chosen && evaluation.ladder && (
+                <ChangePanel key={`${chosen.id} ${evaluation.ladder.target}`} document={document} evaluations={evaluation.evaluations} setting={setting} clips={view.clips} clip={clip} detection={chosen.id} target={evaluation.ladder.target} fired={evaluation.triggers.some((t) => t.detection === chosen.id && (t.target === evaluation.ladder!.target || t.targets?.includes(evaluation.ladder!.target)))} />
+              )
+            }
+            scene={<SceneNote scene={scene} canMeasure={ready} />}
+            onRemove={shapes.remove}
+            onNearMiss={(l) => showMoment(l.detection, l.target, l.frame)}
+          />
+        )}
       </div>
-      {ready && tracks && <Compare open={comparing} clip={clip} tracks={tracks} placed={placed} triggers={evaluation.triggers} onClose={() => setComparing(false)} onTrigger={(t) => { setComparing(false); showTrigger(t) }} />}
-      {view.world && <MakeClip open={making} camera={view.camera.id} world={view.world} onClose={() => setMaking(false)} onMade={onSent} />}
-      <KeysHelp open={help} onClose={() => setHelp(false)} />
+      {ready && tracks && <Compare open={open === 'comparing'} clip={clip} tracks={tracks} placed={placed} triggers={evaluation.triggers} onClose={close} onTrigger={(t) => { close(); showTrigger(t) }} />}
+      <AllClips open={open === 'clips'} clips={view.clips} clip={clip} placed={placed} setting={setting} evaluations={evaluation.evaluations} onChoose={(id) => { close(); select({ clip: id, target: null, frame: null, live: false }) }} onClose={close} />
+      {view.world && <MakeClip open={open === 'making'} camera={view.camera.id} world={view.world} onClose={close} onMade={onSent} />}
+      <HistoryDrawer open={open === 'history'} camera={view.camera.id} timeZone={view.site.timeZone} document={document} state={state} onClose={close} />
+      <KeysHelp open={open === 'help'} onClose={close} />
     </main>
   )
 }

@@ -1,4 +1,4 @@
-import { ExportOutlined, QuestionCircleOutlined, RedoOutlined, UndoOutlined } from '@ant-design/icons'
+import { ExportOutlined, HistoryOutlined, QuestionCircleOutlined, RedoOutlined, UndoOutlined } from '@ant-design/icons'
 import { Button, Dropdown, Select, Tooltip } from 'antd'
 import type { ReactNode } from 'react'
 import { useNavigate } from 'react-router'
@@ -15,11 +15,12 @@ export interface BenchBarProps {
   ready: boolean
   onCompare: () => void
   onRun: (speed: number) => void
+  onHistory: () => void
   onHelp: () => void
 }
 
 /** Above the Bench: which camera, whether all is kept, and what can be done with all of it. */
-export function BenchBar({ document, state, camera, ready, onCompare, onRun, onHelp }: BenchBarProps): ReactNode {
+export function BenchBar({ document, state, camera, ready, onCompare, onRun, onHistory, onHelp }: BenchBarProps): ReactNode {
   const navigate = useNavigate()
   const site = useSite()
   return (
@@ -63,6 +64,9 @@ export function BenchBar({ document, state, camera, ready, onCompare, onRun, onH
       </Tooltip>
       <Tooltip title={state.redo ? `Redo: ${state.redo}` : 'Nothing to redo'}>
         <Button aria-label="Redo" disabled={!state.redo} icon={<RedoOutlined />} onClick={() => document.redo()} />
+      </Tooltip>
+      <Tooltip title="Who changed what">
+        <Button aria-label="History" icon={<HistoryOutlined />} onClick={onHistory} />
       </Tooltip>
       <Button type="text" aria-label="Keys" icon={<QuestionCircleOutlined />} onClick={onHelp} />
     </div>

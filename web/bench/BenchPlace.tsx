@@ -6,6 +6,7 @@ import { useBench, useSite } from '../api/queries.ts'
 import { Bench } from './Bench.tsx'
 import { BenchDocument } from './document.ts'
 import { serverKeeper } from './keeper.ts'
+import { stepsOfTab } from './history/stepsOfTab.ts'
 
 /** One camera's Bench. Without a camera in the address: the first that has a clip, or the first. */
 export function BenchPlace(): ReactNode {
@@ -25,7 +26,7 @@ export function BenchPlace(): ReactNode {
 /** The document lives as long as the camera is on the Bench; later readings are taken in, not put in its place. */
 function WithDocument({ view }: { view: BenchView }): ReactNode {
   // eslint-disable-next-line react-hooks/exhaustive-deps -- made once from the first reading
-  const document = useMemo(() => new BenchDocument(view, serverKeeper(view.site.id, view.camera.id)), [])
+  const document = useMemo(() => new BenchDocument(view, serverKeeper(view.site.id, view.camera.id), stepsOfTab(view.camera.id)), [])
   useEffect(() => document.adopt(view), [document, view])
   useEffect(() => {
     const flush = (): void => document.flush()

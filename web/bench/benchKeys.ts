@@ -1,33 +1,32 @@
 import type { RefObject } from 'react'
 import type { ClassMotionDetection, MotionDetection } from '../../core/formats/plan.ts'
-import type { Point } from '../../core/geometry/shapes.ts'
 import type { BenchDocument } from './document.ts'
 import { useKeys, type KeyAction } from './keys.ts'
 import { isEmpty, toggled, type Cell } from './picture/cells.ts'
+import type { SceneOnBench } from './measuring/useMeasuring.ts'
 import { moved, pointOf } from './picture/geometry.ts'
-import type { Drawing } from './picture/Picture.tsx'
-import { limitsOf, pointsOf, shapeFault, withPoints, withoutVertex, type DrawnDetection, type DrawnKind } from './picture/shape.ts'
+import { limitsOf, shapeFault, withoutVertex } from './picture/shape.ts'
+import type { Zoom } from './picture/zoom.ts'
 import type { Playhead } from './playhead.ts'
+import type { Shapes } from './shapes/useShapes.ts'
 
 export interface BenchKeysProps {
   document: BenchDocument
-  /** The selected detection, if it is drawn. */
-  drawn: DrawnDetection | null
+  shapes: Shapes
+  scene: SceneOnBench
+  zoom: Zoom
   /** The motion detection whose cells the keyboard paints, and the cell it is at. */
   moving: MotionDetection | ClassMotionDetection | null
   cell: Cell | null
   setCell: (cell: Cell | null) => void
-  vertex: number | null
-  setVertex: (index: number | null) => void
-  drawing: Drawing | null
-  setDrawing: (drawing: Drawing | null) => void
-  onDrawn: (points: Point[]) => void
-  startDrawing: (kind: DrawnKind) => void
-  /** Says why a shape cannot be. */
-  refuse: (kind: DrawnKind, why: string) => void
-  remove: () => void
   playhead: Playhead
-  nextNearMiss: () => void
+  /** To the next trigger, or with -1 the one before; near misses in the same way. */
+  toTrigger: (by: -1 | 1) => void
+  toNearMiss: (by: -1 | 1) => void
+  /** The detection before or after in the rail. */
+  chooseNext: (by: -1 | 1) => void
+  toggleSizing: () => void
+  hideOrLock: (what: 'hidden' | 'locked') => void
   showHelp: () => void
   /** Takes back the next smaller part of the selection. */
   leave: () => void
@@ -39,15 +38,20 @@ const CROSS = 0.01
 
 /** All that the keyboard does on the Bench. */
 export function useBenchKeys(p: BenchKeysProps): void {
-  const { document, drawn, moving, cell, vertex, drawing } = p
+  const { document, shapes, scene, zoom, moving, cell } = p
+  const { edited, drawing, vertex } = shapes
 
   const arrow =
     (dx: number, dy: number): KeyAction =>
     ({ shiftKey }) => {
       const far = shiftKey ? 10 : 1
+      if (scene.measuring) {
+        const [x, y] = scene.measuring.cursor
+        return scene.moveCursor(pointOf(x + dx * CROSS * far, y + dy * CROSS * far))
+      }
       if (drawing) {
         const [x, y] = drawing.cursor
-        return p.setDrawing({ ...drawing, cursor: pointOf(x + dx * CROSS * far, y + dy * CROSS * far) })
+        return shapes.setDrawing({ ...drawing, cursor: pointOf(x + dx * CROSS * far, y + dy * CROSS * far) })
       }
       const onPicture = p.stage.current?.contains(window.document.activeElement)
       if (moving && onPicture) {
@@ -55,57 +59,78 @@ export function useBenchKeys(p: BenchKeysProps): void {
         const within = (v: number, n: number): number => Math.min(n - 1, Math.max(0, v))
         return p.setCell(cell ? { column: within(column + dx, moving.cells[0].length), row: within(row + dy, moving.cells.length) } : { column, row })
       }
-      if (!drawn || !onPicture) return false
+      if (!edited || edited.locked || !onPicture) return false
+      const { kind, name, points: now } = edited.shape
       const step: [number, number] = [dx * NUDGE * far, dy * NUDGE * far]
-      const points = vertex === null ? moved(pointsOf(drawn), ...step) : pointsOf(drawn).map((v, i) => (i === vertex ? pointOf(v[0] + step[0], v[1] + step[1]) : v))
-      const fault = shapeFault(drawn.kind, points)
-      if (fault) return p.refuse(drawn.kind, fault)
-      document.edit(withPoints(drawn, points), vertex === null ? `Move ${drawn.name}` : `Move a vertex of ${drawn.name}`)
+      const points = vertex === null ? moved(now, ...step) : now.map((v, i) => (i === vertex ? pointOf(v[0] + step[0], v[1] + step[1]) : v))
+      const fault = shapeFault(kind, points)
+      if (fault) return shapes.refuse(kind, fault)
+      edited.edit(points, vertex === null ? `Move ${name}` : `Move a vertex of ${name}`)
     }
 
   const erase: KeyAction = () => {
-    if (drawing) return p.setDrawing({ ...drawing, points: drawing.points.slice(0, -1) })
-    if (!drawn || vertex === null) return p.remove()
+    if (scene.tool) return scene.tool.back()
+    if (drawing) return shapes.setDrawing({ ...drawing, points: drawing.points.slice(0, -1) })
+    if (!edited || vertex === null) return shapes.remove()
+    if (edited.locked) return
     // A line of one vertex is none; the whole of it is deleted on purpose, not by way of a vertex.
-    const less = withoutVertex(drawn, vertex)
+    const less = withoutVertex(edited.shape, vertex)
     if (!less) return
-    document.edit(less, `Delete a vertex of ${drawn.name}`)
-    p.setVertex(null)
+    edited.edit(less, `Delete a vertex of ${edited.shape.name}`)
+    shapes.setVertex(null)
   }
 
+  const draw = (kind: Parameters<Shapes['startDrawing']>[0]): KeyAction => () => (scene.tool ? false : shapes.startDrawing(kind))
+
   useKeys({
-    l: () => p.startDrawing('line'),
-    z: () => p.startDrawing('intrusion'),
+    l: draw('line'),
+    z: draw('intrusion'),
+    i: draw('ignore'),
+    f: () => p.toggleSizing(),
+    d: () => shapes.duplicate(),
+    m: () => shapes.mirror(),
+    x: () => shapes.split(),
+    h: () => p.hideOrLock('hidden'),
+    k: () => p.hideOrLock('locked'),
+    '+': () => zoom.by(1.5, vertex === null ? undefined : edited?.shape.points[vertex]),
+    '=': () => zoom.by(1.5, vertex === null ? undefined : edited?.shape.points[vertex]),
+    '-': () => zoom.by(1 / 1.5),
+    '0': () => zoom.whole(),
+    '[': () => p.chooseNext(-1),
+    ']': () => p.chooseNext(1),
     Enter: () => {
+      if (scene.tool) return scene.tool.keep()
       if (!drawing && moving && cell) {
         const cells = toggled(moving.cells, cell)
         if (!isEmpty(cells)) document.edit({ ...moving, cells }, `Paint cells of ${moving.name}`)
         return
       }
       if (!drawing) return false
-      p.onDrawn(drawing.points)
+      shapes.onDrawn(drawing.points)
     },
     ' ': () => {
+      if (scene.tool) return scene.tool.setPoint()
       if (!drawing) return p.playhead.toggle()
       const last = drawing.points[drawing.points.length - 1]
       if (last && last[0] === drawing.cursor[0] && last[1] === drawing.cursor[1]) return
       const points = [...drawing.points, drawing.cursor]
-      if (points.length >= limitsOf(drawing.kind).most) p.onDrawn(points)
-      else p.setDrawing({ ...drawing, points })
+      if (points.length >= limitsOf(drawing.kind).most) shapes.onDrawn(points)
+      else shapes.setDrawing({ ...drawing, points })
     },
     Escape: () => {
-      if (drawing) p.setDrawing(null)
+      if (scene.tool) scene.tool.leave()
+      else if (drawing) shapes.setDrawing(null)
       else if (cell) p.setCell(null)
-      else if (vertex !== null) p.setVertex(null)
+      else if (vertex !== null) shapes.setVertex(null)
       else p.leave()
     },
     Tab: ({ shiftKey }) => {
       // Within the picture, over the shape's vertices; past the last one the focus goes on as usual.
-      if (drawing || !drawn || window.document.activeElement !== p.stage.current) return false
-      const { length } = pointsOf(drawn)
+      if (drawing || !edited || edited.locked || window.document.activeElement !== p.stage.current) return false
+      const { length } = edited.shape.points
       const next = (vertex ?? (shiftKey ? length : -1)) + (shiftKey ? -1 : 1)
       const there = next >= 0 && next < length
-      p.setVertex(there ? next : null)
+      shapes.setVertex(there ? next : null)
       return there
     },
     ArrowLeft: arrow(-1, 0),
@@ -116,7 +141,8 @@ export function useBenchKeys(p: BenchKeysProps): void {
     Delete: erase,
     ',': () => p.playhead.step(-1),
     '.': () => p.playhead.step(1),
-    n: () => p.nextNearMiss(),
+    n: ({ shiftKey }) => p.toNearMiss(shiftKey ? -1 : 1),
+    t: ({ shiftKey }) => p.toTrigger(shiftKey ? -1 : 1),
     '?': () => p.showHelp(),
     'ctrl+z': () => document.undo(),
     'ctrl+shift+z': () => document.redo()

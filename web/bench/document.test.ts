@@ -24,10 +24,11 @@ class Memory implements Keeper {
   saveDetection: Keeper['saveDetection'] = async (value, version) => ({ ...value, version: this.put(value.detection.id, value, version), changedAt: 0, email: { to: null, version: 0, changedAt: 0 } })
   deleteDetection: Keeper['deleteDetection'] = async (id, version) => ({ version: this.put(id, null, version) })
   saveSchedule: Keeper['saveSchedule'] = async (schedule, version) => ({ schedule, version: this.put(schedule.id, { schedule }, version), changedAt: 0 })
+  saveScene: Keeper['saveScene'] = async (scene, version) => ({ ...scene, version: this.put('scene', scene, version), changedAt: 0 })
   saveEmail: Keeper['saveEmail'] = async (id, to, version) => ({ to, version: this.put(`mail ${id}`, { to }, version), changedAt: 0 })
 }
 
-const view = (detections: BenchView['detections'] = []): BenchView => ({ site: { id: 's', name: 'S', timeZone: 'UTC', position: null, inputs: [] }, camera: { id: 'c', name: 'C', ignore: [] }, detections, schedules: [], world: null, clips: [] })
+const view = (detections: BenchView['detections'] = []): BenchView => ({ site: { id: 's', name: 'S', timeZone: 'UTC', position: null, inputs: [] }, camera: { id: 'c', name: 'C' }, scene: { ignore: [], marks: null, version: 1, changedAt: 0 }, detections, schedules: [], world: null, clips: [] })
 const names = (d: BenchDocument) => d.getState().detections.map((p) => p.detection.name)
 const settle = () => jest.advanceTimersByTimeAsync(5000)
 
@@ -38,7 +39,7 @@ describe('the document of the Bench', () => {
   test('edits are kept by themselves, once for a burst of them', async () => {
     const memory = new Memory()
     const document = new BenchDocument(view(), memory)
-    document.add(line('a'))
+    document.add([line('a')])
     for (let i = 1; i <= 20; i++) document.edit(line('a', `Name ${i}`), 'Rename')
     expect(document.getState().keeping).toBe('keeping')
     await settle()
@@ -49,7 +50,7 @@ describe('the document of the Bench', () => {
   test('undoing a deletion brings it back under its version', async () => {
     const memory = new Memory()
     const document = new BenchDocument(view(), memory)
-    document.add(line('a'))
+    document.add([line('a')])
     await settle()
     document.remove('a')
     await settle()
@@ -62,7 +63,7 @@ describe('the document of the Bench', () => {
 
   test('a drag is one step, whatever was shown on the way', () => {
     const document = new BenchDocument(view(), new Memory())
-    document.add(line('a'))
+    document.add([line('a')])
     document.show(line('a', 'on the way'))
     document.show(line('a', 'there'))
     document.settle('Move')
@@ -77,7 +78,7 @@ describe('the document of the Bench', () => {
     const memory = new Memory()
     memory.down = true
     const document = new BenchDocument(view(), memory)
-    document.add(line('a'))
+    document.add([line('a')])
     await settle()
     expect(document.getState()).toMatchObject({ keeping: 'waiting', trouble: 'The server cannot be reached' })
     memory.down = false
@@ -89,7 +90,7 @@ describe('the document of the Bench', () => {
   test.each(['mine', 'theirs'] as const)('a conflict, settled by taking %s', async (whose) => {
     const memory = new Memory()
     const [one, two] = [new BenchDocument(view(), memory), new BenchDocument(view(), memory)]
-    one.add(line('a'))
+    one.add([line('a')])
     await settle()
     two.adopt(view([{ detection: line('a'), position: 0, version: 1, changedAt: 0, email: { to: null, version: 0, changedAt: 0 } }]))
     one.edit(line('a', 'theirs'), 'Rename')
@@ -111,7 +112,7 @@ describe('the document of the Bench', () => {
   test('what another window has made is taken in, but not over what is being edited here', async () => {
     const memory = new Memory()
     const document = new BenchDocument(view(), memory)
-    document.add(line('a'))
+    document.add([line('a')])
     await settle()
     document.edit(line('a', 'mine'), 'Rename')
     const theirs = { position: 1, changedAt: 0, email: { to: null, version: 0, changedAt: 0 } }
@@ -132,7 +133,7 @@ describe('the document of the Bench', () => {
         const shown = () => JSON.stringify([document.getState().detections, [...document.getState().emails].sort()])
         const states = [shown()]
         for (const e of edits) {
-          if (e.do === 'add' && !document.detection(e.id)) document.add(line(e.id))
+          if (e.do === 'add' && !document.detection(e.id)) document.add([line(e.id)])
           else if (e.do === 'remove') document.remove(e.id)
           else if (e.do === 'edit' && document.detection(e.id)) document.edit(line(e.id, e.name), 'Rename')
           else if (e.do === 'email') document.setEmail(e.id, e.to)

@@ -1,22 +1,32 @@
-import { ApiError, type BenchView, type KeptDetection, type KeptEmail, type KeptSchedule } from '../../core/api.ts'
+import { ApiError, type BenchView, type KeptDetection, type KeptEmail, type KeptScene, type KeptSchedule } from '../../core/api.ts'
 import type { Detection, Schedule } from '../../core/formats/plan.ts'
+import { canonical, type CameraState } from '../../core/history/states.ts'
 
 /** One thing that is edited and kept on its own. */
 export interface Placed {
   detection: Detection
   position: number
 }
-type Values = { detection: Placed; schedule: Schedule; email: string }
+/** What the camera looks at: where nothing counts, and what it was measured from. */
+export type Scene = Pick<KeptScene, 'ignore' | 'marks'>
+type Values = { detection: Placed; schedule: Schedule; email: string; scene: Scene }
 type Kind = keyof Values
 export type Value = Values[Kind]
 type Key = `${Kind}:${string}`
 
 /** Where edits are kept; each call names the version it saves over. A call must outlive the page. */
 export interface Keeper {
-  saveDetection(value: Placed, version: number): Promise<KeptDetection>
-  deleteDetection(id: string, version: number): Promise<{ version: number }>
-  saveSchedule(schedule: Schedule, version: number): Promise<KeptSchedule>
-  saveEmail(detection: string, to: string | null, version: number): Promise<KeptEmail>
+  saveDetection(value: Placed, version: number, label: string): Promise<KeptDetection>
+  deleteDetection(id: string, version: number, label: string): Promise<{ version: number }>
+  saveSchedule(schedule: Schedule, version: number, label: string): Promise<KeptSchedule>
+  saveEmail(detection: string, to: string | null, version: number, label: string): Promise<KeptEmail>
+  saveScene(scene: Scene, version: number, label: string): Promise<KeptScene>
+}
+
+/** Where what can be undone outlives the page. */
+export interface StepMemory {
+  load(): { undoable: Step[]; redoable: Step[] } | null
+  save(steps: { undoable: Step[]; redoable: Step[] }): void
 }
 
 export interface Conflict {
@@ -32,6 +42,7 @@ export interface DocumentState {
   detections: Placed[]
   schedules: Schedule[]
   emails: ReadonlyMap<string, string>
+  scene: Scene
   keeping: 'kept' | 'keeping' | 'waiting'
   /** Why it could not be kept. */
   trouble: string | null
@@ -46,12 +57,13 @@ interface Change {
   after: Value | null
 }
 
-interface Step {
+export interface Step {
   label: string
   changes: Change[]
 }
 
 const SAVE_AFTER_MS = 250
+const MOST_STEPS = 200
 const RETRY_MS = 3000
 
 /**
@@ -64,6 +76,10 @@ export class BenchDocument {
   private readonly dirty = new Set<Key>()
   private readonly conflicts = new Map<Key, Conflict>()
   private readonly keeper: Keeper
+  private readonly memory: StepMemory | null
+  /** What the last edit of a thing was called; said with its save. */
+  private readonly labels = new Map<Key, string>()
+  private readonly sceneKey: Key
   private readonly listeners = new Set<() => void>()
   private undoable: Step[] = []
   private redoable: Step[] = []
@@ -74,9 +90,12 @@ export class BenchDocument {
   private trouble: string | null = null
   private state: DocumentState
 
-  constructor(view: BenchView, keeper: Keeper) {
+  constructor(view: BenchView, keeper: Keeper, memory: StepMemory | null = null) {
     this.keeper = keeper
+    this.memory = memory
+    this.sceneKey = `scene:${view.camera.id}`
     this.take(view)
+    this.remember()
     this.state = this.makeState()
   }
 
@@ -91,9 +110,60 @@ export class BenchDocument {
     return (this.values.get(`detection:${id}`) as Placed | undefined)?.detection
   }
 
-  add(detection: Detection): void {
+  /** New detections, with schedules that they bring along, as one step. */
+  add(detections: readonly Detection[], schedules: readonly Schedule[] = []): void {
     const position = Math.max(-1, ...this.state.detections.map((p) => p.position)) + 1
-    this.apply({ label: `Draw ${detection.name}`, changes: [this.change(`detection:${detection.id}`, { detection, position })] })
+    this.apply({
+      label: `Draw ${detections.map(({ name }) => name).join(', ')}`,
+      changes: [...schedules.map((s) => this.change(`schedule:${s.id}`, s)), ...detections.map((detection, i) => this.change(`detection:${detection.id}`, { detection, position: position + i }))]
+    })
+  }
+
+  /** Several things at once, as one step: detections by what they become, or null to delete them. */
+  editAll(changes: readonly { id: string; detection: Detection | null }[], label: string): void {
+    let position = Math.max(-1, ...this.state.detections.map((p) => p.position))
+    this.apply({
+      label,
+      changes: changes.map(({ id, detection }) => {
+        const key: Key = `detection:${id}`
+        const old = this.values.get(key) as Placed | undefined
+        return this.change(key, detection && { position: old?.position ?? ++position, detection })
+      })
+    })
+  }
+
+  /** The detections in another order. */
+  order(ids: readonly string[], label: string): void {
+    this.apply({ label, changes: ids.flatMap((id, position) => {
+      const key: Key = `detection:${id}`
+      const old = this.values.get(key) as Placed | undefined
+      return old ? [this.change(key, { ...old, position })] : []
+    }) })
+  }
+
+  scene(): Scene {
+    return this.values.get(this.sceneKey) as Scene
+  }
+
+  editScene(scene: Scene, label: string): void {
+    this.apply({ label, changes: [this.change(this.sceneKey, scene)] })
+  }
+
+  /** Links or unlinks several detections, as one step. */
+  setEmails(detections: readonly string[], to: string | null): void {
+    this.apply({ label: to ? `E-mail to ${to}` : 'No e-mail', changes: detections.map((id) => this.change(`email:${id}`, to)) })
+  }
+
+  /** As the camera was at another moment, as one step that can be undone. Schedules that were deleted stay as they are. */
+  goTo(state: CameraState, label: string): void {
+    const changes = [
+      ...state.schedules.map((s) => this.change(`schedule:${s.id}`, s)),
+      ...state.detections.map((placed) => this.change(`detection:${placed.detection.id}`, placed)),
+      ...this.state.detections.filter(({ detection }) => !state.detections.some((p) => p.detection.id === detection.id)).map(({ detection }) => this.change(`detection:${detection.id}`, null)),
+      ...state.detections.map(({ detection }) => this.change(`email:${detection.id}`, state.emails.get(detection.id) ?? null)),
+      ...(state.scene ? [this.change(this.sceneKey, state.scene)] : [])
+    ]
+    this.apply({ label, changes })
   }
 
   edit(detection: Detection, label: string): void {
@@ -129,9 +199,16 @@ export class BenchDocument {
   show(detection: Detection): void {
     const key: Key = `detection:${detection.id}`
     const old = this.values.get(key) as Placed | undefined
-    if (!old) return
+    if (old) this.showValue(key, old, { ...old, detection })
+  }
+
+  showScene(scene: Scene): void {
+    this.showValue(this.sceneKey, this.scene(), scene)
+  }
+
+  private showValue(key: Key, old: Value, value: Value): void {
     this.preview ??= { key, before: old, after: null }
-    this.values.set(key, { ...old, detection })
+    this.values.set(key, value)
     this.tell()
   }
 
@@ -159,7 +236,7 @@ export class BenchDocument {
     const step = this.undoable.pop()
     if (!step) return
     this.redoable.push(step)
-    for (const { key, before } of [...step.changes].reverse()) this.put(key, before)
+    for (const { key, before } of [...step.changes].reverse()) this.put(key, before, `Undo: ${step.label}`)
     this.tell()
   }
 
@@ -167,7 +244,7 @@ export class BenchDocument {
     const step = this.redoable.pop()
     if (!step) return
     this.undoable.push(step)
-    for (const { key, after } of step.changes) this.put(key, after)
+    for (const { key, after } of step.changes) this.put(key, after, step.label)
     this.tell()
   }
 
@@ -177,7 +254,7 @@ export class BenchDocument {
     if (!conflict) return
     this.conflicts.delete(conflict.key)
     this.versions.set(conflict.key, conflict.version)
-    if (whose === 'mine') this.touch(conflict.key)
+    if (whose === 'mine') this.touch(conflict.key, `Mine of ${conflict.name}`)
     else {
       const change = this.change(conflict.key, conflict.theirs)
       this.undoable.push({ label: `Theirs of ${conflict.name}`, changes: [change] })
@@ -225,6 +302,35 @@ export class BenchDocument {
     }
   }
 
+  /**
+   * Takes up what could be undone before the page was reloaded, as far as it still fits what is kept now. A last step
+   * that was not kept any more is one that can be done again.
+   */
+  private remember(): void {
+    const held = this.memory?.load()
+    if (!held) return
+    const now = new Map(this.values)
+    const fits = ({ changes }: Step, side: 'before' | 'after'): boolean => changes.every((c) => canonical(now.get(c.key) ?? null) === canonical(c[side]))
+    const walk = ({ changes }: Step, side: 'before' | 'after'): void => {
+      for (const { key, [side]: value } of changes)
+        if (value === null) now.delete(key)
+        else now.set(key, value)
+    }
+    const undoable = [...held.undoable]
+    const redoable = [...held.redoable]
+    while (undoable.length && !fits(undoable[undoable.length - 1], 'after') && fits(undoable[undoable.length - 1], 'before')) redoable.push(undoable.pop()!)
+    for (let i = undoable.length - 1; i >= 0 && fits(undoable[i], 'after'); i--) {
+      this.undoable.unshift(undoable[i])
+      walk(undoable[i], 'before')
+    }
+    now.clear()
+    for (const [key, value] of this.values) now.set(key, value)
+    for (let i = redoable.length - 1; i >= 0 && fits(redoable[i], 'before'); i--) {
+      this.redoable.unshift(redoable[i])
+      walk(redoable[i], 'after')
+    }
+  }
+
   private isBusy(key: Key): boolean {
     return this.dirty.has(key) || this.conflicts.has(key) || this.preview?.key === key || this.saving
   }
@@ -234,18 +340,18 @@ export class BenchDocument {
   }
 
   private apply(step: Step): void {
-    step.changes = step.changes.filter(({ before, after }) => JSON.stringify(before) !== JSON.stringify(after))
+    step.changes = step.changes.filter(({ before, after }) => canonical(before) !== canonical(after))
     if (step.changes.length) {
-      this.undoable.push(step)
+      this.undoable = [...this.undoable.slice(1 - MOST_STEPS), step]
       this.redoable = []
-      for (const { key, after } of step.changes) this.put(key, after)
+      for (const { key, after } of step.changes) this.put(key, after, step.label)
     }
     this.tell()
   }
 
-  private put(key: Key, value: Value | null): void {
+  private put(key: Key, value: Value | null, label: string): void {
     this.set(key, value)
-    this.touch(key)
+    this.touch(key, label)
   }
 
   private set(key: Key, value: Value | null): void {
@@ -253,8 +359,9 @@ export class BenchDocument {
     else this.values.set(key, value)
   }
 
-  private touch(key: Key): void {
+  private touch(key: Key, label: string): void {
     this.dirty.add(key)
+    this.labels.set(key, label)
     clearTimeout(this.timer)
     this.timer = setTimeout(() => void this.saveAll(), SAVE_AFTER_MS)
   }
@@ -265,8 +372,8 @@ export class BenchDocument {
     this.tell()
     let retry = false
     try {
-      // Schedules first: a detection may name one that is new.
-      for (const kind of ['schedule:', 'detection:', 'email:'])
+      // Schedules and the scene first: a detection may name one that is new, or need that it is measured.
+      for (const kind of ['schedule:', 'scene:', 'detection:', 'email:'])
         for (const key of [...this.dirty].filter((k) => k.startsWith(kind) && !this.conflicts.has(k))) await this.save(key)
       this.trouble = null
     } catch (error) {
@@ -298,10 +405,12 @@ export class BenchDocument {
 
   private async send(key: Key, value: Value | null, version: number): Promise<number> {
     const id = idOf(key)
-    if (key.startsWith('schedule:')) return value ? (await this.keeper.saveSchedule(value as Schedule, version)).version : version
-    if (key.startsWith('email:')) return this.values.has(`detection:${id}`) ? (await this.keeper.saveEmail(id, value as string | null, version)).version : version
-    if (value) return (await this.keeper.saveDetection(value as Placed, version)).version
-    return version > 0 ? (await this.keeper.deleteDetection(id, version)).version : version
+    const label = this.labels.get(key) ?? 'Edit'
+    if (key.startsWith('schedule:')) return value ? (await this.keeper.saveSchedule(value as Schedule, version, label)).version : version
+    if (key.startsWith('scene:')) return (await this.keeper.saveScene(value as Scene, version, label)).version
+    if (key.startsWith('email:')) return this.values.has(`detection:${id}`) ? (await this.keeper.saveEmail(id, value as string | null, version, label)).version : version
+    if (value) return (await this.keeper.saveDetection(value as Placed, version, label)).version
+    return version > 0 ? (await this.keeper.deleteDetection(id, version, label)).version : version
   }
 
   private conflictOf(key: Key, mine: Value | null, current: unknown): Conflict {
@@ -309,6 +418,7 @@ export class BenchDocument {
     let theirs: Value | null = null
     if (key.startsWith('schedule:')) theirs = (current as KeptSchedule).schedule
     else if (key.startsWith('email:')) theirs = (current as KeptEmail).to
+    else if (key.startsWith('scene:')) theirs = sceneOf(current as KeptScene)
     else if (!('deleted' in (current as object))) theirs = { detection: (current as KeptDetection).detection, position: (current as KeptDetection).position }
     return { key, name: nameOf(mine) ?? nameOf(theirs) ?? 'E-mail', mine, theirs, version, changedAt }
   }
@@ -320,7 +430,7 @@ export class BenchDocument {
     for (const [key, value] of this.values) {
       if (key.startsWith('detection:')) detections.push(value as Placed)
       else if (key.startsWith('schedule:')) schedules.push(value as Schedule)
-      else emails.set(idOf(key), value as string)
+      else if (key.startsWith('email:')) emails.set(idOf(key), value as string)
     }
     detections.sort((a, b) => a.position - b.position || a.detection.id.localeCompare(b.detection.id))
     const open = [...this.dirty].some((key) => !this.conflicts.has(key))
@@ -328,6 +438,7 @@ export class BenchDocument {
       detections,
       schedules,
       emails,
+      scene: this.scene(),
       // While somebody has to decide, nothing may look as if all were kept.
       keeping: (this.trouble && open) || this.conflicts.size ? 'waiting' : open || this.saving || this.preview ? 'keeping' : 'kept',
       trouble: open ? this.trouble : null,
@@ -339,6 +450,7 @@ export class BenchDocument {
 
   private tell(): void {
     this.state = this.makeState()
+    if (!this.preview) this.memory?.save({ undoable: this.undoable, redoable: this.redoable })
     for (const listener of this.listeners) listener()
   }
 }
@@ -347,11 +459,14 @@ const idOf = (key: Key): string => key.slice(key.indexOf(':') + 1)
 
 const nameOf = (value: Value | null): string | null => {
   if (value === null || typeof value === 'string') return value
-  return 'detection' in value ? value.detection.name : value.name
+  return 'detection' in value ? value.detection.name : 'ignore' in value ? 'The scene' : value.name
 }
+
+const sceneOf = ({ ignore, marks }: KeptScene): Scene => ({ ignore, marks })
 
 function contentsOf(view: BenchView): { key: Key; value: Value | null; version: number }[] {
   return [
+    { key: `scene:${view.camera.id}` as const, value: sceneOf(view.scene), version: view.scene.version },
     ...view.schedules.map(({ schedule, version }) => ({ key: `schedule:${schedule.id}` as const, value: schedule, version })),
     ...view.detections.map(({ detection, position, version }) => ({ key: `detection:${detection.id}` as const, value: { detection, position }, version })),
     ...view.detections.map(({ detection, email }) => ({ key: `email:${detection.id}` as const, value: email.to, version: email.version }))

@@ -1,15 +1,25 @@
 import { useEffect, useMemo, useRef, useState } from 'react'
 import type { Evidence, FrameTrace, Ladder, Setting, Trigger } from '../../core/detections/index.ts'
-import { isFrameKind } from '../../core/formats/plan.ts'
-import type { DwellDetection, ZoneStay } from '../../core/tuning/stays.ts'
+import { isFrameKind, type Detection } from '../../core/formats/plan.ts'
+import type { CameraPose } from '../../core/scene/camera.ts'
+import type { Effect, GateChange } from '../../core/tuning/change.ts'
+import type { SeenSize } from '../../core/tuning/sizes.ts'
+import type { DwellDetection, TimedStay, ZoneStay } from '../../core/tuning/stays.ts'
 
 export type Question =
   | { type: 'evidence'; evidence: Evidence }
+  | { type: 'other'; clip: string; evidence: Evidence }
   | { type: 'evaluate'; number: number; setting: Setting }
   | { type: 'survey'; number: number; setting: Setting; detection: string }
   | { type: 'explain'; number: number; setting: Setting; detection: string; target: number; at?: number }
   | { type: 'frames'; number: number; setting: Setting; detection: string; at?: number }
   | { type: 'stays'; number: number; detection: DwellDetection }
+  | { type: 'sizes'; number: number; detection: Detection; pose: CameraPose | null }
+  | { type: 'timed'; number: number; detections: DwellDetection[] }
+  | { type: 'changes'; number: number; setting: Setting; detection: string; target: number }
+  /** `clip` null: the one on the Bench; another must have been given as `other`. */
+  | { type: 'effects'; number: number; clips: { clip: string | null; before: Setting; after: Setting[] }[] }
+  | { type: 'counts'; number: number; clips: { clip: string; setting: Setting }[] }
 
 export type Answer =
   | { type: 'triggers'; number: number; triggers: Trigger[]; took: number }
@@ -17,16 +27,23 @@ export type Answer =
   | { type: 'ladder'; number: number; ladder: Ladder | null }
   | { type: 'frames'; number: number; trace: FrameTrace | null }
   | { type: 'stays'; number: number; stays: ZoneStay[] }
+  | { type: 'sizes'; number: number; sizes: SeenSize[] }
+  | { type: 'timed'; number: number; timed: Map<string, TimedStay[]> }
+  | { type: 'changes'; number: number; changes: GateChange[] }
+  /** By clip, and of each by change, in the order asked. */
+  | { type: 'effects'; number: number; effects: Effect[][] }
+  | { type: 'counts'; number: number; counts: { clip: string; counts: Record<string, number> }[] }
   | { type: 'failed'; number: number; message: string }
 
-type Asked = Exclude<Question, { type: 'evidence' }>
+export type Asked = Exclude<Question, { type: 'evidence' | 'other' }>
 type Unnumbered<T> = T extends unknown ? Omit<T, 'number'> : never
 
 /** One worker; of each kind of question only the newest waits, so that a drag never piles up work. */
-class Evaluations {
+export class Evaluations {
   private readonly worker = new Worker(new URL('./evaluation.worker.ts', import.meta.url), { type: 'module' })
   private readonly waiting = new Map<Asked['type'], { question: Asked; answered: (answer: Answer) => void }>()
   private asked: ((answer: Answer) => void) | null = null
+  private readonly given = new Map<string, Evidence>()
   private number = 0
 
   constructor() {
@@ -42,6 +59,13 @@ class Evaluations {
     this.worker.postMessage({ type: 'evidence', evidence } satisfies Question)
   }
 
+  /** Evidence of another clip, given once; it is kept for later questions. */
+  setOther(clip: string, evidence: Evidence): void {
+    if (this.given.get(clip) === evidence) return
+    this.given.set(clip, evidence)
+    this.worker.postMessage({ type: 'other', clip, evidence } satisfies Question)
+  }
+
   ask(question: Unnumbered<Asked>, answered: (answer: Answer) => void): void {
     this.waiting.set(question.type, { question: { ...question, number: ++this.number } as Asked, answered })
     this.next()
@@ -53,7 +77,9 @@ class Evaluations {
 
   private next(): void {
     if (this.asked) return
-    const [first] = this.waiting
+    // The triggers before everything else: they are what a drag is watched by.
+    const evaluate = this.waiting.get('evaluate')
+    const first = evaluate ? (['evaluate', evaluate] as const) : [...this.waiting][0]
     if (!first) return
     this.waiting.delete(first[0])
     this.asked = first[1].answered
@@ -71,11 +97,19 @@ export interface Evaluation {
   frames: FrameTrace | null
   /** Of the selected detection, if its targets must stay: how long those of the clip do. */
   stays: ZoneStay[] | null
+  /** How large the clip's targets are, seen from the selected detection. */
+  sizes: SeenSize[] | null
+  /** When targets are being timed, by detection. */
+  timed: ReadonlyMap<string, readonly TimedStay[]>
   /** Why nothing could be evaluated. */
   failure: string | null
   /** Milliseconds that the last evaluation took in the worker. */
   took: number | null
+  /** For questions that only some part of the Bench asks. */
+  evaluations: Evaluations | null
 }
+
+const NOTHING_TIMED: ReadonlyMap<string, readonly TimedStay[]> = new Map()
 
 export interface Asking {
   evidence: Evidence | null
@@ -95,6 +129,9 @@ const looksAtFrames = ({ camera }: Setting, id: string): boolean => {
 /** The triggers and ladders of the clip, always those of the newest setting. */
 export function useEvaluation({ evidence, setting, detection, target, at }: Asking): Evaluation {
   const evaluations = useRef<Evaluations | null>(null)
+  const [made, setMade] = useState<Evaluations | null>(null)
+  const [sizes, setSizes] = useState<SeenSize[] | null>(null)
+  const [timed, setTimed] = useState(NOTHING_TIMED)
   const [triggers, setTriggers] = useState<{ triggers: Trigger[]; took: number | null }>({ triggers: [], took: null })
   const [ladders, setLadders] = useState<Ladder[]>([])
   const [ladder, setLadder] = useState<Ladder | null>(null)
@@ -105,6 +142,7 @@ export function useEvaluation({ evidence, setting, detection, target, at }: Aski
   useEffect(() => {
     const made = new Evaluations()
     evaluations.current = made
+    setMade(made)
     return () => {
       evaluations.current = null
       made.end()
@@ -116,6 +154,7 @@ export function useEvaluation({ evidence, setting, detection, target, at }: Aski
     setLadders([])
     setLadder(null)
     setFrames(null)
+    setTimed(NOTHING_TIMED)
     if (evidence) evaluations.current?.setEvidence(evidence)
   }, [evidence])
 
@@ -169,5 +208,34 @@ export function useEvaluation({ evidence, setting, detection, target, at }: Aski
     return () => clearTimeout(timer)
   }, [evidence, stayKey]) // eslint-disable-line react-hooks/exhaustive-deps -- dwelling is told by its key
 
-  return useMemo(() => ({ ...triggers, ladders, ladder, frames, stays, failure }), [triggers, ladders, ladder, frames, stays, failure])
+  const pose = setting?.camera.scene ?? null
+  const gated = chosen && 'classes' in chosen ? chosen : null
+  const sizeKey = gated && JSON.stringify([gated.id, 'zone' in gated ? gated.zone : gated.kind === 'line' ? gated.line : null, pose])
+  useEffect(() => {
+    if (!evidence || !gated) return setSizes(null)
+    const timer = setTimeout(
+      () =>
+        evaluations.current?.ask({ type: 'sizes', detection: gated, pose }, (answer) => {
+          if (answer.type === 'sizes') setSizes(answer.sizes)
+        }),
+      SURVEY_AFTER_MS
+    )
+    return () => clearTimeout(timer)
+  }, [evidence, sizeKey]) // eslint-disable-line react-hooks/exhaustive-deps -- gated and pose are told by the key
+
+  const dwellers = setting?.camera.detections.filter((d): d is DwellDetection => 'dwellSeconds' in d && d.enabled && !d.parked) ?? []
+  const dwellKey = JSON.stringify(dwellers.map((d) => [d.id, d.zone, d.sensitivity, d.classes, d.dwellSeconds, 'graceSeconds' in d ? d.graceSeconds : null]))
+  useEffect(() => {
+    if (!evidence || !dwellers.length) return setTimed(NOTHING_TIMED)
+    const timer = setTimeout(
+      () =>
+        evaluations.current?.ask({ type: 'timed', detections: dwellers }, (answer) => {
+          if (answer.type === 'timed') setTimed(answer.timed)
+        }),
+      SURVEY_AFTER_MS
+    )
+    return () => clearTimeout(timer)
+  }, [evidence, dwellKey]) // eslint-disable-line react-hooks/exhaustive-deps -- dwellers are told by their key
+
+  return useMemo(() => ({ ...triggers, ladders, ladder, frames, stays, sizes, timed, failure, evaluations: made }), [triggers, ladders, ladder, frames, stays, sizes, timed, failure, made])
 }

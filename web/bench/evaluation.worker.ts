@@ -1,27 +1,67 @@
 import { evaluate, explain, explainAll, traceFrames, type Evidence } from '../../core/detections/index.ts'
-import { staysIn } from '../../core/tuning/stays.ts'
-import type { Answer, Question } from './evaluation.ts'
+import { changesFor, effectOf } from '../../core/tuning/change.ts'
+import { sizesIn } from '../../core/tuning/sizes.ts'
+import { staysIn, timedStays } from '../../core/tuning/stays.ts'
+import { spansOf, type TargetSpan } from '../../core/targets/tracks.ts'
+import type { Answer, Asked, Question } from './evaluation.ts'
 
 /** Evaluates detections over a clip's targets and frame measures, off the page's own thread. */
 let evidence: Evidence | null = null
+let spans: TargetSpan[] = []
+/** The other clips of the camera, as far as they were asked about. */
+const others = new Map<string, Evidence>()
 
-const answer = (question: Exclude<Question, { type: 'evidence' }>, { tracks, measures }: Evidence): Answer => {
+const answer = (question: Asked, { tracks, measures }: Evidence): Answer => {
   const { number } = question
-  if (question.type === 'stays') return { type: 'stays', number, stays: staysIn(question.detection, tracks) }
-  const { setting } = question
-  const began = performance.now()
-  if (question.type === 'evaluate') {
-    const triggers = evaluate(setting, tracks, measures)
-    return { type: 'triggers', number, triggers, took: performance.now() - began }
+  switch (question.type) {
+    case 'stays':
+      return { type: 'stays', number, stays: staysIn(question.detection, tracks, spans) }
+    case 'sizes':
+      return { type: 'sizes', number, sizes: sizesIn(question.detection, tracks, question.pose, spans) }
+    case 'timed':
+      return { type: 'timed', number, timed: new Map(question.detections.map((d) => [d.id, timedStays(d, tracks, spans)])) }
+    case 'evaluate': {
+      const began = performance.now()
+      const triggers = evaluate(question.setting, tracks, measures)
+      return { type: 'triggers', number, triggers, took: performance.now() - began }
+    }
+    case 'survey':
+      return { type: 'ladders', number, ladders: explainAll(question.setting, tracks, question.detection) }
+    case 'frames':
+      return { type: 'frames', number, trace: traceFrames(question.setting, tracks, measures, question.detection, question.at) }
+    case 'explain':
+      return { type: 'ladder', number, ladder: explain(question.setting, tracks, question.detection, question.target, question.at) }
+    case 'changes':
+      return { type: 'changes', number, changes: changesFor({ setting: question.setting, tracks, detection: question.detection, target: question.target }) }
+    case 'effects':
+      return {
+        type: 'effects',
+        number,
+        effects: question.clips.map(({ clip, before, after }) => {
+          const of = clip === null ? evidence! : others.get(clip)!
+          const now = evaluate(before, of.tracks, of.measures)
+          return after.map((setting) => effectOf(now, evaluate(setting, of.tracks, of.measures)))
+        })
+      }
+    case 'counts':
+      return { type: 'counts', number, counts: question.clips.map(({ clip, setting }) => ({ clip, counts: countsOf(evaluate(setting, others.get(clip)!.tracks, others.get(clip)!.measures)) })) }
   }
-  if (question.type === 'survey') return { type: 'ladders', number, ladders: explainAll(setting, tracks, question.detection) }
-  if (question.type === 'frames') return { type: 'frames', number, trace: traceFrames(setting, tracks, measures, question.detection, question.at) }
-  return { type: 'ladder', number, ladder: explain(setting, tracks, question.detection, question.target, question.at) }
+}
+
+const countsOf = (triggers: readonly { detection: string }[]): Record<string, number> => {
+  const counts: Record<string, number> = {}
+  for (const { detection } of triggers) counts[detection] = (counts[detection] ?? 0) + 1
+  return counts
 }
 
 onmessage = ({ data }: MessageEvent<Question>) => {
   if (data.type === 'evidence') {
     evidence = data.evidence
+    spans = spansOf(evidence.tracks)
+    return
+  }
+  if (data.type === 'other') {
+    others.set(data.clip, data.evidence)
     return
   }
   if (!evidence) return

@@ -1,14 +1,18 @@
-import type { KeptDetection, KeptEmail, KeptSchedule } from '../../core/api.ts'
+import type { KeptDetection, KeptEmail, KeptScene, KeptSchedule } from '../../core/api.ts'
 import { request } from '../api/client.ts'
+import { editorName } from './history/editorName.ts'
 import type { Keeper } from './document.ts'
 
 /** Keeps edits at the server. The requests go on when the page is closed (`keepalive`). */
 export function serverKeeper(site: string, camera: string): Keeper {
+  // What the history will say; a header carries names of any script percent-encoded.
+  const note = (label: string): Record<string, string> => ({ 'x-edit-by': encodeURIComponent(editorName()), 'x-edit-label': encodeURIComponent(label) })
   const detection = (id: string): string => `/api/cameras/${encodeURIComponent(camera)}/detections/${encodeURIComponent(id)}`
   return {
-    saveDetection: (value, version) => request<KeptDetection>('PUT', detection(value.detection.id), { ...value, version }, true),
-    deleteDetection: (id, version) => request<{ version: number }>('DELETE', `${detection(id)}?version=${version}`, undefined, true),
-    saveSchedule: (schedule, version) => request<KeptSchedule>('PUT', `/api/sites/${encodeURIComponent(site)}/schedules/${encodeURIComponent(schedule.id)}`, { schedule, version }, true),
-    saveEmail: (id, to, version) => request<KeptEmail>('PUT', `${detection(id)}/email`, { to, version }, true)
+    saveDetection: (value, version, label) => request<KeptDetection>('PUT', detection(value.detection.id), { ...value, version }, { keepalive: true, headers: note(label) }),
+    deleteDetection: (id, version, label) => request<{ version: number }>('DELETE', `${detection(id)}?version=${version}`, undefined, { keepalive: true, headers: note(label) }),
+    saveSchedule: (schedule, version, label) => request<KeptSchedule>('PUT', `/api/sites/${encodeURIComponent(site)}/schedules/${encodeURIComponent(schedule.id)}`, { schedule, version }, { keepalive: true, headers: note(label) }),
+    saveEmail: (id, to, version, label) => request<KeptEmail>('PUT', `${detection(id)}/email`, { to, version }, { keepalive: true, headers: note(label) }),
+    saveScene: (scene, version, label) => request<KeptScene>('PUT', `/api/cameras/${encodeURIComponent(camera)}/scene`, { ...scene, version }, { keepalive: true, headers: note(label) })
   }
 }

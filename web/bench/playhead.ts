@@ -8,6 +8,8 @@ import { frameAt, frameTime } from '../../core/targets/tracks.ts'
 export class Playhead {
   time = 0
   playing = false
+  /** The range that is played again and again, seconds; null: none. */
+  loop: readonly [from: number, to: number] | null = null
   private video: HTMLVideoElement | null = null
   private fps = 10
   private seconds = 0
@@ -18,6 +20,7 @@ export class Playhead {
   setClip(seconds: number, fps: number): void {
     this.fps = fps
     this.seconds = seconds
+    this.loop = null
     this.seek(Math.min(this.time, this.lastTime()))
   }
 
@@ -26,7 +29,13 @@ export class Playhead {
     this.playing = false
     if (!video) return
     video.onloadeddata = () => this.seek(this.time)
-    video.onended = video.onpause = () => this.setPlaying(false)
+    video.onended = () => {
+      // A loop up to the very end of the clip ends before its last frame is passed.
+      if (!this.loop) return this.setPlaying(false)
+      this.seek(this.loop[0])
+      void video.play().catch(() => this.setPlaying(false))
+    }
+    video.onpause = () => !video.ended && this.setPlaying(false)
     video.onplay = () => {
       this.setPlaying(true)
       this.follow()
@@ -40,6 +49,13 @@ export class Playhead {
     this.tell()
   }
 
+  /** Plays a range again and again; null: to the end, once. */
+  setLoop(loop: readonly [from: number, to: number] | null): void {
+    this.loop = loop
+    if (loop && (this.time < loop[0] || this.time >= loop[1])) this.seek(loop[0])
+    else this.tell()
+  }
+
   /** To the frame before or after. */
   step(frames: number): void {
     this.pause()
@@ -49,7 +65,7 @@ export class Playhead {
   toggle(): void {
     if (!this.video) return
     if (this.playing) return this.pause()
-    if (this.time >= this.lastTime()) this.seek(0)
+    if (this.loop ? this.time < this.loop[0] || this.time >= this.loop[1] : this.time >= this.lastTime()) this.seek(this.loop?.[0] ?? 0)
     void this.video.play().catch(() => this.setPlaying(false))
   }
 
@@ -80,7 +96,8 @@ export class Playhead {
     video.cancelVideoFrameCallback(this.callback)
     this.callback = video.requestVideoFrameCallback((_, { mediaTime }) => {
       if (!this.playing) return
-      this.time = Math.min(mediaTime, this.lastTime())
+      if (this.loop && mediaTime >= this.loop[1]) this.seek(this.loop[0])
+      else this.time = Math.min(mediaTime, this.lastTime())
       this.tell()
       this.follow()
     })
@@ -95,3 +112,5 @@ export class Playhead {
 export const useFrame = (playhead: Playhead, fps: number): number => useSyncExternalStore(playhead.subscribe, () => frameAt(playhead.time, fps))
 export const useTime = (playhead: Playhead): number => useSyncExternalStore(playhead.subscribe, () => playhead.time)
 export const usePlaying = (playhead: Playhead): boolean => useSyncExternalStore(playhead.subscribe, () => playhead.playing)
+
+export const useLoop = (playhead: Playhead): Playhead['loop'] => useSyncExternalStore(playhead.subscribe, () => playhead.loop)

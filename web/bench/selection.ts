@@ -5,6 +5,8 @@ import { useSearchParams } from 'react-router'
 export interface Selection {
   clip: string | null
   detection: string | null
+  /** Index of the selected ignore area. */
+  area: number | null
   target: number | null
   /** Frame of the moment asked about. */
   frame: number | null
@@ -17,7 +19,7 @@ const whole = (text: string | null): number | null => (text !== null && /^\d{1,9
 export function useSelection(): [Selection, (change: Partial<Selection>) => void] {
   const [params, setParams] = useSearchParams()
   const selection = useMemo(
-    () => ({ clip: params.get('clip'), detection: params.get('detection'), target: whole(params.get('target')), frame: whole(params.get('frame')), live: params.has('live') }),
+    () => ({ clip: params.get('clip'), detection: params.get('detection'), area: whole(params.get('area')), target: whole(params.get('target')), frame: whole(params.get('frame')), live: params.has('live') }),
     [params]
   )
   const change = useCallback(

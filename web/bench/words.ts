@@ -31,6 +31,9 @@ export const crossingWords = (line: LineDetection): string => {
 
 export const sizeWords = ({ size }: TargetGated): string => {
   const text = (f: { w: number; h: number }): string => `${Math.round(f.w * 1000) / 10} × ${Math.round(f.h * 1000) / 10} %`
+  if (size?.minMetres !== undefined && size.maxMetres !== undefined) return `${size.minMetres} to ${size.maxMetres}\u00a0m tall`
+  if (size?.minMetres !== undefined) return `at least ${size.minMetres}\u00a0m tall`
+  if (size?.maxMetres !== undefined) return `at most ${size.maxMetres}\u00a0m tall`
   if (size?.min && size.max) return `between ${text(size.min)} and ${text(size.max)} of the picture`
   if (size?.min) return `larger than ${text(size.min)} of the picture`
   if (size?.max) return `at most ${text(size.max)} of the picture`

@@ -1,4 +1,4 @@
-import { DeleteOutlined, EditOutlined, UploadOutlined, VideoCameraAddOutlined } from '@ant-design/icons'
+import { DeleteOutlined, EditOutlined, UnorderedListOutlined, UploadOutlined, VideoCameraAddOutlined } from '@ant-design/icons'
 import { Alert, App, Button, Input, Popover, Progress, Select } from 'antd'
 import { DateTime } from 'luxon'
 import { useRef, useState, type ReactNode } from 'react'
@@ -15,6 +15,8 @@ export interface ClipBarProps {
   onChanged: () => void
   /** Opens the making of a clip; null where the camera has no simulated scene. */
   onMake: (() => void) | null
+  /** Opens the list of all clips with their counts. */
+  onAll: () => void
   live: boolean
   onLive: (live: boolean) => void
 }
@@ -27,7 +29,7 @@ const noteOf = (clip: ClipView): string =>
   clip.state === 'ready' ? `${lengthOf(clip)} · ${Math.round(clip.fps * 10) / 10} frames/s · ${clip.targets} ${clip.targets === 1 ? 'target' : 'targets'}` : clip.state === 'analysing' ? 'being analysed' : 'not analysed'
 
 /** Which clip is on the Bench, and a way to add one. */
-export function ClipBar({ clips, clip, timeZone, upload, onChoose, onChanged, onMake, live, onLive }: ClipBarProps): ReactNode {
+export function ClipBar({ clips, clip, timeZone, upload, onChoose, onChanged, onMake, onAll, live, onLive }: ClipBarProps): ReactNode {
   const file = useRef<HTMLInputElement>(null)
   return (
     <div className="clip-bar">
@@ -46,6 +48,7 @@ export function ClipBar({ clips, clip, timeZone, upload, onChoose, onChanged, on
           options={clips.map((c) => ({ value: c.id, label: `${c.name} · ${noteOf(c)}` }))}
         />
       )}
+      {clips.length > 1 && !live && <Button size="small" type="text" icon={<UnorderedListOutlined />} aria-label="All clips with their counts" title="All clips with their counts" onClick={onAll} />}
       {clip && !live && (
         <Popover trigger="click" title="This clip" placement="bottomRight" destroyOnHidden content={<ClipEditor key={clip.id} clip={clip} timeZone={timeZone} onChanged={onChanged} />}>
           <Button size="small" type="text" icon={<EditOutlined />} aria-label="Name and start of this clip" />

@@ -6,7 +6,10 @@ import { RULE_TYPES } from '../../../core/formats/onvif/abilities.ts'
 import { isFrameKind, type Detection } from '../../../core/formats/plan.ts'
 import { kindNames } from '../../kinds.ts'
 import type { BenchDocument } from '../document.ts'
+import type { TargetSpan } from '../../../core/targets/tracks.ts'
+import { DeviceLimitsContext, type DeviceLimits } from './deviceLimits.ts'
 import { LadderView } from './LadderView.tsx'
+import { NearMisses } from './NearMisses.tsx'
 import { Sentence, type SentenceProps } from './Sentence.tsx'
 
 export interface InspectorProps extends Omit<SentenceProps, 'detection'> {
@@ -15,41 +18,62 @@ export interface InspectorProps extends Omit<SentenceProps, 'detection'> {
   /** Of the selected target, or of the frame for kinds that look at whole frames. */
   ladder: Ladder | null
   frames: FrameTrace | null
-  targetClass: string
+  ladders: readonly Ladder[]
+  spans: readonly TargetSpan[]
+  limits: DeviceLimits | null
   onRemove: () => void
+  onNearMiss: (ladder: Ladder) => void
   /** Controls of the selected kind that belong to the clip, not to the detection. */
   tools: ReactNode
+  /** What can be done with the selected shape. */
+  shapeTools: ReactNode
+  /** Of the ladder: what would have to change. */
+  changes: ReactNode
+  /** Of the camera, while no detection is selected. */
+  scene: ReactNode
+  /** Index of the selected ignore area. */
+  area: number | null
 }
 
 /** What is selected: the sentence with every part editable, then the gate ladder of the selected target or moment. */
-export function Inspector({ detection, letter, ladder, frames, targetClass, onRemove, tools, ...sentence }: InspectorProps): ReactNode {
-  if (!detection)
-    return (
-      <aside className="inspector" aria-label="Inspector">
-        <h2>Nothing selected</h2>
-        <p className="quiet">Choose a detection on the left or on the picture to set it. Choose a trigger or a target to see which gates it passed.</p>
-      </aside>
-    )
+export function Inspector({ detection, letter, ladder, frames, ladders, spans, limits, onRemove, onNearMiss, tools, shapeTools, changes, scene, area, ...sentence }: InspectorProps): ReactNode {
+  const heading = detection ? `${letter} · ${kindNames[detection.kind]}` : area !== null ? `⊘ Ignore area ${area + 1}` : 'Nothing selected'
+  const deleteName = detection?.name ?? (area !== null ? `ignore area ${area + 1}` : null)
   return (
     <aside className="inspector" aria-label="Inspector">
       <header>
-        <h2>
-          {letter} · {kindNames[detection.kind]}
-        </h2>
-        <Tooltip title={<>Delete <kbd>Del</kbd></>}>
-          <Button type="text" size="small" icon={<DeleteOutlined />} aria-label={`Delete ${detection.name}`} onClick={onRemove} />
-        </Tooltip>
+        <h2>{heading}</h2>
+        {deleteName && (
+          <Tooltip title={<>Delete <kbd>Del</kbd></>}>
+            <Button type="text" size="small" icon={<DeleteOutlined />} aria-label={`Delete ${deleteName}`} onClick={onRemove} />
+          </Tooltip>
+        )}
       </header>
-      <Sentence {...sentence} detection={detection} />
-      {tools}
-      {!detection.enabled && <p className="off-note">☾ Switched off: it triggers nothing until it is in use.</p>}
-      {RULE_TYPES[detection.kind] !== undefined && <Parking detection={detection} document={sentence.document} />}
-      {frames && isFrameKind(detection) ? (
-        <LadderView ladder={frames.ladder} who={detection.name} />
-      ) : ladder ? (
-        <LadderView ladder={ladder} who={`${targetClass} ${ladder.target}`} />
-      ) : (
-        <p className="quiet ladder-hint">{detection.enabled ? 'Choose a trigger on the timeline, or a target, to see why it fired or why not.' : ''}</p>
+      {!detection && area === null && <p className="quiet">Choose a detection on the left or on the picture to set it. Choose a trigger or a target to see which gates it passed.</p>}
+      {!detection && area !== null && <p>A target whose feet are in this area does not count, for any detection of this camera.</p>}
+      {!detection && shapeTools}
+      {!detection && scene}
+      {detection && (
+        <DeviceLimitsContext value={limits}>
+          <Sentence {...sentence} detection={detection} />
+          {shapeTools}
+          {tools}
+          {!detection.enabled && <p className="off-note">☾ Switched off: it triggers nothing until it is in use.</p>}
+          {RULE_TYPES[detection.kind] !== undefined && <Parking detection={detection} document={sentence.document} />}
+          {frames && isFrameKind(detection) ? (
+            <LadderView ladder={frames.ladder} who={detection.name} />
+          ) : ladder ? (
+            <>
+              <LadderView ladder={ladder} who={`${spans.find((s) => s.id === ladder.target)?.cls ?? 'target'} ${ladder.target}`} />
+              {changes}
+            </>
+          ) : (
+            <>
+              <p className="quiet ladder-hint">{detection.enabled ? 'Choose a trigger on the timeline, or a target, to see why it fired or why not.' : ''}</p>
+              <NearMisses ladders={ladders} spans={spans} onChoose={onNearMiss} />
+            </>
+          )}
+        </DeviceLimitsContext>
       )}
     </aside>
   )

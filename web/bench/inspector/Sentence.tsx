@@ -1,12 +1,14 @@
 import type { ReactNode } from 'react'
 import type { SiteInput } from '../../../core/api.ts'
 import type { Detection, Schedule, TargetGated } from '../../../core/formats/plan.ts'
+import type { SeenSize } from '../../../core/tuning/sizes.ts'
 import type { ZoneStay } from '../../../core/tuning/stays.ts'
 import type { BenchDocument } from '../document.ts'
 import { HoursEditor } from '../schedule/HoursEditor.tsx'
 import { atLeastWords, bodyWords, causesWords, cellWords, classWords, contactWords, crossingWords, inputName, listWords, maskWords, percentWords, scheduleWords, secondsWords, sizeWords, zoneVerbs } from '../words.ts'
 import { Chip } from './Chip.tsx'
-import { ClassesEditor, ConfirmEditor, DirectionEditor, EmailEditor, HoldOffEditor, NameEditor, SensitivityEditor, SizeEditor } from './editors.tsx'
+import { ClassesEditor, ConfirmEditor, DirectionEditor, EmailEditor, HoldOffEditor, NameEditor, SensitivityEditor } from './editors.tsx'
+import { SizeEditor } from './SizeEditor.tsx'
 import { AtLeastEditor, DwellEditor, GraceEditor, ZoneKindEditor } from './zoneEditors.tsx'
 import { CausesEditor, ContactEditor, DelayEditor, FaceFrameEditor, ListEditor, MaskEditor, MotionDelaysEditor, MotionSensitivityEditor, SeverityEditor, TamperSensitivityEditor, ThresholdEditor } from './frameEditors.tsx'
 
@@ -19,6 +21,10 @@ export interface SentenceProps {
   users: (schedule: string) => number
   /** How long the clip's targets stay in the detection's zone; null: no clip, or not known yet. */
   stays: readonly ZoneStay[] | null
+  /** How large the clip's targets are; null: no clip, or not known yet. */
+  sizes: readonly SeenSize[] | null
+  /** The scene is measured: sizes can be in metres. */
+  measured: boolean
 }
 
 /** The detection as a sentence, every part of it an editable chip. */
@@ -36,7 +42,8 @@ export function Sentence(props: SentenceProps): ReactNode {
 }
 
 /** The part that the kind decides. */
-function What({ document, detection: d, inputs, stays }: SentenceProps): ReactNode {
+function What(props: SentenceProps): ReactNode {
+  const { document, detection: d, inputs, stays } = props
   const name = <Chip what="Name" editor={(close) => <NameEditor detection={d} document={document} close={close} />}>{d.name}</Chip>
   switch (d.kind) {
     case 'line':
@@ -44,7 +51,7 @@ function What({ document, detection: d, inputs, stays }: SentenceProps): ReactNo
         <>
           A {classChip(d, document)} crosses {name}{' '}
           <Chip what="Direction and sides" editor={(close) => <DirectionEditor detection={d} document={document} close={close} />}>{crossingWords(d)}</Chip>, with{' '}
-          <Chip what="Body share" editor={(close) => <SensitivityEditor detection={d} document={document} close={close} />}>{bodyWords(d.sensitivity)}</Chip> over, {gateChips(d, document)}
+          <Chip what="Body share" editor={(close) => <SensitivityEditor detection={d} document={document} close={close} />}>{bodyWords(d.sensitivity)}</Chip> over, {gateChips(d, props)}
         </>
       )
     case 'intrusion':
@@ -59,7 +66,7 @@ function What({ document, detection: d, inputs, stays }: SentenceProps): ReactNo
           <Chip what="Body share" editor={(close) => <SensitivityEditor detection={d} document={document} close={close} />}>{bodyWords(d.sensitivity)}</Chip> {d.kind === 'exit' ? 'out' : 'in'}
           {'dwellSeconds' in d && <>, for <Chip what="Dwell" editor={(close) => <DwellEditor detection={d} document={document} stays={stays} close={close} />}>{secondsWords(d.dwellSeconds)}</Chip></>}
           {d.kind === 'loitering' && <>, away for <Chip what="Grace" editor={(close) => <GraceEditor detection={d} document={document} close={close} />}>{`at most ${secondsWords(d.graceSeconds)}`}</Chip></>}
-          , {gateChips(d, document)}
+          , {gateChips(d, props)}
         </>
       )
     case 'motion':
@@ -70,7 +77,7 @@ function What({ document, detection: d, inputs, stays }: SentenceProps): ReactNo
           <Chip what="Share of the cells" editor={(close) => <ThresholdEditor detection={d} document={document} close={close} />}>{percentWords(d.threshold)}</Chip> of {cellWords(d)} moves, at{' '}
           <Chip what="Sensitivity" editor={(close) => <MotionSensitivityEditor detection={d} document={document} close={close} />}>{`sensitivity ${d.sensitivity}`}</Chip>, for{' '}
           <Chip what="Delays" editor={(close) => <MotionDelaysEditor detection={d} document={document} close={close} />}>{secondsWords(d.onDelaySeconds)}</Chip>
-          {d.kind === 'classMotion' && <>, {gateChips(d, document)}</>}
+          {d.kind === 'classMotion' && <>, {gateChips(d, props)}</>}
         </>
       )
     case 'tamper':
@@ -99,7 +106,7 @@ function What({ document, detection: d, inputs, stays }: SentenceProps): ReactNo
         <>
           A face at {name} <Chip what="Smallest face" editor={(close) => <FaceFrameEditor detection={d} document={document} close={close} />}>{`of at least ${percentWords(100 * d.faceMin.w)} × ${percentWords(100 * d.faceMin.h)}`}</Chip>,{' '}
           <Chip what="Mask" editor={(close) => <MaskEditor detection={d} document={document} close={close} />}>{maskWords(d)}</Chip>,{' '}
-          <Chip what="List of faces" editor={(close) => <ListEditor detection={d} document={document} close={close} />}>{listWords(d)}</Chip>, on a {classChip(d, document)} {gateChips(d, document)}
+          <Chip what="List of faces" editor={(close) => <ListEditor detection={d} document={document} close={close} />}>{listWords(d)}</Chip>, on a {classChip(d, document)} {gateChips(d, props)}
         </>
       )
   }
@@ -107,9 +114,9 @@ function What({ document, detection: d, inputs, stays }: SentenceProps): ReactNo
 
 const classChip = (d: TargetGated, document: BenchDocument): ReactNode => <Chip what="Classes" editor={(close) => <ClassesEditor detection={d} document={document} close={close} />}>{classWords(d)}</Chip>
 
-const gateChips = (d: TargetGated, document: BenchDocument): ReactNode => (
+const gateChips = (d: TargetGated, { document, sizes, measured }: SentenceProps): ReactNode => (
   <>
     seen for <Chip what="Confirm time" editor={(close) => <ConfirmEditor detection={d} document={document} close={close} />}>{secondsWords(d.confirmSeconds)}</Chip>,{' '}
-    <Chip what="Size frames" editor={(close) => <SizeEditor detection={d} document={document} close={close} />}>{sizeWords(d)}</Chip>
+    <Chip what="Size frames" editor={(close) => <SizeEditor detection={d} document={document} sizes={sizes} measured={measured} close={close} />}>{sizeWords(d)}</Chip>
   </>
 )

@@ -1,4 +1,4 @@
-import { Button, Checkbox, Input, InputNumber, Radio, Slider, Switch } from 'antd'
+import { Button, Checkbox, Input, InputNumber, Radio, Slider } from 'antd'
 import { useState, type ReactNode } from 'react'
 import { SaveEmailSchema } from '../../../core/api.ts'
 import { needOf } from '../../../core/detections/index.ts'
@@ -8,6 +8,7 @@ import { CLASSES, type TargetClass } from '../../../core/targets/classes.ts'
 import type { BenchDocument } from '../document.ts'
 import { bodyWords, sideNames } from '../words.ts'
 import { BodyShare } from './BodyShare.tsx'
+import { DeviceNote } from './DeviceNote.tsx'
 
 export interface EditorProps<D extends Detection = Detection> {
   detection: D
@@ -87,6 +88,7 @@ export function ClassesEditor({ detection, document }: EditorProps<TargetGated>)
         onChange={(classes) => document.edit({ ...detection, classes: classes as TargetClass[] }, 'Change the classes')}
       />
       <p className="quiet">None chosen: every target counts.</p>
+      {detection.classes.length > 0 && <DeviceNote parameter="ClassFilter" value={0} />}
     </>
   )
 }
@@ -112,6 +114,7 @@ export function SensitivitySlider({ detection, document, meaning }: { detection:
       </div>
       <Slider min={1} max={100} value={detection.sensitivity} ariaLabelForHandle="Sensitivity" onChange={(sensitivity) => document.show({ ...detection, sensitivity })} onChangeComplete={() => document.settle('Change the sensitivity')} />
       <p className="quiet">{meaning}</p>
+      <DeviceNote parameter="Sensitivity" value={detection.sensitivity} />
     </div>
   )
 }
@@ -126,70 +129,26 @@ export function SensitivityEditor({ detection, document }: EditorProps<Extract<S
   )
 }
 
-export function SecondsEditor({ label, value, min = 0, max, help, onChange }: { label: string; value: number; min?: number; max: number; help: string; onChange: (seconds: number) => void }): ReactNode {
+export function SecondsEditor({ label, value, min = 0, max, help, parameter, onChange }: { label: string; value: number; min?: number; max: number; help: string; /** What it is called on a device. */ parameter?: string; onChange: (seconds: number) => void }): ReactNode {
   return (
     <label className="field">
       <span>{label}</span>
       <InputNumber autoFocus min={min} max={max} step={0.1} suffix="s" value={value} onChange={(v) => v !== null && onChange(Math.round(v * 1000) / 1000)} />
       <span className="quiet">{help}</span>
+      {parameter && <DeviceNote parameter={parameter} value={value} unit=" s" />}
     </label>
   )
 }
 
 export function ConfirmEditor({ detection, document }: EditorProps<TargetGated>): ReactNode {
   return (
-    <SecondsEditor label="Confirm time" value={detection.confirmSeconds} max={60} help="How long a target must have held its class before it counts." onChange={(confirmSeconds) => document.edit({ ...detection, confirmSeconds }, 'Change the confirm time')} />
+    <SecondsEditor parameter="ConfirmTime" label="Confirm time" value={detection.confirmSeconds} max={60} help="How long a target must have held its class before it counts." onChange={(confirmSeconds) => document.edit({ ...detection, confirmSeconds }, 'Change the confirm time')} />
   )
 }
 
 export function HoldOffEditor({ detection, document }: EditorProps): ReactNode {
   return (
-    <SecondsEditor label="Hold-off" value={detection.holdOffSeconds} max={86400} help="After a trigger, none for this long. 0: each one counts." onChange={(holdOffSeconds) => document.edit({ ...detection, holdOffSeconds }, 'Change the hold-off')} />
-  )
-}
-
-export function SizeEditor({ detection, document }: EditorProps<TargetGated>): ReactNode {
-  const change = (which: 'min' | 'max', frame: { w: number; h: number } | undefined): void => {
-    const size = { ...detection.size, [which]: frame }
-    if (!frame) delete size[which]
-    document.edit({ ...detection, size: size.min || size.max ? size : undefined }, 'Change the size frames')
-  }
-  const one = (which: 'min' | 'max', label: string, start: { w: number; h: number }): ReactNode => {
-    const frame = detection.size?.[which]
-    const side = (key: 'w' | 'h', name: string): ReactNode => (
-      <InputNumber
-        aria-label={`${label}, ${name}`}
-        size="small"
-        min={0.1}
-        max={100}
-        step={0.5}
-        prefix={name}
-        suffix="%"
-        value={Math.round(frame![key] * 1000) / 10}
-        onChange={(v) => v !== null && change(which, { ...frame!, [key]: v / 100 })}
-      />
-    )
-    return (
-      <div className="size-frame">
-        <label className="row">
-          <span>{label}</span>
-          <Switch size="small" checked={!!frame} onChange={(on) => change(which, on ? start : undefined)} />
-        </label>
-        {frame && (
-          <div className="row">
-            {side('w', 'width')}
-            {side('h', 'height')}
-          </div>
-        )}
-      </div>
-    )
-  }
-  return (
-    <>
-      {one('min', 'Smallest frame', { w: 0.01, h: 0.03 })}
-      {one('max', 'Largest frame', { w: 0.25, h: 0.6 })}
-      <p className="quiet">Shares of the picture’s width and height. What fits into the smallest frame is too small, what does not fit into the largest too large.</p>
-    </>
+    <SecondsEditor parameter={detection.holdOffSeconds > 0 ? 'HoldOff' : undefined} label="Hold-off" value={detection.holdOffSeconds} max={86400} help="After a trigger, none for this long. 0: each one counts." onChange={(holdOffSeconds) => document.edit({ ...detection, holdOffSeconds }, 'Change the hold-off')} />
   )
 }
 

@@ -33,7 +33,7 @@ export function DwellEditor({ detection, document, stays }: EditorProps<DwellDet
   const set = (dwellSeconds: number): void => document.edit({ ...detection, dwellSeconds }, 'Change the dwell')
   return (
     <>
-      <SecondsEditor label="Dwell" value={detection.dwellSeconds} min={detection.kind === 'loitering' ? 1 : 0} max={3600} help="How long a target must stay in the zone." onChange={set} />
+      <SecondsEditor parameter={detection.dwellSeconds > 0 ? 'TimeThreshold' : undefined} label="Dwell" value={detection.dwellSeconds} min={detection.kind === 'loitering' ? 1 : 0} max={3600} help="How long a target must stay in the zone." onChange={set} />
       {stays === null ? <p className="quiet">With a clip it is shown here how long its targets stay.</p> : stays.length === 0 ? <p className="quiet">On this clip nobody of these classes is in the zone.</p> : <StaysChart stays={stays} dwell={detection.dwellSeconds} />}
       {above && above.dwell !== detection.dwellSeconds && (
         <p>
@@ -76,7 +76,7 @@ function StaysChart({ stays, dwell }: { stays: readonly ZoneStay[]; dwell: numbe
 }
 
 export function GraceEditor({ detection, document }: EditorProps<LoiteringDetection>): ReactNode {
-  return <SecondsEditor label="Grace" value={detection.graceSeconds} max={120} help="Who is out of the zone for no longer than this is still lingering." onChange={(graceSeconds) => document.edit({ ...detection, graceSeconds }, 'Change the grace')} />
+  return <SecondsEditor parameter="GraceTime" label="Grace" value={detection.graceSeconds} max={120} help="Who is out of the zone for no longer than this is still lingering." onChange={(graceSeconds) => document.edit({ ...detection, graceSeconds }, 'Change the grace')} />
 }
 
 export function AtLeastEditor({ detection, document }: EditorProps<DwellDetection>): ReactNode {

@@ -2,8 +2,11 @@ import { useEffect, useMemo, useState, useSyncExternalStore, type ReactNode } fr
 import type { LiveFrame } from '../../../core/devices/views.ts'
 import { CLASSES, type TargetClass } from '../../../core/targets/classes.ts'
 import type { TargetRow } from '../../../core/targets/tracks.ts'
-import { Fitted, Overlay, type ShapesProps } from '../picture/Picture.tsx'
+import { Fitted } from '../picture/Fitted.tsx'
+import { Overlay, type ShapesProps } from '../picture/Overlay.tsx'
 import type { Heard, LiveFrames } from './useLive.ts'
+
+const NOTHING_TIMED: ReadonlyMap<string, number> = new Map()
 
 /** How long a trigger stays on show. */
 const SHOWN_MS = 2000
@@ -29,9 +32,10 @@ export function LivePicture({ camera, heard, frames, trouble, shapes }: { camera
     <>
       <Fitted
         {...size}
+        zoom={shapes.zoom}
         media={<img src={`/api/cameras/${encodeURIComponent(camera)}/live.mjpg`} alt="Live picture" onLoad={({ currentTarget: { naturalWidth: width, naturalHeight: height } }) => width && (width !== size.width || height !== size.height) && setSize({ width, height })} />}
       >
-        {(width, height) => <Overlay {...shapes} width={width} height={height} frame={1} rows={rows} shown={shown} measures={null} />}
+        {(place) => <Overlay {...shapes} place={place} frame={1} rows={rows} shown={shown} dwelling={NOTHING_TIMED} measures={null} />}
       </Fitted>
       {trouble && <p className="drawing-hint">{trouble}</p>}
     </>

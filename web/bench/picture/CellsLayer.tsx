@@ -40,7 +40,7 @@ export function CellsLayer({ detection, measures, frame, width, height, brush, c
   }, [measures, frame, columns, rows, detection.sensitivity])
 
   const cellAt = (event: Konva.KonvaEventObject<PointerEvent>): Cell | null => {
-    const at = event.target.getStage()?.getPointerPosition()
+    const at = event.target.getLayer()?.getRelativePointerPosition()
     return at ? { column: Math.min(columns - 1, Math.max(0, Math.floor(at.x / w))), row: Math.min(rows - 1, Math.max(0, Math.floor(at.y / h))) } : null
   }
   const down = (event: Konva.KonvaEventObject<PointerEvent>): void => {

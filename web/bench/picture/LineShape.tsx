@@ -7,7 +7,7 @@ import { BarbShape, FONT, Handle, LetterTag, Outline, STAGE, Vertices, WHITE, st
 
 /** A line on the picture: barbs on the side to which a crossing counts, names of the sides, vertices to drag. */
 export function LineShape(props: ShapeProps<LineDetection>): ReactNode {
-  const { shape: line, letter, width, height, selected, triggered, passive, onSelect } = props
+  const { detection: line, letter, width, height, selected, triggered, passive, onSelect } = props
   const pixels = toPixels(line.line, width, height)
   const colour = strokeOf(props)
   const sides = sideNames(line)
@@ -28,7 +28,7 @@ export function LineShape(props: ShapeProps<LineDetection>): ReactNode {
           <Vertices {...props} />
         </>
       )}
-      <LetterTag x={pixels[0][0]} y={pixels[0][1]} letter={letter} enabled={line.enabled} triggered={triggered} onSelect={onSelect} />
+      <LetterTag x={pixels[0][0]} y={pixels[0][1]} letter={letter} enabled={line.enabled} triggered={triggered} timed={null} onSelect={onSelect} />
     </Group>
   )
 }

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react'
 import { Group, Label, Line, Rect, Tag, Text } from 'react-konva'
+import { heightOf, type CameraPose } from '../../../core/scene/camera.ts'
 import { firstRowOfFrame, rowAt, type TargetRow, type Tracks } from '../../../core/targets/tracks.ts'
 
 const glyphs = { person: '●', vehicle: '■', cycle: '◆', animal: '▲', unknown: '○' }
@@ -21,13 +22,15 @@ export interface TargetBracketsProps {
   row: TargetRow
   standing: Standing
   selected: boolean
+  /** The measured scene; its heights are said in metres. */
+  pose: CameraPose | null
   width: number
   height: number
   onSelect: () => void
 }
 
 /** Corner brackets about a target; they close up when it triggers, and are slate when a gate stops it. */
-export function TargetBrackets({ row, standing, selected, width, height, onSelect }: TargetBracketsProps): ReactNode {
+export function TargetBrackets({ row, standing, selected, pose, width, height, onSelect }: TargetBracketsProps): ReactNode {
   const [x, y, w, h] = [row.x * width, row.y * height, row.w * width, row.h * height]
   const arm = standing.triggered ? Math.max(w, h) : Math.max(5, Math.min(w, h) * 0.3)
   const [ax, ay] = [Math.min(arm, w / 2), Math.min(arm, h / 2)]
@@ -38,7 +41,8 @@ export function TargetBrackets({ row, standing, selected, width, height, onSelec
     [x, y + h, 1, -1],
     [x + w, y + h, -1, -1]
   ]
-  const label = `${glyphs[row.cls]} ${row.cls} ${row.id}${standing.passes ? '' : ' · not chosen'}`
+  const metres = pose && heightOf(pose, row)
+  const label = `${glyphs[row.cls]} ${row.cls} ${row.id}${metres === null ? '' : ` · ${metres.toFixed(1)} m`}${standing.passes ? '' : ' · not chosen'}`
   return (
     <Group onMouseDown={onSelect}>
       {corners.map(([cx, cy, sx, sy], i) => {

@@ -11,7 +11,7 @@ import { crossingEdges, type ZoneDetection } from './shape.ts'
  * drawn apart, over the targets.
  */
 export function ZoneShape(props: ShapeProps<ZoneDetection>): ReactNode {
-  const { shape: zone, letter, width, height, selected, triggered, passive, onSelect } = props
+  const { detection: zone, letter, width, height, selected, triggered, timed, passive, onSelect } = props
   const pixels = toPixels(zone.zone, width, height)
   const colour = strokeOf(props)
   const crossing = crossingEdges(zone.zone)
@@ -25,8 +25,8 @@ export function ZoneShape(props: ShapeProps<ZoneDetection>): ReactNode {
       <Outline points={pixels.flat()} closed colour={colour} selected={selected} triggered={triggered} dashed={!zone.enabled} />
       {sign !== 0 && barbsAlong([...pixels, pixels[0]], 46).map(({ at: [x, y], towards: [ux, uy] }, i) => <BarbShape key={i} x={x} y={y} ux={sign * ux} uy={sign * uy} colour={colour} />)}
       {crossing?.map((edge, i) => <Line key={i} points={toPixels(edge, width, height).flat()} stroke={RUST} strokeWidth={4} dash={[4, 7]} lineCap="round" listening={false} />)}
-      <Handle {...props} closed />
-      <LetterTag x={top[0]} y={top[1]} letter={letter} enabled={zone.enabled} triggered={triggered} onSelect={onSelect} />
+      <Handle {...props} />
+      <LetterTag x={top[0]} y={top[1]} letter={letter} enabled={zone.enabled} triggered={triggered} timed={timed} onSelect={onSelect} />
     </Group>
   )
 }

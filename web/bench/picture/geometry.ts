@@ -49,3 +49,15 @@ export function moved(points: readonly Point[], dx: number, dy: number): Point[]
   const my = Math.min(Math.max(dy, -Math.min(...ys)), 1 - Math.max(...ys))
   return points.map(([x, y]) => pointOf(x + mx, y + my))
 }
+
+/** A place brought onto the nearest of the eight directions from another: 0°, 45°, 90° and so on, as seen on the picture. */
+export function snapped(from: Point, to: Point, aspect: number): Point {
+  const [dx, dy] = [(to[0] - from[0]) * aspect, to[1] - from[1]]
+  const angle = (Math.round(Math.atan2(dy, dx) / (Math.PI / 4)) * Math.PI) / 4
+  const length = dx * Math.cos(angle) + dy * Math.sin(angle)
+  // As far as the picture goes, so that the direction stays.
+  const [ux, uy] = [Math.cos(angle) / aspect, Math.sin(angle)]
+  const room = (v: number, u: number): number => (Math.abs(u) < 1e-12 ? Infinity : u > 0 ? (1 - v) / u : -v / u)
+  const reach = Math.max(0, Math.min(length, room(from[0], ux), room(from[1], uy)))
+  return pointOf(from[0] + ux * reach, from[1] + uy * reach)
+}

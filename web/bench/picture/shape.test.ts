@@ -3,7 +3,7 @@ import { DetectionSchema, parseWith } from '../../../core/formats/plan.ts'
 import type { Point } from '../../../core/geometry/shapes.ts'
 import { stayBins } from '../inspector/stayBins.ts'
 import { newDrawn } from '../rail/newDetection.ts'
-import { ZONE_KINDS, asZoneKind, crossingEdges, limitsOf, pointsOf, shapeFault, withVertexAt, withoutVertex, type DrawnDetection, type ZoneDetection } from './shape.ts'
+import { ZONE_KINDS, asZoneKind, crossingEdges, limitsOf, shapeFault, shapeOf, withVertexAt, withoutVertex, type DrawnDetection, type ZoneDetection } from './shape.ts'
 
 const square: Point[] = [[0.2, 0.2], [0.8, 0.2], [0.8, 0.8], [0.2, 0.8]]
 const zone = (more: object = {}): ZoneDetection => parseWith(DetectionSchema, { id: 'z', name: 'Z', kind: 'intrusion', zone: square, ...more }) as ZoneDetection
@@ -11,23 +11,23 @@ const line = (points: Point[]): DrawnDetection => parseWith(DetectionSchema, { i
 
 describe('vertices', () => {
   test('a new one goes into the nearest edge, also into the one that closes a zone', () => {
-    expect(pointsOf(withVertexAt(line([[0, 0], [0.5, 0], [0.5, 1]]), [0.48, 0.7])!)).toEqual([[0, 0], [0.5, 0], [0.48, 0.7], [0.5, 1]])
-    expect(pointsOf(withVertexAt(zone(), [0.5, 0.21])!)).toEqual([[0.2, 0.2], [0.5, 0.21], [0.8, 0.2], [0.8, 0.8], [0.2, 0.8]])
-    expect(pointsOf(withVertexAt(zone(), [0.19, 0.5])!)).toEqual([...square, [0.19, 0.5]])
+    expect(withVertexAt(shapeOf(line([[0, 0], [0.5, 0], [0.5, 1]])), [0.48, 0.7])!).toEqual([[0, 0], [0.5, 0], [0.48, 0.7], [0.5, 1]])
+    expect(withVertexAt(shapeOf(zone()), [0.5, 0.21])!).toEqual([[0.2, 0.2], [0.5, 0.21], [0.8, 0.2], [0.8, 0.8], [0.2, 0.8]])
+    expect(withVertexAt(shapeOf(zone()), [0.19, 0.5])!).toEqual([...square, [0.19, 0.5]])
   })
 
   test('no more than there may be, no fewer than there must', () => {
     const full = line(Array.from({ length: 10 }, (_, i): Point => [i / 10, (i % 2) / 10]))
-    expect(withVertexAt(full, [0.5, 0.5])).toBeNull()
-    expect(withoutVertex(line([[0, 0], [1, 1]]), 0)).toBeNull()
-    expect(pointsOf(withoutVertex(zone(), 0)!)).toEqual(square.slice(1))
-    expect(withoutVertex(zone({ zone: square.slice(1) }), 0)).toBeNull()
+    expect(withVertexAt(shapeOf(full), [0.5, 0.5])).toBeNull()
+    expect(withoutVertex(shapeOf(line([[0, 0], [1, 1]])), 0)).toBeNull()
+    expect(withoutVertex(shapeOf(zone()), 0)!).toEqual(square.slice(1))
+    expect(withoutVertex(shapeOf(zone({ zone: square.slice(1) })), 0)).toBeNull()
   })
 
   test('one whose going would make the outline cross itself stays', () => {
     const bay: Point[] = [[0, 0], [1, 0], [1, 1], [0.5, 0.1], [0.2, 1], [0.3, 0.05]]
     expect(shapeFault('intrusion', bay)).toBeNull()
-    expect(bay.every((_, i) => { const less = withoutVertex(zone({ zone: bay }), i); return less === null || shapeFault('intrusion', pointsOf(less)) === null })).toBe(true)
+    expect(bay.every((_, i) => { const less = withoutVertex(shapeOf(zone({ zone: bay })), i); return less === null || shapeFault('intrusion', less) === null })).toBe(true)
   })
 })
 

@@ -1,8 +1,9 @@
 import type Konva from 'konva'
 import type { ReactNode } from 'react'
-import { Circle, Group, Line, Ring, Shape, Text } from 'react-konva'
-import { moved, pointOf, toPixels } from './geometry.ts'
-import { pointsOf, withPoints, withVertexAt, type DrawnDetection } from './shape.ts'
+import { Arc, Circle, Group, Line, Ring, Shape, Text } from 'react-konva'
+import type { Point } from '../../../core/geometry/shapes.ts'
+import { moved, pointOf, snapped, toPixels } from './geometry.ts'
+import { isClosed, withVertexAt, type DrawnDetection, type PictureShape } from './shape.ts'
 
 /** What lines and zones on the picture have in common. */
 export const STAGE = '#11161C'
@@ -14,25 +15,35 @@ export const RUST = '#F08A5B'
 const PINE = '#1F6F5C'
 export const FONT = "'Atkinson Hyperlegible Next Variable', sans-serif"
 
-export interface ShapeProps<D extends DrawnDetection = DrawnDetection> {
-  shape: D
-  letter: string
+/** What can be done with a shape by the pointer. */
+export interface EditProps {
+  shape: PictureShape
   width: number
   height: number
   selected: boolean
-  /** A trigger is on show at this moment. */
-  triggered: boolean
+  /** Only looked at: it cannot be changed by the pointer. */
+  locked: boolean
   vertex: number | null
-  /** While a new shape is drawn, the others let clicks through. */
-  passive: boolean
-  onSelect: () => void
+  onSelect: (event: Konva.KonvaEventObject<MouseEvent>) => void
   onVertex: (index: number | null) => void
-  onShow: (shape: DrawnDetection) => void
+  onShow: (points: Point[]) => void
   onSettle: (label: string) => void
-  onEdit: (shape: DrawnDetection, label: string) => void
+  onEdit: (points: Point[], label: string) => void
 }
 
-export const strokeOf = ({ shape, triggered }: Pick<ShapeProps, 'shape' | 'triggered'>): string => (triggered ? PLUM : shape.enabled ? WHITE : SLATE)
+/** How a detection's shape is shown. */
+export interface ShapeProps<D extends DrawnDetection = DrawnDetection> extends EditProps {
+  detection: D
+  letter: string
+  /** A trigger is on show at this moment. */
+  triggered: boolean
+  /** Share of the dwell that a target has done at this moment; null: none is being timed. */
+  timed: number | null
+  /** While a new shape is drawn, the others let clicks through. */
+  passive: boolean
+}
+
+export const strokeOf = ({ detection, triggered }: Pick<ShapeProps, 'detection' | 'triggered'>): string => (triggered ? PLUM : detection.enabled ? WHITE : SLATE)
 
 /** The outline: a halo that stands out from any picture, and the stroke that says its state. */
 export function Outline({ points, closed = false, colour, selected, triggered, dashed }: { points: number[]; closed?: boolean; colour: string; selected: boolean; triggered: boolean; dashed: boolean }): ReactNode {
@@ -45,18 +56,25 @@ export function Outline({ points, closed = false, colour, selected, triggered, d
   )
 }
 
+/** A place of the pointer on the picture, whatever part of it is on show. */
+export function pointerPlace(event: Konva.KonvaEventObject<Event>, width: number, height: number): Point | null {
+  const at = event.target.getStage()?.getLayers()[0]?.getRelativePointerPosition()
+  return at ? pointOf(at.x / width, at.y / height) : null
+}
+
 /** What is taken hold of: the whole shape is dragged, a double click on its outline adds a vertex. */
-export function Handle({ shape, closed = false, width, height, selected, onSelect, onShow, onSettle, onEdit }: ShapeProps & { closed?: boolean }): ReactNode {
-  const points = pointsOf(shape)
+export function Handle({ shape, width, height, selected, locked, onSelect, onShow, onSettle, onEdit }: EditProps): ReactNode {
+  const { points, name } = shape
+  const closed = isClosed(shape.kind)
   const drag = (event: Konva.KonvaEventObject<DragEvent>): void => {
     const to = moved(points, event.target.x() / width, event.target.y() / height)
     event.target.position({ x: 0, y: 0 })
-    onShow(withPoints(shape, to))
+    onShow(to)
   }
   const addVertex = (event: Konva.KonvaEventObject<MouseEvent>): void => {
-    const at = event.target.getStage()?.getPointerPosition()
-    const more = at && withVertexAt(shape, pointOf(at.x / width, at.y / height))
-    if (more) onEdit(more, `Add a vertex to ${shape.name}`)
+    const at = pointerPlace(event, width, height)
+    const more = at && !locked && withVertexAt(shape, at)
+    if (more) onEdit(more, `Add a vertex to ${name}`)
   }
   return (
     <Line
@@ -65,25 +83,27 @@ export function Handle({ shape, closed = false, width, height, selected, onSelec
       stroke="transparent"
       fill={closed && selected ? 'transparent' : undefined}
       hitStrokeWidth={18}
-      draggable={selected}
+      draggable={selected && !locked}
       onDragMove={drag}
-      onDragEnd={() => onSettle(`Move ${shape.name}`)}
+      onDragEnd={() => onSettle(`Move ${name}`)}
       onMouseDown={onSelect}
-      onTap={onSelect}
       onDblClick={addVertex}
     />
   )
 }
 
-/** The vertices of the selected shape, to drag. */
-export function Vertices({ shape, width, height, vertex, onVertex, onShow, onSettle }: ShapeProps): ReactNode {
-  const points = pointsOf(shape)
+/** The vertices of the selected shape, to drag; with Shift in steps of 45° from the vertex before. */
+export function Vertices({ shape, width, height, vertex, locked, onVertex, onShow, onSettle }: EditProps): ReactNode {
+  const { points } = shape
+  if (locked) return null
   const drag = (index: number) => (event: Konva.KonvaEventObject<DragEvent>) => {
-    const at = pointOf(event.target.x() / width, event.target.y() / height)
+    const free = pointOf(event.target.x() / width, event.target.y() / height)
+    const before = points[index > 0 ? index - 1 : isClosed(shape.kind) ? points.length - 1 : 1]
+    const at = event.evt.shiftKey ? snapped(before, free, width / height) : free
     event.target.position({ x: at[0] * width, y: at[1] * height })
     const to = points.map((p, i) => (i === index ? at : p))
     // Two vertices on one place would make an edge without length.
-    if (!to.some((p, i) => i !== index && p[0] === at[0] && p[1] === at[1])) onShow(withPoints(shape, to))
+    if (!to.some((p, i) => i !== index && p[0] === at[0] && p[1] === at[1])) onShow(to)
   }
   return points.map(([px, py], i) => {
     const [x, y] = [px * width, py * height]
@@ -116,12 +136,18 @@ export function BarbShape({ x, y, ux, uy, colour }: { x: number; y: number; ux: 
   )
 }
 
-/** The letter of the detection; a crescent when it is switched off, a flag when it has just triggered. */
-export function LetterTag({ x, y, letter, enabled, triggered, onSelect }: { x: number; y: number; letter: string; enabled: boolean; triggered: boolean; onSelect: () => void }): ReactNode {
+/** The letter of the detection; a crescent when it is switched off, a ring that fills with the dwell, a flag when it has just triggered. */
+export function LetterTag({ x, y, letter, enabled, triggered, timed, onSelect }: { x: number; y: number; letter: string; enabled: boolean; triggered: boolean; timed: number | null; onSelect: EditProps['onSelect'] }): ReactNode {
   const cx = x < 34 ? x + 22 : x - 22
   return (
     <Group x={cx} y={y} onMouseDown={onSelect}>
       <Circle radius={11} fill={triggered ? '#A1246B' : WHITE} stroke={STAGE} strokeWidth={2} />
+      {timed !== null && !triggered && (
+        <>
+          <Ring innerRadius={12} outerRadius={16} fill={STAGE} opacity={0.75} listening={false} />
+          <Arc innerRadius={12.5} outerRadius={15.5} angle={360 * Math.min(1, timed)} rotation={-90} fill={SAFFRON} listening={false} />
+        </>
+      )}
       <Text text={enabled ? letter : '☾'} x={-11} y={-6} width={22} align="center" fontSize={12} fontStyle="bold" fontFamily={FONT} fill={triggered ? WHITE : '#1B2430'} listening={false} />
       {triggered && <Line points={[8, -10, 8, -26, 20, -21, 8, -16]} stroke={WHITE} fill="#A1246B" strokeWidth={1.5} closed listening={false} />}
     </Group>

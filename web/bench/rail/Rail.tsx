@@ -1,108 +1,122 @@
-import { DownOutlined } from '@ant-design/icons'
-import { Button, Dropdown, Space, Switch } from 'antd'
-import type { ReactNode } from 'react'
+import { Button } from 'antd'
+import { useState, type DragEvent, type ReactNode } from 'react'
 import type { SiteInput } from '../../../core/api.ts'
 import { isNearMiss, type Ladder, type Trigger } from '../../../core/detections/index.ts'
-import type { Schedule } from '../../../core/formats/plan.ts'
-import type { BenchDocument, Placed } from '../document.ts'
-import { kindNames } from '../../kinds.ts'
-import { letterOf, railWords } from '../words.ts'
-import { UNDRAWN_KINDS } from './newDetection.ts'
-import { ZONE_KINDS, type DrawnKind } from '../picture/shape.ts'
+import type { Detection, Schedule } from '../../../core/formats/plan.ts'
+import type { BenchDocument, Placed, Scene } from '../document.ts'
+import type { DrawnKind } from '../picture/shape.ts'
+import type { ViewPrefs } from '../shapes/viewPrefs.ts'
+import { railWords } from '../words.ts'
+import { BulkPanel } from './BulkPanel.tsx'
+import { NewButtons, type UndrawnKind } from './NewButtons.tsx'
+import { RailItem } from './RailItem.tsx'
 import { RailReadiness } from './RailReadiness.tsx'
+import type { Template } from './templates.ts'
 
 export interface RailProps {
   document: BenchDocument
   placed: Placed[]
   schedules: Schedule[]
+  scene: Scene
   triggers: Trigger[]
   ladders: Ladder[]
   hasClip: boolean
   /** There is a picture to draw on. */
   hasPicture: boolean
   selected: string | null
-  onSelect: (id: string) => void
+  area: number | null
+  prefs: ViewPrefs
+  onSelect: (id: string | null) => void
+  onArea: (index: number) => void
   inputs: readonly SiteInput[]
   onDraw: (kind: DrawnKind) => void
-  onNew: (kind: (typeof UNDRAWN_KINDS)[number]) => void
+  onNew: (kind: UndrawnKind) => void
+  onTemplate: (template: Template) => void
+  onDuplicate: (detection: Detection) => void
   camera: string
 }
 
-/** The camera's detections, each as a short sentence. */
-export function Rail({ document, placed, schedules, triggers, ladders, hasClip, hasPicture, selected, inputs, onSelect, onDraw, onNew, camera }: RailProps): ReactNode {
-  const undrawable = hasPicture ? undefined : 'Add a clip or look at the live picture first; shapes are drawn on it'
+/** The camera's detections, each as a short sentence, and its ignore areas. */
+export function Rail(p: RailProps): ReactNode {
+  const { document, placed, schedules, scene, triggers, ladders, selected, prefs } = p
+  const [marked, setMarked] = useState<ReadonlySet<string> | null>(null)
+  const [dragged, setDragged] = useState<string | null>(null)
+  const ids = placed.map(({ detection }) => detection.id)
+  const moveTo = (id: string, to: number): void => {
+    const others = ids.filter((other) => other !== id)
+    document.order([...others.slice(0, to), id, ...others.slice(to)], 'Change the order')
+  }
+  const mark = (id: string, on: boolean): void => setMarked(new Set(on ? [...(marked ?? []), id] : [...(marked ?? [])].filter((other) => other !== id)))
+  const onDrop = (to: number) => (event: DragEvent): void => {
+    event.preventDefault()
+    if (dragged) moveTo(dragged, to)
+    setDragged(null)
+  }
   return (
     <aside className="rail" aria-label="Detections">
-      <h2>{placed.length === 0 ? 'Nothing drawn yet' : `${placed.length} ${placed.length === 1 ? 'detection' : 'detections'}`}</h2>
+      <header className="row">
+        <h2>{placed.length === 0 ? 'Nothing drawn yet' : `${placed.length} ${placed.length === 1 ? 'detection' : 'detections'}`}</h2>
+        {placed.length > 1 && (
+          <Button size="small" type="text" aria-pressed={marked !== null} onClick={() => setMarked(marked ? null : new Set())}>
+            Several …
+          </Button>
+        )}
+      </header>
       {placed.length === 0 && <p className="quiet">Draw a line where somebody must not cross unseen, or a zone where nobody must be. What the clip triggers shows at once.</p>}
       <ul aria-label="What is drawn">
-        {placed.map(({ detection }, index) => {
-          const count = triggers.filter((t) => t.detection === detection.id).length
-          const [before, after] = railWords(detection, schedules, inputs)
-          const near = detection.id === selected ? ladders.filter(isNearMiss).length : 0
-          return (
-            <li key={detection.id} className={`rail-item${detection.id === selected ? ' chosen' : ''}${detection.enabled ? '' : ' off'}`}>
-              <button type="button" aria-pressed={detection.id === selected} onClick={() => onSelect(detection.id)}>
-                <span className="letter">{detection.enabled ? letterOf(index) : '☾'}</span>
-                <span className="words">
-                  {before}
-                  <strong>{detection.name}</strong>
-                  {after}
-                </span>
-              </button>
-              <span className="rail-foot">
-                <span>
-                  {!detection.enabled && <span className="quiet">switched off</span>}
-                  {detection.enabled && detection.parked && <span className="quiet">parked: one minute a day, no area</span>}
-                  {detection.enabled && !detection.parked && hasClip && (
-                    <>
-                      <span className={count ? 'count fired' : 'count'}>
-                        {count > 0 && '⚑ '}
-                        {count} {count === 1 ? 'trigger' : 'triggers'}
-                      </span>
-                      {near > 0 && (
-                        <span className="quiet">
-                          {near} near {near === 1 ? 'miss' : 'misses'}
-                        </span>
-                      )}
-                    </>
-                  )}
-                </span>
-                <Switch
-                  size="small"
-                  checked={detection.enabled}
-                  aria-label={`${detection.name} in use`}
-                  onChange={(enabled) => document.edit({ ...detection, enabled }, `${enabled ? 'Use' : 'Switch off'} ${detection.name}`)}
-                />
-              </span>
-            </li>
-          )
-        })}
+        {placed.map(({ detection }, index) => (
+          <li
+            key={detection.id}
+            className={`rail-item${detection.id === selected ? ' chosen' : ''}${detection.enabled ? '' : ' off'}`}
+            draggable
+            onDragStart={() => setDragged(detection.id)}
+            onDragOver={(event) => dragged && event.preventDefault()}
+            onDrop={onDrop(index)}
+            onDragEnd={() => setDragged(null)}
+          >
+            <RailItem
+              detection={detection}
+              index={index}
+              last={index === placed.length - 1}
+              words={railWords(detection, schedules, p.inputs)}
+              chosen={detection.id === selected}
+              triggers={p.hasClip ? triggers.filter((t) => t.detection === detection.id).length : null}
+              near={detection.id === selected ? ladders.filter(isNearMiss).length : 0}
+              hidden={prefs.hidden.has(detection.id)}
+              locked={prefs.locked.has(detection.id)}
+              marked={marked && marked.has(detection.id)}
+              onSelect={() => p.onSelect(detection.id)}
+              onMark={(on) => mark(detection.id, on)}
+              onUse={(enabled) => document.edit({ ...detection, enabled }, `${enabled ? 'Use' : 'Switch off'} ${detection.name}`)}
+              onMove={(by) => moveTo(detection.id, index + by)}
+              onDuplicate={() => p.onDuplicate(detection)}
+              onHide={() => prefs.toggle('hidden', detection.id)}
+              onLock={() => prefs.toggle('locked', detection.id)}
+              onDelete={() => {
+                document.remove(detection.id)
+                if (detection.id === selected) p.onSelect(null)
+              }}
+            />
+          </li>
+        ))}
       </ul>
-      <Space.Compact block>
-        <Button className="grow" onClick={() => onDraw('line')} disabled={!hasPicture} title={undrawable}>
-          Line <kbd>L</kbd>
-        </Button>
-        <Button onClick={() => onDraw('intrusion')} disabled={!hasPicture} title={undrawable}>
-          Zone <kbd>Z</kbd>
-        </Button>
-        <Dropdown
-          trigger={['click']}
-          menu={{
-            items: [
-              ...ZONE_KINDS.filter((key) => key !== 'intrusion').map((key) => ({ key, label: kindNames[key], disabled: !hasPicture })),
-              { type: 'divider' as const },
-              ...UNDRAWN_KINDS.map((key) => ({ key, label: kindNames[key], disabled: key === 'contact' && inputs.length === 0 }))
-            ],
-            onClick: ({ key }) => (isOneOf(ZONE_KINDS, key) ? onDraw(key) : onNew(key as (typeof UNDRAWN_KINDS)[number]))
-          }}
-        >
-          <Button icon={<DownOutlined />} aria-label="New detection of another kind" />
-        </Dropdown>
-      </Space.Compact>
-      <RailReadiness camera={camera} selected={selected} document={document} />
+      {marked && <BulkPanel document={document} marked={placed.map((x) => x.detection).filter((d) => marked.has(d.id))} schedules={schedules} onAll={() => setMarked(new Set(ids))} onDone={() => setMarked(null)} />}
+      <NewButtons hasPicture={p.hasPicture} hasInputs={p.inputs.length > 0} onDraw={p.onDraw} onNew={p.onNew} onTemplate={p.onTemplate} />
+      {scene.ignore.length > 0 && (
+        <ul className="areas" aria-label="Ignore areas">
+          {scene.ignore.map((area, index) => (
+            <li key={index}>
+              <button type="button" className="area" aria-pressed={index === p.area} onClick={() => p.onArea(index)}>
+                <span aria-hidden="true">⊘</span> Ignore area {index + 1}
+              </button>
+              <Button size="small" type="text" aria-label={`Delete ignore area ${index + 1}`} onClick={() => document.editScene({ ...scene, ignore: scene.ignore.filter((a) => a !== area) }, `Delete ignore area ${index + 1}`)}>
+                ✕
+              </Button>
+            </li>
+          ))}
+        </ul>
+      )}
+      <RailReadiness camera={p.camera} selected={selected} document={document} />
     </aside>
   )
 }
-
-const isOneOf = <T extends string>(list: readonly T[], key: string): key is T => (list as readonly string[]).includes(key)

@@ -14,7 +14,7 @@ export function RailReadiness({ camera, selected, document }: { camera: string; 
   // What changes the plan is one step of the document, which undo takes back; commands to devices go to the server.
   const mendHere = (mend: Mend): boolean => {
     if (mend.does === 'edit' && document.detection(mend.detection.id)) document.edit(mend.detection, mend.words)
-    else if (mend.does === 'add') document.add(mend.detection)
+    else if (mend.does === 'add') document.add([mend.detection])
     else return false
     return true
   }

@@ -19,7 +19,9 @@ export function newDetection(kind: (typeof UNDRAWN_KINDS)[number], placed: Place
   return parseWith(DetectionSchema, { id: newId(kind), name, kind, ...own[kind] })
 }
 
-const drawn: Record<DrawnKind, { name: string; settings: object }> = {
+type ShapedKind = Exclude<DrawnKind, 'ignore'>
+
+const drawn: Record<ShapedKind, { name: string; settings: object }> = {
   line: { name: 'Line', settings: {} },
   // Long enough that one who only passes is not meant; the clip's own passers-by are shown beside it.
   intrusion: { name: 'Zone', settings: { dwellSeconds: 3 } },
@@ -29,7 +31,7 @@ const drawn: Record<DrawnKind, { name: string; settings: object }> = {
 }
 
 /** A detection of a shape that was just drawn, for persons, with a name that is free. */
-export function newDrawn(kind: DrawnKind, points: readonly Point[], placed: Placed[]): Detection {
+export function newDrawn(kind: ShapedKind, points: readonly Point[], placed: Placed[]): Detection {
   const taken = new Set(placed.map((p) => p.detection.name))
   const { name, settings } = drawn[kind]
   let n = 1

@@ -1,13 +1,15 @@
-import { useCallback, useLayoutEffect, useMemo, useRef, useState, type PointerEvent, type ReactNode } from 'react'
+import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState, type PointerEvent, type ReactNode } from 'react'
 import { armedIntervals } from '../../../core/arming/armedHours.ts'
 import { causeWords, isNearMiss, type Ladder, type Trigger } from '../../../core/detections/index.ts'
 import type { ClipView, SiteView } from '../../../core/api.ts'
 import type { Detection, Schedule } from '../../../core/formats/plan.ts'
 import type { TargetSpan } from '../../../core/targets/tracks.ts'
 import type { Placed } from '../document.ts'
-import { useTime, type Playhead } from '../playhead.ts'
+import type { TimedStay } from '../../../core/tuning/stays.ts'
+import { useLoop, useTime, type Playhead } from '../playhead.ts'
 import { kindNames } from '../../kinds.ts'
 import { letterOf } from '../words.ts'
+import { panned, showing, zoomed, type Stretch } from './span.ts'
 
 export interface TimelineProps {
   clip: ClipView
@@ -18,6 +20,8 @@ export interface TimelineProps {
   spans: TargetSpan[]
   triggers: Trigger[]
   ladders: Ladder[]
+  /** When targets are timed, by detection. */
+  timed: ReadonlyMap<string, readonly TimedStay[]>
   detection: string | null
   target: number | null
   at: number | null
@@ -51,7 +55,7 @@ function disarmed(detection: Detection, schedules: Schedule[], site: TimelinePro
 
 /** Under the picture: a row for each detection with its triggers, a row for each target, and the playhead. */
 export function Timeline(props: TimelineProps): ReactNode {
-  const { clip, site, playhead, placed, schedules, spans, triggers, ladders, detection, target, at, onDetection, onMoment } = props
+  const { clip, site, playhead, placed, schedules, spans, triggers, ladders, timed, detection, target, at, onDetection, onMoment } = props
   const rows = useRef<HTMLDivElement>(null)
   const [width, setWidth] = useState(0)
   const seconds = Math.max(clip.frames / clip.fps, 0.1)
@@ -63,14 +67,42 @@ export function Timeline(props: TimelineProps): ReactNode {
     return () => observer.disconnect()
   }, [])
 
-  const step = STEPS.find((s) => (s / seconds) * width >= 52) ?? 7200
-  const left = useCallback((time: number): string => `${(100 * time) / seconds}%`, [seconds])
-  const scrub = (event: PointerEvent<HTMLElement>): void => {
-    if (event.type === 'pointerdown') event.currentTarget.setPointerCapture(event.pointerId)
-    else if (!event.currentTarget.hasPointerCapture(event.pointerId)) return
+  const [chosen, setStretch] = useState<Stretch | null>(null)
+  const stretch = useMemo(() => chosen ?? { from: 0, to: seconds }, [chosen, seconds])
+  const shown = stretch.to - stretch.from
+  useEffect(() => setStretch(null), [clip.id])
+  // The moment on show stays in sight, also while it plays.
+  useEffect(() => {
+    if (chosen) return playhead.subscribe(() => setStretch((now) => now && showing(now, playhead.time, seconds)))
+  }, [chosen, playhead, seconds])
+  useWheel(rows, (event, share) => {
+    if (event.ctrlKey || event.metaKey) setStretch(wholeIsNone(zoomed(stretch, Math.exp(-event.deltaY * 0.004), stretch.from + share * shown, seconds), seconds))
+    else if (event.deltaX || event.shiftKey) setStretch(wholeIsNone(panned(stretch, ((event.deltaX || event.deltaY) / Math.max(width, 1)) * shown, seconds), seconds))
+    else return false
+    return true
+  })
+  const zoom = (factor: number): void => setStretch(wholeIsNone(zoomed(stretch, factor, Math.min(stretch.to, Math.max(stretch.from, playhead.time)), seconds), seconds))
+
+  const step = STEPS.find((s) => (s / shown) * width >= 52) ?? 7200
+  const left = useCallback((time: number): string => `${(100 * (time - stretch.from)) / shown}%`, [stretch, shown])
+  const long = useCallback((length: number): string => `${(100 * length) / shown}%`, [shown])
+  const timeAt = (event: PointerEvent<HTMLElement>): number => {
     const box = event.currentTarget.getBoundingClientRect()
+    return Math.min(seconds, Math.max(0, stretch.from + ((event.clientX - box.left) / box.width) * shown))
+  }
+  const loopFrom = useRef<number | null>(null)
+  const scrub = (event: PointerEvent<HTMLElement>): void => {
+    if (event.type === 'pointerdown') {
+      event.currentTarget.setPointerCapture(event.pointerId)
+      loopFrom.current = event.shiftKey ? timeAt(event) : null
+    } else if (!event.currentTarget.hasPointerCapture(event.pointerId)) return
+    const time = timeAt(event)
+    if (loopFrom.current !== null) {
+      const [a, b] = [Math.min(loopFrom.current, time), Math.max(loopFrom.current, time)]
+      return playhead.setLoop(b - a >= 0.2 ? [a, b] : null)
+    }
     playhead.pause()
-    playhead.seek(((event.clientX - box.left) / box.width) * seconds)
+    playhead.seek(time)
   }
 
   const gaps = useMemo(() => new Map(placed.map(({ detection: d }) => [d.id, disarmed(d, schedules, site, clip)])), [placed, schedules, site, clip])
@@ -78,11 +110,24 @@ export function Timeline(props: TimelineProps): ReactNode {
     <section className="timeline" aria-label="Timeline" ref={rows}>
       <div className="timeline-content">
         <div className="ruler">
-          <span />
+          <span className="timeline-tools">
+            <button type="button" aria-label="Show a longer stretch" disabled={!chosen} onClick={() => zoom(0.5)}>
+              −
+            </button>
+            <button type="button" aria-label="Show a shorter stretch" onClick={() => zoom(2)}>
+              +
+            </button>
+            {chosen && (
+              <button type="button" onClick={() => setStretch(null)}>
+                whole clip
+              </button>
+            )}
+          </span>
           <div className="scale" onPointerDown={scrub} onPointerMove={scrub}>
-            {Array.from({ length: Math.floor(seconds / step) + 1 }, (_, i) => (
-              <span key={i} className="figures" style={{ left: left(i * step) }}>
-                {step < 60 ? i * step : `${Math.floor((i * step) / 60)}:${String((i * step) % 60).padStart(2, '0')}`}
+            <LoopBar playhead={playhead} left={left} long={long} />
+            {ticksOf(stretch, step).map((tick) => (
+              <span key={tick} className="figures" style={{ left: left(tick) }}>
+                {step < 60 ? tick : `${Math.floor(tick / 60)}:${String(tick % 60).padStart(2, '0')}`}
               </span>
             ))}
           </div>
@@ -95,7 +140,10 @@ export function Timeline(props: TimelineProps): ReactNode {
               </button>
               <div className="ground">
                 {gaps.get(d.id)?.map(({ from, to }) => (
-                  <span key={from} className="disarmed" title={d.enabled ? 'Not armed here' : 'Switched off'} style={{ left: `${from * 100}%`, width: `${(to - from) * 100}%` }} />
+                  <span key={from} className="disarmed" title={d.enabled ? 'Not armed here' : 'Switched off'} style={{ left: left(from * seconds), width: long((to - from) * seconds) }} />
+                ))}
+                {timed.get(d.id)?.map(({ target: id, from, to, filled }) => (
+                  <span key={`${id} ${from}`} className={`timed${to >= filled ? ' full' : ''}`} title={`Target ${id} is timed here: ${Math.min(to, filled) - from >= 0.05 ? (Math.min(to, filled) - from).toFixed(1) : '0'} of ${(filled - from).toFixed(1)} s`} style={{ left: left(from), width: long(Math.max(0.05, Math.min(to, filled) - from)) }} />
                 ))}
                 {d.id === detection &&
                   ladders.filter(isNearMiss).map((l) => (
@@ -131,7 +179,7 @@ export function Timeline(props: TimelineProps): ReactNode {
                   <button
                     type="button"
                     className={`span ${ladder?.fired || !ladder ? '' : ladder.readings.some((r) => r.gate === 'class' && !r.passed) ? 'not-chosen' : ''}`}
-                    style={{ left: left(span.from), width: left(Math.max(span.to - span.from, 1 / clip.fps)) }}
+                    style={{ left: left(span.from), width: long(Math.max(span.to - span.from, 1 / clip.fps)) }}
                     aria-label={`${span.cls} ${span.id}, ${span.from.toFixed(1)} to ${span.to.toFixed(1)} s`}
                     onClick={() => onMoment(detection, span.id, ladder?.frame ?? null)}
                   />
@@ -140,18 +188,50 @@ export function Timeline(props: TimelineProps): ReactNode {
             )
           })}
         </div>
-        <PlayheadLine playhead={playhead} seconds={seconds} />
+        <PlayheadLine playhead={playhead} stretch={stretch} />
       </div>
     </section>
   )
 }
 
+/** The whole clip is no stretch of it. */
+const wholeIsNone = (s: Stretch, seconds: number): Stretch | null => (s.to - s.from >= seconds - 1e-6 ? null : s)
+
+const ticksOf = ({ from, to }: Stretch, step: number): number[] => {
+  const first = Math.ceil(from / step - 1e-9)
+  return Array.from({ length: Math.max(0, Math.floor(to / step + 1e-9) - first + 1) }, (_, i) => Math.round((first + i) * step * 10) / 10)
+}
+
+/** A listener of the element's own, as React's cannot keep the page from zooming. `turn` says whether it used the wheel. */
+function useWheel(element: React.RefObject<HTMLElement | null>, turn: (event: WheelEvent, share: number) => boolean): void {
+  const latest = useRef(turn)
+  useEffect(() => {
+    latest.current = turn
+  })
+  useEffect(() => {
+    const host = element.current
+    const onWheel = (event: WheelEvent): void => {
+      const scale = host?.querySelector('.scale')?.getBoundingClientRect()
+      if (scale && latest.current(event, Math.min(1, Math.max(0, (event.clientX - scale.left) / scale.width)))) event.preventDefault()
+    }
+    host?.addEventListener('wheel', onWheel, { passive: false })
+    return () => host?.removeEventListener('wheel', onWheel)
+  }, [element])
+}
+
+/** The range that is played again and again: drawn on the scale with Shift, ended by a click on it. */
+function LoopBar({ playhead, left, long }: { playhead: Playhead; left: (time: number) => string; long: (seconds: number) => string }): ReactNode {
+  const loop = useLoop(playhead)
+  if (!loop) return null
+  return <button type="button" className="loop" title="Played again and again; click to end it" aria-label={`Loop from ${loop[0].toFixed(1)} to ${loop[1].toFixed(1)} s; end it`} style={{ left: left(loop[0]), width: long(loop[1] - loop[0]) }} onPointerDown={(event) => event.stopPropagation()} onClick={() => playhead.setLoop(null)} />
+}
+
 /** Only this is drawn again while the clip plays. */
-function PlayheadLine({ playhead, seconds }: { playhead: Playhead; seconds: number }): ReactNode {
+function PlayheadLine({ playhead, stretch: { from, to } }: { playhead: Playhead; stretch: Stretch }): ReactNode {
   const time = useTime(playhead)
   return (
     <div className="playhead-track" aria-hidden="true">
-      <i style={{ left: `${(100 * time) / seconds}%` }} />
+      {time >= from - 1e-6 && time <= to + 1e-6 && <i style={{ left: `${(100 * (time - from)) / (to - from)}%` }} />}
     </div>
   )
 }

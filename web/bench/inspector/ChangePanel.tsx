@@ -1,0 +1,138 @@
+import { Button } from 'antd'
+import { useEffect, useMemo, useState, type ReactNode } from 'react'
+import type { ClipView } from '../../../core/api.ts'
+import { gateNames, type Setting } from '../../../core/detections/index.ts'
+import type { Effect, GateChange } from '../../../core/tuning/change.ts'
+import { useAllClips } from '../clips/useAllClips.ts'
+import type { BenchDocument } from '../document.ts'
+import type { Evaluations } from '../evaluation.ts'
+
+export interface ChangePanelProps {
+  document: BenchDocument
+  evaluations: Evaluations | null
+  setting: Setting
+  clips: readonly ClipView[]
+  clip: ClipView
+  detection: string
+  target: number
+  /** Whether the target triggers the detection; then it is to be kept out. */
+  fired: boolean
+}
+
+/** What it costs in words: the triggers that come and go on all clips. */
+interface Cost {
+  gained: string[]
+  lost: string[]
+}
+
+/** The smallest change to a single gate that would have let the target through, or kept it out, and what else it would do. */
+export function ChangePanel({ fired, ...ask }: ChangePanelProps): ReactNode {
+  const [open, setOpen] = useState(false)
+  if (!open)
+    return (
+      <Button size="small" onClick={() => setOpen(true)}>
+        What would have to change?
+      </Button>
+    )
+  return <Changes {...ask} fired={fired} onClose={() => setOpen(false)} />
+}
+
+function Changes({ document, evaluations, setting, clips, clip, detection, target, fired, onClose }: ChangePanelProps & { onClose: () => void }): ReactNode {
+  const [changes, setChanges] = useState<GateChange[] | null>(null)
+  const [effects, setEffects] = useState<Effect[][] | null>(null)
+  const others = useMemo(() => clips.filter((c) => c.id !== clip.id), [clips, clip.id])
+  const { known, all } = useAllClips(others, evaluations, true)
+
+  useEffect(() => {
+    setChanges(null)
+    evaluations?.ask({ type: 'changes', setting, detection, target }, (answer) => {
+      if (answer.type === 'changes') setChanges(answer.changes)
+    })
+  }, [evaluations, setting, detection, target])
+
+  useEffect(() => {
+    setEffects(null)
+    if (!evaluations || !changes?.length || !all) return
+    evaluations.ask({ type: 'effects', clips: [{ clip: null, of: clip }, ...known.map((c) => ({ clip: c.id, of: c }))].map(({ clip: id, of }) => ({ clip: id, before: settingOf(setting, of, null), after: changes.map((change) => settingOf(setting, of, change)) })) }, (answer) => {
+      if (answer.type === 'effects') setEffects(answer.effects)
+    })
+  }, [evaluations, setting, changes, known, all, clip])
+
+  const costs = useMemo(() => changes?.map((change, i) => effects && costOf(effects.map((of) => of[i]), [clip, ...known], change.detection.id, target)), [changes, effects, clip, known, target])
+  return (
+    <section className="changes" aria-label="What would have to change" aria-live="polite">
+      <header className="row">
+        <h3>{fired ? 'To keep it out, one of these' : 'To let it through, one of these'}</h3>
+        <Button size="small" type="text" onClick={onClose}>
+          Close
+        </Button>
+      </header>
+      {changes === null && <p className="quiet">Trying each gate …</p>}
+      {changes?.length === 0 && <p className="quiet">No change to a single gate would do it; more than one stands in the way, or the shape does not reach it.</p>}
+      <ol>
+        {changes?.map((change, i) => (
+          <li key={`${change.gate} ${change.words}`}>
+            <span className="row">
+              <strong>
+                {gateNames[change.gate].replace(/^./, (c) => c.toUpperCase())}: {change.words}
+              </strong>
+              <Button size="small" onClick={() => apply(document, change)}>
+                Do it
+              </Button>
+            </span>
+            <CostNote cost={costs?.[i] ?? null} clips={1 + known.length} />
+          </li>
+        ))}
+      </ol>
+    </section>
+  )
+}
+
+function apply(document: BenchDocument, { detection, schedule, words }: GateChange): void {
+  if (schedule) document.editSchedule(schedule, words)
+  else document.edit(detection, words)
+}
+
+function CostNote({ cost, clips }: { cost: Cost | null; clips: number }): ReactNode {
+  if (!cost) return <span className="quiet">Trying it on {clips === 1 ? 'the clip' : `all ${clips} clips`} …</span>
+  const on = clips === 1 ? 'on this clip' : `on all ${clips} clips`
+  if (!cost.gained.length && !cost.lost.length) return <span className="quiet">Nothing else changes {on}.</span>
+  return (
+    <span className="quiet">
+      {cost.gained.length > 0 && (
+        <>
+          Also triggers {on}: {short(cost.gained)}.{' '}
+        </>
+      )}
+      {cost.lost.length > 0 && (
+        <>
+          <b className="failed">Loses</b> {on}: {short(cost.lost)}.
+        </>
+      )}
+    </span>
+  )
+}
+
+const MOST_NAMED = 3
+const short = (list: string[]): string => (list.length <= MOST_NAMED ? list.join('; ') : `${list.slice(0, MOST_NAMED).join('; ')} and ${list.length - MOST_NAMED} more`)
+
+/** The setting for a clip, with only what a change touches: the detection, or all that share its hours. */
+function settingOf(setting: Setting, { fps, start, inputs }: ClipView, change: GateChange | null): Setting {
+  const detections = change && !change.schedule ? setting.camera.detections.map((d) => (d.id === change.detection.id ? change.detection : d)) : setting.camera.detections
+  const schedules = change?.schedule ? setting.plan.schedules.map((s) => (s.id === change.schedule!.id ? change.schedule! : s)) : setting.plan.schedules
+  return { ...setting, plan: { ...setting.plan, schedules }, camera: { ...setting.camera, detections }, fps, start, inputs }
+}
+
+function costOf(effects: readonly Effect[], clips: readonly ClipView[], detection: string, target: number): Cost {
+  const cost: Cost = { gained: [], lost: [] }
+  effects.forEach(({ gained, lost }, i) => {
+    const where = i === 0 ? '' : ` of ${clips[i].name}`
+    for (const [list, to] of [[gained, cost.gained], [lost, cost.lost]] as const)
+      for (const t of list) {
+        // What was asked for is no cost.
+        if (i === 0 && t.detection === detection && (t.target === target || t.targets?.includes(target))) continue
+        to.push(`${t.target === undefined ? 'a frame' : `target ${t.target}`} at ${t.time.toFixed(1)} s${where}`)
+      }
+  })
+  return cost
+}

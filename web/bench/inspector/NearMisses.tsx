@@ -1,0 +1,37 @@
+import type { ReactNode } from 'react'
+import { gateNames, isNearMiss, missingOf, type Ladder } from '../../../core/detections/index.ts'
+import type { TargetSpan } from '../../../core/targets/tracks.ts'
+
+/** Targets that one gate alone stopped, those first that lacked least. */
+export function NearMisses({ ladders, spans, onChoose }: { ladders: readonly Ladder[]; spans: readonly TargetSpan[]; onChoose: (ladder: Ladder) => void }): ReactNode {
+  const near = ladders.filter(isNearMiss).sort((a, b) => missingOf(a) - missingOf(b) || a.time - b.time)
+  if (!near.length) return null
+  return (
+    <section className="near-misses" aria-label="Near misses">
+      <h3>
+        {near.length} near {near.length === 1 ? 'miss' : 'misses'}, the nearest first
+      </h3>
+      <ol>
+        {near.map((ladder) => {
+          const stopped = ladder.readings.find((r) => !r.passed)!
+          const missing = missingOf(ladder)
+          return (
+            <li key={`${ladder.target} ${ladder.frame}`}>
+              <button type="button" onClick={() => onChoose(ladder)}>
+                <span>
+                  {spans.find((s) => s.id === ladder.target)?.cls ?? 'target'} {ladder.target}, <span className="figures">{ladder.time.toFixed(1)} s</span>
+                </span>
+                <span className="quiet">
+                  {gateNames[stopped.gate]}: {missing < 1 ? `${Math.max(1, Math.round(missing * 100))} % short` : stopped.measured}
+                </span>
+                <span className="gauge stopped" aria-hidden="true">
+                  <span style={{ width: `${100 * (1 - missing)}%` }} />
+                </span>
+              </button>
+            </li>
+          )
+        })}
+      </ol>
+    </section>
+  )
+}

@@ -1,0 +1,37 @@
+import { CopyOutlined, EyeInvisibleOutlined, EyeOutlined, LockOutlined, ScissorOutlined, SwapOutlined, UnlockOutlined } from '@ant-design/icons'
+import { Button, Dropdown, Tooltip } from 'antd'
+import type { ReactNode } from 'react'
+import type { CameraSummary } from '../../../core/api.ts'
+import type { Shapes } from '../shapes/useShapes.ts'
+import type { ViewPrefs } from '../shapes/viewPrefs.ts'
+
+/** What can be done with the selected shape beside dragging it. */
+export function ShapeTools({ shapes, prefs, detection, isLine, others, onCopyTo }: { shapes: Shapes; prefs: ViewPrefs; detection: string | null; isLine: boolean; others: readonly CameraSummary[]; onCopyTo: (camera: CameraSummary) => void }): ReactNode {
+  const tool = (label: string, key: string, icon: ReactNode, act: () => void): ReactNode => (
+    <Tooltip title={<>{label} <kbd>{key}</kbd></>}>
+      <Button size="small" type="text" icon={icon} aria-label={label} onClick={act} />
+    </Tooltip>
+  )
+  const hidden = detection !== null && prefs.hidden.has(detection)
+  const locked = detection !== null && prefs.locked.has(detection)
+  return (
+    <div className="shape-tools" role="toolbar" aria-label="Shape">
+      {tool('Duplicate', 'D', <CopyOutlined />, () => shapes.duplicate())}
+      {isLine && tool('Turn the direction over', 'M', <SwapOutlined />, shapes.mirror)}
+      {shapes.edited && tool('Cut in two at the vertex', 'X', <ScissorOutlined />, shapes.split)}
+      {detection !== null && shapes.edited && (
+        <>
+          {tool(hidden ? 'Show it on the picture' : 'Hide it on the picture', 'H', hidden ? <EyeInvisibleOutlined /> : <EyeOutlined />, () => prefs.toggle('hidden', detection))}
+          {tool(locked ? 'Unlock the shape' : 'Lock the shape', 'K', locked ? <LockOutlined /> : <UnlockOutlined />, () => prefs.toggle('locked', detection))}
+        </>
+      )}
+      {detection !== null && others.length > 0 && (
+        <Dropdown trigger={['click']} menu={{ items: others.map(({ id, name }) => ({ key: id, label: name })), onClick: ({ key }) => onCopyTo(others.find(({ id }) => id === key)!) }}>
+          <Button size="small" type="text">
+            Copy to …
+          </Button>
+        </Dropdown>
+      )}
+    </div>
+  )
+}

@@ -1,0 +1,133 @@
+import { Button, InputNumber, Radio, Switch } from 'antd'
+import { useMemo, type ReactNode } from 'react'
+import { Cell, ReferenceLine, ResponsiveContainer, Scatter, ScatterChart, XAxis, YAxis } from 'recharts'
+import type { TargetGated } from '../../../core/formats/plan.ts'
+import { fitSizes, type SeenSize } from '../../../core/tuning/sizes.ts'
+import { DeviceNote } from './DeviceNote.tsx'
+import type { EditorProps } from './editors.tsx'
+
+type Size = NonNullable<TargetGated['size']>
+type FrameSide = 'w' | 'h'
+const starts = { min: { w: 0.01, h: 0.03 }, max: { w: 0.25, h: 0.6 } }
+
+const tidy = (size: Size): Size | undefined => {
+  const kept = Object.fromEntries(Object.entries(size).filter(([, v]) => v !== undefined)) as Size
+  return Object.keys(kept).length ? kept : undefined
+}
+
+/** Which sizes count, beside how large the clip's targets are, near and far. */
+export function SizeEditor({ detection, document, sizes, measured }: EditorProps<TargetGated> & { sizes: readonly SeenSize[] | null; measured: boolean }): ReactNode {
+  const { size = {} } = detection
+  const inMetres = size.minMetres !== undefined || size.maxMetres !== undefined
+  const set = (next: Size, label = 'Change the size frames'): void => document.edit({ ...detection, size: tidy(next) }, label)
+  const fit = useMemo(() => sizes && fitSizes(sizes, detection.classes), [sizes, detection.classes])
+  const changeUnit = (metres: boolean): void => set(metres ? { minMetres: fit?.metres?.min ?? 1.2, maxMetres: fit?.metres?.max ?? 2.2 } : fit ? { min: fit.min, max: fit.max } : starts, metres ? 'Size in metres' : 'Size in frames')
+  return (
+    <>
+      {measured && (
+        <Radio.Group
+          size="small"
+          optionType="button"
+          value={inMetres}
+          options={[
+            { value: false, label: 'Frames on the picture' },
+            { value: true, label: 'Metres' }
+          ]}
+          onChange={(e) => changeUnit(e.target.value as boolean)}
+        />
+      )}
+      {inMetres ? <Metres size={size} set={set} /> : <Frames size={size} set={set} />}
+      {sizes === null ? <p className="quiet">With a clip it is shown here how large its targets are.</p> : sizes.length === 0 ? <p className="quiet">This clip has no targets.</p> : <SizesChart sizes={sizes} detection={detection} inMetres={inMetres} />}
+      {sizes !== null &&
+        (fit ? (
+          <Button size="small" onClick={() => set(inMetres && fit.metres ? { minMetres: fit.metres.min, maxMetres: fit.metres.max } : { min: fit.min, max: fit.max }, 'Fit the size frames to the clip')}>
+            Fit to the clip ({fit.targets} {fit.targets === 1 ? 'target' : 'targets'} at the shape)
+          </Button>
+        ) : (
+          <p className="quiet">None of the wanted classes comes to the shape, so there is nothing to fit to.</p>
+        ))}
+      {!inMetres && (
+        <p className="quiet">
+          What fits into the smallest frame is too small, what does not fit into the largest too large. <kbd>F</kbd> draws them on the picture.
+        </p>
+      )}
+      {(size.min || size.max) && <DeviceNote parameter={size.min ? 'MinimumSize' : 'MaximumSize'} value={0} />}
+    </>
+  )
+}
+
+function Frames({ size, set }: { size: Size; set: (size: Size) => void }): ReactNode {
+  const one = (which: 'min' | 'max', label: string): ReactNode => {
+    const frame = size[which]
+    const side = (key: FrameSide, name: string): ReactNode => (
+      <InputNumber aria-label={`${label}, ${name}`} size="small" min={0.1} max={100} step={0.5} prefix={name} suffix="%" value={Math.round(frame![key] * 1000) / 10} onChange={(v) => v !== null && set({ ...size, [which]: { ...frame!, [key]: v / 100 } })} />
+    )
+    return (
+      <div className="size-frame">
+        <label className="row">
+          <span>{label}</span>
+          <Switch size="small" checked={!!frame} onChange={(on) => set({ ...size, [which]: on ? starts[which] : undefined })} />
+        </label>
+        {frame && (
+          <div className="row">
+            {side('w', 'width')}
+            {side('h', 'height')}
+          </div>
+        )}
+      </div>
+    )
+  }
+  return (
+    <>
+      {one('min', 'Smallest frame')}
+      {one('max', 'Largest frame')}
+    </>
+  )
+}
+
+function Metres({ size, set }: { size: Size; set: (size: Size) => void }): ReactNode {
+  const one = (key: 'minMetres' | 'maxMetres', label: string): ReactNode => (
+    <label className="field">
+      <span>{label}</span>
+      <InputNumber size="small" min={0} max={20} step={0.05} suffix="m" value={size[key] ?? null} onChange={(v) => set({ ...size, [key]: v ?? undefined })} />
+    </label>
+  )
+  return (
+    <div className="row">
+      {one('minMetres', 'At least, tall')}
+      {one('maxMetres', 'At most, tall')}
+    </div>
+  )
+}
+
+/** Heights against how far away the feet are, far on the left; what is at the shape stands out. */
+function SizesChart({ sizes, detection, inMetres }: { sizes: readonly SeenSize[]; detection: TargetGated; inMetres: boolean }): ReactNode {
+  const { classes, size = {} } = detection
+  const points = useMemo(
+    () => sizes.flatMap((s) => (inMetres && s.metres === null ? [] : [{ x: Math.round(s.foot * 1000) / 10, y: inMetres ? s.metres! : Math.round(s.h * 1000) / 10, fill: s.atShape && (!classes.length || classes.includes(s.cls)) ? 'var(--ink)' : 'var(--slate)', strength: s.atShape && (!classes.length || classes.includes(s.cls)) ? 0.9 : 0.35 }])),
+    [sizes, classes, inMetres]
+  )
+  const limits = (inMetres ? [size.minMetres, size.maxMetres] : [size.min && size.min.h * 100, size.max && size.max.h * 100]).filter((v) => v !== undefined)
+  const wanted = new Set(sizes.filter((s) => s.atShape && (!classes.length || classes.includes(s.cls))).map((s) => s.target)).size
+  return (
+    <figure className="stays-chart">
+      <div role="img" aria-label={`Heights of ${new Set(sizes.map((s) => s.target)).size} targets by distance; ${wanted} of the wanted classes come to the shape`}>
+        <ResponsiveContainer width="100%" height={150}>
+          <ScatterChart margin={{ top: 6, right: 16, bottom: 0, left: 0 }}>
+            <XAxis dataKey="x" type="number" domain={[0, 100]} unit=" %" tickCount={5} tick={{ fontSize: 11, fill: 'var(--quiet)' }} stroke="var(--hairline)" />
+            <YAxis dataKey="y" type="number" unit={inMetres ? ' m' : ' %'} width={46} tick={{ fontSize: 11, fill: 'var(--quiet)' }} stroke="var(--hairline)" />
+            <Scatter data={points} isAnimationActive={false} shape="circle" legendType="none">
+              {points.map(({ fill, strength }, i) => (
+                <Cell key={i} fill={fill} fillOpacity={strength} r={2.5} />
+              ))}
+            </Scatter>
+            {limits.map((y) => (
+              <ReferenceLine key={y} y={y} stroke="var(--saffron)" strokeWidth={2} strokeDasharray="5 3" />
+            ))}
+          </ScatterChart>
+        </ResponsiveContainer>
+      </div>
+      <figcaption className="quiet">Height of each target, by where its feet are: far at the left, near at the right. Dark: at the shape.</figcaption>
+    </figure>
+  )
+}

@@ -1,0 +1,48 @@
+import { createContext, useContext, useMemo } from 'react'
+import { RULE_TYPES, fromScale, toScale, type Range, type RuleAbility } from '../../../core/formats/onvif/abilities.ts'
+import type { Detection } from '../../../core/formats/plan.ts'
+import { useDevices } from '../../devices/useDevices.ts'
+
+/** What the door through which a camera is sent can hold of the selected detection. */
+export interface DeviceLimits {
+  device: string
+  /** Null: it has no rule of this kind. */
+  ability: RuleAbility | null
+}
+
+export const DeviceLimitsContext = createContext<DeviceLimits | null>(null)
+
+/** The limits of the camera's door for a detection; null: no device of the camera is known, or Wardoptic watches itself. */
+export function useDeviceLimits(camera: string, detection: Detection | null): DeviceLimits | null {
+  const { data } = useDevices()
+  return useMemo(() => {
+    const type = detection && RULE_TYPES[detection.kind]
+    const device = data?.find(({ channels }) => channels.some((c) => c.camera === camera && c.used))
+    const channel = device?.channels.find((c) => c.camera === camera && c.used)
+    if (!type || !device || !channel?.abilities.length) return null
+    return { device: device.name, ability: channel.abilities.find((a) => a.type === type) ?? null }
+  }, [data, camera, detection])
+}
+
+/** What a device makes of a value, in words; null: nothing is known, or it holds the value as it is without a limit. */
+export function deviceWords({ device, ability }: DeviceLimits, parameter: string, value: number, unit: string): { words: string; holds: boolean } | null {
+  if (!ability) return { words: `${device} has no detection of this kind`, holds: false }
+  if (!ability.parameters.includes(parameter)) return { words: `${device} has no such setting`, holds: false }
+  const range = ability.ranges[parameter]
+  if (!range) return null
+  return parameter === 'Sensitivity' ? scaleWords(device, range, value) : rangeWords(device, range, value, unit)
+}
+
+function scaleWords(device: string, range: Range, value: number): { words: string; holds: boolean } {
+  const step = toScale(value, range)
+  const back = fromScale(step, range)
+  const same = Math.abs(back - value) < 1
+  return { words: `${device}: step ${step} of ${range.min} to ${range.max}${same ? '' : `, which is ${back}`}`, holds: same }
+}
+
+function rangeWords(device: string, { min, max }: Range, value: number, unit: string): { words: string; holds: boolean } {
+  const holds = value >= min && value <= max
+  return { words: `${device}: ${min} to ${max}${unit}${holds ? '' : `; it would hold ${Math.min(max, Math.max(min, value))}${unit}`}`, holds }
+}
+
+export const useLimits = (): DeviceLimits | null => useContext(DeviceLimitsContext)

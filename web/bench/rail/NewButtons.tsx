@@ -1,0 +1,63 @@
+import { DownOutlined } from '@ant-design/icons'
+import { Button, Dropdown, Space } from 'antd'
+import type { ReactNode } from 'react'
+import { kindNames } from '../../kinds.ts'
+import { ZONE_KINDS, type DrawnKind } from '../picture/shape.ts'
+import { UNDRAWN_KINDS } from './newDetection.ts'
+import { TEMPLATES, type Template } from './templates.ts'
+
+export type UndrawnKind = (typeof UNDRAWN_KINDS)[number]
+
+/** What can be drawn or made anew. */
+export function NewButtons({ hasPicture, hasInputs, onDraw, onNew, onTemplate }: { hasPicture: boolean; hasInputs: boolean; onDraw: (kind: DrawnKind) => void; onNew: (kind: UndrawnKind) => void; onTemplate: (template: Template) => void }): ReactNode {
+  const undrawable = hasPicture ? undefined : 'Add a clip or look at the live picture first; shapes are drawn on it'
+  return (
+    <>
+      <Space.Compact block>
+        <Button className="grow" onClick={() => onDraw('line')} disabled={!hasPicture} title={undrawable}>
+          Line <kbd>L</kbd>
+        </Button>
+        <Button onClick={() => onDraw('intrusion')} disabled={!hasPicture} title={undrawable}>
+          Zone <kbd>Z</kbd>
+        </Button>
+        <Dropdown
+          trigger={['click']}
+          menu={{
+            items: [
+              { key: 'ignore', label: <>Ignore area <kbd>I</kbd></>, disabled: !hasPicture },
+              ...ZONE_KINDS.filter((key) => key !== 'intrusion').map((key) => ({ key, label: kindNames[key], disabled: !hasPicture })),
+              { type: 'divider' as const },
+              ...UNDRAWN_KINDS.map((key) => ({ key, label: kindNames[key], disabled: key === 'contact' && !hasInputs }))
+            ],
+            onClick: ({ key }) => (key === 'ignore' || isOneOf(ZONE_KINDS, key) ? onDraw(key) : onNew(key as UndrawnKind))
+          }}
+        >
+          <Button icon={<DownOutlined />} aria-label="New detection of another kind" />
+        </Dropdown>
+      </Space.Compact>
+      <Dropdown
+        trigger={['click']}
+        menu={{
+          className: 'templates',
+          items: TEMPLATES.map((t) => ({
+            key: t.id,
+            disabled: t.shape !== null && !hasPicture,
+            label: (
+              <>
+                <strong>{t.name}</strong>
+                <span className="quiet">{t.says}</span>
+              </>
+            )
+          })),
+          onClick: ({ key }) => onTemplate(TEMPLATES.find(({ id }) => id === key)!)
+        }}
+      >
+        <Button block>
+          From a common need <DownOutlined />
+        </Button>
+      </Dropdown>
+    </>
+  )
+}
+
+const isOneOf = <T extends string>(list: readonly T[], key: string): key is T => (list as readonly string[]).includes(key)

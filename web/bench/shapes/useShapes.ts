@@ -1,0 +1,163 @@
+import { useState } from 'react'
+import type { Detection, Schedule } from '../../../core/formats/plan.ts'
+import type { Point } from '../../../core/geometry/shapes.ts'
+import type { BenchDocument, DocumentState } from '../document.ts'
+import { newId } from '../newId.ts'
+import { moved } from '../picture/geometry.ts'
+import type { Drawing } from '../picture/DrawnSoFar.tsx'
+import { areaShape, isDrawn, limitsOf, mirrored, pointsOf, shapeFault, shapeName, shapeOf, splitAt, withPoints, type DrawnKind, type PictureShape } from '../picture/shape.ts'
+import { freeName } from '../rail/freeName.ts'
+import { newDrawn } from '../rail/newDetection.ts'
+import type { Template } from '../rail/templates.ts'
+import type { Selection } from '../selection.ts'
+import type { ViewPrefs } from './viewPrefs.ts'
+
+/** The selected shape, whatever it is of, and how it is changed. */
+export interface EditedShape {
+  shape: PictureShape
+  locked: boolean
+  edit: (points: Point[], label: string) => void
+}
+
+export interface Shapes {
+  edited: EditedShape | null
+  vertex: number | null
+  setVertex: (index: number | null) => void
+  drawing: Drawing | null
+  setDrawing: (drawing: Drawing | null) => void
+  startDrawing: (kind: DrawnKind, template?: Template) => void
+  onDrawn: (points: Point[]) => void
+  /** A drag has ended: it becomes a step, or is taken back with the reason said. */
+  onSettle: (label: string) => void
+  refuse: (kind: DrawnKind, why: string) => void
+  chooseArea: (index: number | null) => void
+  remove: () => void
+  /** Of a detection, or of what is selected. */
+  duplicate: (of?: Detection) => void
+  mirror: () => void
+  split: () => void
+}
+
+const SHIFT = 0.03
+
+/** Drawing and editing shapes: what they become is always a valid shape, or nothing changes and the reason is said. */
+export function useShapes({ document, state, selection, select, prefs, hasPicture, hasPosition, say, begin }: {
+  document: BenchDocument
+  state: DocumentState
+  selection: Selection
+  select: (change: Partial<Selection>) => void
+  prefs: ViewPrefs
+  hasPicture: boolean
+  /** The site's place is known, so that hours can follow the sun. */
+  hasPosition: boolean
+  say: (problem: string | null) => void
+  /** Drawing begins: the clip stands still, and the picture has the keyboard. */
+  begin: () => void
+}): Shapes {
+  const [vertex, setVertex] = useState<number | null>(null)
+  const [drawing, setDrawing] = useState<Drawing | null>(null)
+  const { detections: placed, scene } = state
+  const chosen = placed.find((p) => p.detection.id === selection.detection)?.detection ?? null
+  const areaPoints = selection.area === null ? undefined : scene.ignore[selection.area]
+
+  const editArea = (index: number, points: Point[] | null, label: string): void =>
+    document.editScene({ ...scene, ignore: scene.ignore.flatMap((a, i) => (i === index ? (points ? [points] : []) : [a])) }, label)
+  const edited: EditedShape | null =
+    chosen && isDrawn(chosen)
+      ? { shape: shapeOf(chosen), locked: prefs.locked.has(chosen.id), edit: (points, label) => document.edit(withPoints(chosen, points), label) }
+      : areaPoints
+        ? { shape: areaShape(areaPoints, selection.area!), locked: false, edit: (points, label) => editArea(selection.area!, points, label) }
+        : null
+
+  const refuse = (kind: DrawnKind, why: string): void => say(`The ${shapeName(kind)} ${why}.`)
+  const chooseArea = (area: number | null): void => {
+    setVertex(null)
+    select({ area, detection: null, target: null, frame: null })
+  }
+  const add = (made: readonly Detection[], schedules?: readonly Schedule[]): void => {
+    document.add(made, schedules)
+    setVertex(null)
+    select({ detection: made[0].id, area: null, target: null, frame: null })
+  }
+  /** Points of a copy, a little aside of the first, wherever there is room. */
+  const aside = (points: readonly Point[]): Point[] => {
+    const to = moved(points, SHIFT, SHIFT)
+    return to.some(([x, y], i) => Math.abs(x - points[i][0]) + Math.abs(y - points[i][1]) > SHIFT / 2) ? to : moved(points, -SHIFT, -SHIFT)
+  }
+
+  return {
+    edited,
+    vertex,
+    setVertex,
+    drawing,
+    setDrawing,
+    refuse,
+    chooseArea,
+    startDrawing: (kind, template) => {
+      if (!hasPicture) return
+      begin()
+      setVertex(null)
+      say(null)
+      setDrawing({ kind, points: [], cursor: [0.5, 0.5], ...(template && { template }) })
+    },
+    onDrawn: (points) => {
+      if (!drawing || points.length < limitsOf(drawing.kind).least) return
+      const { kind, template } = drawing
+      const fault = shapeFault(kind, points)
+      if (fault) return refuse(kind, fault)
+      setDrawing(null)
+      say(null)
+      if (template) {
+        const made = template.make(points, { placed, schedules: state.schedules, hasPosition })
+        return add(made.detections, made.schedules)
+      }
+      if (kind !== 'ignore') return add([newDrawn(kind, points, placed)])
+      document.editScene({ ...scene, ignore: [...scene.ignore, points] }, `Draw ignore area ${scene.ignore.length + 1}`)
+      chooseArea(scene.ignore.length)
+    },
+    onSettle: (label) => {
+      say(null)
+      const now = chosen && document.detection(chosen.id)
+      const shape = now && isDrawn(now) ? shapeOf(now) : selection.area !== null && document.scene().ignore[selection.area] ? areaShape(document.scene().ignore[selection.area], selection.area) : null
+      const fault = shape && shapeFault(shape.kind, shape.points)
+      if (!fault) return document.settle(label)
+      document.forget()
+      refuse(shape.kind, `${fault}; it is left as it was`)
+    },
+    remove: () => {
+      setVertex(null)
+      if (selection.area !== null) {
+        editArea(selection.area, null, `Delete ignore area ${selection.area + 1}`)
+        return chooseArea(null)
+      }
+      if (!chosen || prefs.locked.has(chosen.id)) return
+      document.remove(chosen.id)
+      select({ detection: null, target: null, frame: null })
+    },
+    duplicate: (of) => {
+      const source = of ?? chosen
+      if (!of && selection.area !== null && areaPoints) {
+        document.editScene({ ...scene, ignore: [...scene.ignore, aside(areaPoints)] }, `Duplicate ignore area ${selection.area + 1}`)
+        return chooseArea(scene.ignore.length)
+      }
+      if (!source) return
+      const copy = { ...source, id: newId(source.kind), name: freeName(source.name, placed) }
+      add([isDrawn(copy) ? withPoints(copy, aside(pointsOf(copy))) : copy])
+    },
+    mirror: () => {
+      if (chosen?.kind === 'line' && !prefs.locked.has(chosen.id)) document.edit(mirrored(chosen), `Turn ${chosen.name} over`)
+    },
+    split: () => {
+      if (!edited || edited.locked) return
+      if (vertex === null) return say(`Choose the vertex at which the ${shapeName(edited.shape.kind)} is to be cut: click it, or press Tab with the picture in focus.`)
+      const parts = splitAt(edited.shape, vertex)
+      if (!parts) return say(`The ${shapeName(edited.shape.kind)} cannot be cut at this vertex.`)
+      setVertex(null)
+      say(null)
+      if (selection.area !== null) return document.editScene({ ...scene, ignore: scene.ignore.flatMap((a, i) => (i === selection.area ? parts : [a])) }, `Cut ignore area ${selection.area + 1}`)
+      if (!chosen || !isDrawn(chosen)) return
+      const second = { ...withPoints(chosen, parts[1]), id: newId(chosen.kind), name: freeName(chosen.name, placed) }
+      document.editAll([{ id: chosen.id, detection: withPoints(chosen, parts[0]) }, { id: second.id, detection: second }], `Cut ${chosen.name} in two`)
+    }
+  }
+}
