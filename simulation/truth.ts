@@ -49,7 +49,7 @@ export function boxOf(actor: Actor, pose: Pose, view: View): Box | null {
   }
   const foot = see(pose.at)
   if (foot.depth < NEAREST) return null
-  const h = actor.height * foot.perMetre
+  const h = foot.y - see({ ...pose.at, y: pose.at.y + actor.height }).y
   const across = actor.kind === 'bicycle' ? Math.max(0.4, Math.abs(pose.heading[0])) : 1
   const w = (h * (widths[actor.kind] ?? 1) * across) / view.aspect
   return { x: foot.x - w / 2, y: foot.y - h, w, h }

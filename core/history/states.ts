@@ -41,7 +41,7 @@ export function stateOf(edits: readonly EditEntry[]): CameraState {
   return {
     detections: bodies<CameraState['detections'][number]>('detection').sort((a, b) => a.position - b.position || a.detection.id.localeCompare(b.detection.id)),
     schedules: bodies('schedule'),
-    emails: new Map(edits.filter((e) => e.thing === 'email' && typeof e.body === 'string').map((e) => [e.thingId, e.body as string])),
+    emails: new Map(edits.filter((e) => e.thing === 'email' && e.body !== null).map((e) => [e.thingId, (e.body as { to: string }).to])),
     scene: bodies<NonNullable<CameraState['scene']>>('scene')[0] ?? null
   }
 }

@@ -1,22 +1,8 @@
-import { execFileSync } from 'node:child_process'
-import { fileURLToPath } from 'node:url'
 import { describe, expect, test } from '@jest/globals'
 import { densityBand, groundAt, heightOf, pixelDensity, project, type CameraPose } from './camera.ts'
 import { leastSquares, solveLinear } from './leastSquares.ts'
+import { openCvSees, type P3 } from './testing/openCvSees.ts'
 import { heightsSeen, measureFromPeople, measureFromRectangle, type PersonMark } from './measure.ts'
-
-type P3 = [x: number, y: number, z: number]
-
-/** Where OpenCV's projectPoints sees points of the world (x right, y up, z away), normalised. */
-function openCvSees(pose: CameraPose, points: P3[]): [number, number][] {
-  const height = 1000
-  const width = height * pose.aspect
-  const focal = height / 2 / Math.tan((pose.fieldOfView * Math.PI) / 360)
-  const order = { points: points.map(([x, y, z]) => [x, pose.height - y, z]), tilt: (pose.tilt * Math.PI) / 180, focal, width, height }
-  const script = fileURLToPath(new URL('./testing/projectPoints.mjs', import.meta.url))
-  const flat = JSON.parse(execFileSync(process.execPath, [script, JSON.stringify(order)], { encoding: 'utf8' })) as number[]
-  return points.map((_, i) => [flat[2 * i] / width, flat[2 * i + 1] / height])
-}
 
 const cameras: CameraPose[] = [
   { height: 4.2, tilt: 13, fieldOfView: 36, aspect: 16 / 9 },

@@ -94,7 +94,7 @@ export function measureFromPeople(marks: readonly PersonMark[], aspect: number, 
   const measured = measuredOf({ ...fit, parameters: [...full(fit.parameters)] }, aspect, marks.length)
   const { height, tilt, fieldOfView: field } = measured.uncertainty
   if (fit.squares / marks.length > 0.01) throw new InputError('marks', 'do not fit one camera over flat ground; check each foot, head and height')
-  if (!(height < MOST_HEIGHT_ERROR * measured.pose.height) || !(tilt < MOST_ANGLE_ERROR) || !(field < 2 * MOST_ANGLE_ERROR))
+  if (!(height < MOST_HEIGHT_ERROR * measured.pose.height) || !(tilt < MOST_ANGLE_ERROR) || !(field < Math.min(2 * MOST_ANGLE_ERROR, 0.5 * measured.pose.fieldOfView)))
     throw new InputError('marks', 'are too much alike to tell height, tilt and lens apart; mark people nearer and farther away, or give the lens')
   return measured
 }

@@ -91,7 +91,7 @@ export async function saveEmail(sql: Sql, cameraId: string, id: string, to: stri
       ? await sql.run('INSERT IGNORE INTO email_link (camera_id, detection_id, recipient, version, changed_at) VALUES (?, ?, ?, 1, ?)', [cameraId, id, to, now])
       : await sql.run('UPDATE email_link SET recipient = ?, version = version + 1, changed_at = ? WHERE camera_id = ? AND detection_id = ? AND version = ?', [to, now, cameraId, id, version])
   if (done.affectedRows === 1) {
-    await noteEdit(sql, await siteOf(sql, cameraId), cameraId, 'email', id, to, note, now)
+    await noteEdit(sql, await siteOf(sql, cameraId), cameraId, 'email', id, to === null ? null : { to }, note, now)
     return { to, version: version + 1, changedAt: now }
   }
   throw conflict('the e-mail link', (await current(sql, cameraId, id))!.kept?.email ?? null)

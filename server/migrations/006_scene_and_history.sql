@@ -27,5 +27,5 @@ INSERT INTO edit (site_id, camera_id, thing, thing_id, body, label, made_by, mad
   SELECT camera.site_id, camera_id, 'detection', detection.id, JSON_OBJECT('detection', JSON_COMPACT(body), 'position', detection.position), 'As it was', 'Wardoptic', changed_at
     FROM detection JOIN camera ON camera.id = detection.camera_id WHERE NOT deleted;
 INSERT INTO edit (site_id, camera_id, thing, thing_id, body, label, made_by, made_at)
-  SELECT camera.site_id, camera_id, 'email', detection_id, JSON_QUOTE(recipient), 'As it was', 'Wardoptic', changed_at
+  SELECT camera.site_id, camera_id, 'email', detection_id, JSON_OBJECT('to', recipient), 'As it was', 'Wardoptic', changed_at
     FROM email_link JOIN camera ON camera.id = email_link.camera_id WHERE recipient IS NOT NULL;

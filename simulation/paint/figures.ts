@@ -163,7 +163,8 @@ export function paintActor(sheet: Sheet, actor: Actor, pose: Pose, shadow: numbe
   const { g } = sheet
   const foot = see(sheet, pose.at)
   if (foot.depth < 0.5) return
-  const height = actor.height * foot.perMetre
+  // The head is seen where it is, not as high above the foot as a flat board would be.
+  const height = foot.y - see(sheet, { ...pose.at, y: pose.at.y + actor.height }).y
   const ground = see(sheet, { ...pose.at, y: 0 })
   const [hx, hz] = pose.heading
   const [wide, deep] = bodyOf(actor.kind) ? [(1.7 * Math.abs(hx) + 0.7 * Math.abs(hz)) * foot.perMetre, 0.16 * foot.perMetre] : [height * 0.2, height * 0.036]

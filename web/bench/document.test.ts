@@ -2,7 +2,8 @@ import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globa
 import fc from 'fast-check'
 import { ApiError, type BenchView } from '../../core/api.ts'
 import { DetectionSchema, parseWith, type Detection } from '../../core/formats/plan.ts'
-import { BenchDocument, type Keeper } from './document.ts'
+import { canonical } from '../../core/history/states.ts'
+import { BenchDocument, type Keeper, type StepMemory } from './document.ts'
 
 const line = (id: string, name = id): Detection => parseWith(DetectionSchema, { id, name, kind: 'line', line: [[0.1, 0.5], [0.9, 0.5]] })
 
@@ -120,29 +121,44 @@ describe('the document of the Bench', () => {
     expect(names(document)).toEqual(['mine', 'b'])
   })
 
-  test('undo goes back through any edits to each state as it was, and redo forward again', () => {
+  test('undo goes back through any edits to each state as it was, and redo forward again; also when the page is loaded anew on the way', () => {
     const edit = fc.oneof(
       fc.record({ do: fc.constant('add' as const), id: fc.constantFrom('a', 'b', 'c', 'd') }),
       fc.record({ do: fc.constant('remove' as const), id: fc.constantFrom('a', 'b', 'c', 'd') }),
       fc.record({ do: fc.constant('edit' as const), id: fc.constantFrom('a', 'b', 'c', 'd'), name: fc.constantFrom('one', 'two', 'three') }),
-      fc.record({ do: fc.constant('email' as const), id: fc.constantFrom('a', 'b'), to: fc.constantFrom(null, 'x@y.example') })
+      fc.record({ do: fc.constant('email' as const), id: fc.constantFrom('a', 'b'), to: fc.constantFrom(null, 'x@y.example') }),
+      fc.record({ do: fc.constant('area' as const), x: fc.constantFrom(0.3, 0.5) }),
+      fc.record({ do: fc.constant('order' as const), ids: fc.shuffledSubarray(['a', 'b', 'c', 'd']) }),
+      fc.record({ do: fc.constant('all' as const), name: fc.constantFrom('one', 'two', null) })
     )
     fc.assert(
-      fc.property(fc.array(edit, { maxLength: 30 }), (edits) => {
-        const document = new BenchDocument(view(), new Memory())
-        const shown = () => JSON.stringify([document.getState().detections, [...document.getState().emails].sort()])
+      fc.property(fc.array(edit, { maxLength: 30 }), fc.nat(), (edits, reloadAt) => {
+        let kept: string | null = null
+        const memory: StepMemory = { load: () => kept === null ? null : (JSON.parse(kept) as ReturnType<StepMemory['load']>), save: (steps) => void (kept = JSON.stringify(steps)) }
+        let document = new BenchDocument(view(), new Memory(), memory)
+        const shown = () => canonical([document.getState().detections, [...document.getState().emails].sort(), document.getState().scene])
+        const reload = (): void => {
+          const { detections, emails, scene } = document.getState()
+          const held = view(detections.map((p) => ({ ...p, version: 1, changedAt: 0, email: { to: emails.get(p.detection.id) ?? null, version: 1, changedAt: 0 } })))
+          // A link outlives its deleted detection at the server; here it is only seen with it.
+          document = new BenchDocument({ ...held, scene: { ...scene, version: 2, changedAt: 0 } }, new Memory(), memory)
+        }
         const states = [shown()]
         for (const e of edits) {
           if (e.do === 'add' && !document.detection(e.id)) document.add([line(e.id)])
           else if (e.do === 'remove') document.remove(e.id)
           else if (e.do === 'edit' && document.detection(e.id)) document.edit(line(e.id, e.name), 'Rename')
-          else if (e.do === 'email') document.setEmail(e.id, e.to)
+          else if (e.do === 'email' && document.detection(e.id)) document.setEmail(e.id, e.to)
+          else if (e.do === 'area') document.editScene({ marks: null, ignore: [[[0, 0], [e.x, 0], [0, 1]]] }, 'Draw an area')
+          else if (e.do === 'order') document.order(e.ids, 'Change the order')
+          else if (e.do === 'all') document.editAll(document.getState().detections.map(({ detection: d }) => ({ id: d.id, detection: e.name === null ? null : line(d.id, e.name) })), 'All of them')
           if (shown() !== states[states.length - 1]) states.push(shown())
         }
-        for (const state of states.slice(0, -1).reverse()) {
+        states.slice(0, -1).reverse().forEach((state, i) => {
+          if (i === reloadAt % states.length) reload()
           document.undo()
           expect(shown()).toBe(state)
-        }
+        })
         for (const state of states.slice(1)) {
           document.redo()
           expect(shown()).toBe(state)
@@ -150,5 +166,36 @@ describe('the document of the Bench', () => {
       }),
       { numRuns: 200 }
     )
+  })
+
+  test('after a reload: a step that was not kept any more can be done again; what somebody else has changed since ends the undoing', async () => {
+    let kept: ReturnType<StepMemory['load']> = null
+    const memory: StepMemory = { load: () => kept, save: (steps) => void (kept = structuredClone(steps)) }
+    const held = (name: string) => view([{ detection: line('a', name), position: 0, version: 1, changedAt: 0, email: { to: null, version: 0, changedAt: 0 } }])
+    const first = new BenchDocument(held('one'), new Memory(), memory)
+    first.edit(line('a', 'two'), 'Rename to two')
+    first.edit(line('a', 'three'), 'Rename to three')
+    const unsaved = new BenchDocument(held('two'), new Memory(), memory)
+    expect(unsaved.getState()).toMatchObject({ undo: 'Rename to two', redo: 'Rename to three' })
+    unsaved.redo()
+    expect(names(unsaved)).toEqual(['three'])
+    const changed = new BenchDocument(held('somebody else’s'), new Memory(), memory)
+    expect(changed.getState()).toMatchObject({ undo: null, redo: null })
+  })
+
+  test('going back to an earlier state is one step: what came since goes, what was deleted comes back', async () => {
+    const document = new BenchDocument(view(), new Memory())
+    document.add([line('a'), line('b')])
+    document.setEmails(['a', 'b'], 'x@y.example')
+    const { detections, schedules, emails, scene } = document.getState()
+    document.remove('a')
+    document.add([line('c')])
+    document.editScene({ marks: null, ignore: [[[0, 0], [1, 0], [0, 1]]] }, 'Draw an area')
+    document.goTo({ detections, schedules, emails, scene }, 'Go back')
+    expect(names(document)).toEqual(['a', 'b'])
+    expect([...document.getState().emails.keys()].sort()).toEqual(['a', 'b'])
+    expect(document.getState().scene.ignore).toEqual([])
+    document.undo()
+    expect(names(document)).toEqual(['b', 'c'])
   })
 })

@@ -1,6 +1,7 @@
 import { CloseOutlined, DeleteOutlined } from '@ant-design/icons'
 import { Button, InputNumber, Radio, Switch } from 'antd'
 import type { ReactNode } from 'react'
+import { USUAL_LENS } from './draft.ts'
 import { FAR_OFF } from './MeasuringLayer.tsx'
 import type { MeasuringTool, SceneOnBench } from './useMeasuring.ts'
 
@@ -50,7 +51,14 @@ export function MeasurePanel({ tool, bands, setBands }: { tool: MeasuringTool; b
             <p className="quiet">Marks lie {(measured.error * 100).toFixed(2)} % of the picture’s height from where this camera would see them. Drag the figure over the picture: it keeps its height.</p>
           </>
         ) : (
-          <p className="off-note">{fault}.</p>
+          <>
+            <p className="off-note">{fault}.</p>
+            {draft.from === 'people' && draft.people.length >= 2 && draft.fieldOfView === null && (
+              <Button size="small" onClick={() => change({ ...draft, fieldOfView: USUAL_LENS })}>
+                Take the lens as usual ({USUAL_LENS}° high)
+              </Button>
+            )}
+          </>
         )}
       </section>
       <label className="row">

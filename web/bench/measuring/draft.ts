@@ -31,6 +31,9 @@ export function draftOf(marks: SceneMarks | null): Draft {
 export const marksOf = ({ from, people, fieldOfView, corners, width, depth }: Draft, aspect: number): SceneMarks =>
   from === 'people' ? { from, aspect, people, ...(fieldOfView !== null && { fieldOfView }) } : { from, aspect, corners, width, depth }
 
+/** A lens of 4 mm before a sensor of 1/2.8 inch sees so much up and down, in degrees (its picture is 2.9 mm high); common practice. */
+export const USUAL_LENS = 40
+
 /** What the marks so far tell, or why they do not. */
 export function judge(draft: Draft, aspect: number): { measured: Measured; marks: SceneMarks } | { fault: string } {
   try {
