@@ -14,8 +14,8 @@ export async function at(page: Page, x: number, y: number): Promise<[number, num
   return [box.x + x * box.width, box.y + y * box.height]
 }
 
-/** Draws a line (`l`) or a zone (`z`) by the pointer and finishes it with Enter. */
-export async function draw(page: Page, key: 'l' | 'z', ...points: [number, number][]): Promise<void> {
+/** Draws a line (`l`), a zone (`z`) or an ignore area (`i`) by the pointer and finishes it with Enter. */
+export async function draw(page: Page, key: 'l' | 'z' | 'i', ...points: [number, number][]): Promise<void> {
   await page.keyboard.press(key)
   for (const [x, y] of points) {
     await page.mouse.click(...(await at(page, x, y)))

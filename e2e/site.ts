@@ -28,6 +28,8 @@ export async function asDelivered(baseURL: string | undefined, ...cameras: strin
       // One that was deleted is brought back under the version of its deletion.
       if (!first.ok) await put((first.body as { current: { version: number } }).current.version)
     }
+    const { ignore } = plan.cameras.find((c) => c.id === camera)!
+    if (view.scene.marks || view.scene.ignore.length !== ignore.length) await answered(api, 'PUT', `/api/cameras/${camera}/scene`, { ignore, marks: null, version: view.scene.version })
     for (const clip of view.clips) if (!demo.clips.some(({ name }) => name === clip.name)) await answered(api, 'DELETE', `/api/clips/${clip.id}`)
   }
   await api.dispose()

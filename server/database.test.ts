@@ -1,6 +1,8 @@
-import { readdirSync } from 'node:fs'
+import { readFileSync, readdirSync } from 'node:fs'
 import { afterAll, beforeAll, expect, test } from '@jest/globals'
+import { stateOf } from '../core/history/states.ts'
 import { Database } from './database.ts'
+import { readStateAt } from './history/rows.ts'
 import type { DatabaseAddress } from './mariadb.ts'
 
 const address = JSON.parse(process.env.WARDOPTIC_TEST_DATABASE!) as DatabaseAddress
@@ -40,4 +42,19 @@ test('values are bound, never part of the statement; ids differ by case', async 
 
 test('the database answers only with its password', async () => {
   await expect(Database.open({ ...address, password: 'guess' }, name)).rejects.toThrow(/Access denied/)
+})
+
+test('what was there before histories were kept is where they begin', async () => {
+  // As migration 006 finds a database that was used before it: its own statements, over rows without a history.
+  await database.run(insert, ['old', 'Old'])
+  await database.run("INSERT INTO camera (id, site_id, name, position, ignore_areas) VALUES ('cam', 'old', 'Cam', 0, '[[[0,0],[1,0],[1,1]]]')")
+  await database.run("INSERT INTO schedule (site_id, id, body, version, changed_at) VALUES ('old', 'n', '{\"id\":\"n\"}', 1, 5)")
+  await database.run("INSERT INTO detection (camera_id, id, position, body, version, changed_at) VALUES ('cam', 'd', 3, '{\"id\":\"d\",\"name\":\"D\"}', 1, 5)")
+  await database.run("INSERT INTO email_link (camera_id, detection_id, recipient, version, changed_at) VALUES ('cam', 'd', 'x@y.example', 1, 5)")
+  const begin = readFileSync(new URL('./migrations/006_scene_and_history.sql', import.meta.url), 'utf8').split(';').filter((statement) => statement.includes('INSERT INTO edit'))
+  expect(begin).toHaveLength(4)
+  for (const statement of begin) await database.run(statement)
+  const state = stateOf(await readStateAt(database, 'old', 'cam', 1e9))
+  expect(state).toMatchObject({ detections: [{ detection: { id: 'd', name: 'D' }, position: 3 }], schedules: [{ id: 'n' }], scene: { ignore: [[[0, 0], [1, 0], [1, 1]]], marks: null } })
+  expect([...state.emails]).toEqual([['d', 'x@y.example']])
 })

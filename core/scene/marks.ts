@@ -1,5 +1,5 @@
 import * as v from 'valibot'
-import { PointSchema, number } from '../formats/detection.ts'
+import { PointSchema, bool, number } from '../formats/detection.ts'
 import { measureFromPeople, measureFromRectangle, type Measured } from './measure.ts'
 
 /** What a scene is measured from: upright people of known height, or a rectangle on the ground. */
@@ -11,7 +11,7 @@ export const PeopleMarksSchema = v.strictObject({
   aspect,
   /** Degrees, vertical, where the lens is known. */
   fieldOfView: v.optional(number(1, 170, '°')),
-  people: v.pipe(v.array(v.strictObject({ foot: PointSchema, head: PointSchema, metres: number(0.5, 2.5, ' m') }), 'must be a list of people'), v.maxLength(50, 'has more than 50 people'))
+  people: v.pipe(v.array(v.strictObject({ foot: PointSchema, head: PointSchema, metres: number(0.5, 2.5, ' m'), fromBox: v.optional(bool) }), 'must be a list of people'), v.maxLength(50, 'has more than 50 people'))
 })
 
 export const RectangleMarksSchema = v.strictObject({

@@ -9,6 +9,8 @@ export interface PersonMark {
   head: Point
   /** Height in metres. */
   metres: number
+  /** Upper and lower middle of a target's box: how high they are is known, but not how the figure leans. */
+  fromBox?: boolean
 }
 
 export interface Measured {
@@ -49,12 +51,12 @@ const measuredOf = (fit: Fit, aspect: number, count: number): Measured => {
 
 /** How far from where a camera would see their heads the marks are, in picture heights: two numbers a mark. */
 function personResiduals(marks: readonly PersonMark[], pose: CameraPose): number[] {
-  return marks.flatMap(({ foot, head, metres }) => {
+  return marks.flatMap(({ foot, head, metres, fromBox }) => {
     const ground = groundAt(pose, foot[0], foot[1])
     if (!ground || metres >= pose.height + ground.z * 10) return [10, 10]
     const seen = project(pose, { ...ground, y: metres })
     if (seen.depth <= 0) return [10, 10]
-    return [(seen.x - head[0]) * pose.aspect, seen.y - head[1]]
+    return [fromBox ? 0 : (seen.x - head[0]) * pose.aspect, seen.y - head[1]]
   })
 }
 

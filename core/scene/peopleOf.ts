@@ -36,7 +36,7 @@ export function peopleOf(tracks: Tracks, metres: number): PersonMark[] {
     .map((i) => {
       const { x, y, w, h } = rowAt(tracks, i)
       const middle = round(x + w / 2)
-      return { foot: [middle, round(y + h)], head: [middle, round(y)], metres }
+      return { foot: [middle, round(y + h)], head: [middle, round(y)], metres, fromBox: true }
     })
 }
 

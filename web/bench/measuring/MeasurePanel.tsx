@@ -98,6 +98,7 @@ function People({ tool: { draft, change, off, fromClip } }: { tool: MeasuringToo
           </li>
         ))}
       </ol>
+      {draft.people.some((p) => p.fromBox) && <p className="quiet">Found by the analysis, each taken to be 1.75 m tall. Their boxes cannot tell the lens: set it if you know it; heights hold all the same.</p>}
       <label className="row">
         <span>Lens, if known</span>
         <InputNumber size="small" min={1} max={170} suffix="° high" placeholder="unknown" value={draft.fieldOfView} onChange={(fieldOfView) => change({ ...draft, fieldOfView })} />

@@ -44,7 +44,7 @@ export function MeasuringLayer({ measuring: m, width, height }: { measuring: Mea
             <Dot x={hx} y={hy} width={width} height={height} onMove={(at) => m.onMovePerson(i, 'head', at)} />
             <Label x={hx + 8} y={hy - 10} listening={false}>
               <Tag fill={STAGE} opacity={0.8} cornerRadius={3} />
-              <Text text={`${i + 1}: ${person.metres.toFixed(2)} m`} fill={colour} fontSize={12} fontFamily={FONT} padding={3} />
+              <Text text={String(i + 1)} fill={colour} fontSize={12} fontFamily={FONT} padding={3} />
             </Label>
           </Group>
         )

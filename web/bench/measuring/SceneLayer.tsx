@@ -80,9 +80,9 @@ function Bands({ shown: { pose, pictureHeight }, width, height }: { shown: Scene
       <Rect y={from * height} width={width} height={(to - from) * height} fill={STAGE} opacity={shades[band ?? 'none']} />
       <Line points={[0, to * height, width, to * height]} stroke={WHITE} strokeWidth={1} opacity={0.6} dash={[3, 5]} />
       {(to - from) * height > 16 && (
-        <Label x={width - 8} y={to * height - 20} offsetX={150}>
+        <Label x={width - 8} y={to * height - 20} offsetX={196}>
           <Tag fill={STAGE} opacity={0.75} cornerRadius={3} />
-          <Text text={band ? `${band}, ${least} px/m or more` : 'under 12.5 px/m'} width={150} align="right" fontSize={12} fontFamily={FONT} fill={WHITE} padding={3} />
+          <Text text={band ? `${band}, ${least} px/m or more` : 'under 12.5 px/m'} width={196} align="right" fontSize={12} fontFamily={FONT} fill={WHITE} padding={3} />
         </Label>
       )}
     </Group>

@@ -5,7 +5,7 @@ import { peopleOf } from '../../../core/scene/peopleOf.ts'
 import { measureScene, type SceneMarks } from '../../../core/scene/marks.ts'
 import type { Tracks } from '../../../core/targets/tracks.ts'
 import type { BenchDocument, Scene } from '../document.ts'
-import { USUAL_HEIGHT, draftOf, judge, offOf, withPoint, withoutLast, type Draft } from './draft.ts'
+import { USUAL_HEIGHT, USUAL_LENS, draftOf, judge, offOf, withPoint, withoutLast, type Draft } from './draft.ts'
 import type { Measuring } from './MeasuringLayer.tsx'
 import type { SceneShown } from './SceneLayer.tsx'
 
@@ -17,7 +17,7 @@ export interface MeasuringTool {
   fault: string | null
   off: readonly (number | null)[]
   change: (draft: Draft) => void
-  /** Marks from the clip's own people; null: there is no clip. */
+  /** Marks from the clip's own people, whose boxes are too rough to tell the lens: it is taken as usual. null: there is no clip. */
   fromClip: (() => void) | null
   keep: () => void
   leave: () => void
@@ -69,7 +69,7 @@ export function useMeasuring(document: BenchDocument, scene: Scene, picture: { w
     fault: judged && 'fault' in judged ? judged.fault : null,
     off,
     change,
-    fromClip: tracks && (() => change({ ...draft, from: 'people', foot: null, people: peopleOf(tracks, USUAL_HEIGHT) })),
+    fromClip: tracks && (() => change({ ...draft, from: 'people', foot: null, people: peopleOf(tracks, USUAL_HEIGHT), fieldOfView: draft.fieldOfView ?? USUAL_LENS })),
     keep: () => {
       if (!judged || !('marks' in judged)) return
       document.editScene({ ...scene, marks: judged.marks }, 'Measure the scene')
@@ -88,7 +88,7 @@ export function useMeasuring(document: BenchDocument, scene: Scene, picture: { w
     off,
     onPoint: (at) => change(withPoint(draft, at)),
     onCursor: setCursor,
-    onMovePerson: (index, part, at) => change({ ...draft, people: draft.people.map((p, i) => (i === index ? { ...p, [part]: at } : p)) }),
+    onMovePerson: (index, part, at) => change({ ...draft, people: draft.people.map((p, i) => (i === index ? { foot: p.foot, head: p.head, metres: p.metres, [part]: at } : p)) }),
     onMoveCorner: (index, at) => change({ ...draft, corners: draft.corners.map((c, i) => (i === index ? at : c)) })
   }
   const shown: SceneShown | null = pose && { pose, grid: grid || draft !== null, bands, figure: grid || draft ? figure : null, metres: USUAL_HEIGHT, pictureHeight: picture?.height ?? 1080, onFigure: setFigure }

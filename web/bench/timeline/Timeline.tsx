@@ -223,7 +223,11 @@ function useWheel(element: React.RefObject<HTMLElement | null>, turn: (event: Wh
 function LoopBar({ playhead, left, long }: { playhead: Playhead; left: (time: number) => string; long: (seconds: number) => string }): ReactNode {
   const loop = useLoop(playhead)
   if (!loop) return null
-  return <button type="button" className="loop" title="Played again and again; click to end it" aria-label={`Loop from ${loop[0].toFixed(1)} to ${loop[1].toFixed(1)} s; end it`} style={{ left: left(loop[0]), width: long(loop[1] - loop[0]) }} onPointerDown={(event) => event.stopPropagation()} onClick={() => playhead.setLoop(null)} />
+  return (
+    <div className="loop-lane">
+      <button type="button" className="loop" title="Played again and again; click to end it" aria-label={`Loop from ${loop[0].toFixed(1)} to ${loop[1].toFixed(1)} s; end it`} style={{ left: left(loop[0]), width: long(loop[1] - loop[0]) }} onPointerDown={(event) => event.stopPropagation()} onClick={() => playhead.setLoop(null)} />
+    </div>
+  )
 }
 
 /** Only this is drawn again while the clip plays. */
