@@ -20,6 +20,7 @@ import { readMot } from '../core/formats/mot.ts'
 import { DetectionSchema, parseWith, type Detection } from '../core/formats/plan.ts'
 import { tracksFromRows, type TargetRow, type Tracks } from '../core/targets/tracks.ts'
 import { benchDevices } from './devices/main.ts'
+import { benchInterface } from './interface/main.ts'
 import { median, say } from './say.ts'
 
 /**
@@ -219,6 +220,7 @@ function benchMemory(tracks: Tracks, detections: Detection[]): void {
 
 console.log(`${cpus()[0].model}, ${cpus().length} cores, Node ${process.version}\n`)
 if (process.argv.includes('--devices')) await benchDevices()
+else if (process.argv.includes('--interface')) await benchInterface()
 else {
   benchAnalyse()
   await benchMeasures()
@@ -227,4 +229,5 @@ else {
   if (process.argv.includes('--weather')) await benchTamper()
   else console.log('\nthe hour of weather and every fault on every camera: npm run bench -- --weather (some ten minutes)')
   console.log('a site of 200 cameras: npm run bench -- --devices (some five minutes)')
+  console.log('the Bench in Chromium: npm run bench -- --interface (some two minutes)')
 }

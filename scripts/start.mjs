@@ -2,6 +2,7 @@
 import { createHash } from 'node:crypto'
 import { existsSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
+import { brotliCompressSync, gzipSync } from 'node:zlib'
 import { installDebian, installPackages, root } from './install.mjs'
 
 /** A digest of all files that the built interface depends on. */
@@ -15,6 +16,17 @@ function sourcesDigest() {
   return hash.digest('hex')
 }
 
+/** Beside each file of text its compressed forms, which the server sends to whoever takes them. */
+function compress(folder) {
+  for (const name of readdirSync(folder, { recursive: true })) {
+    const path = join(folder, name)
+    if (!/\.(js|css|html|svg)$/.test(name)) continue
+    const content = readFileSync(path)
+    writeFileSync(`${path}.br`, brotliCompressSync(content))
+    writeFileSync(`${path}.gz`, gzipSync(content, { level: 9 }))
+  }
+}
+
 export async function buildWeb() {
   const stamp = join(root, 'dist/web/.sources')
   const digest = sourcesDigest()
@@ -24,6 +36,7 @@ export async function buildWeb() {
   process.env.NODE_ENV = 'production'
   const { build } = await import('vite')
   await build({ configFile: join(root, 'vite.config.ts'), logLevel: 'warn' })
+  compress(join(root, 'dist/web'))
   writeFileSync(stamp, digest)
 }
 

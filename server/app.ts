@@ -64,7 +64,13 @@ export async function makeApp({ database, folder, web, mostClipBytes, mail, mail
   liveRoutes(http, database, devices)
   mailboxRoutes(http, mailbox)
   if (web && existsSync(web)) {
-    await http.register(fastifyStatic, { root: web, maxAge: '1h', setHeaders: (response, path) => void (path.endsWith('.html') && response.setHeader('cache-control', 'no-cache')) })
+    await http.register(fastifyStatic, {
+      root: web,
+      preCompressed: true,
+      cacheControl: false,
+      // Files of the build are named after what is in them; the page that names them is asked for each time.
+      setHeaders: (response, path) => void response.setHeader('cache-control', path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache')
+    })
     // Every place of the interface has its own address; the page finds it.
     http.setNotFoundHandler((request, reply) => {
       if (request.url.startsWith('/api/') || request.method !== 'GET') return reply.status(404).send(notFound(request.url).view)

@@ -1,4 +1,4 @@
-import { lazy, Suspense, type ReactNode } from 'react'
+import { lazy, Suspense, type ComponentType, type ReactNode } from 'react'
 import { Navigate, Route, Routes } from 'react-router'
 import { EmptyPlace } from './shell/EmptyPlace.tsx'
 import { emptyPlaces } from './shell/places.ts'
@@ -7,7 +7,8 @@ import { MailboxPlace } from './mailbox/MailboxPlace.tsx'
 import { SitePlace } from './site/SitePlace.tsx'
 
 const DevicesPlace = lazy(() => import('./devices/DevicesPlace.tsx').then((m) => ({ default: m.DevicesPlace })))
-const BenchPlace = lazy(() => import('./bench/BenchPlace.tsx').then((m) => ({ default: m.BenchPlace })))
+export const loadBench = (): Promise<{ default: ComponentType }> => import('./bench/BenchPlace.tsx').then((m) => ({ default: m.BenchPlace }))
+const BenchPlace = lazy(loadBench)
 
 export function App(): ReactNode {
   return (

@@ -5,10 +5,18 @@ import { BrowserRouter } from 'react-router'
 import '@fontsource-variable/atkinson-hyperlegible-next/index.css'
 import '@fontsource-variable/atkinson-hyperlegible-mono/index.css'
 import './styles.css'
-import { App } from './app.tsx'
+import { benchOf } from './api/queries.ts'
+import { App, loadBench } from './app.tsx'
 import { ThemeProvider } from './theme.tsx'
 
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 2000 } } })
+
+// The Bench is what is opened most: its camera and its code are on their way while the rest is still read.
+const camera = /^\/bench\/([^/]+)/.exec(location.pathname)?.[1]
+if (camera) {
+  void loadBench()
+  void queries.prefetchQuery(benchOf(decodeURIComponent(camera)))
+}
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>

@@ -15,11 +15,12 @@ export const useSite = (): UseQueryResult<SiteView> => useQuery({ queryKey: ['si
 
 export const benchKey = (camera: string): string[] => ['bench', camera]
 
+export const benchOf = (camera: string) => queryOptions({ queryKey: benchKey(camera), queryFn: () => request<BenchView>('GET', `/api/cameras/${encodeURIComponent(camera)}`) })
+
 /** A camera's Bench; asked for again while a clip is being analysed, and when the window is looked at again. */
 export const useBench = (camera: string | undefined): UseQueryResult<BenchView> =>
   useQuery({
-    queryKey: benchKey(camera ?? ''),
-    queryFn: () => request<BenchView>('GET', `/api/cameras/${encodeURIComponent(camera!)}`),
+    ...benchOf(camera ?? ''),
     enabled: camera !== undefined,
     refetchInterval: ({ state }) => (state.data?.clips.some((clip) => clip.state === 'analysing') ? WATCH_MS : false),
     refetchOnWindowFocus: 'always'

@@ -1,30 +1,27 @@
 import { App } from 'antd'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore, type DragEvent, type ReactNode } from 'react'
+import { lazy, useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore, type DragEvent, type ReactNode } from 'react'
 import type { BenchView, CameraSummary, ClipView, RunView } from '../../core/api.ts'
-import { isNearMiss, type Setting, type Trigger } from '../../core/detections/index.ts'
+import { isNearMiss, type Ladder, type Setting, type Trigger } from '../../core/detections/index.ts'
 import { isFrameKind, type Detection, type Schedule } from '../../core/formats/plan.ts'
 import { frameTime, spansOf } from '../../core/targets/tracks.ts'
 import { request } from '../api/client.ts'
+import { useStable, useStableAll } from '../stable.ts'
 import { benchKey, useEvidence, useRun, useSite } from '../api/queries.ts'
 import { BenchBar } from './BenchBar.tsx'
-import { AllClips } from './clips/AllClips.tsx'
+import { BenchDialogs, type BenchDialog } from './BenchDialogs.tsx'
 import { ClipBar } from './clips/ClipBar.tsx'
 import { ClipErrors, ClipStage } from './clips/ClipStage.tsx'
-import { MakeClip } from './clips/MakeClip.tsx'
 import { ReferenceTool } from './clips/ReferenceTool.tsx'
 import { useUpload } from './clips/upload.ts'
-import { Compare } from './compare/Compare.tsx'
-import { CurvePanel } from './curve/CurvePanel.tsx'
 import { ConflictNote } from './ConflictNote.tsx'
 import type { BenchDocument } from './document.ts'
+import { Later } from './Later.tsx'
 import { useEvaluation } from './evaluation.ts'
-import { HistoryDrawer } from './history/HistoryDrawer.tsx'
 import { ChangePanel } from './inspector/ChangePanel.tsx'
 import { useDeviceLimits } from './inspector/deviceLimits.ts'
 import { Inspector } from './inspector/Inspector.tsx'
 import { ShapeTools } from './inspector/ShapeTools.tsx'
-import { KeysHelp } from './KeysHelp.tsx'
 import { useBenchKeys } from './benchKeys.ts'
 import { HeardLive } from './live/HeardLive.tsx'
 import { LivePicture } from './live/LivePicture.tsx'
@@ -39,21 +36,26 @@ import { limitsOf, shapeName } from './picture/shape.ts'
 import { Zoom } from './picture/zoom.ts'
 import { Playhead } from './playhead.ts'
 import { newDetection } from './rail/newDetection.ts'
+import type { UndrawnKind } from './rail/NewButtons.tsx'
 import { Rail } from './rail/Rail.tsx'
+import type { Template } from './rail/templates.ts'
 import { RunPanel } from './runs/RunPanel.tsx'
 import { useSelection } from './selection.ts'
 import { copyTo } from './shapes/copyTo.ts'
 import { useShapes } from './shapes/useShapes.ts'
+import { useStill } from './shapes/useStill.ts'
 import { useViewPrefs } from './shapes/viewPrefs.ts'
 import { Timeline } from './timeline/Timeline.tsx'
 import { Transport } from './timeline/Transport.tsx'
 import { letterOf } from './words.ts'
 
+const CurvePanel = lazy(() => import('./curve/CurvePanel.tsx').then((m) => ({ default: m.CurvePanel })))
+
 /** Draw and verify on one screen: rail, picture, timeline, inspector. */
 export function Bench({ view, document }: { view: BenchView; document: BenchDocument }): ReactNode {
   const state = useSyncExternalStore(document.subscribe, document.getState)
   const [selection, select] = useSelection()
-  const [open, setOpen] = useState<'help' | 'making' | 'comparing' | 'clips' | 'history' | null>(null)
+  const [open, setOpen] = useState<BenchDialog | null>(null)
   const [brush, setBrush] = useState<Brush>({ on: true, shape: 'free' })
   const [cell, setCell] = useState<Cell | null>(null)
   const [sizing, setSizing] = useState(false)
@@ -89,6 +91,7 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
   const refused = useRefusal(watched, refresh)
 
   const { detections: placed, schedules, emails, conflict } = state
+  const still = useStill(placed, state.previewing)
   const chosen = placed.find((p) => p.detection.id === selection.detection)?.detection ?? null
   const moving = chosen?.kind === 'motion' || chosen?.kind === 'classMotion' ? chosen : null
   const limits = useDeviceLimits(view.camera.id, chosen)
@@ -107,7 +110,8 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
       stage.current?.focus()
     }
   })
-  const { drawing, setVertex } = shapes
+  const { drawing } = shapes
+  const { setVertex } = shapes.act
 
   const setting = useMemo<Setting | null>(
     () =>
@@ -138,13 +142,13 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
     },
     [select, setVertex]
   )
-  const showMoment = (detection: string | null, target: number | null, frame: number | null): void => {
+  const showMoment = useStable((detection: string | null, target: number | null, frame: number | null): void => {
     setVertex(null)
     select({ detection, area: null, target, frame })
     playhead.pause()
     const at = frame ?? tracks?.frame[spans.find((s) => s.id === target)?.rows[0] ?? 0]
     if (at && clip) playhead.seek(frameTime(at, clip.fps))
-  }
+  })
   const showTrigger = (t: Trigger): void => showMoment(t.detection, t.target ?? null, t.frame)
   const make = (made: readonly Detection[], added: readonly Schedule[] = []): void => {
     document.add(made, added)
@@ -155,7 +159,7 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
     const ordered = [...moments].sort((a, b) => by * (a.time - b.time))
     return ordered.find(({ time }) => by * (time - playhead.time) > 1e-3) ?? ordered[0]
   }
-  const run = async (speed: number): Promise<void> => {
+  const run = useStable(async (speed: number): Promise<void> => {
     if (!clip) return
     try {
       const started = await request<RunView>('POST', `/api/clips/${clip.id}/runs`, { speed })
@@ -168,8 +172,8 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
     } catch (error) {
       setProblem((error as Error).message)
     }
-  }
-  const copy = async (camera: CameraSummary): Promise<void> => {
+  })
+  const copy = useStable(async (camera: CameraSummary): Promise<void> => {
     if (!chosen) return
     try {
       const { said, takeBack } = await copyTo(camera, chosen, scene.pose)
@@ -177,7 +181,7 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
     } catch (error) {
       setProblem((error as Error).message)
     }
-  }
+  })
   const runView = useRun(runId).data ?? null
 
   useBenchKeys({
@@ -217,7 +221,28 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
   }
   const errors = [upload.error, refused, problem, evaluation.failure].filter((e) => e !== null)
   const chooseFile = (): void => window.document.querySelector<HTMLInputElement>('input[type=file]')?.click()
-  const onMake = view.world ? () => setOpen('making') : null
+  const act = useStableAll({
+    compare: () => setOpen('comparing'),
+    history: () => setOpen('history'),
+    help: () => setOpen('help'),
+    make: () => setOpen('making'),
+    allClips: () => setOpen('clips'),
+    run: (speed: number) => void run(speed),
+    copy: (camera: CameraSummary) => void copy(camera),
+    chooseClip: (id: string) => select({ clip: id, target: null, frame: null, live: false }),
+    goLive: (on: boolean) => select({ live: on, target: null, frame: null }),
+    newKind: (kind: UndrawnKind) => make([newDetection(kind, placed, view.site.inputs)]),
+    template: (template: Template) => {
+      if (template.shape) return shapes.startDrawing(template.shape, template)
+      const made = template.make([], { placed, schedules, hasPosition: view.site.position !== null })
+      make(made.detections, made.schedules)
+    },
+    users: (id: string) => placed.filter((p) => p.detection.schedule === id).length,
+    nearMiss: (l: Ladder) => showMoment(l.detection, l.target, l.frame)
+  })
+  const onMake = view.world ? act.make : null
+  const others = useMemo(() => site?.cameras.filter(({ id }) => id !== view.camera.id) ?? [], [site, view.camera.id])
+  const spoken = still.find((p) => p.detection.id === selection.detection)?.detection ?? null
   const overlay: ShapesProps = {
     document,
     zoom,
@@ -244,11 +269,10 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
     onSettle: shapes.onSettle
   }
   const { frames, heard, trouble: liveTrouble } = useLive(live ? view.camera.id : null)
-  const close = (): void => setOpen(null)
 
   return (
     <main className="bench">
-      <BenchBar document={document} state={state} camera={view.camera} ready={ready} onCompare={() => setOpen('comparing')} onRun={(speed) => void run(speed)} onHistory={() => setOpen('history')} onHelp={() => setOpen('help')} />
+      <BenchBar document={document} keeping={state.keeping} trouble={state.trouble} undo={state.undo} redo={state.redo} camera={view.camera} ready={ready} onCompare={act.compare} onRun={act.run} onHistory={act.history} onHelp={act.help} />
       {conflict && <ConflictNote conflict={conflict} document={document} />}
       <ClipErrors
         messages={errors}
@@ -261,10 +285,10 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
       <div className="bench-body">
         <Rail
           document={document}
-          placed={placed}
+          placed={still}
           schedules={schedules}
           scene={state.scene}
-          triggers={evaluation.triggers}
+          triggersOf={evaluation.triggersOf}
           ladders={evaluation.ladders}
           hasClip={ready}
           hasPicture={hasPicture}
@@ -273,15 +297,11 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
           prefs={prefs}
           inputs={view.site.inputs}
           onSelect={chooseDetection}
-          onArea={shapes.chooseArea}
-          onDraw={shapes.startDrawing}
-          onNew={(kind) => make([newDetection(kind, placed, view.site.inputs)])}
-          onTemplate={(template) => {
-            if (template.shape) return shapes.startDrawing(template.shape, template)
-            const made = template.make([], { placed, schedules, hasPosition: view.site.position !== null })
-            make(made.detections, made.schedules)
-          }}
-          onDuplicate={shapes.duplicate}
+          onArea={shapes.act.chooseArea}
+          onDraw={shapes.act.startDrawing}
+          onNew={act.newKind}
+          onTemplate={act.template}
+          onDuplicate={shapes.act.duplicate}
           camera={view.camera.id}
         />
         <div className="bench-middle">
@@ -303,13 +323,13 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
           </div>
           <div className="transport-bar">
             <Transport playhead={playhead} disabled={!ready} />
-            <ClipBar clips={view.clips} clip={clip} timeZone={view.site.timeZone} upload={upload} onChoose={(id) => select({ clip: id, target: null, frame: null, live: false })} live={live} onLive={(on) => select({ live: on, target: null, frame: null })} onChanged={refresh} onMake={onMake} onAll={() => setOpen('clips')} />
+            <ClipBar clips={view.clips} clip={clip} timeZone={view.site.timeZone} upload={upload} onChoose={act.chooseClip} live={live} onLive={act.goLive} onChanged={refresh} onMake={onMake} onAll={act.allClips} />
           </div>
-          {ready && chosen && isFrameKind(chosen) && evaluation.frames?.detection === chosen.id && <CurvePanel trace={evaluation.frames} seconds={clip.frames / clip.fps} playhead={playhead} />}
+          {ready && chosen && isFrameKind(chosen) && evaluation.frames?.detection === chosen.id && <Later><CurvePanel trace={evaluation.frames} seconds={clip.frames / clip.fps} playhead={playhead} /></Later>}
           {live ? (
             <HeardLive heard={heard} placed={placed} />
           ) : ready ? (
-            <Timeline clip={clip} site={view.site} playhead={playhead} placed={placed} schedules={schedules} spans={spans} triggers={evaluation.triggers} ladders={evaluation.ladders} timed={evaluation.timed} detection={selection.detection} target={selection.target} at={selection.frame} onDetection={chooseDetection} onMoment={showMoment} />
+            <Timeline clip={clip} site={view.site} playhead={playhead} placed={still} schedules={schedules} spans={spans} triggersOf={evaluation.triggersOf} ladders={evaluation.ladders} timed={evaluation.timed} detection={selection.detection} dragging={state.previewing} target={selection.target} at={selection.frame} onDetection={chooseDetection} onMoment={showMoment} />
           ) : (
             <section className="timeline" aria-label="Timeline" />
           )}
@@ -320,13 +340,13 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
         ) : (
           <Inspector
             document={document}
-            detection={chosen}
+            detection={spoken}
             area={selection.area !== null && state.scene.ignore[selection.area] ? selection.area : null}
             letter={letterOf(placed.findIndex((p) => p.detection.id === chosen?.id))}
             schedules={schedules}
             inputs={view.site.inputs}
             email={(chosen && emails.get(chosen.id)) ?? null}
-            users={(id) => placed.filter((p) => p.detection.schedule === id).length}
+            users={act.users}
             ladder={evaluation.ladder}
             ladders={evaluation.ladders}
             spans={spans}
@@ -336,23 +356,19 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
             measured={scene.pose !== null}
             limits={limits}
             tools={chosen?.kind === 'tamper' && ready && <ReferenceTool clip={clip} playhead={playhead} onChanged={refresh} />}
-            shapeTools={(chosen || shapes.edited) && <ShapeTools shapes={shapes} prefs={prefs} detection={chosen?.id ?? null} isLine={chosen?.kind === 'line'} others={site?.cameras.filter(({ id }) => id !== view.camera.id) ?? []} onCopyTo={(camera) => void copy(camera)} />}
+            shapeTools={(chosen || shapes.edited) && <ShapeTools act={shapes.act} prefs={prefs} hasShape={shapes.edited !== null} detection={chosen?.id ?? null} isLine={chosen?.kind === 'line'} others={others} onCopyTo={act.copy} />}
             changes={
               ready && setting && chosen && evaluation.ladder && (
                 <ChangePanel key={`${chosen.id} ${evaluation.ladder.target}`} document={document} evaluations={evaluation.evaluations} setting={setting} clips={view.clips} clip={clip} detection={chosen.id} target={evaluation.ladder.target} fired={evaluation.triggers.some((t) => t.detection === chosen.id && (t.target === evaluation.ladder!.target || t.targets?.includes(evaluation.ladder!.target)))} />
               )
             }
-            scene={<SceneNote scene={scene} canMeasure={ready} />}
-            onRemove={shapes.remove}
-            onNearMiss={(l) => showMoment(l.detection, l.target, l.frame)}
+            scene={<SceneNote pose={scene.pose} open={scene.open} grid={scene.grid} bands={scene.bands} setGrid={scene.setGrid} setBands={scene.setBands} canMeasure={ready} />}
+            onRemove={shapes.act.remove}
+            onNearMiss={act.nearMiss}
           />
         )}
       </div>
-      {ready && tracks && <Compare open={open === 'comparing'} clip={clip} tracks={tracks} placed={placed} triggers={evaluation.triggers} onClose={close} onTrigger={(t) => { close(); showTrigger(t) }} />}
-      <AllClips open={open === 'clips'} clips={view.clips} clip={clip} placed={placed} setting={setting} evaluations={evaluation.evaluations} onChoose={(id) => { close(); select({ clip: id, target: null, frame: null, live: false }) }} onClose={close} />
-      {view.world && <MakeClip open={open === 'making'} camera={view.camera.id} world={view.world} onClose={close} onMade={onSent} />}
-      <HistoryDrawer open={open === 'history'} camera={view.camera.id} timeZone={view.site.timeZone} document={document} state={state} onClose={close} />
-      <KeysHelp open={open === 'help'} onClose={close} />
+      <BenchDialogs open={open} view={view} document={document} state={state} clip={clip} tracks={ready ? tracks : null} setting={setting} evaluation={evaluation} onClose={() => setOpen(null)} onClip={(id) => select({ clip: id, target: null, frame: null, live: false })} onMade={onSent} onTrigger={showTrigger} />
     </main>
   )
 }

@@ -1,6 +1,6 @@
 import { ExportOutlined, HistoryOutlined, QuestionCircleOutlined, RedoOutlined, UndoOutlined } from '@ant-design/icons'
 import { Button, Dropdown, Select, Tooltip } from 'antd'
-import type { ReactNode } from 'react'
+import { memo, type ReactNode } from 'react'
 import { useNavigate } from 'react-router'
 import { useSite } from '../api/queries.ts'
 import type { BenchDocument, DocumentState } from './document.ts'
@@ -9,7 +9,11 @@ const keepingWords = { kept: 'All changes kept', keeping: 'Keeping …', waiting
 
 export interface BenchBarProps {
   document: BenchDocument
-  state: DocumentState
+  keeping: DocumentState['keeping']
+  trouble: string | null
+  /** What would be undone, and done again. */
+  undo: string | null
+  redo: string | null
   camera: { id: string; name: string }
   /** Whether a clip is there to try things on. */
   ready: boolean
@@ -20,7 +24,7 @@ export interface BenchBarProps {
 }
 
 /** Above the Bench: which camera, whether all is kept, and what can be done with all of it. */
-export function BenchBar({ document, state, camera, ready, onCompare, onRun, onHistory, onHelp }: BenchBarProps): ReactNode {
+export const BenchBar = memo(function BenchBar({ document, keeping, trouble, undo, redo, camera, ready, onCompare, onRun, onHistory, onHelp }: BenchBarProps): ReactNode {
   const navigate = useNavigate()
   const site = useSite()
   return (
@@ -34,9 +38,9 @@ export function BenchBar({ document, state, camera, ready, onCompare, onRun, onH
         onChange={(id) => void navigate(`/bench/${id}`)}
         popupMatchSelectWidth={200}
       />
-      <span className={`keeping ${state.keeping}`} role="status" title={state.trouble ?? undefined}>
-        {keepingWords[state.keeping]}
-        {state.trouble && `: ${state.trouble}`}
+      <span className={`keeping ${keeping}`} role="status" title={trouble ?? undefined}>
+        {keepingWords[keeping]}
+        {trouble && `: ${trouble}`}
       </span>
       <span className="grow" />
       <Button disabled={!ready} onClick={onCompare}>
@@ -59,11 +63,11 @@ export function BenchBar({ document, state, camera, ready, onCompare, onRun, onH
       <Tooltip title="Export this camera’s plan">
         <Button aria-label="Export the plan" icon={<ExportOutlined />} href={`/api/cameras/${camera.id}/plan`} download={`${camera.id}.plan.json`} />
       </Tooltip>
-      <Tooltip title={state.undo ? `Undo: ${state.undo}` : 'Nothing to undo'}>
-        <Button aria-label="Undo" disabled={!state.undo} icon={<UndoOutlined />} onClick={() => document.undo()} />
+      <Tooltip title={undo ? `Undo: ${undo}` : 'Nothing to undo'}>
+        <Button aria-label="Undo" disabled={!undo} icon={<UndoOutlined />} onClick={() => document.undo()} />
       </Tooltip>
-      <Tooltip title={state.redo ? `Redo: ${state.redo}` : 'Nothing to redo'}>
-        <Button aria-label="Redo" disabled={!state.redo} icon={<RedoOutlined />} onClick={() => document.redo()} />
+      <Tooltip title={redo ? `Redo: ${redo}` : 'Nothing to redo'}>
+        <Button aria-label="Redo" disabled={!redo} icon={<RedoOutlined />} onClick={() => document.redo()} />
       </Tooltip>
       <Tooltip title="Who changed what">
         <Button aria-label="History" icon={<HistoryOutlined />} onClick={onHistory} />
@@ -71,4 +75,4 @@ export function BenchBar({ document, state, camera, ready, onCompare, onRun, onH
       <Button type="text" aria-label="Keys" icon={<QuestionCircleOutlined />} onClick={onHelp} />
     </div>
   )
-}
+})

@@ -43,6 +43,8 @@ export interface DocumentState {
   schedules: Schedule[]
   emails: ReadonlyMap<string, string>
   scene: Scene
+  /** Something is being dragged: it is shown as it would be, and not a step yet. */
+  previewing: boolean
   keeping: 'kept' | 'keeping' | 'waiting'
   /** Why it could not be kept. */
   trouble: string | null
@@ -434,11 +436,13 @@ export class BenchDocument {
     }
     detections.sort((a, b) => a.position - b.position || a.detection.id.localeCompare(b.detection.id))
     const open = [...this.dirty].some((key) => !this.conflicts.has(key))
+    const before = this.state as DocumentState | undefined
     return {
-      detections,
-      schedules,
-      emails,
+      detections: unlessSame(before?.detections, detections),
+      schedules: unlessSame(before?.schedules, schedules),
+      emails: before?.emails.size === emails.size && [...emails].every(([id, to]) => before.emails.get(id) === to) ? before.emails : emails,
       scene: this.scene(),
+      previewing: this.preview !== null,
       // While somebody has to decide, nothing may look as if all were kept.
       keeping: (this.trouble && open) || this.conflicts.size ? 'waiting' : open || this.saving || this.preview ? 'keeping' : 'kept',
       trouble: open ? this.trouble : null,
@@ -454,6 +458,9 @@ export class BenchDocument {
     for (const listener of this.listeners) listener()
   }
 }
+
+/** The list from before, if it has the same things in it: whoever shows it need not look again. */
+const unlessSame = <T>(before: T[] | undefined, now: T[]): T[] => (before?.length === now.length && now.every((thing, i) => thing === before[i]) ? before : now)
 
 const idOf = (key: Key): string => key.slice(key.indexOf(':') + 1)
 

@@ -1,4 +1,5 @@
 import { useEffect, useMemo, useRef, useState } from 'react'
+import { inOrderOf } from '../../core/detections/keptTriggers.ts'
 import type { Evidence, FrameTrace, Ladder, Setting, Trigger } from '../../core/detections/index.ts'
 import { isFrameKind, type Detection } from '../../core/formats/plan.ts'
 import type { CameraPose } from '../../core/scene/camera.ts'
@@ -22,7 +23,8 @@ export type Question =
   | { type: 'counts'; number: number; clips: { clip: string; setting: Setting }[] }
 
 export type Answer =
-  | { type: 'triggers'; number: number; triggers: Trigger[]; took: number }
+  /** Of the detections that were evaluated anew; the others of `ids` have the triggers that they had. */
+  | { type: 'triggers'; number: number; changed: Map<string, Trigger[]>; ids: string[]; took: number }
   | { type: 'ladders'; number: number; ladders: Ladder[] }
   | { type: 'ladder'; number: number; ladder: Ladder | null }
   | { type: 'frames'; number: number; trace: FrameTrace | null }
@@ -87,8 +89,22 @@ export class Evaluations {
   }
 }
 
-export interface Evaluation {
+/** What has triggered, together and by detection; the list of one that was not evaluated anew stays the same object. */
+export interface Fired {
   triggers: Trigger[]
+  triggersOf: ReadonlyMap<string, readonly Trigger[]>
+  /** Milliseconds that the last evaluation took in the worker. */
+  took: number | null
+}
+
+const NOTHING_FIRED: Fired = { triggers: [], triggersOf: new Map(), took: null }
+
+function firedNow(before: Fired, { changed, ids, took }: Extract<Answer, { type: 'triggers' }>): Fired {
+  const triggersOf = new Map(ids.map((id) => [id, changed.get(id) ?? before.triggersOf.get(id) ?? []]))
+  return { triggers: inOrderOf(ids, triggersOf), triggersOf, took }
+}
+
+export interface Evaluation extends Fired {
   /** Of the selected detection: every target at its trigger or best moment. */
   ladders: Ladder[]
   /** Of the selected target at the selected moment. */
@@ -103,8 +119,6 @@ export interface Evaluation {
   timed: ReadonlyMap<string, readonly TimedStay[]>
   /** Why nothing could be evaluated. */
   failure: string | null
-  /** Milliseconds that the last evaluation took in the worker. */
-  took: number | null
   /** For questions that only some part of the Bench asks. */
   evaluations: Evaluations | null
 }
@@ -132,7 +146,7 @@ export function useEvaluation({ evidence, setting, detection, target, at }: Aski
   const [made, setMade] = useState<Evaluations | null>(null)
   const [sizes, setSizes] = useState<SeenSize[] | null>(null)
   const [timed, setTimed] = useState(NOTHING_TIMED)
-  const [triggers, setTriggers] = useState<{ triggers: Trigger[]; took: number | null }>({ triggers: [], took: null })
+  const [fired, setFired] = useState<Fired>(NOTHING_FIRED)
   const [ladders, setLadders] = useState<Ladder[]>([])
   const [ladder, setLadder] = useState<Ladder | null>(null)
   const [frames, setFrames] = useState<FrameTrace | null>(null)
@@ -150,7 +164,7 @@ export function useEvaluation({ evidence, setting, detection, target, at }: Aski
   }, [])
 
   useEffect(() => {
-    setTriggers({ triggers: [], took: null })
+    setFired(NOTHING_FIRED)
     setLadders([])
     setLadder(null)
     setFrames(null)
@@ -161,7 +175,7 @@ export function useEvaluation({ evidence, setting, detection, target, at }: Aski
   useEffect(() => {
     if (!evidence || !setting) return
     evaluations.current?.ask({ type: 'evaluate', setting }, (answer) => {
-      if (answer.type === 'triggers') setTriggers({ triggers: answer.triggers, took: answer.took })
+      if (answer.type === 'triggers') setFired((before) => firedNow(before, answer))
       setFailure(answer.type === 'failed' ? answer.message : null)
     })
   }, [evidence, setting])
@@ -237,5 +251,5 @@ export function useEvaluation({ evidence, setting, detection, target, at }: Aski
     return () => clearTimeout(timer)
   }, [evidence, dwellKey]) // eslint-disable-line react-hooks/exhaustive-deps -- dwellers are told by their key
 
-  return useMemo(() => ({ ...triggers, ladders, ladder, frames, stays, sizes, timed, failure, evaluations: made }), [triggers, ladders, ladder, frames, stays, sizes, timed, failure, made])
+  return useMemo(() => ({ ...fired, ladders, ladder, frames, stays, sizes, timed, failure, evaluations: made }), [fired, ladders, ladder, frames, stays, sizes, timed, failure, made])
 }

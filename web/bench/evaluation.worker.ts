@@ -1,13 +1,17 @@
 import { evaluate, explain, explainAll, traceFrames, type Evidence } from '../../core/detections/index.ts'
 import { changesFor, effectOf } from '../../core/tuning/change.ts'
 import { sizesIn } from '../../core/tuning/sizes.ts'
-import { staysIn, timedStays } from '../../core/tuning/stays.ts'
-import { spansOf, type TargetSpan } from '../../core/targets/tracks.ts'
+import { staysIn, timedStays, type DwellDetection, type TimedStay } from '../../core/tuning/stays.ts'
+import { KeptTriggers } from '../../core/detections/keptTriggers.ts'
+import { spansOf, type TargetSpan, type Tracks } from '../../core/targets/tracks.ts'
 import type { Answer, Asked, Question } from './evaluation.ts'
 
 /** Evaluates detections over a clip's targets and frame measures, off the page's own thread. */
 let evidence: Evidence | null = null
 let spans: TargetSpan[] = []
+/** Detections do not know of each other: what one triggers is computed anew only when it or its surroundings change. */
+const known = new KeptTriggers()
+const timed = new Map<string, { key: string; stays: TimedStay[] }>()
 /** The other clips of the camera, as far as they were asked about. */
 const others = new Map<string, Evidence>()
 
@@ -19,11 +23,11 @@ const answer = (question: Asked, { tracks, measures }: Evidence): Answer => {
     case 'sizes':
       return { type: 'sizes', number, sizes: sizesIn(question.detection, tracks, question.pose, spans) }
     case 'timed':
-      return { type: 'timed', number, timed: new Map(question.detections.map((d) => [d.id, timedStays(d, tracks, spans)])) }
+      return { type: 'timed', number, timed: new Map(question.detections.map((d) => [d.id, timedOf(d, tracks)])) }
     case 'evaluate': {
       const began = performance.now()
-      const triggers = evaluate(question.setting, tracks, measures)
-      return { type: 'triggers', number, triggers, took: performance.now() - began }
+      const changed = known.changed(question.setting, tracks, measures)
+      return { type: 'triggers', number, changed, ids: question.setting.camera.detections.map(({ id }) => id), took: performance.now() - began }
     }
     case 'survey':
       return { type: 'ladders', number, ladders: explainAll(question.setting, tracks, question.detection) }
@@ -48,6 +52,15 @@ const answer = (question: Asked, { tracks, measures }: Evidence): Answer => {
   }
 }
 
+function timedOf(d: DwellDetection, tracks: Tracks): TimedStay[] {
+  const key = JSON.stringify(d)
+  const held = timed.get(d.id)
+  if (held?.key === key) return held.stays
+  const stays = timedStays(d, tracks, spans)
+  timed.set(d.id, { key, stays })
+  return stays
+}
+
 const countsOf = (triggers: readonly { detection: string }[]): Record<string, number> => {
   const counts: Record<string, number> = {}
   for (const { detection } of triggers) counts[detection] = (counts[detection] ?? 0) + 1
@@ -58,6 +71,8 @@ onmessage = ({ data }: MessageEvent<Question>) => {
   if (data.type === 'evidence') {
     evidence = data.evidence
     spans = spansOf(evidence.tracks)
+    known.forget()
+    timed.clear()
     return
   }
   if (data.type === 'other') {

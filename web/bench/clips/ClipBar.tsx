@@ -1,7 +1,7 @@
 import { DeleteOutlined, EditOutlined, UnorderedListOutlined, UploadOutlined, VideoCameraAddOutlined } from '@ant-design/icons'
 import { Alert, App, Button, Input, Popover, Progress, Select } from 'antd'
 import { DateTime } from 'luxon'
-import { useRef, useState, type ReactNode } from 'react'
+import { memo, useRef, useState, type ReactNode } from 'react'
 import type { ClipView } from '../../../core/api.ts'
 import { request } from '../../api/client.ts'
 import type { Upload } from './upload.ts'
@@ -29,7 +29,7 @@ const noteOf = (clip: ClipView): string =>
   clip.state === 'ready' ? `${lengthOf(clip)} · ${Math.round(clip.fps * 10) / 10} frames/s · ${clip.targets} ${clip.targets === 1 ? 'target' : 'targets'}` : clip.state === 'analysing' ? 'being analysed' : 'not analysed'
 
 /** Which clip is on the Bench, and a way to add one. */
-export function ClipBar({ clips, clip, timeZone, upload, onChoose, onChanged, onMake, onAll, live, onLive }: ClipBarProps): ReactNode {
+export const ClipBar = memo(function ClipBar({ clips, clip, timeZone, upload, onChoose, onChanged, onMake, onAll, live, onLive }: ClipBarProps): ReactNode {
   const file = useRef<HTMLInputElement>(null)
   return (
     <div className="clip-bar">
@@ -84,7 +84,7 @@ export function ClipBar({ clips, clip, timeZone, upload, onChoose, onChanged, on
       )}
     </div>
   )
-}
+})
 
 /** Name and start; the start decides which hours the clip falls into. */
 function ClipEditor({ clip, timeZone, onChanged }: { clip: ClipView; timeZone: string; onChanged: () => void }): ReactNode {

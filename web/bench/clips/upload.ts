@@ -1,4 +1,4 @@
-import { useCallback, useRef, useState } from 'react'
+import { useCallback, useMemo, useRef, useState } from 'react'
 import { ApiError, type ClipView } from '../../../core/api.ts'
 import { errorOf, unreachable } from '../../api/client.ts'
 
@@ -47,5 +47,7 @@ export function useUpload(camera: string, onSent: (clip: ClipView) => void): Upl
     },
     [camera, onSent]
   )
-  return { sending, error, send, stop: () => request.current?.abort(), forget: () => setError(null) }
+  const stop = useCallback(() => request.current?.abort(), [])
+  const forget = useCallback(() => setError(null), [])
+  return useMemo(() => ({ sending, error, send, stop, forget }), [sending, error, send, stop, forget])
 }

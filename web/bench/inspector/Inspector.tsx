@@ -1,6 +1,6 @@
 import { DeleteOutlined } from '@ant-design/icons'
 import { Button, Tooltip } from 'antd'
-import type { ReactNode } from 'react'
+import { memo, type ReactNode } from 'react'
 import type { FrameTrace, Ladder } from '../../../core/detections/index.ts'
 import { RULE_TYPES } from '../../../core/formats/onvif/abilities.ts'
 import { isFrameKind, type Detection } from '../../../core/formats/plan.ts'
@@ -80,7 +80,7 @@ export function Inspector({ detection, letter, ladder, frames, ladders, spans, l
 }
 
 /** Keeps a detection's place on a device that would switch the kind on again by itself; it watches nothing. */
-function Parking({ detection, document }: { detection: Detection; document: BenchDocument }): ReactNode {
+const Parking = memo(function Parking({ detection, document }: { detection: Detection; document: BenchDocument }): ReactNode {
   if (!detection.enabled) return null
   const park = (parked: boolean): void => document.edit({ ...detection, parked: parked || undefined }, `${parked ? 'Park' : 'Use'} ${detection.name}`)
   if (!detection.parked)
@@ -99,4 +99,4 @@ function Parking({ detection, document }: { detection: Detection; document: Benc
       </Button>
     </p>
   )
-}
+})

@@ -1,5 +1,5 @@
 import { CheckOutlined, CloseOutlined } from '@ant-design/icons'
-import type { ReactNode } from 'react'
+import { memo, type ReactNode } from 'react'
 import type { GateName, Ladder } from '../../../core/detections/index.ts'
 
 const names: Record<GateName, string> = {
@@ -35,7 +35,7 @@ function Gauge({ value, needed, passed }: { value: number; needed: number; passe
 }
 
 /** Which gates let a target, or a frame, through, each with what it measured against what. */
-export function LadderView({ ladder, who }: { ladder: Omit<Ladder, 'target'>; who: string }): ReactNode {
+export const LadderView = memo(function LadderView({ ladder, who }: { ladder: Omit<Ladder, 'target'>; who: string }): ReactNode {
   return (
     <section className="ladder" aria-label="Gate ladder">
       <h3>
@@ -57,4 +57,4 @@ export function LadderView({ ladder, who }: { ladder: Omit<Ladder, 'target'>; wh
       <p className={ladder.fired ? 'verdict fired' : 'verdict'}>{ladder.sentence}</p>
     </section>
   )
-}
+})

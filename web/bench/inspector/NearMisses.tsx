@@ -1,9 +1,9 @@
-import type { ReactNode } from 'react'
+import { memo, type ReactNode } from 'react'
 import { gateNames, isNearMiss, missingOf, type Ladder } from '../../../core/detections/index.ts'
 import type { TargetSpan } from '../../../core/targets/tracks.ts'
 
 /** Targets that one gate alone stopped, those first that lacked least. */
-export function NearMisses({ ladders, spans, onChoose }: { ladders: readonly Ladder[]; spans: readonly TargetSpan[]; onChoose: (ladder: Ladder) => void }): ReactNode {
+export const NearMisses = memo(function NearMisses({ ladders, spans, onChoose }: { ladders: readonly Ladder[]; spans: readonly TargetSpan[]; onChoose: (ladder: Ladder) => void }): ReactNode {
   const near = ladders.filter(isNearMiss).sort((a, b) => missingOf(a) - missingOf(b) || a.time - b.time)
   if (!near.length) return null
   return (
@@ -34,4 +34,4 @@ export function NearMisses({ ladders, spans, onChoose }: { ladders: readonly Lad
       </ol>
     </section>
   )
-}
+})

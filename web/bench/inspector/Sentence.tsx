@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react'
+import { memo, type ReactNode } from 'react'
 import type { SiteInput } from '../../../core/api.ts'
 import type { Detection, Schedule, TargetGated } from '../../../core/formats/plan.ts'
 import type { SeenSize } from '../../../core/tuning/sizes.ts'
@@ -28,7 +28,7 @@ export interface SentenceProps {
 }
 
 /** The detection as a sentence, every part of it an editable chip. */
-export function Sentence(props: SentenceProps): ReactNode {
+export const Sentence = memo(function Sentence(props: SentenceProps): ReactNode {
   const { document, detection } = props
   return (
     <p className="sentence">
@@ -39,7 +39,7 @@ export function Sentence(props: SentenceProps): ReactNode {
       <Chip what="E-mail" editor={(close) => <EmailEditor detection={detection} document={document} to={props.email} close={close} />}>{props.email ? `e\u2011mail to ${props.email}` : 'no e\u2011mail'}</Chip>.
     </p>
   )
-}
+})
 
 /** The part that the kind decides. */
 function What(props: SentenceProps): ReactNode {

@@ -1,12 +1,12 @@
 import { CopyOutlined, EyeInvisibleOutlined, EyeOutlined, LockOutlined, ScissorOutlined, SwapOutlined, UnlockOutlined } from '@ant-design/icons'
 import { Button, Dropdown, Tooltip } from 'antd'
-import type { ReactNode } from 'react'
+import { memo, type ReactNode } from 'react'
 import type { CameraSummary } from '../../../core/api.ts'
-import type { Shapes } from '../shapes/useShapes.ts'
+import type { ShapeActions } from '../shapes/useShapes.ts'
 import type { ViewPrefs } from '../shapes/viewPrefs.ts'
 
 /** What can be done with the selected shape beside dragging it. */
-export function ShapeTools({ shapes, prefs, detection, isLine, others, onCopyTo }: { shapes: Shapes; prefs: ViewPrefs; detection: string | null; isLine: boolean; others: readonly CameraSummary[]; onCopyTo: (camera: CameraSummary) => void }): ReactNode {
+export const ShapeTools = memo(function ShapeTools({ act, prefs, hasShape, detection, isLine, others, onCopyTo }: { act: ShapeActions; prefs: ViewPrefs; hasShape: boolean; detection: string | null; isLine: boolean; others: readonly CameraSummary[]; onCopyTo: (camera: CameraSummary) => void }): ReactNode {
   const tool = (label: string, key: string, icon: ReactNode, act: () => void): ReactNode => (
     <Tooltip title={<>{label} <kbd>{key}</kbd></>}>
       <Button size="small" type="text" icon={icon} aria-label={label} onClick={act} />
@@ -16,10 +16,10 @@ export function ShapeTools({ shapes, prefs, detection, isLine, others, onCopyTo 
   const locked = detection !== null && prefs.locked.has(detection)
   return (
     <div className="shape-tools" role="toolbar" aria-label="Shape">
-      {tool('Duplicate', 'D', <CopyOutlined />, () => shapes.duplicate())}
-      {isLine && tool('Turn the direction over', 'M', <SwapOutlined />, shapes.mirror)}
-      {shapes.edited && tool('Cut in two at the vertex', 'X', <ScissorOutlined />, shapes.split)}
-      {detection !== null && shapes.edited && (
+      {tool('Duplicate', 'D', <CopyOutlined />, () => act.duplicate())}
+      {isLine && tool('Turn the direction over', 'M', <SwapOutlined />, act.mirror)}
+      {hasShape && tool('Cut in two at the vertex', 'X', <ScissorOutlined />, act.split)}
+      {detection !== null && hasShape && (
         <>
           {tool(hidden ? 'Show it on the picture' : 'Hide it on the picture', 'H', hidden ? <EyeInvisibleOutlined /> : <EyeOutlined />, () => prefs.toggle('hidden', detection))}
           {tool(locked ? 'Unlock the shape' : 'Lock the shape', 'K', locked ? <LockOutlined /> : <UnlockOutlined />, () => prefs.toggle('locked', detection))}
@@ -34,4 +34,4 @@ export function ShapeTools({ shapes, prefs, detection, isLine, others, onCopyTo 
       )}
     </div>
   )
-}
+})

@@ -1,13 +1,14 @@
 import { Button, InputNumber, Radio, Switch } from 'antd'
-import { useMemo, type ReactNode } from 'react'
-import { Bar, BarChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts'
+import { lazy, useMemo, type ReactNode } from 'react'
 import type { LoiteringDetection } from '../../../core/formats/plan.ts'
 import { dwellAbovePassers, type DwellDetection, type ZoneStay } from '../../../core/tuning/stays.ts'
 import { kindNames } from '../../kinds.ts'
 import { ZONE_KINDS, asZoneKind, type ZoneDetection } from '../picture/shape.ts'
 import { secondsWords } from '../words.ts'
 import { SecondsEditor, type EditorProps } from './editors.tsx'
-import { stayBins } from './stayBins.ts'
+import { Later } from '../Later.tsx'
+
+const StaysChart = lazy(() => import('./StaysChart.tsx').then((m) => ({ default: m.StaysChart })))
 
 const meanings: Record<(typeof ZONE_KINDS)[number], string> = {
   intrusion: 'somebody is in it for as long as the dwell',
@@ -34,7 +35,7 @@ export function DwellEditor({ detection, document, stays }: EditorProps<DwellDet
   return (
     <>
       <SecondsEditor parameter={detection.dwellSeconds > 0 ? 'TimeThreshold' : undefined} label="Dwell" value={detection.dwellSeconds} min={detection.kind === 'loitering' ? 1 : 0} max={3600} help="How long a target must stay in the zone." onChange={set} />
-      {stays === null ? <p className="quiet">With a clip it is shown here how long its targets stay.</p> : stays.length === 0 ? <p className="quiet">On this clip nobody of these classes is in the zone.</p> : <StaysChart stays={stays} dwell={detection.dwellSeconds} />}
+      {stays === null ? <p className="quiet">With a clip it is shown here how long its targets stay.</p> : stays.length === 0 ? <p className="quiet">On this clip nobody of these classes is in the zone.</p> : <Later><StaysChart stays={stays} dwell={detection.dwellSeconds} /></Later>}
       {above && above.dwell !== detection.dwellSeconds && (
         <p>
           Passers-by take up to {secondsWords(above.usual)}.{' '}
@@ -48,30 +49,6 @@ export function DwellEditor({ detection, document, stays }: EditorProps<DwellDet
         <Switch size="small" checked={detection.countFirstSeenInside} onChange={(countFirstSeenInside) => document.edit({ ...detection, countFirstSeenInside }, 'Change who counts')} />
       </label>
     </>
-  )
-}
-
-function StaysChart({ stays, dwell }: { stays: readonly ZoneStay[]; dwell: number }): ReactNode {
-  const bins = useMemo(() => stayBins(stays, dwell), [stays, dwell])
-  const passing = stays.filter((s) => s.passing).length
-  const long = stays.filter(({ seconds }) => seconds >= dwell).length
-  return (
-    <figure className="stays-chart">
-      <div role="img" aria-label={`How long ${stays.length} targets stay: ${passing} pass by, ${stays.length - passing} stay; ${long} reach the dwell`}>
-        <ResponsiveContainer width="100%" height={130}>
-          <BarChart data={bins.bars} barCategoryGap={1} margin={{ top: 6, right: 16, bottom: 0, left: 0 }}>
-            <XAxis dataKey="middle" type="number" domain={[0, bins.end]} unit=" s" tickCount={6} tick={{ fontSize: 11, fill: 'var(--quiet)' }} stroke="var(--hairline)" />
-            <YAxis allowDecimals={false} width={22} tick={{ fontSize: 11, fill: 'var(--quiet)' }} stroke="var(--hairline)" />
-            <Bar dataKey="passing" stackId="stays" fill="var(--slate)" isAnimationActive={false} />
-            <Bar dataKey="staying" stackId="stays" fill="var(--ink)" isAnimationActive={false} />
-            <ReferenceLine x={dwell} stroke="var(--saffron)" strokeWidth={2} strokeDasharray="5 3" />
-          </BarChart>
-        </ResponsiveContainer>
-      </div>
-      <figcaption className="quiet">
-        <i className="passing" aria-hidden="true" /> {passing} pass by <i className="staying" aria-hidden="true" /> {stays.length - passing} stay; <strong>{long}</strong> of {stays.length} reach the dwell
-      </figcaption>
-    </figure>
   )
 }
 

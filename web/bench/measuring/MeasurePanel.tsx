@@ -1,6 +1,6 @@
 import { CloseOutlined, DeleteOutlined } from '@ant-design/icons'
 import { Button, InputNumber, Radio, Switch } from 'antd'
-import type { ReactNode } from 'react'
+import { memo, type ReactNode } from 'react'
 import { USUAL_LENS } from './draft.ts'
 import { FAR_OFF } from './MeasuringLayer.tsx'
 import type { MeasuringTool, SceneOnBench } from './useMeasuring.ts'
@@ -131,8 +131,7 @@ function Rectangle({ tool: { draft, change } }: { tool: MeasuringTool }): ReactN
 }
 
 /** In the inspector while nothing is selected: whether the scene is measured, and what of it is shown. */
-export function SceneNote({ scene, canMeasure }: { scene: SceneOnBench; canMeasure: boolean }): ReactNode {
-  const { pose, open, grid, bands, setGrid, setBands } = scene
+export const SceneNote = memo(function SceneNote({ pose, open, grid, bands, setGrid, setBands, canMeasure }: Pick<SceneOnBench, 'pose' | 'open' | 'grid' | 'bands' | 'setGrid' | 'setBands'> & { canMeasure: boolean }): ReactNode {
   return (
     <section className="scene-note" aria-label="Scene">
       <h3>Scene</h3>
@@ -158,4 +157,4 @@ export function SceneNote({ scene, canMeasure }: { scene: SceneOnBench; canMeasu
       </Button>
     </section>
   )
-}
+})

@@ -1,6 +1,6 @@
 import type Konva from 'konva'
 import type { ReactNode } from 'react'
-import { Circle, Group, Label, Line, Tag, Text } from 'react-konva'
+import { Circle, Group, Label, Line, Tag, Text } from '../picture/konva.ts'
 import type { Point } from '../../../core/geometry/shapes.ts'
 import { Cross } from '../picture/DrawnSoFar.tsx'
 import { pointOf, toPixels } from '../picture/geometry.ts'

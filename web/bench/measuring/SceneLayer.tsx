@@ -1,6 +1,6 @@
 import type Konva from 'konva'
 import type { ReactNode } from 'react'
-import { Group, Label, Line, Path, Rect, Shape, Tag, Text } from 'react-konva'
+import { Group, Label, Line, Path, Rect, Shape, Tag, Text } from '../picture/konva.ts'
 import { groundAt, horizon, project, type CameraPose } from '../../../core/scene/camera.ts'
 import { densityStripes } from '../../../core/scene/stripes.ts'
 import type { Point } from '../../../core/geometry/shapes.ts'

@@ -4,6 +4,7 @@ import type { Measured } from '../../../core/scene/measure.ts'
 import { peopleOf } from '../../../core/scene/peopleOf.ts'
 import { measureScene, type SceneMarks } from '../../../core/scene/marks.ts'
 import type { Tracks } from '../../../core/targets/tracks.ts'
+import { useStable } from '../../stable.ts'
 import type { BenchDocument, Scene } from '../document.ts'
 import { USUAL_HEIGHT, USUAL_LENS, draftOf, judge, offOf, withPoint, withoutLast, type Draft } from './draft.ts'
 import type { Measuring } from './MeasuringLayer.tsx'
@@ -92,5 +93,6 @@ export function useMeasuring(document: BenchDocument, scene: Scene, picture: { w
     onMoveCorner: (index, at) => change({ ...draft, corners: draft.corners.map((c, i) => (i === index ? at : c)) })
   }
   const shown: SceneShown | null = pose && { pose, grid: grid || draft !== null, bands, figure: grid || draft ? figure : null, metres: USUAL_HEIGHT, pictureHeight: picture?.height ?? 1080, onFigure: setFigure }
-  return { pose: kept, open: () => setDraft(draftOf(scene.marks)), tool, measuring, shown, grid, bands, setGrid, setBands, moveCursor: setCursor }
+  const open = useStable(() => setDraft(draftOf(scene.marks)))
+  return { pose: kept, open, tool, measuring, shown, grid, bands, setGrid, setBands, moveCursor: setCursor }
 }

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react'
-import { Group, Line, Shape } from 'react-konva'
+import { Group, Line, Shape } from './konva.ts'
 import { toPixels } from './geometry.ts'
 import { Handle, LetterTag, RUST, SLATE, STAGE, WHITE, type EditProps } from './shapeParts.tsx'
 import { crossingEdges } from './shape.ts'

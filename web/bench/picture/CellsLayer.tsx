@@ -1,6 +1,6 @@
 import type Konva from 'konva'
 import { useMemo, useRef, useState, type ReactNode } from 'react'
-import { Rect, Shape } from 'react-konva'
+import { Rect, Shape } from './konva.ts'
 import { motionLevel } from '../../../core/detections/index.ts'
 import type { ClassMotionDetection, MotionDetection } from '../../../core/formats/plan.ts'
 import type { Measures } from '../../../core/measures/measures.ts'

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react'
-import { Circle, Line } from 'react-konva'
+import { Circle, Line } from './konva.ts'
 import type { Point } from '../../../core/geometry/shapes.ts'
 import { toPixels } from './geometry.ts'
 import type { Template } from '../rail/templates.ts'

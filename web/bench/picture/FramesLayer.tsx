@@ -1,6 +1,6 @@
 import type Konva from 'konva'
 import type { ReactNode } from 'react'
-import { Circle, Group, Line, Rect, Text } from 'react-konva'
+import { Circle, Group, Line, Rect, Text } from './konva.ts'
 import type { TargetGated } from '../../../core/formats/plan.ts'
 import type { Point } from '../../../core/geometry/shapes.ts'
 import { framePlaces } from './framePlaces.ts'

@@ -1,5 +1,5 @@
 import { Fragment, type ReactNode } from 'react'
-import { Group, Label, Tag, Text } from 'react-konva'
+import { Group, Label, Tag, Text } from './konva.ts'
 import type { LineDetection } from '../../../core/formats/plan.ts'
 import { sideNames } from '../words.ts'
 import { barbsAlong, sideLabelAt, toPixels } from './geometry.ts'

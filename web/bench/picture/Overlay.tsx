@@ -1,30 +1,29 @@
 import type Konva from 'konva'
 import { useRef, useState, type ReactNode } from 'react'
-import { Layer, Stage } from 'react-konva'
+import { Layer, Stage } from './konva.ts'
 import type { Trigger } from '../../../core/detections/index.ts'
 import type { ClassMotionDetection, FaceDetection, MotionDetection } from '../../../core/formats/plan.ts'
 import type { Point } from '../../../core/geometry/shapes.ts'
 import type { Measures } from '../../../core/measures/measures.ts'
 import type { Faces } from '../../../core/targets/faces.ts'
 import type { TargetRow } from '../../../core/targets/tracks.ts'
+import { useStableAll } from '../../stable.ts'
 import type { BenchDocument, Placed, Scene } from '../document.ts'
 import { MeasuringLayer, type Measuring } from '../measuring/MeasuringLayer.tsx'
 import { SceneLayer, type SceneShown } from '../measuring/SceneLayer.tsx'
-import { letterOf } from '../words.ts'
 import { AreaShape } from './AreaShape.tsx'
 import { isEmpty, type Brush, type Cell } from './cells.ts'
 import { CellsLayer } from './CellsLayer.tsx'
+import { DetectionShape, propsOf, type DetectionShapeProps, type ShapeHandlers } from './DetectionShape.tsx'
 import { DrawnSoFar, type Drawing } from './DrawnSoFar.tsx'
 import { FaceLayer } from './FaceLayer.tsx'
 import type { Frame } from './Fitted.tsx'
 import { FramesLayer } from './FramesLayer.tsx'
 import { snapped } from './geometry.ts'
-import { LineShape } from './LineShape.tsx'
 import { Magnifier } from './Magnifier.tsx'
 import { areaShape, isDrawn, isZone, limitsOf, shapeOf, shapesAt, withPoints, type DrawnDetection } from './shape.ts'
-import { Vertices, pointerPlace, type EditProps, type ShapeProps } from './shapeParts.tsx'
+import { Vertices, pointerPlace, type EditProps } from './shapeParts.tsx'
 import { TargetBrackets } from './TargetBrackets.tsx'
-import { ZoneShape } from './ZoneShape.tsx'
 import type { Zoom } from './zoom.ts'
 
 /** What is over the picture, whatever the picture is of. */
@@ -130,56 +129,92 @@ export function Overlay({ place, frame, rows, shown, dwelling, faces, ...props }
     if (measuring && cursor) measuring.onCursor(cursor)
   }
 
+  // Pointers move more often than pictures are shown: of the moves in between only the last one matters.
+  const soon = useRef<{ frame: number; show: () => void } | null>(null)
+  const showSoon = (show: () => void): void => {
+    if (soon.current) soon.current.show = show
+    else
+      soon.current = {
+        show,
+        frame: requestAnimationFrame(() => {
+          const waiting = soon.current
+          soon.current = null
+          waiting?.show()
+        })
+      }
+  }
   const settle = (label: string): void => {
+    if (soon.current) {
+      cancelAnimationFrame(soon.current.frame)
+      soon.current.show()
+      soon.current = null
+    }
     setDragged(false)
     onSettle(label)
   }
-  const select = (choose: () => void): EditProps['onSelect'] => (event) => {
-    if (!event.evt.altKey && event.evt.button === 0) choose()
-  }
-  const editing = { width, height, onVertex, onSettle: settle }
-  const shapeProps = <D extends DrawnDetection>(d: D, index: number): ShapeProps<D> => ({
-    ...editing,
-    shape: shapeOf(d),
+  const act = useStableAll<ShapeHandlers>({
+    select: (id, event) => {
+      if (!event.evt.altKey && event.evt.button === 0) onDetection(id)
+    },
+    vertex: onVertex,
+    show: (d, points) => {
+      setDragged(true)
+      showSoon(() => document.show(withPoints(d, points)))
+    },
+    settle,
+    edit: (d, points, label) => document.edit(withPoints(d, points), label)
+  })
+  const shapeProps = (d: DrawnDetection, index: number): DetectionShapeProps => ({
     detection: d,
-    letter: letterOf(index),
+    index,
+    width,
+    height,
     selected: d.id === detection,
     locked: locked.has(d.id),
     triggered: shown.some((t) => t.detection === d.id),
     timed: dwelling.get(d.id) ?? null,
     vertex: d.id === detection ? vertex : null,
     passive: busy,
-    onSelect: select(() => onDetection(d.id)),
-    onShow: (points) => {
-      setDragged(true)
-      document.show(withPoints(d, points))
-    },
-    onEdit: (points, label) => document.edit(withPoints(d, points), label)
+    act
   })
   const withArea = (index: number, points: Point[]): Scene => ({ ...scene, ignore: scene.ignore.map((a, i) => (i === index ? points : a)) })
   const areaProps = (points: readonly Point[], index: number): EditProps => ({
-    ...editing,
+    width,
+    height,
+    onVertex,
+    onSettle: settle,
     shape: areaShape(points, index),
     selected: index === area,
     locked: false,
     vertex: index === area ? vertex : null,
-    onSelect: select(() => onArea(index)),
+    onSelect: (event) => {
+      if (!event.evt.altKey && event.evt.button === 0) onArea(index)
+    },
     onShow: (to) => {
       setDragged(true)
-      document.showScene(withArea(index, to))
+      showSoon(() => document.showScene(withArea(index, to)))
     },
     onEdit: (to, label) => document.editScene(withArea(index, to), label)
   })
 
-  const edited = !busy && chosen && isDrawn(chosen) ? shapeProps(chosen, 0) : !busy && area !== null && scene.ignore[area] ? areaProps(scene.ignore[area], area) : null
+  const drawn = placed.flatMap(({ detection: d }, index): [DrawnDetection, number][] => (isDrawn(d) && !hidden.has(d.id) ? [[d, index]] : []))
+  const zonesFirst = [...drawn.filter(([d]) => isZone(d)), ...drawn.filter(([d]) => !isZone(d))]
+  const edited = !busy && chosen && isDrawn(chosen) ? propsOf(shapeProps(chosen, 0)) : !busy && area !== null && scene.ignore[area] ? areaProps(scene.ignore[area], area) : null
   const enlarged = drawing ? drawing.cursor : measuring?.cursor ?? (dragged && edited && vertex !== null ? edited.shape.points[vertex] : null)
   return (
     <>
       <Stage width={place.roomWidth} height={place.roomHeight} className={busy ? 'stage drawing' : 'stage'} onClick={onClick} onDblClick={() => drawing && onDrawn(drawing.points)} onMouseMove={onMove} onMouseDown={onDown} onMouseUp={() => (panning.current = null)}>
+        {/* What is dragged is alone on its layer: the others need not be drawn again with it. */}
         <Layer x={-place.offsetX} y={-place.offsetY}>
           {shownScene && <SceneLayer shown={shownScene} width={width} height={height} />}
-          {scene.ignore.map((points, index) => <AreaShape key={`area ${index}`} {...areaProps(points, index)} passive={busy} />)}
-          {placed.map(({ detection: d }, index) => isZone(d) && !hidden.has(d.id) && <ZoneShape key={d.id} {...shapeProps(d, index)} />)}
+          {scene.ignore.map((points, index) => index !== area && <AreaShape key={`area ${index}`} {...areaProps(points, index)} passive={busy} />)}
+          {zonesFirst.map(([d, index]) => d.id !== detection && <DetectionShape key={d.id} {...shapeProps(d, index)} />)}
+        </Layer>
+        <Layer x={-place.offsetX} y={-place.offsetY}>
+          {area !== null && scene.ignore[area] && <AreaShape {...areaProps(scene.ignore[area], area)} passive={busy} />}
+          {zonesFirst.map(([d, index]) => d.id === detection && isZone(d) && <DetectionShape key={d.id} {...shapeProps(d, index)} />)}
+        </Layer>
+        <Layer x={-place.offsetX} y={-place.offsetY}>
           {rows.map((row) => (
             <TargetBrackets
               key={row.id}
@@ -192,7 +227,9 @@ export function Overlay({ place, frame, rows, shown, dwelling, faces, ...props }
               onSelect={() => !busy && onTarget(row.id)}
             />
           ))}
-          {placed.map(({ detection: d }, index) => d.kind === 'line' && !hidden.has(d.id) && <LineShape key={d.id} {...shapeProps(d, index)} />)}
+        </Layer>
+        <Layer x={-place.offsetX} y={-place.offsetY}>
+          {zonesFirst.map(([d, index]) => d.id === detection && !isZone(d) && <DetectionShape key={d.id} {...shapeProps(d, index)} />)}
           {edited && <Vertices {...edited} />}
           {chosen && !busy && sizing && 'classes' in chosen && <FramesLayer detection={chosen} width={width} height={height} onShow={(d) => document.show(d)} onSettle={settle} />}
           {chosen && !busy && (chosen.kind === 'motion' || chosen.kind === 'classMotion') && (

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react'
-import { Group, Label, Line, Rect, Tag, Text } from 'react-konva'
+import { Group, Label, Line, Rect, Tag, Text } from './konva.ts'
 import { heightOf, type CameraPose } from '../../../core/scene/camera.ts'
 import { firstRowOfFrame, rowAt, type TargetRow, type Tracks } from '../../../core/targets/tracks.ts'
 

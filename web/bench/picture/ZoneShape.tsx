@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react'
-import { Group, Line } from 'react-konva'
+import { Group, Line } from './konva.ts'
 import { signedArea } from '../../../core/geometry/shapes.ts'
 import { barbsAlong, toPixels } from './geometry.ts'
 import { BarbShape, Handle, LetterTag, Outline, PLUM, RUST, WHITE, strokeOf, type ShapeProps } from './shapeParts.tsx'

@@ -1,6 +1,6 @@
 import type Konva from 'konva'
 import type { ReactNode } from 'react'
-import { Arc, Circle, Group, Line, Ring, Shape, Text } from 'react-konva'
+import { Arc, Circle, Group, Line, Ring, Shape, Text } from './konva.ts'
 import type { Point } from '../../../core/geometry/shapes.ts'
 import { moved, pointOf, snapped, toPixels } from './geometry.ts'
 import { isClosed, withVertexAt, type DrawnDetection, type PictureShape } from './shape.ts'

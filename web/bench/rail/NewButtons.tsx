@@ -1,6 +1,6 @@
 import { DownOutlined } from '@ant-design/icons'
 import { Button, Dropdown, Space } from 'antd'
-import type { ReactNode } from 'react'
+import { memo, type ReactNode } from 'react'
 import { kindNames } from '../../kinds.ts'
 import { ZONE_KINDS, type DrawnKind } from '../picture/shape.ts'
 import { UNDRAWN_KINDS } from './newDetection.ts'
@@ -9,7 +9,7 @@ import { TEMPLATES, type Template } from './templates.ts'
 export type UndrawnKind = (typeof UNDRAWN_KINDS)[number]
 
 /** What can be drawn or made anew. */
-export function NewButtons({ hasPicture, hasInputs, onDraw, onNew, onTemplate }: { hasPicture: boolean; hasInputs: boolean; onDraw: (kind: DrawnKind) => void; onNew: (kind: UndrawnKind) => void; onTemplate: (template: Template) => void }): ReactNode {
+export const NewButtons = memo(function NewButtons({ hasPicture, hasInputs, onDraw, onNew, onTemplate }: { hasPicture: boolean; hasInputs: boolean; onDraw: (kind: DrawnKind) => void; onNew: (kind: UndrawnKind) => void; onTemplate: (template: Template) => void }): ReactNode {
   const undrawable = hasPicture ? undefined : 'Add a clip or look at the live picture first; shapes are drawn on it'
   return (
     <>
@@ -58,6 +58,6 @@ export function NewButtons({ hasPicture, hasInputs, onDraw, onNew, onTemplate }:
       </Dropdown>
     </>
   )
-}
+})
 
 const isOneOf = <T extends string>(list: readonly T[], key: string): key is T => (list as readonly string[]).includes(key)

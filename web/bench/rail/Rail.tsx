@@ -1,15 +1,15 @@
 import { Button } from 'antd'
-import { useState, type DragEvent, type ReactNode } from 'react'
+import { memo, useState, type DragEvent, type ReactNode } from 'react'
 import type { SiteInput } from '../../../core/api.ts'
 import { isNearMiss, type Ladder, type Trigger } from '../../../core/detections/index.ts'
 import type { Detection, Schedule } from '../../../core/formats/plan.ts'
 import type { BenchDocument, Placed, Scene } from '../document.ts'
 import type { DrawnKind } from '../picture/shape.ts'
 import type { ViewPrefs } from '../shapes/viewPrefs.ts'
-import { railWords } from '../words.ts'
 import { BulkPanel } from './BulkPanel.tsx'
 import { NewButtons, type UndrawnKind } from './NewButtons.tsx'
-import { RailItem } from './RailItem.tsx'
+import { useStableAll } from '../../stable.ts'
+import { RailItem, type RailActions } from './RailItem.tsx'
 import { RailReadiness } from './RailReadiness.tsx'
 import type { Template } from './templates.ts'
 
@@ -18,7 +18,7 @@ export interface RailProps {
   placed: Placed[]
   schedules: Schedule[]
   scene: Scene
-  triggers: Trigger[]
+  triggersOf: ReadonlyMap<string, readonly Trigger[]>
   ladders: Ladder[]
   hasClip: boolean
   /** There is a picture to draw on. */
@@ -26,6 +26,7 @@ export interface RailProps {
   selected: string | null
   area: number | null
   prefs: ViewPrefs
+  /** Handlers are the same from one rendering to the next. */
   onSelect: (id: string | null) => void
   onArea: (index: number) => void
   inputs: readonly SiteInput[]
@@ -37,8 +38,8 @@ export interface RailProps {
 }
 
 /** The camera's detections, each as a short sentence, and its ignore areas. */
-export function Rail(p: RailProps): ReactNode {
-  const { document, placed, schedules, scene, triggers, ladders, selected, prefs } = p
+export const Rail = memo(function Rail(p: RailProps): ReactNode {
+  const { document, placed, schedules, scene, triggersOf, ladders, selected, prefs } = p
   const [marked, setMarked] = useState<ReadonlySet<string> | null>(null)
   const [dragged, setDragged] = useState<string | null>(null)
   const ids = placed.map(({ detection }) => detection.id)
@@ -46,7 +47,19 @@ export function Rail(p: RailProps): ReactNode {
     const others = ids.filter((other) => other !== id)
     document.order([...others.slice(0, to), id, ...others.slice(to)], 'Change the order')
   }
-  const mark = (id: string, on: boolean): void => setMarked(new Set(on ? [...(marked ?? []), id] : [...(marked ?? [])].filter((other) => other !== id)))
+  const act = useStableAll<RailActions>({
+    select: p.onSelect,
+    mark: (id, on) => setMarked(new Set(on ? [...(marked ?? []), id] : [...(marked ?? [])].filter((other) => other !== id))),
+    use: (detection, enabled) => document.edit({ ...detection, enabled }, `${enabled ? 'Use' : 'Switch off'} ${detection.name}`),
+    move: (id, by) => moveTo(id, ids.indexOf(id) + by),
+    duplicate: p.onDuplicate,
+    hide: (id) => prefs.toggle('hidden', id),
+    lock: (id) => prefs.toggle('locked', id),
+    remove: (id) => {
+      document.remove(id)
+      if (id === selected) p.onSelect(null)
+    }
+  })
   const onDrop = (to: number) => (event: DragEvent): void => {
     event.preventDefault()
     if (dragged) moveTo(dragged, to)
@@ -78,24 +91,15 @@ export function Rail(p: RailProps): ReactNode {
               detection={detection}
               index={index}
               last={index === placed.length - 1}
-              words={railWords(detection, schedules, p.inputs)}
+              schedules={schedules}
+              inputs={p.inputs}
               chosen={detection.id === selected}
-              triggers={p.hasClip ? triggers.filter((t) => t.detection === detection.id).length : null}
+              triggers={p.hasClip ? (triggersOf.get(detection.id)?.length ?? 0) : null}
               near={detection.id === selected ? ladders.filter(isNearMiss).length : 0}
               hidden={prefs.hidden.has(detection.id)}
               locked={prefs.locked.has(detection.id)}
               marked={marked && marked.has(detection.id)}
-              onSelect={() => p.onSelect(detection.id)}
-              onMark={(on) => mark(detection.id, on)}
-              onUse={(enabled) => document.edit({ ...detection, enabled }, `${enabled ? 'Use' : 'Switch off'} ${detection.name}`)}
-              onMove={(by) => moveTo(detection.id, index + by)}
-              onDuplicate={() => p.onDuplicate(detection)}
-              onHide={() => prefs.toggle('hidden', detection.id)}
-              onLock={() => prefs.toggle('locked', detection.id)}
-              onDelete={() => {
-                document.remove(detection.id)
-                if (detection.id === selected) p.onSelect(null)
-              }}
+              act={act}
             />
           </li>
         ))}
@@ -119,4 +123,4 @@ export function Rail(p: RailProps): ReactNode {
       <RailReadiness camera={p.camera} selected={selected} document={document} />
     </aside>
   )
-}
+})

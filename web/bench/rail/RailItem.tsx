@@ -1,15 +1,28 @@
 import { EllipsisOutlined, EyeInvisibleOutlined, LockOutlined } from '@ant-design/icons'
-import { Button, Checkbox, Dropdown, Switch } from 'antd'
-import type { ReactNode } from 'react'
-import type { Detection } from '../../../core/formats/plan.ts'
-import { letterOf } from '../words.ts'
+import { Button, Checkbox, Dropdown, Switch, type MenuProps } from 'antd'
+import { memo, useState, type ReactNode } from 'react'
+import type { SiteInput } from '../../../core/api.ts'
+import type { Detection, Schedule } from '../../../core/formats/plan.ts'
+import { letterOf, railWords } from '../words.ts'
+
+/** What can be done with a detection of the rail. */
+export interface RailActions {
+  select: (id: string) => void
+  mark: (id: string, marked: boolean) => void
+  use: (detection: Detection, enabled: boolean) => void
+  move: (id: string, by: -1 | 1) => void
+  duplicate: (detection: Detection) => void
+  hide: (id: string) => void
+  lock: (id: string) => void
+  remove: (id: string) => void
+}
 
 export interface RailItemProps {
   detection: Detection
   index: number
   last: boolean
-  /** The sentence, before and after the name. */
-  words: [before: string, after: string]
+  schedules: Schedule[]
+  inputs: readonly SiteInput[]
   chosen: boolean
   /** Null: there is no clip to try it on. */
   triggers: number | null
@@ -18,36 +31,30 @@ export interface RailItemProps {
   locked: boolean
   /** While several are marked for a change at once: whether this one is; null otherwise. */
   marked: boolean | null
-  onSelect: () => void
-  onMark: (marked: boolean) => void
-  onUse: (enabled: boolean) => void
-  onMove: (by: -1 | 1) => void
-  onDuplicate: () => void
-  onHide: () => void
-  onLock: () => void
-  onDelete: () => void
+  /** The same object from one rendering to the next. */
+  act: RailActions
 }
 
 /** One detection of the rail: its sentence, what it triggers, and what can be done with it. */
-export function RailItem(p: RailItemProps): ReactNode {
-  const { detection, index, words, chosen, triggers, near, marked } = p
-  const [before, after] = words
+export const RailItem = memo(function RailItem({ detection, index, last, schedules, inputs, chosen, triggers, near, hidden, locked, marked, act }: RailItemProps): ReactNode {
+  const { id, name, enabled, parked } = detection
+  const [before, after] = railWords(detection, schedules, inputs)
   return (
     <>
-      <button type="button" aria-pressed={chosen} onClick={p.onSelect}>
-        <span className="letter">{detection.enabled ? letterOf(index) : '☾'}</span>
+      <button type="button" aria-pressed={chosen} onClick={() => act.select(id)}>
+        <span className="letter">{enabled ? letterOf(index) : '☾'}</span>
         <span className="words">
           {before}
-          <strong>{detection.name}</strong>
+          <strong>{name}</strong>
           {after}
         </span>
       </button>
       <span className="rail-foot">
         <span>
-          {marked !== null && <Checkbox checked={marked} aria-label={`Mark ${detection.name}`} onChange={(e) => p.onMark(e.target.checked)} />}
-          {!detection.enabled && <span className="quiet">switched off</span>}
-          {detection.enabled && detection.parked && <span className="quiet">parked: one minute a day, no area</span>}
-          {detection.enabled && !detection.parked && triggers !== null && (
+          {marked !== null && <Checkbox checked={marked} aria-label={`Mark ${name}`} onChange={(e) => act.mark(id, e.target.checked)} />}
+          {!enabled && <span className="quiet">switched off</span>}
+          {enabled && parked && <span className="quiet">parked: one minute a day, no area</span>}
+          {enabled && !parked && triggers !== null && (
             <>
               <span className={triggers ? 'count fired' : 'count'}>
                 {triggers > 0 && '⚑ '}
@@ -60,30 +67,38 @@ export function RailItem(p: RailItemProps): ReactNode {
               )}
             </>
           )}
-          {p.hidden && <EyeInvisibleOutlined className="quiet" title="Hidden on the picture" />}
-          {p.locked && <LockOutlined className="quiet" title="Locked" />}
+          {hidden && <EyeInvisibleOutlined className="quiet" title="Hidden on the picture" />}
+          {locked && <LockOutlined className="quiet" title="Locked" />}
         </span>
         <span className="rail-controls">
-          <Dropdown
-            trigger={['click']}
-            menu={{
-              items: [
-                { key: 'up', label: 'Move up', disabled: index === 0, onClick: () => p.onMove(-1) },
-                { key: 'down', label: 'Move down', disabled: p.last, onClick: () => p.onMove(1) },
+          <MoreMenu
+            label={`More for ${name}`}
+            items={[
+                { key: 'up', label: 'Move up', disabled: index === 0, onClick: () => act.move(id, -1) },
+                { key: 'down', label: 'Move down', disabled: last, onClick: () => act.move(id, 1) },
                 { type: 'divider' },
-                { key: 'duplicate', label: 'Duplicate', onClick: p.onDuplicate },
-                { key: 'hide', label: p.hidden ? 'Show on the picture' : 'Hide on the picture', onClick: p.onHide },
-                { key: 'lock', label: p.locked ? 'Unlock the shape' : 'Lock the shape', onClick: p.onLock },
+                { key: 'duplicate', label: 'Duplicate', onClick: () => act.duplicate(detection) },
+                { key: 'hide', label: hidden ? 'Show on the picture' : 'Hide on the picture', onClick: () => act.hide(id) },
+                { key: 'lock', label: locked ? 'Unlock the shape' : 'Lock the shape', onClick: () => act.lock(id) },
                 { type: 'divider' },
-                { key: 'delete', label: 'Delete', danger: true, disabled: p.locked, onClick: p.onDelete }
-              ]
-            }}
-          >
-            <Button size="small" type="text" icon={<EllipsisOutlined />} aria-label={`More for ${detection.name}`} />
-          </Dropdown>
-          <Switch size="small" checked={detection.enabled} aria-label={`${detection.name} in use`} onChange={p.onUse} />
+                { key: 'delete', label: 'Delete', danger: true, disabled: locked, onClick: () => act.remove(id) }
+              ]}
+          />
+          <Switch size="small" checked={enabled} aria-label={`${name} in use`} onChange={(on) => act.use(detection, on)} />
         </span>
       </span>
     </>
+  )
+})
+
+/** A menu that is made when it is first opened: there is one on every item of the rail. */
+function MoreMenu({ label, items }: { label: string; items: MenuProps['items'] }): ReactNode {
+  const [open, setOpen] = useState<boolean | null>(null)
+  const button = <Button size="small" type="text" icon={<EllipsisOutlined />} aria-label={label} aria-haspopup="menu" onClick={open === null ? () => setOpen(true) : undefined} />
+  if (open === null) return button
+  return (
+    <Dropdown trigger={['click']} open={open} onOpenChange={setOpen} menu={{ items, onClick: () => setOpen(false) }}>
+      {button}
+    </Dropdown>
   )
 }

@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react'
+import { memo, type ReactNode } from 'react'
 import type { Mend } from '../../../core/readiness/index.ts'
 import { Findings } from '../../readiness/Findings.tsx'
 import { ReadinessStrip } from '../../readiness/ReadinessStrip.tsx'
@@ -6,7 +6,7 @@ import { useReadiness } from '../../readiness/useReadiness.ts'
 import type { BenchDocument } from '../document.ts'
 
 /** How far this camera is, and what was found; of the chosen detection alone, where one is chosen. */
-export function RailReadiness({ camera, selected, document }: { camera: string; selected: string | null; document: BenchDocument }): ReactNode {
+export const RailReadiness = memo(function RailReadiness({ camera, selected, document }: { camera: string; selected: string | null; document: BenchDocument }): ReactNode {
   const { data } = useReadiness()
   const own = data?.cameras.find(({ id }) => id === camera)
   if (!data || !own) return null
@@ -24,4 +24,4 @@ export function RailReadiness({ camera, selected, document }: { camera: string; 
       <Findings findings={findings} mendHere={mendHere} />
     </section>
   )
-}
+})

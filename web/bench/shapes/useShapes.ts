@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import type { Detection, Schedule } from '../../../core/formats/plan.ts'
 import type { Point } from '../../../core/geometry/shapes.ts'
+import { useStableAll } from '../../stable.ts'
 import type { BenchDocument, DocumentState } from '../document.ts'
 import { newId } from '../newId.ts'
 import { moved } from '../picture/geometry.ts'
@@ -19,11 +20,16 @@ export interface EditedShape {
   edit: (points: Point[], label: string) => void
 }
 
-export interface Shapes {
+export interface Shapes extends ShapeActions {
   edited: EditedShape | null
   vertex: number | null
-  setVertex: (index: number | null) => void
   drawing: Drawing | null
+  /** All that can be done, in an object that is always the same. */
+  act: ShapeActions
+}
+
+export interface ShapeActions {
+  setVertex: (index: number | null) => void
   setDrawing: (drawing: Drawing | null) => void
   startDrawing: (kind: DrawnKind, template?: Template) => void
   onDrawn: (points: Point[]) => void
@@ -85,11 +91,8 @@ export function useShapes({ document, state, selection, select, prefs, hasPictur
     return to.some(([x, y], i) => Math.abs(x - points[i][0]) + Math.abs(y - points[i][1]) > SHIFT / 2) ? to : moved(points, -SHIFT, -SHIFT)
   }
 
-  return {
-    edited,
-    vertex,
+  const act = useStableAll<ShapeActions>({
     setVertex,
-    drawing,
     setDrawing,
     refuse,
     chooseArea,
@@ -159,5 +162,6 @@ export function useShapes({ document, state, selection, select, prefs, hasPictur
       const second = { ...withPoints(chosen, parts[1]), id: newId(chosen.kind), name: freeName(chosen.name, placed) }
       document.editAll([{ id: chosen.id, detection: withPoints(chosen, parts[0]) }, { id: second.id, detection: second }], `Cut ${chosen.name} in two`)
     }
-  }
+  })
+  return { edited, vertex, drawing, act, ...act }
 }

@@ -1,4 +1,5 @@
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
+import { useStable } from '../../stable.ts'
 
 /** What of a camera's detections somebody wants not to see, or not to change by mistake. Of this browser, not of the plan. */
 export interface ViewPrefs {
@@ -24,13 +25,10 @@ function read(key: string): Kept {
 export function useViewPrefs(camera: string): ViewPrefs {
   const key = `wardoptic.view.${camera}`
   const [kept, setKept] = useState(() => read(key))
-  return {
-    hidden: new Set(kept.hidden),
-    locked: new Set(kept.locked),
-    toggle: (what, id) => {
-      const next = { ...kept, [what]: kept[what].includes(id) ? kept[what].filter((other) => other !== id) : [...kept[what], id] }
-      setKept(next)
-      localStorage.setItem(key, JSON.stringify(next))
-    }
-  }
+  const toggle = useStable((what: keyof Kept, id: string): void => {
+    const next = { ...kept, [what]: kept[what].includes(id) ? kept[what].filter((other) => other !== id) : [...kept[what], id] }
+    setKept(next)
+    localStorage.setItem(key, JSON.stringify(next))
+  })
+  return useMemo(() => ({ hidden: new Set(kept.hidden), locked: new Set(kept.locked), toggle }), [kept, toggle])
 }

@@ -1,14 +1,12 @@
-import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState, type PointerEvent, type ReactNode } from 'react'
-import { armedIntervals } from '../../../core/arming/armedHours.ts'
-import { causeWords, isNearMiss, type Ladder, type Trigger } from '../../../core/detections/index.ts'
+import { memo, useEffect, useLayoutEffect, useMemo, useRef, useState, type PointerEvent, type ReactNode } from 'react'
+import type { Ladder, Trigger } from '../../../core/detections/index.ts'
 import type { ClipView, SiteView } from '../../../core/api.ts'
-import type { Detection, Schedule } from '../../../core/formats/plan.ts'
+import type { Schedule } from '../../../core/formats/plan.ts'
 import type { TargetSpan } from '../../../core/targets/tracks.ts'
 import type { Placed } from '../document.ts'
 import type { TimedStay } from '../../../core/tuning/stays.ts'
 import { useLoop, useTime, type Playhead } from '../playhead.ts'
-import { kindNames } from '../../kinds.ts'
-import { letterOf } from '../words.ts'
+import { DetectionLane, TargetLanes, placeOf } from './Lanes.tsx'
 import { panned, showing, zoomed, type Stretch } from './span.ts'
 
 export interface TimelineProps {
@@ -18,44 +16,26 @@ export interface TimelineProps {
   placed: Placed[]
   schedules: Schedule[]
   spans: TargetSpan[]
-  triggers: Trigger[]
+  triggersOf: ReadonlyMap<string, readonly Trigger[]>
   ladders: Ladder[]
   /** When targets are timed, by detection. */
   timed: ReadonlyMap<string, readonly TimedStay[]>
   detection: string | null
+  /** The shape of the selected one is being dragged. */
+  dragging: boolean
   target: number | null
   at: number | null
   onDetection: (id: string) => void
   onMoment: (detection: string | null, target: number | null, frame: number | null) => void
 }
 
+const NOTHING: readonly never[] = []
 const LABELS = 132
 const STEPS = [0.5, 1, 2, 5, 10, 15, 30, 60, 120, 300, 600, 1800, 3600]
 
-/** Who or what set a trigger off. */
-const reasonOf = ({ target, cause, kind }: Trigger): string => (target !== undefined ? `target ${target}` : cause ? causeWords[cause] : kindNames[kind].toLowerCase())
-
-/** Where in the clip each detection is not armed, as shares of its length. */
-function disarmed(detection: Detection, schedules: Schedule[], site: TimelineProps['site'], clip: ClipView): { from: number; to: number }[] {
-  const schedule = schedules.find((s) => s.id === detection.schedule)
-  const seconds = clip.frames / clip.fps
-  if (!detection.enabled) return [{ from: 0, to: 1 }]
-  if (!schedule) return []
-  const armed = armedIntervals(schedule, site.timeZone, site.position ?? undefined, clip.start, clip.start + seconds * 1000)
-  const gaps: { from: number; to: number }[] = []
-  let last = 0
-  for (const [from, to] of armed) {
-    const [a, b] = [(from - clip.start) / 1000 / seconds, (to - clip.start) / 1000 / seconds]
-    if (a > last) gaps.push({ from: last, to: a })
-    last = b
-  }
-  if (last < 1) gaps.push({ from: last, to: 1 })
-  return gaps
-}
-
 /** Under the picture: a row for each detection with its triggers, a row for each target, and the playhead. */
-export function Timeline(props: TimelineProps): ReactNode {
-  const { clip, site, playhead, placed, schedules, spans, triggers, ladders, timed, detection, target, at, onDetection, onMoment } = props
+export const Timeline = memo(function Timeline(props: TimelineProps): ReactNode {
+  const { clip, site, playhead, placed, schedules, spans, triggersOf, ladders, timed, detection, dragging, target, at, onDetection, onMoment } = props
   const rows = useRef<HTMLDivElement>(null)
   const [width, setWidth] = useState(0)
   const seconds = Math.max(clip.frames / clip.fps, 0.1)
@@ -84,8 +64,7 @@ export function Timeline(props: TimelineProps): ReactNode {
   const zoom = (factor: number): void => setStretch(wholeIsNone(zoomed(stretch, factor, Math.min(stretch.to, Math.max(stretch.from, playhead.time)), seconds), seconds))
 
   const step = STEPS.find((s) => (s / shown) * width >= 52) ?? 7200
-  const left = useCallback((time: number): string => `${(100 * (time - stretch.from)) / shown}%`, [stretch, shown])
-  const long = useCallback((length: number): string => `${(100 * length) / shown}%`, [shown])
+  const { left, long } = useMemo(() => placeOf(stretch), [stretch])
   const timeAt = (event: PointerEvent<HTMLElement>): number => {
     const box = event.currentTarget.getBoundingClientRect()
     return Math.min(seconds, Math.max(0, stretch.from + ((event.clientX - box.left) / box.width) * shown))
@@ -105,7 +84,6 @@ export function Timeline(props: TimelineProps): ReactNode {
     playhead.seek(time)
   }
 
-  const gaps = useMemo(() => new Map(placed.map(({ detection: d }) => [d.id, disarmed(d, schedules, site, clip)])), [placed, schedules, site, clip])
   return (
     <section className="timeline" aria-label="Timeline" ref={rows}>
       <div className="timeline-content">
@@ -134,65 +112,34 @@ export function Timeline(props: TimelineProps): ReactNode {
         </div>
         <div className="lanes">
           {placed.map(({ detection: d }, index) => (
-            <div key={d.id} className={`lane detection-lane${d.id === detection ? ' chosen' : ''}`}>
-              <button type="button" className="lane-name" onClick={() => onDetection(d.id)}>
-                <b>{letterOf(index)}</b> {d.name}
-              </button>
-              <div className="ground">
-                {gaps.get(d.id)?.map(({ from, to }) => (
-                  <span key={from} className="disarmed" title={d.enabled ? 'Not armed here' : 'Switched off'} style={{ left: left(from * seconds), width: long((to - from) * seconds) }} />
-                ))}
-                {timed.get(d.id)?.map(({ target: id, from, to, filled }) => (
-                  <span key={`${id} ${from}`} className={`timed${to >= filled ? ' full' : ''}`} title={`Target ${id} is timed here: ${Math.min(to, filled) - from >= 0.05 ? (Math.min(to, filled) - from).toFixed(1) : '0'} of ${(filled - from).toFixed(1)} s`} style={{ left: left(from), width: long(Math.max(0.05, Math.min(to, filled) - from)) }} />
-                ))}
-                {d.id === detection &&
-                  ladders.filter(isNearMiss).map((l) => (
-                    <button key={`${l.target} ${l.frame}`} type="button" className="near-miss" style={{ left: left(l.time) }} title={l.sentence} aria-label={`Near miss of target ${l.target} at ${l.time.toFixed(1)} s`} onClick={() => onMoment(d.id, l.target, l.frame)}>
-                      ✕
-                    </button>
-                  ))}
-                {triggers
-                  .filter((t) => t.detection === d.id)
-                  .map((t) => (
-                    <button
-                      key={`${t.target ?? ''} ${t.frame}`}
-                      type="button"
-                      className={`flag${d.id === detection && (t.target ?? null) === target && t.frame === at ? ' chosen' : ''}`}
-                      style={{ left: left(t.time) }}
-                      aria-label={`Trigger of ${d.name}, ${reasonOf(t)}, at ${t.time.toFixed(1)} s`}
-                      title={`${t.time.toFixed(1)} s, ${reasonOf(t)}`}
-                      onClick={() => onMoment(d.id, t.target ?? null, t.frame)}
-                    />
-                  ))}
-              </div>
-            </div>
+            <DetectionLane
+              key={d.id}
+              detection={d}
+              index={index}
+              schedule={schedules.find(({ id }) => id === d.schedule) ?? null}
+              site={site}
+              clip={clip}
+              stretch={stretch}
+              triggers={triggersOf.get(d.id) ?? NOTHING}
+              timed={timed.get(d.id) ?? NOTHING}
+              ladders={d.id === detection ? ladders : NOTHING}
+              chosen={d.id === detection}
+              dragging={dragging && d.id === detection}
+              width={width}
+              target={d.id === detection ? target : null}
+              at={d.id === detection ? at : null}
+              onDetection={onDetection}
+              onMoment={onMoment}
+            />
           ))}
           {spans.length === 0 && clip.state === 'ready' && <p className="quiet lane-note">No targets were found in this clip.</p>}
-          {spans.map((span) => {
-            const ladder = ladders.find((l) => l.target === span.id && l.time >= span.from - 1e-6 && l.time <= span.to + 1e-6)
-            return (
-              <div key={`${span.id} ${span.from}`} className={`lane target-lane${span.id === target ? ' chosen' : ''}`}>
-                <span className="lane-name">
-                  {span.cls} {span.id}
-                </span>
-                <div className="ground">
-                  <button
-                    type="button"
-                    className={`span ${ladder?.fired || !ladder ? '' : ladder.readings.some((r) => r.gate === 'class' && !r.passed) ? 'not-chosen' : ''}`}
-                    style={{ left: left(span.from), width: long(Math.max(span.to - span.from, 1 / clip.fps)) }}
-                    aria-label={`${span.cls} ${span.id}, ${span.from.toFixed(1)} to ${span.to.toFixed(1)} s`}
-                    onClick={() => onMoment(detection, span.id, ladder?.frame ?? null)}
-                  />
-                </div>
-              </div>
-            )
-          })}
+          <TargetLanes spans={spans} ladders={ladders} detection={detection} target={target} fps={clip.fps} stretch={stretch} onMoment={onMoment} />
         </div>
         <PlayheadLine playhead={playhead} stretch={stretch} />
       </div>
     </section>
   )
-}
+})
 
 /** The whole clip is no stretch of it. */
 const wholeIsNone = (s: Stretch, seconds: number): Stretch | null => (s.to - s.from >= seconds - 1e-6 ? null : s)

@@ -1,11 +1,11 @@
 import { CaretRightOutlined, PauseOutlined, StepBackwardOutlined, StepForwardOutlined } from '@ant-design/icons'
 import { Button, Tooltip } from 'antd'
-import type { ReactNode } from 'react'
+import { memo, type ReactNode } from 'react'
 import { usePlaying, useTime, type Playhead } from '../playhead.ts'
 import { clipTime } from '../words.ts'
 
 /** Play, step and the moment on show. */
-export function Transport({ playhead, disabled }: { playhead: Playhead; disabled: boolean }): ReactNode {
+export const Transport = memo(function Transport({ playhead, disabled }: { playhead: Playhead; disabled: boolean }): ReactNode {
   const playing = usePlaying(playhead)
   const time = useTime(playhead)
   const key = (text: string, k: string): ReactNode => (
@@ -29,4 +29,4 @@ export function Transport({ playhead, disabled }: { playhead: Playhead; disabled
       </span>
     </div>
   )
-}
+})
