@@ -57,6 +57,15 @@ test('duplicate, turn over, cut in two, by keyboard', async ({ page }) => {
   await page.getByRole('application').focus()
   await page.keyboard.press('m')
   await expect(chip(page, 'Direction and sides')).toHaveText('from right to left')
+  // A vertex more after the first, and away again.
+  await page.keyboard.press('Tab')
+  await expect(page.getByRole('application')).toHaveAccessibleName('Picture: Line 2, vertex 1 of 3')
+  await page.keyboard.press('v')
+  await expect(page.getByRole('application')).toHaveAccessibleName('Picture: Line 2, vertex 2 of 4')
+  const [p, middle, q] = (await lineOf(page, 'Line 2')).line
+  expect(middle[0]).toBeCloseTo((p[0] + q[0]) / 2, 6)
+  await page.keyboard.press('Delete')
+  await expect(page.getByRole('application')).toHaveAccessibleName('Picture: Line 2')
   await page.keyboard.press('x')
   await expect(page.getByRole('alert')).toContainText('Choose the vertex')
   await page.keyboard.press('Tab')

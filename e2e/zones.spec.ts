@@ -15,7 +15,7 @@ const keptZone = async (page: Page): Promise<ZoneDetection> => {
   return plan.cameras[0].detections.find((d) => 'zone' in d)!
 }
 const chooseZone = async (page: Page): Promise<void> => {
-  await page.getByRole('list', { name: 'What is drawn' }).getByRole('button', { name: /Zone 1/ }).click()
+  await page.getByRole('list', { name: 'What is drawn' }).getByRole('button', { name: /Zone 1/ }).first().click()
 }
 
 test('draw a zone on the ramp: who is in it for the dwell triggers; the dwell beside how long targets stay', async ({ page }) => {

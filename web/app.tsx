@@ -1,5 +1,6 @@
 import { lazy, Suspense, type ComponentType, type ReactNode } from 'react'
 import { Navigate, Route, Routes } from 'react-router'
+import { Boundary } from './shell/Boundary.tsx'
 import { EmptyPlace } from './shell/EmptyPlace.tsx'
 import { emptyPlaces } from './shell/places.ts'
 import { TopBar } from './shell/TopBar.tsx'
@@ -14,19 +15,21 @@ export function App(): ReactNode {
   return (
     <div className="app">
       <TopBar />
-      <Suspense fallback={<p className="waiting">Opening …</p>}>
-        <Routes>
-          <Route path="/" element={<Navigate to="/site" replace />} />
-          <Route path="/site" element={<SitePlace />} />
-          <Route path="/devices" element={<DevicesPlace />} />
-          <Route path="/bench/:camera?" element={<BenchPlace />} />
-          <Route path="/mailbox/:mail?" element={<MailboxPlace />} />
-          {emptyPlaces.map((place) => (
-            <Route key={place.path} path={place.path} element={<EmptyPlace {...place} />} />
-          ))}
-          <Route path="*" element={<EmptyPlace name="Nothing here" path="" what="There is no place at this address." then={[]} />} />
-        </Routes>
-      </Suspense>
+      <Boundary>
+        <Suspense fallback={<p className="waiting">Opening …</p>}>
+          <Routes>
+            <Route path="/" element={<Navigate to="/site" replace />} />
+            <Route path="/site" element={<SitePlace />} />
+            <Route path="/devices" element={<DevicesPlace />} />
+            <Route path="/bench/:camera?" element={<BenchPlace />} />
+            <Route path="/mailbox/:mail?" element={<MailboxPlace />} />
+            {emptyPlaces.map((place) => (
+              <Route key={place.path} path={place.path} element={<EmptyPlace {...place} />} />
+            ))}
+            <Route path="*" element={<EmptyPlace name="Nothing here" path="" what="There is no place at this address." then={[]} />} />
+          </Routes>
+        </Suspense>
+      </Boundary>
     </div>
   )
 }

@@ -213,6 +213,14 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
     leave: () => (selection.target !== null ? select({ target: null, frame: null }) : chooseDetection(null))
   })
 
+  const { edited, vertex } = shapes
+  const pictureLabel = drawing
+    ? `Picture: drawing ${/^[aeiou]/.test(shapeName(drawing.kind)) ? 'an' : 'a'} ${shapeName(drawing.kind)}, ${drawing.points.length} vertices so far`
+    : scene.tool
+      ? 'Picture: measuring the scene'
+      : edited
+        ? `Picture: ${edited.shape.name}${vertex === null ? '' : `, vertex ${vertex + 1} of ${edited.shape.points.length}`}`
+        : 'Picture'
   const onDrop = (event: DragEvent): void => {
     const [file] = event.dataTransfer.files
     if (!file) return
@@ -305,7 +313,7 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
           camera={view.camera.id}
         />
         <div className="bench-middle">
-          <div className="stage-area" ref={stage} tabIndex={0} role="application" aria-label={drawing ? `Picture: drawing a ${shapeName(drawing.kind)}` : scene.tool ? 'Picture: measuring the scene' : 'Picture'} onDragOver={(e) => e.preventDefault()} onDrop={onDrop}>
+          <div className="stage-area" ref={stage} tabIndex={0} role="application" aria-label={pictureLabel} onDragOver={(e) => e.preventDefault()} onDrop={onDrop}>
             {live ? (
               <LivePicture camera={view.camera.id} heard={heard} frames={frames} trouble={liveTrouble} shapes={overlay} />
             ) : ready ? (

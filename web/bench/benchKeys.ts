@@ -5,7 +5,7 @@ import { useKeys, type KeyAction } from './keys.ts'
 import { isEmpty, toggled, type Cell } from './picture/cells.ts'
 import type { SceneOnBench } from './measuring/useMeasuring.ts'
 import { moved, pointOf } from './picture/geometry.ts'
-import { limitsOf, shapeFault, withoutVertex } from './picture/shape.ts'
+import { limitsOf, shapeFault, withVertexAfter, withoutVertex } from './picture/shape.ts'
 import type { Zoom } from './picture/zoom.ts'
 import type { Playhead } from './playhead.ts'
 import type { Shapes } from './shapes/useShapes.ts'
@@ -80,6 +80,23 @@ export function useBenchKeys(p: BenchKeysProps): void {
     shapes.setVertex(null)
   }
 
+  const addVertex: KeyAction = () => {
+    if (!edited || edited.locked || vertex === null) return false
+    const more = withVertexAfter(edited.shape, vertex)
+    if (!more) return
+    edited.edit(more, `Add a vertex to ${edited.shape.name}`)
+    shapes.setVertex(vertex + 1)
+  }
+
+  /** What is on show moves by a tenth of itself. */
+  const pan =
+    (dx: number, dy: number): KeyAction =>
+    () => {
+      const { zoom: near } = zoom.get()
+      if (near === 1) return false
+      zoom.pan((0.1 * dx) / near, (0.1 * dy) / near)
+    }
+
   const draw = (kind: Parameters<Shapes['startDrawing']>[0]): KeyAction => () => (scene.tool ? false : shapes.startDrawing(kind))
 
   useKeys({
@@ -90,6 +107,7 @@ export function useBenchKeys(p: BenchKeysProps): void {
     d: () => shapes.duplicate(),
     m: () => shapes.mirror(),
     x: () => shapes.split(),
+    v: addVertex,
     h: () => p.hideOrLock('hidden'),
     k: () => p.hideOrLock('locked'),
     '+': () => zoom.by(1.5, vertex === null ? undefined : edited?.shape.points[vertex]),
@@ -139,6 +157,10 @@ export function useBenchKeys(p: BenchKeysProps): void {
     ArrowDown: arrow(0, 1),
     Backspace: erase,
     Delete: erase,
+    'ctrl+ArrowLeft': pan(-1, 0),
+    'ctrl+ArrowRight': pan(1, 0),
+    'ctrl+ArrowUp': pan(0, -1),
+    'ctrl+ArrowDown': pan(0, 1),
     ',': () => p.playhead.step(-1),
     '.': () => p.playhead.step(1),
     n: ({ shiftKey }) => p.toNearMiss(shiftKey ? -1 : 1),

@@ -39,7 +39,9 @@ export function ChangePanel({ fired, ...ask }: ChangePanelProps): ReactNode {
 
 function Changes({ document, evaluations, setting, clips, clip, detection, target, fired, onClose }: ChangePanelProps & { onClose: () => void }): ReactNode {
   const [changes, setChanges] = useState<GateChange[] | null>(null)
-  const [effects, setEffects] = useState<Effect[][] | null>(null)
+  // With the changes that they are of: a new list comes before its effects do.
+  const [found, setFound] = useState<{ of: GateChange[]; effects: Effect[][] } | null>(null)
+  const effects = found?.of === changes ? found?.effects : null
   const others = useMemo(() => clips.filter((c) => c.id !== clip.id), [clips, clip.id])
   const { known, all } = useAllClips(others, evaluations, true)
 
@@ -51,10 +53,9 @@ function Changes({ document, evaluations, setting, clips, clip, detection, targe
   }, [evaluations, setting, detection, target])
 
   useEffect(() => {
-    setEffects(null)
     if (!evaluations || !changes?.length || !all) return
     evaluations.ask({ type: 'effects', clips: [{ clip: null, of: clip }, ...known.map((c) => ({ clip: c.id, of: c }))].map(({ clip: id, of }) => ({ clip: id, before: settingOf(setting, of, null), after: changes.map((change) => settingOf(setting, of, change)) })) }, (answer) => {
-      if (answer.type === 'effects') setEffects(answer.effects)
+      if (answer.type === 'effects') setFound({ of: changes, effects: answer.effects })
     })
   }, [evaluations, setting, changes, known, all, clip])
 

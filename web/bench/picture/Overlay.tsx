@@ -22,7 +22,7 @@ import { FramesLayer } from './FramesLayer.tsx'
 import { snapped } from './geometry.ts'
 import { Magnifier } from './Magnifier.tsx'
 import { areaShape, isDrawn, isZone, limitsOf, shapeOf, shapesAt, withPoints, type DrawnDetection } from './shape.ts'
-import { Vertices, pointerPlace, type EditProps } from './shapeParts.tsx'
+import { Vertices, isDouble, pointerPlace, type EditProps } from './shapeParts.tsx'
 import { TargetBrackets } from './TargetBrackets.tsx'
 import type { Zoom } from './zoom.ts'
 
@@ -203,7 +203,7 @@ export function Overlay({ place, frame, rows, shown, dwelling, faces, ...props }
   const enlarged = drawing ? drawing.cursor : measuring?.cursor ?? (dragged && edited && vertex !== null ? edited.shape.points[vertex] : null)
   return (
     <>
-      <Stage width={place.roomWidth} height={place.roomHeight} className={busy ? 'stage drawing' : 'stage'} onClick={onClick} onDblClick={() => drawing && onDrawn(drawing.points)} onMouseMove={onMove} onMouseDown={onDown} onMouseUp={() => (panning.current = null)}>
+      <Stage width={place.roomWidth} height={place.roomHeight} className={busy ? 'stage drawing' : 'stage'} onClick={onClick} onDblClick={(event) => drawing && isDouble(event) && onDrawn(drawing.points)} onMouseMove={onMove} onMouseDown={onDown} onMouseUp={() => (panning.current = null)}>
         {/* What is dragged is alone on its layer: the others need not be drawn again with it. */}
         <Layer x={-place.offsetX} y={-place.offsetY}>
           {shownScene && <SceneLayer shown={shownScene} width={width} height={height} />}

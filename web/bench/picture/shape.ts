@@ -70,6 +70,16 @@ export function withVertexAt(shape: PictureShape, at: Point): Point[] | null {
   return shapeFault(kind, more) === null ? more : null
 }
 
+/** With a vertex more in the middle of the edge that follows one; null: there are as many as there may be, or no edge follows. */
+export function withVertexAfter(shape: PictureShape, index: number): Point[] | null {
+  const { kind, points } = shape
+  const next = points[index + 1] ?? (isClosed(kind) ? points[0] : undefined)
+  if (!next || points.length >= limitsOf(kind).most) return null
+  const [ax, ay] = points[index]
+  const more = [...points.slice(0, index + 1), [(ax + next[0]) / 2, (ay + next[1]) / 2] as const, ...points.slice(index + 1)]
+  return shapeFault(kind, more) === null ? more : null
+}
+
 /** With a vertex less; null: it would be no shape. */
 export function withoutVertex({ kind, points }: PictureShape, index: number): Point[] | null {
   const less = points.filter((_, i) => i !== index)

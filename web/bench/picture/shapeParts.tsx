@@ -62,6 +62,9 @@ export function pointerPlace(event: Konva.KonvaEventObject<Event>, width: number
   return at ? pointOf(at.x / width, at.y / height) : null
 }
 
+/** Two clicks on one place. The canvas library takes any two quick clicks for one; whoever draws quickly means two vertices. */
+export const isDouble = ({ evt }: Konva.KonvaEventObject<MouseEvent>): boolean => evt.detail > 1
+
 /** What is taken hold of: the whole shape is dragged, a double click on its outline adds a vertex. */
 export function Handle({ shape, width, height, selected, locked, onSelect, onShow, onSettle, onEdit }: EditProps): ReactNode {
   const { points, name } = shape
@@ -73,7 +76,7 @@ export function Handle({ shape, width, height, selected, locked, onSelect, onSho
   }
   const addVertex = (event: Konva.KonvaEventObject<MouseEvent>): void => {
     const at = pointerPlace(event, width, height)
-    const more = at && !locked && withVertexAt(shape, at)
+    const more = at && !locked && isDouble(event) && withVertexAt(shape, at)
     if (more) onEdit(more, `Add a vertex to ${name}`)
   }
   return (
