@@ -1,18 +1,11 @@
 import { ApiError, type BenchView, type KeptDetection, type KeptEmail, type KeptScene, type KeptSchedule } from '../../core/api.ts'
 import type { Detection, Schedule } from '../../core/formats/plan.ts'
 import { canonical, type CameraState } from '../../core/history/states.ts'
+import { contentsOf, idOf, nameOf, sceneOf, type Key, type Placed, type Scene, type Value } from './contents.ts'
+import { stepsThatFit, type Change, type Step, type StepMemory } from './steps.ts'
 
-/** One thing that is edited and kept on its own. */
-export interface Placed {
-  detection: Detection
-  position: number
-}
-/** What the camera looks at: where nothing counts, and what it was measured from. */
-export type Scene = Pick<KeptScene, 'ignore' | 'marks'>
-type Values = { detection: Placed; schedule: Schedule; email: string; scene: Scene }
-type Kind = keyof Values
-export type Value = Values[Kind]
-type Key = `${Kind}:${string}`
+export type { Placed, Scene, Value } from './contents.ts'
+export type { Step, StepMemory } from './steps.ts'
 
 /** Where edits are kept; each call names the version it saves over. A call must outlive the page. */
 export interface Keeper {
@@ -21,12 +14,6 @@ export interface Keeper {
   saveSchedule(schedule: Schedule, version: number, label: string): Promise<KeptSchedule>
   saveEmail(detection: string, to: string | null, version: number, label: string): Promise<KeptEmail>
   saveScene(scene: Scene, version: number, label: string): Promise<KeptScene>
-}
-
-/** Where what can be undone outlives the page. */
-export interface StepMemory {
-  load(): { undoable: Step[]; redoable: Step[] } | null
-  save(steps: { undoable: Step[]; redoable: Step[] }): void
 }
 
 export interface Conflict {
@@ -51,17 +38,6 @@ export interface DocumentState {
   conflict: Conflict | null
   undo: string | null
   redo: string | null
-}
-
-interface Change {
-  key: Key
-  before: Value | null
-  after: Value | null
-}
-
-export interface Step {
-  label: string
-  changes: Change[]
 }
 
 const SAVE_AFTER_MS = 250
@@ -97,7 +73,8 @@ export class BenchDocument {
     this.memory = memory
     this.sceneKey = `scene:${view.camera.id}`
     this.take(view)
-    this.remember()
+    const held = memory?.load()
+    if (held) ({ undoable: this.undoable, redoable: this.redoable } = stepsThatFit(held, this.values))
     this.state = this.makeState()
   }
 
@@ -304,35 +281,6 @@ export class BenchDocument {
     }
   }
 
-  /**
-   * Takes up what could be undone before the page was reloaded, as far as it still fits what is kept now. A last step
-   * that was not kept any more is one that can be done again.
-   */
-  private remember(): void {
-    const held = this.memory?.load()
-    if (!held) return
-    const now = new Map(this.values)
-    const fits = ({ changes }: Step, side: 'before' | 'after'): boolean => changes.every((c) => canonical(now.get(c.key) ?? null) === canonical(c[side]))
-    const walk = ({ changes }: Step, side: 'before' | 'after'): void => {
-      for (const { key, [side]: value } of changes)
-        if (value === null) now.delete(key)
-        else now.set(key, value)
-    }
-    const undoable = [...held.undoable]
-    const redoable = [...held.redoable]
-    while (undoable.length && !fits(undoable[undoable.length - 1], 'after') && fits(undoable[undoable.length - 1], 'before')) redoable.push(undoable.pop()!)
-    for (let i = undoable.length - 1; i >= 0 && fits(undoable[i], 'after'); i--) {
-      this.undoable.unshift(undoable[i])
-      walk(undoable[i], 'before')
-    }
-    now.clear()
-    for (const [key, value] of this.values) now.set(key, value)
-    for (let i = redoable.length - 1; i >= 0 && fits(redoable[i], 'before'); i--) {
-      this.redoable.unshift(redoable[i])
-      walk(redoable[i], 'after')
-    }
-  }
-
   private isBusy(key: Key): boolean {
     return this.dirty.has(key) || this.conflicts.has(key) || this.preview?.key === key || this.saving
   }
@@ -461,21 +409,3 @@ export class BenchDocument {
 
 /** The list from before, if it has the same things in it: whoever shows it need not look again. */
 const unlessSame = <T>(before: T[] | undefined, now: T[]): T[] => (before?.length === now.length && now.every((thing, i) => thing === before[i]) ? before : now)
-
-const idOf = (key: Key): string => key.slice(key.indexOf(':') + 1)
-
-const nameOf = (value: Value | null): string | null => {
-  if (value === null || typeof value === 'string') return value
-  return 'detection' in value ? value.detection.name : 'ignore' in value ? 'The scene' : value.name
-}
-
-const sceneOf = ({ ignore, marks }: KeptScene): Scene => ({ ignore, marks })
-
-function contentsOf(view: BenchView): { key: Key; value: Value | null; version: number }[] {
-  return [
-    { key: `scene:${view.camera.id}` as const, value: sceneOf(view.scene), version: view.scene.version },
-    ...view.schedules.map(({ schedule, version }) => ({ key: `schedule:${schedule.id}` as const, value: schedule, version })),
-    ...view.detections.map(({ detection, position, version }) => ({ key: `detection:${detection.id}` as const, value: { detection, position }, version })),
-    ...view.detections.map(({ detection, email }) => ({ key: `email:${detection.id}` as const, value: email.to, version: email.version }))
-  ]
-}
