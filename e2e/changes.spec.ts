@@ -23,7 +23,7 @@ test('what would have to change: a target is let through by the change that is p
   await misses.first().getByRole('button').click()
   await page.getByRole('button', { name: 'What would have to change?' }).click()
   const changes = page.getByRole('region', { name: 'What would have to change' })
-  await expect(changes.getByRole('listitem').first()).toContainText(/Dwell: dwell 30 s → [\d.]+ s/)
+  await expect(changes.getByRole('listitem').first()).toContainText(/Dwell 30\ss → [\d.]+\ss/)
   await expect(changes.getByRole('listitem').first()).toContainText(/Nothing else changes on this clip\.|Also triggers/)
   await changes.getByRole('button', { name: 'Do it' }).first().click()
   await expect(flags(page, 'Zone 1').first()).toBeVisible()

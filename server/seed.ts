@@ -8,7 +8,7 @@ import type { Database } from './database.ts'
 import { saveDetection, saveEmail } from './detections/rows.ts'
 import type { Devices } from './devices/devices.ts'
 import { listDevices } from './devices/rows.ts'
-import { noteEdit } from './history/rows.ts'
+import { noteEdit, type EditNote } from './history/rows.ts'
 import { readSite, saveSchedule } from './sites/rows.ts'
 
 interface DemoSite {
@@ -28,15 +28,15 @@ const demoFile = new URL('../demo/plan.json', import.meta.url)
 async function insertSite(database: Database, { id, name }: { id: string; name: string }, plan: Plan, { emails = {}, inputs = [], worlds = {} }: { emails?: Record<string, string>; inputs?: SiteInput[]; worlds?: Record<string, unknown> } = {}): Promise<void> {
   await database.transaction(async (sql) => {
     const now = Date.now()
-    const note = { by: 'Wardoptic', label: 'As it was delivered' }
+    const asDelivered = (what: string): EditNote => ({ by: 'Wardoptic', label: `${what}, as delivered` })
     await sql.run('INSERT INTO site (id, name, time_zone, latitude, longitude, inputs) VALUES (?, ?, ?, ?, ?, ?)', [id, name, plan.timeZone, plan.position?.latitude ?? null, plan.position?.longitude ?? null, JSON.stringify(inputs)])
-    for (const schedule of plan.schedules) await saveSchedule(sql, id, schedule, 0, note, now)
+    for (const schedule of plan.schedules) await saveSchedule(sql, id, schedule, 0, asDelivered(`Hours ${schedule.name}`), now)
     for (const [position, camera] of plan.cameras.entries()) {
       await sql.run('INSERT INTO camera (id, site_id, name, position, ignore_areas, world) VALUES (?, ?, ?, ?, ?, ?)', [camera.id, id, camera.name, position, JSON.stringify(camera.ignore), worlds[camera.id] ? JSON.stringify(worlds[camera.id]) : null])
-      await noteEdit(sql, id, camera.id, 'scene', camera.id, { ignore: camera.ignore, marks: null }, note, now)
+      await noteEdit(sql, id, camera.id, 'scene', camera.id, { ignore: camera.ignore, marks: null }, asDelivered('The scene'), now)
       for (const [at, detection] of camera.detections.entries()) {
-        await saveDetection(sql, camera.id, detection, at, 0, note, now)
-        if (emails[detection.id]) await saveEmail(sql, camera.id, detection.id, emails[detection.id], 0, note, now)
+        await saveDetection(sql, camera.id, detection, at, 0, asDelivered(detection.name), now)
+        if (emails[detection.id]) await saveEmail(sql, camera.id, detection.id, emails[detection.id], 0, asDelivered(`E-mail of ${detection.name}`), now)
       }
     }
   })

@@ -116,6 +116,7 @@ describe('what else a change does', () => {
   test('triggers that come and go; one that only moves in time is neither', () => {
     expect(effectOf([t(1, 2), t(2, 3)], [t(1, 2.5), t(3, 4)])).toEqual({ gained: [t(3, 4)], lost: [t(2, 3)] })
     expect(effectOf([t(1, 2)], [t(1, 2), t(1, 8)])).toEqual({ gained: [t(1, 8)], lost: [] })
+    expect(effectOf([{ ...t(1, 2), direction: 'leftToRight' }], [{ ...t(1, 5), direction: 'rightToLeft' }])).toEqual({ gained: [{ ...t(1, 5), direction: 'rightToLeft' }], lost: [{ ...t(1, 2), direction: 'leftToRight' }] })
     expect(effectOf([t(1, 2)], [t(1, 2, 'e')])).toEqual({ gained: [t(1, 2, 'e')], lost: [t(1, 2)] })
   })
 })

@@ -217,9 +217,9 @@ export interface Effect {
   lost: Trigger[]
 }
 
-/** Compares triggers before and after, target by target and detection by detection: one that only moves in time is neither. */
+/** Compares triggers before and after, by detection, target and direction: one that only moves in time is neither. */
 export function effectOf(before: readonly Trigger[], after: readonly Trigger[]): Effect {
-  const keyOf = ({ detection, target, targets, cause, frame }: Trigger): string => `${detection} ${targets?.join() ?? target ?? cause ?? frame}`
+  const keyOf = ({ detection, target, targets, cause, frame, direction }: Trigger): string => [detection, targets?.join() ?? target ?? cause ?? frame, direction].join(' ')
   const left = (from: readonly Trigger[], other: readonly Trigger[]): Trigger[] => {
     const counts = new Map<string, number>()
     for (const t of other) counts.set(keyOf(t), (counts.get(keyOf(t)) ?? 0) + 1)

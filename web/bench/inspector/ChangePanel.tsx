@@ -1,7 +1,7 @@
 import { Button } from 'antd'
 import { useEffect, useMemo, useState, type ReactNode } from 'react'
 import type { ClipView } from '../../../core/api.ts'
-import { gateNames, type Setting } from '../../../core/detections/index.ts'
+import type { Setting } from '../../../core/detections/index.ts'
 import type { Effect, GateChange } from '../../../core/tuning/change.ts'
 import { useAllClips } from '../clips/useAllClips.ts'
 import type { BenchDocument } from '../document.ts'
@@ -18,6 +18,9 @@ export interface ChangePanelProps {
   /** Whether the target triggers the detection; then it is to be kept out. */
   fired: boolean
 }
+
+/** As a sentence begins, and with no figure parted from its unit. */
+const figuresTogether = (words: string): string => words.replace(/^./, (c) => c.toUpperCase()).replace(/(\d) (s|m|%|×)(?= |$)/g, '$1\u00a0$2').replace(/× (\d)/g, '×\u00a0$1')
 
 /** What it costs in words: the triggers that come and go on all clips. */
 interface Cost {
@@ -74,9 +77,7 @@ function Changes({ document, evaluations, setting, clips, clip, detection, targe
         {changes?.map((change, i) => (
           <li key={`${change.gate} ${change.words}`}>
             <span className="row">
-              <strong>
-                {gateNames[change.gate].replace(/^./, (c) => c.toUpperCase())}: {change.words}
-              </strong>
+              <strong>{figuresTogether(change.words)}</strong>
               <Button size="small" onClick={() => apply(document, change)}>
                 Do it
               </Button>
