@@ -77,7 +77,6 @@ async function openBench(browser: Browser, count: number, tracks: string): Promi
     await route.fulfill({ response: answer, json: view })
   })
   await page.route('**/tracks', (route) => route.fulfill({ body: tracks, contentType: 'text/plain' }))
-  await page.route('**/measures', (route) => route.continue())
   // Edits are answered as kept, and change nothing on the demo site.
   await page.route('**/detections/*', (route) => {
     const { detection, position, version } = route.request().postDataJSON() as { detection: Detection; position: number; version: number }

@@ -258,8 +258,9 @@ export class Clips {
     if (!known) this.log(error)
     this.refused.set(clip.id, { ...clip, state: 'refused', progress: null, error: known ? error.message : 'the analysis failed; the log of the server says why' })
     setTimeout(() => this.refused.delete(clip.id), REFUSAL_KEPT_MS).unref()
-    await removeClip(this.database, clip.id)
+    // The reason is told as soon as the row is gone; by then there are no files any more either.
     await rm(join(this.folder, clip.id), { recursive: true, force: true })
+    await removeClip(this.database, clip.id)
   }
 }
 

@@ -8,7 +8,7 @@ export interface Placed {
 }
 /** What the camera looks at: where nothing counts, and what it was measured from. */
 export type Scene = Pick<KeptScene, 'ignore' | 'marks'>
-export type Values = { detection: Placed; schedule: Schedule; email: string; scene: Scene }
+type Values = { detection: Placed; schedule: Schedule; email: string; scene: Scene }
 type Kind = keyof Values
 export type Value = Values[Kind]
 export type Key = `${Kind}:${string}`

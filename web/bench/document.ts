@@ -61,6 +61,7 @@ export class BenchDocument {
   private readonly listeners = new Set<() => void>()
   private undoable: Step[] = []
   private redoable: Step[] = []
+  private stepsChanged = false
   /** The value before a drag that is still going on. */
   private preview: Change | null = null
   private timer: ReturnType<typeof setTimeout> | undefined
@@ -214,6 +215,7 @@ export class BenchDocument {
   undo(): void {
     const step = this.undoable.pop()
     if (!step) return
+    this.stepsChanged = true
     this.redoable.push(step)
     for (const { key, before } of [...step.changes].reverse()) this.put(key, before, `Undo: ${step.label}`)
     this.tell()
@@ -222,6 +224,7 @@ export class BenchDocument {
   redo(): void {
     const step = this.redoable.pop()
     if (!step) return
+    this.stepsChanged = true
     this.undoable.push(step)
     for (const { key, after } of step.changes) this.put(key, after, step.label)
     this.tell()
@@ -236,6 +239,7 @@ export class BenchDocument {
     if (whose === 'mine') this.touch(conflict.key, `Mine of ${conflict.name}`)
     else {
       const change = this.change(conflict.key, conflict.theirs)
+      this.stepsChanged = true
       this.undoable.push({ label: `Theirs of ${conflict.name}`, changes: [change] })
       this.redoable = []
       this.set(conflict.key, conflict.theirs)
@@ -263,6 +267,7 @@ export class BenchDocument {
     if (!stale.size) return
     // Undoing over somebody else's newer work would lose it without a word.
     const untouched = (step: Step): boolean => !step.changes.some(({ key }) => stale.has(key))
+    this.stepsChanged = true
     this.undoable = this.undoable.filter(untouched)
     this.redoable = this.redoable.filter(untouched)
     this.tell()
@@ -292,6 +297,7 @@ export class BenchDocument {
   private apply(step: Step): void {
     step.changes = step.changes.filter(({ before, after }) => canonical(before) !== canonical(after))
     if (step.changes.length) {
+      this.stepsChanged = true
       this.undoable = [...this.undoable.slice(1 - MOST_STEPS), step]
       this.redoable = []
       for (const { key, after } of step.changes) this.put(key, after, step.label)
@@ -402,7 +408,10 @@ export class BenchDocument {
 
   private tell(): void {
     this.state = this.makeState()
-    if (!this.preview) this.memory?.save({ undoable: this.undoable, redoable: this.redoable })
+    if (this.stepsChanged && !this.preview) {
+      this.stepsChanged = false
+      this.memory?.save({ undoable: this.undoable, redoable: this.redoable })
+    }
     for (const listener of this.listeners) listener()
   }
 }

@@ -1,6 +1,6 @@
 import { Button, Drawer, Input, Select } from 'antd'
 import { useMemo, useState, type ReactNode } from 'react'
-import { differencesBetween, type CameraState, type EditEntry } from '../../../core/history/states.ts'
+import { canonical, differencesBetween, type CameraState, type EditEntry } from '../../../core/history/states.ts'
 import { useHistory, useStateAt } from '../../api/queries.ts'
 import type { BenchDocument, DocumentState } from '../document.ts'
 import { editorName, setEditorName } from './editorName.ts'
@@ -67,6 +67,7 @@ function History({ camera, timeZone, document, state }: { camera: string; timeZo
                 <Select value={to} onChange={setTo} options={[{ value: NOW, label: 'How it is now' }, ...entries.filter(({ id }) => id !== from).map((e) => ({ value: e.id, label: `${e.label}, ${momentOf(e)}` }))]} />
               </label>
               <Differences differences={differences} />
+              {before.data && canonical(before.data.schedules) !== canonical(now.schedules) && <p className="quiet">Hours belong to the site: they go back for every camera that uses them.</p>}
               <Button onClick={goBack} disabled={!before.data || differencesBetween(before.data, now).length === 0}>
                 Go back to this state
               </Button>

@@ -7,7 +7,7 @@ import { framePlaces } from './framePlaces.ts'
 import { FONT, STAGE, WHITE } from './shapeParts.tsx'
 
 /** What a frame starts from when it is drawn first. */
-export const USUAL_FRAMES = { min: { w: 0.02, h: 0.06 }, max: { w: 0.25, h: 0.6 } } as const
+const USUAL_FRAMES = { min: { w: 0.02, h: 0.06 }, max: { w: 0.25, h: 0.6 } } as const
 
 const round = (v: number): number => Math.round(Math.min(1, Math.max(0.005, v)) * 1000) / 1000
 

@@ -1,9 +1,11 @@
 import { describe, expect, test } from '@jest/globals'
 import { DetectionSchema, parseWith } from '../../../core/formats/plan.ts'
-import type { Point } from '../../../core/geometry/shapes.ts'
+import { signedArea, type Point } from '../../../core/geometry/shapes.ts'
+import fc from 'fast-check'
+import { moved, snapped } from './geometry.ts'
 import { stayBins } from '../inspector/stayBins.ts'
 import { newDrawn } from '../rail/newDetection.ts'
-import { ZONE_KINDS, asZoneKind, crossingEdges, limitsOf, shapeFault, shapeOf, withVertexAt, withoutVertex, type DrawnDetection, type ZoneDetection } from './shape.ts'
+import { ZONE_KINDS, asZoneKind, crossingEdges, limitsOf, mirrored, shapeFault, shapeOf, shapesAt, splitAt, withVertexAfter, withVertexAt, withoutVertex, type DrawnDetection, type ZoneDetection } from './shape.ts'
 
 const square: Point[] = [[0.2, 0.2], [0.8, 0.2], [0.8, 0.8], [0.2, 0.8]]
 const zone = (more: object = {}): ZoneDetection => parseWith(DetectionSchema, { id: 'z', name: 'Z', kind: 'intrusion', zone: square, ...more }) as ZoneDetection
@@ -82,5 +84,66 @@ describe('stays as bars', () => {
     expect(width).toBe(60)
     expect(end).toBeGreaterThan(1000)
     expect(bars.length).toBeLessThanOrEqual(21)
+  })
+})
+
+describe('more that is done with shapes', () => {
+  test('a zone cut in two: two zones that are it together, as equal as a diagonal from there makes them', () => {
+    const polygon = fc.array(fc.double({ min: 0.15, max: 0.45, noNaN: true }), { minLength: 4, maxLength: 9 }).map((radii) => radii.map((r, i): Point => [0.5 + r * Math.cos((2 * Math.PI * i) / radii.length), 0.5 + r * Math.sin((2 * Math.PI * i) / radii.length)]))
+    fc.assert(
+      fc.property(polygon, fc.nat(), (points, at) => {
+        if (shapeFault('intrusion', points)) return
+        const parts = splitAt({ kind: 'intrusion', name: 'Z', points }, at % points.length)
+        if (!parts) return
+        expect(parts.every((part) => shapeFault('intrusion', part) === null)).toBe(true)
+        expect(Math.abs(signedArea(parts[0])) + Math.abs(signedArea(parts[1]))).toBeCloseTo(Math.abs(signedArea(points)), 9)
+      })
+    )
+    const [a, b] = splitAt({ kind: 'intrusion', name: 'Z', points: square }, 1)!
+    expect([a, b].map((part) => Math.abs(signedArea(part)))).toEqual([expect.closeTo(0.18, 9), expect.closeTo(0.18, 9)])
+  })
+
+  test('a line cut at a vertex; not at its ends', () => {
+    const bent = shapeOf(line([[0, 0], [0.5, 0.2], [1, 0]]))
+    expect(splitAt(bent, 1)).toEqual([[[0, 0], [0.5, 0.2]], [[0.5, 0.2], [1, 0]]])
+    expect([splitAt(bent, 0), splitAt(bent, 2)]).toEqual([null, null])
+  })
+
+  test('turned over twice it is as it was; where both directions count the names change places', () => {
+    const named = (direction: string) => parseWith(DetectionSchema, { id: 'l', name: 'L', kind: 'line', line: [[0, 0], [1, 1]], direction, sides: { left: 'Water', right: 'Land' } }) as Extract<DrawnDetection, { kind: 'line' }>
+    expect(mirrored(named('leftToRight'))).toEqual(named('rightToLeft'))
+    expect(mirrored(named('both'))).toMatchObject({ direction: 'both', line: [[1, 1], [0, 0]], sides: { left: 'Land', right: 'Water' } })
+    for (const direction of ['leftToRight', 'rightToLeft', 'both']) expect(mirrored(mirrored(named(direction)))).toEqual(named(direction))
+  })
+
+  test('which shapes are under a place: inside a zone, near an outline as it is seen', () => {
+    const shapes = [shapeOf(zone()), shapeOf(line([[0, 0.5], [1, 0.5]]))]
+    expect(shapesAt(shapes, [0.5, 0.5], 0.01, 16 / 9)).toEqual([0, 1])
+    expect(shapesAt(shapes, [0.5, 0.6], 0.01, 16 / 9)).toEqual([0])
+    expect(shapesAt(shapes, [0.9, 0.515], 0.01, 16 / 9)).toEqual([1])
+    expect(shapesAt(shapes, [0.9, 0.6], 0.01, 16 / 9)).toEqual([])
+  })
+
+  test('a vertex after one: in the middle of its edge, of a zone also after the last', () => {
+    expect(withVertexAfter(shapeOf(zone()), 3)).toEqual([...square, [0.2, 0.5]])
+    expect(withVertexAfter(shapeOf(line([[0, 0], [1, 0]])), 0)).toEqual([[0, 0], [0.5, 0], [1, 0]])
+    expect(withVertexAfter(shapeOf(line([[0, 0], [1, 0]])), 1)).toBeNull()
+  })
+
+  test('snapped: of all places on the eight directions the nearest one, as it is seen, and on the picture', () => {
+    const aspect = 16 / 9
+    fc.assert(
+      fc.property(fc.tuple(...Array.from({ length: 4 }, () => fc.double({ min: 0, max: 1, noNaN: true }))), ([ax, ay, bx, by]) => {
+        const [x, y] = snapped([ax, ay], [bx, by], aspect)
+        expect(x >= 0 && x <= 1 && y >= 0 && y <= 1).toBe(true)
+        const [dx, dy] = [(x - ax) * aspect, y - ay]
+        if (Math.hypot(dx, dy) < 0.02) return
+        const turns = Math.atan2(dy, dx) / (Math.PI / 4)
+        expect(Math.abs(turns - Math.round(turns))).toBeLessThan(0.02)
+        const wanted = Math.atan2(by - ay, (bx - ax) * aspect) / (Math.PI / 4)
+        expect(Math.abs(((turns - wanted + 12) % 8) - 4)).toBeLessThan(0.53)
+      })
+    )
+    expect(moved([[0.9, 0.9], [0.95, 0.9]], 0.2, 0)).toEqual([[0.95, 0.9], [1, 0.9]])
   })
 })
