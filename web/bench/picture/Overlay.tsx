@@ -199,7 +199,7 @@ export function Overlay({ place, frame, rows, shown, dwelling, faces, ...props }
 
   const drawn = placed.flatMap(({ detection: d }, index): [DrawnDetection, number][] => (isDrawn(d) && !hidden.has(d.id) ? [[d, index]] : []))
   const zonesFirst = [...drawn.filter(([d]) => isZone(d)), ...drawn.filter(([d]) => !isZone(d))]
-  const edited = !busy && chosen && isDrawn(chosen) ? propsOf(shapeProps(chosen, 0)) : !busy && area !== null && scene.ignore[area] ? areaProps(scene.ignore[area], area) : null
+  const edited = !busy && chosen && isDrawn(chosen) && !hidden.has(chosen.id) ? propsOf(shapeProps(chosen, 0)) : !busy && area !== null && scene.ignore[area] ? areaProps(scene.ignore[area], area) : null
   const enlarged = drawing ? drawing.cursor : measuring?.cursor ?? (dragged && edited && vertex !== null ? edited.shape.points[vertex] : null)
   return (
     <>
