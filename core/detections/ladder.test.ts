@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals'
 import { DetectionSchema, ScheduleSchema, parseWith } from '../formats/plan.ts'
 import { tracksFromRows, type TargetRow } from '../targets/tracks.ts'
 import { evaluate, type Setting } from './evaluator.ts'
-import { explain, explainAll, isNearMiss } from './ladder.ts'
+import { explain, explainAll, isNearMiss, missingOf } from './ladder.ts'
 
 const nights = parseWith(ScheduleSchema, { id: 'n', name: 'Nights', week: { mon: [['18:30', '24:00']] } })
 const make = (detection: object, start = '2026-06-01T19:00:00Z'): Setting => ({
@@ -104,5 +104,25 @@ describe('gate ladder', () => {
       expect(trace.sentence).toBe('Stopped by hold-off: 0.1 s since the last trigger at 0.2 s, needed: at least 5.0 s.')
       expect(explain(setting, tracks, 'a', 1, undefined, known)!.fired).toBe(true)
     }
+  })
+
+  test('how little a near miss lacked: the share of the limit that its one gate was short of; all of it where nothing is on a scale', () => {
+    const missing = (detection: object, ...rows: number[]): number => {
+      const ladder = explain(make(detection), walk(...rows), 'a', 4)!
+      expect(isNearMiss(ladder)).toBe(true)
+      return missingOf(ladder)
+    }
+    // Two of six rows over, three are needed; seen for 0.3 s of 0.4 s; 0.05 × 0.12 against a frame of 0.1 × 0.15.
+    expect(missing({}, 0, 1, 2, 1)).toBeCloseTo(1 / 3, 9)
+    expect(missing({ confirmSeconds: 0.4 }, 0, 1, 2, 6)).toBeCloseTo(0.25, 9)
+    expect(missing({ size: { min: { w: 0.1, h: 0.15 } } }, 0, 2, 6, 6)).toBeCloseTo(1 - 0.12 / 0.15, 9)
+    expect(missing({ size: { max: { w: 0.04, h: 0.2 } } }, 0, 2, 6, 6)).toBeCloseTo(1 - 0.04 / 0.05, 9)
+    expect(missing({ classes: ['vehicle'] }, 0, 2, 6, 6)).toBe(1)
+  })
+
+  test('a size that is far inside its limits lacks nothing, and reads so', () => {
+    const ladder = explain(make({ size: { min: { w: 0.01, h: 0.02 }, max: { w: 0.5, h: 0.9 } } }), walk(0, 2, 6), 'a', 4)!
+    expect(rung(ladder, 'size')).toMatchObject({ passed: true, needed: 1, value: 6 })
+    expect(rung(explain(make({}), walk(0, 2, 6), 'a', 4), 'size')).not.toHaveProperty('value')
   })
 })

@@ -1,6 +1,9 @@
 import { describe, expect, test } from '@jest/globals'
+import fc from 'fast-check'
+import { evaluate } from '../detections/index.ts'
+import { DetectionSchema, parseWith } from '../formats/plan.ts'
 import { clip } from '../readiness/testing/facts.ts'
-import { dwellAbovePassers, staysIn, type ZoneStay } from './stays.ts'
+import { dwellAbovePassers, staysIn, timedStays, type DwellDetection, type ZoneStay } from './stays.ts'
 
 const middle = { zone: [[0.3, 0.3], [0.7, 0.3], [0.7, 0.8], [0.3, 0.8]] as [number, number][], sensitivity: 50, classes: [] }
 const of = (walks: Parameters<typeof clip>[0], more: object = {}): ZoneStay[] => staysIn({ ...middle, ...more } as typeof middle, clip(walks).tracks)
@@ -36,5 +39,34 @@ describe('a dwell just above what passers-by take', () => {
   test('too few say nothing, and stayers are not asked', () => {
     expect(dwellAbovePassers(stays(4, 5))).toBeNull()
     expect(dwellAbovePassers([...stays(4, 5), { target: 9, from: 0, seconds: 30, passing: false }])).toBeNull()
+  })
+})
+
+describe('when targets are timed', () => {
+  const detection = (more: object): DwellDetection => parseWith(DetectionSchema, { id: 'd', name: 'D', kind: 'intrusion', zone: middle.zone, dwellSeconds: 4, ...more }) as DwellDetection
+
+  test('from coming in until the dwell is or would be done; a detection without a dwell times nobody', () => {
+    const { tracks } = clip([{ from: [0.1, 0.6], to: [0.9, 0.6], seconds: 20 }])
+    const [stay, ...more] = timedStays(detection({}), tracks)
+    expect(more).toEqual([])
+    expect(Math.abs(stay.from - 5)).toBeLessThan(0.15)
+    expect(stay.filled - stay.from).toBeCloseTo(4, 9)
+    expect(stay.to).toBeGreaterThan(stay.filled)
+    expect(timedStays(detection({ dwellSeconds: 0 }), tracks)).toEqual([])
+    expect(timedStays(detection({ classes: ['vehicle'] }), tracks)).toEqual([])
+  })
+
+  test('a stay that is filled is a trigger of the engine, at the moment at which it is filled; one that is not is none', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 15 }), fc.integer({ min: 4, max: 40 }), fc.constantFrom(20, 50, 80), fc.constantFrom('intrusion', 'loitering'), (dwellSeconds, seconds, sensitivity, kind) => {
+        const { tracks } = clip([{ from: [0.1, 0.6], to: [0.9, 0.6], seconds }, { from: [0.5, 0.1], to: [0.5, 0.95], seconds: seconds + 3 }])
+        const d = detection({ dwellSeconds, sensitivity, kind })
+        const fired = evaluate({ plan: { schedules: [], timeZone: 'UTC' }, camera: { ignore: [], detections: [d] }, fps: tracks.fps, start: 0 }, tracks)
+        const filled = timedStays(d, tracks).filter((s) => s.to >= s.filled - 1e-9)
+        expect(filled.map((s) => s.target).sort()).toEqual(fired.map((t) => t.target).sort())
+        for (const t of fired) expect(Math.abs(t.time - filled.find((s) => s.target === t.target)!.filled)).toBeLessThan(1 / tracks.fps + 1e-6)
+      }),
+      { numRuns: 40 }
+    )
   })
 })

@@ -1,10 +1,10 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import type { EditEntry } from '../../core/history/states.ts'
 import { differencesBetween, stateOf } from '../../core/history/states.ts'
-import { startTestApp, type TestApp } from '../testing/testApp.ts'
+import { eventually, startTestApp, type TestApp } from '../testing/testApp.ts'
 
 let t: TestApp
-beforeAll(async () => (t = await startTestApp({ withDemo: true, clipsOf: [] })))
+beforeAll(async () => (t = await startTestApp({ withDemo: true, clipsOf: ['slipway'] })))
 afterAll(() => t.close())
 
 const put = async (path: string, body: object, by?: string, label?: string): Promise<{ status: number; body: any }> => {
@@ -88,4 +88,14 @@ describe('the scene of a camera', () => {
     expect((await put('/api/cameras/quay-path/detections/tall', { detection: d, position: 9, version: 0 })).status).toBe(200)
     expect(await put(path, { ignore: [], marks: null, version: 2 })).toMatchObject({ status: 422, body: { message: '$.marks: must stay: Tall has a size in metres' } })
   })
+
+  test('what is missing on site is told of the measured scene', async () => {
+    const codes = async (): Promise<string[]> => (await t.ask('GET', '/api/readiness')).body.findings.filter((f: { camera: string }) => f.camera === 'slipway').map((f: { code: string }) => f.code)
+    await eventually(async () => (await t.ask('GET', '/api/cameras/slipway')).body.clips[0].state === 'ready')
+    const far = { id: 'far', name: 'Far', kind: 'line', line: [[0.2, 0.37], [0.8, 0.37]] }
+    expect((await put('/api/cameras/slipway/detections/far', { detection: far, position: 5, version: 0 })).status).toBe(200)
+    expect(await codes()).not.toContain('target-too-small')
+    expect((await put('/api/cameras/slipway/scene', { ignore: [], marks, version: 1 })).status).toBe(200)
+    expect(await codes()).toContain('target-too-small')
+  }, 120_000)
 })
