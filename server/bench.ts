@@ -1,7 +1,7 @@
 import type { FastifyInstance } from 'fastify'
 import { SaveDetectionSchema, SaveEmailSchema, SaveSceneSchema, SaveScheduleSchema, type BenchView } from '../core/api.ts'
 import { InputError } from '../core/errors.ts'
-import { isTiedToSun, parseWith, type Plan } from '../core/formats/plan.ts'
+import { isInMetres, isTiedToSun, parseWith, type Plan } from '../core/formats/plan.ts'
 import { listClips } from './clips/rows.ts'
 import type { Clips } from './clips/clips.ts'
 import type { Database } from './database.ts'
@@ -52,7 +52,7 @@ export function benchRoutes(app: FastifyInstance, database: Database, clips: Cli
     if (detection.schedule && !(await readSchedules(database, site.id)).some(({ schedule }) => schedule.id === detection.schedule))
       throw new InputError('$.detection.schedule', `names "${detection.schedule}", and the site has no such schedule`)
     // Without a measured scene it could never fire.
-    if (!scene.marks && 'size' in detection && (detection.size?.minMetres !== undefined || detection.size?.maxMetres !== undefined)) throw new InputError('$.detection.size', 'is in metres, and the scene of this camera has not been measured; measure it, or use min and max')
+    if (!scene.marks && isInMetres(detection)) throw new InputError('$.detection.size', 'is in metres, and the scene of this camera has not been measured; measure it, or use min and max')
     const known = (input: string): boolean => site.inputs.some(({ id }) => id === input)
     const inputs = `the site has ${site.inputs.map(({ id }) => id).join(', ') || 'no inputs'}`
     if (detection.armInput && !known(detection.armInput.input)) throw new InputError('$.detection.armInput.input', `names "${detection.armInput.input}"; ${inputs}`)
@@ -65,7 +65,7 @@ export function benchRoutes(app: FastifyInstance, database: Database, clips: Cli
     await readCamera(database, camera)
     const wanted = parseWith(SaveSceneSchema, request.body)
     if (!wanted.marks) {
-      const inMetres = (await readDetections(database, camera)).find(({ detection: d }) => 'size' in d && (d.size?.minMetres !== undefined || d.size?.maxMetres !== undefined))
+      const inMetres = (await readDetections(database, camera)).find(({ detection }) => isInMetres(detection))
       if (inMetres) throw new InputError('$.marks', `must stay: ${inMetres.detection.name} has a size in metres`)
     }
     return database.transaction((sql) => saveScene(sql, camera, wanted, noteOf(request, 'Change the scene'), Date.now()))

@@ -236,5 +236,8 @@ export type TargetGated = Extract<Detection, { classes: unknown }>
 
 export type FrameDetection = MotionDetection | ClassMotionDetection | TamperDetection | SignalLossDetection | ContactDetection
 const frameKinds: readonly DetectionKind[] = ['motion', 'classMotion', 'tamper', 'signalLoss', 'contact']
+/** Whether a detection asks for a size in metres, which only a measured scene can tell. */
+export const isInMetres = (d: Detection): boolean => 'size' in d && (d.size?.minMetres !== undefined || d.size?.maxMetres !== undefined)
+
 /** Whether a detection looks at whole frames, or at an input, rather than at targets one by one. */
 export const isFrameKind = (detection: Detection): detection is FrameDetection => frameKinds.includes(detection.kind)

@@ -1,6 +1,6 @@
 import * as v from 'valibot'
 import { InputError } from '../errors.ts'
-import { DetectionSchema, ZoneSchema, id, name, number } from './detection.ts'
+import { DetectionSchema, ZoneSchema, id, isInMetres, name, number } from './detection.ts'
 import { isSpanEnd, sameDayOrder } from './spanEnd.ts'
 
 export * from './detection.ts'
@@ -147,7 +147,7 @@ export function readPlan(json: string): Plan {
     camera.detections.forEach((detection, d) => {
       if (detection.schedule && !plan.schedules.some((s) => s.id === detection.schedule))
         throw new InputError(`$.cameras[${c}].detections[${d}].schedule`, `names "${detection.schedule}", and the plan has no such schedule`)
-      if (!camera.scene && 'size' in detection && (detection.size?.minMetres !== undefined || detection.size?.maxMetres !== undefined))
+      if (!camera.scene && isInMetres(detection))
         throw new InputError(`$.cameras[${c}].detections[${d}].size`, 'is in metres, and the camera has no measured scene; give $.cameras[].scene, or use min and max')
     })
   })

@@ -1,7 +1,6 @@
-import type { CameraSummary, KeptScene, KeptSchedule, SiteInput, SiteView } from '../../core/api.ts'
+import type { CameraSummary, KeptScene, KeptSchedule, SaveScene, SiteInput, SiteView } from '../../core/api.ts'
 import type { Camera, Schedule } from '../../core/formats/plan.ts'
 import type { Sql } from '../database.ts'
-import type { SaveScene } from '../../core/api.ts'
 import { measureScene, type SceneMarks } from '../../core/scene/marks.ts'
 import { conflict, notFound } from '../errors.ts'
 import { noteEdit, type EditNote } from '../history/rows.ts'

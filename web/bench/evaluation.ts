@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useRef, useState } from 'react'
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { inOrderOf } from '../../core/detections/keptTriggers.ts'
 import type { Evidence, FrameTrace, Ladder, Setting, Trigger } from '../../core/detections/index.ts'
 import { isFrameKind, type Detection } from '../../core/formats/plan.ts'
@@ -172,6 +172,12 @@ export function useEvaluation({ evidence, setting, detection, target, at }: Aski
     if (evidence) evaluations.current?.setEvidence(evidence)
   }, [evidence])
 
+  /** Asks once nothing has changed for a while; what it gives takes the question back. */
+  const askWhenStill = useCallback((question: Unnumbered<Asked>, answered: (answer: Answer) => void): (() => void) => {
+    const timer = setTimeout(() => evaluations.current?.ask(question, answered), SURVEY_AFTER_MS)
+    return () => clearTimeout(timer)
+  }, [])
+
   useEffect(() => {
     if (!evidence || !setting) return
     evaluations.current?.ask({ type: 'evaluate', setting }, (answer) => {
@@ -182,15 +188,10 @@ export function useEvaluation({ evidence, setting, detection, target, at }: Aski
 
   useEffect(() => {
     if (!evidence || !setting || !detection) return setLadders([])
-    const timer = setTimeout(
-      () =>
-        evaluations.current?.ask({ type: 'survey', setting, detection }, (answer) => {
-          if (answer.type === 'ladders') setLadders(answer.ladders)
-        }),
-      SURVEY_AFTER_MS
-    )
-    return () => clearTimeout(timer)
-  }, [evidence, setting, detection])
+    return askWhenStill({ type: 'survey', setting, detection }, (answer) => {
+      if (answer.type === 'ladders') setLadders(answer.ladders)
+    })
+  }, [evidence, setting, detection, askWhenStill])
 
   useEffect(() => {
     if (!evidence || !setting || !detection || target === null) return setLadder(null)
@@ -212,14 +213,9 @@ export function useEvaluation({ evidence, setting, detection, target, at }: Aski
   const stayKey = dwelling && JSON.stringify([dwelling.zone, dwelling.sensitivity, dwelling.classes])
   useEffect(() => {
     if (!evidence || !dwelling) return setStays(null)
-    const timer = setTimeout(
-      () =>
-        evaluations.current?.ask({ type: 'stays', detection: dwelling }, (answer) => {
-          if (answer.type === 'stays') setStays(answer.stays)
-        }),
-      SURVEY_AFTER_MS
-    )
-    return () => clearTimeout(timer)
+    return askWhenStill({ type: 'stays', detection: dwelling }, (answer) => {
+      if (answer.type === 'stays') setStays(answer.stays)
+    })
   }, [evidence, stayKey]) // eslint-disable-line react-hooks/exhaustive-deps -- dwelling is told by its key
 
   const pose = setting?.camera.scene ?? null
@@ -227,28 +223,18 @@ export function useEvaluation({ evidence, setting, detection, target, at }: Aski
   const sizeKey = gated && JSON.stringify([gated.id, 'zone' in gated ? gated.zone : gated.kind === 'line' ? gated.line : null, pose])
   useEffect(() => {
     if (!evidence || !gated) return setSizes(null)
-    const timer = setTimeout(
-      () =>
-        evaluations.current?.ask({ type: 'sizes', detection: gated, pose }, (answer) => {
-          if (answer.type === 'sizes') setSizes(answer.sizes)
-        }),
-      SURVEY_AFTER_MS
-    )
-    return () => clearTimeout(timer)
+    return askWhenStill({ type: 'sizes', detection: gated, pose }, (answer) => {
+      if (answer.type === 'sizes') setSizes(answer.sizes)
+    })
   }, [evidence, sizeKey]) // eslint-disable-line react-hooks/exhaustive-deps -- gated and pose are told by the key
 
   const dwellers = setting?.camera.detections.filter((d): d is DwellDetection => 'dwellSeconds' in d && d.enabled && !d.parked) ?? []
   const dwellKey = JSON.stringify(dwellers.map((d) => [d.id, d.zone, d.sensitivity, d.classes, d.dwellSeconds, 'graceSeconds' in d ? d.graceSeconds : null]))
   useEffect(() => {
     if (!evidence || !dwellers.length) return setTimed(NOTHING_TIMED)
-    const timer = setTimeout(
-      () =>
-        evaluations.current?.ask({ type: 'timed', detections: dwellers }, (answer) => {
-          if (answer.type === 'timed') setTimed(answer.timed)
-        }),
-      SURVEY_AFTER_MS
-    )
-    return () => clearTimeout(timer)
+    return askWhenStill({ type: 'timed', detections: dwellers }, (answer) => {
+      if (answer.type === 'timed') setTimed(answer.timed)
+    })
   }, [evidence, dwellKey]) // eslint-disable-line react-hooks/exhaustive-deps -- dwellers are told by their key
 
   return useMemo(() => ({ ...fired, ladders, ladder, frames, stays, sizes, timed, failure, evaluations: made }), [fired, ladders, ladder, frames, stays, sizes, timed, failure, made])

@@ -1,5 +1,5 @@
 import type { BenchView, CameraSummary, KeptDetection } from '../../../core/api.ts'
-import type { Detection } from '../../../core/formats/plan.ts'
+import { isInMetres, type Detection } from '../../../core/formats/plan.ts'
 import { copyShape, scaledSize } from '../../../core/scene/copy.ts'
 import { measureScene } from '../../../core/scene/marks.ts'
 import type { CameraPose } from '../../../core/scene/camera.ts'
@@ -21,7 +21,7 @@ export function forCamera(d: Detection, from: CameraPose | null, to: CameraPose 
     if (cut) said.push('cut off at the edge of that picture')
     detection = scaledSize(withPoints(d, points), scale, through === 'ground' ? (scale * from!.aspect) / to!.aspect : scale)
   }
-  if ('size' in detection && !to && (detection.size?.minMetres !== undefined || detection.size?.maxMetres !== undefined)) {
+  if (!to && 'size' in detection && detection.size && isInMetres(detection)) {
     const { min, max } = detection.size
     detection = { ...detection, size: min || max ? { ...(min && { min }), ...(max && { max }) } : undefined }
     said.push('without its size in metres, as that scene is not measured')
