@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
 import { DateTime } from 'luxon'
-import { ArmedHours, armedIntervals, union } from './armedHours.ts'
+import { ArmedHours, armedIntervals } from './armedHours.ts'
 import { ScheduleSchema, parseWith, type Schedule } from '../formats/plan.ts'
 
 const skerrow = { latitude: 59.0, longitude: -3.0 }
@@ -74,9 +74,5 @@ describe('armed hours', () => {
     const [[from, to]] = armedIntervals(dark, 'Europe/London', skerrow, utc('2026-12-21T00:00:00Z'), utc('2026-12-23T00:00:00Z'))
     expect(Math.abs(from - utc('2026-12-21T14:47:00Z'))).toBeLessThan(5 * 60000)
     expect(Math.abs(to - utc('2026-12-22T09:18:00Z'))).toBeLessThan(5 * 60000)
-  })
-
-  test('union puts together what touches or overlaps', () => {
-    expect(union([[5, 6], [1, 3], [3, 4], [2, 3], [9, 9]])).toEqual([[1, 4], [5, 6]])
   })
 })

@@ -1,68 +1,10 @@
-import { IANAZone } from 'luxon'
-import { getTimes } from 'suncalc'
-import { parseSpanEnd } from '../formats/spanEnd.ts'
-import { WEEKDAYS, type Schedule, type SitePosition } from '../formats/plan.ts'
+import type { Schedule, SitePosition } from '../formats/plan.ts'
+import { Calendar } from './calendar.ts'
 
 /** `[from, to)` in milliseconds of UTC. */
 export type Interval = readonly [from: number, to: number]
 
-const MINUTE = 60_000
-const DAY = 24 * 60 * MINUTE
-
-/** Stretches of constant offset from UTC in `[from, to)`; a change of the clock is found to the minute. */
-function offsetStretches(zone: IANAZone, from: number, to: number): { from: number; to: number; offset: number }[] {
-  const stretches = [{ from, to, offset: zone.offset(from) }]
-  const step = 3 * 60 * MINUTE
-  for (let t = from; t < to; t += step) {
-    const end = Math.min(t + step, to)
-    const last = stretches[stretches.length - 1]
-    if (zone.offset(end) === last.offset) continue
-    let low = Math.floor(t / MINUTE)
-    let high = Math.ceil(end / MINUTE)
-    while (high - low > 1) {
-      const middle = (low + high) >> 1
-      if (zone.offset(middle * MINUTE) === last.offset) low = middle
-      else high = middle
-    }
-    if (high * MINUTE >= to) continue
-    last.to = high * MINUTE
-    stretches.push({ from: high * MINUTE, to, offset: zone.offset(high * MINUTE) })
-  }
-  return stretches
-}
-
-/** Intervals in order, with those that touch or overlap made one. */
-export function union(intervals: readonly Interval[]): Interval[] {
-  const result: [number, number][] = []
-  for (const [from, to] of [...intervals].sort((a, b) => a[0] - b[0])) {
-    if (!(from < to)) continue
-    const last = result[result.length - 1]
-    if (last && from <= last[1]) last[1] = Math.max(last[1], to)
-    else result.push([from, to])
-  }
-  return result
-}
-
-/**
- * A span's end on a local date, as milliseconds after that date's local midnight on the wall clock. Where the
- * sun does not set, its day is the whole date; where it does not rise, both events are at noon.
- * Source of the sun's times: suncalc.
- */
-function endOnDate(text: string, localMidnight: number, zone: IANAZone, position: SitePosition | undefined): number {
-  const end = parseSpanEnd(text)
-  if (!end) throw new TypeError(`not a span's end: ${text}`)
-  if ('minutes' in end) return end.minutes * MINUTE
-  if (!position) throw new TypeError('a span tied to the sun needs the position of the site')
-  const noon = localMidnight + DAY / 2
-  const utcNoon = noon - zone.offset(noon) * MINUTE
-  const times = getTimes(new Date(utcNoon), position.latitude, position.longitude)
-  const event = times[end.sun]
-  let wall: number
-  if (event) wall = event.getTime() + zone.offset(event.getTime()) * MINUTE - localMidnight
-  else if (times.alwaysUp) wall = end.sun === 'sunrise' ? 0 : DAY
-  else wall = DAY / 2
-  return Math.min(DAY, Math.max(0, wall + end.offset * MINUTE))
-}
+const DAY = 24 * 60 * 60_000
 
 /**
  * When a schedule is armed between two instants. The wall clock decides: an hour that does not exist on the
@@ -72,24 +14,8 @@ function endOnDate(text: string, localMidnight: number, zone: IANAZone, position
  * @returns intervals in order, none touching another
  */
 export function armedIntervals(schedule: Schedule, timeZone: string, position: SitePosition | undefined, from: number, to: number): Interval[] {
-  const zone = IANAZone.create(timeZone)
-  const found: Interval[] = []
-  for (const stretch of offsetStretches(zone, from, to)) {
-    const shift = stretch.offset * MINUTE
-    // Local times are kept as if they were UTC; a local date then is a whole number of days.
-    for (let day = Math.floor((stretch.from + shift) / DAY); day * DAY < stretch.to + shift; day++) {
-      const midnight = day * DAY
-      const date = new Date(midnight).toISOString().slice(0, 10)
-      const weekday = WEEKDAYS[(new Date(midnight).getUTCDay() + 6) % 7]
-      const spans = schedule.exceptions.find((e) => e.date === date)?.spans ?? schedule.week[weekday]
-      for (const [a, b] of spans) {
-        const start = midnight + endOnDate(a, midnight, zone, position) - shift
-        const stop = midnight + endOnDate(b, midnight, zone, position) - shift
-        found.push([Math.max(start, stretch.from), Math.min(stop, stretch.to)])
-      }
-    }
-  }
-  return union(found)
+  const hours = new Calendar(timeZone, position, from, to).hours(schedule)
+  return Array.from({ length: hours.length / 2 }, (_, i) => [hours[2 * i], hours[2 * i + 1]] as const)
 }
 
 const WINDOW = 4 * DAY

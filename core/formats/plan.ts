@@ -46,7 +46,7 @@ export const ScheduleSchema = v.strictObject({
     sun: v.optional(spans, [])
   }),
   exceptions: v.optional(
-    v.array(v.strictObject({ date: v.pipe(v.string(), v.check(isDate, 'must be a date such as "2026-12-25"')), spans })),
+    v.array(v.strictObject({ date: v.pipe(v.string(), v.check(isDate, 'must be a date such as "2026-12-25"')), /** Such as of a holiday. */ name: v.optional(name), spans })),
     []
   )
 })

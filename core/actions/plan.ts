@@ -1,0 +1,76 @@
+import { ArmedHours } from '../arming/armedHours.ts'
+import { missingOf, type Actions, type Endpoint, type Mail, type People } from '../formats/actions.ts'
+import { SEVERITIES, type Schedule, type Severity, type SitePosition } from '../formats/plan.ts'
+
+/** What triggers can set off on a site, and what is known of it. */
+export interface SiteActions {
+  endpoints: readonly Endpoint[]
+  hours: EndpointHours
+  people: People
+  mail: Mail | null
+  /** Outputs that devices have, as `device token`. */
+  outputs: ReadonlySet<string>
+}
+
+/** Whether an endpoint may act at an instant; keeps the hours of schedules that were asked for. */
+export class EndpointHours {
+  private readonly known = new Map<string, ArmedHours>()
+
+  constructor(schedules: readonly Schedule[], timeZone: string, position: SitePosition | undefined) {
+    for (const schedule of schedules) this.known.set(schedule.id, new ArmedHours(schedule, timeZone, position))
+  }
+
+  /** @param schedule left out: always; one that is not there allows nothing */
+  allow(schedule: string | undefined, instant: number): boolean {
+    if (schedule === undefined) return true
+    return this.known.get(schedule)?.intervalAt(instant) != null
+  }
+}
+
+/** A trigger, as far as its actions go. */
+export interface Occasion {
+  /** When it fell, milliseconds of UTC. */
+  instant: number
+  /** The trigger's own (tamper), or else the detection's. */
+  severity: Severity
+  /** When the detection last set off its actions; null: never. */
+  lastActedAt: number | null
+  /** Endpoints that the camera sets off itself: outputs of its own, with this detection linked on the device. */
+  byCamera: ReadonlySet<string>
+}
+
+export interface PlannedDelivery {
+  /** As it is set now: a later edit must not change what this trigger sets off. */
+  endpoint: Endpoint
+  by: 'server' | 'camera'
+  /** Milliseconds after the trigger before it can be made: pictures after it have to exist. */
+  waitMs: number
+  /** Why it is not made; null: it is. */
+  held: string | null
+}
+
+const isBelow = (severity: Severity, accepts: Severity): boolean => SEVERITIES.indexOf(severity) < SEVERITIES.indexOf(accepts)
+
+function heldBack(endpoint: Endpoint, { instant, severity }: Occasion, site: SiteActions): string | null {
+  const missing = missingOf(endpoint, site)
+  if (missing) return missing
+  if (!site.hours.allow(endpoint.schedule, instant)) return 'outside its own hours'
+  if (endpoint.kind === 'station' && isBelow(severity, endpoint.accepts)) return `${severity} is below ${endpoint.accepts}, the lowest that the station accepts`
+  return null
+}
+
+/**
+ * What follows from a trigger: one delivery for each link, also for those that are held back, so that it can be seen
+ * why nothing came. During the quiet time after earlier actions nothing is set off: an empty list.
+ */
+export function planDeliveries(occasion: Occasion, { links, quietSeconds }: Actions, site: SiteActions): PlannedDelivery[] {
+  const { instant, lastActedAt, byCamera } = occasion
+  if (lastActedAt !== null && instant >= lastActedAt && instant - lastActedAt < quietSeconds * 1000) return []
+  return links.flatMap((link): PlannedDelivery[] => {
+    const endpoint = site.endpoints.find((e) => e.id === link)
+    if (!endpoint) return []
+    return [{ endpoint, by: byCamera.has(endpoint.id) ? 'camera' : 'server', waitMs: waitOf(endpoint), held: heldBack(endpoint, occasion, site) }]
+  })
+}
+
+const waitOf = (endpoint: Endpoint): number => ('after' in endpoint ? endpoint.after * endpoint.stepSeconds * 1000 : 0)

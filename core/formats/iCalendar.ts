@@ -1,0 +1,197 @@
+import ICAL from 'ical.js'
+import { DateTime } from 'luxon'
+import { Calendar, type CalendarDay } from '../arming/calendar.ts'
+import { InputError } from '../errors.ts'
+import { parseSpanEnd } from './spanEnd.ts'
+import { WEEKDAYS, type Schedule, type SitePosition, type Span, type Weekday } from './plan.ts'
+
+/**
+ * Arming schedules as iCalendar (RFC 5545), out and in. A span is an event; the week recurs weekly, an exception takes
+ * its date out of the week and adds events of its own. Ends tied to the sun have no word there: such days are written
+ * one by one, for a year.
+ */
+
+const DAY = 24 * 60 * 60_000
+const YEAR_DAYS = 366
+const BYDAY: Record<Weekday, string> = { mon: 'MO', tue: 'TU', wed: 'WE', thu: 'TH', fri: 'FR', sat: 'SA', sun: 'SU' }
+
+export interface CalendarSite {
+  timeZone: string
+  position: SitePosition | undefined
+}
+
+const escaped = (text: string): string => text.replace(/[\\;,]/g, (c) => `\\${c}`).replace(/\r?\n/g, '\\n')
+
+/** Lines of at most 75 octets, as RFC 5545, 3.1, asks. */
+function folded(line: string): string {
+  const parts: string[] = []
+  let [part, bytes] = ['', 0]
+  for (const c of line) {
+    const size = c.codePointAt(0)! < 0x80 ? 1 : c.codePointAt(0)! < 0x800 ? 2 : c.codePointAt(0)! < 0x10000 ? 3 : 4
+    if (bytes + size > (parts.length ? 74 : 75)) {
+      parts.push(part)
+      ;[part, bytes] = ['', 0]
+    }
+    part += c
+    bytes += size
+  }
+  return [...parts, part].join('\r\n ')
+}
+
+/** Local time kept as if it were UTC, as `20261124T183000`. */
+const wall = (ms: number): string => new Date(ms).toISOString().slice(0, 19).replace(/[-:]/g, '')
+const utc = (ms: number): string => `${wall(ms)}Z`
+const offset = (ms: number): string => {
+  const minutes = Math.abs(ms) / 60_000
+  return `${ms < 0 ? '-' : '+'}${String(Math.floor(minutes / 60)).padStart(2, '0')}${String(minutes % 60).padStart(2, '0')}`
+}
+
+/** The zone's offsets over the days, each change one observance. */
+function zoneLines(timeZone: string, days: readonly CalendarDay[]): string[] {
+  const lines = ['BEGIN:VTIMEZONE', `TZID:${timeZone}`]
+  const least = Math.min(...days.map((d) => d.shift))
+  let before = days[0].shift
+  days.forEach((day, i) => {
+    if (i > 0 && day.shift === before) return
+    const kind = day.shift > least ? 'DAYLIGHT' : 'STANDARD'
+    // An observance begins on the clock that was there before it.
+    const from = i === 0 ? day.midnight - 365 * DAY : day.from + before
+    lines.push(`BEGIN:${kind}`, `DTSTART:${wall(from)}`, `TZOFFSETFROM:${offset(before)}`, `TZOFFSETTO:${offset(day.shift)}`, `END:${kind}`)
+    before = day.shift
+  })
+  return [...lines, 'END:VTIMEZONE']
+}
+
+/** @param from when the calendar begins, milliseconds of UTC; its first week is the one of that day */
+export function writeCalendar(schedule: Schedule, { timeZone, position }: CalendarSite, from: number): string {
+  const { days } = new Calendar(timeZone, position, from, from + YEAR_DAYS * DAY)
+  const sun = new Calendar(timeZone, position, days[0].from, days[days.length - 1].to)
+  const lines = ['BEGIN:VCALENDAR', 'VERSION:2.0', 'PRODID:-//Wardoptic//Arming hours//EN', 'CALSCALE:GREGORIAN', `X-WR-CALNAME:${escaped(schedule.name)}`, ...zoneLines(timeZone, days)]
+  let number = 0
+  const event = (begin: number, end: number, more: string[] = []): void => {
+    if (end <= begin) return
+    lines.push('BEGIN:VEVENT', `UID:${schedule.id}-${++number}@wardoptic`, `DTSTAMP:${utc(from)}`, `SUMMARY:${escaped(`Armed: ${schedule.name}`)}`, `DTSTART;TZID=${timeZone}:${wall(begin)}`, `DTEND;TZID=${timeZone}:${wall(end)}`, ...more, 'END:VEVENT')
+  }
+  const onDay = ([a, b]: Span, day: CalendarDay): void => event(day.midnight + sun.wallOf(parseSpanEnd(a)!, day), day.midnight + sun.wallOf(parseSpanEnd(b)!, day))
+  // Each date once, also where the clock changes on it.
+  const dates = sun.days.filter((d, i) => i === 0 || d.date !== sun.days[i - 1].date)
+  const isException = (date: string): boolean => schedule.exceptions.some((e) => e.date === date)
+  const weekly = new Map<string, { span: Span; weekdays: Weekday[] }>()
+  for (const weekday of WEEKDAYS)
+    for (const span of schedule.week[weekday]) {
+      if (span.some((end) => end.startsWith('sun'))) {
+        for (const day of dates) if (day.weekday === weekday && !isException(day.date)) onDay(span, day)
+        continue
+      }
+      const key = span.join()
+      const known = weekly.get(key) ?? { span, weekdays: [] }
+      known.weekdays.push(weekday)
+      weekly.set(key, known)
+    }
+  for (const { span, weekdays } of weekly.values()) {
+    const first = dates.find((d) => weekdays.includes(d.weekday))!
+    const at = (end: string): number => first.midnight + sun.wallOf(parseSpanEnd(end)!, first)
+    const out = schedule.exceptions.filter((e) => weekdays.includes(WEEKDAYS[(new Date(`${e.date}T00:00Z`).getUTCDay() + 6) % 7]))
+    event(at(span[0]), at(span[1]), [`RRULE:FREQ=WEEKLY;BYDAY=${weekdays.map((d) => BYDAY[d]).join(',')}`, ...out.map((e) => `EXDATE;TZID=${timeZone}:${wall(Date.parse(`${e.date}T00:00Z`) + at(span[0]) - first.midnight)}`)])
+  }
+  for (const exception of schedule.exceptions) {
+    const midnight = Date.parse(`${exception.date}T00:00Z`)
+    const day = dates.find((d) => d.date === exception.date) ?? { ...dates[0], date: exception.date, midnight }
+    for (const span of exception.spans) onDay(span, day)
+  }
+  lines.push('END:VCALENDAR')
+  return `${lines.map(folded).join('\r\n')}\r\n`
+}
+
+const MOST_OCCURRENCES = 20_000
+
+/** An iCalendar time as milliseconds of UTC; without a zone it is the site's. */
+function instantOf(time: ICAL.Time, tzid: string | undefined, timeZone: string): number {
+  const { year, month, day, hour, minute } = time
+  const zone = time.zone?.tzid === 'UTC' ? 'utc' : tzid && tzid !== 'floating' && DateTime.local({ zone: tzid }).isValid ? tzid : timeZone
+  return DateTime.fromObject({ year, month, day, ...(!time.isDate && { hour, minute }) }, { zone }).toMillis()
+}
+
+/** The intervals of the events of a calendar, within a year from an instant. @throws InputError */
+function occurrences(text: string, timeZone: string, from: number, to: number): { name: string | null; intervals: [number, number][] } {
+  let root: ICAL.Component
+  try {
+    const parsed = ICAL.parse(text.replace(/^\uFEFF/, '')) as unknown
+    root = new ICAL.Component((Array.isArray((parsed as unknown[])[0]) ? (parsed as unknown[])[0] : parsed) as never)
+  } catch (error) {
+    throw new InputError('the calendar', `is not iCalendar (RFC 5545): ${(error as Error).message}`)
+  }
+  if (root.name !== 'vcalendar') throw new InputError('the calendar', `begins with ${root.name.toUpperCase()}; must be a VCALENDAR`)
+  const components = root.getAllSubcomponents('vevent').filter((c) => String(c.getFirstPropertyValue('transp') ?? '').toUpperCase() !== 'TRANSPARENT' && String(c.getFirstPropertyValue('status') ?? '').toUpperCase() !== 'CANCELLED')
+  if (!components.length) throw new InputError('the calendar', 'has no events; its events are the hours in which it is armed')
+  const events = components.map((c) => new ICAL.Event(c))
+  const intervals: [number, number][] = []
+  for (const event of events.filter((e) => !e.isRecurrenceException())) {
+    for (const other of events) if (other.isRecurrenceException() && other.uid === event.uid) event.relateException(other)
+    const tzidOf = (e: ICAL.Event): string | undefined => e.component.getFirstProperty('dtstart')?.getParameter('tzid') as string | undefined
+    if (!event.startDate) throw new InputError('the calendar', `has the event "${event.summary ?? event.uid}" without DTSTART`)
+    const add = (e: ICAL.Event, start: ICAL.Time, end: ICAL.Time): boolean => {
+      const [a, b] = [instantOf(start, tzidOf(e), timeZone), instantOf(end, tzidOf(e), timeZone)]
+      if (b > from && a < to) intervals.push([Math.max(a, from), Math.min(b, to)])
+      return a < to
+    }
+    if (!event.isRecurring()) add(event, event.startDate, event.endDate)
+    else {
+      const iterator = event.iterator()
+      let n = 0
+      for (let next = iterator.next(); next; next = iterator.next()) {
+        if (++n > MOST_OCCURRENCES) throw new InputError('the calendar', `has the event "${event.summary ?? event.uid}" with more than ${MOST_OCCURRENCES} occurrences`)
+        const details = event.getOccurrenceDetails(next)
+        if (!add(details.item, details.startDate, details.endDate)) break
+      }
+    }
+  }
+  const name = root.getFirstPropertyValue('x-wr-calname')
+  return { name: typeof name === 'string' ? name : null, intervals }
+}
+
+const clock = (minutes: number): string => `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`
+
+/**
+ * Reads a calendar as a schedule: what its events cover in the year from an instant. The hours of most dates of a
+ * weekday are those of the week; dates that differ become exceptions.
+ *
+ * @throws InputError with what is wrong with the calendar
+ */
+export function readCalendar(text: string, id: string, { timeZone, position }: CalendarSite, from: number): Schedule {
+  // From the next local midnight on: each date is wholly in.
+  const near = new Calendar(timeZone, position, from, from + 2 * DAY).days
+  const begin = near.find((d) => d.date !== near[0].date)!
+  const calendar = new Calendar(timeZone, position, begin.midnight - begin.shift, begin.midnight - begin.shift + 52 * 7 * DAY)
+  const to = calendar.days[calendar.days.length - 1].to
+  const { name, intervals } = occurrences(text, timeZone, begin.midnight - begin.shift, to)
+  intervals.sort((a, b) => a[0] - b[0])
+  const byDate = new Map<string, { weekday: Weekday; spans: [number, number][] }>()
+  for (const day of calendar.days) {
+    const of = byDate.get(day.date) ?? { weekday: day.weekday, spans: [] }
+    byDate.set(day.date, of)
+    const base = day.midnight - day.shift
+    for (const [a, b] of intervals) {
+      if (a >= day.to) break
+      const [start, end] = [Math.max(a, day.from), Math.min(b, day.to)].map((t) => Math.round((t - base) / 60_000))
+      if (start >= end) continue
+      const last = of.spans[of.spans.length - 1]
+      // Where the clock is put forward, the hour that does not exist does not part what goes over it.
+      if (last && start <= last[1] + (day.from !== base ? 60 : 0)) last[1] = Math.max(last[1], end)
+      else of.spans.push([start, end])
+    }
+  }
+  const textOf = (spans: readonly [number, number][]): string => spans.map(([a, b]) => `${clock(a)} ${clock(b)}`).join()
+  const spansOf = (of: string): Span[] => of.split(',').filter(Boolean).map((part) => part.split(' ') as unknown as Span)
+  const week = {} as Record<Weekday, Span[]>
+  const exceptions: Schedule['exceptions'] = []
+  for (const weekday of WEEKDAYS) {
+    const dates = [...byDate].filter(([, d]) => d.weekday === weekday).map(([date, d]) => ({ date, text: textOf(d.spans) }))
+    const counts = new Map<string, number>()
+    for (const d of dates) counts.set(d.text, (counts.get(d.text) ?? 0) + 1)
+    const [usual] = [...counts].reduce((best, next) => (next[1] > best[1] ? next : best))
+    week[weekday] = spansOf(usual)
+    exceptions.push(...dates.filter((d) => d.text !== usual).map((d) => ({ date: d.date, spans: spansOf(d.text) })))
+  }
+  return { id, name: (name ?? 'Hours from a calendar').replace(/^Armed: /, '').slice(0, 80), week, exceptions: exceptions.sort((a, b) => (a.date < b.date ? -1 : 1)) }
+}
