@@ -1,7 +1,9 @@
 import * as v from 'valibot'
-import { DetectionSchema, ScheduleSchema, ZoneSchema, type Camera, type Detection, type Schedule, type SitePosition } from './formats/plan.ts'
+import type { OutputKind } from './devices/views.ts'
+import { DetectionSchema, ScheduleSchema, TAMPER_CAUSES, ZoneSchema, type Camera, type Detection, type Schedule, type Severity, type SitePosition } from './formats/plan.ts'
 import type { Point } from './geometry/shapes.ts'
 import { SceneMarksSchema, type SceneMarks } from './scene/marks.ts'
+import { ActionsSchema, EndpointSchema, MailSchema, PeopleSchema, type Actions, type Endpoint, type EndpointKind, type Mail, type People, type Priority } from './formats/actions.ts'
 import type { ArmInputs } from './arming/armInputs.ts'
 import type { Trigger } from './detections/index.ts'
 
@@ -20,6 +22,9 @@ export interface SiteView {
 export interface SiteInput {
   id: string
   name: string
+  /** The device and its contact that it is; left out: no device has it. */
+  device?: string
+  token?: string
 }
 
 export interface CameraSummary {
@@ -39,12 +44,21 @@ export interface Versioned {
 export interface KeptDetection extends Versioned {
   detection: Detection
   position: number
-  email: KeptEmail
+  actions: KeptActions
 }
 
-/** The link from a detection to an e-mail; `to` null: not linked. */
-export interface KeptEmail extends Versioned {
-  to: string | null
+/** What a detection sets off; version 0: nothing has been said yet. */
+export interface KeptActions extends Versioned {
+  actions: Actions
+}
+
+/** Something that triggers can set off. */
+export interface KeptEndpoint extends Versioned {
+  endpoint: Endpoint
+  /** When it was last tested; null: never. */
+  testedAt: number | null
+  /** Why the last test failed. */
+  testError: string | null
 }
 
 export interface KeptSchedule extends Versioned {
@@ -63,6 +77,7 @@ export interface BenchView {
   scene: KeptScene
   detections: KeptDetection[]
   schedules: KeptSchedule[]
+  endpoints: KeptEndpoint[]
   /** The camera's simulated scene and its scripts, from which a clip can be made; null where the camera is a real one. */
   world: { scene: unknown; scripts: unknown[] } | null
   clips: ClipView[]
@@ -113,13 +128,54 @@ export interface RunTrigger extends Trigger {
   deliveries: DeliveryView[]
 }
 
+export type DeliveryState = 'pending' | 'sent' | 'failed' | 'held'
+
+/** One thing that a trigger set off. */
 export interface DeliveryView {
   id: number
-  kind: 'email'
+  kind: EndpointKind
+  /** Of the endpoint, as it was called then. */
+  name: string
+  /** Addresses, a station, an output: where it goes. */
   recipient: string
-  state: 'pending' | 'sent' | 'failed'
+  /** Held: not made, `error` says why. */
+  state: DeliveryState
+  by: 'server' | 'camera'
+  /** Of an output: what is switched. */
+  does: 'on' | 'off'
   attempts: number
   error: string | null
+  createdAt: number
+  sentAt: number | null
+  /** While pending: when it is tried next. */
+  nextAt: number | null
+}
+
+export interface AttemptView {
+  at: number
+  ok: boolean
+  words: string
+}
+
+export interface AlarmView {
+  id: number
+  camera: string
+  cameraName: string
+  detection: string
+  name: string
+  severity: Severity
+  priority: Priority
+  state: 'waiting' | 'acknowledged'
+  acknowledge: Actions['acknowledge']
+  for: string[]
+  firstAt: number
+  lastAt: number
+  triggers: number
+  acknowledgedAt: number | null
+  acknowledgedBy: string | null
+  comment: string | null
+  /** Of all its triggers, the newest first. */
+  deliveries: DeliveryView[]
 }
 
 export interface MailSummary {
@@ -172,10 +228,57 @@ export const SaveSceneSchema = v.strictObject({
 export type SaveScene = v.InferOutput<typeof SaveSceneSchema>
 export const SaveScheduleSchema = v.strictObject({ version, schedule: ScheduleSchema })
 
-const addressRight = 'must be an e-mail address such as duty@example.org'
-export const SaveEmailSchema = v.strictObject({
-  version,
-  to: v.nullable(v.pipe(v.string(addressRight), v.trim(), v.maxLength(254, 'is longer than 254 characters'), v.email(addressRight)))
+export const SaveActionsSchema = v.strictObject({ version, actions: ActionsSchema })
+export const SaveEndpointSchema = v.strictObject({ version, endpoint: EndpointSchema })
+export const SaveMailSchema = v.strictObject({ version, mail: v.nullable(MailSchema), /** Left out: the password stays. */ password: v.optional(v.nullable(v.pipe(v.string('must be a text'), v.maxLength(200, 'is longer than 200 characters')))) })
+export const SavePeopleSchema = v.strictObject({ version, people: PeopleSchema })
+export const SaveUsualSchema = v.strictObject({ version, actions: ActionsSchema })
+
+/** All that the places Arming and Actions show and edit. */
+export interface SiteActionsView {
+  site: SiteView
+  /** Every detection, with its camera. */
+  detections: { camera: string; cameraName: string; detection: Detection; actions: KeptActions }[]
+  schedules: KeptSchedule[]
+  endpoints: KeptEndpoint[]
+  mail: Versioned & { mail: Mail | null; hasPassword: boolean }
+  people: Versioned & { people: People }
+  /** What is linked by default; null: nothing has been said. */
+  usual: Versioned & { actions: Actions | null }
+  /** Outputs of devices, set up or not. */
+  outputs: { device: string; deviceName: string; token: string; kind: OutputKind; name: string; /** Cameras that the device shows. */ cameras: string[] }[]
+  voices: VoiceView[]
+  /** What contacts are now, by input. */
+  inputs: Record<string, boolean | null>
+  /** By endpoint of a station: when it last answered a heartbeat, and what was wrong with the last one. */
+  stations: Record<string, { answeredAt: number | null; error: string | null }>
+  /** Links that the camera sets off itself, as `camera detection endpoint`. */
+  byCamera: string[]
+}
+
+export interface VoiceView {
+  id: string
+  name: string
+  seconds: number
+  bytes: number
+}
+
+export const AcknowledgeSchema = v.strictObject({
+  by: v.pipe(v.string('must be a name'), v.trim(), v.minLength(1, 'must not be empty'), v.maxLength(80, 'is longer than 80 characters')),
+  comment: v.optional(v.pipe(v.string('must be a text'), v.maxLength(2000, 'is longer than 2000 characters')), ''),
+  confirmed: v.optional(v.boolean('must be true or false'), false)
+})
+
+/** A trigger from elsewhere: a device without the standard's events, a test. */
+export const SendTriggerSchema = v.strictObject({
+  /** The sender's own name for it: the same is taken once. */
+  key: v.pipe(v.string('must be a text'), v.minLength(1, 'must not be empty'), v.maxLength(100, 'is longer than 100 characters')),
+  camera: v.string('must be the id of a camera'),
+  detection: v.string('must be the id of a detection'),
+  at: v.optional(v.pipe(v.number('must be an instant in milliseconds'), v.integer('must be a whole number'), v.minValue(0, 'must be after 1970'), v.maxValue(4102444800000, 'must be before 2100'))),
+  target: v.optional(v.pipe(v.number('must be a number'), v.integer('must be a whole number'))),
+  direction: v.optional(v.picklist(['leftToRight', 'rightToLeft'], 'must be leftToRight or rightToLeft')),
+  cause: v.optional(v.picklist(TAMPER_CAUSES, `must be one of ${TAMPER_CAUSES.join(', ')}`))
 })
 export const StartRunSchema = v.strictObject({
   speed: v.picklist([1, 10, 1000], 'must be 1 (as if live), 10 or 1000 (as fast as it goes)')

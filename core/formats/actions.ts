@@ -23,7 +23,7 @@ const ofDevice = { ...common, device: id, output: token }
 
 export const STROBE_PATTERNS = ['slow', 'medium', 'fast', 'steady'] as const
 export const RELAY_MODES = ['pulse', 'follow', 'untilAcknowledged'] as const
-/** Phrases that ship with the application (`demo/voices`); the words are those that are spoken. */
+/** Phrases that ship with the application (`server/voices`); the words are those that are spoken. */
 export const PHRASES = {
   recorded: 'This area is watched. You are being recorded.',
   leave: 'You are in a restricted area. Please leave at once.',

@@ -1,8 +1,9 @@
+import { NO_ACTIONS, type Actions } from '../formats/actions.ts'
 import type { Detection, Schedule } from '../formats/plan.ts'
 import type { Point } from '../geometry/shapes.ts'
 import type { SceneMarks } from '../scene/marks.ts'
 
-export type EditThing = 'detection' | 'email' | 'schedule' | 'scene'
+export type EditThing = 'detection' | 'actions' | 'schedule' | 'scene' | 'endpoint' | 'setting'
 
 /** One edit: how a thing was after it. */
 export interface EditEntry {
@@ -31,7 +32,7 @@ export interface CameraState {
   detections: { detection: Detection; position: number }[]
   schedules: Schedule[]
   /** By id of the detection. */
-  emails: ReadonlyMap<string, string>
+  actions: ReadonlyMap<string, Actions>
   scene: { ignore: Point[][]; marks: SceneMarks | null } | null
 }
 
@@ -41,7 +42,7 @@ export function stateOf(edits: readonly EditEntry[]): CameraState {
   return {
     detections: bodies<CameraState['detections'][number]>('detection').sort((a, b) => a.position - b.position || a.detection.id.localeCompare(b.detection.id)),
     schedules: bodies('schedule'),
-    emails: new Map(edits.filter((e) => e.thing === 'email' && e.body !== null).map((e) => [e.thingId, (e.body as { to: string }).to])),
+    actions: new Map(edits.filter((e) => e.thing === 'actions' && e.body !== null).map((e) => [e.thingId, e.body as Actions])),
     scene: bodies<NonNullable<CameraState['scene']>>('scene')[0] ?? null
   }
 }
@@ -89,7 +90,13 @@ const settingNames: Record<string, string> = {
   list: 'list of faces',
   faces: 'known faces',
   position: 'place in the list',
-  email: 'e-mail',
+  links: 'actions',
+  alarmSeverity: 'severity of the alarm',
+  priority: 'priority',
+  for: 'whose alarm it is',
+  acknowledge: 'acknowledging',
+  groupSeconds: 'one alarm within',
+  quietSeconds: 'quiet after actions',
   week: 'week',
   exceptions: 'exceptions'
 }
@@ -99,7 +106,7 @@ export const canonical = (value: unknown): string =>
   JSON.stringify(value, (_, v: unknown) => (v && typeof v === 'object' && !Array.isArray(v) ? Object.fromEntries(Object.entries(v).sort(([a], [b]) => (a < b ? -1 : 1))) : v)) ?? 'null'
 
 const shown = (key: string, value: unknown, schedules: readonly Schedule[]): string => {
-  if (value === undefined || value === null) return key === 'schedule' ? 'always' : key === 'email' ? 'none' : 'not set'
+  if (value === undefined || value === null) return key === 'schedule' ? 'always' : 'not set'
   if (typeof value === 'boolean') return value ? 'yes' : 'no'
   if (key === 'schedule') return schedules.find((s) => s.id === value)?.name ?? String(value)
   if (key === 'line' || key === 'zone') return `${(value as unknown[]).length} vertices`
@@ -108,6 +115,8 @@ const shown = (key: string, value: unknown, schedules: readonly Schedule[]): str
   if (key.endsWith('Seconds')) return `${value as number} s`
   if (key === 'sides') return Object.values(value as object).join(' and ') || 'not set'
   if (key === 'size' || key === 'faceMin') return frames(value as Record<string, unknown>)
+  if (key === 'links') return `${(value as unknown[]).length} linked`
+  if (key === 'for') return (value as unknown[]).length ? `${(value as unknown[]).length} named` : 'everybody'
   if (Array.isArray(value) && value.every((v) => typeof v === 'string')) return value.join(', ') || 'any'
   return typeof value === 'object' ? 'set' : String(value)
 }
@@ -132,7 +141,9 @@ function settingsOf(before: object, after: object, schedules: readonly Schedule[
 /** What is different from one state to another: detections first, then schedules, then the scene. */
 export function differencesBetween(before: CameraState, after: CameraState): StateDifference[] {
   const schedules = [...after.schedules, ...before.schedules]
-  const flat = (state: CameraState): Map<string, object & { name: string }> => new Map(state.detections.map(({ detection, position }) => [detection.id, { ...detection, position, email: state.emails.get(detection.id) ?? null }]))
+  // A tamper detection has a severity of its own.
+  const actionsOf = ({ severity, ...rest }: Actions): object => ({ ...rest, alarmSeverity: severity })
+  const flat = (state: CameraState): Map<string, object & { name: string }> => new Map(state.detections.map(({ detection, position }) => [detection.id, { ...detection, position, ...actionsOf(state.actions.get(detection.id) ?? NO_ACTIONS) }]))
   const named = (state: CameraState): Map<string, object & { name: string }> => new Map(state.schedules.map((s) => [s.id, s]))
   const compare = (a: Map<string, object & { name: string }>, b: Map<string, object & { name: string }>): StateDifference[] =>
     [...new Set([...a.keys(), ...b.keys()])].flatMap((id): StateDifference[] => {

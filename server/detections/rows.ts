@@ -1,4 +1,5 @@
-import type { KeptDetection, KeptEmail } from '../../core/api.ts'
+import type { KeptActions, KeptDetection } from '../../core/api.ts'
+import { NO_ACTIONS, type Actions } from '../../core/formats/actions.ts'
 import type { Detection } from '../../core/formats/plan.ts'
 import type { Sql } from '../database.ts'
 import { conflict, notFound } from '../errors.ts'
@@ -12,21 +13,21 @@ interface Row {
   version: number
   changed_at: number
   deleted: number
-  recipient: string | null
-  email_version: number | null
-  email_changed_at: number | null
+  actions: string | null
+  actions_version: number | null
+  actions_changed_at: number | null
 }
 
 const select = `SELECT detection.id, detection.body, detection.position, detection.version, detection.changed_at, detection.deleted,
-         email_link.recipient, email_link.version AS email_version, email_link.changed_at AS email_changed_at
-    FROM detection LEFT JOIN email_link ON email_link.camera_id = detection.camera_id AND email_link.detection_id = detection.id`
+         a.body AS actions, a.version AS actions_version, a.changed_at AS actions_changed_at
+    FROM detection LEFT JOIN detection_actions a ON a.camera_id = detection.camera_id AND a.detection_id = detection.id`
 
 const keptOf = (row: Row): KeptDetection => ({
   detection: parsed<Detection>(row.body),
   position: row.position,
   version: row.version,
   changedAt: row.changed_at,
-  email: { to: row.recipient, version: row.email_version ?? 0, changedAt: row.email_changed_at ?? 0 }
+  actions: { actions: row.actions === null ? NO_ACTIONS : parsed<Actions>(row.actions), version: row.actions_version ?? 0, changedAt: row.actions_changed_at ?? 0 }
 })
 
 /** The camera's detections, in the order of the rail. */
@@ -83,16 +84,23 @@ export async function deleteDetection(sql: Sql, cameraId: string, id: string, ve
   return { version: version + 1 }
 }
 
-export async function saveEmail(sql: Sql, cameraId: string, id: string, to: string | null, version: number, note: EditNote, now: number): Promise<KeptEmail> {
+export async function saveActions(sql: Sql, cameraId: string, id: string, actions: Actions, version: number, note: EditNote, now: number): Promise<KeptActions> {
   const [there] = await sql.rows<{ id: string }>('SELECT id FROM detection WHERE camera_id = ? AND id = ? LOCK IN SHARE MODE', [cameraId, id])
   if (!there) throw notFound(`detection ${id.slice(0, 64)}`)
+  const body = JSON.stringify(actions)
   const done =
     version === 0
-      ? await sql.run('INSERT IGNORE INTO email_link (camera_id, detection_id, recipient, version, changed_at) VALUES (?, ?, ?, 1, ?)', [cameraId, id, to, now])
-      : await sql.run('UPDATE email_link SET recipient = ?, version = version + 1, changed_at = ? WHERE camera_id = ? AND detection_id = ? AND version = ?', [to, now, cameraId, id, version])
+      ? await sql.run('INSERT IGNORE INTO detection_actions (camera_id, detection_id, body, version, changed_at) VALUES (?, ?, ?, 1, ?)', [cameraId, id, body, now])
+      : await sql.run('UPDATE detection_actions SET body = ?, version = version + 1, changed_at = ? WHERE camera_id = ? AND detection_id = ? AND version = ?', [body, now, cameraId, id, version])
   if (done.affectedRows === 1) {
-    await noteEdit(sql, await siteOf(sql, cameraId), cameraId, 'email', id, to === null ? null : { to }, note, now)
-    return { to, version: version + 1, changedAt: now }
+    await noteEdit(sql, await siteOf(sql, cameraId), cameraId, 'actions', id, actions, note, now)
+    return { actions, version: version + 1, changedAt: now }
   }
-  throw conflict('the e-mail link', (await current(sql, cameraId, id))!.kept?.email ?? null)
+  throw conflict('what it sets off', (await current(sql, cameraId, id))!.kept?.actions ?? null)
+}
+
+/** Every detection of a site with its actions, in the order of cameras and rails. */
+export async function readAllDetections(sql: Sql, siteId: string): Promise<(KeptDetection & { camera: string; cameraName: string })[]> {
+  const rows = await sql.rows<Row & { camera_id: string; camera_name: string }>(`${select.replace('SELECT ', 'SELECT detection.camera_id, camera.name AS camera_name, ')} JOIN camera ON camera.id = detection.camera_id WHERE camera.site_id = ? AND NOT detection.deleted ORDER BY camera.position, camera.id, detection.position, detection.id`, [siteId])
+  return rows.map((row) => ({ ...keptOf(row), camera: row.camera_id, cameraName: row.camera_name }))
 }

@@ -14,7 +14,8 @@ import { ClipBar } from './clips/ClipBar.tsx'
 import { ClipErrors, ClipStage } from './clips/ClipStage.tsx'
 import { ReferenceTool } from './clips/ReferenceTool.tsx'
 import { useUpload } from './clips/upload.ts'
-import { ConflictNote } from './ConflictNote.tsx'
+import { ConflictNote } from '../kept/ConflictNote.tsx'
+import { NO_ACTIONS } from '../../core/formats/actions.ts'
 import type { BenchDocument } from './document.ts'
 import { Later } from './Later.tsx'
 import { useEvaluation } from './evaluation.ts'
@@ -90,7 +91,7 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
   const upload = useUpload(view.camera.id, onSent)
   const refused = useRefusal(watched, refresh)
 
-  const { detections: placed, schedules, emails, conflict } = state
+  const { detections: placed, schedules, actions, conflict } = state
   const still = useStill(placed, state.previewing)
   const chosen = placed.find((p) => p.detection.id === selection.detection)?.detection ?? null
   const moving = chosen?.kind === 'motion' || chosen?.kind === 'classMotion' ? chosen : null
@@ -304,6 +305,7 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
           area={selection.area}
           prefs={prefs}
           inputs={view.site.inputs}
+          endpoints={view.endpoints}
           onSelect={chooseDetection}
           onArea={shapes.act.chooseArea}
           onDraw={shapes.act.startDrawing}
@@ -353,7 +355,8 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
             letter={letterOf(placed.findIndex((p) => p.detection.id === chosen?.id))}
             schedules={schedules}
             inputs={view.site.inputs}
-            email={(chosen && emails.get(chosen.id)) ?? null}
+            endpoints={view.endpoints}
+            links={(chosen && actions.get(chosen.id)?.links) ?? NO_ACTIONS.links}
             users={act.users}
             ladder={evaluation.ladder}
             ladders={evaluation.ladders}

@@ -6,7 +6,7 @@ import { useBench, useSite } from '../api/queries.ts'
 import { Bench } from './Bench.tsx'
 import { BenchDocument } from './document.ts'
 import { serverKeeper } from './keeper.ts'
-import { stepsOfTab } from './history/stepsOfTab.ts'
+import { stepsOfTab } from '../kept/stepsOfTab.ts'
 
 /** One camera's Bench. Without a camera in the address: the first that has a clip, or the first. */
 export function BenchPlace(): ReactNode {

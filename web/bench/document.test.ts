@@ -3,7 +3,9 @@ import fc from 'fast-check'
 import { ApiError, type BenchView } from '../../core/api.ts'
 import { DetectionSchema, parseWith, type Detection } from '../../core/formats/plan.ts'
 import { canonical } from '../../core/history/states.ts'
-import { BenchDocument, type Keeper, type StepMemory } from './document.ts'
+import { NO_ACTIONS } from '../../core/formats/actions.ts'
+import type { StepMemory } from '../kept/steps.ts'
+import { BenchDocument, type Keeper, type Value } from './document.ts'
 
 const line = (id: string, name = id): Detection => parseWith(DetectionSchema, { id, name, kind: 'line', line: [[0.1, 0.5], [0.9, 0.5]] })
 
@@ -22,14 +24,14 @@ class Memory implements Keeper {
     this.held.set(key, { version: version + 1, value })
     return version + 1
   }
-  saveDetection: Keeper['saveDetection'] = async (value, version) => ({ ...value, version: this.put(value.detection.id, value, version), changedAt: 0, email: { to: null, version: 0, changedAt: 0 } })
+  saveDetection: Keeper['saveDetection'] = async (value, version) => ({ ...value, version: this.put(value.detection.id, value, version), changedAt: 0, actions: { actions: NO_ACTIONS, version: 0, changedAt: 0 } })
   deleteDetection: Keeper['deleteDetection'] = async (id, version) => ({ version: this.put(id, null, version) })
   saveSchedule: Keeper['saveSchedule'] = async (schedule, version) => ({ schedule, version: this.put(schedule.id, { schedule }, version), changedAt: 0 })
   saveScene: Keeper['saveScene'] = async (scene, version) => ({ ...scene, version: this.put('scene', scene, version), changedAt: 0 })
-  saveEmail: Keeper['saveEmail'] = async (id, to, version) => ({ to, version: this.put(`mail ${id}`, { to }, version), changedAt: 0 })
+  saveActions: Keeper['saveActions'] = async (id, actions, version) => ({ actions, version: this.put(`actions ${id}`, { actions }, version), changedAt: 0 })
 }
 
-const view = (detections: BenchView['detections'] = []): BenchView => ({ site: { id: 's', name: 'S', timeZone: 'UTC', position: null, inputs: [] }, camera: { id: 'c', name: 'C' }, scene: { ignore: [], marks: null, version: 1, changedAt: 0 }, detections, schedules: [], world: null, clips: [] })
+const view = (detections: BenchView['detections'] = []): BenchView => ({ site: { id: 's', name: 'S', timeZone: 'UTC', position: null, inputs: [] }, camera: { id: 'c', name: 'C' }, scene: { ignore: [], marks: null, version: 1, changedAt: 0 }, detections, schedules: [], endpoints: [], world: null, clips: [] })
 const names = (d: BenchDocument) => d.getState().detections.map((p) => p.detection.name)
 const settle = () => jest.advanceTimersByTimeAsync(5000)
 
@@ -93,7 +95,7 @@ describe('the document of the Bench', () => {
     const [one, two] = [new BenchDocument(view(), memory), new BenchDocument(view(), memory)]
     one.add([line('a')])
     await settle()
-    two.adopt(view([{ detection: line('a'), position: 0, version: 1, changedAt: 0, email: { to: null, version: 0, changedAt: 0 } }]))
+    two.adopt(view([{ detection: line('a'), position: 0, version: 1, changedAt: 0, actions: { actions: NO_ACTIONS, version: 0, changedAt: 0 } }]))
     one.edit(line('a', 'theirs'), 'Rename')
     await settle()
     two.edit(line('a', 'mine'), 'Rename')
@@ -116,7 +118,7 @@ describe('the document of the Bench', () => {
     document.add([line('a')])
     await settle()
     document.edit(line('a', 'mine'), 'Rename')
-    const theirs = { position: 1, changedAt: 0, email: { to: null, version: 0, changedAt: 0 } }
+    const theirs = { position: 1, changedAt: 0, actions: { actions: NO_ACTIONS, version: 0, changedAt: 0 } }
     document.adopt(view([{ ...theirs, detection: line('a', 'newer'), version: 9 }, { ...theirs, detection: line('b'), version: 1 }]))
     expect(names(document)).toEqual(['mine', 'b'])
   })
@@ -126,7 +128,7 @@ describe('the document of the Bench', () => {
       fc.record({ do: fc.constant('add' as const), id: fc.constantFrom('a', 'b', 'c', 'd') }),
       fc.record({ do: fc.constant('remove' as const), id: fc.constantFrom('a', 'b', 'c', 'd') }),
       fc.record({ do: fc.constant('edit' as const), id: fc.constantFrom('a', 'b', 'c', 'd'), name: fc.constantFrom('one', 'two', 'three') }),
-      fc.record({ do: fc.constant('email' as const), id: fc.constantFrom('a', 'b'), to: fc.constantFrom(null, 'x@y.example') }),
+      fc.record({ do: fc.constant('link' as const), id: fc.constantFrom('a', 'b'), linked: fc.boolean() }),
       fc.record({ do: fc.constant('area' as const), x: fc.constantFrom(0.3, 0.5) }),
       fc.record({ do: fc.constant('order' as const), ids: fc.shuffledSubarray(['a', 'b', 'c', 'd']) }),
       fc.record({ do: fc.constant('all' as const), name: fc.constantFrom('one', 'two', null) })
@@ -134,12 +136,12 @@ describe('the document of the Bench', () => {
     fc.assert(
       fc.property(fc.array(edit, { maxLength: 30 }), fc.nat(), (edits, reloadAt) => {
         let kept: string | null = null
-        const memory: StepMemory = { load: () => kept === null ? null : (JSON.parse(kept) as ReturnType<StepMemory['load']>), save: (steps) => void (kept = JSON.stringify(steps)) }
+        const memory: StepMemory<Value> = { load: () => kept === null ? null : (JSON.parse(kept) as ReturnType<StepMemory<Value>['load']>), save: (steps) => void (kept = JSON.stringify(steps)) }
         let document = new BenchDocument(view(), new Memory(), memory)
-        const shown = () => canonical([document.getState().detections, [...document.getState().emails].sort(), document.getState().scene])
+        const shown = () => canonical([document.getState().detections, [...document.getState().actions].sort(), document.getState().scene])
         const reload = (): void => {
-          const { detections, emails, scene } = document.getState()
-          const held = view(detections.map((p) => ({ ...p, version: 1, changedAt: 0, email: { to: emails.get(p.detection.id) ?? null, version: 1, changedAt: 0 } })))
+          const { detections, actions, scene } = document.getState()
+          const held = view(detections.map((p) => ({ ...p, version: 1, changedAt: 0, actions: { actions: actions.get(p.detection.id) ?? NO_ACTIONS, version: actions.has(p.detection.id) ? 1 : 0, changedAt: 0 } })))
           // A link outlives its deleted detection at the server; here it is only seen with it.
           document = new BenchDocument({ ...held, scene: { ...scene, version: 2, changedAt: 0 } }, new Memory(), memory)
         }
@@ -148,7 +150,7 @@ describe('the document of the Bench', () => {
           if (e.do === 'add' && !document.detection(e.id)) document.add([line(e.id)])
           else if (e.do === 'remove') document.remove(e.id)
           else if (e.do === 'edit' && document.detection(e.id)) document.edit(line(e.id, e.name), 'Rename')
-          else if (e.do === 'email' && document.detection(e.id)) document.setEmail(e.id, e.to)
+          else if (e.do === 'link' && document.detection(e.id)) document.link([e.id], 'mail', e.linked, 'Link')
           else if (e.do === 'area') document.editScene({ marks: null, ignore: [[[0, 0], [e.x, 0], [0, 1]]] }, 'Draw an area')
           else if (e.do === 'order') document.order(e.ids, 'Change the order')
           else if (e.do === 'all') document.editAll(document.getState().detections.map(({ detection: d }) => ({ id: d.id, detection: e.name === null ? null : line(d.id, e.name) })), 'All of them')
@@ -169,9 +171,9 @@ describe('the document of the Bench', () => {
   })
 
   test('after a reload: a step that was not kept any more can be done again; what somebody else has changed since ends the undoing', async () => {
-    let kept: ReturnType<StepMemory['load']> = null
-    const memory: StepMemory = { load: () => kept, save: (steps) => void (kept = structuredClone(steps)) }
-    const held = (name: string) => view([{ detection: line('a', name), position: 0, version: 1, changedAt: 0, email: { to: null, version: 0, changedAt: 0 } }])
+    let kept: ReturnType<StepMemory<Value>['load']> = null
+    const memory: StepMemory<Value> = { load: () => kept, save: (steps) => void (kept = structuredClone(steps)) }
+    const held = (name: string) => view([{ detection: line('a', name), position: 0, version: 1, changedAt: 0, actions: { actions: NO_ACTIONS, version: 0, changedAt: 0 } }])
     const first = new BenchDocument(held('one'), new Memory(), memory)
     first.edit(line('a', 'two'), 'Rename to two')
     first.edit(line('a', 'three'), 'Rename to three')
@@ -186,14 +188,14 @@ describe('the document of the Bench', () => {
   test('going back to an earlier state is one step: what came since goes, what was deleted comes back', async () => {
     const document = new BenchDocument(view(), new Memory())
     document.add([line('a'), line('b')])
-    document.setEmails(['a', 'b'], 'x@y.example')
-    const { detections, schedules, emails, scene } = document.getState()
+    document.link(['a', 'b'], 'mail', true, 'Link')
+    const { detections, schedules, actions, scene } = document.getState()
     document.remove('a')
     document.add([line('c')])
     document.editScene({ marks: null, ignore: [[[0, 0], [1, 0], [0, 1]]] }, 'Draw an area')
-    document.goTo({ detections, schedules, emails, scene }, 'Go back')
+    document.goTo({ detections, schedules, actions, scene }, 'Go back')
     expect(names(document)).toEqual(['a', 'b'])
-    expect([...document.getState().emails.keys()].sort()).toEqual(['a', 'b'])
+    expect([...document.getState().actions.keys()].sort()).toEqual(['a', 'b'])
     expect(document.getState().scene.ignore).toEqual([])
     document.undo()
     expect(names(document)).toEqual(['b', 'c'])

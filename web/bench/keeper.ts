@@ -1,4 +1,4 @@
-import type { KeptDetection, KeptEmail, KeptScene, KeptSchedule } from '../../core/api.ts'
+import type { KeptActions, KeptDetection, KeptScene, KeptSchedule } from '../../core/api.ts'
 import { request } from '../api/client.ts'
 import { editorName } from './history/editorName.ts'
 import type { Keeper } from './document.ts'
@@ -12,7 +12,7 @@ export function serverKeeper(site: string, camera: string): Keeper {
     saveDetection: (value, version, label) => request<KeptDetection>('PUT', detection(value.detection.id), { ...value, version }, { keepalive: true, headers: note(label) }),
     deleteDetection: (id, version, label) => request<{ version: number }>('DELETE', `${detection(id)}?version=${version}`, undefined, { keepalive: true, headers: note(label) }),
     saveSchedule: (schedule, version, label) => request<KeptSchedule>('PUT', `/api/sites/${encodeURIComponent(site)}/schedules/${encodeURIComponent(schedule.id)}`, { schedule, version }, { keepalive: true, headers: note(label) }),
-    saveEmail: (id, to, version, label) => request<KeptEmail>('PUT', `${detection(id)}/email`, { to, version }, { keepalive: true, headers: note(label) }),
+    saveActions: (id, actions, version, label) => request<KeptActions>('PUT', `${detection(id)}/actions`, { actions, version }, { keepalive: true, headers: note(label) }),
     saveScene: (scene, version, label) => request<KeptScene>('PUT', `/api/cameras/${encodeURIComponent(camera)}/scene`, { ...scene, version }, { keepalive: true, headers: note(label) })
   }
 }

@@ -25,7 +25,7 @@ function History({ camera, timeZone, document, state }: { camera: string; timeZo
   const entries = newest.data?.entries ?? []
   const before = useStateAt(camera, from)
   const after = useStateAt(camera, to === NOW ? null : to)
-  const now: CameraState = useMemo(() => ({ detections: state.detections, schedules: state.schedules, emails: state.emails, scene: state.scene }), [state])
+  const now: CameraState = useMemo(() => ({ detections: state.detections, schedules: state.schedules, actions: state.actions, scene: state.scene }), [state])
   const other = to === NOW ? now : after.data
   const differences = useMemo(() => before.data && other && differencesBetween(before.data, other), [before.data, other])
   const clock = useMemo(() => new Intl.DateTimeFormat('en-GB', { timeZone, weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', second: '2-digit' }), [timeZone])

@@ -1,13 +1,14 @@
 import { memo, type ReactNode } from 'react'
-import type { SiteInput } from '../../../core/api.ts'
+import type { KeptEndpoint, SiteInput } from '../../../core/api.ts'
 import type { Detection, Schedule, TargetGated } from '../../../core/formats/plan.ts'
 import type { SeenSize } from '../../../core/tuning/sizes.ts'
 import type { ZoneStay } from '../../../core/tuning/stays.ts'
 import type { BenchDocument } from '../document.ts'
+import { ActionsEditor, linkWords } from './ActionsEditor.tsx'
 import { HoursEditor } from '../schedule/HoursEditor.tsx'
 import { atLeastWords, bodyWords, causesWords, cellWords, classWords, contactWords, crossingWords, inputName, listWords, maskWords, percentWords, scheduleWords, secondsWords, sizeWords, zoneVerbs } from '../words.ts'
 import { Chip } from './Chip.tsx'
-import { ClassesEditor, ConfirmEditor, DirectionEditor, EmailEditor, HoldOffEditor, NameEditor, SensitivityEditor } from './editors.tsx'
+import { ClassesEditor, ConfirmEditor, DirectionEditor, HoldOffEditor, NameEditor, SensitivityEditor } from './editors.tsx'
 import { SizeEditor } from './SizeEditor.tsx'
 import { AtLeastEditor, DwellEditor, GraceEditor, ZoneKindEditor } from './zoneEditors.tsx'
 import { CausesEditor, ContactEditor, DelayEditor, FaceFrameEditor, ListEditor, MaskEditor, MotionDelaysEditor, MotionSensitivityEditor, SeverityEditor, TamperSensitivityEditor, ThresholdEditor } from './frameEditors.tsx'
@@ -17,7 +18,9 @@ export interface SentenceProps {
   detection: Detection
   schedules: Schedule[]
   inputs: readonly SiteInput[]
-  email: string | null
+  endpoints: readonly KeptEndpoint[]
+  /** Endpoints that it sets off. */
+  links: readonly string[]
   users: (schedule: string) => number
   /** How long the clip's targets stay in the detection's zone; null: no clip, or not known yet. */
   stays: readonly ZoneStay[] | null
@@ -35,8 +38,8 @@ export const Sentence = memo(function Sentence(props: SentenceProps): ReactNode 
       <What {...props} />
       {', armed '}
       <Chip what="Arming hours" editor={() => <HoursEditor detection={detection} document={document} schedules={props.schedules} users={props.users} />}>{scheduleWords(detection, props.schedules)}</Chip>,{' '}
-      <Chip what="Hold-off" editor={(close) => <HoldOffEditor detection={detection} document={document} close={close} />}>{detection.holdOffSeconds ? `not within ${secondsWords(detection.holdOffSeconds)} of the last` : 'every time'}</Chip>; then{' '}
-      <Chip what="E-mail" editor={(close) => <EmailEditor detection={detection} document={document} to={props.email} close={close} />}>{props.email ? `e\u2011mail to ${props.email}` : 'no e\u2011mail'}</Chip>.
+      <Chip what="Hold-off" editor={(close) => <HoldOffEditor detection={detection} document={document} close={close} />}>{detection.holdOffSeconds ? `not within ${secondsWords(detection.holdOffSeconds)} of the last` : 'every time'}</Chip>; sets off{' '}
+      <Chip what="Actions" editor={() => <ActionsEditor detection={detection} document={document} endpoints={props.endpoints} links={props.links} />}>{linkWords(props.links, props.endpoints)}</Chip>.
     </p>
   )
 })

@@ -1,6 +1,5 @@
-import { Button, Checkbox, Input, InputNumber, Radio, Slider } from 'antd'
+import { Checkbox, Input, InputNumber, Radio, Slider } from 'antd'
 import { useState, type ReactNode } from 'react'
-import { SaveEmailSchema } from '../../../core/api.ts'
 import { needOf } from '../../../core/detections/index.ts'
 import { InputError } from '../../../core/errors.ts'
 import { DetectionSchema, parseWith, type Detection, type LineDetection, type TargetGated } from '../../../core/formats/plan.ts'
@@ -149,27 +148,5 @@ export function ConfirmEditor({ detection, document }: EditorProps<TargetGated>)
 export function HoldOffEditor({ detection, document }: EditorProps): ReactNode {
   return (
     <SecondsEditor parameter={detection.holdOffSeconds > 0 ? 'HoldOff' : undefined} label="Hold-off" value={detection.holdOffSeconds} max={86400} help="After a trigger, none for this long. 0: each one counts." onChange={(holdOffSeconds) => document.edit({ ...detection, holdOffSeconds }, 'Change the hold-off')} />
-  )
-}
-
-export function EmailEditor({ detection, document, to }: EditorProps & { to: string | null }): ReactNode {
-  const keep = (text: string): string | null => {
-    try {
-      document.setEmail(detection.id, parseWith(SaveEmailSchema, { version: 0, to: text.trim() || null }).to)
-      return null
-    } catch (error) {
-      return (error as Error).message.replace(/^\$\.to: /, '')
-    }
-  }
-  return (
-    <>
-      <KeptText key={to ?? ''} autoFocus label="Recipient" value={to ?? ''} placeholder="duty@example.org" onKeep={keep} />
-      {to && (
-        <Button size="small" onClick={() => document.setEmail(detection.id, null)}>
-          Send no e-mail
-        </Button>
-      )}
-      <p className="quiet">With the picture of the moment. Mails end in the mailbox that ships with Wardoptic; none leaves this machine.</p>
-    </>
   )
 }

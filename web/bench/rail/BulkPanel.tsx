@@ -1,6 +1,6 @@
-import { Button, Input, InputNumber, Select } from 'antd'
+import { Button, InputNumber, Select } from 'antd'
 import { useState, type ReactNode } from 'react'
-import { SaveEmailSchema } from '../../../core/api.ts'
+import type { KeptEndpoint } from '../../../core/api.ts'
 import { DetectionSchema, parseWith, type Detection, type Schedule } from '../../../core/formats/plan.ts'
 import { CLASSES } from '../../../core/targets/classes.ts'
 import type { BenchDocument } from '../document.ts'
@@ -8,10 +8,9 @@ import type { BenchDocument } from '../document.ts'
 const ALWAYS = ''
 
 /** Changes of several detections at once, each change one step. Kinds that have no such setting are left as they are. */
-export function BulkPanel({ document, marked, schedules, onAll, onDone }: { document: BenchDocument; marked: readonly Detection[]; schedules: readonly Schedule[]; onAll: () => void; onDone: () => void }): ReactNode {
+export function BulkPanel({ document, marked, schedules, endpoints, onAll, onDone }: { document: BenchDocument; marked: readonly Detection[]; schedules: readonly Schedule[]; endpoints: readonly KeptEndpoint[]; onAll: () => void; onDone: () => void }): ReactNode {
   const [sensitivity, setSensitivity] = useState<number | null>(50)
-  const [to, setTo] = useState('')
-  const [error, setError] = useState<string | null>(null)
+  const [endpoint, setEndpoint] = useState<string | undefined>(undefined)
   const count = `${marked.length} ${marked.length === 1 ? 'detection' : 'detections'}`
   const none = marked.length === 0
   const change = (part: (d: Detection) => Partial<Detection> | null, label: string): void =>
@@ -22,14 +21,9 @@ export function BulkPanel({ document, marked, schedules, onAll, onDone }: { docu
       }),
       `${label} of ${count}`
     )
-  const link = (): void => {
-    try {
-      const { to: recipient } = parseWith(SaveEmailSchema, { version: 0, to: to.trim() || null })
-      document.setEmails(marked.map(({ id }) => id), recipient)
-      setError(null)
-    } catch (problem) {
-      setError((problem as Error).message.replace(/^\$\.to: /, ''))
-    }
+  const link = (linked: boolean): void => {
+    const name = endpoints.find((e) => e.endpoint.id === endpoint)?.endpoint.name ?? ''
+    document.link(marked.map(({ id }) => id), endpoint!, linked, `${linked ? 'Link' : 'Unlink'} ${name} of ${count}`)
   }
   return (
     <section className="bulk" aria-label="Several at once">
@@ -48,16 +42,14 @@ export function BulkPanel({ document, marked, schedules, onAll, onDone }: { docu
       <Select size="small" mode="multiple" allowClear disabled={none} aria-label="Classes for all marked" placeholder="Set the classes …" value={commonClasses(marked)} options={CLASSES.map((value) => ({ value, label: value }))} onChange={(classes: (typeof CLASSES)[number][]) => change((d) => ('classes' in d ? { classes } : null), 'Set the classes')} />
       <Select size="small" disabled={none} aria-label="Hours for all marked" placeholder="Set the arming hours …" value={commonSchedule(marked)} options={[{ value: ALWAYS, label: 'Always' }, ...schedules.map(({ id, name }) => ({ value: id, label: name }))]} onChange={(id: string) => change(() => ({ schedule: id === ALWAYS ? undefined : id }), 'Set the hours')} />
       <div className="row">
-        <Input size="small" aria-label="E-mail for all marked" placeholder="duty@example.org" value={to} status={error ? 'error' : undefined} onChange={(e) => setTo(e.target.value)} onPressEnter={link} />
-        <Button size="small" disabled={none} onClick={link}>
-          {to.trim() ? 'Link' : 'Unlink'}
+        <Select size="small" className="grow" aria-label="Action for all marked" placeholder="Action …" value={endpoint} options={endpoints.map(({ endpoint: { id, name } }) => ({ value: id, label: name }))} onChange={setEndpoint} />
+        <Button size="small" disabled={none || !endpoint} onClick={() => link(true)}>
+          Link
+        </Button>
+        <Button size="small" disabled={none || !endpoint} onClick={() => link(false)}>
+          Unlink
         </Button>
       </div>
-      {error && (
-        <span className="field-error" role="alert">
-          {error}
-        </span>
-      )}
       <div className="row">
         <Button size="small" disabled={none} onClick={() => change(() => ({ enabled: true }), 'Use')}>
           In use

@@ -1,6 +1,6 @@
 import { Button } from 'antd'
 import { memo, useState, type DragEvent, type ReactNode } from 'react'
-import type { SiteInput } from '../../../core/api.ts'
+import type { KeptEndpoint, SiteInput } from '../../../core/api.ts'
 import { isNearMiss, type Ladder, type Trigger } from '../../../core/detections/index.ts'
 import type { Detection, Schedule } from '../../../core/formats/plan.ts'
 import type { BenchDocument, Placed, Scene } from '../document.ts'
@@ -30,6 +30,7 @@ export interface RailProps {
   onSelect: (id: string | null) => void
   onArea: (index: number) => void
   inputs: readonly SiteInput[]
+  endpoints: readonly KeptEndpoint[]
   onDraw: (kind: DrawnKind) => void
   onNew: (kind: UndrawnKind) => void
   onTemplate: (template: Template) => void
@@ -104,7 +105,7 @@ export const Rail = memo(function Rail(p: RailProps): ReactNode {
           </li>
         ))}
       </ul>
-      {marked && <BulkPanel document={document} marked={placed.map((x) => x.detection).filter((d) => marked.has(d.id))} schedules={schedules} onAll={() => setMarked(new Set(ids))} onDone={() => setMarked(null)} />}
+      {marked && <BulkPanel document={document} marked={placed.map((x) => x.detection).filter((d) => marked.has(d.id))} schedules={schedules} endpoints={p.endpoints} onAll={() => setMarked(new Set(ids))} onDone={() => setMarked(null)} />}
       <NewButtons hasPicture={p.hasPicture} hasInputs={p.inputs.length > 0} onDraw={p.onDraw} onNew={p.onNew} onTemplate={p.onTemplate} />
       {scene.ignore.length > 0 && (
         <ul className="areas" aria-label="Ignore areas">

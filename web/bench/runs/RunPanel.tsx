@@ -1,4 +1,4 @@
-import { CloseOutlined, MailOutlined } from '@ant-design/icons'
+import { CloseOutlined } from '@ant-design/icons'
 import { Button, Progress } from 'antd'
 import type { ReactNode } from 'react'
 import { Link } from 'react-router'
@@ -9,7 +9,7 @@ import { request } from '../../api/client.ts'
 import { clipTime } from '../words.ts'
 
 const states: Record<RunView['state'], string> = { running: 'Running', finished: 'Finished', stopped: 'Stopped', failed: 'Failed; the server’s log says why' }
-const deliveries: Record<DeliveryView['state'], string> = { pending: 'on its way', sent: 'sent', failed: 'not sent' }
+const deliveries: Record<DeliveryView['state'], string> = { pending: 'on its way', sent: 'sent', failed: 'not sent', held: 'held back' }
 
 /** A clip being run as if it were live: its triggers as they fall, and what each set off. */
 export function RunPanel({ run, detections, onClose, onTrigger }: { run: RunView; detections: Detection[]; onClose: () => void; onTrigger: (trigger: RunTrigger) => void }): ReactNode {
@@ -43,11 +43,11 @@ export function RunPanel({ run, detections, onClose, onTrigger }: { run: RunView
               <button type="button" className="link" onClick={() => onTrigger(t)}>
                 <span className="figures">{clipTime(t.time)}</span> <b>{t.name}</b> {detection && directionInWords(detection, t.direction)}
               </button>
-              {t.deliveries.length === 0 && <span className="quiet">sets off nothing: no e-mail is linked</span>}
+              {t.deliveries.length === 0 && <span className="quiet">sets off nothing</span>}
               {t.deliveries.map((d) => (
                 <span key={d.id} className={d.state === 'failed' ? 'failed' : 'quiet'}>
-                  <MailOutlined aria-hidden="true" /> to {d.recipient}: {deliveries[d.state]}
-                  {d.error && ` (${d.error}; attempt ${d.attempts})`}
+                  {d.name}: {deliveries[d.state]}
+                  {d.error && ` (${d.error}${d.attempts ? `; attempt ${d.attempts}` : ''})`}
                 </span>
               ))}
             </li>

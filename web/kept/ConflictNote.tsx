@@ -1,9 +1,9 @@
 import { Alert, Button } from 'antd'
 import type { ReactNode } from 'react'
-import type { BenchDocument, Conflict } from './document.ts'
+import type { Conflict } from './things.ts'
 
 /** Somebody saved a newer version in another window; a person decides, and nothing is lost until then. */
-export function ConflictNote({ conflict, document }: { conflict: Conflict; document: BenchDocument }): ReactNode {
+export function ConflictNote({ conflict, document }: { conflict: Conflict; document: { settleConflict(whose: 'mine' | 'theirs'): void } }): ReactNode {
   const when = new Date(conflict.changedAt).toLocaleTimeString('en-GB')
   const deleted = conflict.theirs === null && conflict.key.startsWith('detection:')
   return (

@@ -1,37 +1,36 @@
 import { canonical } from '../../core/history/states.ts'
-import type { Key, Value } from './contents.ts'
 
-export interface Change {
-  key: Key
-  before: Value | null
-  after: Value | null
+export interface Change<V = unknown> {
+  key: string
+  before: V | null
+  after: V | null
 }
 
-export interface Step {
+export interface Step<V = unknown> {
   label: string
-  changes: Change[]
+  changes: Change<V>[]
 }
 
 /** What can be undone and done again, the next one last. */
-export interface Steps {
-  undoable: Step[]
-  redoable: Step[]
+export interface Steps<V = unknown> {
+  undoable: Step<V>[]
+  redoable: Step<V>[]
 }
 
 /** Where what can be undone outlives the page. */
-export interface StepMemory {
-  load(): Steps | null
-  save(steps: Steps): void
+export interface StepMemory<V = unknown> {
+  load(): Steps<V> | null
+  save(steps: Steps<V>): void
 }
 
 /**
  * What could be undone before the page was reloaded, as far as it still fits what is kept now. A last step that was not
  * kept any more is one that can be done again.
  */
-export function stepsThatFit(held: Steps, values: ReadonlyMap<Key, Value>): Steps {
-  const fits = (now: ReadonlyMap<Key, Value>, { changes }: Step, side: 'before' | 'after'): boolean => changes.every((c) => canonical(now.get(c.key) ?? null) === canonical(c[side]))
+export function stepsThatFit<V>(held: Steps<V>, values: ReadonlyMap<string, V>): Steps<V> {
+  const fits = (now: ReadonlyMap<string, V>, { changes }: Step<V>, side: 'before' | 'after'): boolean => changes.every((c) => canonical(now.get(c.key) ?? null) === canonical(c[side]))
   /** The longest run of steps, from the last one back, each of which fits what the ones after it leave. */
-  const lasting = (steps: readonly Step[], side: 'before' | 'after', other: 'before' | 'after'): Step[] => {
+  const lasting = (steps: readonly Step<V>[], side: 'before' | 'after', other: 'before' | 'after'): Step<V>[] => {
     const now = new Map(values)
     let first = steps.length
     while (first > 0 && fits(now, steps[first - 1], side)) {
@@ -44,7 +43,7 @@ export function stepsThatFit(held: Steps, values: ReadonlyMap<Key, Value>): Step
   }
   const undoable = [...held.undoable]
   const redoable = [...held.redoable]
-  const last = (): Step => undoable[undoable.length - 1]
+  const last = (): Step<V> => undoable[undoable.length - 1]
   while (undoable.length && !fits(values, last(), 'after') && fits(values, last(), 'before')) redoable.push(undoable.pop()!)
   return { undoable: lasting(undoable, 'after', 'before'), redoable: lasting(redoable, 'before', 'after') }
 }

@@ -1,0 +1,286 @@
+import { ApiError } from '../../core/api.ts'
+import { canonical } from '../../core/history/states.ts'
+import { stepsThatFit, type Change, type Step, type StepMemory } from './steps.ts'
+
+export interface Conflict<V = unknown> {
+  key: string
+  name: string
+  mine: V | null
+  theirs: V | null
+  version: number
+  changedAt: number
+}
+
+/** What can be said of the keeping of anything. */
+export interface KeepingState<V = unknown> {
+  /** Something is being dragged: it is shown as it would be, and not a step yet. */
+  previewing: boolean
+  keeping: 'kept' | 'keeping' | 'waiting'
+  /** Why it could not be kept. */
+  trouble: string | null
+  conflict: Conflict<V> | null
+  undo: string | null
+  redo: string | null
+}
+
+/** A thing as the server holds it; a value of null: deleted, or nothing said yet. */
+export interface Held<V> {
+  key: string
+  value: V | null
+  version: number
+}
+
+const SAVE_AFTER_MS = 250
+const MOST_STEPS = 200
+const RETRY_MS = 3000
+
+/**
+ * Things that are edited, each with a version of its own: undo, and kept as they are made. A save over a newer version
+ * becomes a conflict that a person settles, and nothing is lost. What the things are is said by who extends this.
+ */
+export abstract class KeptThings<V, S extends KeepingState<V>> {
+  protected readonly values = new Map<string, V>()
+  protected state!: S
+  private readonly versions = new Map<string, number>()
+  private readonly dirty = new Set<string>()
+  private readonly conflicts = new Map<string, Conflict<V>>()
+  private readonly memory: StepMemory<V> | null
+  /** What the last edit of a thing was called; said with its save. */
+  private readonly labels = new Map<string, string>()
+  private readonly listeners = new Set<() => void>()
+  private undoable: Step<V>[] = []
+  private redoable: Step<V>[] = []
+  private stepsChanged = false
+  /** The value before a drag that is still going on. */
+  private preview: Change<V> | null = null
+  private timer: ReturnType<typeof setTimeout> | undefined
+  private saving = false
+  private trouble: string | null = null
+
+  constructor(memory: StepMemory<V> | null) {
+    this.memory = memory
+  }
+
+  /** The kinds of things (what stands before the colon of a key) in the order in which they must be saved. */
+  protected abstract readonly savedFirst: readonly string[]
+  /** Saves one thing over the version named. @returns its new version */
+  protected abstract send(key: string, value: V | null, version: number, label: string): Promise<number>
+  /** What the server holds, from the answer to a conflict. */
+  protected abstract theirs(key: string, current: object): V | null
+  protected abstract nameOf(value: V | null): string | null
+  protected abstract makeState(keeping: KeepingState<V>): S
+  /** Whether a thing that the server does not hold any more was deleted elsewhere. */
+  protected abstract goes(key: string): boolean
+
+  /** Takes what the server holds; said once, when everything is made. */
+  protected begin(contents: readonly Held<V>[]): void {
+    for (const { key, value, version } of contents) {
+      this.set(key, value)
+      this.versions.set(key, version)
+    }
+    const held = this.memory?.load()
+    if (held) ({ undoable: this.undoable, redoable: this.redoable } = stepsThatFit(held, this.values))
+    this.state = this.makeState(this.keepingState())
+  }
+
+  subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener)
+    return () => this.listeners.delete(listener)
+  }
+
+  getState = (): S => this.state
+
+  /** Shows a thing as it would be, while it is dragged; neither kept nor undone by itself. */
+  protected showValue(key: string, value: V): void {
+    const before = this.values.get(key) ?? null
+    this.preview ??= { key, before, after: null }
+    this.values.set(key, value)
+    this.tell()
+  }
+
+  /** The drag has ended: what is shown becomes one step. */
+  settle(label: string): void {
+    const { preview } = this
+    if (!preview) return
+    this.preview = null
+    const after = this.values.get(preview.key) ?? null
+    this.set(preview.key, preview.before)
+    this.apply({ label, changes: [this.change(preview.key, after)] })
+  }
+
+  /** The drag has ended in something that cannot be: it is as it was before. */
+  forget(): void {
+    const { preview } = this
+    if (!preview) return
+    this.preview = null
+    this.set(preview.key, preview.before)
+    this.tell()
+  }
+
+  undo(): void {
+    const step = this.undoable.pop()
+    if (!step) return
+    this.stepsChanged = true
+    this.redoable.push(step)
+    for (const { key, before } of [...step.changes].reverse()) this.put(key, before, `Undo: ${step.label}`)
+    this.tell()
+  }
+
+  redo(): void {
+    const step = this.redoable.pop()
+    if (!step) return
+    this.stepsChanged = true
+    this.undoable.push(step)
+    for (const { key, after } of step.changes) this.put(key, after, step.label)
+    this.tell()
+  }
+
+  /** Settles the conflict on show: mine is saved over theirs, or theirs is taken and mine stays one undo away. */
+  settleConflict(whose: 'mine' | 'theirs'): void {
+    const { conflict } = this.state
+    if (!conflict) return
+    this.conflicts.delete(conflict.key)
+    this.versions.set(conflict.key, conflict.version)
+    if (whose === 'mine') this.touch(conflict.key, `Mine of ${conflict.name}`)
+    else {
+      const change = this.change(conflict.key, conflict.theirs)
+      this.stepsChanged = true
+      this.undoable.push({ label: `Theirs of ${conflict.name}`, changes: [change] })
+      this.redoable = []
+      this.set(conflict.key, conflict.theirs)
+      this.dirty.delete(conflict.key)
+    }
+    this.tell()
+  }
+
+  /** Takes in what the server holds now, for everything that is not being edited here. */
+  protected adoptAll(contents: readonly Held<V>[]): void {
+    const held = new Map(contents.map(({ key, version }) => [key, version]))
+    const stale = new Set<string>()
+    for (const { key, value, version } of contents)
+      if (!this.isBusy(key) && version > (this.versions.get(key) ?? 0)) {
+        this.set(key, value)
+        this.versions.set(key, version)
+        stale.add(key)
+      }
+    for (const key of [...this.values.keys()])
+      if (this.goes(key) && !held.has(key) && !this.isBusy(key) && this.versions.has(key)) {
+        this.values.delete(key)
+        stale.add(key)
+      }
+    if (!stale.size) return
+    // Undoing over somebody else's newer work would lose it without a word.
+    const untouched = (step: Step<V>): boolean => !step.changes.some(({ key }) => stale.has(key))
+    this.stepsChanged = true
+    this.undoable = this.undoable.filter(untouched)
+    this.redoable = this.redoable.filter(untouched)
+    this.tell()
+  }
+
+  /** The page is going away: what is not kept yet is sent at once. */
+  flush(): void {
+    clearTimeout(this.timer)
+    for (const key of [...this.dirty]) if (!this.conflicts.has(key)) void this.save(key).catch(() => {})
+  }
+
+  protected change(key: string, after: V | null): Change<V> {
+    return { key, before: this.values.get(key) ?? null, after }
+  }
+
+  protected apply(step: Step<V>): void {
+    step.changes = step.changes.filter(({ before, after }) => canonical(before) !== canonical(after))
+    if (step.changes.length) {
+      this.stepsChanged = true
+      this.undoable = [...this.undoable.slice(1 - MOST_STEPS), step]
+      this.redoable = []
+      for (const { key, after } of step.changes) this.put(key, after, step.label)
+    }
+    this.tell()
+  }
+
+  private isBusy(key: string): boolean {
+    return this.dirty.has(key) || this.conflicts.has(key) || this.preview?.key === key || this.saving
+  }
+
+  private put(key: string, value: V | null, label: string): void {
+    this.set(key, value)
+    this.touch(key, label)
+  }
+
+  private set(key: string, value: V | null): void {
+    if (value === null) this.values.delete(key)
+    else this.values.set(key, value)
+  }
+
+  private touch(key: string, label: string): void {
+    this.dirty.add(key)
+    this.labels.set(key, label)
+    clearTimeout(this.timer)
+    this.timer = setTimeout(() => void this.saveAll(), SAVE_AFTER_MS)
+  }
+
+  private async saveAll(): Promise<void> {
+    if (this.saving) return
+    this.saving = true
+    this.tell()
+    let retry = false
+    try {
+      for (const kind of this.savedFirst)
+        for (const key of [...this.dirty].filter((k) => k.startsWith(`${kind}:`) && !this.conflicts.has(k))) await this.save(key)
+      this.trouble = null
+    } catch (error) {
+      this.trouble = (error as Error).message
+      retry = !(error instanceof ApiError) || error.status === 0 || error.status >= 500
+    } finally {
+      this.saving = false
+    }
+    const left = [...this.dirty].some((key) => !this.conflicts.has(key))
+    if (left && (retry || !this.trouble)) {
+      clearTimeout(this.timer)
+      this.timer = setTimeout(() => void this.saveAll(), retry ? RETRY_MS : SAVE_AFTER_MS)
+    }
+    this.tell()
+  }
+
+  private async save(key: string): Promise<void> {
+    const value = this.values.get(key) ?? null
+    this.dirty.delete(key)
+    try {
+      this.versions.set(key, await this.send(key, value, this.versions.get(key) ?? 0, this.labels.get(key) ?? 'Edit'))
+    } catch (error) {
+      this.dirty.add(key)
+      if (!(error instanceof ApiError) || error.view.code !== 'conflict') throw error
+      const { version, changedAt } = error.view.current as { version: number; changedAt: number }
+      const theirs = this.theirs(key, error.view.current as object)
+      this.conflicts.set(key, { key, name: this.nameOf(value) ?? this.nameOf(theirs) ?? 'What you edited', mine: value, theirs, version, changedAt })
+    }
+  }
+
+  private keepingState(): KeepingState<V> {
+    const open = [...this.dirty].some((key) => !this.conflicts.has(key))
+    return {
+      previewing: this.preview !== null,
+      // While somebody has to decide, nothing may look as if all were kept.
+      keeping: (this.trouble && open) || this.conflicts.size ? 'waiting' : open || this.saving || this.preview ? 'keeping' : 'kept',
+      trouble: open ? this.trouble : null,
+      conflict: this.conflicts.values().next().value ?? null,
+      undo: this.undoable[this.undoable.length - 1]?.label ?? null,
+      redo: this.redoable[this.redoable.length - 1]?.label ?? null
+    }
+  }
+
+  protected tell(): void {
+    this.state = this.makeState(this.keepingState())
+    if (this.stepsChanged && !this.preview) {
+      this.stepsChanged = false
+      this.memory?.save({ undoable: this.undoable, redoable: this.redoable })
+    }
+    for (const listener of this.listeners) listener()
+  }
+}
+
+/** The list from before, if it has the same things in it: whoever shows it need not look again. */
+export const unlessSame = <T>(before: T[] | undefined, now: T[]): T[] => (before?.length === now.length && now.every((thing, i) => thing === before[i]) ? before : now)
+
+/** What stands after the colon of a key. */
+export const idOf = (key: string): string => key.slice(key.indexOf(':') + 1)
