@@ -37,3 +37,22 @@ export async function pictureAt(view: string, seconds: number, signal?: AbortSig
   if (!before.length) throw new InputError('', `the clip has no picture at ${seconds.toFixed(1)} s`)
   return before
 }
+
+/**
+ * Cuts a stretch out of a playable clip, as far as the clip goes, to the picture.
+ *
+ * @param from, to seconds @returns seconds of what was cut out
+ */
+export async function cutOut(view: string, from: number, to: number, out: string, signal?: AbortSignal): Promise<number> {
+  const begin = Math.max(0, from)
+  const part = `${out}.part.mp4`
+  try {
+    const { code, errors } = await output('ffmpeg', ['-v', 'error', '-nostdin', '-y', '-ss', begin.toFixed(3), ...inputArguments(view), '-t', (to - begin).toFixed(3), '-map', '0:v:0', '-c:v', 'libx264', '-preset', 'veryfast', '-crf', '23', '-pix_fmt', 'yuv420p', '-movflags', '+faststart', part], signal)
+    if (code !== 0) throw new InputError('', `the stretch could not be cut out (${errors.split('\n')[0].slice(0, 200)})`)
+    await rename(part, out)
+  } finally {
+    await rm(part, { force: true })
+  }
+  const { out: said } = await output('ffprobe', ['-v', 'error', '-show_entries', 'format=duration', '-of', 'csv=p=0', out], signal)
+  return Number(said.toString('utf8'))
+}

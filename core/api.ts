@@ -174,6 +174,8 @@ export interface AlarmView {
   acknowledgedAt: number | null
   acknowledgedBy: string | null
   comment: string | null
+  /** The run of a clip that it is of; null: it is real. */
+  run: string | null
   /** Of all its triggers, the newest first. */
   deliveries: DeliveryView[]
 }

@@ -7,7 +7,7 @@ test.describe.configure({ mode: 'serial' })
 test.beforeAll(({ baseURL }) => asDelivered(baseURL, 'slipway'))
 
 const rail = (page: Page) => page.getByRole('list', { name: 'What is drawn' })
-const detections = async (page: Page) => ((await (await page.request.get('/api/cameras/slipway')).json()) as BenchView).detections.map((k) => ({ ...k.detection, email: k.email.to }))
+const detections = async (page: Page) => ((await (await page.request.get('/api/cameras/slipway')).json()) as BenchView).detections.map((k) => ({ ...k.detection, links: k.actions.actions.links }))
 
 test('undo and redo go on after a reload', async ({ page }) => {
   await openBench(page)
@@ -67,7 +67,7 @@ test('the history says who changed what; two states compared; gone back to, and 
   await kept(page)
 })
 
-test('several at once: sensitivity, classes, hours, e-mail, each one step', async ({ page }) => {
+test('several at once: sensitivity, classes, hours, actions, each one step', async ({ page }) => {
   await openBench(page)
   await page.getByRole('button', { name: 'Several …' }).click()
   const bulk = page.getByRole('region', { name: 'Several at once' })
@@ -75,15 +75,13 @@ test('several at once: sensitivity, classes, hours, e-mail, each one step', asyn
   await bulk.getByRole('button', { name: 'All' }).click()
   await bulk.getByRole('spinbutton', { name: 'Sensitivity for all marked' }).fill('72')
   await bulk.getByRole('button', { name: 'Set sensitivity' }).click()
-  await bulk.getByLabel('E-mail for all marked').fill('nobody')
-  await bulk.getByRole('button', { name: 'Link' }).click()
-  await expect(bulk.getByRole('alert')).toContainText('must be an e-mail address')
-  await bulk.getByLabel('E-mail for all marked').fill('watch@skerrow.example')
-  await bulk.getByRole('button', { name: 'Link' }).click()
+  await bulk.getByLabel('Action for all marked').click()
+  await page.getByTitle('Northwatch station', { exact: true }).click()
+  await bulk.getByRole('button', { name: 'Link', exact: true }).click()
   await bulk.getByLabel('Hours for all marked').click()
   await page.getByTitle('Nights', { exact: true }).click()
   await kept(page)
-  expect(await detections(page)).toEqual((await detections(page)).map(() => expect.objectContaining({ sensitivity: 72, email: 'watch@skerrow.example', schedule: 'nights' })))
+  expect(await detections(page)).toEqual((await detections(page)).map(() => expect.objectContaining({ sensitivity: 72, links: expect.arrayContaining(['station']), schedule: 'nights' })))
   await bulk.getByRole('button', { name: 'Done' }).click()
   for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z')
   await kept(page)

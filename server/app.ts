@@ -12,10 +12,21 @@ import { liveRoutes } from './devices/live.ts'
 import { deviceRoutes } from './devices/routes.ts'
 import { Seal } from './devices/seal.ts'
 import { Sendings } from './devices/sending.ts'
-import { Deliveries, type MailServer } from './deliveries/deliveries.ts'
+import { actionsRoutes } from './actions/routes.ts'
+import { testEndpoint } from './actions/tests.ts'
+import { Alarms } from './alarms/alarms.ts'
+import { LiveTriggers } from './alarms/live.ts'
+import { alarmRoutes } from './alarms/routes.ts'
+import { Heartbeats } from './deliveries/heartbeats.ts'
+import { Mailer } from './deliveries/mail.ts'
+import { Pictures } from './deliveries/pictures.ts'
+import { Popups } from './deliveries/popups.ts'
+import { Queue } from './deliveries/queue.ts'
+import { makeSenders, type SenderParts } from './deliveries/senders.ts'
 import { answerError, notFound } from './errors.ts'
 import { historyRoutes } from './history/routes.ts'
 import { mailboxRoutes } from './mailbox/routes.ts'
+import type { StandInPorts } from './standIns.ts'
 import { Readiness } from './readiness/readiness.ts'
 import { runRoutes } from './runs/routes.ts'
 import { Runs } from './runs/runs.ts'
@@ -27,9 +38,8 @@ export interface AppOptions {
   /** The built interface; left out: only the API. */
   web?: string
   mostClipBytes: number
-  mail: MailServer
-  /** HTTP address of the mailbox stand-in. */
-  mailbox: string | null
+  /** Where the stand-ins are. */
+  standIns: StandInPorts | null
   /** Where devices are asked for. */
   places: readonly Neighbourhood[]
   log: boolean
@@ -43,13 +53,21 @@ export interface App {
 }
 
 /** The server, ready to listen: services first, then their routes. */
-export async function makeApp({ database, folder, web, mostClipBytes, mail, mailbox, places, log }: AppOptions): Promise<App> {
+export async function makeApp({ database, folder, web, mostClipBytes, standIns, places, log }: AppOptions): Promise<App> {
   const http = fastify({ logger: log ? { level: 'error', stream: process.stderr } : false, bodyLimit: 2 * 2 ** 20, forceCloseConnections: true })
   const logError = (error: unknown): void => http.log.error(error)
   const clips = new Clips(database, join(folder, 'clips'), mostClipBytes, logError)
-  const deliveries = new Deliveries(database, clips, mail, logError)
-  const runs = new Runs(database, clips, () => deliveries.kick(), logError)
-  const devices = new Devices(database, new Seal(join(folder, 'device.key')), logError)
+  const seal = new Seal(join(folder, 'device.key'))
+  const devices = new Devices(database, seal, logError)
+  const popups = new Popups()
+  const mailer = new Mailer(standIns)
+  const parts: SenderParts = { database, devices, clips, pictures: new Pictures(database, clips, devices), popups, mailer, seal, standIns, folder: join(folder, 'evidence') }
+  const queue = new Queue(database, makeSenders(parts), () => popups.tell('alarm', {}), logError)
+  const heartbeats = new Heartbeats(database, standIns, logError)
+  const alarms = new Alarms(database, () => queue.kick(), (alarm) => popups.tell('alarm', { alarm }))
+  const live = new LiveTriggers(database, devices, alarms, logError)
+  devices.whenHeard((sql, device, events) => live.heard(sql, device, events))
+  const runs = new Runs(database, clips, alarms, logError)
   const sendings = new Sendings((id) => devices.send(id))
 
   http.setErrorHandler(answerError)
@@ -62,7 +80,10 @@ export async function makeApp({ database, folder, web, mostClipBytes, mail, mail
   http.get('/api/readiness', () => readiness.read())
   deviceRoutes(http, database, devices, sendings, places)
   liveRoutes(http, database, devices)
-  mailboxRoutes(http, mailbox)
+  actionsRoutes(http, { database, devices, heartbeats, seal, test: (endpoint, site) => testEndpoint(parts, endpoint, site) })
+  alarmRoutes(http, database, alarms, queue, popups, parts.folder)
+  mailboxRoutes(http, standIns && `http://127.0.0.1:${standIns.mailbox}`)
+  http.get('/api/stand-ins', () => ({ pages: standIns && `http://127.0.0.1:${standIns.pages}` }))
   if (web && existsSync(web)) {
     await http.register(fastifyStatic, {
       root: web,
@@ -80,7 +101,9 @@ export async function makeApp({ database, folder, web, mostClipBytes, mail, mail
 
   await runs.resume()
   await clips.resume()
-  deliveries.start()
+  queue.start()
+  heartbeats.start()
+  live.start()
   return {
     http,
     clips,
@@ -88,8 +111,9 @@ export async function makeApp({ database, folder, web, mostClipBytes, mail, mail
     close: async () => {
       await http.close()
       await sendings.close()
-      await Promise.all([runs.close(), clips.close(), devices.close()])
-      await deliveries.close()
+      await Promise.all([runs.close(), clips.close(), live.close(), heartbeats.close()])
+      await Promise.all([devices.close(), queue.close()])
+      mailer.close()
     }
   }
 }

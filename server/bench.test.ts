@@ -14,7 +14,7 @@ describe('saving what the Bench edits', () => {
     expect(await put({ sensitivity: 60 }, 1)).toMatchObject({ status: 200, body: { version: 2 } })
     const { body } = await t.ask('GET', '/api/cameras/camera-1')
     expect(body.detections).toHaveLength(1)
-    expect(body.detections[0]).toMatchObject({ version: 2, detection: { sensitivity: 60 }, email: { to: null, version: 0 } })
+    expect(body.detections[0]).toMatchObject({ version: 2, detection: { sensitivity: 60 }, actions: { actions: { links: [] }, version: 0 } })
     expect((await t.ask('GET', '/api/cameras/camera-1/plan')).body).toMatchObject({ format: 'wardoptic-plan/1', cameras: [{ id: 'camera-1', detections: [{ id: 'gate' }] }] })
   })
 
@@ -33,8 +33,9 @@ describe('saving what the Bench edits', () => {
     expect(kept).toMatchObject({ version: 3, detection: { name: answers.find((a) => a.status === 200)!.body.detection.name } })
   })
 
-  test('deleted, and brought back by saving over the deletion, with its e-mail link', async () => {
-    expect(await t.ask('PUT', '/api/cameras/camera-1/detections/gate/email', { version: 0, to: ' duty@skerrow.example ' })).toMatchObject({ status: 200, body: { version: 1, to: 'duty@skerrow.example' } })
+  test('deleted, and brought back by saving over the deletion, with what it sets off', async () => {
+    expect(await t.ask('PUT', '/api/endpoints/mail', { version: 0, endpoint: { id: 'mail', name: 'Duty', kind: 'email', recipients: [' duty@skerrow.example '] } })).toMatchObject({ status: 200, body: { version: 1, endpoint: { recipients: ['duty@skerrow.example'] } } })
+    expect(await t.ask('PUT', '/api/cameras/camera-1/detections/gate/actions', { version: 0, actions: { links: ['mail'] } })).toMatchObject({ status: 200, body: { version: 1, actions: { links: ['mail'], severity: 'major' } } })
     expect(await t.ask('DELETE', '/api/cameras/camera-1/detections/gate?version=2')).toMatchObject({ status: 409 })
     expect(await t.ask('DELETE', '/api/cameras/camera-1/detections/gate?version=3')).toEqual({ status: 200, body: { version: 4 } })
     expect((await t.ask('GET', '/api/cameras/camera-1')).body.detections).toEqual([])
@@ -42,7 +43,7 @@ describe('saving what the Bench edits', () => {
     expect(await t.ask('DELETE', '/api/cameras/camera-1/detections/gate?version=4')).toEqual({ status: 200, body: { version: 5 } })
     // Somebody who still has it open is told that it was deleted, and under which version it can be kept.
     expect(await put({}, 3)).toMatchObject({ status: 409, body: { current: { deleted: true, version: 5 } } })
-    expect(await put({}, 5)).toMatchObject({ status: 200, body: { version: 6, email: { to: 'duty@skerrow.example', version: 1 } } })
+    expect(await put({}, 5)).toMatchObject({ status: 200, body: { version: 6, actions: { actions: { links: ['mail'] }, version: 1 } } })
   })
 
   test('schedules have versions too, and a detection can name only one that there is', async () => {
@@ -78,8 +79,9 @@ describe('bad input is refused with the place and what would be right, and nothi
     expect((await t.ask('PUT', '/api/cameras/camera-1/detections/gate', { blob: 'x'.repeat(3 * 2 ** 20) })).status).toBe(413)
     expect(await t.ask('GET', '/api/cameras/nowhere')).toMatchObject({ status: 404, body: { code: 'not-found' } })
     expect(await t.ask('DELETE', '/api/cameras/camera-1/detections/gate')).toMatchObject({ status: 422 })
-    expect(await t.ask('PUT', '/api/cameras/camera-1/detections/gate/email', { version: 1, to: 'not an address' })).toMatchObject({ status: 422, body: { message: '$.to: must be an e-mail address such as duty@example.org' } })
-    expect(await t.ask('PUT', '/api/cameras/camera-1/detections/ghost/email', { version: 0, to: null })).toMatchObject({ status: 404 })
+    expect(await t.ask('PUT', '/api/endpoints/mail', { version: 1, endpoint: { id: 'mail', name: 'Duty', kind: 'email', recipients: ['not an address'] } })).toMatchObject({ status: 422, body: { message: '$.endpoint.recipients[0]: is "not an address"; must be an e-mail address such as duty@example.org' } })
+    expect(await t.ask('PUT', '/api/cameras/camera-1/detections/gate/actions', { version: 1, actions: { links: ['bell'] } })).toMatchObject({ status: 422, body: { message: '$.actions.links[0]: names "bell", and the site has no such output or message' } })
+    expect(await t.ask('PUT', '/api/cameras/camera-1/detections/ghost/actions', { version: 0, actions: {} })).toMatchObject({ status: 404 })
   })
 
   test('names are data: quotes, markup and other scripts come back as they were', async () => {

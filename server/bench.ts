@@ -1,11 +1,12 @@
 import type { FastifyInstance } from 'fastify'
-import { SaveDetectionSchema, SaveEmailSchema, SaveSceneSchema, SaveScheduleSchema, type BenchView } from '../core/api.ts'
+import { SaveDetectionSchema, SaveSceneSchema, SaveScheduleSchema, type BenchView } from '../core/api.ts'
 import { InputError } from '../core/errors.ts'
 import { isInMetres, isTiedToSun, parseWith, type Plan } from '../core/formats/plan.ts'
+import { readEndpoints } from './actions/rows.ts'
 import { listClips } from './clips/rows.ts'
 import type { Clips } from './clips/clips.ts'
 import type { Database } from './database.ts'
-import { deleteDetection, readDetections, saveDetection, saveEmail } from './detections/rows.ts'
+import { deleteDetection, readDetections, saveDetection } from './detections/rows.ts'
 import { measureScene } from '../core/scene/marks.ts'
 import { notFound } from './errors.ts'
 import { noteOf } from './history/routes.ts'
@@ -38,8 +39,8 @@ export function benchRoutes(app: FastifyInstance, database: Database, clips: Cli
 
   app.get<{ Params: { camera: string } }>('/api/cameras/:camera', async ({ params }): Promise<BenchView> => {
     const { site, camera, scene, world } = await readCamera(database, params.camera)
-    const [detections, schedules, kept] = await Promise.all([readDetections(database, camera.id), readSchedules(database, site.id), listClips(database, camera.id)])
-    return { site, camera, scene, detections, schedules, world, clips: kept.map((clip) => clips.withProgress(clip)) }
+    const [detections, schedules, endpoints, kept] = await Promise.all([readDetections(database, camera.id), readSchedules(database, site.id), readEndpoints(database, site.id), listClips(database, camera.id)])
+    return { site, camera, scene, detections, schedules, endpoints, world, clips: kept.map((clip) => clips.withProgress(clip)) }
   })
 
   app.get<{ Params: { camera: string } }>('/api/cameras/:camera/plan', ({ params }) => readPlanOf(database, params.camera))
@@ -76,12 +77,6 @@ export function benchRoutes(app: FastifyInstance, database: Database, clips: Cli
     const version = Number(query.version)
     if (!Number.isInteger(version) || version < 1) throw new InputError('version', 'must be the version that was read, a whole number from 1')
     return database.transaction((sql) => deleteDetection(sql, params.camera, params.id, version, noteOf(request, `Delete ${params.id}`), Date.now()))
-  })
-
-  app.put<{ Params: { camera: string; id: string } }>('/api/cameras/:camera/detections/:id/email', (request) => {
-    const { params, body } = request
-    const { to, version } = parseWith(SaveEmailSchema, body)
-    return database.transaction((sql) => saveEmail(sql, params.camera, params.id, to, version, noteOf(request, 'Change the e-mail'), Date.now()))
   })
 
   app.put<{ Params: { site: string; id: string } }>('/api/sites/:site/schedules/:id', async (request) => {

@@ -1,7 +1,13 @@
 import { readFileSync, readdirSync } from 'node:fs'
 import { afterAll, beforeAll, expect, test } from '@jest/globals'
+import { createConnection } from 'mysql2/promise'
+import { EndpointSchema, NO_ACTIONS } from '../core/formats/actions.ts'
+import { parseWith } from '../core/formats/plan.ts'
 import { stateOf } from '../core/history/states.ts'
+import { readEndpoints } from './actions/rows.ts'
+import { deliveriesOfRun } from './alarms/rows.ts'
 import { Database } from './database.ts'
+import { readDetections } from './detections/rows.ts'
 import { readStateAt } from './history/rows.ts'
 import type { DatabaseAddress } from './mariadb.ts'
 
@@ -44,17 +50,27 @@ test('the database answers only with its password', async () => {
   await expect(Database.open({ ...address, password: 'guess' }, name)).rejects.toThrow(/Access denied/)
 })
 
-test('what was there before histories were kept is where they begin', async () => {
-  // As migration 006 finds a database that was used before it: its own statements, over rows without a history.
-  await database.run(insert, ['old', 'Old'])
-  await database.run("INSERT INTO camera (id, site_id, name, position, ignore_areas) VALUES ('cam', 'old', 'Cam', 0, '[[[0,0],[1,0],[1,1]]]')")
-  await database.run("INSERT INTO schedule (site_id, id, body, version, changed_at) VALUES ('old', 'n', '{\"id\":\"n\"}', 1, 5)")
-  await database.run("INSERT INTO detection (camera_id, id, position, body, version, changed_at) VALUES ('cam', 'd', 3, '{\"id\":\"d\",\"name\":\"D\"}', 1, 5)")
-  await database.run("INSERT INTO email_link (camera_id, detection_id, recipient, version, changed_at) VALUES ('cam', 'd', 'x@y.example', 1, 5)")
-  const begin = readFileSync(new URL('./migrations/006_scene_and_history.sql', import.meta.url), 'utf8').split(';').filter((statement) => statement.includes('INSERT INTO edit'))
-  expect(begin).toHaveLength(4)
-  for (const statement of begin) await database.run(statement)
-  const state = stateOf(await readStateAt(database, 'old', 'cam', 1e9))
+test('what was there before histories were kept is where they begin, and addresses become e-mails that are linked', async () => {
+  // A database as it was before migration 006, brought up to date by the migrations themselves.
+  const old = `${name}_old`
+  const first = await createConnection({ ...address, multipleStatements: true })
+  await first.query(`CREATE DATABASE \`${old}\` CHARACTER SET utf8mb4 COLLATE utf8mb4_bin; USE \`${old}\`; CREATE TABLE migration (name VARCHAR(100) PRIMARY KEY, applied_at BIGINT NOT NULL)`)
+  const folder = new URL('./migrations/', import.meta.url)
+  for (const file of readdirSync(folder).sort().slice(0, 5)) await first.query(`${readFileSync(new URL(file, folder), 'utf8')}\nINSERT INTO migration VALUES ('${file}', 0)`)
+  await first.query("INSERT INTO site (id, name, time_zone) VALUES ('old', 'Old', 'UTC'); INSERT INTO camera (id, site_id, name, position, ignore_areas) VALUES ('cam', 'old', 'Cam', 0, '[[[0,0],[1,0],[1,1]]]')")
+  await first.query("INSERT INTO schedule (site_id, id, body, version, changed_at) VALUES ('old', 'n', '{\"id\":\"n\"}', 1, 5); INSERT INTO detection (camera_id, id, position, body, version, changed_at) VALUES ('cam', 'd', 3, '{\"id\":\"d\",\"name\":\"D\"}', 1, 5)")
+  await first.query("INSERT INTO email_link (camera_id, detection_id, recipient, version, changed_at) VALUES ('cam', 'd', 'x@y.example', 1, 5)")
+  await first.query("INSERT INTO clip (id, camera_id, name, state, start_at, fps, width, height, bytes, created_at) VALUES ('clip', 'cam', 'C', 'ready', 0, 10, 1, 1, 1, 0); INSERT INTO run (id, clip_id, state, started_at) VALUES ('run', 'clip', 'finished', 0)")
+  await first.query("INSERT INTO fired_trigger (run_id, camera_id, detection_id, kind, target, frame, clip_seconds, fired_at, fired_with) VALUES ('run', 'cam', 'd', 'line', 1, 1, 0, 0, '{}'); INSERT INTO delivery (trigger_id, kind, recipient, state, next_at) VALUES (1, 'email', 'x@y.example', 'sent', 0)")
+  await first.end()
+  const opened = await Database.open(address, old)
+  const state = stateOf(await readStateAt(opened, 'old', 'cam', 1e9))
   expect(state).toMatchObject({ detections: [{ detection: { id: 'd', name: 'D' }, position: 3 }], schedules: [{ id: 'n' }], scene: { ignore: [[[0, 0], [1, 0], [1, 1]]], marks: null } })
-  expect([...state.emails]).toEqual([['d', 'x@y.example']])
+  const [{ endpoint }] = await readEndpoints(opened, 'old')
+  expect(parseWith(EndpointSchema, endpoint)).toMatchObject({ kind: 'email', name: 'E-mail to x@y.example', recipients: ['x@y.example'] })
+  const [{ actions }] = await readDetections(opened, 'cam')
+  expect(actions.actions).toEqual({ ...NO_ACTIONS, links: [endpoint.id] })
+  expect(state.actions.get('d')).toEqual(actions.actions)
+  expect((await deliveriesOfRun(opened, 'run')).get(1)).toMatchObject([{ kind: 'email', name: 'E-mail to x@y.example', state: 'sent' }])
+  await opened.close()
 })

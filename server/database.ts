@@ -2,6 +2,8 @@ import { readFileSync, readdirSync } from 'node:fs'
 import { createConnection, createPool, type Pool, type PoolConnection, type ResultSetHeader, type RowDataPacket } from 'mysql2/promise'
 import type { DatabaseAddress } from './mariadb.ts'
 
+const MOST_ATTEMPTS = 4
+
 export type Value = string | number | boolean | null | Buffer
 
 /** The one way to the database: plain SQL, parameters always bound. */
@@ -46,19 +48,23 @@ export class Database implements Sql {
     return new Database(createPool({ ...address, database: name, connectionLimit: 8 }))
   }
 
-  /** Runs `work` in one transaction: all of it is kept, or nothing. */
+  /** Runs `work` in one transaction: all of it is kept, or nothing. One that the database gave up for another is run again. */
   async transaction<T>(work: (sql: Sql) => Promise<T>): Promise<T> {
-    const connection = await this.pool.getConnection()
-    try {
-      await connection.beginTransaction()
-      const result = await work(over(connection))
-      await connection.commit()
-      return result
-    } catch (error) {
-      await connection.rollback()
-      throw error
-    } finally {
-      connection.release()
+    for (let attempt = 1; ; attempt++) {
+      const connection = await this.pool.getConnection()
+      try {
+        // What others have committed is seen, and reading locks no gaps: what must not change in between is locked by name.
+        await connection.query('SET TRANSACTION ISOLATION LEVEL READ COMMITTED')
+        await connection.beginTransaction()
+        const result = await work(over(connection))
+        await connection.commit()
+        return result
+      } catch (error) {
+        await connection.rollback()
+        if ((error as { code?: string }).code !== 'ER_LOCK_DEADLOCK' || attempt >= MOST_ATTEMPTS) throw error
+      } finally {
+        connection.release()
+      }
     }
   }
 

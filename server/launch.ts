@@ -11,6 +11,7 @@ import { DISCOVERY_PORT } from '../core/formats/onvif/discovery.ts'
 import { Database } from './database.ts'
 import { startMariaDb } from './mariadb.ts'
 import { seed, seedDevices } from './seed.ts'
+import type { StandInPorts } from './standIns.ts'
 
 const root = fileURLToPath(new URL('..', import.meta.url))
 
@@ -71,8 +72,7 @@ function lock(folder: string): () => void {
 }
 
 interface StandIns {
-  smtpPort: number
-  mailboxPort: number
+  ports: StandInPorts
   discoveryPort: number
   /** Addresses of the simulated cameras, by the ids of demo/devices.json. */
   devices: Record<string, string>
@@ -137,8 +137,7 @@ export async function launch(args: string[]): Promise<void> {
       folder: options.data,
       web: join(root, 'dist/web'),
       mostClipBytes: options.clipMegabytes * 2 ** 20,
-      mail: { host: '127.0.0.1', port: standIns.smtpPort, from: 'Wardoptic <wardoptic@localhost.example>' },
-      mailbox: `http://127.0.0.1:${standIns.mailboxPort}`,
+      standIns: standIns.ports,
       places: [{ from: '127.0.0.1', port: standIns.discoveryPort }, ...(options.findOn === null ? [] : [{ from: options.findOn, port: DISCOVERY_PORT }])],
       log: true
     })
@@ -150,7 +149,7 @@ export async function launch(args: string[]): Promise<void> {
     writeFileSync(join(options.data, 'running.json'), JSON.stringify({ pid: process.pid, address }))
     started = true
     if (asked) throw new Error('stopped while starting')
-    say(`\nWardoptic is at ${address}\nEverything is kept in ${options.data}. Ctrl-C ends it.`)
+    say(`\nWardoptic is at ${address}\nThe stand-ins (station, panel, contacts, outputs) are at http://127.0.0.1:${standIns.ports.pages}\nEverything is kept in ${options.data}. Ctrl-C ends it.`)
   } catch (error) {
     started = true
     await end()

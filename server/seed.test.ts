@@ -11,8 +11,8 @@ test('the demo site: six cameras, the water’s edge, its hours and its mail; on
     expect(site).toMatchObject({ name: 'Skerrow Landing', timeZone: 'Europe/London', position: { latitude: 59, longitude: -3 } })
     expect(site.cameras.map((c: any) => c.name)).toEqual(['Slipway', 'Vehicle lanes', 'Fuel pontoon', 'Waiting room', 'Workshop yard', 'Quay path'])
     const { body: bench } = await t.ask('GET', '/api/cameras/slipway')
-    expect(bench.detections.map((d: any) => [d.detection.name, d.email.to])).toEqual([['Quay edge', 'duty@skerrow.example']])
-    expect(bench.schedules.map((s: any) => s.schedule.name)).toEqual(['All week', 'Nights'])
+    expect(bench.detections.map((d: any) => [d.detection.name, d.actions.actions.links])).toEqual([['Quay edge', ['strobe-mast', 'voice-mast', 'duty-mail', 'popup', 'record']]])
+    expect(bench.schedules.map((s: any) => s.schedule.name)).toEqual(['All week', 'Lights', 'Nights'])
     expect(bench.clips.map((c: any) => [c.name, new Date(c.start).toISOString()])).toEqual([['Morning on the slipway', '2026-11-24T08:12:00.000Z']])
   } finally {
     await t.close()

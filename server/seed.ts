@@ -1,11 +1,13 @@
 import { createReadStream, readFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import type { SiteInput } from '../core/api.ts'
-import { readPlan, type Plan } from '../core/formats/plan.ts'
+import { parseWith, readPlan, type Plan } from '../core/formats/plan.ts'
 import { readScene, readScript } from '../simulation/script.ts'
 import type { Clips } from './clips/clips.ts'
 import type { Database } from './database.ts'
-import { saveDetection, saveEmail } from './detections/rows.ts'
+import { ActionsSchema, EndpointSchema, MailSchema, PeopleSchema } from '../core/formats/actions.ts'
+import { saveEndpoint, saveSetting } from './actions/rows.ts'
+import { saveActions, saveDetection } from './detections/rows.ts'
 import type { Devices } from './devices/devices.ts'
 import { listDevices } from './devices/rows.ts'
 import { noteEdit, type EditNote } from './history/rows.ts'
@@ -14,7 +16,12 @@ import { readSite, saveSchedule } from './sites/rows.ts'
 interface DemoSite {
   site: { id: string; name: string }
   plan: unknown
-  emails: Record<string, string>
+  /** What detections set off, by detection. */
+  actions: Record<string, unknown>
+  endpoints: unknown[]
+  mail: unknown
+  people: unknown
+  usual: unknown
   inputs: SiteInput[]
   /** Cameras with a simulated scene; each has a file of its name in demo/scenes. */
   scenes: string[]
@@ -25,18 +32,25 @@ interface DemoSite {
 const demoFile = new URL('../demo/plan.json', import.meta.url)
 
 /** The site as a plan describes it, in one transaction. */
-async function insertSite(database: Database, { id, name }: { id: string; name: string }, plan: Plan, { emails = {}, inputs = [], worlds = {} }: { emails?: Record<string, string>; inputs?: SiteInput[]; worlds?: Record<string, unknown> } = {}): Promise<void> {
+async function insertSite(database: Database, { id, name }: { id: string; name: string }, plan: Plan, { actions = {}, endpoints = [], mail, people, usual, inputs = [], worlds = {} }: Partial<Pick<DemoSite, 'actions' | 'endpoints' | 'mail' | 'people' | 'usual' | 'inputs'>> & { worlds?: Record<string, unknown> } = {}): Promise<void> {
   await database.transaction(async (sql) => {
     const now = Date.now()
     const asDelivered = (what: string): EditNote => ({ by: 'Wardoptic', label: `${what}, as delivered` })
     await sql.run('INSERT INTO site (id, name, time_zone, latitude, longitude, inputs) VALUES (?, ?, ?, ?, ?, ?)', [id, name, plan.timeZone, plan.position?.latitude ?? null, plan.position?.longitude ?? null, JSON.stringify(inputs)])
     for (const schedule of plan.schedules) await saveSchedule(sql, id, schedule, 0, asDelivered(`Hours ${schedule.name}`), now)
+    for (const body of endpoints) {
+      const endpoint = parseWith(EndpointSchema, body)
+      await saveEndpoint(sql, id, endpoint, 0, asDelivered(endpoint.name), now)
+    }
+    if (mail) await saveSetting(sql, id, 'mail', parseWith(MailSchema, mail), 0, asDelivered('The mail server'), now)
+    if (people) await saveSetting(sql, id, 'people', parseWith(PeopleSchema, people), 0, asDelivered('The people of the site'), now)
+    if (usual) await saveSetting(sql, id, 'usual', parseWith(ActionsSchema, usual), 0, asDelivered('The usual actions'), now)
     for (const [position, camera] of plan.cameras.entries()) {
       await sql.run('INSERT INTO camera (id, site_id, name, position, ignore_areas, world) VALUES (?, ?, ?, ?, ?, ?)', [camera.id, id, camera.name, position, JSON.stringify(camera.ignore), worlds[camera.id] ? JSON.stringify(worlds[camera.id]) : null])
       await noteEdit(sql, id, camera.id, 'scene', camera.id, { ignore: camera.ignore, marks: null }, asDelivered('The scene'), now)
       for (const [at, detection] of camera.detections.entries()) {
         await saveDetection(sql, camera.id, detection, at, 0, asDelivered(detection.name), now)
-        if (emails[detection.id]) await saveEmail(sql, camera.id, detection.id, emails[detection.id], 0, asDelivered(`E-mail of ${detection.name}`), now)
+        if (actions[detection.id]) await saveActions(sql, camera.id, detection.id, parseWith(ActionsSchema, actions[detection.id]), 0, asDelivered(`What ${detection.name} sets off`), now)
       }
     }
   })
@@ -56,7 +70,7 @@ export async function seed(database: Database, clips: Clips, withDemo: boolean, 
   const demo = JSON.parse(readFileSync(demoFile, 'utf8')) as DemoSite
   const read = (path: string): unknown => JSON.parse(readFileSync(new URL(path, demoFile), 'utf8'))
   const worlds = Object.fromEntries(demo.scenes.map((camera) => [camera, read(`scenes/${camera}.json`)]))
-  await insertSite(database, demo.site, readPlan(JSON.stringify(demo.plan)), { emails: demo.emails, inputs: demo.inputs, worlds })
+  await insertSite(database, demo.site, readPlan(JSON.stringify(demo.plan)), { ...demo, worlds })
   for (const { camera, script, name, start } of demo.clips.filter((clip) => cameras?.includes(clip.camera) ?? true)) {
     const { scene, scripts } = worlds[camera] as { scene: unknown; scripts: { id: string }[] }
     const play = { scene: readScene(scene), script: readScript(scripts.find((s) => s.id === script)) }

@@ -1,21 +1,27 @@
 import { join } from 'node:path'
+import { Contacts } from './contacts.ts'
 import { startDevices } from './devices.ts'
 import { answerProbes } from './discovery.ts'
 import { startMailbox } from './mailbox.ts'
+import { DEMO_CONTACTS, startPages } from './pages.ts'
+import { Station } from './station.ts'
 
 /** The outside world on loopback, as one process. Says its ports in one JSON line, ends when its parent does. */
 const [folder, withDevices] = process.argv.slice(2)
 const mailbox = await startMailbox(join(folder, 'mailbox'))
+const station = await new Station().start()
+const contacts = new Contacts()
 const ended = new AbortController()
-const devices = withDevices === 'devices' ? await startDevices(join(folder, 'devices'), new URL('../demo/', import.meta.url), ended.signal) : []
+const devices = withDevices === 'devices' ? await startDevices(join(folder, 'devices'), new URL('../demo/', import.meta.url), ended.signal, contacts) : []
+const pages = await startPages({ station, contacts, held: devices.length ? DEMO_CONTACTS : [], devices, mailboxPort: mailbox.httpPort })
 const probes = await answerProbes(0, () => devices.map(({ address, model }) => ({ address, name: model.name, hardware: model.model })))
 const addresses = Object.fromEntries(devices.map((device) => [device.model.id, device.address]))
-process.stdout.write(`${JSON.stringify({ smtpPort: mailbox.smtpPort, mailboxPort: mailbox.httpPort, discoveryPort: probes.port, devices: addresses })}\n`)
+process.stdout.write(`${JSON.stringify({ ports: { smtp: mailbox.smtpPort, mailbox: mailbox.httpPort, station: station.port, pages: pages.port }, discoveryPort: probes.port, devices: addresses })}\n`)
 
 const end = (): void => {
   ended.abort()
   probes.close()
-  void Promise.all([mailbox.close(), ...devices.map((device) => device.close())]).then(() => process.exit(0))
+  void Promise.all([mailbox.close(), station.close(), pages.close(), ...devices.map((device) => device.close())]).then(() => process.exit(0))
 }
 process.on('SIGTERM', end)
 // Ctrl-C reaches the whole group; the parent decides the order of the end.

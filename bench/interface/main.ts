@@ -6,6 +6,7 @@ import { join } from 'node:path'
 import { createInterface } from 'node:readline'
 import { fileURLToPath } from 'node:url'
 import { chromium, type Browser, type Page } from '@playwright/test'
+import { NO_ACTIONS } from '../../core/formats/actions.ts'
 import type { BenchView, SiteView } from '../../core/api.ts'
 import { DetectionSchema, parseWith, type Detection } from '../../core/formats/plan.ts'
 import { median, say } from '../say.ts'
@@ -72,7 +73,7 @@ async function openBench(browser: Browser, count: number, tracks: string): Promi
     const answer = await route.fetch()
     const view = (await answer.json()) as BenchView
     const kept = { version: 1, changedAt: 0 }
-    view.detections = detectionsOf(count).map((detection, position) => ({ detection, position, ...kept, email: { to: null, ...kept } }))
+    view.detections = detectionsOf(count).map((detection, position) => ({ detection, position, ...kept, actions: { actions: NO_ACTIONS, ...kept } }))
     view.clips = view.clips.map((clip) => ({ ...clip, fps: 10, width: 1280, height: 720, frames: FRAMES, targets: 140, rows: 42_000 }))
     await route.fulfill({ response: answer, json: view })
   })
@@ -80,7 +81,7 @@ async function openBench(browser: Browser, count: number, tracks: string): Promi
   // Edits are answered as kept, and change nothing on the demo site.
   await page.route('**/detections/*', (route) => {
     const { detection, position, version } = route.request().postDataJSON() as { detection: Detection; position: number; version: number }
-    return route.fulfill({ json: { detection, position, version: version + 1, changedAt: 0, email: { to: null, version: 1, changedAt: 0 } } })
+    return route.fulfill({ json: { detection, position, version: version + 1, changedAt: 0, actions: { actions: NO_ACTIONS, version: 1, changedAt: 0 } } })
   })
   // What this file's own compiler leaves in functions that go to the page.
   await page.addInitScript('globalThis.__name = (f) => f')

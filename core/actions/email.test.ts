@@ -13,7 +13,9 @@ describe('the mail of a trigger', () => {
       detection,
       trigger: { target: 5, time: 39.1, direction: 'rightToLeft' },
       cls: 'person',
-      instant: Date.parse('2026-07-03T21:04:05Z')
+      instant: Date.parse('2026-07-03T21:04:05Z'),
+      pictures: 1,
+      missing: null
     })
     expect(subject).toBe('Slipway: person crossed Quay edge, Land → Water')
     expect(text.split('\n')).toEqual(expect.arrayContaining(['Site: Skerrow Landing', 'Camera: Slipway', 'Line: Quay edge', 'Direction: Land → Water', 'Time at the site: Fri 3 Jul 2026, 22:04:05 BST', 'Target: person 5', 'Moment in the clip: 39.1 s']))
@@ -23,7 +25,7 @@ describe('the mail of a trigger', () => {
     const plain = parseWith(DetectionSchema, { id: 'e', name: 'E', kind: 'line', line: [[0, 0.5], [1, 0.5]] })
     expect(directionInWords(plain, 'leftToRight')).toBe('left → right')
     expect(directionInWords(plain, undefined)).toBeNull()
-    expect(emailOf({ site: { name: 'S', timeZone: 'UTC' }, camera: 'C', detection: plain, trigger: { target: 1, time: 0, direction: 'leftToRight' }, cls: 'unknown', instant: 0 }).subject).toBe('C: target crossed E, left → right')
+    expect(emailOf({ site: { name: 'S', timeZone: 'UTC' }, camera: 'C', detection: plain, trigger: { target: 1, time: 0, direction: 'leftToRight' }, cls: 'unknown', instant: 0, pictures: 0, missing: 'the camera is silent' }).subject).toBe('C: target crossed E, left → right')
   })
 
   test.each([
@@ -34,7 +36,7 @@ describe('the mail of a trigger', () => {
     [{ kind: 'classMotion' }, { target: 4 }, 'C: person set off X', ['Target: person 4']],
     [{ kind: 'face' }, { target: 2 }, 'C: person set off X', ['Target: person 2']]
   ])('%j: says what happened, and names a target only where there is one', (kind, trigger, subject, lines) => {
-    const mail = emailOf({ site: { name: 'S', timeZone: 'UTC' }, camera: 'C', detection: parseWith(DetectionSchema, { id: 'x', name: 'X', ...kind }), trigger: { time: 3, ...(trigger as object) }, cls: 'person', instant: 0 })
+    const mail = emailOf({ site: { name: 'S', timeZone: 'UTC' }, camera: 'C', detection: parseWith(DetectionSchema, { id: 'x', name: 'X', ...kind }), trigger: { time: 3, ...(trigger as object) }, cls: 'person', instant: 0, pictures: 3, missing: null })
     expect(mail.subject).toBe(subject)
     const said = mail.text.split('\n')
     expect(said).toEqual(expect.arrayContaining(lines))

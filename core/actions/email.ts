@@ -32,13 +32,19 @@ export interface TriggerFacts {
   site: { name: string; timeZone: string }
   camera: string
   detection: Detection
-  trigger: Pick<Trigger, 'target' | 'time' | 'direction' | 'cause' | 'severity'>
+  /** Without a time: it fell live. */
+  trigger: Pick<Trigger, 'target' | 'direction' | 'cause' | 'severity'> & { time?: number }
   cls: TargetClass
   instant: number
+  /** How many are attached. */
+  pictures: number
+  /** Why some are not. */
+  missing: string | null
 }
 
 /** What happened, in the words of the kind. */
-function happening(detection: Detection, { target, cause }: TriggerFacts['trigger'], who: string, direction: string | null): string {
+export function happening(detection: Detection, { target, cause, direction: way }: TriggerFacts['trigger'], who = 'target'): string {
+  const direction = directionInWords(detection, way)
   if (direction) return `${who} crossed ${detection.name}, ${direction}`
   if (detection.kind === 'tamper') return `${detection.name}: the camera is ${cause ? causeWords[cause] : 'tampered with'}`
   if (detection.kind === 'signalLoss') return `${detection.name}: no picture`
@@ -48,7 +54,7 @@ function happening(detection: Detection, { target, cause }: TriggerFacts['trigge
 }
 
 /** The subject and text of the mail that a trigger sends. */
-export function emailOf({ site, camera, detection, trigger, cls, instant }: TriggerFacts): { subject: string; text: string } {
+export function emailOf({ site, camera, detection, trigger, cls, instant, pictures, missing }: TriggerFacts): { subject: string; text: string } {
   const direction = directionInWords(detection, trigger.direction)
   const time = siteTime(instant, site.timeZone)
   const who = cls === 'unknown' ? 'target' : cls
@@ -60,11 +66,17 @@ export function emailOf({ site, camera, detection, trigger, cls, instant }: Trig
     ['Severity', trigger.severity ?? null],
     ['Time at the site', time],
     ['Target', trigger.target === undefined ? null : `${who} ${trigger.target}`],
-    ['Moment in the clip', `${trigger.time.toFixed(1)} s`]
+    ['Moment in the clip', trigger.time === undefined ? null : `${trigger.time.toFixed(1)} s`]
   ]
-  const what = happening(detection, trigger, who, direction)
+  const what = happening(detection, trigger, who)
   return {
     subject: `${camera}: ${what}`,
-    text: `${camera}: ${what}\n\n${lines.flatMap(([name, value]) => (value === null ? [] : `${name}: ${value}`)).join('\n')}\n\nThe picture of the moment is attached.\n`
+    text: `${camera}: ${what}\n\n${lines.flatMap(([name, value]) => (value === null ? [] : `${name}: ${value}`)).join('\n')}\n\n${attached(pictures, missing)}\n`
   }
+}
+
+function attached(pictures: number, missing: string | null): string {
+  const why = missing ? ` (${missing})` : ''
+  if (!pictures) return `There is no picture${why}.`
+  return pictures === 1 ? `The picture of the moment is attached${missing ? `; others are missing${why}` : ''}.` : `${pictures} pictures are attached, from before to after the moment${missing ? `; others are missing${why}` : ''}.`
 }

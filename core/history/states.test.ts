@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals'
+import { NO_ACTIONS } from '../formats/actions.ts'
 import { DetectionSchema, ScheduleSchema, parseWith } from '../formats/plan.ts'
 import { canonical, differencesBetween, stateOf, type EditEntry } from './states.ts'
 
@@ -8,10 +9,10 @@ let id = 0
 const edit = (thing: EditEntry['thing'], thingId: string, body: unknown): EditEntry => ({ id: ++id, camera: 'c', thing, thingId, body, label: 'x', by: 'Isla', at: 0 })
 
 describe('the state that edits left', () => {
-  const state = stateOf([edit('schedule', 'n', nights), edit('detection', 'b', { detection: line('b'), position: 1 }), edit('detection', 'a', { detection: line('a'), position: 0 }), edit('email', 'a', { to: 'duty@skerrow.example' }), edit('email', 'b', null), edit('scene', 'c', { ignore: [], marks: null })])
+  const state = stateOf([edit('schedule', 'n', nights), edit('detection', 'b', { detection: line('b'), position: 1 }), edit('detection', 'a', { detection: line('a'), position: 0 }), edit('actions', 'a', { ...NO_ACTIONS, links: ['mail'] }), edit('scene', 'c', { ignore: [], marks: null })])
   test('everything that was there, in the order of the rail', () => {
     expect(state.detections.map((p) => p.detection.id)).toEqual(['a', 'b'])
-    expect([...state.emails]).toEqual([['a', 'duty@skerrow.example']])
+    expect([...state.actions]).toEqual([['a', { ...NO_ACTIONS, links: ['mail'] }]])
     expect(state.scene).toEqual({ ignore: [], marks: null })
   })
 
@@ -36,7 +37,7 @@ describe('the state that edits left', () => {
           { setting: 'arming hours', before: 'always', after: 'Nights' },
           { setting: 'classes', before: 'any', after: 'person' },
           { setting: 'shape', before: '2 vertices', after: 'changed' },
-          { setting: 'e-mail', before: 'duty@skerrow.example', after: 'none' }
+          { setting: 'actions', before: '1 linked', after: '0 linked' }
         ])
       },
       { name: 'B', change: 'deleted', settings: [] },

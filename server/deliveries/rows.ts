@@ -1,75 +1,133 @@
 import type { Direction, Trigger } from '../../core/detections/index.ts'
-import type { Detection, Severity, TamperCause } from '../../core/formats/plan.ts'
-import type { Sql } from '../database.ts'
+import type { Endpoint } from '../../core/formats/actions.ts'
+import type { Detection, DetectionKind, Severity, TamperCause } from '../../core/formats/plan.ts'
+import type { Database, Sql } from '../database.ts'
 import { parsed } from '../sites/rows.ts'
 
-/** A delivery that is due, with all that its message needs. */
+/** A trigger as its messages need it. */
+export interface DueTrigger extends Pick<Trigger, 'target' | 'direction' | 'cause' | 'severity'> {
+  kind: DetectionKind
+  detection: Detection
+  /** The clip that it fell in, with its frame and second; null: it is live. */
+  clip: { id: string; frame: number; time: number } | null
+  /** Milliseconds of UTC. */
+  firedAt: number
+}
+
+/** A delivery that is due, with all that it needs. */
 export interface DueDelivery {
   id: number
-  recipient: string
+  endpoint: Endpoint
+  by: 'server' | 'camera'
+  does: 'on' | 'off'
   attempts: number
-  site: { name: string; timeZone: string }
-  camera: string
-  clip: string
-  detection: Detection
-  trigger: Pick<Trigger, 'target' | 'time' | 'frame' | 'direction' | 'cause' | 'severity'>
-  instant: number
+  createdAt: number
+  site: { id: string; name: string; timeZone: string }
+  camera: { id: string; name: string; /** On the site, from 1. */ number: number }
+  alarm: number | null
+  /** Null: an output that acknowledging switches. */
+  trigger: DueTrigger | null
 }
 
-export async function nextDue(sql: Sql, now: number): Promise<DueDelivery | null> {
-  const [row] = await sql.rows<{
-    id: number
-    recipient: string
-    attempts: number
-    site: string
-    time_zone: string
-    camera: string
-    clip_id: string
-    fired_with: string
-    target: number | null
-    frame: number
-    clip_seconds: number
-    direction: Direction | null
-    cause: TamperCause | null
-    severity: Severity | null
-    fired_at: number
-  }>(
-    `SELECT d.id, d.recipient, d.attempts, site.name AS site, site.time_zone, camera.name AS camera, run.clip_id,
-            t.fired_with, t.target, t.frame, t.clip_seconds, t.direction, t.cause, t.severity, t.fired_at
+interface Row {
+  id: number
+  endpoint: unknown
+  made_by: 'server' | 'camera'
+  does: 'on' | 'off'
+  attempts: number
+  created_at: number
+  alarm_id: number | null
+  site_id: string
+  site: string
+  time_zone: string
+  camera_id: string
+  camera: string
+  number: number
+  clip_id: string | null
+  kind: DetectionKind | null
+  fired_with: unknown
+  target: number | null
+  frame: number | null
+  clip_seconds: number | null
+  direction: Direction | null
+  cause: TamperCause | null
+  severity: Severity | null
+  fired_at: number | null
+}
+
+/** What is due, the longest due first. */
+export async function listDue(sql: Sql, now: number, limit: number): Promise<DueDelivery[]> {
+  const rows = await sql.rows<Row>(
+    `SELECT d.id, d.endpoint, d.made_by, d.does, d.attempts, d.created_at, d.alarm_id, site.id AS site_id, site.name AS site, site.time_zone, camera.id AS camera_id, camera.name AS camera, camera.position + 1 AS number,
+            run.clip_id, t.kind, t.fired_with, t.target, t.frame, t.clip_seconds, t.direction, t.cause, t.severity, t.fired_at
        FROM delivery d
-       JOIN fired_trigger t ON t.id = d.trigger_id
-       JOIN run ON run.id = t.run_id
-       JOIN camera ON camera.id = t.camera_id
+       LEFT JOIN fired_trigger t ON t.id = d.trigger_id
+       LEFT JOIN run ON run.id = t.run_id
+       LEFT JOIN alarm ON alarm.id = d.alarm_id
+       JOIN camera ON camera.id = COALESCE(t.camera_id, alarm.camera_id)
        JOIN site ON site.id = camera.site_id
-      WHERE d.state = 'pending' AND d.next_at <= ? ORDER BY d.next_at, d.id LIMIT 1`,
+      WHERE d.state = 'pending' AND d.next_at <= ? ORDER BY d.next_at, d.id LIMIT ${Math.trunc(limit)}`,
     [now]
   )
-  if (!row) return null
-  return {
-    id: row.id,
-    recipient: row.recipient,
-    attempts: row.attempts,
-    site: { name: row.site, timeZone: row.time_zone },
-    camera: row.camera,
-    clip: row.clip_id,
-    detection: parsed<Detection>(row.fired_with),
-    trigger: {
-      ...(row.target !== null && { target: row.target }),
-      time: row.clip_seconds,
-      frame: row.frame,
-      ...(row.direction && { direction: row.direction }),
-      ...(row.cause && { cause: row.cause }),
-      ...(row.severity && { severity: row.severity })
-    },
-    instant: row.fired_at
-  }
+  return rows.map((r) => ({
+    id: r.id,
+    endpoint: parsed<Endpoint>(r.endpoint),
+    by: r.made_by,
+    does: r.does,
+    attempts: r.attempts,
+    createdAt: r.created_at,
+    site: { id: r.site_id, name: r.site, timeZone: r.time_zone },
+    camera: { id: r.camera_id, name: r.camera, number: r.number },
+    alarm: r.alarm_id,
+    trigger:
+      r.kind === null
+        ? null
+        : {
+            kind: r.kind,
+            detection: parsed<Detection>(r.fired_with),
+            clip: r.clip_id === null ? null : { id: r.clip_id, frame: r.frame ?? 0, time: r.clip_seconds ?? 0 },
+            firedAt: r.fired_at!,
+            ...(r.target !== null && { target: r.target }),
+            ...(r.direction && { direction: r.direction }),
+            ...(r.cause && { cause: r.cause }),
+            ...(r.severity && { severity: r.severity })
+          }
+  }))
 }
 
-export async function markSent(sql: Sql, id: number): Promise<void> {
-  await sql.run("UPDATE delivery SET state = 'sent', attempts = attempts + 1, error = NULL WHERE id = ?", [id])
+const note = (sql: Sql, id: number, at: number, ok: boolean, words: string): Promise<unknown> => sql.run('INSERT INTO delivery_attempt (delivery_id, made_at, ok, words) VALUES (?, ?, ?, ?)', [id, at, ok, words.slice(0, 500)])
+
+/** It has been confirmed; from now on it is never made again. */
+export async function markSent(database: Database, id: number, words: string, result: object | null, now: number): Promise<void> {
+  await database.transaction(async (sql) => {
+    await sql.run("UPDATE delivery SET state = 'sent', attempts = attempts + 1, error = NULL, sent_at = ?, result = ? WHERE id = ?", [now, result && JSON.stringify(result), id])
+    await note(sql, id, now, true, words)
+  })
 }
 
 /** Notes a failed attempt; `nextAt` null gives up. */
-export async function markFailed(sql: Sql, id: number, error: string, nextAt: number | null): Promise<void> {
-  await sql.run('UPDATE delivery SET state = ?, attempts = attempts + 1, error = ?, next_at = ? WHERE id = ?', [nextAt === null ? 'failed' : 'pending', error.slice(0, 500), nextAt ?? 0, id])
+export async function markFailed(database: Database, id: number, error: string, nextAt: number | null, now: number): Promise<void> {
+  await database.transaction(async (sql) => {
+    await sql.run("UPDATE delivery SET state = ?, attempts = attempts + 1, error = ?, next_at = ? WHERE id = ? AND state = 'pending'", [nextAt === null ? 'failed' : 'pending', error.slice(0, 500), nextAt ?? 0, id])
+    await note(sql, id, now, false, error)
+  })
+}
+
+/** A camera has said that it set off an output of its own: what waited for that is done. */
+export async function confirmByCamera(sql: Sql, endpoint: string, now: number): Promise<void> {
+  const rows = await sql.rows<{ id: number }>("SELECT id FROM delivery WHERE endpoint_id = ? AND made_by = 'camera' AND state = 'pending' FOR UPDATE", [endpoint])
+  for (const { id } of rows) {
+    await sql.run("UPDATE delivery SET state = 'sent', attempts = attempts + 1, sent_at = ? WHERE id = ?", [now, id])
+    await note(sql, id, now, true, 'the camera said that it is active')
+  }
+}
+
+/** One that was given up is tried once more. @returns whether there was one */
+export async function tryAgain(sql: Sql, id: number, now: number): Promise<boolean> {
+  return (await sql.run("UPDATE delivery SET state = 'pending', next_at = ?, attempts = 0, created_at = ?, made_by = 'server' WHERE id = ? AND state = 'failed'", [now, now, id])).affectedRows === 1
+}
+
+export async function readResult(sql: Sql, id: number): Promise<{ files?: { name: string; type: string }[]; recording?: { device: string; token: string } } | null> {
+  const [row] = await sql.rows<{ result: unknown }>('SELECT result FROM delivery WHERE id = ?', [id])
+  return row?.result ? parsed(row.result) : null
 }

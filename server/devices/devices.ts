@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { isReachable, type DeviceEventView, type DeviceState, type DeviceView, type SendResult } from '../../core/devices/views.ts'
 import { detectionOf, takeOver } from '../../core/formats/onvif/takeOver.ts'
-import type { Database } from '../database.ts'
+import type { Database, Sql } from '../database.ts'
 import { readDetections, saveDetection } from '../detections/rows.ts'
 import type { Detection } from '../../core/formats/plan.ts'
 import { busy, notFound } from '../errors.ts'
@@ -39,6 +39,7 @@ export class Devices {
   private readonly listeners = new Map<string, { address: string; username: string; listener: Listener }>()
   /** States of contacts as they were heard, by device and token. */
   private readonly contacts = new Map<string, Map<string, boolean>>()
+  private heardIn: ((sql: Sql, device: string, events: DeviceEvent[]) => Promise<() => void>) | null = null
   private readonly hearers = new Set<(device: string, events: DeviceEvent[]) => void>()
   private closed = false
   private round: Promise<void> = Promise.resolve()
@@ -93,6 +94,32 @@ export class Devices {
   hear(hearer: (device: string, events: DeviceEvent[]) => void): () => void {
     this.hearers.add(hearer)
     return () => void this.hearers.delete(hearer)
+  }
+
+  /** Does something about what devices say in the transaction that keeps it. @param work returns what follows once it is committed */
+  whenHeard(work: (sql: Sql, device: string, events: DeviceEvent[]) => Promise<() => void>): void {
+    this.heardIn = work
+  }
+
+  /** What a contact is, as it was heard last; null: it has not been heard of. */
+  contact(device: string, token: string): boolean | null {
+    return this.contacts.get(device)?.get(token) ?? null
+  }
+
+  /** When a device last answered whoever listens to it; null: nobody listens. */
+  heardAt(device: string): number | null {
+    return this.listeners.get(device)?.listener.heardAt ?? null
+  }
+
+  /** The channel that records a camera: of a recorder, where one shows it, or else of the camera itself; null: none. */
+  async recorderOf(camera: string): Promise<{ row: DeviceRow; channel: ChannelRow } | null> {
+    const all = await listChannels(this.database)
+    const channelsOf = (device: string): number => all.filter((c) => c.device === device).length
+    for (const channel of all.filter((c) => c.camera === camera).sort((a, b) => channelsOf(b.device) - channelsOf(a.device))) {
+      const row = await readDevice(this.database, channel.device)
+      if (isReachable(row.state)) return { row, channel }
+    }
+    return null
   }
 
   /** Adds a device and reads it. @throws InputError for what is no address */
@@ -153,7 +180,7 @@ export class Devices {
     const row = await readDevice(this.database, id)
     const output = row.outputs.find((o) => o.token === token)
     if (!output) throw notFound(`the output ${token.slice(0, 64)}`)
-    await this.link(row).testOutput(output, TEST_SECONDS)
+    await this.link(row).activate(output.token, { Mode: 'pulse', Time: `PT${TEST_SECONDS}S` }, null)
     await noteTest(this.database, id, token, Date.now())
     await this.readAfresh(id)
     return this.one(id)
@@ -233,10 +260,12 @@ export class Devices {
       this.contacts.set(id, states.set(rule, data.LogicalState === 'true'))
     }
     const happened = events.filter(({ initial }) => !initial)
-    await this.database.transaction(async (sql) => {
+    const committed = await this.database.transaction(async (sql) => {
       await insertEvents(sql, id, happened, Date.now())
       await keepEar(sql, id, ear)
+      return happened.length && this.heardIn ? this.heardIn(sql, id, happened) : () => {}
     })
+    committed()
     if (happened.length) for (const hearer of this.hearers) hearer(id, happened)
   }
 

@@ -1,5 +1,6 @@
 import { randomBytes } from 'node:crypto'
 import { InputError } from '../../core/errors.ts'
+import type { OutputSetting } from '../../core/devices/outputs.ts'
 import type { LiveFrame, OutputKind } from '../../core/devices/views.ts'
 import { ruleType, type AnalysisMode, type RuleAbility } from '../../core/formats/onvif/abilities.ts'
 import { authorization, readChallenge } from '../../core/formats/onvif/httpDigest.ts'
@@ -27,8 +28,10 @@ export interface DeviceEvent {
   initial: boolean
   /** Milliseconds of UTC, on the device's clock. */
   at: number
-  /** The rule, or the input, that it is of. */
+  /** The rule, or the input or output, that it is of. */
   rule: string
+  /** The analysis that it is of; empty: none. */
+  channel: string
   data: Record<string, string>
 }
 
@@ -45,6 +48,8 @@ export interface LinkOutput {
   kind: OutputKind
   name: string
   active: boolean
+  /** How it is set on the device; null: it does not say, or nobody has set it. */
+  held: OutputSetting | null
 }
 
 const ANSWERS_WITHIN_MS = 5000
@@ -173,15 +178,49 @@ export class DeviceLink {
   async outputs(): Promise<LinkOutput[]> {
     if (await this.has('outputs')) {
       const kinds: readonly string[] = ['relay', 'strobe', 'speaker', 'buzzer'] satisfies OutputKind[]
-      return children(await this.call('outputs', xml('wo:GetOutputs')), 'Output').flatMap(({ attributes: a }) => (a.token && kinds.includes(a.Kind) ? [{ token: a.token, kind: a.Kind as OutputKind, name: a.Name || a.token, active: a.Active === 'true' }] : []))
+      return children(await this.call('outputs', xml('wo:GetOutputs')), 'Output').flatMap((o) => {
+        const { attributes: a } = o
+        return a.token && kinds.includes(a.Kind) ? [{ token: a.token, kind: a.Kind as OutputKind, name: a.Name || a.token, active: a.Active === 'true', held: heldOf(o) }] : []
+      })
     }
-    return children(await this.call('device', xml('tds:GetRelayOutputs')), 'RelayOutputs').flatMap(({ attributes: { token } }) => (token ? [{ token, kind: 'relay' as const, name: token, active: false }] : []))
+    return children(await this.call('device', xml('tds:GetRelayOutputs')), 'RelayOutputs').flatMap(({ attributes: { token } }) => (token ? [{ token, kind: 'relay' as const, name: token, active: false, held: null }] : []))
   }
 
-  /** Makes an output act for a moment. */
-  async testOutput({ token, kind }: LinkOutput, seconds: number): Promise<void> {
-    if (kind === 'relay') await this.call('device', xml('tds:SetRelayOutputState', {}, xml('tds:RelayOutputToken', {}, content(token)), xml('tds:LogicalState', {}, 'active')))
-    else await this.call('outputs', xml('wo:TestOutput', {}, xml('wo:OutputToken', {}, content(token)), xml('wo:Time', {}, `PT${seconds}S`)))
+  /**
+   * Sets an output off, as it is set up (`core/devices/outputs.ts`). A device that has relays of the standard alone
+   * closes them for the time that it has.
+   */
+  async activate(token: string, settings: Readonly<Record<string, string>>, voice: Buffer | null): Promise<void> {
+    if (await this.has('outputs')) await this.call('outputs', xml('wo:Activate', {}, xml('wo:OutputToken', {}, content(token)), ...settingItems(settings), voice ? xml('wo:Voice', {}, voice.toString('base64')) : ''))
+    else await this.relay(token, true)
+  }
+
+  async release(token: string): Promise<void> {
+    if (await this.has('outputs')) await this.call('outputs', xml('wo:Release', {}, xml('wo:OutputToken', {}, content(token))))
+    else await this.relay(token, false)
+  }
+
+  /** Sets an output up on the device itself. */
+  async setOutput(token: string, { settings, hours, rules }: OutputSetting, voice: Buffer | null): Promise<void> {
+    await this.call('outputs', xml('wo:SetOutput', {}, xml('wo:OutputToken', {}, content(token)), ...settingItems(settings), xml('wo:Hours', {}, content(hours)), xml('wo:Rules', {}, content(rules.join(' '))), voice ? xml('wo:Voice', {}, voice.toString('base64')) : ''))
+  }
+
+  private async relay(token: string, active: boolean): Promise<void> {
+    await this.call('device', xml('tds:SetRelayOutputState', {}, xml('tds:RelayOutputToken', {}, content(token)), xml('tds:LogicalState', {}, active ? 'active' : 'inactive')))
+  }
+
+  /** Has the device record a channel around this moment. @returns the recording's token */
+  async record(channel: string, beforeSeconds: number, afterSeconds: number): Promise<string> {
+    const answer = await this.call('outputs', xml('wo:Record', {}, xml('wo:ConfigurationToken', {}, content(channel)), xml('wo:Before', {}, `PT${beforeSeconds.toFixed(1)}S`), xml('wo:After', {}, `PT${afterSeconds.toFixed(1)}S`)))
+    return textAt(answer, 'the device’s answer', 'RecordingToken')
+  }
+
+  /** The picture of some seconds ago; null where the device keeps none. */
+  async pictureAgo(profile: string, seconds: number): Promise<Buffer | null> {
+    if (!(await this.has('outputs'))) return null
+    const uri = new URL(await this.mediaUri('GetSnapshotUri', profile))
+    uri.searchParams.set('ago', seconds.toFixed(1))
+    return this.whole((signal) => this.get(uri.href, signal))
   }
 
   async snapshot(profile: string): Promise<Buffer> {
@@ -224,7 +263,7 @@ export class DeviceLink {
       const message = down(notification, 'Message', 'Message')
       const items = (group: string): Record<string, string> => Object.fromEntries(children(child(message, group), 'SimpleItem').map(({ attributes }) => [attributes.Name ?? '', attributes.Value ?? '']))
       const source = items('Source')
-      return { topic: child(notification, 'Topic')?.text ?? '', initial: message?.attributes.PropertyOperation === 'Initialized', at: Date.parse(message?.attributes.UtcTime ?? ''), rule: source.Rule ?? source.InputToken ?? '', data: items('Data') }
+      return { topic: child(notification, 'Topic')?.text ?? '', initial: message?.attributes.PropertyOperation === 'Initialized', at: Date.parse(message?.attributes.UtcTime ?? ''), rule: source.Rule ?? source.InputToken ?? source.OutputToken ?? source.RelayToken ?? '', channel: source.VideoAnalyticsConfigurationToken ?? '', data: items('Data') }
     })
   }
 
@@ -340,3 +379,11 @@ export class DeviceLink {
 
 /** A whole number of an attribute, or null when it says none. */
 const whole = (text: string | undefined): number | null => (text !== undefined && /^\d+$/.test(text) ? Number(text) : null)
+
+const settingItems = (settings: Readonly<Record<string, string>>): string[] => Object.entries(settings).map(([Name, Value]) => xml('tt:SimpleItem', { Name, Value }))
+
+function heldOf(output: Element): OutputSetting | null {
+  const items = children(output, 'SimpleItem')
+  if (!items.length) return null
+  return { settings: Object.fromEntries(items.map(({ attributes: a }) => [a.Name ?? '', a.Value ?? ''])), hours: child(output, 'Hours')?.text ?? '', rules: (child(output, 'Rules')?.text ?? '').split(/\s+/).filter(Boolean) }
+}

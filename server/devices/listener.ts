@@ -26,6 +26,8 @@ export class Listener {
   private readonly ended: Promise<void>
   private readonly ear: Ear
   private renewedAt = 0
+  /** What has come and could not be kept yet. */
+  private unkept: DeviceEvent[] = []
   private keptAt = 0
 
   /** @param take keeps what came; listening goes on only after it has been kept */
@@ -46,6 +48,10 @@ export class Listener {
     if (forGood && this.ear.point) await this.link.unsubscribe(this.ear.point).catch(() => {})
   }
 
+  get heardAt(): number | null {
+    return this.ear.heardAt
+  }
+
   private async listen(): Promise<void> {
     const { signal } = this.stop
     let pause = FIRST_PAUSE_MS
@@ -53,6 +59,7 @@ export class Listener {
       try {
         if (!this.ear.point) await this.begin()
         while (!signal.aborted) {
+          if (this.unkept.length) await this.keep([])
           const events = await this.link.pull(this.ear.point!, HELD_SECONDS)
           this.ear.heardAt = Date.now()
           pause = FIRST_PAUSE_MS
@@ -74,7 +81,11 @@ export class Listener {
   }
 
   private async keep(events: DeviceEvent[]): Promise<void> {
-    await this.take(events, this.ear)
+    // The device has forgotten what it has answered: it stays here until it is kept.
+    this.unkept.push(...events)
+    const count = this.unkept.length
+    await this.take(this.unkept.slice(0, count), this.ear)
+    this.unkept.splice(0, count)
     this.keptAt = Date.now()
   }
 
@@ -90,7 +101,7 @@ export class Listener {
     const now = Date.now()
     this.renewedAt = now
     this.ear.heardAt = now
-    await this.keep(heardAt === null ? [] : [{ topic: 'gap', initial: false, rule: '', at: heardAt, data: { seconds: ((now - heardAt) / 1000).toFixed(1) } }])
+    await this.keep(heardAt === null ? [] : [{ topic: 'gap', initial: false, rule: '', channel: '', at: heardAt, data: { seconds: ((now - heardAt) / 1000).toFixed(1) } }])
   }
 
   private wait(ms: number): Promise<void> {

@@ -40,7 +40,7 @@ describe('the history of a camera', () => {
     expect(atDrawn.detections.map((p) => p.detection.name)).toEqual(['Quay edge', 'Gate'])
     expect(differencesBetween(atDrawn, atSensitive)).toEqual([{ name: 'Gate', change: 'changed', settings: [{ setting: 'sensitivity', before: '50', after: '70' }] }])
     expect(differencesBetween(atSensitive, atDeleted)).toEqual([{ name: 'Gate', change: 'deleted', settings: [] }])
-    expect(atDeleted.emails.get(atDeleted.detections[0].detection.id)).toBe('duty@skerrow.example')
+    expect(atDeleted.actions.get(atDeleted.detections[0].detection.id)?.links).toContain('duty-mail')
   })
 
   test('schedules are of the site: seen from every camera; detections only from their own', async () => {

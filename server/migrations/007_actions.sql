@@ -66,9 +66,12 @@ CREATE TABLE alarm (
   acknowledged_at BIGINT NULL,
   acknowledged_by VARCHAR(80) NULL,
   comment VARCHAR(2000) NULL,
+  -- The run of a clip that it is of; null: it is real.
+  run_id VARCHAR(64) NULL,
   KEY (site_id, state, last_at),
   KEY (camera_id, detection_id, id),
-  FOREIGN KEY (site_id) REFERENCES site (id)
+  FOREIGN KEY (site_id) REFERENCES site (id),
+  FOREIGN KEY (run_id) REFERENCES run (id) ON DELETE CASCADE
 );
 
 -- A trigger comes from a run of a clip, from a device, or from whoever sends one; a sender's key is taken once.
@@ -82,7 +85,7 @@ ALTER TABLE fired_trigger
   ADD COLUMN alarm_id BIGINT NULL,
   ADD UNIQUE KEY (camera_id, sender_key),
   ADD KEY (alarm_id),
-  ADD FOREIGN KEY (alarm_id) REFERENCES alarm (id);
+  ADD FOREIGN KEY (alarm_id) REFERENCES alarm (id) ON DELETE CASCADE;
 
 -- `endpoint` is as it was set when the trigger fell. `held`: not made, `error` says why. `camera`: set off by the camera
 -- itself; next_at is then until when it may say so.

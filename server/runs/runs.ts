@@ -7,7 +7,8 @@ import type { Clips } from '../clips/clips.ts'
 import { readClip } from '../clips/rows.ts'
 import type { Database } from '../database.ts'
 import { busy, notFound } from '../errors.ts'
-import { endRunsLeftRunning, findRun, insertRun, readRunTriggers, recordTrigger, setRunState } from './rows.ts'
+import type { Alarms } from '../alarms/alarms.ts'
+import { endRunsLeftRunning, findRun, insertRun, readRunTriggers, setRunState } from './rows.ts'
 
 interface Running {
   at: number
@@ -24,14 +25,14 @@ const TICK_MS = 100
 export class Runs {
   private readonly database: Database
   private readonly clips: Clips
-  private readonly onTrigger: () => void
+  private readonly alarms: Alarms
   private readonly log: (error: unknown) => void
   private readonly running = new Map<string, Running>()
 
-  constructor(database: Database, clips: Clips, onTrigger: () => void, log: (error: unknown) => void) {
+  constructor(database: Database, clips: Clips, alarms: Alarms, log: (error: unknown) => void) {
     this.database = database
     this.clips = clips
-    this.onTrigger = onTrigger
+    this.alarms = alarms
     this.log = log
   }
 
@@ -62,8 +63,7 @@ export class Runs {
         const until = firstRowOfFrame(tracks, frame + 1)
         for (const trigger of evaluator.push(tracks, row, until, { ...measures, length: frame })) {
           const detection = camera.detections.find((d) => d.id === trigger.detection)!
-          await recordTrigger(this.database, id, camera.id, trigger, detection, Math.round(clip.start + trigger.time * 1000), Date.now())
-          this.onTrigger()
+          await this.alarms.take({ source: 'run', run: id, camera: camera.id, detection, trigger, firedAt: Math.round(clip.start + trigger.time * 1000), byCamera: new Set() })
         }
         row = Math.max(row, until)
         if (run.at >= seconds && row >= tracks.length) break

@@ -3,6 +3,9 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { startMailbox, type Mailbox } from '../../standins/mailbox.ts'
+import { Contacts } from '../../standins/contacts.ts'
+import { DEMO_CONTACTS, startPages } from '../../standins/pages.ts'
+import { Station } from '../../standins/station.ts'
 import { makeApp, type App } from '../app.ts'
 import { Database } from '../database.ts'
 import type { Neighbourhood } from '../devices/discovery.ts'
@@ -16,6 +19,10 @@ export interface TestApp {
   readonly address: string
   database: Database
   mailbox: Mailbox
+  station: Station
+  contacts: Contacts
+  /** What webhooks brought, and the other stand-ins' states. */
+  outside(): Promise<any>
   folder: string
   /** One request; the answer's status and body. */
   ask(method: string, path: string, body?: unknown): Promise<{ status: number; body: any }>
@@ -34,12 +41,14 @@ export async function startTestApp({ withDemo = false, clipsOf = [] as readonly 
   const folder = mkdtempSync(join(tmpdir(), 'wardoptic-app-'))
   const database = await Database.open(address, `wardoptic_${folder.slice(-6).toLowerCase()}_${process.pid}`)
   const mailbox = await startMailbox(join(folder, 'mailbox'))
+  const station = await new Station().start()
+  const contacts = new Contacts()
+  const pages = await startPages({ station, contacts, held: DEMO_CONTACTS, devices: [], mailboxPort: mailbox.httpPort })
   const make = (): Promise<App> => makeApp({
     database,
     folder,
     mostClipBytes,
-    mail: { host: '127.0.0.1', port: mailbox.smtpPort, from: 'Wardoptic <wardoptic@localhost.example>' },
-    mailbox: `http://127.0.0.1:${mailbox.httpPort}`,
+    standIns: { smtp: mailbox.smtpPort, mailbox: mailbox.httpPort, station: station.port, pages: pages.port },
     places,
     log: false
   })
@@ -59,6 +68,9 @@ export async function startTestApp({ withDemo = false, clipsOf = [] as readonly 
     },
     database,
     mailbox,
+    station,
+    contacts,
+    outside: async () => (await fetch(`http://127.0.0.1:${pages.port}/state`)).json(),
     folder,
     ask: async (method, path, body) =>
       read(await fetch(`${server}${path}`, { method, ...(body !== undefined && { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }) })),
@@ -72,7 +84,7 @@ export async function startTestApp({ withDemo = false, clipsOf = [] as readonly 
     close: async () => {
       await app.close()
       await database.close()
-      await mailbox.close()
+      await Promise.all([mailbox.close(), station.close(), pages.close()])
       rmSync(folder, { recursive: true, force: true })
     }
   }

@@ -7,12 +7,15 @@ import type { Rule } from '../../core/formats/onvif/rules.ts'
 import { envelope, faultBody, readMessage } from '../../core/formats/onvif/soap.ts'
 import type { Measures } from '../../core/measures/measures.ts'
 import type { Play } from '../../simulation/script.ts'
+import { DateTime } from 'luxon'
+import type { Contacts } from '../contacts.ts'
 import { Channel } from './channel.ts'
 import { PullPoints, type Notification } from './events.ts'
 import type { ChannelModel, Model } from './model.ts'
 import { Outputs } from './outputs.ts'
+import { Recordings } from './recordings.ts'
 import { Refusal } from './refusal.ts'
-import { LiveScene } from './scene.ts'
+import { LiveScene, TIME_ZONE } from './scene.ts'
 import { Security } from './security.ts'
 import { OPEN_ACTIONS, answer } from './services/index.ts'
 import { StateFile, type DeviceState } from './state.ts'
@@ -40,6 +43,8 @@ export interface Surroundings {
   measuresOf?: (play: Play) => Promise<Measures>
   /** Channels of other devices, for doors to them. */
   channelOf?: (device: string) => Channel | undefined
+  /** Contacts that somebody holds by hand. */
+  contacts?: Contacts
 }
 
 /** A simulated camera or recorder on a loopback port of its own: answers the standard, sees its scenes, keeps its settings. */
@@ -47,6 +52,7 @@ export class Device {
   readonly model: Model
   readonly channels: Channel[]
   readonly outputs: Outputs
+  readonly recordings = new Recordings()
   readonly pullPoints = new PullPoints()
   address = ''
   private readonly file: StateFile
@@ -54,13 +60,15 @@ export class Device {
   private readonly server: Server
   private readonly began = Date.now()
   private readonly contacts = new Map<string, boolean>()
+  private readonly byHand: Contacts | undefined
   private timer: NodeJS.Timeout | undefined
   private changedAt = 0
 
-  constructor(model: Model, { playOf, measuresOf, channelOf }: Surroundings, stateFile: string) {
+  constructor(model: Model, { playOf, measuresOf, channelOf, contacts }: Surroundings, stateFile: string) {
     this.model = model
-    this.outputs = new Outputs(model.outputs)
-    this.file = new StateFile(stateFile, { accounts: model.account ? [model.account] : [], channels: Object.fromEntries(model.channels.map(({ token, mode }) => [token, { rules: [], mode: mode ?? null }])) })
+    this.file = new StateFile(stateFile, { accounts: model.account ? [model.account] : [], channels: Object.fromEntries(model.channels.map(({ token, mode }) => [token, { rules: [], mode: mode ?? null }])), outputs: {} })
+    this.byHand = contacts
+    this.outputs = new Outputs(model.outputs, this.state.outputs, () => this.save(), (token, active) => this.pullPoints.put({ topic: 'tns1:Device/Trigger/Relay', operation: 'Changed', at: this.now(), source: { OutputToken: token }, data: { LogicalState: active ? 'active' : 'inactive' } }))
     const changed = (): void => {
       this.changedAt = Date.now()
       this.save()
@@ -107,7 +115,7 @@ export class Device {
   }
 
   isSet(input: Model['inputs'][number]): boolean {
-    return input.contact !== undefined && this.channels[0].scene.contact(input.contact, this.moment())
+    return input.contact !== undefined && (this.byHand?.get(input.contact) ?? this.channels[0].scene.contact(input.contact, this.moment()))
   }
 
   inputEvent(input: Model['inputs'][number], operation: Notification['operation']): Notification {
@@ -126,10 +134,12 @@ export class Device {
 
   private step(): void {
     this.switchBack()
+    this.outputs.step(this.now())
     for (const channel of this.channels)
       for (const trigger of channel.step(this.moment(), this.began + this.model.clockOff * 1000)) {
         const topic = TOPICS[trigger.kind]
         if (topic) this.pullPoints.put({ topic, operation: 'Changed', at: this.now(), source: { VideoSourceConfigurationToken: `source-${channel.token}`, VideoAnalyticsConfigurationToken: channel.token, Rule: trigger.detection }, data: { ...(trigger.target !== undefined && { ObjectId: String(trigger.target) }), ...(trigger.direction && { Direction: trigger.direction === 'leftToRight' ? 'Right' : 'Left' }), ...(trigger.kind === 'intrusion' && { IsInside: 'true' }), ...(trigger.cause && { Cause: trigger.cause }) } })
+        this.outputs.fired(`${channel.token}/${trigger.detection}`, this.now(), this.wall())
       }
     for (const input of this.model.inputs) {
       const set = this.isSet(input)
@@ -159,6 +169,12 @@ export class Device {
     }
   }
 
+  /** Minutes since Monday on its wall clock. */
+  private wall(): number {
+    const at = DateTime.fromMillis(this.now(), { zone: TIME_ZONE })
+    return (at.weekday - 1) * 1440 + at.hour * 60 + at.minute
+  }
+
   private show(path: string, request: IncomingMessage, response: ServerResponse): void {
     const [, what, token] = /^\/(snapshot|stream|metadata)\/([\w-]+)$/.exec(path) ?? []
     const channel = this.channels.find((c) => c.token === token)
@@ -166,7 +182,9 @@ export class Device {
     if (!this.security.mayLook(request.headers.authorization, this.state.accounts)) return void response.writeHead(401, { 'www-authenticate': this.security.question }).end()
     if (what === 'stream') return streamPictures(response, () => channel.scene.snapshot(this.moment()))
     if (what === 'metadata') return streamMetadata(response, () => ({ at: this.now(), targets: channel.scene.targets(this.moment()) }))
-    response.writeHead(200, { 'content-type': 'image/jpeg', 'cache-control': 'no-store' }).end(channel.scene.snapshot(this.moment()))
+    // It keeps the pictures of the last minute.
+    const ago = Math.min(60, Math.max(0, Number(new URL(request.url ?? '/', 'http://x').searchParams.get('ago') ?? 0) || 0))
+    response.writeHead(200, { 'content-type': 'image/jpeg', 'cache-control': 'no-store' }).end(channel.scene.snapshot(Math.max(0, this.moment() - ago)))
   }
 }
 

@@ -17,7 +17,7 @@ import { QUALITIES, reportedTargets } from '../../simulation/reported.ts'
 import type { Play } from '../../simulation/script.ts'
 
 /** The site's wall clock, which the demo's devices show. */
-const TIME_ZONE = 'Europe/London'
+export const TIME_ZONE = 'Europe/London'
 
 /** What a play gives to see, made once for all the devices that look at it. */
 class Sights {

@@ -1,6 +1,7 @@
 import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
 import { dirname } from 'node:path'
 import type { Rule } from '../../core/formats/onvif/rules.ts'
+import type { KeptOutput } from './outputs.ts'
 
 export interface Account {
   username: string
@@ -17,6 +18,8 @@ export interface ChannelState {
 export interface DeviceState {
   accounts: Account[]
   channels: Record<string, ChannelState>
+  /** How outputs are set up, by token. */
+  outputs: Record<string, KeptOutput>
 }
 
 /** A device's settings in a file, written whole or not at all. */
@@ -27,7 +30,7 @@ export class StateFile {
   constructor(file: string, initial: DeviceState) {
     this.file = file
     const kept = existsSync(file) ? (JSON.parse(readFileSync(file, 'utf8')) as Partial<DeviceState>) : {}
-    this.state = { accounts: kept.accounts ?? initial.accounts, channels: { ...initial.channels, ...kept.channels } }
+    this.state = { accounts: kept.accounts ?? initial.accounts, channels: { ...initial.channels, ...kept.channels }, outputs: { ...initial.outputs, ...kept.outputs } }
   }
 
   save(): void {

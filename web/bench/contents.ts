@@ -1,5 +1,6 @@
 import type { BenchView, KeptScene } from '../../core/api.ts'
-import type { Actions } from '../../core/formats/actions.ts'
+import { NO_ACTIONS, type Actions } from '../../core/formats/actions.ts'
+import { canonical } from '../../core/history/states.ts'
 import type { Detection, Schedule } from '../../core/formats/plan.ts'
 import type { Held } from '../kept/things.ts'
 
@@ -19,12 +20,15 @@ export const nameOf = (value: Value | null): string | null => {
 
 export const sceneOf = ({ ignore, marks }: KeptScene): Scene => ({ ignore, marks })
 
+/** Actions that say nothing are none. */
+export const orNothing = (actions: Actions): Actions | null => (canonical(actions) === canonical(NO_ACTIONS) ? null : actions)
+
 /** Everything that is edited on a Bench, as the server holds it. */
 export function contentsOf(view: BenchView): Held<Value>[] {
   return [
     { key: `scene:${view.camera.id}`, value: sceneOf(view.scene), version: view.scene.version },
     ...view.schedules.map(({ schedule, version }) => ({ key: `schedule:${schedule.id}`, value: schedule, version })),
     ...view.detections.map(({ detection, position, version }) => ({ key: `detection:${detection.id}`, value: { detection, position }, version })),
-    ...view.detections.map(({ detection, actions: { actions, version } }) => ({ key: `actions:${detection.id}`, value: version ? actions : null, version }))
+    ...view.detections.map(({ detection, actions: { actions, version } }) => ({ key: `actions:${detection.id}`, value: orNothing(actions), version }))
   ]
 }

@@ -4,7 +4,7 @@ import type { Detection, Schedule } from '../../core/formats/plan.ts'
 import type { CameraState } from '../../core/history/states.ts'
 import type { StepMemory } from '../kept/steps.ts'
 import { KeptThings, idOf, unlessSame, type KeepingState } from '../kept/things.ts'
-import { contentsOf, nameOf, sceneOf, type Placed, type Scene, type Value } from './contents.ts'
+import { contentsOf, nameOf, orNothing, sceneOf, type Placed, type Scene, type Value } from './contents.ts'
 
 export type { Placed, Scene, Value } from './contents.ts'
 
@@ -87,7 +87,7 @@ export class BenchDocument extends KeptThings<Value, DocumentState> {
   }
 
   setActions(detection: string, actions: Actions, label: string): void {
-    this.apply({ label, changes: [this.change(`actions:${detection}`, actions)] })
+    this.apply({ label, changes: [this.change(`actions:${detection}`, orNothing(actions))] })
   }
 
   /** Links or unlinks an endpoint of several detections, as one step. */
@@ -97,7 +97,7 @@ export class BenchDocument extends KeptThings<Value, DocumentState> {
       changes: detections.map((id) => {
         const actions = this.actions(id)
         const links = actions.links.filter((link) => link !== endpoint)
-        return this.change(`actions:${id}`, { ...actions, links: linked ? [...links, endpoint] : links })
+        return this.change(`actions:${id}`, orNothing({ ...actions, links: linked ? [...links, endpoint] : links }))
       })
     })
   }
@@ -108,7 +108,7 @@ export class BenchDocument extends KeptThings<Value, DocumentState> {
       ...state.schedules.map((s) => this.change(`schedule:${s.id}`, s)),
       ...state.detections.map((placed) => this.change(`detection:${placed.detection.id}`, placed)),
       ...this.state.detections.filter(({ detection }) => !state.detections.some((p) => p.detection.id === detection.id)).map(({ detection }) => this.change(`detection:${detection.id}`, null)),
-      ...state.detections.map(({ detection }) => this.change(`actions:${detection.id}`, state.actions.get(detection.id) ?? null)),
+      ...state.detections.map(({ detection }) => this.change(`actions:${detection.id}`, orNothing(state.actions.get(detection.id) ?? NO_ACTIONS))),
       ...(state.scene ? [this.change(this.sceneKey, state.scene)] : [])
     ]
     this.apply({ label, changes })

@@ -1,0 +1,69 @@
+import { isOutput, type Actions, type Endpoint, type OutputEndpoint } from '../formats/actions.ts'
+import { writeHours } from '../formats/onvif/hours.ts'
+import { WEEKDAYS, type Schedule } from '../formats/plan.ts'
+
+/**
+ * How an output is set on its device (docs/device-extension.md): what it does when it is set off, its own hours, and the
+ * rules that set it off there, so that the camera acts without the server.
+ */
+export interface OutputSetting {
+  settings: Record<string, string>
+  /** `mon=18:30-24:00;…`; empty: always. */
+  hours: string
+  /** `channel/rule`, in order. */
+  rules: string[]
+}
+
+/** What an output does when it is set off, as items. */
+export function outputSettings(endpoint: OutputEndpoint): Record<string, string> {
+  switch (endpoint.kind) {
+    case 'strobe':
+      return { Time: `PT${endpoint.seconds}S`, Pattern: endpoint.pattern }
+    case 'speaker':
+      return { Voice: 'phrase' in endpoint.voice ? `phrase:${endpoint.voice.phrase}` : `file:${endpoint.voice.file}`, Repeats: String(endpoint.repeats), Volume: String(endpoint.volume) }
+    case 'relay':
+      return { Mode: endpoint.mode, Time: `PT${endpoint.seconds}S` }
+    case 'buzzer':
+      return { Time: `PT${endpoint.seconds}S` }
+  }
+}
+
+/** What is known of a channel that holds rules. */
+interface Holder {
+  token: string
+  camera: string | null
+  used: boolean
+  held: readonly { name: string }[]
+}
+
+/**
+ * What a device should hold of one of its outputs; null: nobody has set it up. Hours that a device cannot hold
+ * (exceptions, ends tied to the sun) leave the setting off to the server.
+ *
+ * @param channels of the same device
+ * @param actions by camera and detection, `camera detection`
+ */
+export function wantedOutput(device: string, output: string, endpoints: readonly Endpoint[], channels: readonly Holder[], actions: ReadonlyMap<string, Actions>, schedules: readonly Schedule[]): OutputSetting | null {
+  const endpoint = endpoints.find((e): e is OutputEndpoint => isOutput(e) && e.device === device && e.output === output)
+  if (!endpoint) return null
+  const schedule = schedules.find((s) => s.id === endpoint.schedule)
+  const hours = !endpoint.schedule ? '' : schedule && !schedule.exceptions.length ? writeHours(schedule.week) : null
+  const never = schedule && WEEKDAYS.every((day) => !schedule.week[day].length)
+  const able = hours !== null && !never && (!endpoint.schedule || schedule)
+  const rules = !able ? [] : channels.flatMap((c) => (c.used && c.camera !== null ? c.held.filter(({ name }) => actions.get(`${c.camera} ${name}`)?.links.includes(endpoint.id)).map(({ name }) => `${c.token}/${name}`) : []))
+  return { settings: outputSettings(endpoint), hours: able ? hours : '', rules: rules.sort() }
+}
+
+/** What differs between two settings of an output, in words; empty: nothing. */
+export function outputDifferences(wanted: OutputSetting, held: OutputSetting | null): string[] {
+  if (!held) return ['it holds no settings yet']
+  const names = [...new Set([...Object.keys(wanted.settings), ...Object.keys(held.settings)])]
+  return [
+    ...names.filter((name) => wanted.settings[name] !== held.settings[name]).map((name) => `${name} is ${held.settings[name] ?? 'not set'}, planned ${wanted.settings[name] ?? 'not set'}`),
+    ...(wanted.hours === held.hours ? [] : ['its hours']),
+    ...(wanted.rules.join() === held.rules.join() ? [] : ['what sets it off'])
+  ]
+}
+
+/** Whether a device sets an output off itself for a rule. */
+export const setsOff = (held: OutputSetting | null, channel: string, rule: string): boolean => held?.rules.includes(`${channel}/${rule}`) ?? false

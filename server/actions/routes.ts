@@ -1,0 +1,173 @@
+import { randomUUID } from 'node:crypto'
+import type { FastifyInstance } from 'fastify'
+import { SaveActionsSchema, SaveEndpointSchema, SaveMailSchema, SavePeopleSchema, SaveUsualSchema, type SiteActionsView, type SiteView } from '../../core/api.ts'
+import { setsOff } from '../../core/devices/outputs.ts'
+import { InputError } from '../../core/errors.ts'
+import { isOutput, type Endpoint } from '../../core/formats/actions.ts'
+import { readCalendar, writeCalendar } from '../../core/formats/iCalendar.ts'
+import { parseWith } from '../../core/formats/plan.ts'
+import { MOST_WAVE_BYTES, readWave } from '../../core/formats/wave.ts'
+import type { Database } from '../database.ts'
+import { readAllDetections, saveActions } from '../detections/rows.ts'
+import type { Devices } from '../devices/devices.ts'
+import { listChannels } from '../devices/channels.ts'
+import { listDevices } from '../devices/rows.ts'
+import type { Seal } from '../devices/seal.ts'
+import type { Heartbeats } from '../deliveries/heartbeats.ts'
+import { busy, notFound } from '../errors.ts'
+import { noteOf } from '../history/routes.ts'
+import { readSchedules, readSite } from '../sites/rows.ts'
+import { deleteEndpoint, insertVoice, listVoices, noteEndpointTest, readEndpoint, readEndpoints, readSettings, readVoice, saveEndpoint, saveSetting } from './rows.ts'
+
+export interface ActionsParts {
+  database: Database
+  devices: Devices
+  heartbeats: Heartbeats
+  seal: Seal
+  /** Sets an endpoint off, to see whether it works. @returns what was confirmed */
+  test: (endpoint: Endpoint, site: SiteView) => Promise<string>
+}
+
+const MOST_CALENDAR_BYTES = 2 * 2 ** 20
+
+/** What triggers set off: reading and saving all that the places Arming and Actions edit. */
+export function actionsRoutes(app: FastifyInstance, { database, devices, heartbeats, seal, test }: ActionsParts): void {
+  const theSite = async (): Promise<SiteView> => {
+    const site = await readSite(database)
+    if (!site) throw notFound('a site')
+    return site
+  }
+
+  app.get('/api/actions', async (): Promise<SiteActionsView> => {
+    const site = await theSite()
+    const [detections, schedules, endpoints, settings, rows, channels, voices] = await Promise.all([readAllDetections(database, site.id), readSchedules(database, site.id), readEndpoints(database, site.id), readSettings(database, site.id), listDevices(database), listChannels(database), listVoices(database, site.id)])
+    const byCamera = endpoints.flatMap(({ endpoint: e }) => {
+      if (!isOutput(e)) return []
+      const held = rows.find((r) => r.id === e.device)?.outputs.find((o) => o.token === e.output)?.held ?? null
+      return channels.filter((c) => c.device === e.device && c.used && c.camera !== null).flatMap((c) => c.held.filter(({ name }) => setsOff(held, c.token, name)).map(({ name }) => `${c.camera} ${name} ${e.id}`))
+    })
+    return {
+      site,
+      detections: detections.map(({ camera, cameraName, detection, actions }) => ({ camera, cameraName, detection, actions })),
+      schedules,
+      endpoints,
+      mail: settings.mail,
+      people: settings.people,
+      usual: settings.usual,
+      outputs: rows.flatMap((row) => row.outputs.map(({ token, kind, name }) => ({ device: row.id, deviceName: row.name, token, kind, name, cameras: channels.filter((c) => c.device === row.id && c.camera !== null).map((c) => c.camera!) }))),
+      voices,
+      inputs: Object.fromEntries(site.inputs.map(({ id, device, token }) => [id, device && token ? devices.contact(device, token) : null])),
+      stations: heartbeats.all,
+      byCamera
+    }
+  })
+
+  app.put<{ Params: { camera: string; id: string } }>('/api/cameras/:camera/detections/:id/actions', async (request) => {
+    const { params, body } = request
+    const { actions, version } = parseWith(SaveActionsSchema, body)
+    const site = await theSite()
+    await checkNames(actions, '$.actions', site.id)
+    return database.transaction((sql) => saveActions(sql, params.camera, params.id, actions, version, noteOf(request, 'Change what it sets off'), Date.now()))
+  })
+
+  /** What actions name must be there: a link into nothing would be silent. */
+  const checkNames = async (actions: { links: string[]; for: string[]; acknowledge: { switch?: { endpoint: string } } }, path: string, siteId: string): Promise<void> => {
+    const [endpoints, { people }] = [await readEndpoints(database, siteId), await readSettings(database, siteId)]
+    const known = (id: string): boolean => endpoints.some(({ endpoint }) => endpoint.id === id)
+    const bad = actions.links.findIndex((link) => !known(link))
+    if (bad >= 0) throw new InputError(`${path}.links[${bad}]`, `names "${actions.links[bad]}", and the site has no such output or message`)
+    const wanted = actions.acknowledge.switch
+    if (wanted && !endpoints.some(({ endpoint }) => endpoint.id === wanted.endpoint && isOutput(endpoint))) throw new InputError(`${path}.acknowledge.switch.endpoint`, `names "${wanted.endpoint}", and the site has no such output`)
+    const who = actions.for.findIndex((id) => ![...people.people.people, ...people.people.groups].some((p) => p.id === id))
+    if (who >= 0) throw new InputError(`${path}.for[${who}]`, `names "${actions.for[who]}", and the site has nobody of that name`)
+  }
+
+  app.put<{ Params: { id: string } }>('/api/endpoints/:id', async (request) => {
+    const { params, body } = request
+    const site = await theSite()
+    const { endpoint, version } = parseWith(SaveEndpointSchema, body)
+    if (params.id !== endpoint.id) throw new InputError('$.endpoint.id', `is "${endpoint.id}", and the address says "${params.id}"; they must be the same`)
+    if (endpoint.schedule && !(await readSchedules(database, site.id)).some(({ schedule }) => schedule.id === endpoint.schedule)) throw new InputError('$.endpoint.schedule', `names "${endpoint.schedule}", and the site has no such schedule`)
+    if ('camera' in endpoint && endpoint.camera !== null && !site.cameras.some((c) => c.id === endpoint.camera)) throw new InputError('$.endpoint.camera', `names "${endpoint.camera}", and the site has no such camera`)
+    if (endpoint.kind === 'speaker' && 'file' in endpoint.voice) await readVoice(database, site.id, endpoint.voice.file)
+    if (isOutput(endpoint)) {
+      const twin = (await readEndpoints(database, site.id)).find(({ endpoint: e }) => isOutput(e) && e.id !== endpoint.id && e.device === endpoint.device && e.output === endpoint.output)
+      if (twin) throw new InputError('$.endpoint.output', `is set up already, as ${twin.endpoint.name}`)
+    }
+    return database.transaction((sql) => saveEndpoint(sql, site.id, endpoint, version, noteOf(request, `Edit ${endpoint.name}`), Date.now()))
+  })
+
+  app.delete<{ Params: { id: string }; Querystring: { version?: string } }>('/api/endpoints/:id', async (request) => {
+    const version = Number(request.query.version)
+    if (!Number.isInteger(version) || version < 1) throw new InputError('version', 'must be the version that was read, a whole number from 1')
+    const site = await theSite()
+    return database.transaction((sql) => deleteEndpoint(sql, site.id, request.params.id, version, noteOf(request, `Delete ${request.params.id}`), Date.now()))
+  })
+
+  app.post<{ Params: { id: string } }>('/api/endpoints/:id/test', async ({ params }) => {
+    const site = await theSite()
+    const { endpoint } = await readEndpoint(database, site.id, params.id)
+    try {
+      const words = await test(endpoint, site)
+      await noteEndpointTest(database, site.id, endpoint.id, null, Date.now())
+      return { words }
+    } catch (error) {
+      const { message } = error as Error
+      await noteEndpointTest(database, site.id, endpoint.id, message, Date.now())
+      throw busy(message)
+    }
+  })
+
+  app.put('/api/settings/mail', async (request) => {
+    const { mail, password, version } = parseWith(SaveMailSchema, request.body)
+    const site = await theSite()
+    return (await database.transaction((sql) => saveSetting(sql, site.id, 'mail', mail, version, noteOf(request, 'Change the mail server'), Date.now(), password === undefined ? undefined : password === null ? null : seal.close(password)))).mail
+  })
+  app.put('/api/settings/people', async (request) => {
+    const { people, version } = parseWith(SavePeopleSchema, request.body)
+    const all = [...people.people, ...people.groups].map(({ id }) => id)
+    const twice = all.findIndex((id, i) => all.indexOf(id) < i)
+    if (twice >= 0) throw new InputError('$.people', `has the id "${all[twice]}" twice`)
+    people.groups.forEach((g, i) => g.members.forEach((m, k) => {
+      if (!people.people.some((p) => p.id === m)) throw new InputError(`$.people.groups[${i}].members[${k}]`, `names "${m}", and there is no such person`)
+    }))
+    const site = await theSite()
+    return (await database.transaction((sql) => saveSetting(sql, site.id, 'people', people, version, noteOf(request, 'Change the people of the site'), Date.now()))).people
+  })
+  app.put('/api/settings/usual', async (request) => {
+    const { actions, version } = parseWith(SaveUsualSchema, request.body)
+    const site = await theSite()
+    await checkNames(actions, '$.actions', site.id)
+    return (await database.transaction((sql) => saveSetting(sql, site.id, 'usual', actions, version, noteOf(request, 'Change the usual actions'), Date.now()))).usual
+  })
+
+  app.register(async (files) => {
+    files.addContentTypeParser(['audio/wav', 'text/calendar'], { parseAs: 'buffer', bodyLimit: MOST_CALENDAR_BYTES }, (_request, body, done) => done(null, body))
+
+    files.post<{ Querystring: { name?: string } }>('/api/voices', async ({ query, body }, reply) => {
+      const content = Buffer.isBuffer(body) ? body : Buffer.alloc(0)
+      // Refused before it is kept, with the byte at which it is wrong.
+      const { seconds } = readWave(new Uint8Array(content.subarray(0, MOST_WAVE_BYTES + 1)))
+      const site = await theSite()
+      const voice = { id: `voice-${randomUUID().slice(0, 8)}`, name: (query.name ?? 'Voice').trim().slice(0, 80) || 'Voice', seconds, content }
+      await insertVoice(database, site.id, voice, Date.now())
+      return reply.status(201).send({ id: voice.id, name: voice.name, seconds, bytes: content.length })
+    })
+
+    /** Reads a calendar as a schedule; it is kept only when it is saved as one. */
+    files.post<{ Querystring: { id?: string } }>('/api/calendars', async ({ query, body }) => {
+      const site = await theSite()
+      return readCalendar(Buffer.isBuffer(body) ? body.toString('utf8') : '', query.id ?? `hours-${randomUUID().slice(0, 8)}`, { timeZone: site.timeZone, position: site.position ?? undefined }, Date.now())
+    })
+  })
+
+  app.get<{ Params: { id: string } }>('/api/voices/:id', async ({ params }, reply) => reply.type('audio/wav').send(await readVoice(database, (await theSite()).id, params.id)))
+
+  app.get<{ Params: { id: string } }>('/api/schedules/:id/calendar.ics', async ({ params }, reply) => {
+    const site = await theSite()
+    const kept = (await readSchedules(database, site.id)).find(({ schedule }) => schedule.id === params.id)
+    if (!kept) throw notFound(`schedule ${params.id.slice(0, 64)}`)
+    const name = kept.schedule.name.replace(/[^\w-]+/g, '-') || 'hours'
+    return reply.type('text/calendar; charset=utf-8').header('content-disposition', `attachment; filename="${name}.ics"`).send(writeCalendar(kept.schedule, { timeZone: site.timeZone, position: site.position ?? undefined }, Date.now()))
+  })
+}

@@ -1,0 +1,80 @@
+import { acknowledgeLacks } from '../../core/actions/alarms.ts'
+import type { AlarmView } from '../../core/api.ts'
+import { InputError } from '../../core/errors.ts'
+import { isOutput } from '../../core/formats/actions.ts'
+import type { Database, Sql } from '../database.ts'
+import { readDetections } from '../detections/rows.ts'
+import { busy, notFound } from '../errors.ts'
+import { readContext } from './context.ts'
+import { insertDelivery, takeTrigger, type NewTrigger, type Taken } from './intake.ts'
+import { closedUntilAcknowledged, lockAlarm, markAcknowledged, readAlarm } from './rows.ts'
+
+/** Which of a detection's outputs the camera sets off itself. */
+export type ByCamera = (sql: Sql, camera: string, detection: string) => Promise<ReadonlySet<string>>
+
+/** Takes triggers, and what people do about the alarms that come of them. */
+export class Alarms {
+  private readonly database: Database
+  private readonly kick: () => void
+  private readonly tell: (alarm: number) => void
+
+  /** @param kick deliveries may be due @param tell an alarm is new or has changed */
+  constructor(database: Database, kick: () => void, tell: (alarm: number) => void) {
+    this.database = database
+    this.kick = kick
+    this.tell = tell
+  }
+
+  /** Takes a trigger in a transaction of its own; when this returns, it and all its deliveries are kept. */
+  async take(trigger: NewTrigger): Promise<Taken> {
+    const taken = await this.database.transaction((sql) => this.takeIn(sql, trigger))
+    this.taken(taken)
+    return taken
+  }
+
+  /** The same in the transaction of the caller, who says `taken` once it is committed. */
+  async takeIn(sql: Sql, trigger: NewTrigger): Promise<Taken> {
+    const { site, actions, names } = await readContext(sql)
+    return takeTrigger(sql, site.id, actions, names, trigger, Date.now())
+  }
+
+  taken({ alarm, again }: Taken): void {
+    if (again) return
+    this.kick()
+    this.tell(alarm)
+  }
+
+  /** A trigger from elsewhere, by the ids of what fired. @throws ApiError when there is no such detection */
+  async send({ key, camera, detection: id, at, ...trigger }: { key: string; camera: string; detection: string; at?: number; target?: number; direction?: 'leftToRight' | 'rightToLeft'; cause?: NewTrigger['trigger']['cause'] }): Promise<Taken> {
+    const kept = (await readDetections(this.database, camera)).find(({ detection }) => detection.id === id)
+    if (!kept) throw notFound(`detection ${id.slice(0, 64)} on ${camera.slice(0, 64)}`)
+    const { detection } = kept
+    if (!detection.enabled) throw busy(`${detection.name} is switched off`)
+    return this.take({ source: 'sender', key, camera, detection, trigger: { ...trigger, ...(detection.kind === 'tamper' && { severity: detection.severity }) }, firedAt: at ?? Date.now(), byCamera: new Set() })
+  }
+
+  /**
+   * Acknowledges an alarm, with all that this does: relays that it closed open, the output that was chosen is switched.
+   *
+   * @throws InputError when something has to be given first; ApiError when somebody was faster
+   */
+  async acknowledge(id: number, given: { by: string; comment: string; confirmed: boolean }): Promise<AlarmView> {
+    await this.database.transaction(async (sql) => {
+      const { state, actions } = await lockAlarm(sql, id)
+      if (state === 'acknowledged') throw busy('somebody has acknowledged this alarm already')
+      const lacks = acknowledgeLacks(actions.acknowledge, given)
+      if (lacks) throw new InputError('acknowledging', lacks)
+      const now = Date.now()
+      await markAcknowledged(sql, id, given.by, given.comment.trim(), now)
+      for (const { endpoint, recipient } of await closedUntilAcknowledged(sql, id)) await insertDelivery(sql, { trigger: null, alarm: id, endpoint, recipient, by: 'server', does: 'off', at: now, held: null }, now)
+      const { switch: wanted } = actions.acknowledge
+      if (!wanted) return
+      const context = await readContext(sql)
+      const endpoint = context.actions.endpoints.find((e) => e.id === wanted.endpoint)
+      if (endpoint && isOutput(endpoint)) await insertDelivery(sql, { trigger: null, alarm: id, endpoint, recipient: context.names.get(endpoint.device) ?? endpoint.device, by: 'server', does: wanted.on ? 'on' : 'off', at: now, held: null }, now)
+    })
+    this.kick()
+    this.tell(id)
+    return readAlarm(this.database, id)
+  }
+}

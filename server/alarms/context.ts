@@ -1,0 +1,40 @@
+import { EndpointHours, type SiteActions } from '../../core/actions/plan.ts'
+import { readEndpoints, readSettings } from '../actions/rows.ts'
+import type { Sql } from '../database.ts'
+import { listDevices } from '../devices/rows.ts'
+import { readSchedules, readSite } from '../sites/rows.ts'
+import { notFound } from '../errors.ts'
+import type { SiteView } from '../../core/api.ts'
+import type { Schedule } from '../../core/formats/plan.ts'
+
+/** All of a site that deciding what follows from a trigger needs, as it is kept now. */
+export interface ActionsContext {
+  site: SiteView
+  schedules: Schedule[]
+  actions: SiteActions
+  /** Of cameras and devices, by id. */
+  names: ReadonlyMap<string, string>
+}
+
+/** Hours are worked out once for the same schedules. */
+let known: { key: string; hours: EndpointHours } | null = null
+
+export async function readContext(sql: Sql): Promise<ActionsContext> {
+  const site = await readSite(sql)
+  if (!site) throw notFound('a site')
+  const [endpoints, schedules, settings, devices] = [await readEndpoints(sql, site.id), await readSchedules(sql, site.id), await readSettings(sql, site.id), await listDevices(sql)]
+  const key = JSON.stringify([site.id, site.timeZone, site.position, schedules.map(({ schedule, version, changedAt }) => [schedule.id, version, changedAt])])
+  if (known?.key !== key) known = { key, hours: new EndpointHours(schedules.map((s) => s.schedule), site.timeZone, site.position ?? undefined) }
+  return {
+    site,
+    schedules: schedules.map((s) => s.schedule),
+    actions: {
+      endpoints: endpoints.map((e) => e.endpoint),
+      hours: known.hours,
+      people: settings.people.people,
+      mail: settings.mail.mail,
+      outputs: new Set(devices.flatMap((d) => d.outputs.map(({ token }) => `${d.id} ${token}`)))
+    },
+    names: new Map([...site.cameras, ...devices].map(({ id, name }) => [id, name]))
+  }
+}

@@ -1,0 +1,140 @@
+import { joins } from '../../core/actions/alarms.ts'
+import { planDeliveries, type PlannedDelivery, type SiteActions } from '../../core/actions/plan.ts'
+import type { Trigger } from '../../core/detections/index.ts'
+import { NO_ACTIONS, addressesOf, isOutput, type Actions, type Endpoint, type People } from '../../core/formats/actions.ts'
+import type { Detection, Severity } from '../../core/formats/plan.ts'
+import type { Sql } from '../database.ts'
+import { notFound } from '../errors.ts'
+import { parsed } from '../sites/rows.ts'
+
+/** A trigger that has fallen, wherever it comes from. */
+export interface NewTrigger {
+  source: 'run' | 'device' | 'sender'
+  run?: string
+  device?: string
+  /** The sender's own name for it: the same is taken once. */
+  key?: string
+  camera: string
+  /** As it was when it fired. */
+  detection: Detection
+  trigger: Pick<Trigger, 'target' | 'direction' | 'cause' | 'severity'> & { frame?: number; time?: number }
+  /** Milliseconds of UTC; of a run, on the clip's own clock. */
+  firedAt: number
+  byCamera: ReadonlySet<string>
+}
+
+export interface Taken {
+  id: number
+  alarm: number
+  deliveries: number
+  /** It had been taken before. */
+  again: boolean
+}
+
+/** How long a camera may take to say that it has set off its own output. */
+export const CAMERA_WITHIN_MS = 15_000
+
+interface AlarmRow {
+  id: number
+  state: 'waiting' | 'acknowledged'
+  last_at: number
+  acted_at: number | null
+}
+
+/**
+ * Takes a trigger: the trigger, its alarm and all that it sets off are written in the transaction of the caller, all or
+ * nothing. Triggers of one detection are taken one after the other.
+ *
+ * @param names of devices and cameras, for what people read
+ */
+export async function takeTrigger(sql: Sql, siteId: string, site: SiteActions, names: ReadonlyMap<string, string>, t: NewTrigger, now: number): Promise<Taken> {
+  // The detection's row is the lock; what follows reads what is committed.
+  const [row] = await sql.rows<{ actions: unknown }>(
+    'SELECT a.body AS actions FROM detection d LEFT JOIN detection_actions a ON a.camera_id = d.camera_id AND a.detection_id = d.id WHERE d.camera_id = ? AND d.id = ? FOR UPDATE',
+    [t.camera, t.detection.id]
+  )
+  if (!row) throw notFound(`detection ${t.detection.id.slice(0, 64)}`)
+  if (t.key !== undefined) {
+    const [known] = await sql.rows<{ id: number; alarm_id: number; deliveries: number }>(
+      'SELECT id, alarm_id, (SELECT COUNT(*) FROM delivery WHERE delivery.trigger_id = fired_trigger.id) AS deliveries FROM fired_trigger WHERE camera_id = ? AND sender_key = ?',
+      [t.camera, t.key]
+    )
+    if (known) return { id: known.id, alarm: known.alarm_id, deliveries: known.deliveries, again: true }
+  }
+  const actions = row.actions === null ? NO_ACTIONS : parsed<Actions>(row.actions)
+  const severity: Severity = t.trigger.severity ?? actions.severity
+  const [last] = await sql.rows<AlarmRow>(
+    `SELECT id, state, last_at, acted_at FROM alarm WHERE camera_id = ? AND detection_id = ? AND ${t.run === undefined ? 'run_id IS NULL' : 'run_id = ?'} ORDER BY id DESC LIMIT 1`,
+    [t.camera, t.detection.id, ...(t.run === undefined ? [] : [t.run])]
+  )
+  const planned = planDeliveries({ instant: t.firedAt, severity, lastActedAt: last?.acted_at ?? null, byCamera: t.byCamera }, actions, site)
+  const actedAt = planned.length ? t.firedAt : (last?.acted_at ?? null)
+  const alarm = last && joins({ state: last.state, lastAt: last.last_at }, t.firedAt, actions) ? await grow(sql, last.id, t.firedAt, actedAt) : await begin(sql, siteId, t, actions, severity, actedAt)
+  const { insertId: id } = await sql.run(
+    `INSERT INTO fired_trigger (run_id, camera_id, detection_id, kind, target, frame, clip_seconds, direction, cause, severity, fired_at, fired_with, source, sender_key, device_id, alarm_id)
+     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+    [t.run ?? null, t.camera, t.detection.id, t.detection.kind, t.trigger.target ?? null, t.trigger.frame ?? null, t.trigger.time ?? null, t.trigger.direction ?? null, t.trigger.cause ?? null, severity, t.firedAt, JSON.stringify(t.detection), t.source, t.key ?? null, t.device ?? null, alarm]
+  )
+  for (const p of planned) await insertDelivery(sql, { trigger: id, alarm, endpoint: p.endpoint, recipient: recipientOf(p.endpoint, t.camera, site.people, names), by: p.by, does: 'on', at: now + (p.by === 'camera' ? CAMERA_WITHIN_MS : p.waitMs), held: p.held }, now)
+  for (const p of planned) await followRelay(sql, p, alarm, names, now)
+  return { id, alarm, deliveries: planned.length, again: false }
+}
+
+async function grow(sql: Sql, id: number, firedAt: number, actedAt: number | null): Promise<number> {
+  await sql.run('UPDATE alarm SET last_at = GREATEST(last_at, ?), acted_at = ?, triggers = triggers + 1 WHERE id = ?', [firedAt, actedAt, id])
+  return id
+}
+
+async function begin(sql: Sql, siteId: string, { camera, detection, firedAt, run }: NewTrigger, actions: Actions, severity: Severity, actedAt: number | null): Promise<number> {
+  const { insertId } = await sql.run(
+    "INSERT INTO alarm (site_id, camera_id, detection_id, name, severity, priority, state, actions, first_at, last_at, acted_at, triggers, run_id) VALUES (?, ?, ?, ?, ?, ?, 'waiting', ?, ?, ?, ?, 1, ?)",
+    [siteId, camera, detection.id, detection.name, severity, actions.priority, JSON.stringify(actions), firedAt, firedAt, actedAt, run ?? null]
+  )
+  return insertId
+}
+
+/** A relay that follows opens some seconds after the last trigger: what would open it earlier is put off. */
+async function followRelay(sql: Sql, { endpoint, by, held }: PlannedDelivery, alarm: number, names: ReadonlyMap<string, string>, now: number): Promise<void> {
+  if (endpoint.kind !== 'relay' || endpoint.mode !== 'follow' || by === 'camera' || held !== null) return
+  const at = now + endpoint.seconds * 1000
+  const { affectedRows } = await sql.run("UPDATE delivery SET next_at = ? WHERE endpoint_id = ? AND does = 'off' AND state = 'pending'", [at, endpoint.id])
+  if (!affectedRows) await insertDelivery(sql, { trigger: null, alarm, endpoint, recipient: names.get(endpoint.device) ?? endpoint.device, by: 'server', does: 'off', at, held: null }, now)
+}
+
+export interface NewDelivery {
+  trigger: number | null
+  alarm: number | null
+  endpoint: Endpoint
+  recipient: string
+  by: 'server' | 'camera'
+  does: 'on' | 'off'
+  /** When it is due; of a camera's own, until when it may say that it has. */
+  at: number
+  held: string | null
+}
+
+export async function insertDelivery(sql: Sql, d: NewDelivery, now: number): Promise<void> {
+  await sql.run(
+    'INSERT INTO delivery (trigger_id, alarm_id, kind, recipient, state, next_at, error, endpoint_id, endpoint, made_by, does, created_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)',
+    [d.trigger, d.alarm, d.endpoint.kind, d.recipient.slice(0, 500), d.held === null ? 'pending' : 'held', d.at, d.held, d.endpoint.id, JSON.stringify(d.endpoint), d.by, d.does, now]
+  )
+}
+
+/** Where it goes, as people read it. */
+export function recipientOf(endpoint: Endpoint, camera: string, people: People, names: ReadonlyMap<string, string>): string {
+  const named = (id: string): string => names.get(id) ?? id
+  if (isOutput(endpoint)) return named(endpoint.device)
+  switch (endpoint.kind) {
+    case 'email':
+      return addressesOf(endpoint, people).join(', ')
+    case 'station':
+      return `${endpoint.host}:${endpoint.port}, account ${endpoint.account}`
+    case 'webhook':
+      return endpoint.url
+    case 'popup':
+      return 'operators'
+    case 'recording':
+    case 'snapshots':
+      return named(endpoint.camera ?? camera)
+  }
+}

@@ -1,0 +1,144 @@
+import { armedAt } from '../../core/arming/armedNow.ts'
+import type { ArmInputs } from '../../core/arming/armInputs.ts'
+import { setsOff } from '../../core/devices/outputs.ts'
+import { isOutput } from '../../core/formats/actions.ts'
+import { TAMPER_CAUSES, type ContactDetection, type Detection, type SignalLossDetection, type TamperCause } from '../../core/formats/plan.ts'
+import type { Database, Sql } from '../database.ts'
+import { listChannels } from '../devices/channels.ts'
+import type { Devices } from '../devices/devices.ts'
+import type { DeviceEvent } from '../devices/link.ts'
+import { readDevice } from '../devices/rows.ts'
+import { confirmByCamera } from '../deliveries/rows.ts'
+import { readDetectionsOfSite } from '../detections/rows.ts'
+import type { Alarms } from './alarms.ts'
+import { readContext, type ActionsContext } from './context.ts'
+import type { NewTrigger, Taken } from './intake.ts'
+
+const LOOK_MS = 1000
+/** A device answers a question that it holds open after this long: silence up to then is none. */
+const USUAL_SILENCE_MS = 2500
+/** Shorter times of a contact's debounce are over before the server has heard of it. */
+const SHORT_DEBOUNCE_S = 1
+
+/**
+ * Live triggers: rules that fire on devices, contacts, and cameras that go silent. Hours and arm inputs hold here for
+ * what a device cannot hold itself.
+ */
+export class LiveTriggers {
+  private readonly database: Database
+  private readonly devices: Devices
+  private readonly alarms: Alarms
+  private readonly log: (error: unknown) => void
+  private readonly began = Date.now()
+  /** Signal losses that have fired, as `camera detection`, until the device is heard again. */
+  private readonly silent = new Set<string>()
+  private readonly debounced = new Map<string, NodeJS.Timeout>()
+  private timer: NodeJS.Timeout | undefined
+  private looking: Promise<void> = Promise.resolve()
+
+  constructor(database: Database, devices: Devices, alarms: Alarms, log: (error: unknown) => void) {
+    this.database = database
+    this.devices = devices
+    this.alarms = alarms
+    this.log = log
+  }
+
+  start(): void {
+    this.timer = setInterval(() => void (this.looking = this.lookForSilence().catch(this.log)), LOOK_MS)
+  }
+
+  async close(): Promise<void> {
+    clearInterval(this.timer)
+    for (const timer of this.debounced.values()) clearTimeout(timer)
+    await this.looking
+  }
+
+  /** Takes what a device has said, in the transaction that keeps it. @returns what to say once that is committed */
+  async heard(sql: Sql, device: string, events: readonly DeviceEvent[]): Promise<() => void> {
+    const relevant = events.filter((e) => /\/RuleEngine\/|\/DigitalInput$|\/Device\/Trigger\/Relay$/.test(e.topic.replace('tns1:', '/')))
+    if (!relevant.length) return () => {}
+    const context = await readContext(sql)
+    const row = await readDevice(sql, device)
+    const channels = (await listChannels(sql)).filter((c) => c.device === device)
+    const detections = await readDetectionsOfSite(sql, context.site.id)
+    const taken: Taken[] = []
+    for (const event of relevant) {
+      if (event.topic.includes('RuleEngine/')) {
+        const channel = channels.find((c) => c.token === event.channel) ?? (channels.length === 1 ? channels[0] : undefined)
+        const detection = channel?.camera ? detections.get(channel.camera)?.find((d) => d.id === event.rule) : undefined
+        const firedAt = Math.round((Number.isFinite(event.at) ? event.at : Date.now()) - (row.clockAhead ?? 0) * 1000)
+        if (!channel?.camera || !detection || !this.mayFire(detection, context, firedAt)) continue
+        const byCamera = new Set(context.actions.endpoints.flatMap((e) => (isOutput(e) && e.device === device && setsOff(row.outputs.find((o) => o.token === e.output)?.held ?? null, channel.token, detection.id) ? e.id : [])))
+        taken.push(await this.alarms.takeIn(sql, { source: 'device', device, camera: channel.camera, detection, trigger: triggerOf(detection, event), firedAt, byCamera }))
+      } else if (event.topic.endsWith('/Relay')) {
+        const endpoint = context.actions.endpoints.find((e) => isOutput(e) && e.device === device && e.output === event.rule)
+        if (endpoint && /^(active|true)$/.test(event.data.LogicalState ?? '')) await confirmByCamera(sql, endpoint.id, Date.now())
+      } else taken.push(...(await this.contact(sql, device, event, context, detections)))
+    }
+    return () => taken.forEach((t) => this.alarms.taken(t))
+  }
+
+  private mayFire(detection: Detection, { site, schedules }: ActionsContext, instant: number): boolean {
+    if (detection.parked) return false
+    return armedAt(detection, schedules, { timeZone: site.timeZone, position: site.position ?? undefined }, this.inputsNow(site), instant).armed
+  }
+
+  /** What contacts are now, as they were heard last. */
+  private inputsNow(site: ActionsContext['site']): ArmInputs {
+    return Object.fromEntries(site.inputs.map(({ id, device, token }) => [id, device && token && this.devices.contact(device, token) !== null ? [{ at: 0, set: this.devices.contact(device, token)! }] : []]))
+  }
+
+  /** Contact inputs are watched by the server: a contact has moved. */
+  private async contact(sql: Sql, device: string, event: DeviceEvent, context: ActionsContext, detections: ReadonlyMap<string, Detection[]>): Promise<Taken[]> {
+    const input = context.site.inputs.find((i) => i.device === device && i.token === event.rule)
+    if (!input) return []
+    const taken: Taken[] = []
+    for (const [camera, list] of detections)
+      for (const d of list.filter((x): x is ContactDetection => x.kind === 'contact' && x.input === input.id)) {
+        const key = `${camera} ${d.id}`
+        clearTimeout(this.debounced.get(key))
+        const isActive = (set: boolean): boolean => set === (d.normally === 'open')
+        if (!isActive(event.data.LogicalState === 'true')) continue
+        const now = Date.now()
+        const trigger: NewTrigger = { source: 'device', device, camera, detection: d, trigger: {}, firedAt: now, byCamera: new Set() }
+        if (d.debounceSeconds <= SHORT_DEBOUNCE_S) {
+          if (this.mayFire(d, context, now)) taken.push(await this.alarms.takeIn(sql, trigger))
+        } else {
+          const after = async (): Promise<void> => {
+            const at = Date.now()
+            if (isActive(this.devices.contact(device, event.rule) ?? false) && this.mayFire(d, await readContext(this.database), at)) await this.alarms.take({ ...trigger, firedAt: at })
+          }
+          this.debounced.set(key, setTimeout(() => void after().catch(this.log), d.debounceSeconds * 1000))
+        }
+      }
+    return taken
+  }
+
+  /** Signal loss is seen by the server: the device that shows a camera has not answered for the delay. */
+  private async lookForSilence(): Promise<void> {
+    const context = await readContext(this.database)
+    const detections = await readDetectionsOfSite(this.database, context.site.id)
+    const wanted = [...detections].flatMap(([camera, list]) => list.filter((d): d is SignalLossDetection => d.kind === 'signalLoss' && d.enabled).map((d) => ({ camera, d })))
+    if (!wanted.length) return
+    const channels = await listChannels(this.database)
+    const now = Date.now()
+    for (const { camera, d } of wanted) {
+      const channel = channels.find((c) => c.camera === camera && c.used && c.readAt !== null)
+      const heardAt = channel ? this.devices.heardAt(channel.device) : null
+      if (!channel || heardAt === null) continue
+      const key = `${camera} ${d.id}`
+      if (now - Math.max(heardAt, this.began) <= d.delaySeconds * 1000 + USUAL_SILENCE_MS) this.silent.delete(key)
+      else if (!this.silent.has(key) && this.mayFire(d, context, now)) {
+        this.silent.add(key)
+        await this.alarms.take({ source: 'device', device: channel.device, camera, detection: d, trigger: {}, firedAt: now, byCamera: new Set() })
+      }
+    }
+  }
+}
+
+function triggerOf(detection: Detection, { data }: DeviceEvent): NewTrigger['trigger'] {
+  const target = data.ObjectId !== undefined && /^\d+$/.test(data.ObjectId) ? Number(data.ObjectId) : undefined
+  const direction = data.Direction === 'Right' ? 'leftToRight' : data.Direction === 'Left' ? 'rightToLeft' : undefined
+  const cause = (TAMPER_CAUSES as readonly string[]).includes(data.Cause ?? '') ? (data.Cause as TamperCause) : undefined
+  return { ...(target !== undefined && { target }), ...(direction && { direction }), ...(cause && { cause }), ...(detection.kind === 'tamper' && { severity: detection.severity }) }
+}

@@ -1,0 +1,140 @@
+import type { AlarmView, AttemptView, DeliveryState, DeliveryView } from '../../core/api.ts'
+import type { Actions, Endpoint, EndpointKind, Priority } from '../../core/formats/actions.ts'
+import type { Severity } from '../../core/formats/plan.ts'
+import type { Sql } from '../database.ts'
+import { notFound } from '../errors.ts'
+import { parsed } from '../sites/rows.ts'
+
+interface DeliveryRow {
+  id: number
+  trigger_id: number | null
+  alarm_id: number | null
+  kind: EndpointKind
+  recipient: string
+  state: DeliveryState
+  made_by: 'server' | 'camera'
+  does: 'on' | 'off'
+  attempts: number
+  error: string | null
+  created_at: number
+  sent_at: number | null
+  next_at: number
+  endpoint: unknown
+}
+
+export const DELIVERY_COLUMNS = 'd.id, d.trigger_id, d.alarm_id, d.kind, d.recipient, d.state, d.made_by, d.does, d.attempts, d.error, d.created_at, d.sent_at, d.next_at, d.endpoint'
+
+export const deliveryOf = (row: DeliveryRow): DeliveryView => ({
+  id: row.id,
+  kind: row.kind,
+  name: row.endpoint === null ? row.kind : parsed<Endpoint>(row.endpoint).name,
+  recipient: row.recipient,
+  state: row.state,
+  by: row.made_by,
+  does: row.does,
+  attempts: row.attempts,
+  error: row.error,
+  createdAt: row.created_at,
+  sentAt: row.sent_at,
+  nextAt: row.state === 'pending' ? row.next_at : null
+})
+
+/** Deliveries of triggers, by trigger. */
+export async function deliveriesOfRun(sql: Sql, runId: string): Promise<Map<number, DeliveryView[]>> {
+  const rows = await sql.rows<DeliveryRow>(`SELECT ${DELIVERY_COLUMNS} FROM delivery d JOIN fired_trigger t ON t.id = d.trigger_id WHERE t.run_id = ? ORDER BY d.id`, [runId])
+  const all = new Map<number, DeliveryView[]>()
+  for (const row of rows) all.set(row.trigger_id!, [...(all.get(row.trigger_id!) ?? []), deliveryOf(row)])
+  return all
+}
+
+interface AlarmRow {
+  id: number
+  camera_id: string
+  camera_name: string
+  detection_id: string
+  name: string
+  severity: Severity
+  priority: Priority
+  state: AlarmView['state']
+  actions: unknown
+  first_at: number
+  last_at: number
+  triggers: number
+  acknowledged_at: number | null
+  acknowledged_by: string | null
+  comment: string | null
+  run_id: string | null
+}
+
+const select = `SELECT a.id, a.camera_id, camera.name AS camera_name, a.detection_id, a.name, a.severity, a.priority, a.state, a.actions, a.first_at, a.last_at, a.triggers, a.acknowledged_at, a.acknowledged_by, a.comment, a.run_id
+    FROM alarm a JOIN camera ON camera.id = a.camera_id`
+
+const alarmOf = (row: AlarmRow, deliveries: DeliveryView[]): AlarmView => {
+  const actions = parsed<Actions>(row.actions)
+  return {
+    id: row.id,
+    camera: row.camera_id,
+    cameraName: row.camera_name,
+    detection: row.detection_id,
+    name: row.name,
+    severity: row.severity,
+    priority: row.priority,
+    state: row.state,
+    acknowledge: actions.acknowledge,
+    for: actions.for,
+    firstAt: row.first_at,
+    lastAt: row.last_at,
+    triggers: row.triggers,
+    acknowledgedAt: row.acknowledged_at,
+    acknowledgedBy: row.acknowledged_by,
+    comment: row.comment,
+    run: row.run_id,
+    deliveries
+  }
+}
+
+const MOST_DELIVERIES = 200
+
+async function withDeliveries(sql: Sql, rows: AlarmRow[]): Promise<AlarmView[]> {
+  if (!rows.length) return []
+  const found = await sql.rows<DeliveryRow>(`SELECT ${DELIVERY_COLUMNS} FROM delivery d WHERE d.alarm_id IN (${rows.map(() => '?').join()}) ORDER BY d.id DESC LIMIT ${MOST_DELIVERIES * rows.length}`, rows.map(({ id }) => id))
+  return rows.map((row) => alarmOf(row, found.filter((d) => d.alarm_id === row.id).slice(0, MOST_DELIVERIES).map(deliveryOf)))
+}
+
+/** The newest alarms, newest first, before an id (or from the newest). */
+export async function readAlarms(sql: Sql, siteId: string, { waiting, before, limit }: { waiting: boolean; before: number | null; limit: number }): Promise<AlarmView[]> {
+  const rows = await sql.rows<AlarmRow>(`${select} WHERE a.site_id = ? AND a.id < ? ${waiting ? "AND a.state = 'waiting'" : ''} ORDER BY a.id DESC LIMIT ${Math.trunc(limit)}`, [siteId, before ?? Number.MAX_SAFE_INTEGER])
+  return withDeliveries(sql, rows)
+}
+
+export async function countWaiting(sql: Sql, siteId: string): Promise<number> {
+  return (await sql.rows<{ n: number }>("SELECT COUNT(*) AS n FROM alarm WHERE site_id = ? AND state = 'waiting'", [siteId]))[0].n
+}
+
+export async function readAlarm(sql: Sql, id: number): Promise<AlarmView> {
+  const rows = await sql.rows<AlarmRow>(`${select} WHERE a.id = ?`, [id])
+  if (!rows.length) throw notFound(`alarm ${id}`)
+  return (await withDeliveries(sql, rows))[0]
+}
+
+/** The actions that an alarm began with, under lock. */
+export async function lockAlarm(sql: Sql, id: number): Promise<{ state: AlarmView['state']; actions: Actions }> {
+  const [row] = await sql.rows<{ state: AlarmView['state']; actions: unknown }>('SELECT state, actions FROM alarm WHERE id = ? FOR UPDATE', [id])
+  if (!row) throw notFound(`alarm ${id}`)
+  return { state: row.state, actions: parsed<Actions>(row.actions) }
+}
+
+export async function markAcknowledged(sql: Sql, id: number, by: string, comment: string, now: number): Promise<void> {
+  await sql.run("UPDATE alarm SET state = 'acknowledged', acknowledged_at = ?, acknowledged_by = ?, comment = ? WHERE id = ?", [now, by, comment || null, id])
+}
+
+/** Relays that an alarm has closed until it is acknowledged, each once. */
+export async function closedUntilAcknowledged(sql: Sql, alarm: number): Promise<{ endpoint: Endpoint; recipient: string }[]> {
+  const rows = await sql.rows<{ endpoint: unknown; recipient: string }>("SELECT DISTINCT endpoint, recipient FROM delivery WHERE alarm_id = ? AND kind = 'relay' AND does = 'on' AND state <> 'held'", [alarm])
+  const found = rows.map(({ endpoint, recipient }) => ({ endpoint: parsed<Endpoint>(endpoint), recipient })).filter(({ endpoint }) => endpoint.kind === 'relay' && endpoint.mode === 'untilAcknowledged')
+  return found.filter((f, i) => found.findIndex((g) => g.endpoint.id === f.endpoint.id) === i)
+}
+
+export async function readAttempts(sql: Sql, delivery: number): Promise<AttemptView[]> {
+  return (await sql.rows<{ made_at: number; ok: number; words: string }>('SELECT made_at, ok, words FROM delivery_attempt WHERE delivery_id = ? ORDER BY id', [delivery])).map((r) => ({ at: r.made_at, ok: r.ok !== 0, words: r.words }))
+}

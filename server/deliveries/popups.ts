@@ -1,0 +1,53 @@
+import type { EndpointOf } from '../../core/formats/actions.ts'
+
+export interface Popup {
+  /** Of the delivery; 0: a test. */
+  id: number
+  alarm: number | null
+  words: string
+  camera: string
+  sound: EndpointOf<'popup'>['sound']
+  for: string[]
+}
+
+const SHOWN_WITHIN_MS = 5000
+
+/** Who has the application open, and what is shown to them. Shown is what a browser has said that it showed. */
+export class Popups {
+  private readonly lookers = new Set<(event: string, data: unknown) => void>()
+  private readonly waiting = new Map<number, () => void>()
+
+  /** @returns what ends the looking */
+  look(say: (event: string, data: unknown) => void): () => void {
+    this.lookers.add(say)
+    return () => void this.lookers.delete(say)
+  }
+
+  get count(): number {
+    return this.lookers.size
+  }
+
+  /** Something about alarms has changed. */
+  tell(event: string, data: unknown): void {
+    for (const say of this.lookers) say(event, data)
+  }
+
+  shown(id: number): void {
+    this.waiting.get(id)?.()
+  }
+
+  /** Shows it wherever the application is open. @throws Error when nobody has shown it in time */
+  async show(popup: Popup): Promise<number> {
+    if (!this.lookers.size) throw new Error('nobody has Wardoptic open')
+    const seen = new Promise<void>((resolve, reject) => {
+      const late = setTimeout(() => reject(new Error(`no browser has shown it within ${SHOWN_WITHIN_MS / 1000} s`)), SHOWN_WITHIN_MS)
+      this.waiting.set(popup.id, () => {
+        clearTimeout(late)
+        resolve()
+      })
+    }).finally(() => this.waiting.delete(popup.id))
+    this.tell('popup', popup)
+    await seen
+    return this.lookers.size
+  }
+}

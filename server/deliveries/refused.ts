@@ -1,0 +1,2 @@
+/** What will not become better by being tried again. */
+export class Refused extends Error {}
