@@ -240,7 +240,7 @@ export const SaveUsualSchema = v.strictObject({ version, actions: ActionsSchema 
 export interface SiteActionsView {
   site: SiteView
   /** Every detection, with its camera. */
-  detections: { camera: string; cameraName: string; detection: Detection; actions: KeptActions }[]
+  detections: (Versioned & { camera: string; cameraName: string; detection: Detection; position: number; actions: KeptActions })[]
   schedules: KeptSchedule[]
   endpoints: KeptEndpoint[]
   mail: Versioned & { mail: Mail | null; hasPassword: boolean }
@@ -249,6 +249,8 @@ export interface SiteActionsView {
   usual: Versioned & { actions: Actions | null }
   /** Outputs of devices, set up or not. */
   outputs: { device: string; deviceName: string; token: string; kind: OutputKind; name: string; /** Cameras that the device shows. */ cameras: string[] }[]
+  /** Contacts of devices. */
+  contacts: { device: string; deviceName: string; token: string }[]
   voices: VoiceView[]
   /** What contacts are now, by input. */
   inputs: Record<string, boolean | null>
@@ -264,6 +266,11 @@ export interface VoiceView {
   seconds: number
   bytes: number
 }
+
+/** The contacts of the site, each with the device that has it. */
+export const SaveInputsSchema = v.strictObject({
+  inputs: v.array(v.strictObject({ id: v.pipe(v.string('must be an id'), v.regex(/^[\w-]{1,64}$/, 'must be 1 to 64 letters, digits, - or _')), name: v.pipe(v.string('must be a text'), v.trim(), v.minLength(1, 'must not be empty'), v.maxLength(80, 'is longer than 80 characters')), device: v.optional(v.string('must be the id of a device')), token: v.optional(v.string('must be the token of an input')) }), 'must be a list of contacts')
+})
 
 export const AcknowledgeSchema = v.strictObject({
   by: v.pipe(v.string('must be a name'), v.trim(), v.minLength(1, 'must not be empty'), v.maxLength(80, 'is longer than 80 characters')),

@@ -8,6 +8,7 @@ import { MailboxPlace } from './mailbox/MailboxPlace.tsx'
 import { SitePlace } from './site/SitePlace.tsx'
 
 const DevicesPlace = lazy(() => import('./devices/DevicesPlace.tsx').then((m) => ({ default: m.DevicesPlace })))
+const ArmingPlace = lazy(() => import('./arming/ArmingPlace.tsx').then((m) => ({ default: m.ArmingPlace })))
 export const loadBench = (): Promise<{ default: ComponentType }> => import('./bench/BenchPlace.tsx').then((m) => ({ default: m.BenchPlace }))
 const BenchPlace = lazy(loadBench)
 
@@ -21,6 +22,7 @@ export function App(): ReactNode {
             <Route path="/" element={<Navigate to="/site" replace />} />
             <Route path="/site" element={<SitePlace />} />
             <Route path="/devices" element={<DevicesPlace />} />
+            <Route path="/arming/:schedule?" element={<ArmingPlace />} />
             <Route path="/bench/:camera?" element={<BenchPlace />} />
             <Route path="/mailbox/:mail?" element={<MailboxPlace />} />
             {emptyPlaces.map((place) => (

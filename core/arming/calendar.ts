@@ -85,6 +85,11 @@ export class Calendar {
     this.days = days
   }
 
+  /** Whether the sun's times can be told: the position is known. */
+  get hasSun(): boolean {
+    return this.position !== undefined
+  }
+
   /**
    * Sunrise and sunset of a day, as milliseconds after its local midnight on the wall clock. Where the sun does not set,
    * its day is the whole date; where it does not rise, both are at noon. Source: suncalc.

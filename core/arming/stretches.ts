@@ -26,10 +26,16 @@ const clock = (ms: number): string => {
   return `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`
 }
 
-/** One date's part of the hours, on its wall clock; parts that meet at a change of the clock are one. */
-type WallSpan = { from: number; to: number; ends: number }
+/** A part of hours on a date's wall clock, milliseconds after its midnight; parts that meet at a change of the clock are one. */
+export interface WallSpan {
+  from: number
+  to: number
+  /** Milliseconds of UTC. */
+  ends: number
+}
 
-function spansByDate(hours: Hours, { days }: Calendar): Map<string, { weekday: Weekday; spans: WallSpan[] }> {
+/** Hours by date, on the wall clock. */
+export function spansByDate(hours: Hours, { days }: Calendar): Map<string, { weekday: Weekday; spans: WallSpan[] }> {
   const found = new Map<string, { weekday: Weekday; spans: WallSpan[] }>()
   let i = 0
   for (const day of days) {

@@ -37,7 +37,7 @@ interface Holder {
 }
 
 /**
- * What a device should hold of one of its outputs; null: nobody has set it up. Hours that a device cannot hold
+ * What a device should hold of one of its outputs; null: nobody has set it up, and nothing on it sets it off. Hours that a device cannot hold
  * (exceptions, ends tied to the sun) leave the setting off to the server.
  *
  * @param channels of the same device
@@ -54,8 +54,12 @@ export function wantedOutput(device: string, output: string, endpoints: readonly
   return { settings: outputSettings(endpoint), hours: able ? hours : '', rules: rules.sort() }
 }
 
-/** What differs between two settings of an output, in words; empty: nothing. */
-export function outputDifferences(wanted: OutputSetting, held: OutputSetting | null): string[] {
+/**
+ * What differs between two settings of an output, in words; empty: nothing that matters. The server says with each
+ * command what an output is to do; a device has to hold it only where it acts by itself.
+ */
+export function outputDifferences(wanted: OutputSetting | null, held: OutputSetting | null): string[] {
+  if (!wanted?.rules.length) return held?.rules.length ? ['the device sets it off, and the plan does not'] : []
   if (!held) return ['it holds no settings yet']
   const names = [...new Set([...Object.keys(wanted.settings), ...Object.keys(held.settings)])]
   return [
@@ -67,3 +71,6 @@ export function outputDifferences(wanted: OutputSetting, held: OutputSetting | n
 
 /** Whether a device sets an output off itself for a rule. */
 export const setsOff = (held: OutputSetting | null, channel: string, rule: string): boolean => held?.rules.includes(`${channel}/${rule}`) ?? false
+
+/** What is written to a device so that it holds what is wanted of an output. */
+export const toHold = (wanted: OutputSetting | null, held: OutputSetting | null): OutputSetting => wanted ?? { settings: held?.settings ?? {}, hours: '', rules: [] }

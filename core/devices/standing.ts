@@ -3,7 +3,7 @@ import { differencesOf, type Difference } from '../formats/onvif/differences.ts'
 import type { Rule } from '../formats/onvif/rules.ts'
 import { toRule, type Loss } from '../formats/onvif/toRule.ts'
 import type { Detection, Schedule } from '../formats/plan.ts'
-import type { ChannelDetection, StandingState, Stranger } from './views.ts'
+import type { ChannelDetection, DeviceView, StandingState, Stranger } from './views.ts'
 
 /** One channel of a device, as it was last read and sent to. */
 export interface Channel {
@@ -67,6 +67,9 @@ export const strangersOf = (detections: readonly Detection[], channel: Channel):
 
 /** Whether there is something to send for it. */
 export const isOpen = ({ state }: ChannelDetection): boolean => state === 'missing' || state === 'differs' || state === 'drifted'
+
+/** How many changes a device waits for: those of its channels, and outputs that it should set off by itself. */
+export const changesOfDevice = ({ channels, outputs }: Pick<DeviceView, 'channels' | 'outputs'>): number => channels.reduce((sum, channel) => sum + changesOf(channel), 0) + outputs.filter(({ waiting }) => waiting.length).length
 
 /** How many changes a channel waits for. */
 export const changesOf = ({ detections, strangers, used }: { detections: readonly ChannelDetection[]; strangers: readonly Stranger[]; used: boolean }): number => (used ? detections.filter(isOpen).length + strangers.length : 0)

@@ -73,6 +73,8 @@ export interface OutputView {
   active: boolean
   /** When it was last tested from here; null: never. */
   testedAt: number | null
+  /** What of its settings is not on the device yet; empty: nothing. */
+  waiting: string[]
 }
 
 export interface InputView {

@@ -134,6 +134,8 @@ export const ActionsSchema = v.strictObject({
   ),
   /** A trigger within so many seconds of the alarm's last one joins it while nobody has acknowledged it; 0: each its own alarm. */
   groupSeconds: v.optional(within(0, 86400, ' s'), 60),
+  /** Links that may be silent in a part of the armed hours: somebody has said that it is meant so. */
+  accepted: v.optional(v.array(id, 'must be a list of endpoints'), []),
   /** For so many seconds after actions were set off, further triggers set off none; they are kept and counted. */
   quietSeconds: v.optional(within(0, 86400, ' s'), 0)
 })

@@ -1,5 +1,8 @@
 import type { Channel } from '../devices/standing.ts'
 import type { DeviceState } from '../devices/views.ts'
+import type { SiteHours } from '../arming/coverage.ts'
+import type { Actions, Endpoint } from '../formats/actions.ts'
+import { NO_ACTIONS } from '../formats/actions.ts'
 import type { Detection, Schedule } from '../formats/plan.ts'
 import type { CameraPose } from '../scene/camera.ts'
 import type { Tracks } from '../targets/tracks.ts'
@@ -11,6 +14,16 @@ export interface DeviceFacts {
   state: DeviceState
   /** Seconds by which its clock is ahead. */
   clockAhead: number | null
+  /** Outputs that the device should set off by itself and is not set up for yet, by name. */
+  outputsWaiting: readonly string[]
+}
+
+/** Something that triggers can set off. */
+export interface EndpointFacts {
+  endpoint: Endpoint
+  /** Why it cannot act as it stands. */
+  missing: string | null
+  tested: 'never' | 'failed' | 'passed'
 }
 
 export interface ChannelFacts extends Channel {
@@ -37,6 +50,8 @@ export interface CameraFacts {
   /** Null: the scene has not been measured. */
   pose: CameraPose | null
   detections: readonly Detection[]
+  /** What detections set off, by detection; left out: nothing. */
+  actions: ReadonlyMap<string, Actions>
   /** All doors to its analysis, used or not. */
   channels: readonly ChannelFacts[]
   clips: readonly ClipFacts[]
@@ -49,6 +64,12 @@ export interface Facts {
   cameras: readonly CameraFacts[]
   /** Channels of devices that have several, whether or not they show a camera. */
   recorders: readonly ChannelFacts[]
+  endpoints: readonly EndpointFacts[]
+  /** What is linked by default; null: nothing has been said. */
+  usual: Actions | null
+  hours: SiteHours
+  /** Contacts of the site; `known`: a device has it. */
+  inputs: readonly { id: string; name: string; known: boolean }[]
 }
 
 export type Severity = 'blocking' | 'warning' | 'hint'
@@ -60,18 +81,27 @@ export type Mend =
   | { does: 'send'; words: string; devices: string[] }
   | { does: 'mode'; words: string; device: string; channel: string; type: string }
   | { does: 'door'; words: string; device: string; channel: string }
+  | { does: 'actions'; words: string; camera: string; detection: string; actions: Actions }
+  | { does: 'endpoint'; words: string; endpoint: Endpoint }
+  | { does: 'test'; words: string; endpoint: string }
+  /** Where somebody has to say more. */
+  | { does: 'go'; words: string; to: string }
 
 export interface Finding {
   code: string
   severity: Severity
   /** What of the readiness it spoils. */
-  notch: 'drawn' | 'sent'
+  notch: 'drawn' | 'armed' | 'linked' | 'sent'
   camera: string | null
   device: string | null
   detection: string | null
   /** What will happen on site. */
   sentence: string
   mend: Mend | null
+  /** Another way, where there are two. */
+  orElse?: Mend
+  /** Of something that several cameras share: all of them; `camera` is the first. */
+  shared?: string[]
 }
 
 /** What a check says of one thing; the code is the check's. */
@@ -98,4 +128,20 @@ export const inUse = (camera: CameraFacts): Detection[] => camera.detections.fil
 export const perDetection = (code: string, find: (d: Detection, camera: CameraFacts, facts: Facts) => Found[] | Found): Check => ({
   code,
   find: (facts) => facts.cameras.flatMap((camera) => inUse(camera).flatMap((d) => find(d, camera, facts)))
+})
+
+export const actionsOf = (camera: CameraFacts, d: Detection): Actions => camera.actions.get(d.id) ?? NO_ACTIONS
+
+/** The endpoints that a detection is linked to. */
+export const linksOf = (camera: CameraFacts, d: Detection, { endpoints }: Facts): EndpointFacts[] => actionsOf(camera, d).links.flatMap((link) => endpoints.find(({ endpoint }) => endpoint.id === link) ?? [])
+
+/** A kind of finding that looks at one endpoint after the other, of those that detections in use are linked to. */
+export const perEndpoint = (code: string, find: (e: EndpointFacts, cameras: CameraFacts[]) => Omit<Found, 'notch' | 'camera' | 'device' | 'detection' | 'shared'>[]): Check => ({
+  code,
+  find: (facts) =>
+    facts.endpoints.flatMap((e) => {
+      const cameras = facts.cameras.filter((c) => inUse(c).some((d) => actionsOf(c, d).links.includes(e.endpoint.id)))
+      if (!cameras.length) return []
+      return find(e, cameras).map((found) => ({ ...found, notch: 'linked' as const, camera: cameras[0].id, device: null, detection: null, shared: cameras.map(({ id }) => id) }))
+    })
 })

@@ -27,15 +27,27 @@ import { tamperLowMount } from './findings/tamper-low-mount.ts'
 import { targetTooLarge } from './findings/target-too-large.ts'
 import { targetTooSmall } from './findings/target-too-small.ts'
 import { tooMany } from './findings/too-many.ts'
+import { armInputMissing } from './findings/arm-input-missing.ts'
+import { barelyArmed } from './findings/barely-armed.ts'
+import { hoursMiss } from './findings/hours-miss.ts'
+import { neverArmed } from './findings/never-armed.ts'
+import { noStationPush } from './findings/no-station-push.ts'
+import { nothingLinked } from './findings/nothing-linked.ts'
+import { outputNotSet } from './findings/output-not-set.ts'
+import { preRecordOff } from './findings/pre-record-off.ts'
+import { severityNotAccepted } from './findings/severity-not-accepted.ts'
+import { untestedOutput } from './findings/untested-output.ts'
 import { wrongDoor } from './findings/wrong-door.ts'
 
-export type { CameraFacts, ChannelFacts, ClipFacts, DeviceFacts, Facts, Finding, Mend, Severity } from './facts.ts'
+export type { CameraFacts, ChannelFacts, ClipFacts, DeviceFacts, EndpointFacts, Facts, Finding, Mend, Severity } from './facts.ts'
 export { findingsOfCamera, notchesOf, type Notch, type Notches } from './notches.ts'
 
 /** What is looked at: a finding is added by its file and one line here. */
 const checks: readonly Check[] = [
   defaultPassword, offline, clockOff,
   analysisOff, modeConflict, motionOff, tooMany, recorderFull, kindUnsupported, outOfRange, notHeld, wrongDoor, switchesBack, drift, notSent,
+  neverArmed, barelyArmed, armInputMissing,
+  nothingLinked, outputNotSet, severityNotAccepted, hoursMiss, noStationPush, untestedOutput, preRecordOff,
   framesSwapped, framesRejectAll, lineAtEdge, seenTooShort, targetTooLarge, targetTooSmall, obstructed, dwellBelowPassers, sensitivityExtreme, noClassesSearch, tamperDarkView, tamperLowMount
 ]
 

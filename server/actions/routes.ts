@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import type { FastifyInstance } from 'fastify'
-import { SaveActionsSchema, SaveEndpointSchema, SaveMailSchema, SavePeopleSchema, SaveUsualSchema, type SiteActionsView, type SiteView } from '../../core/api.ts'
+import { SaveActionsSchema, SaveEndpointSchema, SaveInputsSchema, SaveMailSchema, SavePeopleSchema, SaveUsualSchema, type SiteActionsView, type SiteView } from '../../core/api.ts'
 import { setsOff } from '../../core/devices/outputs.ts'
 import { InputError } from '../../core/errors.ts'
 import { isOutput, type Endpoint } from '../../core/formats/actions.ts'
@@ -16,7 +16,7 @@ import type { Seal } from '../devices/seal.ts'
 import type { Heartbeats } from '../deliveries/heartbeats.ts'
 import { busy, notFound } from '../errors.ts'
 import { noteOf } from '../history/routes.ts'
-import { readSchedules, readSite } from '../sites/rows.ts'
+import { deleteSchedule, readSchedules, readSite, saveInputs } from '../sites/rows.ts'
 import { deleteEndpoint, insertVoice, listVoices, noteEndpointTest, readEndpoint, readEndpoints, readSettings, readVoice, saveEndpoint, saveSetting } from './rows.ts'
 
 export interface ActionsParts {
@@ -48,13 +48,14 @@ export function actionsRoutes(app: FastifyInstance, { database, devices, heartbe
     })
     return {
       site,
-      detections: detections.map(({ camera, cameraName, detection, actions }) => ({ camera, cameraName, detection, actions })),
+      detections,
       schedules,
       endpoints,
       mail: settings.mail,
       people: settings.people,
       usual: settings.usual,
       outputs: rows.flatMap((row) => row.outputs.map(({ token, kind, name }) => ({ device: row.id, deviceName: row.name, token, kind, name, cameras: channels.filter((c) => c.device === row.id && c.camera !== null).map((c) => c.camera!) }))),
+      contacts: rows.flatMap((row) => row.inputs.map((token) => ({ device: row.id, deviceName: row.name, token }))),
       voices,
       inputs: Object.fromEntries(site.inputs.map(({ id, device, token }) => [id, device && token ? devices.contact(device, token) : null])),
       stations: heartbeats.all,
@@ -116,6 +117,28 @@ export function actionsRoutes(app: FastifyInstance, { database, devices, heartbe
       await noteEndpointTest(database, site.id, endpoint.id, message, Date.now())
       throw busy(message)
     }
+  })
+
+  app.delete<{ Params: { id: string }; Querystring: { version?: string } }>('/api/schedules/:id', async (request) => {
+    const { id } = request.params
+    const version = Number(request.query.version)
+    if (!Number.isInteger(version) || version < 1) throw new InputError('version', 'must be the version that was read, a whole number from 1')
+    const site = await theSite()
+    const users = [...(await readAllDetections(database, site.id)).filter(({ detection }) => detection.schedule === id).map(({ detection }) => detection.name), ...(await readEndpoints(database, site.id)).filter(({ endpoint }) => endpoint.schedule === id).map(({ endpoint }) => endpoint.name)]
+    if (users.length) throw busy(`these hours are used by ${users.join(', ')}; give them others first`)
+    return database.transaction((sql) => deleteSchedule(sql, site.id, id, version, noteOf(request, 'Delete hours'), Date.now()))
+  })
+
+  app.put('/api/inputs', async (request) => {
+    const { inputs } = parseWith(SaveInputsSchema, request.body)
+    const site = await theSite()
+    const twice = inputs.findIndex((x, i) => inputs.findIndex((y) => y.id === x.id) < i)
+    if (twice >= 0) throw new InputError(`$.inputs[${twice}].id`, `"${inputs[twice].id}" is used twice`)
+    const used = (await readAllDetections(database, site.id)).flatMap(({ detection: d }) => [...(d.armInput ? [{ input: d.armInput.input, name: d.name }] : []), ...(d.kind === 'contact' ? [{ input: d.input, name: d.name }] : [])])
+    const lost = used.find(({ input }) => !inputs.some((i) => i.id === input))
+    if (lost) throw new InputError('$.inputs', `must have "${lost.input}": ${lost.name} uses it`)
+    await database.transaction((sql) => saveInputs(sql, site.id, inputs, noteOf(request, 'Change the contacts'), Date.now()))
+    return { inputs }
   })
 
   app.put('/api/settings/mail', async (request) => {

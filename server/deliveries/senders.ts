@@ -1,12 +1,12 @@
 import { mkdir, writeFile } from 'node:fs/promises'
-import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { cutOut } from '../../analysis/pictures.ts'
 import { emailOf, happening } from '../../core/actions/email.ts'
 import { outputSettings } from '../../core/devices/outputs.ts'
 import { addressesOf, type EndpointOf, type Mail, type OutputEndpoint } from '../../core/formats/actions.ts'
 import { eventData } from '../../core/formats/dc09.ts'
-import { readSettings, readVoice } from '../actions/rows.ts'
+import { readSettings } from '../actions/rows.ts'
+import { voiceOf } from '../actions/voices.ts'
 import type { Clips } from '../clips/clips.ts'
 import type { Database } from '../database.ts'
 import type { Devices } from '../devices/devices.ts'
@@ -63,11 +63,6 @@ export function makeSenders(parts: SenderParts): Senders {
     recording: (due) => record(parts, due),
     snapshots: (due) => keepSnapshots(parts, due)
   }
-}
-
-export const voiceOf = async (database: Database, siteId: string, endpoint: OutputEndpoint): Promise<Buffer | null> => {
-  if (endpoint.kind !== 'speaker') return null
-  return 'phrase' in endpoint.voice ? readFileSync(new URL(`../voices/${endpoint.voice.phrase}.wav`, import.meta.url)) : readVoice(database, siteId, endpoint.voice.file)
 }
 
 /** Sets an output off, or releases it, at its device. */

@@ -14,7 +14,10 @@ import { insertDevice, keepEar, keepReading, keepTrouble, listDevices, moveDevic
 import type { Seal } from './seal.ts'
 import { inTurns, sendChannel } from './sending.ts'
 import { Trouble, type TroubleKind } from './trouble.ts'
-import { readEverything, viewOf, type Everything } from './view.ts'
+import { toHold, wantedOutput } from '../../core/devices/outputs.ts'
+import { isOutput, type OutputEndpoint } from '../../core/formats/actions.ts'
+import { voiceOf } from '../actions/voices.ts'
+import { readEverything, viewOf, waitingOf, type Everything } from './view.ts'
 
 /** A clock that is off by more makes times of events wrong by more than anybody would notice. */
 const CLOCK_SECONDS = 2
@@ -327,6 +330,28 @@ export class Devices {
       results.push(...outcome.results)
     }
     await this.readAfresh(id)
+    results.push(...(await this.sendOutputs(id, link)))
+    return results
+  }
+
+  /** Sets up the outputs that the device should set off by itself, for the rules that it holds by now. */
+  private async sendOutputs(id: string, link: DeviceLink): Promise<SendResult[]> {
+    const [row, everything] = [await readDevice(this.database, id), await this.everything()]
+    const results: SendResult[] = []
+    for (const output of row.outputs.filter((o) => waitingOf(row, o, everything).length)) {
+      const wanted = wantedOutput(id, output.token, everything.endpoints, everything.channels.filter((c) => c.device === id), everything.actions, everything.schedules)
+      const endpoint = everything.endpoints.find((e): e is OutputEndpoint => isOutput(e) && e.device === id && e.output === output.token)
+      const base = { channel: '', detection: output.token, name: endpoint?.name ?? output.name, what: 'changed' as const }
+      try {
+        const voice = endpoint && wanted ? await voiceOf(this.database, (await readSite(this.database))!.id, endpoint) : null
+        await link.setOutput(output.token, toHold(wanted, output.held), voice)
+        results.push({ ...base, error: null, holds: 'new' })
+      } catch (error) {
+        if (!(error instanceof Trouble)) throw error
+        results.push({ ...base, error: error.message, holds: error.kind === 'refused' ? 'old' : 'unknown' })
+      }
+    }
+    if (results.length) await this.readAfresh(id)
     return results
   }
 

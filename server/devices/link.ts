@@ -50,6 +50,8 @@ export interface LinkOutput {
   active: boolean
   /** How it is set on the device; null: it does not say, or nobody has set it. */
   held: OutputSetting | null
+  /** It can be set up so that the device sets it off by itself. */
+  keeps: boolean
 }
 
 const ANSWERS_WITHIN_MS = 5000
@@ -180,10 +182,10 @@ export class DeviceLink {
       const kinds: readonly string[] = ['relay', 'strobe', 'speaker', 'buzzer'] satisfies OutputKind[]
       return children(await this.call('outputs', xml('wo:GetOutputs')), 'Output').flatMap((o) => {
         const { attributes: a } = o
-        return a.token && kinds.includes(a.Kind) ? [{ token: a.token, kind: a.Kind as OutputKind, name: a.Name || a.token, active: a.Active === 'true', held: heldOf(o) }] : []
+        return a.token && kinds.includes(a.Kind) ? [{ token: a.token, kind: a.Kind as OutputKind, name: a.Name || a.token, active: a.Active === 'true', held: heldOf(o), keeps: true }] : []
       })
     }
-    return children(await this.call('device', xml('tds:GetRelayOutputs')), 'RelayOutputs').flatMap(({ attributes: { token } }) => (token ? [{ token, kind: 'relay' as const, name: token, active: false, held: null }] : []))
+    return children(await this.call('device', xml('tds:GetRelayOutputs')), 'RelayOutputs').flatMap(({ attributes: { token } }) => (token ? [{ token, kind: 'relay' as const, name: token, active: false, held: null, keeps: false }] : []))
   }
 
   /**

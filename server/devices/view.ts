@@ -1,8 +1,11 @@
 import type { DeviceView } from '../../core/devices/views.ts'
 import { standingOf, strangersOf } from '../../core/devices/standing.ts'
+import { outputDifferences, wantedOutput } from '../../core/devices/outputs.ts'
+import type { Actions, Endpoint } from '../../core/formats/actions.ts'
 import type { Detection, Schedule } from '../../core/formats/plan.ts'
 import type { Database } from '../database.ts'
-import { readDetectionsOfSite } from '../detections/rows.ts'
+import { readEndpoints } from '../actions/rows.ts'
+import { readAllDetections } from '../detections/rows.ts'
 import { readSchedules } from '../sites/rows.ts'
 import { listChannels, type ChannelRow } from './channels.ts'
 import { listTests, type DeviceRow } from './rows.ts'
@@ -13,16 +16,32 @@ export interface Everything {
   /** By camera. */
   detections: ReadonlyMap<string, Detection[]>
   schedules: Schedule[]
+  endpoints: Endpoint[]
+  /** By camera and detection, `camera detection`. */
+  actions: ReadonlyMap<string, Actions>
   tests: { device: string; token: string; at: number }[]
 }
 
 export async function readEverything(database: Database, siteId: string): Promise<Everything> {
-  const [channels, detections, schedules, tests] = await Promise.all([listChannels(database), readDetectionsOfSite(database, siteId), readSchedules(database, siteId), listTests(database)])
-  return { channels, detections, schedules: schedules.map((kept) => kept.schedule), tests }
+  const [channels, all, schedules, endpoints, tests] = await Promise.all([listChannels(database), readAllDetections(database, siteId), readSchedules(database, siteId), readEndpoints(database, siteId), listTests(database)])
+  const detections = new Map<string, Detection[]>()
+  for (const { camera, detection } of all) detections.set(camera, [...(detections.get(camera) ?? []), detection])
+  return {
+    channels,
+    detections,
+    schedules: schedules.map((kept) => kept.schedule),
+    endpoints: endpoints.map((kept) => kept.endpoint),
+    actions: new Map(all.map(({ camera, detection, actions }) => [`${camera} ${detection.id}`, actions.actions])),
+    tests
+  }
 }
 
+/** What of a device's output is not on the device yet. */
+export const waitingOf = (row: DeviceRow, output: DeviceRow['outputs'][number], { channels, endpoints, actions, schedules }: Everything): string[] => (output.keeps ? outputDifferences(wantedOutput(row.id, output.token, endpoints, channels.filter((c) => c.device === row.id), actions, schedules), output.held) : [])
+
 /** @param inputs states of contacts as they were heard, by token */
-export function viewOf(row: DeviceRow, { channels, detections, schedules, tests }: Everything, busy: boolean, inputs: ReadonlyMap<string, boolean>): DeviceView {
+export function viewOf(row: DeviceRow, everything: Everything, busy: boolean, inputs: ReadonlyMap<string, boolean>): DeviceView {
+  const { channels, detections, schedules, tests } = everything
   return {
     id: row.id,
     name: row.name,
@@ -53,6 +72,6 @@ export function viewOf(row: DeviceRow, { channels, detections, schedules, tests 
         }
       }),
     inputs: row.inputs.map((token) => ({ token, active: inputs.get(token) ?? null })),
-    outputs: row.outputs.map((output) => ({ ...output, testedAt: tests.find((t) => t.device === row.id && t.token === output.token)?.at ?? null }))
+    outputs: row.outputs.map((output) => ({ token: output.token, kind: output.kind, name: output.name, active: output.active, waiting: waitingOf(row, output, everything), testedAt: tests.find((t) => t.device === row.id && t.token === output.token)?.at ?? null }))
   }
 }

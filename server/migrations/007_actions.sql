@@ -13,6 +13,9 @@ CREATE TABLE endpoint (
   FOREIGN KEY (site_id) REFERENCES site (id)
 );
 
+-- Deleted ones stay, so that undo brings them back.
+ALTER TABLE schedule ADD COLUMN deleted BOOLEAN NOT NULL DEFAULT FALSE;
+
 -- What a detection sets off, and what becomes of its alarms.
 CREATE TABLE detection_actions (
   camera_id VARCHAR(64) NOT NULL,

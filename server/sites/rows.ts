@@ -91,7 +91,7 @@ interface ScheduleRow {
 const scheduleOf = ({ body, version, changed_at }: ScheduleRow): KeptSchedule => ({ schedule: parsed<Schedule>(body), version, changedAt: changed_at })
 
 export async function readSchedules(sql: Sql, siteId: string): Promise<KeptSchedule[]> {
-  return (await sql.rows<ScheduleRow>('SELECT body, version, changed_at FROM schedule WHERE site_id = ? ORDER BY id', [siteId])).map(scheduleOf)
+  return (await sql.rows<ScheduleRow>('SELECT body, version, changed_at FROM schedule WHERE site_id = ? AND NOT deleted ORDER BY id', [siteId])).map(scheduleOf)
 }
 
 /** Saves over exactly the version named; 0 makes a new one. In a transaction. */
@@ -100,12 +100,29 @@ export async function saveSchedule(sql: Sql, siteId: string, schedule: Schedule,
   const done =
     version === 0
       ? await sql.run('INSERT IGNORE INTO schedule (site_id, id, body, version, changed_at) VALUES (?, ?, ?, 1, ?)', [siteId, schedule.id, body, now])
-      : await sql.run('UPDATE schedule SET body = ?, version = version + 1, changed_at = ? WHERE site_id = ? AND id = ? AND version = ?', [body, now, siteId, schedule.id, version])
+      : await sql.run('UPDATE schedule SET body = ?, version = version + 1, changed_at = ?, deleted = FALSE WHERE site_id = ? AND id = ? AND version = ?', [body, now, siteId, schedule.id, version])
   if (done.affectedRows === 1) {
     await noteEdit(sql, siteId, null, 'schedule', schedule.id, schedule, note, now)
     return { schedule, version: version + 1, changedAt: now }
   }
-  const current = (await readSchedules(sql, siteId)).find((kept) => kept.schedule.id === schedule.id)
-  if (!current) throw notFound(`schedule ${schedule.id}`)
-  throw conflict(`schedule ${current.schedule.name}`, current)
+  return refuseSchedule(sql, siteId, schedule.id)
+}
+
+async function refuseSchedule(sql: Sql, siteId: string, id: string): Promise<never> {
+  const [row] = await sql.rows<ScheduleRow & { deleted: number }>('SELECT body, version, changed_at, deleted FROM schedule WHERE site_id = ? AND id = ?', [siteId, id])
+  if (!row) throw notFound(`schedule ${id.slice(0, 64)}`)
+  throw conflict(`schedule ${scheduleOf(row).schedule.name}`, row.deleted ? { deleted: true, version: row.version, changedAt: row.changed_at } : scheduleOf(row))
+}
+
+/** Deletes exactly the version named; nothing may use it. @returns the version under which it can be brought back */
+export async function deleteSchedule(sql: Sql, siteId: string, id: string, version: number, note: EditNote, now: number): Promise<{ version: number }> {
+  const done = await sql.run('UPDATE schedule SET deleted = TRUE, version = version + 1, changed_at = ? WHERE site_id = ? AND id = ? AND version = ?', [now, siteId, id, version])
+  if (done.affectedRows !== 1) return refuseSchedule(sql, siteId, id)
+  await noteEdit(sql, siteId, null, 'schedule', id, null, note, now)
+  return { version: version + 1 }
+}
+
+export async function saveInputs(sql: Sql, siteId: string, inputs: readonly SiteInput[], note: EditNote, now: number): Promise<void> {
+  await sql.run('UPDATE site SET inputs = ? WHERE id = ?', [JSON.stringify(inputs), siteId])
+  await noteEdit(sql, siteId, null, 'setting', 'inputs', inputs, note, now)
 }

@@ -1,12 +1,10 @@
 import type { KeptActions, KeptDetection, KeptScene, KeptSchedule } from '../../core/api.ts'
 import { request } from '../api/client.ts'
-import { editorName } from './history/editorName.ts'
+import { noteHeaders as note } from '../kept/note.ts'
 import type { Keeper } from './document.ts'
 
 /** Keeps edits at the server. The requests go on when the page is closed (`keepalive`). */
 export function serverKeeper(site: string, camera: string): Keeper {
-  // What the history will say; a header carries names of any script percent-encoded.
-  const note = (label: string): Record<string, string> => ({ 'x-edit-by': encodeURIComponent(editorName()), 'x-edit-label': encodeURIComponent(label) })
   const detection = (id: string): string => `/api/cameras/${encodeURIComponent(camera)}/detections/${encodeURIComponent(id)}`
   return {
     saveDetection: (value, version, label) => request<KeptDetection>('PUT', detection(value.detection.id), { ...value, version }, { keepalive: true, headers: note(label) }),

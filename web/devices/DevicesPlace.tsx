@@ -3,7 +3,7 @@ import { useQueryClient } from '@tanstack/react-query'
 import { Alert, Button, Checkbox, Popconfirm, Skeleton } from 'antd'
 import { useState, type ReactNode } from 'react'
 import { useSearchParams } from 'react-router'
-import { changesOf } from '../../core/devices/standing.ts'
+import { changesOfDevice as changes } from '../../core/devices/standing.ts'
 import { isReachable, type DeviceView, type SendingView } from '../../core/devices/views.ts'
 import { request } from '../api/client.ts'
 import { AddDevice } from './AddDevice.tsx'
@@ -12,7 +12,6 @@ import { SendingPanel } from './SendingPanel.tsx'
 import { useDevices } from './useDevices.ts'
 import { states } from './words.ts'
 
-const changes = (d: DeviceView): number => d.channels.reduce((sum, channel) => sum + changesOf(channel), 0)
 const plural = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`
 
 /** The devices of the site: how each stands, what it can do, and what on it differs from the plan. */

@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { App, Button } from 'antd'
 import { useState, type ReactNode } from 'react'
-import { Link } from 'react-router'
+import { Link, useNavigate } from 'react-router'
 import type { Finding, Mend, Severity } from '../../core/readiness/index.ts'
 import { applyMend } from './mend.ts'
 
@@ -18,11 +18,13 @@ interface Props {
 /** What was found, worst first: what it means on site, and what one click does about it. */
 export function Findings({ findings, names, mendHere }: Props): ReactNode {
   const queries = useQueryClient()
+  const navigate = useNavigate()
   const { message } = App.useApp()
   const [working, setWorking] = useState<string | null>(null)
   const refresh = (): Promise<void> => queries.invalidateQueries()
   const mend = async (key: string, what: Mend): Promise<void> => {
     if (mendHere?.(what)) return
+    if (what.does === 'go') return void navigate(what.to)
     setWorking(key)
     try {
       const back = await applyMend(what)
@@ -61,11 +63,17 @@ export function Findings({ findings, names, mendHere }: Props): ReactNode {
               {names && f.camera && names.has(f.camera) && <Link to={`/bench/${f.camera}${f.detection ? `?detection=${f.detection}` : ''}`}>{names.get(f.camera)}</Link>}
               {names && !f.camera && f.device && <Link to={`/devices?device=${f.device}`}>{names.get(f.device) ?? 'The device'}</Link>}
             </span>
-            {f.mend && (
-              <Button size="small" loading={working === key} onClick={() => void mend(key, f.mend!)}>
-                {f.mend.words}
-              </Button>
-            )}
+            <span className="finding-mends">
+              {[f.mend, f.orElse].flatMap((what) =>
+                what ? (
+                  <Button key={what.words} size="small" loading={working === key} onClick={() => void mend(key, what)}>
+                    {what.words}
+                  </Button>
+                ) : (
+                  []
+                )
+              )}
+            </span>
           </li>
         )
       })}

@@ -1,4 +1,4 @@
-import type { BenchView, KeptDetection } from '../../core/api.ts'
+import type { BenchView, KeptActions, KeptDetection, KeptEndpoint, SiteActionsView } from '../../core/api.ts'
 import type { DeviceView, SendingView } from '../../core/devices/views.ts'
 import type { Mend } from '../../core/readiness/index.ts'
 import { request } from '../api/client.ts'
@@ -31,6 +31,25 @@ export async function applyMend(mend: Mend): Promise<TakeBack> {
       await request('PUT', path, { type: mend.type })
       return before ? () => request('PUT', path, { type: before.type }) : null
     }
+    case 'actions': {
+      const path = `/api/cameras/${mend.camera}/detections/${mend.detection}/actions`
+      const kept = (await request<BenchView>('GET', `/api/cameras/${mend.camera}`)).detections.find(({ detection }) => detection.id === mend.detection)
+      if (!kept) throw new Error('the detection is not there any more')
+      const saved = await request<KeptActions>('PUT', path, { actions: mend.actions, version: kept.actions.version })
+      return () => request('PUT', path, { actions: kept.actions.actions, version: saved.version })
+    }
+    case 'endpoint': {
+      const path = `/api/endpoints/${mend.endpoint.id}`
+      const kept = (await request<SiteActionsView>('GET', '/api/actions')).endpoints.find(({ endpoint }) => endpoint.id === mend.endpoint.id)
+      if (!kept) throw new Error('it is not there any more')
+      const saved = await request<KeptEndpoint>('PUT', path, { endpoint: mend.endpoint, version: kept.version })
+      return () => request('PUT', path, { endpoint: kept.endpoint, version: saved.version })
+    }
+    case 'test':
+      await request('POST', `/api/endpoints/${mend.endpoint}/test`)
+      return null
+    case 'go':
+      return null
     case 'door': {
       const path = `/api/devices/${mend.device}/channels/${mend.channel}`
       await request('PUT', path, { used: true })

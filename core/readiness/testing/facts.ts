@@ -4,7 +4,9 @@ import type { Rule } from '../../formats/onvif/rules.ts'
 import { DetectionSchema, parseWith, type Detection } from '../../formats/plan.ts'
 import { tracksFromRows } from '../../targets/tracks.ts'
 import type { TargetClass } from '../../targets/classes.ts'
-import type { CameraFacts, ChannelFacts, ClipFacts, DeviceFacts, Facts } from '../facts.ts'
+import { SiteHours } from '../../arming/coverage.ts'
+import { ActionsSchema, EndpointSchema, type Endpoint } from '../../formats/actions.ts'
+import type { CameraFacts, ChannelFacts, ClipFacts, DeviceFacts, EndpointFacts, Facts } from '../facts.ts'
 
 /** Facts of a small site for tests: one camera with one device that can do most things, unless it is said otherwise. */
 
@@ -49,7 +51,7 @@ export const asSent = (detections: readonly Detection[], to: ChannelFacts = chan
   return { ...to, held: rules, sent: rules }
 }
 
-export const device = (more: Partial<DeviceFacts> = {}): DeviceFacts => ({ id: 'cam', name: 'The camera', state: 'online', clockAhead: 0, ...more })
+export const device = (more: Partial<DeviceFacts> = {}): DeviceFacts => ({ id: 'cam', name: 'The camera', state: 'online', clockAhead: 0, outputsWaiting: [], ...more })
 
 /** One walk: a box of a size, from a place to a place, foot points as shares of the picture. */
 export interface Walk {
@@ -78,6 +80,14 @@ export function clip(walks: readonly Walk[], more: Partial<ClipFacts> = {}): Cli
   return { id: 'clip', name: 'Morning', width: 1280, height: 720, tracks: tracksFromRows(rows, FPS), look: { luma: 120, contrast: 50 }, ...more }
 }
 
-export const camera = (detections: readonly Detection[], more: Partial<CameraFacts> = {}): CameraFacts => ({ id: 'gate', name: 'Gate', pose: null, detections, channels: [asSent(detections)], clips: [], ...more })
+export const actions = (settings: object): CameraFacts['actions'] extends ReadonlyMap<string, infer A> ? A : never => parseWith(ActionsSchema, settings)
+export const endpoint = (settings: object): Endpoint => parseWith(EndpointSchema, { id: 'e', name: 'E', ...settings })
+export const popup = endpoint({ id: 'popup', name: 'Pop-up', kind: 'popup', sound: 'none' })
+export const tested = (of: Endpoint, more: Partial<EndpointFacts> = {}): EndpointFacts => ({ endpoint: of, missing: null, tested: 'passed', ...more })
 
-export const facts = (cameras: readonly CameraFacts[], more: Partial<Facts> = {}): Facts => ({ schedules: [], devices: [device()], cameras, recorders: [], ...more })
+export const camera = (detections: readonly Detection[], more: Partial<CameraFacts> = {}): CameraFacts => ({ id: 'gate', name: 'Gate', pose: null, detections, actions: new Map(detections.map((d) => [d.id, actions({ links: ['popup'] })])), channels: [asSent(detections)], clips: [], ...more })
+
+export const facts = (cameras: readonly CameraFacts[], more: Partial<Facts> = {}): Facts => {
+  const schedules = more.schedules ?? []
+  return { schedules, devices: [device()], cameras, recorders: [], endpoints: [tested(popup)], usual: null, inputs: [], hours: new SiteHours(schedules, 'Europe/London', { latitude: 59, longitude: -3 }, Date.UTC(2026, 10, 24, 12)), ...more }
+}

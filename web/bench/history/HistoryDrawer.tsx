@@ -3,7 +3,7 @@ import { useMemo, useState, type ReactNode } from 'react'
 import { canonical, differencesBetween, type CameraState, type EditEntry } from '../../../core/history/states.ts'
 import { useHistory, useStateAt } from '../../api/queries.ts'
 import type { BenchDocument, DocumentState } from '../document.ts'
-import { editorName, setEditorName } from './editorName.ts'
+import { editorName, setEditorName } from '../../kept/editorName.ts'
 
 const NOW = 'now'
 

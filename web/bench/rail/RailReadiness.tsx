@@ -14,6 +14,7 @@ export const RailReadiness = memo(function RailReadiness({ camera, selected, doc
   // What changes the plan is one step of the document, which undo takes back; commands to devices go to the server.
   const mendHere = (mend: Mend): boolean => {
     if (mend.does === 'edit' && document.detection(mend.detection.id)) document.edit(mend.detection, mend.words)
+    else if (mend.does === 'actions' && document.detection(mend.detection)) document.setActions(mend.detection, mend.actions, mend.words)
     else if (mend.does === 'add') document.add([mend.detection])
     else return false
     return true

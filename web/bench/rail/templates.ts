@@ -1,7 +1,7 @@
 import { DetectionSchema, ScheduleSchema, WEEKDAYS, parseWith, type Detection, type Schedule } from '../../../core/formats/plan.ts'
 import type { Point } from '../../../core/geometry/shapes.ts'
 import type { Placed } from '../document.ts'
-import { newId } from '../newId.ts'
+import { newId } from '../../kept/newId.ts'
 import { freeName } from './freeName.ts'
 
 export interface TemplateContext {

@@ -2,11 +2,11 @@ import { Button, Input, Modal, Select } from 'antd'
 import { useState, type ReactNode } from 'react'
 import { InputError } from '../../../core/errors.ts'
 import { ScheduleSchema, WEEKDAYS, parseWith, type Detection, type Schedule, type Weekday } from '../../../core/formats/plan.ts'
-import { newId } from '../newId.ts'
+import { newId } from '../../kept/newId.ts'
 import type { BenchDocument } from '../document.ts'
 import { KeptText } from '../inspector/editors.tsx'
 import { DayBar } from './DayBar.tsx'
-import { readSpans, spansText } from './spansText.ts'
+import { readSpans, spansText } from '../../kept/spansText.ts'
 
 const dayNames: Record<Weekday, string> = { mon: 'Monday', tue: 'Tuesday', wed: 'Wednesday', thu: 'Thursday', fri: 'Friday', sat: 'Saturday', sun: 'Sunday' }
 

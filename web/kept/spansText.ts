@@ -1,5 +1,5 @@
-import { isSpanEnd } from '../../../core/formats/spanEnd.ts'
-import type { Schedule } from '../../../core/formats/plan.ts'
+import { isSpanEnd } from '../../core/formats/spanEnd.ts'
+import type { Schedule } from '../../core/formats/plan.ts'
 
 type Spans = Schedule['week']['mon']
 

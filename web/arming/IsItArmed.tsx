@@ -1,0 +1,44 @@
+import { Button } from 'antd'
+import { DateTime } from 'luxon'
+import { useState, type ReactNode } from 'react'
+import { armedAt, scheduleAt } from '../../core/arming/armedNow.ts'
+import type { ArmInputs } from '../../core/arming/armInputs.ts'
+import type { Schedule, SitePosition } from '../../core/formats/plan.ts'
+import type { SiteInput } from '../../core/api.ts'
+import type { SiteDetection } from '../kept/siteDocument.ts'
+
+/** Whether the hours on show, and each detection that has them, are armed at any instant, and why. */
+export function IsItArmed({ schedule, detections, schedules, site, contacts, now }: { schedule: Schedule | null; detections: readonly SiteDetection[]; schedules: readonly Schedule[]; site: { timeZone: string; position: SitePosition | null; inputs: readonly SiteInput[] }; contacts: Readonly<Record<string, boolean | null>>; now: number }): ReactNode {
+  const [asked, setAsked] = useState<string | null>(null)
+  const clock = { timeZone: site.timeZone, position: site.position ?? undefined }
+  const local = asked ?? DateTime.fromMillis(now, { zone: site.timeZone }).toFormat("yyyy-MM-dd'T'HH:mm")
+  const at = DateTime.fromISO(local, { zone: site.timeZone })
+  const instant = asked === null || !at.isValid ? now : at.toMillis()
+  // What contacts are at another time nobody knows: they are taken as they are now.
+  const inputs: ArmInputs = Object.fromEntries(Object.entries(contacts).map(([id, set]) => [id, set === null ? [] : [{ at: 0, set }]]))
+  const nameOf = (id: string): string => site.inputs.find((i) => i.id === id)?.name ?? id
+  const withInput = detections.filter(({ detection: d }) => d.armInput || !d.enabled)
+  const answer = scheduleAt(schedule ?? undefined, clock, instant)
+  return (
+    <section className="is-it-armed" aria-label="Is it armed?">
+      <h2>Is it armed?</h2>
+      <div className="row">
+        <input type="datetime-local" aria-label="At this time on the site’s clock" value={local} onChange={(e) => setAsked(e.target.value || null)} />
+        <Button size="small" disabled={asked === null} onClick={() => setAsked(null)}>
+          Now
+        </Button>
+      </div>
+      <p role="status" className={answer.armed ? 'armed-answer yes' : 'armed-answer'}>
+        <strong>{answer.armed ? '● Yes' : '○ No'}</strong>: {answer.words}
+      </p>
+      {withInput.map(({ camera, detection }) => {
+        const own = armedAt(detection, schedules, clock, inputs, instant, nameOf)
+        return (
+          <p key={`${camera} ${detection.id}`} className="quiet">
+            <b>{detection.name}</b>: {own.armed ? '● yes' : '○ no'}; {own.words.charAt(0).toLowerCase() + own.words.slice(1)}
+          </p>
+        )
+      })}
+    </section>
+  )
+}

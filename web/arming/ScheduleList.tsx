@@ -1,0 +1,72 @@
+import { PlusOutlined, UploadOutlined } from '@ant-design/icons'
+import { App, Button, Upload } from 'antd'
+import type { ReactNode } from 'react'
+import type { SiteHours } from '../../core/arming/coverage.ts'
+import { scheduleAt } from '../../core/arming/armedNow.ts'
+import { WEEKDAYS, type Schedule } from '../../core/formats/plan.ts'
+import { errorOf } from '../api/client.ts'
+import { newId } from '../kept/newId.ts'
+import type { SiteDocument, SiteState } from '../kept/siteDocument.ts'
+import { plural, weekHours } from './words.ts'
+
+export function ScheduleList({ state, document, hours, clock, now, chosen, onChoose }: { state: SiteState; document: SiteDocument; hours: SiteHours; clock: Parameters<typeof scheduleAt>[1]; now: number; chosen: string | null; onChoose: (id: string) => void }): ReactNode {
+  const { message } = App.useApp()
+  const make = (): void => {
+    const taken = new Set(state.schedules.map((s) => s.name))
+    let n = 1
+    while (taken.has(`Hours ${n}`)) n++
+    const week = Object.fromEntries(WEEKDAYS.map((day) => [day, []])) as unknown as Schedule['week']
+    const schedule: Schedule = { id: newId('hours'), name: `Hours ${n}`, week, exceptions: [] }
+    document.editSchedule(schedule, `New hours ${schedule.name}`)
+    onChoose(schedule.id)
+  }
+  const read = async (file: File): Promise<void> => {
+    try {
+      const answer = await fetch('/api/calendars', { method: 'POST', headers: { 'content-type': 'text/calendar' }, body: file })
+      const text = await answer.text()
+      if (!answer.ok) throw errorOf(answer.status, text)
+      const schedule = JSON.parse(text) as Schedule
+      document.editSchedule(schedule, `Take in the calendar ${schedule.name}`)
+      onChoose(schedule.id)
+    } catch (error) {
+      void message.error(`${file.name}: ${(error as Error).message}`)
+    }
+  }
+  return (
+    <section className="schedule-list" aria-label="Schedules">
+      <h2>Schedules</h2>
+      <ul>
+        {state.schedules.map((schedule) => {
+          const detections = state.detections.filter(({ detection }) => detection.schedule === schedule.id).length
+          const endpoints = state.endpoints.filter((e) => e.schedule === schedule.id).length
+          const { armed } = hours.coverage(schedule.id, undefined)
+          const answer = scheduleAt(schedule, clock, now)
+          const users = [...(detections ? [plural(detections, 'detection')] : []), ...(endpoints ? [plural(endpoints, 'output or message', 'outputs or messages')] : [])]
+          return (
+            <li key={schedule.id}>
+              <button type="button" className={`schedule${schedule.id === chosen ? ' chosen' : ''}`} aria-pressed={schedule.id === chosen} onClick={() => onChoose(schedule.id)}>
+                <strong>{schedule.name}</strong>
+                <span className="quiet">{users.join(', ') || 'used by nothing yet'}</span>
+                <span className="quiet">
+                  <span className="figures">{weekHours(armed)}</span> a week ·{' '}
+                  <span className={answer.armed ? 'is-armed' : ''}>
+                    {answer.armed ? '● on now' : '○ off now'}
+                  </span>
+                </span>
+              </button>
+            </li>
+          )
+        })}
+      </ul>
+      {state.schedules.length === 0 && <p className="quiet">No hours yet: every detection is always armed. Make some, or take in a calendar.</p>}
+      <div className="row wrap">
+        <Button icon={<PlusOutlined />} onClick={make}>
+          New hours
+        </Button>
+        <Upload accept=".ics,text/calendar" showUploadList={false} beforeUpload={(file) => (void read(file), false)}>
+          <Button icon={<UploadOutlined />}>Calendar …</Button>
+        </Upload>
+      </div>
+    </section>
+  )
+}

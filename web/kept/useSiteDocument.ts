@@ -1,0 +1,37 @@
+import { useQuery, type UseQueryResult } from '@tanstack/react-query'
+import { useEffect, useMemo, useSyncExternalStore } from 'react'
+import type { SiteActionsView } from '../../core/api.ts'
+import { request } from '../api/client.ts'
+import { SiteDocument, type SiteState } from './siteDocument.ts'
+import { stepsOfTab } from './stepsOfTab.ts'
+
+const READ_MS = 4000
+
+export const useSiteActions = (): UseQueryResult<SiteActionsView> => useQuery({ queryKey: ['actions'], queryFn: () => request<SiteActionsView>('GET', '/api/actions'), refetchInterval: READ_MS })
+
+/** What is edited of the site, for as long as a place is open; later readings are taken in. Undo goes over both places. */
+export function useSiteDocument(view: SiteActionsView): { document: SiteDocument; state: SiteState } {
+  // eslint-disable-next-line react-hooks/exhaustive-deps -- made once from the first reading
+  const document = useMemo(() => new SiteDocument(view, stepsOfTab('site')), [])
+  useEffect(() => document.adopt(view), [document, view])
+  useEffect(() => {
+    const flush = (): void => document.flush()
+    window.addEventListener('pagehide', flush)
+    return () => {
+      window.removeEventListener('pagehide', flush)
+      flush()
+    }
+  }, [document])
+  useEffect(() => {
+    const keys = (e: KeyboardEvent): void => {
+      const typing = e.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(e.target.tagName)
+      if (typing || !(e.ctrlKey || e.metaKey) || e.key.toLowerCase() !== 'z') return
+      e.preventDefault()
+      if (e.shiftKey) document.redo()
+      else document.undo()
+    }
+    window.addEventListener('keydown', keys)
+    return () => window.removeEventListener('keydown', keys)
+  }, [document])
+  return { document, state: useSyncExternalStore(document.subscribe, document.getState) }
+}
