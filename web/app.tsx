@@ -9,6 +9,7 @@ import { SitePlace } from './site/SitePlace.tsx'
 
 const DevicesPlace = lazy(() => import('./devices/DevicesPlace.tsx').then((m) => ({ default: m.DevicesPlace })))
 const ArmingPlace = lazy(() => import('./arming/ArmingPlace.tsx').then((m) => ({ default: m.ArmingPlace })))
+const ActionsPlace = lazy(() => import('./actions/ActionsPlace.tsx').then((m) => ({ default: m.ActionsPlace })))
 export const loadBench = (): Promise<{ default: ComponentType }> => import('./bench/BenchPlace.tsx').then((m) => ({ default: m.BenchPlace }))
 const BenchPlace = lazy(loadBench)
 
@@ -23,6 +24,7 @@ export function App(): ReactNode {
             <Route path="/site" element={<SitePlace />} />
             <Route path="/devices" element={<DevicesPlace />} />
             <Route path="/arming/:schedule?" element={<ArmingPlace />} />
+            <Route path="/actions/:part?" element={<ActionsPlace />} />
             <Route path="/bench/:camera?" element={<BenchPlace />} />
             <Route path="/mailbox/:mail?" element={<MailboxPlace />} />
             {emptyPlaces.map((place) => (

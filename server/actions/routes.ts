@@ -3,7 +3,7 @@ import type { FastifyInstance } from 'fastify'
 import { SaveActionsSchema, SaveEndpointSchema, SaveInputsSchema, SaveMailSchema, SavePeopleSchema, SaveUsualSchema, type SiteActionsView, type SiteView } from '../../core/api.ts'
 import { setsOff } from '../../core/devices/outputs.ts'
 import { InputError } from '../../core/errors.ts'
-import { isOutput, type Endpoint } from '../../core/formats/actions.ts'
+import { PHRASES, isOutput, type Endpoint, type Phrase } from '../../core/formats/actions.ts'
 import { readCalendar, writeCalendar } from '../../core/formats/iCalendar.ts'
 import { parseWith } from '../../core/formats/plan.ts'
 import { MOST_WAVE_BYTES, readWave } from '../../core/formats/wave.ts'
@@ -17,6 +17,7 @@ import type { Heartbeats } from '../deliveries/heartbeats.ts'
 import { busy, notFound } from '../errors.ts'
 import { noteOf } from '../history/routes.ts'
 import { deleteSchedule, readSchedules, readSite, saveInputs } from '../sites/rows.ts'
+import { readPhrase } from './voices.ts'
 import { deleteEndpoint, insertVoice, listVoices, noteEndpointTest, readEndpoint, readEndpoints, readSettings, readVoice, saveEndpoint, saveSetting } from './rows.ts'
 
 export interface ActionsParts {
@@ -184,6 +185,10 @@ export function actionsRoutes(app: FastifyInstance, { database, devices, heartbe
     })
   })
 
+  app.get<{ Params: { id: string } }>('/api/phrases/:id', async ({ params }, reply) => {
+    if (!Object.hasOwn(PHRASES, params.id)) throw notFound(`phrase ${params.id.slice(0, 64)}`)
+    return reply.type('audio/wav').send(readPhrase(params.id as Phrase))
+  })
   app.get<{ Params: { id: string } }>('/api/voices/:id', async ({ params }, reply) => reply.type('audio/wav').send(await readVoice(database, (await theSite()).id, params.id)))
 
   app.get<{ Params: { id: string } }>('/api/schedules/:id/calendar.ics', async ({ params }, reply) => {

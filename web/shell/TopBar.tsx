@@ -2,6 +2,7 @@ import { MailOutlined, MoonOutlined, SunOutlined } from '@ant-design/icons'
 import { Button, Tooltip } from 'antd'
 import type { ReactNode } from 'react'
 import { NavLink } from 'react-router'
+import { Operators } from '../alarms/Operators.tsx'
 import { useSite } from '../api/queries.ts'
 import { useTheme } from '../theme.tsx'
 import { places } from './places.ts'
@@ -31,6 +32,7 @@ export function TopBar(): ReactNode {
         ))}
       </nav>
       <span className="grow" />
+      <Operators />
       <NavLink to="/mailbox" className="place">
         <MailOutlined aria-hidden="true" /> Mailbox
       </NavLink>

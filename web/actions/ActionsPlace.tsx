@@ -1,0 +1,141 @@
+import './actions.css'
+import { PlusOutlined } from '@ant-design/icons'
+import { Alert, Button, Dropdown } from 'antd'
+import { useMemo, type ReactNode } from 'react'
+import { NavLink, useParams, useSearchParams } from 'react-router'
+import { crossingOf } from '../../core/actions/matrix.ts'
+import type { SiteActionsView } from '../../core/api.ts'
+import { SiteHours } from '../../core/arming/coverage.ts'
+import { isOutput, missingOf, type EndpointKind } from '../../core/formats/actions.ts'
+import { AlarmList } from '../alarms/AlarmList.tsx'
+import { useAlarms } from '../alarms/useAlarms.ts'
+import { ConflictNote } from '../kept/ConflictNote.tsx'
+import { KeepingBar } from '../kept/KeepingBar.tsx'
+import { keyOf } from '../kept/siteDocument.ts'
+import { useSiteActions, useSiteDocument } from '../kept/useSiteDocument.ts'
+import { AlarmPanel } from './AlarmPanel.tsx'
+import { EndpointPanel } from './EndpointPanel.tsx'
+import { MailAndPeople } from './MailAndPeople.tsx'
+import { Matrix, type Column } from './Matrix.tsx'
+import { newEndpoint } from './newEndpoint.ts'
+import { useStandIns } from './useStandIns.ts'
+import { UsualPanel } from './UsualPanel.tsx'
+import { kindWords } from './words.ts'
+
+const NEW: EndpointKind[] = ['email', 'station', 'webhook', 'popup', 'recording', 'snapshots']
+const ORDER: EndpointKind[] = ['strobe', 'speaker', 'relay', 'buzzer', 'email', 'station', 'webhook', 'popup', 'recording', 'snapshots']
+
+export function ActionsPlace(): ReactNode {
+  const actions = useSiteActions()
+  if (actions.error && !actions.data) return <Alert className="notice" type="error" showIcon title={actions.error.message} />
+  if (!actions.data) return <p className="waiting">Reading what is set off …</p>
+  return <Actions view={actions.data} />
+}
+
+function Actions({ view }: { view: SiteActionsView }): ReactNode {
+  const { document, state } = useSiteDocument(view)
+  const { part } = useParams()
+  const standIns = useStandIns()
+  const waiting = useAlarms().data?.waiting ?? 0
+  return (
+    <main className="actions-place">
+      <header className="actions-head">
+        <nav aria-label="Parts of Actions">
+          <NavLink to="/actions" end className="part">
+            What sets off what
+          </NavLink>
+          <NavLink to="/actions/alarms" className="part">
+            Alarms and deliveries{waiting > 0 && ` (${waiting})`}
+          </NavLink>
+          <NavLink to="/actions/mail" className="part">
+            Mail and people
+          </NavLink>
+        </nav>
+        <span className="grow" />
+        {standIns && (
+          <a href={standIns} target="_blank" rel="noreferrer">
+            Stand-ins
+          </a>
+        )}
+        <KeepingBar state={state} document={document} />
+      </header>
+      {state.conflict && <ConflictNote conflict={state.conflict} document={document} />}
+      {part === 'alarms' ? <AlarmList /> : part === 'mail' ? <MailAndPeople view={view} state={state} document={document} /> : <MatrixPart view={view} state={state} document={document} />}
+    </main>
+  )
+}
+
+function MatrixPart({ view, state, document }: { view: SiteActionsView } & ReturnType<typeof useSiteDocument>): ReactNode {
+  const [address, setAddress] = useSearchParams()
+  const { timeZone, position } = view.site
+  const hours = useMemo(() => new SiteHours(state.schedules, timeZone, position ?? undefined, Date.now()), [state.schedules, timeZone, position])
+  const outputs = useMemo(() => new Set(view.outputs.map((o) => `${o.device} ${o.token}`)), [view.outputs])
+  const missing = (endpoint: (typeof state.endpoints)[number]): string | null => missingOf(endpoint, { mail: view.mail.mail, people: state.people, outputs })
+  const unset = view.outputs.filter((o) => !state.endpoints.some((e) => isOutput(e) && e.device === o.device && e.output === o.token))
+  const columns: Column[] = [
+    ...[...state.endpoints].sort((a, b) => ORDER.indexOf(a.kind) - ORDER.indexOf(b.kind) || a.name.localeCompare(b.name)).map((endpoint) => ({ id: endpoint.id, name: endpoint.name, endpoint, missing: missing(endpoint) })),
+    ...unset.map((o) => ({ id: `${o.device} ${o.token}`, name: o.name, endpoint: null, kind: o.kind }))
+  ].sort((a, b) => Number(groupOf(a) !== 'Outputs') - Number(groupOf(b) !== 'Outputs'))
+  const chosenColumn = address.get('endpoint')
+  const chosenRow = address.get('detection') !== null ? (state.detections.find((d) => d.detection.id === address.get('detection') && (address.get('camera') === null || d.camera === address.get('camera'))) ?? null) : null
+  const endpoint = state.endpoints.find((e) => e.id === chosenColumn)
+  const go = (next: Record<string, string>): void => setAddress(next, { replace: false })
+  const cameraName = (id: string): string => view.site.cameras.find((c) => c.id === id)?.name ?? id
+  const add = (kind: EndpointKind, output?: { device: string; token: string; name: string }): void => {
+    const made = newEndpoint(kind, state.endpoints.map((e) => e.name), output)
+    document.editEndpoint(made, `New ${made.name}`)
+    go({ endpoint: made.id })
+  }
+  return (
+    <div className="actions-body">
+      <div className="matrix-side">
+        <div className="row matrix-tools">
+          <Dropdown trigger={['click']} menu={{ items: NEW.map((kind) => ({ key: kind, label: `${kindWords[kind].glyph}  ${kindWords[kind].name}` })), onClick: ({ key }) => add(key as EndpointKind) }}>
+            <Button icon={<PlusOutlined />}>New message or record</Button>
+          </Dropdown>
+          <Button type={endpoint || chosenRow ? 'default' : 'text'} disabled={!endpoint && !chosenRow} onClick={() => go({})}>
+            Usual actions
+          </Button>
+        </div>
+        {state.detections.length === 0 ? (
+          <p className="waiting">No detection has been drawn yet. Draw one on the Bench; then say here what it sets off.</p>
+        ) : columns.length === 0 ? (
+          <p className="waiting">Nothing can be set off yet. Add a message, or a device with outputs.</p>
+        ) : (
+          <Matrix
+            rows={state.detections}
+            columns={columns}
+            cameraName={cameraName}
+            crossing={(row, column) => (column.endpoint ? crossingOf(row.detection, document.actionsOf(keyOf(row)), column.endpoint, column.missing, hours) : null)}
+            chosenRow={chosenRow ? keyOf(chosenRow) : null}
+            chosenColumn={chosenColumn}
+            onRow={(key) => {
+              const [camera, detection] = key.split('/')
+              go({ camera, detection })
+            }}
+            onColumn={(id) => {
+              const output = unset.find((o) => `${o.device} ${o.token}` === id)
+              if (output) add(output.kind, output)
+              else go({ endpoint: id })
+            }}
+            onLink={(crossings, linked) => {
+              const names = [...new Set(crossings.map((c) => state.endpoints.find((e) => e.id === c.endpoint)?.name))]
+              document.link(crossings, linked, `${linked ? 'Link' : 'Unlink'} ${names.length > 2 ? `${crossings.length} crossings` : names.join(' and ')}`)
+            }}
+          />
+        )}
+      </div>
+      <aside className="actions-right">
+        {endpoint ? (
+          <EndpointPanel key={endpoint.id} endpoint={endpoint} missing={missing(endpoint)} view={view} state={state} document={document} onRemoved={() => go({})} />
+        ) : chosenRow ? (
+          <AlarmPanel key={keyOf(chosenRow)} detection={chosenRow} cameraName={cameraName(chosenRow.camera)} state={state} document={document} />
+        ) : (
+          <UsualPanel state={state} document={document} />
+        )}
+      </aside>
+    </div>
+  )
+}
+
+const groupOf = (column: Column): string => (column.endpoint ? kindWords[column.endpoint.kind].group : 'Outputs')

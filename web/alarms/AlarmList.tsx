@@ -1,0 +1,144 @@
+import { useQueryClient } from '@tanstack/react-query'
+import { Alert, App, Button, Checkbox, Input, Popover } from 'antd'
+import { useState, type ReactNode } from 'react'
+import { Link } from 'react-router'
+import type { AlarmView, DeliveryView } from '../../core/api.ts'
+import { request } from '../api/client.ts'
+import { kindWords, dayAndTime, timeOf } from '../actions/words.ts'
+import { editorName, setEditorName } from '../kept/editorName.ts'
+import { plural } from '../arming/words.ts'
+import { useAlarms, useAttempts } from './useAlarms.ts'
+
+const marks: Record<DeliveryView['state'], { mark: string; words: string }> = { pending: { mark: '…', words: 'on its way' }, sent: { mark: '✓', words: 'done' }, failed: { mark: '✕', words: 'given up' }, held: { mark: '–', words: 'held back' } }
+
+/** The alarms, newest first, each with all that it set off. */
+export function AlarmList(): ReactNode {
+  const alarms = useAlarms()
+  if (alarms.error && !alarms.data) return <Alert type="error" showIcon title={alarms.error.message} />
+  if (!alarms.data) return <p className="waiting">Reading the alarms …</p>
+  if (!alarms.data.alarms.length) return <p className="waiting">No alarm yet. A trigger of a detection makes one: live, from a clip run as live, or set off once beside the matrix.</p>
+  return (
+    <ol className="alarm-list">
+      {alarms.data.alarms.map((alarm) => (
+        <Alarm key={alarm.id} alarm={alarm} />
+      ))}
+    </ol>
+  )
+}
+
+function Alarm({ alarm: a }: { alarm: AlarmView }): ReactNode {
+  return (
+    <li className={`alarm ${a.state}`}>
+      <header>
+        <span className="alarm-mark" aria-hidden="true">{a.state === 'waiting' ? '⚑' : '✓'}</span>
+        <strong>{a.name}</strong>
+        <span className="quiet">
+          {a.cameraName} · <span className="figures">{dayAndTime(a.firstAt)}</span>
+          {a.triggers > 1 && ` · ${plural(a.triggers, 'trigger')}, the last ${timeOf(a.lastAt)}`} · {a.severity}
+          {a.priority !== 'normal' && `, ${a.priority} priority`}
+          {a.run !== null && ' · from a clip'}
+        </span>
+        <span className="grow" />
+        {a.state === 'waiting' ? <Acknowledge alarm={a} /> : <span className="quiet">acknowledged by {a.acknowledgedBy} at {timeOf(a.acknowledgedAt!)}{a.comment && `: “${a.comment}”`}</span>}
+      </header>
+      {a.deliveries.length === 0 && <p className="quiet">Nothing was set off: <Link to={`/actions?camera=${a.camera}&detection=${a.detection}`}>link something</Link>.</p>}
+      <ul>
+        {[...a.deliveries].reverse().map((d) => (
+          <Delivery key={d.id} delivery={d} />
+        ))}
+      </ul>
+    </li>
+  )
+}
+
+function Delivery({ delivery: d }: { delivery: DeliveryView }): ReactNode {
+  const queries = useQueryClient()
+  const { message } = App.useApp()
+  const [open, setOpen] = useState(false)
+  const attempts = useAttempts(d.id, open)
+  const { mark, words } = marks[d.state]
+  const history = (
+    <ul className="attempts">
+      {attempts.data?.length === 0 && <li className="quiet">Not tried yet.</li>}
+      {attempts.data?.map((t) => (
+        <li key={t.at} className={t.ok ? '' : 'failed'}>
+          <span className="figures">{timeOf(t.at)}</span> {t.ok ? '✓' : '✕'} {t.words}
+        </li>
+      ))}
+    </ul>
+  )
+  return (
+    <li className={`delivery ${d.state}`}>
+      <span className="delivery-mark" aria-hidden="true">{mark}</span>
+      <span>
+        <span aria-hidden="true">{kindWords[d.kind].glyph}</span> <b>{d.name}</b>
+        {d.does === 'off' && ', off'} <span className="quiet">{d.recipient}</span>
+      </span>
+      <span>
+        {words}
+        {d.state === 'sent' && d.sentAt !== null && <span className="figures"> +{((d.sentAt - d.createdAt) / 1000).toFixed(1)} s</span>}
+        {d.state !== 'held' && <span className="quiet"> by the {d.by}</span>}
+        {d.error && <span className={d.state === 'failed' ? 'failed' : 'quiet'}>: {d.error}</span>}
+        {d.state === 'pending' && d.attempts > 0 && <span className="quiet">; tried {d.attempts} times, next {timeOf(d.nextAt!)}</span>}
+      </span>
+      <span className="row">
+        {d.state === 'failed' && (
+          <Button size="small" onClick={() => void request('POST', `/api/deliveries/${d.id}/retry`).then(() => queries.invalidateQueries({ queryKey: ['alarms'] }), (e: Error) => message.error(e.message))}>
+            Try again
+          </Button>
+        )}
+        {d.state !== 'held' && (
+          <Popover trigger="click" open={open} onOpenChange={setOpen} content={history} title={`Tried ${d.attempts} ${d.attempts === 1 ? 'time' : 'times'}`}>
+            <Button size="small" type="text" aria-label={`History of ${d.name}`}>
+              History
+            </Button>
+          </Popover>
+        )}
+      </span>
+    </li>
+  )
+}
+
+function Acknowledge({ alarm: a }: { alarm: AlarmView }): ReactNode {
+  const queries = useQueryClient()
+  const [open, setOpen] = useState(false)
+  const [by, setBy] = useState(editorName)
+  const [comment, setComment] = useState('')
+  const [confirmed, setConfirmed] = useState(false)
+  const [error, setError] = useState<string | null>(null)
+  const acknowledge = async (): Promise<void> => {
+    try {
+      if (by.trim()) setEditorName(by.trim())
+      await request('POST', `/api/alarms/${a.id}/acknowledge`, { by, comment, confirmed })
+      setOpen(false)
+    } catch (problem) {
+      setError((problem as Error).message)
+    } finally {
+      void queries.invalidateQueries({ queryKey: ['alarms'] })
+    }
+  }
+  const form = (
+    <form className="acknowledge" onSubmit={(e) => { e.preventDefault(); void acknowledge() }}>
+      <Input size="small" aria-label="Your name" placeholder="Your name" value={by} onChange={(e) => setBy(e.target.value)} />
+      <Input.TextArea aria-label="Comment" placeholder={a.acknowledge.comment ? 'What was found (needed)' : 'What was found'} rows={2} value={comment} onChange={(e) => setComment(e.target.value)} />
+      {a.acknowledge.confirm && (
+        <Checkbox checked={confirmed} onChange={(e) => setConfirmed(e.target.checked)}>
+          Yes, I have looked, and it is dealt with
+        </Checkbox>
+      )}
+      {error && (
+        <span className="field-error" role="alert">
+          {error}
+        </span>
+      )}
+      <Button type="primary" size="small" htmlType="submit">
+        Acknowledge
+      </Button>
+    </form>
+  )
+  return (
+    <Popover trigger="click" placement="bottomRight" open={open} onOpenChange={setOpen} content={form}>
+      <Button size="small">Acknowledge …</Button>
+    </Popover>
+  )
+}
