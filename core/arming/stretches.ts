@@ -55,18 +55,23 @@ export function spansByDate(hours: Hours, { days }: Calendar): Map<string, { wee
 
 const text = (spans: readonly { from: number; to: number }[]): string => spans.map(({ from, to }) => `${clock(from)} to ${clock(to)}`).join(', ')
 
-/** The usual spans of a weekday: those of most of its dates; where all differ, as with the sun, the widest, with `about`. */
+/** So many different spans of one weekday in a year come from the sun, not from exceptions. */
+const MOVING = 5
+
+/** The usual spans of a weekday: those of most of its dates; where they move with the sun, the widest, with `about`. */
 function usual(dates: readonly WallSpan[][]): { spans: string; isUsual: (s: string) => boolean } {
   const counts = new Map<string, number>()
   for (const spans of dates) counts.set(text(spans), (counts.get(text(spans)) ?? 0) + 1)
   const [most, count] = [...counts].reduce((best, next) => (next[1] > best[1] ? next : best))
-  if (count * 2 > dates.length) return { spans: most, isUsual: (s) => s === most }
+  const some = dates.filter((d) => d.length)
+  const moving = [...counts.keys()].filter(Boolean).length >= MOVING && Math.max(...[...counts].map(([spans, n]) => (spans ? n : 0))) * 2 < some.length
+  if (!moving && count * 2 > dates.length) return { spans: most, isUsual: (s) => s === most }
   // Their number is the same on most dates: each is told from its earliest begin to its latest end.
-  const numbers = dates.map((d) => d.length).sort((a, b) => a - b)
-  const usualNumber = numbers[numbers.length >> 1]
-  const alike = dates.filter((d) => d.length === usualNumber)
+  const numbers = some.map((d) => d.length).sort((a, b) => a - b)
+  const usualNumber = numbers[numbers.length >> 1] ?? 0
+  const alike = some.filter((d) => d.length === usualNumber)
   const widest = Array.from({ length: usualNumber }, (_, n) => ({ from: Math.min(...alike.map((d) => d[n].from)), to: Math.max(...alike.map((d) => d[n].to)) }))
-  return { spans: usualNumber ? `about ${text(widest)}` : '', isUsual: () => true }
+  return { spans: usualNumber ? `about ${text(widest)}${some.length < dates.length ? ', in a part of the year' : ''}` : '', isUsual: () => true }
 }
 
 /**

@@ -49,7 +49,7 @@ export function writeFrame({ id, sequence, account, data, at }: Frame): string {
 
 /** @throws InputError for what is no frame, or a damaged one */
 export function readFrame(text: string): Frame {
-  const m = /^\n?([0-9A-F]{4})([0-9A-F]{4})(".*)\r?$/is.exec(text)
+  const m = /^\n?([0-9A-F]{4})([0-9A-F]{4})("[^\r\n]*)\r?$/i.exec(text)
   if (!m) throw new InputError('the frame', 'must be a CRC, a length and a quoted name')
   const [, crc, length, body] = m
   const bytes = new TextEncoder().encode(body).length

@@ -121,6 +121,7 @@ function occurrences(text: string, timeZone: string, from: number, to: number): 
   } catch (error) {
     throw new InputError('the calendar', `is not iCalendar (RFC 5545): ${(error as Error).message}`)
   }
+  if (!root.name) throw new InputError('the calendar', 'is not iCalendar (RFC 5545): it is empty')
   if (root.name !== 'vcalendar') throw new InputError('the calendar', `begins with ${root.name.toUpperCase()}; must be a VCALENDAR`)
   const components = root.getAllSubcomponents('vevent').filter((c) => String(c.getFirstPropertyValue('transp') ?? '').toUpperCase() !== 'TRANSPARENT' && String(c.getFirstPropertyValue('status') ?? '').toUpperCase() !== 'CANCELLED')
   if (!components.length) throw new InputError('the calendar', 'has no events; its events are the hours in which it is armed')
@@ -147,7 +148,8 @@ function occurrences(text: string, timeZone: string, from: number, to: number): 
     }
   }
   const name = root.getFirstPropertyValue('x-wr-calname')
-  return { name: typeof name === 'string' ? name : null, intervals }
+  // Names that begin with X- are of no type that is known there: what is escaped stays so.
+  return { name: typeof name === 'string' ? name.replace(/\\([\\;,])/g, '$1') : null, intervals }
 }
 
 const clock = (minutes: number): string => `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`

@@ -247,7 +247,7 @@ describe('the whole', () => {
   })
 
   test('detections that no device of the site was read for: the notch Sent has failed', () => {
-    expect(readinessOf(facts([camera([lineD()], { channels: [channel({ readAt: null })] })])).cameras[0].notches).toEqual({ drawn: 'done', sent: 'failed' })
+    expect(readinessOf(facts([camera([lineD()], { channels: [channel({ readAt: null })] })])).cameras[0].notches).toEqual({ drawn: 'done', armed: 'done', linked: 'done', sent: 'failed' })
     expect(readinessOf(facts([camera([lineD()], { channels: [] })])).cameras[0].notches.sent).toBe('empty')
   })
 })

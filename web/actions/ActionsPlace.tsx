@@ -20,10 +20,9 @@ import { Matrix, type Column } from './Matrix.tsx'
 import { newEndpoint } from './newEndpoint.ts'
 import { useStandIns } from './useStandIns.ts'
 import { UsualPanel } from './UsualPanel.tsx'
-import { kindWords } from './words.ts'
+import { byKind, kindWords } from './words.ts'
 
 const NEW: EndpointKind[] = ['email', 'station', 'webhook', 'popup', 'recording', 'snapshots']
-const ORDER: EndpointKind[] = ['strobe', 'speaker', 'relay', 'buzzer', 'email', 'station', 'webhook', 'popup', 'recording', 'snapshots']
 
 export function ActionsPlace(): ReactNode {
   const actions = useSiteActions()
@@ -73,7 +72,7 @@ function MatrixPart({ view, state, document }: { view: SiteActionsView } & Retur
   const missing = (endpoint: (typeof state.endpoints)[number]): string | null => missingOf(endpoint, { mail: view.mail.mail, people: state.people, outputs })
   const unset = view.outputs.filter((o) => !state.endpoints.some((e) => isOutput(e) && e.device === o.device && e.output === o.token))
   const columns: Column[] = [
-    ...[...state.endpoints].sort((a, b) => ORDER.indexOf(a.kind) - ORDER.indexOf(b.kind) || a.name.localeCompare(b.name)).map((endpoint) => ({ id: endpoint.id, name: endpoint.name, endpoint, missing: missing(endpoint) })),
+    ...[...state.endpoints].sort(byKind).map((endpoint) => ({ id: endpoint.id, name: endpoint.name, endpoint, missing: missing(endpoint) })),
     ...unset.map((o) => ({ id: `${o.device} ${o.token}`, name: o.name, endpoint: null, kind: o.kind }))
   ].sort((a, b) => Number(groupOf(a) !== 'Outputs') - Number(groupOf(b) !== 'Outputs'))
   const chosenColumn = address.get('endpoint')
@@ -93,9 +92,7 @@ function MatrixPart({ view, state, document }: { view: SiteActionsView } & Retur
           <Dropdown trigger={['click']} menu={{ items: NEW.map((kind) => ({ key: kind, label: `${kindWords[kind].glyph}  ${kindWords[kind].name}` })), onClick: ({ key }) => add(key as EndpointKind) }}>
             <Button icon={<PlusOutlined />}>New message or record</Button>
           </Dropdown>
-          <Button type={endpoint || chosenRow ? 'default' : 'text'} disabled={!endpoint && !chosenRow} onClick={() => go({})}>
-            Usual actions
-          </Button>
+          {(endpoint || chosenRow) && <Button onClick={() => go({})}>Usual actions</Button>}
         </div>
         {state.detections.length === 0 ? (
           <p className="waiting">No detection has been drawn yet. Draw one on the Bench; then say here what it sets off.</p>

@@ -160,7 +160,7 @@ const CellButton = memo(function CellButton({ cell, label, linked, share, never,
       {kind === 'never' && <span aria-hidden="true">✕</span>}
       {kind === 'part' && (
         <>
-          <i style={{ height: `${percent}%` }} />
+          <i style={{ width: `${percent}%` }} />
           <span>{percent} %</span>
         </>
       )}

@@ -2,6 +2,7 @@ import { Button, Checkbox } from 'antd'
 import type { ReactNode } from 'react'
 import { NO_ACTIONS } from '../../core/formats/actions.ts'
 import { keyOf, type SiteDocument, type SiteState } from '../kept/siteDocument.ts'
+import { byKind } from './words.ts'
 import { AlarmFields, keepActions } from './AlarmPanel.tsx'
 
 /** What detections set off unless something else is wanted: one click gives it to those that set nothing off. */
@@ -13,7 +14,7 @@ export function UsualPanel({ state, document }: { state: SiteState; document: Si
       <h2>Usual actions of the site</h2>
       <p className="quiet">Given to a detection with one click; what a detection has already does not change.</p>
       <div className="stacked">
-        {state.endpoints.map((e) => (
+        {[...state.endpoints].sort(byKind).map((e) => (
           <Checkbox key={e.id} checked={usual.links.includes(e.id)} onChange={(x) => document.edit('Usual actions', ['usual:', { ...usual, links: x.target.checked ? [...usual.links, e.id] : usual.links.filter((l) => l !== e.id) }])}>
             {e.name}
           </Checkbox>
@@ -24,7 +25,7 @@ export function UsualPanel({ state, document }: { state: SiteState; document: Si
         {without.length ? `Give them to ${without.length} that set nothing off` : 'Every detection sets something off'}
       </Button>
       <p className="quiet matrix-legend">
-        <span className="crossing whole" aria-hidden="true">✓</span> acts in all of the armed hours <span className="crossing part" aria-hidden="true"><i style={{ height: '50%' }} /><span>50 %</span></span> in a part of them <span className="crossing never" aria-hidden="true">✕</span> never
+        <span className="crossing whole" aria-hidden="true">✓</span> acts in all of the armed hours <span className="crossing part" aria-hidden="true"><i style={{ width: '50%' }} /><span>50 %</span></span> in a part of them <span className="crossing never" aria-hidden="true">✕</span> never
       </p>
       <p className="quiet">Click a crossing to link it; drag, or hold Shift, for a block. Choose a name to set it up.</p>
     </article>

@@ -1,0 +1,195 @@
+import { existsSync, readFileSync, readdirSync } from 'node:fs'
+import { join } from 'node:path'
+import { spawnSync } from 'node:child_process'
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
+import { simpleParser } from 'mailparser'
+import type { AlarmView } from '../../core/api.ts'
+import { eventually, startTestApp, type TestApp } from '../testing/testApp.ts'
+
+let t: TestApp
+beforeAll(async () => {
+  t = await startTestApp({ withDemo: true, clipsOf: ['slipway'] })
+  await eventually(async () => (await t.ask('GET', '/api/cameras/slipway')).body.clips.find((c: any) => c.state === 'ready'))
+})
+afterAll(() => t.close())
+
+let count = 0
+const send = (detection = 'path-crossing', more: object = {}) => t.ask('POST', '/api/triggers', { key: `k${++count}`, camera: 'quay-path', detection, ...more })
+const alarm = async (id: number): Promise<AlarmView> => (await t.ask('GET', `/api/alarms/${id}`)).body
+const link = async (detection: string, actions: object, camera = 'quay-path') => {
+  const kept = (await t.ask('GET', `/api/cameras/${camera}`)).body.detections.find((d: any) => d.detection.id === detection)
+  const answer = await t.ask('PUT', `/api/cameras/${camera}/detections/${detection}/actions`, { version: kept.actions.version, actions })
+  if (answer.status !== 200) throw new Error(answer.body.message)
+}
+const endpoint = async (body: { id: string } & Record<string, unknown>) => {
+  const kept = (await t.ask('GET', '/api/actions')).body.endpoints.find((e: any) => e.endpoint.id === body.id)
+  const answer = await t.ask('PUT', `/api/endpoints/${body.id}`, { version: kept?.version ?? 0, endpoint: body })
+  if (answer.status !== 200) throw new Error(answer.body.message)
+}
+const hook = { id: 'hook', name: 'Hook', kind: 'webhook', url: 'http://stand-in/hooks' }
+const station = { id: 'station', name: 'Northwatch station', kind: 'station', host: 'stand-in', port: 7700, account: '5A31', accepts: 'minor', heartbeatSeconds: 0 }
+const settled = (id: number) => eventually(async () => { const a = await alarm(id); return a.deliveries.every((d) => d.state !== 'pending') && a }, 40)
+
+describe('a trigger that is sent', () => {
+  test('is answered once it is kept with all that it sets off, and taken once under its sender’s key', async () => {
+    await endpoint(hook)
+    await link('path-crossing', { links: ['hook', 'floodlight'] })
+    const { body, status } = await send('path-crossing', { key: 'same', direction: 'leftToRight' })
+    expect([status, body.deliveries, body.again]).toEqual([201, 2, false])
+    expect(await send('path-crossing', { key: 'same' })).toEqual({ status: 200, body: { ...body, again: true } })
+    const { deliveries, triggers } = await settled(body.alarm)
+    expect(triggers).toBe(1)
+    expect([...deliveries].reverse()).toMatchObject([{ kind: 'webhook', state: 'sent', by: 'server' }, { kind: 'relay', state: 'held', error: 'no device has this output' }])
+    const { hooks } = await t.outside()
+    expect(hooks).toHaveLength(1)
+    expect(hooks[0].key).toBe(`delivery-${deliveries[1].id}`)
+    expect(JSON.parse(hooks[0].body)).toMatchObject({ site: 'Skerrow Landing', camera: { id: 'quay-path' }, words: 'Quay path: target crossed Path crossing, East → West', direction: 'leftToRight', severity: 'major' })
+  })
+
+  test('of what is not there, or switched off, is refused', async () => {
+    expect((await send('ghost')).status).toBe(404)
+    expect((await send('path-crossing', { camera: 'nowhere' })).status).toBe(404)
+    expect((await send('path-crossing', { direction: 'up' })).body.message).toContain('$.direction: must be leftToRight or rightToLeft')
+    expect((await send('path-crossing', { key: '' })).status).toBe(422)
+  })
+
+  test('joins the alarm that waits; after acknowledging it is one of its own; quiet time sets nothing off', async () => {
+    await link('path-crossing', { links: ['hook'], groupSeconds: 600, quietSeconds: 300 })
+    const at = Date.parse('2026-11-20T12:00:00Z')
+    const first = (await send('path-crossing', { at })).body
+    const second = (await send('path-crossing', { at: at + 100_000 })).body
+    const third = (await send('path-crossing', { at: at + 400_000 })).body
+    expect([second.alarm, third.alarm]).toEqual([first.alarm, first.alarm])
+    expect([first, second, third].map((x) => x.deliveries)).toEqual([1, 0, 1])
+    expect(await alarm(first.alarm)).toMatchObject({ triggers: 3, firstAt: at, lastAt: at + 400_000, state: 'waiting' })
+    expect(await t.ask('POST', `/api/alarms/${first.alarm}/acknowledge`, { by: 'Ines' })).toMatchObject({ status: 200, body: { state: 'acknowledged', acknowledgedBy: 'Ines' } })
+    expect((await send('path-crossing', { at: at + 400_001 })).body.alarm).not.toBe(first.alarm)
+    expect((await t.ask('POST', `/api/alarms/${first.alarm}/acknowledge`, { by: 'Ruth' })).status).toBe(409)
+  })
+
+  test('acknowledging asks for what was wanted, and keeps it', async () => {
+    await link('path-crossing', { links: [], priority: 'high', acknowledge: { comment: true, confirm: true } })
+    const { body } = await send()
+    const acknowledge = (more: object) => t.ask('POST', `/api/alarms/${body.alarm}/acknowledge`, { by: 'Ines', ...more })
+    expect(await acknowledge({})).toMatchObject({ status: 422, body: { message: 'acknowledging: needs a comment: say what was found' } })
+    expect(await acknowledge({ comment: 'A gull' })).toMatchObject({ status: 422, body: { message: 'acknowledging: has to be confirmed once more' } })
+    expect(await t.ask('POST', `/api/alarms/${body.alarm}/acknowledge`, { by: ' ', comment: 'x', confirmed: true })).toMatchObject({ status: 422 })
+    expect(await acknowledge({ comment: ' A gull ', confirmed: true })).toMatchObject({ status: 200, body: { comment: 'A gull', priority: 'high', triggers: 1 } })
+  })
+
+  test('many at once: every one is kept, those of one detection in one alarm', async () => {
+    await link('path-crossing', { links: ['hook'], groupSeconds: 3600 })
+    const answers = await Promise.all(Array.from({ length: 60 }, () => send()))
+    expect(answers.every((a) => a.status === 201 && a.body.deliveries === 1)).toBe(true)
+    expect(new Set(answers.map((a) => a.body.alarm)).size).toBe(1)
+    expect((await alarm(answers[0].body.alarm)).triggers).toBe(60)
+    const before = (await t.outside()).hooks.length
+    await settled(answers[0].body.alarm)
+    const keys = (await t.outside()).hooks.map((h: any) => h.key)
+    expect(keys.length).toBeGreaterThanOrEqual(before)
+    expect(new Set(keys).size).toBe(keys.length)
+  }, 60_000)
+})
+
+describe('the monitoring station', () => {
+  beforeAll(async () => {
+    await endpoint(station)
+    await link('path-crossing', { links: ['station'], severity: 'major', groupSeconds: 0 })
+  })
+
+  test('is told code, zone, severity and words, and confirms', async () => {
+    const { body } = await send('path-crossing', { direction: 'rightToLeft' })
+    expect((await settled(body.alarm)).deliveries).toMatchObject([{ state: 'sent', attempts: 1 }])
+    expect(t.station.messages.at(-1)).toMatchObject({ account: '5A31', code: 'BA', zone: 6, severity: 'major', words: 'Quay path: target crossed Path crossing, West → East', answer: 'ACK', again: false })
+  })
+
+  test('silent: tried again under the same number until it answers; what was confirmed is not sent again', async () => {
+    t.station.mood = 'silent'
+    const { body } = await send()
+    const failing = await eventually(async () => { const a = await alarm(body.alarm); return a.deliveries[0].attempts > 0 && a }, 30)
+    expect(failing.deliveries[0]).toMatchObject({ state: 'pending', error: 'the station did not answer within 5 s' })
+    t.station.mood = 'answers'
+    const done = await settled(body.alarm)
+    expect(done.deliveries[0]).toMatchObject({ state: 'sent', error: null })
+    const { body: attempts } = await t.ask('GET', `/api/deliveries/${done.deliveries[0].id}/attempts`)
+    expect(attempts.map((a: any) => a.ok)).toEqual([...attempts.slice(1).map(() => false), true])
+    const sequence = t.station.messages.at(-1)!.sequence
+    const same = t.station.messages.filter((m) => m.sequence === sequence)
+    expect(same.map((m) => m.answer)).toEqual([...same.slice(1).map(() => 'nothing'), 'ACK'])
+  }, 60_000)
+
+  test('refusing: given up at once, visibly, and tried again by hand', async () => {
+    t.station.mood = 'refuses'
+    const { body } = await send()
+    const [delivery] = (await settled(body.alarm)).deliveries
+    expect(delivery).toMatchObject({ state: 'failed', attempts: 1, error: expect.stringContaining('the station refused it') })
+    t.station.mood = 'answers'
+    expect((await t.ask('POST', `/api/deliveries/${delivery.id}/retry`)).status).toBe(204)
+    expect((await settled(body.alarm)).deliveries[0].state).toBe('sent')
+    expect((await t.ask('POST', `/api/deliveries/${delivery.id}/retry`)).status).toBe(409)
+  })
+
+  test('a severity that it does not accept is not even sent; its own test is taken', async () => {
+    await endpoint({ ...station, accepts: 'critical' })
+    const heard = t.station.messages.length
+    const { body } = await send()
+    expect((await settled(body.alarm)).deliveries[0]).toMatchObject({ state: 'held', error: 'major is below critical, the lowest that the station accepts' })
+    expect(t.station.messages).toHaveLength(heard)
+    expect(await t.ask('POST', '/api/endpoints/station/test')).toMatchObject({ status: 200, body: { words: 'the station confirmed the test' } })
+    expect(t.station.messages.at(-1)).toMatchObject({ code: 'RX', severity: 'critical' })
+    await endpoint(station)
+  })
+
+  test('hears a heartbeat as often as it was told', async () => {
+    await endpoint({ ...station, heartbeatSeconds: 10 })
+    const state = await eventually(async () => (await t.ask('GET', '/api/actions')).body.stations.station, 15)
+    expect(state).toEqual({ answeredAt: expect.any(Number), error: null })
+    expect(t.station.messages.at(-1)).toMatchObject({ code: null, account: '5A31', answer: 'ACK' })
+    await endpoint(station)
+  }, 30_000)
+})
+
+describe('from a clip run as live', () => {
+  const run = async (): Promise<any> => {
+    const [clip] = (await t.ask('GET', '/api/cameras/slipway')).body.clips
+    const { body } = await t.ask('POST', `/api/clips/${clip.id}/runs`, { speed: 1000 })
+    return eventually(async () => { const r = (await t.ask('GET', `/api/runs/${body.id}`)).body; return r.state === 'finished' && r.triggers.every((x: any) => x.deliveries.every((d: any) => d.kind === 'popup' || d.state !== 'pending')) && r }, 60)
+  }
+
+  test('the mail has the event’s picture and those before and after; the recording its seconds', async () => {
+    await endpoint({ id: 'duty-mail', name: 'E-mail to duty', kind: 'email', recipients: ['duty@skerrow.example'], people: ['duty'], before: 2, after: 3, stepSeconds: 0.5 })
+    await link('quay-edge', { links: ['duty-mail', 'record', 'path-snapshots'] }, 'slipway')
+    const { triggers } = await run()
+    expect(triggers[0].deliveries.map((d: any) => [d.kind, d.state])).toEqual([['email', 'sent'], ['recording', 'sent'], ['snapshots', 'failed']])
+    expect(triggers[0].deliveries[2].error).toBe('the clip shows another camera')
+    const file = readdirSync(join(t.folder, 'mailbox')).filter((f) => f.endsWith('.eml')).sort().at(-1)!
+    const mail = await simpleParser(readFileSync(join(t.folder, 'mailbox', file)))
+    expect([mail.to].flat()[0]!.text).toBe('duty@skerrow.example, ines@skerrow.example, tormod@skerrow.example')
+    expect(mail.attachments.map((a) => a.filename)).toEqual(['snapshot-before-1.0s.jpg', 'snapshot-before-0.5s.jpg', 'snapshot.jpg', 'snapshot-after-0.5s.jpg', 'snapshot-after-1.0s.jpg', 'snapshot-after-1.5s.jpg'])
+    expect(mail.text).toContain('6 pictures are attached, from before to after the moment.')
+    expect(mail.messageId).toMatch(/^<delivery-\d+@wardoptic>$/)
+    // 5 s before and 15 s after, as ffprobe measures what was cut out; the clip ends earlier for the second.
+    const id = triggers[0].deliveries[1].id
+    const cut = join(t.folder, 'evidence', String(id), 'recording.mp4')
+    expect(existsSync(cut)).toBe(true)
+    expect(Number(spawnSync('ffprobe', ['-v', 'error', '-show_entries', 'format=duration', '-of', 'csv=p=0', cut]).stdout.toString())).toBeCloseTo(20, 0)
+    expect((await t.ask('GET', `/api/deliveries/${id}/files`)).body).toEqual([{ name: 'recording.mp4', type: 'video/mp4' }])
+    expect((await t.ask('GET', `/api/deliveries/${id}/files/recording.mp4`)).status).toBe(200)
+    expect((await t.ask('GET', `/api/deliveries/${id}/files/..%2f..%2fdevice.key`)).status).toBe(404)
+  }, 90_000)
+})
+
+describe('after an end of the server', () => {
+  test('what was not made yet is made after the next start, what was confirmed never again', async () => {
+    await link('path-crossing', { links: ['station', 'hook'], groupSeconds: 0 })
+    t.station.mood = 'silent'
+    const { body } = await send()
+    await eventually(async () => (await alarm(body.alarm)).deliveries.some((d) => d.kind === 'webhook' && d.state === 'sent'))
+    await t.restart()
+    t.station.mood = 'answers'
+    const done = await settled(body.alarm)
+    expect(done.deliveries.map((d) => d.state)).toEqual(['sent', 'sent'])
+    const id = done.deliveries.find((d) => d.kind === 'webhook')!.id
+    expect((await t.outside()).hooks.filter((h: any) => h.key === `delivery-${id}`)).toHaveLength(1)
+  }, 60_000)
+})
