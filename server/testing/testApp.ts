@@ -11,6 +11,7 @@ import { Database } from '../database.ts'
 import type { Neighbourhood } from '../devices/discovery.ts'
 import type { DatabaseAddress } from '../mariadb.ts'
 import { seed } from '../seed.ts'
+import type { StandInPorts } from '../standIns.ts'
 
 /** The whole server over the real database, with the real mailbox stand-in, for one test file. */
 export interface TestApp {
@@ -21,6 +22,8 @@ export interface TestApp {
   mailbox: Mailbox
   station: Station
   contacts: Contacts
+  /** What another server over the same data needs. */
+  parts: { ports: StandInPorts; name: string }
   /** What webhooks brought, and the other stand-ins' states. */
   outside(): Promise<any>
   folder: string
@@ -39,16 +42,18 @@ export const demoClip = (): Buffer => readFileSync(fileURLToPath(new URL('../../
 export async function startTestApp({ withDemo = false, clipsOf = [] as readonly string[], mostClipBytes = 50 * 2 ** 20, places = [] as Neighbourhood[] } = {}): Promise<TestApp> {
   const address = JSON.parse(process.env.WARDOPTIC_TEST_DATABASE!) as DatabaseAddress
   const folder = mkdtempSync(join(tmpdir(), 'wardoptic-app-'))
-  const database = await Database.open(address, `wardoptic_${folder.slice(-6).toLowerCase()}_${process.pid}`)
+  const name = `wardoptic_${folder.slice(-6).toLowerCase()}_${process.pid}`
+  const database = await Database.open(address, name)
   const mailbox = await startMailbox(join(folder, 'mailbox'))
   const station = await new Station().start()
   const contacts = new Contacts()
   const pages = await startPages({ station, contacts, held: DEMO_CONTACTS, devices: [], mailboxPort: mailbox.httpPort })
+  const ports: StandInPorts = { smtp: mailbox.smtpPort, mailbox: mailbox.httpPort, station: station.port, pages: pages.port }
   const make = (): Promise<App> => makeApp({
     database,
     folder,
     mostClipBytes,
-    standIns: { smtp: mailbox.smtpPort, mailbox: mailbox.httpPort, station: station.port, pages: pages.port },
+    standIns: ports,
     places,
     log: false
   })
@@ -70,6 +75,7 @@ export async function startTestApp({ withDemo = false, clipsOf = [] as readonly 
     mailbox,
     station,
     contacts,
+    parts: { ports, name },
     outside: async () => (await fetch(`http://127.0.0.1:${pages.port}/state`)).json(),
     folder,
     ask: async (method, path, body) =>
