@@ -5,6 +5,7 @@ import { demoPlay } from '../../demo/scenes.ts'
 import type { Play } from '../../simulation/script.ts'
 import { Device } from '../camera/device.ts'
 import { readModels, type Model } from '../camera/model.ts'
+import { Contacts } from '../contacts.ts'
 import { makeDevices } from '../devices.ts'
 
 const models = readModels(JSON.parse(readFileSync(new URL('../../demo/devices.json', import.meta.url), 'utf8')))
@@ -18,6 +19,8 @@ const playOf = ({ camera }: { camera: string }): Play => {
 /** Simulated devices for tests, as many as are wanted; all are closed together. */
 export class TestDevices {
   readonly folder = mkdtempSync(join(tmpdir(), 'wardoptic-devices-'))
+  /** Contacts that a test holds by hand. */
+  readonly contacts = new Contacts()
   private readonly open: Device[] = []
   private readonly ended = new AbortController()
 
@@ -34,7 +37,7 @@ export class TestDevices {
 
   /** All the devices of the demo site, which know of each other. */
   async startSite(...ids: string[]): Promise<Device[]> {
-    const devices = await Promise.all(makeDevices(models.filter(({ id }) => ids.includes(id)), join(this.folder, 'site'), playOf, this.ended.signal).map((device) => device.start()))
+    const devices = await Promise.all(makeDevices(models.filter(({ id }) => ids.includes(id)), join(this.folder, 'site'), playOf, this.ended.signal, this.contacts).map((device) => device.start()))
     this.open.push(...devices)
     return ids.map((id) => devices.find(({ model }) => model.id === id)!)
   }

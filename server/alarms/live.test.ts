@@ -1,0 +1,135 @@
+import { existsSync } from 'node:fs'
+import { join } from 'node:path'
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
+import type { AlarmView, SiteActionsView } from '../../core/api.ts'
+import type { DeviceView, SendingView } from '../../core/devices/views.ts'
+import type { Device } from '../../standins/camera/device.ts'
+import { TestDevices, asAdded } from '../../standins/testing/testDevices.ts'
+import { eventually, startTestApp, type TestApp } from '../testing/testApp.ts'
+
+/** Simulated devices, the real server: a scene moves, and everything follows. */
+const devices = new TestDevices()
+const IDS = ['cam-slipway', 'cam-path', 'recorder'] as const
+let t: TestApp
+const made = new Map<string, Device>()
+beforeAll(async () => {
+  t = await startTestApp({ withDemo: true })
+  // The strobe may act at any time here, as tests run at any time.
+  await change('strobe-mast', { schedule: undefined })
+  for (const device of await devices.startSite(...IDS)) {
+    made.set(device.model.id, device)
+    await t.app.devices.add('skerrow', asAdded(device) as never, device.model.id)
+  }
+}, 60_000)
+afterAll(async () => {
+  await t.close()
+  await devices.close()
+})
+
+const view = async (): Promise<SiteActionsView> => (await t.ask('GET', '/api/actions')).body
+async function change(id: string, more: object): Promise<void> {
+  const { endpoint, version } = (await view()).endpoints.find((e) => e.endpoint.id === id)!
+  expect((await t.ask('PUT', `/api/endpoints/${id}`, { version, endpoint: { ...endpoint, ...more } })).status).toBe(200)
+}
+const edit = async (camera: string, detection: { id: string; [key: string]: unknown }): Promise<void> => {
+  const kept = (await t.ask('GET', `/api/cameras/${camera}`)).body.detections.find((d: any) => d.detection.id === detection.id)
+  expect((await t.ask('PUT', `/api/cameras/${camera}/detections/${detection.id}`, { detection: { ...kept?.detection, ...detection }, position: 0, version: kept?.version ?? 0 })).status).toBe(200)
+}
+const link = async (camera: string, id: string, links: string[], more: object = {}): Promise<void> => {
+  const { version } = (await t.ask('GET', `/api/cameras/${camera}`)).body.detections.find((d: any) => d.detection.id === id).actions
+  expect((await t.ask('PUT', `/api/cameras/${camera}/detections/${id}/actions`, { version, actions: { links, ...more } })).status).toBe(200)
+}
+const send = async (device: string): Promise<SendingView> => {
+  const { body } = await t.ask('POST', '/api/sendings', { devices: [device] })
+  return eventually(async () => { const s = (await t.ask('GET', `/api/sendings/${body.id}`)).body; return s.finished && s })
+}
+const alarmOf = (detection: string, most = 60): Promise<AlarmView> => eventually(async () => (await t.ask('GET', '/api/alarms')).body.alarms.find((a: AlarmView) => a.detection === detection), most)
+const byKind = (a: AlarmView) => Object.fromEntries([...a.deliveries].reverse().map((d) => [d.kind, d]))
+
+describe('a rule fires on a camera', () => {
+  test('the plan is sent with the outputs that the camera sets off itself; only then it is said so', async () => {
+    await link('slipway', 'quay-edge', ['strobe-mast', 'voice-mast', 'floodlight', 'record'])
+    await change('floodlight', { schedule: undefined, mode: 'untilAcknowledged' })
+    expect((await view()).byCamera).toEqual([])
+    const { devices: [sent] } = await send('cam-slipway')
+    expect(sent.results.map((r) => [r.name, r.what, r.error])).toEqual([['Quay edge', 'created', null], ['Strobe on the mast', 'changed', null], ['Voice on the mast', 'changed', null]])
+    expect((await view()).byCamera.sort()).toEqual(['slipway quay-edge strobe-mast', 'slipway quay-edge voice-mast'])
+    expect(made.get('cam-slipway')!.outputs.settingOf('strobe')).toMatchObject({ settings: { Time: 'PT10S', Pattern: 'fast' }, rules: ['analytics/quay-edge'], hours: '' })
+    // Changed in the plan it waits to be sent again, and readiness says so.
+    await change('strobe-mast', { seconds: 20 })
+    const waiting = (): Promise<string[]> => t.ask('GET', '/api/devices/cam-slipway').then(({ body }) => (body as DeviceView).outputs.find((o) => o.token === 'strobe')!.waiting)
+    expect(await waiting()).toEqual(['Time is PT10S, planned PT20S'])
+    expect((await t.ask('GET', '/api/readiness')).body.findings.find((f: any) => f.code === 'not-sent' && f.sentence.includes('Strobe'))).toMatchObject({ mend: { does: 'send' } })
+    await send('cam-slipway')
+    expect(await waiting()).toEqual([])
+  }, 60_000)
+
+  test('the alarm has it all: the camera’s own outputs said by the camera, the rest made by the server', async () => {
+    // The script of the scene: somebody comes up from the water within the first half minute.
+    const alarm = await alarmOf('quay-edge')
+    const done = await eventually(async () => { const a = (await t.ask('GET', `/api/alarms/${alarm.id}`)).body as AlarmView; return a.deliveries.every((d) => d.state !== 'pending') && a }, 20)
+    expect(byKind(done)).toMatchObject({
+      strobe: { by: 'camera', state: 'sent', recipient: 'Slipway camera' },
+      speaker: { by: 'camera', state: 'sent' },
+      relay: { by: 'server', state: 'sent', recipient: 'Recorder' },
+      recording: { by: 'server', state: 'sent' }
+    })
+    const camera = made.get('cam-slipway')!
+    expect(camera.outputs.act('strobe')!.settings).toEqual({ Time: 'PT20S', Pattern: 'fast' })
+    expect(camera.outputs.act('speaker')!.voice!.length).toBeGreaterThan(8000)
+    expect(made.get('recorder')!.outputs.isActive('relay-1', Date.now() + 3_600_000)).toBe(true)
+    // The slipway is on no channel of the recorder: its own camera records, from before the trigger.
+    expect(camera.recordings.all()).toHaveLength(1)
+    const [{ from, to }] = camera.recordings.all()
+    expect(to - from).toBeCloseTo(20, 0)
+    const [trigger] = await t.database.rows<{ fired_at: number; direction: string; source: string }>('SELECT fired_at, direction, source FROM fired_trigger WHERE alarm_id = ?', [alarm.id])
+    expect(trigger).toMatchObject({ direction: 'leftToRight', source: 'device' })
+    expect(Date.now() - trigger.fired_at).toBeLessThan(60_000)
+  }, 120_000)
+
+  test('acknowledged, the relay that it closed opens again', async () => {
+    const { id } = await alarmOf('quay-edge')
+    expect((await t.ask('POST', `/api/alarms/${id}/acknowledge`, { by: 'Ines' })).status).toBe(200)
+    await eventually(async () => !made.get('recorder')!.outputs.isActive('relay-1', Date.now()), 10)
+    expect(byKind((await t.ask('GET', `/api/alarms/${id}`)).body).relay).toMatchObject({ does: 'off', state: 'sent' })
+  })
+})
+
+describe('a contact', () => {
+  test('fires while the panel is set, and not while it is not', async () => {
+    await edit('waiting-room', { id: 'waiting-room-door', schedule: undefined })
+    await link('waiting-room', 'waiting-room-door', ['station'])
+    const hold = async (name: 'panel' | 'door', set: boolean): Promise<void> => {
+      devices.contacts.hold(name, set)
+      await eventually(async () => (await view()).inputs[name] === set, 15)
+    }
+    await hold('door', true)
+    await hold('panel', false)
+    await hold('door', false)
+    await hold('door', true)
+    expect((await t.ask('GET', '/api/alarms')).body.alarms.some((a: AlarmView) => a.detection === 'waiting-room-door')).toBe(false)
+    await hold('panel', true)
+    await hold('door', false)
+    const alarm = await alarmOf('waiting-room-door', 10)
+    expect(alarm.triggers).toBe(1)
+    await eventually(async () => t.station.messages.some((m) => m.code === 'UA' && m.words === 'Waiting room: Door after hours: the contact is active'), 10)
+  }, 60_000)
+})
+
+describe('a camera goes silent', () => {
+  test('that is an alarm, and pictures of its neighbour are kept', async () => {
+    await edit('slipway', { id: 'lost', name: 'Slipway lost', kind: 'signalLoss', delaySeconds: 1 })
+    await change('path-snapshots', { before: 1, after: 1 })
+    await link('slipway', 'lost', ['path-snapshots'])
+    await made.get('cam-slipway')!.close()
+    const alarm = await alarmOf('lost', 30)
+    const done = await eventually(async () => { const a = (await t.ask('GET', `/api/alarms/${alarm.id}`)).body as AlarmView; return a.deliveries.every((d) => d.state === 'sent') && a }, 20)
+    expect(done.deliveries).toMatchObject([{ kind: 'snapshots', recipient: 'Quay path' }])
+    const { body: files } = await t.ask('GET', `/api/deliveries/${done.deliveries[0].id}/files`)
+    expect(files.map((f: any) => f.name)).toEqual(['snapshot-before-1.0s.jpg', 'snapshot.jpg', 'snapshot-after-1.0s.jpg'])
+    expect(existsSync(join(t.folder, 'evidence', String(done.deliveries[0].id), 'snapshot.jpg'))).toBe(true)
+    // Once, for as long as it stays silent.
+    await new Promise((resolve) => setTimeout(resolve, 2500))
+    expect((await t.ask('GET', `/api/alarms/${alarm.id}`)).body.triggers).toBe(1)
+  }, 90_000)
+})
