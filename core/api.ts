@@ -133,6 +133,8 @@ export type DeliveryState = 'pending' | 'sent' | 'failed' | 'held'
 /** One thing that a trigger set off. */
 export interface DeliveryView {
   id: number
+  /** Null: of what acknowledging does. */
+  trigger: number | null
   kind: EndpointKind
   /** Of the endpoint, as it was called then. */
   name: string

@@ -1,9 +1,9 @@
 import { readFileSync } from 'node:fs'
 import { request, type APIRequestContext } from '@playwright/test'
-import type { BenchView } from '../core/api.ts'
+import type { BenchView, SiteActionsView } from '../core/api.ts'
 import { readPlan } from '../core/formats/plan.ts'
 
-const demo = JSON.parse(readFileSync(new URL('../demo/plan.json', import.meta.url), 'utf8')) as { plan: unknown; clips: { camera: string; name: string }[] }
+const demo = JSON.parse(readFileSync(new URL('../demo/plan.json', import.meta.url), 'utf8')) as { plan: unknown; actions: Record<string, object>; endpoints: { id: string }[]; clips: { camera: string; name: string }[] }
 const plan = readPlan(JSON.stringify(demo.plan))
 
 const answered = async (api: APIRequestContext, method: 'PUT' | 'DELETE', path: string, data?: object): Promise<{ ok: boolean; body: unknown }> => {
@@ -28,9 +28,25 @@ export async function asDelivered(baseURL: string | undefined, ...cameras: strin
       // One that was deleted is brought back under the version of its deletion.
       if (!first.ok) await put((first.body as { current: { version: number } }).current.version)
     }
+    for (const { detection, actions } of ((await (await api.get(`/api/cameras/${camera}`)).json()) as BenchView).detections) await answered(api, 'PUT', `/api/cameras/${camera}/detections/${detection.id}/actions`, { actions: demo.actions[detection.id] ?? {}, version: actions.version })
     const { ignore } = plan.cameras.find((c) => c.id === camera)!
     if (view.scene.marks || view.scene.ignore.length !== ignore.length) await answered(api, 'PUT', `/api/cameras/${camera}/scene`, { ignore, marks: null, version: view.scene.version })
     for (const clip of view.clips) if (!demo.clips.some(({ name }) => name === clip.name)) await answered(api, 'DELETE', `/api/clips/${clip.id}`)
   }
   await api.dispose()
+}
+
+/** What can be set off, and the hours, as in the demo site, whatever other tests have done to them. */
+export async function hoursAndActionsAsDelivered(baseURL: string | undefined): Promise<void> {
+  const api = await request.newContext({ baseURL })
+  const view = (await (await api.get('/api/actions')).json()) as SiteActionsView
+  for (const schedule of plan.schedules) await answered(api, 'PUT', `/api/sites/${view.site.id}/schedules/${schedule.id}`, { schedule, version: view.schedules.find((s) => s.schedule.id === schedule.id)!.version })
+  for (const endpoint of demo.endpoints) {
+    const put = (version: number) => answered(api, 'PUT', `/api/endpoints/${endpoint.id}`, { endpoint, version })
+    const first = await put(view.endpoints.find((e) => e.endpoint.id === endpoint.id)?.version ?? 0)
+    if (!first.ok) await put((first.body as { current: { version: number } }).current.version)
+  }
+  for (const { endpoint, version } of view.endpoints) if (!demo.endpoints.some(({ id }) => id === endpoint.id)) await answered(api, 'DELETE', `/api/endpoints/${endpoint.id}?version=${version}`)
+  await api.dispose()
+  await asDelivered(baseURL, ...view.site.cameras.map(({ id }) => id))
 }

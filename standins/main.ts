@@ -18,7 +18,11 @@ const probes = await answerProbes(0, () => devices.map(({ address, model }) => (
 const addresses = Object.fromEntries(devices.map((device) => [device.model.id, device.address]))
 process.stdout.write(`${JSON.stringify({ ports: { smtp: mailbox.smtpPort, mailbox: mailbox.httpPort, station: station.port, pages: pages.port }, discoveryPort: probes.port, devices: addresses })}\n`)
 
+let ending = false
 const end = (): void => {
+  // The signal and the end of the parent may both come.
+  if (ending) return
+  ending = true
   ended.abort()
   probes.close()
   void Promise.all([mailbox.close(), station.close(), pages.close(), ...devices.map((device) => device.close())]).then(() => process.exit(0))

@@ -30,11 +30,11 @@ const clock = (at: number): string => new Date(at).toISOString().slice(11, 19)
 
 const STYLE = `body{font:15px/1.5 sans-serif;margin:0;background:#f7f5f0;color:#1b2430}header{padding:10px 24px;border-bottom:1px solid #d9d4c8;display:flex;gap:18px}
 main{max-width:880px;margin:24px auto;padding:0 24px}a{color:#1f6f5c}button{font:inherit;padding:4px 12px;border:1px solid #8a8f96;border-radius:6px;background:#fff;cursor:pointer}button[aria-pressed=true]{background:#1f6f5c;color:#fff;border-color:#1f6f5c}
-form{display:inline}table{border-collapse:collapse;width:100%;font-size:14px}td,th{text-align:left;padding:5px 10px;border-bottom:1px solid #e4dfd3;vertical-align:top}.bad{color:#b4451f;font-weight:600}.on{color:#a1246b;font-weight:700}
+form{display:inline}.line{margin:10px 0}table{border-collapse:collapse;width:100%;font-size:14px}td,th{text-align:left;padding:5px 10px;border-bottom:1px solid #e4dfd3;vertical-align:top}.bad{color:#b4451f;font-weight:600}.on{color:#a1246b;font-weight:700}
 .lamp{display:inline-block;width:18px;height:18px;border-radius:50%;border:2px solid #1b2430;vertical-align:-4px}.lamp.lit{background:#d98e04}@media(prefers-reduced-motion:no-preference){.slow{animation:f 2s steps(1) infinite}.medium{animation:f 1s steps(1) infinite}.fast{animation:f .4s steps(1) infinite}}@keyframes f{50%{background:#fff}}`
 
 const page = (title: string, body: string): string =>
-  `<!doctype html><html lang="en"><meta charset="utf-8"><meta http-equiv="refresh" content="2"><title>${title}</title><style>${STYLE}</style><header><strong>Stand-ins</strong><a href="/station">Monitoring station</a><a href="/panel">Alarm panel and contacts</a><a href="/outputs">Outputs</a><a href="/mailbox">Mailbox</a><a href="/hooks">Webhooks</a></header><main><h1>${title}</h1>${body}</main></html>`
+  `<!doctype html><html lang="en"><meta charset="utf-8"><title>${title}</title><style>${STYLE}</style><header><strong>Stand-ins</strong><a href="/station">Monitoring station</a><a href="/panel">Alarm panel and contacts</a><a href="/outputs">Outputs</a><a href="/mailbox">Mailbox</a><a href="/hooks">Webhooks</a></header><script>setInterval(()=>[...document.querySelectorAll('audio')].some(a=>!a.paused)||location.reload(),2000)</script><main><h1>${title}</h1>${body}</main></html>`
 const button = (path: string, value: string, words: string, pressed: boolean): string => `<form method="post" action="${path}"><button name="value" value="${value}" aria-pressed="${pressed}">${words}</button></form> `
 const table = (heads: string[], rows: string[][]): string => (rows.length ? `<table><tr>${heads.map((h) => `<th>${h}</th>`).join('')}</tr>${rows.map((r) => `<tr>${r.map((c) => `<td>${c}</td>`).join('')}</tr>`).join('')}</table>` : '<p>Nothing yet.</p>')
 
@@ -44,7 +44,7 @@ function stationPage({ station }: World): string {
   const events = station.messages.filter((m) => m.code !== null)
   const beats = station.messages.filter((m) => m.code === null)
   const rows = events.slice(-50).reverse().map((m) => [clock(m.at), escaped(m.account), escaped(m.code), escaped(m.zone), escaped(m.severity), escaped(m.words), m.answer === 'ACK' ? `ACK${m.again ? ' (came again)' : ''}` : `<span class="bad">${m.answer}</span>`])
-  return page('Monitoring station', `<p>It ${moods.join('')}</p><p>It accepts from ${accepts.join('')}up.</p><p>${events.length} events, ${beats.length} heartbeats${beats.length ? `, the last at ${clock(beats[beats.length - 1].at)} UTC` : ''}.</p>${table(['UTC', 'Account', 'Code', 'Zone', 'Severity', 'Text', 'Answer'], rows)}`)
+  return page('Monitoring station', `<div class="line">It ${moods.join('')}</div><div class="line">It accepts from ${accepts.join('')}up.</div><p>${events.length} events, ${beats.length} heartbeats${beats.length ? `, the last at ${clock(beats[beats.length - 1].at)} UTC` : ''}.</p>${table(['UTC', 'Account', 'Code', 'Zone', 'Severity', 'Text', 'Answer'], rows)}`)
 }
 
 function panelPage({ contacts, held }: World): string {

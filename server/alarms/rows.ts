@@ -26,6 +26,7 @@ export const DELIVERY_COLUMNS = 'd.id, d.trigger_id, d.alarm_id, d.kind, d.recip
 
 export const deliveryOf = (row: DeliveryRow): DeliveryView => ({
   id: row.id,
+  trigger: row.trigger_id,
   kind: row.kind,
   name: row.endpoint === null ? row.kind : parsed<Endpoint>(row.endpoint).name,
   recipient: row.recipient,

@@ -28,6 +28,8 @@ export function Matrix({ rows, columns, cameraName, crossing, chosenRow, chosenC
   const grid = useRef<HTMLTableElement>(null)
   const [at, setAt] = useState<Cell>([0, 0])
   const [from, setFrom] = useState<Cell>([0, 0])
+  /** Focus is being moved by a key: the block goes on from where it began. */
+  const stepping = useRef(false)
   const dragging = useRef<{ linked: boolean; moved: boolean } | null>(null)
   const inBlock = (r: number, c: number): boolean => {
     const [[r0, c0], [r1, c1]] = [from, at]
@@ -46,12 +48,21 @@ export function Matrix({ rows, columns, cameraName, crossing, chosenRow, chosenC
       const next: Cell = [Math.min(rows.length - 1, Math.max(0, at[0] + step[0])), Math.min(columns.length - 1, Math.max(0, at[1] + step[1]))]
       setAt(next)
       if (!e.shiftKey) setFrom(next)
-      requestAnimationFrame(() => focus(next))
+      stepping.current = true
+      requestAnimationFrame(() => {
+        focus(next)
+        stepping.current = false
+      })
     } else if (e.key === ' ' || e.key === 'Enter') {
       e.preventDefault()
       set(from, at, !isLinked(at))
       setFrom(at)
     } else if (e.key === 'Escape') setFrom(at)
+  }
+  const focused = (cell: Cell) => (): void => {
+    if (stepping.current) return
+    setAt(cell)
+    setFrom(cell)
   }
   const press = (cell: Cell) => (e: PointerEvent): void => {
     if (e.button !== 0) return
@@ -128,7 +139,7 @@ export function Matrix({ rows, columns, cameraName, crossing, chosenRow, chosenC
                 const x = crossing(row, column)
                 return x && column.endpoint ? (
                   <td key={column.id} className={inBlock(r, c) ? 'in-block' : ''}>
-                    <CellButton cell={`${r} ${c}`} label={`${row.detection.name}, ${column.name}`} linked={x.linked} share={x.share} never={x.never} tabIndex={at[0] === r && at[1] === c ? 0 : -1} onPointerDown={press([r, c])} onPointerEnter={over([r, c])} />
+                    <CellButton cell={`${r} ${c}`} label={`${row.detection.name}, ${column.name}`} linked={x.linked} share={x.share} never={x.never} tabIndex={at[0] === r && at[1] === c ? 0 : -1} onPointerDown={press([r, c])} onPointerEnter={over([r, c])} onFocus={focused([r, c])} />
                   </td>
                 ) : (
                   <td key={column.id} className="empty" />
@@ -148,14 +159,15 @@ interface CellProps extends Crossing {
   tabIndex: number
   onPointerDown: (e: PointerEvent) => void
   onPointerEnter: () => void
+  onFocus: () => void
 }
 
-const CellButton = memo(function CellButton({ cell, label, linked, share, never, tabIndex, onPointerDown, onPointerEnter }: CellProps): ReactNode {
+const CellButton = memo(function CellButton({ cell, label, linked, share, never, tabIndex, onPointerDown, onPointerEnter, onFocus }: CellProps): ReactNode {
   const percent = share === null ? null : sharePercent(share)
   const kind = !linked ? 'unlinked' : percent === 100 ? 'whole' : percent === null || percent === 0 ? 'never' : 'part'
   const words = !linked ? 'not linked' : never ? `linked, and never acts: ${never}` : percent === null ? 'linked, and the detection is never armed' : percent === 100 ? 'linked, in all of the armed hours' : percent === 0 ? 'linked, and never in the armed hours' : `linked, in ${percent} % of the armed hours`
   return (
-    <button type="button" data-cell={cell} role="gridcell" aria-selected={linked} aria-label={`${label}: ${words}`} title={words} tabIndex={tabIndex} className={`crossing ${kind}`} onPointerDown={onPointerDown} onPointerEnter={onPointerEnter}>
+    <button type="button" data-cell={cell} aria-pressed={linked} aria-label={`${label}: ${words}`} title={words} tabIndex={tabIndex} className={`crossing ${kind}`} onPointerDown={onPointerDown} onPointerEnter={onPointerEnter} onFocus={onFocus}>
       {kind === 'whole' && <span aria-hidden="true">✓</span>}
       {kind === 'never' && <span aria-hidden="true">✕</span>}
       {kind === 'part' && (

@@ -28,7 +28,7 @@ export function AlarmList(): ReactNode {
 
 function Alarm({ alarm: a }: { alarm: AlarmView }): ReactNode {
   return (
-    <li className={`alarm ${a.state}`}>
+    <li className={`alarm ${a.state === 'waiting' ? 'is-waiting' : ''}`}>
       <header>
         <span className="alarm-mark" aria-hidden="true">{a.state === 'waiting' ? '⚑' : '✓'}</span>
         <strong>{a.name}</strong>
@@ -42,14 +42,42 @@ function Alarm({ alarm: a }: { alarm: AlarmView }): ReactNode {
         {a.state === 'waiting' ? <Acknowledge alarm={a} /> : <span className="quiet">acknowledged by {a.acknowledgedBy} at {timeOf(a.acknowledgedAt!)}{a.comment && `: “${a.comment}”`}</span>}
       </header>
       {a.deliveries.length === 0 && <p className="quiet">Nothing was set off: <Link to={`/actions?camera=${a.camera}&detection=${a.detection}`}>link something</Link>.</p>}
-      <ul>
-        {[...a.deliveries].reverse().map((d) => (
-          <Delivery key={d.id} delivery={d} />
-        ))}
-      </ul>
+      {byTrigger(a.deliveries).map(([trigger, deliveries], i) =>
+        i === 0 ? (
+          <Deliveries key={trigger} deliveries={deliveries} />
+        ) : (
+          <details key={trigger}>
+            <summary>
+              <span className="figures">{timeOf(deliveries[0].createdAt)}</span> {trigger === null ? 'acknowledging' : 'an earlier trigger'}: {summary(deliveries)}
+            </summary>
+            <Deliveries deliveries={deliveries} />
+          </details>
+        )
+      )}
     </li>
   )
 }
+
+/** Deliveries of each trigger, the newest trigger first, each in the order of its links. */
+function byTrigger(deliveries: readonly DeliveryView[]): [number | null, DeliveryView[]][] {
+  const groups = new Map<number | null, DeliveryView[]>()
+  for (const d of deliveries) groups.set(d.trigger, [d, ...(groups.get(d.trigger) ?? [])])
+  return [...groups]
+}
+
+const summary = (deliveries: readonly DeliveryView[]): string =>
+  (['sent', 'pending', 'failed', 'held'] as const).flatMap((state) => {
+    const n = deliveries.filter((d) => d.state === state).length
+    return n ? `${n} ${marks[state].words}` : []
+  }).join(', ')
+
+const Deliveries = ({ deliveries }: { deliveries: readonly DeliveryView[] }): ReactNode => (
+  <ul>
+    {deliveries.map((d) => (
+      <Delivery key={d.id} delivery={d} />
+    ))}
+  </ul>
+)
 
 function Delivery({ delivery: d }: { delivery: DeliveryView }): ReactNode {
   const queries = useQueryClient()
@@ -76,7 +104,7 @@ function Delivery({ delivery: d }: { delivery: DeliveryView }): ReactNode {
       </span>
       <span>
         {words}
-        {d.state === 'sent' && d.sentAt !== null && <span className="figures"> +{((d.sentAt - d.createdAt) / 1000).toFixed(1)} s</span>}
+        {d.state === 'sent' && d.sentAt !== null && <> after <span className="figures">{((d.sentAt - d.createdAt) / 1000).toFixed(1)}</span> s</>}
         {d.state !== 'held' && <span className="quiet"> by the {d.by}</span>}
         {d.error && <span className={d.state === 'failed' ? 'failed' : 'quiet'}>: {d.error}</span>}
         {d.state === 'pending' && d.attempts > 0 && <span className="quiet">; tried {d.attempts} times, next {timeOf(d.nextAt!)}</span>}

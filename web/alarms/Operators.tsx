@@ -33,7 +33,7 @@ export function Operators(): ReactNode {
     })
     source.addEventListener('popup', (event: MessageEvent<string>) => {
       const popup = JSON.parse(event.data) as Popup
-      notification.warning({ key: `popup ${popup.alarm ?? popup.id}`, title: popup.words, description: popup.alarm === null ? 'A test' : 'See the alarm', duration: popup.alarm === null ? 6 : 0, placement: 'bottomRight', onClick: () => popup.alarm !== null && void navigate('/actions/alarms') })
+      notification.warning({ key: `popup ${popup.alarm ?? popup.id}`, title: popup.words, description: popup.alarm === null ? 'A test' : 'See the alarm', duration: popup.alarm === null ? 6 : 0, icon: <span className="popup-flag" aria-hidden="true">⚑</span>, placement: 'bottomRight', onClick: () => popup.alarm !== null && void navigate('/actions/alarms') })
       playSound(popup.sound)
       void request('POST', `/api/deliveries/${popup.id}/shown`).catch(() => {})
     })

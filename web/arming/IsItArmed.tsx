@@ -21,13 +21,13 @@ export function IsItArmed({ schedule, detections, schedules, site, contacts, now
   const answer = scheduleAt(schedule ?? undefined, clock, instant)
   return (
     <section className="is-it-armed" aria-label="Is it armed?">
-      <h2>Is it armed?</h2>
-      <div className="row">
-        <input type="datetime-local" aria-label="At this time on the site’s clock" value={local} onChange={(e) => setAsked(e.target.value || null)} />
-        <Button size="small" disabled={asked === null} onClick={() => setAsked(null)}>
+      <header className="row">
+        <h2>Is it armed?</h2>
+        <Button size="small" type="text" disabled={asked === null} onClick={() => setAsked(null)}>
           Now
         </Button>
-      </div>
+      </header>
+      <input type="datetime-local" aria-label="At this time on the site’s clock" value={local} onChange={(e) => setAsked(e.target.value || null)} />
       <p role="status" className={answer.armed ? 'armed-answer yes' : 'armed-answer'}>
         <strong>{answer.armed ? '● Yes' : '○ No'}</strong>: {answer.words}
       </p>
