@@ -19,6 +19,7 @@ import { signedArea } from '../core/geometry/shapes.ts'
 import { readMot } from '../core/formats/mot.ts'
 import { DetectionSchema, parseWith, type Detection } from '../core/formats/plan.ts'
 import { tracksFromRows, type TargetRow, type Tracks } from '../core/targets/tracks.ts'
+import { benchActions } from './actions/main.ts'
 import { benchDevices } from './devices/main.ts'
 import { benchInterface } from './interface/main.ts'
 import { median, say } from './say.ts'
@@ -221,6 +222,7 @@ function benchMemory(tracks: Tracks, detections: Detection[]): void {
 console.log(`${cpus()[0].model}, ${cpus().length} cores, Node ${process.version}\n`)
 if (process.argv.includes('--devices')) await benchDevices()
 else if (process.argv.includes('--interface')) await benchInterface()
+else if (process.argv.includes('--actions')) await benchActions()
 else {
   benchAnalyse()
   await benchMeasures()
@@ -229,5 +231,6 @@ else {
   if (process.argv.includes('--weather')) await benchTamper()
   else console.log('\nthe hour of weather and every fault on every camera: npm run bench -- --weather (some ten minutes)')
   console.log('a site of 200 cameras: npm run bench -- --devices (some five minutes)')
+  console.log('arming and actions under load: npm run bench -- --actions (some two minutes)')
   console.log('the Bench in Chromium: npm run bench -- --interface (some two minutes)')
 }

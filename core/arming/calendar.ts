@@ -1,7 +1,7 @@
 import { IANAZone } from 'luxon'
 import { getTimes } from 'suncalc'
 import { parseSpanEnd, type SpanEnd } from '../formats/spanEnd.ts'
-import { WEEKDAYS, type Schedule, type SitePosition, type Span, type Weekday } from '../formats/plan.ts'
+import { WEEKDAYS, type Schedule, type SitePosition, type Weekday } from '../formats/plan.ts'
 
 const MINUTE = 60_000
 const DAY = 24 * 60 * MINUTE
@@ -42,19 +42,12 @@ export interface CalendarDay {
   to: number
 }
 
-const parsedSpans = new WeakMap<readonly Span[], (readonly [SpanEnd, SpanEnd])[]>()
+const ZERO = 48
 
-function ends(spans: readonly Span[]): (readonly [SpanEnd, SpanEnd])[] {
-  let known = parsedSpans.get(spans)
-  if (!known) {
-    known = spans.map(([a, b]) => {
-      const [from, to] = [parseSpanEnd(a), parseSpanEnd(b)]
-      if (!from || !to) throw new TypeError(`not a span: ${a} to ${b}`)
-      return [from, to] as const
-    })
-    parsedSpans.set(spans, known)
-  }
-  return known
+/** Milliseconds after midnight of a time such as `18:30`; NaN for anything else. Many are read: no pattern is matched. */
+function clockMs(text: string): number {
+  if (text.length !== 5 || text.charCodeAt(2) !== 58) return NaN
+  return ((text.charCodeAt(0) - ZERO) * 600 + (text.charCodeAt(1) - ZERO) * 60 + (text.charCodeAt(3) - ZERO) * 10 + (text.charCodeAt(4) - ZERO)) * MINUTE
 }
 
 /**
@@ -117,9 +110,12 @@ export class Calendar {
     return Math.min(DAY, Math.max(0, this.sun(day)[end.sun] + end.offset * MINUTE))
   }
 
-  /** The spans that hold on a day: those of an exception, or else those of its weekday. */
-  spansOn({ week, exceptions }: Schedule, day: CalendarDay): readonly Span[] {
-    return exceptions.find((e) => e.date === day.date)?.spans ?? week[day.weekday]
+  private endOn(text: string, day: CalendarDay): number {
+    const fixed = clockMs(text)
+    if (fixed === fixed) return fixed
+    const end = parseSpanEnd(text)
+    if (!end) throw new TypeError(`not a span's end: ${text}`)
+    return this.wallOf(end, day)
   }
 
   /**
@@ -135,10 +131,11 @@ export class Calendar {
     const found: number[] = []
     let ordered = true
     for (const day of days) {
-      for (const [a, b] of ends(exceptions?.get(day.date) ?? schedule.week[day.weekday])) {
-        const base = day.midnight - day.shift
-        const from = Math.max(base + this.wallOf(a, day), day.from)
-        const to = Math.min(base + this.wallOf(b, day), day.to)
+      const spans = exceptions?.get(day.date) ?? schedule.week[day.weekday]
+      const base = day.midnight - day.shift
+      for (const [a, b] of spans) {
+        const from = Math.max(base + this.endOn(a, day), day.from)
+        const to = Math.min(base + this.endOn(b, day), day.to)
         if (!(from < to)) continue
         const last = found.length - 1
         if (last > 0 && from <= found[last] && from >= found[last - 1]) found[last] = Math.max(found[last], to)
