@@ -28,6 +28,7 @@ test('what is missing is said on the site and mended there; undo takes a mend ba
   await expect(card).toContainText('Sent something left')
   const missing = page.getByRole('region', { name: 'What is missing' })
   await expect(missing).toContainText('Workshop yard camera is fresh from the box')
+  await missing.getByRole('button', { name: /^Show \d+ more$/ }).click()
   await expect(missing).toContainText(/The clock of Waiting room camera is 9\d s ahead/)
   const finding = missing.getByRole('listitem').filter({ hasText: 'Slipway works as it was before' })
   await finding.getByRole('button', { name: 'Send' }).click()

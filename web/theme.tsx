@@ -35,6 +35,7 @@ export function ThemeProvider({ children }: { children: ReactNode }): ReactNode 
             colorBgElevated: card,
             colorText: ink,
             colorTextSecondary: quiet,
+            colorTextPlaceholder: quiet,
             colorBorder: hairline,
             colorBorderSecondary: hairline,
             colorSuccess: accent,

@@ -4,12 +4,12 @@ import { setsOff } from '../../core/devices/outputs.ts'
 import { isOutput } from '../../core/formats/actions.ts'
 import { TAMPER_CAUSES, type ContactDetection, type Detection, type SignalLossDetection, type TamperCause } from '../../core/formats/plan.ts'
 import type { Database, Sql } from '../database.ts'
-import { listChannels } from '../devices/channels.ts'
+import { channelsOf, listChannels, type ChannelRow } from '../devices/channels.ts'
 import type { Devices } from '../devices/devices.ts'
 import type { DeviceEvent } from '../devices/link.ts'
 import { readDevice } from '../devices/rows.ts'
 import { confirmByCamera } from '../deliveries/rows.ts'
-import { readDetectionsOfSite } from '../detections/rows.ts'
+import { detectionsOfKind, findDetection } from '../detections/rows.ts'
 import type { Alarms } from './alarms.ts'
 import { readContext, type ActionsContext } from './context.ts'
 import type { NewTrigger, Taken } from './intake.ts'
@@ -55,27 +55,40 @@ export class LiveTriggers {
 
   /** Takes what a device has said, in the transaction that keeps it. @returns what to say once that is committed */
   async heard(sql: Sql, device: string, events: readonly DeviceEvent[]): Promise<() => void> {
-    const relevant = events.filter((e) => /\/RuleEngine\/|\/DigitalInput$|\/Device\/Trigger\/Relay$/.test(e.topic.replace('tns1:', '/')))
+    const relevant = events.filter(({ topic }) => topic.includes('RuleEngine/') || topic.endsWith('/DigitalInput') || topic.endsWith('/Relay'))
     if (!relevant.length) return () => {}
-    const context = await readContext(sql)
-    const row = await readDevice(sql, device)
-    const channels = (await listChannels(sql)).filter((c) => c.device === device)
-    const detections = await readDetectionsOfSite(sql, context.site.id)
+    const channels = await channelsOf(sql, device)
     const taken: Taken[] = []
+    // Most of what devices say sets nothing off: the rest of the site is read only when something may.
+    let read: ActionsContext | null = null
+    const context = async (): Promise<ActionsContext> => (read ??= await readContext(sql))
     for (const event of relevant) {
-      if (event.topic.includes('RuleEngine/')) {
-        const channel = channels.find((c) => c.token === event.channel) ?? (channels.length === 1 ? channels[0] : undefined)
-        const detection = channel?.camera ? detections.get(channel.camera)?.find((d) => d.id === event.rule) : undefined
-        const firedAt = Math.round((Number.isFinite(event.at) ? event.at : Date.now()) - (row.clockAhead ?? 0) * 1000)
-        if (!channel?.camera || !detection || !this.mayFire(detection, context, firedAt)) continue
-        const byCamera = new Set(context.actions.endpoints.flatMap((e) => (isOutput(e) && e.device === device && setsOff(row.outputs.find((o) => o.token === e.output)?.held ?? null, channel.token, detection.id) ? e.id : [])))
-        taken.push(await this.alarms.takeIn(sql, { source: 'device', device, camera: channel.camera, detection, trigger: triggerOf(detection, event), firedAt, byCamera }))
-      } else if (event.topic.endsWith('/Relay')) {
-        const endpoint = context.actions.endpoints.find((e) => isOutput(e) && e.device === device && e.output === event.rule)
-        if (endpoint && /^(active|true)$/.test(event.data.LogicalState ?? '')) await confirmByCamera(sql, endpoint.id, Date.now())
-      } else taken.push(...(await this.contact(sql, device, event, context, detections)))
+      if (event.topic.includes('RuleEngine/')) taken.push(...(await this.rule(sql, device, event, channels, context)))
+      else if (event.topic.endsWith('/Relay')) await this.output(sql, device, event, context)
+      else taken.push(...(await this.contact(sql, device, event, context)))
     }
     return () => taken.forEach((t) => this.alarms.taken(t))
+  }
+
+  /** A rule on the device has fired. */
+  private async rule(sql: Sql, device: string, event: DeviceEvent, channels: readonly ChannelRow[], context: () => Promise<ActionsContext>): Promise<Taken[]> {
+    const channel = channels.find((c) => c.token === event.channel) ?? (channels.length === 1 ? channels[0] : undefined)
+    if (!channel?.camera) return []
+    const detection = await findDetection(sql, channel.camera, event.rule)
+    if (!detection) return []
+    const { clockAhead, outputs } = await readDevice(sql, device)
+    const firedAt = Math.round((Number.isFinite(event.at) ? event.at : Date.now()) - (clockAhead ?? 0) * 1000)
+    const site = await context()
+    if (!this.mayFire(detection, site, firedAt)) return []
+    const byCamera = new Set(site.actions.endpoints.flatMap((e) => (isOutput(e) && e.device === device && setsOff(outputs.find((o) => o.token === e.output)?.held ?? null, channel.token, detection.id) ? e.id : [])))
+    return [await this.alarms.takeIn(sql, { source: 'device', device, camera: channel.camera, detection, trigger: triggerOf(detection, event), firedAt, byCamera })]
+  }
+
+  /** An output of the device has become active: what waited for the camera to say so is done. */
+  private async output(sql: Sql, device: string, event: DeviceEvent, context: () => Promise<ActionsContext>): Promise<void> {
+    if (!/^(active|true)$/.test(event.data.LogicalState ?? '')) return
+    const endpoint = (await context()).actions.endpoints.find((e) => isOutput(e) && e.device === device && e.output === event.rule)
+    if (endpoint) await confirmByCamera(sql, endpoint.id, Date.now())
   }
 
   private mayFire(detection: Detection, { site, schedules }: ActionsContext, instant: number): boolean {
@@ -89,46 +102,47 @@ export class LiveTriggers {
   }
 
   /** Contact inputs are watched by the server: a contact has moved. */
-  private async contact(sql: Sql, device: string, event: DeviceEvent, context: ActionsContext, detections: ReadonlyMap<string, Detection[]>): Promise<Taken[]> {
-    const input = context.site.inputs.find((i) => i.device === device && i.token === event.rule)
+  private async contact(sql: Sql, device: string, event: DeviceEvent, context: () => Promise<ActionsContext>): Promise<Taken[]> {
+    const site = await context()
+    const input = site.site.inputs.find((i) => i.device === device && i.token === event.rule)
     if (!input) return []
     const taken: Taken[] = []
-    for (const [camera, list] of detections)
-      for (const d of list.filter((x): x is ContactDetection => x.kind === 'contact' && x.input === input.id)) {
-        const key = `${camera} ${d.id}`
-        clearTimeout(this.debounced.get(key))
-        const isActive = (set: boolean): boolean => set === (d.normally === 'open')
-        if (!isActive(event.data.LogicalState === 'true')) continue
-        const now = Date.now()
-        const trigger: NewTrigger = { source: 'device', device, camera, detection: d, trigger: {}, firedAt: now, byCamera: new Set() }
-        if (d.debounceSeconds <= SHORT_DEBOUNCE_S) {
-          if (this.mayFire(d, context, now)) taken.push(await this.alarms.takeIn(sql, trigger))
-        } else {
-          const after = async (): Promise<void> => {
-            const at = Date.now()
-            if (isActive(this.devices.contact(device, event.rule) ?? false) && this.mayFire(d, await readContext(this.database), at)) await this.alarms.take({ ...trigger, firedAt: at })
-          }
-          this.debounced.set(key, setTimeout(() => void after().catch(this.log), d.debounceSeconds * 1000))
+    for (const { camera, detection } of await detectionsOfKind(sql, site.site.id, 'contact')) {
+      const d = detection as ContactDetection
+      if (d.input !== input.id) continue
+      const key = `${camera} ${d.id}`
+      clearTimeout(this.debounced.get(key))
+      const isActive = (set: boolean): boolean => set === (d.normally === 'open')
+      if (!isActive(event.data.LogicalState === 'true')) continue
+      const now = Date.now()
+      const trigger: NewTrigger = { source: 'device', device, camera, detection: d, trigger: {}, firedAt: now, byCamera: new Set() }
+      if (d.debounceSeconds <= SHORT_DEBOUNCE_S) {
+        if (this.mayFire(d, site, now)) taken.push(await this.alarms.takeIn(sql, trigger))
+      } else {
+        const after = async (): Promise<void> => {
+          const at = Date.now()
+          if (isActive(this.devices.contact(device, event.rule) ?? false) && this.mayFire(d, await readContext(this.database), at)) await this.alarms.take({ ...trigger, firedAt: at })
         }
+        this.debounced.set(key, setTimeout(() => void after().catch(this.log), d.debounceSeconds * 1000))
       }
+    }
     return taken
   }
 
   /** Signal loss is seen by the server: the device that shows a camera has not answered for the delay. */
   private async lookForSilence(): Promise<void> {
-    const context = await readContext(this.database)
-    const detections = await readDetectionsOfSite(this.database, context.site.id)
-    const wanted = [...detections].flatMap(([camera, list]) => list.filter((d): d is SignalLossDetection => d.kind === 'signalLoss' && d.enabled).map((d) => ({ camera, d })))
+    const wanted = await detectionsOfKind(this.database, null, 'signalLoss')
     if (!wanted.length) return
     const channels = await listChannels(this.database)
     const now = Date.now()
-    for (const { camera, d } of wanted) {
+    for (const { camera, detection } of wanted) {
+      const d = detection as SignalLossDetection
       const channel = channels.find((c) => c.camera === camera && c.used && c.readAt !== null)
       const heardAt = channel ? this.devices.heardAt(channel.device) : null
-      if (!channel || heardAt === null) continue
+      if (!d.enabled || !channel || heardAt === null) continue
       const key = `${camera} ${d.id}`
       if (now - Math.max(heardAt, this.began) <= d.delaySeconds * 1000 + USUAL_SILENCE_MS) this.silent.delete(key)
-      else if (!this.silent.has(key) && this.mayFire(d, context, now)) {
+      else if (!this.silent.has(key) && this.mayFire(d, await readContext(this.database), now)) {
         this.silent.add(key)
         await this.alarms.take({ source: 'device', device: channel.device, camera, detection: d, trigger: {}, firedAt: now, byCamera: new Set() })
       }

@@ -7,7 +7,6 @@ export interface Popup {
   words: string
   camera: string
   sound: EndpointOf<'popup'>['sound']
-  for: string[]
 }
 
 const SHOWN_WITHIN_MS = 5000

@@ -1,6 +1,6 @@
 import type { KeptActions, KeptDetection } from '../../core/api.ts'
 import { NO_ACTIONS, type Actions } from '../../core/formats/actions.ts'
-import type { Detection } from '../../core/formats/plan.ts'
+import type { Detection, DetectionKind } from '../../core/formats/plan.ts'
 import type { Sql } from '../database.ts'
 import { conflict, notFound } from '../errors.ts'
 import { noteEdit, type EditNote } from '../history/rows.ts'
@@ -35,12 +35,16 @@ export async function readDetections(sql: Sql, cameraId: string): Promise<KeptDe
   return (await sql.rows<Row>(`${select} WHERE detection.camera_id = ? AND NOT deleted ORDER BY detection.position, detection.id`, [cameraId])).map(keptOf)
 }
 
-/** The detections of all cameras of a site, each camera's in the order of its rail. */
-export async function readDetectionsOfSite(sql: Sql, siteId: string): Promise<Map<string, Detection[]>> {
-  const rows = await sql.rows<{ camera_id: string; body: string }>('SELECT detection.camera_id, detection.body FROM detection JOIN camera ON camera.id = detection.camera_id WHERE camera.site_id = ? AND NOT deleted ORDER BY detection.position, detection.id', [siteId])
-  const all = new Map<string, Detection[]>()
-  for (const { camera_id: camera, body } of rows) all.set(camera, [...(all.get(camera) ?? []), parsed<Detection>(body)])
-  return all
+/** One detection that has not been deleted; null: there is none. */
+export async function findDetection(sql: Sql, cameraId: string, id: string): Promise<Detection | null> {
+  const [row] = await sql.rows<{ body: string }>('SELECT body FROM detection WHERE camera_id = ? AND id = ? AND NOT deleted', [cameraId, id])
+  return row ? parsed<Detection>(row.body) : null
+}
+
+/** The detections of one kind, with their cameras. @param siteId null: of all sites */
+export async function detectionsOfKind(sql: Sql, siteId: string | null, kind: DetectionKind): Promise<{ camera: string; detection: Detection }[]> {
+  const rows = await sql.rows<{ camera_id: string; body: string }>(`SELECT detection.camera_id, detection.body FROM detection JOIN camera ON camera.id = detection.camera_id WHERE NOT deleted AND JSON_VALUE(body, '$.kind') = ?${siteId === null ? '' : ' AND camera.site_id = ?'} ORDER BY camera.position, detection.position`, [kind, ...(siteId === null ? [] : [siteId])])
+  return rows.map(({ camera_id: camera, body }) => ({ camera, detection: parsed<Detection>(body) }))
 }
 
 /** What is kept under an id now; null: nothing, or deleted. */

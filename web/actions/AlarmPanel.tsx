@@ -44,6 +44,12 @@ export function AlarmPanel({ detection: d, cameraName, state, document }: { dete
         <Button size="small" disabled={!state.usual} onClick={() => document.setActions([key], (a) => ({ ...state.usual!, accepted: a.accepted }), `Usual actions for ${d.detection.name}`)}>
           Use the usual actions
         </Button>
+        <Button size="small" disabled={actions.links.length === state.endpoints.length} onClick={() => document.link(state.endpoints.map((e) => ({ key, endpoint: e.id })), true, `Link everything to ${d.detection.name}`)}>
+          Link everything
+        </Button>
+        <Button size="small" disabled={!actions.links.length} onClick={() => document.link(state.endpoints.map((e) => ({ key, endpoint: e.id })), false, `Unlink everything from ${d.detection.name}`)}>
+          Unlink everything
+        </Button>
         <Popconfirm title={`Set off ${d.detection.name} once?`} description="As if it had triggered now: everything that is linked acts." okText="Set it off" cancelText="Not now" onConfirm={tryIt}>
           <Button size="small" icon={<ThunderboltOutlined />} loading={working} disabled={state.keeping !== 'kept' || !d.detection.enabled}>
             Set it off once

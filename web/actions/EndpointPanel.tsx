@@ -84,6 +84,14 @@ export function EndpointPanel({ endpoint: e, missing, view, state, document, onR
       <section aria-label="Set off by">
         <h3>Set off by</h3>
         {users.length === 0 && <p className="quiet">No detection yet: link it in the matrix.</p>}
+        <div className="row wrap">
+          <Button size="small" disabled={users.length === state.detections.length} onClick={() => document.link(state.detections.map((d) => ({ key: keyOf(d), endpoint: e.id })), true, `Link ${e.name} to all`)}>
+            Link to all
+          </Button>
+          <Button size="small" disabled={!users.length} onClick={() => document.link(users.map((d) => ({ key: keyOf(d), endpoint: e.id })), false, `Unlink ${e.name} from all`)}>
+            Unlink from all
+          </Button>
+        </div>
         <ul className="set-off-by">
           {users.map((d) => (
             <li key={keyOf(d)}>

@@ -6,6 +6,7 @@ import { readMeasures } from '../../core/measures/measures.ts'
 import type { Tracks } from '../../core/targets/tracks.ts'
 import { stateOf, type CameraState, type EditEntry, type HistoryView } from '../../core/history/states.ts'
 import type { Evidence } from '../../core/detections/index.ts'
+import { afterLeaving } from '../kept/leaving.ts'
 import { request, requestBytes } from './client.ts'
 
 /** How often work that goes on is asked after. */
@@ -15,7 +16,10 @@ export const useSite = (): UseQueryResult<SiteView> => useQuery({ queryKey: ['si
 
 export const benchKey = (camera: string): string[] => ['bench', camera]
 
-export const benchOf = (camera: string) => queryOptions({ queryKey: benchKey(camera), queryFn: () => request<BenchView>('GET', `/api/cameras/${encodeURIComponent(camera)}`) })
+export const benchOf = (camera: string) => queryOptions({ queryKey: benchKey(camera), queryFn: async () => {
+    await afterLeaving()
+    return request<BenchView>('GET', `/api/cameras/${encodeURIComponent(camera)}`)
+  } })
 
 /** A camera's Bench; asked for again while a clip is being analysed, and when the window is looked at again. */
 export const useBench = (camera: string | undefined): UseQueryResult<BenchView> =>

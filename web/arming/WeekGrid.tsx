@@ -174,16 +174,16 @@ function Column({ schedule, weekday, calendar, document, chosen, onDay, onSpan, 
         const whole = top === 0 && bottom === DAY_MINUTES
         return (
           <div key={index} className={`armed-span${chosen === index ? ' chosen' : ''}`} style={{ top: percent(top), height: percent(Math.max(4, bottom - top)) }} role="group" aria-label={`${dayNames[weekday]}, ${from} to ${to}`}>
-            <button type="button" className="span-body" aria-label={`Hours of ${dayNames[weekday]}, ${from} to ${to}`} aria-pressed={chosen === index} onPointerDown={grab('both')} onFocus={() => onSpan({ day: weekday, index })} onKeyDown={keys(index, 'both')}>
-              {whole ? <span className="mid">all day</span> : (
+            <button type="button" className="span-body" aria-label={`Hours of ${dayNames[weekday]}, ${whole ? 'all day, ' : ''}${from} to ${to}`} aria-pressed={chosen === index} onPointerDown={grab('both')} onFocus={() => onSpan({ day: weekday, index })} onKeyDown={keys(index, 'both')}>
+              {whole ? <span className="mid" aria-hidden="true">all day</span> : (
                 <>
-                  {top > 0 && <span className="top">{from.startsWith('sun') ? `☀ ${clockText(top)}` : from}</span>}
-                  {bottom < DAY_MINUTES && <span className="bottom">{to.startsWith('sun') ? `☀ ${clockText(bottom)}` : to}</span>}
+                  {top > 0 && <span className="top" aria-hidden="true">{from.startsWith('sun') ? `☀ ${clockText(top)}` : from}</span>}
+                  {bottom < DAY_MINUTES && <span className="bottom" aria-hidden="true">{to.startsWith('sun') ? `☀ ${clockText(bottom)}` : to}</span>}
                 </>
               )}
             </button>
-            <div className="span-handle upper" role="slider" tabIndex={0} aria-label={`Begin on ${dayNames[weekday]}`} aria-orientation="vertical" aria-valuemin={0} aria-valuemax={DAY_MINUTES} aria-valuenow={top} aria-valuetext={from} onPointerDown={grab('from')} onFocus={() => onSpan({ day: weekday, index })} onKeyDown={keys(index, 'from')} />
-            <div className="span-handle lower" role="slider" tabIndex={0} aria-label={`End on ${dayNames[weekday]}`} aria-orientation="vertical" aria-valuemin={0} aria-valuemax={DAY_MINUTES} aria-valuenow={bottom} aria-valuetext={to} onPointerDown={grab('to')} onFocus={() => onSpan({ day: weekday, index })} onKeyDown={keys(index, 'to')} />
+            <div className={`span-handle upper${top < SNAP ? ' at-edge' : ''}`} role="slider" tabIndex={0} aria-label={`Begin on ${dayNames[weekday]}`} aria-orientation="vertical" aria-valuemin={0} aria-valuemax={DAY_MINUTES} aria-valuenow={top} aria-valuetext={from} onPointerDown={grab('from')} onFocus={() => onSpan({ day: weekday, index })} onKeyDown={keys(index, 'from')} />
+            <div className={`span-handle lower${bottom > DAY_MINUTES - SNAP ? ' at-edge' : ''}`} role="slider" tabIndex={0} aria-label={`End on ${dayNames[weekday]}`} aria-orientation="vertical" aria-valuemin={0} aria-valuemax={DAY_MINUTES} aria-valuenow={bottom} aria-valuetext={to} onPointerDown={grab('to')} onFocus={() => onSpan({ day: weekday, index })} onKeyDown={keys(index, 'to')} />
           </div>
         )
       })}

@@ -1,5 +1,6 @@
 import { ApiError } from '../../core/api.ts'
 import { canonical } from '../../core/history/states.ts'
+import { noteLeaving } from './leaving.ts'
 import { stepsThatFit, type Change, type Step, type StepMemory } from './steps.ts'
 
 export interface Conflict<V = unknown> {
@@ -180,7 +181,9 @@ export abstract class KeptThings<V, S extends KeepingState<V>> {
   /** The page is going away: what is not kept yet is sent at once. */
   flush(): void {
     clearTimeout(this.timer)
-    for (const key of [...this.dirty]) if (!this.conflicts.has(key)) void this.save(key).catch(() => {})
+    const open = [...this.dirty].filter((key) => !this.conflicts.has(key))
+    if (open.length || this.saving) noteLeaving()
+    for (const key of open) void this.save(key).catch(() => {})
   }
 
   protected change(key: string, after: V | null): Change<V> {

@@ -2,12 +2,13 @@ import { useQuery, type UseQueryResult } from '@tanstack/react-query'
 import { useEffect, useMemo, useSyncExternalStore } from 'react'
 import type { SiteActionsView } from '../../core/api.ts'
 import { request } from '../api/client.ts'
+import { afterLeaving } from './leaving.ts'
 import { SiteDocument, type SiteState } from './siteDocument.ts'
 import { stepsOfTab } from './stepsOfTab.ts'
 
 const READ_MS = 4000
 
-export const useSiteActions = (): UseQueryResult<SiteActionsView> => useQuery({ queryKey: ['actions'], queryFn: () => request<SiteActionsView>('GET', '/api/actions'), refetchInterval: READ_MS })
+export const useSiteActions = (): UseQueryResult<SiteActionsView> => useQuery({ queryKey: ['actions'], queryFn: async () => { await afterLeaving(); return request<SiteActionsView>('GET', '/api/actions') }, refetchInterval: READ_MS })
 
 /** What is edited of the site, for as long as a place is open; later readings are taken in. Undo goes over both places. */
 export function useSiteDocument(view: SiteActionsView): { document: SiteDocument; state: SiteState } {
