@@ -74,7 +74,13 @@ test('spans are dragged to half hours, moved to the minute by keyboard, typed, a
   await page.keyboard.press('Enter')
   await kept(page)
   expect((await hours(page, 'dark-hours')).week.wed).toEqual([['07:15', '08:45'], ['sunset-00:30', '24:00']])
-  // The other end of one span: pushed over the next, the two are one.
+  // With Alt hours are taken out, also of the middle of a span.
+  await page.keyboard.down('Alt')
+  await drag(page, day(page, 'Tuesday'), 2, 4)
+  await page.keyboard.up('Alt')
+  await kept(page)
+  expect((await hours(page, 'dark-hours')).week.tue).toEqual([['00:00', '02:00'], ['04:00', '06:30'], ['18:30', '24:00']])
+  await page.getByRole('button', { name: /^Wed/ }).click()
   await page.getByRole('button', { name: 'Hours of Wednesday, 07:15 to 08:45' }).focus()
   await page.keyboard.press('Delete')
   await kept(page)

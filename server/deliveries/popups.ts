@@ -5,7 +5,6 @@ export interface Popup {
   id: number
   alarm: number | null
   words: string
-  camera: string
   sound: EndpointOf<'popup'>['sound']
 }
 

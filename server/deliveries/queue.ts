@@ -32,6 +32,8 @@ export class Queue {
   /** Of each endpoint, what is being made now. */
   private readonly lanes = new Map<string, Promise<void>>()
   private readonly held = new Set<number>()
+  /** Those that were let go while the table was being read: what was read of them is old. */
+  private readonly letGo = new Set<number>()
   private timer: NodeJS.Timeout | undefined
   private looking: Promise<void> | null = null
   private again = false
@@ -69,7 +71,8 @@ export class Queue {
   private async look(): Promise<void> {
     while (this.again && !this.closed) {
       this.again = false
-      const due = (await listDue(this.database, Date.now(), BATCH)).filter(({ id }) => !this.held.has(id))
+      this.letGo.clear()
+      const due = (await listDue(this.database, Date.now(), BATCH)).filter(({ id }) => !this.held.has(id) && !this.letGo.has(id))
       const byEndpoint = new Map<string, DueDelivery[]>()
       for (const d of due) byEndpoint.set(d.endpoint.id, [...(byEndpoint.get(d.endpoint.id) ?? []), d])
       for (const [endpoint, list] of byEndpoint) {
@@ -77,7 +80,10 @@ export class Queue {
         for (const { id } of list) this.held.add(id)
         const lane = this.make(list).finally(() => {
           this.lanes.delete(endpoint)
-          for (const { id } of list) this.held.delete(id)
+          for (const { id } of list) {
+            this.held.delete(id)
+            this.letGo.add(id)
+          }
           // There may be more of it by now.
           this.kick()
         })

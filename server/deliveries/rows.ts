@@ -100,16 +100,17 @@ const note = (sql: Sql, id: number, at: number, ok: boolean, words: string): Pro
 /** It has been confirmed; from now on it is never made again. */
 export async function markSent(database: Database, id: number, words: string, result: object | null, now: number): Promise<void> {
   await database.transaction(async (sql) => {
-    await sql.run("UPDATE delivery SET state = 'sent', attempts = attempts + 1, error = NULL, sent_at = ?, result = ? WHERE id = ?", [now, result && JSON.stringify(result), id])
-    await note(sql, id, now, true, words)
+    const { affectedRows } = await sql.run("UPDATE delivery SET state = 'sent', attempts = attempts + 1, error = NULL, sent_at = ?, result = ? WHERE id = ? AND state = 'pending'", [now, result && JSON.stringify(result), id])
+    if (affectedRows) await note(sql, id, now, true, words)
   })
 }
 
 /** Notes a failed attempt; `nextAt` null gives up. */
 export async function markFailed(database: Database, id: number, error: string, nextAt: number | null, now: number): Promise<void> {
   await database.transaction(async (sql) => {
-    await sql.run("UPDATE delivery SET state = ?, attempts = attempts + 1, error = ?, next_at = ? WHERE id = ? AND state = 'pending'", [nextAt === null ? 'failed' : 'pending', error.slice(0, 500), nextAt ?? 0, id])
-    await note(sql, id, now, false, error)
+    // A camera may have said so in the meantime.
+    const { affectedRows } = await sql.run("UPDATE delivery SET state = ?, attempts = attempts + 1, error = ?, next_at = ? WHERE id = ? AND state = 'pending'", [nextAt === null ? 'failed' : 'pending', error.slice(0, 500), nextAt ?? 0, id])
+    if (affectedRows) await note(sql, id, now, false, error)
   })
 }
 

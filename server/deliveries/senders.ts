@@ -37,13 +37,6 @@ export interface SenderParts {
 const WEBHOOK_WITHIN_MS = 8000
 const MOST_SEQUENCE = 9999
 
-/** What can be set off without a trigger's own pictures; a test has none. */
-export interface Occasion {
-  id: number
-  words: string
-  firedAt: number
-}
-
 /** How each kind of endpoint is set off. Every sender ends with a confirmation or throws what was wrong. */
 export function makeSenders(parts: SenderParts): Senders {
   const output: Sender = ({ endpoint, does }) => switchOutput(parts, endpoint as OutputEndpoint, does)
@@ -57,7 +50,7 @@ export function makeSenders(parts: SenderParts): Senders {
     webhook: (due) => callWebhook(parts, due.endpoint as EndpointOf<'webhook'>, due.id, bodyOf(due)),
     popup: async (due) => {
       const { sound } = due.endpoint as EndpointOf<'popup'>
-      const seen = await parts.popups.show({ id: due.id, alarm: due.alarm, words: wordsOf(due), camera: due.camera.id, sound })
+      const seen = await parts.popups.show({ id: due.id, alarm: due.alarm, words: wordsOf(due), sound })
       return { words: `shown in ${seen} ${seen === 1 ? 'window' : 'windows'}` }
     },
     recording: (due) => record(parts, due),

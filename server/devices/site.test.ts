@@ -254,7 +254,7 @@ describe('readiness', () => {
   test('is of the state as it is: what is drawn, sent and heard changes it', async () => {
     const notches = async () => (await readiness()).cameras.find(({ id }) => id === 'vehicle-lanes')!.notches
     await send('recorder')
-    expect(await notches()).toEqual({ drawn: 'done', sent: 'done' })
+    expect(await notches()).toMatchObject({ drawn: 'done', sent: 'done' })
     await draw('vehicle-lanes', { id: 'gate', name: 'Gate', kind: 'line', line: [[0.1, 0.5], [0.9, 0.5]], classes: ['vehicle'] })
     expect((await notches()).sent).toBe('open')
     await made.get('recorder')!.close()

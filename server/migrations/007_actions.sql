@@ -128,9 +128,9 @@ INSERT INTO endpoint (site_id, id, body, version, changed_at)
     FROM (SELECT camera.site_id, recipient FROM email_link JOIN camera ON camera.id = email_link.camera_id WHERE recipient IS NOT NULL
           UNION SELECT site_id, JSON_VALUE(body, '$.to') FROM edit WHERE thing = 'email' AND JSON_VALUE(body, '$.to') IS NOT NULL) AS linked;
 INSERT INTO detection_actions (camera_id, detection_id, body, version, changed_at)
-  SELECT camera_id, detection_id, JSON_OBJECT('links', JSON_ARRAY(CONCAT('mail-', LEFT(MD5(recipient), 12))), 'severity', 'major', 'priority', 'normal', 'for', JSON_ARRAY(), 'acknowledge', JSON_OBJECT('comment', FALSE, 'confirm', FALSE), 'groupSeconds', 60, 'quietSeconds', 0), 1, changed_at
+  SELECT camera_id, detection_id, JSON_OBJECT('links', JSON_ARRAY(CONCAT('mail-', LEFT(MD5(recipient), 12))), 'severity', 'major', 'priority', 'normal', 'for', JSON_ARRAY(), 'acknowledge', JSON_OBJECT('comment', FALSE, 'confirm', FALSE), 'groupSeconds', 60, 'accepted', JSON_ARRAY(), 'quietSeconds', 0), 1, changed_at
     FROM email_link WHERE recipient IS NOT NULL;
-UPDATE edit SET thing = 'actions', body = IF(JSON_VALUE(body, '$.to') IS NULL, NULL, JSON_OBJECT('links', JSON_ARRAY(CONCAT('mail-', LEFT(MD5(JSON_VALUE(body, '$.to')), 12))), 'severity', 'major', 'priority', 'normal', 'for', JSON_ARRAY(), 'acknowledge', JSON_OBJECT('comment', FALSE, 'confirm', FALSE), 'groupSeconds', 60, 'quietSeconds', 0))
+UPDATE edit SET thing = 'actions', body = IF(JSON_VALUE(body, '$.to') IS NULL, NULL, JSON_OBJECT('links', JSON_ARRAY(CONCAT('mail-', LEFT(MD5(JSON_VALUE(body, '$.to')), 12))), 'severity', 'major', 'priority', 'normal', 'for', JSON_ARRAY(), 'acknowledge', JSON_OBJECT('comment', FALSE, 'confirm', FALSE), 'groupSeconds', 60, 'accepted', JSON_ARRAY(), 'quietSeconds', 0))
   WHERE thing = 'email';
 UPDATE delivery SET endpoint_id = CONCAT('mail-', LEFT(MD5(recipient), 12)), endpoint = JSON_OBJECT('id', CONCAT('mail-', LEFT(MD5(recipient), 12)), 'name', LEFT(CONCAT('E-mail to ', recipient), 80), 'kind', 'email', 'recipients', JSON_ARRAY(recipient), 'people', JSON_ARRAY(), 'before', 0, 'after', 0, 'stepSeconds', 1);
 DROP TABLE email_link;

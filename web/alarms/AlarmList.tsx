@@ -2,6 +2,7 @@ import { useQueryClient } from '@tanstack/react-query'
 import { Alert, App, Button, Checkbox, Input, Popover } from 'antd'
 import { useState, type ReactNode } from 'react'
 import { Link } from 'react-router'
+import { byPriority } from '../../core/actions/alarms.ts'
 import type { AlarmView, DeliveryView } from '../../core/api.ts'
 import { request } from '../api/client.ts'
 import { kindWords, dayAndTime, timeOf } from '../actions/words.ts'
@@ -11,7 +12,10 @@ import { useAlarms, useAttempts } from './useAlarms.ts'
 
 const marks: Record<DeliveryView['state'], { mark: string; words: string }> = { pending: { mark: '…', words: 'on its way' }, sent: { mark: '✓', words: 'done' }, failed: { mark: '✕', words: 'given up' }, held: { mark: '–', words: 'held back' } }
 
-/** The alarms, newest first, each with all that it set off. */
+/** Those that wait first, by their priority; then the others, newest first. */
+const inOrder = (alarms: readonly AlarmView[]): AlarmView[] => [...alarms.filter((a) => a.state === 'waiting').sort(byPriority), ...alarms.filter((a) => a.state !== 'waiting')]
+
+/** The alarms, each with all that it set off. */
 export function AlarmList(): ReactNode {
   const alarms = useAlarms()
   if (alarms.error && !alarms.data) return <Alert type="error" showIcon title={alarms.error.message} />
@@ -19,7 +23,7 @@ export function AlarmList(): ReactNode {
   if (!alarms.data.alarms.length) return <p className="waiting">No alarm yet. A trigger of a detection makes one: live, from a clip run as live, or set off once beside the matrix.</p>
   return (
     <ol className="alarm-list">
-      {alarms.data.alarms.map((alarm) => (
+      {inOrder(alarms.data.alarms).map((alarm) => (
         <Alarm key={alarm.id} alarm={alarm} />
       ))}
     </ol>

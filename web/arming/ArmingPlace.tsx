@@ -80,6 +80,7 @@ function Arming({ view }: { view: SiteActionsView }): ReactNode {
           <>
             <header className="arming-head">
               <ScheduleName key={`${schedule.id} ${schedule.name}`} name={schedule.name} onKeep={(name) => keepSchedule(document, schedule, { name }, `Rename the hours ${schedule.name}`)} />
+              <span className="quiet arming-hint">drag to add, Alt to take out</span>
               <KeepingBar state={state} document={document} />
               <Tooltip title="As a calendar (iCalendar)">
                 <Button type="text" aria-label="Save as a calendar" icon={<DownloadOutlined />} href={`/api/schedules/${encodeURIComponent(schedule.id)}/calendar.ics`} />

@@ -1,7 +1,7 @@
 import { useRef, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react'
 import type { Calendar } from '../../core/arming/calendar.ts'
 import { without, type Hours } from '../../core/arming/hours.ts'
-import { DAY_MINUTES, added, clockText, moved, tidy } from '../../core/arming/spans.ts'
+import { DAY_MINUTES, added, cleared, clockText, moved, tidy } from '../../core/arming/spans.ts'
 import { spansByDate } from '../../core/arming/stretches.ts'
 import { parseSpanEnd } from '../../core/formats/spanEnd.ts'
 import { WEEKDAYS, type Schedule, type Span, type Weekday } from '../../core/formats/plan.ts'
@@ -81,7 +81,7 @@ export function WeekGrid({ schedule, calendar, rails, document, day, span, now, 
   )
 }
 
-type Drag = { what: 'new'; from: number; to: number } | { what: 'from' | 'to' | 'both'; index: number; grabbed: number; spans: readonly Span[] }
+type Drag = { what: 'new'; from: number; to: number; /** With Alt hours are taken out. */ out: boolean } | { what: 'from' | 'to' | 'both'; index: number; grabbed: number; spans: readonly Span[] }
 
 function Column({ schedule, weekday, calendar, document, chosen, onDay, onSpan, children }: { schedule: Schedule; weekday: Weekday; calendar: Calendar; document: SiteDocument; chosen: number | null; onDay: (day: Weekday) => void; onSpan: (span: ChosenSpan | null) => void; children: ReactNode }): ReactNode {
   const column = useRef<HTMLDivElement>(null)
@@ -107,7 +107,8 @@ function Column({ schedule, weekday, calendar, document, chosen, onDay, onSpan, 
     if (!d) return
     if (d.what === 'new') {
       d.to = snap(minutesAt(e))
-      document.showSchedule(withSpans(d.to === d.from ? before.current : added(before.current, d.from, d.to)))
+      const change = d.out ? cleared : added
+      document.showSchedule(withSpans(d.to === d.from ? before.current : change(before.current, Math.min(d.from, d.to), Math.max(d.from, d.to))))
       return
     }
     const [from, to] = d.spans[d.index]
@@ -128,7 +129,7 @@ function Column({ schedule, weekday, calendar, document, chosen, onDay, onSpan, 
     }
     const dragged = spansNow.current
     document.showSchedule(withSpans(tidy(dragged)))
-    document.settle(d.what === 'new' ? `Add hours on ${dayNames[weekday]}` : `Change ${dayNames[weekday]} of ${schedule.name}`)
+    document.settle(d.what === 'new' ? `${d.out ? 'Take hours out of' : 'Add hours on'} ${dayNames[weekday]}` : `Change ${dayNames[weekday]} of ${schedule.name}`)
     const at = d.what === 'new' ? Math.min(d.from, d.to) : place(dragged[d.index][0])
     const index = tidy(dragged).findIndex(([from, to]) => place(from) <= at && place(to) > at)
     onSpan(index < 0 ? null : { day: weekday, index })
@@ -155,7 +156,7 @@ function Column({ schedule, weekday, calendar, document, chosen, onDay, onSpan, 
       onPointerDown={(e) => {
         before.current = spans
         const at = snap(minutesAt(e))
-        begin(e, { what: 'new', from: at, to: at })
+        begin(e, { what: 'new', from: at, to: at, out: e.altKey })
       }}
       onPointerMove={move}
       onPointerUp={end}
@@ -168,6 +169,8 @@ function Column({ schedule, weekday, calendar, document, chosen, onDay, onSpan, 
       {spans.map(([from, to], index) => {
         const [top, bottom] = [place(from), place(to)]
         const grab = (what: 'from' | 'to' | 'both') => (e: PointerEvent) => {
+          // With Alt it is the column that is dragged over.
+          if (e.altKey) return
           onSpan({ day: weekday, index })
           begin(e, { what, index, grabbed: minutesAt(e), spans })
         }

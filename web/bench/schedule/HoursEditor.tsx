@@ -1,5 +1,6 @@
 import { Button, Input, Modal, Select } from 'antd'
 import { useState, type ReactNode } from 'react'
+import { Link } from 'react-router'
 import { InputError } from '../../../core/errors.ts'
 import { ScheduleSchema, WEEKDAYS, parseWith, type Detection, type Schedule, type Weekday } from '../../../core/formats/plan.ts'
 import { newId } from '../../kept/newId.ts'
@@ -52,7 +53,7 @@ export function HoursEditor({ detection, document, schedules, users }: HoursEdit
           New hours
         </Button>
       </div>
-      <Modal open={!!open} title="Arming hours" footer={<Button onClick={() => setEditing(null)}>Close</Button>} onCancel={() => setEditing(null)} width={640} destroyOnHidden>
+      <Modal open={!!open} title="Arming hours" footer={[<Link key="arming" to={`/arming/${editing}`}>Open in Arming</Link>, <Button key="close" onClick={() => setEditing(null)}>Close</Button>]} onCancel={() => setEditing(null)} width={640} destroyOnHidden>
         {open && <Week key={open.id} schedule={open} document={document} users={users(open.id)} />}
       </Modal>
     </div>
