@@ -26,7 +26,7 @@ export async function testEndpoint(parts: SenderParts, endpoint: Endpoint, site:
     case 'webhook':
       return (await callWebhook(parts, endpoint, 0, { test: true, site: site.name })).words
     case 'popup': {
-      const seen = await parts.popups.show({ id: 0, alarm: null, words: `Test of ${endpoint.name}`, sound: endpoint.sound })
+      const seen = await parts.popups.show({ id: 0, alarm: null, clip: false, words: `Test of ${endpoint.name}`, sound: endpoint.sound })
       return `shown in ${seen} ${seen === 1 ? 'window' : 'windows'}`
     }
     case 'recording':

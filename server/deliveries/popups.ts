@@ -4,6 +4,8 @@ export interface Popup {
   /** Of the delivery; 0: a test. */
   id: number
   alarm: number | null
+  /** It is of a clip that is run as if it were live. */
+  clip: boolean
   words: string
   sound: EndpointOf<'popup'>['sound']
 }

@@ -50,7 +50,7 @@ export function makeSenders(parts: SenderParts): Senders {
     webhook: (due) => callWebhook(parts, due.endpoint as EndpointOf<'webhook'>, due.id, bodyOf(due)),
     popup: async (due) => {
       const { sound } = due.endpoint as EndpointOf<'popup'>
-      const seen = await parts.popups.show({ id: due.id, alarm: due.alarm, words: wordsOf(due), sound })
+      const seen = await parts.popups.show({ id: due.id, alarm: due.alarm, clip: due.trigger?.clip != null, words: wordsOf(due), sound })
       return { words: `shown in ${seen} ${seen === 1 ? 'window' : 'windows'}` }
     },
     recording: (due) => record(parts, due),

@@ -111,7 +111,7 @@ function Delivery({ delivery: d }: { delivery: DeliveryView }): ReactNode {
         {d.state === 'sent' && d.sentAt !== null && <> after <span className="figures">{((d.sentAt - d.createdAt) / 1000).toFixed(1)}</span> s</>}
         {d.state !== 'held' && <span className="quiet"> by the {d.by}</span>}
         {d.error && <span className={d.state === 'failed' ? 'failed' : 'quiet'}>: {d.error}</span>}
-        {d.state === 'pending' && d.attempts > 0 && <span className="quiet">; tried {d.attempts} times, next {timeOf(d.nextAt!)}</span>}
+        {d.state === 'pending' && d.attempts > 0 && <span className="quiet">; tried {plural(d.attempts, 'time')}, next {timeOf(d.nextAt!)}</span>}
       </span>
       <span className="row">
         {d.state === 'failed' && (
@@ -120,7 +120,7 @@ function Delivery({ delivery: d }: { delivery: DeliveryView }): ReactNode {
           </Button>
         )}
         {d.state !== 'held' && (
-          <Popover trigger="click" open={open} onOpenChange={setOpen} content={history} title={`Tried ${d.attempts} ${d.attempts === 1 ? 'time' : 'times'}`}>
+          <Popover trigger="click" open={open} onOpenChange={setOpen} content={history} title={`Tried ${plural(d.attempts, 'time')}`}>
             <Button size="small" type="text" aria-label={`History of ${d.name}`}>
               History
             </Button>

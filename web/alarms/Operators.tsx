@@ -9,11 +9,14 @@ import { useAlarms } from './useAlarms.ts'
 interface Popup {
   id: number
   alarm: number | null
+  clip: boolean
   words: string
   sound: 'none' | 'chime' | 'alarm'
 }
 
 const TOLD_MS = 150
+/** What is real stays until it is closed. */
+const SHORT_S = 6
 
 /** The alarms that wait, and pop-ups as they come; each one shown is confirmed to the server. */
 export function Operators(): ReactNode {
@@ -33,7 +36,7 @@ export function Operators(): ReactNode {
     })
     source.addEventListener('popup', (event: MessageEvent<string>) => {
       const popup = JSON.parse(event.data) as Popup
-      notification.warning({ key: `popup ${popup.alarm ?? popup.id}`, title: popup.words, description: popup.alarm === null ? 'A test' : 'See the alarm', duration: popup.alarm === null ? 6 : 0, icon: <span className="popup-flag" aria-hidden="true">⚑</span>, placement: 'bottomRight', onClick: () => popup.alarm !== null && void navigate('/actions/alarms') })
+      notification.warning({ key: `popup ${popup.alarm ?? popup.id}`, title: popup.words, description: popup.alarm === null ? 'A test' : popup.clip ? 'From a clip that runs as if it were live' : 'See the alarm', duration: popup.alarm === null || popup.clip ? SHORT_S : 0, icon: <span className="popup-flag" aria-hidden="true">⚑</span>, placement: 'bottomRight', onClick: () => popup.alarm !== null && void navigate('/actions/alarms') })
       playSound(popup.sound)
       void request('POST', `/api/deliveries/${popup.id}/shown`).catch(() => {})
     })
