@@ -4,7 +4,7 @@ import { createConnection } from 'mysql2/promise'
 import { EndpointSchema, NO_ACTIONS } from '../core/formats/actions.ts'
 import { parseWith } from '../core/formats/plan.ts'
 import { stateOf } from '../core/history/states.ts'
-import { readEndpoints } from './actions/rows.ts'
+import { readEndpoints, readSettings } from './actions/rows.ts'
 import { deliveriesOfRun } from './alarms/rows.ts'
 import { Database } from './database.ts'
 import { readDetections } from './detections/rows.ts'
@@ -68,6 +68,7 @@ test('what was there before histories were kept is where they begin, and address
   expect(state).toMatchObject({ detections: [{ detection: { id: 'd', name: 'D' }, position: 3 }], schedules: [{ id: 'n' }], scene: { ignore: [[[0, 0], [1, 0], [1, 1]]], marks: null } })
   const [{ endpoint }] = await readEndpoints(opened, 'old')
   expect(parseWith(EndpointSchema, endpoint)).toMatchObject({ kind: 'email', name: 'E-mail to x@y.example', recipients: ['x@y.example'] })
+  expect((await readSettings(opened, 'old')).mail).toMatchObject({ version: 1, mail: { host: 'stand-in', encryption: 'none' } })
   const [{ actions }] = await readDetections(opened, 'cam')
   expect(actions.actions).toEqual({ ...NO_ACTIONS, links: [endpoint.id] })
   expect(state.actions.get('d')).toEqual(actions.actions)

@@ -8,6 +8,7 @@ import { request } from '../api/client.ts'
 import { kindWords, dayAndTime, timeOf } from '../actions/words.ts'
 import { editorName, setEditorName } from '../kept/editorName.ts'
 import { plural } from '../arming/words.ts'
+import { useSiteActions } from '../kept/useSiteDocument.ts'
 import { useAlarms, useAttempts } from './useAlarms.ts'
 
 const marks: Record<DeliveryView['state'], { mark: string; words: string }> = { pending: { mark: '…', words: 'on its way' }, sent: { mark: '✓', words: 'done' }, failed: { mark: '✕', words: 'given up' }, held: { mark: '–', words: 'held back' } }
@@ -31,6 +32,8 @@ export function AlarmList(): ReactNode {
 }
 
 function Alarm({ alarm: a }: { alarm: AlarmView }): ReactNode {
+  const site = useSiteActions().data?.people.people
+  const whose = a.for.flatMap((id) => [...(site?.groups ?? []), ...(site?.people ?? [])].find((w) => w.id === id)?.name ?? []).join(', ')
   return (
     <li className={`alarm ${a.state === 'waiting' ? 'is-waiting' : ''}`}>
       <header>
@@ -40,6 +43,7 @@ function Alarm({ alarm: a }: { alarm: AlarmView }): ReactNode {
           {a.cameraName} · <span className="figures">{dayAndTime(a.firstAt)}</span>
           {a.triggers > 1 && ` · ${plural(a.triggers, 'trigger')}, the last ${timeOf(a.lastAt)}`} · {a.severity}
           {a.priority !== 'normal' && `, ${a.priority} priority`}
+          {whose && ` · for ${whose}`}
           {a.run !== null && ' · from a clip'}
         </span>
         <span className="grow" />

@@ -1,0 +1,110 @@
+import { connect } from 'node:net'
+import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals'
+import { eventData, readFrame, writeFrame, type Frame } from '../core/formats/dc09.ts'
+import { Contacts } from './contacts.ts'
+import { DEMO_CONTACTS, startPages } from './pages.ts'
+import { Station } from './station.ts'
+
+let station: Station
+let pages: Awaited<ReturnType<typeof startPages>>
+const contacts = new Contacts()
+beforeAll(async () => {
+  station = await new Station().start()
+  pages = await startPages({ station, contacts, held: DEMO_CONTACTS, devices: [], mailboxPort: 1 })
+})
+afterAll(() => Promise.all([station.close(), pages.close()]))
+beforeEach(() => {
+  station.mood = 'answers'
+  station.accepts = 'minor'
+})
+
+const event = (sequence: number, severity: 'minor' | 'major' | 'information' = 'major'): Frame => ({ id: 'SIA-DCS', sequence, account: '5A31', data: eventData({ kind: 'line', zone: 1, severity, words: 'Slipway: crossed' }), at: Date.UTC(2026, 10, 24) })
+
+/** Sends raw text in pieces; what comes back within a moment. */
+const say = (pieces: string[], withinMs = 300): Promise<string> =>
+  new Promise((resolve) => {
+    const socket = connect({ host: '127.0.0.1', port: station.port })
+    let text = ''
+    socket.setEncoding('utf8').on('data', (part: string) => (text += part))
+    socket.on('connect', async () => {
+      for (const piece of pieces) {
+        socket.write(piece)
+        await new Promise((next) => setTimeout(next, 20))
+      }
+    })
+    socket.on('error', () => {})
+    setTimeout(() => {
+      socket.destroy()
+      resolve(text)
+    }, withinMs)
+  })
+const answers = (text: string): Frame[] => text.split('\r').filter(Boolean).map((t) => readFrame(`${t}\r`))
+
+describe('the monitoring station stand-in', () => {
+  test('confirms what it takes, in one piece, in several, or several at once', async () => {
+    const text = writeFrame(event(7))
+    expect(answers(await say([text]))).toMatchObject([{ id: 'ACK', sequence: 7, account: '5A31' }])
+    expect(answers(await say([text.slice(0, 10), text.slice(10, 30), text.slice(30)]))).toMatchObject([{ id: 'ACK', sequence: 7 }])
+    expect(answers(await say([writeFrame(event(8)) + writeFrame({ ...event(9), id: 'NULL', data: '', at: null })])).map((a) => [a.id, a.sequence])).toEqual([['ACK', 8], ['ACK', 9]])
+  })
+
+  test('knows one that comes again by its number and words', () => {
+    expect(station.messages.filter((m) => m.sequence === 7).map((m) => m.again)).toEqual([false, true])
+  })
+
+  test('a damaged frame is told so, and kept nowhere', async () => {
+    const before = station.messages.length
+    expect(answers(await say([writeFrame(event(10)).replace('crossed', 'crossEd')]))).toMatchObject([{ id: 'NAK' }])
+    expect(station.messages).toHaveLength(before)
+  })
+
+  test('refuses what is below the severity that it accepts, and what is no event', async () => {
+    expect(answers(await say([writeFrame(event(11, 'information'))]))).toMatchObject([{ id: 'DUH', sequence: 11 }])
+    expect(answers(await say([writeFrame({ ...event(12), data: 'nonsense' })]))).toMatchObject([{ id: 'DUH' }])
+    station.mood = 'refuses'
+    expect(answers(await say([writeFrame(event(13))]))).toMatchObject([{ id: 'DUH', sequence: 13 }])
+  })
+
+  test('silent it takes and says nothing; slow it answers later', async () => {
+    station.mood = 'silent'
+    expect(await say([writeFrame(event(14))])).toBe('')
+    expect(station.messages.at(-1)).toMatchObject({ sequence: 14, answer: 'nothing' })
+    station.mood = 'slow'
+    expect(await say([writeFrame(event(15))])).toBe('')
+    expect(answers(await say([writeFrame(event(16))], 3500))).toMatchObject([{ id: 'ACK', sequence: 16 }])
+  }, 10_000)
+})
+
+describe('its pages', () => {
+  const at = (path: string): string => `http://127.0.0.1:${pages.port}${path}`
+  const press = (path: string, value: string) => fetch(at(path), { method: 'POST', body: new URLSearchParams({ value }), redirect: 'manual' })
+
+  test('show what came, and never as markup', async () => {
+    await say([writeFrame({ ...event(20), data: eventData({ kind: 'line', zone: 1, severity: 'major', words: '<script>alert(1)</script>' }) })])
+    const page = await (await fetch(at('/station'))).text()
+    expect(page).toContain('&#60;script&#62;alert(1)&#60;/script&#62;')
+    expect(page).not.toContain('<script>alert(1)')
+  })
+
+  test('operate the station, the panel and the contacts; nothing else', async () => {
+    expect((await press('/station/mood', 'silent')).status).toBe(303)
+    expect(station.mood).toBe('silent')
+    expect((await press('/station/mood', 'asleep')).status).toBe(404)
+    expect((await press('/station/accepts', 'critical')).status).toBe(303)
+    expect(station.accepts).toBe('critical')
+    await press('/contacts/panel', 'on')
+    expect(contacts.get('panel')).toBe(true)
+    await press('/contacts/panel', 'off')
+    expect(contacts.get('panel')).toBe(false)
+    await press('/contacts/panel', 'free')
+    expect(contacts.get('panel')).toBeNull()
+    expect((await press('/contacts/vault', 'on')).status).toBe(404)
+    for (const path of ['/', '/panel', '/outputs', '/hooks']) expect((await fetch(at(path))).headers.get('content-type')).toContain('text/html')
+    expect((await fetch(at('/outputs/nowhere/horn.wav'))).status).toBe(404)
+  })
+
+  test('webhooks are taken with their key', async () => {
+    expect((await fetch(at('/hooks'), { method: 'POST', headers: { 'idempotency-key': 'delivery-7' }, body: '{"a":1}' })).status).toBe(204)
+    expect(((await (await fetch(at('/state'))).json()) as { hooks: object[] }).hooks.at(-1)).toMatchObject({ key: 'delivery-7', body: '{"a":1}' })
+  })
+})

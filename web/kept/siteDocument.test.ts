@@ -1,0 +1,169 @@
+import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals'
+import fc from 'fast-check'
+import type { SiteActionsView } from '../../core/api.ts'
+import { EndpointSchema, NO_ACTIONS, type Endpoint } from '../../core/formats/actions.ts'
+import { DetectionSchema, ScheduleSchema, parseWith, type Detection } from '../../core/formats/plan.ts'
+import { canonical } from '../../core/history/states.ts'
+import { SiteDocument } from './siteDocument.ts'
+
+const detection = (id: string): Detection => parseWith(DetectionSchema, { id, name: id.toUpperCase(), kind: 'line', line: [[0.1, 0.5], [0.9, 0.5]] })
+const popup = (id: string): Endpoint => parseWith(EndpointSchema, { id, name: id, kind: 'popup', sound: 'none' })
+const nights = parseWith(ScheduleSchema, { id: 'nights', name: 'Nights', week: { mon: [['18:30', '24:00']] } })
+const kept = { version: 1, changedAt: 0 }
+
+function view(more: Partial<SiteActionsView> = {}): SiteActionsView {
+  return {
+    site: { id: 'site', name: 'Site', timeZone: 'UTC', position: null, inputs: [], cameras: [] },
+    detections: ['a', 'b', 'c'].map((id, position) => ({ ...kept, camera: 'cam', cameraName: 'Cam', detection: detection(id), position, actions: { actions: NO_ACTIONS, version: 0, changedAt: 0 } })),
+    schedules: [{ ...kept, schedule: nights }],
+    endpoints: ['one', 'two'].map((id) => ({ ...kept, endpoint: popup(id), testedAt: null, testError: null })),
+    mail: { ...kept, mail: null, hasPassword: false },
+    people: { ...kept, people: { people: [], groups: [] } },
+    usual: { version: 0, changedAt: 0, actions: null },
+    outputs: [],
+    contacts: [],
+    voices: [],
+    inputs: {},
+    stations: {},
+    byCamera: [],
+    ...more
+  }
+}
+
+interface Sent {
+  method: string
+  path: string
+  body: any
+}
+let sent: Sent[] = []
+let versions: Map<string, number>
+/** The server, by its rule that a save must name the version that is kept (server/actions/actions.test.ts tests the real one). */
+const answer = async (path: string, { method, body }: { method: string; body?: string }): Promise<Response> => {
+  const read = body === undefined ? {} : JSON.parse(body)
+  const [address, query] = path.split('?')
+  const version = read.version ?? Number(new URLSearchParams(query).get('version'))
+  if ((versions.get(address) ?? version) !== version) return new Response(JSON.stringify({ code: 'conflict', message: 'changed', current: { version: versions.get(address), changedAt: 5, endpoint: popup('theirs') } }), { status: 409, headers: { 'content-type': 'application/json' } })
+  versions.set(address, version + 1)
+  sent.push({ method, path: address, body: read })
+  return new Response(JSON.stringify({ version: version + 1 }), { headers: { 'content-type': 'application/json' } })
+}
+beforeEach(() => {
+  sent = []
+  versions = new Map()
+  jest.useFakeTimers()
+  globalThis.fetch = answer as unknown as typeof fetch
+  globalThis.localStorage = { getItem: () => null, setItem: () => {} } as unknown as Storage
+})
+afterEach(() => void jest.useRealTimers())
+const settle = () => jest.advanceTimersByTimeAsync(3000)
+const links = (document: SiteDocument) => Object.fromEntries(['a', 'b', 'c'].map((id) => [id, document.actionsOf(`cam/${id}`).links]))
+
+describe('what is edited of a site', () => {
+  test('a block of links is one step, saved once for each detection, and taken back by one undo', async () => {
+    const document = new SiteDocument(view())
+    document.link(['a', 'b'].flatMap((id) => ['one', 'two'].map((endpoint) => ({ key: `cam/${id}`, endpoint }))), true, 'Link 4 crossings')
+    expect(links(document)).toEqual({ a: ['one', 'two'], b: ['one', 'two'], c: [] })
+    await settle()
+    expect(sent.map(({ method, path, body }) => [method, path, body.actions.links])).toEqual(['a', 'b'].map((id) => ['PUT', `/api/cameras/cam/detections/${id}/actions`, ['one', 'two']]))
+    document.undo()
+    expect(links(document)).toEqual({ a: [], b: [], c: [] })
+    await settle()
+    expect(document.getState().keeping).toBe('kept')
+    expect(sent.slice(2).map(({ body }) => body.actions)).toEqual([NO_ACTIONS, NO_ACTIONS])
+  })
+
+  test('what is linked again keeps its place; unlinking one leaves the others', () => {
+    const document = new SiteDocument(view())
+    document.link([{ key: 'cam/a', endpoint: 'one' }, { key: 'cam/a', endpoint: 'two' }], true, 'Link')
+    document.link([{ key: 'cam/a', endpoint: 'one' }], true, 'Link')
+    expect(links(document).a).toEqual(['one', 'two'])
+    document.link([{ key: 'cam/a', endpoint: 'one' }], false, 'Unlink')
+    expect(links(document).a).toEqual(['two'])
+  })
+
+  test('an endpoint that is taken out takes its links with it, and brings them back', async () => {
+    const document = new SiteDocument(view())
+    document.link([{ key: 'cam/a', endpoint: 'one' }, { key: 'cam/b', endpoint: 'two' }], true, 'Link')
+    await settle()
+    document.removeEndpoint(popup('one'))
+    expect([document.getState().endpoints.map((e) => e.id), links(document)]).toEqual([['two'], { a: [], b: ['two'], c: [] }])
+    await settle()
+    expect(sent.some(({ method, path }) => method === 'DELETE' && path === '/api/endpoints/one')).toBe(true)
+    document.undo()
+    await settle()
+    // It has to be there again before something is linked to it.
+    const back = sent.slice(-2).map(({ path }) => path)
+    expect(back).toEqual(['/api/endpoints/one', '/api/cameras/cam/detections/a/actions'])
+    expect(links(document).a).toEqual(['one'])
+  })
+
+  test('dragging shows a schedule, and only letting go keeps it; given up it is as it was', async () => {
+    const document = new SiteDocument(view())
+    const longer = (to: string) => ({ ...nights, week: { ...nights.week, mon: [['18:30', to] as const] } }) as typeof nights
+    document.showSchedule(longer('20:00'))
+    document.showSchedule(longer('21:00'))
+    await settle()
+    expect(sent).toEqual([])
+    document.forget()
+    expect(document.getState().schedules).toEqual([nights])
+    document.showSchedule(longer('22:00'))
+    document.settle('Change Monday')
+    expect(document.getState().undo).toBe('Change Monday')
+    await settle()
+    expect(sent.map(({ body }) => body.schedule.week.mon)).toEqual([[['18:30', '22:00']]])
+  })
+
+  test('a save over a newer one waits for somebody to decide; theirs can be undone to mine', async () => {
+    const document = new SiteDocument(view())
+    versions.set('/api/endpoints/one', 4)
+    document.editEndpoint({ ...popup('one'), name: 'Mine' }, 'Rename one')
+    await settle()
+    expect(document.getState()).toMatchObject({ keeping: 'waiting', conflict: { name: 'Mine', version: 4 } })
+    document.settleConflict('theirs')
+    expect(document.getState().endpoints.find((e) => e.name === 'Mine')).toBeUndefined()
+    document.undo()
+    await settle()
+    expect(sent.at(-1)).toMatchObject({ path: '/api/endpoints/one', body: { version: 4, endpoint: { name: 'Mine' } } })
+  })
+
+  test('what others have saved is taken in, but not over what is being edited here', async () => {
+    const document = new SiteDocument(view())
+    const renamed = view({ endpoints: [{ version: 2, changedAt: 1, endpoint: { ...popup('one'), name: 'Theirs' }, testedAt: null, testError: null }] })
+    document.adopt(renamed)
+    expect(document.getState().endpoints.map((e) => e.name)).toEqual(['Theirs'])
+    document.editEndpoint({ ...popup('one'), name: 'Mine' }, 'Rename')
+    document.adopt({ ...renamed, endpoints: [{ ...renamed.endpoints[0], version: 3 }] })
+    expect(document.getState().endpoints.map((e) => e.name)).toEqual(['Mine'])
+  })
+
+  test('undone to the beginning and done again, any edits give the same states', () => {
+    const edit = fc.oneof(
+      fc.record({ do: fc.constant('link' as const), id: fc.constantFrom('a', 'b', 'c'), endpoint: fc.constantFrom('one', 'two'), on: fc.boolean() }),
+      fc.record({ do: fc.constant('severity' as const), id: fc.constantFrom('a', 'b'), severity: fc.constantFrom('minor' as const, 'critical' as const) }),
+      fc.record({ do: fc.constant('remove' as const), endpoint: fc.constantFrom('one', 'two') }),
+      fc.record({ do: fc.constant('people' as const), name: fc.constantFrom('Ines', 'Ruth') })
+    )
+    fc.assert(
+      fc.property(fc.array(edit, { maxLength: 20 }), (edits) => {
+        const document = new SiteDocument(view())
+        const shown = (): string => canonical([document.getState().endpoints.map((e) => e.id).sort(), [...document.getState().actions].sort(), document.getState().people])
+        const states = [shown()]
+        for (const e of edits) {
+          if (e.do === 'link') document.link([{ key: `cam/${e.id}`, endpoint: e.endpoint }], e.on, 'Link')
+          else if (e.do === 'severity') document.setActions([`cam/${e.id}`], (a) => ({ ...a, severity: e.severity }), 'Severity')
+          else if (e.do === 'remove') document.removeEndpoint(popup(e.endpoint))
+          else document.edit('People', ['people:', { people: [{ id: 'p', name: e.name }], groups: [] }])
+          if (shown() !== states.at(-1)) states.push(shown())
+        }
+        for (const state of [...states].reverse().slice(1)) {
+          document.undo()
+          expect(shown()).toBe(state)
+        }
+        for (const state of states.slice(1)) {
+          document.redo()
+          expect(shown()).toBe(state)
+        }
+      })
+    )
+  })
+})
