@@ -21,19 +21,6 @@ export function shared(a: Hours, b: Hours): number {
   return sum
 }
 
-/** What is in both. */
-export function both(a: Hours, b: Hours): Hours {
-  const found: number[] = []
-  for (let i = 0, j = 0; i < a.length && j < b.length; ) {
-    const from = Math.max(a[i], b[j])
-    const to = Math.min(a[i + 1], b[j + 1])
-    if (from < to) found.push(from, to)
-    if (a[i + 1] < b[j + 1]) i += 2
-    else j += 2
-  }
-  return Float64Array.from(found)
-}
-
 /** What is in the first and not in the second: armed, and this output silent. */
 export function without(a: Hours, b: Hours): Hours {
   const found: number[] = []

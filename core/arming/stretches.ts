@@ -107,7 +107,7 @@ export function stretchesOf(hours: Hours, calendar: Calendar): HoursByDay {
 const shortDays: Record<Weekday, string> = { mon: 'Mon', tue: 'Tue', wed: 'Wed', thu: 'Thu', fri: 'Fri', sat: 'Sat', sun: 'Sun' }
 
 /** `Mon to Fri`, `Sat and Sun`, `every day`. */
-export function daysInWords(days: readonly Weekday[]): string {
+function daysInWords(days: readonly Weekday[]): string {
   if (days.length === 7) return 'every day'
   const at = days.map((d) => WEEKDAYS.indexOf(d))
   const runs: number[][] = []

@@ -83,7 +83,7 @@ describe('schedules as iCalendar', () => {
         // Where the clock changes, hours that are not there are not read.
         expect(read.exceptions.filter((e) => !changes.includes(e.date))).toEqual(real)
       }),
-      { numRuns: 10 }
+      { numRuns: 6 }
     )
   })
 

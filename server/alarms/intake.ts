@@ -32,7 +32,7 @@ export interface Taken {
 }
 
 /** How long a camera may take to say that it has set off its own output. */
-export const CAMERA_WITHIN_MS = 15_000
+const CAMERA_WITHIN_MS = 15_000
 
 interface AlarmRow {
   id: number
@@ -121,7 +121,7 @@ export async function insertDelivery(sql: Sql, d: NewDelivery, now: number): Pro
 }
 
 /** Where it goes, as people read it. */
-export function recipientOf(endpoint: Endpoint, camera: string, people: People, names: ReadonlyMap<string, string>): string {
+function recipientOf(endpoint: Endpoint, camera: string, people: People, names: ReadonlyMap<string, string>): string {
   const named = (id: string): string => names.get(id) ?? id
   if (isOutput(endpoint)) return named(endpoint.device)
   switch (endpoint.kind) {

@@ -51,7 +51,7 @@ test('killed hard at twenty random moments under 100 triggers a second: every tr
     const again = unanswered
     unanswered = []
     const open = again.map((body) => sendOne(address, body))
-    const until = Date.now() + 200 + Math.random() * 900
+    const until = Date.now() + 150 + Math.random() * 500
     while (Date.now() < until) {
       const [camera, detection] = detections[sent % 2]
       open.push(sendOne(address, { key: `t${++sent}`, camera, detection }))
@@ -67,7 +67,7 @@ test('killed hard at twenty random moments under 100 triggers a second: every tr
   await Promise.all(last.map((body) => sendOne(address, body)))
   expect(unanswered).toEqual([])
   expect(answered.length).toBe(sent)
-  expect(sent).toBeGreaterThan(KILLS * 10)
+  expect(sent).toBeGreaterThan(KILLS * 5)
 
   // None lost, none twice, none without its deliveries; and in the end each is made.
   const count = async (sql: string): Promise<number> => (await t.database.rows<{ n: number }>(sql))[0].n

@@ -22,9 +22,9 @@ interface DeliveryRow {
   endpoint: unknown
 }
 
-export const DELIVERY_COLUMNS = 'd.id, d.trigger_id, d.alarm_id, d.kind, d.recipient, d.state, d.made_by, d.does, d.attempts, d.error, d.created_at, d.sent_at, d.next_at, d.endpoint'
+const DELIVERY_COLUMNS = 'd.id, d.trigger_id, d.alarm_id, d.kind, d.recipient, d.state, d.made_by, d.does, d.attempts, d.error, d.created_at, d.sent_at, d.next_at, d.endpoint'
 
-export const deliveryOf = (row: DeliveryRow): DeliveryView => ({
+const deliveryOf = (row: DeliveryRow): DeliveryView => ({
   id: row.id,
   trigger: row.trigger_id,
   kind: row.kind,

@@ -119,7 +119,7 @@ function ClockInput({ label, value, onKeep }: { label: string; value: string; on
 }
 
 /** Copies a day's hours to others. */
-export function CopyDay({ schedule, day, document }: { schedule: Schedule; day: Weekday; document: SiteDocument }): ReactNode {
+function CopyDay({ schedule, day, document }: { schedule: Schedule; day: Weekday; document: SiteDocument }): ReactNode {
   const [open, setOpen] = useState(false)
   const [to, setTo] = useState<Weekday[]>([])
   const others = WEEKDAYS.filter((d) => d !== day)
