@@ -196,27 +196,6 @@ export interface MailView extends MailSummary {
   attachments: { name: string; type: string; bytes: number }[]
 }
 
-/** The body of every error answer. */
-export interface ErrorView {
-  code: 'bad-input' | 'not-found' | 'conflict' | 'too-large' | 'busy' | 'internal'
-  message: string
-  /** Of a conflict: what is kept now. */
-  current?: unknown
-}
-
-/** An answer that is not what was asked for: made by the server, understood by the browser. */
-export class ApiError extends Error {
-  /** The HTTP status; 0: the server could not be reached. */
-  readonly status: number
-  readonly view: ErrorView
-
-  constructor(status: number, view: ErrorView) {
-    super(view.message)
-    this.status = status
-    this.view = view
-  }
-}
-
 const version = v.pipe(v.number('must be a number'), v.integer('must be a whole number'), v.minValue(0, 'must be 0 or more'))
 
 export const SaveDetectionSchema = v.strictObject({

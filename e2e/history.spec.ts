@@ -37,7 +37,11 @@ test('the history says who changed what; two states compared; gone back to, and 
   await page.getByRole('button', { name: 'History' }).click()
   await page.getByLabel('Your name in the history').fill('Isla Brae')
   await page.keyboard.press('Enter')
-  await page.keyboard.press('Escape')
+  // A drawer that is still coming in does not hear it.
+  await expect(async () => {
+    await page.keyboard.press('Escape')
+    await expect(page.locator('.ant-drawer-mask')).toBeHidden({ timeout: 1000 })
+  }).toPass()
   await rail(page).getByRole('button', { name: /Quay edge/ }).first().click()
   await chip(page, 'Confirm time').click()
   await page.getByRole('spinbutton', { name: /^Confirm time/ }).fill('1.5')

@@ -1,5 +1,5 @@
 import type { FastifyError, FastifyReply, FastifyRequest } from 'fastify'
-import { ApiError, type ErrorView } from '../core/api.ts'
+import { ApiError, type ErrorView } from '../core/apiError.ts'
 import { InputError } from '../core/errors.ts'
 
 // All errors that the server answers with are made here.

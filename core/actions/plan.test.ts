@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { ActionsSchema, EndpointSchema, addressesOf, missingOf, type Actions, type Endpoint, type EndpointOf } from '../formats/actions.ts'
+import { NO_ACTIONS } from '../formats/noActions.ts'
 import { ScheduleSchema, SEVERITIES, parseWith } from '../formats/plan.ts'
 import { acknowledgeLacks, byPriority, joins } from './alarms.ts'
 import { block, crossingOf, sharePercent } from './matrix.ts'
@@ -79,6 +80,8 @@ describe('alarms', () => {
     expect([...list].sort(byPriority).map((a) => a.lastAt)).toEqual([2, 1, 5, 9])
   })
 })
+
+test('what nobody has linked yet is what the schema gives', () => expect(actions({})).toEqual(NO_ACTIONS))
 
 describe('settings out of range are refused with the range, not cut', () => {
   test.each([

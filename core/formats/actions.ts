@@ -141,9 +141,6 @@ export const ActionsSchema = v.strictObject({
 })
 export type Actions = v.InferOutput<typeof ActionsSchema>
 
-/** What a detection has that nobody has linked yet. */
-export const NO_ACTIONS: Actions = v.parse(ActionsSchema, {})
-
 const person = v.strictObject({ id, name, email: v.optional(address) })
 const group = v.strictObject({ id, name, members: v.array(id, 'must be a list of people') })
 /** Who works for the site: names for alarms and addresses for mails. */

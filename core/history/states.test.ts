@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals'
-import { NO_ACTIONS } from '../formats/actions.ts'
+import { NO_ACTIONS } from '../formats/noActions.ts'
 import { DetectionSchema, ScheduleSchema, parseWith } from '../formats/plan.ts'
 import { canonical, differencesBetween, stateOf, type EditEntry } from './states.ts'
 

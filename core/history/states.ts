@@ -1,4 +1,5 @@
-import { NO_ACTIONS, type Actions } from '../formats/actions.ts'
+import type { Actions } from '../formats/actions.ts'
+import { NO_ACTIONS } from '../formats/noActions.ts'
 import type { Detection, Schedule } from '../formats/plan.ts'
 import type { Point } from '../geometry/shapes.ts'
 import type { SceneMarks } from '../scene/marks.ts'

@@ -1,5 +1,6 @@
 import type { KeptActions, KeptDetection } from '../../core/api.ts'
-import { NO_ACTIONS, type Actions } from '../../core/formats/actions.ts'
+import type { Actions } from '../../core/formats/actions.ts'
+import { NO_ACTIONS } from '../../core/formats/noActions.ts'
 import type { Detection, DetectionKind } from '../../core/formats/plan.ts'
 import type { Sql } from '../database.ts'
 import { conflict, notFound } from '../errors.ts'

@@ -1,6 +1,6 @@
 import { Button, Checkbox } from 'antd'
 import type { ReactNode } from 'react'
-import { NO_ACTIONS } from '../../core/formats/actions.ts'
+import { NO_ACTIONS } from '../../core/formats/noActions.ts'
 import { keyOf, type SiteDocument, type SiteState } from '../kept/siteDocument.ts'
 import { byKind } from './words.ts'
 import { AlarmFields, keepActions } from './AlarmPanel.tsx'

@@ -1,4 +1,4 @@
-import { ApiError, type ErrorView } from '../../core/api.ts'
+import { ApiError, type ErrorView } from '../../core/apiError.ts'
 
 export const unreachable = (): ApiError => new ApiError(0, { code: 'internal', message: 'The server cannot be reached; is it still running?' })
 

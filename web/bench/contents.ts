@@ -1,5 +1,6 @@
 import type { BenchView, KeptScene } from '../../core/api.ts'
-import { NO_ACTIONS, type Actions } from '../../core/formats/actions.ts'
+import type { Actions } from '../../core/formats/actions.ts'
+import { NO_ACTIONS } from '../../core/formats/noActions.ts'
 import { canonical } from '../../core/history/states.ts'
 import type { Detection, Schedule } from '../../core/formats/plan.ts'
 import type { Held } from '../kept/things.ts'

@@ -1,9 +1,10 @@
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals'
 import fc from 'fast-check'
-import { ApiError, type BenchView } from '../../core/api.ts'
+import type { BenchView } from '../../core/api.ts'
+import { ApiError } from '../../core/apiError.ts'
 import { DetectionSchema, parseWith, type Detection } from '../../core/formats/plan.ts'
 import { canonical } from '../../core/history/states.ts'
-import { NO_ACTIONS } from '../../core/formats/actions.ts'
+import { NO_ACTIONS } from '../../core/formats/noActions.ts'
 import type { StepMemory } from '../kept/steps.ts'
 import { BenchDocument, type Keeper, type Value } from './document.ts'
 

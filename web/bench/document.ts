@@ -1,5 +1,6 @@
 import type { BenchView, KeptActions, KeptDetection, KeptScene, KeptSchedule } from '../../core/api.ts'
-import { NO_ACTIONS, type Actions } from '../../core/formats/actions.ts'
+import type { Actions } from '../../core/formats/actions.ts'
+import { NO_ACTIONS } from '../../core/formats/noActions.ts'
 import type { Detection, Schedule } from '../../core/formats/plan.ts'
 import type { CameraState } from '../../core/history/states.ts'
 import type { StepMemory } from '../kept/steps.ts'

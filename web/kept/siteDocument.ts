@@ -1,5 +1,6 @@
 import type { KeptActions, KeptDetection, KeptEndpoint, KeptSchedule, SiteActionsView } from '../../core/api.ts'
-import { NO_ACTIONS, type Actions, type Endpoint, type People } from '../../core/formats/actions.ts'
+import type { Actions, Endpoint, People } from '../../core/formats/actions.ts'
+import { NO_ACTIONS } from '../../core/formats/noActions.ts'
 import type { Detection, Schedule } from '../../core/formats/plan.ts'
 import { canonical } from '../../core/history/states.ts'
 import { request } from '../api/client.ts'

@@ -1,4 +1,4 @@
-import { ApiError } from '../../core/api.ts'
+import { ApiError } from '../../core/apiError.ts'
 import { canonical } from '../../core/history/states.ts'
 import { noteLeaving } from './leaving.ts'
 import { stepsThatFit, type Change, type Step, type StepMemory } from './steps.ts'

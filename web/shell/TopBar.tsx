@@ -1,11 +1,13 @@
 import { MailOutlined, MoonOutlined, SunOutlined } from '@ant-design/icons'
 import { Button, Tooltip } from 'antd'
-import type { ReactNode } from 'react'
+import { Suspense, lazy, type ReactNode } from 'react'
 import { NavLink } from 'react-router'
-import { Operators } from '../alarms/Operators.tsx'
 import { useSite } from '../api/queries.ts'
 import { useTheme } from '../theme.tsx'
 import { places } from './places.ts'
+
+/** What comes on its own may come a little later than the place that was opened. */
+const Operators = lazy(() => import('../alarms/Operators.tsx').then((m) => ({ default: m.Operators })))
 
 /** The project's mark: an angle of view, and what is seen in it. */
 const Mark = (): ReactNode => (
@@ -32,7 +34,9 @@ export function TopBar(): ReactNode {
         ))}
       </nav>
       <span className="grow" />
-      <Operators />
+      <Suspense fallback={null}>
+        <Operators />
+      </Suspense>
       <NavLink to="/mailbox" className="place">
         <MailOutlined aria-hidden="true" /> Mailbox
       </NavLink>

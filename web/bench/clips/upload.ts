@@ -1,5 +1,6 @@
 import { useCallback, useMemo, useRef, useState } from 'react'
-import { ApiError, type ClipView } from '../../../core/api.ts'
+import type { ClipView } from '../../../core/api.ts'
+import { ApiError } from '../../../core/apiError.ts'
 import { errorOf, unreachable } from '../../api/client.ts'
 
 export interface Sending {

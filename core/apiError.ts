@@ -1,0 +1,22 @@
+// Apart from core/api.ts, whose schemas the browser has no need of.
+
+/** The body of every error answer. */
+export interface ErrorView {
+  code: 'bad-input' | 'not-found' | 'conflict' | 'too-large' | 'busy' | 'internal'
+  message: string
+  /** Of a conflict: what is kept now. */
+  current?: unknown
+}
+
+/** An answer that is not what was asked for: made by the server, understood by the browser. */
+export class ApiError extends Error {
+  /** The HTTP status; 0: the server could not be reached. */
+  readonly status: number
+  readonly view: ErrorView
+
+  constructor(status: number, view: ErrorView) {
+    super(view.message)
+    this.status = status
+    this.view = view
+  }
+}
