@@ -2,11 +2,10 @@ import type { ArmInputs } from './armInputs.ts'
 import { isSet } from './armInputs.ts'
 import { Calendar } from './calendar.ts'
 import type { Detection, Schedule, SitePosition } from '../formats/plan.ts'
-import { dateInWords } from './stretches.ts'
+import { DAY_NAMES, dateInWords } from './stretches.ts'
 import { holds } from './hours.ts'
 
 const DAY = 24 * 60 * 60_000
-const DAY_NAMES = { mon: 'Monday', tue: 'Tuesday', wed: 'Wednesday', thu: 'Thursday', fri: 'Friday', sat: 'Saturday', sun: 'Sunday' } as const
 /** How far the next beginning is looked for. */
 const AHEAD = 8 * DAY
 

@@ -1,5 +1,5 @@
-import { IANAZone } from 'luxon'
 import { getTimes } from 'suncalc'
+import { offsetAt } from './zone.ts'
 import { parseSpanEnd, type SpanEnd } from '../formats/spanEnd.ts'
 import { WEEKDAYS, type Schedule, type SitePosition, type Weekday } from '../formats/plan.ts'
 
@@ -7,23 +7,23 @@ const MINUTE = 60_000
 const DAY = 24 * 60 * MINUTE
 
 /** Stretches of constant offset from UTC in `[from, to)`; a change of the clock is found to the minute. */
-function offsetStretches(zone: IANAZone, from: number, to: number): { from: number; to: number; offset: number }[] {
-  const stretches = [{ from, to, offset: zone.offset(from) }]
+function offsetStretches(zone: string, from: number, to: number): { from: number; to: number; offset: number }[] {
+  const stretches = [{ from, to, offset: offsetAt(zone, from) }]
   const step = 3 * 60 * MINUTE
   for (let t = from; t < to; t += step) {
     const end = Math.min(t + step, to)
     const last = stretches[stretches.length - 1]
-    if (zone.offset(end) === last.offset) continue
+    if (offsetAt(zone, end) === last.offset) continue
     let low = Math.floor(t / MINUTE)
     let high = Math.ceil(end / MINUTE)
     while (high - low > 1) {
       const middle = (low + high) >> 1
-      if (zone.offset(middle * MINUTE) === last.offset) low = middle
+      if (offsetAt(zone, middle * MINUTE) === last.offset) low = middle
       else high = middle
     }
     if (high * MINUTE >= to) continue
     last.to = high * MINUTE
-    stretches.push({ from: high * MINUTE, to, offset: zone.offset(high * MINUTE) })
+    stretches.push({ from: high * MINUTE, to, offset: offsetAt(zone, high * MINUTE) })
   }
   return stretches
 }
@@ -57,13 +57,13 @@ function clockMs(text: string): number {
  */
 export class Calendar {
   readonly days: readonly CalendarDay[]
-  private readonly zone: IANAZone
+  private readonly zone: string
   private readonly position: SitePosition | undefined
   private readonly sunOf = new Map<CalendarDay, { sunrise: number; sunset: number }>()
 
   /** @param from, to milliseconds of UTC */
   constructor(timeZone: string, position: SitePosition | undefined, from: number, to: number) {
-    this.zone = IANAZone.create(timeZone)
+    this.zone = timeZone
     this.position = position
     const days: CalendarDay[] = []
     for (const stretch of offsetStretches(this.zone, from, to)) {
@@ -94,9 +94,9 @@ export class Calendar {
     if (known) return known
     if (!this.position) throw new TypeError('a span tied to the sun needs the position of the site')
     const noon = day.midnight + DAY / 2
-    const times = getTimes(new Date(noon - this.zone.offset(noon) * MINUTE), this.position.latitude, this.position.longitude)
+    const times = getTimes(new Date(noon - offsetAt(this.zone, noon) * MINUTE), this.position.latitude, this.position.longitude)
     const wall = (event: Date | null | undefined, whole: number): number => {
-      if (event) return event.getTime() + this.zone.offset(event.getTime()) * MINUTE - day.midnight
+      if (event) return event.getTime() + offsetAt(this.zone, event.getTime()) * MINUTE - day.midnight
       return times.alwaysUp ? whole : DAY / 2
     }
     const found = { sunrise: wall(times.sunrise, 0), sunset: wall(times.sunset, DAY) }

@@ -104,7 +104,8 @@ export function stretchesOf(hours: Hours, calendar: Calendar): HoursByDay {
   return { minutesPerWeek: length ? (ms / MINUTE) * (WEEK / length) : 0, stretches }
 }
 
-const shortDays: Record<Weekday, string> = { mon: 'Mon', tue: 'Tue', wed: 'Wed', thu: 'Thu', fri: 'Fri', sat: 'Sat', sun: 'Sun' }
+export const DAY_NAMES: Readonly<Record<Weekday, string>> = { mon: 'Monday', tue: 'Tuesday', wed: 'Wednesday', thu: 'Thursday', fri: 'Friday', sat: 'Saturday', sun: 'Sunday' }
+export const SHORT_DAYS: Readonly<Record<Weekday, string>> = { mon: 'Mon', tue: 'Tue', wed: 'Wed', thu: 'Thu', fri: 'Fri', sat: 'Sat', sun: 'Sun' }
 
 /** `Mon to Fri`, `Sat and Sun`, `every day`. */
 function daysInWords(days: readonly Weekday[]): string {
@@ -116,7 +117,7 @@ function daysInWords(days: readonly Weekday[]): string {
     if (run && run[run.length - 1] === d - 1) run.push(d)
     else runs.push([d])
   }
-  const words = runs.flatMap((run) => (run.length > 2 ? [`${shortDays[WEEKDAYS[run[0]]]} to ${shortDays[WEEKDAYS[run[run.length - 1]]]}`] : run.map((d) => shortDays[WEEKDAYS[d]])))
+  const words = runs.flatMap((run) => (run.length > 2 ? [`${SHORT_DAYS[WEEKDAYS[run[0]]]} to ${SHORT_DAYS[WEEKDAYS[run[run.length - 1]]]}`] : run.map((d) => SHORT_DAYS[WEEKDAYS[d]])))
   return words.length > 1 ? `${words.slice(0, -1).join(', ')} and ${words[words.length - 1]}` : words[0]
 }
 

@@ -1,4 +1,4 @@
-import { IANAZone } from 'luxon'
+import { offsetAt as offsetOf } from '../arming/zone.ts'
 
 /** Numbers and moments as people read them on the ladder. */
 export const percent = (share: number): string => `${Math.round(share * 1000) / 10} %`
@@ -10,7 +10,7 @@ let last = { timeZone: '', quarter: NaN, offset: 0 }
 
 function offsetAt(instant: number, timeZone: string): number {
   const quarter = Math.floor(instant / QUARTER)
-  if (last.timeZone !== timeZone || last.quarter !== quarter) last = { timeZone, quarter, offset: IANAZone.create(timeZone).offset(instant) }
+  if (last.timeZone !== timeZone || last.quarter !== quarter) last = { timeZone, quarter, offset: offsetOf(timeZone, instant) }
   return last.offset
 }
 

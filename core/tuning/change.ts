@@ -1,4 +1,5 @@
-import { DateTime } from 'luxon'
+import { DAY_NAMES } from '../arming/stretches.ts'
+import { wallText } from '../arming/zone.ts'
 import { evaluate, explain, rowsOf, type GateName, type Setting, type Trace, type Trigger } from '../detections/index.ts'
 import { WEEKDAYS, type Detection, type Schedule } from '../formats/plan.ts'
 import { CLASSES } from '../targets/classes.ts'
@@ -187,12 +188,12 @@ const TO_MINUTES = 5
 function hoursChange(d: Gated, trace: Trace, { setting }: WhatIf, looser: boolean): GateChange | null {
   const schedule = setting.plan.schedules.find(({ id }) => id === d.schedule)
   if (!schedule || !looser || trace.readings.every(({ gate, passed }) => gate !== 'armed' || passed)) return null
-  const local = DateTime.fromMillis(setting.start + trace.time * 1000, { zone: setting.plan.timeZone })
-  const date = local.toISODate()!
-  const weekday = WEEKDAYS[local.weekday - 1]
+  const local = wallText(setting.start + trace.time * 1000, setting.plan.timeZone)
+  const date = local.slice(0, 10)
+  const weekday = WEEKDAYS[(new Date(`${date}T00:00Z`).getUTCDay() + 6) % 7]
   const exception = schedule.exceptions.findIndex((e) => e.date === date)
   const spans = exception >= 0 ? schedule.exceptions[exception].spans : schedule.week[weekday]
-  const minute = local.hour * 60 + local.minute
+  const minute = Number(local.slice(11, 13)) * 60 + Number(local.slice(14, 16))
   const [first, last] = [Math.floor(minute / TO_MINUTES) * TO_MINUTES, Math.min(1440, Math.floor(minute / TO_MINUTES) * TO_MINUTES + TO_MINUTES)]
   const clock = (m: number): string => `${String(Math.floor(m / 60)).padStart(2, '0')}:${String(m % 60).padStart(2, '0')}`
   const minutesOf = (end: string): number | null => (/^\d\d:\d\d$/.test(end) ? Number(end.slice(0, 2)) * 60 + Number(end.slice(3)) : null)
@@ -207,7 +208,7 @@ function hoursChange(d: Gated, trace: Trace, { setting }: WhatIf, looser: boolea
   const { index, end, by } = best ?? { index: -1, end: 0, by: TO_MINUTES }
   const next = index < 0 ? [...spans, added] : spans.map((span, i): readonly [string, string] => (i !== index ? span : end === 0 ? [added[0], span[1]] : [span[0], added[1]]))
   const changed: Schedule = exception >= 0 ? { ...schedule, exceptions: schedule.exceptions.map((e, i) => (i === exception ? { ...e, spans: next } : e)) } : { ...schedule, week: { ...schedule.week, [weekday]: next } }
-  const words = index < 0 ? `${schedule.name}: armed ${added[0]} to ${added[1]} as well on ${local.toFormat('cccc', { locale: 'en' })}` : end === 0 ? `${schedule.name}: from ${added[0]} in place of ${spans[index][0]} on ${local.toFormat('cccc', { locale: 'en' })}` : `${schedule.name}: to ${added[1]} in place of ${spans[index][1]} on ${local.toFormat('cccc', { locale: 'en' })}`
+  const words = index < 0 ? `${schedule.name}: armed ${added[0]} to ${added[1]} as well on ${DAY_NAMES[weekday]}` : end === 0 ? `${schedule.name}: from ${added[0]} in place of ${spans[index][0]} on ${DAY_NAMES[weekday]}` : `${schedule.name}: to ${added[1]} in place of ${spans[index][1]} on ${DAY_NAMES[weekday]}`
   return { gate: 'armed', words, detection: d, schedule: changed, size: by / 60 }
 }
 

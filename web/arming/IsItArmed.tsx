@@ -1,17 +1,17 @@
 import { Button } from 'antd'
 import { useState, type ReactNode } from 'react'
+import { wallInstant, wallText } from '../../core/arming/zone.ts'
 import { armedAt, scheduleAt } from '../../core/arming/armedNow.ts'
 import type { ArmInputs } from '../../core/arming/armInputs.ts'
 import type { Schedule, SitePosition } from '../../core/formats/plan.ts'
 import type { SiteInput } from '../../core/api.ts'
 import type { SiteDetection } from '../kept/siteDocument.ts'
-import { wallInstant, wallText } from './weekOf.ts'
 
 /** Whether the hours on show, and each detection that has them, are armed at any instant, and why. */
 export function IsItArmed({ schedule, detections, schedules, site, contacts, now }: { schedule: Schedule | null; detections: readonly SiteDetection[]; schedules: readonly Schedule[]; site: { timeZone: string; position: SitePosition | null; inputs: readonly SiteInput[] }; contacts: Readonly<Record<string, boolean | null>>; now: number }): ReactNode {
   const [asked, setAsked] = useState<string | null>(null)
   const clock = { timeZone: site.timeZone, position: site.position ?? undefined }
-  const local = asked ?? wallText(now, site.timeZone)
+  const local = asked ?? wallText(now, site.timeZone).slice(0, 16)
   const instant = (asked === null ? null : wallInstant(asked, site.timeZone)) ?? now
   // What contacts are at another time nobody knows: they are taken as they are now.
   const inputs: ArmInputs = Object.fromEntries(Object.entries(contacts).map(([id, set]) => [id, set === null ? [] : [{ at: 0, set }]]))

@@ -1,7 +1,4 @@
-import type { Weekday } from '../../core/formats/plan.ts'
-
-export const dayNames: Record<Weekday, string> = { mon: 'Monday', tue: 'Tuesday', wed: 'Wednesday', thu: 'Thursday', fri: 'Friday', sat: 'Saturday', sun: 'Sunday' }
-export const shortDays: Record<Weekday, string> = { mon: 'Mon', tue: 'Tue', wed: 'Wed', thu: 'Thu', fri: 'Fri', sat: 'Sat', sun: 'Sun' }
+export { DAY_NAMES as dayNames, SHORT_DAYS as shortDays } from '../../core/arming/stretches.ts'
 
 /** Minutes a week as hours: `84 h`, `10.5 h`, `12 min`. */
 export const weekHours = (minutes: number): string => (minutes < 60 && minutes > 0 ? `${Math.max(1, Math.round(minutes))} min` : `${Math.round(minutes / 6) / 10} h`)

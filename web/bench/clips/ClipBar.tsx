@@ -1,8 +1,8 @@
 import { DeleteOutlined, EditOutlined, UnorderedListOutlined, UploadOutlined, VideoCameraAddOutlined } from '@ant-design/icons'
 import { Alert, App, Button, Input, Popover, Progress, Select } from 'antd'
-import { DateTime } from 'luxon'
 import { memo, useRef, useState, type ReactNode } from 'react'
 import type { ClipView } from '../../../core/api.ts'
+import { wallInstant, wallText } from '../../../core/arming/zone.ts'
 import { request } from '../../api/client.ts'
 import type { Upload } from './upload.ts'
 
@@ -90,14 +90,14 @@ export const ClipBar = memo(function ClipBar({ clips, clip, timeZone, upload, on
 function ClipEditor({ clip, timeZone, onChanged }: { clip: ClipView; timeZone: string; onChanged: () => void }): ReactNode {
   const { modal } = App.useApp()
   const [name, setName] = useState(clip.name)
-  const [start, setStart] = useState(DateTime.fromMillis(clip.start, { zone: timeZone }).toFormat("yyyy-MM-dd'T'HH:mm:ss"))
+  const [start, setStart] = useState(wallText(clip.start, timeZone))
   const [error, setError] = useState<string | null>(null)
   const keep = async (): Promise<void> => {
-    const instant = DateTime.fromISO(start, { zone: timeZone })
-    if (!instant.isValid) return setError('The start must be a date and a time.')
-    if (name.trim() === clip.name && instant.toMillis() === Math.floor(clip.start / 1000) * 1000) return
+    const instant = wallInstant(start, timeZone)
+    if (instant === null) return setError('The start must be a date and a time.')
+    if (name.trim() === clip.name && instant === Math.floor(clip.start / 1000) * 1000) return
     try {
-      await request('PATCH', `/api/clips/${clip.id}`, { name, start: instant.toMillis() })
+      await request('PATCH', `/api/clips/${clip.id}`, { name, start: instant })
       setError(null)
       onChanged()
     } catch (problem) {

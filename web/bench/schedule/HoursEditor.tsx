@@ -1,6 +1,7 @@
 import { Button, Input, Modal, Select } from 'antd'
 import { useState, type ReactNode } from 'react'
 import { Link } from 'react-router'
+import { DAY_NAMES as dayNames } from '../../../core/arming/stretches.ts'
 import { InputError } from '../../../core/errors.ts'
 import { ScheduleSchema, WEEKDAYS, parseWith, type Detection, type Schedule, type Weekday } from '../../../core/formats/plan.ts'
 import { newId } from '../../kept/newId.ts'
@@ -9,7 +10,6 @@ import { KeptText } from '../inspector/editors.tsx'
 import { DayBar } from './DayBar.tsx'
 import { readSpans, spansText } from '../../kept/spansText.ts'
 
-const dayNames: Record<Weekday, string> = { mon: 'Monday', tue: 'Tuesday', wed: 'Wednesday', thu: 'Thursday', fri: 'Friday', sat: 'Saturday', sun: 'Sunday' }
 
 export interface HoursEditorProps {
   detection: Detection
