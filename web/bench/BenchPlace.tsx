@@ -7,6 +7,7 @@ import { Bench } from './Bench.tsx'
 import { BenchDocument } from './document.ts'
 import { serverKeeper } from './keeper.ts'
 import { stepsOfTab } from '../kept/stepsOfTab.ts'
+import { useFlushed } from '../kept/useFlushed.ts'
 
 /** One camera's Bench. Without a camera in the address: the first that has a clip, or the first. */
 export function BenchPlace(): ReactNode {
@@ -28,13 +29,6 @@ function WithDocument({ view }: { view: BenchView }): ReactNode {
   // eslint-disable-next-line react-hooks/exhaustive-deps -- made once from the first reading
   const document = useMemo(() => new BenchDocument(view, serverKeeper(view.site.id, view.camera.id), stepsOfTab(view.camera.id)), [])
   useEffect(() => document.adopt(view), [document, view])
-  useEffect(() => {
-    const flush = (): void => document.flush()
-    window.addEventListener('pagehide', flush)
-    return () => {
-      window.removeEventListener('pagehide', flush)
-      flush()
-    }
-  }, [document])
+  useFlushed(document)
   return <Bench view={view} document={document} />
 }

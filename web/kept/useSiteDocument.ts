@@ -5,6 +5,7 @@ import { request } from '../api/client.ts'
 import { afterLeaving } from './leaving.ts'
 import { SiteDocument, type SiteState } from './siteDocument.ts'
 import { stepsOfTab } from './stepsOfTab.ts'
+import { useFlushed } from './useFlushed.ts'
 
 const READ_MS = 4000
 
@@ -15,14 +16,7 @@ export function useSiteDocument(view: SiteActionsView): { document: SiteDocument
   // eslint-disable-next-line react-hooks/exhaustive-deps -- made once from the first reading
   const document = useMemo(() => new SiteDocument(view, stepsOfTab('site')), [])
   useEffect(() => document.adopt(view), [document, view])
-  useEffect(() => {
-    const flush = (): void => document.flush()
-    window.addEventListener('pagehide', flush)
-    return () => {
-      window.removeEventListener('pagehide', flush)
-      flush()
-    }
-  }, [document])
+  useFlushed(document)
   useEffect(() => {
     const keys = (e: KeyboardEvent): void => {
       const typing = e.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(e.target.tagName)
