@@ -76,6 +76,8 @@ export interface BenchView {
   camera: Pick<Camera, 'id' | 'name'>
   scene: KeptScene
   detections: KeptDetection[]
+  /** What deleted detections set off: undo brings both back, also after a reload. */
+  dormant: { id: string; actions: KeptActions }[]
   schedules: KeptSchedule[]
   endpoints: KeptEndpoint[]
   /** The camera's simulated scene and its scripts, from which a clip can be made; null where the camera is a real one. */

@@ -6,7 +6,7 @@ import { readEndpoints } from './actions/rows.ts'
 import { listClips } from './clips/rows.ts'
 import type { Clips } from './clips/clips.ts'
 import type { Database } from './database.ts'
-import { deleteDetection, readDetections, saveDetection } from './detections/rows.ts'
+import { deleteDetection, readDetections, readDormant, saveDetection } from './detections/rows.ts'
 import { measureScene } from '../core/scene/marks.ts'
 import { notFound } from './errors.ts'
 import { noteOf } from './history/routes.ts'
@@ -39,8 +39,8 @@ export function benchRoutes(app: FastifyInstance, database: Database, clips: Cli
 
   app.get<{ Params: { camera: string } }>('/api/cameras/:camera', async ({ params }): Promise<BenchView> => {
     const { site, camera, scene, world } = await readCamera(database, params.camera)
-    const [detections, schedules, endpoints, kept] = await Promise.all([readDetections(database, camera.id), readSchedules(database, site.id), readEndpoints(database, site.id), listClips(database, camera.id)])
-    return { site, camera, scene, detections, schedules, endpoints, world, clips: kept.map((clip) => clips.withProgress(clip)) }
+    const [detections, dormant, schedules, endpoints, kept] = await Promise.all([readDetections(database, camera.id), readDormant(database, camera.id), readSchedules(database, site.id), readEndpoints(database, site.id), listClips(database, camera.id)])
+    return { site, camera, scene, detections, dormant, schedules, endpoints, world, clips: kept.map((clip) => clips.withProgress(clip)) }
   })
 
   app.get<{ Params: { camera: string } }>('/api/cameras/:camera/plan', ({ params }) => readPlanOf(database, params.camera))

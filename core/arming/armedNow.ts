@@ -2,6 +2,7 @@ import type { ArmInputs } from './armInputs.ts'
 import { isSet } from './armInputs.ts'
 import { Calendar } from './calendar.ts'
 import type { Detection, Schedule, SitePosition } from '../formats/plan.ts'
+import { clockText } from './spans.ts'
 import { DAY_NAMES, dateInWords } from './stretches.ts'
 import { holds } from './hours.ts'
 
@@ -29,7 +30,7 @@ function moment(instant: number, from: number, calendar: Calendar): string {
   const at = dayOf(instant - 1) ?? dayOf(instant)
   if (!at) return ''
   const minutes = Math.round((instant - (at.midnight - at.shift)) / 60_000)
-  const clock = `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`
+  const clock = clockText(minutes)
   return at.date === dayOf(from)?.date ? clock : `${DAY_NAMES[at.weekday]} ${clock}`
 }
 

@@ -1,6 +1,7 @@
 import { WEEKDAYS, type Weekday } from '../formats/plan.ts'
 import type { Calendar } from './calendar.ts'
 import type { Hours } from './hours.ts'
+import { clockText } from './spans.ts'
 
 const MINUTE = 60_000
 const WEEK = 7 * 24 * 60 * MINUTE
@@ -21,10 +22,7 @@ export interface HoursByDay {
   stretches: Stretch[]
 }
 
-const clock = (ms: number): string => {
-  const minutes = Math.round(ms / MINUTE)
-  return `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`
-}
+const clock = (ms: number): string => clockText(Math.round(ms / MINUTE))
 
 /** A part of hours on a date's wall clock, milliseconds after its midnight; parts that meet at a change of the clock are one. */
 export interface WallSpan {

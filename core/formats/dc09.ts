@@ -11,6 +11,9 @@ import type { DetectionKind, Severity } from './plan.ts'
  */
 export type FrameId = 'SIA-DCS' | 'NULL' | 'ACK' | 'NAK' | 'DUH'
 
+/** Numbers of frames begin again after it. */
+export const MOST_SEQUENCE = 9999
+
 export interface Frame {
   id: FrameId
   /** 1 to 9999; the same when it is sent again, so that the receiver knows. 0 in a NAK, whose question could not be read. */

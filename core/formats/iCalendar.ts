@@ -1,6 +1,7 @@
 import ICAL from 'ical.js'
 import { DateTime } from 'luxon'
 import { Calendar, type CalendarDay } from '../arming/calendar.ts'
+import { clockText } from '../arming/spans.ts'
 import { InputError } from '../errors.ts'
 import { parseSpanEnd } from './spanEnd.ts'
 import { WEEKDAYS, type Schedule, type SitePosition, type Span, type Weekday } from './plan.ts'
@@ -152,8 +153,6 @@ function occurrences(text: string, timeZone: string, from: number, to: number): 
   return { name: typeof name === 'string' ? name.replace(/\\([\\;,])/g, '$1') : null, intervals }
 }
 
-const clock = (minutes: number): string => `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`
-
 /**
  * Reads a calendar as a schedule: what its events cover in the year from an instant. The hours of most dates of a
  * weekday are those of the week; dates that differ become exceptions.
@@ -183,7 +182,7 @@ export function readCalendar(text: string, id: string, { timeZone, position }: C
       else of.spans.push([start, end])
     }
   }
-  const textOf = (spans: readonly [number, number][]): string => spans.map(([a, b]) => `${clock(a)} ${clock(b)}`).join()
+  const textOf = (spans: readonly [number, number][]): string => spans.map(([a, b]) => `${clockText(a)} ${clockText(b)}`).join()
   const spansOf = (of: string): Span[] => of.split(',').filter(Boolean).map((part) => part.split(' ') as unknown as Span)
   const week = {} as Record<Weekday, Span[]>
   const exceptions: Schedule['exceptions'] = []

@@ -1,3 +1,4 @@
+import { clockText } from '../arming/spans.ts'
 import { DAY_NAMES } from '../arming/stretches.ts'
 import { wallText } from '../arming/zone.ts'
 import { evaluate, explain, rowsOf, type GateName, type Setting, type Trace, type Trigger } from '../detections/index.ts'
@@ -195,7 +196,6 @@ function hoursChange(d: Gated, trace: Trace, { setting }: WhatIf, looser: boolea
   const spans = exception >= 0 ? schedule.exceptions[exception].spans : schedule.week[weekday]
   const minute = Number(local.slice(11, 13)) * 60 + Number(local.slice(14, 16))
   const [first, last] = [Math.floor(minute / TO_MINUTES) * TO_MINUTES, Math.min(1440, Math.floor(minute / TO_MINUTES) * TO_MINUTES + TO_MINUTES)]
-  const clock = (m: number): string => `${String(Math.floor(m / 60)).padStart(2, '0')}:${String(m % 60).padStart(2, '0')}`
   const minutesOf = (end: string): number | null => (/^\d\d:\d\d$/.test(end) ? Number(end.slice(0, 2)) * 60 + Number(end.slice(3)) : null)
   // Only ends that the clock gives can be moved; one that follows the sun is left to it.
   let best: { index: number; end: 0 | 1; by: number } | null = null
@@ -204,7 +204,7 @@ function hoursChange(d: Gated, trace: Trace, { setting }: WhatIf, looser: boolea
     if (a !== null && a > minute && (best === null || a - first < best.by)) best = { index, end: 0, by: a - first }
     if (b !== null && b <= minute && (best === null || last - b < best.by)) best = { index, end: 1, by: last - b }
   })
-  const added: [string, string] = [clock(first), clock(last)]
+  const added: [string, string] = [clockText(first), clockText(last)]
   const { index, end, by } = best ?? { index: -1, end: 0, by: TO_MINUTES }
   const next = index < 0 ? [...spans, added] : spans.map((span, i): readonly [string, string] => (i !== index ? span : end === 0 ? [added[0], span[1]] : [span[0], added[1]]))
   const changed: Schedule = exception >= 0 ? { ...schedule, exceptions: schedule.exceptions.map((e, i) => (i === exception ? { ...e, spans: next } : e)) } : { ...schedule, week: { ...schedule.week, [weekday]: next } }

@@ -1,5 +1,6 @@
 import type { SiteView } from '../../core/api.ts'
 import { addressesOf, isOutput, type Endpoint } from '../../core/formats/actions.ts'
+import { MOST_SEQUENCE } from '../../core/formats/dc09.ts'
 import { addressFor } from '../standIns.ts'
 import { callWebhook, mailAccount, switchOutput, type SenderParts } from '../deliveries/senders.ts'
 import { tellStation } from '../deliveries/station.ts'
@@ -21,7 +22,7 @@ export async function testEndpoint(parts: SenderParts, endpoint: Endpoint, site:
     }
     case 'station':
       // RX: manual test (DC-03, from memory).
-      await tellStation(addressFor(endpoint.host, endpoint.port, parts.standIns, 'station'), { id: 'SIA-DCS', sequence: 1 + (Date.now() % 9999), account: endpoint.account, data: `Nri1/RX00^critical: Test of ${site.name}^`, at: Date.now() })
+      await tellStation(addressFor(endpoint.host, endpoint.port, parts.standIns, 'station'), { id: 'SIA-DCS', sequence: 1 + (Date.now() % MOST_SEQUENCE), account: endpoint.account, data: `Nri1/RX00^critical: Test of ${site.name}^`, at: Date.now() })
       return 'the station confirmed the test'
     case 'webhook':
       return (await callWebhook(parts, endpoint, 0, { test: true, site: site.name })).words

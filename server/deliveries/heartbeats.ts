@@ -1,4 +1,5 @@
 import type { SiteActionsView } from '../../core/api.ts'
+import { MOST_SEQUENCE } from '../../core/formats/dc09.ts'
 import type { EndpointOf } from '../../core/formats/actions.ts'
 import { readEndpoints } from '../actions/rows.ts'
 import type { Database } from '../database.ts'
@@ -7,7 +8,6 @@ import { addressFor, type StandInPorts } from '../standIns.ts'
 import { tellStation } from './station.ts'
 
 const LOOK_MS = 2000
-const MOST_SEQUENCE = 9999
 
 /** Tells monitoring stations that the site is there, as often as each wants to know. */
 export class Heartbeats {

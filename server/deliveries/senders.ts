@@ -4,7 +4,7 @@ import { cutOut } from '../../analysis/pictures.ts'
 import { emailOf, happening } from '../../core/actions/email.ts'
 import { outputSettings } from '../../core/devices/outputs.ts'
 import { addressesOf, type EndpointOf, type Mail, type OutputEndpoint } from '../../core/formats/actions.ts'
-import { eventData } from '../../core/formats/dc09.ts'
+import { MOST_SEQUENCE, eventData } from '../../core/formats/dc09.ts'
 import { readSettings } from '../actions/rows.ts'
 import { voiceOf } from '../actions/voices.ts'
 import type { Clips } from '../clips/clips.ts'
@@ -35,7 +35,6 @@ export interface SenderParts {
 }
 
 const WEBHOOK_WITHIN_MS = 8000
-const MOST_SEQUENCE = 9999
 
 /** How each kind of endpoint is set off. Every sender ends with a confirmation or throws what was wrong. */
 export function makeSenders(parts: SenderParts): Senders {

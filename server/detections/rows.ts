@@ -36,6 +36,11 @@ export async function readDetections(sql: Sql, cameraId: string): Promise<KeptDe
   return (await sql.rows<Row>(`${select} WHERE detection.camera_id = ? AND NOT deleted ORDER BY detection.position, detection.id`, [cameraId])).map(keptOf)
 }
 
+/** What the deleted detections of a camera set off. */
+export async function readDormant(sql: Sql, cameraId: string): Promise<{ id: string; actions: KeptActions }[]> {
+  return (await sql.rows<Row>(`${select} WHERE detection.camera_id = ? AND deleted AND a.version IS NOT NULL`, [cameraId])).map((row) => ({ id: row.id, actions: keptOf(row).actions }))
+}
+
 /** One detection that has not been deleted; null: there is none. */
 export async function findDetection(sql: Sql, cameraId: string, id: string): Promise<Detection | null> {
   const [row] = await sql.rows<{ body: string }>('SELECT body FROM detection WHERE camera_id = ? AND id = ? AND NOT deleted', [cameraId, id])

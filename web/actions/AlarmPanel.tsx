@@ -4,7 +4,7 @@ import { App, Button, Checkbox, Popconfirm, Select } from 'antd'
 import { useState, type ReactNode } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { ActionsSchema, PRIORITIES, isOutput, type Actions } from '../../core/formats/actions.ts'
-import { InputError } from '../../core/errors.ts'
+import { refusalOf } from '../kept/refusal.ts'
 import { SEVERITIES, parseWith } from '../../core/formats/plan.ts'
 import { request } from '../api/client.ts'
 import type { SiteDocument, SiteState, SiteDetection } from '../kept/siteDocument.ts'
@@ -71,13 +71,7 @@ export function AlarmPanel({ detection: d, cameraName, state, document }: { dete
 
 /** Keeps a change of actions, or says what is wrong with it. */
 export function keepActions(actions: Actions, change: Partial<Actions>, keep: (next: Actions) => void): string | null {
-  try {
-    keep(parseWith(ActionsSchema, { ...actions, ...change }))
-    return null
-  } catch (problem) {
-    if (problem instanceof InputError) return problem.message.replace(/^\$[^:]*: /, '')
-    throw problem
-  }
+  return refusalOf(() => keep(parseWith(ActionsSchema, { ...actions, ...change })))
 }
 
 const NONE = ''

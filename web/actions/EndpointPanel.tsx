@@ -4,7 +4,7 @@ import { Alert, Button, Popconfirm, Select } from 'antd'
 import { useState, type ReactNode } from 'react'
 import { Link } from 'react-router'
 import type { SiteActionsView } from '../../core/api.ts'
-import { InputError } from '../../core/errors.ts'
+import { refusalOf } from '../kept/refusal.ts'
 import { EndpointSchema, isOutput, type Endpoint } from '../../core/formats/actions.ts'
 import { parseWith } from '../../core/formats/plan.ts'
 import { request } from '../api/client.ts'
@@ -24,14 +24,10 @@ export function EndpointPanel({ endpoint: e, missing, view, state, document, onR
   const [result, setResult] = useState<{ ok: boolean; words: string } | null>(null)
   const kept = view.endpoints.find(({ endpoint }) => endpoint.id === e.id)
   const keep = (change: Partial<Endpoint>, label = `Edit ${e.name}`): string | null => {
-    try {
+    return refusalOf(() => {
       document.editEndpoint(parseWith(EndpointSchema, { ...e, ...change }), label)
       setResult(null)
-      return null
-    } catch (problem) {
-      if (problem instanceof InputError) return problem.message.replace(/^\$[^:]*: /, '')
-      throw problem
-    }
+    })
   }
   const test = async (): Promise<void> => {
     setTesting(true)

@@ -4,6 +4,7 @@ import { Alert, Button, Input, Select } from 'antd'
 import { useState, type ReactNode } from 'react'
 import type { SiteActionsView } from '../../core/api.ts'
 import { InputError } from '../../core/errors.ts'
+import { refusalOf } from '../kept/refusal.ts'
 import { MAIL_ENCRYPTIONS, MailSchema, PeopleSchema, type Mail, type People } from '../../core/formats/actions.ts'
 import { parseWith } from '../../core/formats/plan.ts'
 import { request } from '../api/client.ts'
@@ -84,13 +85,7 @@ function MailServer({ view }: { view: SiteActionsView }): ReactNode {
 function PeopleEditor({ people, document }: { people: People; document: SiteDocument }): ReactNode {
   const [name, setName] = useState('')
   const keep = (next: People, label: string): string | null => {
-    try {
-      document.edit(label, ['people:', parseWith(PeopleSchema, next)])
-      return null
-    } catch (problem) {
-      if (problem instanceof InputError) return problem.message.replace(/^\$[^:]*: /, '')
-      throw problem
-    }
+    return refusalOf(() => document.edit(label, ['people:', parseWith(PeopleSchema, next)]))
   }
   const setPerson = (id: string, change: Partial<People['people'][number]>): string | null => keep({ ...people, people: people.people.map((p) => (p.id === id ? { ...p, ...change } : p)) }, 'Change the people')
   const setGroup = (id: string, change: Partial<People['groups'][number]>): string | null => keep({ ...people, groups: people.groups.map((g) => (g.id === id ? { ...g, ...change } : g)) }, 'Change the groups')

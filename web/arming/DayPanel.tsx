@@ -1,7 +1,7 @@
 import { Button, Checkbox, Input, InputNumber, Popover, Select } from 'antd'
 import { useState, type ReactNode } from 'react'
 import { copied, endText, tidy } from '../../core/arming/spans.ts'
-import { InputError } from '../../core/errors.ts'
+import { refusalOf } from '../kept/refusal.ts'
 import { parseSpanEnd, type SpanEnd } from '../../core/formats/spanEnd.ts'
 import { ScheduleSchema, WEEKDAYS, parseWith, type Schedule, type Span, type Weekday } from '../../core/formats/plan.ts'
 import type { SiteDocument } from '../kept/siteDocument.ts'
@@ -11,13 +11,7 @@ import { dayNames, shortDays } from './words.ts'
 
 /** Keeps a change of a schedule, or says what is wrong with it. */
 export function keepSchedule(document: SiteDocument, schedule: Schedule, change: Partial<Schedule>, label: string): string | null {
-  try {
-    document.editSchedule(parseWith(ScheduleSchema, { ...schedule, ...change }), label)
-    return null
-  } catch (problem) {
-    if (problem instanceof InputError) return problem.message.replace(/^\$[^:]*: /, '')
-    throw problem
-  }
+  return refusalOf(() => document.editSchedule(parseWith(ScheduleSchema, { ...schedule, ...change }), label))
 }
 
 /** The hours of one day, as they are typed; the chosen span with its ends; the day copied to others. */

@@ -30,6 +30,6 @@ export function contentsOf(view: BenchView): Held<Value>[] {
     { key: `scene:${view.camera.id}`, value: sceneOf(view.scene), version: view.scene.version },
     ...view.schedules.map(({ schedule, version }) => ({ key: `schedule:${schedule.id}`, value: schedule, version })),
     ...view.detections.map(({ detection, position, version }) => ({ key: `detection:${detection.id}`, value: { detection, position }, version })),
-    ...view.detections.map(({ detection, actions: { actions, version } }) => ({ key: `actions:${detection.id}`, value: orNothing(actions), version }))
+    ...[...view.detections.map(({ detection: { id }, actions }) => ({ id, actions })), ...view.dormant].map(({ id, actions: { actions, version } }) => ({ key: `actions:${id}`, value: orNothing(actions), version }))
   ]
 }

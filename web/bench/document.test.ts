@@ -32,7 +32,7 @@ class Memory implements Keeper {
   saveActions: Keeper['saveActions'] = async (id, actions, version) => ({ actions, version: this.put(`actions ${id}`, { actions }, version), changedAt: 0 })
 }
 
-const view = (detections: BenchView['detections'] = []): BenchView => ({ site: { id: 's', name: 'S', timeZone: 'UTC', position: null, inputs: [] }, camera: { id: 'c', name: 'C' }, scene: { ignore: [], marks: null, version: 1, changedAt: 0 }, detections, schedules: [], endpoints: [], world: null, clips: [] })
+const view = (detections: BenchView['detections'] = []): BenchView => ({ site: { id: 's', name: 'S', timeZone: 'UTC', position: null, inputs: [] }, camera: { id: 'c', name: 'C' }, scene: { ignore: [], marks: null, version: 1, changedAt: 0 }, detections, dormant: [], schedules: [], endpoints: [], world: null, clips: [] })
 const names = (d: BenchDocument) => d.getState().detections.map((p) => p.detection.name)
 const settle = () => jest.advanceTimersByTimeAsync(5000)
 
@@ -143,8 +143,9 @@ describe('the document of the Bench', () => {
         const reload = (): void => {
           const { detections, actions, scene } = document.getState()
           const held = view(detections.map((p) => ({ ...p, version: 1, changedAt: 0, actions: { actions: actions.get(p.detection.id) ?? NO_ACTIONS, version: actions.has(p.detection.id) ? 1 : 0, changedAt: 0 } })))
-          // A link outlives its deleted detection at the server; here it is only seen with it.
-          document = new BenchDocument({ ...held, scene: { ...scene, version: 2, changedAt: 0 } }, new Memory(), memory)
+          // A link outlives its deleted detection at the server, which says so.
+          const dormant = [...actions].filter(([id]) => !document.detection(id)).map(([id, a]) => ({ id, actions: { actions: a, version: 1, changedAt: 0 } }))
+          document = new BenchDocument({ ...held, dormant, scene: { ...scene, version: 2, changedAt: 0 } }, new Memory(), memory)
         }
         const states = [shown()]
         for (const e of edits) {

@@ -2,7 +2,7 @@ import { Button, Input, Modal, Select } from 'antd'
 import { useState, type ReactNode } from 'react'
 import { Link } from 'react-router'
 import { DAY_NAMES as dayNames } from '../../../core/arming/stretches.ts'
-import { InputError } from '../../../core/errors.ts'
+import { refusalOf } from '../../kept/refusal.ts'
 import { ScheduleSchema, WEEKDAYS, parseWith, type Detection, type Schedule, type Weekday } from '../../../core/formats/plan.ts'
 import { newId } from '../../kept/newId.ts'
 import type { BenchDocument } from '../document.ts'
@@ -62,13 +62,7 @@ export function HoursEditor({ detection, document, schedules, users }: HoursEdit
 
 function Week({ schedule, document, users }: { schedule: Schedule; document: BenchDocument; users: number }): ReactNode {
   const keep = (change: Partial<Schedule>, label: string): string | null => {
-    try {
-      document.editSchedule(parseWith(ScheduleSchema, { ...schedule, ...change }), label)
-      return null
-    } catch (problem) {
-      if (problem instanceof InputError) return problem.message.replace(/^\$[^:]*: /, '')
-      throw problem
-    }
+    return refusalOf(() => document.editSchedule(parseWith(ScheduleSchema, { ...schedule, ...change }), label))
   }
   return (
     <div className="week">

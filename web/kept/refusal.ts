@@ -1,0 +1,12 @@
+import { InputError } from '../../core/errors.ts'
+
+/** Does something with what was typed; what is wrong with it, without the path, or null when nothing is. */
+export function refusalOf(work: () => void): string | null {
+  try {
+    work()
+    return null
+  } catch (problem) {
+    if (problem instanceof InputError) return problem.message.replace(/^\$[^:]*: /, '')
+    throw problem
+  }
+}
