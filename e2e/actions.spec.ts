@@ -99,7 +99,7 @@ test('set off once: the alarm, its pop-up, and every delivery; the station silen
   await expect(page).toHaveURL(/\/actions\/alarms$/)
   const alarm = page.getByRole('listitem').filter({ hasText: 'Door after hours' }).first()
   const line = (name: string) => alarm.getByRole('listitem').filter({ hasText: name })
-  await expect(page.getByRole('alert').filter({ hasText: 'Waiting room: Door after hours: the contact is active' }).first()).toBeVisible()
+  await expect(page.locator('.popup').filter({ hasText: 'Waiting room: Door after hours: the contact is active' })).toBeVisible()
   await expect(line('E-mail to duty')).toContainText('done after')
   await expect(line('Pop-up')).toContainText('done after')
   await expect(line('Northwatch station')).toContainText('the station did not answer within 5 s', { timeout: 30_000 })

@@ -39,6 +39,7 @@ test('an ignore area: drawn, and who stands in it does not trigger; deleted, und
   await expect(flags(page, 'Zone 1')).toHaveCount(count)
   await page.getByRole('button', { name: 'More for Zone 1' }).click()
   await page.getByRole('menuitem', { name: 'Delete' }).click()
+  await expect(rail(page).getByRole('listitem')).toHaveCount(1)
   await kept(page)
 })
 

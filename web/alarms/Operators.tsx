@@ -1,6 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query'
-import { App } from 'antd'
-import { useEffect, type ReactNode } from 'react'
+import { useEffect, useState, type ReactNode } from 'react'
 import { NavLink, useNavigate } from 'react-router'
 import { request } from '../api/client.ts'
 import { playSound } from './sounds.ts'
@@ -15,18 +14,24 @@ interface Popup {
 }
 
 const TOLD_MS = 150
-/** What is real stays until it is closed. */
+/** What is real stays until it is closed, or its alarm acknowledged. */
 const SHORT_S = 6
+/** More at a time are a number. */
+const MOST = 20
 
-/** The alarms that wait, and pop-ups as they come; each one shown is confirmed to the server. */
+/**
+ * The alarms that wait, and pop-ups as they come; each one shown is confirmed to the server. They stand in the top bar,
+ * the newest in words: over the work they would hide what somebody is about to click.
+ */
 export function Operators(): ReactNode {
   const queries = useQueryClient()
-  const { notification } = App.useApp()
   const navigate = useNavigate()
-  const waiting = useAlarms().data?.waiting ?? 0
+  const alarms = useAlarms().data
+  const [popups, setPopups] = useState<Popup[]>([])
   useEffect(() => {
     const source = new EventSource('/api/alarms/live')
     let timer: ReturnType<typeof setTimeout> | undefined
+    const closing = new Set<ReturnType<typeof setTimeout>>()
     source.addEventListener('alarm', () => {
       // Several at a time are read once.
       timer ??= setTimeout(() => {
@@ -36,19 +41,42 @@ export function Operators(): ReactNode {
     })
     source.addEventListener('popup', (event: MessageEvent<string>) => {
       const popup = JSON.parse(event.data) as Popup
-      notification.warning({ key: `popup ${popup.alarm ?? popup.id}`, title: popup.words, description: popup.alarm === null ? 'A test' : popup.clip ? 'From a clip that runs as if it were live' : 'See the alarm', duration: popup.alarm === null || popup.clip ? SHORT_S : 0, icon: <span className="popup-flag" aria-hidden="true">⚑</span>, placement: 'bottomRight', onClick: () => popup.alarm !== null && void navigate('/actions/alarms') })
+      setPopups((shown) => [popup, ...shown.filter((p) => p.alarm === null || p.alarm !== popup.alarm)].slice(0, MOST))
+      if (popup.alarm === null || popup.clip) closing.add(setTimeout(() => setPopups((shown) => shown.filter((p) => p.id !== popup.id)), SHORT_S * 1000))
       playSound(popup.sound)
       void request('POST', `/api/deliveries/${popup.id}/shown`).catch(() => {})
     })
     return () => {
       clearTimeout(timer)
+      closing.forEach(clearTimeout)
       source.close()
     }
-  }, [queries, notification, navigate])
-  if (!waiting) return null
+  }, [queries])
+  const done = new Set(alarms?.alarms.filter((a) => a.state === 'acknowledged').map((a) => a.id))
+  const open = popups.filter((p) => p.alarm === null || !done.has(p.alarm))
+  const newest = open.at(0)
+  const waiting = alarms?.waiting ?? 0
   return (
-    <NavLink to="/actions/alarms" className="alarm-counter">
-      <span aria-hidden="true">⚑</span> {waiting} waiting
-    </NavLink>
+    <>
+      <span className="popup" aria-live="assertive">
+        {newest && (
+          <>
+            <button type="button" className="popup-words" title={newest.words} onClick={() => void navigate('/actions/alarms')}>
+              <span aria-hidden="true">⚑</span> {newest.words}
+              {newest.alarm === null ? ' (a test)' : newest.clip && ' (from a clip)'}
+            </button>
+            {open.length > 1 && <small>+{open.length - 1}</small>}
+            <button type="button" className="popup-close" aria-label={open.length > 1 ? `Close ${open.length} pop-ups` : 'Close the pop-up'} onClick={() => setPopups([])}>
+              ×
+            </button>
+          </>
+        )}
+      </span>
+      {waiting > 0 && (
+        <NavLink to="/actions/alarms" className="alarm-counter">
+          <span aria-hidden="true">⚑</span> {waiting} waiting
+        </NavLink>
+      )}
+    </>
   )
 }
