@@ -1,3 +1,4 @@
+import { USUAL_ACTORS } from '../core/formats/walk.ts'
 import type { CameraPose, GroundPoint } from '../core/scene/camera.ts'
 import { randomFrom } from './random.ts'
 import type { ActorKind, FaultKind, Play, Scene, Script, ScriptActor } from './script.ts'
@@ -43,18 +44,6 @@ const ownColours: Partial<Record<ActorKind, Colours>> = {
 }
 const people = Object.keys(coats) as (keyof typeof coats)[]
 
-/** What each kind is when nothing else is said: metres tall, metres per second. */
-const usual: Record<ActorKind, { tall: number; speed: number }> = {
-  adult: { tall: 1.76, speed: 1.35 },
-  child: { tall: 1.2, speed: 1.2 },
-  crouching: { tall: 1.0, speed: 0.7 },
-  dog: { tall: 0.62, speed: 2.1 },
-  gull: { tall: 0.5, speed: 4.5 },
-  car: { tall: 1.45, speed: 5 },
-  van: { tall: 2.3, speed: 5 },
-  bicycle: { tall: 1.7, speed: 4 }
-}
-
 /** Where the members of a group walk beside the first, metres. */
 const abreast = [[0, 0], [0.7, 0.3], [-0.6, 0.5], [0.2, 1.1], [-0.9, -0.5], [1.1, -0.4], [0.6, 1.6], [-0.4, 1.9]]
 
@@ -72,8 +61,8 @@ export function actorsOf(script: Script): Actor[] {
         id: all.length + 1,
         kind,
         from: actor.from,
-        speed: actor.speed ?? usual[kind].speed,
-        height: (actor.tall ?? usual[kind].tall) * (members > 1 ? 0.94 + 0.12 * random() : 1),
+        speed: actor.speed ?? USUAL_ACTORS[kind].speed,
+        height: (actor.tall ?? USUAL_ACTORS[kind].tall) * (members > 1 ? 0.94 + 0.12 * random() : 1),
         way: actor.way.map(([x, z, pause = 0, y = 0]) => ({ x: x + dx, y, z: z + dz, pause })),
         mask: actor.mask,
         name: actor.name ?? null,
