@@ -1,0 +1,121 @@
+import type { Actions, Endpoint } from '../formats/actions.ts'
+import type { About, Check, CheckEffect } from '../formats/check.ts'
+import type { Detection } from '../formats/plan.ts'
+import type { Walk } from '../formats/walk.ts'
+import { isFrameKind } from '../formats/plan.ts'
+import { lightAt, momentsOf, sharedMoment, type SiteClock } from './moments.ts'
+import { proposeForFrames } from './proposeFrames.ts'
+import { proposeForTargets } from './proposeTargets.ts'
+import type { Stage } from './stage.ts'
+
+/** What checks are proposed from. */
+export interface Ask {
+  detection: Detection
+  actions: Actions
+  endpoints: readonly Endpoint[]
+  site: SiteClock
+  /** Walks are set at or after this instant. */
+  from: number
+  /** Null: the scene has neither been measured nor is it a simulated one. */
+  stage: Stage | null
+  /** Whether pictures can be painted there; weather and faults need them. */
+  painted: boolean
+  /** A contact's name. */
+  inputName: (id: string) => string
+}
+
+/** What no check can be proposed for, and why. */
+export interface Gap {
+  about: About
+  side: 'inside' | 'outside'
+  words: string
+}
+
+export interface Proposals {
+  checks: Check[]
+  gaps: Gap[]
+}
+
+/** A walk without its hour, as the kinds propose it. */
+export interface Draft {
+  key: string
+  name: string
+  about: About
+  side?: 'inside' | 'outside'
+  walk: Walk
+  expect: Check['expect']
+  /** Somebody's own instant; left out: well within the armed hours. */
+  at?: number | null
+  /** Whether the arm input is as it must be; it is, unless said otherwise. */
+  unset?: boolean
+  effects?: CheckEffect[]
+  /** The light by the hour of day, unless the draft says which. */
+  keepLight?: boolean
+}
+
+/** Walks that arrive at a trigger, from which those about hours and outputs are made. */
+export interface Main {
+  draft: Draft
+}
+
+/**
+ * The checks that a detection's own settings ask for: each gate on both sides of its limit, hours and arm input on both
+ * sides, outputs within and outside their own hours, and what must not set it off. What cannot be walked is said.
+ */
+export function proposeChecks(ask: Ask): Proposals {
+  const { detection: d } = ask
+  const { drafts, gaps, main } = isFrameKind(d) ? proposeForFrames(ask, d) : proposeForTargets(ask, d)
+  const all = main ? [...drafts, ...hoursOf(ask, main.draft), ...outputsOf(ask, main.draft)] : drafts
+  return { checks: all.flatMap((draft) => checkOf(ask, draft) ?? []), gaps }
+}
+
+function checkOf({ detection: d, site, from }: Ask, draft: Draft): Check | null {
+  const at = draft.at === undefined ? momentsOf(d.schedule, site, from, draft.walk.seconds).armed : draft.at
+  if (at === null) return null
+  const set = d.armInput ? d.armInput.inverted === (draft.unset ?? false) : false
+  const inputs = d.armInput ? { ...draft.walk.inputs, [d.armInput.input]: [{ at: 0, set }] } : draft.walk.inputs
+  const light = draft.keepLight ? draft.walk.light : lightAt(at, site)
+  return { id: `${d.id}.${draft.key}`, detection: d.id, name: draft.name, about: draft.about, ...(draft.side && { side: draft.side }), by: { how: 'walk', walk: { ...draft.walk, inputs, light } }, at, expect: draft.expect, effects: draft.effects ?? [] }
+}
+
+const silence = { what: 'silence' } as const
+
+/** The main walk just before, just after and at the ends of the armed hours, and with the arm input as it must not be. */
+function hoursOf({ detection: d, site, from, inputName }: Ask, main: Draft): Draft[] {
+  const { walk } = main
+  const { beforeBegin, afterBegin, beforeEnd, afterEnd } = momentsOf(d.schedule, site, from, walk.seconds)
+  const drafts: Draft[] = []
+  const add = (key: string, name: string, side: 'inside' | 'outside', at: number | null): void => void (at !== null && drafts.push({ ...main, key, name, about: 'armed', side, at, expect: side === 'inside' ? main.expect : silence, effects: [] }))
+  add('armed.before', 'Just before the armed hours', 'outside', beforeBegin)
+  add('armed.after-begin', 'As the armed hours begin', 'inside', afterBegin)
+  add('armed.before-end', 'Just before the armed hours end', 'inside', beforeEnd)
+  add('armed.after-end', 'After the armed hours', 'outside', afterEnd)
+  if (d.armInput) {
+    const name = inputName(d.armInput.input)
+    drafts.push({ ...main, key: 'arm-input.as-asked', name: `${name} ${d.armInput.inverted ? 'not set' : 'set'}`, about: 'armInput', side: 'inside', effects: [] })
+    drafts.push({ ...main, key: 'arm-input.other', name: `${name} ${d.armInput.inverted ? 'set' : 'not set'}`, about: 'armInput', side: 'outside', unset: true, expect: silence, effects: [] })
+  }
+  return drafts
+}
+
+const effectOf = (endpoint: Endpoint, acts: boolean): CheckEffect => ({
+  endpoint: endpoint.id,
+  acts,
+  ...(acts && endpoint.kind === 'email' && endpoint.before + endpoint.after > 0 && { pictures: endpoint.before + endpoint.after }),
+  ...(acts && endpoint.kind === 'recording' && { beforeSeconds: endpoint.beforeSeconds })
+})
+
+/** The main walk, looking at what follows: all that acts at any hour, and each of the others within and outside its hours. */
+function outputsOf({ detection: d, actions, endpoints, site, from }: Ask, main: Draft): Draft[] {
+  const linked = actions.links.flatMap((id) => endpoints.find((e) => e.id === id) ?? [])
+  const always = linked.filter((e) => e.schedule === undefined)
+  const drafts: Draft[] = always.length ? [{ ...main, key: 'outputs', name: `Sets off ${always.map(({ name }) => name).join(', ')}`.slice(0, 80), about: 'outputs', side: 'inside', effects: always.map((e) => effectOf(e, true)) }] : []
+  for (const endpoint of linked) {
+    if (endpoint.schedule === undefined) continue
+    const at = (acts: boolean): number | null => sharedMoment(d.schedule, endpoint.schedule!, acts, site, from, main.walk.seconds)
+    const [inside, outside] = [at(true), at(false)]
+    if (inside !== null) drafts.push({ ...main, key: `outputs.${endpoint.id}.within`, name: `${endpoint.name}: within its hours`.slice(0, 80), about: 'outputs', side: 'inside', at: inside, effects: [effectOf(endpoint, true)] })
+    if (outside !== null) drafts.push({ ...main, key: `outputs.${endpoint.id}.outside`, name: `${endpoint.name}: outside its hours, not set off`.slice(0, 80), about: 'outputs', side: 'outside', at: outside, effects: [effectOf(endpoint, false)] })
+  }
+  return drafts
+}
