@@ -27,6 +27,9 @@ import { answerError, notFound } from './errors.ts'
 import { historyRoutes } from './history/routes.ts'
 import { mailboxRoutes } from './mailbox/routes.ts'
 import type { StandInPorts } from './standIns.ts'
+import { Proving } from './proving/proving.ts'
+import { provingRoutes } from './proving/routes.ts'
+import { Threads } from './proving/threads.ts'
 import { Readiness } from './readiness/readiness.ts'
 import { runRoutes } from './runs/routes.ts'
 import { Runs } from './runs/runs.ts'
@@ -68,6 +71,7 @@ export async function makeApp({ database, folder, web, mostClipBytes, standIns, 
   const live = new LiveTriggers(database, devices, alarms, logError)
   devices.whenHeard((sql, device, events) => live.heard(sql, device, events))
   const runs = new Runs(database, clips, alarms, logError)
+  const proving = new Proving(database, clips, new Threads(join(folder, 'walks')), logError)
   const sendings = new Sendings((id) => devices.send(id))
 
   http.setErrorHandler(answerError)
@@ -76,6 +80,7 @@ export async function makeApp({ database, folder, web, mostClipBytes, standIns, 
   historyRoutes(http, database)
   clipRoutes(http, database, clips)
   runRoutes(http, runs)
+  provingRoutes(http, database, proving)
   const readiness = new Readiness(database, clips)
   http.get('/api/readiness', () => readiness.read())
   deviceRoutes(http, database, devices, sendings, places)
@@ -100,6 +105,7 @@ export async function makeApp({ database, folder, web, mostClipBytes, standIns, 
   }
 
   await runs.resume()
+  await proving.resume()
   await clips.resume()
   queue.start()
   heartbeats.start()
@@ -111,7 +117,7 @@ export async function makeApp({ database, folder, web, mostClipBytes, standIns, 
     close: async () => {
       await http.close()
       await sendings.close()
-      await Promise.all([runs.close(), clips.close(), live.close(), heartbeats.close()])
+      await Promise.all([runs.close(), proving.close(), clips.close(), live.close(), heartbeats.close()])
       await Promise.all([devices.close(), queue.close()])
       mailer.close()
     }

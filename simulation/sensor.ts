@@ -40,25 +40,49 @@ export class Noise {
 
 /** A lens out of focus: three box blurs, which come near to a Gaussian one (Wells 1986, from memory). RGBA in place. */
 export function defocus(pixels: Uint8ClampedArray, width: number, height: number, radius: number): void {
-  const from = new Uint8ClampedArray(pixels.length)
+  const between = new Uint8ClampedArray(pixels.length)
   for (let round = 0; round < 3; round++) {
-    boxBlur(pixels, from, height, width, 4 * width, 4, radius)
-    boxBlur(from, pixels, width, height, 4, 4 * width, radius)
+    blurRows(pixels, between, width, height, radius)
+    blurColumns(between, pixels, width, height, radius)
   }
 }
 
-/** Blurs `lines` lines of `length` pixels each; steps in bytes between lines and between pixels of a line. */
-function boxBlur(from: Uint8ClampedArray, to: Uint8ClampedArray, lines: number, length: number, lineStep: number, step: number, radius: number): void {
+const held = (i: number, length: number): number => Math.min(length - 1, Math.max(0, i))
+
+function blurRows(from: Uint8ClampedArray, to: Uint8ClampedArray, width: number, height: number, radius: number): void {
   const size = 2 * radius + 1
-  for (let line = 0; line < lines; line++)
-    for (let c = 0; c < 3; c++) {
-      const start = line * lineStep + c
-      const at = (i: number): number => from[start + Math.min(length - 1, Math.max(0, i)) * step]
-      let sum = 0
-      for (let i = -radius; i <= radius; i++) sum += at(i)
-      for (let i = 0; i < length; i++) {
-        to[start + i * step] = sum / size
-        sum += at(i + radius + 1) - at(i - radius)
-      }
+  for (let y = 0; y < height; y++) {
+    const start = 4 * width * y
+    let [r, g, b] = [0, 0, 0]
+    for (let i = -radius; i <= radius; i++) {
+      const k = start + 4 * held(i, width)
+      r += from[k]
+      g += from[k + 1]
+      b += from[k + 2]
     }
+    for (let x = 0, k = start; x < width; x++, k += 4) {
+      to[k] = r / size
+      to[k + 1] = g / size
+      to[k + 2] = b / size
+      const [ahead, behind] = [start + 4 * held(x + radius + 1, width), start + 4 * held(x - radius, width)]
+      r += from[ahead] - from[behind]
+      g += from[ahead + 1] - from[behind + 1]
+      b += from[ahead + 2] - from[behind + 2]
+    }
+  }
+}
+
+/** All columns at once, row by row: as the picture lies in memory. */
+function blurColumns(from: Uint8ClampedArray, to: Uint8ClampedArray, width: number, height: number, radius: number): void {
+  const size = 2 * radius + 1
+  const row = 4 * width
+  const sums = new Int32Array(row)
+  for (let i = -radius; i <= radius; i++) for (let x = 0, k = row * held(i, height); x < row; x++, k++) sums[x] += from[k]
+  for (let y = 0; y < height; y++) {
+    const [ahead, behind] = [row * held(y + radius + 1, height), row * held(y - radius, height)]
+    for (let x = 0, k = row * y; x < row; x++, k++) {
+      to[k] = sums[x] / size
+      sums[x] += from[ahead + x] - from[behind + x]
+    }
+  }
 }

@@ -14,7 +14,12 @@ const seconds = number(0, 7200, ' s')
 const BySchema = v.variant(
   'how',
   [
-    v.strictObject({ how: v.literal('walk'), walk: WalkSchema }),
+    v.strictObject({
+      how: v.literal('walk'),
+      walk: WalkSchema,
+      /** Targets as they truly are, or found in pictures that are painted and analysed as any others: weather tells only there. */
+      through: v.optional(v.picklist(['truth', 'pictures'], 'must be truth or pictures'), 'truth')
+    }),
     v.strictObject({ how: v.literal('clip'), clip: v.pipe(v.string('must be the id of a clip'), v.maxLength(64, 'is longer than 64 characters')), from: seconds, to: seconds }),
     v.strictObject({ how: v.literal('person'), words: text(400), seconds: number(5, 3600, ' s') })
   ],

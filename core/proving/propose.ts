@@ -49,8 +49,9 @@ export interface Draft {
   /** Whether the arm input is as it must be; it is, unless said otherwise. */
   unset?: boolean
   effects?: CheckEffect[]
-  /** The light by the hour of day, unless the draft says which. */
+  /** The draft's own light; otherwise it is as the hour has it. */
   keepLight?: boolean
+  through?: 'truth' | 'pictures'
 }
 
 /** Walks that arrive at a trigger, from which those about hours and outputs are made. */
@@ -75,7 +76,7 @@ function checkOf({ detection: d, site, from }: Ask, draft: Draft): Check | null 
   const set = d.armInput ? d.armInput.inverted === (draft.unset ?? false) : false
   const inputs = d.armInput ? { ...draft.walk.inputs, [d.armInput.input]: [{ at: 0, set }] } : draft.walk.inputs
   const light = draft.keepLight ? draft.walk.light : lightAt(at, site)
-  return { id: `${d.id}.${draft.key}`, detection: d.id, name: draft.name, about: draft.about, ...(draft.side && { side: draft.side }), by: { how: 'walk', walk: { ...draft.walk, inputs, light } }, at, expect: draft.expect, effects: draft.effects ?? [] }
+  return { id: `${d.id}.${draft.key}`, detection: d.id, name: draft.name, about: draft.about, ...(draft.side && { side: draft.side }), by: { how: 'walk', walk: { ...draft.walk, inputs, light }, through: draft.through ?? 'truth' }, at, expect: draft.expect, effects: draft.effects ?? [] }
 }
 
 const silence = { what: 'silence' } as const

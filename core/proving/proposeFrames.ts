@@ -7,7 +7,7 @@ import { actor, groundOf, plainWalk, secondsOf, type Way } from './stage.ts'
 
 const silence = { what: 'silence' } as const
 /** A picture is learned before anything happens. */
-const LEARN = 5
+const LEARN = 3
 
 /** The fault that makes a cause, and the other way around (simulation/script). */
 const faultOf: Record<TamperCause, FaultKind> = { covered: 'covered', dark: 'lightsOut', washedOut: 'washedOut', outOfFocus: 'defocused', moved: 'knocked' }
@@ -49,7 +49,7 @@ function contact(d: Extract<FrameDetection, { kind: 'contact' }>): Found {
 }
 
 function tamper(d: Extract<FrameDetection, { kind: 'tamper' }>): Found {
-  const long = Math.min(60, d.delaySeconds + 4)
+  const long = Math.min(60, d.delaySeconds + 2.5)
   const faulty = (kind: FaultKind, seconds: number): Walk => ({ ...plainWalk(Math.ceil(LEARN + seconds + 1), []), faults: [{ kind, from: LEARN, to: LEARN + seconds }] })
   const drafts: Draft[] = TAMPER_CAUSES.map((cause): Draft => {
     const counts = d.causes.includes(cause)
@@ -61,9 +61,9 @@ function tamper(d: Extract<FrameDetection, { kind: 'tamper' }>): Found {
     drafts.push({ key: 'delay.shorter', name: `${causeWords[d.causes[0]]} for ${(d.delaySeconds * 0.6).toFixed(1)} s only`, about: 'delay', side: 'outside', walk: faulty(first, d.delaySeconds * 0.6), expect: silence })
     drafts.push({ key: 'delay.longer', name: `${causeWords[d.causes[0]]} for ${long.toFixed(1)} s`, about: 'delay', side: 'inside', walk: faulty(first, long), expect: within(LEARN, LEARN + d.delaySeconds + 3) })
   } else gaps.push({ about: 'delay', side: 'outside', words: 'Without a delay there is nothing shorter.' })
-  drafts.push({ key: 'nuisance.headlights', name: 'Headlights sweep over the picture', about: 'nuisance', side: 'outside', walk: { ...plainWalk(LEARN + 7, []), light: 'night', headlights: [{ from: LEARN, takes: 4 }] }, keepLight: true, expect: silence })
-  drafts.push({ key: 'nuisance.storm', name: 'Wind and rain', about: 'nuisance', side: 'outside', walk: storm(12), expect: silence })
-  drafts.push({ key: 'nuisance.snow', name: 'Snow falls', about: 'nuisance', side: 'outside', walk: snow(12), expect: silence })
+  drafts.push({ key: 'nuisance.headlights', name: 'Headlights sweep over the picture', about: 'nuisance', side: 'outside', walk: { ...plainWalk(LEARN + 6, []), light: 'night', headlights: [{ from: LEARN, takes: 4 }] }, keepLight: true, expect: silence })
+  drafts.push({ key: 'nuisance.storm', name: 'Wind and rain', about: 'nuisance', side: 'outside', walk: storm(9), expect: silence })
+  drafts.push({ key: 'nuisance.snow', name: 'Snow falls', about: 'nuisance', side: 'outside', walk: snow(9), expect: silence })
   return { drafts, gaps, main: mainOf(drafts.find((x) => x.side === 'inside')) }
 }
 
@@ -86,7 +86,8 @@ export const storm = (seconds: number, actors: WalkActor[] = []): Walk => ({ ...
 
 function motion({ stage }: Ask, d: Extract<FrameDetection, { kind: 'motion' | 'classMotion' }>): Found {
   const counted = d.kind === 'classMotion' ? d.classes : []
-  const way = stage ? acrossCells(stage.pose, d.cells) : null
+  // Motion alone is asked for at the nearest place; who is to be recognised must be seen from head to foot.
+  const way = stage ? acrossCells(stage.pose, d.cells, d.kind === 'motion' ? 0.025 : 0.125) : null
   const drafts: Draft[] = []
   const gaps: Gap[] = []
   const sample = (kind: WalkActor['kind'], speed: number): Walk | null => way && plainWalk(Math.ceil(4 + secondsOf(way, speed) + 1), [actor(kind, way, { from: 4, speed })])
@@ -97,10 +98,10 @@ function motion({ stage }: Ask, d: Extract<FrameDetection, { kind: 'motion' | 'c
     drafts.push({ key: 'cells.person', name: personCounts ? 'Somebody walks through the cells' : 'Somebody walks through: does not count', about: 'cells', side: personCounts ? 'inside' : 'outside', walk: person, expect: personCounts ? bySomebody(person) : silence })
     drafts.push({ key: 'night', name: 'The same at night', about: 'passes', side: 'inside', walk: { ...person, light: 'infrared' }, keepLight: true, expect: personCounts ? bySomebody(person) : silence })
   } else gaps.push({ about: 'cells', side: 'inside', words: 'No ground that can be walked on is seen in the selected cells.' })
-  drafts.push({ key: 'cells.nobody', name: 'Nobody is there', about: 'cells', side: 'outside', walk: plainWalk(10, []), expect: silence })
-  drafts.push({ key: 'nuisance.storm', name: 'Wind and rain, nobody there', about: 'nuisance', side: 'outside', walk: storm(12), expect: silence })
-  drafts.push({ key: 'nuisance.snow', name: 'Snow falls, nobody there', about: 'nuisance', side: 'outside', walk: snow(12), expect: silence })
-  drafts.push({ key: 'nuisance.headlights', name: 'Headlights sweep over the picture', about: 'nuisance', side: 'outside', walk: { ...plainWalk(12, []), light: 'night', headlights: [{ from: 5, takes: 4 }] }, keepLight: true, expect: silence })
+  drafts.push({ key: 'cells.nobody', name: 'Nobody is there', about: 'cells', side: 'outside', walk: plainWalk(8, []), expect: silence })
+  drafts.push({ key: 'nuisance.storm', name: 'Wind and rain, nobody there', about: 'nuisance', side: 'outside', walk: storm(9), expect: silence })
+  drafts.push({ key: 'nuisance.snow', name: 'Snow falls, nobody there', about: 'nuisance', side: 'outside', walk: snow(9), expect: silence })
+  drafts.push({ key: 'nuisance.headlights', name: 'Headlights sweep over the picture', about: 'nuisance', side: 'outside', walk: { ...plainWalk(9, []), light: 'night', headlights: [{ from: 3, takes: 4 }] }, keepLight: true, expect: silence })
   if (d.kind === 'classMotion') {
     const dog = sample('dog', USUAL_ACTORS.dog.speed)
     if (dog && counted.length && !counted.includes('animal')) drafts.push({ key: 'class.animal', name: 'A dog: does not count', about: 'class', side: 'outside', walk: dog, expect: silence })
@@ -109,11 +110,11 @@ function motion({ stage }: Ask, d: Extract<FrameDetection, { kind: 'motion' | 'c
   return { drafts, gaps, main: mainOf(drafts.find((x) => x.side === 'inside' && x.about === 'cells')) }
 }
 
-/** A way through the middle of the selected cells on the ground, four metres to both sides. */
-function acrossCells(pose: Parameters<typeof groundOf>[0], cells: readonly string[]): Way | null {
+/** A way through selected cells, four metres to both sides, on ground that is nearer than all but a share of them. */
+function acrossCells(pose: Parameters<typeof groundOf>[0], cells: readonly string[], share: number): Way | null {
   const places: [number, number][] = cells.flatMap((row, j) => [...row].flatMap((c, i): [number, number][] => (c === '1' ? [[(i + 0.5) / row.length, (j + 0.5) / cells.length]] : [])))
   const grounds = places.flatMap(([x, y]) => { const at = groundOf(pose, x, y); return at && at[1] < 25 ? [at] : [] }).sort((a, b) => a[1] - b[1])
-  const middle = grounds.at(Math.floor(grounds.length / 3))
+  const middle = grounds.at(Math.floor(grounds.length * share))
   if (!middle) return null
   const z = Math.round(Math.max(middle[1], 4) * 10) / 10
   return [[middle[0] - 4, z], [middle[0] + 4, z]]

@@ -22,10 +22,12 @@ const silence = { what: 'silence' } as const
 const membersOf: Record<TargetClass, { kind: ActorKind; name: string }> = { person: { kind: 'adult', name: 'A person' }, vehicle: { kind: 'car', name: 'A car' }, cycle: { kind: 'bicycle', name: 'A cyclist' }, animal: { kind: 'dog', name: 'A dog' }, unknown: { kind: 'adult', name: 'Somebody' } }
 const ASKED: readonly TargetClass[] = ['person', 'vehicle', 'cycle', 'animal']
 /** Before a walk in weather the picture is learned for so long. */
-const LEARN = 4
+const LEARN = 2.5
 /** A walk's last moments, in which nothing more must happen. */
 const TAIL = 1.5
 const FASTEST = 5
+/** In painted pictures every second is looked at in full. */
+const BRISK = 1.6
 
 /** What a walk on a shape is to do, as a way that can be walked; null: it cannot. */
 interface Ways {
@@ -252,18 +254,28 @@ function holdOff(at: Walks, d: Walks['d'], main: Ways['counts'][number], drafts:
   }
 }
 
+/** A way that begins and ends farther off: who is found in pictures must have been seen for a while. */
+function fromAfar(way: Way): Way {
+  const farther = (end: Way[number], next: Way[number]): Way[number] => {
+    const length = Math.hypot(end[0] - next[0], end[1] - next[1])
+    const by = Math.min(2, end[1] < next[1] ? Math.max(0, ((end[1] - 1.5) * length) / Math.max(0.01, next[1] - end[1])) : 2)
+    return length > 0 ? [end[0] + ((end[0] - next[0]) * by) / length, end[1] + ((end[1] - next[1]) * by) / length] : end
+  }
+  return [farther(way[0], way[1]), ...way.slice(1, -1), farther(way[way.length - 1], way[way.length - 2])]
+}
+
 /** The same walk in weather and at night, looked at through painted pictures; and weather without anybody. */
 function weathers(at: Walks, main: Ways['counts'][number], drafts: Draft[]): void {
-  const walk = at.walk(main.way, { from: LEARN })
+  const walk = at.walk(fromAfar(main.way), { from: LEARN, ...(at.who === 'adult' && { speed: BRISK }) })
   const at0 = at.moment(walk, main.direction) ?? 0
   // What is found in pictures is found somewhat later, and not to the frame.
   const expect: Draft['expect'] = { what: 'trigger', from: Math.max(0, at0 - 1.5), to: Math.min(walk.seconds, at0 + at.d.confirmSeconds + 3), ...(main.direction && { direction: main.direction }) }
-  drafts.push({ key: 'weather.rain', name: 'In wind and rain', about: 'passes', side: 'inside', walk: storm(walk.seconds, walk.actors), expect })
-  drafts.push({ key: 'weather.snow', name: 'In snow', about: 'passes', side: 'inside', walk: { ...walk, weather: { ...walk.weather, snow: 0.7 } }, expect })
-  drafts.push({ key: 'weather.night', name: 'At night', about: 'passes', side: 'inside', walk: { ...walk, light: 'infrared' }, keepLight: true, expect })
-  drafts.push({ key: 'nuisance.storm', name: 'Wind and rain, nobody there', about: 'nuisance', side: 'outside', walk: storm(12), expect: silence })
+  drafts.push({ through: 'pictures', key: 'weather.rain', name: 'In wind and rain', about: 'passes', side: 'inside', walk: storm(walk.seconds, walk.actors), expect })
+  drafts.push({ through: 'pictures', key: 'weather.snow', name: 'In snow', about: 'passes', side: 'inside', walk: { ...walk, weather: { ...walk.weather, snow: 0.4 } }, expect })
+  drafts.push({ through: 'pictures', key: 'weather.night', name: 'At night', about: 'passes', side: 'inside', walk: { ...walk, light: 'infrared' }, keepLight: true, expect })
+  drafts.push({ through: 'pictures', key: 'nuisance.storm', name: 'Wind and rain, nobody there', about: 'nuisance', side: 'outside', walk: storm(9), expect: silence })
   const gull = groundOf(at.stage.pose, 0.5, 0.6)
-  if (gull) drafts.push({ key: 'nuisance.gull', name: 'A gull flies through', about: 'nuisance', side: 'outside', walk: { ...plainWalk(12, [{ ...actor('gull', [], { from: LEARN }), way: [[gull[0] - 6, gull[1], 0, 1.6], [gull[0] + 6, gull[1], 0, 2.2]] }]), weather: { ...walk.weather, wind: 0.3 } }, expect: silence })
+  if (gull) drafts.push({ through: 'pictures', key: 'nuisance.gull', name: 'A gull flies through', about: 'nuisance', side: 'outside', walk: { ...plainWalk(10, [{ ...actor('gull', [], { from: LEARN }), way: [[gull[0] - 6, gull[1], 0, 1.6], [gull[0] + 6, gull[1], 0, 2.2]] }]), weather: { ...walk.weather, wind: 0.3 } }, expect: silence })
 }
 
 /** Somebody who comes towards the camera at the middle of the picture: with and without a mask, listed and not, near and too far. */
@@ -291,6 +303,12 @@ function face(d: Extract<Detection, { kind: 'face' }>, stage: Stage): Found {
   if (tooFar) drafts.push({ key: 'face.far', name: 'A face stays too far away', about: 'face', side: 'outside', walk: walk(tooFar), expect: silence })
   else gaps.push({ about: 'face', side: 'outside', words: 'Every face that is seen here is large enough.' })
   drafts.push({ key: 'face.away', name: 'Somebody walks away, no face seen', about: 'nuisance', side: 'outside', walk: walk([close, far]), expect: silence })
+  const child = walk(good, { kind: 'child' })
+  if ([...(stage.tracksOf(child).faces?.values() ?? [])].some((f) => f.w >= d.faceMin.w * 1.1 && f.h >= d.faceMin.h * 1.1)) drafts.push({ key: 'face.child', name: 'A child’s face', about: 'passes', side: 'inside', walk: child, expect: trigger(child) })
+  if (d.holdOffSeconds === 0) {
+    const two: Walk = { ...walk(good), seconds: walk(good).seconds + 4, actors: [walk(good).actors[0], { ...walk(good).actors[0], from: 4 }] }
+    drafts.push({ key: 'two', name: 'Two, one after the other: two triggers', about: 'passes', side: 'inside', walk: two, expect: { what: 'trigger', from: 0, to: two.seconds, times: 2 } })
+  }
   if (d.mask !== 'any') {
     drafts.push({ key: 'mask.as-asked', name: wear ? 'With a mask' : 'Without a mask', about: 'mask', side: 'inside', walk: walk(good), expect: trigger(walk(good)) })
     drafts.push({ key: 'mask.other', name: wear ? 'Without a mask: does not count' : 'With a mask: does not count', about: 'mask', side: 'outside', walk: walk(good, { mask: !wear }), expect: silence })

@@ -1,0 +1,283 @@
+import { createHash } from 'node:crypto'
+import type { SiteView } from '../../core/api.ts'
+import type { Actions, Endpoint } from '../../core/formats/actions.ts'
+import type { Check } from '../../core/formats/check.ts'
+import { NO_ACTIONS } from '../../core/formats/noActions.ts'
+import type { Detection, Plan } from '../../core/formats/plan.ts'
+import type { Verdict } from '../../core/proving/judge.ts'
+import { totals } from '../../core/proving/judge.ts'
+import type { Proposals } from '../../core/proving/propose.ts'
+import { coverageOf, isSameCheck, proofOf, settingsText, type Proof } from '../../core/proving/standing.ts'
+import type { KeptCheck, NamedCheck, ProofRunView, ProvingView, Turn } from '../../core/proving/views.ts'
+import { measureScene } from '../../core/scene/marks.ts'
+import { readContext, type ActionsContext } from '../alarms/context.ts'
+import type { Clips } from '../clips/clips.ts'
+import { findClip } from '../clips/rows.ts'
+import type { Database } from '../database.ts'
+import { readAllDetections } from '../detections/rows.ts'
+import { busy, notFound } from '../errors.ts'
+import { readCamera, readSite } from '../sites/rows.ts'
+import { editsBetween, insertResult, insertRun, lastResults, lastRun, readChecks, readRefused, readRun, resultsBefore, resultsOfRun, saveCheck, setRunState, stopRunsLeftRunning, type StoredCheck, type StoredRun } from './rows.ts'
+import { groundOf, type Ground } from './stage.ts'
+import type { Threads } from './threads.ts'
+import type { ClipSource } from './worker.ts'
+
+/** A camera with all that its checks depend on. */
+interface Place {
+  id: string
+  ground: Ground | null
+  plan: Plan
+  actions: ReadonlyMap<string, Actions>
+}
+
+interface Scenery {
+  site: SiteView
+  context: ActionsContext
+  endpoints: Endpoint[]
+  places: Map<string, Place>
+  detections: { camera: string; detection: Detection }[]
+}
+
+interface Running {
+  stop: boolean
+  ended: Promise<void>
+}
+
+const AT_A_TIME = 4
+const DAY = 24 * 60 * 60_000
+
+/** The site's checks: proposed, kept, run, and how far they prove the detections. */
+export class Proving {
+  private readonly database: Database
+  private readonly clips: Clips
+  private readonly threads: Threads
+  private readonly log: (error: unknown) => void
+  private readonly running = new Map<number, Running>()
+  private readonly proposed = new Map<string, Proposals | Promise<void>>()
+
+  constructor(database: Database, clips: Clips, threads: Threads, log: (error: unknown) => void) {
+    this.database = database
+    this.clips = clips
+    this.threads = threads
+    this.log = log
+  }
+
+  resume(): Promise<void> {
+    return stopRunsLeftRunning(this.database, Date.now())
+  }
+
+  async close(): Promise<void> {
+    for (const run of this.running.values()) run.stop = true
+    await this.threads.close()
+    await Promise.all([...this.running.values()].map((run) => run.ended))
+  }
+
+  /** All that checks depend on, as it is kept now. */
+  private async scenery(): Promise<Scenery> {
+    const context = await readContext(this.database)
+    const { site } = context
+    const all = await readAllDetections(this.database, site.id)
+    const places = new Map<string, Place>()
+    for (const { id } of site.cameras) {
+      const { camera, scene, world } = await readCamera(this.database, id)
+      const pose = scene.marks ? measureScene(scene.marks).pose : null
+      const own = all.filter((d) => d.camera === id)
+      places.set(id, {
+        id,
+        ground: groundOf(world, pose),
+        plan: { format: 'wardoptic-plan/1', timeZone: site.timeZone, ...(site.position && { position: site.position }), schedules: context.schedules, cameras: [{ ...camera, ...(pose && { scene: pose }), ignore: scene.ignore, detections: own.map((d) => d.detection) }] },
+        actions: new Map(own.map((d) => [d.detection.id, d.actions.actions]))
+      })
+    }
+    return { site, context, endpoints: [...context.actions.endpoints], places, detections: all.map(({ camera, detection }) => ({ camera, detection })) }
+  }
+
+  private settingsOf(check: Check, place: Place, endpoints: readonly Endpoint[]): string {
+    const [camera] = place.plan.cameras
+    const detection = camera.detections.find(({ id }) => id === check.detection)
+    if (!detection) return ''
+    return createHash('sha256').update(settingsText(check, { detection, plan: place.plan, camera, actions: place.actions.get(detection.id) ?? NO_ACTIONS, endpoints })).digest('hex')
+  }
+
+  /** What is proposed for a detection; null: it is still being worked out, in a thread of its own. */
+  private proposalsFor(place: Place, detection: Detection, { site, context, endpoints }: Scenery): Proposals | null {
+    const from = Math.floor(Date.now() / DAY) * DAY
+    const [camera] = place.plan.cameras
+    const actions = place.actions.get(detection.id) ?? NO_ACTIONS
+    const ask = { detection, actions, endpoints, site: { timeZone: site.timeZone, position: site.position ?? undefined, schedules: context.schedules }, from }
+    const inputs = Object.fromEntries(site.inputs.map(({ id, name }) => [id, name]))
+    const key = createHash('sha256').update(JSON.stringify([ask, place.ground, inputs, camera.ignore])).digest('hex')
+    const known = this.proposed.get(key)
+    if (known && !(known instanceof Promise)) return known
+    if (!known) {
+      const work = this.threads.ask({ what: 'propose', ask, ground: place.ground, inputs }).then(
+        (found) => void this.proposed.set(key, found),
+        (error: unknown) => {
+          this.proposed.delete(key)
+          this.log(error)
+        }
+      )
+      this.proposed.set(key, work)
+    }
+    return null
+  }
+
+  async read(): Promise<ProvingView> {
+    const scenery = await this.scenery()
+    const { site, places, endpoints } = scenery
+    const [checks, refused, results, last] = await Promise.all([readChecks(this.database, site.id), readRefused(this.database, site.id), lastResults(this.database, site.id), lastRun(this.database, site.id)])
+    const resultOf = new Map(results.map((r) => [`${r.camera} ${r.check}`, r]))
+    const kept = checks.map(({ camera, check, version, changedAt }): KeptCheck => {
+      const r = resultOf.get(`${camera} ${check.id}`)
+      return { camera, check, version, changedAt, last: r ? { run: r.run, passed: r.passed, current: r.settings === this.settingsOf(check, places.get(camera)!, endpoints), sentence: r.sentence, at: r.at } : null }
+    })
+    const byId = new Map(checks.map((c) => [`${c.camera} ${c.check.id}`, c]))
+    const proposals: ProvingView['proposals'] = []
+    const gaps: ProvingView['gaps'] = []
+    const coverage: ProvingView['coverage'] = []
+    let proposing = 0
+    for (const { camera, detection } of scenery.detections) {
+      if (!detection.enabled || detection.parked) continue
+      const found = this.proposalsFor(places.get(camera)!, detection, scenery)
+      if (!found) proposing++
+      for (const check of found?.checks ?? []) {
+        const stored = byId.get(`${camera} ${check.id}`)
+        if (refused.has(`${camera} ${check.id}`) || (stored && isSameCheck(stored.check, check, site.timeZone))) continue
+        proposals.push({ camera, check, replaces: stored?.version ?? null })
+      }
+      for (const gap of found?.gaps ?? []) gaps.push({ camera, detection: detection.id, ...gap })
+      coverage.push({ camera, detection: detection.id, gates: coverageOf(checks.filter((c) => c.camera === camera && c.check.detection === detection.id).map((c) => c.check), found?.gaps ?? []) })
+    }
+    const current = kept.flatMap(({ camera, check, last: l }) => (l?.current ? [resultOf.get(`${camera} ${check.id}`)!] : []))
+    return { checks: kept, proposals, proposing, gaps, coverage, totals: current.length ? totals(current) : null, run: last && (await this.viewOf(last, site.id)) }
+  }
+
+  /** How far each detection is proven, by camera and detection. */
+  async proofs(): Promise<Map<string, Proof>> {
+    const scenery = await this.scenery()
+    const [checks, results] = await Promise.all([readChecks(this.database, scenery.site.id), lastResults(this.database, scenery.site.id)])
+    return new Map(
+      scenery.detections.map(({ camera, detection }) => {
+        const own = checks.filter((c) => c.camera === camera && c.check.detection === detection.id).map((c) => c.check)
+        const found = new Map(own.flatMap((check) => {
+          const r = results.find((x) => x.camera === camera && x.check === check.id)
+          return r ? [[check.id, { passed: r.passed, current: r.settings === this.settingsOf(check, scenery.places.get(camera)!, scenery.endpoints) }] as const] : []
+        }))
+        return [`${camera} ${detection.id}`, proofOf(own, found)]
+      })
+    )
+  }
+
+  /** Keeps proposals: those named, or all. @returns how many */
+  async take(named: readonly NamedCheck[] | undefined): Promise<number> {
+    let view = await this.read()
+    while (view.proposing > 0) {
+      await Promise.all([...this.proposed.values()])
+      view = await this.read()
+    }
+    const wanted = named ? view.proposals.filter((p) => named.some((n) => n.camera === p.camera && n.check === p.check.id)) : view.proposals
+    if (named && !wanted.length) throw notFound('what was proposed')
+    await this.database.transaction(async (sql) => {
+      for (const { camera, check, replaces } of wanted) await saveCheck(sql, camera, check, replaces ?? 0, Date.now())
+    })
+    return wanted.length
+  }
+
+  /** Starts to run checks: those named, or all that need nobody on site. */
+  async start(named: readonly NamedCheck[] | undefined, by: string): Promise<ProofRunView> {
+    const site = await readSite(this.database)
+    if (!site) throw notFound('a site')
+    if (this.running.size) throw busy('checks are being run already; stop that run first')
+    const checks = await readChecks(this.database, site.id)
+    const wanted = checks.filter((c) => (named ? named.some((n) => n.camera === c.camera && n.check === c.check.id) : c.check.by.how !== 'person'))
+    if (!wanted.length) throw notFound(named ? 'a check of these' : 'a check that can be run here')
+    const person = wanted.find((c) => c.check.by.how === 'person')
+    if (person) throw busy(`${person.check.name} needs a person on site; walk it from its own page`)
+    const asked = wanted.map(({ camera, check }) => ({ camera, check: check.id }))
+    const id = await insertRun(this.database, site.id, asked, by, Date.now())
+    this.go(id, wanted)
+    return this.view(id)
+  }
+
+  /** Goes on with what a stopped run has left. */
+  async goOn(id: number): Promise<ProofRunView> {
+    const run = await readRun(this.database, id)
+    const site = await readSite(this.database)
+    if (this.running.size) throw busy('checks are being run already; stop that run first')
+    if (run.state !== 'stopped') throw busy('this run has not been stopped')
+    const done = new Set((await resultsOfRun(this.database, id)).map((r) => `${r.camera} ${r.check}`))
+    const left = (await readChecks(this.database, site!.id)).filter((c) => run.asked.some((a) => a.camera === c.camera && a.check === c.check.id) && !done.has(`${c.camera} ${c.check.id}`))
+    await setRunState(this.database, id, 'running', null)
+    this.go(id, left)
+    return this.view(id)
+  }
+
+  async stop(id: number): Promise<ProofRunView> {
+    const run = this.running.get(id)
+    if (!run) throw busy('this run has ended already')
+    run.stop = true
+    await run.ended
+    return this.view(id)
+  }
+
+  async view(id: number): Promise<ProofRunView> {
+    const site = await readSite(this.database)
+    return this.viewOf(await readRun(this.database, id), site!.id)
+  }
+
+  private go(id: number, checks: StoredCheck[]): void {
+    const running: Running = { stop: false, ended: Promise.resolve() }
+    this.running.set(id, running)
+    const work = async (): Promise<void> => {
+      const scenery = await this.scenery()
+      const left = [...checks]
+      const one = async (): Promise<void> => {
+        for (let next = left.shift(); next && !running.stop; next = left.shift()) {
+          const place = scenery.places.get(next.camera)!
+          const settings = this.settingsOf(next.check, place, scenery.endpoints)
+          const verdict = await this.judge(next, place, scenery).catch((error: Error): Verdict | null => {
+            if (running.stop) return null
+            this.log(error)
+            return { outcome: 'failed', sentence: `It could not be run: ${error.message.split('\n')[0]}.`, seen: [], frame: 1, time: 0, readings: [], effects: [], hits: 0, misses: 0, false: 0 }
+          })
+          if (verdict) await insertResult(this.database, id, next.camera, next.check, settings, verdict, Date.now())
+        }
+      }
+      await Promise.all(Array.from({ length: AT_A_TIME }, one))
+      await setRunState(this.database, id, running.stop ? 'stopped' : 'finished', Date.now())
+    }
+    running.ended = work().catch(async (error: unknown) => {
+      this.log(error)
+      await setRunState(this.database, id, 'stopped', Date.now()).catch(this.log)
+    }).finally(() => this.running.delete(id))
+  }
+
+  private async judge({ check, camera }: StoredCheck, place: Place, { context }: Scenery): Promise<Verdict> {
+    const { hours, ...site } = context.actions
+    void hours
+    const clip = check.by.how === 'clip' ? await this.clipSource(camera, check.by.clip) : null
+    return this.threads.ask({ what: 'judge', check, ground: place.ground, clip, plan: place.plan, actions: place.actions.get(check.detection) ?? NO_ACTIONS, site })
+  }
+
+  private async clipSource(camera: string, id: string): Promise<ClipSource> {
+    const clip = await findClip(this.database, id)
+    if (!clip || clip.camera !== camera) throw new Error('its clip is not there any more')
+    if (clip.state !== 'ready') throw new Error(`its clip ${clip.name} has not been analysed`)
+    const file = (name: 'tracks.csv' | 'faces.csv' | 'measures.bin'): string => this.clips.file(id, name)
+    return { tracks: file('tracks.csv'), faces: file('faces.csv'), measures: file('measures.bin'), fps: clip.fps, width: clip.width, height: clip.height, start: clip.start, inputs: clip.inputs }
+  }
+
+  private async viewOf(run: StoredRun, siteId: string): Promise<ProofRunView> {
+    const [results, before] = await Promise.all([resultsOfRun(this.database, run.id), resultsBefore(this.database, run.id)])
+    const names = new Map((await readChecks(this.database, siteId)).map(({ camera, check }) => [`${camera} ${check.id}`, check.name]))
+    const better: Turn[] = []
+    const worse: Turn[] = []
+    for (const r of results) {
+      const then = before.find((b) => b.camera === r.camera && b.check === r.check)
+      if (!then || then.passed === r.passed) continue
+      ;(r.passed ? better : worse).push({ camera: r.camera, check: r.check, name: names.get(`${r.camera} ${r.check}`) ?? r.check, since: await editsBetween(this.database, siteId, r.camera, then.at, r.at) })
+    }
+    const passed = results.filter((r) => r.passed).length
+    return { id: run.id, state: run.state, asked: run.asked.length, done: results.length, passed, failed: results.length - passed, startedAt: run.startedAt, endedAt: run.endedAt, by: run.by, better, worse }
+  }
+}
