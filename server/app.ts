@@ -81,7 +81,7 @@ export async function makeApp({ database, folder, web, mostClipBytes, standIns, 
   clipRoutes(http, database, clips)
   runRoutes(http, runs)
   provingRoutes(http, database, proving)
-  const readiness = new Readiness(database, clips)
+  const readiness = new Readiness(database, clips, proving)
   http.get('/api/readiness', () => readiness.read())
   deviceRoutes(http, database, devices, sendings, places)
   liveRoutes(http, database, devices)

@@ -28,6 +28,7 @@ const TAIL = 1.5
 const FASTEST = 5
 /** In painted pictures every second is looked at in full. */
 const BRISK = 1.6
+const MOST_TOGETHER = 8
 
 /** What a walk on a shape is to do, as a way that can be walked; null: it cannot. */
 interface Ways {
@@ -53,6 +54,7 @@ export function proposeForTargets(ask: Ask, d: Target): Found {
   const gaps = [...ways.gaps]
   const [main] = ways.counts
   if (!main) return { drafts, gaps, main: null }
+  if ('atLeast' in d && d.atLeast > 1) return together(ask, at, d, main.way, ways, gaps)
   for (const { way, key, name, direction } of ways.counts) drafts.push({ key, name, about: direction ? 'direction' : 'passes', side: 'inside', walk: at.walk(way), expect: at.trigger(at.walk(way), direction) })
   for (const { way, name } of ways.wrong) drafts.push({ key: 'direction.other', name, about: 'direction', side: 'outside', walk: at.walk(way), expect: silence })
   const [walk, expect] = [at.walk(main.way), at.trigger(at.walk(main.way), main.direction)]
@@ -73,7 +75,7 @@ export function proposeForTargets(ask: Ask, d: Target): Found {
       // Whether the small ones count is what the size frames say.
       if (!d.size && bare(d, stage.tracksOf(other)).length) drafts.push({ key: `person.${key}`, name, about: 'passes', side: 'inside', walk: other, expect: at.trigger(other, main.direction) })
     }
-    if (!('atLeast' in d && d.atLeast > 1) && d.holdOffSeconds === 0 && !d.size) {
+    if (d.holdOffSeconds === 0 && !d.size) {
       const group = at.walk(main.way, { kind: 'group', members: 3 })
       drafts.push({ key: 'person.group', name: 'Three people together', about: 'passes', side: 'inside', walk: group, expect: { ...at.trigger(group, main.direction) } })
     }
@@ -83,14 +85,13 @@ export function proposeForTargets(ask: Ask, d: Target): Found {
     if (who === 'adult' && at.moment(other, main.direction) !== null) drafts.push({ key: `person.${key}`, name, about: 'passes', side: 'inside', walk: other, expect: at.trigger(other, main.direction) })
   }
   if (d.kind === 'line') ends(at, d, main.direction, drafts, gaps)
-  if (d.holdOffSeconds === 0 && !('atLeast' in d && d.atLeast > 1)) {
+  if (d.holdOffSeconds === 0) {
     const two: Walk = { ...walk, seconds: walk.seconds + 4, actors: [walk.actors[0], { ...walk.actors[0], from: 4 }] }
     drafts.push({ key: 'two', name: 'Two, one after the other: two triggers', about: 'passes', side: 'inside', walk: two, expect: { what: 'trigger', from: expect.what === 'trigger' ? expect.from : 0, to: two.seconds, times: 2 } })
   }
   sizes(at, d, main, drafts, gaps)
   if (d.confirmSeconds > 0) confirm(at, d, main, drafts, gaps)
   if ('dwellSeconds' in d) dwells(at, d, main.way, drafts, gaps)
-  if ('atLeast' in d && d.atLeast > 1) togethers(at, d, main.way, drafts)
   if (d.holdOffSeconds > 0) holdOff(at, d, main, drafts, gaps)
   if (ask.painted) weathers(at, main, drafts)
   return { drafts, gaps, main: { draft: { key: 'main', name: main.name, about: 'passes', side: 'inside', walk, expect } } }
@@ -234,20 +235,30 @@ function dwells(at: Walks, d: Extract<Detection, { dwellSeconds: number }>, way:
   gaps.push({ about: 'dwell', side: 'outside', words: `Whoever goes in and out takes ${through.toFixed(1)} s, more than the dwell of ${d.dwellSeconds} s: every passer-by triggers.` })
 }
 
-function togethers(at: Walks, d: Extract<Detection, { atLeast: number }>, way: Way, drafts: Draft[]): void {
-  for (const [side, members] of [['inside', d.atLeast], ['outside', d.atLeast - 1]] as const) {
-    if (members > 8) continue
-    const pause = (way[1][2] ?? 0) + 3
-    const walk = at.walk([way[0], [way[1][0], way[1][1], pause], way[2]], members > 1 ? { kind: 'group', members } : {})
-    drafts.push({ key: `together.${side}`, name: `${members} together${side === 'inside' ? '' : ': not enough'}`, about: 'together', side, walk, expect: side === 'inside' ? { what: 'trigger', from: 0, to: walk.seconds } : silence })
-  }
+/** A zone that counts several: a group of as many, and one fewer; short of the dwell; past it. */
+function together(ask: Ask, at: Walks, d: Extract<Detection, { atLeast: number }>, way: Way, ways: Ways, gaps: Gap[]): Found {
+  if (d.atLeast > MOST_TOGETHER || at.who !== 'adult') return { drafts: [], gaps: [...gaps, { about: 'together', side: 'inside', words: `${d.atLeast} together cannot be walked here: at most ${MOST_TOGETHER} people can. Use a clip, or people on site.` }], main: null }
+  const group = (members: number, pause: number): Walk => at.walk([way[0], [way[1][0], way[1][1], pause], way[2]], members > 1 ? { kind: 'group', members } : {})
+  const stays = d.dwellSeconds + 4
+  const walk = group(d.atLeast, stays)
+  const expect: Draft['expect'] = { what: 'trigger', from: 0, to: walk.seconds }
+  const drafts: Draft[] = [
+    { key: 'together.inside', name: `${d.atLeast} together`, about: 'together', side: 'inside', walk, expect },
+    { key: 'together.outside', name: `${d.atLeast - 1} only`, about: 'together', side: 'outside', walk: group(d.atLeast - 1, stays), expect: silence }
+  ]
+  if (d.dwellSeconds > 4) drafts.push({ key: 'dwell.shorter', name: 'They go in and come out at once', about: 'dwell', side: 'outside', walk: group(d.atLeast, 0), expect: silence })
+  if (ways.beside) drafts.push({ key: 'passer-by', name: 'They pass beside it', about: 'share', side: 'outside', walk: at.walk(ways.beside, { kind: 'group', members: d.atLeast }), expect: silence })
+  if (ask.painted) drafts.push({ key: 'nuisance.storm', name: 'Wind and rain, nobody there', about: 'nuisance', side: 'outside', walk: storm(9), through: 'pictures', expect: silence })
+  return { drafts, gaps, main: { draft: drafts[0] } }
 }
 
 /** Two, one after the other: within the hold-off one trigger, after it two. */
 function holdOff(at: Walks, d: Walks['d'], main: Ways['counts'][number], drafts: Draft[], gaps: Gap[]): void {
   const first = at.walk(main.way)
   const moment = at.moment(first, main.direction) ?? 0
-  for (const [side, gap, times] of [['outside', d.holdOffSeconds * 0.5, 1], ['inside', d.holdOffSeconds + 1.5, 2]] as const) {
+  const gone = boxesOf(at.stage.tracksOf(first), 1).at(-1)?.time ?? first.seconds
+  // The second one must be gone before the hold-off has passed: who is still over then triggers late.
+  for (const [side, gap, times] of [['outside', d.holdOffSeconds - (gone - moment) - 0.5, 1], ['inside', d.holdOffSeconds + 1.5, 2]] as const) {
     if (gap < 0.5 || gap > 600) { gaps.push({ about: 'holdOff', side, words: `A hold-off of ${d.holdOffSeconds} s is too ${gap < 0.5 ? 'short' : 'long'} to be walked.` }); continue }
     const walk: Walk = { ...first, seconds: Math.ceil(first.seconds + gap), actors: [first.actors[0], { ...first.actors[0], from: gap }] }
     drafts.push({ key: `hold-off.${side}`, name: side === 'outside' ? `A second one after ${gap.toFixed(1)} s: one trigger` : `A second one after ${gap.toFixed(1)} s: two triggers`, about: 'holdOff', side, walk, expect: { what: 'trigger', from: Math.max(0, moment - 0.5), to: walk.seconds, times } })

@@ -11,7 +11,7 @@ import { actor, bare, boxesOf, groundOf, plainWalk, secondsOf, type Ground, type
 
 /** A sensitivity at which so much of the body is needed; the field takes whole and broken numbers alike. */
 const sensitivityOf = (need: number): number => Math.min(100, Math.max(1, 100 * (1 - need)))
-const REACHES = [1.5, 2, 3, 4, 6, 9, 13]
+const REACHES = [1.5, 2.5, 4, 6, 9]
 const STEPS = 24
 
 /** A camera's scene, and of what kind those are that walk on it. */

@@ -4,6 +4,7 @@ import type { SiteHours } from '../arming/coverage.ts'
 import type { Actions, Endpoint } from '../formats/actions.ts'
 import { NO_ACTIONS } from '../formats/noActions.ts'
 import type { Detection, Schedule } from '../formats/plan.ts'
+import type { Proof } from '../proving/standing.ts'
 import type { CameraPose } from '../scene/camera.ts'
 import type { Tracks } from '../targets/tracks.ts'
 
@@ -55,6 +56,8 @@ export interface CameraFacts {
   /** All doors to its analysis, used or not. */
   channels: readonly ChannelFacts[]
   clips: readonly ClipFacts[]
+  /** How far each detection is proven, by detection. */
+  proofs: ReadonlyMap<string, Proof>
 }
 
 /** Everything that findings are computed from. */
@@ -84,6 +87,7 @@ export type Mend =
   | { does: 'actions'; words: string; camera: string; detection: string; actions: Actions }
   | { does: 'endpoint'; words: string; endpoint: Endpoint }
   | { does: 'test'; words: string; endpoint: string }
+  | { does: 'prove'; words: string; camera: string; detection: string }
   /** Where somebody has to say more. */
   | { does: 'go'; words: string; to: string }
 
@@ -91,7 +95,7 @@ export interface Finding {
   code: string
   severity: Severity
   /** What of the readiness it spoils. */
-  notch: 'drawn' | 'armed' | 'linked' | 'sent'
+  notch: 'drawn' | 'armed' | 'linked' | 'sent' | 'proven'
   camera: string | null
   device: string | null
   detection: string | null

@@ -17,7 +17,7 @@ test('a sound camera: nothing is found, and both notches are done', () => {
   const d = lineD()
   const { cameras, findings } = readinessOf(facts([camera([d], { clips: [clip([{ from: [0.1, 0.6], to: [0.9, 0.6], seconds: 20 }])] })]))
   expect(findings).toEqual([])
-  expect(cameras).toEqual([{ id: 'gate', notches: { drawn: 'done', armed: 'done', linked: 'done', sent: 'done' }, changes: 0 }])
+  expect(cameras).toEqual([{ id: 'gate', notches: { drawn: 'done', armed: 'done', linked: 'done', sent: 'done', proven: 'done' }, changes: 0 }])
 })
 
 describe('the device itself', () => {
@@ -134,7 +134,7 @@ describe('what the device holds', () => {
     const held = asSent([d])
     const stranger = { ...held, held: [...held.held, { ...held.held[0], name: 'somebody-else' }] }
     expect(found(facts([camera([d, zoneD({ id: 'two' })], { channels: [stranger] })]), 'not-sent')[0].sentence).toContain('2 changes are not on')
-    expect(readinessOf(facts([camera([d], { channels: [channel()] })])).cameras[0]).toEqual({ id: 'gate', notches: { drawn: 'done', armed: 'done', linked: 'done', sent: 'open' }, changes: 1 })
+    expect(readinessOf(facts([camera([d], { channels: [channel()] })])).cameras[0]).toEqual({ id: 'gate', notches: { drawn: 'done', armed: 'done', linked: 'done', sent: 'open', proven: 'done' }, changes: 1 })
   })
 
   test('drift: it holds something other than what was sent', () => {
@@ -243,11 +243,11 @@ describe('the whole', () => {
     const parked = list.map((d) => ({ ...d, parked: true }))
     expect(findingsOf(facts([camera(off, { channels: [channel()] })]))).toEqual([])
     expect(findingsOf(facts([camera(parked)]))).toEqual([])
-    expect(readinessOf(facts([camera(off, { channels: [channel()] })])).cameras[0].notches).toEqual({ drawn: 'empty', armed: 'empty', linked: 'empty', sent: 'empty' })
+    expect(readinessOf(facts([camera(off, { channels: [channel()] })])).cameras[0].notches).toEqual({ drawn: 'empty', armed: 'empty', linked: 'empty', sent: 'empty', proven: 'empty' })
   })
 
   test('detections that no device of the site was read for: the notch Sent has failed', () => {
-    expect(readinessOf(facts([camera([lineD()], { channels: [channel({ readAt: null })] })])).cameras[0].notches).toEqual({ drawn: 'done', armed: 'done', linked: 'done', sent: 'failed' })
+    expect(readinessOf(facts([camera([lineD()], { channels: [channel({ readAt: null })] })])).cameras[0].notches).toEqual({ drawn: 'done', armed: 'done', linked: 'done', sent: 'failed', proven: 'done' })
     expect(readinessOf(facts([camera([lineD()], { channels: [] })])).cameras[0].notches.sent).toBe('empty')
   })
 })

@@ -37,6 +37,9 @@ import { outputNotSet } from './findings/output-not-set.ts'
 import { preRecordOff } from './findings/pre-record-off.ts'
 import { severityNotAccepted } from './findings/severity-not-accepted.ts'
 import { untestedOutput } from './findings/untested-output.ts'
+import { checkFailed } from './findings/check-failed.ts'
+import { neverProven } from './findings/never-proven.ts'
+import { onlyPositive } from './findings/only-positive.ts'
 import { wrongDoor } from './findings/wrong-door.ts'
 
 export type { CameraFacts, ChannelFacts, ClipFacts, DeviceFacts, EndpointFacts, Facts, Finding, Mend, Severity } from './facts.ts'
@@ -48,7 +51,8 @@ const checks: readonly Check[] = [
   analysisOff, modeConflict, motionOff, tooMany, recorderFull, kindUnsupported, outOfRange, notHeld, wrongDoor, switchesBack, drift, notSent,
   neverArmed, barelyArmed, armInputMissing,
   nothingLinked, outputNotSet, severityNotAccepted, hoursMiss, noStationPush, untestedOutput, preRecordOff,
-  framesSwapped, framesRejectAll, lineAtEdge, seenTooShort, targetTooLarge, targetTooSmall, obstructed, dwellBelowPassers, sensitivityExtreme, noClassesSearch, tamperDarkView, tamperLowMount
+  framesSwapped, framesRejectAll, lineAtEdge, seenTooShort, targetTooLarge, targetTooSmall, obstructed, dwellBelowPassers, sensitivityExtreme, noClassesSearch, tamperDarkView, tamperLowMount,
+  checkFailed, neverProven, onlyPositive
 ]
 
 const weight = { blocking: 0, warning: 1, hint: 2 } as const

@@ -9,6 +9,7 @@ export interface Notches {
   armed: Notch
   linked: Notch
   sent: Notch
+  proven: Notch
 }
 
 const worst = (findings: readonly Finding[]): Notch => (findings.some(({ severity }) => severity === 'blocking') ? 'failed' : findings.some(({ severity }) => severity === 'warning') ? 'open' : 'done')
@@ -23,5 +24,6 @@ export function notchesOf(camera: CameraFacts, findings: readonly Finding[], { d
   const rules = inUse(camera).filter(isRule)
   const reached = camera.channels.filter((c) => c.used && c.readAt !== null && devices.some(({ id }) => id === c.device))
   const sent = !rules.length ? 'empty' : !reached.length ? (camera.channels.length ? 'failed' : 'empty') : worst(own.filter(({ notch }) => notch === 'sent'))
-  return { drawn: of('drawn'), armed: of('armed'), linked: of('linked'), sent }
+  const begun = inUse(camera).some((d) => (camera.proofs.get(d.id)?.passed ?? 0) + (camera.proofs.get(d.id)?.failed ?? 0) > 0)
+  return { drawn: of('drawn'), armed: of('armed'), linked: of('linked'), sent, proven: begun ? of('proven') : 'empty' }
 }

@@ -149,7 +149,7 @@ export class Proving {
       coverage.push({ camera, detection: detection.id, gates: coverageOf(checks.filter((c) => c.camera === camera && c.check.detection === detection.id).map((c) => c.check), found?.gaps ?? []) })
     }
     const current = kept.flatMap(({ camera, check, last: l }) => (l?.current ? [resultOf.get(`${camera} ${check.id}`)!] : []))
-    return { checks: kept, proposals, proposing, gaps, coverage, totals: current.length ? totals(current) : null, run: last && (await this.viewOf(last, site.id)) }
+    return { checks: kept, proposals, proposing, gaps, coverage, totals: current.length ? totals(current) : null, run: last && (await this.viewOf(last, site.id)), scenes: Object.fromEntries([...places].flatMap(([id, { ground }]) => (ground ? [[id, ground]] : []))) }
   }
 
   /** How far each detection is proven, by camera and detection. */

@@ -8,6 +8,7 @@ import { readEndpoints, readSettings } from '../actions/rows.ts'
 import type { Clips } from '../clips/clips.ts'
 import { readyClips } from '../clips/rows.ts'
 import type { Database } from '../database.ts'
+import type { Proving } from '../proving/proving.ts'
 import { readEverything, waitingOf } from '../devices/view.ts'
 import { listDevices } from '../devices/rows.ts'
 import { notFound } from '../errors.ts'
@@ -24,10 +25,12 @@ const LOOK_SECONDS = 3
 export class Readiness {
   private readonly database: Database
   private readonly clips: Clips
+  private readonly proving: Proving
   private readonly seen = new Map<string, Promise<ClipFacts | null>>()
   private last: { key: string; view: ReadinessView } | null = null
 
-  constructor(database: Database, clips: Clips) {
+  constructor(database: Database, clips: Clips, proving: Proving) {
+    this.proving = proving
     this.database = database
     this.clips = clips
   }
@@ -35,12 +38,12 @@ export class Readiness {
   async read(): Promise<ReadinessView> {
     const site = await readSite(this.database)
     if (!site) throw notFound('a site')
-    const [endpoints, settings, everything, devices, ready, marks] = await Promise.all([readEndpoints(this.database, site.id), readSettings(this.database, site.id), readEverything(this.database, site.id), listDevices(this.database), readyClips(this.database), readMarks(this.database, site.id)])
+    const [proofs, endpoints, settings, everything, devices, ready, marks] = await Promise.all([this.proving.proofs(), readEndpoints(this.database, site.id), readSettings(this.database, site.id), readEverything(this.database, site.id), listDevices(this.database), readyClips(this.database), readMarks(this.database, site.id)])
     const clipsOf = (camera: string): ClipView[] => ready.filter((clip) => clip.camera === camera).sort((a, b) => b.start - a.start || a.id.localeCompare(b.id)).slice(0, CLIPS_PER_CAMERA)
     const wanted = site.cameras.map(({ id }) => clipsOf(id))
     const outputsWaiting = new Map(devices.map((row) => [row.id, row.outputs.filter((o) => waitingOf(row, o, everything).length).map((o) => o.name)]))
     const states = devices.map(({ id, name, state, clockAhead }) => ({ id, name, state, clockAhead: clockAhead === null ? null : Math.round(clockAhead), outputsWaiting: outputsWaiting.get(id) ?? [] }))
-    const key = createHash('sha256').update(JSON.stringify([site.cameras, everything.channels.map(({ readAt, ...rest }) => ({ ...rest, read: readAt !== null })), [...everything.detections], everything.schedules, [...everything.actions], endpoints, settings.mail.mail, settings.people, settings.usual, site.inputs, devices.map((d) => d.outputs.map((o) => o.token)), monday(Date.now()), states, [...marks], wanted.flat().map(keyOf)])).digest('hex')
+    const key = createHash('sha256').update(JSON.stringify([[...proofs], site.cameras, everything.channels.map(({ readAt, ...rest }) => ({ ...rest, read: readAt !== null })), [...everything.detections], everything.schedules, [...everything.actions], endpoints, settings.mail.mail, settings.people, settings.usual, site.inputs, devices.map((d) => d.outputs.map((o) => o.token)), monday(Date.now()), states, [...marks], wanted.flat().map(keyOf)])).digest('hex')
     if (this.last?.key === key) return this.last.view
     for (const known of this.seen.keys()) if (!ready.some((clip) => keyOf(clip) === known)) this.seen.delete(known)
     const cameras = await Promise.all(
@@ -51,6 +54,7 @@ export class Readiness {
         detections: everything.detections.get(id) ?? [],
         actions: new Map((everything.detections.get(id) ?? []).flatMap((d) => everything.actions.get(`${id} ${d.id}`) ? [[d.id, everything.actions.get(`${id} ${d.id}`)!] as const] : [])),
         channels: everything.channels.filter((c) => c.camera === id),
+        proofs: new Map((everything.detections.get(id) ?? []).flatMap((d) => proofs.has(`${id} ${d.id}`) ? [[d.id, proofs.get(`${id} ${d.id}`)!] as const] : [])),
         clips: (await Promise.all(wanted[i].map((clip) => this.facts(clip)))).filter((clip) => clip !== null)
       }))
     )

@@ -1,5 +1,6 @@
 import type { BenchView, KeptActions, KeptDetection, KeptEndpoint, SiteActionsView } from '../../core/api.ts'
 import type { DeviceView, SendingView } from '../../core/devices/views.ts'
+import type { ProofRunView, ProvingView } from '../../core/proving/views.ts'
 import type { Mend } from '../../core/readiness/index.ts'
 import { request } from '../api/client.ts'
 
@@ -48,6 +49,17 @@ export async function applyMend(mend: Mend): Promise<TakeBack> {
     case 'test':
       await request('POST', `/api/endpoints/${mend.endpoint}/test`)
       return null
+    case 'prove': {
+      const { checks } = await request<ProvingView>('GET', '/api/proving')
+      const own = checks.filter((c) => c.camera === mend.camera && c.check.detection === mend.detection && c.check.by.how !== 'person').map(({ camera, check }) => ({ camera, check: check.id }))
+      const { id } = await request<ProofRunView>('POST', '/api/proving/runs', { checks: own })
+      for (;;) {
+        const run = await request<ProofRunView>('GET', `/api/proving/runs/${id}`)
+        if (run.state === 'finished') return null
+        if (run.state === 'stopped') throw new Error(`the run was stopped after ${run.done} of ${run.asked} checks`)
+        await new Promise((resolve) => setTimeout(resolve, 300))
+      }
+    }
     case 'go':
       return null
     case 'door': {

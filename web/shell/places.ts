@@ -7,7 +7,6 @@ export interface EmptyPlaceText {
 }
 
 export const emptyPlaces: EmptyPlaceText[] = [
-  { name: 'Prove', path: '/prove', what: 'The checks will be here: walks with an expected trigger or an expected silence, run on clips, on simulated scenes and live.', then: ['Until then, the Bench shows at once what a clip triggers, and why'] },
   { name: 'Watch', path: '/watch', what: 'Live pictures and the alarms that wait for somebody will be here, with their evidence.', then: ['Until then, a clip can be run as if it were live on the Bench, and its mails read in the mailbox'] },
   { name: 'Handover', path: '/handover', what: 'The record of the finished job will be here: what was sent, what was proven, what the client signs.', then: ['Until then, the plan of a camera can be exported on the Bench'] }
 ]
@@ -18,5 +17,6 @@ export const places = [
   { name: 'Bench', path: '/bench' },
   { name: 'Arming', path: '/arming' },
   { name: 'Actions', path: '/actions' },
+  { name: 'Prove', path: '/prove' },
   ...emptyPlaces
 ].map(({ name, path }) => ({ name, path }))

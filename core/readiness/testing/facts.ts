@@ -6,6 +6,7 @@ import { tracksFromRows } from '../../targets/tracks.ts'
 import type { TargetClass } from '../../targets/classes.ts'
 import { SiteHours } from '../../arming/coverage.ts'
 import { ActionsSchema, EndpointSchema, type Endpoint } from '../../formats/actions.ts'
+import type { Proof } from '../../proving/standing.ts'
 import type { CameraFacts, ChannelFacts, ClipFacts, DeviceFacts, EndpointFacts, Facts } from '../facts.ts'
 
 /** Facts of a small site for tests: one camera with one device that can do most things, unless it is said otherwise. */
@@ -85,7 +86,10 @@ export const endpoint = (settings: object): Endpoint => parseWith(EndpointSchema
 export const popup = endpoint({ id: 'popup', name: 'Pop-up', kind: 'popup', sound: 'none' })
 export const tested = (of: Endpoint, more: Partial<EndpointFacts> = {}): EndpointFacts => ({ endpoint: of, missing: null, tested: 'passed', ...more })
 
-export const camera = (detections: readonly Detection[], more: Partial<CameraFacts> = {}): CameraFacts => ({ id: 'gate', name: 'Gate', pose: null, detections, actions: new Map(detections.map((d) => [d.id, actions({ links: ['popup'] })])), channels: [asSent(detections)], clips: [], ...more })
+/** With checks on both sides, all passed. */
+const proven: Proof = { checks: 2, silences: 1, passed: 2, failed: 0, outdated: 0, failing: [] }
+
+export const camera = (detections: readonly Detection[], more: Partial<CameraFacts> = {}): CameraFacts => ({ id: 'gate', name: 'Gate', pose: null, detections, actions: new Map(detections.map((d) => [d.id, actions({ links: ['popup'] })])), channels: [asSent(detections)], clips: [], proofs: new Map(detections.map((d) => [d.id, proven])), ...more })
 
 export const facts = (cameras: readonly CameraFacts[], more: Partial<Facts> = {}): Facts => {
   const schedules = more.schedules ?? []

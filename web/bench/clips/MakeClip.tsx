@@ -5,7 +5,7 @@ import type { ClipView } from '../../../core/api.ts'
 import { InputError } from '../../../core/errors.ts'
 import { ACTOR_KINDS, FAULT_KINDS, LIGHTS, readScene, readScript, type FaultKind, type Light, type Script, type ScriptActor } from '../../../simulation/script.ts'
 import { request } from '../../api/client.ts'
-import { ScenePreview } from './ScenePreview.tsx'
+import { ScenePreview } from '../../scene/ScenePreview.tsx'
 
 export interface MakeClipProps {
   open: boolean

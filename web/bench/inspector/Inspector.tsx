@@ -8,7 +8,7 @@ import { kindNames } from '../../kinds.ts'
 import type { BenchDocument } from '../document.ts'
 import type { TargetSpan } from '../../../core/targets/tracks.ts'
 import { DeviceLimitsContext, type DeviceLimits } from './deviceLimits.ts'
-import { LadderView } from './LadderView.tsx'
+import { LadderView } from '../../scene/LadderView.tsx'
 import { NearMisses } from './NearMisses.tsx'
 import { Sentence, type SentenceProps } from './Sentence.tsx'
 

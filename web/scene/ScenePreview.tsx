@@ -1,15 +1,27 @@
 import { useEffect, useMemo, useRef, type MouseEvent, type PointerEvent, type ReactNode } from 'react'
-import { groundAt, project } from '../../../core/scene/camera.ts'
-import { Painter } from '../../../simulation/paint/painter.ts'
-import type { Scene, Script, ScriptActor } from '../../../simulation/script.ts'
-import { aspectOf } from '../../../simulation/world.ts'
+import { groundAt, project } from '../../core/scene/camera.ts'
+import { Painter } from '../../simulation/paint/painter.ts'
+import type { Scene, Script, ScriptActor } from '../../simulation/script.ts'
+import { aspectOf } from '../../simulation/world.ts'
 
 type Way = ScriptActor['way']
 
 const makeCanvas = (width: number, height: number): HTMLCanvasElement => Object.assign(document.createElement('canvas'), { width, height })
 
 /** The scene at a moment of a script, painted as the clip will be; over it the way of one actor, to be changed. */
-export function ScenePreview({ scene, script, time, actor, onWay }: { scene: Scene; script: Script; time: number; actor: number | null; onWay: (way: Way) => void }): ReactNode {
+interface Props {
+  scene: Scene
+  script: Script
+  time: number
+  /** Whose way is shown; null: nobody's. */
+  actor: number | null
+  /** Left out: the way is only shown. */
+  onWay?: (way: Way) => void
+  /** Drawn over it, in pixels of the scene. */
+  children?: ReactNode
+}
+
+export function ScenePreview({ scene, script, time, actor, onWay, children }: Props): ReactNode {
   const canvas = useRef<HTMLCanvasElement>(null)
   const dragged = useRef<number | null>(null)
   const painter = useMemo(() => new Painter({ scene, script }, makeCanvas), [scene, script])
@@ -29,12 +41,12 @@ export function ScenePreview({ scene, script, time, actor, onWay }: { scene: Sce
   }
   const add = (event: MouseEvent): void => {
     const at = groundOf(event)
-    if (way && at && dragged.current === null) onWay([...way, at])
+    if (way && at && dragged.current === null) onWay?.([...way, at])
   }
   const drag = (event: PointerEvent): void => {
     const index = dragged.current
     const at = index !== null && groundOf(event)
-    if (way && index !== null && at) onWay(way.map((p, i) => (i === index ? ([...at, ...p.slice(2)] as Way[number]) : p)))
+    if (way && index !== null && at) onWay?.(way.map((p, i) => (i === index ? ([...at, ...p.slice(2)] as Way[number]) : p)))
   }
   const flat = points.map((p) => `${p.x * scene.width},${p.y * scene.height}`).join(' ')
   return (
@@ -44,11 +56,12 @@ export function ScenePreview({ scene, script, time, actor, onWay }: { scene: Sce
         <polyline points={flat} className="way-halo" />
         <polyline points={flat} className="way" />
         {points.map((p, i) => (
-          <g key={i} transform={`translate(${p.x * scene.width} ${p.y * scene.height})`} onPointerDown={() => (dragged.current = i)} onDoubleClick={() => way && way.length > 2 && onWay(way.filter((_, k) => k !== i))}>
+          <g key={i} transform={`translate(${p.x * scene.width} ${p.y * scene.height})`} onPointerDown={() => onWay && (dragged.current = i)} onDoubleClick={() => way && way.length > 2 && onWay?.(way.filter((_, k) => k !== i))}>
             <circle r="7" />
             <text y="3.5">{i + 1}</text>
           </g>
         ))}
+        {children}
       </svg>
     </div>
   )

@@ -1,6 +1,6 @@
 import { CheckOutlined, CloseOutlined } from '@ant-design/icons'
 import { memo, type ReactNode } from 'react'
-import type { GateName, Ladder } from '../../../core/detections/index.ts'
+import type { GateName, Ladder } from '../../core/detections/index.ts'
 
 const names: Record<GateName, string> = {
   class: 'Class',

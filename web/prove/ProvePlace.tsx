@@ -1,0 +1,193 @@
+import './prove.css'
+import { CaretRightOutlined, PlusOutlined } from '@ant-design/icons'
+import { Alert, App, Button, Progress, Segmented } from 'antd'
+import type { ReactNode } from 'react'
+import { useSearchParams } from 'react-router'
+import type { NamedCheck, ProofRunView, ProvingView, Turn } from '../../core/proving/views.ts'
+import { request } from '../api/client.ts'
+import { noteHeaders } from '../kept/note.ts'
+import { useSiteActions } from '../kept/useSiteDocument.ts'
+import { CheckList } from './CheckList.tsx'
+import { CheckPanel } from './CheckPanel.tsx'
+import { DetectionRail } from './DetectionRail.tsx'
+import { newCheck } from './newCheck.ts'
+import { useProving, useRefresh } from './useProving.ts'
+
+type Show = 'all' | 'failed' | 'outdated'
+
+/** The checks: expected against seen, with the coverage of every gate; run them; each result with the moment that matters. */
+export function ProvePlace(): ReactNode {
+  const proving = useProving()
+  const site = useSiteActions()
+  const [address, setAddress] = useSearchParams()
+  const refresh = useRefresh()
+  const { message } = App.useApp()
+  if (proving.error && !proving.data) return <Alert className="notice" type="error" showIcon title={proving.error.message} />
+  if (!proving.data || !site.data) return <p className="waiting">Reading the checks …</p>
+  const view = proving.data
+  const detections = site.data.detections.filter(({ detection }) => detection.enabled && !detection.parked)
+  const chosen = detections.find((d) => d.camera === address.get('camera') && d.detection.id === address.get('detection')) ?? detections.at(0)
+  const show = (address.get('show') ?? 'all') as Show
+  const selected = view.checks.find((c) => c.camera === chosen?.camera && c.check.id === address.get('check')) ?? null
+  const go = (change: Record<string, string | null>): void => {
+    const next = new URLSearchParams(address)
+    for (const [key, value] of Object.entries(change)) {
+      if (value === null) next.delete(key)
+      else next.set(key, value)
+    }
+    setAddress(next, { replace: 'check' in change })
+  }
+  const act = async (work: () => Promise<unknown>): Promise<void> => {
+    try {
+      await work()
+    } catch (error) {
+      void message.error((error as Error).message)
+    } finally {
+      await refresh()
+    }
+  }
+  const run = (checks?: NamedCheck[]): Promise<void> => act(() => request('POST', '/api/proving/runs', checks ? { checks } : {}, { headers: noteHeaders('Run checks') }))
+  const take = (checks?: NamedCheck[]): Promise<void> => act(() => request('POST', '/api/proving/take', checks ? { checks } : {}))
+  const add = (): Promise<void> =>
+    act(async () => {
+      const check = newCheck(chosen!.detection, view.scenes[chosen!.camera] ?? null, view.checks.filter((c) => c.camera === chosen!.camera).map((c) => c.check.id))
+      await request('PUT', `/api/cameras/${chosen!.camera}/checks/${check.id}`, { check, version: 0 })
+      await refresh()
+      go({ check: check.id, edit: '1' })
+    })
+  const running = view.run?.state === 'running'
+  return (
+    <main className="prove-place">
+      <header className="prove-head">
+        <h1>Checks</h1>
+        <Numbers view={view} />
+        <span className="grow" />
+        {view.run && <RunState run={view.run} act={act} />}
+        {!running && (
+          <Button type="primary" icon={<CaretRightOutlined />} disabled={!view.checks.some((c) => c.check.by.how !== 'person')} onClick={() => void run()}>
+            Run all
+          </Button>
+        )}
+      </header>
+      {!detections.length ? (
+        <section className="empty-place">
+          <h2>Nothing to prove yet</h2>
+          <p>Once a detection is drawn on the Bench, the checks that its settings ask for are proposed here.</p>
+        </section>
+      ) : (
+        <div className="prove-body">
+          <DetectionRail view={view} detections={detections} chosen={chosen!} onChoose={(camera, detection) => go({ camera, detection, check: null, edit: null })} />
+          <section className="prove-middle" aria-label={`Checks of ${chosen!.detection.name}`}>
+            {!view.checks.length && (
+              <Alert
+                type="info"
+                showIcon={false}
+                title={view.proposing ? 'Working out what to check …' : `${view.proposals.length} checks are proposed, from each detection’s own settings`}
+                description="Every gate on both sides of its limit, the hours and outputs on both sides of theirs, and what must not set it off. Keep them all, or take them one by one below."
+                action={<Button type="primary" disabled={view.proposing > 0} onClick={() => void take()}>Keep all {view.proposals.length || ''}</Button>}
+              />
+            )}
+            <div className="prove-tools">
+              <h2>{chosen!.detection.name}</h2>
+              <Segmented size="small" value={show} onChange={(value) => go({ show: value === 'all' ? null : value })} options={[{ value: 'all', label: 'All' }, { value: 'failed', label: 'Not as expected' }, { value: 'outdated', label: 'Out of date' }]} />
+              <span className="grow" />
+              <Button size="small" icon={<PlusOutlined />} onClick={() => void add()}>
+                Add a check
+              </Button>
+              <Button size="small" icon={<CaretRightOutlined />} disabled={running || !own(view, chosen!).length} onClick={() => void run(own(view, chosen!))}>
+                Run these
+              </Button>
+            </div>
+            <CheckList view={view} camera={chosen!.camera} detection={chosen!.detection} show={show} selected={selected?.check.id ?? null} onSelect={(check) => go({ check, edit: null })} onTake={(checks) => void take(checks)} />
+            {view.run && (view.run.better.length > 0 || view.run.worse.length > 0) && <Turns run={view.run} onSelect={(t) => go({ camera: t.camera, detection: view.checks.find((c) => c.camera === t.camera && c.check.id === t.check)?.check.detection ?? null, check: t.check, edit: null })} />}
+          </section>
+          <aside className="prove-side" aria-label="The check">
+            {selected ? (
+              <CheckPanel key={`${selected.camera} ${selected.check.id}`} kept={selected} view={view} site={site.data} detection={chosen!.detection} editing={address.get('edit') !== null} onEdit={(on) => go({ edit: on ? '1' : null })} onRun={() => void run([{ camera: selected.camera, check: selected.check.id }])} running={running} />
+            ) : (
+              <p className="quiet">Choose a check to see what was expected, what came, and which gate decided.</p>
+            )}
+          </aside>
+        </div>
+      )}
+    </main>
+  )
+}
+
+const own = (view: ProvingView, { camera, detection }: { camera: string; detection: { id: string } }): NamedCheck[] => view.checks.filter((c) => c.camera === camera && c.check.detection === detection.id && c.check.by.how !== 'person').map((c) => ({ camera, check: c.check.id }))
+
+const percent = (share: number): string => `${Math.round(100 * share)} %`
+
+function Numbers({ view }: { view: ProvingView }): ReactNode {
+  const current = view.checks.filter((c) => c.last?.current)
+  const passed = current.filter((c) => c.last!.passed).length
+  const outdated = view.checks.filter((c) => c.last && !c.last.current).length
+  if (!view.checks.length) return null
+  return (
+    <p className="prove-numbers">
+      <span>
+        <b className="figures">{view.checks.length}</b> checks
+      </span>
+      <span>
+        <b className="figures">{passed}</b> as expected
+      </span>
+      {current.length > passed && (
+        <span className="is-failed">
+          <b className="figures">{current.length - passed}</b> not
+        </span>
+      )}
+      {outdated > 0 && (
+        <span>
+          <b className="figures">{outdated}</b> out of date
+        </span>
+      )}
+      {view.totals && (
+        <span className="quiet" title="Of the triggers that were expected, how many came (recall); of those that came, how many were expected (precision)">
+          recall {percent(view.totals.recall)} · precision {percent(view.totals.precision)} · F1 {view.totals.f1.toFixed(2)}
+        </span>
+      )}
+    </p>
+  )
+}
+
+function RunState({ run, act }: { run: ProofRunView; act: (work: () => Promise<unknown>) => Promise<void> }): ReactNode {
+  if (run.state === 'finished') return <span className="quiet">Last run: {((run.endedAt! - run.startedAt) / 1000).toFixed(1)} s</span>
+  return (
+    <span className="prove-run">
+      <Progress percent={Math.round((100 * run.done) / run.asked)} size={[120, 8]} showInfo={false} strokeColor="var(--accent)" aria-label="Checks run" />
+      <span role="status">
+        {run.done} of {run.asked}
+        {run.state === 'stopped' && ', stopped'}
+      </span>
+      {run.state === 'running' ? <Button size="small" onClick={() => void act(() => request('POST', `/api/proving/runs/${run.id}/stop`))}>Stop</Button> : <Button size="small" onClick={() => void act(() => request('POST', `/api/proving/runs/${run.id}/go-on`))}>Go on</Button>}
+    </span>
+  )
+}
+
+/** What went another way than the time before, and since which change. */
+function Turns({ run, onSelect }: { run: ProofRunView; onSelect: (turn: Turn) => void }): ReactNode {
+  const list = (turns: Turn[], words: string, mark: string): ReactNode =>
+    turns.length > 0 && (
+      <section aria-label={words}>
+        <h3>
+          {mark} {words}
+        </h3>
+        <ul>
+          {turns.map((t) => (
+            <li key={`${t.camera} ${t.check}`}>
+              <button type="button" className="link-button" onClick={() => onSelect(t)}>
+                {t.name}
+              </button>
+              <span className="quiet">{t.since.length ? ` since “${t.since[0].label}” by ${t.since[0].by}${t.since.length > 1 ? ` and ${t.since.length - 1} more` : ''}` : ' without a change of the settings'}</span>
+            </li>
+          ))}
+        </ul>
+      </section>
+    )
+  return (
+    <div className="turns">
+      {list(run.worse, 'Worse than the time before', '▼')}
+      {list(run.better, 'Better than the time before', '▲')}
+    </div>
+  )
+}
