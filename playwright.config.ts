@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test'
+import { SIGNED_IN } from './e2e/signedIn.ts'
 
 const port = Number(process.env.E2E_PORT ?? 4790)
 const data = process.env.E2E_DATA ?? '/tmp/wardoptic-e2e'
@@ -6,6 +7,7 @@ const data = process.env.E2E_DATA ?? '/tmp/wardoptic-e2e'
 /** The interface in Debian's headless Chromium, over everything that `npm start` starts. */
 export default defineConfig({
   testDir: 'e2e',
+  globalSetup: './e2e/signIn.ts',
   outputDir: 'test-results',
   workers: 1,
   // A machine that stumbles is given a second chance; the report names what needed it.
@@ -15,6 +17,7 @@ export default defineConfig({
   reporter: [['list'], ['json']],
   use: {
     baseURL: `http://127.0.0.1:${port}`,
+    storageState: SIGNED_IN,
     viewport: { width: 1280, height: 800 },
     timezoneId: 'Europe/London',
     launchOptions: {

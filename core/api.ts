@@ -169,9 +169,13 @@ export interface AlarmView {
   name: string
   severity: Severity
   priority: Priority
-  state: 'waiting' | 'acknowledged'
+  state: 'waiting' | 'acknowledged' | 'closed'
   acknowledge: Actions['acknowledge']
   for: string[]
+  /** Names of those it is for. */
+  forNames: string[]
+  /** Whom somebody has handed it to. */
+  handedTo: string | null
   firstAt: number
   lastAt: number
   triggers: number
@@ -256,10 +260,21 @@ export const SaveInputsSchema = v.strictObject({
 })
 
 export const AcknowledgeSchema = v.strictObject({
-  by: v.pipe(v.string('must be a name'), v.trim(), v.minLength(1, 'must not be empty'), v.maxLength(80, 'is longer than 80 characters')),
   comment: v.optional(v.pipe(v.string('must be a text'), v.maxLength(2000, 'is longer than 2000 characters')), ''),
   confirmed: v.optional(v.boolean('must be true or false'), false)
 })
+
+/** What somebody did about an alarm. */
+export interface AlarmNote {
+  id: number
+  what: 'acknowledged' | 'comment' | 'handed' | 'closed'
+  words: string
+  by: string
+  at: number
+}
+export const NoteSchema = v.strictObject({ words: v.pipe(v.string('must be a text'), v.trim(), v.minLength(1, 'must not be empty'), v.maxLength(2000, 'is longer than 2000 characters')) })
+export const HandSchema = v.strictObject({ to: v.pipe(v.string('must be a name'), v.trim(), v.minLength(1, 'must not be empty'), v.maxLength(80, 'is longer than 80 characters')) })
+export const CloseSchema = v.strictObject({ words: v.optional(v.pipe(v.string('must be a text'), v.maxLength(2000, 'is longer than 2000 characters')), '') })
 
 /** A trigger from elsewhere: a device without the standard's events, a test. */
 export const SendTriggerSchema = v.strictObject({

@@ -113,12 +113,11 @@ test('set off once: the alarm, its pop-up, and every delivery; the station silen
   await page.getByRole('heading', { name: 'Wardoptic' }).or(page.locator('.brand')).first().hover()
 
   await alarm.getByRole('button', { name: 'Acknowledge …' }).click()
-  await page.getByLabel('Your name').fill('Ines O.')
   await page.getByRole('button', { name: 'Acknowledge', exact: true }).click()
   await expect(page.getByText('acknowledging: needs a comment: say what was found')).toBeVisible()
   await page.getByLabel('Comment').fill('The cleaner')
   await page.getByRole('button', { name: 'Acknowledge', exact: true }).click()
-  await expect(alarm).toContainText('acknowledged by Ines O.')
+  await expect(alarm).toContainText('acknowledged by Isla Brae')
   await expect(alarm).toContainText('“The cleaner”')
   expect((await alarms(page))[0]).toMatchObject({ state: 'acknowledged', comment: 'The cleaner' })
 })

@@ -9,6 +9,11 @@ const address = process.argv[2] ?? 'http://127.0.0.1:4600'
 const folder = fileURLToPath(new URL('../docs/screenshots/', import.meta.url))
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-background-networking', '--disable-component-update', '--disable-sync'] })
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+await page.goto(address)
+await page.getByLabel('Name').fill('isla')
+await page.getByLabel('Password').fill('ferry-at-seven')
+await page.keyboard.press('Enter')
+await page.locator('.camera-card').first().waitFor()
 const take = async (name: string): Promise<void> => {
   await page.waitForTimeout(700) // fonts, video frames and short motion have settled
   await page.screenshot({ path: `${folder}${name}.png` })

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { request, type APIRequestContext } from '@playwright/test'
 import type { BenchView, SiteActionsView } from '../core/api.ts'
+import { SIGNED_IN } from './signedIn.ts'
 import { readPlan } from '../core/formats/plan.ts'
 
 const demo = JSON.parse(readFileSync(new URL('../demo/plan.json', import.meta.url), 'utf8')) as { plan: unknown; actions: Record<string, object>; endpoints: { id: string }[]; clips: { camera: string; name: string }[] }
@@ -16,7 +17,7 @@ const answered = async (api: APIRequestContext, method: 'PUT' | 'DELETE', path: 
  * without clips that somebody added. So each file of tests can be run alone and in any order.
  */
 export async function asDelivered(baseURL: string | undefined, ...cameras: string[]): Promise<void> {
-  const api = await request.newContext({ baseURL })
+  const api = await request.newContext({ baseURL, storageState: SIGNED_IN })
   for (const camera of cameras) {
     const view = (await (await api.get(`/api/cameras/${camera}`)).json()) as BenchView
     const wanted = plan.cameras.find((c) => c.id === camera)!.detections
@@ -38,7 +39,7 @@ export async function asDelivered(baseURL: string | undefined, ...cameras: strin
 
 /** What can be set off, and the hours, as in the demo site, whatever other tests have done to them. */
 export async function hoursAndActionsAsDelivered(baseURL: string | undefined): Promise<void> {
-  const api = await request.newContext({ baseURL })
+  const api = await request.newContext({ baseURL, storageState: SIGNED_IN })
   const view = (await (await api.get('/api/actions')).json()) as SiteActionsView
   for (const schedule of plan.schedules) await answered(api, 'PUT', `/api/sites/${view.site.id}/schedules/${schedule.id}`, { schedule, version: view.schedules.find((s) => s.schedule.id === schedule.id)!.version })
   for (const endpoint of demo.endpoints) {

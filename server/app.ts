@@ -24,6 +24,8 @@ import { Popups } from './deliveries/popups.ts'
 import { Queue } from './deliveries/queue.ts'
 import { makeSenders, type SenderParts } from './deliveries/senders.ts'
 import { answerError, notFound } from './errors.ts'
+import { Accounts } from './accounts/accounts.ts'
+import { accountRoutes, guardRoles } from './accounts/routes.ts'
 import { historyRoutes } from './history/routes.ts'
 import { mailboxRoutes } from './mailbox/routes.ts'
 import type { StandInPorts } from './standIns.ts'
@@ -50,6 +52,9 @@ export interface AppOptions {
 
 export interface App {
   http: FastifyInstance
+  /** What the API can be asked, as `METHOD route`. */
+  routes: readonly string[]
+  accounts: Accounts
   clips: Clips
   devices: Devices
   close(): Promise<void>
@@ -75,7 +80,12 @@ export async function makeApp({ database, folder, web, mostClipBytes, standIns, 
   const sendings = new Sendings((id) => devices.send(id))
 
   http.setErrorHandler(answerError)
+  const routes: string[] = []
+  http.addHook('onRoute', ({ method, url }) => void (url.startsWith('/api/') && routes.push(...[method].flat().map((m) => `${m} ${url}`))))
   guardLoopback(http)
+  const accounts = new Accounts(database)
+  guardRoles(http, accounts)
+  accountRoutes(http, accounts)
   benchRoutes(http, database, clips)
   historyRoutes(http, database)
   clipRoutes(http, database, clips)
@@ -112,6 +122,8 @@ export async function makeApp({ database, folder, web, mostClipBytes, standIns, 
   live.start()
   return {
     http,
+    routes,
+    accounts,
     clips,
     devices,
     close: async () => {

@@ -93,7 +93,7 @@ describe('bad input is refused with the place and what would be right, and nothi
 
   test('a page of another site cannot change anything', async () => {
     const { port } = t.app.http.server.address() as { port: number }
-    const answer = await fetch(`http://127.0.0.1:${port}/api/cameras/camera-1/detections/gate?version=1`, { method: 'DELETE', headers: { origin: 'http://elsewhere.example' } })
+    const answer = await fetch(`http://127.0.0.1:${port}/api/cameras/camera-1/detections/gate?version=1`, { method: 'DELETE', headers: { origin: 'http://elsewhere.example', cookie: t.cookie } })
     expect(answer.status).toBe(403)
   })
 })

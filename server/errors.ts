@@ -6,6 +6,9 @@ import { InputError } from '../core/errors.ts'
 
 export const notFound = (what: string): ApiError => new ApiError(404, { code: 'not-found', message: `${what} is not there (any more)` })
 export const busy = (message: string): ApiError => new ApiError(409, { code: 'busy', message })
+export const notSignedIn = (message: string): ApiError => new ApiError(401, { code: 'not-signed-in', message })
+export const notAllowed = (message: string): ApiError => new ApiError(403, { code: 'not-allowed', message })
+export const tooMany = (message: string): ApiError => new ApiError(429, { code: 'too-many', message })
 export const tooLarge = (message: string): ApiError => new ApiError(413, { code: 'too-large', message })
 /** Somebody saved a newer version; `current` is what is kept now, so that nothing is lost. */
 export const conflict = (what: string, current: unknown): ApiError =>

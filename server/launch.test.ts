@@ -43,9 +43,15 @@ async function interrupt(child: ChildProcess): Promise<number | null> {
 describe('npm start', () => {
   test('starts, keeps what is saved over a second start, and Ctrl-C ends everything', async () => {
     const first = await start('--port', String(await freePort()))
+    // The account that was made up is said once.
+    const said = /installer \/ (\S+)/.exec(first.output())!
+    const signedIn = await fetch(`${first.address}/api/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ username: 'installer', password: said[1] }) })
+    expect(signedIn.status).toBe(200)
+    const cookie = signedIn.headers.get('set-cookie')!.split(';')[0]
+    expect((await fetch(`${first.address}/api/cameras/camera-1`)).status).toBe(401)
     const saved = await fetch(`${first.address}/api/cameras/camera-1/detections/gate`, {
       method: 'PUT',
-      headers: { 'content-type': 'application/json' },
+      headers: { 'content-type': 'application/json', cookie },
       body: JSON.stringify({ version: 0, position: 0, detection: { id: 'gate', name: 'Gate', kind: 'line', line: [[0, 0.5], [1, 0.5]] } })
     })
     expect(saved.status).toBe(200)
@@ -60,7 +66,7 @@ describe('npm start', () => {
     expect(existsSync(join(folder, 'running.json'))).toBe(false)
 
     const again = await start('--port', String(await freePort()))
-    expect(await (await fetch(`${again.address}/api/cameras/camera-1`)).json()).toMatchObject({ detections: [{ detection: { id: 'gate' } }] })
+    expect(await (await fetch(`${again.address}/api/cameras/camera-1`, { headers: { cookie } })).json()).toMatchObject({ detections: [{ detection: { id: 'gate' } }] })
 
     // Killed hard, the database is left behind; the next start stops it and takes its place.
     const ended = once(again.child, 'exit')

@@ -6,11 +6,13 @@ import { join, resolve } from 'node:path'
 import { createInterface } from 'node:readline'
 import { fileURLToPath } from 'node:url'
 import { UsageError, readOptions } from '../core/cli/options.ts'
+import type { NewAccount } from '../core/accounts/accounts.ts'
 import { makeApp } from './app.ts'
 import { DISCOVERY_PORT } from '../core/formats/onvif/discovery.ts'
 import { Database } from './database.ts'
 import { startMariaDb } from './mariadb.ts'
-import { seed, seedDevices } from './seed.ts'
+import { demoAccounts, seed, seedDevices } from './seed.ts'
+import { readSite } from './sites/rows.ts'
 import type { StandInPorts } from './standIns.ts'
 
 const root = fileURLToPath(new URL('..', import.meta.url))
@@ -98,6 +100,14 @@ async function startStandIns(folder: string, withDevices: boolean): Promise<Stan
   }
 }
 
+/** With what to sign in: the demo's accounts each time, one that was made up this once. */
+function signInWords(made: readonly NewAccount[], demo: boolean): string {
+  const known = made.length ? made : demo ? demoAccounts() : []
+  if (!known.length) return 'Sign in with the account that was said at the first start.'
+  const words = known.map(({ username, password, role }) => `  ${role.padEnd(10)} ${username} / ${password}`).join('\n')
+  return made.length === 1 ? `Sign in as (said this once, change it in the application):\n${words}` : `Sign in as:\n${words}`
+}
+
 const say = (text: string): void => void process.stdout.write(`${text}\n`)
 
 /**
@@ -143,13 +153,14 @@ export async function launch(args: string[]): Promise<void> {
     })
     stops.push(() => app.close())
     await seed(database, app.clips, options.demo)
+    const made = await app.accounts.begin(options.demo && (await readSite(database))?.id === 'skerrow' ? demoAccounts() : [])
     if (options.demo) await seedDevices(database, app.devices, standIns.devices)
     app.devices.start()
     const address = await listen(app, options.port)
     writeFileSync(join(options.data, 'running.json'), JSON.stringify({ pid: process.pid, address }))
     started = true
     if (asked) throw new Error('stopped while starting')
-    say(`\nWardoptic is at ${address}\nThe stand-ins (station, panel, contacts, outputs) are at http://127.0.0.1:${standIns.ports.pages}\nEverything is kept in ${options.data}. Ctrl-C ends it.`)
+    say(`\nWardoptic is at ${address}\nThe stand-ins (station, panel, contacts, outputs) are at http://127.0.0.1:${standIns.ports.pages}\nEverything is kept in ${options.data}. Ctrl-C ends it.\n${signInWords(made, options.demo)}`)
   } catch (error) {
     started = true
     await end()

@@ -1,5 +1,6 @@
 import { createReadStream, readFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
+import { NewAccountSchema, type NewAccount } from '../core/accounts/accounts.ts'
 import type { SiteInput } from '../core/api.ts'
 import { parseWith, readPlan, type Plan } from '../core/formats/plan.ts'
 import { readScene, readScript } from '../simulation/script.ts'
@@ -77,6 +78,9 @@ export async function seed(database: Database, clips: Clips, withDemo: boolean, 
     await clips.addPainted(camera, name, Date.parse(start), play, createReadStream(fileURLToPath(new URL(`clips/${camera}-${script}.mp4`, demoFile))))
   }
 }
+
+/** The demo site's accounts. */
+export const demoAccounts = (): NewAccount[] => (JSON.parse(readFileSync(demoFile, 'utf8')) as { accounts: unknown[] }).accounts.map((account) => parseWith(NewAccountSchema, account))
 
 interface DemoDevice {
   id: string

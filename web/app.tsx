@@ -1,5 +1,7 @@
 import { lazy, Suspense, type ComponentType, type ReactNode } from 'react'
 import { Navigate, Route, Routes } from 'react-router'
+import { SignIn } from './accounts/SignIn.tsx'
+import { useSession, useSignedOut } from './accounts/useSession.ts'
 import { Boundary } from './shell/Boundary.tsx'
 import { EmptyPlace } from './shell/EmptyPlace.tsx'
 import { emptyPlaces } from './shell/places.ts'
@@ -15,13 +17,20 @@ export const loadBench = (): Promise<{ default: ComponentType }> => import('./be
 const BenchPlace = lazy(loadBench)
 
 export function App(): ReactNode {
+  const session = useSession()
+  useSignedOut()
+  if (session.error) return <p className="waiting">{session.error.message}</p>
+  if (session.data === undefined) return null
+  if (session.data === null) return <SignIn />
+  const { data: account } = session
   return (
     <div className="app">
-      <TopBar />
+      <TopBar account={account} />
       <Boundary>
         <Suspense fallback={<p className="waiting">Opening …</p>}>
           <Routes>
-            <Route path="/" element={<Navigate to="/site" replace />} />
+            <Route path="/" element={<Navigate to={account.role === 'installer' ? '/site' : '/watch'} replace />} />
+            {account.role !== 'installer' && <Route path="*" element={<EmptyPlace name="Not for you" path="" what={`As ${account.role} you have to do with Watch only.`} then={[]} />} />}
             <Route path="/site" element={<SitePlace />} />
             <Route path="/devices" element={<DevicesPlace />} />
             <Route path="/arming/:schedule?" element={<ArmingPlace />} />

@@ -34,11 +34,11 @@ const ended = async (child: ChildProcess, how: () => void): Promise<void> => {
 
 interface Running {
   child: ChildProcess
-  said: { address: string; database: DatabaseAddress }
+  said: { address: string; cookie: string; database: DatabaseAddress }
 }
 
 async function ask<T>(server: Running, method: string, path: string, body?: unknown): Promise<T> {
-  const answer = await fetch(server.said.address + path, { method, ...(body !== undefined && { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }) })
+  const answer = await fetch(server.said.address + path, { method, headers: { cookie: server.said.cookie, ...(body !== undefined && { 'content-type': 'application/json' }) }, ...(body !== undefined && { body: JSON.stringify(body) }) })
   const value = (await answer.json()) as T & { message?: string }
   if (!answer.ok) throw new Error(value.message)
   return value

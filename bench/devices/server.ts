@@ -14,8 +14,10 @@ if (!sites)
   })
 const app = await makeApp({ database, folder, mostClipBytes: 2 ** 20, standIns: null, places: [], log: true })
 app.devices.start()
+await app.accounts.begin([])
+const cookie = `wardoptic_session=${await app.accounts.open((await app.accounts.list())[0].id)}`
 const address = await app.http.listen({ port: 0, host: '127.0.0.1' })
-process.stdout.write(`${JSON.stringify({ address, database: mariadb.address })}\n`)
+process.stdout.write(`${JSON.stringify({ address, cookie, database: mariadb.address })}\n`)
 process.on('SIGTERM', () => void (async () => {
   await app.close()
   await database.close()

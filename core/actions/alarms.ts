@@ -1,6 +1,6 @@
 import { PRIORITIES, type Actions, type Priority } from '../formats/actions.ts'
 
-export type AlarmState = 'waiting' | 'acknowledged'
+export type AlarmState = 'waiting' | 'acknowledged' | 'closed'
 
 /** Whether a trigger joins an alarm that is there already, rather than being one of its own. */
 export const joins = (alarm: { state: AlarmState; lastAt: number }, instant: number, { groupSeconds }: Actions): boolean => alarm.state === 'waiting' && groupSeconds > 0 && Math.abs(instant - alarm.lastAt) <= groupSeconds * 1000

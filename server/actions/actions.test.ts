@@ -12,7 +12,7 @@ afterAll(() => t.close())
 const view = async (): Promise<SiteActionsView> => (await t.ask('GET', '/api/actions')).body
 const popup = { id: 'second', name: 'Second pop-up', kind: 'popup', sound: 'none' }
 const post = async (path: string, type: string, body: Uint8Array | string): Promise<{ status: number; body: any }> => {
-  const answer = await fetch(`${t.address}${path}`, { method: 'POST', headers: { 'content-type': type }, body: body as never })
+  const answer = await t.fetch(`${t.address}${path}`, { method: 'POST', headers: { 'content-type': type }, body: body as never })
   return { status: answer.status, body: await answer.json() }
 }
 
@@ -47,7 +47,7 @@ describe('voices', () => {
     const file = readFileSync(new URL('../voices/leave.wav', import.meta.url))
     const { status, body } = await post('/api/voices?name=Own%20words', 'audio/wav', file)
     expect([status, body]).toEqual([201, { id: expect.any(String), name: 'Own words', seconds: expect.closeTo(3.9, 1), bytes: file.length }])
-    expect(Buffer.from(await (await fetch(`${t.address}/api/voices/${body.id}`)).arrayBuffer())).toEqual(file)
+    expect(Buffer.from(await (await t.fetch(`${t.address}/api/voices/${body.id}`)).arrayBuffer())).toEqual(file)
     expect((await view()).voices).toMatchObject([{ name: 'Own words' }])
     expect((await post('/api/voices', 'audio/wav', 'no wave')).body.message).toContain('byte 7: the file ends here')
     const stereo = spawnSync('ffmpeg', ['-v', 'error', '-f', 'lavfi', '-i', 'sine=duration=1', '-ar', '8000', '-ac', '2', '-f', 'wav', 'pipe:1']).stdout

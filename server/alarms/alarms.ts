@@ -7,7 +7,7 @@ import { readDetections } from '../detections/rows.ts'
 import { busy, notFound } from '../errors.ts'
 import { readContext } from './context.ts'
 import { insertDelivery, takeTrigger, type NewTrigger, type Taken } from './intake.ts'
-import { closedUntilAcknowledged, lockAlarm, markAcknowledged, readAlarm } from './rows.ts'
+import { closedUntilAcknowledged, lockAlarm, markAcknowledged, markClosed, markHanded, noteAlarm, readAlarm } from './rows.ts'
 
 /** Which of a detection's outputs the camera sets off itself. */
 export type ByCamera = (sql: Sql, camera: string, detection: string) => Promise<ReadonlySet<string>>
@@ -61,7 +61,7 @@ export class Alarms {
   async acknowledge(id: number, given: { by: string; comment: string; confirmed: boolean }): Promise<AlarmView> {
     await this.database.transaction(async (sql) => {
       const { state, actions } = await lockAlarm(sql, id)
-      if (state === 'acknowledged') throw busy('somebody has acknowledged this alarm already')
+      if (state !== 'waiting') throw busy('somebody has acknowledged this alarm already')
       const lacks = acknowledgeLacks(actions.acknowledge, given)
       if (lacks) throw new InputError('acknowledging', lacks)
       const now = Date.now()
@@ -74,6 +74,34 @@ export class Alarms {
       if (endpoint && isOutput(endpoint)) await insertDelivery(sql, { trigger: null, alarm: id, endpoint, recipient: context.names.get(endpoint.device) ?? endpoint.device, by: 'server', does: wanted.on ? 'on' : 'off', at: now, held: null }, now)
     })
     this.kick()
+    this.tell(id)
+    return readAlarm(this.database, id)
+  }
+
+  async comment(id: number, words: string, by: string): Promise<AlarmView> {
+    return this.write(id, (sql) => noteAlarm(sql, id, 'comment', words, by, Date.now()))
+  }
+
+  async hand(id: number, to: string, by: string): Promise<AlarmView> {
+    return this.write(id, async (sql, state) => {
+      if (state === 'closed') throw busy('this alarm has been closed')
+      await markHanded(sql, id, to)
+      await noteAlarm(sql, id, 'handed', to, by, Date.now())
+    })
+  }
+
+  /** Closes an alarm that was acknowledged: nothing is left to do about it. */
+  async close(id: number, words: string, by: string): Promise<AlarmView> {
+    return this.write(id, async (sql, state) => {
+      if (state === 'waiting') throw busy('this alarm has not been acknowledged; acknowledge it first')
+      if (state === 'closed') throw busy('this alarm has been closed already')
+      await markClosed(sql, id, Date.now())
+      await noteAlarm(sql, id, 'closed', words.trim(), by, Date.now())
+    })
+  }
+
+  private async write(id: number, work: (sql: Sql, state: AlarmView['state']) => Promise<void>): Promise<AlarmView> {
+    await this.database.transaction(async (sql) => work(sql, (await lockAlarm(sql, id)).state))
     this.tell(id)
     return readAlarm(this.database, id)
   }

@@ -37,7 +37,7 @@ const CAMERA_WITHIN_MS = 15_000
 
 interface AlarmRow {
   id: number
-  state: 'waiting' | 'acknowledged'
+  state: 'waiting' | 'acknowledged' | 'closed'
   last_at: number
   acted_at: number | null
 }

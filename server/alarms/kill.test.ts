@@ -39,7 +39,7 @@ test('killed hard at twenty random moments under 100 triggers a second: every tr
   let unanswered: { key: string; camera: string; detection: string }[] = []
   const sendOne = async (address: string, body: (typeof unanswered)[number]): Promise<void> => {
     try {
-      const answer = await fetch(`${address}/api/triggers`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })
+      const answer = await fetch(`${address}/api/triggers`, { method: 'POST', headers: { 'content-type': 'application/json', cookie: t.cookie }, body: JSON.stringify(body) })
       if (answer.ok) answered.push(body.key)
       else throw new Error(await answer.text())
     } catch {

@@ -2,7 +2,7 @@ import { createReadStream } from 'node:fs'
 import { stat } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { FastifyInstance } from 'fastify'
-import { AcknowledgeSchema, SendTriggerSchema } from '../../core/api.ts'
+import { AcknowledgeSchema, CloseSchema, HandSchema, NoteSchema, SendTriggerSchema } from '../../core/api.ts'
 import { InputError } from '../../core/errors.ts'
 import { parseWith } from '../../core/formats/plan.ts'
 import type { Database } from '../database.ts'
@@ -12,7 +12,7 @@ import { readResult, tryAgain } from '../deliveries/rows.ts'
 import { busy, notFound } from '../errors.ts'
 import { readSite } from '../sites/rows.ts'
 import type { Alarms } from './alarms.ts'
-import { countWaiting, readAlarm, readAlarms, readAttempts } from './rows.ts'
+import { countWaiting, readAlarm, readAlarms, readAttempts, readNotes } from './rows.ts'
 
 type ById = { Params: { id: string } }
 /** A pop-up that is a test belongs to no delivery. */
@@ -42,10 +42,14 @@ export function alarmRoutes(app: FastifyInstance, database: Database, alarms: Al
     return { alarms: list.slice(0, PAGE), more: list.length > PAGE, waiting: await countWaiting(database, site.id) }
   })
   app.get<ById>('/api/alarms/:id', ({ params }) => readAlarm(database, numbered(params.id, 'id')))
-  app.post<ById>('/api/alarms/:id/acknowledge', ({ params, body }) => alarms.acknowledge(numbered(params.id, 'id'), parseWith(AcknowledgeSchema, body)))
+  app.post<ById>('/api/alarms/:id/acknowledge', ({ params, body, account }) => alarms.acknowledge(numbered(params.id, 'id'), { by: account!.name, ...parseWith(AcknowledgeSchema, body ?? {}) }))
+  app.get<ById>('/api/alarms/:id/notes', ({ params }) => readNotes(database, numbered(params.id, 'id')))
+  app.post<ById>('/api/alarms/:id/notes', ({ params, body, account }) => alarms.comment(numbered(params.id, 'id'), parseWith(NoteSchema, body).words, account!.name))
+  app.post<ById>('/api/alarms/:id/hand', ({ params, body, account }) => alarms.hand(numbered(params.id, 'id'), parseWith(HandSchema, body).to, account!.name))
+  app.post<ById>('/api/alarms/:id/close', ({ params, body, account }) => alarms.close(numbered(params.id, 'id'), parseWith(CloseSchema, body ?? {}).words, account!.name))
 
   // Server-sent events: `alarm` when one is new or has changed, `popup` for what is to be shown to operators.
-  app.get('/api/alarms/live', (_request, reply) => {
+  app.get('/api/alarms/live', { exposeHeadRoute: false }, (_request, reply) => {
     const { raw } = reply.hijack()
     raw.writeHead(200, { 'content-type': 'text/event-stream', 'cache-control': 'no-store' })
     raw.write(': here\n\n')

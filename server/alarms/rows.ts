@@ -1,6 +1,7 @@
-import type { AlarmView, AttemptView, DeliveryState, DeliveryView } from '../../core/api.ts'
-import type { Actions, Endpoint, EndpointKind, Priority } from '../../core/formats/actions.ts'
+import type { AlarmNote, AlarmView, AttemptView, DeliveryState, DeliveryView } from '../../core/api.ts'
+import type { Actions, Endpoint, EndpointKind, People, Priority } from '../../core/formats/actions.ts'
 import type { Severity } from '../../core/formats/plan.ts'
+import { readSettings } from '../actions/rows.ts'
 import type { Sql } from '../database.ts'
 import { notFound } from '../errors.ts'
 import { parsed } from '../sites/rows.ts'
@@ -50,6 +51,7 @@ export async function deliveriesOfRun(sql: Sql, runId: string): Promise<Map<numb
 
 interface AlarmRow {
   id: number
+  site_id: string
   camera_id: string
   camera_name: string
   detection_id: string
@@ -65,12 +67,13 @@ interface AlarmRow {
   acknowledged_by: string | null
   comment: string | null
   run_id: string | null
+  handed_to: string | null
 }
 
-const select = `SELECT a.id, a.camera_id, camera.name AS camera_name, a.detection_id, a.name, a.severity, a.priority, a.state, a.actions, a.first_at, a.last_at, a.triggers, a.acknowledged_at, a.acknowledged_by, a.comment, a.run_id
+const select = `SELECT a.id, a.site_id, a.camera_id, camera.name AS camera_name, a.detection_id, a.name, a.severity, a.priority, a.state, a.actions, a.first_at, a.last_at, a.triggers, a.acknowledged_at, a.acknowledged_by, a.comment, a.run_id, a.handed_to
     FROM alarm a JOIN camera ON camera.id = a.camera_id`
 
-const alarmOf = (row: AlarmRow, deliveries: DeliveryView[]): AlarmView => {
+const alarmOf = (row: AlarmRow, deliveries: DeliveryView[], people: People): AlarmView => {
   const actions = parsed<Actions>(row.actions)
   return {
     id: row.id,
@@ -83,6 +86,8 @@ const alarmOf = (row: AlarmRow, deliveries: DeliveryView[]): AlarmView => {
     state: row.state,
     acknowledge: actions.acknowledge,
     for: actions.for,
+    forNames: actions.for.map((id) => [...people.groups, ...people.people].find((w) => w.id === id)?.name ?? id),
+    handedTo: row.handed_to,
     firstAt: row.first_at,
     lastAt: row.last_at,
     triggers: row.triggers,
@@ -99,7 +104,8 @@ const MOST_DELIVERIES = 200
 async function withDeliveries(sql: Sql, rows: AlarmRow[]): Promise<AlarmView[]> {
   if (!rows.length) return []
   const found = await sql.rows<DeliveryRow>(`SELECT ${DELIVERY_COLUMNS} FROM delivery d WHERE d.alarm_id IN (${rows.map(() => '?').join()}) ORDER BY d.id DESC LIMIT ${MOST_DELIVERIES * rows.length}`, rows.map(({ id }) => id))
-  return rows.map((row) => alarmOf(row, found.filter((d) => d.alarm_id === row.id).slice(0, MOST_DELIVERIES).map(deliveryOf)))
+  const people = (await readSettings(sql, rows[0].site_id)).people.people
+  return rows.map((row) => alarmOf(row, found.filter((d) => d.alarm_id === row.id).slice(0, MOST_DELIVERIES).map(deliveryOf), people))
 }
 
 /** The newest alarms, newest first, before an id (or from the newest). */
@@ -125,7 +131,25 @@ export async function lockAlarm(sql: Sql, id: number): Promise<{ state: AlarmVie
   return { state: row.state, actions: parsed<Actions>(row.actions) }
 }
 
+export async function noteAlarm(sql: Sql, alarm: number, what: AlarmNote['what'], words: string, by: string, now: number): Promise<void> {
+  await sql.run('INSERT INTO alarm_note (alarm_id, what, words, made_by, made_at) VALUES (?, ?, ?, ?, ?)', [alarm, what, words, by, now])
+}
+
+export async function readNotes(sql: Sql, alarm: number): Promise<AlarmNote[]> {
+  const rows = await sql.rows<{ id: number; what: AlarmNote['what']; words: string; made_by: string; made_at: number }>('SELECT id, what, words, made_by, made_at FROM alarm_note WHERE alarm_id = ? ORDER BY id', [alarm])
+  return rows.map(({ id, what, words, made_by: by, made_at: at }) => ({ id, what, words, by, at }))
+}
+
+export async function markClosed(sql: Sql, id: number, now: number): Promise<void> {
+  await sql.run("UPDATE alarm SET state = 'closed', closed_at = ? WHERE id = ?", [now, id])
+}
+
+export async function markHanded(sql: Sql, id: number, to: string): Promise<void> {
+  await sql.run('UPDATE alarm SET handed_to = ? WHERE id = ?', [to, id])
+}
+
 export async function markAcknowledged(sql: Sql, id: number, by: string, comment: string, now: number): Promise<void> {
+  await noteAlarm(sql, id, 'acknowledged', comment, by, now)
   await sql.run("UPDATE alarm SET state = 'acknowledged', acknowledged_at = ?, acknowledged_by = ?, comment = ? WHERE id = ?", [now, by, comment || null, id])
 }
 

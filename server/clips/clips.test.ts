@@ -94,7 +94,7 @@ describe('a clip', () => {
 
   test('is played in parts', async () => {
     const { port } = t.app.http.server.address() as { port: number }
-    const ask = (range: string) => fetch(`http://127.0.0.1:${port}/api/clips/${id}/video`, { headers: { range } })
+    const ask = (range: string) => fetch(`http://127.0.0.1:${port}/api/clips/${id}/video`, { headers: { range, cookie: t.cookie } })
     const part = await ask('bytes=100-199')
     expect([part.status, part.headers.get('content-length'), part.headers.get('content-type')]).toEqual([206, '100', 'video/mp4'])
     expect((await ask('bytes=-10')).status).toBe(206)
@@ -103,7 +103,7 @@ describe('a clip', () => {
 
   test('its picture at a moment is the frame of that moment', async () => {
     const { port } = t.app.http.server.address() as { port: number }
-    const at = async (s: string) => (await fetch(`http://127.0.0.1:${port}/api/clips/${id}/picture?at=${s}`)).headers.get('content-type')
+    const at = async (s: string) => (await t.fetch(`http://127.0.0.1:${port}/api/clips/${id}/picture?at=${s}`)).headers.get('content-type')
     expect(await at('29')).toBe('image/png')
     expect(await at('5000')).toBe('application/json; charset=utf-8')
   })

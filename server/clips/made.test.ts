@@ -13,7 +13,7 @@ const script = { id: 'x', name: 'Lights out', seconds: 14, seed: 4, faults: [{ k
 const ready = (id: string) => eventually(async () => { const { body } = await t.ask('GET', `/api/clips/${id}`); return body.state === 'ready' && body })
 const bytes = async (path: string) => {
   const address = t.app.http.server.address() as { port: number }
-  return new Uint8Array(await (await fetch(`http://127.0.0.1:${address.port}${path}`)).arrayBuffer())
+  return new Uint8Array(await (await t.fetch(`http://127.0.0.1:${address.port}${path}`)).arrayBuffer())
 }
 
 describe('a clip made from a script', () => {

@@ -32,7 +32,7 @@ export function liveRoutes(app: FastifyInstance, database: Database, devices: De
     return reply.header('cache-control', 'no-store').type('image/jpeg').send(picture)
   })
 
-  app.get<ByCamera>('/api/cameras/:camera/live.mjpg', async ({ params }, reply) => {
+  app.get<ByCamera>('/api/cameras/:camera/live.mjpg', { exposeHeadRoute: false }, async ({ params }, reply) => {
     const { link, profile } = await showing(params.camera)
     const ended = new AbortController()
     const answer = await spoken(link.pictures(profile, ended.signal))
@@ -46,7 +46,7 @@ export function liveRoutes(app: FastifyInstance, database: Database, devices: De
   })
 
   // Server-sent events: `targets` frame by frame, `heard` for what the device says, `trouble` when it cannot be spoken with.
-  app.get<ByCamera>('/api/cameras/:camera/live', async ({ params }, reply) => {
+  app.get<ByCamera>('/api/cameras/:camera/live', { exposeHeadRoute: false }, async ({ params }, reply) => {
     const { link, profile, device } = await showing(params.camera)
     const ended = new AbortController()
     const { raw } = reply.hijack()

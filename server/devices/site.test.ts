@@ -210,9 +210,9 @@ describe('one that switches motion and tamper on again by itself', () => {
 
 describe('what a camera shows now', () => {
   test('its picture, fetched and moving', async () => {
-    const still = await fetch(`${t.address}/api/cameras/slipway/live.jpg`)
+    const still = await t.fetch(`${t.address}/api/cameras/slipway/live.jpg`)
     expect([still.status, still.headers.get('content-type')]).toEqual([200, 'image/jpeg'])
-    const moving = await fetch(`${t.address}/api/cameras/slipway/live.mjpg`)
+    const moving = await t.fetch(`${t.address}/api/cameras/slipway/live.mjpg`)
     expect(moving.headers.get('content-type')).toMatch(/^multipart\/x-mixed-replace/)
     let text = ''
     for await (const part of moving.body as unknown as AsyncIterable<Uint8Array>) {
@@ -226,7 +226,7 @@ describe('what a camera shows now', () => {
   test('its targets, and what it says, as server-sent events', async () => {
     await draw('slipway', { id: 'anybody', name: 'Anybody', kind: 'intrusion', zone: [[0, 0], [1, 0], [1, 1], [0, 1]] })
     const stop = new AbortController()
-    const stream = await fetch(`${t.address}/api/cameras/slipway/live`, { signal: stop.signal })
+    const stream = await t.fetch(`${t.address}/api/cameras/slipway/live`, { signal: stop.signal })
     expect(stream.headers.get('content-type')).toBe('text/event-stream')
     const sending = send('cam-slipway')
     const seen = new Map<string, any>()

@@ -7,8 +7,8 @@ let t: TestApp
 beforeAll(async () => (t = await startTestApp({ withDemo: true, clipsOf: ['slipway'] })))
 afterAll(() => t.close())
 
-const put = async (path: string, body: object, by?: string, label?: string): Promise<{ status: number; body: any }> => {
-  const answer = await fetch(`${t.address}${path}`, { method: 'PUT', body: JSON.stringify(body), headers: { 'content-type': 'application/json', ...(by && { 'x-edit-by': encodeURIComponent(by) }), ...(label && { 'x-edit-label': encodeURIComponent(label) }) } })
+const put = async (path: string, body: object, cookie?: string, label?: string): Promise<{ status: number; body: any }> => {
+  const answer = await t.fetch(path, { method: 'PUT', body: JSON.stringify(body), headers: { 'content-type': 'application/json', ...(cookie && { cookie }), ...(label && { 'x-edit-label': encodeURIComponent(label) }) } })
   return { status: answer.status, body: await answer.json() }
 }
 const history = async (camera = 'slipway', query = ''): Promise<{ entries: EditEntry[]; more: boolean }> => (await t.ask('GET', `/api/cameras/${camera}/history${query}`)).body
@@ -19,10 +19,12 @@ describe('the history of a camera', () => {
   test('begins with how it was delivered; every save is an entry with who and what, in any script', async () => {
     const first = await history()
     expect(first.entries.every(({ by }) => by === 'Wardoptic')).toBe(true)
-    expect(await put('/api/cameras/slipway/detections/gate', { detection: gate, position: 1, version: 0 }, 'Ísla 船', 'Draw “Gate”')).toMatchObject({ status: 200 })
+    const { body: second } = await t.ask('POST', '/api/accounts', { username: 'second', password: 'another-installer', name: 'Ísla 船', role: 'installer' })
+    const cookie = `wardoptic_session=${await t.app.accounts.open(second.id)}`
+    expect(await put('/api/cameras/slipway/detections/gate', { detection: gate, position: 1, version: 0 }, cookie, 'Draw “Gate”')).toMatchObject({ status: 200 })
     expect(await put('/api/cameras/slipway/detections/gate', { detection: { ...gate, sensitivity: 70 }, position: 1, version: 1 })).toMatchObject({ status: 200 })
     const { entries } = await history()
-    expect(entries.slice(0, 2)).toMatchObject([{ by: 'somebody', label: 'Edit Gate' }, { by: 'Ísla 船', label: 'Draw “Gate”', thing: 'detection', thingId: 'gate' }])
+    expect(entries.slice(0, 2)).toMatchObject([{ by: 'Isla Brae', label: 'Edit Gate' }, { by: 'Ísla 船', label: 'Draw “Gate”', thing: 'detection', thingId: 'gate' }])
   })
 
   test('a save that is refused leaves no entry', async () => {

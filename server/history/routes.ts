@@ -7,18 +7,16 @@ import { readEdits, readStateAt, type EditNote } from './rows.ts'
 
 const PAGE = 100
 
-const header = (request: FastifyRequest, name: string, usual: string): string => {
-  const value = request.headers[name]
+/** Who makes an edit, and what the browser calls it (a header carries words of any script percent-encoded). */
+export function noteOf(request: FastifyRequest, label: string): EditNote {
+  const by = request.account?.name ?? 'somebody'
+  const said = request.headers['x-edit-label']
   try {
-    // Names may be in any script; a header carries them percent-encoded.
-    return (typeof value === 'string' && decodeURIComponent(value).trim()) || usual
+    return { by, label: (typeof said === 'string' && decodeURIComponent(said).trim()) || label }
   } catch {
-    return usual
+    return { by, label }
   }
 }
-
-/** Who says that he makes an edit, and what he calls it. There are no accounts yet: a name, not a proof. */
-export const noteOf = (request: FastifyRequest, label: string): EditNote => ({ by: header(request, 'x-edit-by', 'somebody'), label: header(request, 'x-edit-label', label) })
 
 const entryId = (text: string | undefined, place: string): number => {
   if (!/^\d{1,15}$/.test(text ?? '')) throw new InputError(place, 'must be the number of an entry of the history')

@@ -10,7 +10,8 @@ import { makeApp, type App } from '../app.ts'
 import { Database } from '../database.ts'
 import type { Neighbourhood } from '../devices/discovery.ts'
 import type { DatabaseAddress } from '../mariadb.ts'
-import { seed } from '../seed.ts'
+import type { Role } from '../../core/accounts/accounts.ts'
+import { demoAccounts, seed } from '../seed.ts'
 import type { StandInPorts } from '../standIns.ts'
 
 /** The whole server over the real database, with the real mailbox stand-in, for one test file. */
@@ -27,8 +28,14 @@ export interface TestApp {
   /** What webhooks brought, and the other stand-ins' states. */
   outside(): Promise<any>
   folder: string
+  /** Who asks, as a header; an installer unless it is said otherwise. */
+  cookie: string
+  /** A session of somebody of a role. */
+  as(role: Role): Promise<string>
+  /** `fetch` as an installer. */
+  fetch(path: string, init?: RequestInit): Promise<Response>
   /** One request; the answer's status and body. */
-  ask(method: string, path: string, body?: unknown): Promise<{ status: number; body: any }>
+  ask(method: string, path: string, body?: unknown, cookie?: string): Promise<{ status: number; body: any }>
   upload(camera: string, name: string, content: Buffer): Promise<{ status: number; body: any }>
   /** Ends the server and starts it again, over the same data. */
   restart(): Promise<void>
@@ -59,7 +66,11 @@ export async function startTestApp({ withDemo = false, clipsOf = [] as readonly 
   })
   let app = await make()
   await seed(database, app.clips, withDemo, clipsOf)
+  await app.accounts.begin(demoAccounts())
   let server = await app.http.listen({ port: 0, host: '127.0.0.1' })
+  const as = async (role: Role): Promise<string> => `wardoptic_session=${await app.accounts.open((await app.accounts.list()).find((a) => a.role === role)!.id)}`
+  let cookie = await as('installer')
+  const asked = (path: string, init: RequestInit = {}): Promise<Response> => fetch(path.startsWith('http') ? path : `${server}${path}`, { ...init, headers: { cookie, ...(init.headers as Record<string, string>) } })
   const read = async (answer: Response): Promise<{ status: number; body: any }> => {
     const text = await answer.text()
     return { status: answer.status, body: answer.headers.get('content-type')?.includes('json') ? JSON.parse(text) : text }
@@ -78,10 +89,18 @@ export async function startTestApp({ withDemo = false, clipsOf = [] as readonly 
     parts: { ports, name },
     outside: async () => (await fetch(`http://127.0.0.1:${pages.port}/state`)).json(),
     folder,
-    ask: async (method, path, body) =>
-      read(await fetch(`${server}${path}`, { method, ...(body !== undefined && { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }) })),
+    get cookie() {
+      return cookie
+    },
+    set cookie(who) {
+      cookie = who
+    },
+    as,
+    fetch: asked,
+    ask: async (method, path, body, who = cookie) =>
+      read(await asked(path, { method, headers: { cookie: who, ...(body !== undefined && { 'content-type': 'application/json' }) }, ...(body !== undefined && { body: JSON.stringify(body) }) })),
     upload: async (camera, name, content) =>
-      read(await fetch(`${server}/api/cameras/${camera}/clips?name=${encodeURIComponent(name)}`, { method: 'POST', body: new Uint8Array(content), headers: { 'content-type': 'application/octet-stream' } })),
+      read(await asked(`/api/cameras/${camera}/clips?name=${encodeURIComponent(name)}`, { method: 'POST', body: new Uint8Array(content), headers: { 'content-type': 'application/octet-stream' } })),
     restart: async () => {
       await app.close()
       app = await make()

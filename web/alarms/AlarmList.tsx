@@ -6,9 +6,7 @@ import { byPriority } from '../../core/actions/alarms.ts'
 import type { AlarmView, DeliveryView } from '../../core/api.ts'
 import { request } from '../api/client.ts'
 import { kindWords, dayAndTime, timeOf } from '../actions/words.ts'
-import { editorName, setEditorName } from '../kept/editorName.ts'
 import { plural } from '../arming/words.ts'
-import { useSiteActions } from '../kept/useSiteDocument.ts'
 import { useAlarms, useAttempts } from './useAlarms.ts'
 
 const marks: Record<DeliveryView['state'], { mark: string; words: string }> = { pending: { mark: '…', words: 'on its way' }, sent: { mark: '✓', words: 'done' }, failed: { mark: '✕', words: 'given up' }, held: { mark: '–', words: 'held back' } }
@@ -32,8 +30,7 @@ export function AlarmList(): ReactNode {
 }
 
 function Alarm({ alarm: a }: { alarm: AlarmView }): ReactNode {
-  const site = useSiteActions().data?.people.people
-  const whose = a.for.flatMap((id) => [...(site?.groups ?? []), ...(site?.people ?? [])].find((w) => w.id === id)?.name ?? []).join(', ')
+  const whose = a.forNames.join(', ')
   return (
     <li className={`alarm ${a.state === 'waiting' ? 'is-waiting' : ''}`}>
       <header>
@@ -138,14 +135,12 @@ function Delivery({ delivery: d }: { delivery: DeliveryView }): ReactNode {
 function Acknowledge({ alarm: a }: { alarm: AlarmView }): ReactNode {
   const queries = useQueryClient()
   const [open, setOpen] = useState(false)
-  const [by, setBy] = useState(editorName)
   const [comment, setComment] = useState('')
   const [confirmed, setConfirmed] = useState(false)
   const [error, setError] = useState<string | null>(null)
   const acknowledge = async (): Promise<void> => {
     try {
-      if (by.trim()) setEditorName(by.trim())
-      await request('POST', `/api/alarms/${a.id}/acknowledge`, { by, comment, confirmed })
+      await request('POST', `/api/alarms/${a.id}/acknowledge`, { comment, confirmed })
       setOpen(false)
     } catch (problem) {
       setError((problem as Error).message)
@@ -155,7 +150,6 @@ function Acknowledge({ alarm: a }: { alarm: AlarmView }): ReactNode {
   }
   const form = (
     <form className="acknowledge" onSubmit={(e) => { e.preventDefault(); void acknowledge() }}>
-      <Input size="small" aria-label="Your name" placeholder="Your name" value={by} onChange={(e) => setBy(e.target.value)} />
       <Input.TextArea aria-label="Comment" placeholder={a.acknowledge.comment ? 'What was found (needed)' : 'What was found'} rows={2} value={comment} onChange={(e) => setComment(e.target.value)} />
       {a.acknowledge.confirm && (
         <Checkbox checked={confirmed} onChange={(e) => setConfirmed(e.target.checked)}>

@@ -1,9 +1,13 @@
 import { ApiError, type ErrorView } from '../../core/apiError.ts'
 
+/** Said to the window when the server does not know any more who asks. */
+export const SIGNED_OUT = 'wardoptic-signed-out'
+
 export const unreachable = (): ApiError => new ApiError(0, { code: 'internal', message: 'The server cannot be reached; is it still running?' })
 
 /** The error of an answer's body, whatever the body is. */
 export function errorOf(status: number, body: string): ApiError {
+  if (status === 401) window.dispatchEvent(new Event(SIGNED_OUT))
   try {
     return new ApiError(status, JSON.parse(body) as ErrorView)
   } catch {

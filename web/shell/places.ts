@@ -1,3 +1,5 @@
+import type { Role } from '../../core/accounts/accounts.ts'
+
 /** The places of the top bar, in the order of the work; those without a screen yet say what will be there. */
 export interface EmptyPlaceText {
   name: string
@@ -20,3 +22,6 @@ export const places = [
   { name: 'Prove', path: '/prove' },
   ...emptyPlaces
 ].map(({ name, path }) => ({ name, path }))
+
+/** What somebody of a role has to do with: who does not set up, watches. */
+export const placesOf = (role: Role): { name: string; path: string }[] => (role === 'installer' ? places : places.filter(({ path }) => path === '/watch'))

@@ -1,9 +1,8 @@
-import { Button, Drawer, Input, Select } from 'antd'
+import { Button, Drawer, Select } from 'antd'
 import { useMemo, useState, type ReactNode } from 'react'
 import { canonical, differencesBetween, type CameraState, type EditEntry } from '../../../core/history/states.ts'
 import { useHistory, useStateAt } from '../../api/queries.ts'
 import type { BenchDocument, DocumentState } from '../document.ts'
-import { editorName, setEditorName } from '../../kept/editorName.ts'
 
 const NOW = 'now'
 
@@ -17,7 +16,6 @@ export function HistoryDrawer({ open, camera, timeZone, document, state, onClose
 }
 
 function History({ camera, timeZone, document, state }: { camera: string; timeZone: string; document: BenchDocument; state: DocumentState }): ReactNode {
-  const [name, setName] = useState(editorName())
   const [older, setOlder] = useState<number[]>([])
   const [from, setFrom] = useState<number | null>(null)
   const [to, setTo] = useState<number | typeof NOW>(NOW)
@@ -36,10 +34,6 @@ function History({ camera, timeZone, document, state }: { camera: string; timeZo
   }
   return (
     <div className="history">
-      <label className="field">
-        <span>Your name in the history</span>
-        <Input value={name} maxLength={80} onChange={(e) => setName(e.target.value)} onBlur={() => setEditorName(name)} onPressEnter={() => setEditorName(name)} />
-      </label>
       <div className="history-columns">
         <section aria-label="Edits">
           <ol>

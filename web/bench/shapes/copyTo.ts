@@ -4,7 +4,7 @@ import { copyShape, scaledSize } from '../../../core/scene/copy.ts'
 import { measureScene } from '../../../core/scene/marks.ts'
 import type { CameraPose } from '../../../core/scene/camera.ts'
 import { request } from '../../api/client.ts'
-import { editorName } from '../../kept/editorName.ts'
+import { noteHeaders } from '../../kept/note.ts'
 import { newId } from '../../kept/newId.ts'
 import { isDrawn, isClosed, pointsOf, shapeFault, shapeName, withPoints } from '../picture/shape.ts'
 import { freeName } from '../rail/freeName.ts'
@@ -35,7 +35,7 @@ export async function copyTo({ id, name }: CameraSummary, d: Detection, from: Ca
   const { detection: there, said } = forCamera(d, from, view.scene.marks && measureScene(view.scene.marks).pose)
   const detection = { ...there, id: newId(d.kind), name: freeName(d.name, view.detections) }
   const path = `/api/cameras/${encodeURIComponent(id)}/detections/${detection.id}`
-  const headers = { 'x-edit-by': encodeURIComponent(editorName()), 'x-edit-label': encodeURIComponent(`Copy ${d.name} from another camera`) }
+  const headers = noteHeaders(`Copy ${d.name} from another camera`)
   const position = Math.max(-1, ...view.detections.map((k) => k.position)) + 1
   const saved = await request<KeptDetection>('PUT', path, { detection, position, version: 0 }, { headers })
   return { said: [`${detection.name} is on ${name} now`, ...said].join(', '), takeBack: () => request('DELETE', `${path}?version=${saved.version}`, undefined, { headers }) }

@@ -1,0 +1,49 @@
+import { useQueryClient } from '@tanstack/react-query'
+import { Alert, Button, Input } from 'antd'
+import { useState, type ReactNode } from 'react'
+import type { AccountView } from '../../core/accounts/accounts.ts'
+import { request } from '../api/client.ts'
+import { Mark } from '../shell/Mark.tsx'
+
+/** The way in. What was typed stays when it was wrong. */
+export function SignIn(): ReactNode {
+  const queries = useQueryClient()
+  const [username, setUsername] = useState('')
+  const [password, setPassword] = useState('')
+  const [error, setError] = useState<string | null>(null)
+  const [sending, setSending] = useState(false)
+  const signIn = async (): Promise<void> => {
+    setSending(true)
+    try {
+      const account = await request<AccountView>('POST', '/api/session', { username, password })
+      queries.clear()
+      queries.setQueryData(['session'], account)
+    } catch (problem) {
+      setError((problem as Error).message)
+    } finally {
+      setSending(false)
+    }
+  }
+  return (
+    <main className="sign-in">
+      <form onSubmit={(e) => { e.preventDefault(); void signIn() }}>
+        <h1>
+          <Mark /> Wardoptic
+        </h1>
+        <label className="field">
+          <span className="field-name">Name</span>
+          <Input autoFocus autoComplete="username" value={username} maxLength={40} onChange={(e) => setUsername(e.target.value)} />
+        </label>
+        <label className="field">
+          <span className="field-name">Password</span>
+          <Input.Password autoComplete="current-password" value={password} maxLength={200} onChange={(e) => setPassword(e.target.value)} />
+        </label>
+        {error && <Alert type="error" title={error} />}
+        <Button type="primary" htmlType="submit" loading={sending} disabled={!username || !password}>
+          Sign in
+        </Button>
+        <p className="quiet">The accounts were said where Wardoptic was started.</p>
+      </form>
+    </main>
+  )
+}

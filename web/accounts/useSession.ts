@@ -1,0 +1,29 @@
+import { useQuery, useQueryClient, type UseQueryResult } from '@tanstack/react-query'
+import { useEffect } from 'react'
+import type { AccountView } from '../../core/accounts/accounts.ts'
+import { ApiError } from '../../core/apiError.ts'
+import { SIGNED_OUT, request } from '../api/client.ts'
+
+const key = ['session']
+
+/** Who is signed in; null: nobody. */
+export const useSession = (): UseQueryResult<AccountView | null> =>
+  useQuery({
+    queryKey: key,
+    queryFn: () =>
+      request<AccountView>('GET', '/api/session').catch((error: unknown) => {
+        if (error instanceof ApiError && error.status === 401) return null
+        throw error
+      }),
+    staleTime: Infinity
+  })
+
+/** Signed out anywhere, or the session has ended: whatever is open asks who it is again. */
+export function useSignedOut(): void {
+  const queries = useQueryClient()
+  useEffect(() => {
+    const out = (): void => void queries.invalidateQueries({ queryKey: key })
+    window.addEventListener(SIGNED_OUT, out)
+    return () => window.removeEventListener(SIGNED_OUT, out)
+  }, [queries])
+}
