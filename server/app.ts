@@ -28,6 +28,9 @@ import { Accounts } from './accounts/accounts.ts'
 import { accountRoutes, guardRoles } from './accounts/routes.ts'
 import { historyRoutes } from './history/routes.ts'
 import { mailboxRoutes } from './mailbox/routes.ts'
+import { searchRoutes } from './search/routes.ts'
+import { Evidence } from './watch/evidence.ts'
+import { watchRoutes } from './watch/routes.ts'
 import type { StandInPorts } from './standIns.ts'
 import { Proving } from './proving/proving.ts'
 import { provingRoutes } from './proving/routes.ts'
@@ -72,7 +75,11 @@ export async function makeApp({ database, folder, web, mostClipBytes, standIns, 
   const parts: SenderParts = { database, devices, clips, pictures: new Pictures(database, clips, devices), popups, mailer, seal, standIns, folder: join(folder, 'evidence') }
   const queue = new Queue(database, makeSenders(parts), () => popups.tell('alarm', {}), logError)
   const heartbeats = new Heartbeats(database, standIns, logError)
-  const alarms = new Alarms(database, () => queue.kick(), (alarm) => popups.tell('alarm', { alarm }))
+  const evidence = new Evidence(database, parts.pictures, join(folder, 'evidence', 'triggers'), logError)
+  const alarms = new Alarms(database, () => queue.kick(), (taken) => {
+    evidence.note(taken)
+    popups.tell('alarm', { alarm: taken.alarm })
+  })
   const live = new LiveTriggers(database, devices, alarms, logError)
   devices.whenHeard((sql, device, events) => live.heard(sql, device, events))
   const runs = new Runs(database, clips, alarms, logError)
@@ -96,6 +103,8 @@ export async function makeApp({ database, folder, web, mostClipBytes, standIns, 
   deviceRoutes(http, database, devices, sendings, places)
   liveRoutes(http, database, devices)
   actionsRoutes(http, { database, devices, heartbeats, seal, test: (endpoint, site) => testEndpoint(parts, endpoint, site) })
+  searchRoutes(http, database)
+  watchRoutes(http, database, devices, evidence)
   alarmRoutes(http, database, alarms, queue, popups, parts.folder)
   mailboxRoutes(http, standIns && `http://127.0.0.1:${standIns.mailbox}`)
   http.get('/api/stand-ins', () => ({ pages: standIns && `http://127.0.0.1:${standIns.pages}` }))
@@ -129,6 +138,7 @@ export async function makeApp({ database, folder, web, mostClipBytes, standIns, 
     close: async () => {
       await http.close()
       await sendings.close()
+      evidence.close()
       await Promise.all([runs.close(), proving.close(), clips.close(), live.close(), heartbeats.close()])
       await Promise.all([devices.close(), queue.close()])
       mailer.close()

@@ -12,6 +12,7 @@ import { SitePlace } from './site/SitePlace.tsx'
 const DevicesPlace = lazy(() => import('./devices/DevicesPlace.tsx').then((m) => ({ default: m.DevicesPlace })))
 const ArmingPlace = lazy(() => import('./arming/ArmingPlace.tsx').then((m) => ({ default: m.ArmingPlace })))
 const ActionsPlace = lazy(() => import('./actions/ActionsPlace.tsx').then((m) => ({ default: m.ActionsPlace })))
+const WatchPlace = lazy(() => import('./watch/WatchPlace.tsx').then((m) => ({ default: m.WatchPlace })))
 const ProvePlace = lazy(() => import('./prove/ProvePlace.tsx').then((m) => ({ default: m.ProvePlace })))
 export const loadBench = (): Promise<{ default: ComponentType }> => import('./bench/BenchPlace.tsx').then((m) => ({ default: m.BenchPlace }))
 const BenchPlace = lazy(loadBench)
@@ -36,6 +37,7 @@ export function App(): ReactNode {
             <Route path="/arming/:schedule?" element={<ArmingPlace />} />
             <Route path="/actions/:part?" element={<ActionsPlace />} />
             <Route path="/bench/:camera?" element={<BenchPlace />} />
+            <Route path="/watch/:part?" element={<WatchPlace />} />
             <Route path="/prove" element={<ProvePlace />} />
             <Route path="/mailbox/:mail?" element={<MailboxPlace />} />
             {emptyPlaces.map((place) => (

@@ -16,10 +16,10 @@ export type ByCamera = (sql: Sql, camera: string, detection: string) => Promise<
 export class Alarms {
   private readonly database: Database
   private readonly kick: () => void
-  private readonly tell: (alarm: number) => void
+  private readonly tell: (what: { alarm: number; trigger?: number }) => void
 
-  /** @param kick deliveries may be due @param tell an alarm is new or has changed */
-  constructor(database: Database, kick: () => void, tell: (alarm: number) => void) {
+  /** @param kick deliveries may be due @param tell an alarm is new or has changed, by a trigger or by what somebody did */
+  constructor(database: Database, kick: () => void, tell: (what: { alarm: number; trigger?: number }) => void) {
     this.database = database
     this.kick = kick
     this.tell = tell
@@ -38,10 +38,10 @@ export class Alarms {
     return takeTrigger(sql, site.id, actions, names, trigger, Date.now())
   }
 
-  taken({ alarm, again }: Taken): void {
+  taken({ id, alarm, again }: Taken): void {
     if (again) return
     this.kick()
-    this.tell(alarm)
+    this.tell({ alarm, trigger: id })
   }
 
   /** A trigger from elsewhere, by the ids of what fired. @throws ApiError when there is no such detection */
@@ -74,7 +74,7 @@ export class Alarms {
       if (endpoint && isOutput(endpoint)) await insertDelivery(sql, { trigger: null, alarm: id, endpoint, recipient: context.names.get(endpoint.device) ?? endpoint.device, by: 'server', does: wanted.on ? 'on' : 'off', at: now, held: null }, now)
     })
     this.kick()
-    this.tell(id)
+    this.tell({ alarm: id })
     return readAlarm(this.database, id)
   }
 
@@ -102,7 +102,7 @@ export class Alarms {
 
   private async write(id: number, work: (sql: Sql, state: AlarmView['state']) => Promise<void>): Promise<AlarmView> {
     await this.database.transaction(async (sql) => work(sql, (await lockAlarm(sql, id)).state))
-    this.tell(id)
+    this.tell({ alarm: id })
     return readAlarm(this.database, id)
   }
 }

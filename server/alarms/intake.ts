@@ -4,6 +4,7 @@ import type { Trigger } from '../../core/detections/index.ts'
 import { addressesOf, isOutput, type Actions, type Endpoint, type People } from '../../core/formats/actions.ts'
 import { NO_ACTIONS } from '../../core/formats/noActions.ts'
 import type { Detection, Severity } from '../../core/formats/plan.ts'
+import type { TargetClass } from '../../core/targets/classes.ts'
 import type { Sql } from '../database.ts'
 import { notFound } from '../errors.ts'
 import { parsed } from '../sites/rows.ts'
@@ -18,7 +19,7 @@ export interface NewTrigger {
   camera: string
   /** As it was when it fired. */
   detection: Detection
-  trigger: Pick<Trigger, 'target' | 'direction' | 'cause' | 'severity'> & { frame?: number; time?: number }
+  trigger: Pick<Trigger, 'target' | 'direction' | 'cause' | 'severity'> & { frame?: number; time?: number; /** Of the target, where it is known. */ class?: TargetClass }
   /** Milliseconds of UTC; of a run, on the clip's own clock. */
   firedAt: number
   byCamera: ReadonlySet<string>
@@ -72,13 +73,19 @@ export async function takeTrigger(sql: Sql, siteId: string, site: SiteActions, n
   const actedAt = planned.length ? t.firedAt : (last?.acted_at ?? null)
   const alarm = last && joins({ state: last.state, lastAt: last.last_at }, t.firedAt, actions) ? await grow(sql, last.id, t.firedAt, actedAt) : await begin(sql, siteId, t, actions, severity, actedAt)
   const { insertId: id } = await sql.run(
-    `INSERT INTO fired_trigger (run_id, camera_id, detection_id, kind, target, frame, clip_seconds, direction, cause, severity, fired_at, fired_with, source, sender_key, device_id, alarm_id)
-     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
-    [t.run ?? null, t.camera, t.detection.id, t.detection.kind, t.trigger.target ?? null, t.trigger.frame ?? null, t.trigger.time ?? null, t.trigger.direction ?? null, t.trigger.cause ?? null, severity, t.firedAt, JSON.stringify(t.detection), t.source, t.key ?? null, t.device ?? null, alarm]
+    `INSERT INTO fired_trigger (run_id, camera_id, detection_id, kind, class, way, target, frame, clip_seconds, direction, cause, severity, fired_at, fired_with, source, sender_key, device_id, alarm_id)
+     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+    [t.run ?? null, t.camera, t.detection.id, t.detection.kind, t.trigger.class ?? null, wayOf(t), t.trigger.target ?? null, t.trigger.frame ?? null, t.trigger.time ?? null, t.trigger.direction ?? null, t.trigger.cause ?? null, severity, t.firedAt, JSON.stringify(t.detection), t.source, t.key ?? null, t.device ?? null, alarm]
   )
   for (const p of planned) await insertDelivery(sql, { trigger: id, alarm, endpoint: p.endpoint, recipient: recipientOf(p.endpoint, t.camera, site.people, names), by: p.by, does: 'on', at: now + (p.by === 'camera' ? CAMERA_WITHIN_MS : p.waitMs), held: p.held }, now)
   for (const p of planned) await followRelay(sql, p, alarm, names, now)
   return { id, alarm, deliveries: planned.length, again: false }
+}
+
+/** From which named side to which a line was crossed. */
+function wayOf({ detection: d, trigger: { direction } }: NewTrigger): string | null {
+  if (d.kind !== 'line' || !direction || !d.sides?.left || !d.sides.right) return null
+  return direction === 'leftToRight' ? `${d.sides.left} → ${d.sides.right}` : `${d.sides.right} → ${d.sides.left}`
 }
 
 async function grow(sql: Sql, id: number, firedAt: number, actedAt: number | null): Promise<number> {

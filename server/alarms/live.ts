@@ -3,6 +3,8 @@ import type { ArmInputs } from '../../core/arming/armInputs.ts'
 import { setsOff } from '../../core/devices/outputs.ts'
 import { isOutput } from '../../core/formats/actions.ts'
 import { TAMPER_CAUSES, type ContactDetection, type Detection, type SignalLossDetection, type TamperCause } from '../../core/formats/plan.ts'
+import { classNames } from '../../core/formats/onvif/parameters.ts'
+import { CLASSES } from '../../core/targets/classes.ts'
 import type { Database, Sql } from '../database.ts'
 import { channelsOf, listChannels, type ChannelRow } from '../devices/channels.ts'
 import type { Devices } from '../devices/devices.ts'
@@ -154,5 +156,6 @@ function triggerOf(detection: Detection, { data }: DeviceEvent): NewTrigger['tri
   const target = data.ObjectId !== undefined && /^\d+$/.test(data.ObjectId) ? Number(data.ObjectId) : undefined
   const direction = data.Direction === 'Right' ? 'leftToRight' : data.Direction === 'Left' ? 'rightToLeft' : undefined
   const cause = (TAMPER_CAUSES as readonly string[]).includes(data.Cause ?? '') ? (data.Cause as TamperCause) : undefined
-  return { ...(target !== undefined && { target }), ...(direction && { direction }), ...(cause && { cause }), ...(detection.kind === 'tamper' && { severity: detection.severity }) }
+  const cls = CLASSES.find((c) => c !== 'unknown' && classNames[c] === data.ClassTypes)
+  return { ...(target !== undefined && { target }), ...(cls && { class: cls }), ...(direction && { direction }), ...(cause && { cause }), ...(detection.kind === 'tamper' && { severity: detection.severity }) }
 }

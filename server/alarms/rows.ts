@@ -150,6 +150,7 @@ export async function markHanded(sql: Sql, id: number, to: string): Promise<void
 
 export async function markAcknowledged(sql: Sql, id: number, by: string, comment: string, now: number): Promise<void> {
   await noteAlarm(sql, id, 'acknowledged', comment, by, now)
+  await sql.run('UPDATE fired_trigger SET acknowledged = TRUE WHERE alarm_id = ?', [id])
   await sql.run("UPDATE alarm SET state = 'acknowledged', acknowledged_at = ?, acknowledged_by = ?, comment = ? WHERE id = ?", [now, by, comment || null, id])
 }
 

@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto'
 import type { RunView } from '../../core/api.ts'
-import { Evaluator } from '../../core/detections/index.ts'
-import { firstRowOfFrame, frameAt } from '../../core/targets/tracks.ts'
+import { Evaluator, type Trigger } from '../../core/detections/index.ts'
+import { CLASSES, type TargetClass } from '../../core/targets/classes.ts'
+import { firstRowOfFrame, frameAt, type Tracks } from '../../core/targets/tracks.ts'
 import { readPlanOf } from '../bench.ts'
 import type { Clips } from '../clips/clips.ts'
 import { readClip } from '../clips/rows.ts'
@@ -17,6 +18,12 @@ interface Running {
 }
 
 const TICK_MS = 100
+
+/** The class that the target of a trigger had then. */
+function classOf(tracks: Tracks, { target, frame }: Trigger): { class?: TargetClass } {
+  for (let i = firstRowOfFrame(tracks, frame); i < tracks.length && tracks.frame[i] === frame; i++) if (tracks.id[i] === target) return { class: CLASSES[tracks.cls[i]] }
+  return {}
+}
 
 /**
  * Runs a clip as if it were live: its targets reach the engine at the pace of the clip, and each trigger sets off its
@@ -63,7 +70,7 @@ export class Runs {
         const until = firstRowOfFrame(tracks, frame + 1)
         for (const trigger of evaluator.push(tracks, row, until, { ...measures, length: frame })) {
           const detection = camera.detections.find((d) => d.id === trigger.detection)!
-          await this.alarms.take({ source: 'run', run: id, camera: camera.id, detection, trigger, firedAt: Math.round(clip.start + trigger.time * 1000), byCamera: new Set() })
+          await this.alarms.take({ source: 'run', run: id, camera: camera.id, detection, trigger: { ...trigger, ...classOf(tracks, trigger) }, firedAt: Math.round(clip.start + trigger.time * 1000), byCamera: new Set() })
         }
         row = Math.max(row, until)
         if (run.at >= seconds && row >= tracks.length) break

@@ -1,3 +1,4 @@
+import { classNames } from '../../core/formats/onvif/parameters.ts'
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import type { Trigger } from '../../core/detections/index.ts'
@@ -138,7 +139,8 @@ export class Device {
     for (const channel of this.channels)
       for (const trigger of channel.step(this.moment(), this.began + this.model.clockOff * 1000)) {
         const topic = TOPICS[trigger.kind]
-        if (topic) this.pullPoints.put({ topic, operation: 'Changed', at: this.now(), source: { VideoSourceConfigurationToken: `source-${channel.token}`, VideoAnalyticsConfigurationToken: channel.token, Rule: trigger.detection }, data: { ...(trigger.target !== undefined && { ObjectId: String(trigger.target) }), ...(trigger.direction && { Direction: trigger.direction === 'leftToRight' ? 'Right' : 'Left' }), ...(trigger.kind === 'intrusion' && { IsInside: 'true' }), ...(trigger.cause && { Cause: trigger.cause }) } })
+        const cls = channel.scene.classOf(trigger)
+        if (topic) this.pullPoints.put({ topic, operation: 'Changed', at: this.now(), source: { VideoSourceConfigurationToken: `source-${channel.token}`, VideoAnalyticsConfigurationToken: channel.token, Rule: trigger.detection }, data: { ...(trigger.target !== undefined && { ObjectId: String(trigger.target) }), ...(cls && cls !== 'unknown' && { ClassTypes: classNames[cls] }), ...(trigger.direction && { Direction: trigger.direction === 'leftToRight' ? 'Right' : 'Left' }), ...(trigger.kind === 'intrusion' && { IsInside: 'true' }), ...(trigger.cause && { Cause: trigger.cause }) } })
         this.outputs.fired(`${channel.token}/${trigger.detection}`, this.now(), this.wall())
       }
     for (const input of this.model.inputs) {

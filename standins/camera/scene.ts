@@ -7,7 +7,7 @@ import type { Rule } from '../../core/formats/onvif/rules.ts'
 import type { RuleAbility } from '../../core/formats/onvif/abilities.ts'
 import { detectionOf } from '../../core/formats/onvif/takeOver.ts'
 import type { Measures } from '../../core/measures/measures.ts'
-import { CLASSES } from '../../core/targets/classes.ts'
+import { CLASSES, type TargetClass } from '../../core/targets/classes.ts'
 import { firstRowOfFrame, tracksFromRows, type Tracks } from '../../core/targets/tracks.ts'
 import { trueTracks } from '../../simulation/evidence.ts'
 import { contextOf } from '../../simulation/paint/canvas.ts'
@@ -108,6 +108,13 @@ export class LiveScene {
     const triggers = until > this.row || measures ? this.evaluator.push(tracks, this.row, until, measures) : []
     this.row = Math.max(this.row, until)
     return triggers
+  }
+
+  /** The class of a trigger's target at its moment. */
+  classOf({ target, frame }: Trigger): TargetClass | null {
+    const { tracks } = this
+    for (let i = firstRowOfFrame(tracks, frame); i < firstRowOfFrame(tracks, frame + 1); i++) if (tracks.id[i] === target) return CLASSES[tracks.cls[i]]
+    return null
   }
 
   /** The targets of a moment. */

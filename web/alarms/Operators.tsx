@@ -61,7 +61,7 @@ export function Operators(): ReactNode {
       <span className="popup" aria-live="assertive">
         {newest && (
           <>
-            <button type="button" className="popup-words" title={newest.words} onClick={() => void navigate('/actions/alarms')}>
+            <button type="button" className="popup-words" title={newest.words} onClick={() => void navigate(newest.alarm === null ? '/watch' : `/watch?alarm=${newest.alarm}`)}>
               <span aria-hidden="true">⚑</span> {newest.words}
               {newest.alarm === null ? ' (a test)' : newest.clip && ' (from a clip)'}
             </button>
@@ -73,7 +73,7 @@ export function Operators(): ReactNode {
         )}
       </span>
       {waiting > 0 && (
-        <NavLink to="/actions/alarms" className="alarm-counter">
+        <NavLink to="/watch" className="alarm-counter">
           <span aria-hidden="true">⚑</span> {waiting} waiting
         </NavLink>
       )}

@@ -15,4 +15,7 @@ const READ_MS = 5000
 /** The newest alarms with their deliveries; told of changes by `Operators`. */
 export const useAlarms = (): UseQueryResult<AlarmsView> => useQuery({ queryKey: ['alarms'], queryFn: () => request<AlarmsView>('GET', '/api/alarms'), refetchInterval: READ_MS })
 
+/** One alarm, of those that are no longer among the newest. */
+export const useAlarm = (id: string | null): UseQueryResult<AlarmView> => useQuery({ queryKey: ['alarms', id], queryFn: () => request<AlarmView>('GET', `/api/alarms/${id}`), enabled: id !== null })
+
 export const useAttempts = (delivery: number, open: boolean): UseQueryResult<AttemptView[]> => useQuery({ queryKey: ['attempts', delivery], queryFn: () => request<AttemptView[]>('GET', `/api/deliveries/${delivery}/attempts`), enabled: open, refetchInterval: 2000 })

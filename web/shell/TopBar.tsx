@@ -33,9 +33,11 @@ export function TopBar({ account }: { account: AccountView }): ReactNode {
         <Operators />
       </Suspense>
       {account.role === 'installer' && (
-        <NavLink to="/mailbox" className="place">
-          <MailOutlined aria-hidden="true" /> Mailbox
-        </NavLink>
+        <Tooltip title="Mailbox">
+          <NavLink to="/mailbox" className="place" aria-label="Mailbox">
+            <MailOutlined aria-hidden="true" />
+          </NavLink>
+        </Tooltip>
       )}
       <Tooltip title={name === 'day' ? 'Night theme' : 'Day theme'}>
         <Button type="text" aria-label={name === 'day' ? 'Use the night theme' : 'Use the day theme'} icon={name === 'day' ? <MoonOutlined /> : <SunOutlined />} onClick={toggle} />

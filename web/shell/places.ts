@@ -9,7 +9,6 @@ export interface EmptyPlaceText {
 }
 
 export const emptyPlaces: EmptyPlaceText[] = [
-  { name: 'Watch', path: '/watch', what: 'Live pictures and the alarms that wait for somebody will be here, with their evidence.', then: ['Until then, a clip can be run as if it were live on the Bench, and its mails read in the mailbox'] },
   { name: 'Handover', path: '/handover', what: 'The record of the finished job will be here: what was sent, what was proven, what the client signs.', then: ['Until then, the plan of a camera can be exported on the Bench'] }
 ]
 
@@ -20,6 +19,7 @@ export const places = [
   { name: 'Arming', path: '/arming' },
   { name: 'Actions', path: '/actions' },
   { name: 'Prove', path: '/prove' },
+  { name: 'Watch', path: '/watch' },
   ...emptyPlaces
 ].map(({ name, path }) => ({ name, path }))
 

@@ -1,0 +1,49 @@
+import { Readable } from 'node:stream'
+import type { FastifyInstance } from 'fastify'
+import { parseWith } from '../../core/formats/plan.ts'
+import { PageSchema, SearchSchema, type FoundTrigger } from '../../core/watch/search.ts'
+import type { Database } from '../database.ts'
+import { notFound } from '../errors.ts'
+import { readSite } from '../sites/rows.ts'
+import { wallText } from '../../core/arming/zone.ts'
+import { countTriggers, findTriggers, knownWays } from './rows.ts'
+
+const PAGE = 48
+const CSV_PAGE = 2000
+/** A spreadsheet takes about a million rows. */
+const MOST_CSV = 1_000_000
+
+/** A field of CSV (RFC 4180); what a spreadsheet would take for a formula begins with an apostrophe. */
+const field = (value: string | number | null): string => {
+  const text = value === null ? '' : String(value)
+  const safe = /^[=+@\t\r-]/.test(text) && typeof value === 'string' ? `'${text}` : text
+  return /[",\r\n]/.test(safe) ? `"${safe.replaceAll('"', '""')}"` : safe
+}
+
+export function searchRoutes(app: FastifyInstance, database: Database): void {
+  app.get('/api/triggers', async ({ query }) => {
+    const { after, ...search } = parseWith(PageSchema, query)
+    return findTriggers(database, search, after, PAGE)
+  })
+  app.get('/api/triggers/counts', ({ query }) => countTriggers(database, parseWith(SearchSchema, query)))
+  app.get('/api/triggers/ways', () => knownWays(database))
+
+  app.get('/api/triggers.csv', async ({ query }, reply) => {
+    const search = parseWith(SearchSchema, query)
+    const site = await readSite(database)
+    if (!site) throw notFound('a site')
+    const cameras = new Map(site.cameras.map((c) => [c.id, c.name]))
+    const line = (t: FoundTrigger): string => [wallText(t.at, site.timeZone).replace('T', ' '), new Date(t.at).toISOString(), cameras.get(t.camera) ?? t.camera, t.name, t.kind, t.class, t.way ?? t.direction, t.cause, t.severity, t.acknowledged ? 'yes' : 'no', t.clip ? 'clip' : 'live', t.alarm].map(field).join(',')
+    async function* lines(): AsyncGenerator<string> {
+      yield `time at the site,UTC,camera,detection,kind,class,direction,cause,severity,acknowledged,from,alarm\r\n`
+      let after: string | undefined
+      for (let n = 0; n < MOST_CSV; n += CSV_PAGE) {
+        const { triggers, next } = await findTriggers(database, search, after, CSV_PAGE)
+        if (triggers.length) yield `${triggers.map(line).join('\r\n')}\r\n`
+        if (next === null) return
+        after = next
+      }
+    }
+    return reply.type('text/csv; charset=utf-8').header('content-disposition', 'attachment; filename="triggers.csv"').send(Readable.from(lines()))
+  })
+}

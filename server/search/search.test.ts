@@ -1,0 +1,133 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
+import { startTestApp, type TestApp } from '../testing/testApp.ts'
+
+let t: TestApp
+/** What is written down, for the plain filters that the answers are held against. */
+interface Made {
+  id: number
+  camera: string
+  kind: string
+  class: string | null
+  direction: string | null
+  way: string | null
+  at: number
+  acknowledged: boolean
+  words: string
+}
+const made: Made[] = []
+const START = Date.parse('2026-11-20T00:00:00Z')
+
+beforeAll(async () => {
+  t = await startTestApp({ withDemo: true })
+  const cameras = ['slipway', 'quay-path', 'workshop-yard']
+  const [kinds, classes, directions] = [['line', 'tamper', 'intrusion'], ['person', 'vehicle', null], ['leftToRight', 'rightToLeft', null]]
+  let state = 7
+  const pick = <T>(of: readonly T[]): T => of[(state = (state * 1103515245 + 12345) % 2147483648) % of.length]
+  for (let n = 0; n < 400; n++) {
+    const direction = pick(directions)
+    const m = { camera: pick(cameras), kind: pick(kinds), class: pick(classes), direction, way: direction === null ? null : pick(['Water → Land', 'Land → Water', null]), at: START + 60_000 * Math.floor(n / 3), acknowledged: n % 4 === 0, words: n % 8 === 0 ? `A fox by the boat number ${n}` : '' }
+    const { insertId: alarm } = await t.database.run("INSERT INTO alarm (site_id, camera_id, detection_id, name, severity, priority, state, actions, first_at, last_at, triggers) VALUES ('skerrow', ?, 'd', 'D', 'minor', 'normal', ?, '{}', ?, ?, 1)", [m.camera, m.acknowledged ? 'acknowledged' : 'waiting', m.at, m.at])
+    if (m.words) await t.database.run("INSERT INTO alarm_note (alarm_id, what, words, made_by, made_at) VALUES (?, 'comment', ?, 'Ines O.', ?)", [alarm, m.words, m.at])
+    const { insertId } = await t.database.run('INSERT INTO fired_trigger (camera_id, detection_id, kind, class, direction, way, fired_at, fired_with, source, alarm_id, acknowledged) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)', [m.camera, 'd', m.kind, m.class, m.direction, m.way, m.at, JSON.stringify({ name: n === 5 ? '=1+1, "quoted"' : 'D' }), 'sender', alarm, m.acknowledged])
+    made.push({ id: insertId, ...m })
+  }
+})
+afterAll(() => t.close())
+
+const address = (query: Record<string, string>): string => new URLSearchParams(query).toString()
+const plain = (keep: (m: Made) => boolean): number[] => made.filter(keep).sort((a, b) => b.at - a.at || b.id - a.id).map((m) => m.id)
+async function all(query: Record<string, string>): Promise<number[]> {
+  const ids: number[] = []
+  for (let after: string | null = ''; after !== null; ) {
+    const { status, body }: { status: number; body: any } = await t.ask('GET', `/api/triggers?${address({ ...query, ...(after && { after }) })}`)
+    expect(status).toBe(200)
+    ids.push(...body.triggers.map((x: any) => x.id))
+    after = body.next
+  }
+  return ids
+}
+
+describe('search, against a plain filter over what was written', () => {
+  test.each<[Record<string, string>, (m: Made) => boolean]>([
+    [{}, () => true],
+    [{ camera: 'quay-path' }, (m) => m.camera === 'quay-path'],
+    [{ kind: 'tamper' }, (m) => m.kind === 'tamper'],
+    [{ class: 'vehicle' }, (m) => m.class === 'vehicle'],
+    [{ direction: 'rightToLeft' }, (m) => m.direction === 'rightToLeft'],
+    [{ way: 'Water → Land' }, (m) => m.way === 'Water → Land'],
+    [{ acknowledged: 'yes' }, (m) => m.acknowledged],
+    [{ acknowledged: 'no', camera: 'slipway', class: 'person' }, (m) => !m.acknowledged && m.camera === 'slipway' && m.class === 'person'],
+    [{ from: String(START + 1_800_000), to: String(START + 3_600_000) }, (m) => m.at >= START + 1_800_000 && m.at < START + 3_600_000],
+    [{ words: 'fox boat' }, (m) => m.words !== ''],
+    [{ words: 'number 16' }, (m) => / 16\d?$/.test(m.words)],
+    [{ words: 'badger' }, () => false],
+    [{ words: '+++"' }, () => true],
+    [{ camera: 'nobody' }, () => false]
+  ])('%j', async (query, keep) => {
+    expect(await all(query)).toEqual(plain(keep))
+    const { body } = await t.ask('GET', `/api/triggers/counts?${address(query)}`)
+    expect(body.total).toBe(plain(keep).length)
+    expect(body.buckets.reduce((sum: number, b: any) => sum + b.n, 0)).toBe(body.total)
+    for (const b of body.buckets) expect(made.filter((m) => keep(m) && Math.floor(m.at / body.step) * body.step === b.at)).toHaveLength(b.n)
+  })
+
+  test('paged by key: what comes in meanwhile moves nothing', async () => {
+    const { body: first } = await t.ask('GET', '/api/triggers')
+    await t.database.run("INSERT INTO fired_trigger (camera_id, detection_id, kind, fired_at, fired_with, source) VALUES ('slipway', 'd', 'line', ?, '{\"name\":\"New\"}', 'sender')", [START + 10_000_000_000])
+    const { body: second } = await t.ask('GET', `/api/triggers?after=${first.next}`)
+    expect([...first.triggers, ...second.triggers].map((x: any) => x.id)).toEqual(plain(() => true).slice(0, first.triggers.length + second.triggers.length))
+    await t.database.run("DELETE FROM fired_trigger WHERE JSON_VALUE(fired_with, '$.name') = 'New'")
+  })
+
+  test('what is asked wrongly is refused with its place', async () => {
+    const refused = async (query: string) => (await t.ask('GET', `/api/triggers?${query}`)).body.message
+    expect(await refused('kind=dance')).toContain('$.kind: must be one of line')
+    expect(await refused('from=yesterday')).toBe('$.from: must be an instant in milliseconds')
+    expect(await refused('after=1;DROP')).toContain('must be the place that the last page gave')
+  })
+
+  // CSV as RFC 4180 2 has it: quotes doubled, a field with a comma in quotes; lines end in CR LF.
+  test('as CSV: every result once; what a spreadsheet would compute is text', async () => {
+    const { body } = await t.ask('GET', '/api/triggers.csv?camera=quay-path')
+    const lines = (body as string).trimEnd().split('\r\n')
+    expect(lines[0]).toBe('time at the site,UTC,camera,detection,kind,class,direction,cause,severity,acknowledged,from,alarm')
+    expect(lines).toHaveLength(1 + plain((m) => m.camera === 'quay-path').length)
+    expect(lines[1]).toMatch(/^2026-11-20 \d\d:\d\d:\d\d,2026-11-20T\d\d:\d\d:\d\d\.000Z,Quay path,D,/)
+    const { body: whole } = await t.ask('GET', '/api/triggers.csv')
+    expect(whole).toContain(`,"'=1+1, ""quoted""",`)
+  })
+})
+
+test('a trigger that is taken is found by its class, its sides and whether it was acknowledged', async () => {
+  const { body } = await t.ask('POST', '/api/triggers', { key: 'one', camera: 'slipway', detection: 'quay-edge', direction: 'leftToRight', at: START + 5_000_000_000 })
+  const of = async (query: object) => (await t.ask('GET', `/api/triggers?${address({ detection: 'quay-edge', ...query })}`)).body.triggers.map((x: any) => x.id)
+  expect(await of({ way: 'Water → Land', acknowledged: 'no' })).toEqual([body.id])
+  expect((await t.ask('POST', `/api/alarms/${body.alarm}/acknowledge`, { comment: 'A swimmer, ashore again' })).status).toBe(200)
+  expect(await of({ acknowledged: 'no' })).toEqual([])
+  expect(await of({ words: 'swimmer ash' })).toEqual([body.id])
+  expect((await t.ask('GET', '/api/triggers/ways')).body).toEqual(['Land → Water', 'Water → Land'])
+})
+
+describe('what people do about an alarm', () => {
+  test('written down with who and when: acknowledged, handed on, closed; in this order only', async () => {
+    const [ines, isla] = [await t.as('operator'), t.cookie]
+    const { body: taken } = await t.ask('POST', '/api/triggers', { key: 'two', camera: 'slipway', detection: 'quay-edge' })
+    const post = (what: string, body: object, who = ines) => t.ask('POST', `/api/alarms/${taken.alarm}/${what}`, body, who)
+    expect(await post('close', {})).toMatchObject({ status: 409, body: { message: expect.stringContaining('acknowledge it first') } })
+    expect((await post('notes', { words: ' ' })).status).toBe(422)
+    expect((await post('notes', { words: 'Two people with a canoe' })).status).toBe(200)
+    expect((await post('hand', { to: 'Tormod A.' }, isla)).body.handedTo).toBe('Tormod A.')
+    expect((await post('acknowledge', { comment: 'Guests of the harbour' })).body.state).toBe('acknowledged')
+    expect((await post('close', { words: 'Nothing to do' }, isla)).body.state).toBe('closed')
+    expect((await post('hand', { to: 'Ruth M.' })).status).toBe(409)
+    expect((await t.ask('GET', `/api/alarms/${taken.alarm}/notes`, undefined, await t.as('viewer'))).body.map((n: any) => [n.what, n.words, n.by])).toEqual([
+      ['comment', 'Two people with a canoe', 'Ines O.'],
+      ['handed', 'Tormod A.', 'Isla Brae'],
+      ['acknowledged', 'Guests of the harbour', 'Ines O.'],
+      ['closed', 'Nothing to do', 'Isla Brae']
+    ])
+    // A new trigger does not join what is closed.
+    const { body: next } = await t.ask('POST', '/api/triggers', { key: 'three', camera: 'slipway', detection: 'quay-edge' })
+    expect(next.alarm).not.toBe(taken.alarm)
+  })
+})

@@ -1,0 +1,82 @@
+import type { ServerResponse } from 'node:http'
+import type { FastifyInstance } from 'fastify'
+import { PartReader, writePiece, type WatchHead } from '../../core/watch/frames.ts'
+import type { WatchView } from '../../core/watch/views.ts'
+import { readSettings } from '../actions/rows.ts'
+import type { Database } from '../database.ts'
+import { readAllDetections } from '../detections/rows.ts'
+import type { Devices } from '../devices/devices.ts'
+import { InputError } from '../../core/errors.ts'
+import { notFound } from '../errors.ts'
+import type { Evidence } from './evidence.ts'
+import { readSite } from '../sites/rows.ts'
+
+/** A device that does not answer is asked again after this. */
+const AGAIN_MS = 3000
+
+/** What somebody who watches sees: the cameras with their shapes, and all their pictures over one connection. */
+export function watchRoutes(app: FastifyInstance, database: Database, devices: Devices, evidence: Evidence): void {
+  app.get<{ Params: { id: string } }>('/api/triggers/:id/picture', async ({ params }, reply) => {
+    if (!/^\d{1,15}$/.test(params.id)) throw new InputError('id', 'must be the number of a trigger')
+    return reply.type('image/jpeg').header('cache-control', 'private, max-age=86400').send(await evidence.picture(Number(params.id)))
+  })
+
+  app.get('/api/watch', async (): Promise<WatchView> => {
+    const site = await readSite(database)
+    if (!site) throw notFound('a site')
+    const [all, { people }] = await Promise.all([readAllDetections(database, site.id), readSettings(database, site.id)])
+    return {
+      site: { id: site.id, name: site.name, timeZone: site.timeZone },
+      cameras: await Promise.all(site.cameras.map(async ({ id, name }) => ({ id, name, detections: all.filter((d) => d.camera === id && d.detection.enabled && !d.detection.parked).map((d) => d.detection), live: (await devices.channelShowing(id)) !== null }))),
+      people: people.people.people.map((p) => p.name)
+    }
+  })
+
+  app.get<{ Querystring: { cameras?: string } }>('/api/watch/stream', { exposeHeadRoute: false }, async ({ query }, reply) => {
+    const site = await readSite(database)
+    if (!site) throw notFound('a site')
+    const asked = query.cameras?.split(',') ?? site.cameras.map((c) => c.id)
+    const cameras = asked.filter((id) => site.cameras.some((c) => c.id === id))
+    if (!cameras.length) throw notFound(`camera ${asked.join().slice(0, 64)}`)
+    const ended = new AbortController()
+    const { raw } = reply.hijack()
+    raw.writeHead(200, { 'content-type': 'application/octet-stream', 'cache-control': 'no-store' })
+    raw.on('close', () => ended.abort())
+    for (const camera of cameras) void show(devices, camera, raw, ended.signal)
+  })
+}
+
+/** Sends a camera's pictures and targets until nobody looks any more. */
+async function show(devices: Devices, camera: string, raw: ServerResponse, signal: AbortSignal): Promise<void> {
+  const say = (head: WatchHead, picture?: Uint8Array): void => {
+    // A browser that reads too slowly misses some.
+    if (!raw.writableNeedDrain && !raw.destroyed) raw.write(writePiece(head, picture))
+  }
+  while (!signal.aborted) {
+    try {
+      const found = await devices.channelShowing(camera)
+      if (!found) throw new Error('no device shows this camera now')
+      const [link, { profile }] = [devices.link(found.row), found.channel]
+      // When one of the two ends, both are begun anew.
+      const both = new AbortController()
+      const until = AbortSignal.any([signal, both.signal])
+      const pictures = async (): Promise<void> => {
+        const answer = await link.pictures(profile, until)
+        const reader = new PartReader(answer.headers.get('content-type') ?? '')
+        for await (const part of (answer.body ?? []) as AsyncIterable<Uint8Array>) {
+          const newest = reader.push(part).at(-1)
+          if (newest) say({ what: 'picture', camera, at: Date.now() }, newest)
+        }
+      }
+      const targets = async (): Promise<void> => {
+        for await (const frame of link.targets(profile, until)) say({ what: 'targets', camera, at: frame.at, targets: frame.targets })
+      }
+      await Promise.race([pictures(), targets()]).finally(() => both.abort())
+      throw new Error('the device has ended its stream')
+    } catch (error) {
+      if (signal.aborted) return
+      say({ what: 'trouble', camera, words: (error as Error).message })
+      await new Promise((resolve) => setTimeout(resolve, AGAIN_MS))
+    }
+  }
+}

@@ -1,0 +1,106 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { Alert, App, Button, Checkbox, Dropdown, Input } from 'antd'
+import { useState, type ReactNode } from 'react'
+import type { AlarmNote, AlarmView } from '../../core/api.ts'
+import { request } from '../api/client.ts'
+import { dayAndTime, timeOf, kindWords } from '../actions/words.ts'
+import { plural } from '../arming/words.ts'
+
+const whatWords: Record<AlarmNote['what'], string> = { acknowledged: 'acknowledged', comment: 'wrote', handed: 'handed to', closed: 'closed' }
+const stateWords: Record<AlarmView['state'], string> = { waiting: 'waits', acknowledged: 'acknowledged', closed: 'closed' }
+
+/** One alarm: what it is, what was done about it, and what can be done now. */
+export function AlarmDesk({ alarm: a, people, mayAct, onEvidence }: { alarm: AlarmView; people: readonly string[]; mayAct: boolean; onEvidence?: () => void }): ReactNode {
+  const queries = useQueryClient()
+  const { message } = App.useApp()
+  const [words, setWords] = useState('')
+  const [confirmed, setConfirmed] = useState(false)
+  const [error, setError] = useState<string | null>(null)
+  const notes = useQuery({ queryKey: ['notes', a.id], queryFn: () => request<AlarmNote[]>('GET', `/api/alarms/${a.id}/notes`), refetchInterval: 4000 })
+  const act = async (path: string, body: object): Promise<void> => {
+    setError(null)
+    try {
+      await request('POST', `/api/alarms/${a.id}/${path}`, body)
+      setWords('')
+      setConfirmed(false)
+    } catch (problem) {
+      setError((problem as Error).message.replace(/^acknowledging: /, 'Acknowledging ').replace(/^\$\.words: /, 'The comment '))
+    } finally {
+      await Promise.all([queries.invalidateQueries({ queryKey: ['alarms'] }), queries.invalidateQueries({ queryKey: ['notes', a.id] })])
+    }
+  }
+  return (
+    <section className="alarm-desk" aria-label={`Alarm ${a.name}`}>
+      <header>
+        <h2>
+          <span aria-hidden="true">{a.state === 'waiting' ? '⚑' : '✓'}</span> {a.name}
+        </h2>
+        <p className="quiet">
+          {a.cameraName} · <span className="figures">{dayAndTime(a.firstAt)}</span>
+          {a.triggers > 1 && ` · ${plural(a.triggers, 'trigger')}, the last ${timeOf(a.lastAt)}`} · {a.severity}
+          {a.priority !== 'normal' && `, ${a.priority} priority`} · {stateWords[a.state]}
+          {a.forNames.length > 0 && ` · for ${a.forNames.join(', ')}`}
+          {a.handedTo && ` · with ${a.handedTo}`}
+        </p>
+      </header>
+      {onEvidence && (
+        <Button size="small" onClick={onEvidence}>
+          Evidence
+        </Button>
+      )}
+      {mayAct && a.state !== 'closed' && (
+        <form onSubmit={(e) => { e.preventDefault(); void act(a.state === 'waiting' ? 'acknowledge' : 'notes', a.state === 'waiting' ? { comment: words, confirmed } : { words }) }}>
+          <Input.TextArea aria-label="Comment" placeholder={a.state === 'waiting' && a.acknowledge.comment ? 'What was found (needed)' : 'What was found'} autoSize={{ minRows: 2, maxRows: 5 }} maxLength={2000} value={words} onChange={(e) => setWords(e.target.value)} />
+          {a.state === 'waiting' && a.acknowledge.confirm && (
+            <Checkbox checked={confirmed} onChange={(e) => setConfirmed(e.target.checked)}>
+              Yes, I have looked, and it is dealt with
+            </Checkbox>
+          )}
+          {error && <Alert type="error" title={error} />}
+          <div className="row">
+            {a.state === 'waiting' ? (
+              <Button type="primary" htmlType="submit">
+                Acknowledge
+              </Button>
+            ) : (
+              <Button type="primary" onClick={() => void act('close', { words })}>
+                Close it
+              </Button>
+            )}
+            <Button disabled={!words.trim()} onClick={() => void act('notes', { words })}>
+              Only write
+            </Button>
+            <Dropdown trigger={['click']} menu={{ items: people.map((name) => ({ key: name, label: name, onClick: () => void act('hand', { to: name }).then(() => void message.success(`Handed to ${name}`)) })) }}>
+              <Button>Hand to …</Button>
+            </Dropdown>
+          </div>
+        </form>
+      )}
+      <h3>Who did what</h3>
+      <ol className="alarm-notes">
+        <li>
+          <span className="figures">{timeOf(a.firstAt)}</span> triggered
+        </li>
+        {notes.data?.map((n) => (
+          <li key={n.id}>
+            <span className="figures">{timeOf(n.at)}</span> {n.by} {whatWords[n.what]}
+            {n.what === 'handed' ? ` ${n.words}` : n.words && `: “${n.words}”`}
+          </li>
+        ))}
+      </ol>
+      <h3>What it set off</h3>
+      {a.deliveries.length === 0 ? (
+        <p className="quiet">Nothing is linked to it.</p>
+      ) : (
+        <ul className="alarm-effects">
+          {[...a.deliveries].reverse().map((d) => (
+            <li key={d.id} className={d.state}>
+              <span aria-hidden="true">{kindWords[d.kind].glyph}</span> {d.name}
+              {d.does === 'off' && ', off'}: {d.state === 'sent' ? `done after ${((d.sentAt! - d.createdAt) / 1000).toFixed(1)} s` : d.state === 'pending' ? 'on its way' : d.state === 'held' ? `held back, ${d.error}` : `given up, ${d.error}`}
+            </li>
+          ))}
+        </ul>
+      )}
+    </section>
+  )
+}

@@ -1,0 +1,76 @@
+import { WatchReader, type WatchHead } from '../../core/watch/frames.ts'
+import type { LiveFrame } from '../../core/devices/views.ts'
+import { errorOf } from '../api/client.ts'
+
+/** What is live of a camera now. */
+export interface Live {
+  picture: ImageBitmap | null
+  targets: LiveFrame['targets']
+  /** Why there is no picture. */
+  trouble: string | null
+  /** When the last picture came, by this machine's clock. */
+  at: number
+}
+
+const none: Live = { picture: null, targets: [], trouble: null, at: 0 }
+const AGAIN_MS = 2000
+
+/** All live pictures over one connection, begun again when it breaks; each camera's viewers hear of their own only. */
+export class WatchStream {
+  private readonly live = new Map<string, Live>()
+  private readonly listeners = new Map<string, Set<() => void>>()
+  private readonly decoding = new Set<string>()
+  private readonly ended = new AbortController()
+
+  get = (camera: string): Live => this.live.get(camera) ?? none
+
+  subscribe(camera: string, listener: () => void): () => void {
+    const own = this.listeners.get(camera) ?? new Set()
+    this.listeners.set(camera, own.add(listener))
+    return () => void own.delete(listener)
+  }
+
+  async run(): Promise<void> {
+    while (!this.ended.signal.aborted) {
+      try {
+        const answer = await fetch('/api/watch/stream', { signal: this.ended.signal })
+        if (!answer.ok || !answer.body) throw errorOf(answer.status, await answer.text())
+        const reader = new WatchReader()
+        const body = answer.body.getReader()
+        for (let part = await body.read(); !part.done; part = await body.read()) for (const { head, picture } of reader.push(part.value)) this.take(head, picture)
+      } catch {
+        // Said below, for each camera that is looked at.
+      }
+      if (this.ended.signal.aborted) return
+      for (const camera of this.listeners.keys()) this.set(camera, { trouble: 'Not connected; trying again …', targets: [] })
+      await new Promise((resolve) => setTimeout(resolve, AGAIN_MS))
+    }
+  }
+
+  end(): void {
+    this.ended.abort()
+    for (const { picture } of this.live.values()) picture?.close()
+  }
+
+  private take(head: WatchHead, jpeg: Uint8Array): void {
+    const { camera } = head
+    if (head.what === 'trouble') return this.set(camera, { trouble: head.words, targets: [] })
+    if (head.what === 'targets') return this.set(camera, { targets: head.targets })
+    // While one is being decoded, the next ones are passed over: the newest counts.
+    if (this.decoding.has(camera)) return
+    this.decoding.add(camera)
+    createImageBitmap(new Blob([jpeg as BlobPart], { type: 'image/jpeg' })).then(
+      (picture) => {
+        this.decoding.delete(camera)
+        this.get(camera).picture?.close()
+        this.set(camera, { picture, trouble: null, at: Date.now() })
+      },
+      () => this.decoding.delete(camera)
+    )
+  }
+
+  private set(camera: string, change: Partial<Live>): void {
+    this.live.set(camera, { ...this.get(camera), ...change })
+    for (const listener of this.listeners.get(camera) ?? []) listener()
+  }
+}
