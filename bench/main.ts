@@ -22,6 +22,7 @@ import { tracksFromRows, type TargetRow, type Tracks } from '../core/targets/tra
 import { benchActions } from './actions/main.ts'
 import { benchDevices } from './devices/main.ts'
 import { benchInterface } from './interface/main.ts'
+import { benchProving } from './proving/main.ts'
 import { median, say } from './say.ts'
 
 /**
@@ -223,6 +224,7 @@ console.log(`${cpus()[0].model}, ${cpus().length} cores, Node ${process.version}
 if (process.argv.includes('--devices')) await benchDevices()
 else if (process.argv.includes('--interface')) await benchInterface()
 else if (process.argv.includes('--actions')) await benchActions()
+else if (process.argv.includes('--proving')) await benchProving()
 else {
   benchAnalyse()
   await benchMeasures()
@@ -231,6 +233,7 @@ else {
   if (process.argv.includes('--weather')) await benchTamper()
   else console.log('\nthe hour of weather and every fault on every camera: npm run bench -- --weather (some ten minutes)')
   console.log('a site of 200 cameras: npm run bench -- --devices (some five minutes)')
+  console.log('checks, Watch and search: npm run bench -- --proving (some five minutes)')
   console.log('arming and actions under load: npm run bench -- --actions (some two minutes)')
   console.log('the Bench in Chromium: npm run bench -- --interface (some two minutes)')
 }

@@ -2,6 +2,7 @@ import { lazy, Suspense, type ComponentType, type ReactNode } from 'react'
 import { Navigate, Route, Routes } from 'react-router'
 import { SignIn } from './accounts/SignIn.tsx'
 import { useSession, useSignedOut } from './accounts/useSession.ts'
+import type { Role } from '../core/accounts/accounts.ts'
 import { Boundary } from './shell/Boundary.tsx'
 import { EmptyPlace } from './shell/EmptyPlace.tsx'
 import { emptyPlaces } from './shell/places.ts'
@@ -29,24 +30,42 @@ export function App(): ReactNode {
       <TopBar account={account} />
       <Boundary>
         <Suspense fallback={<p className="waiting">Opening …</p>}>
-          <Routes>
-            <Route path="/" element={<Navigate to={account.role === 'installer' ? '/site' : '/watch'} replace />} />
-            {account.role !== 'installer' && <Route path="*" element={<EmptyPlace name="Not for you" path="" what={`As ${account.role} you have to do with Watch only.`} then={[]} />} />}
-            <Route path="/site" element={<SitePlace />} />
-            <Route path="/devices" element={<DevicesPlace />} />
-            <Route path="/arming/:schedule?" element={<ArmingPlace />} />
-            <Route path="/actions/:part?" element={<ActionsPlace />} />
-            <Route path="/bench/:camera?" element={<BenchPlace />} />
-            <Route path="/watch/:part?" element={<WatchPlace />} />
-            <Route path="/prove" element={<ProvePlace />} />
-            <Route path="/mailbox/:mail?" element={<MailboxPlace />} />
-            {emptyPlaces.map((place) => (
-              <Route key={place.path} path={place.path} element={<EmptyPlace {...place} />} />
-            ))}
-            <Route path="*" element={<EmptyPlace name="Nothing here" path="" what="There is no place at this address." then={[]} />} />
-          </Routes>
+          {account.role === 'installer' ? <InstallersPlaces /> : <WatchersPlaces role={account.role} />}
         </Suspense>
       </Boundary>
     </div>
+  )
+}
+
+const nowhere = <EmptyPlace name="Nothing here" path="" what="There is no place at this address." then={[]} />
+
+function InstallersPlaces(): ReactNode {
+  return (
+    <Routes>
+      <Route path="/" element={<Navigate to="/site" replace />} />
+      <Route path="/site" element={<SitePlace />} />
+      <Route path="/devices" element={<DevicesPlace />} />
+      <Route path="/arming/:schedule?" element={<ArmingPlace />} />
+      <Route path="/actions/:part?" element={<ActionsPlace />} />
+      <Route path="/bench/:camera?" element={<BenchPlace />} />
+      <Route path="/watch/:part?" element={<WatchPlace />} />
+      <Route path="/prove" element={<ProvePlace />} />
+      <Route path="/mailbox/:mail?" element={<MailboxPlace />} />
+      {emptyPlaces.map((place) => (
+        <Route key={place.path} path={place.path} element={<EmptyPlace {...place} />} />
+      ))}
+      <Route path="*" element={nowhere} />
+    </Routes>
+  )
+}
+
+/** Who does not set up has one place; the server lets them at no more either. */
+function WatchersPlaces({ role }: { role: Role }): ReactNode {
+  return (
+    <Routes>
+      <Route path="/" element={<Navigate to="/watch" replace />} />
+      <Route path="/watch/:part?" element={<WatchPlace />} />
+      <Route path="*" element={<EmptyPlace name="Not for you" path="" what={`As ${role} you have to do with Watch only.`} then={[]} />} />
+    </Routes>
   )
 }

@@ -168,7 +168,9 @@ export class LineRun implements KindRun {
     // More than is needed is no nearer: the first moment with enough over is the one that matters.
     const { share, direction } = this.over(state)
     const near = Math.min(1, share / this.need)
-    return this.wants(direction) ? near : near / 100
+    if (this.wants(direction)) return near
+    // Wholly over in the other direction is what decided, unless it came nearer than this in the one that counts.
+    return state.crossed ? 0.9 * near : near / 100
   }
 
   readings(state: LineState): GateReading[] {

@@ -3,6 +3,7 @@ import { Alert, Button, Input } from 'antd'
 import { useState, type ReactNode } from 'react'
 import type { AccountView } from '../../core/accounts/accounts.ts'
 import { request } from '../api/client.ts'
+import { setSession } from './useSession.ts'
 import { Mark } from '../shell/Mark.tsx'
 
 /** The way in. What was typed stays when it was wrong. */
@@ -16,8 +17,7 @@ export function SignIn(): ReactNode {
     setSending(true)
     try {
       const account = await request<AccountView>('POST', '/api/session', { username, password })
-      queries.clear()
-      queries.setQueryData(['session'], account)
+      setSession(queries, account)
     } catch (problem) {
       setError((problem as Error).message)
     } finally {

@@ -3,6 +3,7 @@ import { Alert, App, Button, Dropdown, Input, Modal } from 'antd'
 import { Suspense, lazy, useState, type ReactNode } from 'react'
 import type { AccountView } from '../../core/accounts/accounts.ts'
 import { request } from '../api/client.ts'
+import { setSession } from './useSession.ts'
 
 const AccountList = lazy(() => import('./AccountList.tsx').then((m) => ({ default: m.AccountList })))
 
@@ -14,8 +15,7 @@ export function UserMenu({ account }: { account: AccountView }): ReactNode {
   const [open, setOpen] = useState<'password' | 'accounts' | null>(null)
   const signOut = async (): Promise<void> => {
     await request('DELETE', '/api/session').catch(() => {})
-    queries.clear()
-    queries.setQueryData(['session'], null)
+    setSession(queries, null)
   }
   return (
     <>

@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient, type UseQueryResult } from '@tanstack/react-query'
+import { useQuery, useQueryClient, type QueryClient, type UseQueryResult } from '@tanstack/react-query'
 import { useEffect } from 'react'
 import type { AccountView } from '../../core/accounts/accounts.ts'
 import { ApiError } from '../../core/apiError.ts'
@@ -17,6 +17,12 @@ export const useSession = (): UseQueryResult<AccountView | null> =>
       }),
     staleTime: Infinity
   })
+
+/** Somebody else is signed in, or nobody: what was read for the one before is forgotten. */
+export function setSession(queries: QueryClient, account: AccountView | null): void {
+  queries.setQueryData(key, account)
+  queries.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== key[0] })
+}
 
 /** Signed out anywhere, or the session has ended: whatever is open asks who it is again. */
 export function useSignedOut(): void {

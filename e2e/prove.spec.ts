@@ -1,0 +1,95 @@
+import { expect, test, type Page } from '@playwright/test'
+import type { BenchView } from '../core/api.ts'
+import type { ProvingView } from '../core/proving/views.ts'
+import { hoursAndActionsAsDelivered } from './site.ts'
+
+test.describe.configure({ mode: 'serial' })
+test.beforeAll(({ baseURL }) => hoursAndActionsAsDelivered(baseURL))
+
+const view = async (page: Page): Promise<ProvingView> => (await page.request.get('/api/proving')).json()
+const panel = (page: Page) => page.getByRole('complementary', { name: 'The check' })
+/** Gives the line of the Slipway another direction, as somebody may do on the Bench. */
+async function direct(page: Page, direction: string): Promise<void> {
+  const { detections } = (await (await page.request.get('/api/cameras/slipway')).json()) as BenchView
+  const { detection, position, version } = detections[0]
+  expect((await page.request.put('/api/cameras/slipway/detections/quay-edge', { data: { detection: { ...detection, direction }, position, version } })).ok()).toBe(true)
+}
+
+test('the checks are proposed gate by gate; kept, run, and each says what came and which gate decided', async ({ page }) => {
+  await page.goto('/prove')
+  await expect(page.getByText(/^\d{3} checks are proposed/)).toBeVisible({ timeout: 30_000 })
+  await page.getByRole('button', { name: /^Keep all \d+/ }).click()
+  await expect(page.getByText(/^\d+ checks$/)).toBeVisible()
+  await page.getByRole('navigation', { name: 'Detections' }).getByRole('button', { name: /Door after hours/ }).click()
+  await page.getByRole('button', { name: 'Run these' }).click()
+  await expect(page.getByText(/^Last run:/)).toBeVisible({ timeout: 60_000 })
+  await expect(page.getByRole('navigation', { name: 'Detections' }).getByRole('button', { name: /Door after hours/ })).toContainText('13 of 13')
+
+  await page.getByRole('button', { name: /After the armed hours/ }).click()
+  await expect(panel(page)).toContainText('Silent, as expected')
+  await expect(panel(page).getByRole('region', { name: 'Gate ladder' })).toContainText(/Armed.*Nights/)
+  await page.getByRole('button', { name: /Floodlight: within its hours/ }).click()
+  await expect(panel(page).getByRole('region', { name: 'What follows' })).toContainText('Floodlight: set off')
+})
+
+test('a setting is changed: its proofs are out of date; run again, what got worse and since which change; the site blocks, and is mended', async ({ page }) => {
+  await page.goto('/prove?camera=slipway&detection=quay-edge')
+  const asked = (await view(page)).checks.filter((c) => c.check.detection === 'quay-edge' && c.check.by.how === 'walk' && c.check.by.through === 'truth').map((c) => ({ camera: c.camera, check: c.check.id }))
+  const run = async (): Promise<void> => {
+    const { id } = (await (await page.request.post('/api/proving/runs', { data: { checks: asked } })).json()) as { id: number }
+    await expect.poll(async () => ((await (await page.request.get(`/api/proving/runs/${id}`)).json()) as { state: string }).state, { timeout: 60_000 }).toBe('finished')
+  }
+  await run()
+  await direct(page, 'rightToLeft')
+  await page.getByText('Out of date', { exact: true }).click()
+  await expect(page.getByRole('button', { name: /^out of date From Water to Land/ })).toBeVisible()
+  await run()
+  const worse = page.getByRole('region', { name: 'Worse than the time before' })
+  await expect(worse).toContainText('From Water to Land since “Edit Quay edge” by Isla Brae')
+  await worse.getByRole('button', { name: 'From Water to Land', exact: true }).click()
+  await expect(panel(page)).toContainText('A trigger was expected, and none came')
+  await expect(panel(page).getByRole('region', { name: 'Gate ladder' }).getByRole('listitem').filter({ hasText: 'Direction' })).toHaveClass('stopped')
+
+  await page.goto('/site')
+  await expect(page.getByRole('link', { name: /Slipway/ }).first()).toContainText('Proven blocked')
+  await expect(page.getByText(/Quay edge did not do what \d+ checks of it expected/)).toBeVisible()
+  await direct(page, 'leftToRight')
+  await run()
+  await page.goto('/prove?camera=slipway&detection=quay-edge')
+  await expect(page.getByRole('region', { name: 'Better than the time before' })).toContainText('From Water to Land')
+})
+
+test('a check of one’s own: who walks where, drawn on the picture; what is wrong is said and stays; deleted and brought back', async ({ page }) => {
+  await page.goto('/prove?camera=slipway&detection=quay-edge')
+  await page.getByRole('button', { name: 'Add a check' }).click()
+  await panel(page).getByLabel('Name').fill('A dog on the quay')
+  await panel(page).getByRole('combobox', { name: /^Who/ }).click()
+  await page.getByTitle('Dog').click()
+  // Two places more on its way, clicked on the ground.
+  const box = (await panel(page).locator('canvas').boundingBox())!
+  await page.mouse.click(box.x + box.width * 0.5, box.y + box.height * 0.75)
+  await expect(panel(page).locator('.scene-preview circle')).toHaveCount(3)
+  await panel(page).getByLabel('Not before').fill('9')
+  await panel(page).getByLabel('Not after').fill('2')
+  await panel(page).getByRole('button', { name: 'Keep' }).click()
+  await expect(panel(page).getByRole('alert')).toContainText('to must not be before from')
+  await panel(page).getByLabel('Expected').click()
+  await page.getByTitle('Silence').click()
+  await panel(page).getByRole('button', { name: 'Keep' }).click()
+  await expect(panel(page).getByRole('heading', { name: 'A dog on the quay' })).toBeVisible()
+  await panel(page).getByRole('button', { name: /Run$/ }).click()
+  await expect(panel(page)).toContainText('Silent, as expected', { timeout: 30_000 })
+  await panel(page).getByRole('button', { name: 'Delete A dog on the quay' }).click()
+  await expect(page.getByRole('button', { name: /A dog on the quay/ })).toHaveCount(0)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(page.getByRole('button', { name: /expected A dog on the quay/ })).toBeVisible()
+})
+
+test('a walk opens on the Bench as a clip, at the moment that matters', async ({ page }) => {
+  await page.goto('/prove?camera=slipway&detection=quay-edge&check=quay-edge.direction.leftToRight')
+  await panel(page).getByRole('button', { name: 'On the Bench' }).click()
+  await expect(page).toHaveURL(/\/bench\/slipway\?clip=[\w-]+&detection=quay-edge&frame=\d+/, { timeout: 90_000 })
+  await expect(page.getByRole('button', { name: /^Trigger of Quay edge,/ })).toHaveCount(1, { timeout: 30_000 })
+})
+
+test.afterAll(({ baseURL }) => hoursAndActionsAsDelivered(baseURL))

@@ -1,0 +1,102 @@
+import { readFileSync } from 'node:fs'
+import { expect, test, type Browser, type Page } from '@playwright/test'
+import { hoursAndActionsAsDelivered } from './site.ts'
+
+test.describe.configure({ mode: 'serial' })
+test.beforeAll(({ baseURL }) => hoursAndActionsAsDelivered(baseURL))
+
+const { accounts } = JSON.parse(readFileSync(new URL('../demo/plan.json', import.meta.url), 'utf8')) as { accounts: { username: string; password: string; role: string }[] }
+
+/** A window of its own in which somebody of a role signs in as people do. */
+async function signedIn(browser: Browser, baseURL: string | undefined, role: string): Promise<Page> {
+  const context = await browser.newContext({ baseURL, storageState: { cookies: [], origins: [] }, viewport: { width: 1280, height: 800 }, timezoneId: 'Europe/London' })
+  const page = await context.newPage()
+  const { username, password } = accounts.find((a) => a.role === role)!
+  await page.goto('/watch')
+  await page.getByLabel('Name').fill(username)
+  await page.getByLabel('Password').fill('not this one')
+  await page.getByRole('button', { name: 'Sign in' }).click()
+  await expect(page.getByRole('alert')).toHaveText('name or password is wrong')
+  await page.getByLabel('Password').fill(password)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('heading', { name: /wait/ })).toBeVisible()
+  return page
+}
+const setOff = (page: Page, key: string) => page.request.post('/api/triggers', { data: { key, camera: 'waiting-room', detection: 'waiting-room-door' } })
+const desk = (page: Page) => page.getByRole('region', { name: 'Alarm Door after hours' })
+
+test('an alarm arrives where an operator watches; acknowledged with a comment, handed on, closed; a viewer only looks', async ({ page, browser, baseURL }) => {
+  const operator = await signedIn(browser, baseURL, 'operator')
+  // What an operator has to do with, and no more.
+  await expect(operator.getByRole('navigation', { name: 'Places' }).getByRole('link')).toHaveText(['Watch'])
+  await operator.goto('/bench/slipway')
+  await expect(operator.getByText('As operator you have to do with Watch only.')).toBeVisible()
+  await operator.goto('/watch')
+  // Pictures move: what is drawn on the canvas of a camera changes.
+  const tile = operator.getByRole('button', { name: /^Slipway/ })
+  const seen = () => tile.locator('canvas').evaluate((c: HTMLCanvasElement) => c.toDataURL('image/jpeg', 0.2))
+  await expect.poll(async () => (await seen()).length, { timeout: 30_000 }).toBeGreaterThan(3000)
+  const before = await seen()
+  await expect.poll(async () => (await seen()) !== before).toBe(true)
+
+  expect((await setOff(page, `watch-${Date.now()}`)).status()).toBe(201)
+  await operator.getByRole('list', { name: 'Alarms' }).getByRole('button', { name: /Door after hours/ }).first().click()
+  await expect(operator.getByRole('button', { name: 'Waiting room, an alarm waits' })).toHaveAttribute('aria-pressed', 'true')
+  await desk(operator).getByRole('button', { name: 'Acknowledge' }).click()
+  await expect(desk(operator).getByRole('alert')).toContainText('needs a comment: say what was found')
+  await desk(operator).getByLabel('Comment').fill('The baker, with the bread')
+  await desk(operator).getByRole('button', { name: 'Acknowledge' }).click()
+  await expect(desk(operator)).toContainText('Ines O. acknowledged: “The baker, with the bread”')
+  await desk(operator).getByRole('button', { name: 'Hand to …' }).click()
+  await operator.getByRole('menuitem', { name: 'Tormod A.' }).click()
+  await expect(desk(operator)).toContainText('Ines O. handed to Tormod A.')
+  await desk(operator).getByRole('button', { name: 'Close it' }).click()
+  await expect(desk(operator)).toContainText('Ines O. closed')
+
+  const viewer = await signedIn(browser, baseURL, 'viewer')
+  await viewer.getByRole('list', { name: 'Alarms' }).getByRole('button', { name: /Door after hours/ }).first().click()
+  await expect(desk(viewer)).toContainText('Ines O. closed')
+  await expect(desk(viewer).getByRole('button', { name: /Acknowledge|Close it|Hand to/ })).toHaveCount(0)
+  await viewer.getByRole('button', { name: 'Ruth M., viewer' }).click()
+  await viewer.getByRole('menuitem', { name: 'Sign out' }).click()
+  await expect(viewer.getByRole('button', { name: 'Sign in' })).toBeVisible()
+  await Promise.all([operator.context().close(), viewer.context().close()])
+})
+
+test('looked up again by what was written about it, by camera and by kind; a bar of the count narrows the time', async ({ page }) => {
+  await page.request.post('/api/triggers', { data: { key: `search-${Date.now()}`, camera: 'slipway', detection: 'quay-edge', direction: 'leftToRight' } })
+  await page.goto('/watch/search')
+  await page.getByLabel('Words of comments').fill('baker brea')
+  const results = page.getByRole('region', { name: 'Search' }).getByRole('listitem')
+  await expect(results).toHaveCount(1)
+  await expect(results.first()).toContainText(/Door after hours\s*Waiting room/)
+  await expect(results.first().locator('img')).toHaveJSProperty('complete', true)
+  await expect(page).toHaveURL(/words=baker/)
+  await page.reload()
+  await expect(results).toHaveCount(1)
+  await results.first().getByRole('button').click()
+  await expect(desk(page)).toContainText('The baker, with the bread')
+  await page.getByLabel('Words of comments').fill('')
+  await expect(results).not.toHaveCount(1)
+  await page.getByRole('combobox', { name: 'Kind' }).click()
+  await page.getByTitle('Contact input').click()
+  await expect(page).toHaveURL(/kind=contact/)
+  await expect(results.first()).toContainText('Door after hours')
+  await page.locator('.recharts-bar-rectangle').last().click()
+  await expect(page).toHaveURL(/from=\d+&to=\d+/)
+})
+
+test('live goes on after the connection was cut', async ({ page, context }) => {
+  await page.goto('/watch')
+  const tile = page.getByRole('button', { name: /^Vehicle lanes/ })
+  const seen = () => tile.locator('canvas').evaluate((c: HTMLCanvasElement) => c.toDataURL('image/jpeg', 0.2))
+  await expect.poll(async () => (await seen()).length, { timeout: 30_000 }).toBeGreaterThan(3000)
+  await context.setOffline(true)
+  // What is open already is cut by closing it: as a network that goes away does after a while.
+  await page.evaluate(() => window.stop())
+  await expect(tile).toContainText('Not connected; trying again')
+  await context.setOffline(false)
+  await expect(tile).not.toContainText('Not connected', { timeout: 20_000 })
+  const before = await seen()
+  await expect.poll(async () => (await seen()) !== before).toBe(true)
+})
