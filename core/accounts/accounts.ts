@@ -51,8 +51,6 @@ const open: Record<string, readonly Role[]> = {
   'GET /api/alarms/:id': signedIn,
   'GET /api/alarms/live': signedIn,
   'GET /api/alarms/:id/notes': signedIn,
-  'GET /api/alarms/:id/evidence': signedIn,
-  'GET /api/alarms/:id/video': signedIn,
   'GET /api/triggers': signedIn,
   'GET /api/triggers/counts': signedIn,
   'GET /api/triggers/ways': signedIn,

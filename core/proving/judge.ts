@@ -1,5 +1,5 @@
 import { planDeliveries, type SiteActions } from '../actions/plan.ts'
-import { evaluate, explainAll, gateNames, traceFrames, type Evidence, type GateReading, type Setting, type Trigger } from '../detections/index.ts'
+import { evaluate, explainAll, traceFrames, type Evidence, type GateReading, type Setting, type Trigger } from '../detections/index.ts'
 import { causeWords } from '../detections/tamper.ts'
 import { seconds } from '../detections/words.ts'
 import type { Actions, Endpoint } from '../formats/actions.ts'
@@ -128,9 +128,6 @@ function sentenceOf(check: Check, seen: readonly Trigger[], look: Look, came: bo
   if (wrongWay(check, seen)) return `It triggered at ${seconds(seen[0].time)} in the other direction.`
   return `It triggered at ${seconds(seen[0].time)}; between ${seconds(expect.from)} and ${seconds(expect.to)} was expected.`
 }
-
-/** The gates that did not let it through at the moment that matters, by name. */
-export const stoppedBy = ({ readings }: Pick<Verdict, 'readings'>): string[] => readings.filter((r) => !r.passed).map((r) => gateNames[r.gate])
 
 /** Recall, precision and F1 of all checks together, each expected trigger and each one that came counted once. */
 export function totals(verdicts: readonly Pick<Verdict, 'hits' | 'misses' | 'false'>[]): Pick<Score, 'recall' | 'precision' | 'f1'> & { hits: number; misses: number; false: number } {

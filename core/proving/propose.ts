@@ -59,6 +59,14 @@ export interface Main {
   draft: Draft
 }
 
+/** What a kind proposes. */
+export interface Found {
+  drafts: Draft[]
+  gaps: Gap[]
+  /** Null: nothing that triggers can be walked. */
+  main: Main | null
+}
+
 /**
  * The checks that a detection's own settings ask for: each gate on both sides of its limit, hours and arm input on both
  * sides, outputs within and outside their own hours, and what must not set it off. What cannot be walked is said.

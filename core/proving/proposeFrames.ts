@@ -2,7 +2,7 @@ import type { FrameDetection, TamperCause } from '../formats/plan.ts'
 import { TAMPER_CAUSES } from '../formats/plan.ts'
 import type { FaultKind, Walk, WalkActor } from '../formats/walk.ts'
 import { USUAL_ACTORS } from '../formats/walk.ts'
-import type { Ask, Draft, Gap, Main } from './propose.ts'
+import type { Ask, Draft, Found, Gap, Main } from './propose.ts'
 import { actor, groundOf, plainWalk, secondsOf, type Way } from './stage.ts'
 
 const silence = { what: 'silence' } as const
@@ -12,12 +12,6 @@ const LEARN = 3
 /** The fault that makes a cause, and the other way around (simulation/script). */
 const faultOf: Record<TamperCause, FaultKind> = { covered: 'covered', dark: 'lightsOut', washedOut: 'washedOut', outOfFocus: 'defocused', moved: 'knocked' }
 const causeWords: Record<TamperCause, string> = { covered: 'Lens covered', dark: 'Lights out', washedOut: 'Dazzled', outOfFocus: 'Out of focus', moved: 'Knocked aside' }
-
-interface Found {
-  drafts: Draft[]
-  gaps: Gap[]
-  main: Main | null
-}
 
 /** Checks of what looks at whole pictures, or at a contact. */
 export function proposeForFrames(ask: Ask, d: FrameDetection): Found {

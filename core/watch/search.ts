@@ -13,6 +13,7 @@ const instant = v.pipe(v.string('must be an instant'), v.regex(/^\d{1,13}$/, 'mu
 export const SearchSchema = v.object({
   camera: v.optional(id),
   detection: v.optional(id),
+  alarm: v.optional(v.pipe(v.string('must be a number'), v.regex(/^\d{1,15}$/, 'must be the number of an alarm'), v.transform(Number))),
   kind: v.optional(v.picklist(KINDS, `must be one of ${KINDS.join(', ')}`)),
   class: v.optional(v.picklist(CLASSES, `must be one of ${CLASSES.join(', ')}`)),
   direction: v.optional(v.picklist(DIRECTIONS.filter((d) => d !== 'both'), 'must be leftToRight or rightToLeft')),

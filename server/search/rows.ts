@@ -58,6 +58,7 @@ async function conditionsOf(sql: Sql, s: Search): Promise<{ where: string[]; val
   }
   if (s.camera !== undefined) add('camera_id = ?', s.camera)
   if (s.detection !== undefined) add('detection_id = ?', s.detection)
+  if (s.alarm !== undefined) add('alarm_id = ?', s.alarm)
   if (s.kind !== undefined) add('kind = ?', s.kind)
   if (s.class !== undefined) add('class = ?', s.class)
   if (s.direction !== undefined) add('direction = ?', s.direction)

@@ -4,13 +4,14 @@ import { useState, type ReactNode } from 'react'
 import type { AlarmNote, AlarmView } from '../../core/api.ts'
 import { request } from '../api/client.ts'
 import { dayAndTime, timeOf, kindWords } from '../actions/words.ts'
+import { AlarmEvidence } from './AlarmEvidence.tsx'
 import { plural } from '../arming/words.ts'
 
 const whatWords: Record<AlarmNote['what'], string> = { acknowledged: 'acknowledged', comment: 'wrote', handed: 'handed to', closed: 'closed' }
 const stateWords: Record<AlarmView['state'], string> = { waiting: 'waits', acknowledged: 'acknowledged', closed: 'closed' }
 
 /** One alarm: what it is, what was done about it, and what can be done now. */
-export function AlarmDesk({ alarm: a, people, mayAct, onEvidence }: { alarm: AlarmView; people: readonly string[]; mayAct: boolean; onEvidence?: () => void }): ReactNode {
+export function AlarmDesk({ alarm: a, people, mayAct }: { alarm: AlarmView; people: readonly string[]; mayAct: boolean }): ReactNode {
   const queries = useQueryClient()
   const { message } = App.useApp()
   const [words, setWords] = useState('')
@@ -43,11 +44,6 @@ export function AlarmDesk({ alarm: a, people, mayAct, onEvidence }: { alarm: Ala
           {a.handedTo && ` · with ${a.handedTo}`}
         </p>
       </header>
-      {onEvidence && (
-        <Button size="small" onClick={onEvidence}>
-          Evidence
-        </Button>
-      )}
       {mayAct && a.state !== 'closed' && (
         <form onSubmit={(e) => { e.preventDefault(); void act(a.state === 'waiting' ? 'acknowledge' : 'notes', a.state === 'waiting' ? { comment: words, confirmed } : { words }) }}>
           <Input.TextArea aria-label="Comment" placeholder={a.state === 'waiting' && a.acknowledge.comment ? 'What was found (needed)' : 'What was found'} autoSize={{ minRows: 2, maxRows: 5 }} maxLength={2000} value={words} onChange={(e) => setWords(e.target.value)} />
@@ -76,6 +72,7 @@ export function AlarmDesk({ alarm: a, people, mayAct, onEvidence }: { alarm: Ala
           </div>
         </form>
       )}
+      <AlarmEvidence alarm={a} />
       <h3>Who did what</h3>
       <ol className="alarm-notes">
         <li>
