@@ -31,21 +31,22 @@ const nothing = parseWith(ActionsSchema, { links: [] })
 
 const known = new Map<string, Proposals>()
 /** Worked out once for each setting: it takes a while. */
-function propose(d: Detection, actions: Actions = nothing): Proposals {
-  const key = JSON.stringify([d, actions])
-  if (!known.has(key)) known.set(key, proposalsFor(d, actions))
+function propose(d: Detection, actions: Actions = nothing, ignore: Areas = []): Proposals {
+  const key = JSON.stringify([d, actions, ignore])
+  if (!known.has(key)) known.set(key, proposalsFor(d, actions, ignore))
   return known.get(key)!
 }
-const proposalsFor = (d: Detection, actions: Actions): Proposals =>
-  proposeChecks({ detection: d, actions, endpoints, site: { timeZone: plan.timeZone, position: plan.position, schedules: plan.schedules }, from: NOW, stage, painted: true, inputName: (id) => id })
+type Areas = [number, number][][]
+const proposalsFor = (d: Detection, actions: Actions, ignore: Areas): Proposals =>
+  proposeChecks({ detection: d, ignore, actions, endpoints, site: { timeZone: plan.timeZone, position: plan.position, schedules: plan.schedules }, from: NOW, stage, painted: true, inputName: (id) => id })
 
-function run(check: Check, d: Detection, actions: Actions = nothing): Verdict {
+function run(check: Check, d: Detection, actions: Actions = nothing, ignore: Areas = []): Verdict {
   if (check.by.how !== 'walk') throw new Error('no walk')
   const play = playOf(check.by.walk)
   const measures = emptyMeasures({ columns: 22, rows: 18 }, 640, 360, scene.fps, Math.round(check.by.walk.seconds * scene.fps))
   measures.fresh.fill(1)
   const site: SiteActions = { endpoints, hours: new EndpointHours(plan.schedules, plan.timeZone, plan.position), people: { people: [], groups: [] }, mail: { host: 'mail', port: 25, encryption: 'none', username: null, sender: 'a@b.example' }, outputs: new Set(endpoints.flatMap((e) => ('output' in e ? [`${e.device} ${e.output}`] : []))) }
-  return judge(check, { tracks: trueTracks(play), measures }, { setting: { plan, camera: { ignore: [], detections: [d] }, fps: scene.fps, start: check.at, inputs: armInputsOf(play, check.at) }, follows: { actions, site } })
+  return judge(check, { tracks: trueTracks(play), measures }, { setting: { plan, camera: { ignore, detections: [d] }, fps: scene.fps, start: check.at, inputs: armInputsOf(play, check.at) }, follows: { actions, site } })
 }
 
 /** Those that need no picture to be painted. */
@@ -110,6 +111,15 @@ describe('a setting broken on purpose: the checks of its gate fail', () => {
     expect(failing(sound, broken).map((f) => f.about)).toContain(about)
   })
 
+  test.each([['a zone', stay()], ['a line', line()]])('ignore area: %s; taken away, who stands in it triggers', (_, d) => {
+    // All of the quay but its left end.
+    const areas: Areas = [[[0.4, 0.45], [1, 0.45], [1, 1], [0.4, 1]]]
+    const check = propose(d, nothing, areas).checks.find((c) => c.about === 'ignore')!
+    expect(run(check, d, nothing, areas)).toMatchObject({ outcome: 'passed' })
+    expect(run(check, d)).toMatchObject({ outcome: 'failed', false: 1 })
+    expect(propose(d, nothing, [[[0, 0], [0.05, 0], [0.05, 0.05]]]).gaps).toContainEqual(expect.objectContaining({ about: 'ignore' }))
+  })
+
   test('switched off: everything that must let through fails, and says why', () => {
     const [check] = propose(line()).checks.filter((c) => c.expect.what === 'trigger')
     expect(run(check, { ...line(), enabled: false })).toMatchObject({ outcome: 'failed', sentence: 'D is switched off.' })
@@ -135,7 +145,7 @@ describe('what cannot be walked is said', () => {
   })
 
   test('no scene: measure it, or use a clip or a person', () => {
-    const { checks, gaps } = proposeChecks({ detection: line(), actions: nothing, endpoints, site: { timeZone: 'UTC', position: undefined, schedules: [] }, from: NOW, stage: null, painted: false, inputName: (id) => id })
+    const { checks, gaps } = proposeChecks({ detection: line(), ignore: [], actions: nothing, endpoints, site: { timeZone: 'UTC', position: undefined, schedules: [] }, from: NOW, stage: null, painted: false, inputName: (id) => id })
     expect(checks).toEqual([])
     expect(gaps[0].words).toContain('has not been measured')
   })

@@ -1,6 +1,7 @@
 import type { Actions, Endpoint } from '../formats/actions.ts'
 import type { About, Check, CheckEffect } from '../formats/check.ts'
 import type { Detection } from '../formats/plan.ts'
+import type { Point } from '../geometry/shapes.ts'
 import type { Walk } from '../formats/walk.ts'
 import { isFrameKind } from '../formats/plan.ts'
 import { lightAt, momentsOf, sharedMoment, type SiteClock } from './moments.ts'
@@ -11,6 +12,8 @@ import type { Stage } from './stage.ts'
 /** What checks are proposed from. */
 export interface Ask {
   detection: Detection
+  /** The camera's ignore areas. */
+  ignore: readonly (readonly Point[])[]
   actions: Actions
   endpoints: readonly Endpoint[]
   site: SiteClock

@@ -1,14 +1,16 @@
 import { Zone } from '../detections/zone.ts'
 import { needOf } from '../detections/line.ts'
 import type { Detection, TargetGated } from '../formats/plan.ts'
-import { USUAL_ACTORS, type ActorKind, type Walk, type WalkActor } from '../formats/walk.ts'
+import { USUAL_ACTORS, type ActorKind, type Walk } from '../formats/walk.ts'
 import type { TargetClass } from '../targets/classes.ts'
 import { heightOf } from '../scene/camera.ts'
 import { percent } from '../detections/words.ts'
 import type { Ask, Draft, Found, Gap } from './propose.ts'
 import { proposeForFace } from './proposeFace.ts'
 import { storm } from './proposeFrames.ts'
-import { actor, bare, boxesOf, groundOf, plainWalk, secondsOf, type Stage, type Way } from './stage.ts'
+import { actor, bare, boxesOf, groundOf, plainWalk, type Stage, type Way } from './stage.ts'
+import { ignored } from './proposeIgnored.ts'
+import { Walks } from './walks.ts'
 import { lineWays, zoneWays } from './ways.ts'
 
 type Target = Exclude<TargetGated, { kind: 'classMotion' }>
@@ -18,8 +20,6 @@ const membersOf: Record<TargetClass, { kind: ActorKind; name: string }> = { pers
 const ASKED: readonly TargetClass[] = ['person', 'vehicle', 'cycle', 'animal']
 /** Before a walk in weather the picture is learned for so long. */
 const LEARN = 2.5
-/** A walk's last moments, in which nothing more must happen. */
-const TAIL = 1.5
 const FASTEST = 5
 /** In painted pictures every second is looked at in full. */
 const BRISK = 1.6
@@ -85,40 +85,12 @@ export function proposeForTargets(ask: Ask, d: Target): Found {
     drafts.push({ key: 'two', name: 'Two, one after the other: two triggers', about: 'passes', side: 'inside', walk: two, expect: { what: 'trigger', from: expect.what === 'trigger' ? expect.from : 0, to: two.seconds, times: 2 } })
   }
   sizes(at, d, main, drafts, gaps)
+  ignored(at, d, ask.ignore, drafts, gaps)
   if (d.confirmSeconds > 0) confirm(at, d, main, drafts, gaps)
   if ('dwellSeconds' in d) dwells(at, d, main.way, drafts, gaps)
   if (d.holdOffSeconds > 0) holdOff(at, d, main, drafts, gaps)
   if (ask.painted) weathers(at, main, drafts)
   return { drafts, gaps, main: { draft: { key: 'main', name: main.name, about: 'passes', side: 'inside', walk, expect } } }
-}
-
-/** Walks of the usual walker, and when their trigger is to be expected. */
-class Walks {
-  readonly stage: Stage
-  readonly d: Exclude<Target, { kind: 'face' }>
-  readonly who: ActorKind
-
-  constructor(stage: Stage, d: Exclude<Target, { kind: 'face' }>, who: ActorKind) {
-    this.stage = stage
-    this.d = d
-    this.who = who
-  }
-
-  walk(way: Way, { kind = this.who, ...more }: Partial<WalkActor> = {}): Walk {
-    const usual = kind === 'group' ? 'adult' : kind
-    const speed = more.speed ?? USUAL_ACTORS[usual].speed
-    return plainWalk(Math.ceil((more.from ?? 0) + secondsOf(way, speed) + TAIL), [actor(kind, way, { speed, ...more })])
-  }
-
-  /** When the condition of the kind itself is met on a walk, seconds; null: it is not. */
-  moment(walk: Walk, direction?: 'leftToRight' | 'rightToLeft'): number | null {
-    return bare(this.d, this.stage.tracksOf(walk), { atLeast: 1 } as Partial<Detection>).find((t) => direction === undefined || t.direction === direction)?.time ?? null
-  }
-
-  trigger(walk: Walk, direction?: 'leftToRight' | 'rightToLeft'): Draft['expect'] {
-    const at = this.moment(walk, direction) ?? 0
-    return { what: 'trigger', from: Math.max(0, at - 0.5), to: Math.min(walk.seconds, at + this.d.confirmSeconds + 2), ...(direction && { direction }) }
-  }
 }
 
 function waysOfLine(stage: Stage, who: ActorKind, d: Extract<Detection, { kind: 'line' }>): Ways {

@@ -104,7 +104,7 @@ export class Proving {
     const from = Math.floor(Date.now() / DAY) * DAY
     const [camera] = place.plan.cameras
     const actions = place.actions.get(detection.id) ?? NO_ACTIONS
-    const ask = { detection, actions, endpoints, site: { timeZone: site.timeZone, position: site.position ?? undefined, schedules: context.schedules }, from }
+    const ask = { detection, ignore: camera.ignore, actions, endpoints, site: { timeZone: site.timeZone, position: site.position ?? undefined, schedules: context.schedules }, from }
     const inputs = Object.fromEntries(site.inputs.map(({ id, name }) => [id, name]))
     const key = createHash('sha256').update(JSON.stringify([ask, place.ground, inputs, camera.ignore])).digest('hex')
     const known = this.proposed.get(key)
