@@ -61,7 +61,7 @@ describe('clips that cannot be used leave nothing behind', () => {
 
   test('the sender goes away in the middle', async () => {
     const { port } = t.app.http.server.address() as { port: number }
-    const sending = request({ port, host: '127.0.0.1', method: 'POST', path: '/api/cameras/camera-1/clips?name=gone.mp4', headers: { 'content-type': 'application/octet-stream', 'content-length': 900_000 } })
+    const sending = request({ port, host: '127.0.0.1', method: 'POST', path: '/api/cameras/camera-1/clips?name=gone.mp4', headers: { 'content-type': 'application/octet-stream', 'content-length': 900_000, cookie: t.cookie } })
     sending.on('error', () => {})
     sending.write(demoClip().subarray(0, 200_000))
     await eventually(async () => (await kept()).files.length === 1)

@@ -30,7 +30,7 @@ export function UserMenu({ account }: { account: AccountView }): ReactNode {
           ]
         }}
       >
-        <button type="button" className="user" aria-label={`${account.name}, ${account.role}`}>
+        <button type="button" className="user" aria-label={`${initials(account.name)}: ${account.name}, ${account.role}`}>
           {initials(account.name)}
         </button>
       </Dropdown>

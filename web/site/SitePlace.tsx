@@ -7,6 +7,7 @@ import { useDevices } from '../devices/useDevices.ts'
 import { Findings } from '../readiness/Findings.tsx'
 import { ReadinessStrip } from '../readiness/ReadinessStrip.tsx'
 import { useReadiness } from '../readiness/useReadiness.ts'
+import { TodaysTriggers } from './TodaysTriggers.tsx'
 
 /** More than these are shown on request. */
 const FIRST = 6
@@ -39,21 +40,24 @@ export function SitePlace(): ReactNode {
         </p>
       </header>
       <div className="site-body">
-        <ul className="camera-cards">
-          {cameras.map((camera) => {
-            const ready = readiness.data?.cameras.find(({ id }) => id === camera.id)
-            return (
-              <li key={camera.id}>
-                <Link to={`/bench/${camera.id}`} className="camera-card">
-                  <CameraPicture camera={camera} />
-                  <strong>{camera.name}</strong>
-                  <span className="quiet">{camera.detections === 0 ? 'Nothing drawn yet' : `${camera.detections} ${camera.detections === 1 ? 'detection' : 'detections'} drawn`}</span>
-                  {ready && <ReadinessStrip notches={ready.notches} />}
-                </Link>
-              </li>
-            )
-          })}
-        </ul>
+        <div className="site-left">
+          <ul className="camera-cards">
+            {cameras.map((camera) => {
+              const ready = readiness.data?.cameras.find(({ id }) => id === camera.id)
+              return (
+                <li key={camera.id}>
+                  <Link to={`/bench/${camera.id}`} className="camera-card">
+                    <CameraPicture camera={camera} />
+                    <strong>{camera.name}</strong>
+                    <span className="quiet">{camera.detections === 0 ? 'Nothing drawn yet' : `${camera.detections} ${camera.detections === 1 ? 'detection' : 'detections'} drawn`}</span>
+                    {ready && <ReadinessStrip notches={ready.notches} />}
+                  </Link>
+                </li>
+              )
+            })}
+          </ul>
+          <TodaysTriggers site={site.data} />
+        </div>
         <section className="site-findings" aria-label="What is missing">
           <h2>{readiness.data ? (findings.length === 0 ? 'Nothing is missing of what has been looked at' : `${findings.length} found${blocking ? `, ${blocking} of them ${blocking === 1 ? 'blocks' : 'block'}` : ''}`) : 'Looking at what is missing …'}</h2>
           {readiness.error && <Alert type="error" title={readiness.error.message} />}

@@ -46,7 +46,7 @@ export function LiveTile({ stream, camera, name, detections, alarmed, chosen, la
     }
   }, [stream, camera])
   return (
-    <button type="button" className={`live-tile${large ? ' large' : ''}${chosen ? ' chosen' : ''}${alarmed.size ? ' alarmed' : ''}`} aria-pressed={chosen} aria-label={`${name}${alarmed.size ? ', an alarm waits' : ''}`} onClick={onChoose}>
+    <button type="button" className={`live-tile${large ? ' large' : ''}${chosen ? ' chosen' : ''}${alarmed.size ? ' alarmed' : ''}`} aria-pressed={chosen} onClick={onChoose}>
       <canvas ref={canvas} width={640} height={360} />
       <svg viewBox={`0 0 ${size.width} ${size.height}`} aria-hidden="true">
         {detections.map((d) => {
@@ -65,6 +65,7 @@ export function LiveTile({ stream, camera, name, detections, alarmed, chosen, la
       <span className="tile-name">
         {alarmed.size > 0 && <span aria-hidden="true">⚑ </span>}
         {name}
+        {alarmed.size > 0 && <span className="notch-words">, an alarm waits</span>}
       </span>
       {trouble && <span className="tile-trouble">{trouble}</span>}
     </button>
