@@ -40,8 +40,9 @@ test('an alarm arrives where an operator watches; acknowledged with a comment, h
   await expect.poll(async () => (await seen()) !== before).toBe(true)
 
   expect((await setOff(page, `watch-${Date.now()}`)).status()).toBe(201)
-  await operator.getByRole('list', { name: 'Alarms' }).getByRole('button', { name: /Door after hours/ }).first().click()
-  await expect(operator.getByRole('button', { name: 'Waiting room, an alarm waits' })).toHaveAttribute('aria-pressed', 'true')
+  // Older ones of the same detection may stand below.
+  await operator.locator('.alarm-line.waiting').filter({ hasText: 'Door after hours' }).first().click()
+  await expect(operator.getByRole('button', { name: /^Waiting room\s+an alarm waits$/ })).toHaveAttribute('aria-pressed', 'true')
   await desk(operator).getByRole('button', { name: 'Acknowledge' }).click()
   await expect(desk(operator).getByRole('alert')).toContainText('needs a comment: say what was found')
   await desk(operator).getByLabel('Comment').fill('The baker, with the bread')
@@ -54,7 +55,7 @@ test('an alarm arrives where an operator watches; acknowledged with a comment, h
   await expect(desk(operator)).toContainText('Ines O. closed')
 
   const viewer = await signedIn(browser, baseURL, 'viewer')
-  await viewer.getByRole('list', { name: 'Alarms' }).getByRole('button', { name: /Door after hours/ }).first().click()
+  await viewer.getByRole('list', { name: 'Alarms' }).getByRole('button', { name: /Door after hours.*Ines O\./ }).first().click()
   await expect(desk(viewer)).toContainText('Ines O. closed')
   await expect(desk(viewer).getByRole('button', { name: /Acknowledge|Close it|Hand to/ })).toHaveCount(0)
   await viewer.getByRole('button', { name: 'Ruth M., viewer' }).click()

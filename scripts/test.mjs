@@ -1,5 +1,5 @@
 // npm test: types, lint, unit and server tests, interface tests. Installs what is missing; leaves nothing running.
-import { spawnSync } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
@@ -20,7 +20,24 @@ const count = (passed, failed) => {
   total.passed += passed
   total.failed += failed
 }
-const single = (name, command, args) => (step(name, command, args) ? count(1, 0) : count(0, 1))
+/** Several at the same time, each one's output in one piece. */
+const together = (list) =>
+  Promise.all(
+    list.map(
+      ([name, command, args]) =>
+        new Promise((resolve) => {
+          const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] })
+          let said = ''
+          for (const stream of [child.stdout, child.stderr]) stream.on('data', (part) => (said += part))
+          child.on('error', (error) => (said += error.message))
+          child.on('close', (status) => {
+            console.log(`\n── ${name}${said ? `\n${said.trimEnd()}` : ''}`)
+            count(status === 0 ? 1 : 0, status === 0 ? 0 : 1)
+            resolve()
+          })
+        })
+    )
+  )
 
 const freePort = () =>
   new Promise((resolve, reject) => {
@@ -45,8 +62,10 @@ try {
   installDebian(['mariadb-server', 'ffmpeg', 'chromium', 'opencv-doc', 'curl'])
   await installPackages()
 
-  single('Types', bin('tsc'), ['-p', 'tsconfig.json'])
-  single('Lint', bin('eslint'), ['.', '--max-warnings', '0'])
+  await together([
+    ['Types', bin('tsc'), ['-p', 'tsconfig.json']],
+    ['Lint', bin('eslint'), ['.', '--max-warnings', '0']]
+  ])
 
   const unit = join(folder, 'unit.json')
   const unitOk = step('Unit and server tests', process.execPath, ['--experimental-vm-modules', '--no-warnings', join(root, 'node_modules/jest/bin/jest.js'), '--json', `--outputFile=${unit}`])

@@ -4,7 +4,7 @@ import { startTestApp, type TestApp } from '../testing/testApp.ts'
 import { hashed, isPassword } from './passwords.ts'
 
 let t: TestApp
-beforeAll(async () => (t = await startTestApp({ withDemo: true })))
+beforeAll(async () => (t = await startTestApp({ withDemo: true, withPasswords: true })))
 afterAll(() => t.close())
 
 const signIn = (username: string, password: string) => fetch(`${t.address}/api/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ username, password }) })

@@ -11,6 +11,7 @@ import { Database } from '../database.ts'
 import type { Neighbourhood } from '../devices/discovery.ts'
 import type { DatabaseAddress } from '../mariadb.ts'
 import type { Role } from '../../core/accounts/accounts.ts'
+import { insertAccount } from '../accounts/rows.ts'
 import { demoAccounts, seed } from '../seed.ts'
 import type { StandInPorts } from '../standIns.ts'
 
@@ -46,7 +47,7 @@ export interface TestApp {
 export const demoClip = (): Buffer => readFileSync(fileURLToPath(new URL('../../demo/clips/slipway-morning.mp4', import.meta.url)))
 
 /** @param clipsOf cameras whose demo clips are added, and analysed beside the test */
-export async function startTestApp({ withDemo = false, clipsOf = [] as readonly string[], mostClipBytes = 50 * 2 ** 20, places = [] as Neighbourhood[] } = {}): Promise<TestApp> {
+export async function startTestApp({ withDemo = false, withPasswords = false, clipsOf = [] as readonly string[], mostClipBytes = 50 * 2 ** 20, places = [] as Neighbourhood[] } = {}): Promise<TestApp> {
   const address = JSON.parse(process.env.WARDOPTIC_TEST_DATABASE!) as DatabaseAddress
   const folder = mkdtempSync(join(tmpdir(), 'wardoptic-app-'))
   const name = `wardoptic_${folder.slice(-6).toLowerCase()}_${process.pid}`
@@ -66,7 +67,9 @@ export async function startTestApp({ withDemo = false, clipsOf = [] as readonly 
   })
   let app = await make()
   await seed(database, app.clips, withDemo, clipsOf)
-  await app.accounts.begin(demoAccounts())
+  // Digests of passwords take their time: only where somebody signs in with one.
+  if (withPasswords) await app.accounts.begin(demoAccounts())
+  else for (const { password, ...account } of demoAccounts()) await insertAccount(database, account, `none of ${password.length}`, Date.now())
   let server = await app.http.listen({ port: 0, host: '127.0.0.1' })
   const as = async (role: Role): Promise<string> => `wardoptic_session=${await app.accounts.open((await app.accounts.list()).find((a) => a.role === role)!.id)}`
   let cookie = await as('installer')

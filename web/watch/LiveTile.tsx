@@ -65,7 +65,7 @@ export function LiveTile({ stream, camera, name, detections, alarmed, chosen, la
       <span className="tile-name">
         {alarmed.size > 0 && <span aria-hidden="true">⚑ </span>}
         {name}
-        {alarmed.size > 0 && <span className="notch-words">, an alarm waits</span>}
+        {alarmed.size > 0 && <span className="notch-words"> an alarm waits</span>}
       </span>
       {trouble && <span className="tile-trouble">{trouble}</span>}
     </button>
