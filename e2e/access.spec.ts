@@ -44,7 +44,7 @@ for (const theme of ['day', 'night'])
     expect(await serious(page)).toEqual([])
     // The night theme has the same pages in other colours: those with colours of their own.
     const places = ['/site', '/mailbox', '/arming/nights', '/actions', '/actions?endpoint=voice-mast', '/actions?camera=slipway&detection=quay-edge', '/actions/alarms', '/actions/mail', '/devices', '/prove?camera=slipway&detection=quay-edge', '/watch', '/watch/search', '/bench/vehicle-lanes']
-    const coloured = ['/site', '/arming/nights', '/actions', '/devices', '/prove?camera=slipway&detection=quay-edge', '/watch/search']
+    const coloured = ['/site', '/arming/nights', '/actions', '/prove?camera=slipway&detection=quay-edge']
     for (const place of theme === 'day' ? places : coloured) {
       await page.goto(place)
       await expect(page.getByRole('main')).toBeVisible()

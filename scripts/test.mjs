@@ -62,7 +62,8 @@ try {
   installDebian(['mariadb-server', 'ffmpeg', 'chromium', 'opencv-doc', 'curl'])
   await installPackages()
 
-  await together([
+  // Beside the unit tests, of which much is waiting; what they said is printed after those.
+  const read = together([
     ['Types', bin('tsc'), ['-p', 'tsconfig.json']],
     ['Lint', bin('eslint'), ['.', '--max-warnings', '0']]
   ])
@@ -70,6 +71,7 @@ try {
   const unit = join(folder, 'unit.json')
   const unitOk = step('Unit and server tests', process.execPath, ['--experimental-vm-modules', '--no-warnings', join(root, 'node_modules/jest/bin/jest.js'), '--json', `--outputFile=${unit}`])
   report(unit, (r) => [r.numPassedTests, r.numFailedTests + r.numRuntimeErrorTestSuites], unitOk)
+  await read
 
   const face = join(folder, 'interface.json')
   const faceOk = step('Interface tests', bin('playwright'), ['test'], {

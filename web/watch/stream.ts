@@ -35,6 +35,8 @@ export class WatchStream {
       try {
         const answer = await fetch('/api/watch/stream', { signal: this.ended.signal })
         if (!answer.ok || !answer.body) throw errorOf(answer.status, await answer.text())
+        // A decoding that the cut took with it never ends; it must not keep the next ones out.
+        this.decoding.clear()
         const reader = new WatchReader()
         const body = answer.body.getReader()
         for (let part = await body.read(); !part.done; part = await body.read()) for (const { head, picture } of reader.push(part.value)) this.take(head, picture)
