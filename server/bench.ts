@@ -11,6 +11,7 @@ import { measureScene } from '../core/scene/marks.ts'
 import { notFound } from './errors.ts'
 import { noteOf } from './history/routes.ts'
 import { readCamera, readSchedules, readSite, saveScene, saveSchedule } from './sites/rows.ts'
+import { versionOf } from './params.ts'
 
 /** A camera's part of the plan, as it is kept now. */
 export async function readPlanOf(database: Database, cameraId: string): Promise<Plan> {
@@ -74,8 +75,7 @@ export function benchRoutes(app: FastifyInstance, database: Database, clips: Cli
 
   app.delete<{ Params: { camera: string; id: string }; Querystring: { version?: string } }>('/api/cameras/:camera/detections/:id', async (request) => {
     const { params, query } = request
-    const version = Number(query.version)
-    if (!Number.isInteger(version) || version < 1) throw new InputError('version', 'must be the version that was read, a whole number from 1')
+    const version = versionOf(query.version)
     return database.transaction((sql) => deleteDetection(sql, params.camera, params.id, version, noteOf(request, `Delete ${params.id}`), Date.now()))
   })
 

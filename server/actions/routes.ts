@@ -19,6 +19,7 @@ import { noteOf } from '../history/routes.ts'
 import { deleteSchedule, readSchedules, readSite, saveInputs } from '../sites/rows.ts'
 import { readPhrase } from './voices.ts'
 import { deleteEndpoint, insertVoice, listVoices, noteEndpointTest, readEndpoint, readEndpoints, readSettings, readVoice, saveEndpoint, saveSetting } from './rows.ts'
+import { versionOf } from '../params.ts'
 
 export interface ActionsParts {
   database: Database
@@ -100,8 +101,7 @@ export function actionsRoutes(app: FastifyInstance, { database, devices, heartbe
   })
 
   app.delete<{ Params: { id: string }; Querystring: { version?: string } }>('/api/endpoints/:id', async (request) => {
-    const version = Number(request.query.version)
-    if (!Number.isInteger(version) || version < 1) throw new InputError('version', 'must be the version that was read, a whole number from 1')
+    const version = versionOf(request.query.version)
     const site = await theSite()
     return database.transaction((sql) => deleteEndpoint(sql, site.id, request.params.id, version, noteOf(request, `Delete ${request.params.id}`), Date.now()))
   })
@@ -122,8 +122,7 @@ export function actionsRoutes(app: FastifyInstance, { database, devices, heartbe
 
   app.delete<{ Params: { id: string }; Querystring: { version?: string } }>('/api/schedules/:id', async (request) => {
     const { id } = request.params
-    const version = Number(request.query.version)
-    if (!Number.isInteger(version) || version < 1) throw new InputError('version', 'must be the version that was read, a whole number from 1')
+    const version = versionOf(request.query.version)
     const site = await theSite()
     const users = [...(await readAllDetections(database, site.id)).filter(({ detection }) => detection.schedule === id).map(({ detection }) => detection.name), ...(await readEndpoints(database, site.id)).filter(({ endpoint }) => endpoint.schedule === id).map(({ endpoint }) => endpoint.name)]
     if (users.length) throw busy(`these hours are used by ${users.join(', ')}; give them others first`)

@@ -149,18 +149,19 @@ export class Proving {
       coverage.push({ camera, detection: detection.id, gates: coverageOf(checks.filter((c) => c.camera === camera && c.check.detection === detection.id).map((c) => c.check), found?.gaps ?? []) })
     }
     const current = kept.flatMap(({ camera, check, last: l }) => (l?.current ? [resultOf.get(`${camera} ${check.id}`)!] : []))
-    return { checks: kept, proposals, proposing, gaps, coverage, totals: current.length ? totals(current) : null, run: last && (await this.viewOf(last, site.id)), scenes: Object.fromEntries([...places].flatMap(([id, { ground }]) => (ground ? [[id, ground]] : []))) }
+    return { checks: kept, proposals, proposing, gaps, coverage, totals: current.length ? totals(current) : null, run: last && (await this.viewOf(last, site.id, checks)), scenes: Object.fromEntries([...places].flatMap(([id, { ground }]) => (ground ? [[id, ground]] : []))) }
   }
 
   /** How far each detection is proven, by camera and detection. */
   async proofs(): Promise<Map<string, Proof>> {
     const scenery = await this.scenery()
     const [checks, results] = await Promise.all([readChecks(this.database, scenery.site.id), lastResults(this.database, scenery.site.id)])
+    const resultOf = new Map(results.map((r) => [`${r.camera} ${r.check}`, r]))
     return new Map(
       scenery.detections.map(({ camera, detection }) => {
         const own = checks.filter((c) => c.camera === camera && c.check.detection === detection.id).map((c) => c.check)
         const found = new Map(own.flatMap((check) => {
-          const r = results.find((x) => x.camera === camera && x.check === check.id)
+          const r = resultOf.get(`${camera} ${check.id}`)
           return r ? [[check.id, { passed: r.passed, current: r.settings === this.settingsOf(check, scenery.places.get(camera)!, scenery.endpoints) }] as const] : []
         }))
         return [`${camera} ${detection.id}`, proofOf(own, found)]
@@ -222,7 +223,7 @@ export class Proving {
 
   async view(id: number): Promise<ProofRunView> {
     const site = await readSite(this.database)
-    return this.viewOf(await readRun(this.database, id), site!.id)
+    return this.viewOf(await readRun(this.database, id), site!.id, await readChecks(this.database, site!.id))
   }
 
   private go(id: number, checks: StoredCheck[]): void {
@@ -253,8 +254,9 @@ export class Proving {
   }
 
   private async judge({ check, camera }: StoredCheck, place: Place, { context }: Scenery): Promise<Verdict> {
-    const { hours, ...site } = context.actions
-    void hours
+    // Hours do not go to another thread; they are worked out there from the schedules.
+    const { endpoints, people, mail, outputs } = context.actions
+    const site = { endpoints, people, mail, outputs }
     const clip = check.by.how === 'clip' ? await this.clipSource(camera, check.by.clip) : null
     return this.threads.ask({ what: 'judge', check, ground: place.ground, clip, plan: place.plan, actions: place.actions.get(check.detection) ?? NO_ACTIONS, site })
   }
@@ -267,9 +269,9 @@ export class Proving {
     return { tracks: file('tracks.csv'), faces: file('faces.csv'), measures: file('measures.bin'), fps: clip.fps, width: clip.width, height: clip.height, start: clip.start, inputs: clip.inputs }
   }
 
-  private async viewOf(run: StoredRun, siteId: string): Promise<ProofRunView> {
+  private async viewOf(run: StoredRun, siteId: string, checks: readonly StoredCheck[]): Promise<ProofRunView> {
     const [results, before] = await Promise.all([resultsOfRun(this.database, run.id), resultsBefore(this.database, run.id)])
-    const names = new Map((await readChecks(this.database, siteId)).map(({ camera, check }) => [`${camera} ${check.id}`, check.name]))
+    const names = new Map(checks.map(({ camera, check }) => [`${camera} ${check.id}`, check.name]))
     const better: Turn[] = []
     const worse: Turn[] = []
     for (const r of results) {

@@ -9,6 +9,7 @@ import { noteOf } from '../history/routes.ts'
 import { readCamera } from '../sites/rows.ts'
 import type { Proving } from './proving.ts'
 import { deleteCheck, readResult, saveCheck } from './rows.ts'
+import { versionOf } from '../params.ts'
 
 const numbered = (text: string): number => {
   if (!/^\d{1,15}$/.test(text)) throw new InputError('id', 'must be the number of a run')
@@ -36,8 +37,7 @@ export function provingRoutes(app: FastifyInstance, database: Database, proving:
   })
 
   app.delete<OfCamera & { Querystring: { version?: string } }>('/api/cameras/:camera/checks/:id', async ({ params, query }) => {
-    const version = Number(query.version)
-    if (!Number.isInteger(version) || version < 1) throw new InputError('version', 'must be the version that was read, a whole number from 1')
+    const version = versionOf(query.version)
     return database.transaction((sql) => deleteCheck(sql, params.camera, params.id, version, Date.now()))
   })
 }
