@@ -1,6 +1,6 @@
 /** Unit and server tests. The server tests share one real MariaDB, started in globalSetup. */
 export default {
-  testEnvironment: 'node',
+  testEnvironment: '<rootDir>/scripts/jestEnvironment.mjs',
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   transform: {
     '^.+\\.tsx?$': ['@swc/jest', { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true } }, module: { type: 'es6' } }]

@@ -49,7 +49,18 @@ export function ThemeProvider({ children }: { children: ReactNode }): ReactNode 
             motion: !window.matchMedia('(prefers-reduced-motion: reduce)').matches
           },
           // On a filled button the lighter accent of the night would leave its white words too pale.
-          components: { Button: { colorPrimary: '#1F6F5C', colorPrimaryHover: '#2A7D69', colorPrimaryActive: '#185848' } }
+          // An outlined one has no fill: there the accent of the theme itself, or its words would be too dark at night.
+          components: {
+            Button: {
+              colorPrimary: '#1F6F5C',
+              colorPrimaryHover: '#2A7D69',
+              colorPrimaryActive: '#185848',
+              defaultHoverColor: accent,
+              defaultHoverBorderColor: accent,
+              defaultActiveColor: accent,
+              defaultActiveBorderColor: accent
+            }
+          }
         }}
       >
         <AntApp component={false}>{children}</AntApp>
