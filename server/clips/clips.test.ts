@@ -4,7 +4,7 @@ import { request } from 'node:http'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import { readMot } from '../../core/formats/mot.ts'
-import { demoClip, eventually, startTestApp, type TestApp } from '../testing/testApp.ts'
+import { demoClip, shortClip, eventually, startTestApp, type TestApp } from '../testing/testApp.ts'
 
 let t: TestApp
 beforeAll(async () => (t = await startTestApp({ mostClipBytes: 3 * 2 ** 20 })))
@@ -75,7 +75,7 @@ describe('a clip', () => {
   let id: string
 
   test('is taken in, analysed with progress, and kept with its targets', async () => {
-    const answer = await t.upload('camera-1', 'morning.mp4', demoClip())
+    const answer = await t.upload('camera-1', 'morning.mp4', shortClip(20))
     expect(answer).toMatchObject({ status: 201, body: { state: 'analysing', width: 640, height: 360, fps: 10 } })
     id = answer.body.id
     const shares = new Set<number>()
@@ -86,7 +86,9 @@ describe('a clip', () => {
     })
     expect(shares.size).toBeGreaterThan(1)
     const { body: clip } = await t.ask('GET', `/api/clips/${id}`)
-    expect(clip).toMatchObject({ state: 'ready', frames: 640, progress: null })
+    expect(clip).toMatchObject({ state: 'ready', progress: null })
+    // Cut where its packets allow it.
+    expect(Math.abs(clip.frames - 200)).toBeLessThanOrEqual(2)
     const tracks = readMot((await t.ask('GET', `/api/clips/${id}/tracks`)).body, clip.fps, clip)
     expect(tracks.length).toBe(clip.rows)
     expect(new Set(tracks.id).size).toBe(clip.targets)
@@ -104,7 +106,7 @@ describe('a clip', () => {
   test('its picture at a moment is the frame of that moment', async () => {
     const { port } = t.app.http.server.address() as { port: number }
     const at = async (s: string) => (await t.fetch(`http://127.0.0.1:${port}/api/clips/${id}/picture?at=${s}`)).headers.get('content-type')
-    expect(await at('29')).toBe('image/png')
+    expect(await at('9')).toBe('image/png')
     expect(await at('5000')).toBe('application/json; charset=utf-8')
   })
 
@@ -115,7 +117,7 @@ describe('a clip', () => {
   })
 
   test('its analysis can be stopped and taken up again', async () => {
-    const { body } = await t.upload('camera-1', 'again.mp4', demoClip())
+    const { body } = await t.upload('camera-1', 'again.mp4', shortClip(30))
     await eventually(async () => (await t.ask('GET', `/api/clips/${body.id}`)).body.progress?.share > 0)
     expect(await t.ask('POST', `/api/clips/${body.id}/stop`)).toMatchObject({ status: 200, body: { state: 'stopped' } })
     expect(await t.ask('GET', `/api/clips/${body.id}/tracks`)).toMatchObject({ status: 409, body: { code: 'busy' } })

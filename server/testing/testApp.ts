@@ -1,3 +1,4 @@
+import { execFileSync } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -45,6 +46,9 @@ export interface TestApp {
 
 /** The clip that ships with the project. */
 export const demoClip = (): Buffer => readFileSync(fileURLToPath(new URL('../../demo/clips/slipway-morning.mp4', import.meta.url)))
+
+/** Its first seconds, for what has to be analysed only to be there. */
+export const shortClip = (seconds: number): Buffer => execFileSync('ffmpeg', ['-v', 'error', '-i', fileURLToPath(new URL('../../demo/clips/slipway-morning.mp4', import.meta.url)), '-t', String(seconds), '-c', 'copy', '-movflags', 'frag_keyframe+empty_moov', '-f', 'mp4', '-'], { maxBuffer: 2 ** 26 })
 
 /** @param clipsOf cameras whose demo clips are added, and analysed beside the test */
 export async function startTestApp({ withDemo = false, withPasswords = false, clipsOf = [] as readonly string[], mostClipBytes = 50 * 2 ** 20, places = [] as Neighbourhood[] } = {}): Promise<TestApp> {
