@@ -34,6 +34,7 @@ import { watchRoutes } from './watch/routes.ts'
 import type { StandInPorts } from './standIns.ts'
 import { Proving } from './proving/proving.ts'
 import { provingRoutes } from './proving/routes.ts'
+import { WalkTests } from './proving/walkTests.ts'
 import { Threads } from './proving/threads.ts'
 import { Readiness } from './readiness/readiness.ts'
 import { runRoutes } from './runs/routes.ts'
@@ -78,12 +79,15 @@ export async function makeApp({ database, folder, web, mostClipBytes, standIns, 
   const evidence = new Evidence(database, parts.pictures, join(folder, 'evidence', 'triggers'), logError)
   const alarms = new Alarms(database, () => queue.kick(), (taken) => {
     evidence.note(taken)
+    walks.taken(taken).catch(logError)
     popups.tell('alarm', { alarm: taken.alarm })
   })
-  const live = new LiveTriggers(database, devices, alarms, logError)
+  const live = new LiveTriggers(database, devices, alarms, logError, (camera, instant) => walks.walkAt(camera, instant))
   devices.whenHeard((sql, device, events) => live.heard(sql, device, events))
   const runs = new Runs(database, clips, alarms, logError)
   const proving = new Proving(database, clips, new Threads(join(folder, 'walks')), logError)
+  const readiness = new Readiness(database, clips, proving)
+  const walks = new WalkTests(database, devices, proving, async () => (await readiness.read()).findings, standIns && `http://127.0.0.1:${standIns.pages}`, logError)
   const sendings = new Sendings((id) => devices.send(id))
 
   http.setErrorHandler(answerError)
@@ -97,8 +101,7 @@ export async function makeApp({ database, folder, web, mostClipBytes, standIns, 
   historyRoutes(http, database)
   clipRoutes(http, database, clips)
   runRoutes(http, runs)
-  provingRoutes(http, database, proving)
-  const readiness = new Readiness(database, clips, proving)
+  provingRoutes(http, database, proving, walks)
   http.get('/api/readiness', () => readiness.read())
   deviceRoutes(http, database, devices, sendings, places)
   liveRoutes(http, database, devices)
@@ -139,6 +142,7 @@ export async function makeApp({ database, folder, web, mostClipBytes, standIns, 
       await http.close()
       await sendings.close()
       evidence.close()
+      await walks.close()
       await Promise.all([runs.close(), proving.close(), clips.close(), live.close(), heartbeats.close()])
       await Promise.all([devices.close(), queue.close()])
       mailer.close()

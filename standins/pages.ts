@@ -3,6 +3,8 @@ import type { AddressInfo } from 'node:net'
 import { SEVERITIES, type Severity } from '../core/formats/plan.ts'
 import type { Device } from './camera/device.ts'
 import type { Contacts } from './contacts.ts'
+import { InputError } from '../core/errors.ts'
+import { LiveWalks } from './walks.ts'
 import type { Station, StationMood } from './station.ts'
 
 /** What the pages show and operate. */
@@ -90,6 +92,7 @@ async function bodyOf(request: IncomingMessage): Promise<string> {
 /** Small pages on loopback to see and operate the stand-ins; `/hooks` takes webhooks, `/state` says everything as JSON. */
 export async function startPages(world: World): Promise<{ port: number; close(): Promise<void> }> {
   const hooks: Hook[] = []
+  const walks = new LiveWalks(world.devices, world.contacts)
   const operate = async (path: string, request: IncomingMessage, response: ServerResponse): Promise<void> => {
     const body = await bodyOf(request)
     const back = (to: string): void => void response.writeHead(303, { location: to }).end()
@@ -97,6 +100,8 @@ export async function startPages(world: World): Promise<{ port: number; close():
       hooks.push({ at: Date.now(), key: String(request.headers['idempotency-key'] ?? ''), body })
       return void response.writeHead(204).end()
     }
+    const [, camera, does] = /^\/scenes\/([\w-]+)\/(walk|end)$/.exec(path) ?? []
+    if (camera) return walk(camera, does === 'walk' ? body : null, response)
     const value = new URLSearchParams(body).get('value') ?? ''
     if (path === '/station/mood' && Object.hasOwn(MOODS, value)) world.station.mood = value as StationMood
     else if (path === '/station/accepts' && (SEVERITIES as readonly string[]).includes(value)) world.station.accepts = value as Severity
@@ -107,6 +112,16 @@ export async function startPages(world: World): Promise<{ port: number; close():
       return back('/panel')
     }
     back('/station')
+  }
+  const walk = async (camera: string, order: string | null, response: ServerResponse): Promise<void> => {
+    const say = (status: number, what: object): void => void response.writeHead(status, { 'content-type': 'application/json' }).end(JSON.stringify(what))
+    try {
+      const began = order === null ? (walks.end(camera), 0) : await walks.begin(camera, JSON.parse(order))
+      say(began === null ? 404 : 200, began === null ? { message: `no simulated device looks at ${camera}` } : { began })
+    } catch (error) {
+      if (!(error instanceof InputError) && !(error instanceof SyntaxError)) throw error
+      say(422, { message: error.message })
+    }
   }
   const show = async (path: string, response: ServerResponse): Promise<void> => {
     const html = (text: string): void => void response.writeHead(200, { 'content-type': 'text/html; charset=utf-8' }).end(text)
@@ -136,6 +151,7 @@ export async function startPages(world: World): Promise<{ port: number; close():
   return {
     port: (server.address() as AddressInfo).port,
     close: async () => {
+      walks.close()
       server.closeAllConnections()
       await new Promise((resolve) => server.close(resolve))
     }

@@ -15,6 +15,7 @@ const ArmingPlace = lazy(() => import('./arming/ArmingPlace.tsx').then((m) => ({
 const ActionsPlace = lazy(() => import('./actions/ActionsPlace.tsx').then((m) => ({ default: m.ActionsPlace })))
 const WatchPlace = lazy(() => import('./watch/WatchPlace.tsx').then((m) => ({ default: m.WatchPlace })))
 const ProvePlace = lazy(() => import('./prove/ProvePlace.tsx').then((m) => ({ default: m.ProvePlace })))
+const WalkPart = lazy(() => import('./prove/walk/WalkPart.tsx').then((m) => ({ default: m.WalkPart })))
 export const loadBench = (): Promise<{ default: ComponentType }> => import('./bench/BenchPlace.tsx').then((m) => ({ default: m.BenchPlace }))
 const BenchPlace = lazy(loadBench)
 
@@ -50,6 +51,7 @@ function InstallersPlaces(): ReactNode {
       <Route path="/bench/:camera?" element={<BenchPlace />} />
       <Route path="/watch/:part?" element={<WatchPlace />} />
       <Route path="/prove" element={<ProvePlace />} />
+      <Route path="/prove/walk" element={<WalkPart />} />
       <Route path="/mailbox/:mail?" element={<MailboxPlace />} />
       {emptyPlaces.map((place) => (
         <Route key={place.path} path={place.path} element={<EmptyPlace {...place} />} />

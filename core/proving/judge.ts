@@ -15,6 +15,8 @@ export interface EffectSeen {
   acts: boolean
   /** Why it is not as expected; null: it is. */
   wrong: string | null
+  /** Of a live walk: seconds after the trigger at which it came; left out: it did not come, or nobody looked. */
+  after?: number
 }
 
 /** What became of a check. */
@@ -39,24 +41,34 @@ export interface Bench {
   setting: Setting
   /** Null: what follows is not looked at. */
   follows: { actions: Actions; site: SiteActions } | null
+  /** Of a live walk: what the camera said, and what came of it. Left out: what the detection makes of the evidence. */
+  said?: { triggers: readonly Trigger[]; effects: readonly EffectSeen[]; cause: string | null }
 }
 
+/** A live walk sets out, and is heard of, a moment later than it is planned. */
+const LIVE_EARLY_SECONDS = 0.5
+const LIVE_LATE_SECONDS = 1.5
+
+const asLive = (check: Check): Check => (check.expect.what === 'silence' ? check : { ...check, expect: { ...check.expect, from: Math.max(0, check.expect.from - LIVE_EARLY_SECONDS), to: check.expect.to + LIVE_LATE_SECONDS } })
+
 /** Whether what was expected came, and nothing else, and set off what it must; with the gates at the moment that matters. */
-export function judge(check: Check, { tracks, measures }: Evidence, { setting, follows }: Bench): Verdict {
+export function judge(planned: Check, { tracks, measures }: Evidence, { setting, follows, said }: Bench): Verdict {
+  const check = said ? asLive(planned) : planned
   const d = setting.camera.detections.find(({ id }) => id === check.detection)
   if (!d) return { ...nothing, outcome: 'failed', sentence: 'Its detection is not there any more.' }
   if (!d.enabled) return { ...nothing, outcome: 'failed', sentence: `${d.name} is switched off.`, misses: check.expect.what === 'trigger' ? 1 : 0 }
   const only: Setting = { ...setting, camera: { ...setting.camera, detections: [d, ...setting.camera.detections.filter((other) => other !== d && other.kind === 'motion' && d.kind === 'classMotion')] } }
   const window = check.by.how === 'clip' ? { from: check.by.from, to: check.by.to } : { from: 0, to: Infinity }
-  const all = evaluate(only, tracks, measures).filter((t) => t.detection === d.id)
+  const all = said ? said.triggers : evaluate(only, tracks, measures).filter((t) => t.detection === d.id)
   const seen = all.filter((t) => t.time >= window.from - 1e-9 && t.time <= window.to + 1e-9)
   const scored = scoreOf(check, seen, window.from)
   const came = check.expect.what === 'silence' ? seen.length === 0 : scored.misses === 0 && (check.expect.times === undefined ? wrongWay(check, seen) === 0 : seen.length === check.expect.times) && causeFits(check, seen)
-  const effects = came && seen.length && follows ? effectsOf(check, d, seen[0], setting, follows) : []
+  const effects = !came || !seen.length ? [] : said ? [...said.effects] : follows ? effectsOf(check, d, seen[0], setting, follows) : []
   const wrong = effects.find((e) => e.wrong !== null)
   const look = lookAt(check, d, only, { tracks, measures }, seen)
   const outcome = came && !wrong ? 'passed' : 'failed'
-  return { outcome, sentence: sentenceOf(check, seen, look, came, wrong ?? null), seen, frame: look.frame, time: look.time, readings: look.readings, effects, ...scored }
+  const sentence = said?.cause && !came && !seen.length ? `A trigger was expected, and none came. ${said.cause}` : sentenceOf(check, seen, look, came, wrong ?? null)
+  return { outcome, sentence, seen, frame: look.frame, time: look.time, readings: look.readings, effects, ...scored }
 }
 
 const nothing = { seen: [], frame: 1, time: 0, readings: [], effects: [], hits: 0, misses: 0, false: 0 }

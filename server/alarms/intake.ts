@@ -23,6 +23,8 @@ export interface NewTrigger {
   /** Milliseconds of UTC; of a run, on the clip's own clock. */
   firedAt: number
   byCamera: ReadonlySet<string>
+  /** Of a walk test: hours are read so much later (ms), and earlier actions do not keep this one quiet. */
+  walk?: { later: number } | null
 }
 
 export interface Taken {
@@ -69,7 +71,7 @@ export async function takeTrigger(sql: Sql, siteId: string, site: SiteActions, n
     `SELECT id, state, last_at, acted_at FROM alarm WHERE camera_id = ? AND detection_id = ? AND ${t.run === undefined ? 'run_id IS NULL' : 'run_id = ?'} ORDER BY id DESC LIMIT 1`,
     [t.camera, t.detection.id, ...(t.run === undefined ? [] : [t.run])]
   )
-  const planned = planDeliveries({ instant: t.firedAt, severity, lastActedAt: last?.acted_at ?? null, byCamera: t.byCamera }, actions, site)
+  const planned = planDeliveries({ instant: t.firedAt + (t.walk?.later ?? 0), severity, lastActedAt: t.walk ? null : (last?.acted_at ?? null), byCamera: t.byCamera }, actions, site)
   const actedAt = planned.length ? t.firedAt : (last?.acted_at ?? null)
   const alarm = last && joins({ state: last.state, lastAt: last.last_at }, t.firedAt, actions) ? await grow(sql, last.id, t.firedAt, actedAt) : await begin(sql, siteId, t, actions, severity, actedAt)
   const { insertId: id } = await sql.run(

@@ -37,8 +37,11 @@ export class LiveTriggers {
   private readonly debounced = new Map<string, NodeJS.Timeout>()
   private timer: NodeJS.Timeout | undefined
   private looking: Promise<void> = Promise.resolve()
+  private readonly walkAt: (camera: string, instant: number) => { later: number } | null
 
-  constructor(database: Database, devices: Devices, alarms: Alarms, log: (error: unknown) => void) {
+  /** @param walkAt the walk test that went on in front of a camera at an instant: by how much hours are read later, ms */
+  constructor(database: Database, devices: Devices, alarms: Alarms, log: (error: unknown) => void, walkAt: (camera: string, instant: number) => { later: number } | null) {
+    this.walkAt = walkAt
     this.database = database
     this.devices = devices
     this.alarms = alarms
@@ -81,9 +84,9 @@ export class LiveTriggers {
     const { clockAhead, outputs } = await readDevice(sql, device)
     const firedAt = Math.round((Number.isFinite(event.at) ? event.at : Date.now()) - (clockAhead ?? 0) * 1000)
     const site = await context()
-    if (!this.mayFire(detection, site, firedAt)) return []
+    if (!this.mayFire(channel.camera, detection, site, firedAt)) return []
     const byCamera = new Set(site.actions.endpoints.flatMap((e) => (isOutput(e) && e.device === device && setsOff(outputs.find((o) => o.token === e.output)?.held ?? null, channel.token, detection.id) ? e.id : [])))
-    return [await this.alarms.takeIn(sql, { source: 'device', device, camera: channel.camera, detection, trigger: triggerOf(detection, event), firedAt, byCamera })]
+    return [await this.alarms.takeIn(sql, { source: 'device', device, camera: channel.camera, detection, trigger: triggerOf(detection, event), firedAt, byCamera, walk: this.walkAt(channel.camera, Date.now()) })]
   }
 
   /** An output of the device has become active: what waited for the camera to say so is done. */
@@ -93,9 +96,9 @@ export class LiveTriggers {
     if (endpoint) await confirmByCamera(sql, endpoint.id, Date.now())
   }
 
-  private mayFire(detection: Detection, { site, schedules }: ActionsContext, instant: number): boolean {
+  private mayFire(camera: string, detection: Detection, { site, schedules }: ActionsContext, instant: number): boolean {
     if (detection.parked) return false
-    return armedAt(detection, schedules, { timeZone: site.timeZone, position: site.position ?? undefined }, this.inputsNow(site), instant).armed
+    return armedAt(detection, schedules, { timeZone: site.timeZone, position: site.position ?? undefined }, this.inputsNow(site), instant + (this.walkAt(camera, Date.now())?.later ?? 0)).armed
   }
 
   /** What contacts are now, as they were heard last. */
@@ -117,13 +120,13 @@ export class LiveTriggers {
       const isActive = (set: boolean): boolean => set === (d.normally === 'open')
       if (!isActive(event.data.LogicalState === 'true')) continue
       const now = Date.now()
-      const trigger: NewTrigger = { source: 'device', device, camera, detection: d, trigger: {}, firedAt: now, byCamera: new Set() }
+      const trigger: NewTrigger = { source: 'device', device, camera, detection: d, trigger: {}, firedAt: now, byCamera: new Set(), walk: this.walkAt(camera, now) }
       if (d.debounceSeconds <= SHORT_DEBOUNCE_S) {
-        if (this.mayFire(d, site, now)) taken.push(await this.alarms.takeIn(sql, trigger))
+        if (this.mayFire(camera, d, site, now)) taken.push(await this.alarms.takeIn(sql, trigger))
       } else {
         const after = async (): Promise<void> => {
           const at = Date.now()
-          if (isActive(this.devices.contact(device, event.rule) ?? false) && this.mayFire(d, await readContext(this.database), at)) await this.alarms.take({ ...trigger, firedAt: at })
+          if (isActive(this.devices.contact(device, event.rule) ?? false) && this.mayFire(camera, d, await readContext(this.database), at)) await this.alarms.take({ ...trigger, firedAt: at })
         }
         this.debounced.set(key, setTimeout(() => void after().catch(this.log), d.debounceSeconds * 1000))
       }
@@ -144,7 +147,7 @@ export class LiveTriggers {
       if (!d.enabled || !channel || heardAt === null) continue
       const key = `${camera} ${d.id}`
       if (now - Math.max(heardAt, this.began) <= d.delaySeconds * 1000 + USUAL_SILENCE_MS) this.silent.delete(key)
-      else if (!this.silent.has(key) && this.mayFire(d, await readContext(this.database), now)) {
+      else if (!this.silent.has(key) && this.mayFire(camera, d, await readContext(this.database), now)) {
         this.silent.add(key)
         await this.alarms.take({ source: 'device', device: channel.device, camera, detection: d, trigger: {}, firedAt: now, byCamera: new Set() })
       }

@@ -8,6 +8,7 @@ import { readMetadata } from '../../core/formats/onvif/metadata.ts'
 import { readRule, ruleXml, type Rule } from '../../core/formats/onvif/rules.ts'
 import { NAMESPACES, SoapFault, envelope, faultOf, makeToken, readMessage } from '../../core/formats/onvif/soap.ts'
 import { MOST_XML, child, children, content, down, textAt, xml, type Element } from '../../core/formats/onvif/xml.ts'
+import { partsOf } from './streams.ts'
 import { Trouble, troubleOf } from './trouble.ts'
 
 export interface Credentials {
@@ -240,7 +241,7 @@ export class DeviceLink {
     const answer = await this.open(await this.mediaUri('GetStreamUri', profile, xml('wo:Metadata')), signal)
     let text = ''
     const utf8 = new TextDecoder()
-    for await (const part of (answer.body ?? []) as AsyncIterable<Uint8Array>) {
+    for await (const part of partsOf(answer, signal)) {
       text += utf8.decode(part, { stream: true })
       if (text.length > MOST_XML) throw new Trouble('broken', 'the device’s metadata does not end')
       for (let end: number; (end = text.indexOf(METADATA_END)) >= 0; text = text.slice(end + METADATA_END.length)) {
@@ -331,12 +332,15 @@ export class DeviceLink {
     if (status === 401) throw new Trouble(this.credentials ? 'wrong-password' : 'no-account', 'the device does not accept the account')
   }
 
-  /** A request whose answer goes on; only its beginning has to come in time. */
+  /** A request whose answer goes on; only its beginning has to come in time. It is read with `partsOf`. */
   private async open(url: string, signal: AbortSignal): Promise<Response> {
     const late = new AbortController()
     const timer = setTimeout(() => late.abort(new DOMException('late', 'TimeoutError')), this.withinMs)
+    const stop = (): void => late.abort(signal.reason)
+    signal.addEventListener('abort', stop)
     try {
-      const answer = await this.get(url, AbortSignal.any([late.signal, signal]))
+      signal.throwIfAborted()
+      const answer = await this.get(url, late.signal)
       this.checkAccepted(answer)
       if (!answer.ok) throw new Trouble('broken', `the device answered with HTTP ${answer.status}`)
       return answer
@@ -344,6 +348,7 @@ export class DeviceLink {
       throw troubleOf(error, this.withinMs)
     } finally {
       clearTimeout(timer)
+      signal.removeEventListener('abort', stop)
     }
   }
 

@@ -4,6 +4,7 @@ import type { Database } from '../database.ts'
 import { busy } from '../errors.ts'
 import { readCamera } from '../sites/rows.ts'
 import type { Devices } from './devices.ts'
+import { partsOf } from './streams.ts'
 import { Trouble } from './trouble.ts'
 
 type ByCamera = { Params: { camera: string } }
@@ -42,7 +43,7 @@ export function liveRoutes(app: FastifyInstance, database: Database, devices: De
       throw busy('the device’s stream is not Motion JPEG')
     }
     reply.raw.on('close', () => ended.abort())
-    return reply.header('cache-control', 'no-store').type(type).send(Readable.fromWeb(answer.body as never).on('error', () => reply.raw.destroy()))
+    return reply.header('cache-control', 'no-store').type(type).send(Readable.from(partsOf(answer, ended.signal)).on('error', () => reply.raw.destroy()))
   })
 
   // Server-sent events: `targets` frame by frame, `heard` for what the device says, `trouble` when it cannot be spoken with.

@@ -261,6 +261,27 @@ export class Proving {
     return this.threads.ask({ what: 'judge', check, ground: place.ground, clip, plan: place.plan, actions: place.actions.get(check.detection) ?? NO_ACTIONS, site })
   }
 
+  /** What a live walk of a check is judged with. @throws ApiError when its detection is not there */
+  async benchOf(camera: string, check: Check): Promise<{ plan: Plan; actions: Actions; context: ActionsContext }> {
+    const { places, context } = await this.scenery()
+    const place = places.get(camera)
+    if (!place?.plan.cameras[0].detections.some((d) => d.id === check.detection)) throw notFound(`detection ${check.detection} on ${camera.slice(0, 64)}`)
+    return { plan: place.plan, actions: place.actions.get(check.detection) ?? NO_ACTIONS, context }
+  }
+
+  /** Keeps what came of a live walk, as a run of its own. @returns whether the check is kept, as it was walked */
+  async keepLive(camera: string, check: Check, verdict: Verdict, by: string, beganAt: number): Promise<boolean> {
+    const { site, places, endpoints } = await this.scenery()
+    const kept = (await readChecks(this.database, site.id)).find((c) => c.camera === camera && c.check.id === check.id)
+    if (!kept || JSON.stringify(kept.check) !== JSON.stringify(check)) return false
+    await this.database.transaction(async (sql) => {
+      const run = await insertRun(sql, site.id, [{ camera, check: check.id }], by, beganAt)
+      await insertResult(sql, run, camera, check, this.settingsOf(check, places.get(camera)!, endpoints), verdict, Date.now())
+      await setRunState(sql, run, 'finished', Date.now())
+    })
+    return true
+  }
+
   private async clipSource(camera: string, id: string): Promise<ClipSource> {
     const clip = await findClip(this.database, id)
     if (!clip || clip.camera !== camera) throw new Error('its clip is not there any more')

@@ -7,7 +7,9 @@ import type { Database } from '../database.ts'
 import { findDetection } from '../detections/rows.ts'
 import { noteOf } from '../history/routes.ts'
 import { readCamera } from '../sites/rows.ts'
+import { WalkOrderSchema } from '../../core/proving/live.ts'
 import type { Proving } from './proving.ts'
+import type { WalkTests } from './walkTests.ts'
 import { deleteCheck, readResult, saveCheck } from './rows.ts'
 import { versionOf } from '../params.ts'
 
@@ -18,7 +20,7 @@ const numbered = (text: string): number => {
 type ById = { Params: { id: string } }
 type OfCamera = { Params: { camera: string; id: string } }
 
-export function provingRoutes(app: FastifyInstance, database: Database, proving: Proving): void {
+export function provingRoutes(app: FastifyInstance, database: Database, proving: Proving, walks: WalkTests): void {
   app.get('/api/proving', () => proving.read())
   app.post('/api/proving/take', async ({ body }) => ({ taken: await proving.take(parseWith(NamedChecksSchema, body ?? {}).checks) }))
   app.post('/api/proving/runs', async (request, reply) => reply.status(201).send(await proving.start(parseWith(NamedChecksSchema, request.body ?? {}).checks, noteOf(request, '').by)))
@@ -26,6 +28,16 @@ export function provingRoutes(app: FastifyInstance, database: Database, proving:
   app.post<ById>('/api/proving/runs/:id/stop', ({ params }) => proving.stop(numbered(params.id)))
   app.post<ById>('/api/proving/runs/:id/go-on', ({ params }) => proving.goOn(numbered(params.id)))
   app.get<OfCamera>('/api/cameras/:camera/checks/:id/result', ({ params }) => readResult(database, params.camera, params.id))
+
+  // A walk test: null, or the newest of the camera since the server started.
+  app.get<{ Params: { camera: string } }>('/api/cameras/:camera/walk', async ({ params }, reply) => reply.type('application/json').send(JSON.stringify(walks.view(params.camera))))
+  app.post<{ Params: { camera: string } }>('/api/cameras/:camera/walk', async (request, reply) => {
+    const { check } = parseWith(WalkOrderSchema, request.body)
+    if (check.by.how === 'walk') checkFaults(check.by.walk.faults, '$.check.by.walk.faults')
+    return reply.status(201).send(await walks.start(request.params.camera, check, noteOf(request, '').by))
+  })
+  app.post<{ Params: { camera: string } }>('/api/cameras/:camera/walk/finish', ({ params }) => walks.finish(params.camera))
+  app.delete<{ Params: { camera: string } }>('/api/cameras/:camera/walk', ({ params }) => walks.stop(params.camera))
 
   app.put<OfCamera>('/api/cameras/:camera/checks/:id', async ({ params, body }) => {
     const { check, version } = parseWith(SaveCheckSchema, body)

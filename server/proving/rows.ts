@@ -1,3 +1,4 @@
+import type { Trigger } from '../../core/detections/index.ts'
 import type { Check } from '../../core/formats/check.ts'
 import type { Verdict } from '../../core/proving/judge.ts'
 import type { NamedCheck } from '../../core/proving/views.ts'
@@ -175,4 +176,10 @@ export async function readResult(sql: Sql, camera: string, checkId: string): Pro
 export async function editsBetween(sql: Sql, siteId: string, camera: string, from: number, to: number): Promise<{ label: string; by: string; at: number }[]> {
   const rows = await sql.rows<{ label: string; made_by: string; made_at: number }>('SELECT label, made_by, made_at FROM edit WHERE site_id = ? AND (camera_id = ? OR camera_id IS NULL) AND made_at > ? AND made_at <= ? ORDER BY id DESC LIMIT 5', [siteId, camera, from, to])
   return rows.map((row) => ({ label: row.label, by: row.made_by, at: row.made_at }))
+}
+
+/** A live trigger, as a walk test wants it; null: it is of a clip's run, or is not there. */
+export async function readLiveTrigger(sql: Sql, id: number): Promise<{ camera: string; detection: string; name: string; kind: Trigger['kind']; target: number | null; direction: Trigger['direction'] | null; cause: Trigger['cause'] | null } | null> {
+  const [row] = await sql.rows<{ camera_id: string; detection_id: string; name: string; kind: Trigger['kind']; target: number | null; direction: Trigger['direction'] | null; cause: Trigger['cause'] | null }>("SELECT camera_id, detection_id, JSON_VALUE(fired_with, '$.name') AS name, kind, target, direction, cause FROM fired_trigger WHERE id = ? AND run_id IS NULL", [id])
+  return row ? { camera: row.camera_id, detection: row.detection_id, name: row.name, kind: row.kind, target: row.target, direction: row.direction, cause: row.cause } : null
 }

@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { startMailbox, type Mailbox } from '../../standins/mailbox.ts'
+import type { Device } from '../../standins/camera/device.ts'
 import { Contacts } from '../../standins/contacts.ts'
 import { DEMO_CONTACTS, startPages } from '../../standins/pages.ts'
 import { Station } from '../../standins/station.ts'
@@ -50,16 +51,18 @@ export const demoClip = (): Buffer => readFileSync(fileURLToPath(new URL('../../
 /** Its first seconds, for what has to be analysed only to be there. */
 export const shortClip = (seconds: number): Buffer => execFileSync('ffmpeg', ['-v', 'error', '-i', fileURLToPath(new URL('../../demo/clips/slipway-morning.mp4', import.meta.url)), '-t', String(seconds), '-c', 'copy', '-movflags', 'frag_keyframe+empty_moov', '-f', 'mp4', '-'], { maxBuffer: 2 ** 26 })
 
-/** @param clipsOf cameras whose demo clips are added, and analysed beside the test */
-export async function startTestApp({ withDemo = false, withPasswords = false, clipsOf = [] as readonly string[], mostClipBytes = 50 * 2 ** 20, places = [] as Neighbourhood[] } = {}): Promise<TestApp> {
+/**
+ * @param clipsOf cameras whose demo clips are added, and analysed beside the test
+ * @param devices that the stand-ins' pages operate @param contacts that they follow
+ */
+export async function startTestApp({ withDemo = false, withPasswords = false, clipsOf = [] as readonly string[], mostClipBytes = 50 * 2 ** 20, places = [] as Neighbourhood[], devices = [] as readonly Device[], contacts = new Contacts() } = {}): Promise<TestApp> {
   const address = JSON.parse(process.env.WARDOPTIC_TEST_DATABASE!) as DatabaseAddress
   const folder = mkdtempSync(join(tmpdir(), 'wardoptic-app-'))
   const name = `wardoptic_${folder.slice(-6).toLowerCase()}_${process.pid}`
   const database = await Database.open(address, name)
   const mailbox = await startMailbox(join(folder, 'mailbox'))
   const station = await new Station().start()
-  const contacts = new Contacts()
-  const pages = await startPages({ station, contacts, held: DEMO_CONTACTS, devices: [], mailboxPort: mailbox.httpPort })
+  const pages = await startPages({ station, contacts, held: DEMO_CONTACTS, devices, mailboxPort: mailbox.httpPort })
   const ports: StandInPorts = { smtp: mailbox.smtpPort, mailbox: mailbox.httpPort, station: station.port, pages: pages.port }
   const make = (): Promise<App> => makeApp({
     database,

@@ -6,6 +6,7 @@ import { readSettings } from '../actions/rows.ts'
 import type { Database } from '../database.ts'
 import { readAllDetections } from '../detections/rows.ts'
 import type { Devices } from '../devices/devices.ts'
+import { partsOf } from '../devices/streams.ts'
 import { InputError } from '../../core/errors.ts'
 import { notFound } from '../errors.ts'
 import type { Evidence } from './evidence.ts'
@@ -59,19 +60,23 @@ async function show(devices: Devices, camera: string, raw: ServerResponse, signa
       const [link, { profile }] = [devices.link(found.row), found.channel]
       // When one of the two ends, both are begun anew.
       const both = new AbortController()
-      const until = AbortSignal.any([signal, both.signal])
+      const stop = (): void => both.abort()
+      signal.addEventListener('abort', stop)
       const pictures = async (): Promise<void> => {
-        const answer = await link.pictures(profile, until)
+        const answer = await link.pictures(profile, both.signal)
         const reader = new PartReader(answer.headers.get('content-type') ?? '')
-        for await (const part of (answer.body ?? []) as AsyncIterable<Uint8Array>) {
+        for await (const part of partsOf(answer, both.signal)) {
           const newest = reader.push(part).at(-1)
           if (newest) say({ what: 'picture', camera, at: Date.now() }, newest)
         }
       }
       const targets = async (): Promise<void> => {
-        for await (const frame of link.targets(profile, until)) say({ what: 'targets', camera, at: frame.at, targets: frame.targets })
+        for await (const frame of link.targets(profile, both.signal)) say({ what: 'targets', camera, at: frame.at, targets: frame.targets })
       }
-      await Promise.race([pictures(), targets()]).finally(() => both.abort())
+      await Promise.race([pictures(), targets()]).finally(() => {
+        signal.removeEventListener('abort', stop)
+        both.abort()
+      })
       throw new Error('the device has ended its stream')
     } catch (error) {
       if (signal.aborted) return

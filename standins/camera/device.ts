@@ -136,12 +136,13 @@ export class Device {
   private step(): void {
     this.switchBack()
     this.outputs.step(this.now())
+    const moment = this.moment()
     for (const channel of this.channels)
-      for (const trigger of channel.step(this.moment(), this.began + this.model.clockOff * 1000)) {
+      for (const trigger of channel.step(moment, this.began + this.model.clockOff * 1000)) {
         const topic = TOPICS[trigger.kind]
-        const cls = channel.scene.classOf(trigger)
+        const cls = channel.scene.classOf(trigger, moment)
         if (topic) this.pullPoints.put({ topic, operation: 'Changed', at: this.now(), source: { VideoSourceConfigurationToken: `source-${channel.token}`, VideoAnalyticsConfigurationToken: channel.token, Rule: trigger.detection }, data: { ...(trigger.target !== undefined && { ObjectId: String(trigger.target) }), ...(cls && cls !== 'unknown' && { ClassTypes: classNames[cls] }), ...(trigger.direction && { Direction: trigger.direction === 'leftToRight' ? 'Right' : 'Left' }), ...(trigger.kind === 'intrusion' && { IsInside: 'true' }), ...(trigger.cause && { Cause: trigger.cause }) } })
-        this.outputs.fired(`${channel.token}/${trigger.detection}`, this.now(), this.wall())
+        this.outputs.fired(`${channel.token}/${trigger.detection}`, this.now(), this.wall(channel.scene.later(moment)))
       }
     for (const input of this.model.inputs) {
       const set = this.isSet(input)
@@ -171,9 +172,9 @@ export class Device {
     }
   }
 
-  /** Minutes since Monday on its wall clock. */
-  private wall(): number {
-    const at = DateTime.fromMillis(this.now(), { zone: TIME_ZONE })
+  /** Minutes since Monday on its wall clock, or so much later. */
+  private wall(later: number): number {
+    const at = DateTime.fromMillis(this.now() + later, { zone: TIME_ZONE })
     return (at.weekday - 1) * 1440 + at.hour * 60 + at.minute
   }
 

@@ -14,7 +14,7 @@ import { contextOf } from '../../simulation/paint/canvas.ts'
 import { Painter } from '../../simulation/paint/painter.ts'
 import { makeNodeCanvas } from '../../simulation/nodeCanvas.ts'
 import { QUALITIES, reportedTargets } from '../../simulation/reported.ts'
-import type { Play } from '../../simulation/script.ts'
+import type { Play, Script } from '../../simulation/script.ts'
 
 /** The site's wall clock, which the demo's devices show. */
 export const TIME_ZONE = 'Europe/London'
@@ -48,29 +48,43 @@ class Sights {
   }
 }
 
+/** A play that a camera looks at: its own script over and over again, or a walk once. */
+interface Showing {
+  play: Play
+  sights: Sights
+  measures: Measures | null
+  /** The camera's second at which it began. */
+  from: number
+  /** By how much hours are to be read later than the device's clock says, ms: a walk at another time of the day. */
+  later: number
+}
+
 /**
  * What a camera sees of its scene, over and over again: the script's targets as a good camera reports them, its own
  * rules evaluated on them by the reference engine, and a picture of any moment. Rules that look at whole pictures are
- * evaluated on the measures of the painted pictures, once these are there.
+ * evaluated on the measures of the painted pictures, once these are there. A walk takes the script's place while it
+ * lasts.
  */
 export class LiveScene {
-  readonly play: Play
-  private readonly sights: Sights
+  private readonly usual: Showing
   private readonly measuresOf: ((play: Play) => Promise<Measures>) | undefined
-  private measures: Measures | null = null
+  private walking: Showing | null = null
   private asked = false
   private evaluator: Evaluator | null = null
   private detections: Detection[] = []
   private schedules: Schedule[] = []
   private motionOn = false
   private row = 0
-  private round = -1
+  private evaluated: { play: Play; round: number } | null = null
 
   /** @param measuresOf measures the play's pictures; asked for only when a rule needs them */
   constructor(play: Play, measuresOf?: (play: Play) => Promise<Measures>) {
-    this.play = play
-    this.sights = Sights.of(play)
+    this.usual = { play, sights: Sights.of(play), measures: null, from: 0, later: 0 }
     this.measuresOf = measuresOf
+  }
+
+  get play(): Play {
+    return this.usual.play
   }
 
   /** @param rules those that run now */
@@ -84,43 +98,68 @@ export class LiveScene {
     })
     this.motionOn = this.detections.some(({ kind, parked }) => kind === 'motion' && !parked)
     this.evaluator = null
-    if (!this.asked && this.measuresOf && this.detections.some(isFrameKind)) {
-      this.asked = true
-      this.measuresOf(this.play).then(
-        (measures) => void (this.measures = measures),
-        (error: Error) => error.name !== 'AbortError' && void process.stderr.write(`the pictures of ${this.play.scene.id} could not be measured: ${error.message}\n`)
-      )
-    }
+    if (this.asked || !this.looksAtPictures) return
+    this.asked = true
+    this.measuresOf!(this.play).then(
+      (measures) => void (this.usual.measures = measures),
+      (error: Error) => error.name !== 'AbortError' && void process.stderr.write(`the pictures of ${this.play.scene.id} could not be measured: ${error.message}\n`)
+    )
+  }
+
+  /**
+   * Makes a walk ready: paints and measures its pictures if a rule looks at these. It begins with what is returned.
+   *
+   * @param later by how much hours are to be read later than the device's clock says, ms
+   * @returns begins it at a second of the camera
+   */
+  async prepareWalk(script: Script, later: number): Promise<(seconds: number) => void> {
+    const play: Play = { scene: this.play.scene, script }
+    const measures = this.looksAtPictures ? await this.measuresOf!(play) : null
+    const sights = Sights.of(play)
+    return (from) => void (this.walking = { play, sights, measures, from, later })
+  }
+
+  /** Ends a walk before its time. */
+  endWalk(): void {
+    this.walking = null
+  }
+
+  /** By how much hours are to be read later than the device's clock says, ms. */
+  later(seconds: number): number {
+    return this.showing(seconds).later
   }
 
   /** Takes what has happened up to now. @param seconds since the device was started @param began the device's instant of its start */
   step(seconds: number, began = 0): Trigger[] {
-    const { fps } = this.play.scene
-    const { round, frame } = this.momentOf(seconds)
-    if (round !== this.round || !this.evaluator) {
-      if (round !== this.round) this.row = 0
-      this.round = round
-      this.evaluator = new Evaluator({ plan: { schedules: this.schedules, timeZone: TIME_ZONE }, camera: { ignore: [], detections: this.detections }, fps, start: began + round * this.play.script.seconds * 1000, motionOn: this.motionOn })
+    const now = this.showing(seconds)
+    const { fps } = now.play.scene
+    const { round, frame } = momentOf(now, seconds)
+    if (this.evaluated?.play !== now.play || round !== this.evaluated.round || !this.evaluator) {
+      if (this.evaluated?.play !== now.play || round !== this.evaluated.round) this.row = 0
+      this.evaluated = { play: now.play, round }
+      const start = began + (now.from + round * now.play.script.seconds) * 1000 + now.later
+      this.evaluator = new Evaluator({ plan: { schedules: this.schedules, timeZone: TIME_ZONE }, camera: { ignore: [], detections: this.detections }, fps, start, motionOn: this.motionOn })
     }
-    const { tracks } = this
+    const tracks = this.tracksOf(now)
     const until = firstRowOfFrame(tracks, frame + 1)
-    const measures = this.measures && { ...this.measures, length: Math.min(frame, this.measures.length) }
+    const measures = now.measures && { ...now.measures, length: Math.min(frame, now.measures.length) }
     const triggers = until > this.row || measures ? this.evaluator.push(tracks, this.row, until, measures) : []
     this.row = Math.max(this.row, until)
     return triggers
   }
 
-  /** The class of a trigger's target at its moment. */
-  classOf({ target, frame }: Trigger): TargetClass | null {
-    const { tracks } = this
+  /** The class of a trigger's target at its moment, of the triggers of the last step. */
+  classOf({ target, frame }: Trigger, seconds: number): TargetClass | null {
+    const tracks = this.tracksOf(this.showing(seconds))
     for (let i = firstRowOfFrame(tracks, frame); i < firstRowOfFrame(tracks, frame + 1); i++) if (tracks.id[i] === target) return CLASSES[tracks.cls[i]]
     return null
   }
 
   /** The targets of a moment. */
   targets(seconds: number): LiveFrame['targets'] {
-    const { frame } = this.momentOf(seconds)
-    const { tracks } = this
+    const now = this.showing(seconds)
+    const { frame } = momentOf(now, seconds)
+    const tracks = this.tracksOf(now)
     const list: LiveFrame['targets'] = []
     for (let i = firstRowOfFrame(tracks, frame); i < firstRowOfFrame(tracks, frame + 1); i++) list.push({ id: tracks.id[i], class: CLASSES[tracks.cls[i]], x: tracks.x[i], y: tracks.y[i], w: tracks.w[i], h: tracks.h[i] })
     return list
@@ -134,9 +173,10 @@ export class LiveScene {
 
   /** The picture of a moment, as JPEG. */
   snapshot(seconds: number): Buffer {
-    const { width, height } = this.play.scene
-    const { painter } = this.sights
-    painter.paint(seconds % this.play.script.seconds)
+    const now = this.showing(seconds)
+    const { width, height } = now.play.scene
+    const { painter } = now.sights
+    painter.paint((seconds - now.from) % now.play.script.seconds)
     const canvas = createCanvas(width, height)
     const g = canvas.getContext('2d')
     const picture = contextOf(painter.canvas).getImageData(0, 0, width, height)
@@ -146,13 +186,23 @@ export class LiveScene {
     return canvas.toBuffer('image/jpeg', 85)
   }
 
-  private get tracks(): Tracks {
-    return this.detections.some(({ kind }) => kind === 'face') ? this.sights.tracksWithFaces : this.sights.tracks
+  private get looksAtPictures(): boolean {
+    return this.measuresOf !== undefined && this.detections.some(isFrameKind)
   }
 
-  private momentOf(seconds: number): { round: number; frame: number } {
-    const { script, scene } = this.play
-    const round = Math.floor(seconds / script.seconds)
-    return { round, frame: Math.floor((seconds - round * script.seconds) * scene.fps) + 1 }
+  /** What is shown at a second; pictures of a walk that is over are still asked for. */
+  private showing(seconds: number): Showing {
+    const { walking } = this
+    return walking && seconds >= walking.from && seconds < walking.from + walking.play.script.seconds ? walking : this.usual
   }
+
+  private tracksOf({ sights }: Showing): Tracks {
+    return this.detections.some(({ kind }) => kind === 'face') ? sights.tracksWithFaces : sights.tracks
+  }
+}
+
+function momentOf({ play: { script, scene }, from }: Showing, seconds: number): { round: number; frame: number } {
+  const since = seconds - from
+  const round = Math.floor(since / script.seconds)
+  return { round, frame: Math.floor((since - round * script.seconds) * scene.fps) + 1 }
 }

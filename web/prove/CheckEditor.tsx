@@ -10,6 +10,7 @@ import type { KeptCheck } from '../../core/proving/views.ts'
 import type { Scene } from '../../simulation/script.ts'
 import { request } from '../api/client.ts'
 import { InputError } from '../../core/errors.ts'
+import { actorNames, faultNames } from '../kept/walkWords.ts'
 import { CheckStage } from './CheckStage.tsx'
 import { useRefresh } from './useProving.ts'
 import { aboutNames } from './words.ts'
@@ -24,8 +25,6 @@ interface Props {
 }
 
 const weathers = ['wind', 'rain', 'snow', 'fog', 'clouds'] as const
-const faultNames: Record<FaultKind, string> = { covered: 'Lens covered', sprayed: 'Lens sprayed', defocused: 'Out of focus', knocked: 'Knocked aside', lightsOut: 'Lights out', washedOut: 'Dazzled', cableCut: 'Cable cut', frozen: 'Picture frozen' }
-const actorNames: Record<WalkActor['kind'], string> = { adult: 'Adult', child: 'Child', crouching: 'Crouching person', group: 'Group', dog: 'Dog', gull: 'Gull', car: 'Car', van: 'Van', bicycle: 'Cyclist' }
 
 /** A check as somebody wants it: who walks where, when, in what weather; what is expected. */
 export function CheckEditor({ kept, scene, painted, site, detection, onDone }: Props): ReactNode {

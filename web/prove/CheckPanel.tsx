@@ -83,9 +83,16 @@ export function CheckPanel({ kept, view, site, detection, editing, onEdit, onRun
       {check.by.how === 'person' && <p className="person-words">{check.by.words}</p>}
       <Outcome check={check} last={last} result={result} />
       <div className="row check-actions">
-        <Button type="primary" size="small" icon={<CaretRightOutlined />} disabled={running || check.by.how === 'person'} onClick={onRun}>
-          Run
-        </Button>
+        {check.by.how !== 'person' && (
+          <Button type="primary" size="small" icon={<CaretRightOutlined />} disabled={running} onClick={onRun}>
+            Run
+          </Button>
+        )}
+        {check.by.how !== 'clip' && (
+          <Button size="small" type={check.by.how === 'person' ? 'primary' : 'default'} onClick={() => void navigate(`/prove/walk?camera=${camera}&check=${check.id}`)}>
+            Walk it live
+          </Button>
+        )}
         <Button size="small" icon={<EditOutlined />} onClick={() => onEdit(true)}>
           Change
         </Button>

@@ -2,7 +2,7 @@ import './prove.css'
 import { CaretRightOutlined, PlusOutlined } from '@ant-design/icons'
 import { Alert, App, Button, Progress, Segmented } from 'antd'
 import type { ReactNode } from 'react'
-import { useSearchParams } from 'react-router'
+import { useNavigate, useSearchParams } from 'react-router'
 import type { NamedCheck, ProofRunView, ProvingView, Turn } from '../../core/proving/views.ts'
 import { request } from '../api/client.ts'
 import { noteHeaders } from '../kept/note.ts'
@@ -21,6 +21,7 @@ export function ProvePlace(): ReactNode {
   const site = useSiteActions()
   const [address, setAddress] = useSearchParams()
   const refresh = useRefresh()
+  const navigate = useNavigate()
   const { message } = App.useApp()
   if (proving.error && !proving.data) return <Alert className="notice" type="error" showIcon title={proving.error.message} />
   if (!proving.data || !site.data) return <p className="waiting">Reading the checks …</p>
@@ -63,6 +64,9 @@ export function ProvePlace(): ReactNode {
         <Numbers view={view} />
         <span className="grow" />
         {view.run && <RunState run={view.run} act={act} />}
+        {detections.length > 0 && (
+          <Button onClick={() => void navigate(`/prove/walk?camera=${chosen!.camera}&detection=${chosen!.detection.id}`)}>Walk live</Button>
+        )}
         {!running && (
           <Button type="primary" icon={<CaretRightOutlined />} disabled={!view.checks.some((c) => c.check.by.how !== 'person')} onClick={() => void run()}>
             Run all

@@ -11,8 +11,8 @@ import { timeOf } from '../actions/words.ts'
 import { useAlarm, useAlarms } from '../alarms/useAlarms.ts'
 import { request } from '../api/client.ts'
 import { AlarmDesk } from './AlarmDesk.tsx'
-import { LiveTile } from './LiveTile.tsx'
-import { WatchStream } from './stream.ts'
+import { LiveTile } from '../scene/LiveTile.tsx'
+import { WatchStream } from '../scene/liveStream.ts'
 
 const LOOK_MS = 15_000
 const SearchPart = lazy(() => import('./SearchPart.tsx').then((m) => ({ default: m.SearchPart })))

@@ -3,7 +3,8 @@ import { Alert, Button, Checkbox, Input, InputNumber, Modal, Select, Slider } fr
 import { useMemo, useState, type ReactNode } from 'react'
 import type { ClipView } from '../../../core/api.ts'
 import { InputError } from '../../../core/errors.ts'
-import { ACTOR_KINDS, FAULT_KINDS, LIGHTS, readScene, readScript, type FaultKind, type Light, type Script, type ScriptActor } from '../../../simulation/script.ts'
+import { actorNames, faultNames, lightNames } from '../../kept/walkWords.ts'
+import { ACTOR_KINDS, FAULT_KINDS, LIGHTS, readScene, readScript, type FaultKind, type Script, type ScriptActor } from '../../../simulation/script.ts'
 import { request } from '../../api/client.ts'
 import { ScenePreview } from '../../scene/ScenePreview.tsx'
 
@@ -15,8 +16,6 @@ export interface MakeClipProps {
   onMade: (clip: ClipView) => void
 }
 
-const lightNames: Record<Light, string> = { day: 'Day', dusk: 'Dusk', night: 'Night, by lamplight', infrared: 'Night, by infra-red' }
-const faultNames: Record<FaultKind, string> = { covered: 'Lens covered', sprayed: 'Lens sprayed', defocused: 'Out of focus', knocked: 'Knocked aside', lightsOut: 'Lights out', washedOut: 'Blinded', cableCut: 'Cable cut', frozen: 'Picture frozen' }
 /** Who has a face that may wear a mask. */
 const faced: ReadonlySet<string> = new Set(['adult', 'child', 'crouching', 'group'])
 const weathers = ['wind', 'rain', 'snow', 'fog', 'clouds'] as const
@@ -124,7 +123,7 @@ function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>):
         <ul className="maker-actors">
           {script.actors.map((a, i) => (
             <li key={i} className={i === actor ? 'chosen' : ''} onPointerDown={() => setActor(i)}>
-              <Select size="small" aria-label={`Actor ${i + 1}`} value={a.kind} options={ACTOR_KINDS.map((value) => ({ value, label: value }))} onChange={(kind) => changeActor(i, { kind })} onFocus={() => setActor(i)} />
+              <Select size="small" aria-label={`Actor ${i + 1}`} value={a.kind} options={ACTOR_KINDS.map((value) => ({ value, label: actorNames[value] }))} onChange={(kind) => changeActor(i, { kind })} onFocus={() => setActor(i)} />
               <InputNumber size="small" aria-label={`Actor ${i + 1} comes at`} prefix="at" suffix="s" min={0} max={script.seconds} value={a.from} onChange={(from) => from !== null && changeActor(i, { from })} />
               {faced.has(a.kind) ? (
                 <Checkbox checked={a.mask} onChange={(e) => changeActor(i, { mask: e.target.checked })}>

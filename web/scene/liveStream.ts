@@ -21,6 +21,12 @@ export class WatchStream {
   private readonly listeners = new Map<string, Set<() => void>>()
   private readonly decoding = new Set<string>()
   private readonly ended = new AbortController()
+  private readonly address: string
+
+  /** @param cameras left out: all */
+  constructor(cameras?: readonly string[]) {
+    this.address = cameras ? `/api/watch/stream?cameras=${cameras.map(encodeURIComponent).join()}` : '/api/watch/stream'
+  }
 
   get = (camera: string): Live => this.live.get(camera) ?? none
 
@@ -33,7 +39,7 @@ export class WatchStream {
   async run(): Promise<void> {
     while (!this.ended.signal.aborted) {
       try {
-        const answer = await fetch('/api/watch/stream', { signal: this.ended.signal })
+        const answer = await fetch(this.address, { signal: this.ended.signal })
         if (!answer.ok || !answer.body) throw errorOf(answer.status, await answer.text())
         // A decoding that the cut took with it never ends; it must not keep the next ones out.
         this.decoding.clear()

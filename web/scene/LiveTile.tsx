@@ -1,6 +1,7 @@
+import './liveTile.css'
 import { useEffect, useRef, useState, type ReactNode } from 'react'
 import type { Detection } from '../../core/formats/plan.ts'
-import type { WatchStream } from './stream.ts'
+import type { WatchStream } from './liveStream.ts'
 
 interface Props {
   stream: WatchStream

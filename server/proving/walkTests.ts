@@ -1,0 +1,283 @@
+import type { ArmInputs } from '../../core/arming/armInputs.ts'
+import type { DeliveryView } from '../../core/api.ts'
+import { explainAll, type Ladder, type Setting, type Trigger } from '../../core/detections/index.ts'
+import type { Actions } from '../../core/formats/actions.ts'
+import type { Check } from '../../core/formats/check.ts'
+import { isFrameKind, type Plan } from '../../core/formats/plan.ts'
+import { likelyCause, liveEffects, seenEffects, type LiveEffect, type WalkTestView } from '../../core/proving/live.ts'
+import { judge } from '../../core/proving/judge.ts'
+import type { Finding } from '../../core/readiness/index.ts'
+import { emptyMeasures, USUAL_GRID } from '../../core/measures/measures.ts'
+import { CLASSES, type TargetClass } from '../../core/targets/classes.ts'
+import { tracksFromRows, type TargetRow, type Tracks } from '../../core/targets/tracks.ts'
+import type { ActionsContext } from '../alarms/context.ts'
+import { readAlarm } from '../alarms/rows.ts'
+import type { Database } from '../database.ts'
+import type { Devices } from '../devices/devices.ts'
+import { busy, notFound } from '../errors.ts'
+import { readLiveTrigger } from './rows.ts'
+import type { Proving } from './proving.ts'
+
+/** Targets are taken at this rate, whatever the camera's own is. */
+const FPS = 10
+const LOOK_MS = 200
+/** What follows is waited for so long after the walk: cameras have 15 s to say that they switched something. */
+const SETTLE_MS = 18_000
+/** A trigger of the walk's last moment is heard of a little later. */
+const GRACE_MS = 1500
+/** A walk whose pictures have to be painted and measured first is not ready at once. */
+const READY_WITHIN_MS = 180_000
+
+/** A camera reports targets, and nothing of its pictures. */
+const UNMEASURED = emptyMeasures(USUAL_GRID, 640, 360, FPS, 0)
+
+interface Test {
+  view: WalkTestView
+  by: string
+  /** That shows the camera. */
+  device: string
+  /** By how much hours are read later than the clock, ms. */
+  later: number
+  rows: TargetRow[]
+  bench: { plan: Plan; actions: Actions; context: ActionsContext }
+  inputs: ArmInputs
+  first: { heardAt: number; id: number; alarm: number } | null
+  ended: AbortController
+  /** Judge it now, without waiting for the rest. */
+  enough: boolean
+  done: Promise<void>
+}
+
+/**
+ * Walk tests: a check is walked in front of its live camera, by a simulated scene or by somebody on site. The camera's
+ * own triggers count; the gates are those of what it reports, by the reference engine.
+ */
+export class WalkTests {
+  private readonly database: Database
+  private readonly devices: Devices
+  private readonly proving: Proving
+  private readonly findings: () => Promise<readonly Finding[]>
+  private readonly scenes: string | null
+  private readonly log: (error: unknown) => void
+  private readonly tests = new Map<string, Test>()
+  private count = 0
+
+  /** @param findings of readiness, worst first @param scenes where simulated scenes are operated; null: there are none */
+  constructor(database: Database, devices: Devices, proving: Proving, findings: () => Promise<readonly Finding[]>, scenes: string | null, log: (error: unknown) => void) {
+    this.database = database
+    this.devices = devices
+    this.proving = proving
+    this.findings = findings
+    this.scenes = scenes
+    this.log = log
+  }
+
+  /** The walk that went on in front of a camera at an instant: by how much hours are read later, ms. */
+  walkAt(camera: string, instant: number): { later: number } | null {
+    const test = this.tests.get(camera)
+    return test && test.view.beganAt !== null && instant >= test.view.beganAt && instant <= endOf(test.view) && this.goesOn(camera) ? { later: test.later } : null
+  }
+
+  async close(): Promise<void> {
+    for (const { ended } of this.tests.values()) ended.abort()
+    await Promise.all([...this.tests.values()].map((t) => t.done))
+  }
+
+  /** The newest test of a camera; null: there was none since the server started. */
+  view(camera: string): WalkTestView | null {
+    return this.tests.get(camera)?.view ?? null
+  }
+
+  /** Begins a test. @throws ApiError when one goes on there, nothing shows the camera, or the check cannot be walked live */
+  async start(camera: string, check: Check, by: string): Promise<WalkTestView> {
+    if (this.goesOn(camera)) throw busy('a walk test goes on in front of this camera already; stop it first')
+    if (check.by.how === 'clip') throw busy('this check looks at a clip; it can be run, not walked')
+    if (check.by.how === 'walk' && !this.scenes) throw busy('there is no simulated scene here; let somebody on site walk it')
+    const bench = await this.proving.benchOf(camera, check)
+    const showing = await this.devices.channelShowing(camera)
+    if (!showing) throw busy('no device shows this camera now; see Devices')
+    const seconds = check.by.how === 'walk' ? check.by.walk.seconds : check.by.seconds
+    const view: WalkTestView = { id: ++this.count, camera, check, how: check.by.how === 'walk' ? 'scene' : 'person', state: 'preparing', beganAt: null, seconds, ladder: null, targets: 0, triggers: [], others: [], effects: [], verdict: null, kept: false, error: null }
+    const test: Test = { view, by, device: showing.row.id, later: 0, rows: [], bench, inputs: {}, first: null, ended: new AbortController(), enough: false, done: Promise.resolve() }
+    if (this.goesOn(camera)) throw busy('a walk test goes on in front of this camera already; stop it first')
+    this.tests.set(camera, test)
+    test.done = this.walk(test, showing)
+      .catch((error: unknown) => {
+        if (test.ended.signal.aborted) return
+        this.log(error)
+        Object.assign(view, { state: 'failed', error: (error as Error).message })
+      })
+      .finally(() => test.ended.abort())
+    return view
+  }
+
+  /** Ends a test without a result. */
+  async stop(camera: string): Promise<WalkTestView> {
+    const test = this.running(camera)
+    test.view.state = 'stopped'
+    test.ended.abort()
+    if (test.view.how === 'scene') await this.operate(camera, 'end', null).catch(this.log)
+    await test.done
+    return test.view
+  }
+
+  /** The walk is over before its time: judge what has come. */
+  async finish(camera: string): Promise<WalkTestView> {
+    const test = this.running(camera)
+    test.enough = true
+    await test.done
+    return test.view
+  }
+
+  private goesOn(camera: string): boolean {
+    const state = this.tests.get(camera)?.view.state
+    return state === 'preparing' || state === 'walking' || state === 'settling'
+  }
+
+  private running(camera: string): Test {
+    const test = this.tests.get(camera)
+    if (!test) throw notFound(`a walk test of ${camera.slice(0, 64)}`)
+    if (!this.goesOn(camera)) throw busy('this walk test has ended')
+    return test
+  }
+
+  /**
+   * A trigger has been taken, of whatever camera. Times of a walk are when things are heard of: clocks of devices are
+   * known to a second, what they say comes at once.
+   */
+  async taken({ alarm, trigger }: { alarm: number; trigger?: number }, heardAt = Date.now()): Promise<void> {
+    if (trigger === undefined || ![...this.tests.keys()].some((camera) => this.goesOn(camera))) return
+    const row = await readLiveTrigger(this.database, trigger)
+    // What fell before it began, or after its end, is of somebody else.
+    if (!row || !this.walkAt(row.camera, heardAt)) return
+    const test = this.tests.get(row.camera)!
+    const time = (heardAt - test.view.beganAt!) / 1000
+    if (row.detection !== test.view.check.detection) return void test.view.others.push({ detection: row.detection, name: row.name, time })
+    const fired: Trigger = { detection: row.detection, kind: row.kind, time, frame: Math.floor(time * FPS) + 1, ...(row.target !== null && { target: row.target }), ...(row.direction && { direction: row.direction }), ...(row.cause && { cause: row.cause }) }
+    test.view.triggers.push({ ...fired, id: trigger, alarm })
+    test.first ??= { heardAt, id: trigger, alarm }
+  }
+
+  private async walk(test: Test, { row, channel }: NonNullable<Awaited<ReturnType<Devices['channelShowing']>>>): Promise<void> {
+    const { view, ended } = test
+    const { check, camera } = view
+    const following = this.follow(test, row, channel.profile)
+    let beganAt = Date.now()
+    if (check.by.how === 'walk') {
+      const inputs = test.bench.context.site.inputs.flatMap(({ id, device, token }) => (device && token && check.by.how === 'walk' && check.by.walk.inputs[id] ? [{ device, token, changes: check.by.walk.inputs[id] }] : []))
+      const begin = await this.operate(camera, 'walk', { walk: check.by.walk, clock: check.at, inputs })
+      ended.signal.throwIfAborted()
+      beganAt = begin
+      test.later = check.at - beganAt
+    }
+    test.inputs = this.inputsOf(test)
+    Object.assign(view, { state: 'walking', beganAt })
+    const walked = (): boolean => Date.now() >= beganAt + view.seconds * 1000 + GRACE_MS
+    while (!walked() && !this.isOver(test)) await this.look(test)
+    view.state = 'settling'
+    const until = Date.now() + SETTLE_MS
+    do await this.look(test)
+    while (!test.enough && test.first && view.effects.some((e) => e.state === 'waiting') && Date.now() < until)
+    await this.look(test, true)
+    ended.abort()
+    await following
+    await this.conclude(test)
+  }
+
+  /** Somebody on site has done it: it triggered, and all of it came. With more to wait for, the whole time is waited. */
+  private isOver({ view, enough, first }: Test): boolean {
+    const { expect } = view.check
+    return enough || (view.how === 'person' && expect.what === 'trigger' && expect.times === undefined && first !== null && view.effects.every((e) => e.state !== 'waiting'))
+  }
+
+  /** What arm inputs are during the walk: as its plan says, or as they are on site. */
+  private inputsOf({ view, bench }: Test): ArmInputs {
+    const { by, at } = view.check
+    const now = Object.fromEntries(bench.context.site.inputs.flatMap(({ id, device, token }) => (device && token && this.devices.contact(device, token) !== null ? [[id, [{ at: 0, set: this.devices.contact(device, token)! }]]] : [])))
+    if (by.how !== 'walk') return now
+    return { ...now, ...Object.fromEntries(Object.entries(by.walk.inputs).map(([id, changes]) => [id, changes.map((c) => ({ at: at + Math.round(c.at * 1000), set: c.set }))])) }
+  }
+
+  /** Keeps the targets that the camera reports. */
+  private async follow({ view, rows, ended }: Test, row: Parameters<Devices['link']>[0], profile: string): Promise<void> {
+    const last = new Map<number, number>()
+    const ids = new Set<number>()
+    while (!ended.signal.aborted) {
+      try {
+        for await (const { targets } of this.devices.link(row).targets(profile, ended.signal)) {
+          if (view.beganAt === null) continue
+          const since = Date.now() - view.beganAt
+          const frame = Math.floor((since / 1000) * FPS) + 1
+          if (frame < 1 || view.beganAt + since > endOf(view)) continue
+          for (const { id, class: cls, ...box } of targets) {
+            if ((last.get(id) ?? 0) >= frame) continue
+            last.set(id, frame)
+            ids.add(id)
+            rows.push({ frame, id, ...box, cls: (CLASSES as readonly string[]).includes(cls) ? (cls as TargetClass) : 'unknown', confidence: 1 })
+          }
+          view.targets = ids.size
+        }
+      } catch (error) {
+        if (!ended.signal.aborted) view.error = `The camera’s targets cannot be read: ${(error as Error).message}`
+      }
+      if (!ended.signal.aborted) await new Promise((resolve) => setTimeout(resolve, 1000))
+    }
+  }
+
+  private settingOf({ view, bench, inputs, later }: Test): Setting {
+    const [camera] = bench.plan.cameras
+    const detections = camera.detections.filter((d) => d.id === view.check.detection)
+    return { plan: bench.plan, camera: { ...camera, detections }, fps: FPS, start: view.beganAt! + later, inputs }
+  }
+
+  private tracksOf({ rows }: Test): Tracks {
+    return tracksFromRows(rows, FPS)
+  }
+
+  private async look(test: Test, over = false): Promise<void> {
+    await new Promise((resolve) => setTimeout(resolve, LOOK_MS))
+    test.ended.signal.throwIfAborted()
+    const { view, bench } = test
+    view.ladder = nearestOf(test.rows.length ? explainAll(this.settingOf(test), this.tracksOf(test), view.check.detection) : [])
+    view.effects = await this.effects(test, bench, over)
+  }
+
+  private async effects({ view, first, later }: Test, { actions, context }: Test['bench'], over: boolean): Promise<LiveEffect[]> {
+    let deliveries: DeliveryView[] = []
+    if (first) deliveries = (await readAlarm(this.database, first.alarm)).deliveries.filter((d) => d.trigger === first.id)
+    const instant = (first?.heardAt ?? Date.now()) + later
+    return liveEffects(view.check, actions, context.actions, { instant, severity: actions.severity, byCamera: new Set() }, first && { heardAt: first.heardAt, deliveries }, over)
+  }
+
+  private async conclude(test: Test): Promise<void> {
+    const { view, bench } = test
+    const { check, camera } = view
+    const setting = this.settingOf(test)
+    const detection = setting.camera.detections[0]
+    const findings = await this.findings()
+    const own = findings.filter((f) => (f.notch === 'sent' || f.notch === 'armed') && (f.camera === camera || f.camera === null) && (f.device === test.device || f.device === null) && (f.detection === check.detection || f.detection === null))
+    // What is said of this detection before what is said of its camera or of all.
+    const about = [...own.filter((f) => f.detection !== null), ...own.filter((f) => f.detection === null)].map((f) => f.sentence)
+    const cause = view.triggers.length || check.expect.what === 'silence' ? null : isFrameKind(detection) ? (about[0] ?? 'The camera said nothing; what it makes of its pictures it does not say.') : likelyCause(view.ladder, about)
+    view.verdict = judge(check, { tracks: this.tracksOf(test), measures: UNMEASURED }, { setting, follows: { actions: bench.actions, site: bench.context.actions }, said: { triggers: view.triggers, effects: seenEffects(view.effects), cause } })
+    view.kept = await this.proving.keepLive(camera, check, view.verdict, test.by, view.beganAt!)
+    view.state = 'done'
+  }
+
+  /** Has a simulated scene walk, or end its walk. @returns when it began */
+  private async operate(camera: string, does: 'walk' | 'end', order: object | null): Promise<number> {
+    const answer = await fetch(`${this.scenes}/scenes/${encodeURIComponent(camera)}/${does}`, { method: 'POST', body: order === null ? '' : JSON.stringify(order), signal: AbortSignal.timeout(READY_WITHIN_MS) })
+    const body = (await answer.json()) as { began?: number; message?: string }
+    if (!answer.ok) throw busy(body.message ?? `the scene answers with ${answer.status}`)
+    return body.began ?? 0
+  }
+}
+
+/** Until when something belongs to it: a scene is somebody else's again at once, a person may be a little late. */
+const endOf = ({ how, beganAt, seconds }: WalkTestView): number => beganAt! + seconds * 1000 + (how === 'person' ? GRACE_MS : 0)
+
+/** The target that triggered, or else the one that came nearest. */
+function nearestOf(ladders: readonly Ladder[]): Ladder | null {
+  const stopped = (l: Ladder): number => l.readings.filter((r) => !r.passed).length
+  return [...ladders].sort((a, b) => Number(b.fired) - Number(a.fired) || stopped(a) - stopped(b) || b.time - a.time)[0] ?? null
+}
