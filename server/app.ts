@@ -29,6 +29,7 @@ import { accountRoutes, guardRoles } from './accounts/routes.ts'
 import { historyRoutes } from './history/routes.ts'
 import { mailboxRoutes } from './mailbox/routes.ts'
 import { searchRoutes } from './search/routes.ts'
+import { TargetMemory } from './watch/memory.ts'
 import { Evidence } from './watch/evidence.ts'
 import { watchRoutes } from './watch/routes.ts'
 import type { StandInPorts } from './standIns.ts'
@@ -76,7 +77,8 @@ export async function makeApp({ database, folder, web, mostClipBytes, standIns, 
   const parts: SenderParts = { database, devices, clips, pictures: new Pictures(database, clips, devices), popups, mailer, seal, standIns, folder: join(folder, 'evidence') }
   const queue = new Queue(database, makeSenders(parts), () => popups.tell('alarm', {}), logError)
   const heartbeats = new Heartbeats(database, standIns, logError)
-  const evidence = new Evidence(database, parts.pictures, join(folder, 'evidence', 'triggers'), logError)
+  const memory = new TargetMemory(database, devices, logError)
+  const evidence = new Evidence(database, parts.pictures, clips, memory, join(folder, 'evidence', 'triggers'), logError)
   const alarms = new Alarms(database, () => queue.kick(), (taken) => {
     evidence.note(taken)
     walks.taken(taken).catch(logError)
@@ -132,6 +134,7 @@ export async function makeApp({ database, folder, web, mostClipBytes, standIns, 
   queue.start()
   heartbeats.start()
   live.start()
+  memory.start()
   return {
     http,
     routes,
@@ -143,7 +146,7 @@ export async function makeApp({ database, folder, web, mostClipBytes, standIns, 
       await sendings.close()
       evidence.close()
       await walks.close()
-      await Promise.all([runs.close(), proving.close(), clips.close(), live.close(), heartbeats.close()])
+      await Promise.all([runs.close(), proving.close(), clips.close(), memory.close(), live.close(), heartbeats.close()])
       await Promise.all([devices.close(), queue.close()])
       mailer.close()
     }

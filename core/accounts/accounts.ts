@@ -56,6 +56,7 @@ const open: Record<string, readonly Role[]> = {
   'GET /api/triggers/ways': signedIn,
   'GET /api/triggers.csv': signedIn,
   'GET /api/triggers/:id/picture': signedIn,
+  'GET /api/triggers/:id/account': signedIn,
   'GET /api/deliveries/:id/attempts': signedIn,
   'GET /api/deliveries/:id/files': signedIn,
   'GET /api/deliveries/:id/files/:file': signedIn,

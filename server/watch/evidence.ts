@@ -1,22 +1,34 @@
 import { mkdir, readFile, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
-import type { Trigger } from '../../core/detections/index.ts'
+import { explain, type Trigger } from '../../core/detections/index.ts'
 import type { Detection } from '../../core/formats/plan.ts'
 import type { Database } from '../database.ts'
 import type { Pictures } from '../deliveries/pictures.ts'
 import type { DueTrigger } from '../deliveries/rows.ts'
 import { notFound } from '../errors.ts'
-import { parsed } from '../sites/rows.ts'
+import { measureScene } from '../../core/scene/marks.ts'
+import { accountOf, pathOf, type TriggerAccount, type TriggerRecord } from '../../core/watch/account.ts'
+import type { Clips } from '../clips/clips.ts'
+import { findClip } from '../clips/rows.ts'
+import { parsed, readCamera, readSchedules, readSite } from '../sites/rows.ts'
+import { MEMORY_FPS, type TargetMemory } from './memory.ts'
 
 /** A live picture is asked for when it is surely there: devices keep the last seconds. */
 const AFTER_MS = 600
 /** More than these at a time are left out: a device that is flooded is not asked for pictures as well. */
 const MOST_WAITING = 60
+/** What the camera reported is kept from so long before a trigger to so long after it. */
+const BEFORE_MS = 20_000
+const STILL_MS = 3000
+
+const EMPTY: Omit<TriggerRecord, 'plan'> = { from: 0, at: 0, fps: MEMORY_FPS, rows: [], ignore: [], scene: null }
 
 interface Row {
   id: number
   run_id: string | null
   clip_id: string | null
+  source: 'run' | 'device' | 'sender'
+  site_id: string
   camera_id: string
   kind: Trigger['kind']
   target: number | null
@@ -29,15 +41,22 @@ interface Row {
   fired_with: unknown
 }
 
-/** Keeps the picture of each live trigger's moment; of a clip's trigger it is taken from the clip when it is asked for. */
+/**
+ * Keeps the picture of each live trigger's moment and what the camera reported around it; of a clip's trigger both are
+ * taken from the clip when they are asked for.
+ */
 export class Evidence {
   private readonly database: Database
   private readonly pictures: Pictures
   private readonly folder: string
   private readonly log: (error: unknown) => void
   private readonly waiting = new Set<NodeJS.Timeout>()
+  private readonly clips: Clips
+  private readonly memory: TargetMemory
 
-  constructor(database: Database, pictures: Pictures, folder: string, log: (error: unknown) => void) {
+  constructor(database: Database, pictures: Pictures, clips: Clips, memory: TargetMemory, folder: string, log: (error: unknown) => void) {
+    this.clips = clips
+    this.memory = memory
     this.database = database
     this.pictures = pictures
     this.folder = folder
@@ -47,11 +66,55 @@ export class Evidence {
   /** A trigger has been taken. */
   note({ trigger }: { trigger?: number }): void {
     if (trigger === undefined || this.waiting.size >= MOST_WAITING) return
+    const at = Date.now()
+    this.later(AFTER_MS, () => this.keep(trigger))
+    this.later(STILL_MS, () => this.keepRecord(trigger, at))
+  }
+
+  private later(ms: number, work: () => Promise<void>): void {
     const timer = setTimeout(() => {
       this.waiting.delete(timer)
-      this.keep(trigger).catch(this.log)
-    }, AFTER_MS)
+      work().catch(this.log)
+    }, ms)
     this.waiting.add(timer)
+  }
+
+  /** Keeps what the camera has reported around a live trigger, with what held then. */
+  private async keepRecord(id: number, at: number): Promise<void> {
+    const row = await this.row(id)
+    if (!row || row.run_id !== null || row.source !== 'device') return
+    const [site, schedules, { scene }] = [await readSite(this.database), await readSchedules(this.database, row.site_id), await readCamera(this.database, row.camera_id)]
+    const detection = parsed<Detection>(row.fired_with)
+    const record: TriggerRecord = {
+      from: at - BEFORE_MS,
+      at,
+      fps: MEMORY_FPS,
+      rows: this.memory.between(row.camera_id, at - BEFORE_MS, at + STILL_MS),
+      plan: { timeZone: site!.timeZone, ...(site!.position && { position: site!.position }), schedules: schedules.flatMap(({ schedule }) => (schedule.id === detection.schedule ? [schedule] : [])) },
+      ignore: scene.ignore,
+      scene: scene.marks ? measureScene(scene.marks).pose : null
+    }
+    await mkdir(this.folder, { recursive: true })
+    await writeFile(join(this.folder, `${id}.json`), JSON.stringify(record))
+  }
+
+  /** Why a trigger fell: the way of its target, its gates, the settings as they were. @throws ApiError when it is not there */
+  async account(id: number): Promise<TriggerAccount> {
+    const row = await this.row(id)
+    if (!row) throw notFound(`trigger ${id}`)
+    const detection = parsed<Detection>(row.fired_with)
+    if (row.run_id === null) {
+      const kept = await readFile(join(this.folder, `${id}.json`), 'utf8').catch(() => null)
+      return accountOf(detection, row.target, kept === null ? null : (JSON.parse(kept) as TriggerRecord))
+    }
+    const hours = (await readSchedules(this.database, row.site_id)).find(({ schedule }) => schedule.id === detection.schedule)?.schedule ?? null
+    const clip = row.clip_id === null ? null : await findClip(this.database, row.clip_id)
+    if (!clip || clip.state !== 'ready') return { detection, hours, path: [], ladder: null, words: 'Its clip is not there any more.' }
+    if (row.target === null || row.clip_seconds === null) return accountOf(detection, row.target, { ...EMPTY, plan: { timeZone: 'UTC', schedules: hours ? [hours] : [] } })
+    const { tracks } = await this.clips.readEvidence(clip)
+    const [site, { scene }] = [await readSite(this.database), await readCamera(this.database, row.camera_id)]
+    const setting = { plan: { timeZone: site!.timeZone, ...(site!.position && { position: site!.position }), schedules: hours ? [hours] : [] }, camera: { ignore: scene.ignore, ...(scene.marks && { scene: measureScene(scene.marks).pose }), detections: [{ ...detection, enabled: true }] }, fps: clip.fps, start: clip.start, inputs: clip.inputs }
+    return { detection, hours, path: pathOf(tracks, row.target, row.clip_seconds), ladder: explain(setting, tracks, detection.id, row.target, row.frame ?? undefined), words: null }
   }
 
   close(): void {
@@ -82,7 +145,7 @@ export class Evidence {
   }
 
   private async row(id: number): Promise<Row | null> {
-    const [row] = await this.database.rows<Row>('SELECT t.id, t.run_id, run.clip_id, t.camera_id, t.kind, t.target, t.frame, t.clip_seconds, t.direction, t.cause, t.severity, t.fired_at, t.fired_with FROM fired_trigger t LEFT JOIN run ON run.id = t.run_id WHERE t.id = ?', [id])
+    const [row] = await this.database.rows<Row>('SELECT t.id, t.run_id, run.clip_id, t.source, camera.site_id, t.camera_id, t.kind, t.target, t.frame, t.clip_seconds, t.direction, t.cause, t.severity, t.fired_at, t.fired_with FROM fired_trigger t JOIN camera ON camera.id = t.camera_id LEFT JOIN run ON run.id = t.run_id WHERE t.id = ?', [id])
     return row ?? null
   }
 }

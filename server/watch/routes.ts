@@ -17,9 +17,13 @@ const AGAIN_MS = 3000
 
 /** What somebody who watches sees: the cameras with their shapes, and all their pictures over one connection. */
 export function watchRoutes(app: FastifyInstance, database: Database, devices: Devices, evidence: Evidence): void {
+  const numbered = (id: string): number => {
+    if (!/^\d{1,15}$/.test(id)) throw new InputError('id', 'must be the number of a trigger')
+    return Number(id)
+  }
+  app.get<{ Params: { id: string } }>('/api/triggers/:id/account', ({ params }) => evidence.account(numbered(params.id)))
   app.get<{ Params: { id: string } }>('/api/triggers/:id/picture', async ({ params }, reply) => {
-    if (!/^\d{1,15}$/.test(params.id)) throw new InputError('id', 'must be the number of a trigger')
-    return reply.type('image/jpeg').header('cache-control', 'private, max-age=86400').send(await evidence.picture(Number(params.id)))
+    return reply.type('image/jpeg').header('cache-control', 'private, max-age=86400').send(await evidence.picture(numbered(params.id)))
   })
 
   app.get('/api/watch', async (): Promise<WatchView> => {

@@ -48,7 +48,7 @@ import { useStill } from './shapes/useStill.ts'
 import { useViewPrefs } from './shapes/viewPrefs.ts'
 import { Timeline } from './timeline/Timeline.tsx'
 import { Transport } from './timeline/Transport.tsx'
-import { letterOf } from './words.ts'
+import { letterOf } from '../kept/detectionWords.ts'
 
 const CurvePanel = lazy(() => import('./curve/CurvePanel.tsx').then((m) => ({ default: m.CurvePanel })))
 

@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals'
 import { DetectionSchema, parseWith, type LineDetection } from '../../core/formats/plan.ts'
 import { barbsAlong, moved, pointOf } from './picture/geometry.ts'
 import { readSpans, spansText } from '../kept/spansText.ts'
-import { bodyWords, clipTime, crossingWords, directionWords, letterOf } from './words.ts'
+import { bodyWords, clipTime, crossingWords, directionWords, letterOf } from '../kept/detectionWords.ts'
 
 const line = (change: object = {}): LineDetection => parseWith(DetectionSchema, { id: 'a', name: 'A', kind: 'line', line: [[0.1, 0.5], [0.9, 0.5]], ...change }) as LineDetection
 

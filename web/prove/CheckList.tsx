@@ -30,7 +30,7 @@ export function CheckList({ view, camera, detection, show, selected, onSelect, o
   if (!rows.length && !gates.length) return <p className="quiet prove-none">{view.proposing ? 'Working out what to check …' : show === 'all' ? 'Nothing is proposed for it, and nothing was added.' : show === 'failed' ? 'Everything that was run went as expected.' : 'Nothing is out of date.'}</p>
   return (
     <>
-      {kept.length > 0 && fresh.length > 0 && show === 'all' && <Offer words={`${fresh.length} more proposed`} onTake={() => onTake(fresh.map((p) => ({ camera, check: p.check.id })))} what="Keep them" />}
+      {view.checks.length > 0 && fresh.length > 0 && show === 'all' && <Offer words={kept.length ? `${fresh.length} more proposed` : `${fresh.length} proposed, from its own settings`} onTake={() => onTake(fresh.map((p) => ({ camera, check: p.check.id })))} what="Keep them" />}
       {changed.length > 0 && show === 'all' && <Offer words={`${changed.length} would be proposed otherwise now, by the settings as they are`} onTake={() => onTake(changed.map((p) => ({ camera, check: p.check.id })))} what="Take the new ones" />}
       <table className="check-table">
         <thead>

@@ -1,8 +1,11 @@
 import { useQueries, useQuery } from '@tanstack/react-query'
 import { Image } from 'antd'
-import type { ReactNode } from 'react'
+import { useState, type ReactNode } from 'react'
 import type { AlarmView } from '../../core/api.ts'
 import type { FoundTrigger, SearchView } from '../../core/watch/search.ts'
+import type { TriggerAccount } from '../../core/watch/account.ts'
+import { LadderView } from '../scene/LadderView.tsx'
+import { railWords } from '../kept/detectionWords.ts'
 import { timeOf } from '../actions/words.ts'
 import { request } from '../api/client.ts'
 
@@ -14,6 +17,8 @@ interface KeptFile {
 /** Recordings and snapshots that a device keeps itself are not here. */
 const FILED = ['recording', 'snapshots']
 const MOST = 6
+/** What the camera reported around a trigger is written down a few seconds after it. */
+const WRITTEN_MS = 8000
 
 /** What is kept of an alarm: the pictures of its triggers' moments, its recordings and snapshots. */
 export function AlarmEvidence({ alarm: a }: { alarm: AlarmView }): ReactNode {
@@ -35,10 +40,47 @@ export function AlarmEvidence({ alarm: a }: { alarm: AlarmView }): ReactNode {
           ))}
         </div>
       </Image.PreviewGroup>
+      <Account trigger={triggers[0].id} />
       {kept.filter((f) => f.type.startsWith('video/')).map((f) => (
         <video key={f.src} src={f.src} controls preload="metadata" aria-label={`${f.of}, ${f.name}`} />
       ))}
     </section>
+  )
+}
+
+/** The way of the target over the picture of its moment, the gates that let it through, the settings as they were then. */
+function Account({ trigger }: { trigger: number }): ReactNode {
+  const account = useQuery({ queryKey: ['account', trigger], queryFn: () => request<TriggerAccount>('GET', `/api/triggers/${trigger}/account`), refetchInterval: ({ state: { data } }) => (data && !data.path.length && Date.now() - opened < WRITTEN_MS ? 1000 : false) }).data
+  const [opened] = useState(() => Date.now())
+  if (!account) return null
+  const { path, ladder, words, detection, hours } = account
+  const flat = path.map((p) => `${(100 * p.x).toFixed(2)},${(56.25 * p.y).toFixed(2)}`).join(' ')
+  const at = path.reduce<(typeof path)[number] | null>((best, p) => (!best || Math.abs(p.at) < Math.abs(best.at) ? p : best), null)
+  const shape = 'zone' in detection ? detection.zone : detection.kind === 'line' ? detection.line : null
+  const shapeFlat = shape?.map(([x, y]) => `${100 * x},${56.25 * y}`).join(' ')
+  return (
+    <>
+      {path.length > 0 && (
+        <figure className="evidence-path">
+          <img src={`/api/triggers/${trigger}/picture`} alt="" />
+          <svg viewBox="0 0 100 56.25" preserveAspectRatio="none" role="img" aria-label={`The way of the target, from ${(-path[0].at).toFixed(0)} s before the trigger`}>
+            {shapeFlat && ('zone' in detection ? <polygon className="shape" points={shapeFlat} /> : <polyline className="shape" points={shapeFlat} />)}
+            <polyline className="halo" points={flat} />
+            <polyline points={flat} />
+            {at && <circle cx={100 * at.x} cy={56.25 * at.y} r="1.2" />}
+          </svg>
+          <figcaption className="quiet">
+            Where it walked: from {(-path[0].at).toFixed(1)} s before the trigger{path.at(-1)!.at > 0.5 && ` to ${path.at(-1)!.at.toFixed(1)} s after it`}
+          </figcaption>
+        </figure>
+      )}
+      {ladder && <LadderView ladder={ladder} who="this target" />}
+      {words && <p className="quiet">{words}</p>}
+      <details className="settings-then">
+        <summary>Settings as they were</summary>
+        <p>{railWords(detection, hours ? [hours] : [], []).join(detection.name)}</p>
+      </details>
+    </>
   )
 }
 

@@ -9,7 +9,7 @@ import type { Tracks } from '../../../core/targets/tracks.ts'
 import { useTruth } from '../../api/queries.ts'
 import type { Placed } from '../document.ts'
 import { kindNames } from '../../kinds.ts'
-import { clipTime } from '../words.ts'
+import { clipTime } from '../../kept/detectionWords.ts'
 
 const compared: readonly Detection['kind'][] = ['motion', 'classMotion', 'line', 'intrusion', 'entry', 'exit', 'loitering']
 const order = (d: Detection): number => compared.indexOf(d.kind)

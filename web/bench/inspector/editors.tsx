@@ -5,7 +5,7 @@ import { InputError } from '../../../core/errors.ts'
 import { DetectionSchema, parseWith, type Detection, type LineDetection, type TargetGated } from '../../../core/formats/plan.ts'
 import { CLASSES, type TargetClass } from '../../../core/targets/classes.ts'
 import type { BenchDocument } from '../document.ts'
-import { bodyWords, sideNames } from '../words.ts'
+import { bodyWords, sideNames } from '../../kept/detectionWords.ts'
 import { BodyShare } from './BodyShare.tsx'
 import { DeviceNote } from './DeviceNote.tsx'
 

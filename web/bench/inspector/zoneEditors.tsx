@@ -4,7 +4,7 @@ import type { LoiteringDetection } from '../../../core/formats/plan.ts'
 import { dwellAbovePassers, type DwellDetection, type ZoneStay } from '../../../core/tuning/stays.ts'
 import { kindNames } from '../../kinds.ts'
 import { ZONE_KINDS, asZoneKind, type ZoneDetection } from '../picture/shape.ts'
-import { secondsWords } from '../words.ts'
+import { secondsWords } from '../../kept/detectionWords.ts'
 import { SecondsEditor, type EditorProps } from './editors.tsx'
 import { Later } from '../Later.tsx'
 

@@ -1,7 +1,7 @@
 import { Fragment, type ReactNode } from 'react'
 import { Group, Label, Tag, Text } from './konva.ts'
 import type { LineDetection } from '../../../core/formats/plan.ts'
-import { sideNames } from '../words.ts'
+import { sideNames } from '../../kept/detectionWords.ts'
 import { barbsAlong, sideLabelAt, toPixels } from './geometry.ts'
 import { BarbShape, FONT, Handle, LetterTag, Outline, STAGE, Vertices, WHITE, strokeOf, type ShapeProps } from './shapeParts.tsx'
 

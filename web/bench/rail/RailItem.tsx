@@ -3,7 +3,7 @@ import { Button, Checkbox, Dropdown, Switch, type MenuProps } from 'antd'
 import { memo, useState, type ReactNode } from 'react'
 import type { SiteInput } from '../../../core/api.ts'
 import type { Detection, Schedule } from '../../../core/formats/plan.ts'
-import { letterOf, railWords } from '../words.ts'
+import { letterOf, railWords } from '../../kept/detectionWords.ts'
 
 /** What can be done with a detection of the rail. */
 export interface RailActions {

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
 import { DetectionSchema, parseWith } from '../../../core/formats/plan.ts'
-import { railWords } from '../words.ts'
+import { railWords } from '../../kept/detectionWords.ts'
 import { UNDRAWN_KINDS, newDetection } from './newDetection.ts'
 
 const inputs = [{ id: 'door', name: 'Waiting room door' }]

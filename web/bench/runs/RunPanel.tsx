@@ -6,7 +6,7 @@ import type { DeliveryView, RunTrigger, RunView } from '../../../core/api.ts'
 import type { Detection } from '../../../core/formats/plan.ts'
 import { directionInWords } from '../../../core/actions/email.ts'
 import { request } from '../../api/client.ts'
-import { clipTime } from '../words.ts'
+import { clipTime } from '../../kept/detectionWords.ts'
 
 const states: Record<RunView['state'], string> = { running: 'Running', finished: 'Finished', stopped: 'Stopped', failed: 'Failed; the server’s log says why' }
 const deliveries: Record<DeliveryView['state'], string> = { pending: 'on its way', sent: 'sent', failed: 'not sent', held: 'held back' }

@@ -5,7 +5,7 @@ import { causeWords, isNearMiss, type Ladder, type Trigger } from '../../../core
 import type { Detection, Schedule } from '../../../core/formats/plan.ts'
 import type { TimedStay } from '../../../core/tuning/stays.ts'
 import { kindNames } from '../../kinds.ts'
-import { letterOf } from '../words.ts'
+import { letterOf } from '../../kept/detectionWords.ts'
 import type { Stretch } from './span.ts'
 import type { TimelineProps } from './Timeline.tsx'
 

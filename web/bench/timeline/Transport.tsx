@@ -2,7 +2,7 @@ import { CaretRightOutlined, PauseOutlined, StepBackwardOutlined, StepForwardOut
 import { Button, Tooltip } from 'antd'
 import { memo, type ReactNode } from 'react'
 import { usePlaying, useTime, type Playhead } from '../playhead.ts'
-import { clipTime } from '../words.ts'
+import { clipTime } from '../../kept/detectionWords.ts'
 
 /** Play, step and the moment on show. */
 export const Transport = memo(function Transport({ playhead, disabled }: { playhead: Playhead; disabled: boolean }): ReactNode {

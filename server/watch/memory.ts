@@ -1,0 +1,98 @@
+import { listChannels } from '../devices/channels.ts'
+import type { Devices } from '../devices/devices.ts'
+import type { Database } from '../database.ts'
+import { CLASSES, type TargetClass } from '../../core/targets/classes.ts'
+import type { TargetRow } from '../../core/targets/tracks.ts'
+
+/** Targets are kept at this rate, whatever the camera's own is. */
+export const MEMORY_FPS = 10
+const KEPT_MS = 90_000
+const AGAIN_MS = 5000
+/** Cameras that were added, or shown by another device, are found within this. */
+const LOOK_MS = 10_000
+
+interface Seen {
+  at: number
+  targets: Omit<TargetRow, 'frame'>[]
+}
+
+/** What cameras have reported in the last minute and a half: a trigger's evidence begins before it. */
+export class TargetMemory {
+  private readonly database: Database
+  private readonly devices: Devices
+  private readonly log: (error: unknown) => void
+  private readonly seen = new Map<string, Seen[]>()
+  private readonly following = new Map<string, Promise<void>>()
+  private readonly ended = new AbortController()
+  private timer: NodeJS.Timeout | undefined
+  private looking: Promise<void> = Promise.resolve()
+
+  constructor(database: Database, devices: Devices, log: (error: unknown) => void) {
+    this.database = database
+    this.devices = devices
+    this.log = log
+  }
+
+  start(): void {
+    const look = (): void => void (this.looking = this.look().catch(this.log))
+    look()
+    this.timer = setInterval(look, LOOK_MS)
+  }
+
+  async close(): Promise<void> {
+    clearInterval(this.timer)
+    this.ended.abort()
+    await this.looking
+    await Promise.all(this.following.values())
+  }
+
+  /** Rows of a camera between two instants; frame 1 is at the first. Instants are when they were heard, ms of UTC. */
+  between(camera: string, from: number, to: number): TargetRow[] {
+    const rows: TargetRow[] = []
+    const last = new Map<number, number>()
+    for (const { at, targets } of this.seen.get(camera) ?? []) {
+      if (at < from || at > to) continue
+      const frame = Math.floor(((at - from) / 1000) * MEMORY_FPS) + 1
+      for (const target of targets) {
+        if ((last.get(target.id) ?? 0) >= frame) continue
+        last.set(target.id, frame)
+        rows.push({ frame, ...target })
+      }
+    }
+    return rows
+  }
+
+  private async look(): Promise<void> {
+    const cameras = new Set((await listChannels(this.database)).flatMap((c) => (c.readAt !== null && c.camera) || []))
+    for (const camera of cameras) {
+      if (this.following.has(camera) || this.ended.signal.aborted) continue
+      this.following.set(camera, this.follow(camera).finally(() => this.following.delete(camera)))
+    }
+  }
+
+  /** Until the camera is shown by nothing any more; one that does not answer is asked again. */
+  private async follow(camera: string): Promise<void> {
+    const { signal } = this.ended
+    while (!signal.aborted) {
+      try {
+        const found = await this.devices.channelShowing(camera)
+        if (!found) return
+        for await (const { targets } of this.devices.link(found.row).targets(found.channel.profile, signal)) this.keep(camera, targets)
+      } catch {
+        // A device that is away says nothing; Devices shows that it is.
+      }
+      await new Promise<void>((resolve) => {
+        const timer = setTimeout(resolve, AGAIN_MS)
+        signal.addEventListener('abort', () => (clearTimeout(timer), resolve()), { once: true })
+      })
+    }
+  }
+
+  private keep(camera: string, targets: readonly { id: number; class: string; x: number; y: number; w: number; h: number }[]): void {
+    const now = Date.now()
+    const list = this.seen.get(camera) ?? []
+    if (!this.seen.has(camera)) this.seen.set(camera, list)
+    if (targets.length) list.push({ at: now, targets: targets.map(({ id, class: cls, ...box }) => ({ id, ...box, cls: (CLASSES as readonly string[]).includes(cls) ? (cls as TargetClass) : 'unknown', confidence: 1 })) })
+    while (list.length && list[0].at < now - KEPT_MS) list.shift()
+  }
+}
