@@ -1,4 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
+import type { ProvingView } from '../core/proving/views.ts'
 import type { ReadinessView } from '../core/readiness/index.ts'
 import { draw } from './onBench.ts'
 import { hoursAndActionsAsDelivered } from './site.ts'
@@ -84,12 +85,14 @@ test('the whole way: a fresh device, drawn, armed, linked, sent, proven; walked 
   for (const notch of ['Drawn', 'Armed', 'Linked', 'Sent', 'Proven']) await expect(card(page)).toContainText(`${notch} done`)
 
   // Walked in front of the live camera: its own trigger, and what follows, ticked off as it arrives.
-  await page.goto(`/prove/walk?camera=${YARD}`)
-  await page.getByRole('combobox', { name: 'Check' }).click()
-  await page.getByText('Zone 1: a walk of my own', { exact: true }).last().click()
+  const { checks } = (await (await page.request.get('/api/proving')).json()) as ProvingView
+  const { check } = checks.find((c) => c.camera === YARD && c.check.id.startsWith('zone-') && c.check.about === 'passes')!
+  await page.goto(`/prove?camera=${YARD}&detection=${check.detection}&check=${check.id}`)
+  await page.getByRole('button', { name: 'Walk it live' }).click()
   await page.getByRole('button', { name: /Walk$/ }).click()
   const arrives = page.getByRole('region', { name: 'What arrives' })
   await expect(page.locator('.walk-verdict')).toContainText('As expected', { timeout: 90_000 })
+  await expect(page.locator('.walk-verdict')).toContainText('Kept as a proof of this check')
   await expect(arrives.getByRole('listitem').filter({ hasText: 'Trigger of Zone 1' })).toContainText(/at \d+\.\d s of the walk/)
   await expect(arrives.getByRole('listitem').filter({ hasText: 'E-mail to duty' })).toContainText(/\+\d+\.\d s/)
   await expect(arrives.getByRole('listitem').filter({ hasText: 'Northwatch station' })).toContainText('acknowledged by the station')

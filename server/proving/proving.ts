@@ -1,9 +1,9 @@
 import { createHash } from 'node:crypto'
 import type { SiteView } from '../../core/api.ts'
 import type { Actions, Endpoint } from '../../core/formats/actions.ts'
-import type { Check } from '../../core/formats/check.ts'
+import { CheckSchema, type Check } from '../../core/formats/check.ts'
 import { NO_ACTIONS } from '../../core/formats/noActions.ts'
-import type { Detection, Plan } from '../../core/formats/plan.ts'
+import { parseWith, type Detection, type Plan } from '../../core/formats/plan.ts'
 import type { Verdict } from '../../core/proving/judge.ts'
 import { totals } from '../../core/proving/judge.ts'
 import type { Proposals } from '../../core/proving/propose.ts'
@@ -273,10 +273,11 @@ export class Proving {
   async keepLive(camera: string, check: Check, verdict: Verdict, by: string, beganAt: number): Promise<boolean> {
     const { site, places, endpoints } = await this.scenery()
     const kept = (await readChecks(this.database, site.id)).find((c) => c.camera === camera && c.check.id === check.id)
-    if (!kept || JSON.stringify(kept.check) !== JSON.stringify(check)) return false
+    // What was proposed has its fields in another order than what has been read.
+    if (!kept || JSON.stringify(parseWith(CheckSchema, kept.check)) !== JSON.stringify(parseWith(CheckSchema, check))) return false
     await this.database.transaction(async (sql) => {
       const run = await insertRun(sql, site.id, [{ camera, check: check.id }], by, beganAt)
-      await insertResult(sql, run, camera, check, this.settingsOf(check, places.get(camera)!, endpoints), verdict, Date.now())
+      await insertResult(sql, run, camera, kept.check, this.settingsOf(kept.check, places.get(camera)!, endpoints), verdict, Date.now())
       await setRunState(sql, run, 'finished', Date.now())
     })
     return true
