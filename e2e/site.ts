@@ -47,6 +47,9 @@ export async function hoursAndActionsAsDelivered(baseURL: string | undefined): P
     const first = await put(view.endpoints.find((e) => e.endpoint.id === endpoint.id)?.version ?? 0)
     if (!first.ok) await put((first.body as { current: { version: number } }).current.version)
   }
+  // The station answers, whatever a test that failed has left it with.
+  const { pages } = (await (await api.get('/api/stand-ins')).json()) as { pages: string }
+  await api.post(`${pages}/station/mood`, { form: { value: 'answers' }, maxRedirects: 0 })
   for (const { endpoint, version } of view.endpoints) if (!demo.endpoints.some(({ id }) => id === endpoint.id)) await answered(api, 'DELETE', `/api/endpoints/${endpoint.id}?version=${version}`)
   await api.dispose()
   await asDelivered(baseURL, ...view.site.cameras.map(({ id }) => id))

@@ -1,3 +1,4 @@
+import { setTimeout as wait } from 'node:timers/promises'
 import type { ArmInputs } from '../../core/arming/armInputs.ts'
 import type { DeliveryView } from '../../core/api.ts'
 import { explainAll, type Ladder, type Setting, type Trigger } from '../../core/detections/index.ts'
@@ -21,6 +22,7 @@ import type { Proving } from './proving.ts'
 /** Targets are taken at this rate, whatever the camera's own is. */
 const FPS = 10
 const LOOK_MS = 200
+const AGAIN_MS = 1000
 /** What follows is waited for so long after the walk: cameras have 15 s to say that they switched something. */
 const SETTLE_MS = 18_000
 /** A trigger of the walk's last moment is heard of a little later. */
@@ -205,6 +207,7 @@ export class WalkTests {
     while (!ended.signal.aborted) {
       try {
         for await (const { targets } of this.devices.link(row).targets(profile, ended.signal)) {
+          view.error = null
           if (view.beganAt === null) continue
           const since = Date.now() - view.beganAt
           const frame = Math.floor((since / 1000) * FPS) + 1
@@ -220,7 +223,7 @@ export class WalkTests {
       } catch (error) {
         if (!ended.signal.aborted) view.error = `The camera’s targets cannot be read: ${(error as Error).message}`
       }
-      if (!ended.signal.aborted) await new Promise((resolve) => setTimeout(resolve, 1000))
+      await wait(AGAIN_MS, undefined, { signal: ended.signal }).catch(() => {})
     }
   }
 

@@ -15,8 +15,8 @@ import { MEMORY_FPS, type TargetMemory } from './memory.ts'
 
 /** A live picture is asked for when it is surely there: devices keep the last seconds. */
 const AFTER_MS = 600
-/** More than these at a time are left out: a device that is flooded is not asked for pictures as well. */
-const MOST_WAITING = 60
+/** More than these at a time are left out, two for each trigger: a device that is flooded is not asked for pictures as well. */
+const MOST_WAITING = 120
 /** What the camera reported is kept from so long before a trigger to so long after it. */
 const BEFORE_MS = 20_000
 const STILL_MS = 3000

@@ -1,3 +1,4 @@
+import { setTimeout as wait } from 'node:timers/promises'
 import { listChannels } from '../devices/channels.ts'
 import type { Devices } from '../devices/devices.ts'
 import type { Database } from '../database.ts'
@@ -81,10 +82,7 @@ export class TargetMemory {
       } catch {
         // A device that is away says nothing; Devices shows that it is.
       }
-      await new Promise<void>((resolve) => {
-        const timer = setTimeout(resolve, AGAIN_MS)
-        signal.addEventListener('abort', () => (clearTimeout(timer), resolve()), { once: true })
-      })
+      await wait(AGAIN_MS, undefined, { signal }).catch(() => {})
     }
   }
 

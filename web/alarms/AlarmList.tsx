@@ -53,7 +53,7 @@ function Alarm({ alarm: a }: { alarm: AlarmView }): ReactNode {
         ) : (
           <details key={trigger}>
             <summary>
-              <span className="figures">{timeOf(deliveries[0].createdAt)}</span> {trigger === null ? 'acknowledging' : 'an earlier trigger'}: {summary(deliveries)}
+              <span className="figures">{timeOf(deliveries[0].createdAt)}</span> {trigger !== null ? 'an earlier trigger' : deliveries.every((d) => d.does === 'off') ? 'switched off again' : 'acknowledging'}: {summary(deliveries)}
             </summary>
             <Deliveries deliveries={deliveries} />
           </details>
@@ -63,11 +63,11 @@ function Alarm({ alarm: a }: { alarm: AlarmView }): ReactNode {
   )
 }
 
-/** Deliveries of each trigger, the newest trigger first, each in the order of its links. */
+/** Deliveries of each trigger, the newest trigger first, each in the order of its links; then what no trigger set off. */
 function byTrigger(deliveries: readonly DeliveryView[]): [number | null, DeliveryView[]][] {
   const groups = new Map<number | null, DeliveryView[]>()
   for (const d of deliveries) groups.set(d.trigger, [d, ...(groups.get(d.trigger) ?? [])])
-  return [...groups]
+  return [...groups].sort(([a], [b]) => Number(a === null) - Number(b === null))
 }
 
 const summary = (deliveries: readonly DeliveryView[]): string =>
