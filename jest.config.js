@@ -8,7 +8,7 @@ export default {
   testMatch: ['<rootDir>/{core,analysis,simulation,standins,server,web,demo,scripts}/**/*.test.ts'],
   globalSetup: '<rootDir>/server/testing/setup.mjs',
   globalTeardown: '<rootDir>/server/testing/teardown.mjs',
-  // Two at a time, also on two cores: much of a test is waiting for a child of its own.
-  maxWorkers: 2,
+  // Three at a time, also on two cores: much of a test is waiting, for a walk or for a child of its own.
+  maxWorkers: 3,
   testTimeout: 120000
 }
