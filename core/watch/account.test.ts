@@ -25,6 +25,14 @@ test('the way of the target and its gates at the moment, as the engine had it; h
   expect([account.path[0].x, account.path[0].y].map((v) => Math.round(v * 1000) / 1000)).toEqual([0.225, 0.6])
 })
 
+test('seconds count from when the target came into view', () => {
+  const later = { ...at(6.9), rows: rows.map((r) => ({ ...r, frame: r.frame + 50 })) }
+  const account = accountOf(detection, 7, later)
+  expect(account.path[0].at).toBeCloseTo(-1.9, 6)
+  expect(account.ladder!.time).toBeLessThan(4)
+  expect(account.ladder!.fired).toBe(true)
+})
+
 test('what is not there is said, and nothing is made up', () => {
   expect(accountOf(detection, 7, null)).toMatchObject({ path: [], ladder: null, words: expect.stringContaining('not kept') })
   expect(accountOf(detection, 99, at(2))).toMatchObject({ path: [], ladder: null, words: expect.stringContaining('did not say this target') })

@@ -41,10 +41,13 @@ export function accountOf(detection: Detection, target: number | null, record: T
   const hours = record?.plan.schedules.find((s) => s.id === detection.schedule) ?? null
   if (!record) return { detection, hours, path: [], ladder: null, words: 'What the camera reported around it was not kept.' }
   if (target === null) return { detection, hours, path: [], ladder: null, words: 'This kind looks at whole pictures, or at a contact; there is no target to follow.' }
-  const tracks = tracksFromRows(record.rows, record.fps)
-  const time = (record.at - record.from) / 1000
+  // Seconds count from when the target came into view.
+  const first = Math.min(...record.rows.filter((r) => r.id === target).map((r) => r.frame))
+  const from = Number.isFinite(first) ? record.from + ((first - 1) / record.fps) * 1000 : record.from
+  const tracks = tracksFromRows(record.rows.flatMap((r) => (r.frame >= first ? [{ ...r, frame: r.frame - first + 1 }] : [])), record.fps)
+  const time = (record.at - from) / 1000
   const path = pathOf(tracks, target, time)
   if (!path.length) return { detection, hours, path, ladder: null, words: 'The camera’s metadata did not say this target.' }
-  const setting: Setting = { plan: record.plan, camera: { ignore: record.ignore, ...(record.scene && { scene: record.scene }), detections: [{ ...detection, enabled: true }] }, fps: record.fps, start: record.from, inputs: inputsOf(detection) }
+  const setting: Setting = { plan: record.plan, camera: { ignore: record.ignore, ...(record.scene && { scene: record.scene }), detections: [{ ...detection, enabled: true }] }, fps: record.fps, start: from, inputs: inputsOf(detection) }
   return { detection, hours, path, ladder: explain(setting, tracks, detection.id, target), words: null }
 }
