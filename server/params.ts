@@ -6,3 +6,9 @@ export function versionOf(text: string | undefined): number {
   if (!Number.isInteger(version) || version < 1) throw new InputError('version', 'must be the version that was read, a whole number from 1')
   return version
 }
+
+/** The number that an address names. @param of what it is of, such as `a run` @throws InputError for what is none */
+export const numberOf = (text: string, of: string): number => {
+  if (!/^\d{1,15}$/.test(text)) throw new InputError('id', `must be the number of ${of}`)
+  return Number(text)
+}

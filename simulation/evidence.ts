@@ -2,7 +2,7 @@ import type { ArmInputs } from '../core/arming/armInputs.ts'
 import { faceKey, type Face } from '../core/targets/faces.ts'
 import { tracksFromRows, type Tracks } from '../core/targets/tracks.ts'
 import { QUALITIES, reportedTargets } from './reported.ts'
-import type { Play } from './script.ts'
+import type { Play, Script } from './script.ts'
 import { truth } from './truth.ts'
 import { actorsOf } from './world.ts'
 
@@ -25,5 +25,5 @@ export function trueTracks(play: Play): Tracks {
 }
 
 /** What the script's contacts do, for a clip that starts at an instant (milliseconds of UTC). */
-export const armInputsOf = ({ script }: Play, start: number): ArmInputs =>
+export const armInputsOf = ({ script }: { script: Pick<Script, 'inputs'> }, start: number): ArmInputs =>
   Object.fromEntries(Object.entries(script.inputs).map(([id, changes]) => [id, changes.map(({ at, set }) => ({ at: start + Math.round(at * 1000), set })).sort((a, b) => a.at - b.at)]))

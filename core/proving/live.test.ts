@@ -17,7 +17,7 @@ const endpoints = [
 const site: SiteActions = { endpoints, hours: new EndpointHours([nights] as never, 'UTC', undefined), people: { people: [], groups: [] }, mail: null, outputs: new Set(['cam r']) }
 const actions = parseWith(ActionsSchema, { links: ['hook', 'relay'] })
 const check = (effects: Check['effects'] = []): Check => ({ id: 'c', detection: 'd', name: 'C', about: 'passes', side: 'inside', by: { how: 'walk', walk: plainWalk(5, [actor('adult', [[0, 20], [0, 8]])]), through: 'truth' }, at, expect: { what: 'trigger', from: 0, to: 5 }, effects })
-const when = { instant: at, severity: 'major' as const, byCamera: new Set<string>() }
+const when = { instant: at, severity: 'major' as const }
 const delivery = (more: Partial<DeliveryView>): DeliveryView => ({ id: 1, trigger: 1, kind: 'webhook', name: 'Hook', recipient: '', state: 'pending', by: 'server', does: 'on', attempts: 0, error: null, createdAt: at, sentAt: null, nextAt: null, ...more })
 const by = (list: ReturnType<typeof liveEffects>) => Object.fromEntries(list.map((e) => [e.endpoint, e]))
 

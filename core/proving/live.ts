@@ -53,18 +53,16 @@ export interface WalkTestView {
   error: string | null
 }
 
-const failing = (d: DeliveryView): string => d.error ?? 'it did not confirm it'
-
 /**
  * What is to follow from the first trigger, and what has: all that the detection is linked to and all that the check
  * names.
  *
- * @param instant at which hours are read
- * @param deliveries of the trigger, as they are now; left out: there was no trigger yet
+ * @param occasion `instant`: at which hours are read
+ * @param trigger `deliveries` of the trigger, as they are now; left out: there was no trigger yet
  * @param over whether nothing is waited for any more
  */
-export function liveEffects(check: Check, actions: Actions, site: SiteActions, { instant, severity, byCamera }: { instant: number; severity: Severity; byCamera: ReadonlySet<string> }, trigger: { heardAt: number; deliveries: readonly DeliveryView[] } | null, over: boolean): LiveEffect[] {
-  const planned = planDeliveries({ instant, severity, lastActedAt: null, byCamera }, actions, site)
+export function liveEffects(check: Check, actions: Actions, site: SiteActions, occasion: { instant: number; severity: Severity }, trigger: { heardAt: number; deliveries: readonly DeliveryView[] } | null, over: boolean): LiveEffect[] {
+  const planned = planDeliveries({ ...occasion, lastActedAt: null, byCamera: new Set() }, actions, site)
   const ids = [...new Set([...planned.map((p) => p.endpoint.id), ...check.effects.map((e) => e.endpoint)])]
   return ids.map((id): LiveEffect => {
     const endpoint = site.endpoints.find((e) => e.id === id)
@@ -75,11 +73,11 @@ export function liveEffects(check: Check, actions: Actions, site: SiteActions, {
     if (!endpoint) return { ...base, state: expected ? 'failed' : 'stayed out', words: 'it is not there any more' }
     if (!plan) return { ...base, state: expected ? 'failed' : 'stayed out', words: 'it is not linked to this detection' }
     if (done?.state === 'sent') return { ...base, by: done.by, state: 'came', after: Math.max(0, ((done.sentAt ?? trigger!.heardAt) - trigger!.heardAt) / 1000), words: null }
-    if (done?.state === 'failed') return { ...base, by: done.by, state: 'failed', words: failing(done) }
+    if (done?.state === 'failed') return { ...base, by: done.by, state: 'failed', words: done.error ?? 'it did not confirm it' }
     if (done?.state === 'held') return { ...base, state: expected ? 'failed' : 'stayed out', words: done.error }
     if (trigger && !done) return { ...base, state: expected ? 'failed' : 'stayed out', words: 'the quiet time after earlier actions: nothing is set off again' }
     if (!over) return { ...base, state: 'waiting', words: plan.held }
-    return { ...base, state: expected ? 'failed' : 'stayed out', words: trigger ? (done?.error ?? (endpoint.kind === 'popup' ? 'no operator’s screen was open' : plan.by === 'camera' ? 'the camera has not said that it switched it' : 'not confirmed within the time of this test')) : 'there was no trigger' }
+    return { ...base, state: expected ? 'failed' : 'stayed out', words: trigger ? (done?.error ?? (endpoint.kind === 'popup' ? 'no operator’s screen was open' : done?.by === 'camera' ? 'the camera has not said that it switched it' : 'not confirmed within the time of this test')) : 'there was no trigger' }
   })
 }
 

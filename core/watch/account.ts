@@ -1,7 +1,6 @@
-import { explain, type Setting, type Trace } from '../detections/index.ts'
+import { explain, rowsOf, type Setting, type Trace } from '../detections/index.ts'
 import type { ArmInputs } from '../arming/armInputs.ts'
 import type { Detection, Plan, Schedule } from '../formats/plan.ts'
-import { rowsOf } from '../detections/index.ts'
 import { frameTime, tracksFromRows, type TargetRow, type Tracks } from '../targets/tracks.ts'
 
 /** What is kept of a live trigger besides its picture: what the camera had reported around it, and what held then. */

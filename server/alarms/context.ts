@@ -1,6 +1,8 @@
 import { EndpointHours, type SiteActions } from '../../core/actions/plan.ts'
 import { readEndpoints, readSettings } from '../actions/rows.ts'
+import type { ArmInputs } from '../../core/arming/armInputs.ts'
 import type { Sql } from '../database.ts'
+import type { Devices } from '../devices/devices.ts'
 import { listDevices } from '../devices/rows.ts'
 import { readSchedules, readSite } from '../sites/rows.ts'
 import { notFound } from '../errors.ts'
@@ -38,3 +40,12 @@ export async function readContext(sql: Sql): Promise<ActionsContext> {
     names: new Map([...site.cameras, ...devices].map(({ id, name }) => [id, name]))
   }
 }
+
+/** What the site's contacts are now, as they were heard last. */
+export const inputsNow = ({ inputs }: SiteView, devices: Devices): ArmInputs =>
+  Object.fromEntries(
+    inputs.map(({ id, device, token }) => {
+      const set = device && token ? devices.contact(device, token) : null
+      return [id, set === null ? [] : [{ at: 0, set }]]
+    })
+  )

@@ -1,5 +1,4 @@
 import { armedAt } from '../../core/arming/armedNow.ts'
-import type { ArmInputs } from '../../core/arming/armInputs.ts'
 import { setsOff } from '../../core/devices/outputs.ts'
 import { isOutput } from '../../core/formats/actions.ts'
 import { TAMPER_CAUSES, type ContactDetection, type Detection, type SignalLossDetection, type TamperCause } from '../../core/formats/plan.ts'
@@ -13,7 +12,7 @@ import { readDevice } from '../devices/rows.ts'
 import { confirmByCamera } from '../deliveries/rows.ts'
 import { detectionsOfKind, findDetection } from '../detections/rows.ts'
 import type { Alarms } from './alarms.ts'
-import { readContext, type ActionsContext } from './context.ts'
+import { inputsNow, readContext, type ActionsContext } from './context.ts'
 import type { NewTrigger, Taken } from './intake.ts'
 
 const LOOK_MS = 1000
@@ -98,12 +97,7 @@ export class LiveTriggers {
 
   private mayFire(camera: string, detection: Detection, { site, schedules }: ActionsContext, instant: number): boolean {
     if (detection.parked) return false
-    return armedAt(detection, schedules, { timeZone: site.timeZone, position: site.position ?? undefined }, this.inputsNow(site), instant + (this.walkAt(camera, Date.now())?.later ?? 0)).armed
-  }
-
-  /** What contacts are now, as they were heard last. */
-  private inputsNow(site: ActionsContext['site']): ArmInputs {
-    return Object.fromEntries(site.inputs.map(({ id, device, token }) => [id, device && token && this.devices.contact(device, token) !== null ? [{ at: 0, set: this.devices.contact(device, token)! }] : []]))
+    return armedAt(detection, schedules, { timeZone: site.timeZone, position: site.position ?? undefined }, inputsNow(site, this.devices), instant + (this.walkAt(camera, Date.now())?.later ?? 0)).armed
   }
 
   /** Contact inputs are watched by the server: a contact has moved. */

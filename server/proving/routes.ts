@@ -11,12 +11,9 @@ import { WalkOrderSchema } from '../../core/proving/live.ts'
 import type { Proving } from './proving.ts'
 import type { WalkTests } from './walkTests.ts'
 import { deleteCheck, readResult, saveCheck } from './rows.ts'
-import { versionOf } from '../params.ts'
+import { numberOf, versionOf } from '../params.ts'
 
-const numbered = (text: string): number => {
-  if (!/^\d{1,15}$/.test(text)) throw new InputError('id', 'must be the number of a run')
-  return Number(text)
-}
+const numbered = (text: string): number => numberOf(text, 'a run')
 type ById = { Params: { id: string } }
 type OfCamera = { Params: { camera: string; id: string } }
 

@@ -9,9 +9,10 @@ import { likelyCause, liveEffects, seenEffects, type LiveEffect, type WalkTestVi
 import { judge } from '../../core/proving/judge.ts'
 import type { Finding } from '../../core/readiness/index.ts'
 import { emptyMeasures, USUAL_GRID } from '../../core/measures/measures.ts'
-import { CLASSES, type TargetClass } from '../../core/targets/classes.ts'
-import { tracksFromRows, type TargetRow, type Tracks } from '../../core/targets/tracks.ts'
-import type { ActionsContext } from '../alarms/context.ts'
+import { ReportedRows } from '../../core/targets/reportedRows.ts'
+import { tracksFromRows, type Tracks } from '../../core/targets/tracks.ts'
+import { armInputsOf } from '../../simulation/evidence.ts'
+import { inputsNow, type ActionsContext } from '../alarms/context.ts'
 import { readAlarm } from '../alarms/rows.ts'
 import type { Database } from '../database.ts'
 import type { Devices } from '../devices/devices.ts'
@@ -40,7 +41,7 @@ interface Test {
   device: string
   /** By how much hours are read later than the clock, ms. */
   later: number
-  rows: TargetRow[]
+  reported: ReportedRows
   bench: { plan: Plan; actions: Actions; context: ActionsContext }
   inputs: ArmInputs
   first: { heardAt: number; id: number; alarm: number } | null
@@ -100,7 +101,7 @@ export class WalkTests {
     if (!showing) throw busy('no device shows this camera now; see Devices')
     const seconds = check.by.how === 'walk' ? check.by.walk.seconds : check.by.seconds
     const view: WalkTestView = { id: ++this.count, camera, check, how: check.by.how === 'walk' ? 'scene' : 'person', state: 'preparing', beganAt: null, seconds, ladder: null, targets: 0, triggers: [], others: [], effects: [], verdict: null, kept: false, error: null }
-    const test: Test = { view, by, device: showing.row.id, later: 0, rows: [], bench, inputs: {}, first: null, ended: new AbortController(), enough: false, done: Promise.resolve() }
+    const test: Test = { view, by, device: showing.row.id, later: 0, reported: new ReportedRows(FPS), bench, inputs: {}, first: null, ended: new AbortController(), enough: false, done: Promise.resolve() }
     if (this.goesOn(camera)) throw busy('a walk test goes on in front of this camera already; stop it first')
     this.tests.set(camera, test)
     test.done = this.walk(test, showing)
@@ -195,30 +196,21 @@ export class WalkTests {
   /** What arm inputs are during the walk: as its plan says, or as they are on site. */
   private inputsOf({ view, bench }: Test): ArmInputs {
     const { by, at } = view.check
-    const now = Object.fromEntries(bench.context.site.inputs.flatMap(({ id, device, token }) => (device && token && this.devices.contact(device, token) !== null ? [[id, [{ at: 0, set: this.devices.contact(device, token)! }]]] : [])))
-    if (by.how !== 'walk') return now
-    return { ...now, ...Object.fromEntries(Object.entries(by.walk.inputs).map(([id, changes]) => [id, changes.map((c) => ({ at: at + Math.round(c.at * 1000), set: c.set }))])) }
+    const now = inputsNow(bench.context.site, this.devices)
+    return by.how === 'walk' ? { ...now, ...armInputsOf({ script: by.walk }, at) } : now
   }
 
   /** Keeps the targets that the camera reports. */
-  private async follow({ view, rows, ended }: Test, row: Parameters<Devices['link']>[0], profile: string): Promise<void> {
-    const last = new Map<number, number>()
-    const ids = new Set<number>()
+  private async follow({ view, reported, ended }: Test, row: Parameters<Devices['link']>[0], profile: string): Promise<void> {
     while (!ended.signal.aborted) {
       try {
         for await (const { targets } of this.devices.link(row).targets(profile, ended.signal)) {
           view.error = null
           if (view.beganAt === null) continue
           const since = Date.now() - view.beganAt
-          const frame = Math.floor((since / 1000) * FPS) + 1
-          if (frame < 1 || view.beganAt + since > endOf(view)) continue
-          for (const { id, class: cls, ...box } of targets) {
-            if ((last.get(id) ?? 0) >= frame) continue
-            last.set(id, frame)
-            ids.add(id)
-            rows.push({ frame, id, ...box, cls: (CLASSES as readonly string[]).includes(cls) ? (cls as TargetClass) : 'unknown', confidence: 1 })
-          }
-          view.targets = ids.size
+          if (since < 0 || view.beganAt + since > endOf(view)) continue
+          reported.take(since, targets)
+          view.targets = reported.targets
         }
       } catch (error) {
         if (!ended.signal.aborted) view.error = `The camera’s targets cannot be read: ${(error as Error).message}`
@@ -233,15 +225,15 @@ export class WalkTests {
     return { plan: bench.plan, camera: { ...camera, detections }, fps: FPS, start: view.beganAt! + later, inputs }
   }
 
-  private tracksOf({ rows }: Test): Tracks {
-    return tracksFromRows(rows, FPS)
+  private tracksOf({ reported }: Test): Tracks {
+    return tracksFromRows(reported.rows, FPS)
   }
 
   private async look(test: Test, over = false): Promise<void> {
     await new Promise((resolve) => setTimeout(resolve, LOOK_MS))
     test.ended.signal.throwIfAborted()
     const { view, bench } = test
-    view.ladder = nearestOf(test.rows.length ? explainAll(this.settingOf(test), this.tracksOf(test), view.check.detection) : [])
+    view.ladder = nearestOf(test.reported.rows.length ? explainAll(this.settingOf(test), this.tracksOf(test), view.check.detection) : [])
     view.effects = await this.effects(test, bench, over)
   }
 
@@ -249,7 +241,7 @@ export class WalkTests {
     let deliveries: DeliveryView[] = []
     if (first) deliveries = (await readAlarm(this.database, first.alarm)).deliveries.filter((d) => d.trigger === first.id)
     const instant = (first?.heardAt ?? Date.now()) + later
-    return liveEffects(view.check, actions, context.actions, { instant, severity: actions.severity, byCamera: new Set() }, first && { heardAt: first.heardAt, deliveries }, over)
+    return liveEffects(view.check, actions, context.actions, { instant, severity: actions.severity }, first && { heardAt: first.heardAt, deliveries }, over)
   }
 
   private async conclude(test: Test): Promise<void> {

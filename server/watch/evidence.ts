@@ -21,8 +21,6 @@ const MOST_WAITING = 120
 const BEFORE_MS = 20_000
 const STILL_MS = 3000
 
-const EMPTY: Omit<TriggerRecord, 'plan'> = { from: 0, at: 0, fps: MEMORY_FPS, rows: [], ignore: [], scene: null }
-
 interface Row {
   id: number
   run_id: string | null
@@ -83,19 +81,26 @@ export class Evidence {
   private async keepRecord(id: number, at: number): Promise<void> {
     const row = await this.row(id)
     if (!row || row.run_id !== null || row.source !== 'device') return
-    const [site, schedules, { scene }] = [await readSite(this.database), await readSchedules(this.database, row.site_id), await readCamera(this.database, row.camera_id)]
-    const detection = parsed<Detection>(row.fired_with)
     const record: TriggerRecord = {
       from: at - BEFORE_MS,
       at,
       fps: MEMORY_FPS,
       rows: this.memory.between(row.camera_id, at - BEFORE_MS, at + STILL_MS),
-      plan: { timeZone: site!.timeZone, ...(site!.position && { position: site!.position }), schedules: schedules.flatMap(({ schedule }) => (schedule.id === detection.schedule ? [schedule] : [])) },
-      ignore: scene.ignore,
-      scene: scene.marks ? measureScene(scene.marks).pose : null
+      ...(await this.holding(row))
     }
     await mkdir(this.folder, { recursive: true })
     await writeFile(join(this.folder, `${id}.json`), JSON.stringify(record))
+  }
+
+  /** The hours of a trigger's detection and the scene of its camera, as they are now. */
+  private async holding(row: Row): Promise<Pick<TriggerRecord, 'plan' | 'ignore' | 'scene'>> {
+    const [site, schedules, { scene }] = [await readSite(this.database), await readSchedules(this.database, row.site_id), await readCamera(this.database, row.camera_id)]
+    const { schedule: hours } = parsed<Detection>(row.fired_with)
+    return {
+      plan: { timeZone: site!.timeZone, ...(site!.position && { position: site!.position }), schedules: schedules.flatMap(({ schedule }) => (schedule.id === hours ? [schedule] : [])) },
+      ignore: scene.ignore,
+      scene: scene.marks ? measureScene(scene.marks).pose : null
+    }
   }
 
   /** Why a trigger fell: the way of its target, its gates, the settings as they were. @throws ApiError when it is not there */
@@ -107,13 +112,13 @@ export class Evidence {
       const kept = await readFile(join(this.folder, `${id}.json`), 'utf8').catch(() => null)
       return accountOf(detection, row.target, kept === null ? null : (JSON.parse(kept) as TriggerRecord))
     }
-    const hours = (await readSchedules(this.database, row.site_id)).find(({ schedule }) => schedule.id === detection.schedule)?.schedule ?? null
+    const { plan, ignore, scene } = await this.holding(row)
+    const hours = plan.schedules[0] ?? null
     const clip = row.clip_id === null ? null : await findClip(this.database, row.clip_id)
     if (!clip || clip.state !== 'ready') return { detection, hours, path: [], ladder: null, words: 'Its clip is not there any more.' }
-    if (row.target === null || row.clip_seconds === null) return accountOf(detection, row.target, { ...EMPTY, plan: { timeZone: 'UTC', schedules: hours ? [hours] : [] } })
+    if (row.target === null || row.clip_seconds === null) return accountOf(detection, row.target, { from: clip.start, at: clip.start, fps: clip.fps, rows: [], plan, ignore, scene })
     const { tracks } = await this.clips.readEvidence(clip)
-    const [site, { scene }] = [await readSite(this.database), await readCamera(this.database, row.camera_id)]
-    const setting = { plan: { timeZone: site!.timeZone, ...(site!.position && { position: site!.position }), schedules: hours ? [hours] : [] }, camera: { ignore: scene.ignore, ...(scene.marks && { scene: measureScene(scene.marks).pose }), detections: [{ ...detection, enabled: true }] }, fps: clip.fps, start: clip.start, inputs: clip.inputs }
+    const setting = { plan, camera: { ignore, ...(scene && { scene }), detections: [{ ...detection, enabled: true }] }, fps: clip.fps, start: clip.start, inputs: clip.inputs }
     return { detection, hours, path: pathOf(tracks, row.target, row.clip_seconds), ladder: explain(setting, tracks, detection.id, row.target, row.frame ?? undefined), words: null }
   }
 

@@ -2,7 +2,8 @@ import { setTimeout as wait } from 'node:timers/promises'
 import { listChannels } from '../devices/channels.ts'
 import type { Devices } from '../devices/devices.ts'
 import type { Database } from '../database.ts'
-import { CLASSES, type TargetClass } from '../../core/targets/classes.ts'
+import type { LiveFrame } from '../../core/devices/views.ts'
+import { ReportedRows } from '../../core/targets/reportedRows.ts'
 import type { TargetRow } from '../../core/targets/tracks.ts'
 
 /** Targets are kept at this rate, whatever the camera's own is. */
@@ -12,17 +13,12 @@ const AGAIN_MS = 5000
 /** Cameras that were added, or shown by another device, are found within this. */
 const LOOK_MS = 10_000
 
-interface Seen {
-  at: number
-  targets: Omit<TargetRow, 'frame'>[]
-}
-
 /** What cameras have reported in the last minute and a half: a trigger's evidence begins before it. */
 export class TargetMemory {
   private readonly database: Database
   private readonly devices: Devices
   private readonly log: (error: unknown) => void
-  private readonly seen = new Map<string, Seen[]>()
+  private readonly seen = new Map<string, LiveFrame[]>()
   private readonly following = new Map<string, Promise<void>>()
   private readonly ended = new AbortController()
   private timer: NodeJS.Timeout | undefined
@@ -49,18 +45,9 @@ export class TargetMemory {
 
   /** Rows of a camera between two instants; frame 1 is at the first. Instants are when they were heard, ms of UTC. */
   between(camera: string, from: number, to: number): TargetRow[] {
-    const rows: TargetRow[] = []
-    const last = new Map<number, number>()
-    for (const { at, targets } of this.seen.get(camera) ?? []) {
-      if (at < from || at > to) continue
-      const frame = Math.floor(((at - from) / 1000) * MEMORY_FPS) + 1
-      for (const target of targets) {
-        if ((last.get(target.id) ?? 0) >= frame) continue
-        last.set(target.id, frame)
-        rows.push({ frame, ...target })
-      }
-    }
-    return rows
+    const reported = new ReportedRows(MEMORY_FPS)
+    for (const { at, targets } of this.seen.get(camera) ?? []) if (at >= from && at <= to) reported.take(at - from, targets)
+    return reported.rows
   }
 
   private async look(): Promise<void> {
@@ -86,11 +73,11 @@ export class TargetMemory {
     }
   }
 
-  private keep(camera: string, targets: readonly { id: number; class: string; x: number; y: number; w: number; h: number }[]): void {
+  private keep(camera: string, targets: LiveFrame['targets']): void {
     const now = Date.now()
     const list = this.seen.get(camera) ?? []
     if (!this.seen.has(camera)) this.seen.set(camera, list)
-    if (targets.length) list.push({ at: now, targets: targets.map(({ id, class: cls, ...box }) => ({ id, ...box, cls: (CLASSES as readonly string[]).includes(cls) ? (cls as TargetClass) : 'unknown', confidence: 1 })) })
+    if (targets.length) list.push({ at: now, targets })
     while (list.length && list[0].at < now - KEPT_MS) list.shift()
   }
 }

@@ -7,9 +7,9 @@ import type { Database } from '../database.ts'
 import { readAllDetections } from '../detections/rows.ts'
 import type { Devices } from '../devices/devices.ts'
 import { partsOf } from '../devices/streams.ts'
-import { InputError } from '../../core/errors.ts'
 import { notFound } from '../errors.ts'
 import type { Evidence } from './evidence.ts'
+import { numberOf } from '../params.ts'
 import { readSite } from '../sites/rows.ts'
 
 /** A device that does not answer is asked again after this. */
@@ -17,13 +17,9 @@ const AGAIN_MS = 3000
 
 /** What somebody who watches sees: the cameras with their shapes, and all their pictures over one connection. */
 export function watchRoutes(app: FastifyInstance, database: Database, devices: Devices, evidence: Evidence): void {
-  const numbered = (id: string): number => {
-    if (!/^\d{1,15}$/.test(id)) throw new InputError('id', 'must be the number of a trigger')
-    return Number(id)
-  }
-  app.get<{ Params: { id: string } }>('/api/triggers/:id/account', ({ params }) => evidence.account(numbered(params.id)))
+  app.get<{ Params: { id: string } }>('/api/triggers/:id/account', ({ params }) => evidence.account(numberOf(params.id, 'a trigger')))
   app.get<{ Params: { id: string } }>('/api/triggers/:id/picture', async ({ params }, reply) => {
-    return reply.type('image/jpeg').header('cache-control', 'private, max-age=86400').send(await evidence.picture(numbered(params.id)))
+    return reply.type('image/jpeg').header('cache-control', 'private, max-age=86400').send(await evidence.picture(numberOf(params.id, 'a trigger')))
   })
 
   app.get('/api/watch', async (): Promise<WatchView> => {
