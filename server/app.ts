@@ -36,7 +36,7 @@ import type { StandInPorts } from './standIns.ts'
 import { Proving } from './proving/proving.ts'
 import { provingRoutes } from './proving/routes.ts'
 import { WalkTests } from './proving/walkTests.ts'
-import { Threads } from './proving/threads.ts'
+import { Provers } from './proving/provers.ts'
 import { Readiness } from './readiness/readiness.ts'
 import { runRoutes } from './runs/routes.ts'
 import { Runs } from './runs/runs.ts'
@@ -87,7 +87,7 @@ export async function makeApp({ database, folder, web, mostClipBytes, standIns, 
   const live = new LiveTriggers(database, devices, alarms, logError, (camera, instant) => walks.walkAt(camera, instant))
   devices.whenHeard((sql, device, events) => live.heard(sql, device, events))
   const runs = new Runs(database, clips, alarms, logError)
-  const proving = new Proving(database, clips, new Threads(join(folder, 'walks')), logError)
+  const proving = new Proving(database, clips, new Provers(join(folder, 'walks')), logError)
   const readiness = new Readiness(database, clips, proving)
   const walks = new WalkTests(database, devices, proving, async () => (await readiness.read()).findings, standIns && `http://127.0.0.1:${standIns.pages}`, logError)
   const sendings = new Sendings((id) => devices.send(id))

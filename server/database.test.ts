@@ -8,6 +8,7 @@ import { stateOf } from '../core/history/states.ts'
 import { readEndpoints, readSettings } from './actions/rows.ts'
 import { deliveriesOfRun } from './alarms/rows.ts'
 import { Database } from './database.ts'
+import { findTriggers } from './search/rows.ts'
 import { readDetections } from './detections/rows.ts'
 import { readStateAt } from './history/rows.ts'
 import type { DatabaseAddress } from './mariadb.ts'
@@ -74,5 +75,22 @@ test('what was there before histories were kept is where they begin, and address
   expect(actions.actions).toEqual({ ...NO_ACTIONS, links: [endpoint.id] })
   expect(state.actions.get('d')).toEqual(actions.actions)
   expect((await deliveriesOfRun(opened, 'run')).get(1)).toMatchObject([{ kind: 'email', name: 'E-mail to x@y.example', state: 'sent' }])
+  await opened.close()
+})
+
+test('comments from before words were kept of their own are found by their words', async () => {
+  const old = `${name}_words`
+  const first = await createConnection({ ...address, multipleStatements: true })
+  await first.query(`CREATE DATABASE \`${old}\` CHARACTER SET utf8mb4 COLLATE utf8mb4_bin; USE \`${old}\`; CREATE TABLE migration (name VARCHAR(100) PRIMARY KEY, applied_at BIGINT NOT NULL)`)
+  const folder = new URL('./migrations/', import.meta.url)
+  for (const file of readdirSync(folder).sort().filter((f) => f < '011')) await first.query(`${readFileSync(new URL(file, folder), 'utf8')}\nINSERT INTO migration VALUES ('${file}', 0)`)
+  await first.query("INSERT INTO site (id, name, time_zone) VALUES ('old', 'Old', 'UTC'); INSERT INTO camera (id, site_id, name, position, ignore_areas) VALUES ('cam', 'old', 'Cam', 0, '[]')")
+  await first.query("INSERT INTO alarm (site_id, camera_id, detection_id, name, severity, priority, state, actions, first_at, last_at, triggers) VALUES ('old', 'cam', 'd', 'D', 'minor', 'normal', 'acknowledged', '{}', 5, 5, 1)")
+  await first.query("INSERT INTO alarm_note (alarm_id, what, words, made_by, made_at) VALUES (1, 'acknowledged', 'Two \\\\anglers\\\\, \"lost\"', 'I', 5), (1, 'comment', '', 'I', 6), (1, 'comment', 'Anglers again', 'I', 7)")
+  await first.query("INSERT INTO fired_trigger (camera_id, detection_id, kind, fired_at, fired_with, source, alarm_id) VALUES ('cam', 'd', 'line', 5, '{}', 'sender', 1)")
+  await first.end()
+  const opened = await Database.open(address, old)
+  expect((await opened.rows<{ word: string }>('SELECT word FROM alarm_word ORDER BY word')).map((r) => r.word)).toEqual(['again', 'anglers', 'lost', 'Two'])
+  expect((await findTriggers(opened, { words: 'ANGL lost again' }, undefined, 10)).triggers.map((t) => t.id)).toEqual([1])
   await opened.close()
 })

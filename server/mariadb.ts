@@ -89,7 +89,7 @@ export async function startMariaDb(folder: string): Promise<RunningDatabase> {
   const socket = join(tmpdir(), `wardoptic-${createHash('sha256').update(data).digest('hex').slice(0, 12)}.sock`)
   const child = spawn(
     'mariadbd',
-    ['--no-defaults', `--datadir=${data}`, `--socket=${socket}`, `--port=${port}`, '--bind-address=127.0.0.1', `--pid-file=${pidFile}`, `--log-error=${logFile}`, `--init-file=${setup}`, '--skip-name-resolve', '--character-set-server=utf8mb4', '--innodb-buffer-pool-size=128M', '--max-allowed-packet=64M', '--innodb-ft-min-token-size=1', '--innodb-ft-enable-stopword=OFF', ...asUser],
+    ['--no-defaults', `--datadir=${data}`, `--socket=${socket}`, `--port=${port}`, '--bind-address=127.0.0.1', `--pid-file=${pidFile}`, `--log-error=${logFile}`, `--init-file=${setup}`, '--skip-name-resolve', '--character-set-server=utf8mb4', '--innodb-buffer-pool-size=128M', '--max-allowed-packet=64M', ...asUser],
     // In a group of its own: Ctrl-C in the terminal must not stop it before the server has closed its connections.
     { stdio: 'ignore', detached: true, env: { ...process.env, PATH } }
   )

@@ -22,6 +22,20 @@ describe('a sensor’s noise', () => {
     for (let i = 0; i < pixels.length; i += 4) expect([pixels[i + 1], pixels[i + 2], pixels[i + 3]]).toEqual([pixels[i], pixels[i], 255])
   })
 
+  test('leaves no level below black or above white, in any colour, and opacity alone', () => {
+    const noiseOver = (rgba: number[]): Uint8ClampedArray => {
+      const pixels = new Uint8ClampedArray(4 * 5000).map((_, i) => rgba[i % 4])
+      new Noise(9, 3).add(pixels)
+      return pixels
+    }
+    const grain = noiseOver([128, 128, 128, 255])
+    const found = noiseOver([1, 127, 254, 200])
+    for (let i = 0; i < found.length; i += 4) {
+      const by = grain[i] - 128
+      expect([...found.subarray(i, i + 4)]).toEqual([Math.max(0, 1 + by), 127 + by, Math.min(255, 254 + by), 200])
+    }
+  })
+
   test('is another one in the next picture, and the same for the same seed', () => {
     const two = (seed: number): number[][] => {
       const noise = new Noise(seed, 3)

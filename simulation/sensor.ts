@@ -6,34 +6,59 @@ export const NIGHT_NOISE = 3.2
 
 /** Normally distributed numbers of variance 1, enough of them that the same stretch is not met again soon. */
 const GRAINS = 1 << 18
+/** The sum of so many even ones has variance 1 (central limit). */
+const SUMMED = 12
+
+/** Tables that were made last; most walks have the same seed. */
+const made = new Map<string, Int32Array>()
+const MOST_KEPT = 4
+
+/** Grains as they are added: in each of the three colours' bytes how far, in the sign which way. */
+function grainsOf(seed: number, level: number): Int32Array {
+  const key = `${seed} ${level}`
+  const known = made.get(key)
+  if (known) return known
+  const random = randomFrom(seed)
+  const grains = Int32Array.from({ length: GRAINS }, () => {
+    let sum = -SUMMED / 2
+    for (let k = 0; k < SUMMED; k++) sum += random()
+    const grain = Math.round(level * sum)
+    return (Math.abs(grain) * 0x010101) | (grain < 0 ? 1 << 31 : 0)
+  })
+  if (made.size >= MOST_KEPT) made.delete(made.keys().next().value!)
+  made.set(key, grains)
+  return grains
+}
 
 /** Noise of a sensor, from a table: a random number for every pixel would take longer than the picture. */
 export class Noise {
-  private readonly grains: Int8Array
+  private readonly grains: Int32Array
   private readonly random: () => number
 
   /** @param level standard deviation in levels of 255 */
   constructor(seed: number, level: number) {
-    this.random = randomFrom(seed)
-    this.grains = new Int8Array(GRAINS)
-    // The sum of twelve has variance 1 (central limit).
-    for (let i = 0; i < GRAINS; i++) {
-      let sum = -6
-      for (let k = 0; k < 12; k++) sum += this.random()
-      this.grains[i] = Math.round(level * sum)
-    }
+    this.grains = grainsOf(seed, level)
+    this.random = randomFrom(seed, GRAINS * SUMMED)
   }
 
-  /** Adds noise to RGBA pixels in place; the same for all colours of a pixel. */
-  add(pixels: Uint8ClampedArray): void {
+  /**
+   * Adds noise to RGBA pixels in place; the same for all colours of a pixel, none below 0 or above 255. A pixel's bytes
+   * are added at once: their lower seven bits, which carry into the eighth, then the eighth; where it carries on, the
+   * byte is full. To take away is to add to what is missing to full.
+   */
+  add({ buffer, byteOffset, length }: Uint8ClampedArray): void {
     const { grains } = this
+    // Red lies lowest, as on every machine that this runs on.
+    const pixels = new Int32Array(buffer, byteOffset, length >> 2)
     let at = Math.floor(this.random() * GRAINS)
-    for (let i = 0; i < pixels.length; i += 4) {
+    for (let i = 0; i < pixels.length; i++) {
       const grain = grains[at]
       at = (at + 1) & (GRAINS - 1)
-      pixels[i] += grain
-      pixels[i + 1] += grain
-      pixels[i + 2] += grain
+      const away = grain >> 31
+      const pixel = pixels[i] ^ away
+      const sum = (pixel & 0x7f7f7f7f) + (grain & 0x7fffffff)
+      const over = pixel & sum & 0x808080
+      pixels[i] = ((sum ^ (pixel & ~0x7f7f7f7f)) | ((over << 1) - (over >>> 7))) ^ away
     }
   }
 }

@@ -21,10 +21,10 @@ export const emptyLuma = (width: number, height: number): Luma => ({ width, heig
 export function lumaOf(bgr: Uint8Array, { data }: Luma, { data: last }: Luma): number {
   let change = 0
   for (let i = 0, k = 0; i < data.length; i++, k += 3) {
-    const value = (1868 * bgr[k] + 9617 * bgr[k + 1] + 4899 * bgr[k + 2] + 8192) >> 14
+    // Said to be whole numbers, which takes half the time.
+    const value = (Math.imul(1868, bgr[k]) + Math.imul(9617, bgr[k + 1]) + Math.imul(4899, bgr[k + 2]) + 8192) >> 14
     data[i] = value
-    const difference = value - last[i]
-    change += difference < 0 ? -difference : difference
+    change = (change + Math.abs(value - last[i])) | 0
   }
   return change / data.length
 }
@@ -62,8 +62,13 @@ export function sharpnessOf({ width, height, data }: Luma | Gray): number {
     const last = data[up + width - 1] + data[down + width - 1] + 2 * data[end - 1] - 4 * data[end]
     sum += first + last
     squares += first * first + last * last
+    let left = data[here]
+    let middle = data[here + 1]
     for (let i = here + 1, u = up + 1, d = down + 1; i < end; i++, u++, d++) {
-      const value = data[u] + data[d] + data[i - 1] + data[i + 1] - 4 * data[i]
+      const right = data[i + 1]
+      const value = data[u] + data[d] + left + right - 4 * middle
+      left = middle
+      middle = right
       sum += value
       squares += value * value
     }

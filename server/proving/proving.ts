@@ -19,8 +19,8 @@ import { busy, notFound } from '../errors.ts'
 import { readCamera, readSite } from '../sites/rows.ts'
 import { editsBetween, insertResult, insertRun, lastResults, lastRun, readChecks, readRefused, readRun, resultsBefore, resultsOfRun, saveCheck, setRunState, stopRunsLeftRunning, type StoredCheck, type StoredRun } from './rows.ts'
 import { groundOf, type Ground } from './stage.ts'
-import type { Threads } from './threads.ts'
-import type { ClipSource } from './worker.ts'
+import type { Provers } from './provers.ts'
+import type { ClipSource } from './prover.ts'
 
 /** A camera with all that its checks depend on. */
 interface Place {
@@ -46,19 +46,30 @@ interface Running {
 const AT_A_TIME = 4
 const DAY = 24 * 60 * 60_000
 
+/** Checks on the same walk together, one after the other: the first one paints its pictures, for all of them. */
+function byWalk(checks: readonly StoredCheck[]): StoredCheck[][] {
+  const groups = new Map<string, StoredCheck[]>()
+  for (const one of checks) {
+    const { by } = one.check
+    const key = by.how === 'walk' ? `${one.camera} ${JSON.stringify(by.walk)}` : `${one.camera} ${one.check.id}`
+    groups.set(key, [...(groups.get(key) ?? []), one])
+  }
+  return [...groups.values()]
+}
+
 /** The site's checks: proposed, kept, run, and how far they prove the detections. */
 export class Proving {
   private readonly database: Database
   private readonly clips: Clips
-  private readonly threads: Threads
+  private readonly provers: Provers
   private readonly log: (error: unknown) => void
   private readonly running = new Map<number, Running>()
   private readonly proposed = new Map<string, Proposals | Promise<void>>()
 
-  constructor(database: Database, clips: Clips, threads: Threads, log: (error: unknown) => void) {
+  constructor(database: Database, clips: Clips, provers: Provers, log: (error: unknown) => void) {
     this.database = database
     this.clips = clips
-    this.threads = threads
+    this.provers = provers
     this.log = log
   }
 
@@ -68,7 +79,7 @@ export class Proving {
 
   async close(): Promise<void> {
     for (const run of this.running.values()) run.stop = true
-    await this.threads.close()
+    await this.provers.close()
     await Promise.all([...this.running.values()].map((run) => run.ended))
   }
 
@@ -99,7 +110,7 @@ export class Proving {
     return createHash('sha256').update(settingsText(check, { detection, plan: place.plan, camera, actions: place.actions.get(detection.id) ?? NO_ACTIONS, endpoints })).digest('hex')
   }
 
-  /** What is proposed for a detection; null: it is still being worked out, in a thread of its own. */
+  /** What is proposed for a detection; null: it is still being worked out, in a process of its own. */
   private proposalsFor(place: Place, detection: Detection, { site, context, endpoints }: Scenery): Proposals | null {
     const from = Math.floor(Date.now() / DAY) * DAY
     const [camera] = place.plan.cameras
@@ -110,7 +121,7 @@ export class Proving {
     const known = this.proposed.get(key)
     if (known && !(known instanceof Promise)) return known
     if (!known) {
-      const work = this.threads.ask({ what: 'propose', ask, ground: place.ground, inputs }).then(
+      const work = this.provers.ask({ what: 'propose', ask, ground: place.ground, inputs }).then(
         (found) => void this.proposed.set(key, found),
         (error: unknown) => {
           this.proposed.delete(key)
@@ -231,9 +242,10 @@ export class Proving {
     this.running.set(id, running)
     const work = async (): Promise<void> => {
       const scenery = await this.scenery()
-      const left = [...checks]
-      const one = async (): Promise<void> => {
-        for (let next = left.shift(); next && !running.stop; next = left.shift()) {
+      const left = byWalk(checks)
+      const together = async (group: StoredCheck[]): Promise<void> => {
+        for (const next of group) {
+          if (running.stop) return
           const place = scenery.places.get(next.camera)!
           const settings = this.settingsOf(next.check, place, scenery.endpoints)
           const verdict = await this.judge(next, place, scenery).catch((error: Error): Verdict | null => {
@@ -243,6 +255,9 @@ export class Proving {
           })
           if (verdict) await insertResult(this.database, id, next.camera, next.check, settings, verdict, Date.now())
         }
+      }
+      const one = async (): Promise<void> => {
+        for (let next = left.shift(); next; next = left.shift()) await together(next)
       }
       await Promise.all(Array.from({ length: AT_A_TIME }, one))
       await setRunState(this.database, id, running.stop ? 'stopped' : 'finished', Date.now())
@@ -254,11 +269,11 @@ export class Proving {
   }
 
   private async judge({ check, camera }: StoredCheck, place: Place, { context }: Scenery): Promise<Verdict> {
-    // Hours do not go to another thread; they are worked out there from the schedules.
+    // Hours do not go to another process; they are worked out there from the schedules.
     const { endpoints, people, mail, outputs } = context.actions
     const site = { endpoints, people, mail, outputs }
     const clip = check.by.how === 'clip' ? await this.clipSource(camera, check.by.clip) : null
-    return this.threads.ask({ what: 'judge', check, ground: place.ground, clip, plan: place.plan, actions: place.actions.get(check.detection) ?? NO_ACTIONS, site })
+    return this.provers.ask({ what: 'judge', check, ground: place.ground, clip, plan: place.plan, actions: place.actions.get(check.detection) ?? NO_ACTIONS, site })
   }
 
   /** What a live walk of a check is judged with. @throws ApiError when its detection is not there */

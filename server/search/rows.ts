@@ -37,21 +37,59 @@ const foundOf = (row: Row): FoundTrigger => ({
   clip: row.run_id !== null
 })
 
-/** Comments of more alarms than these are not looked through. */
-const MOST_ALARMS = 2000
+/** Words that stand in the comments of more alarms than these are common. */
+const COMMON = 2000
 
-/** Words as a full-text search asks for them: all of them, the last one perhaps only begun. */
-const wordsOf = (text: string): string =>
-  text
-    .split(/[^\p{L}\p{N}]+/u)
-    .filter(Boolean)
-    .map((word) => `+${word}*`)
-    .join(' ')
+/** Words to look for, each perhaps only begun, divided as the database divides what is written (migration 011). */
+const beginningsOf = (text: string): string[] => [...new Set(text.split(/[^\p{L}\p{M}\p{N}]+/u).filter(Boolean))].map((word) => `${word.slice(0, 40)}%`)
 
-/** The conditions of a search on `fired_trigger`; null: nothing can match. */
-async function conditionsOf(sql: Sql, s: Search): Promise<{ where: string[]; values: Value[] } | null> {
+/**
+ * Which triggers belong to alarms whose comments have all these words. Where such alarms are few, they are gathered
+ * first. Where they are many, each trigger that comes up is asked for its words instead: a page is full soon, and
+ * nobody waits for all of them to be gathered.
+ *
+ * @param everything whether all triggers of such alarms will be read, not only the newest or those of other filters
+ * @returns null: no alarm has them
+ */
+async function wordsCondition(sql: Sql, beginnings: readonly string[], everything: boolean): Promise<{ where: string; values: Value[]; gathered: boolean } | null> {
+  const counted = await Promise.all(beginnings.map(async (word) => ({ word, n: Number((await sql.rows<{ n: number }>(`SELECT COUNT(*) AS n FROM (SELECT 1 FROM alarm_word WHERE word LIKE ? LIMIT ${COMMON + 1}) some`, [word]))[0].n) })))
+  const [rarest, ...others] = counted.sort((a, b) => a.n - b.n).map(({ word }) => word)
+  const having = `SELECT DISTINCT alarm_id FROM alarm_word rarest WHERE word LIKE ?${others.map(() => ' AND (SELECT 1 FROM alarm_word w WHERE w.alarm_id = rarest.alarm_id AND w.word LIKE ? LIMIT 1) = 1').join('')}`
+  const values = [rarest, ...others]
+  const alarms = await sql.rows<{ alarm_id: number }>(`${having} LIMIT ${COMMON + 1}`, values)
+  if (!alarms.length) return null
+  if (alarms.length <= COMMON) return { where: `alarm_id IN (${alarms.map((a) => Number(a.alarm_id)).join()})`, values: [], gathered: true }
+  if (everything) return { where: `alarm_id IN (${having})`, values, gathered: true }
+  return { where: beginnings.map(() => '(SELECT 1 FROM alarm_word w WHERE w.alarm_id = fired_trigger.alarm_id AND w.word LIKE ? LIMIT 1) = 1').join(' AND '), values: [...beginnings], gathered: false }
+}
+
+/**
+ * The index to go through: each begins with one filter, goes on with the time, and holds all others (migration 011). Of
+ * several the one that is likely to leave least; the database's own guess of it is at times to read the whole table.
+ */
+function indexFor(s: Search): string {
+  if (s.alarm !== undefined) return 'by_alarm'
+  if (s.acknowledged === 'no') return 'by_acknowledged'
+  if (s.way !== undefined) return 'by_way'
+  if (s.class !== undefined) return 'by_class'
+  if (s.camera !== undefined) return 'by_camera'
+  if (s.kind !== undefined) return 'by_kind'
+  if (s.direction !== undefined) return 'by_direction'
+  return 'by_time'
+}
+
+interface Conditions {
+  /** The table, with the index to be gone through. */
+  from: string
+  where: string[]
+  values: Value[]
+}
+
+/** The conditions of a search; null: nothing can match. */
+async function conditionsOf(sql: Sql, s: Search, all: boolean): Promise<Conditions | null> {
   const where: string[] = []
   const values: Value[] = []
+  let index = indexFor(s)
   const add = (text: string, value: Value): void => {
     where.push(text)
     values.push(value)
@@ -66,27 +104,29 @@ async function conditionsOf(sql: Sql, s: Search): Promise<{ where: string[]; val
   if (s.from !== undefined) add('fired_at >= ?', s.from)
   if (s.to !== undefined) add('fired_at < ?', s.to)
   if (s.acknowledged !== undefined) add('acknowledged = ?', s.acknowledged === 'yes')
-  const words = wordsOf(s.words ?? '')
-  if (words) {
-    const alarms = await sql.rows<{ alarm_id: number }>(`SELECT DISTINCT alarm_id FROM alarm_note WHERE MATCH (words) AGAINST (? IN BOOLEAN MODE) ORDER BY alarm_id DESC LIMIT ${MOST_ALARMS}`, [words])
-    if (!alarms.length) return null
-    where.push(`alarm_id IN (${alarms.map((a) => Number(a.alarm_id)).join()})`)
+  const beginnings = beginningsOf(s.words ?? '')
+  if (beginnings.length) {
+    const words = await wordsCondition(sql, beginnings, all && where.length === 0)
+    if (!words) return null
+    where.push(words.where)
+    values.push(...words.values)
+    if (words.gathered) index = 'by_alarm'
   }
-  return { where, values }
+  return { from: `fired_trigger FORCE INDEX (${index})`, where, values }
 }
 
 /** One page, newest first, by key: the same however far it is gone on, and whatever comes in meanwhile. */
 export async function findTriggers(sql: Sql, search: Search, after: string | undefined, limit: number): Promise<SearchView> {
-  const conditions = await conditionsOf(sql, search)
+  const conditions = await conditionsOf(sql, search, false)
   if (!conditions) return { triggers: [], next: null }
-  const { where, values } = conditions
+  const { from, where, values } = conditions
   if (after !== undefined) {
     const [at, id] = after.split('.').map(Number)
     where.push('(fired_at < ? OR (fired_at = ? AND id < ?))')
     values.push(at, at, id)
   }
   // The ids first, from an index alone; then only the rows of this page.
-  const ids = (await sql.rows<{ id: number }>(`SELECT id FROM fired_trigger ${where.length ? `WHERE ${where.join(' AND ')}` : ''} ORDER BY fired_at DESC, id DESC LIMIT ${limit + 1}`, values)).map((r) => Number(r.id))
+  const ids = (await sql.rows<{ id: number }>(`SELECT id FROM ${from} ${where.length ? `WHERE ${where.join(' AND ')}` : ''} ORDER BY fired_at DESC, id DESC LIMIT ${limit + 1}`, values)).map((r) => Number(r.id))
   if (!ids.length) return { triggers: [], next: null }
   const page = ids.slice(0, limit)
   const rows = await sql.rows<Row>(`SELECT id, camera_id, detection_id, kind, class, direction, way, cause, severity, fired_at, fired_with, alarm_id, acknowledged, run_id FROM fired_trigger WHERE id IN (${page.join()}) ORDER BY fired_at DESC, id DESC`)
@@ -100,15 +140,15 @@ const MOST_BUCKETS = 80
 
 /** How many there are over time. */
 export async function countTriggers(sql: Sql, search: Search): Promise<CountsView> {
-  const conditions = await conditionsOf(sql, search)
+  const conditions = await conditionsOf(sql, search, true)
   const none: CountsView = { step: HOUR, buckets: [], total: 0 }
   if (!conditions) return none
-  const { values } = conditions
+  const { from, values } = conditions
   const where = conditions.where.length ? `WHERE ${conditions.where.join(' AND ')}` : ''
-  const [span] = await sql.rows<{ first: number | null; last: number | null }>(`SELECT MIN(fired_at) AS first, MAX(fired_at) AS last FROM fired_trigger ${where}`, values)
+  const [span] = await sql.rows<{ first: number | null; last: number | null }>(`SELECT MIN(fired_at) AS first, MAX(fired_at) AS last FROM ${from} ${where}`, values)
   if (span.first === null || span.last === null) return none
   const step = STEPS.find((s) => (span.last! - span.first!) / s <= MOST_BUCKETS) ?? STEPS[STEPS.length - 1]
-  const rows = await sql.rows<{ bucket: number; n: number }>(`SELECT FLOOR(fired_at / ${step}) AS bucket, COUNT(*) AS n FROM fired_trigger ${where} GROUP BY bucket ORDER BY bucket`, values)
+  const rows = await sql.rows<{ bucket: number; n: number }>(`SELECT fired_at DIV ${step} AS bucket, COUNT(*) AS n FROM ${from} ${where} GROUP BY bucket ORDER BY bucket`, values)
   return { step, buckets: rows.map((r) => ({ at: Number(r.bucket) * step, n: Number(r.n) })), total: rows.reduce((sum, r) => sum + Number(r.n), 0) }
 }
 

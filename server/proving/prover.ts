@@ -1,4 +1,3 @@
-import { parentPort, workerData } from 'node:worker_threads'
 import { readFile } from 'node:fs/promises'
 import { EndpointHours, type SiteActions } from '../../core/actions/plan.ts'
 import type { Evidence, Setting } from '../../core/detections/index.ts'
@@ -32,7 +31,7 @@ export type Job =
 
 export type Answer<J extends Job = Job> = J extends { what: 'propose' } ? Proposals : Verdict
 
-const { folder } = workerData as { folder: string }
+const [, , folder] = process.argv
 
 const propose = ({ ask, ground, inputs }: Extract<Job, { what: 'propose' }>): Proposals => proposeChecks({ ...ask, stage: ground && stageOf(ground), painted: ground?.painted ?? false, inputName: (id) => inputs[id] ?? id })
 
@@ -51,10 +50,13 @@ async function prove({ check, ground, clip, plan, actions, site }: Extract<Job, 
   return judge(check, evidence, { setting: { plan, camera, fps: play.scene.fps, start: check.at, inputs: armInputsOf(play, check.at) }, follows })
 }
 
-parentPort!.on('message', ({ id, job }: { id: number; job: Job }) => {
+process.on('message', ({ id, job }: { id: number; job: Job }) => {
   const work = async (): Promise<Answer> => (job.what === 'propose' ? propose(job) : prove(job))
   work().then(
-    (answer) => parentPort!.postMessage({ id, answer }),
-    (error: Error) => parentPort!.postMessage({ id, error: error.stack ?? String(error) })
+    (answer) => process.send!({ id, answer }),
+    (error: Error) => process.send!({ id, error: error.stack ?? String(error) })
   )
 })
+// Ctrl-C reaches a whole group of processes; the server ends this one when it has ended its runs. Without it there is nothing to do.
+process.on('SIGINT', () => {})
+process.on('disconnect', () => process.exit())
