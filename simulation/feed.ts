@@ -1,7 +1,7 @@
 import { contextOf, type MakeCanvas } from './paint/canvas.ts'
 import { Painter } from './paint/painter.ts'
 import type { Play } from './script.ts'
-import { DAY_NOISE, NIGHT_NOISE, Noise, defocus } from './sensor.ts'
+import { DAY_NOISE, NIGHT_NOISE, Noise, defocus, defocusRadius } from './sensor.ts'
 import { faultAt } from './world.ts'
 
 /** A camera's pictures, one after the other: painted, then as its lens and its sensor give them. */
@@ -30,7 +30,7 @@ export class Feed {
     this.painter.paint(time)
     const picture = contextOf(this.painter.canvas).getImageData(0, 0, width, height)
     const blurred = faultAt(play.script, 'defocused', time)
-    if (blurred !== null) defocus(picture.data, width, height, Math.max(1, Math.round(Math.min(1, blurred / 0.8) * height * 0.022)))
+    if (blurred !== null) defocus(picture.data, width, height, defocusRadius(blurred, height))
     this.noise.add(picture.data)
     this.last = picture
     return picture.data

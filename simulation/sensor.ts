@@ -63,6 +63,9 @@ export class Noise {
   }
 }
 
+/** How far a lens is out of focus, in pixels, so many seconds after somebody turned it. */
+export const defocusRadius = (seconds: number, height: number): number => Math.max(1, Math.round(Math.min(1, seconds / 0.8) * height * 0.022))
+
 /** A lens out of focus: three box blurs, which come near to a Gaussian one (Wells 1986, from memory). RGBA in place. */
 export function defocus(pixels: Uint8ClampedArray, width: number, height: number, radius: number): void {
   const between = new Uint8ClampedArray(pixels.length)

@@ -187,7 +187,9 @@ export class Device {
     if (what === 'metadata') return streamMetadata(response, () => ({ at: this.now(), targets: channel.scene.targets(this.moment()) }))
     // It keeps the pictures of the last minute.
     const ago = Math.min(60, Math.max(0, Number(new URL(request.url ?? '/', 'http://x').searchParams.get('ago') ?? 0) || 0))
-    response.writeHead(200, { 'content-type': 'image/jpeg', 'cache-control': 'no-store' }).end(channel.scene.snapshot(Math.max(0, this.moment() - ago)))
+    const picture = channel.scene.snapshot(Math.max(0, this.moment() - ago))
+    if (!picture) return void response.writeHead(503).end()
+    response.writeHead(200, { 'content-type': 'image/jpeg', 'cache-control': 'no-store' }).end(picture)
   }
 }
 

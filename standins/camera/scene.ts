@@ -1,4 +1,4 @@
-import { createCanvas } from '@napi-rs/canvas'
+import type { Canvas as NodeCanvas } from '@napi-rs/canvas'
 import { Evaluator, type Trigger } from '../../core/detections/index.ts'
 import type { LiveFrame } from '../../core/devices/views.ts'
 import { isFrameKind, type Detection, type Schedule } from '../../core/formats/plan.ts'
@@ -10,11 +10,12 @@ import type { Measures } from '../../core/measures/measures.ts'
 import { CLASSES, type TargetClass } from '../../core/targets/classes.ts'
 import { firstRowOfFrame, tracksFromRows, type Tracks } from '../../core/targets/tracks.ts'
 import { trueTracks } from '../../simulation/evidence.ts'
-import { contextOf } from '../../simulation/paint/canvas.ts'
 import { Painter } from '../../simulation/paint/painter.ts'
 import { makeNodeCanvas } from '../../simulation/nodeCanvas.ts'
 import { QUALITIES, reportedTargets } from '../../simulation/reported.ts'
 import type { Play, Script } from '../../simulation/script.ts'
+import { defocus, defocusRadius } from '../../simulation/sensor.ts'
+import { faultAt } from '../../simulation/world.ts'
 
 /** The site's wall clock, which the demo's devices show. */
 export const TIME_ZONE = 'Europe/London'
@@ -171,18 +172,23 @@ export class LiveScene {
     return this.play.script.inputs[id]?.filter((change) => change.at <= at).at(-1)?.set ?? false
   }
 
-  /** The picture of a moment, as JPEG. */
-  snapshot(seconds: number): Buffer {
+  /** The picture of a moment, as JPEG; null while none comes from the sensor. Without the sensor's noise, which a JPEG would only grow by. */
+  snapshot(seconds: number): Buffer | null {
     const now = this.showing(seconds)
-    const { width, height } = now.play.scene
+    const { script, scene } = now.play
+    const time = (seconds - now.from) % script.seconds
+    if (faultAt(script, 'cableCut', time) !== null) return null
+    const frozen = faultAt(script, 'frozen', time)
     const { painter } = now.sights
-    painter.paint((seconds - now.from) % now.play.script.seconds)
-    const canvas = createCanvas(width, height)
-    const g = canvas.getContext('2d')
-    const picture = contextOf(painter.canvas).getImageData(0, 0, width, height)
-    const copy = g.createImageData(width, height)
-    copy.data.set(picture.data)
-    g.putImageData(copy, 0, 0)
+    painter.paint(time - (frozen ?? 0))
+    const canvas = painter.canvas as NodeCanvas
+    const blurred = faultAt(script, 'defocused', time)
+    if (blurred !== null) {
+      const g = canvas.getContext('2d')
+      const picture = g.getImageData(0, 0, scene.width, scene.height)
+      defocus(picture.data, scene.width, scene.height, defocusRadius(blurred, scene.height))
+      g.putImageData(picture, 0, 0)
+    }
     return canvas.toBuffer('image/jpeg', 85)
   }
 

@@ -1,7 +1,7 @@
 import './liveTile.css'
 import { useEffect, useRef, useState, type ReactNode } from 'react'
 import type { Detection } from '../../core/formats/plan.ts'
-import type { WatchStream } from './liveStream.ts'
+import type { Live, WatchStream } from './liveStream.ts'
 
 interface Props {
   stream: WatchStream
@@ -14,6 +14,11 @@ interface Props {
   large: boolean
   onChoose: () => void
 }
+
+/** A picture that is older than this is said to stand still. */
+const STALE_MS = 3000
+
+const troubleOf = ({ picture, trouble, at }: Live): string | null => trouble ?? (picture && Date.now() - at > STALE_MS ? `No new picture for ${Math.floor((Date.now() - at) / 1000)} s` : null)
 
 /** A camera's live picture with its shapes and targets; drawn as it comes, without a word of it to the rest. */
 export function LiveTile({ stream, camera, name, detections, alarmed, chosen, large, onChoose }: Props): ReactNode {
@@ -36,12 +41,14 @@ export function LiveTile({ stream, camera, name, detections, alarmed, chosen, la
       for (const { x, y, w, h, class: cls } of targets) bracket(g, x * to.width, y * to.height, w * to.width, h * to.height, cls)
     }
     const heard = (): void => {
-      setTrouble(stream.get(camera).trouble)
+      setTrouble(troubleOf(stream.get(camera)))
       asked ||= requestAnimationFrame(draw)
     }
     heard()
     const end = stream.subscribe(camera, heard)
+    const look = setInterval(() => setTrouble(troubleOf(stream.get(camera))), 1000)
     return () => {
+      clearInterval(look)
       end()
       cancelAnimationFrame(asked)
     }
