@@ -155,6 +155,13 @@ export interface DeliveryView {
   nextAt: number | null
 }
 
+/** What is kept of a delivery. */
+export interface KeptView {
+  files: { name: string; type: string }[]
+  /** What a device records itself, while it is not among the files; null: nothing, or it is. */
+  recording: { state: 'running'; secondsLeft: number } | { state: 'reading' } | { state: 'failed'; words: string } | null
+}
+
 export interface AttemptView {
   at: number
   ok: boolean

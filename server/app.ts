@@ -21,6 +21,7 @@ import { Heartbeats } from './deliveries/heartbeats.ts'
 import { Mailer } from './deliveries/mail.ts'
 import { Pictures } from './deliveries/pictures.ts'
 import { Popups } from './deliveries/popups.ts'
+import { DeviceRecordings } from './deliveries/deviceRecordings.ts'
 import { Queue } from './deliveries/queue.ts'
 import { makeSenders, type SenderParts } from './deliveries/senders.ts'
 import { answerError, notFound } from './errors.ts'
@@ -90,6 +91,7 @@ export async function makeApp({ database, folder, web, mostClipBytes, standIns, 
   const proving = new Proving(database, clips, new Provers(join(folder, 'walks')), logError)
   const readiness = new Readiness(database, clips, proving)
   const walks = new WalkTests(database, devices, proving, async () => (await readiness.read()).findings, standIns && `http://127.0.0.1:${standIns.pages}`, logError)
+  const recordings = new DeviceRecordings(database, devices, parts.folder)
   const sendings = new Sendings((id) => devices.send(id))
 
   http.setErrorHandler(answerError)
@@ -110,7 +112,7 @@ export async function makeApp({ database, folder, web, mostClipBytes, standIns, 
   actionsRoutes(http, { database, devices, heartbeats, seal, test: (endpoint, site) => testEndpoint(parts, endpoint, site) })
   searchRoutes(http, database)
   watchRoutes(http, database, devices, evidence)
-  alarmRoutes(http, database, alarms, queue, popups, parts.folder)
+  alarmRoutes(http, database, alarms, queue, popups, recordings, parts.folder)
   mailboxRoutes(http, standIns && `http://127.0.0.1:${standIns.mailbox}`)
   http.get('/api/stand-ins', () => ({ pages: standIns && `http://127.0.0.1:${standIns.pages}` }))
   if (web && existsSync(web)) {
@@ -145,6 +147,7 @@ export async function makeApp({ database, folder, web, mostClipBytes, standIns, 
       await http.close()
       await sendings.close()
       evidence.close()
+      await recordings.close()
       await walks.close()
       await Promise.all([runs.close(), proving.close(), clips.close(), memory.close(), live.close(), heartbeats.close()])
       await Promise.all([devices.close(), queue.close()])

@@ -173,7 +173,7 @@ describe('from a clip run as live', () => {
     const cut = join(t.folder, 'evidence', String(id), 'recording.mp4')
     expect(existsSync(cut)).toBe(true)
     expect(Number(spawnSync('ffprobe', ['-v', 'error', '-show_entries', 'format=duration', '-of', 'csv=p=0', cut]).stdout.toString())).toBeCloseTo(20, 0)
-    expect((await t.ask('GET', `/api/deliveries/${id}/files`)).body).toEqual([{ name: 'recording.mp4', type: 'video/mp4' }])
+    expect((await t.ask('GET', `/api/deliveries/${id}/files`)).body).toEqual({ files: [{ name: 'recording.mp4', type: 'video/mp4' }], recording: null })
     expect((await t.ask('GET', `/api/deliveries/${id}/files/recording.mp4`)).status).toBe(200)
     expect((await t.ask('GET', `/api/deliveries/${id}/files/..%2f..%2fdevice.key`)).status).toBe(404)
   }, 90_000)

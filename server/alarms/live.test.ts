@@ -1,7 +1,8 @@
+import { spawnSync } from 'node:child_process'
 import { existsSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
-import type { AlarmView, SiteActionsView } from '../../core/api.ts'
+import type { AlarmView, KeptView, SiteActionsView } from '../../core/api.ts'
 import type { DeviceView, SendingView } from '../../core/devices/views.ts'
 import type { Device } from '../../standins/camera/device.ts'
 import { TestDevices, asAdded } from '../../standins/testing/testDevices.ts'
@@ -87,6 +88,20 @@ describe('a rule fires on a camera', () => {
     expect(Date.now() - trigger.fired_at).toBeLessThan(60_000)
   }, 120_000)
 
+  test('what the camera records is read from it when it has ended, and kept here', async () => {
+    const { id } = byKind(await alarmOf('quay-edge')).recording
+    const kept = async (): Promise<KeptView> => (await t.ask('GET', `/api/deliveries/${id}/files`)).body
+    const [first] = await Promise.all([kept(), kept()])
+    if (first.recording?.state === 'running') expect(first.recording.secondsLeft).toBeLessThanOrEqual(15)
+    await eventually(async () => (await kept()).files.length > 0, 40)
+    expect(await kept()).toEqual({ files: [{ name: 'recording.mp4', type: 'video/mp4' }], recording: null })
+    const file = join(t.folder, 'evidence', String(id), 'recording.mp4')
+    const { width, height, duration } = JSON.parse(spawnSync('ffprobe', ['-v', 'error', '-select_streams', 'v', '-show_entries', 'stream=width,height:format=duration', '-of', 'json', file]).stdout.toString(), (_, value) => (value?.streams ? { ...value.streams[0], ...value.format } : value))
+    expect([width, height]).toEqual([640, 360])
+    expect(Number(duration)).toBeCloseTo(20, 0)
+    expect((await t.ask('GET', `/api/deliveries/${id}/files/recording.mp4`)).status).toBe(200)
+  }, 90_000)
+
   test('acknowledged, the relay that it closed opens again', async () => {
     const { id } = await alarmOf('quay-edge')
     expect((await t.ask('POST', `/api/alarms/${id}/acknowledge`, {})).status).toBe(200)
@@ -122,11 +137,15 @@ describe('a camera goes silent', () => {
     await edit('slipway', { id: 'lost', name: 'Slipway lost', kind: 'signalLoss', delaySeconds: 1 })
     await change('path-snapshots', { before: 1, after: 1 })
     await link('slipway', 'lost', ['path-snapshots'])
+    // What it has recorded and nobody has looked at is out of reach from now on, and that is said.
+    const { id } = byKind(await alarmOf('quay-edge')).recording
+    await t.database.run("UPDATE delivery SET result = JSON_REMOVE(result, '$.files') WHERE id = ?", [id])
     await made.get('cam-slipway')!.close()
+    expect((await t.ask('GET', `/api/deliveries/${id}/files`)).body).toEqual({ files: [], recording: { state: 'failed', words: expect.stringContaining('cannot be reached') } })
     const alarm = await alarmOf('lost', 30)
     const done = await eventually(async () => { const a = (await t.ask('GET', `/api/alarms/${alarm.id}`)).body as AlarmView; return a.deliveries.every((d) => d.state === 'sent') && a }, 20)
     expect(done.deliveries).toMatchObject([{ kind: 'snapshots', recipient: 'Quay path' }])
-    const { body: files } = await t.ask('GET', `/api/deliveries/${done.deliveries[0].id}/files`)
+    const { body: { files } } = await t.ask('GET', `/api/deliveries/${done.deliveries[0].id}/files`)
     expect(files.map((f: any) => f.name)).toEqual(['snapshot-before-1.0s.jpg', 'snapshot.jpg', 'snapshot-after-1.0s.jpg'])
     expect(existsSync(join(t.folder, 'evidence', String(done.deliveries[0].id), 'snapshot.jpg'))).toBe(true)
     // Once, for as long as it stays silent.

@@ -6,6 +6,7 @@ import { AcknowledgeSchema, CloseSchema, HandSchema, NoteSchema, SendTriggerSche
 import { InputError } from '../../core/errors.ts'
 import { parseWith } from '../../core/formats/plan.ts'
 import type { Database } from '../database.ts'
+import type { DeviceRecordings } from '../deliveries/deviceRecordings.ts'
 import type { Popups } from '../deliveries/popups.ts'
 import type { Queue } from '../deliveries/queue.ts'
 import { readResult, tryAgain } from '../deliveries/rows.ts'
@@ -27,7 +28,7 @@ const numbered = (text: string, what: string): number => {
 }
 
 /** @param folder of what deliveries left */
-export function alarmRoutes(app: FastifyInstance, database: Database, alarms: Alarms, queue: Queue, popups: Popups, folder: string): void {
+export function alarmRoutes(app: FastifyInstance, database: Database, alarms: Alarms, queue: Queue, popups: Popups, recordings: DeviceRecordings, folder: string): void {
   // A sender may hold its trigger until this is answered: then it is kept, with all that it sets off.
   app.post('/api/triggers', async ({ body }, reply) => {
     const taken = await alarms.send(parseWith(SendTriggerSchema, body))
@@ -71,7 +72,7 @@ export function alarmRoutes(app: FastifyInstance, database: Database, alarms: Al
     queue.kick()
     return reply.status(204).send()
   })
-  app.get<ById>('/api/deliveries/:id/files', async ({ params }) => (await readResult(database, numbered(params.id, 'id')))?.files ?? [])
+  app.get<ById>('/api/deliveries/:id/files', ({ params }) => recordings.keptOf(numbered(params.id, 'id')))
   app.get<{ Params: { id: string; file: string } }>('/api/deliveries/:id/files/:file', async ({ params }, reply) => {
     const id = numbered(params.id, 'id')
     const file = (await readResult(database, id))?.files?.find(({ name }) => name === params.file)

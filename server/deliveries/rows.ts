@@ -128,7 +128,17 @@ export async function tryAgain(sql: Sql, id: number, now: number): Promise<boole
   return (await sql.run("UPDATE delivery SET state = 'pending', next_at = ?, attempts = 0, created_at = ?, made_by = 'server' WHERE id = ? AND state = 'failed'", [now, now, id])).affectedRows === 1
 }
 
-export async function readResult(sql: Sql, id: number): Promise<{ files?: { name: string; type: string }[]; recording?: { device: string; token: string } } | null> {
+/** What a delivery left: files, and what a device was told to record. */
+export interface Result {
+  files?: { name: string; type: string }[]
+  recording?: { device: string; token: string }
+}
+
+export async function keepResult(sql: Sql, id: number, result: Result): Promise<void> {
+  await sql.run('UPDATE delivery SET result = ? WHERE id = ?', [JSON.stringify(result), id])
+}
+
+export async function readResult(sql: Sql, id: number): Promise<Result | null> {
   const [row] = await sql.rows<{ result: unknown }>('SELECT result FROM delivery WHERE id = ?', [id])
   return row?.result ? parsed(row.result) : null
 }

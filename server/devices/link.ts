@@ -1,20 +1,12 @@
-import { randomBytes } from 'node:crypto'
-import { InputError } from '../../core/errors.ts'
 import type { OutputSetting } from '../../core/devices/outputs.ts'
 import type { LiveFrame, OutputKind } from '../../core/devices/views.ts'
 import { ruleType, type AnalysisMode, type RuleAbility } from '../../core/formats/onvif/abilities.ts'
-import { authorization, readChallenge } from '../../core/formats/onvif/httpDigest.ts'
 import { readMetadata } from '../../core/formats/onvif/metadata.ts'
 import { readRule, ruleXml, type Rule } from '../../core/formats/onvif/rules.ts'
-import { NAMESPACES, SoapFault, envelope, faultOf, makeToken, readMessage } from '../../core/formats/onvif/soap.ts'
 import { MOST_XML, child, children, content, down, textAt, xml, type Element } from '../../core/formats/onvif/xml.ts'
 import { partsOf } from './streams.ts'
-import { Trouble, troubleOf } from './trouble.ts'
-
-export interface Credentials {
-  username: string
-  password: string
-}
+import { Trouble } from './trouble.ts'
+import { DeviceWire, type Credentials } from './wire.ts'
 
 export interface Information {
   manufacturer: string
@@ -55,61 +47,44 @@ export interface LinkOutput {
   keeps: boolean
 }
 
-const ANSWERS_WITHIN_MS = 5000
 const METADATA_END = '</tt:MetadataStream>'
-
-const NAMESPACES_OF = { device: NAMESPACES.tds, media: NAMESPACES.trt, events: NAMESPACES.tev, analytics: NAMESPACES.tan, deviceIO: NAMESPACES.tmd, outputs: NAMESPACES.wo } as const
-type Service = keyof typeof NAMESPACES_OF
-
 
 /** Speaks the open standard with one device. Every call ends: with an answer, or with a Trouble that says why not. */
 export class DeviceLink {
-  readonly address: string
-  private readonly credentials: Credentials | null
-  private readonly withinMs: number
-  /** Addresses of the services by their namespaces, as the device says. */
-  private services: Map<string, string> | null = null
-  /** By how much the device's clock is ahead, milliseconds; tokens are made on its clock. */
-  private ahead: number | null = null
+  private readonly wire: DeviceWire
 
   /** @param address such as http://192.0.2.4 or http://127.0.0.1:8081 @throws InputError for what is no address */
-  constructor(address: string, credentials: Credentials | null, withinMs = ANSWERS_WITHIN_MS) {
-    if (!URL.canParse(address) || !/^https?:$/.test(new URL(address).protocol)) throw new InputError('address', `"${address.slice(0, 60)}" is no address; such as http://192.168.1.20`)
-    this.address = new URL(address).origin
-    this.credentials = credentials
-    this.withinMs = withinMs
+  constructor(address: string, credentials: Credentials | null, withinMs?: number) {
+    this.wire = new DeviceWire(address, credentials, withinMs)
+  }
+
+  get address(): string {
+    return this.wire.address
   }
 
   /** By how many seconds the device's clock is ahead of this one. */
-  async clockAhead(): Promise<number> {
-    const asked = Date.now()
-    const answer = await this.ask(`${this.address}/onvif/device_service`, xml('tds:GetSystemDateAndTime'), false)
-    const utc = down(answer, 'SystemDateAndTime', 'UTCDateTime')
-    const part = (group: string, name: string): number => Number(textAt(utc, 'the device’s clock', group, name))
-    const theirs = Date.UTC(part('Date', 'Year'), part('Date', 'Month') - 1, part('Date', 'Day'), part('Time', 'Hour'), part('Time', 'Minute'), part('Time', 'Second'))
-    // It says whole seconds; the half in the middle is the best guess.
-    this.ahead = theirs + 500 - (asked + Date.now()) / 2
-    return this.ahead / 1000
+  clockAhead(): Promise<number> {
+    return this.wire.clockAhead()
   }
 
   async information(): Promise<Information> {
-    const answer = await this.call('device', xml('tds:GetDeviceInformation'))
+    const answer = await this.wire.call('device', xml('tds:GetDeviceInformation'))
     const part = (name: string): string => child(answer, name)?.text ?? ''
     return { manufacturer: part('Manufacturer'), model: part('Model'), firmware: part('FirmwareVersion'), serial: part('SerialNumber') }
   }
 
   /** Makes the first account of a device fresh from the box. */
   async createAccount({ username, password }: Credentials): Promise<void> {
-    await this.call('device', xml('tds:CreateUsers', {}, xml('tds:User', {}, xml('tt:Username', {}, content(username)), xml('tt:Password', {}, content(password)), xml('tt:UserLevel', {}, 'Administrator'))))
+    await this.wire.call('device', xml('tds:CreateUsers', {}, xml('tds:User', {}, xml('tt:Username', {}, content(username)), xml('tt:Password', {}, content(password)), xml('tt:UserLevel', {}, 'Administrator'))))
   }
 
   async hasAccount(): Promise<boolean> {
-    return children(await this.call('device', xml('tds:GetUsers')), 'User').length > 0
+    return children(await this.wire.call('device', xml('tds:GetUsers')), 'User').length > 0
   }
 
   /** The device's pictures, each with the configuration of its analysis. */
   async channels(): Promise<LinkChannel[]> {
-    return children(await this.call('media', xml('trt:GetProfiles')), 'Profiles').flatMap((profile) => {
+    return children(await this.wire.call('media', xml('trt:GetProfiles')), 'Profiles').flatMap((profile) => {
       const analytics = child(profile, 'VideoAnalyticsConfiguration')
       const source = child(profile, 'VideoSourceConfiguration')
       const token = analytics?.attributes.token
@@ -173,20 +148,20 @@ export class DeviceLink {
 
   /** Contacts of the device, by their tokens; none for a device without that service. */
   async inputs(): Promise<string[]> {
-    if (!(await this.has('deviceIO'))) return []
-    return children(await this.call('deviceIO', xml('tmd:GetDigitalInputs')), 'DigitalInputs').flatMap(({ attributes }) => attributes.token ?? [])
+    if (!(await this.wire.has('deviceIO'))) return []
+    return children(await this.wire.call('deviceIO', xml('tmd:GetDigitalInputs')), 'DigitalInputs').flatMap(({ attributes }) => attributes.token ?? [])
   }
 
   /** What the device can switch: relays of the standard, and the outputs of docs/device-extension.md. */
   async outputs(): Promise<LinkOutput[]> {
-    if (await this.has('outputs')) {
+    if (await this.wire.has('outputs')) {
       const kinds: readonly string[] = ['relay', 'strobe', 'speaker', 'buzzer'] satisfies OutputKind[]
-      return children(await this.call('outputs', xml('wo:GetOutputs')), 'Output').flatMap((o) => {
+      return children(await this.wire.call('outputs', xml('wo:GetOutputs')), 'Output').flatMap((o) => {
         const { attributes: a } = o
         return a.token && kinds.includes(a.Kind) ? [{ token: a.token, kind: a.Kind as OutputKind, name: a.Name || a.token, active: a.Active === 'true', held: heldOf(o), keeps: true }] : []
       })
     }
-    return children(await this.call('device', xml('tds:GetRelayOutputs')), 'RelayOutputs').flatMap(({ attributes: { token } }) => (token ? [{ token, kind: 'relay' as const, name: token, active: false, held: null, keeps: false }] : []))
+    return children(await this.wire.call('device', xml('tds:GetRelayOutputs')), 'RelayOutputs').flatMap(({ attributes: { token } }) => (token ? [{ token, kind: 'relay' as const, name: token, active: false, held: null, keeps: false }] : []))
   }
 
   /**
@@ -194,51 +169,59 @@ export class DeviceLink {
    * closes them for the time that it has.
    */
   async activate(token: string, settings: Readonly<Record<string, string>>, voice: Buffer | null): Promise<void> {
-    if (await this.has('outputs')) await this.call('outputs', xml('wo:Activate', {}, xml('wo:OutputToken', {}, content(token)), ...settingItems(settings), voice ? xml('wo:Voice', {}, voice.toString('base64')) : ''))
+    if (await this.wire.has('outputs')) await this.wire.call('outputs', xml('wo:Activate', {}, xml('wo:OutputToken', {}, content(token)), ...settingItems(settings), voice ? xml('wo:Voice', {}, voice.toString('base64')) : ''))
     else await this.relay(token, true)
   }
 
   async release(token: string): Promise<void> {
-    if (await this.has('outputs')) await this.call('outputs', xml('wo:Release', {}, xml('wo:OutputToken', {}, content(token))))
+    if (await this.wire.has('outputs')) await this.wire.call('outputs', xml('wo:Release', {}, xml('wo:OutputToken', {}, content(token))))
     else await this.relay(token, false)
   }
 
   /** Sets an output up on the device itself. */
   async setOutput(token: string, { settings, hours, rules }: OutputSetting, voice: Buffer | null): Promise<void> {
-    await this.call('outputs', xml('wo:SetOutput', {}, xml('wo:OutputToken', {}, content(token)), ...settingItems(settings), xml('wo:Hours', {}, content(hours)), xml('wo:Rules', {}, content(rules.join(' '))), voice ? xml('wo:Voice', {}, voice.toString('base64')) : ''))
+    await this.wire.call('outputs', xml('wo:SetOutput', {}, xml('wo:OutputToken', {}, content(token)), ...settingItems(settings), xml('wo:Hours', {}, content(hours)), xml('wo:Rules', {}, content(rules.join(' '))), voice ? xml('wo:Voice', {}, voice.toString('base64')) : ''))
   }
 
   private async relay(token: string, active: boolean): Promise<void> {
-    await this.call('device', xml('tds:SetRelayOutputState', {}, xml('tds:RelayOutputToken', {}, content(token)), xml('tds:LogicalState', {}, active ? 'active' : 'inactive')))
+    await this.wire.call('device', xml('tds:SetRelayOutputState', {}, xml('tds:RelayOutputToken', {}, content(token)), xml('tds:LogicalState', {}, active ? 'active' : 'inactive')))
   }
 
   /** Has the device record a channel around this moment. @returns the recording's token */
   async record(channel: string, beforeSeconds: number, afterSeconds: number): Promise<string> {
-    const answer = await this.call('outputs', xml('wo:Record', {}, xml('wo:ConfigurationToken', {}, content(channel)), xml('wo:Before', {}, `PT${beforeSeconds.toFixed(1)}S`), xml('wo:After', {}, `PT${afterSeconds.toFixed(1)}S`)))
+    const answer = await this.wire.call('outputs', xml('wo:Record', {}, xml('wo:ConfigurationToken', {}, content(channel)), xml('wo:Before', {}, `PT${beforeSeconds.toFixed(1)}S`), xml('wo:After', {}, `PT${afterSeconds.toFixed(1)}S`)))
     return textAt(answer, 'the device’s answer', 'RecordingToken')
+  }
+
+  /** What the device has recorded, as MP4, to be read with `partsOf`; or for how long it still records. */
+  async recording(token: string, signal: AbortSignal): Promise<Response | { secondsLeft: number }> {
+    const answer = await this.wire.call('outputs', xml('wo:GetRecordingUri', {}, xml('wo:RecordingToken', {}, content(token))))
+    const left = child(answer, 'SecondsLeft')
+    if (left) return { secondsLeft: Math.max(0, Number(left.text) || 0) }
+    return this.wire.open(this.own(textAt(answer, 'the device’s answer', 'Uri'), 'recording'), signal)
   }
 
   /** The picture of some seconds ago; null where the device keeps none. */
   async pictureAgo(profile: string, seconds: number): Promise<Buffer | null> {
-    if (!(await this.has('outputs'))) return null
+    if (!(await this.wire.has('outputs'))) return null
     const uri = new URL(await this.mediaUri('GetSnapshotUri', profile))
     uri.searchParams.set('ago', seconds.toFixed(1))
-    return this.whole((signal) => this.get(uri.href, signal))
+    return this.wire.whole((signal) => this.wire.get(uri.href, signal))
   }
 
   async snapshot(profile: string): Promise<Buffer> {
     const uri = await this.mediaUri('GetSnapshotUri', profile)
-    return this.whole((signal) => this.get(uri, signal))
+    return this.wire.whole((signal) => this.wire.get(uri, signal))
   }
 
   /** The device's pictures as they come: the parts of Motion JPEG, to be passed on as they are. */
   async pictures(profile: string, signal: AbortSignal): Promise<Response> {
-    return this.open(await this.mediaUri('GetStreamUri', profile), signal)
+    return this.wire.open(await this.mediaUri('GetStreamUri', profile), signal)
   }
 
   /** Targets as the device says them, until it ends or is told to. */
   async *targets(profile: string, signal: AbortSignal): AsyncGenerator<LiveFrame> {
-    const answer = await this.open(await this.mediaUri('GetStreamUri', profile, xml('wo:Metadata')), signal)
+    const answer = await this.wire.open(await this.mediaUri('GetStreamUri', profile, xml('wo:Metadata')), signal)
     let text = ''
     const utf8 = new TextDecoder()
     for await (const part of partsOf(answer, signal)) {
@@ -253,15 +236,13 @@ export class DeviceLink {
 
   /** Starts to listen; the address of the pull point. */
   async subscribe(): Promise<string> {
-    const answer = await this.call('events', xml('tev:CreatePullPointSubscription', {}, xml('tev:InitialTerminationTime', {}, 'PT60S')))
-    const address = textAt(answer, 'the device’s answer', 'SubscriptionReference', 'Address')
-    if (!URL.canParse(address) || new URL(address).origin !== this.address) throw new Trouble('broken', `the pull point’s address ${address.slice(0, 80)} is not on the device`)
-    return address
+    const answer = await this.wire.call('events', xml('tev:CreatePullPointSubscription', {}, xml('tev:InitialTerminationTime', {}, 'PT60S')))
+    return this.own(textAt(answer, 'the device’s answer', 'SubscriptionReference', 'Address'), 'pull point')
   }
 
   /** What has happened since; waits up to `seconds` for something. */
   async pull(address: string, seconds: number): Promise<DeviceEvent[]> {
-    const answer = await this.ask(address, xml('tev:PullMessages', {}, xml('tev:Timeout', {}, `PT${seconds}S`), xml('tev:MessageLimit', {}, '100')), true, this.withinMs + seconds * 1000)
+    const answer = await this.wire.ask(address, xml('tev:PullMessages', {}, xml('tev:Timeout', {}, `PT${seconds}S`), xml('tev:MessageLimit', {}, '100')), true, this.wire.withinMs + seconds * 1000)
     return children(answer, 'NotificationMessage').map((notification) => {
       const message = down(notification, 'Message', 'Message')
       const items = (group: string): Record<string, string> => Object.fromEntries(children(child(message, group), 'SimpleItem').map(({ attributes }) => [attributes.Name ?? '', attributes.Value ?? '']))
@@ -272,116 +253,28 @@ export class DeviceLink {
 
   /** Keeps a pull point for another minute. */
   async renew(address: string): Promise<void> {
-    await this.ask(address, xml('wsnt:Renew', {}, xml('wsnt:TerminationTime', {}, 'PT60S')), true)
+    await this.wire.ask(address, xml('wsnt:Renew', {}, xml('wsnt:TerminationTime', {}, 'PT60S')), true)
   }
 
   async unsubscribe(address: string): Promise<void> {
-    await this.ask(address, xml('wsnt:Unsubscribe'), true)
+    await this.wire.ask(address, xml('wsnt:Unsubscribe'), true)
   }
 
   private analytics(action: string, channel: string, body = ''): Promise<Element> {
-    return this.call('analytics', xml(`tan:${action}`, {}, xml('tan:ConfigurationToken', {}, content(channel)), body))
+    return this.wire.call('analytics', xml(`tan:${action}`, {}, xml('tan:ConfigurationToken', {}, content(channel)), body))
   }
 
   private async mediaUri(action: 'GetSnapshotUri' | 'GetStreamUri', profile: string, more = ''): Promise<string> {
     const setup = action === 'GetStreamUri' ? xml('trt:StreamSetup', {}, xml('tt:Stream', {}, 'RTP-Unicast'), xml('tt:Transport', {}, xml('tt:Protocol', {}, 'HTTP'))) : ''
-    const uri = textAt(await this.call('media', xml(`trt:${action}`, {}, setup, xml('trt:ProfileToken', {}, content(profile)), more)), 'the device’s answer', 'MediaUri', 'Uri')
-    // A device must not send this server elsewhere.
-    if (!URL.canParse(uri) || new URL(uri).origin !== this.address) throw new Trouble('broken', `the picture’s address ${uri.slice(0, 80)} is not on the device`)
+    return this.own(textAt(await this.wire.call('media', xml(`trt:${action}`, {}, setup, xml('trt:ProfileToken', {}, content(profile)), more)), 'the device’s answer', 'MediaUri', 'Uri'), 'picture')
+  }
+
+  /** A device must not send this server elsewhere. */
+  private own(uri: string, what: string): string {
+    if (!URL.canParse(uri) || new URL(uri).origin !== this.address) throw new Trouble('broken', `the ${what}’s address ${uri.slice(0, 80)} is not on the device`)
     return uri
   }
 
-  private async has(service: Service): Promise<boolean> {
-    return (await this.servicePaths()).has(NAMESPACES_OF[service])
-  }
-
-  private async servicePaths(): Promise<Map<string, string>> {
-    if (!this.services) {
-      const answer = await this.ask(`${this.address}/onvif/device_service`, xml('tds:GetServices', {}, xml('tds:IncludeCapability', {}, 'false')), false)
-      this.services = new Map(children(answer, 'Service').map((s) => [child(s, 'Namespace')?.text ?? '', child(s, 'XAddr')?.text ?? '']))
-    }
-    return this.services
-  }
-
-  private async call(service: Service, body: string): Promise<Element> {
-    const at = (await this.servicePaths()).get(NAMESPACES_OF[service])
-    if (!at || !URL.canParse(at)) throw new Trouble('refused', `the device has no ${service} service`)
-    // Only its path is taken: behind a translation of addresses a device does not know its own.
-    return this.ask(this.address + new URL(at).pathname, body, true)
-  }
-
-  private async ask(url: string, body: string, withToken: boolean, withinMs = this.withinMs): Promise<Element> {
-    // Tokens are made on the device's clock.
-    if (withToken && this.credentials && this.ahead === null) await this.clockAhead()
-    const token = withToken && this.credentials ? makeToken(this.credentials.username, this.credentials.password, randomBytes(16), Date.now() + (this.ahead ?? 0)) : null
-    const text = (await this.whole((signal) => fetch(url, { method: 'POST', body: envelope(body, { token }), headers: { 'content-type': 'application/soap+xml; charset=utf-8' }, redirect: 'error', signal }), withinMs)).toString('utf8')
-    try {
-      const message = readMessage(text, 'the device’s answer')
-      const fault = faultOf(message)
-      if (fault) throw fault
-      return message.action
-    } catch (error) {
-      if (error instanceof SoapFault && error.codes.some((code) => code.endsWith('NotAuthorized'))) throw new Trouble(this.credentials ? 'wrong-password' : 'no-account', error.message, error)
-      if (error instanceof SoapFault) throw new Trouble('refused', error.message, error)
-      if (error instanceof InputError) throw new Trouble('broken', error.message, error)
-      throw error
-    }
-  }
-
-  private checkAccepted({ status }: Response): void {
-    if (status === 401) throw new Trouble(this.credentials ? 'wrong-password' : 'no-account', 'the device does not accept the account')
-  }
-
-  /** A request whose answer goes on; only its beginning has to come in time. It is read with `partsOf`. */
-  private async open(url: string, signal: AbortSignal): Promise<Response> {
-    const late = new AbortController()
-    const timer = setTimeout(() => late.abort(new DOMException('late', 'TimeoutError')), this.withinMs)
-    const stop = (): void => late.abort(signal.reason)
-    signal.addEventListener('abort', stop)
-    try {
-      signal.throwIfAborted()
-      const answer = await this.get(url, late.signal)
-      this.checkAccepted(answer)
-      if (!answer.ok) throw new Trouble('broken', `the device answered with HTTP ${answer.status}`)
-      return answer
-    } catch (error) {
-      throw troubleOf(error, this.withinMs)
-    } finally {
-      clearTimeout(timer)
-      signal.removeEventListener('abort', stop)
-    }
-  }
-
-  /** Asks for a picture or a stream; where the device asks who wants it, that is said by digest. */
-  private async get(url: string, signal: AbortSignal): Promise<Response> {
-    const answer = await fetch(url, { redirect: 'error', signal })
-    const challenge = answer.status === 401 && this.credentials ? readChallenge(answer.headers.get('www-authenticate') ?? '') : null
-    if (!challenge || !this.credentials) return answer
-    await answer.body?.cancel()
-    const { pathname, search } = new URL(url)
-    const said = authorization(challenge, { method: 'GET', uri: pathname + search, ...this.credentials, cnonce: randomBytes(12).toString('hex'), count: 1 })
-    return fetch(url, { headers: { authorization: said }, redirect: 'error', signal })
-  }
-
-  /** One answer whole, or a Trouble. Never reads more than an answer may have. */
-  private async whole(ask: (signal: AbortSignal) => Promise<Response>, withinMs = this.withinMs): Promise<Buffer> {
-    try {
-      const answer = await ask(AbortSignal.timeout(withinMs))
-      const parts: Uint8Array[] = []
-      let bytes = 0
-      for await (const part of (answer.body ?? []) as AsyncIterable<Uint8Array>) {
-        bytes += part.length
-        if (bytes > MOST_XML) throw new Trouble('broken', `the device’s answer is larger than ${MOST_XML / 2 ** 20} MB`)
-        parts.push(part)
-      }
-      this.checkAccepted(answer)
-      // A refusal comes with its reason in the body; anything else without one is no answer of the standard.
-      if (!answer.ok && !/xml/.test(answer.headers.get('content-type') ?? '')) throw new Trouble('broken', `the device answered with HTTP ${answer.status}`)
-      return Buffer.concat(parts)
-    } catch (error) {
-      throw troubleOf(error, withinMs)
-    }
-  }
 }
 
 /** A whole number of an attribute, or null when it says none. */

@@ -14,6 +14,7 @@ import { Channel } from './channel.ts'
 import { PullPoints, type Notification } from './events.ts'
 import type { ChannelModel, Model } from './model.ts'
 import { Outputs } from './outputs.ts'
+import { playback } from './playback.ts'
 import { Recordings } from './recordings.ts'
 import { Refusal } from './refusal.ts'
 import { LiveScene, TIME_ZONE } from './scene.ts'
@@ -178,11 +179,17 @@ export class Device {
     return (at.weekday - 1) * 1440 + at.hour * 60 + at.minute
   }
 
-  private show(path: string, request: IncomingMessage, response: ServerResponse): void {
+  private async show(path: string, request: IncomingMessage, response: ServerResponse): Promise<void> {
+    const recording = this.recordings.find(/^\/recording\/([\w-]+)$/.exec(path)?.[1] ?? '')
     const [, what, token] = /^\/(snapshot|stream|metadata)\/([\w-]+)$/.exec(path) ?? []
-    const channel = this.channels.find((c) => c.token === token)
+    const channel = this.channels.find((c) => c.token === (recording?.channel ?? token))
     if (!channel) return void response.writeHead(404).end()
     if (!this.security.mayLook(request.headers.authorization, this.state.accounts)) return void response.writeHead(401, { 'www-authenticate': this.security.question }).end()
+    if (recording) {
+      if (recording.to > this.moment()) return void response.writeHead(404).end()
+      const film = await playback(recording.from, recording.to, (seconds) => channel.scene.snapshot(seconds))
+      return void response.writeHead(200, { 'content-type': 'video/mp4', 'content-length': film.length }).end(film)
+    }
     if (what === 'stream') return streamPictures(response, () => channel.scene.snapshot(this.moment()))
     if (what === 'metadata') return streamMetadata(response, () => ({ at: this.now(), targets: channel.scene.targets(this.moment()) }))
     // It keeps the pictures of the last minute.

@@ -1,7 +1,7 @@
 import { useQueries, useQuery } from '@tanstack/react-query'
 import { Image } from 'antd'
 import { useState, type ReactNode } from 'react'
-import type { AlarmView } from '../../core/api.ts'
+import type { AlarmView, KeptView } from '../../core/api.ts'
 import type { FoundTrigger, SearchView } from '../../core/watch/search.ts'
 import type { TriggerAccount } from '../../core/watch/account.ts'
 import { LadderView } from '../scene/LadderView.tsx'
@@ -9,14 +9,10 @@ import { railWords } from '../kept/detectionWords.ts'
 import { timeOf } from '../actions/words.ts'
 import { request } from '../api/client.ts'
 
-interface KeptFile {
-  name: string
-  type: string
-}
-
-/** Recordings and snapshots that a device keeps itself are not here. */
 const FILED = ['recording', 'snapshots']
 const MOST = 6
+/** While a device still records, or its recording is being read. */
+const ASK_MS = 1000
 /** What the camera reported around a trigger is written down a few seconds after it. */
 const WRITTEN_MS = 8000
 
@@ -24,10 +20,10 @@ const WRITTEN_MS = 8000
 export function AlarmEvidence({ alarm: a }: { alarm: AlarmView }): ReactNode {
   const found = useQuery({ queryKey: ['triggers of', a.id, a.triggers], queryFn: () => request<SearchView>('GET', `/api/triggers?alarm=${a.id}`) })
   const filed = a.deliveries.filter((d) => FILED.includes(d.kind) && d.state === 'sent').slice(0, MOST)
-  const files = useQueries({ queries: filed.map((d) => ({ queryKey: ['files', d.id], queryFn: () => request<KeptFile[]>('GET', `/api/deliveries/${d.id}/files`), staleTime: Infinity })) })
+  const files = useQueries({ queries: filed.map((d) => ({ queryKey: ['files', d.id], queryFn: () => request<KeptView>('GET', `/api/deliveries/${d.id}/files`), staleTime: Infinity, refetchInterval: ({ state: { data } }: { state: { data?: KeptView } }) => (data?.recording && data.recording.state !== 'failed' ? ASK_MS : false) })) })
   const triggers = found.data?.triggers.slice(0, MOST) ?? []
   if (!triggers.length) return null
-  const kept = filed.flatMap((d, i) => (files[i].data ?? []).map((f) => ({ ...f, src: `/api/deliveries/${d.id}/files/${encodeURIComponent(f.name)}`, of: d.name })))
+  const kept = filed.flatMap((d, i) => (files[i].data?.files ?? []).map((f) => ({ ...f, src: `/api/deliveries/${d.id}/files/${encodeURIComponent(f.name)}`, of: d.name })))
   return (
     <section className="alarm-evidence" aria-label="Evidence">
       <Image.PreviewGroup>
@@ -44,8 +40,17 @@ export function AlarmEvidence({ alarm: a }: { alarm: AlarmView }): ReactNode {
       {kept.filter((f) => f.type.startsWith('video/')).map((f) => (
         <video key={f.src} src={f.src} controls preload="metadata" aria-label={`${f.of}, ${f.name}`} />
       ))}
+      {filed.map((d, i) => {
+        const recording = files[i].data?.recording
+        return recording && <p key={d.id} className={recording.state === 'failed' ? 'failed' : 'quiet'} role="status">{recordingWords(d.name, recording)}</p>
+      })}
     </section>
   )
+}
+
+function recordingWords(name: string, recording: NonNullable<KeptView['recording']>): string {
+  if (recording.state === 'running') return `${name}: the device still records, ${Math.ceil(recording.secondsLeft)} s left`
+  return recording.state === 'reading' ? `${name}: it is being read from the device …` : `✕ ${name} could not be read from the device: ${recording.words}`
 }
 
 /** The way of the target over the picture of its moment, the gates that let it through, the settings as they were then. */

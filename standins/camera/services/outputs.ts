@@ -47,5 +47,12 @@ export const outputHandlers: Record<string, Handler> = {
     const channel = device.channel(child(action, 'ConfigurationToken')?.text ?? '')
     const token = device.recordings.begin(channel.token, device.moment(), secondsOf(child(action, 'Before')?.text ?? '', 5), secondsOf(child(action, 'After')?.text ?? '', 10))
     return xml('wo:RecordResponse', {}, xml('wo:RecordingToken', {}, content(token)))
+  },
+  GetRecordingUri: ({ recordings, moment, address }, action) => {
+    const token = child(action, 'RecordingToken')?.text ?? ''
+    const recording = recordings.find(token)
+    if (!recording) throw new Refusal('ter:InvalidArgVal', `there is no recording ${token.slice(0, 40)}`)
+    const left = recording.to - moment()
+    return xml('wo:GetRecordingUriResponse', {}, left > 0 ? xml('wo:SecondsLeft', {}, left.toFixed(1)) : xml('wo:Uri', {}, `${address}/recording/${recording.token}`))
   }
 }

@@ -1,0 +1,34 @@
+import { spawn } from 'node:child_process'
+import { once } from 'node:events'
+
+const FPS = 8
+
+/**
+ * A stretch of a device's scenes as MP4.
+ *
+ * @param from, to seconds of the device's scenes
+ * @param picture of a second, as JPEG; where none comes the last one stands
+ * @throws Error when ffmpeg fails
+ */
+export async function playback(from: number, to: number, picture: (seconds: number) => Buffer | null): Promise<Buffer> {
+  // Pieces of it can be played before its end is there, so that it need not lie in a file.
+  const encoder = spawn('ffmpeg', ['-v', 'error', '-f', 'image2pipe', '-c:v', 'mjpeg', '-framerate', String(FPS), '-i', 'pipe:0', '-c:v', 'libx264', '-preset', 'veryfast', '-crf', '26', '-g', String(FPS), '-pix_fmt', 'yuv420p', '-movflags', '+frag_keyframe+empty_moov+default_base_moof', '-f', 'mp4', 'pipe:1'], { stdio: ['pipe', 'pipe', 'pipe'] })
+  const parts: Buffer[] = []
+  let errors = ''
+  encoder.stdout.on('data', (part: Buffer) => parts.push(part))
+  encoder.stderr.on('data', (part: Buffer) => (errors += part.toString('utf8').slice(0, 2000)))
+  encoder.stdin.on('error', () => {}) // its end says more
+  const closed = once(encoder, 'close')
+  let last: Buffer | null = null
+  for (let n = 0; n < Math.max(1, Math.round((to - from) * FPS)); n++) {
+    last = picture(from + n / FPS) ?? last
+    if (last && !encoder.stdin.write(last)) await Promise.race([once(encoder.stdin, 'drain'), closed])
+    // Others ask the same device for something in between.
+    await new Promise((resolve) => setImmediate(resolve))
+    if (encoder.exitCode !== null) break
+  }
+  encoder.stdin.end()
+  const [code] = (await closed) as [number]
+  if (code !== 0) throw new Error(`ffmpeg ended with code ${code}: ${errors.trim().split('\n')[0]}`)
+  return Buffer.concat(parts)
+}
