@@ -1,5 +1,8 @@
 import { spawn } from 'node:child_process'
 import { once } from 'node:events'
+import { mkdtemp, readFile, rm } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 
 const FPS = 8
 
@@ -11,11 +14,20 @@ const FPS = 8
  * @throws Error when ffmpeg fails
  */
 export async function playback(from: number, to: number, picture: (seconds: number) => Buffer | null): Promise<Buffer> {
-  // Pieces of it can be played before its end is there, so that it need not lie in a file.
-  const encoder = spawn('ffmpeg', ['-v', 'error', '-f', 'image2pipe', '-c:v', 'mjpeg', '-framerate', String(FPS), '-i', 'pipe:0', '-c:v', 'libx264', '-preset', 'veryfast', '-crf', '26', '-g', String(FPS), '-pix_fmt', 'yuv420p', '-movflags', '+frag_keyframe+empty_moov+default_base_moof', '-f', 'mp4', 'pipe:1'], { stdio: ['pipe', 'pipe', 'pipe'] })
-  const parts: Buffer[] = []
+  // Its length stands at its beginning, which is written last: it has to lie in a file.
+  const folder = await mkdtemp(join(tmpdir(), 'wardoptic-recording-'))
+  try {
+    const file = join(folder, 'recording.mp4')
+    await encode(from, to, picture, file)
+    return await readFile(file)
+  } finally {
+    await rm(folder, { recursive: true, force: true })
+  }
+}
+
+async function encode(from: number, to: number, picture: (seconds: number) => Buffer | null, file: string): Promise<void> {
+  const encoder = spawn('ffmpeg', ['-v', 'error', '-f', 'image2pipe', '-c:v', 'mjpeg', '-framerate', String(FPS), '-i', 'pipe:0', '-c:v', 'libx264', '-preset', 'veryfast', '-crf', '26', '-g', String(FPS), '-pix_fmt', 'yuv420p', '-movflags', '+faststart', file], { stdio: ['pipe', 'ignore', 'pipe'] })
   let errors = ''
-  encoder.stdout.on('data', (part: Buffer) => parts.push(part))
   encoder.stderr.on('data', (part: Buffer) => (errors += part.toString('utf8').slice(0, 2000)))
   encoder.stdin.on('error', () => {}) // its end says more
   const closed = once(encoder, 'close')
@@ -30,5 +42,4 @@ export async function playback(from: number, to: number, picture: (seconds: numb
   encoder.stdin.end()
   const [code] = (await closed) as [number]
   if (code !== 0) throw new Error(`ffmpeg ended with code ${code}: ${errors.trim().split('\n')[0]}`)
-  return Buffer.concat(parts)
 }

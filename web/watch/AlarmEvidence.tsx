@@ -1,6 +1,6 @@
 import { useQueries, useQuery } from '@tanstack/react-query'
 import { Image } from 'antd'
-import { useState, type ReactNode } from 'react'
+import { useEffect, useRef, useState, type ReactNode } from 'react'
 import type { AlarmView, KeptView } from '../../core/api.ts'
 import type { FoundTrigger, SearchView } from '../../core/watch/search.ts'
 import type { TriggerAccount } from '../../core/watch/account.ts'
@@ -89,4 +89,15 @@ function Account({ trigger }: { trigger: number }): ReactNode {
   )
 }
 
-const Moment = ({ trigger: t }: { trigger: FoundTrigger }): ReactNode => <Image src={`/api/triggers/${t.id}/picture`} alt={`${t.name} at ${timeOf(t.at)}`} width={98} height={55} fallback="data:image/svg+xml,%3Csvg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 98 55'%3E%3Crect width='98' height='55' fill='%2311161c'/%3E%3Ctext x='49' y='31' fill='%2398a3af' font-size='9' text-anchor='middle'%3ENo picture%3C/text%3E%3C/svg%3E" />
+const NO_PICTURE = "data:image/svg+xml,%3Csvg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 98 55'%3E%3Crect width='98' height='55' fill='%2311161c'/%3E%3Ctext x='49' y='31' fill='%2398a3af' font-size='9' text-anchor='middle'%3ENo picture%3C/text%3E%3C/svg%3E"
+
+/** The picture of a trigger's moment; of one that has just come it is asked for again until it has been written down. */
+function Moment({ trigger: t }: { trigger: FoundTrigger }): ReactNode {
+  const [attempt, setAttempt] = useState(0)
+  const again = useRef<ReturnType<typeof setTimeout>>(undefined)
+  useEffect(() => () => clearTimeout(again.current), [])
+  const failed = (): void => {
+    if (Date.now() - t.at < WRITTEN_MS) again.current = setTimeout(() => setAttempt((n) => n + 1), ASK_MS)
+  }
+  return <Image key={attempt} src={`/api/triggers/${t.id}/picture${attempt ? `?again=${attempt}` : ''}`} alt={`${t.name} at ${timeOf(t.at)}`} width={98} height={55} fallback={NO_PICTURE} onError={failed} />
+}
