@@ -51,7 +51,7 @@ test('the whole way: a fresh device, drawn, armed, linked, sent, proven; walked 
   // What it sets off: until then the site says that nothing follows.
   await place(page, 'Actions')
   for (const name of ['Zone 1', 'Yard camera care', 'Yard picture lost'])
-    for (const endpoint of ['E-mail to duty', 'Northwatch station']) {
+    for (const endpoint of ['E-mail to duty', 'Northwatch station', 'Recording']) {
       const crossing = page.getByRole('button', { name: new RegExp(`^${name}, ${endpoint}:`) })
       if (!/: linked/.test((await crossing.getAttribute('aria-label')) ?? '')) await crossing.click()
     }
@@ -104,6 +104,10 @@ test('the whole way: a fresh device, drawn, armed, linked, sent, proven; walked 
   const desk = page.getByRole('region', { name: 'Alarm Zone 1' })
   await expect(desk.getByRole('region', { name: 'Evidence' }).getByRole('img').first()).toHaveJSProperty('complete', true)
   await expect(desk.getByRole('region', { name: 'Gate ladder' })).toContainText('every gate let it through')
+  // What a device recorded of it is read from there once it has ended: 5 s before and 15 s after.
+  const film = desk.getByLabel('Recording, recording.mp4').first()
+  await expect(film).toBeVisible({ timeout: 40_000 })
+  await expect.poll(() => film.evaluate((v: HTMLVideoElement) => Math.round(v.duration))).toBe(20)
   await desk.getByRole('button', { name: 'Acknowledge' }).click()
   await expect(desk).toContainText('Isla Brae acknowledged')
 })

@@ -7,9 +7,8 @@ import type { AlarmView, DeliveryView } from '../../core/api.ts'
 import { request } from '../api/client.ts'
 import { kindWords, dayAndTime, timeOf } from '../actions/words.ts'
 import { plural } from '../arming/words.ts'
+import { byTrigger, groupWords, marks } from './byTrigger.ts'
 import { useAlarms, useAttempts } from './useAlarms.ts'
-
-const marks: Record<DeliveryView['state'], { mark: string; words: string }> = { pending: { mark: '…', words: 'on its way' }, sent: { mark: '✓', words: 'done' }, failed: { mark: '✕', words: 'given up' }, held: { mark: '–', words: 'held back' } }
 
 /** Those that wait first, by their priority; then the others, newest first. */
 const inOrder = (alarms: readonly AlarmView[]): AlarmView[] => [...alarms.filter((a) => a.state === 'waiting').sort(byPriority), ...alarms.filter((a) => a.state !== 'waiting')]
@@ -53,7 +52,7 @@ function Alarm({ alarm: a }: { alarm: AlarmView }): ReactNode {
         ) : (
           <details key={trigger}>
             <summary>
-              <span className="figures">{timeOf(deliveries[0].createdAt)}</span> {trigger !== null ? 'an earlier trigger' : deliveries.every((d) => d.does === 'off') ? 'switched off again' : 'acknowledging'}: {summary(deliveries)}
+              <span className="figures">{groupWords(trigger, deliveries).at}</span> {groupWords(trigger, deliveries).words}
             </summary>
             <Deliveries deliveries={deliveries} />
           </details>
@@ -62,19 +61,6 @@ function Alarm({ alarm: a }: { alarm: AlarmView }): ReactNode {
     </li>
   )
 }
-
-/** Deliveries of each trigger, the newest trigger first, each in the order of its links; then what no trigger set off. */
-function byTrigger(deliveries: readonly DeliveryView[]): [number | null, DeliveryView[]][] {
-  const groups = new Map<number | null, DeliveryView[]>()
-  for (const d of deliveries) groups.set(d.trigger, [d, ...(groups.get(d.trigger) ?? [])])
-  return [...groups].sort(([a], [b]) => Number(a === null) - Number(b === null))
-}
-
-const summary = (deliveries: readonly DeliveryView[]): string =>
-  (['sent', 'pending', 'failed', 'held'] as const).flatMap((state) => {
-    const n = deliveries.filter((d) => d.state === state).length
-    return n ? `${n} ${marks[state].words}` : []
-  }).join(', ')
 
 const Deliveries = ({ deliveries }: { deliveries: readonly DeliveryView[] }): ReactNode => (
   <ul>

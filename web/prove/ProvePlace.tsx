@@ -3,7 +3,8 @@ import { CaretRightOutlined, PlusOutlined } from '@ant-design/icons'
 import { Alert, App, Button, Progress, Segmented } from 'antd'
 import type { ReactNode } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
-import type { NamedCheck, ProofRunView, ProvingView, Turn } from '../../core/proving/views.ts'
+import type { SiteActionsView } from '../../core/api.ts'
+import type { KeptCheck, NamedCheck, ProofRunView, ProvingView, Turn } from '../../core/proving/views.ts'
 import { request } from '../api/client.ts'
 import { noteHeaders } from '../kept/note.ts'
 import { useSiteActions } from '../kept/useSiteDocument.ts'
@@ -109,7 +110,7 @@ export function ProvePlace(): ReactNode {
             {selected ? (
               <CheckPanel key={`${selected.camera} ${selected.check.id}`} kept={selected} view={view} site={site.data} detection={chosen!.detection} editing={address.get('edit') !== null} onEdit={(on) => go({ edit: on ? '1' : null })} onRun={() => void run([{ camera: selected.camera, check: selected.check.id }])} running={running} />
             ) : (
-              <p className="quiet">Choose a check to see what was expected, what came, and which gate decided.</p>
+              <NothingChosen view={view} site={site.data} onSelect={(c) => go({ camera: c.camera, detection: c.check.detection, check: c.check.id, edit: null })} />
             )}
           </aside>
         </div>
@@ -151,6 +152,35 @@ function Numbers({ view }: { view: ProvingView }): ReactNode {
         </span>
       )}
     </p>
+  )
+}
+
+/** Where no check is chosen: those of the whole site that did not do what was expected. */
+function NothingChosen({ view, site, onSelect }: { view: ProvingView; site: SiteActionsView; onSelect: (kept: KeptCheck) => void }): ReactNode {
+  const failed = view.checks.filter((c) => c.last?.current && !c.last.passed)
+  const nameOf = ({ camera, check }: KeptCheck): string => site.detections.find((d) => d.camera === camera && d.detection.id === check.detection)?.detection.name ?? check.detection
+  return (
+    <>
+      {failed.length > 0 && (
+        <section className="prove-failed" aria-label="Not as expected">
+          <h2>Not as expected</h2>
+          <ul>
+            {failed.map((c) => (
+              <li key={`${c.camera} ${c.check.id}`}>
+                <button type="button" className="check-row failed" onClick={() => onSelect(c)}>
+                  <span className="check-mark" aria-hidden="true">✕</span>
+                  <span>
+                    {nameOf(c)}: {c.check.name}
+                    <span className="quiet"> {c.last!.sentence}</span>
+                  </span>
+                </button>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <p className="quiet">Choose a check to see what was expected, what came, and which gate decided.</p>
+    </>
   )
 }
 

@@ -1,9 +1,10 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { Alert, App, Button, Checkbox, Dropdown, Input } from 'antd'
 import { useState, type ReactNode } from 'react'
-import type { AlarmNote, AlarmView } from '../../core/api.ts'
+import type { AlarmNote, AlarmView, DeliveryView } from '../../core/api.ts'
 import { request } from '../api/client.ts'
 import { dayAndTime, timeOf, kindWords } from '../actions/words.ts'
+import { byTrigger, groupWords } from '../alarms/byTrigger.ts'
 import { AlarmEvidence } from './AlarmEvidence.tsx'
 import { plural } from '../arming/words.ts'
 
@@ -89,15 +90,30 @@ export function AlarmDesk({ alarm: a, people, mayAct }: { alarm: AlarmView; peop
       {a.deliveries.length === 0 ? (
         <p className="quiet">Nothing is linked to it.</p>
       ) : (
-        <ul className="alarm-effects">
-          {[...a.deliveries].reverse().map((d) => (
-            <li key={d.id} className={d.state}>
-              <span aria-hidden="true">{kindWords[d.kind].glyph}</span> {d.name}
-              {d.does === 'off' && ', off'}: {d.state === 'sent' ? `done after ${((d.sentAt! - d.createdAt) / 1000).toFixed(1)} s` : d.state === 'pending' ? 'on its way' : d.state === 'held' ? `held back, ${d.error}` : `given up, ${d.error}`}
-            </li>
-          ))}
-        </ul>
+        byTrigger(a.deliveries).map(([trigger, deliveries], i) => {
+          if (i === 0) return <Effects key={trigger} deliveries={deliveries} />
+          const { at, words: said } = groupWords(trigger, deliveries)
+          return (
+            <details key={trigger} className="earlier-effects">
+              <summary>
+                <span className="figures">{at}</span> {said}
+              </summary>
+              <Effects deliveries={deliveries} />
+            </details>
+          )
+        })
       )}
     </section>
   )
 }
+
+const Effects = ({ deliveries }: { deliveries: readonly DeliveryView[] }): ReactNode => (
+  <ul className="alarm-effects">
+    {deliveries.map((d) => (
+      <li key={d.id} className={d.state}>
+        <span aria-hidden="true">{kindWords[d.kind].glyph}</span> {d.name}
+        {d.does === 'off' && ', off'}: {d.state === 'sent' ? `done after ${((d.sentAt! - d.createdAt) / 1000).toFixed(1)} s` : d.state === 'pending' ? 'on its way' : d.state === 'held' ? `held back, ${d.error}` : `given up, ${d.error}`}
+      </li>
+    ))}
+  </ul>
+)

@@ -12,8 +12,11 @@ import { request } from '../api/client.ts'
 import { kindNames } from '../kinds.ts'
 
 const TYPED_MS = 350
-const FILTERS = ['camera', 'detection', 'kind', 'class', 'way', 'acknowledged', 'from', 'to', 'words'] as const
+const FILTERS = ['camera', 'detection', 'kind', 'class', 'way', 'direction', 'acknowledged', 'from', 'to', 'words'] as const
 type Filter = (typeof FILTERS)[number]
+
+/** Of lines whose sides have no names. */
+const plainWays = { leftToRight: 'left → right', rightToLeft: 'right → left' } as const
 
 /** Triggers looked up again: filters, how many over time, and their pictures. */
 export function SearchPart({ view, address, onAddress, onAlarm }: { view: WatchView; address: URLSearchParams; onAddress: (change: Record<string, string | null>) => void; onAlarm: (trigger: FoundTrigger) => void }): ReactNode {
@@ -38,7 +41,16 @@ export function SearchPart({ view, address, onAddress, onAlarm }: { view: WatchV
         {choose('camera', 'Camera', view.cameras.map((c) => ({ value: c.id, label: c.name })))}
         {choose('kind', 'Kind', Object.entries(kindNames).map(([value, label]) => ({ value: value as DetectionKind, label })))}
         {choose('class', 'Class', CLASSES.map((value) => ({ value, label: value })))}
-        {choose('way', 'Direction', (ways.data ?? []).map((value) => ({ value, label: value })))}
+        <Select
+          size="small"
+          allowClear
+          aria-label="Direction"
+          placeholder="Direction"
+          value={address.get('way') ?? address.get('direction') ?? undefined}
+          options={[...(ways.data ?? []).map((value) => ({ value, label: value })), ...Object.entries(plainWays).map(([value, label]) => ({ value, label }))]}
+          onChange={(value?: string) => onAddress(value !== undefined && value in plainWays ? { way: null, direction: value } : { way: value ?? null, direction: null })}
+          popupMatchSelectWidth={false}
+        />
         {choose('acknowledged', 'Acknowledged', [{ value: 'no', label: 'Still waits' }, { value: 'yes', label: 'Acknowledged' }])}
         <Moment label="From" value={address.get('from')} timeZone={timeZone} onChange={(v) => set('from', v)} />
         <Moment label="Before" value={address.get('to')} timeZone={timeZone} onChange={(v) => set('to', v)} />
@@ -104,7 +116,7 @@ function Counts({ counts, timeZone, onSpan }: { counts: CountsView; timeZone: st
     <ResponsiveContainer width="100%" height={84}>
       <BarChart data={bars} margin={{ top: 2, right: 4, bottom: 0, left: 0 }}>
         <XAxis dataKey="at" tickFormatter={(at: number) => clock.format(at)} tick={{ fontSize: 11, fill: 'var(--quiet)' }} minTickGap={60} stroke="var(--hairline)" />
-        <YAxis allowDecimals={false} width={34} tick={{ fontSize: 11, fill: 'var(--quiet)' }} stroke="var(--hairline)" />
+        <YAxis allowDecimals={false} tickCount={3} width={34} tick={{ fontSize: 11, fill: 'var(--quiet)' }} stroke="var(--hairline)" />
         <Tooltip cursor={{ fill: 'rgb(31 111 92 / 12%)' }} labelFormatter={(at) => clock.format(Number(at))} formatter={(n) => [String(n), 'triggers']} />
         <Bar dataKey="n" fill="var(--accent)" isAnimationActive={false} cursor="pointer" onClick={(_, i) => onSpan(bars[i].at, bars[i].at + counts.step)} />
       </BarChart>
@@ -122,11 +134,9 @@ function Result({ trigger: t, camera, timeZone, onOpen }: { trigger: FoundTrigge
         {!t.acknowledged && <span className="alarm-mark" aria-label="still waits">⚑ </span>}
         {t.name}
       </strong>
-      <span className="quiet">
-        {camera} · <span className="figures">{when}</span>
-      </span>
+      <span className="quiet figures">{when}</span>
       <small className="quiet">
-        {[t.class, t.way ?? (t.direction && (t.direction === 'leftToRight' ? 'left → right' : 'right → left')), t.cause, t.clip && 'from a clip'].filter(Boolean).join(' · ') || kindNames[t.kind]}
+        {[camera, t.class, t.way ?? (t.direction && plainWays[t.direction]), t.cause, t.clip && 'from a clip'].filter(Boolean).join(' · ')}
       </small>
     </button>
   )
