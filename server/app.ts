@@ -86,7 +86,7 @@ export async function makeApp({ database, folder, web, mostClipBytes, standIns, 
     popups.tell('alarm', { alarm: taken.alarm })
   })
   const live = new LiveTriggers(database, devices, alarms, logError, (camera, instant) => walks.walkAt(camera, instant))
-  devices.whenHeard((sql, device, events) => live.heard(sql, device, events))
+  devices.ears.whenHeard((sql, device, events) => live.heard(sql, device, events))
   const runs = new Runs(database, clips, alarms, logError)
   const proving = new Proving(database, clips, new Provers(join(folder, 'walks')), logError)
   const readiness = new Readiness(database, clips, proving)

@@ -7,8 +7,14 @@ export function versionOf(text: string | undefined): number {
   return version
 }
 
-/** The number that an address names. @param of what it is of, such as `a run` @throws InputError for what is none */
-export const numberOf = (text: string, of: string): number => {
-  if (!/^\d{1,15}$/.test(text)) throw new InputError('id', `must be the number of ${of}`)
+/**
+ * The number that an address names.
+ *
+ * @param of what it is of, such as `a run`
+ * @param place the part of the address that it stands in
+ * @throws InputError for what is none
+ */
+export const numberOf = (text: string | undefined, of: string, place = 'id'): number => {
+  if (!/^\d{1,15}$/.test(text ?? '')) throw new InputError(place, `must be the number of ${of}`)
   return Number(text)
 }

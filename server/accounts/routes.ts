@@ -1,8 +1,8 @@
 import type { FastifyInstance, FastifyRequest } from 'fastify'
 import { ChangeAccountSchema, ChangePasswordSchema, NewAccountSchema, SignInSchema, mayAsk, type AccountView } from '../../core/accounts/accounts.ts'
-import { InputError } from '../../core/errors.ts'
 import { parseWith } from '../../core/formats/plan.ts'
 import { notAllowed, notSignedIn } from '../errors.ts'
+import { numberOf } from '../params.ts'
 import type { Accounts } from './accounts.ts'
 
 const COOKIE = 'wardoptic_session'
@@ -34,10 +34,6 @@ export function guardRoles(http: FastifyInstance, accounts: Accounts): void {
   })
 }
 
-const numbered = (text: string): number => {
-  if (!/^\d{1,15}$/.test(text)) throw new InputError('id', 'must be the number of an account')
-  return Number(text)
-}
 type ById = { Params: { id: string } }
 
 export function accountRoutes(app: FastifyInstance, accounts: Accounts): void {
@@ -61,10 +57,10 @@ export function accountRoutes(app: FastifyInstance, accounts: Accounts): void {
   app.post('/api/accounts', async ({ body }, reply) => reply.status(201).send(await accounts.add(parseWith(NewAccountSchema, body))))
   app.put<ById>('/api/accounts/:id', ({ params, body }) => {
     const { password, ...change } = parseWith(ChangeAccountSchema, body)
-    return accounts.change(numbered(params.id), change, password)
+    return accounts.change(numberOf(params.id, 'an account'), change, password)
   })
   app.delete<ById>('/api/accounts/:id', async ({ params }, reply) => {
-    await accounts.remove(numbered(params.id))
+    await accounts.remove(numberOf(params.id, 'an account'))
     return reply.status(204).send()
   })
 }

@@ -59,7 +59,7 @@ export function actionsRoutes(app: FastifyInstance, { database, devices, heartbe
       outputs: rows.flatMap((row) => row.outputs.map(({ token, kind, name }) => ({ device: row.id, deviceName: row.name, token, kind, name, cameras: channels.filter((c) => c.device === row.id && c.camera !== null).map((c) => c.camera!) }))),
       contacts: rows.flatMap((row) => row.inputs.map((token) => ({ device: row.id, deviceName: row.name, token }))),
       voices,
-      inputs: Object.fromEntries(site.inputs.map(({ id, device, token }) => [id, device && token ? devices.contact(device, token) : null])),
+      inputs: Object.fromEntries(site.inputs.map(({ id, device, token }) => [id, device && token ? devices.ears.contact(device, token) : null])),
       stations: heartbeats.all,
       byCamera
     }

@@ -45,7 +45,7 @@ export async function readContext(sql: Sql): Promise<ActionsContext> {
 export const inputsNow = ({ inputs }: SiteView, devices: Devices): ArmInputs =>
   Object.fromEntries(
     inputs.map(({ id, device, token }) => {
-      const set = device && token ? devices.contact(device, token) : null
+      const set = device && token ? devices.ears.contact(device, token) : null
       return [id, set === null ? [] : [{ at: 0, set }]]
     })
   )

@@ -120,7 +120,7 @@ export class LiveTriggers {
       } else {
         const after = async (): Promise<void> => {
           const at = Date.now()
-          if (isActive(this.devices.contact(device, event.rule) ?? false) && this.mayFire(camera, d, await readContext(this.database), at)) await this.alarms.take({ ...trigger, firedAt: at })
+          if (isActive(this.devices.ears.contact(device, event.rule) ?? false) && this.mayFire(camera, d, await readContext(this.database), at)) await this.alarms.take({ ...trigger, firedAt: at })
         }
         this.debounced.set(key, setTimeout(() => void after().catch(this.log), d.debounceSeconds * 1000))
       }
@@ -137,7 +137,7 @@ export class LiveTriggers {
     for (const { camera, detection } of wanted) {
       const d = detection as SignalLossDetection
       const channel = channels.find((c) => c.camera === camera && c.used && c.readAt !== null)
-      const heardAt = channel ? this.devices.heardAt(channel.device) : null
+      const heardAt = channel ? this.devices.ears.heardAt(channel.device) : null
       if (!d.enabled || !channel || heardAt === null) continue
       const key = `${camera} ${d.id}`
       if (now - Math.max(heardAt, this.began) <= d.delaySeconds * 1000 + USUAL_SILENCE_MS) this.silent.delete(key)

@@ -3,7 +3,6 @@ import { stat } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { FastifyInstance } from 'fastify'
 import { AcknowledgeSchema, CloseSchema, HandSchema, NoteSchema, SendTriggerSchema } from '../../core/api.ts'
-import { InputError } from '../../core/errors.ts'
 import { parseWith } from '../../core/formats/plan.ts'
 import type { Database } from '../database.ts'
 import type { DeviceRecordings } from '../deliveries/deviceRecordings.ts'
@@ -11,6 +10,7 @@ import type { Popups } from '../deliveries/popups.ts'
 import type { Queue } from '../deliveries/queue.ts'
 import { readResult, tryAgain } from '../deliveries/rows.ts'
 import { busy, notFound } from '../errors.ts'
+import { numberOf } from '../params.ts'
 import { readSite } from '../sites/rows.ts'
 import type { Alarms } from './alarms.ts'
 import { countWaiting, readAlarm, readAlarms, readAttempts, readNotes } from './rows.ts'
@@ -20,12 +20,6 @@ type ById = { Params: { id: string } }
 const TEST = '0'
 const PAGE = 50
 const ALIVE_MS = 15_000
-
-const numbered = (text: string, what: string): number => {
-  const id = Number(text)
-  if (!Number.isInteger(id) || id < 1) throw new InputError(what, 'must be a whole number from 1')
-  return id
-}
 
 /** @param folder of what deliveries left */
 export function alarmRoutes(app: FastifyInstance, database: Database, alarms: Alarms, queue: Queue, popups: Popups, recordings: DeviceRecordings, folder: string): void {
@@ -38,16 +32,16 @@ export function alarmRoutes(app: FastifyInstance, database: Database, alarms: Al
   app.get<{ Querystring: { before?: string; waiting?: string } }>('/api/alarms', async ({ query }) => {
     const site = await readSite(database)
     if (!site) throw notFound('a site')
-    const before = query.before === undefined ? null : numbered(query.before, 'before')
+    const before = query.before === undefined ? null : numberOf(query.before, 'an alarm', 'before')
     const list = await readAlarms(database, site.id, { waiting: query.waiting === 'true', before, limit: PAGE + 1 })
     return { alarms: list.slice(0, PAGE), more: list.length > PAGE, waiting: await countWaiting(database, site.id) }
   })
-  app.get<ById>('/api/alarms/:id', ({ params }) => readAlarm(database, numbered(params.id, 'id')))
-  app.post<ById>('/api/alarms/:id/acknowledge', ({ params, body, account }) => alarms.acknowledge(numbered(params.id, 'id'), { by: account!.name, ...parseWith(AcknowledgeSchema, body ?? {}) }))
-  app.get<ById>('/api/alarms/:id/notes', ({ params }) => readNotes(database, numbered(params.id, 'id')))
-  app.post<ById>('/api/alarms/:id/notes', ({ params, body, account }) => alarms.comment(numbered(params.id, 'id'), parseWith(NoteSchema, body).words, account!.name))
-  app.post<ById>('/api/alarms/:id/hand', ({ params, body, account }) => alarms.hand(numbered(params.id, 'id'), parseWith(HandSchema, body).to, account!.name))
-  app.post<ById>('/api/alarms/:id/close', ({ params, body, account }) => alarms.close(numbered(params.id, 'id'), parseWith(CloseSchema, body ?? {}).words, account!.name))
+  app.get<ById>('/api/alarms/:id', ({ params }) => readAlarm(database, numberOf(params.id, 'an alarm')))
+  app.post<ById>('/api/alarms/:id/acknowledge', ({ params, body, account }) => alarms.acknowledge(numberOf(params.id, 'an alarm'), { by: account!.name, ...parseWith(AcknowledgeSchema, body ?? {}) }))
+  app.get<ById>('/api/alarms/:id/notes', ({ params }) => readNotes(database, numberOf(params.id, 'an alarm')))
+  app.post<ById>('/api/alarms/:id/notes', ({ params, body, account }) => alarms.comment(numberOf(params.id, 'an alarm'), parseWith(NoteSchema, body).words, account!.name))
+  app.post<ById>('/api/alarms/:id/hand', ({ params, body, account }) => alarms.hand(numberOf(params.id, 'an alarm'), parseWith(HandSchema, body).to, account!.name))
+  app.post<ById>('/api/alarms/:id/close', ({ params, body, account }) => alarms.close(numberOf(params.id, 'an alarm'), parseWith(CloseSchema, body ?? {}).words, account!.name))
 
   // Server-sent events: `alarm` when one is new or has changed, `popup` for what is to be shown to operators.
   app.get('/api/alarms/live', { exposeHeadRoute: false }, (_request, reply) => {
@@ -63,18 +57,18 @@ export function alarmRoutes(app: FastifyInstance, database: Database, alarms: Al
   })
 
   app.post<ById>('/api/deliveries/:id/shown', ({ params }, reply) => {
-    popups.shown(params.id === TEST ? 0 : numbered(params.id, 'id'))
+    popups.shown(params.id === TEST ? 0 : numberOf(params.id, 'a delivery'))
     return reply.status(204).send()
   })
-  app.get<ById>('/api/deliveries/:id/attempts', ({ params }) => readAttempts(database, numbered(params.id, 'id')))
+  app.get<ById>('/api/deliveries/:id/attempts', ({ params }) => readAttempts(database, numberOf(params.id, 'a delivery')))
   app.post<ById>('/api/deliveries/:id/retry', async ({ params }, reply) => {
-    if (!(await tryAgain(database, numbered(params.id, 'id'), Date.now()))) throw busy('only what was given up can be tried again')
+    if (!(await tryAgain(database, numberOf(params.id, 'a delivery'), Date.now()))) throw busy('only what was given up can be tried again')
     queue.kick()
     return reply.status(204).send()
   })
-  app.get<ById>('/api/deliveries/:id/files', ({ params }) => recordings.keptOf(numbered(params.id, 'id')))
+  app.get<ById>('/api/deliveries/:id/files', ({ params }) => recordings.keptOf(numberOf(params.id, 'a delivery')))
   app.get<{ Params: { id: string; file: string } }>('/api/deliveries/:id/files/:file', async ({ params }, reply) => {
-    const id = numbered(params.id, 'id')
+    const id = numberOf(params.id, 'a delivery')
     const file = (await readResult(database, id))?.files?.find(({ name }) => name === params.file)
     if (!file) throw notFound('this file')
     const path = join(folder, String(id), file.name)

@@ -1,16 +1,16 @@
 import { randomUUID } from 'node:crypto'
 import { isReachable, type DeviceEventView, type DeviceState, type DeviceView, type SendResult } from '../../core/devices/views.ts'
 import { detectionOf, takeOver } from '../../core/formats/onvif/takeOver.ts'
-import type { Database, Sql } from '../database.ts'
+import type { Database } from '../database.ts'
 import { readDetections, saveDetection } from '../detections/rows.ts'
 import type { Detection } from '../../core/formats/plan.ts'
 import { busy, notFound } from '../errors.ts'
 import { readSchedules, readSite } from '../sites/rows.ts'
 import { changeChannel, channelOf, channelsOf, keepChannels, keepSent, listChannels, type ChannelReading, type ChannelRow } from './channels.ts'
-import { insertEvents, latestEvents } from './events.ts'
-import { DeviceLink, type DeviceEvent } from './link.ts'
-import { Listener, type Ear } from './listener.ts'
-import { insertDevice, keepEar, keepReading, keepTrouble, listDevices, moveDevice, noteTest, readDevice, removeDevice, setAccount, type DeviceRow } from './rows.ts'
+import { Ears } from './ears.ts'
+import { latestEvents } from './events.ts'
+import { DeviceLink } from './link.ts'
+import { insertDevice, keepReading, keepTrouble, listDevices, moveDevice, noteTest, readDevice, removeDevice, setAccount, type DeviceRow } from './rows.ts'
 import type { Seal } from './seal.ts'
 import { inTurns, sendChannel } from './sending.ts'
 import { Trouble, type TroubleKind } from './trouble.ts'
@@ -30,20 +30,15 @@ const stateOf: Record<TroubleKind, DeviceState> = { offline: 'offline', slow: 'o
 
 /** The devices of the site: read on a timer and on demand, compared with the plan, sent to on one deliberate command. */
 export class Devices {
+  /** What they say. */
+  readonly ears: Ears
   private readonly database: Database
   private readonly seal: Seal
   private readonly log: (error: unknown) => void
   private readonly reading = new Map<string, Promise<void>>()
   private readonly sending = new Set<string>()
-  /** Listeners of devices that are gone. */
-  private readonly closing = new Set<Promise<void>>()
   /** The last sending that concerns a camera. */
   private readonly turns = new Map<string, Promise<unknown>>()
-  private readonly listeners = new Map<string, { address: string; username: string; listener: Listener }>()
-  /** States of contacts as they were heard, by device and token. */
-  private readonly contacts = new Map<string, Map<string, boolean>>()
-  private heardIn: ((sql: Sql, device: string, events: DeviceEvent[]) => Promise<() => void>) | null = null
-  private readonly hearers = new Set<(device: string, events: DeviceEvent[]) => void>()
   private closed = false
   private round: Promise<void> = Promise.resolve()
   private timer: NodeJS.Timeout | undefined
@@ -52,6 +47,7 @@ export class Devices {
     this.database = database
     this.seal = seal
     this.log = log
+    this.ears = new Ears(database, (row) => this.link(row), log)
   }
 
   start(): void {
@@ -64,13 +60,13 @@ export class Devices {
   }
 
   private async listenAgain(): Promise<void> {
-    for (const row of await listDevices(this.database)) if (row.readAt !== null) await this.listenTo(row)
+    for (const row of await listDevices(this.database)) if (row.readAt !== null) await this.ears.listenTo(row)
   }
 
   async close(): Promise<void> {
     this.closed = true
     clearTimeout(this.timer)
-    await Promise.all([this.round, ...this.closing, ...this.reading.values(), ...[...this.listeners.values()].map(({ listener }) => listener.close())])
+    await Promise.all([this.round, ...this.reading.values(), this.ears.close()])
   }
 
   /** Reads every device once. */
@@ -91,27 +87,6 @@ export class Devices {
   async events(id: string): Promise<DeviceEventView[]> {
     await readDevice(this.database, id)
     return latestEvents(this.database, id)
-  }
-
-  /** Tells of everything that devices say, as it is kept. @returns what ends the telling */
-  hear(hearer: (device: string, events: DeviceEvent[]) => void): () => void {
-    this.hearers.add(hearer)
-    return () => void this.hearers.delete(hearer)
-  }
-
-  /** Does something about what devices say in the transaction that keeps it. @param work returns what follows once it is committed */
-  whenHeard(work: (sql: Sql, device: string, events: DeviceEvent[]) => Promise<() => void>): void {
-    this.heardIn = work
-  }
-
-  /** What a contact is, as it was heard last; null: it has not been heard of. */
-  contact(device: string, token: string): boolean | null {
-    return this.contacts.get(device)?.get(token) ?? null
-  }
-
-  /** When a device last answered whoever listens to it; null: nobody listens. */
-  heardAt(device: string): number | null {
-    return this.listeners.get(device)?.listener.heardAt ?? null
   }
 
   /** The channel that records a camera: of a recorder, where one shows it, or else of the camera itself; null: none. */
@@ -149,13 +124,8 @@ export class Devices {
   async remove(id: string): Promise<void> {
     await readDevice(this.database, id)
     await this.reading.get(id)
-    const known = this.listeners.get(id)
-    this.listeners.delete(id)
+    this.ears.forget(id)
     await removeDevice(this.database, id)
-    // Nobody wants to know any more what it still says; that it has to be told so is no reason to wait.
-    if (!known) return
-    const closing = known.listener.close(true).catch(this.log).finally(() => this.closing.delete(closing))
-    this.closing.add(closing)
   }
 
   /** Says which camera a channel shows, or whether the plan is sent through it. */
@@ -241,35 +211,11 @@ export class Devices {
         // A device of one picture is the camera that was said; a recorder's pictures are known by their names.
         await keepChannels(sql, id, channels, ({ name }) => (channels.length === 1 ? row.camera : namesake(name)))
       })
-      await this.listenTo(row)
+      await this.ears.listenTo(row)
     } catch (error) {
       const trouble = error instanceof Trouble ? error : new Trouble('broken', (error as Error).message)
       await keepTrouble(this.database, id, stateOf[trouble.kind], trouble.message)
     }
-  }
-
-  /** Listens to a device that has been read, at the address and under the account that it has now. */
-  private async listenTo(row: DeviceRow): Promise<void> {
-    const known = this.listeners.get(row.id)
-    if (this.closed || row.username === null || (known?.address === row.address && known.username === row.username)) return
-    await known?.listener.close()
-    const listener = new Listener(this.link(row), row.ear, (events, ear) => this.take(row.id, events, ear))
-    this.listeners.set(row.id, { address: row.address, username: row.username, listener })
-  }
-
-  private async take(id: string, events: DeviceEvent[], ear: Ear): Promise<void> {
-    for (const { rule, data } of events.filter((e) => e.topic.endsWith('/DigitalInput'))) {
-      const states = this.contacts.get(id) ?? new Map<string, boolean>()
-      this.contacts.set(id, states.set(rule, data.LogicalState === 'true'))
-    }
-    const happened = events.filter(({ initial }) => !initial)
-    const committed = await this.database.transaction(async (sql) => {
-      await insertEvents(sql, id, happened, Date.now())
-      await keepEar(sql, id, ear)
-      return happened.length && this.heardIn ? this.heardIn(sql, id, happened) : () => {}
-    })
-    committed()
-    if (happened.length) for (const hearer of this.hearers) hearer(id, happened)
   }
 
   /** A way to speak with a device. */
@@ -360,6 +306,6 @@ export class Devices {
   }
 
   private view(row: DeviceRow, everything: Everything): DeviceView {
-    return viewOf(row, everything, this.reading.has(row.id) || this.sending.has(row.id), this.contacts.get(row.id) ?? new Map())
+    return viewOf(row, everything, this.reading.has(row.id) || this.sending.has(row.id), this.ears.contactsOf(row.id))
   }
 }

@@ -53,7 +53,7 @@ export function liveRoutes(app: FastifyInstance, database: Database, devices: De
     const { raw } = reply.hijack()
     raw.writeHead(200, { 'content-type': 'text/event-stream', 'cache-control': 'no-store' })
     const say = (event: string, data: unknown): void => void raw.write(`event: ${event}\ndata: ${JSON.stringify(data)}\n\n`)
-    const deaf = devices.hear((from, events) => {
+    const deaf = devices.ears.hear((from, events) => {
       if (from === device) for (const { topic, rule, at, data } of events) say('heard', { topic, rule, at, data })
     })
     raw.on('close', () => {
