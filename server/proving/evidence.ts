@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto'
-import { mkdir, readFile, rename, rm, writeFile } from 'node:fs/promises'
+import { mkdir, readFile, readdir, rename, rm, stat, utimes, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import type CV from '@techstark/opencv-js'
 import { Analyser } from '../../analysis/analyser.ts'
@@ -54,8 +54,15 @@ export async function evidenceOf(play: Play, look: Look, grid: Grid, folder: str
   return made
 }
 
+/** Removes what no walk has asked for since then, and what was left unfinished. @param before an instant, ms */
+export async function forgetWalks(folder: string, before: number): Promise<void> {
+  const names = await readdir(folder).catch(() => [])
+  for (const name of names) if ((await stat(join(folder, name))).mtimeMs < before) await rm(join(folder, name), { recursive: true, force: true })
+}
+
 async function readKept({ scene }: Play, home: string): Promise<Evidence | null> {
   try {
+    await utimes(home, new Date(), new Date())
     const [tracks, faces, measures] = await Promise.all([readFile(join(home, 'tracks.csv'), 'utf8'), readFile(join(home, 'faces.csv'), 'utf8'), readFile(join(home, 'measures.bin'))])
     return { tracks: { ...readMot(tracks, scene.fps, scene), faces: readFaces(faces, scene) }, measures: readMeasures(measures) }
   } catch {

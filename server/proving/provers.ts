@@ -1,6 +1,7 @@
 import { fork, type ChildProcess } from 'node:child_process'
 import { availableParallelism } from 'node:os'
 import { fileURLToPath } from 'node:url'
+import { forgetWalks } from './evidence.ts'
 import type { Answer, Job } from './prover.ts'
 
 interface Waiting {
@@ -41,6 +42,11 @@ export class Provers {
       this.waiting.push({ id: this.nextId++, job, resolve: resolve as (answer: Answer) => void, reject })
       this.next()
     })
+  }
+
+  /** Removes what painted pictures gave that nobody has asked for in so many days. */
+  forget(days: number): Promise<void> {
+    return forgetWalks(this.folder, Date.now() - days * 24 * 60 * 60_000)
   }
 
   private next(): void {

@@ -45,6 +45,8 @@ interface Running {
 
 const AT_A_TIME = 4
 const DAY = 24 * 60 * 60_000
+/** What painted pictures gave is kept for so long after it was asked for last. */
+const KEPT_DAYS = 60
 
 /** Checks on the same walk together, one after the other: the first one paints its pictures, for all of them. */
 function byWalk(checks: readonly StoredCheck[]): StoredCheck[][] {
@@ -73,8 +75,9 @@ export class Proving {
     this.log = log
   }
 
-  resume(): Promise<void> {
-    return stopRunsLeftRunning(this.database, Date.now())
+  async resume(): Promise<void> {
+    await stopRunsLeftRunning(this.database, Date.now())
+    await this.provers.forget(KEPT_DAYS)
   }
 
   async close(): Promise<void> {

@@ -1,3 +1,4 @@
+import { spawnSync } from 'node:child_process'
 import { mkdtempSync, readdirSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -79,5 +80,37 @@ describe('rules that look at pictures', () => {
     setTimeout(() => ended.abort(), 300)
     await expect(measuring).rejects.toThrow()
     expect(readdirSync(folder).filter((name) => name.endsWith('.bin'))).toHaveLength(1)
+  })
+})
+
+describe('the live picture of a fault', () => {
+  const shown = (kind: 'covered' | 'defocused' | 'frozen' | 'cableCut' | 'lightsOut') =>
+    new LiveScene({ scene: readDemo('workshop-yard').scene, script: readScript({ id: 'x', name: 'X', seconds: 20, seed: 8, weather: { wind: 0.8 }, faults: [{ kind, from: 6, to: 12 }], actors: [{ kind: 'adult', from: 1, way: [[-6, 9], [9, 9]] }] }) })
+  /** Its luma, by another library's decoder: 64 × 36 pixels of what ffmpeg makes of the JPEG. */
+  const luma = (jpeg: Buffer | null): number[] => [...spawnSync('ffmpeg', ['-v', 'error', '-i', 'pipe:0', '-vf', 'scale=64:36', '-pix_fmt', 'gray', '-f', 'rawvideo', 'pipe:1'], { input: jpeg! }).stdout]
+  const mean = (list: number[]): number => list.reduce((a, b) => a + b, 0) / list.length
+  const differs = (a: number[], b: number[]): number => mean(a.map((v, i) => Math.abs(v - b[i])))
+
+  test('covered or dark it is what the fault makes of it, and after it the scene again', () => {
+    for (const kind of ['covered', 'lightsOut'] as const) {
+      const scene = shown(kind)
+      const [before, within, after] = [4, 9, 14].map((second) => luma(scene.snapshot(second)))
+      expect(mean(within)).toBeLessThan(0.6 * mean(before))
+      expect(Math.abs(mean(after) - mean(before))).toBeLessThan(3)
+    }
+  })
+
+  test('out of focus it has lost what is fine', () => {
+    const scene = shown('defocused')
+    // What is fine is what a JPEG of the same quality is long for.
+    expect(scene.snapshot(9)!.length).toBeLessThan(0.7 * scene.snapshot(4)!.length)
+  })
+
+  test('frozen it stands still; with the cable cut none comes', () => {
+    const frozen = shown('frozen')
+    expect(differs(luma(frozen.snapshot(7)), luma(frozen.snapshot(11)))).toBe(0)
+    expect(differs(luma(frozen.snapshot(4)), luma(frozen.snapshot(5)))).toBeGreaterThan(0)
+    const cut = shown('cableCut')
+    expect([cut.snapshot(5.9), cut.snapshot(6), cut.snapshot(11.9), cut.snapshot(12)].map((picture) => picture === null)).toEqual([false, true, true, false])
   })
 })
