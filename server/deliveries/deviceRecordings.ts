@@ -6,6 +6,7 @@ import { pipeline } from 'node:stream/promises'
 import type { KeptView } from '../../core/api.ts'
 import type { Database } from '../database.ts'
 import type { Devices } from '../devices/devices.ts'
+import type { DeviceLink } from '../devices/link.ts'
 import { readDevice } from '../devices/rows.ts'
 import { partsOf } from '../devices/streams.ts'
 import { keepResult, readResult } from './rows.ts'
@@ -24,8 +25,13 @@ export class DeviceRecordings {
   private readonly database: Database
   private readonly devices: Devices
   private readonly folder: string
-  private readonly reading = new Map<number, { stop: AbortController; done: Promise<void> }>()
+  /** Deliveries whose recordings are being read, or wait for their turn. */
+  private readonly reading = new Map<number, Promise<void>>()
+  /** The last of those that are read from a device: one at a time, as a device has more to do. */
+  private readonly turns = new Map<string, Promise<void>>()
   private readonly failed = new Map<number, { words: string; at: number }>()
+  private readonly stops = new Set<AbortController>()
+  private closed = false
 
   /** @param folder of what deliveries left */
   constructor(database: Database, devices: Devices, folder: string) {
@@ -46,36 +52,45 @@ export class DeviceRecordings {
   }
 
   private async begin(id: number, recording: { device: string; token: string }): Promise<KeptView['recording']> {
-    // Noted before anything is waited for: two that look at the same moment begin it once.
-    const stop = new AbortController()
-    const late = setTimeout(() => stop.abort(new Error(`it took longer than ${WITHIN_MS / 60_000} minutes to read it`)), WITHIN_MS)
-    let done = (): void => {}
-    this.reading.set(id, { stop, done: new Promise((resolve) => (done = resolve)) })
-    const end = (): void => {
-      clearTimeout(late)
-      this.reading.delete(id)
-      done()
-    }
-    const fail = (error: Error): KeptView['recording'] => {
-      this.failed.set(id, { words: error.message, at: Date.now() })
-      end()
-      return { state: 'failed', words: error.message }
-    }
     try {
       const link = this.devices.link(await readDevice(this.database, recording.device))
-      const found = await link.recording(recording.token, stop.signal)
-      if ('secondsLeft' in found) {
-        end()
-        return { state: 'running', secondsLeft: found.secondsLeft }
+      const found = await link.recording(recording.token)
+      if (typeof found === 'number') return { state: 'running', secondsLeft: found }
+      // Somebody else may have looked meanwhile.
+      if (!this.reading.has(id) && !this.closed) {
+        const turn = (this.turns.get(recording.device) ?? Promise.resolve())
+          .then(() => this.take(id, recording, link, found))
+          .catch((error: Error) => void this.fail(id, error))
+          .finally(() => this.reading.delete(id))
+        this.reading.set(id, turn)
+        this.turns.set(recording.device, turn)
       }
-      this.take(id, recording, found, stop.signal).then(end, fail)
       return { state: 'reading' }
     } catch (error) {
-      return fail(error as Error)
+      return { state: 'failed', words: this.fail(id, error as Error) }
     }
   }
 
-  private async take(id: number, recording: { device: string; token: string }, answer: Response, signal: AbortSignal): Promise<void> {
+  private fail(id: number, { message }: Error): string {
+    this.failed.set(id, { words: message, at: Date.now() })
+    return message
+  }
+
+  private async take(id: number, recording: { device: string; token: string }, link: DeviceLink, uri: string): Promise<void> {
+    if (this.closed) throw new Error('the server is closing')
+    const stop = new AbortController()
+    this.stops.add(stop)
+    const late = setTimeout(() => stop.abort(new Error(`it took longer than ${WITHIN_MS / 60_000} minutes to read it`)), WITHIN_MS)
+    try {
+      await this.write(id, await link.film(uri, stop.signal), stop.signal)
+    } finally {
+      clearTimeout(late)
+      this.stops.delete(stop)
+    }
+    await keepResult(this.database, id, { recording, files: [{ name: 'recording.mp4', type: 'video/mp4' }] })
+  }
+
+  private async write(id: number, answer: Response, signal: AbortSignal): Promise<void> {
     const home = join(this.folder, String(id))
     const part = join(home, 'recording.part')
     await mkdir(home, { recursive: true })
@@ -95,12 +110,11 @@ export class DeviceRecordings {
       await rm(part, { force: true })
       throw error
     }
-    await keepResult(this.database, id, { recording, files: [{ name: 'recording.mp4', type: 'video/mp4' }] })
   }
 
   async close(): Promise<void> {
-    const all = [...this.reading.values()]
-    for (const { stop } of all) stop.abort(new Error('the server is closing'))
-    await Promise.all(all.map(({ done }) => done))
+    this.closed = true
+    for (const stop of this.stops) stop.abort(new Error('the server is closing'))
+    await Promise.all(this.reading.values())
   }
 }

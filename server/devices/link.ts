@@ -47,6 +47,8 @@ export interface LinkOutput {
   keeps: boolean
 }
 
+/** A recording has begun to come within this. */
+const FILM_WITHIN_MS = 60_000
 const METADATA_END = '</tt:MetadataStream>'
 
 /** Speaks the open standard with one device. Every call ends: with an answer, or with a Trouble that says why not. */
@@ -193,12 +195,17 @@ export class DeviceLink {
     return textAt(answer, 'the device’s answer', 'RecordingToken')
   }
 
-  /** What the device has recorded, as MP4, to be read with `partsOf`; or for how long it still records. */
-  async recording(token: string, signal: AbortSignal): Promise<Response | { secondsLeft: number }> {
+  /** Where what the device has recorded is; or for how many seconds it still records. */
+  async recording(token: string): Promise<string | number> {
     const answer = await this.wire.call('outputs', xml('wo:GetRecordingUri', {}, xml('wo:RecordingToken', {}, content(token))))
     const left = child(answer, 'SecondsLeft')
-    if (left) return { secondsLeft: Math.max(0, Number(left.text) || 0) }
-    return this.wire.open(this.own(textAt(answer, 'the device’s answer', 'Uri'), 'recording'), signal)
+    if (left) return Math.max(0, Number(left.text) || 0)
+    return this.own(textAt(answer, 'the device’s answer', 'Uri'), 'recording')
+  }
+
+  /** A recording, as MP4; to be read with `partsOf`. A device may have to put it together first. */
+  film(uri: string, signal: AbortSignal): Promise<Response> {
+    return this.wire.open(uri, signal, FILM_WITHIN_MS)
   }
 
   /** The picture of some seconds ago; null where the device keeps none. */

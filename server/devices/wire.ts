@@ -89,9 +89,9 @@ export class DeviceWire {
   }
 
   /** A request whose answer goes on; only its beginning has to come in time. It is read with `partsOf`. */
-  async open(url: string, signal: AbortSignal): Promise<Response> {
+  async open(url: string, signal: AbortSignal, withinMs = this.withinMs): Promise<Response> {
     const late = new AbortController()
-    const timer = setTimeout(() => late.abort(new DOMException('late', 'TimeoutError')), this.withinMs)
+    const timer = setTimeout(() => late.abort(new DOMException('late', 'TimeoutError')), withinMs)
     const stop = (): void => late.abort(signal.reason)
     signal.addEventListener('abort', stop)
     try {
@@ -101,7 +101,7 @@ export class DeviceWire {
       if (!answer.ok) throw new Trouble('broken', `the device answered with HTTP ${answer.status}`)
       return answer
     } catch (error) {
-      throw troubleOf(error, this.withinMs)
+      throw troubleOf(error, withinMs)
     } finally {
       clearTimeout(timer)
       signal.removeEventListener('abort', stop)

@@ -13,6 +13,8 @@ const FILED = ['recording', 'snapshots']
 const MOST = 6
 /** While a device still records, or its recording is being read. */
 const ASK_MS = 1000
+/** After a device did not give it. */
+const AGAIN_MS = 15_000
 /** What the camera reported around a trigger is written down a few seconds after it. */
 const WRITTEN_MS = 8000
 
@@ -20,10 +22,10 @@ const WRITTEN_MS = 8000
 export function AlarmEvidence({ alarm: a }: { alarm: AlarmView }): ReactNode {
   const found = useQuery({ queryKey: ['triggers of', a.id, a.triggers], queryFn: () => request<SearchView>('GET', `/api/triggers?alarm=${a.id}`) })
   const filed = a.deliveries.filter((d) => FILED.includes(d.kind) && d.state === 'sent').slice(0, MOST)
-  const files = useQueries({ queries: filed.map((d) => ({ queryKey: ['files', d.id], queryFn: () => request<KeptView>('GET', `/api/deliveries/${d.id}/files`), staleTime: Infinity, refetchInterval: ({ state: { data } }: { state: { data?: KeptView } }) => (data?.recording && data.recording.state !== 'failed' ? ASK_MS : false) })) })
+  const files = useQueries({ queries: filed.map((d) => ({ queryKey: ['files', d.id], queryFn: () => request<KeptView>('GET', `/api/deliveries/${d.id}/files`), staleTime: Infinity, refetchInterval: ({ state: { data } }: { state: { data?: KeptView } }) => (data?.recording ? (data.recording.state === 'failed' ? AGAIN_MS : ASK_MS) : false) })) })
   const triggers = found.data?.triggers.slice(0, MOST) ?? []
   if (!triggers.length) return null
-  const kept = filed.flatMap((d, i) => (files[i].data?.files ?? []).map((f) => ({ ...f, src: `/api/deliveries/${d.id}/files/${encodeURIComponent(f.name)}`, of: d.name })))
+  const kept = filed.flatMap((d, i) => (files[i].data?.files ?? []).map((f) => ({ ...f, src: `/api/deliveries/${d.id}/files/${encodeURIComponent(f.name)}`, of: d.name, at: d.createdAt })))
   return (
     <section className="alarm-evidence" aria-label="Evidence">
       <Image.PreviewGroup>
@@ -36,13 +38,18 @@ export function AlarmEvidence({ alarm: a }: { alarm: AlarmView }): ReactNode {
           ))}
         </div>
       </Image.PreviewGroup>
-      <Account trigger={triggers[0].id} />
+      <Account key={triggers[0].id} trigger={triggers[0]} />
       {kept.filter((f) => f.type.startsWith('video/')).map((f) => (
-        <video key={f.src} src={f.src} controls preload="metadata" aria-label={`${f.of}, ${f.name}`} />
+        <figure key={f.src} className="evidence-film">
+          <video src={f.src} controls preload="metadata" aria-label={`${f.of}, ${f.name}`} />
+          <figcaption className="quiet">
+            {f.of} of <span className="figures">{timeOf(f.at)}</span>
+          </figcaption>
+        </figure>
       ))}
       {filed.map((d, i) => {
         const recording = files[i].data?.recording
-        return recording && <p key={d.id} className={recording.state === 'failed' ? 'failed' : 'quiet'} role="status">{recordingWords(d.name, recording)}</p>
+        return recording && <p key={d.id} className={recording.state === 'failed' ? 'failed' : 'quiet'} role="status">{recordingWords(`${d.name} of ${timeOf(d.createdAt)}`, recording)}</p>
       })}
     </section>
   )
@@ -54,9 +61,16 @@ function recordingWords(name: string, recording: NonNullable<KeptView['recording
 }
 
 /** The way of the target over the picture of its moment, the gates that let it through, the settings as they were then. */
-function Account({ trigger }: { trigger: number }): ReactNode {
-  const account = useQuery({ queryKey: ['account', trigger], queryFn: () => request<TriggerAccount>('GET', `/api/triggers/${trigger}/account`), refetchInterval: ({ state: { data } }) => (data && !data.path.length && Date.now() - opened < WRITTEN_MS ? 1000 : false) }).data
-  const [opened] = useState(() => Date.now())
+function Account({ trigger: fired }: { trigger: FoundTrigger }): ReactNode {
+  const { id: trigger, at: firedAt } = fired
+  const picture = useMoment(fired)
+  const [fresh, setFresh] = useState(() => Date.now() - firedAt < WRITTEN_MS)
+  useEffect(() => {
+    if (!fresh) return
+    const timer = setTimeout(() => setFresh(false), WRITTEN_MS)
+    return () => clearTimeout(timer)
+  }, [fresh])
+  const account = useQuery({ queryKey: ['account', trigger], queryFn: () => request<TriggerAccount>('GET', `/api/triggers/${trigger}/account`), refetchInterval: ({ state: { data } }) => (data && !data.path.length && fresh ? ASK_MS : false) }).data
   if (!account) return null
   const { path, ladder, words, detection, hours } = account
   const flat = path.map((p) => `${(100 * p.x).toFixed(2)},${(56.25 * p.y).toFixed(2)}`).join(' ')
@@ -67,7 +81,7 @@ function Account({ trigger }: { trigger: number }): ReactNode {
     <>
       {path.length > 0 && (
         <figure className="evidence-path">
-          <img src={`/api/triggers/${trigger}/picture`} alt="" />
+          <img {...picture} alt="" />
           <svg viewBox="0 0 100 56.25" preserveAspectRatio="none" role="img" aria-label={`The way of the target, from ${(-path[0].at).toFixed(0)} s before the trigger`}>
             {shapeFlat && ('zone' in detection ? <polygon className="shape" points={shapeFlat} /> : <polyline className="shape" points={shapeFlat} />)}
             <polyline className="halo" points={flat} />
@@ -80,7 +94,7 @@ function Account({ trigger }: { trigger: number }): ReactNode {
         </figure>
       )}
       {ladder && <LadderView ladder={ladder} who="this target" />}
-      {words && <p className="quiet">{words}</p>}
+      {words && <p className="quiet">{fresh ? 'Where it walked is being written down …' : words}</p>}
       <details className="settings-then">
         <summary>Settings as they were</summary>
         <p>{railWords(detection, hours ? [hours] : [], []).join(detection.name)}</p>
@@ -92,12 +106,17 @@ function Account({ trigger }: { trigger: number }): ReactNode {
 const NO_PICTURE = "data:image/svg+xml,%3Csvg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 98 55'%3E%3Crect width='98' height='55' fill='%2311161c'/%3E%3Ctext x='49' y='31' fill='%2398a3af' font-size='9' text-anchor='middle'%3ENo picture%3C/text%3E%3C/svg%3E"
 
 /** The picture of a trigger's moment; of one that has just come it is asked for again until it has been written down. */
-function Moment({ trigger: t }: { trigger: FoundTrigger }): ReactNode {
+function useMoment({ id, at }: FoundTrigger): { src: string; onError: () => void } {
   const [attempt, setAttempt] = useState(0)
   const again = useRef<ReturnType<typeof setTimeout>>(undefined)
   useEffect(() => () => clearTimeout(again.current), [])
-  const failed = (): void => {
-    if (Date.now() - t.at < WRITTEN_MS) again.current = setTimeout(() => setAttempt((n) => n + 1), ASK_MS)
+  const onError = (): void => {
+    if (Date.now() - at < WRITTEN_MS) again.current = setTimeout(() => setAttempt((n) => n + 1), ASK_MS)
   }
-  return <Image key={attempt} src={`/api/triggers/${t.id}/picture${attempt ? `?again=${attempt}` : ''}`} alt={`${t.name} at ${timeOf(t.at)}`} width={98} height={55} fallback={NO_PICTURE} onError={failed} />
+  return { src: `/api/triggers/${id}/picture${attempt ? `?again=${attempt}` : ''}`, onError }
+}
+
+function Moment({ trigger: t }: { trigger: FoundTrigger }): ReactNode {
+  const { src, onError } = useMoment(t)
+  return <Image key={src} src={src} alt={`${t.name} at ${timeOf(t.at)}`} width={98} height={55} fallback={NO_PICTURE} onError={onError} />
 }
