@@ -33,6 +33,12 @@ test('seconds count from when the target came into view', () => {
   expect(account.ladder!.fired).toBe(true)
 })
 
+test('where what was reported falls short of the trigger, the camera’s word stands beside the gates', () => {
+  const short = { ...at(2), rows: rows.filter((r) => r.frame < 15) }
+  expect(accountOf(detection, 7, short)).toMatchObject({ ladder: { fired: false }, words: expect.stringContaining('The camera itself let it through') })
+  expect(accountOf(detection, 7, at(2)).words).toBeNull()
+})
+
 test('what is not there is said, and nothing is made up', () => {
   expect(accountOf(detection, 7, null)).toMatchObject({ path: [], ladder: null, words: expect.stringContaining('not kept') })
   expect(accountOf(detection, 99, at(2))).toMatchObject({ path: [], ladder: null, words: expect.stringContaining('did not say this target') })

@@ -48,5 +48,6 @@ export function accountOf(detection: Detection, target: number | null, record: T
   const path = pathOf(tracks, target, time)
   if (!path.length) return { detection, hours, path, ladder: null, words: 'The camera’s metadata did not say this target.' }
   const setting: Setting = { plan: record.plan, camera: { ignore: record.ignore, ...(record.scene && { scene: record.scene }), detections: [{ ...detection, enabled: true }] }, fps: record.fps, start: from, inputs: inputsOf(detection) }
-  return { detection, hours, path, ladder: explain(setting, tracks, detection.id, target), words: null }
+  const ladder = explain(setting, tracks, detection.id, target)
+  return { detection, hours, path, ladder, words: ladder?.fired === false ? 'The camera itself let it through. Its gates are worked out here from what it reported, and that falls short by a little.' : null }
 }

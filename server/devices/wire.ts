@@ -12,7 +12,7 @@ export interface Credentials {
 
 const ANSWERS_WITHIN_MS = 5000
 const NAMESPACES_OF = { device: NAMESPACES.tds, media: NAMESPACES.trt, events: NAMESPACES.tev, analytics: NAMESPACES.tan, deviceIO: NAMESPACES.tmd, outputs: NAMESPACES.wo } as const
-export type Service = keyof typeof NAMESPACES_OF
+type Service = keyof typeof NAMESPACES_OF
 
 /**
  * Messages of the open standard to one device, and what it gives over HTTP beside them. Every call ends: with an answer,
@@ -47,6 +47,7 @@ export class DeviceWire {
     return this.ahead / 1000
   }
 
+  /** Whether the device has a service. */
   async has(service: Service): Promise<boolean> {
     return (await this.servicePaths()).has(NAMESPACES_OF[service])
   }
@@ -59,6 +60,7 @@ export class DeviceWire {
     return this.services
   }
 
+  /** A message to one of the device's services. @param body of the message, as XML @returns the action that answers it @throws Trouble */
   async call(service: Service, body: string): Promise<Element> {
     const at = (await this.servicePaths()).get(NAMESPACES_OF[service])
     if (!at || !URL.canParse(at)) throw new Trouble('refused', `the device has no ${service} service`)
@@ -66,6 +68,7 @@ export class DeviceWire {
     return this.ask(this.address + new URL(at).pathname, body, true)
   }
 
+  /** A message to an address of the device. @param withToken whether it is said who asks @throws Trouble */
   async ask(url: string, body: string, withToken: boolean, withinMs = this.withinMs): Promise<Element> {
     // Tokens are made on the device's clock.
     if (withToken && this.credentials && this.ahead === null) await this.clockAhead()

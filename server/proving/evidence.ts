@@ -1,5 +1,4 @@
 import { createHash } from 'node:crypto'
-import { mkdir, readFile, readdir, rename, rm, stat, utimes, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import type CV from '@techstark/opencv-js'
 import { Analyser } from '../../analysis/analyser.ts'
@@ -7,14 +6,13 @@ import { analysedSize } from '../../analysis/frames.ts'
 import { Measurer } from '../../analysis/measures/measurer.ts'
 import { loadOpenCv } from '../../analysis/opencv.ts'
 import type { Evidence } from '../../core/detections/index.ts'
-import { readFaces, writeFaces } from '../../core/formats/faces.ts'
-import { readMot, writeMot } from '../../core/formats/mot.ts'
 import type { Detection } from '../../core/formats/plan.ts'
-import { USUAL_GRID, emptyMeasures, readMeasures, writeMeasures, type Grid } from '../../core/measures/measures.ts'
+import { USUAL_GRID, emptyMeasures, type Grid } from '../../core/measures/measures.ts'
 import { trueTracks } from '../../simulation/evidence.ts'
 import { Feed } from '../../simulation/feed.ts'
 import { makeNodeCanvas } from '../../simulation/nodeCanvas.ts'
 import type { Play } from '../../simulation/script.ts'
+import { keepWalk, readWalk } from './keptWalks.ts'
 
 /** What a walk is looked at with: its true targets; the measures of its painted pictures besides; or all found in them. */
 export type Look = 'truth' | 'measures' | 'pictures'
@@ -47,35 +45,11 @@ export async function evidenceOf(play: Play, look: Look, grid: Grid, folder: str
     return { tracks: trueTracks(play), measures }
   }
   const home = join(folder, createHash('sha256').update(JSON.stringify([MADE, play, look, grid])).digest('hex').slice(0, 40))
-  const kept = await readKept(play, home)
+  const kept = await readWalk(play, home)
   if (kept) return kept
   const made = look === 'measures' ? { tracks: trueTracks(play), measures: await measured(play, grid) } : await analysed(play, grid)
-  await keep(play, made, home)
+  await keepWalk(play, made, home)
   return made
-}
-
-/** Removes what no walk has asked for since then, and what was left unfinished. @param before an instant, ms */
-export async function forgetWalks(folder: string, before: number): Promise<void> {
-  const names = await readdir(folder).catch(() => [])
-  for (const name of names) if ((await stat(join(folder, name))).mtimeMs < before) await rm(join(folder, name), { recursive: true, force: true })
-}
-
-async function readKept({ scene }: Play, home: string): Promise<Evidence | null> {
-  try {
-    await utimes(home, new Date(), new Date())
-    const [tracks, faces, measures] = await Promise.all([readFile(join(home, 'tracks.csv'), 'utf8'), readFile(join(home, 'faces.csv'), 'utf8'), readFile(join(home, 'measures.bin'))])
-    return { tracks: { ...readMot(tracks, scene.fps, scene), faces: readFaces(faces, scene) }, measures: readMeasures(measures) }
-  } catch {
-    return null
-  }
-}
-
-async function keep({ scene }: Play, { tracks, measures }: Evidence, home: string): Promise<void> {
-  const part = `${home}.${process.pid}.${Math.random().toString(36).slice(2)}`
-  await mkdir(part, { recursive: true })
-  await Promise.all([writeFile(join(part, 'tracks.csv'), writeMot(tracks, scene)), writeFile(join(part, 'faces.csv'), writeFaces(tracks.faces ?? new Map(), scene)), writeFile(join(part, 'measures.bin'), writeMeasures(measures))])
-  // Another thread may have been quicker; what it made is the same.
-  await rename(part, home).catch(() => rm(part, { recursive: true, force: true }))
 }
 
 /** The pictures of a play as the analysis takes them: small, blue, green and red. Null: none came. */

@@ -1,7 +1,7 @@
 import { fork, type ChildProcess } from 'node:child_process'
 import { availableParallelism } from 'node:os'
 import { fileURLToPath } from 'node:url'
-import { forgetWalks } from './evidence.ts'
+import { forgetWalks } from './keptWalks.ts'
 import type { Answer, Job } from './prover.ts'
 
 interface Waiting {

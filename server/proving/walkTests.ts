@@ -9,6 +9,7 @@ import { likelyCause, liveEffects, seenEffects, type LiveEffect, type WalkTestVi
 import { judge } from '../../core/proving/judge.ts'
 import type { Finding } from '../../core/readiness/index.ts'
 import { emptyMeasures, USUAL_GRID } from '../../core/measures/measures.ts'
+import { HeardClock } from '../../core/targets/heardClock.ts'
 import { ReportedRows } from '../../core/targets/reportedRows.ts'
 import { tracksFromRows, type Tracks } from '../../core/targets/tracks.ts'
 import { armInputsOf } from '../../simulation/evidence.ts'
@@ -204,10 +205,12 @@ export class WalkTests {
   private async follow({ view, reported, ended }: Test, row: Parameters<Devices['link']>[0], profile: string): Promise<void> {
     while (!ended.signal.aborted) {
       try {
-        for await (const { targets } of this.devices.link(row).targets(profile, ended.signal)) {
+        const clock = new HeardClock()
+        for await (const { at, targets } of this.devices.link(row).targets(profile, ended.signal)) {
+          const seenAt = clock.at(at, Date.now())
           view.error = null
           if (view.beganAt === null) continue
-          const since = Date.now() - view.beganAt
+          const since = seenAt - view.beganAt
           if (since < 0 || view.beganAt + since > endOf(view)) continue
           reported.take(since, targets)
           view.targets = reported.targets

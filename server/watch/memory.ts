@@ -3,6 +3,7 @@ import { listChannels } from '../devices/channels.ts'
 import type { Devices } from '../devices/devices.ts'
 import type { Database } from '../database.ts'
 import type { LiveFrame } from '../../core/devices/views.ts'
+import { HeardClock } from '../../core/targets/heardClock.ts'
 import { ReportedRows } from '../../core/targets/reportedRows.ts'
 import type { TargetRow } from '../../core/targets/tracks.ts'
 
@@ -43,7 +44,7 @@ export class TargetMemory {
     await Promise.all(this.following.values())
   }
 
-  /** Rows of a camera between two instants; frame 1 is at the first. Instants are when they were heard, ms of UTC. */
+  /** Rows of a camera between two instants; frame 1 is at the first. Instants are by the clock here, ms of UTC. */
   between(camera: string, from: number, to: number): TargetRow[] {
     const reported = new ReportedRows(MEMORY_FPS)
     for (const { at, targets } of this.seen.get(camera) ?? []) if (at >= from && at <= to) reported.take(at - from, targets)
@@ -65,7 +66,8 @@ export class TargetMemory {
       try {
         const found = await this.devices.channelShowing(camera)
         if (!found) return
-        for await (const { targets } of this.devices.link(found.row).targets(found.channel.profile, signal)) this.keep(camera, targets)
+        const clock = new HeardClock()
+        for await (const { at, targets } of this.devices.link(found.row).targets(found.channel.profile, signal)) this.keep(camera, clock.at(at, Date.now()), targets)
       } catch {
         // A device that is away says nothing; Devices shows that it is.
       }
@@ -73,11 +75,10 @@ export class TargetMemory {
     }
   }
 
-  private keep(camera: string, targets: LiveFrame['targets']): void {
-    const now = Date.now()
+  private keep(camera: string, at: number, targets: LiveFrame['targets']): void {
     const list = this.seen.get(camera) ?? []
     if (!this.seen.has(camera)) this.seen.set(camera, list)
-    if (targets.length) list.push({ at: now, targets })
-    while (list.length && list[0].at < now - KEPT_MS) list.shift()
+    if (targets.length) list.push({ at, targets })
+    while (list.length && list[0].at < Date.now() - KEPT_MS) list.shift()
   }
 }

@@ -3,8 +3,8 @@ import type { LiveFrame } from '../../core/devices/views.ts'
 import { metadataXml } from '../../core/formats/onvif/metadata.ts'
 
 const BOUNDARY = 'wardoptic-part'
-/** Eight pictures a second. */
-const PICTURE_MS = 125
+/** Six pictures a second. */
+const PICTURE_MS = 160
 const METADATA_MS = 100
 
 /** Says part after part of a multipart answer, for as long as somebody reads. Source: RFC 2046, section 5.1. */

@@ -18,7 +18,13 @@ interface Props {
 /** A picture that is older than this is said to stand still. */
 const STALE_MS = 3000
 
-const troubleOf = ({ picture, trouble, at }: Live): string | null => trouble ?? (picture && Date.now() - at > STALE_MS ? `No new picture for ${Math.floor((Date.now() - at) / 1000)} s` : null)
+/** @param began when somebody began to look, ms */
+function troubleOf({ picture, trouble, at }: Live, began: number): string | null {
+  if (trouble) return trouble
+  const age = Date.now() - Math.max(at, began)
+  if (age <= STALE_MS) return null
+  return picture ? `No new picture for ${Math.floor(age / 1000)} s` : 'No picture has come yet'
+}
 
 /** A camera's live picture with its shapes and targets; drawn as it comes, without a word of it to the rest. */
 export function LiveTile({ stream, camera, name, detections, alarmed, chosen, large, onChoose }: Props): ReactNode {
@@ -27,6 +33,7 @@ export function LiveTile({ stream, camera, name, detections, alarmed, chosen, la
   const [size, setSize] = useState({ width: 640, height: 360 })
   useEffect(() => {
     let asked = 0
+    const began = Date.now()
     const draw = (): void => {
       asked = 0
       const { picture, targets } = stream.get(camera)
@@ -41,12 +48,12 @@ export function LiveTile({ stream, camera, name, detections, alarmed, chosen, la
       for (const { x, y, w, h, class: cls } of targets) bracket(g, x * to.width, y * to.height, w * to.width, h * to.height, cls)
     }
     const heard = (): void => {
-      setTrouble(troubleOf(stream.get(camera)))
+      setTrouble(troubleOf(stream.get(camera), began))
       asked ||= requestAnimationFrame(draw)
     }
     heard()
     const end = stream.subscribe(camera, heard)
-    const look = setInterval(() => setTrouble(troubleOf(stream.get(camera))), 1000)
+    const look = setInterval(() => setTrouble(troubleOf(stream.get(camera), began)), 1000)
     return () => {
       clearInterval(look)
       end()

@@ -94,7 +94,7 @@ function Account({ trigger: fired }: { trigger: FoundTrigger }): ReactNode {
         </figure>
       )}
       {ladder && <LadderView ladder={ladder} who="this target" />}
-      {words && <p className="quiet">{fresh ? 'Where it walked is being written down …' : words}</p>}
+      {words && <p className="quiet">{fresh && !path.length ? 'Where it walked is being written down …' : words}</p>}
       <details className="settings-then">
         <summary>Settings as they were</summary>
         <p>{railWords(detection, hours ? [hours] : [], []).join(detection.name)}</p>

@@ -1,0 +1,19 @@
+/** By how much the guess of the least delay is loosened with each instant, ms: clocks drift apart by less. */
+const LOOSENED_MS = 0.05
+/** What seems to come later than this was not late: somebody has set the device's clock. */
+const SET_MS = 5000
+
+/**
+ * Puts instants that a device says on the clock of who hears them. What is heard comes late by a delay that is never the
+ * same; between its instants the device's own clock is right. The least delay of late is taken for none.
+ */
+export class HeardClock {
+  private ahead = Infinity
+
+  /** @param said by the device, ms @param heard by the clock here, ms @returns `said` by the clock here, not after `heard` */
+  at(said: number, heard: number): number {
+    const now = heard - said
+    this.ahead = now > this.ahead + SET_MS ? now : Math.min(now, this.ahead + LOOSENED_MS)
+    return said + this.ahead
+  }
+}
