@@ -6,13 +6,14 @@ import { beforeAll, describe, expect, test } from '@jest/globals'
 import { analyseInWorker } from '../analysis/inWorker.ts'
 import { evaluate, type Trigger } from '../core/detections/index.ts'
 import { DetectionSchema, parseWith } from '../core/formats/plan.ts'
+import { KEEPS_MEMORY } from '../simulation/keepsMemory.ts'
 import type { FaultKind } from '../simulation/script.ts'
 import { DEMO_CAMERAS } from './scenes.ts'
 
 /** What the detections make of painted scenes; seeds from 5000 on are used nowhere else, nothing was tuned on them. */
 interface Watched { camera: string; script: object; detections: object[]; targets: boolean }
 const watch = (list: Watched[]): Trigger[][] =>
-  execFileSync(process.execPath, ['scripts/run.mjs', 'demo/testing/watch.mts', JSON.stringify(list)], { encoding: 'utf8', maxBuffer: 2 ** 26 })
+  execFileSync(process.execPath, ['scripts/run.mjs', 'demo/testing/watch.mts', JSON.stringify(list)], { encoding: 'utf8', maxBuffer: 2 ** 26, env: { ...process.env, ...KEEPS_MEMORY } })
     .trim()
     .split('\n')
     .map((line) => JSON.parse(line) as Trigger[])

@@ -42,6 +42,8 @@ test('a process that dies takes its own work with it, and nothing else; none is 
   expect(await provers.ask(job('one'))).toMatchObject({ checks: expect.any(Array), gaps: expect.any(Array) })
   const before = children()
   expect(before).toHaveLength(1)
+  // Held, so that it has not answered before it dies.
+  process.kill(before[0], 'SIGSTOP')
   const asked = provers.ask(job('two'))
   const failed = expect(asked).rejects.toThrow('a proving process ended with SIGKILL')
   process.kill(before[0], 'SIGKILL')

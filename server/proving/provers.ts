@@ -1,6 +1,7 @@
 import { fork, type ChildProcess } from 'node:child_process'
 import { availableParallelism } from 'node:os'
 import { fileURLToPath } from 'node:url'
+import { KEEPS_MEMORY } from '../../simulation/keepsMemory.ts'
 import { forgetWalks } from './keptWalks.ts'
 import type { Answer, Job } from './prover.ts'
 
@@ -14,12 +15,6 @@ interface Waiting {
 /** Processes end when nothing has been asked of them for so long. */
 const IDLE_MS = 60_000
 const MOST = 4
-
-/**
- * Pictures are painted and read back some megabytes at a time. The C library gives such pieces back to the system at
- * once, which costs more than to fill them; told so when a process begins, it keeps them (mallopt(3)).
- */
-const KEEPS_MEMORY = { MALLOC_MMAP_THRESHOLD_: String(64 << 20), MALLOC_TRIM_THRESHOLD_: String(256 << 20), MALLOC_TOP_PAD_: String(16 << 20) }
 
 /** Processes that walk and judge, started when they are needed. Jobs are taken in order, one at a time each. */
 export class Provers {
