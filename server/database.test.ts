@@ -1,6 +1,6 @@
 import { readFileSync, readdirSync } from 'node:fs'
 import { afterAll, beforeAll, expect, test } from '@jest/globals'
-import { createConnection } from 'mysql2/promise'
+import { createConnection, type Connection } from 'mysql2/promise'
 import { EndpointSchema } from '../core/formats/actions.ts'
 import { NO_ACTIONS } from '../core/formats/noActions.ts'
 import { parseWith } from '../core/formats/plan.ts'
@@ -52,13 +52,18 @@ test('the database answers only with its password', async () => {
   await expect(Database.open({ ...address, password: 'guess' }, name)).rejects.toThrow(/Access denied/)
 })
 
-test('what was there before histories were kept is where they begin, and addresses become e-mails that are linked', async () => {
-  // A database as it was before migration 006, brought up to date by the migrations themselves.
-  const old = `${name}_old`
+/** A database as it was before a migration; what is opened later is brought up to date by the migrations themselves. */
+async function databaseBefore(migration: string, old: string): Promise<Connection> {
   const first = await createConnection({ ...address, multipleStatements: true })
   await first.query(`CREATE DATABASE \`${old}\` CHARACTER SET utf8mb4 COLLATE utf8mb4_bin; USE \`${old}\`; CREATE TABLE migration (name VARCHAR(100) PRIMARY KEY, applied_at BIGINT NOT NULL)`)
   const folder = new URL('./migrations/', import.meta.url)
-  for (const file of readdirSync(folder).sort().slice(0, 5)) await first.query(`${readFileSync(new URL(file, folder), 'utf8')}\nINSERT INTO migration VALUES ('${file}', 0)`)
+  for (const file of readdirSync(folder).sort().filter((f) => f < migration)) await first.query(`${readFileSync(new URL(file, folder), 'utf8')}\nINSERT INTO migration VALUES ('${file}', 0)`)
+  return first
+}
+
+test('what was there before histories were kept is where they begin, and addresses become e-mails that are linked', async () => {
+  const old = `${name}_old`
+  const first = await databaseBefore('006', old)
   await first.query("INSERT INTO site (id, name, time_zone) VALUES ('old', 'Old', 'UTC'); INSERT INTO camera (id, site_id, name, position, ignore_areas) VALUES ('cam', 'old', 'Cam', 0, '[[[0,0],[1,0],[1,1]]]')")
   await first.query("INSERT INTO schedule (site_id, id, body, version, changed_at) VALUES ('old', 'n', '{\"id\":\"n\"}', 1, 5); INSERT INTO detection (camera_id, id, position, body, version, changed_at) VALUES ('cam', 'd', 3, '{\"id\":\"d\",\"name\":\"D\"}', 1, 5)")
   await first.query("INSERT INTO email_link (camera_id, detection_id, recipient, version, changed_at) VALUES ('cam', 'd', 'x@y.example', 1, 5)")
@@ -80,10 +85,7 @@ test('what was there before histories were kept is where they begin, and address
 
 test('comments from before words were kept of their own are found by their words', async () => {
   const old = `${name}_words`
-  const first = await createConnection({ ...address, multipleStatements: true })
-  await first.query(`CREATE DATABASE \`${old}\` CHARACTER SET utf8mb4 COLLATE utf8mb4_bin; USE \`${old}\`; CREATE TABLE migration (name VARCHAR(100) PRIMARY KEY, applied_at BIGINT NOT NULL)`)
-  const folder = new URL('./migrations/', import.meta.url)
-  for (const file of readdirSync(folder).sort().filter((f) => f < '011')) await first.query(`${readFileSync(new URL(file, folder), 'utf8')}\nINSERT INTO migration VALUES ('${file}', 0)`)
+  const first = await databaseBefore('011', old)
   await first.query("INSERT INTO site (id, name, time_zone) VALUES ('old', 'Old', 'UTC'); INSERT INTO camera (id, site_id, name, position, ignore_areas) VALUES ('cam', 'old', 'Cam', 0, '[]')")
   await first.query("INSERT INTO alarm (site_id, camera_id, detection_id, name, severity, priority, state, actions, first_at, last_at, triggers) VALUES ('old', 'cam', 'd', 'D', 'minor', 'normal', 'acknowledged', '{}', 5, 5, 1)")
   await first.query("INSERT INTO alarm_note (alarm_id, what, words, made_by, made_at) VALUES (1, 'acknowledged', 'Two \\\\anglers\\\\, \"lost\"', 'I', 5), (1, 'comment', '', 'I', 6), (1, 'comment', 'Anglers again', 'I', 7)")
