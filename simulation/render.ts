@@ -1,5 +1,4 @@
-import { spawn } from 'node:child_process'
-import { once } from 'node:events'
+import { encode } from './encode.ts'
 import { Feed } from './feed.ts'
 import { makeNodeCanvas } from './nodeCanvas.ts'
 import type { Play } from './script.ts'
@@ -35,33 +34,18 @@ export async function render(play: Play, file: string, { preset = 'medium', onPr
   // Whether a frame is missing is known from the script; what is written in its place is dropped again.
   const missing = missingFrames(play)
   const filters = missing.length ? ['-vf', `select='not(${dropped(missing)})'`, '-fps_mode', 'vfr'] : []
-  const encoder = spawn(
-    'ffmpeg',
-    ['-v', 'error', '-y', '-f', 'rawvideo', '-pix_fmt', 'rgba', '-s', `${width}x${height}`, '-r', String(fps), '-i', 'pipe:0', ...filters, '-c:v', 'libx264', '-preset', preset, '-crf', '25', '-g', String(2 * fps), '-pix_fmt', 'yuv420p', '-movflags', '+faststart', '-fflags', '+bitexact', '-flags:v', '+bitexact', file],
-    { stdio: ['pipe', 'ignore', 'pipe'] }
-  )
-  let errors = ''
-  encoder.stderr.on('data', (part: Buffer) => (errors += part.toString('utf8').slice(0, 2000)))
-  encoder.stdin.on('error', () => {}) // its end says more
-  const closed = once(encoder, 'close')
   const blank = new Uint8ClampedArray(width * height * 4)
-  try {
+  async function* frames(): AsyncGenerator<Uint8Array> {
     for (let n = 1; n <= feed.frames; n++) {
       signal?.throwIfAborted()
-      if (!encoder.stdin.write(feed.frame(n) ?? blank)) await Promise.race([once(encoder.stdin, 'drain'), closed])
-      if (encoder.exitCode !== null) break
-      if (n % 20 === 0) {
-        onProgress?.(n, feed.frames)
-        await new Promise((resolve) => setImmediate(resolve))
-      }
+      const { buffer, byteOffset, byteLength } = feed.frame(n) ?? blank
+      yield new Uint8Array(buffer, byteOffset, byteLength)
+      if (n % 20) continue
+      onProgress?.(n, feed.frames)
+      await new Promise((resolve) => setImmediate(resolve))
     }
-    encoder.stdin.end()
-  } catch (error) {
-    encoder.kill('SIGKILL')
-    throw error
   }
-  const [code] = (await closed) as [number]
-  if (code !== 0) throw new Error(`ffmpeg ended with code ${code}: ${errors.trim().split('\n')[0]}`)
+  await encode(['-f', 'rawvideo', '-pix_fmt', 'rgba', '-s', `${width}x${height}`, '-r', String(fps), '-i', 'pipe:0', ...filters, '-c:v', 'libx264', '-preset', preset, '-crf', '25', '-g', String(2 * fps), '-pix_fmt', 'yuv420p', '-movflags', '+faststart', '-fflags', '+bitexact', '-flags:v', '+bitexact', file], frames())
 }
 
 /** Indices from 0 of the frames that a script's camera does not give. */

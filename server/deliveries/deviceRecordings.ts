@@ -9,7 +9,7 @@ import type { Devices } from '../devices/devices.ts'
 import type { DeviceLink } from '../devices/link.ts'
 import { readDevice } from '../devices/rows.ts'
 import { partsOf } from '../devices/streams.ts'
-import { keepResult, readResult } from './rows.ts'
+import { RECORDING, keepResult, readResult } from './rows.ts'
 
 /** A device that gave nothing is asked again after this. */
 const AGAIN_MS = 10_000
@@ -87,7 +87,7 @@ export class DeviceRecordings {
       clearTimeout(late)
       this.stops.delete(stop)
     }
-    await keepResult(this.database, id, { recording, files: [{ name: 'recording.mp4', type: 'video/mp4' }] })
+    await keepResult(this.database, id, { recording, files: [RECORDING] })
   }
 
   private async write(id: number, answer: Response, signal: AbortSignal): Promise<void> {
@@ -105,7 +105,7 @@ export class DeviceRecordings {
     try {
       await pipeline(Readable.from(limited()), createWriteStream(part))
       if (!bytes) throw new Error('the device gave an empty recording')
-      await rename(part, join(home, 'recording.mp4'))
+      await rename(part, join(home, RECORDING.name))
     } catch (error) {
       await rm(part, { force: true })
       throw error

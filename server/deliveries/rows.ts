@@ -134,6 +134,9 @@ export interface Result {
   recording?: { device: string; token: string }
 }
 
+/** A delivery's recording, among its files. */
+export const RECORDING = { name: 'recording.mp4', type: 'video/mp4' }
+
 export async function keepResult(sql: Sql, id: number, result: Result): Promise<void> {
   await sql.run('UPDATE delivery SET result = ? WHERE id = ?', [JSON.stringify(result), id])
 }

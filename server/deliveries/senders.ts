@@ -18,7 +18,7 @@ import type { Picture, Pictures } from './pictures.ts'
 import type { Popups } from './popups.ts'
 import type { Done, Sender, Senders } from './queue.ts'
 import { Refused } from './refused.ts'
-import type { DueDelivery } from './rows.ts'
+import { RECORDING, type DueDelivery } from './rows.ts'
 import { tellStation } from './station.ts'
 
 export interface SenderParts {
@@ -151,8 +151,8 @@ async function record({ devices, clips, folder }: SenderParts, due: DueDelivery)
   if (trigger.clip) {
     if (camera !== due.camera.id) throw new Refused('the clip shows another camera; this one is recorded only live')
     await mkdir(join(folder, String(due.id)), { recursive: true })
-    const seconds = await cutOut(clips.file(trigger.clip.id, 'view.mp4'), trigger.clip.time - endpoint.beforeSeconds, trigger.clip.time + endpoint.afterSeconds, join(folder, String(due.id), 'recording.mp4'))
-    return { words: `${seconds.toFixed(1)} s of the clip`, result: { files: [{ name: 'recording.mp4', type: 'video/mp4' }] } }
+    const seconds = await cutOut(clips.file(trigger.clip.id, 'view.mp4'), trigger.clip.time - endpoint.beforeSeconds, trigger.clip.time + endpoint.afterSeconds, join(folder, String(due.id), RECORDING.name))
+    return { words: `${seconds.toFixed(1)} s of the clip`, result: { files: [RECORDING] } }
   }
   const found = await devices.recorderOf(camera)
   if (!found) throw new Error('no device that shows this camera can be reached')

@@ -75,9 +75,8 @@ export class Proving {
     this.log = log
   }
 
-  async resume(): Promise<void> {
-    await stopRunsLeftRunning(this.database, Date.now())
-    await this.provers.forget(KEPT_DAYS)
+  resume(): Promise<void> {
+    return stopRunsLeftRunning(this.database, Date.now())
   }
 
   async close(): Promise<void> {
@@ -263,6 +262,7 @@ export class Proving {
         for (let next = left.shift(); next; next = left.shift()) await together(next)
       }
       await Promise.all(Array.from({ length: AT_A_TIME }, one))
+      await this.provers.forget(KEPT_DAYS).catch(this.log)
       await setRunState(this.database, id, running.stop ? 'stopped' : 'finished', Date.now())
     }
     running.ended = work().catch(async (error: unknown) => {

@@ -211,7 +211,7 @@ export class WalkTests {
           view.error = null
           if (view.beganAt === null) continue
           const since = seenAt - view.beganAt
-          if (since < 0 || view.beganAt + since > endOf(view)) continue
+          if (since < 0 || seenAt > endOf(view)) continue
           reported.take(since, targets)
           view.targets = reported.targets
         }

@@ -43,6 +43,9 @@ const COMMON = 2000
 /** Words to look for, each perhaps only begun, divided as the database divides what is written (migration 011). */
 const beginningsOf = (text: string): string[] => [...new Set(text.split(/[^\p{L}\p{M}\p{N}]+/u).filter(Boolean))].map((word) => `${word.slice(0, 40)}%`)
 
+/** Whether the alarm of a row of `table` has a word; asked of each row, not gathered for all of them first. */
+const hasWord = (table: string): string => `(SELECT 1 FROM alarm_word w WHERE w.alarm_id = ${table}.alarm_id AND w.word LIKE ? LIMIT 1) = 1`
+
 /**
  * Which triggers belong to alarms whose comments have all these words. Where such alarms are few, they are gathered
  * first. Where they are many, each trigger that comes up is asked for its words instead: a page is full soon, and
@@ -54,13 +57,13 @@ const beginningsOf = (text: string): string[] => [...new Set(text.split(/[^\p{L}
 async function wordsCondition(sql: Sql, beginnings: readonly string[], everything: boolean): Promise<{ where: string; values: Value[]; gathered: boolean } | null> {
   const counted = await Promise.all(beginnings.map(async (word) => ({ word, n: Number((await sql.rows<{ n: number }>(`SELECT COUNT(*) AS n FROM (SELECT 1 FROM alarm_word WHERE word LIKE ? LIMIT ${COMMON + 1}) some`, [word]))[0].n) })))
   const [rarest, ...others] = counted.sort((a, b) => a.n - b.n).map(({ word }) => word)
-  const having = `SELECT DISTINCT alarm_id FROM alarm_word rarest WHERE word LIKE ?${others.map(() => ' AND (SELECT 1 FROM alarm_word w WHERE w.alarm_id = rarest.alarm_id AND w.word LIKE ? LIMIT 1) = 1').join('')}`
+  const having = `SELECT DISTINCT alarm_id FROM alarm_word rarest WHERE word LIKE ?${others.map(() => ` AND ${hasWord('rarest')}`).join('')}`
   const values = [rarest, ...others]
   const alarms = await sql.rows<{ alarm_id: number }>(`${having} LIMIT ${COMMON + 1}`, values)
   if (!alarms.length) return null
   if (alarms.length <= COMMON) return { where: `alarm_id IN (${alarms.map((a) => Number(a.alarm_id)).join()})`, values: [], gathered: true }
   if (everything) return { where: `alarm_id IN (${having})`, values, gathered: true }
-  return { where: beginnings.map(() => '(SELECT 1 FROM alarm_word w WHERE w.alarm_id = fired_trigger.alarm_id AND w.word LIKE ? LIMIT 1) = 1').join(' AND '), values: [...beginnings], gathered: false }
+  return { where: beginnings.map(() => hasWord('fired_trigger')).join(' AND '), values: [...beginnings], gathered: false }
 }
 
 /**

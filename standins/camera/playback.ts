@@ -1,8 +1,7 @@
-import { spawn } from 'node:child_process'
-import { once } from 'node:events'
 import { mkdtemp, readFile, rm } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { encode } from '../../simulation/encode.ts'
 
 const FPS = 8
 
@@ -18,28 +17,19 @@ export async function playback(from: number, to: number, picture: (seconds: numb
   const folder = await mkdtemp(join(tmpdir(), 'wardoptic-recording-'))
   try {
     const file = join(folder, 'recording.mp4')
-    await encode(from, to, picture, file)
+    await encode(['-f', 'image2pipe', '-c:v', 'mjpeg', '-framerate', String(FPS), '-i', 'pipe:0', '-c:v', 'libx264', '-preset', 'veryfast', '-crf', '26', '-g', String(FPS), '-pix_fmt', 'yuv420p', '-movflags', '+faststart', file], pictures(from, to, picture))
     return await readFile(file)
   } finally {
     await rm(folder, { recursive: true, force: true })
   }
 }
 
-async function encode(from: number, to: number, picture: (seconds: number) => Buffer | null, file: string): Promise<void> {
-  const encoder = spawn('ffmpeg', ['-v', 'error', '-f', 'image2pipe', '-c:v', 'mjpeg', '-framerate', String(FPS), '-i', 'pipe:0', '-c:v', 'libx264', '-preset', 'veryfast', '-crf', '26', '-g', String(FPS), '-pix_fmt', 'yuv420p', '-movflags', '+faststart', file], { stdio: ['pipe', 'ignore', 'pipe'] })
-  let errors = ''
-  encoder.stderr.on('data', (part: Buffer) => (errors += part.toString('utf8').slice(0, 2000)))
-  encoder.stdin.on('error', () => {}) // its end says more
-  const closed = once(encoder, 'close')
+async function* pictures(from: number, to: number, picture: (seconds: number) => Buffer | null): AsyncGenerator<Uint8Array> {
   let last: Buffer | null = null
   for (let n = 0; n < Math.max(1, Math.round((to - from) * FPS)); n++) {
     last = picture(from + n / FPS) ?? last
-    if (last && !encoder.stdin.write(last)) await Promise.race([once(encoder.stdin, 'drain'), closed])
+    if (last) yield last
     // Others ask the same device for something in between.
     await new Promise((resolve) => setImmediate(resolve))
-    if (encoder.exitCode !== null) break
   }
-  encoder.stdin.end()
-  const [code] = (await closed) as [number]
-  if (code !== 0) throw new Error(`ffmpeg ended with code ${code}: ${errors.trim().split('\n')[0]}`)
 }

@@ -7,7 +7,8 @@ import type { AlarmView, DeliveryView } from '../../core/api.ts'
 import { request } from '../api/client.ts'
 import { kindWords, dayAndTime, timeOf } from '../actions/words.ts'
 import { plural } from '../arming/words.ts'
-import { byTrigger, groupWords, marks } from './byTrigger.ts'
+import { ByTrigger } from './ByTrigger.tsx'
+import { marks } from './marks.ts'
 import { useAlarms, useAttempts } from './useAlarms.ts'
 
 /** Those that wait first, by their priority; then the others, newest first. */
@@ -46,18 +47,7 @@ function Alarm({ alarm: a }: { alarm: AlarmView }): ReactNode {
         {a.state === 'waiting' ? <Acknowledge alarm={a} /> : <span className="quiet">acknowledged by {a.acknowledgedBy} at {timeOf(a.acknowledgedAt!)}{a.comment && `: “${a.comment}”`}</span>}
       </header>
       {a.deliveries.length === 0 && <p className="quiet">Nothing was set off: <Link to={`/actions?camera=${a.camera}&detection=${a.detection}`}>link something</Link>.</p>}
-      {byTrigger(a.deliveries).map(([trigger, deliveries], i) =>
-        i === 0 ? (
-          <Deliveries key={trigger} deliveries={deliveries} />
-        ) : (
-          <details key={trigger}>
-            <summary>
-              <span className="figures">{groupWords(trigger, deliveries).at}</span> {groupWords(trigger, deliveries).words}
-            </summary>
-            <Deliveries deliveries={deliveries} />
-          </details>
-        )
-      )}
+      <ByTrigger deliveries={a.deliveries} show={(deliveries) => <Deliveries deliveries={deliveries} />} />
     </li>
   )
 }

@@ -4,7 +4,7 @@ import { useState, type ReactNode } from 'react'
 import type { AlarmNote, AlarmView, DeliveryView } from '../../core/api.ts'
 import { request } from '../api/client.ts'
 import { dayAndTime, timeOf, kindWords } from '../actions/words.ts'
-import { byTrigger, groupWords } from '../alarms/byTrigger.ts'
+import { ByTrigger } from '../alarms/ByTrigger.tsx'
 import { AlarmEvidence } from './AlarmEvidence.tsx'
 import { plural } from '../arming/words.ts'
 
@@ -90,18 +90,7 @@ export function AlarmDesk({ alarm: a, people, mayAct }: { alarm: AlarmView; peop
       {a.deliveries.length === 0 ? (
         <p className="quiet">Nothing is linked to it.</p>
       ) : (
-        byTrigger(a.deliveries).map(([trigger, deliveries], i) => {
-          if (i === 0) return <Effects key={trigger} deliveries={deliveries} />
-          const { at, words: said } = groupWords(trigger, deliveries)
-          return (
-            <details key={trigger} className="earlier-effects">
-              <summary>
-                <span className="figures">{at}</span> {said}
-              </summary>
-              <Effects deliveries={deliveries} />
-            </details>
-          )
-        })
+        <ByTrigger deliveries={a.deliveries} show={(deliveries) => <Effects deliveries={deliveries} />} />
       )}
     </section>
   )
