@@ -1,5 +1,6 @@
 import * as v from 'valibot'
 import type { OutputKind } from './devices/views.ts'
+import { id } from './formats/detection.ts'
 import { DetectionSchema, ScheduleSchema, TAMPER_CAUSES, ZoneSchema, type Camera, type Detection, type Schedule, type Severity, type SitePosition } from './formats/plan.ts'
 import type { Point } from './geometry/shapes.ts'
 import { SceneMarksSchema, type SceneMarks } from './scene/marks.ts'
@@ -287,10 +288,10 @@ export const CloseSchema = v.strictObject({ words: v.optional(v.pipe(v.string('m
 export const SendTriggerSchema = v.strictObject({
   /** The sender's own name for it: the same is taken once. */
   key: v.pipe(v.string('must be a text'), v.minLength(1, 'must not be empty'), v.maxLength(100, 'is longer than 100 characters')),
-  camera: v.string('must be the id of a camera'),
-  detection: v.string('must be the id of a detection'),
+  camera: id,
+  detection: id,
   at: v.optional(v.pipe(v.number('must be an instant in milliseconds'), v.integer('must be a whole number'), v.minValue(0, 'must be after 1970'), v.maxValue(4102444800000, 'must be before 2100'))),
-  target: v.optional(v.pipe(v.number('must be a number'), v.integer('must be a whole number'))),
+  target: v.optional(v.pipe(v.number('must be a number'), v.integer('must be a whole number'), v.minValue(0, 'must be 0 or more'), v.maxValue(2147483647, 'must be at most 2147483647'))),
   direction: v.optional(v.picklist(['leftToRight', 'rightToLeft'], 'must be leftToRight or rightToLeft')),
   cause: v.optional(v.picklist(TAMPER_CAUSES, `must be one of ${TAMPER_CAUSES.join(', ')}`))
 })

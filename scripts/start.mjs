@@ -46,7 +46,7 @@ try {
   await buildWeb()
   const { register } = await import('tsx/esm/api')
   register()
-  const { launch } = await import('../server/launch.ts')
+  const { launch } = await import('../server/launch/launch.ts')
   await launch(process.argv.slice(2))
 } catch (error) {
   console.error(`error: ${error.message}`)

@@ -1,7 +1,13 @@
 import { existsSync } from 'node:fs'
+import type { Server } from 'node:http'
+import type { ServerOptions } from 'node:https'
 import { join } from 'node:path'
-import fastifyStatic from '@fastify/static'
-import { fastify, type FastifyInstance } from 'fastify'
+import { fastify, type FastifyBaseLogger as Logger, type FastifyInstance } from 'fastify'
+import { LOOPBACK, guardDoors, type Access } from './api/doors.ts'
+import { servePage } from './api/page.ts'
+import { registerApi, type DeclaredRoute } from './api/plugin.ts'
+import { INSTALLER, allow } from './api/route.ts'
+import { LiveAnswers } from './api/streams.ts'
 import { benchRoutes } from './bench.ts'
 import { Clips } from './clips/clips.ts'
 import { clipRoutes } from './clips/routes.ts'
@@ -10,7 +16,6 @@ import { Devices } from './devices/devices.ts'
 import type { Neighbourhood } from './devices/discovery.ts'
 import { liveRoutes } from './devices/live.ts'
 import { deviceRoutes } from './devices/routes.ts'
-import { Seal } from './devices/seal.ts'
 import { Sendings } from './devices/sending.ts'
 import { actionsRoutes } from './actions/routes.ts'
 import { testEndpoint } from './actions/tests.ts'
@@ -24,9 +29,12 @@ import { Popups } from './deliveries/popups.ts'
 import { DeviceRecordings } from './deliveries/deviceRecordings.ts'
 import { Queue } from './deliveries/queue.ts'
 import { makeSenders, type SenderParts } from './deliveries/senders.ts'
-import { answerError, notFound } from './errors.ts'
+import { answerError } from './errors.ts'
 import { Accounts } from './accounts/accounts.ts'
-import { accountRoutes, guardRoles } from './accounts/routes.ts'
+import { Audit } from './accounts/audit.ts'
+import { accountRoutes } from './accounts/routes.ts'
+import { Sessions } from './accounts/sessions.ts'
+import { openKeys } from './keys.ts'
 import { historyRoutes } from './history/routes.ts'
 import { mailboxRoutes } from './mailbox/routes.ts'
 import { searchRoutes } from './search/routes.ts'
@@ -53,25 +61,43 @@ export interface AppOptions {
   standIns: StandInPorts | null
   /** Where devices are asked for. */
   places: readonly Neighbourhood[]
-  log: boolean
+  log?: boolean
+  /** Where it is written; left out: to standard error, errors alone. */
+  logger?: Logger
+  /** How it is reached; left out: on this machine alone. */
+  access?: Access
+  /** Key and certificate, where it is reached over TLS. */
+  tls?: ServerOptions
+  /** Makes keys anew that are lost. */
+  newKeys?: boolean
 }
 
 export interface App {
   http: FastifyInstance
-  /** What the API can be asked, as `METHOD route`. */
-  routes: readonly string[]
+  /** What the API can be asked, and by whom. */
+  routes: readonly DeclaredRoute[]
   accounts: Accounts
+  sessions: Sessions
   clips: Clips
   devices: Devices
   close(): Promise<void>
 }
 
 /** The server, ready to listen: services first, then their routes. */
-export async function makeApp({ database, folder, web, mostClipBytes, standIns, places, log }: AppOptions): Promise<App> {
-  const http = fastify({ logger: log ? { level: 'error', stream: process.stderr } : false, bodyLimit: 2 * 2 ** 20, forceCloseConnections: true })
+export async function makeApp({ database, folder, web, mostClipBytes, standIns, places, log = true, logger, access = LOOPBACK, tls, newKeys = false }: AppOptions): Promise<App> {
+  const http = fastify({
+    ...(tls && { https: tls }),
+    ...(logger ? { loggerInstance: logger } : { logger: log ? { level: 'error', stream: process.stderr } : false }),
+    disableRequestLogging: true,
+    bodyLimit: 2 * 2 ** 20,
+    forceCloseConnections: true,
+    // Answers that it gives by itself have the form of all others.
+    frameworkErrors: answerError
+  }) as FastifyInstance<Server>
   const logError = (error: unknown): void => http.log.error(error)
   const clips = new Clips(database, join(folder, 'clips'), mostClipBytes, logError)
-  const seal = new Seal(join(folder, 'device.key'))
+  const keys = await openKeys(database, folder, newKeys)
+  const seal = keys.devices
   const devices = new Devices(database, seal, logError)
   const popups = new Popups()
   const mailer = new Mailer(standIns)
@@ -95,40 +121,29 @@ export async function makeApp({ database, folder, web, mostClipBytes, standIns, 
   const sendings = new Sendings((id) => devices.send(id))
 
   http.setErrorHandler(answerError)
-  const routes: string[] = []
-  http.addHook('onRoute', ({ method, url }) => void (url.startsWith('/api/') && routes.push(...[method].flat().map((m) => `${m} ${url}`))))
-  guardLoopback(http)
-  const accounts = new Accounts(database)
-  guardRoles(http, accounts)
-  accountRoutes(http, accounts)
-  benchRoutes(http, database, clips)
-  historyRoutes(http, database)
-  clipRoutes(http, database, clips)
-  runRoutes(http, runs)
-  provingRoutes(http, database, proving, walks)
-  http.get('/api/readiness', () => readiness.read())
-  deviceRoutes(http, database, devices, sendings, places)
-  liveRoutes(http, database, devices)
-  actionsRoutes(http, { database, devices, heartbeats, seal, test: (endpoint, site) => testEndpoint(parts, endpoint, site) })
-  searchRoutes(http, database)
-  watchRoutes(http, database, devices, evidence)
-  alarmRoutes(http, database, alarms, queue, popups, recordings, parts.folder)
-  mailboxRoutes(http, standIns && `http://127.0.0.1:${standIns.mailbox}`)
-  http.get('/api/stand-ins', () => ({ pages: standIns && `http://127.0.0.1:${standIns.pages}` }))
-  if (web && existsSync(web)) {
-    await http.register(fastifyStatic, {
-      root: web,
-      preCompressed: true,
-      cacheControl: false,
-      // Files of the build are named after what is in them; the page that names them is asked for each time.
-      setHeaders: (response, path) => void response.setHeader('cache-control', path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache')
-    })
-    // Every place of the interface has its own address; the page finds it.
-    http.setNotFoundHandler((request, reply) => {
-      if (request.url.startsWith('/api/') || request.method !== 'GET') return reply.status(404).send(notFound(request.url).view)
-      return reply.sendFile('index.html')
-    })
-  }
+  await guardDoors(http, access)
+  const sessions = new Sessions(database)
+  const audit = new Audit(database, logError)
+  const accounts = new Accounts(database, keys.accounts, sessions, audit)
+  const answers = new LiveAnswers(sessions)
+  const routes = await registerApi(http, { sessions, audit, secure: access.secure }, (api) => {
+    accountRoutes(api, accounts, sessions, audit, access.secure)
+    benchRoutes(api, database, clips)
+    historyRoutes(api, database)
+    clipRoutes(api, database, clips)
+    runRoutes(api, runs)
+    provingRoutes(api, database, proving, walks)
+    api.get('/readiness', allow(INSTALLER), () => readiness.read())
+    deviceRoutes(api, database, devices, sendings, places)
+    liveRoutes(api, database, devices, answers)
+    actionsRoutes(api, { database, devices, heartbeats, seal, test: (endpoint, site) => testEndpoint(parts, endpoint, site) })
+    searchRoutes(api, database)
+    watchRoutes(api, database, devices, evidence, answers)
+    alarmRoutes(api, { database, alarms, queue, popups, recordings, live: answers, folder: parts.folder })
+    mailboxRoutes(api, standIns && `http://127.0.0.1:${standIns.mailbox}`)
+    api.get('/stand-ins', allow(INSTALLER), () => ({ pages: standIns && `http://127.0.0.1:${standIns.pages}` }))
+  })
+  if (web && existsSync(web)) await servePage(http, web)
 
   await runs.resume()
   await proving.resume()
@@ -141,6 +156,7 @@ export async function makeApp({ database, folder, web, mostClipBytes, standIns, 
     http,
     routes,
     accounts,
+    sessions,
     clips,
     devices,
     close: async () => {
@@ -154,17 +170,4 @@ export async function makeApp({ database, folder, web, mostClipBytes, standIns, 
       mailer.close()
     }
   }
-}
-
-/**
- * The server is for this machine: a page of another site, opened in the same browser, must not reach it. Requests
- * name a loopback host, and one that changes something comes from the application itself.
- */
-function guardLoopback(http: FastifyInstance): void {
-  const local = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/
-  http.addHook('onRequest', async (request, reply) => {
-    const { host = '', origin } = request.headers
-    const foreign = origin !== undefined && (!URL.canParse(origin) || new URL(origin).host !== host)
-    if (!local.test(host) || (foreign && request.method !== 'GET')) return reply.status(403).send({ code: 'bad-input', message: 'this server answers only pages of its own, on this machine' })
-  })
 }

@@ -1,7 +1,7 @@
-import type { FastifyInstance } from 'fastify'
+import * as v from 'valibot'
 import { SaveDetectionSchema, SaveSceneSchema, SaveScheduleSchema, type BenchView } from '../core/api.ts'
 import { InputError } from '../core/errors.ts'
-import { isInMetres, isTiedToSun, parseWith, type Plan } from '../core/formats/plan.ts'
+import { isInMetres, isTiedToSun, type Plan } from '../core/formats/plan.ts'
 import { readEndpoints } from './actions/rows.ts'
 import { listClips } from './clips/rows.ts'
 import type { Clips } from './clips/clips.ts'
@@ -11,7 +11,7 @@ import { measureScene } from '../core/scene/marks.ts'
 import { notFound } from './errors.ts'
 import { noteOf } from './history/routes.ts'
 import { readCamera, readSchedules, readSite, saveScene, saveSchedule } from './sites/rows.ts'
-import { versionOf } from './params.ts'
+import { INSTALLER, SIGNED_IN, allow, byCamera, byCameraAndId, byId, versionQuery, type Api } from './api/route.ts'
 
 /** A camera's part of the plan, as it is kept now. */
 export async function readPlanOf(database: Database, cameraId: string): Promise<Plan> {
@@ -31,25 +31,25 @@ const sameId = (path: string, body: string, place: string): void => {
 }
 
 /** Reading and saving what the Bench edits. */
-export function benchRoutes(app: FastifyInstance, database: Database, clips: Clips): void {
-  app.get('/api/site', async () => {
+export function benchRoutes(app: Api, database: Database, clips: Clips): void {
+  app.get('/site', allow(SIGNED_IN), async () => {
     const site = await readSite(database)
     if (!site) throw notFound('a site')
     return site
   })
 
-  app.get<{ Params: { camera: string } }>('/api/cameras/:camera', async ({ params }): Promise<BenchView> => {
+  app.get('/cameras/:camera', allow(INSTALLER, { params: byCamera }), async ({ params }): Promise<BenchView> => {
     const { site, camera, scene, world } = await readCamera(database, params.camera)
     const [detections, dormant, schedules, endpoints, kept] = await Promise.all([readDetections(database, camera.id), readDormant(database, camera.id), readSchedules(database, site.id), readEndpoints(database, site.id), listClips(database, camera.id)])
     return { site, camera, scene, detections, dormant, schedules, endpoints, world, clips: kept.map((clip) => clips.withProgress(clip)) }
   })
 
-  app.get<{ Params: { camera: string } }>('/api/cameras/:camera/plan', ({ params }) => readPlanOf(database, params.camera))
+  app.get('/cameras/:camera/plan', allow(INSTALLER, { params: byCamera }), ({ params }) => readPlanOf(database, params.camera))
 
-  app.put<{ Params: { camera: string; id: string } }>('/api/cameras/:camera/detections/:id', async (request) => {
-    const { params, body } = request
+  app.put('/cameras/:camera/detections/:id', allow(INSTALLER, { params: byCameraAndId, body: SaveDetectionSchema }), async (request) => {
+    const { params } = request
     const { site, scene } = await readCamera(database, params.camera)
-    const { detection, position, version } = parseWith(SaveDetectionSchema, body)
+    const { detection, position, version } = request.body
     sameId(params.id, detection.id, '$.detection.id')
     if (detection.schedule && !(await readSchedules(database, site.id)).some(({ schedule }) => schedule.id === detection.schedule))
       throw new InputError('$.detection.schedule', `names "${detection.schedule}", and the site has no such schedule`)
@@ -62,10 +62,10 @@ export function benchRoutes(app: FastifyInstance, database: Database, clips: Cli
     return database.transaction((sql) => saveDetection(sql, params.camera, detection, position, version, noteOf(request, `Edit ${detection.name}`), Date.now()))
   })
 
-  app.put<{ Params: { camera: string } }>('/api/cameras/:camera/scene', async (request) => {
+  app.put('/cameras/:camera/scene', allow(INSTALLER, { params: byCamera, body: SaveSceneSchema }), async (request) => {
     const { camera } = request.params
     await readCamera(database, camera)
-    const wanted = parseWith(SaveSceneSchema, request.body)
+    const wanted = request.body
     if (!wanted.marks) {
       const inMetres = (await readDetections(database, camera)).find(({ detection }) => isInMetres(detection))
       if (inMetres) throw new InputError('$.marks', `must stay: ${inMetres.detection.name} has a size in metres`)
@@ -73,17 +73,16 @@ export function benchRoutes(app: FastifyInstance, database: Database, clips: Cli
     return database.transaction((sql) => saveScene(sql, camera, wanted, noteOf(request, 'Change the scene'), Date.now()))
   })
 
-  app.delete<{ Params: { camera: string; id: string }; Querystring: { version?: string } }>('/api/cameras/:camera/detections/:id', async (request) => {
+  app.delete('/cameras/:camera/detections/:id', allow(INSTALLER, { params: byCameraAndId, querystring: versionQuery }), async (request) => {
     const { params, query } = request
-    const version = versionOf(query.version)
-    return database.transaction((sql) => deleteDetection(sql, params.camera, params.id, version, noteOf(request, `Delete ${params.id}`), Date.now()))
+    return database.transaction((sql) => deleteDetection(sql, params.camera, params.id, query.version, noteOf(request, `Delete ${params.id}`), Date.now()))
   })
 
-  app.put<{ Params: { site: string; id: string } }>('/api/sites/:site/schedules/:id', async (request) => {
+  app.put('/sites/:site/schedules/:id', allow(INSTALLER, { params: v.object({ ...byId.entries, site: byId.entries.id }), body: SaveScheduleSchema }), async (request) => {
     const { params, body } = request
     const site = await readSite(database)
     if (site?.id !== params.site) throw notFound(`site ${params.site.slice(0, 64)}`)
-    const { schedule, version } = parseWith(SaveScheduleSchema, body)
+    const { schedule, version } = body
     sameId(params.id, schedule.id, '$.schedule.id')
     if (!site.position && isTiedToSun(schedule)) throw new InputError('$.schedule', 'is tied to the sun, and the site has no position')
     return database.transaction((sql) => saveSchedule(sql, site.id, schedule, version, noteOf(request, `Edit hours ${schedule.name}`), Date.now()))

@@ -7,11 +7,10 @@ import { parseWith } from '../core/formats/plan.ts'
 import { stateOf } from '../core/history/states.ts'
 import { readEndpoints, readSettings } from './actions/rows.ts'
 import { deliveriesOfRun } from './alarms/rows.ts'
-import { Database } from './database.ts'
+import { Database, type DatabaseAddress } from './database.ts'
 import { findTriggers } from './search/rows.ts'
 import { readDetections } from './detections/rows.ts'
 import { readStateAt } from './history/rows.ts'
-import type { DatabaseAddress } from './mariadb.ts'
 
 const address = JSON.parse(process.env.WARDOPTIC_TEST_DATABASE!) as DatabaseAddress
 const name = `wardoptic_sql_${process.pid}`

@@ -1,8 +1,27 @@
-import { readFileSync, readdirSync } from 'node:fs'
-import { createConnection, createPool, type Pool, type PoolConnection, type ResultSetHeader, type RowDataPacket } from 'mysql2/promise'
-import type { DatabaseAddress } from './mariadb.ts'
+import { createConnection, createPool, type Pool, type PoolConnection, type ResultSetHeader, type RowDataPacket, type SslOptions } from 'mysql2/promise'
+import { ApiError } from '../core/apiError.ts'
+import { InputError } from '../core/errors.ts'
+import { noSpace, unavailable } from './errors.ts'
+import { FILES_LOCK } from './files.ts'
+import { migrate } from './migrations.ts'
 
-const MOST_ATTEMPTS = 4
+export interface DatabaseAddress {
+  host: string
+  port: number
+  user: string
+  password: string
+  /** Encrypted, and with whose certificate. */
+  ssl?: SslOptions
+}
+
+const MAX_ATTEMPTS = 4
+/** While the database is away it is asked this often. */
+const LOOK_MS = 1000
+
+/** Errors of the connection, not of what was asked. */
+const AWAY = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', 'ENOTFOUND', 'EHOSTUNREACH', 'PROTOCOL_CONNECTION_LOST', 'PROTOCOL_ENQUEUE_AFTER_FATAL_ERROR', 'PROTOCOL_ENQUEUE_AFTER_QUIT', 'ER_SERVER_SHUTDOWN', 'ER_CON_COUNT_ERROR', 'ER_NORMAL_SHUTDOWN', 'ER_CONNECTION_KILLED'])
+const DISK = new Set(['ER_DISK_FULL', 'ER_RECORD_FILE_FULL', 'ER_ERROR_ON_WRITE', 'ER_CANT_CREATE_FILE', 'ER_OPTION_PREVENTS_STATEMENT', 'ER_CANT_CREATE_TABLE'])
+const RANGE: Readonly<Record<string, string>> = { ER_WARN_DATA_OUT_OF_RANGE: 'a number is out of range', ER_DATA_TOO_LONG: 'a text is too long', ER_TRUNCATED_WRONG_VALUE_FOR_FIELD: 'a text cannot be stored' }
 
 export type Value = string | number | boolean | null | Buffer
 
@@ -12,63 +31,125 @@ export interface Sql {
   run(sql: string, values?: Value[]): Promise<ResultSetHeader>
 }
 
-const over = (connection: Pool | PoolConnection): Sql => ({
-  rows: async <T>(sql: string, values: Value[] = []) => (await connection.execute<RowDataPacket[]>(sql, values))[0] as T[],
-  run: async (sql, values = []) => (await connection.execute<ResultSetHeader>(sql, values))[0]
-})
+/** Whether the database answers. */
+export interface DatabaseState {
+  up: boolean
+  /** Since when, ms of UTC. */
+  since: number
+  /** What is wrong, in words. */
+  why: string | null
+}
 
 export class Database implements Sql {
   private readonly pool: Pool
-  readonly rows: Sql['rows']
-  readonly run: Sql['run']
+  private readonly name: string
+  private readonly watchers = new Set<(state: DatabaseState) => void>()
+  private timer: NodeJS.Timeout | undefined
+  private closed = false
+  state: DatabaseState = { up: true, since: Date.now(), why: null }
 
-  private constructor(pool: Pool) {
+  private constructor(pool: Pool, name: string) {
     this.pool = pool
-    const sql = over(pool)
-    this.rows = sql.rows
-    this.run = sql.run
+    this.name = name
   }
 
-  /** Makes the named database if it is not there, brings it up to date, and opens it. */
-  static async open(address: DatabaseAddress, name = 'wardoptic'): Promise<Database> {
-    const first = await createConnection({ ...address, multipleStatements: true })
+  /**
+   * Makes the named database if it is not there, brings it up to date, and opens it.
+   *
+   * @param beforeUpgrade called before a database that holds something is changed to a newer form
+   */
+  static async open(address: DatabaseAddress, name = 'wardoptic', beforeUpgrade?: () => Promise<void>): Promise<Database> {
+    const first = await createConnection(address)
     try {
-      await first.query(`CREATE DATABASE IF NOT EXISTS \`${name}\` CHARACTER SET utf8mb4 COLLATE utf8mb4_bin; USE \`${name}\``)
-      await first.query('CREATE TABLE IF NOT EXISTS migration (name VARCHAR(100) PRIMARY KEY, applied_at BIGINT NOT NULL)')
-      const [done] = await first.query<RowDataPacket[]>('SELECT name FROM migration')
-      const folder = new URL('./migrations/', import.meta.url)
-      for (const file of readdirSync(folder).filter((f) => f.endsWith('.sql')).sort()) {
-        if (done.some((row) => row.name === file)) continue
-        await first.query(readFileSync(new URL(file, folder), 'utf8'))
-        await first.query('INSERT INTO migration VALUES (?, ?)', [file, Date.now()])
-      }
+      const [known] = await first.query<RowDataPacket[]>('SHOW DATABASES LIKE ?', [name.replace(/[_%\\]/g, '\\$&')])
+      if (!known.length) await first.query(`CREATE DATABASE IF NOT EXISTS \`${name}\` CHARACTER SET utf8mb4`)
+      await first.query(`USE \`${name}\``)
+      await migrate(first, beforeUpgrade)
     } finally {
       await first.end()
     }
-    return new Database(createPool({ ...address, database: name, connectionLimit: 8 }))
+    return new Database(createPool({ ...address, database: name, connectionLimit: 8, connectTimeout: 5000 }), name)
   }
 
+  rows = <T>(sql: string, values: Value[] = []): Promise<T[]> => this.said(async () => (await this.pool.execute<RowDataPacket[]>(sql, values))[0] as T[])
+  run = (sql: string, values: Value[] = []): Promise<ResultSetHeader> => this.said(async () => (await this.pool.execute<ResultSetHeader>(sql, values))[0])
+
   /** Runs `work` in one transaction: all of it is kept, or nothing. One that the database gave up for another is run again. */
-  async transaction<T>(work: (sql: Sql) => Promise<T>): Promise<T> {
-    for (let attempt = 1; ; attempt++) {
-      const connection = await this.pool.getConnection()
-      try {
-        // What others have committed is seen, and reading locks no gaps: what must not change in between is locked by name.
-        await connection.query('SET TRANSACTION ISOLATION LEVEL READ COMMITTED')
-        await connection.beginTransaction()
-        const result = await work(over(connection))
-        await connection.commit()
-        return result
-      } catch (error) {
-        await connection.rollback()
-        if ((error as { code?: string }).code !== 'ER_LOCK_DEADLOCK' || attempt >= MOST_ATTEMPTS) throw error
-      } finally {
-        connection.release()
+  transaction<T>(work: (sql: Sql) => Promise<T>): Promise<T> {
+    return this.said(async () => {
+      for (let attempt = 1; ; attempt++) {
+        const connection = await this.pool.getConnection()
+        try {
+          // What others have committed is seen, and reading locks no gaps: what must not change in between is locked by name.
+          await connection.query('SET TRANSACTION ISOLATION LEVEL READ COMMITTED')
+          await connection.beginTransaction()
+          const result = await work(over(connection))
+          await connection.commit()
+          connection.release()
+          return result
+        } catch (error) {
+          // One that cannot even be rolled back is of no use any more.
+          await connection.rollback().then(() => connection.release(), () => connection.destroy())
+          if ((error as { code?: string }).code !== 'ER_LOCK_DEADLOCK' || attempt >= MAX_ATTEMPTS) throw error
+        }
       }
-    }
+    })
+  }
+
+  /** Whether a backup is being made, for which files have to stay. */
+  async isBackedUp(): Promise<boolean> {
+    const [{ free }] = await this.rows<{ free: number | null }>('SELECT IS_FREE_LOCK(?) AS free', [FILES_LOCK(this.name)])
+    return free === 0
+  }
+
+  /** Tells whenever the database goes away or is back. @returns what ends the telling */
+  watch(watcher: (state: DatabaseState) => void): () => void {
+    this.watchers.add(watcher)
+    return () => void this.watchers.delete(watcher)
   }
 
   close(): Promise<void> {
+    this.closed = true
+    clearTimeout(this.timer)
     return this.pool.end()
   }
+
+  /** Says in words what went wrong with the database itself, and keeps whether it is there. */
+  private async said<T>(work: () => Promise<T>): Promise<T> {
+    try {
+      const result = await work()
+      this.set(true, null)
+      return result
+    } catch (error) {
+      if (error instanceof ApiError || error instanceof InputError) throw error
+      const { code = '', message } = error as { code?: string; message: string }
+      if (AWAY.has(code) || (error as { fatal?: boolean }).fatal) {
+        this.set(false, `The database does not answer (${code || message}).`)
+        throw unavailable('The database does not answer. It is being started again; try again in a moment.', error)
+      }
+      if (DISK.has(code) || /errno: (28|30|122)|No space left/.test(message)) throw noSpace('The database cannot write: its disk is full or read-only. Free some space; nothing that was saved before is lost.', error)
+      if (RANGE[code]) throw new InputError('', RANGE[code])
+      throw error
+    }
+  }
+
+  private set(up: boolean, why: string | null): void {
+    if (this.state.up === up) return
+    this.state = { up, since: Date.now(), why }
+    for (const watcher of this.watchers) watcher(this.state)
+    if (!up) this.lookAgain()
+  }
+
+  private lookAgain(): void {
+    this.timer = setTimeout(() => {
+      this.rows('SELECT 1').catch(() => {
+        if (!this.closed && !this.state.up) this.lookAgain()
+      })
+    }, LOOK_MS)
+  }
 }
+
+const over = (connection: PoolConnection): Sql => ({
+  rows: async <T>(sql: string, values: Value[] = []) => (await connection.execute<RowDataPacket[]>(sql, values))[0] as T[],
+  run: async (sql, values = []) => (await connection.execute<ResultSetHeader>(sql, values))[0]
+})

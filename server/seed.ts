@@ -36,7 +36,7 @@ const demoFile = new URL('../demo/plan.json', import.meta.url)
 async function insertSite(database: Database, { id, name }: { id: string; name: string }, plan: Plan, { actions = {}, endpoints = [], mail, people, usual, inputs = [], worlds = {} }: Partial<Pick<DemoSite, 'actions' | 'endpoints' | 'mail' | 'people' | 'usual' | 'inputs'>> & { worlds?: Record<string, unknown> } = {}): Promise<void> {
   await database.transaction(async (sql) => {
     const now = Date.now()
-    const asDelivered = (what: string): EditNote => ({ by: 'Wardoptic', label: `${what}, as delivered` })
+    const asDelivered = (what: string): EditNote => ({ by: 'Wardoptic', byId: null, label: `${what}, as delivered` })
     await sql.run('INSERT INTO site (id, name, time_zone, latitude, longitude, inputs) VALUES (?, ?, ?, ?, ?, ?)', [id, name, plan.timeZone, plan.position?.latitude ?? null, plan.position?.longitude ?? null, JSON.stringify(inputs)])
     for (const schedule of plan.schedules) await saveSchedule(sql, id, schedule, 0, asDelivered(`Hours ${schedule.name}`), now)
     for (const body of endpoints) {

@@ -12,6 +12,9 @@ type ThemeName = keyof typeof roles
 const Theme = createContext<{ name: ThemeName; toggle: () => void }>({ name: 'day', toggle: () => {} })
 export const useTheme = (): { name: ThemeName; toggle: () => void } => useContext(Theme)
 
+/** What the server's content policy lets styles be made with, at run time. */
+const nonce = document.querySelector<HTMLMetaElement>('meta[property=csp-nonce]')?.nonce
+
 const kept = (): ThemeName => (localStorage.getItem('theme') === 'night' ? 'night' : 'day')
 
 export function ThemeProvider({ children }: { children: ReactNode }): ReactNode {
@@ -25,6 +28,7 @@ export function ThemeProvider({ children }: { children: ReactNode }): ReactNode 
   return (
     <Theme value={value}>
       <ConfigProvider
+        csp={{ nonce }}
         theme={{
           algorithm: name === 'night' ? ant.darkAlgorithm : ant.defaultAlgorithm,
           token: {

@@ -8,9 +8,9 @@ import { fileURLToPath } from 'node:url'
 import { SiteHours } from '../../core/arming/coverage.ts'
 import { clockText } from '../../core/arming/spans.ts'
 import { DetectionSchema, ScheduleSchema, WEEKDAYS, parseWith, type Schedule } from '../../core/formats/plan.ts'
-import { Accounts } from '../../server/accounts/accounts.ts'
 import { Database } from '../../server/database.ts'
-import { startMariaDb } from '../../server/mariadb.ts'
+import { cookieOf } from '../../server/testing/session.ts'
+import { startMariaDb } from '../../server/launch/mariadb.ts'
 import { startPages } from '../../standins/pages.ts'
 import { Contacts } from '../../standins/contacts.ts'
 import { Station } from '../../standins/station.ts'
@@ -59,9 +59,7 @@ async function benchQueue(): Promise<void> {
   const station = await new Station().start()
   const pages = await startPages({ station, contacts: new Contacts(), held: [], devices: [], mailboxPort: 1 })
   await fill(database)
-  const accounts = new Accounts(database)
-  await accounts.begin([])
-  const cookie = `wardoptic_session=${await accounts.open((await accounts.list())[0].id)}`
+  const cookie = await cookieOf(database, 'installer')
   const ports = { smtp: 1, mailbox: 1, station: station.port, pages: pages.port }
   const child = spawn(process.execPath, [join(root, 'scripts/run.mjs'), 'server/testing/killable.ts', JSON.stringify(mariadb.address), 'wardoptic', folder, JSON.stringify(ports)], { stdio: ['ignore', 'pipe', 'inherit'] })
   const [address] = (await once(createInterface(child.stdout!), 'line')) as [string]

@@ -7,7 +7,7 @@ import { createInterface } from 'node:readline'
 import { fileURLToPath } from 'node:url'
 import type { DeviceView, SendingView } from '../../core/devices/views.ts'
 import { Database } from '../../server/database.ts'
-import type { DatabaseAddress } from '../../server/mariadb.ts'
+import type { DatabaseAddress } from '../../server/database.ts'
 import { median, say } from '../say.ts'
 import type { Happens } from './cameras.ts'
 

@@ -1,6 +1,7 @@
 import { makeApp } from '../../server/app.ts'
 import { Database } from '../../server/database.ts'
-import { startMariaDb } from '../../server/mariadb.ts'
+import { cookieOf } from '../../server/testing/session.ts'
+import { startMariaDb } from '../../server/launch/mariadb.ts'
 
 /** The server over a site of so many cameras: `server.ts FOLDER COUNT`. Says its address in one line; SIGTERM ends it in order. */
 const [folder, count] = process.argv.slice(2)
@@ -14,8 +15,7 @@ if (!sites)
   })
 const app = await makeApp({ database, folder, mostClipBytes: 2 ** 20, standIns: null, places: [], log: true })
 app.devices.start()
-await app.accounts.begin([])
-const cookie = `wardoptic_session=${await app.accounts.open((await app.accounts.list())[0].id)}`
+const cookie = await cookieOf(database, 'installer')
 const address = await app.http.listen({ port: 0, host: '127.0.0.1' })
 process.stdout.write(`${JSON.stringify({ address, cookie, database: mariadb.address })}\n`)
 process.on('SIGTERM', () => void (async () => {

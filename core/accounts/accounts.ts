@@ -16,9 +16,14 @@ export interface AccountView {
   person: string | null
 }
 
-export const LEAST_PASSWORD = 10
+/** OWASP ASVS 4.0.3, 2.1.1 and 2.1.2: at least 12 characters, at most 128. */
+export const MIN_PASSWORD = 12
+export const MAX_PASSWORD = 128
+/** ASVS 4.0.3, 3.3.2 (level 2): whoever is signed in signs in again after 12 hours, or after 30 minutes in which nothing was asked. */
+export const SESSION_LONGEST_MS = 12 * 60 * 60_000
+export const SESSION_IDLE_MS = 30 * 60_000
 const username = v.pipe(v.string('must be a text'), v.trim(), v.toLowerCase(), v.regex(/^[a-z0-9._-]{2,40}$/, 'must be 2 to 40 letters, digits, ., - or _'))
-const password = v.pipe(v.string('must be a text'), v.minLength(LEAST_PASSWORD, `must have at least ${LEAST_PASSWORD} characters`), v.maxLength(200, 'is longer than 200 characters'))
+const password = v.pipe(v.string('must be a text'), v.minLength(MIN_PASSWORD, `must have at least ${MIN_PASSWORD} characters`), v.maxLength(MAX_PASSWORD, `is longer than ${MAX_PASSWORD} characters`))
 const name = v.pipe(v.string('must be a text'), v.trim(), v.minLength(1, 'must not be empty'), v.maxLength(80, 'is longer than 80 characters'))
 const role = v.picklist(ROLES, `must be one of ${ROLES.join(', ')}`)
 const person = v.optional(v.nullable(v.pipe(v.string('must be the id of a person'), v.maxLength(64, 'is longer than 64 characters'))), null)
@@ -30,50 +35,45 @@ export type NewAccount = v.InferOutput<typeof NewAccountSchema>
 export const ChangeAccountSchema = v.strictObject({ name, role, person, password: v.optional(password) })
 export const ChangePasswordSchema = v.strictObject({ old: v.pipe(v.string('must be a text'), v.maxLength(200, 'is longer than 200 characters')), password })
 
-const signedIn: readonly Role[] = ROLES
-const acting: readonly Role[] = ['installer', 'operator']
+/** The first account of an installation, made by who holds the code that its start printed. */
+export const FirstAccountSchema = v.strictObject({ code: v.pipe(v.string('must be a text'), v.trim(), v.maxLength(40, 'is longer than 40 characters')), username, password, name })
 
-/**
- * What may be asked for by others than an installer, as `METHOD route`. Whatever is not named here is an installer's:
- * a new route is out of others' reach until somebody says otherwise.
- */
-const open: Record<string, readonly Role[]> = {
-  'GET /api/session': signedIn,
-  'DELETE /api/session': signedIn,
-  'PUT /api/session/password': signedIn,
-  'GET /api/site': signedIn,
-  'GET /api/watch': signedIn,
-  'GET /api/watch/stream': signedIn,
-  'GET /api/cameras/:camera/live': signedIn,
-  'GET /api/cameras/:camera/live.jpg': signedIn,
-  'GET /api/cameras/:camera/live.mjpg': signedIn,
-  'GET /api/alarms': signedIn,
-  'GET /api/alarms/:id': signedIn,
-  'GET /api/alarms/live': signedIn,
-  'GET /api/alarms/:id/notes': signedIn,
-  'GET /api/triggers': signedIn,
-  'GET /api/triggers/counts': signedIn,
-  'GET /api/triggers/ways': signedIn,
-  'GET /api/triggers.csv': signedIn,
-  'GET /api/triggers/:id/picture': signedIn,
-  'GET /api/triggers/:id/account': signedIn,
-  'GET /api/deliveries/:id/attempts': signedIn,
-  'GET /api/deliveries/:id/files': signedIn,
-  'GET /api/deliveries/:id/files/:file': signedIn,
-  'POST /api/deliveries/:id/shown': signedIn,
-  'POST /api/deliveries/:id/retry': acting,
-  'POST /api/alarms/:id/acknowledge': acting,
-  'POST /api/alarms/:id/notes': acting,
-  'POST /api/alarms/:id/hand': acting,
-  'POST /api/alarms/:id/close': acting
+/** Where somebody is signed in. */
+export interface SessionView {
+  id: number
+  createdAt: number
+  usedAt: number
+  /** When it ends at the latest. */
+  expiresAt: number
+  /** Network address, and what the browser calls itself. */
+  address: string
+  agent: string
 }
-/** What needs no account: to sign in. */
-const FREE = ['POST /api/session']
+/** One's own sessions; `current` is the one that asks. */
+export interface SessionsView {
+  current: number
+  sessions: SessionView[]
+}
 
-/** Whether somebody of a role (null: not signed in) may ask for a route of the API. @param route its pattern, such as `/api/alarms/:id` */
-export function mayAsk(role: Role | null, method: string, route: string): boolean {
-  const asked = `${method === 'HEAD' ? 'GET' : method} ${route}`
-  if (FREE.includes(asked)) return true
-  if (role === null) return false
-  return role === 'installer' || (open[asked]?.includes(role) ?? false)
+/** What a browser has to know before anybody is signed in. */
+export interface EntranceView {
+  /** Nobody can sign in yet: the first account is made with the code that the start printed. */
+  first: boolean
+}
+
+/** Something that happened to an account, or that one did. */
+export interface AuditEntry {
+  id: number
+  at: number
+  username: string
+  address: string
+  /** A code of what happened, or the route that was asked for, such as `PUT /api/accounts/:id`. */
+  what: string
+  detail: string
+  /** The HTTP status of the answer. */
+  status: number
+}
+export interface AuditView {
+  entries: AuditEntry[]
+  more: boolean
 }

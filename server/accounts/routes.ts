@@ -1,66 +1,66 @@
-import type { FastifyInstance, FastifyRequest } from 'fastify'
-import { ChangeAccountSchema, ChangePasswordSchema, NewAccountSchema, SignInSchema, mayAsk, type AccountView } from '../../core/accounts/accounts.ts'
-import { parseWith } from '../../core/formats/plan.ts'
-import { notAllowed, notSignedIn } from '../errors.ts'
-import { numberOf } from '../params.ts'
-import type { Accounts } from './accounts.ts'
+import type { FastifyReply } from 'fastify'
+import * as v from 'valibot'
+import { ChangeAccountSchema, ChangePasswordSchema, FirstAccountSchema, NewAccountSchema, SESSION_LONGEST_MS, SignInSchema, type EntranceView, type SessionsView } from '../../core/accounts/accounts.ts'
+import { ANYONE, INSTALLER, SIGNED_IN, allow, byNumber, numberText, type Api } from '../api/route.ts'
+import type { Accounts, SignedIn } from './accounts.ts'
+import type { Audit } from './audit.ts'
+import { clientOf, cookieName, type Sessions } from './sessions.ts'
 
-const COOKIE = 'wardoptic_session'
+/** By this a browser is known again under the name that it signed in with; it lets nobody in. */
+const DEVICE_COOKIE = 'wardoptic_device'
+const DEVICE_SECONDS = 90 * 24 * 60 * 60
+/** Of one network address. */
+const slowly = { rateLimit: { max: 30, timeWindow: 60_000 } }
 
-declare module 'fastify' {
-  interface FastifyRequest {
-    /** Who asks; null before the gate, and for what needs no account. */
-    account: AccountView | null
-  }
-}
+const anAccount = byNumber('an account')
 
-const tokenOf = (request: FastifyRequest): string | null => new RegExp(`(?:^|;\\s*)${COOKIE}=([\\w-]+)`).exec(request.headers.cookie ?? '')?.[1] ?? null
-// The server is reached on loopback without encryption; a cookie marked "Secure" would not come back.
-const cookie = (token: string, seconds: number): string => `${COOKIE}=${token}; Path=/; HttpOnly; SameSite=Strict; Max-Age=${seconds}`
-const YEAR = 365 * 24 * 60 * 60
+export function accountRoutes(app: Api, accounts: Accounts, sessions: Sessions, audit: Audit, secure: boolean): void {
+  // Without encryption, on loopback, a cookie marked "Secure" would not come back.
+  const kept = { path: '/', httpOnly: true, sameSite: 'strict', secure } as const
+  const answer = (reply: FastifyReply, { account, token, device }: SignedIn) =>
+    reply
+      .setCookie(cookieName(secure), token, { ...kept, maxAge: SESSION_LONGEST_MS / 1000 })
+      .setCookie(DEVICE_COOKIE, device, { ...kept, path: '/api/session', maxAge: DEVICE_SECONDS })
+      .send(account)
+  const slow = <T extends { config: object }>(options: T): T => ({ ...options, config: { ...options.config, ...slowly } })
 
-/** Lets nobody at the API who may not: a hook over all routes, so that none is forgotten. */
-export function guardRoles(http: FastifyInstance, accounts: Accounts): void {
-  http.decorateRequest('account', null)
-  http.addHook('onRequest', async (request) => {
-    if (!request.url.startsWith('/api/')) return
-    const token = tokenOf(request)
-    const account = token === null ? null : await accounts.whoIs(token)
-    request.account = account
-    // What is not there is an installer's to know.
-    const route = request.routeOptions.url ?? ''
-    if (mayAsk(account?.role ?? null, request.method, route)) return
-    throw account ? notAllowed(`as ${account.role} you may not do this`) : notSignedIn('sign in first')
+  app.get('/entrance', allow(ANYONE), (): EntranceView => ({ first: accounts.isFirst }))
+  app.post('/first-account', slow(allow(ANYONE, { body: FirstAccountSchema })), async (request, reply) => {
+    const { code, ...account } = request.body
+    return answer(reply.status(201), await accounts.addFirst(code, account, clientOf(request)))
   })
-}
 
-type ById = { Params: { id: string } }
-
-export function accountRoutes(app: FastifyInstance, accounts: Accounts): void {
-  app.get('/api/session', ({ account }) => account)
-  app.post('/api/session', async ({ body }, reply) => {
-    const { username, password } = parseWith(SignInSchema, body)
-    const { account, token } = await accounts.signIn(username, password)
-    return reply.header('set-cookie', cookie(token, YEAR)).send(account)
+  app.get('/session', allow(SIGNED_IN), ({ account }) => account)
+  app.post('/session', slow(allow(ANYONE, { body: SignInSchema })), async (request, reply) => {
+    const { username, password } = request.body
+    return answer(reply, await accounts.signIn(username, password, clientOf(request), request.cookies[DEVICE_COOKIE]))
   })
-  app.delete('/api/session', async (request, reply) => {
-    await accounts.signOut(tokenOf(request)!)
-    return reply.header('set-cookie', cookie('', 0)).status(204).send()
+  app.delete('/session', allow(SIGNED_IN), async (request, reply) => {
+    await accounts.signOut(request.session!, clientOf(request))
+    return reply.clearCookie(cookieName(secure), kept).status(204).send()
   })
-  app.put('/api/session/password', async (request, reply) => {
-    const { old, password } = parseWith(ChangePasswordSchema, request.body)
-    await accounts.changePassword(request.account!.id, old, password, tokenOf(request)!)
+  app.put('/session/password', allow(SIGNED_IN, { body: ChangePasswordSchema }), async (request, reply) => {
+    await accounts.changePassword(request.session!, request.body.old, request.body.password, clientOf(request))
     return reply.status(204).send()
   })
 
-  app.get('/api/accounts', () => accounts.list())
-  app.post('/api/accounts', async ({ body }, reply) => reply.status(201).send(await accounts.add(parseWith(NewAccountSchema, body))))
-  app.put<ById>('/api/accounts/:id', ({ params, body }) => {
-    const { password, ...change } = parseWith(ChangeAccountSchema, body)
-    return accounts.change(numberOf(params.id, 'an account'), change, password)
-  })
-  app.delete<ById>('/api/accounts/:id', async ({ params }, reply) => {
-    await accounts.remove(numberOf(params.id, 'an account'))
+  // One's own sessions, here and elsewhere.
+  app.get('/session/all', allow(SIGNED_IN), async ({ session }): Promise<SessionsView> => ({ current: session!.id, sessions: await sessions.list(session!.account.id) }))
+  app.delete('/session/all', allow(SIGNED_IN), async ({ session }, reply) => {
+    await sessions.endAll(session!.account.id, session!.id)
     return reply.status(204).send()
   })
+  app.delete('/session/all/:id', allow(SIGNED_IN, { params: byNumber('a session') }), async ({ session, params }, reply) => {
+    await sessions.end(session!.account.id, params.id)
+    return reply.status(204).send()
+  })
+
+  app.get('/accounts', allow(INSTALLER), () => accounts.list())
+  app.post('/accounts', allow(INSTALLER, { body: NewAccountSchema }), async ({ body }, reply) => reply.status(201).send(await accounts.add(body)))
+  app.put('/accounts/:id', allow(INSTALLER, { params: anAccount, body: ChangeAccountSchema }), ({ params, body: { password, ...change } }) => accounts.change(params.id, change, password))
+  app.delete('/accounts/:id', allow(INSTALLER, { params: anAccount }), async ({ params }, reply) => {
+    await accounts.remove(params.id)
+    return reply.status(204).send()
+  })
+  app.get('/audit', allow(INSTALLER, { querystring: v.object({ before: v.optional(numberText('an entry')) }) }), ({ query }) => audit.read(query.before ?? null))
 }

@@ -1,11 +1,11 @@
 import { randomUUID } from 'node:crypto'
-import type { FastifyInstance } from 'fastify'
+import * as v from 'valibot'
 import { SaveActionsSchema, SaveEndpointSchema, SaveInputsSchema, SaveMailSchema, SavePeopleSchema, SaveUsualSchema, type SiteActionsView, type SiteView } from '../../core/api.ts'
 import { setsOff } from '../../core/devices/outputs.ts'
 import { InputError } from '../../core/errors.ts'
 import { PHRASES, isOutput, type Endpoint, type Phrase } from '../../core/formats/actions.ts'
 import { readCalendar, writeCalendar } from '../../core/formats/iCalendar.ts'
-import { parseWith } from '../../core/formats/plan.ts'
+import { INSTALLER, allow, byCameraAndId, byId, fileBody, versionQuery, type Api } from '../api/route.ts'
 import { MOST_WAVE_BYTES, readWave } from '../../core/formats/wave.ts'
 import type { Database } from '../database.ts'
 import { readAllDetections, saveActions } from '../detections/rows.ts'
@@ -19,7 +19,6 @@ import { noteOf } from '../history/routes.ts'
 import { deleteSchedule, readSchedules, readSite, saveInputs } from '../sites/rows.ts'
 import { readPhrase } from './voices.ts'
 import { deleteEndpoint, insertVoice, listVoices, noteEndpointTest, readEndpoint, readEndpoints, readSettings, readVoice, saveEndpoint, saveSetting } from './rows.ts'
-import { versionOf } from '../params.ts'
 
 export interface ActionsParts {
   database: Database
@@ -33,14 +32,14 @@ export interface ActionsParts {
 const MOST_CALENDAR_BYTES = 2 * 2 ** 20
 
 /** What triggers set off: reading and saving all that the places Arming and Actions edit. */
-export function actionsRoutes(app: FastifyInstance, { database, devices, heartbeats, seal, test }: ActionsParts): void {
+export function actionsRoutes(app: Api, { database, devices, heartbeats, seal, test }: ActionsParts): void {
   const theSite = async (): Promise<SiteView> => {
     const site = await readSite(database)
     if (!site) throw notFound('a site')
     return site
   }
 
-  app.get('/api/actions', async (): Promise<SiteActionsView> => {
+  app.get('/actions', allow(INSTALLER), async (): Promise<SiteActionsView> => {
     const site = await theSite()
     const [detections, schedules, endpoints, settings, rows, channels, voices] = await Promise.all([readAllDetections(database, site.id), readSchedules(database, site.id), readEndpoints(database, site.id), readSettings(database, site.id), listDevices(database), listChannels(database), listVoices(database, site.id)])
     const byCamera = endpoints.flatMap(({ endpoint: e }) => {
@@ -65,9 +64,9 @@ export function actionsRoutes(app: FastifyInstance, { database, devices, heartbe
     }
   })
 
-  app.put<{ Params: { camera: string; id: string } }>('/api/cameras/:camera/detections/:id/actions', async (request) => {
+  app.put('/cameras/:camera/detections/:id/actions', allow(INSTALLER, { params: byCameraAndId, body: SaveActionsSchema }), async (request) => {
     const { params, body } = request
-    const { actions, version } = parseWith(SaveActionsSchema, body)
+    const { actions, version } = body
     const site = await theSite()
     await checkNames(actions, '$.actions', site.id)
     return database.transaction((sql) => saveActions(sql, params.camera, params.id, actions, version, noteOf(request, 'Change what it sets off'), Date.now()))
@@ -85,10 +84,10 @@ export function actionsRoutes(app: FastifyInstance, { database, devices, heartbe
     if (who >= 0) throw new InputError(`${path}.for[${who}]`, `names "${actions.for[who]}", and the site has nobody of that name`)
   }
 
-  app.put<{ Params: { id: string } }>('/api/endpoints/:id', async (request) => {
+  app.put('/endpoints/:id', allow(INSTALLER, { params: byId, body: SaveEndpointSchema }), async (request) => {
     const { params, body } = request
     const site = await theSite()
-    const { endpoint, version } = parseWith(SaveEndpointSchema, body)
+    const { endpoint, version } = body
     if (params.id !== endpoint.id) throw new InputError('$.endpoint.id', `is "${endpoint.id}", and the address says "${params.id}"; they must be the same`)
     if (endpoint.schedule && !(await readSchedules(database, site.id)).some(({ schedule }) => schedule.id === endpoint.schedule)) throw new InputError('$.endpoint.schedule', `names "${endpoint.schedule}", and the site has no such schedule`)
     if ('camera' in endpoint && endpoint.camera !== null && !site.cameras.some((c) => c.id === endpoint.camera)) throw new InputError('$.endpoint.camera', `names "${endpoint.camera}", and the site has no such camera`)
@@ -100,13 +99,13 @@ export function actionsRoutes(app: FastifyInstance, { database, devices, heartbe
     return database.transaction((sql) => saveEndpoint(sql, site.id, endpoint, version, noteOf(request, `Edit ${endpoint.name}`), Date.now()))
   })
 
-  app.delete<{ Params: { id: string }; Querystring: { version?: string } }>('/api/endpoints/:id', async (request) => {
-    const version = versionOf(request.query.version)
+  app.delete('/endpoints/:id', allow(INSTALLER, { params: byId, querystring: versionQuery }), async (request) => {
+    const { version } = request.query
     const site = await theSite()
     return database.transaction((sql) => deleteEndpoint(sql, site.id, request.params.id, version, noteOf(request, `Delete ${request.params.id}`), Date.now()))
   })
 
-  app.post<{ Params: { id: string } }>('/api/endpoints/:id/test', async ({ params }) => {
+  app.post('/endpoints/:id/test', allow(INSTALLER, { params: byId }), async ({ params }) => {
     const site = await theSite()
     const { endpoint } = await readEndpoint(database, site.id, params.id)
     try {
@@ -120,17 +119,17 @@ export function actionsRoutes(app: FastifyInstance, { database, devices, heartbe
     }
   })
 
-  app.delete<{ Params: { id: string }; Querystring: { version?: string } }>('/api/schedules/:id', async (request) => {
+  app.delete('/schedules/:id', allow(INSTALLER, { params: byId, querystring: versionQuery }), async (request) => {
     const { id } = request.params
-    const version = versionOf(request.query.version)
+    const { version } = request.query
     const site = await theSite()
     const users = [...(await readAllDetections(database, site.id)).filter(({ detection }) => detection.schedule === id).map(({ detection }) => detection.name), ...(await readEndpoints(database, site.id)).filter(({ endpoint }) => endpoint.schedule === id).map(({ endpoint }) => endpoint.name)]
     if (users.length) throw busy(`these hours are used by ${users.join(', ')}; give them others first`)
     return database.transaction((sql) => deleteSchedule(sql, site.id, id, version, noteOf(request, 'Delete hours'), Date.now()))
   })
 
-  app.put('/api/inputs', async (request) => {
-    const { inputs } = parseWith(SaveInputsSchema, request.body)
+  app.put('/inputs', allow(INSTALLER, { body: SaveInputsSchema }), async (request) => {
+    const { inputs } = request.body
     const site = await theSite()
     const twice = inputs.findIndex((x, i) => inputs.findIndex((y) => y.id === x.id) < i)
     if (twice >= 0) throw new InputError(`$.inputs[${twice}].id`, `"${inputs[twice].id}" is used twice`)
@@ -141,13 +140,13 @@ export function actionsRoutes(app: FastifyInstance, { database, devices, heartbe
     return { inputs }
   })
 
-  app.put('/api/settings/mail', async (request) => {
-    const { mail, password, version } = parseWith(SaveMailSchema, request.body)
+  app.put('/settings/mail', allow(INSTALLER, { body: SaveMailSchema }), async (request) => {
+    const { mail, password, version } = request.body
     const site = await theSite()
     return (await database.transaction((sql) => saveSetting(sql, site.id, 'mail', mail, version, noteOf(request, 'Change the mail server'), Date.now(), password === undefined ? undefined : password === null ? null : seal.close(password)))).mail
   })
-  app.put('/api/settings/people', async (request) => {
-    const { people, version } = parseWith(SavePeopleSchema, request.body)
+  app.put('/settings/people', allow(INSTALLER, { body: SavePeopleSchema }), async (request) => {
+    const { people, version } = request.body
     const all = [...people.people, ...people.groups].map(({ id }) => id)
     const twice = all.findIndex((id, i) => all.indexOf(id) < i)
     if (twice >= 0) throw new InputError('$.people', `has the id "${all[twice]}" twice`)
@@ -157,40 +156,40 @@ export function actionsRoutes(app: FastifyInstance, { database, devices, heartbe
     const site = await theSite()
     return (await database.transaction((sql) => saveSetting(sql, site.id, 'people', people, version, noteOf(request, 'Change the people of the site'), Date.now()))).people
   })
-  app.put('/api/settings/usual', async (request) => {
-    const { actions, version } = parseWith(SaveUsualSchema, request.body)
+  app.put('/settings/usual', allow(INSTALLER, { body: SaveUsualSchema }), async (request) => {
+    const { actions, version } = request.body
     const site = await theSite()
     await checkNames(actions, '$.actions', site.id)
     return (await database.transaction((sql) => saveSetting(sql, site.id, 'usual', actions, version, noteOf(request, 'Change the usual actions'), Date.now()))).usual
   })
 
-  app.register(async (files) => {
+  app.register(async (instance) => {
+    const files = instance as unknown as Api
     files.addContentTypeParser(['audio/wav', 'text/calendar'], { parseAs: 'buffer', bodyLimit: MOST_CALENDAR_BYTES }, (_request, body, done) => done(null, body))
 
-    files.post<{ Querystring: { name?: string } }>('/api/voices', async ({ query, body }, reply) => {
-      const content = Buffer.isBuffer(body) ? body : Buffer.alloc(0)
+    files.post('/voices', allow(INSTALLER, { querystring: v.object({ name: v.optional(v.string('must be a text'), 'Voice') }), body: fileBody('a WAVE file, sent as audio/wav') }), async ({ query, body: content }, reply) => {
       // Refused before it is kept, with the byte at which it is wrong.
       const { seconds } = readWave(new Uint8Array(content.subarray(0, MOST_WAVE_BYTES + 1)))
       const site = await theSite()
-      const voice = { id: `voice-${randomUUID().slice(0, 8)}`, name: (query.name ?? 'Voice').trim().slice(0, 80) || 'Voice', seconds, content }
+      const voice = { id: `voice-${randomUUID().slice(0, 8)}`, name: query.name.trim().slice(0, 80) || 'Voice', seconds, content }
       await insertVoice(database, site.id, voice, Date.now())
       return reply.status(201).send({ id: voice.id, name: voice.name, seconds, bytes: content.length })
     })
 
     /** Reads a calendar as a schedule; it is kept only when it is saved as one. */
-    files.post<{ Querystring: { id?: string } }>('/api/calendars', async ({ query, body }) => {
+    files.post('/calendars', allow(INSTALLER, { querystring: v.object({ id: v.optional(v.pipe(v.string('must be a text'), v.regex(/^[\w-]{1,64}$/, 'must be 1 to 64 letters, digits, - or _'))) }), body: fileBody('a calendar, sent as text/calendar') }), async ({ query, body }) => {
       const site = await theSite()
       return readCalendar(Buffer.isBuffer(body) ? body.toString('utf8') : '', query.id ?? `hours-${randomUUID().slice(0, 8)}`, { timeZone: site.timeZone, position: site.position ?? undefined }, Date.now())
     })
   })
 
-  app.get<{ Params: { id: string } }>('/api/phrases/:id', async ({ params }, reply) => {
+  app.get('/phrases/:id', allow(INSTALLER, { params: byId }), async ({ params }, reply) => {
     if (!Object.hasOwn(PHRASES, params.id)) throw notFound(`phrase ${params.id.slice(0, 64)}`)
     return reply.type('audio/wav').send(readPhrase(params.id as Phrase))
   })
-  app.get<{ Params: { id: string } }>('/api/voices/:id', async ({ params }, reply) => reply.type('audio/wav').send(await readVoice(database, (await theSite()).id, params.id)))
+  app.get('/voices/:id', allow(INSTALLER, { params: byId }), async ({ params }, reply) => reply.type('audio/wav').send(await readVoice(database, (await theSite()).id, params.id)))
 
-  app.get<{ Params: { id: string } }>('/api/schedules/:id/calendar.ics', async ({ params }, reply) => {
+  app.get('/schedules/:id/calendar.ics', allow(INSTALLER, { params: byId }), async ({ params }, reply) => {
     const site = await theSite()
     const kept = (await readSchedules(database, site.id)).find(({ schedule }) => schedule.id === params.id)
     if (!kept) throw notFound(`schedule ${params.id.slice(0, 64)}`)

@@ -5,6 +5,7 @@ import { isOutput } from '../../core/formats/actions.ts'
 import type { Database, Sql } from '../database.ts'
 import { readDetections } from '../detections/rows.ts'
 import { busy, notFound } from '../errors.ts'
+import type { Author } from '../history/rows.ts'
 import { readContext } from './context.ts'
 import { insertDelivery, takeTrigger, type NewTrigger, type Taken } from './intake.ts'
 import { closedUntilAcknowledged, lockAlarm, markAcknowledged, markClosed, markHanded, noteAlarm, readAlarm } from './rows.ts'
@@ -58,14 +59,14 @@ export class Alarms {
    *
    * @throws InputError when something has to be given first; ApiError when somebody was faster
    */
-  async acknowledge(id: number, given: { by: string; comment: string; confirmed: boolean }): Promise<AlarmView> {
+  async acknowledge(id: number, given: Author & { comment: string; confirmed: boolean }): Promise<AlarmView> {
     await this.database.transaction(async (sql) => {
       const { state, actions } = await lockAlarm(sql, id)
       if (state !== 'waiting') throw busy('somebody has acknowledged this alarm already')
       const lacks = acknowledgeLacks(actions.acknowledge, given)
       if (lacks) throw new InputError('acknowledging', lacks)
       const now = Date.now()
-      await markAcknowledged(sql, id, given.by, given.comment.trim(), now)
+      await markAcknowledged(sql, id, given, given.comment.trim(), now)
       for (const { endpoint, recipient } of await closedUntilAcknowledged(sql, id)) await insertDelivery(sql, { trigger: null, alarm: id, endpoint, recipient, by: 'server', does: 'off', at: now, held: null }, now)
       const { switch: wanted } = actions.acknowledge
       if (!wanted) return
@@ -78,11 +79,11 @@ export class Alarms {
     return readAlarm(this.database, id)
   }
 
-  async comment(id: number, words: string, by: string): Promise<AlarmView> {
+  async comment(id: number, words: string, by: Author): Promise<AlarmView> {
     return this.write(id, (sql) => noteAlarm(sql, id, 'comment', words, by, Date.now()))
   }
 
-  async hand(id: number, to: string, by: string): Promise<AlarmView> {
+  async hand(id: number, to: string, by: Author): Promise<AlarmView> {
     return this.write(id, async (sql, state) => {
       if (state === 'closed') throw busy('this alarm has been closed')
       await markHanded(sql, id, to)
@@ -91,7 +92,7 @@ export class Alarms {
   }
 
   /** Closes an alarm that was acknowledged: nothing is left to do about it. */
-  async close(id: number, words: string, by: string): Promise<AlarmView> {
+  async close(id: number, words: string, by: Author): Promise<AlarmView> {
     return this.write(id, async (sql, state) => {
       if (state === 'waiting') throw busy('this alarm has not been acknowledged; acknowledge it first')
       if (state === 'closed') throw busy('this alarm has been closed already')

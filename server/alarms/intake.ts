@@ -8,6 +8,7 @@ import type { TargetClass } from '../../core/targets/classes.ts'
 import type { Sql } from '../database.ts'
 import { notFound } from '../errors.ts'
 import { parsed } from '../sites/rows.ts'
+import { hostOf } from './rows.ts'
 
 /** A trigger that has fallen, wherever it comes from. */
 export interface NewTrigger {
@@ -140,7 +141,7 @@ function recipientOf(endpoint: Endpoint, camera: string, people: People, names: 
     case 'station':
       return `${endpoint.host}:${endpoint.port}, account ${endpoint.account}`
     case 'webhook':
-      return endpoint.url
+      return hostOf(endpoint.url)
     case 'popup':
       return 'operators'
     case 'recording':

@@ -4,6 +4,7 @@ import type { Severity } from '../../core/formats/plan.ts'
 import { readSettings } from '../actions/rows.ts'
 import type { Sql } from '../database.ts'
 import { notFound } from '../errors.ts'
+import type { Author } from '../history/rows.ts'
 import { parsed } from '../sites/rows.ts'
 
 interface DeliveryRow {
@@ -25,12 +26,16 @@ interface DeliveryRow {
 
 const DELIVERY_COLUMNS = 'd.id, d.trigger_id, d.alarm_id, d.kind, d.recipient, d.state, d.made_by, d.does, d.attempts, d.error, d.created_at, d.sent_at, d.next_at, d.endpoint'
 
+/** The host of an address, without whatever else it holds. */
+export const hostOf = (url: string): string => (URL.canParse(url) ? new URL(url).host : url)
+
 const deliveryOf = (row: DeliveryRow): DeliveryView => ({
   id: row.id,
   trigger: row.trigger_id,
   kind: row.kind,
   name: row.endpoint === null ? row.kind : parsed<Endpoint>(row.endpoint).name,
-  recipient: row.recipient,
+  // Addresses of webhooks hold names, passwords and keys: who only looks at alarms is shown the host.
+  recipient: row.kind === 'webhook' ? hostOf(row.recipient) : row.recipient,
   state: row.state,
   by: row.made_by,
   does: row.does,
@@ -109,8 +114,8 @@ async function withDeliveries(sql: Sql, rows: AlarmRow[]): Promise<AlarmView[]> 
 }
 
 /** The newest alarms, newest first, before an id (or from the newest). */
-export async function readAlarms(sql: Sql, siteId: string, { waiting, before, limit }: { waiting: boolean; before: number | null; limit: number }): Promise<AlarmView[]> {
-  const rows = await sql.rows<AlarmRow>(`${select} WHERE a.site_id = ? AND a.id < ? ${waiting ? "AND a.state = 'waiting'" : ''} ORDER BY a.id DESC LIMIT ${Math.trunc(limit)}`, [siteId, before ?? Number.MAX_SAFE_INTEGER])
+export async function readAlarms(sql: Sql, siteId: string, { state, before, limit }: { state: AlarmView['state'] | 'open' | null; before: number | null; limit: number }): Promise<AlarmView[]> {
+  const rows = await sql.rows<AlarmRow>(`${select} WHERE a.site_id = ? AND a.id < ? ${state === null ? '' : state === 'open' ? "AND a.state <> 'closed'" : 'AND a.state = ?'} ORDER BY a.id DESC LIMIT ${Math.trunc(limit)}`, [siteId, before ?? Number.MAX_SAFE_INTEGER, ...(state === null || state === 'open' ? [] : [state])])
   return withDeliveries(sql, rows)
 }
 
@@ -131,8 +136,8 @@ export async function lockAlarm(sql: Sql, id: number): Promise<{ state: AlarmVie
   return { state: row.state, actions: parsed<Actions>(row.actions) }
 }
 
-export async function noteAlarm(sql: Sql, alarm: number, what: AlarmNote['what'], words: string, by: string, now: number): Promise<void> {
-  await sql.run('INSERT INTO alarm_note (alarm_id, what, words, made_by, made_at) VALUES (?, ?, ?, ?, ?)', [alarm, what, words, by, now])
+export async function noteAlarm(sql: Sql, alarm: number, what: AlarmNote['what'], words: string, { by, byId }: Author, now: number): Promise<void> {
+  await sql.run('INSERT INTO alarm_note (alarm_id, what, words, made_by, made_by_id, made_at) VALUES (?, ?, ?, ?, ?, ?)', [alarm, what, words, by, byId, now])
 }
 
 export async function readNotes(sql: Sql, alarm: number): Promise<AlarmNote[]> {
@@ -148,10 +153,10 @@ export async function markHanded(sql: Sql, id: number, to: string): Promise<void
   await sql.run('UPDATE alarm SET handed_to = ? WHERE id = ?', [to, id])
 }
 
-export async function markAcknowledged(sql: Sql, id: number, by: string, comment: string, now: number): Promise<void> {
-  await noteAlarm(sql, id, 'acknowledged', comment, by, now)
+export async function markAcknowledged(sql: Sql, id: number, author: Author, comment: string, now: number): Promise<void> {
+  await noteAlarm(sql, id, 'acknowledged', comment, author, now)
   await sql.run('UPDATE fired_trigger SET acknowledged = TRUE WHERE alarm_id = ?', [id])
-  await sql.run("UPDATE alarm SET state = 'acknowledged', acknowledged_at = ?, acknowledged_by = ?, comment = ? WHERE id = ?", [now, by, comment || null, id])
+  await sql.run("UPDATE alarm SET state = 'acknowledged', acknowledged_at = ?, acknowledged_by = ?, acknowledged_by_id = ?, comment = ? WHERE id = ?", [now, author.by, author.byId, comment || null, id])
 }
 
 /** Relays that an alarm has closed until it is acknowledged, each once. */

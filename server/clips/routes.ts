@@ -1,10 +1,10 @@
-import { createReadStream } from 'node:fs'
-import { stat } from 'node:fs/promises'
-import type { Readable } from 'node:stream'
-import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify'
+import { Readable } from 'node:stream'
+import * as v from 'valibot'
 import { pictureAt } from '../../analysis/pictures.ts'
 import { ClipChangeSchema, LearnAnewSchema, MakeClipSchema } from '../../core/api.ts'
 import { InputError } from '../../core/errors.ts'
+import { INSTALLER, allow, byCamera, byId, type Api } from '../api/route.ts'
+import { sendFile } from '../api/files.ts'
 import { parseWith } from '../../core/formats/plan.ts'
 import { readScene, readScript } from '../../simulation/script.ts'
 import type { Database } from '../database.ts'
@@ -12,8 +12,6 @@ import { busy, notFound } from '../errors.ts'
 import { readCamera } from '../sites/rows.ts'
 import type { Clips } from './clips.ts'
 import { changeClip, readClip } from './rows.ts'
-
-type ById = { Params: { id: string } }
 
 /** The clip must have been analysed before its pictures or targets can be asked for. */
 async function readyClip(database: Database, id: string): Promise<void> {
@@ -31,88 +29,78 @@ function within<T>(place: string, read: () => T): T {
   }
 }
 
-/** Answers with a file, or the part of it that the browser asks for; video players seek by parts. */
-async function sendFile(file: string, type: string, request: FastifyRequest, reply: FastifyReply): Promise<unknown> {
-  const { size } = await stat(file)
-  reply.header('accept-ranges', 'bytes').type(type)
-  const m = /^bytes=(\d*)-(\d*)$/.exec(request.headers.range ?? '')
-  if (!m || (m[1] === '' && m[2] === '')) return reply.header('content-length', size).send(createReadStream(file))
-  const first = m[1] === '' ? Math.max(0, size - Number(m[2])) : Number(m[1])
-  const last = m[1] === '' || m[2] === '' ? size - 1 : Math.min(Number(m[2]), size - 1)
-  if (first >= size || first > last) return reply.status(416).header('content-range', `bytes */${size}`).send()
-  reply.status(206).header('content-range', `bytes ${first}-${last}/${size}`).header('content-length', last - first + 1)
-  return reply.send(createReadStream(file, { start: first, end: last }))
-}
+const seconds = v.pipe(v.string('must be a text'), v.regex(/^\d{1,7}(\.\d{1,6})?$/, 'must be seconds from the start of the clip'), v.transform(Number))
+const newClip = v.object({ name: v.optional(v.string('must be a text'), 'Clip'), start: v.optional(v.pipe(v.string('must be a text'), v.regex(/^\d{1,13}$/, 'must be an instant in milliseconds'), v.transform(Number))) })
+const footage = v.custom<Readable>((value) => value instanceof Readable, 'must be a video file, sent as application/octet-stream')
 
-export function clipRoutes(app: FastifyInstance, database: Database, clips: Clips): void {
-  // A clip is sent as it is; it is never held in memory.
-  app.addContentTypeParser('application/octet-stream', (_request, payload, done) => done(null, payload))
-
-  app.post<{ Params: { camera: string }; Querystring: { name?: string; start?: string } }>('/api/cameras/:camera/clips', { bodyLimit: Number.MAX_SAFE_INTEGER }, async (request, reply) => {
-    await readCamera(database, request.params.camera)
-    const { name, start } = parseWith(ClipChangeSchema, { name: request.query.name ?? 'Clip', ...(request.query.start !== undefined && { start: Number(request.query.start) }) })
-    if (!request.body) throw new InputError(name ?? 'clip', 'is empty; choose a video file')
-    return reply.status(201).send(await clips.add(request.params.camera, name ?? 'Clip', start ?? null, request.body as Readable))
+export function clipRoutes(app: Api, database: Database, clips: Clips): void {
+  app.register(async (instance) => {
+    const files = instance as unknown as Api
+    // A clip is sent as it is, and nothing else is: it is never held in memory.
+    files.removeAllContentTypeParsers()
+    files.addContentTypeParser('application/octet-stream', (_request, payload, done) => done(null, payload))
+    files.post('/cameras/:camera/clips', { ...allow(INSTALLER, { params: byCamera, querystring: newClip, body: footage }), bodyLimit: Number.MAX_SAFE_INTEGER }, async ({ params, query, body }, reply) => {
+      await readCamera(database, params.camera)
+      const { name, start } = parseWith(ClipChangeSchema, query)
+      return reply.status(201).send(await clips.add(params.camera, name ?? 'Clip', start ?? null, body))
+    })
   })
 
-  app.get<ById>('/api/clips/:id', ({ params }) => clips.read(params.id))
+  app.get('/clips/:id', allow(INSTALLER, { params: byId }), ({ params }) => clips.read(params.id))
 
-  app.patch<ById>('/api/clips/:id', async ({ params, body }) => {
-    const change = parseWith(ClipChangeSchema, body)
-    const clip = await readClip(database, params.id)
-    await changeClip(database, clip, change.name ?? clip.name, change.start ?? clip.start)
+  app.patch('/clips/:id', allow(INSTALLER, { params: byId, body: ClipChangeSchema }), async ({ params, body }) => {
+        const clip = await readClip(database, params.id)
+    await changeClip(database, clip, body.name ?? clip.name, body.start ?? clip.start)
     return clips.read(clip.id)
   })
 
-  app.delete<ById>('/api/clips/:id', async ({ params }, reply) => {
+  app.delete('/clips/:id', allow(INSTALLER, { params: byId }), async ({ params }, reply) => {
     await clips.remove(params.id)
     return reply.status(204).send()
   })
 
-  app.post<ById>('/api/clips/:id/stop', ({ params }) => clips.stop(params.id))
-  app.post<ById>('/api/clips/:id/analyse', ({ params }) => clips.analyseAgain(params.id))
+  app.post('/clips/:id/stop', allow(INSTALLER, { params: byId }), ({ params }) => clips.stop(params.id))
+  app.post('/clips/:id/analyse', allow(INSTALLER, { params: byId }), ({ params }) => clips.analyseAgain(params.id))
 
-  app.get<ById>('/api/clips/:id/tracks', async (request, reply) => {
+  app.get('/clips/:id/tracks', allow(INSTALLER, { params: byId }), async (request, reply) => {
     await readyClip(database, request.params.id)
     return sendFile(clips.file(request.params.id, 'tracks.csv'), 'text/csv', request, reply)
   })
 
-  app.get<ById>('/api/clips/:id/faces', async (request, reply) => {
+  app.get('/clips/:id/faces', allow(INSTALLER, { params: byId }), async (request, reply) => {
     await readyClip(database, request.params.id)
     return sendFile(clips.file(request.params.id, 'faces.csv'), 'text/csv', request, reply)
   })
 
-  app.get<ById>('/api/clips/:id/measures', async (request, reply) => {
+  app.get('/clips/:id/measures', allow(INSTALLER, { params: byId }), async (request, reply) => {
     await readyClip(database, request.params.id)
     return sendFile(clips.file(request.params.id, 'measures.bin'), 'application/octet-stream', request, reply)
   })
 
-  app.get<ById>('/api/clips/:id/truth', async (request, reply) => {
+  app.get('/clips/:id/truth', allow(INSTALLER, { params: byId }), async (request, reply) => {
     await readyClip(database, request.params.id)
     const clip = await readClip(database, request.params.id)
     if (!clip.made) throw notFound('the true targets of a clip that was not made here')
     return sendFile(clips.file(clip.id, 'truth.csv'), 'text/csv', request, reply)
   })
 
-  app.post<ById>('/api/clips/:id/reference', ({ params, body }) => clips.learnAnew(params.id, parseWith(LearnAnewSchema, body).at))
+  app.post('/clips/:id/reference', allow(INSTALLER, { params: byId, body: LearnAnewSchema }), ({ params, body }) => clips.learnAnew(params.id, body.at))
 
-  app.post<{ Params: { camera: string } }>('/api/cameras/:camera/made-clips', async ({ params, body }, reply) => {
+  app.post('/cameras/:camera/made-clips', allow(INSTALLER, { params: byCamera, body: MakeClipSchema }), async ({ params, body }, reply) => {
     const { world } = await readCamera(database, params.camera)
     if (!world) throw new InputError('camera', 'has no simulated scene; clips can be made only for cameras of the demo site')
-    const { name, start, script } = parseWith(MakeClipSchema, body)
+    const { name, start, script } = body
     const play = { scene: readScene(world.scene), script: within('$.script', () => readScript(script)) }
     return reply.status(201).send(await clips.make(params.camera, name, start ?? Date.now(), play))
   })
 
-  app.get<ById>('/api/clips/:id/video', async (request, reply) => {
+  app.get('/clips/:id/video', allow(INSTALLER, { params: byId }), async (request, reply) => {
     await readyClip(database, request.params.id)
     return sendFile(clips.file(request.params.id, 'view.mp4'), 'video/mp4', request, reply)
   })
 
-  app.get<ById & { Querystring: { at?: string } }>('/api/clips/:id/picture', async ({ params, query }, reply) => {
+  app.get('/clips/:id/picture', allow(INSTALLER, { params: byId, querystring: v.object({ at: v.optional(seconds, '0') }) }), async ({ params, query }, reply) => {
     await readyClip(database, params.id)
-    const at = Number(query.at ?? 0)
-    if (!(at >= 0)) throw new InputError('at', 'must be seconds from the start of the clip')
-    return reply.type('image/png').header('cache-control', 'max-age=3600').send(await pictureAt(clips.file(params.id, 'view.mp4'), at))
+    return reply.type('image/png').header('cache-control', 'private, max-age=3600').send(await pictureAt(clips.file(params.id, 'view.mp4'), query.at))
   })
 }

@@ -12,24 +12,27 @@ export interface Popup {
 
 const SHOWN_WITHIN_MS = 5000
 
+/** Somebody who has the application open. */
+export interface Looker {
+  /** Pop-ups are for them: they may do something about alarms. */
+  acts: boolean
+  say: (event: string, data: unknown) => void
+}
+
 /** Who has the application open, and what is shown to them. Shown is what a browser has said that it showed. */
 export class Popups {
-  private readonly lookers = new Set<(event: string, data: unknown) => void>()
+  private readonly lookers = new Set<Looker>()
   private readonly waiting = new Map<number, () => void>()
 
   /** @returns what ends the looking */
-  look(say: (event: string, data: unknown) => void): () => void {
-    this.lookers.add(say)
-    return () => void this.lookers.delete(say)
-  }
-
-  get count(): number {
-    return this.lookers.size
+  look(looker: Looker): () => void {
+    this.lookers.add(looker)
+    return () => void this.lookers.delete(looker)
   }
 
   /** Something about alarms has changed. */
   tell(event: string, data: unknown): void {
-    for (const say of this.lookers) say(event, data)
+    for (const { say } of this.lookers) say(event, data)
   }
 
   shown(id: number): void {
@@ -38,7 +41,8 @@ export class Popups {
 
   /** Shows it wherever the application is open. @throws Error when nobody has shown it in time */
   async show(popup: Popup): Promise<number> {
-    if (!this.lookers.size) throw new Error('nobody has Wardoptic open')
+    const acting = (): Looker[] => [...this.lookers].filter(({ acts }) => acts)
+    if (!acting().length) throw new Error('nobody has Wardoptic open')
     const seen = new Promise<void>((resolve, reject) => {
       const late = setTimeout(() => reject(new Error(`no browser has shown it within ${SHOWN_WITHIN_MS / 1000} s`)), SHOWN_WITHIN_MS)
       this.waiting.set(popup.id, () => {
@@ -46,8 +50,8 @@ export class Popups {
         resolve()
       })
     }).finally(() => this.waiting.delete(popup.id))
-    this.tell('popup', popup)
+    for (const { say } of acting()) say('popup', popup)
     await seen
-    return this.lookers.size
+    return acting().length
   }
 }

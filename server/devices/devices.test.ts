@@ -53,9 +53,9 @@ describe('a device from its address to what it holds', () => {
     const [row] = await t.database.rows<{ password_sealed: Buffer }>('SELECT password_sealed FROM device WHERE id = ?', [id])
     expect(row.password_sealed.toString('latin1')).not.toContain('skerrow-2')
     const key = join(t.folder, 'device.key')
-    expect(new Seal(key).open(row.password_sealed)).toBe('skerrow-2')
+    expect(Seal.open(key, 'it is needed').open(row.password_sealed)).toBe('skerrow-2')
     expect(statSync(key).mode & 0o077).toBe(0)
-    expect(() => new Seal(join(devices.folder, 'other.key')).open(row.password_sealed)).toThrow()
+    expect(() => Seal.open(join(devices.folder, 'other.key'), null).open(row.password_sealed)).toThrow('was sealed with another key')
   })
 
   test('sent on command, read back, and nothing is left to send', async () => {

@@ -168,7 +168,7 @@ export class Devices {
     const detections = await readDetections(this.database, channel.camera)
     const kept = detections.find(({ detection }) => detection.id === ruleName)
     const { camera } = channel
-    const note = { by: (await this.one(id)).name, label: `Take ${kept?.detection.name ?? ruleName} over from the device` }
+    const note = { by: (await this.one(id)).name, byId: null, label: `Take ${kept?.detection.name ?? ruleName} over from the device` }
     const save = (detection: Detection, position: number, version: number): Promise<unknown> => this.database.transaction((sql) => saveDetection(sql, camera, detection, position, version, note, Date.now()))
     if (kept) await save({ ...takeOver(kept.detection, held, channel.abilities), enabled: true }, kept.position, kept.version)
     else {

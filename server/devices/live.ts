@@ -1,5 +1,6 @@
 import { Readable } from 'node:stream'
-import type { FastifyInstance } from 'fastify'
+import { SIGNED_IN, allow, byCamera, type Api } from '../api/route.ts'
+import { eventText, type LiveAnswers } from '../api/streams.ts'
 import type { Database } from '../database.ts'
 import { busy } from '../errors.ts'
 import { readCamera } from '../sites/rows.ts'
@@ -7,10 +8,8 @@ import type { Devices } from './devices.ts'
 import { partsOf } from './streams.ts'
 import { Trouble } from './trouble.ts'
 
-type ByCamera = { Params: { camera: string } }
-
 /** What a camera shows now: its picture, its moving picture, and its targets and triggers as they come. */
-export function liveRoutes(app: FastifyInstance, database: Database, devices: Devices): void {
+export function liveRoutes(app: Api, database: Database, devices: Devices, live: LiveAnswers): void {
   /** @throws ApiError when no device shows the camera */
   const showing = async (camera: string): Promise<{ device: string; channel: string; profile: string; link: ReturnType<Devices['link']> }> => {
     await readCamera(database, camera)
@@ -27,14 +26,15 @@ export function liveRoutes(app: FastifyInstance, database: Database, devices: De
     }
   }
 
-  app.get<ByCamera>('/api/cameras/:camera/live.jpg', async ({ params }, reply) => {
+  app.get('/cameras/:camera/live.jpg', allow(SIGNED_IN, { params: byCamera }), async ({ params }, reply) => {
     const { link, profile } = await showing(params.camera)
     const picture = await spoken(link.snapshot(profile))
-    return reply.header('cache-control', 'no-store').type('image/jpeg').send(picture)
+    return reply.type('image/jpeg').send(picture)
   })
 
-  app.get<ByCamera>('/api/cameras/:camera/live.mjpg', { exposeHeadRoute: false }, async ({ params }, reply) => {
-    const { link, profile } = await showing(params.camera)
+  app.get('/cameras/:camera/live.mjpg', { ...allow(SIGNED_IN, { params: byCamera }), exposeHeadRoute: false }, async (request, reply) => {
+    const { link, profile } = await showing(request.params.camera)
+    live.allowOne(request)
     const ended = new AbortController()
     const answer = await spoken(link.pictures(profile, ended.signal))
     const type = answer.headers.get('content-type') ?? ''
@@ -42,32 +42,27 @@ export function liveRoutes(app: FastifyInstance, database: Database, devices: De
       ended.abort()
       throw busy('the device’s stream is not Motion JPEG')
     }
-    reply.raw.on('close', () => ended.abort())
-    return reply.header('cache-control', 'no-store').type(type).send(Readable.from(partsOf(answer, ended.signal)).on('error', () => reply.raw.destroy()))
+    live.whileSignedIn(request, reply).addEventListener('abort', () => ended.abort())
+    return reply.type(type).send(Readable.from(partsOf(answer, ended.signal)).on('error', () => reply.raw.destroy()))
   })
 
   // Server-sent events: `targets` frame by frame, `heard` for what the device says, `trouble` when it cannot be spoken with.
-  app.get<ByCamera>('/api/cameras/:camera/live', { exposeHeadRoute: false }, async ({ params }, reply) => {
-    const { link, profile, device } = await showing(params.camera)
-    const ended = new AbortController()
-    const { raw } = reply.hijack()
-    raw.writeHead(200, { 'content-type': 'text/event-stream', 'cache-control': 'no-store' })
-    const say = (event: string, data: unknown): void => void raw.write(`event: ${event}\ndata: ${JSON.stringify(data)}\n\n`)
+  app.get('/cameras/:camera/live', { ...allow(SIGNED_IN, { params: byCamera }), exposeHeadRoute: false }, async (request, reply) => {
+    const { link, profile, device } = await showing(request.params.camera)
+    const { raw, signal } = live.begin(request, reply, 'text/event-stream')
+    const say = (event: string, data: unknown): void => void raw.write(eventText(event, data))
     const deaf = devices.ears.hear((from, events) => {
       if (from === device) for (const { topic, rule, at, data } of events) say('heard', { topic, rule, at, data })
     })
-    raw.on('close', () => {
-      deaf()
-      ended.abort()
-    })
+    signal.addEventListener('abort', deaf)
     try {
-      for await (const frame of link.targets(profile, ended.signal)) {
+      for await (const frame of link.targets(profile, signal)) {
         // A browser that reads too slowly misses some.
         if (!raw.writableNeedDrain) say('targets', frame)
       }
       say('trouble', { message: 'the device has ended its stream' })
     } catch (error) {
-      if (!ended.signal.aborted) say('trouble', { message: error instanceof Trouble ? error.message : (error as Error).message })
+      if (!signal.aborted) say('trouble', { message: error instanceof Trouble ? error.message : (error as Error).message })
     }
     raw.end()
   })

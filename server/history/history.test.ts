@@ -20,7 +20,7 @@ describe('the history of a camera', () => {
     const first = await history()
     expect(first.entries.every(({ by }) => by === 'Wardoptic')).toBe(true)
     const { body: second } = await t.ask('POST', '/api/accounts', { username: 'second', password: 'another-installer', name: 'Ísla 船', role: 'installer' })
-    const cookie = `wardoptic_session=${await t.app.accounts.open(second.id)}`
+    const cookie = await cookieOfAccount(t.database, second.id)
     expect(await put('/api/cameras/slipway/detections/gate', { detection: gate, position: 1, version: 0 }, cookie, 'Draw “Gate”')).toMatchObject({ status: 200 })
     expect(await put('/api/cameras/slipway/detections/gate', { detection: { ...gate, sensitivity: 70 }, position: 1, version: 1 })).toMatchObject({ status: 200 })
     const { entries } = await history()

@@ -2,9 +2,15 @@ import type { EditEntry, EditThing } from '../../core/history/states.ts'
 import type { Sql } from '../database.ts'
 import { parsed } from '../sites/rows.ts'
 
-/** Who made an edit, and what it is called. */
-export interface EditNote {
+/** Who did something. */
+export interface Author {
   by: string
+  /** Of the account; null: the system itself. */
+  byId: number | null
+}
+
+/** Who made an edit, and what it is called. */
+export interface EditNote extends Author {
   label: string
 }
 
@@ -22,8 +28,8 @@ interface Row {
 const entryOf = (row: Row): EditEntry => ({ id: row.id, camera: row.camera_id, thing: row.thing, thingId: row.thing_id, body: row.body === null ? null : parsed(row.body), label: row.label, by: row.made_by, at: row.made_at })
 
 /** Writes down how a thing is after an edit; in the transaction that saves it. `camera` null: a schedule of the site. */
-export async function noteEdit(sql: Sql, site: string, camera: string | null, thing: EditThing, thingId: string, body: unknown, { by, label }: EditNote, now: number): Promise<void> {
-  await sql.run('INSERT INTO edit (site_id, camera_id, thing, thing_id, body, label, made_by, made_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?)', [site, camera, thing, thingId, body === null ? null : JSON.stringify(body), label.slice(0, 200), by.slice(0, 80), now])
+export async function noteEdit(sql: Sql, site: string, camera: string | null, thing: EditThing, thingId: string, body: unknown, { by, byId, label }: EditNote, now: number): Promise<void> {
+  await sql.run('INSERT INTO edit (site_id, camera_id, thing, thing_id, body, label, made_by, made_by_id, made_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)', [site, camera, thing, thingId, body === null ? null : JSON.stringify(body), label.slice(0, 200), by.slice(0, 80), byId, now])
 }
 
 /** The camera's edits and those of the site's schedules, newest first, before an entry (or from the newest). */

@@ -1,9 +1,13 @@
-import type { FastifyInstance } from 'fastify'
+import * as v from 'valibot'
+import { INSTALLER, allow, type Api } from '../api/route.ts'
 import { notFound } from '../errors.ts'
 
+/** A message, or a part of one: no way leads out of the mailbox. */
+const message = v.object({ '*': v.pipe(v.string(), v.regex(/^(?:[\w-]+(?:\.[\w-]+)*\/?){0,4}$/, 'must be a message of the mailbox')) })
+
 /** Hands on to the mailbox stand-in, so that the application can show what has arrived there. */
-export function mailboxRoutes(app: FastifyInstance, address: string | null): void {
-  app.get<{ Params: { '*': string } }>('/api/mailbox/*', async ({ params }, reply) => {
+export function mailboxRoutes(app: Api, address: string | null): void {
+  app.get('/mailbox/*', allow(INSTALLER, { params: message }), async ({ params }, reply) => {
     if (!address) throw notFound('a mailbox stand-in')
     const answer = await fetch(new URL(`/messages/${params['*']}`, address))
     if (answer.status === 404) throw notFound('this message')

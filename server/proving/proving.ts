@@ -16,6 +16,7 @@ import { findClip } from '../clips/rows.ts'
 import type { Database } from '../database.ts'
 import { readAllDetections } from '../detections/rows.ts'
 import { busy, notFound } from '../errors.ts'
+import type { Author } from '../history/rows.ts'
 import { readCamera, readSite } from '../sites/rows.ts'
 import { editsBetween, insertResult, insertRun, lastResults, lastRun, readChecks, readRefused, readRun, resultsBefore, resultsOfRun, saveCheck, setRunState, stopRunsLeftRunning, type StoredCheck, type StoredRun } from './rows.ts'
 import { groundOf, type Ground } from './stage.ts'
@@ -198,7 +199,7 @@ export class Proving {
   }
 
   /** Starts to run checks: those named, or all that need nobody on site. */
-  async start(named: readonly NamedCheck[] | undefined, by: string): Promise<ProofRunView> {
+  async start(named: readonly NamedCheck[] | undefined, by: Author): Promise<ProofRunView> {
     const site = await readSite(this.database)
     if (!site) throw notFound('a site')
     if (this.running.size) throw busy('checks are being run already; stop that run first')
@@ -288,7 +289,7 @@ export class Proving {
   }
 
   /** Keeps what came of a live walk, as a run of its own. @returns whether the check is kept, as it was walked */
-  async keepLive(camera: string, check: Check, verdict: Verdict, by: string, beganAt: number): Promise<boolean> {
+  async keepLive(camera: string, check: Check, verdict: Verdict, by: Author, beganAt: number): Promise<boolean> {
     const { site, places, endpoints } = await this.scenery()
     const kept = (await readChecks(this.database, site.id)).find((c) => c.camera === camera && c.check.id === check.id)
     // What was proposed has its fields in another order than what has been read.

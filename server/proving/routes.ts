@@ -1,43 +1,40 @@
-import type { FastifyInstance } from 'fastify'
 import { InputError } from '../../core/errors.ts'
-import { parseWith } from '../../core/formats/plan.ts'
 import { checkFaults } from '../../core/formats/walk.ts'
 import { NamedChecksSchema, SaveCheckSchema } from '../../core/proving/views.ts'
+import { INSTALLER, allow, byCamera, byCameraAndId, byNumber, orNothing, versionQuery, type Api } from '../api/route.ts'
 import type { Database } from '../database.ts'
 import { findDetection } from '../detections/rows.ts'
-import { noteOf } from '../history/routes.ts'
+import { authorOf } from '../history/routes.ts'
 import { readCamera } from '../sites/rows.ts'
 import { WalkOrderSchema } from '../../core/proving/live.ts'
 import type { Proving } from './proving.ts'
 import type { WalkTests } from './walkTests.ts'
 import { deleteCheck, readResult, saveCheck } from './rows.ts'
-import { numberOf, versionOf } from '../params.ts'
 
-const numbered = (text: string): number => numberOf(text, 'a run')
-type ById = { Params: { id: string } }
-type OfCamera = { Params: { camera: string; id: string } }
+const aRun = byNumber('a run')
+const someChecks = orNothing(NamedChecksSchema)
 
-export function provingRoutes(app: FastifyInstance, database: Database, proving: Proving, walks: WalkTests): void {
-  app.get('/api/proving', () => proving.read())
-  app.post('/api/proving/take', async ({ body }) => ({ taken: await proving.take(parseWith(NamedChecksSchema, body ?? {}).checks) }))
-  app.post('/api/proving/runs', async (request, reply) => reply.status(201).send(await proving.start(parseWith(NamedChecksSchema, request.body ?? {}).checks, noteOf(request, '').by)))
-  app.get<ById>('/api/proving/runs/:id', ({ params }) => proving.view(numbered(params.id)))
-  app.post<ById>('/api/proving/runs/:id/stop', ({ params }) => proving.stop(numbered(params.id)))
-  app.post<ById>('/api/proving/runs/:id/go-on', ({ params }) => proving.goOn(numbered(params.id)))
-  app.get<OfCamera>('/api/cameras/:camera/checks/:id/result', ({ params }) => readResult(database, params.camera, params.id))
+export function provingRoutes(app: Api, database: Database, proving: Proving, walks: WalkTests): void {
+  app.get('/proving', allow(INSTALLER), () => proving.read())
+  app.post('/proving/take', allow(INSTALLER, { body: someChecks }), async ({ body }) => ({ taken: await proving.take(body.checks) }))
+  app.post('/proving/runs', allow(INSTALLER, { body: someChecks }), async (request, reply) => reply.status(201).send(await proving.start(request.body.checks, authorOf(request))))
+  app.get('/proving/runs/:id', allow(INSTALLER, { params: aRun }), ({ params }) => proving.view(params.id))
+  app.post('/proving/runs/:id/stop', allow(INSTALLER, { params: aRun }), ({ params }) => proving.stop(params.id))
+  app.post('/proving/runs/:id/go-on', allow(INSTALLER, { params: aRun }), ({ params }) => proving.goOn(params.id))
+  app.get('/cameras/:camera/checks/:id/result', allow(INSTALLER, { params: byCameraAndId }), ({ params }) => readResult(database, params.camera, params.id))
 
   // A walk test: null, or the newest of the camera since the server started.
-  app.get<{ Params: { camera: string } }>('/api/cameras/:camera/walk', async ({ params }, reply) => reply.type('application/json').send(JSON.stringify(walks.view(params.camera))))
-  app.post<{ Params: { camera: string } }>('/api/cameras/:camera/walk', async (request, reply) => {
-    const { check } = parseWith(WalkOrderSchema, request.body)
+  app.get('/cameras/:camera/walk', allow(INSTALLER, { params: byCamera }), async ({ params }, reply) => reply.type('application/json').send(JSON.stringify(walks.view(params.camera))))
+  app.post('/cameras/:camera/walk', allow(INSTALLER, { params: byCamera, body: WalkOrderSchema }), async (request, reply) => {
+    const { check } = request.body
     if (check.by.how === 'walk') checkFaults(check.by.walk.faults, '$.check.by.walk.faults')
-    return reply.status(201).send(await walks.start(request.params.camera, check, noteOf(request, '').by))
+    return reply.status(201).send(await walks.start(request.params.camera, check, authorOf(request)))
   })
-  app.post<{ Params: { camera: string } }>('/api/cameras/:camera/walk/finish', ({ params }) => walks.finish(params.camera))
-  app.delete<{ Params: { camera: string } }>('/api/cameras/:camera/walk', ({ params }) => walks.stop(params.camera))
+  app.post('/cameras/:camera/walk/finish', allow(INSTALLER, { params: byCamera }), ({ params }) => walks.finish(params.camera))
+  app.delete('/cameras/:camera/walk', allow(INSTALLER, { params: byCamera }), ({ params }) => walks.stop(params.camera))
 
-  app.put<OfCamera>('/api/cameras/:camera/checks/:id', async ({ params, body }) => {
-    const { check, version } = parseWith(SaveCheckSchema, body)
+  app.put('/cameras/:camera/checks/:id', allow(INSTALLER, { params: byCameraAndId, body: SaveCheckSchema }), async ({ params, body }) => {
+    const { check, version } = body
     if (params.id !== check.id) throw new InputError('$.check.id', `is "${check.id}", and the address says "${params.id.slice(0, 120)}"; they must be the same`)
     await readCamera(database, params.camera)
     if (!(await findDetection(database, params.camera, check.detection))) throw new InputError('$.check.detection', `names "${check.detection}", and the camera has no such detection`)
@@ -45,8 +42,7 @@ export function provingRoutes(app: FastifyInstance, database: Database, proving:
     return database.transaction((sql) => saveCheck(sql, params.camera, check, version, Date.now()))
   })
 
-  app.delete<OfCamera & { Querystring: { version?: string } }>('/api/cameras/:camera/checks/:id', async ({ params, query }) => {
-    const version = versionOf(query.version)
-    return database.transaction((sql) => deleteCheck(sql, params.camera, params.id, version, Date.now()))
+  app.delete('/cameras/:camera/checks/:id', allow(INSTALLER, { params: byCameraAndId, querystring: versionQuery }), async ({ params, query }) => {
+    return database.transaction((sql) => deleteCheck(sql, params.camera, params.id, query.version, Date.now()))
   })
 }

@@ -4,6 +4,7 @@ import type { Verdict } from '../../core/proving/judge.ts'
 import type { NamedCheck } from '../../core/proving/views.ts'
 import type { Sql } from '../database.ts'
 import { conflict, notFound } from '../errors.ts'
+import type { Author } from '../history/rows.ts'
 import { parsed } from '../sites/rows.ts'
 
 interface CheckRow {
@@ -85,8 +86,8 @@ export interface StoredRun {
 const runOf = (row: RunRow): StoredRun => ({ id: row.id, state: row.state, asked: parsed<NamedCheck[]>(row.asked), startedAt: row.started_at, endedAt: row.ended_at, by: row.made_by })
 const runColumns = 'SELECT id, state, asked, started_at, ended_at, made_by FROM proof_run'
 
-export async function insertRun(sql: Sql, siteId: string, asked: readonly NamedCheck[], by: string, now: number): Promise<number> {
-  return (await sql.run("INSERT INTO proof_run (site_id, state, asked, started_at, made_by) VALUES (?, 'running', ?, ?, ?)", [siteId, JSON.stringify(asked), now, by])).insertId
+export async function insertRun(sql: Sql, siteId: string, asked: readonly NamedCheck[], { by, byId }: Author, now: number): Promise<number> {
+  return (await sql.run("INSERT INTO proof_run (site_id, state, asked, started_at, made_by, made_by_id) VALUES (?, 'running', ?, ?, ?, ?)", [siteId, JSON.stringify(asked), now, by, byId])).insertId
 }
 
 export async function setRunState(sql: Sql, id: number, state: RunRow['state'], now: number | null): Promise<void> {

@@ -1,3 +1,4 @@
+import type { Author } from '../history/rows.ts'
 import { setTimeout as wait } from 'node:timers/promises'
 import type { ArmInputs } from '../../core/arming/armInputs.ts'
 import type { DeliveryView } from '../../core/api.ts'
@@ -37,7 +38,7 @@ const UNMEASURED = emptyMeasures(USUAL_GRID, 640, 360, FPS, 0)
 
 interface Test {
   view: WalkTestView
-  by: string
+  by: Author
   /** That shows the camera. */
   device: string
   /** By how much hours are read later than the clock, ms. */
@@ -93,7 +94,7 @@ export class WalkTests {
   }
 
   /** Begins a test. @throws ApiError when one goes on there, nothing shows the camera, or the check cannot be walked live */
-  async start(camera: string, check: Check, by: string): Promise<WalkTestView> {
+  async start(camera: string, check: Check, by: Author): Promise<WalkTestView> {
     if (this.goesOn(camera)) throw busy('a walk test goes on in front of this camera already; stop it first')
     if (check.by.how === 'clip') throw busy('this check looks at a clip; it can be run, not walked')
     if (check.by.how === 'walk' && !this.scenes) throw busy('there is no simulated scene here; let somebody on site walk it')

@@ -1,7 +1,6 @@
 import { Readable } from 'node:stream'
-import type { FastifyInstance } from 'fastify'
-import { parseWith } from '../../core/formats/plan.ts'
 import { PageSchema, SearchSchema, type FoundTrigger } from '../../core/watch/search.ts'
+import { SIGNED_IN, allow, type Api } from '../api/route.ts'
 import type { Database } from '../database.ts'
 import { notFound } from '../errors.ts'
 import { readSite } from '../sites/rows.ts'
@@ -20,16 +19,15 @@ const field = (value: string | number | null): string => {
   return /[",\r\n]/.test(safe) ? `"${safe.replaceAll('"', '""')}"` : safe
 }
 
-export function searchRoutes(app: FastifyInstance, database: Database): void {
-  app.get('/api/triggers', async ({ query }) => {
-    const { after, ...search } = parseWith(PageSchema, query)
+export function searchRoutes(app: Api, database: Database): void {
+  app.get('/triggers', allow(SIGNED_IN, { querystring: PageSchema }), async ({ query }) => {
+    const { after, ...search } = query
     return findTriggers(database, search, after, PAGE)
   })
-  app.get('/api/triggers/counts', ({ query }) => countTriggers(database, parseWith(SearchSchema, query)))
-  app.get('/api/triggers/ways', () => knownWays(database))
+  app.get('/triggers/counts', allow(SIGNED_IN, { querystring: SearchSchema }), ({ query }) => countTriggers(database, query))
+  app.get('/triggers/ways', allow(SIGNED_IN), () => knownWays(database))
 
-  app.get('/api/triggers.csv', async ({ query }, reply) => {
-    const search = parseWith(SearchSchema, query)
+  app.get('/triggers.csv', allow(SIGNED_IN, { querystring: SearchSchema }), async ({ query: search }, reply) => {
     const site = await readSite(database)
     if (!site) throw notFound('a site')
     const cameras = new Map(site.cameras.map((c) => [c.id, c.name]))

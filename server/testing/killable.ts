@@ -1,6 +1,5 @@
 import { makeApp } from '../app.ts'
-import { Database } from '../database.ts'
-import type { DatabaseAddress } from '../mariadb.ts'
+import { Database, type DatabaseAddress } from '../database.ts'
 import type { StandInPorts } from '../standIns.ts'
 
 /** The server as a process of its own, over a database that is there: to be killed hard. Says its address in one line. */

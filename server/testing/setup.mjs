@@ -8,7 +8,7 @@ export default async () => {
   // A run that is stopped ends like any other, so that its database ends too.
   for (const signal of ['SIGTERM', 'SIGINT', 'SIGHUP']) process.once(signal, () => process.exit(1))
   register()
-  const { startMariaDb } = await import('../mariadb.ts')
+  const { startMariaDb } = await import('../launch/mariadb.ts')
   const folder = mkdtempSync(join(tmpdir(), 'wardoptic-test-'))
   globalThis.wardopticTest = { folder, mariadb: await startMariaDb(folder) }
   process.env.WARDOPTIC_TEST_DATABASE = JSON.stringify(globalThis.wardopticTest.mariadb.address)

@@ -9,13 +9,13 @@ import { Contacts } from '../../standins/contacts.ts'
 import { DEMO_CONTACTS, startPages } from '../../standins/pages.ts'
 import { Station } from '../../standins/station.ts'
 import { makeApp, type App } from '../app.ts'
-import { Database } from '../database.ts'
+import { Database, type DatabaseAddress } from '../database.ts'
 import type { Neighbourhood } from '../devices/discovery.ts'
-import type { DatabaseAddress } from '../mariadb.ts'
 import type { Role } from '../../core/accounts/accounts.ts'
 import { insertAccount } from '../accounts/rows.ts'
 import { demoAccounts, seed } from '../seed.ts'
 import type { StandInPorts } from '../standIns.ts'
+import { cookieOf } from './session.ts'
 
 /** The whole server over the real database, with the real mailbox stand-in, for one test file. */
 export interface TestApp {
@@ -75,10 +75,10 @@ export async function startTestApp({ withDemo = false, withPasswords = false, cl
   let app = await make()
   await seed(database, app.clips, withDemo, clipsOf)
   // Digests of passwords take their time: only where somebody signs in with one.
-  if (withPasswords) await app.accounts.begin(demoAccounts())
+  if (withPasswords) await app.accounts.prepare(demoAccounts())
   else for (const { password, ...account } of demoAccounts()) await insertAccount(database, account, `none of ${password.length}`, Date.now())
   let server = await app.http.listen({ port: 0, host: '127.0.0.1' })
-  const as = async (role: Role): Promise<string> => `wardoptic_session=${await app.accounts.open((await app.accounts.list()).find((a) => a.role === role)!.id)}`
+  const as = (role: Role): Promise<string> => cookieOf(database, role)
   let cookie = await as('installer')
   const asked = (path: string, init: RequestInit = {}): Promise<Response> => fetch(path.startsWith('http') ? path : `${server}${path}`, { ...init, headers: { cookie, ...(init.headers as Record<string, string>) } })
   const read = async (answer: Response): Promise<{ status: number; body: any }> => {

@@ -1,5 +1,5 @@
 import type { ServerResponse } from 'node:http'
-import type { FastifyInstance } from 'fastify'
+import * as v from 'valibot'
 import { PartReader, writePiece, type WatchHead } from '../../core/watch/frames.ts'
 import type { WatchView } from '../../core/watch/views.ts'
 import { readSettings } from '../actions/rows.ts'
@@ -9,20 +9,22 @@ import type { Devices } from '../devices/devices.ts'
 import { partsOf } from '../devices/streams.ts'
 import { notFound } from '../errors.ts'
 import type { Evidence } from './evidence.ts'
-import { numberOf } from '../params.ts'
+import { SIGNED_IN, allow, byNumber, type Api } from '../api/route.ts'
+import type { LiveAnswers } from '../api/streams.ts'
 import { readSite } from '../sites/rows.ts'
 
+const aTrigger = byNumber('a trigger')
 /** A device that does not answer is asked again after this. */
 const AGAIN_MS = 3000
 
 /** What somebody who watches sees: the cameras with their shapes, and all their pictures over one connection. */
-export function watchRoutes(app: FastifyInstance, database: Database, devices: Devices, evidence: Evidence): void {
-  app.get<{ Params: { id: string } }>('/api/triggers/:id/account', ({ params }) => evidence.account(numberOf(params.id, 'a trigger')))
-  app.get<{ Params: { id: string } }>('/api/triggers/:id/picture', async ({ params }, reply) => {
-    return reply.type('image/jpeg').header('cache-control', 'private, max-age=86400').send(await evidence.picture(numberOf(params.id, 'a trigger')))
+export function watchRoutes(app: Api, database: Database, devices: Devices, evidence: Evidence, live: LiveAnswers): void {
+  app.get('/triggers/:id/account', allow(SIGNED_IN, { params: aTrigger }), ({ params }) => evidence.account(params.id))
+  app.get('/triggers/:id/picture', allow(SIGNED_IN, { params: aTrigger }), async ({ params }, reply) => {
+    return reply.type('image/jpeg').header('cache-control', 'private, max-age=86400').send(await evidence.picture(params.id))
   })
 
-  app.get('/api/watch', async (): Promise<WatchView> => {
+  app.get('/watch', allow(SIGNED_IN), async (): Promise<WatchView> => {
     const site = await readSite(database)
     if (!site) throw notFound('a site')
     const [all, { people }] = await Promise.all([readAllDetections(database, site.id), readSettings(database, site.id)])
@@ -33,17 +35,15 @@ export function watchRoutes(app: FastifyInstance, database: Database, devices: D
     }
   })
 
-  app.get<{ Querystring: { cameras?: string } }>('/api/watch/stream', { exposeHeadRoute: false }, async ({ query }, reply) => {
+  app.get('/watch/stream', { ...allow(SIGNED_IN, { querystring: v.object({ cameras: v.optional(v.string('must be a text')) }) }), exposeHeadRoute: false }, async (request, reply) => {
     const site = await readSite(database)
     if (!site) throw notFound('a site')
-    const asked = query.cameras?.split(',') ?? site.cameras.map((c) => c.id)
+    const asked = request.query.cameras?.split(',') ?? site.cameras.map((c) => c.id)
     const cameras = asked.filter((id) => site.cameras.some((c) => c.id === id))
     if (!cameras.length) throw notFound(`camera ${asked.join().slice(0, 64)}`)
-    const ended = new AbortController()
-    const { raw } = reply.hijack()
-    raw.writeHead(200, { 'content-type': 'application/octet-stream', 'cache-control': 'no-store' })
-    raw.on('close', () => ended.abort())
-    for (const camera of cameras) void show(devices, camera, raw, ended.signal)
+    const { raw, signal } = live.begin(request, reply, 'application/octet-stream')
+    // Each camera once, however often it is named.
+    for (const camera of new Set(cameras)) void show(devices, camera, raw, signal)
   })
 }
 

@@ -1,26 +1,29 @@
 import { execFile, spawn, type ChildProcess } from 'node:child_process'
 import { createHash, randomBytes } from 'node:crypto'
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs'
 import { createServer, type AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { promisify } from 'node:util'
-
-export interface DatabaseAddress {
-  host: string
-  port: number
-  user: string
-  password: string
-}
+import type { DatabaseAddress } from '../database.ts'
 
 export interface RunningDatabase {
   address: DatabaseAddress
+  /** Of the server's process. */
+  pid(): number | undefined
   stop(): Promise<void>
 }
 
 const run = promisify(execFile)
+const PID_FILE = 'mariadb.pid'
+/** The application's password for the database, in the data folder. */
+export const SECRET_FILE = 'mariadb.secret'
+const asUser = process.getuid?.() === 0 ? ['--user=root'] : []
 const PATH = `${process.env.PATH ?? ''}:/usr/sbin:/sbin`
 const START_SECONDS = 60
+/** One that ended by itself is started again after this, and after longer each time that it fails. */
+const AGAIN_MS = 500
+const LONGEST_AGAIN_MS = 30_000
 const pause = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms))
 
 export async function freePort(): Promise<number> {
@@ -51,17 +54,17 @@ async function stopLeftBehind(pidFile: string): Promise<void> {
 }
 
 /**
- * Starts MariaDB on loopback, at a free port, with its data in `folder`; makes the data on the first start.
+ * Starts MariaDB on loopback, at a free port, with its data in `folder`; makes the data on the first start. While it is
+ * wanted it is kept running: one that ends, however that came, is started again at the same port.
  * Root's and the application's password is made up then and kept beside the data, readable by the owner only.
+ *
+ * @param log told when it has ended, and when it is there again
  */
-export async function startMariaDb(folder: string): Promise<RunningDatabase> {
+export async function startMariaDb(folder: string, log: (words: string) => void = () => {}): Promise<RunningDatabase> {
   const data = join(folder, 'mariadb')
-  const pidFile = join(folder, 'mariadb.pid')
-  const logFile = join(folder, 'mariadb.log')
-  const secretFile = join(folder, 'mariadb.secret')
-  const asUser = process.getuid?.() === 0 ? ['--user=root'] : []
+  const secretFile = join(folder, SECRET_FILE)
   mkdirSync(folder, { recursive: true })
-  await stopLeftBehind(pidFile)
+  await stopLeftBehind(join(folder, PID_FILE))
 
   // The data is there once its secret is; a first start that was cut off begins anew.
   if (!existsSync(secretFile)) {
@@ -71,33 +74,72 @@ export async function startMariaDb(folder: string): Promise<RunningDatabase> {
         throw new Error(error.code === 'ENOENT' ? 'MariaDB is not installed; install it with: apt-get install mariadb-server' : `MariaDB's data could not be made in ${data}: ${error.stderr || error.message}`)
       }
     )
-    writeFileSync(secretFile, randomBytes(24).toString('hex'), { mode: 0o600 })
+    writeFileSync(`${secretFile}.part`, randomBytes(24).toString('hex'), { mode: 0o600 })
+    renameSync(`${secretFile}.part`, secretFile)
   }
   const password = readFileSync(secretFile, 'utf8').trim()
+  if (!/^[0-9a-f]{48}$/.test(password)) throw new Error(`${secretFile} is not the password that was made for the database: it is empty, cut or was changed. Put it back from a backup.`)
+  const port = await freePort()
+  let child = await spawnMariaDb(folder, data, port, password)
+  // However this process ends, the database ends with it; only a SIGKILL leaves it, for the next start to stop.
+  process.once('exit', () => child.kill('SIGTERM'))
+  let stopping = false
+  let again: Promise<void> = Promise.resolve()
+  const keep = (): void =>
+    void child.once('exit', (code, signal) => {
+      if (!stopping) again = restart(`MariaDB ended (${signal ?? `code ${code}`})`)
+    })
+  const restart = async (why: string): Promise<void> => {
+    log(`${why}; starting it again`)
+    for (let wait = AGAIN_MS; !stopping; wait = Math.min(2 * wait, LONGEST_AGAIN_MS)) {
+      await pause(wait)
+      if (stopping) return
+      try {
+        child = await spawnMariaDb(folder, data, port, password)
+        log('MariaDB is there again')
+        if (stopping) await stopChild(child)
+        else keep()
+        return
+      } catch (error) {
+        log((error as Error).message)
+      }
+    }
+  }
+  keep()
+  return {
+    address: { host: '127.0.0.1', port, user: 'wardoptic', password },
+    pid: () => child.pid,
+    stop: async () => {
+      stopping = true
+      await again
+      await stopChild(child)
+    }
+  }
+}
+
+async function spawnMariaDb(folder: string, data: string, port: number, password: string): Promise<ChildProcess> {
   const setup = join(folder, 'mariadb.init')
   writeFileSync(
     setup,
     [
       `ALTER USER root@localhost IDENTIFIED BY '${password}';`,
       `CREATE USER IF NOT EXISTS wardoptic@'127.0.0.1' IDENTIFIED BY '${password}';`,
-      "GRANT ALL ON `wardoptic%`.* TO wardoptic@'127.0.0.1';"
+      "GRANT ALL ON `wardoptic%`.* TO wardoptic@'127.0.0.1';",
     ].join('\n'),
     { mode: 0o600 }
   )
-  const port = await freePort()
+  const logFile = join(folder, 'mariadb.log')
   // A path of a socket may have at most 107 characters, whatever folder the project is in.
   const socket = join(tmpdir(), `wardoptic-${createHash('sha256').update(data).digest('hex').slice(0, 12)}.sock`)
   const child = spawn(
     'mariadbd',
-    ['--no-defaults', `--datadir=${data}`, `--socket=${socket}`, `--port=${port}`, '--bind-address=127.0.0.1', `--pid-file=${pidFile}`, `--log-error=${logFile}`, `--init-file=${setup}`, '--skip-name-resolve', '--character-set-server=utf8mb4', '--innodb-buffer-pool-size=128M', '--max-allowed-packet=64M', ...asUser],
+    ['--no-defaults', `--datadir=${data}`, `--socket=${socket}`, `--port=${port}`, '--bind-address=127.0.0.1', `--pid-file=${join(folder, PID_FILE)}`, `--log-error=${logFile}`, `--init-file=${setup}`, '--skip-name-resolve', '--character-set-server=utf8mb4', '--innodb-buffer-pool-size=128M', '--max-allowed-packet=64M', ...asUser],
     // In a group of its own: Ctrl-C in the terminal must not stop it before the server has closed its connections.
     { stdio: 'ignore', detached: true, env: { ...process.env, PATH } }
   )
-  // However this process ends, the database ends with it; only a SIGKILL leaves it, for the next start to stop.
-  process.once('exit', () => child.kill('SIGTERM'))
   await waitUntilUp(child, port, logFile)
   rmSync(setup, { force: true })
-  return { address: { host: '127.0.0.1', port, user: 'wardoptic', password }, stop: () => stopChild(child) }
+  return child
 }
 
 async function waitUntilUp(child: ChildProcess, port: number, logFile: string): Promise<void> {

@@ -1,0 +1,124 @@
+import { createHash, randomBytes } from 'node:crypto'
+import type { FastifyRequest } from 'fastify'
+import { SESSION_IDLE_MS, SESSION_LONGEST_MS, type AccountView, type SessionView } from '../../core/accounts/accounts.ts'
+import type { Database } from '../database.ts'
+import { notFound } from '../errors.ts'
+import { endOldSessions, endSession, endSessionsOf, findSession, insertSession, noteSessionUsed, readSessions } from './sessionRows.ts'
+
+/** That a session is used is written down no oftener than this. */
+const NOTED_MS = 60_000
+
+/** Somebody who is signed in, in one browser. */
+export interface Session {
+  id: number
+  account: AccountView
+  /** When it ends at the latest, ms of UTC. */
+  expires: number
+}
+
+/** Where a request comes from. */
+export interface Client {
+  address: string
+  agent: string
+}
+
+declare module 'fastify' {
+  interface FastifyRequest {
+    session: Session | null
+    /** Who asks; null before the gate, and for what needs no account. */
+    account: AccountView | null
+  }
+}
+
+export const clientOf = (request: FastifyRequest): Client => ({ address: request.ip.slice(0, 60), agent: (request.headers['user-agent'] ?? '').slice(0, 200) })
+
+/** A session's token is only ever kept as its digest: who reads the database cannot sign in with it. */
+const digestOf = (token: string): string => createHash('sha256').update(token).digest('hex')
+
+/** A name with this prefix is taken by browsers only over an encrypted connection (ASVS 4.0.3, 3.4.4). */
+export const cookieName = (secure: boolean): string => (secure ? '__Host-wardoptic_session' : 'wardoptic_session')
+
+/**
+ * Who is in. Nothing is remembered between two requests: a session that has ended in the database has ended. Whatever
+ * stays open for longer, a live stream, is ended with its session.
+ */
+export class Sessions {
+  private readonly database: Database
+  private readonly now: () => number
+  private readonly notedAt = new Map<number, number>()
+  private readonly open = new Map<() => void, { session: number; account: number }>()
+
+  constructor(database: Database, now: () => number = Date.now) {
+    this.database = database
+    this.now = now
+  }
+
+  /** Begins a session, with a token that was never used before (ASVS 4.0.3, 3.2.1). @returns the token that the browser keeps */
+  async begin(account: number, { address, agent }: Client): Promise<string> {
+    const token = randomBytes(32).toString('base64url')
+    const now = this.now()
+    await endOldSessions(this.database, now, now - SESSION_IDLE_MS)
+    await insertSession(this.database, { tokenHash: digestOf(token), account, now, expires: now + SESSION_LONGEST_MS, address, agent })
+    return token
+  }
+
+  /** The session that a request names; null: none, or no more. */
+  async of(request: FastifyRequest, secure: boolean): Promise<Session | null> {
+    const token = request.cookies[cookieName(secure)]
+    return token === undefined ? null : this.find(token)
+  }
+
+  private async find(token: string): Promise<Session | null> {
+    const now = this.now()
+    const found = await findSession(this.database, digestOf(token), now, now - SESSION_IDLE_MS)
+    if (!found) return null
+    await this.noteUsed(found.id, now)
+    return found
+  }
+
+  private async noteUsed(id: number, now: number): Promise<void> {
+    if (now - (this.notedAt.get(id) ?? 0) < NOTED_MS) return
+    this.notedAt.set(id, now)
+    await noteSessionUsed(this.database, id, now)
+  }
+
+  /** Whether a session still is one; whatever asks uses it. */
+  async goesOn({ id, expires }: Session): Promise<boolean> {
+    const now = this.now()
+    if (expires <= now || !(await readSessions(this.database, { session: id }, now, now - SESSION_IDLE_MS)).length) return false
+    await this.noteUsed(id, now)
+    return true
+  }
+
+  /** Something that stays open for as long as its session. @param end ends it @returns forgets it */
+  whileIn({ id, account }: Session, end: () => void): () => void {
+    this.open.set(end, { session: id, account: account.id })
+    return () => void this.open.delete(end)
+  }
+
+  /** How much an account has open. */
+  openOf(account: number): number {
+    return [...this.open.values()].filter((o) => o.account === account).length
+  }
+
+  async list(account: number): Promise<SessionView[]> {
+    const now = this.now()
+    return readSessions(this.database, { account }, now, now - SESSION_IDLE_MS)
+  }
+
+  /** Ends one of an account's own. @throws ApiError when it has none of that number */
+  async end(account: number, session: number): Promise<void> {
+    if (!(await endSession(this.database, account, session))) throw notFound('this session')
+    this.endOpen((o) => o.session === session)
+  }
+
+  /** Ends all of an account's but one. */
+  async endAll(account: number, but: number | null = null): Promise<void> {
+    await endSessionsOf(this.database, account, but)
+    this.endOpen((o) => o.account === account && o.session !== but)
+  }
+
+  private endOpen(which: (o: { session: number; account: number }) => boolean): void {
+    for (const [end, of] of [...this.open]) if (which(of)) end()
+  }
+}

@@ -1,0 +1,84 @@
+import cookies from '@fastify/cookie'
+import rateLimit from '@fastify/rate-limit'
+import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify'
+import type { Stream } from 'node:stream'
+import type { Audit } from '../accounts/audit.ts'
+import type { Sessions } from '../accounts/sessions.ts'
+import { answerError, notAllowed, notFound, notSignedIn, tooMany } from '../errors.ts'
+import type { Api, Who } from './route.ts'
+import { refuseIllFormed, validatorCompiler } from './validation.ts'
+
+/** One route as it was declared. */
+export interface DeclaredRoute {
+  method: string
+  /** Its pattern, such as `/api/alarms/:id`. */
+  url: string
+  roles: Who
+}
+
+export interface ApiParts {
+  sessions: Sessions
+  audit: Audit
+  /** The session's cookie is marked so that it never leaves an encrypted connection. */
+  secure: boolean
+}
+
+/**
+ * The API under `/api`: sign-in, roles, reading of what is asked and the shape of errors belong to it. Who may ask is
+ * decided by the route that was matched, never by the address as it was written, so that no spelling reaches a route
+ * around it; and what says no roles does not start.
+ *
+ * @returns all that can be asked, as it was declared
+ */
+export async function registerApi(http: FastifyInstance, { sessions, audit, secure }: ApiParts, routes: (api: Api) => void): Promise<readonly DeclaredRoute[]> {
+  const declared: DeclaredRoute[] = []
+  await http.register(
+    async (plugin) => {
+      plugin.addHook('onRoute', ({ method, url, config }) => {
+        const roles = config?.roles
+        if (roles === undefined || roles.length === 0) throw new Error(`${[method].flat().join()} ${url} does not say who may ask for it (allow(…) in server/api/route.ts)`)
+        for (const one of [method].flat()) declared.push({ method: one, url, roles })
+      })
+      await plugin.register(cookies)
+      await plugin.register(rateLimit, { global: false, errorResponseBuilder: (_request, { after }) => tooMany(`too many requests; wait ${after}`) })
+      plugin.setValidatorCompiler(validatorCompiler)
+      plugin.setErrorHandler(answerError)
+      // Texts are read as JSON or not at all: one that is none would be held in memory whole.
+      plugin.removeContentTypeParser('text/plain')
+      plugin.decorateRequest('session', null)
+      plugin.decorateRequest('account', null)
+      plugin.addHook('onRequest', async (request) => {
+        const session = await sessions.of(request, secure)
+        request.session = session
+        request.account = session?.account ?? null
+        // What is not there is an installer's to know.
+        admit(request, request.routeOptions.config?.roles ?? ['installer'])
+      })
+      plugin.addHook('preValidation', async ({ params, query, body }) => {
+        for (const [part, place] of [[params, 'the address'], [query, 'the address'], [body, '$']] as const) if (!isStream(part)) refuseIllFormed(part, place)
+      })
+      plugin.addHook('onSend', async (_request, reply, payload) => {
+        // What is said to one account is not for the next one in the same browser, nor for a cache on the way.
+        if (!reply.hasHeader('cache-control')) reply.header('cache-control', 'no-store')
+        reply.header('vary', 'Cookie')
+        return payload
+      })
+      plugin.addHook('onResponse', async (request, reply) => audit.request(request, reply.statusCode))
+      plugin.setNotFoundHandler((request, reply) => reply.status(404).send(notFound(request.url.slice(0, 200)).view))
+      routes(plugin as unknown as Api)
+    },
+    { prefix: '/api' }
+  )
+  return declared
+}
+
+const isStream = (part: unknown): boolean => typeof (part as Stream | null)?.pipe === 'function'
+
+function admit({ account }: FastifyRequest, roles: Who): void {
+  if (roles === 'anyone') return
+  if (!account) throw notSignedIn('sign in first')
+  if (!roles.includes(account.role)) throw notAllowed(`as ${account.role} you may not do this`)
+}
+
+/** What an answer that is written by hand must carry as well. */
+export const headersOf = (reply: FastifyReply): Record<string, string> => ({ ...(reply.getHeaders() as Record<string, string>), vary: 'Cookie', 'cache-control': 'no-store' })

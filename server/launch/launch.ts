@@ -1,0 +1,140 @@
+import { mkdirSync } from 'node:fs'
+import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { UsageError } from '../../core/cli/options.ts'
+import { DISCOVERY_PORT } from '../../core/formats/onvif/discovery.ts'
+import type { NewAccount } from '../../core/accounts/accounts.ts'
+import { LOOPBACK, type Access } from '../api/doors.ts'
+import { makeApp } from '../app.ts'
+import { backUpDatabase } from '../backup/upgrade.ts'
+import { Database } from '../database.ts'
+import { demoAccounts, seed, seedDevices } from '../seed.ts'
+import { readSite } from '../sites/rows.ts'
+import { DATABASE_NAME } from './installation.ts'
+import { makeLogger } from './logs.ts'
+import { startMariaDb } from './mariadb.ts'
+import { launchOptions, usage, type LaunchOptions } from './options.ts'
+import { takeFolder } from './running.ts'
+import { startSimulators } from './simulators.ts'
+import { ownAddresses, readCertificate, type Certificate } from './tls.ts'
+
+const root = fileURLToPath(new URL('../..', import.meta.url))
+const FIRST_PORT = 4600
+
+const say = (text: string): void => void process.stdout.write(`${text}\n`)
+
+/** A name without a port may stand for the port that is listened at, and for a proxy at the usual one. */
+const withHosts = (own: readonly string[], hosts: readonly string[]): Pick<Access, 'names' | 'fronts'> => ({ names: [...hosts.filter((name) => withoutPort(name) === name), ...own], fronts: hosts })
+
+const withoutPort = (name: string): string => /^(\[[^\]]*\]|[^:]*)/.exec(name)![0]
+
+/** How it is reached: on loopback, or from the network with a certificate. */
+async function accessOf({ listen, hosts, data }: LaunchOptions): Promise<{ address: string; access: Access; certificate: Certificate | null }> {
+  if (!listen) return { address: '127.0.0.1', access: { ...LOOPBACK, ...withHosts(LOOPBACK.names, hosts) }, certificate: null }
+  const bracketed = listen.address.includes(':') ? `[${listen.address}]` : listen.address
+  const own = /^(0\.0\.0\.0|\[::\])$/.test(bracketed) ? [...LOOPBACK.names, ...ownAddresses()] : [bracketed]
+  const { names, fronts } = withHosts(own, hosts)
+  const certificate = await readCertificate(listen.cert, join(data, 'tls'), [...new Set([...fronts, ...names].map(withoutPort))])
+  return { address: listen.address, access: { secure: true, names, fronts }, certificate }
+}
+
+/** With what to sign in: the demo's accounts each time, or the code of the first account. */
+function entranceWords(code: string | null, demo: readonly NewAccount[]): string {
+  if (code !== null) return `Open the address and make the first account with this one-time code:\n  ${code}`
+  if (!demo.length) return 'Sign in with your account.'
+  return `Sign in as:\n${demo.map(({ username, password, role }) => `  ${role.padEnd(10)} ${username} / ${password}`).join('\n')}`
+}
+
+/**
+ * Starts everything in order (database, simulators, server, demo data), prints the address, and ends everything in
+ * the opposite order on Ctrl-C.
+ */
+export async function launch(args: string[]): Promise<void> {
+  const options = launchOptions(args)
+  if (!options) return say(usage)
+  mkdirSync(options.data, { recursive: true })
+  const folder = takeFolder(options.data)
+  const stops: (() => unknown)[] = [folder.release]
+  let ending: Promise<void> | null = null
+  const end = (): Promise<void> =>
+    (ending ??= (async () => {
+      for (const stop of stops.reverse()) await Promise.resolve(stop()).catch((error: Error) => process.stderr.write(`${error.message}\n`))
+    })())
+  let asked = false
+  let started = false
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const)
+    process.on(signal, () => {
+      if (asked) return
+      asked = true
+      say('Stopping …')
+      // While it is still starting, the start notices and ends what it has started.
+      if (started) void end().then(() => process.exit(0))
+    })
+  try {
+    const { address: at, access, certificate } = await accessOf(options)
+    const { logger, close: closeLog } = makeLogger(options.data)
+    stops.push(closeLog)
+    say('Starting the database …')
+    const own = options.database ? null : await startMariaDb(options.data, (words) => logger.error(words))
+    if (own) stops.push(() => own.stop())
+    const { address, name } = options.database ?? { address: own!.address, name: DATABASE_NAME }
+    const database = await Database.open(address, name, () => backUpDatabase(options.data, address, name, say))
+    stops.push(() => database.close())
+    const simulators = options.simulators ? await startSimulators(options.data, options.demo) : null
+    if (simulators) stops.push(() => simulators.stop())
+    const app = await makeApp({
+      database,
+      folder: options.data,
+      web: join(root, 'dist/web'),
+      mostClipBytes: options.clipMegabytes * 2 ** 20,
+      standIns: simulators?.ports ?? null,
+      places: [...(simulators ? [{ from: '127.0.0.1', port: simulators.discoveryPort }] : []), ...(options.findOn === null ? [] : [{ from: options.findOn, port: DISCOVERY_PORT }])],
+      logger,
+      access,
+      ...(certificate && { tls: { cert: certificate.cert, key: certificate.key, minVersion: 'TLSv1.2' as const } }),
+      newKeys: options.newKeys
+    })
+    stops.push(() => app.close())
+    await seed(database, app.clips, options.demo)
+    const demo = options.demo && (await readSite(database))?.id === 'skerrow' ? demoAccounts() : []
+    const code = await app.accounts.prepare(demo)
+    if (options.demo && simulators) await seedDevices(database, app.devices, simulators.devices)
+    app.devices.start()
+    const port = await listen(app, at, options.port)
+    const shown = access.secure ? `https://${access.names[0]}${port === 443 ? '' : `:${port}`}` : `http://127.0.0.1:${port}`
+    folder.say({ address: shown, ...(own && { databasePort: own.address.port }) })
+    started = true
+    if (asked) throw new Error('stopped while starting')
+    logger.info({ address: shown }, 'started')
+    say(
+      [
+        `\nWardoptic is at ${shown}`,
+        ...(certificate?.selfSigned ? [`Its certificate was made here; compare its fingerprint (SHA-256) at the first visit:\n  ${certificate.fingerprint}`] : []),
+        ...(simulators ? [`The simulators (station, panel, contacts, outputs) are at http://127.0.0.1:${simulators.ports.pages}`] : []),
+        `Everything is kept in ${options.data}. Ctrl-C ends it.`,
+        entranceWords(code, demo)
+      ].join('\n')
+    )
+  } catch (error) {
+    started = true
+    await end()
+    throw error
+  }
+}
+
+/** The port asked for, or else the first free one from the usual port on. @returns the port */
+async function listen({ http }: Awaited<ReturnType<typeof makeApp>>, host: string, asked: number | null): Promise<number> {
+  for (let port = asked ?? FIRST_PORT; ; port++) {
+    try {
+      await http.listen({ port, host })
+      return port
+    } catch (error) {
+      const { code } = error as NodeJS.ErrnoException
+      if (code === 'EADDRNOTAVAIL') throw new UsageError(`--listen is ${host}, which is no address of this machine`, { cause: error })
+      if (code === 'EACCES') throw new UsageError(`port ${port} needs more rights; give one above 1023 with --port`, { cause: error })
+      if (code !== 'EADDRINUSE') throw error
+      if (asked !== null) throw new UsageError(`port ${asked} is taken; give another one with --port, or none to take the next that is free`, { cause: error })
+      if (port >= FIRST_PORT + 50) throw new UsageError(`ports ${FIRST_PORT} to ${port} are all taken; give one with --port`, { cause: error })
+    }
+  }
+}

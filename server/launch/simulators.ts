@@ -1,0 +1,36 @@
+import { spawn } from 'node:child_process'
+import { once } from 'node:events'
+import { join } from 'node:path'
+import { createInterface } from 'node:readline'
+import { fileURLToPath } from 'node:url'
+import type { StandInPorts } from '../standIns.ts'
+
+const root = fileURLToPath(new URL('../..', import.meta.url))
+
+export interface Simulators {
+  ports: StandInPorts
+  discoveryPort: number
+  /** Addresses of the simulated cameras, by the ids of demo/devices.json. */
+  devices: Record<string, string>
+  stop(): Promise<void>
+}
+
+/** Starts the simulators as a process of their own, on loopback; they end with this one. */
+export async function startSimulators(folder: string, withDevices: boolean): Promise<Simulators> {
+  const child = spawn(process.execPath, [join(root, 'scripts/run.mjs'), 'standins/main.ts', folder, ...(withDevices ? ['devices'] : [])], { stdio: ['pipe', 'pipe', 'inherit'] })
+  const line = await Promise.race([
+    once(createInterface(child.stdout), 'line').then(([text]) => text as string),
+    once(child, 'exit').then(([code]) => {
+      throw new Error(`the stand-ins ended with code ${String(code)}`)
+    })
+  ])
+  return {
+    ...(JSON.parse(line) as Omit<Simulators, 'stop'>),
+    stop: async () => {
+      if (child.exitCode !== null) return
+      const ended = once(child, 'exit')
+      child.kill('SIGTERM')
+      await ended
+    }
+  }
+}
