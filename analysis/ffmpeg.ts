@@ -34,8 +34,37 @@ export function start(program: 'ffmpeg' | 'ffprobe', args: string[]): { child: C
   return { child, errors: () => text.trim(), ended }
 }
 
-/** Runs a program to its end and gives its output. */
+/** As many at a time, whoever asks; others wait for their turn. */
+const AT_ONCE = 4
+const MAX_WAITING = 200
+let running = 0
+const waiting: (() => void)[] = []
+
+async function turn(): Promise<() => void> {
+  if (running < AT_ONCE) running++
+  else {
+    if (waiting.length >= MAX_WAITING) throw new InputError('', 'too many pictures are asked for at once; try again in a moment')
+    await new Promise<void>((resolve) => waiting.push(resolve))
+  }
+  return () => {
+    const next = waiting.shift()
+    // Who comes next takes this place.
+    if (next) next()
+    else running--
+  }
+}
+
+/** Runs a program to its end and gives its output; few at a time. */
 export async function output(program: 'ffmpeg' | 'ffprobe', args: string[], signal?: AbortSignal): Promise<{ code: number; out: Buffer; errors: string }> {
+  const done = await turn()
+  try {
+    return await run(program, args, signal)
+  } finally {
+    done()
+  }
+}
+
+async function run(program: 'ffmpeg' | 'ffprobe', args: string[], signal?: AbortSignal): Promise<{ code: number; out: Buffer; errors: string }> {
   signal?.throwIfAborted()
   const { child, errors, ended } = start(program, args)
   const stop = (): void => void child.kill('SIGKILL')

@@ -295,6 +295,13 @@ export const SendTriggerSchema = v.strictObject({
   direction: v.optional(v.picklist(['leftToRight', 'rightToLeft'], 'must be leftToRight or rightToLeft')),
   cause: v.optional(v.picklist(TAMPER_CAUSES, `must be one of ${TAMPER_CAUSES.join(', ')}`))
 })
+/** Which fix of which issue is to be applied (core/readiness, findingKey). */
+export const FixSchema = v.strictObject({ finding: v.pipe(v.string('must be a text'), v.maxLength(600, 'is longer than 600 characters')), fix: v.picklist(['mend', 'orElse'], 'must be mend or orElse') })
+/** The request that takes a fix back. */
+export interface FixView {
+  undo: { method: 'PUT' | 'DELETE'; path: string; body?: unknown }
+}
+
 export const StartRunSchema = v.strictObject({
   speed: v.picklist([1, 10, 1000], 'must be 1 (as if live), 10 or 1000 (as fast as it goes)')
 })

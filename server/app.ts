@@ -2,8 +2,13 @@ import { existsSync } from 'node:fs'
 import type { Server } from 'node:http'
 import type { ServerOptions } from 'node:https'
 import { join } from 'node:path'
+import { FixSchema } from '../core/api.ts'
+import { Leftovers } from './files.ts'
+import { RetentionKeeper } from './retention/retention.ts'
+import { retentionRoutes } from './retention/routes.ts'
 import { fastify, type FastifyBaseLogger as Logger, type FastifyInstance } from 'fastify'
 import { LOOPBACK, guardDoors, type Access } from './api/doors.ts'
+import { healthRoute } from './api/health.ts'
 import { servePage } from './api/page.ts'
 import { registerApi, type DeclaredRoute } from './api/plugin.ts'
 import { INSTALLER, allow } from './api/route.ts'
@@ -35,7 +40,7 @@ import { Audit } from './accounts/audit.ts'
 import { accountRoutes } from './accounts/routes.ts'
 import { Sessions } from './accounts/sessions.ts'
 import { openKeys } from './keys.ts'
-import { historyRoutes } from './history/routes.ts'
+import { authorOf, historyRoutes } from './history/routes.ts'
 import { mailboxRoutes } from './mailbox/routes.ts'
 import { searchRoutes } from './search/routes.ts'
 import { TargetMemory } from './watch/memory.ts'
@@ -46,6 +51,7 @@ import { Proving } from './proving/proving.ts'
 import { provingRoutes } from './proving/routes.ts'
 import { WalkTests } from './proving/walkTests.ts'
 import { Provers } from './proving/provers.ts'
+import { applyFix } from './readiness/fixes.ts'
 import { Readiness } from './readiness/readiness.ts'
 import { runRoutes } from './runs/routes.ts'
 import { Runs } from './runs/runs.ts'
@@ -95,7 +101,8 @@ export async function makeApp({ database, folder, web, mostClipBytes, standIns, 
     frameworkErrors: answerError
   }) as FastifyInstance<Server>
   const logError = (error: unknown): void => http.log.error(error)
-  const clips = new Clips(database, join(folder, 'clips'), mostClipBytes, logError)
+  const leftovers = new Leftovers(database, logError)
+  const clips = new Clips(database, join(folder, 'clips'), mostClipBytes, leftovers, logError)
   const keys = await openKeys(database, folder, newKeys)
   const seal = keys.devices
   const devices = new Devices(database, seal, logError)
@@ -119,6 +126,7 @@ export async function makeApp({ database, folder, web, mostClipBytes, standIns, 
   const walks = new WalkTests(database, devices, proving, async () => (await readiness.read()).findings, standIns && `http://127.0.0.1:${standIns.pages}`, logError)
   const recordings = new DeviceRecordings(database, devices, parts.folder)
   const sendings = new Sendings((id) => devices.send(id))
+  const retention = new RetentionKeeper(database, parts.folder, leftovers, logError)
 
   http.setErrorHandler(answerError)
   await guardDoors(http, access)
@@ -134,15 +142,18 @@ export async function makeApp({ database, folder, web, mostClipBytes, standIns, 
     runRoutes(api, runs)
     provingRoutes(api, database, proving, walks)
     api.get('/readiness', allow(INSTALLER), () => readiness.read())
+    api.post('/readiness/fixes', allow(INSTALLER, { body: FixSchema }), (request) => applyFix(database, readiness, request.body, authorOf(request)))
     deviceRoutes(api, database, devices, sendings, places)
     liveRoutes(api, database, devices, answers)
     actionsRoutes(api, { database, devices, heartbeats, seal, test: (endpoint, site) => testEndpoint(parts, endpoint, site) })
     searchRoutes(api, database)
     watchRoutes(api, database, devices, evidence, answers)
     alarmRoutes(api, { database, alarms, queue, popups, recordings, live: answers, folder: parts.folder })
+    retentionRoutes(api, database, retention)
     mailboxRoutes(api, standIns && `http://127.0.0.1:${standIns.mailbox}`)
     api.get('/stand-ins', allow(INSTALLER), () => ({ pages: standIns && `http://127.0.0.1:${standIns.pages}` }))
   })
+  healthRoute(http, database, folder)
   if (web && existsSync(web)) await servePage(http, web)
 
   await runs.resume()
@@ -152,6 +163,13 @@ export async function makeApp({ database, folder, web, mostClipBytes, standIns, 
   heartbeats.start()
   live.start()
   memory.start()
+  retention.start()
+  // Who has a page open is told, and does not take silence for quiet.
+  const unwatch = database.watch((state) => {
+    if (state.up) http.log.info('the database answers again')
+    else http.log.error(new Error(state.why ?? 'the database is away'))
+    popups.tell('database', state)
+  })
   return {
     http,
     routes,
@@ -161,6 +179,9 @@ export async function makeApp({ database, folder, web, mostClipBytes, standIns, 
     devices,
     close: async () => {
       await http.close()
+      unwatch()
+      await retention.close()
+      await leftovers.close()
       await sendings.close()
       evidence.close()
       await recordings.close()

@@ -1,3 +1,4 @@
+import { Leftovers } from './files.ts'
 import { expect, test } from '@jest/globals'
 import { seed } from './seed.ts'
 import { eventually, startTestApp } from './testing/testApp.ts'
@@ -41,7 +42,7 @@ test('an end in the middle of an analysis: it is taken up again at the next star
     expect(row.state).toBe('analysing')
     for (const { id } of rows.slice(1)) await t.database.run('DELETE FROM clip WHERE id = ?', [id])
     mkdirSync(join(t.folder, 'clips', 'left-behind'))
-    const next = new Clips(t.database, join(t.folder, 'clips'), 2 ** 30, () => {})
+    const next = new Clips(t.database, join(t.folder, 'clips'), 2 ** 30, new Leftovers(t.database, () => {}), () => {})
     await next.resume()
     expect(readdirSync(join(t.folder, 'clips'))).toEqual([row.id])
     for (let i = 0; i < 900 && (await next.read(row.id)).state === 'analysing'; i++) await new Promise((resolve) => setTimeout(resolve, 100))
@@ -51,7 +52,7 @@ test('an end in the middle of an analysis: it is taken up again at the next star
     // A clip from before frames were measured has its measures made at the next start.
     const measures = next.file(row.id, 'measures.bin')
     rmSync(measures)
-    const later = new Clips(t.database, join(t.folder, 'clips'), 2 ** 30, () => {})
+    const later = new Clips(t.database, join(t.folder, 'clips'), 2 ** 30, new Leftovers(t.database, () => {}), () => {})
     await later.resume()
     expect((await later.read(row.id)).state).toBe('analysing')
     await eventually(async () => (await later.read(row.id)).state === 'ready')

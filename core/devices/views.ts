@@ -1,4 +1,5 @@
 import * as v from 'valibot'
+import { id } from '../formats/detection.ts'
 import type { AnalysisMode, RuleAbility } from '../formats/onvif/abilities.ts'
 import type { Difference } from '../formats/onvif/differences.ts'
 import type { Loss } from '../formats/onvif/toRule.ts'
@@ -153,12 +154,12 @@ const ids = v.pipe(v.array(text('must be an id', 64), 'must be a list of ids'), 
 export const AddDeviceSchema = v.strictObject({
   name: text('must be a text', 80),
   address: text('must be an address such as http://192.168.1.20', 200),
-  camera: v.nullable(v.string('must be the id of a camera')),
+  camera: v.nullable(id),
   username: v.nullable(text('must be a text', 80)),
   password: v.nullable(v.pipe(v.string('must be a text'), v.maxLength(120, 'is longer than 120 characters')))
 })
 export const AccountSchema = v.strictObject({ username: text('must be a text', 80), password: v.pipe(v.string('must be a text'), v.minLength(1, 'must not be empty'), v.maxLength(120, 'is longer than 120 characters')), first: bool })
-export const ChannelChangeSchema = v.strictObject({ camera: v.optional(v.nullable(v.string('must be the id of a camera'))), used: v.optional(bool) })
+export const ChannelChangeSchema = v.strictObject({ camera: v.optional(v.nullable(id)), used: v.optional(bool) })
 export const ModeSchema = v.strictObject({ type: text('must be the type of a mode', 120) })
 export const SendSchema = v.strictObject({ devices: ids })
 export const TakeOverSchema = v.strictObject({ channel: text('must be a channel', 64), rule: text('must be the name of a rule', 80) })

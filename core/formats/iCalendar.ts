@@ -105,6 +105,39 @@ export function writeCalendar(schedule: Schedule, { timeZone, position }: Calend
 }
 
 const MOST_OCCURRENCES = 20_000
+/** More is no calendar of armed hours; each event costs time. */
+const MAX_EVENTS = 5000
+const MAX_DATES = 5000
+const MAX_INTERVAL = 1000
+const MAX_DURATION_DAYS = 366
+const YEARS = [1970, 2200] as const
+
+/**
+ * Refuses numbers that no calendar of armed hours has: ical.js counts them out one by one. A rule that never comes true
+ * (the 30th of February) is not seen from its numbers: whoever reads calendars of others does so with a time limit.
+ *
+ * @throws InputError that names the event
+ */
+function checkBounds(component: ICAL.Component): void {
+  const named = String(component.getFirstPropertyValue('summary') ?? component.getFirstPropertyValue('uid') ?? '').slice(0, 60)
+  const wrong = (what: string): InputError => new InputError('the calendar', `has the event "${named}" with ${what}`)
+  for (const property of component.getAllProperties('rrule')) {
+    const { freq, interval, parts } = property.getFirstValue() as unknown as ICAL.Recur & { parts: Record<string, unknown[]> }
+    if (freq === 'SECONDLY' || freq === 'MINUTELY') throw wrong(`a rule of each ${freq === 'SECONDLY' ? 'second' : 'minute'}; must recur each hour or more seldom`)
+    if (!(interval >= 1 && interval <= MAX_INTERVAL)) throw wrong(`the interval ${interval}; must be 1 to ${MAX_INTERVAL}`)
+    if (Object.values(parts ?? {}).some((list) => list.length > 400)) throw wrong('a rule of more than 400 parts')
+  }
+  if ([...component.getAllProperties('rdate'), ...component.getAllProperties('exdate')].reduce((n, p) => n + p.getValues().length, 0) > MAX_DATES) throw wrong(`more than ${MAX_DATES} dates of its own`)
+  const duration = component.getFirstPropertyValue('duration') as unknown as ICAL.Duration | null
+  if (duration) {
+    const days = duration.weeks * 7 + duration.days + duration.hours / 24 + duration.minutes / 1440 + duration.seconds / 86_400
+    if (duration.isNegative || !(days <= MAX_DURATION_DAYS)) throw wrong(`a duration that is negative or longer than ${MAX_DURATION_DAYS} days`)
+  }
+  for (const name of ['dtstart', 'dtend', 'recurrence-id']) {
+    const time = component.getFirstPropertyValue(name) as unknown as ICAL.Time | null
+    if (time && !(time.year >= YEARS[0] && time.year <= YEARS[1] && time.month >= 1 && time.month <= 12 && time.day >= 1 && time.day <= 31)) throw wrong(`${name.toUpperCase()} that is no date of the years ${YEARS.join(' to ')}`)
+  }
+}
 
 /** An iCalendar time as milliseconds of UTC; without a zone it is the site's. */
 function instantOf(time: ICAL.Time, tzid: string | undefined, timeZone: string): number {
@@ -126,6 +159,8 @@ function occurrences(text: string, timeZone: string, from: number, to: number): 
   if (root.name !== 'vcalendar') throw new InputError('the calendar', `begins with ${root.name.toUpperCase()}; must be a VCALENDAR`)
   const components = root.getAllSubcomponents('vevent').filter((c) => String(c.getFirstPropertyValue('transp') ?? '').toUpperCase() !== 'TRANSPARENT' && String(c.getFirstPropertyValue('status') ?? '').toUpperCase() !== 'CANCELLED')
   if (!components.length) throw new InputError('the calendar', 'has no events; its events are the hours in which it is armed')
+  if (components.length > MAX_EVENTS) throw new InputError('the calendar', `has ${components.length} events; must have at most ${MAX_EVENTS}`)
+  components.forEach(checkBounds)
   const events = components.map((c) => new ICAL.Event(c))
   const intervals: [number, number][] = []
   for (const event of events.filter((e) => !e.isRecurrenceException())) {

@@ -28,6 +28,8 @@ export interface ProvingView {
   proposals: { camera: string; check: Check; replaces: number | null }[]
   /** Detections whose checks are still being worked out. */
   proposing: number
+  /** Detections whose checks nobody has asked to be worked out yet. */
+  unasked: number
   gaps: { camera: string; detection: string; about: About; side: 'inside' | 'outside'; words: string }[]
   coverage: { camera: string; detection: string; gates: Coverage[] }[]
   /** Of the results that are not out of date; null: there are none. */

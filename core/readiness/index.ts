@@ -1,5 +1,5 @@
 import { changesOf, standingOf, strangersOf } from '../devices/standing.ts'
-import type { CameraFacts, Check, Facts, Finding } from './facts.ts'
+import type { CameraFacts, Check, Facts, Finding, Mend } from './facts.ts'
 import { notchesOf, type Notches } from './notches.ts'
 import { analysisOff } from './findings/analysis-off.ts'
 import { clockOff } from './findings/clock-off.ts'
@@ -59,6 +59,33 @@ const weight = { blocking: 0, warning: 1, hint: 2 } as const
 
 /** What is still missing on a site, worst first. */
 export const findingsOf = (facts: Facts): Finding[] => checks.flatMap(({ code, find }) => find(facts).map((found) => ({ code, ...found }))).sort((a, b) => weight[a.severity] - weight[b.severity])
+
+/** What a mend changes; which is not told by its words. */
+function targetOf(mend: Mend | null | undefined): string {
+  if (!mend) return ''
+  switch (mend.does) {
+    case 'edit':
+    case 'add':
+      return `${mend.does} ${mend.camera} ${mend.detection.id}`
+    case 'actions':
+    case 'prove':
+      return `${mend.does} ${mend.camera} ${mend.detection}`
+    case 'endpoint':
+      return `${mend.does} ${mend.endpoint.id}`
+    case 'test':
+      return `${mend.does} ${mend.endpoint}`
+    case 'send':
+      return `${mend.does} ${mend.devices.join(' ')}`
+    case 'mode':
+    case 'door':
+      return `${mend.does} ${mend.device} ${mend.channel}`
+    case 'go':
+      return `${mend.does} ${mend.to}`
+  }
+}
+
+/** Names a finding, the same however its words or the settings that it proposes change. */
+export const findingKey = (f: Finding): string => [f.code, f.camera, f.device, f.detection, targetOf(f.mend), targetOf(f.orElse)].join('|').slice(0, 600)
 
 /** How far a site is: its cameras with their notches, and what was found. */
 export interface ReadinessView {

@@ -7,6 +7,7 @@ import { endOldSessions, endSession, endSessionsOf, findSession, insertSession, 
 
 /** That a session is used is written down no oftener than this. */
 const NOTED_MS = 60_000
+const MAX_NOTED = 5000
 
 /** Somebody who is signed in, in one browser. */
 export interface Session {
@@ -78,6 +79,7 @@ export class Sessions {
 
   private async noteUsed(id: number, now: number): Promise<void> {
     if (now - (this.notedAt.get(id) ?? 0) < NOTED_MS) return
+    if (this.notedAt.size > MAX_NOTED) this.notedAt.clear()
     this.notedAt.set(id, now)
     await noteSessionUsed(this.database, id, now)
   }

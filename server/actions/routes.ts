@@ -4,7 +4,7 @@ import { SaveActionsSchema, SaveEndpointSchema, SaveInputsSchema, SaveMailSchema
 import { setsOff } from '../../core/devices/outputs.ts'
 import { InputError } from '../../core/errors.ts'
 import { PHRASES, isOutput, type Endpoint, type Phrase } from '../../core/formats/actions.ts'
-import { readCalendar, writeCalendar } from '../../core/formats/iCalendar.ts'
+import { writeCalendar } from '../../core/formats/iCalendar.ts'
 import { INSTALLER, allow, byCameraAndId, byId, fileBody, versionQuery, type Api } from '../api/route.ts'
 import { MOST_WAVE_BYTES, readWave } from '../../core/formats/wave.ts'
 import type { Database } from '../database.ts'
@@ -17,6 +17,7 @@ import type { Heartbeats } from '../deliveries/heartbeats.ts'
 import { busy, notFound } from '../errors.ts'
 import { noteOf } from '../history/routes.ts'
 import { deleteSchedule, readSchedules, readSite, saveInputs } from '../sites/rows.ts'
+import { readInThread } from './calendars.ts'
 import { readPhrase } from './voices.ts'
 import { deleteEndpoint, insertVoice, listVoices, noteEndpointTest, readEndpoint, readEndpoints, readSettings, readVoice, saveEndpoint, saveSetting } from './rows.ts'
 
@@ -30,6 +31,15 @@ export interface ActionsParts {
 }
 
 const MOST_CALENDAR_BYTES = 2 * 2 ** 20
+
+/** @throws InputError for bytes that are no UTF-8 */
+function textOf(bytes: Buffer): string {
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(bytes)
+  } catch {
+    throw new InputError('the calendar', 'is not UTF-8; save it as UTF-8')
+  }
+}
 
 /** What triggers set off: reading and saving all that the places Arming and Actions edit. */
 export function actionsRoutes(app: Api, { database, devices, heartbeats, seal, test }: ActionsParts): void {
@@ -179,7 +189,7 @@ export function actionsRoutes(app: Api, { database, devices, heartbeats, seal, t
     /** Reads a calendar as a schedule; it is kept only when it is saved as one. */
     files.post('/calendars', allow(INSTALLER, { querystring: v.object({ id: v.optional(v.pipe(v.string('must be a text'), v.regex(/^[\w-]{1,64}$/, 'must be 1 to 64 letters, digits, - or _'))) }), body: fileBody('a calendar, sent as text/calendar') }), async ({ query, body }) => {
       const site = await theSite()
-      return readCalendar(Buffer.isBuffer(body) ? body.toString('utf8') : '', query.id ?? `hours-${randomUUID().slice(0, 8)}`, { timeZone: site.timeZone, position: site.position ?? undefined }, Date.now())
+      return readInThread({ text: textOf(body), id: query.id ?? `hours-${randomUUID().slice(0, 8)}`, site: { timeZone: site.timeZone, position: site.position ?? undefined }, from: Date.now() })
     })
   })
 

@@ -1,5 +1,6 @@
 import type { KeptEndpoint, SiteActionsView, VoiceView } from '../../core/api.ts'
 import type { Actions, Endpoint, Mail, People } from '../../core/formats/actions.ts'
+import { DEFAULT_RETENTION, type Retention, type RetentionView } from '../../core/retention.ts'
 import type { Sql } from '../database.ts'
 import { conflict, notFound } from '../errors.ts'
 import { noteEdit, type EditNote } from '../history/rows.ts'
@@ -57,7 +58,7 @@ export async function noteEndpointTest(sql: Sql, siteId: string, id: string, err
   await sql.run('UPDATE endpoint SET tested_at = ?, test_error = ? WHERE site_id = ? AND id = ?', [now, error?.slice(0, 500) ?? null, siteId, id])
 }
 
-type SettingName = 'mail' | 'people' | 'usual'
+type SettingName = 'mail' | 'people' | 'usual' | 'retention'
 interface SettingRow {
   name: SettingName
   body: unknown
@@ -68,6 +69,7 @@ interface SettingRow {
 
 /** What is said of a site as a whole. */
 export interface SiteSettings extends Pick<SiteActionsView, 'mail' | 'people' | 'usual'> {
+  retention: Pick<RetentionView, 'retention' | 'version' | 'changedAt'>
   /** The mail server's password, sealed. */
   sealed: Buffer | null
 }
@@ -77,11 +79,12 @@ export async function readSettings(sql: Sql, siteId: string): Promise<SiteSettin
   const find = (name: SettingName): SettingRow | undefined => rows.find((row) => row.name === name)
   const kept = (row: SettingRow | undefined) => ({ version: row?.version ?? 0, changedAt: row?.changed_at ?? 0 })
   const body = <T>(row: SettingRow | undefined): T | null => (row ? parsed<{ value: T | null }>(row.body).value : null)
-  const [mail, people, usual] = [find('mail'), find('people'), find('usual')]
+  const [mail, people, usual, retention] = [find('mail'), find('people'), find('usual'), find('retention')]
   return {
     mail: { mail: body<Mail>(mail), hasPassword: mail?.sealed != null, ...kept(mail) },
     people: { people: body<People>(people) ?? { people: [], groups: [] }, ...kept(people) },
     usual: { actions: body<Actions>(usual), ...kept(usual) },
+    retention: { retention: body<Retention>(retention) ?? DEFAULT_RETENTION, ...kept(retention) },
     sealed: mail?.sealed ?? null
   }
 }
@@ -94,7 +97,7 @@ export async function saveSetting(sql: Sql, siteId: string, name: SettingName, v
       ? await sql.run('INSERT IGNORE INTO site_setting (site_id, name, body, sealed, version, changed_at) VALUES (?, ?, ?, ?, 1, ?)', [siteId, name, body, sealed ?? null, now])
       : await sql.run(`UPDATE site_setting SET body = ?, ${sealed === undefined ? '' : 'sealed = ?, '}version = version + 1, changed_at = ? WHERE site_id = ? AND name = ? AND version = ?`, [body, ...(sealed === undefined ? [] : [sealed]), now, siteId, name, version])
   const settings = await readSettings(sql, siteId)
-  if (done.affectedRows !== 1) throw conflict({ mail: 'the mail server', people: 'the people of the site', usual: 'the usual actions' }[name], settings[name])
+  if (done.affectedRows !== 1) throw conflict({ mail: 'the mail server', people: 'the people of the site', usual: 'the usual actions', retention: 'how long things are kept' }[name], settings[name])
   await noteEdit(sql, siteId, null, 'setting', name, value, note, now)
   return settings
 }

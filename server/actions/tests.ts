@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto'
 import type { SiteView } from '../../core/api.ts'
 import { addressesOf, isOutput, type Endpoint } from '../../core/formats/actions.ts'
 import { MOST_SEQUENCE } from '../../core/formats/dc09.ts'
@@ -25,7 +26,7 @@ export async function testEndpoint(parts: SenderParts, endpoint: Endpoint, site:
       await tellStation(addressFor(endpoint.host, endpoint.port, parts.standIns, 'station'), { id: 'SIA-DCS', sequence: 1 + (Date.now() % MOST_SEQUENCE), account: endpoint.account, data: `Nri1/RX00^critical: Test of ${site.name}^`, at: Date.now() })
       return 'the station confirmed the test'
     case 'webhook':
-      return (await callWebhook(parts, endpoint, 0, { test: true, site: site.name })).words
+      return (await callWebhook(parts, endpoint, `test-${randomUUID()}`, { test: true, site: site.name })).words
     case 'popup': {
       const seen = await parts.popups.show({ id: 0, alarm: null, clip: false, words: `Test of ${endpoint.name}`, sound: endpoint.sound })
       return `shown in ${seen} ${seen === 1 ? 'window' : 'windows'}`

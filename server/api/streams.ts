@@ -1,3 +1,4 @@
+import { setMaxListeners } from 'node:events'
 import type { ServerResponse } from 'node:http'
 import type { FastifyReply, FastifyRequest } from 'fastify'
 import type { Sessions } from '../accounts/sessions.ts'
@@ -41,6 +42,8 @@ export class LiveAnswers {
   /** Ends an answer when its session ends. @returns what ends with the answer */
   whileSignedIn({ session }: FastifyRequest, { raw }: FastifyReply): AbortSignal {
     const ended = new AbortController()
+    // One answer may show all cameras.
+    setMaxListeners(0, ended.signal)
     const end = (): void => void raw.destroy()
     const forget = this.sessions.whileIn(session!, end)
     const look = async (): Promise<void> => {

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { createWriteStream, existsSync } from 'node:fs'
-import { mkdir, readFile, readdir, rename, rm, writeFile } from 'node:fs/promises'
+import { mkdir, readFile, readdir, rename, rm, stat } from 'node:fs/promises'
 import { join } from 'node:path'
 import { Transform, type Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
@@ -18,8 +18,10 @@ import { armInputsOf, trueTracks } from '../../simulation/evidence.ts'
 import { renderInWorker } from '../../simulation/renderInWorker.ts'
 import type { Play } from '../../simulation/script.ts'
 import type { Database } from '../database.ts'
-import { busy, tooLarge } from '../errors.ts'
-import { clipIds, findClip, finishClip, insertClip, readClip, readPlay, removeClip, setClipState, readyClips, setLearnAnew, unfinishedClips } from './rows.ts'
+import { busy, diskError, tooLarge } from '../errors.ts'
+import { writeWhole, type Leftovers } from '../files.ts'
+import { requireSpace } from '../space.ts'
+import { clipIds, findClip, finishClip, insertClip, readClip, readFileSizes, readPlay, removeClip, setClipState, readyClips, setLearnAnew, unfinishedClips } from './rows.ts'
 
 /** The files of a clip; the true targets only of one that was made. */
 export type ClipFile = 'original' | 'view.mp4' | 'tracks.csv' | 'faces.csv' | 'measures.bin' | 'truth.csv'
@@ -42,11 +44,13 @@ export class Clips {
   private readonly folder: string
   private readonly mostBytes: number
   private readonly log: (error: unknown) => void
+  private readonly leftovers: Leftovers
   private readonly jobs = new Map<string, Job>()
   private readonly refused = new Map<string, ClipView>()
   private queue: Promise<void> = Promise.resolve()
 
-  constructor(database: Database, folder: string, mostBytes: number, log: (error: unknown) => void) {
+  constructor(database: Database, folder: string, mostBytes: number, leftovers: Leftovers, log: (error: unknown) => void) {
+    this.leftovers = leftovers
     this.database = database
     this.folder = folder
     this.mostBytes = mostBytes
@@ -61,10 +65,29 @@ export class Clips {
   async resume(): Promise<void> {
     await mkdir(this.folder, { recursive: true })
     const known = new Set(await clipIds(this.database))
-    for (const name of await readdir(this.folder)) if (!known.has(name)) await rm(join(this.folder, name), { recursive: true, force: true })
-    // A clip that was analysed before frames were measured has its measures made now.
-    for (const clip of await readyClips(this.database)) if (!existsSync(this.file(clip.id, 'measures.bin'))) await setClipState(this.database, clip.id, 'analysing')
+    for (const name of await readdir(this.folder)) if (!known.has(name)) await this.leftovers.remove(join(this.folder, name))
+    // What an analysis has left and is missing, empty or cut is made again.
+    for (const clip of await readyClips(this.database)) if (existsSync(this.file(clip.id, 'original')) && (await this.damaged(clip))) await setClipState(this.database, clip.id, 'analysing')
     for (const clip of await unfinishedClips(this.database)) this.enqueue(clip)
+  }
+
+  /** Which file of an analysed clip is not there, or not as it was written; null: none. */
+  private async damaged(clip: ClipView): Promise<ClipFile | null> {
+    const known = await readFileSizes(this.database, clip.id)
+    for (const name of ANALYSED) {
+      const size = (await stat(this.file(clip.id, name)).catch(() => null))?.size ?? -1
+      if (known?.[name] === undefined ? size <= (name === 'faces.csv' || name === 'tracks.csv' ? -1 : 0) : size !== known[name]) return name
+    }
+    return null
+  }
+
+  /** @throws ApiError when the clip has not been analysed, or a file of it is empty, cut or gone */
+  async requireWhole(id: string): Promise<ClipView> {
+    const clip = await readClip(this.database, id)
+    if (clip.state !== 'ready') throw busy(`${clip.name} has not been analysed; analyse it first`)
+    const name = await this.damaged(clip)
+    if (name) throw busy(`The file ${name} of ${clip.name} is missing, empty or cut. Analyse the clip again.`)
+    return clip
   }
 
   withProgress(clip: ClipView): ClipView {
@@ -83,7 +106,8 @@ export class Clips {
    *
    * @throws InputError for what is no video, ApiError for what is too large; nothing is left behind then
    */
-  async add(cameraId: string, name: string, start: number | null, content: Readable): Promise<ClipView> {
+  async add(cameraId: string, name: string, start: number | null, content: Readable, bytesSaid = 0): Promise<ClipView> {
+    await requireSpace(this.folder, Math.min(bytesSaid, this.mostBytes))
     const id = randomUUID()
     const home = join(this.folder, id)
     const original = this.file(id, 'original')
@@ -122,7 +146,7 @@ export class Clips {
   /** Takes in a clip that has been painted from a script before; only its targets are still to be found. */
   async addPainted(cameraId: string, name: string, start: number, play: Play, content: Readable): Promise<void> {
     const clip = await this.begin(cameraId, name, start, play)
-    await writeFile(this.file(clip.id, 'truth.csv'), writeMot(trueTracks(play), play.scene))
+    await writeWhole(this.file(clip.id, 'truth.csv'), writeMot(trueTracks(play), play.scene))
     await this.receive(content, this.file(clip.id, 'original'))
     await insertClip(this.database, clip, Date.now(), play)
     this.enqueue(clip)
@@ -130,6 +154,7 @@ export class Clips {
 
   /** Starts to make a clip from a script of a simulated scene; its targets are then found as in any other clip. */
   async make(cameraId: string, name: string, start: number, play: Play): Promise<ClipView> {
+    await requireSpace(this.folder)
     const clip = await this.begin(cameraId, name, start, play)
     await insertClip(this.database, clip, Date.now(), play)
     return this.enqueue(clip)
@@ -195,7 +220,7 @@ export class Clips {
     job?.stop.abort(new Error('removed'))
     await job?.ended
     await removeClip(this.database, id)
-    await rm(join(this.folder, id), { recursive: true, force: true })
+    await this.leftovers.remove(join(this.folder, id))
   }
 
   /** Stops all work without forgetting it: it goes on at the next start. */
@@ -227,14 +252,18 @@ export class Clips {
       })
       clip.progress = { share: 0.92, step: 'Making it playable' }
       await makeView(original, footage, this.file(clip.id, 'view.mp4'), signal)
-      await writeFile(this.file(clip.id, 'tracks.csv'), writeMot(tracks, footage))
-      await writeFile(this.file(clip.id, 'faces.csv'), writeFaces(tracks.faces ?? new Map(), footage))
-      await writeFile(this.file(clip.id, 'measures.bin'), writeMeasures(measures))
-      await finishClip(this.database, clip.id, frames, spansOf(tracks).length, tracks.length)
+      await writeWhole(this.file(clip.id, 'tracks.csv'), writeMot(tracks, footage))
+      await writeWhole(this.file(clip.id, 'faces.csv'), writeFaces(tracks.faces ?? new Map(), footage))
+      await writeWhole(this.file(clip.id, 'measures.bin'), writeMeasures(measures))
+      const sizes = Object.fromEntries(await Promise.all(ANALYSED.map(async (name) => [name, (await stat(this.file(clip.id, name))).size] as const)))
+      await finishClip(this.database, clip.id, frames, spansOf(tracks).length, tracks.length, sizes)
     } catch (error) {
       if (signal.reason === closing) return
-      if (signal.aborted) await setClipState(this.database, clip.id, 'stopped')
-      else await this.refuse(clip, error)
+      // A disk that is full is no fault of the clip: it is kept, and can be analysed again.
+      if (signal.aborted || diskError(error) || (error as { view?: { code: string } }).view?.code === 'unavailable') {
+        if (!signal.aborted) this.log(error)
+        await setClipState(this.database, clip.id, 'stopped').catch(this.log)
+      } else await this.refuse(clip, error)
     } finally {
       this.jobs.delete(clip.id)
     }
@@ -248,7 +277,7 @@ export class Clips {
       signal,
       onProgress: (done, frames) => (clip.progress = { share: (0.9 * done) / frames, step: `Painting frame ${done} of ${frames}` })
     })
-    await writeFile(this.file(clip.id, 'truth.csv'), writeMot(trueTracks(play), play.scene))
+    await writeWhole(this.file(clip.id, 'truth.csv'), writeMot(trueTracks(play), play.scene))
     await rename(`${original}.part.mp4`, original)
   }
 
@@ -263,5 +292,8 @@ export class Clips {
     await removeClip(this.database, clip.id)
   }
 }
+
+/** What an analysis leaves. */
+const ANALYSED = ['view.mp4', 'tracks.csv', 'faces.csv', 'measures.bin'] as const satisfies readonly ClipFile[]
 
 const closing = new Error('the server is closing')

@@ -8,16 +8,10 @@ import { sendFile } from '../api/files.ts'
 import { parseWith } from '../../core/formats/plan.ts'
 import { readScene, readScript } from '../../simulation/script.ts'
 import type { Database } from '../database.ts'
-import { busy, notFound } from '../errors.ts'
+import { notFound } from '../errors.ts'
 import { readCamera } from '../sites/rows.ts'
 import type { Clips } from './clips.ts'
 import { changeClip, readClip } from './rows.ts'
-
-/** The clip must have been analysed before its pictures or targets can be asked for. */
-async function readyClip(database: Database, id: string): Promise<void> {
-  const clip = await readClip(database, id)
-  if (clip.state !== 'ready') throw busy(`${clip.name} has not been analysed; analyse it first`)
-}
 
 /** Names the place of an error from where the caller sees it. */
 function within<T>(place: string, read: () => T): T {
@@ -39,10 +33,11 @@ export function clipRoutes(app: Api, database: Database, clips: Clips): void {
     // A clip is sent as it is, and nothing else is: it is never held in memory.
     files.removeAllContentTypeParsers()
     files.addContentTypeParser('application/octet-stream', (_request, payload, done) => done(null, payload))
-    files.post('/cameras/:camera/clips', { ...allow(INSTALLER, { params: byCamera, querystring: newClip, body: footage }), bodyLimit: Number.MAX_SAFE_INTEGER }, async ({ params, query, body }, reply) => {
+    files.post('/cameras/:camera/clips', { ...allow(INSTALLER, { params: byCamera, querystring: newClip, body: footage }), bodyLimit: Number.MAX_SAFE_INTEGER }, async (request, reply) => {
+      const { params, query, body } = request
       await readCamera(database, params.camera)
       const { name, start } = parseWith(ClipChangeSchema, query)
-      return reply.status(201).send(await clips.add(params.camera, name ?? 'Clip', start ?? null, body))
+      return reply.status(201).send(await clips.add(params.camera, name ?? 'Clip', start ?? null, body, Number(request.headers['content-length'] ?? 0)))
     })
   })
 
@@ -63,22 +58,22 @@ export function clipRoutes(app: Api, database: Database, clips: Clips): void {
   app.post('/clips/:id/analyse', allow(INSTALLER, { params: byId }), ({ params }) => clips.analyseAgain(params.id))
 
   app.get('/clips/:id/tracks', allow(INSTALLER, { params: byId }), async (request, reply) => {
-    await readyClip(database, request.params.id)
+    await clips.requireWhole(request.params.id)
     return sendFile(clips.file(request.params.id, 'tracks.csv'), 'text/csv', request, reply)
   })
 
   app.get('/clips/:id/faces', allow(INSTALLER, { params: byId }), async (request, reply) => {
-    await readyClip(database, request.params.id)
+    await clips.requireWhole(request.params.id)
     return sendFile(clips.file(request.params.id, 'faces.csv'), 'text/csv', request, reply)
   })
 
   app.get('/clips/:id/measures', allow(INSTALLER, { params: byId }), async (request, reply) => {
-    await readyClip(database, request.params.id)
+    await clips.requireWhole(request.params.id)
     return sendFile(clips.file(request.params.id, 'measures.bin'), 'application/octet-stream', request, reply)
   })
 
   app.get('/clips/:id/truth', allow(INSTALLER, { params: byId }), async (request, reply) => {
-    await readyClip(database, request.params.id)
+    await clips.requireWhole(request.params.id)
     const clip = await readClip(database, request.params.id)
     if (!clip.made) throw notFound('the true targets of a clip that was not made here')
     return sendFile(clips.file(clip.id, 'truth.csv'), 'text/csv', request, reply)
@@ -95,12 +90,12 @@ export function clipRoutes(app: Api, database: Database, clips: Clips): void {
   })
 
   app.get('/clips/:id/video', allow(INSTALLER, { params: byId }), async (request, reply) => {
-    await readyClip(database, request.params.id)
+    await clips.requireWhole(request.params.id)
     return sendFile(clips.file(request.params.id, 'view.mp4'), 'video/mp4', request, reply)
   })
 
   app.get('/clips/:id/picture', allow(INSTALLER, { params: byId, querystring: v.object({ at: v.optional(seconds, '0') }) }), async ({ params, query }, reply) => {
-    await readyClip(database, params.id)
+    await clips.requireWhole(params.id)
     return reply.type('image/png').header('cache-control', 'private, max-age=3600').send(await pictureAt(clips.file(params.id, 'view.mp4'), query.at))
   })
 }

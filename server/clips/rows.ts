@@ -88,8 +88,14 @@ export async function setLearnAnew(sql: Sql, id: string, seconds: readonly numbe
   await sql.run("UPDATE clip SET learn_anew = ?, state = 'analysing' WHERE id = ?", [JSON.stringify(seconds), id])
 }
 
-export async function finishClip(sql: Sql, id: string, frames: number, targets: number, rows: number): Promise<void> {
-  await sql.run("UPDATE clip SET state = 'ready', frames = ?, target_count = ?, row_count = ? WHERE id = ?", [frames, targets, rows, id])
+export async function finishClip(sql: Sql, id: string, frames: number, targets: number, rows: number, sizes: Readonly<Record<string, number>>): Promise<void> {
+  await sql.run("UPDATE clip SET state = 'ready', frames = ?, target_count = ?, row_count = ?, file_sizes = ? WHERE id = ?", [frames, targets, rows, JSON.stringify(sizes), id])
+}
+
+/** How large the files of an analysed clip are, in bytes; null: it was analysed before that was kept. */
+export async function readFileSizes(sql: Sql, id: string): Promise<Record<string, number> | null> {
+  const [row] = await sql.rows<{ file_sizes: unknown }>('SELECT file_sizes FROM clip WHERE id = ?', [id])
+  return row?.file_sizes ? parsed(row.file_sizes) : null
 }
 
 export async function setClipState(sql: Sql, id: string, state: 'analysing' | 'stopped'): Promise<void> {
@@ -103,5 +109,7 @@ export async function changeClip(sql: Sql, { id, start: before, inputs }: ClipVi
 }
 
 export async function removeClip(sql: Sql, id: string): Promise<void> {
+  // Said by itself: what goes with a run is not counted out of the tally.
+  await sql.run('DELETE FROM fired_trigger WHERE run_id IN (SELECT id FROM run WHERE clip_id = ?)', [id])
   await sql.run('DELETE FROM clip WHERE id = ?', [id])
 }

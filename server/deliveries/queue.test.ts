@@ -1,6 +1,5 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals'
-import { PopupSchema, type EndpointKind } from '../../core/formats/actions.ts'
-import { parseWith } from '../../core/formats/plan.ts'
+import type { EndpointKind } from '../../core/formats/actions.ts'
 import { Database, type DatabaseAddress } from '../database.ts'
 import { eventually } from '../testing/testApp.ts'
 import { patienceOf, pauseAfter } from './pauses.ts'
@@ -19,8 +18,8 @@ beforeAll(async () => {
 afterAll(() => database.close())
 beforeEach(() => database.run('DELETE FROM delivery'))
 
-const put = (endpoint: string, more: { at?: number; by?: string } = {}) =>
-  database.run("INSERT INTO delivery (alarm_id, kind, recipient, state, next_at, endpoint_id, endpoint, made_by, created_at) VALUES (?, 'popup', 'x', 'pending', ?, ?, ?, ?, 0)", [alarm, more.at ?? 0, endpoint, JSON.stringify(parseWith(PopupSchema, { id: endpoint, name: endpoint, kind: 'popup', sound: 'none' })), more.by ?? 'server'])
+const put = (endpoint: string, more: { at?: number; by?: string; kind?: EndpointKind } = {}) =>
+  database.run("INSERT INTO delivery (alarm_id, kind, recipient, state, next_at, endpoint_id, endpoint, made_by, created_at) VALUES (?, ?, 'x', 'pending', ?, ?, ?, ?, 0)", [alarm, more.kind ?? 'buzzer', more.at ?? 0, endpoint, JSON.stringify({ id: endpoint, name: endpoint, kind: more.kind ?? 'buzzer' }), more.by ?? 'server'])
 const states = () => database.rows<{ id: number; state: string; attempts: number; error: string | null; next_at: number }>('SELECT id, state, attempts, error, next_at FROM delivery ORDER BY id')
 /** A queue whose deliveries are all made in one way. */
 async function running(make: (due: DueDelivery) => Promise<void>): Promise<Queue> {
@@ -36,7 +35,7 @@ async function running(make: (due: DueDelivery) => Promise<void>): Promise<Queue
 const done = () => eventually(async () => (await states()).every((d) => d.state !== 'pending'), 30)
 
 describe('the delivery queue', () => {
-  test('each is made once, of one endpoint one after the other in order, of several at the same time', async () => {
+  test('each is made once, of one output one after the other in order, of several at the same time', async () => {
     for (let n = 0; n < 240; n++) await put(`e${n % 4}`)
     const made = new Map<number, number>()
     const order: Record<string, number[]> = {}
@@ -76,6 +75,28 @@ describe('the delivery queue', () => {
     expect(first.next_at - began).toBeGreaterThanOrEqual(2000)
     await done()
     expect((await states())[0]).toMatchObject({ state: 'sent', attempts: 2 })
+    await queue.close()
+  }, 30_000)
+
+  test('a station that is dead keeps no mail waiting, and no second station; messages to one place overlap', async () => {
+    for (let n = 0; n < 60; n++) await put('dead', { kind: 'station' })
+    for (let n = 0; n < 30; n++) await put('mail', { kind: 'email' })
+    await put('other', { kind: 'station' })
+    let release = (): void => {}
+    const never = new Promise<void>((resolve) => (release = resolve))
+    let [open, most] = [0, 0]
+    const queue = await running(async ({ endpoint }) => {
+      if (endpoint.id === 'dead') return never
+      most = Math.max(most, ++open)
+      await new Promise((resolve) => setTimeout(resolve, 5))
+      open--
+    })
+    const of = async (endpoint: string) => (await database.rows<{ n: number }>("SELECT COUNT(*) AS n FROM delivery WHERE endpoint_id = ? AND state = 'sent'", [endpoint]))[0].n
+    await eventually(async () => (await of('mail')) === 30 && (await of('other')) === 1, 20)
+    expect(await of('dead')).toBe(0)
+    expect(most).toBeGreaterThan(1)
+    release()
+    await done()
     await queue.close()
   }, 30_000)
 

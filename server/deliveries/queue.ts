@@ -1,7 +1,7 @@
 import type { EndpointKind } from '../../core/formats/actions.ts'
 import type { Database } from '../database.ts'
 import { pauseAfter } from './pauses.ts'
-import { listDue, markFailed, markSent, type DueDelivery } from './rows.ts'
+import { dueEndpoints, listDue, markFailed, markSent, type DueDelivery } from './rows.ts'
 import { Refused } from './refused.ts'
 
 /** What a delivery came to: a word for its history, and what it left. */
@@ -14,26 +14,28 @@ export type Sender = (due: DueDelivery) => Promise<Done>
 export type Senders = Readonly<Record<EndpointKind, Sender>>
 
 const POLL_MS = 500
-/** How many are made at the same time; of one endpoint one after the other, in order. */
-const AT_ONCE = 12
-const BATCH = 200
 const MARK_AGAIN_MS = 500
+const MOST_AT_ONCE = 8
+
+/**
+ * How many of one endpoint are made at the same time. What is switched is switched in order, one after the other; of
+ * messages each stands for itself, and one that waits for an answer must not keep the next one waiting.
+ */
+export const AT_ONCE: Readonly<Record<EndpointKind, number>> = { strobe: 1, speaker: 1, relay: 1, buzzer: 1, popup: 4, email: 4, station: 6, webhook: 8, recording: 3, snapshots: 3 }
 
 /**
  * Makes the deliveries that triggers have set off, from the table in which they stand: after an end of the server,
  * however it came, it goes on where it was. What has been confirmed is never made again; a failed one is tried again
- * after growing pauses and given up visibly.
+ * after growing pauses and given up visibly. Each endpoint has places of its own: one that does not answer holds up no
+ * other one.
  */
 export class Queue {
   private readonly database: Database
   private readonly senders: Senders
   private readonly log: (error: unknown) => void
   private readonly changed: () => void
-  /** Of each endpoint, what is being made now. */
-  private readonly lanes = new Map<string, Promise<void>>()
-  private readonly held = new Set<number>()
-  /** Those that were let go while the table was being read: what was read of them is old. */
-  private readonly letGo = new Set<number>()
+  /** Of each endpoint, by its id, those that are being made now. */
+  private readonly making = new Map<string, Map<number, Promise<void>>>()
   private timer: NodeJS.Timeout | undefined
   private looking: Promise<void> | null = null
   private again = false
@@ -65,57 +67,60 @@ export class Queue {
     this.closed = true
     clearInterval(this.timer)
     await this.looking
-    await Promise.all(this.lanes.values())
+    await Promise.all([...this.making.values()].flatMap((m) => [...m.values()]))
   }
 
   private async look(): Promise<void> {
     while (this.again && !this.closed) {
       this.again = false
-      this.letGo.clear()
-      const due = (await listDue(this.database, Date.now(), BATCH)).filter(({ id }) => !this.held.has(id) && !this.letGo.has(id))
-      const byEndpoint = new Map<string, DueDelivery[]>()
-      for (const d of due) byEndpoint.set(d.endpoint.id, [...(byEndpoint.get(d.endpoint.id) ?? []), d])
-      for (const [endpoint, list] of byEndpoint) {
-        if (this.lanes.has(endpoint) || this.lanes.size >= AT_ONCE) continue
-        for (const { id } of list) this.held.add(id)
-        const lane = this.make(list).finally(() => {
-          this.lanes.delete(endpoint)
-          for (const { id } of list) {
-            this.held.delete(id)
-            this.letGo.add(id)
-          }
-          // There may be more of it by now.
-          this.kick()
-        })
-        this.lanes.set(endpoint, lane)
-      }
+      const endpoints = await dueEndpoints(this.database, Date.now())
+      await Promise.all(endpoints.map((endpoint) => this.fill(endpoint)))
     }
   }
 
-  private async make(list: readonly DueDelivery[]): Promise<void> {
-    for (const due of list) {
-      if (this.closed) return
-      let done: Done
-      try {
-        if (due.by === 'camera') throw new Refused('the camera did not say that it set it off')
-        done = await this.senders[due.endpoint.kind](due)
-      } catch (error) {
-        const nextIn = error instanceof Refused ? null : pauseAfter(due.endpoint.kind, due.attempts + 1)
-        await markFailed(this.database, due.id, (error as Error).message, nextIn === null ? null : Date.now() + nextIn, Date.now()).catch(this.log)
-        this.changed()
-        continue
-      }
-      await this.confirm(due.id, done)
-      this.changed()
+  /** Takes what is due of an endpoint for as many places as are free. */
+  private async fill(endpoint: string): Promise<void> {
+    const making = this.making.get(endpoint) ?? new Map<number, Promise<void>>()
+    // What is made now may have been made by the time that the table has been read; it is passed over all the same.
+    const begun = new Set(making.keys())
+    const due = await listDue(this.database, endpoint, Date.now(), begun.size + MOST_AT_ONCE)
+    for (const one of due) {
+      if (begun.has(one.id)) continue
+      if (this.closed || making.size >= AT_ONCE[one.endpoint.kind]) break
+      this.making.set(endpoint, making)
+      const work = this.make(one).finally(() => {
+        making.delete(one.id)
+        if (!making.size) this.making.delete(endpoint)
+        // There may be more of it by now.
+        this.kick()
+      })
+      making.set(one.id, work)
     }
+  }
+
+  private async make(due: DueDelivery): Promise<void> {
+    if (this.closed) return
+    const begun = Date.now()
+    let done: Done
+    try {
+      if (due.by === 'camera') throw new Refused('the camera did not say that it set it off')
+      done = await this.senders[due.endpoint.kind](due)
+    } catch (error) {
+      const nextIn = error instanceof Refused ? null : pauseAfter(due.endpoint.kind, due.attempts + 1)
+      await markFailed(this.database, due.id, (error as Error).message, nextIn === null ? null : Date.now() + nextIn, begun, Date.now()).catch(this.log)
+      this.changed()
+      return
+    }
+    await this.confirm(due.id, done, begun)
+    this.changed()
   }
 
   /** It has been made: whatever happens, that is written down before anything else. */
-  private async confirm(id: number, { words, result }: Done): Promise<void> {
+  private async confirm(id: number, { words, result }: Done, begun: number): Promise<void> {
     const at = Date.now()
     for (;;) {
       try {
-        return await markSent(this.database, id, words, result ?? null, at)
+        return await markSent(this.database, id, words, result ?? null, begun, at)
       } catch (error) {
         this.log(error)
         // Without the database nothing else can be made either; while closing it is tried once more and left.

@@ -55,8 +55,13 @@ interface Row {
   fired_at: number | null
 }
 
-/** What is due, the longest due first. */
-export async function listDue(sql: Sql, now: number, limit: number): Promise<DueDelivery[]> {
+/** Endpoints of which something is due. */
+export async function dueEndpoints(sql: Sql, now: number): Promise<string[]> {
+  return (await sql.rows<{ endpoint: string; next: number }>("SELECT endpoint_id AS endpoint, MIN(next_at) AS next FROM delivery FORCE INDEX (due) WHERE state = 'pending' GROUP BY endpoint_id")).filter(({ next }) => next <= now).map(({ endpoint }) => endpoint)
+}
+
+/** What is due of an endpoint, the longest due first; also what is being made. */
+export async function listDue(sql: Sql, endpoint: string, now: number, limit: number): Promise<DueDelivery[]> {
   const rows = await sql.rows<Row>(
     `SELECT d.id, d.endpoint, d.made_by, d.does, d.attempts, d.created_at, d.alarm_id, site.id AS site_id, site.name AS site, site.time_zone, camera.id AS camera_id, camera.name AS camera, camera.position + 1 AS number,
             run.clip_id, t.kind, t.fired_with, t.target, t.frame, t.clip_seconds, t.direction, t.cause, t.severity, t.fired_at
@@ -66,8 +71,8 @@ export async function listDue(sql: Sql, now: number, limit: number): Promise<Due
        LEFT JOIN alarm ON alarm.id = d.alarm_id
        JOIN camera ON camera.id = COALESCE(t.camera_id, alarm.camera_id)
        JOIN site ON site.id = camera.site_id
-      WHERE d.state = 'pending' AND d.next_at <= ? ORDER BY d.next_at, d.id LIMIT ${Math.trunc(limit)}`,
-    [now]
+      WHERE d.endpoint_id = ? AND d.state = 'pending' AND d.next_at <= ? ORDER BY d.next_at, d.id LIMIT ${Math.trunc(limit)}`,
+    [endpoint, now]
   )
   return rows.map((r) => ({
     id: r.id,
@@ -98,18 +103,18 @@ export async function listDue(sql: Sql, now: number, limit: number): Promise<Due
 const note = (sql: Sql, id: number, at: number, ok: boolean, words: string): Promise<unknown> => sql.run('INSERT INTO delivery_attempt (delivery_id, made_at, ok, words) VALUES (?, ?, ?, ?)', [id, at, ok, words.slice(0, 500)])
 
 /** It has been confirmed; from now on it is never made again. */
-export async function markSent(database: Database, id: number, words: string, result: object | null, now: number): Promise<void> {
+export async function markSent(database: Database, id: number, words: string, result: object | null, begun: number, now: number): Promise<void> {
   await database.transaction(async (sql) => {
-    const { affectedRows } = await sql.run("UPDATE delivery SET state = 'sent', attempts = attempts + 1, error = NULL, sent_at = ?, result = ? WHERE id = ? AND state = 'pending'", [now, result && JSON.stringify(result), id])
+    const { affectedRows } = await sql.run("UPDATE delivery SET state = 'sent', attempts = attempts + 1, error = NULL, begun_at = COALESCE(begun_at, ?), sent_at = ?, result = ? WHERE id = ? AND state = 'pending'", [begun, now, result && JSON.stringify(result), id])
     if (affectedRows) await note(sql, id, now, true, words)
   })
 }
 
 /** Notes a failed attempt; `nextAt` null gives up. */
-export async function markFailed(database: Database, id: number, error: string, nextAt: number | null, now: number): Promise<void> {
+export async function markFailed(database: Database, id: number, error: string, nextAt: number | null, begun: number, now: number): Promise<void> {
   await database.transaction(async (sql) => {
     // A camera may have said so in the meantime.
-    const { affectedRows } = await sql.run("UPDATE delivery SET state = ?, attempts = attempts + 1, error = ?, next_at = ? WHERE id = ? AND state = 'pending'", [nextAt === null ? 'failed' : 'pending', error.slice(0, 500), nextAt ?? 0, id])
+    const { affectedRows } = await sql.run("UPDATE delivery SET state = ?, attempts = attempts + 1, error = ?, begun_at = COALESCE(begun_at, ?), next_at = ? WHERE id = ? AND state = 'pending'", [nextAt === null ? 'failed' : 'pending', error.slice(0, 500), begun, nextAt ?? 0, id])
     if (affectedRows) await note(sql, id, now, false, error)
   })
 }

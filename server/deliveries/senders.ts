@@ -46,7 +46,7 @@ export function makeSenders(parts: SenderParts): Senders {
     buzzer: output,
     email: (due) => sendEmail(parts, due),
     station: (due) => tell(parts, due),
-    webhook: (due) => callWebhook(parts, due.endpoint as EndpointOf<'webhook'>, due.id, bodyOf(due)),
+    webhook: (due) => callWebhook(parts, due.endpoint as EndpointOf<'webhook'>, `delivery-${due.id}`, bodyOf(due)),
     popup: async (due) => {
       const { sound } = due.endpoint as EndpointOf<'popup'>
       const seen = await parts.popups.show({ id: due.id, alarm: due.alarm, clip: due.trigger?.clip != null, words: wordsOf(due), sound })
@@ -127,12 +127,13 @@ async function tell({ standIns }: SenderParts, due: DueDelivery): Promise<Done> 
   return { words: `the station confirmed ${String(sequence).padStart(4, '0')}` }
 }
 
-export async function callWebhook({ standIns }: Pick<SenderParts, 'standIns'>, { url }: EndpointOf<'webhook'>, id: number, body: object): Promise<Done> {
+/** @param key the same for what is the same: whoever is called can tell a second try from a second message */
+export async function callWebhook({ standIns }: Pick<SenderParts, 'standIns'>, { url }: EndpointOf<'webhook'>, key: string, body: object): Promise<Done> {
   const address = new URL(url)
   if (address.hostname === STAND_IN) Object.assign(address, (({ host, port }) => ({ hostname: host, port: String(port) }))(addressFor(STAND_IN, 0, standIns, 'pages')))
   let answer: Response
   try {
-    answer = await fetch(address, { method: 'POST', redirect: 'error', signal: AbortSignal.timeout(WEBHOOK_WITHIN_MS), headers: { 'content-type': 'application/json', 'idempotency-key': `delivery-${id}` }, body: JSON.stringify(body) })
+    answer = await fetch(address, { method: 'POST', redirect: 'error', signal: AbortSignal.timeout(WEBHOOK_WITHIN_MS), headers: { 'content-type': 'application/json', 'idempotency-key': key }, body: JSON.stringify(body) })
   } catch (error) {
     throw new Error((error as Error).name === 'TimeoutError' ? `no answer within ${WEBHOOK_WITHIN_MS / 1000} s` : `${address.host} cannot be reached`, { cause: error })
   }

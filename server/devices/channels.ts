@@ -69,6 +69,11 @@ export async function listChannels(sql: Sql): Promise<ChannelRow[]> {
   return (await sql.rows<Raw>(`${select} ORDER BY c.device_id, c.position`)).map(rowOf)
 }
 
+/** Those that show a camera, in the devices' own order. */
+export async function channelsShowing(sql: Sql, camera: string): Promise<ChannelRow[]> {
+  return (await sql.rows<Raw>(`${select} WHERE c.camera_id = ? ORDER BY c.device_id, c.position`, [camera])).map(rowOf)
+}
+
 export async function channelsOf(sql: Sql, deviceId: string): Promise<ChannelRow[]> {
   return (await sql.rows<Raw>(`${select} WHERE c.device_id = ? ORDER BY c.position`, [deviceId])).map(rowOf)
 }

@@ -1,12 +1,13 @@
 import { randomUUID } from 'node:crypto'
 import { isReachable, type DeviceEventView, type DeviceState, type DeviceView, type SendResult } from '../../core/devices/views.ts'
 import { detectionOf, takeOver } from '../../core/formats/onvif/takeOver.ts'
+import { InputError } from '../../core/errors.ts'
 import type { Database } from '../database.ts'
 import { readDetections, saveDetection } from '../detections/rows.ts'
 import type { Detection } from '../../core/formats/plan.ts'
 import { busy, notFound } from '../errors.ts'
 import { readSchedules, readSite } from '../sites/rows.ts'
-import { changeChannel, channelOf, channelsOf, keepChannels, keepSent, listChannels, type ChannelReading, type ChannelRow } from './channels.ts'
+import { changeChannel, channelOf, channelsOf, channelsShowing, keepChannels, keepSent, listChannels, type ChannelReading, type ChannelRow } from './channels.ts'
 import { Ears } from './ears.ts'
 import { latestEvents } from './events.ts'
 import { DeviceLink } from './link.ts'
@@ -103,6 +104,8 @@ export class Devices {
   /** Adds a device and reads it. @throws InputError for what is no address */
   async add(siteId: string, { name, address, camera, username, password }: { name: string; address: string; camera: string | null; username: string | null; password: string | null }, id: string = randomUUID()): Promise<DeviceView> {
     const { address: origin } = new DeviceLink(address, null)
+    const twin = (await listDevices(this.database)).find((d) => d.address === origin)
+    if (twin) throw new InputError('$.address', `is that of ${twin.name}, which has been added already`)
     await insertDevice(this.database, siteId, { id, camera, name, address: origin, username, sealed: password === null ? null : this.seal.close(password) }, Date.now())
     await this.read(id)
     return this.one(id)
@@ -220,17 +223,31 @@ export class Devices {
 
   /** A way to speak with a device. */
   link(row: Pick<DeviceRow, 'address' | 'username' | 'sealed'>): DeviceLink {
-    return new DeviceLink(row.address, row.username !== null && row.sealed !== null ? { username: row.username, password: this.seal.open(row.sealed) } : null)
+    return new DeviceLink(row.address, row.username !== null && row.sealed !== null ? { username: row.username, password: this.passwordOf(row.sealed) } : null)
+  }
+
+  private passwordOf(sealed: Buffer): string {
+    try {
+      return this.seal.open(sealed)
+    } catch (error) {
+      throw new Trouble('no-account', 'its password was sealed with a key that is lost; enter its account again', error)
+    }
   }
 
   /** The channel that shows a camera now, of a device that can be spoken with; null: none. */
   async channelShowing(camera: string): Promise<{ row: DeviceRow; channel: ChannelRow } | null> {
-    const channels = (await listChannels(this.database)).filter((c) => c.camera === camera)
-    for (const channel of channels) {
+    for (const channel of await channelsShowing(this.database, camera)) {
       const row = await readDevice(this.database, channel.device)
       if (isReachable(row.state)) return { row, channel }
     }
     return null
+  }
+
+  /** The cameras that a device shows which can be spoken with. */
+  async camerasShown(): Promise<ReadonlySet<string>> {
+    const [channels, rows] = await Promise.all([listChannels(this.database), listDevices(this.database)])
+    const reachable = new Set(rows.filter((r) => isReachable(r.state)).map((r) => r.id))
+    return new Set(channels.flatMap((c) => (c.camera !== null && reachable.has(c.device) ? c.camera : [])))
   }
 
   /**

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import type { EditEntry } from '../../core/history/states.ts'
 import { differencesBetween, stateOf } from '../../core/history/states.ts'
+import { cookieOfAccount } from '../testing/session.ts'
 import { eventually, startTestApp, type TestApp } from '../testing/testApp.ts'
 
 let t: TestApp

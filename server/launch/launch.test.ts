@@ -43,10 +43,13 @@ async function interrupt(child: ChildProcess): Promise<number | null> {
 describe('npm start', () => {
   test('starts, keeps what is saved over a second start, and Ctrl-C ends everything', async () => {
     const first = await start('--port', String(await freePort()))
-    // The account that was made up is said once.
-    const said = /installer \/ (\S+)/.exec(first.output())!
-    const signedIn = await fetch(`${first.address}/api/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ username: 'installer', password: said[1] }) })
-    expect(signedIn.status).toBe(200)
+    // The first account is made with the code that was printed, once.
+    const [code] = /[A-Z2-9]{5}(-[A-Z2-9]{5}){3}/.exec(first.output())!
+    const make = (said: string) => fetch(`${first.address}/api/first-account`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ code: said, username: 'installer', password: 'a-password-of-mine', name: 'Installer' }) })
+    expect((await make('AAAAA-AAAAA-AAAAA-AAAAA')).status).toBe(403)
+    const signedIn = await make(code.toLowerCase())
+    expect(signedIn.status).toBe(201)
+    expect((await make(code)).status).toBe(403)
     const cookie = signedIn.headers.get('set-cookie')!.split(';')[0]
     expect((await fetch(`${first.address}/api/cameras/camera-1`)).status).toBe(401)
     const saved = await fetch(`${first.address}/api/cameras/camera-1/detections/gate`, {
@@ -55,7 +58,10 @@ describe('npm start', () => {
       body: JSON.stringify({ version: 0, position: 0, detection: { id: 'gate', name: 'Gate', kind: 'line', line: [[0, 0.5], [1, 0.5]] } })
     })
     expect(saved.status).toBe(200)
-    expect(await (await fetch(`${first.address}/bench/camera-1`)).text()).toContain('<div id="root">')
+    expect(await (await fetch(`${first.address}/bench/camera-1`, { headers: { accept: 'text/html' } })).text()).toContain('<div id="root">')
+    // What is not there is not the page.
+    for (const path of ['/assets/gone.js', '/favicon.ico', '/%61ssets/gone.js', '/..%2fpackage.json']) expect([path, (await fetch(`${first.address}${path}`, { headers: { accept: 'text/html' } })).status]).toEqual([path, 404])
+    expect((await fetch(`${first.address}/healthz`)).status).toBe(200)
     expect(withFolder()).not.toBe('')
 
     const second = spawnSync(process.execPath, ['scripts/start.mjs', '--data', folder], { encoding: 'utf8' })
@@ -68,6 +74,7 @@ describe('npm start', () => {
     const again = await start('--port', String(await freePort()))
     expect(await (await fetch(`${again.address}/api/cameras/camera-1`, { headers: { cookie } })).json()).toMatchObject({ detections: [{ detection: { id: 'gate' } }] })
 
+    expect(again.output()).not.toContain(code)
     // Killed hard, the database is left behind; the next start stops it and takes its place.
     const ended = once(again.child, 'exit')
     again.child.kill('SIGKILL')

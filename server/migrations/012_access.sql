@@ -41,4 +41,44 @@ ALTER TABLE alarm_note ADD COLUMN made_by_id BIGINT NULL;
 ALTER TABLE alarm ADD COLUMN acknowledged_by_id BIGINT NULL;
 ALTER TABLE proof_run ADD COLUMN made_by_id BIGINT NULL;
 
-ALTER TABLE delivery ADD KEY of_alarm (alarm_id, id);
+-- Bytes of what the analysis has left, by file: one that was cut is seen.
+ALTER TABLE clip ADD COLUMN file_sizes JSON NULL;
+
+ALTER TABLE delivery ADD KEY of_alarm (alarm_id, id), ADD COLUMN begun_at BIGINT NULL;
+
+-- What is due, endpoint by endpoint: one that does not answer keeps no other one waiting.
+ALTER TABLE delivery
+  ADD KEY due (state, endpoint_id, next_at),
+  DROP KEY endpoint_id,
+  ADD KEY of_endpoint (endpoint_id, state, next_at),
+  ADD KEY by_age (created_at);
+ALTER TABLE device_event ADD KEY by_age (received_at);
+ALTER TABLE edit ADD KEY by_age (made_at);
+ALTER TABLE alarm ADD KEY by_age (last_at);
+
+-- How many triggers there were in each hour, by what is searched for: charts over years are added up from it.
+CREATE TABLE trigger_tally (
+  hour INT NOT NULL,
+  camera_id VARCHAR(64) NOT NULL,
+  detection_id VARCHAR(64) NOT NULL,
+  kind VARCHAR(20) NOT NULL,
+  class VARCHAR(10) NOT NULL,
+  direction VARCHAR(20) NOT NULL,
+  way VARCHAR(90) NOT NULL,
+  acknowledged BOOLEAN NOT NULL,
+  n INT NOT NULL,
+  PRIMARY KEY (hour, camera_id, detection_id, kind, class, direction, way, acknowledged)
+);
+INSERT INTO trigger_tally
+  SELECT fired_at DIV 3600000, camera_id, detection_id, kind, COALESCE(class, ''), COALESCE(direction, ''), COALESCE(way, ''), acknowledged, COUNT(*)
+    FROM fired_trigger GROUP BY 1, 2, 3, 4, 5, 6, 7, 8;
+CREATE TRIGGER tally_new AFTER INSERT ON fired_trigger FOR EACH ROW
+  INSERT INTO trigger_tally VALUES (NEW.fired_at DIV 3600000, NEW.camera_id, NEW.detection_id, NEW.kind, COALESCE(NEW.class, ''), COALESCE(NEW.direction, ''), COALESCE(NEW.way, ''), NEW.acknowledged, 1)
+    ON DUPLICATE KEY UPDATE n = n + 1;
+CREATE TRIGGER tally_before AFTER UPDATE ON fired_trigger FOR EACH ROW
+  UPDATE trigger_tally SET n = n - 1 WHERE hour = OLD.fired_at DIV 3600000 AND camera_id = OLD.camera_id AND detection_id = OLD.detection_id AND kind = OLD.kind AND class = COALESCE(OLD.class, '') AND direction = COALESCE(OLD.direction, '') AND way = COALESCE(OLD.way, '') AND acknowledged = OLD.acknowledged;
+CREATE TRIGGER tally_after AFTER UPDATE ON fired_trigger FOR EACH ROW
+  INSERT INTO trigger_tally VALUES (NEW.fired_at DIV 3600000, NEW.camera_id, NEW.detection_id, NEW.kind, COALESCE(NEW.class, ''), COALESCE(NEW.direction, ''), COALESCE(NEW.way, ''), NEW.acknowledged, 1)
+    ON DUPLICATE KEY UPDATE n = n + 1;
+CREATE TRIGGER tally_gone AFTER DELETE ON fired_trigger FOR EACH ROW
+  UPDATE trigger_tally SET n = n - 1 WHERE hour = OLD.fired_at DIV 3600000 AND camera_id = OLD.camera_id AND detection_id = OLD.detection_id AND kind = OLD.kind AND class = COALESCE(OLD.class, '') AND direction = COALESCE(OLD.direction, '') AND way = COALESCE(OLD.way, '') AND acknowledged = OLD.acknowledged;

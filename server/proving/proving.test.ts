@@ -70,7 +70,7 @@ test('a changed setting: its proofs are out of date; run again, what got worse a
   expect(worse.failed).toBeGreaterThan(3)
   expect(await readiness('slipway')).toMatchObject({ proven: 'failed', findings: [{ code: 'check-failed', severity: 'blocking' }] })
   // Once they have been worked out anew, the settings as they are would propose others.
-  const { proposals } = await eventually(async () => { const now = await view(); return now.proposing === 0 && now })
+  const { proposals } = await eventually(async () => { const now = await view(); if (now.unasked) await t.ask('POST', '/api/proving/propose'); return now.proposing + now.unasked === 0 && now })
   expect(proposals.some((p: any) => p.check.detection === 'quay-edge' && p.replaces !== null)).toBe(true)
   await edit('slipway', 'quay-edge', { direction: 'leftToRight' })
   const better = await run(await quick('quay-edge'))

@@ -17,7 +17,7 @@ import type { Database } from '../database.ts'
 import { readAllDetections } from '../detections/rows.ts'
 import { busy, notFound } from '../errors.ts'
 import type { Author } from '../history/rows.ts'
-import { readCamera, readSite } from '../sites/rows.ts'
+import { readCameras, readSite } from '../sites/rows.ts'
 import { editsBetween, insertResult, insertRun, lastResults, lastRun, readChecks, readRefused, readRun, resultsBefore, resultsOfRun, saveCheck, setRunState, stopRunsLeftRunning, type StoredCheck, type StoredRun } from './rows.ts'
 import { groundOf, type Ground } from './stage.ts'
 import type { Provers } from './provers.ts'
@@ -39,12 +39,24 @@ interface Scenery {
   detections: { camera: string; detection: Detection }[]
 }
 
+/** What is known of the proposals for one state of a detection's settings. */
+type Proposed = { state: 'asked'; done: Promise<void> } | { state: 'known'; found: Proposals } | { state: 'failed'; times: number; again: number }
+
+/** What failed is asked for again after this, then after twice as long each time, and no more after so many times. */
+const FAILED_AGAIN_MS = 30_000
+const MAX_FAILED = 4
+/** Proposals of earlier settings are kept for whoever goes back to them, so many at most. */
+const MAX_PROPOSED = 4000
+
 interface Running {
   stop: boolean
   ended: Promise<void>
 }
 
 const AT_A_TIME = 4
+/** Edits that are named where a result has turned. */
+const MAX_SINCE = 5
+const NOTHING_PROPOSED: Proposals = { checks: [], gaps: [] }
 const DAY = 24 * 60 * 60_000
 /** What painted pictures gave is kept for so long after it was asked for last. */
 const KEPT_DAYS = 60
@@ -67,7 +79,9 @@ export class Proving {
   private readonly provers: Provers
   private readonly log: (error: unknown) => void
   private readonly running = new Map<number, Running>()
-  private readonly proposed = new Map<string, Proposals | Promise<void>>()
+  private readonly proposed = new Map<string, Proposed>()
+  /** A run is being started: its row is not there yet. */
+  private starting = false
 
   constructor(database: Database, clips: Clips, provers: Provers, log: (error: unknown) => void) {
     this.database = database
@@ -92,8 +106,8 @@ export class Proving {
     const { site } = context
     const all = await readAllDetections(this.database, site.id)
     const places = new Map<string, Place>()
-    for (const { id } of site.cameras) {
-      const { camera, scene, world } = await readCamera(this.database, id)
+    for (const { camera, scene, world } of await readCameras(this.database, site.id)) {
+      const { id } = camera
       const pose = scene.marks ? measureScene(scene.marks).pose : null
       const own = all.filter((d) => d.camera === id)
       places.set(id, {
@@ -113,8 +127,13 @@ export class Proving {
     return createHash('sha256').update(settingsText(check, { detection, plan: place.plan, camera, actions: place.actions.get(detection.id) ?? NO_ACTIONS, endpoints })).digest('hex')
   }
 
-  /** What is proposed for a detection; null: it is still being worked out, in a process of its own. */
-  private proposalsFor(place: Place, detection: Detection, { site, context, endpoints }: Scenery): Proposals | null {
+  /**
+   * What is proposed for a detection.
+   *
+   * @param mayAsk whether it is asked for where it is not known, in a process of its own
+   * @returns 'asked': it is being worked out; 'unknown': nobody has asked for it
+   */
+  private proposalsFor(place: Place, detection: Detection, { site, context, endpoints }: Scenery, mayAsk: boolean): Proposals | 'asked' | 'unknown' {
     const from = Math.floor(Date.now() / DAY) * DAY
     const [camera] = place.plan.cameras
     const actions = place.actions.get(detection.id) ?? NO_ACTIONS
@@ -122,21 +141,38 @@ export class Proving {
     const inputs = Object.fromEntries(site.inputs.map(({ id, name }) => [id, name]))
     const key = createHash('sha256').update(JSON.stringify([ask, place.ground, inputs, camera.ignore])).digest('hex')
     const known = this.proposed.get(key)
-    if (known && !(known instanceof Promise)) return known
-    if (!known) {
-      const work = this.provers.ask({ what: 'propose', ask, ground: place.ground, inputs }).then(
-        (found) => void this.proposed.set(key, found),
-        (error: unknown) => {
-          this.proposed.delete(key)
-          this.log(error)
-        }
-      )
-      this.proposed.set(key, work)
+    if (known?.state === 'known') {
+      // What was asked for last is forgotten last.
+      this.proposed.delete(key)
+      this.proposed.set(key, known)
+      return known.found
     }
-    return null
+    if (known?.state === 'asked') return 'asked'
+    if (known && (known.times >= MAX_FAILED || Date.now() < known.again)) return NOTHING_PROPOSED
+    if (!mayAsk) return 'unknown'
+    const times = known?.times ?? 0
+    const done = this.provers.ask({ what: 'propose', ask, ground: place.ground, inputs }).then(
+      (found) => this.remember(key, { state: 'known', found }),
+      (error: unknown) => {
+        this.remember(key, { state: 'failed', times: times + 1, again: Date.now() + FAILED_AGAIN_MS * 2 ** times })
+        this.log(error)
+      }
+    )
+    this.remember(key, { state: 'asked', done })
+    return 'asked'
   }
 
-  async read(): Promise<ProvingView> {
+  private remember(key: string, proposed: Proposed): void {
+    this.proposed.delete(key)
+    this.proposed.set(key, proposed)
+    for (const [oldest, { state }] of this.proposed) {
+      if (this.proposed.size <= MAX_PROPOSED) break
+      if (state !== 'asked') this.proposed.delete(oldest)
+    }
+  }
+
+  /** @param mayAsk whether proposals that are not known yet are asked for */
+  async read(mayAsk = false): Promise<ProvingView> {
     const scenery = await this.scenery()
     const { site, places, endpoints } = scenery
     const [checks, refused, results, last] = await Promise.all([readChecks(this.database, site.id), readRefused(this.database, site.id), lastResults(this.database, site.id), lastRun(this.database, site.id)])
@@ -149,11 +185,13 @@ export class Proving {
     const proposals: ProvingView['proposals'] = []
     const gaps: ProvingView['gaps'] = []
     const coverage: ProvingView['coverage'] = []
-    let proposing = 0
+    let [proposing, unasked] = [0, 0]
     for (const { camera, detection } of scenery.detections) {
       if (!detection.enabled || detection.parked) continue
-      const found = this.proposalsFor(places.get(camera)!, detection, scenery)
-      if (!found) proposing++
+      const proposed = this.proposalsFor(places.get(camera)!, detection, scenery, mayAsk)
+      if (proposed === 'asked') proposing++
+      if (proposed === 'unknown') unasked++
+      const found = typeof proposed === 'string' ? null : proposed
       for (const check of found?.checks ?? []) {
         const stored = byId.get(`${camera} ${check.id}`)
         if (refused.has(`${camera} ${check.id}`) || (stored && isSameCheck(stored.check, check, site.timeZone))) continue
@@ -163,7 +201,7 @@ export class Proving {
       coverage.push({ camera, detection: detection.id, gates: coverageOf(checks.filter((c) => c.camera === camera && c.check.detection === detection.id).map((c) => c.check), found?.gaps ?? []) })
     }
     const current = kept.flatMap(({ camera, check, last: l }) => (l?.current ? [resultOf.get(`${camera} ${check.id}`)!] : []))
-    return { checks: kept, proposals, proposing, gaps, coverage, totals: current.length ? totals(current) : null, run: last && (await this.viewOf(last, site.id, checks)), scenes: Object.fromEntries([...places].flatMap(([id, { ground }]) => (ground ? [[id, ground]] : []))) }
+    return { checks: kept, proposals, proposing, unasked, gaps, coverage, totals: current.length ? totals(current) : null, run: last && (await this.viewOf(last, site.id, checks)), scenes: Object.fromEntries([...places].flatMap(([id, { ground }]) => (ground ? [[id, ground]] : []))) }
   }
 
   /** How far each detection is proven, by camera and detection. */
@@ -185,10 +223,10 @@ export class Proving {
 
   /** Keeps proposals: those named, or all. @returns how many */
   async take(named: readonly NamedCheck[] | undefined): Promise<number> {
-    let view = await this.read()
+    let view = await this.read(true)
     while (view.proposing > 0) {
-      await Promise.all([...this.proposed.values()])
-      view = await this.read()
+      await Promise.all([...this.proposed.values()].flatMap((p) => (p.state === 'asked' ? p.done : [])))
+      view = await this.read(true)
     }
     const wanted = named ? view.proposals.filter((p) => named.some((n) => n.camera === p.camera && n.check === p.check.id)) : view.proposals
     if (named && !wanted.length) throw notFound('what was proposed')
@@ -202,23 +240,40 @@ export class Proving {
   async start(named: readonly NamedCheck[] | undefined, by: Author): Promise<ProofRunView> {
     const site = await readSite(this.database)
     if (!site) throw notFound('a site')
-    if (this.running.size) throw busy('checks are being run already; stop that run first')
-    const checks = await readChecks(this.database, site.id)
+    return this.alone(() => this.startNow(site.id, named, by))
+  }
+
+  /** One run at a time: also two that are asked for at the same moment. */
+  private async alone<T>(begin: () => Promise<T>): Promise<T> {
+    if (this.running.size || this.starting) throw busy('checks are being run already; stop that run first')
+    this.starting = true
+    try {
+      return await begin()
+    } finally {
+      this.starting = false
+    }
+  }
+
+  private async startNow(siteId: string, named: readonly NamedCheck[] | undefined, by: Author): Promise<ProofRunView> {
+    const checks = await readChecks(this.database, siteId)
     const wanted = checks.filter((c) => (named ? named.some((n) => n.camera === c.camera && n.check === c.check.id) : c.check.by.how !== 'person'))
     if (!wanted.length) throw notFound(named ? 'a check of these' : 'a check that can be run here')
     const person = wanted.find((c) => c.check.by.how === 'person')
     if (person) throw busy(`${person.check.name} needs a person on site; walk it from its own page`)
     const asked = wanted.map(({ camera, check }) => ({ camera, check: check.id }))
-    const id = await insertRun(this.database, site.id, asked, by, Date.now())
+    const id = await insertRun(this.database, siteId, asked, by, Date.now())
     this.go(id, wanted)
     return this.view(id)
   }
 
   /** Goes on with what a stopped run has left. */
-  async goOn(id: number): Promise<ProofRunView> {
+  goOn(id: number): Promise<ProofRunView> {
+    return this.alone(() => this.goOnNow(id))
+  }
+
+  private async goOnNow(id: number): Promise<ProofRunView> {
     const run = await readRun(this.database, id)
     const site = await readSite(this.database)
-    if (this.running.size) throw busy('checks are being run already; stop that run first')
     if (run.state !== 'stopped') throw busy('this run has not been stopped')
     const done = new Set((await resultsOfRun(this.database, id)).map((r) => `${r.camera} ${r.check}`))
     const left = (await readChecks(this.database, site!.id)).filter((c) => run.asked.some((a) => a.camera === c.camera && a.check === c.check.id) && !done.has(`${c.camera} ${c.check.id}`))
@@ -315,10 +370,15 @@ export class Proving {
     const names = new Map(checks.map(({ camera, check }) => [`${camera} ${check.id}`, check.name]))
     const better: Turn[] = []
     const worse: Turn[] = []
-    for (const r of results) {
-      const then = before.find((b) => b.camera === r.camera && b.check === r.check)
-      if (!then || then.passed === r.passed) continue
-      ;(r.passed ? better : worse).push({ camera: r.camera, check: r.check, name: names.get(`${r.camera} ${r.check}`) ?? r.check, since: await editsBetween(this.database, siteId, r.camera, then.at, r.at) })
+    const beforeOf = new Map(before.map((b) => [`${b.camera} ${b.check}`, b]))
+    const turned = results.flatMap((r) => {
+      const then = beforeOf.get(`${r.camera} ${r.check}`)
+      return then && then.passed !== r.passed ? [{ r, then }] : []
+    })
+    const edits = turned.length ? await editsBetween(this.database, siteId, Math.min(...turned.map(({ then }) => then.at)), Math.max(...turned.map(({ r }) => r.at))) : []
+    for (const { r, then } of turned) {
+      const since = edits.filter((e) => (e.camera === r.camera || e.camera === null) && e.at > then.at && e.at <= r.at).slice(0, MAX_SINCE).map(({ label, by, at }) => ({ label, by, at }))
+      ;(r.passed ? better : worse).push({ camera: r.camera, check: r.check, name: names.get(`${r.camera} ${r.check}`) ?? r.check, since })
     }
     const passed = results.filter((r) => r.passed).length
     return { id: run.id, state: run.state, asked: run.asked.length, done: results.length, passed, failed: results.length - passed, startedAt: run.startedAt, endedAt: run.endedAt, by: run.by, better, worse }

@@ -12,10 +12,13 @@ import type { WalkTests } from './walkTests.ts'
 import { deleteCheck, readResult, saveCheck } from './rows.ts'
 
 const aRun = byNumber('a run')
+const propose = allow(INSTALLER)
 const someChecks = orNothing(NamedChecksSchema)
 
 export function provingRoutes(app: Api, database: Database, proving: Proving, walks: WalkTests): void {
   app.get('/proving', allow(INSTALLER), () => proving.read())
+  // Works out what to check, in processes of its own; what comes of it is read like all the rest.
+  app.post('/proving/propose', { ...propose, config: { ...propose.config, unaudited: true } }, () => proving.read(true))
   app.post('/proving/take', allow(INSTALLER, { body: someChecks }), async ({ body }) => ({ taken: await proving.take(body.checks) }))
   app.post('/proving/runs', allow(INSTALLER, { body: someChecks }), async (request, reply) => reply.status(201).send(await proving.start(request.body.checks, authorOf(request))))
   app.get('/proving/runs/:id', allow(INSTALLER, { params: aRun }), ({ params }) => proving.view(params.id))

@@ -65,6 +65,9 @@ export async function deleteCheck(sql: Sql, camera: string, id: string, version:
   return { version: version + 1 }
 }
 
+/** More edits between two runs name nothing any more. */
+const MAX_EDITS = 2000
+
 interface RunRow {
   id: number
   state: 'running' | 'stopped' | 'finished'
@@ -174,9 +177,8 @@ export async function readResult(sql: Sql, camera: string, checkId: string): Pro
 }
 
 /** Edits of a camera and of what its site shares, between two instants, newest first. */
-export async function editsBetween(sql: Sql, siteId: string, camera: string, from: number, to: number): Promise<{ label: string; by: string; at: number }[]> {
-  const rows = await sql.rows<{ label: string; made_by: string; made_at: number }>('SELECT label, made_by, made_at FROM edit WHERE site_id = ? AND (camera_id = ? OR camera_id IS NULL) AND made_at > ? AND made_at <= ? ORDER BY id DESC LIMIT 5', [siteId, camera, from, to])
-  return rows.map((row) => ({ label: row.label, by: row.made_by, at: row.made_at }))
+export async function editsBetween(sql: Sql, siteId: string, from: number, to: number): Promise<{ camera: string | null; label: string; by: string; at: number }[]> {
+  return sql.rows(`SELECT camera_id AS camera, label, made_by AS \`by\`, made_at AS at FROM edit WHERE site_id = ? AND made_at > ? AND made_at <= ? ORDER BY id DESC LIMIT ${MAX_EDITS}`, [siteId, from, to])
 }
 
 /** A live trigger, as a walk test wants it; null: it is of a clip's run, or is not there. */

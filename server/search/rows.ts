@@ -141,8 +141,60 @@ const HOUR = 3600_000
 const STEPS = [HOUR / 60, HOUR / 4, HOUR, 6 * HOUR, 24 * HOUR, 7 * 24 * HOUR, 30 * 24 * HOUR]
 const MOST_BUCKETS = 80
 
+/** Spans up to this are counted trigger by trigger; longer ones are added up from the tally of each hour (migration 012). */
+const EACH_MS = MOST_BUCKETS * (HOUR / 4)
+
 /** How many there are over time. */
 export async function countTriggers(sql: Sql, search: Search): Promise<CountsView> {
+  return (await countByTally(sql, search)) ?? countEach(sql, search)
+}
+
+/** @returns null where the tally cannot tell: for alarms and words, and for short spans */
+async function countByTally(sql: Sql, s: Search): Promise<CountsView | null> {
+  if (s.alarm !== undefined || beginningsOf(s.words ?? '').length) return null
+  const where: string[] = ['n > 0']
+  const values: Value[] = []
+  const add = (text: string, value: Value | undefined): void => {
+    if (value === undefined) return
+    where.push(text)
+    values.push(value)
+  }
+  add('camera_id = ?', s.camera)
+  add('detection_id = ?', s.detection)
+  add('kind = ?', s.kind)
+  add('class = ?', s.class)
+  add('direction = ?', s.direction)
+  add('way = ?', s.way)
+  add('acknowledged = ?', s.acknowledged === undefined ? undefined : s.acknowledged === 'yes')
+  // Whole hours; what the first and the last have besides is counted each.
+  const [firstWhole, lastWhole] = [s.from === undefined ? undefined : Math.ceil(s.from / HOUR), s.to === undefined ? undefined : Math.floor(s.to / HOUR)]
+  add('hour >= ?', firstWhole)
+  add('hour < ?', lastWhole)
+  const hours = await sql.rows<{ hour: number; n: number }>(`SELECT hour, SUM(n) AS n FROM trigger_tally WHERE ${where.join(' AND ')} GROUP BY hour ORDER BY hour`, values)
+  if (!hours.length || (hours[hours.length - 1].hour - hours[0].hour) * HOUR <= EACH_MS) return null
+  const edges = [
+    ...(s.from !== undefined && s.from < firstWhole! * HOUR ? [{ from: s.from, to: firstWhole! * HOUR }] : []),
+    ...(s.to !== undefined && s.to > lastWhole! * HOUR ? [{ from: lastWhole! * HOUR, to: s.to }] : [])
+  ]
+  const counts = new Map(hours.map(({ hour, n }) => [hour, Number(n)]))
+  for (const edge of edges) {
+    const conditions = (await conditionsOf(sql, { ...s, ...edge }, true))!
+    const [{ n }] = await sql.rows<{ n: number }>(`SELECT COUNT(*) AS n FROM ${conditions.from} WHERE ${conditions.where.join(' AND ')}`, conditions.values)
+    if (Number(n)) counts.set(Math.floor(edge.from / HOUR), Number(n))
+  }
+  const all = [...counts.keys()]
+  const step = stepFor((Math.max(...all) - Math.min(...all)) * HOUR)
+  const buckets = new Map<number, number>()
+  for (const [hour, n] of counts) {
+    const at = Math.floor((hour * HOUR) / step) * step
+    buckets.set(at, (buckets.get(at) ?? 0) + n)
+  }
+  return { step, buckets: [...buckets].sort(([a], [b]) => a - b).map(([at, n]) => ({ at, n })), total: [...counts.values()].reduce((sum, n) => sum + n, 0) }
+}
+
+const stepFor = (span: number): number => STEPS.find((s) => span / s <= MOST_BUCKETS) ?? STEPS[STEPS.length - 1]
+
+async function countEach(sql: Sql, search: Search): Promise<CountsView> {
   const conditions = await conditionsOf(sql, search, true)
   const none: CountsView = { step: HOUR, buckets: [], total: 0 }
   if (!conditions) return none
@@ -150,12 +202,12 @@ export async function countTriggers(sql: Sql, search: Search): Promise<CountsVie
   const where = conditions.where.length ? `WHERE ${conditions.where.join(' AND ')}` : ''
   const [span] = await sql.rows<{ first: number | null; last: number | null }>(`SELECT MIN(fired_at) AS first, MAX(fired_at) AS last FROM ${from} ${where}`, values)
   if (span.first === null || span.last === null) return none
-  const step = STEPS.find((s) => (span.last! - span.first!) / s <= MOST_BUCKETS) ?? STEPS[STEPS.length - 1]
+  const step = stepFor(span.last - span.first)
   const rows = await sql.rows<{ bucket: number; n: number }>(`SELECT fired_at DIV ${step} AS bucket, COUNT(*) AS n FROM ${from} ${where} GROUP BY bucket ORDER BY bucket`, values)
   return { step, buckets: rows.map((r) => ({ at: Number(r.bucket) * step, n: Number(r.n) })), total: rows.reduce((sum, r) => sum + Number(r.n), 0) }
 }
 
 /** What can be asked for: names of sides that have been crossed. */
 export async function knownWays(sql: Sql): Promise<string[]> {
-  return (await sql.rows<{ way: string }>('SELECT DISTINCT way FROM fired_trigger WHERE way IS NOT NULL ORDER BY way LIMIT 100')).map((r) => r.way)
+  return (await sql.rows<{ way: string }>('SELECT DISTINCT way FROM trigger_tally WHERE way <> \'\' AND n > 0 ORDER BY way LIMIT 100')).map((r) => r.way)
 }

@@ -45,14 +45,22 @@ export interface CameraRow {
 }
 
 export async function readCamera(sql: Sql, cameraId: string): Promise<CameraRow> {
-  const [row] = await sql.rows<SiteRow & SceneRow & { camera_id: string; camera_name: string; world: string | null }>(
-    `SELECT site.id, site.name, time_zone, latitude, longitude, inputs, camera.id AS camera_id, camera.name AS camera_name, ignore_areas, scene_marks, scene_version, scene_changed_at, world
-       FROM camera JOIN site ON site.id = camera.site_id WHERE camera.id = ?`,
-    [cameraId]
-  )
+  const [row] = await sql.rows<CameraRaw>(`${selectCamera} WHERE camera.id = ?`, [cameraId])
   if (!row) throw notFound(`camera ${cameraId.slice(0, 64)}`)
-  return { site: siteOf(row), camera: { id: row.camera_id, name: row.camera_name }, scene: sceneOf(row), world: row.world === null ? null : parsed(row.world) }
+  return cameraOf(row)
 }
+
+/** All cameras of a site, in its order. */
+export async function readCameras(sql: Sql, siteId: string): Promise<CameraRow[]> {
+  return (await sql.rows<CameraRaw>(`${selectCamera} WHERE camera.site_id = ? ORDER BY camera.position, camera.id`, [siteId])).map(cameraOf)
+}
+
+type CameraRaw = SiteRow & SceneRow & { camera_id: string; camera_name: string; world: string | null }
+
+const selectCamera = `SELECT site.id, site.name, time_zone, latitude, longitude, inputs, camera.id AS camera_id, camera.name AS camera_name, ignore_areas, scene_marks, scene_version, scene_changed_at, world
+       FROM camera JOIN site ON site.id = camera.site_id`
+
+const cameraOf = (row: CameraRaw): CameraRow => ({ site: siteOf(row), camera: { id: row.camera_id, name: row.camera_name }, scene: sceneOf(row), world: row.world === null ? null : parsed(row.world) })
 
 interface SceneRow {
   ignore_areas: string

@@ -1,4 +1,4 @@
-import { mkdir, readFile, writeFile } from 'node:fs/promises'
+import { mkdir, readFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { explain, type Trigger } from '../../core/detections/index.ts'
 import type { Detection } from '../../core/formats/plan.ts'
@@ -6,6 +6,7 @@ import type { Database } from '../database.ts'
 import type { Pictures } from '../deliveries/pictures.ts'
 import type { DueTrigger } from '../deliveries/rows.ts'
 import { notFound } from '../errors.ts'
+import { writeWhole } from '../files.ts'
 import { measureScene } from '../../core/scene/marks.ts'
 import { accountOf, pathOf, type TriggerAccount, type TriggerRecord } from '../../core/watch/account.ts'
 import type { Clips } from '../clips/clips.ts'
@@ -89,7 +90,7 @@ export class Evidence {
       ...(await this.holding(row))
     }
     await mkdir(this.folder, { recursive: true })
-    await writeFile(join(this.folder, `${id}.json`), JSON.stringify(record))
+    await writeWhole(join(this.folder, `${id}.json`), JSON.stringify(record))
   }
 
   /** The hours of a trigger's detection and the scene of its camera, as they are now. */
@@ -109,8 +110,11 @@ export class Evidence {
     if (!row) throw notFound(`trigger ${id}`)
     const detection = parsed<Detection>(row.fired_with)
     if (row.run_id === null) {
-      const kept = await readFile(join(this.folder, `${id}.json`), 'utf8').catch(() => null)
-      return accountOf(detection, row.target, kept === null ? null : (JSON.parse(kept) as TriggerRecord))
+      // One that is not there, or was cut, is none.
+      const kept = await readFile(join(this.folder, `${id}.json`), 'utf8')
+        .then((text) => JSON.parse(text) as TriggerRecord)
+        .catch(() => null)
+      return accountOf(detection, row.target, kept)
     }
     const { plan, ignore, scene } = await this.holding(row)
     const hours = plan.schedules[0] ?? null
@@ -133,7 +137,7 @@ export class Evidence {
     const { pictures } = await this.pictures.around(dueOf(row), row.camera_id, 0, 0, 1).catch(() => ({ pictures: [] }))
     if (!pictures.length) return
     await mkdir(this.folder, { recursive: true })
-    await writeFile(join(this.folder, `${id}.jpg`), pictures[0].jpeg)
+    await writeWhole(join(this.folder, `${id}.jpg`), pictures[0].jpeg)
   }
 
   /** The picture of a trigger's moment, as JPEG. @throws ApiError when there is none */

@@ -1,3 +1,4 @@
+import { setMaxListeners } from 'node:events'
 import { setTimeout as wait } from 'node:timers/promises'
 import { listChannels } from '../devices/channels.ts'
 import type { Devices } from '../devices/devices.ts'
@@ -32,6 +33,8 @@ export class TargetMemory {
   }
 
   start(): void {
+    // As many as there are cameras wait for the end.
+    setMaxListeners(0, this.ended.signal)
     const look = (): void => void (this.looking = this.look().catch(this.log))
     look()
     this.timer = setInterval(look, LOOK_MS)

@@ -27,10 +27,10 @@ export function watchRoutes(app: Api, database: Database, devices: Devices, evid
   app.get('/watch', allow(SIGNED_IN), async (): Promise<WatchView> => {
     const site = await readSite(database)
     if (!site) throw notFound('a site')
-    const [all, { people }] = await Promise.all([readAllDetections(database, site.id), readSettings(database, site.id)])
+    const [all, { people }, shown] = await Promise.all([readAllDetections(database, site.id), readSettings(database, site.id), devices.camerasShown()])
     return {
       site: { id: site.id, name: site.name, timeZone: site.timeZone },
-      cameras: await Promise.all(site.cameras.map(async ({ id, name }) => ({ id, name, detections: all.filter((d) => d.camera === id && d.detection.enabled && !d.detection.parked).map((d) => d.detection), live: (await devices.channelShowing(id)) !== null }))),
+      cameras: site.cameras.map(({ id, name }) => ({ id, name, detections: all.filter((d) => d.camera === id && d.detection.enabled && !d.detection.parked).map((d) => d.detection), live: shown.has(id) })),
       people: people.people.people.map((p) => p.name)
     }
   })

@@ -22,12 +22,12 @@ export function Findings({ findings, names, mendHere }: Props): ReactNode {
   const { message } = App.useApp()
   const [working, setWorking] = useState<string | null>(null)
   const refresh = (): Promise<void> => queries.invalidateQueries()
-  const mend = async (key: string, what: Mend): Promise<void> => {
+  const mend = async (key: string, finding: Finding, what: Mend): Promise<void> => {
     if (mendHere?.(what)) return
     if (what.does === 'go') return void navigate(what.to)
     setWorking(key)
     try {
-      const back = await applyMend(what)
+      const back = await applyMend(finding, what)
       await refresh()
       void message.open({
         type: 'success',
@@ -66,7 +66,7 @@ export function Findings({ findings, names, mendHere }: Props): ReactNode {
             <span className="finding-mends">
               {[f.mend, f.orElse].flatMap((what) =>
                 what ? (
-                  <Button key={what.words} size="small" loading={working === key} onClick={() => void mend(key, what)}>
+                  <Button key={what.words} size="small" loading={working === key} onClick={() => void mend(key, f, what)}>
                     {what.words}
                   </Button>
                 ) : (

@@ -1,27 +1,23 @@
-import type { BenchView, KeptActions, KeptDetection, KeptEndpoint, SiteActionsView } from '../../core/api.ts'
+import type { FixView } from '../../core/api.ts'
 import type { DeviceView, SendingView } from '../../core/devices/views.ts'
 import type { ProofRunView, ProvingView } from '../../core/proving/views.ts'
-import type { Mend } from '../../core/readiness/index.ts'
+import { findingKey, type Finding, type Mend } from '../../core/readiness/index.ts'
 import { request } from '../api/client.ts'
 
 /** What takes a mend back; null: it was a command to a device, which stands. */
 export type TakeBack = (() => Promise<unknown>) | null
 
 /** Does what a finding proposes, on the server. @throws ApiError */
-export async function applyMend(mend: Mend): Promise<TakeBack> {
+export async function applyMend(finding: Finding, mend: Mend): Promise<TakeBack> {
   switch (mend.does) {
-    case 'edit': {
-      const path = `/api/cameras/${mend.camera}/detections/${mend.detection.id}`
-      const kept = (await request<BenchView>('GET', `/api/cameras/${mend.camera}`)).detections.find(({ detection }) => detection.id === mend.detection.id)
-      if (!kept) throw new Error('the detection is not there any more')
-      const saved = await request<KeptDetection>('PUT', path, { detection: mend.detection, position: kept.position, version: kept.version })
-      return () => request('PUT', path, { detection: kept.detection, position: kept.position, version: saved.version })
-    }
-    case 'add': {
-      const path = `/api/cameras/${mend.camera}/detections/${mend.detection.id}`
-      const { detections } = await request<BenchView>('GET', `/api/cameras/${mend.camera}`)
-      const saved = await request<KeptDetection>('PUT', path, { detection: mend.detection, position: detections.length, version: 0 })
-      return () => request('DELETE', `${path}?version=${saved.version}`)
+    case 'edit':
+    case 'add':
+    case 'actions':
+    case 'endpoint':
+    case 'door': {
+      // The server applies it to what is there now; here is only said which.
+      const { undo } = await request<FixView>('POST', '/api/readiness/fixes', { finding: findingKey(finding), fix: finding.mend === mend ? 'mend' : 'orElse' })
+      return () => request(undo.method, undo.path, undo.body)
     }
     case 'send':
       await sent((await request<SendingView>('POST', '/api/sendings', { devices: mend.devices })).id)
@@ -31,20 +27,6 @@ export async function applyMend(mend: Mend): Promise<TakeBack> {
       const path = `/api/devices/${mend.device}/channels/${mend.channel}/mode`
       await request('PUT', path, { type: mend.type })
       return before ? () => request('PUT', path, { type: before.type }) : null
-    }
-    case 'actions': {
-      const path = `/api/cameras/${mend.camera}/detections/${mend.detection}/actions`
-      const kept = (await request<BenchView>('GET', `/api/cameras/${mend.camera}`)).detections.find(({ detection }) => detection.id === mend.detection)
-      if (!kept) throw new Error('the detection is not there any more')
-      const saved = await request<KeptActions>('PUT', path, { actions: mend.actions, version: kept.actions.version })
-      return () => request('PUT', path, { actions: kept.actions.actions, version: saved.version })
-    }
-    case 'endpoint': {
-      const path = `/api/endpoints/${mend.endpoint.id}`
-      const kept = (await request<SiteActionsView>('GET', '/api/actions')).endpoints.find(({ endpoint }) => endpoint.id === mend.endpoint.id)
-      if (!kept) throw new Error('it is not there any more')
-      const saved = await request<KeptEndpoint>('PUT', path, { endpoint: mend.endpoint, version: kept.version })
-      return () => request('PUT', path, { endpoint: kept.endpoint, version: saved.version })
     }
     case 'test':
       await request('POST', `/api/endpoints/${mend.endpoint}/test`)
@@ -62,11 +44,6 @@ export async function applyMend(mend: Mend): Promise<TakeBack> {
     }
     case 'go':
       return null
-    case 'door': {
-      const path = `/api/devices/${mend.device}/channels/${mend.channel}`
-      await request('PUT', path, { used: true })
-      return () => request('PUT', path, { used: false })
-    }
   }
 }
 

@@ -25,6 +25,26 @@ export const content = (text: string | number | boolean): string => escape(Strin
 /** More than this is no answer of a device, but an attack or an error. */
 export const MOST_XML = 2 * 2 ** 20
 
+/** Answers of real devices have some thousand elements; to read ten times as many takes long enough to be felt. */
+const MAX_ELEMENTS = 60_000
+const MAX_DEPTH = 100
+
+/** @throws InputError for what would take too long to read, or is nested deeper than anything of the standard */
+function checkExtent(text: string, place: string): void {
+  let [elements, depth] = [0, 0]
+  for (let at = text.indexOf('<'); at >= 0; at = text.indexOf('<', at + 1)) {
+    const next = text.charCodeAt(at + 1)
+    if (next === 47) depth--
+    else if (next !== 33 && next !== 63) {
+      elements++
+      const end = text.indexOf('>', at)
+      if (end < 0 || text.charCodeAt(end - 1) !== 47) depth++
+    }
+    if (elements > MAX_ELEMENTS) throw new InputError(place, `has more than ${MAX_ELEMENTS} elements`)
+    if (depth > MAX_DEPTH) throw new InputError(place, `is nested more than ${MAX_DEPTH} deep`)
+  }
+}
+
 type Node = { ':@'?: Record<string, string>; '#text'?: string | number } & Record<string, unknown>
 
 const parser = new XMLParser({ preserveOrder: true, ignoreAttributes: false, attributeNamePrefix: '', removeNSPrefix: true, parseTagValue: false, parseAttributeValue: false, trimValues: true, htmlEntities: true })
@@ -50,6 +70,7 @@ function elementOf(node: Node): Element | null {
 export function readXml(text: string, place = 'the answer'): Element {
   if (text.length > MOST_XML) throw new InputError(place, `is larger than ${MOST_XML / 2 ** 20} MB`)
   if (/<!(DOCTYPE|ENTITY)/i.test(text)) throw new InputError(place, 'declares a document type; that is not allowed in SOAP')
+  checkExtent(text, place)
   const valid = XMLValidator.validate(text)
   if (valid !== true) throw new InputError(place, `is not well-formed XML (line ${valid.err.line}: ${valid.err.msg})`)
   const root = (parser.parse(text) as Node[]).flatMap((node) => elementOf(node) ?? [])[0]

@@ -1,0 +1,47 @@
+import { Worker } from 'node:worker_threads'
+import { InputError } from '../../core/errors.ts'
+import type { CalendarSite } from '../../core/formats/iCalendar.ts'
+import type { Schedule } from '../../core/formats/plan.ts'
+import { tooMany } from '../errors.ts'
+
+export interface CalendarOrder {
+  text: string
+  id: string
+  site: CalendarSite
+  from: number
+}
+
+export type FromCalendarThread = { schedule: Schedule } | { refused: { place: string; message: string } }
+
+const WITHIN_MS = 5000
+const AT_ONCE = 2
+const MEGABYTES = 256
+
+let running = 0
+
+/**
+ * Reads a calendar that somebody has sent, in a thread of its own: some rules never come to an end, and only ending the
+ * thread ends them.
+ *
+ * @throws InputError with what is wrong with it, or that it takes too long; ApiError when several are being read
+ */
+export async function readInThread(order: CalendarOrder): Promise<Schedule> {
+  if (running >= AT_ONCE) throw tooMany('Other calendars are being read. Try again in a few seconds.')
+  running++
+  const worker = new Worker(new URL('./calendarThread.mjs', import.meta.url), { workerData: order, execArgv: [], resourceLimits: { maxOldGenerationSizeMb: MEGABYTES } })
+  let late: NodeJS.Timeout | undefined
+  try {
+    const answer = await new Promise<FromCalendarThread>((resolve, reject) => {
+      late = setTimeout(() => reject(new InputError('the calendar', `takes longer than ${WITHIN_MS / 1000} s to read: one of its rules never comes true, or has far too many dates`)), WITHIN_MS)
+      worker.once('message', resolve)
+      worker.once('error', (error: NodeJS.ErrnoException) => reject(error.code === 'ERR_WORKER_OUT_OF_MEMORY' ? new InputError('the calendar', 'has far too many dates to read') : error))
+      worker.once('exit', (code) => reject(new Error(`the calendar thread ended with code ${code}`)))
+    })
+    if ('refused' in answer) throw new InputError(answer.refused.place, answer.refused.message)
+    return answer.schedule
+  } finally {
+    clearTimeout(late)
+    await worker.terminate()
+    running--
+  }
+}

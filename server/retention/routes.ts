@@ -1,0 +1,23 @@
+import { SaveRetentionSchema, type RetentionView } from '../../core/retention.ts'
+import { readSettings, saveSetting } from '../actions/rows.ts'
+import { INSTALLER, allow, type Api } from '../api/route.ts'
+import type { Database } from '../database.ts'
+import { notFound } from '../errors.ts'
+import { noteOf } from '../history/routes.ts'
+import { readSite } from '../sites/rows.ts'
+import type { RetentionKeeper } from './retention.ts'
+
+export function retentionRoutes(app: Api, database: Database, keeper: RetentionKeeper): void {
+  const siteId = async (): Promise<string> => {
+    const site = await readSite(database)
+    if (!site) throw notFound('a site')
+    return site.id
+  }
+  app.get('/retention', allow(INSTALLER), async (): Promise<RetentionView> => ({ ...(await readSettings(database, await siteId())).retention, ...(await keeper.view()) }))
+  app.put('/settings/retention', allow(INSTALLER, { body: SaveRetentionSchema }), async (request): Promise<RetentionView> => {
+    const id = await siteId()
+    const { retention, version } = request.body
+    const saved = await database.transaction((sql) => saveSetting(sql, id, 'retention', retention, version, noteOf(request, 'Change how long things are kept'), Date.now()))
+    return { ...saved.retention, ...(await keeper.view()) }
+  })
+}
