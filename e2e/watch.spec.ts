@@ -13,7 +13,7 @@ async function signedIn(browser: Browser, baseURL: string | undefined, role: str
   const page = await context.newPage()
   const { username, password } = accounts.find((a) => a.role === role)!
   await page.goto('/watch')
-  await page.getByLabel('Name').fill(username)
+  await page.getByLabel('User name').fill(username)
   await page.getByLabel('Password').fill('not this one')
   await page.getByRole('button', { name: 'Sign in' }).click()
   await expect(page.getByRole('alert')).toHaveText('name or password is wrong')

@@ -6,7 +6,7 @@ import { FixSchema } from '../core/api.ts'
 import { Leftovers } from './files.ts'
 import { RetentionKeeper } from './retention/retention.ts'
 import { retentionRoutes } from './retention/routes.ts'
-import { fastify, type FastifyBaseLogger as Logger, type FastifyInstance } from 'fastify'
+import { LogController, fastify, type FastifyBaseLogger as Logger, type FastifyInstance } from 'fastify'
 import { LOOPBACK, guardDoors, type Access } from './api/doors.ts'
 import { healthRoute } from './api/health.ts'
 import { servePage } from './api/page.ts'
@@ -94,7 +94,7 @@ export async function makeApp({ database, folder, web, mostClipBytes, standIns, 
   const http = fastify({
     ...(tls && { https: tls }),
     ...(logger ? { loggerInstance: logger } : { logger: log ? { level: 'error', stream: process.stderr } : false }),
-    disableRequestLogging: true,
+    logController: new LogController({ disableRequestLogging: true }),
     bodyLimit: 2 * 2 ** 20,
     forceCloseConnections: true,
     // Answers that it gives by itself have the form of all others.

@@ -17,13 +17,19 @@ export interface DatabaseAddress {
 const MAX_ATTEMPTS = 4
 /** Kept ready on each connection; MariaDB keeps no more than 16,382 in all. */
 const MAX_STATEMENTS = 400
-/** While the database is away it is asked this often. */
+/** While the database is away it is asked this often; while it is there, from time to time. */
 const LOOK_MS = 1000
+const PING_MS = 5000
+/** One that does not answer a plain question within this is away; no statement takes as long as the second. */
+const ANSWERS_WITHIN_MS = 4000
+const STATEMENT_MS = 120_000
 
 /** Errors of the connection, not of what was asked. */
-const AWAY = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', 'ENOTFOUND', 'EHOSTUNREACH', 'PROTOCOL_CONNECTION_LOST', 'PROTOCOL_ENQUEUE_AFTER_FATAL_ERROR', 'PROTOCOL_ENQUEUE_AFTER_QUIT', 'ER_SERVER_SHUTDOWN', 'ER_CON_COUNT_ERROR', 'ER_NORMAL_SHUTDOWN', 'ER_CONNECTION_KILLED'])
+const AWAY = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', 'ENOTFOUND', 'EHOSTUNREACH', 'PROTOCOL_CONNECTION_LOST', 'PROTOCOL_ENQUEUE_AFTER_FATAL_ERROR', 'PROTOCOL_ENQUEUE_AFTER_QUIT', 'ER_SERVER_SHUTDOWN', 'ER_CON_COUNT_ERROR', 'ER_NORMAL_SHUTDOWN', 'ER_CONNECTION_KILLED', 'PROTOCOL_SEQUENCE_TIMEOUT'])
 const DISK = new Set(['ER_DISK_FULL', 'ER_RECORD_FILE_FULL', 'ER_ERROR_ON_WRITE', 'ER_CANT_CREATE_FILE', 'ER_OPTION_PREVENTS_STATEMENT', 'ER_CANT_CREATE_TABLE'])
 const RANGE: Readonly<Record<string, string>> = { ER_WARN_DATA_OUT_OF_RANGE: 'a number is out of range', ER_DATA_TOO_LONG: 'a text is too long', ER_TRUNCATED_WRONG_VALUE_FOR_FIELD: 'a text cannot be stored' }
+
+const AWAY_WORDS = 'The database does not answer. It is being started again; try again in a moment.'
 
 export type Value = string | number | boolean | null | Buffer
 
@@ -46,6 +52,8 @@ export class Database implements Sql {
   private readonly pool: Pool
   private readonly name: string
   private readonly watchers = new Set<(state: DatabaseState) => void>()
+  /** Who waits for an answer, to be told when there will be none. */
+  private readonly waiting = new Set<() => void>()
   private timer: NodeJS.Timeout | undefined
   private closed = false
   state: DatabaseState = { up: true, since: Date.now(), why: null }
@@ -53,6 +61,7 @@ export class Database implements Sql {
   private constructor(pool: Pool, name: string) {
     this.pool = pool
     this.name = name
+    this.look(PING_MS)
   }
 
   /**
@@ -76,8 +85,8 @@ export class Database implements Sql {
     return new Database(pool, name)
   }
 
-  rows = <T>(sql: string, values: Value[] = []): Promise<T[]> => this.said(async () => (await this.pool.execute<RowDataPacket[]>(sql, values))[0] as T[])
-  run = (sql: string, values: Value[] = []): Promise<ResultSetHeader> => this.said(async () => (await this.pool.execute<ResultSetHeader>(sql, values))[0])
+  rows = <T>(sql: string, values: Value[] = []): Promise<T[]> => this.said(() => over(this.pool).rows<T>(sql, values))
+  run = (sql: string, values: Value[] = []): Promise<ResultSetHeader> => this.said(() => over(this.pool).run(sql, values))
 
   /** Runs `work` in one transaction: all of it is kept, or nothing. One that the database gave up for another is run again. */
   transaction<T>(work: (sql: Sql) => Promise<T>): Promise<T> {
@@ -118,9 +127,11 @@ export class Database implements Sql {
   }
 
   /** Says in words what went wrong with the database itself, and keeps whether it is there. */
-  private async said<T>(work: () => Promise<T>): Promise<T> {
+  private async said<T>(work: () => Promise<T>, isLook = false): Promise<T> {
+    // While it is away nobody waits for it but who looks whether it is back.
+    if (!this.state.up && !isLook) throw unavailable(AWAY_WORDS)
     try {
-      const result = await work()
+      const result = await (isLook ? work() : this.whileUp(work()))
       this.set(true, null)
       return result
     } catch (error) {
@@ -128,7 +139,7 @@ export class Database implements Sql {
       const { code = '', message } = error as { code?: string; message: string }
       if (AWAY.has(code) || (error as { fatal?: boolean }).fatal) {
         this.set(false, `The database does not answer (${code || message}).`)
-        throw unavailable('The database does not answer. It is being started again; try again in a moment.', error)
+        throw unavailable(AWAY_WORDS, error)
       }
       if (DISK.has(code) || /errno: (28|30|122)|No space left/.test(message)) throw noSpace('The database cannot write: its disk is full or read-only. Free some space; nothing that was saved before is lost.', error)
       if (RANGE[code]) throw new InputError('', RANGE[code])
@@ -136,23 +147,48 @@ export class Database implements Sql {
     }
   }
 
+  /**
+   * What somebody waits for when the database goes away: they are told so at once. Whether it was still done is not
+   * known, as with any cut; who asks again does so with the same key or version.
+   */
+  private async whileUp<T>(work: Promise<T>): Promise<T> {
+    let give: (() => void) | undefined
+    const away = new Promise<never>((_, reject) => {
+      give = () => reject(unavailable(AWAY_WORDS))
+      this.waiting.add(give)
+    })
+    work.catch(() => {})
+    return Promise.race([work, away]).finally(() => this.waiting.delete(give!))
+  }
+
   private set(up: boolean, why: string | null): void {
     if (this.state.up === up) return
     this.state = { up, since: Date.now(), why }
     for (const watcher of this.watchers) watcher(this.state)
-    if (!up) this.lookAgain()
+    if (!up) for (const give of this.waiting) give()
   }
 
-  private lookAgain(): void {
-    this.timer = setTimeout(() => {
-      this.rows('SELECT 1').catch(() => {
-        if (!this.closed && !this.state.up) this.lookAgain()
-      })
-    }, LOOK_MS)
+  /** Asks now and then whether the database is there: nobody else may be asking. */
+  private look(afterMs: number): void {
+    this.timer = setTimeout(async () => {
+      await this.said(() => withinMs(this.pool.query('SELECT 1'), ANSWERS_WITHIN_MS), true).catch(() => {})
+      if (!this.closed) this.look(this.state.up ? PING_MS : LOOK_MS)
+    }, afterMs)
+    this.timer.unref()
   }
 }
 
-const over = (connection: PoolConnection): Sql => ({
-  rows: async <T>(sql: string, values: Value[] = []) => (await connection.execute<RowDataPacket[]>(sql, values))[0] as T[],
-  run: async (sql, values = []) => (await connection.execute<ResultSetHeader>(sql, values))[0]
+/** @throws Error as of a lost connection when it takes longer; what was asked goes on */
+async function withinMs(work: Promise<unknown>, ms: number): Promise<void> {
+  let timer: NodeJS.Timeout | undefined
+  const late = new Promise<never>((_, reject) => {
+    timer = setTimeout(() => reject(Object.assign(new Error(`no answer within ${ms / 1000} s`), { code: 'ETIMEDOUT' })), ms)
+  })
+  work.catch(() => {})
+  await Promise.race([work, late]).finally(() => clearTimeout(timer))
+}
+
+const over = (connection: Pool | PoolConnection): Sql => ({
+  rows: async <T>(sql: string, values: Value[] = []) => (await connection.execute<RowDataPacket[]>({ sql, values, timeout: STATEMENT_MS }))[0] as T[],
+  run: async (sql, values = []) => (await connection.execute<ResultSetHeader>({ sql, values, timeout: STATEMENT_MS }))[0]
 })

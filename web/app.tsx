@@ -6,6 +6,7 @@ import type { Role } from '../core/accounts/accounts.ts'
 import { Boundary } from './shell/Boundary.tsx'
 import { EmptyPlace } from './shell/EmptyPlace.tsx'
 import { emptyPlaces } from './shell/places.ts'
+import { ServerNote } from './shell/ServerNote.tsx'
 import { TopBar } from './shell/TopBar.tsx'
 import { MailboxPlace } from './mailbox/MailboxPlace.tsx'
 import { SitePlace } from './site/SitePlace.tsx'
@@ -22,13 +23,14 @@ const BenchPlace = lazy(loadBench)
 export function App(): ReactNode {
   const session = useSession()
   useSignedOut()
-  if (session.error) return <p className="waiting">{session.error.message}</p>
+  if (session.error && session.data === undefined) return <p className="waiting">{session.error.message}</p>
   if (session.data === undefined) return null
   if (session.data === null) return <SignIn />
   const { data: account } = session
   return (
     <div className="app">
       <TopBar account={account} />
+      <ServerNote />
       <Boundary>
         <Suspense fallback={<p className="waiting">Opening …</p>}>
           {account.role === 'installer' ? <InstallersPlaces /> : <WatchersPlaces role={account.role} />}

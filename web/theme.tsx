@@ -12,9 +12,6 @@ type ThemeName = keyof typeof roles
 const Theme = createContext<{ name: ThemeName; toggle: () => void }>({ name: 'day', toggle: () => {} })
 export const useTheme = (): { name: ThemeName; toggle: () => void } => useContext(Theme)
 
-/** What the server's content policy lets styles be made with, at run time. */
-const nonce = document.querySelector<HTMLMetaElement>('meta[property=csp-nonce]')?.nonce
-
 const kept = (): ThemeName => (localStorage.getItem('theme') === 'night' ? 'night' : 'day')
 
 export function ThemeProvider({ children }: { children: ReactNode }): ReactNode {
@@ -28,7 +25,6 @@ export function ThemeProvider({ children }: { children: ReactNode }): ReactNode 
   return (
     <Theme value={value}>
       <ConfigProvider
-        csp={{ nonce }}
         theme={{
           algorithm: name === 'night' ? ant.darkAlgorithm : ant.defaultAlgorithm,
           token: {

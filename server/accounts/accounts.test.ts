@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import { SESSION_IDLE_MS, SESSION_LONGEST_MS } from '../../core/accounts/accounts.ts'
+import { auditCodes, auditWords } from '../../core/accounts/auditWords.ts'
 import { startTestApp, type TestApp } from '../testing/testApp.ts'
 import { Attempts } from './attempts.ts'
 import { hashed, isPassword, refuseCommon } from './passwords.ts'
@@ -221,6 +222,14 @@ describe('accounts', () => {
     t.cookie = await t.as('installer')
     expect((await t.ask('DELETE', `/api/accounts/${second.id}`)).status).toBe(204)
     expect((await t.ask('DELETE', `/api/accounts/${first.id}`)).status).toBe(409)
+  })
+
+  test('the audit list has words for everything that can be changed', () => {
+    const changing = t.app.routes.filter((r) => !/^(GET|HEAD|OPTIONS)$/.test(r.method)).map((r) => `${r.method} ${r.url}`)
+    const unsaid = ['POST /api/session', 'DELETE /api/session', 'POST /api/first-account', 'POST /api/deliveries/:id/shown', 'POST /api/proving/propose']
+    expect(changing.filter((code) => !auditCodes.includes(code)).sort()).toEqual(unsaid.sort())
+    expect(auditCodes.filter((code) => code.includes(' ') && !changing.includes(code))).toEqual([])
+    expect(auditWords('POST /api/accounts', 403)).toBe('Added an account: not allowed')
   })
 
   test('the audit list says who came in and what accounts did, also what was refused', async () => {

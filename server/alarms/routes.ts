@@ -24,6 +24,8 @@ const whichAlarms = v.object({
 })
 const shown = allow(ACTING, { params: aDelivery })
 const PAGE = 50
+/** All that wait are shown; more than these nobody can look through. */
+const WAITING_PAGE = 200
 const ALIVE_MS = 15_000
 
 export interface AlarmParts {
@@ -47,8 +49,9 @@ export function alarmRoutes(app: Api, { database, alarms, queue, popups, recordi
   app.get('/alarms', allow(SIGNED_IN, { querystring: whichAlarms }), async ({ query }) => {
     const site = await readSite(database)
     if (!site) throw notFound('a site')
-    const list = await readAlarms(database, site.id, { state: query.state ?? null, before: query.before ?? null, limit: PAGE + 1 })
-    return { alarms: list.slice(0, PAGE), more: list.length > PAGE, waiting: await countWaiting(database, site.id) }
+    const page = query.state === 'waiting' ? WAITING_PAGE : PAGE
+    const list = await readAlarms(database, site.id, { state: query.state ?? null, before: query.before ?? null, limit: page + 1 })
+    return { alarms: list.slice(0, page), more: list.length > page, waiting: await countWaiting(database, site.id) }
   })
   app.get('/alarms/:id', allow(SIGNED_IN, { params: anAlarm }), ({ params }) => readAlarm(database, params.id))
   app.post('/alarms/:id/acknowledge', allow(ACTING, { params: anAlarm, body: orNothing(AcknowledgeSchema) }), (request) => alarms.acknowledge(request.params.id, { ...authorOf(request), ...request.body }))

@@ -1,5 +1,5 @@
 import type { AlarmNote, AlarmView, AttemptView, DeliveryState, DeliveryView } from '../../core/api.ts'
-import type { Actions, Endpoint, EndpointKind, People, Priority } from '../../core/formats/actions.ts'
+import { PRIORITIES, type Actions, type Endpoint, type EndpointKind, type People, type Priority } from '../../core/formats/actions.ts'
 import type { Severity } from '../../core/formats/plan.ts'
 import { readSettings } from '../actions/rows.ts'
 import type { Sql } from '../database.ts'
@@ -113,9 +113,12 @@ async function withDeliveries(sql: Sql, rows: AlarmRow[]): Promise<AlarmView[]> 
   return rows.map((row) => alarmOf(row, found.filter((d) => d.alarm_id === row.id).slice(0, MOST_DELIVERIES).map(deliveryOf), people))
 }
 
-/** The newest alarms, newest first, before an id (or from the newest). */
+/** As they are dealt with: the highest priority first. */
+const byPriority = `FIELD(a.priority, ${PRIORITIES.map((p) => `'${p}'`).join()}) DESC, a.last_at DESC, `
+
+/** Alarms of a state, or of any, newest first, before an id (or from the newest); those that wait in the order in which they are dealt with. */
 export async function readAlarms(sql: Sql, siteId: string, { state, before, limit }: { state: AlarmView['state'] | 'open' | null; before: number | null; limit: number }): Promise<AlarmView[]> {
-  const rows = await sql.rows<AlarmRow>(`${select} WHERE a.site_id = ? AND a.id < ? ${state === null ? '' : state === 'open' ? "AND a.state <> 'closed'" : 'AND a.state = ?'} ORDER BY a.id DESC LIMIT ${Math.trunc(limit)}`, [siteId, before ?? Number.MAX_SAFE_INTEGER, ...(state === null || state === 'open' ? [] : [state])])
+  const rows = await sql.rows<AlarmRow>(`${select} WHERE a.site_id = ? AND a.id < ? ${state === null ? '' : state === 'open' ? "AND a.state <> 'closed'" : 'AND a.state = ?'} ORDER BY ${state === 'waiting' ? byPriority : ''}a.id DESC LIMIT ${Math.trunc(limit)}`, [siteId, before ?? Number.MAX_SAFE_INTEGER, ...(state === null || state === 'open' ? [] : [state])])
   return withDeliveries(sql, rows)
 }
 

@@ -1,5 +1,5 @@
 import { readdir, stat } from 'node:fs/promises'
-import { join } from 'node:path'
+import { dirname, join } from 'node:path'
 import { setTimeout as wait } from 'node:timers/promises'
 import type { Retention, RetentionView } from '../../core/retention.ts'
 import { readSettings } from '../actions/rows.ts'
@@ -58,7 +58,7 @@ export class RetentionKeeper {
   }
 
   async view(): Promise<Pick<RetentionView, 'now' | 'last'>> {
-    const [counts, files, free] = await Promise.all([countAll(this.database), this.files(), freeBytes(this.folder).catch(() => 0)])
+    const [counts, files, free] = await Promise.all([countAll(this.database), this.files(), freeBytes(dirname(this.folder)).catch(() => 0)])
     return { now: { ...counts, evidenceBytes: files.reduce((sum, f) => sum + f.bytes, 0), freeBytes: free }, last: this.last }
   }
 

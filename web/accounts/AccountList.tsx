@@ -3,6 +3,7 @@ import { Alert, Button, Input, Popconfirm, Select } from 'antd'
 import { useState, type ReactNode } from 'react'
 import { ROLES, type AccountView, type Role } from '../../core/accounts/accounts.ts'
 import { request } from '../api/client.ts'
+import { wordsOf } from './errorWords.ts'
 
 const roleWords: Record<Role, string> = { installer: 'Installer: sets everything up', operator: 'Operator: deals with alarms', viewer: 'Viewer: looks only' }
 const roles = ROLES.map((value) => ({ value, label: roleWords[value] }))
@@ -20,7 +21,7 @@ export function AccountList({ me }: { me: number }): ReactNode {
       await work()
       await queries.invalidateQueries({ queryKey: ['accounts'] })
     } catch (problem) {
-      setError((problem as Error).message.replace(/^\$\.(\w+): /, '$1 '))
+      setError(wordsOf(problem, { username: 'User name', name: 'Name', password: 'Password', role: 'Role' }))
     }
   }
   return (
@@ -29,7 +30,7 @@ export function AccountList({ me }: { me: number }): ReactNode {
         <thead>
           <tr>
             <th>Name</th>
-            <th>Signs in as</th>
+            <th>User name</th>
             <th>Role</th>
             <th />
           </tr>
@@ -55,7 +56,7 @@ export function AccountList({ me }: { me: number }): ReactNode {
       </table>
       <form className="account-new" onSubmit={(e) => { e.preventDefault(); void act(async () => { await request('POST', '/api/accounts', wanted); setWanted(fresh) }) }}>
         <Input size="small" aria-label="Name" placeholder="Name" value={wanted.name} onChange={(e) => setWanted({ ...wanted, name: e.target.value })} />
-        <Input size="small" aria-label="Signs in as" placeholder="Signs in as" autoComplete="off" value={wanted.username} onChange={(e) => setWanted({ ...wanted, username: e.target.value })} />
+        <Input size="small" aria-label="User name" placeholder="User name" autoComplete="off" value={wanted.username} onChange={(e) => setWanted({ ...wanted, username: e.target.value })} />
         <Input.Password size="small" aria-label="Password" placeholder="Password" autoComplete="new-password" value={wanted.password} onChange={(e) => setWanted({ ...wanted, password: e.target.value })} />
         <Select size="small" aria-label="Role" value={wanted.role} options={roles} popupMatchSelectWidth={false} onChange={(role) => setWanted({ ...wanted, role })} />
         <Button size="small" type="primary" htmlType="submit">

@@ -1,13 +1,21 @@
-import { useQueryClient } from '@tanstack/react-query'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { Alert, Button, Input } from 'antd'
 import { useState, type ReactNode } from 'react'
-import type { AccountView } from '../../core/accounts/accounts.ts'
+import type { AccountView, EntranceView } from '../../core/accounts/accounts.ts'
 import { request } from '../api/client.ts'
+import { FirstAccount } from './FirstAccount.tsx'
 import { setSession } from './useSession.ts'
 import { Mark } from '../shell/Mark.tsx'
 
-/** The way in. What was typed stays when it was wrong. */
+/** The way in: signing in, or on a new installation its first account. */
 export function SignIn(): ReactNode {
+  const entrance = useQuery({ queryKey: ['session', 'entrance'], queryFn: () => request<EntranceView>('GET', '/api/entrance'), staleTime: Infinity })
+  if (entrance.isPending) return null
+  return entrance.data?.first ? <FirstAccount /> : <SignInForm />
+}
+
+/** What was typed stays when it was wrong. */
+function SignInForm(): ReactNode {
   const queries = useQueryClient()
   const [username, setUsername] = useState('')
   const [password, setPassword] = useState('')
@@ -31,18 +39,18 @@ export function SignIn(): ReactNode {
           <Mark /> Wardoptic
         </h1>
         <label className="field">
-          <span className="field-name">Name</span>
+          <span className="field-name">User name</span>
           <Input autoFocus autoComplete="username" value={username} maxLength={40} onChange={(e) => setUsername(e.target.value)} />
         </label>
         <label className="field">
           <span className="field-name">Password</span>
-          <Input.Password autoComplete="current-password" value={password} maxLength={200} onChange={(e) => setPassword(e.target.value)} />
+          <Input.Password autoComplete="current-password" value={password} maxLength={128} onChange={(e) => setPassword(e.target.value)} />
         </label>
         {error && <Alert type="error" title={error} />}
         <Button type="primary" htmlType="submit" loading={sending} disabled={!username || !password}>
           Sign in
         </Button>
-        <p className="quiet">The accounts were said where Wardoptic was started.</p>
+        <p className="quiet">No account? Ask your installer.</p>
       </form>
     </main>
   )

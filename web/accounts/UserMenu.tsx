@@ -1,10 +1,14 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { Alert, App, Button, Dropdown, Input, Modal } from 'antd'
 import { Suspense, lazy, useState, type ReactNode } from 'react'
-import type { AccountView } from '../../core/accounts/accounts.ts'
+import { MIN_PASSWORD, type AccountView } from '../../core/accounts/accounts.ts'
 import { request } from '../api/client.ts'
+import { wordsOf } from './errorWords.ts'
 import { setSession } from './useSession.ts'
 
+const SessionList = lazy(() => import('./SessionList.tsx').then((m) => ({ default: m.SessionList })))
+const AuditList = lazy(() => import('./AuditList.tsx').then((m) => ({ default: m.AuditList })))
+const RetentionForm = lazy(() => import('../retention/RetentionForm.tsx').then((m) => ({ default: m.RetentionForm })))
 const AccountList = lazy(() => import('./AccountList.tsx').then((m) => ({ default: m.AccountList })))
 
 const initials = (name: string): string => name.split(/\s+/).map((word) => word[0]).slice(0, 2).join('')
@@ -12,7 +16,7 @@ const initials = (name: string): string => name.split(/\s+/).map((word) => word[
 /** Who is signed in; the own password, the accounts, the way out. */
 export function UserMenu({ account }: { account: AccountView }): ReactNode {
   const queries = useQueryClient()
-  const [open, setOpen] = useState<'password' | 'accounts' | null>(null)
+  const [open, setOpen] = useState<'password' | 'sessions' | 'accounts' | 'audit' | 'storage' | null>(null)
   const signOut = async (): Promise<void> => {
     await request('DELETE', '/api/session').catch(() => {})
     setSession(queries, null)
@@ -24,8 +28,15 @@ export function UserMenu({ account }: { account: AccountView }): ReactNode {
         menu={{
           items: [
             { key: 'who', label: `${account.name}, ${account.role}`, disabled: true },
-            { key: 'password', label: 'Change the password …', onClick: () => setOpen('password') },
-            ...(account.role === 'installer' ? [{ key: 'accounts', label: 'Accounts …', onClick: () => setOpen('accounts') }] : []),
+            { key: 'password', label: 'Change password…', onClick: () => setOpen('password') },
+            { key: 'sessions', label: 'Sessions…', onClick: () => setOpen('sessions') },
+            ...(account.role === 'installer'
+              ? [
+                  { key: 'accounts', label: 'Accounts…', onClick: () => setOpen('accounts') },
+                  { key: 'audit', label: 'Audit list…', onClick: () => setOpen('audit') },
+                  { key: 'storage', label: 'Storage…', onClick: () => setOpen('storage') }
+                ]
+              : []),
             { key: 'out', label: 'Sign out', onClick: () => void signOut() }
           ]
         }}
@@ -34,12 +45,27 @@ export function UserMenu({ account }: { account: AccountView }): ReactNode {
           {initials(account.name)}
         </button>
       </Dropdown>
-      <Modal open={open === 'password'} title="Change the password" footer={null} onCancel={() => setOpen(null)} destroyOnHidden width={380}>
+      <Modal open={open === 'password'} title="Change password" footer={null} onCancel={() => setOpen(null)} destroyOnHidden width={380}>
         <OwnPassword onDone={() => setOpen(null)} />
+      </Modal>
+      <Modal open={open === 'sessions'} title="Where you are signed in" footer={null} onCancel={() => setOpen(null)} destroyOnHidden width={760}>
+        <Suspense fallback={null}>
+          <SessionList />
+        </Suspense>
       </Modal>
       <Modal open={open === 'accounts'} title="Accounts" footer={null} onCancel={() => setOpen(null)} destroyOnHidden width={720}>
         <Suspense fallback={null}>
           <AccountList me={account.id} />
+        </Suspense>
+      </Modal>
+      <Modal open={open === 'audit'} title="Audit list" footer={null} onCancel={() => setOpen(null)} destroyOnHidden width={900}>
+        <Suspense fallback={null}>
+          <AuditList />
+        </Suspense>
+      </Modal>
+      <Modal open={open === 'storage'} title="Storage" footer={null} onCancel={() => setOpen(null)} destroyOnHidden width={680}>
+        <Suspense fallback={null}>
+          <RetentionForm />
         </Suspense>
       </Modal>
     </>
@@ -54,25 +80,25 @@ function OwnPassword({ onDone }: { onDone: () => void }): ReactNode {
   const change = async (): Promise<void> => {
     try {
       await request('PUT', '/api/session/password', { old, password })
-      void message.success('Changed; other places where you were signed in are signed out')
+      void message.success('Password changed. Your other sessions have ended.')
       onDone()
     } catch (problem) {
-      setError((problem as Error).message.replace(/^\$\.old: /, 'The old one ').replace(/^\$\.password: /, 'The new one '))
+      setError(wordsOf(problem, { old: 'Current password', password: 'New password' }))
     }
   }
   return (
     <form className="account-form" onSubmit={(e) => { e.preventDefault(); void change() }}>
       <label className="field">
-        <span className="field-name">Old</span>
+        <span className="field-name">Current password</span>
         <Input.Password autoComplete="current-password" value={old} onChange={(e) => setOld(e.target.value)} />
       </label>
       <label className="field">
-        <span className="field-name">New, at least 10 characters</span>
+        <span className="field-name">New password, at least {MIN_PASSWORD} characters</span>
         <Input.Password autoComplete="new-password" value={password} onChange={(e) => setPassword(e.target.value)} />
       </label>
       {error && <Alert type="error" title={error} />}
       <Button type="primary" htmlType="submit">
-        Change it
+        Change password
       </Button>
     </form>
   )

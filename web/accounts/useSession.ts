@@ -5,6 +5,7 @@ import { ApiError } from '../../core/apiError.ts'
 import { SIGNED_OUT, request } from '../api/client.ts'
 
 const key = ['session']
+const AGAIN_MS = 2000
 
 /** Who is signed in; null: nobody. */
 export const useSession = (): UseQueryResult<AccountView | null> =>
@@ -15,7 +16,9 @@ export const useSession = (): UseQueryResult<AccountView | null> =>
         if (error instanceof ApiError && error.status === 401) return null
         throw error
       }),
-    staleTime: Infinity
+    staleTime: Infinity,
+    // While the server cannot tell, it is asked again.
+    refetchInterval: ({ state }) => (state.error ? AGAIN_MS : false)
   })
 
 /** Somebody else is signed in, or nobody: what was read for the one before is forgotten. */

@@ -2,6 +2,7 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState, type ReactNode } from 'react'
 import { NavLink, useNavigate } from 'react-router'
 import { request } from '../api/client.ts'
+import { setServerState } from '../api/serverState.ts'
 import { playSound } from './sounds.ts'
 import { useAlarms } from './useAlarms.ts'
 
@@ -11,9 +12,13 @@ interface Popup {
   clip: boolean
   words: string
   sound: 'none' | 'chime' | 'alarm'
+  /** When it came. */
+  at: number
 }
 
 const TOLD_MS = 150
+/** A list that was read so soon after a pop-up came may have been asked for before it. */
+const LIST_MS = 1000
 /** What is real stays until it is closed, or its alarm acknowledged. */
 const SHORT_S = 6
 /** More at a time are a number. */
@@ -26,7 +31,7 @@ const MOST = 20
 export function Operators(): ReactNode {
   const queries = useQueryClient()
   const navigate = useNavigate()
-  const alarms = useAlarms().data
+  const { data: alarms, dataUpdatedAt } = useAlarms()
   const [popups, setPopups] = useState<Popup[]>([])
   useEffect(() => {
     const source = new EventSource('/api/alarms/live')
@@ -40,11 +45,16 @@ export function Operators(): ReactNode {
       }, TOLD_MS)
     })
     source.addEventListener('popup', (event: MessageEvent<string>) => {
-      const popup = JSON.parse(event.data) as Popup
+      const popup = { ...(JSON.parse(event.data) as Omit<Popup, 'at'>), at: Date.now() }
       setPopups((shown) => [popup, ...shown.filter((p) => p.alarm === null || p.alarm !== popup.alarm)].slice(0, MOST))
       if (popup.alarm === null || popup.clip) closing.add(setTimeout(() => setPopups((shown) => shown.filter((p) => p.id !== popup.id)), SHORT_S * 1000))
       playSound(popup.sound)
       void request('POST', `/api/deliveries/${popup.id}/shown`).catch(() => {})
+    })
+    source.addEventListener('database', (event: MessageEvent<string>) => {
+      const { up } = JSON.parse(event.data) as { up: boolean }
+      setServerState(up ? null : 'The database does not answer.')
+      if (up) void queries.invalidateQueries()
     })
     return () => {
       clearTimeout(timer)
@@ -52,8 +62,9 @@ export function Operators(): ReactNode {
       source.close()
     }
   }, [queries])
-  const done = new Set(alarms?.alarms.filter((a) => a.state === 'acknowledged').map((a) => a.id))
-  const open = popups.filter((p) => p.alarm === null || !done.has(p.alarm))
+  // Gone once its alarm waits no more, whatever became of it; of one that has just come the list may not know yet.
+  const waitingNow = new Set(alarms?.alarms.filter((a) => a.state === 'waiting').map((a) => a.id))
+  const open = popups.filter((p) => p.alarm === null || waitingNow.has(p.alarm) || p.at + TOLD_MS > dataUpdatedAt - LIST_MS)
   const newest = open.at(0)
   const waiting = alarms?.waiting ?? 0
   return (

@@ -12,8 +12,18 @@ export interface AlarmsView {
 /** In case the telling of changes was cut off. */
 const READ_MS = 5000
 
-/** The newest alarms with their deliveries; told of changes by `Operators`. */
-export const useAlarms = (): UseQueryResult<AlarmsView> => useQuery({ queryKey: ['alarms'], queryFn: () => request<AlarmsView>('GET', '/api/alarms'), refetchInterval: READ_MS })
+/** All alarms that wait, and the newest of the others, with their deliveries; told of changes by `Operators`. */
+export const useAlarms = (): UseQueryResult<AlarmsView> =>
+  useQuery({
+    queryKey: ['alarms'],
+    queryFn: async () => {
+      // Asked for by themselves: among the newest of any state, those that wait for long would not be found.
+      const [waiting, newest] = await Promise.all([request<AlarmsView>('GET', '/api/alarms?state=waiting'), request<AlarmsView>('GET', '/api/alarms')])
+      const known = new Set(waiting.alarms.map((a) => a.id))
+      return { ...newest, waiting: waiting.waiting, alarms: [...waiting.alarms, ...newest.alarms.filter((a) => !known.has(a.id))] }
+    },
+    refetchInterval: READ_MS
+  })
 
 /** One alarm, of those that are no longer among the newest. */
 export const useAlarm = (id: string | null): UseQueryResult<AlarmView> => useQuery({ queryKey: ['alarms', id], queryFn: () => request<AlarmView>('GET', `/api/alarms/${id}`), enabled: id !== null })

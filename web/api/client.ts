@@ -1,4 +1,5 @@
 import { ApiError, type ErrorView } from '../../core/apiError.ts'
+import { setServerState } from './serverState.ts'
 
 /** Said to the window when the server does not know any more who asks. */
 export const SIGNED_OUT = 'wardoptic-signed-out'
@@ -9,7 +10,9 @@ export const unreachable = (): ApiError => new ApiError(0, { code: 'internal', m
 export function errorOf(status: number, body: string): ApiError {
   if (status === 401) window.dispatchEvent(new Event(SIGNED_OUT))
   try {
-    return new ApiError(status, JSON.parse(body) as ErrorView)
+    const view = JSON.parse(body) as ErrorView
+    if (view.code === 'unavailable') setServerState('The database does not answer.')
+    return new ApiError(status, view)
   } catch {
     return new ApiError(status, { code: 'internal', message: `the server answered with ${status}` })
   }
@@ -29,6 +32,7 @@ export async function request<T>(method: 'GET' | 'PUT' | 'POST' | 'PATCH' | 'DEL
     throw unreachable()
   }
   const text = await answer.text()
+  if (answer.ok) setServerState(null)
   if (!answer.ok) throw errorOf(answer.status, text)
   return (answer.headers.get('content-type')?.includes('json') ? JSON.parse(text) : text) as T
 }

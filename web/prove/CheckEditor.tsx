@@ -130,7 +130,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
       {check.by.how === 'person' && (
         <label className="field">
           <span className="field-name">What to do on site</span>
-          <Input.TextArea value={check.by.words} maxLength={400} autoSize onChange={(e) => check.by.how === 'person' && change({ by: { ...check.by, words: e.target.value } })} />
+          <Input.TextArea value={check.by.words} maxLength={400} rows={1} className="grows" onChange={(e) => check.by.how === 'person' && change({ by: { ...check.by, words: e.target.value } })} />
         </label>
       )}
       <label className="field">

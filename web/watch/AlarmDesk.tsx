@@ -47,7 +47,7 @@ export function AlarmDesk({ alarm: a, people, mayAct }: { alarm: AlarmView; peop
       </header>
       {mayAct && a.state !== 'closed' && (
         <form onSubmit={(e) => { e.preventDefault(); void act(a.state === 'waiting' ? 'acknowledge' : 'notes', a.state === 'waiting' ? { comment: words, confirmed } : { words }) }}>
-          <Input.TextArea aria-label="Comment" placeholder={a.state === 'waiting' && a.acknowledge.comment ? 'What was found (needed)' : 'What was found'} autoSize={{ minRows: 2, maxRows: 5 }} maxLength={2000} value={words} onChange={(e) => setWords(e.target.value)} />
+          <Input.TextArea aria-label="Comment" placeholder={a.state === 'waiting' && a.acknowledge.comment ? 'What was found (needed)' : 'What was found'} rows={2} className="grows" maxLength={2000} value={words} onChange={(e) => setWords(e.target.value)} />
           {a.state === 'waiting' && a.acknowledge.confirm && (
             <Checkbox checked={confirmed} onChange={(e) => setConfirmed(e.target.checked)}>
               Yes, I have looked, and it is dealt with

@@ -1,0 +1,50 @@
+import { useInfiniteQuery } from '@tanstack/react-query'
+import { Alert, Button } from 'antd'
+import type { ReactNode } from 'react'
+import type { AuditView } from '../../core/accounts/accounts.ts'
+import { auditWords } from '../../core/accounts/auditWords.ts'
+import { dayAndTime } from '../actions/words.ts'
+import { request } from '../api/client.ts'
+
+/** Sign-ins, and what accounts did, the newest first. */
+export function AuditList(): ReactNode {
+  const audit = useInfiniteQuery({
+    queryKey: ['audit'],
+    queryFn: ({ pageParam }) => request<AuditView>('GET', `/api/audit${pageParam === null ? '' : `?before=${pageParam}`}`),
+    initialPageParam: null as number | null,
+    getNextPageParam: (last) => (last.more ? last.entries[last.entries.length - 1].id : undefined)
+  })
+  if (audit.error && !audit.data) return <Alert type="error" title={audit.error.message} />
+  if (!audit.data) return <p className="quiet">Loading…</p>
+  return (
+    <div className="account-list audit-list">
+      <table>
+        <thead>
+          <tr>
+            <th>When</th>
+            <th>Who</th>
+            <th>What</th>
+            <th>Of</th>
+            <th>From</th>
+          </tr>
+        </thead>
+        <tbody>
+          {audit.data.pages.flatMap(({ entries }) => entries).map((e) => (
+            <tr key={e.id} className={e.status >= 400 ? 'refused' : ''}>
+              <td className="figures">{dayAndTime(e.at)}</td>
+              <td>{e.username}</td>
+              <td>{auditWords(e.what, e.status)}</td>
+              <td className="quiet">{e.detail}</td>
+              <td className="figures quiet">{e.address}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {audit.hasNextPage && (
+        <Button loading={audit.isFetchingNextPage} onClick={() => void audit.fetchNextPage()}>
+          Show earlier
+        </Button>
+      )}
+    </div>
+  )
+}
