@@ -2,6 +2,7 @@ import cookies from '@fastify/cookie'
 import rateLimit from '@fastify/rate-limit'
 import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify'
 import type { Stream } from 'node:stream'
+import type { GenericSchema } from 'valibot'
 import type { Audit } from '../accounts/audit.ts'
 import type { Sessions } from '../accounts/sessions.ts'
 import { answerError, notAllowed, notFound, notSignedIn, tooMany } from '../errors.ts'
@@ -14,6 +15,8 @@ export interface DeclaredRoute {
   /** Its pattern, such as `/api/alarms/:id`. */
   url: string
   roles: Who
+  /** What it reads, as declared. */
+  schema: { querystring?: GenericSchema; body?: GenericSchema }
 }
 
 export interface ApiParts {
@@ -34,10 +37,10 @@ export async function registerApi(http: FastifyInstance, { sessions, audit, secu
   const declared: DeclaredRoute[] = []
   await http.register(
     async (plugin) => {
-      plugin.addHook('onRoute', ({ method, url, config }) => {
+      plugin.addHook('onRoute', ({ method, url, config, schema }) => {
         const roles = config?.roles
         if (roles === undefined || roles.length === 0) throw new Error(`${[method].flat().join()} ${url} does not say who may ask for it (allow(…) in server/api/route.ts)`)
-        for (const one of [method].flat()) declared.push({ method: one, url, roles })
+        for (const one of [method].flat()) declared.push({ method: one, url, roles, schema: (schema ?? {}) as DeclaredRoute['schema'] })
       })
       await plugin.register(cookies)
       await plugin.register(rateLimit, { global: false, errorResponseBuilder: (_request, { after }) => tooMany(`too many requests; wait ${after}`) })

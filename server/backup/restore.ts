@@ -103,6 +103,11 @@ function readManifest(text: string): Manifest {
   return manifest
 }
 
+/** Made when the first line is asked for: what is read before anybody listens is lost. */
+async function* linesOf(file: string): AsyncGenerator<string> {
+  yield* createInterface({ input: createReadStream(file), crlfDelay: Infinity })
+}
+
 async function fillDatabase(address: DatabaseAddress, name: string, tables: string, { migrations }: Manifest): Promise<void> {
   const connection = await createConnection(address)
   try {
@@ -113,7 +118,7 @@ async function fillDatabase(address: DatabaseAddress, name: string, tables: stri
     // The form that it had when it was saved; what came later follows.
     const files = readFiles()
     await migrate(connection, undefined, files.filter((f) => migrations.includes(f.name)))
-    await loadTables(connection, createInterface({ input: createReadStream(tables), crlfDelay: Infinity }))
+    await loadTables(connection, linesOf(tables))
     await migrate(connection, undefined, files)
   } finally {
     await connection.end()

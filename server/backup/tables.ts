@@ -11,6 +11,10 @@ interface TableLine {
   columns: string[]
   next: number | null
 }
+/** The last line: how many rows there were in all. */
+interface EndLine {
+  rows: number
+}
 type Cell = string | number | null | { b: string }
 
 const ROWS_AT_ONCE = 200
@@ -26,6 +30,7 @@ async function tablesIn(connection: Connection): Promise<{ name: string; next: n
 
 /** All tables as they are at one moment, in the transaction of the caller; without those of migrations. */
 export async function* dumpTables(connection: Connection): AsyncGenerator<string> {
+  let count = 0
   for (const { name, next } of await tablesIn(connection)) {
     const [columns] = await connection.query<RowDataPacket[]>('SELECT column_name AS name FROM information_schema.columns WHERE table_schema = DATABASE() AND table_name = ? ORDER BY ordinal_position', [name])
     const names = columns.map((c) => String(c.name))
@@ -33,8 +38,12 @@ export async function* dumpTables(connection: Connection): AsyncGenerator<string
     const stream = (connection as unknown as { connection: { query(options: object): { stream(o: object): AsyncIterable<unknown[]> } } }).connection
       .query({ sql: `SELECT ${names.map((n) => `\`${n}\``).join()} FROM \`${name}\``, rowsAsArray: true, typeCast: asKept })
       .stream({ highWaterMark: 100 })
-    for await (const row of stream) yield `${JSON.stringify(row.map((value): Cell => (Buffer.isBuffer(value) ? { b: value.toString('base64') } : (value as Cell))))}\n`
+    for await (const row of stream) {
+      count++
+      yield `${JSON.stringify(row.map((value): Cell => (Buffer.isBuffer(value) ? { b: value.toString('base64') } : (value as Cell))))}\n`
+    }
   }
+  yield `${JSON.stringify({ rows: count } satisfies EndLine)}\n`
 }
 
 /** Writes the tables into a database that has them, empty. @throws InputError for what does not fit */
@@ -44,8 +53,9 @@ export async function loadTables(connection: Connection, lines: AsyncIterable<st
   let table: TableLine | null = null
   let rows: unknown[][] = []
   let bytes = 0
+  let [count, said] = [0, -1]
   const write = async (): Promise<void> => {
-    if (table && rows.length) await connection.query(`INSERT IGNORE INTO \`${table.table}\` (${table.columns.map((c) => `\`${c}\``).join()}) VALUES ?`, [rows])
+    if (table && rows.length) await connection.query(`INSERT INTO \`${table.table}\` (${table.columns.map((c) => `\`${c}\``).join()}) VALUES ?`, [rows])
     rows = []
     bytes = 0
   }
@@ -54,20 +64,23 @@ export async function loadTables(connection: Connection, lines: AsyncIterable<st
     if (table?.next) await connection.query(`ALTER TABLE \`${table.table}\` AUTO_INCREMENT = ${Math.trunc(table.next)}`)
   }
   for await (const line of lines) {
-    const value = JSON.parse(line) as TableLine | Cell[]
-    if (!Array.isArray(value)) {
+    const value = JSON.parse(line) as TableLine | EndLine | Cell[]
+    if (!Array.isArray(value) && 'rows' in value) said = value.rows
+    else if (!Array.isArray(value)) {
       await end()
       table = value
       if (!known.has(table.table) || !table.columns.every((c) => /^\w+$/.test(c))) throw new InputError('the backup', `has the table ${table.table}, which this version does not know`)
       // What migrations or triggers have put in it is in the backup as well.
       await connection.query(`DELETE FROM \`${table.table}\``)
     } else {
+      count++
       rows.push(value.map((cell) => (cell !== null && typeof cell === 'object' ? Buffer.from(cell.b, 'base64') : cell)))
       bytes += line.length
       if (rows.length >= ROWS_AT_ONCE || bytes > MAX_STATEMENT) await write()
     }
   }
   await end()
+  if (count !== said) throw new InputError('the backup', `has ${count} of ${Math.max(0, said)} rows`)
   await connection.query('SET foreign_key_checks = 1')
 }
 

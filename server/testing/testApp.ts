@@ -70,7 +70,7 @@ export async function startTestApp({ withDemo = false, withPasswords = false, cl
     mostClipBytes,
     standIns: ports,
     places,
-    log: false
+    log: process.env.WARDOPTIC_TEST_LOG !== undefined
   })
   let app = await make()
   await seed(database, app.clips, withDemo, clipsOf)

@@ -73,9 +73,18 @@ export function readXml(text: string, place = 'the answer'): Element {
   checkExtent(text, place)
   const valid = XMLValidator.validate(text)
   if (valid !== true) throw new InputError(place, `is not well-formed XML (line ${valid.err.line}: ${valid.err.msg})`)
-  const root = (parser.parse(text) as Node[]).flatMap((node) => elementOf(node) ?? [])[0]
+  const root = nodesOf(text, place).flatMap((node) => elementOf(node) ?? [])[0]
   if (!root) throw new InputError(place, 'has no element in it')
   return root
+}
+
+/** The parser sees some things that the validator passes over. */
+function nodesOf(text: string, place: string): Node[] {
+  try {
+    return parser.parse(text) as Node[]
+  } catch (error) {
+    throw new InputError(place, `is not well-formed XML (${(error as Error).message})`)
+  }
 }
 
 /** The first child of that name, or undefined. */
