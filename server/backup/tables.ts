@@ -20,8 +20,14 @@ type Cell = string | number | null | { b: string }
 const ROWS_AT_ONCE = 200
 const MAX_STATEMENT = 4 * 2 ** 20
 
-/** As text, or as bytes: never read as anything else. */
-const asKept = (field: { type: string; string(): string | null; buffer(): Buffer | null }): unknown => (/BLOB|BINARY|BIT/.test(field.type) ? field.buffer() : field.string())
+interface Field {
+  name: string
+  string(): string | null
+  buffer(): Buffer | null
+}
+
+/** As text, or as bytes: never read as anything else. @param bytes names of the columns that hold bytes */
+const asKept = (bytes: ReadonlySet<string>) => (field: Field): unknown => (bytes.has(field.name) ? field.buffer() : field.string())
 
 async function tablesIn(connection: Connection): Promise<{ name: string; next: number | null }[]> {
   const [rows] = await connection.query<RowDataPacket[]>("SELECT table_name AS name, auto_increment AS next FROM information_schema.tables WHERE table_schema = DATABASE() AND table_type = 'BASE TABLE' AND table_name <> 'migration' ORDER BY table_name")
@@ -32,11 +38,12 @@ async function tablesIn(connection: Connection): Promise<{ name: string; next: n
 export async function* dumpTables(connection: Connection): AsyncGenerator<string> {
   let count = 0
   for (const { name, next } of await tablesIn(connection)) {
-    const [columns] = await connection.query<RowDataPacket[]>('SELECT column_name AS name FROM information_schema.columns WHERE table_schema = DATABASE() AND table_name = ? ORDER BY ordinal_position', [name])
+    const [columns] = await connection.query<RowDataPacket[]>('SELECT column_name AS name, data_type AS type FROM information_schema.columns WHERE table_schema = DATABASE() AND table_name = ? ORDER BY ordinal_position', [name])
     const names = columns.map((c) => String(c.name))
+    const bytes = new Set(columns.filter((c) => /blob|binary|bit/.test(String(c.type))).map((c) => String(c.name)))
     yield `${JSON.stringify({ table: name, columns: names, next } satisfies TableLine)}\n`
     const stream = (connection as unknown as { connection: { query(options: object): { stream(o: object): AsyncIterable<unknown[]> } } }).connection
-      .query({ sql: `SELECT ${names.map((n) => `\`${n}\``).join()} FROM \`${name}\``, rowsAsArray: true, typeCast: asKept })
+      .query({ sql: `SELECT ${names.map((n) => `\`${n}\``).join()} FROM \`${name}\``, rowsAsArray: true, typeCast: asKept(bytes) })
       .stream({ highWaterMark: 100 })
     for await (const row of stream) {
       count++
