@@ -23,6 +23,7 @@ import { benchActions } from './actions/main.ts'
 import { benchDevices } from './devices/main.ts'
 import { benchInterface } from './interface/main.ts'
 import { benchProving } from './proving/main.ts'
+import { benchSoak } from './soak/main.ts'
 import { median, say } from './say.ts'
 
 /**
@@ -225,6 +226,7 @@ if (process.argv.includes('--devices')) await benchDevices()
 else if (process.argv.includes('--interface')) await benchInterface()
 else if (process.argv.includes('--actions')) await benchActions()
 else if (process.argv.includes('--proving')) await benchProving()
+else if (process.argv.includes('--soak')) await benchSoak(Math.max(5, Number(process.argv[process.argv.indexOf('--soak') + 1]) || 60))
 else {
   benchAnalyse()
   await benchMeasures()
