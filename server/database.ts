@@ -20,9 +20,8 @@ const MAX_STATEMENTS = 400
 /** While the database is away it is asked this often; while it is there, from time to time. */
 const LOOK_MS = 1000
 const PING_MS = 5000
-/** One that does not answer a plain question within this is away; no statement takes as long as the second. */
+/** One that does not answer a plain question within this is away. */
 const ANSWERS_WITHIN_MS = 4000
-const STATEMENT_MS = 120_000
 
 /** Errors of the connection, not of what was asked. */
 const AWAY = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', 'ENOTFOUND', 'EHOSTUNREACH', 'PROTOCOL_CONNECTION_LOST', 'PROTOCOL_ENQUEUE_AFTER_FATAL_ERROR', 'PROTOCOL_ENQUEUE_AFTER_QUIT', 'ER_SERVER_SHUTDOWN', 'ER_CON_COUNT_ERROR', 'ER_NORMAL_SHUTDOWN', 'ER_CONNECTION_KILLED', 'PROTOCOL_SEQUENCE_TIMEOUT'])
@@ -189,6 +188,6 @@ async function withinMs(work: Promise<unknown>, ms: number): Promise<void> {
 }
 
 const over = (connection: Pool | PoolConnection): Sql => ({
-  rows: async <T>(sql: string, values: Value[] = []) => (await connection.execute<RowDataPacket[]>({ sql, values, timeout: STATEMENT_MS }))[0] as T[],
-  run: async (sql, values = []) => (await connection.execute<ResultSetHeader>({ sql, values, timeout: STATEMENT_MS }))[0]
+  rows: async <T>(sql: string, values: Value[] = []) => (await connection.execute<RowDataPacket[]>(sql, values))[0] as T[],
+  run: async (sql, values = []) => (await connection.execute<ResultSetHeader>(sql, values))[0]
 })

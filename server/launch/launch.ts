@@ -12,7 +12,7 @@ import { demoAccounts, seed, seedDevices } from '../seed.ts'
 import { readSite } from '../sites/rows.ts'
 import { DATABASE_NAME } from './installation.ts'
 import { makeLogger } from './logs.ts'
-import { startMariaDb } from './mariadb.ts'
+import { startMariaDb, type RunningDatabase } from './mariadb.ts'
 import { launchOptions, usage, type LaunchOptions } from './options.ts'
 import { takeFolder } from './running.ts'
 import { startSimulators } from './simulators.ts'
@@ -20,6 +20,7 @@ import { ownAddresses, readCertificate, type Certificate } from './tls.ts'
 
 const root = fileURLToPath(new URL('../..', import.meta.url))
 const FIRST_PORT = 4600
+const HANGS_MS = 60_000
 
 const say = (text: string): void => void process.stdout.write(`${text}\n`)
 
@@ -80,6 +81,7 @@ export async function launch(args: string[]): Promise<void> {
     const { address, name } = options.database ?? { address: own!.address, name: DATABASE_NAME }
     const database = await Database.open(address, name, () => backUpDatabase(options.data, address, name, say))
     stops.push(() => database.close())
+    if (own) killWhatHangs(database, own)
     const simulators = options.simulators ? await startSimulators(options.data, options.demo) : null
     if (simulators) stops.push(() => simulators.stop())
     const app = await makeApp({
@@ -120,6 +122,16 @@ export async function launch(args: string[]): Promise<void> {
     await end()
     throw error
   }
+}
+
+/** A database that runs and does not answer for a minute is ended, and so started again. */
+function killWhatHangs(database: Database, own: RunningDatabase): void {
+  let timer: NodeJS.Timeout | undefined
+  database.watch(({ up }) => {
+    clearTimeout(timer)
+    const pid = own.pid()
+    if (!up) timer = setTimeout(() => own.pid() === pid && own.kill(), HANGS_MS).unref()
+  })
 }
 
 /** The port asked for, or else the first free one from the usual port on. @returns the port */

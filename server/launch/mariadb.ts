@@ -11,6 +11,8 @@ export interface RunningDatabase {
   address: DatabaseAddress
   /** Of the server's process. */
   pid(): number | undefined
+  /** Ends one that hangs, hard; it is started again. */
+  kill(): void
   stop(): Promise<void>
 }
 
@@ -109,6 +111,7 @@ export async function startMariaDb(folder: string, log: (words: string) => void 
   return {
     address: { host: '127.0.0.1', port, user: 'wardoptic', password },
     pid: () => child.pid,
+    kill: () => void child.kill('SIGKILL'),
     stop: async () => {
       stopping = true
       await again
