@@ -68,6 +68,31 @@ describe('hours', () => {
     expect((await post('/api/calendars', 'text/calendar', 'hello')).status).toBe(422)
   })
 
+  // Each of these hung the whole server for ever.
+  test.each([
+    ['RRULE:FREQ=DAILY;INTERVAL=99999999999', 'the interval 99999999999; must be 1 to 1000'],
+    ['RRULE:FREQ=SECONDLY;BYMONTH=2;BYMONTHDAY=30', 'a rule of each second; must recur each hour or more seldom'],
+    ['RRULE:FREQ=DAILY;BYMONTH=2;BYMONTHDAY=30', 'takes longer than 5 s to read: one of its rules never comes true'],
+    ['DURATION:P999999999999D', 'a duration that is negative or longer than 366 days'],
+    ['DTEND:99990101T000000', 'DTEND that is no date of the years 1970 to 2200']
+  ])('a calendar with %s is refused, and everybody else goes on', async (line, words) => {
+    const calendar = ['BEGIN:VCALENDAR', 'VERSION:2.0', 'BEGIN:VEVENT', 'UID:1', 'SUMMARY:Odd', 'DTSTART:20261127T220000', ...(line.startsWith('D') ? [] : ['DTEND:20261128T060000']), line, 'END:VEVENT', 'END:VCALENDAR', ''].join('\r\n')
+    const asked = post('/api/calendars', 'text/calendar', calendar)
+    const began = performance.now()
+    expect((await t.ask('GET', '/api/site')).status).toBe(200)
+    expect(performance.now() - began).toBeLessThan(4000)
+    const { status, body } = await asked
+    expect([status, body.message]).toEqual([422, expect.stringContaining(words)])
+  }, 30_000)
+
+  test('a calendar that is no UTF-8, or has a start that is none, is refused in words', async () => {
+    expect((await post('/api/calendars', 'text/calendar', new Uint8Array([66, 255, 254]))).body.message).toBe('the calendar: is not UTF-8; save it as UTF-8')
+    const odd = (start: string) => post('/api/calendars', 'text/calendar', `BEGIN:VCALENDAR\r\nBEGIN:VEVENT\r\nUID:1\r\nDTSTART:${start}\r\nDTEND:20261128T060000\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n`)
+    for (const start of ['yesterday', '', '99999999T999999', '00000000']) expect([start, (await odd(start)).status]).toEqual([start, 422])
+    // The thirteenth month is read as some read it: the first of the next year.
+    expect((await odd('20261327T250000')).status).toBeLessThan(500)
+  })
+
   test('are deleted only when nothing has them, and brought back under their version', async () => {
     expect((await t.ask('DELETE', '/api/schedules/dark-hours?version=1')).body.message).toBe('these hours are used by Floodlight, Strobe on the mast; give them others first')
     const spare = { id: 'spare', name: 'Spare', week: {} }

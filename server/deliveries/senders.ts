@@ -131,9 +131,13 @@ async function tell({ standIns }: SenderParts, due: DueDelivery): Promise<Done> 
 export async function callWebhook({ standIns }: Pick<SenderParts, 'standIns'>, { url }: EndpointOf<'webhook'>, key: string, body: object): Promise<Done> {
   const address = new URL(url)
   if (address.hostname === STAND_IN) Object.assign(address, (({ host, port }) => ({ hostname: host, port: String(port) }))(addressFor(STAND_IN, 0, standIns, 'pages')))
+  // A name and password in the address are sent as what they mean (RFC 7617); in an address `fetch` refuses them.
+  const { username, password } = address
+  const authorization = username || password ? `Basic ${Buffer.from(`${decodeURIComponent(username)}:${decodeURIComponent(password)}`).toString('base64')}` : null
+  Object.assign(address, { username: '', password: '' })
   let answer: Response
   try {
-    answer = await fetch(address, { method: 'POST', redirect: 'error', signal: AbortSignal.timeout(WEBHOOK_WITHIN_MS), headers: { 'content-type': 'application/json', 'idempotency-key': key }, body: JSON.stringify(body) })
+    answer = await fetch(address, { method: 'POST', redirect: 'error', signal: AbortSignal.timeout(WEBHOOK_WITHIN_MS), headers: { 'content-type': 'application/json', 'idempotency-key': key, ...(authorization && { authorization }) }, body: JSON.stringify(body) })
   } catch (error) {
     throw new Error((error as Error).name === 'TimeoutError' ? `no answer within ${WEBHOOK_WITHIN_MS / 1000} s` : `${address.host} cannot be reached`, { cause: error })
   }

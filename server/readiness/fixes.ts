@@ -11,7 +11,7 @@ import { readSite } from '../sites/rows.ts'
 import type { Readiness } from './readiness.ts'
 
 /** Somebody may save the same thing just then; the issue is looked at again as often. */
-const MAX_TRIES = 4
+const MAX_TRIES = 10
 
 type Applicable = Extract<Mend, { does: 'edit' | 'add' | 'actions' | 'endpoint' | 'door' }>
 
