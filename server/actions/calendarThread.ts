@@ -5,7 +5,7 @@ import type { CalendarOrder, FromCalendarThread } from './calendars.ts'
 
 const { text, id, site, from } = workerData as CalendarOrder
 
-const answer = (): FromCalendarThread => {
+const answer = (): Exclude<FromCalendarThread, 'ready'> => {
   try {
     return { schedule: readCalendar(text, id, site, from) }
   } catch (error) {
@@ -14,4 +14,5 @@ const answer = (): FromCalendarThread => {
     return { refused: { place, message: error instanceof InputError ? message.slice(place.length + 2) : `cannot be read: ${message.slice(0, 200)}` } }
   }
 }
+parentPort!.postMessage('ready' satisfies FromCalendarThread)
 parentPort!.postMessage(answer())
