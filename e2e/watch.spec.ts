@@ -16,7 +16,7 @@ async function signedIn(browser: Browser, baseURL: string | undefined, role: str
   await page.getByLabel('User name').fill(username)
   await page.getByLabel('Password').fill('not this one')
   await page.getByRole('button', { name: 'Sign in' }).click()
-  await expect(page.getByRole('alert')).toHaveText('name or password is wrong')
+  await expect(page.getByRole('alert')).toHaveText('Wrong user name or password.')
   await page.getByLabel('Password').fill(password)
   await page.keyboard.press('Enter')
   await expect(page.getByRole('heading', { name: /wait/ })).toBeVisible()

@@ -93,6 +93,11 @@ async function benchQueue(): Promise<void> {
     say('  deliveries written, made', `${deliveries}, ${made} of ${3 * PER_SECOND * SECONDS}`, 'none missing')
     say('  pace, answer in the median, of the slowest hundredth', `${(kept / seconds).toFixed(0)}/s, ${sorted[sorted.length >> 1].toFixed(0)} ms, ${sorted[Math.floor(sorted.length * 0.99)].toFixed(0)} ms`)
     say('  waiting at the end, all made after', `${behind}, ${drained.toFixed(0)} s${late ? `; sent late: ${late}` : ''}`)
+    for (const kind of ['webhook', 'station']) {
+      const waits = (await database.rows<{ ms: number }>('SELECT begun_at - created_at AS ms FROM delivery WHERE kind = ? AND begun_at IS NOT NULL ORDER BY ms', [kind])).map((r) => Number(r.ms))
+      const within = waits.filter((ms) => ms <= 1000).length / waits.length
+      say(`  ${kind}: begun within 1 s; of the slowest twentieth, of the slowest`, `${(100 * within).toFixed(1)} %; ${waits[Math.floor(waits.length * 0.95)]} ms, ${waits[waits.length - 1]} ms`, '95 %')
+    }
   } finally {
     child.kill('SIGKILL')
     await once(child, 'exit')

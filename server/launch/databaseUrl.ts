@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs'
+import { isIP } from 'node:net'
 import { UsageError } from '../../core/cli/options.ts'
 import type { DatabaseAddress } from '../database.ts'
 
@@ -26,6 +27,9 @@ export function readDatabaseUrl(url: string): DatabaseChoice {
   const tls = searchParams.get('tls')
   const local = /^(localhost|127\.\d+\.\d+\.\d+|\[::1\])$/.test(hostname)
   if (tls === null && !local) throw new UsageError('--database is on another machine; say ?tls=CA_FILE (or ?tls=system): nothing is sent there unencrypted')
+  const host = hostname.replace(/^\[|\]$/g, '')
+  // A certificate is of a name; with an address as the host only who signed it can be checked.
+  if (tls === 'system' && isIP(host)) throw new UsageError('--database names an address; with ?tls=system say the name that the certificate is of, or give ?tls=CA_FILE')
   let ca: Buffer | undefined
   if (tls !== null && tls !== 'system')
     try {
@@ -35,11 +39,11 @@ export function readDatabaseUrl(url: string): DatabaseChoice {
     }
   return {
     address: {
-      host: hostname.replace(/^\[|\]$/g, ''),
+      host,
       port: port ? Number(port) : 3306,
       user: decodeURIComponent(username),
       password: decodeURIComponent(password),
-      ...(tls !== null && { ssl: { minVersion: 'TLSv1.2', rejectUnauthorized: true, verifyIdentity: true, ...(ca && { ca }) } })
+      ...(tls !== null && { ssl: { minVersion: 'TLSv1.2', rejectUnauthorized: true, verifyIdentity: isIP(host) === 0, ...(ca && { ca }) } })
     },
     name
   }

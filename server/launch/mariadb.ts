@@ -60,9 +60,9 @@ async function stopLeftBehind(pidFile: string): Promise<void> {
  * wanted it is kept running: one that ends, however that came, is started again at the same port.
  * Root's and the application's password is made up then and kept beside the data, readable by the owner only.
  *
- * @param log told when it has ended, and when it is there again
+ * @param log told when it has ended, and when it is there again @param more options of the server's program
  */
-export async function startMariaDb(folder: string, log: (words: string) => void = () => {}): Promise<RunningDatabase> {
+export async function startMariaDb(folder: string, log: (words: string) => void = () => {}, more: readonly string[] = []): Promise<RunningDatabase> {
   const data = join(folder, 'mariadb')
   const secretFile = join(folder, SECRET_FILE)
   mkdirSync(folder, { recursive: true })
@@ -82,7 +82,7 @@ export async function startMariaDb(folder: string, log: (words: string) => void 
   const password = readFileSync(secretFile, 'utf8').trim()
   if (!/^[0-9a-f]{48}$/.test(password)) throw new Error(`${secretFile} is not the password that was made for the database: it is empty, cut or was changed. Put it back from a backup.`)
   const port = await freePort()
-  let child = await spawnMariaDb(folder, data, port, password)
+  let child = await spawnMariaDb(folder, data, port, password, more)
   // However this process ends, the database ends with it; only a SIGKILL leaves it, for the next start to stop.
   process.once('exit', () => child.kill('SIGTERM'))
   let stopping = false
@@ -97,7 +97,7 @@ export async function startMariaDb(folder: string, log: (words: string) => void 
       await pause(wait)
       if (stopping) return
       try {
-        child = await spawnMariaDb(folder, data, port, password)
+        child = await spawnMariaDb(folder, data, port, password, more)
         log('MariaDB is there again')
         if (stopping) await stopChild(child)
         else keep()
@@ -120,7 +120,10 @@ export async function startMariaDb(folder: string, log: (words: string) => void 
   }
 }
 
-async function spawnMariaDb(folder: string, data: string, port: number, password: string): Promise<ChildProcess> {
+/** Where root reaches the database of a folder. A path of a socket may have at most 107 characters, whatever folder the project is in. */
+export const socketOf = (folder: string): string => join(tmpdir(), `wardoptic-${createHash('sha256').update(join(folder, 'mariadb')).digest('hex').slice(0, 12)}.sock`)
+
+async function spawnMariaDb(folder: string, data: string, port: number, password: string, more: readonly string[]): Promise<ChildProcess> {
   const setup = join(folder, 'mariadb.init')
   writeFileSync(
     setup,
@@ -132,11 +135,10 @@ async function spawnMariaDb(folder: string, data: string, port: number, password
     { mode: 0o600 }
   )
   const logFile = join(folder, 'mariadb.log')
-  // A path of a socket may have at most 107 characters, whatever folder the project is in.
-  const socket = join(tmpdir(), `wardoptic-${createHash('sha256').update(data).digest('hex').slice(0, 12)}.sock`)
+  const socket = socketOf(folder)
   const child = spawn(
     'mariadbd',
-    ['--no-defaults', `--datadir=${data}`, `--socket=${socket}`, `--port=${port}`, '--bind-address=127.0.0.1', `--pid-file=${join(folder, PID_FILE)}`, `--log-error=${logFile}`, `--init-file=${setup}`, '--skip-name-resolve', '--character-set-server=utf8mb4', '--innodb-buffer-pool-size=128M', '--max-allowed-packet=64M', ...asUser],
+    ['--no-defaults', `--datadir=${data}`, `--socket=${socket}`, `--port=${port}`, '--bind-address=127.0.0.1', `--pid-file=${join(folder, PID_FILE)}`, `--log-error=${logFile}`, `--init-file=${setup}`, '--skip-name-resolve', '--character-set-server=utf8mb4', '--innodb-buffer-pool-size=128M', '--max-allowed-packet=64M', ...more, ...asUser],
     // In a group of its own: Ctrl-C in the terminal must not stop it before the server has closed its connections.
     { stdio: 'ignore', detached: true, env: { ...process.env, PATH } }
   )
