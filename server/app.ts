@@ -15,6 +15,7 @@ import { INSTALLER, allow } from './api/route.ts'
 import { LiveAnswers } from './api/streams.ts'
 import { benchRoutes } from './bench.ts'
 import { Clips } from './clips/clips.ts'
+import { ClockWatch } from './clock.ts'
 import { clipRoutes } from './clips/routes.ts'
 import type { Database } from './database.ts'
 import { Devices } from './devices/devices.ts'
@@ -126,6 +127,7 @@ export async function makeApp({ database, folder, web, mostClipBytes, standIns, 
   const walks = new WalkTests(database, devices, proving, async () => (await readiness.read()).findings, standIns && `http://127.0.0.1:${standIns.pages}`, logError)
   const recordings = new DeviceRecordings(database, devices, parts.folder)
   const sendings = new Sendings((id) => devices.send(id))
+  const clock = new ClockWatch(database, (words) => http.log.warn(words))
   const retention = new RetentionKeeper(database, parts.folder, leftovers, logError)
 
   http.setErrorHandler(answerError)
@@ -164,6 +166,7 @@ export async function makeApp({ database, folder, web, mostClipBytes, standIns, 
   live.start()
   memory.start()
   retention.start()
+  clock.start()
   // Who has a page open is told, and does not take silence for quiet.
   const unwatch = database.watch((state) => {
     if (state.up) http.log.info('the database answers again')
@@ -180,6 +183,7 @@ export async function makeApp({ database, folder, web, mostClipBytes, standIns, 
     close: async () => {
       await http.close()
       unwatch()
+      await clock.close()
       await retention.close()
       await leftovers.close()
       await sendings.close()

@@ -39,7 +39,7 @@ export class Accounts {
     this.sessions = sessions
     this.audit = audit
     this.now = now
-    this.attempts = new Attempts(now)
+    this.attempts = new Attempts()
   }
 
   /**

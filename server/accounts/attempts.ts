@@ -55,7 +55,8 @@ export class Attempts {
   private readonly perName = new Counts()
   private readonly now: () => number
 
-  constructor(now: () => number = Date.now) {
+  /** @param now milliseconds of a clock that nobody sets */
+  constructor(now: () => number = () => performance.now()) {
     this.now = now
   }
 

@@ -92,9 +92,9 @@ export class Devices {
 
   /** The channel that records a camera: of a recorder, where one shows it, or else of the camera itself; null: none. */
   async recorderOf(camera: string): Promise<{ row: DeviceRow; channel: ChannelRow } | null> {
-    const all = await listChannels(this.database)
-    const channelsOf = (device: string): number => all.filter((c) => c.device === device).length
-    for (const channel of all.filter((c) => c.camera === camera).sort((a, b) => channelsOf(b.device) - channelsOf(a.device))) {
+    const showing = await channelsShowing(this.database, camera)
+    const sizes = new Map(await Promise.all(showing.map(async ({ device }) => [device, (await channelsOf(this.database, device)).length] as const)))
+    for (const channel of showing.sort((a, b) => sizes.get(b.device)! - sizes.get(a.device)!)) {
       const row = await readDevice(this.database, channel.device)
       if (isReachable(row.state)) return { row, channel }
     }

@@ -8,6 +8,7 @@ import { LOOPBACK, type Access } from '../api/doors.ts'
 import { makeApp } from '../app.ts'
 import { backUpDatabase } from '../backup/upgrade.ts'
 import { Database } from '../database.ts'
+import { diskError } from '../errors.ts'
 import { demoAccounts, seed, seedDevices } from '../seed.ts'
 import { readSite } from '../sites/rows.ts'
 import { DATABASE_NAME } from './installation.ts'
@@ -120,7 +121,9 @@ export async function launch(args: string[]): Promise<void> {
   } catch (error) {
     started = true
     await end()
-    throw error
+    // A disk that is full or read-only is said in words, with where it is.
+    const disk = diskError(error)
+    throw disk ? new UsageError(`${disk.message} (${options.data})`, { cause: error }) : error
   }
 }
 

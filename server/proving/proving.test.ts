@@ -78,6 +78,17 @@ test('a changed setting: its proofs are out of date; run again, what got worse a
   expect(better.failed).toBe(0)
 })
 
+test('two runs that are asked for at the same moment: one; looking alone starts no process', async () => {
+  const checks = await quick('quay-edge')
+  const answers = await Promise.all([1, 2, 3].map(() => t.ask('POST', '/api/proving/runs', { checks })))
+  expect(answers.map((a) => a.status).sort()).toEqual([201, 409, 409])
+  await finished(answers.find((a) => a.status === 201)!.body.id)
+  await t.restart()
+  const first = await view()
+  expect([first.proposing, first.unasked > 0]).toEqual([0, true])
+  expect((await view()).proposing).toBe(0)
+})
+
 test('stopped, the server ended in between, gone on with: every check is run once', async () => {
   const asked = [...(await quick('path-crossing', 'ticket-window')), { camera: 'workshop-yard', check: 'yard-care.cause.moved' }, { camera: 'workshop-yard', check: 'yard-care.nuisance.storm' }]
   const { body: begun } = await t.ask('POST', '/api/proving/runs', { checks: asked })
