@@ -31,7 +31,20 @@ export function setSession(queries: QueryClient, account: AccountView | null): v
 export function useSignedOut(): void {
   const queries = useQueryClient()
   useEffect(() => {
-    const out = (): void => void queries.invalidateQueries({ queryKey: key })
+    let asking = false
+    const out = (): void => {
+      // Who asks is asked once; that the answer is "nobody" is said to the window as well.
+      if (asking) return
+      asking = true
+      void request<AccountView>('GET', '/api/session')
+        .then(
+          (account) => queries.setQueryData(key, account),
+          (error: unknown) => {
+            if (error instanceof ApiError && error.status === 401) setSession(queries, null)
+          }
+        )
+        .finally(() => (asking = false))
+    }
     window.addEventListener(SIGNED_OUT, out)
     return () => window.removeEventListener(SIGNED_OUT, out)
   }, [queries])
