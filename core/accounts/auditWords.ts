@@ -56,7 +56,6 @@ const words: Readonly<Record<string, string>> = {
   'PUT /api/settings/people': 'Saved the people',
   'PUT /api/settings/usual': 'Saved the default actions',
   'PUT /api/settings/retention': 'Saved how long things are kept',
-  'POST /api/triggers': 'Sent a trigger',
   'POST /api/alarms/:id/acknowledge': 'Acknowledged an alarm',
   'POST /api/alarms/:id/notes': 'Commented on an alarm',
   'POST /api/alarms/:id/hand': 'Assigned an alarm',

@@ -226,7 +226,7 @@ describe('accounts', () => {
 
   test('the audit list has words for everything that can be changed', () => {
     const changing = t.app.routes.filter((r) => !/^(GET|HEAD|OPTIONS)$/.test(r.method)).map((r) => `${r.method} ${r.url}`)
-    const unsaid = ['POST /api/session', 'DELETE /api/session', 'POST /api/first-account', 'POST /api/deliveries/:id/shown', 'POST /api/proving/propose']
+    const unsaid = ['POST /api/session', 'DELETE /api/session', 'POST /api/first-account', 'POST /api/deliveries/:id/shown', 'POST /api/proving/propose', 'POST /api/triggers']
     expect(changing.filter((code) => !auditCodes.includes(code)).sort()).toEqual(unsaid.sort())
     expect(auditCodes.filter((code) => code.includes(' ') && !changing.includes(code))).toEqual([])
     expect(auditWords('POST /api/accounts', 403)).toBe('Added an account: not allowed')

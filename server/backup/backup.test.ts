@@ -1,16 +1,18 @@
 import { execFileSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
-import { copyFileSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { copyFileSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import { createConnection } from 'mysql2/promise'
 import { makeApp } from '../app.ts'
 import { Database, type DatabaseAddress } from '../database.ts'
+import { migrate, readFiles } from '../migrations.ts'
 import { cookieOf } from '../testing/session.ts'
 import { eventually, shortClip, startTestApp, type TestApp } from '../testing/testApp.ts'
 import { backUp } from './backup.ts'
 import { restore } from './restore.ts'
+import { backUpDatabase } from './upgrade.ts'
 import { seal, unseal } from './sealedStream.ts'
 
 const address = JSON.parse(process.env.WARDOPTIC_TEST_DATABASE!) as DatabaseAddress
@@ -164,6 +166,30 @@ describe('backup and restore', () => {
     copyFileSync(file, join(full, 'mine'))
     await expect(restore(join(folder, 'quiet.wardoptic'), full, secret)).rejects.toThrow('is not empty')
     expect(existsSync(join(full, 'mine'))).toBe(true)
+  }, 60_000)
+
+  test('before a newer version changes the database it is saved by itself, and can be had again as it was', async () => {
+    const name = `wardoptic_upgrade_${process.pid}`
+    const data = join(folder, 'upgraded')
+    mkdirSync(data)
+    const files = readFiles()
+    const old = await createConnection(address)
+    await old.query(`CREATE DATABASE ${name}`)
+    await old.query(`USE ${name}`)
+    await migrate(old, undefined, files.slice(0, 11))
+    await old.query("INSERT INTO site (id, name, time_zone) VALUES ('site', 'As it was', 'UTC')")
+    const said: string[] = []
+    const upgraded = await Database.open(address, name, () => backUpDatabase(data, address, name, (words) => void said.push(words)))
+    expect(said).toEqual([expect.stringContaining('The database is brought up to date. As it was before: ')])
+    const file = said[0].split(': ')[1]
+    expect(statSync(file).mode & 0o777).toBe(0o600)
+    expect(await upgraded.rows('SELECT hour FROM trigger_tally')).toEqual([])
+    await upgraded.close()
+    // Nothing is left to be changed: nothing more is saved.
+    await (await Database.open(address, name, async () => { throw new Error('saved again') })).close()
+    await restore(file, join(folder, 'as-it-was'), secret, { address, name: `${name}_restored` })
+    expect((await old.query(`SELECT name FROM ${name}_restored.site`))[0]).toEqual([{ name: 'As it was' }])
+    await old.end()
   }, 60_000)
 
   test('from the command line, with a database of its own in the folder', async () => {
