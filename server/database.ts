@@ -1,4 +1,4 @@
-import { createConnection, createPool, type Pool, type PoolConnection, type ResultSetHeader, type RowDataPacket, type SslOptions } from 'mysql2/promise'
+import { createConnection, createPool, type Connection, type Pool, type PoolConnection, type ResultSetHeader, type RowDataPacket, type SslOptions } from 'mysql2/promise'
 import { ApiError } from '../core/apiError.ts'
 import { InputError } from '../core/errors.ts'
 import { noSpace, unavailable } from './errors.ts'
@@ -49,6 +49,8 @@ export interface DatabaseState {
 
 export class Database implements Sql {
   private readonly pool: Pool
+  private readonly address: DatabaseAddress
+  private pinger: Connection | null = null
   private readonly name: string
   private readonly watchers = new Set<(state: DatabaseState) => void>()
   /** Who waits for an answer, to be told when there will be none. */
@@ -57,8 +59,9 @@ export class Database implements Sql {
   private closed = false
   state: DatabaseState = { up: true, since: Date.now(), why: null }
 
-  private constructor(pool: Pool, name: string) {
+  private constructor(pool: Pool, address: DatabaseAddress, name: string) {
     this.pool = pool
+    this.address = address
     this.name = name
     this.look(PING_MS)
   }
@@ -78,10 +81,10 @@ export class Database implements Sql {
     } finally {
       await first.end()
     }
-    const pool = createPool({ ...address, database: name, connectionLimit: 8, connectTimeout: 5000, maxPreparedStatements: MAX_STATEMENTS })
+    const pool = createPool({ ...address, database: name, connectionLimit: 12, connectTimeout: 5000, maxPreparedStatements: MAX_STATEMENTS })
     // What others have committed is seen, and reading locks no gaps: what must not change in between is locked by name.
     pool.on('connection', (connection) => void (connection as unknown as { query(sql: string, done: () => void): void }).query('SET SESSION TRANSACTION ISOLATION LEVEL READ COMMITTED', () => {}))
-    return new Database(pool, name)
+    return new Database(pool, address, name)
   }
 
   rows = <T>(sql: string, values: Value[] = []): Promise<T[]> => this.said(() => over(this.pool).rows<T>(sql, values))
@@ -122,6 +125,7 @@ export class Database implements Sql {
   close(): Promise<void> {
     this.closed = true
     clearTimeout(this.timer)
+    this.pinger?.destroy()
     return this.pool.end()
   }
 
@@ -167,10 +171,25 @@ export class Database implements Sql {
     if (!up) for (const give of this.waiting) give()
   }
 
+  /** Over a connection of its own: one of the pool may be waited for while the database is merely busy. */
+  private async ping(): Promise<void> {
+    try {
+      if (!this.pinger) {
+        this.pinger = await createConnection({ ...this.address, connectTimeout: ANSWERS_WITHIN_MS })
+        this.pinger.on('error', () => {})
+      }
+      await withinMs(this.pinger.query('SELECT 1'), ANSWERS_WITHIN_MS)
+    } catch (error) {
+      this.pinger?.destroy()
+      this.pinger = null
+      throw error
+    }
+  }
+
   /** Asks now and then whether the database is there: nobody else may be asking. */
   private look(afterMs: number): void {
     this.timer = setTimeout(async () => {
-      await this.said(() => withinMs(this.pool.query('SELECT 1'), ANSWERS_WITHIN_MS), true).catch(() => {})
+      await this.said(() => this.ping(), true).catch(() => {})
       if (!this.closed) this.look(this.state.up ? PING_MS : LOOK_MS)
     }, afterMs)
     this.timer.unref()

@@ -1,7 +1,7 @@
 import type { EndpointKind } from '../../core/formats/actions.ts'
 import type { Database } from '../database.ts'
 import { pauseAfter } from './pauses.ts'
-import { dueEndpoints, listDue, markFailed, markSent, type DueDelivery } from './rows.ts'
+import { MAX_READ, dueEndpoints, listDue, markFailed, markSent, readDue, type DueDelivery } from './rows.ts'
 import { Refused } from './refused.ts'
 
 /** What a delivery came to: a word for its history, and what it left. */
@@ -15,13 +15,13 @@ export type Senders = Readonly<Record<EndpointKind, Sender>>
 
 const POLL_MS = 500
 const MARK_AGAIN_MS = 500
-const MOST_AT_ONCE = 8
+const GATHER_MS = 5
 
 /**
  * How many of one endpoint are made at the same time. What is switched is switched in order, one after the other; of
  * messages each stands for itself, and one that waits for an answer must not keep the next one waiting.
  */
-export const AT_ONCE: Readonly<Record<EndpointKind, number>> = { strobe: 1, speaker: 1, relay: 1, buzzer: 1, popup: 4, email: 4, station: 6, webhook: 8, recording: 3, snapshots: 3 }
+export const AT_ONCE: Readonly<Record<EndpointKind, number>> = { strobe: 1, speaker: 1, relay: 1, buzzer: 1, popup: 4, email: 4, station: 12, webhook: 16, recording: 3, snapshots: 3 }
 
 /**
  * Makes the deliveries that triggers have set off, from the table in which they stand: after an end of the server,
@@ -75,6 +75,8 @@ export class Queue {
       this.again = false
       const endpoints = await dueEndpoints(this.database, Date.now())
       await Promise.all(endpoints.map((endpoint) => this.fill(endpoint)))
+      // Under load many end at about the same time: they are followed by one look.
+      if (this.again) await new Promise((resolve) => setTimeout(resolve, GATHER_MS))
     }
   }
 
@@ -83,9 +85,8 @@ export class Queue {
     const making = this.making.get(endpoint) ?? new Map<number, Promise<void>>()
     // What is made now may have been made by the time that the table has been read; it is passed over all the same.
     const begun = new Set(making.keys())
-    const due = await listDue(this.database, endpoint, Date.now(), begun.size + MOST_AT_ONCE)
-    for (const one of due) {
-      if (begun.has(one.id)) continue
+    const due = (await listDue(this.database, endpoint, Date.now(), begun.size + MAX_READ)).filter((id) => !begun.has(id)).slice(0, MAX_READ)
+    for (const one of due.length ? await readDue(this.database, due, Date.now()) : []) {
       if (this.closed || making.size >= AT_ONCE[one.endpoint.kind]) break
       this.making.set(endpoint, making)
       const work = this.make(one).finally(() => {

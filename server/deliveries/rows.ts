@@ -60,8 +60,16 @@ export async function dueEndpoints(sql: Sql, now: number): Promise<string[]> {
   return (await sql.rows<{ endpoint: string; next: number }>("SELECT endpoint_id AS endpoint, MIN(next_at) AS next FROM delivery FORCE INDEX (due) WHERE state = 'pending' GROUP BY endpoint_id")).filter(({ next }) => next <= now).map(({ endpoint }) => endpoint)
 }
 
-/** What is due of an endpoint, the longest due first; also what is being made. */
-export async function listDue(sql: Sql, endpoint: string, now: number, limit: number): Promise<DueDelivery[]> {
+/** What is due of an endpoint, the longest due first; also what is being made. Read from an index alone: it is asked for at each delivery. */
+export async function listDue(sql: Sql, endpoint: string, now: number, limit: number): Promise<number[]> {
+  return (await sql.rows<{ id: number }>(`SELECT id FROM delivery FORCE INDEX (of_endpoint) WHERE endpoint_id = ? AND state = 'pending' AND next_at <= ? ORDER BY next_at, id LIMIT ${Math.trunc(limit)}`, [endpoint, now])).map(({ id }) => id)
+}
+
+/** So many are read at a time, at most; fewer are asked for with the same statement. */
+export const MAX_READ = 16
+
+/** Those of these that are due still, with all that they need, the longest due first. */
+export async function readDue(sql: Sql, ids: readonly number[], now: number): Promise<DueDelivery[]> {
   const rows = await sql.rows<Row>(
     `SELECT d.id, d.endpoint, d.made_by, d.does, d.attempts, d.created_at, d.alarm_id, site.id AS site_id, site.name AS site, site.time_zone, camera.id AS camera_id, camera.name AS camera, camera.position + 1 AS number,
             run.clip_id, t.kind, t.fired_with, t.target, t.frame, t.clip_seconds, t.direction, t.cause, t.severity, t.fired_at
@@ -71,8 +79,8 @@ export async function listDue(sql: Sql, endpoint: string, now: number, limit: nu
        LEFT JOIN alarm ON alarm.id = d.alarm_id
        JOIN camera ON camera.id = COALESCE(t.camera_id, alarm.camera_id)
        JOIN site ON site.id = camera.site_id
-      WHERE d.endpoint_id = ? AND d.state = 'pending' AND d.next_at <= ? ORDER BY d.next_at, d.id LIMIT ${Math.trunc(limit)}`,
-    [endpoint, now]
+      WHERE d.id IN (${Array.from({ length: MAX_READ }, () => '?').join()}) AND d.state = 'pending' AND d.next_at <= ? ORDER BY d.next_at, d.id`,
+    [...Array.from({ length: MAX_READ }, (_, i) => ids[i] ?? 0), now]
   )
   return rows.map((r) => ({
     id: r.id,
