@@ -1,6 +1,7 @@
 import { spawn, type ChildProcessByStdio } from 'node:child_process'
 import type { Readable } from 'node:stream'
 import { InputError } from '../core/errors.ts'
+import { Turns } from '../core/turns.ts'
 
 /**
  * Only containers of footage are opened, and only from the file itself: a playlist or a still picture given the
@@ -37,31 +38,11 @@ export function start(program: 'ffmpeg' | 'ffprobe', args: string[]): { child: C
 /** As many at a time, whoever asks; others wait for their turn. */
 const AT_ONCE = 4
 const MAX_WAITING = 200
-let running = 0
-const waiting: (() => void)[] = []
-
-async function turn(): Promise<() => void> {
-  if (running < AT_ONCE) running++
-  else {
-    if (waiting.length >= MAX_WAITING) throw new InputError('', 'too many pictures are asked for at once; try again in a moment')
-    await new Promise<void>((resolve) => waiting.push(resolve))
-  }
-  return () => {
-    const next = waiting.shift()
-    // Who comes next takes this place.
-    if (next) next()
-    else running--
-  }
-}
+const turns = new Turns(AT_ONCE, MAX_WAITING, () => new InputError('', 'too many pictures are asked for at once; try again in a moment'))
 
 /** Runs a program to its end and gives its output; few at a time. */
-export async function output(program: 'ffmpeg' | 'ffprobe', args: string[], signal?: AbortSignal): Promise<{ code: number; out: Buffer; errors: string }> {
-  const done = await turn()
-  try {
-    return await run(program, args, signal)
-  } finally {
-    done()
-  }
+export function output(program: 'ffmpeg' | 'ffprobe', args: string[], signal?: AbortSignal): Promise<{ code: number; out: Buffer; errors: string }> {
+  return turns.take(() => run(program, args, signal))
 }
 
 async function run(program: 'ffmpeg' | 'ffprobe', args: string[], signal?: AbortSignal): Promise<{ code: number; out: Buffer; errors: string }> {

@@ -1,5 +1,6 @@
 import { createHmac, randomBytes, scrypt, timingSafeEqual, type ScryptOptions } from 'node:crypto'
 import { InputError } from '../../core/errors.ts'
+import { Turns } from '../../core/turns.ts'
 import { tooMany } from '../errors.ts'
 
 /** Cost of a guess. Source: RFC 7914 for the function; OWASP Password Storage Cheat Sheet for the figures (from memory). */
@@ -10,27 +11,10 @@ const BYTES = 32
 const AT_ONCE = 2
 const MAX_WAITING = 16
 
-let running = 0
-const waiting: (() => void)[] = []
-
-/** Few at a time, in the order in which they came. @throws ApiError when too many wait already */
-async function inTurn<T>(work: () => Promise<T>): Promise<T> {
-  if (running >= AT_ONCE) {
-    if (waiting.length >= MAX_WAITING) throw tooMany('Too many sign-ins at once. Try again in a few seconds.')
-    await new Promise<void>((resolve) => waiting.push(resolve))
-  } else running++
-  try {
-    return await work()
-  } finally {
-    const next = waiting.shift()
-    // Who comes next takes this one's place.
-    if (next) next()
-    else running--
-  }
-}
+const turns = new Turns(AT_ONCE, MAX_WAITING, () => tooMany('Too many sign-ins at once. Try again in a few seconds.'))
 
 const derive = (password: string, salt: Buffer, { N, r, p }: Pick<typeof COST, 'N' | 'r' | 'p'>): Promise<Buffer> =>
-  inTurn(() => new Promise((resolve, reject) => scrypt(password.normalize('NFKC'), salt, BYTES, { N, r, p, maxmem: COST.maxmem }, (error, key) => (error ? reject(error) : resolve(key)))))
+  turns.take(() => new Promise((resolve, reject) => scrypt(password.normalize('NFKC'), salt, BYTES, { N, r, p, maxmem: COST.maxmem }, (error, key) => (error ? reject(error) : resolve(key)))))
 
 const keyed = (key: Buffer, secret: Buffer): Buffer => createHmac('sha256', secret).update(key).digest()
 
