@@ -183,7 +183,7 @@ describe('backup and restore', () => {
     expect(said).toEqual([expect.stringContaining('The database is brought up to date. As it was before: ')])
     const file = said[0].split(': ')[1]
     expect(statSync(file).mode & 0o777).toBe(0o600)
-    expect(await upgraded.rows('SELECT hour FROM trigger_tally')).toEqual([])
+    expect(await upgraded.rows('SELECT hours FROM tally')).toEqual([])
     await upgraded.close()
     // Nothing is left to be changed: nothing more is saved.
     await (await Database.open(address, name, async () => { throw new Error('saved again') })).close()

@@ -85,7 +85,7 @@ test('the database killed five times under triggers: 503 with the reason, starte
   expect(new Set(rows.map((r) => r.sender_key))).toEqual(kept)
   // All or nothing: an alarm counts what it has.
   expect(await database.rows('SELECT alarm.id FROM alarm WHERE triggers <> (SELECT COUNT(*) FROM fired_trigger WHERE alarm_id = alarm.id)')).toEqual([])
-  expect(Number((await database.rows<{ n: number }>('SELECT SUM(n) AS n FROM trigger_tally'))[0].n)).toBe(kept.size)
+  expect(Number((await database.rows<{ n: number }>('SELECT SUM(n) AS n FROM tally WHERE hours = 1'))[0].n)).toBe(kept.size)
   const heard = events.join('')
   expect(heard.match(/event: database\ndata: {"up":false/g)!.length).toBeGreaterThanOrEqual(1)
   expect(heard).toMatch(/event: database\ndata: {"up":true/)

@@ -65,7 +65,7 @@ export async function forgetFiles(sql: Sql, delivery: number): Promise<void> {
 
 export async function countAll(sql: Sql): Promise<{ events: number; alarms: number; triggers: number; deliveries: number; edits: number; audit: number }> {
   const [row] = await sql.rows<Record<'events' | 'alarms' | 'triggers' | 'deliveries' | 'edits' | 'audit', number>>(
-    `SELECT (SELECT COUNT(*) FROM device_event) AS events, (SELECT COUNT(*) FROM alarm) AS alarms, (SELECT COALESCE(SUM(n), 0) FROM trigger_tally) AS triggers,
+    `SELECT (SELECT COUNT(*) FROM device_event) AS events, (SELECT COUNT(*) FROM alarm) AS alarms, (SELECT COALESCE(SUM(n), 0) FROM tally WHERE hours = 24) AS triggers,
             (SELECT COUNT(*) FROM delivery) AS deliveries, (SELECT COUNT(*) FROM edit) AS edits, (SELECT COUNT(*) FROM audit) AS audit`
   )
   return { events: Number(row.events), alarms: Number(row.alarms), triggers: Number(row.triggers), deliveries: Number(row.deliveries), edits: Number(row.edits), audit: Number(row.audit) }

@@ -55,7 +55,7 @@ describe('what is old goes', () => {
   test('closed alarms with all that is theirs; none that is open, or from which something is still to go out', async () => {
     await keep({ alarmDays: 30 })
     const [old, fresh, waiting, looked, sending] = [await alarm(31, 'closed'), await alarm(29, 'closed'), await alarm(400, 'waiting'), await alarm(400, 'acknowledged'), await alarm(400, 'closed', 'pending')]
-    const tallied = async (): Promise<number> => Number((await t.database.rows<{ n: number }>('SELECT SUM(n) AS n FROM trigger_tally'))[0].n)
+    const tallied = async (): Promise<number> => Number((await t.database.rows<{ n: number }>('SELECT SUM(n) AS n FROM tally WHERE hours = 1'))[0].n)
     const before = await tallied()
     expect(await keeper.look()).toBeGreaterThan(0)
     expect((await t.database.rows<{ id: number }>('SELECT id FROM alarm ORDER BY id')).map((r) => r.id)).toEqual([fresh, waiting, looked, sending].map((a) => a.id))

@@ -5,7 +5,8 @@ import type { Database } from '../database.ts'
 import { notFound } from '../errors.ts'
 import { readSite } from '../sites/rows.ts'
 import { wallText } from '../../core/arming/zone.ts'
-import { countTriggers, findTriggers, knownWays } from './rows.ts'
+import { countTriggers } from './counts.ts'
+import { findTriggers, knownWays } from './rows.ts'
 
 const PAGE = 48
 const CSV_PAGE = 2000

@@ -67,7 +67,12 @@ describe('search, against a plain filter over what was written', () => {
     [{ words: 'ox' }, () => false],
     [{ words: 'badger' }, () => false],
     [{ words: '+++"' }, () => true],
-    [{ camera: 'nobody' }, () => false]
+    [{ camera: 'nobody' }, () => false],
+    // From the tallies of whole days and hours, and the parts of them at both ends.
+    [{ from: String(START - 40 * 86_400_000 + 1) }, () => true],
+    [{ kind: 'line', from: String(START + 60_000), to: String(START + 7_380_000) }, (m) => m.kind === 'line' && m.at >= START + 60_000 && m.at < START + 7_380_000],
+    [{ from: String(START + 60_000), to: String(START + 120_000) }, (m) => m.at === START + 60_000],
+    [{ from: String(START + 3_600_000), to: String(START + 60_000) }, () => false]
   ])('%j', async (query, keep) => {
     expect(await all(query)).toEqual(plain(keep))
     const { body } = await t.ask('GET', `/api/triggers/counts?${address(query)}`)
@@ -101,6 +106,34 @@ describe('search, against a plain filter over what was written', () => {
     expect((await at({ words: 'otter fox' })).at).toEqual([])
     await t.database.run("DELETE FROM alarm WHERE camera_id = 'waiting-room' AND first_at > ?", [first])
     expect(await total({ words: 'heron' })).toBe(0)
+  })
+
+  test('over months, by whole days and the parts of days at both ends; acknowledged and deleted, the tallies hold', async () => {
+    const [first, hours] = [START + 365 * 86_400_000, 2400]
+    await t.database.run(`INSERT INTO alarm (site_id, camera_id, detection_id, name, severity, priority, state, actions, first_at, last_at, triggers) SELECT 'skerrow', 'waiting-room', 'months', 'D', 'minor', 'normal', 'waiting', '{}', ? + seq * 3600000, ? + seq * 3600000, 1 FROM seq_1_to_${hours}`, [first, first])
+    await t.database.run("INSERT INTO fired_trigger (camera_id, detection_id, kind, fired_at, fired_with, source, alarm_id) SELECT camera_id, detection_id, IF(id % 2, 'face', 'contact'), first_at, '{\"name\":\"D\"}', 'sender', id FROM alarm WHERE detection_id = 'months'")
+    const held = async (query: Record<string, string>, where: string) => {
+      const { body } = await t.ask('GET', `/api/triggers/counts?${address({ detection: 'months', ...query })}`)
+      // The same, trigger by trigger, by the database's own arithmetic.
+      const rows = await t.database.rows<{ at: number; n: number }>(`SELECT fired_at DIV ${body.step} * ${body.step} AS at, COUNT(*) AS n FROM fired_trigger WHERE detection_id = 'months' AND ${where} GROUP BY at ORDER BY at`)
+      expect(body.buckets).toEqual(rows.map((r) => ({ at: Number(r.at), n: Number(r.n) })))
+      return body
+    }
+    expect((await held({}, '1')).total).toBe(hours)
+    const [from, to] = [first + 5 * 3_600_000, first + 1500 * 3_600_000 + 1]
+    expect((await held({ from: String(from), to: String(to) }, `fired_at >= ${from} AND fired_at < ${to}`)).total).toBe(1496)
+    await held({ kind: 'face', from: String(from) }, `kind = 'face' AND fired_at >= ${from}`)
+    // Five days: by hours.
+    expect((await held({ to: String(first + 120 * 3_600_000) }, `fired_at < ${first + 120 * 3_600_000}`)).step).toBe(6 * 3_600_000)
+    await t.database.run("UPDATE fired_trigger SET acknowledged = TRUE WHERE detection_id = 'months' ORDER BY fired_at LIMIT 3")
+    expect((await held({ acknowledged: 'yes' }, 'acknowledged')).total).toBe(3)
+    expect((await held({ acknowledged: 'no' }, 'NOT acknowledged')).total).toBe(hours - 3)
+    await t.database.run("DELETE FROM fired_trigger WHERE detection_id = 'months' AND fired_at > ?", [to])
+    await held({}, '1')
+    await held({ acknowledged: 'yes' }, 'acknowledged')
+    expect(await t.database.rows('SELECT SUM(n) AS n FROM tally_of_alarm t JOIN alarm ON alarm.id = t.alarm_id WHERE detection_id = ?', ['months'])).toEqual(await t.database.rows("SELECT CAST(COUNT(*) AS DECIMAL) AS n FROM fired_trigger WHERE detection_id = 'months'"))
+    await t.database.run("DELETE FROM fired_trigger WHERE detection_id = 'months'")
+    await t.database.run("DELETE FROM alarm WHERE detection_id = 'months'")
   })
 
   test('paged by key: what comes in meanwhile moves nothing', async () => {
