@@ -43,15 +43,20 @@ const COMMON = 2000
 /** Words to look for, each perhaps only begun, divided as the database divides what is written (migration 011). */
 export const beginningsOf = (text: string): string[] => [...new Set(text.split(/[^\p{L}\p{M}\p{N}]+/u).filter(Boolean))].map((word) => `${word.slice(0, 40)}%`)
 
-/** Whether the alarm of a trigger has a word; asked of each row, not gathered for all of them first. */
-const HAS_WORD = '(SELECT 1 FROM alarm_word w WHERE w.alarm_id = fired_trigger.alarm_id AND w.word LIKE ? LIMIT 1) = 1'
+/** Whether the alarm of a row of `table` has a word; asked of each row, not gathered for all of them first. */
+const hasWord = (table: string): string => `(SELECT 1 FROM alarm_word w WHERE w.alarm_id = ${table}.alarm_id AND w.word LIKE ? LIMIT 1) = 1`
 
 /** The alarms whose comments have all these words, as a query of their ids, each once. */
 export const alarmsWithWords = (beginnings: readonly string[]): string => beginnings.map(() => 'SELECT DISTINCT alarm_id FROM alarm_word WHERE word LIKE ?').join(' INTERSECT ')
 
-/** Alarms whose comments have all these words. @returns null: more than are gathered first */
+/** Alarms whose comments have all these words. @returns null: there may be more than are gathered first */
 export async function fewAlarmsWithWords(sql: Sql, beginnings: readonly string[]): Promise<number[] | null> {
-  const alarms = await sql.rows<{ alarm_id: number }>(`SELECT alarm_id FROM (${alarmsWithWords(beginnings)}) found LIMIT ${COMMON + 1}`, [...beginnings])
+  const counted = await Promise.all(beginnings.map(async (word) => ({ word, n: Number((await sql.rows<{ n: number }>(`SELECT COUNT(*) AS n FROM (SELECT 1 FROM alarm_word WHERE word LIKE ? LIMIT ${COMMON + 1}) some`, [word]))[0].n) })))
+  const [rarest, ...others] = counted.sort((a, b) => a.n - b.n)
+  if (rarest.n > COMMON && !others.length) return null
+  // From a rare word each alarm is asked for the others; common ones are laid over each other.
+  const query = rarest.n <= COMMON ? `SELECT DISTINCT alarm_id FROM alarm_word rarest WHERE word LIKE ?${others.map(() => ` AND ${hasWord('rarest')}`).join('')}` : alarmsWithWords(beginnings)
+  const alarms = await sql.rows<{ alarm_id: number }>(`SELECT alarm_id FROM (${query}) found LIMIT ${COMMON + 1}`, [rarest.word, ...others.map((o) => o.word)])
   return alarms.length > COMMON ? null : alarms.map((a) => Number(a.alarm_id))
 }
 
@@ -109,7 +114,7 @@ async function conditionsOf(sql: Sql, s: Search): Promise<Conditions | null> {
   const alarms = await fewAlarmsWithWords(sql, beginnings)
   if (alarms?.length === 0) return null
   if (alarms) return { from: 'fired_trigger FORCE INDEX (by_alarm)', where: [...where, `alarm_id IN (${alarms.join()})`], values }
-  return { from: `fired_trigger FORCE INDEX (${indexFor(s)})`, where: [...where, ...beginnings.map(() => HAS_WORD)], values: [...values, ...beginnings] }
+  return { from: `fired_trigger FORCE INDEX (${indexFor(s)})`, where: [...where, ...beginnings.map(() => hasWord('fired_trigger'))], values: [...values, ...beginnings] }
 }
 
 /** One page, newest first, by key: the same however far it is gone on, and whatever comes in meanwhile. */
