@@ -48,7 +48,9 @@ function Arming({ view }: { view: SiteActionsView }): ReactNode {
   const { schedule: wanted } = useParams()
   const now = useMinute()
   const { timeZone, position } = view.site
-  const week = useMemo(() => weekOf(now, timeZone, position), [Math.floor(now / 3_600_000), timeZone, position]) // eslint-disable-line react-hooks/exhaustive-deps -- by the hour
+  // Looked at anew by the hour.
+  const hour = Math.floor(now / 3_600_000) * 3_600_000
+  const week = useMemo(() => weekOf(hour, timeZone, position), [hour, timeZone, position])
   const hours = useMemo(() => new SiteHours(state.schedules, timeZone, position ?? undefined, week.days[0].from), [state.schedules, timeZone, position, week])
   const today = wallNow(week, now)!.date
   const [day, setDay] = useState<Weekday>(week.days.find((d) => d.date === today)!.weekday)

@@ -6,7 +6,7 @@ import { isNearMiss, type Ladder, type Setting, type Trigger } from '../../core/
 import { isFrameKind, type Detection, type Schedule } from '../../core/formats/plan.ts'
 import { frameTime, spansOf } from '../../core/targets/tracks.ts'
 import { request } from '../api/client.ts'
-import { useStable, useStableAll } from '../stable.ts'
+import { useKeyed, useStable, useStableAll } from '../stable.ts'
 import { benchKey, useEvidence, useRun, useSite } from '../api/queries.ts'
 import { BenchBar } from './BenchBar.tsx'
 import { BenchDialogs, type BenchDialog } from './BenchDialogs.tsx'
@@ -114,16 +114,17 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
   const { drawing } = shapes
   const { setVertex } = shapes.act
 
+  // Of the clip what is judged by, not how far its analysis is.
+  const clipSetting = useKeyed(JSON.stringify(clip && [clip.id, clip.fps, clip.start, clip.inputs]), clip && { fps: clip.fps, start: clip.start, inputs: clip.inputs })
+  const { timeZone, position } = view.site
   const setting = useMemo<Setting | null>(
     () =>
-      clip && {
-        plan: { schedules, timeZone: view.site.timeZone, ...(view.site.position && { position: view.site.position }) },
+      clipSetting && {
+        plan: { schedules, timeZone, ...(position && { position }) },
         camera: { ignore: state.scene.ignore, ...(scene.pose && { scene: scene.pose }), detections: placed.map((p) => p.detection) },
-        fps: clip.fps,
-        start: clip.start,
-        inputs: clip.inputs
+        ...clipSetting
       },
-    [clip?.fps, clip?.start, clip?.id, clip?.inputs, placed, schedules, view.site.timeZone, view.site.position, state.scene.ignore, scene.pose] // eslint-disable-line react-hooks/exhaustive-deps -- not the clip's progress
+    [clipSetting, placed, schedules, timeZone, position, state.scene.ignore, scene.pose]
   )
   const evaluation = useEvaluation({ evidence: ready ? evidence : null, setting, detection: chosen?.enabled ? chosen.id : null, target: selection.target, at: selection.frame })
 

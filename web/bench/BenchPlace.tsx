@@ -1,5 +1,5 @@
 import { Alert } from 'antd'
-import { useEffect, useMemo, type ReactNode } from 'react'
+import { useEffect, useState, type ReactNode } from 'react'
 import { Navigate, useParams } from 'react-router'
 import type { BenchView } from '../../core/api.ts'
 import { useBench, useSite } from '../api/queries.ts'
@@ -26,8 +26,7 @@ export function BenchPlace(): ReactNode {
 
 /** The document lives as long as the camera is on the Bench; later readings are taken in, not put in its place. */
 function WithDocument({ view }: { view: BenchView }): ReactNode {
-  // eslint-disable-next-line react-hooks/exhaustive-deps -- made once from the first reading
-  const document = useMemo(() => new BenchDocument(view, serverKeeper(view.site.id, view.camera.id), stepsOfTab(view.camera.id)), [])
+  const [document] = useState(() => new BenchDocument(view, serverKeeper(view.site.id, view.camera.id), stepsOfTab(view.camera.id)))
   useEffect(() => document.adopt(view), [document, view])
   useFlushed(document)
   return <Bench view={view} document={document} />

@@ -6,6 +6,7 @@ import type { CameraPose } from '../../core/scene/camera.ts'
 import type { Effect, GateChange } from '../../core/tuning/change.ts'
 import type { SeenSize } from '../../core/tuning/sizes.ts'
 import type { DwellDetection, TimedStay, ZoneStay } from '../../core/tuning/stays.ts'
+import { useKeyed } from '../stable.ts'
 
 export type Question =
   | { type: 'evidence'; evidence: Evidence }
@@ -208,34 +209,34 @@ export function useEvaluation({ evidence, setting, detection, target, at }: Aski
   }, [evidence, setting, detection, at])
 
   const chosen = setting?.camera.detections.find((d) => d.id === detection)
-  const dwelling = chosen && 'dwellSeconds' in chosen ? chosen : null
+  const dweller = chosen && 'dwellSeconds' in chosen ? chosen : null
   // Of the shape, the share and the classes alone: the dwell itself is what is tried against them.
-  const stayKey = dwelling && JSON.stringify([dwelling.zone, dwelling.sensitivity, dwelling.classes])
+  const dwelling = useKeyed(JSON.stringify(dweller && [dweller.zone, dweller.sensitivity, dweller.classes]), dweller)
   useEffect(() => {
     if (!evidence || !dwelling) return setStays(null)
     return askWhenStill({ type: 'stays', detection: dwelling }, (answer) => {
       if (answer.type === 'stays') setStays(answer.stays)
     })
-  }, [evidence, stayKey]) // eslint-disable-line react-hooks/exhaustive-deps -- dwelling is told by its key
+  }, [evidence, dwelling, askWhenStill])
 
   const pose = setting?.camera.scene ?? null
   const gated = chosen && 'classes' in chosen ? chosen : null
-  const sizeKey = gated && JSON.stringify([gated.id, 'zone' in gated ? gated.zone : gated.kind === 'line' ? gated.line : null, pose])
+  const sized = useKeyed(JSON.stringify(gated && [gated.id, 'zone' in gated ? gated.zone : gated.kind === 'line' ? gated.line : null, pose]), gated && { detection: gated, pose })
   useEffect(() => {
-    if (!evidence || !gated) return setSizes(null)
-    return askWhenStill({ type: 'sizes', detection: gated, pose }, (answer) => {
+    if (!evidence || !sized) return setSizes(null)
+    return askWhenStill({ type: 'sizes', ...sized }, (answer) => {
       if (answer.type === 'sizes') setSizes(answer.sizes)
     })
-  }, [evidence, sizeKey]) // eslint-disable-line react-hooks/exhaustive-deps -- gated and pose are told by the key
+  }, [evidence, sized, askWhenStill])
 
-  const dwellers = setting?.camera.detections.filter((d): d is DwellDetection => 'dwellSeconds' in d && d.enabled && !d.parked) ?? []
-  const dwellKey = JSON.stringify(dwellers.map((d) => [d.id, d.zone, d.sensitivity, d.classes, d.dwellSeconds, 'graceSeconds' in d ? d.graceSeconds : null]))
+  const allDwellers = setting?.camera.detections.filter((d): d is DwellDetection => 'dwellSeconds' in d && d.enabled && !d.parked) ?? []
+  const dwellers = useKeyed(JSON.stringify(allDwellers.map((d) => [d.id, d.zone, d.sensitivity, d.classes, d.dwellSeconds, 'graceSeconds' in d ? d.graceSeconds : null])), allDwellers)
   useEffect(() => {
     if (!evidence || !dwellers.length) return setTimed(NOTHING_TIMED)
     return askWhenStill({ type: 'timed', detections: dwellers }, (answer) => {
       if (answer.type === 'timed') setTimed(answer.timed)
     })
-  }, [evidence, dwellKey]) // eslint-disable-line react-hooks/exhaustive-deps -- dwellers are told by their key
+  }, [evidence, dwellers, askWhenStill])
 
   return useMemo(() => ({ ...fired, ladders, ladder, frames, stays, sizes, timed, failure, evaluations: made }), [fired, ladders, ladder, frames, stays, sizes, timed, failure, made])
 }

@@ -1,6 +1,7 @@
 import { Button, Progress } from 'antd'
 import { useEffect, type ReactNode } from 'react'
 import type { SendResult } from '../../core/devices/views.ts'
+import { useStable } from '../stable.ts'
 import { useSending } from './useDevices.ts'
 
 const holdsWords: Record<SendResult['holds'], string> = { new: 'it holds the new one all the same', old: 'it holds what it held before', none: 'it holds nothing of it', unknown: 'it holds the old or the new one; reading it again will tell' }
@@ -10,7 +11,8 @@ export function SendingPanel({ id, onClose, onProgress }: { id: string; onClose:
   const { data, isError } = useSending(id)
   const done = data?.devices.filter((d) => d.state === 'done' || d.state === 'failed').length ?? 0
   // What has been sent changes how the devices stand.
-  useEffect(onProgress, [done]) // eslint-disable-line react-hooks/exhaustive-deps
+  const tell = useStable(onProgress)
+  useEffect(tell, [done, tell])
   if (isError) return null
   const results = data?.devices.flatMap((d) => d.results) ?? []
   const failed = data?.devices.some((d) => d.state === 'failed')

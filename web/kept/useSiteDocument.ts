@@ -1,5 +1,5 @@
 import { useQuery, type UseQueryResult } from '@tanstack/react-query'
-import { useEffect, useMemo, useSyncExternalStore } from 'react'
+import { useEffect, useState, useSyncExternalStore } from 'react'
 import type { SiteActionsView } from '../../core/api.ts'
 import { request } from '../api/client.ts'
 import { afterLeaving } from './leaving.ts'
@@ -13,8 +13,7 @@ export const useSiteActions = (): UseQueryResult<SiteActionsView> => useQuery({ 
 
 /** What is edited of the site, for as long as a place is open; later readings are taken in. Undo goes over both places. */
 export function useSiteDocument(view: SiteActionsView): { document: SiteDocument; state: SiteState } {
-  // eslint-disable-next-line react-hooks/exhaustive-deps -- made once from the first reading
-  const document = useMemo(() => new SiteDocument(view, stepsOfTab('site')), [])
+  const [document] = useState(() => new SiteDocument(view, stepsOfTab('site')))
   useEffect(() => document.adopt(view), [document, view])
   useFlushed(document)
   useEffect(() => {

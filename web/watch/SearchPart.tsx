@@ -10,6 +10,7 @@ import type { CountsView, FoundTrigger, SearchView } from '../../core/watch/sear
 import type { WatchView } from '../../core/watch/views.ts'
 import { request } from '../api/client.ts'
 import { kindNames } from '../kinds.ts'
+import { useStable } from '../stable.ts'
 
 const TYPED_MS = 350
 const FILTERS = ['camera', 'detection', 'kind', 'class', 'way', 'direction', 'acknowledged', 'from', 'to', 'words'] as const
@@ -97,12 +98,12 @@ function Moment({ label, value, timeZone, onChange }: { label: string; value: st
 
 function Words({ value, onChange }: { value: string; onChange: (value: string) => void }): ReactNode {
   const [typed, setTyped] = useState(value)
+  // Only what was typed starts it.
+  const change = useStable((words: string) => words !== value && onChange(words))
   useEffect(() => {
-    if (typed === value) return
-    const timer = setTimeout(() => onChange(typed.trim()), TYPED_MS)
+    const timer = setTimeout(() => change(typed.trim()), TYPED_MS)
     return () => clearTimeout(timer)
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- only what was typed starts it
-  }, [typed])
+  }, [typed, change])
   return <Input size="small" allowClear aria-label="Words of comments" placeholder="Words of comments" value={typed} onChange={(e) => setTyped(e.target.value)} />
 }
 
