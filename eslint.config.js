@@ -2,7 +2,17 @@ import js from '@eslint/js'
 import hooks from 'eslint-plugin-react-hooks'
 import ts from 'typescript-eslint'
 
-const folders = ['core', 'analysis', 'simulation', 'standins', 'server', 'web', 'demo', 'e2e', 'bench']
+const folders = [
+  'core',
+  'analysis',
+  'simulation',
+  'standins',
+  'server',
+  'web',
+  'demo',
+  'e2e',
+  'bench'
+]
 
 /**
  * The arrows of docs/architecture.md: which folders the files of a folder may import from. Nothing points back.
@@ -59,8 +69,19 @@ export default ts.config(
     files: ['core/**/*.ts'],
     ignores: ['core/cli/**', ...testFiles],
     rules: {
-      'no-restricted-globals': ['error', 'document', 'window', 'process', 'setTimeout', 'setInterval', 'fetch'],
-      'no-restricted-properties': ['error', { object: 'Date', property: 'now', message: 'core/ has no clock.' }]
+      'no-restricted-globals': [
+        'error',
+        'document',
+        'window',
+        'process',
+        'setTimeout',
+        'setInterval',
+        'fetch'
+      ],
+      'no-restricted-properties': [
+        'error',
+        { object: 'Date', property: 'now', message: 'core/ has no clock.' }
+      ]
     }
   },
   ...folders.map(importRule),

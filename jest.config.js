@@ -3,7 +3,13 @@ export default {
   testEnvironment: '<rootDir>/scripts/jestEnvironment.mjs',
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   transform: {
-    '^.+\\.tsx?$': ['@swc/jest', { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true } }, module: { type: 'es6' } }]
+    '^.+\\.tsx?$': [
+      '@swc/jest',
+      {
+        jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true } },
+        module: { type: 'es6' }
+      }
+    ]
   },
   testMatch: ['<rootDir>/{core,analysis,simulation,standins,server,web,demo,scripts}/**/*.test.ts'],
   globalSetup: '<rootDir>/server/testing/setup.mjs',

@@ -7,5 +7,10 @@ export default defineConfig({
   worker: { format: 'es' },
   // The server puts a new nonce in its place at each answer (server/api/page.ts); nothing is inlined that its policy would refuse.
   html: { cspNonce: '__CSP_NONCE__' },
-  build: { outDir: '../dist/web', emptyOutDir: true, chunkSizeWarningLimit: 1500, assetsInlineLimit: 0 }
+  build: {
+    outDir: '../dist/web',
+    emptyOutDir: true,
+    chunkSizeWarningLimit: 1500,
+    assetsInlineLimit: 0
+  }
 })

@@ -36,10 +36,14 @@ const PROGRESS_FRAMES = 20
  *
  * @throws InputError for a file that is no video, empty or cut off; the signal's reason when stopped
  */
-export async function analyse(file: string, { name = file, onProgress, signal, grid = USUAL_GRID, learnAnewAt = [] }: AnalysisOptions = {}): Promise<Analysis> {
+export async function analyse(
+  file: string,
+  { name = file, onProgress, signal, grid = USUAL_GRID, learnAnewAt = [] }: AnalysisOptions = {}
+): Promise<Analysis> {
   const footage = await probe(file, name, signal)
   const size = analysedSize(footage)
-  const expected = footage.duration === null ? null : Math.max(1, Math.round(footage.duration * footage.fps))
+  const expected =
+    footage.duration === null ? null : Math.max(1, Math.round(footage.duration * footage.fps))
   const { cv } = await loadOpenCv()
   signal?.throwIfAborted()
   const frames = decodeFrames(file, footage, size)
@@ -67,10 +71,27 @@ export async function analyse(file: string, { name = file, onProgress, signal, g
   }
 }
 
-function checkWhole(name: string, done: number, expected: number | null, { fps }: Footage, { code, errors }: { code: number; errors: string }): void {
-  if (done === 0) throw new InputError(name, `has no picture that can be decoded${errors ? ` (${errors.split('\n')[0].slice(0, 200)})` : ''}; choose another file`)
+function checkWhole(
+  name: string,
+  done: number,
+  expected: number | null,
+  { fps }: Footage,
+  { code, errors }: { code: number; errors: string }
+): void {
+  if (done === 0)
+    throw new InputError(
+      name,
+      `has no picture that can be decoded${errors ? ` (${errors.split('\n')[0].slice(0, 200)})` : ''}; choose another file`
+    )
   const seconds = (frames: number): string => (frames / fps).toFixed(1)
   if (expected !== null && done < WHOLE * expected - 1)
-    throw new InputError(name, `is cut off: it says that it lasts ${seconds(expected)} s, and its pictures end after ${seconds(done)} s. Copy or upload the whole file again`)
-  if (code !== 0) throw new InputError(name, `could not be decoded to its end (${errors.split('\n')[0].slice(0, 200)}); pictures end after ${seconds(done)} s`)
+    throw new InputError(
+      name,
+      `is cut off: it says that it lasts ${seconds(expected)} s, and its pictures end after ${seconds(done)} s. Copy or upload the whole file again`
+    )
+  if (code !== 0)
+    throw new InputError(
+      name,
+      `could not be decoded to its end (${errors.split('\n')[0].slice(0, 200)}); pictures end after ${seconds(done)} s`
+    )
 }

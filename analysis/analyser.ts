@@ -54,7 +54,10 @@ export class Analyser {
 
   /** The targets and measures of all pictures; ends all targets. */
   finish(): Evidence {
-    return { tracks: tracksOf(this.tracker.finish(), this.fps, this.size, this.faces), measures: this.measurer.finish() }
+    return {
+      tracks: tracksOf(this.tracker.finish(), this.fps, this.size, this.faces),
+      measures: this.measurer.finish()
+    }
   }
 
   delete(): void {
@@ -69,22 +72,49 @@ const KEPT_DISTANCE = 0.4
 function isKept({ rows, seen }: Followed, fps: number): boolean {
   if (seen < KEPT_SECONDS * fps) return false
   const first = rows[0]
-  const reach = Math.max(...rows.map((r) => Math.hypot(r.x + r.w / 2 - first.x - first.w / 2, r.y + r.h - first.y - first.h)))
+  const reach = Math.max(
+    ...rows.map((r) =>
+      Math.hypot(r.x + r.w / 2 - first.x - first.w / 2, r.y + r.h - first.y - first.h)
+    )
+  )
   const scale = rows.reduce((sum, r) => sum + Math.max(r.w, r.h), 0) / rows.length
   return reach >= KEPT_DISTANCE * scale
 }
 
 /** Kept targets as columns, numbered from 1 in the order in which they came into view. */
-function tracksOf(targets: Followed[], fps: number, size: FrameSize, found: Map<number, FoundFace[]>): Tracks {
-  const kept = targets.filter((target) => isKept(target, fps)).sort((a, b) => a.rows[0].frame - b.rows[0].frame || a.rows[0].x - b.rows[0].x)
+function tracksOf(
+  targets: Followed[],
+  fps: number,
+  size: FrameSize,
+  found: Map<number, FoundFace[]>
+): Tracks {
+  const kept = targets
+    .filter((target) => isKept(target, fps))
+    .sort((a, b) => a.rows[0].frame - b.rows[0].frame || a.rows[0].x - b.rows[0].x)
   const rows: TargetRow[] = []
   const faces = new Map<string, Face>()
   kept.forEach((target, index) => {
     const classes = classify(target.rows, fps, size)
     target.rows.forEach((row, i) => {
       // A face belongs to the target in whose upper third its middle is.
-      const face = found.get(row.frame)?.find((f) => f.x + f.w / 2 >= row.x && f.x + f.w / 2 <= row.x + row.w && f.y + f.h / 2 >= row.y && f.y + f.h / 2 <= row.y + row.h / 3)
-      if (face) faces.set(faceKey(row.frame, index + 1), { x: face.x / size.width, y: face.y / size.height, w: face.w / size.width, h: face.h / size.height, mask: face.mask, name: null })
+      const face = found
+        .get(row.frame)
+        ?.find(
+          (f) =>
+            f.x + f.w / 2 >= row.x &&
+            f.x + f.w / 2 <= row.x + row.w &&
+            f.y + f.h / 2 >= row.y &&
+            f.y + f.h / 2 <= row.y + row.h / 3
+        )
+      if (face)
+        faces.set(faceKey(row.frame, index + 1), {
+          x: face.x / size.width,
+          y: face.y / size.height,
+          w: face.w / size.width,
+          h: face.h / size.height,
+          mask: face.mask,
+          name: null
+        })
       rows.push({
         frame: row.frame,
         id: index + 1,

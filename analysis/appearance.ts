@@ -11,7 +11,13 @@ const BINS = LEVELS * LEVELS * LEVELS
  * @param picture three bytes a pixel
  * @param labels label of each pixel; only those equal to `label` count
  */
-export function describeColours(picture: Uint8Array, labels: Int32Array, label: number, width: number, box: Box): Float32Array {
+export function describeColours(
+  picture: Uint8Array,
+  labels: Int32Array,
+  label: number,
+  width: number,
+  box: Box
+): Float32Array {
   const histogram = new Float32Array(2 * BINS)
   const middle = box.y + box.h / 2
   const counts = [0, 0]
@@ -21,11 +27,17 @@ export function describeColours(picture: Uint8Array, labels: Int32Array, label: 
       const at = y * width + x
       if (labels[at] !== label) continue
       const p = at * 3
-      histogram[half * BINS + (picture[p] >> 6) * LEVELS * LEVELS + (picture[p + 1] >> 6) * LEVELS + (picture[p + 2] >> 6)]++
+      histogram[
+        half * BINS +
+          (picture[p] >> 6) * LEVELS * LEVELS +
+          (picture[p + 1] >> 6) * LEVELS +
+          (picture[p + 2] >> 6)
+      ]++
       counts[half]++
     }
   }
-  for (let i = 0; i < histogram.length; i++) histogram[i] /= 2 * Math.max(1, counts[i < BINS ? 0 : 1])
+  for (let i = 0; i < histogram.length; i++)
+    histogram[i] /= 2 * Math.max(1, counts[i < BINS ? 0 : 1])
   return histogram
 }
 

@@ -45,7 +45,8 @@ const median = (values: number[]): number => {
 }
 
 /** Whether a box is cut by the picture's edge: its shape then says nothing. */
-const atEdge = ({ x, y, w, h }: SeenRow, size: FrameSize): boolean => x <= 1 || y <= 1 || x + w >= size.width - 1 || y + h >= size.height - 1
+const atEdge = ({ x, y, w, h }: SeenRow, size: FrameSize): boolean =>
+  x <= 1 || y <= 1 || x + w >= size.width - 1 || y + h >= size.height - 1
 
 function shapeOf(rows: SeenRow[], fps: number, size: FrameSize): Shape {
   const widths = rows.map((r) => r.w)
@@ -53,7 +54,10 @@ function shapeOf(rows: SeenRow[], fps: number, size: FrameSize): Shape {
   const first = rows[0]
   const last = rows[rows.length - 1]
   const height = median(rows.map((r) => r.h))
-  const moved = Math.hypot(last.x + last.w / 2 - first.x - first.w / 2, last.y + last.h - first.y - first.h)
+  const moved = Math.hypot(
+    last.x + last.w / 2 - first.x - first.w / 2,
+    last.y + last.h - first.y - first.h
+  )
   const elapsed = Math.max(1, last.frame - first.frame) / fps
   return {
     upright: median(rows.map((r) => r.h / r.w)),
@@ -76,7 +80,11 @@ const LEARNING_SECONDS = 10
 function travels(rows: readonly SeenRow[], fps: number): boolean {
   const bin = Math.max(1, Math.round(TRAVEL_BIN_SECONDS * fps))
   const places: { x: number; y: number; h: number }[] = []
-  for (let end = rows.length; end >= bin && places.length < TRAVEL_SECONDS / TRAVEL_BIN_SECONDS; end -= bin) {
+  for (
+    let end = rows.length;
+    end >= bin && places.length < TRAVEL_SECONDS / TRAVEL_BIN_SECONDS;
+    end -= bin
+  ) {
     let [x, y, h] = [0, 0, 0]
     for (let i = end - bin; i < end; i++) {
       x += (rows[i].x + rows[i].w / 2) / bin
@@ -86,7 +94,8 @@ function travels(rows: readonly SeenRow[], fps: number): boolean {
     places.push({ x, y, h })
   }
   if (places.length < 4) return false
-  const step = (a: { x: number; y: number }, b: { x: number; y: number }): number => Math.hypot(a.x - b.x, a.y - b.y)
+  const step = (a: { x: number; y: number }, b: { x: number; y: number }): number =>
+    Math.hypot(a.x - b.x, a.y - b.y)
   const net = step(places[0], places[places.length - 1])
   const whole = places.slice(1).reduce((sum, p, i) => sum + step(p, places[i]), 0)
   const height = places.reduce((sum, p) => sum + p.h, 0) / places.length
@@ -106,7 +115,11 @@ export function classify(rows: readonly SeenRow[], fps: number, size: FrameSize)
       recent.push(row)
       while (row.frame - recent[0].frame > WINDOW_SECONDS * fps) recent.shift()
       const doubtful = row.wavers || row.frame < LEARNING_SECONDS * fps
-      if (recent.length >= 3 && (!doubtful || travels(rows.slice(Math.max(0, index + 1 - TRAVEL_SECONDS * fps), index + 1), fps))) {
+      if (
+        recent.length >= 3 &&
+        (!doubtful ||
+          travels(rows.slice(Math.max(0, index + 1 - TRAVEL_SECONDS * fps), index + 1), fps))
+      ) {
         const vote = classOfShape(shapeOf(recent, fps, size))
         votes.set(vote, (votes.get(vote) ?? 0) + 1)
       }

@@ -6,7 +6,8 @@ import { writeMot } from '../core/formats/mot.ts'
 import { spansOf } from '../core/targets/tracks.ts'
 import { analyseInWorker } from './inWorker.ts'
 
-const usage = 'usage: npm run analyse -- CLIP --out tracks.csv [--faces faces.csv] [--measures FILE] [--grid 22x18] [--silent]'
+const usage =
+  'usage: npm run analyse -- CLIP --out tracks.csv [--faces faces.csv] [--measures FILE] [--grid 22x18] [--silent]'
 
 const readGrid = (text: string): Grid => {
   const m = /^(\d{1,3})x(\d{1,3})$/.exec(text)
@@ -15,12 +16,24 @@ const readGrid = (text: string): Grid => {
 }
 
 await runCommand(async (args) => {
-  const { values, positionals } = readOptions(args, { out: { type: 'string' }, faces: { type: 'string' }, measures: { type: 'string' }, grid: { type: 'string' }, silent: { type: 'boolean' }, help: { type: 'boolean' } }, usage)
+  const { values, positionals } = readOptions(
+    args,
+    {
+      out: { type: 'string' },
+      faces: { type: 'string' },
+      measures: { type: 'string' },
+      grid: { type: 'string' },
+      silent: { type: 'boolean' },
+      help: { type: 'boolean' }
+    },
+    usage
+  )
   if (values.help) {
     process.stdout.write(`${usage}\n`)
     return
   }
-  if (positionals.length !== 1) throw new UsageError(`give one clip, not ${positionals.length}\n${usage}`)
+  if (positionals.length !== 1)
+    throw new UsageError(`give one clip, not ${positionals.length}\n${usage}`)
   if (typeof values.out !== 'string') throw new UsageError(`--out is missing\n${usage}`)
   const grid = typeof values.grid === 'string' ? readGrid(values.grid) : USUAL_GRID
   const stop = new AbortController()
@@ -34,7 +47,8 @@ await runCommand(async (args) => {
     }
   })
   writeFileSync(values.out, writeMot(tracks, footage))
-  if (typeof values.faces === 'string') writeFileSync(values.faces, writeFaces(tracks.faces ?? new Map(), footage))
+  if (typeof values.faces === 'string')
+    writeFileSync(values.faces, writeFaces(tracks.faces ?? new Map(), footage))
   if (typeof values.measures === 'string') writeFileSync(values.measures, writeMeasures(measures))
   if (bar) process.stderr.write('\r')
   if (!values.silent)

@@ -6,7 +6,12 @@ const size = { width: 100, height: 140 }
 /** A figure 120 high, 40 wide: a head with skin where the arguments say, a blue coat, on grey. */
 function figure(paint: (y: number) => 'skin' | 'mask' | 'hair'): Uint8Array {
   const picture = new Uint8Array(size.width * size.height * 3).fill(120)
-  const colours = { skin: [123, 154, 201], mask: [211, 198, 169], hair: [28, 33, 43], coat: [77, 54, 39] } // blue, green, red
+  const colours = {
+    skin: [123, 154, 201],
+    mask: [211, 198, 169],
+    hair: [28, 33, 43],
+    coat: [77, 54, 39]
+  } // blue, green, red
   for (let y = 10; y < 130; y++)
     for (let x = 30; x < 70; x++) {
       const head = y < 10 + 0.155 * 120
@@ -20,18 +25,34 @@ const box = { x: 30, y: 10, w: 40, h: 120 }
 
 describe('faces of upright figures', () => {
   test('skin about the eyes is a face; skin about the mouth as well, no mask', () => {
-    const face = findFace(figure((y) => (y < 0.03 ? 'hair' : 'skin')), size, box)!
+    const face = findFace(
+      figure((y) => (y < 0.03 ? 'hair' : 'skin')),
+      size,
+      box
+    )!
     expect(face.mask).toBe(false)
     expect(Math.abs(face.x + face.w / 2 - 50)).toBeLessThan(1)
     expect(face.y).toBeLessThan(14)
   })
 
   test('skin about the eyes and none about the mouth: a mask', () => {
-    expect(findFace(figure((y) => (y < 0.03 ? 'hair' : y < 0.09 ? 'skin' : 'mask')), size, box)!.mask).toBe(true)
+    expect(
+      findFace(
+        figure((y) => (y < 0.03 ? 'hair' : y < 0.09 ? 'skin' : 'mask')),
+        size,
+        box
+      )!.mask
+    ).toBe(true)
   })
 
   test('from behind there is no face', () => {
-    expect(findFace(figure((y) => (y < 0.13 ? 'hair' : 'skin')), size, box)).toBeNull()
+    expect(
+      findFace(
+        figure((y) => (y < 0.13 ? 'hair' : 'skin')),
+        size,
+        box
+      )
+    ).toBeNull()
   })
 
   test('a figure that is small, or lies down, shows none', () => {

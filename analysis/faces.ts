@@ -18,13 +18,31 @@ const LOWER = [0.095, 0.132] as const
  * Whether a pixel has the colour of skin in daylight or lamplight. Source: Kovač, Peer and Solina 2003 (from memory).
  * Says nothing in infra-red, where there is no colour, and so finds no face there.
  */
-const isSkin = (b: number, g: number, r: number): boolean => r > 95 && g > 40 && b > 20 && Math.max(r, g, b) - Math.min(r, g, b) > 15 && Math.abs(r - g) > 15 && r > g && r > b
+const isSkin = (b: number, g: number, r: number): boolean =>
+  r > 95 &&
+  g > 40 &&
+  b > 20 &&
+  Math.max(r, g, b) - Math.min(r, g, b) > 15 &&
+  Math.abs(r - g) > 15 &&
+  r > g &&
+  r > b
 
 /** Share of skin in a band of rows, between two columns. */
-function skinIn(bgr: Uint8Array, { width, height }: FrameSize, left: number, right: number, top: number, bottom: number): number {
+function skinIn(
+  bgr: Uint8Array,
+  { width, height }: FrameSize,
+  left: number,
+  right: number,
+  top: number,
+  bottom: number
+): number {
   let skin = 0
   let all = 0
-  for (let y = Math.max(0, Math.round(top)); y < Math.min(height, Math.max(Math.round(bottom), Math.round(top) + 1)); y++)
+  for (
+    let y = Math.max(0, Math.round(top));
+    y < Math.min(height, Math.max(Math.round(bottom), Math.round(top) + 1));
+    y++
+  )
     for (let x = Math.max(0, Math.round(left)); x < Math.min(width, Math.round(right)); x++) {
       const k = 3 * (y * width + x)
       all++
@@ -52,8 +70,15 @@ export function findFace(bgr: Uint8Array, size: FrameSize, figure: Box): FoundFa
   if (count < 6) return null
   const middle = sum / count + 0.5
   const half = 0.035 * h
-  const band = ([from, to]: readonly [number, number]): number => skinIn(bgr, size, middle - half, middle + half, y + from * h, y + to * h)
+  const band = ([from, to]: readonly [number, number]): number =>
+    skinIn(bgr, size, middle - half, middle + half, y + from * h, y + to * h)
   const [upper, lower] = [band(UPPER), band(LOWER)]
   if (upper < 0.45) return null
-  return { x: middle - 0.058 * h, y: y + 0.005 * h, w: 0.116 * h, h: 0.15 * h, mask: lower < 0.3 ? true : lower > 0.5 ? false : null }
+  return {
+    x: middle - 0.058 * h,
+    y: y + 0.005 * h,
+    w: 0.116 * h,
+    h: 0.15 * h,
+    mask: lower < 0.3 ? true : lower > 0.5 ? false : null
+  }
 }

@@ -7,27 +7,49 @@ import { Turns } from '../core/turns.ts'
  * Only containers of footage are opened, and only from the file itself: a playlist or a still picture given the
  * name of a clip must not make ffmpeg fetch addresses or read other files.
  */
-const containers = 'avi,mov,matroska,mpegts,mpeg,mpegvideo,asf,flv,ogg,h264,hevc,m4v,mjpeg,gif,dv,mxf,ivf'
-export const inputArguments = (file: string): string[] => ['-protocol_whitelist', 'file,pipe', '-format_whitelist', containers, '-i', file]
+const containers =
+  'avi,mov,matroska,mpegts,mpeg,mpegvideo,asf,flv,ogg,h264,hevc,m4v,mjpeg,gif,dv,mxf,ivf'
+export const inputArguments = (file: string): string[] => [
+  '-protocol_whitelist',
+  'file,pipe',
+  '-format_whitelist',
+  containers,
+  '-i',
+  file
+]
 
 /**
  * A filter that brings footage to a constant rate: frame n (from 1) is the last picture at or before (n − 1) / fps.
  * Some containers keep times to a millisecond only, so a picture may be said to come a little later than it did: 1.5 ms
  * (135 of 90,000) are taken off, in a time base fine enough to hold them.
  */
-export const constantRate = (fps: number): string => `settb=1/90000,setpts=PTS-135,fps=fps=${fps}:round=up:start_time=0`
+export const constantRate = (fps: number): string =>
+  `settb=1/90000,setpts=PTS-135,fps=fps=${fps}:round=up:start_time=0`
 
 const installHint = 'install it with: apt-get install ffmpeg'
 
 /** Starts ffmpeg or ffprobe with nothing on its input; its errors are collected in `errors()`. */
-export function start(program: 'ffmpeg' | 'ffprobe', args: string[]): { child: ChildProcessByStdio<null, Readable, Readable>; errors: () => string; ended: Promise<number> } {
+export function start(
+  program: 'ffmpeg' | 'ffprobe',
+  args: string[]
+): {
+  child: ChildProcessByStdio<null, Readable, Readable>
+  errors: () => string
+  ended: Promise<number>
+} {
   const child = spawn(program, args, { stdio: ['ignore', 'pipe', 'pipe'] })
   let text = ''
   child.stderr.on('data', (chunk: Buffer) => {
     if (text.length < 20_000) text += chunk.toString('utf8')
   })
   const ended = new Promise<number>((resolve, reject) => {
-    child.on('error', (error: NodeJS.ErrnoException) => reject(error.code === 'ENOENT' ? new InputError('', `${program} is not installed; ${installHint}`) : error))
+    child.on('error', (error: NodeJS.ErrnoException) =>
+      reject(
+        error.code === 'ENOENT'
+          ? new InputError('', `${program} is not installed; ${installHint}`)
+          : error
+      )
+    )
     child.on('close', (code) => resolve(code ?? 255))
   })
   // Whoever reads the frames hears of a failed start through `ended`; it must not count as unhandled before.
@@ -38,14 +60,26 @@ export function start(program: 'ffmpeg' | 'ffprobe', args: string[]): { child: C
 /** As many at a time, whoever asks; others wait for their turn. */
 const AT_ONCE = 4
 const MAX_WAITING = 200
-const turns = new Turns(AT_ONCE, MAX_WAITING, () => new InputError('', 'too many pictures are asked for at once; try again in a moment'))
+const turns = new Turns(
+  AT_ONCE,
+  MAX_WAITING,
+  () => new InputError('', 'too many pictures are asked for at once; try again in a moment')
+)
 
 /** Runs a program to its end and gives its output; few at a time. */
-export function output(program: 'ffmpeg' | 'ffprobe', args: string[], signal?: AbortSignal): Promise<{ code: number; out: Buffer; errors: string }> {
+export function output(
+  program: 'ffmpeg' | 'ffprobe',
+  args: string[],
+  signal?: AbortSignal
+): Promise<{ code: number; out: Buffer; errors: string }> {
   return turns.take(() => run(program, args, signal))
 }
 
-async function run(program: 'ffmpeg' | 'ffprobe', args: string[], signal?: AbortSignal): Promise<{ code: number; out: Buffer; errors: string }> {
+async function run(
+  program: 'ffmpeg' | 'ffprobe',
+  args: string[],
+  signal?: AbortSignal
+): Promise<{ code: number; out: Buffer; errors: string }> {
   signal?.throwIfAborted()
   const { child, errors, ended } = start(program, args)
   const stop = (): void => void child.kill('SIGKILL')

@@ -7,7 +7,14 @@ import { fileURLToPath } from 'node:url'
 import { evaluate } from '../core/detections/index.ts'
 import { DetectionSchema, parseWith } from '../core/formats/plan.ts'
 import { iou } from './target.ts'
-import { firstRowOfFrame, frameAt, rowAt, spansOf, type TargetRow, type Tracks } from '../core/targets/tracks.ts'
+import {
+  firstRowOfFrame,
+  frameAt,
+  rowAt,
+  spansOf,
+  type TargetRow,
+  type Tracks
+} from '../core/targets/tracks.ts'
 import { demoPlay } from '../demo/scenes.ts'
 import { truth } from '../simulation/truth.ts'
 import { actorsOf } from '../simulation/world.ts'
@@ -21,11 +28,15 @@ const demo = fileURLToPath(new URL('../demo/clips/slipway-morning.mp4', import.m
 const rowsAt = (tracks: Tracks, seconds: number): TargetRow[] => {
   const frame = frameAt(seconds, tracks.fps)
   const rows: TargetRow[] = []
-  for (let i = firstRowOfFrame(tracks, frame); i < tracks.length && tracks.frame[i] === frame; i++) rows.push(rowAt(tracks, i))
+  for (let i = firstRowOfFrame(tracks, frame); i < tracks.length && tracks.frame[i] === frame; i++)
+    rows.push(rowAt(tracks, i))
   return rows
 }
 /** The target whose box holds a point of the picture. */
-const targetAt = (tracks: Tracks, [seconds, x, y]: readonly [number, number, number]): number | undefined =>
+const targetAt = (
+  tracks: Tracks,
+  [seconds, x, y]: readonly [number, number, number]
+): number | undefined =>
   rowsAt(tracks, seconds)
     .filter((r) => x >= r.x && x <= r.x + r.w && y >= r.y && y <= r.y + r.h)
     .sort((a, b) => Math.abs(a.x + a.w / 2 - x) - Math.abs(b.x + b.w / 2 - x))[0]?.id
@@ -41,11 +52,52 @@ describe('real footage', () => {
 
   // Places of one person each, read off the footage by eye: seconds, x, y of the trunk. Alone all the time between.
   test.each([
-    ['in red, walking away to the left', [[50, 0.42, 0.4], [51.5, 0.335, 0.38], [53, 0.27, 0.35], [54.5, 0.205, 0.345], [56, 0.127, 0.35]]],
-    ['in dark, walking to the left and standing there', [[18, 0.5, 0.443], [18.8, 0.418, 0.43], [21, 0.22, 0.385], [24, 0.066, 0.37], [26.3, 0.069, 0.37]]],
-    ['on the upper path at the left, turning back', [[23.3, 0.385, 0.348], [24, 0.327, 0.344], [25.5, 0.256, 0.326], [28, 0.17, 0.31]]],
-    ['with light hair, alone on the lawn', [[60.5, 0.44, 0.87], [61.3, 0.498, 0.866], [63, 0.49, 0.82], [68, 0.23, 0.68]]],
-    ['in red and black, leaving the lawn', [[59, 0.475, 0.64], [59.8, 0.575, 0.63], [60.5, 0.68, 0.61]]]
+    [
+      'in red, walking away to the left',
+      [
+        [50, 0.42, 0.4],
+        [51.5, 0.335, 0.38],
+        [53, 0.27, 0.35],
+        [54.5, 0.205, 0.345],
+        [56, 0.127, 0.35]
+      ]
+    ],
+    [
+      'in dark, walking to the left and standing there',
+      [
+        [18, 0.5, 0.443],
+        [18.8, 0.418, 0.43],
+        [21, 0.22, 0.385],
+        [24, 0.066, 0.37],
+        [26.3, 0.069, 0.37]
+      ]
+    ],
+    [
+      'on the upper path at the left, turning back',
+      [
+        [23.3, 0.385, 0.348],
+        [24, 0.327, 0.344],
+        [25.5, 0.256, 0.326],
+        [28, 0.17, 0.31]
+      ]
+    ],
+    [
+      'with light hair, alone on the lawn',
+      [
+        [60.5, 0.44, 0.87],
+        [61.3, 0.498, 0.866],
+        [63, 0.49, 0.82],
+        [68, 0.23, 0.68]
+      ]
+    ],
+    [
+      'in red and black, leaving the lawn',
+      [
+        [59, 0.475, 0.64],
+        [59.8, 0.575, 0.63],
+        [60.5, 0.68, 0.61]
+      ]
+    ]
   ] as [string, [number, number, number][]][])('one person keeps one identity: %s', (_, places) => {
     const ids = places.map((place) => targetAt(tracks, place))
     expect(ids[0]).toBeDefined()
@@ -54,24 +106,68 @@ describe('real footage', () => {
 
   // references.md: nobody is on the large lawn before 50 s; two people walk onto it from the right at 51 to 52.5 s.
   test('a line at the right edge of the lawn: silence before 50 s, a trigger between 50.5 s and 53 s', () => {
-    const lawn = parseWith(DetectionSchema, { id: 'lawn', name: 'Lawn', kind: 'line', line: [[0.8, 1], [0.8, 0.8], [0.62, 0.66]], direction: 'rightToLeft' })
-    const times = evaluate({ plan: { schedules: [], timeZone: 'UTC' }, camera: { ignore: [], detections: [lawn] }, fps: 10, start: 0 }, tracks).map((t) => t.time)
+    const lawn = parseWith(DetectionSchema, {
+      id: 'lawn',
+      name: 'Lawn',
+      kind: 'line',
+      line: [
+        [0.8, 1],
+        [0.8, 0.8],
+        [0.62, 0.66]
+      ],
+      direction: 'rightToLeft'
+    })
+    const times = evaluate(
+      {
+        plan: { schedules: [], timeZone: 'UTC' },
+        camera: { ignore: [], detections: [lawn] },
+        fps: 10,
+        start: 0
+      },
+      tracks
+    ).map((t) => t.time)
     expect(times.filter((t) => t < 50)).toEqual([])
     expect(times.filter((t) => t >= 50.5 && t <= 53).length).toBeGreaterThan(0)
   })
 
   test('the lawn as a zone to intrude: silence before 50 s, a trigger between 50.5 s and 53 s', () => {
-    const lawn = parseWith(DetectionSchema, { id: 'lawn', name: 'Lawn', kind: 'intrusion', zone: [[0.03, 0.55], [0.25, 0.56], [0.5, 0.7], [0.62, 0.8], [0.85, 0.95], [0.85, 1], [0, 1]], sensitivity: 60 })
-    const times = evaluate({ plan: { schedules: [], timeZone: 'UTC' }, camera: { ignore: [], detections: [lawn] }, fps: 10, start: 0 }, tracks).map((t) => t.time)
+    const lawn = parseWith(DetectionSchema, {
+      id: 'lawn',
+      name: 'Lawn',
+      kind: 'intrusion',
+      zone: [
+        [0.03, 0.55],
+        [0.25, 0.56],
+        [0.5, 0.7],
+        [0.62, 0.8],
+        [0.85, 0.95],
+        [0.85, 1],
+        [0, 1]
+      ],
+      sensitivity: 60
+    })
+    const times = evaluate(
+      {
+        plan: { schedules: [], timeZone: 'UTC' },
+        camera: { ignore: [], detections: [lawn] },
+        fps: 10,
+        start: 0
+      },
+      tracks
+    ).map((t) => t.time)
     expect(times.filter((t) => t < 50)).toEqual([])
     expect(times.filter((t) => t >= 50.5 && t <= 53).length).toBeGreaterThan(0)
   })
 
   test('only people walk here: nearly every classified row is a person', () => {
     // In the first ten seconds the background is still being learned, and only who travels is told.
-    const rows = Array.from({ length: tracks.length }, (_, i) => rowAt(tracks, i)).filter((r) => r.frame > 100)
+    const rows = Array.from({ length: tracks.length }, (_, i) => rowAt(tracks, i)).filter(
+      (r) => r.frame > 100
+    )
     const classified = rows.filter((r) => r.cls !== 'unknown')
-    expect(classified.filter((r) => r.cls === 'person').length / classified.length).toBeGreaterThan(0.95)
+    expect(classified.filter((r) => r.cls === 'person').length / classified.length).toBeGreaterThan(
+      0.95
+    )
     expect(classified.length / rows.length).toBeGreaterThan(0.75)
   })
 })
@@ -90,15 +186,21 @@ describe('the demo clip against the truth of its script', () => {
       for (let frame = 1; frame <= play.script.seconds * play.scene.fps; frame++) {
         const seconds = (frame - 1) / play.scene.fps
         const box = truth(play, seconds).find((t) => t.id === actor.id)?.box
-        if (!box || box.x < 0.01 || box.y < 0 || box.x + box.w > 0.99 || box.y + box.h > 0.99) continue
+        if (!box || box.x < 0.01 || box.y < 0 || box.x + box.w > 0.99 || box.y + box.h > 0.99)
+          continue
         whole++
         const [best] = rowsAt(tracks, seconds).sort((a, b) => iou(b, box) - iou(a, box))
         if (best && iou(best, box) > 0.3) votes.set(best.id, (votes.get(best.id) ?? 0) + 1)
       }
       const [id, seen] = [...votes].sort((a, b) => b[1] - a[1])[0] ?? [0, 0]
       const share = actor.kind === 'gull' ? 0.3 : 0.75 // wings are drawn wider than the true box, and beat
-      expect({ actor: actor.id, found: seen / whole > share }).toEqual({ actor: actor.id, found: true })
-      expect(spansOf(tracks).find((s) => s.id === id)?.cls).toBe(actor.kind === 'adult' ? 'person' : 'animal')
+      expect({ actor: actor.id, found: seen / whole > share }).toEqual({
+        actor: actor.id,
+        found: true
+      })
+      expect(spansOf(tracks).find((s) => s.id === id)?.cls).toBe(
+        actor.kind === 'adult' ? 'person' : 'animal'
+      )
     }
   })
 
@@ -107,8 +209,26 @@ describe('the demo clip against the truth of its script', () => {
   })
 
   test('its triggers are those of the walk: down the ramp, up again, and the one who comes up from the water', () => {
-    const edge = parseWith(DetectionSchema, { id: 'e', name: 'E', kind: 'line', line: [[0.18, 0.545], [0.5, 0.54], [0.78, 0.53]], classes: ['person'] })
-    const triggers = evaluate({ plan: { schedules: [], timeZone: 'UTC' }, camera: { ignore: [], detections: [edge] }, fps: 10, start: 0 }, tracks)
+    const edge = parseWith(DetectionSchema, {
+      id: 'e',
+      name: 'E',
+      kind: 'line',
+      line: [
+        [0.18, 0.545],
+        [0.5, 0.54],
+        [0.78, 0.53]
+      ],
+      classes: ['person']
+    })
+    const triggers = evaluate(
+      {
+        plan: { schedules: [], timeZone: 'UTC' },
+        camera: { ignore: [], detections: [edge] },
+        fps: 10,
+        start: 0
+      },
+      tracks
+    )
     expect(triggers.map((t) => t.direction)).toEqual(['rightToLeft', 'leftToRight', 'leftToRight'])
     expect(triggers[0].target).toBe(triggers[1].target)
     expect(triggers[2].target).not.toBe(triggers[0].target)
@@ -125,9 +245,26 @@ describe('footage of other kinds', () => {
     expect(analysedFps(30000 / 1001)).toBeCloseTo(14.985, 3)
   })
 
-  test.each([['mp4', '30'], ['avi', '25'], ['mkv', '30000/1001'], ['webm', '24'], ['ts', '25'], ['mov', '60']])('%s at %s frames/s: as many frames as its length has', async (kind, rate) => {
+  test.each([
+    ['mp4', '30'],
+    ['avi', '25'],
+    ['mkv', '30000/1001'],
+    ['webm', '24'],
+    ['ts', '25'],
+    ['mov', '60']
+  ])('%s at %s frames/s: as many frames as its length has', async (kind, rate) => {
     const file = join(folder, `clip.${kind}`)
-    execFileSync('ffmpeg', ['-v', 'error', '-y', '-f', 'lavfi', '-i', `testsrc=duration=4:size=320x240:rate=${rate}`, ...(kind === 'webm' ? ['-c:v', 'libvpx', '-deadline', 'realtime'] : []), file])
+    execFileSync('ffmpeg', [
+      '-v',
+      'error',
+      '-y',
+      '-f',
+      'lavfi',
+      '-i',
+      `testsrc=duration=4:size=320x240:rate=${rate}`,
+      ...(kind === 'webm' ? ['-c:v', 'libvpx', '-deadline', 'realtime'] : []),
+      file
+    ])
     const footage = await probe(file, kind)
     const decoded = decodeFrames(file, footage, analysedSize(footage))
     let frames = 0
@@ -138,14 +275,23 @@ describe('footage of other kinds', () => {
 
   test('a stop between frames ends it with the reason given', async () => {
     const stop = new AbortController()
-    const stopped = analyseInWorker(vtest, { signal: stop.signal, onProgress: () => stop.abort(new Error('enough')) })
+    const stopped = analyseInWorker(vtest, {
+      signal: stop.signal,
+      onProgress: () => stop.abort(new Error('enough'))
+    })
     await expect(stopped).rejects.toThrow('enough')
   })
 
   test('the command writes what it finds, and refuses what is no clip', () => {
     const run = (...args: string[]) => {
       try {
-        return { code: 0, text: execFileSync(process.execPath, ['scripts/run.mjs', 'analysis/cli.ts', ...args], { encoding: 'utf8', stdio: ['ignore', 'pipe', 'pipe'] }) }
+        return {
+          code: 0,
+          text: execFileSync(process.execPath, ['scripts/run.mjs', 'analysis/cli.ts', ...args], {
+            encoding: 'utf8',
+            stdio: ['ignore', 'pipe', 'pipe']
+          })
+        }
       } catch (error: any) {
         return { code: error.status, text: error.stderr }
       }
@@ -156,8 +302,14 @@ describe('footage of other kinds', () => {
     expect(run(short, '--out', out, '--silent')).toEqual({ code: 0, text: '' })
     expect(readFileSync(out, 'utf8').split('\n')[0]).toMatch(/^\d+,1,/)
     writeFileSync(join(folder, 'letter.txt'), 'Dear sir')
-    expect(run(join(folder, 'letter.txt'), '--out', out)).toMatchObject({ code: 1, text: expect.stringContaining('is not a video that can be read') })
-    expect(run(join(folder, 'nothing.avi'), '--out', out)).toMatchObject({ code: 1, text: expect.stringContaining('is not there') })
+    expect(run(join(folder, 'letter.txt'), '--out', out)).toMatchObject({
+      code: 1,
+      text: expect.stringContaining('is not a video that can be read')
+    })
+    expect(run(join(folder, 'nothing.avi'), '--out', out)).toMatchObject({
+      code: 1,
+      text: expect.stringContaining('is not there')
+    })
     expect(run(demo)).toMatchObject({ code: 2, text: expect.stringContaining('--out is missing') })
     expect(run()).toMatchObject({ code: 2 })
   })

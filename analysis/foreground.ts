@@ -22,7 +22,11 @@ interface Subtractor {
   delete(): void
 }
 interface WithMixture {
-  BackgroundSubtractorMOG2: new (history: number, varianceThreshold: number, detectShadows: boolean) => Subtractor
+  BackgroundSubtractorMOG2: new (
+    history: number,
+    varianceThreshold: number,
+    detectShadows: boolean
+  ) => Subtractor
 }
 
 /** The background is learned over this long; who stands still for an eighth of it becomes part of it. */
@@ -58,7 +62,11 @@ export class Foreground {
     this.cv = cv
     this.size = size
     this.learnedFrames = Math.round(LEARNED_SECONDS * fps)
-    this.subtractor = new (cv as unknown as WithMixture).BackgroundSubtractorMOG2(this.learnedFrames, VARIANCE_THRESHOLD, true)
+    this.subtractor = new (cv as unknown as WithMixture).BackgroundSubtractorMOG2(
+      this.learnedFrames,
+      VARIANCE_THRESHOLD,
+      true
+    )
     this.wavering = new Wavering(size, fps)
     this.frame = new cv.Mat(size.height, size.width, cv.CV_8UC3)
     this.mask = new cv.Mat()
@@ -89,12 +97,27 @@ export class Foreground {
       const [x, y, w, h, area] = rows.subarray(i * 5, i * 5 + 5)
       if (area < this.leastArea) continue
       const box = { x, y, w, h }
-      blobs.push({ ...box, area, colours: describeColours(picture, labels.data32S, i, this.size.width, box), wavers: this.wavering.holds(box) })
+      blobs.push({
+        ...box,
+        area,
+        colours: describeColours(picture, labels.data32S, i, this.size.width, box),
+        wavers: this.wavering.holds(box)
+      })
     }
     return blobs
   }
 
   delete(): void {
-    for (const part of [this.subtractor, this.frame, this.mask, this.labels, this.stats, this.centroids, this.speck, this.body]) part.delete()
+    for (const part of [
+      this.subtractor,
+      this.frame,
+      this.mask,
+      this.labels,
+      this.stats,
+      this.centroids,
+      this.speck,
+      this.body
+    ])
+      part.delete()
   }
 }

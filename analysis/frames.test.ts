@@ -15,7 +15,20 @@ afterAll(() => rmSync(folder, { recursive: true, force: true }))
 /** A clip whose picture N (from 0) has the brightness 20 + 4·(N mod 50): the picture says which one it is. */
 function counted(name: string, rate: string, seconds: number): string {
   const file = join(folder, name)
-  execFileSync('ffmpeg', ['-v', 'error', '-y', '-f', 'lavfi', '-i', `color=black:size=64x48:rate=${rate}:duration=${seconds},format=gray,geq=lum='20+4*mod(N,50)'`, '-c:v', 'ffv1', '-pix_fmt', 'gray', file])
+  execFileSync('ffmpeg', [
+    '-v',
+    'error',
+    '-y',
+    '-f',
+    'lavfi',
+    '-i',
+    `color=black:size=64x48:rate=${rate}:duration=${seconds},format=gray,geq=lum='20+4*mod(N,50)'`,
+    '-c:v',
+    'ffv1',
+    '-pix_fmt',
+    'gray',
+    file
+  ])
   return file
 }
 const numberOf = (brightness: number): number => Math.round((brightness - 20) / 4) + 0 // no negative zero
@@ -23,13 +36,19 @@ const numberOf = (brightness: number): number => Math.round((brightness - 20) / 
 async function numbers(file: string): Promise<{ fps: number; shown: number[] }> {
   const footage = await probe(file)
   const shown: number[] = []
-  for await (const frame of decodeFrames(file, footage, analysedSize(footage))) shown.push(numberOf(frame[frame.length >> 1]))
+  for await (const frame of decodeFrames(file, footage, analysedSize(footage)))
+    shown.push(numberOf(frame[frame.length >> 1]))
   return { fps: footage.fps, shown }
 }
 
 describe('the clock of a clip', () => {
   // Frame n (from 1) is at (n − 1) / fps and shows the last picture at or before that moment.
-  test.each([['10', 1, 10], ['30', 2, 15], ['25', 2, 12.5], ['60', 4, 15]])('at %s pictures/s every %i-th is a frame, from the first on', async (rate, every, fps) => {
+  test.each([
+    ['10', 1, 10],
+    ['30', 2, 15],
+    ['25', 2, 12.5],
+    ['60', 4, 15]
+  ])('at %s pictures/s every %i-th is a frame, from the first on', async (rate, every, fps) => {
     const found = await numbers(counted(`counted-${rate}.mkv`, rate, 3))
     expect(found.fps).toBeCloseTo(fps, 6)
     expect(found.shown.slice(0, 20)).toEqual(Array.from({ length: 20 }, (_, n) => (n * every) % 50))
@@ -38,7 +57,22 @@ describe('the clock of a clip', () => {
   test('a long gap does not change the rate: it is that at which the pictures mostly come, not their average', async () => {
     const whole = counted('whole-rate.mkv', '10', 12)
     const gap = join(folder, 'long-gap.mkv')
-    execFileSync('ffmpeg', ['-v', 'error', '-y', '-i', whole, '-vf', "select='not(between(n,30,109))'", '-fps_mode', 'vfr', '-c:v', 'ffv1', '-pix_fmt', 'gray', gap])
+    execFileSync('ffmpeg', [
+      '-v',
+      'error',
+      '-y',
+      '-i',
+      whole,
+      '-vf',
+      "select='not(between(n,30,109))'",
+      '-fps_mode',
+      'vfr',
+      '-c:v',
+      'ffv1',
+      '-pix_fmt',
+      'gray',
+      gap
+    ])
     const { fps, shown } = await numbers(gap)
     expect(fps).toBeCloseTo(10, 3)
     expect(shown).toHaveLength(120)
@@ -48,7 +82,24 @@ describe('the clock of a clip', () => {
   test('a stretch without pictures keeps its time: the last one stays on show', async () => {
     const whole = counted('whole.mkv', '10', 4)
     const gap = join(folder, 'gap.mkv')
-    execFileSync('ffmpeg', ['-v', 'error', '-y', '-i', whole, '-vf', "select='not(between(n,10,19))'", '-vsync', 'vfr', '-c:v', 'ffv1', '-r', '10', '-enc_time_base', '1/10', gap])
+    execFileSync('ffmpeg', [
+      '-v',
+      'error',
+      '-y',
+      '-i',
+      whole,
+      '-vf',
+      "select='not(between(n,10,19))'",
+      '-vsync',
+      'vfr',
+      '-c:v',
+      'ffv1',
+      '-r',
+      '10',
+      '-enc_time_base',
+      '1/10',
+      gap
+    ])
     const { shown } = await numbers(gap)
     expect(shown.length).toBeGreaterThanOrEqual(39)
     expect([shown[9], shown[15], shown[19], shown[20], shown[30]]).toEqual([9, 9, 9, 20, 30])

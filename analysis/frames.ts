@@ -29,7 +29,24 @@ export interface DecodedFrames extends AsyncIterable<Uint8Array> {
  */
 export function decodeFrames(file: string, footage: Footage, size: FrameSize): DecodedFrames {
   const filter = `${constantRate(footage.fps)},scale=${size.width}:${size.height}:flags=area`
-  const { child, errors, ended } = start('ffmpeg', ['-v', 'error', '-nostdin', ...inputArguments(file), '-map', '0:v:0', '-an', '-sn', '-dn', '-vf', filter, '-f', 'rawvideo', '-pix_fmt', 'bgr24', 'pipe:1'])
+  const { child, errors, ended } = start('ffmpeg', [
+    '-v',
+    'error',
+    '-nostdin',
+    ...inputArguments(file),
+    '-map',
+    '0:v:0',
+    '-an',
+    '-sn',
+    '-dn',
+    '-vf',
+    filter,
+    '-f',
+    'rawvideo',
+    '-pix_fmt',
+    'bgr24',
+    'pipe:1'
+  ])
   const bytes = size.width * size.height * 3
   return {
     async *[Symbol.asyncIterator]() {

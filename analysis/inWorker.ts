@@ -18,13 +18,23 @@ export type FromWorker =
   | { type: 'failed'; message: string }
 
 /** An error whose message already names its place. */
-const refusal = (place: string, message: string): InputError => new InputError(place, message.startsWith(`${place}: `) ? message.slice(place.length + 2) : message)
+const refusal = (place: string, message: string): InputError =>
+  new InputError(
+    place,
+    message.startsWith(`${place}: `) ? message.slice(place.length + 2) : message
+  )
 
 /** `analyse` in a worker thread, so that whoever asks stays responsive. Same options, same errors. */
-export function analyseInWorker(file: string, { name = file, onProgress, signal, grid, learnAnewAt }: AnalysisOptions = {}): Promise<Analysis> {
+export function analyseInWorker(
+  file: string,
+  { name = file, onProgress, signal, grid, learnAnewAt }: AnalysisOptions = {}
+): Promise<Analysis> {
   return new Promise((resolve, reject) => {
     if (signal?.aborted) return reject(signal.reason as Error)
-    const worker = new Worker(new URL('./thread.mjs', import.meta.url), { workerData: { file, name, grid, learnAnewAt } satisfies WorkerOrder, execArgv: [] })
+    const worker = new Worker(new URL('./thread.mjs', import.meta.url), {
+      workerData: { file, name, grid, learnAnewAt } satisfies WorkerOrder,
+      execArgv: []
+    })
     const stop = (): void => worker.postMessage('stop')
     signal?.addEventListener('abort', stop)
     const end = (settle: () => void): void => {
@@ -35,10 +45,13 @@ export function analyseInWorker(file: string, { name = file, onProgress, signal,
       if (message.type === 'progress') onProgress?.(message.done, message.expected)
       else if (message.type === 'done') end(() => resolve(message.analysis))
       else if (message.type === 'stopped') end(() => reject(signal?.reason as Error))
-      else if (message.type === 'refused') end(() => reject(refusal(message.place, message.message)))
+      else if (message.type === 'refused')
+        end(() => reject(refusal(message.place, message.message)))
       else end(() => reject(new Error(message.message)))
     })
     worker.on('error', (error) => end(() => reject(error)))
-    worker.on('exit', (code) => end(() => reject(new Error(`the analysis thread ended with code ${code}`))))
+    worker.on('exit', (code) =>
+      end(() => reject(new Error(`the analysis thread ended with code ${code}`)))
+    )
   })
 }

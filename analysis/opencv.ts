@@ -8,7 +8,9 @@ let loading: Promise<{ cv: typeof CV }> | undefined
  */
 export function loadOpenCv(): Promise<{ cv: typeof CV }> {
   loading ??= import('@techstark/opencv-js').then(async (module) => {
-    const cv = ((module as { default?: unknown }).default ?? module) as typeof CV & { onRuntimeInitialized?: () => void }
+    const cv = ((module as { default?: unknown }).default ?? module) as typeof CV & {
+      onRuntimeInitialized?: () => void
+    }
     if (!cv.Mat) await new Promise<void>((resolve) => (cv.onRuntimeInitialized = resolve))
     return { cv }
   })

@@ -9,17 +9,52 @@ const MOST_VIEW_WIDTH = 1280
  * Makes the copy of a clip that browsers play: H.264, a key picture every half second so that stepping is quick, the
  * same clock as the analysed frames.
  */
-export async function makeView(file: string, footage: Footage, out: string, signal?: AbortSignal): Promise<void> {
+export async function makeView(
+  file: string,
+  footage: Footage,
+  out: string,
+  signal?: AbortSignal
+): Promise<void> {
   const fps = Math.min(footage.sourceFps, 30)
   const part = `${out}.part.mp4`
   const filter = `${constantRate(fps)},scale='min(${MOST_VIEW_WIDTH},iw)':-2`
   try {
     const { code, errors } = await output(
       'ffmpeg',
-      ['-v', 'error', '-nostdin', '-y', ...inputArguments(file), '-map', '0:v:0', '-an', '-sn', '-dn', '-vf', filter, '-c:v', 'libx264', '-preset', 'veryfast', '-crf', '23', '-g', String(Math.max(1, Math.round(fps / 2))), '-pix_fmt', 'yuv420p', '-movflags', '+faststart', part],
+      [
+        '-v',
+        'error',
+        '-nostdin',
+        '-y',
+        ...inputArguments(file),
+        '-map',
+        '0:v:0',
+        '-an',
+        '-sn',
+        '-dn',
+        '-vf',
+        filter,
+        '-c:v',
+        'libx264',
+        '-preset',
+        'veryfast',
+        '-crf',
+        '23',
+        '-g',
+        String(Math.max(1, Math.round(fps / 2))),
+        '-pix_fmt',
+        'yuv420p',
+        '-movflags',
+        '+faststart',
+        part
+      ],
       signal
     )
-    if (code !== 0) throw new InputError('', `the clip could not be made playable (${errors.split('\n')[0].slice(0, 200)})`)
+    if (code !== 0)
+      throw new InputError(
+        '',
+        `the clip could not be made playable (${errors.split('\n')[0].slice(0, 200)})`
+      )
     await rename(part, out)
   } finally {
     await rm(part, { force: true })
@@ -27,10 +62,34 @@ export async function makeView(file: string, footage: Footage, out: string, sign
 }
 
 /** The picture of a playable clip at a moment, as PNG; the last one for a moment after the end. */
-export async function pictureAt(view: string, seconds: number, signal?: AbortSignal): Promise<Buffer> {
+export async function pictureAt(
+  view: string,
+  seconds: number,
+  signal?: AbortSignal
+): Promise<Buffer> {
   // A hair before the moment, as a picture's own time is rounded; seeking then lands on the picture on show.
   const seek = async (at: number): Promise<Buffer> =>
-    (await output('ffmpeg', ['-v', 'error', '-nostdin', '-ss', Math.max(0, at).toFixed(3), ...inputArguments(view), '-frames:v', '1', '-f', 'image2pipe', '-c:v', 'png', 'pipe:1'], signal)).out
+    (
+      await output(
+        'ffmpeg',
+        [
+          '-v',
+          'error',
+          '-nostdin',
+          '-ss',
+          Math.max(0, at).toFixed(3),
+          ...inputArguments(view),
+          '-frames:v',
+          '1',
+          '-f',
+          'image2pipe',
+          '-c:v',
+          'png',
+          'pipe:1'
+        ],
+        signal
+      )
+    ).out
   const picture = await seek(seconds - 0.005)
   if (picture.length) return picture
   const before = await seek(seconds - 0.6)
@@ -43,16 +102,57 @@ export async function pictureAt(view: string, seconds: number, signal?: AbortSig
  *
  * @param from, to seconds @returns seconds of what was cut out
  */
-export async function cutOut(view: string, from: number, to: number, out: string, signal?: AbortSignal): Promise<number> {
+export async function cutOut(
+  view: string,
+  from: number,
+  to: number,
+  out: string,
+  signal?: AbortSignal
+): Promise<number> {
   const begin = Math.max(0, from)
   const part = `${out}.part.mp4`
   try {
-    const { code, errors } = await output('ffmpeg', ['-v', 'error', '-nostdin', '-y', '-ss', begin.toFixed(3), ...inputArguments(view), '-t', (to - begin).toFixed(3), '-map', '0:v:0', '-c:v', 'libx264', '-preset', 'veryfast', '-crf', '23', '-pix_fmt', 'yuv420p', '-movflags', '+faststart', part], signal)
-    if (code !== 0) throw new InputError('', `the stretch could not be cut out (${errors.split('\n')[0].slice(0, 200)})`)
+    const { code, errors } = await output(
+      'ffmpeg',
+      [
+        '-v',
+        'error',
+        '-nostdin',
+        '-y',
+        '-ss',
+        begin.toFixed(3),
+        ...inputArguments(view),
+        '-t',
+        (to - begin).toFixed(3),
+        '-map',
+        '0:v:0',
+        '-c:v',
+        'libx264',
+        '-preset',
+        'veryfast',
+        '-crf',
+        '23',
+        '-pix_fmt',
+        'yuv420p',
+        '-movflags',
+        '+faststart',
+        part
+      ],
+      signal
+    )
+    if (code !== 0)
+      throw new InputError(
+        '',
+        `the stretch could not be cut out (${errors.split('\n')[0].slice(0, 200)})`
+      )
     await rename(part, out)
   } finally {
     await rm(part, { force: true })
   }
-  const { out: said } = await output('ffprobe', ['-v', 'error', '-show_entries', 'format=duration', '-of', 'csv=p=0', out], signal)
+  const { out: said } = await output(
+    'ffprobe',
+    ['-v', 'error', '-show_entries', 'format=duration', '-of', 'csv=p=0', out],
+    signal
+  )
   return Number(said.toString('utf8'))
 }

@@ -25,19 +25,48 @@ const ratio = (text: string | undefined): number => {
   return Number(b) > 0 ? Number(a) / Number(b) : NaN
 }
 
-export const analysedFps = (sourceFps: number): number => sourceFps / Math.ceil(sourceFps / MOST_ANALYSED_FPS - 1e-6)
+export const analysedFps = (sourceFps: number): number =>
+  sourceFps / Math.ceil(sourceFps / MOST_ANALYSED_FPS - 1e-6)
 
 /**
  * Frames per second. Footage with a gap, or of a varying rate, has an average below the rate at which its pictures
  * mostly come; that is taken from the times of the first pictures then.
  */
-async function rateOf(video: { avg_frame_rate?: string; r_frame_rate?: string }, file: string, signal?: AbortSignal): Promise<number> {
+async function rateOf(
+  video: { avg_frame_rate?: string; r_frame_rate?: string },
+  file: string,
+  signal?: AbortSignal
+): Promise<number> {
   const [average, base] = [ratio(video.avg_frame_rate), ratio(video.r_frame_rate)]
   const usable = average > 0 && average <= 1000
   if (!usable || !(base > 1.1 * average)) return usable ? average : base
-  const { out } = await output('ffprobe', ['-v', 'error', '-select_streams', 'v:0', '-show_entries', 'packet=pts_time', '-of', 'csv=p=0', '-read_intervals', '%+60', ...inputArguments(file)], signal)
-  const times = out.toString('utf8').split('\n').map((line) => parseFloat(line)).filter((time) => !Number.isNaN(time)).sort((a, b) => a - b)
-  const steps = times.slice(1).map((time, i) => time - times[i]).sort((a, b) => a - b)
+  const { out } = await output(
+    'ffprobe',
+    [
+      '-v',
+      'error',
+      '-select_streams',
+      'v:0',
+      '-show_entries',
+      'packet=pts_time',
+      '-of',
+      'csv=p=0',
+      '-read_intervals',
+      '%+60',
+      ...inputArguments(file)
+    ],
+    signal
+  )
+  const times = out
+    .toString('utf8')
+    .split('\n')
+    .map((line) => parseFloat(line))
+    .filter((time) => !Number.isNaN(time))
+    .sort((a, b) => a - b)
+  const steps = times
+    .slice(1)
+    .map((time, i) => time - times[i])
+    .sort((a, b) => a - b)
   const middle = steps[steps.length >> 1]
   return middle > 0 ? Math.round(1e3 / middle) / 1e3 : average
 }
@@ -49,10 +78,25 @@ async function rateOf(video: { avg_frame_rate?: string; r_frame_rate?: string },
  */
 export async function probe(file: string, name = file, signal?: AbortSignal): Promise<Footage> {
   const { size } = await stat(file).catch((error: NodeJS.ErrnoException) => {
-    throw new InputError(name, error.code === 'ENOENT' ? 'is not there' : `cannot be read (${error.code})`)
+    throw new InputError(
+      name,
+      error.code === 'ENOENT' ? 'is not there' : `cannot be read (${error.code})`
+    )
   })
   if (size === 0) throw new InputError(name, 'is empty; choose a video file')
-  const { code, out, errors } = await output('ffprobe', ['-v', 'error', '-print_format', 'json', '-show_format', '-show_streams', ...inputArguments(file)], signal)
+  const { code, out, errors } = await output(
+    'ffprobe',
+    [
+      '-v',
+      'error',
+      '-print_format',
+      'json',
+      '-show_format',
+      '-show_streams',
+      ...inputArguments(file)
+    ],
+    signal
+  )
   if (code !== 0) {
     const cut = /moov atom not found|truncat|EBML header|End of file/i.test(errors)
     throw new InputError(
@@ -63,14 +107,28 @@ export async function probe(file: string, name = file, signal?: AbortSignal): Pr
     )
   }
   const info = JSON.parse(out.toString('utf8')) as {
-    streams?: { codec_type?: string; width?: number; height?: number; avg_frame_rate?: string; r_frame_rate?: string; duration?: string; disposition?: { attached_pic?: number } }[]
+    streams?: {
+      codec_type?: string
+      width?: number
+      height?: number
+      avg_frame_rate?: string
+      r_frame_rate?: string
+      duration?: string
+      disposition?: { attached_pic?: number }
+    }[]
     format?: { duration?: string; tags?: Record<string, string> }
   }
   const video = info.streams?.find((s) => s.codec_type === 'video' && !s.disposition?.attached_pic)
-  if (!video?.width || !video.height) throw new InputError(name, 'has no pictures in it, only other streams; choose a video file')
-  if (video.width * video.height > MOST_PIXELS) throw new InputError(name, `is ${video.width} × ${video.height} pixels; at most 8192 × 4320 are read`)
+  if (!video?.width || !video.height)
+    throw new InputError(name, 'has no pictures in it, only other streams; choose a video file')
+  if (video.width * video.height > MOST_PIXELS)
+    throw new InputError(
+      name,
+      `is ${video.width} × ${video.height} pixels; at most 8192 × 4320 are read`
+    )
   const sourceFps = await rateOf(video, file, signal)
-  if (!(sourceFps > 0 && sourceFps <= 1000)) throw new InputError(name, 'has no usable frame rate; choose a file with one')
+  if (!(sourceFps > 0 && sourceFps <= 1000))
+    throw new InputError(name, 'has no usable frame rate; choose a file with one')
   const duration = Number(info.format?.duration ?? video.duration)
   const recordedAt = info.format?.tags?.creation_time
   return {
@@ -79,6 +137,9 @@ export async function probe(file: string, name = file, signal?: AbortSignal): Pr
     sourceFps,
     fps: analysedFps(sourceFps),
     duration: duration > 0 ? duration : null,
-    recordedAt: recordedAt && !Number.isNaN(Date.parse(recordedAt)) ? new Date(recordedAt).toISOString() : null
+    recordedAt:
+      recordedAt && !Number.isNaN(Date.parse(recordedAt))
+        ? new Date(recordedAt).toISOString()
+        : null
   }
 }

@@ -86,14 +86,27 @@ export class Followed {
     this.note({ ...this.box, area: 0, wavers: false }, frame, false)
   }
 
-  private note({ x, y, w, h, area, wavers }: Box & { area: number; wavers: boolean }, frame: number, measured: boolean): void {
+  private note(
+    { x, y, w, h, area, wavers }: Box & { area: number; wavers: boolean },
+    frame: number,
+    measured: boolean
+  ): void {
     // Frames in which it was hidden are filled in between, now that it is known to have gone on.
     const last = this.rows[this.rows.length - 1]
     if (last)
       for (let f = last.frame + 1; f < frame; f++) {
         const t = (f - last.frame) / (frame - last.frame)
         const mix = (a: number, b: number): number => a + (b - a) * t
-        this.rows.push({ frame: f, x: mix(last.x, x), y: mix(last.y, y), w: mix(last.w, w), h: mix(last.h, h), measured: false, area: 0, wavers })
+        this.rows.push({
+          frame: f,
+          x: mix(last.x, x),
+          y: mix(last.y, y),
+          w: mix(last.w, w),
+          h: mix(last.h, h),
+          measured: false,
+          area: 0,
+          wavers
+        })
       }
     this.rows.push({ frame, x, y, w, h, measured, area, wavers })
     this.missed = 0

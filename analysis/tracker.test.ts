@@ -12,7 +12,15 @@ const colours = (n: number): Float32Array => {
   h[n] = h[64 + n] = 0.5
   return h
 }
-const blob = (x: number, y: number, look = 1, w = 12, h = 30): Blob => ({ x, y, w, h, area: w * h * 0.7, colours: colours(look), wavers: false })
+const blob = (x: number, y: number, look = 1, w = 12, h = 30): Blob => ({
+  x,
+  y,
+  w,
+  h,
+  area: w * h * 0.7,
+  colours: colours(look),
+  wavers: false
+})
 const follow = (frames: Blob[][]) => {
   const tracker = new Tracker(10)
   frames.forEach((blobs, i) => tracker.step(blobs, i + 1))
@@ -28,7 +36,9 @@ describe('tracker', () => {
   })
 
   test('hidden for up to a second is bridged, and the rows between are filled in', () => {
-    const [only, ...others] = follow(frames(40, (i) => (i >= 15 && i < 24 ? [] : [blob(10 + 2.5 * i, 100)])))
+    const [only, ...others] = follow(
+      frames(40, (i) => (i >= 15 && i < 24 ? [] : [blob(10 + 2.5 * i, 100)]))
+    )
     expect(others).toEqual([])
     expect(only.rows).toHaveLength(40)
     expect(only.rows[20]).toMatchObject({ frame: 21, measured: false })
@@ -36,7 +46,9 @@ describe('tracker', () => {
   })
 
   test('gone for longer, it is another target', () => {
-    expect(follow(frames(60, (i) => (i >= 15 && i < 40 ? [] : [blob(10 + 2.5 * i, 100)])))).toHaveLength(2)
+    expect(
+      follow(frames(60, (i) => (i >= 15 && i < 40 ? [] : [blob(10 + 2.5 * i, 100)])))
+    ).toHaveLength(2)
   })
 
   test('two who pass through one another, as one patch between, keep their identities', () => {
@@ -45,7 +57,17 @@ describe('tracker', () => {
         const [a, b] = [blob(20 + 2.4 * i, 100, 1), blob(140 - 2.4 * i, 102, 9)]
         if (Math.abs(a.x - b.x) > 12) return [a, b]
         const x = Math.min(a.x, b.x)
-        return [{ x, y: 100, w: Math.abs(a.x - b.x) + 12, h: 32, area: 500, colours: colours(1).map((v, k) => (v + colours(9)[k]) / 2), wavers: false }]
+        return [
+          {
+            x,
+            y: 100,
+            w: Math.abs(a.x - b.x) + 12,
+            h: 32,
+            area: 500,
+            colours: colours(1).map((v, k) => (v + colours(9)[k]) / 2),
+            wavers: false
+          }
+        ]
       })
     )
     expect(found).toHaveLength(2)
@@ -57,7 +79,13 @@ describe('tracker', () => {
   })
 
   test('a body in two pieces for a moment stays one target', () => {
-    const found = follow(frames(40, (i) => (i === 20 || i === 21 ? [blob(10 + 2 * i, 100, 1, 12, 14), blob(10 + 2 * i, 117, 1, 12, 13)] : [blob(10 + 2 * i, 100)])))
+    const found = follow(
+      frames(40, (i) =>
+        i === 20 || i === 21
+          ? [blob(10 + 2 * i, 100, 1, 12, 14), blob(10 + 2 * i, 117, 1, 12, 13)]
+          : [blob(10 + 2 * i, 100)]
+      )
+    )
     expect(found).toHaveLength(1)
   })
 
@@ -66,10 +94,21 @@ describe('tracker', () => {
   })
 
   test('the assignment is the cheapest of all, against every permutation', () => {
-    const costs = [[4, 1, 3.5, 9], [2, 0, 5, 7], [3, 2, 2, 1], [8, 3, 1, 6]]
-    const orders = (list: number[]): number[][] => (list.length < 2 ? [list] : list.flatMap((x) => orders(list.filter((y) => y !== x)).map((rest) => [x, ...rest])))
-    const total = (order: number[]) => order.reduce((sum, column, row) => sum + costs[row][column], 0)
-    expect(munkres(costs).reduce((sum, [r, c]) => sum + costs[r][c], 0)).toBe(Math.min(...orders([0, 1, 2, 3]).map(total)))
+    const costs = [
+      [4, 1, 3.5, 9],
+      [2, 0, 5, 7],
+      [3, 2, 2, 1],
+      [8, 3, 1, 6]
+    ]
+    const orders = (list: number[]): number[][] =>
+      list.length < 2
+        ? [list]
+        : list.flatMap((x) => orders(list.filter((y) => y !== x)).map((rest) => [x, ...rest]))
+    const total = (order: number[]) =>
+      order.reduce((sum, column, row) => sum + costs[row][column], 0)
+    expect(munkres(costs).reduce((sum, [r, c]) => sum + costs[r][c], 0)).toBe(
+      Math.min(...orders([0, 1, 2, 3]).map(total))
+    )
   })
 })
 
@@ -95,22 +134,50 @@ describe('classes', () => {
     expect(classOfShape({ ...shape, upright: 1 })).toBe('person')
     expect(classOfShape({ ...shape, upright: 0.5, area: 0.05, swing: 0.05 })).toBe('vehicle')
     expect(classOfShape({ ...shape, upright: 0.6, height: 0.06, area: 0.004 })).toBe('animal')
-    expect(classOfShape({ ...shape, upright: 0.6, height: 0.3, area: 0.05, swing: 0.6 })).toBe('unknown')
+    expect(classOfShape({ ...shape, upright: 0.6, height: 0.3, area: 0.05, swing: 0.6 })).toBe(
+      'unknown'
+    )
   })
 
   test('unknown until it has been seen for a while; a box cut by the edge says nothing', () => {
     const size = { width: 320, height: 180 }
-    const rows = (x0: number): SeenRow[] => Array.from({ length: 20 }, (_, i) => ({ frame: i + 101, x: x0 + i, y: 60, w: 14, h: 40, measured: true, area: 400, wavers: false }))
+    const rows = (x0: number): SeenRow[] =>
+      Array.from({ length: 20 }, (_, i) => ({
+        frame: i + 101,
+        x: x0 + i,
+        y: 60,
+        w: 14,
+        h: 40,
+        measured: true,
+        area: 400,
+        wavers: false
+      }))
     const classes = classify(rows(50), 10, size)
     expect(classes.slice(0, 4)).toEqual(['unknown', 'unknown', 'unknown', 'unknown'])
     expect(new Set(classes.slice(8))).toEqual(new Set(['person']))
     // Where things waver, and in the first ten seconds, only who travels is told; swaying in place is nobody.
-    const wavering = (place: (i: number) => number, first = 101) => new Set(classify(Array.from({ length: 50 }, (_, i) => ({ ...rows(0)[0], frame: first + i, x: place(i), wavers: first > 100 })), 10, size))
+    const wavering = (place: (i: number) => number, first = 101) =>
+      new Set(
+        classify(
+          Array.from({ length: 50 }, (_, i) => ({
+            ...rows(0)[0],
+            frame: first + i,
+            x: place(i),
+            wavers: first > 100
+          })),
+          10,
+          size
+        )
+      )
     for (const first of [101, 1]) {
       expect(wavering((i) => 100 + 8 * Math.sin(i / 2), first)).toEqual(new Set(['unknown']))
       expect(wavering((i) => 50 + 3 * i, first)).toEqual(new Set(['unknown', 'person']))
     }
-    const leaving = classify(rows(0).map((r) => ({ ...r, x: 0 })), 10, size)
+    const leaving = classify(
+      rows(0).map((r) => ({ ...r, x: 0 })),
+      10,
+      size
+    )
     expect(new Set(leaving)).toEqual(new Set(['unknown']))
   })
 })

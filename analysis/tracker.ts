@@ -16,7 +16,15 @@ function joined(a: Blob, b: Blob): Blob {
   const y = Math.min(a.y, b.y)
   const total = a.area + b.area
   const colours = a.colours.map((v, i) => (v * a.area + b.colours[i] * b.area) / total)
-  return { x, y, w: Math.max(a.x + a.w, b.x + b.w) - x, h: Math.max(a.y + a.h, b.y + b.h) - y, area: total, colours, wavers: a.wavers && b.wavers }
+  return {
+    x,
+    y,
+    w: Math.max(a.x + a.w, b.x + b.w) - x,
+    h: Math.max(a.y + a.h, b.y + b.h) - y,
+    area: total,
+    colours,
+    wavers: a.wavers && b.wavers
+  }
 }
 
 /**
@@ -108,7 +116,8 @@ export class Tracker {
       target.apart = this.areApart(near) ? target.apart + 1 : Math.max(0, target.apart - 1)
       if (near.length < 2 || target.apart > this.established) continue
       const whole = near.reduce(joined)
-      if (iou(whole, box) > Math.max(...near.map((blob) => iou(blob, box))) + 0.05) blobs = [...blobs.filter((blob) => !near.includes(blob)), whole]
+      if (iou(whole, box) > Math.max(...near.map((blob) => iou(blob, box))) + 0.05)
+        blobs = [...blobs.filter((blob) => !near.includes(blob)), whole]
     }
     return blobs
   }
@@ -129,7 +138,10 @@ export class Tracker {
     const result = { blobs: new Set<Blob>(), targets: new Set<Followed>() }
     for (const blob of blobs) {
       const members = this.active.filter(
-        (target) => this.isEstablished(target) && !result.targets.has(target) && overlap(target.box, blob) > 0.5 * target.box.w * target.box.h
+        (target) =>
+          this.isEstablished(target) &&
+          !result.targets.has(target) &&
+          overlap(target.box, blob) > 0.5 * target.box.w * target.box.h
       )
       if (members.length < 2 || !this.isGroup(blob, members, blobs)) continue
       result.blobs.add(blob)
@@ -151,23 +163,39 @@ export class Tracker {
 
   /** Several targets share the patch, unless each has a patch of its own nearby or one of them fits it alone. */
   private isGroup(blob: Blob, members: Followed[], blobs: Blob[]): boolean {
-    const own = members.filter((target) => blobs.some((other) => other !== blob && iou(other, target.box) > 0.3))
+    const own = members.filter((target) =>
+      blobs.some((other) => other !== blob && iou(other, target.box) > 0.3)
+    )
     if (members.length - own.length < 2) return false
-    const around: Box = members.map((m) => m.box).reduce((a, b) => {
-      const x = Math.min(a.x, b.x)
-      const y = Math.min(a.y, b.y)
-      return { x, y, w: Math.max(a.x + a.w, b.x + b.w) - x, h: Math.max(a.y + a.h, b.y + b.h) - y }
-    })
+    const around: Box = members
+      .map((m) => m.box)
+      .reduce((a, b) => {
+        const x = Math.min(a.x, b.x)
+        const y = Math.min(a.y, b.y)
+        return {
+          x,
+          y,
+          w: Math.max(a.x + a.w, b.x + b.w) - x,
+          h: Math.max(a.y + a.h, b.y + b.h) - y
+        }
+      })
     const alone = Math.max(...members.map((target) => iou(target.box, blob)))
     return iou(around, blob) >= alone - 0.05
   }
 
-  private assign(targets: Followed[], blobs: Blob[], frame: number): { blobs: Set<Blob>; targets: Set<Followed> } {
+  private assign(
+    targets: Followed[],
+    blobs: Blob[],
+    frame: number
+  ): { blobs: Set<Blob>; targets: Set<Followed> } {
     const result = { blobs: new Set<Blob>(), targets: new Set<Followed>() }
     if (!targets.length || !blobs.length) return result
     const costs = targets.map((target) => blobs.map((blob) => this.cost(target, blob)))
     for (const { rows, columns } of apart(costs)) {
-      const pairs = rows.length === 1 && columns.length === 1 ? [[0, 0]] : munkres(rows.map((t) => columns.map((b) => costs[t][b])))
+      const pairs =
+        rows.length === 1 && columns.length === 1
+          ? [[0, 0]]
+          : munkres(rows.map((t) => columns.map((b) => costs[t][b])))
       for (const [row, column] of pairs) {
         const [t, b] = [rows[row], columns[column]]
         if (costs[t][b] >= IMPOSSIBLE) continue
@@ -185,7 +213,9 @@ export class Tracker {
     const dx = box.x + box.w / 2 - (blob.x + blob.w / 2)
     const dy = box.y + box.h - (blob.y + blob.h)
     // A new target's speed is not known yet; it may be fast.
-    const reach = ((this.isEstablished(target) ? 0.45 : 0.7) + 0.08 * target.missed) * Math.max(box.h, box.w) + 4
+    const reach =
+      ((this.isEstablished(target) ? 0.45 : 0.7) + 0.08 * target.missed) * Math.max(box.h, box.w) +
+      4
     const distance = Math.hypot(dx, dy) / reach
     const common = iou(box, blob)
     const ratio = (blob.w * blob.h) / (box.w * box.h)
@@ -193,6 +223,13 @@ export class Tracker {
     if (this.isEstablished(target) && (ratio < 0.2 || ratio > 4)) return IMPOSSIBLE
     const looks = this.isEstablished(target) ? colourDistance(target.colours, blob.colours) : 0.5
     const tentative = this.isEstablished(target) ? 0 : 0.3
-    return (1 - common) + 0.6 * Math.min(distance, 2) + 0.8 * looks + 0.3 * Math.abs(Math.log(ratio)) + tentative
+    return (
+      1 -
+      common +
+      0.6 * Math.min(distance, 2) +
+      0.8 * looks +
+      0.3 * Math.abs(Math.log(ratio)) +
+      tentative
+    )
   }
 }

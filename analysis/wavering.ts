@@ -37,7 +37,8 @@ export class Wavering {
         let on = 0
         const bottom = Math.min(size.height, (row + 1) * CELL)
         const right = Math.min(size.width, (column + 1) * CELL)
-        for (let y = row * CELL; y < bottom; y += 2) for (let x = column * CELL; x < right; x += 2) if (mask[y * size.width + x]) on++
+        for (let y = row * CELL; y < bottom; y += 2)
+          for (let x = column * CELL; x < right; x += 2) if (mask[y * size.width + x]) on++
         const i = row * columns + column
         const isOn = on >= 3 ? 1 : 0
         score[i] = score[i] * this.fade + (isOn && !wasOn[i] ? 1 : 0)
@@ -51,7 +52,11 @@ export class Wavering {
     let wavers = 0
     let all = 0
     for (let row = Math.max(0, Math.floor(y / CELL)); row < Math.min(rows, (y + h) / CELL); row++)
-      for (let column = Math.max(0, Math.floor(x / CELL)); column < Math.min(columns, (x + w) / CELL); column++) {
+      for (
+        let column = Math.max(0, Math.floor(x / CELL));
+        column < Math.min(columns, (x + w) / CELL);
+        column++
+      ) {
         all++
         if (score[row * columns + column] >= ONSETS) wavers++
       }

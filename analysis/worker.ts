@@ -10,11 +10,16 @@ const tell = (message: FromWorker): void => parentPort!.postMessage(message)
 
 parentPort!.on('message', () => stop.abort(new Error('stopped')))
 try {
-  const analysis = await analyse(file, { ...order, signal: stop.signal, onProgress: (done, expected) => tell({ type: 'progress', done, expected }) })
+  const analysis = await analyse(file, {
+    ...order,
+    signal: stop.signal,
+    onProgress: (done, expected) => tell({ type: 'progress', done, expected })
+  })
   tell({ type: 'done', analysis })
 } catch (error) {
   if (stop.signal.aborted) tell({ type: 'stopped' })
-  else if (error instanceof InputError) tell({ type: 'refused', place: error.place, message: error.message })
+  else if (error instanceof InputError)
+    tell({ type: 'refused', place: error.place, message: error.message })
   else tell({ type: 'failed', message: (error as Error).stack ?? String(error) })
 } finally {
   parentPort!.close()

@@ -1,10 +1,31 @@
 import * as v from 'valibot'
 import type { OutputKind } from './devices/views.ts'
 import { id } from './formats/detection.ts'
-import { DetectionSchema, ScheduleSchema, TAMPER_CAUSES, ZoneSchema, type Camera, type Detection, type Schedule, type Severity, type SitePosition } from './formats/plan.ts'
+import {
+  DetectionSchema,
+  ScheduleSchema,
+  TAMPER_CAUSES,
+  ZoneSchema,
+  type Camera,
+  type Detection,
+  type Schedule,
+  type Severity,
+  type SitePosition
+} from './formats/plan.ts'
 import type { Point } from './geometry/shapes.ts'
 import { SceneMarksSchema, type SceneMarks } from './scene/marks.ts'
-import { ActionsSchema, EndpointSchema, MailSchema, PeopleSchema, type Actions, type Endpoint, type EndpointKind, type Mail, type People, type Priority } from './formats/actions.ts'
+import {
+  ActionsSchema,
+  EndpointSchema,
+  MailSchema,
+  PeopleSchema,
+  type Actions,
+  type Endpoint,
+  type EndpointKind,
+  type Mail,
+  type People,
+  type Priority
+} from './formats/actions.ts'
 import type { ArmInputs } from './arming/armInputs.ts'
 import type { Trigger } from './detections/index.ts'
 
@@ -160,7 +181,11 @@ export interface DeliveryView {
 export interface KeptView {
   files: { name: string; type: string }[]
   /** What a device records itself, while it is not among the files; null: nothing, or it is. */
-  recording: { state: 'running'; secondsLeft: number } | { state: 'reading' } | { state: 'failed'; words: string } | null
+  recording:
+    | { state: 'running'; secondsLeft: number }
+    | { state: 'reading' }
+    | { state: 'failed'; words: string }
+    | null
 }
 
 export interface AttemptView {
@@ -210,16 +235,28 @@ export interface MailView extends MailSummary {
   attachments: { name: string; type: string; bytes: number }[]
 }
 
-const version = v.pipe(v.number('must be a number'), v.integer('must be a whole number'), v.minValue(0, 'must be 0 or more'))
+const version = v.pipe(
+  v.number('must be a number'),
+  v.integer('must be a whole number'),
+  v.minValue(0, 'must be 0 or more')
+)
 
 export const SaveDetectionSchema = v.strictObject({
   version,
-  position: v.pipe(v.number('must be a number'), v.integer('must be a whole number'), v.minValue(0, 'must be 0 or more'), v.maxValue(10000, 'must be at most 10000')),
+  position: v.pipe(
+    v.number('must be a number'),
+    v.integer('must be a whole number'),
+    v.minValue(0, 'must be 0 or more'),
+    v.maxValue(10000, 'must be at most 10000')
+  ),
   detection: DetectionSchema
 })
 export const SaveSceneSchema = v.strictObject({
   version,
-  ignore: v.pipe(v.array(ZoneSchema, 'must be a list of areas'), v.maxLength(50, 'has more than 50 areas')),
+  ignore: v.pipe(
+    v.array(ZoneSchema, 'must be a list of areas'),
+    v.maxLength(50, 'has more than 50 areas')
+  ),
   marks: v.nullable(SceneMarksSchema)
 })
 export type SaveScene = v.InferOutput<typeof SaveSceneSchema>
@@ -227,7 +264,15 @@ export const SaveScheduleSchema = v.strictObject({ version, schedule: ScheduleSc
 
 export const SaveActionsSchema = v.strictObject({ version, actions: ActionsSchema })
 export const SaveEndpointSchema = v.strictObject({ version, endpoint: EndpointSchema })
-export const SaveMailSchema = v.strictObject({ version, mail: v.nullable(MailSchema), /** Left out: the password stays. */ password: v.optional(v.nullable(v.pipe(v.string('must be a text'), v.maxLength(200, 'is longer than 200 characters')))) })
+export const SaveMailSchema = v.strictObject({
+  version,
+  mail: v.nullable(MailSchema),
+  /** Left out: the password stays. */ password: v.optional(
+    v.nullable(
+      v.pipe(v.string('must be a text'), v.maxLength(200, 'is longer than 200 characters'))
+    )
+  )
+})
 export const SavePeopleSchema = v.strictObject({ version, people: PeopleSchema })
 export const SaveUsualSchema = v.strictObject({ version, actions: ActionsSchema })
 
@@ -235,7 +280,13 @@ export const SaveUsualSchema = v.strictObject({ version, actions: ActionsSchema 
 export interface SiteActionsView {
   site: SiteView
   /** Every detection, with its camera. */
-  detections: (Versioned & { camera: string; cameraName: string; detection: Detection; position: number; actions: KeptActions })[]
+  detections: (Versioned & {
+    camera: string
+    cameraName: string
+    detection: Detection
+    position: number
+    actions: KeptActions
+  })[]
   schedules: KeptSchedule[]
   endpoints: KeptEndpoint[]
   mail: Versioned & { mail: Mail | null; hasPassword: boolean }
@@ -243,7 +294,14 @@ export interface SiteActionsView {
   /** What is linked by default; null: nothing has been said. */
   usual: Versioned & { actions: Actions | null }
   /** Outputs of devices, set up or not. */
-  outputs: { device: string; deviceName: string; token: string; kind: OutputKind; name: string; /** Cameras that the device shows. */ cameras: string[] }[]
+  outputs: {
+    device: string
+    deviceName: string
+    token: string
+    kind: OutputKind
+    name: string
+    /** Cameras that the device shows. */ cameras: string[]
+  }[]
   /** Contacts of devices. */
   contacts: { device: string; deviceName: string; token: string }[]
   voices: VoiceView[]
@@ -264,11 +322,30 @@ export interface VoiceView {
 
 /** The contacts of the site, each with the device that has it. */
 export const SaveInputsSchema = v.strictObject({
-  inputs: v.array(v.strictObject({ id: v.pipe(v.string('must be an id'), v.regex(/^[\w-]{1,64}$/, 'must be 1 to 64 letters, digits, - or _')), name: v.pipe(v.string('must be a text'), v.trim(), v.minLength(1, 'must not be empty'), v.maxLength(80, 'is longer than 80 characters')), device: v.optional(v.string('must be the id of a device')), token: v.optional(v.string('must be the token of an input')) }), 'must be a list of contacts')
+  inputs: v.array(
+    v.strictObject({
+      id: v.pipe(
+        v.string('must be an id'),
+        v.regex(/^[\w-]{1,64}$/, 'must be 1 to 64 letters, digits, - or _')
+      ),
+      name: v.pipe(
+        v.string('must be a text'),
+        v.trim(),
+        v.minLength(1, 'must not be empty'),
+        v.maxLength(80, 'is longer than 80 characters')
+      ),
+      device: v.optional(v.string('must be the id of a device')),
+      token: v.optional(v.string('must be the token of an input'))
+    }),
+    'must be a list of contacts'
+  )
 })
 
 export const AcknowledgeSchema = v.strictObject({
-  comment: v.optional(v.pipe(v.string('must be a text'), v.maxLength(2000, 'is longer than 2000 characters')), ''),
+  comment: v.optional(
+    v.pipe(v.string('must be a text'), v.maxLength(2000, 'is longer than 2000 characters')),
+    ''
+  ),
   confirmed: v.optional(v.boolean('must be true or false'), false)
 })
 
@@ -280,23 +357,65 @@ export interface AlarmNote {
   by: string
   at: number
 }
-export const NoteSchema = v.strictObject({ words: v.pipe(v.string('must be a text'), v.trim(), v.minLength(1, 'must not be empty'), v.maxLength(2000, 'is longer than 2000 characters')) })
-export const HandSchema = v.strictObject({ to: v.pipe(v.string('must be a name'), v.trim(), v.minLength(1, 'must not be empty'), v.maxLength(80, 'is longer than 80 characters')) })
-export const CloseSchema = v.strictObject({ words: v.optional(v.pipe(v.string('must be a text'), v.maxLength(2000, 'is longer than 2000 characters')), '') })
+export const NoteSchema = v.strictObject({
+  words: v.pipe(
+    v.string('must be a text'),
+    v.trim(),
+    v.minLength(1, 'must not be empty'),
+    v.maxLength(2000, 'is longer than 2000 characters')
+  )
+})
+export const HandSchema = v.strictObject({
+  to: v.pipe(
+    v.string('must be a name'),
+    v.trim(),
+    v.minLength(1, 'must not be empty'),
+    v.maxLength(80, 'is longer than 80 characters')
+  )
+})
+export const CloseSchema = v.strictObject({
+  words: v.optional(
+    v.pipe(v.string('must be a text'), v.maxLength(2000, 'is longer than 2000 characters')),
+    ''
+  )
+})
 
 /** A trigger from elsewhere: a device without the standard's events, a test. */
 export const SendTriggerSchema = v.strictObject({
   /** The sender's own name for it: the same is taken once. */
-  key: v.pipe(v.string('must be a text'), v.minLength(1, 'must not be empty'), v.maxLength(100, 'is longer than 100 characters')),
+  key: v.pipe(
+    v.string('must be a text'),
+    v.minLength(1, 'must not be empty'),
+    v.maxLength(100, 'is longer than 100 characters')
+  ),
   camera: id,
   detection: id,
-  at: v.optional(v.pipe(v.number('must be an instant in milliseconds'), v.integer('must be a whole number'), v.minValue(0, 'must be after 1970'), v.maxValue(4102444800000, 'must be before 2100'))),
-  target: v.optional(v.pipe(v.number('must be a number'), v.integer('must be a whole number'), v.minValue(0, 'must be 0 or more'), v.maxValue(2147483647, 'must be at most 2147483647'))),
-  direction: v.optional(v.picklist(['leftToRight', 'rightToLeft'], 'must be leftToRight or rightToLeft')),
+  at: v.optional(
+    v.pipe(
+      v.number('must be an instant in milliseconds'),
+      v.integer('must be a whole number'),
+      v.minValue(0, 'must be after 1970'),
+      v.maxValue(4102444800000, 'must be before 2100')
+    )
+  ),
+  target: v.optional(
+    v.pipe(
+      v.number('must be a number'),
+      v.integer('must be a whole number'),
+      v.minValue(0, 'must be 0 or more'),
+      v.maxValue(2147483647, 'must be at most 2147483647')
+    )
+  ),
+  direction: v.optional(
+    v.picklist(['leftToRight', 'rightToLeft'], 'must be leftToRight or rightToLeft')
+  ),
   cause: v.optional(v.picklist(TAMPER_CAUSES, `must be one of ${TAMPER_CAUSES.join(', ')}`))
 })
 /** Which fix of which issue is to be applied (core/readiness, findingKey). */
-export const FixSchema = v.strictObject({ finding: v.pipe(v.string('must be a text'), v.maxLength(600, 'is longer than 600 characters')), fix: v.picklist(['mend', 'orElse'], 'must be mend or orElse') })
+export const FixSchema = v.strictObject({
+  finding: v.pipe(v.string('must be a text'), v.maxLength(600, 'is longer than 600 characters')),
+  fix: v.picklist(['mend', 'orElse'], 'must be mend or orElse')
+})
 /** The request that takes a fix back. */
 export interface FixView {
   undo: { method: 'PUT' | 'DELETE'; path: string; body?: unknown }
@@ -306,14 +425,44 @@ export const StartRunSchema = v.strictObject({
   speed: v.picklist([1, 10, 1000], 'must be 1 (as if live), 10 or 1000 (as fast as it goes)')
 })
 
-const shortText = (right: string, most: number) => v.pipe(v.string(right), v.trim(), v.minLength(1, 'must not be empty'), v.maxLength(most, `is longer than ${most} characters`))
+const shortText = (right: string, most: number) =>
+  v.pipe(
+    v.string(right),
+    v.trim(),
+    v.minLength(1, 'must not be empty'),
+    v.maxLength(most, `is longer than ${most} characters`)
+  )
 /** Seconds at which a clip's tamper reference is to be learned anew. */
-export const LearnAnewSchema = v.strictObject({ at: v.pipe(v.array(v.pipe(v.number('must be seconds'), v.finite('must be seconds'), v.minValue(0, 'must be 0 or more')), 'must be a list of seconds'), v.maxLength(50, 'has more than 50 moments')) })
+export const LearnAnewSchema = v.strictObject({
+  at: v.pipe(
+    v.array(
+      v.pipe(
+        v.number('must be seconds'),
+        v.finite('must be seconds'),
+        v.minValue(0, 'must be 0 or more')
+      ),
+      'must be a list of seconds'
+    ),
+    v.maxLength(50, 'has more than 50 moments')
+  )
+})
 
 /** A clip to be made from a script; the script itself is checked by the simulation. */
 const clipName = shortText('must be a text', 120)
-const instant = v.pipe(v.number('must be an instant in milliseconds'), v.integer('must be a whole number'), v.minValue(0, 'must be after 1970'), v.maxValue(4102444800000, 'must be before 2100'))
-export const MakeClipSchema = v.strictObject({ name: clipName, start: v.optional(instant), script: v.unknown() })
+const instant = v.pipe(
+  v.number('must be an instant in milliseconds'),
+  v.integer('must be a whole number'),
+  v.minValue(0, 'must be after 1970'),
+  v.maxValue(4102444800000, 'must be before 2100')
+)
+export const MakeClipSchema = v.strictObject({
+  name: clipName,
+  start: v.optional(instant),
+  script: v.unknown()
+})
 
 /** A clip's name and start as people may give them. */
-export const ClipChangeSchema = v.strictObject({ name: v.optional(clipName), start: v.optional(instant) })
+export const ClipChangeSchema = v.strictObject({
+  name: v.optional(clipName),
+  start: v.optional(instant)
+})

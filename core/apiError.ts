@@ -2,7 +2,18 @@
 
 /** The body of every error answer. */
 export interface ErrorView {
-  code: 'bad-input' | 'not-found' | 'conflict' | 'too-large' | 'too-many' | 'busy' | 'not-signed-in' | 'not-allowed' | 'unavailable' | 'no-space' | 'internal'
+  code:
+    | 'bad-input'
+    | 'not-found'
+    | 'conflict'
+    | 'too-large'
+    | 'too-many'
+    | 'busy'
+    | 'not-signed-in'
+    | 'not-allowed'
+    | 'unavailable'
+    | 'no-space'
+    | 'internal'
   message: string
   /** Of a conflict: what is kept now. */
   current?: unknown

@@ -2,7 +2,8 @@ import * as v from 'valibot'
 
 /** How long what a site gathers is kept. What an open alarm needs is kept for as long as it is open. */
 
-const days = (right: string) => v.pipe(v.number(right), v.integer(right), v.minValue(1, right), v.maxValue(3650, right))
+const days = (right: string) =>
+  v.pipe(v.number(right), v.integer(right), v.minValue(1, right), v.maxValue(3650, right))
 const daysRight = 'must be a whole number of days from 1 to 3650'
 
 export const RetentionSchema = v.strictObject({
@@ -15,13 +16,27 @@ export const RetentionSchema = v.strictObject({
   /** The audit list. */
   auditDays: days(daysRight),
   /** Evidence and pictures on the disk; the oldest of closed alarms go first. */
-  evidenceGigabytes: v.pipe(v.number('must be a number'), v.minValue(0.1, 'must be at least 0.1'), v.maxValue(10_000, 'must be at most 10000'))
+  evidenceGigabytes: v.pipe(
+    v.number('must be a number'),
+    v.minValue(0.1, 'must be at least 0.1'),
+    v.maxValue(10_000, 'must be at most 10000')
+  )
 })
 export type Retention = v.InferOutput<typeof RetentionSchema>
 
-export const DEFAULT_RETENTION: Retention = { eventDays: 90, alarmDays: 365, editDays: 1095, auditDays: 365, evidenceGigabytes: 20 }
+export const DEFAULT_RETENTION: Retention = {
+  eventDays: 90,
+  alarmDays: 365,
+  editDays: 1095,
+  auditDays: 365,
+  evidenceGigabytes: 20
+}
 
-const version = v.pipe(v.number('must be a number'), v.integer('must be a whole number'), v.minValue(0, 'must be 0 or more'))
+const version = v.pipe(
+  v.number('must be a number'),
+  v.integer('must be a whole number'),
+  v.minValue(0, 'must be 0 or more')
+)
 export const SaveRetentionSchema = v.strictObject({ version, retention: RetentionSchema })
 
 export interface RetentionView {
@@ -29,7 +44,16 @@ export interface RetentionView {
   version: number
   changedAt: number
   /** How much there is of each now. */
-  now: { events: number; alarms: number; triggers: number; deliveries: number; edits: number; audit: number; evidenceBytes: number; freeBytes: number }
+  now: {
+    events: number
+    alarms: number
+    triggers: number
+    deliveries: number
+    edits: number
+    audit: number
+    evidenceBytes: number
+    freeBytes: number
+  }
   /** When something was last taken away, and how much; null: not since the start. */
   last: { at: number; removed: number } | null
 }

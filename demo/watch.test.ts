@@ -11,9 +11,18 @@ import type { FaultKind } from '../simulation/script.ts'
 import { DEMO_CAMERAS } from './scenes.ts'
 
 /** What the detections make of painted scenes; seeds from 5000 on are used nowhere else, nothing was tuned on them. */
-interface Watched { camera: string; script: object; detections: object[]; targets: boolean }
+interface Watched {
+  camera: string
+  script: object
+  detections: object[]
+  targets: boolean
+}
 const watch = (list: Watched[]): Trigger[][] =>
-  execFileSync(process.execPath, ['scripts/run.mjs', 'demo/testing/watch.mts', JSON.stringify(list)], { encoding: 'utf8', maxBuffer: 2 ** 26, env: { ...process.env, ...KEEPS_MEMORY } })
+  execFileSync(
+    process.execPath,
+    ['scripts/run.mjs', 'demo/testing/watch.mts', JSON.stringify(list)],
+    { encoding: 'utf8', maxBuffer: 2 ** 26, env: { ...process.env, ...KEEPS_MEMORY } }
+  )
     .trim()
     .split('\n')
     .map((line) => JSON.parse(line) as Trigger[])
@@ -24,15 +33,48 @@ const signalLoss = { kind: 'signalLoss', delaySeconds: 3 }
 const AT = 6
 
 describe('every fault is found within its delay and two seconds', () => {
-  const faults: FaultKind[] = ['covered', 'sprayed', 'defocused', 'knocked', 'lightsOut', 'washedOut']
+  const faults: FaultKind[] = [
+    'covered',
+    'sprayed',
+    'defocused',
+    'knocked',
+    'lightsOut',
+    'washedOut'
+  ]
   const lost = ['cableCut', 'frozen'] as const
   let found: Trigger[][]
   // Each fault on a camera, by day or by night; on all of them, in every light, in npm run bench -- --weather. In one
   // process: each has OpenCV to load.
   beforeAll(() => {
     found = watch([
-      ...faults.map((kind, n): Watched => ({ camera: DEMO_CAMERAS[n], targets: false, detections: [tamper], script: { seconds: AT + 5.1, light: n % 2 ? 'infrared' : 'day', seed: 5000 + n, weather: { wind: 0.3 }, faults: [{ kind, from: AT }], actors: [{ kind: 'adult', from: 2, way: [[-4, 12], [4, 12]] }] } })),
-      ...lost.map((kind): Watched => ({ camera: 'quay-path', targets: false, detections: [signalLoss, tamper], script: { seconds: AT + 5.1, seed: 5010, faults: [{ kind, from: AT }] } }))
+      ...faults.map((kind, n): Watched => ({
+        camera: DEMO_CAMERAS[n],
+        targets: false,
+        detections: [tamper],
+        script: {
+          seconds: AT + 5.1,
+          light: n % 2 ? 'infrared' : 'day',
+          seed: 5000 + n,
+          weather: { wind: 0.3 },
+          faults: [{ kind, from: AT }],
+          actors: [
+            {
+              kind: 'adult',
+              from: 2,
+              way: [
+                [-4, 12],
+                [4, 12]
+              ]
+            }
+          ]
+        }
+      })),
+      ...lost.map((kind): Watched => ({
+        camera: 'quay-path',
+        targets: false,
+        detections: [signalLoss, tamper],
+        script: { seconds: AT + 5.1, seed: 5010, faults: [{ kind, from: AT }] }
+      }))
     ])
   })
 
@@ -49,9 +91,39 @@ describe('every fault is found within its delay and two seconds', () => {
 })
 
 test('weather by day and by night without a fault: no tamper, no signal loss', () => {
-  const weathers = [{ rain: 1, wind: 1 }, { snow: 1, wind: 0.6 }, { fog: 0.8 }, { clouds: 1, wind: 1 }, { rain: 0.7, clouds: 0.8 }, { wind: 1, fog: 0.4 }]
+  const weathers = [
+    { rain: 1, wind: 1 },
+    { snow: 1, wind: 0.6 },
+    { fog: 0.8 },
+    { clouds: 1, wind: 1 },
+    { rain: 0.7, clouds: 0.8 },
+    { wind: 1, fog: 0.4 }
+  ]
   // On every other camera; on all of them, in every light, in npm run bench -- --weather.
-  const list = DEMO_CAMERAS.map((camera, i): Watched => ({ camera, targets: false, detections: [tamper, signalLoss], script: { seconds: 13, light: (['day', 'dusk', 'night', 'infrared', 'day', 'night'] as const)[i], seed: 5020 + i, weather: weathers[i], headlights: [{ from: 5 }], insects: [{ from: 8, to: 12 }], actors: [{ kind: 'van', from: 4, way: [[-8, 12], [8, 12]], speed: 3 }] } }))
+  const list = DEMO_CAMERAS.map((camera, i): Watched => ({
+    camera,
+    targets: false,
+    detections: [tamper, signalLoss],
+    script: {
+      seconds: 13,
+      light: (['day', 'dusk', 'night', 'infrared', 'day', 'night'] as const)[i],
+      seed: 5020 + i,
+      weather: weathers[i],
+      headlights: [{ from: 5 }],
+      insects: [{ from: 8, to: 12 }],
+      actors: [
+        {
+          kind: 'van',
+          from: 4,
+          way: [
+            [-8, 12],
+            [8, 12]
+          ],
+          speed: 3
+        }
+      ]
+    }
+  }))
   const some = list.filter((_, i) => i % 2 === 0)
   expect(watch(some)).toEqual(some.map(() => []))
 })
@@ -60,17 +132,60 @@ describe('motion beside motion by class', () => {
   const storm = { wind: 1, rain: 0.9, clouds: 0.7 }
   const motion = { kind: 'motion', sensitivity: 50 }
   // As an integrator sets it up for this path: persons, the smallest frame just under one at its far end.
-  const people = { kind: 'classMotion', sensitivity: 50, threshold: 1, classes: ['person'], confirmSeconds: 0.3, size: { min: { w: 0.014, h: 0.06 } } }
+  const people = {
+    kind: 'classMotion',
+    sensitivity: 50,
+    threshold: 1,
+    classes: ['person'],
+    confirmSeconds: 0.3,
+    size: { min: { w: 0.014, h: 0.06 } }
+  }
 
   test('in a storm with nobody about motion fires, motion by class does not', () => {
-    const [triggers] = watch([{ camera: 'quay-path', targets: true, detections: [motion, people], script: { seconds: 60, seed: 5030, weather: storm } }])
+    const [triggers] = watch([
+      {
+        camera: 'quay-path',
+        targets: true,
+        detections: [motion, people],
+        script: { seconds: 60, seed: 5030, weather: storm }
+      }
+    ])
     expect(triggers.filter((t) => t.kind === 'motion').length).toBeGreaterThan(0)
     expect(triggers.filter((t) => t.kind === 'classMotion')).toEqual([])
   })
 
   test('a walk across in the rain is found, by motion by class and by a line', () => {
-    const line = { kind: 'line', line: [[0.5, 0.4], [0.5, 0.95]], classes: ['person'] }
-    const [triggers] = watch([{ camera: 'quay-path', targets: true, detections: [people, line], script: { seconds: 34, seed: 5031, weather: storm, actors: [{ kind: 'adult', from: 10, way: [[-14, 17.4], [14, 19]], speed: 1.5 }] } }])
+    const line = {
+      kind: 'line',
+      line: [
+        [0.5, 0.4],
+        [0.5, 0.95]
+      ],
+      classes: ['person']
+    }
+    const [triggers] = watch([
+      {
+        camera: 'quay-path',
+        targets: true,
+        detections: [people, line],
+        script: {
+          seconds: 34,
+          seed: 5031,
+          weather: storm,
+          actors: [
+            {
+              kind: 'adult',
+              from: 10,
+              way: [
+                [-14, 17.4],
+                [14, 19]
+              ],
+              speed: 1.5
+            }
+          ]
+        }
+      }
+    ])
     expect(new Set(triggers.map((t) => t.kind))).toEqual(new Set(['classMotion', 'line']))
   })
 })
@@ -79,19 +194,50 @@ describe('motion beside motion by class', () => {
 test('real foliage in wind: before 3 s no trigger for a person of any kind', async () => {
   const folder = mkdtempSync(join(tmpdir(), 'wardoptic-tree-'))
   const file = join(folder, 'tree.avi')
-  execFileSync('ffmpeg', ['-v', 'error', '-i', '/usr/share/doc/opencv-doc/examples/data/tree.avi', '-t', '4', '-c:v', 'ffv1', file])
+  execFileSync('ffmpeg', [
+    '-v',
+    'error',
+    '-i',
+    '/usr/share/doc/opencv-doc/examples/data/tree.avi',
+    '-t',
+    '4',
+    '-c:v',
+    'ffv1',
+    file
+  ])
   const { tracks, measures, footage } = await analyseInWorker(file)
   rmSync(folder, { recursive: true })
   expect(tracks.length).toBeGreaterThan(0)
-  const everywhere = [[0, 0], [1, 0], [1, 1], [0, 1]]
+  const everywhere = [
+    [0, 0],
+    [1, 0],
+    [1, 1],
+    [0, 1]
+  ]
   const people = { classes: ['person'] }
   const detections = [
     { kind: 'classMotion', threshold: 0.1, onDelaySeconds: 0, ...people },
     { kind: 'intrusion', zone: everywhere, ...people },
     { kind: 'entry', zone: everywhere, ...people },
     { kind: 'face', ...people },
-    ...[0.2, 0.4, 0.6, 0.8].map((x) => ({ kind: 'line', line: [[x, 0], [x, 1]], ...people }))
+    ...[0.2, 0.4, 0.6, 0.8].map((x) => ({
+      kind: 'line',
+      line: [
+        [x, 0],
+        [x, 1]
+      ],
+      ...people
+    }))
   ].map((d, i) => parseWith(DetectionSchema, { id: `d${i}`, name: `D${i}`, ...d }))
-  const triggers = evaluate({ plan: { schedules: [], timeZone: 'UTC' }, camera: { ignore: [], detections }, fps: footage.fps, start: 0 }, tracks, measures)
+  const triggers = evaluate(
+    {
+      plan: { schedules: [], timeZone: 'UTC' },
+      camera: { ignore: [], detections },
+      fps: footage.fps,
+      start: 0
+    },
+    tracks,
+    measures
+  )
   expect(triggers.filter((t) => t.time < 3)).toEqual([])
 })

@@ -12,9 +12,25 @@ async function serious(page: Page): Promise<string[]> {
   await page.waitForTimeout(600) // short motion has ended; half-faded colours are no finding
   await page.evaluate(axe)
   return page.evaluate(async () => {
-    const { axe: checker } = window as unknown as { axe: { run(options: object): Promise<{ violations: { id: string; impact: string; nodes: { target: string[]; failureSummary: string }[] }[] }> } }
-    const { violations } = await checker.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] })
-    return violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').flatMap((v) => v.nodes.map((n) => `${v.id}: ${n.target.join(' ')} ${n.failureSummary}`))
+    const { axe: checker } = window as unknown as {
+      axe: {
+        run(
+          options: object
+        ): Promise<{
+          violations: {
+            id: string
+            impact: string
+            nodes: { target: string[]; failureSummary: string }[]
+          }[]
+        }>
+      }
+    }
+    const { violations } = await checker.run({
+      runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']
+    })
+    return violations
+      .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+      .flatMap((v) => v.nodes.map((n) => `${v.id}: ${n.target.join(' ')} ${n.failureSummary}`))
   })
 }
 
@@ -33,7 +49,9 @@ for (const theme of ['day', 'night'])
     expect(await serious(page)).toEqual([])
     await page.keyboard.press('Escape')
     await page.getByRole('button', { name: 'What would have to change?' }).click()
-    await expect(page.getByRole('region', { name: 'What would have to change' }).getByRole('listitem').first()).toBeVisible()
+    await expect(
+      page.getByRole('region', { name: 'What would have to change' }).getByRole('listitem').first()
+    ).toBeVisible()
     expect(await serious(page)).toEqual([])
     await page.getByRole('button', { name: 'History' }).click()
     await page.getByRole('region', { name: 'Edits' }).getByRole('button').first().click()
@@ -43,8 +61,27 @@ for (const theme of ['day', 'night'])
     await page.getByRole('button', { name: 'Take the people of this clip' }).click()
     expect(await serious(page)).toEqual([])
     // The night theme has the same pages in other colours: those with colours of their own.
-    const places = ['/site', '/mailbox', '/arming/nights', '/actions', '/actions?endpoint=voice-mast', '/actions?camera=slipway&detection=quay-edge', '/actions/alarms', '/actions/mail', '/devices', '/prove?camera=slipway&detection=quay-edge', '/watch', '/watch/search', '/bench/vehicle-lanes']
-    const coloured = ['/site', '/arming/nights', '/actions', '/prove?camera=slipway&detection=quay-edge']
+    const places = [
+      '/site',
+      '/mailbox',
+      '/arming/nights',
+      '/actions',
+      '/actions?endpoint=voice-mast',
+      '/actions?camera=slipway&detection=quay-edge',
+      '/actions/alarms',
+      '/actions/mail',
+      '/devices',
+      '/prove?camera=slipway&detection=quay-edge',
+      '/watch',
+      '/watch/search',
+      '/bench/vehicle-lanes'
+    ]
+    const coloured = [
+      '/site',
+      '/arming/nights',
+      '/actions',
+      '/prove?camera=slipway&detection=quay-edge'
+    ]
     for (const place of theme === 'day' ? places : coloured) {
       await page.goto(place)
       await expect(page.getByRole('main')).toBeVisible()
@@ -52,7 +89,10 @@ for (const theme of ['day', 'night'])
     }
   })
 
-test('the selection is part of the address: the back button and another window show the same', async ({ page, context }) => {
+test('the selection is part of the address: the back button and another window show the same', async ({
+  page,
+  context
+}) => {
   await page.goto('/site')
   await page.getByRole('link', { name: /^Slipway \d+ detection/ }).click()
   await page.locator('.flag').last().click({ timeout: 60_000 })
@@ -60,8 +100,12 @@ test('the selection is part of the address: the back button and another window s
   const said = await title.textContent()
   const other = await context.newPage()
   await other.goto(page.url())
-  await expect(other.getByRole('region', { name: 'Gate ladder' }).getByRole('heading')).toHaveText(said!)
-  await expect(other.getByLabel('Moment on show')).toHaveText((await page.getByLabel('Moment on show').textContent())!)
+  await expect(other.getByRole('region', { name: 'Gate ladder' }).getByRole('heading')).toHaveText(
+    said!
+  )
+  await expect(other.getByLabel('Moment on show')).toHaveText(
+    (await page.getByLabel('Moment on show').textContent())!
+  )
   await page.goBack()
   await expect(page).toHaveURL(/\/site$/)
   await page.goForward()
@@ -84,5 +128,7 @@ test('near misses are gone through by key, each with its reason', async ({ page 
   await page.locator('.rail-item button').first().click({ timeout: 60_000 })
   await expect(page.locator('.near-miss').first()).toBeVisible()
   await page.keyboard.press('n')
-  await expect(page.getByRole('region', { name: 'Gate ladder' })).toContainText('Stopped by class: animal')
+  await expect(page.getByRole('region', { name: 'Gate ladder' })).toContainText(
+    'Stopped by class: animal'
+  )
 })

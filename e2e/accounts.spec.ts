@@ -7,9 +7,15 @@ async function opened(page: Page, entry: string, title: string) {
   return page.getByRole('dialog', { name: title })
 }
 
-test('one’s own sessions are seen and ended; the audit list says it; how long things are kept is set', async ({ page, browser, baseURL }) => {
+test('one’s own sessions are seen and ended; the audit list says it; how long things are kept is set', async ({
+  page,
+  browser,
+  baseURL
+}) => {
   await page.goto('/site')
-  const { username } = (await (await page.request.get('/api/session')).json()) as { username: string }
+  const { username } = (await (await page.request.get('/api/session')).json()) as {
+    username: string
+  }
   // Somewhere else, signed in as the same.
   const other = await browser.newContext({ baseURL, storageState: { cookies: [], origins: [] } })
   const elsewhere = await other.newPage()
@@ -42,20 +48,40 @@ test('one’s own sessions are seen and ended; the audit list says it; how long 
   await storage.getByRole('button', { name: 'Save' }).click()
   await expect(page.getByText('Saved', { exact: true })).toBeVisible()
   await page.reload()
-  await expect((await opened(page, 'Storage…', 'Storage')).getByLabel('Device events, days')).toHaveValue('60')
+  await expect(
+    (await opened(page, 'Storage…', 'Storage')).getByLabel('Device events, days')
+  ).toHaveValue('60')
 })
 
 test('no place of the interface does what the content policy refuses', async ({ page }) => {
   await page.addInitScript(() => {
     const refused: string[] = []
     Object.assign(window, { refused })
-    document.addEventListener('securitypolicyviolation', (e) => refused.push(`${e.effectiveDirective} ${e.blockedURI} ${e.sourceFile}:${e.lineNumber}`))
+    document.addEventListener('securitypolicyviolation', (e) =>
+      refused.push(`${e.effectiveDirective} ${e.blockedURI} ${e.sourceFile}:${e.lineNumber}`)
+    )
   })
-  for (const place of ['/site', '/devices', '/bench/slipway', '/arming/nights', '/actions', '/actions?endpoint=voice-mast', '/actions/alarms', '/actions/mail', '/prove?camera=slipway&detection=quay-edge', '/watch', '/watch/search', '/mailbox']) {
+  for (const place of [
+    '/site',
+    '/devices',
+    '/bench/slipway',
+    '/arming/nights',
+    '/actions',
+    '/actions?endpoint=voice-mast',
+    '/actions/alarms',
+    '/actions/mail',
+    '/prove?camera=slipway&detection=quay-edge',
+    '/watch',
+    '/watch/search',
+    '/mailbox'
+  ]) {
     await page.goto(place)
     await expect(page.getByRole('main').first()).toBeVisible()
     await page.locator('.user').click()
     await expect(page.getByRole('menuitem', { name: 'Sign out' })).toBeVisible()
-    expect({ place, refused: await page.evaluate(() => (window as unknown as { refused: string[] }).refused) }).toEqual({ place, refused: [] })
+    expect({
+      place,
+      refused: await page.evaluate(() => (window as unknown as { refused: string[] }).refused)
+    }).toEqual({ place, refused: [] })
   }
 })

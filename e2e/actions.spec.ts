@@ -7,18 +7,28 @@ test.beforeAll(({ baseURL }) => hoursAndActionsAsDelivered(baseURL))
 test.afterAll(({ baseURL }) => hoursAndActionsAsDelivered(baseURL))
 
 const kept = (page: Page) => expect(page.locator('.keeping')).toHaveText('All changes kept')
-const view = async (page: Page): Promise<SiteActionsView> => (await page.request.get('/api/actions')).json()
-const linksOf = async (page: Page, id: string): Promise<string[]> => (await view(page)).detections.find((d) => d.detection.id === id)!.actions.actions.links
-const cell = (page: Page, detection: string, endpoint: string) => page.getByRole('button', { name: new RegExp(`^${detection}, ${endpoint}:`) })
-const alarms = async (page: Page): Promise<AlarmView[]> => ((await (await page.request.get('/api/alarms')).json()) as { alarms: AlarmView[] }).alarms
+const view = async (page: Page): Promise<SiteActionsView> =>
+  (await page.request.get('/api/actions')).json()
+const linksOf = async (page: Page, id: string): Promise<string[]> =>
+  (await view(page)).detections.find((d) => d.detection.id === id)!.actions.actions.links
+const cell = (page: Page, detection: string, endpoint: string) =>
+  page.getByRole('button', { name: new RegExp(`^${detection}, ${endpoint}:`) })
+const alarms = async (page: Page): Promise<AlarmView[]> =>
+  ((await (await page.request.get('/api/alarms')).json()) as { alarms: AlarmView[] }).alarms
 /** The address of the stand-ins' pages. */
-const standIns = async (page: Page): Promise<string> => ((await (await page.request.get('/api/stand-ins')).json()) as { pages: string }).pages
+const standIns = async (page: Page): Promise<string> =>
+  ((await (await page.request.get('/api/stand-ins')).json()) as { pages: string }).pages
 
-test('each crossing says whether it is linked, and what part of the armed week it can act in; links by click, block and keyboard', async ({ page }) => {
+test('each crossing says whether it is linked, and what part of the armed week it can act in; links by click, block and keyboard', async ({
+  page
+}) => {
   await page.goto('/actions')
   await expect(cell(page, 'Quay edge', 'Strobe on the mast')).toHaveText('50 %')
   await expect(cell(page, 'Door after hours', 'Floodlight')).toHaveText('78 %')
-  await expect(cell(page, 'Quay edge', 'Voice on the mast')).toHaveAttribute('aria-label', /linked, in all of the armed hours$/)
+  await expect(cell(page, 'Quay edge', 'Voice on the mast')).toHaveAttribute(
+    'aria-label',
+    /linked, in all of the armed hours$/
+  )
   await cell(page, 'Quay edge', 'Northwatch station').click()
   await kept(page)
   expect(await linksOf(page, 'quay-edge')).toContain('station')
@@ -29,7 +39,10 @@ test('each crossing says whether it is linked, and what part of the armed week i
   await cell(page, 'Path crossing', 'Pop-up').hover()
   await page.mouse.up()
   await kept(page)
-  for (const id of ['path-movement', 'path-people', 'path-crossing']) expect(await linksOf(page, id)).toEqual(expect.arrayContaining(['duty-mail', 'station', 'popup']))
+  for (const id of ['path-movement', 'path-people', 'path-crossing'])
+    expect(await linksOf(page, id)).toEqual(
+      expect.arrayContaining(['duty-mail', 'station', 'popup'])
+    )
   await page.keyboard.press('Control+z')
   await kept(page)
   expect(await linksOf(page, 'path-people')).toEqual([])
@@ -40,14 +53,18 @@ test('each crossing says whether it is linked, and what part of the armed week i
   await page.keyboard.press('ArrowRight')
   await expect(cell(page, 'Ticket window', 'Pop-up')).toBeFocused()
   await kept(page)
-  expect(await linksOf(page, 'ticket-window')).toEqual(expect.arrayContaining(['popup', 'duty-mail']))
+  expect(await linksOf(page, 'ticket-window')).toEqual(
+    expect.arrayContaining(['popup', 'duty-mail'])
+  )
   await page.reload()
   await page.getByRole('button', { name: 'Undo' }).click()
   await kept(page)
   expect(await linksOf(page, 'ticket-window')).not.toContain('duty-mail')
 })
 
-test('an output is set up: a number out of range is refused with the range; its test is seen at the stand-in', async ({ page }) => {
+test('an output is set up: a number out of range is refused with the range; its test is seen at the stand-in', async ({
+  page
+}) => {
   await page.goto('/actions')
   await page.getByRole('button', { name: /^Strobe on the mast$/ }).click()
   const panel = page.getByRole('article', { name: 'Strobe on the mast' })
@@ -61,35 +78,57 @@ test('an output is set up: a number out of range is refused with the range; its 
   await kept(page)
   await panel.getByRole('button', { name: 'Test it' }).click()
   await expect(panel.getByRole('status')).toContainText('✓ Slipway camera has taken it')
-  const { outputs } = (await (await page.request.get(`${await standIns(page)}/state`)).json()) as { outputs: { token: string; active: boolean; settings: object }[] }
-  expect(outputs.find((o) => o.token === 'strobe')).toMatchObject({ active: true, settings: { Time: 'PT25S', Pattern: 'slow' } })
+  const { outputs } = (await (await page.request.get(`${await standIns(page)}/state`)).json()) as {
+    outputs: { token: string; active: boolean; settings: object }[]
+  }
+  expect(outputs.find((o) => o.token === 'strobe')).toMatchObject({
+    active: true,
+    settings: { Time: 'PT25S', Pattern: 'slow' }
+  })
 
   // One that nobody has set up becomes a column of its own.
   await page.getByRole('button', { name: /^Buzzer/ }).click()
-  await expect(page.getByRole('article', { name: 'Buzzer' })).toContainText('No detection yet: link it in the matrix.')
+  await expect(page.getByRole('article', { name: 'Buzzer' })).toContainText(
+    'No detection yet: link it in the matrix.'
+  )
   await cell(page, 'Yard camera care', 'Buzzer').click()
   await kept(page)
   expect(await linksOf(page, 'yard-care')).toHaveLength(1)
 })
 
-test('a voice of one’s own is heard before it is taken; a wrong file is refused with the byte', async ({ page }) => {
+test('a voice of one’s own is heard before it is taken; a wrong file is refused with the byte', async ({
+  page
+}) => {
   await page.goto('/actions?endpoint=voice-mast')
   const panel = page.getByRole('article', { name: 'Voice on the mast' })
-  await panel.locator('input[type=file]').setInputFiles({ name: 'song.wav', mimeType: 'audio/wav', buffer: Buffer.from('ID3 no wave at all') })
-  await expect(panel.getByRole('alert')).toHaveText('song.wav: byte 0: is "ID3 "; a WAVE file begins with "RIFF"')
+  await panel
+    .locator('input[type=file]')
+    .setInputFiles({
+      name: 'song.wav',
+      mimeType: 'audio/wav',
+      buffer: Buffer.from('ID3 no wave at all')
+    })
+  await expect(panel.getByRole('alert')).toHaveText(
+    'song.wav: byte 0: is "ID3 "; a WAVE file begins with "RIFF"'
+  )
   await panel.locator('input[type=file]').setInputFiles('server/voices/closed.wav')
   await expect(panel.getByText('closed (4.3 s)')).toBeVisible()
   await kept(page)
-  const seconds = await panel.locator('audio').evaluate((audio: HTMLAudioElement) => new Promise<number>((resolve) => {
-    audio.addEventListener('loadedmetadata', () => resolve(audio.duration))
-    audio.addEventListener('error', () => resolve(-1))
-    audio.preload = 'metadata'
-    audio.load()
-  }))
+  const seconds = await panel.locator('audio').evaluate(
+    (audio: HTMLAudioElement) =>
+      new Promise<number>((resolve) => {
+        audio.addEventListener('loadedmetadata', () => resolve(audio.duration))
+        audio.addEventListener('error', () => resolve(-1))
+        audio.preload = 'metadata'
+        audio.load()
+      })
+  )
   expect(seconds).toBeCloseTo(4.33, 1)
 })
 
-test('set off once: the alarm, its pop-up, and every delivery; the station silent, then answering; acknowledged with a comment', async ({ page }) => {
+test('set off once: the alarm, its pop-up, and every delivery; the station silent, then answering; acknowledged with a comment', async ({
+  page
+}) => {
   const pages = await standIns(page)
   await page.request.post(`${pages}/station/mood`, { form: { value: 'silent' }, maxRedirects: 0 })
   await page.goto('/actions?camera=waiting-room&detection=waiting-room-door')
@@ -99,14 +138,22 @@ test('set off once: the alarm, its pop-up, and every delivery; the station silen
   await expect(page).toHaveURL(/\/actions\/alarms$/)
   const alarm = page.getByRole('listitem').filter({ hasText: 'Door after hours' }).first()
   const line = (name: string) => alarm.getByRole('listitem').filter({ hasText: name })
-  await expect(page.locator('.popup').filter({ hasText: 'Waiting room: Door after hours: the contact is active' })).toBeVisible()
+  await expect(
+    page
+      .locator('.popup')
+      .filter({ hasText: 'Waiting room: Door after hours: the contact is active' })
+  ).toBeVisible()
   await expect(line('E-mail to duty')).toContainText('done after')
   await expect(line('Pop-up')).toContainText('done after')
-  await expect(line('Northwatch station')).toContainText('the station did not answer within 5 s', { timeout: 30_000 })
+  await expect(line('Northwatch station')).toContainText('the station did not answer within 5 s', {
+    timeout: 30_000
+  })
   await expect(page.getByRole('link', { name: /waiting$/ })).toBeVisible()
   await page.request.post(`${pages}/station/mood`, { form: { value: 'answers' }, maxRedirects: 0 })
   await expect(line('Northwatch station')).toContainText('done after', { timeout: 40_000 })
-  await line('Northwatch station').getByRole('button', { name: 'History of Northwatch station' }).click()
+  await line('Northwatch station')
+    .getByRole('button', { name: 'History of Northwatch station' })
+    .click()
   await expect(page.getByRole('tooltip')).toContainText('✕ the station did not answer within 5 s')
   await expect(page.getByRole('tooltip')).toContainText('✓ the station confirmed')
   await page.keyboard.press('Escape')
@@ -122,13 +169,17 @@ test('set off once: the alarm, its pop-up, and every delivery; the station silen
   expect((await alarms(page))[0]).toMatchObject({ state: 'acknowledged', comment: 'The cleaner' })
 })
 
-test('the usual actions are given to what sets nothing off; the site then says that it is linked', async ({ page }) => {
+test('the usual actions are given to what sets nothing off; the site then says that it is linked', async ({
+  page
+}) => {
   await page.goto('/site')
   const yard = page.getByRole('link', { name: /Workshop yard/ }).first()
   await expect(page.getByText(/People moving fires and nothing follows/)).toBeVisible()
   await page.goto('/actions')
   await page.getByRole('button', { name: /^Give them to \d that set nothing off$/ }).click()
-  await expect(page.getByRole('button', { name: 'Every detection sets something off' })).toBeDisabled()
+  await expect(
+    page.getByRole('button', { name: 'Every detection sets something off' })
+  ).toBeDisabled()
   await kept(page)
   expect(await linksOf(page, 'path-people')).toEqual(['duty-mail', 'popup', 'record'])
   await page.goto('/site')
@@ -136,12 +187,16 @@ test('the usual actions are given to what sets nothing off; the site then says t
   await expect(yard.locator('.notch.failed').filter({ hasText: 'Linked' })).toHaveCount(0)
 })
 
-test('mail server and people: what is wrong is said and stays; a group’s members are written to', async ({ page }) => {
+test('mail server and people: what is wrong is said and stays; a group’s members are written to', async ({
+  page
+}) => {
   await page.goto('/actions/mail')
   const server = page.getByRole('region', { name: 'Mail server' })
   await server.getByLabel('Port').fill('99999')
   await server.getByRole('button', { name: 'Keep the mail server' }).click()
-  await expect(server.getByRole('alert')).toHaveText('port: is 99999; must be a number from 1 to 65535')
+  await expect(server.getByRole('alert')).toHaveText(
+    'port: is 99999; must be a number from 1 to 65535'
+  )
   await server.getByLabel('Port').fill('25')
   await server.getByRole('button', { name: 'Keep the mail server' }).click()
   await expect(server.getByRole('alert')).toHaveCount(0)
@@ -154,5 +209,7 @@ test('mail server and people: what is wrong is said and stays; a group’s membe
   await panel.getByRole('button', { name: 'Send a test mail' }).click()
   await expect(panel.getByRole('status')).toContainText('✓')
   await page.goto('/mailbox')
-  await expect(page.getByRole('link', { name: /Skerrow Landing: test of E-mail to duty/ }).first()).toContainText('ines@skerrow.example')
+  await expect(
+    page.getByRole('link', { name: /Skerrow Landing: test of E-mail to duty/ }).first()
+  ).toContainText('ines@skerrow.example')
 })

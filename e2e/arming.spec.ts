@@ -9,9 +9,12 @@ test.beforeAll(({ baseURL }) => hoursAndActionsAsDelivered(baseURL))
 test.afterAll(({ baseURL }) => hoursAndActionsAsDelivered(baseURL))
 
 const kept = (page: Page) => expect(page.locator('.keeping')).toHaveText('All changes kept')
-const view = async (page: Page): Promise<SiteActionsView> => (await page.request.get('/api/actions')).json()
-const hours = async (page: Page, id: string) => (await view(page)).schedules.find((s) => s.schedule.id === id)!.schedule
-const day = (page: Page, name: string): Locator => page.getByRole('region', { name, exact: true }).locator('.day-column')
+const view = async (page: Page): Promise<SiteActionsView> =>
+  (await page.request.get('/api/actions')).json()
+const hours = async (page: Page, id: string) =>
+  (await view(page)).schedules.find((s) => s.schedule.id === id)!.schedule
+const day = (page: Page, name: string): Locator =>
+  page.getByRole('region', { name, exact: true }).locator('.day-column')
 const gaps = (page: Page): Locator => page.getByRole('region', { name: 'Where hours do not meet' })
 
 /** Drags down a day's column, from an hour to another. */
@@ -25,9 +28,13 @@ async function drag(page: Page, column: Locator, from: number, to: number): Prom
   await page.mouse.up()
 }
 
-test('the gap is seen, a day is copied to others, the gap is mended, and taken back', async ({ page }) => {
+test('the gap is seen, a day is copied to others, the gap is mended, and taken back', async ({
+  page
+}) => {
   await page.goto('/arming/nights')
-  await expect(gaps(page)).toContainText('Floodlight (Lights) is silent for 24 h a week of the 108 h that are armed:')
+  await expect(gaps(page)).toContainText(
+    'Floodlight (Lights) is silent for 24 h a week of the 108 h that are armed:'
+  )
   await expect(gaps(page).getByRole('listitem')).toHaveText(['Sat and Sun, 06:30 to 18:30'])
   await expect(page.locator('.hour-rail i.silent')).toHaveCount(2)
 
@@ -45,18 +52,26 @@ test('the gap is seen, a day is copied to others, the gap is mended, and taken b
   await expect(gaps(page)).toContainText('Floodlight may act in all of it (Nights).')
   await expect(page.locator('.hour-rail i.silent')).toHaveCount(0)
   await kept(page)
-  expect((await view(page)).endpoints.find((e) => e.endpoint.id === 'floodlight')!.endpoint.schedule).toBe('nights')
+  expect(
+    (await view(page)).endpoints.find((e) => e.endpoint.id === 'floodlight')!.endpoint.schedule
+  ).toBe('nights')
   await page.getByRole('button', { name: 'Undo' }).click()
   await gaps(page).getByRole('button', { name: 'It is meant so' }).click()
   await expect(gaps(page)).toContainText('It has been said that this is meant so.')
   await kept(page)
 })
 
-test('spans are dragged to half hours, moved to the minute by keyboard, typed, and wrong ones refused', async ({ page }) => {
+test('spans are dragged to half hours, moved to the minute by keyboard, typed, and wrong ones refused', async ({
+  page
+}) => {
   await page.goto('/arming/dark-hours')
   await drag(page, day(page, 'Wednesday'), 9.1, 11.4)
   await kept(page)
-  expect((await hours(page, 'dark-hours')).week.wed).toEqual([['00:00', '06:30'], ['09:00', '11:30'], ['18:30', '24:00']])
+  expect((await hours(page, 'dark-hours')).week.wed).toEqual([
+    ['00:00', '06:30'],
+    ['09:00', '11:30'],
+    ['18:30', '24:00']
+  ])
   const begin = page.getByRole('slider', { name: 'Begin on Wednesday' }).nth(1)
   await begin.focus()
   for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowDown')
@@ -68,18 +83,27 @@ test('spans are dragged to half hours, moved to the minute by keyboard, typed, a
   const typed = page.getByRole('textbox', { name: 'Hours of Wednesday' })
   await typed.fill('7:15 to 25:00')
   await page.keyboard.press('Enter')
-  await expect(page.getByRole('alert')).toHaveText('"25:00" is not a time; write it as 18:30, 24:00 or sunset-00:30')
+  await expect(page.getByRole('alert')).toHaveText(
+    '"25:00" is not a time; write it as 18:30, 24:00 or sunset-00:30'
+  )
   await expect(typed).toHaveValue('7:15 to 25:00')
   await typed.fill('7:15 to 8:45, sunset-00:30 to 24:00')
   await page.keyboard.press('Enter')
   await kept(page)
-  expect((await hours(page, 'dark-hours')).week.wed).toEqual([['07:15', '08:45'], ['sunset-00:30', '24:00']])
+  expect((await hours(page, 'dark-hours')).week.wed).toEqual([
+    ['07:15', '08:45'],
+    ['sunset-00:30', '24:00']
+  ])
   // With Alt hours are taken out, also of the middle of a span.
   await page.keyboard.down('Alt')
   await drag(page, day(page, 'Tuesday'), 2, 4)
   await page.keyboard.up('Alt')
   await kept(page)
-  expect((await hours(page, 'dark-hours')).week.tue).toEqual([['00:00', '02:00'], ['04:00', '06:30'], ['18:30', '24:00']])
+  expect((await hours(page, 'dark-hours')).week.tue).toEqual([
+    ['00:00', '02:00'],
+    ['04:00', '06:30'],
+    ['18:30', '24:00']
+  ])
   await page.getByRole('button', { name: /^Wed/ }).click()
   await page.getByRole('button', { name: 'Hours of Wednesday, 07:15 to 08:45' }).focus()
   await page.keyboard.press('Delete')
@@ -98,7 +122,11 @@ test('exceptions: a date, a range with Shift, as in the week again', async ({ pa
   await page.getByLabel('Name of the exception').fill('Regatta')
   await page.getByRole('button', { name: 'Not armed' }).click()
   await kept(page)
-  expect((await hours(page, 'nights')).exceptions).toMatchObject([{ date: first, name: 'Regatta', spans: [] }, {}, { date: last, name: 'Regatta' }])
+  expect((await hours(page, 'nights')).exceptions).toMatchObject([
+    { date: first, name: 'Regatta', spans: [] },
+    {},
+    { date: last, name: 'Regatta' }
+  ])
   await expect(page.locator('.year-cell.none')).toHaveCount(3)
   await date(first!).click()
   await page.getByRole('button', { name: 'Armed all day' }).click()
@@ -119,18 +147,33 @@ test('is it armed: at any time, by the hours and by the panel', async ({ page })
   await expect(asked.getByRole('status')).toContainText('No: Nights begins 18:30.')
 })
 
-test('as a calendar out, which a general reader reads, and in again as new hours', async ({ page }, info) => {
+test('as a calendar out, which a general reader reads, and in again as new hours', async ({
+  page
+}, info) => {
   await page.goto('/arming/nights')
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Save as a calendar' }).or(page.getByRole('button', { name: 'Save as a calendar' })).click()])
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page
+      .getByRole('link', { name: 'Save as a calendar' })
+      .or(page.getByRole('button', { name: 'Save as a calendar' }))
+      .click()
+  ])
   const file = info.outputPath('nights.ics')
   await download.saveAs(file)
   const root = new ICAL.Component(ICAL.parse(readFileSync(file, 'utf8')))
   expect(root.getAllSubcomponents('vevent').length).toBeGreaterThan(1)
-  writeFileSync(file, readFileSync(file, 'utf8').replace('X-WR-CALNAME:Nights', 'X-WR-CALNAME:From elsewhere'))
+  writeFileSync(
+    file,
+    readFileSync(file, 'utf8').replace('X-WR-CALNAME:Nights', 'X-WR-CALNAME:From elsewhere')
+  )
   await page.locator('input[type=file]').setInputFiles(file)
-  await expect(page.getByRole('textbox', { name: 'Name of the hours' })).toHaveValue('From elsewhere')
+  await expect(page.getByRole('textbox', { name: 'Name of the hours' })).toHaveValue(
+    'From elsewhere'
+  )
   await kept(page)
-  const read = (await view(page)).schedules.find((s) => s.schedule.name === 'From elsewhere')!.schedule
+  const read = (await view(page)).schedules.find(
+    (s) => s.schedule.name === 'From elsewhere'
+  )!.schedule
   expect(read.week).toEqual((await hours(page, 'nights')).week)
   await page.getByRole('button', { name: 'Delete these hours' }).click()
   await kept(page)

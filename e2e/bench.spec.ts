@@ -14,7 +14,16 @@ test('the demo site leads to the Bench, where the demo line has its triggers', a
 
 test('every place of the top bar has its own address', async ({ page }) => {
   await openBench(page)
-  for (const place of ['Site', 'Devices', 'Bench', 'Arming', 'Actions', 'Prove', 'Watch', 'Handover']) {
+  for (const place of [
+    'Site',
+    'Devices',
+    'Bench',
+    'Arming',
+    'Actions',
+    'Prove',
+    'Watch',
+    'Handover'
+  ]) {
     await page.getByRole('navigation').getByRole('link', { name: place, exact: true }).click()
     await expect(page).toHaveURL(new RegExp(`/${place.toLowerCase()}`))
   }
@@ -22,7 +31,9 @@ test('every place of the top bar has its own address', async ({ page }) => {
   await expect(page).toHaveURL(/\/watch$/)
 })
 
-test('draw a line, see its triggers, reload: still there; select a trigger: its gate ladder', async ({ page }) => {
+test('draw a line, see its triggers, reload: still there; select a trigger: its gate ladder', async ({
+  page
+}) => {
   await openBench(page)
   await draw(page, 'l', [0.06, 0.62], [0.5, 0.6], [0.7, 0.6])
   await expect(page.getByRole('heading', { name: 'B · Line crossing' })).toBeVisible()
@@ -41,7 +52,9 @@ test('draw a line, see its triggers, reload: still there; select a trigger: its 
 
   // The playhead stands at the flag's pole.
   const pole = (await flags(page, 'Line 1').first().boundingBox())!.x + 1
-  expect(Math.abs((await page.locator('.playhead-track i').boundingBox())!.x - pole)).toBeLessThan(2)
+  expect(Math.abs((await page.locator('.playhead-track i').boundingBox())!.x - pole)).toBeLessThan(
+    2
+  )
 
   await page.reload()
   await expect(flags(page, 'Line 1')).toHaveCount(count)
@@ -53,7 +66,12 @@ test('a vertex dragged moves the triggers at once; undo and redo', async ({ page
   await page.getByRole('button', { name: /Person crosses Line 1/ }).click()
   const before = await flags(page, 'Line 1').count()
   // The whole line into the sky, vertex by vertex: nobody is there.
-  for (const [x, y] of [[0.06, 0.62], [0.5, 0.6], [0.7, 0.6]]) await drag(page, [x, y], [x, 0.3], [x, 0.05])
+  for (const [x, y] of [
+    [0.06, 0.62],
+    [0.5, 0.6],
+    [0.7, 0.6]
+  ])
+    await drag(page, [x, y], [x, 0.3], [x, 0.05])
   await expect(flags(page, 'Line 1')).toHaveCount(0)
   await kept(page)
   for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z')
@@ -71,7 +89,9 @@ test('the parts of the sentence are edited in place', async ({ page }) => {
   await chip(page, 'Name').click()
   await page.getByLabel('Name', { exact: true }).fill('x'.repeat(10_000))
   await page.keyboard.press('Enter')
-  await expect(page.getByRole('alert')).toHaveText('Name is 10000 characters long; at most 80 are allowed')
+  await expect(page.getByRole('alert')).toHaveText(
+    'Name is 10000 characters long; at most 80 are allowed'
+  )
   await page.getByLabel('Name', { exact: true }).fill('Ramp foot')
   await page.keyboard.press('Enter')
   await page.keyboard.press('Escape')
@@ -103,7 +123,9 @@ test('the parts of the sentence are edited in place', async ({ page }) => {
   await kept(page)
 })
 
-test('arming hours: not armed in the clip’s hours, nothing triggers, and the ladder says so', async ({ page }) => {
+test('arming hours: not armed in the clip’s hours, nothing triggers, and the ladder says so', async ({
+  page
+}) => {
   await openBench(page)
   await page.getByRole('button', { name: /Person crosses Quay edge/ }).click()
   await chip(page, 'Arming hours').click()
@@ -114,7 +136,9 @@ test('arming hours: not armed in the clip’s hours, nothing triggers, and the l
   const tuesday = page.getByLabel('Hours of Tuesday')
   await tuesday.fill('18:30 to 06:30')
   await page.keyboard.press('Enter')
-  await expect(page.getByRole('alert')).toContainText('Tuesday runs from 18:30 to 06:30; its start must come before its end')
+  await expect(page.getByRole('alert')).toContainText(
+    'Tuesday runs from 18:30 to 06:30; its start must come before its end'
+  )
   // The clip starts on Tuesday at 08:12:00 at the site; the two come up at 29 s and 39 s.
   await tuesday.fill('06:00 to 09:00')
   await page.keyboard.press('Enter')
@@ -123,7 +147,9 @@ test('arming hours: not armed in the clip’s hours, nothing triggers, and the l
   await page.keyboard.press('Escape')
   await page.keyboard.press('Control+z')
   await page.getByRole('button', { name: /^person 5,/ }).click()
-  await expect(page.getByRole('region', { name: 'Gate ladder' })).toContainText('Stopped by arming hours: Tue 08:12:39')
+  await expect(page.getByRole('region', { name: 'Gate ladder' })).toContainText(
+    'Stopped by arming hours: Tue 08:12:39'
+  )
   await page.keyboard.press('Control+z')
   await expect(flags(page, 'Quay edge')).toHaveCount(2)
   await kept(page)
@@ -148,7 +174,10 @@ test('by keyboard alone: draw, move a vertex, delete, undo', async ({ page }) =>
   await kept(page)
   const id = new URL(page.url()).searchParams.get('detection')
   const plan = await (await page.request.get('/api/cameras/slipway/plan')).json()
-  expect(plan.cameras[0].detections.find((d: { id: string }) => d.id === id).line).toEqual([[0.1, 0.52], [0.9, 0.5]])
+  expect(plan.cameras[0].detections.find((d: { id: string }) => d.id === id).line).toEqual([
+    [0.1, 0.52],
+    [0.9, 0.5]
+  ])
   await page.keyboard.press('Escape')
   await page.keyboard.press('Delete')
   await expect(rail.getByRole('listitem')).toHaveCount(drawn)
@@ -178,7 +207,10 @@ test('play and step: the picture and the moment go together', async ({ page }) =
   expect(Math.abs(shown - (60 * +minutes + +seconds))).toBeLessThan(0.25)
 })
 
-test('a second window that saves over a newer version is told, and loses nothing', async ({ page, context }) => {
+test('a second window that saves over a newer version is told, and loses nothing', async ({
+  page,
+  context
+}) => {
   await openBench(page)
   const other = await context.newPage()
   await openBench(other)

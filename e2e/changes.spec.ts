@@ -5,7 +5,9 @@ import { asDelivered } from './site.ts'
 test.describe.configure({ mode: 'serial' })
 test.beforeAll(({ baseURL }) => asDelivered(baseURL, 'slipway', 'waiting-room'))
 
-test('what would have to change: a target is let through by the change that is proposed, and kept out again by another', async ({ page }) => {
+test('what would have to change: a target is let through by the change that is proposed, and kept out again by another', async ({
+  page
+}) => {
   await openBench(page)
   await draw(page, 'z', [0.4, 0.5], [0.65, 0.5], [0.75, 0.75], [0.3, 0.75])
   await chip(page, 'Dwell').click()
@@ -15,21 +17,30 @@ test('what would have to change: a target is let through by the change that is p
   await expect(flags(page, 'Zone 1')).toHaveCount(0)
   // The near misses, the nearest first: each lacks more of its dwell than the one before.
   await page.keyboard.press('Escape')
-  await page.getByRole('list', { name: 'What is drawn' }).getByRole('button', { name: /Zone 1/ }).first().click()
+  await page
+    .getByRole('list', { name: 'What is drawn' })
+    .getByRole('button', { name: /Zone 1/ })
+    .first()
+    .click()
   const misses = page.getByRole('region', { name: 'Near misses' }).getByRole('listitem')
   await expect(misses.first()).toContainText(/dwell: \d+ % short/)
-  const short = (await misses.allTextContents()).map((text) => Number(/(\d+) % short/.exec(text)?.[1] ?? 100))
+  const short = (await misses.allTextContents()).map((text) =>
+    Number(/(\d+) % short/.exec(text)?.[1] ?? 100)
+  )
   expect(short).toEqual([...short].sort((a, b) => a - b))
   await misses.first().getByRole('button').click()
   await page.getByRole('button', { name: 'What would have to change?' }).click()
   const changes = page.getByRole('region', { name: 'What would have to change' })
   await expect(changes.getByRole('listitem').first()).toContainText(/Dwell 30\ss → [\d.]+\ss/)
-  await expect(changes.getByRole('listitem').first()).toContainText(/Nothing else changes on this clip\.|Also triggers/)
+  await expect(changes.getByRole('listitem').first()).toContainText(
+    /Nothing else changes on this clip\.|Also triggers/
+  )
   await changes.getByRole('button', { name: 'Do it' }).first().click()
   await expect(flags(page, 'Zone 1').first()).toBeVisible()
   // Asked again of one that triggers: how to keep it out.
   await flags(page, 'Zone 1').first().click()
-  if (await page.getByRole('button', { name: 'What would have to change?' }).isVisible()) await page.getByRole('button', { name: 'What would have to change?' }).click()
+  if (await page.getByRole('button', { name: 'What would have to change?' }).isVisible())
+    await page.getByRole('button', { name: 'What would have to change?' }).click()
   await expect(changes.getByRole('heading')).toHaveText('To keep it out, one of these')
   const count = await flags(page, 'Zone 1').count()
   await changes.getByRole('button', { name: 'Do it' }).first().click()
@@ -39,16 +50,34 @@ test('what would have to change: a target is let through by the change that is p
   await kept(page)
 })
 
-test('all clips side by side with their counts; a change says what it does on the others', async ({ page }) => {
+test('all clips side by side with their counts; a change says what it does on the others', async ({
+  page
+}) => {
   await page.goto('/bench/waiting-room')
   await expect(page.locator('.detection-lane').first()).toBeVisible({ timeout: 120_000 })
-  await expect.poll(async () => ((await (await page.request.get('/api/cameras/waiting-room')).json()) as { clips: { state: string }[] }).clips.every((c) => c.state === 'ready'), { timeout: 100_000 }).toBe(true)
+  await expect
+    .poll(
+      async () =>
+        (
+          (await (await page.request.get('/api/cameras/waiting-room')).json()) as {
+            clips: { state: string }[]
+          }
+        ).clips.every((c) => c.state === 'ready'),
+      { timeout: 100_000 }
+    )
+    .toBe(true)
   await page.reload()
   await page.getByRole('button', { name: 'All clips with their counts' }).click()
   const table = page.getByRole('dialog').getByRole('table')
   await expect(table.getByRole('row')).toHaveCount(4) // heading, two clips, the sum
   await expect(table).not.toContainText('…')
-  const numbers = await table.getByRole('row').evaluateAll((rows) => rows.slice(1).map((row) => [...row.querySelectorAll('td')].map((td) => Number(td.textContent))))
+  const numbers = await table
+    .getByRole('row')
+    .evaluateAll((rows) =>
+      rows
+        .slice(1)
+        .map((row) => [...row.querySelectorAll('td')].map((td) => Number(td.textContent)))
+    )
   numbers[2].forEach((sum, i) => expect(sum).toBe(numbers[0][i] + numbers[1][i]))
   expect(numbers[2].some((n) => n > 0)).toBe(true)
   const clips = table.locator('tbody tr:not(.chosen)').getByRole('button')
@@ -57,7 +86,9 @@ test('all clips side by side with their counts; a change says what it does on th
   await expect(page.locator('.clip-select')).toContainText(name!)
 })
 
-test('the timeline: a shorter stretch, a range played again and again, the next trigger by key, dwell being filled', async ({ page }) => {
+test('the timeline: a shorter stretch, a range played again and again, the next trigger by key, dwell being filled', async ({
+  page
+}) => {
   await openBench(page)
   await expect(page.locator('.timed').first()).toBeAttached()
   await page.keyboard.press('t')
@@ -68,7 +99,8 @@ test('the timeline: a shorter stretch, a range played again and again, the next 
   await page.keyboard.press('Shift+T')
   await expect(page.getByLabel('Moment on show')).toHaveText(first!)
 
-  const lengthOf = async (): Promise<number> => (await page.locator('.span').first().boundingBox())!.width
+  const lengthOf = async (): Promise<number> =>
+    (await page.locator('.span').first().boundingBox())!.width
   const before = await lengthOf()
   await page.getByRole('button', { name: 'Show a shorter stretch' }).click()
   await expect.poll(lengthOf).toBeGreaterThan(1.5 * before)
@@ -83,13 +115,17 @@ test('the timeline: a shorter stretch, a range played again and again, the next 
   await page.mouse.up()
   await page.keyboard.up('Shift')
   const loop = page.getByRole('button', { name: /^Loop from/ })
-  const [, from, to] = /from ([\d.]+) to ([\d.]+) s/.exec((await loop.getAttribute('aria-label'))!)!.map(Number)
+  const [, from, to] = /from ([\d.]+) to ([\d.]+) s/
+    .exec((await loop.getAttribute('aria-label'))!)!
+    .map(Number)
   await page.getByRole('application').focus()
   await page.keyboard.press(' ')
   const seen: number[] = []
   for (let i = 0; i < 20; i++) {
     await page.waitForTimeout(150)
-    seen.push(Number(/:([\d.]+)/.exec((await page.getByLabel('Moment on show').textContent())!)![1]))
+    seen.push(
+      Number(/:([\d.]+)/.exec((await page.getByLabel('Moment on show').textContent())!)![1])
+    )
   }
   await page.keyboard.press(' ')
   expect(seen.every((time) => time >= from - 0.2 && time <= to + 0.3)).toBe(true)

@@ -13,7 +13,9 @@ let folder: string
 test.beforeAll(() => void (folder = mkdtempSync(join(tmpdir(), 'wardoptic-e2e-'))))
 test.afterAll(() => rmSync(folder, { recursive: true, force: true }))
 
-test('a camera without a clip says what to do; a clip is added, analysed with progress, and drawn on', async ({ page }) => {
+test('a camera without a clip says what to do; a clip is added, analysed with progress, and drawn on', async ({
+  page
+}) => {
   // The demo's own clips may still be waiting to be analysed before this one.
   test.setTimeout(300_000)
   await page.goto('/bench/vehicle-lanes')
@@ -21,7 +23,9 @@ test('a camera without a clip says what to do; a clip is added, analysed with pr
   await expect(page.getByRole('button', { name: 'Line L' })).toBeDisabled()
   await page.getByLabel('Clip file').setInputFiles(demo)
   await expect(page.getByRole('heading', { name: 'Analysing slipway-morning.mp4' })).toBeVisible()
-  await expect(page.locator('.stage-note .ant-progress')).toContainText(/[1-9]\d?%/, { timeout: 200_000 })
+  await expect(page.locator('.stage-note .ant-progress')).toContainText(/[1-9]\d?%/, {
+    timeout: 200_000
+  })
   await expect(page.locator('.target-lane')).toHaveCount(7, { timeout: 60_000 })
   await expect(page.getByRole('button', { name: 'Line L' })).toBeEnabled()
 })
@@ -57,15 +61,32 @@ test('files that cannot be used say why, and leave the Bench as it was', async (
   await expect(error).toContainText('larger than 3 MB')
   const whole = readFileSync(demo)
   await send('half.mp4', whole.subarray(0, whole.length / 2))
-  await expect(error).toContainText('half.mp4: is cut off: it says that it lasts 64.0 s', { timeout: 30_000 })
+  await expect(error).toContainText('half.mp4: is cut off: it says that it lasts 64.0 s', {
+    timeout: 30_000
+  })
   await expect(page.getByRole('heading', { name: 'No clip of this camera yet' })).toBeVisible()
 })
 
 test('a clip of another kind of file is played as well', async ({ page }) => {
   const file = join(folder, 'yard.avi')
-  execFileSync('ffmpeg', ['-v', 'error', '-y', '-i', demo, '-t', '12', '-c:v', 'mpeg4', '-q:v', '6', file])
+  execFileSync('ffmpeg', [
+    '-v',
+    'error',
+    '-y',
+    '-i',
+    demo,
+    '-t',
+    '12',
+    '-c:v',
+    'mpeg4',
+    '-q:v',
+    '6',
+    file
+  ])
   await page.goto('/bench/fuel-pontoon')
   await page.getByLabel('Clip file').setInputFiles(file)
   await expect(page.locator('.target-lane').first()).toBeVisible({ timeout: 60_000 })
-  await expect.poll(() => page.locator('video').evaluate((v: HTMLVideoElement) => v.readyState)).toBeGreaterThanOrEqual(2)
+  await expect
+    .poll(() => page.locator('video').evaluate((v: HTMLVideoElement) => v.readyState))
+    .toBeGreaterThanOrEqual(2)
 })

@@ -8,8 +8,11 @@ import { asDelivered } from './site.ts'
 test.describe.configure({ mode: 'serial', retries: 0 })
 test.beforeAll(({ baseURL }) => asDelivered(baseURL, 'slipway', 'quay-path', 'waiting-room'))
 
-const models = JSON.parse(readFileSync(new URL('../demo/devices.json', import.meta.url), 'utf8')) as { name: string; account?: { username: string; password: string } }[]
-const accountOf = (name: string): { username: string; password: string } => models.find((m) => m.name === name)!.account!
+const models = JSON.parse(
+  readFileSync(new URL('../demo/devices.json', import.meta.url), 'utf8')
+) as { name: string; account?: { username: string; password: string } }[]
+const accountOf = (name: string): { username: string; password: string } =>
+  models.find((m) => m.name === name)!.account!
 
 /** Somebody else on the site, with another program. */
 async function otherHand(page: Page, name: string): Promise<DeviceLink> {
@@ -22,7 +25,9 @@ const sheetOf = async (page: Page, name: string) => {
   return page.getByRole('article', { name })
 }
 
-test('what is missing is said on the site and mended there; undo takes a mend back', async ({ page }) => {
+test('what is missing is said on the site and mended there; undo takes a mend back', async ({
+  page
+}) => {
   await page.goto('/')
   const card = page.getByRole('link', { name: /^Slipway \d+ detection/ })
   await expect(card).toContainText('Sent something left')
@@ -30,7 +35,9 @@ test('what is missing is said on the site and mended there; undo takes a mend ba
   await expect(missing).toContainText('Workshop yard camera is fresh from the box')
   await missing.getByRole('button', { name: /^Show \d+ more$/ }).click()
   await expect(missing).toContainText(/The clock of Waiting room camera is 9\d s ahead/)
-  const finding = missing.getByRole('listitem').filter({ hasText: 'Slipway works as it was before' })
+  const finding = missing
+    .getByRole('listitem')
+    .filter({ hasText: 'Slipway works as it was before' })
   await finding.getByRole('button', { name: 'Send' }).click()
   await expect(finding).toHaveCount(0)
   await expect(card).toContainText('Sent done')
@@ -42,40 +49,83 @@ test('what is missing is said on the site and mended there; undo takes a mend ba
   await expect(window).toHaveCount(1)
 })
 
-test('the Bench shows the live picture, and what the camera says by what was sent to it', async ({ page, baseURL }) => {
+test('the Bench shows the live picture, and what the camera says by what was sent to it', async ({
+  page,
+  baseURL
+}) => {
   await page.goto('/bench/slipway')
   await page.getByRole('button', { name: 'Live', exact: true }).click()
   await expect(page.getByRole('img', { name: 'Live picture' })).toBeVisible()
-  await expect.poll(() => page.getByRole('img', { name: 'Live picture' }).evaluate((img: HTMLImageElement) => img.naturalWidth)).toBeGreaterThan(300)
-  const anybody = { id: 'anybody', name: 'Anybody', kind: 'intrusion', zone: [[0, 0], [1, 0], [1, 1], [0, 1]] }
-  await page.request.put('/api/cameras/slipway/detections/anybody', { data: { version: 0, position: 9, detection: anybody } })
+  await expect
+    .poll(() =>
+      page
+        .getByRole('img', { name: 'Live picture' })
+        .evaluate((img: HTMLImageElement) => img.naturalWidth)
+    )
+    .toBeGreaterThan(300)
+  const anybody = {
+    id: 'anybody',
+    name: 'Anybody',
+    kind: 'intrusion',
+    zone: [
+      [0, 0],
+      [1, 0],
+      [1, 1],
+      [0, 1]
+    ]
+  }
+  await page.request.put('/api/cameras/slipway/detections/anybody', {
+    data: { version: 0, position: 9, detection: anybody }
+  })
   const readiness = page.getByRole('region', { name: 'Readiness' })
-  await readiness.getByRole('listitem').filter({ hasText: 'Slipway works as it was before' }).getByRole('button', { name: 'Send' }).click()
-  await expect(page.getByRole('region', { name: 'Heard live' }).getByRole('listitem').first()).toContainText(/somebody is inside/, { timeout: 60_000 })
+  await readiness
+    .getByRole('listitem')
+    .filter({ hasText: 'Slipway works as it was before' })
+    .getByRole('button', { name: 'Send' })
+    .click()
+  await expect(
+    page.getByRole('region', { name: 'Heard live' }).getByRole('listitem').first()
+  ).toContainText(/somebody is inside/, { timeout: 60_000 })
   await asDelivered(baseURL, 'slipway')
 })
 
-test('what somebody changes on a device is shown, and taken over into the plan', async ({ page }) => {
+test('what somebody changes on a device is shown, and taken over into the plan', async ({
+  page
+}) => {
   const other = await otherHand(page, 'Slipway camera')
   const [line] = await other.rules('analytics')
-  await other.modifyRule('analytics', { ...line, simple: { ...line.simple, Direction: 'Left', Sensitivity: '70' } })
+  await other.modifyRule('analytics', {
+    ...line,
+    simple: { ...line.simple, Direction: 'Left', Sensitivity: '70' }
+  })
   await page.goto('/devices')
   const sheet = await sheetOf(page, 'Slipway camera')
   await sheet.getByRole('button', { name: 'Read again' }).click()
-  const row = sheet.getByRole('listitem').filter({ hasText: 'Quay edge' }).filter({ hasText: 'was changed on the device since it was sent' })
+  const row = sheet
+    .getByRole('listitem')
+    .filter({ hasText: 'Quay edge' })
+    .filter({ hasText: 'was changed on the device since it was sent' })
   await expect(row).toContainText('direction: plan Right, device Left')
   await expect(row).toContainText('sensitivity: plan 50, device 70')
   await row.getByRole('button', { name: 'Take over into the plan' }).click()
-  await expect(sheet.getByRole('list', { name: 'Plan and device' })).toContainText('Quay edge as in the plan')
+  await expect(sheet.getByRole('list', { name: 'Plan and device' })).toContainText(
+    'Quay edge as in the plan'
+  )
   await page.goto('/bench/slipway?detection=quay-edge')
-  await expect(page.getByRole('button', { name: /^Direction and sides: / })).toHaveText('from Land to Water')
+  await expect(page.getByRole('button', { name: /^Direction and sides: / })).toHaveText(
+    'from Land to Water'
+  )
 })
 
-test('outputs are tried, an analysis is switched, each door says what goes through it', async ({ page }) => {
+test('outputs are tried, an analysis is switched, each door says what goes through it', async ({
+  page
+}) => {
   await page.goto('/devices')
   const slipway = await sheetOf(page, 'Slipway camera')
   await expect(slipway).toContainText('Halden Optics HO-40, firmware 2.4.1')
-  await expect(slipway).toContainText('Line crossing (up to 4, sensitivity in 100 steps, own arming hours)')
+  await expect(slipway).toContainText(
+    'Line crossing (up to 4, sensitivity in 100 steps, own arming hours)'
+  )
   const strobe = slipway.getByRole('listitem').filter({ hasText: 'Strobe on the mast' })
   await strobe.getByRole('button', { name: 'Test for 3 s' }).click()
   await expect(strobe).toContainText('active now')
@@ -83,18 +133,30 @@ test('outputs are tried, an analysis is switched, each door says what goes throu
   await expect(slipway).toContainText('runs Line crossing, Intrusion; Face would do nothing now')
   await slipway.getByText('Faces', { exact: true }).click()
   await expect(slipway).toContainText('runs Face; Line crossing, Intrusion would do nothing now')
-  await expect(slipway.getByRole('region', { name: 'What is missing' })).toContainText('Quay edge does nothing on Slipway camera: its analysis runs Faces')
+  await expect(slipway.getByRole('region', { name: 'What is missing' })).toContainText(
+    'Quay edge does nothing on Slipway camera: its analysis runs Faces'
+  )
   await slipway.getByRole('button', { name: 'Switch to Perimeter' }).click()
   await expect(slipway).toContainText('runs Line crossing, Intrusion; Face would do nothing now')
 
-  await expect(await sheetOf(page, 'Quay path camera')).toContainText('sensitivity 50: the nearest is 34 (step 2 of 1 to 4)')
-  await expect(await sheetOf(page, 'Waiting room camera')).toContainText(/its clock is off by 9\d s \(ahead\)/)
+  await expect(await sheetOf(page, 'Quay path camera')).toContainText(
+    'sensitivity 50: the nearest is 34 (step 2 of 1 to 4)'
+  )
+  await expect(await sheetOf(page, 'Waiting room camera')).toContainText(
+    /its clock is off by 9\d s \(ahead\)/
+  )
   const recorder = await sheetOf(page, 'Recorder')
-  await expect(recorder.getByRole('region', { name: 'Waiting room' })).toContainText('Ticket window not a kind of this door; it goes through Waiting room camera')
-  await expect(recorder.getByRole('region', { name: 'Quay path' })).toContainText('Path crossing not a kind of this door; it goes through Quay path camera')
+  await expect(recorder.getByRole('region', { name: 'Waiting room' })).toContainText(
+    'Ticket window not a kind of this door; it goes through Waiting room camera'
+  )
+  await expect(recorder.getByRole('region', { name: 'Quay path' })).toContainText(
+    'Path crossing not a kind of this door; it goes through Quay path camera'
+  )
 })
 
-test('the waiting changes of many devices are sent with one command, and read back', async ({ page }) => {
+test('the waiting changes of many devices are sent with one command, and read back', async ({
+  page
+}) => {
   await page.goto('/devices')
   await page.getByRole('button', { name: /Send to all \d that wait/ }).click()
   const question = page.getByRole('tooltip')
@@ -102,7 +164,8 @@ test('the waiting changes of many devices are sent with one command, and read ba
   const panel = page.getByRole('status', { name: 'Sending' })
   // The list is read again while it is asked; a click may fall into that.
   await expect(async () => {
-    if (await question.isVisible()) await question.getByRole('button', { name: 'Send' }).click({ timeout: 3000 })
+    if (await question.isVisible())
+      await question.getByRole('button', { name: 'Send' }).click({ timeout: 3000 })
     await expect(panel).toBeVisible({ timeout: 5000 })
   }).toPass({ timeout: 60_000 })
   await expect(panel).toContainText('Sent and read back')
@@ -119,20 +182,26 @@ test('a device is added: found on the network, or by its address', async ({ page
   await page.getByRole('tooltip').getByRole('button', { name: 'Remove' }).click()
   await page.getByRole('button', { name: 'Add a device' }).click()
   const dialog = page.getByRole('dialog', { name: 'Add a device' })
-  await expect(dialog.getByRole('button', { name: /^Slipway camera .* added already/ })).toBeDisabled()
+  await expect(
+    dialog.getByRole('button', { name: /^Slipway camera .* added already/ })
+  ).toBeDisabled()
   await dialog.getByRole('button', { name: /^Vehicle lanes camera/ }).click()
   await expect(dialog.getByLabel('Name', { exact: true })).toHaveValue('Vehicle lanes camera')
   await dialog.getByLabel('User name').fill(accountOf('Vehicle lanes camera').username)
   await dialog.getByLabel('Password').fill(accountOf('Vehicle lanes camera').password)
   await dialog.getByRole('button', { name: 'Add and read it' }).click()
-  await expect(page.getByRole('article', { name: 'Vehicle lanes camera' })).toContainText('Brightmoor BM 10')
+  await expect(page.getByRole('article', { name: 'Vehicle lanes camera' })).toContainText(
+    'Brightmoor BM 10'
+  )
 
   await page.getByRole('button', { name: 'Add a device' }).click()
   await dialog.getByRole('button', { name: 'Type its address' }).click()
   await dialog.getByLabel('Name', { exact: true }).fill('Shed')
   await dialog.getByLabel('Address').fill('192.168.1.20')
   await dialog.getByRole('button', { name: 'Add and read it' }).click()
-  await expect(dialog.getByRole('alert')).toContainText('is no address; such as http://192.168.1.20')
+  await expect(dialog.getByRole('alert')).toContainText(
+    'is no address; such as http://192.168.1.20'
+  )
   await dialog.getByLabel('Address').fill('http://127.0.0.1:9')
   await dialog.getByRole('button', { name: 'Add and read it' }).click()
   await expect(page.getByRole('article', { name: 'Shed' })).toContainText('cannot be reached')

@@ -1,7 +1,9 @@
 import { expect, test, type Page } from '@playwright/test'
 import { asDelivered } from './site.ts'
 
-test.beforeAll(({ baseURL }) => asDelivered(baseURL, 'quay-path', 'waiting-room', 'workshop-yard', 'fuel-pontoon'))
+test.beforeAll(({ baseURL }) =>
+  asDelivered(baseURL, 'quay-path', 'waiting-room', 'workshop-yard', 'fuel-pontoon')
+)
 
 /** Opens a camera's Bench with one of its clips analysed. */
 async function openBench(page: Page, camera: string, clip?: string): Promise<void> {
@@ -14,7 +16,8 @@ async function openBench(page: Page, camera: string, clip?: string): Promise<voi
   await expect(page.locator('.target-lane').first()).toBeVisible({ timeout: 120_000 })
 }
 const item = (page: Page, name: string) => page.locator('.rail-item', { hasText: name })
-const flags = (page: Page, name: string) => page.getByRole('button', { name: new RegExp(`^Trigger of ${name},`) })
+const flags = (page: Page, name: string) =>
+  page.getByRole('button', { name: new RegExp(`^Trigger of ${name},`) })
 const kept = (page: Page) => expect(page.getByRole('status')).toHaveText('All changes kept')
 const curve = (page: Page) => page.getByRole('region', { name: 'Measured curve' })
 async function at(page: Page, x: number, y: number): Promise<[number, number]> {
@@ -22,14 +25,18 @@ async function at(page: Page, x: number, y: number): Promise<[number, number]> {
   return [box.x + x * box.width, box.y + y * box.height]
 }
 
-test('motion: the curve with its limit, cells painted off and on, by pointer and by keyboard; kept after a reload', async ({ page }) => {
+test('motion: the curve with its limit, cells painted off and on, by pointer and by keyboard; kept after a reload', async ({
+  page
+}) => {
   await openBench(page, 'quay-path')
   await item(page, 'All movement').getByRole('button').first().click()
   await expect(curve(page)).toContainText('limit 2 %')
   const whole = await flags(page, 'All movement').count()
   expect(whole).toBeGreaterThan(2)
   await flags(page, 'All movement').first().click()
-  await expect(page.locator('.verdict')).toHaveText(/^Triggered at \d+\.\d s: every gate let it through\.$/)
+  await expect(page.locator('.verdict')).toHaveText(
+    /^Triggered at \d+\.\d s: every gate let it through\.$/
+  )
 
   // The sky and the trees' crowns, where nothing that matters is.
   const tools = page.getByRole('toolbar', { name: 'Cells' })
@@ -71,26 +78,40 @@ test('motion: the curve with its limit, cells painted off and on, by pointer and
   await kept(page)
 })
 
-test('compare: what motion, motion by class and a line would send, and which of it somebody would want', async ({ page }) => {
+test('compare: what motion, motion by class and a line would send, and which of it somebody would want', async ({
+  page
+}) => {
   await openBench(page, 'quay-path')
   await expect(flags(page, 'All movement').first()).toBeVisible()
   await page.getByRole('button', { name: 'Compare' }).click()
   const motion = page.getByRole('region', { name: 'All movement' })
   await expect(motion).toContainText(/✓ \d+ wanted · ✕ [1-9]\d* for nothing/)
-  await expect(page.getByRole('region', { name: 'People moving' })).toContainText(/✓ [1-9]\d* wanted · ✕ 0 for nothing/)
-  await expect(page.getByRole('region', { name: 'Path crossing' })).toContainText(/✓ [1-9]\d* wanted · ✕ 0 for nothing/)
+  await expect(page.getByRole('region', { name: 'People moving' })).toContainText(
+    /✓ [1-9]\d* wanted · ✕ 0 for nothing/
+  )
+  await expect(page.getByRole('region', { name: 'Path crossing' })).toContainText(
+    /✓ [1-9]\d* wanted · ✕ 0 for nothing/
+  )
   await expect(page.getByText('by the clip’s ground truth')).toBeVisible()
-  await page.getByRole('button', { name: /^Path crossing at .*, wanted$/ }).first().click()
+  await page
+    .getByRole('button', { name: /^Path crossing at .*, wanted$/ })
+    .first()
+    .click()
   await expect(page).toHaveURL(/detection=path-crossing/)
   await expect(page.locator('.verdict')).toHaveText(/^Triggered/)
 })
 
-test('tamper: found and named, with its curves; its reference is learned anew on request', async ({ page }) => {
+test('tamper: found and named, with its curves; its reference is learned anew on request', async ({
+  page
+}) => {
   await openBench(page, 'workshop-yard')
   await item(page, 'Yard camera care').getByRole('button').first().click()
-  await expect(page.getByRole('button', { name: /^Trigger of Yard camera care, covered, at 1[78]\.\d s$/ })).toHaveCount(1)
+  await expect(
+    page.getByRole('button', { name: /^Trigger of Yard camera care, covered, at 1[78]\.\d s$/ })
+  ).toHaveCount(1)
   await flags(page, 'Yard camera care').click()
-  for (const name of ['Covered', 'Dark', 'Washed out', 'Out of focus', 'Moved']) await expect(curve(page)).toContainText(name)
+  for (const name of ['Covered', 'Dark', 'Washed out', 'Out of focus', 'Moved'])
+    await expect(curve(page)).toContainText(name)
   await expect(page.locator('.ladder')).toContainText(/% of the way to covered/)
   await page.getByRole('button', { name: 'Learn it anew here' }).click()
   await expect(page.getByText(/and again at 00:1[78]\.\d/)).toBeVisible({ timeout: 60_000 })
@@ -115,15 +136,20 @@ test('faces and contacts: a mask at the ticket window, the door after hours', as
 
   await openBench(page, 'waiting-room', 'Locked, and somebody is inside')
   await item(page, 'Door after hours').getByRole('button').first().click()
-  await expect(page.getByRole('button', { name: /^Trigger of Door after hours, contact input, at 8\.1 s$/ })).toBeVisible()
+  await expect(
+    page.getByRole('button', { name: /^Trigger of Door after hours, contact input, at 8\.1 s$/ })
+  ).toBeVisible()
 })
 
-test('a clip is made from a script, with its progress, and a new detection of another kind is tried on it', async ({ page }) => {
+test('a clip is made from a script, with its progress, and a new detection of another kind is tried on it', async ({
+  page
+}) => {
   await page.goto('/bench/fuel-pontoon')
   const dialog = page.getByRole('dialog', { name: 'Make a clip' })
   // While the Bench is still reading, the button may be replaced under the pointer.
   await expect(async () => {
-    if (!(await dialog.isVisible())) await page.getByRole('button', { name: 'Make a clip' }).first().click({ timeout: 3000 })
+    if (!(await dialog.isVisible()))
+      await page.getByRole('button', { name: 'Make a clip' }).first().click({ timeout: 3000 })
     await expect(dialog).toBeVisible({ timeout: 10_000 })
   }).toPass({ timeout: 60_000 })
   await dialog.getByLabel('Name').fill('Short and foggy')
@@ -142,7 +168,9 @@ test('a clip is made from a script, with its progress, and a new detection of an
   await page.getByRole('button', { name: 'New detection of another kind' }).click()
   await page.getByRole('menuitem', { name: 'Signal loss' }).click()
   await expect(page.getByRole('heading', { name: 'A · Signal loss' })).toBeVisible()
-  await expect(page.getByRole('button', { name: /^Trigger of Picture lost, signal loss, at 7\.9 s$/ })).toBeVisible()
+  await expect(
+    page.getByRole('button', { name: /^Trigger of Picture lost, signal loss, at 7\.9 s$/ })
+  ).toBeVisible()
   await kept(page)
   await page.keyboard.press('Delete')
   await expect(page.locator('.rail-item')).toHaveCount(0)

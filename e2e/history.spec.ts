@@ -7,7 +7,10 @@ test.describe.configure({ mode: 'serial' })
 test.beforeAll(({ baseURL }) => asDelivered(baseURL, 'slipway'))
 
 const rail = (page: Page) => page.getByRole('list', { name: 'What is drawn' })
-const detections = async (page: Page) => ((await (await page.request.get('/api/cameras/slipway')).json()) as BenchView).detections.map((k) => ({ ...k.detection, links: k.actions.actions.links }))
+const detections = async (page: Page) =>
+  ((await (await page.request.get('/api/cameras/slipway')).json()) as BenchView).detections.map(
+    (k) => ({ ...k.detection, links: k.actions.actions.links })
+  )
 
 test('undo and redo go on after a reload', async ({ page }) => {
   await openBench(page)
@@ -32,9 +35,14 @@ test('undo and redo go on after a reload', async ({ page }) => {
   await kept(page)
 })
 
-test('the history says who changed what; two states compared; gone back to, and that undone', async ({ page }) => {
+test('the history says who changed what; two states compared; gone back to, and that undone', async ({
+  page
+}) => {
   await openBench(page)
-  await rail(page).getByRole('button', { name: /Quay edge/ }).first().click()
+  await rail(page)
+    .getByRole('button', { name: /Quay edge/ })
+    .first()
+    .click()
   await chip(page, 'Confirm time').click()
   await page.getByRole('spinbutton', { name: /^Confirm time/ }).fill('1.5')
   await page.keyboard.press('Enter')
@@ -46,7 +54,10 @@ test('the history says who changed what; two states compared; gone back to, and 
   await page.getByRole('button', { name: 'History' }).click()
   const edits = page.getByRole('region', { name: 'Edits' })
   await expect(edits.getByRole('button').first()).toContainText(/Draw Line 1Isla Brae/)
-  await edits.getByRole('button', { name: /Change the confirm time/ }).first().click()
+  await edits
+    .getByRole('button', { name: /Change the confirm time/ })
+    .first()
+    .click()
   const comparison = page.getByRole('region', { name: 'Comparison' })
   await expect(comparison).toContainText('Line 1 is new')
   // Against the state before: the third edit from the top at that time was the delivery or an earlier test's.
@@ -57,7 +68,9 @@ test('the history says who changed what; two states compared; gone back to, and 
   await page.keyboard.press('Escape')
   await expect(rail(page)).not.toContainText('Line 1')
   await kept(page)
-  expect((await detections(page)).find((d) => d.name === 'Quay edge')).toMatchObject({ confirmSeconds: 0.5 })
+  expect((await detections(page)).find((d) => d.name === 'Quay edge')).toMatchObject({
+    confirmSeconds: 0.5
+  })
   await page.keyboard.press('Control+z')
   await expect(rail(page)).toContainText('Line 1')
   await kept(page)
@@ -77,14 +90,26 @@ test('several at once: sensitivity, classes, hours, actions, each one step', asy
   await bulk.getByLabel('Hours for all marked').click()
   await page.getByTitle('Nights', { exact: true }).click()
   await kept(page)
-  expect(await detections(page)).toEqual((await detections(page)).map(() => expect.objectContaining({ sensitivity: 72, links: expect.arrayContaining(['station']), schedule: 'nights' })))
+  expect(await detections(page)).toEqual(
+    (await detections(page)).map(() =>
+      expect.objectContaining({
+        sensitivity: 72,
+        links: expect.arrayContaining(['station']),
+        schedule: 'nights'
+      })
+    )
+  )
   await bulk.getByRole('button', { name: 'Done' }).click()
   for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z')
   await kept(page)
-  expect((await detections(page)).some((d) => 'sensitivity' in d && d.sensitivity === 72)).toBe(false)
+  expect((await detections(page)).some((d) => 'sensitivity' in d && d.sensitivity === 72)).toBe(
+    false
+  )
 })
 
-test('the order by menu and by keyboard of the menu; a common need fills every gate', async ({ page }) => {
+test('the order by menu and by keyboard of the menu; a common need fills every gate', async ({
+  page
+}) => {
   await openBench(page)
   await page.getByRole('button', { name: 'More for Line 1' }).click()
   await page.getByRole('menuitem', { name: 'Move up' }).click()
@@ -95,7 +120,12 @@ test('the order by menu and by keyboard of the menu; a common need fills every g
   await page.getByRole('button', { name: 'From a common need' }).click()
   await page.getByRole('menuitem', { name: /^Doorway, in and out/ }).click()
   await expect(page.getByText('Doorway, in and out:')).toBeVisible()
-  for (const [x, y] of [[0.4, 0.5], [0.65, 0.5], [0.75, 0.75], [0.3, 0.75]]) {
+  for (const [x, y] of [
+    [0.4, 0.5],
+    [0.65, 0.5],
+    [0.75, 0.75],
+    [0.3, 0.75]
+  ]) {
     const box = (await page.locator('.stage canvas').first().boundingBox())!
     await page.mouse.click(box.x + x * box.width, box.y + y * box.height)
     await page.waitForTimeout(350)
@@ -107,7 +137,14 @@ test('the order by menu and by keyboard of the menu; a common need fills every g
   await page.getByRole('menuitem', { name: /^Camera care/ }).click()
   await expect(rail(page)).toContainText('No picture, Picture lost')
   await kept(page)
-  expect((await detections(page)).map((d) => d.kind)).toEqual(['line', 'line', 'entry', 'exit', 'tamper', 'signalLoss'])
+  expect((await detections(page)).map((d) => d.kind)).toEqual([
+    'line',
+    'line',
+    'entry',
+    'exit',
+    'tamper',
+    'signalLoss'
+  ])
   // Each was one step.
   await page.keyboard.press('Control+z')
   await page.keyboard.press('Control+z')

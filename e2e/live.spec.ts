@@ -3,14 +3,17 @@ import { asDelivered } from './site.ts'
 
 test.beforeAll(({ baseURL }) => asDelivered(baseURL, 'slipway'))
 
-test('run as live: each trigger sends a mail, which the mailbox shows with its picture', async ({ page }) => {
+test('run as live: each trigger sends a mail, which the mailbox shows with its picture', async ({
+  page
+}) => {
   await page.goto('/bench/slipway')
   await expect(page.locator('.target-lane')).toHaveCount(7, { timeout: 60_000 })
   await page.locator('.rail-item button').first().click()
   const actions = page.getByRole('button', { name: /^Actions: / })
   await expect(actions).toHaveText('Strobe on the mast, Voice on the mast and 3 more')
   await actions.click()
-  for (const name of ['Strobe on the mast', 'Voice on the mast', 'Recording']) await page.getByRole('checkbox', { name }).uncheck()
+  for (const name of ['Strobe on the mast', 'Voice on the mast', 'Recording'])
+    await page.getByRole('checkbox', { name }).uncheck()
   await page.keyboard.press('Escape')
   await expect(actions).toHaveText('E-mail to duty and Pop-up')
   await expect(page.getByRole('status')).toHaveText('All changes kept')
@@ -24,7 +27,10 @@ test('run as live: each trigger sends a mail, which the mailbox shows with its p
   await run.getByRole('link', { name: 'Open the mailbox' }).click()
   await expect(page).toHaveURL(/\/mailbox$/)
   // The camera's own scene goes on meanwhile, and sends mails as well: those do not know who it was.
-  await page.getByRole('link', { name: /person crossed Quay edge, Water → Land/ }).first().click()
+  await page
+    .getByRole('link', { name: /person crossed Quay edge, Water → Land/ })
+    .first()
+    .click()
   const message = page.getByRole('article', { name: 'Message' })
   await expect(message).toContainText('Camera: Slipway')
   await expect(message).toContainText('Direction: Water → Land')

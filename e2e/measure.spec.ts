@@ -8,7 +8,9 @@ test.beforeAll(({ baseURL }) => asDelivered(baseURL, 'slipway'))
 
 const panel = 'Measuring the scene'
 
-test('from the clip’s people: the camera that painted them is found; kept, undone, done again', async ({ page }) => {
+test('from the clip’s people: the camera that painted them is found; kept, undone, done again', async ({
+  page
+}) => {
   await openBench(page)
   await page.getByRole('button', { name: 'Measure the scene' }).click()
   const tool = page.getByRole('complementary', { name: panel })
@@ -22,7 +24,9 @@ test('from the clip’s people: the camera that painted them is found; kept, und
   expect(Math.abs(metres - 4.2)).toBeLessThan(0.35)
   await tool.getByRole('switch').click()
   await tool.getByRole('button', { name: 'Keep this measurement' }).click()
-  await expect(page.getByRole('region', { name: 'Scene' })).toContainText(/Measured: the camera hangs at 4\.\d m/)
+  await expect(page.getByRole('region', { name: 'Scene' })).toContainText(
+    /Measured: the camera hangs at 4\.\d m/
+  )
   await kept(page)
   const { scene } = (await (await page.request.get('/api/cameras/slipway')).json()) as BenchView
   expect(scene.marks).toMatchObject({ from: 'people', fieldOfView: 36 })
@@ -33,9 +37,15 @@ test('from the clip’s people: the camera that painted them is found; kept, und
   await kept(page)
 })
 
-test('sizes in metres from then on: a limit above all people stops them, and the ladder says so in metres', async ({ page }) => {
+test('sizes in metres from then on: a limit above all people stops them, and the ladder says so in metres', async ({
+  page
+}) => {
   await openBench(page)
-  await page.getByRole('list', { name: 'What is drawn' }).getByRole('button', { name: /Quay edge/ }).first().click()
+  await page
+    .getByRole('list', { name: 'What is drawn' })
+    .getByRole('button', { name: /Quay edge/ })
+    .first()
+    .click()
   await chip(page, 'Size frames').click()
   await page.getByText('Metres', { exact: true }).click()
   await page.getByRole('button', { name: /^Fit to the clip/ }).click()
@@ -44,7 +54,10 @@ test('sizes in metres from then on: a limit above all people stops them, and the
   await page.keyboard.press('Enter')
   await expect(flags(page, 'Quay edge')).toHaveCount(0)
   await page.keyboard.press('Escape')
-  await page.locator('.target-lane').getByRole('button', { name: /^person 5,/ }).click()
+  await page
+    .locator('.target-lane')
+    .getByRole('button', { name: /^person 5,/ })
+    .click()
   await expect(page.getByRole('region', { name: 'Gate ladder' })).toContainText(/1\.[6-9]\d? m/)
   await page.keyboard.press('Escape')
   for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z')
@@ -52,7 +65,9 @@ test('sizes in metres from then on: a limit above all people stops them, and the
   await kept(page)
 })
 
-test('by keyboard alone: feet and heads marked; what is missing is said until it is enough', async ({ page }) => {
+test('by keyboard alone: feet and heads marked; what is missing is said until it is enough', async ({
+  page
+}) => {
   await openBench(page)
   await page.getByRole('button', { name: 'Measure it again' }).focus()
   await page.keyboard.press('Enter')
@@ -80,7 +95,9 @@ test('by keyboard alone: feet and heads marked; what is missing is said until it
   await expect(tool).toHaveCount(0)
 })
 
-test('size frames on the picture: drawn with F, dragged, and fitted to the clip', async ({ page }) => {
+test('size frames on the picture: drawn with F, dragged, and fitted to the clip', async ({
+  page
+}) => {
   await openBench(page)
   await draw(page, 'z', [0.4, 0.48], [0.65, 0.51], [0.75, 0.75], [0.3, 0.75])
   await expect(chip(page, 'Size frames')).toHaveText('of any size')
@@ -91,10 +108,14 @@ test('size frames on the picture: drawn with F, dragged, and fitted to the clip'
   await page.mouse.down()
   await page.mouse.move(...(await at(page, 0.42, 0.38)), { steps: 5 })
   await page.mouse.up()
-  await expect(chip(page, 'Size frames')).toHaveText(/^larger than (3\.9|4|4\.1) × (9\.[89]|10(\.[12])?) % of the picture$/)
+  await expect(chip(page, 'Size frames')).toHaveText(
+    /^larger than (3\.9|4|4\.1) × (9\.[89]|10(\.[12])?) % of the picture$/
+  )
   await chip(page, 'Size frames').click()
   await page.getByRole('button', { name: /^Fit to the clip \(\d targets? at the shape\)/ }).click()
   await page.keyboard.press('Escape')
-  await expect(chip(page, 'Size frames')).toHaveText(/^between [\d.]+ × [\d.]+ % and [\d.]+ × [\d.]+ % of the picture$/)
+  await expect(chip(page, 'Size frames')).toHaveText(
+    /^between [\d.]+ × [\d.]+ % and [\d.]+ × [\d.]+ % of the picture$/
+  )
   await expect(flags(page, 'Zone 1').first()).toBeVisible()
 })

@@ -15,7 +15,11 @@ export async function at(page: Page, x: number, y: number): Promise<[number, num
 }
 
 /** Draws a line (`l`), a zone (`z`) or an ignore area (`i`) by the pointer and finishes it with Enter. */
-export async function draw(page: Page, key: 'l' | 'z' | 'i', ...points: [number, number][]): Promise<void> {
+export async function draw(
+  page: Page,
+  key: 'l' | 'z' | 'i',
+  ...points: [number, number][]
+): Promise<void> {
   await page.keyboard.press(key)
   for (const [x, y] of points) {
     await page.mouse.click(...(await at(page, x, y)))
@@ -25,13 +29,19 @@ export async function draw(page: Page, key: 'l' | 'z' | 'i', ...points: [number,
 }
 
 /** Takes hold of a place of the picture and lets go at another. */
-export async function drag(page: Page, from: [number, number], ...to: [number, number][]): Promise<void> {
+export async function drag(
+  page: Page,
+  from: [number, number],
+  ...to: [number, number][]
+): Promise<void> {
   await page.mouse.move(...(await at(page, ...from)))
   await page.mouse.down()
   for (const place of to) await page.mouse.move(...(await at(page, ...place)), { steps: 4 })
   await page.mouse.up()
 }
 
-export const flags = (page: Page, name: string) => page.getByRole('button', { name: new RegExp(`^Trigger of ${name},`) })
+export const flags = (page: Page, name: string) =>
+  page.getByRole('button', { name: new RegExp(`^Trigger of ${name},`) })
 export const kept = (page: Page) => expect(page.getByRole('status')).toHaveText('All changes kept')
-export const chip = (page: Page, what: string) => page.getByRole('button', { name: new RegExp(`^${what}: `) })
+export const chip = (page: Page, what: string) =>
+  page.getByRole('button', { name: new RegExp(`^${what}: `) })

@@ -6,16 +6,27 @@ import { hoursAndActionsAsDelivered } from './site.ts'
 test.describe.configure({ mode: 'serial' })
 test.beforeAll(({ baseURL }) => hoursAndActionsAsDelivered(baseURL))
 
-const view = async (page: Page): Promise<ProvingView> => (await page.request.get('/api/proving')).json()
+const view = async (page: Page): Promise<ProvingView> =>
+  (await page.request.get('/api/proving')).json()
 const panel = (page: Page) => page.getByRole('complementary', { name: 'The check' })
 /** Gives the line of the Slipway another direction, as somebody may do on the Bench. */
 async function direct(page: Page, direction: string): Promise<void> {
-  const { detections } = (await (await page.request.get('/api/cameras/slipway')).json()) as BenchView
+  const { detections } = (await (
+    await page.request.get('/api/cameras/slipway')
+  ).json()) as BenchView
   const { detection, position, version } = detections[0]
-  expect((await page.request.put('/api/cameras/slipway/detections/quay-edge', { data: { detection: { ...detection, direction }, position, version } })).ok()).toBe(true)
+  expect(
+    (
+      await page.request.put('/api/cameras/slipway/detections/quay-edge', {
+        data: { detection: { ...detection, direction }, position, version }
+      })
+    ).ok()
+  ).toBe(true)
 }
 
-test('the checks are proposed gate by gate; kept, run, and each says what came and which gate decided', async ({ page }) => {
+test('the checks are proposed gate by gate; kept, run, and each says what came and which gate decided', async ({
+  page
+}) => {
   await page.goto('/prove')
   // Begun anew after a failure, they are kept already.
   if (!(await view(page)).checks.length) {
@@ -23,24 +34,53 @@ test('the checks are proposed gate by gate; kept, run, and each says what came a
     await page.getByRole('button', { name: /^Keep all \d+/ }).click()
   }
   await expect(page.getByText(/^\d+ checks$/)).toBeVisible()
-  await page.getByRole('navigation', { name: 'Detections' }).getByRole('button', { name: /Door after hours/ }).click()
+  await page
+    .getByRole('navigation', { name: 'Detections' })
+    .getByRole('button', { name: /Door after hours/ })
+    .click()
   await page.getByRole('button', { name: 'Run these' }).click()
   await expect(page.getByText(/^Last run:/)).toBeVisible({ timeout: 60_000 })
-  await expect(page.getByRole('navigation', { name: 'Detections' }).getByRole('button', { name: /Door after hours/ })).toContainText('13 of 13')
+  await expect(
+    page
+      .getByRole('navigation', { name: 'Detections' })
+      .getByRole('button', { name: /Door after hours/ })
+  ).toContainText('13 of 13')
 
   await page.getByRole('button', { name: /After the armed hours/ }).click()
   await expect(panel(page)).toContainText('Silent, as expected')
-  await expect(panel(page).getByRole('region', { name: 'Gate ladder' })).toContainText(/Armed.*Nights/)
+  await expect(panel(page).getByRole('region', { name: 'Gate ladder' })).toContainText(
+    /Armed.*Nights/
+  )
   await page.getByRole('button', { name: /Floodlight: within its hours/ }).click()
-  await expect(panel(page).getByRole('region', { name: 'What follows' })).toContainText('Floodlight: set off')
+  await expect(panel(page).getByRole('region', { name: 'What follows' })).toContainText(
+    'Floodlight: set off'
+  )
 })
 
-test('a setting is changed: its proofs are out of date; run again, what got worse and since which change; the site blocks, and is mended', async ({ page }) => {
+test('a setting is changed: its proofs are out of date; run again, what got worse and since which change; the site blocks, and is mended', async ({
+  page
+}) => {
   await page.goto('/prove?camera=slipway&detection=quay-edge')
-  const asked = (await view(page)).checks.filter((c) => c.check.detection === 'quay-edge' && c.check.by.how === 'walk' && c.check.by.through === 'truth').map((c) => ({ camera: c.camera, check: c.check.id }))
+  const asked = (await view(page)).checks
+    .filter(
+      (c) =>
+        c.check.detection === 'quay-edge' &&
+        c.check.by.how === 'walk' &&
+        c.check.by.through === 'truth'
+    )
+    .map((c) => ({ camera: c.camera, check: c.check.id }))
   const run = async (): Promise<void> => {
-    const { id } = (await (await page.request.post('/api/proving/runs', { data: { checks: asked } })).json()) as { id: number }
-    await expect.poll(async () => ((await (await page.request.get(`/api/proving/runs/${id}`)).json()) as { state: string }).state, { timeout: 60_000 }).toBe('finished')
+    const { id } = (await (
+      await page.request.post('/api/proving/runs', { data: { checks: asked } })
+    ).json()) as { id: number }
+    await expect
+      .poll(
+        async () =>
+          ((await (await page.request.get(`/api/proving/runs/${id}`)).json()) as { state: string })
+            .state,
+        { timeout: 60_000 }
+      )
+      .toBe('finished')
   }
   await run()
   await direct(page, 'rightToLeft')
@@ -51,7 +91,12 @@ test('a setting is changed: its proofs are out of date; run again, what got wors
   await expect(worse).toContainText('From Water to Land since “Edit Quay edge” by Isla Brae')
   await worse.getByRole('button', { name: 'From Water to Land', exact: true }).click()
   await expect(panel(page)).toContainText('A trigger was expected, and none came')
-  await expect(panel(page).getByRole('region', { name: 'Gate ladder' }).getByRole('listitem').filter({ hasText: 'Direction' })).toHaveClass('stopped')
+  await expect(
+    panel(page)
+      .getByRole('region', { name: 'Gate ladder' })
+      .getByRole('listitem')
+      .filter({ hasText: 'Direction' })
+  ).toHaveClass('stopped')
 
   await page.goto('/site')
   await expect(page.getByRole('link', { name: /Slipway/ }).first()).toContainText('Proven blocked')
@@ -60,10 +105,14 @@ test('a setting is changed: its proofs are out of date; run again, what got wors
   await direct(page, 'leftToRight')
   await run()
   await page.goto('/prove?camera=slipway&detection=quay-edge')
-  await expect(page.getByRole('region', { name: 'Better than the time before' })).toContainText('From Water to Land')
+  await expect(page.getByRole('region', { name: 'Better than the time before' })).toContainText(
+    'From Water to Land'
+  )
 })
 
-test('a check of one’s own: who walks where, drawn on the picture; what is wrong is said and stays; deleted and brought back', async ({ page }) => {
+test('a check of one’s own: who walks where, drawn on the picture; what is wrong is said and stays; deleted and brought back', async ({
+  page
+}) => {
   await page.goto('/prove?camera=slipway&detection=quay-edge')
   await page.getByRole('button', { name: 'Add a check' }).click()
   await panel(page).getByLabel('Name').fill('A dog on the quay')
@@ -92,8 +141,12 @@ test('a check of one’s own: who walks where, drawn on the picture; what is wro
 test('a walk opens on the Bench as a clip, at the moment that matters', async ({ page }) => {
   await page.goto('/prove?camera=slipway&detection=quay-edge&check=quay-edge.direction.leftToRight')
   await panel(page).getByRole('button', { name: 'On the Bench' }).click()
-  await expect(page).toHaveURL(/\/bench\/slipway\?clip=[\w-]+&detection=quay-edge&frame=\d+/, { timeout: 90_000 })
-  await expect(page.getByRole('button', { name: /^Trigger of Quay edge,/ })).toHaveCount(1, { timeout: 30_000 })
+  await expect(page).toHaveURL(/\/bench\/slipway\?clip=[\w-]+&detection=quay-edge&frame=\d+/, {
+    timeout: 90_000
+  })
+  await expect(page.getByRole('button', { name: /^Trigger of Quay edge,/ })).toHaveCount(1, {
+    timeout: 30_000
+  })
 })
 
 test.afterAll(({ baseURL }) => hoursAndActionsAsDelivered(baseURL))

@@ -7,7 +7,15 @@ import { chromium } from '@playwright/test'
  */
 const address = process.argv[2] ?? 'http://127.0.0.1:4600'
 const folder = fileURLToPath(new URL('../docs/screenshots/', import.meta.url))
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-background-networking', '--disable-component-update', '--disable-sync'] })
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync'
+  ]
+})
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
 await page.goto(address)
 await page.getByLabel('User name').fill('isla')
@@ -26,7 +34,11 @@ await page.locator('.ladder').waitFor()
 await take('bench-trigger')
 
 await page.getByRole('button', { name: 'What would have to change?' }).click()
-await page.locator('.changes li').nth(1).getByText(/changes on|Also|Loses/).waitFor()
+await page
+  .locator('.changes li')
+  .nth(1)
+  .getByText(/changes on|Also|Loses/)
+  .waitFor()
 await page.locator('.changes li').nth(1).scrollIntoViewIfNeeded()
 await take('bench-change')
 await page.getByRole('button', { name: 'Close', exact: true }).click()
@@ -42,7 +54,10 @@ await take('mailbox')
 await page.goto(`${address}/bench/slipway`)
 await page.locator('.flag').first().waitFor()
 const box = (await page.locator('.stage canvas').first().boundingBox())!
-const at = (x: number, y: number): [number, number] => [box.x + x * box.width, box.y + y * box.height]
+const at = (x: number, y: number): [number, number] => [
+  box.x + x * box.width,
+  box.y + y * box.height
+]
 await page.locator('.rail-item button').first().click()
 
 await page.goto(`${address}/bench/quay-path`)
@@ -83,12 +98,20 @@ await take('bench-face')
 await page.goto(`${address}/bench/slipway`)
 await page.locator('.flag').first().waitFor()
 await page.keyboard.press('z')
-for (const [x, y] of [[0.4, 0.5], [0.65, 0.5], [0.75, 0.75], [0.3, 0.75]]) {
+for (const [x, y] of [
+  [0.4, 0.5],
+  [0.65, 0.5],
+  [0.75, 0.75],
+  [0.3, 0.75]
+]) {
   await page.mouse.click(...at(x, y))
   await page.waitForTimeout(400)
 }
 await page.keyboard.press('Enter')
-await page.getByRole('button', { name: /^Trigger of Zone 1,/ }).last().click()
+await page
+  .getByRole('button', { name: /^Trigger of Zone 1,/ })
+  .last()
+  .click()
 await page.getByRole('button', { name: /^Dwell: / }).click()
 await page.locator('.stays-chart').waitFor()
 await take('bench-zone')
@@ -98,7 +121,9 @@ await page.getByText('All changes kept').waitFor()
 
 await page.goto(`${address}/site`)
 await page.locator('.site-findings li').first().waitFor()
-await page.waitForFunction(() => [...document.images].length > 1 && [...document.images].every((i) => i.complete))
+await page.waitForFunction(
+  () => [...document.images].length > 1 && [...document.images].every((i) => i.complete)
+)
 await take('site')
 
 await page.goto(`${address}/devices`)
@@ -106,7 +131,11 @@ await page.getByRole('button', { name: /^Slipway camera/ }).click()
 await page.getByRole('button', { name: 'Send 1 change' }).click()
 await page.getByText('Sent and read back').waitFor()
 await page.getByRole('button', { name: /^Quay path camera/ }).click()
-await page.getByRole('article', { name: 'Quay path camera' }).locator('.device-detections li').first().waitFor()
+await page
+  .getByRole('article', { name: 'Quay path camera' })
+  .locator('.device-detections li')
+  .first()
+  .waitFor()
 await take('devices')
 
 await page.goto(`${address}/bench/slipway?live=true`)
@@ -127,10 +156,18 @@ await page.goto(`${address}/actions?endpoint=strobe-mast`)
 await page.locator('.crossing').first().waitFor()
 await take('actions')
 
-const { pages } = (await (await page.request.get(`${address}/api/stand-ins`)).json()) as { pages: string }
+const { pages } = (await (await page.request.get(`${address}/api/stand-ins`)).json()) as {
+  pages: string
+}
 await page.request.post(`${pages}/station/mood`, { form: { value: 'silent' }, maxRedirects: 0 })
 await page.goto(`${address}/actions/alarms`)
-for (const [camera, detection] of [['slipway', 'quay-edge'], ['waiting-room', 'waiting-room-door']]) await page.request.post(`${address}/api/triggers`, { data: { key: `${detection} ${Date.now()}`, camera, detection } })
+for (const [camera, detection] of [
+  ['slipway', 'quay-edge'],
+  ['waiting-room', 'waiting-room-door']
+])
+  await page.request.post(`${address}/api/triggers`, {
+    data: { key: `${detection} ${Date.now()}`, camera, detection }
+  })
 await page.getByText('the station did not answer within 5 s').first().waitFor()
 await page.request.post(`${pages}/station/mood`, { form: { value: 'answers' }, maxRedirects: 0 })
 for (const close of await page.locator('.popup-close').all()) await close.click()

@@ -7,14 +7,19 @@ import { asDelivered } from './site.ts'
 test.describe.configure({ mode: 'serial' })
 test.beforeAll(({ baseURL }) => asDelivered(baseURL, 'slipway', 'fuel-pontoon'))
 
-const view = async (page: Page, camera = 'slipway'): Promise<BenchView> => (await (await page.request.get(`/api/cameras/${camera}`)).json()) as BenchView
+const view = async (page: Page, camera = 'slipway'): Promise<BenchView> =>
+  (await (await page.request.get(`/api/cameras/${camera}`)).json()) as BenchView
 const rail = (page: Page) => page.getByRole('list', { name: 'What is drawn' })
 const lineOf = async (page: Page, name: string) => {
   await kept(page)
-  return (await view(page)).detections.map((k) => k.detection).find((d) => d.name === name) as LineDetection
+  return (await view(page)).detections
+    .map((k) => k.detection)
+    .find((d) => d.name === name) as LineDetection
 }
 
-test('an ignore area: drawn, and who stands in it does not trigger; deleted, undone, kept', async ({ page }) => {
+test('an ignore area: drawn, and who stands in it does not trigger; deleted, undone, kept', async ({
+  page
+}) => {
   await openBench(page)
   await draw(page, 'z', [0.4, 0.5], [0.65, 0.5], [0.75, 0.75], [0.3, 0.75])
   await expect(flags(page, 'Zone 1').first()).toBeVisible()
@@ -26,9 +31,17 @@ test('an ignore area: drawn, and who stands in it does not trigger; deleted, und
   expect((await view(page)).scene.ignore).toHaveLength(1)
   await page.reload()
   await expect(page.getByRole('heading', { name: '⊘ Ignore area 1' })).toBeVisible()
-  await rail(page).getByRole('button', { name: /Zone 1/ }).first().click()
-  await page.locator('.target-lane').getByRole('button', { name: /^person 5,/ }).click()
-  await expect(page.getByRole('region', { name: 'Gate ladder' })).toContainText('stands in an ignore area')
+  await rail(page)
+    .getByRole('button', { name: /Zone 1/ })
+    .first()
+    .click()
+  await page
+    .locator('.target-lane')
+    .getByRole('button', { name: /^person 5,/ })
+    .click()
+  await expect(page.getByRole('region', { name: 'Gate ladder' })).toContainText(
+    'stands in an ignore area'
+  )
   await page.getByRole('button', { name: 'Ignore area 1', exact: true }).click()
   await page.getByRole('application').focus()
   await page.keyboard.press('Delete')
@@ -51,7 +64,9 @@ test('duplicate, turn over, cut in two, by keyboard', async ({ page }) => {
   await expect(rail(page).getByRole('listitem')).toHaveCount(3)
   await expect(chip(page, 'Name')).toHaveText('Line 2')
   const [first, copy] = [await lineOf(page, 'Line 1'), await lineOf(page, 'Line 2')]
-  expect(copy.line.map(([x, y]) => [x - 0.03, y - 0.03].map((v) => Math.round(v * 1e4) / 1e4))).toEqual(first.line)
+  expect(
+    copy.line.map(([x, y]) => [x - 0.03, y - 0.03].map((v) => Math.round(v * 1e4) / 1e4))
+  ).toEqual(first.line)
   await chip(page, 'Direction and sides').click()
   await page.getByRole('radio', { name: 'left → right' }).click()
   await page.keyboard.press('Escape')
@@ -82,7 +97,9 @@ test('duplicate, turn over, cut in two, by keyboard', async ({ page }) => {
   await kept(page)
 })
 
-test('with Shift in steps of 45°; nearer with the wheel, and places stay right; back with 0', async ({ page }) => {
+test('with Shift in steps of 45°; nearer with the wheel, and places stay right; back with 0', async ({
+  page
+}) => {
   await openBench(page)
   await page.keyboard.press('l')
   await page.mouse.click(...(await at(page, 0.2, 0.3)))
@@ -105,7 +122,9 @@ test('with Shift in steps of 45°; nearer with the wheel, and places stay right;
   await page.mouse.up()
   const moved = await lineOf(page, 'Line 3')
   const width = (await page.locator('.stage canvas').first().boundingBox())!.width
-  const zoom = Number(/[\d.]+/.exec((await page.getByRole('button', { name: /whole picture/ }).textContent())!)![0])
+  const zoom = Number(
+    /[\d.]+/.exec((await page.getByRole('button', { name: /whole picture/ }).textContent())!)![0]
+  )
   expect(Math.abs(level.line[1][0] - moved.line[1][0] - 60 / width / zoom)).toBeLessThan(0.003)
   await page.keyboard.press('0')
   await expect(page.getByRole('button', { name: /whole picture/ })).toHaveCount(0)
@@ -142,14 +161,21 @@ test('the next of shapes over one another; hidden, locked', async ({ page }) => 
 
 test('copied to another camera, and taken back', async ({ page }) => {
   await openBench(page)
-  await rail(page).getByRole('button', { name: /Line 1/ }).first().click()
+  await rail(page)
+    .getByRole('button', { name: /Line 1/ })
+    .first()
+    .click()
   const before = (await view(page, 'fuel-pontoon')).detections.length
   await page.getByRole('button', { name: 'Copy to …' }).click()
   await page.getByRole('menuitem', { name: 'Fuel pontoon' }).click()
-  await expect(page.getByText(/is on Fuel pontoon now, at the same place of the picture/)).toBeVisible()
+  await expect(
+    page.getByText(/is on Fuel pontoon now, at the same place of the picture/)
+  ).toBeVisible()
   const there = (await view(page, 'fuel-pontoon')).detections
   expect(there).toHaveLength(before + 1)
-  expect((there[before].detection as { line: unknown }).line).toEqual((await lineOf(page, 'Line 1')).line)
+  expect((there[before].detection as { line: unknown }).line).toEqual(
+    (await lineOf(page, 'Line 1')).line
+  )
   await page.getByRole('button', { name: 'Take it back' }).click()
   await expect.poll(async () => (await view(page, 'fuel-pontoon')).detections.length).toBe(before)
 })

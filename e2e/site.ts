@@ -4,10 +4,20 @@ import type { BenchView, SiteActionsView } from '../core/api.ts'
 import { SIGNED_IN } from './signedIn.ts'
 import { readPlan } from '../core/formats/plan.ts'
 
-const demo = JSON.parse(readFileSync(new URL('../demo/plan.json', import.meta.url), 'utf8')) as { plan: unknown; actions: Record<string, object>; endpoints: { id: string }[]; clips: { camera: string; name: string }[] }
+const demo = JSON.parse(readFileSync(new URL('../demo/plan.json', import.meta.url), 'utf8')) as {
+  plan: unknown
+  actions: Record<string, object>
+  endpoints: { id: string }[]
+  clips: { camera: string; name: string }[]
+}
 const plan = readPlan(JSON.stringify(demo.plan))
 
-const answered = async (api: APIRequestContext, method: 'PUT' | 'DELETE', path: string, data?: object): Promise<{ ok: boolean; body: unknown }> => {
+const answered = async (
+  api: APIRequestContext,
+  method: 'PUT' | 'DELETE',
+  path: string,
+  data?: object
+): Promise<{ ok: boolean; body: unknown }> => {
   const answer = await api.fetch(path, { method, data })
   return { ok: answer.ok(), body: answer.status() === 204 ? null : await answer.json() }
 }
@@ -16,23 +26,51 @@ const answered = async (api: APIRequestContext, method: 'PUT' | 'DELETE', path: 
  * A camera as it is in the demo site, whatever other tests have done to it: its detections as they were, no others, and
  * without clips that somebody added. So each file of tests can be run alone and in any order.
  */
-export async function asDelivered(baseURL: string | undefined, ...cameras: string[]): Promise<void> {
+export async function asDelivered(
+  baseURL: string | undefined,
+  ...cameras: string[]
+): Promise<void> {
   const api = await request.newContext({ baseURL, storageState: SIGNED_IN })
   for (const camera of cameras) {
     const view = (await (await api.get(`/api/cameras/${camera}`)).json()) as BenchView
     const wanted = plan.cameras.find((c) => c.id === camera)!.detections
     for (const { detection, version } of view.detections)
-      if (!wanted.some(({ id }) => id === detection.id)) await answered(api, 'DELETE', `/api/cameras/${camera}/detections/${detection.id}?version=${version}`)
+      if (!wanted.some(({ id }) => id === detection.id))
+        await answered(
+          api,
+          'DELETE',
+          `/api/cameras/${camera}/detections/${detection.id}?version=${version}`
+        )
     for (const [position, detection] of wanted.entries()) {
-      const put = (version: number) => answered(api, 'PUT', `/api/cameras/${camera}/detections/${detection.id}`, { detection, position, version })
-      const first = await put(view.detections.find((kept) => kept.detection.id === detection.id)?.version ?? 0)
+      const put = (version: number) =>
+        answered(api, 'PUT', `/api/cameras/${camera}/detections/${detection.id}`, {
+          detection,
+          position,
+          version
+        })
+      const first = await put(
+        view.detections.find((kept) => kept.detection.id === detection.id)?.version ?? 0
+      )
       // One that was deleted is brought back under the version of its deletion.
       if (!first.ok) await put((first.body as { current: { version: number } }).current.version)
     }
-    for (const { detection, actions } of ((await (await api.get(`/api/cameras/${camera}`)).json()) as BenchView).detections) await answered(api, 'PUT', `/api/cameras/${camera}/detections/${detection.id}/actions`, { actions: demo.actions[detection.id] ?? {}, version: actions.version })
+    for (const { detection, actions } of (
+      (await (await api.get(`/api/cameras/${camera}`)).json()) as BenchView
+    ).detections)
+      await answered(api, 'PUT', `/api/cameras/${camera}/detections/${detection.id}/actions`, {
+        actions: demo.actions[detection.id] ?? {},
+        version: actions.version
+      })
     const { ignore } = plan.cameras.find((c) => c.id === camera)!
-    if (view.scene.marks || view.scene.ignore.length !== ignore.length) await answered(api, 'PUT', `/api/cameras/${camera}/scene`, { ignore, marks: null, version: view.scene.version })
-    for (const clip of view.clips) if (!demo.clips.some(({ name }) => name === clip.name)) await answered(api, 'DELETE', `/api/clips/${clip.id}`)
+    if (view.scene.marks || view.scene.ignore.length !== ignore.length)
+      await answered(api, 'PUT', `/api/cameras/${camera}/scene`, {
+        ignore,
+        marks: null,
+        version: view.scene.version
+      })
+    for (const clip of view.clips)
+      if (!demo.clips.some(({ name }) => name === clip.name))
+        await answered(api, 'DELETE', `/api/clips/${clip.id}`)
   }
   await api.dispose()
 }
@@ -41,16 +79,23 @@ export async function asDelivered(baseURL: string | undefined, ...cameras: strin
 export async function hoursAndActionsAsDelivered(baseURL: string | undefined): Promise<void> {
   const api = await request.newContext({ baseURL, storageState: SIGNED_IN })
   const view = (await (await api.get('/api/actions')).json()) as SiteActionsView
-  for (const schedule of plan.schedules) await answered(api, 'PUT', `/api/sites/${view.site.id}/schedules/${schedule.id}`, { schedule, version: view.schedules.find((s) => s.schedule.id === schedule.id)!.version })
+  for (const schedule of plan.schedules)
+    await answered(api, 'PUT', `/api/sites/${view.site.id}/schedules/${schedule.id}`, {
+      schedule,
+      version: view.schedules.find((s) => s.schedule.id === schedule.id)!.version
+    })
   for (const endpoint of demo.endpoints) {
-    const put = (version: number) => answered(api, 'PUT', `/api/endpoints/${endpoint.id}`, { endpoint, version })
+    const put = (version: number) =>
+      answered(api, 'PUT', `/api/endpoints/${endpoint.id}`, { endpoint, version })
     const first = await put(view.endpoints.find((e) => e.endpoint.id === endpoint.id)?.version ?? 0)
     if (!first.ok) await put((first.body as { current: { version: number } }).current.version)
   }
   // The station answers, whatever a test that failed has left it with.
   const { pages } = (await (await api.get('/api/stand-ins')).json()) as { pages: string }
   await api.post(`${pages}/station/mood`, { form: { value: 'answers' }, maxRedirects: 0 })
-  for (const { endpoint, version } of view.endpoints) if (!demo.endpoints.some(({ id }) => id === endpoint.id)) await answered(api, 'DELETE', `/api/endpoints/${endpoint.id}?version=${version}`)
+  for (const { endpoint, version } of view.endpoints)
+    if (!demo.endpoints.some(({ id }) => id === endpoint.id))
+      await answered(api, 'DELETE', `/api/endpoints/${endpoint.id}?version=${version}`)
   await api.dispose()
   await asDelivered(baseURL, ...view.site.cameras.map(({ id }) => id))
 }

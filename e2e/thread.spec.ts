@@ -8,7 +8,8 @@ test.beforeAll(({ baseURL }) => hoursAndActionsAsDelivered(baseURL))
 test.afterAll(({ baseURL }) => hoursAndActionsAsDelivered(baseURL))
 
 const YARD = 'workshop-yard'
-const place = (page: Page, name: string) => page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name, exact: true }).click()
+const place = (page: Page, name: string) =>
+  page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name, exact: true }).click()
 const card = (page: Page) => page.getByRole('link', { name: /Workshop yard \d+ detection/ })
 const missing = (page: Page) => page.getByRole('region', { name: 'What is missing' })
 const showAll = async (page: Page): Promise<void> => {
@@ -17,15 +18,22 @@ const showAll = async (page: Page): Promise<void> => {
   if (await more.isVisible()) await more.click()
 }
 /** What is still said of the yard, worst first. */
-const said = async (page: Page) => ((await (await page.request.get('/api/readiness')).json()) as ReadinessView).findings.filter((f) => f.camera === YARD || f.device === 'cam-yard' || f.shared?.includes(YARD))
+const said = async (page: Page) =>
+  ((await (await page.request.get('/api/readiness')).json()) as ReadinessView).findings.filter(
+    (f) => f.camera === YARD || f.device === 'cam-yard' || f.shared?.includes(YARD)
+  )
 
-test('the whole way: a fresh device, drawn, armed, linked, sent, proven; walked live; its alarm acknowledged with its evidence', async ({ page }) => {
+test('the whole way: a fresh device, drawn, armed, linked, sent, proven; walked live; its alarm acknowledged with its evidence', async ({
+  page
+}) => {
   test.setTimeout(300_000)
 
   // The site says that a device is fresh from the box, and leads to it.
   await page.goto('/site')
   await showAll(page)
-  const fresh = missing(page).getByRole('listitem').filter({ hasText: 'Workshop yard camera is fresh from the box' })
+  const fresh = missing(page)
+    .getByRole('listitem')
+    .filter({ hasText: 'Workshop yard camera is fresh from the box' })
   // Begun anew after a failure, it has its account already.
   if ((await said(page)).some((f) => f.code === 'default-password')) {
     await fresh.getByRole('link', { name: 'Workshop yard camera' }).click()
@@ -33,7 +41,9 @@ test('the whole way: a fresh device, drawn, armed, linked, sent, proven; walked 
     const account = yard.getByRole('region', { name: 'Account' })
     await account.getByLabel('Password').fill('short')
     await account.getByRole('button', { name: 'Make the account' }).click()
-    await expect(page.getByRole('alert')).toContainText('the password must have at least 8 characters')
+    await expect(page.getByRole('alert')).toContainText(
+      'the password must have at least 8 characters'
+    )
     await account.getByLabel('Password').fill('long-enough')
     await account.getByRole('button', { name: 'Make the account' }).click()
     await expect(yard).toContainText('Tamper (up to 1')
@@ -45,29 +55,39 @@ test('the whole way: a fresh device, drawn, armed, linked, sent, proven; walked 
   // Its clip is analysed beside all this after the start.
   await expect(page.locator('.stage canvas').first()).toBeVisible({ timeout: 120_000 })
   await draw(page, 'z', [0.3, 0.5], [0.7, 0.5], [0.8, 0.9], [0.2, 0.9])
-  await expect(page.getByRole('list', { name: 'What is drawn' })).toContainText('Person is in Zone 1 for 3 s')
+  await expect(page.getByRole('list', { name: 'What is drawn' })).toContainText(
+    'Person is in Zone 1 for 3 s'
+  )
   await expect(page.getByRole('status')).toHaveText('All changes kept')
 
   // What it sets off: until then the site says that nothing follows.
   await place(page, 'Actions')
   for (const name of ['Zone 1', 'Yard camera care', 'Yard picture lost'])
-    for (const endpoint of ['E-mail to duty', 'Northwatch station', ...(name === 'Zone 1' ? ['Recording'] : [])]) {
+    for (const endpoint of [
+      'E-mail to duty',
+      'Northwatch station',
+      ...(name === 'Zone 1' ? ['Recording'] : [])
+    ]) {
       const crossing = page.getByRole('button', { name: new RegExp(`^${name}, ${endpoint}:`) })
-      if (!/: linked/.test((await crossing.getAttribute('aria-label')) ?? '')) await crossing.click()
+      if (!/: linked/.test((await crossing.getAttribute('aria-label')) ?? ''))
+        await crossing.click()
     }
   await expect(page.locator('.keeping')).toHaveText('All changes kept')
 
   // From here on the site says what is missing, and one click does it: outputs are tried, changes are sent.
   await place(page, 'Site')
   for (let left = 12; left > 0; left--) {
-    const next = (await said(page)).find((f) => f.severity !== 'hint' && f.notch !== 'proven' && f.mend && f.mend.does !== 'go')
+    const next = (await said(page)).find(
+      (f) => f.severity !== 'hint' && f.notch !== 'proven' && f.mend && f.mend.does !== 'go'
+    )
     if (!next) break
     await showAll(page)
     const line = missing(page).getByRole('listitem').filter({ hasText: next.sentence })
     await line.getByRole('button', { name: next.mend!.words }).first().click()
     await expect(line).toHaveCount(0, { timeout: 40_000 })
   }
-  for (const notch of ['Drawn', 'Armed', 'Linked', 'Sent']) await expect(card(page)).toContainText(`${notch} done`)
+  for (const notch of ['Drawn', 'Armed', 'Linked', 'Sent'])
+    await expect(card(page)).toContainText(`${notch} done`)
   await expect(card(page)).not.toContainText('Proven done')
 
   // The last notch: each detection is proven from its own settings.
@@ -76,34 +96,57 @@ test('the whole way: a fresh device, drawn, armed, linked, sent, proven; walked 
     if (!next) break
     await page.goto(`/prove?camera=${YARD}&detection=${next.detection}`)
     const keep = page.getByRole('button', { name: /^(Keep them|Keep all \d+)$/ }).last()
-    await expect(keep.or(page.getByRole('button', { name: 'Run these', disabled: false })).first()).toBeVisible({ timeout: 30_000 })
+    await expect(
+      keep.or(page.getByRole('button', { name: 'Run these', disabled: false })).first()
+    ).toBeVisible({ timeout: 30_000 })
     if (await keep.isVisible()) await keep.click()
     await page.getByRole('button', { name: 'Run these' }).click()
-    await expect.poll(async () => (await said(page)).some((f) => f.detection === next.detection && f.code === next.code), { timeout: 90_000 }).toBe(false)
+    await expect
+      .poll(
+        async () =>
+          (await said(page)).some((f) => f.detection === next.detection && f.code === next.code),
+        { timeout: 90_000 }
+      )
+      .toBe(false)
   }
   await place(page, 'Site')
-  for (const notch of ['Drawn', 'Armed', 'Linked', 'Sent', 'Proven']) await expect(card(page)).toContainText(`${notch} done`)
+  for (const notch of ['Drawn', 'Armed', 'Linked', 'Sent', 'Proven'])
+    await expect(card(page)).toContainText(`${notch} done`)
 
   // Walked in front of the live camera: its own trigger, and what follows, ticked off as it arrives.
   const { checks } = (await (await page.request.get('/api/proving')).json()) as ProvingView
-  const { check } = checks.find((c) => c.camera === YARD && c.check.id.startsWith('zone-') && c.check.about === 'passes')!
+  const { check } = checks.find(
+    (c) => c.camera === YARD && c.check.id.startsWith('zone-') && c.check.about === 'passes'
+  )!
   await page.goto(`/prove?camera=${YARD}&detection=${check.detection}&check=${check.id}`)
   await page.getByRole('button', { name: 'Walk it live' }).click()
   await page.getByRole('button', { name: /Walk$/ }).click()
   const arrives = page.getByRole('region', { name: 'What arrives' })
   await expect(page.locator('.walk-verdict')).toContainText('As expected', { timeout: 90_000 })
   await expect(page.locator('.walk-verdict')).toContainText('Kept as a proof of this check')
-  await expect(arrives.getByRole('listitem').filter({ hasText: 'Trigger of Zone 1' })).toContainText(/at \d+\.\d s of the walk/)
-  await expect(arrives.getByRole('listitem').filter({ hasText: 'E-mail to duty' })).toContainText(/\+\d+\.\d s/)
-  await expect(arrives.getByRole('listitem').filter({ hasText: 'Northwatch station' })).toContainText('acknowledged by the station')
-  await expect(page.getByRole('region', { name: 'Gate ladder' })).toContainText('every gate let it through')
+  await expect(
+    arrives.getByRole('listitem').filter({ hasText: 'Trigger of Zone 1' })
+  ).toContainText(/at \d+\.\d s of the walk/)
+  await expect(arrives.getByRole('listitem').filter({ hasText: 'E-mail to duty' })).toContainText(
+    /\+\d+\.\d s/
+  )
+  await expect(
+    arrives.getByRole('listitem').filter({ hasText: 'Northwatch station' })
+  ).toContainText('acknowledged by the station')
+  await expect(page.getByRole('region', { name: 'Gate ladder' })).toContainText(
+    'every gate let it through'
+  )
 
   // And the operator's side: it arrived there as well, with its evidence.
   await place(page, 'Watch')
   await page.locator('.alarm-line.waiting').filter({ hasText: 'Zone 1' }).first().click()
   const desk = page.getByRole('region', { name: 'Alarm Zone 1' })
-  await expect(desk.getByRole('region', { name: 'Evidence' }).getByRole('img').first()).toHaveJSProperty('complete', true)
-  await expect(desk.getByRole('region', { name: 'Gate ladder' })).toContainText('every gate let it through')
+  await expect(
+    desk.getByRole('region', { name: 'Evidence' }).getByRole('img').first()
+  ).toHaveJSProperty('complete', true)
+  await expect(desk.getByRole('region', { name: 'Gate ladder' })).toContainText(
+    'every gate let it through'
+  )
   // What a device recorded of it is read from there once it has ended: 5 s before and 15 s after.
   const film = desk.getByLabel('Recording, recording.mp4').first()
   await expect(film).toBeVisible({ timeout: 40_000 })

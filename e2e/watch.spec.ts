@@ -5,11 +5,22 @@ import { hoursAndActionsAsDelivered } from './site.ts'
 test.describe.configure({ mode: 'serial' })
 test.beforeAll(({ baseURL }) => hoursAndActionsAsDelivered(baseURL))
 
-const { accounts } = JSON.parse(readFileSync(new URL('../demo/plan.json', import.meta.url), 'utf8')) as { accounts: { username: string; password: string; role: string }[] }
+const { accounts } = JSON.parse(
+  readFileSync(new URL('../demo/plan.json', import.meta.url), 'utf8')
+) as { accounts: { username: string; password: string; role: string }[] }
 
 /** A window of its own in which somebody of a role signs in as people do. */
-async function signedIn(browser: Browser, baseURL: string | undefined, role: string): Promise<Page> {
-  const context = await browser.newContext({ baseURL, storageState: { cookies: [], origins: [] }, viewport: { width: 1280, height: 800 }, timezoneId: 'Europe/London' })
+async function signedIn(
+  browser: Browser,
+  baseURL: string | undefined,
+  role: string
+): Promise<Page> {
+  const context = await browser.newContext({
+    baseURL,
+    storageState: { cookies: [], origins: [] },
+    viewport: { width: 1280, height: 800 },
+    timezoneId: 'Europe/London'
+  })
   const page = await context.newPage()
   const { username, password } = accounts.find((a) => a.role === role)!
   await page.goto('/watch')
@@ -24,29 +35,47 @@ async function signedIn(browser: Browser, baseURL: string | undefined, role: str
 }
 /** Another one when the tests are begun anew: what they wrote before is found as well. */
 const word = `baker${Date.now() % 1_000_000}`
-const setOff = (page: Page, key: string) => page.request.post('/api/triggers', { data: { key, camera: 'waiting-room', detection: 'waiting-room-door' } })
+const setOff = (page: Page, key: string) =>
+  page.request.post('/api/triggers', {
+    data: { key, camera: 'waiting-room', detection: 'waiting-room-door' }
+  })
 const desk = (page: Page) => page.getByRole('region', { name: 'Alarm Door after hours' })
 
-test('an alarm arrives where an operator watches; acknowledged with a comment, handed on, closed; a viewer only looks', async ({ page, browser, baseURL }) => {
+test('an alarm arrives where an operator watches; acknowledged with a comment, handed on, closed; a viewer only looks', async ({
+  page,
+  browser,
+  baseURL
+}) => {
   const operator = await signedIn(browser, baseURL, 'operator')
   // What an operator has to do with, and no more.
-  await expect(operator.getByRole('navigation', { name: 'Places' }).getByRole('link')).toHaveText(['Watch'])
+  await expect(operator.getByRole('navigation', { name: 'Places' }).getByRole('link')).toHaveText([
+    'Watch'
+  ])
   await operator.goto('/bench/slipway')
   await expect(operator.getByText('As operator you have to do with Watch only.')).toBeVisible()
   await operator.goto('/watch')
   // Pictures move: what is drawn on the canvas of a camera changes.
   const tile = operator.getByRole('button', { name: /^Slipway/ })
-  const seen = () => tile.locator('canvas').evaluate((c: HTMLCanvasElement) => c.toDataURL('image/jpeg', 0.2))
+  const seen = () =>
+    tile.locator('canvas').evaluate((c: HTMLCanvasElement) => c.toDataURL('image/jpeg', 0.2))
   await expect.poll(async () => (await seen()).length, { timeout: 30_000 }).toBeGreaterThan(3000)
   const before = await seen()
   await expect.poll(async () => (await seen()) !== before).toBe(true)
 
   expect((await setOff(page, `watch-${Date.now()}`)).status()).toBe(201)
   // Older ones of the same detection may stand below.
-  await operator.locator('.alarm-line.waiting').filter({ hasText: 'Door after hours' }).first().click()
-  await expect(operator.getByRole('button', { name: /^Waiting room\s+an alarm waits$/ })).toHaveAttribute('aria-pressed', 'true')
+  await operator
+    .locator('.alarm-line.waiting')
+    .filter({ hasText: 'Door after hours' })
+    .first()
+    .click()
+  await expect(
+    operator.getByRole('button', { name: /^Waiting room\s+an alarm waits$/ })
+  ).toHaveAttribute('aria-pressed', 'true')
   await desk(operator).getByRole('button', { name: 'Acknowledge' }).click()
-  await expect(desk(operator).getByRole('alert')).toContainText('needs a comment: say what was found')
+  await expect(desk(operator).getByRole('alert')).toContainText(
+    'needs a comment: say what was found'
+  )
   await desk(operator).getByLabel('Comment').fill(`The ${word}, with the bread`)
   await desk(operator).getByRole('button', { name: 'Acknowledge' }).click()
   await expect(desk(operator)).toContainText(`Ines O. acknowledged: “The ${word}, with the bread”`)
@@ -57,17 +86,32 @@ test('an alarm arrives where an operator watches; acknowledged with a comment, h
   await expect(desk(operator)).toContainText('Ines O. closed')
 
   const viewer = await signedIn(browser, baseURL, 'viewer')
-  await viewer.getByRole('list', { name: 'Alarms' }).getByRole('button', { name: /Door after hours.*Ines O\./ }).first().click()
+  await viewer
+    .getByRole('list', { name: 'Alarms' })
+    .getByRole('button', { name: /Door after hours.*Ines O\./ })
+    .first()
+    .click()
   await expect(desk(viewer)).toContainText('Ines O. closed')
-  await expect(desk(viewer).getByRole('button', { name: /Acknowledge|Close it|Hand to/ })).toHaveCount(0)
+  await expect(
+    desk(viewer).getByRole('button', { name: /Acknowledge|Close it|Hand to/ })
+  ).toHaveCount(0)
   await viewer.getByRole('button', { name: 'Ruth M., viewer' }).click()
   await viewer.getByRole('menuitem', { name: 'Sign out' }).click()
   await expect(viewer.getByRole('button', { name: 'Sign in' })).toBeVisible()
   await Promise.all([operator.context().close(), viewer.context().close()])
 })
 
-test('looked up again by what was written about it, by camera and by kind; a bar of the count narrows the time', async ({ page }) => {
-  await page.request.post('/api/triggers', { data: { key: `search-${Date.now()}`, camera: 'slipway', detection: 'quay-edge', direction: 'leftToRight' } })
+test('looked up again by what was written about it, by camera and by kind; a bar of the count narrows the time', async ({
+  page
+}) => {
+  await page.request.post('/api/triggers', {
+    data: {
+      key: `search-${Date.now()}`,
+      camera: 'slipway',
+      detection: 'quay-edge',
+      direction: 'leftToRight'
+    }
+  })
   await page.goto('/watch/search')
   await page.getByLabel('Words of comments').fill(`${word} brea`)
   const results = page.getByRole('region', { name: 'Search' }).getByRole('listitem')

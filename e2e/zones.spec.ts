@@ -11,25 +11,44 @@ type ZoneDetection = Extract<Detection, { zone: unknown }>
 /** The zone as the server keeps it. */
 const keptZone = async (page: Page): Promise<ZoneDetection> => {
   await kept(page)
-  const plan = (await (await page.request.get('/api/cameras/slipway/plan')).json()) as { cameras: { detections: ZoneDetection[] }[] }
+  const plan = (await (await page.request.get('/api/cameras/slipway/plan')).json()) as {
+    cameras: { detections: ZoneDetection[] }[]
+  }
   return plan.cameras[0].detections.find((d) => 'zone' in d)!
 }
 const chooseZone = async (page: Page): Promise<void> => {
-  await page.getByRole('list', { name: 'What is drawn' }).getByRole('button', { name: /Zone 1/ }).first().click()
+  await page
+    .getByRole('list', { name: 'What is drawn' })
+    .getByRole('button', { name: /Zone 1/ })
+    .first()
+    .click()
 }
 
-test('draw a zone on the ramp: who is in it for the dwell triggers; the dwell beside how long targets stay', async ({ page }) => {
+test('draw a zone on the ramp: who is in it for the dwell triggers; the dwell beside how long targets stay', async ({
+  page
+}) => {
   await openBench(page)
   await draw(page, 'z', [0.4, 0.5], [0.65, 0.5], [0.75, 0.75], [0.3, 0.75])
   await expect(page.getByRole('heading', { name: 'B · Intrusion' })).toBeVisible()
-  await expect(page.getByRole('list', { name: 'What is drawn' })).toContainText('Person is in Zone 1 for 3 s, half the body, always')
+  await expect(page.getByRole('list', { name: 'What is drawn' })).toContainText(
+    'Person is in Zone 1 for 3 s, half the body, always'
+  )
   await expect(flags(page, 'Zone 1').first()).toBeVisible()
   const zone = await keptZone(page)
   expect(zone).toMatchObject({ kind: 'intrusion', classes: ['person'], dwellSeconds: 3 })
-  ;[[0.4, 0.5], [0.65, 0.5], [0.75, 0.75], [0.3, 0.75]].forEach((p, i) => p.forEach((v, k) => expect(Math.abs(zone.zone[i][k] - v)).toBeLessThan(0.005)))
+  ;[
+    [0.4, 0.5],
+    [0.65, 0.5],
+    [0.75, 0.75],
+    [0.3, 0.75]
+  ].forEach((p, i) =>
+    p.forEach((v, k) => expect(Math.abs(zone.zone[i][k] - v)).toBeLessThan(0.005))
+  )
 
   await chip(page, 'Dwell').click()
-  await expect(page.locator('.stays-chart figcaption')).toContainText(/\d+ pass by\s+\d+ stay; \d+ of \d+ reach the dwell/)
+  await expect(page.locator('.stays-chart figcaption')).toContainText(
+    /\d+ pass by\s+\d+ stay; \d+ of \d+ reach the dwell/
+  )
   await page.getByRole('spinbutton', { name: /^Dwell/ }).fill('60')
   await page.keyboard.press('Enter')
   await expect(page.locator('.stays-chart figcaption')).toContainText(/ 0 of \d+ reach the dwell/)
@@ -50,15 +69,24 @@ test('what counts in a zone is part of its sentence', async ({ page }) => {
   await page.keyboard.press('Escape')
   await expect(chip(page, 'Dwell')).toHaveText('30\u00a0s')
   await expect(chip(page, 'Grace')).toHaveText('at most 10\u00a0s')
-  expect(await keptZone(page)).toMatchObject({ kind: 'loitering', dwellSeconds: 30, graceSeconds: 10, classes: ['person'] })
+  expect(await keptZone(page)).toMatchObject({
+    kind: 'loitering',
+    dwellSeconds: 30,
+    graceSeconds: 10,
+    classes: ['person']
+  })
   await chip(page, 'How many together').click()
   await page.getByRole('spinbutton', { name: /^Targets at the same time/ }).fill('2')
   await page.keyboard.press('Enter')
   await page.keyboard.press('Escape')
-  await expect(page.getByRole('list', { name: 'What is drawn' })).toContainText('2 of Person lingers in Zone 1')
+  await expect(page.getByRole('list', { name: 'What is drawn' })).toContainText(
+    '2 of Person lingers in Zone 1'
+  )
 })
 
-test('vertices are moved, added and deleted; an outline that crosses itself is shown and refused', async ({ page }) => {
+test('vertices are moved, added and deleted; an outline that crosses itself is shown and refused', async ({
+  page
+}) => {
   await openBench(page)
   await chooseZone(page)
   const before = (await keptZone(page)).zone
@@ -86,7 +114,9 @@ test('vertices are moved, added and deleted; an outline that crosses itself is s
   await expect.poll(async () => (await keptZone(page)).zone.length).toBe(5)
 })
 
-test('by keyboard alone: a zone that would cross itself is not finished, one vertex back and it is', async ({ page }) => {
+test('by keyboard alone: a zone that would cross itself is not finished, one vertex back and it is', async ({
+  page
+}) => {
   await openBench(page)
   await page.keyboard.press('z')
   const go = async (key: string, times: number): Promise<void> => {

@@ -3,8 +3,13 @@ import { beforeAll, describe, expect, test } from '@jest/globals'
 
 /** Lints texts as if each were the given file, in one process: ESLint takes longer to load than to look. */
 const lint = (texts: [file: string, text: string][]): string[] => {
-  const program = "const { ESLint } = await import('eslint'); const e = new ESLint(); const out = []; for (const [filePath, text] of JSON.parse(process.argv[1])) { const [r] = await e.lintText(text, { filePath }); out.push(r.messages.map((m) => m.ruleId).join()) } console.log(JSON.stringify(out))"
-  return JSON.parse(execFileSync(process.execPath, ['--input-type=module', '-e', program, JSON.stringify(texts)], { encoding: 'utf8' })) as string[]
+  const program =
+    "const { ESLint } = await import('eslint'); const e = new ESLint(); const out = []; for (const [filePath, text] of JSON.parse(process.argv[1])) { const [r] = await e.lintText(text, { filePath }); out.push(r.messages.map((m) => m.ruleId).join()) } console.log(JSON.stringify(out))"
+  return JSON.parse(
+    execFileSync(process.execPath, ['--input-type=module', '-e', program, JSON.stringify(texts)], {
+      encoding: 'utf8'
+    })
+  ) as string[]
 }
 
 const arrows: [file: string, text: string, barred: boolean][] = [
@@ -23,7 +28,10 @@ const arrows: [file: string, text: string, barred: boolean][] = [
 describe('the arrows of the folders', () => {
   let said: string[]
   beforeAll(() => void (said = lint(arrows.map(([file, text]) => [file, text]))))
-  test.each(arrows.map(([file, text, barred], i) => [file, text, barred, i] as const))('%s with %s', (_, __, barred, i) => {
-    expect(said[i]).toBe(barred ? 'no-restricted-imports' : '')
-  })
+  test.each(arrows.map(([file, text, barred], i) => [file, text, barred, i] as const))(
+    '%s with %s',
+    (_, __, barred, i) => {
+      expect(said[i]).toBe(barred ? 'no-restricted-imports' : '')
+    }
+  )
 })

@@ -17,7 +17,9 @@ const debian = {
 }
 
 const present = (file) => {
-  const places = file.startsWith('/') ? [file] : [...(process.env.PATH ?? '').split(delimiter), '/usr/sbin', '/sbin'].map((d) => join(d, file))
+  const places = file.startsWith('/')
+    ? [file]
+    : [...(process.env.PATH ?? '').split(delimiter), '/usr/sbin', '/sbin'].map((d) => join(d, file))
   return places.some((place) => {
     try {
       accessSync(place, file.startsWith('/') ? constants.R_OK : constants.X_OK)
@@ -29,9 +31,14 @@ const present = (file) => {
 }
 
 const run = (command, args, options = {}) => {
-  const result = spawnSync(command, args, { stdio: ['ignore', options.quiet ? 'pipe' : 2, 2], cwd: root, env: { ...process.env, ...options.env } })
+  const result = spawnSync(command, args, {
+    stdio: ['ignore', options.quiet ? 'pipe' : 2, 2],
+    cwd: root,
+    env: { ...process.env, ...options.env }
+  })
   if (result.error) throw new Error(`${command} cannot be started: ${result.error.message}`)
-  if (result.status !== 0) throw new Error(`${command} ${args.join(' ')} ended with code ${result.status}`)
+  if (result.status !== 0)
+    throw new Error(`${command} ${args.join(' ')} ended with code ${result.status}`)
 }
 
 /** Installs those of the named Debian packages that are missing. Needs root or sudo only when one is. */
@@ -40,25 +47,47 @@ export function installDebian(names) {
   if (!missing.length) return
   process.stderr.write(`Installing Debian's ${missing.join(', ')} …\n`)
   const asRoot = process.getuid?.() === 0
-  const apt = (...args) => run(asRoot ? 'apt-get' : 'sudo', asRoot ? args : ['apt-get', ...args], { quiet: true, env: { DEBIAN_FRONTEND: 'noninteractive' } })
+  const apt = (...args) =>
+    run(asRoot ? 'apt-get' : 'sudo', asRoot ? args : ['apt-get', ...args], {
+      quiet: true,
+      env: { DEBIAN_FRONTEND: 'noninteractive' }
+    })
   try {
     apt('update', '-q')
     // Documentation is left out on slim images; opencv-doc's footage is what we need of it.
-    apt('install', '-y', '-q', '--no-install-recommends', '-o', 'Dpkg::Options::=--path-include=/usr/share/doc/opencv-doc/*', ...missing)
+    apt(
+      'install',
+      '-y',
+      '-q',
+      '--no-install-recommends',
+      '-o',
+      'Dpkg::Options::=--path-include=/usr/share/doc/opencv-doc/*',
+      ...missing
+    )
   } catch (error) {
-    throw new Error(`${error.message}. Install by hand: apt-get install ${missing.join(' ')}`, { cause: error })
+    throw new Error(`${error.message}. Install by hand: apt-get install ${missing.join(' ')}`, {
+      cause: error
+    })
   }
   const still = missing.filter((name) => !debian[name].every(present))
-  if (still.length) throw new Error(`apt-get installed ${still.join(', ')}, but ${still.flatMap((n) => debian[n].filter((f) => !present(f))).join(', ')} is not there`)
+  if (still.length)
+    throw new Error(
+      `apt-get installed ${still.join(', ')}, but ${still.flatMap((n) => debian[n].filter((f) => !present(f))).join(', ')} is not there`
+    )
 }
 
 /** Installs the npm packages unless those of the present lock file are there. */
 export async function installPackages({ quiet = false } = {}) {
-  const lock = createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex')
+  const lock = createHash('sha256')
+    .update(readFileSync(join(root, 'package-lock.json')))
+    .digest('hex')
   const stamp = join(root, 'node_modules', '.wardoptic-lock')
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return
   process.stderr.write('Installing the npm packages …\n')
-  run('npm', ['ci', '--no-audit', '--no-fund', ...(quiet ? ['--silent'] : ['--loglevel=error'])], { quiet, env: { NODE_ENV: 'development' } })
+  run('npm', ['ci', '--no-audit', '--no-fund', ...(quiet ? ['--silent'] : ['--loglevel=error'])], {
+    quiet,
+    env: { NODE_ENV: 'development' }
+  })
   mkdirSync(dirname(stamp), { recursive: true })
   writeFileSync(stamp, lock)
 }

@@ -9,7 +9,8 @@ import { installDebian, installPackages, root } from './install.mjs'
 function sourcesDigest() {
   const hash = createHash('sha256')
   const walk = (path) => {
-    if (statSync(path).isDirectory()) for (const name of readdirSync(path).sort()) walk(join(path, name))
+    if (statSync(path).isDirectory())
+      for (const name of readdirSync(path).sort()) walk(join(path, name))
     else hash.update(path).update(readFileSync(path))
   }
   for (const name of ['web', 'core', 'vite.config.ts', 'package-lock.json']) walk(join(root, name))

@@ -12,7 +12,11 @@ const total = { passed: 0, failed: 0 }
 
 const step = (name, command, args, env = {}) => {
   console.log(`\n── ${name}`)
-  const { status, error } = spawnSync(command, args, { cwd: root, stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, ...env } })
+  const { status, error } = spawnSync(command, args, {
+    cwd: root,
+    stdio: ['ignore', 'inherit', 'inherit'],
+    env: { ...process.env, ...env }
+  })
   if (error) console.error(error.message)
   return status === 0
 }
@@ -28,7 +32,8 @@ const together = (list) =>
         new Promise((resolve) => {
           const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] })
           let said = ''
-          for (const stream of [child.stdout, child.stderr]) stream.on('data', (part) => (said += part))
+          for (const stream of [child.stdout, child.stderr])
+            stream.on('data', (part) => (said += part))
           child.on('error', (error) => (said += error.message))
           child.on('close', (status) => {
             console.log(`\n── ${name}${said ? `\n${said.trimEnd()}` : ''}`)
@@ -69,7 +74,13 @@ try {
   ])
 
   const unit = join(folder, 'unit.json')
-  const unitOk = step('Unit and server tests', process.execPath, ['--experimental-vm-modules', '--no-warnings', join(root, 'node_modules/jest/bin/jest.js'), '--json', `--outputFile=${unit}`])
+  const unitOk = step('Unit and server tests', process.execPath, [
+    '--experimental-vm-modules',
+    '--no-warnings',
+    join(root, 'node_modules/jest/bin/jest.js'),
+    '--json',
+    `--outputFile=${unit}`
+  ])
   report(unit, (r) => [r.numPassedTests, r.numFailedTests + r.numRuntimeErrorTestSuites], unitOk)
   await read
 

@@ -6,7 +6,12 @@ import { FixSchema } from '../core/api.ts'
 import { Leftovers } from './files.ts'
 import { RetentionKeeper } from './retention/retention.ts'
 import { retentionRoutes } from './retention/routes.ts'
-import { LogController, fastify, type FastifyBaseLogger as Logger, type FastifyInstance } from 'fastify'
+import {
+  LogController,
+  fastify,
+  type FastifyBaseLogger as Logger,
+  type FastifyInstance
+} from 'fastify'
 import { LOOPBACK, guardDoors, type Access } from './api/doors.ts'
 import { healthRoute } from './api/health.ts'
 import { servePage } from './api/page.ts'
@@ -91,10 +96,24 @@ export interface App {
 }
 
 /** The server, ready to listen: services first, then their routes. */
-export async function makeApp({ database, folder, web, mostClipBytes, standIns, places, log = true, logger, access = LOOPBACK, tls, newKeys = false }: AppOptions): Promise<App> {
+export async function makeApp({
+  database,
+  folder,
+  web,
+  mostClipBytes,
+  standIns,
+  places,
+  log = true,
+  logger,
+  access = LOOPBACK,
+  tls,
+  newKeys = false
+}: AppOptions): Promise<App> {
   const http = fastify({
     ...(tls && { https: tls }),
-    ...(logger ? { loggerInstance: logger } : { logger: log ? { level: 'error', stream: process.stderr } : false }),
+    ...(logger
+      ? { loggerInstance: logger }
+      : { logger: log ? { level: 'error', stream: process.stderr } : false }),
     logController: new LogController({ disableRequestLogging: true }),
     bodyLimit: 2 * 2 ** 20,
     forceCloseConnections: true,
@@ -109,22 +128,52 @@ export async function makeApp({ database, folder, web, mostClipBytes, standIns, 
   const devices = new Devices(database, seal, logError)
   const popups = new Popups()
   const mailer = new Mailer(standIns)
-  const parts: SenderParts = { database, devices, clips, pictures: new Pictures(database, clips, devices), popups, mailer, seal, standIns, folder: join(folder, 'evidence') }
+  const parts: SenderParts = {
+    database,
+    devices,
+    clips,
+    pictures: new Pictures(database, clips, devices),
+    popups,
+    mailer,
+    seal,
+    standIns,
+    folder: join(folder, 'evidence')
+  }
   const queue = new Queue(database, makeSenders(parts), () => popups.tell('alarm', {}), logError)
   const heartbeats = new Heartbeats(database, standIns, logError)
   const memory = new TargetMemory(database, devices, logError)
-  const evidence = new Evidence(database, parts.pictures, clips, memory, join(folder, 'evidence', 'triggers'), logError)
-  const alarms = new Alarms(database, () => queue.kick(), (taken) => {
-    evidence.note(taken)
-    walks.taken(taken).catch(logError)
-    popups.tell('alarm', { alarm: taken.alarm })
-  })
-  const live = new LiveTriggers(database, devices, alarms, logError, (camera, instant) => walks.walkAt(camera, instant))
+  const evidence = new Evidence(
+    database,
+    parts.pictures,
+    clips,
+    memory,
+    join(folder, 'evidence', 'triggers'),
+    logError
+  )
+  const alarms = new Alarms(
+    database,
+    () => queue.kick(),
+    (taken) => {
+      evidence.note(taken)
+      walks.taken(taken).catch(logError)
+      popups.tell('alarm', { alarm: taken.alarm })
+    }
+  )
+  const live = new LiveTriggers(database, devices, alarms, logError, (camera, instant) =>
+    walks.walkAt(camera, instant)
+  )
   devices.ears.whenHeard((sql, device, events) => live.heard(sql, device, events))
   const runs = new Runs(database, clips, alarms, logError)
   const proving = new Proving(database, clips, new Provers(join(folder, 'walks')), logError)
   const readiness = new Readiness(database, clips, proving)
-  const walks = new WalkTests(database, devices, proving, async () => (await readiness.read()).findings, standIns && `http://127.0.0.1:${standIns.pages}`, logError)
+  const walks = new WalkTests(
+    database,
+    devices,
+    proving,
+    async () => (await readiness.read()).findings,
+    standIns && `http://127.0.0.1:${standIns.pages}`,
+    logError
+  )
   const recordings = new DeviceRecordings(database, devices, parts.folder)
   const sendings = new Sendings((id) => devices.send(id))
   const clock = new ClockWatch(database, (words) => http.log.warn(words))
@@ -144,16 +193,34 @@ export async function makeApp({ database, folder, web, mostClipBytes, standIns, 
     runRoutes(api, runs)
     provingRoutes(api, database, proving, walks)
     api.get('/readiness', allow(INSTALLER), () => readiness.read())
-    api.post('/readiness/fixes', allow(INSTALLER, { body: FixSchema }), (request) => applyFix(database, readiness, request.body, authorOf(request)))
+    api.post('/readiness/fixes', allow(INSTALLER, { body: FixSchema }), (request) =>
+      applyFix(database, readiness, request.body, authorOf(request))
+    )
     deviceRoutes(api, database, devices, sendings, places)
     liveRoutes(api, database, devices, answers)
-    actionsRoutes(api, { database, devices, heartbeats, seal, test: (endpoint, site) => testEndpoint(parts, endpoint, site) })
+    actionsRoutes(api, {
+      database,
+      devices,
+      heartbeats,
+      seal,
+      test: (endpoint, site) => testEndpoint(parts, endpoint, site)
+    })
     searchRoutes(api, database)
     watchRoutes(api, database, devices, evidence, answers)
-    alarmRoutes(api, { database, alarms, queue, popups, recordings, live: answers, folder: parts.folder })
+    alarmRoutes(api, {
+      database,
+      alarms,
+      queue,
+      popups,
+      recordings,
+      live: answers,
+      folder: parts.folder
+    })
     retentionRoutes(api, database, retention)
     mailboxRoutes(api, standIns && `http://127.0.0.1:${standIns.mailbox}`)
-    api.get('/stand-ins', allow(INSTALLER), () => ({ pages: standIns && `http://127.0.0.1:${standIns.pages}` }))
+    api.get('/stand-ins', allow(INSTALLER), () => ({
+      pages: standIns && `http://127.0.0.1:${standIns.pages}`
+    }))
   })
   healthRoute(http, database, folder)
   if (web && existsSync(web)) await servePage(http, web)
@@ -190,7 +257,14 @@ export async function makeApp({ database, folder, web, mostClipBytes, standIns, 
       evidence.close()
       await recordings.close()
       await walks.close()
-      await Promise.all([runs.close(), proving.close(), clips.close(), memory.close(), live.close(), heartbeats.close()])
+      await Promise.all([
+        runs.close(),
+        proving.close(),
+        clips.close(),
+        memory.close(),
+        live.close(),
+        heartbeats.close()
+      ])
       await Promise.all([devices.close(), queue.close()])
       mailer.close()
     }

@@ -33,7 +33,10 @@ export class ClockWatch {
   }
 
   start(): void {
-    this.timer = setInterval(() => void (this.working = this.look().catch((error: Error) => this.say(error.message))), LOOK_MS)
+    this.timer = setInterval(
+      () => void (this.working = this.look().catch((error: Error) => this.say(error.message))),
+      LOOK_MS
+    )
   }
 
   async close(): Promise<void> {
@@ -46,7 +49,12 @@ export class ClockWatch {
     const jump = ahead - this.ahead
     if (Math.abs(jump) < JUMP_MS) return
     this.ahead = ahead
-    this.say(`The machine's clock was set ${jump < 0 ? 'back' : 'forward'} by ${(Math.abs(jump) / 1000).toFixed(0)} s. Times of triggers and alarms follow it from now on.`)
-    if (jump < 0) await this.database.run("UPDATE delivery SET next_at = next_at - ? WHERE state = 'pending'", [Math.round(-jump)])
+    this.say(
+      `The machine's clock was set ${jump < 0 ? 'back' : 'forward'} by ${(Math.abs(jump) / 1000).toFixed(0)} s. Times of triggers and alarms follow it from now on.`
+    )
+    if (jump < 0)
+      await this.database.run("UPDATE delivery SET next_at = next_at - ? WHERE state = 'pending'", [
+        Math.round(-jump)
+      ])
   }
 }

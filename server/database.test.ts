@@ -19,12 +19,17 @@ beforeAll(async () => (database = await Database.open(address, name)))
 afterAll(() => database.close())
 
 const insert = "INSERT INTO site (id, name, time_zone) VALUES (?, ?, 'UTC')"
-const sites = () => database.rows<{ id: string; name: string }>('SELECT id, name FROM site ORDER BY id')
+const sites = () =>
+  database.rows<{ id: string; name: string }>('SELECT id, name FROM site ORDER BY id')
 
 test('migrations run once, and what is kept stays over a second opening', async () => {
   await database.run(insert, ['a', 'Ä "quoted" \\ 船'])
   const again = await Database.open(address, name)
-  expect(await again.rows('SELECT name FROM migration')).toEqual(readdirSync(new URL('./migrations/', import.meta.url)).sort().map((file) => ({ name: file })))
+  expect(await again.rows('SELECT name FROM migration')).toEqual(
+    readdirSync(new URL('./migrations/', import.meta.url))
+      .sort()
+      .map((file) => ({ name: file }))
+  )
   expect(await again.rows('SELECT name FROM site')).toEqual([{ name: 'Ä "quoted" \\ 船' }])
   await again.close()
 })
@@ -37,7 +42,9 @@ test('a transaction keeps all or nothing', async () => {
     })
   ).rejects.toThrow(/Duplicate/)
   expect((await sites()).map((s) => s.id)).toEqual(['a'])
-  expect(await database.transaction(async (sql) => (await sql.run(insert, ['b', 'B'])).affectedRows)).toBe(1)
+  expect(
+    await database.transaction(async (sql) => (await sql.run(insert, ['b', 'B'])).affectedRows)
+  ).toBe(1)
   expect((await sites()).map((s) => s.id)).toEqual(['a', 'b'])
 })
 
@@ -48,50 +55,107 @@ test('values are bound, never part of the statement; ids differ by case', async 
 })
 
 test('the database answers only with its password', async () => {
-  await expect(Database.open({ ...address, password: 'guess' }, name)).rejects.toThrow(/Access denied/)
+  await expect(Database.open({ ...address, password: 'guess' }, name)).rejects.toThrow(
+    /Access denied/
+  )
 })
 
 /** A database as it was before a migration; what is opened later is brought up to date by the migrations themselves. */
 async function databaseBefore(migration: string, old: string): Promise<Connection> {
   const first = await createConnection({ ...address, multipleStatements: true })
-  await first.query(`CREATE DATABASE \`${old}\` CHARACTER SET utf8mb4 COLLATE utf8mb4_bin; USE \`${old}\`; CREATE TABLE migration (name VARCHAR(100) PRIMARY KEY, applied_at BIGINT NOT NULL)`)
+  await first.query(
+    `CREATE DATABASE \`${old}\` CHARACTER SET utf8mb4 COLLATE utf8mb4_bin; USE \`${old}\`; CREATE TABLE migration (name VARCHAR(100) PRIMARY KEY, applied_at BIGINT NOT NULL)`
+  )
   const folder = new URL('./migrations/', import.meta.url)
-  for (const file of readdirSync(folder).sort().filter((f) => f < migration)) await first.query(`${readFileSync(new URL(file, folder), 'utf8')}\nINSERT INTO migration VALUES ('${file}', 0)`)
+  for (const file of readdirSync(folder)
+    .sort()
+    .filter((f) => f < migration))
+    await first.query(
+      `${readFileSync(new URL(file, folder), 'utf8')}\nINSERT INTO migration VALUES ('${file}', 0)`
+    )
   return first
 }
 
 test('what was there before histories were kept is where they begin, and addresses become e-mails that are linked', async () => {
   const old = `${name}_old`
   const first = await databaseBefore('006', old)
-  await first.query("INSERT INTO site (id, name, time_zone) VALUES ('old', 'Old', 'UTC'); INSERT INTO camera (id, site_id, name, position, ignore_areas) VALUES ('cam', 'old', 'Cam', 0, '[[[0,0],[1,0],[1,1]]]')")
-  await first.query("INSERT INTO schedule (site_id, id, body, version, changed_at) VALUES ('old', 'n', '{\"id\":\"n\"}', 1, 5); INSERT INTO detection (camera_id, id, position, body, version, changed_at) VALUES ('cam', 'd', 3, '{\"id\":\"d\",\"name\":\"D\"}', 1, 5)")
-  await first.query("INSERT INTO email_link (camera_id, detection_id, recipient, version, changed_at) VALUES ('cam', 'd', 'x@y.example', 1, 5)")
-  await first.query("INSERT INTO clip (id, camera_id, name, state, start_at, fps, width, height, bytes, created_at) VALUES ('clip', 'cam', 'C', 'ready', 0, 10, 1, 1, 1, 0); INSERT INTO run (id, clip_id, state, started_at) VALUES ('run', 'clip', 'finished', 0)")
-  await first.query("INSERT INTO fired_trigger (run_id, camera_id, detection_id, kind, target, frame, clip_seconds, fired_at, fired_with) VALUES ('run', 'cam', 'd', 'line', 1, 1, 0, 0, '{}'); INSERT INTO delivery (trigger_id, kind, recipient, state, next_at) VALUES (1, 'email', 'x@y.example', 'sent', 0)")
+  await first.query(
+    "INSERT INTO site (id, name, time_zone) VALUES ('old', 'Old', 'UTC'); INSERT INTO camera (id, site_id, name, position, ignore_areas) VALUES ('cam', 'old', 'Cam', 0, '[[[0,0],[1,0],[1,1]]]')"
+  )
+  await first.query(
+    'INSERT INTO schedule (site_id, id, body, version, changed_at) VALUES (\'old\', \'n\', \'{"id":"n"}\', 1, 5); INSERT INTO detection (camera_id, id, position, body, version, changed_at) VALUES (\'cam\', \'d\', 3, \'{"id":"d","name":"D"}\', 1, 5)'
+  )
+  await first.query(
+    "INSERT INTO email_link (camera_id, detection_id, recipient, version, changed_at) VALUES ('cam', 'd', 'x@y.example', 1, 5)"
+  )
+  await first.query(
+    "INSERT INTO clip (id, camera_id, name, state, start_at, fps, width, height, bytes, created_at) VALUES ('clip', 'cam', 'C', 'ready', 0, 10, 1, 1, 1, 0); INSERT INTO run (id, clip_id, state, started_at) VALUES ('run', 'clip', 'finished', 0)"
+  )
+  await first.query(
+    "INSERT INTO fired_trigger (run_id, camera_id, detection_id, kind, target, frame, clip_seconds, fired_at, fired_with) VALUES ('run', 'cam', 'd', 'line', 1, 1, 0, 0, '{}'); INSERT INTO delivery (trigger_id, kind, recipient, state, next_at) VALUES (1, 'email', 'x@y.example', 'sent', 0)"
+  )
   await first.end()
   const opened = await Database.open(address, old)
   const state = stateOf(await readStateAt(opened, 'old', 'cam', 1e9))
-  expect(state).toMatchObject({ detections: [{ detection: { id: 'd', name: 'D' }, position: 3 }], schedules: [{ id: 'n' }], scene: { ignore: [[[0, 0], [1, 0], [1, 1]]], marks: null } })
+  expect(state).toMatchObject({
+    detections: [{ detection: { id: 'd', name: 'D' }, position: 3 }],
+    schedules: [{ id: 'n' }],
+    scene: {
+      ignore: [
+        [
+          [0, 0],
+          [1, 0],
+          [1, 1]
+        ]
+      ],
+      marks: null
+    }
+  })
   const [{ endpoint }] = await readEndpoints(opened, 'old')
-  expect(parseWith(EndpointSchema, endpoint)).toMatchObject({ kind: 'email', name: 'E-mail to x@y.example', recipients: ['x@y.example'] })
-  expect((await readSettings(opened, 'old')).mail).toMatchObject({ version: 1, mail: { host: 'stand-in', encryption: 'none' } })
+  expect(parseWith(EndpointSchema, endpoint)).toMatchObject({
+    kind: 'email',
+    name: 'E-mail to x@y.example',
+    recipients: ['x@y.example']
+  })
+  expect((await readSettings(opened, 'old')).mail).toMatchObject({
+    version: 1,
+    mail: { host: 'stand-in', encryption: 'none' }
+  })
   const [{ actions }] = await readDetections(opened, 'cam')
   expect(actions.actions).toEqual({ ...NO_ACTIONS, links: [endpoint.id] })
   expect(state.actions.get('d')).toEqual(actions.actions)
-  expect((await deliveriesOfRun(opened, 'run')).get(1)).toMatchObject([{ kind: 'email', name: 'E-mail to x@y.example', state: 'sent' }])
+  expect((await deliveriesOfRun(opened, 'run')).get(1)).toMatchObject([
+    { kind: 'email', name: 'E-mail to x@y.example', state: 'sent' }
+  ])
   await opened.close()
 })
 
 test('comments from before words were kept of their own are found by their words', async () => {
   const old = `${name}_words`
   const first = await databaseBefore('011', old)
-  await first.query("INSERT INTO site (id, name, time_zone) VALUES ('old', 'Old', 'UTC'); INSERT INTO camera (id, site_id, name, position, ignore_areas) VALUES ('cam', 'old', 'Cam', 0, '[]')")
-  await first.query("INSERT INTO alarm (site_id, camera_id, detection_id, name, severity, priority, state, actions, first_at, last_at, triggers) VALUES ('old', 'cam', 'd', 'D', 'minor', 'normal', 'acknowledged', '{}', 5, 5, 1)")
-  await first.query("INSERT INTO alarm_note (alarm_id, what, words, made_by, made_at) VALUES (1, 'acknowledged', 'Two \\\\anglers\\\\, \"lost\"', 'I', 5), (1, 'comment', '', 'I', 6), (1, 'comment', 'Anglers again', 'I', 7)")
-  await first.query("INSERT INTO fired_trigger (camera_id, detection_id, kind, fired_at, fired_with, source, alarm_id) VALUES ('cam', 'd', 'line', 5, '{}', 'sender', 1)")
+  await first.query(
+    "INSERT INTO site (id, name, time_zone) VALUES ('old', 'Old', 'UTC'); INSERT INTO camera (id, site_id, name, position, ignore_areas) VALUES ('cam', 'old', 'Cam', 0, '[]')"
+  )
+  await first.query(
+    "INSERT INTO alarm (site_id, camera_id, detection_id, name, severity, priority, state, actions, first_at, last_at, triggers) VALUES ('old', 'cam', 'd', 'D', 'minor', 'normal', 'acknowledged', '{}', 5, 5, 1)"
+  )
+  await first.query(
+    "INSERT INTO alarm_note (alarm_id, what, words, made_by, made_at) VALUES (1, 'acknowledged', 'Two \\\\anglers\\\\, \"lost\"', 'I', 5), (1, 'comment', '', 'I', 6), (1, 'comment', 'Anglers again', 'I', 7)"
+  )
+  await first.query(
+    "INSERT INTO fired_trigger (camera_id, detection_id, kind, fired_at, fired_with, source, alarm_id) VALUES ('cam', 'd', 'line', 5, '{}', 'sender', 1)"
+  )
   await first.end()
   const opened = await Database.open(address, old)
-  expect((await opened.rows<{ word: string }>('SELECT word FROM alarm_word ORDER BY word')).map((r) => r.word)).toEqual(['again', 'anglers', 'lost', 'Two'])
-  expect((await findTriggers(opened, { words: 'ANGL lost again' }, undefined, 10)).triggers.map((t) => t.id)).toEqual([1])
+  expect(
+    (await opened.rows<{ word: string }>('SELECT word FROM alarm_word ORDER BY word')).map(
+      (r) => r.word
+    )
+  ).toEqual(['again', 'anglers', 'lost', 'Two'])
+  expect(
+    (await findTriggers(opened, { words: 'ANGL lost again' }, undefined, 10)).triggers.map(
+      (t) => t.id
+    )
+  ).toEqual([1])
   await opened.close()
 })

@@ -1,4 +1,13 @@
-import { createConnection, createPool, type Connection, type Pool, type PoolConnection, type ResultSetHeader, type RowDataPacket, type SslOptions } from 'mysql2/promise'
+import {
+  createConnection,
+  createPool,
+  type Connection,
+  type Pool,
+  type PoolConnection,
+  type ResultSetHeader,
+  type RowDataPacket,
+  type SslOptions
+} from 'mysql2/promise'
 import { ApiError } from '../core/apiError.ts'
 import { InputError } from '../core/errors.ts'
 import { noSpace, unavailable } from './errors.ts'
@@ -24,9 +33,35 @@ const PING_MS = 5000
 const ANSWERS_WITHIN_MS = 4000
 
 /** Errors of the connection, not of what was asked. */
-const AWAY = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', 'ENOTFOUND', 'EHOSTUNREACH', 'PROTOCOL_CONNECTION_LOST', 'PROTOCOL_ENQUEUE_AFTER_FATAL_ERROR', 'PROTOCOL_ENQUEUE_AFTER_QUIT', 'ER_SERVER_SHUTDOWN', 'ER_CON_COUNT_ERROR', 'ER_NORMAL_SHUTDOWN', 'ER_CONNECTION_KILLED', 'PROTOCOL_SEQUENCE_TIMEOUT'])
-const DISK = new Set(['ER_DISK_FULL', 'ER_RECORD_FILE_FULL', 'ER_ERROR_ON_WRITE', 'ER_CANT_CREATE_FILE', 'ER_OPTION_PREVENTS_STATEMENT', 'ER_CANT_CREATE_TABLE'])
-const RANGE: Readonly<Record<string, string>> = { ER_WARN_DATA_OUT_OF_RANGE: 'a number is out of range', ER_DATA_TOO_LONG: 'a text is too long', ER_TRUNCATED_WRONG_VALUE_FOR_FIELD: 'a text cannot be stored' }
+const AWAY = new Set([
+  'ECONNREFUSED',
+  'ECONNRESET',
+  'EPIPE',
+  'ETIMEDOUT',
+  'ENOTFOUND',
+  'EHOSTUNREACH',
+  'PROTOCOL_CONNECTION_LOST',
+  'PROTOCOL_ENQUEUE_AFTER_FATAL_ERROR',
+  'PROTOCOL_ENQUEUE_AFTER_QUIT',
+  'ER_SERVER_SHUTDOWN',
+  'ER_CON_COUNT_ERROR',
+  'ER_NORMAL_SHUTDOWN',
+  'ER_CONNECTION_KILLED',
+  'PROTOCOL_SEQUENCE_TIMEOUT'
+])
+const DISK = new Set([
+  'ER_DISK_FULL',
+  'ER_RECORD_FILE_FULL',
+  'ER_ERROR_ON_WRITE',
+  'ER_CANT_CREATE_FILE',
+  'ER_OPTION_PREVENTS_STATEMENT',
+  'ER_CANT_CREATE_TABLE'
+])
+const RANGE: Readonly<Record<string, string>> = {
+  ER_WARN_DATA_OUT_OF_RANGE: 'a number is out of range',
+  ER_DATA_TOO_LONG: 'a text is too long',
+  ER_TRUNCATED_WRONG_VALUE_FOR_FIELD: 'a text cannot be stored'
+}
 
 const AWAY_WORDS = 'The database does not answer. It is being started again; try again in a moment.'
 
@@ -71,24 +106,46 @@ export class Database implements Sql {
    *
    * @param beforeUpgrade called before a database that holds something is changed to a newer form
    */
-  static async open(address: DatabaseAddress, name = 'wardoptic', beforeUpgrade?: () => Promise<void>): Promise<Database> {
+  static async open(
+    address: DatabaseAddress,
+    name = 'wardoptic',
+    beforeUpgrade?: () => Promise<void>
+  ): Promise<Database> {
     const first = await createConnection(address)
     try {
-      const [known] = await first.query<RowDataPacket[]>('SHOW DATABASES LIKE ?', [name.replace(/[_%\\]/g, '\\$&')])
-      if (!known.length) await first.query(`CREATE DATABASE IF NOT EXISTS \`${name}\` CHARACTER SET utf8mb4`)
+      const [known] = await first.query<RowDataPacket[]>('SHOW DATABASES LIKE ?', [
+        name.replace(/[_%\\]/g, '\\$&')
+      ])
+      if (!known.length)
+        await first.query(`CREATE DATABASE IF NOT EXISTS \`${name}\` CHARACTER SET utf8mb4`)
       await first.query(`USE \`${name}\``)
       await migrate(first, beforeUpgrade)
     } finally {
       await first.end()
     }
-    const pool = createPool({ ...address, database: name, connectionLimit: 12, connectTimeout: 5000, maxPreparedStatements: MAX_STATEMENTS })
+    const pool = createPool({
+      ...address,
+      database: name,
+      connectionLimit: 12,
+      connectTimeout: 5000,
+      maxPreparedStatements: MAX_STATEMENTS
+    })
     // What others have committed is seen, and reading locks no gaps: what must not change in between is locked by name.
-    pool.on('connection', (connection) => void (connection as unknown as { query(sql: string, done: () => void): void }).query('SET SESSION TRANSACTION ISOLATION LEVEL READ COMMITTED', () => {}))
+    pool.on(
+      'connection',
+      (connection) =>
+        void (connection as unknown as { query(sql: string, done: () => void): void }).query(
+          'SET SESSION TRANSACTION ISOLATION LEVEL READ COMMITTED',
+          () => {}
+        )
+    )
     return new Database(pool, address, name)
   }
 
-  rows = <T>(sql: string, values: Value[] = []): Promise<T[]> => this.said(() => over(this.pool).rows<T>(sql, values))
-  run = (sql: string, values: Value[] = []): Promise<ResultSetHeader> => this.said(() => over(this.pool).run(sql, values))
+  rows = <T>(sql: string, values: Value[] = []): Promise<T[]> =>
+    this.said(() => over(this.pool).rows<T>(sql, values))
+  run = (sql: string, values: Value[] = []): Promise<ResultSetHeader> =>
+    this.said(() => over(this.pool).run(sql, values))
 
   /** Runs `work` in one transaction: all of it is kept, or nothing. One that the database gave up for another is run again. */
   transaction<T>(work: (sql: Sql) => Promise<T>): Promise<T> {
@@ -103,8 +160,12 @@ export class Database implements Sql {
           return result
         } catch (error) {
           // One that cannot even be rolled back is of no use any more.
-          await connection.rollback().then(() => connection.release(), () => connection.destroy())
-          if ((error as { code?: string }).code !== 'ER_LOCK_DEADLOCK' || attempt >= MAX_ATTEMPTS) throw error
+          await connection.rollback().then(
+            () => connection.release(),
+            () => connection.destroy()
+          )
+          if ((error as { code?: string }).code !== 'ER_LOCK_DEADLOCK' || attempt >= MAX_ATTEMPTS)
+            throw error
         }
       }
     })
@@ -112,7 +173,9 @@ export class Database implements Sql {
 
   /** Whether a backup is being made, for which files have to stay. */
   async isBackedUp(): Promise<boolean> {
-    const [{ free }] = await this.rows<{ free: number | null }>('SELECT IS_FREE_LOCK(?) AS free', [FILES_LOCK(this.name)])
+    const [{ free }] = await this.rows<{ free: number | null }>('SELECT IS_FREE_LOCK(?) AS free', [
+      FILES_LOCK(this.name)
+    ])
     return free === 0
   }
 
@@ -144,7 +207,11 @@ export class Database implements Sql {
         this.set(false, `The database does not answer (${code || message}).`)
         throw unavailable(AWAY_WORDS, error)
       }
-      if (DISK.has(code) || /errno: (28|30|122)|No space left/.test(message)) throw noSpace('The database cannot write: its disk is full or read-only. Free some space; nothing that was saved before is lost.', error)
+      if (DISK.has(code) || /errno: (28|30|122)|No space left/.test(message))
+        throw noSpace(
+          'The database cannot write: its disk is full or read-only. Free some space; nothing that was saved before is lost.',
+          error
+        )
       if (RANGE[code]) throw new InputError('', RANGE[code])
       throw error
     }
@@ -200,13 +267,18 @@ export class Database implements Sql {
 async function withinMs(work: Promise<unknown>, ms: number): Promise<void> {
   let timer: NodeJS.Timeout | undefined
   const late = new Promise<never>((_, reject) => {
-    timer = setTimeout(() => reject(Object.assign(new Error(`no answer within ${ms / 1000} s`), { code: 'ETIMEDOUT' })), ms)
+    timer = setTimeout(
+      () =>
+        reject(Object.assign(new Error(`no answer within ${ms / 1000} s`), { code: 'ETIMEDOUT' })),
+      ms
+    )
   })
   work.catch(() => {})
   await Promise.race([work, late]).finally(() => clearTimeout(timer))
 }
 
 const over = (connection: Pool | PoolConnection): Sql => ({
-  rows: async <T>(sql: string, values: Value[] = []) => (await connection.execute<RowDataPacket[]>(sql, values))[0] as T[],
+  rows: async <T>(sql: string, values: Value[] = []) =>
+    (await connection.execute<RowDataPacket[]>(sql, values))[0] as T[],
   run: async (sql, values = []) => (await connection.execute<ResultSetHeader>(sql, values))[0]
 })

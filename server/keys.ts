@@ -32,17 +32,30 @@ export async function openKeys(database: Database, folder: string, anew: boolean
       return Seal.open(file, null)
     }
   }
-  return { devices: open(KEY_FILES.devices, await sealed(database)), accounts: open(KEY_FILES.accounts, await keyed(database)) }
+  return {
+    devices: open(KEY_FILES.devices, await sealed(database)),
+    accounts: open(KEY_FILES.accounts, await keyed(database))
+  }
 }
 
 async function sealed(database: Database): Promise<string | null> {
-  const devices = await database.rows<{ name: string }>('SELECT name FROM device WHERE password_sealed IS NOT NULL ORDER BY name')
-  const mail = await database.rows("SELECT 1 FROM site_setting WHERE name = 'mail' AND sealed IS NOT NULL")
+  const devices = await database.rows<{ name: string }>(
+    'SELECT name FROM device WHERE password_sealed IS NOT NULL ORDER BY name'
+  )
+  const mail = await database.rows(
+    "SELECT 1 FROM site_setting WHERE name = 'mail' AND sealed IS NOT NULL"
+  )
   const needing = [...devices.map((d) => d.name), ...(mail.length ? ['the mail server'] : [])]
-  return needing.length ? `without it these passwords must be entered again: ${needing.join(', ')}.` : null
+  return needing.length
+    ? `without it these passwords must be entered again: ${needing.join(', ')}.`
+    : null
 }
 
 async function keyed(database: Database): Promise<string | null> {
-  const [{ n }] = await database.rows<{ n: number }>("SELECT COUNT(*) AS n FROM account WHERE password LIKE 'scrypt-keyed%'")
-  return n ? `without it nobody can sign in: give an account a new password with npm run recover (${n} ${n === 1 ? 'account' : 'accounts'}).` : null
+  const [{ n }] = await database.rows<{ n: number }>(
+    "SELECT COUNT(*) AS n FROM account WHERE password LIKE 'scrypt-keyed%'"
+  )
+  return n
+    ? `without it nobody can sign in: give an account a new password with npm run recover (${n} ${n === 1 ? 'account' : 'accounts'}).`
+    : null
 }

@@ -9,12 +9,31 @@ test('the demo site: six cameras, the water’s edge, its hours and its mail; on
     await seed(t.database, t.app.clips, true)
     await seed(t.database, t.app.clips, false)
     const { body: site } = await t.ask('GET', '/api/site')
-    expect(site).toMatchObject({ name: 'Skerrow Landing', timeZone: 'Europe/London', position: { latitude: 59, longitude: -3 } })
-    expect(site.cameras.map((c: any) => c.name)).toEqual(['Slipway', 'Vehicle lanes', 'Fuel pontoon', 'Waiting room', 'Workshop yard', 'Quay path'])
+    expect(site).toMatchObject({
+      name: 'Skerrow Landing',
+      timeZone: 'Europe/London',
+      position: { latitude: 59, longitude: -3 }
+    })
+    expect(site.cameras.map((c: any) => c.name)).toEqual([
+      'Slipway',
+      'Vehicle lanes',
+      'Fuel pontoon',
+      'Waiting room',
+      'Workshop yard',
+      'Quay path'
+    ])
     const { body: bench } = await t.ask('GET', '/api/cameras/slipway')
-    expect(bench.detections.map((d: any) => [d.detection.name, d.actions.actions.links])).toEqual([['Quay edge', ['strobe-mast', 'voice-mast', 'duty-mail', 'popup', 'record']]])
-    expect(bench.schedules.map((s: any) => s.schedule.name)).toEqual(['All week', 'Lights', 'Nights'])
-    expect(bench.clips.map((c: any) => [c.name, new Date(c.start).toISOString()])).toEqual([['Morning on the slipway', '2026-11-24T08:12:00.000Z']])
+    expect(bench.detections.map((d: any) => [d.detection.name, d.actions.actions.links])).toEqual([
+      ['Quay edge', ['strobe-mast', 'voice-mast', 'duty-mail', 'popup', 'record']]
+    ])
+    expect(bench.schedules.map((s: any) => s.schedule.name)).toEqual([
+      'All week',
+      'Lights',
+      'Nights'
+    ])
+    expect(bench.clips.map((c: any) => [c.name, new Date(c.start).toISOString()])).toEqual([
+      ['Morning on the slipway', '2026-11-24T08:12:00.000Z']
+    ])
   } finally {
     await t.close()
   }
@@ -23,8 +42,14 @@ test('the demo site: six cameras, the water’s edge, its hours and its mail; on
 test('without demo data: a bare site with one camera, and nothing drawn', async () => {
   const t = await startTestApp({ withDemo: false })
   try {
-    expect((await t.ask('GET', '/api/site')).body.cameras).toEqual([{ id: 'camera-1', name: 'Camera 1', detections: 0, clip: null }])
-    expect((await t.ask('GET', '/api/cameras/camera-1')).body).toMatchObject({ detections: [], schedules: [], clips: [] })
+    expect((await t.ask('GET', '/api/site')).body.cameras).toEqual([
+      { id: 'camera-1', name: 'Camera 1', detections: 0, clip: null }
+    ])
+    expect((await t.ask('GET', '/api/cameras/camera-1')).body).toMatchObject({
+      detections: [],
+      schedules: [],
+      clips: []
+    })
   } finally {
     await t.close()
   }
@@ -37,22 +62,37 @@ test('an end in the middle of an analysis: it is taken up again at the next star
   const t = await startTestApp({ withDemo: true, clipsOf: ['slipway'] })
   try {
     await t.app.clips.close()
-    const rows = await t.database.rows<{ id: string; state: string }>("SELECT id, state FROM clip ORDER BY camera_id = 'slipway' DESC")
+    const rows = await t.database.rows<{ id: string; state: string }>(
+      "SELECT id, state FROM clip ORDER BY camera_id = 'slipway' DESC"
+    )
     const [row] = rows
     expect(row.state).toBe('analysing')
     for (const { id } of rows.slice(1)) await t.database.run('DELETE FROM clip WHERE id = ?', [id])
     mkdirSync(join(t.folder, 'clips', 'left-behind'))
-    const next = new Clips(t.database, join(t.folder, 'clips'), 2 ** 30, new Leftovers(t.database, () => {}), () => {})
+    const next = new Clips(
+      t.database,
+      join(t.folder, 'clips'),
+      2 ** 30,
+      new Leftovers(t.database, () => {}),
+      () => {}
+    )
     await next.resume()
     expect(readdirSync(join(t.folder, 'clips'))).toEqual([row.id])
-    for (let i = 0; i < 900 && (await next.read(row.id)).state === 'analysing'; i++) await new Promise((resolve) => setTimeout(resolve, 100))
+    for (let i = 0; i < 900 && (await next.read(row.id)).state === 'analysing'; i++)
+      await new Promise((resolve) => setTimeout(resolve, 100))
     expect(await next.read(row.id)).toMatchObject({ state: 'ready', targets: 7 })
     await next.close()
 
     // A clip from before frames were measured has its measures made at the next start.
     const measures = next.file(row.id, 'measures.bin')
     rmSync(measures)
-    const later = new Clips(t.database, join(t.folder, 'clips'), 2 ** 30, new Leftovers(t.database, () => {}), () => {})
+    const later = new Clips(
+      t.database,
+      join(t.folder, 'clips'),
+      2 ** 30,
+      new Leftovers(t.database, () => {}),
+      () => {}
+    )
     await later.resume()
     expect((await later.read(row.id)).state).toBe('analysing')
     await eventually(async () => (await later.read(row.id)).state === 'ready')

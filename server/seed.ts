@@ -33,25 +33,110 @@ interface DemoSite {
 const demoFile = new URL('../demo/plan.json', import.meta.url)
 
 /** The site as a plan describes it, in one transaction. */
-async function insertSite(database: Database, { id, name }: { id: string; name: string }, plan: Plan, { actions = {}, endpoints = [], mail, people, usual, inputs = [], worlds = {} }: Partial<Pick<DemoSite, 'actions' | 'endpoints' | 'mail' | 'people' | 'usual' | 'inputs'>> & { worlds?: Record<string, unknown> } = {}): Promise<void> {
+async function insertSite(
+  database: Database,
+  { id, name }: { id: string; name: string },
+  plan: Plan,
+  {
+    actions = {},
+    endpoints = [],
+    mail,
+    people,
+    usual,
+    inputs = [],
+    worlds = {}
+  }: Partial<Pick<DemoSite, 'actions' | 'endpoints' | 'mail' | 'people' | 'usual' | 'inputs'>> & {
+    worlds?: Record<string, unknown>
+  } = {}
+): Promise<void> {
   await database.transaction(async (sql) => {
     const now = Date.now()
-    const asDelivered = (what: string): EditNote => ({ by: 'Wardoptic', byId: null, label: `${what}, as delivered` })
-    await sql.run('INSERT INTO site (id, name, time_zone, latitude, longitude, inputs) VALUES (?, ?, ?, ?, ?, ?)', [id, name, plan.timeZone, plan.position?.latitude ?? null, plan.position?.longitude ?? null, JSON.stringify(inputs)])
-    for (const schedule of plan.schedules) await saveSchedule(sql, id, schedule, 0, asDelivered(`Hours ${schedule.name}`), now)
+    const asDelivered = (what: string): EditNote => ({
+      by: 'Wardoptic',
+      byId: null,
+      label: `${what}, as delivered`
+    })
+    await sql.run(
+      'INSERT INTO site (id, name, time_zone, latitude, longitude, inputs) VALUES (?, ?, ?, ?, ?, ?)',
+      [
+        id,
+        name,
+        plan.timeZone,
+        plan.position?.latitude ?? null,
+        plan.position?.longitude ?? null,
+        JSON.stringify(inputs)
+      ]
+    )
+    for (const schedule of plan.schedules)
+      await saveSchedule(sql, id, schedule, 0, asDelivered(`Hours ${schedule.name}`), now)
     for (const body of endpoints) {
       const endpoint = parseWith(EndpointSchema, body)
       await saveEndpoint(sql, id, endpoint, 0, asDelivered(endpoint.name), now)
     }
-    if (mail) await saveSetting(sql, id, 'mail', parseWith(MailSchema, mail), 0, asDelivered('The mail server'), now)
-    if (people) await saveSetting(sql, id, 'people', parseWith(PeopleSchema, people), 0, asDelivered('The people of the site'), now)
-    if (usual) await saveSetting(sql, id, 'usual', parseWith(ActionsSchema, usual), 0, asDelivered('The usual actions'), now)
+    if (mail)
+      await saveSetting(
+        sql,
+        id,
+        'mail',
+        parseWith(MailSchema, mail),
+        0,
+        asDelivered('The mail server'),
+        now
+      )
+    if (people)
+      await saveSetting(
+        sql,
+        id,
+        'people',
+        parseWith(PeopleSchema, people),
+        0,
+        asDelivered('The people of the site'),
+        now
+      )
+    if (usual)
+      await saveSetting(
+        sql,
+        id,
+        'usual',
+        parseWith(ActionsSchema, usual),
+        0,
+        asDelivered('The usual actions'),
+        now
+      )
     for (const [position, camera] of plan.cameras.entries()) {
-      await sql.run('INSERT INTO camera (id, site_id, name, position, ignore_areas, world) VALUES (?, ?, ?, ?, ?, ?)', [camera.id, id, camera.name, position, JSON.stringify(camera.ignore), worlds[camera.id] ? JSON.stringify(worlds[camera.id]) : null])
-      await noteEdit(sql, id, camera.id, 'scene', camera.id, { ignore: camera.ignore, marks: null }, asDelivered('The scene'), now)
+      await sql.run(
+        'INSERT INTO camera (id, site_id, name, position, ignore_areas, world) VALUES (?, ?, ?, ?, ?, ?)',
+        [
+          camera.id,
+          id,
+          camera.name,
+          position,
+          JSON.stringify(camera.ignore),
+          worlds[camera.id] ? JSON.stringify(worlds[camera.id]) : null
+        ]
+      )
+      await noteEdit(
+        sql,
+        id,
+        camera.id,
+        'scene',
+        camera.id,
+        { ignore: camera.ignore, marks: null },
+        asDelivered('The scene'),
+        now
+      )
       for (const [at, detection] of camera.detections.entries()) {
         await saveDetection(sql, camera.id, detection, at, 0, asDelivered(detection.name), now)
-        if (actions[detection.id]) await saveActions(sql, camera.id, detection.id, parseWith(ActionsSchema, actions[detection.id]), 0, asDelivered(`What ${detection.name} sets off`), now)
+        if (actions[detection.id])
+          await saveActions(
+            sql,
+            camera.id,
+            detection.id,
+            parseWith(ActionsSchema, actions[detection.id]),
+            0,
+            asDelivered(`What ${detection.name} sets off`),
+            now
+          )
       }
     }
   })
@@ -62,25 +147,52 @@ async function insertSite(database: Database, { id, name }: { id: string; name: 
  *
  * @param cameras whose clips are added; left out: all
  */
-export async function seed(database: Database, clips: Clips, withDemo: boolean, cameras?: readonly string[]): Promise<void> {
+export async function seed(
+  database: Database,
+  clips: Clips,
+  withDemo: boolean,
+  cameras?: readonly string[]
+): Promise<void> {
   if (await readSite(database)) return
   if (!withDemo) {
-    const bare = readPlan(JSON.stringify({ format: 'wardoptic-plan/1', timeZone: 'Europe/London', cameras: [{ id: 'camera-1', name: 'Camera 1' }] }))
+    const bare = readPlan(
+      JSON.stringify({
+        format: 'wardoptic-plan/1',
+        timeZone: 'Europe/London',
+        cameras: [{ id: 'camera-1', name: 'Camera 1' }]
+      })
+    )
     return insertSite(database, { id: 'site', name: 'New site' }, bare)
   }
   const demo = JSON.parse(readFileSync(demoFile, 'utf8')) as DemoSite
   const read = (path: string): unknown => JSON.parse(readFileSync(new URL(path, demoFile), 'utf8'))
-  const worlds = Object.fromEntries(demo.scenes.map((camera) => [camera, read(`scenes/${camera}.json`)]))
+  const worlds = Object.fromEntries(
+    demo.scenes.map((camera) => [camera, read(`scenes/${camera}.json`)])
+  )
   await insertSite(database, demo.site, readPlan(JSON.stringify(demo.plan)), { ...demo, worlds })
-  for (const { camera, script, name, start } of demo.clips.filter((clip) => cameras?.includes(clip.camera) ?? true)) {
+  for (const { camera, script, name, start } of demo.clips.filter(
+    (clip) => cameras?.includes(clip.camera) ?? true
+  )) {
     const { scene, scripts } = worlds[camera] as { scene: unknown; scripts: { id: string }[] }
-    const play = { scene: readScene(scene), script: readScript(scripts.find((s) => s.id === script)) }
-    await clips.addPainted(camera, name, Date.parse(start), play, createReadStream(fileURLToPath(new URL(`clips/${camera}-${script}.mp4`, demoFile))))
+    const play = {
+      scene: readScene(scene),
+      script: readScript(scripts.find((s) => s.id === script))
+    }
+    await clips.addPainted(
+      camera,
+      name,
+      Date.parse(start),
+      play,
+      createReadStream(fileURLToPath(new URL(`clips/${camera}-${script}.mp4`, demoFile)))
+    )
   }
 }
 
 /** The demo site's accounts. */
-export const demoAccounts = (): NewAccount[] => (JSON.parse(readFileSync(demoFile, 'utf8')) as { accounts: unknown[] }).accounts.map((account) => parseWith(NewAccountSchema, account))
+export const demoAccounts = (): NewAccount[] =>
+  (JSON.parse(readFileSync(demoFile, 'utf8')) as { accounts: unknown[] }).accounts.map((account) =>
+    parseWith(NewAccountSchema, account)
+  )
 
 interface DemoDevice {
   id: string
@@ -90,14 +202,31 @@ interface DemoDevice {
 }
 
 /** The demo site's devices at the addresses where their stand-ins are now; those that were removed stay away. */
-export async function seedDevices(database: Database, devices: Devices, addresses: Readonly<Record<string, string>>): Promise<void> {
+export async function seedDevices(
+  database: Database,
+  devices: Devices,
+  addresses: Readonly<Record<string, string>>
+): Promise<void> {
   const site = await readSite(database)
   if (!site) return
   const known = await listDevices(database)
   // A folder that was begun without the demo site has none of its cameras.
-  const models = (JSON.parse(readFileSync(new URL('devices.json', demoFile), 'utf8')) as DemoDevice[]).filter(({ channels }) => site.cameras.some((c) => c.id === channels[0].camera))
+  const models = (
+    JSON.parse(readFileSync(new URL('devices.json', demoFile), 'utf8')) as DemoDevice[]
+  ).filter(({ channels }) => site.cameras.some((c) => c.id === channels[0].camera))
   for (const { id, channels, name, account } of models) {
     if (known.some((d) => d.id === id)) await devices.move(id, addresses[id])
-    else if (known.length === 0) await devices.add(site.id, { name, address: addresses[id], camera: channels.length === 1 ? channels[0].camera : null, username: account?.username ?? null, password: account?.password ?? null }, id)
+    else if (known.length === 0)
+      await devices.add(
+        site.id,
+        {
+          name,
+          address: addresses[id],
+          camera: channels.length === 1 ? channels[0].camera : null,
+          username: account?.username ?? null,
+          password: account?.password ?? null
+        },
+        id
+      )
   }
 }

@@ -18,5 +18,8 @@ export async function freeBytes(folder: string): Promise<number> {
  */
 export async function requireSpace(folder: string, bytes = 0): Promise<void> {
   const free = await freeBytes(folder)
-  if (free - bytes < RESERVE_BYTES) throw noSpace(`The disk is nearly full: ${Math.floor(free / 2 ** 20)} MB are free, and ${RESERVE_BYTES / 2 ** 20} MB are kept for alarms${bytes ? `; this would take ${Math.ceil(bytes / 2 ** 20)} MB` : ''}. Free some space first.`)
+  if (free - bytes < RESERVE_BYTES)
+    throw noSpace(
+      `The disk is nearly full: ${Math.floor(free / 2 ** 20)} MB are free, and ${RESERVE_BYTES / 2 ** 20} MB are kept for alarms${bytes ? `; this would take ${Math.ceil(bytes / 2 ** 20)} MB` : ''}. Free some space first.`
+    )
 }

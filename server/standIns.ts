@@ -14,7 +14,12 @@ export interface StandInPorts {
 }
 
 /** The address that a host and port mean. @throws Error for a stand-in where there is none */
-export function addressFor(host: string, port: number, standIns: StandInPorts | null, which: keyof StandInPorts): { host: string; port: number } {
+export function addressFor(
+  host: string,
+  port: number,
+  standIns: StandInPorts | null,
+  which: keyof StandInPorts
+): { host: string; port: number } {
   if (host !== STAND_IN) return { host, port }
   if (!standIns) throw new Error('there is no stand-in on this machine')
   return { host: '127.0.0.1', port: standIns[which] }

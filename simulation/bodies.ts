@@ -9,7 +9,12 @@ export class BodyPart {
   readonly up: readonly [from: number, to: number]
   readonly role: 'body' | 'glass'
 
-  constructor(along: readonly [number, number], across: number, up: readonly [number, number], role: 'body' | 'glass') {
+  constructor(
+    along: readonly [number, number],
+    across: number,
+    up: readonly [number, number],
+    role: 'body' | 'glass'
+  ) {
     this.along = along
     this.across = across
     this.up = up
@@ -20,14 +25,27 @@ export class BodyPart {
   corners({ at, heading: [hx, hz] }: Pick<Pose, 'at' | 'heading'>): Required<GroundPoint>[] {
     const half = this.across / 2
     return this.up.flatMap((y) =>
-      ([[this.along[0], -half], [this.along[1], -half], [this.along[1], half], [this.along[0], half]] as const).map(([a, b]) => ({ x: at.x + a * hx - b * hz, y: at.y + y, z: at.z + a * hz + b * hx }))
+      (
+        [
+          [this.along[0], -half],
+          [this.along[1], -half],
+          [this.along[1], half],
+          [this.along[0], half]
+        ] as const
+      ).map(([a, b]) => ({ x: at.x + a * hx - b * hz, y: at.y + y, z: at.z + a * hz + b * hx }))
     )
   }
 }
 
 const bodies: Partial<Record<ActorKind, BodyPart[]>> = {
-  car: [new BodyPart([-2.1, 2.1], 1.76, [0.28, 0.86], 'body'), new BodyPart([-1.5, 0.9], 1.6, [0.86, 1.45], 'glass')],
-  van: [new BodyPart([-2.6, 1.9], 1.95, [0.32, 2.3], 'body'), new BodyPart([1.9, 2.6], 1.9, [0.32, 1.35], 'body')]
+  car: [
+    new BodyPart([-2.1, 2.1], 1.76, [0.28, 0.86], 'body'),
+    new BodyPart([-1.5, 0.9], 1.6, [0.86, 1.45], 'glass')
+  ],
+  van: [
+    new BodyPart([-2.6, 1.9], 1.95, [0.32, 2.3], 'body'),
+    new BodyPart([1.9, 2.6], 1.9, [0.32, 1.35], 'body')
+  ]
 }
 
 /** The boxes that a vehicle is made of; undefined for those who have legs, wings or pedals. */

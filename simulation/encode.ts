@@ -7,8 +7,13 @@ import { once } from 'node:events'
  * @param args of ffmpeg; its input is `pipe:0`
  * @throws what the frames threw; Error when ffmpeg fails
  */
-export async function encode(args: readonly string[], frames: AsyncIterable<Uint8Array>): Promise<void> {
-  const encoder = spawn('ffmpeg', ['-v', 'error', '-y', ...args], { stdio: ['pipe', 'ignore', 'pipe'] })
+export async function encode(
+  args: readonly string[],
+  frames: AsyncIterable<Uint8Array>
+): Promise<void> {
+  const encoder = spawn('ffmpeg', ['-v', 'error', '-y', ...args], {
+    stdio: ['pipe', 'ignore', 'pipe']
+  })
   let errors = ''
   encoder.stderr.on('data', (part: Buffer) => (errors += part.toString('utf8').slice(0, 2000)))
   encoder.stdin.on('error', () => {}) // its end says more

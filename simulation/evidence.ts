@@ -19,11 +19,22 @@ export function trueTracks(play: Play): Tracks {
       seen = truth(play, (frame - 1) / play.scene.fps, actors)
     }
     const face = seen.find((t) => t.id === tracks.id[i])?.face
-    if (face) faces.set(faceKey(frame, tracks.id[i]), { ...face.box, mask: face.mask, name: face.name })
+    if (face)
+      faces.set(faceKey(frame, tracks.id[i]), { ...face.box, mask: face.mask, name: face.name })
   }
   return { ...tracks, faces }
 }
 
 /** What the script's contacts do, for a clip that starts at an instant (milliseconds of UTC). */
-export const armInputsOf = ({ script }: { script: Pick<Script, 'inputs'> }, start: number): ArmInputs =>
-  Object.fromEntries(Object.entries(script.inputs).map(([id, changes]) => [id, changes.map(({ at, set }) => ({ at: start + Math.round(at * 1000), set })).sort((a, b) => a.at - b.at)]))
+export const armInputsOf = (
+  { script }: { script: Pick<Script, 'inputs'> },
+  start: number
+): ArmInputs =>
+  Object.fromEntries(
+    Object.entries(script.inputs).map(([id, changes]) => [
+      id,
+      changes
+        .map(({ at, set }) => ({ at: start + Math.round(at * 1000), set }))
+        .sort((a, b) => a.at - b.at)
+    ])
+  )

@@ -28,12 +28,18 @@ const dropped = (missing: readonly number[]): string => {
  *
  * @throws the signal's reason when stopped; Error when ffmpeg fails
  */
-export async function render(play: Play, file: string, { preset = 'medium', onProgress, signal }: RenderOptions = {}): Promise<void> {
+export async function render(
+  play: Play,
+  file: string,
+  { preset = 'medium', onProgress, signal }: RenderOptions = {}
+): Promise<void> {
   const { width, height, fps } = play.scene
   const feed = new Feed(play, makeNodeCanvas)
   // Whether a frame is missing is known from the script; what is written in its place is dropped again.
   const missing = missingFrames(play)
-  const filters = missing.length ? ['-vf', `select='not(${dropped(missing)})'`, '-fps_mode', 'vfr'] : []
+  const filters = missing.length
+    ? ['-vf', `select='not(${dropped(missing)})'`, '-fps_mode', 'vfr']
+    : []
   const blank = new Uint8ClampedArray(width * height * 4)
   async function* frames(): AsyncGenerator<Uint8Array> {
     for (let n = 1; n <= feed.frames; n++) {
@@ -45,10 +51,44 @@ export async function render(play: Play, file: string, { preset = 'medium', onPr
       await new Promise((resolve) => setImmediate(resolve))
     }
   }
-  await encode(['-f', 'rawvideo', '-pix_fmt', 'rgba', '-s', `${width}x${height}`, '-r', String(fps), '-i', 'pipe:0', ...filters, '-c:v', 'libx264', '-preset', preset, '-crf', '25', '-g', String(2 * fps), '-pix_fmt', 'yuv420p', '-movflags', '+faststart', '-fflags', '+bitexact', '-flags:v', '+bitexact', file], frames())
+  await encode(
+    [
+      '-f',
+      'rawvideo',
+      '-pix_fmt',
+      'rgba',
+      '-s',
+      `${width}x${height}`,
+      '-r',
+      String(fps),
+      '-i',
+      'pipe:0',
+      ...filters,
+      '-c:v',
+      'libx264',
+      '-preset',
+      preset,
+      '-crf',
+      '25',
+      '-g',
+      String(2 * fps),
+      '-pix_fmt',
+      'yuv420p',
+      '-movflags',
+      '+faststart',
+      '-fflags',
+      '+bitexact',
+      '-flags:v',
+      '+bitexact',
+      file
+    ],
+    frames()
+  )
 }
 
 /** Indices from 0 of the frames that a script's camera does not give. */
 function missingFrames({ scene: { fps }, script }: Play): number[] {
-  return Array.from({ length: Math.round(script.seconds * fps) }, (_, n) => n).filter((n) => faultAt(script, 'cableCut', n / fps) !== null)
+  return Array.from({ length: Math.round(script.seconds * fps) }, (_, n) => n).filter(
+    (n) => faultAt(script, 'cableCut', n / fps) !== null
+  )
 }

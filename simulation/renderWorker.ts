@@ -9,10 +9,18 @@ const tell = (message: FromRenderer): void => parentPort!.postMessage(message)
 
 parentPort!.on('message', () => stop.abort(new Error('stopped')))
 try {
-  await render(play, file, { preset: 'veryfast', signal: stop.signal, onProgress: (done, frames) => tell({ type: 'progress', done, frames }) })
+  await render(play, file, {
+    preset: 'veryfast',
+    signal: stop.signal,
+    onProgress: (done, frames) => tell({ type: 'progress', done, frames })
+  })
   tell({ type: 'done' })
 } catch (error) {
-  tell(stop.signal.aborted ? { type: 'stopped' } : { type: 'failed', message: (error as Error).stack ?? String(error) })
+  tell(
+    stop.signal.aborted
+      ? { type: 'stopped' }
+      : { type: 'failed', message: (error as Error).stack ?? String(error) }
+  )
 } finally {
   parentPort!.close()
 }

@@ -2,7 +2,15 @@ import * as v from 'valibot'
 import { parseWith } from '../core/formats/plan.ts'
 import { checkFaults, happening } from '../core/formats/walk.ts'
 
-export { ACTOR_KINDS, FAULT_KINDS, LIGHTS, type ActorKind, type FaultKind, type Light, type WalkActor as ScriptActor } from '../core/formats/walk.ts'
+export {
+  ACTOR_KINDS,
+  FAULT_KINDS,
+  LIGHTS,
+  type ActorKind,
+  type FaultKind,
+  type Light,
+  type WalkActor as ScriptActor
+} from '../core/formats/walk.ts'
 
 /**
  * A camera's scene and what happens in it, as data. Metres on the ground: x to the right, z away from the camera's foot
@@ -15,25 +23,75 @@ const number = (min: number, max: number, unit = '') => {
   return v.pipe(v.number(right), v.finite(right), v.minValue(min, right), v.maxValue(max, right))
 }
 const metre = number(-500, 500, ' m')
-const text = v.pipe(v.string('must be a text'), v.minLength(1, 'must not be empty'), v.maxLength(120, 'is longer than 120 characters'))
-const id = v.pipe(v.string('must be a text'), v.regex(/^[A-Za-z0-9_-]{1,64}$/, 'must be 1 to 64 letters, digits, - or _'))
-const colour = v.pipe(v.string('must be a colour'), v.regex(/^#[0-9a-f]{6}$/i, 'must be a colour such as "#8d8a80"'))
+const text = v.pipe(
+  v.string('must be a text'),
+  v.minLength(1, 'must not be empty'),
+  v.maxLength(120, 'is longer than 120 characters')
+)
+const id = v.pipe(
+  v.string('must be a text'),
+  v.regex(/^[A-Za-z0-9_-]{1,64}$/, 'must be 1 to 64 letters, digits, - or _')
+)
+const colour = v.pipe(
+  v.string('must be a colour'),
+  v.regex(/^#[0-9a-f]{6}$/i, 'must be a colour such as "#8d8a80"')
+)
 /** `[x, z]`, or `[x, z, y]` for what is not on the ground. */
-const place = v.union([v.strictTuple([metre, metre]), v.strictTuple([metre, metre, metre])], 'must be a place [x, z] or [x, z, y] in metres')
+const place = v.union(
+  [v.strictTuple([metre, metre]), v.strictTuple([metre, metre, metre])],
+  'must be a place [x, z] or [x, z, y] in metres'
+)
 
 const ThingSchema = v.variant(
   'kind',
   [
     /** A flat piece: ground, a wall, a roof. */
-    v.strictObject({ kind: v.literal('face'), colour, corners: v.pipe(v.array(place, 'must be a list of places'), v.minLength(3, 'needs at least 3 corners')) }),
+    v.strictObject({
+      kind: v.literal('face'),
+      colour,
+      corners: v.pipe(
+        v.array(place, 'must be a list of places'),
+        v.minLength(3, 'needs at least 3 corners')
+      )
+    }),
     /** An upright wall between two places. */
-    v.strictObject({ kind: v.literal('wall'), colour, from: place, to: place, bottom: v.optional(metre, 0), top: metre }),
-    v.strictObject({ kind: v.literal('block'), colour, at: place, size: v.strictTuple([metre, metre, metre], 'must be [width, depth, height] in metres'), turn: v.optional(number(-180, 180, '°'), 0) }),
-    v.strictObject({ kind: v.literal('posts'), colour, from: place, to: place, count: number(1, 200), height: metre, width: v.optional(metre, 0.12) }),
+    v.strictObject({
+      kind: v.literal('wall'),
+      colour,
+      from: place,
+      to: place,
+      bottom: v.optional(metre, 0),
+      top: metre
+    }),
+    v.strictObject({
+      kind: v.literal('block'),
+      colour,
+      at: place,
+      size: v.strictTuple([metre, metre, metre], 'must be [width, depth, height] in metres'),
+      turn: v.optional(number(-180, 180, '°'), 0)
+    }),
+    v.strictObject({
+      kind: v.literal('posts'),
+      colour,
+      from: place,
+      to: place,
+      count: number(1, 200),
+      height: metre,
+      width: v.optional(metre, 0.12)
+    }),
     /** Open water, with glints that drift on it. */
-    v.strictObject({ kind: v.literal('water'), shore: v.pipe(v.array(place), v.minLength(2, 'needs at least 2 places')) }),
+    v.strictObject({
+      kind: v.literal('water'),
+      shore: v.pipe(v.array(place), v.minLength(2, 'needs at least 2 places'))
+    }),
     v.strictObject({ kind: v.literal('tree'), at: place, height: metre }),
-    v.strictObject({ kind: v.literal('reeds'), from: place, to: place, count: number(1, 400), height: metre }),
+    v.strictObject({
+      kind: v.literal('reeds'),
+      from: place,
+      to: place,
+      count: number(1, 400),
+      height: metre
+    }),
     v.strictObject({ kind: v.literal('lamp'), at: place, height: metre })
   ],
   'must be one of face, wall, block, posts, water, tree, reeds, lamp'
@@ -42,11 +100,18 @@ const ThingSchema = v.variant(
 export const SceneSchema = v.strictObject({
   id,
   name: text,
-  camera: v.strictObject({ height: number(0.5, 60, ' m'), tilt: number(-20, 89, '°'), fieldOfView: number(5, 120, '°') }),
+  camera: v.strictObject({
+    height: number(0.5, 60, ' m'),
+    tilt: number(-20, 89, '°'),
+    fieldOfView: number(5, 120, '°')
+  }),
   width: v.optional(number(64, 3840), 640),
   height: v.optional(number(36, 2160), 360),
   fps: v.optional(number(1, 60), 10),
-  backdrop: v.optional(v.picklist(['sea', 'land', 'room'], 'must be one of sea, land, room'), 'land'),
+  backdrop: v.optional(
+    v.picklist(['sea', 'land', 'room'], 'must be one of sea, land, room'),
+    'land'
+  ),
   things: v.array(ThingSchema, 'must be a list of things')
 })
 

@@ -4,12 +4,19 @@ import { spansOf } from '../core/targets/tracks.ts'
 import { armInputsOf, trueTracks } from './evidence.ts'
 import { Noise, defocus } from './sensor.ts'
 
-const gray = (width: number, height: number, at: (x: number, y: number) => number): Uint8ClampedArray => {
+const gray = (
+  width: number,
+  height: number,
+  at: (x: number, y: number) => number
+): Uint8ClampedArray => {
   const pixels = new Uint8ClampedArray(width * height * 4)
-  for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) pixels.set([at(x, y), at(x, y), at(x, y), 255], 4 * (y * width + x))
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++)
+      pixels.set([at(x, y), at(x, y), at(x, y), 255], 4 * (y * width + x))
   return pixels
 }
-const values = (pixels: Uint8ClampedArray): number[] => Array.from({ length: pixels.length / 4 }, (_, i) => pixels[4 * i])
+const values = (pixels: Uint8ClampedArray): number[] =>
+  Array.from({ length: pixels.length / 4 }, (_, i) => pixels[4 * i])
 const mean = (list: number[]): number => list.reduce((a, b) => a + b, 0) / list.length
 
 describe('a sensor’s noise', () => {
@@ -19,7 +26,8 @@ describe('a sensor’s noise', () => {
     const list = values(pixels)
     expect(Math.abs(mean(list) - 128)).toBeLessThan(0.15)
     expect(Math.sqrt(mean(list.map((v) => (v - 128) ** 2)))).toBeCloseTo(3, 0)
-    for (let i = 0; i < pixels.length; i += 4) expect([pixels[i + 1], pixels[i + 2], pixels[i + 3]]).toEqual([pixels[i], pixels[i], 255])
+    for (let i = 0; i < pixels.length; i += 4)
+      expect([pixels[i + 1], pixels[i + 2], pixels[i + 3]]).toEqual([pixels[i], pixels[i], 255])
   })
 
   test('leaves no level below black or above white, in any colour, and opacity alone', () => {
@@ -32,7 +40,12 @@ describe('a sensor’s noise', () => {
     const found = noiseOver([1, 127, 254, 200])
     for (let i = 0; i < found.length; i += 4) {
       const by = grain[i] - 128
-      expect([...found.subarray(i, i + 4)]).toEqual([Math.max(0, 1 + by), 127 + by, Math.min(255, 254 + by), 200])
+      expect([...found.subarray(i, i + 4)]).toEqual([
+        Math.max(0, 1 + by),
+        127 + by,
+        Math.min(255, 254 + by),
+        200
+      ])
     }
   })
 
@@ -63,10 +76,12 @@ describe('a lens out of focus', () => {
 
   test('spreads a point evenly to all sides', () => {
     const point = gray(41, 41, (x, y) => (x === 20 && y === 20 ? 255 : 0))
-    for (let i = 0; i < 3; i++) point.set(gray(41, 41, (x, y) => (Math.abs(x - 20) < 4 && Math.abs(y - 20) < 4 ? 255 : 0)))
+    for (let i = 0; i < 3; i++)
+      point.set(gray(41, 41, (x, y) => (Math.abs(x - 20) < 4 && Math.abs(y - 20) < 4 ? 255 : 0)))
     defocus(point, 41, 41, 3)
     const at = (x: number, y: number): number => point[4 * (y * 41 + x)]
-    for (const d of [3, 6, 9]) expect(new Set([at(20 + d, 20), at(20 - d, 20), at(20, 20 + d), at(20, 20 - d)]).size).toBe(1)
+    for (const d of [3, 6, 9])
+      expect(new Set([at(20 + d, 20), at(20 - d, 20), at(20, 20 + d), at(20, 20 - d)]).size).toBe(1)
     expect(at(20, 20)).toBeGreaterThan(at(26, 20))
     expect(at(26, 20)).toBeGreaterThan(at(30, 20))
   })
@@ -84,7 +99,11 @@ describe('what is known of a made clip', () => {
 
   test('its contacts, at instants of the clip’s own start', () => {
     const inputs = armInputsOf(demoPlay('waiting-room', 'night'), 1_000_000)
-    expect(inputs.door).toEqual([{ at: 1_000_000, set: true }, { at: 1_008_000, set: false }, { at: 1_011_000, set: true }])
+    expect(inputs.door).toEqual([
+      { at: 1_000_000, set: true },
+      { at: 1_008_000, set: false },
+      { at: 1_011_000, set: true }
+    ])
     expect(inputs.panel).toEqual([{ at: 1_000_000, set: true }])
   })
 })

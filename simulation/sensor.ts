@@ -64,10 +64,16 @@ export class Noise {
 }
 
 /** How far a lens is out of focus, in pixels, so many seconds after somebody turned it. */
-export const defocusRadius = (seconds: number, height: number): number => Math.max(1, Math.round(Math.min(1, seconds / 0.8) * height * 0.022))
+export const defocusRadius = (seconds: number, height: number): number =>
+  Math.max(1, Math.round(Math.min(1, seconds / 0.8) * height * 0.022))
 
 /** A lens out of focus: three box blurs, which come near to a Gaussian one (Wells 1986, from memory). RGBA in place. */
-export function defocus(pixels: Uint8ClampedArray, width: number, height: number, radius: number): void {
+export function defocus(
+  pixels: Uint8ClampedArray,
+  width: number,
+  height: number,
+  radius: number
+): void {
   const between = new Uint8ClampedArray(pixels.length)
   for (let round = 0; round < 3; round++) {
     blurRows(pixels, between, width, height, radius)
@@ -77,7 +83,13 @@ export function defocus(pixels: Uint8ClampedArray, width: number, height: number
 
 const held = (i: number, length: number): number => Math.min(length - 1, Math.max(0, i))
 
-function blurRows(from: Uint8ClampedArray, to: Uint8ClampedArray, width: number, height: number, radius: number): void {
+function blurRows(
+  from: Uint8ClampedArray,
+  to: Uint8ClampedArray,
+  width: number,
+  height: number,
+  radius: number
+): void {
   const size = 2 * radius + 1
   for (let y = 0; y < height; y++) {
     const start = 4 * width * y
@@ -92,7 +104,10 @@ function blurRows(from: Uint8ClampedArray, to: Uint8ClampedArray, width: number,
       to[k] = r / size
       to[k + 1] = g / size
       to[k + 2] = b / size
-      const [ahead, behind] = [start + 4 * held(x + radius + 1, width), start + 4 * held(x - radius, width)]
+      const [ahead, behind] = [
+        start + 4 * held(x + radius + 1, width),
+        start + 4 * held(x - radius, width)
+      ]
       r += from[ahead] - from[behind]
       g += from[ahead + 1] - from[behind + 1]
       b += from[ahead + 2] - from[behind + 2]
@@ -101,11 +116,18 @@ function blurRows(from: Uint8ClampedArray, to: Uint8ClampedArray, width: number,
 }
 
 /** All columns at once, row by row: as the picture lies in memory. */
-function blurColumns(from: Uint8ClampedArray, to: Uint8ClampedArray, width: number, height: number, radius: number): void {
+function blurColumns(
+  from: Uint8ClampedArray,
+  to: Uint8ClampedArray,
+  width: number,
+  height: number,
+  radius: number
+): void {
   const size = 2 * radius + 1
   const row = 4 * width
   const sums = new Int32Array(row)
-  for (let i = -radius; i <= radius; i++) for (let x = 0, k = row * held(i, height); x < row; x++, k++) sums[x] += from[k]
+  for (let i = -radius; i <= radius; i++)
+    for (let x = 0, k = row * held(i, height); x < row; x++, k++) sums[x] += from[k]
   for (let y = 0; y < height; y++) {
     const [ahead, behind] = [row * held(y + radius + 1, height), row * held(y - radius, height)]
     for (let x = 0, k = row * y; x < row; x++, k++) {

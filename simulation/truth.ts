@@ -5,9 +5,25 @@ import { bodyOf } from './bodies.ts'
 import type { ActorKind, Play } from './script.ts'
 import { actorsOf, poseAt, turned, viewAt, type Actor, type Pose, type View } from './world.ts'
 
-const classes: Record<ActorKind, TargetClass> = { adult: 'person', child: 'person', crouching: 'person', dog: 'animal', gull: 'animal', car: 'vehicle', van: 'vehicle', bicycle: 'cycle' }
+const classes: Record<ActorKind, TargetClass> = {
+  adult: 'person',
+  child: 'person',
+  crouching: 'person',
+  dog: 'animal',
+  gull: 'animal',
+  car: 'vehicle',
+  van: 'vehicle',
+  bicycle: 'cycle'
+}
 /** Width over height of an actor as seen from the side. */
-const widths: Partial<Record<ActorKind, number>> = { adult: 0.42, child: 0.44, crouching: 0.75, dog: 1.45, gull: 2.6, bicycle: 1.0 }
+const widths: Partial<Record<ActorKind, number>> = {
+  adult: 0.42,
+  child: 0.44,
+  crouching: 0.75,
+  dog: 1.45,
+  gull: 2.6,
+  bicycle: 1.0
+}
 
 /** The head in the figure's own frame: its middle and half sizes as shares of the figure's height. */
 export const heads: Partial<Record<ActorKind, { x: number; y: number; rx: number; ry: number }>> = {
@@ -41,7 +57,11 @@ export function boxOf(actor: Actor, pose: Pose, view: View): Box | null {
   const body = bodyOf(actor.kind)
   if (body) {
     // Down to the ground: the wheels belong to it.
-    const corners = body.flatMap((part) => part.corners(pose).flatMap((corner) => [corner, { ...corner, y: pose.at.y }])).map(see)
+    const corners = body
+      .flatMap((part) =>
+        part.corners(pose).flatMap((corner) => [corner, { ...corner, y: pose.at.y }])
+      )
+      .map(see)
     if (corners.some((c) => c.depth < NEAREST)) return null
     const [xs, ys] = [corners.map((c) => c.x), corners.map((c) => c.y)]
     const [x, y] = [Math.min(...xs), Math.min(...ys)]
@@ -56,7 +76,11 @@ export function boxOf(actor: Actor, pose: Pose, view: View): Box | null {
 }
 
 /** What is truly in view at a moment. */
-export function truth(play: Play, time: number, actors: Actor[] = actorsOf(play.script)): TrueTarget[] {
+export function truth(
+  play: Play,
+  time: number,
+  actors: Actor[] = actorsOf(play.script)
+): TrueTarget[] {
   const view = viewAt(play, time)
   return actors.flatMap((actor) => {
     const pose = poseAt(actor, time)
@@ -65,7 +89,16 @@ export function truth(play: Play, time: number, actors: Actor[] = actorsOf(play.
     const head = heads[actor.kind]
     const face =
       head && showsFace(pose.heading)
-        ? { box: { x: box.x + box.w / 2 + ((head.x - head.rx) * box.h) / view.aspect, y: box.y + box.h * (1 - head.y - head.ry), w: (2 * head.rx * box.h) / view.aspect, h: 2 * head.ry * box.h }, mask: actor.mask, name: actor.name }
+        ? {
+            box: {
+              x: box.x + box.w / 2 + ((head.x - head.rx) * box.h) / view.aspect,
+              y: box.y + box.h * (1 - head.y - head.ry),
+              w: (2 * head.rx * box.h) / view.aspect,
+              h: 2 * head.ry * box.h
+            },
+            mask: actor.mask,
+            name: actor.name
+          }
         : null
     return [{ id: actor.id, cls: classes[actor.kind], kind: actor.kind, box, face }]
   })

@@ -45,7 +45,16 @@ const ownColours: Partial<Record<ActorKind, Colours>> = {
 const people = Object.keys(coats) as (keyof typeof coats)[]
 
 /** Where the members of a group walk beside the first, metres. */
-const abreast = [[0, 0], [0.7, 0.3], [-0.6, 0.5], [0.2, 1.1], [-0.9, -0.5], [1.1, -0.4], [0.6, 1.6], [-0.4, 1.9]]
+const abreast = [
+  [0, 0],
+  [0.7, 0.3],
+  [-0.6, 0.5],
+  [0.2, 1.1],
+  [-0.9, -0.5],
+  [1.1, -0.4],
+  [0.6, 1.6],
+  [-0.4, 1.9]
+]
 
 /** The actors of a script, numbered from 1. */
 export function actorsOf(script: Script): Actor[] {
@@ -62,7 +71,8 @@ export function actorsOf(script: Script): Actor[] {
         kind,
         from: actor.from,
         speed: actor.speed ?? USUAL_ACTORS[kind].speed,
-        height: (actor.tall ?? USUAL_ACTORS[kind].tall) * (members > 1 ? 0.94 + 0.12 * random() : 1),
+        height:
+          (actor.tall ?? USUAL_ACTORS[kind].tall) * (members > 1 ? 0.94 + 0.12 * random() : 1),
         way: actor.way.map(([x, z, pause = 0, y = 0]) => ({ x: x + dx, y, z: z + dz, pause })),
         mask: actor.mask,
         name: actor.name ?? null,
@@ -83,7 +93,8 @@ export interface Pose {
   walked: number
 }
 
-const distance = (a: Required<GroundPoint>, b: Required<GroundPoint>): number => Math.hypot(b.x - a.x, b.y - a.y, b.z - a.z)
+const distance = (a: Required<GroundPoint>, b: Required<GroundPoint>): number =>
+  Math.hypot(b.x - a.x, b.y - a.y, b.z - a.z)
 
 /** The pose of an actor at `time` seconds, or null before it has come and after it has gone. */
 export function poseAt(actor: Actor, time: number): Pose | null {
@@ -94,13 +105,19 @@ export function poseAt(actor: Actor, time: number): Pose | null {
     const a = actor.way[i]
     const b = actor.way[i + 1]
     const length = distance(a, b)
-    const heading: [number, number] = length > 0 ? [(b.x - a.x) / length, (b.z - a.z) / length] : [1, 0]
+    const heading: [number, number] =
+      length > 0 ? [(b.x - a.x) / length, (b.z - a.z) / length] : [1, 0]
     if (left < a.pause) return { at: a, heading, moving: false, walked }
     left -= a.pause
     const takes = length / actor.speed
     if (left < takes) {
       const t = left / takes
-      return { at: { x: a.x + (b.x - a.x) * t, y: a.y + (b.y - a.y) * t, z: a.z + (b.z - a.z) * t }, heading, moving: true, walked: walked + length * t }
+      return {
+        at: { x: a.x + (b.x - a.x) * t, y: a.y + (b.y - a.y) * t, z: a.z + (b.z - a.z) * t },
+        heading,
+        moving: true,
+        walked: walked + length * t
+      }
     }
     left -= takes
     walked += length
@@ -110,7 +127,9 @@ export function poseAt(actor: Actor, time: number): Pose | null {
 
 /** Whether a fault is on at a moment, and for how many seconds it has been. */
 export function faultAt(script: Script, kind: FaultKind, time: number): number | null {
-  const fault = script.faults.find((f) => f.kind === kind && time >= f.from && time < (f.to ?? Infinity))
+  const fault = script.faults.find(
+    (f) => f.kind === kind && time >= f.from && time < (f.to ?? Infinity)
+  )
   return fault ? time - fault.from : null
 }
 
@@ -135,5 +154,9 @@ export function viewAt({ scene, script }: Play, time: number): View {
 export function turned({ pan }: View, { x, y = 0, z }: GroundPoint): Required<GroundPoint> {
   if (pan === 0) return { x, y, z }
   const angle = (pan * Math.PI) / 180
-  return { x: x * Math.cos(angle) - z * Math.sin(angle), y, z: x * Math.sin(angle) + z * Math.cos(angle) }
+  return {
+    x: x * Math.cos(angle) - z * Math.sin(angle),
+    y,
+    z: x * Math.sin(angle) + z * Math.cos(angle)
+  }
 }

@@ -16,25 +16,63 @@ const SCRIPT = 'morning'
  * @param demo the folder of the demo site's data
  * @param ended ends what they do beside answering
  */
-export async function startDevices(folder: string, demo: URL, ended: AbortSignal, contacts?: Contacts): Promise<Device[]> {
+export async function startDevices(
+  folder: string,
+  demo: URL,
+  ended: AbortSignal,
+  contacts?: Contacts
+): Promise<Device[]> {
   const read = (path: string): unknown => JSON.parse(readFileSync(new URL(path, demo), 'utf8'))
   const plays = new Map<string, Play>()
   const playOf = ({ camera }: { camera: string }): Play => {
     let play = plays.get(camera)
     if (!play) {
-      const { scene, scripts } = read(`scenes/${camera}.json`) as { scene: unknown; scripts: { id: string }[] }
-      plays.set(camera, (play = { scene: readScene(scene), script: readScript(scripts.find((s) => s.id === SCRIPT)) }))
+      const { scene, scripts } = read(`scenes/${camera}.json`) as {
+        scene: unknown
+        scripts: { id: string }[]
+      }
+      plays.set(
+        camera,
+        (play = {
+          scene: readScene(scene),
+          script: readScript(scripts.find((s) => s.id === SCRIPT))
+        })
+      )
     }
     return play
   }
-  return Promise.all(makeDevices(readModels(read('devices.json')), folder, playOf, ended, contacts).map((device) => device.start()))
+  return Promise.all(
+    makeDevices(readModels(read('devices.json')), folder, playOf, ended, contacts).map((device) =>
+      device.start()
+    )
+  )
 }
 
 /** Devices that know of each other, so that one can be another door to the settings of the next. */
-export function makeDevices(models: readonly Model[], folder: string, playOf: (channel: { camera: string }) => Play, ended: AbortSignal, contacts?: Contacts): Device[] {
+export function makeDevices(
+  models: readonly Model[],
+  folder: string,
+  playOf: (channel: { camera: string }) => Play,
+  ended: AbortSignal,
+  contacts?: Contacts
+): Device[] {
   const made: Device[] = []
   const measuresOf = measurerOf(join(folder, 'measures'), ended)
-  const doorsLast = [...models].sort((a, b) => Number(a.channels.some((c) => c.through)) - Number(b.channels.some((c) => c.through)))
-  for (const model of doorsLast) made.push(new Device(model, { playOf, measuresOf, contacts, channelOf: (id) => made.find((d) => d.model.id === id)?.channels[0] }, join(folder, `${model.id}.json`)))
+  const doorsLast = [...models].sort(
+    (a, b) => Number(a.channels.some((c) => c.through)) - Number(b.channels.some((c) => c.through))
+  )
+  for (const model of doorsLast)
+    made.push(
+      new Device(
+        model,
+        {
+          playOf,
+          measuresOf,
+          contacts,
+          channelOf: (id) => made.find((d) => d.model.id === id)?.channels[0]
+        },
+        join(folder, `${model.id}.json`)
+      )
+    )
   return made
 }

@@ -1,6 +1,11 @@
 import { randomUUID } from 'node:crypto'
 import { createSocket, type Socket } from 'node:dgram'
-import { DISCOVERY_GROUP, probeId, probeMatches, type ProbeMatch } from '../core/formats/onvif/discovery.ts'
+import {
+  DISCOVERY_GROUP,
+  probeId,
+  probeMatches,
+  type ProbeMatch
+} from '../core/formats/onvif/discovery.ts'
 
 /**
  * Answers who asks for devices, on loopback only. Each device is answered for in a message of its own, as if it were
@@ -8,11 +13,16 @@ import { DISCOVERY_GROUP, probeId, probeMatches, type ProbeMatch } from '../core
  *
  * @param port 0: any free one
  */
-export async function answerProbes(port: number, devices: () => ProbeMatch[]): Promise<{ port: number; close(): void }> {
+export async function answerProbes(
+  port: number,
+  devices: () => ProbeMatch[]
+): Promise<{ port: number; close(): void }> {
   const socket: Socket = createSocket({ type: 'udp4', reuseAddr: true })
   socket.on('message', (bytes, from) => {
     const asked = probeId(bytes.toString('utf8'))
-    if (asked !== null) for (const device of devices()) socket.send(probeMatches(device, randomUUID(), asked), from.port, from.address)
+    if (asked !== null)
+      for (const device of devices())
+        socket.send(probeMatches(device, randomUUID(), asked), from.port, from.address)
   })
   // Bound to the group's address it hears what is sent to the group alone.
   await new Promise<void>((resolve, reject) => {

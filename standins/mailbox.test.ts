@@ -16,8 +16,17 @@ afterAll(async () => {
   rmSync(folder, { recursive: true, force: true })
 })
 
-const send = (subject: string, attachments: { filename: string; content: Buffer | string; contentType: string }[] = []) =>
-  createTransport({ host: '127.0.0.1', port: mailbox.smtpPort, ignoreTLS: true }).sendMail({ from: 'a@x.example', to: 'b@y.example', subject, text: 'Hällo', attachments })
+const send = (
+  subject: string,
+  attachments: { filename: string; content: Buffer | string; contentType: string }[] = []
+) =>
+  createTransport({ host: '127.0.0.1', port: mailbox.smtpPort, ignoreTLS: true }).sendMail({
+    from: 'a@x.example',
+    to: 'b@y.example',
+    subject,
+    text: 'Hällo',
+    attachments
+  })
 const ask = (path: string) => fetch(`http://127.0.0.1:${mailbox.httpPort}${path}`)
 
 test('what is sent by SMTP is listed, newest first, and shown with its attachments', async () => {
@@ -26,21 +35,47 @@ test('what is sent by SMTP is listed, newest first, and shown with its attachmen
     { filename: 'p.png', content: Buffer.from([1, 2, 3]), contentType: 'image/png' },
     { filename: 'page.html', content: '<script>alert(1)</script>', contentType: 'text/html' }
   ])
-  const list = (await (await ask('/messages/')).json()) as { id: string; subject: string; pictures: number }[]
-  expect(list.map((m) => [m.subject, m.pictures])).toEqual([['Second', 1], ['First', 0]])
-  expect(await (await ask(`/messages/${list[0].id}`)).json()).toMatchObject({ from: 'a@x.example', to: 'b@y.example', text: expect.stringContaining('Hällo'), attachments: [{ name: 'p.png', type: 'image/png', bytes: 3 }, { name: 'page.html' }] })
+  const list = (await (await ask('/messages/')).json()) as {
+    id: string
+    subject: string
+    pictures: number
+  }[]
+  expect(list.map((m) => [m.subject, m.pictures])).toEqual([
+    ['Second', 1],
+    ['First', 0]
+  ])
+  expect(await (await ask(`/messages/${list[0].id}`)).json()).toMatchObject({
+    from: 'a@x.example',
+    to: 'b@y.example',
+    text: expect.stringContaining('Hällo'),
+    attachments: [{ name: 'p.png', type: 'image/png', bytes: 3 }, { name: 'page.html' }]
+  })
   const picture = await ask(`/messages/${list[0].id}/0`)
-  expect([picture.headers.get('content-type'), (await picture.arrayBuffer()).byteLength]).toEqual(['image/png', 3])
+  expect([picture.headers.get('content-type'), (await picture.arrayBuffer()).byteLength]).toEqual([
+    'image/png',
+    3
+  ])
   // Nothing that could run in the application's page is served as what it is.
-  expect((await ask(`/messages/${list[0].id}/1`)).headers.get('content-type')).toBe('application/octet-stream')
+  expect((await ask(`/messages/${list[0].id}/1`)).headers.get('content-type')).toBe(
+    'application/octet-stream'
+  )
 })
 
 test('what is not there is not found; a path out of the folder neither', async () => {
-  for (const path of ['/', '/messages/none', '/messages/..%2F..%2Fetc%2Fpasswd', '/elsewhere']) expect((await ask(path)).status).toBe(404)
+  for (const path of ['/', '/messages/none', '/messages/..%2F..%2Fetc%2Fpasswd', '/elsewhere'])
+    expect((await ask(path)).status).toBe(404)
 })
 
 test('a message that is too large is refused, and nothing of it stays', async () => {
   const before = readdirSync(folder).length
-  await expect(send('Huge', [{ filename: 'x.bin', content: Buffer.alloc(21 * 2 ** 20), contentType: 'application/octet-stream' }])).rejects.toThrow(/552|size|large/i)
+  await expect(
+    send('Huge', [
+      {
+        filename: 'x.bin',
+        content: Buffer.alloc(21 * 2 ** 20),
+        contentType: 'application/octet-stream'
+      }
+    ])
+  ).rejects.toThrow(/552|size|large/i)
   expect(readdirSync(folder)).toHaveLength(before)
 })

@@ -1,5 +1,13 @@
 import { randomUUID } from 'node:crypto'
-import { existsSync, mkdirSync, readFileSync, readdirSync, renameSync, statSync, writeFileSync } from 'node:fs'
+import {
+  existsSync,
+  mkdirSync,
+  readFileSync,
+  readdirSync,
+  renameSync,
+  statSync,
+  writeFileSync
+} from 'node:fs'
 import { createServer, type Server } from 'node:http'
 import { join } from 'node:path'
 import type { AddressInfo } from 'node:net'
@@ -19,7 +27,11 @@ export interface Mailbox {
 
 const MOST_BYTES = 20 * 2 ** 20
 
-const addresses = (value: ParsedMail['to']): string => [value ?? []].flat().map((a) => a.text).join(', ')
+const addresses = (value: ParsedMail['to']): string =>
+  [value ?? []]
+    .flat()
+    .map((a) => a.text)
+    .join(', ')
 
 const summaryOf = (id: string, mail: ParsedMail, receivedAt: number): MailSummary => ({
   id,
@@ -46,7 +58,8 @@ export async function startMailbox(folder: string): Promise<Mailbox> {
       const parts: Buffer[] = []
       stream.on('data', (part: Buffer) => parts.push(part))
       stream.on('end', () => {
-        if (stream.sizeExceeded) return done(Object.assign(new Error('the message is too large'), { responseCode: 552 }))
+        if (stream.sizeExceeded)
+          return done(Object.assign(new Error('the message is too large'), { responseCode: 552 }))
         // Named by its moment, so that the files are in order; written whole or not at all.
         const id = `${Date.now()}-${randomUUID()}`
         writeFileSync(join(folder, `${id}.part`), Buffer.concat(parts))
@@ -63,14 +76,24 @@ export async function startMailbox(folder: string): Promise<Mailbox> {
   }
   const receivedAt = (id: string): number => statSync(join(folder, `${id}.eml`)).mtimeMs
   const list = async (): Promise<MailSummary[]> => {
-    const ids = readdirSync(folder).filter((f) => f.endsWith('.eml')).map((f) => f.slice(0, -4)).sort().reverse().slice(0, 200)
+    const ids = readdirSync(folder)
+      .filter((f) => f.endsWith('.eml'))
+      .map((f) => f.slice(0, -4))
+      .sort()
+      .reverse()
+      .slice(0, 200)
     return Promise.all(ids.map(async (id) => summaryOf(id, (await read(id))!, receivedAt(id))))
   }
 
   const http = createServer((request, response) => {
-    const json = (status: number, body: unknown): void => void response.writeHead(status, { 'content-type': 'application/json' }).end(JSON.stringify(body))
+    const json = (status: number, body: unknown): void =>
+      void response
+        .writeHead(status, { 'content-type': 'application/json' })
+        .end(JSON.stringify(body))
     const answer = async (): Promise<void> => {
-      const [place, id, part] = new URL(request.url ?? '/', 'http://x').pathname.split('/').filter(Boolean)
+      const [place, id, part] = new URL(request.url ?? '/', 'http://x').pathname
+        .split('/')
+        .filter(Boolean)
       if (place !== 'messages') return json(404, {})
       if (!id) return json(200, await list())
       const mail = await read(id)
@@ -79,14 +102,20 @@ export async function startMailbox(folder: string): Promise<Mailbox> {
         const attachment = mail.attachments[Number(part)]
         if (!attachment) return json(404, {})
         // Only pictures are shown as what they are; anything else must not run in the application's page.
-        const type = /^image\/(jpeg|png)$/.test(attachment.contentType) ? attachment.contentType : 'application/octet-stream'
+        const type = /^image\/(jpeg|png)$/.test(attachment.contentType)
+          ? attachment.contentType
+          : 'application/octet-stream'
         response.writeHead(200, { 'content-type': type }).end(attachment.content)
         return
       }
       const view: MailView = {
         ...summaryOf(id, mail, receivedAt(id)),
         text: mail.text ?? '',
-        attachments: mail.attachments.map((a) => ({ name: a.filename ?? 'attachment', type: a.contentType, bytes: a.size }))
+        attachments: mail.attachments.map((a) => ({
+          name: a.filename ?? 'attachment',
+          type: a.contentType,
+          bytes: a.size
+        }))
       }
       json(200, view)
     }
@@ -98,7 +127,10 @@ export async function startMailbox(folder: string): Promise<Mailbox> {
     httpPort: await listen(http, 0),
     close: async () => {
       http.closeAllConnections()
-      await Promise.all([new Promise((resolve) => http.close(resolve)), new Promise<void>((resolve) => smtp.close(() => resolve()))])
+      await Promise.all([
+        new Promise((resolve) => http.close(resolve)),
+        new Promise<void>((resolve) => smtp.close(() => resolve()))
+      ])
     }
   }
 }

@@ -12,11 +12,29 @@ const mailbox = await startMailbox(join(folder, 'mailbox'))
 const station = await new Station().start()
 const contacts = new Contacts()
 const ended = new AbortController()
-const devices = withDevices === 'devices' ? await startDevices(join(folder, 'devices'), new URL('../demo/', import.meta.url), ended.signal, contacts) : []
-const pages = await startPages({ station, contacts, held: devices.length ? DEMO_CONTACTS : [], devices, mailboxPort: mailbox.httpPort })
-const probes = await answerProbes(0, () => devices.map(({ address, model }) => ({ address, name: model.name, hardware: model.model })))
+const devices =
+  withDevices === 'devices'
+    ? await startDevices(
+        join(folder, 'devices'),
+        new URL('../demo/', import.meta.url),
+        ended.signal,
+        contacts
+      )
+    : []
+const pages = await startPages({
+  station,
+  contacts,
+  held: devices.length ? DEMO_CONTACTS : [],
+  devices,
+  mailboxPort: mailbox.httpPort
+})
+const probes = await answerProbes(0, () =>
+  devices.map(({ address, model }) => ({ address, name: model.name, hardware: model.model }))
+)
 const addresses = Object.fromEntries(devices.map((device) => [device.model.id, device.address]))
-process.stdout.write(`${JSON.stringify({ ports: { smtp: mailbox.smtpPort, mailbox: mailbox.httpPort, station: station.port, pages: pages.port }, discoveryPort: probes.port, devices: addresses })}\n`)
+process.stdout.write(
+  `${JSON.stringify({ ports: { smtp: mailbox.smtpPort, mailbox: mailbox.httpPort, station: station.port, pages: pages.port }, discoveryPort: probes.port, devices: addresses })}\n`
+)
 
 let ending = false
 const end = (): void => {
@@ -25,7 +43,12 @@ const end = (): void => {
   ending = true
   ended.abort()
   probes.close()
-  void Promise.all([mailbox.close(), station.close(), pages.close(), ...devices.map((device) => device.close())]).then(() => process.exit(0))
+  void Promise.all([
+    mailbox.close(),
+    station.close(),
+    pages.close(),
+    ...devices.map((device) => device.close())
+  ]).then(() => process.exit(0))
 }
 process.on('SIGTERM', end)
 // Ctrl-C reaches the whole group; the parent decides the order of the end.

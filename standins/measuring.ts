@@ -28,7 +28,19 @@ export function measurerOf(folder: string, ended: AbortSignal): (play: Play) => 
         mkdirSync(folder, { recursive: true })
         const input = join(folder, `${name}.json`)
         writeFileSync(input, text)
-        await promisify(execFile)('nice', ['-n', '15', process.execPath, join(root, 'scripts/run.mjs'), 'standins/measure.ts', input, `${file}.part`], { cwd: root, signal: ended })
+        await promisify(execFile)(
+          'nice',
+          [
+            '-n',
+            '15',
+            process.execPath,
+            join(root, 'scripts/run.mjs'),
+            'standins/measure.ts',
+            input,
+            `${file}.part`
+          ],
+          { cwd: root, signal: ended }
+        )
         renameSync(`${file}.part`, file)
       }
       return readMeasures(readFileSync(file))

@@ -18,7 +18,13 @@ beforeEach(() => {
   station.accepts = 'minor'
 })
 
-const event = (sequence: number, severity: 'minor' | 'major' | 'information' = 'major'): Frame => ({ id: 'SIA-DCS', sequence, account: '5A31', data: eventData({ kind: 'line', zone: 1, severity, words: 'Slipway: crossed' }), at: Date.UTC(2026, 10, 24) })
+const event = (sequence: number, severity: 'minor' | 'major' | 'information' = 'major'): Frame => ({
+  id: 'SIA-DCS',
+  sequence,
+  account: '5A31',
+  data: eventData({ kind: 'line', zone: 1, severity, words: 'Slipway: crossed' }),
+  at: Date.UTC(2026, 10, 24)
+})
 
 /** Sends raw text in pieces; what comes back within a moment. */
 const say = (pieces: string[], withinMs = 300): Promise<string> =>
@@ -38,29 +44,53 @@ const say = (pieces: string[], withinMs = 300): Promise<string> =>
       resolve(text)
     }, withinMs)
   })
-const answers = (text: string): Frame[] => text.split('\r').filter(Boolean).map((t) => readFrame(`${t}\r`))
+const answers = (text: string): Frame[] =>
+  text
+    .split('\r')
+    .filter(Boolean)
+    .map((t) => readFrame(`${t}\r`))
 
 describe('the monitoring station stand-in', () => {
   test('confirms what it takes, in one piece, in several, or several at once', async () => {
     const text = writeFrame(event(7))
     expect(answers(await say([text]))).toMatchObject([{ id: 'ACK', sequence: 7, account: '5A31' }])
-    expect(answers(await say([text.slice(0, 10), text.slice(10, 30), text.slice(30)]))).toMatchObject([{ id: 'ACK', sequence: 7 }])
-    expect(answers(await say([writeFrame(event(8)) + writeFrame({ ...event(9), id: 'NULL', data: '', at: null })])).map((a) => [a.id, a.sequence])).toEqual([['ACK', 8], ['ACK', 9]])
+    expect(
+      answers(await say([text.slice(0, 10), text.slice(10, 30), text.slice(30)]))
+    ).toMatchObject([{ id: 'ACK', sequence: 7 }])
+    expect(
+      answers(
+        await say([
+          writeFrame(event(8)) + writeFrame({ ...event(9), id: 'NULL', data: '', at: null })
+        ])
+      ).map((a) => [a.id, a.sequence])
+    ).toEqual([
+      ['ACK', 8],
+      ['ACK', 9]
+    ])
   })
 
   test('knows one that comes again by its number and words', () => {
-    expect(station.messages.filter((m) => m.sequence === 7).map((m) => m.again)).toEqual([false, true])
+    expect(station.messages.filter((m) => m.sequence === 7).map((m) => m.again)).toEqual([
+      false,
+      true
+    ])
   })
 
   test('a damaged frame is told so, and kept nowhere', async () => {
     const before = station.messages.length
-    expect(answers(await say([writeFrame(event(10)).replace('crossed', 'crossEd')]))).toMatchObject([{ id: 'NAK' }])
+    expect(answers(await say([writeFrame(event(10)).replace('crossed', 'crossEd')]))).toMatchObject(
+      [{ id: 'NAK' }]
+    )
     expect(station.messages).toHaveLength(before)
   })
 
   test('refuses what is below the severity that it accepts, and what is no event', async () => {
-    expect(answers(await say([writeFrame(event(11, 'information'))]))).toMatchObject([{ id: 'DUH', sequence: 11 }])
-    expect(answers(await say([writeFrame({ ...event(12), data: 'nonsense' })]))).toMatchObject([{ id: 'DUH' }])
+    expect(answers(await say([writeFrame(event(11, 'information'))]))).toMatchObject([
+      { id: 'DUH', sequence: 11 }
+    ])
+    expect(answers(await say([writeFrame({ ...event(12), data: 'nonsense' })]))).toMatchObject([
+      { id: 'DUH' }
+    ])
     station.mood = 'refuses'
     expect(answers(await say([writeFrame(event(13))]))).toMatchObject([{ id: 'DUH', sequence: 13 }])
   })
@@ -71,16 +101,29 @@ describe('the monitoring station stand-in', () => {
     expect(station.messages.at(-1)).toMatchObject({ sequence: 14, answer: 'nothing' })
     station.mood = 'slow'
     expect(await say([writeFrame(event(15))])).toBe('')
-    expect(answers(await say([writeFrame(event(16))], 3500))).toMatchObject([{ id: 'ACK', sequence: 16 }])
+    expect(answers(await say([writeFrame(event(16))], 3500))).toMatchObject([
+      { id: 'ACK', sequence: 16 }
+    ])
   }, 10_000)
 })
 
 describe('its pages', () => {
   const at = (path: string): string => `http://127.0.0.1:${pages.port}${path}`
-  const press = (path: string, value: string) => fetch(at(path), { method: 'POST', body: new URLSearchParams({ value }), redirect: 'manual' })
+  const press = (path: string, value: string) =>
+    fetch(at(path), { method: 'POST', body: new URLSearchParams({ value }), redirect: 'manual' })
 
   test('show what came, and never as markup', async () => {
-    await say([writeFrame({ ...event(20), data: eventData({ kind: 'line', zone: 1, severity: 'major', words: '<script>alert(1)</script>' }) })])
+    await say([
+      writeFrame({
+        ...event(20),
+        data: eventData({
+          kind: 'line',
+          zone: 1,
+          severity: 'major',
+          words: '<script>alert(1)</script>'
+        })
+      })
+    ])
     const page = await (await fetch(at('/station'))).text()
     expect(page).toContain('&#60;script&#62;alert(1)&#60;/script&#62;')
     expect(page).not.toContain('<script>alert(1)')
@@ -99,12 +142,23 @@ describe('its pages', () => {
     await press('/contacts/panel', 'free')
     expect(contacts.get('panel')).toBeNull()
     expect((await press('/contacts/vault', 'on')).status).toBe(404)
-    for (const path of ['/', '/panel', '/outputs', '/hooks']) expect((await fetch(at(path))).headers.get('content-type')).toContain('text/html')
+    for (const path of ['/', '/panel', '/outputs', '/hooks'])
+      expect((await fetch(at(path))).headers.get('content-type')).toContain('text/html')
     expect((await fetch(at('/outputs/nowhere/horn.wav'))).status).toBe(404)
   })
 
   test('webhooks are taken with their key', async () => {
-    expect((await fetch(at('/hooks'), { method: 'POST', headers: { 'idempotency-key': 'delivery-7' }, body: '{"a":1}' })).status).toBe(204)
-    expect(((await (await fetch(at('/state'))).json()) as { hooks: object[] }).hooks.at(-1)).toMatchObject({ key: 'delivery-7', body: '{"a":1}' })
+    expect(
+      (
+        await fetch(at('/hooks'), {
+          method: 'POST',
+          headers: { 'idempotency-key': 'delivery-7' },
+          body: '{"a":1}'
+        })
+      ).status
+    ).toBe(204)
+    expect(
+      ((await (await fetch(at('/state'))).json()) as { hooks: object[] }).hooks.at(-1)
+    ).toMatchObject({ key: 'delivery-7', body: '{"a":1}' })
   })
 })

@@ -64,7 +64,11 @@ export class Station {
         const frame = text.slice(0, end + 1)
         text = text.slice(end + 1)
         const answer = this.answerTo(frame)
-        if (answer) setTimeout(() => socket.writable && socket.write(writeFrame(answer)), this.mood === 'slow' ? SLOW_MS : 0)
+        if (answer)
+          setTimeout(
+            () => socket.writable && socket.write(writeFrame(answer)),
+            this.mood === 'slow' ? SLOW_MS : 0
+          )
       }
     })
   }
@@ -76,10 +80,36 @@ export class Station {
     } catch {
       return { id: 'NAK', sequence: 0, account: '0', data: '', at: Date.now() }
     }
-    const answer = (id: FrameId): Frame => ({ id, sequence: frame.sequence, account: frame.account, data: '', at: null })
+    const answer = (id: FrameId): Frame => ({
+      id,
+      sequence: frame.sequence,
+      account: frame.account,
+      data: '',
+      at: null
+    })
     const keep = (said: StationMessage['answer'], more: Partial<StationMessage>): void => {
-      const again = frame.id === 'SIA-DCS' && this.messages.some((m) => m.code !== null && m.answer === 'ACK' && m.account === frame.account && m.sequence === frame.sequence && m.words === more.words)
-      this.messages.push({ at: Date.now(), account: frame.account, code: null, zone: 0, severity: '', words: '', sequence: frame.sequence, ...more, answer: said, again })
+      const again =
+        frame.id === 'SIA-DCS' &&
+        this.messages.some(
+          (m) =>
+            m.code !== null &&
+            m.answer === 'ACK' &&
+            m.account === frame.account &&
+            m.sequence === frame.sequence &&
+            m.words === more.words
+        )
+      this.messages.push({
+        at: Date.now(),
+        account: frame.account,
+        code: null,
+        zone: 0,
+        severity: '',
+        words: '',
+        sequence: frame.sequence,
+        ...more,
+        answer: said,
+        again
+      })
       if (this.messages.length > MOST_KEPT) this.messages.shift()
     }
     const mood = this.mood === 'silent' ? 'nothing' : this.mood === 'refuses' ? 'DUH' : 'ACK'
@@ -89,9 +119,16 @@ export class Station {
     }
     try {
       const event = readEvent(frame.data)
-      const low = (SEVERITIES as readonly string[]).includes(event.severity) && SEVERITIES.indexOf(event.severity as Severity) < SEVERITIES.indexOf(this.accepts)
+      const low =
+        (SEVERITIES as readonly string[]).includes(event.severity) &&
+        SEVERITIES.indexOf(event.severity as Severity) < SEVERITIES.indexOf(this.accepts)
       const said = mood === 'ACK' && low ? 'DUH' : mood
-      keep(said, { code: event.code, zone: event.zone, severity: event.severity, words: event.words })
+      keep(said, {
+        code: event.code,
+        zone: event.zone,
+        severity: event.severity,
+        words: event.words
+      })
       return said === 'nothing' ? null : answer(said)
     } catch {
       return answer('DUH')

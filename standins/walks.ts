@@ -10,7 +10,13 @@ const OrderSchema = v.strictObject({
   /** The instant that hours are to be read at when it begins, milliseconds of UTC. */
   clock: v.pipe(v.number('must be a number'), v.integer('must be a whole number of milliseconds')),
   /** Contacts during the walk, by the device's input that they are on. */
-  inputs: v.array(v.strictObject({ device: v.string(), token: v.string(), changes: v.array(v.strictObject({ at: v.number(), set: v.boolean() })) }))
+  inputs: v.array(
+    v.strictObject({
+      device: v.string(),
+      token: v.string(),
+      changes: v.array(v.strictObject({ at: v.number(), set: v.boolean() }))
+    })
+  )
 })
 
 interface Walking {
@@ -37,19 +43,31 @@ export class LiveWalks {
    */
   async begin(camera: string, body: unknown): Promise<number | null> {
     const { walk, clock, inputs } = parseWith(OrderSchema, body)
-    const looking = this.devices.flatMap((device) => device.channels.filter((c) => c.model.camera === camera).map((channel) => ({ device, channel })))
+    const looking = this.devices.flatMap((device) =>
+      device.channels
+        .filter((c) => c.model.camera === camera)
+        .map((channel) => ({ device, channel }))
+    )
     if (!looking.length) return null
     const script = readScript({ id: 'walk', name: 'walk', ...walk })
     this.end(camera)
     const later = clock - Date.now()
-    const ready = await Promise.all(looking.map(async ({ device, channel }) => ({ device, begin: await channel.scene.prepareWalk(script, later) })))
+    const ready = await Promise.all(
+      looking.map(async ({ device, channel }) => ({
+        device,
+        begin: await channel.scene.prepareWalk(script, later)
+      }))
+    )
     const walking: Walking = { timers: [], held: [] }
     this.walking.set(camera, walking)
     for (const { device, token, changes } of inputs) {
-      const contact = this.devices.find((d) => d.model.id === device)?.model.inputs.find((i) => i.token === token)?.contact
+      const contact = this.devices
+        .find((d) => d.model.id === device)
+        ?.model.inputs.find((i) => i.token === token)?.contact
       if (contact === undefined) continue
       walking.held.push(contact)
-      for (const { at, set } of changes) walking.timers.push(setTimeout(() => this.contacts.hold(contact, set), at * 1000))
+      for (const { at, set } of changes)
+        walking.timers.push(setTimeout(() => this.contacts.hold(contact, set), at * 1000))
     }
     for (const { device, begin } of ready) begin(device.moment())
     walking.timers.push(setTimeout(() => this.end(camera), walk.seconds * 1000))
@@ -62,7 +80,9 @@ export class LiveWalks {
     this.walking.delete(camera)
     for (const timer of walking.timers) clearTimeout(timer)
     for (const contact of walking.held) this.contacts.hold(contact, null)
-    for (const device of this.devices) for (const channel of device.channels) if (channel.model.camera === camera) channel.scene.endWalk()
+    for (const device of this.devices)
+      for (const channel of device.channels)
+        if (channel.model.camera === camera) channel.scene.endWalk()
   }
 
   close(): void {

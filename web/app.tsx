@@ -11,19 +11,33 @@ import { TopBar } from './shell/TopBar.tsx'
 import { MailboxPlace } from './mailbox/MailboxPlace.tsx'
 import { SitePlace } from './site/SitePlace.tsx'
 
-const DevicesPlace = lazy(() => import('./devices/DevicesPlace.tsx').then((m) => ({ default: m.DevicesPlace })))
-const ArmingPlace = lazy(() => import('./arming/ArmingPlace.tsx').then((m) => ({ default: m.ArmingPlace })))
-const ActionsPlace = lazy(() => import('./actions/ActionsPlace.tsx').then((m) => ({ default: m.ActionsPlace })))
-const WatchPlace = lazy(() => import('./watch/WatchPlace.tsx').then((m) => ({ default: m.WatchPlace })))
-const ProvePlace = lazy(() => import('./prove/ProvePlace.tsx').then((m) => ({ default: m.ProvePlace })))
-const WalkPart = lazy(() => import('./prove/walk/WalkPart.tsx').then((m) => ({ default: m.WalkPart })))
-export const loadBench = (): Promise<{ default: ComponentType }> => import('./bench/BenchPlace.tsx').then((m) => ({ default: m.BenchPlace }))
+const DevicesPlace = lazy(() =>
+  import('./devices/DevicesPlace.tsx').then((m) => ({ default: m.DevicesPlace }))
+)
+const ArmingPlace = lazy(() =>
+  import('./arming/ArmingPlace.tsx').then((m) => ({ default: m.ArmingPlace }))
+)
+const ActionsPlace = lazy(() =>
+  import('./actions/ActionsPlace.tsx').then((m) => ({ default: m.ActionsPlace }))
+)
+const WatchPlace = lazy(() =>
+  import('./watch/WatchPlace.tsx').then((m) => ({ default: m.WatchPlace }))
+)
+const ProvePlace = lazy(() =>
+  import('./prove/ProvePlace.tsx').then((m) => ({ default: m.ProvePlace }))
+)
+const WalkPart = lazy(() =>
+  import('./prove/walk/WalkPart.tsx').then((m) => ({ default: m.WalkPart }))
+)
+export const loadBench = (): Promise<{ default: ComponentType }> =>
+  import('./bench/BenchPlace.tsx').then((m) => ({ default: m.BenchPlace }))
 const BenchPlace = lazy(loadBench)
 
 export function App(): ReactNode {
   const session = useSession()
   useSignedOut()
-  if (session.error && session.data === undefined) return <p className="waiting">{session.error.message}</p>
+  if (session.error && session.data === undefined)
+    return <p className="waiting">{session.error.message}</p>
   if (session.data === undefined) return null
   if (session.data === null) return <SignIn />
   const { data: account } = session
@@ -33,14 +47,20 @@ export function App(): ReactNode {
       <ServerNote />
       <Boundary>
         <Suspense fallback={<p className="waiting">Opening …</p>}>
-          {account.role === 'installer' ? <InstallersPlaces /> : <WatchersPlaces role={account.role} />}
+          {account.role === 'installer' ? (
+            <InstallersPlaces />
+          ) : (
+            <WatchersPlaces role={account.role} />
+          )}
         </Suspense>
       </Boundary>
     </div>
   )
 }
 
-const nowhere = <EmptyPlace name="Nothing here" path="" what="There is no place at this address." then={[]} />
+const nowhere = (
+  <EmptyPlace name="Nothing here" path="" what="There is no place at this address." then={[]} />
+)
 
 function InstallersPlaces(): ReactNode {
   return (
@@ -69,7 +89,17 @@ function WatchersPlaces({ role }: { role: Role }): ReactNode {
     <Routes>
       <Route path="/" element={<Navigate to="/watch" replace />} />
       <Route path="/watch/:part?" element={<WatchPlace />} />
-      <Route path="*" element={<EmptyPlace name="Not for you" path="" what={`As ${role} you have to do with Watch only.`} then={[]} />} />
+      <Route
+        path="*"
+        element={
+          <EmptyPlace
+            name="Not for you"
+            path=""
+            what={`As ${role} you have to do with Watch only.`}
+            then={[]}
+          />
+        }
+      />
     </Routes>
   )
 }

@@ -4,7 +4,10 @@
  * the nonce anyway.
  */
 const nonce = document.querySelector<HTMLMetaElement>('meta[property=csp-nonce]')?.nonce
-const create = document.createElement.bind(document) as (name: string, options?: ElementCreationOptions) => HTMLElement
+const create = document.createElement.bind(document) as (
+  name: string,
+  options?: ElementCreationOptions
+) => HTMLElement
 
 document.createElement = ((name: string, options?: ElementCreationOptions) => {
   const element = create(name, options)

@@ -10,13 +10,23 @@ export function useStable<A extends unknown[], R>(latest: (...args: A) => R): (.
 }
 
 /** The same of several handlers in one object. */
-export function useStableAll<T extends { [K in keyof T]: (...args: never[]) => unknown }>(latest: T): T {
+export function useStableAll<T extends { [K in keyof T]: (...args: never[]) => unknown }>(
+  latest: T
+): T {
   const held = useRef(latest)
   useLayoutEffect(() => {
     held.current = latest
   })
   // The names of the handlers do not change from one rendering to the next.
-  const [handlers] = useState(() => Object.fromEntries(Object.keys(latest).map((key) => [key, (...args: never[]) => held.current[key as keyof T](...args)])) as T)
+  const [handlers] = useState(
+    () =>
+      Object.fromEntries(
+        Object.keys(latest).map((key) => [
+          key,
+          (...args: never[]) => held.current[key as keyof T](...args)
+        ])
+      ) as T
+  )
   return handlers
 }
 

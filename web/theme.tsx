@@ -3,13 +3,32 @@ import { createContext, useContext, useEffect, useMemo, useState, type ReactNode
 
 /** The roles of docs/product.md, *Look*; the style sheet has the same ones as custom properties. */
 const roles = {
-  day: { paper: '#F7F5F0', card: '#FFFFFF', ink: '#1B2430', hairline: '#D9D4C8', accent: '#1F6F5C', quiet: '#5A6472', mind: '#FBF1DC' },
-  night: { paper: '#14191F', card: '#1C232B', ink: '#E9E6DE', hairline: '#37414C', accent: '#4FA68F', quiet: '#A3ADB8', mind: '#3A2E14' }
+  day: {
+    paper: '#F7F5F0',
+    card: '#FFFFFF',
+    ink: '#1B2430',
+    hairline: '#D9D4C8',
+    accent: '#1F6F5C',
+    quiet: '#5A6472',
+    mind: '#FBF1DC'
+  },
+  night: {
+    paper: '#14191F',
+    card: '#1C232B',
+    ink: '#E9E6DE',
+    hairline: '#37414C',
+    accent: '#4FA68F',
+    quiet: '#A3ADB8',
+    mind: '#3A2E14'
+  }
 }
 
 type ThemeName = keyof typeof roles
 
-const Theme = createContext<{ name: ThemeName; toggle: () => void }>({ name: 'day', toggle: () => {} })
+const Theme = createContext<{ name: ThemeName; toggle: () => void }>({
+  name: 'day',
+  toggle: () => {}
+})
 export const useTheme = (): { name: ThemeName; toggle: () => void } => useContext(Theme)
 
 const kept = (): ThemeName => (localStorage.getItem('theme') === 'night' ? 'night' : 'day')
@@ -20,7 +39,10 @@ export function ThemeProvider({ children }: { children: ReactNode }): ReactNode 
     document.documentElement.dataset.theme = name
     localStorage.setItem('theme', name)
   }, [name])
-  const value = useMemo(() => ({ name, toggle: () => setName((n) => (n === 'day' ? 'night' : 'day')) }), [name])
+  const value = useMemo(
+    () => ({ name, toggle: () => setName((n) => (n === 'day' ? 'night' : 'day')) }),
+    [name]
+  )
   const { paper, card, ink, hairline, accent, quiet, mind } = roles[name]
   return (
     <Theme value={value}>

@@ -59,7 +59,16 @@ export class Measurer {
     const sharpness = sharpnessOf(picture)
     const compared = this.reference.next(picture, { luma, contrast })
     const { before } = this.reference
-    const all = { luma, contrast, sharpness, ...compared, lumaBefore: before.luma, contrastBefore: before.contrast, detailBefore: before.detail, change }
+    const all = {
+      luma,
+      contrast,
+      sharpness,
+      ...compared,
+      lumaBefore: before.luma,
+      contrastBefore: before.contrast,
+      detailBefore: before.detail,
+      change
+    }
     for (const f of FIGURES) m.figures[f][n] = all[f]
     this.cells.next(picture, m.cells.subarray(n * cells, (n + 1) * cells))
     m.fresh[n] = 1
@@ -86,7 +95,14 @@ export class Measurer {
   /** All that has been measured so far. */
   finish(): Measures {
     const { measures: m } = this
-    const figures = Object.fromEntries(FIGURES.map((f) => [f, m.figures[f].slice(0, m.length)])) as Measures['figures']
-    return { ...m, figures, fresh: m.fresh.slice(0, m.length), cells: m.cells.slice(0, m.length * this.grid.columns * this.grid.rows) }
+    const figures = Object.fromEntries(
+      FIGURES.map((f) => [f, m.figures[f].slice(0, m.length)])
+    ) as Measures['figures']
+    return {
+      ...m,
+      figures,
+      fresh: m.fresh.slice(0, m.length),
+      cells: m.cells.slice(0, m.length * this.grid.columns * this.grid.rows)
+    }
   }
 }

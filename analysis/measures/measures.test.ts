@@ -7,7 +7,10 @@ import { blockCorrelation, emptyLuma, grayOf, shrinkRgba } from './pictures.ts'
 import { PhaseCorrelation, resized } from './phase.ts'
 import { Reference } from './reference.ts'
 
-interface Shift { x: number; y: number }
+interface Shift {
+  x: number
+  y: number
+}
 interface Compared {
   figures: Record<'own' | 'openCv', Record<'mean' | 'deviation' | 'sharpness', number>>[]
   shifts: { true: Shift; own: Shift & { response: number }; openCv: Shift }[]
@@ -16,12 +19,20 @@ interface Compared {
 describe('against OpenCV (its WebAssembly build, in a process of its own)', () => {
   let compared: Compared
   beforeAll(() => {
-    compared = JSON.parse(execFileSync(process.execPath, ['scripts/run.mjs', 'analysis/measures/testing/openCvFigures.mts'], { encoding: 'utf8' })) as Compared
+    compared = JSON.parse(
+      execFileSync(
+        process.execPath,
+        ['scripts/run.mjs', 'analysis/measures/testing/openCvFigures.mts'],
+        { encoding: 'utf8' }
+      )
+    ) as Compared
   }, 60_000)
 
   test('mean luma, contrast, and variance of the Laplacian agree to 1 %', () => {
     expect(compared.figures).toHaveLength(3)
-    for (const { own, openCv } of compared.figures) for (const key of ['mean', 'deviation', 'sharpness'] as const) expect(Math.abs(own[key] / openCv[key] - 1)).toBeLessThan(0.01)
+    for (const { own, openCv } of compared.figures)
+      for (const key of ['mean', 'deviation', 'sharpness'] as const)
+        expect(Math.abs(own[key] / openCv[key] - 1)).toBeLessThan(0.01)
   })
 
   // opencv.js does not export phaseCorrelate; it is put together from its dft and createHanningWindow, which it does export.
@@ -34,7 +45,13 @@ describe('against OpenCV (its WebAssembly build, in a process of its own)', () =
 
   // Computed once by cv2.phaseCorrelate of Debian's python3-opencv 4.6.0, with its Hanning window, on the same pictures.
   test('phase correlation agrees to 1 % with what OpenCV’s phaseCorrelate itself gave', () => {
-    const given = [[3.50273, 0.02212], [-7.00211, 3.97122], [11.79484, -6.31166], [0.47085, 19.25146], [14.02865, 10.56258]]
+    const given = [
+      [3.50273, 0.02212],
+      [-7.00211, 3.97122],
+      [11.79484, -6.31166],
+      [0.47085, 19.25146],
+      [14.02865, 10.56258]
+    ]
     compared.shifts.forEach(({ own }, i) => {
       expect(Math.abs(own.x - given[i][0])).toBeLessThan(0.01 * Math.max(1, Math.abs(given[i][0])))
       expect(Math.abs(own.y - given[i][1])).toBeLessThan(0.01 * Math.max(1, Math.abs(given[i][1])))
@@ -42,12 +59,20 @@ describe('against OpenCV (its WebAssembly build, in a process of its own)', () =
   })
 
   test('shifts of up to a sixth of the picture are found to a pixel', () => {
-    for (const { true: is, own } of compared.shifts.slice(0, 4)) expect(Math.hypot(own.x - is.x, own.y - is.y)).toBeLessThan(1)
+    for (const { true: is, own } of compared.shifts.slice(0, 4))
+      expect(Math.hypot(own.x - is.x, own.y - is.y)).toBeLessThan(1)
   })
 })
 
 describe('pictures', () => {
-  const picture = (width: number, height: number, at: (x: number, y: number) => number): Uint8Array => Uint8Array.from({ length: width * height * 3 }, (_, i) => at(Math.floor(i / 3) % width, Math.floor(i / 3 / width)))
+  const picture = (
+    width: number,
+    height: number,
+    at: (x: number, y: number) => number
+  ): Uint8Array =>
+    Uint8Array.from({ length: width * height * 3 }, (_, i) =>
+      at(Math.floor(i / 3) % width, Math.floor(i / 3 / width))
+    )
 
   test('a picture that does not change correlates with itself, and not with one of chance', () => {
     const a = grayOf(20, 20)
@@ -75,7 +100,9 @@ describe('pictures', () => {
   })
 
   test('RGBA of a feed becomes blue, green, red of half the size', () => {
-    const rgba = Uint8ClampedArray.from([10, 20, 30, 255, 20, 30, 40, 255, 30, 40, 50, 255, 40, 50, 60, 255])
+    const rgba = Uint8ClampedArray.from([
+      10, 20, 30, 255, 20, 30, 40, 255, 30, 40, 50, 255, 40, 50, 60, 255
+    ])
     const bgr = new Uint8Array(3)
     shrinkRgba(rgba, 2, 2, bgr)
     expect([...bgr]).toEqual([45, 35, 25])
@@ -108,35 +135,54 @@ describe('pictures', () => {
 
   test('measures: a frame that is the last one again is not fresh; one that does not come neither', () => {
     const measurer = new Measurer({ columns: 4, rows: 3 }, 32, 18, 10)
-    const [a, b] = [picture(32, 18, (x, y) => (x * 9 + y * 5) % 200), picture(32, 18, (x, y) => (x * 9 + y * 5 + 3) % 200)]
+    const [a, b] = [
+      picture(32, 18, (x, y) => (x * 9 + y * 5) % 200),
+      picture(32, 18, (x, y) => (x * 9 + y * 5 + 3) % 200)
+    ]
     for (const p of [a, b, b, null, a]) measurer.next(p)
     expect([...measurer.finish().fresh]).toEqual([1, 1, 0, 0, 1])
   })
 
   test('measures: written and read again are the same; cut off or of another kind they are refused', () => {
     const measurer = new Measurer({ columns: 4, rows: 3 }, 32, 18, 10)
-    for (let n = 0; n < 300; n++) measurer.next(picture(32, 18, (x, y) => (x * 9 + y * 5 + n) % 200))
+    for (let n = 0; n < 300; n++)
+      measurer.next(picture(32, 18, (x, y) => (x * 9 + y * 5 + n) % 200))
     const measures = measurer.finish()
     const file = writeMeasures(measures)
     const read = readMeasures(file)
-    expect({ ...read, figures: null, cells: [...read.cells], fresh: [...read.fresh] }).toEqual({ ...measures, figures: null, cells: [...measures.cells], fresh: [...measures.fresh] })
+    expect({ ...read, figures: null, cells: [...read.cells], fresh: [...read.fresh] }).toEqual({
+      ...measures,
+      figures: null,
+      cells: [...measures.cells],
+      fresh: [...measures.fresh]
+    })
     for (const f of FIGURES) expect([...read.figures[f]]).toEqual([...measures.figures[f]])
     const asNodeReadsIt = readMeasures(Buffer.concat([Buffer.alloc(3), file]).subarray(3))
     expect([...asNodeReadsIt.figures.luma]).toEqual([...measures.figures.luma])
     expect(() => readMeasures(file.subarray(0, file.length - 5))).toThrow('measures: are cut off')
-    expect(() => readMeasures(new TextEncoder().encode('frame,id,left'))).toThrow('measures: are not in the format wardoptic-measures/1')
+    expect(() => readMeasures(new TextEncoder().encode('frame,id,left'))).toThrow(
+      'measures: are not in the format wardoptic-measures/1'
+    )
   })
 
   test('a reference of another size is refused', () => {
     const reference = new Reference(64, 36, 10)
     const whole = { luma: 100, contrast: 40 }
     reference.next(emptyLuma(64, 36), whole)
-    expect(() => reference.next(emptyLuma(32, 18), whole)).toThrow('reference: is of 64 × 36 pixels, and the picture of 32 × 18; learn the reference anew')
+    expect(() => reference.next(emptyLuma(32, 18), whole)).toThrow(
+      'reference: is of 64 × 36 pixels, and the picture of 32 × 18; learn the reference anew'
+    )
   })
 
   test('the reference follows slow light, and does not follow a sudden dark', () => {
     const [width, height] = [64, 36]
-    const scene = (light: number, noise: number) => Uint8Array.from({ length: width * height * 3 }, (_, i) => noise + light * (40 + (((Math.floor(i / 3) % width) * 7 + Math.floor(i / 3 / width) * 11) % 120)))
+    const scene = (light: number, noise: number) =>
+      Uint8Array.from(
+        { length: width * height * 3 },
+        (_, i) =>
+          noise +
+          light * (40 + (((Math.floor(i / 3) % width) * 7 + Math.floor(i / 3 / width) * 11) % 120))
+      )
     const measure = (lights: number[]) => {
       const measurer = new Measurer({ columns: 4, rows: 3 }, width, height, 10)
       lights.forEach((light, n) => measurer.next(scene(light, n % 2)))
@@ -144,11 +190,15 @@ describe('pictures', () => {
       return figures.luma[lights.length - 1] / figures.lumaBefore[lights.length - 1]
     }
     expect(measure(Array.from({ length: 1500 }, (_, n) => 1 - n / 3000))).toBeGreaterThan(0.8)
-    expect(measure([...new Array<number>(300).fill(1), ...new Array<number>(300).fill(0.2)])).toBeLessThan(0.3)
+    expect(
+      measure([...new Array<number>(300).fill(1), ...new Array<number>(300).fill(0.2)])
+    ).toBeLessThan(0.3)
   })
 
   test('a grid finer than the picture is refused', () => {
-    expect(() => checkGrid({ columns: 40, rows: 18 }, 32, 18)).toThrow('grid: of 40 × 18 cells is finer than the measured picture of 32 × 18 pixels')
+    expect(() => checkGrid({ columns: 40, rows: 18 }, 32, 18)).toThrow(
+      'grid: of 40 × 18 cells is finer than the measured picture of 32 × 18 pixels'
+    )
     expect(() => new Measurer({ columns: 0, rows: 2 }, 32, 18, 10)).toThrow('grid: is 0 × 2')
   })
 })

@@ -23,11 +23,15 @@ export class MotionCells {
     const sizes = new Uint32Array(grid.columns * grid.rows)
     for (let y = 0; y < height; y++)
       for (let x = 0; x < width; x++) {
-        const cell = Math.floor((y * grid.rows) / height) * grid.columns + Math.floor((x * grid.columns) / width)
+        const cell =
+          Math.floor((y * grid.rows) / height) * grid.columns +
+          Math.floor((x * grid.columns) / width)
         this.cellOf[y * width + x] = cell
         sizes[cell]++
       }
-    this.enough = Uint16Array.from(sizes, (size) => Math.max(1, Math.ceil(CELL_SHARE * size - 1e-9)))
+    this.enough = Uint16Array.from(sizes, (size) =>
+      Math.max(1, Math.ceil(CELL_SHARE * size - 1e-9))
+    )
     this.counts = new Uint16Array(sizes.length * 256)
     this.background = new Float32Array(width * height)
     this.learnedFrames = Math.max(1, Math.round(LEARNED_SECONDS * fps))

@@ -81,9 +81,12 @@ export class PhaseCorrelation {
     this.height = height
     this.along = new Fourier(width)
     this.down = new Fourier(height)
-    const window = (n: number): number[] => Array.from({ length: n }, (_, i) => 0.5 * (1 - Math.cos((2 * Math.PI * i) / (n - 1))))
+    const window = (n: number): number[] =>
+      Array.from({ length: n }, (_, i) => 0.5 * (1 - Math.cos((2 * Math.PI * i) / (n - 1))))
     const [wx, wy] = [window(width), window(height)]
-    this.hann = Float64Array.from({ length: width * height }, (_, i) => Math.sqrt(wx[i % width] * wy[Math.floor(i / width)]))
+    this.hann = Float64Array.from({ length: width * height }, (_, i) =>
+      Math.sqrt(wx[i % width] * wy[Math.floor(i / width)])
+    )
     this.reference = this.spectrum()
     this.work = this.spectrum()
   }
@@ -135,12 +138,21 @@ export class PhaseCorrelation {
       }
     const centred = (p: number, n: number): number => (p > n / 2 ? p - n : p)
     const off = sum > 1e-12 ? [sx / sum, sy / sum] : [0, 0]
-    return { x: -(centred(px, width) + off[0]), y: -(centred(py, height) + off[1]), response: sum / (width * height) }
+    return {
+      x: -(centred(px, width) + off[0]),
+      y: -(centred(py, height) + off[1]),
+      response: sum / (width * height)
+    }
   }
 }
 
 /** A picture brought to another size, each pixel taken between its four neighbours. */
-export function resized(from: Gray, width: number, height: number, to = grayOf(width, height)): Gray {
+export function resized(
+  from: Gray,
+  width: number,
+  height: number,
+  to = grayOf(width, height)
+): Gray {
   for (let y = 0; y < height; y++) {
     const fy = Math.min(from.height - 1.001, ((y + 0.5) * from.height) / height - 0.5)
     const y0 = Math.max(0, Math.floor(fy))
@@ -151,7 +163,8 @@ export function resized(from: Gray, width: number, height: number, to = grayOf(w
       const tx = Math.max(0, fx - x0)
       const i = y0 * from.width + x0
       const top = from.data[i] + (from.data[i + 1] - from.data[i]) * tx
-      const bottom = from.data[i + from.width] + (from.data[i + from.width + 1] - from.data[i + from.width]) * tx
+      const bottom =
+        from.data[i + from.width] + (from.data[i + from.width + 1] - from.data[i + from.width]) * tx
       to.data[y * width + x] = top + (bottom - top) * ty
     }
   }

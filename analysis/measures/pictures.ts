@@ -12,7 +12,11 @@ export interface Luma {
   data: Uint8Array
 }
 
-export const emptyLuma = (width: number, height: number): Luma => ({ width, height, data: new Uint8Array(width * height) })
+export const emptyLuma = (width: number, height: number): Luma => ({
+  width,
+  height,
+  data: new Uint8Array(width * height)
+})
 
 /**
  * Luma of blue, green, red bytes; returns how far it is from the last one, mean of all pixels. Source: ITU-R BT.601 in
@@ -22,7 +26,12 @@ export function lumaOf(bgr: Uint8Array, { data }: Luma, { data: last }: Luma): n
   let change = 0
   for (let i = 0, k = 0; i < data.length; i++, k += 3) {
     // Said to be whole numbers, which takes half the time.
-    const value = (Math.imul(1868, bgr[k]) + Math.imul(9617, bgr[k + 1]) + Math.imul(4899, bgr[k + 2]) + 8192) >> 14
+    const value =
+      (Math.imul(1868, bgr[k]) +
+        Math.imul(9617, bgr[k + 1]) +
+        Math.imul(4899, bgr[k + 2]) +
+        8192) >>
+      14
     data[i] = value
     change = (change + Math.abs(value - last[i])) | 0
   }
@@ -83,7 +92,8 @@ export function halve({ width, data }: Luma, to: Gray): void {
   for (let y = 0, o = 0; y < to.height; y++) {
     let i = 2 * y * width
     let j = i + width
-    for (let x = 0; x < to.width; x++, i += 2, j += 2, o++) out[o] = 0.25 * (data[i] + data[i + 1] + data[j] + data[j + 1])
+    for (let x = 0; x < to.width; x++, i += 2, j += 2, o++)
+      out[o] = 0.25 * (data[i] + data[i + 1] + data[j] + data[j + 1])
   }
 }
 
@@ -103,7 +113,11 @@ export function shrink(from: Gray, to: Gray): void {
     }
 }
 
-export const grayOf = (width: number, height: number): Gray => ({ width, height, data: new Float32Array(width * height) })
+export const grayOf = (width: number, height: number): Gray => ({
+  width,
+  height,
+  data: new Float32Array(width * height)
+})
 
 /** The edge picture: how steep the picture is at each place (central differences). */
 export function edgesOf({ width, height, data }: Gray, edges: Gray): void {
@@ -123,13 +137,24 @@ export function edgesOf({ width, height, data }: Gray, edges: Gray): void {
  * weighted by how much edge the reference has in each. One large thing that stands in front so costs its own blocks
  * only; a camera that has moved costs them all. 0 where the reference has nothing in it.
  */
-export function blockCorrelation({ width, height, data: one }: Gray, { data: other }: Gray, columns: number, rows: number): number {
+export function blockCorrelation(
+  { width, height, data: one }: Gray,
+  { data: other }: Gray,
+  columns: number,
+  rows: number
+): number {
   let total = 0
   let weights = 0
   for (let row = 0; row < rows; row++)
     for (let column = 0; column < columns; column++) {
-      const [left, right] = [Math.floor((column * width) / columns), Math.floor(((column + 1) * width) / columns)]
-      const [top, bottom] = [Math.floor((row * height) / rows), Math.floor(((row + 1) * height) / rows)]
+      const [left, right] = [
+        Math.floor((column * width) / columns),
+        Math.floor(((column + 1) * width) / columns)
+      ]
+      const [top, bottom] = [
+        Math.floor((row * height) / rows),
+        Math.floor(((row + 1) * height) / rows)
+      ]
       const n = (right - left) * (bottom - top)
       let sa = 0
       let sb = 0
@@ -155,7 +180,12 @@ export function blockCorrelation({ width, height, data: one }: Gray, { data: oth
 }
 
 /** RGBA pixels to blue, green, red bytes of a smaller picture by whole factors; what a camera's feed needs before it is measured. */
-export function shrinkRgba(rgba: Uint8ClampedArray, width: number, factor: number, bgr: Uint8Array): void {
+export function shrinkRgba(
+  rgba: Uint8ClampedArray,
+  width: number,
+  factor: number,
+  bgr: Uint8Array
+): void {
   const w = Math.floor(width / factor)
   const per = 1 / (factor * factor)
   const h = bgr.length / 3 / w

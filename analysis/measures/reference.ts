@@ -1,6 +1,15 @@
 import { InputError } from '../../core/errors.ts'
 import { PhaseCorrelation, resized } from './phase.ts'
-import { blockCorrelation, edgesOf, grayOf, halve, sharpnessOf, shrink, type Gray, type Luma } from './pictures.ts'
+import {
+  blockCorrelation,
+  edgesOf,
+  grayOf,
+  halve,
+  sharpnessOf,
+  shrink,
+  type Gray,
+  type Luma
+} from './pictures.ts'
 
 /** How a picture compares with the reference. */
 export interface Comparison {
@@ -59,8 +68,15 @@ export class Reference {
   constructor(width: number, height: number, fps: number) {
     this.fps = fps
     const half = (): Gray => grayOf(Math.floor(width / 2), Math.floor(height / 2))
-    const eighth = (): Gray => grayOf(Math.max(3, Math.floor(width / 8)), Math.max(3, Math.floor(height / 8)))
-    ;[this.smooth, this.scaled, this.kept, this.edges, this.keptEdges] = [half(), half(), half(), half(), half()]
+    const eighth = (): Gray =>
+      grayOf(Math.max(3, Math.floor(width / 8)), Math.max(3, Math.floor(height / 8)))
+    ;[this.smooth, this.scaled, this.kept, this.edges, this.keptEdges] = [
+      half(),
+      half(),
+      half(),
+      half(),
+      half()
+    ]
     ;[this.coarse, this.coarseEdges, this.keptCoarse] = [eighth(), eighth(), eighth()]
   }
 
@@ -72,13 +88,20 @@ export class Reference {
   /** Compares the next picture, and lets the reference follow it if it is like enough. @throws InputError for another size */
   next(picture: Luma, whole: Whole): Comparison {
     const { smooth, scaled, fps } = this
-    if (Math.floor(picture.width / 2) !== smooth.width || Math.floor(picture.height / 2) !== smooth.height)
-      throw new InputError('reference', `is of ${smooth.width * 2} × ${smooth.height * 2} pixels, and the picture of ${picture.width} × ${picture.height}; learn the reference anew`)
+    if (
+      Math.floor(picture.width / 2) !== smooth.width ||
+      Math.floor(picture.height / 2) !== smooth.height
+    )
+      throw new InputError(
+        'reference',
+        `is of ${smooth.width * 2} × ${smooth.height * 2} pixels, and the picture of ${picture.width} × ${picture.height}; learn the reference anew`
+      )
     halve(picture, scaled)
     this.frames++
     const first = this.frames === 1
     const rate = first ? 1 : 1 / Math.max(1, SMOOTHED_SECONDS * fps)
-    for (let i = 0; i < smooth.data.length; i++) smooth.data[i] += rate * (scaled.data[i] - smooth.data[i])
+    for (let i = 0; i < smooth.data.length; i++)
+      smooth.data[i] += rate * (scaled.data[i] - smooth.data[i])
     const detail = sharpnessOf(smooth)
     if (this.frames <= LEARNED_SECONDS * fps) {
       // The detail of a mean of few pictures still has their noise in it; the last one counts.
@@ -99,7 +122,8 @@ export class Reference {
       whole.contrast >= LIKE.contrast * before.contrast &&
       detail >= LIKE.detail * before.detail
     const shift = structure < UNMOVED ? this.shift() : { shiftX: 0, shiftY: 0 }
-    if (isLike && shift.shiftX === 0 && shift.shiftY === 0) this.follow(1 / (FOLLOWS_SECONDS * fps), smooth, { ...whole, detail })
+    if (isLike && shift.shiftX === 0 && shift.shiftY === 0)
+      this.follow(1 / (FOLLOWS_SECONDS * fps), smooth, { ...whole, detail })
     return { detail, structure, shapes, ...shift }
   }
 
@@ -108,14 +132,19 @@ export class Reference {
       this.phase.setReference(resized(this.kept, PHASE.width, PHASE.height, this.forPhase))
       this.phaseIsOld = false
     }
-    const { x, y, response } = this.phase.shiftOf(resized(this.smooth, PHASE.width, PHASE.height, this.forPhase))
+    const { x, y, response } = this.phase.shiftOf(
+      resized(this.smooth, PHASE.width, PHASE.height, this.forPhase)
+    )
     // Less than a pixel is no shift that could be told from noise.
-    return response < LEAST_RESPONSE || Math.hypot(x, y) < 1 ? { shiftX: 0, shiftY: 0 } : { shiftX: x / PHASE.width, shiftY: y / PHASE.height }
+    return response < LEAST_RESPONSE || Math.hypot(x, y) < 1
+      ? { shiftX: 0, shiftY: 0 }
+      : { shiftX: x / PHASE.width, shiftY: y / PHASE.height }
   }
 
   private follow(rate: number, picture: Gray, whole: Before): void {
     const { kept, before } = this
-    for (let i = 0; i < kept.data.length; i++) kept.data[i] += rate * (picture.data[i] - kept.data[i])
+    for (let i = 0; i < kept.data.length; i++)
+      kept.data[i] += rate * (picture.data[i] - kept.data[i])
     this.before = {
       luma: before.luma + rate * (whole.luma - before.luma),
       contrast: before.contrast + rate * (whole.contrast - before.contrast),

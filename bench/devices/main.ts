@@ -18,12 +18,23 @@ const RESTART_AT = 25
 
 const root = fileURLToPath(new URL('../..', import.meta.url))
 const pause = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms))
-const quantile = (values: number[], share: number): number => [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))]
+const quantile = (values: number[], share: number): number =>
+  [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))]
 
 /** Starts one of the programs beside this one; what it says first. */
-async function run<T>(program: string, ...args: string[]): Promise<{ child: ChildProcess; said: T }> {
-  const child = spawn(process.execPath, [join(root, 'scripts/run.mjs'), `bench/devices/${program}.ts`, ...args], { stdio: ['ignore', 'pipe', 'inherit', 'ipc'] })
-  const [line] = (await Promise.race([once(createInterface(child.stdout!), 'line'), once(child, 'exit').then(() => Promise.reject(new Error(`${program} ended`)))])) as [string]
+async function run<T>(
+  program: string,
+  ...args: string[]
+): Promise<{ child: ChildProcess; said: T }> {
+  const child = spawn(
+    process.execPath,
+    [join(root, 'scripts/run.mjs'), `bench/devices/${program}.ts`, ...args],
+    { stdio: ['ignore', 'pipe', 'inherit', 'ipc'] }
+  )
+  const [line] = (await Promise.race([
+    once(createInterface(child.stdout!), 'line'),
+    once(child, 'exit').then(() => Promise.reject(new Error(`${program} ended`)))
+  ])) as [string]
   return { child, said: JSON.parse(line) as T }
 }
 const ended = async (child: ChildProcess, how: () => void): Promise<void> => {
@@ -38,13 +49,23 @@ interface Running {
 }
 
 async function ask<T>(server: Running, method: string, path: string, body?: unknown): Promise<T> {
-  const answer = await fetch(server.said.address + path, { method, headers: { cookie: server.said.cookie, ...(body !== undefined && { 'content-type': 'application/json' }) }, ...(body !== undefined && { body: JSON.stringify(body) }) })
+  const answer = await fetch(server.said.address + path, {
+    method,
+    headers: {
+      cookie: server.said.cookie,
+      ...(body !== undefined && { 'content-type': 'application/json' })
+    },
+    ...(body !== undefined && { body: JSON.stringify(body) })
+  })
   const value = (await answer.json()) as T & { message?: string }
   if (!answer.ok) throw new Error(value.message)
   return value
 }
 
-async function send(server: Running, devices: string[]): Promise<{ took: number; view: SendingView }> {
+async function send(
+  server: Running,
+  devices: string[]
+): Promise<{ took: number; view: SendingView }> {
   const began = performance.now()
   let view = await ask<SendingView>(server, 'POST', '/api/sendings', { devices })
   while (!view.finished) {
@@ -57,7 +78,10 @@ async function send(server: Running, devices: string[]): Promise<{ took: number;
 /** Asks what the interface asks, again and again, until told to stop. @returns how long each answer took, ms */
 function lookOn(server: Running): { stop(): Promise<{ path: string; took: number[] }[]> } {
   let on = true
-  const paths = ['/api/cameras/camera-7', '/api/devices/', '/api/readiness'].map((path) => ({ path, took: [] as number[] }))
+  const paths = ['/api/cameras/camera-7', '/api/devices/', '/api/readiness'].map((path) => ({
+    path,
+    took: [] as number[]
+  }))
   const work = Promise.all(
     paths.map(async ({ path, took }) => {
       while (on) {
@@ -71,14 +95,32 @@ function lookOn(server: Running): { stop(): Promise<{ path: string; took: number
   return { stop: async () => ((on = false), await work, paths) }
 }
 
-const detection = (n: number): object => ({ id: `d${n}`, name: `D${n}`, kind: 'intrusion', zone: [[0.001 * n, 0], [1, 0], [1, 1], [0, 1]], classes: ['person'] })
+const detection = (n: number): object => ({
+  id: `d${n}`,
+  name: `D${n}`,
+  kind: 'intrusion',
+  zone: [
+    [0.001 * n, 0],
+    [1, 0],
+    [1, 1],
+    [0, 1]
+  ],
+  classes: ['person']
+})
 
 /** Sees events as they appear in the database, by another connection. */
-async function watch(address: DatabaseAddress, seen: Map<string, number>, on: () => boolean): Promise<void> {
+async function watch(
+  address: DatabaseAddress,
+  seen: Map<string, number>,
+  on: () => boolean
+): Promise<void> {
   const database = await Database.open(address)
   let last = 0
   while (on()) {
-    const rows = await database.rows<{ id: number; rule: string }>("SELECT id, rule FROM device_event WHERE id > ? AND topic = 'tns1:RuleEngine/Bench'", [last - 500])
+    const rows = await database.rows<{ id: number; rule: string }>(
+      "SELECT id, rule FROM device_event WHERE id > ? AND topic = 'tns1:RuleEngine/Bench'",
+      [last - 500]
+    )
     for (const { id, rule } of rows) {
       if (!seen.has(rule)) seen.set(rule, Date.now())
       last = Math.max(last, id)
@@ -91,25 +133,63 @@ async function watch(address: DatabaseAddress, seen: Map<string, number>, on: ()
 /** A site of many cameras: read, sent to, listened to, over a restart of the server. npm run bench -- --devices */
 export async function benchDevices(): Promise<void> {
   const folder = mkdtempSync(join(tmpdir(), 'wardoptic-many-'))
-  const cameras = await run<{ account: { username: string; password: string }; addresses: string[] }>('cameras', String(COUNT))
+  const cameras = await run<{
+    account: { username: string; password: string }
+    addresses: string[]
+  }>('cameras', String(COUNT))
   let server: Running = await run('server', folder, String(COUNT))
   try {
     const { account, addresses } = cameras.said
     const ids: string[] = []
-    for (const [n, address] of addresses.entries()) ids.push((await ask<DeviceView>(server, 'POST', '/api/devices', { name: `Camera ${n}`, address, camera: `camera-${n}`, ...account })).id)
+    for (const [n, address] of addresses.entries())
+      ids.push(
+        (
+          await ask<DeviceView>(server, 'POST', '/api/devices', {
+            name: `Camera ${n}`,
+            address,
+            camera: `camera-${n}`,
+            ...account
+          })
+        ).id
+      )
 
     // Sending a setting to all, while somebody works and the timer reads them.
-    for (let n = 0; n < COUNT; n++) await ask(server, 'PUT', `/api/cameras/camera-${n}/detections/d0`, { version: 0, position: 0, detection: detection(0) })
+    for (let n = 0; n < COUNT; n++)
+      await ask(server, 'PUT', `/api/cameras/camera-${n}/detections/d0`, {
+        version: 0,
+        position: 0,
+        detection: detection(0)
+      })
     const looking = lookOn(server)
     const all = await send(server, ids)
-    const good = all.view.devices.filter(({ state, results }) => state === 'done' && results.length === 1).length
-    say(`a setting sent to ${COUNT} cameras and read back`, `${good} of ${COUNT} in ${(all.took / 1000).toFixed(1)} s`, 'all of them')
+    const good = all.view.devices.filter(
+      ({ state, results }) => state === 'done' && results.length === 1
+    ).length
+    say(
+      `a setting sent to ${COUNT} cameras and read back`,
+      `${good} of ${COUNT} in ${(all.took / 1000).toFixed(1)} s`,
+      'all of them'
+    )
     await pause(35_000)
-    for (const { path, took } of await looking.stop()) say(`  GET ${path} meanwhile, and while all are read`, `median ${median(took).toFixed(0)} ms, worst ${Math.max(...took).toFixed(0)} ms`, 'usable')
+    for (const { path, took } of await looking.stop())
+      say(
+        `  GET ${path} meanwhile, and while all are read`,
+        `median ${median(took).toFixed(0)} ms, worst ${Math.max(...took).toFixed(0)} ms`,
+        'usable'
+      )
 
-    for (let n = 1; n <= 20; n++) await ask(server, 'PUT', `/api/cameras/camera-0/detections/d${n}`, { version: 0, position: n, detection: detection(n) })
+    for (let n = 1; n <= 20; n++)
+      await ask(server, 'PUT', `/api/cameras/camera-0/detections/d${n}`, {
+        version: 0,
+        position: n,
+        detection: detection(n)
+      })
     const twenty = await send(server, [ids[0]])
-    say('20 detections sent to one camera and read back', `${twenty.view.devices[0].results.filter(({ error }) => error === null).length} in ${(twenty.took / 1000).toFixed(2)} s`, 'under 2 s')
+    say(
+      '20 detections sent to one camera and read back',
+      `${twenty.view.devices[0].results.filter(({ error }) => error === null).length} in ${(twenty.took / 1000).toFixed(2)} s`,
+      'under 2 s'
+    )
 
     for (const forgotten of [false, true]) {
       const put = new Map<string, number>()
@@ -141,17 +221,36 @@ export async function benchDevices(): Promise<void> {
       await pause(5000)
       on = false
       await watching
-      const steady = [...put].filter(([rule, at]) => seen.has(rule) && (at < down.from - 3000 || at > down.to + 5000)).map(([rule, at]) => seen.get(rule)! - at)
+      const steady = [...put]
+        .filter(([rule, at]) => seen.has(rule) && (at < down.from - 3000 || at > down.to + 5000))
+        .map(([rule, at]) => seen.get(rule)! - at)
       const lost = [...put].filter(([rule]) => !seen.has(rule))
       const outside = lost.filter(([, at]) => at < down.from - 3000 || at > down.to + 5000).length
       const database = await Database.open(server.said.database)
-      const [{ gaps }] = await database.rows<{ gaps: number }>("SELECT COUNT(DISTINCT device_id) AS gaps FROM device_event WHERE topic = 'gap'")
-      const [{ twice }] = await database.rows<{ twice: number }>("SELECT COUNT(*) - COUNT(DISTINCT rule) AS twice FROM device_event WHERE topic = 'tns1:RuleEngine/Bench'")
+      const [{ gaps }] = await database.rows<{ gaps: number }>(
+        "SELECT COUNT(DISTINCT device_id) AS gaps FROM device_event WHERE topic = 'gap'"
+      )
+      const [{ twice }] = await database.rows<{ twice: number }>(
+        "SELECT COUNT(*) - COUNT(DISTINCT rule) AS twice FROM device_event WHERE topic = 'tns1:RuleEngine/Bench'"
+      )
       await database.close()
       if (!forgotten) {
-        say(`event to database, ${PER_SECOND}/s from ${COUNT} cameras`, `median ${median(steady)} ms, 95 % ${quantile(steady, 0.95)} ms`, 'median under 300 ms')
-        say(`${put.size} events over a restart of ${((down.to - down.from) / 1000).toFixed(1)} s`, `${lost.length} lost, ${twice} twice, ${gaps} gaps`, 'none lost')
-      } else say('the same, with pull points that the cameras forgot', `${lost.length} lost, ${outside} of them outside; ${gaps} gaps told`, `none outside, ${COUNT} gaps`)
+        say(
+          `event to database, ${PER_SECOND}/s from ${COUNT} cameras`,
+          `median ${median(steady)} ms, 95 % ${quantile(steady, 0.95)} ms`,
+          'median under 300 ms'
+        )
+        say(
+          `${put.size} events over a restart of ${((down.to - down.from) / 1000).toFixed(1)} s`,
+          `${lost.length} lost, ${twice} twice, ${gaps} gaps`,
+          'none lost'
+        )
+      } else
+        say(
+          'the same, with pull points that the cameras forgot',
+          `${lost.length} lost, ${outside} of them outside; ${gaps} gaps told`,
+          `none outside, ${COUNT} gaps`
+        )
     }
   } finally {
     await ended(server.child, () => server.child.kill('SIGTERM'))

@@ -18,7 +18,17 @@ import { median, say } from '../say.ts'
  */
 const root = fileURLToPath(new URL('../..', import.meta.url))
 const LOOK_MS = 30_000
-const PLACES = ['/site', '/bench/slipway', '/devices', '/arming', '/actions', '/actions/alarms', '/prove', '/watch/search', '/bench/quay-path']
+const PLACES = [
+  '/site',
+  '/bench/slipway',
+  '/devices',
+  '/arming',
+  '/actions',
+  '/actions/alarms',
+  '/prove',
+  '/watch/search',
+  '/bench/quay-path'
+]
 
 interface Look {
   /** MB that are its own. */
@@ -34,7 +44,8 @@ function kinds(server: ChildProcess): Map<string, number> {
       const stat = readFileSync(`/proc/${pid}/stat`, 'utf8')
       const parent = Number(stat.slice(stat.lastIndexOf(')') + 2).split(' ')[1])
       const command = readFileSync(`/proc/${pid}/cmdline`, 'utf8')
-      if (parent === server.pid && command.includes('standins/main.ts')) found.set('simulators', Number(pid))
+      if (parent === server.pid && command.includes('standins/main.ts'))
+        found.set('simulators', Number(pid))
       if (parent === server.pid && /mariadbd/.test(command)) found.set('database', Number(pid))
     } catch {
       // It has just ended.
@@ -43,7 +54,8 @@ function kinds(server: ChildProcess): Map<string, number> {
 }
 
 function look(pid: number): Look {
-  const rss = Number(/^VmRSS:\s+(\d+)/m.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))![1]) / 1024
+  const rss =
+    Number(/^VmRSS:\s+(\d+)/m.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))![1]) / 1024
   const files = readdirSync(`/proc/${pid}/fd`).filter((fd) => {
     try {
       return readlinkSync(`/proc/${pid}/fd/${fd}`) !== ''
@@ -56,7 +68,9 @@ function look(pid: number): Look {
 
 async function signedIn(browser: Browser, base: string, role: string): Promise<Page> {
   const { username, password } = demoAccounts().find((a) => a.role === role)!
-  const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage()
+  const page = await (
+    await browser.newContext({ viewport: { width: 1280, height: 800 } })
+  ).newPage()
   await page.goto(base)
   await page.getByLabel('User name').fill(username)
   await page.getByLabel('Password').fill(password)
@@ -70,9 +84,16 @@ export async function benchSoak(minutes: number): Promise<void> {
   const folder = mkdtempSync(join(tmpdir(), 'wardoptic-soak-'))
   const port = await freePort()
   const base = `http://127.0.0.1:${port}`
-  const child = spawn(process.execPath, [join(root, 'scripts/start.mjs'), '--port', String(port), '--data', join(folder, 'data')], { stdio: ['ignore', 'pipe', 'inherit'], detached: true })
+  const child = spawn(
+    process.execPath,
+    [join(root, 'scripts/start.mjs'), '--port', String(port), '--data', join(folder, 'data')],
+    { stdio: ['ignore', 'pipe', 'inherit'], detached: true }
+  )
   for await (const line of createInterface(child.stdout)) if (/Wardoptic is at/.test(line)) break
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] })
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox']
+  })
   const ended = new AbortController()
   try {
     const watcher = await signedIn(browser, base, 'operator')
@@ -82,13 +103,25 @@ export async function benchSoak(minutes: number): Promise<void> {
       for (let n = 0; !ended.signal.aborted; n++) {
         await walker.goto(base + PLACES[n % PLACES.length]).catch(() => {})
         // One trigger now and then, which sets off what is linked; alarms are closed again.
-        await walker.evaluate(async (key) => {
-          const post = (path: string, body: object): Promise<Response> => fetch(path, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })
-          const taken = (await (await post('/api/triggers', { key, camera: 'slipway', detection: 'quay-edge' })).json()) as { alarm?: number }
-          if (!taken.alarm) return
-          await post(`/api/alarms/${taken.alarm}/acknowledge`, { comment: 'Looked', confirmed: true })
-          await post(`/api/alarms/${taken.alarm}/close`, { words: '' })
-        }, `soak ${n}`).catch(() => {})
+        await walker
+          .evaluate(async (key) => {
+            const post = (path: string, body: object): Promise<Response> =>
+              fetch(path, {
+                method: 'POST',
+                headers: { 'content-type': 'application/json' },
+                body: JSON.stringify(body)
+              })
+            const taken = (await (
+              await post('/api/triggers', { key, camera: 'slipway', detection: 'quay-edge' })
+            ).json()) as { alarm?: number }
+            if (!taken.alarm) return
+            await post(`/api/alarms/${taken.alarm}/acknowledge`, {
+              comment: 'Looked',
+              confirmed: true
+            })
+            await post(`/api/alarms/${taken.alarm}/close`, { words: '' })
+          }, `soak ${n}`)
+          .catch(() => {})
         await wait(6000, undefined, { signal: ended.signal }).catch(() => {})
       }
     })()
@@ -96,7 +129,8 @@ export async function benchSoak(minutes: number): Promise<void> {
     const until = Date.now() + minutes * 60_000
     while (Date.now() < until) {
       await wait(LOOK_MS)
-      for (const [kind, pid] of kinds(child)) looks.set(kind, [...(looks.get(kind) ?? []), look(pid)])
+      for (const [kind, pid] of kinds(child))
+        looks.set(kind, [...(looks.get(kind) ?? []), look(pid)])
     }
     ended.abort()
     await walking
@@ -105,8 +139,16 @@ export async function benchSoak(minutes: number): Promise<void> {
       const part = Math.max(1, Math.floor(all.length / 6))
       const [then, last] = [all.slice(part, 2 * part), all.slice(-part)]
       const of = (list: Look[], what: keyof Look): number => median(list.map((l) => l[what]))
-      say(`${minutes} min, 6 cameras, 2 browsers: ${kind}, memory after warm-up, at the end`, `${of(then, 'memory').toFixed(0)} MB, ${of(last, 'memory').toFixed(0)} MB`, 'flat')
-      say(`  open files after warm-up, at the end (most)`, `${of(then, 'files')}, ${of(last, 'files')} (${Math.max(...all.map((l) => l.files))})`, 'flat')
+      say(
+        `${minutes} min, 6 cameras, 2 browsers: ${kind}, memory after warm-up, at the end`,
+        `${of(then, 'memory').toFixed(0)} MB, ${of(last, 'memory').toFixed(0)} MB`,
+        'flat'
+      )
+      say(
+        `  open files after warm-up, at the end (most)`,
+        `${of(then, 'files')}, ${of(last, 'files')} (${Math.max(...all.map((l) => l.files))})`,
+        'flat'
+      )
     }
   } finally {
     ended.abort()

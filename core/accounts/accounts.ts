@@ -22,21 +22,65 @@ export const MAX_PASSWORD = 128
 /** ASVS 4.0.3, 3.3.2 (level 2): whoever is signed in signs in again after 12 hours, or after 30 minutes in which nothing was asked. */
 export const SESSION_LONGEST_MS = 12 * 60 * 60_000
 export const SESSION_IDLE_MS = 30 * 60_000
-const username = v.pipe(v.string('must be a text'), v.trim(), v.toLowerCase(), v.regex(/^[a-z0-9._-]{2,40}$/, 'must be 2 to 40 letters, digits, ., - or _'))
-const password = v.pipe(v.string('must be a text'), v.minLength(MIN_PASSWORD, `must have at least ${MIN_PASSWORD} characters`), v.maxLength(MAX_PASSWORD, `is longer than ${MAX_PASSWORD} characters`))
-const name = v.pipe(v.string('must be a text'), v.trim(), v.minLength(1, 'must not be empty'), v.maxLength(80, 'is longer than 80 characters'))
+const username = v.pipe(
+  v.string('must be a text'),
+  v.trim(),
+  v.toLowerCase(),
+  v.regex(/^[a-z0-9._-]{2,40}$/, 'must be 2 to 40 letters, digits, ., - or _')
+)
+const password = v.pipe(
+  v.string('must be a text'),
+  v.minLength(MIN_PASSWORD, `must have at least ${MIN_PASSWORD} characters`),
+  v.maxLength(MAX_PASSWORD, `is longer than ${MAX_PASSWORD} characters`)
+)
+const name = v.pipe(
+  v.string('must be a text'),
+  v.trim(),
+  v.minLength(1, 'must not be empty'),
+  v.maxLength(80, 'is longer than 80 characters')
+)
 const role = v.picklist(ROLES, `must be one of ${ROLES.join(', ')}`)
-const person = v.optional(v.nullable(v.pipe(v.string('must be the id of a person'), v.maxLength(64, 'is longer than 64 characters'))), null)
+const person = v.optional(
+  v.nullable(
+    v.pipe(v.string('must be the id of a person'), v.maxLength(64, 'is longer than 64 characters'))
+  ),
+  null
+)
 
-export const SignInSchema = v.strictObject({ username: v.pipe(v.string('must be a text'), v.trim(), v.toLowerCase(), v.maxLength(40, 'is longer than 40 characters')), password: v.pipe(v.string('must be a text'), v.maxLength(200, 'is longer than 200 characters')) })
+export const SignInSchema = v.strictObject({
+  username: v.pipe(
+    v.string('must be a text'),
+    v.trim(),
+    v.toLowerCase(),
+    v.maxLength(40, 'is longer than 40 characters')
+  ),
+  password: v.pipe(v.string('must be a text'), v.maxLength(200, 'is longer than 200 characters'))
+})
 export const NewAccountSchema = v.strictObject({ username, password, name, role, person })
 export type NewAccount = v.InferOutput<typeof NewAccountSchema>
 /** The password stays when it is left out. */
-export const ChangeAccountSchema = v.strictObject({ name, role, person, password: v.optional(password) })
-export const ChangePasswordSchema = v.strictObject({ old: v.pipe(v.string('must be a text'), v.maxLength(200, 'is longer than 200 characters')), password })
+export const ChangeAccountSchema = v.strictObject({
+  name,
+  role,
+  person,
+  password: v.optional(password)
+})
+export const ChangePasswordSchema = v.strictObject({
+  old: v.pipe(v.string('must be a text'), v.maxLength(200, 'is longer than 200 characters')),
+  password
+})
 
 /** The first account of an installation, made by who holds the code that its start printed. */
-export const FirstAccountSchema = v.strictObject({ code: v.pipe(v.string('must be a text'), v.trim(), v.maxLength(40, 'is longer than 40 characters')), username, password, name })
+export const FirstAccountSchema = v.strictObject({
+  code: v.pipe(
+    v.string('must be a text'),
+    v.trim(),
+    v.maxLength(40, 'is longer than 40 characters')
+  ),
+  username,
+  password,
+  name
+})
 
 /** Where somebody is signed in. */
 export interface SessionView {

@@ -3,14 +3,27 @@ import { PRIORITIES, type Actions, type Priority } from '../formats/actions.ts'
 export type AlarmState = 'waiting' | 'acknowledged' | 'closed'
 
 /** Whether a trigger joins an alarm that is there already, rather than being one of its own. */
-export const joins = (alarm: { state: AlarmState; lastAt: number }, instant: number, { groupSeconds }: Actions): boolean => alarm.state === 'waiting' && groupSeconds > 0 && Math.abs(instant - alarm.lastAt) <= groupSeconds * 1000
+export const joins = (
+  alarm: { state: AlarmState; lastAt: number },
+  instant: number,
+  { groupSeconds }: Actions
+): boolean =>
+  alarm.state === 'waiting' &&
+  groupSeconds > 0 &&
+  Math.abs(instant - alarm.lastAt) <= groupSeconds * 1000
 
 /** What still has to be given before an alarm can be acknowledged, in words; null: nothing. */
-export function acknowledgeLacks({ comment, confirm }: Actions['acknowledge'], given: { comment: string; confirmed: boolean }): string | null {
+export function acknowledgeLacks(
+  { comment, confirm }: Actions['acknowledge'],
+  given: { comment: string; confirmed: boolean }
+): string | null {
   if (comment && !given.comment.trim()) return 'needs a comment: say what was found'
   if (confirm && !given.confirmed) return 'has to be confirmed once more'
   return null
 }
 
 /** Alarms in the order in which they wait: the highest priority first, of the same the newest. */
-export const byPriority = (a: { priority: Priority; lastAt: number }, b: { priority: Priority; lastAt: number }): number => PRIORITIES.indexOf(b.priority) - PRIORITIES.indexOf(a.priority) || b.lastAt - a.lastAt
+export const byPriority = (
+  a: { priority: Priority; lastAt: number },
+  b: { priority: Priority; lastAt: number }
+): number => PRIORITIES.indexOf(b.priority) - PRIORITIES.indexOf(a.priority) || b.lastAt - a.lastAt

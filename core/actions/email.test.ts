@@ -3,7 +3,16 @@ import { DateTime } from 'luxon'
 import { DetectionSchema, parseWith } from '../formats/plan.ts'
 import { directionInWords, emailOf, siteTime } from './email.ts'
 
-const detection = parseWith(DetectionSchema, { id: 'e', name: 'Quay edge', kind: 'line', line: [[0, 0.5], [1, 0.5]], sides: { left: 'Water', right: 'Land' } })
+const detection = parseWith(DetectionSchema, {
+  id: 'e',
+  name: 'Quay edge',
+  kind: 'line',
+  line: [
+    [0, 0.5],
+    [1, 0.5]
+  ],
+  sides: { left: 'Water', right: 'Land' }
+})
 
 describe('the mail of a trigger', () => {
   test('says camera, line, direction in the sides’ names, and the time at the site', () => {
@@ -18,37 +27,87 @@ describe('the mail of a trigger', () => {
       missing: null
     })
     expect(subject).toBe('Slipway: person crossed Quay edge, Land → Water')
-    expect(text.split('\n')).toEqual(expect.arrayContaining(['Site: Skerrow Landing', 'Camera: Slipway', 'Line: Quay edge', 'Direction: Land → Water', 'Time at the site: Fri 3 Jul 2026, 22:04:05 BST', 'Target: person 5', 'Moment in the clip: 39.1 s']))
+    expect(text.split('\n')).toEqual(
+      expect.arrayContaining([
+        'Site: Skerrow Landing',
+        'Camera: Slipway',
+        'Line: Quay edge',
+        'Direction: Land → Water',
+        'Time at the site: Fri 3 Jul 2026, 22:04:05 BST',
+        'Target: person 5',
+        'Moment in the clip: 39.1 s'
+      ])
+    )
   })
 
   test('sides without names are left and right; a target that was never told apart is a target', () => {
-    const plain = parseWith(DetectionSchema, { id: 'e', name: 'E', kind: 'line', line: [[0, 0.5], [1, 0.5]] })
+    const plain = parseWith(DetectionSchema, {
+      id: 'e',
+      name: 'E',
+      kind: 'line',
+      line: [
+        [0, 0.5],
+        [1, 0.5]
+      ]
+    })
     expect(directionInWords(plain, 'leftToRight')).toBe('left → right')
     expect(directionInWords(plain, undefined)).toBeNull()
-    expect(emailOf({ site: { name: 'S', timeZone: 'UTC' }, camera: 'C', detection: plain, trigger: { target: 1, time: 0, direction: 'leftToRight' }, cls: 'unknown', instant: 0, pictures: 0, missing: 'the camera is silent' }).subject).toBe('C: target crossed E, left → right')
+    expect(
+      emailOf({
+        site: { name: 'S', timeZone: 'UTC' },
+        camera: 'C',
+        detection: plain,
+        trigger: { target: 1, time: 0, direction: 'leftToRight' },
+        cls: 'unknown',
+        instant: 0,
+        pictures: 0,
+        missing: 'the camera is silent'
+      }).subject
+    ).toBe('C: target crossed E, left → right')
   })
 
   test.each([
-    [{ kind: 'tamper', severity: 'critical' }, { cause: 'outOfFocus', severity: 'critical' }, 'C: X: the camera is out of focus', ['Severity: critical']],
+    [
+      { kind: 'tamper', severity: 'critical' },
+      { cause: 'outOfFocus', severity: 'critical' },
+      'C: X: the camera is out of focus',
+      ['Severity: critical']
+    ],
     [{ kind: 'signalLoss' }, {}, 'C: X: no picture', []],
     [{ kind: 'contact', input: 'door' }, {}, 'C: X: the contact is active', []],
     [{ kind: 'motion' }, {}, 'C: X: motion', []],
     [{ kind: 'classMotion' }, { target: 4 }, 'C: person set off X', ['Target: person 4']],
     [{ kind: 'face' }, { target: 2 }, 'C: person set off X', ['Target: person 2']]
-  ])('%j: says what happened, and names a target only where there is one', (kind, trigger, subject, lines) => {
-    const mail = emailOf({ site: { name: 'S', timeZone: 'UTC' }, camera: 'C', detection: parseWith(DetectionSchema, { id: 'x', name: 'X', ...kind }), trigger: { time: 3, ...(trigger as object) }, cls: 'person', instant: 0, pictures: 3, missing: null })
-    expect(mail.subject).toBe(subject)
-    const said = mail.text.split('\n')
-    expect(said).toEqual(expect.arrayContaining(lines))
-    expect(said.some((line) => line.startsWith('Target:'))).toBe('target' in trigger)
-  })
+  ])(
+    '%j: says what happened, and names a target only where there is one',
+    (kind, trigger, subject, lines) => {
+      const mail = emailOf({
+        site: { name: 'S', timeZone: 'UTC' },
+        camera: 'C',
+        detection: parseWith(DetectionSchema, { id: 'x', name: 'X', ...kind }),
+        trigger: { time: 3, ...(trigger as object) },
+        cls: 'person',
+        instant: 0,
+        pictures: 3,
+        missing: null
+      })
+      expect(mail.subject).toBe(subject)
+      const said = mail.text.split('\n')
+      expect(said).toEqual(expect.arrayContaining(lines))
+      expect(said.some((line) => line.startsWith('Target:'))).toBe('target' in trigger)
+    }
+  )
 
   test('the site’s wall clock agrees with luxon (general date library) over both changes of the clock', () => {
     for (const zone of ['Europe/London', 'Pacific/Auckland', 'America/St_Johns', 'UTC'])
       for (const day of ['2026-03-29', '2026-10-25', '2026-04-05', '2026-12-31'])
         for (let hour = 0; hour < 24; hour += 0.5) {
           const instant = Date.parse(`${day}T00:00:00Z`) + hour * 3600_000
-          expect(siteTime(instant, zone)).toContain(DateTime.fromMillis(instant, { zone, locale: 'en' }).toFormat('ccc d LLL yyyy, HH:mm:ss'))
+          expect(siteTime(instant, zone)).toContain(
+            DateTime.fromMillis(instant, { zone, locale: 'en' }).toFormat(
+              'ccc d LLL yyyy, HH:mm:ss'
+            )
+          )
         }
   })
 })

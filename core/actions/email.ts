@@ -3,7 +3,10 @@ import type { Detection } from '../formats/plan.ts'
 import type { TargetClass } from '../targets/classes.ts'
 
 /** A line's direction in the names of its sides, `Water → Land`; null for kinds without one. */
-export function directionInWords(detection: Detection, direction: Direction | undefined): string | null {
+export function directionInWords(
+  detection: Detection,
+  direction: Direction | undefined
+): string | null {
   if (detection.kind !== 'line' || !direction) return null
   const { left = 'left', right = 'right' } = detection.sides ?? {}
   return direction === 'leftToRight' ? `${left} → ${right}` : `${right} → ${left}`
@@ -43,10 +46,15 @@ export interface TriggerFacts {
 }
 
 /** What happened, in the words of the kind. */
-export function happening(detection: Detection, { target, cause, direction: way }: TriggerFacts['trigger'], who = 'target'): string {
+export function happening(
+  detection: Detection,
+  { target, cause, direction: way }: TriggerFacts['trigger'],
+  who = 'target'
+): string {
   const direction = directionInWords(detection, way)
   if (direction) return `${who} crossed ${detection.name}, ${direction}`
-  if (detection.kind === 'tamper') return `${detection.name}: the camera is ${cause ? causeWords[cause] : 'tampered with'}`
+  if (detection.kind === 'tamper')
+    return `${detection.name}: the camera is ${cause ? causeWords[cause] : 'tampered with'}`
   if (detection.kind === 'signalLoss') return `${detection.name}: no picture`
   if (detection.kind === 'contact') return `${detection.name}: the contact is active`
   if (detection.kind === 'motion') return `${detection.name}: motion`
@@ -54,7 +62,16 @@ export function happening(detection: Detection, { target, cause, direction: way 
 }
 
 /** The subject and text of the mail that a trigger sends. */
-export function emailOf({ site, camera, detection, trigger, cls, instant, pictures, missing }: TriggerFacts): { subject: string; text: string } {
+export function emailOf({
+  site,
+  camera,
+  detection,
+  trigger,
+  cls,
+  instant,
+  pictures,
+  missing
+}: TriggerFacts): { subject: string; text: string } {
   const direction = directionInWords(detection, trigger.direction)
   const time = siteTime(instant, site.timeZone)
   const who = cls === 'unknown' ? 'target' : cls
@@ -78,5 +95,7 @@ export function emailOf({ site, camera, detection, trigger, cls, instant, pictur
 function attached(pictures: number, missing: string | null): string {
   const why = missing ? ` (${missing})` : ''
   if (!pictures) return `There is no picture${why}.`
-  return pictures === 1 ? `The picture of the moment is attached${missing ? `; others are missing${why}` : ''}.` : `${pictures} pictures are attached, from before to after the moment${missing ? `; others are missing${why}` : ''}.`
+  return pictures === 1
+    ? `The picture of the moment is attached${missing ? `; others are missing${why}` : ''}.`
+    : `${pictures} pictures are attached, from before to after the moment${missing ? `; others are missing${why}` : ''}.`
 }

@@ -1,6 +1,14 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import { ActionsSchema, EndpointSchema, addressesOf, missingOf, type Actions, type Endpoint, type EndpointOf } from '../formats/actions.ts'
+import {
+  ActionsSchema,
+  EndpointSchema,
+  addressesOf,
+  missingOf,
+  type Actions,
+  type Endpoint,
+  type EndpointOf
+} from '../formats/actions.ts'
 import { NO_ACTIONS } from '../formats/noActions.ts'
 import { ScheduleSchema, SEVERITIES, parseWith } from '../formats/plan.ts'
 import { acknowledgeLacks, byPriority, joins } from './alarms.ts'
@@ -9,21 +17,59 @@ import { EndpointHours, planDeliveries, type SiteActions } from './plan.ts'
 import { SiteHours } from '../arming/coverage.ts'
 import { detection, line } from '../readiness/testing/facts.ts'
 
-const endpoint = (settings: object): Endpoint => parseWith(EndpointSchema, { id: 'e', name: 'E', ...settings })
+const endpoint = (settings: object): Endpoint =>
+  parseWith(EndpointSchema, { id: 'e', name: 'E', ...settings })
 const actions = (settings: object): Actions => parseWith(ActionsSchema, settings)
-const strobe = endpoint({ id: 'strobe', kind: 'strobe', device: 'cam', output: 'o1', seconds: 10, pattern: 'fast', schedule: 'evening' })
-const mail = endpoint({ id: 'mail', kind: 'email', recipients: ['a@b.example'], after: 3, stepSeconds: 2 })
-const station = endpoint({ id: 'station', kind: 'station', host: 'h', port: 1, account: '12ab', accepts: 'major', heartbeatSeconds: 0 })
-const evening = parseWith(ScheduleSchema, { id: 'evening', name: 'Evening', week: { tue: [['18:00', '20:00']] } })
+const strobe = endpoint({
+  id: 'strobe',
+  kind: 'strobe',
+  device: 'cam',
+  output: 'o1',
+  seconds: 10,
+  pattern: 'fast',
+  schedule: 'evening'
+})
+const mail = endpoint({
+  id: 'mail',
+  kind: 'email',
+  recipients: ['a@b.example'],
+  after: 3,
+  stepSeconds: 2
+})
+const station = endpoint({
+  id: 'station',
+  kind: 'station',
+  host: 'h',
+  port: 1,
+  account: '12ab',
+  accepts: 'major',
+  heartbeatSeconds: 0
+})
+const evening = parseWith(ScheduleSchema, {
+  id: 'evening',
+  name: 'Evening',
+  week: { tue: [['18:00', '20:00']] }
+})
 const site: SiteActions = {
   endpoints: [strobe, mail, station],
   hours: new EndpointHours([evening], 'Europe/London', undefined),
-  people: { people: [{ id: 'ines', name: 'Ines', email: 'i@x.example' }, { id: 'ruth', name: 'Ruth' }], groups: [{ id: 'duty', name: 'Duty', members: ['ines', 'ruth'] }] },
+  people: {
+    people: [
+      { id: 'ines', name: 'Ines', email: 'i@x.example' },
+      { id: 'ruth', name: 'Ruth' }
+    ],
+    groups: [{ id: 'duty', name: 'Duty', members: ['ines', 'ruth'] }]
+  },
   mail: { host: 'h', port: 25, encryption: 'none', username: null, sender: 's@x.example' },
   outputs: new Set(['cam o1'])
 }
 const tuesday = (time: string): number => Date.parse(`2026-11-24T${time}:00Z`)
-const occasion = { instant: tuesday('19:00'), severity: 'major' as const, lastActedAt: null, byCamera: new Set<string>() }
+const occasion = {
+  instant: tuesday('19:00'),
+  severity: 'major' as const,
+  lastActedAt: null,
+  byCamera: new Set<string>()
+}
 const links = ['strobe', 'mail', 'station']
 
 describe('what follows from a trigger', () => {
@@ -33,29 +79,60 @@ describe('what follows from a trigger', () => {
       { endpoint: mail, by: 'server', waitMs: 6000, held: null },
       { endpoint: station, by: 'server', waitMs: 0, held: null }
     ])
-    expect(planDeliveries({ ...occasion, byCamera: new Set(['strobe']) }, actions({ links: ['strobe', 'gone'] }), site)).toMatchObject([{ by: 'camera' }])
+    expect(
+      planDeliveries(
+        { ...occasion, byCamera: new Set(['strobe']) },
+        actions({ links: ['strobe', 'gone'] }),
+        site
+      )
+    ).toMatchObject([{ by: 'camera' }])
   })
 
   test.each<[string, object, Partial<SiteActions>, string | null, string]>([
     ['hours', { instant: tuesday('20:00') }, {}, 'strobe', 'outside its own hours'],
-    ['severity', { severity: 'minor' }, {}, 'station', 'minor is below major, the lowest that the station accepts'],
+    [
+      'severity',
+      { severity: 'minor' },
+      {},
+      'station',
+      'minor is below major, the lowest that the station accepts'
+    ],
     ['no mail server', {}, { mail: null }, 'mail', 'there is no mail server yet'],
     ['no device', {}, { outputs: new Set() }, 'strobe', 'no device has this output'],
-    ['hours that are gone', {}, { hours: new EndpointHours([], 'UTC', undefined) }, 'strobe', 'outside its own hours']
+    [
+      'hours that are gone',
+      {},
+      { hours: new EndpointHours([], 'UTC', undefined) },
+      'strobe',
+      'outside its own hours'
+    ]
   ])('held back for %s, and said why; the others are made', (_, change, of, who, why) => {
-    const planned = planDeliveries({ ...occasion, ...change }, actions({ links }), { ...site, ...of })
-    expect(planned.map((p) => [p.endpoint.id, p.held])).toEqual(links.map((id) => [id, id === who ? why : null]))
+    const planned = planDeliveries({ ...occasion, ...change }, actions({ links }), {
+      ...site,
+      ...of
+    })
+    expect(planned.map((p) => [p.endpoint.id, p.held])).toEqual(
+      links.map((id) => [id, id === who ? why : null])
+    )
   })
 
   test('in the quiet time after acting nothing is set off, and again from its end on', () => {
     const quiet = actions({ links, quietSeconds: 60 })
-    const after = (seconds: number) => planDeliveries({ ...occasion, lastActedAt: occasion.instant - seconds * 1000 }, quiet, site).length
+    const after = (seconds: number) =>
+      planDeliveries({ ...occasion, lastActedAt: occasion.instant - seconds * 1000 }, quiet, site)
+        .length
     expect([after(0), after(59.999), after(60), after(-5)]).toEqual([0, 0, 3, 3])
-    expect(planDeliveries({ ...occasion, lastActedAt: occasion.instant }, actions({ links }), site)).toHaveLength(3)
+    expect(
+      planDeliveries({ ...occasion, lastActedAt: occasion.instant }, actions({ links }), site)
+    ).toHaveLength(3)
   })
 
   test('people and groups are written to once each; those without an address not at all', () => {
-    const to = endpoint({ kind: 'email', recipients: ['i@x.example'], people: ['duty', 'ruth', 'gone'] }) as EndpointOf<'email'>
+    const to = endpoint({
+      kind: 'email',
+      recipients: ['i@x.example'],
+      people: ['duty', 'ruth', 'gone']
+    }) as EndpointOf<'email'>
     expect(addressesOf(to, site.people)).toEqual(['i@x.example'])
     expect(missingOf({ ...to, recipients: [], people: ['ruth'] }, site)).toBe('it has no recipient')
   })
@@ -63,12 +140,19 @@ describe('what follows from a trigger', () => {
 
 describe('alarms', () => {
   test('triggers join while nobody has acknowledged, within the seconds of the last one', () => {
-    const at = (state: 'waiting' | 'acknowledged', seconds: number, groupSeconds: number) => joins({ state, lastAt: 0 }, seconds * 1000, actions({ groupSeconds }))
-    expect([at('waiting', 60, 60), at('waiting', 60.001, 60), at('acknowledged', 1, 60), at('waiting', 0, 0)]).toEqual([true, false, false, false])
+    const at = (state: 'waiting' | 'acknowledged', seconds: number, groupSeconds: number) =>
+      joins({ state, lastAt: 0 }, seconds * 1000, actions({ groupSeconds }))
+    expect([
+      at('waiting', 60, 60),
+      at('waiting', 60.001, 60),
+      at('acknowledged', 1, 60),
+      at('waiting', 0, 0)
+    ]).toEqual([true, false, false, false])
   })
 
   test('acknowledging asks for what was wanted', () => {
-    const of = (wanted: object, comment: string, confirmed: boolean) => acknowledgeLacks(actions({ acknowledge: wanted }).acknowledge, { comment, confirmed })
+    const of = (wanted: object, comment: string, confirmed: boolean) =>
+      acknowledgeLacks(actions({ acknowledge: wanted }).acknowledge, { comment, confirmed })
     expect(of({}, '', false)).toBeNull()
     expect(of({ comment: true }, '  ', true)).toContain('needs a comment')
     expect(of({ comment: true, confirm: true }, 'A gull', false)).toContain('has to be confirmed')
@@ -76,27 +160,97 @@ describe('alarms', () => {
   })
 
   test('the highest priority first, of the same the newest', () => {
-    const list = [{ priority: 'low' as const, lastAt: 9 }, { priority: 'high' as const, lastAt: 1 }, { priority: 'normal' as const, lastAt: 5 }, { priority: 'high' as const, lastAt: 2 }]
+    const list = [
+      { priority: 'low' as const, lastAt: 9 },
+      { priority: 'high' as const, lastAt: 1 },
+      { priority: 'normal' as const, lastAt: 5 },
+      { priority: 'high' as const, lastAt: 2 }
+    ]
     expect([...list].sort(byPriority).map((a) => a.lastAt)).toEqual([2, 1, 5, 9])
   })
 })
 
-test('what nobody has linked yet is what the schema gives', () => expect(actions({})).toEqual(NO_ACTIONS))
+test('what nobody has linked yet is what the schema gives', () =>
+  expect(actions({})).toEqual(NO_ACTIONS))
 
 describe('settings out of range are refused with the range, not cut', () => {
   test.each([
-    [{ kind: 'strobe', device: 'd', output: 'o', seconds: 75, pattern: 'fast' }, '$.seconds: is 75; must be a number from 1 to 60 s'],
-    [{ kind: 'strobe', device: 'd', output: 'o', seconds: 0, pattern: 'fast' }, '$.seconds: is 0; must be a number from 1 to 60 s'],
-    [{ kind: 'strobe', device: 'd', output: 'o', seconds: 2.5, pattern: 'fast' }, '$.seconds: is 2.5; must be a whole number from 1 to 60 s'],
-    [{ kind: 'strobe', device: 'd', output: 'o', seconds: 5, pattern: 'disco' }, '$.pattern: must be one of slow, medium, fast, steady'],
-    [{ kind: 'speaker', device: 'd', output: 'o', voice: { phrase: 'leave' }, repeats: 51, volume: 80 }, '$.repeats: is 51; must be a number from 1 to 50'],
-    [{ kind: 'speaker', device: 'd', output: 'o', voice: { phrase: 'sing' }, repeats: 1, volume: 80 }, '$.voice'],
-    [{ kind: 'email', recipients: ['a@b.example'], before: 6 }, '$.before: is 6; must be a number from 0 to 5'],
-    [{ kind: 'email', recipients: ['nobody'] }, '$.recipients[0]: is "nobody"; must be an e-mail address such as duty@example.org'],
-    [{ kind: 'recording', camera: null, beforeSeconds: 61, afterSeconds: 1 }, '$.beforeSeconds: is 61; must be a number from 0 to 60 s'],
-    [{ kind: 'station', host: 'h', port: 1, account: 'XYZ', accepts: 'minor', heartbeatSeconds: 0 }, '$.account: is "XYZ"; must be 3 to 16 hexadecimal digits'],
-    [{ kind: 'station', host: 'h', port: 1, account: '123', accepts: 'minor', heartbeatSeconds: 5 }, '$.heartbeatSeconds: is 5; must be a number from 10 to 86400 s'],
-    [{ kind: 'webhook', url: 'ftp://x' }, '$.url: must be an address such as https://example.org/alarms'],
+    [
+      { kind: 'strobe', device: 'd', output: 'o', seconds: 75, pattern: 'fast' },
+      '$.seconds: is 75; must be a number from 1 to 60 s'
+    ],
+    [
+      { kind: 'strobe', device: 'd', output: 'o', seconds: 0, pattern: 'fast' },
+      '$.seconds: is 0; must be a number from 1 to 60 s'
+    ],
+    [
+      { kind: 'strobe', device: 'd', output: 'o', seconds: 2.5, pattern: 'fast' },
+      '$.seconds: is 2.5; must be a whole number from 1 to 60 s'
+    ],
+    [
+      { kind: 'strobe', device: 'd', output: 'o', seconds: 5, pattern: 'disco' },
+      '$.pattern: must be one of slow, medium, fast, steady'
+    ],
+    [
+      {
+        kind: 'speaker',
+        device: 'd',
+        output: 'o',
+        voice: { phrase: 'leave' },
+        repeats: 51,
+        volume: 80
+      },
+      '$.repeats: is 51; must be a number from 1 to 50'
+    ],
+    [
+      {
+        kind: 'speaker',
+        device: 'd',
+        output: 'o',
+        voice: { phrase: 'sing' },
+        repeats: 1,
+        volume: 80
+      },
+      '$.voice'
+    ],
+    [
+      { kind: 'email', recipients: ['a@b.example'], before: 6 },
+      '$.before: is 6; must be a number from 0 to 5'
+    ],
+    [
+      { kind: 'email', recipients: ['nobody'] },
+      '$.recipients[0]: is "nobody"; must be an e-mail address such as duty@example.org'
+    ],
+    [
+      { kind: 'recording', camera: null, beforeSeconds: 61, afterSeconds: 1 },
+      '$.beforeSeconds: is 61; must be a number from 0 to 60 s'
+    ],
+    [
+      {
+        kind: 'station',
+        host: 'h',
+        port: 1,
+        account: 'XYZ',
+        accepts: 'minor',
+        heartbeatSeconds: 0
+      },
+      '$.account: is "XYZ"; must be 3 to 16 hexadecimal digits'
+    ],
+    [
+      {
+        kind: 'station',
+        host: 'h',
+        port: 1,
+        account: '123',
+        accepts: 'minor',
+        heartbeatSeconds: 5
+      },
+      '$.heartbeatSeconds: is 5; must be a number from 10 to 86400 s'
+    ],
+    [
+      { kind: 'webhook', url: 'ftp://x' },
+      '$.url: must be an address such as https://example.org/alarms'
+    ],
     [{ kind: 'bell' }, '$.kind: must be one of strobe, speaker']
   ])('%j', (settings, message) => expect(() => endpoint(settings)).toThrow(message))
 })
@@ -106,24 +260,46 @@ describe('the matrix', () => {
   const d = detection({ kind: 'line', line })
 
   test('a crossing: linked, and the share of the armed hours in which it can act', () => {
-    expect(crossingOf(d, actions({ links: ['strobe'] }), strobe, null, hours)).toEqual({ linked: true, share: expect.closeTo(2 / 168, 4), never: null })
-    expect(crossingOf({ ...d, schedule: 'evening' }, actions({}), strobe, null, hours)).toEqual({ linked: false, share: 1, never: null })
-    expect(crossingOf(d, actions({}), strobe, 'no device has this output', hours)).toMatchObject({ share: 0, never: 'no device has this output' })
-    expect(crossingOf(d, actions({ severity: 'minor' }), station, null, hours)).toMatchObject({ share: 0, never: 'minor is below major' })
+    expect(crossingOf(d, actions({ links: ['strobe'] }), strobe, null, hours)).toEqual({
+      linked: true,
+      share: expect.closeTo(2 / 168, 4),
+      never: null
+    })
+    expect(crossingOf({ ...d, schedule: 'evening' }, actions({}), strobe, null, hours)).toEqual({
+      linked: false,
+      share: 1,
+      never: null
+    })
+    expect(crossingOf(d, actions({}), strobe, 'no device has this output', hours)).toMatchObject({
+      share: 0,
+      never: 'no device has this output'
+    })
+    expect(crossingOf(d, actions({ severity: 'minor' }), station, null, hours)).toMatchObject({
+      share: 0,
+      never: 'minor is below major'
+    })
     expect(crossingOf({ ...d, schedule: 'gone' }, actions({}), mail, null, hours).share).toBeNull()
   })
 
   test('whole percent never says none or all of what is not', () => {
-    fc.assert(fc.property(fc.double({ min: 0, max: 1, noNaN: true }), (share) => {
-      const percent = sharePercent(share)
-      expect(percent === 0).toBe(share === 0)
-      expect(percent === 100).toBe(share === 1)
-    }))
+    fc.assert(
+      fc.property(fc.double({ min: 0, max: 1, noNaN: true }), (share) => {
+        const percent = sharePercent(share)
+        expect(percent === 0).toBe(share === 0)
+        expect(percent === 100).toBe(share === 1)
+      })
+    )
   })
 
   test('a block between any two corners', () => {
-    expect(block(['a', 'b', 'c'], [1, 2, 3], [2, 1], [1, 2])).toEqual([{ row: 'b', column: 2 }, { row: 'b', column: 3 }, { row: 'c', column: 2 }, { row: 'c', column: 3 }])
+    expect(block(['a', 'b', 'c'], [1, 2, 3], [2, 1], [1, 2])).toEqual([
+      { row: 'b', column: 2 },
+      { row: 'b', column: 3 },
+      { row: 'c', column: 2 },
+      { row: 'c', column: 3 }
+    ])
   })
 
-  test('every severity has its place', () => expect(SEVERITIES).toEqual(['information', 'minor', 'major', 'critical']))
+  test('every severity has its place', () =>
+    expect(SEVERITIES).toEqual(['information', 'minor', 'major', 'critical']))
 })

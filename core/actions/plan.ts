@@ -1,5 +1,11 @@
 import { ArmedHours } from '../arming/armedHours.ts'
-import { missingOf, type Actions, type Endpoint, type Mail, type People } from '../formats/actions.ts'
+import {
+  missingOf,
+  type Actions,
+  type Endpoint,
+  type Mail,
+  type People
+} from '../formats/actions.ts'
 import { SEVERITIES, type Schedule, type Severity, type SitePosition } from '../formats/plan.ts'
 
 /** What triggers can set off on a site, and what is known of it. */
@@ -16,8 +22,13 @@ export interface SiteActions {
 export class EndpointHours {
   private readonly known = new Map<string, ArmedHours>()
 
-  constructor(schedules: readonly Schedule[], timeZone: string, position: SitePosition | undefined) {
-    for (const schedule of schedules) this.known.set(schedule.id, new ArmedHours(schedule, timeZone, position))
+  constructor(
+    schedules: readonly Schedule[],
+    timeZone: string,
+    position: SitePosition | undefined
+  ) {
+    for (const schedule of schedules)
+      this.known.set(schedule.id, new ArmedHours(schedule, timeZone, position))
   }
 
   /** @param schedule left out: always; one that is not there allows nothing */
@@ -49,13 +60,19 @@ export interface PlannedDelivery {
   held: string | null
 }
 
-const isBelow = (severity: Severity, accepts: Severity): boolean => SEVERITIES.indexOf(severity) < SEVERITIES.indexOf(accepts)
+const isBelow = (severity: Severity, accepts: Severity): boolean =>
+  SEVERITIES.indexOf(severity) < SEVERITIES.indexOf(accepts)
 
-function heldBack(endpoint: Endpoint, { instant, severity }: Occasion, site: SiteActions): string | null {
+function heldBack(
+  endpoint: Endpoint,
+  { instant, severity }: Occasion,
+  site: SiteActions
+): string | null {
   const missing = missingOf(endpoint, site)
   if (missing) return missing
   if (!site.hours.allow(endpoint.schedule, instant)) return 'outside its own hours'
-  if (endpoint.kind === 'station' && isBelow(severity, endpoint.accepts)) return `${severity} is below ${endpoint.accepts}, the lowest that the station accepts`
+  if (endpoint.kind === 'station' && isBelow(severity, endpoint.accepts))
+    return `${severity} is below ${endpoint.accepts}, the lowest that the station accepts`
   return null
 }
 
@@ -63,14 +80,27 @@ function heldBack(endpoint: Endpoint, { instant, severity }: Occasion, site: Sit
  * What follows from a trigger: one delivery for each link, also for those that are held back, so that it can be seen
  * why nothing came. During the quiet time after earlier actions nothing is set off: an empty list.
  */
-export function planDeliveries(occasion: Occasion, { links, quietSeconds }: Actions, site: SiteActions): PlannedDelivery[] {
+export function planDeliveries(
+  occasion: Occasion,
+  { links, quietSeconds }: Actions,
+  site: SiteActions
+): PlannedDelivery[] {
   const { instant, lastActedAt, byCamera } = occasion
-  if (lastActedAt !== null && instant >= lastActedAt && instant - lastActedAt < quietSeconds * 1000) return []
+  if (lastActedAt !== null && instant >= lastActedAt && instant - lastActedAt < quietSeconds * 1000)
+    return []
   return links.flatMap((link): PlannedDelivery[] => {
     const endpoint = site.endpoints.find((e) => e.id === link)
     if (!endpoint) return []
-    return [{ endpoint, by: byCamera.has(endpoint.id) ? 'camera' : 'server', waitMs: waitOf(endpoint), held: heldBack(endpoint, occasion, site) }]
+    return [
+      {
+        endpoint,
+        by: byCamera.has(endpoint.id) ? 'camera' : 'server',
+        waitMs: waitOf(endpoint),
+        held: heldBack(endpoint, occasion, site)
+      }
+    ]
   })
 }
 
-const waitOf = (endpoint: Endpoint): number => ('after' in endpoint ? endpoint.after * endpoint.stepSeconds * 1000 : 0)
+const waitOf = (endpoint: Endpoint): number =>
+  'after' in endpoint ? endpoint.after * endpoint.stepSeconds * 1000 : 0

@@ -13,9 +13,18 @@ const DAY = 24 * 60 * 60_000
  * @param from, to milliseconds of UTC
  * @returns intervals in order, none touching another
  */
-export function armedIntervals(schedule: Schedule, timeZone: string, position: SitePosition | undefined, from: number, to: number): Interval[] {
+export function armedIntervals(
+  schedule: Schedule,
+  timeZone: string,
+  position: SitePosition | undefined,
+  from: number,
+  to: number
+): Interval[] {
   const hours = new Calendar(timeZone, position, from, to).hours(schedule)
-  return Array.from({ length: hours.length / 2 }, (_, i) => [hours[2 * i], hours[2 * i + 1]] as const)
+  return Array.from(
+    { length: hours.length / 2 },
+    (_, i) => [hours[2 * i], hours[2 * i + 1]] as const
+  )
 }
 
 const WINDOW = 4 * DAY
@@ -41,7 +50,12 @@ export class ArmedHours {
       this.intervals = armedIntervals(this.schedule, this.timeZone, this.position, ...this.window)
     }
     const found = this.intervals.find(([from, to]) => instant >= from && instant < to)
-    return found ? [found[0] <= this.window[0] ? -Infinity : found[0], found[1] >= this.window[1] ? Infinity : found[1]] : null
+    return found
+      ? [
+          found[0] <= this.window[0] ? -Infinity : found[0],
+          found[1] >= this.window[1] ? Infinity : found[1]
+        ]
+      : null
   }
 
   /** When it is armed next after the instant, or null if not within some days. */

@@ -7,7 +7,11 @@ const MINUTE = 60_000
 const DAY = 24 * 60 * MINUTE
 
 /** Stretches of constant offset from UTC in `[from, to)`; a change of the clock is found to the minute. */
-function offsetStretches(zone: string, from: number, to: number): { from: number; to: number; offset: number }[] {
+function offsetStretches(
+  zone: string,
+  from: number,
+  to: number
+): { from: number; to: number; offset: number }[] {
   const stretches = [{ from, to, offset: offsetAt(zone, from) }]
   const step = 3 * 60 * MINUTE
   for (let t = from; t < to; t += step) {
@@ -47,7 +51,13 @@ const ZERO = 48
 /** Milliseconds after midnight of a time such as `18:30`; NaN for anything else. Many are read: no pattern is matched. */
 function clockMs(text: string): number {
   if (text.length !== 5 || text.charCodeAt(2) !== 58) return NaN
-  return ((text.charCodeAt(0) - ZERO) * 600 + (text.charCodeAt(1) - ZERO) * 60 + (text.charCodeAt(3) - ZERO) * 10 + (text.charCodeAt(4) - ZERO)) * MINUTE
+  return (
+    ((text.charCodeAt(0) - ZERO) * 600 +
+      (text.charCodeAt(1) - ZERO) * 60 +
+      (text.charCodeAt(3) - ZERO) * 10 +
+      (text.charCodeAt(4) - ZERO)) *
+    MINUTE
+  )
 }
 
 /**
@@ -69,10 +79,21 @@ export class Calendar {
     for (const stretch of offsetStretches(this.zone, from, to)) {
       const shift = stretch.offset * MINUTE
       // Local times are kept as if they were UTC; a local date then is a whole number of days.
-      for (let day = Math.floor((stretch.from + shift) / DAY); day * DAY < stretch.to + shift; day++) {
+      for (
+        let day = Math.floor((stretch.from + shift) / DAY);
+        day * DAY < stretch.to + shift;
+        day++
+      ) {
         const midnight = day * DAY
         const at = new Date(midnight)
-        days.push({ date: at.toISOString().slice(0, 10), weekday: WEEKDAYS[(at.getUTCDay() + 6) % 7], midnight, shift, from: Math.max(stretch.from, midnight - shift), to: Math.min(stretch.to, midnight + DAY - shift) })
+        days.push({
+          date: at.toISOString().slice(0, 10),
+          weekday: WEEKDAYS[(at.getUTCDay() + 6) % 7],
+          midnight,
+          shift,
+          from: Math.max(stretch.from, midnight - shift),
+          to: Math.min(stretch.to, midnight + DAY - shift)
+        })
       }
     }
     this.days = days
@@ -94,9 +115,14 @@ export class Calendar {
     if (known) return known
     if (!this.position) throw new TypeError('a span tied to the sun needs the position of the site')
     const noon = day.midnight + DAY / 2
-    const times = getTimes(new Date(noon - offsetAt(this.zone, noon) * MINUTE), this.position.latitude, this.position.longitude)
+    const times = getTimes(
+      new Date(noon - offsetAt(this.zone, noon) * MINUTE),
+      this.position.latitude,
+      this.position.longitude
+    )
     const wall = (event: Date | null | undefined, whole: number): number => {
-      if (event) return event.getTime() + offsetAt(this.zone, event.getTime()) * MINUTE - day.midnight
+      if (event)
+        return event.getTime() + offsetAt(this.zone, event.getTime()) * MINUTE - day.midnight
       return times.alwaysUp ? whole : DAY / 2
     }
     const found = { sunrise: wall(times.sunrise, 0), sunset: wall(times.sunset, DAY) }
@@ -127,7 +153,9 @@ export class Calendar {
     const { days } = this
     if (!days.length) return new Float64Array(0)
     if (!schedule) return Float64Array.of(days[0].from, days[days.length - 1].to)
-    const exceptions = schedule.exceptions.length ? new Map(schedule.exceptions.map((e) => [e.date, e.spans])) : null
+    const exceptions = schedule.exceptions.length
+      ? new Map(schedule.exceptions.map((e) => [e.date, e.spans]))
+      : null
     const found: number[] = []
     let ordered = true
     for (const day of days) {
@@ -138,7 +166,8 @@ export class Calendar {
         const to = Math.min(base + this.endOn(b, day), day.to)
         if (!(from < to)) continue
         const last = found.length - 1
-        if (last > 0 && from <= found[last] && from >= found[last - 1]) found[last] = Math.max(found[last], to)
+        if (last > 0 && from <= found[last] && from >= found[last - 1])
+          found[last] = Math.max(found[last], to)
         else {
           ordered &&= last < 0 || from > found[last]
           found.push(from, to)
@@ -151,7 +180,9 @@ export class Calendar {
 
 /** Pairs in any order, made pairs in order that do not touch. */
 function merged(pairs: readonly number[]): Float64Array {
-  const starts = Array.from({ length: pairs.length / 2 }, (_, i) => 2 * i).sort((i, j) => pairs[i] - pairs[j])
+  const starts = Array.from({ length: pairs.length / 2 }, (_, i) => 2 * i).sort(
+    (i, j) => pairs[i] - pairs[j]
+  )
   const result: number[] = []
   for (const i of starts) {
     const last = result.length - 1

@@ -15,7 +15,8 @@ export interface Coverage {
 }
 
 /** The share of the armed time in which it can act; null: never armed. */
-export const shareOf = ({ armed, acting }: Coverage): number | null => (armed > 0 ? acting / armed : null)
+export const shareOf = ({ armed, acting }: Coverage): number | null =>
+  armed > 0 ? acting / armed : null
 
 /**
  * The hours of a site's schedules over the 52 weeks that begin with the Monday of an instant, so that exceptions, the
@@ -28,7 +29,12 @@ export class SiteHours {
   private readonly known = new Map<string, Hours>()
   private readonly pairs = new Map<string, Coverage>()
 
-  constructor(schedules: readonly Schedule[], timeZone: string, position: SitePosition | undefined, instant: number) {
+  constructor(
+    schedules: readonly Schedule[],
+    timeZone: string,
+    position: SitePosition | undefined,
+    instant: number
+  ) {
     this.schedules = new Map(schedules.map((s) => [s.id, s]))
     this.calendar = new Calendar(timeZone, position, ...yearFrom(instant, timeZone))
   }
@@ -67,9 +73,16 @@ export class SiteHours {
 /** From the local midnight of an instant's Monday to that of the Monday 52 weeks later, milliseconds of UTC. */
 function yearFrom(instant: number, timeZone: string): [number, number] {
   const near = new Calendar(timeZone, undefined, instant - 8 * DAY, instant + 1)
-  const monday = near.days.filter((d) => d.weekday === 'mon' && d.from <= instant).reduce((best, d) => (d.midnight > best.midnight ? d : best))
+  const monday = near.days
+    .filter((d) => d.weekday === 'mon' && d.from <= instant)
+    .reduce((best, d) => (d.midnight > best.midnight ? d : best))
   const begin = near.days.find((d) => d.date === monday.date)!
   const end = begin.midnight + WEEKS * 7 * DAY
-  const last = new Calendar(timeZone, undefined, end - begin.shift - DAY, end - begin.shift + DAY).days.find((d) => d.midnight === end)!
+  const last = new Calendar(
+    timeZone,
+    undefined,
+    end - begin.shift - DAY,
+    end - begin.shift + DAY
+  ).days.find((d) => d.midnight === end)!
   return [begin.midnight - begin.shift, end - last.shift]
 }

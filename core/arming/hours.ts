@@ -11,7 +11,7 @@ export function total(hours: Hours): number {
 /** Milliseconds that are in both. Takes time in proportion to both lengths. */
 export function shared(a: Hours, b: Hours): number {
   let sum = 0
-  for (let i = 0, j = 0; i < a.length && j < b.length; ) {
+  for (let i = 0, j = 0; i < a.length && j < b.length;) {
     const from = a[i] > b[j] ? a[i] : b[j]
     const to = a[i + 1] < b[j + 1] ? a[i + 1] : b[j + 1]
     if (from < to) sum += to - from

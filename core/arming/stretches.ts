@@ -33,7 +33,10 @@ export interface WallSpan {
 }
 
 /** Hours by date, on the wall clock. */
-export function spansByDate(hours: Hours, { days }: Calendar): Map<string, { weekday: Weekday; spans: WallSpan[] }> {
+export function spansByDate(
+  hours: Hours,
+  { days }: Calendar
+): Map<string, { weekday: Weekday; spans: WallSpan[] }> {
   const found = new Map<string, { weekday: Weekday; spans: WallSpan[] }>()
   let i = 0
   for (const day of days) {
@@ -51,7 +54,8 @@ export function spansByDate(hours: Hours, { days }: Calendar): Map<string, { wee
   return found
 }
 
-const text = (spans: readonly { from: number; to: number }[]): string => spans.map(({ from, to }) => `${clock(from)} to ${clock(to)}`).join(', ')
+const text = (spans: readonly { from: number; to: number }[]): string =>
+  spans.map(({ from, to }) => `${clock(from)} to ${clock(to)}`).join(', ')
 
 /** So many different spans of one weekday in a year come from the sun, not from exceptions. */
 const MOVING = 5
@@ -62,14 +66,24 @@ function usual(dates: readonly WallSpan[][]): { spans: string; isUsual: (s: stri
   for (const spans of dates) counts.set(text(spans), (counts.get(text(spans)) ?? 0) + 1)
   const [most, count] = [...counts].reduce((best, next) => (next[1] > best[1] ? next : best))
   const some = dates.filter((d) => d.length)
-  const moving = [...counts.keys()].filter(Boolean).length >= MOVING && Math.max(...[...counts].map(([spans, n]) => (spans ? n : 0))) * 2 < some.length
+  const moving =
+    [...counts.keys()].filter(Boolean).length >= MOVING &&
+    Math.max(...[...counts].map(([spans, n]) => (spans ? n : 0))) * 2 < some.length
   if (!moving && count * 2 > dates.length) return { spans: most, isUsual: (s) => s === most }
   // Their number is the same on most dates: each is told from its earliest begin to its latest end.
   const numbers = some.map((d) => d.length).sort((a, b) => a - b)
   const usualNumber = numbers[numbers.length >> 1] ?? 0
   const alike = some.filter((d) => d.length === usualNumber)
-  const widest = Array.from({ length: usualNumber }, (_, n) => ({ from: Math.min(...alike.map((d) => d[n].from)), to: Math.max(...alike.map((d) => d[n].to)) }))
-  return { spans: usualNumber ? `about ${text(widest)}${some.length < dates.length ? ', in a part of the year' : ''}` : '', isUsual: () => true }
+  const widest = Array.from({ length: usualNumber }, (_, n) => ({
+    from: Math.min(...alike.map((d) => d[n].from)),
+    to: Math.max(...alike.map((d) => d[n].to))
+  }))
+  return {
+    spans: usualNumber
+      ? `about ${text(widest)}${some.length < dates.length ? ', in a part of the year' : ''}`
+      : '',
+    isUsual: () => true
+  }
 }
 
 /**
@@ -84,7 +98,8 @@ export function stretchesOf(hours: Hours, calendar: Calendar): HoursByDay {
     const dates = [...byDate].filter(([, d]) => d.weekday === weekday)
     if (!dates.length) continue
     const { spans, isUsual } = usual(dates.map(([, d]) => d.spans))
-    for (const [date, d] of dates) if (!isUsual(text(d.spans))) odd.push({ date, spans: text(d.spans) || 'none' })
+    for (const [date, d] of dates)
+      if (!isUsual(text(d.spans))) odd.push({ date, spans: text(d.spans) || 'none' })
     if (!spans) continue
     const same = stretches.find((s) => s.spans === spans)
     if (same) same.weekdays.push(weekday)
@@ -102,8 +117,24 @@ export function stretchesOf(hours: Hours, calendar: Calendar): HoursByDay {
   return { minutesPerWeek: length ? (ms / MINUTE) * (WEEK / length) : 0, stretches }
 }
 
-export const DAY_NAMES: Readonly<Record<Weekday, string>> = { mon: 'Monday', tue: 'Tuesday', wed: 'Wednesday', thu: 'Thursday', fri: 'Friday', sat: 'Saturday', sun: 'Sunday' }
-export const SHORT_DAYS: Readonly<Record<Weekday, string>> = { mon: 'Mon', tue: 'Tue', wed: 'Wed', thu: 'Thu', fri: 'Fri', sat: 'Sat', sun: 'Sun' }
+export const DAY_NAMES: Readonly<Record<Weekday, string>> = {
+  mon: 'Monday',
+  tue: 'Tuesday',
+  wed: 'Wednesday',
+  thu: 'Thursday',
+  fri: 'Friday',
+  sat: 'Saturday',
+  sun: 'Sunday'
+}
+export const SHORT_DAYS: Readonly<Record<Weekday, string>> = {
+  mon: 'Mon',
+  tue: 'Tue',
+  wed: 'Wed',
+  thu: 'Thu',
+  fri: 'Fri',
+  sat: 'Sat',
+  sun: 'Sun'
+}
 
 /** `Mon to Fri`, `Sat and Sun`, `every day`. */
 function daysInWords(days: readonly Weekday[]): string {
@@ -115,13 +146,20 @@ function daysInWords(days: readonly Weekday[]): string {
     if (run && run[run.length - 1] === d - 1) run.push(d)
     else runs.push([d])
   }
-  const words = runs.flatMap((run) => (run.length > 2 ? [`${SHORT_DAYS[WEEKDAYS[run[0]]]} to ${SHORT_DAYS[WEEKDAYS[run[run.length - 1]]]}`] : run.map((d) => SHORT_DAYS[WEEKDAYS[d]])))
-  return words.length > 1 ? `${words.slice(0, -1).join(', ')} and ${words[words.length - 1]}` : words[0]
+  const words = runs.flatMap((run) =>
+    run.length > 2
+      ? [`${SHORT_DAYS[WEEKDAYS[run[0]]]} to ${SHORT_DAYS[WEEKDAYS[run[run.length - 1]]]}`]
+      : run.map((d) => SHORT_DAYS[WEEKDAYS[d]])
+  )
+  return words.length > 1
+    ? `${words.slice(0, -1).join(', ')} and ${words[words.length - 1]}`
+    : words[0]
 }
 
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
 /** `2026-12-25` as `25 Dec 2026`. */
-export const dateInWords = (date: string): string => `${Number(date.slice(8))} ${MONTHS[Number(date.slice(5, 7)) - 1]} ${date.slice(0, 4)}`
+export const dateInWords = (date: string): string =>
+  `${Number(date.slice(8))} ${MONTHS[Number(date.slice(5, 7)) - 1]} ${date.slice(0, 4)}`
 
 const MOST_DATES = 3
 

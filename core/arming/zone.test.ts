@@ -2,12 +2,23 @@ import { expect, test } from '@jest/globals'
 import { DateTime, IANAZone } from 'luxon'
 import { offsetAt, wallInstant, wallText } from './zone.ts'
 
-const zones = ['Europe/London', 'Pacific/Auckland', 'America/St_Johns', 'Asia/Kathmandu', 'Australia/Lord_Howe', 'UTC']
+const zones = [
+  'Europe/London',
+  'Pacific/Auckland',
+  'America/St_Johns',
+  'Asia/Kathmandu',
+  'Australia/Lord_Howe',
+  'UTC'
+]
 
 test('offsets are those of luxon (general date library), every three hours of ten years', () => {
   for (const timeZone of zones) {
     const zone = IANAZone.create(timeZone)
-    for (let t = Date.UTC(2020, 0, 1); t < Date.UTC(2030, 0, 1); t += 3 * 3_600_000) if (offsetAt(timeZone, t) !== zone.offset(t)) throw new Error(`${timeZone} at ${new Date(t).toISOString()}: ${offsetAt(timeZone, t)}, not ${zone.offset(t)}`)
+    for (let t = Date.UTC(2020, 0, 1); t < Date.UTC(2030, 0, 1); t += 3 * 3_600_000)
+      if (offsetAt(timeZone, t) !== zone.offset(t))
+        throw new Error(
+          `${timeZone} at ${new Date(t).toISOString()}: ${offsetAt(timeZone, t)}, not ${zone.offset(t)}`
+        )
   }
   expect(() => offsetAt('Atlantis/Port', 0)).toThrow(RangeError)
 })

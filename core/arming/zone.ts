@@ -5,7 +5,16 @@ const formats = new Map<string, Intl.DateTimeFormat>()
 function formatOf(timeZone: string): Intl.DateTimeFormat {
   let format = formats.get(timeZone)
   if (!format) {
-    format = new Intl.DateTimeFormat('en-US', { timeZone, hourCycle: 'h23', year: 'numeric', month: 'numeric', day: 'numeric', hour: 'numeric', minute: 'numeric', second: 'numeric' })
+    format = new Intl.DateTimeFormat('en-US', {
+      timeZone,
+      hourCycle: 'h23',
+      year: 'numeric',
+      month: 'numeric',
+      day: 'numeric',
+      hour: 'numeric',
+      minute: 'numeric',
+      second: 'numeric'
+    })
     formats.set(timeZone, format)
   }
   return format
@@ -19,21 +28,29 @@ function formatOf(timeZone: string): Intl.DateTimeFormat {
  * @throws RangeError for what is no time zone
  */
 export function offsetAt(timeZone: string, instant: number): number {
-  const [month, day, year, hour, minute, second] = formatOf(timeZone).format(instant).match(/\d+/g)!.map(Number)
+  const [month, day, year, hour, minute, second] = formatOf(timeZone)
+    .format(instant)
+    .match(/\d+/g)!
+    .map(Number)
   return Math.round((Date.UTC(year, month - 1, day, hour, minute, second) - instant) / MINUTE)
 }
 
 /** An instant on the wall clock of a time zone: `2026-11-24T18:30:05`. */
-export const wallText = (instant: number, timeZone: string): string => new Date(instant + offsetAt(timeZone, instant) * MINUTE).toISOString().slice(0, 19)
+export const wallText = (instant: number, timeZone: string): string =>
+  new Date(instant + offsetAt(timeZone, instant) * MINUTE).toISOString().slice(0, 19)
 
 /**
  * The instant of such a text, with or without seconds; null for what is none. A time that comes twice is its first one;
  * one that does not exist is taken by the clock as it was before the change.
  */
 export function wallInstant(text: string, timeZone: string): number | null {
-  const wall = /^\d{4}-\d\d-\d\dT\d\d:\d\d(:\d\d)?/.test(text) ? Date.parse(`${text.slice(0, 19)}Z`) : NaN
+  const wall = /^\d{4}-\d\d-\d\dT\d\d:\d\d(:\d\d)?/.test(text)
+    ? Date.parse(`${text.slice(0, 19)}Z`)
+    : NaN
   if (!Number.isFinite(wall)) return null
   const before = offsetAt(timeZone, wall - DAY)
-  const found = [before, offsetAt(timeZone, wall + DAY)].map((offset) => wall - offset * MINUTE).filter((t) => t + offsetAt(timeZone, t) * MINUTE === wall)
+  const found = [before, offsetAt(timeZone, wall + DAY)]
+    .map((offset) => wall - offset * MINUTE)
+    .filter((t) => t + offsetAt(timeZone, t) * MINUTE === wall)
   return found.length ? Math.min(...found) : wall - before * MINUTE
 }

@@ -36,52 +36,96 @@ const readMeasuresFile = (file: string, fps: number): Measures => {
   try {
     bytes = readFileSync(file)
   } catch (error) {
-    throw new InputError('measures', `cannot read ${file} (${(error as NodeJS.ErrnoException).code})`)
+    throw new InputError(
+      'measures',
+      `cannot read ${file} (${(error as NodeJS.ErrnoException).code})`
+    )
   }
   const measures = readMeasures(bytes)
-  if (Math.abs(measures.fps - fps) > 1e-6) throw new InputError('measures', `are of ${measures.fps} frames/s, and --fps says ${fps}; they must be of the same clip`)
+  if (Math.abs(measures.fps - fps) > 1e-6)
+    throw new InputError(
+      'measures',
+      `are of ${measures.fps} frames/s, and --fps says ${fps}; they must be of the same clip`
+    )
   return measures
 }
 
 /** @throws InputError when the clip was measured on another grid than a detection has */
 function checkGrids({ camera: { detections } }: Setting, measures: Measures | null): void {
   for (const d of detections)
-    if (measures && d.enabled && 'cells' in d && (d.cells.length !== measures.rows || d.cells[0].length !== measures.columns))
-      throw new InputError('measures', `are of ${measures.columns} × ${measures.rows} cells, and ${d.id} has ${d.cells[0].length} × ${d.cells.length}; analyse the clip with --grid ${d.cells[0].length}x${d.cells.length}`)
+    if (
+      measures &&
+      d.enabled &&
+      'cells' in d &&
+      (d.cells.length !== measures.rows || d.cells[0].length !== measures.columns)
+    )
+      throw new InputError(
+        'measures',
+        `are of ${measures.columns} × ${measures.rows} cells, and ${d.id} has ${d.cells[0].length} × ${d.cells.length}; analyse the clip with --grid ${d.cells[0].length}x${d.cells.length}`
+      )
 }
 
 const readFps = (text: string): number => {
   const fps = Number(text)
-  if (!(fps > 0 && fps <= 1000)) throw new UsageError(`--fps is "${text}"; must be a number above 0, at most 1000`)
+  if (!(fps > 0 && fps <= 1000))
+    throw new UsageError(`--fps is "${text}"; must be a number above 0, at most 1000`)
   return fps
 }
 
 const readSize = (text: string): PictureSize => {
   const m = /^(\d{1,5})x(\d{1,5})$/.exec(text)
-  if (!m || +m[1] < 1 || +m[2] < 1) throw new UsageError(`--size is "${text}"; must be WIDTHxHEIGHT in pixels, such as 768x576`)
+  if (!m || +m[1] < 1 || +m[2] < 1)
+    throw new UsageError(`--size is "${text}"; must be WIDTHxHEIGHT in pixels, such as 768x576`)
   return { width: +m[1], height: +m[2] }
 }
 
 const readStart = (text: string): number => {
-  const instant = /^\d{4}-\d\d-\d\dT\d\d:\d\d(:\d\d(\.\d+)?)?(Z|[+-]\d\d:\d\d)$/.test(text) ? Date.parse(text) : NaN
-  if (Number.isNaN(instant)) throw new UsageError(`--start is "${text}"; must be an instant with its offset from UTC, such as 2026-11-24T18:30:00Z`)
+  const instant = /^\d{4}-\d\d-\d\dT\d\d:\d\d(:\d\d(\.\d+)?)?(Z|[+-]\d\d:\d\d)$/.test(text)
+    ? Date.parse(text)
+    : NaN
+  if (Number.isNaN(instant))
+    throw new UsageError(
+      `--start is "${text}"; must be an instant with its offset from UTC, such as 2026-11-24T18:30:00Z`
+    )
   return instant
 }
 
-function printTrace(setting: Setting, tracks: Tracks, measures: Measures | null, which: string): void {
+function printTrace(
+  setting: Setting,
+  tracks: Tracks,
+  measures: Measures | null,
+  which: string
+): void {
   const m = /^([A-Za-z0-9_-]+)(?::(\d+))?$/.exec(which)
-  if (!m) throw new UsageError(`--trace is "${which}"; must be DETECTION:TARGET, such as edge:3, or DETECTION`)
+  if (!m)
+    throw new UsageError(
+      `--trace is "${which}"; must be DETECTION:TARGET, such as edge:3, or DETECTION`
+    )
   const known = setting.camera.detections
   const detection = known.find((d) => d.id === m[1])
-  if (!detection) throw new InputError('--trace', `"${m[1]}" is no detection of this camera; it has ${known.map((d) => d.id).join(', ') || 'none'}`)
-  if (!detection.enabled) throw new InputError('--trace', `detection "${m[1]}" is switched off; it looks at nothing`)
+  if (!detection)
+    throw new InputError(
+      '--trace',
+      `"${m[1]}" is no detection of this camera; it has ${known.map((d) => d.id).join(', ') || 'none'}`
+    )
+  if (!detection.enabled)
+    throw new InputError('--trace', `detection "${m[1]}" is switched off; it looks at nothing`)
   if (isFrameKind(detection)) {
     const trace = traceFrames(setting, tracks, measures, m[1])
-    if (!trace) throw new InputError('--trace', `"${m[1]}" looks at whole frames, and there are none; give --measures`)
-    process.stdout.write(`${JSON.stringify({ ...trace, curves: trace.curves.map((curve) => ({ ...curve, values: [...curve.values] })) })}\n`)
+    if (!trace)
+      throw new InputError(
+        '--trace',
+        `"${m[1]}" looks at whole frames, and there are none; give --measures`
+      )
+    process.stdout.write(
+      `${JSON.stringify({ ...trace, curves: trace.curves.map((curve) => ({ ...curve, values: [...curve.values] })) })}\n`
+    )
     return
   }
-  if (m[2] === undefined) throw new UsageError(`--trace is "${which}"; ${m[1]} looks at targets, so that one must be named: DETECTION:TARGET, such as ${m[1]}:3`)
+  if (m[2] === undefined)
+    throw new UsageError(
+      `--trace is "${which}"; ${m[1]} looks at targets, so that one must be named: DETECTION:TARGET, such as ${m[1]}:3`
+    )
   const trace = explain(setting, tracks, m[1], Number(m[2]))
   if (!trace) throw new InputError('--trace', `target ${m[2]} is not in the tracks`)
   process.stdout.write(`${JSON.stringify(trace)}\n`)
@@ -91,37 +135,74 @@ await runCommand((args) => {
   const text = { type: 'string' } as const
   const { values, positionals } = readOptions(
     args,
-    { camera: text, tracks: text, fps: text, size: text, start: text, inputs: text, measures: text, faces: text, trace: text, expected: text, silent: { type: 'boolean' }, help: { type: 'boolean' } },
+    {
+      camera: text,
+      tracks: text,
+      fps: text,
+      size: text,
+      start: text,
+      inputs: text,
+      measures: text,
+      faces: text,
+      trace: text,
+      expected: text,
+      silent: { type: 'boolean' },
+      help: { type: 'boolean' }
+    },
     usage
   )
   if (values.help) {
     process.stdout.write(`${usage}\n`)
     return
   }
-  if (positionals.length !== 1) throw new UsageError(`give one plan, not ${positionals.length}\n${usage}`)
+  if (positionals.length !== 1)
+    throw new UsageError(`give one plan, not ${positionals.length}\n${usage}`)
   const need = (name: string): string => {
     if (typeof values[name] !== 'string') throw new UsageError(`--${name} is missing\n${usage}`)
     return values[name]
   }
-  const [cameraId, file, fps, size, start] = [need('camera'), need('tracks'), readFps(need('fps')), readSize(need('size')), readStart(need('start'))]
+  const [cameraId, file, fps, size, start] = [
+    need('camera'),
+    need('tracks'),
+    readFps(need('fps')),
+    readSize(need('size')),
+    readStart(need('start'))
+  ]
   const plan = readPlan(readText(positionals[0], 'plan'))
   const camera = plan.cameras.find((c) => c.id === cameraId)
-  if (!camera) throw new InputError('--camera', `"${cameraId}" is not in the plan; it has ${plan.cameras.map((c) => c.id).join(', ') || 'none'}`)
-  const faces = typeof values.faces === 'string' ? readFaces(readText(values.faces, 'faces'), size) : undefined
-  const tracks: Tracks = { ...readMot(readText(file, 'tracks'), fps, size), ...(faces && { faces }) }
-  const measures = typeof values.measures === 'string' ? readMeasuresFile(values.measures, fps) : null
-  if (values.trace !== undefined && values.expected !== undefined) throw new UsageError(`--trace and --expected do not go together\n${usage}`)
-  const inputs = typeof values.inputs === 'string' ? readArmInputs(readText(values.inputs, 'inputs')) : {}
+  if (!camera)
+    throw new InputError(
+      '--camera',
+      `"${cameraId}" is not in the plan; it has ${plan.cameras.map((c) => c.id).join(', ') || 'none'}`
+    )
+  const faces =
+    typeof values.faces === 'string' ? readFaces(readText(values.faces, 'faces'), size) : undefined
+  const tracks: Tracks = {
+    ...readMot(readText(file, 'tracks'), fps, size),
+    ...(faces && { faces })
+  }
+  const measures =
+    typeof values.measures === 'string' ? readMeasuresFile(values.measures, fps) : null
+  if (values.trace !== undefined && values.expected !== undefined)
+    throw new UsageError(`--trace and --expected do not go together\n${usage}`)
+  const inputs =
+    typeof values.inputs === 'string' ? readArmInputs(readText(values.inputs, 'inputs')) : {}
   const setting: Setting = { plan, camera, fps, start, inputs }
   if (typeof values.trace === 'string') return printTrace(setting, tracks, measures, values.trace)
   checkGrids(setting, measures)
   const triggers = evaluate(setting, tracks, measures)
   if (typeof values.expected === 'string') {
-    process.stdout.write(`${JSON.stringify(score(readExpected(readText(values.expected, 'expected'), plan, camera.id), triggers))}\n`)
+    process.stdout.write(
+      `${JSON.stringify(score(readExpected(readText(values.expected, 'expected'), plan, camera.id), triggers))}\n`
+    )
     return
   }
   for (const trigger of triggers) process.stdout.write(`${triggerLine(trigger)}\n`)
-  const blind = measures ? [] : camera.detections.filter((d) => d.enabled && isFrameKind(d) && d.kind !== 'contact')
-  if (!values.silent && blind.length) process.stderr.write(`without --measures ${blind.map((d) => d.id).join(', ')} cannot fire\n`)
-  if (!values.silent) process.stderr.write(`${triggers.length} ${triggers.length === 1 ? 'trigger' : 'triggers'}\n`)
+  const blind = measures
+    ? []
+    : camera.detections.filter((d) => d.enabled && isFrameKind(d) && d.kind !== 'contact')
+  if (!values.silent && blind.length)
+    process.stderr.write(`without --measures ${blind.map((d) => d.id).join(', ')} cannot fire\n`)
+  if (!values.silent)
+    process.stderr.write(`${triggers.length} ${triggers.length === 1 ? 'trigger' : 'triggers'}\n`)
 })

@@ -7,7 +7,11 @@ export class UsageError extends Error {}
 type Options = NonNullable<ParseArgsConfig['options']>
 
 /** Reads options and positional arguments; anything unknown is a usage error. */
-export function readOptions(args: string[], options: Options, usage: string): { values: Record<string, string | boolean | undefined>; positionals: string[] } {
+export function readOptions(
+  args: string[],
+  options: Options,
+  usage: string
+): { values: Record<string, string | boolean | undefined>; positionals: string[] } {
   try {
     const { values, positionals } = parseArgs({ args, options, allowPositionals: true })
     return { values: values as Record<string, string | boolean | undefined>, positionals }
@@ -22,12 +26,19 @@ export function readOptions(args: string[], options: Options, usage: string): { 
  */
 export async function runCommand(main: (args: string[]) => Promise<void> | void): Promise<void> {
   // A reader such as `head` may close the pipe early; that is no error of ours.
-  process.stdout.on('error', (error: NodeJS.ErrnoException) => process.exit(error.code === 'EPIPE' ? 0 : 1))
+  process.stdout.on('error', (error: NodeJS.ErrnoException) =>
+    process.exit(error.code === 'EPIPE' ? 0 : 1)
+  )
   try {
     await main(process.argv.slice(2))
   } catch (error) {
-    const known = error instanceof InputError || error instanceof UsageError || (error as NodeJS.ErrnoException).code === 'ENOENT'
-    process.stderr.write(`${known ? `error: ${(error as Error).message}` : ((error as Error).stack ?? String(error))}\n`)
+    const known =
+      error instanceof InputError ||
+      error instanceof UsageError ||
+      (error as NodeJS.ErrnoException).code === 'ENOENT'
+    process.stderr.write(
+      `${known ? `error: ${(error as Error).message}` : ((error as Error).stack ?? String(error))}\n`
+    )
     process.exitCode = error instanceof UsageError ? 2 : 1
   }
 }

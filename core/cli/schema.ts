@@ -3,4 +3,7 @@ import { fileURLToPath } from 'node:url'
 import { planJsonSchema } from '../formats/testing/planJsonSchema.ts'
 
 /** npm run schema: writes docs/plan.schema.json anew. */
-writeFileSync(fileURLToPath(new URL('../../docs/plan.schema.json', import.meta.url)), planJsonSchema())
+writeFileSync(
+  fileURLToPath(new URL('../../docs/plan.schema.json', import.meta.url)),
+  planJsonSchema()
+)

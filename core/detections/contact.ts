@@ -29,7 +29,10 @@ export class ContactRun implements FrameRun {
     this.active = isSet(inputs, input, instant) === (normally === 'open')
     this.held.step(this.active, time)
     // Active from the start is no becoming active.
-    const became = this.once.step(this.held.on, () => this.first || this.gates.passMoment(time, instant))
+    const became = this.once.step(
+      this.held.on,
+      () => this.first || this.gates.passMoment(time, instant)
+    )
     const fires = became && !this.first
     this.first &&= this.active
     return fires ? {} : undefined
@@ -41,8 +44,20 @@ export class ContactRun implements FrameRun {
     const { debounceSeconds, normally } = this.detection
     const held = this.held.heldFor(this.time)
     return [
-      { gate: 'contact', passed: this.active, measured: this.active ? 'active' : 'at rest', limit: `active (normally ${normally})` },
-      { gate: 'delay', passed: this.held.on, measured: `for ${seconds(held)}`, limit: `for ${seconds(debounceSeconds)}`, value: held, needed: debounceSeconds }
+      {
+        gate: 'contact',
+        passed: this.active,
+        measured: this.active ? 'active' : 'at rest',
+        limit: `active (normally ${normally})`
+      },
+      {
+        gate: 'delay',
+        passed: this.held.on,
+        measured: `for ${seconds(held)}`,
+        limit: `for ${seconds(debounceSeconds)}`,
+        value: held,
+        needed: debounceSeconds
+      }
     ]
   }
 }

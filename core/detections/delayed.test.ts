@@ -57,10 +57,13 @@ test('one trigger for each time that something is on, as soon as the gates let i
         if (fired[n]) expect(is && gate[n % gate.length]).toBe(true)
       })
       // In each stretch of on: exactly one where the gate opened in it, none otherwise.
-      for (let n = 0; n < on.length; ) {
+      for (let n = 0; n < on.length;) {
         let end = n
         while (end < on.length && on[end]) end++
-        const opened = Array.from({ length: end - n }, (_, k) => gate[(n + k) % gate.length]).includes(true)
+        const opened = Array.from(
+          { length: end - n },
+          (_, k) => gate[(n + k) % gate.length]
+        ).includes(true)
         expect(fired.slice(n, end).filter(Boolean).length).toBe(opened ? 1 : 0)
         n = end + 1
       }

@@ -30,8 +30,14 @@ const detections = fc.array(
   }),
   { minLength: 1, maxLength: 3 }
 )
-const made = (list: object[]): Detection[] => list.map((d, i) => parseWith(DetectionSchema, { id: `d${i}`, name: `D${i}`, kind: 'line', ...d }))
-const settingOf = (list: Detection[]): Setting => ({ plan: { schedules: [], timeZone: 'UTC' }, camera: { ignore: [], detections: list }, fps: 10, start: 0 })
+const made = (list: object[]): Detection[] =>
+  list.map((d, i) => parseWith(DetectionSchema, { id: `d${i}`, name: `D${i}`, kind: 'line', ...d }))
+const settingOf = (list: Detection[]): Setting => ({
+  plan: { schedules: [], timeZone: 'UTC' },
+  camera: { ignore: [], detections: list },
+  fps: 10,
+  start: 0
+})
 
 describe('evaluator', () => {
   test('rows given frame by frame bring the same triggers as the whole clip', () => {
@@ -41,7 +47,7 @@ describe('evaluator', () => {
         const setting = settingOf(made(wanted))
         const evaluator = new Evaluator(setting)
         const pieces = []
-        for (let i = 0; i < tracks.length; ) {
+        for (let i = 0; i < tracks.length;) {
           const start = i
           while (i < tracks.length && tracks.frame[i] === tracks.frame[start]) i++
           pieces.push(...evaluator.push(tracks, start, i))
@@ -57,7 +63,10 @@ describe('evaluator', () => {
       fc.property(rows, detections, (list, wanted) => {
         const tracks = tracksFromRows(list, 10)
         const all = made(wanted)
-        const sorted = (order: Detection[]) => evaluate(settingOf(order), tracks).map((t) => JSON.stringify(t)).sort()
+        const sorted = (order: Detection[]) =>
+          evaluate(settingOf(order), tracks)
+            .map((t) => JSON.stringify(t))
+            .sort()
         expect(sorted([...all].reverse())).toEqual(sorted(all))
       }),
       { numRuns: 200 }
@@ -70,15 +79,29 @@ describe('evaluator', () => {
         const later = second.map((r) => ({ ...r, frame: r.frame + 60 + 11 }))
         const setting = settingOf(made(wanted.map((d) => ({ ...d, holdOffSeconds: 0 }))))
         const same = evaluate(setting, tracksFromRows([...first, ...later], 10))
-        const renamed = evaluate(setting, tracksFromRows([...first, ...later.map((r) => ({ ...r, id: r.id + 100 }))], 10))
-        expect(same).toEqual(renamed.map((t) => ({ ...t, target: t.target! > 100 ? t.target! - 100 : t.target })))
+        const renamed = evaluate(
+          setting,
+          tracksFromRows([...first, ...later.map((r) => ({ ...r, id: r.id + 100 }))], 10)
+        )
+        expect(same).toEqual(
+          renamed.map((t) => ({ ...t, target: t.target! > 100 ? t.target! - 100 : t.target }))
+        )
       }),
       { numRuns: 200 }
     )
   })
 
   test('frames that go backwards are refused', () => {
-    const row = (frame: number): TargetRow => ({ frame, id: 1, x: 0, y: 0, w: 0.1, h: 0.1, cls: 'person', confidence: 1 })
+    const row = (frame: number): TargetRow => ({
+      frame,
+      id: 1,
+      x: 0,
+      y: 0,
+      w: 0.1,
+      h: 0.1,
+      cls: 'person',
+      confidence: 1
+    })
     const evaluator = new Evaluator(settingOf([]))
     evaluator.push(tracksFromRows([row(5)], 10))
     expect(() => evaluator.push(tracksFromRows([row(5)], 10))).toThrow('frame 5 came after frame 5')
@@ -89,7 +112,8 @@ describe('evaluator', () => {
       fc.property(rows, detections, (list, wanted) => {
         const tracks = tracksFromRows(list, 10)
         const [one] = made(wanted)
-        const count = (holdOffSeconds: number) => evaluate(settingOf([{ ...one, holdOffSeconds }]), tracks).length
+        const count = (holdOffSeconds: number) =>
+          evaluate(settingOf([{ ...one, holdOffSeconds }]), tracks).length
         expect(count(1000)).toBe(Math.min(1, count(0)))
       }),
       { numRuns: 200 }

@@ -56,7 +56,12 @@ export interface FrameProbe {
 }
 
 /** The kinds this engine computes: a kind is added by its file and one line here. */
-const kinds: { [K in Detection['kind']]: (detection: Extract<Detection, { kind: K }>, gates: Gates) => KindRun | FrameRun } = {
+const kinds: {
+  [K in Detection['kind']]: (
+    detection: Extract<Detection, { kind: K }>,
+    gates: Gates
+  ) => KindRun | FrameRun
+} = {
   line: (detection, gates) => new LineRun(detection, gates),
   intrusion,
   loitering,
@@ -114,7 +119,18 @@ export class Evaluator {
         return { detection, gates, run: kinds[detection.kind](detection as never, gates) }
       })
     this.everyFrame = this.running.some(({ run }) => isPerFrame(run))
-    this.moment = { frame: 0, time: 0, instant: 0, emptyBefore: null, sightings: this.sightings, count: 0, measures: null, index: 0, inputs: setting.inputs ?? {}, motionOn: setting.motionOn ?? true }
+    this.moment = {
+      frame: 0,
+      time: 0,
+      instant: 0,
+      emptyBefore: null,
+      sightings: this.sightings,
+      count: 0,
+      measures: null,
+      index: 0,
+      inputs: setting.inputs ?? {},
+      motionOn: setting.motionOn ?? true
+    }
   }
 
   /**
@@ -132,16 +148,26 @@ export class Evaluator {
       let end = i + 1
       const frame = tracks.frame[i]
       while (end < to && tracks.frame[end] === frame) end++
-      if (frame <= this.lastFrame) throw new RangeError(`frame ${frame} came after frame ${this.lastFrame}`)
-      if (this.everyFrame) while (this.lastFrame + 1 < frame) this.frame(NO_TRACKS as Tracks, 0, 0, this.lastFrame + 1, triggers)
+      if (frame <= this.lastFrame)
+        throw new RangeError(`frame ${frame} came after frame ${this.lastFrame}`)
+      if (this.everyFrame)
+        while (this.lastFrame + 1 < frame)
+          this.frame(NO_TRACKS as Tracks, 0, 0, this.lastFrame + 1, triggers)
       this.frame(tracks, i, end, frame, triggers)
       i = end
     }
-    while (this.lastFrame < upTo) this.frame(NO_TRACKS as Tracks, 0, 0, this.lastFrame + 1, triggers)
+    while (this.lastFrame < upTo)
+      this.frame(NO_TRACKS as Tracks, 0, 0, this.lastFrame + 1, triggers)
     return triggers
   }
 
-  private frame(tracks: Tracks, from: number, to: number, frame: number, triggers: Trigger[]): void {
+  private frame(
+    tracks: Tracks,
+    from: number,
+    to: number,
+    frame: number,
+    triggers: Trigger[]
+  ): void {
     this.lastFrame = frame
     const { running, sightings, moment } = this
     const time = frameTime(frame, this.setting.fps)
@@ -151,18 +177,28 @@ export class Evaluator {
     moment.instant = this.setting.start + time * 1000
     moment.count = count
     moment.index = frame - 1
-    moment.emptyBefore = this.lastWithRows < frame - 1 ? frameTime(frame - 1, this.setting.fps) : null
+    moment.emptyBefore =
+      this.lastWithRows < frame - 1 ? frameTime(frame - 1, this.setting.fps) : null
     const measured = moment.measures
     if (measured && frame > measured.length) moment.measures = null
-    for (let k = 0; k < count; k++) this.refill((sightings[k] ??= emptySighting()), tracks, from + k, time)
+    for (let k = 0; k < count; k++)
+      this.refill((sightings[k] ??= emptySighting()), tracks, from + k, time)
     for (let d = 0; d < running.length; d++) {
       const { detection, gates, run } = running[d]
       if (isPerFrame(run)) {
         const fired = run.look(moment)
-        if (this.frameProbe?.detection === detection.id) this.frameProbe.seeFrame(frame, run, gates, fired !== undefined)
+        if (this.frameProbe?.detection === detection.id)
+          this.frameProbe.seeFrame(frame, run, gates, fired !== undefined)
         if (!fired) continue
         gates.noteTrigger(time)
-        triggers.push({ detection: detection.id, kind: detection.kind, ...fired, frame, time, ...(detection.kind === 'tamper' && { severity: detection.severity }) })
+        triggers.push({
+          detection: detection.id,
+          kind: detection.kind,
+          ...fired,
+          frame,
+          time,
+          ...(detection.kind === 'tamper' && { severity: detection.severity })
+        })
         continue
       }
       for (let k = 0; k < count; k++) {
@@ -173,23 +209,38 @@ export class Evaluator {
         if (!run.together) this.show(running[d], run, d, s, fired !== undefined)
         if (fired === undefined) continue
         gates.noteTrigger(time)
-        const trigger: Trigger = { detection: detection.id, kind: detection.kind, target: s.target, frame, time }
+        const trigger: Trigger = {
+          detection: detection.id,
+          kind: detection.kind,
+          target: s.target,
+          frame,
+          time
+        }
         if (fired) trigger.direction = fired
         triggers.push(trigger)
       }
       if (!run.together || count === 0) continue
       const named = run.endFrame!(moment)
-      for (let k = 0; k < count; k++) this.show(running[d], run, d, sightings[k], named?.includes(sightings[k].target) ?? false)
+      for (let k = 0; k < count; k++)
+        this.show(running[d], run, d, sightings[k], named?.includes(sightings[k].target) ?? false)
       if (!named) continue
       gates.noteTrigger(time)
-      triggers.push({ detection: detection.id, kind: detection.kind, target: named[0], targets: named, frame, time })
+      triggers.push({
+        detection: detection.id,
+        kind: detection.kind,
+        target: named[0],
+        targets: named,
+        frame,
+        time
+      })
     }
     for (let k = 0; k < count; k++) remember(sightings[k])
     if (count > 0) this.lastWithRows = frame
     moment.measures = measured
     if (time >= this.nextSweep) {
       this.nextSweep = time + SWEEP_SECONDS
-      for (const [id, record] of this.records) if (time - record.lastTime > RECORD_GAP_SECONDS + 1e-9) this.records.delete(id)
+      for (const [id, record] of this.records)
+        if (time - record.lastTime > RECORD_GAP_SECONDS + 1e-9) this.records.delete(id)
     }
   }
 
@@ -204,11 +255,22 @@ export class Evaluator {
   }
 
   /** Lets the probe see a row, if it asks for this detection and target. */
-  private show({ detection, gates }: Running, run: KindRun, index: number, s: Sighting, fired: boolean): void {
+  private show(
+    { detection, gates }: Running,
+    run: KindRun,
+    index: number,
+    s: Sighting,
+    fired: boolean
+  ): void {
     const { probe } = this
     if (probe?.detection !== detection.id || (probe.target ?? s.target) !== s.target) return
     const state = s.record.states[index]
-    probe.see({ sighting: s, nearness: run.nearness(state), fired, read: () => [...gates.read(s), ...run.readings(state)] })
+    probe.see({
+      sighting: s,
+      nearness: run.nearness(state),
+      fired,
+      read: () => [...gates.read(s), ...run.readings(state)]
+    })
   }
 
   private refill(s: Sighting, tracks: Tracks, i: number, time: number): void {
@@ -216,7 +278,17 @@ export class Evaluator {
     const cls = tracks.cls[i]
     let record = this.records.get(target)
     if (!record || time - record.lastTime > RECORD_GAP_SECONDS + 1e-9) {
-      record = { lastTime: time, cls, classSince: time, seenBefore: false, px: 0, py: 0, pw: 0, ph: 0, states: this.running.map(({ run }) => (isPerFrame(run) ? null : run.begin())) }
+      record = {
+        lastTime: time,
+        cls,
+        classSince: time,
+        seenBefore: false,
+        px: 0,
+        py: 0,
+        pw: 0,
+        ph: 0,
+        states: this.running.map(({ run }) => (isPerFrame(run) ? null : run.begin()))
+      }
       this.records.set(target, record)
     } else if (record.cls !== cls) {
       record.cls = cls
@@ -236,7 +308,19 @@ export class Evaluator {
   }
 }
 
-const emptySighting = (): Sighting => ({ target: 0, frame: 0, time: 0, x: 0, y: 0, w: 0, h: 0, cls: 0, instant: 0, face: null, record: null as unknown as TargetRecord })
+const emptySighting = (): Sighting => ({
+  target: 0,
+  frame: 0,
+  time: 0,
+  x: 0,
+  y: 0,
+  w: 0,
+  h: 0,
+  cls: 0,
+  instant: 0,
+  face: null,
+  record: null as unknown as TargetRecord
+})
 
 function remember(s: Sighting): void {
   const { record } = s
@@ -249,4 +333,8 @@ function remember(s: Sighting): void {
 }
 
 /** All triggers of a camera's detections over a whole clip. */
-export const evaluate = (setting: Setting, tracks: Tracks, measures: Measures | null = null): Trigger[] => new Evaluator(setting).push(tracks, 0, tracks.length, measures)
+export const evaluate = (
+  setting: Setting,
+  tracks: Tracks,
+  measures: Measures | null = null
+): Trigger[] => new Evaluator(setting).push(tracks, 0, tracks.length, measures)

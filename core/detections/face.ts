@@ -27,7 +27,15 @@ export class FaceRun implements KindRun {
 
   look(state: FaceState, s: Sighting): null | undefined {
     state.face = s.face
-    if (state.fired || !state.face || !this.large(state.face) || !this.maskPasses(state.face) || !this.listPasses(state.face) || !this.gates.pass(s)) return undefined
+    if (
+      state.fired ||
+      !state.face ||
+      !this.large(state.face) ||
+      !this.maskPasses(state.face) ||
+      !this.listPasses(state.face) ||
+      !this.gates.pass(s)
+    )
+      return undefined
     state.fired = true
     return null
   }
@@ -56,9 +64,31 @@ export class FaceRun implements KindRun {
   readings({ face }: FaceState): GateReading[] {
     const { faceMin, mask, list } = this.detection
     const text = (f: { w: number; h: number }): string => `${percent(f.w)} × ${percent(f.h)}`
-    const readings: GateReading[] = [{ gate: 'face', passed: face !== null && this.large(face), measured: face ? `a face of ${text(face)}` : 'no face seen', limit: `at least ${text(faceMin)}`, value: face?.h ?? 0, needed: faceMin.h }]
-    if (mask !== 'any') readings.push({ gate: 'mask', passed: face !== null && this.maskPasses(face), measured: face?.mask === null || !face ? 'not told' : face.mask ? 'with a mask' : 'without a mask', limit: `${mask} a mask` })
-    if (list !== 'any') readings.push({ gate: 'list', passed: face !== null && this.listPasses(face), measured: face ? (face.name ?? 'nobody known') : 'no face seen', limit: list === 'listed' ? 'on the list' : 'not on the list' })
+    const readings: GateReading[] = [
+      {
+        gate: 'face',
+        passed: face !== null && this.large(face),
+        measured: face ? `a face of ${text(face)}` : 'no face seen',
+        limit: `at least ${text(faceMin)}`,
+        value: face?.h ?? 0,
+        needed: faceMin.h
+      }
+    ]
+    if (mask !== 'any')
+      readings.push({
+        gate: 'mask',
+        passed: face !== null && this.maskPasses(face),
+        measured:
+          face?.mask === null || !face ? 'not told' : face.mask ? 'with a mask' : 'without a mask',
+        limit: `${mask} a mask`
+      })
+    if (list !== 'any')
+      readings.push({
+        gate: 'list',
+        passed: face !== null && this.listPasses(face),
+        measured: face ? (face.name ?? 'nobody known') : 'no face seen',
+        limit: list === 'listed' ? 'on the list' : 'not on the list'
+      })
     return readings
   }
 }

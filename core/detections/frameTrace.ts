@@ -34,7 +34,13 @@ export interface FrameTrace {
  * @param at frame of the moment asked about; left out: the first trigger, or the nearest moment
  * @returns null when the detection is not there, is switched off, looks at targets, or there is no frame
  */
-export function traceFrames(setting: Setting, tracks: Tracks, measures: Measures | null, detection: string, at?: number): FrameTrace | null {
+export function traceFrames(
+  setting: Setting,
+  tracks: Tracks,
+  measures: Measures | null,
+  detection: string,
+  at?: number
+): FrameTrace | null {
   const only = setting.camera.detections.find((d) => d.id === detection)
   if (!only) return null
   const columns: number[][] = []
@@ -57,8 +63,17 @@ export function traceFrames(setting: Setting, tracks: Tracks, measures: Measures
       }
       wasOn = run.isOn()
       const degree = Math.max(...values.map((v, i) => v / curves[i].limit))
-      const better = at !== undefined ? frame === at : !best || (!best.fired && (fired || degree > best.degree + 1e-9))
-      if (better) best = { frame, fired, degree, readings: [...run.readings(), ...gates.readMoment(time, setting.start + time * 1000)] }
+      const better =
+        at !== undefined
+          ? frame === at
+          : !best || (!best.fired && (fired || degree > best.degree + 1e-9))
+      if (better)
+        best = {
+          frame,
+          fired,
+          degree,
+          readings: [...run.readings(), ...gates.readMoment(time, setting.start + time * 1000)]
+        }
     }
   }).push(tracks, 0, tracks.length, measures)
   // TypeScript does not see that the callback has set it.
@@ -69,18 +84,42 @@ export function traceFrames(setting: Setting, tracks: Tracks, measures: Measures
   return {
     detection,
     fps: setting.fps,
-    curves: curves.map((curve, i) => ({ ...curve, values: Float32Array.from(columns, (values) => values[i]) })),
+    curves: curves.map((curve, i) => ({
+      ...curve,
+      values: Float32Array.from(columns, (values) => values[i])
+    })),
     episodes,
-    ladder: { detection, frame: found.frame, time, fired: found.fired, readings, sentence: sentenceOf(found.fired, time, readings, episodes) }
+    ladder: {
+      detection,
+      frame: found.frame,
+      time,
+      fired: found.fired,
+      readings,
+      sentence: sentenceOf(found.fired, time, readings, episodes)
+    }
   }
 }
 
-function sentenceOf(fired: boolean, time: number, readings: GateReading[], episodes: Episode[]): string {
+function sentenceOf(
+  fired: boolean,
+  time: number,
+  readings: GateReading[],
+  episodes: Episode[]
+): string {
   if (fired) return `Triggered at ${seconds(time)}: every gate let it through.`
   const stopped = readings.filter((r) => !r.passed)
   const [first] = stopped
   const on = episodes.find((e) => e.from <= time && time <= e.to && e.firedAt !== null)
-  if (!first) return on ? `At ${seconds(time)} it is on; it triggered at ${seconds(on.firedAt!)}.` : `At ${seconds(time)} every gate lets it through.`
-  const more = stopped.length > 1 ? ` Also in the way: ${stopped.slice(1).map((r) => gateNames[r.gate]).join(', ')}.` : ''
+  if (!first)
+    return on
+      ? `At ${seconds(time)} it is on; it triggered at ${seconds(on.firedAt!)}.`
+      : `At ${seconds(time)} every gate lets it through.`
+  const more =
+    stopped.length > 1
+      ? ` Also in the way: ${stopped
+          .slice(1)
+          .map((r) => gateNames[r.gate])
+          .join(', ')}.`
+      : ''
   return `Stopped by ${gateNames[first.gate]}: ${first.measured} at ${seconds(time)}, needed: ${first.limit}.${more}`
 }

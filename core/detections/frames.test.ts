@@ -15,7 +15,10 @@ const GRID = { columns: 10, rows: 10 }
 const none = tracksFromRows([], 10)
 const setting = (detection: object, more: Partial<Setting> = {}): Setting => ({
   plan: { schedules: [], timeZone: 'UTC' },
-  camera: { ignore: [], detections: [parseWith(DetectionSchema, { id: 'd', name: 'D', ...detection })] },
+  camera: {
+    ignore: [],
+    detections: [parseWith(DetectionSchema, { id: 'd', name: 'D', ...detection })]
+  },
   fps: 10,
   start: 0,
   ...more
@@ -27,19 +30,45 @@ function moving(counts: number[], level = 255): Measures {
   m.fresh.fill(1)
   return m
 }
-const usual: Record<Figure, number> = { luma: 120, contrast: 40, sharpness: 200, structure: 0.95, shapes: 0.97, shiftX: 0, shiftY: 0, detail: 150, lumaBefore: 120, contrastBefore: 40, detailBefore: 150, change: 2 }
+const usual: Record<Figure, number> = {
+  luma: 120,
+  contrast: 40,
+  sharpness: 200,
+  structure: 0.95,
+  shapes: 0.97,
+  shiftX: 0,
+  shiftY: 0,
+  detail: 150,
+  lumaBefore: 120,
+  contrastBefore: 40,
+  detailBefore: 150,
+  change: 2
+}
 /** Measures of a picture that is as it should be, but for the changes. */
 function looking(frames: Partial<Record<Figure, number>>[]): Measures {
   const m = emptyMeasures(GRID, 100, 100, 10, frames.length)
-  frames.forEach((change, n) => FIGURES.forEach((f) => (m.figures[f][n] = { ...usual, ...change }[f])))
+  frames.forEach((change, n) =>
+    FIGURES.forEach((f) => (m.figures[f][n] = { ...usual, ...change }[f]))
+  )
   m.fresh.fill(1)
   return m
 }
 const times = <T>(n: number, value: T): T[] => new Array<T>(n).fill(value)
-const run = (detection: object, measures: Measures | null, more: Partial<Setting> = {}, tracks: Tracks = none) => evaluate(setting(detection, more), tracks, measures).map((t) => t.frame)
+const run = (
+  detection: object,
+  measures: Measures | null,
+  more: Partial<Setting> = {},
+  tracks: Tracks = none
+) => evaluate(setting(detection, more), tracks, measures).map((t) => t.frame)
 
 describe('motion', () => {
-  const motion = { kind: 'motion', cells: allCells(10, 10), threshold: 10, onDelaySeconds: 0.2, offDelaySeconds: 1 }
+  const motion = {
+    kind: 'motion',
+    cells: allCells(10, 10),
+    threshold: 10,
+    onDelaySeconds: 0.2,
+    offDelaySeconds: 1
+  }
 
   test('fires when enough cells have been in motion for the on-delay, once until it has ended', () => {
     expect(run(motion, moving([0, ...times(20, 10)]))).toEqual([4])
@@ -59,12 +88,23 @@ describe('motion', () => {
     expect(run({ ...motion, sensitivity: 50 }, moving(times(9, 50), 24))).toEqual([])
     expect(run({ ...motion, sensitivity: 50 }, moving(times(9, 50), 25))).toEqual([3])
     fc.assert(
-      fc.property(fc.array(fc.integer({ min: 0, max: 255 }), { minLength: 5, maxLength: 40 }), fc.integer({ min: 1, max: 100 }), fc.integer({ min: 1, max: 100 }), (levels, a, b) => {
-        const measures = moving(levels.map(() => 50))
-        levels.forEach((level, n) => measures.cells.fill(level, n * 100, n * 100 + 50))
-        const on = (sensitivity: number) => traceFrames(setting({ ...motion, sensitivity, onDelaySeconds: 0, offDelaySeconds: 0 }), none, measures, 'd')!.curves[0].values.reduce((s, v) => s + v, 0)
-        expect(on(Math.max(a, b))).toBeGreaterThanOrEqual(on(Math.min(a, b)))
-      })
+      fc.property(
+        fc.array(fc.integer({ min: 0, max: 255 }), { minLength: 5, maxLength: 40 }),
+        fc.integer({ min: 1, max: 100 }),
+        fc.integer({ min: 1, max: 100 }),
+        (levels, a, b) => {
+          const measures = moving(levels.map(() => 50))
+          levels.forEach((level, n) => measures.cells.fill(level, n * 100, n * 100 + 50))
+          const on = (sensitivity: number) =>
+            traceFrames(
+              setting({ ...motion, sensitivity, onDelaySeconds: 0, offDelaySeconds: 0 }),
+              none,
+              measures,
+              'd'
+            )!.curves[0].values.reduce((s, v) => s + v, 0)
+          expect(on(Math.max(a, b))).toBeGreaterThanOrEqual(on(Math.min(a, b)))
+        }
+      )
     )
   })
 
@@ -77,8 +117,17 @@ describe('motion', () => {
   })
 
   test('what a gate stops fires when the gate lets it through, while it is on', () => {
-    expect(run({ ...motion, armInput: { input: 'panel' } }, moving(times(20, 50)), { inputs: { panel: [{ at: 1000, set: true }] } })).toEqual([11])
-    expect(run({ ...motion, holdOffSeconds: 4 }, moving([...times(5, 10), ...times(12, 0), ...times(40, 10)]))).toEqual([3, 43])
+    expect(
+      run({ ...motion, armInput: { input: 'panel' } }, moving(times(20, 50)), {
+        inputs: { panel: [{ at: 1000, set: true }] }
+      })
+    ).toEqual([11])
+    expect(
+      run(
+        { ...motion, holdOffSeconds: 4 },
+        moving([...times(5, 10), ...times(12, 0), ...times(40, 10)])
+      )
+    ).toEqual([3, 43])
   })
 
   test('without measures, or with the device’s motion detection off, it does nothing', () => {
@@ -87,15 +136,39 @@ describe('motion', () => {
   })
 
   test('a clip measured on another grid is refused, not misread', () => {
-    expect(() => run({ kind: 'motion' }, moving([0, 0]))).toThrow('D has 22 × 18 cells, and the clip was measured with 10 × 10')
+    expect(() => run({ kind: 'motion' }, moving([0, 0]))).toThrow(
+      'D has 22 × 18 cells, and the clip was measured with 10 × 10'
+    )
   })
 
-  test('it names no target', () => expect(triggerLine(evaluate(setting(motion), none, moving(times(5, 50)))[0])).toBe('{"detection":"d","kind":"motion","frame":3,"time":0.2}'))
+  test('it names no target', () =>
+    expect(triggerLine(evaluate(setting(motion), none, moving(times(5, 50)))[0])).toBe(
+      '{"detection":"d","kind":"motion","frame":3,"time":0.2}'
+    ))
 })
 
 describe('motion by class', () => {
-  const byClass = { kind: 'classMotion', cells: allCells(10, 10), threshold: 10, classes: ['person'] }
-  const walk = (more: Partial<TargetRow> = {}, frames = 30): Tracks => tracksFromRows(Array.from({ length: frames }, (_, i) => ({ frame: i + 1, id: 7, x: 0.32, y: 0.01, w: 0.05, h: 0.07, cls: 'person' as const, confidence: 1, ...more })), 10)
+  const byClass = {
+    kind: 'classMotion',
+    cells: allCells(10, 10),
+    threshold: 10,
+    classes: ['person']
+  }
+  const walk = (more: Partial<TargetRow> = {}, frames = 30): Tracks =>
+    tracksFromRows(
+      Array.from({ length: frames }, (_, i) => ({
+        frame: i + 1,
+        id: 7,
+        x: 0.32,
+        y: 0.01,
+        w: 0.05,
+        h: 0.07,
+        cls: 'person' as const,
+        confidence: 1,
+        ...more
+      })),
+      10
+    )
   const m = moving(times(30, 10)) // the first row of cells
 
   test('fires with a target of the class on a cell in motion, and names it', () => {
@@ -111,14 +184,23 @@ describe('motion by class', () => {
     expect(run({ ...byClass, confirmSeconds: 0.9 }, m, {}, walk())).toEqual([10])
   })
 
-  test('while the device’s motion detection is off it does nothing', () => expect(run(byClass, m, { motionOn: false }, walk())).toEqual([]))
-  test('cells in motion that are not selected do not count', () => expect(run({ ...byClass, cells: times(10, '1110111111') }, m, {}, walk())).toEqual([]))
+  test('while the device’s motion detection is off it does nothing', () =>
+    expect(run(byClass, m, { motionOn: false }, walk())).toEqual([]))
+  test('cells in motion that are not selected do not count', () =>
+    expect(run({ ...byClass, cells: times(10, '1110111111') }, m, {}, walk())).toEqual([]))
 })
 
 describe('tamper', () => {
   const tamper = { kind: 'tamper' }
-  const bad = { covered: { luma: 60, contrast: 3, sharpness: 20, structure: 0.02, shapes: 0.2 }, dark: { luma: 8, contrast: 4, sharpness: 10, structure: 0.1, shapes: 0.3 }, washedOut: { luma: 240, contrast: 6, sharpness: 20, structure: 0.3, shapes: 0.4 }, outOfFocus: { contrast: 35, sharpness: 15, detail: 12, structure: 0.5, shapes: 0.9 }, moved: { structure: 0, shapes: 0.1, shiftX: -0.3 } }
-  const fired = (detection: object, measures: Measures) => evaluate(setting({ ...tamper, ...detection }), none, measures).map((t) => [t.frame, t.cause])
+  const bad = {
+    covered: { luma: 60, contrast: 3, sharpness: 20, structure: 0.02, shapes: 0.2 },
+    dark: { luma: 8, contrast: 4, sharpness: 10, structure: 0.1, shapes: 0.3 },
+    washedOut: { luma: 240, contrast: 6, sharpness: 20, structure: 0.3, shapes: 0.4 },
+    outOfFocus: { contrast: 35, sharpness: 15, detail: 12, structure: 0.5, shapes: 0.9 },
+    moved: { structure: 0, shapes: 0.1, shiftX: -0.3 }
+  }
+  const fired = (detection: object, measures: Measures) =>
+    evaluate(setting({ ...tamper, ...detection }), none, measures).map((t) => [t.frame, t.cause])
 
   test.each(Object.entries(bad))('%s: named, after the delay of 3 s', (cause, figures) => {
     const measures = looking([...times(5, {}), ...times(40, figures)])
@@ -132,27 +214,40 @@ describe('tamper', () => {
   })
 
   test('a cause that goes before the delay is over is none: a truck that stops in front', () => {
-    expect(fired({}, looking([...times(29, bad.covered), {}, ...times(29, bad.covered)]))).toEqual([])
+    expect(fired({}, looking([...times(29, bad.covered), {}, ...times(29, bad.covered)]))).toEqual(
+      []
+    )
   })
 
   test('it ends when the picture has matched the reference for as long, and then may fire again', () => {
-    const twice = (between: number) => looking([...times(35, bad.dark), ...times(between, {}), ...times(35, bad.dark)])
+    const twice = (between: number) =>
+      looking([...times(35, bad.dark), ...times(between, {}), ...times(35, bad.dark)])
     expect(fired({}, twice(30)).length).toBe(1)
     expect(fired({}, twice(31)).length).toBe(2)
   })
 
   test('slow light is no tamper: what counts is the reference, which has followed', () => {
-    expect(fired({}, looking(times(60, { luma: 20, lumaBefore: 22, contrast: 9, contrastBefore: 10 })))).toEqual([])
+    expect(
+      fired({}, looking(times(60, { luma: 20, lumaBefore: 22, contrast: 9, contrastBefore: 10 })))
+    ).toEqual([])
   })
 
   test('sensitivity moves the limits', () => {
     const measures = looking(times(40, { luma: 48 })) // 40 % of the reference
-    expect([20, 50, 90].map((sensitivity) => fired({ sensitivity }, measures).length)).toEqual([0, 0, 1])
+    expect([20, 50, 90].map((sensitivity) => fired({ sensitivity }, measures).length)).toEqual([
+      0, 0, 1
+    ])
   })
 
   test('cause and severity stand in the trigger', () => {
-    const [t] = evaluate(setting({ ...tamper, severity: 'critical' }), none, looking(times(40, bad.dark)))
-    expect(triggerLine(t)).toBe('{"detection":"d","kind":"tamper","frame":31,"time":3,"cause":"dark","severity":"critical"}')
+    const [t] = evaluate(
+      setting({ ...tamper, severity: 'critical' }),
+      none,
+      looking(times(40, bad.dark))
+    )
+    expect(triggerLine(t)).toBe(
+      '{"detection":"d","kind":"tamper","frame":31,"time":3,"cause":"dark","severity":"critical"}'
+    )
   })
 })
 
@@ -173,8 +268,16 @@ describe('signal loss', () => {
 
 describe('contact input', () => {
   const m = moving(times(60, 0))
-  const inputs: ArmInputs = { door: [{ at: 1000, set: true }, { at: 1150, set: false }, { at: 2000, set: true }, { at: 4000, set: false }] }
-  const contact = (more: object, at: ArmInputs = inputs) => run({ kind: 'contact', input: 'door', ...more }, m, { inputs: at })
+  const inputs: ArmInputs = {
+    door: [
+      { at: 1000, set: true },
+      { at: 1150, set: false },
+      { at: 2000, set: true },
+      { at: 4000, set: false }
+    ]
+  }
+  const contact = (more: object, at: ArmInputs = inputs) =>
+    run({ kind: 'contact', input: 'door', ...more }, m, { inputs: at })
 
   test('fires on becoming active, once it has been so for the debounce time', () => {
     expect(contact({ debounceSeconds: 0 })).toEqual([11, 21])
@@ -189,9 +292,29 @@ describe('contact input', () => {
 })
 
 describe('face', () => {
-  const rows = Array.from({ length: 20 }, (_, i): TargetRow => ({ frame: i + 1, id: 3, x: 0.4, y: 0.2, w: 0.1, h: 0.5, cls: 'person', confidence: 1 }))
-  const seen = (from: number, face: Partial<Face>): Tracks => ({ ...tracksFromRows(rows, 10), faces: new Map(rows.filter((r) => r.frame >= from).map((r) => [faceKey(r.frame, 3), { x: 0.42, y: 0.2, w: 0.04, h: 0.08, mask: null, name: null, ...face }])) })
-  const face = (more: object, tracks: Tracks) => run({ kind: 'face', faceMin: { w: 0.03, h: 0.06 }, ...more }, null, {}, tracks)
+  const rows = Array.from({ length: 20 }, (_, i): TargetRow => ({
+    frame: i + 1,
+    id: 3,
+    x: 0.4,
+    y: 0.2,
+    w: 0.1,
+    h: 0.5,
+    cls: 'person',
+    confidence: 1
+  }))
+  const seen = (from: number, face: Partial<Face>): Tracks => ({
+    ...tracksFromRows(rows, 10),
+    faces: new Map(
+      rows
+        .filter((r) => r.frame >= from)
+        .map((r) => [
+          faceKey(r.frame, 3),
+          { x: 0.42, y: 0.2, w: 0.04, h: 0.08, mask: null, name: null, ...face }
+        ])
+    )
+  })
+  const face = (more: object, tracks: Tracks) =>
+    run({ kind: 'face', faceMin: { w: 0.03, h: 0.06 }, ...more }, null, {}, tracks)
 
   test('a face at least as large as the smallest face frame, once per target', () => {
     expect(face({}, seen(5, {}))).toEqual([5])
@@ -210,7 +333,9 @@ describe('face', () => {
     [{ list: 'notListed', faces: ['Isla Brae'] }, { name: 'Rowan Skea' }, true],
     [{ list: 'notListed', faces: ['Isla Brae'] }, { name: 'Isla Brae' }, false],
     [{ list: 'notListed', faces: ['Isla Brae'] }, { name: null }, true]
-  ])('%j with a face of %j: %s', (asked, seenFace, fires) => expect(face(asked, seen(1, seenFace)).length).toBe(fires ? 1 : 0))
+  ])('%j with a face of %j: %s', (asked, seenFace, fires) =>
+    expect(face(asked, seen(1, seenFace)).length).toBe(fires ? 1 : 0)
+  )
 
   test('with the gates common to targets', () => {
     expect(face({ classes: ['animal'] }, seen(1, {}))).toEqual([])
@@ -218,57 +343,145 @@ describe('face', () => {
   })
 
   test('the ladder says what was seen of the face', () => {
-    const ladder = explain(setting({ kind: 'face', faceMin: { w: 0.03, h: 0.06 }, mask: 'with' }), seen(1, { mask: false }), 'd', 3)!
+    const ladder = explain(
+      setting({ kind: 'face', faceMin: { w: 0.03, h: 0.06 }, mask: 'with' }),
+      seen(1, { mask: false }),
+      'd',
+      3
+    )!
     expect(ladder.sentence).toMatch(/^Stopped by mask: without a mask at .* needed: with a mask/)
   })
 })
 
 describe('all kinds together', () => {
   const counts = fc.array(fc.constantFrom(0, 0, 5, 20, 100), { minLength: 3, maxLength: 80 })
-  const kinds = [{ kind: 'motion' }, { kind: 'classMotion' }, { kind: 'tamper', delaySeconds: 0.5 }, { kind: 'signalLoss', delaySeconds: 0.5 }, { kind: 'contact', input: 'door' }]
+  const kinds = [
+    { kind: 'motion' },
+    { kind: 'classMotion' },
+    { kind: 'tamper', delaySeconds: 0.5 },
+    { kind: 'signalLoss', delaySeconds: 0.5 },
+    { kind: 'contact', input: 'door' }
+  ]
 
   test('frame by frame and whole clip give the same, also where frames have no target', () => {
     fc.assert(
-      fc.property(counts, fc.array(fc.integer({ min: 1, max: 80 }), { maxLength: 20 }), (list, frames) => {
-        const measures = moving(list)
-        list.forEach((c, n) => FIGURES.forEach((f) => (measures.figures[f][n] = { ...usual, ...(c === 100 && { luma: 5 }) }[f])))
-        list.forEach((c, n) => (measures.fresh[n] = c === 5 ? 0 : 1))
-        const tracks = tracksFromRows([...new Set(frames)].filter((f) => f <= list.length).map((frame) => ({ frame, id: 1, x: 0.1, y: 0, w: 0.1, h: 0.1, cls: 'person' as const, confidence: 1 })), 10)
-        const many = { ...setting({ kind: 'motion' }), camera: { ignore: [], detections: kinds.map((k, i) => parseWith(DetectionSchema, { id: `d${i}`, name: `D${i}`, ...('input' in k || k.kind === 'tamper' || k.kind === 'signalLoss' ? {} : { cells: allCells(10, 10) }), ...k })) }, inputs: { door: [{ at: 500, set: true }] } }
-        const evaluator = new Evaluator(many)
-        const pieces = []
-        let row = 0
-        for (let n = 1; n <= list.length; n++) {
-          const start = row
-          while (row < tracks.length && tracks.frame[row] <= n) row++
-          pieces.push(...evaluator.push(tracks, start, row, { ...measures, length: n }))
+      fc.property(
+        counts,
+        fc.array(fc.integer({ min: 1, max: 80 }), { maxLength: 20 }),
+        (list, frames) => {
+          const measures = moving(list)
+          list.forEach((c, n) =>
+            FIGURES.forEach(
+              (f) => (measures.figures[f][n] = { ...usual, ...(c === 100 && { luma: 5 }) }[f])
+            )
+          )
+          list.forEach((c, n) => (measures.fresh[n] = c === 5 ? 0 : 1))
+          const tracks = tracksFromRows(
+            [...new Set(frames)]
+              .filter((f) => f <= list.length)
+              .map((frame) => ({
+                frame,
+                id: 1,
+                x: 0.1,
+                y: 0,
+                w: 0.1,
+                h: 0.1,
+                cls: 'person' as const,
+                confidence: 1
+              })),
+            10
+          )
+          const many = {
+            ...setting({ kind: 'motion' }),
+            camera: {
+              ignore: [],
+              detections: kinds.map((k, i) =>
+                parseWith(DetectionSchema, {
+                  id: `d${i}`,
+                  name: `D${i}`,
+                  ...('input' in k || k.kind === 'tamper' || k.kind === 'signalLoss'
+                    ? {}
+                    : { cells: allCells(10, 10) }),
+                  ...k
+                })
+              )
+            },
+            inputs: { door: [{ at: 500, set: true }] }
+          }
+          const evaluator = new Evaluator(many)
+          const pieces = []
+          let row = 0
+          for (let n = 1; n <= list.length; n++) {
+            const start = row
+            while (row < tracks.length && tracks.frame[row] <= n) row++
+            pieces.push(...evaluator.push(tracks, start, row, { ...measures, length: n }))
+          }
+          expect(pieces).toEqual(evaluate(many, tracks, measures))
         }
-        expect(pieces).toEqual(evaluate(many, tracks, measures))
-      }),
+      ),
       { numRuns: 200 }
     )
   })
 
   test('the trace: the curve against its limit, the stretches in which it was on, and why', () => {
-    const trace = traceFrames(setting({ kind: 'motion', cells: allCells(10, 10), threshold: 10, holdOffSeconds: 60 }), none, moving([...times(5, 20), ...times(15, 0), ...times(5, 20)]), 'd')!
+    const trace = traceFrames(
+      setting({ kind: 'motion', cells: allCells(10, 10), threshold: 10, holdOffSeconds: 60 }),
+      none,
+      moving([...times(5, 20), ...times(15, 0), ...times(5, 20)]),
+      'd'
+    )!
     expect(trace.curves).toMatchObject([{ name: 'Cells in motion', unit: '%', limit: 10 }])
     expect([...trace.curves[0].values.slice(0, 6)]).toEqual([20, 20, 20, 20, 20, 0])
-    expect(trace.episodes).toMatchObject([{ from: 0.2, firedAt: 0.2 }, { from: 2.2, firedAt: null }])
-    expect(trace.ladder).toMatchObject({ fired: true, frame: 3, sentence: 'Triggered at 0.2 s: every gate let it through.' })
-    const later = traceFrames(setting({ kind: 'motion', cells: allCells(10, 10), threshold: 10, holdOffSeconds: 60 }), none, moving([...times(5, 20), ...times(15, 0), ...times(5, 20)]), 'd', 23)!
-    expect(later.ladder.sentence).toBe('Stopped by hold-off: 2.0 s since the last trigger at 2.2 s, needed: at least 60.0 s.')
-    expect(traceFrames(setting({ kind: 'motion', cells: allCells(10, 10), threshold: 50 }), none, moving(times(5, 20)), 'd')!.ladder.sentence).toMatch(/^Stopped by cells in motion: 20\.0 % of the cells in motion at 0\.0 s, needed: at least 50 %/)
+    expect(trace.episodes).toMatchObject([
+      { from: 0.2, firedAt: 0.2 },
+      { from: 2.2, firedAt: null }
+    ])
+    expect(trace.ladder).toMatchObject({
+      fired: true,
+      frame: 3,
+      sentence: 'Triggered at 0.2 s: every gate let it through.'
+    })
+    const later = traceFrames(
+      setting({ kind: 'motion', cells: allCells(10, 10), threshold: 10, holdOffSeconds: 60 }),
+      none,
+      moving([...times(5, 20), ...times(15, 0), ...times(5, 20)]),
+      'd',
+      23
+    )!
+    expect(later.ladder.sentence).toBe(
+      'Stopped by hold-off: 2.0 s since the last trigger at 2.2 s, needed: at least 60.0 s.'
+    )
+    expect(
+      traceFrames(
+        setting({ kind: 'motion', cells: allCells(10, 10), threshold: 50 }),
+        none,
+        moving(times(5, 20)),
+        'd'
+      )!.ladder.sentence
+    ).toMatch(
+      /^Stopped by cells in motion: 20\.0 % of the cells in motion at 0\.0 s, needed: at least 50 %/
+    )
   })
 })
 
 describe('plans that are wrong', () => {
-  const refused = (detection: object) => () => parseWith(DetectionSchema, { id: 'd', name: 'D', ...detection })
+  const refused = (detection: object) => () =>
+    parseWith(DetectionSchema, { id: 'd', name: 'D', ...detection })
   test.each([
-    [{ kind: 'motion', cells: ['000', '000'] }, '$.cells: has no cell selected; motion would never count'],
-    [{ kind: 'motion', cells: ['01', '011'] }, '$.cells: must be a list of rows of 0 and 1, all of one length'],
+    [
+      { kind: 'motion', cells: ['000', '000'] },
+      '$.cells: has no cell selected; motion would never count'
+    ],
+    [
+      { kind: 'motion', cells: ['01', '011'] },
+      '$.cells: must be a list of rows of 0 and 1, all of one length'
+    ],
     [{ kind: 'motion', threshold: 0 }, '$.threshold: must be a number from 0.1 to 100 %'],
     [{ kind: 'tamper', causes: [] }, '$.causes: must name at least one of covered, dark'],
-    [{ kind: 'tamper', severity: 'grave' }, '$.severity: must be one of information, minor, major, critical'],
+    [
+      { kind: 'tamper', severity: 'grave' },
+      '$.severity: must be one of information, minor, major, critical'
+    ],
     [{ kind: 'contact' }, '$.input: is missing'],
     [{ kind: 'face', mask: 'maybe' }, '$.mask: must be any, with or without'],
     [{ kind: 'motion', classes: ['person'] }, '$.classes: is not known here']

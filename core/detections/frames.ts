@@ -76,8 +76,10 @@ export class Delayed {
       this.since = null
       this.failingSince ??= time
     }
-    if (!this.on && this.since !== null && atLeast(time - this.since, this.onDelay)) return (this.on = true)
-    if (this.on && this.failingSince !== null && atLeast(time - this.failingSince, this.offDelay)) this.on = false
+    if (!this.on && this.since !== null && atLeast(time - this.since, this.onDelay))
+      return (this.on = true)
+    if (this.on && this.failingSince !== null && atLeast(time - this.failingSince, this.offDelay))
+      this.on = false
     return false
   }
 

@@ -23,7 +23,12 @@ export class Gates {
   private readonly inputs: ArmInputs
   private lastTrigger: number | null = null
 
-  constructor(detection: Detection, camera: Pick<Camera, 'ignore' | 'scene'>, plan: Pick<Plan, 'schedules' | 'timeZone' | 'position'>, inputs: ArmInputs = {}) {
+  constructor(
+    detection: Detection,
+    camera: Pick<Camera, 'ignore' | 'scene'>,
+    plan: Pick<Plan, 'schedules' | 'timeZone' | 'position'>,
+    inputs: ArmInputs = {}
+  ) {
     this.detection = detection
     this.ignore = camera.ignore
     this.scene = camera.scene ?? null
@@ -33,9 +38,12 @@ export class Gates {
     this.classes = gated?.classes ?? []
     this.confirmSeconds = gated?.confirmSeconds ?? 0
     this.size = gated?.size
-    this.classPasses = this.classes.length ? CLASSES.map((name) => this.classes.includes(name)) : null
+    this.classPasses = this.classes.length
+      ? CLASSES.map((name) => this.classes.includes(name))
+      : null
     const schedule = plan.schedules.find((s) => s.id === detection.schedule)
-    if (detection.schedule && !schedule) throw new TypeError(`schedule ${detection.schedule} is not in the plan`)
+    if (detection.schedule && !schedule)
+      throw new TypeError(`schedule ${detection.schedule} is not in the plan`)
     this.hours = schedule ? new ArmedHours(schedule, plan.timeZone, plan.position) : null
     this.scheduleName = schedule?.name ?? 'always'
     this.timeZone = plan.timeZone
@@ -48,12 +56,21 @@ export class Gates {
 
   /** The gates that look at the target: class, size, confirm, ignore areas; the cheap ones first. */
   passTarget(s: Sighting): boolean {
-    return (this.classPasses === null || this.classPasses[s.cls]) && this.sizePasses(s) && atLeast(s.time - s.record.classSince, this.confirmSeconds) && !this.ignored(s)
+    return (
+      (this.classPasses === null || this.classPasses[s.cls]) &&
+      this.sizePasses(s) &&
+      atLeast(s.time - s.record.classSince, this.confirmSeconds) &&
+      !this.ignored(s)
+    )
   }
 
   /** The gates that look at the moment: hold-off, armed. */
   passMoment(time: number, instant: number): boolean {
-    return this.holdOffPasses(time) && this.inputPasses(instant) && (this.hours === null || this.hours.intervalAt(instant) !== null)
+    return (
+      this.holdOffPasses(time) &&
+      this.inputPasses(instant) &&
+      (this.hours === null || this.hours.intervalAt(instant) !== null)
+    )
   }
 
   private inputPasses(instant: number): boolean {
@@ -73,7 +90,12 @@ export class Gates {
     const { min, max } = size
     if (size.minMetres !== undefined || size.maxMetres !== undefined) {
       const height = this.scene && heightOf(this.scene, s)
-      if (height === null || height < (size.minMetres ?? 0) || height > (size.maxMetres ?? Infinity)) return false
+      if (
+        height === null ||
+        height < (size.minMetres ?? 0) ||
+        height > (size.maxMetres ?? Infinity)
+      )
+        return false
     }
     if (min && w <= min.w && h <= min.h) return false
     return !(max && (w > max.w || h > max.h))
@@ -84,7 +106,9 @@ export class Gates {
   }
 
   private holdOffPasses(time: number): boolean {
-    return this.lastTrigger === null || atLeast(time - this.lastTrigger, this.detection.holdOffSeconds)
+    return (
+      this.lastTrigger === null || atLeast(time - this.lastTrigger, this.detection.holdOffSeconds)
+    )
   }
 
   /** What each gate measures at this row, in the order of the ladder. */
@@ -100,7 +124,12 @@ export class Gates {
       this.readSize(s)
     ]
     if (this.ignore.length)
-      readings.push({ gate: 'ignore', passed: !this.ignored(s), measured: this.ignored(s) ? 'stands in an ignore area' : 'outside', limit: 'outside the ignore areas' })
+      readings.push({
+        gate: 'ignore',
+        passed: !this.ignored(s),
+        measured: this.ignored(s) ? 'stands in an ignore area' : 'outside',
+        limit: 'outside the ignore areas'
+      })
     const held = s.time - s.record.classSince
     readings.push({
       gate: 'confirm',
@@ -122,7 +151,9 @@ export class Gates {
         gate: 'armed',
         passed: this.inputPasses(instant) && (this.hours === null || armed != null),
         measured: clockAt(instant, this.timeZone) + this.inputText(instant),
-        limit: (this.hours === null ? 'always armed' : this.armedLimit(instant, armed ?? null)) + (d.armInput ? `, ${d.armInput.input} ${d.armInput.inverted ? 'not set' : 'set'}` : '')
+        limit:
+          (this.hours === null ? 'always armed' : this.armedLimit(instant, armed ?? null)) +
+          (d.armInput ? `, ${d.armInput.input} ${d.armInput.inverted ? 'not set' : 'set'}` : '')
       }
     ]
     if (d.holdOffSeconds > 0) {
@@ -141,13 +172,20 @@ export class Gates {
 
   private inputText(instant: number): string {
     const { armInput } = this.detection
-    return armInput ? `, ${armInput.input} ${isSet(this.inputs, armInput.input, instant) ? 'set' : 'not set'}` : ''
+    return armInput
+      ? `, ${armInput.input} ${isSet(this.inputs, armInput.input, instant) ? 'set' : 'not set'}`
+      : ''
   }
 
   private armedLimit(instant: number, armed: readonly [number, number] | null): string {
-    if (armed) return armed[1] === Infinity ? this.scheduleName : `${this.scheduleName}, to ${clockAt(armed[1], this.timeZone)}`
+    if (armed)
+      return armed[1] === Infinity
+        ? this.scheduleName
+        : `${this.scheduleName}, to ${clockAt(armed[1], this.timeZone)}`
     const next = this.hours?.nextAfter(instant)
-    return next ? `${this.scheduleName}, not before ${clockAt(next[0], this.timeZone)}` : `${this.scheduleName}, not armed in these days`
+    return next
+      ? `${this.scheduleName}, not before ${clockAt(next[0], this.timeZone)}`
+      : `${this.scheduleName}, not armed in these days`
   }
 
   /** How much of the limit that it comes nearest to missing a target has: below 1, it is too small or too large by as much. */
@@ -157,8 +195,10 @@ export class Gates {
     // Nothing is as large as a frame without a side: 0 then is no limit.
     if (min && min.w > 0 && min.h > 0) shares.push(Math.max(w / min.w, h / min.h))
     if (max) shares.push(Math.min(max.w / w, max.h / h))
-    if (minMetres !== undefined && minMetres > 0) shares.push(height === null ? 0 : height / minMetres)
-    if (maxMetres !== undefined) shares.push(height === null ? 0 : maxMetres / Math.max(height, 1e-9))
+    if (minMetres !== undefined && minMetres > 0)
+      shares.push(height === null ? 0 : height / minMetres)
+    if (maxMetres !== undefined)
+      shares.push(height === null ? 0 : maxMetres / Math.max(height, 1e-9))
     return shares.length ? Math.min(...shares) : 1
   }
 
@@ -167,11 +207,20 @@ export class Gates {
     const metres = minMetres !== undefined || maxMetres !== undefined
     const height = metres && this.scene ? heightOf(this.scene, s) : null
     const text = (f: { w: number; h: number }): string => `${percent(f.w)} × ${percent(f.h)}`
-    const limits = [min && `larger than ${text(min)}`, max && `at most ${text(max)}`, minMetres !== undefined && `at least ${minMetres} m`, maxMetres !== undefined && `at most ${maxMetres} m`].filter(Boolean)
+    const limits = [
+      min && `larger than ${text(min)}`,
+      max && `at most ${text(max)}`,
+      minMetres !== undefined && `at least ${minMetres} m`,
+      maxMetres !== undefined && `at most ${maxMetres} m`
+    ].filter(Boolean)
     return {
       gate: 'size',
       passed: this.sizePasses(s),
-      measured: metres ? (height === null ? 'not on the ground' : `${height.toFixed(2)} m`) : `${text(s)} of the picture`,
+      measured: metres
+        ? height === null
+          ? 'not on the ground'
+          : `${height.toFixed(2)} m`
+        : `${text(s)} of the picture`,
       limit: limits.join(', ') || 'any size',
       ...(limits.length > 0 && { value: this.sizeShare(s, height), needed: 1 })
     }

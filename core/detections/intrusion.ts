@@ -6,4 +6,5 @@ import { StayRun } from './stay.ts'
 const GRACE = 1
 
 /** Intrusion (docs/detections.md): a stay with a fixed, short grace. */
-export const intrusion = (detection: IntrusionDetection, gates: Gates): StayRun => new StayRun(detection, GRACE, gates)
+export const intrusion = (detection: IntrusionDetection, gates: Gates): StayRun =>
+  new StayRun(detection, GRACE, gates)

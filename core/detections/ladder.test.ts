@@ -4,24 +4,58 @@ import { tracksFromRows, type TargetRow } from '../targets/tracks.ts'
 import { evaluate, type Setting } from './evaluator.ts'
 import { explain, explainAll, isNearMiss, missingOf } from './ladder.ts'
 
-const nights = parseWith(ScheduleSchema, { id: 'n', name: 'Nights', week: { mon: [['18:30', '24:00']] } })
+const nights = parseWith(ScheduleSchema, {
+  id: 'n',
+  name: 'Nights',
+  week: { mon: [['18:30', '24:00']] }
+})
 const make = (detection: object, start = '2026-06-01T19:00:00Z'): Setting => ({
   plan: { schedules: [nights], timeZone: 'UTC' },
   camera: {
     ignore: [],
-    detections: [parseWith(DetectionSchema, { id: 'a', name: 'A', kind: 'line', line: [[0.1, 0.5], [0.9, 0.5]], sides: { left: 'Water', right: 'Land' }, ...detection })]
+    detections: [
+      parseWith(DetectionSchema, {
+        id: 'a',
+        name: 'A',
+        kind: 'line',
+        line: [
+          [0.1, 0.5],
+          [0.9, 0.5]
+        ],
+        sides: { left: 'Water', right: 'Land' },
+        ...detection
+      })
+    ]
   },
   fps: 10,
   start: Date.parse(start)
 })
 /** Lower edges at which `n` of six lattice rows are over the line, from frame 1. */
 const walk = (...rows: number[]) =>
-  tracksFromRows(rows.map((n, i): TargetRow => ({ frame: i + 1, id: 4, x: 0.4, y: 0.38 + n * 0.02, w: 0.05, h: 0.12, cls: 'person', confidence: 1 })), 10)
-const rung = (ladder: ReturnType<typeof explain>, gate: string) => ladder?.readings.find((r) => r.gate === gate)
+  tracksFromRows(
+    rows.map((n, i): TargetRow => ({
+      frame: i + 1,
+      id: 4,
+      x: 0.4,
+      y: 0.38 + n * 0.02,
+      w: 0.05,
+      h: 0.12,
+      cls: 'person',
+      confidence: 1
+    })),
+    10
+  )
+const rung = (ladder: ReturnType<typeof explain>, gate: string) =>
+  ladder?.readings.find((r) => r.gate === gate)
 
 describe('gate ladder', () => {
   test('of a trigger: each gate with what it measured against what, at the trigger’s frame', () => {
-    const setting = make({ classes: ['person'], confirmSeconds: 0.2, schedule: 'n', direction: 'leftToRight' })
+    const setting = make({
+      classes: ['person'],
+      confirmSeconds: 0.2,
+      schedule: 'n',
+      direction: 'leftToRight'
+    })
     const tracks = walk(0, 1, 2, 3, 6)
     const [trigger] = evaluate(setting, tracks)
     const ladder = explain(setting, tracks, 'a', 4)!
@@ -41,20 +75,31 @@ describe('gate ladder', () => {
     const ladder = explain(make({}), walk(0, 1, 2, 1, 0), 'a', 4)!
     expect([ladder.frame, ladder.fired]).toEqual([3, false])
     expect(rung(ladder, 'share')).toMatchObject({ passed: false, value: 1 / 3, needed: 0.5 })
-    expect(ladder.sentence).toBe('Stopped by body share: at most 33.3 % over the line at 0.2 s, 50 % is needed.')
+    expect(ladder.sentence).toBe(
+      'Stopped by body share: at most 33.3 % over the line at 0.2 s, 50 % is needed.'
+    )
   })
 
   test('names the gate that stopped a whole crossing', () => {
-    const stopped = (detection: object, start?: string) => explain(make(detection, start), walk(0, 2, 4, 6), 'a', 4)!.sentence
-    expect(stopped({ classes: ['vehicle'] })).toMatch(/^Stopped by class: person at .* needed: vehicle/)
-    expect(stopped({ direction: 'rightToLeft' })).toMatch(/^Stopped by direction: Water → Land at .* needed: Land → Water/)
-    expect(stopped({ schedule: 'n' }, '2026-06-01T12:00:00Z')).toMatch(/^Stopped by arming hours: Mon 12:00.*Nights, not before Mon 18:30/)
+    const stopped = (detection: object, start?: string) =>
+      explain(make(detection, start), walk(0, 2, 4, 6), 'a', 4)!.sentence
+    expect(stopped({ classes: ['vehicle'] })).toMatch(
+      /^Stopped by class: person at .* needed: vehicle/
+    )
+    expect(stopped({ direction: 'rightToLeft' })).toMatch(
+      /^Stopped by direction: Water → Land at .* needed: Land → Water/
+    )
+    expect(stopped({ schedule: 'n' }, '2026-06-01T12:00:00Z')).toMatch(
+      /^Stopped by arming hours: Mon 12:00.*Nights, not before Mon 18:30/
+    )
     expect(stopped({ confirmSeconds: 5 })).toMatch(/^Stopped by confirm time: person for 0.\d s/)
     expect(stopped({ size: { max: { w: 0.02, h: 0.02 } } })).toMatch(/^Stopped by size/)
   })
 
   test('a target that was never near says so; one that is not there has no ladder', () => {
-    expect(explain(make({}), walk(-5, -6), 'a', 4)!.sentence).toBe('It never had any of its body over the line.')
+    expect(explain(make({}), walk(-5, -6), 'a', 4)!.sentence).toBe(
+      'It never had any of its body over the line.'
+    )
     expect(explain(make({}), walk(-5, -6), 'a', 99)).toBeNull()
   })
 
@@ -63,15 +108,35 @@ describe('gate ladder', () => {
     const tracks = walk(0, 6, 0, 6, 0, 6, 0, 6)
     const fired = evaluate(setting, tracks).map((t) => t.frame)
     expect(fired.length).toBeGreaterThan(1)
-    for (const frame of fired) expect(explain(setting, tracks, 'a', 4, frame)).toMatchObject({ frame, fired: true })
-    expect(rung(explain(setting, tracks, 'a', 4, fired[0] + 1), 'holdOff')).toMatchObject({ passed: false })
+    for (const frame of fired)
+      expect(explain(setting, tracks, 'a', 4, frame)).toMatchObject({ frame, fired: true })
+    expect(rung(explain(setting, tracks, 'a', 4, fired[0] + 1), 'holdOff')).toMatchObject({
+      passed: false
+    })
   })
 
   test('all targets at once say the same as one by one, and near misses are those that one gate alone stopped', () => {
     const setting = make({ classes: ['person'], direction: 'leftToRight' })
     const one = (id: number, cls: TargetRow['cls'], ...rows: number[]) =>
-      rows.map((n, i): TargetRow => ({ frame: i + 1, id, x: 0.1 * id, y: 0.38 + n * 0.02, w: 0.05, h: 0.12, cls, confidence: 1 }))
-    const tracks = tracksFromRows([...one(2, 'person', 0, 2, 4, 6), ...one(3, 'person', 0, 2, 0, 0), ...one(4, 'animal', 0, 2, 4, 6), ...one(5, 'animal', 0, 1, 0, 0)], 10)
+      rows.map((n, i): TargetRow => ({
+        frame: i + 1,
+        id,
+        x: 0.1 * id,
+        y: 0.38 + n * 0.02,
+        w: 0.05,
+        h: 0.12,
+        cls,
+        confidence: 1
+      }))
+    const tracks = tracksFromRows(
+      [
+        ...one(2, 'person', 0, 2, 4, 6),
+        ...one(3, 'person', 0, 2, 0, 0),
+        ...one(4, 'animal', 0, 2, 4, 6),
+        ...one(5, 'animal', 0, 1, 0, 0)
+      ],
+      10
+    )
     const all = explainAll(setting, tracks, 'a')
     const alone = [2, 3, 4, 5].map((id) => {
       const { history, ...ladder } = explain(setting, tracks, 'a', id)!
@@ -79,7 +144,12 @@ describe('gate ladder', () => {
       return ladder
     })
     expect(all).toEqual(alone)
-    expect(all.map((l) => [l.target, l.fired, isNearMiss(l)])).toEqual([[2, true, false], [3, false, true], [4, false, true], [5, false, false]])
+    expect(all.map((l) => [l.target, l.fired, isNearMiss(l)])).toEqual([
+      [2, true, false],
+      [3, false, true],
+      [4, false, true],
+      [5, false, false]
+    ])
   })
 
   test('each gate over time: when it first let the target through, when it first stopped it, and its best moment', () => {
@@ -87,21 +157,46 @@ describe('gate ladder', () => {
     const { history, fired } = explain(setting, walk(0, 1, 2, 1, 0), 'a', 4)!
     expect(fired).toBe(false)
     const of = (gate: string) => history.find((h) => h.gate === gate)
-    expect(of('class')).toEqual({ gate: 'class', firstPassed: 0, firstStopped: null, best: { time: 0, measured: 'person', limit: 'person', margin: null } })
-    expect(of('confirm')).toMatchObject({ firstPassed: 0.2, firstStopped: 0, best: { time: 0.4, margin: 1 } })
-    expect(of('share')).toMatchObject({ firstPassed: null, firstStopped: 0, best: { time: 0.2, measured: '33.3 % over the line', limit: 'at least 50 %' } })
+    expect(of('class')).toEqual({
+      gate: 'class',
+      firstPassed: 0,
+      firstStopped: null,
+      best: { time: 0, measured: 'person', limit: 'person', margin: null }
+    })
+    expect(of('confirm')).toMatchObject({
+      firstPassed: 0.2,
+      firstStopped: 0,
+      best: { time: 0.4, margin: 1 }
+    })
+    expect(of('share')).toMatchObject({
+      firstPassed: null,
+      firstStopped: 0,
+      best: { time: 0.2, measured: '33.3 % over the line', limit: 'at least 50 %' }
+    })
     expect(of('share')!.best.margin).toBeCloseTo(-1 / 3, 9)
   })
 
   test('one target’s trace knows of the hold-off that others set off', () => {
     const setting = make({ holdOffSeconds: 5 })
-    const rows = (id: number, ...over: number[]) => over.map((n, i): TargetRow => ({ frame: i + 1, id, x: 0.2 * id, y: 0.38 + n * 0.02, w: 0.05, h: 0.12, cls: 'person', confidence: 1 }))
+    const rows = (id: number, ...over: number[]) =>
+      over.map((n, i): TargetRow => ({
+        frame: i + 1,
+        id,
+        x: 0.2 * id,
+        y: 0.38 + n * 0.02,
+        w: 0.05,
+        h: 0.12,
+        cls: 'person',
+        confidence: 1
+      }))
     const tracks = tracksFromRows([...rows(1, 0, 6, 7, 8), ...rows(2, 0, 0, 6, 7)], 10)
     const triggers = evaluate(setting, tracks)
     expect(triggers.map((t) => t.target)).toEqual([1])
     for (const known of [undefined, triggers]) {
       const trace = explain(setting, tracks, 'a', 2, undefined, known)!
-      expect(trace.sentence).toBe('Stopped by hold-off: 0.1 s since the last trigger at 0.2 s, needed: at least 5.0 s.')
+      expect(trace.sentence).toBe(
+        'Stopped by hold-off: 0.1 s since the last trigger at 0.2 s, needed: at least 5.0 s.'
+      )
       expect(explain(setting, tracks, 'a', 1, undefined, known)!.fired).toBe(true)
     }
   })
@@ -115,13 +210,24 @@ describe('gate ladder', () => {
     // Two of six rows over, three are needed; seen for 0.3 s of 0.4 s; 0.05 × 0.12 against a frame of 0.1 × 0.15.
     expect(missing({}, 0, 1, 2, 1)).toBeCloseTo(1 / 3, 9)
     expect(missing({ confirmSeconds: 0.4 }, 0, 1, 2, 6)).toBeCloseTo(0.25, 9)
-    expect(missing({ size: { min: { w: 0.1, h: 0.15 } } }, 0, 2, 6, 6)).toBeCloseTo(1 - 0.12 / 0.15, 9)
-    expect(missing({ size: { max: { w: 0.04, h: 0.2 } } }, 0, 2, 6, 6)).toBeCloseTo(1 - 0.04 / 0.05, 9)
+    expect(missing({ size: { min: { w: 0.1, h: 0.15 } } }, 0, 2, 6, 6)).toBeCloseTo(
+      1 - 0.12 / 0.15,
+      9
+    )
+    expect(missing({ size: { max: { w: 0.04, h: 0.2 } } }, 0, 2, 6, 6)).toBeCloseTo(
+      1 - 0.04 / 0.05,
+      9
+    )
     expect(missing({ classes: ['vehicle'] }, 0, 2, 6, 6)).toBe(1)
   })
 
   test('a size that is far inside its limits lacks nothing, and reads so', () => {
-    const ladder = explain(make({ size: { min: { w: 0.01, h: 0.02 }, max: { w: 0.5, h: 0.9 } } }), walk(0, 2, 6), 'a', 4)!
+    const ladder = explain(
+      make({ size: { min: { w: 0.01, h: 0.02 }, max: { w: 0.5, h: 0.9 } } }),
+      walk(0, 2, 6),
+      'a',
+      4
+    )!
     expect(rung(ladder, 'size')).toMatchObject({ passed: true, needed: 1, value: 6 })
     expect(rung(explain(make({}), walk(0, 2, 6), 'a', 4), 'size')).not.toHaveProperty('value')
   })

@@ -16,7 +16,25 @@ export interface Ladder {
   sentence: string
 }
 
-const order: GateName[] = ['class', 'size', 'ignore', 'confirm', 'direction', 'share', 'dwell', 'together', 'face', 'mask', 'list', 'cells', 'picture', 'contact', 'delay', 'armed', 'holdOff']
+const order: GateName[] = [
+  'class',
+  'size',
+  'ignore',
+  'confirm',
+  'direction',
+  'share',
+  'dwell',
+  'together',
+  'face',
+  'mask',
+  'list',
+  'cells',
+  'picture',
+  'contact',
+  'delay',
+  'armed',
+  'holdOff'
+]
 export const gateNames: Record<GateName, string> = {
   class: 'class',
   size: 'size',
@@ -37,7 +55,8 @@ export const gateNames: Record<GateName, string> = {
   holdOff: 'hold-off'
 }
 
-export const inOrder = (readings: GateReading[]): GateReading[] => readings.sort((a, b) => order.indexOf(a.gate) - order.indexOf(b.gate))
+export const inOrder = (readings: GateReading[]): GateReading[] =>
+  readings.sort((a, b) => order.indexOf(a.gate) - order.indexOf(b.gate))
 const failures = (readings: GateReading[]): number => readings.filter((r) => !r.passed).length
 
 /** The best moment so far: a trigger, else most of the body over, then fewest gates in the way. */
@@ -52,17 +71,36 @@ interface Best {
 
 function better(o: Observation, best: Best | undefined, read = o.read): Best | undefined {
   // A row at which nothing is near says no more than the first one did; reading every gate there would only cost.
-  if (best && !o.fired && (best.fired || o.nearness === 0 || o.nearness < best.nearness - ALLOWANCE)) return best
+  if (
+    best &&
+    !o.fired &&
+    (best.fired || o.nearness === 0 || o.nearness < best.nearness - ALLOWANCE)
+  )
+    return best
   if (best?.fired) return best
   const readings = read()
-  if (best && !o.fired && o.nearness <= best.nearness + ALLOWANCE && failures(readings) >= failures(best.readings)) return best
+  if (
+    best &&
+    !o.fired &&
+    o.nearness <= best.nearness + ALLOWANCE &&
+    failures(readings) >= failures(best.readings)
+  )
+    return best
   const { target, frame, time } = o.sighting
   return { target, frame, time, fired: o.fired, nearness: o.nearness, readings }
 }
 
 function ladderOf(detection: string, { target, frame, time, fired, readings }: Best): Ladder {
   const ordered = inOrder(readings)
-  return { detection, target, frame, time, fired, readings: ordered, sentence: sentenceOf(fired, time, ordered) }
+  return {
+    detection,
+    target,
+    frame,
+    time,
+    fired,
+    readings: ordered,
+    sentence: sentenceOf(fired, time, ordered)
+  }
 }
 
 /** A gate over the whole time of a target. */
@@ -81,16 +119,31 @@ export interface Trace extends Ladder {
 }
 
 /** How far a reading is past its limit (negative: short of it), as a share of the limit; null where nothing is measured on a scale. */
-const marginOf = ({ value, needed }: GateReading): number | null => (value === undefined || needed === undefined ? null : needed > 0 ? (value - needed) / needed : value)
+const marginOf = ({ value, needed }: GateReading): number | null =>
+  value === undefined || needed === undefined
+    ? null
+    : needed > 0
+      ? (value - needed) / needed
+      : value
 
-function noteHistory(history: Map<GateName, GateHistory>, readings: GateReading[], time: number): void {
+function noteHistory(
+  history: Map<GateName, GateHistory>,
+  readings: GateReading[],
+  time: number
+): void {
   for (const r of readings) {
     const margin = marginOf(r)
     let known = history.get(r.gate)
-    if (!known || (margin !== null ? margin > (known.best.margin ?? -Infinity) + ALLOWANCE : r.passed && known.firstPassed === null)) {
+    if (
+      !known ||
+      (margin !== null
+        ? margin > (known.best.margin ?? -Infinity) + ALLOWANCE
+        : r.passed && known.firstPassed === null)
+    ) {
       const best = { time, measured: r.measured, limit: r.limit, margin }
       if (known) known.best = best
-      else history.set(r.gate, (known = { gate: r.gate, firstPassed: null, firstStopped: null, best }))
+      else
+        history.set(r.gate, (known = { gate: r.gate, firstPassed: null, firstStopped: null, best }))
     }
     if (r.passed) known.firstPassed ??= time
     else known.firstStopped ??= time
@@ -129,13 +182,23 @@ export function rowsOf(tracks: Tracks, target: number): Tracks {
  * @param known the detection's triggers, if they have been evaluated already; saves doing so for the hold-off
  * @returns null when the target or the detection has no row there (a disabled detection has none)
  */
-export function explain(setting: Setting, tracks: Tracks, detection: string, target: number, at?: number, known?: readonly Trigger[]): Trace | null {
+export function explain(
+  setting: Setting,
+  tracks: Tracks,
+  detection: string,
+  target: number,
+  at?: number,
+  known?: readonly Trigger[]
+): Trace | null {
   const only = setting.camera.detections.find((d) => d.id === detection)
   if (!only) return null
   const alone: Setting = { ...setting, camera: { ...setting.camera, detections: [only] } }
   // A zone that counts several cannot be told from one target's rows.
   const together = 'atLeast' in only && only.atLeast > 1
-  const triggers = together || only.holdOffSeconds === 0 ? undefined : (known?.filter((t) => t.detection === detection) ?? evaluate(alone, tracks))
+  const triggers =
+    together || only.holdOffSeconds === 0
+      ? undefined
+      : (known?.filter((t) => t.detection === detection) ?? evaluate(alone, tracks))
   const history = new Map<GateName, GateHistory>()
   let best: Best | undefined
   new Evaluator(alone, {
@@ -158,7 +221,13 @@ export function explain(setting: Setting, tracks: Tracks, detection: string, tar
  */
 export function explainAll(setting: Setting, tracks: Tracks, detection: string): Ladder[] {
   const all = new Map<object, Best>()
-  const alone: Setting = { ...setting, camera: { ...setting.camera, detections: setting.camera.detections.filter((d) => d.id === detection) } }
+  const alone: Setting = {
+    ...setting,
+    camera: {
+      ...setting.camera,
+      detections: setting.camera.detections.filter((d) => d.id === detection)
+    }
+  }
   new Evaluator(alone, {
     detection,
     see: (o) => {
@@ -173,7 +242,9 @@ export function explainAll(setting: Setting, tracks: Tracks, detection: string):
 
 /** A near miss: a target that one gate alone stopped, with some of its body over the line or in the zone. */
 export const isNearMiss = (ladder: Ladder): boolean =>
-  !ladder.fired && failures(ladder.readings) === 1 && (ladder.readings.find((r) => r.gate === 'share')?.value ?? 0) > 0
+  !ladder.fired &&
+  failures(ladder.readings) === 1 &&
+  (ladder.readings.find((r) => r.gate === 'share')?.value ?? 0) > 0
 
 /**
  * How little a near miss was short of triggering: the share of its limit that the one gate lacked, 0 to 1. A gate that
@@ -190,13 +261,21 @@ function sentenceOf(fired: boolean, time: number, readings: GateReading[]): stri
   const stopped = readings.filter((r) => !r.passed)
   if (fired) return `Triggered at ${moment}: every gate let it through.`
   const over = readings.find((r) => r.gate === 'share')
-  if (over && (over.value ?? 0) === 0) return `It never had any of its body ${over.measured.replace(/^[\d.]+ % /, '')}.`
-  if (!stopped.length) return `At ${moment} every gate would let it through, but it had already been counted.`
+  if (over && (over.value ?? 0) === 0)
+    return `It never had any of its body ${over.measured.replace(/^[\d.]+ % /, '')}.`
+  if (!stopped.length)
+    return `At ${moment} every gate would let it through, but it had already been counted.`
   const first = stopped.find((r) => r.gate !== 'share') ?? stopped[0]
   const text =
     first.gate === 'share'
       ? `at most ${first.measured} at ${moment}, ${first.limit.replace('at least ', '')} is needed`
       : `${first.measured} at ${moment}, needed: ${first.limit}`
-  const more = stopped.length > 1 ? ` Also in the way: ${stopped.filter((r) => r !== first).map((r) => gateNames[r.gate]).join(', ')}.` : ''
+  const more =
+    stopped.length > 1
+      ? ` Also in the way: ${stopped
+          .filter((r) => r !== first)
+          .map((r) => gateNames[r.gate])
+          .join(', ')}.`
+      : ''
   return `Stopped by ${gateNames[first.gate]}: ${text}.${more}`
 }

@@ -43,12 +43,26 @@ export class LineRun implements KindRun {
     this.gates = gates
     this.xs = Float64Array.from(detection.line, ([x]) => x)
     this.ys = Float64Array.from(detection.line, ([, y]) => y)
-    this.bounds = [Math.min(...this.xs) - CLEAR, Math.min(...this.ys) - CLEAR, Math.max(...this.xs) + CLEAR, Math.max(...this.ys) + CLEAR]
+    this.bounds = [
+      Math.min(...this.xs) - CLEAR,
+      Math.min(...this.ys) - CLEAR,
+      Math.max(...this.xs) + CLEAR,
+      Math.max(...this.ys) + CLEAR
+    ]
     this.need = needOf(detection.sensitivity)
   }
 
   begin(): LineState {
-    return { net: new Int16Array(POINTS), level: 0, upOpen: true, downOpen: true, up: 0, down: 0, pending: null, crossed: null }
+    return {
+      net: new Int16Array(POINTS),
+      level: 0,
+      upOpen: true,
+      downOpen: true,
+      up: 0,
+      down: 0,
+      pending: null,
+      crossed: null
+    }
   }
 
   look(state: LineState, s: Sighting): Direction | undefined {
@@ -80,7 +94,10 @@ export class LineRun implements KindRun {
     if (state.crossed) {
       // A newer crossing takes the place of a pending one, also when its direction does not count.
       state.pending = this.wants(state.crossed) ? { direction: state.crossed, level: before } : null
-    } else if (state.pending && !atLeast(this.shareBeyond(state.net, state.pending.level, state.pending.direction), need)) {
+    } else if (
+      state.pending &&
+      !atLeast(this.shareBeyond(state.net, state.pending.level, state.pending.direction), need)
+    ) {
       state.pending = null
     }
     if (state.level !== before) this.shares(state)
@@ -136,7 +153,8 @@ export class LineRun implements KindRun {
   /** The share of points that are beyond a level in a direction. */
   private shareBeyond(net: Int16Array, level: number, direction: Direction): number {
     let count = 0
-    for (let i = 0; i < POINTS; i++) if (direction === 'leftToRight' ? net[i] > level : net[i] < level) count++
+    for (let i = 0; i < POINTS; i++)
+      if (direction === 'leftToRight' ? net[i] > level : net[i] < level) count++
     return count / POINTS
   }
 
@@ -155,7 +173,11 @@ export class LineRun implements KindRun {
     const up = { share: state.upOpen ? state.up : 0, direction: 'leftToRight' as const }
     const down = { share: state.downOpen ? state.down : 0, direction: 'rightToLeft' as const }
     const { direction } = this.detection
-    if (direction !== 'both') return this.better(direction === 'leftToRight' ? up : down, direction === 'leftToRight' ? down : up)
+    if (direction !== 'both')
+      return this.better(
+        direction === 'leftToRight' ? up : down,
+        direction === 'leftToRight' ? down : up
+      )
     return down.share > up.share ? down : up
   }
 

@@ -38,9 +38,12 @@ class MotionState {
     let count = 0
     if (measures) {
       if (measures.columns !== this.columns || measures.rows !== this.rows)
-        throw new RangeError(`${this.detection.name} has ${this.columns} × ${this.rows} cells, and the clip was measured with ${measures.columns} × ${measures.rows}`)
+        throw new RangeError(
+          `${this.detection.name} has ${this.columns} × ${this.rows} cells, and the clip was measured with ${measures.columns} × ${measures.rows}`
+        )
       const at = index * this.moving.length
-      for (const cell of this.selected) count += this.moving[cell] = motionOn && measures.cells[at + cell] > this.level ? 1 : 0
+      for (const cell of this.selected)
+        count += this.moving[cell] = motionOn && measures.cells[at + cell] > this.level ? 1 : 0
     }
     this.share = this.selected.length ? (100 * count) / this.selected.length : 0
     this.delayed.step(atLeast(this.share, this.detection.threshold), time)
@@ -49,9 +52,17 @@ class MotionState {
   /** Whether a box overlaps a selected cell in motion. */
   overlaps({ x, y, w, h }: Sighting): boolean {
     const { columns, rows } = this
-    const [left, right] = [Math.max(0, Math.floor(x * columns)), Math.min(columns - 1, Math.ceil((x + w) * columns) - 1)]
-    const [top, bottom] = [Math.max(0, Math.floor(y * rows)), Math.min(rows - 1, Math.ceil((y + h) * rows) - 1)]
-    for (let row = top; row <= bottom; row++) for (let column = left; column <= right; column++) if (this.moving[row * columns + column]) return true
+    const [left, right] = [
+      Math.max(0, Math.floor(x * columns)),
+      Math.min(columns - 1, Math.ceil((x + w) * columns) - 1)
+    ]
+    const [top, bottom] = [
+      Math.max(0, Math.floor(y * rows)),
+      Math.min(rows - 1, Math.ceil((y + h) * rows) - 1)
+    ]
+    for (let row = top; row <= bottom; row++)
+      for (let column = left; column <= right; column++)
+        if (this.moving[row * columns + column]) return true
     return false
   }
 
@@ -59,8 +70,22 @@ class MotionState {
     const { threshold, onDelaySeconds } = this.detection
     const held = this.delayed.heldFor(time)
     return [
-      { gate: 'cells', passed: atLeast(this.share, threshold), measured: `${this.share.toFixed(1)} % of the cells in motion`, limit: `at least ${threshold} %`, value: this.share, needed: threshold },
-      { gate: 'delay', passed: this.delayed.on, measured: `for ${seconds(held)}`, limit: `for ${seconds(onDelaySeconds)}`, value: held, needed: onDelaySeconds }
+      {
+        gate: 'cells',
+        passed: atLeast(this.share, threshold),
+        measured: `${this.share.toFixed(1)} % of the cells in motion`,
+        limit: `at least ${threshold} %`,
+        value: this.share,
+        needed: threshold
+      },
+      {
+        gate: 'delay',
+        passed: this.delayed.on,
+        measured: `for ${seconds(held)}`,
+        limit: `for ${seconds(onDelaySeconds)}`,
+        value: held,
+        needed: onDelaySeconds
+      }
     ]
   }
 }
@@ -83,7 +108,11 @@ export class MotionRun implements FrameRun {
   look(moment: Moment): FrameTrigger | undefined {
     this.time = moment.time
     this.state.step(moment)
-    return this.once.step(this.state.delayed.on, () => this.gates.passMoment(moment.time, moment.instant)) ? {} : undefined
+    return this.once.step(this.state.delayed.on, () =>
+      this.gates.passMoment(moment.time, moment.instant)
+    )
+      ? {}
+      : undefined
   }
 
   values = (): number[] => [this.state.share]
@@ -117,9 +146,14 @@ export class ClassMotionRun implements FrameRun {
     this.state.step(moment)
     this.found = null
     if (this.state.delayed.on)
-      for (let k = 0; k < count && this.found === null; k++) if (this.gates.passTarget(sightings[k]) && this.state.overlaps(sightings[k])) this.found = sightings[k].target
+      for (let k = 0; k < count && this.found === null; k++)
+        if (this.gates.passTarget(sightings[k]) && this.state.overlaps(sightings[k]))
+          this.found = sightings[k].target
     this.together.step(this.found !== null, time)
-    const fires = this.once.step(this.together.on, () => this.found !== null && this.gates.passMoment(time, instant))
+    const fires = this.once.step(
+      this.together.on,
+      () => this.found !== null && this.gates.passMoment(time, instant)
+    )
     return fires ? { target: this.found! } : undefined
   }
 
@@ -127,6 +161,16 @@ export class ClassMotionRun implements FrameRun {
   isOn = (): boolean => this.together.on
   readings(): GateReading[] {
     const found = this.found !== null
-    return [...this.state.readings(this.time), { gate: 'class', passed: found, measured: found ? `target ${this.found} on moving cells` : `no ${this.classText} on moving cells`, limit: `a ${this.classText}` }]
+    return [
+      ...this.state.readings(this.time),
+      {
+        gate: 'class',
+        passed: found,
+        measured: found
+          ? `target ${this.found} on moving cells`
+          : `no ${this.classText} on moving cells`,
+        limit: `a ${this.classText}`
+      }
+    ]
   }
 }

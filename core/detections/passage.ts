@@ -29,7 +29,12 @@ export class PassageRun implements KindRun {
    * @param passed the share that has passed, of the share inside
    * @param places where one is after the passage, and where one must have been seen before
    */
-  constructor(detection: EntryDetection | ExitDetection, passed: (inside: number) => number, places: readonly [there: string, before: string], gates: Gates) {
+  constructor(
+    detection: EntryDetection | ExitDetection,
+    passed: (inside: number) => number,
+    places: readonly [there: string, before: string],
+    gates: Gates
+  ) {
     this.gates = gates
     this.passed = passed
     ;[this.there, this.before] = places
@@ -45,7 +50,8 @@ export class PassageRun implements KindRun {
     state.share = this.passed(this.zone.share(s))
     const holds = atLeast(state.share, this.need)
     if (!holds) state.pending = false
-    if (!state.open && !atLeast(state.share, state.opened ? this.need / 2 : this.need)) state.open = state.opened = true
+    if (!state.open && !atLeast(state.share, state.opened ? this.need / 2 : this.need))
+      state.open = state.opened = true
     if (state.open && holds) {
       state.open = false
       state.pending = true
@@ -67,7 +73,14 @@ export class PassageRun implements KindRun {
         measured: state.opened ? `seen ${this.before} before` : `first seen ${this.there}`,
         limit: `seen ${this.before} before`
       },
-      { gate: 'share', passed: atLeast(state.share, this.need), measured: `${percent(state.share)} ${this.there}`, limit: `at least ${percent(this.need)}`, value: state.share, needed: this.need }
+      {
+        gate: 'share',
+        passed: atLeast(state.share, this.need),
+        measured: `${percent(state.share)} ${this.there}`,
+        limit: `at least ${percent(this.need)}`,
+        value: state.share,
+        needed: this.need
+      }
     ]
   }
 }

@@ -31,6 +31,13 @@ export class SignalLossRun implements FrameRun {
   values = (): number[] => [this.silent]
   isOn = (): boolean => atLeast(this.silent, this.delay)
   readings = (): GateReading[] => [
-    { gate: 'picture', passed: this.isOn(), measured: `no new picture for ${seconds(this.silent)}`, limit: `for ${seconds(this.delay)}`, value: this.silent, needed: this.delay }
+    {
+      gate: 'picture',
+      passed: this.isOn(),
+      measured: `no new picture for ${seconds(this.silent)}`,
+      limit: `for ${seconds(this.delay)}`,
+      value: this.silent,
+      needed: this.delay
+    }
   ]
 }

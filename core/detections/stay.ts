@@ -52,7 +52,13 @@ export class StayRun implements KindRun {
   }
 
   begin(): StayState {
-    return { stay: null, mayCount: this.detection.countFirstSeenInside, share: 0, inside: false, dwelt: 0 }
+    return {
+      stay: null,
+      mayCount: this.detection.countFirstSeenInside,
+      share: 0,
+      inside: false,
+      dwelt: 0
+    }
   }
 
   look(state: StayState, s: Sighting): null | undefined {
@@ -66,7 +72,14 @@ export class StayRun implements KindRun {
       state.dwelt = state.stay ? s.time - state.stay.start : 0
       return undefined
     }
-    const stay = (state.stay ??= { target: s.target, start: s.time, lastIn: s.time, lastFrame: s.frame, fired: false, qualifiedAt: null })
+    const stay = (state.stay ??= {
+      target: s.target,
+      start: s.time,
+      lastIn: s.time,
+      lastFrame: s.frame,
+      fired: false,
+      qualifiedAt: null
+    })
     stay.lastIn = s.time
     stay.lastFrame = s.frame
     state.dwelt = s.time - stay.start
@@ -88,7 +101,8 @@ export class StayRun implements KindRun {
     if (emptyBefore !== null && this.countAt(emptyBefore) < enough) this.standing = false
     for (const stay of this.qualified) if (this.hasEnded(stay, time)) this.qualified.delete(stay)
     if (this.qualified.size < enough) this.standing = false
-    if (this.standing || this.qualified.size < enough || !this.gates.passMoment(time, instant)) return undefined
+    if (this.standing || this.qualified.size < enough || !this.gates.passMoment(time, instant))
+      return undefined
     this.standing = true
     return [...new Set([...this.qualified].map((stay) => stay.target))].sort((a, b) => a - b)
   }
@@ -96,7 +110,8 @@ export class StayRun implements KindRun {
   /** How many stays counted at a frame in which nobody was seen. */
   private countAt(time: number): number {
     let count = 0
-    for (const stay of this.qualified) if (stay.qualifiedAt! <= time && !this.hasEnded(stay, time)) count++
+    for (const stay of this.qualified)
+      if (stay.qualifiedAt! <= time && !this.hasEnded(stay, time)) count++
     return count
   }
 
@@ -107,17 +122,30 @@ export class StayRun implements KindRun {
   nearness(state: StayState): number {
     const { dwellSeconds } = this.detection
     const body = Math.min(1, state.share / this.need)
-    return (body + (state.inside ? (dwellSeconds > 0 ? Math.min(1, state.dwelt / dwellSeconds) : 1) : 0)) / 2
+    return (
+      (body +
+        (state.inside ? (dwellSeconds > 0 ? Math.min(1, state.dwelt / dwellSeconds) : 1) : 0)) /
+      2
+    )
   }
 
   readings(state: StayState): GateReading[] {
     const { dwellSeconds, atLeast: enough } = this.detection
     const readings: GateReading[] = [
-      { gate: 'share', passed: state.inside, measured: `${percent(state.share)} in the zone`, limit: `at least ${percent(this.need)}`, value: state.share, needed: this.need },
+      {
+        gate: 'share',
+        passed: state.inside,
+        measured: `${percent(state.share)} in the zone`,
+        limit: `at least ${percent(this.need)}`,
+        value: state.share,
+        needed: this.need
+      },
       {
         gate: 'dwell',
         passed: state.inside && state.mayCount && atLeast(state.dwelt, dwellSeconds),
-        measured: state.mayCount ? `${seconds(state.dwelt)} in the zone` : 'first seen inside, not seen out since',
+        measured: state.mayCount
+          ? `${seconds(state.dwelt)} in the zone`
+          : 'first seen inside, not seen out since',
         limit: state.mayCount ? `at least ${seconds(dwellSeconds)}` : 'seen outside before',
         value: state.dwelt,
         needed: dwellSeconds
@@ -125,7 +153,14 @@ export class StayRun implements KindRun {
     ]
     if (this.together) {
       const count = this.qualified.size
-      readings.push({ gate: 'together', passed: count >= enough, measured: `${count} in the zone`, limit: `at least ${enough}`, value: count, needed: enough })
+      readings.push({
+        gate: 'together',
+        passed: count >= enough,
+        measured: `${count} in the zone`,
+        limit: `at least ${enough}`,
+        value: count,
+        needed: enough
+      })
     }
     return readings
   }

@@ -57,7 +57,24 @@ export interface TargetRecord {
   states: unknown[]
 }
 
-export type GateName = 'class' | 'size' | 'ignore' | 'confirm' | 'direction' | 'share' | 'dwell' | 'together' | 'face' | 'mask' | 'list' | 'cells' | 'picture' | 'contact' | 'delay' | 'armed' | 'holdOff'
+export type GateName =
+  | 'class'
+  | 'size'
+  | 'ignore'
+  | 'confirm'
+  | 'direction'
+  | 'share'
+  | 'dwell'
+  | 'together'
+  | 'face'
+  | 'mask'
+  | 'list'
+  | 'cells'
+  | 'picture'
+  | 'contact'
+  | 'delay'
+  | 'armed'
+  | 'holdOff'
 
 /** One rung of the ladder: what a gate measured at a moment, against what. */
 export interface GateReading {

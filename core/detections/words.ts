@@ -10,7 +10,8 @@ let last = { timeZone: '', quarter: NaN, offset: 0 }
 
 function offsetAt(instant: number, timeZone: string): number {
   const quarter = Math.floor(instant / QUARTER)
-  if (last.timeZone !== timeZone || last.quarter !== quarter) last = { timeZone, quarter, offset: offsetOf(timeZone, instant) }
+  if (last.timeZone !== timeZone || last.quarter !== quarter)
+    last = { timeZone, quarter, offset: offsetOf(timeZone, instant) }
   return last.offset
 }
 

@@ -7,22 +7,48 @@ import { Evaluator, evaluate, type Setting } from './evaluator.ts'
 import { explain } from './ladder.ts'
 
 /** The right half of the picture. */
-const zone = [[0.5, 0], [1, 0], [1, 1], [0.5, 1]]
+const zone = [
+  [0.5, 0],
+  [1, 0],
+  [1, 1],
+  [0.5, 1]
+]
 const settingOf = (detection: object, more: Partial<Setting> = {}): Setting => ({
   plan: { schedules: [], timeZone: 'UTC' },
-  camera: { ignore: [], detections: [parseWith(DetectionSchema, { id: 'z', name: 'Z', zone, ...detection })] },
+  camera: {
+    ignore: [],
+    detections: [parseWith(DetectionSchema, { id: 'z', name: 'Z', zone, ...detection })]
+  },
   fps: 10,
   start: 0,
   ...more
 })
 /** A target 0.1 wide; `share` frame by frame is the part of it in the zone, null no row. */
 const walk = (shares: (number | null)[], more: Partial<TargetRow> = {}, first = 1): TargetRow[] =>
-  shares.flatMap((s, i) => (s === null ? [] : [{ frame: first + i, id: 1, x: 0.4 + 0.1 * s, y: 0.4, w: 0.1, h: 0.2, cls: 'person' as const, confidence: 1, ...more }]))
-const run = (detection: object, rows: TargetRow[], more: Partial<Setting> = {}) => evaluate(settingOf(detection, more), tracksFromRows(rows, 10)).map((t) => t.frame)
+  shares.flatMap((s, i) =>
+    s === null
+      ? []
+      : [
+          {
+            frame: first + i,
+            id: 1,
+            x: 0.4 + 0.1 * s,
+            y: 0.4,
+            w: 0.1,
+            h: 0.2,
+            cls: 'person' as const,
+            confidence: 1,
+            ...more
+          }
+        ]
+  )
+const run = (detection: object, rows: TargetRow[], more: Partial<Setting> = {}) =>
+  evaluate(settingOf(detection, more), tracksFromRows(rows, 10)).map((t) => t.frame)
 const times = <T>(n: number, value: T): T[] => new Array<T>(n).fill(value)
 
 describe('intrusion', () => {
-  const intrusion = (change: object, rows: TargetRow[], more: Partial<Setting> = {}) => run({ kind: 'intrusion', ...change }, rows, more)
+  const intrusion = (change: object, rows: TargetRow[], more: Partial<Setting> = {}) =>
+    run({ kind: 'intrusion', ...change }, rows, more)
 
   test('dwell 0 triggers at once (common practice, no source), at the first row with enough of the body in', () => {
     expect(intrusion({}, walk([0, 0.2, 0.4, 0.5, 1]))).toEqual([4])
@@ -46,8 +72,12 @@ describe('intrusion', () => {
     const out = (n: number) => walk([0, 1, ...times(n, 0), ...times(12, 1)])
     expect(intrusion({ dwellSeconds: 1.5 }, out(9))).toEqual([17])
     expect(intrusion({ dwellSeconds: 1.5 }, out(10))).toEqual([]) // a new stay begins at frame 13 and lasts 1.1 s
-    expect(intrusion({ dwellSeconds: 1.5 }, walk([0, 1, ...times(9, null), ...times(12, 1)]))).toEqual([17])
-    expect(intrusion({ dwellSeconds: 1.5 }, walk([0, 1, ...times(10, null), ...times(20, 1)]))).toEqual([28]) // another target, first seen inside
+    expect(
+      intrusion({ dwellSeconds: 1.5 }, walk([0, 1, ...times(9, null), ...times(12, 1)]))
+    ).toEqual([17])
+    expect(
+      intrusion({ dwellSeconds: 1.5 }, walk([0, 1, ...times(10, null), ...times(20, 1)]))
+    ).toEqual([28]) // another target, first seen inside
   })
 
   test('it fires only at a row in, not while it is out within the grace', () => {
@@ -72,36 +102,69 @@ describe('intrusion', () => {
     expect(intrusion({ classes: ['person'] }, late)).toEqual([4])
     const gone = [...walk([0, 1, 1], { cls: 'unknown' }), ...walk([0, 0], {}, 4)]
     expect(intrusion({ classes: ['person'] }, gone)).toEqual([])
-    expect(intrusion({ holdOffSeconds: 0.5 }, [...walk([0, ...times(12, 1)]), ...walk([0, 0, 0, ...times(12, 1)], { id: 2 })])).toEqual([2, 7])
+    expect(
+      intrusion({ holdOffSeconds: 0.5 }, [
+        ...walk([0, ...times(12, 1)]),
+        ...walk([0, 0, 0, ...times(12, 1)], { id: 2 })
+      ])
+    ).toEqual([2, 7])
   })
 
   test('it has no direction', () => {
     const [trigger] = evaluate(settingOf({ kind: 'intrusion' }), tracksFromRows(walk([0, 1]), 10))
-    expect(triggerLine(trigger)).toBe('{"detection":"z","kind":"intrusion","target":1,"frame":2,"time":0.1}')
+    expect(triggerLine(trigger)).toBe(
+      '{"detection":"z","kind":"intrusion","target":1,"frame":2,"time":0.1}'
+    )
   })
 })
 
 describe('intrusion of at least N', () => {
   const two = { kind: 'intrusion', atLeast: 2 }
-  const all = (detection: object, rows: TargetRow[], more: Partial<Setting> = {}) => evaluate(settingOf(detection, more), tracksFromRows(rows, 10)).map((t) => [t.frame, t.targets])
+  const all = (detection: object, rows: TargetRow[], more: Partial<Setting> = {}) =>
+    evaluate(settingOf(detection, more), tracksFromRows(rows, 10)).map((t) => [t.frame, t.targets])
 
   test('fires when N are in together, names them all, ascending', () => {
-    expect(all(two, [...walk([0, 1, 1, 1, 1], { id: 9 }), ...walk([0, 0, 0, 1, 1], { id: 4 })])).toEqual([[4, [4, 9]]])
+    expect(
+      all(two, [...walk([0, 1, 1, 1, 1], { id: 9 }), ...walk([0, 0, 0, 1, 1], { id: 4 })])
+    ).toEqual([[4, [4, 9]]])
     expect(all(two, walk([0, 1, 1, 1]))).toEqual([])
-    const [trigger] = evaluate(settingOf(two), tracksFromRows([...walk([0, 1], { id: 9 }), ...walk([0, 1], { id: 4 })], 10))
-    expect(triggerLine(trigger)).toBe('{"detection":"z","kind":"intrusion","targets":[4,9],"frame":2,"time":0.1}')
+    const [trigger] = evaluate(
+      settingOf(two),
+      tracksFromRows([...walk([0, 1], { id: 9 }), ...walk([0, 1], { id: 4 })], 10)
+    )
+    expect(triggerLine(trigger)).toBe(
+      '{"detection":"z","kind":"intrusion","targets":[4,9],"frame":2,"time":0.1}'
+    )
   })
 
   test('each must have done the dwell and passed class, size, ignore and confirm once', () => {
-    expect(all({ ...two, dwellSeconds: 0.3 }, [...walk([0, ...times(9, 1)]), ...walk([0, 0, 0, ...times(7, 1)], { id: 2 })])).toEqual([[7, [1, 2]]])
-    expect(all({ ...two, classes: ['person'] }, [...walk([0, ...times(9, 1)]), ...walk([0, ...times(9, 1)], { id: 2, cls: 'animal' })])).toEqual([])
+    expect(
+      all({ ...two, dwellSeconds: 0.3 }, [
+        ...walk([0, ...times(9, 1)]),
+        ...walk([0, 0, 0, ...times(7, 1)], { id: 2 })
+      ])
+    ).toEqual([[7, [1, 2]]])
+    expect(
+      all({ ...two, classes: ['person'] }, [
+        ...walk([0, ...times(9, 1)]),
+        ...walk([0, ...times(9, 1)], { id: 2, cls: 'animal' })
+      ])
+    ).toEqual([])
     // Once qualified it stays so, whatever its class becomes.
-    const changed = [...walk([0, 1]), ...walk(times(5, 1), { cls: 'unknown' }, 3), ...walk([0, 0, 0, 0, 1, 1], { id: 2 })]
+    const changed = [
+      ...walk([0, 1]),
+      ...walk(times(5, 1), { cls: 'unknown' }, 3),
+      ...walk([0, 0, 0, 0, 1, 1], { id: 2 })
+    ]
     expect(all({ ...two, classes: ['person'] }, changed)).toEqual([[5, [1, 2]]])
   })
 
   test('a stay counts until it has ended: a frame later than its last row in plus the grace', () => {
-    const other = (first: number) => walk(times(40, 0).map((_, i) => (i + 1 >= first ? 1 : 0)), { id: 2 })
+    const other = (first: number) =>
+      walk(
+        times(40, 0).map((_, i) => (i + 1 >= first ? 1 : 0)),
+        { id: 2 }
+      )
     expect(all(two, [...walk([0, 1, ...times(30, 0)]), ...other(12)])).toEqual([[12, [1, 2]]])
     expect(all(two, [...walk([0, 1, ...times(30, 0)]), ...other(13)])).toEqual([])
     // The same for one who is no longer seen at all.
@@ -111,26 +174,60 @@ describe('intrusion of at least N', () => {
 
   test('again only after fewer than N have been qualified', () => {
     const first = walk([0, ...times(60, 1)])
-    expect(all(two, [...first, ...walk([0, ...times(20, 1), ...times(8, 0), 1, 1], { id: 2 })])).toEqual([[2, [1, 2]]])
-    expect(all(two, [...first, ...walk([0, ...times(20, 1), ...times(12, 0), 1, 1], { id: 2 })])).toEqual([[2, [1, 2]], [34, [1, 2]]])
+    expect(
+      all(two, [...first, ...walk([0, ...times(20, 1), ...times(8, 0), 1, 1], { id: 2 })])
+    ).toEqual([[2, [1, 2]]])
+    expect(
+      all(two, [...first, ...walk([0, ...times(20, 1), ...times(12, 0), 1, 1], { id: 2 })])
+    ).toEqual([
+      [2, [1, 2]],
+      [34, [1, 2]]
+    ])
     // A third who comes when two are in changes nothing.
-    expect(all(two, [...first, ...walk([0, ...times(20, 1)], { id: 2 }), ...walk([0, 0, 0, 1, 1, 1], { id: 3 })])).toEqual([[2, [1, 2]]])
+    expect(
+      all(two, [
+        ...first,
+        ...walk([0, ...times(20, 1)], { id: 2 }),
+        ...walk([0, 0, 0, 1, 1, 1], { id: 3 })
+      ])
+    ).toEqual([[2, [1, 2]]])
     // Frames in which nobody is seen count as well: in between, nobody was qualified.
     const gone = [...walk([0, 1], { id: 1 }), ...walk([0, 1], { id: 2 })]
     const back = [...walk([1], { id: 3 }, 40), ...walk([1], { id: 4 }, 40)]
-    expect(all(two, [...gone, ...back])).toEqual([[2, [1, 2]], [40, [3, 4]]])
+    expect(all(two, [...gone, ...back])).toEqual([
+      [2, [1, 2]],
+      [40, [3, 4]]
+    ])
   })
 
   test('armed and hold-off are asked of the moment: it waits for them', () => {
-    const schedules = [{ id: 's', name: 'S', week: { mon: [], tue: [], wed: [], thu: [['00:00', '24:00'] as const], fri: [], sat: [], sun: [] }, exceptions: [] }]
+    const schedules = [
+      {
+        id: 's',
+        name: 'S',
+        week: {
+          mon: [],
+          tue: [],
+          wed: [],
+          thu: [['00:00', '24:00'] as const],
+          fri: [],
+          sat: [],
+          sun: []
+        },
+        exceptions: []
+      }
+    ]
     const start = Date.parse('2026-06-03T23:59:59.500Z') // a Wednesday; armed from 0.5 s on
     const rows = [...walk([0, ...times(12, 1)]), ...walk([0, ...times(12, 1)], { id: 2 })]
-    expect(all({ ...two, schedule: 's' }, rows, { plan: { schedules, timeZone: 'UTC' }, start })).toEqual([[6, [1, 2]]])
+    expect(
+      all({ ...two, schedule: 's' }, rows, { plan: { schedules, timeZone: 'UTC' }, start })
+    ).toEqual([[6, [1, 2]]])
   })
 })
 
 describe('loitering', () => {
-  const loitering = (change: object, rows: TargetRow[]) => run({ kind: 'loitering', dwellSeconds: 2, ...change }, rows)
+  const loitering = (change: object, rows: TargetRow[]) =>
+    run({ kind: 'loitering', dwellSeconds: 2, ...change }, rows)
 
   test('who steps out and comes back within the grace is still the same stay, and the time outside counts', () => {
     expect(loitering({ graceSeconds: 3 }, walk([0, 1, ...times(25, 0), 1]))).toEqual([28])
@@ -145,9 +242,21 @@ describe('loitering', () => {
   })
 
   test('dwell and grace have their ranges', () => {
-    const refused = (change: object) => () => parseWith(DetectionSchema, { id: 'z', name: 'Z', zone, kind: 'loitering', dwellSeconds: 5, ...change })
-    expect(refused({ dwellSeconds: 0.5 })).toThrow('$.dwellSeconds: must be a number from 1 to 3600 s')
-    expect(refused({ graceSeconds: 121 })).toThrow('$.graceSeconds: must be a number from 0 to 120 s')
+    const refused = (change: object) => () =>
+      parseWith(DetectionSchema, {
+        id: 'z',
+        name: 'Z',
+        zone,
+        kind: 'loitering',
+        dwellSeconds: 5,
+        ...change
+      })
+    expect(refused({ dwellSeconds: 0.5 })).toThrow(
+      '$.dwellSeconds: must be a number from 1 to 3600 s'
+    )
+    expect(refused({ graceSeconds: 121 })).toThrow(
+      '$.graceSeconds: must be a number from 0 to 120 s'
+    )
     expect(refused({})).not.toThrow()
   })
 })
@@ -185,36 +294,66 @@ describe('zone entry and exit', () => {
 })
 
 describe('zones: what must always hold', () => {
-  const shares = fc.array(fc.integer({ min: 0, max: 20 }).map((n) => n / 20), { minLength: 1, maxLength: 80 })
-  const people = fc.array(shares, { minLength: 1, maxLength: 3 }).map((list) => list.flatMap((s, i) => walk(s, { id: i + 1 })))
+  const shares = fc.array(
+    fc.integer({ min: 0, max: 20 }).map((n) => n / 20),
+    { minLength: 1, maxLength: 80 }
+  )
+  const people = fc
+    .array(shares, { minLength: 1, maxLength: 3 })
+    .map((list) => list.flatMap((s, i) => walk(s, { id: i + 1 })))
 
   test('raising the dwell never adds triggers', () => {
     fc.assert(
-      fc.property(people, fc.integer({ min: 0, max: 30 }), fc.integer({ min: 0, max: 30 }), (rows, a, b) => {
-        const count = (dwell: number) => run({ kind: 'intrusion', dwellSeconds: dwell / 10 }, rows).length
-        expect(count(Math.max(a, b))).toBeLessThanOrEqual(count(Math.min(a, b)))
-      })
+      fc.property(
+        people,
+        fc.integer({ min: 0, max: 30 }),
+        fc.integer({ min: 0, max: 30 }),
+        (rows, a, b) => {
+          const count = (dwell: number) =>
+            run({ kind: 'intrusion', dwellSeconds: dwell / 10 }, rows).length
+          expect(count(Math.max(a, b))).toBeLessThanOrEqual(count(Math.min(a, b)))
+        }
+      )
     )
   })
 
   test('a target that triggers an intrusion still does at a higher sensitivity', () => {
     fc.assert(
-      fc.property(people, fc.integer({ min: 1, max: 100 }), fc.integer({ min: 1, max: 100 }), fc.integer({ min: 0, max: 10 }), (rows, a, b, dwell) => {
-        const who = (sensitivity: number) => new Set(evaluate(settingOf({ kind: 'intrusion', sensitivity, dwellSeconds: dwell / 10 }), tracksFromRows(rows, 10)).map((t) => t.target))
-        const high = who(Math.max(a, b))
-        for (const target of who(Math.min(a, b))) expect(high).toContain(target)
-      })
+      fc.property(
+        people,
+        fc.integer({ min: 1, max: 100 }),
+        fc.integer({ min: 1, max: 100 }),
+        fc.integer({ min: 0, max: 10 }),
+        (rows, a, b, dwell) => {
+          const who = (sensitivity: number) =>
+            new Set(
+              evaluate(
+                settingOf({ kind: 'intrusion', sensitivity, dwellSeconds: dwell / 10 }),
+                tracksFromRows(rows, 10)
+              ).map((t) => t.target)
+            )
+          const high = who(Math.max(a, b))
+          for (const target of who(Math.min(a, b))) expect(high).toContain(target)
+        }
+      )
     )
   })
 
   test('frame by frame and whole clip give the same, for every kind', () => {
-    const kinds = fc.constantFrom({ kind: 'intrusion' }, { kind: 'intrusion', atLeast: 2, dwellSeconds: 0.3 }, { kind: 'intrusion', countFirstSeenInside: false }, { kind: 'entry' }, { kind: 'exit' }, { kind: 'loitering', dwellSeconds: 1, atLeast: 2 })
+    const kinds = fc.constantFrom(
+      { kind: 'intrusion' },
+      { kind: 'intrusion', atLeast: 2, dwellSeconds: 0.3 },
+      { kind: 'intrusion', countFirstSeenInside: false },
+      { kind: 'entry' },
+      { kind: 'exit' },
+      { kind: 'loitering', dwellSeconds: 1, atLeast: 2 }
+    )
     fc.assert(
       fc.property(people, kinds, (rows, detection) => {
         const tracks = tracksFromRows(rows, 10)
         const evaluator = new Evaluator(settingOf(detection))
         const pieces = []
-        for (let i = 0; i < tracks.length; ) {
+        for (let i = 0; i < tracks.length;) {
           const start = i
           while (i < tracks.length && tracks.frame[i] === tracks.frame[start]) i++
           pieces.push(...evaluator.push(tracks, start, i))
@@ -228,29 +367,46 @@ describe('zones: what must always hold', () => {
     fc.assert(
       fc.property(shares, (list) => {
         const first = (found: number) => (found < 0 ? Infinity : found + 1)
-        for (const frame of run({ kind: 'exit' }, walk(list))) expect(frame).toBeGreaterThan(first(list.findIndex((s) => 1 - s < 0.5)))
-        for (const frame of run({ kind: 'entry' }, walk(list))) expect(frame).toBeGreaterThan(first(list.findIndex((s) => s < 0.5)))
+        for (const frame of run({ kind: 'exit' }, walk(list)))
+          expect(frame).toBeGreaterThan(first(list.findIndex((s) => 1 - s < 0.5)))
+        for (const frame of run({ kind: 'entry' }, walk(list)))
+          expect(frame).toBeGreaterThan(first(list.findIndex((s) => s < 0.5)))
       })
     )
   })
 })
 
 describe('the ladder of zones', () => {
-  const ladder = (detection: object, rows: TargetRow[], target = 1) => explain(settingOf(detection), tracksFromRows(rows, 10), 'z', target)!
+  const ladder = (detection: object, rows: TargetRow[], target = 1) =>
+    explain(settingOf(detection), tracksFromRows(rows, 10), 'z', target)!
 
   test('who left too early is stopped by the dwell, with what was missing', () => {
     const early = ladder({ kind: 'intrusion', dwellSeconds: 5 }, walk([0, ...times(20, 1), 0]))
-    expect(early.sentence).toBe('Stopped by dwell: 1.9 s in the zone at 2.0 s, needed: at least 5.0 s.')
-    expect(early.readings.find((r) => r.gate === 'dwell')).toMatchObject({ passed: false, value: 1.9, needed: 5 })
+    expect(early.sentence).toBe(
+      'Stopped by dwell: 1.9 s in the zone at 2.0 s, needed: at least 5.0 s.'
+    )
+    expect(early.readings.find((r) => r.gate === 'dwell')).toMatchObject({
+      passed: false,
+      value: 1.9,
+      needed: 5
+    })
   })
 
   test('who only brushed it is stopped by the body share; who was never near has none of it in', () => {
-    expect(ladder({ kind: 'entry' }, walk([0, 0.3, 0])).sentence).toBe('Stopped by body share: at most 30 % in the zone at 0.1 s, 50 % is needed.')
-    expect(ladder({ kind: 'intrusion' }, walk([-2, -2])).sentence).toBe('It never had any of its body in the zone.')
+    expect(ladder({ kind: 'entry' }, walk([0, 0.3, 0])).sentence).toBe(
+      'Stopped by body share: at most 30 % in the zone at 0.1 s, 50 % is needed.'
+    )
+    expect(ladder({ kind: 'intrusion' }, walk([-2, -2])).sentence).toBe(
+      'It never had any of its body in the zone.'
+    )
   })
 
   test('a trigger of two together is the trigger of both', () => {
     const rows = [...walk([0, 1, 1]), ...walk([0, 0, 1], { id: 2 })]
-    for (const target of [1, 2]) expect(ladder({ kind: 'intrusion', atLeast: 2 }, rows, target)).toMatchObject({ fired: true, frame: 3 })
+    for (const target of [1, 2])
+      expect(ladder({ kind: 'intrusion', atLeast: 2 }, rows, target)).toMatchObject({
+        fired: true,
+        frame: 3
+      })
   })
 })

@@ -10,13 +10,36 @@ import { evaluate, type Setting } from './evaluator.ts'
  * A second reading of docs/detections.md, with nothing of the engine in it: it looks at a whole record at once instead of
  * row by row, and takes its shares from polygon-clipping. Two implementations written from the page must agree.
  */
-const zone: Point[] = [[0.2, 0.2], [0.8, 0.25], [0.55, 0.5], [0.75, 0.8], [0.3, 0.7]]
+const zone: Point[] = [
+  [0.2, 0.2],
+  [0.8, 0.25],
+  [0.55, 0.5],
+  [0.75, 0.8],
+  [0.3, 0.7]
+]
 const EPS = 1e-9
 const atLeast = (a: number, b: number) => a >= b - EPS
 
 function shareOf({ x, y, w, h }: TargetRow): number {
-  const parts = clipping.intersection([[[x, y], [x + w, y], [x + w, y + h], [x, y + h]]], [zone.map(([a, b]): [number, number] => [a, b])])
-  return parts.reduce((sum, rings) => sum + rings.reduce((s, ring, i) => s + (i ? -1 : 1) * Math.abs(signedArea(ring)), 0), 0) / (w * h)
+  const parts = clipping.intersection(
+    [
+      [
+        [x, y],
+        [x + w, y],
+        [x + w, y + h],
+        [x, y + h]
+      ]
+    ],
+    [zone.map(([a, b]): [number, number] => [a, b])]
+  )
+  return (
+    parts.reduce(
+      (sum, rings) =>
+        sum + rings.reduce((s, ring, i) => s + (i ? -1 : 1) * Math.abs(signedArea(ring)), 0),
+      0
+    ) /
+    (w * h)
+  )
 }
 
 /** The rows of each target, cut where more than 1.0 s is missing. */
@@ -24,13 +47,31 @@ function records(rows: TargetRow[], fps: number): TargetRow[][] {
   const found: TargetRow[][] = []
   for (const id of [...new Set(rows.map((r) => r.id))]) {
     const own = rows.filter((r) => r.id === id).sort((a, b) => a.frame - b.frame)
-    own.forEach((row, i) => (i > 0 && !((row.frame - own[i - 1].frame) / fps > 1 + EPS) ? found[found.length - 1].push(row) : found.push([row])))
+    own.forEach((row, i) =>
+      i > 0 && !((row.frame - own[i - 1].frame) / fps > 1 + EPS)
+        ? found[found.length - 1].push(row)
+        : found.push([row])
+    )
   }
   return found
 }
 
-interface Asked { kind: string; sensitivity: number; dwellSeconds?: number; graceSeconds?: number; countFirstSeenInside?: boolean; classes: readonly string[]; confirmSeconds: number; size?: { min?: { w: number; h: number }; max?: { w: number; h: number } } }
-const ignore: Point[] = [[0.3, 0.5], [0.5, 0.5], [0.5, 0.9], [0.3, 0.9]]
+interface Asked {
+  kind: string
+  sensitivity: number
+  dwellSeconds?: number
+  graceSeconds?: number
+  countFirstSeenInside?: boolean
+  classes: readonly string[]
+  confirmSeconds: number
+  size?: { min?: { w: number; h: number }; max?: { w: number; h: number } }
+}
+const ignore: Point[] = [
+  [0.3, 0.5],
+  [0.5, 0.5],
+  [0.5, 0.9],
+  [0.3, 0.9]
+]
 
 function triggersByThePage(d: Asked, rows: TargetRow[], fps: number): [number, number][] {
   const need = Math.max(0.01, 1 - d.sensitivity / 100)
@@ -59,11 +100,20 @@ function triggersByThePage(d: Asked, rows: TargetRow[], fps: number): [number, n
       isIn.forEach((yes, i) => {
         if (!yes) return
         const last = stays.at(-1)?.at(-1)
-        if (last !== undefined && (record[i].frame === record[last].frame + 1 || time(i) - time(last) <= grace + EPS)) stays.at(-1)!.push(i)
+        if (
+          last !== undefined &&
+          (record[i].frame === record[last].frame + 1 || time(i) - time(last) <= grace + EPS)
+        )
+          stays.at(-1)!.push(i)
         else stays.push([i])
       })
       for (const stay of stays) {
-        const at = stay.find((i) => passes[i] && atLeast(time(i) - time(stay[0]), d.dwellSeconds!) && (d.countFirstSeenInside || isIn.slice(0, i).includes(false)))
+        const at = stay.find(
+          (i) =>
+            passes[i] &&
+            atLeast(time(i) - time(stay[0]), d.dwellSeconds!) &&
+            (d.countFirstSeenInside || isIn.slice(0, i).includes(false))
+        )
         if (at !== undefined) result.push([record[at].frame, record[at].id])
       }
     } else {
@@ -86,8 +136,18 @@ function triggersByThePage(d: Asked, rows: TargetRow[], fps: number): [number, n
 }
 
 const FPS = 5
-const step = fc.record({ dx: fc.integer({ min: -8, max: 8 }), dy: fc.integer({ min: -8, max: 8 }), gap: fc.constantFrom(1, 1, 1, 1, 2, 4, 5, 6), cls: fc.constantFrom('person', 'person', 'person', 'animal') })
-const target = fc.record({ x: fc.integer({ min: 0, max: 80 }), y: fc.integer({ min: 0, max: 80 }), w: fc.integer({ min: 3, max: 12 }), steps: fc.array(step, { minLength: 5, maxLength: 60 }) })
+const step = fc.record({
+  dx: fc.integer({ min: -8, max: 8 }),
+  dy: fc.integer({ min: -8, max: 8 }),
+  gap: fc.constantFrom(1, 1, 1, 1, 2, 4, 5, 6),
+  cls: fc.constantFrom('person', 'person', 'person', 'animal')
+})
+const target = fc.record({
+  x: fc.integer({ min: 0, max: 80 }),
+  y: fc.integer({ min: 0, max: 80 }),
+  w: fc.integer({ min: 3, max: 12 }),
+  steps: fc.array(step, { minLength: 5, maxLength: 60 })
+})
 const rowsOf = fc.array(target, { minLength: 1, maxLength: 3 }).map((targets) =>
   targets.flatMap(({ x, y, w, steps }, k): TargetRow[] => {
     let frame = 0
@@ -95,7 +155,16 @@ const rowsOf = fc.array(target, { minLength: 1, maxLength: 3 }).map((targets) =>
       frame += gap
       x = Math.min(88, Math.max(0, x + dx))
       y = Math.min(80, Math.max(0, y + dy))
-      return { frame, id: k + 1, x: x / 100 + 0.0013, y: y / 100 + 0.0017, w: w / 100, h: (1.5 * w) / 100, cls: cls as TargetRow['cls'], confidence: 1 }
+      return {
+        frame,
+        id: k + 1,
+        x: x / 100 + 0.0013,
+        y: y / 100 + 0.0017,
+        w: w / 100,
+        h: (1.5 * w) / 100,
+        cls: cls as TargetRow['cls'],
+        confidence: 1
+      }
     })
   })
 )
@@ -116,16 +185,25 @@ describe('zones: a second reading of the page agrees frame by frame', () => {
     fc.assert(
       fc.property(rowsOf, detection, (rows, asked) => {
         const { dwellSeconds, graceSeconds, countFirstSeenInside, ...common } = asked
-        const own = { ...common, ...(/intr|loit/.test(asked.kind) && { dwellSeconds, countFirstSeenInside }), ...(asked.kind === 'loitering' && { graceSeconds }) }
+        const own = {
+          ...common,
+          ...(/intr|loit/.test(asked.kind) && { dwellSeconds, countFirstSeenInside }),
+          ...(asked.kind === 'loitering' && { graceSeconds })
+        }
         const setting: Setting = {
           plan: { schedules: [], timeZone: 'UTC' },
-          camera: { ignore: [ignore], detections: [parseWith(DetectionSchema, { id: 'z', name: 'Z', zone, ...own })] },
+          camera: {
+            ignore: [ignore],
+            detections: [parseWith(DetectionSchema, { id: 'z', name: 'Z', zone, ...own })]
+          },
           fps: FPS,
           start: 0
         }
         const expected = triggersByThePage(asked, rows, FPS)
         fired += expected.length
-        expect(evaluate(setting, tracksFromRows(rows, FPS)).map((t) => [t.frame, t.target])).toEqual(expected)
+        expect(
+          evaluate(setting, tracksFromRows(rows, FPS)).map((t) => [t.frame, t.target])
+        ).toEqual(expected)
       }),
       { numRuns: 1500 }
     )

@@ -20,7 +20,14 @@ export function outputSettings(endpoint: OutputEndpoint): Record<string, string>
     case 'strobe':
       return { Time: `PT${endpoint.seconds}S`, Pattern: endpoint.pattern }
     case 'speaker':
-      return { Voice: 'phrase' in endpoint.voice ? `phrase:${endpoint.voice.phrase}` : `file:${endpoint.voice.file}`, Repeats: String(endpoint.repeats), Volume: String(endpoint.volume) }
+      return {
+        Voice:
+          'phrase' in endpoint.voice
+            ? `phrase:${endpoint.voice.phrase}`
+            : `file:${endpoint.voice.file}`,
+        Repeats: String(endpoint.repeats),
+        Volume: String(endpoint.volume)
+      }
     case 'relay':
       return { Mode: endpoint.mode, Time: `PT${endpoint.seconds}S` }
     case 'buzzer':
@@ -43,14 +50,35 @@ interface Holder {
  * @param channels of the same device
  * @param actions by camera and detection, `camera detection`
  */
-export function wantedOutput(device: string, output: string, endpoints: readonly Endpoint[], channels: readonly Holder[], actions: ReadonlyMap<string, Actions>, schedules: readonly Schedule[]): OutputSetting | null {
-  const endpoint = endpoints.find((e): e is OutputEndpoint => isOutput(e) && e.device === device && e.output === output)
+export function wantedOutput(
+  device: string,
+  output: string,
+  endpoints: readonly Endpoint[],
+  channels: readonly Holder[],
+  actions: ReadonlyMap<string, Actions>,
+  schedules: readonly Schedule[]
+): OutputSetting | null {
+  const endpoint = endpoints.find(
+    (e): e is OutputEndpoint => isOutput(e) && e.device === device && e.output === output
+  )
   if (!endpoint) return null
   const schedule = schedules.find((s) => s.id === endpoint.schedule)
-  const hours = !endpoint.schedule ? '' : schedule && !schedule.exceptions.length ? writeHours(schedule.week) : null
+  const hours = !endpoint.schedule
+    ? ''
+    : schedule && !schedule.exceptions.length
+      ? writeHours(schedule.week)
+      : null
   const never = schedule && WEEKDAYS.every((day) => !schedule.week[day].length)
   const able = hours !== null && !never && (!endpoint.schedule || schedule)
-  const rules = !able ? [] : channels.flatMap((c) => (c.used && c.camera !== null ? c.held.filter(({ name }) => actions.get(`${c.camera} ${name}`)?.links.includes(endpoint.id)).map(({ name }) => `${c.token}/${name}`) : []))
+  const rules = !able
+    ? []
+    : channels.flatMap((c) =>
+        c.used && c.camera !== null
+          ? c.held
+              .filter(({ name }) => actions.get(`${c.camera} ${name}`)?.links.includes(endpoint.id))
+              .map(({ name }) => `${c.token}/${name}`)
+          : []
+      )
   return { settings: outputSettings(endpoint), hours: able ? hours : '', rules: rules.sort() }
 }
 
@@ -58,19 +86,30 @@ export function wantedOutput(device: string, output: string, endpoints: readonly
  * What differs between two settings of an output, in words; empty: nothing that matters. The server says with each
  * command what an output is to do; a device has to hold it only where it acts by itself.
  */
-export function outputDifferences(wanted: OutputSetting | null, held: OutputSetting | null): string[] {
-  if (!wanted?.rules.length) return held?.rules.length ? ['the device sets it off, and the plan does not'] : []
+export function outputDifferences(
+  wanted: OutputSetting | null,
+  held: OutputSetting | null
+): string[] {
+  if (!wanted?.rules.length)
+    return held?.rules.length ? ['the device sets it off, and the plan does not'] : []
   if (!held) return ['it holds no settings yet']
   const names = [...new Set([...Object.keys(wanted.settings), ...Object.keys(held.settings)])]
   return [
-    ...names.filter((name) => wanted.settings[name] !== held.settings[name]).map((name) => `${name} is ${held.settings[name] ?? 'not set'}, planned ${wanted.settings[name] ?? 'not set'}`),
+    ...names
+      .filter((name) => wanted.settings[name] !== held.settings[name])
+      .map(
+        (name) =>
+          `${name} is ${held.settings[name] ?? 'not set'}, planned ${wanted.settings[name] ?? 'not set'}`
+      ),
     ...(wanted.hours === held.hours ? [] : ['its hours']),
     ...(wanted.rules.join() === held.rules.join() ? [] : ['what sets it off'])
   ]
 }
 
 /** Whether a device sets an output off itself for a rule. */
-export const setsOff = (held: OutputSetting | null, channel: string, rule: string): boolean => held?.rules.includes(`${channel}/${rule}`) ?? false
+export const setsOff = (held: OutputSetting | null, channel: string, rule: string): boolean =>
+  held?.rules.includes(`${channel}/${rule}`) ?? false
 
 /** What is written to a device so that it holds what is wanted of an output. */
-export const toHold = (wanted: OutputSetting | null, held: OutputSetting | null): OutputSetting => wanted ?? { settings: held?.settings ?? {}, hours: '', rules: [] }
+export const toHold = (wanted: OutputSetting | null, held: OutputSetting | null): OutputSetting =>
+  wanted ?? { settings: held?.settings ?? {}, hours: '', rules: [] }

@@ -6,16 +6,48 @@ import { changesOf, standingOf, strangersOf, wantedRules, type Channel } from '.
 
 const parameters = ['Direction', 'Sensitivity', 'ClassFilter', 'ConfirmTime']
 const channel = (more: Partial<Channel> = {}): Channel => ({
-  device: 'cam', deviceName: 'The camera', token: 'analytics', name: 'Picture', camera: 'gate', used: true, readAt: 1, mostRules: null, modes: [], held: [], sent: null,
-  abilities: [{ type: 'tt:LineDetector', most: null, parameters, ranges: { Sensitivity: { min: 1, max: 100 } } }],
+  device: 'cam',
+  deviceName: 'The camera',
+  token: 'analytics',
+  name: 'Picture',
+  camera: 'gate',
+  used: true,
+  readAt: 1,
+  mostRules: null,
+  modes: [],
+  held: [],
+  sent: null,
+  abilities: [
+    {
+      type: 'tt:LineDetector',
+      most: null,
+      parameters,
+      ranges: { Sensitivity: { min: 1, max: 100 } }
+    }
+  ],
   ...more
 })
-const line = (more: object = {}): Detection => parseWith(DetectionSchema, { id: 'one', name: 'One', kind: 'line', line: [[0.1, 0.5], [0.9, 0.5]], ...more })
+const line = (more: object = {}): Detection =>
+  parseWith(DetectionSchema, {
+    id: 'one',
+    name: 'One',
+    kind: 'line',
+    line: [
+      [0.1, 0.5],
+      [0.9, 0.5]
+    ],
+    ...more
+  })
 const ruleOf = (d: Detection): Rule => toRule(d, channel().abilities)!.rule
-const state = (d: Detection, more: Partial<Channel>): string => standingOf(d, channel(more), [], []).state
+const state = (d: Detection, more: Partial<Channel>): string =>
+  standingOf(d, channel(more), [], []).state
 
 describe('how a detection stands, by plan, what was sent, and what is held', () => {
-  const [a, b, c] = [line({ sensitivity: 20 }), line({ sensitivity: 50 }), line({ sensitivity: 80 })]
+  const [a, b, c] = [
+    line({ sensitivity: 20 }),
+    line({ sensitivity: 50 }),
+    line({ sensitivity: 80 })
+  ]
   // The three-way comparison of plan, sent and held; every case of equal and different.
   test.each([
     ['never sent, not held', a, null, null, 'missing'],
@@ -28,7 +60,9 @@ describe('how a detection stands, by plan, what was sent, and what is held', () 
     ['both changed, to different ones', a, b, c, 'drifted'],
     ['sent, and removed on the device', a, a, null, 'drifted']
   ] as const)('%s', (_, plan, sent, held, expected) => {
-    expect(state(plan, { sent: sent && [ruleOf(sent)], held: held ? [ruleOf(held)] : [] })).toBe(expected)
+    expect(state(plan, { sent: sent && [ruleOf(sent)], held: held ? [ruleOf(held)] : [] })).toBe(
+      expected
+    )
   })
 
   test('off, unread, unsupported, and kinds that no device does', () => {
@@ -36,25 +70,48 @@ describe('how a detection stands, by plan, what was sent, and what is held', () 
     expect(state(line({ enabled: false }), { held: [ruleOf(a)] })).toBe('differs')
     expect(state(a, { readAt: null })).toBe('unread')
     expect(state(a, { abilities: [] })).toBe('unsupported')
-    expect(state(parseWith(DetectionSchema, { id: 's', name: 'S', kind: 'signalLoss' }), {})).toBe('own')
+    expect(state(parseWith(DetectionSchema, { id: 's', name: 'S', kind: 'signalLoss' }), {})).toBe(
+      'own'
+    )
   })
 
   test('settings that another door takes are named with that door', () => {
     const d = line({ confirmSeconds: 2 })
-    const poor = channel({ abilities: [{ ...channel().abilities[0], parameters: ['Direction', 'Sensitivity', 'ClassFilter'] }] })
+    const poor = channel({
+      abilities: [
+        { ...channel().abilities[0], parameters: ['Direction', 'Sensitivity', 'ClassFilter'] }
+      ]
+    })
     const recorder = channel({ deviceName: 'Recorder' })
-    expect(standingOf(d, poor, [], []).losses).toEqual([{ setting: 'confirm time', wanted: '2 s', nearest: null, elsewhere: null }])
+    expect(standingOf(d, poor, [], []).losses).toEqual([
+      { setting: 'confirm time', wanted: '2 s', nearest: null, elsewhere: null }
+    ])
     expect(standingOf(d, poor, [], [recorder]).losses).toMatchObject([{ elsewhere: 'Recorder' }])
-    expect(standingOf(d, channel({ abilities: [] }), [], [recorder])).toMatchObject({ state: 'unsupported', elsewhere: 'Recorder' })
-    expect(standingOf(d, channel({ abilities: [] }), [], [{ ...recorder, readAt: null }]).elsewhere).toBeNull()
+    expect(standingOf(d, channel({ abilities: [] }), [], [recorder])).toMatchObject({
+      state: 'unsupported',
+      elsewhere: 'Recorder'
+    })
+    expect(
+      standingOf(d, channel({ abilities: [] }), [], [{ ...recorder, readAt: null }]).elsewhere
+    ).toBeNull()
   })
 
   test('what would be sent: those in use that the device can do; strangers and open ones are changes', () => {
-    const list = [a, line({ id: 'off', enabled: false }), parseWith(DetectionSchema, { id: 't', name: 'T', kind: 'tamper' })]
+    const list = [
+      a,
+      line({ id: 'off', enabled: false }),
+      parseWith(DetectionSchema, { id: 't', name: 'T', kind: 'tamper' })
+    ]
     expect(wantedRules(list, channel(), []).map(({ name }) => name)).toEqual(['one'])
-    const held = [{ ...ruleOf(a), name: 'theirs' }, { name: 'odd', type: 'tt:Unheard', simple: {}, points: [] }]
+    const held = [
+      { ...ruleOf(a), name: 'theirs' },
+      { name: 'odd', type: 'tt:Unheard', simple: {}, points: [] }
+    ]
     const strangers = strangersOf(list, channel({ held }))
-    expect(strangers).toEqual([{ name: 'theirs', kind: 'line' }, { name: 'odd', kind: null }])
+    expect(strangers).toEqual([
+      { name: 'theirs', kind: 'line' },
+      { name: 'odd', kind: null }
+    ])
     const detections = list.map((d) => standingOf(d, channel({ held }), [], []))
     expect(changesOf({ detections, strangers, used: true })).toBe(3)
     expect(changesOf({ detections, strangers, used: false })).toBe(0)

@@ -1,4 +1,9 @@
-import { RULE_TYPES, kindOfType, type AnalysisMode, type RuleAbility } from '../formats/onvif/abilities.ts'
+import {
+  RULE_TYPES,
+  kindOfType,
+  type AnalysisMode,
+  type RuleAbility
+} from '../formats/onvif/abilities.ts'
 import { differencesOf, type Difference } from '../formats/onvif/differences.ts'
 import type { Rule } from '../formats/onvif/rules.ts'
 import { toRule, type Loss } from '../formats/onvif/toRule.ts'
@@ -24,20 +29,41 @@ export interface Channel {
 }
 
 /** What is wanted on a channel: the detections in use that it can do, as rules. */
-export const wantedRules = (detections: readonly Detection[], { abilities }: Pick<Channel, 'abilities'>, schedules: readonly Schedule[]): Rule[] =>
-  detections.flatMap((d) => (d.enabled ? toRule(d, abilities, schedules)?.rule ?? [] : []))
+export const wantedRules = (
+  detections: readonly Detection[],
+  { abilities }: Pick<Channel, 'abilities'>,
+  schedules: readonly Schedule[]
+): Rule[] =>
+  detections.flatMap((d) => (d.enabled ? (toRule(d, abilities, schedules)?.rule ?? []) : []))
 
-function stateOf(d: Detection, rule: Rule | null, channel: Channel): { state: StandingState; differences: Difference[] } {
+function stateOf(
+  d: Detection,
+  rule: Rule | null,
+  channel: Channel
+): { state: StandingState; differences: Difference[] } {
   const held = channel.held.find(({ name }) => name === d.id)
   const sent = channel.sent?.find(({ name }) => name === d.id)
   const nothing = { differences: [] }
   if (!RULE_TYPES[d.kind]) return { state: 'own', ...nothing }
   if (channel.readAt === null) return { state: 'unread', ...nothing }
-  if (!d.enabled) return held ? { state: 'differs', differences: [{ setting: 'in use', plan: 'switched off', device: 'on the device' }] } : { state: 'off', ...nothing }
+  if (!d.enabled)
+    return held
+      ? {
+          state: 'differs',
+          differences: [{ setting: 'in use', plan: 'switched off', device: 'on the device' }]
+        }
+      : { state: 'off', ...nothing }
   if (!rule) return { state: 'unsupported', ...nothing }
-  if (!held) return sent ? { state: 'drifted', differences: [{ setting: 'in use', plan: 'was sent', device: 'removed on the device' }] } : { state: 'missing', ...nothing }
+  if (!held)
+    return sent
+      ? {
+          state: 'drifted',
+          differences: [{ setting: 'in use', plan: 'was sent', device: 'removed on the device' }]
+        }
+      : { state: 'missing', ...nothing }
   const differences = differencesOf(rule, held)
-  if (sent && differencesOf(sent, held).length) return { state: differences.length ? 'drifted' : 'same', differences }
+  if (sent && differencesOf(sent, held).length)
+    return { state: differences.length ? 'drifted' : 'same', differences }
   return { state: differences.length ? 'differs' : 'same', differences }
 }
 
@@ -46,30 +72,57 @@ function stateOf(d: Detection, rule: Rule | null, channel: Channel): { state: St
  *
  * @param others the camera's other channels that are used: other doors to its settings
  */
-export function standingOf(d: Detection, channel: Channel, schedules: readonly Schedule[], others: readonly Channel[]): ChannelDetection {
+export function standingOf(
+  d: Detection,
+  channel: Channel,
+  schedules: readonly Schedule[],
+  others: readonly Channel[]
+): ChannelDetection {
   const translated = toRule(d, channel.abilities, schedules)
-  const able = (other: Channel): { losses: Loss[] } | null => (other.readAt === null ? null : toRule(d, other.abilities, schedules))
-  const losses = channel.readAt === null ? [] : translated?.losses ?? []
+  const able = (other: Channel): { losses: Loss[] } | null =>
+    other.readAt === null ? null : toRule(d, other.abilities, schedules)
+  const losses = channel.readAt === null ? [] : (translated?.losses ?? [])
   return {
     id: d.id,
     name: d.name,
     kind: d.kind,
     parked: d.parked === true,
     ...stateOf(d, translated?.rule ?? null, channel),
-    losses: losses.map((loss) => ({ ...loss, elsewhere: others.find((other) => able(other)?.losses.every(({ setting }) => setting !== loss.setting))?.deviceName ?? null })),
-    elsewhere: translated ? null : others.find((other) => able(other))?.deviceName ?? null
+    losses: losses.map((loss) => ({
+      ...loss,
+      elsewhere:
+        others.find((other) => able(other)?.losses.every(({ setting }) => setting !== loss.setting))
+          ?.deviceName ?? null
+    })),
+    elsewhere: translated ? null : (others.find((other) => able(other))?.deviceName ?? null)
   }
 }
 
 /** Rules on a channel that the plan does not have. */
 export const strangersOf = (detections: readonly Detection[], channel: Channel): Stranger[] =>
-  channel.held.filter(({ name }) => !detections.some(({ id }) => id === name)).map(({ name, type }) => ({ name, kind: kindOfType(type) ?? null }))
+  channel.held
+    .filter(({ name }) => !detections.some(({ id }) => id === name))
+    .map(({ name, type }) => ({ name, kind: kindOfType(type) ?? null }))
 
 /** Whether there is something to send for it. */
-export const isOpen = ({ state }: ChannelDetection): boolean => state === 'missing' || state === 'differs' || state === 'drifted'
+export const isOpen = ({ state }: ChannelDetection): boolean =>
+  state === 'missing' || state === 'differs' || state === 'drifted'
 
 /** How many changes a device waits for: those of its channels, and outputs that it should set off by itself. */
-export const changesOfDevice = ({ channels, outputs }: Pick<DeviceView, 'channels' | 'outputs'>): number => channels.reduce((sum, channel) => sum + changesOf(channel), 0) + outputs.filter(({ waiting }) => waiting.length).length
+export const changesOfDevice = ({
+  channels,
+  outputs
+}: Pick<DeviceView, 'channels' | 'outputs'>): number =>
+  channels.reduce((sum, channel) => sum + changesOf(channel), 0) +
+  outputs.filter(({ waiting }) => waiting.length).length
 
 /** How many changes a channel waits for. */
-export const changesOf = ({ detections, strangers, used }: { detections: readonly ChannelDetection[]; strangers: readonly Stranger[]; used: boolean }): number => (used ? detections.filter(isOpen).length + strangers.length : 0)
+export const changesOf = ({
+  detections,
+  strangers,
+  used
+}: {
+  detections: readonly ChannelDetection[]
+  strangers: readonly Stranger[]
+  used: boolean
+}): number => (used ? detections.filter(isOpen).length + strangers.length : 0)

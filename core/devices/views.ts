@@ -8,10 +8,19 @@ import type { DetectionKind } from '../formats/plan.ts'
 /** What the server tells of devices, and what it may be told. */
 
 /** How a device stands, as honestly as it is known. */
-export type DeviceState = 'unknown' | 'online' | 'clock-off' | 'offline' | 'wrong-password' | 'no-account' | 'new' | 'broken'
+export type DeviceState =
+  | 'unknown'
+  | 'online'
+  | 'clock-off'
+  | 'offline'
+  | 'wrong-password'
+  | 'no-account'
+  | 'new'
+  | 'broken'
 
 /** Whether a device can be spoken with now. */
-export const isReachable = (state: DeviceState): boolean => state === 'online' || state === 'clock-off'
+export const isReachable = (state: DeviceState): boolean =>
+  state === 'online' || state === 'clock-off'
 
 /** What the device cannot hold as it is wanted. */
 export interface ChannelLoss extends Loss {
@@ -24,7 +33,8 @@ export interface ChannelLoss extends Loss {
  * on the device since it was sent; of a kind the device has not; off, and rightly not there; not known yet; no rule of a
  * device at all, as Wardoptic keeps watch of it itself.
  */
-export type StandingState = 'same' | 'differs' | 'missing' | 'drifted' | 'unsupported' | 'off' | 'unread' | 'own'
+export type StandingState =
+  'same' | 'differs' | 'missing' | 'drifted' | 'unsupported' | 'off' | 'unread' | 'own'
 
 /** One of a camera's detections beside what its device holds. */
 export interface ChannelDetection {
@@ -129,7 +139,13 @@ export interface SendingView {
   id: string
   startedAt: number
   finished: boolean
-  devices: { id: string; name: string; state: 'waiting' | 'sending' | 'done' | 'failed'; results: SendResult[]; error: string | null }[]
+  devices: {
+    id: string
+    name: string
+    state: 'waiting' | 'sending' | 'done' | 'failed'
+    results: SendResult[]
+    error: string | null
+  }[]
 }
 
 /** A device that answered when everybody was asked. */
@@ -147,19 +163,45 @@ export interface LiveFrame {
   targets: { id: number; class: string; x: number; y: number; w: number; h: number }[]
 }
 
-const text = (right: string, most: number) => v.pipe(v.string(right), v.trim(), v.minLength(1, 'must not be empty'), v.maxLength(most, `is longer than ${most} characters`))
+const text = (right: string, most: number) =>
+  v.pipe(
+    v.string(right),
+    v.trim(),
+    v.minLength(1, 'must not be empty'),
+    v.maxLength(most, `is longer than ${most} characters`)
+  )
 const bool = v.boolean('must be true or false')
-const ids = v.pipe(v.array(text('must be an id', 64), 'must be a list of ids'), v.minLength(1, 'must name at least one'), v.maxLength(1000, 'names more than 1000'))
+const ids = v.pipe(
+  v.array(text('must be an id', 64), 'must be a list of ids'),
+  v.minLength(1, 'must name at least one'),
+  v.maxLength(1000, 'names more than 1000')
+)
 
 export const AddDeviceSchema = v.strictObject({
   name: text('must be a text', 80),
   address: text('must be an address such as http://192.168.1.20', 200),
   camera: v.nullable(id),
   username: v.nullable(text('must be a text', 80)),
-  password: v.nullable(v.pipe(v.string('must be a text'), v.maxLength(120, 'is longer than 120 characters')))
+  password: v.nullable(
+    v.pipe(v.string('must be a text'), v.maxLength(120, 'is longer than 120 characters'))
+  )
 })
-export const AccountSchema = v.strictObject({ username: text('must be a text', 80), password: v.pipe(v.string('must be a text'), v.minLength(1, 'must not be empty'), v.maxLength(120, 'is longer than 120 characters')), first: bool })
-export const ChannelChangeSchema = v.strictObject({ camera: v.optional(v.nullable(id)), used: v.optional(bool) })
+export const AccountSchema = v.strictObject({
+  username: text('must be a text', 80),
+  password: v.pipe(
+    v.string('must be a text'),
+    v.minLength(1, 'must not be empty'),
+    v.maxLength(120, 'is longer than 120 characters')
+  ),
+  first: bool
+})
+export const ChannelChangeSchema = v.strictObject({
+  camera: v.optional(v.nullable(id)),
+  used: v.optional(bool)
+})
 export const ModeSchema = v.strictObject({ type: text('must be the type of a mode', 120) })
 export const SendSchema = v.strictObject({ devices: ids })
-export const TakeOverSchema = v.strictObject({ channel: text('must be a channel', 64), rule: text('must be the name of a rule', 80) })
+export const TakeOverSchema = v.strictObject({
+  channel: text('must be a channel', 64),
+  rule: text('must be the name of a rule', 80)
+})

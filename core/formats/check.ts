@@ -5,7 +5,29 @@ import { WalkSchema } from './walk.ts'
 /** A check: one planned proof, a walk with an expected trigger or an expected silence (docs/proving.md). */
 
 /** What a check is about: a gate of its detection, or something besides the gates. */
-export const ABOUT = ['passes', 'direction', 'share', 'class', 'size', 'confirm', 'dwell', 'together', 'ignore', 'holdOff', 'armed', 'armInput', 'face', 'mask', 'list', 'cells', 'cause', 'delay', 'contact', 'outputs', 'nuisance'] as const
+export const ABOUT = [
+  'passes',
+  'direction',
+  'share',
+  'class',
+  'size',
+  'confirm',
+  'dwell',
+  'together',
+  'ignore',
+  'holdOff',
+  'armed',
+  'armInput',
+  'face',
+  'mask',
+  'list',
+  'cells',
+  'cause',
+  'delay',
+  'contact',
+  'outputs',
+  'nuisance'
+] as const
 export type About = (typeof ABOUT)[number]
 
 const seconds = number(0, 7200, ' s')
@@ -20,7 +42,15 @@ const BySchema = v.variant(
       /** Targets as they truly are, or found in pictures that are painted and analysed as any others: weather tells only there. */
       through: v.optional(v.picklist(['truth', 'pictures'], 'must be truth or pictures'), 'truth')
     }),
-    v.strictObject({ how: v.literal('clip'), clip: v.pipe(v.string('must be the id of a clip'), v.maxLength(64, 'is longer than 64 characters')), from: seconds, to: seconds }),
+    v.strictObject({
+      how: v.literal('clip'),
+      clip: v.pipe(
+        v.string('must be the id of a clip'),
+        v.maxLength(64, 'is longer than 64 characters')
+      ),
+      from: seconds,
+      to: seconds
+    }),
     v.strictObject({ how: v.literal('person'), words: text(400), seconds: number(5, 3600, ' s') })
   ],
   'must be by one of walk, clip, person'
@@ -37,7 +67,9 @@ const ExpectSchema = v.variant(
       to: seconds,
       /** How many there must be in all, where that matters. */
       times: v.optional(v.pipe(number(1, 100), v.integer('must be a whole number'))),
-      direction: v.optional(v.picklist(['leftToRight', 'rightToLeft'], 'must be leftToRight or rightToLeft')),
+      direction: v.optional(
+        v.picklist(['leftToRight', 'rightToLeft'], 'must be leftToRight or rightToLeft')
+      ),
       cause: v.optional(v.picklist(TAMPER_CAUSES, `must be one of ${TAMPER_CAUSES.join(', ')}`))
     }),
     v.strictObject({ what: v.literal('silence') })
@@ -57,7 +89,10 @@ const EffectSchema = v.strictObject({
 
 export const CheckSchema = v.pipe(
   v.strictObject({
-    id: v.pipe(v.string('must be a text'), v.regex(/^[A-Za-z0-9_.-]{1,120}$/, 'must be 1 to 120 letters, digits, ., - or _')),
+    id: v.pipe(
+      v.string('must be a text'),
+      v.regex(/^[A-Za-z0-9_.-]{1,120}$/, 'must be 1 to 120 letters, digits, ., - or _')
+    ),
     detection: id,
     name,
     about: v.picklist(ABOUT, `must be one of ${ABOUT.join(', ')}`),
@@ -69,8 +104,14 @@ export const CheckSchema = v.pipe(
     expect: ExpectSchema,
     effects: v.optional(v.array(EffectSchema, 'must be a list of effects'), [])
   }),
-  v.check(({ expect }) => expect.what === 'silence' || expect.to >= expect.from, 'expects a trigger in a window that ends before it begins; to must not be before from'),
-  v.check(({ by }) => by.how !== 'clip' || by.to > by.from, 'has a stretch of a clip that ends before it begins; to must be after from')
+  v.check(
+    ({ expect }) => expect.what === 'silence' || expect.to >= expect.from,
+    'expects a trigger in a window that ends before it begins; to must not be before from'
+  ),
+  v.check(
+    ({ by }) => by.how !== 'clip' || by.to > by.from,
+    'has a stretch of a clip that ends before it begins; to must be after from'
+  )
 )
 
 export type Check = v.InferOutput<typeof CheckSchema>

@@ -4,7 +4,13 @@ import { crc16, eventData, plain, readEvent, readFrame, writeFrame, type Frame }
 import { SEVERITIES } from './plan.ts'
 
 const frame = fc.record<Frame>({
-  id: fc.constantFrom('SIA-DCS' as const, 'NULL' as const, 'ACK' as const, 'NAK' as const, 'DUH' as const),
+  id: fc.constantFrom(
+    'SIA-DCS' as const,
+    'NULL' as const,
+    'ACK' as const,
+    'NAK' as const,
+    'DUH' as const
+  ),
   sequence: fc.integer({ min: 0, max: 9999 }),
   account: fc.stringMatching(/^[0-9A-F]{3,16}$/),
   data: fc.constantFrom('', 'Nri1/BA01^major: Slipway: person crossed Quay edge, Water → Land^'),
@@ -20,7 +26,13 @@ describe('frames to a monitoring station', () => {
   })
 
   test('begins with LF, then CRC and length in hexadecimal, ends with CR', () => {
-    const text = writeFrame({ id: 'NULL', sequence: 1, account: '5A31', data: '', at: Date.UTC(2026, 10, 24, 8, 12, 31) })
+    const text = writeFrame({
+      id: 'NULL',
+      sequence: 1,
+      account: '5A31',
+      data: '',
+      at: Date.UTC(2026, 10, 24, 8, 12, 31)
+    })
     expect(text).toMatch(/^\n[0-9A-F]{4}[0-9A-F]{4}"NULL"0001L0#5A31\[\]_08:12:31,11-24-2026\r$/)
     expect(parseInt(text.slice(5, 9), 16)).toBe(Buffer.byteLength(text.slice(9, -1)))
   })
@@ -38,13 +50,24 @@ describe('frames to a monitoring station', () => {
     )
   })
 
-  test.each(['', 'hello', '\nFFFF0003"A"\r', '\n00000000\r'])('%j is no frame', (text) => expect(() => readFrame(text)).toThrow(/the frame/))
+  test.each(['', 'hello', '\nFFFF0003"A"\r', '\n00000000\r'])('%j is no frame', (text) =>
+    expect(() => readFrame(text)).toThrow(/the frame/)
+  )
 })
 
 describe('events', () => {
   test.each(SEVERITIES)('%s: code, zone, severity and words come back', (severity) => {
-    expect(readEvent(eventData({ kind: 'line', zone: 3, severity, words: 'Slipway: [crossed] | "Quay edge"' }))).toEqual({ code: 'BA', zone: 3, severity, words: plain('Slipway: [crossed] | "Quay edge"') })
+    expect(
+      readEvent(
+        eventData({ kind: 'line', zone: 3, severity, words: 'Slipway: [crossed] | "Quay edge"' })
+      )
+    ).toEqual({ code: 'BA', zone: 3, severity, words: plain('Slipway: [crossed] | "Quay edge"') })
   })
-  test('tamper and a lost picture have codes of their own', () => expect([eventData({ kind: 'tamper', zone: 1, severity: 'major', words: 'x' }), eventData({ kind: 'signalLoss', zone: 12, severity: 'minor', words: 'x' })]).toEqual(['Nri1/TA01^major: x^', 'Nri1/UT12^minor: x^']))
-  test('what is none is refused with what would be right', () => expect(() => readEvent('intruder!')).toThrow('must be such as Nri1/BA01^major: text^'))
+  test('tamper and a lost picture have codes of their own', () =>
+    expect([
+      eventData({ kind: 'tamper', zone: 1, severity: 'major', words: 'x' }),
+      eventData({ kind: 'signalLoss', zone: 12, severity: 'minor', words: 'x' })
+    ]).toEqual(['Nri1/TA01^major: x^', 'Nri1/UT12^minor: x^']))
+  test('what is none is refused with what would be right', () =>
+    expect(() => readEvent('intruder!')).toThrow('must be such as Nri1/BA01^major: text^'))
 })

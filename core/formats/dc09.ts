@@ -56,16 +56,43 @@ export function readFrame(text: string): Frame {
   if (!m) throw new InputError('the frame', 'must be a CRC, a length and a quoted name')
   const [, crc, length, body] = m
   const bytes = new TextEncoder().encode(body).length
-  if (parseInt(length, 16) !== bytes) throw new InputError('the frame', `says ${parseInt(length, 16)} bytes and has ${bytes}`)
-  if (parseInt(crc, 16) !== crc16(body)) throw new InputError('the frame', `has the CRC ${crc}; it should be ${hex(crc16(body))}`)
-  const parts = /^"(SIA-DCS|NULL|ACK|NAK|DUH)"(\d{4})(?:R[0-9A-F]{1,6})?L[0-9A-F]{1,6}(?:#([0-9A-F]{1,16}))?\[(?:#[0-9A-F]{1,16}\|)?([^\]]*)\](?:_(\d\d):(\d\d):(\d\d),(\d\d)-(\d\d)-(\d{4}))?$/i.exec(body)
-  if (!parts) throw new InputError('the frame', `is ${body.slice(0, 60)}; must be "SIA-DCS", "NULL", "ACK", "NAK" or "DUH" with a sequence, a line, an account and brackets`)
+  if (parseInt(length, 16) !== bytes)
+    throw new InputError('the frame', `says ${parseInt(length, 16)} bytes and has ${bytes}`)
+  if (parseInt(crc, 16) !== crc16(body))
+    throw new InputError('the frame', `has the CRC ${crc}; it should be ${hex(crc16(body))}`)
+  const parts =
+    /^"(SIA-DCS|NULL|ACK|NAK|DUH)"(\d{4})(?:R[0-9A-F]{1,6})?L[0-9A-F]{1,6}(?:#([0-9A-F]{1,16}))?\[(?:#[0-9A-F]{1,16}\|)?([^\]]*)\](?:_(\d\d):(\d\d):(\d\d),(\d\d)-(\d\d)-(\d{4}))?$/i.exec(
+      body
+    )
+  if (!parts)
+    throw new InputError(
+      'the frame',
+      `is ${body.slice(0, 60)}; must be "SIA-DCS", "NULL", "ACK", "NAK" or "DUH" with a sequence, a line, an account and brackets`
+    )
   const [, id, sequence, account = '', data, h, min, s, month, day, year] = parts
-  return { id: id as FrameId, sequence: Number(sequence), account, data, at: h === undefined ? null : Date.UTC(+year, +month - 1, +day, +h, +min, +s) }
+  return {
+    id: id as FrameId,
+    sequence: Number(sequence),
+    account,
+    data,
+    at: h === undefined ? null : Date.UTC(+year, +month - 1, +day, +h, +min, +s)
+  }
 }
 
 /** Event codes of DC-03: burglary, tamper, trouble, untyped alarm. */
-const CODES: Record<DetectionKind, string> = { line: 'BA', intrusion: 'BA', entry: 'BA', exit: 'BA', loitering: 'BA', motion: 'BA', classMotion: 'BA', tamper: 'TA', signalLoss: 'UT', contact: 'UA', face: 'UA' }
+const CODES: Record<DetectionKind, string> = {
+  line: 'BA',
+  intrusion: 'BA',
+  entry: 'BA',
+  exit: 'BA',
+  loitering: 'BA',
+  motion: 'BA',
+  classMotion: 'BA',
+  tamper: 'TA',
+  signalLoss: 'UT',
+  contact: 'UA',
+  face: 'UA'
+}
 
 export interface StationEvent {
   kind: DetectionKind
@@ -76,11 +103,21 @@ export interface StationEvent {
 }
 
 /** An event as the data of a frame: `Nri1/BA01^severity: words^`. */
-export const eventData = ({ kind, zone, severity, words }: StationEvent): string => `Nri1/${CODES[kind]}${String(zone).padStart(2, '0')}^${severity}: ${plain(words).slice(0, 120)}^`
+export const eventData = ({ kind, zone, severity, words }: StationEvent): string =>
+  `Nri1/${CODES[kind]}${String(zone).padStart(2, '0')}^${severity}: ${plain(words).slice(0, 120)}^`
 
 /** Reads an event back. @throws InputError */
-export function readEvent(data: string): { code: string; zone: number; severity: string; words: string } {
+export function readEvent(data: string): {
+  code: string
+  zone: number
+  severity: string
+  words: string
+} {
   const m = /^N?(?:ri\d+\/)?([A-Z]{2})(\d{1,4})(?:\^(?:(\w+): )?([^^]*)\^)?$/.exec(data)
-  if (!m) throw new InputError('the event', `is "${data.slice(0, 60)}"; must be such as Nri1/BA01^major: text^`)
+  if (!m)
+    throw new InputError(
+      'the event',
+      `is "${data.slice(0, 60)}"; must be such as Nri1/BA01^major: text^`
+    )
   return { code: m[1], zone: Number(m[2]), severity: m[3] ?? '', words: m[4] ?? '' }
 }

@@ -16,29 +16,41 @@ export const text = (most: number) => {
     v.string(right),
     v.trim(),
     v.minLength(1, right),
-    v.maxLength(most, (issue) => `is ${issue.input.length} characters long; at most ${most} are allowed`)
+    v.maxLength(
+      most,
+      (issue) => `is ${issue.input.length} characters long; at most ${most} are allowed`
+    )
   )
 }
 
 export const NAME_MOST = 80
 export const name = text(NAME_MOST)
-export const id = v.pipe(v.string('must be a text'), v.regex(/^[A-Za-z0-9_-]{1,64}$/, 'must be 1 to 64 letters, digits, - or _'))
+export const id = v.pipe(
+  v.string('must be a text'),
+  v.regex(/^[A-Za-z0-9_-]{1,64}$/, 'must be 1 to 64 letters, digits, - or _')
+)
 
 const coordinate = number(0, 1, ' (a share of the picture)')
 const pointRight = 'must be a point [x, y]'
 export const PointSchema = v.pipe(v.strictTuple([coordinate, coordinate], pointRight), v.readonly())
 
 const samePoint = (a: Point, b: Point): boolean => a[0] === b[0] && a[1] === b[1]
-const repeats = (points: readonly Point[]): number => points.findIndex((p, i) => i > 0 && samePoint(p, points[i - 1]))
+const repeats = (points: readonly Point[]): number =>
+  points.findIndex((p, i) => i > 0 && samePoint(p, points[i - 1]))
 
 const lineRight = 'must be a list of 2 to 10 vertices'
 export const LineSchema = v.pipe(
   v.array(PointSchema, lineRight),
-  v.minLength(2, (issue) => `has ${issue.input.length} ${issue.input.length === 1 ? 'vertex' : 'vertices'}; a line needs 2 to 10`),
+  v.minLength(
+    2,
+    (issue) =>
+      `has ${issue.input.length} ${issue.input.length === 1 ? 'vertex' : 'vertices'}; a line needs 2 to 10`
+  ),
   v.maxLength(10, (issue) => `has ${issue.input.length} vertices; a line may have 2 to 10`),
   v.check(
     (points) => repeats(points) < 0,
-    (issue) => `has no length between vertices ${repeats(issue.input)} and ${repeats(issue.input) + 1}; they must be at different places`
+    (issue) =>
+      `has no length between vertices ${repeats(issue.input)} and ${repeats(issue.input) + 1}; they must be at different places`
   )
 )
 
@@ -54,7 +66,10 @@ export const ZoneSchema = v.pipe(
       return `crosses itself (edge ${a + 1} meets edge ${b + 1}); its outline must not touch itself`
     }
   ),
-  v.check((points) => Math.abs(signedArea(points)) > 1e-9, 'has no area; its vertices must not lie on one straight line')
+  v.check(
+    (points) => Math.abs(signedArea(points)) > 1e-9,
+    'has no area; its vertices must not lie on one straight line'
+  )
 )
 
 const frameSchema = v.strictObject({ w: number(0, 1), h: number(0, 1) })
@@ -62,7 +77,10 @@ const frameSchema = v.strictObject({ w: number(0, 1), h: number(0, 1) })
 export const bool = v.boolean('must be true or false')
 const classes = v.optional(
   v.pipe(
-    v.array(v.picklist(CLASSES, `must be one of ${CLASSES.join(', ')}`), 'must be a list of classes'),
+    v.array(
+      v.picklist(CLASSES, `must be one of ${CLASSES.join(', ')}`),
+      'must be a list of classes'
+    ),
     v.check((list) => new Set(list).size === list.length, 'names a class twice')
   ),
   []
@@ -122,8 +140,16 @@ export const IntrusionDetectionSchema = v.strictObject({
   atLeast
 })
 
-export const EntryDetectionSchema = v.strictObject({ ...gates, kind: v.literal('entry'), zone: ZoneSchema })
-export const ExitDetectionSchema = v.strictObject({ ...gates, kind: v.literal('exit'), zone: ZoneSchema })
+export const EntryDetectionSchema = v.strictObject({
+  ...gates,
+  kind: v.literal('entry'),
+  zone: ZoneSchema
+})
+export const ExitDetectionSchema = v.strictObject({
+  ...gates,
+  kind: v.literal('exit'),
+  zone: ZoneSchema
+})
 
 export const LoiteringDetectionSchema = v.strictObject({
   ...gates,
@@ -141,11 +167,18 @@ export const CellsSchema = v.pipe(
   v.array(v.pipe(v.string(cellsRight), v.regex(/^[01]+$/, cellsRight)), cellsRight),
   v.minLength(1, cellsRight),
   v.maxLength(100, 'has more than 100 rows'),
-  v.check((rows) => rows.every((row) => row.length === rows[0].length && row.length <= 100), cellsRight),
-  v.check((rows) => rows.some((row) => row.includes('1')), 'has no cell selected; motion would never count')
+  v.check(
+    (rows) => rows.every((row) => row.length === rows[0].length && row.length <= 100),
+    cellsRight
+  ),
+  v.check(
+    (rows) => rows.some((row) => row.includes('1')),
+    'has no cell selected; motion would never count'
+  )
 )
 /** Every cell of the usual grid. */
-export const allCells = (columns = USUAL_GRID.columns, rows = USUAL_GRID.rows): string[] => new Array<string>(rows).fill('1'.repeat(columns))
+export const allCells = (columns = USUAL_GRID.columns, rows = USUAL_GRID.rows): string[] =>
+  new Array<string>(rows).fill('1'.repeat(columns))
 
 const motion = {
   ...common,
@@ -157,7 +190,11 @@ const motion = {
   offDelaySeconds: v.optional(number(0, 60, ' s'), 1)
 }
 export const MotionDetectionSchema = v.strictObject({ ...motion, kind: v.literal('motion') })
-export const ClassMotionDetectionSchema = v.strictObject({ ...motion, ...targetGates, kind: v.literal('classMotion') })
+export const ClassMotionDetectionSchema = v.strictObject({
+  ...motion,
+  ...targetGates,
+  kind: v.literal('classMotion')
+})
 
 export const TAMPER_CAUSES = ['covered', 'dark', 'washedOut', 'outOfFocus', 'moved'] as const
 /** Steps of severity, from the lowest. */
@@ -167,14 +204,24 @@ export const TamperDetectionSchema = v.strictObject({
   kind: v.literal('tamper'),
   sensitivity,
   causes: v.optional(
-    v.pipe(v.array(v.picklist(TAMPER_CAUSES, `must be one of ${TAMPER_CAUSES.join(', ')}`), 'must be a list of causes'), v.minLength(1, `must name at least one of ${TAMPER_CAUSES.join(', ')}`)),
+    v.pipe(
+      v.array(
+        v.picklist(TAMPER_CAUSES, `must be one of ${TAMPER_CAUSES.join(', ')}`),
+        'must be a list of causes'
+      ),
+      v.minLength(1, `must name at least one of ${TAMPER_CAUSES.join(', ')}`)
+    ),
     () => [...TAMPER_CAUSES]
   ),
   delaySeconds: v.optional(number(0, 600, ' s'), 3),
   severity: v.optional(v.picklist(SEVERITIES, `must be one of ${SEVERITIES.join(', ')}`), 'major')
 })
 
-export const SignalLossDetectionSchema = v.strictObject({ ...common, kind: v.literal('signalLoss'), delaySeconds: v.optional(number(0.5, 600, ' s'), 5) })
+export const SignalLossDetectionSchema = v.strictObject({
+  ...common,
+  kind: v.literal('signalLoss'),
+  delaySeconds: v.optional(number(0.5, 600, ' s'), 5)
+})
 
 export const ContactDetectionSchema = v.strictObject({
   ...common,
@@ -192,12 +239,27 @@ export const FaceDetectionSchema = v.strictObject({
   /** The smallest face frame. */
   faceMin: v.optional(frameSchema, () => ({ w: 0.02, h: 0.04 })),
   mask: v.optional(v.picklist(['any', 'with', 'without'], 'must be any, with or without'), 'any'),
-  list: v.optional(v.picklist(['any', 'listed', 'notListed'], 'must be any, listed or notListed'), 'any'),
+  list: v.optional(
+    v.picklist(['any', 'listed', 'notListed'], 'must be any, listed or notListed'),
+    'any'
+  ),
   /** Names of the known faces. */
   faces: v.optional(v.array(text(NAME_MOST), 'must be a list of names'), [])
 })
 
-const kinds = ['line', 'intrusion', 'entry', 'exit', 'loitering', 'motion', 'classMotion', 'tamper', 'signalLoss', 'contact', 'face']
+const kinds = [
+  'line',
+  'intrusion',
+  'entry',
+  'exit',
+  'loitering',
+  'motion',
+  'classMotion',
+  'tamper',
+  'signalLoss',
+  'contact',
+  'face'
+]
 export const DetectionSchema = v.variant(
   'kind',
   [
@@ -234,10 +296,19 @@ export type Severity = (typeof SEVERITIES)[number]
 /** Detections with gates that look at a target. */
 export type TargetGated = Extract<Detection, { classes: unknown }>
 
-export type FrameDetection = MotionDetection | ClassMotionDetection | TamperDetection | SignalLossDetection | ContactDetection
-const frameKinds: readonly DetectionKind[] = ['motion', 'classMotion', 'tamper', 'signalLoss', 'contact']
+export type FrameDetection =
+  MotionDetection | ClassMotionDetection | TamperDetection | SignalLossDetection | ContactDetection
+const frameKinds: readonly DetectionKind[] = [
+  'motion',
+  'classMotion',
+  'tamper',
+  'signalLoss',
+  'contact'
+]
 /** Whether a detection asks for a size in metres, which only a measured scene can tell. */
-export const isInMetres = (d: Detection): boolean => 'size' in d && (d.size?.minMetres !== undefined || d.size?.maxMetres !== undefined)
+export const isInMetres = (d: Detection): boolean =>
+  'size' in d && (d.size?.minMetres !== undefined || d.size?.maxMetres !== undefined)
 
 /** Whether a detection looks at whole frames, or at an input, rather than at targets one by one. */
-export const isFrameKind = (detection: Detection): detection is FrameDetection => frameKinds.includes(detection.kind)
+export const isFrameKind = (detection: Detection): detection is FrameDetection =>
+  frameKinds.includes(detection.kind)

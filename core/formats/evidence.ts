@@ -8,9 +8,18 @@ import { DIRECTIONS, parseWith, type Plan } from './plan.ts'
 
 const instant = v.pipe(
   v.string('must be an instant such as "2026-11-24T18:00:00Z"'),
-  v.check((text) => /(Z|[+-]\d\d:\d\d)$/.test(text) && !Number.isNaN(Date.parse(text)), 'must be an instant with its offset from UTC, such as "2026-11-24T18:00:00Z"')
+  v.check(
+    (text) => /(Z|[+-]\d\d:\d\d)$/.test(text) && !Number.isNaN(Date.parse(text)),
+    'must be an instant with its offset from UTC, such as "2026-11-24T18:00:00Z"'
+  )
 )
-const InputsSchema = v.record(v.string(), v.array(v.strictObject({ at: instant, set: v.boolean('must be true or false') }), 'must be a list of changes'))
+const InputsSchema = v.record(
+  v.string(),
+  v.array(
+    v.strictObject({ at: instant, set: v.boolean('must be true or false') }),
+    'must be a list of changes'
+  )
+)
 
 const json = (text: string, place: string): unknown => {
   try {
@@ -23,7 +32,12 @@ const json = (text: string, place: string): unknown => {
 /** Reads `{"panel": [{"at": ISO, "set": true}]}`; the changes may come in any order. @throws InputError with the path */
 export function readArmInputs(text: string): ArmInputs {
   const inputs = parseWith(InputsSchema, json(text, '$'))
-  return Object.fromEntries(Object.entries(inputs).map(([id, changes]) => [id, changes.map(({ at, set }) => ({ at: Date.parse(at), set })).sort((a, b) => a.at - b.at)]))
+  return Object.fromEntries(
+    Object.entries(inputs).map(([id, changes]) => [
+      id,
+      changes.map(({ at, set }) => ({ at: Date.parse(at), set })).sort((a, b) => a.at - b.at)
+    ])
+  )
 }
 
 const seconds = (most: number) => {
@@ -33,7 +47,12 @@ const seconds = (most: number) => {
 const ExpectedSchema = v.strictObject({
   detection: v.string('must be the id of a detection'),
   time: seconds(1e7),
-  direction: v.optional(v.picklist(DIRECTIONS.slice(0, 2) as ['leftToRight', 'rightToLeft'], 'must be leftToRight or rightToLeft')),
+  direction: v.optional(
+    v.picklist(
+      DIRECTIONS.slice(0, 2) as ['leftToRight', 'rightToLeft'],
+      'must be leftToRight or rightToLeft'
+    )
+  ),
   within: v.optional(seconds(3600)),
   early: v.optional(seconds(3600))
 })
@@ -47,7 +66,11 @@ export function readExpected(text: string, plan: Plan, camera: string): Expected
     const value = json(line, place)
     try {
       const expected = parseWith(ExpectedSchema, value)
-      if (!known.includes(expected.detection)) throw new InputError('$.detection', `"${expected.detection}" is not in the plan; it has ${known.join(', ')}`)
+      if (!known.includes(expected.detection))
+        throw new InputError(
+          '$.detection',
+          `"${expected.detection}" is not in the plan; it has ${known.join(', ')}`
+        )
       return expected
     } catch (error) {
       if (error instanceof InputError) throw new InputError(place, error.message)

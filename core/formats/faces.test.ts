@@ -17,13 +17,23 @@ describe('faces as text', () => {
   })
 
   test('mask and name may be missing', () => {
-    expect(readFaces('\uFEFF5,1,0,0,64,36\r\n\r\n', size).get(faceKey(5, 1))).toEqual({ x: 0, y: 0, w: 0.1, h: 0.1, mask: null, name: null })
+    expect(readFaces('\uFEFF5,1,0,0,64,36\r\n\r\n', size).get(faceKey(5, 1))).toEqual({
+      x: 0,
+      y: 0,
+      w: 0.1,
+      h: 0.1,
+      mask: null,
+      name: null
+    })
     expect(readFaces('', size).size).toBe(0)
   })
 
   test.each([
     ['5,1,0,0', 'line 1: has 4 columns'],
     ['5,1,0,0,64,tall', 'line 1, column 6: is "tall"; must be a number'],
-    ['5,1,0,0,64,36\n5,2,0,0,64,36,perhaps', 'line 2, mask: is "perhaps"; must be with, without, or empty']
+    [
+      '5,1,0,0,64,36\n5,2,0,0,64,36,perhaps',
+      'line 2, mask: is "perhaps"; must be with, without, or empty'
+    ]
   ])('%j is refused', (text, message) => expect(() => readFaces(text, size)).toThrow(message))
 })

@@ -10,26 +10,59 @@ import type { PictureSize } from './mot.ts'
  */
 export function readFaces(text: string, size: PictureSize): Faces {
   const faces = new Map<string, Face>()
-  text.replace(/^\uFEFF/, '').split(/\r\n|\n|\r/).forEach((line, index) => {
-    if (line.trim() === '') return
-    const place = `line ${index + 1}`
-    const cells = line.split(',').map((cell) => cell.trim())
-    if (cells.length < 6 || cells.length > 8) throw new InputError(place, `has ${cells.length} columns; a face is frame,id,left,top,width,height[,mask,name]`)
-    const [frame, id, left, top, width, height] = cells.slice(0, 6).map((cell, i) => {
-      const value = cell === '' ? NaN : Number(cell)
-      if (!Number.isFinite(value)) throw new InputError(`${place}, column ${i + 1}`, `is "${cell.slice(0, 20)}"; must be a number`)
-      return value
+  text
+    .replace(/^\uFEFF/, '')
+    .split(/\r\n|\n|\r/)
+    .forEach((line, index) => {
+      if (line.trim() === '') return
+      const place = `line ${index + 1}`
+      const cells = line.split(',').map((cell) => cell.trim())
+      if (cells.length < 6 || cells.length > 8)
+        throw new InputError(
+          place,
+          `has ${cells.length} columns; a face is frame,id,left,top,width,height[,mask,name]`
+        )
+      const [frame, id, left, top, width, height] = cells.slice(0, 6).map((cell, i) => {
+        const value = cell === '' ? NaN : Number(cell)
+        if (!Number.isFinite(value))
+          throw new InputError(
+            `${place}, column ${i + 1}`,
+            `is "${cell.slice(0, 20)}"; must be a number`
+          )
+        return value
+      })
+      const mask = cells[6] ?? ''
+      if (!['with', 'without', ''].includes(mask))
+        throw new InputError(
+          `${place}, mask`,
+          `is "${mask.slice(0, 20)}"; must be with, without, or empty`
+        )
+      faces.set(faceKey(frame, id), {
+        x: left / size.width,
+        y: top / size.height,
+        w: width / size.width,
+        h: height / size.height,
+        mask: mask === '' ? null : mask === 'with',
+        name: cells[7] || null
+      })
     })
-    const mask = cells[6] ?? ''
-    if (!['with', 'without', ''].includes(mask)) throw new InputError(`${place}, mask`, `is "${mask.slice(0, 20)}"; must be with, without, or empty`)
-    faces.set(faceKey(frame, id), { x: left / size.width, y: top / size.height, w: width / size.width, h: height / size.height, mask: mask === '' ? null : mask === 'with', name: cells[7] || null })
-  })
   return faces
 }
 
 export function writeFaces(faces: Faces, size: PictureSize): string {
   const fixed = (value: number): string => String(Math.round(value * 100) / 100)
   return [...faces]
-    .map(([key, { x, y, w, h, mask, name }]) => [...key.split(' '), fixed(x * size.width), fixed(y * size.height), fixed(w * size.width), fixed(h * size.height), mask === null ? '' : mask ? 'with' : 'without', name ?? ''].join(',') + '\n')
+    .map(
+      ([key, { x, y, w, h, mask, name }]) =>
+        [
+          ...key.split(' '),
+          fixed(x * size.width),
+          fixed(y * size.height),
+          fixed(w * size.width),
+          fixed(h * size.height),
+          mask === null ? '' : mask ? 'with' : 'without',
+          name ?? ''
+        ].join(',') + '\n'
+    )
     .join('')
 }

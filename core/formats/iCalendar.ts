@@ -14,21 +14,37 @@ import { WEEKDAYS, type Schedule, type SitePosition, type Span, type Weekday } f
 
 const DAY = 24 * 60 * 60_000
 const YEAR_DAYS = 366
-const BYDAY: Record<Weekday, string> = { mon: 'MO', tue: 'TU', wed: 'WE', thu: 'TH', fri: 'FR', sat: 'SA', sun: 'SU' }
+const BYDAY: Record<Weekday, string> = {
+  mon: 'MO',
+  tue: 'TU',
+  wed: 'WE',
+  thu: 'TH',
+  fri: 'FR',
+  sat: 'SA',
+  sun: 'SU'
+}
 
 export interface CalendarSite {
   timeZone: string
   position: SitePosition | undefined
 }
 
-const escaped = (text: string): string => text.replace(/[\\;,]/g, (c) => `\\${c}`).replace(/\r?\n/g, '\\n')
+const escaped = (text: string): string =>
+  text.replace(/[\\;,]/g, (c) => `\\${c}`).replace(/\r?\n/g, '\\n')
 
 /** Lines of at most 75 octets, as RFC 5545, 3.1, asks. */
 function folded(line: string): string {
   const parts: string[] = []
   let [part, bytes] = ['', 0]
   for (const c of line) {
-    const size = c.codePointAt(0)! < 0x80 ? 1 : c.codePointAt(0)! < 0x800 ? 2 : c.codePointAt(0)! < 0x10000 ? 3 : 4
+    const size =
+      c.codePointAt(0)! < 0x80
+        ? 1
+        : c.codePointAt(0)! < 0x800
+          ? 2
+          : c.codePointAt(0)! < 0x10000
+            ? 3
+            : 4
     if (bytes + size > (parts.length ? 74 : 75)) {
       parts.push(part)
       ;[part, bytes] = ['', 0]
@@ -57,23 +73,53 @@ function zoneLines(timeZone: string, days: readonly CalendarDay[]): string[] {
     const kind = day.shift > least ? 'DAYLIGHT' : 'STANDARD'
     // An observance begins on the clock that was there before it.
     const from = i === 0 ? day.midnight - 365 * DAY : day.from + before
-    lines.push(`BEGIN:${kind}`, `DTSTART:${wall(from)}`, `TZOFFSETFROM:${offset(before)}`, `TZOFFSETTO:${offset(day.shift)}`, `END:${kind}`)
+    lines.push(
+      `BEGIN:${kind}`,
+      `DTSTART:${wall(from)}`,
+      `TZOFFSETFROM:${offset(before)}`,
+      `TZOFFSETTO:${offset(day.shift)}`,
+      `END:${kind}`
+    )
     before = day.shift
   })
   return [...lines, 'END:VTIMEZONE']
 }
 
 /** @param from when the calendar begins, milliseconds of UTC; its first week is the one of that day */
-export function writeCalendar(schedule: Schedule, { timeZone, position }: CalendarSite, from: number): string {
+export function writeCalendar(
+  schedule: Schedule,
+  { timeZone, position }: CalendarSite,
+  from: number
+): string {
   const { days } = new Calendar(timeZone, position, from, from + YEAR_DAYS * DAY)
   const sun = new Calendar(timeZone, position, days[0].from, days[days.length - 1].to)
-  const lines = ['BEGIN:VCALENDAR', 'VERSION:2.0', 'PRODID:-//Wardoptic//Arming hours//EN', 'CALSCALE:GREGORIAN', `X-WR-CALNAME:${escaped(schedule.name)}`, ...zoneLines(timeZone, days)]
+  const lines = [
+    'BEGIN:VCALENDAR',
+    'VERSION:2.0',
+    'PRODID:-//Wardoptic//Arming hours//EN',
+    'CALSCALE:GREGORIAN',
+    `X-WR-CALNAME:${escaped(schedule.name)}`,
+    ...zoneLines(timeZone, days)
+  ]
   let number = 0
   const event = (begin: number, end: number, more: string[] = []): void => {
     if (end <= begin) return
-    lines.push('BEGIN:VEVENT', `UID:${schedule.id}-${++number}@wardoptic`, `DTSTAMP:${utc(from)}`, `SUMMARY:${escaped(`Armed: ${schedule.name}`)}`, `DTSTART;TZID=${timeZone}:${wall(begin)}`, `DTEND;TZID=${timeZone}:${wall(end)}`, ...more, 'END:VEVENT')
+    lines.push(
+      'BEGIN:VEVENT',
+      `UID:${schedule.id}-${++number}@wardoptic`,
+      `DTSTAMP:${utc(from)}`,
+      `SUMMARY:${escaped(`Armed: ${schedule.name}`)}`,
+      `DTSTART;TZID=${timeZone}:${wall(begin)}`,
+      `DTEND;TZID=${timeZone}:${wall(end)}`,
+      ...more,
+      'END:VEVENT'
+    )
   }
-  const onDay = ([a, b]: Span, day: CalendarDay): void => event(day.midnight + sun.wallOf(parseSpanEnd(a)!, day), day.midnight + sun.wallOf(parseSpanEnd(b)!, day))
+  const onDay = ([a, b]: Span, day: CalendarDay): void =>
+    event(
+      day.midnight + sun.wallOf(parseSpanEnd(a)!, day),
+      day.midnight + sun.wallOf(parseSpanEnd(b)!, day)
+    )
   // Each date once, also where the clock changes on it.
   const dates = sun.days.filter((d, i) => i === 0 || d.date !== sun.days[i - 1].date)
   const isException = (date: string): boolean => schedule.exceptions.some((e) => e.date === date)
@@ -81,7 +127,8 @@ export function writeCalendar(schedule: Schedule, { timeZone, position }: Calend
   for (const weekday of WEEKDAYS)
     for (const span of schedule.week[weekday]) {
       if (span.some((end) => end.startsWith('sun'))) {
-        for (const day of dates) if (day.weekday === weekday && !isException(day.date)) onDay(span, day)
+        for (const day of dates)
+          if (day.weekday === weekday && !isException(day.date)) onDay(span, day)
         continue
       }
       const key = span.join()
@@ -92,12 +139,24 @@ export function writeCalendar(schedule: Schedule, { timeZone, position }: Calend
   for (const { span, weekdays } of weekly.values()) {
     const first = dates.find((d) => weekdays.includes(d.weekday))!
     const at = (end: string): number => first.midnight + sun.wallOf(parseSpanEnd(end)!, first)
-    const out = schedule.exceptions.filter((e) => weekdays.includes(WEEKDAYS[(new Date(`${e.date}T00:00Z`).getUTCDay() + 6) % 7]))
-    event(at(span[0]), at(span[1]), [`RRULE:FREQ=WEEKLY;BYDAY=${weekdays.map((d) => BYDAY[d]).join(',')}`, ...out.map((e) => `EXDATE;TZID=${timeZone}:${wall(Date.parse(`${e.date}T00:00Z`) + at(span[0]) - first.midnight)}`)])
+    const out = schedule.exceptions.filter((e) =>
+      weekdays.includes(WEEKDAYS[(new Date(`${e.date}T00:00Z`).getUTCDay() + 6) % 7])
+    )
+    event(at(span[0]), at(span[1]), [
+      `RRULE:FREQ=WEEKLY;BYDAY=${weekdays.map((d) => BYDAY[d]).join(',')}`,
+      ...out.map(
+        (e) =>
+          `EXDATE;TZID=${timeZone}:${wall(Date.parse(`${e.date}T00:00Z`) + at(span[0]) - first.midnight)}`
+      )
+    ])
   }
   for (const exception of schedule.exceptions) {
     const midnight = Date.parse(`${exception.date}T00:00Z`)
-    const day = dates.find((d) => d.date === exception.date) ?? { ...dates[0], date: exception.date, midnight }
+    const day = dates.find((d) => d.date === exception.date) ?? {
+      ...dates[0],
+      date: exception.date,
+      midnight
+    }
     for (const span of exception.spans) onDay(span, day)
   }
   lines.push('END:VCALENDAR')
@@ -119,54 +178,126 @@ const YEARS = [1970, 2200] as const
  * @throws InputError that names the event
  */
 function checkBounds(component: ICAL.Component): void {
-  const named = String(component.getFirstPropertyValue('summary') ?? component.getFirstPropertyValue('uid') ?? '').slice(0, 60)
-  const wrong = (what: string): InputError => new InputError('the calendar', `has the event "${named}" with ${what}`)
+  const named = String(
+    component.getFirstPropertyValue('summary') ?? component.getFirstPropertyValue('uid') ?? ''
+  ).slice(0, 60)
+  const wrong = (what: string): InputError =>
+    new InputError('the calendar', `has the event "${named}" with ${what}`)
   for (const property of component.getAllProperties('rrule')) {
-    const { freq, interval, parts } = property.getFirstValue() as unknown as ICAL.Recur & { parts: Record<string, unknown[]> }
-    if (freq === 'SECONDLY' || freq === 'MINUTELY') throw wrong(`a rule of each ${freq === 'SECONDLY' ? 'second' : 'minute'}; must recur each hour or more seldom`)
-    if (!(interval >= 1 && interval <= MAX_INTERVAL)) throw wrong(`the interval ${interval}; must be 1 to ${MAX_INTERVAL}`)
-    if (Object.values(parts ?? {}).some((list) => list.length > 400)) throw wrong('a rule of more than 400 parts')
+    const { freq, interval, parts } = property.getFirstValue() as unknown as ICAL.Recur & {
+      parts: Record<string, unknown[]>
+    }
+    if (freq === 'SECONDLY' || freq === 'MINUTELY')
+      throw wrong(
+        `a rule of each ${freq === 'SECONDLY' ? 'second' : 'minute'}; must recur each hour or more seldom`
+      )
+    if (!(interval >= 1 && interval <= MAX_INTERVAL))
+      throw wrong(`the interval ${interval}; must be 1 to ${MAX_INTERVAL}`)
+    if (Object.values(parts ?? {}).some((list) => list.length > 400))
+      throw wrong('a rule of more than 400 parts')
   }
-  if ([...component.getAllProperties('rdate'), ...component.getAllProperties('exdate')].reduce((n, p) => n + p.getValues().length, 0) > MAX_DATES) throw wrong(`more than ${MAX_DATES} dates of its own`)
+  if (
+    [...component.getAllProperties('rdate'), ...component.getAllProperties('exdate')].reduce(
+      (n, p) => n + p.getValues().length,
+      0
+    ) > MAX_DATES
+  )
+    throw wrong(`more than ${MAX_DATES} dates of its own`)
   const duration = component.getFirstPropertyValue('duration') as unknown as ICAL.Duration | null
   if (duration) {
-    const days = duration.weeks * 7 + duration.days + duration.hours / 24 + duration.minutes / 1440 + duration.seconds / 86_400
-    if (duration.isNegative || !(days <= MAX_DURATION_DAYS)) throw wrong(`a duration that is negative or longer than ${MAX_DURATION_DAYS} days`)
+    const days =
+      duration.weeks * 7 +
+      duration.days +
+      duration.hours / 24 +
+      duration.minutes / 1440 +
+      duration.seconds / 86_400
+    if (duration.isNegative || !(days <= MAX_DURATION_DAYS))
+      throw wrong(`a duration that is negative or longer than ${MAX_DURATION_DAYS} days`)
   }
   for (const name of ['dtstart', 'dtend', 'recurrence-id']) {
     const time = component.getFirstPropertyValue(name) as unknown as ICAL.Time | null
-    if (time && !(time.year >= YEARS[0] && time.year <= YEARS[1] && time.month >= 1 && time.month <= 12 && time.day >= 1 && time.day <= 31)) throw wrong(`${name.toUpperCase()} that is no date of the years ${YEARS.join(' to ')}`)
+    if (
+      time &&
+      !(
+        time.year >= YEARS[0] &&
+        time.year <= YEARS[1] &&
+        time.month >= 1 &&
+        time.month <= 12 &&
+        time.day >= 1 &&
+        time.day <= 31
+      )
+    )
+      throw wrong(`${name.toUpperCase()} that is no date of the years ${YEARS.join(' to ')}`)
   }
 }
 
 /** An iCalendar time as milliseconds of UTC; without a zone it is the site's. */
 function instantOf(time: ICAL.Time, tzid: string | undefined, timeZone: string): number {
   const { year, month, day, hour, minute } = time
-  const zone = time.zone?.tzid === 'UTC' ? 'utc' : tzid && tzid !== 'floating' && DateTime.local({ zone: tzid }).isValid ? tzid : timeZone
-  return DateTime.fromObject({ year, month, day, ...(!time.isDate && { hour, minute }) }, { zone }).toMillis()
+  const zone =
+    time.zone?.tzid === 'UTC'
+      ? 'utc'
+      : tzid && tzid !== 'floating' && DateTime.local({ zone: tzid }).isValid
+        ? tzid
+        : timeZone
+  return DateTime.fromObject(
+    { year, month, day, ...(!time.isDate && { hour, minute }) },
+    { zone }
+  ).toMillis()
 }
 
 /** The intervals of the events of a calendar, within a year from an instant. @throws InputError */
-function occurrences(text: string, timeZone: string, from: number, to: number): { name: string | null; intervals: [number, number][] } {
+function occurrences(
+  text: string,
+  timeZone: string,
+  from: number,
+  to: number
+): { name: string | null; intervals: [number, number][] } {
   let root: ICAL.Component
   try {
     const parsed = ICAL.parse(text.replace(/^\uFEFF/, '')) as unknown
-    root = new ICAL.Component((Array.isArray((parsed as unknown[])[0]) ? (parsed as unknown[])[0] : parsed) as never)
+    root = new ICAL.Component(
+      (Array.isArray((parsed as unknown[])[0]) ? (parsed as unknown[])[0] : parsed) as never
+    )
   } catch (error) {
     throw new InputError('the calendar', `is not iCalendar (RFC 5545): ${(error as Error).message}`)
   }
   if (!root.name) throw new InputError('the calendar', 'is not iCalendar (RFC 5545): it is empty')
-  if (root.name !== 'vcalendar') throw new InputError('the calendar', `begins with ${root.name.toUpperCase()}; must be a VCALENDAR`)
-  const components = root.getAllSubcomponents('vevent').filter((c) => String(c.getFirstPropertyValue('transp') ?? '').toUpperCase() !== 'TRANSPARENT' && String(c.getFirstPropertyValue('status') ?? '').toUpperCase() !== 'CANCELLED')
-  if (!components.length) throw new InputError('the calendar', 'has no events; its events are the hours in which it is armed')
-  if (components.length > MAX_EVENTS) throw new InputError('the calendar', `has ${components.length} events; must have at most ${MAX_EVENTS}`)
+  if (root.name !== 'vcalendar')
+    throw new InputError(
+      'the calendar',
+      `begins with ${root.name.toUpperCase()}; must be a VCALENDAR`
+    )
+  const components = root
+    .getAllSubcomponents('vevent')
+    .filter(
+      (c) =>
+        String(c.getFirstPropertyValue('transp') ?? '').toUpperCase() !== 'TRANSPARENT' &&
+        String(c.getFirstPropertyValue('status') ?? '').toUpperCase() !== 'CANCELLED'
+    )
+  if (!components.length)
+    throw new InputError(
+      'the calendar',
+      'has no events; its events are the hours in which it is armed'
+    )
+  if (components.length > MAX_EVENTS)
+    throw new InputError(
+      'the calendar',
+      `has ${components.length} events; must have at most ${MAX_EVENTS}`
+    )
   components.forEach(checkBounds)
   const events = components.map((c) => new ICAL.Event(c))
   const intervals: [number, number][] = []
   for (const event of events.filter((e) => !e.isRecurrenceException())) {
-    for (const other of events) if (other.isRecurrenceException() && other.uid === event.uid) event.relateException(other)
-    const tzidOf = (e: ICAL.Event): string | undefined => e.component.getFirstProperty('dtstart')?.getParameter('tzid') as string | undefined
-    if (!event.startDate) throw new InputError('the calendar', `has the event "${event.summary ?? event.uid}" without DTSTART`)
+    for (const other of events)
+      if (other.isRecurrenceException() && other.uid === event.uid) event.relateException(other)
+    const tzidOf = (e: ICAL.Event): string | undefined =>
+      e.component.getFirstProperty('dtstart')?.getParameter('tzid') as string | undefined
+    if (!event.startDate)
+      throw new InputError(
+        'the calendar',
+        `has the event "${event.summary ?? event.uid}" without DTSTART`
+      )
     const add = (e: ICAL.Event, start: ICAL.Time, end: ICAL.Time): boolean => {
       const [a, b] = [instantOf(start, tzidOf(e), timeZone), instantOf(end, tzidOf(e), timeZone)]
       if (b > from && a < to) intervals.push([Math.max(a, from), Math.min(b, to)])
@@ -177,7 +308,11 @@ function occurrences(text: string, timeZone: string, from: number, to: number): 
       const iterator = event.iterator()
       let n = 0
       for (let next = iterator.next(); next; next = iterator.next()) {
-        if (++n > MOST_OCCURRENCES) throw new InputError('the calendar', `has the event "${event.summary ?? event.uid}" with more than ${MOST_OCCURRENCES} occurrences`)
+        if (++n > MOST_OCCURRENCES)
+          throw new InputError(
+            'the calendar',
+            `has the event "${event.summary ?? event.uid}" with more than ${MOST_OCCURRENCES} occurrences`
+          )
         const details = event.getOccurrenceDetails(next)
         if (!add(details.item, details.startDate, details.endDate)) break
       }
@@ -194,11 +329,21 @@ function occurrences(text: string, timeZone: string, from: number, to: number): 
  *
  * @throws InputError with what is wrong with the calendar
  */
-export function readCalendar(text: string, id: string, { timeZone, position }: CalendarSite, from: number): Schedule {
+export function readCalendar(
+  text: string,
+  id: string,
+  { timeZone, position }: CalendarSite,
+  from: number
+): Schedule {
   // From the next local midnight on: each date is wholly in.
   const near = new Calendar(timeZone, position, from, from + 2 * DAY).days
   const begin = near.find((d) => d.date !== near[0].date)!
-  const calendar = new Calendar(timeZone, position, begin.midnight - begin.shift, begin.midnight - begin.shift + 52 * 7 * DAY)
+  const calendar = new Calendar(
+    timeZone,
+    position,
+    begin.midnight - begin.shift,
+    begin.midnight - begin.shift + 52 * 7 * DAY
+  )
   const to = calendar.days[calendar.days.length - 1].to
   const { name, intervals } = occurrences(text, timeZone, begin.midnight - begin.shift, to)
   intervals.sort((a, b) => a[0] - b[0])
@@ -209,7 +354,9 @@ export function readCalendar(text: string, id: string, { timeZone, position }: C
     const base = day.midnight - day.shift
     for (const [a, b] of intervals) {
       if (a >= day.to) break
-      const [start, end] = [Math.max(a, day.from), Math.min(b, day.to)].map((t) => Math.round((t - base) / 60_000))
+      const [start, end] = [Math.max(a, day.from), Math.min(b, day.to)].map((t) =>
+        Math.round((t - base) / 60_000)
+      )
       if (start >= end) continue
       const last = of.spans[of.spans.length - 1]
       // Where the clock is put forward, the hour that does not exist does not part what goes over it.
@@ -217,17 +364,33 @@ export function readCalendar(text: string, id: string, { timeZone, position }: C
       else of.spans.push([start, end])
     }
   }
-  const textOf = (spans: readonly [number, number][]): string => spans.map(([a, b]) => `${clockText(a)} ${clockText(b)}`).join()
-  const spansOf = (of: string): Span[] => of.split(',').filter(Boolean).map((part) => part.split(' ') as unknown as Span)
+  const textOf = (spans: readonly [number, number][]): string =>
+    spans.map(([a, b]) => `${clockText(a)} ${clockText(b)}`).join()
+  const spansOf = (of: string): Span[] =>
+    of
+      .split(',')
+      .filter(Boolean)
+      .map((part) => part.split(' ') as unknown as Span)
   const week = {} as Record<Weekday, Span[]>
   const exceptions: Schedule['exceptions'] = []
   for (const weekday of WEEKDAYS) {
-    const dates = [...byDate].filter(([, d]) => d.weekday === weekday).map(([date, d]) => ({ date, text: textOf(d.spans) }))
+    const dates = [...byDate]
+      .filter(([, d]) => d.weekday === weekday)
+      .map(([date, d]) => ({ date, text: textOf(d.spans) }))
     const counts = new Map<string, number>()
     for (const d of dates) counts.set(d.text, (counts.get(d.text) ?? 0) + 1)
     const [usual] = [...counts].reduce((best, next) => (next[1] > best[1] ? next : best))
     week[weekday] = spansOf(usual)
-    exceptions.push(...dates.filter((d) => d.text !== usual).map((d) => ({ date: d.date, spans: spansOf(d.text) })))
+    exceptions.push(
+      ...dates
+        .filter((d) => d.text !== usual)
+        .map((d) => ({ date: d.date, spans: spansOf(d.text) }))
+    )
   }
-  return { id, name: (name ?? 'Hours from a calendar').replace(/^Armed: /, '').slice(0, 80), week, exceptions: exceptions.sort((a, b) => (a.date < b.date ? -1 : 1)) }
+  return {
+    id,
+    name: (name ?? 'Hours from a calendar').replace(/^Armed: /, '').slice(0, 80),
+    week,
+    exceptions: exceptions.sort((a, b) => (a.date < b.date ? -1 : 1))
+  }
 }

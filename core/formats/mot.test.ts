@@ -10,9 +10,27 @@ const read = (text: string) => readMot(text, 10, size)
 describe('MOTChallenge text', () => {
   // Rows of the form published with MOT16 (ground truth of a training sequence; layout from memory).
   test('reads rows in pixels, in any order, with classes as numbers or names', () => {
-    const t = read('2,3,320,180,64,36,1,1,0.9\n1,3,0,0,64,36,1,7,1\r\n1,1,-6.4,36,64,90,0.5,animal,1\n\n3,1,1,1,2,2,1,3\n4,1,1,1,2,2,1,6\n5,1,1,1,2,2,1,11\n')
-    expect(rowAt(t, 0)).toEqual({ frame: 1, id: 1, x: -0.01, y: 0.1, w: 0.1, h: 0.25, cls: 'animal', confidence: 0.5 })
-    expect([...t.cls].map((c) => CLASSES[c])).toEqual(['animal', 'person', 'person', 'vehicle', 'cycle', 'unknown'])
+    const t = read(
+      '2,3,320,180,64,36,1,1,0.9\n1,3,0,0,64,36,1,7,1\r\n1,1,-6.4,36,64,90,0.5,animal,1\n\n3,1,1,1,2,2,1,3\n4,1,1,1,2,2,1,6\n5,1,1,1,2,2,1,11\n'
+    )
+    expect(rowAt(t, 0)).toEqual({
+      frame: 1,
+      id: 1,
+      x: -0.01,
+      y: 0.1,
+      w: 0.1,
+      h: 0.25,
+      cls: 'animal',
+      confidence: 0.5
+    })
+    expect([...t.cls].map((c) => CLASSES[c])).toEqual([
+      'animal',
+      'person',
+      'person',
+      'vehicle',
+      'cycle',
+      'unknown'
+    ])
   })
 
   test('columns after the sixth may be missing: class unknown', () => {
@@ -43,7 +61,9 @@ describe('MOTChallenge text', () => {
         expect([...after.frame]).toEqual([...before.frame])
         expect([...after.id]).toEqual([...before.id])
         expect([...after.cls]).toEqual([...before.cls])
-        for (const k of ['x', 'y', 'w', 'h'] as const) for (let i = 0; i < before.length; i++) expect(Math.abs(after[k][i] - before[k][i])).toBeLessThan(0.006 / 360)
+        for (const k of ['x', 'y', 'w', 'h'] as const)
+          for (let i = 0; i < before.length; i++)
+            expect(Math.abs(after[k][i] - before[k][i])).toBeLessThan(0.006 / 360)
       })
     )
   })

@@ -7,8 +7,22 @@ import { tracksFromRows, type TargetRow, type Tracks } from '../targets/tracks.t
  * `frame,id,left,top,width,height,confidence,class,visibility` in pixels.
  * Source of the class numbers: Milan et al., "MOT16: A Benchmark for Multi-Object Tracking", table 3 (from memory).
  */
-const numberToClass: Record<number, TargetClass> = { 1: 'person', 2: 'person', 7: 'person', 3: 'vehicle', 5: 'vehicle', 4: 'cycle', 6: 'cycle' }
-const classToText: Record<TargetClass, string> = { person: '1', vehicle: '3', cycle: '4', animal: 'animal', unknown: '-1' }
+const numberToClass: Record<number, TargetClass> = {
+  1: 'person',
+  2: 'person',
+  7: 'person',
+  3: 'vehicle',
+  5: 'vehicle',
+  4: 'cycle',
+  6: 'cycle'
+}
+const classToText: Record<TargetClass, string> = {
+  person: '1',
+  vehicle: '3',
+  cycle: '4',
+  animal: 'animal',
+  unknown: '-1'
+}
 
 const MOST_FRAMES = 100_000_000
 
@@ -33,16 +47,26 @@ export function readMot(text: string, fps: number, size: PictureSize): Tracks {
     const place = `line ${index + 1}`
     const cells = line.split(',').map((cell) => cell.trim())
     if (cells.length < 6 || cells.length > 10)
-      throw new InputError(place, `has ${cells.length} columns; a row is frame,id,left,top,width,height[,confidence,class,visibility]`)
+      throw new InputError(
+        place,
+        `has ${cells.length} columns; a row is frame,id,left,top,width,height[,confidence,class,visibility]`
+      )
     const number = (column: number, name: string): number => {
       const value = cells[column] === '' ? NaN : Number(cells[column])
-      if (!Number.isFinite(value)) throw new InputError(`${place}, ${name}`, `is "${cells[column].slice(0, 20)}"; must be a number`)
+      if (!Number.isFinite(value))
+        throw new InputError(
+          `${place}, ${name}`,
+          `is "${cells[column].slice(0, 20)}"; must be a number`
+        )
       return value
     }
     const whole = (column: number, name: string, min: number, max: number): number => {
       const value = number(column, name)
       if (!Number.isInteger(value) || value < min || value > max)
-        throw new InputError(`${place}, ${name}`, `is ${cells[column].slice(0, 20)}; must be a whole number from ${min} to ${max}`)
+        throw new InputError(
+          `${place}, ${name}`,
+          `is ${cells[column].slice(0, 20)}; must be a whole number from ${min} to ${max}`
+        )
       return value
     }
     const frame = whole(0, 'frame', 1, MOST_FRAMES)
@@ -54,7 +78,8 @@ export function readMot(text: string, fps: number, size: PictureSize): Tracks {
     if (!(width > 0)) throw new InputError(`${place}, width`, `is ${width}; must be above 0`)
     if (!(height > 0)) throw new InputError(`${place}, height`, `is ${height}; must be above 0`)
     const key = `${frame} ${id}`
-    if (seen.has(key)) throw new InputError(place, `target ${id} stands twice in frame ${frame}; once is right`)
+    if (seen.has(key))
+      throw new InputError(place, `target ${id} stands twice in frame ${frame}; once is right`)
     seen.add(key)
     rows.push({
       frame,
@@ -73,7 +98,11 @@ export function readMot(text: string, fps: number, size: PictureSize): Tracks {
 function readClass(text: string, place: string): TargetClass {
   if ((CLASSES as readonly string[]).includes(text)) return text as TargetClass
   const value = text === '' ? NaN : Number(text)
-  if (!Number.isFinite(value)) throw new InputError(`${place}, class`, `is "${text.slice(0, 20)}"; must be a MOT16 number or one of ${CLASSES.join(', ')}`)
+  if (!Number.isFinite(value))
+    throw new InputError(
+      `${place}, class`,
+      `is "${text.slice(0, 20)}"; must be a MOT16 number or one of ${CLASSES.join(', ')}`
+    )
   return numberToClass[value] ?? 'unknown'
 }
 

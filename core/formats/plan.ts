@@ -12,17 +12,25 @@ export * from './detection.ts'
 
 const spanEnd = v.pipe(
   v.string('must be a time such as "18:30", "24:00" or "sunset-00:30"'),
-  v.check(isSpanEnd, (issue) => `is "${String(issue.input).slice(0, 20)}"; must be a time such as "18:30", "24:00" or "sunset-00:30"`)
+  v.check(
+    isSpanEnd,
+    (issue) =>
+      `is "${String(issue.input).slice(0, 20)}"; must be a time such as "18:30", "24:00" or "sunset-00:30"`
+  )
 )
 const span = v.pipe(
   v.strictTuple([spanEnd, spanEnd], 'must be a span ["18:30", "24:00"]'),
   v.check(
     ([from, to]) => sameDayOrder(from, to),
-    (issue) => `runs from ${issue.input[0]} to ${issue.input[1]}; its start must come before its end (a span over midnight is two: one to "24:00", one from "00:00" of the next day)`
+    (issue) =>
+      `runs from ${issue.input[0]} to ${issue.input[1]}; its start must come before its end (a span over midnight is two: one to "24:00", one from "00:00" of the next day)`
   ),
   v.readonly()
 )
-const spans = v.pipe(v.array(span, 'must be a list of spans'), v.maxLength(48, 'has more than 48 spans'))
+const spans = v.pipe(
+  v.array(span, 'must be a list of spans'),
+  v.maxLength(48, 'has more than 48 spans')
+)
 
 export const WEEKDAYS = ['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'] as const
 
@@ -46,7 +54,13 @@ export const ScheduleSchema = v.strictObject({
     sun: v.optional(spans, [])
   }),
   exceptions: v.optional(
-    v.array(v.strictObject({ date: v.pipe(v.string(), v.check(isDate, 'must be a date such as "2026-12-25"')), /** Such as of a holiday. */ name: v.optional(name), spans })),
+    v.array(
+      v.strictObject({
+        date: v.pipe(v.string(), v.check(isDate, 'must be a date such as "2026-12-25"')),
+        /** Such as of a holiday. */ name: v.optional(name),
+        spans
+      })
+    ),
     []
   )
 })
@@ -82,7 +96,9 @@ export const CameraSchema = v.strictObject({
 export const PlanSchema = v.strictObject({
   format: v.literal('wardoptic-plan/1', 'must be "wardoptic-plan/1"'),
   timeZone,
-  position: v.optional(v.strictObject({ latitude: number(-90, 90, '°'), longitude: number(-180, 180, '°') })),
+  position: v.optional(
+    v.strictObject({ latitude: number(-90, 90, '°'), longitude: number(-180, 180, '°') })
+  ),
   schedules: v.optional(v.array(ScheduleSchema, 'must be a list of schedules'), []),
   cameras: v.array(CameraSchema, 'must be a list of cameras')
 })
@@ -96,10 +112,15 @@ export type SitePosition = NonNullable<Plan['position']>
 
 /** Whether any end of a schedule's spans follows the sun; the site's position must be known then. */
 export const isTiedToSun = ({ week, exceptions }: Schedule): boolean =>
-  [...Object.values(week), ...exceptions.map((e) => e.spans)].flat(2).some((end) => end.startsWith('sun'))
+  [...Object.values(week), ...exceptions.map((e) => e.spans)]
+    .flat(2)
+    .some((end) => end.startsWith('sun'))
 
 const pathText = (path: v.BaseIssue<unknown>['path']): string =>
-  (path ?? []).reduce((sum, { key }) => sum + (typeof key === 'number' ? `[${key}]` : `.${String(key)}`), '$')
+  (path ?? []).reduce(
+    (sum, { key }) => sum + (typeof key === 'number' ? `[${key}]` : `.${String(key)}`),
+    '$'
+  )
 
 const issueText = (issue: v.BaseIssue<unknown>): string => {
   if (issue.type !== 'strict_object') return issue.message
@@ -120,7 +141,8 @@ export function parseWith<S extends v.GenericSchema>(schema: S, value: unknown):
 }
 
 /** The first thing whose id stands twice in a list, or -1. */
-const twice = (list: readonly { id: string }[]): number => list.findIndex((x, i) => list.findIndex((y) => y.id === x.id) < i)
+const twice = (list: readonly { id: string }[]): number =>
+  list.findIndex((x, i) => list.findIndex((y) => y.id === x.id) < i)
 
 /**
  * Reads a plan from JSON text: the schema, and what holds between its parts (ids are unique, schedules exist,
@@ -138,7 +160,8 @@ export function readPlan(json: string): Plan {
   const plan = parseWith(PlanSchema, value)
   const unique = (list: readonly { id: string }[], path: string): void => {
     const at = twice(list)
-    if (at >= 0) throw new InputError(`${path}[${at}].id`, `"${list[at].id}" is used twice; ids must differ`)
+    if (at >= 0)
+      throw new InputError(`${path}[${at}].id`, `"${list[at].id}" is used twice; ids must differ`)
   }
   unique(plan.schedules, '$.schedules')
   unique(plan.cameras, '$.cameras')
@@ -146,11 +169,18 @@ export function readPlan(json: string): Plan {
     unique(camera.detections, `$.cameras[${c}].detections`)
     camera.detections.forEach((detection, d) => {
       if (detection.schedule && !plan.schedules.some((s) => s.id === detection.schedule))
-        throw new InputError(`$.cameras[${c}].detections[${d}].schedule`, `names "${detection.schedule}", and the plan has no such schedule`)
+        throw new InputError(
+          `$.cameras[${c}].detections[${d}].schedule`,
+          `names "${detection.schedule}", and the plan has no such schedule`
+        )
       if (!camera.scene && isInMetres(detection))
-        throw new InputError(`$.cameras[${c}].detections[${d}].size`, 'is in metres, and the camera has no measured scene; give $.cameras[].scene, or use min and max')
+        throw new InputError(
+          `$.cameras[${c}].detections[${d}].size`,
+          'is in metres, and the camera has no measured scene; give $.cameras[].scene, or use min and max'
+        )
     })
   })
-  if (!plan.position && plan.schedules.some(isTiedToSun)) throw new InputError('$.position', 'is missing; spans tied to the sun need it')
+  if (!plan.position && plan.schedules.some(isTiedToSun))
+    throw new InputError('$.position', 'is missing; spans tied to the sun need it')
   return plan
 }

@@ -9,7 +9,19 @@ test('ends of spans: fixed times and the sun', () => {
   expect(parseSpanEnd('sunrise+01:15')).toEqual({ sun: 'sunrise', offset: 75 })
 })
 
-test.each(['', '6:30', '24:01', '12:60', '18.30', '18:30:00', 'sunset-', 'sunset-00:75', 'sunset+13:00', 'noon', '-01:00'])('%j is none', (text) => {
+test.each([
+  '',
+  '6:30',
+  '24:01',
+  '12:60',
+  '18.30',
+  '18:30:00',
+  'sunset-',
+  'sunset-00:75',
+  'sunset+13:00',
+  'noon',
+  '-01:00'
+])('%j is none', (text) => {
   expect(isSpanEnd(text)).toBe(false)
 })
 
@@ -22,5 +34,6 @@ test('the start must come before the end where both are fixed', () => {
 
 test('every minute of the day is read', () => {
   const two = (n: number) => String(n).padStart(2, '0')
-  for (let m = 0; m <= 1440; m++) expect(parseSpanEnd(`${two(Math.floor(m / 60))}:${two(m % 60)}`)).toEqual({ minutes: m })
+  for (let m = 0; m <= 1440; m++)
+    expect(parseSpanEnd(`${two(Math.floor(m / 60))}:${two(m % 60)}`)).toEqual({ minutes: m })
 })

@@ -12,31 +12,78 @@ const seconds = number(0, 86400, ' s')
 const share = v.optional(number(0, 1), 0)
 const name = text(120)
 
-export const ACTOR_KINDS = ['adult', 'child', 'crouching', 'group', 'dog', 'gull', 'car', 'van', 'bicycle'] as const
+export const ACTOR_KINDS = [
+  'adult',
+  'child',
+  'crouching',
+  'group',
+  'dog',
+  'gull',
+  'car',
+  'van',
+  'bicycle'
+] as const
 /** `[x, z]`, `[x, z, pause]` or `[x, z, pause, y]`. */
-const wayPoint = v.union([v.strictTuple([metre, metre]), v.strictTuple([metre, metre, seconds]), v.strictTuple([metre, metre, seconds, metre])], 'must be a way-point [x, z], [x, z, seconds to stay] or [x, z, seconds to stay, metres above ground]')
+const wayPoint = v.union(
+  [
+    v.strictTuple([metre, metre]),
+    v.strictTuple([metre, metre, seconds]),
+    v.strictTuple([metre, metre, seconds, metre])
+  ],
+  'must be a way-point [x, z], [x, z, seconds to stay] or [x, z, seconds to stay, metres above ground]'
+)
 
 export const ActorSchema = v.strictObject({
-  kind: v.picklist(ACTOR_KINDS, (issue) => `is ${JSON.stringify(issue.input)}; must be one of ${ACTOR_KINDS.join(', ')}`),
+  kind: v.picklist(
+    ACTOR_KINDS,
+    (issue) => `is ${JSON.stringify(issue.input)}; must be one of ${ACTOR_KINDS.join(', ')}`
+  ),
   from: v.optional(seconds, 0),
   /** Metres per second; left out: the kind's own. */
   speed: v.optional(number(0.05, 40, ' m/s')),
   /** Metres; left out: the kind's own. */
   tall: v.optional(number(0.2, 4, ' m')),
-  way: v.pipe(v.array(wayPoint, 'must be a list of way-points'), v.minLength(2, 'needs at least 2 way-points')),
+  way: v.pipe(
+    v.array(wayPoint, 'must be a list of way-points'),
+    v.minLength(2, 'needs at least 2 way-points')
+  ),
   /** Of a group: how many. */
   members: v.optional(number(2, 8), 3),
   mask: v.optional(v.boolean('must be true or false'), false),
   /** Who it is, for a list of known faces. */
   name: v.optional(name),
-  coat: v.optional(v.picklist(['navy', 'red', 'green', 'grey', 'ochre', 'white', 'black'], 'must be one of navy, red, green, grey, ochre, white, black'))
+  coat: v.optional(
+    v.picklist(
+      ['navy', 'red', 'green', 'grey', 'ochre', 'white', 'black'],
+      'must be one of navy, red, green, grey, ochre, white, black'
+    )
+  )
 })
 
-export const FAULT_KINDS = ['covered', 'sprayed', 'defocused', 'knocked', 'lightsOut', 'washedOut', 'cableCut', 'frozen'] as const
-export const FaultSchema = v.strictObject({ kind: v.picklist(FAULT_KINDS, `must be one of ${FAULT_KINDS.join(', ')}`), from: seconds, to: v.optional(seconds) })
+export const FAULT_KINDS = [
+  'covered',
+  'sprayed',
+  'defocused',
+  'knocked',
+  'lightsOut',
+  'washedOut',
+  'cableCut',
+  'frozen'
+] as const
+export const FaultSchema = v.strictObject({
+  kind: v.picklist(FAULT_KINDS, `must be one of ${FAULT_KINDS.join(', ')}`),
+  from: seconds,
+  to: v.optional(seconds)
+})
 
 export const LIGHTS = ['day', 'dusk', 'night', 'infrared'] as const
-export const WeatherSchema = v.strictObject({ wind: share, rain: share, snow: share, fog: share, clouds: share })
+export const WeatherSchema = v.strictObject({
+  wind: share,
+  rain: share,
+  snow: share,
+  fog: share,
+  clouds: share
+})
 
 /** What happens while a script or a check runs. */
 export const happening = {
@@ -44,13 +91,19 @@ export const happening = {
   light: v.optional(v.picklist(LIGHTS, `must be one of ${LIGHTS.join(', ')}`), 'day'),
   weather: v.optional(WeatherSchema, {}),
   /** Cars' lamps that sweep over the picture. */
-  headlights: v.optional(v.array(v.strictObject({ from: seconds, takes: v.optional(number(0.5, 60, ' s'), 4) })), []),
+  headlights: v.optional(
+    v.array(v.strictObject({ from: seconds, takes: v.optional(number(0.5, 60, ' s'), 4) })),
+    []
+  ),
   /** An insect that crawls on the lens. */
   insects: v.optional(v.array(v.strictObject({ from: seconds, to: seconds })), []),
   faults: v.optional(v.array(FaultSchema), []),
   actors: v.optional(v.array(ActorSchema, 'must be a list of actors'), []),
   /** Contacts and the panel's set state, on the same clock. */
-  inputs: v.optional(v.record(id, v.array(v.strictObject({ at: seconds, set: v.boolean('must be true or false') }))), {}),
+  inputs: v.optional(
+    v.record(id, v.array(v.strictObject({ at: seconds, set: v.boolean('must be true or false') }))),
+    {}
+  ),
   seed: v.optional(v.pipe(number(0, 4294967295), v.integer('must be a whole number')), 1)
 }
 
@@ -76,6 +129,7 @@ export const USUAL_ACTORS: Record<ActorKind, { tall: number; speed: number }> = 
 /** @throws InputError for a fault that ends before it begins */
 export function checkFaults(faults: Walk['faults'], place = '$.faults'): void {
   faults.forEach(({ from, to }, i) => {
-    if (to !== undefined && to <= from) throw new InputError(`${place}[${i}].to`, `is ${to} s; must be after its start, ${from} s`)
+    if (to !== undefined && to <= from)
+      throw new InputError(`${place}[${i}].to`, `is ${to} s; must be after its start, ${from} s`)
   })
 }

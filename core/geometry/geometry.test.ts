@@ -9,7 +9,13 @@ const polygons = fc
   .tuple(
     fc.double({ min: 0.3, max: 0.7, noNaN: true }),
     fc.double({ min: 0.3, max: 0.7, noNaN: true }),
-    fc.array(fc.tuple(fc.double({ min: 0.05, max: 0.3, noNaN: true }), fc.double({ min: 0.5, max: 1, noNaN: true })), { minLength: 4, maxLength: 12 })
+    fc.array(
+      fc.tuple(
+        fc.double({ min: 0.05, max: 0.3, noNaN: true }),
+        fc.double({ min: 0.5, max: 1, noNaN: true })
+      ),
+      { minLength: 4, maxLength: 12 }
+    )
   )
   .map(([cx, cy, spokes]) => {
     const total = spokes.reduce((sum, [, step]) => sum + step, 0)
@@ -32,9 +38,21 @@ describe('box in polygon, against polygon-clipping (general geometry library)', 
   test('shares of random concave zones agree to 1e-9', () => {
     fc.assert(
       fc.property(polygons, boxes, (polygon, { x, y, w, h }) => {
-        const rect: [number, number][] = [[x, y], [x + w, y], [x + w, y + h], [x, y + h]]
-        const parts = clipping.intersection([rect], [polygon.map(([a, b]): [number, number] => [a, b])])
-        const area = parts.reduce((sum, [outer, ...holes]) => sum + ringArea(outer) - holes.reduce((s, hole) => s + ringArea(hole), 0), 0)
+        const rect: [number, number][] = [
+          [x, y],
+          [x + w, y],
+          [x + w, y + h],
+          [x, y + h]
+        ]
+        const parts = clipping.intersection(
+          [rect],
+          [polygon.map(([a, b]): [number, number] => [a, b])]
+        )
+        const area = parts.reduce(
+          (sum, [outer, ...holes]) =>
+            sum + ringArea(outer) - holes.reduce((s, hole) => s + ringArea(hole), 0),
+          0
+        )
         expect(Math.abs(shareInZone(polygon, x, y, w, h) - area / (w * h))).toBeLessThan(1e-9)
       }),
       { numRuns: 2000 }
@@ -42,7 +60,12 @@ describe('box in polygon, against polygon-clipping (general geometry library)', 
   })
 
   test('worked by hand: halves, quarters, a box inside, a box around, a box beside', () => {
-    const square: Point[] = [[0.2, 0.2], [0.6, 0.2], [0.6, 0.6], [0.2, 0.6]]
+    const square: Point[] = [
+      [0.2, 0.2],
+      [0.6, 0.2],
+      [0.6, 0.6],
+      [0.2, 0.6]
+    ]
     expect(shareInZone(square, 0.3, 0.3, 0.1, 0.1)).toBeCloseTo(1, 12)
     expect(shareInZone(square, 0.5, 0.3, 0.2, 0.1)).toBeCloseTo(0.5, 12)
     expect(shareInZone(square, 0.5, 0.5, 0.2, 0.2)).toBeCloseTo(0.25, 12)
@@ -62,14 +85,27 @@ describe('side and contains', () => {
 
   test('a point is in the polygon exactly when the general library says that a tiny box around it is', () => {
     fc.assert(
-      fc.property(polygons, fc.double({ min: 0, max: 1, noNaN: true }), fc.double({ min: 0, max: 1, noNaN: true }), (polygon, x, y) => {
-        const r = 1e-7
-        const rect: [number, number][] = [[x - r, y - r], [x + r, y - r], [x + r, y + r], [x - r, y + r]]
-        const parts = clipping.intersection([rect], [polygon.map(([a, b]): [number, number] => [a, b])])
-        const share = parts.reduce((sum, [outer]) => sum + ringArea(outer), 0) / (4 * r * r)
-        fc.pre(share < 0.01 || share > 0.99)
-        expect(contains(polygon, x, y)).toBe(share > 0.5)
-      }),
+      fc.property(
+        polygons,
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        (polygon, x, y) => {
+          const r = 1e-7
+          const rect: [number, number][] = [
+            [x - r, y - r],
+            [x + r, y - r],
+            [x + r, y + r],
+            [x - r, y + r]
+          ]
+          const parts = clipping.intersection(
+            [rect],
+            [polygon.map(([a, b]): [number, number] => [a, b])]
+          )
+          const share = parts.reduce((sum, [outer]) => sum + ringArea(outer), 0) / (4 * r * r)
+          fc.pre(share < 0.01 || share > 0.99)
+          expect(contains(polygon, x, y)).toBe(share > 0.5)
+        }
+      ),
       { numRuns: 1000 }
     )
   })
@@ -84,18 +120,47 @@ describe('side and contains', () => {
         const thin = ([x1, y1]: Point, [x2, y2]: Point): [number, number][] => {
           const length = Math.hypot(x2 - x1, y2 - y1)
           const [ux, uy] = [((x2 - x1) / length) * 1e-6, ((y2 - y1) / length) * 1e-6]
-          return [[x1 - ux - uy, y1 - uy + ux], [x2 + ux - uy, y2 + uy + ux], [x2 + ux + uy, y2 + uy - ux], [x1 - ux + uy, y1 - uy - ux]]
+          return [
+            [x1 - ux - uy, y1 - uy + ux],
+            [x2 + ux - uy, y2 + uy + ux],
+            [x2 + ux + uy, y2 + uy - ux],
+            [x1 - ux + uy, y1 - uy - ux]
+          ]
         }
-        expect(segmentsMeet(a, b, d, e)).toBe(clipping.intersection([thin(a, b)], [thin(d, e)]).length > 0)
+        expect(segmentsMeet(a, b, d, e)).toBe(
+          clipping.intersection([thin(a, b)], [thin(d, e)]).length > 0
+        )
       }),
       { numRuns: 1000 }
     )
   })
 
   test('a figure of eight crosses itself, a concave arrow does not, a spike folds back', () => {
-    expect(selfCrossing([[0, 0], [1, 1], [1, 0], [0, 1]])).toEqual([0, 2])
-    expect(selfCrossing([[0, 0], [1, 0], [1, 1], [0.5, 0.2], [0, 1]])).toBeNull()
-    expect(selfCrossing([[0, 0], [1, 0], [0.5, 0], [0.5, 1]])).toEqual([0, 1])
+    expect(
+      selfCrossing([
+        [0, 0],
+        [1, 1],
+        [1, 0],
+        [0, 1]
+      ])
+    ).toEqual([0, 2])
+    expect(
+      selfCrossing([
+        [0, 0],
+        [1, 0],
+        [1, 1],
+        [0.5, 0.2],
+        [0, 1]
+      ])
+    ).toBeNull()
+    expect(
+      selfCrossing([
+        [0, 0],
+        [1, 0],
+        [0.5, 0],
+        [0.5, 1]
+      ])
+    ).toEqual([0, 1])
     fc.assert(fc.property(polygons, (polygon) => expect(selfCrossing(polygon)).toBeNull()))
   })
 })

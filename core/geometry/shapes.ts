@@ -18,8 +18,14 @@ export const atLeast = (a: number, b: number): boolean => a >= b - ALLOWANCE
  * Which side of the directed line `a→b` the point `p` is on. Negative: left, as seen by someone going from
  * `a` to `b` on the picture (y points down). Twice the signed area of the triangle.
  */
-export const side = (ax: number, ay: number, bx: number, by: number, px: number, py: number): number =>
-  (bx - ax) * (py - ay) - (by - ay) * (px - ax)
+export const side = (
+  ax: number,
+  ay: number,
+  bx: number,
+  by: number,
+  px: number,
+  py: number
+): number => (bx - ax) * (py - ay) - (by - ay) * (px - ax)
 
 /**
  * Whether a point lies in a polygon, by the even–odd rule with half-open edges, so that of two polygons
@@ -44,7 +50,10 @@ export function signedArea(polygon: readonly Point[]): number {
 }
 
 const onSegment = (a: Point, b: Point, p: Point): boolean =>
-  Math.min(a[0], b[0]) <= p[0] && p[0] <= Math.max(a[0], b[0]) && Math.min(a[1], b[1]) <= p[1] && p[1] <= Math.max(a[1], b[1])
+  Math.min(a[0], b[0]) <= p[0] &&
+  p[0] <= Math.max(a[0], b[0]) &&
+  Math.min(a[1], b[1]) <= p[1] &&
+  p[1] <= Math.max(a[1], b[1])
 
 /** Whether two closed segments share a point. Source: Cormen et al., *Introduction to Algorithms*, 33.1 (from memory). */
 export function segmentsMeet(a: Point, b: Point, c: Point, d: Point): boolean {
@@ -78,7 +87,10 @@ export function selfCrossing(polygon: readonly Point[]): [number, number] | null
       if (next || wraps) {
         const [shared, one, other] = next ? [b, a, d] : [a, b, c]
         const straight = side(one[0], one[1], shared[0], shared[1], other[0], other[1]) === 0
-        const back = (one[0] - shared[0]) * (other[0] - shared[0]) + (one[1] - shared[1]) * (other[1] - shared[1]) > 0
+        const back =
+          (one[0] - shared[0]) * (other[0] - shared[0]) +
+            (one[1] - shared[1]) * (other[1] - shared[1]) >
+          0
         if (straight && back) return [i, j]
       } else if (segmentsMeet(a, b, c, d)) return [i, j]
     }

@@ -45,7 +45,14 @@ function edgeArea(x1: number, y1: number, x2: number, y2: number, w: number, h: 
  * @param xs, ys vertices of a simple polygon, picture coordinates, either winding, concave allowed
  * @returns 0 for a box without area
  */
-export function shareInOutline(xs: Float64Array, ys: Float64Array, x: number, y: number, w: number, h: number): number {
+export function shareInOutline(
+  xs: Float64Array,
+  ys: Float64Array,
+  x: number,
+  y: number,
+  w: number,
+  h: number
+): number {
   const area = w * h
   if (!(area > 0)) return 0
   let sum = 0
@@ -56,7 +63,8 @@ export function shareInOutline(xs: Float64Array, ys: Float64Array, x: number, y:
     const qx = xs[i] - x
     const qy = ys[i] - y
     // Edges beyond one end of the box's height, or to its left, add nothing; most are.
-    if (!((py <= 0 && qy <= 0) || (py >= h && qy >= h) || (px <= 0 && qx <= 0))) sum += edgeArea(px, py, qx, qy, w, h)
+    if (!((py <= 0 && qy <= 0) || (py >= h && qy >= h) || (px <= 0 && qx <= 0)))
+      sum += edgeArea(px, py, qx, qy, w, h)
     px = qx
     py = qy
   }
@@ -64,5 +72,18 @@ export function shareInOutline(xs: Float64Array, ys: Float64Array, x: number, y:
 }
 
 /** `shareInOutline` of a polygon given as points. */
-export const shareInZone = (polygon: readonly Point[], x: number, y: number, w: number, h: number): number =>
-  shareInOutline(Float64Array.from(polygon, (p) => p[0]), Float64Array.from(polygon, (p) => p[1]), x, y, w, h)
+export const shareInZone = (
+  polygon: readonly Point[],
+  x: number,
+  y: number,
+  w: number,
+  h: number
+): number =>
+  shareInOutline(
+    Float64Array.from(polygon, (p) => p[0]),
+    Float64Array.from(polygon, (p) => p[1]),
+    x,
+    y,
+    w,
+    h
+  )

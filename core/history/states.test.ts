@@ -3,13 +3,42 @@ import { NO_ACTIONS } from '../formats/noActions.ts'
 import { DetectionSchema, ScheduleSchema, parseWith } from '../formats/plan.ts'
 import { canonical, differencesBetween, stateOf, type EditEntry } from './states.ts'
 
-const line = (id: string, more: object = {}) => parseWith(DetectionSchema, { id, name: id.toUpperCase(), kind: 'line', line: [[0.1, 0.5], [0.9, 0.5]], ...more })
-const nights = parseWith(ScheduleSchema, { id: 'n', name: 'Nights', week: { mon: [['18:30', '24:00']] } })
+const line = (id: string, more: object = {}) =>
+  parseWith(DetectionSchema, {
+    id,
+    name: id.toUpperCase(),
+    kind: 'line',
+    line: [
+      [0.1, 0.5],
+      [0.9, 0.5]
+    ],
+    ...more
+  })
+const nights = parseWith(ScheduleSchema, {
+  id: 'n',
+  name: 'Nights',
+  week: { mon: [['18:30', '24:00']] }
+})
 let id = 0
-const edit = (thing: EditEntry['thing'], thingId: string, body: unknown): EditEntry => ({ id: ++id, camera: 'c', thing, thingId, body, label: 'x', by: 'Isla', at: 0 })
+const edit = (thing: EditEntry['thing'], thingId: string, body: unknown): EditEntry => ({
+  id: ++id,
+  camera: 'c',
+  thing,
+  thingId,
+  body,
+  label: 'x',
+  by: 'Isla',
+  at: 0
+})
 
 describe('the state that edits left', () => {
-  const state = stateOf([edit('schedule', 'n', nights), edit('detection', 'b', { detection: line('b'), position: 1 }), edit('detection', 'a', { detection: line('a'), position: 0 }), edit('actions', 'a', { ...NO_ACTIONS, links: ['mail'] }), edit('scene', 'c', { ignore: [], marks: null })])
+  const state = stateOf([
+    edit('schedule', 'n', nights),
+    edit('detection', 'b', { detection: line('b'), position: 1 }),
+    edit('detection', 'a', { detection: line('a'), position: 0 }),
+    edit('actions', 'a', { ...NO_ACTIONS, links: ['mail'] }),
+    edit('scene', 'c', { ignore: [], marks: null })
+  ])
   test('everything that was there, in the order of the rail', () => {
     expect(state.detections.map((p) => p.detection.id)).toEqual(['a', 'b'])
     expect([...state.actions]).toEqual([['a', { ...NO_ACTIONS, links: ['mail'] }]])
@@ -24,9 +53,29 @@ describe('the state that edits left', () => {
   test('what differs, setting by setting, in words', () => {
     const later = stateOf([
       edit('schedule', 'n', { ...nights, week: { ...nights.week, tue: [['00:00', '06:00']] } }),
-      edit('detection', 'a', { detection: line('a', { sensitivity: 60, schedule: 'n', classes: ['person'], line: [[0.1, 0.4], [0.9, 0.5]] }), position: 0 }),
+      edit('detection', 'a', {
+        detection: line('a', {
+          sensitivity: 60,
+          schedule: 'n',
+          classes: ['person'],
+          line: [
+            [0.1, 0.4],
+            [0.9, 0.5]
+          ]
+        }),
+        position: 0
+      }),
       edit('detection', 'c', { detection: line('c'), position: 2 }),
-      edit('scene', 'c', { ignore: [[[0, 0], [1, 0], [1, 1]]], marks: null })
+      edit('scene', 'c', {
+        ignore: [
+          [
+            [0, 0],
+            [1, 0],
+            [1, 1]
+          ]
+        ],
+        marks: null
+      })
     ])
     expect(differencesBetween(state, later)).toEqual([
       {
@@ -42,8 +91,16 @@ describe('the state that edits left', () => {
       },
       { name: 'B', change: 'deleted', settings: [] },
       { name: 'C', change: 'added', settings: [] },
-      { name: 'Nights', change: 'changed', settings: [{ setting: 'week', before: 'set', after: 'changed' }] },
-      { name: 'The scene', change: 'changed', settings: [{ setting: 'ignore areas', before: '0 areas', after: '1 area' }] }
+      {
+        name: 'Nights',
+        change: 'changed',
+        settings: [{ setting: 'week', before: 'set', after: 'changed' }]
+      },
+      {
+        name: 'The scene',
+        change: 'changed',
+        settings: [{ setting: 'ignore areas', before: '0 areas', after: '1 area' }]
+      }
     ])
   })
 })

@@ -39,11 +39,18 @@ export interface CameraState {
 
 /** The state that edits left, of each thing its last one (as `readStateAt` gives them). */
 export function stateOf(edits: readonly EditEntry[]): CameraState {
-  const bodies = <T>(thing: EditThing): T[] => edits.filter((e) => e.thing === thing && e.body !== null).map((e) => e.body as T)
+  const bodies = <T>(thing: EditThing): T[] =>
+    edits.filter((e) => e.thing === thing && e.body !== null).map((e) => e.body as T)
   return {
-    detections: bodies<CameraState['detections'][number]>('detection').sort((a, b) => a.position - b.position || a.detection.id.localeCompare(b.detection.id)),
+    detections: bodies<CameraState['detections'][number]>('detection').sort(
+      (a, b) => a.position - b.position || a.detection.id.localeCompare(b.detection.id)
+    ),
     schedules: bodies('schedule'),
-    actions: new Map(edits.filter((e) => e.thing === 'actions' && e.body !== null).map((e) => [e.thingId, e.body as Actions])),
+    actions: new Map(
+      edits
+        .filter((e) => e.thing === 'actions' && e.body !== null)
+        .map((e) => [e.thingId, e.body as Actions])
+    ),
     scene: bodies<NonNullable<CameraState['scene']>>('scene')[0] ?? null
   }
 }
@@ -104,32 +111,49 @@ const settingNames: Record<string, string> = {
 
 /** JSON with the keys in order: equal exactly when the values are. */
 export const canonical = (value: unknown): string =>
-  JSON.stringify(value, (_, v: unknown) => (v && typeof v === 'object' && !Array.isArray(v) ? Object.fromEntries(Object.entries(v).sort(([a], [b]) => (a < b ? -1 : 1))) : v)) ?? 'null'
+  JSON.stringify(value, (_, v: unknown) =>
+    v && typeof v === 'object' && !Array.isArray(v)
+      ? Object.fromEntries(Object.entries(v).sort(([a], [b]) => (a < b ? -1 : 1)))
+      : v
+  ) ?? 'null'
 
 const shown = (key: string, value: unknown, schedules: readonly Schedule[]): string => {
   if (value === undefined || value === null) return key === 'schedule' ? 'always' : 'not set'
   if (typeof value === 'boolean') return value ? 'yes' : 'no'
   if (key === 'schedule') return schedules.find((s) => s.id === value)?.name ?? String(value)
   if (key === 'line' || key === 'zone') return `${(value as unknown[]).length} vertices`
-  if (key === 'cells') return `${[...(value as string[]).join('')].filter((c) => c === '1').length} cells`
+  if (key === 'cells')
+    return `${[...(value as string[]).join('')].filter((c) => c === '1').length} cells`
   if (key === 'position') return String((value as number) + 1)
   if (key.endsWith('Seconds')) return `${value as number} s`
   if (key === 'sides') return Object.values(value as object).join(' and ') || 'not set'
   if (key === 'size' || key === 'faceMin') return frames(value as Record<string, unknown>)
   if (key === 'links') return `${(value as unknown[]).length} linked`
-  if (key === 'for') return (value as unknown[]).length ? `${(value as unknown[]).length} named` : 'everybody'
-  if (Array.isArray(value) && value.every((v) => typeof v === 'string')) return value.join(', ') || 'any'
+  if (key === 'for')
+    return (value as unknown[]).length ? `${(value as unknown[]).length} named` : 'everybody'
+  if (Array.isArray(value) && value.every((v) => typeof v === 'string'))
+    return value.join(', ') || 'any'
   return typeof value === 'object' ? 'set' : String(value)
 }
 
 const frames = (size: Record<string, unknown>): string => {
-  const percent = (f: unknown): string => `${Math.round((f as { w: number }).w * 1000) / 10} × ${Math.round((f as { h: number }).h * 1000) / 10} %`
+  const percent = (f: unknown): string =>
+    `${Math.round((f as { w: number }).w * 1000) / 10} × ${Math.round((f as { h: number }).h * 1000) / 10} %`
   if ('w' in size) return percent(size)
-  const parts = [size.min && `larger than ${percent(size.min)}`, size.max && `at most ${percent(size.max)}`, size.minMetres !== undefined && `at least ${String(size.minMetres)} m`, size.maxMetres !== undefined && `at most ${String(size.maxMetres)} m`]
+  const parts = [
+    size.min && `larger than ${percent(size.min)}`,
+    size.max && `at most ${percent(size.max)}`,
+    size.minMetres !== undefined && `at least ${String(size.minMetres)} m`,
+    size.maxMetres !== undefined && `at most ${String(size.maxMetres)} m`
+  ]
   return parts.filter(Boolean).join(', ') || 'any'
 }
 
-function settingsOf(before: object, after: object, schedules: readonly Schedule[]): StateDifference['settings'] {
+function settingsOf(
+  before: object,
+  after: object,
+  schedules: readonly Schedule[]
+): StateDifference['settings'] {
   const [a, b] = [before as Record<string, unknown>, after as Record<string, unknown>]
   return [...new Set([...Object.keys(a), ...Object.keys(b)])]
     .filter((key) => key !== 'id' && canonical(a[key] ?? null) !== canonical(b[key] ?? null))
@@ -143,10 +167,23 @@ function settingsOf(before: object, after: object, schedules: readonly Schedule[
 export function differencesBetween(before: CameraState, after: CameraState): StateDifference[] {
   const schedules = [...after.schedules, ...before.schedules]
   // A tamper detection has a severity of its own.
-  const actionsOf = ({ severity, ...rest }: Actions): object => ({ ...rest, alarmSeverity: severity })
-  const flat = (state: CameraState): Map<string, object & { name: string }> => new Map(state.detections.map(({ detection, position }) => [detection.id, { ...detection, position, ...actionsOf(state.actions.get(detection.id) ?? NO_ACTIONS) }]))
-  const named = (state: CameraState): Map<string, object & { name: string }> => new Map(state.schedules.map((s) => [s.id, s]))
-  const compare = (a: Map<string, object & { name: string }>, b: Map<string, object & { name: string }>): StateDifference[] =>
+  const actionsOf = ({ severity, ...rest }: Actions): object => ({
+    ...rest,
+    alarmSeverity: severity
+  })
+  const flat = (state: CameraState): Map<string, object & { name: string }> =>
+    new Map(
+      state.detections.map(({ detection, position }) => [
+        detection.id,
+        { ...detection, position, ...actionsOf(state.actions.get(detection.id) ?? NO_ACTIONS) }
+      ])
+    )
+  const named = (state: CameraState): Map<string, object & { name: string }> =>
+    new Map(state.schedules.map((s) => [s.id, s]))
+  const compare = (
+    a: Map<string, object & { name: string }>,
+    b: Map<string, object & { name: string }>
+  ): StateDifference[] =>
     [...new Set([...a.keys(), ...b.keys()])].flatMap((id): StateDifference[] => {
       const [was, is] = [a.get(id), b.get(id)]
       if (!was) return [{ name: is!.name, change: 'added', settings: [] }]
@@ -154,14 +191,35 @@ export function differencesBetween(before: CameraState, after: CameraState): Sta
       const settings = settingsOf(was, is, schedules)
       return settings.length ? [{ name: is.name, change: 'changed', settings }] : []
     })
-  return [...compare(flat(before), flat(after)), ...compare(named(before), named(after)), ...sceneDifference(before.scene, after.scene)]
+  return [
+    ...compare(flat(before), flat(after)),
+    ...compare(named(before), named(after)),
+    ...sceneDifference(before.scene, after.scene)
+  ]
 }
 
-function sceneDifference(before: CameraState['scene'], after: CameraState['scene']): StateDifference[] {
+function sceneDifference(
+  before: CameraState['scene'],
+  after: CameraState['scene']
+): StateDifference[] {
   const settings: StateDifference['settings'] = []
-  const count = (areas: readonly unknown[] = []): string => `${areas.length} ${areas.length === 1 ? 'area' : 'areas'}`
-  if (canonical(before?.ignore ?? []) !== canonical(after?.ignore ?? [])) settings.push({ setting: 'ignore areas', before: count(before?.ignore), after: count(before?.ignore) === count(after?.ignore) ? 'changed' : count(after?.ignore) })
-  const measured = (scene: CameraState['scene']): string => (scene?.marks ? `from ${scene.marks.from === 'people' ? `${scene.marks.people.length} people` : 'a rectangle'}` : 'not measured')
-  if (canonical(before?.marks ?? null) !== canonical(after?.marks ?? null)) settings.push({ setting: 'measured', before: measured(before), after: measured(before) === measured(after) ? 'changed' : measured(after) })
+  const count = (areas: readonly unknown[] = []): string =>
+    `${areas.length} ${areas.length === 1 ? 'area' : 'areas'}`
+  if (canonical(before?.ignore ?? []) !== canonical(after?.ignore ?? []))
+    settings.push({
+      setting: 'ignore areas',
+      before: count(before?.ignore),
+      after: count(before?.ignore) === count(after?.ignore) ? 'changed' : count(after?.ignore)
+    })
+  const measured = (scene: CameraState['scene']): string =>
+    scene?.marks
+      ? `from ${scene.marks.from === 'people' ? `${scene.marks.people.length} people` : 'a rectangle'}`
+      : 'not measured'
+  if (canonical(before?.marks ?? null) !== canonical(after?.marks ?? null))
+    settings.push({
+      setting: 'measured',
+      before: measured(before),
+      after: measured(before) === measured(after) ? 'changed' : measured(after)
+    })
   return settings.length ? [{ name: 'The scene', change: 'changed', settings }] : []
 }

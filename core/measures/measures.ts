@@ -11,7 +11,20 @@ export const USUAL_GRID: Grid = { columns: 22, rows: 18 }
 export const CELL_SHARE = 0.2
 
 /** What one picture says about the picture as a whole; see docs/measures.md for each. */
-export const FIGURES = ['luma', 'contrast', 'sharpness', 'structure', 'shapes', 'detail', 'shiftX', 'shiftY', 'lumaBefore', 'contrastBefore', 'detailBefore', 'change'] as const
+export const FIGURES = [
+  'luma',
+  'contrast',
+  'sharpness',
+  'structure',
+  'shapes',
+  'detail',
+  'shiftX',
+  'shiftY',
+  'lumaBefore',
+  'contrastBefore',
+  'detailBefore',
+  'change'
+] as const
 export type Figure = (typeof FIGURES)[number]
 
 /**
@@ -36,11 +49,25 @@ export interface Measures extends Grid {
 
 /** @throws InputError for a grid that is none, or finer than the picture */
 export function checkGrid({ columns, rows }: Grid, width: number, height: number): void {
-  if (!Number.isInteger(columns) || !Number.isInteger(rows) || columns < 1 || rows < 1) throw new InputError('grid', `is ${columns} × ${rows}; columns and rows must be whole numbers from 1`)
-  if (columns > width || rows > height) throw new InputError('grid', `of ${columns} × ${rows} cells is finer than the measured picture of ${width} × ${height} pixels; choose fewer cells`)
+  if (!Number.isInteger(columns) || !Number.isInteger(rows) || columns < 1 || rows < 1)
+    throw new InputError(
+      'grid',
+      `is ${columns} × ${rows}; columns and rows must be whole numbers from 1`
+    )
+  if (columns > width || rows > height)
+    throw new InputError(
+      'grid',
+      `of ${columns} × ${rows} cells is finer than the measured picture of ${width} × ${height} pixels; choose fewer cells`
+    )
 }
 
-export function emptyMeasures(grid: Grid, width: number, height: number, fps: number, length: number): Measures {
+export function emptyMeasures(
+  grid: Grid,
+  width: number,
+  height: number,
+  fps: number,
+  length: number
+): Measures {
   checkGrid(grid, width, height)
   return {
     ...grid,
@@ -49,7 +76,9 @@ export function emptyMeasures(grid: Grid, width: number, height: number, fps: nu
     width,
     height,
     cells: new Uint8Array(length * grid.columns * grid.rows),
-    figures: Object.fromEntries(FIGURES.map((f) => [f, new Float32Array(length)])) as Measures['figures'],
+    figures: Object.fromEntries(
+      FIGURES.map((f) => [f, new Float32Array(length)])
+    ) as Measures['figures'],
     fresh: new Uint8Array(length)
   }
 }
@@ -65,7 +94,12 @@ export function writeMeasures(m: Measures): Uint8Array {
   let head = `${MAGIC}${JSON.stringify({ columns, rows, fps, length, width, height, figures: FIGURES })}`
   // The columns start at a multiple of four bytes.
   head += `${' '.repeat(3 - (head.length % 4))}\n`
-  const parts = [new TextEncoder().encode(head), ...FIGURES.map((f) => new Uint8Array(m.figures[f].buffer, m.figures[f].byteOffset, 4 * length)), m.fresh.subarray(0, length), m.cells.subarray(0, length * columns * rows)]
+  const parts = [
+    new TextEncoder().encode(head),
+    ...FIGURES.map((f) => new Uint8Array(m.figures[f].buffer, m.figures[f].byteOffset, 4 * length)),
+    m.fresh.subarray(0, length),
+    m.cells.subarray(0, length * columns * rows)
+  ]
   const file = new Uint8Array(parts.reduce((sum, part) => sum + part.length, 0))
   let at = 0
   for (const part of parts) {
@@ -77,8 +111,13 @@ export function writeMeasures(m: Measures): Uint8Array {
 
 /** @throws InputError when the file is none of measures, or is cut off */
 export function readMeasures(file: Uint8Array): Measures {
-  const bad = (why: string): InputError => new InputError('measures', `${why}; make them anew with npm run analyse -- CLIP --out FILE --measures FILE`)
-  if (new TextDecoder().decode(file.subarray(0, MAGIC.length)) !== MAGIC) throw bad('are not in the format wardoptic-measures/1')
+  const bad = (why: string): InputError =>
+    new InputError(
+      'measures',
+      `${why}; make them anew with npm run analyse -- CLIP --out FILE --measures FILE`
+    )
+  if (new TextDecoder().decode(file.subarray(0, MAGIC.length)) !== MAGIC)
+    throw bad('are not in the format wardoptic-measures/1')
   const end = file.indexOf(10, MAGIC.length)
   let head: Grid & { fps: number; length: number; width: number; height: number; figures: string[] }
   try {
@@ -87,7 +126,8 @@ export function readMeasures(file: Uint8Array): Measures {
     throw bad('have no readable second line')
   }
   const { columns, rows, fps, length, width, height } = head
-  if (head.figures.join() !== FIGURES.join()) throw bad(`have the figures ${head.figures.join(', ')}, not ${FIGURES.join(', ')}`)
+  if (head.figures.join() !== FIGURES.join())
+    throw bad(`have the figures ${head.figures.join(', ')}, not ${FIGURES.join(', ')}`)
   const wanted = end + 1 + length * (4 * FIGURES.length + 1 + columns * rows)
   if (file.length !== wanted) throw bad(`are cut off: ${file.length} of ${wanted} bytes are there`)
   checkGrid({ columns, rows }, width, height)
@@ -97,8 +137,15 @@ export function readMeasures(file: Uint8Array): Measures {
   const { buffer } = columnsAlone
   const fresh = 4 * FIGURES.length * length
   return {
-    columns, rows, fps, length, width, height,
-    figures: Object.fromEntries(FIGURES.map((f, i) => [f, new Float32Array(buffer, 4 * i * length, length)])) as Measures['figures'],
+    columns,
+    rows,
+    fps,
+    length,
+    width,
+    height,
+    figures: Object.fromEntries(
+      FIGURES.map((f, i) => [f, new Float32Array(buffer, 4 * i * length, length)])
+    ) as Measures['figures'],
     fresh: new Uint8Array(buffer, fresh, length),
     cells: new Uint8Array(buffer, fresh + length)
   }

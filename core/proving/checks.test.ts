@@ -14,19 +14,44 @@ import { coverageOf, isSameCheck, proofOf, settingsText } from './standing.ts'
 import type { Stage } from './stage.ts'
 
 /** The demo site's own plan and scenes: invented data. What is checked is that a setting broken on purpose is noticed. */
-const demo = JSON.parse(readFileSync('demo/plan.json', 'utf8')) as { plan: unknown; endpoints: unknown[] }
+const demo = JSON.parse(readFileSync('demo/plan.json', 'utf8')) as {
+  plan: unknown
+  endpoints: unknown[]
+}
 const plan = readPlan(JSON.stringify(demo.plan))
 const endpoints = demo.endpoints.map((e) => parseWith(EndpointSchema, e))
 const NOW = Date.parse('2026-11-26T09:00:00Z')
 const { scene } = readDemo('slipway')
-const playOf = (walk: object): Play => ({ scene, script: { id: 'walk', name: 'walk', ...walk } }) as Play
-const stage: Stage = { pose: { ...scene.camera, aspect: scene.width / scene.height }, fps: scene.fps, tracksOf: (walk) => trueTracks(playOf(walk)) }
+const playOf = (walk: object): Play =>
+  ({ scene, script: { id: 'walk', name: 'walk', ...walk } }) as Play
+const stage: Stage = {
+  pose: { ...scene.camera, aspect: scene.width / scene.height },
+  fps: scene.fps,
+  tracksOf: (walk) => trueTracks(playOf(walk))
+}
 
-const detection = (settings: object): Detection => parseWith(DetectionSchema, { id: 'd', name: 'D', ...settings })
-const line = (more: object = {}): Detection => detection({ kind: 'line', line: [[0.18, 0.545], [0.78, 0.53]], direction: 'leftToRight', classes: ['person'], ...more })
+const detection = (settings: object): Detection =>
+  parseWith(DetectionSchema, { id: 'd', name: 'D', ...settings })
+const line = (more: object = {}): Detection =>
+  detection({
+    kind: 'line',
+    line: [
+      [0.18, 0.545],
+      [0.78, 0.53]
+    ],
+    direction: 'leftToRight',
+    classes: ['person'],
+    ...more
+  })
 /** On the quay before the slip; an adult who stands in it has most of the body in it. */
-const zone = [[0.3, 0.3], [0.7, 0.3], [0.72, 0.8], [0.28, 0.8]]
-const stay = (more: object = {}): Detection => detection({ kind: 'intrusion', zone, classes: ['person'], dwellSeconds: 6, ...more })
+const zone = [
+  [0.3, 0.3],
+  [0.7, 0.3],
+  [0.72, 0.8],
+  [0.28, 0.8]
+]
+const stay = (more: object = {}): Detection =>
+  detection({ kind: 'intrusion', zone, classes: ['person'], dwellSeconds: 6, ...more })
 const nothing = parseWith(ActionsSchema, { links: [] })
 
 const known = new Map<string, Proposals>()
@@ -38,25 +63,69 @@ function propose(d: Detection, actions: Actions = nothing, ignore: Areas = []): 
 }
 type Areas = [number, number][][]
 const proposalsFor = (d: Detection, actions: Actions, ignore: Areas): Proposals =>
-  proposeChecks({ detection: d, ignore, actions, endpoints, site: { timeZone: plan.timeZone, position: plan.position, schedules: plan.schedules }, from: NOW, stage, painted: true, inputName: (id) => id })
+  proposeChecks({
+    detection: d,
+    ignore,
+    actions,
+    endpoints,
+    site: { timeZone: plan.timeZone, position: plan.position, schedules: plan.schedules },
+    from: NOW,
+    stage,
+    painted: true,
+    inputName: (id) => id
+  })
 
 function run(check: Check, d: Detection, actions: Actions = nothing, ignore: Areas = []): Verdict {
   if (check.by.how !== 'walk') throw new Error('no walk')
   const play = playOf(check.by.walk)
-  const measures = emptyMeasures({ columns: 22, rows: 18 }, 640, 360, scene.fps, Math.round(check.by.walk.seconds * scene.fps))
+  const measures = emptyMeasures(
+    { columns: 22, rows: 18 },
+    640,
+    360,
+    scene.fps,
+    Math.round(check.by.walk.seconds * scene.fps)
+  )
   measures.fresh.fill(1)
-  const site: SiteActions = { endpoints, hours: new EndpointHours(plan.schedules, plan.timeZone, plan.position), people: { people: [], groups: [] }, mail: { host: 'mail', port: 25, encryption: 'none', username: null, sender: 'a@b.example' }, outputs: new Set(endpoints.flatMap((e) => ('output' in e ? [`${e.device} ${e.output}`] : []))) }
-  return judge(check, { tracks: trueTracks(play), measures }, { setting: { plan, camera: { ignore, detections: [d] }, fps: scene.fps, start: check.at, inputs: armInputsOf(play, check.at) }, follows: { actions, site } })
+  const site: SiteActions = {
+    endpoints,
+    hours: new EndpointHours(plan.schedules, plan.timeZone, plan.position),
+    people: { people: [], groups: [] },
+    mail: { host: 'mail', port: 25, encryption: 'none', username: null, sender: 'a@b.example' },
+    outputs: new Set(endpoints.flatMap((e) => ('output' in e ? [`${e.device} ${e.output}`] : [])))
+  }
+  return judge(
+    check,
+    { tracks: trueTracks(play), measures },
+    {
+      setting: {
+        plan,
+        camera: { ignore, detections: [d] },
+        fps: scene.fps,
+        start: check.at,
+        inputs: armInputsOf(play, check.at)
+      },
+      follows: { actions, site }
+    }
+  )
 }
 
 /** Those that need no picture to be painted. */
-const walked = (checks: readonly Check[]): Check[] => checks.filter((c) => c.by.how === 'walk' && c.by.through === 'truth')
+const walked = (checks: readonly Check[]): Check[] =>
+  checks.filter((c) => c.by.how === 'walk' && c.by.through === 'truth')
 
 describe('what is proposed holds under the settings that it was proposed from', () => {
   test.each([
     ['a line', line()],
     ['a line in both directions', line({ direction: 'both' })],
-    ['a line with all gates', line({ confirmSeconds: 0.8, holdOffSeconds: 6, schedule: 'nights', size: { min: { w: 0.01, h: 0.05 }, max: { w: 0.3, h: 0.6 } } })],
+    [
+      'a line with all gates',
+      line({
+        confirmSeconds: 0.8,
+        holdOffSeconds: 6,
+        schedule: 'nights',
+        size: { min: { w: 0.01, h: 0.05 }, max: { w: 0.3, h: 0.6 } }
+      })
+    ],
     ['a zone with dwell', stay()],
     ['a zone for two', stay({ atLeast: 2 })],
     ['an entry', detection({ kind: 'entry', zone, classes: ['person'] })],
@@ -64,19 +133,38 @@ describe('what is proposed holds under the settings that it was proposed from', 
     ['loitering', detection({ kind: 'loitering', zone, dwellSeconds: 8, classes: ['person'] })],
     ['vehicles only', line({ classes: ['vehicle'] })],
     ['a contact', detection({ kind: 'contact', input: 'door', debounceSeconds: 1 })],
-    ['a face', detection({ kind: 'face', faceMin: { w: 0.004, h: 0.01 }, mask: 'without', list: 'listed', faces: ['Ines O.'], classes: ['person'] })]
+    [
+      'a face',
+      detection({
+        kind: 'face',
+        faceMin: { w: 0.004, h: 0.01 },
+        mask: 'without',
+        list: 'listed',
+        faces: ['Ines O.'],
+        classes: ['person']
+      })
+    ]
   ])('%s', (_, d) => {
     const { checks } = propose(d)
     expect(checks.length).toBeGreaterThan(3)
     expect(checks.some((c) => c.expect.what === 'silence')).toBe(true)
     expect(new Set(checks.map((c) => c.id)).size).toBe(checks.length)
     for (const check of checks) expect(parseWith(CheckSchema, check)).toEqual(check)
-    expect(walked(checks).map((c) => [c.id, run(c, d).outcome, run(c, d).sentence]).filter(([, outcome]) => outcome === 'failed')).toEqual([])
+    expect(
+      walked(checks)
+        .map((c) => [c.id, run(c, d).outcome, run(c, d).sentence])
+        .filter(([, outcome]) => outcome === 'failed')
+    ).toEqual([])
   })
 })
 
 /** Of the checks proposed for a sound setting, those that fail once it is broken. */
-const failing = (sound: Detection, broken: object, actions = nothing, then = actions): { about: About; name: string }[] =>
+const failing = (
+  sound: Detection,
+  broken: object,
+  actions = nothing,
+  then = actions
+): { about: About; name: string }[] =>
   walked(propose(sound, actions).checks)
     .filter((c) => run(c, { ...sound, ...broken } as Detection, then).outcome === 'failed')
     .map(({ about, name }) => ({ about, name }))
@@ -101,51 +189,137 @@ describe('a setting broken on purpose: the checks of its gate fail', () => {
     ['holdOff', line({ holdOffSeconds: 6 }), { holdOffSeconds: 60 }],
     ['armed', line({ schedule: 'nights' }), { schedule: undefined }],
     ['armInput', line({ armInput: { input: 'panel', inverted: false } }), { armInput: undefined }],
-    ['armInput', line({ armInput: { input: 'panel', inverted: false } }), { armInput: { input: 'panel', inverted: true } }],
-    ['contact', detection({ kind: 'contact', input: 'door', debounceSeconds: 1 }), { normally: 'closed' }],
-    ['delay', detection({ kind: 'contact', input: 'door', debounceSeconds: 1 }), { debounceSeconds: 0 }],
-    ['face', detection({ kind: 'face', faceMin: { w: 0.004, h: 0.01 }, classes: ['person'] }), { faceMin: { w: 0.3, h: 0.3 } }],
-    ['mask', detection({ kind: 'face', faceMin: { w: 0.004, h: 0.01 }, mask: 'without', classes: ['person'] }), { mask: 'any' }],
-    ['list', detection({ kind: 'face', faceMin: { w: 0.004, h: 0.01 }, list: 'listed', faces: ['Ines O.'], classes: ['person'] }), { list: 'any' }]
+    [
+      'armInput',
+      line({ armInput: { input: 'panel', inverted: false } }),
+      { armInput: { input: 'panel', inverted: true } }
+    ],
+    [
+      'contact',
+      detection({ kind: 'contact', input: 'door', debounceSeconds: 1 }),
+      { normally: 'closed' }
+    ],
+    [
+      'delay',
+      detection({ kind: 'contact', input: 'door', debounceSeconds: 1 }),
+      { debounceSeconds: 0 }
+    ],
+    [
+      'face',
+      detection({ kind: 'face', faceMin: { w: 0.004, h: 0.01 }, classes: ['person'] }),
+      { faceMin: { w: 0.3, h: 0.3 } }
+    ],
+    [
+      'mask',
+      detection({
+        kind: 'face',
+        faceMin: { w: 0.004, h: 0.01 },
+        mask: 'without',
+        classes: ['person']
+      }),
+      { mask: 'any' }
+    ],
+    [
+      'list',
+      detection({
+        kind: 'face',
+        faceMin: { w: 0.004, h: 0.01 },
+        list: 'listed',
+        faces: ['Ines O.'],
+        classes: ['person']
+      }),
+      { list: 'any' }
+    ]
   ])('%s', (about, sound, broken) => {
     expect(failing(sound, broken).map((f) => f.about)).toContain(about)
   })
 
-  test.each([['a zone', stay()], ['a line', line()]])('ignore area: %s; taken away, who stands in it triggers', (_, d) => {
+  test.each([
+    ['a zone', stay()],
+    ['a line', line()]
+  ])('ignore area: %s; taken away, who stands in it triggers', (_, d) => {
     // All of the quay but its left end.
-    const areas: Areas = [[[0.4, 0.45], [1, 0.45], [1, 1], [0.4, 1]]]
+    const areas: Areas = [
+      [
+        [0.4, 0.45],
+        [1, 0.45],
+        [1, 1],
+        [0.4, 1]
+      ]
+    ]
     const check = propose(d, nothing, areas).checks.find((c) => c.about === 'ignore')!
     expect(run(check, d, nothing, areas)).toMatchObject({ outcome: 'passed' })
     expect(run(check, d)).toMatchObject({ outcome: 'failed', false: 1 })
-    expect(propose(d, nothing, [[[0, 0], [0.05, 0], [0.05, 0.05]]]).gaps).toContainEqual(expect.objectContaining({ about: 'ignore' }))
+    expect(
+      propose(d, nothing, [
+        [
+          [0, 0],
+          [0.05, 0],
+          [0.05, 0.05]
+        ]
+      ]).gaps
+    ).toContainEqual(expect.objectContaining({ about: 'ignore' }))
   })
 
   test('switched off: everything that must let through fails, and says why', () => {
     const [check] = propose(line()).checks.filter((c) => c.expect.what === 'trigger')
-    expect(run(check, { ...line(), enabled: false })).toMatchObject({ outcome: 'failed', sentence: 'D is switched off.' })
+    expect(run(check, { ...line(), enabled: false })).toMatchObject({
+      outcome: 'failed',
+      sentence: 'D is switched off.'
+    })
   })
 
   test('what follows: a link taken away, and an output whose hours have changed', () => {
     const links = parseWith(ActionsSchema, { links: ['duty-mail', 'strobe-mast', 'record'] })
     const d = line()
-    const about = (then: object) => failing(d, {}, links, parseWith(ActionsSchema, then)).map((f) => f.name)
+    const about = (then: object) =>
+      failing(d, {}, links, parseWith(ActionsSchema, then)).map((f) => f.name)
     expect(about({ links: ['duty-mail', 'strobe-mast', 'record'] })).toEqual([])
-    expect(about({ links: ['strobe-mast', 'record'] })).toEqual(['Sets off E-mail to duty, Recording'])
-    expect(about({ links: ['duty-mail', 'record'] })).toEqual(['Strobe on the mast: within its hours'])
+    expect(about({ links: ['strobe-mast', 'record'] })).toEqual([
+      'Sets off E-mail to duty, Recording'
+    ])
+    expect(about({ links: ['duty-mail', 'record'] })).toEqual([
+      'Strobe on the mast: within its hours'
+    ])
     const check = propose(d, links).checks.find((c) => c.id === 'd.outputs')!
-    expect(run({ ...check, effects: [{ endpoint: 'record', acts: true, beforeSeconds: 10 }] }, d, links).effects).toMatchObject([{ wrong: 'it begins 5 s before the trigger, and 10 s were expected' }])
+    expect(
+      run({ ...check, effects: [{ endpoint: 'record', acts: true, beforeSeconds: 10 }] }, d, links)
+        .effects
+    ).toMatchObject([{ wrong: 'it begins 5 s before the trigger, and 10 s were expected' }])
   })
 })
 
 describe('what cannot be walked is said', () => {
   test('a zone that is too low for a body', () => {
-    const { checks, gaps } = propose(stay({ zone: [[0.3, 0.62], [0.7, 0.62], [0.7, 0.68], [0.3, 0.68]], sensitivity: 20 }))
+    const { checks, gaps } = propose(
+      stay({
+        zone: [
+          [0.3, 0.62],
+          [0.7, 0.62],
+          [0.7, 0.68],
+          [0.3, 0.68]
+        ],
+        sensitivity: 20
+      })
+    )
     expect(checks).toEqual([])
-    expect(gaps[0].words).toMatch(/Nobody can stand so that 80 % of the body is in the zone; [\d.]+ % is the most on this scene/)
+    expect(gaps[0].words).toMatch(
+      /Nobody can stand so that 80 % of the body is in the zone; [\d.]+ % is the most on this scene/
+    )
   })
 
   test('no scene: measure it, or use a clip or a person', () => {
-    const { checks, gaps } = proposeChecks({ detection: line(), ignore: [], actions: nothing, endpoints, site: { timeZone: 'UTC', position: undefined, schedules: [] }, from: NOW, stage: null, painted: false, inputName: (id) => id })
+    const { checks, gaps } = proposeChecks({
+      detection: line(),
+      ignore: [],
+      actions: nothing,
+      endpoints,
+      site: { timeZone: 'UTC', position: undefined, schedules: [] },
+      from: NOW,
+      stage: null,
+      painted: false,
+      inputName: (id) => id
+    })
     expect(checks).toEqual([])
     expect(gaps[0].words).toContain('has not been measured')
   })
@@ -154,7 +328,11 @@ describe('what cannot be walked is said', () => {
 describe('scores', () => {
   // Worked by hand: 3 expected, 2 came; 3 came, 2 of them expected. F1 = 2·R·P/(R+P).
   test('of all checks together', () => {
-    const result = totals([{ hits: 1, misses: 0, false: 0 }, { hits: 1, misses: 1, false: 0 }, { hits: 0, misses: 0, false: 1 }])
+    const result = totals([
+      { hits: 1, misses: 0, false: 0 },
+      { hits: 1, misses: 1, false: 0 },
+      { hits: 0, misses: 0, false: 1 }
+    ])
     expect(result).toMatchObject({ hits: 2, misses: 1, false: 1 })
     expect(result.recall).toBeCloseTo(2 / 3, 12)
     expect(result.precision).toBeCloseTo(2 / 3, 12)
@@ -165,11 +343,29 @@ describe('scores', () => {
     const check = propose(line()).checks.find((c) => c.id === 'd.direction.leftToRight')!
     const d = line()
     expect(run(check, d)).toMatchObject({ outcome: 'passed', hits: 1, misses: 0, false: 0 })
-    expect(run({ ...check, expect: { what: 'trigger', from: 0, to: 0.5 } }, d)).toMatchObject({ outcome: 'failed', hits: 0, misses: 1, sentence: expect.stringContaining('between 0.0 s and 0.5 s was expected') })
-    expect(run({ ...check, expect: { what: 'trigger', from: 0, to: 10, times: 2 } }, d)).toMatchObject({ outcome: 'failed', sentence: '2 triggers were expected, and 1 came.' })
-    expect(run({ ...check, expect: { what: 'silence' } }, d)).toMatchObject({ outcome: 'failed', false: 1, sentence: expect.stringContaining('Silence was expected') })
-    const back = propose(line({ direction: 'both' })).checks.find((c) => c.id === 'd.direction.rightToLeft')!
-    expect(run({ ...back, expect: { ...back.expect, direction: 'leftToRight' } as Check['expect'] }, line({ direction: 'both' }))).toMatchObject({ outcome: 'failed', hits: 0, misses: 1 })
+    expect(run({ ...check, expect: { what: 'trigger', from: 0, to: 0.5 } }, d)).toMatchObject({
+      outcome: 'failed',
+      hits: 0,
+      misses: 1,
+      sentence: expect.stringContaining('between 0.0 s and 0.5 s was expected')
+    })
+    expect(
+      run({ ...check, expect: { what: 'trigger', from: 0, to: 10, times: 2 } }, d)
+    ).toMatchObject({ outcome: 'failed', sentence: '2 triggers were expected, and 1 came.' })
+    expect(run({ ...check, expect: { what: 'silence' } }, d)).toMatchObject({
+      outcome: 'failed',
+      false: 1,
+      sentence: expect.stringContaining('Silence was expected')
+    })
+    const back = propose(line({ direction: 'both' })).checks.find(
+      (c) => c.id === 'd.direction.rightToLeft'
+    )!
+    expect(
+      run(
+        { ...back, expect: { ...back.expect, direction: 'leftToRight' } as Check['expect'] },
+        line({ direction: 'both' })
+      )
+    ).toMatchObject({ outcome: 'failed', hits: 0, misses: 1 })
   })
 })
 
@@ -180,11 +376,29 @@ describe('standing', () => {
 
   test('a proof is of the settings that it was made under: each thing that it depends on counts, nothing else', () => {
     const text = settingsText(check, settings)
-    const unlike = (change: object) => expect(settingsText(check, { ...settings, ...change })).not.toBe(text)
+    const unlike = (change: object) =>
+      expect(settingsText(check, { ...settings, ...change })).not.toBe(text)
     expect(settingsText(check, { ...settings, endpoints: [] })).toBe(text)
     unlike({ detection: { ...d, sensitivity: 51 } })
-    unlike({ plan: { ...plan, schedules: plan.schedules.map((s) => (s.id === 'nights' ? { ...s, week: { ...s.week, mon: [] } } : s)) } })
-    unlike({ camera: { ignore: [[[0, 0], [1, 0], [1, 1]]] } })
+    unlike({
+      plan: {
+        ...plan,
+        schedules: plan.schedules.map((s) =>
+          s.id === 'nights' ? { ...s, week: { ...s.week, mon: [] } } : s
+        )
+      }
+    })
+    unlike({
+      camera: {
+        ignore: [
+          [
+            [0, 0],
+            [1, 0],
+            [1, 1]
+          ]
+        ]
+      }
+    })
     unlike({ actions: parseWith(ActionsSchema, { links: ['duty-mail'] }) })
     expect(settingsText({ ...check, name: 'Other' }, settings)).not.toBe(text)
   })
@@ -195,14 +409,26 @@ describe('standing', () => {
     expect(isSameCheck(check, { ...check, at: check.at + 3600_000 }, 'Europe/London')).toBe(false)
     // Across the change of the clock, 29 March 2026: the same hour on the wall.
     const noon = Date.parse('2026-03-28T12:00:00Z')
-    expect(isSameCheck({ ...check, at: noon }, { ...check, at: noon + day - 3600_000 }, 'Europe/London')).toBe(true)
+    expect(
+      isSameCheck({ ...check, at: noon }, { ...check, at: noon + day - 3600_000 }, 'Europe/London')
+    ).toBe(true)
   })
 
   test('coverage and proof', () => {
     const { checks, gaps } = propose(d)
     const armed = coverageOf(checks, gaps).find((c) => c.about === 'armed')!
     expect(armed).toMatchObject({ inside: 2, outside: 2, cannot: { inside: null, outside: null } })
-    const results = new Map([[check.id, { passed: true, current: true }], [other.id, { passed: false, current: true }], [checks[2].id, { passed: true, current: false }]])
-    expect(proofOf(checks, results)).toMatchObject({ checks: checks.length, passed: 1, failed: 1, outdated: 1, failing: [other.name] })
+    const results = new Map([
+      [check.id, { passed: true, current: true }],
+      [other.id, { passed: false, current: true }],
+      [checks[2].id, { passed: true, current: false }]
+    ])
+    expect(proofOf(checks, results)).toMatchObject({
+      checks: checks.length,
+      passed: 1,
+      failed: 1,
+      outdated: 1,
+      failing: [other.name]
+    })
   })
 })

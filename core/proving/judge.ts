@@ -1,5 +1,13 @@
 import { planDeliveries, type SiteActions } from '../actions/plan.ts'
-import { evaluate, explainAll, traceFrames, type Evidence, type GateReading, type Setting, type Trigger } from '../detections/index.ts'
+import {
+  evaluate,
+  explainAll,
+  traceFrames,
+  type Evidence,
+  type GateReading,
+  type Setting,
+  type Trigger
+} from '../detections/index.ts'
 import { causeWords } from '../detections/tamper.ts'
 import { seconds } from '../detections/words.ts'
 import type { Actions, Endpoint } from '../formats/actions.ts'
@@ -49,60 +57,190 @@ export interface Bench {
 const LIVE_EARLY_SECONDS = 0.5
 const LIVE_LATE_SECONDS = 1.5
 
-const asLive = (check: Check): Check => (check.expect.what === 'silence' ? check : { ...check, expect: { ...check.expect, from: Math.max(0, check.expect.from - LIVE_EARLY_SECONDS), to: check.expect.to + LIVE_LATE_SECONDS } })
+const asLive = (check: Check): Check =>
+  check.expect.what === 'silence'
+    ? check
+    : {
+        ...check,
+        expect: {
+          ...check.expect,
+          from: Math.max(0, check.expect.from - LIVE_EARLY_SECONDS),
+          to: check.expect.to + LIVE_LATE_SECONDS
+        }
+      }
 
 /** Whether what was expected came, and nothing else, and set off what it must; with the gates at the moment that matters. */
-export function judge(planned: Check, { tracks, measures }: Evidence, { setting, follows, said }: Bench): Verdict {
+export function judge(
+  planned: Check,
+  { tracks, measures }: Evidence,
+  { setting, follows, said }: Bench
+): Verdict {
   const check = said ? asLive(planned) : planned
   const d = setting.camera.detections.find(({ id }) => id === check.detection)
   if (!d) return { ...nothing, outcome: 'failed', sentence: 'Its detection is not there any more.' }
-  if (!d.enabled) return { ...nothing, outcome: 'failed', sentence: `${d.name} is switched off.`, misses: check.expect.what === 'trigger' ? 1 : 0 }
-  const only: Setting = { ...setting, camera: { ...setting.camera, detections: [d, ...setting.camera.detections.filter((other) => other !== d && other.kind === 'motion' && d.kind === 'classMotion')] } }
-  const window = check.by.how === 'clip' ? { from: check.by.from, to: check.by.to } : { from: 0, to: Infinity }
-  const all = said ? said.triggers : evaluate(only, tracks, measures).filter((t) => t.detection === d.id)
+  if (!d.enabled)
+    return {
+      ...nothing,
+      outcome: 'failed',
+      sentence: `${d.name} is switched off.`,
+      misses: check.expect.what === 'trigger' ? 1 : 0
+    }
+  const only: Setting = {
+    ...setting,
+    camera: {
+      ...setting.camera,
+      detections: [
+        d,
+        ...setting.camera.detections.filter(
+          (other) => other !== d && other.kind === 'motion' && d.kind === 'classMotion'
+        )
+      ]
+    }
+  }
+  const window =
+    check.by.how === 'clip' ? { from: check.by.from, to: check.by.to } : { from: 0, to: Infinity }
+  const all = said
+    ? said.triggers
+    : evaluate(only, tracks, measures).filter((t) => t.detection === d.id)
   const seen = all.filter((t) => t.time >= window.from - 1e-9 && t.time <= window.to + 1e-9)
   const scored = scoreOf(check, seen, window.from)
-  const came = check.expect.what === 'silence' ? seen.length === 0 : scored.misses === 0 && (check.expect.times === undefined ? wrongWay(check, seen) === 0 : seen.length === check.expect.times) && causeFits(check, seen)
-  const effects = !came || !seen.length ? [] : said ? [...said.effects] : follows ? effectsOf(check, d, seen[0], setting, follows) : []
+  const came =
+    check.expect.what === 'silence'
+      ? seen.length === 0
+      : scored.misses === 0 &&
+        (check.expect.times === undefined
+          ? wrongWay(check, seen) === 0
+          : seen.length === check.expect.times) &&
+        causeFits(check, seen)
+  const effects =
+    !came || !seen.length
+      ? []
+      : said
+        ? [...said.effects]
+        : follows
+          ? effectsOf(check, d, seen[0], setting, follows)
+          : []
   const wrong = effects.find((e) => e.wrong !== null)
   const look = lookAt(check, d, only, { tracks, measures }, seen)
   const outcome = came && !wrong ? 'passed' : 'failed'
-  const sentence = said?.cause && !came && !seen.length ? `A trigger was expected, and none came. ${said.cause}` : sentenceOf(check, seen, look, came, wrong ?? null)
-  return { outcome, sentence, seen, frame: look.frame, time: look.time, readings: look.readings, effects, ...scored }
+  const sentence =
+    said?.cause && !came && !seen.length
+      ? `A trigger was expected, and none came. ${said.cause}`
+      : sentenceOf(check, seen, look, came, wrong ?? null)
+  return {
+    outcome,
+    sentence,
+    seen,
+    frame: look.frame,
+    time: look.time,
+    readings: look.readings,
+    effects,
+    ...scored
+  }
 }
 
-const nothing = { seen: [], frame: 1, time: 0, readings: [], effects: [], hits: 0, misses: 0, false: 0 }
+const nothing = {
+  seen: [],
+  frame: 1,
+  time: 0,
+  readings: [],
+  effects: [],
+  hits: 0,
+  misses: 0,
+  false: 0
+}
 
 /** Hits and misses of one check: `times` triggers in its window, each one expected. */
-function scoreOf({ expect, detection }: Check, seen: readonly Trigger[], from: number): { hits: number; misses: number; false: number } {
+function scoreOf(
+  { expect, detection }: Check,
+  seen: readonly Trigger[],
+  from: number
+): { hits: number; misses: number; false: number } {
   if (expect.what === 'silence') return { hits: 0, misses: 0, false: seen.length }
-  const wanted = Array.from({ length: expect.times ?? 1 }, () => ({ detection, time: from + expect.from, within: expect.to - expect.from, ...(expect.direction && { direction: expect.direction }) }))
+  const wanted = Array.from({ length: expect.times ?? 1 }, () => ({
+    detection,
+    time: from + expect.from,
+    within: expect.to - expect.from,
+    ...(expect.direction && { direction: expect.direction })
+  }))
   const { hits, misses, false: more } = score(wanted, seen)
   // More of the same in the window, where their number does not matter, are no false alarms: several walk together.
   const extra = expect.times === undefined ? more.filter((t) => !inWindow(expect, t, from)) : more
   return { hits: hits.length, misses: misses.length, false: extra.length }
 }
 
-const inWindow = (expect: Extract<Check['expect'], { what: 'trigger' }>, t: Trigger, from: number): boolean => t.time >= from + expect.from - 1e-9 && (expect.direction === undefined || t.direction === expect.direction)
-const wrongWay = ({ expect }: Check, seen: readonly Trigger[]): number => (expect.what === 'trigger' && expect.direction ? seen.filter((t) => t.direction !== expect.direction).length : 0)
-const causeFits = ({ expect }: Check, seen: readonly Trigger[]): boolean => expect.what !== 'trigger' || !expect.cause || seen[0]?.cause === expect.cause
+const inWindow = (
+  expect: Extract<Check['expect'], { what: 'trigger' }>,
+  t: Trigger,
+  from: number
+): boolean =>
+  t.time >= from + expect.from - 1e-9 &&
+  (expect.direction === undefined || t.direction === expect.direction)
+const wrongWay = ({ expect }: Check, seen: readonly Trigger[]): number =>
+  expect.what === 'trigger' && expect.direction
+    ? seen.filter((t) => t.direction !== expect.direction).length
+    : 0
+const causeFits = ({ expect }: Check, seen: readonly Trigger[]): boolean =>
+  expect.what !== 'trigger' || !expect.cause || seen[0]?.cause === expect.cause
 
-function effectsOf(check: Check, d: Detection, trigger: Trigger, { start }: Setting, { actions, site }: NonNullable<Bench['follows']>): EffectSeen[] {
+function effectsOf(
+  check: Check,
+  d: Detection,
+  trigger: Trigger,
+  { start }: Setting,
+  { actions, site }: NonNullable<Bench['follows']>
+): EffectSeen[] {
   const severity: Severity = trigger.severity ?? actions.severity
-  const planned = planDeliveries({ instant: Math.round(start + trigger.time * 1000), severity, lastActedAt: null, byCamera: new Set() }, actions, site)
-  return check.effects.map(({ endpoint: id, acts: expected, pictures, beforeSeconds }): EffectSeen => {
-    const endpoint = site.endpoints.find((e) => e.id === id)
-    const found = planned.find((p) => p.endpoint.id === id)
-    const acts = found !== undefined && found.held === null
-    const name = endpoint?.name ?? id
-    const wrong = acts !== expected ? (expected ? (!endpoint ? 'it is not there any more' : found ? found.held : `${d.name} is not linked to it`) : 'it is set off, and was expected not to be') : acts && endpoint ? short(endpoint, pictures, beforeSeconds) : null
-    return { endpoint: id, name, expected, acts, wrong }
-  })
+  const planned = planDeliveries(
+    {
+      instant: Math.round(start + trigger.time * 1000),
+      severity,
+      lastActedAt: null,
+      byCamera: new Set()
+    },
+    actions,
+    site
+  )
+  return check.effects.map(
+    ({ endpoint: id, acts: expected, pictures, beforeSeconds }): EffectSeen => {
+      const endpoint = site.endpoints.find((e) => e.id === id)
+      const found = planned.find((p) => p.endpoint.id === id)
+      const acts = found !== undefined && found.held === null
+      const name = endpoint?.name ?? id
+      const wrong =
+        acts !== expected
+          ? expected
+            ? !endpoint
+              ? 'it is not there any more'
+              : found
+                ? found.held
+                : `${d.name} is not linked to it`
+            : 'it is set off, and was expected not to be'
+          : acts && endpoint
+            ? short(endpoint, pictures, beforeSeconds)
+            : null
+      return { endpoint: id, name, expected, acts, wrong }
+    }
+  )
 }
 
-function short(endpoint: Endpoint, pictures: number | undefined, beforeSeconds: number | undefined): string | null {
-  if (endpoint.kind === 'email' && pictures !== undefined && endpoint.before + endpoint.after < pictures) return `it has ${endpoint.before + endpoint.after} pictures besides the event's own, and ${pictures} were expected`
-  if (endpoint.kind === 'recording' && beforeSeconds !== undefined && endpoint.beforeSeconds < beforeSeconds) return `it begins ${endpoint.beforeSeconds} s before the trigger, and ${beforeSeconds} s were expected`
+function short(
+  endpoint: Endpoint,
+  pictures: number | undefined,
+  beforeSeconds: number | undefined
+): string | null {
+  if (
+    endpoint.kind === 'email' &&
+    pictures !== undefined &&
+    endpoint.before + endpoint.after < pictures
+  )
+    return `it has ${endpoint.before + endpoint.after} pictures besides the event's own, and ${pictures} were expected`
+  if (
+    endpoint.kind === 'recording' &&
+    beforeSeconds !== undefined &&
+    endpoint.beforeSeconds < beforeSeconds
+  )
+    return `it begins ${endpoint.beforeSeconds} s before the trigger, and ${beforeSeconds} s were expected`
   return null
 }
 
@@ -114,37 +252,89 @@ interface Look {
 }
 
 /** The gates at the moment that matters: of the first trigger, or of the target that came nearest to one. */
-function lookAt(check: Check, d: Detection, setting: Setting, { tracks, measures }: Evidence, seen: readonly Trigger[]): Look {
+function lookAt(
+  check: Check,
+  d: Detection,
+  setting: Setting,
+  { tracks, measures }: Evidence,
+  seen: readonly Trigger[]
+): Look {
   if (isFrameKind(d)) {
     const trace = traceFrames(setting, tracks, measures, d.id, seen.at(0)?.frame)
-    return trace ? trace.ladder : { frame: 1, time: 0, readings: [], sentence: 'There was no picture.' }
+    return trace
+      ? trace.ladder
+      : { frame: 1, time: 0, readings: [], sentence: 'There was no picture.' }
   }
   const ladders = explainAll(setting, tracks, d.id)
   const [first] = seen
   const [from, to] = check.by.how === 'clip' ? [check.by.from, check.by.to] : [0, Infinity]
-  const near = first ? ladders.find((l) => l.target === first.target && l.frame === first.frame) ?? ladders.find((l) => l.fired) : ladders.filter((l) => l.time >= from && l.time <= to).sort((a, b) => stopped(a.readings) - stopped(b.readings) || nearness(b.readings) - nearness(a.readings))[0]
-  return near ?? { frame: first?.frame ?? 1, time: first?.time ?? 0, readings: [], sentence: 'Nobody was seen.' }
+  const near = first
+    ? (ladders.find((l) => l.target === first.target && l.frame === first.frame) ??
+      ladders.find((l) => l.fired))
+    : ladders
+        .filter((l) => l.time >= from && l.time <= to)
+        .sort(
+          (a, b) =>
+            stopped(a.readings) - stopped(b.readings) || nearness(b.readings) - nearness(a.readings)
+        )[0]
+  return (
+    near ?? {
+      frame: first?.frame ?? 1,
+      time: first?.time ?? 0,
+      readings: [],
+      sentence: 'Nobody was seen.'
+    }
+  )
 }
 
-const stopped = (readings: readonly GateReading[]): number => readings.filter((r) => !r.passed).length
-const nearness = (readings: readonly GateReading[]): number => readings.find((r) => r.gate === 'share')?.value ?? 0
+const stopped = (readings: readonly GateReading[]): number =>
+  readings.filter((r) => !r.passed).length
+const nearness = (readings: readonly GateReading[]): number =>
+  readings.find((r) => r.gate === 'share')?.value ?? 0
 
-function sentenceOf(check: Check, seen: readonly Trigger[], look: Look, came: boolean, wrong: EffectSeen | null): string {
+function sentenceOf(
+  check: Check,
+  seen: readonly Trigger[],
+  look: Look,
+  came: boolean,
+  wrong: EffectSeen | null
+): string {
   const { expect } = check
   if (wrong) return `It triggered at ${seconds(seen[0].time)}, but ${wrong.name}: ${wrong.wrong}.`
-  if (expect.what === 'silence') return came ? `Silent, as expected. ${seen.length ? '' : look.sentence}`.trim() : `Silence was expected, and it triggered at ${seconds(seen[0].time)}.`
-  if (came) return `Triggered at ${seconds(seen[0].time)}, as expected${seen.length > 1 ? ` (${seen.length} in all)` : ''}.`
+  if (expect.what === 'silence')
+    return came
+      ? `Silent, as expected. ${seen.length ? '' : look.sentence}`.trim()
+      : `Silence was expected, and it triggered at ${seconds(seen[0].time)}.`
+  if (came)
+    return `Triggered at ${seconds(seen[0].time)}, as expected${seen.length > 1 ? ` (${seen.length} in all)` : ''}.`
   if (!seen.length) return `A trigger was expected, and none came. ${look.sentence}`
-  if (!causeFits(check, seen)) return `It triggered at ${seconds(seen[0].time)} for ${seen[0].cause ? causeWords[seen[0].cause] : 'no cause'}; ${expect.cause ? causeWords[expect.cause] : ''} was expected.`
-  if (expect.times !== undefined && seen.length !== expect.times) return `${expect.times} ${expect.times === 1 ? 'trigger was' : 'triggers were'} expected, and ${seen.length} came.`
-  if (wrongWay(check, seen)) return `It triggered at ${seconds(seen[0].time)} in the other direction.`
+  if (!causeFits(check, seen))
+    return `It triggered at ${seconds(seen[0].time)} for ${seen[0].cause ? causeWords[seen[0].cause] : 'no cause'}; ${expect.cause ? causeWords[expect.cause] : ''} was expected.`
+  if (expect.times !== undefined && seen.length !== expect.times)
+    return `${expect.times} ${expect.times === 1 ? 'trigger was' : 'triggers were'} expected, and ${seen.length} came.`
+  if (wrongWay(check, seen))
+    return `It triggered at ${seconds(seen[0].time)} in the other direction.`
   return `It triggered at ${seconds(seen[0].time)}; between ${seconds(expect.from)} and ${seconds(expect.to)} was expected.`
 }
 
 /** Recall, precision and F1 of all checks together, each expected trigger and each one that came counted once. */
-export function totals(verdicts: readonly Pick<Verdict, 'hits' | 'misses' | 'false'>[]): Pick<Score, 'recall' | 'precision' | 'f1'> & { hits: number; misses: number; false: number } {
-  const sum = verdicts.reduce((all, v) => ({ hits: all.hits + v.hits, misses: all.misses + v.misses, false: all.false + v.false }), { hits: 0, misses: 0, false: 0 })
+export function totals(
+  verdicts: readonly Pick<Verdict, 'hits' | 'misses' | 'false'>[]
+): Pick<Score, 'recall' | 'precision' | 'f1'> & { hits: number; misses: number; false: number } {
+  const sum = verdicts.reduce(
+    (all, v) => ({
+      hits: all.hits + v.hits,
+      misses: all.misses + v.misses,
+      false: all.false + v.false
+    }),
+    { hits: 0, misses: 0, false: 0 }
+  )
   const recall = sum.hits + sum.misses ? sum.hits / (sum.hits + sum.misses) : 1
   const precision = sum.hits + sum.false ? sum.hits / (sum.hits + sum.false) : 1
-  return { ...sum, recall, precision, f1: recall + precision ? (2 * recall * precision) / (recall + precision) : 0 }
+  return {
+    ...sum,
+    recall,
+    precision,
+    f1: recall + precision ? (2 * recall * precision) / (recall + precision) : 0
+  }
 }

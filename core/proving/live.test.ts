@@ -9,45 +9,173 @@ import { likelyCause, liveEffects, seenEffects } from './live.ts'
 import { actor, plainWalk } from './stage.ts'
 
 const at = Date.parse('2026-11-24T12:00:00Z')
-const nights = { id: 'nights', name: 'Nights', week: Object.fromEntries(['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'].map((d) => [d, [['00:00', '06:00']]])), exceptions: [] }
+const nights = {
+  id: 'nights',
+  name: 'Nights',
+  week: Object.fromEntries(
+    ['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'].map((d) => [d, [['00:00', '06:00']]])
+  ),
+  exceptions: []
+}
 const endpoints = [
   { id: 'hook', name: 'Hook', kind: 'webhook', url: 'http://192.0.2.1/x' },
-  { id: 'relay', name: 'Gate light', kind: 'relay', device: 'cam', output: 'r', mode: 'pulse', seconds: 5, schedule: 'nights' }
+  {
+    id: 'relay',
+    name: 'Gate light',
+    kind: 'relay',
+    device: 'cam',
+    output: 'r',
+    mode: 'pulse',
+    seconds: 5,
+    schedule: 'nights'
+  }
 ].map((e) => parseWith(EndpointSchema, e))
-const site: SiteActions = { endpoints, hours: new EndpointHours([nights] as never, 'UTC', undefined), people: { people: [], groups: [] }, mail: null, outputs: new Set(['cam r']) }
+const site: SiteActions = {
+  endpoints,
+  hours: new EndpointHours([nights] as never, 'UTC', undefined),
+  people: { people: [], groups: [] },
+  mail: null,
+  outputs: new Set(['cam r'])
+}
 const actions = parseWith(ActionsSchema, { links: ['hook', 'relay'] })
-const check = (effects: Check['effects'] = []): Check => ({ id: 'c', detection: 'd', name: 'C', about: 'passes', side: 'inside', by: { how: 'walk', walk: plainWalk(5, [actor('adult', [[0, 20], [0, 8]])]), through: 'truth' }, at, expect: { what: 'trigger', from: 0, to: 5 }, effects })
+const check = (effects: Check['effects'] = []): Check => ({
+  id: 'c',
+  detection: 'd',
+  name: 'C',
+  about: 'passes',
+  side: 'inside',
+  by: {
+    how: 'walk',
+    walk: plainWalk(5, [
+      actor('adult', [
+        [0, 20],
+        [0, 8]
+      ])
+    ]),
+    through: 'truth'
+  },
+  at,
+  expect: { what: 'trigger', from: 0, to: 5 },
+  effects
+})
 const when = { instant: at, severity: 'major' as const }
-const delivery = (more: Partial<DeliveryView>): DeliveryView => ({ id: 1, trigger: 1, kind: 'webhook', name: 'Hook', recipient: '', state: 'pending', by: 'server', does: 'on', attempts: 0, error: null, createdAt: at, sentAt: null, nextAt: null, ...more })
-const by = (list: ReturnType<typeof liveEffects>) => Object.fromEntries(list.map((e) => [e.endpoint, e]))
+const delivery = (more: Partial<DeliveryView>): DeliveryView => ({
+  id: 1,
+  trigger: 1,
+  kind: 'webhook',
+  name: 'Hook',
+  recipient: '',
+  state: 'pending',
+  by: 'server',
+  does: 'on',
+  attempts: 0,
+  error: null,
+  createdAt: at,
+  sentAt: null,
+  nextAt: null,
+  ...more
+})
+const by = (list: ReturnType<typeof liveEffects>) =>
+  Object.fromEntries(list.map((e) => [e.endpoint, e]))
 
 describe('what must follow, and what has', () => {
   test('before a trigger all is waited for; what its own hours keep out is not expected, and says so', () => {
-    expect(by(liveEffects(check(), actions, site, when, null, false))).toMatchObject({ hook: { expected: true, state: 'waiting' }, relay: { expected: false, state: 'waiting', words: 'outside its own hours' } })
+    expect(by(liveEffects(check(), actions, site, when, null, false))).toMatchObject({
+      hook: { expected: true, state: 'waiting' },
+      relay: { expected: false, state: 'waiting', words: 'outside its own hours' }
+    })
   })
 
   test('ticked off with its time after the trigger; what stays out as planned is as expected', () => {
-    const effects = liveEffects(check(), actions, site, when, { heardAt: at, deliveries: [delivery({ state: 'sent', sentAt: at + 1400 }), delivery({ id: 2, kind: 'relay', name: 'Gate light', state: 'held', error: 'outside its own hours' })] }, false)
-    expect(by(effects)).toMatchObject({ hook: { state: 'came', after: 1.4 }, relay: { state: 'stayed out' } })
-    expect(seenEffects(effects).map((e) => [e.acts, e.wrong])).toEqual([[true, null], [false, null]])
+    const effects = liveEffects(
+      check(),
+      actions,
+      site,
+      when,
+      {
+        heardAt: at,
+        deliveries: [
+          delivery({ state: 'sent', sentAt: at + 1400 }),
+          delivery({
+            id: 2,
+            kind: 'relay',
+            name: 'Gate light',
+            state: 'held',
+            error: 'outside its own hours'
+          })
+        ]
+      },
+      false
+    )
+    expect(by(effects)).toMatchObject({
+      hook: { state: 'came', after: 1.4 },
+      relay: { state: 'stayed out' }
+    })
+    expect(seenEffects(effects).map((e) => [e.acts, e.wrong])).toEqual([
+      [true, null],
+      [false, null]
+    ])
   })
 
   test('what the check expects goes over what is linked: held back, it is missing; linked to nothing, too', () => {
-    const effects = liveEffects(check([{ endpoint: 'relay', acts: true }, { endpoint: 'gone', acts: true }]), actions, site, when, { heardAt: at, deliveries: [delivery({ state: 'failed', error: 'nobody answers' }), delivery({ id: 2, kind: 'relay', name: 'Gate light', state: 'held', error: 'outside its own hours' })] }, true)
-    expect(by(effects)).toMatchObject({ hook: { state: 'failed', words: 'nobody answers' }, relay: { expected: true, state: 'failed', words: 'outside its own hours' }, gone: { state: 'failed', words: 'it is not there any more' } })
+    const effects = liveEffects(
+      check([
+        { endpoint: 'relay', acts: true },
+        { endpoint: 'gone', acts: true }
+      ]),
+      actions,
+      site,
+      when,
+      {
+        heardAt: at,
+        deliveries: [
+          delivery({ state: 'failed', error: 'nobody answers' }),
+          delivery({
+            id: 2,
+            kind: 'relay',
+            name: 'Gate light',
+            state: 'held',
+            error: 'outside its own hours'
+          })
+        ]
+      },
+      true
+    )
+    expect(by(effects)).toMatchObject({
+      hook: { state: 'failed', words: 'nobody answers' },
+      relay: { expected: true, state: 'failed', words: 'outside its own hours' },
+      gone: { state: 'failed', words: 'it is not there any more' }
+    })
     expect(seenEffects(effects).every((e) => e.wrong !== null)).toBe(true)
   })
 
   test('over without a confirmation, or without a trigger: missing, with what is known', () => {
-    expect(by(liveEffects(check(), actions, site, when, { heardAt: at, deliveries: [delivery({})] }, true)).hook).toMatchObject({ state: 'failed', words: 'not confirmed within the time of this test' })
-    expect(by(liveEffects(check(), actions, site, when, null, true)).hook).toMatchObject({ state: 'failed', words: 'there was no trigger' })
+    expect(
+      by(
+        liveEffects(check(), actions, site, when, { heardAt: at, deliveries: [delivery({})] }, true)
+      ).hook
+    ).toMatchObject({ state: 'failed', words: 'not confirmed within the time of this test' })
+    expect(by(liveEffects(check(), actions, site, when, null, true)).hook).toMatchObject({
+      state: 'failed',
+      words: 'there was no trigger'
+    })
   })
 })
 
 test('the likely cause: nobody seen, a gate, or what readiness found about the camera', () => {
-  const ladder = (fired: boolean): Ladder => ({ detection: 'd', target: 1, frame: 20, time: 1.9, fired, readings: [], sentence: 'Stopped by class: animal.' })
+  const ladder = (fired: boolean): Ladder => ({
+    detection: 'd',
+    target: 1,
+    frame: 20,
+    time: 1.9,
+    fired,
+    readings: [],
+    sentence: 'Stopped by class: animal.'
+  })
   expect(likelyCause(null, [])).toContain('reported nobody')
   expect(likelyCause(ladder(false), ['It is not sent.'])).toBe('Stopped by class: animal.')
-  expect(likelyCause(ladder(true), ['It is not sent.'])).toMatch(/should have triggered at 1\.9 s.*Likely: It is not sent\./)
+  expect(likelyCause(ladder(true), ['It is not sent.'])).toMatch(
+    /should have triggered at 1\.9 s.*Likely: It is not sent\./
+  )
   expect(likelyCause(ladder(true), [])).toContain('its own analysis judges otherwise')
 })

@@ -61,23 +61,82 @@ export interface WalkTestView {
  * @param trigger `deliveries` of the trigger, as they are now; left out: there was no trigger yet
  * @param over whether nothing is waited for any more
  */
-export function liveEffects(check: Check, actions: Actions, site: SiteActions, occasion: { instant: number; severity: Severity }, trigger: { heardAt: number; deliveries: readonly DeliveryView[] } | null, over: boolean): LiveEffect[] {
-  const planned = planDeliveries({ ...occasion, lastActedAt: null, byCamera: new Set() }, actions, site)
-  const ids = [...new Set([...planned.map((p) => p.endpoint.id), ...check.effects.map((e) => e.endpoint)])]
+export function liveEffects(
+  check: Check,
+  actions: Actions,
+  site: SiteActions,
+  occasion: { instant: number; severity: Severity },
+  trigger: { heardAt: number; deliveries: readonly DeliveryView[] } | null,
+  over: boolean
+): LiveEffect[] {
+  const planned = planDeliveries(
+    { ...occasion, lastActedAt: null, byCamera: new Set() },
+    actions,
+    site
+  )
+  const ids = [
+    ...new Set([...planned.map((p) => p.endpoint.id), ...check.effects.map((e) => e.endpoint)])
+  ]
   return ids.map((id): LiveEffect => {
     const endpoint = site.endpoints.find((e) => e.id === id)
     const plan = planned.find((p) => p.endpoint.id === id)
-    const expected = check.effects.find((e) => e.endpoint === id)?.acts ?? (plan !== undefined && plan.held === null)
-    const base = { endpoint: id, name: endpoint?.name ?? id, kind: endpoint?.kind ?? ('webhook' as const), expected, by: plan?.by ?? null, after: null }
-    const done = trigger?.deliveries.find((d) => d.name === endpoint?.name && d.kind === endpoint.kind && d.does === 'on')
-    if (!endpoint) return { ...base, state: expected ? 'failed' : 'stayed out', words: 'it is not there any more' }
-    if (!plan) return { ...base, state: expected ? 'failed' : 'stayed out', words: 'it is not linked to this detection' }
-    if (done?.state === 'sent') return { ...base, by: done.by, state: 'came', after: Math.max(0, ((done.sentAt ?? trigger!.heardAt) - trigger!.heardAt) / 1000), words: null }
-    if (done?.state === 'failed') return { ...base, by: done.by, state: 'failed', words: done.error ?? 'it did not confirm it' }
-    if (done?.state === 'held') return { ...base, state: expected ? 'failed' : 'stayed out', words: done.error }
-    if (trigger && !done) return { ...base, state: expected ? 'failed' : 'stayed out', words: 'the quiet time after earlier actions: nothing is set off again' }
+    const expected =
+      check.effects.find((e) => e.endpoint === id)?.acts ??
+      (plan !== undefined && plan.held === null)
+    const base = {
+      endpoint: id,
+      name: endpoint?.name ?? id,
+      kind: endpoint?.kind ?? ('webhook' as const),
+      expected,
+      by: plan?.by ?? null,
+      after: null
+    }
+    const done = trigger?.deliveries.find(
+      (d) => d.name === endpoint?.name && d.kind === endpoint.kind && d.does === 'on'
+    )
+    if (!endpoint)
+      return {
+        ...base,
+        state: expected ? 'failed' : 'stayed out',
+        words: 'it is not there any more'
+      }
+    if (!plan)
+      return {
+        ...base,
+        state: expected ? 'failed' : 'stayed out',
+        words: 'it is not linked to this detection'
+      }
+    if (done?.state === 'sent')
+      return {
+        ...base,
+        by: done.by,
+        state: 'came',
+        after: Math.max(0, ((done.sentAt ?? trigger!.heardAt) - trigger!.heardAt) / 1000),
+        words: null
+      }
+    if (done?.state === 'failed')
+      return { ...base, by: done.by, state: 'failed', words: done.error ?? 'it did not confirm it' }
+    if (done?.state === 'held')
+      return { ...base, state: expected ? 'failed' : 'stayed out', words: done.error }
+    if (trigger && !done)
+      return {
+        ...base,
+        state: expected ? 'failed' : 'stayed out',
+        words: 'the quiet time after earlier actions: nothing is set off again'
+      }
     if (!over) return { ...base, state: 'waiting', words: plan.held }
-    return { ...base, state: expected ? 'failed' : 'stayed out', words: trigger ? (done?.error ?? (endpoint.kind === 'popup' ? 'no operator’s screen was open' : done?.by === 'camera' ? 'the camera has not said that it switched it' : 'not confirmed within the time of this test')) : 'there was no trigger' }
+    return {
+      ...base,
+      state: expected ? 'failed' : 'stayed out',
+      words: trigger
+        ? (done?.error ??
+          (endpoint.kind === 'popup'
+            ? 'no operator’s screen was open'
+            : done?.by === 'camera'
+              ? 'the camera has not said that it switched it'
+              : 'not confirmed within the time of this test'))
+        : 'there was no trigger'
+    }
   })
 }
 
@@ -85,7 +144,19 @@ export function liveEffects(check: Check, actions: Actions, site: SiteActions, o
 export const seenEffects = (effects: readonly LiveEffect[]): EffectSeen[] =>
   effects.map(({ endpoint, name, expected, state, after, words }) => {
     const acts = state === 'came'
-    return { endpoint, name, expected, acts, wrong: acts === expected ? null : acts ? 'it is set off, and was expected not to be' : (words ?? 'it did not come'), ...(after !== null && { after }) }
+    return {
+      endpoint,
+      name,
+      expected,
+      acts,
+      wrong:
+        acts === expected
+          ? null
+          : acts
+            ? 'it is set off, and was expected not to be'
+            : (words ?? 'it did not come'),
+      ...(after !== null && { after })
+    }
   })
 
 /**
@@ -95,8 +166,13 @@ export const seenEffects = (effects: readonly LiveEffect[]): EffectSeen[] =>
  * @param found what readiness finds about this detection, worst first
  */
 export function likelyCause(computed: Ladder | null, found: readonly string[]): string {
-  if (!computed) return found[0] ? `The camera reported nobody. ${found[0]}` : 'The camera reported nobody: is the walk in its picture?'
+  if (!computed)
+    return found[0]
+      ? `The camera reported nobody. ${found[0]}`
+      : 'The camera reported nobody: is the walk in its picture?'
   if (!computed.fired) return computed.sentence
   const computedWords = `By what the camera reported it should have triggered at ${computed.time.toFixed(1)} s, and the camera did not say so`
-  return found[0] ? `${computedWords}. Likely: ${found[0]}` : `${computedWords}. What it holds is as planned; its own analysis judges otherwise.`
+  return found[0]
+    ? `${computedWords}. Likely: ${found[0]}`
+    : `${computedWords}. What it holds is as planned; its own analysis judges otherwise.`
 }

@@ -76,18 +76,35 @@ export interface Found {
  */
 export function proposeChecks(ask: Ask): Proposals {
   const { detection: d } = ask
-  const { drafts, gaps, main } = isFrameKind(d) ? proposeForFrames(ask, d) : proposeForTargets(ask, d)
-  const all = main ? [...drafts, ...hoursOf(ask, main.draft), ...outputsOf(ask, main.draft)] : drafts
+  const { drafts, gaps, main } = isFrameKind(d)
+    ? proposeForFrames(ask, d)
+    : proposeForTargets(ask, d)
+  const all = main
+    ? [...drafts, ...hoursOf(ask, main.draft), ...outputsOf(ask, main.draft)]
+    : drafts
   return { checks: all.flatMap((draft) => checkOf(ask, draft) ?? []), gaps }
 }
 
 function checkOf({ detection: d, site, from }: Ask, draft: Draft): Check | null {
-  const at = draft.at === undefined ? momentsOf(d.schedule, site, from, draft.walk.seconds).armed : draft.at
+  const at =
+    draft.at === undefined ? momentsOf(d.schedule, site, from, draft.walk.seconds).armed : draft.at
   if (at === null) return null
   const set = d.armInput ? d.armInput.inverted === (draft.unset ?? false) : false
-  const inputs = d.armInput ? { ...draft.walk.inputs, [d.armInput.input]: [{ at: 0, set }] } : draft.walk.inputs
+  const inputs = d.armInput
+    ? { ...draft.walk.inputs, [d.armInput.input]: [{ at: 0, set }] }
+    : draft.walk.inputs
   const light = draft.keepLight ? draft.walk.light : lightAt(at, site)
-  return { id: `${d.id}.${draft.key}`, detection: d.id, name: draft.name, about: draft.about, ...(draft.side && { side: draft.side }), by: { how: 'walk', walk: { ...draft.walk, inputs, light }, through: draft.through ?? 'truth' }, at, expect: draft.expect, effects: draft.effects ?? [] }
+  return {
+    id: `${d.id}.${draft.key}`,
+    detection: d.id,
+    name: draft.name,
+    about: draft.about,
+    ...(draft.side && { side: draft.side }),
+    by: { how: 'walk', walk: { ...draft.walk, inputs, light }, through: draft.through ?? 'truth' },
+    at,
+    expect: draft.expect,
+    effects: draft.effects ?? []
+  }
 }
 
 const silence = { what: 'silence' } as const
@@ -95,17 +112,51 @@ const silence = { what: 'silence' } as const
 /** The main walk just before, just after and at the ends of the armed hours, and with the arm input as it must not be. */
 function hoursOf({ detection: d, site, from, inputName }: Ask, main: Draft): Draft[] {
   const { walk } = main
-  const { beforeBegin, afterBegin, beforeEnd, afterEnd } = momentsOf(d.schedule, site, from, walk.seconds)
+  const { beforeBegin, afterBegin, beforeEnd, afterEnd } = momentsOf(
+    d.schedule,
+    site,
+    from,
+    walk.seconds
+  )
   const drafts: Draft[] = []
-  const add = (key: string, name: string, side: 'inside' | 'outside', at: number | null): void => void (at !== null && drafts.push({ ...main, key, name, about: 'armed', side, at, expect: side === 'inside' ? main.expect : silence, effects: [] }))
+  const add = (key: string, name: string, side: 'inside' | 'outside', at: number | null): void =>
+    void (
+      at !== null &&
+      drafts.push({
+        ...main,
+        key,
+        name,
+        about: 'armed',
+        side,
+        at,
+        expect: side === 'inside' ? main.expect : silence,
+        effects: []
+      })
+    )
   add('armed.before', 'Just before the armed hours', 'outside', beforeBegin)
   add('armed.after-begin', 'As the armed hours begin', 'inside', afterBegin)
   add('armed.before-end', 'Just before the armed hours end', 'inside', beforeEnd)
   add('armed.after-end', 'After the armed hours', 'outside', afterEnd)
   if (d.armInput) {
     const name = inputName(d.armInput.input)
-    drafts.push({ ...main, key: 'arm-input.as-asked', name: `${name} ${d.armInput.inverted ? 'not set' : 'set'}`, about: 'armInput', side: 'inside', effects: [] })
-    drafts.push({ ...main, key: 'arm-input.other', name: `${name} ${d.armInput.inverted ? 'set' : 'not set'}`, about: 'armInput', side: 'outside', unset: true, expect: silence, effects: [] })
+    drafts.push({
+      ...main,
+      key: 'arm-input.as-asked',
+      name: `${name} ${d.armInput.inverted ? 'not set' : 'set'}`,
+      about: 'armInput',
+      side: 'inside',
+      effects: []
+    })
+    drafts.push({
+      ...main,
+      key: 'arm-input.other',
+      name: `${name} ${d.armInput.inverted ? 'set' : 'not set'}`,
+      about: 'armInput',
+      side: 'outside',
+      unset: true,
+      expect: silence,
+      effects: []
+    })
   }
   return drafts
 }
@@ -113,7 +164,9 @@ function hoursOf({ detection: d, site, from, inputName }: Ask, main: Draft): Dra
 const effectOf = (endpoint: Endpoint, acts: boolean): CheckEffect => ({
   endpoint: endpoint.id,
   acts,
-  ...(acts && endpoint.kind === 'email' && endpoint.before + endpoint.after > 0 && { pictures: endpoint.before + endpoint.after }),
+  ...(acts &&
+    endpoint.kind === 'email' &&
+    endpoint.before + endpoint.after > 0 && { pictures: endpoint.before + endpoint.after }),
   ...(acts && endpoint.kind === 'recording' && { beforeSeconds: endpoint.beforeSeconds })
 })
 
@@ -121,13 +174,43 @@ const effectOf = (endpoint: Endpoint, acts: boolean): CheckEffect => ({
 function outputsOf({ detection: d, actions, endpoints, site, from }: Ask, main: Draft): Draft[] {
   const linked = actions.links.flatMap((id) => endpoints.find((e) => e.id === id) ?? [])
   const always = linked.filter((e) => e.schedule === undefined)
-  const drafts: Draft[] = always.length ? [{ ...main, key: 'outputs', name: `Sets off ${always.map(({ name }) => name).join(', ')}`.slice(0, 80), about: 'outputs', side: 'inside', effects: always.map((e) => effectOf(e, true)) }] : []
+  const drafts: Draft[] = always.length
+    ? [
+        {
+          ...main,
+          key: 'outputs',
+          name: `Sets off ${always.map(({ name }) => name).join(', ')}`.slice(0, 80),
+          about: 'outputs',
+          side: 'inside',
+          effects: always.map((e) => effectOf(e, true))
+        }
+      ]
+    : []
   for (const endpoint of linked) {
     if (endpoint.schedule === undefined) continue
-    const at = (acts: boolean): number | null => sharedMoment(d.schedule, endpoint.schedule!, acts, site, from, main.walk.seconds)
+    const at = (acts: boolean): number | null =>
+      sharedMoment(d.schedule, endpoint.schedule!, acts, site, from, main.walk.seconds)
     const [inside, outside] = [at(true), at(false)]
-    if (inside !== null) drafts.push({ ...main, key: `outputs.${endpoint.id}.within`, name: `${endpoint.name}: within its hours`.slice(0, 80), about: 'outputs', side: 'inside', at: inside, effects: [effectOf(endpoint, true)] })
-    if (outside !== null) drafts.push({ ...main, key: `outputs.${endpoint.id}.outside`, name: `${endpoint.name}: outside its hours, not set off`.slice(0, 80), about: 'outputs', side: 'outside', at: outside, effects: [effectOf(endpoint, false)] })
+    if (inside !== null)
+      drafts.push({
+        ...main,
+        key: `outputs.${endpoint.id}.within`,
+        name: `${endpoint.name}: within its hours`.slice(0, 80),
+        about: 'outputs',
+        side: 'inside',
+        at: inside,
+        effects: [effectOf(endpoint, true)]
+      })
+    if (outside !== null)
+      drafts.push({
+        ...main,
+        key: `outputs.${endpoint.id}.outside`,
+        name: `${endpoint.name}: outside its hours, not set off`.slice(0, 80),
+        about: 'outputs',
+        side: 'outside',
+        at: outside,
+        effects: [effectOf(endpoint, false)]
+      })
   }
   return drafts
 }

@@ -3,12 +3,35 @@ import fc from 'fast-check'
 import type { Trigger } from '../detections/index.ts'
 import { score, type Expected } from './score.ts'
 
-const seen = (time: number, detection = 'a', direction?: 'leftToRight' | 'rightToLeft'): Trigger => ({ detection, kind: 'line', target: 1, frame: Math.round(time * 10) + 1, time, ...(direction && { direction }) })
-const wanted = (time: number, more: Partial<Expected> = {}): Expected => ({ detection: 'a', time, ...more })
+const seen = (
+  time: number,
+  detection = 'a',
+  direction?: 'leftToRight' | 'rightToLeft'
+): Trigger => ({
+  detection,
+  kind: 'line',
+  target: 1,
+  frame: Math.round(time * 10) + 1,
+  time,
+  ...(direction && { direction })
+})
+const wanted = (time: number, more: Partial<Expected> = {}): Expected => ({
+  detection: 'a',
+  time,
+  ...more
+})
 
 describe('scoring', () => {
   test('a hit, a miss and a false alarm: R = P = 1/2', () => {
-    expect(score([wanted(5), wanted(50)], [seen(6), seen(30)])).toMatchObject({ hits: [{ seen: { time: 6 } }], misses: [{ time: 50 }], false: [{ time: 30 }], recall: 0.5, precision: 0.5, f1: 0.5, weightedF1: 0.5 })
+    expect(score([wanted(5), wanted(50)], [seen(6), seen(30)])).toMatchObject({
+      hits: [{ seen: { time: 6 } }],
+      misses: [{ time: 50 }],
+      false: [{ time: 30 }],
+      recall: 0.5,
+      precision: 0.5,
+      f1: 0.5,
+      weightedF1: 0.5
+    })
   })
 
   // F1 = (α + 1)·R·P / (R + α·P): UK Home Office i-LIDS user guide (from memory); worked by hand for R = 1, P = 1/2.
@@ -30,7 +53,9 @@ describe('scoring', () => {
 
   test('detection and direction must be the same; one trigger is one hit', () => {
     expect(score([wanted(5, { detection: 'b' })], [seen(5)]).hits).toHaveLength(0)
-    expect(score([wanted(5, { direction: 'leftToRight' })], [seen(5, 'a', 'rightToLeft')]).hits).toHaveLength(0)
+    expect(
+      score([wanted(5, { direction: 'leftToRight' })], [seen(5, 'a', 'rightToLeft')]).hits
+    ).toHaveLength(0)
     expect(score([wanted(5), wanted(6)], [seen(7)])).toMatchObject({ recall: 0.5, precision: 1 })
   })
 
@@ -43,19 +68,33 @@ describe('scoring', () => {
     const most = (e: Expected[], t: Trigger[]): number => {
       if (!e.length) return 0
       const [first, ...rest] = e
-      const ways = t.flatMap((x, i) => (x.time >= first.time - 1e-9 && x.time - first.time <= (first.within ?? 10) + 1e-9 ? [1 + most(rest, t.filter((_, k) => k !== i))] : []))
+      const ways = t.flatMap((x, i) =>
+        x.time >= first.time - 1e-9 && x.time - first.time <= (first.within ?? 10) + 1e-9
+          ? [
+              1 +
+                most(
+                  rest,
+                  t.filter((_, k) => k !== i)
+                )
+            ]
+          : []
+      )
       return Math.max(most(rest, t), ...ways)
     }
     const time = fc.integer({ min: 0, max: 30 })
     fc.assert(
-      fc.property(fc.array(fc.tuple(time, fc.integer({ min: 0, max: 8 })), { maxLength: 5 }), fc.array(time, { maxLength: 5 }), (events, moments) => {
-        const e = events.map(([t, within]) => wanted(t, { within }))
-        const t = moments.map((m) => seen(m))
-        const result = score(e, t)
-        expect(result.hits).toHaveLength(most(e, t))
-        expect(result.hits.length + result.misses.length).toBe(e.length)
-        expect(result.hits.length + result.false.length).toBe(t.length)
-      })
+      fc.property(
+        fc.array(fc.tuple(time, fc.integer({ min: 0, max: 8 })), { maxLength: 5 }),
+        fc.array(time, { maxLength: 5 }),
+        (events, moments) => {
+          const e = events.map(([t, within]) => wanted(t, { within }))
+          const t = moments.map((m) => seen(m))
+          const result = score(e, t)
+          expect(result.hits).toHaveLength(most(e, t))
+          expect(result.hits.length + result.misses.length).toBe(e.length)
+          expect(result.hits.length + result.false.length).toBe(t.length)
+        }
+      )
     )
   })
 })

@@ -40,7 +40,11 @@ const matches = (e: Expected, t: Trigger): boolean =>
  *
  * @param alpha weight of the weighted F1
  */
-export function score(expected: readonly Expected[], seen: readonly Trigger[], alpha = DEFAULT_ALPHA): Score {
+export function score(
+  expected: readonly Expected[],
+  seen: readonly Trigger[],
+  alpha = DEFAULT_ALPHA
+): Score {
   const byExpected = expected.map((e) =>
     seen
       .map((t, i) => ({ i, apart: Math.abs(t.time - e.time), fits: matches(e, t) }))
@@ -61,10 +65,21 @@ export function score(expected: readonly Expected[], seen: readonly Trigger[], a
     return false
   }
   expected.forEach((_, e) => place(e, new Set()))
-  const hits = [...takenBy].map(([t, e]) => ({ expected: expected[e], seen: seen[t] })).sort((a, b) => a.seen.time - b.seen.time)
+  const hits = [...takenBy]
+    .map(([t, e]) => ({ expected: expected[e], seen: seen[t] }))
+    .sort((a, b) => a.seen.time - b.seen.time)
   const hit = new Set(takenBy.values())
   const recall = expected.length ? hits.length / expected.length : 1
   const precision = seen.length ? hits.length / seen.length : 1
-  const weighted = (a: number): number => (recall + a * precision > 0 ? ((a + 1) * recall * precision) / (recall + a * precision) : 0)
-  return { hits, misses: expected.filter((_, e) => !hit.has(e)), false: seen.filter((_, t) => !takenBy.has(t)), recall, precision, f1: weighted(1), weightedF1: weighted(alpha) }
+  const weighted = (a: number): number =>
+    recall + a * precision > 0 ? ((a + 1) * recall * precision) / (recall + a * precision) : 0
+  return {
+    hits,
+    misses: expected.filter((_, e) => !hit.has(e)),
+    false: seen.filter((_, t) => !takenBy.has(t)),
+    recall,
+    precision,
+    f1: weighted(1),
+    weightedF1: weighted(alpha)
+  }
 }

@@ -17,10 +17,25 @@ export interface Settings {
  * A text that is the same as long as nothing that the check depends on has changed: the detection, its hours, the scene,
  * what it is linked to with its hours, and the check itself. A proof under another text is out of date.
  */
-export function settingsText(check: Check, { detection, plan, camera, actions, endpoints }: Settings): string {
+export function settingsText(
+  check: Check,
+  { detection, plan, camera, actions, endpoints }: Settings
+): string {
   const linked = actions.links.flatMap((id) => endpoints.find((e) => e.id === id) ?? [])
-  const hours = [detection.schedule, ...linked.map((e) => e.schedule)].flatMap((id) => plan.schedules.find((s) => s.id === id) ?? [])
-  return JSON.stringify([detection, hours, plan.timeZone, plan.position ?? null, camera.ignore, camera.scene ?? null, actions, linked, check])
+  const hours = [detection.schedule, ...linked.map((e) => e.schedule)].flatMap(
+    (id) => plan.schedules.find((s) => s.id === id) ?? []
+  )
+  return JSON.stringify([
+    detection,
+    hours,
+    plan.timeZone,
+    plan.position ?? null,
+    camera.ignore,
+    camera.scene ?? null,
+    actions,
+    linked,
+    check
+  ])
 }
 
 /** Hours that are tied to the sun move from day to day by less than this. */
@@ -29,7 +44,12 @@ const DAY = 24 * 60 * 60_000
 
 /** Whether a proposal still is what is kept; the day on which it is walked, and with it the light, makes no difference. */
 export function isSameCheck(a: Check, b: Check, timeZone: string): boolean {
-  const plain = (c: Check): string => JSON.stringify({ ...c, at: 0, ...(c.by.how === 'walk' && { by: { ...c.by, walk: { ...c.by.walk, light: 'day' } } }) })
+  const plain = (c: Check): string =>
+    JSON.stringify({
+      ...c,
+      at: 0,
+      ...(c.by.how === 'walk' && { by: { ...c.by, walk: { ...c.by.walk, light: 'day' } } })
+    })
   const clock = (c: Check): number => (c.at + offsetAt(timeZone, c.at) * 60_000) % DAY
   const apart = Math.abs(clock(a) - clock(b))
   return plain(a) === plain(b) && Math.min(apart, DAY - apart) < SAME_HOUR_MS
@@ -50,8 +70,16 @@ export function coverageOf(checks: readonly Check[], gaps: readonly Gap[]): Cove
     const own = checks.filter((c) => c.about === about)
     const missing = gaps.filter((g) => g.about === about)
     if (!own.length && !missing.length) return []
-    const why = (side: 'inside' | 'outside'): string | null => missing.find((g) => g.side === side)?.words ?? null
-    return [{ about, inside: own.filter((c) => c.side === 'inside').length, outside: own.filter((c) => c.side === 'outside').length, cannot: { inside: why('inside'), outside: why('outside') } }]
+    const why = (side: 'inside' | 'outside'): string | null =>
+      missing.find((g) => g.side === side)?.words ?? null
+    return [
+      {
+        about,
+        inside: own.filter((c) => c.side === 'inside').length,
+        outside: own.filter((c) => c.side === 'outside').length,
+        cannot: { inside: why('inside'), outside: why('outside') }
+      }
+    ]
   })
 }
 
@@ -70,7 +98,10 @@ export interface Proof {
 }
 
 /** @param results what became of each check last, by id; `current`: under the settings as they are now */
-export function proofOf(checks: readonly Check[], results: ReadonlyMap<string, { passed: boolean; current: boolean }>): Proof {
+export function proofOf(
+  checks: readonly Check[],
+  results: ReadonlyMap<string, { passed: boolean; current: boolean }>
+): Proof {
   const of = (c: Check): { passed: boolean; current: boolean } | undefined => results.get(c.id)
   return {
     checks: checks.length,

@@ -30,7 +30,13 @@ export interface ProvingView {
   proposing: number
   /** Detections whose checks nobody has asked to be worked out yet. */
   unasked: number
-  gaps: { camera: string; detection: string; about: About; side: 'inside' | 'outside'; words: string }[]
+  gaps: {
+    camera: string
+    detection: string
+    about: About
+    side: 'inside' | 'outside'
+    words: string
+  }[]
   coverage: { camera: string; detection: string; gates: Coverage[] }[]
   /** Of the results that are not out of date; null: there are none. */
   totals: ReturnType<typeof totals> | null
@@ -71,9 +77,25 @@ export interface ProofResultView {
   verdict: Verdict
 }
 
-const version = v.pipe(v.number('must be a number'), v.integer('must be a whole number'), v.minValue(0, 'must be 0 or more'))
+const version = v.pipe(
+  v.number('must be a number'),
+  v.integer('must be a whole number'),
+  v.minValue(0, 'must be 0 or more')
+)
 export const SaveCheckSchema = v.strictObject({ version, check: CheckSchema })
-const named = v.array(v.strictObject({ camera: v.pipe(v.string('must be the id of a camera'), v.maxLength(64, 'is longer than 64 characters')), check: v.pipe(v.string('must be the id of a check'), v.maxLength(120, 'is longer than 120 characters')) }), 'must be a list of checks')
+const named = v.array(
+  v.strictObject({
+    camera: v.pipe(
+      v.string('must be the id of a camera'),
+      v.maxLength(64, 'is longer than 64 characters')
+    ),
+    check: v.pipe(
+      v.string('must be the id of a check'),
+      v.maxLength(120, 'is longer than 120 characters')
+    )
+  }),
+  'must be a list of checks'
+)
 /** Left out: all. */
 export const NamedChecksSchema = v.strictObject({ checks: v.optional(named) })
 export type NamedCheck = v.InferOutput<typeof named>[number]

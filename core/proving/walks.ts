@@ -24,16 +24,27 @@ export class Walks {
   walk(way: Way, { kind = this.who, ...more }: Partial<WalkActor> = {}): Walk {
     const usual = kind === 'group' ? 'adult' : kind
     const speed = more.speed ?? USUAL_ACTORS[usual].speed
-    return plainWalk(Math.ceil((more.from ?? 0) + secondsOf(way, speed) + TAIL), [actor(kind, way, { speed, ...more })])
+    return plainWalk(Math.ceil((more.from ?? 0) + secondsOf(way, speed) + TAIL), [
+      actor(kind, way, { speed, ...more })
+    ])
   }
 
   /** When the condition of the kind itself is met on a walk, seconds; null: it is not. */
   moment(walk: Walk, direction?: 'leftToRight' | 'rightToLeft'): number | null {
-    return bare(this.d, this.stage.tracksOf(walk), { atLeast: 1 } as Partial<Detection>).find((t) => direction === undefined || t.direction === direction)?.time ?? null
+    return (
+      bare(this.d, this.stage.tracksOf(walk), { atLeast: 1 } as Partial<Detection>).find(
+        (t) => direction === undefined || t.direction === direction
+      )?.time ?? null
+    )
   }
 
   trigger(walk: Walk, direction?: 'leftToRight' | 'rightToLeft'): Draft['expect'] {
     const at = this.moment(walk, direction) ?? 0
-    return { what: 'trigger', from: Math.max(0, at - 0.5), to: Math.min(walk.seconds, at + this.d.confirmSeconds + 2), ...(direction && { direction }) }
+    return {
+      what: 'trigger',
+      from: Math.max(0, at - 0.5),
+      to: Math.min(walk.seconds, at + this.d.confirmSeconds + 2),
+      ...(direction && { direction })
+    }
   }
 }

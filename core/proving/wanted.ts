@@ -10,8 +10,17 @@ const WITHIN_SECONDS = 0.5
  * Whether somebody would want to hear of a trigger: a target of one of the classes is in the picture then, or within
  * half a second of it. Said of the ground truth where there is one, of the targets that were found otherwise.
  */
-export function isWanted(trigger: Pick<Trigger, 'frame'>, present: Tracks, classes: readonly TargetClass[]): boolean {
+export function isWanted(
+  trigger: Pick<Trigger, 'frame'>,
+  present: Tracks,
+  classes: readonly TargetClass[]
+): boolean {
   const around = Math.round(WITHIN_SECONDS * present.fps)
-  for (let i = firstRowOfFrame(present, trigger.frame - around); i < present.length && present.frame[i] <= trigger.frame + around; i++) if (classes.includes(CLASSES[present.cls[i]])) return true
+  for (
+    let i = firstRowOfFrame(present, trigger.frame - around);
+    i < present.length && present.frame[i] <= trigger.frame + around;
+    i++
+  )
+    if (classes.includes(CLASSES[present.cls[i]])) return true
   return false
 }

@@ -1,117 +1,277 @@
 import { describe, expect, test } from '@jest/globals'
 import { ScheduleSchema, parseWith, type Detection, type Schedule } from '../formats/plan.ts'
-import { actions, camera, detection, endpoint, facts, line, popup, tested, zone } from './testing/facts.ts'
+import {
+  actions,
+  camera,
+  detection,
+  endpoint,
+  facts,
+  line,
+  popup,
+  tested,
+  zone
+} from './testing/facts.ts'
 import { findingsOf, readinessOf, type Facts, type Finding, type Mend } from './index.ts'
 
-const found = (what: Facts, code: string): Finding[] => findingsOf(what).filter((f) => f.code === code)
-const lineD = (more: object = {}): Detection => detection({ kind: 'line', line, classes: ['person'], ...more })
-const schedule = (id: string, week: object): Schedule => parseWith(ScheduleSchema, { id, name: id[0].toUpperCase() + id.slice(1), week })
-const every = (...spans: [string, string][]): object => Object.fromEntries(['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'].map((d) => [d, spans]))
-const nights = schedule('nights', { ...every(['00:00', '06:30'], ['18:30', '24:00']), sat: [['00:00', '24:00']], sun: [['00:00', '24:00']] })
+const found = (what: Facts, code: string): Finding[] =>
+  findingsOf(what).filter((f) => f.code === code)
+const lineD = (more: object = {}): Detection =>
+  detection({ kind: 'line', line, classes: ['person'], ...more })
+const schedule = (id: string, week: object): Schedule =>
+  parseWith(ScheduleSchema, { id, name: id[0].toUpperCase() + id.slice(1), week })
+const every = (...spans: [string, string][]): object =>
+  Object.fromEntries(['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'].map((d) => [d, spans]))
+const nights = schedule('nights', {
+  ...every(['00:00', '06:30'], ['18:30', '24:00']),
+  sat: [['00:00', '24:00']],
+  sun: [['00:00', '24:00']]
+})
 const lights = schedule('lights', every(['00:00', '06:30'], ['18:30', '24:00']))
-const strobe = (more: object = {}) => endpoint({ id: 'strobe', name: 'Strobe', kind: 'strobe', device: 'cam', output: 'o1', seconds: 10, pattern: 'fast', ...more })
-const station = endpoint({ id: 'station', name: 'Northwatch', kind: 'station', host: 'h', port: 1, account: '123', accepts: 'minor', heartbeatSeconds: 0 })
-const linked = (d: Detection, links: string[], more: object = {}) => camera([d], { actions: new Map([[d.id, actions({ links, ...more })]]) })
+const strobe = (more: object = {}) =>
+  endpoint({
+    id: 'strobe',
+    name: 'Strobe',
+    kind: 'strobe',
+    device: 'cam',
+    output: 'o1',
+    seconds: 10,
+    pattern: 'fast',
+    ...more
+  })
+const station = endpoint({
+  id: 'station',
+  name: 'Northwatch',
+  kind: 'station',
+  host: 'h',
+  port: 1,
+  account: '123',
+  accepts: 'minor',
+  heartbeatSeconds: 0
+})
+const linked = (d: Detection, links: string[], more: object = {}) =>
+  camera([d], { actions: new Map([[d.id, actions({ links, ...more })]]) })
 
 /** The site after a mend of the actions, the plan or an endpoint. */
 function mended(what: Facts, mend: Mend | null | undefined): Facts {
-  if (mend?.does === 'edit') return { ...what, cameras: what.cameras.map((c) => ({ ...c, detections: c.detections.map((d) => (d.id === mend.detection.id ? mend.detection : d)) })) }
-  if (mend?.does === 'actions') return { ...what, cameras: what.cameras.map((c) => ({ ...c, actions: new Map([...c.actions, [mend.detection, mend.actions]]) })) }
-  if (mend?.does === 'endpoint') return { ...what, endpoints: what.endpoints.map((e) => (e.endpoint.id === mend.endpoint.id ? { ...e, endpoint: mend.endpoint } : e)) }
+  if (mend?.does === 'edit')
+    return {
+      ...what,
+      cameras: what.cameras.map((c) => ({
+        ...c,
+        detections: c.detections.map((d) => (d.id === mend.detection.id ? mend.detection : d))
+      }))
+    }
+  if (mend?.does === 'actions')
+    return {
+      ...what,
+      cameras: what.cameras.map((c) => ({
+        ...c,
+        actions: new Map([...c.actions, [mend.detection, mend.actions]])
+      }))
+    }
+  if (mend?.does === 'endpoint')
+    return {
+      ...what,
+      endpoints: what.endpoints.map((e) =>
+        e.endpoint.id === mend.endpoint.id ? { ...e, endpoint: mend.endpoint } : e
+      )
+    }
   throw new Error(`a mend that is ${mend?.does}`)
 }
 
 describe('armed', () => {
   test('never-armed: hours without a minute in the year; the mend arms always', () => {
-    const what = facts([linked(lineD({ schedule: 'empty' }), ['popup'])], { schedules: [schedule('empty', {})] })
+    const what = facts([linked(lineD({ schedule: 'empty' }), ['popup'])], {
+      schedules: [schedule('empty', {})]
+    })
     const [f] = found(what, 'never-armed')
-    expect(f).toMatchObject({ severity: 'blocking', notch: 'armed', sentence: 'One never fires: Empty has no minute in the year.' })
+    expect(f).toMatchObject({
+      severity: 'blocking',
+      notch: 'armed',
+      sentence: 'One never fires: Empty has no minute in the year.'
+    })
     expect(readinessOf(what).cameras[0].notches.armed).toBe('failed')
     expect(found(mended(what, f.mend), 'never-armed')).toEqual([])
     // One that has an exception alone is armed on that day.
-    const only = { ...schedule('empty', {}), exceptions: [{ date: '2026-12-25', spans: [['00:00', '24:00'] as const] }] }
-    expect(found(facts([linked(lineD({ schedule: 'empty' }), ['popup'])], { schedules: [only] }), 'never-armed')).toEqual([])
+    const only = {
+      ...schedule('empty', {}),
+      exceptions: [{ date: '2026-12-25', spans: [['00:00', '24:00'] as const] }]
+    }
+    expect(
+      found(
+        facts([linked(lineD({ schedule: 'empty' }), ['popup'])], { schedules: [only] }),
+        'never-armed'
+      )
+    ).toEqual([])
   })
 
   test('barely-armed: less than a quarter of an hour a week; the mend parks it', () => {
-    const of = (to: string) => facts([linked(lineD({ schedule: 's' }), ['popup'])], { schedules: [schedule('s', { mon: [['00:00', to]] })] })
+    const of = (to: string) =>
+      facts([linked(lineD({ schedule: 's' }), ['popup'])], {
+        schedules: [schedule('s', { mon: [['00:00', to]] })]
+      })
     expect(found(of('00:15'), 'barely-armed')).toEqual([])
     const [f] = found(of('00:14'), 'barely-armed')
-    expect(f).toMatchObject({ severity: 'warning', notch: 'armed', sentence: expect.stringContaining('armed for 14 min a week') })
-    expect(findingsOf(mended(of('00:14'), f.mend)).filter(({ notch }) => notch === 'armed')).toEqual([])
+    expect(f).toMatchObject({
+      severity: 'warning',
+      notch: 'armed',
+      sentence: expect.stringContaining('armed for 14 min a week')
+    })
+    expect(
+      findingsOf(mended(of('00:14'), f.mend)).filter(({ notch }) => notch === 'armed')
+    ).toEqual([])
   })
 
   test('arm-input-missing: a contact that no device has', () => {
     const d = lineD({ armInput: { input: 'panel' } })
-    const of = (known: boolean) => facts([linked(d, ['popup'])], { inputs: [{ id: 'panel', name: 'Alarm panel', known }] })
+    const of = (known: boolean) =>
+      facts([linked(d, ['popup'])], { inputs: [{ id: 'panel', name: 'Alarm panel', known }] })
     expect(found(of(true), 'arm-input-missing')).toEqual([])
-    expect(found(of(false), 'arm-input-missing')).toMatchObject([{ severity: 'blocking', sentence: 'One does not fire on site: Alarm panel is never set, as no device has it.', mend: { does: 'go' } }])
-    expect(found(facts([linked(detection({ kind: 'contact', input: 'door' }), ['popup'])]), 'arm-input-missing')).toMatchObject([{ sentence: expect.stringContaining('door is never heard') }])
+    expect(found(of(false), 'arm-input-missing')).toMatchObject([
+      {
+        severity: 'blocking',
+        sentence: 'One does not fire on site: Alarm panel is never set, as no device has it.',
+        mend: { does: 'go' }
+      }
+    ])
+    expect(
+      found(
+        facts([linked(detection({ kind: 'contact', input: 'door' }), ['popup'])]),
+        'arm-input-missing'
+      )
+    ).toMatchObject([{ sentence: expect.stringContaining('door is never heard') }])
   })
 })
 
 describe('linked', () => {
   test('nothing-linked: the mend links the usual actions, where there are some', () => {
-    const of = (usual: string[]) => facts([linked(lineD(), [])], { usual: actions({ links: usual }) })
+    const of = (usual: string[]) =>
+      facts([linked(lineD(), [])], { usual: actions({ links: usual }) })
     const [f] = found(of(['popup', 'gone']), 'nothing-linked')
-    expect(f).toMatchObject({ severity: 'blocking', notch: 'linked', mend: { does: 'actions', actions: { links: ['popup'] } } })
+    expect(f).toMatchObject({
+      severity: 'blocking',
+      notch: 'linked',
+      mend: { does: 'actions', actions: { links: ['popup'] } }
+    })
     expect(found(mended(of(['popup']), f.mend), 'nothing-linked')).toEqual([])
-    expect(found(of([]), 'nothing-linked')[0].mend).toMatchObject({ does: 'go', to: '/actions?camera=gate&detection=one' })
+    expect(found(of([]), 'nothing-linked')[0].mend).toMatchObject({
+      does: 'go',
+      to: '/actions?camera=gate&detection=one'
+    })
     // A link to what has been deleted is none.
     expect(found(facts([linked(lineD(), ['gone'])]), 'nothing-linked')).toHaveLength(1)
   })
 
   test('motion that is there for motion by class alone needs no link', () => {
-    const both = [detection({ kind: 'motion' }), detection({ id: 'two', name: 'Two', kind: 'classMotion' })]
-    expect(found(facts([camera(both, { actions: new Map() })]), 'nothing-linked').map((f) => f.detection)).toEqual(['two'])
-    expect(found(facts([camera(both.slice(0, 1), { actions: new Map() })]), 'nothing-linked')).toHaveLength(1)
+    const both = [
+      detection({ kind: 'motion' }),
+      detection({ id: 'two', name: 'Two', kind: 'classMotion' })
+    ]
+    expect(
+      found(facts([camera(both, { actions: new Map() })]), 'nothing-linked').map((f) => f.detection)
+    ).toEqual(['two'])
+    expect(
+      found(facts([camera(both.slice(0, 1), { actions: new Map() })]), 'nothing-linked')
+    ).toHaveLength(1)
   })
 
   test('output-not-set and untested-output: once for each endpoint, for all its cameras', () => {
     const [a, b] = ['gate', 'yard'].map((id) => ({ ...linked(lineD(), ['popup']), id }))
     const of = (more: object) => facts([a, b], { endpoints: [tested(popup, more)] })
-    expect(found(of({ missing: 'it has no recipient' }), 'output-not-set')).toMatchObject([{ severity: 'blocking', camera: 'gate', shared: ['gate', 'yard'], sentence: 'Pop-up does nothing when it is set off: it has no recipient.' }])
-    expect(readinessOf(of({ missing: 'x' })).cameras.map((c) => c.notches.linked)).toEqual(['failed', 'failed'])
-    expect(found(of({ tested: 'never' }), 'untested-output')).toMatchObject([{ severity: 'warning', mend: { does: 'test', endpoint: 'popup' } }])
-    expect(found(of({ tested: 'failed' }), 'untested-output')[0].sentence).toBe('The last test of Pop-up failed.')
+    expect(found(of({ missing: 'it has no recipient' }), 'output-not-set')).toMatchObject([
+      {
+        severity: 'blocking',
+        camera: 'gate',
+        shared: ['gate', 'yard'],
+        sentence: 'Pop-up does nothing when it is set off: it has no recipient.'
+      }
+    ])
+    expect(readinessOf(of({ missing: 'x' })).cameras.map((c) => c.notches.linked)).toEqual([
+      'failed',
+      'failed'
+    ])
+    expect(found(of({ tested: 'never' }), 'untested-output')).toMatchObject([
+      { severity: 'warning', mend: { does: 'test', endpoint: 'popup' } }
+    ])
+    expect(found(of({ tested: 'failed' }), 'untested-output')[0].sentence).toBe(
+      'The last test of Pop-up failed.'
+    )
     // What nothing is linked to bothers nobody.
-    expect(findingsOf(facts([a], { endpoints: [tested(popup), tested(strobe(), { missing: 'x', tested: 'never' })] })).filter((f) => f.notch === 'linked')).toEqual([])
+    expect(
+      findingsOf(
+        facts([a], {
+          endpoints: [tested(popup), tested(strobe(), { missing: 'x', tested: 'never' })]
+        })
+      ).filter((f) => f.notch === 'linked')
+    ).toEqual([])
   })
 
   test('hours-miss: which hours are silent; match them, or accept', () => {
-    const of = (d: object, s: object) => facts([linked(lineD({ schedule: 'nights', ...d }), ['strobe'])], { schedules: [nights, lights, schedule('noon', every(['12:00', '13:00']))], endpoints: [tested(strobe(s))] })
+    const of = (d: object, s: object) =>
+      facts([linked(lineD({ schedule: 'nights', ...d }), ['strobe'])], {
+        schedules: [nights, lights, schedule('noon', every(['12:00', '13:00']))],
+        endpoints: [tested(strobe(s))]
+      })
     expect(found(of({}, {}), 'hours-miss')).toEqual([])
     const partly = of({}, { schedule: 'lights' })
     const [f] = found(partly, 'hours-miss')
-    expect(f.sentence).toBe('Strobe is silent for 22 % of the hours in which One is armed: Sat and Sun, 06:30 to 18:30.')
+    expect(f.sentence).toBe(
+      'Strobe is silent for 22 % of the hours in which One is armed: Sat and Sun, 06:30 to 18:30.'
+    )
     expect(f.mend).toMatchObject({ words: 'Let it follow Nights' })
-    for (const mend of [f.mend, f.orElse]) expect(found(mended(partly, mend), 'hours-miss')).toEqual([])
-    expect(found(of({ schedule: 'lights' }, { schedule: 'noon' }), 'hours-miss')[0].sentence).toBe('Strobe never acts for One: its hours (Noon) do not meet Lights.')
-    expect(found(of({ schedule: undefined }, { schedule: 'lights' }), 'hours-miss')[0].mend).toMatchObject({ words: 'Let it follow all hours', endpoint: { schedule: undefined } })
+    for (const mend of [f.mend, f.orElse])
+      expect(found(mended(partly, mend), 'hours-miss')).toEqual([])
+    expect(found(of({ schedule: 'lights' }, { schedule: 'noon' }), 'hours-miss')[0].sentence).toBe(
+      'Strobe never acts for One: its hours (Noon) do not meet Lights.'
+    )
+    expect(
+      found(of({ schedule: undefined }, { schedule: 'lights' }), 'hours-miss')[0].mend
+    ).toMatchObject({ words: 'Let it follow all hours', endpoint: { schedule: undefined } })
   })
 
   test('severity-not-accepted: blocking, and raised by the mend; tamper has its own severity', () => {
     const high = { ...station, accepts: 'major' as const }
-    const what = facts([linked(lineD(), ['station'], { severity: 'minor' })], { endpoints: [tested(high)] })
+    const what = facts([linked(lineD(), ['station'], { severity: 'minor' })], {
+      endpoints: [tested(high)]
+    })
     const [f] = found(what, 'severity-not-accepted')
-    expect(f).toMatchObject({ severity: 'blocking', sentence: 'Northwatch does not take alarms of One: they are minor, and it accepts from major up.' })
+    expect(f).toMatchObject({
+      severity: 'blocking',
+      sentence:
+        'Northwatch does not take alarms of One: they are minor, and it accepts from major up.'
+    })
     expect(found(mended(what, f.mend), 'severity-not-accepted')).toEqual([])
-    const care = facts([linked(detection({ kind: 'tamper', severity: 'information' }), ['station'])], { endpoints: [tested(high)] })
-    expect(found(care, 'severity-not-accepted')[0].mend).toMatchObject({ does: 'edit', detection: { severity: 'major' } })
+    const care = facts(
+      [linked(detection({ kind: 'tamper', severity: 'information' }), ['station'])],
+      { endpoints: [tested(high)] }
+    )
+    expect(found(care, 'severity-not-accepted')[0].mend).toMatchObject({
+      does: 'edit',
+      detection: { severity: 'major' }
+    })
   })
 
   test('no-station-push: perimeter detections that the station is not told of, unless that is meant so', () => {
-    const of = (d: Detection, links: string[]) => facts([linked(d, links)], { endpoints: [tested(popup), tested(station)] })
+    const of = (d: Detection, links: string[]) =>
+      facts([linked(d, links)], { endpoints: [tested(popup), tested(station)] })
     const what = of(detection({ kind: 'intrusion', zone }), ['popup'])
     const [f] = found(what, 'no-station-push')
-    for (const mend of [f.mend, f.orElse]) expect(found(mended(what, mend), 'no-station-push')).toEqual([])
+    for (const mend of [f.mend, f.orElse])
+      expect(found(mended(what, mend), 'no-station-push')).toEqual([])
     expect(found(of(lineD(), ['station']), 'no-station-push')).toEqual([])
     expect(found(of(detection({ kind: 'tamper' }), ['popup']), 'no-station-push')).toEqual([])
     expect(found(facts([linked(lineD(), ['popup'])]), 'no-station-push')).toEqual([])
   })
 
   test('pre-record-off: a recording that begins with the trigger', () => {
-    const record = endpoint({ id: 'record', name: 'Recording', kind: 'recording', camera: null, beforeSeconds: 0, afterSeconds: 15 })
+    const record = endpoint({
+      id: 'record',
+      name: 'Recording',
+      kind: 'recording',
+      camera: null,
+      beforeSeconds: 0,
+      afterSeconds: 15
+    })
     const what = facts([linked(lineD(), ['record'])], { endpoints: [tested(record)] })
     const [f] = found(what, 'pre-record-off')
     expect(f.mend).toMatchObject({ words: '5 s before', endpoint: { beforeSeconds: 5 } })

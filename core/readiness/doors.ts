@@ -12,7 +12,12 @@ export interface Door {
 }
 
 /** The doors that can hold a detection. */
-export const doorsOf = (camera: CameraFacts, d: Detection, schedules: readonly Schedule[], used = true): Door[] =>
+export const doorsOf = (
+  camera: CameraFacts,
+  d: Detection,
+  schedules: readonly Schedule[],
+  used = true
+): Door[] =>
   camera.channels.flatMap((channel) => {
     if (channel.readAt === null || channel.used !== used) return []
     const translated = toRule(d, channel.abilities, schedules)
@@ -25,9 +30,15 @@ export const isRule = (d: Detection): boolean => RULE_TYPES[d.kind] !== undefine
 /** Losses that no other used door makes good. */
 export function realLosses(doors: readonly Door[]): { door: Door; loss: Loss }[] {
   const seen = new Set<string>()
-  return doors.flatMap((door) => door.losses.map((loss) => ({ door, loss }))).filter(({ loss }) => {
-    if (seen.has(loss.setting) || doors.some((other) => other.losses.every(({ setting }) => setting !== loss.setting))) return false
-    seen.add(loss.setting)
-    return true
-  })
+  return doors
+    .flatMap((door) => door.losses.map((loss) => ({ door, loss })))
+    .filter(({ loss }) => {
+      if (
+        seen.has(loss.setting) ||
+        doors.some((other) => other.losses.every(({ setting }) => setting !== loss.setting))
+      )
+        return false
+      seen.add(loss.setting)
+      return true
+    })
 }

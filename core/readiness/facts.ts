@@ -118,34 +118,77 @@ export interface Check {
 }
 
 /** A finding of a camera's detection. */
-export const ofDetection = (severity: Severity, notch: Finding['notch'], camera: CameraFacts, d: Detection, sentence: string, mend: Mend | null = null, device: string | null = null): Found => ({ severity, notch, camera: camera.id, device, detection: d.id, sentence, mend })
+export const ofDetection = (
+  severity: Severity,
+  notch: Finding['notch'],
+  camera: CameraFacts,
+  d: Detection,
+  sentence: string,
+  mend: Mend | null = null,
+  device: string | null = null
+): Found => ({ severity, notch, camera: camera.id, device, detection: d.id, sentence, mend })
 
-export const ofDevice = (severity: Severity, device: string, sentence: string, mend: Mend | null = null, camera: string | null = null): Found => ({ severity, notch: 'sent', camera, device, detection: null, sentence, mend })
+export const ofDevice = (
+  severity: Severity,
+  device: string,
+  sentence: string,
+  mend: Mend | null = null,
+  camera: string | null = null
+): Found => ({ severity, notch: 'sent', camera, device, detection: null, sentence, mend })
 
 /** A change of one detection, as a mend. */
-export const edit = (camera: CameraFacts, detection: Detection, words: string): Mend => ({ does: 'edit', words, camera: camera.id, detection })
-
-/** Detections that are in use, and really watch. */
-export const inUse = (camera: CameraFacts): Detection[] => camera.detections.filter((d) => d.enabled && !d.parked)
-
-/** A kind of finding that looks at one detection after the other, of those in use. */
-export const perDetection = (code: string, find: (d: Detection, camera: CameraFacts, facts: Facts) => Found[] | Found): Check => ({
-  code,
-  find: (facts) => facts.cameras.flatMap((camera) => inUse(camera).flatMap((d) => find(d, camera, facts)))
+export const edit = (camera: CameraFacts, detection: Detection, words: string): Mend => ({
+  does: 'edit',
+  words,
+  camera: camera.id,
+  detection
 })
 
-export const actionsOf = (camera: CameraFacts, d: Detection): Actions => camera.actions.get(d.id) ?? NO_ACTIONS
+/** Detections that are in use, and really watch. */
+export const inUse = (camera: CameraFacts): Detection[] =>
+  camera.detections.filter((d) => d.enabled && !d.parked)
+
+/** A kind of finding that looks at one detection after the other, of those in use. */
+export const perDetection = (
+  code: string,
+  find: (d: Detection, camera: CameraFacts, facts: Facts) => Found[] | Found
+): Check => ({
+  code,
+  find: (facts) =>
+    facts.cameras.flatMap((camera) => inUse(camera).flatMap((d) => find(d, camera, facts)))
+})
+
+export const actionsOf = (camera: CameraFacts, d: Detection): Actions =>
+  camera.actions.get(d.id) ?? NO_ACTIONS
 
 /** The endpoints that a detection is linked to. */
-export const linksOf = (camera: CameraFacts, d: Detection, { endpoints }: Facts): EndpointFacts[] => actionsOf(camera, d).links.flatMap((link) => endpoints.find(({ endpoint }) => endpoint.id === link) ?? [])
+export const linksOf = (camera: CameraFacts, d: Detection, { endpoints }: Facts): EndpointFacts[] =>
+  actionsOf(camera, d).links.flatMap(
+    (link) => endpoints.find(({ endpoint }) => endpoint.id === link) ?? []
+  )
 
 /** A kind of finding that looks at one endpoint after the other, of those that detections in use are linked to. */
-export const perEndpoint = (code: string, find: (e: EndpointFacts, cameras: CameraFacts[]) => Omit<Found, 'notch' | 'camera' | 'device' | 'detection' | 'shared'>[]): Check => ({
+export const perEndpoint = (
+  code: string,
+  find: (
+    e: EndpointFacts,
+    cameras: CameraFacts[]
+  ) => Omit<Found, 'notch' | 'camera' | 'device' | 'detection' | 'shared'>[]
+): Check => ({
   code,
   find: (facts) =>
     facts.endpoints.flatMap((e) => {
-      const cameras = facts.cameras.filter((c) => inUse(c).some((d) => actionsOf(c, d).links.includes(e.endpoint.id)))
+      const cameras = facts.cameras.filter((c) =>
+        inUse(c).some((d) => actionsOf(c, d).links.includes(e.endpoint.id))
+      )
       if (!cameras.length) return []
-      return find(e, cameras).map((found) => ({ ...found, notch: 'linked' as const, camera: cameras[0].id, device: null, detection: null, shared: cameras.map(({ id }) => id) }))
+      return find(e, cameras).map((found) => ({
+        ...found,
+        notch: 'linked' as const,
+        camera: cameras[0].id,
+        device: null,
+        detection: null,
+        shared: cameras.map(({ id }) => id)
+      }))
     })
 })

@@ -1,23 +1,53 @@
 import { describe, expect, test } from '@jest/globals'
 import { allCells, type Detection } from '../formats/plan.ts'
-import { ability, asSent, camera, channel, clip, detection, device, facts, line, zone, type Walk } from './testing/facts.ts'
+import {
+  ability,
+  asSent,
+  camera,
+  channel,
+  clip,
+  detection,
+  device,
+  facts,
+  line,
+  zone,
+  type Walk
+} from './testing/facts.ts'
 import { findingsOf, readinessOf, type Facts, type Finding, type Mend } from './index.ts'
 
-const found = (what: Facts, code: string): Finding[] => findingsOf(what).filter((f) => f.code === code)
+const found = (what: Facts, code: string): Finding[] =>
+  findingsOf(what).filter((f) => f.code === code)
 const lineD = (more: object = {}) => detection({ kind: 'line', line, classes: ['person'], ...more })
-const zoneD = (more: object = {}) => detection({ kind: 'intrusion', zone, classes: ['person'], ...more })
+const zoneD = (more: object = {}) =>
+  detection({ kind: 'intrusion', zone, classes: ['person'], ...more })
 const edited = (f: Finding): Detection => (f.mend as Extract<Mend, { does: 'edit' }>).detection
 /** The site after a finding's edit of the plan. */
 const mended = (what: Facts, f: Finding): Facts => {
   const d = edited(f)
-  return { ...what, cameras: what.cameras.map((c) => ({ ...c, detections: c.detections.some(({ id }) => id === d.id) ? c.detections.map((x) => (x.id === d.id ? d : x)) : [...c.detections, d] })) }
+  return {
+    ...what,
+    cameras: what.cameras.map((c) => ({
+      ...c,
+      detections: c.detections.some(({ id }) => id === d.id)
+        ? c.detections.map((x) => (x.id === d.id ? d : x))
+        : [...c.detections, d]
+    }))
+  }
 }
 
 test('a sound camera: nothing is found, and both notches are done', () => {
   const d = lineD()
-  const { cameras, findings } = readinessOf(facts([camera([d], { clips: [clip([{ from: [0.1, 0.6], to: [0.9, 0.6], seconds: 20 }])] })]))
+  const { cameras, findings } = readinessOf(
+    facts([camera([d], { clips: [clip([{ from: [0.1, 0.6], to: [0.9, 0.6], seconds: 20 }])] })])
+  )
   expect(findings).toEqual([])
-  expect(cameras).toEqual([{ id: 'gate', notches: { drawn: 'done', armed: 'done', linked: 'done', sent: 'done', proven: 'done' }, changes: 0 }])
+  expect(cameras).toEqual([
+    {
+      id: 'gate',
+      notches: { drawn: 'done', armed: 'done', linked: 'done', sent: 'done', proven: 'done' },
+      changes: 0
+    }
+  ])
 })
 
 describe('the device itself', () => {
@@ -29,25 +59,54 @@ describe('the device itself', () => {
     ['clock-off', 'clock-off', '95 s ahead']
   ] as const)('%s: %s', (state, code, words) => {
     const what = facts([camera([lineD()])], { devices: [device({ state, clockAhead: 95 })] })
-    expect(found(what, code)).toMatchObject([{ severity: 'blocking', device: 'cam', sentence: expect.stringContaining(words) }])
+    expect(found(what, code)).toMatchObject([
+      { severity: 'blocking', device: 'cam', sentence: expect.stringContaining(words) }
+    ])
     expect(readinessOf(what).cameras[0].notches.sent).toBe('failed')
   })
 })
 
 describe('what the device can do', () => {
-  const perimeter = { type: 'wo:Perimeter', runs: ['tt:LineDetector', 'tt:FieldDetector'], running: false }
+  const perimeter = {
+    type: 'wo:Perimeter',
+    runs: ['tt:LineDetector', 'tt:FieldDetector'],
+    running: false
+  }
   const faces = { type: 'wo:Faces', runs: ['wo:FaceDetector'], running: true }
 
   test('analysis-off: the family that is needed does not run; the mend switches to it', () => {
-    const modes = (running: boolean) => facts([camera([lineD()], { channels: [{ ...asSent([lineD()]), modes: [{ ...perimeter, running }, { ...faces, running: !running }] }] })])
+    const modes = (running: boolean) =>
+      facts([
+        camera([lineD()], {
+          channels: [
+            {
+              ...asSent([lineD()]),
+              modes: [
+                { ...perimeter, running },
+                { ...faces, running: !running }
+              ]
+            }
+          ]
+        })
+      ])
     expect(found(modes(true), 'analysis-off')).toEqual([])
-    expect(found(modes(false), 'analysis-off')).toMatchObject([{ severity: 'blocking', sentence: 'One does nothing on The camera: its analysis runs Faces, and this kind needs Perimeter.', mend: { does: 'mode', device: 'cam', channel: 'analytics', type: 'wo:Perimeter' } }])
+    expect(found(modes(false), 'analysis-off')).toMatchObject([
+      {
+        severity: 'blocking',
+        sentence:
+          'One does nothing on The camera: its analysis runs Faces, and this kind needs Perimeter.',
+        mend: { does: 'mode', device: 'cam', channel: 'analytics', type: 'wo:Perimeter' }
+      }
+    ])
   })
 
   test('mode-conflict: detections of two families that exclude each other', () => {
     const both = [lineD(), detection({ id: 'two', kind: 'face', classes: ['person'] })]
-    const of = (list: Detection[]) => facts([camera(list, { channels: [{ ...asSent(list), modes: [perimeter, faces] }] })])
-    expect(found(of(both), 'mode-conflict')).toMatchObject([{ severity: 'blocking', sentence: expect.stringContaining('need Perimeter and Faces') }])
+    const of = (list: Detection[]) =>
+      facts([camera(list, { channels: [{ ...asSent(list), modes: [perimeter, faces] }] })])
+    expect(found(of(both), 'mode-conflict')).toMatchObject([
+      { severity: 'blocking', sentence: expect.stringContaining('need Perimeter and Faces') }
+    ])
     expect(found(of([both[0]]), 'mode-conflict')).toEqual([])
   })
 
@@ -55,7 +114,10 @@ describe('what the device can do', () => {
     const byClass = detection({ kind: 'classMotion', classes: ['person'], cells: allCells() })
     const what = facts([camera([byClass])])
     const [f] = found(what, 'motion-off')
-    expect(f).toMatchObject({ severity: 'blocking', mend: { does: 'add', detection: { kind: 'motion', enabled: true } } })
+    expect(f).toMatchObject({
+      severity: 'blocking',
+      mend: { does: 'add', detection: { kind: 'motion', enabled: true } }
+    })
     expect(found(mended(what, f), 'motion-off')).toEqual([])
     const off = detection({ id: 'motion', kind: 'motion', enabled: false })
     const [g] = found(facts([camera([byClass, off])]), 'motion-off')
@@ -65,93 +127,207 @@ describe('what the device can do', () => {
   test('too-many: of one kind, and in all', () => {
     const lines = ['one', 'two', 'three'].map((id) => lineD({ id }))
     const with2 = channel({ abilities: [ability('tt:LineDetector', { most: 2 })] })
-    expect(found(facts([camera(lines, { channels: [asSent(lines, with2)] })]), 'too-many')).toMatchObject([{ severity: 'blocking', sentence: expect.stringContaining('3 detections of the kind line, and The camera takes 2: 1 of them') }])
-    expect(found(facts([camera(lines, { channels: [asSent(lines, channel({ mostRules: 2 }))] })]), 'too-many')).toHaveLength(1)
-    expect(found(facts([camera(lines, { channels: [asSent(lines, channel({ mostRules: 3 }))] })]), 'too-many')).toEqual([])
+    expect(
+      found(facts([camera(lines, { channels: [asSent(lines, with2)] })]), 'too-many')
+    ).toMatchObject([
+      {
+        severity: 'blocking',
+        sentence: expect.stringContaining(
+          '3 detections of the kind line, and The camera takes 2: 1 of them'
+        )
+      }
+    ])
+    expect(
+      found(
+        facts([camera(lines, { channels: [asSent(lines, channel({ mostRules: 2 }))] })]),
+        'too-many'
+      )
+    ).toHaveLength(1)
+    expect(
+      found(
+        facts([camera(lines, { channels: [asSent(lines, channel({ mostRules: 3 }))] })]),
+        'too-many'
+      )
+    ).toEqual([])
   })
 
   test('recorder-full: a camera that needs its analysis, and no channel is left', () => {
     const d = lineD()
     const poor = camera([d], { channels: [channel({ abilities: [] })] })
-    const recorder = (on: string | null) => channel({ device: 'rec', deviceName: 'Recorder', token: 'c1', camera: on })
+    const recorder = (on: string | null) =>
+      channel({ device: 'rec', deviceName: 'Recorder', token: 'c1', camera: on })
     const second = { ...recorder('other'), token: 'c2' }
-    expect(found(facts([poor], { recorders: [recorder('another'), second] }), 'recorder-full')).toMatchObject([{ severity: 'blocking', device: 'rec', camera: 'gate', sentence: expect.stringContaining('all of its 2 channels') }])
-    expect(found(facts([poor], { recorders: [recorder(null), second] }), 'recorder-full')).toEqual([])
+    expect(
+      found(facts([poor], { recorders: [recorder('another'), second] }), 'recorder-full')
+    ).toMatchObject([
+      {
+        severity: 'blocking',
+        device: 'rec',
+        camera: 'gate',
+        sentence: expect.stringContaining('all of its 2 channels')
+      }
+    ])
+    expect(found(facts([poor], { recorders: [recorder(null), second] }), 'recorder-full')).toEqual(
+      []
+    )
   })
 
   test('kind-unsupported: on no door that is used; through one that is not, the mend opens it', () => {
     const d = lineD()
     const poor = channel({ abilities: [ability('tt:TamperDetector')] })
     const recorder = channel({ device: 'rec', deviceName: 'Recorder', token: 'c1', used: false })
-    expect(found(facts([camera([d], { channels: [poor] })]), 'kind-unsupported')).toMatchObject([{ severity: 'blocking', detection: 'one', mend: null }])
-    expect(found(facts([camera([d], { channels: [poor, recorder] })]), 'kind-unsupported')).toMatchObject([{ mend: { does: 'door', device: 'rec', channel: 'c1' } }])
-    expect(found(facts([camera([d], { channels: [poor, { ...recorder, used: true }] })]), 'kind-unsupported')).toEqual([])
+    expect(found(facts([camera([d], { channels: [poor] })]), 'kind-unsupported')).toMatchObject([
+      { severity: 'blocking', detection: 'one', mend: null }
+    ])
+    expect(
+      found(facts([camera([d], { channels: [poor, recorder] })]), 'kind-unsupported')
+    ).toMatchObject([{ mend: { does: 'door', device: 'rec', channel: 'c1' } }])
+    expect(
+      found(
+        facts([camera([d], { channels: [poor, { ...recorder, used: true }] })]),
+        'kind-unsupported'
+      )
+    ).toEqual([])
   })
 
   test('out-of-range: beyond the scale it blocks, between two steps it is a hint; the mend takes the nearest', () => {
     const d = zoneD({ dwellSeconds: 25 })
-    const coarse = channel({ abilities: [ability('tt:FieldDetector', { ranges: { Sensitivity: { min: 1, max: 4 }, TimeThreshold: { min: 0, max: 10 } } })] })
+    const coarse = channel({
+      abilities: [
+        ability('tt:FieldDetector', {
+          ranges: { Sensitivity: { min: 1, max: 4 }, TimeThreshold: { min: 0, max: 10 } }
+        })
+      ]
+    })
     const what = facts([camera([d], { channels: [asSent([d], coarse)] })])
     const [dwell, step] = found(what, 'out-of-range')
-    expect(dwell).toMatchObject({ severity: 'blocking', sentence: 'One: The camera cannot hold a dwell of 25 s; it will work with 10 s.', mend: { words: 'Take 10 s into the plan' } })
+    expect(dwell).toMatchObject({
+      severity: 'blocking',
+      sentence: 'One: The camera cannot hold a dwell of 25 s; it will work with 10 s.',
+      mend: { words: 'Take 10 s into the plan' }
+    })
     expect(edited(dwell)).toMatchObject({ dwellSeconds: 10, sensitivity: 50 })
     expect(step).toMatchObject({ severity: 'hint' })
     expect(edited(step)).toMatchObject({ dwellSeconds: 25, sensitivity: 34 })
-    expect(found(mended(mended(what, dwell), { ...step, mend: { ...step.mend, detection: { ...edited(dwell), sensitivity: 34 } } as Mend }), 'out-of-range')).toEqual([])
+    expect(
+      found(
+        mended(mended(what, dwell), {
+          ...step,
+          mend: { ...step.mend, detection: { ...edited(dwell), sensitivity: 34 } } as Mend
+        }),
+        'out-of-range'
+      )
+    ).toEqual([])
   })
 
   test('not-held: what it has no word for', () => {
     const d = lineD({ confirmSeconds: 1 })
-    const poor = channel({ abilities: [ability('tt:LineDetector', { parameters: ['Sensitivity', 'ClassFilter'] })] })
-    expect(found(facts([camera([d], { channels: [asSent([d], poor)] })]), 'not-held')).toMatchObject([{ severity: 'warning', sentence: 'One: The camera does not know its confirm time (1 s); on site it is left out.' }])
+    const poor = channel({
+      abilities: [ability('tt:LineDetector', { parameters: ['Sensitivity', 'ClassFilter'] })]
+    })
+    expect(
+      found(facts([camera([d], { channels: [asSent([d], poor)] })]), 'not-held')
+    ).toMatchObject([
+      {
+        severity: 'warning',
+        sentence: 'One: The camera does not know its confirm time (1 s); on site it is left out.'
+      }
+    ])
     expect(found(facts([camera([d])]), 'not-held')).toEqual([])
   })
 
   test('wrong-door: another door reaches it, and is not used', () => {
     const d = lineD({ confirmSeconds: 1 })
-    const poor = channel({ abilities: [ability('tt:LineDetector', { parameters: ['Sensitivity', 'ClassFilter'] })] })
+    const poor = channel({
+      abilities: [ability('tt:LineDetector', { parameters: ['Sensitivity', 'ClassFilter'] })]
+    })
     const recorder = channel({ device: 'rec', deviceName: 'Recorder', token: 'c1', used: false })
     const what = facts([camera([d], { channels: [asSent([d], poor), recorder] })])
-    expect(found(what, 'wrong-door')).toMatchObject([{ severity: 'warning', mend: { does: 'door', device: 'rec' } }])
+    expect(found(what, 'wrong-door')).toMatchObject([
+      { severity: 'warning', mend: { does: 'door', device: 'rec' } }
+    ])
     expect(found(what, 'not-held')).toEqual([])
-    expect(found(facts([camera([d], { channels: [asSent([d], poor), { ...asSent([d], recorder), used: true }] })]), 'wrong-door')).toEqual([])
+    expect(
+      found(
+        facts([
+          camera([d], { channels: [asSent([d], poor), { ...asSent([d], recorder), used: true }] })
+        ]),
+        'wrong-door'
+      )
+    ).toEqual([])
   })
 
   test('switches-back: what it was seen to switch on; parked, or in use, it is quiet', () => {
-    const back = (list: Detection[]) => facts([camera(list, { channels: [{ ...asSent(list), switchesBack: ['tt:TamperDetector'] }] })])
+    const back = (list: Detection[]) =>
+      facts([
+        camera(list, { channels: [{ ...asSent(list), switchesBack: ['tt:TamperDetector'] }] })
+      ])
     const [f] = found(back([lineD()]), 'switches-back')
-    expect(f).toMatchObject({ severity: 'warning', mend: { does: 'add', detection: { kind: 'tamper', parked: true } } })
+    expect(f).toMatchObject({
+      severity: 'warning',
+      mend: { does: 'add', detection: { kind: 'tamper', parked: true } }
+    })
     expect(found(mended(back([lineD()]), f), 'switches-back')).toEqual([])
     expect(found(back([detection({ kind: 'tamper' })]), 'switches-back')).toEqual([])
-    expect(edited(found(back([detection({ kind: 'tamper', enabled: false })]), 'switches-back')[0])).toMatchObject({ enabled: true, parked: true })
+    expect(
+      edited(found(back([detection({ kind: 'tamper', enabled: false })]), 'switches-back')[0])
+    ).toMatchObject({ enabled: true, parked: true })
   })
 })
 
 describe('what the device holds', () => {
   test('not-sent: drawn, changed, and what the plan does not have', () => {
     const d = lineD()
-    expect(found(facts([camera([d], { channels: [channel()] })]), 'not-sent')).toMatchObject([{ severity: 'warning', sentence: '1 change is not on The camera yet (One): Gate works as it was before.', mend: { does: 'send', devices: ['cam'] } }])
+    expect(found(facts([camera([d], { channels: [channel()] })]), 'not-sent')).toMatchObject([
+      {
+        severity: 'warning',
+        sentence: '1 change is not on The camera yet (One): Gate works as it was before.',
+        mend: { does: 'send', devices: ['cam'] }
+      }
+    ])
     const held = asSent([d])
     const stranger = { ...held, held: [...held.held, { ...held.held[0], name: 'somebody-else' }] }
-    expect(found(facts([camera([d, zoneD({ id: 'two' })], { channels: [stranger] })]), 'not-sent')[0].sentence).toContain('2 changes are not on')
-    expect(readinessOf(facts([camera([d], { channels: [channel()] })])).cameras[0]).toEqual({ id: 'gate', notches: { drawn: 'done', armed: 'done', linked: 'done', sent: 'open', proven: 'done' }, changes: 1 })
+    expect(
+      found(facts([camera([d, zoneD({ id: 'two' })], { channels: [stranger] })]), 'not-sent')[0]
+        .sentence
+    ).toContain('2 changes are not on')
+    expect(readinessOf(facts([camera([d], { channels: [channel()] })])).cameras[0]).toEqual({
+      id: 'gate',
+      notches: { drawn: 'done', armed: 'done', linked: 'done', sent: 'open', proven: 'done' },
+      changes: 1
+    })
   })
 
   test('drift: it holds something other than what was sent', () => {
     const d = lineD({ sensitivity: 50 })
     const sent = asSent([d])
-    const drifted = { ...sent, held: [{ ...sent.held[0], simple: { ...sent.held[0].simple, Sensitivity: '80' } }] }
+    const drifted = {
+      ...sent,
+      held: [{ ...sent.held[0], simple: { ...sent.held[0].simple, Sensitivity: '80' } }]
+    }
     const what = facts([camera([d], { channels: [drifted] })])
-    expect(found(what, 'drift')).toMatchObject([{ severity: 'blocking', sentence: expect.stringContaining('sensitivity 50, now 80') , mend: { does: 'send' } }])
+    expect(found(what, 'drift')).toMatchObject([
+      {
+        severity: 'blocking',
+        sentence: expect.stringContaining('sensitivity 50, now 80'),
+        mend: { does: 'send' }
+      }
+    ])
     expect(found(what, 'not-sent')).toEqual([])
     // The plan was changed in the meantime to what the device holds: nothing is left to say.
-    expect(found(facts([camera([{ ...d, sensitivity: 80 } as Detection], { channels: [drifted] })]), 'drift')).toEqual([])
+    expect(
+      found(
+        facts([camera([{ ...d, sensitivity: 80 } as Detection], { channels: [drifted] })]),
+        'drift'
+      )
+    ).toEqual([])
   })
 })
 
 describe('what is drawn, beside what the clips show', () => {
   const across: Walk = { from: [0.1, 0.6], to: [0.9, 0.6], seconds: 20 }
-  const seen = (d: Detection, walks: Walk[], more: object = {}) => facts([camera([d], { clips: [clip(walks)], ...more })])
+  const seen = (d: Detection, walks: Walk[], more: object = {}) =>
+    facts([camera([d], { clips: [clip(walks)], ...more })])
 
   test('frames-swapped: the smallest frame is not inside the largest', () => {
     const d = lineD({ size: { min: { w: 0.2, h: 0.4 }, max: { w: 0.05, h: 0.1 } } })
@@ -160,7 +336,9 @@ describe('what is drawn, beside what the clips show', () => {
     expect(f.severity).toBe('blocking')
     expect(edited(f)).toMatchObject({ size: { min: { w: 0.05, h: 0.1 }, max: { w: 0.2, h: 0.4 } } })
     expect(found(mended(what, f), 'frames-swapped')).toEqual([])
-    expect(found(facts([camera([lineD({ size: { minMetres: 2, maxMetres: 1 } })])]), 'frames-swapped')).toHaveLength(1)
+    expect(
+      found(facts([camera([lineD({ size: { minMetres: 2, maxMetres: 1 } })])]), 'frames-swapped')
+    ).toHaveLength(1)
   })
 
   test('frames-reject-all: no target of the clips fits; the mend fits the frames to them', () => {
@@ -169,37 +347,114 @@ describe('what is drawn, beside what the clips show', () => {
     const [f] = found(what, 'frames-reject-all')
     expect(f.severity).toBe('warning')
     expect(found(mended(what, f), 'frames-reject-all')).toEqual([])
-    expect(found(seen(lineD({ size: { min: { w: 0.01, h: 0.03 } } }), [across]), 'frames-reject-all')).toEqual([])
+    expect(
+      found(seen(lineD({ size: { min: { w: 0.01, h: 0.03 } } }), [across]), 'frames-reject-all')
+    ).toEqual([])
   })
 
   test('line-at-edge: nearer to the edge than a target is large', () => {
     const walk: Walk = { from: [0.01, 0.6], to: [0.3, 0.6], seconds: 10 }
-    expect(found(seen(lineD({ line: [[0.03, 0.2], [0.03, 0.9]] }), [walk]), 'line-at-edge')).toMatchObject([{ severity: 'warning', sentence: expect.stringContaining('left edge') }])
-    expect(found(seen(lineD({ line: [[0.15, 0.2], [0.15, 0.9]] }), [walk]), 'line-at-edge')).toEqual([])
+    expect(
+      found(
+        seen(
+          lineD({
+            line: [
+              [0.03, 0.2],
+              [0.03, 0.9]
+            ]
+          }),
+          [walk]
+        ),
+        'line-at-edge'
+      )
+    ).toMatchObject([{ severity: 'warning', sentence: expect.stringContaining('left edge') }])
+    expect(
+      found(
+        seen(
+          lineD({
+            line: [
+              [0.15, 0.2],
+              [0.15, 0.9]
+            ]
+          }),
+          [walk]
+        ),
+        'line-at-edge'
+      )
+    ).toEqual([])
   })
 
   test('seen-too-short: crossed in less than 2 s from the first sight', () => {
     const quick: Walk = { from: [0.4, 0.6], to: [0.9, 0.6], seconds: 5 }
-    expect(found(seen(lineD(), [quick]), 'seen-too-short')).toMatchObject([{ severity: 'warning', sentence: expect.stringMatching(/seen for (0\.9|1(\.1)?) s/) }])
+    expect(found(seen(lineD(), [quick]), 'seen-too-short')).toMatchObject([
+      { severity: 'warning', sentence: expect.stringMatching(/seen for (0\.9|1(\.1)?) s/) }
+    ])
     expect(found(seen(lineD(), [across]), 'seen-too-short')).toEqual([])
   })
 
   test('target-too-large: above a tenth of the picture, as a frame or on the clips', () => {
-    expect(found(facts([camera([lineD({ size: { max: { w: 0.4, h: 0.5 } } })])]), 'target-too-large')).toMatchObject([{ sentence: expect.stringContaining('20 % of the picture') }])
-    expect(found(seen(lineD(), [{ ...across, w: 0.3, h: 0.6 }]), 'target-too-large')).toMatchObject([{ sentence: expect.stringContaining('fill 18 %') }])
+    expect(
+      found(facts([camera([lineD({ size: { max: { w: 0.4, h: 0.5 } } })])]), 'target-too-large')
+    ).toMatchObject([{ sentence: expect.stringContaining('20 % of the picture') }])
+    expect(found(seen(lineD(), [{ ...across, w: 0.3, h: 0.6 }]), 'target-too-large')).toMatchObject(
+      [{ sentence: expect.stringContaining('fill 18 %') }]
+    )
     expect(found(seen(lineD(), [across]), 'target-too-large')).toEqual([])
   })
 
   test('target-too-small: below 25 pixels a metre at the far end of a measured scene', () => {
     const pose = { height: 6, tilt: 20, fieldOfView: 50, aspect: 16 / 9 }
-    expect(found(seen(lineD({ line: [[0.5, 0.2], [0.5, 0.9]] }), [across], { pose }), 'target-too-small')).toMatchObject([{ severity: 'warning', sentence: expect.stringContaining('25 are needed') }])
-    expect(found(seen(lineD({ line: [[0.2, 0.9], [0.8, 0.9]] }), [across], { pose }), 'target-too-small')).toEqual([])
+    expect(
+      found(
+        seen(
+          lineD({
+            line: [
+              [0.5, 0.2],
+              [0.5, 0.9]
+            ]
+          }),
+          [across],
+          { pose }
+        ),
+        'target-too-small'
+      )
+    ).toMatchObject([{ severity: 'warning', sentence: expect.stringContaining('25 are needed') }])
+    expect(
+      found(
+        seen(
+          lineD({
+            line: [
+              [0.2, 0.9],
+              [0.8, 0.9]
+            ]
+          }),
+          [across],
+          { pose }
+        ),
+        'target-too-small'
+      )
+    ).toEqual([])
   })
 
   test('obstructed: targets are lost at one place again and again', () => {
-    const lost = [0, 1, 2, 3, 4].map((n): Walk => ({ from: [0.1, 0.6], to: [0.5, 0.6], seconds: 10, begins: 12 * n }))
-    expect(found(seen(zoneD(), lost), 'obstructed')).toMatchObject([{ severity: 'hint', sentence: expect.stringContaining('5 targets are lost') }])
-    expect(found(seen(zoneD(), lost.map((walk) => ({ ...walk, to: [0.98, 0.6] }))), 'obstructed')).toEqual([])
+    const lost = [0, 1, 2, 3, 4].map((n): Walk => ({
+      from: [0.1, 0.6],
+      to: [0.5, 0.6],
+      seconds: 10,
+      begins: 12 * n
+    }))
+    expect(found(seen(zoneD(), lost), 'obstructed')).toMatchObject([
+      { severity: 'hint', sentence: expect.stringContaining('5 targets are lost') }
+    ])
+    expect(
+      found(
+        seen(
+          zoneD(),
+          lost.map((walk) => ({ ...walk, to: [0.98, 0.6] }))
+        ),
+        'obstructed'
+      )
+    ).toEqual([])
   })
 
   test('dwell-below-passers: shorter than what those take who go straight across', () => {
@@ -207,47 +462,79 @@ describe('what is drawn, beside what the clips show', () => {
     const what = seen(zoneD({ dwellSeconds: 4 }), passing)
     const [f] = found(what, 'dwell-below-passers')
     // 0.4 of the picture at 0.04 a second.
-    expect(f).toMatchObject({ severity: 'hint', sentence: expect.stringMatching(/up to (9\.9|10) s across/) })
+    expect(f).toMatchObject({
+      severity: 'hint',
+      sentence: expect.stringMatching(/up to (9\.9|10) s across/)
+    })
     expect(edited(f)).toMatchObject({ dwellSeconds: 11 })
     expect(found(mended(what, f), 'dwell-below-passers')).toEqual([])
-    expect(found(seen(zoneD({ dwellSeconds: 4 }), passing.slice(0, 2)), 'dwell-below-passers')).toEqual([])
+    expect(
+      found(seen(zoneD({ dwellSeconds: 4 }), passing.slice(0, 2)), 'dwell-below-passers')
+    ).toEqual([])
   })
 
-  test.each([[95, 'a hand over it'], [5, 'nearly the whole body']])('sensitivity-extreme: %d', (sensitivity, words) => {
+  test.each([
+    [95, 'a hand over it'],
+    [5, 'nearly the whole body']
+  ])('sensitivity-extreme: %d', (sensitivity, words) => {
     const [f] = found(facts([camera([lineD({ sensitivity })])]), 'sensitivity-extreme')
     expect(f).toMatchObject({ severity: 'hint', sentence: expect.stringContaining(words) })
     expect(edited(f)).toMatchObject({ sensitivity: 50 })
   })
 
   test('no-classes-search: every class counts', () => {
-    expect(found(facts([camera([lineD({ classes: [] })])]), 'no-classes-search')).toMatchObject([{ severity: 'hint' }])
+    expect(found(facts([camera([lineD({ classes: [] })])]), 'no-classes-search')).toMatchObject([
+      { severity: 'hint' }
+    ])
   })
 
   test('tamper-dark-view and tamper-low-mount', () => {
     const d = detection({ kind: 'tamper' })
-    const look = (luma: number, contrast: number) => facts([camera([d], { clips: [clip([across], { look: { luma, contrast } })] })])
+    const look = (luma: number, contrast: number) =>
+      facts([camera([d], { clips: [clip([across], { look: { luma, contrast } })] })])
     expect(found(look(120, 50), 'tamper-dark-view')).toEqual([])
-    expect(found(look(20, 50), 'tamper-dark-view')).toMatchObject([{ severity: 'warning', sentence: expect.stringContaining('dark') }])
-    expect(found(look(120, 5), 'tamper-dark-view')).toMatchObject([{ sentence: expect.stringContaining('almost uniform') }])
-    const pose = (height: number) => facts([camera([d], { pose: { height, tilt: 20, fieldOfView: 50, aspect: 16 / 9 } })])
-    expect(found(pose(2.2), 'tamper-low-mount')).toMatchObject([{ severity: 'hint', sentence: expect.stringContaining('2.2 m') }])
+    expect(found(look(20, 50), 'tamper-dark-view')).toMatchObject([
+      { severity: 'warning', sentence: expect.stringContaining('dark') }
+    ])
+    expect(found(look(120, 5), 'tamper-dark-view')).toMatchObject([
+      { sentence: expect.stringContaining('almost uniform') }
+    ])
+    const pose = (height: number) =>
+      facts([camera([d], { pose: { height, tilt: 20, fieldOfView: 50, aspect: 16 / 9 } })])
+    expect(found(pose(2.2), 'tamper-low-mount')).toMatchObject([
+      { severity: 'hint', sentence: expect.stringContaining('2.2 m') }
+    ])
     expect(found(pose(4), 'tamper-low-mount')).toEqual([])
   })
 })
 
 describe('the whole', () => {
   test('worst first; nothing is asked of what is switched off or parked', () => {
-    const list = [lineD({ classes: [], size: { min: { w: 0.2, h: 0.4 }, max: { w: 0.05, h: 0.1 } } }), zoneD({ id: 'two' })]
-    expect(findingsOf(facts([camera(list, { channels: [asSent([list[1]])] })])).map(({ severity }) => severity)).toEqual(['blocking', 'warning', 'hint'])
+    const list = [
+      lineD({ classes: [], size: { min: { w: 0.2, h: 0.4 }, max: { w: 0.05, h: 0.1 } } }),
+      zoneD({ id: 'two' })
+    ]
+    expect(
+      findingsOf(facts([camera(list, { channels: [asSent([list[1]])] })])).map(
+        ({ severity }) => severity
+      )
+    ).toEqual(['blocking', 'warning', 'hint'])
     const off = list.map((d) => ({ ...d, enabled: false }))
     const parked = list.map((d) => ({ ...d, parked: true }))
     expect(findingsOf(facts([camera(off, { channels: [channel()] })]))).toEqual([])
     expect(findingsOf(facts([camera(parked)]))).toEqual([])
-    expect(readinessOf(facts([camera(off, { channels: [channel()] })])).cameras[0].notches).toEqual({ drawn: 'empty', armed: 'empty', linked: 'empty', sent: 'empty', proven: 'empty' })
+    expect(readinessOf(facts([camera(off, { channels: [channel()] })])).cameras[0].notches).toEqual(
+      { drawn: 'empty', armed: 'empty', linked: 'empty', sent: 'empty', proven: 'empty' }
+    )
   })
 
   test('detections that no device of the site was read for: the notch Sent has failed', () => {
-    expect(readinessOf(facts([camera([lineD()], { channels: [channel({ readAt: null })] })])).cameras[0].notches).toEqual({ drawn: 'done', armed: 'done', linked: 'done', sent: 'failed', proven: 'done' })
-    expect(readinessOf(facts([camera([lineD()], { channels: [] })])).cameras[0].notches.sent).toBe('empty')
+    expect(
+      readinessOf(facts([camera([lineD()], { channels: [channel({ readAt: null })] })])).cameras[0]
+        .notches
+    ).toEqual({ drawn: 'done', armed: 'done', linked: 'done', sent: 'failed', proven: 'done' })
+    expect(readinessOf(facts([camera([lineD()], { channels: [] })])).cameras[0].notches.sent).toBe(
+      'empty'
+    )
   })
 })

@@ -42,23 +42,70 @@ import { neverProven } from './findings/never-proven.ts'
 import { onlyPositive } from './findings/only-positive.ts'
 import { wrongDoor } from './findings/wrong-door.ts'
 
-export type { CameraFacts, ChannelFacts, ClipFacts, DeviceFacts, EndpointFacts, Facts, Finding, Mend, Severity } from './facts.ts'
+export type {
+  CameraFacts,
+  ChannelFacts,
+  ClipFacts,
+  DeviceFacts,
+  EndpointFacts,
+  Facts,
+  Finding,
+  Mend,
+  Severity
+} from './facts.ts'
 export { findingsOfCamera, notchesOf, type Notch, type Notches } from './notches.ts'
 
 /** What is looked at: a finding is added by its file and one line here. */
 const checks: readonly Check[] = [
-  defaultPassword, offline, clockOff,
-  analysisOff, modeConflict, motionOff, tooMany, recorderFull, kindUnsupported, outOfRange, notHeld, wrongDoor, switchesBack, drift, notSent,
-  neverArmed, barelyArmed, armInputMissing,
-  nothingLinked, outputNotSet, severityNotAccepted, hoursMiss, noStationPush, untestedOutput, preRecordOff,
-  framesSwapped, framesRejectAll, lineAtEdge, seenTooShort, targetTooLarge, targetTooSmall, obstructed, dwellBelowPassers, sensitivityExtreme, noClassesSearch, tamperDarkView, tamperLowMount,
-  checkFailed, neverProven, onlyPositive
+  defaultPassword,
+  offline,
+  clockOff,
+  analysisOff,
+  modeConflict,
+  motionOff,
+  tooMany,
+  recorderFull,
+  kindUnsupported,
+  outOfRange,
+  notHeld,
+  wrongDoor,
+  switchesBack,
+  drift,
+  notSent,
+  neverArmed,
+  barelyArmed,
+  armInputMissing,
+  nothingLinked,
+  outputNotSet,
+  severityNotAccepted,
+  hoursMiss,
+  noStationPush,
+  untestedOutput,
+  preRecordOff,
+  framesSwapped,
+  framesRejectAll,
+  lineAtEdge,
+  seenTooShort,
+  targetTooLarge,
+  targetTooSmall,
+  obstructed,
+  dwellBelowPassers,
+  sensitivityExtreme,
+  noClassesSearch,
+  tamperDarkView,
+  tamperLowMount,
+  checkFailed,
+  neverProven,
+  onlyPositive
 ]
 
 const weight = { blocking: 0, warning: 1, hint: 2 } as const
 
 /** What is still missing on a site, worst first. */
-export const findingsOf = (facts: Facts): Finding[] => checks.flatMap(({ code, find }) => find(facts).map((found) => ({ code, ...found }))).sort((a, b) => weight[a.severity] - weight[b.severity])
+export const findingsOf = (facts: Facts): Finding[] =>
+  checks
+    .flatMap(({ code, find }) => find(facts).map((found) => ({ code, ...found })))
+    .sort((a, b) => weight[a.severity] - weight[b.severity])
 
 /** What a mend changes; which is not told by its words. */
 function targetOf(mend: Mend | null | undefined): string {
@@ -85,20 +132,43 @@ function targetOf(mend: Mend | null | undefined): string {
 }
 
 /** Names a finding, the same however its words or the settings that it proposes change. */
-export const findingKey = (f: Finding): string => [f.code, f.camera, f.device, f.detection, targetOf(f.mend), targetOf(f.orElse)].join('|').slice(0, 600)
+export const findingKey = (f: Finding): string =>
+  [f.code, f.camera, f.device, f.detection, targetOf(f.mend), targetOf(f.orElse)]
+    .join('|')
+    .slice(0, 600)
 
 /** How far a site is: its cameras with their notches, and what was found. */
 export interface ReadinessView {
-  cameras: { id: string; notches: Notches; /** Changes that are not on its devices yet. */ changes: number }[]
+  cameras: {
+    id: string
+    notches: Notches
+    /** Changes that are not on its devices yet. */ changes: number
+  }[]
   findings: Finding[]
 }
 
 const changes = (camera: CameraFacts, { schedules }: Facts): number =>
   camera.channels
     .filter((c) => c.readAt !== null)
-    .reduce((sum, c) => sum + changesOf({ used: c.used, detections: camera.detections.map((d) => standingOf(d, c, schedules, [])), strangers: strangersOf(camera.detections, c) }), 0)
+    .reduce(
+      (sum, c) =>
+        sum +
+        changesOf({
+          used: c.used,
+          detections: camera.detections.map((d) => standingOf(d, c, schedules, [])),
+          strangers: strangersOf(camera.detections, c)
+        }),
+      0
+    )
 
 export function readinessOf(facts: Facts): ReadinessView {
   const findings = findingsOf(facts)
-  return { cameras: facts.cameras.map((camera) => ({ id: camera.id, notches: notchesOf(camera, findings, facts), changes: changes(camera, facts) })), findings }
+  return {
+    cameras: facts.cameras.map((camera) => ({
+      id: camera.id,
+      notches: notchesOf(camera, findings, facts),
+      changes: changes(camera, facts)
+    })),
+    findings
+  }
 }

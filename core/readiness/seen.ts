@@ -20,9 +20,13 @@ export function pathsOn(clip: ClipFacts): Path[] {
 }
 
 /** Targets of the classes that a detection wants; every class where it names none. */
-export const pathsFor = (camera: CameraFacts, d: TargetGated): Path[] => camera.clips.flatMap(pathsOn).filter((path) => d.classes.length === 0 || (d.classes as readonly string[]).includes(path.cls))
+export const pathsFor = (camera: CameraFacts, d: TargetGated): Path[] =>
+  camera.clips
+    .flatMap(pathsOn)
+    .filter((path) => d.classes.length === 0 || (d.classes as readonly string[]).includes(path.cls))
 
-export const timeOf = (tracks: Tracks, row: number): number => frameTime(tracks.frame[row], tracks.fps)
+export const timeOf = (tracks: Tracks, row: number): number =>
+  frameTime(tracks.frame[row], tracks.fps)
 
 /** Whether a box touches a polyline. */
 function touchesLine(line: readonly Point[], x: number, y: number, w: number, h: number): boolean {
@@ -32,7 +36,12 @@ function touchesLine(line: readonly Point[], x: number, y: number, w: number, h:
     const [[ax, ay], [bx, by]] = [line[s], line[s + 1]]
     const [dx, dy] = [bx - ax, by - ay]
     let out = false
-    for (const [p, q] of [[-dx, ax - x], [dx, x + w - ax], [-dy, ay - y], [dy, y + h - ay]]) {
+    for (const [p, q] of [
+      [-dx, ax - x],
+      [dx, x + w - ax],
+      [-dy, ay - y],
+      [dy, y + h - ay]
+    ]) {
       if (p === 0) out ||= q < 0
       else if (p < 0) t0 = Math.max(t0, q / p)
       else t1 = Math.min(t1, q / p)
@@ -51,11 +60,18 @@ export function isAt(d: Detection, tracks: Tracks, i: number): boolean {
 }
 
 /** The boxes, as shares of the picture, of the targets of the wanted classes while they are at the shape of a detection. */
-export const boxesAt = (d: TargetGated & Detection, camera: CameraFacts): { w: number; h: number }[] =>
-  pathsFor(camera, d).flatMap(({ clip: { tracks }, rows }) => rows.filter((i) => isAt(d, tracks, i)).map((i) => ({ w: tracks.w[i], h: tracks.h[i] })))
+export const boxesAt = (
+  d: TargetGated & Detection,
+  camera: CameraFacts
+): { w: number; h: number }[] =>
+  pathsFor(camera, d).flatMap(({ clip: { tracks }, rows }) =>
+    rows.filter((i) => isAt(d, tracks, i)).map((i) => ({ w: tracks.w[i], h: tracks.h[i] }))
+  )
 
 /** The points of a detection's shape. */
-export const pointsOf = (d: Detection): readonly Point[] => (d.kind === 'line' ? d.line : 'zone' in d ? d.zone : [])
+export const pointsOf = (d: Detection): readonly Point[] =>
+  d.kind === 'line' ? d.line : 'zone' in d ? d.zone : []
 
 /** With a unit, to a sensible number of places: 5.2 s, 12 s. */
-export const rounded = (value: number, places = 1): string => String(Math.round(value * 10 ** places) / 10 ** places)
+export const rounded = (value: number, places = 1): string =>
+  String(Math.round(value * 10 ** places) / 10 ** places)

@@ -36,7 +36,12 @@ export function project(pose: CameraPose, { x, y = 0, z }: GroundPoint): Project
   const below = pose.height - y
   const depth = below * Math.sin(tilt) + z * Math.cos(tilt)
   const down = below * Math.cos(tilt) - z * Math.sin(tilt)
-  return { x: 0.5 + (focal * x) / depth / pose.aspect, y: 0.5 + (focal * down) / depth, depth, perMetre: focal / depth }
+  return {
+    x: 0.5 + (focal * x) / depth / pose.aspect,
+    y: 0.5 + (focal * down) / depth,
+    depth,
+    perMetre: focal / depth
+  }
 }
 
 /** The ground point seen at a place of the picture; null where no ground is seen (at or above the horizon). */
@@ -55,19 +60,28 @@ export function groundAt(pose: CameraPose, x: number, y: number): { x: number; z
  * The height in metres of an upright target that stands where its box's bottom centre meets the ground; null where
  * that is not on the ground.
  */
-export function heightOf(pose: CameraPose, box: { x: number; y: number; w: number; h: number }): number | null {
+export function heightOf(
+  pose: CameraPose,
+  box: { x: number; y: number; w: number; h: number }
+): number | null {
   const foot = groundAt(pose, box.x + box.w / 2, box.y + box.h)
   if (!foot) return null
   // The point above the foot that is seen at the box's upper edge: solved from project() for y.
   const tilt = (pose.tilt * Math.PI) / 180
   const focal = 0.5 / Math.tan((pose.fieldOfView * Math.PI) / 360)
   const v = (box.y - 0.5) / focal
-  const below = (foot.z * (v * Math.cos(tilt) + Math.sin(tilt))) / (Math.cos(tilt) - v * Math.sin(tilt))
+  const below =
+    (foot.z * (v * Math.cos(tilt) + Math.sin(tilt))) / (Math.cos(tilt) - v * Math.sin(tilt))
   return pose.height - below
 }
 
 /** Pixels a metre on a target that stands at a place of the picture; null where no ground is seen. */
-export function pixelDensity(pose: CameraPose, x: number, y: number, pictureHeight: number): number | null {
+export function pixelDensity(
+  pose: CameraPose,
+  x: number,
+  y: number,
+  pictureHeight: number
+): number | null {
   const ground = groundAt(pose, x, y)
   return ground ? project(pose, ground).perMetre * pictureHeight : null
 }
@@ -82,7 +96,9 @@ export const DENSITY_BANDS = [
 ] as const
 
 /** What a density is enough for; null below them all. */
-export const densityBand = (density: number): (typeof DENSITY_BANDS)[number]['name'] | null => DENSITY_BANDS.find(({ least }) => density >= least)?.name ?? null
+export const densityBand = (density: number): (typeof DENSITY_BANDS)[number]['name'] | null =>
+  DENSITY_BANDS.find(({ least }) => density >= least)?.name ?? null
 
 /** The picture's height at which the ground meets the sky; may lie outside 0 to 1. */
-export const horizon = (pose: CameraPose): number => 0.5 - (0.5 * Math.tan((pose.tilt * Math.PI) / 180)) / Math.tan((pose.fieldOfView * Math.PI) / 360)
+export const horizon = (pose: CameraPose): number =>
+  0.5 - (0.5 * Math.tan((pose.tilt * Math.PI) / 180)) / Math.tan((pose.fieldOfView * Math.PI) / 360)

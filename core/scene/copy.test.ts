@@ -6,10 +6,18 @@ import { openCvSees, type P3 } from './testing/openCvSees.ts'
 
 const high: CameraPose = { height: 6, tilt: 24, fieldOfView: 45, aspect: 16 / 9 }
 const low: CameraPose = { height: 3.2, tilt: 12, fieldOfView: 52, aspect: 4 / 3 }
-const bay: P3[] = [[-2, 0, 11], [2.5, 0, 10], [2, 0, 14.5], [-1.5, 0, 15]]
+const bay: P3[] = [
+  [-2, 0, 11],
+  [2.5, 0, 10],
+  [2, 0, 14.5],
+  [-1.5, 0, 15]
+]
 
 describe('a shape copied through the ground', () => {
-  test.each([[high, low], [low, high]])('lies where OpenCV’s projectPoints sees the same ground: %j to %j', (from, to) => {
+  test.each([
+    [high, low],
+    [low, high]
+  ])('lies where OpenCV’s projectPoints sees the same ground: %j to %j', (from, to) => {
     const { points, through, cut } = copyShape(openCvSees(from, bay), true, from, to)
     expect([through, cut]).toEqual(['ground', false])
     openCvSees(to, bay).forEach(([x, y], i) => {
@@ -29,18 +37,41 @@ describe('a shape copied through the ground', () => {
 
   test('targets at it are so many times as large: a person of 1.75 m as OpenCV sees one', () => {
     const person = (pose: CameraPose): number => {
-      const [[, foot], [, head]] = openCvSees(pose, [[0.2, 0, 12.5], [0.2, 1.75, 12.5]])
+      const [[, foot], [, head]] = openCvSees(pose, [
+        [0.2, 0, 12.5],
+        [0.2, 1.75, 12.5]
+      ])
       return foot - head
     }
     const { scale } = copyShape(openCvSees(high, bay), true, high, low)
     const truth = person(low) / person(high)
     expect(Math.abs(scale / truth - 1)).toBeLessThan(0.12)
-    const d = parseWith(DetectionSchema, { id: 'z', name: 'Z', kind: 'intrusion', zone: [[0, 0], [1, 0], [1, 1]], size: { min: { w: 0.02, h: 0.1 }, maxMetres: 2.2 } })
-    expect(scaledSize(d, scale, 2 * scale)).toMatchObject({ size: { min: { w: Math.round(0.04 * scale * 1e4) / 1e4, h: Math.round(0.1 * scale * 1e4) / 1e4 }, maxMetres: 2.2 } })
+    const d = parseWith(DetectionSchema, {
+      id: 'z',
+      name: 'Z',
+      kind: 'intrusion',
+      zone: [
+        [0, 0],
+        [1, 0],
+        [1, 1]
+      ],
+      size: { min: { w: 0.02, h: 0.1 }, maxMetres: 2.2 }
+    })
+    expect(scaledSize(d, scale, 2 * scale)).toMatchObject({
+      size: {
+        min: { w: Math.round(0.04 * scale * 1e4) / 1e4, h: Math.round(0.1 * scale * 1e4) / 1e4 },
+        maxMetres: 2.2
+      }
+    })
   })
 
   test('what lies outside of the other picture is cut off at its edge', () => {
-    const wide: P3[] = [[-14, 0, 12], [3, 0, 12], [3, 0, 16], [-14, 0, 16]]
+    const wide: P3[] = [
+      [-14, 0, 12],
+      [3, 0, 12],
+      [3, 0, 16],
+      [-14, 0, 16]
+    ]
     const from: CameraPose = { ...high, fieldOfView: 80 }
     const zone = copyShape(openCvSees(from, wide), true, from, low)
     expect(zone).toMatchObject({ through: 'ground', cut: true })
@@ -57,10 +88,25 @@ describe('a shape copied through the ground', () => {
 })
 
 describe('a shape copied through the picture', () => {
-  const zone = [[0.2, 0.2], [0.8, 0.2], [0.5, 0.9]] as const
+  const zone = [
+    [0.2, 0.2],
+    [0.8, 0.2],
+    [0.5, 0.9]
+  ] as const
   test('one scene is not measured, or the shape is above the horizon, or nothing of it would be seen', () => {
-    for (const [from, to] of [[null, low], [high, null], [high, low]] as const) expect(copyShape([[0.2, 0.001], ...zone.slice(1)], true, from && { ...from, tilt: 2 }, to)).toMatchObject({ through: 'picture', scale: 1, cut: false })
-    const far: P3[] = [[-30, 0, 14], [-26, 0, 14], [-28, 0, 18]]
+    for (const [from, to] of [
+      [null, low],
+      [high, null],
+      [high, low]
+    ] as const)
+      expect(
+        copyShape([[0.2, 0.001], ...zone.slice(1)], true, from && { ...from, tilt: 2 }, to)
+      ).toMatchObject({ through: 'picture', scale: 1, cut: false })
+    const far: P3[] = [
+      [-30, 0, 14],
+      [-26, 0, 14],
+      [-28, 0, 18]
+    ]
     const from: CameraPose = { ...high, fieldOfView: 120, tilt: 20 }
     expect(copyShape(openCvSees(from, far), true, from, low)).toMatchObject({ through: 'picture' })
   })

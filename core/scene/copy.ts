@@ -14,7 +14,10 @@ export interface Copied {
 }
 
 const round = (v: number): number => Math.round(v * 1e4) / 1e4
-const tidy = (points: readonly (readonly [number, number])[]): Point[] => points.map(([x, y]): Point => [round(x), round(y)]).filter(([x, y], i, all) => i === 0 || x !== all[i - 1][0] || y !== all[i - 1][1])
+const tidy = (points: readonly (readonly [number, number])[]): Point[] =>
+  points
+    .map(([x, y]): Point => [round(x), round(y)])
+    .filter(([x, y], i, all) => i === 0 || x !== all[i - 1][0] || y !== all[i - 1][1])
 
 /**
  * A shape drawn on one camera's picture, for another's. With both scenes measured, each vertex goes through the ground:
@@ -24,7 +27,12 @@ const tidy = (points: readonly (readonly [number, number])[]): Point[] => points
  * @param closed a zone rather than a line
  * @returns through the picture, scaled with it, unless both are measured and the shape lies on ground that both see
  */
-export function copyShape(points: readonly Point[], closed: boolean, from: CameraPose | null, to: CameraPose | null): Copied {
+export function copyShape(
+  points: readonly Point[],
+  closed: boolean,
+  from: CameraPose | null,
+  to: CameraPose | null
+): Copied {
   const same: Copied = { points: [...points], through: 'picture', scale: 1, cut: false }
   if (!from || !to) return same
   const grounds = points.map(([x, y]) => groundAt(from, x, y))
@@ -34,10 +42,23 @@ export function copyShape(points: readonly Point[], closed: boolean, from: Camer
   const there = seen.map(({ x, y }): [number, number] => [x, y])
   const inside = closed ? clipPolygon(there) : clipLine(there)
   const kept = tidy(inside)
-  if (closed && kept.length > 1 && kept[0][0] === kept[kept.length - 1][0] && kept[0][1] === kept[kept.length - 1][1]) kept.pop()
+  if (
+    closed &&
+    kept.length > 1 &&
+    kept[0][0] === kept[kept.length - 1][0] &&
+    kept[0][1] === kept[kept.length - 1][1]
+  )
+    kept.pop()
   if (kept.length < (closed ? 3 : 2)) return same
-  const scale = seen.reduce((sum, { perMetre }, i) => sum + perMetre / project(from, grounds[i]!).perMetre, 0) / seen.length
-  return { points: kept, through: 'ground', scale, cut: there.some(([x, y]) => x < -1e-9 || x > 1 + 1e-9 || y < -1e-9 || y > 1 + 1e-9) }
+  const scale =
+    seen.reduce((sum, { perMetre }, i) => sum + perMetre / project(from, grounds[i]!).perMetre, 0) /
+    seen.length
+  return {
+    points: kept,
+    through: 'ground',
+    scale,
+    cut: there.some(([x, y]) => x < -1e-9 || x > 1 + 1e-9 || y < -1e-9 || y > 1 + 1e-9)
+  }
 }
 
 type P = readonly [number, number]
@@ -52,28 +73,34 @@ const at = (a: P, b: P, t: number): P => [a[0] + (b[0] - a[0]) * t, a[1] + (b[1]
 
 /** The part of a polygon on the picture. Source: Sutherland and Hodgman, *Reentrant Polygon Clipping* (from memory). */
 function clipPolygon(polygon: readonly P[]): P[] {
-  return edges.reduce<P[]>((points, { inside, meet }) => {
-    const out: P[] = []
-    points.forEach((p, i) => {
-      const before = points[(i + points.length - 1) % points.length]
-      if (inside(p) !== inside(before)) out.push(meet(before, p))
-      if (inside(p)) out.push(p)
-    })
-    return out
-  }, [...polygon])
+  return edges.reduce<P[]>(
+    (points, { inside, meet }) => {
+      const out: P[] = []
+      points.forEach((p, i) => {
+        const before = points[(i + points.length - 1) % points.length]
+        if (inside(p) !== inside(before)) out.push(meet(before, p))
+        if (inside(p)) out.push(p)
+      })
+      return out
+    },
+    [...polygon]
+  )
 }
 
 /** The longest stretch of a polyline on the picture; one that leaves it and comes back would be two lines. */
 function clipLine(line: readonly P[]): P[] {
   const stretches: P[][] = [[]]
   for (let i = 1; i < line.length; i++) {
-    const part = edges.reduce<P[] | null>((pair, { inside, meet }) => {
-      if (!pair) return null
-      const [a, b] = pair
-      if (inside(a) && inside(b)) return pair
-      if (!inside(a) && !inside(b)) return null
-      return inside(a) ? [a, meet(a, b)] : [meet(a, b), b]
-    }, [line[i - 1], line[i]])
+    const part = edges.reduce<P[] | null>(
+      (pair, { inside, meet }) => {
+        if (!pair) return null
+        const [a, b] = pair
+        if (inside(a) && inside(b)) return pair
+        if (!inside(a) && !inside(b)) return null
+        return inside(a) ? [a, meet(a, b)] : [meet(a, b), b]
+      },
+      [line[i - 1], line[i]]
+    )
     const last = stretches[stretches.length - 1]
     if (!part) {
       if (last.length) stretches.push([])
@@ -83,13 +110,24 @@ function clipLine(line: readonly P[]): P[] {
     last.push(part[1])
     if (part[1] !== line[i]) stretches.push([])
   }
-  const length = (s: readonly P[]): number => s.slice(1).reduce((sum, [x, y], i) => sum + Math.hypot(x - s[i][0], y - s[i][1]), 0)
+  const length = (s: readonly P[]): number =>
+    s.slice(1).reduce((sum, [x, y], i) => sum + Math.hypot(x - s[i][0], y - s[i][1]), 0)
   return stretches.reduce((a, b) => (length(b) > length(a) ? b : a))
 }
 
 /** Size frames on the other picture, so many times as high and as wide. Metres stay. */
 export function scaledSize<D extends Detection>(d: D, high: number, wide: number): D {
   if (!('size' in d) || !d.size) return d
-  const frame = (f: { w: number; h: number }): { w: number; h: number } => ({ w: Math.min(1, round(f.w * wide)), h: Math.min(1, round(f.h * high)) })
-  return { ...d, size: { ...d.size, ...(d.size.min && { min: frame(d.size.min) }), ...(d.size.max && { max: frame(d.size.max) }) } }
+  const frame = (f: { w: number; h: number }): { w: number; h: number } => ({
+    w: Math.min(1, round(f.w * wide)),
+    h: Math.min(1, round(f.h * high))
+  })
+  return {
+    ...d,
+    size: {
+      ...d.size,
+      ...(d.size.min && { min: frame(d.size.min) }),
+      ...(d.size.max && { max: frame(d.size.max) })
+    }
+  }
 }

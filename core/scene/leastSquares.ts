@@ -1,10 +1,14 @@
 /** Solves a small linear system by Gaussian elimination with partial pivoting; null when it is singular. */
-export function solveLinear(matrix: readonly (readonly number[])[], right: readonly number[]): number[] | null {
+export function solveLinear(
+  matrix: readonly (readonly number[])[],
+  right: readonly number[]
+): number[] | null {
   const n = right.length
   const rows = matrix.map((row, i) => [...row, right[i]])
   for (let column = 0; column < n; column++) {
     let pivot = column
-    for (let r = column + 1; r < n; r++) if (Math.abs(rows[r][column]) > Math.abs(rows[pivot][column])) pivot = r
+    for (let r = column + 1; r < n; r++)
+      if (Math.abs(rows[r][column]) > Math.abs(rows[pivot][column])) pivot = r
     if (!(Math.abs(rows[pivot][column]) > 1e-14)) return null
     ;[rows[column], rows[pivot]] = [rows[pivot], rows[column]]
     for (let r = 0; r < n; r++) {
@@ -32,7 +36,11 @@ const sumOfSquares = (r: readonly number[]): number => r.reduce((sum, v) => sum 
  *
  * @param residuals of the parameters; any that is not finite makes the place forbidden
  */
-export function leastSquares(residuals: (p: readonly number[]) => number[], start: readonly number[], iterations = 80): Fit {
+export function leastSquares(
+  residuals: (p: readonly number[]) => number[],
+  start: readonly number[],
+  iterations = 80
+): Fit {
   let p = [...start]
   let r = residuals(p)
   let squares = sumOfSquares(r)
@@ -70,7 +78,10 @@ export function leastSquares(residuals: (p: readonly number[]) => number[], star
   const spare = r.length - p.length
   const variance = spare > 0 ? squares / spare : 0
   const errors = p.map((_, k) => {
-    const column = solveLinear(normal, p.map((__, i) => (i === k ? 1 : 0)))
+    const column = solveLinear(
+      normal,
+      p.map((__, i) => (i === k ? 1 : 0))
+    )
     const v = column ? column[k] : Infinity
     return v >= 0 ? Math.sqrt(variance * v) : Infinity
   })

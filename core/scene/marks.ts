@@ -11,19 +11,37 @@ export const PeopleMarksSchema = v.strictObject({
   aspect,
   /** Degrees, vertical, where the lens is known. */
   fieldOfView: v.optional(number(1, 170, '°')),
-  people: v.pipe(v.array(v.strictObject({ foot: PointSchema, head: PointSchema, metres: number(0.5, 2.5, ' m'), fromBox: v.optional(bool) }), 'must be a list of people'), v.maxLength(50, 'has more than 50 people'))
+  people: v.pipe(
+    v.array(
+      v.strictObject({
+        foot: PointSchema,
+        head: PointSchema,
+        metres: number(0.5, 2.5, ' m'),
+        fromBox: v.optional(bool)
+      }),
+      'must be a list of people'
+    ),
+    v.maxLength(50, 'has more than 50 people')
+  )
 })
 
 export const RectangleMarksSchema = v.strictObject({
   from: v.literal('rectangle'),
   aspect,
-  corners: v.pipe(v.array(PointSchema, 'must be four corners'), v.length(4, 'must be four corners, in order around')),
+  corners: v.pipe(
+    v.array(PointSchema, 'must be four corners'),
+    v.length(4, 'must be four corners, in order around')
+  ),
   /** Metres of the side from the first corner to the second, and from the second to the third. */
   width: number(0.1, 1000, ' m'),
   depth: number(0.1, 1000, ' m')
 })
 
-export const SceneMarksSchema = v.variant('from', [PeopleMarksSchema, RectangleMarksSchema], 'must be people or rectangle')
+export const SceneMarksSchema = v.variant(
+  'from',
+  [PeopleMarksSchema, RectangleMarksSchema],
+  'must be people or rectangle'
+)
 
 export type PeopleMarks = v.InferOutput<typeof PeopleMarksSchema>
 export type RectangleMarks = v.InferOutput<typeof RectangleMarksSchema>
@@ -35,4 +53,6 @@ export type SceneMarks = v.InferOutput<typeof SceneMarksSchema>
  * @throws InputError naming the mark, or what is missing
  */
 export const measureScene = (marks: SceneMarks): Measured =>
-  marks.from === 'people' ? measureFromPeople(marks.people, marks.aspect, marks.fieldOfView) : measureFromRectangle(marks.corners, marks.width, marks.depth, marks.aspect)
+  marks.from === 'people'
+    ? measureFromPeople(marks.people, marks.aspect, marks.fieldOfView)
+    : measureFromRectangle(marks.corners, marks.width, marks.depth, marks.aspect)

@@ -71,21 +71,39 @@ const MOST_ANGLE_ERROR = 15
  * @param fieldOfView degrees, if the lens is known; then two people are enough
  * @throws InputError naming the mark or what is missing
  */
-export function measureFromPeople(marks: readonly PersonMark[], aspect: number, fieldOfView?: number): Measured {
+export function measureFromPeople(
+  marks: readonly PersonMark[],
+  aspect: number,
+  fieldOfView?: number
+): Measured {
   const least = fieldOfView === undefined ? 3 : 2
-  if (marks.length < least) throw new InputError('marks', `are ${marks.length}; at least ${least} people are needed, nearer and farther away`)
+  if (marks.length < least)
+    throw new InputError(
+      'marks',
+      `are ${marks.length}; at least ${least} people are needed, nearer and farther away`
+    )
   marks.forEach(({ foot, head, metres }, i) => {
-    if (!(metres >= 0.5 && metres <= 2.5)) throw new InputError(`marks[${i}].metres`, `is ${metres}; must be a height from 0.5 to 2.5 m`)
-    if (!(head[1] < foot[1] - 0.005)) throw new InputError(`marks[${i}]`, 'has its head at or below its foot; mark the foot first, then the head')
+    if (!(metres >= 0.5 && metres <= 2.5))
+      throw new InputError(`marks[${i}].metres`, `is ${metres}; must be a height from 0.5 to 2.5 m`)
+    if (!(head[1] < foot[1] - 0.005))
+      throw new InputError(
+        `marks[${i}]`,
+        'has its head at or below its foot; mark the foot first, then the head'
+      )
   })
   const fixed = fieldOfView === undefined ? null : Math.log(focalOf(fieldOfView))
-  const full = (p: readonly number[]): readonly number[] => (fixed === null ? p : [p[0], p[1], fixed])
-  const residuals = (p: readonly number[]): number[] => personResiduals(marks, poseOf(full(p), aspect))
+  const full = (p: readonly number[]): readonly number[] =>
+    fixed === null ? p : [p[0], p[1], fixed]
+  const residuals = (p: readonly number[]): number[] =>
+    personResiduals(marks, poseOf(full(p), aspect))
   const starts: { p: number[]; squares: number }[] = []
   for (const height of [1.5, 2.2, 3, 4.5, 7, 11, 18])
     for (let tilt = 2; tilt <= 70; tilt += 6)
       for (const field of fixed === null ? [14, 22, 32, 45, 60, 80, 105] : [0]) {
-        const p = fixed === null ? [Math.log(height), tilt / degrees, Math.log(focalOf(field))] : [Math.log(height), tilt / degrees]
+        const p =
+          fixed === null
+            ? [Math.log(height), tilt / degrees, Math.log(focalOf(field))]
+            : [Math.log(height), tilt / degrees]
         starts.push({ p, squares: residuals(p).reduce((sum, v) => sum + v * v, 0) })
       }
   starts.sort((a, b) => a.squares - b.squares)
@@ -93,11 +111,26 @@ export function measureFromPeople(marks: readonly PersonMark[], aspect: number, 
     .slice(0, 8)
     .map(({ p }) => leastSquares(residuals, p))
     .reduce((a, b) => (b.squares < a.squares ? b : a))
-  const measured = measuredOf({ ...fit, parameters: [...full(fit.parameters)] }, aspect, marks.length)
+  const measured = measuredOf(
+    { ...fit, parameters: [...full(fit.parameters)] },
+    aspect,
+    marks.length
+  )
   const { height, tilt, fieldOfView: field } = measured.uncertainty
-  if (fit.squares / marks.length > 0.01) throw new InputError('marks', 'do not fit one camera over flat ground; check each foot, head and height')
-  if (!(height < MOST_HEIGHT_ERROR * measured.pose.height) || !(tilt < MOST_ANGLE_ERROR) || !(field < Math.min(2 * MOST_ANGLE_ERROR, 0.5 * measured.pose.fieldOfView)))
-    throw new InputError('marks', 'are too much alike to tell height, tilt and lens apart; mark people nearer and farther away, or give the lens')
+  if (fit.squares / marks.length > 0.01)
+    throw new InputError(
+      'marks',
+      'do not fit one camera over flat ground; check each foot, head and height'
+    )
+  if (
+    !(height < MOST_HEIGHT_ERROR * measured.pose.height) ||
+    !(tilt < MOST_ANGLE_ERROR) ||
+    !(field < Math.min(2 * MOST_ANGLE_ERROR, 0.5 * measured.pose.fieldOfView))
+  )
+    throw new InputError(
+      'marks',
+      'are too much alike to tell height, tilt and lens apart; mark people nearer and farther away, or give the lens'
+    )
   return measured
 }
 
@@ -110,10 +143,29 @@ export function measureFromPeople(marks: readonly PersonMark[], aspect: number, 
  * @param corners on the picture, in order around; the first side is `width` metres long, the second `depth`
  * @throws InputError when the corners or sides cannot be used
  */
-export function measureFromRectangle(corners: readonly Point[], width: number, depth: number, aspect: number): Measured {
-  if (corners.length !== 4) throw new InputError('corners', `are ${corners.length}; must be 4, in order around the rectangle`)
-  for (const [name, metres] of [['width', width], ['depth', depth]] as const) if (!(metres > 0 && metres <= 1000)) throw new InputError(name, `is ${metres}; must be metres above 0, at most 1000`)
-  const world: [number, number][] = [[0, 0], [width, 0], [width, depth], [0, depth]]
+export function measureFromRectangle(
+  corners: readonly Point[],
+  width: number,
+  depth: number,
+  aspect: number
+): Measured {
+  if (corners.length !== 4)
+    throw new InputError(
+      'corners',
+      `are ${corners.length}; must be 4, in order around the rectangle`
+    )
+  for (const [name, metres] of [
+    ['width', width],
+    ['depth', depth]
+  ] as const)
+    if (!(metres > 0 && metres <= 1000))
+      throw new InputError(name, `is ${metres}; must be metres above 0, at most 1000`)
+  const world: [number, number][] = [
+    [0, 0],
+    [width, 0],
+    [width, depth],
+    [0, depth]
+  ]
   const seen = corners.map(([x, y]): [number, number] => [(x - 0.5) * aspect, y - 0.5])
   const rows: number[][] = []
   const right: number[] = []
@@ -123,20 +175,36 @@ export function measureFromRectangle(corners: readonly Point[], width: number, d
     right.push(u, v)
   })
   const h = solveLinear(rows, right)
-  if (!h) throw new InputError('corners', 'lie on one straight line; mark the four corners of the rectangle')
-  const [h1, h2, h3] = [[h[0], h[3], h[6]], [h[1], h[4], h[7]], [h[2], h[5], 1]]
+  if (!h)
+    throw new InputError(
+      'corners',
+      'lie on one straight line; mark the four corners of the rectangle'
+    )
+  const [h1, h2, h3] = [
+    [h[0], h[3], h[6]],
+    [h[1], h[4], h[7]],
+    [h[2], h[5], 1]
+  ]
   const [a1, b1] = [2 * (h1[0] * h2[0] + h1[1] * h2[1]), 2 * h1[2] * h2[2]]
   const [a2, b2] = [h1[0] ** 2 + h1[1] ** 2 - h2[0] ** 2 - h2[1] ** 2, h1[2] ** 2 - h2[2] ** 2]
   // Lengths along the two sides differ in metres; brought to one scale before the two conditions are weighed.
   const inverse = -(a1 * b1 + a2 * b2) / (a1 * a1 + a2 * a2)
-  if (!(inverse > 0) || !Number.isFinite(inverse)) throw new InputError('corners', 'do not tell the lens: opposite sides must not be parallel on the picture, and the corners must be in order around')
+  if (!(inverse > 0) || !Number.isFinite(inverse))
+    throw new InputError(
+      'corners',
+      'do not tell the lens: opposite sides must not be parallel on the picture, and the corners must be in order around'
+    )
   const focal = 1 / Math.sqrt(inverse)
   const rays = [h1, h2, h3].map(([x, y, z]) => [x / focal, y / focal, z])
   const norm = (a: number[]): number => Math.hypot(...a)
   const scale = (norm(rays[0]) + norm(rays[1])) / 2
   const [r1, r2] = [rays[0].map((v) => v / norm(rays[0])), rays[1].map((v) => v / norm(rays[1]))]
   const t = rays[2].map((v) => v / scale)
-  const r3 = [r1[1] * r2[2] - r1[2] * r2[1], r1[2] * r2[0] - r1[0] * r2[2], r1[0] * r2[1] - r1[1] * r2[0]]
+  const r3 = [
+    r1[1] * r2[2] - r1[2] * r2[1],
+    r1[2] * r2[0] - r1[0] * r2[2],
+    r1[0] * r2[1] - r1[1] * r2[0]
+  ]
   const along = r3[0] * t[0] + r3[1] * t[1] + r3[2] * t[2]
   // The ground's normal points up, towards the camera: C·n = −(r3·t) must be positive with it.
   const up = along < 0 ? 1 : -1
@@ -147,28 +215,55 @@ export function measureFromRectangle(corners: readonly Point[], width: number, d
 }
 
 /** Fits height, tilt and lens without roll, and the rectangle's place and turn on the ground, to the corners. */
-function refineRectangle(corners: readonly Point[], width: number, depth: number, start: CameraPose): Measured {
+function refineRectangle(
+  corners: readonly Point[],
+  width: number,
+  depth: number,
+  start: CameraPose
+): Measured {
   const grounds = corners.map(([x, y], i) => {
     const ground = groundAt(start, x, y)
-    if (!ground) throw new InputError(`corners[${i}]`, 'is at or above the horizon that the others give; mark it on the ground')
+    if (!ground)
+      throw new InputError(
+        `corners[${i}]`,
+        'is at or above the horizon that the others give; mark it on the ground'
+      )
     return ground
   })
   const turn = Math.atan2(grounds[1].z - grounds[0].z, grounds[1].x - grounds[0].x)
-  const handed = Math.sign((grounds[1].x - grounds[0].x) * (grounds[2].z - grounds[1].z) - (grounds[1].z - grounds[0].z) * (grounds[2].x - grounds[1].x)) || 1
+  const handed =
+    Math.sign(
+      (grounds[1].x - grounds[0].x) * (grounds[2].z - grounds[1].z) -
+        (grounds[1].z - grounds[0].z) * (grounds[2].x - grounds[1].x)
+    ) || 1
   const residuals = (p: readonly number[]): number[] => {
     const pose = poseOf(p, start.aspect)
     const [x0, z0, angle] = p.slice(3)
-    return [[0, 0], [width, 0], [width, depth], [0, depth]].flatMap(([X, Y], i) => {
+    return [
+      [0, 0],
+      [width, 0],
+      [width, depth],
+      [0, depth]
+    ].flatMap(([X, Y], i) => {
       const [c, s] = [Math.cos(angle), Math.sin(angle)]
       const seen = project(pose, { x: x0 + X * c - handed * Y * s, z: z0 + X * s + handed * Y * c })
       if (seen.depth <= 0.01) return [10, 10]
       return [(seen.x - corners[i][0]) * pose.aspect, seen.y - corners[i][1]]
     })
   }
-  const fit = leastSquares(residuals, [Math.log(start.height), start.tilt / degrees, Math.log(focalOf(start.fieldOfView)), grounds[0].x, grounds[0].z, turn])
+  const fit = leastSquares(residuals, [
+    Math.log(start.height),
+    start.tilt / degrees,
+    Math.log(focalOf(start.fieldOfView)),
+    grounds[0].x,
+    grounds[0].z,
+    turn
+  ])
   return measuredOf(fit, start.aspect, 4)
 }
 
 /** The real heights, in metres, of the marked people as a measured camera sees them; for judging a fit mark by mark. */
 export const heightsSeen = (marks: readonly PersonMark[], pose: CameraPose): (number | null)[] =>
-  marks.map(({ foot, head }) => heightOf(pose, { x: foot[0], y: head[1], w: 0, h: foot[1] - head[1] }))
+  marks.map(({ foot, head }) =>
+    heightOf(pose, { x: foot[0], y: head[1], w: 0, h: foot[1] - head[1] })
+  )

@@ -16,11 +16,22 @@ const SKIP_SECONDS = 0.5
 export function peopleOf(tracks: Tracks, metres: number): PersonMark[] {
   const rows = spansOf(tracks)
     .filter(({ cls }) => cls === 'person')
-    .flatMap(({ rows: all, from, to }) => all.filter((i) => {
-      const time = frameTime(tracks.frame[i], tracks.fps)
-      const { x, y, w, h, cls } = rowAt(tracks, i)
-      return cls === 'person' && time >= from + SKIP_SECONDS && time <= to - SKIP_SECONDS && x > EDGE && y > EDGE && x + w < 1 - EDGE && y + h < 1 - EDGE && h > w
-    }))
+    .flatMap(({ rows: all, from, to }) =>
+      all.filter((i) => {
+        const time = frameTime(tracks.frame[i], tracks.fps)
+        const { x, y, w, h, cls } = rowAt(tracks, i)
+        return (
+          cls === 'person' &&
+          time >= from + SKIP_SECONDS &&
+          time <= to - SKIP_SECONDS &&
+          x > EDGE &&
+          y > EDGE &&
+          x + w < 1 - EDGE &&
+          y + h < 1 - EDGE &&
+          h > w
+        )
+      })
+    )
     .sort((a, b) => tracks.y[a] + tracks.h[a] - tracks.y[b] - tracks.h[b])
   if (!rows.length) return []
   const count = Math.min(MOST, rows.length)
@@ -29,7 +40,9 @@ export function peopleOf(tracks: Tracks, metres: number): PersonMark[] {
   const [far, near] = [foot(rows[0]), foot(rows[rows.length - 1])]
   return Array.from({ length: count }, (_, k) => {
     const [from, to] = [far + ((near - far) * k) / count, far + ((near - far) * (k + 1)) / count]
-    const stretch = rows.filter((i) => foot(i) >= from && (foot(i) < to || k === count - 1)).sort((a, b) => tracks.h[a] - tracks.h[b])
+    const stretch = rows
+      .filter((i) => foot(i) >= from && (foot(i) < to || k === count - 1))
+      .sort((a, b) => tracks.h[a] - tracks.h[b])
     return stretch.length ? stretch[stretch.length >> 1] : null
   })
     .filter((i) => i !== null)

@@ -20,19 +20,31 @@ describe('stripes of pixel density', () => {
 
   test('at a border a metre across has just as many pixels, as OpenCV projects it', () => {
     const distances = Array.from({ length: 600 }, (_, i) => 2 * 1.008 ** i)
-    const seen = openCvSees(pose, distances.flatMap((z): P3[] => [[0, 0, z], [1, 0, z]]))
+    const seen = openCvSees(
+      pose,
+      distances.flatMap((z): P3[] => [
+        [0, 0, z],
+        [1, 0, z]
+      ])
+    )
     for (const { least, from } of stripes.slice(1)) {
       const i = distances.findIndex((_, k) => seen[2 * k][1] <= from)
-      const metre = (k: number): number => (seen[2 * k + 1][0] - seen[2 * k][0]) * PICTURE * pose.aspect
+      const metre = (k: number): number =>
+        (seen[2 * k + 1][0] - seen[2 * k][0]) * PICTURE * pose.aspect
       const t = (seen[2 * i - 2][1] - from) / (seen[2 * i - 2][1] - seen[2 * i][1])
-      expect(Math.abs(metre(i - 1) + (metre(i) - metre(i - 1)) * t - least)).toBeLessThan(0.01 * least)
+      expect(Math.abs(metre(i - 1) + (metre(i) - metre(i - 1)) * t - least)).toBeLessThan(
+        0.01 * least
+      )
     }
   })
 
   test('bands are those of the standard, in its order (IEC 62676-4, from memory)', () => {
     expect(DENSITY_BANDS.map(({ least }) => least)).toEqual([250, 125, 62.5, 25, 12.5])
-    expect(stripes.map(({ band }) => band)).toEqual([null, 'monitor', 'detect', 'observe', 'recognise', 'identify'].slice(0, stripes.length))
+    expect(stripes.map(({ band }) => band)).toEqual(
+      [null, 'monitor', 'detect', 'observe', 'recognise', 'identify'].slice(0, stripes.length)
+    )
   })
 
-  test('a camera that looks at the sky has none', () => expect(densityStripes({ ...pose, tilt: -30 }, PICTURE)).toEqual([]))
+  test('a camera that looks at the sky has none', () =>
+    expect(densityStripes({ ...pose, tilt: -30 }, PICTURE)).toEqual([]))
 })

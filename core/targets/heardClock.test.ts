@@ -25,7 +25,8 @@ test('a clock that drifts, or is set, is followed', () => {
   const clock = new HeardClock()
   // A tenth of a millisecond in a second too slow, for an hour.
   let last = 0
-  for (let i = 0; i < 36_000; i++) last = clock.at(100 * i * (1 - 1e-4), 100 * i + 5) - (100 * i + 5)
+  for (let i = 0; i < 36_000; i++)
+    last = clock.at(100 * i * (1 - 1e-4), 100 * i + 5) - (100 * i + 5)
   expect(Math.abs(last)).toBeLessThan(1)
   // Set forward, and set back by an hour.
   expect(clock.at(10 ** 9, 4_000_000)).toBe(4_000_000)

@@ -32,7 +32,13 @@ export class ReportedRows {
     for (const { id, class: cls, ...box } of targets) {
       if ((this.last.get(id) ?? 0) >= frame) continue
       this.last.set(id, frame)
-      this.rows.push({ frame, id, ...box, cls: (CLASSES as readonly string[]).includes(cls) ? (cls as TargetClass) : 'unknown', confidence: 1 })
+      this.rows.push({
+        frame,
+        id,
+        ...box,
+        cls: (CLASSES as readonly string[]).includes(cls) ? (cls as TargetClass) : 'unknown',
+        confidence: 1
+      })
     }
   }
 }

@@ -38,7 +38,8 @@ export interface Tracks {
 export const frameTime = (frame: number, fps: number): number => (frame - 1) / fps
 
 /** The frame that is on show at `seconds` from the start of the clip. */
-export const frameAt = (seconds: number, fps: number): number => Math.floor(seconds * fps + 1e-6) + 1
+export const frameAt = (seconds: number, fps: number): number =>
+  Math.floor(seconds * fps + 1e-6) + 1
 
 /** Columns from rows in any order. The caller has made sure that no target is twice in a frame. */
 export function tracksFromRows(rows: readonly TargetRow[], fps: number): Tracks {

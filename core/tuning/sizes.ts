@@ -29,20 +29,38 @@ function nearLine(line: readonly Point[], x: number, y: number): boolean {
     const [ax, ay] = line[i]
     const length = Math.hypot(bx - ax, by - ay)
     const along = ((x - ax) * (bx - ax) + (y - ay) * (by - ay)) / length
-    return along >= -NEAR_LINE && along <= length + NEAR_LINE && Math.abs(side(ax, ay, bx, by, x, y)) / length <= NEAR_LINE
+    return (
+      along >= -NEAR_LINE &&
+      along <= length + NEAR_LINE &&
+      Math.abs(side(ax, ay, bx, by, x, y)) / length <= NEAR_LINE
+    )
   })
 }
 
 /** How large the targets of a clip are, near and far, and which of these places are at the detection's shape. */
-export function sizesIn(d: Detection, tracks: Tracks, pose: CameraPose | null = null, spans: readonly TargetSpan[] = spansOf(tracks)): SeenSize[] {
-  const at = (x: number, y: number): boolean => ('zone' in d ? contains(d.zone, x, y) : d.kind === 'line' ? nearLine(d.line, x, y) : true)
+export function sizesIn(
+  d: Detection,
+  tracks: Tracks,
+  pose: CameraPose | null = null,
+  spans: readonly TargetSpan[] = spansOf(tracks)
+): SeenSize[] {
+  const at = (x: number, y: number): boolean =>
+    'zone' in d ? contains(d.zone, x, y) : d.kind === 'line' ? nearLine(d.line, x, y) : true
   return spans.flatMap(({ id, cls, rows }) => {
     const every = Math.max(1, Math.ceil(rows.length / PLACES))
     return rows
       .filter((_, n) => n % every === 0)
       .map((i): SeenSize => {
         const [x, y, w, h] = [tracks.x[i], tracks.y[i], tracks.w[i], tracks.h[i]]
-        return { target: id, cls, foot: y + h, w, h, metres: pose && heightOf(pose, { x, y, w, h }), atShape: at(x + w / 2, y + h) }
+        return {
+          target: id,
+          cls,
+          foot: y + h,
+          w,
+          h,
+          metres: pose && heightOf(pose, { x, y, w, h }),
+          atShape: at(x + w / 2, y + h)
+        }
       })
   })
 }
@@ -67,15 +85,40 @@ const round = (v: number, to: number): number => Math.round(v * to) / to
  *
  * @returns null when no wanted target was at the shape
  */
-export function fitSizes(sizes: readonly SeenSize[], classes: readonly TargetClass[]): FittedSizes | null {
+export function fitSizes(
+  sizes: readonly SeenSize[],
+  classes: readonly TargetClass[]
+): FittedSizes | null {
   const wanted = sizes.filter((s) => s.atShape && (classes.length === 0 || classes.includes(s.cls)))
   if (!wanted.length) return null
-  const [low, high] = [(key: 'w' | 'h'): number => quantile(wanted.map((s) => s[key]), 0.02), (key: 'w' | 'h'): number => quantile(wanted.map((s) => s[key]), 0.98)]
+  const [low, high] = [
+    (key: 'w' | 'h'): number =>
+      quantile(
+        wanted.map((s) => s[key]),
+        0.02
+      ),
+    (key: 'w' | 'h'): number =>
+      quantile(
+        wanted.map((s) => s[key]),
+        0.98
+      )
+  ]
   const metres = wanted.flatMap((s) => (s.metres === null ? [] : [s.metres]))
   return {
     targets: new Set(wanted.map((s) => s.target)).size,
-    min: { w: Math.max(0.001, round(low('w') / ROOM, 1000)), h: Math.max(0.001, round(low('h') / ROOM, 1000)) },
-    max: { w: Math.min(1, round(high('w') * ROOM, 1000)), h: Math.min(1, round(high('h') * ROOM, 1000)) },
-    metres: metres.length ? { min: round(quantile(metres, 0.02) / ROOM, 20), max: round(quantile(metres, 0.98) * ROOM, 20) } : null
+    min: {
+      w: Math.max(0.001, round(low('w') / ROOM, 1000)),
+      h: Math.max(0.001, round(low('h') / ROOM, 1000))
+    },
+    max: {
+      w: Math.min(1, round(high('w') * ROOM, 1000)),
+      h: Math.min(1, round(high('h') * ROOM, 1000))
+    },
+    metres: metres.length
+      ? {
+          min: round(quantile(metres, 0.02) / ROOM, 20),
+          max: round(quantile(metres, 0.98) * ROOM, 20)
+        }
+      : null
   }
 }

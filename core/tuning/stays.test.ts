@@ -3,10 +3,26 @@ import fc from 'fast-check'
 import { evaluate } from '../detections/index.ts'
 import { DetectionSchema, parseWith } from '../formats/plan.ts'
 import { clip } from '../readiness/testing/facts.ts'
-import { dwellAbovePassers, staysIn, timedStays, type DwellDetection, type ZoneStay } from './stays.ts'
+import {
+  dwellAbovePassers,
+  staysIn,
+  timedStays,
+  type DwellDetection,
+  type ZoneStay
+} from './stays.ts'
 
-const middle = { zone: [[0.3, 0.3], [0.7, 0.3], [0.7, 0.8], [0.3, 0.8]] as [number, number][], sensitivity: 50, classes: [] }
-const of = (walks: Parameters<typeof clip>[0], more: object = {}): ZoneStay[] => staysIn({ ...middle, ...more } as typeof middle, clip(walks).tracks)
+const middle = {
+  zone: [
+    [0.3, 0.3],
+    [0.7, 0.3],
+    [0.7, 0.8],
+    [0.3, 0.8]
+  ] as [number, number][],
+  sensitivity: 50,
+  classes: []
+}
+const of = (walks: Parameters<typeof clip>[0], more: object = {}): ZoneStay[] =>
+  staysIn({ ...middle, ...more } as typeof middle, clip(walks).tracks)
 
 describe('how long targets stay in a zone', () => {
   test('who walks straight across passes by, for the width of the zone over their speed', () => {
@@ -18,32 +34,52 @@ describe('how long targets stay in a zone', () => {
   })
 
   test('who stands, who comes in to stay, and who is there from the first stays', () => {
-    expect(of([{ from: [0.5, 0.6], to: [0.5, 0.6], seconds: 12 }])).toMatchObject([{ passing: false, seconds: 12 }])
-    expect(of([{ from: [0.1, 0.6], to: [0.5, 0.6], seconds: 10 }])).toMatchObject([{ passing: false }])
+    expect(of([{ from: [0.5, 0.6], to: [0.5, 0.6], seconds: 12 }])).toMatchObject([
+      { passing: false, seconds: 12 }
+    ])
+    expect(of([{ from: [0.1, 0.6], to: [0.5, 0.6], seconds: 10 }])).toMatchObject([
+      { passing: false }
+    ])
   })
 
   test('more of the body that must be in makes it shorter; other classes and other places do not count', () => {
     const across = [{ from: [0.1, 0.6], to: [0.9, 0.6], seconds: 20 }] as const
-    expect(of([...across] as never, { sensitivity: 1 })[0].seconds).toBeLessThan(of([...across] as never, { sensitivity: 99 })[0].seconds)
+    expect(of([...across] as never, { sensitivity: 1 })[0].seconds).toBeLessThan(
+      of([...across] as never, { sensitivity: 99 })[0].seconds
+    )
     expect(of([...across] as never, { classes: ['vehicle'] })).toEqual([])
     expect(of([{ from: [0.1, 0.95], to: [0.9, 0.95], seconds: 20, h: 0.05 }])).toEqual([])
   })
 })
 
 describe('a dwell just above what passers-by take', () => {
-  const stays = (...seconds: number[]): ZoneStay[] => seconds.map((s, target) => ({ target, from: 0, seconds: s, passing: true }))
+  const stays = (...seconds: number[]): ZoneStay[] =>
+    seconds.map((s, target) => ({ target, from: 0, seconds: s, passing: true }))
   test('nine in ten of them, and half a second more', () => {
-    expect(dwellAbovePassers(stays(4, 5, 6, 5, 4, 5, 6, 5, 5, 5, 60))).toEqual({ usual: 6, dwell: 7 })
+    expect(dwellAbovePassers(stays(4, 5, 6, 5, 4, 5, 6, 5, 5, 5, 60))).toEqual({
+      usual: 6,
+      dwell: 7
+    })
     expect(dwellAbovePassers(stays(4.6, 4.6, 4.6))).toEqual({ usual: 4.6, dwell: 6 })
   })
   test('too few say nothing, and stayers are not asked', () => {
     expect(dwellAbovePassers(stays(4, 5))).toBeNull()
-    expect(dwellAbovePassers([...stays(4, 5), { target: 9, from: 0, seconds: 30, passing: false }])).toBeNull()
+    expect(
+      dwellAbovePassers([...stays(4, 5), { target: 9, from: 0, seconds: 30, passing: false }])
+    ).toBeNull()
   })
 })
 
 describe('when targets are timed', () => {
-  const detection = (more: object): DwellDetection => parseWith(DetectionSchema, { id: 'd', name: 'D', kind: 'intrusion', zone: middle.zone, dwellSeconds: 4, ...more }) as DwellDetection
+  const detection = (more: object): DwellDetection =>
+    parseWith(DetectionSchema, {
+      id: 'd',
+      name: 'D',
+      kind: 'intrusion',
+      zone: middle.zone,
+      dwellSeconds: 4,
+      ...more
+    }) as DwellDetection
 
   test('from coming in until the dwell is or would be done; a detection without a dwell times nobody', () => {
     const { tracks } = clip([{ from: [0.1, 0.6], to: [0.9, 0.6], seconds: 20 }])
@@ -58,14 +94,34 @@ describe('when targets are timed', () => {
 
   test('a stay that is filled is a trigger of the engine, at the moment at which it is filled; one that is not is none', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 1, max: 15 }), fc.integer({ min: 4, max: 40 }), fc.constantFrom(20, 50, 80), fc.constantFrom('intrusion', 'loitering'), (dwellSeconds, seconds, sensitivity, kind) => {
-        const { tracks } = clip([{ from: [0.1, 0.6], to: [0.9, 0.6], seconds }, { from: [0.5, 0.1], to: [0.5, 0.95], seconds: seconds + 3 }])
-        const d = detection({ dwellSeconds, sensitivity, kind })
-        const fired = evaluate({ plan: { schedules: [], timeZone: 'UTC' }, camera: { ignore: [], detections: [d] }, fps: tracks.fps, start: 0 }, tracks)
-        const filled = timedStays(d, tracks).filter((s) => s.to >= s.filled - 1e-9)
-        expect(filled.map((s) => s.target).sort()).toEqual(fired.map((t) => t.target).sort())
-        for (const t of fired) expect(Math.abs(t.time - filled.find((s) => s.target === t.target)!.filled)).toBeLessThan(1 / tracks.fps + 1e-6)
-      }),
+      fc.property(
+        fc.integer({ min: 1, max: 15 }),
+        fc.integer({ min: 4, max: 40 }),
+        fc.constantFrom(20, 50, 80),
+        fc.constantFrom('intrusion', 'loitering'),
+        (dwellSeconds, seconds, sensitivity, kind) => {
+          const { tracks } = clip([
+            { from: [0.1, 0.6], to: [0.9, 0.6], seconds },
+            { from: [0.5, 0.1], to: [0.5, 0.95], seconds: seconds + 3 }
+          ])
+          const d = detection({ dwellSeconds, sensitivity, kind })
+          const fired = evaluate(
+            {
+              plan: { schedules: [], timeZone: 'UTC' },
+              camera: { ignore: [], detections: [d] },
+              fps: tracks.fps,
+              start: 0
+            },
+            tracks
+          )
+          const filled = timedStays(d, tracks).filter((s) => s.to >= s.filled - 1e-9)
+          expect(filled.map((s) => s.target).sort()).toEqual(fired.map((t) => t.target).sort())
+          for (const t of fired)
+            expect(
+              Math.abs(t.time - filled.find((s) => s.target === t.target)!.filled)
+            ).toBeLessThan(1 / tracks.fps + 1e-6)
+        }
+      ),
       { numRuns: 40 }
     )
   })

@@ -31,11 +31,20 @@ interface Going {
 type Lingering = Pick<DwellDetection, 'zone' | 'sensitivity'> & Pick<TargetGated, 'classes'>
 
 /** When a target of these rows is in the zone, with short absences bridged. */
-function goingsIn(zone: Zone, need: number, grace: number, rows: readonly number[], tracks: Tracks): Going[] {
+function goingsIn(
+  zone: Zone,
+  need: number,
+  grace: number,
+  rows: readonly number[],
+  tracks: Tracks
+): Going[] {
   const found: Going[] = []
   for (let n = 0; n < rows.length; n++) {
     const i = rows[n]
-    if (!atLeast(zone.share({ x: tracks.x[i], y: tracks.y[i], w: tracks.w[i], h: tracks.h[i] }), need)) continue
+    if (
+      !atLeast(zone.share({ x: tracks.x[i], y: tracks.y[i], w: tracks.w[i], h: tracks.h[i] }), need)
+    )
+      continue
     const going = found[found.length - 1]
     if (going && timeOf(tracks, i) - timeOf(tracks, rows[going.last]) <= grace) going.last = n
     else found.push({ first: n, last: n })
@@ -46,17 +55,30 @@ function goingsIn(zone: Zone, need: number, grace: number, rows: readonly number
 const timeOf = (tracks: Tracks, i: number): number => frameTime(tracks.frame[i], tracks.fps)
 
 /** How long the targets of the wanted classes stay in a zone: of each that does at all, its longest stay. */
-export function staysIn(d: Lingering, tracks: Tracks, spans: readonly TargetSpan[] = spansOf(tracks)): ZoneStay[] {
+export function staysIn(
+  d: Lingering,
+  tracks: Tracks,
+  spans: readonly TargetSpan[] = spansOf(tracks)
+): ZoneStay[] {
   const zone = new Zone(d.zone)
   const need = needOf(d.sensitivity)
   return spans
     .filter(({ cls }) => d.classes.length === 0 || d.classes.includes(cls))
     .flatMap(({ id, rows }) => {
-      const length = ({ first, last }: Going): number => timeOf(tracks, rows[last]) - timeOf(tracks, rows[first])
+      const length = ({ first, last }: Going): number =>
+        timeOf(tracks, rows[last]) - timeOf(tracks, rows[first])
       const goings = goingsIn(zone, need, GRACE, rows, tracks)
       if (!goings.length) return []
       const longest = goings.reduce((a, b) => (length(b) >= length(a) ? b : a))
-      return { target: id, from: timeOf(tracks, rows[longest.first]), seconds: length(longest), passing: longest.first > 0 && longest.last < rows.length - 1 && isStraight(tracks, rows.slice(longest.first, longest.last + 1)) }
+      return {
+        target: id,
+        from: timeOf(tracks, rows[longest.first]),
+        seconds: length(longest),
+        passing:
+          longest.first > 0 &&
+          longest.last < rows.length - 1 &&
+          isStraight(tracks, rows.slice(longest.first, longest.last + 1))
+      }
     })
 }
 
@@ -69,20 +91,35 @@ export interface TimedStay {
 }
 
 /** Every stay that a detection with a dwell times, in order of their begin. */
-export function timedStays(d: DwellDetection, tracks: Tracks, spans: readonly TargetSpan[] = spansOf(tracks)): TimedStay[] {
+export function timedStays(
+  d: DwellDetection,
+  tracks: Tracks,
+  spans: readonly TargetSpan[] = spansOf(tracks)
+): TimedStay[] {
   if (d.dwellSeconds === 0) return []
   const zone = new Zone(d.zone)
   const need = needOf(d.sensitivity)
   const grace = d.kind === 'loitering' ? d.graceSeconds : GRACE
   return spans
     .filter(({ cls }) => d.classes.length === 0 || d.classes.includes(cls))
-    .flatMap(({ id, rows }) => goingsIn(zone, need, grace, rows, tracks).map(({ first, last }) => ({ target: id, from: timeOf(tracks, rows[first]), to: timeOf(tracks, rows[last]), filled: timeOf(tracks, rows[first]) + d.dwellSeconds })))
+    .flatMap(({ id, rows }) =>
+      goingsIn(zone, need, grace, rows, tracks).map(({ first, last }) => ({
+        target: id,
+        from: timeOf(tracks, rows[first]),
+        to: timeOf(tracks, rows[last]),
+        filled: timeOf(tracks, rows[first]) + d.dwellSeconds
+      }))
+    )
     .sort((a, b) => a.from - b.from || a.target - b.target)
 }
 
 function isStraight(tracks: Tracks, rows: readonly number[]): boolean {
-  const foot = (i: number): [number, number] => [tracks.x[i] + tracks.w[i] / 2, tracks.y[i] + tracks.h[i]]
-  const between = (a: number, b: number): number => Math.hypot(foot(b)[0] - foot(a)[0], foot(b)[1] - foot(a)[1])
+  const foot = (i: number): [number, number] => [
+    tracks.x[i] + tracks.w[i] / 2,
+    tracks.y[i] + tracks.h[i]
+  ]
+  const between = (a: number, b: number): number =>
+    Math.hypot(foot(b)[0] - foot(a)[0], foot(b)[1] - foot(a)[1])
   let gone = 0
   for (let n = 1; n < rows.length; n++) gone += between(rows[n - 1], rows[n])
   return gone > 0 && between(rows[0], rows[rows.length - 1]) / gone >= STRAIGHT
@@ -96,7 +133,9 @@ const LEAST_PASSERS = 3
  *
  * @returns null when there are too few to say
  */
-export function dwellAbovePassers(stays: readonly ZoneStay[]): { usual: number; dwell: number } | null {
+export function dwellAbovePassers(
+  stays: readonly ZoneStay[]
+): { usual: number; dwell: number } | null {
   const took = stays.filter(({ passing }) => passing).map(({ seconds }) => seconds)
   if (took.length < LEAST_PASSERS) return null
   const usual = quantile(took, 0.9)

@@ -28,26 +28,80 @@ export interface TriggerAccount {
 }
 
 /** An arm input let the trigger pass, or it would not be one. */
-const inputsOf = ({ armInput }: Detection): ArmInputs => (armInput ? { [armInput.input]: [{ at: 0, set: !armInput.inverted }] } : {})
+const inputsOf = ({ armInput }: Detection): ArmInputs =>
+  armInput ? { [armInput.input]: [{ at: 0, set: !armInput.inverted }] } : {}
 
 export function pathOf(tracks: Tracks, target: number, at: number): TriggerAccount['path'] {
   const own = rowsOf(tracks, target)
-  return Array.from({ length: own.length }, (_, i) => ({ at: frameTime(own.frame[i], own.fps) - at, x: own.x[i] + own.w[i] / 2, y: own.y[i] + own.h[i] }))
+  return Array.from({ length: own.length }, (_, i) => ({
+    at: frameTime(own.frame[i], own.fps) - at,
+    x: own.x[i] + own.w[i] / 2,
+    y: own.y[i] + own.h[i]
+  }))
 }
 
 /** The account of a live trigger from what was kept of it. */
-export function accountOf(detection: Detection, target: number | null, record: TriggerRecord | null): TriggerAccount {
+export function accountOf(
+  detection: Detection,
+  target: number | null,
+  record: TriggerRecord | null
+): TriggerAccount {
   const hours = record?.plan.schedules.find((s) => s.id === detection.schedule) ?? null
-  if (!record) return { detection, hours, path: [], ladder: null, words: 'What the camera reported around it was not kept.' }
-  if (target === null) return { detection, hours, path: [], ladder: null, words: 'This kind looks at whole pictures, or at a contact; there is no target to follow.' }
+  if (!record)
+    return {
+      detection,
+      hours,
+      path: [],
+      ladder: null,
+      words: 'What the camera reported around it was not kept.'
+    }
+  if (target === null)
+    return {
+      detection,
+      hours,
+      path: [],
+      ladder: null,
+      words: 'This kind looks at whole pictures, or at a contact; there is no target to follow.'
+    }
   // Seconds count from when the target came into view.
   const first = Math.min(...record.rows.filter((r) => r.id === target).map((r) => r.frame))
-  const from = Number.isFinite(first) ? record.from + ((first - 1) / record.fps) * 1000 : record.from
-  const tracks = tracksFromRows(record.rows.flatMap((r) => (r.frame >= first ? [{ ...r, frame: r.frame - first + 1 }] : [])), record.fps)
+  const from = Number.isFinite(first)
+    ? record.from + ((first - 1) / record.fps) * 1000
+    : record.from
+  const tracks = tracksFromRows(
+    record.rows.flatMap((r) => (r.frame >= first ? [{ ...r, frame: r.frame - first + 1 }] : [])),
+    record.fps
+  )
   const time = (record.at - from) / 1000
   const path = pathOf(tracks, target, time)
-  if (!path.length) return { detection, hours, path, ladder: null, words: 'The camera’s metadata did not say this target.' }
-  const setting: Setting = { plan: record.plan, camera: { ignore: record.ignore, ...(record.scene && { scene: record.scene }), detections: [{ ...detection, enabled: true }] }, fps: record.fps, start: from, inputs: inputsOf(detection) }
+  if (!path.length)
+    return {
+      detection,
+      hours,
+      path,
+      ladder: null,
+      words: 'The camera’s metadata did not say this target.'
+    }
+  const setting: Setting = {
+    plan: record.plan,
+    camera: {
+      ignore: record.ignore,
+      ...(record.scene && { scene: record.scene }),
+      detections: [{ ...detection, enabled: true }]
+    },
+    fps: record.fps,
+    start: from,
+    inputs: inputsOf(detection)
+  }
   const ladder = explain(setting, tracks, detection.id, target)
-  return { detection, hours, path, ladder, words: ladder?.fired === false ? 'The camera itself let it through. Its gates are worked out here from what it reported, and that falls short by a little.' : null }
+  return {
+    detection,
+    hours,
+    path,
+    ladder,
+    words:
+      ladder?.fired === false
+        ? 'The camera itself let it through. Its gates are worked out here from what it reported, and that falls short by a little.'
+        : null
+  }
 }

@@ -9,18 +9,33 @@ const cut = (bytes: Uint8Array, at: number[]): Uint8Array[] => {
 const joined = (parts: Uint8Array[]): Uint8Array => Uint8Array.from(parts.flatMap((p) => [...p]))
 
 test('pieces come out whole and in order, however the bytes are cut', () => {
-  const head = fc.record({ what: fc.constant('picture' as const), camera: fc.string({ maxLength: 12 }), at: fc.nat() })
+  const head = fc.record({
+    what: fc.constant('picture' as const),
+    camera: fc.string({ maxLength: 12 }),
+    at: fc.nat()
+  })
   fc.assert(
-    fc.property(fc.array(fc.tuple(head, fc.uint8Array({ maxLength: 60 })), { maxLength: 6 }), fc.array(fc.nat(), { maxLength: 12 }), (pieces, places) => {
-      const reader = new WatchReader()
-      const read = cut(joined(pieces.map(([h, p]) => writePiece(h as WatchHead, p))), places).flatMap((part) => reader.push(part))
-      expect(read.map((r) => [r.head, [...r.picture]])).toEqual(pieces.map(([h, p]) => [h, [...p]]))
-    })
+    fc.property(
+      fc.array(fc.tuple(head, fc.uint8Array({ maxLength: 60 })), { maxLength: 6 }),
+      fc.array(fc.nat(), { maxLength: 12 }),
+      (pieces, places) => {
+        const reader = new WatchReader()
+        const read = cut(
+          joined(pieces.map(([h, p]) => writePiece(h as WatchHead, p))),
+          places
+        ).flatMap((part) => reader.push(part))
+        expect(read.map((r) => [r.head, [...r.picture]])).toEqual(
+          pieces.map(([h, p]) => [h, [...p]])
+        )
+      }
+    )
   )
 })
 
 test('what is no stream of Watch is said', () => {
-  expect(() => new WatchReader().push(new TextEncoder().encode('<html>not this</html>'))).toThrow(RangeError)
+  expect(() => new WatchReader().push(new TextEncoder().encode('<html>not this</html>'))).toThrow(
+    RangeError
+  )
 })
 
 // The form: RFC 2046, 5.1.1; a boundary line, headers, an empty line, the body, and so on.
@@ -29,7 +44,16 @@ test('parts of a multipart answer, with and without their length, however they a
   const text = (s: string): number[] => [...new TextEncoder().encode(s)]
   fc.assert(
     fc.property(fc.boolean(), fc.array(fc.nat(), { maxLength: 10 }), (lengths, places) => {
-      const bytes = Uint8Array.from([...bodies.flatMap((b) => [...text(`--frame\r\nContent-Type: image/jpeg\r\n${lengths ? `Content-Length: ${b.length}\r\n` : ''}\r\n`), ...b, ...text('\r\n')]), ...text('--frame--\r\n\r\n')])
+      const bytes = Uint8Array.from([
+        ...bodies.flatMap((b) => [
+          ...text(
+            `--frame\r\nContent-Type: image/jpeg\r\n${lengths ? `Content-Length: ${b.length}\r\n` : ''}\r\n`
+          ),
+          ...b,
+          ...text('\r\n')
+        ]),
+        ...text('--frame--\r\n\r\n')
+      ])
       const reader = new PartReader('multipart/x-mixed-replace; boundary=frame')
       const read = cut(bytes, places).flatMap((part) => reader.push(part))
       expect(read.slice(0, 3).map((b) => [...b])).toEqual(bodies)

@@ -5,7 +5,10 @@ import type { LiveFrame } from '../devices/views.ts'
  * server. Each piece is its head's length (4 bytes, big-endian), the picture's length (the same), the head as JSON, and
  * the picture as JPEG (none: 0 bytes).
  */
-export type WatchHead = { what: 'picture'; camera: string; at: number } | { what: 'targets'; camera: string; at: number; targets: LiveFrame['targets'] } | { what: 'trouble'; camera: string; words: string }
+export type WatchHead =
+  | { what: 'picture'; camera: string; at: number }
+  | { what: 'targets'; camera: string; at: number; targets: LiveFrame['targets'] }
+  | { what: 'trouble'; camera: string; words: string }
 
 export interface WatchPiece {
   head: WatchHead
@@ -47,7 +50,10 @@ export class WatchReader {
       if (head > MOST || picture > MOST) throw new RangeError('the stream of Watch is broken')
       const whole = LENGTHS + head + picture
       if (bytes.length < whole) break
-      pieces.push({ head: JSON.parse(fromUtf8.decode(bytes.subarray(LENGTHS, LENGTHS + head))) as WatchHead, picture: bytes.slice(LENGTHS + head, whole) })
+      pieces.push({
+        head: JSON.parse(fromUtf8.decode(bytes.subarray(LENGTHS, LENGTHS + head))) as WatchHead,
+        picture: bytes.slice(LENGTHS + head, whole)
+      })
       this.parts = whole < bytes.length ? [bytes.subarray(whole)] : []
       this.length = bytes.length - whole
     }
@@ -90,8 +96,14 @@ export class PartReader {
       const headEnd = indexOf(this.bytes, BLANK, begin)
       if (headEnd < 0) return bodies
       const from = headEnd + BLANK.length
-      const length = Number(/content-length:\s*(\d+)/i.exec(fromUtf8.decode(this.bytes.subarray(begin, headEnd)))?.[1] ?? NaN)
-      const to = Number.isFinite(length) ? from + length : indexOf(this.bytes, this.boundary, from) - 2
+      const length = Number(
+        /content-length:\s*(\d+)/i.exec(
+          fromUtf8.decode(this.bytes.subarray(begin, headEnd))
+        )?.[1] ?? NaN
+      )
+      const to = Number.isFinite(length)
+        ? from + length
+        : indexOf(this.bytes, this.boundary, from) - 2
       if (to < from || to > this.bytes.length) return bodies
       bodies.push(this.bytes.slice(from, to))
       this.bytes = this.bytes.subarray(to)
@@ -110,7 +122,11 @@ function concat(a: Uint8Array, b: Uint8Array): Uint8Array {
 }
 
 function indexOf(bytes: Uint8Array, wanted: Uint8Array, from: number): number {
-  for (let at = bytes.indexOf(wanted[0], from); at >= 0 && at + wanted.length <= bytes.length; at = bytes.indexOf(wanted[0], at + 1)) {
+  for (
+    let at = bytes.indexOf(wanted[0], from);
+    at >= 0 && at + wanted.length <= bytes.length;
+    at = bytes.indexOf(wanted[0], at + 1)
+  ) {
     let i = 1
     while (i < wanted.length && bytes[at + i] === wanted[i]) i++
     if (i === wanted.length) return at

@@ -5,31 +5,70 @@ import { CLASSES, type TargetClass } from '../targets/classes.ts'
 
 /** Looking triggers up again. */
 
-const KINDS = ['line', 'intrusion', 'entry', 'exit', 'loitering', 'motion', 'classMotion', 'tamper', 'signalLoss', 'contact', 'face'] as const satisfies readonly DetectionKind[]
+const KINDS = [
+  'line',
+  'intrusion',
+  'entry',
+  'exit',
+  'loitering',
+  'motion',
+  'classMotion',
+  'tamper',
+  'signalLoss',
+  'contact',
+  'face'
+] as const satisfies readonly DetectionKind[]
 const id = v.pipe(v.string('must be a text'), v.maxLength(64, 'is longer than 64 characters'))
-const instant = v.pipe(v.string('must be an instant'), v.regex(/^\d{1,13}$/, 'must be an instant in milliseconds'), v.transform(Number))
+const instant = v.pipe(
+  v.string('must be an instant'),
+  v.regex(/^\d{1,13}$/, 'must be an instant in milliseconds'),
+  v.transform(Number)
+)
 
 /** What is looked for; as it stands in an address, so that a search can be kept and sent. */
 export const SearchSchema = v.object({
   camera: v.optional(id),
   detection: v.optional(id),
-  alarm: v.optional(v.pipe(v.string('must be a number'), v.regex(/^\d{1,15}$/, 'must be the number of an alarm'), v.transform(Number))),
+  alarm: v.optional(
+    v.pipe(
+      v.string('must be a number'),
+      v.regex(/^\d{1,15}$/, 'must be the number of an alarm'),
+      v.transform(Number)
+    )
+  ),
   kind: v.optional(v.picklist(KINDS, `must be one of ${KINDS.join(', ')}`)),
   class: v.optional(v.picklist(CLASSES, `must be one of ${CLASSES.join(', ')}`)),
-  direction: v.optional(v.picklist(DIRECTIONS.filter((d) => d !== 'both'), 'must be leftToRight or rightToLeft')),
+  direction: v.optional(
+    v.picklist(
+      DIRECTIONS.filter((d) => d !== 'both'),
+      'must be leftToRight or rightToLeft'
+    )
+  ),
   /** Between named sides, `Water → Land`. */
-  way: v.optional(v.pipe(v.string('must be a text'), v.maxLength(90, 'is longer than 90 characters'))),
+  way: v.optional(
+    v.pipe(v.string('must be a text'), v.maxLength(90, 'is longer than 90 characters'))
+  ),
   /** At or after, and before. */
   from: v.optional(instant),
   to: v.optional(instant),
   acknowledged: v.optional(v.picklist(['yes', 'no'], 'must be yes or no')),
   /** Words of comments; the last one may be begun only. */
-  words: v.optional(v.pipe(v.string('must be a text'), v.maxLength(200, 'is longer than 200 characters')))
+  words: v.optional(
+    v.pipe(v.string('must be a text'), v.maxLength(200, 'is longer than 200 characters'))
+  )
 })
 export type Search = v.InferOutput<typeof SearchSchema>
 
 /** Where a page begins: after the trigger of this instant and id. */
-export const PageSchema = v.object({ ...SearchSchema.entries, after: v.optional(v.pipe(v.string('must be a place'), v.regex(/^\d{1,13}\.\d{1,15}$/, 'must be the place that the last page gave'))) })
+export const PageSchema = v.object({
+  ...SearchSchema.entries,
+  after: v.optional(
+    v.pipe(
+      v.string('must be a place'),
+      v.regex(/^\d{1,13}\.\d{1,15}$/, 'must be the place that the last page gave')
+    )
+  )
+})
 
 export interface FoundTrigger {
   id: number

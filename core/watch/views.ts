@@ -3,7 +3,12 @@ import type { Detection } from '../formats/plan.ts'
 /** What Watch shows besides what is live. */
 export interface WatchView {
   site: { id: string; name: string; timeZone: string }
-  cameras: { id: string; name: string; detections: Detection[]; /** A device shows it. */ live: boolean }[]
+  cameras: {
+    id: string
+    name: string
+    detections: Detection[]
+    /** A device shows it. */ live: boolean
+  }[]
   /** Whom an alarm can be handed to. */
   people: string[]
 }

@@ -24,23 +24,40 @@ interface Watched {
   targets: boolean
 }
 
-const settingOf = (list: object[], fps: number): Setting => ({ plan: { schedules: [], timeZone: 'UTC' }, camera: { ignore: [], detections: list.map((d, i) => parseWith(DetectionSchema, { id: `d${i}`, name: `D${i}`, ...d })) }, fps, start: 0 })
+const settingOf = (list: object[], fps: number): Setting => ({
+  plan: { schedules: [], timeZone: 'UTC' },
+  camera: {
+    ignore: [],
+    detections: list.map((d, i) => parseWith(DetectionSchema, { id: `d${i}`, name: `D${i}`, ...d }))
+  },
+  fps,
+  start: 0
+})
 
 async function watch({ camera, script, detections, targets }: Watched): Promise<Trigger[]> {
-  const play: Play = { scene: readDemo(camera).scene, script: readScript({ id: 'x', name: 'X', ...script }) }
+  const play: Play = {
+    scene: readDemo(camera).scene,
+    script: readScript({ id: 'x', name: 'X', ...script })
+  }
   const { width, height, fps } = play.scene
   const size = { width: width / 2, height: height / 2 }
   const feed = new Feed(play, makeNodeCanvas)
-  const taker = targets ? new Analyser((await loadOpenCv()).cv, size, fps) : new Measurer(USUAL_GRID, size.width, size.height, fps)
+  const taker = targets
+    ? new Analyser((await loadOpenCv()).cv, size, fps)
+    : new Measurer(USUAL_GRID, size.width, size.height, fps)
   const bgr = new Uint8Array(size.width * size.height * 3)
   for (let n = 1; n <= feed.frames; n++) {
     const frame = feed.frame(n)
     if (frame) shrinkRgba(frame, width, 2, bgr)
     taker.next(frame && bgr)
   }
-  const { tracks, measures } = taker instanceof Analyser ? taker.finish() : { tracks: tracksFromRows([], fps), measures: taker.finish() }
+  const { tracks, measures } =
+    taker instanceof Analyser
+      ? taker.finish()
+      : { tracks: tracksFromRows([], fps), measures: taker.finish() }
   if (taker instanceof Analyser) taker.delete()
   return evaluate(settingOf(detections, fps), tracks, measures)
 }
 
-for (const item of JSON.parse(process.argv[2]) as Watched[]) process.stdout.write(`${JSON.stringify(await watch(item))}\n`)
+for (const item of JSON.parse(process.argv[2]) as Watched[])
+  process.stdout.write(`${JSON.stringify(await watch(item))}\n`)

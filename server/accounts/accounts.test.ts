@@ -12,14 +12,29 @@ let t: TestApp
 beforeAll(async () => (t = await startTestApp({ withDemo: true, withPasswords: true })))
 afterAll(() => t.close())
 
-const signIn = (username: string, password: string, cookie = '') => fetch(`${t.address}/api/session`, { method: 'POST', headers: { 'content-type': 'application/json', cookie }, body: JSON.stringify({ username, password }) })
-const cookiesOf = (answer: Response): string => answer.headers.getSetCookie().map((c) => c.split(';')[0]).join('; ')
+const signIn = (username: string, password: string, cookie = '') =>
+  fetch(`${t.address}/api/session`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', cookie },
+    body: JSON.stringify({ username, password })
+  })
+const cookiesOf = (answer: Response): string =>
+  answer.headers
+    .getSetCookie()
+    .map((c) => c.split(';')[0])
+    .join('; ')
 const me = (cookie: string) => t.ask('GET', '/api/session', undefined, cookie)
 
 describe('signing in', () => {
   test('3.4.2, 3.4.3, 3.2.1: the cookie is out of reach of scripts and of other sites, ends with the session, and is new each time', async () => {
     const answer = await signIn('Ines', 'watch-the-slip')
-    expect(await answer.json()).toEqual({ id: expect.any(Number), username: 'ines', name: 'Ines O.', role: 'operator', person: 'ines' })
+    expect(await answer.json()).toEqual({
+      id: expect.any(Number),
+      username: 'ines',
+      name: 'Ines O.',
+      role: 'operator',
+      person: 'ines'
+    })
     const [cookie] = answer.headers.getSetCookie()
     expect(cookie).toMatch(/; Max-Age=43200; Path=\/; HttpOnly; SameSite=Strict/)
     const token = /=([\w-]+)/.exec(cookie)![1]
@@ -40,15 +55,24 @@ describe('signing in', () => {
   })
 
   test('2.2.1: sixty guesses at once are five; a wrong name is answered like a wrong password', async () => {
-    const answers = await Promise.all(Array.from({ length: 25 }, (_, i) => signIn('ruth', `guess number ${i}`)))
+    const answers = await Promise.all(
+      Array.from({ length: 25 }, (_, i) => signIn('ruth', `guess number ${i}`))
+    )
     const statuses = answers.map((a) => a.status)
     expect(statuses.filter((s) => s === 401)).toHaveLength(5)
     expect(statuses.filter((s) => s === 429)).toHaveLength(20)
     const [wrong] = answers.filter((a) => a.status === 401)
-    expect(await wrong.json()).toEqual({ code: 'not-signed-in', message: 'Wrong user name or password.' })
+    expect(await wrong.json()).toEqual({
+      code: 'not-signed-in',
+      message: 'Wrong user name or password.'
+    })
     const nobody = await signIn('nobody', 'watch-the-slip')
     // More from one address wait as well, whatever the name.
-    if (nobody.status !== 429) expect([nobody.status, await nobody.json()]).toEqual([401, { code: 'not-signed-in', message: 'Wrong user name or password.' }])
+    if (nobody.status !== 429)
+      expect([nobody.status, await nobody.json()]).toEqual([
+        401,
+        { code: 'not-signed-in', message: 'Wrong user name or password.' }
+      ])
   })
 })
 
@@ -111,8 +135,18 @@ describe('passwords', () => {
 
   // RFC 7914 12, third vector: scrypt("SodiumChloride", "pleaseletmein", N 16384, r 8, p 1); the form is this project's.
   test('2.4.1: scrypt as published', async () => {
-    const hash = Buffer.from('7023bdcb3afd7348461c06cd81fd38ebfda8fbba904f8e3ea9b543f6545da1f2', 'hex').toString('base64')
-    const kept = ['scrypt', 16384, 8, 1, Buffer.from('SodiumChloride').toString('base64'), hash].join('$')
+    const hash = Buffer.from(
+      '7023bdcb3afd7348461c06cd81fd38ebfda8fbba904f8e3ea9b543f6545da1f2',
+      'hex'
+    ).toString('base64')
+    const kept = [
+      'scrypt',
+      16384,
+      8,
+      1,
+      Buffer.from('SodiumChloride').toString('base64'),
+      hash
+    ].join('$')
     expect(await isPassword('pleaseletmein', kept, secret)).toBe(true)
     expect(await isPassword('pleaseletmeout', kept, secret)).toBe(false)
   })
@@ -127,16 +161,30 @@ describe('passwords', () => {
   })
 
   test('2.1.1 to 2.1.4, 2.1.7: from 12 to 128 characters of any script, none of those that are guessed first', async () => {
-    const add = (password: string) => t.ask('POST', '/api/accounts', { username: 'trial', password, name: 'Trial', role: 'viewer' })
-    expect((await add('eleven-char')).body.message).toBe('$.password: must have at least 12 characters')
-    expect((await add('x'.repeat(129))).body.message).toBe('$.password: is longer than 128 characters')
-    expect((await add('unbelievable')).body.message).toBe('$.password: is among the passwords that are guessed first; choose another one')
+    const add = (password: string) =>
+      t.ask('POST', '/api/accounts', { username: 'trial', password, name: 'Trial', role: 'viewer' })
+    expect((await add('eleven-char')).body.message).toBe(
+      '$.password: must have at least 12 characters'
+    )
+    expect((await add('x'.repeat(129))).body.message).toBe(
+      '$.password: is longer than 128 characters'
+    )
+    expect((await add('unbelievable')).body.message).toBe(
+      '$.password: is among the passwords that are guessed first; choose another one'
+    )
     expect((await add('aaaabbbbaaaa')).status).toBe(422)
     expect((await add('my trial 123')).status).toBe(201)
-    await expect(refuseCommon('skerrow-landing', ['skerrow-landing'], 'password')).rejects.toThrow('little more than the name')
+    await expect(refuseCommon('skerrow-landing', ['skerrow-landing'], 'password')).rejects.toThrow(
+      'little more than the name'
+    )
     const long = `${'påssørd 船 '.repeat(12)}end`
-    const id = (await t.ask('GET', '/api/accounts')).body.find((a: any) => a.username === 'trial').id
-    expect((await t.ask('PUT', `/api/accounts/${id}`, { name: 'Trial', role: 'viewer', password: long })).status).toBe(200)
+    const id = (await t.ask('GET', '/api/accounts')).body.find(
+      (a: any) => a.username === 'trial'
+    ).id
+    expect(
+      (await t.ask('PUT', `/api/accounts/${id}`, { name: 'Trial', role: 'viewer', password: long }))
+        .status
+    ).toBe(200)
     // 2.1.3: nothing of it is cut off.
     expect((await signIn('trial', long.slice(0, -1))).status).not.toBe(200)
     expect((await t.ask('DELETE', `/api/accounts/${id}`)).status).toBe(204)
@@ -148,7 +196,9 @@ describe('sessions', () => {
     const cookie = await t.as('operator')
     expect((await me(cookie)).status).toBe(200)
     const newest = 'ORDER BY id DESC LIMIT 1'
-    await t.database.run(`UPDATE session SET used_at = ? ${newest}`, [Date.now() - SESSION_IDLE_MS - 1000])
+    await t.database.run(`UPDATE session SET used_at = ? ${newest}`, [
+      Date.now() - SESSION_IDLE_MS - 1000
+    ])
     expect((await me(cookie)).status).toBe(401)
     const other = await t.as('operator')
     await t.database.run(`UPDATE session SET expires_at = ? ${newest}`, [Date.now() - 1])
@@ -157,13 +207,19 @@ describe('sessions', () => {
   })
 
   test('3.3.4: all of one’s own are seen and ended, nobody else’s', async () => {
-    const [here, elsewhere, others] = [await t.as('operator'), await t.as('operator'), await t.as('viewer')]
+    const [here, elsewhere, others] = [
+      await t.as('operator'),
+      await t.as('operator'),
+      await t.as('viewer')
+    ]
     const { body } = await t.ask('GET', '/api/session/all', undefined, here)
     expect(body.sessions.length).toBeGreaterThanOrEqual(2)
     const mine = body.sessions.find((s: any) => s.id === body.current)
     expect(mine).toMatchObject({ address: '127.0.0.1', agent: 'test' })
     const { body: theirs } = await t.ask('GET', '/api/session/all', undefined, others)
-    expect((await t.ask('DELETE', `/api/session/all/${theirs.current}`, undefined, here)).status).toBe(404)
+    expect(
+      (await t.ask('DELETE', `/api/session/all/${theirs.current}`, undefined, here)).status
+    ).toBe(404)
     expect((await me(others)).status).toBe(200)
     expect((await t.ask('DELETE', '/api/session/all', undefined, here)).status).toBe(204)
     expect([(await me(here)).status, (await me(elsewhere)).status]).toEqual([200, 401])
@@ -183,7 +239,11 @@ describe('sessions', () => {
   test('one account has at most 24 live answers open', async () => {
     const cookie = await t.as('viewer')
     const stop = new AbortController()
-    const answers = await Promise.all(Array.from({ length: 30 }, () => fetch(`${t.address}/api/alarms/live`, { headers: { cookie }, signal: stop.signal })))
+    const answers = await Promise.all(
+      Array.from({ length: 30 }, () =>
+        fetch(`${t.address}/api/alarms/live`, { headers: { cookie }, signal: stop.signal })
+      )
+    )
     expect(answers.filter((a) => a.status === 200)).toHaveLength(24)
     expect(answers.filter((a) => a.status === 429)).toHaveLength(6)
     stop.abort()
@@ -192,41 +252,121 @@ describe('sessions', () => {
 
 describe('accounts', () => {
   test('made, changed, and gone; 2.1.5, 2.1.6, 3.3.3: one’s own password asks for the old one, and ends the other sessions', async () => {
-    const made = await t.ask('POST', '/api/accounts', { username: 'tormod', password: 'nets-and-lines', name: 'Tormod A.', role: 'operator' })
+    const made = await t.ask('POST', '/api/accounts', {
+      username: 'tormod',
+      password: 'nets-and-lines',
+      name: 'Tormod A.',
+      role: 'operator'
+    })
     expect(made).toMatchObject({ status: 201, body: { username: 'tormod', role: 'operator' } })
-    expect((await t.ask('POST', '/api/accounts', { username: 'Tormod', password: 'nets-and-lines', name: 'X', role: 'viewer' })).body.message).toBe('$.username: "tormod" is taken')
-    expect((await t.ask('POST', '/api/accounts', { username: 'x y', password: 'short', name: 'X', role: 'king' })).status).toBe(422)
+    expect(
+      (
+        await t.ask('POST', '/api/accounts', {
+          username: 'Tormod',
+          password: 'nets-and-lines',
+          name: 'X',
+          role: 'viewer'
+        })
+      ).body.message
+    ).toBe('$.username: "tormod" is taken')
+    expect(
+      (
+        await t.ask('POST', '/api/accounts', {
+          username: 'x y',
+          password: 'short',
+          name: 'X',
+          role: 'king'
+        })
+      ).status
+    ).toBe(422)
     // Records name names: nobody else bears one, however it is written.
-    expect((await t.ask('POST', '/api/accounts', { username: 'other', password: 'nets-and-lines', name: 'tormod  a.', role: 'viewer' })).body.message).toContain('$.name: is the name of tormod already')
+    expect(
+      (
+        await t.ask('POST', '/api/accounts', {
+          username: 'other',
+          password: 'nets-and-lines',
+          name: 'tormod  a.',
+          role: 'viewer'
+        })
+      ).body.message
+    ).toContain('$.name: is the name of tormod already')
     const { cookieOfAccount } = await import('../testing/session.ts')
-    const [cookie, other] = [await cookieOfAccount(t.database, made.body.id), await cookieOfAccount(t.database, made.body.id)]
-    expect((await t.ask('PUT', '/api/session/password', { old: 'wrong', password: 'a-longer-password' }, cookie)).body.message).toBe('$.old: is not your password')
-    expect((await t.ask('PUT', '/api/session/password', { old: 'nets-and-lines', password: 'a-longer-password' }, cookie)).status).toBe(204)
+    const [cookie, other] = [
+      await cookieOfAccount(t.database, made.body.id),
+      await cookieOfAccount(t.database, made.body.id)
+    ]
+    expect(
+      (
+        await t.ask(
+          'PUT',
+          '/api/session/password',
+          { old: 'wrong', password: 'a-longer-password' },
+          cookie
+        )
+      ).body.message
+    ).toBe('$.old: is not your password')
+    expect(
+      (
+        await t.ask(
+          'PUT',
+          '/api/session/password',
+          { old: 'nets-and-lines', password: 'a-longer-password' },
+          cookie
+        )
+      ).status
+    ).toBe(204)
     expect([(await me(cookie)).status, (await me(other)).status]).toEqual([200, 401])
     // Another role holds at once, for what is open too: its sessions end.
-    expect((await t.ask('PUT', `/api/accounts/${made.body.id}`, { name: 'Tormod A.', role: 'viewer' })).body.role).toBe('viewer')
+    expect(
+      (await t.ask('PUT', `/api/accounts/${made.body.id}`, { name: 'Tormod A.', role: 'viewer' }))
+        .body.role
+    ).toBe('viewer')
     expect((await me(cookie)).status).toBe(401)
     expect((await t.ask('DELETE', `/api/accounts/${made.body.id}`)).status).toBe(204)
   })
 
   test('two installers who demote each other at once: one of them stays', async () => {
-    const { body: second } = await t.ask('POST', '/api/accounts', { username: 'second', password: 'another-installer', name: 'Second', role: 'installer' })
+    const { body: second } = await t.ask('POST', '/api/accounts', {
+      username: 'second',
+      password: 'another-installer',
+      name: 'Second',
+      role: 'installer'
+    })
     const { cookieOfAccount } = await import('../testing/session.ts')
     const theirs = await cookieOfAccount(t.database, second.id)
     const { body: first } = await t.ask('GET', '/api/session')
-    const answers = await Promise.all([t.ask('PUT', `/api/accounts/${second.id}`, { name: 'Second', role: 'viewer' }), t.ask('PUT', `/api/accounts/${first.id}`, { name: first.name, role: 'viewer' }, theirs)])
+    const answers = await Promise.all([
+      t.ask('PUT', `/api/accounts/${second.id}`, { name: 'Second', role: 'viewer' }),
+      t.ask('PUT', `/api/accounts/${first.id}`, { name: first.name, role: 'viewer' }, theirs)
+    ])
     expect(answers.map((a) => a.status).sort()).toEqual([200, 409])
-    expect(answers.find((a) => a.status === 409)!.body.message).toBe('This is the last installer. Make another account an installer first.')
-    expect(await t.database.rows("SELECT COUNT(*) AS n FROM account WHERE role = 'installer'")).toEqual([{ n: 1 }])
-    await t.database.run("UPDATE account SET role = 'installer' WHERE id IN (?, ?)", [first.id, second.id])
+    expect(answers.find((a) => a.status === 409)!.body.message).toBe(
+      'This is the last installer. Make another account an installer first.'
+    )
+    expect(
+      await t.database.rows("SELECT COUNT(*) AS n FROM account WHERE role = 'installer'")
+    ).toEqual([{ n: 1 }])
+    await t.database.run("UPDATE account SET role = 'installer' WHERE id IN (?, ?)", [
+      first.id,
+      second.id
+    ])
     t.cookie = await t.as('installer')
     expect((await t.ask('DELETE', `/api/accounts/${second.id}`)).status).toBe(204)
     expect((await t.ask('DELETE', `/api/accounts/${first.id}`)).status).toBe(409)
   })
 
   test('the audit list has words for everything that can be changed', () => {
-    const changing = t.app.routes.filter((r) => !/^(GET|HEAD|OPTIONS)$/.test(r.method)).map((r) => `${r.method} ${r.url}`)
-    const unsaid = ['POST /api/session', 'DELETE /api/session', 'POST /api/first-account', 'POST /api/deliveries/:id/shown', 'POST /api/proving/propose', 'POST /api/triggers']
+    const changing = t.app.routes
+      .filter((r) => !/^(GET|HEAD|OPTIONS)$/.test(r.method))
+      .map((r) => `${r.method} ${r.url}`)
+    const unsaid = [
+      'POST /api/session',
+      'DELETE /api/session',
+      'POST /api/first-account',
+      'POST /api/deliveries/:id/shown',
+      'POST /api/proving/propose',
+      'POST /api/triggers'
+    ]
     expect(changing.filter((code) => !auditCodes.includes(code)).sort()).toEqual(unsaid.sort())
     expect(auditCodes.filter((code) => code.includes(' ') && !changing.includes(code))).toEqual([])
     expect(auditWords('POST /api/accounts', 403)).toBe('Added an account: not allowed')
@@ -234,11 +374,28 @@ describe('accounts', () => {
 
   test('the audit list says who came in and what accounts did, also what was refused', async () => {
     const operator = await t.as('operator')
-    await t.ask('POST', '/api/accounts', { username: 'nobody', password: 'nets-and-lines', name: 'N', role: 'viewer' }, operator)
+    await t.ask(
+      'POST',
+      '/api/accounts',
+      { username: 'nobody', password: 'nets-and-lines', name: 'N', role: 'viewer' },
+      operator
+    )
     const { body } = await t.ask('GET', '/api/audit')
-    expect(body.entries[0]).toMatchObject({ username: 'ines', what: 'POST /api/accounts', status: 403, address: '127.0.0.1' })
+    expect(body.entries[0]).toMatchObject({
+      username: 'ines',
+      what: 'POST /api/accounts',
+      status: 403,
+      address: '127.0.0.1'
+    })
     const all = body.entries.map((e: any) => e.what)
-    for (const what of ['signed-in', 'wrong-password', 'signed-out', 'PUT /api/accounts/:id', 'PUT /api/session/password']) expect(all).toContain(what)
+    for (const what of [
+      'signed-in',
+      'wrong-password',
+      'signed-out',
+      'PUT /api/accounts/:id',
+      'PUT /api/session/password'
+    ])
+      expect(all).toContain(what)
     expect(JSON.stringify(body)).not.toMatch(/nets-and-lines|guess number/)
     expect((await t.ask('GET', '/api/audit', undefined, operator)).status).toBe(403)
   })

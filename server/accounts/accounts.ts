@@ -7,7 +7,17 @@ import { busy, notAllowed, notSignedIn } from '../errors.ts'
 import { Attempts } from './attempts.ts'
 import type { Audit } from './audit.ts'
 import { hashed, isPassword, refuseCommon } from './passwords.ts'
-import { deleteAccount, findByName, insertAccount, listAccounts, lockAccounts, readAccount, setPassword, updateAccount, viewOf } from './rows.ts'
+import {
+  deleteAccount,
+  findByName,
+  insertAccount,
+  listAccounts,
+  lockAccounts,
+  readAccount,
+  setPassword,
+  updateAccount,
+  viewOf
+} from './rows.ts'
 import type { Client, Session, Sessions } from './sessions.ts'
 
 /** Letters and digits that are not taken for one another. */
@@ -33,7 +43,13 @@ export class Accounts {
   /** The code with which the first account is made; null: there is one. */
   private code: string | null = null
 
-  constructor(database: Database, seal: Seal, sessions: Sessions, audit: Audit, now: () => number = Date.now) {
+  constructor(
+    database: Database,
+    seal: Seal,
+    sessions: Sessions,
+    audit: Audit,
+    now: () => number = Date.now
+  ) {
     this.database = database
     this.seal = seal
     this.sessions = sessions
@@ -46,19 +62,49 @@ export class Accounts {
    * @param mark that the browser has from an earlier sign-in
    * @throws ApiError when name or password are wrong, or were too often
    */
-  async signIn(username: string, password: string, client: Client, mark: string | undefined): Promise<SignedIn> {
+  async signIn(
+    username: string,
+    password: string,
+    client: Client,
+    mark: string | undefined
+  ): Promise<SignedIn> {
     // Counted before anything is looked up: many at once are as many.
-    const right = this.attempts.begin({ address: client.address, device: this.deviceOf(mark, username) }, username)
+    const right = this.attempts.begin(
+      { address: client.address, device: this.deviceOf(mark, username) },
+      username
+    )
     const found = await findByName(this.database, username)
     if (!(await isPassword(password, found?.password ?? null, this.seal.secret)) || !found) {
-      await this.audit.note({ what: 'wrong-password', account: found?.account ?? null, username, client, status: 401 })
+      await this.audit.note({
+        what: 'wrong-password',
+        account: found?.account ?? null,
+        username,
+        client,
+        status: 401
+      })
       throw notSignedIn('Wrong user name or password.')
     }
     right()
     // A digest from before is made anew, now that the password is known.
-    if (!found.password.startsWith('scrypt-keyed')) await setPassword(this.database, found.account.id, await hashed(password, this.seal.secret), this.now())
-    await this.audit.note({ what: 'signed-in', account: found.account, username, client, status: 200 })
-    return { account: found.account, token: await this.sessions.begin(found.account.id, client), device: this.markFor(username) }
+    if (!found.password.startsWith('scrypt-keyed'))
+      await setPassword(
+        this.database,
+        found.account.id,
+        await hashed(password, this.seal.secret),
+        this.now()
+      )
+    await this.audit.note({
+      what: 'signed-in',
+      account: found.account,
+      username,
+      client,
+      status: 200
+    })
+    return {
+      account: found.account,
+      token: await this.sessions.begin(found.account.id, client),
+      device: this.markFor(username)
+    }
   }
 
   /** The browser's mark: sealed, so that nobody makes one; it says only that a sign-in under a name was right once. */
@@ -69,7 +115,10 @@ export class Accounts {
   private deviceOf(mark: string | undefined, username: string): string | null {
     if (mark === undefined) return null
     try {
-      const of = JSON.parse(this.seal.open(Buffer.from(mark, 'base64url'))) as { username: string; device: string }
+      const of = JSON.parse(this.seal.open(Buffer.from(mark, 'base64url'))) as {
+        username: string
+        device: string
+      }
       return of.username === username ? of.device : null
     } catch {
       return null
@@ -78,7 +127,13 @@ export class Accounts {
 
   async signOut({ id, account }: Session, client: Client): Promise<void> {
     await this.sessions.end(account.id, id)
-    await this.audit.note({ what: 'signed-out', account, username: account.username, client, status: 200 })
+    await this.audit.note({
+      what: 'signed-out',
+      account,
+      username: account.username,
+      client,
+      status: 200
+    })
   }
 
   list(): Promise<AccountView[]> {
@@ -91,20 +146,34 @@ export class Accounts {
     const digest = await hashed(password, this.seal.secret)
     return this.database.transaction(async (sql) => {
       const all = await lockAccounts(sql)
-      if (all.some((a) => a.username === account.username)) throw new InputError('$.username', `"${account.username}" is taken`)
+      if (all.some((a) => a.username === account.username))
+        throw new InputError('$.username', `"${account.username}" is taken`)
       refuseNamesake(account.name, all)
-      return viewOf({ ...account, person_id: account.person, password: '', id: await insertAccount(sql, account, digest, this.now()) })
+      return viewOf({
+        ...account,
+        person_id: account.person,
+        password: '',
+        id: await insertAccount(sql, account, digest, this.now())
+      })
     })
   }
 
   /** @throws ApiError when nobody would be left who may set things up */
-  async change(id: number, change: Pick<AccountView, 'name' | 'role' | 'person'>, password: string | undefined): Promise<AccountView> {
+  async change(
+    id: number,
+    change: Pick<AccountView, 'name' | 'role' | 'person'>,
+    password: string | undefined
+  ): Promise<AccountView> {
     const { account: before } = await readAccount(this.database, id)
-    if (password !== undefined) await refuseCommon(password, [before.username, change.name], '$.password')
+    if (password !== undefined)
+      await refuseCommon(password, [before.username, change.name], '$.password')
     const digest = password === undefined ? null : await hashed(password, this.seal.secret)
     const account = await this.database.transaction(async (sql) => {
       const all = await lockAccounts(sql)
-      refuseNamesake(change.name, all.filter((a) => a.id !== id))
+      refuseNamesake(
+        change.name,
+        all.filter((a) => a.id !== id)
+      )
       if (change.role !== 'installer') keepInstaller(all, id)
       await updateAccount(sql, id, change)
       if (digest !== null) await setPassword(sql, id, digest, this.now())
@@ -126,14 +195,28 @@ export class Accounts {
   }
 
   /** One's own password; other sessions of the account end. */
-  async changePassword({ id, account }: Session, old: string, password: string, client: Client): Promise<void> {
+  async changePassword(
+    { id, account }: Session,
+    old: string,
+    password: string,
+    client: Client
+  ): Promise<void> {
     // Who has found an open browser cannot try passwords without end either.
-    const right = this.attempts.begin({ address: client.address, device: `session ${id}` }, account.username)
+    const right = this.attempts.begin(
+      { address: client.address, device: `session ${id}` },
+      account.username
+    )
     const { password: kept } = await readAccount(this.database, account.id)
-    if (!(await isPassword(old, kept, this.seal.secret))) throw new InputError('$.old', 'is not your password')
+    if (!(await isPassword(old, kept, this.seal.secret)))
+      throw new InputError('$.old', 'is not your password')
     right()
     await refuseCommon(password, [account.username, account.name], '$.password')
-    await setPassword(this.database, account.id, await hashed(password, this.seal.secret), this.now())
+    await setPassword(
+      this.database,
+      account.id,
+      await hashed(password, this.seal.secret),
+      this.now()
+    )
     await this.sessions.endAll(account.id, id)
   }
 
@@ -142,7 +225,10 @@ export class Accounts {
     if ((await this.list()).length) return null
     for (const account of wanted) await this.add(account)
     if (wanted.length) return null
-    return (this.code = Array.from({ length: CODE_LENGTH }, (_, i) => (i && i % 5 === 0 ? '-' : '') + CODE_LETTERS[randomInt(CODE_LETTERS.length)]).join(''))
+    return (this.code = Array.from(
+      { length: CODE_LENGTH },
+      (_, i) => (i && i % 5 === 0 ? '-' : '') + CODE_LETTERS[randomInt(CODE_LETTERS.length)]
+    ).join(''))
   }
 
   /** Whether the first account is still to be made. */
@@ -151,15 +237,31 @@ export class Accounts {
   }
 
   /** Makes the first account, an installer's, and signs it in. @throws ApiError when the code is wrong */
-  async addFirst(code: string, account: Pick<NewAccount, 'username' | 'password' | 'name'>, client: Client): Promise<SignedIn> {
-    if (this.code === null) throw notAllowed('The first account has been made already. Sign in with it.')
+  async addFirst(
+    code: string,
+    account: Pick<NewAccount, 'username' | 'password' | 'name'>,
+    client: Client
+  ): Promise<SignedIn> {
+    if (this.code === null)
+      throw notAllowed('The first account has been made already. Sign in with it.')
     const right = this.attempts.begin({ address: client.address, device: null }, 'first account')
-    if (plainCode(code) !== plainCode(this.code)) throw notAllowed('This is not the code that the start printed.')
+    if (plainCode(code) !== plainCode(this.code))
+      throw notAllowed('This is not the code that the start printed.')
     right()
     const made = await this.add({ ...account, role: 'installer', person: null })
     this.code = null
-    await this.audit.note({ what: 'first-account', account: made, username: made.username, client, status: 201 })
-    return { account: made, token: await this.sessions.begin(made.id, client), device: this.markFor(made.username) }
+    await this.audit.note({
+      what: 'first-account',
+      account: made,
+      username: made.username,
+      client,
+      status: 201
+    })
+    return {
+      account: made,
+      token: await this.sessions.begin(made.id, client),
+      device: this.markFor(made.username)
+    }
   }
 }
 
@@ -167,14 +269,20 @@ const plainCode = (code: string): string => code.toUpperCase().replace(/[^A-Z0-9
 
 /** Records name names: two accounts must not be taken for one another. @throws InputError */
 function refuseNamesake(name: string, others: readonly AccountView[]): void {
-  const plain = (text: string): string => text.normalize('NFKC').toLowerCase().replace(/\s+/g, ' ').trim()
+  const plain = (text: string): string =>
+    text.normalize('NFKC').toLowerCase().replace(/\s+/g, ' ').trim()
   const namesake = others.find((a) => plain(a.name) === plain(name))
-  if (namesake) throw new InputError('$.name', `is the name of ${namesake.username} already; records would not tell them apart`)
+  if (namesake)
+    throw new InputError(
+      '$.name',
+      `is the name of ${namesake.username} already; records would not tell them apart`
+    )
 }
 
 /** @throws ApiError */
 function keepInstaller(all: readonly AccountView[], id: number): void {
-  if (!all.some((a) => a.id !== id && a.role === 'installer')) throw busy('This is the last installer. Make another account an installer first.')
+  if (!all.some((a) => a.id !== id && a.role === 'installer'))
+    throw busy('This is the last installer. Make another account an installer first.')
 }
 
 /**
@@ -183,7 +291,12 @@ function keepInstaller(all: readonly AccountView[], id: number): void {
  *
  * @returns the password, to be changed after the first sign-in
  */
-export async function recoverInstaller(database: Database, secret: Buffer, username: string, now: number): Promise<string> {
+export async function recoverInstaller(
+  database: Database,
+  secret: Buffer,
+  username: string,
+  now: number
+): Promise<string> {
   const password = randomBytes(15).toString('base64url')
   const digest = await hashed(password, secret)
   await database.transaction(async (sql: Sql) => {
@@ -193,8 +306,17 @@ export async function recoverInstaller(database: Database, secret: Buffer, usern
       await updateAccount(sql, known.id, { ...known, role: 'installer' })
       await setPassword(sql, known.id, digest, now)
       await sql.run('DELETE FROM session WHERE account_id = ?', [known.id])
-    } else await insertAccount(sql, { username, name: freeName(username, all), role: 'installer', person: null }, digest, now)
-    await sql.run('INSERT INTO audit (at, account_id, username, address, what, detail, status) VALUES (?, NULL, ?, ?, ?, ?, 200)', [now, username, 'this machine', 'recovered', ''])
+    } else
+      await insertAccount(
+        sql,
+        { username, name: freeName(username, all), role: 'installer', person: null },
+        digest,
+        now
+      )
+    await sql.run(
+      'INSERT INTO audit (at, account_id, username, address, what, detail, status) VALUES (?, NULL, ?, ?, ?, ?, 200)',
+      [now, username, 'this machine', 'recovered', '']
+    )
   })
   return password
 }

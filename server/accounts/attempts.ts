@@ -65,19 +65,24 @@ export class Attempts {
     const now = this.now()
     const key = device === null ? `address ${address} ${username}` : `device ${device} ${username}`
     const before = this.inARow.get(key)
-    if (before && before.times >= FREE_TRIES && before.until > now) throw this.wait(before.until - now)
+    if (before && before.times >= FREE_TRIES && before.until > now)
+      throw this.wait(before.until - now)
     const name = this.perName.get(username)
     const hour = name && name.until > now ? name : { times: 0, until: now + HOUR_MS }
     if (device === null && hour.times >= MAX_PER_NAME) throw this.wait(hour.until - now)
     const times = (before?.times ?? 0) + 1
     // A pause begins with the fifth; each one after it doubles it.
-    const pause = times < FREE_TRIES ? 0 : Math.min(LONGEST_PAUSE_MS, FIRST_PAUSE_MS * 2 ** (times - FREE_TRIES))
+    const pause =
+      times < FREE_TRIES
+        ? 0
+        : Math.min(LONGEST_PAUSE_MS, FIRST_PAUSE_MS * 2 ** (times - FREE_TRIES))
     this.inARow.set(key, { times, until: now + pause })
     if (device === null) this.perName.set(username, { ...hour, times: hour.times + 1 })
     return () => {
       this.inARow.delete(key)
       const then = this.perName.get(username)
-      if (device === null && then) this.perName.set(username, { ...then, times: Math.max(0, then.times - 1) })
+      if (device === null && then)
+        this.perName.set(username, { ...then, times: Math.max(0, then.times - 1) })
     }
   }
 

@@ -11,12 +11,30 @@ const BYTES = 32
 const AT_ONCE = 2
 const MAX_WAITING = 16
 
-const turns = new Turns(AT_ONCE, MAX_WAITING, () => tooMany('Too many sign-ins at once. Try again in a few seconds.'))
+const turns = new Turns(AT_ONCE, MAX_WAITING, () =>
+  tooMany('Too many sign-ins at once. Try again in a few seconds.')
+)
 
-const derive = (password: string, salt: Buffer, { N, r, p }: Pick<typeof COST, 'N' | 'r' | 'p'>): Promise<Buffer> =>
-  turns.take(() => new Promise((resolve, reject) => scrypt(password.normalize('NFKC'), salt, BYTES, { N, r, p, maxmem: COST.maxmem }, (error, key) => (error ? reject(error) : resolve(key)))))
+const derive = (
+  password: string,
+  salt: Buffer,
+  { N, r, p }: Pick<typeof COST, 'N' | 'r' | 'p'>
+): Promise<Buffer> =>
+  turns.take(
+    () =>
+      new Promise((resolve, reject) =>
+        scrypt(
+          password.normalize('NFKC'),
+          salt,
+          BYTES,
+          { N, r, p, maxmem: COST.maxmem },
+          (error, key) => (error ? reject(error) : resolve(key))
+        )
+      )
+  )
 
-const keyed = (key: Buffer, secret: Buffer): Buffer => createHmac('sha256', secret).update(key).digest()
+const keyed = (key: Buffer, secret: Buffer): Buffer =>
+  createHmac('sha256', secret).update(key).digest()
 
 /**
  * A password as it is kept: `scrypt-keyed$N$r$p$salt$hash`.
@@ -27,15 +45,38 @@ const keyed = (key: Buffer, secret: Buffer): Buffer => createHmac('sha256', secr
 export async function hashed(password: string, secret: Buffer): Promise<string> {
   const salt = randomBytes(16)
   const key = keyed(await derive(password, salt, COST), secret)
-  return ['scrypt-keyed', COST.N, COST.r, COST.p, salt.toString('base64'), key.toString('base64')].join('$')
+  return [
+    'scrypt-keyed',
+    COST.N,
+    COST.r,
+    COST.p,
+    salt.toString('base64'),
+    key.toString('base64')
+  ].join('$')
 }
 
 /** Whether a password is the one that is kept, keyed or (`scrypt$…`) from before. Takes as long where there is none to compare with. */
-export async function isPassword(password: string, kept: string | null, secret: Buffer): Promise<boolean> {
-  const [form, n, r, p, salt, hash] = (kept ?? `scrypt$${COST.N}$${COST.r}$${COST.p}$${Buffer.alloc(16).toString('base64')}$${Buffer.alloc(BYTES).toString('base64')}`).split('$')
+export async function isPassword(
+  password: string,
+  kept: string | null,
+  secret: Buffer
+): Promise<boolean> {
+  const [form, n, r, p, salt, hash] = (
+    kept ??
+    `scrypt$${COST.N}$${COST.r}$${COST.p}$${Buffer.alloc(16).toString('base64')}$${Buffer.alloc(BYTES).toString('base64')}`
+  ).split('$')
   if (hash === undefined) return false
-  const plain = await derive(password, Buffer.from(salt, 'base64'), { N: Number(n) as typeof COST.N, r: Number(r) as typeof COST.r, p: Number(p) as typeof COST.p })
-  return timingSafeEqual(form === 'scrypt-keyed' ? keyed(plain, secret) : plain, Buffer.from(hash, 'base64')) && kept !== null
+  const plain = await derive(password, Buffer.from(salt, 'base64'), {
+    N: Number(n) as typeof COST.N,
+    r: Number(r) as typeof COST.r,
+    p: Number(p) as typeof COST.p
+  })
+  return (
+    timingSafeEqual(
+      form === 'scrypt-keyed' ? keyed(plain, secret) : plain,
+      Buffer.from(hash, 'base64')
+    ) && kept !== null
+  )
 }
 
 let common: Promise<ReadonlySet<string>> | undefined
@@ -47,10 +88,20 @@ let common: Promise<ReadonlySet<string>> | undefined
  * @param own names that it must not be
  * @throws InputError
  */
-export async function refuseCommon(password: string, own: readonly string[], place: string): Promise<void> {
-  common ??= import('@zxcvbn-ts/language-common').then(({ dictionary }) => new Set(dictionary['passwords-common'].map((word) => String(word).toLowerCase())))
+export async function refuseCommon(
+  password: string,
+  own: readonly string[],
+  place: string
+): Promise<void> {
+  common ??= import('@zxcvbn-ts/language-common').then(
+    ({ dictionary }) =>
+      new Set(dictionary['passwords-common'].map((word) => String(word).toLowerCase()))
+  )
   const plain = password.normalize('NFKC').toLowerCase()
-  if ((await common).has(plain)) throw new InputError(place, 'is among the passwords that are guessed first; choose another one')
-  if (new Set(plain).size < 4) throw new InputError(place, 'has fewer than 4 different characters; choose another one')
-  if (own.some((name) => name.length > 2 && plain.replaceAll(name.toLowerCase(), '').length < 6)) throw new InputError(place, 'is little more than the name; choose another one')
+  if ((await common).has(plain))
+    throw new InputError(place, 'is among the passwords that are guessed first; choose another one')
+  if (new Set(plain).size < 4)
+    throw new InputError(place, 'has fewer than 4 different characters; choose another one')
+  if (own.some((name) => name.length > 2 && plain.replaceAll(name.toLowerCase(), '').length < 6))
+    throw new InputError(place, 'is little more than the name; choose another one')
 }

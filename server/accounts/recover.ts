@@ -11,14 +11,17 @@ const usage = `usage: npm run recover -- USERNAME [--data FOLDER] [--database UR
 await runCommand(async (args) => {
   const call = readCall(args, usage)
   const [username] = call.positionals
-  if (call.positionals.length !== 1 || !/^[a-z0-9._-]{2,40}$/.test(username ?? '')) throw new UsageError(usage)
+  if (call.positionals.length !== 1 || !/^[a-z0-9._-]{2,40}$/.test(username ?? ''))
+    throw new UsageError(usage)
   const installation = await openInstallation(call.data, call.database)
   try {
     const database = await Database.open(installation.address, installation.name)
     const { accounts } = await openKeys(database, call.data, false)
     const password = await recoverInstaller(database, accounts.secret, username, Date.now())
     await database.close()
-    process.stdout.write(`${username} is an installer; the password is now: ${password}\nChange it after signing in.\n`)
+    process.stdout.write(
+      `${username} is an installer; the password is now: ${password}\nChange it after signing in.\n`
+    )
   } finally {
     await installation.stop()
   }

@@ -1,7 +1,24 @@
 import type { FastifyReply } from 'fastify'
 import * as v from 'valibot'
-import { ChangeAccountSchema, ChangePasswordSchema, FirstAccountSchema, NewAccountSchema, SESSION_LONGEST_MS, SignInSchema, type EntranceView, type SessionsView } from '../../core/accounts/accounts.ts'
-import { ANYONE, INSTALLER, SIGNED_IN, allow, byNumber, numberText, type Api } from '../api/route.ts'
+import {
+  ChangeAccountSchema,
+  ChangePasswordSchema,
+  FirstAccountSchema,
+  NewAccountSchema,
+  SESSION_LONGEST_MS,
+  SignInSchema,
+  type EntranceView,
+  type SessionsView
+} from '../../core/accounts/accounts.ts'
+import {
+  ANYONE,
+  INSTALLER,
+  SIGNED_IN,
+  allow,
+  byNumber,
+  numberText,
+  type Api
+} from '../api/route.ts'
 import type { Accounts, SignedIn } from './accounts.ts'
 import type { Audit } from './audit.ts'
 import { clientOf, cookieName, type Sessions } from './sessions.ts'
@@ -14,7 +31,13 @@ const slowly = { rateLimit: { max: 30, timeWindow: 60_000 } }
 
 const anAccount = byNumber('an account')
 
-export function accountRoutes(app: Api, accounts: Accounts, sessions: Sessions, audit: Audit, secure: boolean): void {
+export function accountRoutes(
+  app: Api,
+  accounts: Accounts,
+  sessions: Sessions,
+  audit: Audit,
+  secure: boolean
+): void {
   // Without encryption, on loopback, a cookie marked "Secure" would not come back.
   const kept = { path: '/', httpOnly: true, sameSite: 'strict', secure } as const
   const answer = (reply: FastifyReply, { account, token, device }: SignedIn) =>
@@ -22,45 +45,85 @@ export function accountRoutes(app: Api, accounts: Accounts, sessions: Sessions, 
       .setCookie(cookieName(secure), token, { ...kept, maxAge: SESSION_LONGEST_MS / 1000 })
       .setCookie(DEVICE_COOKIE, device, { ...kept, path: '/api/session', maxAge: DEVICE_SECONDS })
       .send(account)
-  const slow = <T extends { config: object }>(options: T): T => ({ ...options, config: { ...options.config, ...slowly } })
+  const slow = <T extends { config: object }>(options: T): T => ({
+    ...options,
+    config: { ...options.config, ...slowly }
+  })
 
   app.get('/entrance', allow(ANYONE), (): EntranceView => ({ first: accounts.isFirst }))
-  app.post('/first-account', slow(allow(ANYONE, { body: FirstAccountSchema })), async (request, reply) => {
-    const { code, ...account } = request.body
-    return answer(reply.status(201), await accounts.addFirst(code, account, clientOf(request)))
-  })
+  app.post(
+    '/first-account',
+    slow(allow(ANYONE, { body: FirstAccountSchema })),
+    async (request, reply) => {
+      const { code, ...account } = request.body
+      return answer(reply.status(201), await accounts.addFirst(code, account, clientOf(request)))
+    }
+  )
 
   app.get('/session', allow(SIGNED_IN), ({ account }) => account)
   app.post('/session', slow(allow(ANYONE, { body: SignInSchema })), async (request, reply) => {
     const { username, password } = request.body
-    return answer(reply, await accounts.signIn(username, password, clientOf(request), request.cookies[DEVICE_COOKIE]))
+    return answer(
+      reply,
+      await accounts.signIn(username, password, clientOf(request), request.cookies[DEVICE_COOKIE])
+    )
   })
   app.delete('/session', allow(SIGNED_IN), async (request, reply) => {
     await accounts.signOut(request.session!, clientOf(request))
     return reply.clearCookie(cookieName(secure), kept).status(204).send()
   })
-  app.put('/session/password', allow(SIGNED_IN, { body: ChangePasswordSchema }), async (request, reply) => {
-    await accounts.changePassword(request.session!, request.body.old, request.body.password, clientOf(request))
-    return reply.status(204).send()
-  })
+  app.put(
+    '/session/password',
+    allow(SIGNED_IN, { body: ChangePasswordSchema }),
+    async (request, reply) => {
+      await accounts.changePassword(
+        request.session!,
+        request.body.old,
+        request.body.password,
+        clientOf(request)
+      )
+      return reply.status(204).send()
+    }
+  )
 
   // One's own sessions, here and elsewhere.
-  app.get('/session/all', allow(SIGNED_IN), async ({ session }): Promise<SessionsView> => ({ current: session!.id, sessions: await sessions.list(session!.account.id) }))
+  app.get('/session/all', allow(SIGNED_IN), async ({ session }): Promise<SessionsView> => ({
+    current: session!.id,
+    sessions: await sessions.list(session!.account.id)
+  }))
   app.delete('/session/all', allow(SIGNED_IN), async ({ session }, reply) => {
     await sessions.endAll(session!.account.id, session!.id)
     return reply.status(204).send()
   })
-  app.delete('/session/all/:id', allow(SIGNED_IN, { params: byNumber('a session') }), async ({ session, params }, reply) => {
-    await sessions.end(session!.account.id, params.id)
-    return reply.status(204).send()
-  })
+  app.delete(
+    '/session/all/:id',
+    allow(SIGNED_IN, { params: byNumber('a session') }),
+    async ({ session, params }, reply) => {
+      await sessions.end(session!.account.id, params.id)
+      return reply.status(204).send()
+    }
+  )
 
   app.get('/accounts', allow(INSTALLER), () => accounts.list())
-  app.post('/accounts', allow(INSTALLER, { body: NewAccountSchema }), async ({ body }, reply) => reply.status(201).send(await accounts.add(body)))
-  app.put('/accounts/:id', allow(INSTALLER, { params: anAccount, body: ChangeAccountSchema }), ({ params, body: { password, ...change } }) => accounts.change(params.id, change, password))
-  app.delete('/accounts/:id', allow(INSTALLER, { params: anAccount }), async ({ params }, reply) => {
-    await accounts.remove(params.id)
-    return reply.status(204).send()
-  })
-  app.get('/audit', allow(INSTALLER, { querystring: v.object({ before: v.optional(numberText('an entry')) }) }), ({ query }) => audit.read(query.before ?? null))
+  app.post('/accounts', allow(INSTALLER, { body: NewAccountSchema }), async ({ body }, reply) =>
+    reply.status(201).send(await accounts.add(body))
+  )
+  app.put(
+    '/accounts/:id',
+    allow(INSTALLER, { params: anAccount, body: ChangeAccountSchema }),
+    ({ params, body: { password, ...change } }) => accounts.change(params.id, change, password)
+  )
+  app.delete(
+    '/accounts/:id',
+    allow(INSTALLER, { params: anAccount }),
+    async ({ params }, reply) => {
+      await accounts.remove(params.id)
+      return reply.status(204).send()
+    }
+  )
+  app.get(
+    '/audit',
+    allow(INSTALLER, { querystring: v.object({ before: v.optional(numberText('an entry')) }) }),
+    ({ query }) => audit.read(query.before ?? null)
+  )
 }

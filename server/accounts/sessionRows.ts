@@ -11,12 +11,23 @@ interface NewSession {
   agent: string
 }
 
-export async function insertSession(sql: Sql, { tokenHash, account, now, expires, address, agent }: NewSession): Promise<void> {
-  await sql.run('INSERT INTO session (token_hash, account_id, created_at, used_at, expires_at, address, agent) VALUES (?, ?, ?, ?, ?, ?, ?)', [tokenHash, account, now, now, expires, address, agent])
+export async function insertSession(
+  sql: Sql,
+  { tokenHash, account, now, expires, address, agent }: NewSession
+): Promise<void> {
+  await sql.run(
+    'INSERT INTO session (token_hash, account_id, created_at, used_at, expires_at, address, agent) VALUES (?, ?, ?, ?, ?, ?, ?)',
+    [tokenHash, account, now, now, expires, address, agent]
+  )
 }
 
 /** @param usedAfter one that was not used since then has ended */
-export async function findSession(sql: Sql, tokenHash: string, now: number, usedAfter: number): Promise<{ id: number; account: AccountView; expires: number } | null> {
+export async function findSession(
+  sql: Sql,
+  tokenHash: string,
+  now: number,
+  usedAfter: number
+): Promise<{ id: number; account: AccountView; expires: number } | null> {
   const [row] = await sql.rows<AccountRow & { session: number; expires_at: number }>(
     'SELECT session.id AS session, expires_at, account.id, username, name, role, person_id, password FROM session JOIN account ON account.id = session.account_id WHERE token_hash = ? AND expires_at > ? AND used_at > ?',
     [tokenHash, now, usedAfter]
@@ -29,15 +40,40 @@ export async function noteSessionUsed(sql: Sql, id: number, now: number): Promis
 }
 
 /** Sessions that go on: one, or all of an account, the newest first. */
-export async function readSessions(sql: Sql, which: { session: number } | { account: number }, now: number, usedAfter: number): Promise<SessionView[]> {
+export async function readSessions(
+  sql: Sql,
+  which: { session: number } | { account: number },
+  now: number,
+  usedAfter: number
+): Promise<SessionView[]> {
   const [column, value] = 'session' in which ? ['id', which.session] : ['account_id', which.account]
-  const rows = await sql.rows<{ id: number; created_at: number; used_at: number; expires_at: number; address: string; agent: string }>(`SELECT id, created_at, used_at, expires_at, address, agent FROM session WHERE ${column} = ? AND expires_at > ? AND used_at > ? ORDER BY id DESC`, [value, now, usedAfter])
-  return rows.map((r) => ({ id: r.id, createdAt: r.created_at, usedAt: r.used_at, expiresAt: r.expires_at, address: r.address, agent: r.agent }))
+  const rows = await sql.rows<{
+    id: number
+    created_at: number
+    used_at: number
+    expires_at: number
+    address: string
+    agent: string
+  }>(
+    `SELECT id, created_at, used_at, expires_at, address, agent FROM session WHERE ${column} = ? AND expires_at > ? AND used_at > ? ORDER BY id DESC`,
+    [value, now, usedAfter]
+  )
+  return rows.map((r) => ({
+    id: r.id,
+    createdAt: r.created_at,
+    usedAt: r.used_at,
+    expiresAt: r.expires_at,
+    address: r.address,
+    agent: r.agent
+  }))
 }
 
 /** @returns whether there was one */
 export async function endSession(sql: Sql, account: number, id: number): Promise<boolean> {
-  return (await sql.run('DELETE FROM session WHERE account_id = ? AND id = ?', [account, id])).affectedRows === 1
+  return (
+    (await sql.run('DELETE FROM session WHERE account_id = ? AND id = ?', [account, id]))
+      .affectedRows === 1
+  )
 }
 
 /** All of an account's but one. */

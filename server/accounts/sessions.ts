@@ -1,9 +1,22 @@
 import { createHash, randomBytes } from 'node:crypto'
 import type { FastifyRequest } from 'fastify'
-import { SESSION_IDLE_MS, SESSION_LONGEST_MS, type AccountView, type SessionView } from '../../core/accounts/accounts.ts'
+import {
+  SESSION_IDLE_MS,
+  SESSION_LONGEST_MS,
+  type AccountView,
+  type SessionView
+} from '../../core/accounts/accounts.ts'
 import type { Database } from '../database.ts'
 import { notFound } from '../errors.ts'
-import { endOldSessions, endSession, endSessionsOf, findSession, insertSession, noteSessionUsed, readSessions } from './sessionRows.ts'
+import {
+  endOldSessions,
+  endSession,
+  endSessionsOf,
+  findSession,
+  insertSession,
+  noteSessionUsed,
+  readSessions
+} from './sessionRows.ts'
 
 /** That a session is used is written down no oftener than this. */
 const NOTED_MS = 60_000
@@ -31,13 +44,17 @@ declare module 'fastify' {
   }
 }
 
-export const clientOf = (request: FastifyRequest): Client => ({ address: request.ip.slice(0, 60), agent: (request.headers['user-agent'] ?? '').slice(0, 200) })
+export const clientOf = (request: FastifyRequest): Client => ({
+  address: request.ip.slice(0, 60),
+  agent: (request.headers['user-agent'] ?? '').slice(0, 200)
+})
 
 /** A session's token is only ever kept as its digest: who reads the database cannot sign in with it. */
 const digestOf = (token: string): string => createHash('sha256').update(token).digest('hex')
 
 /** A name with this prefix is taken by browsers only over an encrypted connection (ASVS 4.0.3, 3.4.4). */
-export const cookieName = (secure: boolean): string => (secure ? '__Host-wardoptic_session' : 'wardoptic_session')
+export const cookieName = (secure: boolean): string =>
+  secure ? '__Host-wardoptic_session' : 'wardoptic_session'
 
 /**
  * Who is in. Nothing is remembered between two requests: a session that has ended in the database has ended. Whatever
@@ -59,7 +76,14 @@ export class Sessions {
     const token = randomBytes(32).toString('base64url')
     const now = this.now()
     await endOldSessions(this.database, now, now - SESSION_IDLE_MS)
-    await insertSession(this.database, { tokenHash: digestOf(token), account, now, expires: now + SESSION_LONGEST_MS, address, agent })
+    await insertSession(this.database, {
+      tokenHash: digestOf(token),
+      account,
+      now,
+      expires: now + SESSION_LONGEST_MS,
+      address,
+      agent
+    })
     return token
   }
 
@@ -87,7 +111,11 @@ export class Sessions {
   /** Whether a session still is one; whatever asks uses it. */
   async goesOn({ id, expires }: Session): Promise<boolean> {
     const now = this.now()
-    if (expires <= now || !(await readSessions(this.database, { session: id }, now, now - SESSION_IDLE_MS)).length) return false
+    if (
+      expires <= now ||
+      !(await readSessions(this.database, { session: id }, now, now - SESSION_IDLE_MS)).length
+    )
+      return false
     await this.noteUsed(id, now)
     return true
   }

@@ -11,7 +11,15 @@ const answer = (): Exclude<FromCalendarThread, 'ready'> => {
   } catch (error) {
     // ical.js throws errors of its own for values that are none.
     const { place = 'the calendar', message } = error as Partial<InputError> & Error
-    return { refused: { place, message: error instanceof InputError ? message.slice(place.length + 2) : `cannot be read: ${message.slice(0, 200)}` } }
+    return {
+      refused: {
+        place,
+        message:
+          error instanceof InputError
+            ? message.slice(place.length + 2)
+            : `cannot be read: ${message.slice(0, 200)}`
+      }
+    }
   }
 }
 parentPort!.postMessage('ready' satisfies FromCalendarThread)

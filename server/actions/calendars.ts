@@ -11,7 +11,8 @@ export interface CalendarOrder {
   from: number
 }
 
-export type FromCalendarThread = 'ready' | { schedule: Schedule } | { refused: { place: string; message: string } }
+export type FromCalendarThread =
+  'ready' | { schedule: Schedule } | { refused: { place: string; message: string } }
 
 /** From when the thread has begun to read: on a machine that is busy it takes a while to come up. */
 const WITHIN_MS = 5000
@@ -28,20 +29,47 @@ let running = 0
  * @throws InputError with what is wrong with it, or that it takes too long; ApiError when several are being read
  */
 export async function readInThread(order: CalendarOrder): Promise<Schedule> {
-  if (running >= AT_ONCE) throw tooMany('Other calendars are being read. Try again in a few seconds.')
+  if (running >= AT_ONCE)
+    throw tooMany('Other calendars are being read. Try again in a few seconds.')
   running++
-  const worker = new Worker(new URL('./calendarThread.mjs', import.meta.url), { workerData: order, execArgv: [], resourceLimits: { maxOldGenerationSizeMb: MEGABYTES } })
+  const worker = new Worker(new URL('./calendarThread.mjs', import.meta.url), {
+    workerData: order,
+    execArgv: [],
+    resourceLimits: { maxOldGenerationSizeMb: MEGABYTES }
+  })
   let late: NodeJS.Timeout | undefined
   try {
     const answer = await new Promise<Exclude<FromCalendarThread, 'ready'>>((resolve, reject) => {
-      late = setTimeout(() => reject(tooMany('The server is too busy to read it. Try again in a moment.')), READY_WITHIN_MS)
+      late = setTimeout(
+        () => reject(tooMany('The server is too busy to read it. Try again in a moment.')),
+        READY_WITHIN_MS
+      )
       const begin = (): void => {
         clearTimeout(late)
-        late = setTimeout(() => reject(new InputError('the calendar', `takes longer than ${WITHIN_MS / 1000} s to read: one of its rules never comes true, or has far too many dates`)), WITHIN_MS)
+        late = setTimeout(
+          () =>
+            reject(
+              new InputError(
+                'the calendar',
+                `takes longer than ${WITHIN_MS / 1000} s to read: one of its rules never comes true, or has far too many dates`
+              )
+            ),
+          WITHIN_MS
+        )
       }
-      worker.on('message', (message: FromCalendarThread) => (message === 'ready' ? begin() : resolve(message)))
-      worker.once('error', (error: NodeJS.ErrnoException) => reject(error.code === 'ERR_WORKER_OUT_OF_MEMORY' ? new InputError('the calendar', 'has far too many dates to read') : error))
-      worker.once('exit', (code) => reject(new Error(`the calendar thread ended with code ${code}`)))
+      worker.on('message', (message: FromCalendarThread) =>
+        message === 'ready' ? begin() : resolve(message)
+      )
+      worker.once('error', (error: NodeJS.ErrnoException) =>
+        reject(
+          error.code === 'ERR_WORKER_OUT_OF_MEMORY'
+            ? new InputError('the calendar', 'has far too many dates to read')
+            : error
+        )
+      )
+      worker.once('exit', (code) =>
+        reject(new Error(`the calendar thread ended with code ${code}`))
+      )
     })
     if ('refused' in answer) throw new InputError(answer.refused.place, answer.refused.message)
     return answer.schedule

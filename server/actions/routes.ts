@@ -1,11 +1,28 @@
 import { randomUUID } from 'node:crypto'
 import * as v from 'valibot'
-import { SaveActionsSchema, SaveEndpointSchema, SaveInputsSchema, SaveMailSchema, SavePeopleSchema, SaveUsualSchema, type SiteActionsView, type SiteView } from '../../core/api.ts'
+import {
+  SaveActionsSchema,
+  SaveEndpointSchema,
+  SaveInputsSchema,
+  SaveMailSchema,
+  SavePeopleSchema,
+  SaveUsualSchema,
+  type SiteActionsView,
+  type SiteView
+} from '../../core/api.ts'
 import { setsOff } from '../../core/devices/outputs.ts'
 import { InputError } from '../../core/errors.ts'
 import { PHRASES, isOutput, type Endpoint, type Phrase } from '../../core/formats/actions.ts'
 import { writeCalendar } from '../../core/formats/iCalendar.ts'
-import { INSTALLER, allow, byCameraAndId, byId, fileBody, versionQuery, type Api } from '../api/route.ts'
+import {
+  INSTALLER,
+  allow,
+  byCameraAndId,
+  byId,
+  fileBody,
+  versionQuery,
+  type Api
+} from '../api/route.ts'
 import { MOST_WAVE_BYTES, readWave } from '../../core/formats/wave.ts'
 import type { Database } from '../database.ts'
 import { readAllDetections, saveActions } from '../detections/rows.ts'
@@ -19,7 +36,18 @@ import { noteOf } from '../history/routes.ts'
 import { deleteSchedule, readSchedules, readSite, saveInputs } from '../sites/rows.ts'
 import { readInThread } from './calendars.ts'
 import { readPhrase } from './voices.ts'
-import { deleteEndpoint, insertVoice, listVoices, noteEndpointTest, readEndpoint, readEndpoints, readSettings, readVoice, saveEndpoint, saveSetting } from './rows.ts'
+import {
+  deleteEndpoint,
+  insertVoice,
+  listVoices,
+  noteEndpointTest,
+  readEndpoint,
+  readEndpoints,
+  readSettings,
+  readVoice,
+  saveEndpoint,
+  saveSetting
+} from './rows.ts'
 
 export interface ActionsParts {
   database: Database
@@ -42,7 +70,10 @@ function textOf(bytes: Buffer): string {
 }
 
 /** What triggers set off: reading and saving all that the places Arming and Actions edit. */
-export function actionsRoutes(app: Api, { database, devices, heartbeats, seal, test }: ActionsParts): void {
+export function actionsRoutes(
+  app: Api,
+  { database, devices, heartbeats, seal, test }: ActionsParts
+): void {
   const theSite = async (): Promise<SiteView> => {
     const site = await readSite(database)
     if (!site) throw notFound('a site')
@@ -51,11 +82,26 @@ export function actionsRoutes(app: Api, { database, devices, heartbeats, seal, t
 
   app.get('/actions', allow(INSTALLER), async (): Promise<SiteActionsView> => {
     const site = await theSite()
-    const [detections, schedules, endpoints, settings, rows, channels, voices] = await Promise.all([readAllDetections(database, site.id), readSchedules(database, site.id), readEndpoints(database, site.id), readSettings(database, site.id), listDevices(database), listChannels(database), listVoices(database, site.id)])
+    const [detections, schedules, endpoints, settings, rows, channels, voices] = await Promise.all([
+      readAllDetections(database, site.id),
+      readSchedules(database, site.id),
+      readEndpoints(database, site.id),
+      readSettings(database, site.id),
+      listDevices(database),
+      listChannels(database),
+      listVoices(database, site.id)
+    ])
     const byCamera = endpoints.flatMap(({ endpoint: e }) => {
       if (!isOutput(e)) return []
-      const held = rows.find((r) => r.id === e.device)?.outputs.find((o) => o.token === e.output)?.held ?? null
-      return channels.filter((c) => c.device === e.device && c.used && c.camera !== null).flatMap((c) => c.held.filter(({ name }) => setsOff(held, c.token, name)).map(({ name }) => `${c.camera} ${name} ${e.id}`))
+      const held =
+        rows.find((r) => r.id === e.device)?.outputs.find((o) => o.token === e.output)?.held ?? null
+      return channels
+        .filter((c) => c.device === e.device && c.used && c.camera !== null)
+        .flatMap((c) =>
+          c.held
+            .filter(({ name }) => setsOff(held, c.token, name))
+            .map(({ name }) => `${c.camera} ${name} ${e.id}`)
+        )
     })
     return {
       site,
@@ -65,55 +111,166 @@ export function actionsRoutes(app: Api, { database, devices, heartbeats, seal, t
       mail: settings.mail,
       people: settings.people,
       usual: settings.usual,
-      outputs: rows.flatMap((row) => row.outputs.map(({ token, kind, name }) => ({ device: row.id, deviceName: row.name, token, kind, name, cameras: channels.filter((c) => c.device === row.id && c.camera !== null).map((c) => c.camera!) }))),
-      contacts: rows.flatMap((row) => row.inputs.map((token) => ({ device: row.id, deviceName: row.name, token }))),
+      outputs: rows.flatMap((row) =>
+        row.outputs.map(({ token, kind, name }) => ({
+          device: row.id,
+          deviceName: row.name,
+          token,
+          kind,
+          name,
+          cameras: channels
+            .filter((c) => c.device === row.id && c.camera !== null)
+            .map((c) => c.camera!)
+        }))
+      ),
+      contacts: rows.flatMap((row) =>
+        row.inputs.map((token) => ({ device: row.id, deviceName: row.name, token }))
+      ),
       voices,
-      inputs: Object.fromEntries(site.inputs.map(({ id, device, token }) => [id, device && token ? devices.ears.contact(device, token) : null])),
+      inputs: Object.fromEntries(
+        site.inputs.map(({ id, device, token }) => [
+          id,
+          device && token ? devices.ears.contact(device, token) : null
+        ])
+      ),
       stations: heartbeats.all,
       byCamera
     }
   })
 
-  app.put('/cameras/:camera/detections/:id/actions', allow(INSTALLER, { params: byCameraAndId, body: SaveActionsSchema }), async (request) => {
-    const { params, body } = request
-    const { actions, version } = body
-    const site = await theSite()
-    await checkNames(actions, '$.actions', site.id)
-    return database.transaction((sql) => saveActions(sql, params.camera, params.id, actions, version, noteOf(request, 'Change what it sets off'), Date.now()))
-  })
+  app.put(
+    '/cameras/:camera/detections/:id/actions',
+    allow(INSTALLER, { params: byCameraAndId, body: SaveActionsSchema }),
+    async (request) => {
+      const { params, body } = request
+      const { actions, version } = body
+      const site = await theSite()
+      await checkNames(actions, '$.actions', site.id)
+      return database.transaction((sql) =>
+        saveActions(
+          sql,
+          params.camera,
+          params.id,
+          actions,
+          version,
+          noteOf(request, 'Change what it sets off'),
+          Date.now()
+        )
+      )
+    }
+  )
 
   /** What actions name must be there: a link into nothing would be silent. */
-  const checkNames = async (actions: { links: string[]; for: string[]; acknowledge: { switch?: { endpoint: string } } }, path: string, siteId: string): Promise<void> => {
-    const [endpoints, { people }] = [await readEndpoints(database, siteId), await readSettings(database, siteId)]
+  const checkNames = async (
+    actions: { links: string[]; for: string[]; acknowledge: { switch?: { endpoint: string } } },
+    path: string,
+    siteId: string
+  ): Promise<void> => {
+    const [endpoints, { people }] = [
+      await readEndpoints(database, siteId),
+      await readSettings(database, siteId)
+    ]
     const known = (id: string): boolean => endpoints.some(({ endpoint }) => endpoint.id === id)
     const bad = actions.links.findIndex((link) => !known(link))
-    if (bad >= 0) throw new InputError(`${path}.links[${bad}]`, `names "${actions.links[bad]}", and the site has no such output or message`)
+    if (bad >= 0)
+      throw new InputError(
+        `${path}.links[${bad}]`,
+        `names "${actions.links[bad]}", and the site has no such output or message`
+      )
     const wanted = actions.acknowledge.switch
-    if (wanted && !endpoints.some(({ endpoint }) => endpoint.id === wanted.endpoint && isOutput(endpoint))) throw new InputError(`${path}.acknowledge.switch.endpoint`, `names "${wanted.endpoint}", and the site has no such output`)
-    const who = actions.for.findIndex((id) => ![...people.people.people, ...people.people.groups].some((p) => p.id === id))
-    if (who >= 0) throw new InputError(`${path}.for[${who}]`, `names "${actions.for[who]}", and the site has nobody of that name`)
+    if (
+      wanted &&
+      !endpoints.some(({ endpoint }) => endpoint.id === wanted.endpoint && isOutput(endpoint))
+    )
+      throw new InputError(
+        `${path}.acknowledge.switch.endpoint`,
+        `names "${wanted.endpoint}", and the site has no such output`
+      )
+    const who = actions.for.findIndex(
+      (id) => ![...people.people.people, ...people.people.groups].some((p) => p.id === id)
+    )
+    if (who >= 0)
+      throw new InputError(
+        `${path}.for[${who}]`,
+        `names "${actions.for[who]}", and the site has nobody of that name`
+      )
   }
 
-  app.put('/endpoints/:id', allow(INSTALLER, { params: byId, body: SaveEndpointSchema }), async (request) => {
-    const { params, body } = request
-    const site = await theSite()
-    const { endpoint, version } = body
-    if (params.id !== endpoint.id) throw new InputError('$.endpoint.id', `is "${endpoint.id}", and the address says "${params.id}"; they must be the same`)
-    if (endpoint.schedule && !(await readSchedules(database, site.id)).some(({ schedule }) => schedule.id === endpoint.schedule)) throw new InputError('$.endpoint.schedule', `names "${endpoint.schedule}", and the site has no such schedule`)
-    if ('camera' in endpoint && endpoint.camera !== null && !site.cameras.some((c) => c.id === endpoint.camera)) throw new InputError('$.endpoint.camera', `names "${endpoint.camera}", and the site has no such camera`)
-    if (endpoint.kind === 'speaker' && 'file' in endpoint.voice) await readVoice(database, site.id, endpoint.voice.file)
-    if (isOutput(endpoint)) {
-      const twin = (await readEndpoints(database, site.id)).find(({ endpoint: e }) => isOutput(e) && e.id !== endpoint.id && e.device === endpoint.device && e.output === endpoint.output)
-      if (twin) throw new InputError('$.endpoint.output', `is set up already, as ${twin.endpoint.name}`)
+  app.put(
+    '/endpoints/:id',
+    allow(INSTALLER, { params: byId, body: SaveEndpointSchema }),
+    async (request) => {
+      const { params, body } = request
+      const site = await theSite()
+      const { endpoint, version } = body
+      if (params.id !== endpoint.id)
+        throw new InputError(
+          '$.endpoint.id',
+          `is "${endpoint.id}", and the address says "${params.id}"; they must be the same`
+        )
+      if (
+        endpoint.schedule &&
+        !(await readSchedules(database, site.id)).some(
+          ({ schedule }) => schedule.id === endpoint.schedule
+        )
+      )
+        throw new InputError(
+          '$.endpoint.schedule',
+          `names "${endpoint.schedule}", and the site has no such schedule`
+        )
+      if (
+        'camera' in endpoint &&
+        endpoint.camera !== null &&
+        !site.cameras.some((c) => c.id === endpoint.camera)
+      )
+        throw new InputError(
+          '$.endpoint.camera',
+          `names "${endpoint.camera}", and the site has no such camera`
+        )
+      if (endpoint.kind === 'speaker' && 'file' in endpoint.voice)
+        await readVoice(database, site.id, endpoint.voice.file)
+      if (isOutput(endpoint)) {
+        const twin = (await readEndpoints(database, site.id)).find(
+          ({ endpoint: e }) =>
+            isOutput(e) &&
+            e.id !== endpoint.id &&
+            e.device === endpoint.device &&
+            e.output === endpoint.output
+        )
+        if (twin)
+          throw new InputError('$.endpoint.output', `is set up already, as ${twin.endpoint.name}`)
+      }
+      return database.transaction((sql) =>
+        saveEndpoint(
+          sql,
+          site.id,
+          endpoint,
+          version,
+          noteOf(request, `Edit ${endpoint.name}`),
+          Date.now()
+        )
+      )
     }
-    return database.transaction((sql) => saveEndpoint(sql, site.id, endpoint, version, noteOf(request, `Edit ${endpoint.name}`), Date.now()))
-  })
+  )
 
-  app.delete('/endpoints/:id', allow(INSTALLER, { params: byId, querystring: versionQuery }), async (request) => {
-    const { version } = request.query
-    const site = await theSite()
-    return database.transaction((sql) => deleteEndpoint(sql, site.id, request.params.id, version, noteOf(request, `Delete ${request.params.id}`), Date.now()))
-  })
+  app.delete(
+    '/endpoints/:id',
+    allow(INSTALLER, { params: byId, querystring: versionQuery }),
+    async (request) => {
+      const { version } = request.query
+      const site = await theSite()
+      return database.transaction((sql) =>
+        deleteEndpoint(
+          sql,
+          site.id,
+          request.params.id,
+          version,
+          noteOf(request, `Delete ${request.params.id}`),
+          Date.now()
+        )
+      )
+    }
+  )
 
   app.post('/endpoints/:id/test', allow(INSTALLER, { params: byId }), async ({ params }) => {
     const site = await theSite()
@@ -129,81 +286,198 @@ export function actionsRoutes(app: Api, { database, devices, heartbeats, seal, t
     }
   })
 
-  app.delete('/schedules/:id', allow(INSTALLER, { params: byId, querystring: versionQuery }), async (request) => {
-    const { id } = request.params
-    const { version } = request.query
-    const site = await theSite()
-    const users = [...(await readAllDetections(database, site.id)).filter(({ detection }) => detection.schedule === id).map(({ detection }) => detection.name), ...(await readEndpoints(database, site.id)).filter(({ endpoint }) => endpoint.schedule === id).map(({ endpoint }) => endpoint.name)]
-    if (users.length) throw busy(`these hours are used by ${users.join(', ')}; give them others first`)
-    return database.transaction((sql) => deleteSchedule(sql, site.id, id, version, noteOf(request, 'Delete hours'), Date.now()))
-  })
+  app.delete(
+    '/schedules/:id',
+    allow(INSTALLER, { params: byId, querystring: versionQuery }),
+    async (request) => {
+      const { id } = request.params
+      const { version } = request.query
+      const site = await theSite()
+      const users = [
+        ...(await readAllDetections(database, site.id))
+          .filter(({ detection }) => detection.schedule === id)
+          .map(({ detection }) => detection.name),
+        ...(await readEndpoints(database, site.id))
+          .filter(({ endpoint }) => endpoint.schedule === id)
+          .map(({ endpoint }) => endpoint.name)
+      ]
+      if (users.length)
+        throw busy(`these hours are used by ${users.join(', ')}; give them others first`)
+      return database.transaction((sql) =>
+        deleteSchedule(sql, site.id, id, version, noteOf(request, 'Delete hours'), Date.now())
+      )
+    }
+  )
 
   app.put('/inputs', allow(INSTALLER, { body: SaveInputsSchema }), async (request) => {
     const { inputs } = request.body
     const site = await theSite()
     const twice = inputs.findIndex((x, i) => inputs.findIndex((y) => y.id === x.id) < i)
-    if (twice >= 0) throw new InputError(`$.inputs[${twice}].id`, `"${inputs[twice].id}" is used twice`)
-    const used = (await readAllDetections(database, site.id)).flatMap(({ detection: d }) => [...(d.armInput ? [{ input: d.armInput.input, name: d.name }] : []), ...(d.kind === 'contact' ? [{ input: d.input, name: d.name }] : [])])
+    if (twice >= 0)
+      throw new InputError(`$.inputs[${twice}].id`, `"${inputs[twice].id}" is used twice`)
+    const used = (await readAllDetections(database, site.id)).flatMap(({ detection: d }) => [
+      ...(d.armInput ? [{ input: d.armInput.input, name: d.name }] : []),
+      ...(d.kind === 'contact' ? [{ input: d.input, name: d.name }] : [])
+    ])
     const lost = used.find(({ input }) => !inputs.some((i) => i.id === input))
     if (lost) throw new InputError('$.inputs', `must have "${lost.input}": ${lost.name} uses it`)
-    await database.transaction((sql) => saveInputs(sql, site.id, inputs, noteOf(request, 'Change the contacts'), Date.now()))
+    await database.transaction((sql) =>
+      saveInputs(sql, site.id, inputs, noteOf(request, 'Change the contacts'), Date.now())
+    )
     return { inputs }
   })
 
   app.put('/settings/mail', allow(INSTALLER, { body: SaveMailSchema }), async (request) => {
     const { mail, password, version } = request.body
     const site = await theSite()
-    return (await database.transaction((sql) => saveSetting(sql, site.id, 'mail', mail, version, noteOf(request, 'Change the mail server'), Date.now(), password === undefined ? undefined : password === null ? null : seal.close(password)))).mail
+    return (
+      await database.transaction((sql) =>
+        saveSetting(
+          sql,
+          site.id,
+          'mail',
+          mail,
+          version,
+          noteOf(request, 'Change the mail server'),
+          Date.now(),
+          password === undefined ? undefined : password === null ? null : seal.close(password)
+        )
+      )
+    ).mail
   })
   app.put('/settings/people', allow(INSTALLER, { body: SavePeopleSchema }), async (request) => {
     const { people, version } = request.body
     const all = [...people.people, ...people.groups].map(({ id }) => id)
     const twice = all.findIndex((id, i) => all.indexOf(id) < i)
     if (twice >= 0) throw new InputError('$.people', `has the id "${all[twice]}" twice`)
-    people.groups.forEach((g, i) => g.members.forEach((m, k) => {
-      if (!people.people.some((p) => p.id === m)) throw new InputError(`$.people.groups[${i}].members[${k}]`, `names "${m}", and there is no such person`)
-    }))
+    people.groups.forEach((g, i) =>
+      g.members.forEach((m, k) => {
+        if (!people.people.some((p) => p.id === m))
+          throw new InputError(
+            `$.people.groups[${i}].members[${k}]`,
+            `names "${m}", and there is no such person`
+          )
+      })
+    )
     const site = await theSite()
-    return (await database.transaction((sql) => saveSetting(sql, site.id, 'people', people, version, noteOf(request, 'Change the people of the site'), Date.now()))).people
+    return (
+      await database.transaction((sql) =>
+        saveSetting(
+          sql,
+          site.id,
+          'people',
+          people,
+          version,
+          noteOf(request, 'Change the people of the site'),
+          Date.now()
+        )
+      )
+    ).people
   })
   app.put('/settings/usual', allow(INSTALLER, { body: SaveUsualSchema }), async (request) => {
     const { actions, version } = request.body
     const site = await theSite()
     await checkNames(actions, '$.actions', site.id)
-    return (await database.transaction((sql) => saveSetting(sql, site.id, 'usual', actions, version, noteOf(request, 'Change the usual actions'), Date.now()))).usual
+    return (
+      await database.transaction((sql) =>
+        saveSetting(
+          sql,
+          site.id,
+          'usual',
+          actions,
+          version,
+          noteOf(request, 'Change the usual actions'),
+          Date.now()
+        )
+      )
+    ).usual
   })
 
   app.register(async (instance) => {
     const files = instance as unknown as Api
-    files.addContentTypeParser(['audio/wav', 'text/calendar'], { parseAs: 'buffer', bodyLimit: MOST_CALENDAR_BYTES }, (_request, body, done) => done(null, body))
+    files.addContentTypeParser(
+      ['audio/wav', 'text/calendar'],
+      { parseAs: 'buffer', bodyLimit: MOST_CALENDAR_BYTES },
+      (_request, body, done) => done(null, body)
+    )
 
-    files.post('/voices', allow(INSTALLER, { querystring: v.object({ name: v.optional(v.string('must be a text'), 'Voice') }), body: fileBody('a WAVE file, sent as audio/wav') }), async ({ query, body: content }, reply) => {
-      // Refused before it is kept, with the byte at which it is wrong.
-      const { seconds } = readWave(new Uint8Array(content.subarray(0, MOST_WAVE_BYTES + 1)))
-      const site = await theSite()
-      const voice = { id: `voice-${randomUUID().slice(0, 8)}`, name: query.name.trim().slice(0, 80) || 'Voice', seconds, content }
-      await insertVoice(database, site.id, voice, Date.now())
-      return reply.status(201).send({ id: voice.id, name: voice.name, seconds, bytes: content.length })
-    })
+    files.post(
+      '/voices',
+      allow(INSTALLER, {
+        querystring: v.object({ name: v.optional(v.string('must be a text'), 'Voice') }),
+        body: fileBody('a WAVE file, sent as audio/wav')
+      }),
+      async ({ query, body: content }, reply) => {
+        // Refused before it is kept, with the byte at which it is wrong.
+        const { seconds } = readWave(new Uint8Array(content.subarray(0, MOST_WAVE_BYTES + 1)))
+        const site = await theSite()
+        const voice = {
+          id: `voice-${randomUUID().slice(0, 8)}`,
+          name: query.name.trim().slice(0, 80) || 'Voice',
+          seconds,
+          content
+        }
+        await insertVoice(database, site.id, voice, Date.now())
+        return reply
+          .status(201)
+          .send({ id: voice.id, name: voice.name, seconds, bytes: content.length })
+      }
+    )
 
     /** Reads a calendar as a schedule; it is kept only when it is saved as one. */
-    files.post('/calendars', allow(INSTALLER, { querystring: v.object({ id: v.optional(v.pipe(v.string('must be a text'), v.regex(/^[\w-]{1,64}$/, 'must be 1 to 64 letters, digits, - or _'))) }), body: fileBody('a calendar, sent as text/calendar') }), async ({ query, body }) => {
-      const site = await theSite()
-      return readInThread({ text: textOf(body), id: query.id ?? `hours-${randomUUID().slice(0, 8)}`, site: { timeZone: site.timeZone, position: site.position ?? undefined }, from: Date.now() })
-    })
+    files.post(
+      '/calendars',
+      allow(INSTALLER, {
+        querystring: v.object({
+          id: v.optional(
+            v.pipe(
+              v.string('must be a text'),
+              v.regex(/^[\w-]{1,64}$/, 'must be 1 to 64 letters, digits, - or _')
+            )
+          )
+        }),
+        body: fileBody('a calendar, sent as text/calendar')
+      }),
+      async ({ query, body }) => {
+        const site = await theSite()
+        return readInThread({
+          text: textOf(body),
+          id: query.id ?? `hours-${randomUUID().slice(0, 8)}`,
+          site: { timeZone: site.timeZone, position: site.position ?? undefined },
+          from: Date.now()
+        })
+      }
+    )
   })
 
   app.get('/phrases/:id', allow(INSTALLER, { params: byId }), async ({ params }, reply) => {
     if (!Object.hasOwn(PHRASES, params.id)) throw notFound(`phrase ${params.id.slice(0, 64)}`)
     return reply.type('audio/wav').send(readPhrase(params.id as Phrase))
   })
-  app.get('/voices/:id', allow(INSTALLER, { params: byId }), async ({ params }, reply) => reply.type('audio/wav').send(await readVoice(database, (await theSite()).id, params.id)))
+  app.get('/voices/:id', allow(INSTALLER, { params: byId }), async ({ params }, reply) =>
+    reply.type('audio/wav').send(await readVoice(database, (await theSite()).id, params.id))
+  )
 
-  app.get('/schedules/:id/calendar.ics', allow(INSTALLER, { params: byId }), async ({ params }, reply) => {
-    const site = await theSite()
-    const kept = (await readSchedules(database, site.id)).find(({ schedule }) => schedule.id === params.id)
-    if (!kept) throw notFound(`schedule ${params.id.slice(0, 64)}`)
-    const name = kept.schedule.name.replace(/[^\w-]+/g, '-') || 'hours'
-    return reply.type('text/calendar; charset=utf-8').header('content-disposition', `attachment; filename="${name}.ics"`).send(writeCalendar(kept.schedule, { timeZone: site.timeZone, position: site.position ?? undefined }, Date.now()))
-  })
+  app.get(
+    '/schedules/:id/calendar.ics',
+    allow(INSTALLER, { params: byId }),
+    async ({ params }, reply) => {
+      const site = await theSite()
+      const kept = (await readSchedules(database, site.id)).find(
+        ({ schedule }) => schedule.id === params.id
+      )
+      if (!kept) throw notFound(`schedule ${params.id.slice(0, 64)}`)
+      const name = kept.schedule.name.replace(/[^\w-]+/g, '-') || 'hours'
+      return reply
+        .type('text/calendar; charset=utf-8')
+        .header('content-disposition', `attachment; filename="${name}.ics"`)
+        .send(
+          writeCalendar(
+            kept.schedule,
+            { timeZone: site.timeZone, position: site.position ?? undefined },
+            Date.now()
+          )
+        )
+    }
+  )
 }

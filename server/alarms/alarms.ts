@@ -8,7 +8,15 @@ import { busy, notFound } from '../errors.ts'
 import type { Author } from '../history/rows.ts'
 import { readContext } from './context.ts'
 import { insertDelivery, takeTrigger, type NewTrigger, type Taken } from './intake.ts'
-import { closedUntilAcknowledged, lockAlarm, markAcknowledged, markClosed, markHanded, noteAlarm, readAlarm } from './rows.ts'
+import {
+  closedUntilAcknowledged,
+  lockAlarm,
+  markAcknowledged,
+  markClosed,
+  markHanded,
+  noteAlarm,
+  readAlarm
+} from './rows.ts'
 
 /** Which of a detection's outputs the camera sets off itself. */
 export type ByCamera = (sql: Sql, camera: string, detection: string) => Promise<ReadonlySet<string>>
@@ -20,7 +28,11 @@ export class Alarms {
   private readonly tell: (what: { alarm: number; trigger?: number }) => void
 
   /** @param kick deliveries may be due @param tell an alarm is new or has changed, by a trigger or by what somebody did */
-  constructor(database: Database, kick: () => void, tell: (what: { alarm: number; trigger?: number }) => void) {
+  constructor(
+    database: Database,
+    kick: () => void,
+    tell: (what: { alarm: number; trigger?: number }) => void
+  ) {
     this.database = database
     this.kick = kick
     this.tell = tell
@@ -46,12 +58,36 @@ export class Alarms {
   }
 
   /** A trigger from elsewhere, by the ids of what fired. @throws ApiError when there is no such detection */
-  async send({ key, camera, detection: id, at, ...trigger }: { key: string; camera: string; detection: string; at?: number; target?: number; direction?: 'leftToRight' | 'rightToLeft'; cause?: NewTrigger['trigger']['cause'] }): Promise<Taken> {
-    const kept = (await readDetections(this.database, camera)).find(({ detection }) => detection.id === id)
+  async send({
+    key,
+    camera,
+    detection: id,
+    at,
+    ...trigger
+  }: {
+    key: string
+    camera: string
+    detection: string
+    at?: number
+    target?: number
+    direction?: 'leftToRight' | 'rightToLeft'
+    cause?: NewTrigger['trigger']['cause']
+  }): Promise<Taken> {
+    const kept = (await readDetections(this.database, camera)).find(
+      ({ detection }) => detection.id === id
+    )
     if (!kept) throw notFound(`detection ${id.slice(0, 64)} on ${camera.slice(0, 64)}`)
     const { detection } = kept
     if (!detection.enabled) throw busy(`${detection.name} is switched off`)
-    return this.take({ source: 'sender', key, camera, detection, trigger: { ...trigger, ...(detection.kind === 'tamper' && { severity: detection.severity }) }, firedAt: at ?? Date.now(), byCamera: new Set() })
+    return this.take({
+      source: 'sender',
+      key,
+      camera,
+      detection,
+      trigger: { ...trigger, ...(detection.kind === 'tamper' && { severity: detection.severity }) },
+      firedAt: at ?? Date.now(),
+      byCamera: new Set()
+    })
   }
 
   /**
@@ -59,7 +95,10 @@ export class Alarms {
    *
    * @throws InputError when something has to be given first; ApiError when somebody was faster
    */
-  async acknowledge(id: number, given: Author & { comment: string; confirmed: boolean }): Promise<AlarmView> {
+  async acknowledge(
+    id: number,
+    given: Author & { comment: string; confirmed: boolean }
+  ): Promise<AlarmView> {
     await this.database.transaction(async (sql) => {
       const { state, actions } = await lockAlarm(sql, id)
       if (state !== 'waiting') throw busy('somebody has acknowledged this alarm already')
@@ -67,12 +106,40 @@ export class Alarms {
       if (lacks) throw new InputError('acknowledging', lacks)
       const now = Date.now()
       await markAcknowledged(sql, id, given, given.comment.trim(), now)
-      for (const { endpoint, recipient } of await closedUntilAcknowledged(sql, id)) await insertDelivery(sql, { trigger: null, alarm: id, endpoint, recipient, by: 'server', does: 'off', at: now, held: null }, now)
+      for (const { endpoint, recipient } of await closedUntilAcknowledged(sql, id))
+        await insertDelivery(
+          sql,
+          {
+            trigger: null,
+            alarm: id,
+            endpoint,
+            recipient,
+            by: 'server',
+            does: 'off',
+            at: now,
+            held: null
+          },
+          now
+        )
       const { switch: wanted } = actions.acknowledge
       if (!wanted) return
       const context = await readContext(sql)
       const endpoint = context.actions.endpoints.find((e) => e.id === wanted.endpoint)
-      if (endpoint && isOutput(endpoint)) await insertDelivery(sql, { trigger: null, alarm: id, endpoint, recipient: context.names.get(endpoint.device) ?? endpoint.device, by: 'server', does: wanted.on ? 'on' : 'off', at: now, held: null }, now)
+      if (endpoint && isOutput(endpoint))
+        await insertDelivery(
+          sql,
+          {
+            trigger: null,
+            alarm: id,
+            endpoint,
+            recipient: context.names.get(endpoint.device) ?? endpoint.device,
+            by: 'server',
+            does: wanted.on ? 'on' : 'off',
+            at: now,
+            held: null
+          },
+          now
+        )
     })
     this.kick()
     this.tell({ alarm: id })
@@ -94,14 +161,18 @@ export class Alarms {
   /** Closes an alarm that was acknowledged: nothing is left to do about it. */
   async close(id: number, words: string, by: Author): Promise<AlarmView> {
     return this.write(id, async (sql, state) => {
-      if (state === 'waiting') throw busy('this alarm has not been acknowledged; acknowledge it first')
+      if (state === 'waiting')
+        throw busy('this alarm has not been acknowledged; acknowledge it first')
       if (state === 'closed') throw busy('this alarm has been closed already')
       await markClosed(sql, id, Date.now())
       await noteAlarm(sql, id, 'closed', words.trim(), by, Date.now())
     })
   }
 
-  private async write(id: number, work: (sql: Sql, state: AlarmView['state']) => Promise<void>): Promise<AlarmView> {
+  private async write(
+    id: number,
+    work: (sql: Sql, state: AlarmView['state']) => Promise<void>
+  ): Promise<AlarmView> {
     await this.database.transaction(async (sql) => work(sql, (await lockAlarm(sql, id)).state))
     this.tell({ alarm: id })
     return readAlarm(this.database, id)

@@ -24,9 +24,27 @@ let known: { key: string; hours: EndpointHours } | null = null
 export async function readContext(sql: Sql): Promise<ActionsContext> {
   const site = await readSite(sql)
   if (!site) throw notFound('a site')
-  const [endpoints, schedules, settings, devices] = [await readEndpoints(sql, site.id), await readSchedules(sql, site.id), await readSettings(sql, site.id), await listDevices(sql)]
-  const key = JSON.stringify([site.id, site.timeZone, site.position, schedules.map(({ schedule, version, changedAt }) => [schedule.id, version, changedAt])])
-  if (known?.key !== key) known = { key, hours: new EndpointHours(schedules.map((s) => s.schedule), site.timeZone, site.position ?? undefined) }
+  const [endpoints, schedules, settings, devices] = [
+    await readEndpoints(sql, site.id),
+    await readSchedules(sql, site.id),
+    await readSettings(sql, site.id),
+    await listDevices(sql)
+  ]
+  const key = JSON.stringify([
+    site.id,
+    site.timeZone,
+    site.position,
+    schedules.map(({ schedule, version, changedAt }) => [schedule.id, version, changedAt])
+  ])
+  if (known?.key !== key)
+    known = {
+      key,
+      hours: new EndpointHours(
+        schedules.map((s) => s.schedule),
+        site.timeZone,
+        site.position ?? undefined
+      )
+    }
   return {
     site,
     schedules: schedules.map((s) => s.schedule),

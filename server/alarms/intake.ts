@@ -1,7 +1,13 @@
 import { joins } from '../../core/actions/alarms.ts'
 import { planDeliveries, type PlannedDelivery, type SiteActions } from '../../core/actions/plan.ts'
 import type { Trigger } from '../../core/detections/index.ts'
-import { addressesOf, isOutput, type Actions, type Endpoint, type People } from '../../core/formats/actions.ts'
+import {
+  addressesOf,
+  isOutput,
+  type Actions,
+  type Endpoint,
+  type People
+} from '../../core/formats/actions.ts'
 import { NO_ACTIONS } from '../../core/formats/noActions.ts'
 import type { Detection, Severity } from '../../core/formats/plan.ts'
 import type { TargetClass } from '../../core/targets/classes.ts'
@@ -20,7 +26,11 @@ export interface NewTrigger {
   camera: string
   /** As it was when it fired. */
   detection: Detection
-  trigger: Pick<Trigger, 'target' | 'direction' | 'cause' | 'severity'> & { frame?: number; time?: number; /** Of the target, where it is known. */ class?: TargetClass }
+  trigger: Pick<Trigger, 'target' | 'direction' | 'cause' | 'severity'> & {
+    frame?: number
+    time?: number
+    /** Of the target, where it is known. */ class?: TargetClass
+  }
   /** Milliseconds of UTC; of a run, on the clip's own clock. */
   firedAt: number
   byCamera: ReadonlySet<string>
@@ -52,7 +62,14 @@ interface AlarmRow {
  *
  * @param names of devices and cameras, for what people read
  */
-export async function takeTrigger(sql: Sql, siteId: string, site: SiteActions, names: ReadonlyMap<string, string>, t: NewTrigger, now: number): Promise<Taken> {
+export async function takeTrigger(
+  sql: Sql,
+  siteId: string,
+  site: SiteActions,
+  names: ReadonlyMap<string, string>,
+  t: NewTrigger,
+  now: number
+): Promise<Taken> {
   // The detection's row is the lock; what follows reads what is committed.
   const [row] = await sql.rows<{ actions: unknown }>(
     'SELECT a.body AS actions FROM detection d LEFT JOIN detection_actions a ON a.camera_id = d.camera_id AND a.detection_id = d.id WHERE d.camera_id = ? AND d.id = ? FOR UPDATE',
@@ -64,7 +81,8 @@ export async function takeTrigger(sql: Sql, siteId: string, site: SiteActions, n
       'SELECT id, alarm_id, (SELECT COUNT(*) FROM delivery WHERE delivery.trigger_id = fired_trigger.id) AS deliveries FROM fired_trigger WHERE camera_id = ? AND sender_key = ?',
       [t.camera, t.key]
     )
-    if (known) return { id: known.id, alarm: known.alarm_id, deliveries: known.deliveries, again: true }
+    if (known)
+      return { id: known.id, alarm: known.alarm_id, deliveries: known.deliveries, again: true }
   }
   const actions = row.actions === null ? NO_ACTIONS : parsed<Actions>(row.actions)
   const severity: Severity = t.trigger.severity ?? actions.severity
@@ -72,15 +90,60 @@ export async function takeTrigger(sql: Sql, siteId: string, site: SiteActions, n
     `SELECT id, state, last_at, acted_at FROM alarm WHERE camera_id = ? AND detection_id = ? AND ${t.run === undefined ? 'run_id IS NULL' : 'run_id = ?'} ORDER BY id DESC LIMIT 1`,
     [t.camera, t.detection.id, ...(t.run === undefined ? [] : [t.run])]
   )
-  const planned = planDeliveries({ instant: t.firedAt + (t.walk?.later ?? 0), severity, lastActedAt: t.walk ? null : (last?.acted_at ?? null), byCamera: t.byCamera }, actions, site)
+  const planned = planDeliveries(
+    {
+      instant: t.firedAt + (t.walk?.later ?? 0),
+      severity,
+      lastActedAt: t.walk ? null : (last?.acted_at ?? null),
+      byCamera: t.byCamera
+    },
+    actions,
+    site
+  )
   const actedAt = planned.length ? t.firedAt : (last?.acted_at ?? null)
-  const alarm = last && joins({ state: last.state, lastAt: last.last_at }, t.firedAt, actions) ? await grow(sql, last.id, t.firedAt, actedAt) : await begin(sql, siteId, t, actions, severity, actedAt)
+  const alarm =
+    last && joins({ state: last.state, lastAt: last.last_at }, t.firedAt, actions)
+      ? await grow(sql, last.id, t.firedAt, actedAt)
+      : await begin(sql, siteId, t, actions, severity, actedAt)
   const { insertId: id } = await sql.run(
     `INSERT INTO fired_trigger (run_id, camera_id, detection_id, kind, class, way, target, frame, clip_seconds, direction, cause, severity, fired_at, fired_with, source, sender_key, device_id, alarm_id)
      VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
-    [t.run ?? null, t.camera, t.detection.id, t.detection.kind, t.trigger.class ?? null, wayOf(t), t.trigger.target ?? null, t.trigger.frame ?? null, t.trigger.time ?? null, t.trigger.direction ?? null, t.trigger.cause ?? null, severity, t.firedAt, JSON.stringify(t.detection), t.source, t.key ?? null, t.device ?? null, alarm]
+    [
+      t.run ?? null,
+      t.camera,
+      t.detection.id,
+      t.detection.kind,
+      t.trigger.class ?? null,
+      wayOf(t),
+      t.trigger.target ?? null,
+      t.trigger.frame ?? null,
+      t.trigger.time ?? null,
+      t.trigger.direction ?? null,
+      t.trigger.cause ?? null,
+      severity,
+      t.firedAt,
+      JSON.stringify(t.detection),
+      t.source,
+      t.key ?? null,
+      t.device ?? null,
+      alarm
+    ]
   )
-  for (const p of planned) await insertDelivery(sql, { trigger: id, alarm, endpoint: p.endpoint, recipient: recipientOf(p.endpoint, t.camera, site.people, names), by: p.by, does: 'on', at: now + (p.by === 'camera' ? CAMERA_WITHIN_MS : p.waitMs), held: p.held }, now)
+  for (const p of planned)
+    await insertDelivery(
+      sql,
+      {
+        trigger: id,
+        alarm,
+        endpoint: p.endpoint,
+        recipient: recipientOf(p.endpoint, t.camera, site.people, names),
+        by: p.by,
+        does: 'on',
+        at: now + (p.by === 'camera' ? CAMERA_WITHIN_MS : p.waitMs),
+        held: p.held
+      },
+      now
+    )
   for (const p of planned) await followRelay(sql, p, alarm, names, now)
   return { id, alarm, deliveries: planned.length, again: false }
 }
@@ -88,28 +151,81 @@ export async function takeTrigger(sql: Sql, siteId: string, site: SiteActions, n
 /** From which named side to which a line was crossed. */
 function wayOf({ detection: d, trigger: { direction } }: NewTrigger): string | null {
   if (d.kind !== 'line' || !direction || !d.sides?.left || !d.sides.right) return null
-  return direction === 'leftToRight' ? `${d.sides.left} → ${d.sides.right}` : `${d.sides.right} → ${d.sides.left}`
+  return direction === 'leftToRight'
+    ? `${d.sides.left} → ${d.sides.right}`
+    : `${d.sides.right} → ${d.sides.left}`
 }
 
-async function grow(sql: Sql, id: number, firedAt: number, actedAt: number | null): Promise<number> {
-  await sql.run('UPDATE alarm SET last_at = GREATEST(last_at, ?), acted_at = ?, triggers = triggers + 1 WHERE id = ?', [firedAt, actedAt, id])
+async function grow(
+  sql: Sql,
+  id: number,
+  firedAt: number,
+  actedAt: number | null
+): Promise<number> {
+  await sql.run(
+    'UPDATE alarm SET last_at = GREATEST(last_at, ?), acted_at = ?, triggers = triggers + 1 WHERE id = ?',
+    [firedAt, actedAt, id]
+  )
   return id
 }
 
-async function begin(sql: Sql, siteId: string, { camera, detection, firedAt, run }: NewTrigger, actions: Actions, severity: Severity, actedAt: number | null): Promise<number> {
+async function begin(
+  sql: Sql,
+  siteId: string,
+  { camera, detection, firedAt, run }: NewTrigger,
+  actions: Actions,
+  severity: Severity,
+  actedAt: number | null
+): Promise<number> {
   const { insertId } = await sql.run(
     "INSERT INTO alarm (site_id, camera_id, detection_id, name, severity, priority, state, actions, first_at, last_at, acted_at, triggers, run_id) VALUES (?, ?, ?, ?, ?, ?, 'waiting', ?, ?, ?, ?, 1, ?)",
-    [siteId, camera, detection.id, detection.name, severity, actions.priority, JSON.stringify(actions), firedAt, firedAt, actedAt, run ?? null]
+    [
+      siteId,
+      camera,
+      detection.id,
+      detection.name,
+      severity,
+      actions.priority,
+      JSON.stringify(actions),
+      firedAt,
+      firedAt,
+      actedAt,
+      run ?? null
+    ]
   )
   return insertId
 }
 
 /** A relay that follows opens some seconds after the last trigger: what would open it earlier is put off. */
-async function followRelay(sql: Sql, { endpoint, by, held }: PlannedDelivery, alarm: number, names: ReadonlyMap<string, string>, now: number): Promise<void> {
-  if (endpoint.kind !== 'relay' || endpoint.mode !== 'follow' || by === 'camera' || held !== null) return
+async function followRelay(
+  sql: Sql,
+  { endpoint, by, held }: PlannedDelivery,
+  alarm: number,
+  names: ReadonlyMap<string, string>,
+  now: number
+): Promise<void> {
+  if (endpoint.kind !== 'relay' || endpoint.mode !== 'follow' || by === 'camera' || held !== null)
+    return
   const at = now + endpoint.seconds * 1000
-  const { affectedRows } = await sql.run("UPDATE delivery SET next_at = ? WHERE endpoint_id = ? AND does = 'off' AND state = 'pending'", [at, endpoint.id])
-  if (!affectedRows) await insertDelivery(sql, { trigger: null, alarm, endpoint, recipient: names.get(endpoint.device) ?? endpoint.device, by: 'server', does: 'off', at, held: null }, now)
+  const { affectedRows } = await sql.run(
+    "UPDATE delivery SET next_at = ? WHERE endpoint_id = ? AND does = 'off' AND state = 'pending'",
+    [at, endpoint.id]
+  )
+  if (!affectedRows)
+    await insertDelivery(
+      sql,
+      {
+        trigger: null,
+        alarm,
+        endpoint,
+        recipient: names.get(endpoint.device) ?? endpoint.device,
+        by: 'server',
+        does: 'off',
+        at,
+        held: null
+      },
+      now
+    )
 }
 
 export interface NewDelivery {
@@ -127,12 +243,30 @@ export interface NewDelivery {
 export async function insertDelivery(sql: Sql, d: NewDelivery, now: number): Promise<void> {
   await sql.run(
     'INSERT INTO delivery (trigger_id, alarm_id, kind, recipient, state, next_at, error, endpoint_id, endpoint, made_by, does, created_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)',
-    [d.trigger, d.alarm, d.endpoint.kind, d.recipient.slice(0, 500), d.held === null ? 'pending' : 'held', d.at, d.held, d.endpoint.id, JSON.stringify(d.endpoint), d.by, d.does, now]
+    [
+      d.trigger,
+      d.alarm,
+      d.endpoint.kind,
+      d.recipient.slice(0, 500),
+      d.held === null ? 'pending' : 'held',
+      d.at,
+      d.held,
+      d.endpoint.id,
+      JSON.stringify(d.endpoint),
+      d.by,
+      d.does,
+      now
+    ]
   )
 }
 
 /** Where it goes, as people read it. */
-function recipientOf(endpoint: Endpoint, camera: string, people: People, names: ReadonlyMap<string, string>): string {
+function recipientOf(
+  endpoint: Endpoint,
+  camera: string,
+  people: People,
+  names: ReadonlyMap<string, string>
+): string {
   const named = (id: string): string => names.get(id) ?? id
   if (isOutput(endpoint)) return named(endpoint.device)
   switch (endpoint.kind) {

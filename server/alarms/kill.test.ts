@@ -21,16 +21,43 @@ afterAll(async () => {
 
 test('killed hard at twenty random moments under 100 triggers a second: every trigger that was answered has all its deliveries', async () => {
   // Two detections, of which each trigger sets off two webhooks; the server of the test itself does nothing meanwhile.
-  for (const id of ['one', 'two']) await t.ask('PUT', `/api/endpoints/${id}`, { version: 0, endpoint: { id, name: id, kind: 'webhook', url: 'http://stand-in/hooks' } })
-  const detections = [['quay-path', 'path-crossing'], ['slipway', 'quay-edge']]
+  for (const id of ['one', 'two'])
+    await t.ask('PUT', `/api/endpoints/${id}`, {
+      version: 0,
+      endpoint: { id, name: id, kind: 'webhook', url: 'http://stand-in/hooks' }
+    })
+  const detections = [
+    ['quay-path', 'path-crossing'],
+    ['slipway', 'quay-edge']
+  ]
   for (const [camera, id] of detections) {
-    const { version } = (await t.ask('GET', `/api/cameras/${camera}`)).body.detections.find((d: any) => d.detection.id === id).actions
-    expect((await t.ask('PUT', `/api/cameras/${camera}/detections/${id}/actions`, { version, actions: { links: ['one', 'two'], groupSeconds: 5 } })).status).toBe(200)
+    const { version } = (await t.ask('GET', `/api/cameras/${camera}`)).body.detections.find(
+      (d: any) => d.detection.id === id
+    ).actions
+    expect(
+      (
+        await t.ask('PUT', `/api/cameras/${camera}/detections/${id}/actions`, {
+          version,
+          actions: { links: ['one', 'two'], groupSeconds: 5 }
+        })
+      ).status
+    ).toBe(200)
   }
   await t.app.close()
   const { ports, name } = t.parts
   const start = async (): Promise<string> => {
-    child = spawn(process.execPath, [join(root, 'scripts/run.mjs'), 'server/testing/killable.ts', process.env.WARDOPTIC_TEST_DATABASE!, name, t.folder, JSON.stringify(ports)], { stdio: ['ignore', 'pipe', 'inherit'] })
+    child = spawn(
+      process.execPath,
+      [
+        join(root, 'scripts/run.mjs'),
+        'server/testing/killable.ts',
+        process.env.WARDOPTIC_TEST_DATABASE!,
+        name,
+        t.folder,
+        JSON.stringify(ports)
+      ],
+      { stdio: ['ignore', 'pipe', 'inherit'] }
+    )
     const [line] = (await once(createInterface(child.stdout!), 'line')) as [string]
     return line
   }
@@ -40,7 +67,11 @@ test('killed hard at twenty random moments under 100 triggers a second: every tr
   let unanswered: { key: string; camera: string; detection: string }[] = []
   const sendOne = async (address: string, body: (typeof unanswered)[number]): Promise<void> => {
     try {
-      const answer = await fetch(`${address}/api/triggers`, { method: 'POST', headers: { 'content-type': 'application/json', cookie: t.cookie }, body: JSON.stringify(body) })
+      const answer = await fetch(`${address}/api/triggers`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json', cookie: t.cookie },
+        body: JSON.stringify(body)
+      })
       if (answer.ok) answered.push(body.key)
       else throw new Error(await answer.text())
     } catch {
@@ -71,12 +102,22 @@ test('killed hard at twenty random moments under 100 triggers a second: every tr
   expect(sent).toBeGreaterThan(KILLS * 5)
 
   // None lost, none twice, none without its deliveries; and in the end each is made.
-  const count = async (sql: string): Promise<number> => (await t.database.rows<{ n: number }>(sql))[0].n
-  expect(await count("SELECT COUNT(DISTINCT sender_key) AS n FROM fired_trigger WHERE source = 'sender'")).toBe(sent)
+  const count = async (sql: string): Promise<number> =>
+    (await t.database.rows<{ n: number }>(sql))[0].n
+  expect(
+    await count("SELECT COUNT(DISTINCT sender_key) AS n FROM fired_trigger WHERE source = 'sender'")
+  ).toBe(sent)
   expect(await count("SELECT COUNT(*) AS n FROM fired_trigger WHERE source = 'sender'")).toBe(sent)
-  expect(await count('SELECT COUNT(*) AS n FROM fired_trigger t WHERE (SELECT COUNT(*) FROM delivery d WHERE d.trigger_id = t.id) <> 2')).toBe(0)
+  expect(
+    await count(
+      'SELECT COUNT(*) AS n FROM fired_trigger t WHERE (SELECT COUNT(*) FROM delivery d WHERE d.trigger_id = t.id) <> 2'
+    )
+  ).toBe(0)
   expect(await count('SELECT SUM(triggers) AS n FROM alarm').then(Number)).toBe(sent)
-  await eventually(async () => (await count("SELECT COUNT(*) AS n FROM delivery WHERE state = 'pending'")) === 0, 60)
+  await eventually(
+    async () => (await count("SELECT COUNT(*) AS n FROM delivery WHERE state = 'pending'")) === 0,
+    60
+  )
   expect(await count("SELECT COUNT(*) AS n FROM delivery WHERE state = 'sent'")).toBe(2 * sent)
   // What the receiver got: everything; twice only what it had answered when the server was killed before it could write that down.
   const keys: string[] = (await t.outside()).hooks.map((h: any) => h.key)

@@ -30,37 +30,98 @@ afterAll(async () => {
 const view = async (): Promise<SiteActionsView> => (await t.ask('GET', '/api/actions')).body
 async function change(id: string, more: object): Promise<void> {
   const { endpoint, version } = (await view()).endpoints.find((e) => e.endpoint.id === id)!
-  expect((await t.ask('PUT', `/api/endpoints/${id}`, { version, endpoint: { ...endpoint, ...more } })).status).toBe(200)
+  expect(
+    (await t.ask('PUT', `/api/endpoints/${id}`, { version, endpoint: { ...endpoint, ...more } }))
+      .status
+  ).toBe(200)
 }
-const edit = async (camera: string, detection: { id: string; [key: string]: unknown }): Promise<void> => {
-  const kept = (await t.ask('GET', `/api/cameras/${camera}`)).body.detections.find((d: any) => d.detection.id === detection.id)
-  expect((await t.ask('PUT', `/api/cameras/${camera}/detections/${detection.id}`, { detection: { ...kept?.detection, ...detection }, position: 0, version: kept?.version ?? 0 })).status).toBe(200)
+const edit = async (
+  camera: string,
+  detection: { id: string; [key: string]: unknown }
+): Promise<void> => {
+  const kept = (await t.ask('GET', `/api/cameras/${camera}`)).body.detections.find(
+    (d: any) => d.detection.id === detection.id
+  )
+  expect(
+    (
+      await t.ask('PUT', `/api/cameras/${camera}/detections/${detection.id}`, {
+        detection: { ...kept?.detection, ...detection },
+        position: 0,
+        version: kept?.version ?? 0
+      })
+    ).status
+  ).toBe(200)
 }
-const link = async (camera: string, id: string, links: string[], more: object = {}): Promise<void> => {
-  const { version } = (await t.ask('GET', `/api/cameras/${camera}`)).body.detections.find((d: any) => d.detection.id === id).actions
-  expect((await t.ask('PUT', `/api/cameras/${camera}/detections/${id}/actions`, { version, actions: { links, ...more } })).status).toBe(200)
+const link = async (
+  camera: string,
+  id: string,
+  links: string[],
+  more: object = {}
+): Promise<void> => {
+  const { version } = (await t.ask('GET', `/api/cameras/${camera}`)).body.detections.find(
+    (d: any) => d.detection.id === id
+  ).actions
+  expect(
+    (
+      await t.ask('PUT', `/api/cameras/${camera}/detections/${id}/actions`, {
+        version,
+        actions: { links, ...more }
+      })
+    ).status
+  ).toBe(200)
 }
 const send = async (device: string): Promise<SendingView> => {
   const { body } = await t.ask('POST', '/api/sendings', { devices: [device] })
-  return eventually(async () => { const s = (await t.ask('GET', `/api/sendings/${body.id}`)).body; return s.finished && s })
+  return eventually(async () => {
+    const s = (await t.ask('GET', `/api/sendings/${body.id}`)).body
+    return s.finished && s
+  })
 }
-const alarmOf = (detection: string, most = 60): Promise<AlarmView> => eventually(async () => (await t.ask('GET', '/api/alarms')).body.alarms.find((a: AlarmView) => a.detection === detection), most)
-const byKind = (a: AlarmView) => Object.fromEntries([...a.deliveries].reverse().map((d) => [d.kind, d]))
+const alarmOf = (detection: string, most = 60): Promise<AlarmView> =>
+  eventually(
+    async () =>
+      (await t.ask('GET', '/api/alarms')).body.alarms.find(
+        (a: AlarmView) => a.detection === detection
+      ),
+    most
+  )
+const byKind = (a: AlarmView) =>
+  Object.fromEntries([...a.deliveries].reverse().map((d) => [d.kind, d]))
 
 describe('a rule fires on a camera', () => {
   test('the plan is sent with the outputs that the camera sets off itself; only then it is said so', async () => {
     await link('slipway', 'quay-edge', ['strobe-mast', 'voice-mast', 'floodlight', 'record'])
     await change('floodlight', { schedule: undefined, mode: 'untilAcknowledged' })
     expect((await view()).byCamera).toEqual([])
-    const { devices: [sent] } = await send('cam-slipway')
-    expect(sent.results.map((r) => [r.name, r.what, r.error])).toEqual([['Quay edge', 'created', null], ['Strobe on the mast', 'changed', null], ['Voice on the mast', 'changed', null]])
-    expect((await view()).byCamera.sort()).toEqual(['slipway quay-edge strobe-mast', 'slipway quay-edge voice-mast'])
-    expect(made.get('cam-slipway')!.outputs.settingOf('strobe')).toMatchObject({ settings: { Time: 'PT10S', Pattern: 'fast' }, rules: ['analytics/quay-edge'], hours: '' })
+    const {
+      devices: [sent]
+    } = await send('cam-slipway')
+    expect(sent.results.map((r) => [r.name, r.what, r.error])).toEqual([
+      ['Quay edge', 'created', null],
+      ['Strobe on the mast', 'changed', null],
+      ['Voice on the mast', 'changed', null]
+    ])
+    expect((await view()).byCamera.sort()).toEqual([
+      'slipway quay-edge strobe-mast',
+      'slipway quay-edge voice-mast'
+    ])
+    expect(made.get('cam-slipway')!.outputs.settingOf('strobe')).toMatchObject({
+      settings: { Time: 'PT10S', Pattern: 'fast' },
+      rules: ['analytics/quay-edge'],
+      hours: ''
+    })
     // Changed in the plan it waits to be sent again, and readiness says so.
     await change('strobe-mast', { seconds: 20 })
-    const waiting = (): Promise<string[]> => t.ask('GET', '/api/devices/cam-slipway').then(({ body }) => (body as DeviceView).outputs.find((o) => o.token === 'strobe')!.waiting)
+    const waiting = (): Promise<string[]> =>
+      t
+        .ask('GET', '/api/devices/cam-slipway')
+        .then(({ body }) => (body as DeviceView).outputs.find((o) => o.token === 'strobe')!.waiting)
     expect(await waiting()).toEqual(['Time is PT10S, planned PT20S'])
-    expect((await t.ask('GET', '/api/readiness')).body.findings.find((f: any) => f.code === 'not-sent' && f.sentence.includes('Strobe'))).toMatchObject({ mend: { does: 'send' } })
+    expect(
+      (await t.ask('GET', '/api/readiness')).body.findings.find(
+        (f: any) => f.code === 'not-sent' && f.sentence.includes('Strobe')
+      )
+    ).toMatchObject({ mend: { does: 'send' } })
     await send('cam-slipway')
     expect(await waiting()).toEqual([])
   }, 60_000)
@@ -68,7 +129,10 @@ describe('a rule fires on a camera', () => {
   test('the alarm has it all: the camera’s own outputs said by the camera, the rest made by the server', async () => {
     // The script of the scene: somebody comes up from the water within the first half minute.
     const alarm = await alarmOf('quay-edge')
-    const done = await eventually(async () => { const a = (await t.ask('GET', `/api/alarms/${alarm.id}`)).body as AlarmView; return a.deliveries.every((d) => d.state !== 'pending') && a }, 20)
+    const done = await eventually(async () => {
+      const a = (await t.ask('GET', `/api/alarms/${alarm.id}`)).body as AlarmView
+      return a.deliveries.every((d) => d.state !== 'pending') && a
+    }, 20)
     expect(byKind(done)).toMatchObject({
       strobe: { by: 'camera', state: 'sent', recipient: 'Slipway camera' },
       speaker: { by: 'camera', state: 'sent' },
@@ -83,20 +147,42 @@ describe('a rule fires on a camera', () => {
     expect(camera.recordings.all()).toHaveLength(1)
     const [{ from, to }] = camera.recordings.all()
     expect(to - from).toBeCloseTo(20, 0)
-    const [trigger] = await t.database.rows<{ fired_at: number; direction: string; source: string }>('SELECT fired_at, direction, source FROM fired_trigger WHERE alarm_id = ?', [alarm.id])
+    const [trigger] = await t.database.rows<{
+      fired_at: number
+      direction: string
+      source: string
+    }>('SELECT fired_at, direction, source FROM fired_trigger WHERE alarm_id = ?', [alarm.id])
     expect(trigger).toMatchObject({ direction: 'leftToRight', source: 'device' })
     expect(Date.now() - trigger.fired_at).toBeLessThan(60_000)
   }, 120_000)
 
   test('what the camera records is read from it when it has ended, and kept here', async () => {
     const { id } = byKind(await alarmOf('quay-edge')).recording
-    const kept = async (): Promise<KeptView> => (await t.ask('GET', `/api/deliveries/${id}/files`)).body
+    const kept = async (): Promise<KeptView> =>
+      (await t.ask('GET', `/api/deliveries/${id}/files`)).body
     const [first] = await Promise.all([kept(), kept()])
-    if (first.recording?.state === 'running') expect(first.recording.secondsLeft).toBeLessThanOrEqual(15)
+    if (first.recording?.state === 'running')
+      expect(first.recording.secondsLeft).toBeLessThanOrEqual(15)
     await eventually(async () => (await kept()).files.length > 0, 40)
-    expect(await kept()).toEqual({ files: [{ name: 'recording.mp4', type: 'video/mp4' }], recording: null })
+    expect(await kept()).toEqual({
+      files: [{ name: 'recording.mp4', type: 'video/mp4' }],
+      recording: null
+    })
     const file = join(t.folder, 'evidence', String(id), 'recording.mp4')
-    const { width, height, duration } = JSON.parse(spawnSync('ffprobe', ['-v', 'error', '-select_streams', 'v', '-show_entries', 'stream=width,height:format=duration', '-of', 'json', file]).stdout.toString(), (_, value) => (value?.streams ? { ...value.streams[0], ...value.format } : value))
+    const { width, height, duration } = JSON.parse(
+      spawnSync('ffprobe', [
+        '-v',
+        'error',
+        '-select_streams',
+        'v',
+        '-show_entries',
+        'stream=width,height:format=duration',
+        '-of',
+        'json',
+        file
+      ]).stdout.toString(),
+      (_, value) => (value?.streams ? { ...value.streams[0], ...value.format } : value)
+    )
     expect([width, height]).toEqual([640, 360])
     expect(Number(duration)).toBeCloseTo(20, 0)
     expect((await t.ask('GET', `/api/deliveries/${id}/files/recording.mp4`)).status).toBe(200)
@@ -107,7 +193,10 @@ describe('a rule fires on a camera', () => {
     expect((await t.ask('POST', `/api/alarms/${id}/acknowledge`, {})).status).toBe(200)
     await eventually(async () => !made.get('recorder')!.outputs.isActive('relay-1', Date.now()), 10)
     // It opens, and then that is written down.
-    await eventually(async () => { const { relay } = byKind((await t.ask('GET', `/api/alarms/${id}`)).body); return relay.does === 'off' && relay.state === 'sent' }, 10)
+    await eventually(async () => {
+      const { relay } = byKind((await t.ask('GET', `/api/alarms/${id}`)).body)
+      return relay.does === 'off' && relay.state === 'sent'
+    }, 10)
   })
 })
 
@@ -123,12 +212,23 @@ describe('a contact', () => {
     await hold('panel', false)
     await hold('door', false)
     await hold('door', true)
-    expect((await t.ask('GET', '/api/alarms')).body.alarms.some((a: AlarmView) => a.detection === 'waiting-room-door')).toBe(false)
+    expect(
+      (await t.ask('GET', '/api/alarms')).body.alarms.some(
+        (a: AlarmView) => a.detection === 'waiting-room-door'
+      )
+    ).toBe(false)
     await hold('panel', true)
     await hold('door', false)
     const alarm = await alarmOf('waiting-room-door', 10)
     expect(alarm.triggers).toBe(1)
-    await eventually(async () => t.station.messages.some((m) => m.code === 'UA' && m.words === 'Waiting room: Door after hours: the contact is active'), 10)
+    await eventually(
+      async () =>
+        t.station.messages.some(
+          (m) =>
+            m.code === 'UA' && m.words === 'Waiting room: Door after hours: the contact is active'
+        ),
+      10
+    )
   }, 60_000)
 })
 
@@ -139,15 +239,32 @@ describe('a camera goes silent', () => {
     await link('slipway', 'lost', ['path-snapshots'])
     // What it has recorded and nobody has looked at is out of reach from now on, and that is said.
     const { id } = byKind(await alarmOf('quay-edge')).recording
-    await t.database.run("UPDATE delivery SET result = JSON_REMOVE(result, '$.files') WHERE id = ?", [id])
+    await t.database.run(
+      "UPDATE delivery SET result = JSON_REMOVE(result, '$.files') WHERE id = ?",
+      [id]
+    )
     await made.get('cam-slipway')!.close()
-    expect((await t.ask('GET', `/api/deliveries/${id}/files`)).body).toEqual({ files: [], recording: { state: 'failed', words: expect.stringContaining('cannot be reached') } })
+    expect((await t.ask('GET', `/api/deliveries/${id}/files`)).body).toEqual({
+      files: [],
+      recording: { state: 'failed', words: expect.stringContaining('cannot be reached') }
+    })
     const alarm = await alarmOf('lost', 30)
-    const done = await eventually(async () => { const a = (await t.ask('GET', `/api/alarms/${alarm.id}`)).body as AlarmView; return a.deliveries.every((d) => d.state === 'sent') && a }, 20)
+    const done = await eventually(async () => {
+      const a = (await t.ask('GET', `/api/alarms/${alarm.id}`)).body as AlarmView
+      return a.deliveries.every((d) => d.state === 'sent') && a
+    }, 20)
     expect(done.deliveries).toMatchObject([{ kind: 'snapshots', recipient: 'Quay path' }])
-    const { body: { files } } = await t.ask('GET', `/api/deliveries/${done.deliveries[0].id}/files`)
-    expect(files.map((f: any) => f.name)).toEqual(['snapshot-before-1.0s.jpg', 'snapshot.jpg', 'snapshot-after-1.0s.jpg'])
-    expect(existsSync(join(t.folder, 'evidence', String(done.deliveries[0].id), 'snapshot.jpg'))).toBe(true)
+    const {
+      body: { files }
+    } = await t.ask('GET', `/api/deliveries/${done.deliveries[0].id}/files`)
+    expect(files.map((f: any) => f.name)).toEqual([
+      'snapshot-before-1.0s.jpg',
+      'snapshot.jpg',
+      'snapshot-after-1.0s.jpg'
+    ])
+    expect(
+      existsSync(join(t.folder, 'evidence', String(done.deliveries[0].id), 'snapshot.jpg'))
+    ).toBe(true)
     // Once, for as long as it stays silent.
     await new Promise((resolve) => setTimeout(resolve, 2500))
     expect((await t.ask('GET', `/api/alarms/${alarm.id}`)).body.triggers).toBe(1)

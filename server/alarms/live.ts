@@ -1,7 +1,13 @@
 import { armedAt } from '../../core/arming/armedNow.ts'
 import { setsOff } from '../../core/devices/outputs.ts'
 import { isOutput } from '../../core/formats/actions.ts'
-import { TAMPER_CAUSES, type ContactDetection, type Detection, type SignalLossDetection, type TamperCause } from '../../core/formats/plan.ts'
+import {
+  TAMPER_CAUSES,
+  type ContactDetection,
+  type Detection,
+  type SignalLossDetection,
+  type TamperCause
+} from '../../core/formats/plan.ts'
 import { classNames } from '../../core/formats/onvif/parameters.ts'
 import { CLASSES } from '../../core/targets/classes.ts'
 import type { Database, Sql } from '../database.ts'
@@ -39,7 +45,13 @@ export class LiveTriggers {
   private readonly walkAt: (camera: string, instant: number) => { later: number } | null
 
   /** @param walkAt the walk test that went on in front of a camera at an instant: by how much hours are read later, ms */
-  constructor(database: Database, devices: Devices, alarms: Alarms, log: (error: unknown) => void, walkAt: (camera: string, instant: number) => { later: number } | null) {
+  constructor(
+    database: Database,
+    devices: Devices,
+    alarms: Alarms,
+    log: (error: unknown) => void,
+    walkAt: (camera: string, instant: number) => { later: number } | null
+  ) {
     this.walkAt = walkAt
     this.database = database
     this.devices = devices
@@ -48,7 +60,10 @@ export class LiveTriggers {
   }
 
   start(): void {
-    this.timer = setInterval(() => void (this.looking = this.lookForSilence().catch(this.log)), LOOK_MS)
+    this.timer = setInterval(
+      () => void (this.looking = this.lookForSilence().catch(this.log)),
+      LOOK_MS
+    )
   }
 
   async close(): Promise<void> {
@@ -59,7 +74,10 @@ export class LiveTriggers {
 
   /** Takes what a device has said, in the transaction that keeps it. @returns what to say once that is committed */
   async heard(sql: Sql, device: string, events: readonly DeviceEvent[]): Promise<() => void> {
-    const relevant = events.filter(({ topic }) => topic.includes('RuleEngine/') || topic.endsWith('/DigitalInput') || topic.endsWith('/Relay'))
+    const relevant = events.filter(
+      ({ topic }) =>
+        topic.includes('RuleEngine/') || topic.endsWith('/DigitalInput') || topic.endsWith('/Relay')
+    )
     if (!relevant.length) return () => {}
     const channels = await channelsOf(sql, device)
     const taken: Taken[] = []
@@ -67,7 +85,8 @@ export class LiveTriggers {
     let read: ActionsContext | null = null
     const context = async (): Promise<ActionsContext> => (read ??= await readContext(sql))
     for (const event of relevant) {
-      if (event.topic.includes('RuleEngine/')) taken.push(...(await this.rule(sql, device, event, channels, context)))
+      if (event.topic.includes('RuleEngine/'))
+        taken.push(...(await this.rule(sql, device, event, channels, context)))
       else if (event.topic.endsWith('/Relay')) await this.output(sql, device, event, context)
       else taken.push(...(await this.contact(sql, device, event, context)))
     }
@@ -75,33 +94,89 @@ export class LiveTriggers {
   }
 
   /** A rule on the device has fired. */
-  private async rule(sql: Sql, device: string, event: DeviceEvent, channels: readonly ChannelRow[], context: () => Promise<ActionsContext>): Promise<Taken[]> {
-    const channel = channels.find((c) => c.token === event.channel) ?? (channels.length === 1 ? channels[0] : undefined)
+  private async rule(
+    sql: Sql,
+    device: string,
+    event: DeviceEvent,
+    channels: readonly ChannelRow[],
+    context: () => Promise<ActionsContext>
+  ): Promise<Taken[]> {
+    const channel =
+      channels.find((c) => c.token === event.channel) ??
+      (channels.length === 1 ? channels[0] : undefined)
     if (!channel?.camera) return []
     const detection = await findDetection(sql, channel.camera, event.rule)
     if (!detection) return []
     const { clockAhead, outputs } = await readDevice(sql, device)
-    const firedAt = Math.round((Number.isFinite(event.at) ? event.at : Date.now()) - (clockAhead ?? 0) * 1000)
+    const firedAt = Math.round(
+      (Number.isFinite(event.at) ? event.at : Date.now()) - (clockAhead ?? 0) * 1000
+    )
     const site = await context()
     if (!this.mayFire(channel.camera, detection, site, firedAt)) return []
-    const byCamera = new Set(site.actions.endpoints.flatMap((e) => (isOutput(e) && e.device === device && setsOff(outputs.find((o) => o.token === e.output)?.held ?? null, channel.token, detection.id) ? e.id : [])))
-    return [await this.alarms.takeIn(sql, { source: 'device', device, camera: channel.camera, detection, trigger: triggerOf(detection, event), firedAt, byCamera, walk: this.walkAt(channel.camera, Date.now()) })]
+    const byCamera = new Set(
+      site.actions.endpoints.flatMap((e) =>
+        isOutput(e) &&
+        e.device === device &&
+        setsOff(
+          outputs.find((o) => o.token === e.output)?.held ?? null,
+          channel.token,
+          detection.id
+        )
+          ? e.id
+          : []
+      )
+    )
+    return [
+      await this.alarms.takeIn(sql, {
+        source: 'device',
+        device,
+        camera: channel.camera,
+        detection,
+        trigger: triggerOf(detection, event),
+        firedAt,
+        byCamera,
+        walk: this.walkAt(channel.camera, Date.now())
+      })
+    ]
   }
 
   /** An output of the device has become active: what waited for the camera to say so is done. */
-  private async output(sql: Sql, device: string, event: DeviceEvent, context: () => Promise<ActionsContext>): Promise<void> {
+  private async output(
+    sql: Sql,
+    device: string,
+    event: DeviceEvent,
+    context: () => Promise<ActionsContext>
+  ): Promise<void> {
     if (!/^(active|true)$/.test(event.data.LogicalState ?? '')) return
-    const endpoint = (await context()).actions.endpoints.find((e) => isOutput(e) && e.device === device && e.output === event.rule)
+    const endpoint = (await context()).actions.endpoints.find(
+      (e) => isOutput(e) && e.device === device && e.output === event.rule
+    )
     if (endpoint) await confirmByCamera(sql, endpoint.id, Date.now())
   }
 
-  private mayFire(camera: string, detection: Detection, { site, schedules }: ActionsContext, instant: number): boolean {
+  private mayFire(
+    camera: string,
+    detection: Detection,
+    { site, schedules }: ActionsContext,
+    instant: number
+  ): boolean {
     if (detection.parked) return false
-    return armedAt(detection, schedules, { timeZone: site.timeZone, position: site.position ?? undefined }, inputsNow(site, this.devices), instant + (this.walkAt(camera, Date.now())?.later ?? 0)).armed
+    return armedAt(
+      detection,
+      schedules,
+      { timeZone: site.timeZone, position: site.position ?? undefined },
+      inputsNow(site, this.devices),
+      instant + (this.walkAt(camera, Date.now())?.later ?? 0)
+    ).armed
   }
 
   /** Contact inputs are watched by the server: a contact has moved. */
-  private async contact(sql: Sql, device: string, event: DeviceEvent, context: () => Promise<ActionsContext>): Promise<Taken[]> {
+  private async contact(
+    sql: Sql,
+    device: string,
+    event: DeviceEvent,
+    context: () => Promise<ActionsContext>
+  ): Promise<Taken[]> {
     const site = await context()
     const input = site.site.inputs.find((i) => i.device === device && i.token === event.rule)
     if (!input) return []
@@ -114,15 +189,31 @@ export class LiveTriggers {
       const isActive = (set: boolean): boolean => set === (d.normally === 'open')
       if (!isActive(event.data.LogicalState === 'true')) continue
       const now = Date.now()
-      const trigger: NewTrigger = { source: 'device', device, camera, detection: d, trigger: {}, firedAt: now, byCamera: new Set(), walk: this.walkAt(camera, now) }
+      const trigger: NewTrigger = {
+        source: 'device',
+        device,
+        camera,
+        detection: d,
+        trigger: {},
+        firedAt: now,
+        byCamera: new Set(),
+        walk: this.walkAt(camera, now)
+      }
       if (d.debounceSeconds <= SHORT_DEBOUNCE_S) {
         if (this.mayFire(camera, d, site, now)) taken.push(await this.alarms.takeIn(sql, trigger))
       } else {
         const after = async (): Promise<void> => {
           const at = Date.now()
-          if (isActive(this.devices.ears.contact(device, event.rule) ?? false) && this.mayFire(camera, d, await readContext(this.database), at)) await this.alarms.take({ ...trigger, firedAt: at })
+          if (
+            isActive(this.devices.ears.contact(device, event.rule) ?? false) &&
+            this.mayFire(camera, d, await readContext(this.database), at)
+          )
+            await this.alarms.take({ ...trigger, firedAt: at })
         }
-        this.debounced.set(key, setTimeout(() => void after().catch(this.log), d.debounceSeconds * 1000))
+        this.debounced.set(
+          key,
+          setTimeout(() => void after().catch(this.log), d.debounceSeconds * 1000)
+        )
       }
     }
     return taken
@@ -140,19 +231,45 @@ export class LiveTriggers {
       const heardAt = channel ? this.devices.ears.heardAt(channel.device) : null
       if (!d.enabled || !channel || heardAt === null) continue
       const key = `${camera} ${d.id}`
-      if (now - Math.max(heardAt, this.began) <= d.delaySeconds * 1000 + USUAL_SILENCE_MS) this.silent.delete(key)
-      else if (!this.silent.has(key) && this.mayFire(camera, d, await readContext(this.database), now)) {
+      if (now - Math.max(heardAt, this.began) <= d.delaySeconds * 1000 + USUAL_SILENCE_MS)
+        this.silent.delete(key)
+      else if (
+        !this.silent.has(key) &&
+        this.mayFire(camera, d, await readContext(this.database), now)
+      ) {
         this.silent.add(key)
-        await this.alarms.take({ source: 'device', device: channel.device, camera, detection: d, trigger: {}, firedAt: now, byCamera: new Set() })
+        await this.alarms.take({
+          source: 'device',
+          device: channel.device,
+          camera,
+          detection: d,
+          trigger: {},
+          firedAt: now,
+          byCamera: new Set()
+        })
       }
     }
   }
 }
 
 function triggerOf(detection: Detection, { data }: DeviceEvent): NewTrigger['trigger'] {
-  const target = data.ObjectId !== undefined && /^\d+$/.test(data.ObjectId) ? Number(data.ObjectId) : undefined
-  const direction = data.Direction === 'Right' ? 'leftToRight' : data.Direction === 'Left' ? 'rightToLeft' : undefined
-  const cause = (TAMPER_CAUSES as readonly string[]).includes(data.Cause ?? '') ? (data.Cause as TamperCause) : undefined
+  const target =
+    data.ObjectId !== undefined && /^\d+$/.test(data.ObjectId) ? Number(data.ObjectId) : undefined
+  const direction =
+    data.Direction === 'Right'
+      ? 'leftToRight'
+      : data.Direction === 'Left'
+        ? 'rightToLeft'
+        : undefined
+  const cause = (TAMPER_CAUSES as readonly string[]).includes(data.Cause ?? '')
+    ? (data.Cause as TamperCause)
+    : undefined
   const cls = CLASSES.find((c) => c !== 'unknown' && classNames[c] === data.ClassTypes)
-  return { ...(target !== undefined && { target }), ...(cls && { class: cls }), ...(direction && { direction }), ...(cause && { cause }), ...(detection.kind === 'tamper' && { severity: detection.severity }) }
+  return {
+    ...(target !== undefined && { target }),
+    ...(cls && { class: cls }),
+    ...(direction && { direction }),
+    ...(cause && { cause }),
+    ...(detection.kind === 'tamper' && { severity: detection.severity })
+  }
 }

@@ -1,5 +1,18 @@
-import type { AlarmNote, AlarmView, AttemptView, DeliveryState, DeliveryView } from '../../core/api.ts'
-import { PRIORITIES, type Actions, type Endpoint, type EndpointKind, type People, type Priority } from '../../core/formats/actions.ts'
+import type {
+  AlarmNote,
+  AlarmView,
+  AttemptView,
+  DeliveryState,
+  DeliveryView
+} from '../../core/api.ts'
+import {
+  PRIORITIES,
+  type Actions,
+  type Endpoint,
+  type EndpointKind,
+  type People,
+  type Priority
+} from '../../core/formats/actions.ts'
 import type { Severity } from '../../core/formats/plan.ts'
 import { readSettings } from '../actions/rows.ts'
 import type { Sql } from '../database.ts'
@@ -24,7 +37,8 @@ interface DeliveryRow {
   endpoint: unknown
 }
 
-const DELIVERY_COLUMNS = 'd.id, d.trigger_id, d.alarm_id, d.kind, d.recipient, d.state, d.made_by, d.does, d.attempts, d.error, d.created_at, d.sent_at, d.next_at, d.endpoint'
+const DELIVERY_COLUMNS =
+  'd.id, d.trigger_id, d.alarm_id, d.kind, d.recipient, d.state, d.made_by, d.does, d.attempts, d.error, d.created_at, d.sent_at, d.next_at, d.endpoint'
 
 /** The host of an address, without whatever else it holds. */
 export const hostOf = (url: string): string => (URL.canParse(url) ? new URL(url).host : url)
@@ -47,10 +61,17 @@ const deliveryOf = (row: DeliveryRow): DeliveryView => ({
 })
 
 /** Deliveries of triggers, by trigger. */
-export async function deliveriesOfRun(sql: Sql, runId: string): Promise<Map<number, DeliveryView[]>> {
-  const rows = await sql.rows<DeliveryRow>(`SELECT ${DELIVERY_COLUMNS} FROM delivery d JOIN fired_trigger t ON t.id = d.trigger_id WHERE t.run_id = ? ORDER BY d.id`, [runId])
+export async function deliveriesOfRun(
+  sql: Sql,
+  runId: string
+): Promise<Map<number, DeliveryView[]>> {
+  const rows = await sql.rows<DeliveryRow>(
+    `SELECT ${DELIVERY_COLUMNS} FROM delivery d JOIN fired_trigger t ON t.id = d.trigger_id WHERE t.run_id = ? ORDER BY d.id`,
+    [runId]
+  )
   const all = new Map<number, DeliveryView[]>()
-  for (const row of rows) all.set(row.trigger_id!, [...(all.get(row.trigger_id!) ?? []), deliveryOf(row)])
+  for (const row of rows)
+    all.set(row.trigger_id!, [...(all.get(row.trigger_id!) ?? []), deliveryOf(row)])
   return all
 }
 
@@ -91,7 +112,9 @@ const alarmOf = (row: AlarmRow, deliveries: DeliveryView[], people: People): Ala
     state: row.state,
     acknowledge: actions.acknowledge,
     for: actions.for,
-    forNames: actions.for.map((id) => [...people.groups, ...people.people].find((w) => w.id === id)?.name ?? id),
+    forNames: actions.for.map(
+      (id) => [...people.groups, ...people.people].find((w) => w.id === id)?.name ?? id
+    ),
     handedTo: row.handed_to,
     firstAt: row.first_at,
     lastAt: row.last_at,
@@ -108,22 +131,54 @@ const MOST_DELIVERIES = 200
 
 async function withDeliveries(sql: Sql, rows: AlarmRow[]): Promise<AlarmView[]> {
   if (!rows.length) return []
-  const found = await sql.rows<DeliveryRow>(`SELECT ${DELIVERY_COLUMNS} FROM delivery d WHERE d.alarm_id IN (${rows.map(() => '?').join()}) ORDER BY d.id DESC LIMIT ${MOST_DELIVERIES * rows.length}`, rows.map(({ id }) => id))
+  const found = await sql.rows<DeliveryRow>(
+    `SELECT ${DELIVERY_COLUMNS} FROM delivery d WHERE d.alarm_id IN (${rows.map(() => '?').join()}) ORDER BY d.id DESC LIMIT ${MOST_DELIVERIES * rows.length}`,
+    rows.map(({ id }) => id)
+  )
   const people = (await readSettings(sql, rows[0].site_id)).people.people
-  return rows.map((row) => alarmOf(row, found.filter((d) => d.alarm_id === row.id).slice(0, MOST_DELIVERIES).map(deliveryOf), people))
+  return rows.map((row) =>
+    alarmOf(
+      row,
+      found
+        .filter((d) => d.alarm_id === row.id)
+        .slice(0, MOST_DELIVERIES)
+        .map(deliveryOf),
+      people
+    )
+  )
 }
 
 /** As they are dealt with: the highest priority first. */
 const byPriority = `FIELD(a.priority, ${PRIORITIES.map((p) => `'${p}'`).join()}) DESC, a.last_at DESC, `
 
 /** Alarms of a state, or of any, newest first, before an id (or from the newest); those that wait in the order in which they are dealt with. */
-export async function readAlarms(sql: Sql, siteId: string, { state, before, limit }: { state: AlarmView['state'] | 'open' | null; before: number | null; limit: number }): Promise<AlarmView[]> {
-  const rows = await sql.rows<AlarmRow>(`${select} WHERE a.site_id = ? AND a.id < ? ${state === null ? '' : state === 'open' ? "AND a.state <> 'closed'" : 'AND a.state = ?'} ORDER BY ${state === 'waiting' ? byPriority : ''}a.id DESC LIMIT ${Math.trunc(limit)}`, [siteId, before ?? Number.MAX_SAFE_INTEGER, ...(state === null || state === 'open' ? [] : [state])])
+export async function readAlarms(
+  sql: Sql,
+  siteId: string,
+  {
+    state,
+    before,
+    limit
+  }: { state: AlarmView['state'] | 'open' | null; before: number | null; limit: number }
+): Promise<AlarmView[]> {
+  const rows = await sql.rows<AlarmRow>(
+    `${select} WHERE a.site_id = ? AND a.id < ? ${state === null ? '' : state === 'open' ? "AND a.state <> 'closed'" : 'AND a.state = ?'} ORDER BY ${state === 'waiting' ? byPriority : ''}a.id DESC LIMIT ${Math.trunc(limit)}`,
+    [
+      siteId,
+      before ?? Number.MAX_SAFE_INTEGER,
+      ...(state === null || state === 'open' ? [] : [state])
+    ]
+  )
   return withDeliveries(sql, rows)
 }
 
 export async function countWaiting(sql: Sql, siteId: string): Promise<number> {
-  return (await sql.rows<{ n: number }>("SELECT COUNT(*) AS n FROM alarm WHERE site_id = ? AND state = 'waiting'", [siteId]))[0].n
+  return (
+    await sql.rows<{ n: number }>(
+      "SELECT COUNT(*) AS n FROM alarm WHERE site_id = ? AND state = 'waiting'",
+      [siteId]
+    )
+  )[0].n
 }
 
 export async function readAlarm(sql: Sql, id: number): Promise<AlarmView> {
@@ -133,18 +188,42 @@ export async function readAlarm(sql: Sql, id: number): Promise<AlarmView> {
 }
 
 /** The actions that an alarm began with, under lock. */
-export async function lockAlarm(sql: Sql, id: number): Promise<{ state: AlarmView['state']; actions: Actions }> {
-  const [row] = await sql.rows<{ state: AlarmView['state']; actions: unknown }>('SELECT state, actions FROM alarm WHERE id = ? FOR UPDATE', [id])
+export async function lockAlarm(
+  sql: Sql,
+  id: number
+): Promise<{ state: AlarmView['state']; actions: Actions }> {
+  const [row] = await sql.rows<{ state: AlarmView['state']; actions: unknown }>(
+    'SELECT state, actions FROM alarm WHERE id = ? FOR UPDATE',
+    [id]
+  )
   if (!row) throw notFound(`alarm ${id}`)
   return { state: row.state, actions: parsed<Actions>(row.actions) }
 }
 
-export async function noteAlarm(sql: Sql, alarm: number, what: AlarmNote['what'], words: string, { by, byId }: Author, now: number): Promise<void> {
-  await sql.run('INSERT INTO alarm_note (alarm_id, what, words, made_by, made_by_id, made_at) VALUES (?, ?, ?, ?, ?, ?)', [alarm, what, words, by, byId, now])
+export async function noteAlarm(
+  sql: Sql,
+  alarm: number,
+  what: AlarmNote['what'],
+  words: string,
+  { by, byId }: Author,
+  now: number
+): Promise<void> {
+  await sql.run(
+    'INSERT INTO alarm_note (alarm_id, what, words, made_by, made_by_id, made_at) VALUES (?, ?, ?, ?, ?, ?)',
+    [alarm, what, words, by, byId, now]
+  )
 }
 
 export async function readNotes(sql: Sql, alarm: number): Promise<AlarmNote[]> {
-  const rows = await sql.rows<{ id: number; what: AlarmNote['what']; words: string; made_by: string; made_at: number }>('SELECT id, what, words, made_by, made_at FROM alarm_note WHERE alarm_id = ? ORDER BY id', [alarm])
+  const rows = await sql.rows<{
+    id: number
+    what: AlarmNote['what']
+    words: string
+    made_by: string
+    made_at: number
+  }>('SELECT id, what, words, made_by, made_at FROM alarm_note WHERE alarm_id = ? ORDER BY id', [
+    alarm
+  ])
   return rows.map(({ id, what, words, made_by: by, made_at: at }) => ({ id, what, words, by, at }))
 }
 
@@ -156,19 +235,41 @@ export async function markHanded(sql: Sql, id: number, to: string): Promise<void
   await sql.run('UPDATE alarm SET handed_to = ? WHERE id = ?', [to, id])
 }
 
-export async function markAcknowledged(sql: Sql, id: number, author: Author, comment: string, now: number): Promise<void> {
+export async function markAcknowledged(
+  sql: Sql,
+  id: number,
+  author: Author,
+  comment: string,
+  now: number
+): Promise<void> {
   await noteAlarm(sql, id, 'acknowledged', comment, author, now)
   await sql.run('UPDATE fired_trigger SET acknowledged = TRUE WHERE alarm_id = ?', [id])
-  await sql.run("UPDATE alarm SET state = 'acknowledged', acknowledged_at = ?, acknowledged_by = ?, acknowledged_by_id = ?, comment = ? WHERE id = ?", [now, author.by, author.byId, comment || null, id])
+  await sql.run(
+    "UPDATE alarm SET state = 'acknowledged', acknowledged_at = ?, acknowledged_by = ?, acknowledged_by_id = ?, comment = ? WHERE id = ?",
+    [now, author.by, author.byId, comment || null, id]
+  )
 }
 
 /** Relays that an alarm has closed until it is acknowledged, each once. */
-export async function closedUntilAcknowledged(sql: Sql, alarm: number): Promise<{ endpoint: Endpoint; recipient: string }[]> {
-  const rows = await sql.rows<{ endpoint: unknown; recipient: string }>("SELECT DISTINCT endpoint, recipient FROM delivery WHERE alarm_id = ? AND kind = 'relay' AND does = 'on' AND state <> 'held'", [alarm])
-  const found = rows.map(({ endpoint, recipient }) => ({ endpoint: parsed<Endpoint>(endpoint), recipient })).filter(({ endpoint }) => endpoint.kind === 'relay' && endpoint.mode === 'untilAcknowledged')
+export async function closedUntilAcknowledged(
+  sql: Sql,
+  alarm: number
+): Promise<{ endpoint: Endpoint; recipient: string }[]> {
+  const rows = await sql.rows<{ endpoint: unknown; recipient: string }>(
+    "SELECT DISTINCT endpoint, recipient FROM delivery WHERE alarm_id = ? AND kind = 'relay' AND does = 'on' AND state <> 'held'",
+    [alarm]
+  )
+  const found = rows
+    .map(({ endpoint, recipient }) => ({ endpoint: parsed<Endpoint>(endpoint), recipient }))
+    .filter(({ endpoint }) => endpoint.kind === 'relay' && endpoint.mode === 'untilAcknowledged')
   return found.filter((f, i) => found.findIndex((g) => g.endpoint.id === f.endpoint.id) === i)
 }
 
 export async function readAttempts(sql: Sql, delivery: number): Promise<AttemptView[]> {
-  return (await sql.rows<{ made_at: number; ok: number; words: string }>('SELECT made_at, ok, words FROM delivery_attempt WHERE delivery_id = ? ORDER BY id', [delivery])).map((r) => ({ at: r.made_at, ok: r.ok !== 0, words: r.words }))
+  return (
+    await sql.rows<{ made_at: number; ok: number; words: string }>(
+      'SELECT made_at, ok, words FROM delivery_attempt WHERE delivery_id = ? ORDER BY id',
+      [delivery]
+    )
+  ).map((r) => ({ at: r.made_at, ok: r.ok !== 0, words: r.words }))
 }

@@ -10,26 +10,51 @@ beforeAll(async () => (t = await startTestApp({ withDemo: true })))
 afterAll(() => t.close())
 
 /** One request with its target exactly as written: `fetch` would put it right. Streams are cut at their head. */
-function raw(method: string, target: string, headers: Record<string, string> = {}, body?: string): Promise<{ status: number; headers: IncomingMessage['headers']; body: string }> {
+function raw(
+  method: string,
+  target: string,
+  headers: Record<string, string> = {},
+  body?: string
+): Promise<{ status: number; headers: IncomingMessage['headers']; body: string }> {
   const { port } = new URL(t.address)
   return new Promise((resolve, reject) => {
-    const request = ask({ agent: false, host: '127.0.0.1', port, method, path: target, headers: { host: `127.0.0.1:${port}`, ...(body !== undefined && { 'content-type': 'application/json' }), ...headers } }, (answer) => {
-      const done = (text: string): void => resolve({ status: answer.statusCode!, headers: answer.headers, body: text })
-      if (/event-stream|octet-stream|multipart/.test(answer.headers['content-type'] ?? '')) {
-        answer.destroy()
-        return done('')
+    const request = ask(
+      {
+        agent: false,
+        host: '127.0.0.1',
+        port,
+        method,
+        path: target,
+        headers: {
+          host: `127.0.0.1:${port}`,
+          ...(body !== undefined && { 'content-type': 'application/json' }),
+          ...headers
+        }
+      },
+      (answer) => {
+        const done = (text: string): void =>
+          resolve({ status: answer.statusCode!, headers: answer.headers, body: text })
+        if (/event-stream|octet-stream|multipart/.test(answer.headers['content-type'] ?? '')) {
+          answer.destroy()
+          return done('')
+        }
+        let text = ''
+        answer.on('data', (part) => (text += part))
+        answer.on('end', () => done(text))
       }
-      let text = ''
-      answer.on('data', (part) => (text += part))
-      answer.on('end', () => done(text))
-    })
+    )
     // What is no request at all is answered with a reason, which nobody expects after HEAD.
-    request.on('error', (error: NodeJS.ErrnoException) => (method === 'HEAD' && error.code === 'HPE_INVALID_CONSTANT' ? resolve({ status: 400, headers: {}, body: '' }) : reject(error)))
+    request.on('error', (error: NodeJS.ErrnoException) =>
+      method === 'HEAD' && error.code === 'HPE_INVALID_CONSTANT'
+        ? resolve({ status: 400, headers: {}, body: '' })
+        : reject(error)
+    )
     request.end(body)
   })
 }
 
-const letterCoded = (path: string, at: number): string => path.slice(0, at) + `%${path.charCodeAt(at).toString(16)}` + path.slice(at + 1)
+const letterCoded = (path: string, at: number): string =>
+  path.slice(0, at) + `%${path.charCodeAt(at).toString(16)}` + path.slice(at + 1)
 
 /** Other spellings of a path, each of which some router takes for the same one. */
 const spellings: Readonly<Record<string, (path: string) => string>> = {
@@ -69,9 +94,11 @@ const spellings: Readonly<Record<string, (path: string) => string>> = {
 
 /** An address of a route that is not there: whoever may ask is told so, or what is wrong; nobody changes anything. */
 const addressOf = ({ url }: DeclaredRoute): string => url.replace(/:\w+|\*/g, '999999')
-const bodyOf = (method: string): string | undefined => (['GET', 'HEAD', 'DELETE', 'OPTIONS'].includes(method) ? undefined : '{"nothing":true}')
+const bodyOf = (method: string): string | undefined =>
+  ['GET', 'HEAD', 'DELETE', 'OPTIONS'].includes(method) ? undefined : '{"nothing":true}'
 /** Nothing of the system has been said: an error in words, or the page of the interface. */
-const saysNothing = ({ status, body }: { status: number; body: string }): boolean => status >= 400 || body.includes('<div id="root">') || body === ''
+const saysNothing = ({ status, body }: { status: number; body: string }): boolean =>
+  status >= 400 || body.includes('<div id="root">') || body === ''
 
 describe('nobody gets in', () => {
   const routes = () => t.app.routes.filter(({ roles }) => roles !== 'anyone')
@@ -82,11 +109,17 @@ describe('nobody gets in', () => {
     const inside: string[] = []
     for (const route of routes())
       for (const [name, spell] of Object.entries(spellings)) {
-        const answer = await raw(route.method, spell(addressOf(route)), {}, bodyOf(route.method)).catch((error: Error) => {
+        const answer = await raw(
+          route.method,
+          spell(addressOf(route)),
+          {},
+          bodyOf(route.method)
+        ).catch((error: Error) => {
           throw new Error(`${name}: ${route.method} ${route.url}: ${error.message}`)
         })
         asked++
-        if (answer.status < 400 || ![400, 401, 403, 404, 415, 422].includes(answer.status)) inside.push(`${name}: ${route.method} ${route.url} → ${answer.status}`)
+        if (answer.status < 400 || ![400, 401, 403, 404, 415, 422].includes(answer.status))
+          inside.push(`${name}: ${route.method} ${route.url} → ${answer.status}`)
       }
     expect(inside).toEqual([])
     expect(asked).toBeGreaterThan(3000)
@@ -94,84 +127,210 @@ describe('nobody gets in', () => {
 
   test('GET /%61pi/accounts, POST /%61pi/accounts and GET http://x/api/accounts, which answered once', async () => {
     expect((await raw('GET', '/%61pi/accounts')).status).toBe(401)
-    const made = await raw('POST', '/%61pi/accounts', {}, JSON.stringify({ username: 'intruder', password: 'a-way-in-for-me', name: 'I', role: 'installer' }))
+    const made = await raw(
+      'POST',
+      '/%61pi/accounts',
+      {},
+      JSON.stringify({
+        username: 'intruder',
+        password: 'a-way-in-for-me',
+        name: 'I',
+        role: 'installer'
+      })
+    )
     expect(made.status).toBe(401)
     expect((await raw('GET', 'http://x/api/accounts')).status).toBe(422)
-    expect((await t.ask('GET', '/api/accounts')).body.some((a: any) => a.username === 'intruder')).toBe(false)
+    expect(
+      (await t.ask('GET', '/api/accounts')).body.some((a: any) => a.username === 'intruder')
+    ).toBe(false)
   })
 
-  test.each(['HEAD', 'OPTIONS', 'TRACE', 'PROPFIND', 'CONNECT-LIKE'])('%s says nothing', async (method) => {
-    for (const target of ['/api/accounts', '/%61pi/accounts', '/api/alarms/live', '*']) {
-      const answer = await raw(method, target).catch(() => ({ status: 400, body: '' }))
-      expect([target, answer.status >= 400 || answer.body === '']).toEqual([target, true])
-      expect([target, answer.status]).not.toEqual([target, 200])
-    }
-  })
-
-  test.each(['viewer', 'operator', 'installer'] as const)('%s: what the routes declare is what is answered, in every spelling that is answered at all', async (role: Role) => {
-    const cookie = await t.as(role)
-    for (const route of routes()) {
-      if (/\/api\/session/.test(route.url)) continue
-      const may = route.roles.includes(role)
-      for (const name of ['as it is', 'first letter coded', 'letter of the place coded', 'trailing slash', 'coded twice', 'semicolon']) {
-        const answer = await raw(route.method, spellings[name](addressOf(route)), { cookie }, bodyOf(route.method))
-        const where = `${name}: ${route.method} ${route.url}`
-        if (!may) expect([where, saysNothing(answer)]).toEqual([where, true])
-        if (name === 'as it is') expect([where, answer.status === 403]).toEqual([where, !may])
-        expect([where, answer.status < 500 || answer.status === 503]).toEqual([where, true])
+  test.each(['HEAD', 'OPTIONS', 'TRACE', 'PROPFIND', 'CONNECT-LIKE'])(
+    '%s says nothing',
+    async (method) => {
+      for (const target of ['/api/accounts', '/%61pi/accounts', '/api/alarms/live', '*']) {
+        const answer = await raw(method, target).catch(() => ({ status: 400, body: '' }))
+        expect([target, answer.status >= 400 || answer.body === '']).toEqual([target, true])
+        expect([target, answer.status]).not.toEqual([target, 200])
       }
     }
-  }, 120_000)
+  )
+
+  test.each(['viewer', 'operator', 'installer'] as const)(
+    '%s: what the routes declare is what is answered, in every spelling that is answered at all',
+    async (role: Role) => {
+      const cookie = await t.as(role)
+      for (const route of routes()) {
+        if (/\/api\/session/.test(route.url)) continue
+        const may = route.roles.includes(role)
+        for (const name of [
+          'as it is',
+          'first letter coded',
+          'letter of the place coded',
+          'trailing slash',
+          'coded twice',
+          'semicolon'
+        ]) {
+          const answer = await raw(
+            route.method,
+            spellings[name](addressOf(route)),
+            { cookie },
+            bodyOf(route.method)
+          )
+          const where = `${name}: ${route.method} ${route.url}`
+          if (!may) expect([where, saysNothing(answer)]).toEqual([where, true])
+          if (name === 'as it is') expect([where, answer.status === 403]).toEqual([where, !may])
+          expect([where, answer.status < 500 || answer.status === 503]).toEqual([where, true])
+        }
+      }
+    },
+    120_000
+  )
 
   test('said once more by hand: what others than installers may change', () => {
-    const changing = (role: Role): string[] => routes().filter((r) => r.roles.includes(role) && !/^(GET|HEAD)$/.test(r.method) && !r.url.startsWith('/api/session')).map((r) => `${r.method} ${r.url}`).sort()
+    const changing = (role: Role): string[] =>
+      routes()
+        .filter(
+          (r) =>
+            r.roles.includes(role) &&
+            !/^(GET|HEAD)$/.test(r.method) &&
+            !r.url.startsWith('/api/session')
+        )
+        .map((r) => `${r.method} ${r.url}`)
+        .sort()
     expect(changing('viewer')).toEqual([])
-    expect(changing('operator')).toEqual(['POST /api/alarms/:id/acknowledge', 'POST /api/alarms/:id/close', 'POST /api/alarms/:id/hand', 'POST /api/alarms/:id/notes', 'POST /api/deliveries/:id/retry', 'POST /api/deliveries/:id/shown'])
-    const reading = routes().filter((r) => r.roles.includes('operator') && r.method === 'GET').map((r) => r.url)
-    expect(reading.some((url) => /detections|schedules|endpoints|settings|devices|accounts|audit|proving|checks|clips/.test(url))).toBe(false)
-    expect(t.app.routes.filter((r) => r.roles === 'anyone').map((r) => `${r.method} ${r.url}`).sort()).toEqual(['GET /api/entrance', 'HEAD /api/entrance', 'POST /api/first-account', 'POST /api/session'])
+    expect(changing('operator')).toEqual([
+      'POST /api/alarms/:id/acknowledge',
+      'POST /api/alarms/:id/close',
+      'POST /api/alarms/:id/hand',
+      'POST /api/alarms/:id/notes',
+      'POST /api/deliveries/:id/retry',
+      'POST /api/deliveries/:id/shown'
+    ])
+    const reading = routes()
+      .filter((r) => r.roles.includes('operator') && r.method === 'GET')
+      .map((r) => r.url)
+    expect(
+      reading.some((url) =>
+        /detections|schedules|endpoints|settings|devices|accounts|audit|proving|checks|clips/.test(
+          url
+        )
+      )
+    ).toBe(false)
+    expect(
+      t.app.routes
+        .filter((r) => r.roles === 'anyone')
+        .map((r) => `${r.method} ${r.url}`)
+        .sort()
+    ).toEqual([
+      'GET /api/entrance',
+      'HEAD /api/entrance',
+      'POST /api/first-account',
+      'POST /api/session'
+    ])
   })
 
   test('a route that does not say who may ask stops the start', async () => {
     const http = fastify()
     const parts = { sessions: null as never, audit: null as never, secure: false }
-    await expect(registerApi(http, parts, (api) => void api.get('/open', () => 'for all'))).rejects.toThrow('GET /api/open does not say who may ask for it')
+    await expect(
+      registerApi(http, parts, (api) => void api.get('/open', () => 'for all'))
+    ).rejects.toThrow('GET /api/open does not say who may ask for it')
   })
 })
 
 describe('where requests come from', () => {
-  const statusWith = async (headers: Record<string, string>, method = 'GET') => (await raw(method, '/api/entrance', headers)).status
+  const statusWith = async (headers: Record<string, string>, method = 'GET') =>
+    (await raw(method, '/api/entrance', headers)).status
 
   test('names, ports and schemes that are not this server’s', async () => {
     const own = new URL(t.address).port
-    for (const host of ['evil.example', `evil.example:${own}`, '127.0.0.1', '127.0.0.1:1', 'localhost.evil.example', `127.0.0.1:${own}.evil`, `[::ffff:127.0.0.1]:${own}`]) expect([host, await statusWith({ host })]).toEqual([host, 403])
-    for (const host of [`localhost:${own}`, `127.0.0.1:${own}`, `LOCALHOST:${own}`]) expect([host, await statusWith({ host })]).toEqual([host, 200])
+    for (const host of [
+      'evil.example',
+      `evil.example:${own}`,
+      '127.0.0.1',
+      '127.0.0.1:1',
+      'localhost.evil.example',
+      `127.0.0.1:${own}.evil`,
+      `[::ffff:127.0.0.1]:${own}`
+    ])
+      expect([host, await statusWith({ host })]).toEqual([host, 403])
+    for (const host of [`localhost:${own}`, `127.0.0.1:${own}`, `LOCALHOST:${own}`])
+      expect([host, await statusWith({ host })]).toEqual([host, 200])
     const post = (origin: string) => raw('POST', '/api/session', { origin }, '{}')
-    for (const origin of [`https://127.0.0.1:${own}`, 'http://127.0.0.1', `http://localhost:${own}`, 'null', 'http://evil.example']) expect([origin, (await post(origin)).status]).toEqual([origin, 403])
+    for (const origin of [
+      `https://127.0.0.1:${own}`,
+      'http://127.0.0.1',
+      `http://localhost:${own}`,
+      'null',
+      'http://evil.example'
+    ])
+      expect([origin, (await post(origin)).status]).toEqual([origin, 403])
     expect((await post(`http://127.0.0.1:${own}`)).status).toBe(422)
-    expect((await raw('POST', '/api/session', { 'sec-fetch-site': 'cross-site' }, '{}')).status).toBe(403)
+    expect(
+      (await raw('POST', '/api/session', { 'sec-fetch-site': 'cross-site' }, '{}')).status
+    ).toBe(403)
   })
 
   test('headers: nothing is kept on the way, framed, guessed at or run that is not this server’s own', async () => {
-    for (const answer of [await raw('GET', '/api/site', { cookie: t.cookie }), await raw('GET', '/api/nothing'), await raw('GET', '/nothing', { host: 'evil' })]) {
+    for (const answer of [
+      await raw('GET', '/api/site', { cookie: t.cookie }),
+      await raw('GET', '/api/nothing'),
+      await raw('GET', '/nothing', { host: 'evil' })
+    ]) {
       const { headers } = answer
-      expect(headers['content-security-policy']).toMatch(/default-src 'none'.*frame-ancestors 'none'/)
+      expect(headers['content-security-policy']).toMatch(
+        /default-src 'none'.*frame-ancestors 'none'/
+      )
       expect(headers['content-security-policy']).not.toMatch(/unsafe|\*/)
-      expect(headers).toMatchObject({ 'x-content-type-options': 'nosniff', 'referrer-policy': 'no-referrer', 'x-frame-options': 'DENY', 'cross-origin-opener-policy': 'same-origin', 'cross-origin-resource-policy': 'same-origin' })
+      expect(headers).toMatchObject({
+        'x-content-type-options': 'nosniff',
+        'referrer-policy': 'no-referrer',
+        'x-frame-options': 'DENY',
+        'cross-origin-opener-policy': 'same-origin',
+        'cross-origin-resource-policy': 'same-origin'
+      })
     }
     const { headers } = await raw('GET', '/api/site', { cookie: t.cookie })
     expect(headers).toMatchObject({ 'cache-control': 'no-store', vary: 'Cookie' })
     const live = await raw('GET', '/api/alarms/live', { cookie: t.cookie })
-    expect(live.headers).toMatchObject({ 'x-content-type-options': 'nosniff', 'cache-control': 'no-store' })
+    expect(live.headers).toMatchObject({
+      'x-content-type-options': 'nosniff',
+      'cache-control': 'no-store'
+    })
   })
 })
 
 describe('what is asked is read before anything is done', () => {
   test.each([
-    ['a parameter given twice', 'GET', '/api/triggers?kind=line&kind=line', undefined, 'kind: is given twice; give it once'],
-    ['half a character in a text', 'POST', '/api/accounts', '{"username":"half","password":"long-enough-words","name":"a\\ud800b","role":"viewer"}', '$.name: has half a character (a lone surrogate); write it anew'],
-    ['half a character in a key', 'POST', '/api/triggers', '{"key":"k\\udc00","camera":"slipway","detection":"quay-edge"}', '$.key: has half a character (a lone surrogate); write it anew'],
-    ['a target beyond what is stored', 'POST', '/api/triggers', '{"key":"k","camera":"slipway","detection":"quay-edge","target":99999999999}', expect.stringMatching(/target: must be at most/)]
+    [
+      'a parameter given twice',
+      'GET',
+      '/api/triggers?kind=line&kind=line',
+      undefined,
+      'kind: is given twice; give it once'
+    ],
+    [
+      'half a character in a text',
+      'POST',
+      '/api/accounts',
+      '{"username":"half","password":"long-enough-words","name":"a\\ud800b","role":"viewer"}',
+      '$.name: has half a character (a lone surrogate); write it anew'
+    ],
+    [
+      'half a character in a key',
+      'POST',
+      '/api/triggers',
+      '{"key":"k\\udc00","camera":"slipway","detection":"quay-edge"}',
+      '$.key: has half a character (a lone surrogate); write it anew'
+    ],
+    [
+      'a target beyond what is stored',
+      'POST',
+      '/api/triggers',
+      '{"key":"k","camera":"slipway","detection":"quay-edge","target":99999999999}',
+      expect.stringMatching(/target: must be at most/)
+    ]
   ])('%s', async (_name, method, path, body, message) => {
     const answer = await raw(method, path, { cookie: t.cookie }, body)
     expect([answer.status, JSON.parse(answer.body).message]).toEqual([422, message])
@@ -184,13 +343,23 @@ describe('what is asked is read before anything is done', () => {
     ['a text', 'x'.repeat(1000), 'text/plain', 415],
     ['nothing', '', 'application/octet-stream', 422]
   ])('%s as a clip', async (_name, body, type, status) => {
-    const answer = await raw('POST', '/api/cameras/slipway/clips?name=X', { cookie: t.cookie, 'content-type': type }, body)
+    const answer = await raw(
+      'POST',
+      '/api/cameras/slipway/clips?name=X',
+      { cookie: t.cookie, 'content-type': type },
+      body
+    )
     expect([answer.status, JSON.parse(answer.body).code]).toEqual([status, 'bad-input'])
   })
 
   test('keys that differ only in a space at the end are two triggers, not one', async () => {
-    const send = (key: string) => t.ask('POST', '/api/triggers', { key, camera: 'slipway', detection: 'quay-edge' })
-    const [first, second, again] = [await send('gate-7'), await send('gate-7 '), await send('gate-7')]
+    const send = (key: string) =>
+      t.ask('POST', '/api/triggers', { key, camera: 'slipway', detection: 'quay-edge' })
+    const [first, second, again] = [
+      await send('gate-7'),
+      await send('gate-7 '),
+      await send('gate-7')
+    ]
     expect([first.status, second.status, again.status]).toEqual([201, 201, 200])
     expect(second.body.id).not.toBe(first.body.id)
     expect(again.body.id).toBe(first.body.id)

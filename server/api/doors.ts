@@ -14,7 +14,11 @@ export interface Access {
 }
 
 /** For this machine alone. */
-export const LOOPBACK: Access = { secure: false, names: ['127.0.0.1', 'localhost', '[::1]'], fronts: [] }
+export const LOOPBACK: Access = {
+  secure: false,
+  names: ['127.0.0.1', 'localhost', '[::1]'],
+  fronts: []
+}
 
 /**
  * What holds for every request, whatever it is for: which names the server answers to, who may send it something, and
@@ -41,7 +45,9 @@ export async function guardDoors(http: FastifyInstance, access: Access): Promise
       }
     },
     // Only where it is encrypted, and for no longer than the certificate may be changed for.
-    strictTransportSecurity: access.secure ? { maxAge: 30 * 24 * 60 * 60, includeSubDomains: false } : false,
+    strictTransportSecurity: access.secure
+      ? { maxAge: 30 * 24 * 60 * 60, includeSubDomains: false }
+      : false,
     referrerPolicy: { policy: 'no-referrer' },
     crossOriginEmbedderPolicy: true,
     xFrameOptions: { action: 'deny' },
@@ -55,7 +61,8 @@ export async function guardDoors(http: FastifyInstance, access: Access): Promise
 
 /** A whole address as the target, or `*`, is for proxies and is none of this server's (RFC 9112, 3.2). */
 function checkTarget({ raw }: FastifyRequest): void {
-  if (!raw.url?.startsWith('/')) throw new InputError('', 'a request names its target by a path that begins with /')
+  if (!raw.url?.startsWith('/'))
+    throw new InputError('', 'a request names its target by a path that begins with /')
 }
 
 /**
@@ -67,9 +74,16 @@ function checkSource(request: FastifyRequest, { secure, names, fronts }: Access)
   const asked = host.toLowerCase()
   const port = request.socket.localPort
   // A port that is the usual one is not named.
-  const own = (name: string): boolean => asked === `${name}:${port}` || (asked === name && port === (secure ? 443 : 80))
-  if (!names.some(own) && !fronts.includes(asked)) throw notAllowed('This server does not answer to this name. Start it with --host NAME to add one.')
+  const own = (name: string): boolean =>
+    asked === `${name}:${port}` || (asked === name && port === (secure ? 443 : 80))
+  if (!names.some(own) && !fronts.includes(asked))
+    throw notAllowed(
+      'This server does not answer to this name. Start it with --host NAME to add one.'
+    )
   if (/^(GET|HEAD|OPTIONS)$/.test(request.method)) return
-  const foreign = origin === undefined ? request.headers['sec-fetch-site'] === 'cross-site' : origin.toLowerCase() !== `${secure ? 'https' : 'http'}://${asked}`
+  const foreign =
+    origin === undefined
+      ? request.headers['sec-fetch-site'] === 'cross-site'
+      : origin.toLowerCase() !== `${secure ? 'https' : 'http'}://${asked}`
   if (foreign) throw notAllowed('This server takes changes only from pages of its own.')
 }

@@ -10,7 +10,13 @@ export function healthRoute(http: FastifyInstance, database: Database, folder: s
   http.get('/healthz', async (_request, reply) => {
     const free = await freeBytes(folder).catch(() => 0)
     await database.rows('SELECT 1').catch(() => [])
-    const wrong = [...(database.state.up ? [] : ['database']), ...(free < RESERVE_BYTES ? ['disk'] : [])]
-    return reply.status(wrong.length ? 503 : 200).header('cache-control', 'no-store').send({ status: wrong.length ? 'failing' : 'ok', failing: wrong })
+    const wrong = [
+      ...(database.state.up ? [] : ['database']),
+      ...(free < RESERVE_BYTES ? ['disk'] : [])
+    ]
+    return reply
+      .status(wrong.length ? 503 : 200)
+      .header('cache-control', 'no-store')
+      .send({ status: wrong.length ? 'failing' : 'ok', failing: wrong })
   })
 }

@@ -9,25 +9,41 @@ const NONCE = /__CSP_NONCE__/g
 /** The built interface: its files, and the page for every address of a place. @param folder of the build */
 export async function servePage(http: FastifyInstance, folder: string): Promise<void> {
   const page = readFileSync(join(folder, 'index.html'), 'utf8')
-  const answer = (reply: FastifyReply): FastifyReply => reply.type('text/html; charset=utf-8').header('cache-control', 'no-store').send(page.replace(NONCE, reply.cspNonce.style))
+  const answer = (reply: FastifyReply): FastifyReply =>
+    reply
+      .type('text/html; charset=utf-8')
+      .header('cache-control', 'no-store')
+      .send(page.replace(NONCE, reply.cspNonce.style))
   await http.register(fastifyStatic, {
     root: folder,
     index: false,
     preCompressed: true,
     cacheControl: false,
-    allowedPath: (path) => path !== '/index.html' && !path.split('/').some((part) => part.startsWith('.')),
+    allowedPath: (path) =>
+      path !== '/index.html' && !path.split('/').some((part) => part.startsWith('.')),
     // Files of the build are named after what is in them.
     setHeaders: (response, path) => {
-      response.setHeader('cache-control', path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache')
+      response.setHeader(
+        'cache-control',
+        path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache'
+      )
       response.setHeader('vary', 'Accept-Encoding')
     }
   })
   http.get('/', (_request, reply) => answer(reply))
   // Every place of the interface has its own address; the page finds it. A file that is not there is not the page.
-  http.setNotFoundHandler((request, reply) => (isPlace(request) ? answer(reply) : reply.status(404).send(notFound(request.url.slice(0, 200)).view)))
+  http.setNotFoundHandler((request, reply) =>
+    isPlace(request)
+      ? answer(reply)
+      : reply.status(404).send(notFound(request.url.slice(0, 200)).view)
+  )
 }
 
 function isPlace({ method, url, headers }: FastifyRequest): boolean {
   const [path] = url.split('?')
-  return method === 'GET' && (headers.accept ?? '').includes('text/html') && !/\.\w+$|^\/+(assets|api)(\/|$)/i.test(path)
+  return (
+    method === 'GET' &&
+    (headers.accept ?? '').includes('text/html') &&
+    !/\.\w+$|^\/+(assets|api)(\/|$)/i.test(path)
+  )
 }

@@ -33,17 +33,33 @@ export interface ApiParts {
  *
  * @returns all that can be asked, as it was declared
  */
-export async function registerApi(http: FastifyInstance, { sessions, audit, secure }: ApiParts, routes: (api: Api) => void): Promise<readonly DeclaredRoute[]> {
+export async function registerApi(
+  http: FastifyInstance,
+  { sessions, audit, secure }: ApiParts,
+  routes: (api: Api) => void
+): Promise<readonly DeclaredRoute[]> {
   const declared: DeclaredRoute[] = []
   await http.register(
     async (plugin) => {
       plugin.addHook('onRoute', ({ method, url, config, schema }) => {
         const roles = config?.roles
-        if (roles === undefined || roles.length === 0) throw new Error(`${[method].flat().join()} ${url} does not say who may ask for it (allow(…) in server/api/route.ts)`)
-        for (const one of [method].flat()) declared.push({ method: one, url, roles, schema: (schema ?? {}) as DeclaredRoute['schema'] })
+        if (roles === undefined || roles.length === 0)
+          throw new Error(
+            `${[method].flat().join()} ${url} does not say who may ask for it (allow(…) in server/api/route.ts)`
+          )
+        for (const one of [method].flat())
+          declared.push({
+            method: one,
+            url,
+            roles,
+            schema: (schema ?? {}) as DeclaredRoute['schema']
+          })
       })
       await plugin.register(cookies)
-      await plugin.register(rateLimit, { global: false, errorResponseBuilder: (_request, { after }) => tooMany(`too many requests; wait ${after}`) })
+      await plugin.register(rateLimit, {
+        global: false,
+        errorResponseBuilder: (_request, { after }) => tooMany(`too many requests; wait ${after}`)
+      })
       plugin.setValidatorCompiler(validatorCompiler)
       plugin.setErrorHandler(answerError)
       // Texts are read as JSON or not at all: one that is none would be held in memory whole.
@@ -58,7 +74,12 @@ export async function registerApi(http: FastifyInstance, { sessions, audit, secu
         admit(request, request.routeOptions.config?.roles ?? ['installer'])
       })
       plugin.addHook('preValidation', async ({ params, query, body }) => {
-        for (const [part, place] of [[params, 'the address'], [query, 'the address'], [body, '$']] as const) if (!isStream(part)) refuseIllFormed(part, place)
+        for (const [part, place] of [
+          [params, 'the address'],
+          [query, 'the address'],
+          [body, '$']
+        ] as const)
+          if (!isStream(part)) refuseIllFormed(part, place)
       })
       plugin.addHook('onSend', async (_request, reply, payload) => {
         // What is said to one account is not for the next one in the same browser, nor for a cache on the way.
@@ -66,8 +87,12 @@ export async function registerApi(http: FastifyInstance, { sessions, audit, secu
         reply.header('vary', 'Cookie')
         return payload
       })
-      plugin.addHook('onResponse', async (request, reply) => audit.request(request, reply.statusCode))
-      plugin.setNotFoundHandler((request, reply) => reply.status(404).send(notFound(request.url.slice(0, 200)).view))
+      plugin.addHook('onResponse', async (request, reply) =>
+        audit.request(request, reply.statusCode)
+      )
+      plugin.setNotFoundHandler((request, reply) =>
+        reply.status(404).send(notFound(request.url.slice(0, 200)).view)
+      )
       routes(plugin as unknown as Api)
     },
     { prefix: '/api' }
@@ -84,4 +109,8 @@ function admit({ account }: FastifyRequest, roles: Who): void {
 }
 
 /** What an answer that is written by hand must carry as well. */
-export const headersOf = (reply: FastifyReply): Record<string, string> => ({ ...(reply.getHeaders() as Record<string, string>), vary: 'Cookie', 'cache-control': 'no-store' })
+export const headersOf = (reply: FastifyReply): Record<string, string> => ({
+  ...(reply.getHeaders() as Record<string, string>),
+  vary: 'Cookie',
+  'cache-control': 'no-store'
+})

@@ -1,5 +1,10 @@
 import type { IncomingMessage, ServerResponse } from 'node:http'
-import type { FastifyBaseLogger, FastifyInstance, FastifyTypeProvider, RawServerDefault } from 'fastify'
+import type {
+  FastifyBaseLogger,
+  FastifyInstance,
+  FastifyTypeProvider,
+  RawServerDefault
+} from 'fastify'
 import * as v from 'valibot'
 import { ROLES, type Role } from '../../core/accounts/accounts.ts'
 
@@ -11,7 +16,13 @@ interface ValibotTypes extends FastifyTypeProvider {
 }
 
 /** The part of the server under `/api`. */
-export type Api = FastifyInstance<RawServerDefault, IncomingMessage, ServerResponse, FastifyBaseLogger, ValibotTypes>
+export type Api = FastifyInstance<
+  RawServerDefault,
+  IncomingMessage,
+  ServerResponse,
+  FastifyBaseLogger,
+  ValibotTypes
+>
 
 /** Who may ask: roles, or anybody at all, signed in or not. */
 export type Who = readonly Role[] | 'anyone'
@@ -36,13 +47,21 @@ interface RouteSchema {
 }
 
 /** The options of a route: who may ask for it, and what may be asked. */
-export const allow = <const S extends RouteSchema>(roles: Who, schema: S = {} as S): { config: { roles: Who }; schema: S } => ({ config: { roles }, schema })
+export const allow = <const S extends RouteSchema>(
+  roles: Who,
+  schema: S = {} as S
+): { config: { roles: Who }; schema: S } => ({ config: { roles }, schema })
 
 const text = v.string('must be a text')
 /** An id as an address names it. The database passes over spaces at its end: they would be taken for nothing. */
-const idText = v.pipe(text, v.maxLength(120, 'is longer than 120 characters'), v.regex(/^(?:|.*\S)$/su, 'ends with a space; leave it out'))
+const idText = v.pipe(
+  text,
+  v.maxLength(120, 'is longer than 120 characters'),
+  v.regex(/^(?:|.*\S)$/su, 'ends with a space; leave it out')
+)
 /** A number as an address names it. @param of what it is of, such as `a run` */
-export const numberText = (of: string) => v.pipe(text, v.regex(/^\d{1,15}$/, `must be the number of ${of}`), v.transform(Number))
+export const numberText = (of: string) =>
+  v.pipe(text, v.regex(/^\d{1,15}$/, `must be the number of ${of}`), v.transform(Number))
 
 export const byCamera = v.object({ camera: idText })
 export const byCameraAndId = v.object({ camera: idText, id: idText })
@@ -54,10 +73,18 @@ export const byNumber = (of: string) => v.object({ id: numberText(of) })
 
 const versionWords = 'must be the version that was read, a whole number from 1'
 /** The version that a deletion names in its address. */
-export const versionQuery = v.object({ version: v.pipe(v.optional(text, ''), v.regex(/^[1-9]\d{0,9}$/, versionWords), v.transform(Number)) })
+export const versionQuery = v.object({
+  version: v.pipe(
+    v.optional(text, ''),
+    v.regex(/^[1-9]\d{0,9}$/, versionWords),
+    v.transform(Number)
+  )
+})
 
 /** A body that may be left out. */
-export const orNothing = <const S extends v.GenericSchema>(schema: S) => v.nullish(schema, {} as never)
+export const orNothing = <const S extends v.GenericSchema>(schema: S) =>
+  v.nullish(schema, {} as never)
 
 /** A body that is a file, as it was sent. */
-export const fileBody = (what: string) => v.custom<Buffer>((value) => Buffer.isBuffer(value) && value.length > 0, `must be ${what}`)
+export const fileBody = (what: string) =>
+  v.custom<Buffer>((value) => Buffer.isBuffer(value) && value.length > 0, `must be ${what}`)

@@ -27,7 +27,8 @@ export class LiveAnswers {
 
   /** @throws ApiError when the account has too many open */
   allowOne({ account }: FastifyRequest): void {
-    if (this.sessions.openOf(account!.id) >= MAX_OPEN) throw tooMany(`You have ${MAX_OPEN} live pictures or lists open. Close a window first.`)
+    if (this.sessions.openOf(account!.id) >= MAX_OPEN)
+      throw tooMany(`You have ${MAX_OPEN} live pictures or lists open. Close a window first.`)
   }
 
   /** Begins an answer that is written by hand. @throws ApiError when the account has too many open */
@@ -63,4 +64,5 @@ export class LiveAnswers {
 }
 
 /** Server-sent events. */
-export const eventText = (event: string, data: unknown): string => `event: ${event}\ndata: ${JSON.stringify(data)}\n\n`
+export const eventText = (event: string, data: unknown): string =>
+  `event: ${event}\ndata: ${JSON.stringify(data)}\n\n`

@@ -49,11 +49,22 @@ export interface BackupSummary {
  *
  * @throws Error where something cannot be read or written; nothing is left behind then
  */
-export async function backUp(file: string, { address, name, folder, passphrase, databaseOnly = false }: BackupOptions): Promise<BackupSummary> {
-  const connection = await createConnection({ ...address, database: name, supportBigNumbers: true, bigNumberStrings: true, dateStrings: true })
+export async function backUp(
+  file: string,
+  { address, name, folder, passphrase, databaseOnly = false }: BackupOptions
+): Promise<BackupSummary> {
+  const connection = await createConnection({
+    ...address,
+    database: name,
+    supportBigNumbers: true,
+    bigNumberStrings: true,
+    dateStrings: true
+  })
   const part = `${file}.part`
   try {
-    const [[{ got }]] = await connection.query<RowDataPacket[]>('SELECT GET_LOCK(?, 5) AS got', [FILES_LOCK(name)])
+    const [[{ got }]] = await connection.query<RowDataPacket[]>('SELECT GET_LOCK(?, 5) AS got', [
+      FILES_LOCK(name)
+    ])
     if (Number(got) !== 1) throw new Error('another backup is being made; wait for it')
     await connection.query('SET TRANSACTION ISOLATION LEVEL REPEATABLE READ')
     await connection.query('START TRANSACTION WITH CONSISTENT SNAPSHOT')
@@ -63,7 +74,10 @@ export async function backUp(file: string, { address, name, folder, passphrase, 
       files = await fill(archive, connection, folder, databaseOnly)
       archive.finalize()
     })().catch((error: Error) => archive.destroy(error))
-    await pipeline(Readable.from(seal(archive as AsyncIterable<Uint8Array>, passphrase)), createWriteStream(part, { mode: 0o600 }))
+    await pipeline(
+      Readable.from(seal(archive as AsyncIterable<Uint8Array>, passphrase)),
+      createWriteStream(part, { mode: 0o600 })
+    )
     await filling
     await rename(part, file)
     return { bytes: (await stat(file)).size, files }
@@ -75,27 +89,51 @@ export async function backUp(file: string, { address, name, folder, passphrase, 
   }
 }
 
-async function fill(archive: Pack, connection: Connection, folder: string, databaseOnly: boolean): Promise<number> {
-  const [migrations] = await connection.query<RowDataPacket[]>('SELECT name FROM migration WHERE finished ORDER BY name')
-  const manifest: Manifest = { format: 'wardoptic-backup/1', madeAt: Date.now(), migrations: migrations.map((m) => String(m.name)), databaseOnly }
+async function fill(
+  archive: Pack,
+  connection: Connection,
+  folder: string,
+  databaseOnly: boolean
+): Promise<number> {
+  const [migrations] = await connection.query<RowDataPacket[]>(
+    'SELECT name FROM migration WHERE finished ORDER BY name'
+  )
+  const manifest: Manifest = {
+    format: 'wardoptic-backup/1',
+    madeAt: Date.now(),
+    migrations: migrations.map((m) => String(m.name)),
+    databaseOnly
+  }
   archive.entry({ name: MANIFEST }, JSON.stringify(manifest))
   // The size of an entry stands before it: the tables go to a file first.
   const tables = join(folder, `tables-${process.pid}.part`)
   try {
-    await pipeline(Readable.from(dumpTables(connection)), createGzip(), createWriteStream(tables, { mode: 0o600 }))
+    await pipeline(
+      Readable.from(dumpTables(connection)),
+      createGzip(),
+      createWriteStream(tables, { mode: 0o600 })
+    )
     await add(archive, tables, TABLES)
   } finally {
     await rm(tables, { force: true })
   }
   if (databaseOnly) return 0
   let files = 0
-  for (const name of SINGLE_FILES) if (await add(archive, join(folder, name), `files/${name}`)) files++
+  for (const name of SINGLE_FILES)
+    if (await add(archive, join(folder, name), `files/${name}`)) files++
   for (const home of FOLDERS) {
-    const all = await readdir(join(folder, home), { recursive: true, withFileTypes: true }).catch(() => [])
+    const all = await readdir(join(folder, home), { recursive: true, withFileTypes: true }).catch(
+      () => []
+    )
     for (const entry of all) {
       const path = join(entry.parentPath, entry.name)
       // What is being written will be made again, or came after the tables.
-      if (entry.isFile() && !entry.name.includes('.part') && (await add(archive, path, `files/${relative(folder, path)}`))) files++
+      if (
+        entry.isFile() &&
+        !entry.name.includes('.part') &&
+        (await add(archive, path, `files/${relative(folder, path)}`))
+      )
+        files++
     }
   }
   return files

@@ -14,8 +14,15 @@ await runCommand(async (args) => {
   const passphrase = await passphraseOf(call, true)
   const { address, name, stop } = await openInstallation(call.data, call.database)
   try {
-    const { bytes, files } = await backUp(resolve(file), { address, name, folder: call.data, passphrase })
-    process.stdout.write(`${resolve(file)}: the database and ${files} files, ${(bytes / 2 ** 20).toFixed(1)} MB\n`)
+    const { bytes, files } = await backUp(resolve(file), {
+      address,
+      name,
+      folder: call.data,
+      passphrase
+    })
+    process.stdout.write(
+      `${resolve(file)}: the database and ${files} files, ${(bytes / 2 ** 20).toFixed(1)} MB\n`
+    )
   } finally {
     await stop()
   }

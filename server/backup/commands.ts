@@ -17,10 +17,25 @@ const text = { type: 'string' } as const
 
 /** @param more options of the command itself, all with a text */
 export function readCall(args: string[], usage: string, more: readonly string[] = []): CommandCall {
-  const { values, positionals } = readOptions(args, { data: text, database: text, 'passphrase-file': text, ...Object.fromEntries(more.map((name) => [name, text])), help: { type: 'boolean' } }, usage)
+  const { values, positionals } = readOptions(
+    args,
+    {
+      data: text,
+      database: text,
+      'passphrase-file': text,
+      ...Object.fromEntries(more.map((name) => [name, text])),
+      help: { type: 'boolean' }
+    },
+    usage
+  )
   if (values.help) throw new UsageError(usage)
   const url = typeof values.database === 'string' ? values.database : process.env.WARDOPTIC_DATABASE
-  return { values, positionals, data: resolve(typeof values.data === 'string' ? values.data : '.data'), database: url === undefined ? null : readDatabaseUrl(url) }
+  return {
+    values,
+    positionals,
+    data: resolve(typeof values.data === 'string' ? values.data : '.data'),
+    database: url === undefined ? null : readDatabaseUrl(url)
+  }
 }
 
 /**
@@ -31,20 +46,31 @@ export function readCall(args: string[], usage: string, more: readonly string[] 
  */
 export async function passphraseOf({ values }: CommandCall, isNew: boolean): Promise<string> {
   const file = values['passphrase-file']
-  const passphrase = typeof file === 'string' ? readFileSync(file, 'utf8').replace(/\r?\n$/, '') : (process.env.WARDOPTIC_PASSPHRASE ?? (await asked()))
-  if (isNew && passphrase.length < MIN_PASSWORD) throw new UsageError(`the passphrase has ${passphrase.length} characters; it must have at least ${MIN_PASSWORD}`)
+  const passphrase =
+    typeof file === 'string'
+      ? readFileSync(file, 'utf8').replace(/\r?\n$/, '')
+      : (process.env.WARDOPTIC_PASSPHRASE ?? (await asked()))
+  if (isNew && passphrase.length < MIN_PASSWORD)
+    throw new UsageError(
+      `the passphrase has ${passphrase.length} characters; it must have at least ${MIN_PASSWORD}`
+    )
   return passphrase
 }
 
 async function asked(): Promise<string> {
-  if (!process.stdin.isTTY) throw new UsageError('say the passphrase with --passphrase-file FILE, or in WARDOPTIC_PASSPHRASE')
+  if (!process.stdin.isTTY)
+    throw new UsageError(
+      'say the passphrase with --passphrase-file FILE, or in WARDOPTIC_PASSPHRASE'
+    )
   const lines = createInterface({ input: process.stdin, output: process.stderr, terminal: true })
   process.stderr.write('Passphrase of the backup: ')
   // What is typed is not shown.
   Object.assign(lines, { _writeToOutput: () => {} })
-  return new Promise((answer) => lines.question('', (said) => {
-    lines.close()
-    process.stderr.write('\n')
-    answer(said)
-  }))
+  return new Promise((answer) =>
+    lines.question('', (said) => {
+      lines.close()
+      process.stderr.write('\n')
+      answer(said)
+    })
+  )
 }

@@ -28,8 +28,14 @@ const HELD = 'restored-tables.part'
  * @param choice a database of one's own; null: one in the folder
  * @throws InputError for what is no backup, or is damaged; the folder is as before then
  */
-export async function restore(file: string, folder: string, passphrase: () => Promise<string>, choice: DatabaseChoice | null = null): Promise<Manifest> {
-  if ((await readdir(folder).catch(() => [])).length) throw new InputError('--data', `${folder} is not empty; give a folder that is not there yet`)
+export async function restore(
+  file: string,
+  folder: string,
+  passphrase: () => Promise<string>,
+  choice: DatabaseChoice | null = null
+): Promise<Manifest> {
+  if ((await readdir(folder).catch(() => [])).length)
+    throw new InputError('--data', `${folder} is not empty; give a folder that is not there yet`)
   const part = `${folder}.restoring`
   await rm(part, { recursive: true, force: true })
   await mkdir(part, { recursive: true, mode: 0o700 })
@@ -55,7 +61,11 @@ export async function restore(file: string, folder: string, passphrase: () => Pr
 }
 
 /** Files to their places, the tables beside them. */
-async function unpack(file: string, folder: string, passphrase: () => Promise<string>): Promise<Manifest> {
+async function unpack(
+  file: string,
+  folder: string,
+  passphrase: () => Promise<string>
+): Promise<Manifest> {
   let manifest: Manifest | null = null
   let hasTables = false
   const archive = extract()
@@ -84,8 +94,10 @@ async function unpack(file: string, folder: string, passphrase: () => Promise<st
 function placeOf(name: string, folder: string): string {
   const path = normalize(name)
   const inner = path.replace(/^files[/\\]/, '')
-  const known = SINGLE_FILES.includes(inner) || FOLDERS.some((home) => inner.startsWith(`${home}${sep}`))
-  if (inner === path || path.split(sep).includes('..') || !known) throw new InputError('the backup', `holds "${name.slice(0, 80)}", which is none of its files`)
+  const known =
+    SINGLE_FILES.includes(inner) || FOLDERS.some((home) => inner.startsWith(`${home}${sep}`))
+  if (inner === path || path.split(sep).includes('..') || !known)
+    throw new InputError('the backup', `holds "${name.slice(0, 80)}", which is none of its files`)
   return join(folder, inner)
 }
 
@@ -99,7 +111,11 @@ function readManifest(text: string): Manifest {
   const manifest = JSON.parse(text) as Manifest
   const known = readFiles().map(({ name }) => name)
   const newer = manifest.migrations.find((name) => !known.includes(name))
-  if (newer) throw new InputError('the backup', `was made by a newer Wardoptic (${newer}); restore it with that one`)
+  if (newer)
+    throw new InputError(
+      'the backup',
+      `was made by a newer Wardoptic (${newer}); restore it with that one`
+    )
   return manifest
 }
 
@@ -108,16 +124,27 @@ async function* linesOf(file: string): AsyncGenerator<string> {
   yield* createInterface({ input: createReadStream(file), crlfDelay: Infinity })
 }
 
-async function fillDatabase(address: DatabaseAddress, name: string, tables: string, { migrations }: Manifest): Promise<void> {
+async function fillDatabase(
+  address: DatabaseAddress,
+  name: string,
+  tables: string,
+  { migrations }: Manifest
+): Promise<void> {
   const connection = await createConnection(address)
   try {
     await connection.query(`CREATE DATABASE IF NOT EXISTS \`${name}\` CHARACTER SET utf8mb4`)
     await connection.query(`USE \`${name}\``)
-    const [[{ n }]] = await connection.query<RowDataPacket[]>('SELECT COUNT(*) AS n FROM information_schema.tables WHERE table_schema = DATABASE()')
+    const [[{ n }]] = await connection.query<RowDataPacket[]>(
+      'SELECT COUNT(*) AS n FROM information_schema.tables WHERE table_schema = DATABASE()'
+    )
     if (n) throw new InputError('--database', `the database ${name} is not empty; give one that is`)
     // The form that it had when it was saved; what came later follows.
     const files = readFiles()
-    await migrate(connection, undefined, files.filter((f) => migrations.includes(f.name)))
+    await migrate(
+      connection,
+      undefined,
+      files.filter((f) => migrations.includes(f.name))
+    )
     await loadTables(connection, linesOf(tables))
     await migrate(connection, undefined, files)
   } finally {

@@ -9,7 +9,15 @@ const usage = `usage: npm run restore -- FILE --data FOLDER [--database URL] [--
 await runCommand(async (args) => {
   const call = readCall(args, usage)
   const [file] = call.positionals
-  if (call.positionals.length !== 1 || typeof call.values.data !== 'string') throw new UsageError(usage)
-  const { madeAt } = await restore(resolve(file), call.data, () => passphraseOf(call, false), call.database)
-  process.stdout.write(`${call.data} is as it was on ${new Date(madeAt).toISOString()}. Start it with: npm start -- --data ${call.data}\n`)
+  if (call.positionals.length !== 1 || typeof call.values.data !== 'string')
+    throw new UsageError(usage)
+  const { madeAt } = await restore(
+    resolve(file),
+    call.data,
+    () => passphraseOf(call, false),
+    call.database
+  )
+  process.stdout.write(
+    `${call.data} is as it was on ${new Date(madeAt).toISOString()}. Start it with: npm start -- --data ${call.data}\n`
+  )
 })

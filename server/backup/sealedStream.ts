@@ -25,8 +25,19 @@ interface Head {
   salt: string
 }
 
-const keyFor = (passphrase: string, { N, r, p, salt }: Pick<Head, 'N' | 'r' | 'p' | 'salt'>): Promise<Buffer> =>
-  new Promise((resolve, reject) => scrypt(passphrase.normalize('NFKC'), Buffer.from(salt, 'base64'), 32, { N, r, p, maxmem: 256 * 2 ** 20 }, (error, key) => (error ? reject(error) : resolve(key))))
+const keyFor = (
+  passphrase: string,
+  { N, r, p, salt }: Pick<Head, 'N' | 'r' | 'p' | 'salt'>
+): Promise<Buffer> =>
+  new Promise((resolve, reject) =>
+    scrypt(
+      passphrase.normalize('NFKC'),
+      Buffer.from(salt, 'base64'),
+      32,
+      { N, r, p, maxmem: 256 * 2 ** 20 },
+      (error, key) => (error ? reject(error) : resolve(key))
+    )
+  )
 
 /** The number of a piece, and whether it is the last one; a key is used for one stream alone. */
 const nonceOf = (number: number, last: boolean): Buffer => {
@@ -37,8 +48,16 @@ const nonceOf = (number: number, last: boolean): Buffer => {
 }
 
 /** @param passphrase null: whoever has the file can read it; that it is whole is seen all the same */
-export async function* seal(content: AsyncIterable<Uint8Array>, passphrase: string | null): AsyncGenerator<Buffer> {
-  const head: Head = { format: FORMAT, sealed: passphrase !== null, ...COST, salt: randomBytes(16).toString('base64') }
+export async function* seal(
+  content: AsyncIterable<Uint8Array>,
+  passphrase: string | null
+): AsyncGenerator<Buffer> {
+  const head: Head = {
+    format: FORMAT,
+    sealed: passphrase !== null,
+    ...COST,
+    salt: randomBytes(16).toString('base64')
+  }
   const key = await keyFor(passphrase ?? '', head)
   yield Buffer.from(`${JSON.stringify(head)}\n`)
   let number = 0
@@ -109,7 +128,10 @@ class Taker {
 const FILE = 'the backup'
 
 /** @param passphrase asked for where the stream needs one @throws InputError for what is none, is cut, was changed, or has another passphrase */
-export async function* unseal(content: AsyncIterable<Uint8Array>, passphrase: () => Promise<string>): AsyncGenerator<Buffer> {
+export async function* unseal(
+  content: AsyncIterable<Uint8Array>,
+  passphrase: () => Promise<string>
+): AsyncGenerator<Buffer> {
   const taker = new Taker(content)
   const head = readHead(await taker.line(MAX_HEAD))
   const key = await keyFor(head.sealed ? await passphrase() : '', head)
@@ -117,7 +139,8 @@ export async function* unseal(content: AsyncIterable<Uint8Array>, passphrase: ()
     const size = await taker.take(4)
     if (size === null) throw new InputError(FILE, 'is cut off: its last piece is missing')
     const length = size.readUInt32BE()
-    if (length > PIECE) throw new InputError(FILE, `is damaged: piece ${number + 1} says that it has ${length} bytes`)
+    if (length > PIECE)
+      throw new InputError(FILE, `is damaged: piece ${number + 1} says that it has ${length} bytes`)
     const sealed = await taker.take(length + TAG)
     if (sealed === null) throw new InputError(FILE, 'is cut off in the middle of a piece')
     const open = (last: boolean): Buffer => {
@@ -134,7 +157,15 @@ export async function* unseal(content: AsyncIterable<Uint8Array>, passphrase: ()
         plain = open(true)
         last = true
       } catch (cause) {
-        throw Object.assign(new InputError(FILE, number === 0 ? 'was sealed with another passphrase, or is damaged' : `is damaged at piece ${number + 1}`), { cause })
+        throw Object.assign(
+          new InputError(
+            FILE,
+            number === 0
+              ? 'was sealed with another passphrase, or is damaged'
+              : `is damaged at piece ${number + 1}`
+          ),
+          { cause }
+        )
       }
     }
     yield plain
@@ -151,9 +182,11 @@ function readHead(line: string | null): Head {
   } catch {
     // Told below.
   }
-  if (head?.format !== FORMAT || typeof head.salt !== 'string') throw new InputError(FILE, `is not a backup of Wardoptic (${FORMAT})`)
+  if (head?.format !== FORMAT || typeof head.salt !== 'string')
+    throw new InputError(FILE, `is not a backup of Wardoptic (${FORMAT})`)
   const { N, r, p } = head
   // What a file says decides how much memory its key takes.
-  if (![2 ** 14, 2 ** 15, 2 ** 16, 2 ** 17].includes(N!) || r !== 8 || !(p! >= 1 && p! <= 4)) throw new InputError(FILE, 'asks for a key that this version does not make')
+  if (![2 ** 14, 2 ** 15, 2 ** 16, 2 ** 17].includes(N!) || r !== 8 || !(p! >= 1 && p! <= 4))
+    throw new InputError(FILE, 'asks for a key that this version does not make')
   return head as Head
 }

@@ -27,23 +27,44 @@ interface Field {
 }
 
 /** As text, or as bytes: never read as anything else. @param bytes names of the columns that hold bytes */
-const asKept = (bytes: ReadonlySet<string>) => (field: Field): unknown => (bytes.has(field.name) ? field.buffer() : field.string())
+const asKept =
+  (bytes: ReadonlySet<string>) =>
+  (field: Field): unknown =>
+    bytes.has(field.name) ? field.buffer() : field.string()
 
 async function tablesIn(connection: Connection): Promise<{ name: string; next: number | null }[]> {
-  const [rows] = await connection.query<RowDataPacket[]>("SELECT table_name AS name, auto_increment AS next FROM information_schema.tables WHERE table_schema = DATABASE() AND table_type = 'BASE TABLE' AND table_name <> 'migration' ORDER BY table_name")
-  return rows.map(({ name, next }) => ({ name: String(name), next: next === null ? null : Number(next) }))
+  const [rows] = await connection.query<RowDataPacket[]>(
+    "SELECT table_name AS name, auto_increment AS next FROM information_schema.tables WHERE table_schema = DATABASE() AND table_type = 'BASE TABLE' AND table_name <> 'migration' ORDER BY table_name"
+  )
+  return rows.map(({ name, next }) => ({
+    name: String(name),
+    next: next === null ? null : Number(next)
+  }))
 }
 
 /** All tables as they are at one moment, in the transaction of the caller; without those of migrations. */
 export async function* dumpTables(connection: Connection): AsyncGenerator<string> {
   let count = 0
   for (const { name, next } of await tablesIn(connection)) {
-    const [columns] = await connection.query<RowDataPacket[]>('SELECT column_name AS name, data_type AS type FROM information_schema.columns WHERE table_schema = DATABASE() AND table_name = ? ORDER BY ordinal_position', [name])
+    const [columns] = await connection.query<RowDataPacket[]>(
+      'SELECT column_name AS name, data_type AS type FROM information_schema.columns WHERE table_schema = DATABASE() AND table_name = ? ORDER BY ordinal_position',
+      [name]
+    )
     const names = columns.map((c) => String(c.name))
-    const bytes = new Set(columns.filter((c) => /blob|binary|bit/.test(String(c.type))).map((c) => String(c.name)))
+    const bytes = new Set(
+      columns.filter((c) => /blob|binary|bit/.test(String(c.type))).map((c) => String(c.name))
+    )
     yield `${JSON.stringify({ table: name, columns: names, next } satisfies TableLine)}\n`
-    const stream = (connection as unknown as { connection: { query(options: object): { stream(o: object): AsyncIterable<unknown[]> } } }).connection
-      .query({ sql: `SELECT ${names.map((n) => `\`${n}\``).join()} FROM \`${name}\``, rowsAsArray: true, typeCast: asKept(bytes) })
+    const stream = (
+      connection as unknown as {
+        connection: { query(options: object): { stream(o: object): AsyncIterable<unknown[]> } }
+      }
+    ).connection
+      .query({
+        sql: `SELECT ${names.map((n) => `\`${n}\``).join()} FROM \`${name}\``,
+        rowsAsArray: true,
+        typeCast: asKept(bytes)
+      })
       .stream({ highWaterMark: 100 })
     for await (const row of stream) {
       count++
@@ -54,7 +75,10 @@ export async function* dumpTables(connection: Connection): AsyncGenerator<string
 }
 
 /** Writes the tables into a database that has them, empty. @throws InputError for what does not fit */
-export async function loadTables(connection: Connection, lines: AsyncIterable<string>): Promise<void> {
+export async function loadTables(
+  connection: Connection,
+  lines: AsyncIterable<string>
+): Promise<void> {
   const known = new Set((await tablesIn(connection)).map(({ name }) => name))
   await connection.query('SET foreign_key_checks = 0')
   let table: TableLine | null = null
@@ -62,13 +86,20 @@ export async function loadTables(connection: Connection, lines: AsyncIterable<st
   let bytes = 0
   let [count, said] = [0, -1]
   const write = async (): Promise<void> => {
-    if (table && rows.length) await connection.query(`INSERT INTO \`${table.table}\` (${table.columns.map((c) => `\`${c}\``).join()}) VALUES ?`, [rows])
+    if (table && rows.length)
+      await connection.query(
+        `INSERT INTO \`${table.table}\` (${table.columns.map((c) => `\`${c}\``).join()}) VALUES ?`,
+        [rows]
+      )
     rows = []
     bytes = 0
   }
   const end = async (): Promise<void> => {
     await write()
-    if (table?.next) await connection.query(`ALTER TABLE \`${table.table}\` AUTO_INCREMENT = ${Math.trunc(table.next)}`)
+    if (table?.next)
+      await connection.query(
+        `ALTER TABLE \`${table.table}\` AUTO_INCREMENT = ${Math.trunc(table.next)}`
+      )
   }
   for await (const line of lines) {
     const value = JSON.parse(line) as TableLine | EndLine | Cell[]
@@ -76,18 +107,26 @@ export async function loadTables(connection: Connection, lines: AsyncIterable<st
     else if (!Array.isArray(value)) {
       await end()
       table = value
-      if (!known.has(table.table) || !table.columns.every((c) => /^\w+$/.test(c))) throw new InputError('the backup', `has the table ${table.table}, which this version does not know`)
+      if (!known.has(table.table) || !table.columns.every((c) => /^\w+$/.test(c)))
+        throw new InputError(
+          'the backup',
+          `has the table ${table.table}, which this version does not know`
+        )
       // What migrations or triggers have put in it is in the backup as well.
       await connection.query(`DELETE FROM \`${table.table}\``)
     } else {
       count++
-      rows.push(value.map((cell) => (cell !== null && typeof cell === 'object' ? Buffer.from(cell.b, 'base64') : cell)))
+      rows.push(
+        value.map((cell) =>
+          cell !== null && typeof cell === 'object' ? Buffer.from(cell.b, 'base64') : cell
+        )
+      )
       bytes += line.length
       if (rows.length >= ROWS_AT_ONCE || bytes > MAX_STATEMENT) await write()
     }
   }
   await end()
-  if (count !== said) throw new InputError('the backup', `has ${count} of ${Math.max(0, said)} rows`)
+  if (count !== said)
+    throw new InputError('the backup', `has ${count} of ${Math.max(0, said)} rows`)
   await connection.query('SET foreign_key_checks = 1')
 }
-

@@ -21,10 +21,24 @@ import type { Database } from '../database.ts'
 import { busy, diskError, tooLarge } from '../errors.ts'
 import { writeWhole, type Leftovers } from '../files.ts'
 import { requireSpace } from '../space.ts'
-import { clipIds, findClip, finishClip, insertClip, readClip, readFileSizes, readPlay, removeClip, setClipState, readyClips, setLearnAnew, unfinishedClips } from './rows.ts'
+import {
+  clipIds,
+  findClip,
+  finishClip,
+  insertClip,
+  readClip,
+  readFileSizes,
+  readPlay,
+  removeClip,
+  setClipState,
+  readyClips,
+  setLearnAnew,
+  unfinishedClips
+} from './rows.ts'
 
 /** The files of a clip; the true targets only of one that was made. */
-export type ClipFile = 'original' | 'view.mp4' | 'tracks.csv' | 'faces.csv' | 'measures.bin' | 'truth.csv'
+export type ClipFile =
+  'original' | 'view.mp4' | 'tracks.csv' | 'faces.csv' | 'measures.bin' | 'truth.csv'
 
 interface Job {
   clip: ClipView
@@ -49,7 +63,13 @@ export class Clips {
   private readonly refused = new Map<string, ClipView>()
   private queue: Promise<void> = Promise.resolve()
 
-  constructor(database: Database, folder: string, mostBytes: number, leftovers: Leftovers, log: (error: unknown) => void) {
+  constructor(
+    database: Database,
+    folder: string,
+    mostBytes: number,
+    leftovers: Leftovers,
+    log: (error: unknown) => void
+  ) {
     this.leftovers = leftovers
     this.database = database
     this.folder = folder
@@ -65,9 +85,12 @@ export class Clips {
   async resume(): Promise<void> {
     await mkdir(this.folder, { recursive: true })
     const known = new Set(await clipIds(this.database))
-    for (const name of await readdir(this.folder)) if (!known.has(name)) await this.leftovers.remove(join(this.folder, name))
+    for (const name of await readdir(this.folder))
+      if (!known.has(name)) await this.leftovers.remove(join(this.folder, name))
     // What an analysis has left and is missing, empty or cut is made again.
-    for (const clip of await readyClips(this.database)) if (existsSync(this.file(clip.id, 'original')) && (await this.damaged(clip))) await setClipState(this.database, clip.id, 'analysing')
+    for (const clip of await readyClips(this.database))
+      if (existsSync(this.file(clip.id, 'original')) && (await this.damaged(clip)))
+        await setClipState(this.database, clip.id, 'analysing')
     for (const clip of await unfinishedClips(this.database)) this.enqueue(clip)
   }
 
@@ -76,7 +99,12 @@ export class Clips {
     const known = await readFileSizes(this.database, clip.id)
     for (const name of ANALYSED) {
       const size = (await stat(this.file(clip.id, name)).catch(() => null))?.size ?? -1
-      if (known?.[name] === undefined ? size <= (name === 'faces.csv' || name === 'tracks.csv' ? -1 : 0) : size !== known[name]) return name
+      if (
+        known?.[name] === undefined
+          ? size <= (name === 'faces.csv' || name === 'tracks.csv' ? -1 : 0)
+          : size !== known[name]
+      )
+        return name
     }
     return null
   }
@@ -86,7 +114,10 @@ export class Clips {
     const clip = await readClip(this.database, id)
     if (clip.state !== 'ready') throw busy(`${clip.name} has not been analysed; analyse it first`)
     const name = await this.damaged(clip)
-    if (name) throw busy(`The file ${name} of ${clip.name} is missing, empty or cut. Analyse the clip again.`)
+    if (name)
+      throw busy(
+        `The file ${name} of ${clip.name} is missing, empty or cut. Analyse the clip again.`
+      )
     return clip
   }
 
@@ -106,7 +137,13 @@ export class Clips {
    *
    * @throws InputError for what is no video, ApiError for what is too large; nothing is left behind then
    */
-  async add(cameraId: string, name: string, start: number | null, content: Readable, bytesSaid = 0): Promise<ClipView> {
+  async add(
+    cameraId: string,
+    name: string,
+    start: number | null,
+    content: Readable,
+    bytesSaid = 0
+  ): Promise<ClipView> {
     await requireSpace(this.folder, Math.min(bytesSaid, this.mostBytes))
     const id = randomUUID()
     const home = join(this.folder, id)
@@ -144,7 +181,13 @@ export class Clips {
   }
 
   /** Takes in a clip that has been painted from a script before; only its targets are still to be found. */
-  async addPainted(cameraId: string, name: string, start: number, play: Play, content: Readable): Promise<void> {
+  async addPainted(
+    cameraId: string,
+    name: string,
+    start: number,
+    play: Play,
+    content: Readable
+  ): Promise<void> {
     const clip = await this.begin(cameraId, name, start, play)
     await writeWhole(this.file(clip.id, 'truth.csv'), writeMot(trueTracks(play), play.scene))
     await this.receive(content, this.file(clip.id, 'original'))
@@ -160,20 +203,47 @@ export class Clips {
     return this.enqueue(clip)
   }
 
-  private async begin(cameraId: string, name: string, start: number, play: Play): Promise<ClipView> {
+  private async begin(
+    cameraId: string,
+    name: string,
+    start: number,
+    play: Play
+  ): Promise<ClipView> {
     const id = randomUUID()
     await mkdir(join(this.folder, id), { recursive: true })
     const { width, height, fps } = play.scene
-    return { id, camera: cameraId, name, state: 'analysing', start, fps, width, height, frames: 0, targets: 0, rows: 0, bytes: 0, made: true, inputs: armInputsOf(play, start), learnAnewAt: [], progress: null, error: null }
+    return {
+      id,
+      camera: cameraId,
+      name,
+      state: 'analysing',
+      start,
+      fps,
+      width,
+      height,
+      frames: 0,
+      targets: 0,
+      rows: 0,
+      bytes: 0,
+      made: true,
+      inputs: armInputsOf(play, start),
+      learnAnewAt: [],
+      progress: null,
+      error: null
+    }
   }
 
   /** Learns the tamper reference anew at the moments named, in seconds of the clip, and measures it again. */
   async learnAnew(id: string, seconds: readonly number[]): Promise<ClipView> {
     const clip = await readClip(this.database, id)
-    if (this.jobs.has(id) || clip.state !== 'ready') throw busy('this clip is being analysed, or has not been; its reference can be learned anew afterwards')
+    if (this.jobs.has(id) || clip.state !== 'ready')
+      throw busy(
+        'this clip is being analysed, or has not been; its reference can be learned anew afterwards'
+      )
     const length = clip.frames / clip.fps
     const late = seconds.find((s) => s >= length)
-    if (late !== undefined) throw new InputError('$.at', `has ${late} s, and the clip ends at ${length} s`)
+    if (late !== undefined)
+      throw new InputError('$.at', `has ${late} s, and the clip ends at ${length} s`)
     await setLearnAnew(this.database, id, seconds)
     return this.enqueue({ ...clip, state: 'analysing', learnAnewAt: [...seconds] })
   }
@@ -184,7 +254,14 @@ export class Clips {
     const count = new Transform({
       transform(chunk: Buffer, _, done) {
         bytes += chunk.length
-        done(bytes > mostBytes ? tooLarge(`the clip is larger than ${Math.round(mostBytes / 2 ** 20)} MB, the limit of this server (--clip-limit)`) : null, chunk)
+        done(
+          bytes > mostBytes
+            ? tooLarge(
+                `the clip is larger than ${Math.round(mostBytes / 2 ** 20)} MB, the limit of this server (--clip-limit)`
+              )
+            : null,
+          chunk
+        )
       }
     })
     await pipeline(content, count, createWriteStream(file))
@@ -195,7 +272,10 @@ export class Clips {
   async readEvidence(clip: ClipView): Promise<Evidence> {
     const tracks = readMot(await readFile(this.file(clip.id, 'tracks.csv'), 'utf8'), clip.fps, clip)
     const faces = readFaces(await readFile(this.file(clip.id, 'faces.csv'), 'utf8'), clip)
-    return { tracks: { ...tracks, faces }, measures: readMeasures(await readFile(this.file(clip.id, 'measures.bin'))) }
+    return {
+      tracks: { ...tracks, faces },
+      measures: readMeasures(await readFile(this.file(clip.id, 'measures.bin')))
+    }
   }
 
   /** Stops the analysis; the clip stays, without targets, and can be analysed again. */
@@ -232,7 +312,10 @@ export class Clips {
 
   private enqueue(clip: ClipView): ClipView {
     const stop = new AbortController()
-    const shown: ClipView = { ...clip, progress: { share: null, step: 'Waiting for another analysis' } }
+    const shown: ClipView = {
+      ...clip,
+      progress: { share: null, step: 'Waiting for another analysis' }
+    }
     const ended = this.queue.then(() => this.work(shown, stop.signal)).catch(this.log)
     this.queue = ended
     this.jobs.set(clip.id, { clip: shown, stop, ended })
@@ -248,19 +331,34 @@ export class Clips {
         name: clip.name,
         signal,
         learnAnewAt: clip.learnAnewAt,
-        onProgress: (done, expected) => (clip.progress = { share: expected ? 0.9 * Math.min(1, done / expected) : null, step: `Finding and following targets, frame ${done}${expected ? ` of ${expected}` : ''}` })
+        onProgress: (done, expected) =>
+          (clip.progress = {
+            share: expected ? 0.9 * Math.min(1, done / expected) : null,
+            step: `Finding and following targets, frame ${done}${expected ? ` of ${expected}` : ''}`
+          })
       })
       clip.progress = { share: 0.92, step: 'Making it playable' }
       await makeView(original, footage, this.file(clip.id, 'view.mp4'), signal)
       await writeWhole(this.file(clip.id, 'tracks.csv'), writeMot(tracks, footage))
-      await writeWhole(this.file(clip.id, 'faces.csv'), writeFaces(tracks.faces ?? new Map(), footage))
+      await writeWhole(
+        this.file(clip.id, 'faces.csv'),
+        writeFaces(tracks.faces ?? new Map(), footage)
+      )
       await writeWhole(this.file(clip.id, 'measures.bin'), writeMeasures(measures))
-      const sizes = Object.fromEntries(await Promise.all(ANALYSED.map(async (name) => [name, (await stat(this.file(clip.id, name))).size] as const)))
+      const sizes = Object.fromEntries(
+        await Promise.all(
+          ANALYSED.map(async (name) => [name, (await stat(this.file(clip.id, name))).size] as const)
+        )
+      )
       await finishClip(this.database, clip.id, frames, spansOf(tracks).length, tracks.length, sizes)
     } catch (error) {
       if (signal.reason === closing) return
       // A disk that is full is no fault of the clip: it is kept, and can be analysed again.
-      if (signal.aborted || diskError(error) || (error as { view?: { code: string } }).view?.code === 'unavailable') {
+      if (
+        signal.aborted ||
+        diskError(error) ||
+        (error as { view?: { code: string } }).view?.code === 'unavailable'
+      ) {
         if (!signal.aborted) this.log(error)
         await setClipState(this.database, clip.id, 'stopped').catch(this.log)
       } else await this.refuse(clip, error)
@@ -275,7 +373,11 @@ export class Clips {
     if (!play) throw new Error(`clip ${clip.id} has neither a file nor a script`)
     await renderInWorker(play, `${original}.part.mp4`, {
       signal,
-      onProgress: (done, frames) => (clip.progress = { share: (0.9 * done) / frames, step: `Painting frame ${done} of ${frames}` })
+      onProgress: (done, frames) =>
+        (clip.progress = {
+          share: (0.9 * done) / frames,
+          step: `Painting frame ${done} of ${frames}`
+        })
     })
     await writeWhole(this.file(clip.id, 'truth.csv'), writeMot(trueTracks(play), play.scene))
     await rename(`${original}.part.mp4`, original)
@@ -285,7 +387,12 @@ export class Clips {
   private async refuse(clip: ClipView, error: unknown): Promise<void> {
     const known = error instanceof InputError
     if (!known) this.log(error)
-    this.refused.set(clip.id, { ...clip, state: 'refused', progress: null, error: known ? error.message : 'the analysis failed; the log of the server says why' })
+    this.refused.set(clip.id, {
+      ...clip,
+      state: 'refused',
+      progress: null,
+      error: known ? error.message : 'the analysis failed; the log of the server says why'
+    })
     setTimeout(() => this.refused.delete(clip.id), REFUSAL_KEPT_MS).unref()
     // The reason is told as soon as the row is gone; by then there are no files any more either.
     await rm(join(this.folder, clip.id), { recursive: true, force: true })
@@ -294,6 +401,11 @@ export class Clips {
 }
 
 /** What an analysis leaves. */
-const ANALYSED = ['view.mp4', 'tracks.csv', 'faces.csv', 'measures.bin'] as const satisfies readonly ClipFile[]
+const ANALYSED = [
+  'view.mp4',
+  'tracks.csv',
+  'faces.csv',
+  'measures.bin'
+] as const satisfies readonly ClipFile[]
 
 const closing = new Error('the server is closing')

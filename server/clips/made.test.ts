@@ -9,19 +9,52 @@ beforeAll(async () => {
 }, 60_000)
 afterAll(() => t.close())
 
-const script = { id: 'x', name: 'Lights out', seconds: 14, seed: 4, faults: [{ kind: 'lightsOut', from: 6 }], inputs: { door: [{ at: 2, set: true }] }, actors: [{ kind: 'adult', way: [[-3, 6], [3, 6]] }] }
-const ready = (id: string) => eventually(async () => { const { body } = await t.ask('GET', `/api/clips/${id}`); return body.state === 'ready' && body })
+const script = {
+  id: 'x',
+  name: 'Lights out',
+  seconds: 14,
+  seed: 4,
+  faults: [{ kind: 'lightsOut', from: 6 }],
+  inputs: { door: [{ at: 2, set: true }] },
+  actors: [
+    {
+      kind: 'adult',
+      way: [
+        [-3, 6],
+        [3, 6]
+      ]
+    }
+  ]
+}
+const ready = (id: string) =>
+  eventually(async () => {
+    const { body } = await t.ask('GET', `/api/clips/${id}`)
+    return body.state === 'ready' && body
+  })
 const bytes = async (path: string) => {
   const address = t.app.http.server.address() as { port: number }
-  return new Uint8Array(await (await t.fetch(`http://127.0.0.1:${address.port}${path}`)).arrayBuffer())
+  return new Uint8Array(
+    await (await t.fetch(`http://127.0.0.1:${address.port}${path}`)).arrayBuffer()
+  )
 }
 
 describe('a clip made from a script', () => {
   let id: string
   test('is painted and analysed, with its progress; what is truly in it is kept beside what was found', async () => {
-    const { status, body } = await t.ask('POST', '/api/cameras/waiting-room/made-clips', { name: 'Lights out', start: Date.parse('2026-11-24T20:00:00Z'), script })
+    const { status, body } = await t.ask('POST', '/api/cameras/waiting-room/made-clips', {
+      name: 'Lights out',
+      start: Date.parse('2026-11-24T20:00:00Z'),
+      script
+    })
     expect(status).toBe(201)
-    expect(body).toMatchObject({ name: 'Lights out', state: 'analysing', made: true, width: 640, height: 360, inputs: { door: [{ at: Date.parse('2026-11-24T20:00:02Z'), set: true }] } })
+    expect(body).toMatchObject({
+      name: 'Lights out',
+      state: 'analysing',
+      made: true,
+      width: 640,
+      height: 360,
+      inputs: { door: [{ at: Date.parse('2026-11-24T20:00:02Z'), set: true }] }
+    })
     id = body.id
     const steps = new Set<string>()
     await eventually(async () => {
@@ -41,40 +74,89 @@ describe('a clip made from a script', () => {
   }, 120_000)
 
   test('its tamper and its contact set off what is linked to them, in a run as live; the mail says what happened', async () => {
-    const save = (detection: object, position: number) => t.ask('PUT', `/api/cameras/waiting-room/detections/${(detection as { id: string }).id}`, { version: 0, position, detection })
-    expect((await save({ id: 'care', name: 'Camera care', kind: 'tamper', severity: 'critical' }, 8)).status).toBe(200)
-    expect((await save({ id: 'open', name: 'Door', kind: 'contact', input: 'door' }, 9)).status).toBe(200)
-    for (const detection of ['care', 'open']) await t.ask('PUT', `/api/cameras/waiting-room/detections/${detection}/actions`, { version: 0, actions: { links: ['duty-mail'] } })
+    const save = (detection: object, position: number) =>
+      t.ask('PUT', `/api/cameras/waiting-room/detections/${(detection as { id: string }).id}`, {
+        version: 0,
+        position,
+        detection
+      })
+    expect(
+      (await save({ id: 'care', name: 'Camera care', kind: 'tamper', severity: 'critical' }, 8))
+        .status
+    ).toBe(200)
+    expect(
+      (await save({ id: 'open', name: 'Door', kind: 'contact', input: 'door' }, 9)).status
+    ).toBe(200)
+    for (const detection of ['care', 'open'])
+      await t.ask('PUT', `/api/cameras/waiting-room/detections/${detection}/actions`, {
+        version: 0,
+        actions: { links: ['duty-mail'] }
+      })
     const { body: run } = await t.ask('POST', `/api/clips/${id}/runs`, { speed: 1000 })
-    const done = await eventually(async () => { const { body } = await t.ask('GET', `/api/runs/${run.id}`); return body.state === 'finished' && body.triggers.every((x: any) => x.deliveries.every((d: any) => d.kind !== 'email' || d.state === 'sent')) && body })
-    expect(done.triggers.filter((x: any) => ['care', 'open'].includes(x.detection)).map((x: any) => [x.detection, x.time, x.cause, x.severity, x.target])).toEqual([
+    const done = await eventually(async () => {
+      const { body } = await t.ask('GET', `/api/runs/${run.id}`)
+      return (
+        body.state === 'finished' &&
+        body.triggers.every((x: any) =>
+          x.deliveries.every((d: any) => d.kind !== 'email' || d.state === 'sent')
+        ) &&
+        body
+      )
+    })
+    expect(
+      done.triggers
+        .filter((x: any) => ['care', 'open'].includes(x.detection))
+        .map((x: any) => [x.detection, x.time, x.cause, x.severity, x.target])
+    ).toEqual([
       ['open', 2.1, undefined, 'major', undefined],
       ['care', expect.closeTo(9, 0), 'dark', 'critical', undefined]
     ])
     const { body: mails } = await t.ask('GET', '/api/mailbox/')
-    expect(mails.map((m: any) => m.subject).sort()).toEqual(['Waiting room: Camera care: the camera is dark', 'Waiting room: Door: the contact is active'])
+    expect(mails.map((m: any) => m.subject).sort()).toEqual([
+      'Waiting room: Camera care: the camera is dark',
+      'Waiting room: Door: the contact is active'
+    ])
   }, 60_000)
 
   test('its tamper reference can be learned anew: from there on the dark is as it should be', async () => {
-    expect((await t.ask('POST', `/api/clips/${id}/reference`, { at: [99] })).body.message).toContain('$.at: has 99 s, and the clip ends at 14 s')
-    expect((await t.ask('POST', `/api/clips/${id}/reference`, { at: [-1] })).body.message).toContain('must be 0 or more')
-    expect((await t.ask('POST', `/api/clips/${id}/reference`, { at: [7] })).body).toMatchObject({ learnAnewAt: [7] })
+    expect(
+      (await t.ask('POST', `/api/clips/${id}/reference`, { at: [99] })).body.message
+    ).toContain('$.at: has 99 s, and the clip ends at 14 s')
+    expect(
+      (await t.ask('POST', `/api/clips/${id}/reference`, { at: [-1] })).body.message
+    ).toContain('must be 0 or more')
+    expect((await t.ask('POST', `/api/clips/${id}/reference`, { at: [7] })).body).toMatchObject({
+      learnAnewAt: [7]
+    })
     await ready(id)
     const measures = readMeasures(await bytes(`/api/clips/${id}/measures`))
     expect(measures.figures.lumaBefore[120] / measures.figures.luma[120]).toBeCloseTo(1, 0)
   }, 60_000)
 
   test('its contacts move with its start', async () => {
-    const { body } = await t.ask('PATCH', `/api/clips/${id}`, { start: Date.parse('2026-11-25T20:00:00Z') })
+    const { body } = await t.ask('PATCH', `/api/clips/${id}`, {
+      start: Date.parse('2026-11-25T20:00:00Z')
+    })
     expect(body.inputs.door[0].at).toBe(Date.parse('2026-11-25T20:00:02Z'))
   })
 
   test('can be stopped while it is painted, taken up again, and removed', async () => {
-    const { body } = await t.ask('POST', '/api/cameras/quay-path/made-clips', { name: 'Long', script: { ...script, seconds: 60, inputs: {} } })
-    await eventually(async () => (await t.ask('GET', `/api/clips/${body.id}`)).body.progress?.step.startsWith('Painting'))
-    expect((await t.ask('POST', `/api/clips/${body.id}/stop`)).body).toMatchObject({ state: 'stopped' })
-    expect((await t.ask('POST', `/api/clips/${body.id}/analyse`)).body).toMatchObject({ state: 'analysing' })
-    await eventually(async () => (await t.ask('GET', `/api/clips/${body.id}`)).body.progress?.step.startsWith('Painting'))
+    const { body } = await t.ask('POST', '/api/cameras/quay-path/made-clips', {
+      name: 'Long',
+      script: { ...script, seconds: 60, inputs: {} }
+    })
+    await eventually(async () =>
+      (await t.ask('GET', `/api/clips/${body.id}`)).body.progress?.step.startsWith('Painting')
+    )
+    expect((await t.ask('POST', `/api/clips/${body.id}/stop`)).body).toMatchObject({
+      state: 'stopped'
+    })
+    expect((await t.ask('POST', `/api/clips/${body.id}/analyse`)).body).toMatchObject({
+      state: 'analysing'
+    })
+    await eventually(async () =>
+      (await t.ask('GET', `/api/clips/${body.id}`)).body.progress?.step.startsWith('Painting')
+    )
     expect((await t.ask('DELETE', `/api/clips/${body.id}`)).status).toBe(204)
     expect((await t.ask('GET', `/api/clips/${body.id}`)).status).toBe(404)
   }, 60_000)
@@ -82,24 +164,54 @@ describe('a clip made from a script', () => {
 
 describe('what is wrong is refused with its place', () => {
   test.each([
-    [{ name: 'X', script: { ...script, actors: [{ kind: 'unicorn', way: [[0, 1], [1, 1]] }] } }, '$.script.actors[0].kind: is "unicorn"; must be one of adult'],
-    [{ name: 'X', script: { ...script, seconds: 1e6 } }, '$.script.seconds: must be a number from 1 to 7200'],
+    [
+      {
+        name: 'X',
+        script: {
+          ...script,
+          actors: [
+            {
+              kind: 'unicorn',
+              way: [
+                [0, 1],
+                [1, 1]
+              ]
+            }
+          ]
+        }
+      },
+      '$.script.actors[0].kind: is "unicorn"; must be one of adult'
+    ],
+    [
+      { name: 'X', script: { ...script, seconds: 1e6 } },
+      '$.script.seconds: must be a number from 1 to 7200'
+    ],
     [{ name: '', script }, '$.name: must not be empty'],
     [{ name: 'X', script: null }, '$.script: ']
   ])('%j', async (body, message) => {
     const answer = await t.ask('POST', '/api/cameras/slipway/made-clips', body)
-    expect(answer).toMatchObject({ status: 422, body: { message: expect.stringContaining(message) } })
+    expect(answer).toMatchObject({
+      status: 422,
+      body: { message: expect.stringContaining(message) }
+    })
   })
 
   test('a detection with an input that the site has not', async () => {
-    const answer = await t.ask('PUT', '/api/cameras/slipway/detections/c', { version: 0, position: 3, detection: { id: 'c', name: 'C', kind: 'contact', input: 'gate' } })
+    const answer = await t.ask('PUT', '/api/cameras/slipway/detections/c', {
+      version: 0,
+      position: 3,
+      detection: { id: 'c', name: 'C', kind: 'contact', input: 'gate' }
+    })
     expect(answer.body.message).toBe('$.detection.input: names "gate"; the site has panel, door')
   })
 
   test('a camera without a simulated scene', async () => {
     const bare = await startTestApp({ withDemo: false })
     try {
-      expect((await bare.ask('POST', '/api/cameras/camera-1/made-clips', { name: 'X', script })).body.message).toContain('has no simulated scene')
+      expect(
+        (await bare.ask('POST', '/api/cameras/camera-1/made-clips', { name: 'X', script })).body
+          .message
+      ).toContain('has no simulated scene')
     } finally {
       await bare.close()
     }

@@ -42,10 +42,13 @@ const clipOf = (row: Row): ClipView => ({
   error: null
 })
 
-const select = 'SELECT id, camera_id, name, state, start_at, fps, width, height, frames, target_count, row_count, bytes, script, inputs, learn_anew FROM clip'
+const select =
+  'SELECT id, camera_id, name, state, start_at, fps, width, height, frames, target_count, row_count, bytes, script, inputs, learn_anew FROM clip'
 
 export async function listClips(sql: Sql, cameraId: string): Promise<ClipView[]> {
-  return (await sql.rows<Row>(`${select} WHERE camera_id = ? ORDER BY created_at DESC`, [cameraId])).map(clipOf)
+  return (
+    await sql.rows<Row>(`${select} WHERE camera_id = ? ORDER BY created_at DESC`, [cameraId])
+  ).map(clipOf)
 }
 
 export async function findClip(sql: Sql, id: string): Promise<ClipView | null> {
@@ -60,7 +63,9 @@ export async function readClip(sql: Sql, id: string): Promise<ClipView> {
 }
 
 export async function unfinishedClips(sql: Sql): Promise<ClipView[]> {
-  return (await sql.rows<Row>(`${select} WHERE state = 'analysing' ORDER BY created_at`)).map(clipOf)
+  return (await sql.rows<Row>(`${select} WHERE state = 'analysing' ORDER BY created_at`)).map(
+    clipOf
+  )
 }
 
 export async function readyClips(sql: Sql): Promise<ClipView[]> {
@@ -72,44 +77,106 @@ export async function clipIds(sql: Sql): Promise<string[]> {
 }
 
 /** @param play what a made clip is to be painted from */
-export async function insertClip(sql: Sql, clip: ClipView, now: number, play: Play | null = null): Promise<void> {
-  await sql.run("INSERT INTO clip (id, camera_id, name, state, start_at, fps, width, height, bytes, created_at, script, inputs) VALUES (?, ?, ?, 'analysing', ?, ?, ?, ?, ?, ?, ?, ?)", [
-    clip.id, clip.camera, clip.name, clip.start, clip.fps, clip.width, clip.height, clip.bytes, now, play && JSON.stringify(play), JSON.stringify(clip.inputs)
-  ])
+export async function insertClip(
+  sql: Sql,
+  clip: ClipView,
+  now: number,
+  play: Play | null = null
+): Promise<void> {
+  await sql.run(
+    "INSERT INTO clip (id, camera_id, name, state, start_at, fps, width, height, bytes, created_at, script, inputs) VALUES (?, ?, ?, 'analysing', ?, ?, ?, ?, ?, ?, ?, ?)",
+    [
+      clip.id,
+      clip.camera,
+      clip.name,
+      clip.start,
+      clip.fps,
+      clip.width,
+      clip.height,
+      clip.bytes,
+      now,
+      play && JSON.stringify(play),
+      JSON.stringify(clip.inputs)
+    ]
+  )
 }
 
 /** What a made clip is painted from; null for one that was sent. */
 export async function readPlay(sql: Sql, id: string): Promise<Play | null> {
-  const [row] = await sql.rows<{ script: string | null }>('SELECT script FROM clip WHERE id = ?', [id])
+  const [row] = await sql.rows<{ script: string | null }>('SELECT script FROM clip WHERE id = ?', [
+    id
+  ])
   return row?.script ? parsed<Play>(row.script) : null
 }
 
-export async function setLearnAnew(sql: Sql, id: string, seconds: readonly number[]): Promise<void> {
-  await sql.run("UPDATE clip SET learn_anew = ?, state = 'analysing' WHERE id = ?", [JSON.stringify(seconds), id])
+export async function setLearnAnew(
+  sql: Sql,
+  id: string,
+  seconds: readonly number[]
+): Promise<void> {
+  await sql.run("UPDATE clip SET learn_anew = ?, state = 'analysing' WHERE id = ?", [
+    JSON.stringify(seconds),
+    id
+  ])
 }
 
-export async function finishClip(sql: Sql, id: string, frames: number, targets: number, rows: number, sizes: Readonly<Record<string, number>>): Promise<void> {
-  await sql.run("UPDATE clip SET state = 'ready', frames = ?, target_count = ?, row_count = ?, file_sizes = ? WHERE id = ?", [frames, targets, rows, JSON.stringify(sizes), id])
+export async function finishClip(
+  sql: Sql,
+  id: string,
+  frames: number,
+  targets: number,
+  rows: number,
+  sizes: Readonly<Record<string, number>>
+): Promise<void> {
+  await sql.run(
+    "UPDATE clip SET state = 'ready', frames = ?, target_count = ?, row_count = ?, file_sizes = ? WHERE id = ?",
+    [frames, targets, rows, JSON.stringify(sizes), id]
+  )
 }
 
 /** How large the files of an analysed clip are, in bytes; null: it was analysed before that was kept. */
 export async function readFileSizes(sql: Sql, id: string): Promise<Record<string, number> | null> {
-  const [row] = await sql.rows<{ file_sizes: unknown }>('SELECT file_sizes FROM clip WHERE id = ?', [id])
+  const [row] = await sql.rows<{ file_sizes: unknown }>(
+    'SELECT file_sizes FROM clip WHERE id = ?',
+    [id]
+  )
   return row?.file_sizes ? parsed(row.file_sizes) : null
 }
 
-export async function setClipState(sql: Sql, id: string, state: 'analysing' | 'stopped'): Promise<void> {
+export async function setClipState(
+  sql: Sql,
+  id: string,
+  state: 'analysing' | 'stopped'
+): Promise<void> {
   await sql.run('UPDATE clip SET state = ? WHERE id = ?', [state, id])
 }
 
-export async function changeClip(sql: Sql, { id, start: before, inputs }: ClipView, name: string, start: number): Promise<void> {
+export async function changeClip(
+  sql: Sql,
+  { id, start: before, inputs }: ClipView,
+  name: string,
+  start: number
+): Promise<void> {
   // What contacts did is on the clip's clock and moves with it.
-  const moved = Object.fromEntries(Object.entries(inputs).map(([input, changes]) => [input, changes.map(({ at, set }) => ({ at: at + start - before, set }))]))
-  await sql.run('UPDATE clip SET name = ?, start_at = ?, inputs = ? WHERE id = ?', [name, start, JSON.stringify(moved), id])
+  const moved = Object.fromEntries(
+    Object.entries(inputs).map(([input, changes]) => [
+      input,
+      changes.map(({ at, set }) => ({ at: at + start - before, set }))
+    ])
+  )
+  await sql.run('UPDATE clip SET name = ?, start_at = ?, inputs = ? WHERE id = ?', [
+    name,
+    start,
+    JSON.stringify(moved),
+    id
+  ])
 }
 
 export async function removeClip(sql: Sql, id: string): Promise<void> {
   // Said by itself: what goes with a run is not counted out of the tally.
-  await sql.run('DELETE FROM fired_trigger WHERE run_id IN (SELECT id FROM run WHERE clip_id = ?)', [id])
+  await sql.run(
+    'DELETE FROM fired_trigger WHERE run_id IN (SELECT id FROM run WHERE clip_id = ?)',
+    [id]
+  )
   await sql.run('DELETE FROM clip WHERE id = ?', [id])
 }

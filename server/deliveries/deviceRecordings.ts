@@ -47,11 +47,15 @@ export class DeviceRecordings {
     if (!result?.recording) return { files: [], recording: null }
     if (this.reading.has(id)) return { files: [], recording: { state: 'reading' } }
     const failed = this.failed.get(id)
-    if (failed && Date.now() - failed.at < AGAIN_MS) return { files: [], recording: { state: 'failed', words: failed.words } }
+    if (failed && Date.now() - failed.at < AGAIN_MS)
+      return { files: [], recording: { state: 'failed', words: failed.words } }
     return { files: [], recording: await this.begin(id, result.recording) }
   }
 
-  private async begin(id: number, recording: { device: string; token: string }): Promise<KeptView['recording']> {
+  private async begin(
+    id: number,
+    recording: { device: string; token: string }
+  ): Promise<KeptView['recording']> {
     try {
       const link = this.devices.link(await readDevice(this.database, recording.device))
       const found = await link.recording(recording.token)
@@ -76,11 +80,19 @@ export class DeviceRecordings {
     return message
   }
 
-  private async take(id: number, recording: { device: string; token: string }, link: DeviceLink, uri: string): Promise<void> {
+  private async take(
+    id: number,
+    recording: { device: string; token: string },
+    link: DeviceLink,
+    uri: string
+  ): Promise<void> {
     if (this.closed) throw new Error('the server is closing')
     const stop = new AbortController()
     this.stops.add(stop)
-    const late = setTimeout(() => stop.abort(new Error(`it took longer than ${WITHIN_MS / 60_000} minutes to read it`)), WITHIN_MS)
+    const late = setTimeout(
+      () => stop.abort(new Error(`it took longer than ${WITHIN_MS / 60_000} minutes to read it`)),
+      WITHIN_MS
+    )
     try {
       await this.write(id, await link.film(uri, stop.signal), stop.signal)
     } finally {
@@ -97,7 +109,8 @@ export class DeviceRecordings {
     let bytes = 0
     async function* limited(): AsyncGenerator<Uint8Array> {
       for await (const piece of partsOf(answer, signal)) {
-        if ((bytes += piece.length) > MOST_BYTES) throw new Error(`the recording is larger than ${MOST_BYTES / 2 ** 20} MB`)
+        if ((bytes += piece.length) > MOST_BYTES)
+          throw new Error(`the recording is larger than ${MOST_BYTES / 2 ** 20} MB`)
         yield piece
       }
       signal.throwIfAborted()

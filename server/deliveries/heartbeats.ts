@@ -43,18 +43,34 @@ export class Heartbeats {
   private async look(): Promise<void> {
     const site = await readSite(this.database)
     if (!site) return
-    const stations = (await readEndpoints(this.database, site.id)).map(({ endpoint }) => endpoint).filter((e): e is EndpointOf<'station'> => e.kind === 'station' && e.heartbeatSeconds > 0)
-    for (const id of [...this.states.keys()]) if (!stations.some((s) => s.id === id)) this.states.delete(id)
+    const stations = (await readEndpoints(this.database, site.id))
+      .map(({ endpoint }) => endpoint)
+      .filter((e): e is EndpointOf<'station'> => e.kind === 'station' && e.heartbeatSeconds > 0)
+    for (const id of [...this.states.keys()])
+      if (!stations.some((s) => s.id === id)) this.states.delete(id)
     const now = Date.now()
-    await Promise.all(stations.filter((s) => now - (this.beatAt.get(s.id) ?? 0) >= s.heartbeatSeconds * 1000).map((s) => this.beat(s, now)))
+    await Promise.all(
+      stations
+        .filter((s) => now - (this.beatAt.get(s.id) ?? 0) >= s.heartbeatSeconds * 1000)
+        .map((s) => this.beat(s, now))
+    )
   }
 
-  private async beat({ id, host, port, account }: EndpointOf<'station'>, now: number): Promise<void> {
+  private async beat(
+    { id, host, port, account }: EndpointOf<'station'>,
+    now: number
+  ): Promise<void> {
     this.beatAt.set(id, now)
     const before = this.states.get(id)?.answeredAt ?? null
     this.sequence = (this.sequence % MOST_SEQUENCE) + 1
     try {
-      await tellStation(addressFor(host, port, this.standIns, 'station'), { id: 'NULL', sequence: this.sequence, account, data: '', at: null })
+      await tellStation(addressFor(host, port, this.standIns, 'station'), {
+        id: 'NULL',
+        sequence: this.sequence,
+        account,
+        data: '',
+        at: null
+      })
       this.states.set(id, { answeredAt: Date.now(), error: null })
     } catch (error) {
       this.states.set(id, { answeredAt: before, error: (error as Error).message })

@@ -12,7 +12,11 @@ export class Mailer {
   }
 
   /** @throws Error with what the mail server said */
-  async send(mail: Mail, password: string | null, message: Omit<SendMailOptions, 'from'>): Promise<string> {
+  async send(
+    mail: Mail,
+    password: string | null,
+    message: Omit<SendMailOptions, 'from'>
+  ): Promise<string> {
     const key = JSON.stringify([mail, password])
     if (this.kept?.key !== key) {
       this.kept?.transport.close()
@@ -35,7 +39,10 @@ export class Mailer {
         })
       }
     }
-    const { response, rejected } = (await this.kept.transport.sendMail({ ...message, from: { name: 'Wardoptic', address: mail.sender } })) as { response: string; rejected?: string[] }
+    const { response, rejected } = (await this.kept.transport.sendMail({
+      ...message,
+      from: { name: 'Wardoptic', address: mail.sender }
+    })) as { response: string; rejected?: string[] }
     if (rejected?.length) throw new Error(`the mail server does not take ${rejected.join(', ')}`)
     return response
   }

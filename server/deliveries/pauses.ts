@@ -11,7 +11,8 @@ export interface Patience {
 const short: Patience = { attempts: 4, firstMs: 2000, longestMs: 15_000 }
 const long: Patience = { attempts: 12, firstMs: 2000, longestMs: 10 * 60_000 }
 
-export const patienceOf = (kind: EndpointKind): Patience => (['strobe', 'speaker', 'relay', 'buzzer', 'popup'].includes(kind) ? short : long)
+export const patienceOf = (kind: EndpointKind): Patience =>
+  ['strobe', 'speaker', 'relay', 'buzzer', 'popup'].includes(kind) ? short : long
 
 /** The pause after so many failed attempts, growing; null: it is given up. */
 export function pauseAfter(kind: EndpointKind, failed: number): number | null {

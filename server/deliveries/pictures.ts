@@ -31,12 +31,25 @@ export class Pictures {
    * @param camera whose pictures; of a trigger in a clip there are only those of the clip's own camera
    * @returns in order of time; those that cannot be had are left out, with why
    */
-  async around(trigger: DueTrigger, camera: string, before: number, after: number, stepSeconds: number): Promise<{ pictures: Picture[]; missing: string | null }> {
+  async around(
+    trigger: DueTrigger,
+    camera: string,
+    before: number,
+    after: number,
+    stepSeconds: number
+  ): Promise<{ pictures: Picture[]; missing: string | null }> {
     const offsets = Array.from({ length: before + 1 + after }, (_, i) => (i - before) * stepSeconds)
-    return trigger.clip ? this.ofClip(trigger, trigger.clip, camera, offsets) : this.live(trigger, camera, offsets)
+    return trigger.clip
+      ? this.ofClip(trigger, trigger.clip, camera, offsets)
+      : this.live(trigger, camera, offsets)
   }
 
-  private async ofClip(trigger: DueTrigger, { id, time }: NonNullable<DueTrigger['clip']>, camera: string, offsets: readonly number[]): Promise<{ pictures: Picture[]; missing: string | null }> {
+  private async ofClip(
+    trigger: DueTrigger,
+    { id, time }: NonNullable<DueTrigger['clip']>,
+    camera: string,
+    offsets: readonly number[]
+  ): Promise<{ pictures: Picture[]; missing: string | null }> {
     const clip = await readClip(this.database, id)
     if (clip.camera !== camera) return { pictures: [], missing: 'the clip shows another camera' }
     const seconds = clip.frames / clip.fps
@@ -44,12 +57,26 @@ export class Pictures {
     const pictures: Picture[] = []
     for (const offset of within) {
       const png = await pictureAt(this.clips.file(id, 'view.mp4'), time + offset)
-      pictures.push({ offset, jpeg: await drawSnapshot(png, trigger.detection, offset === 0 ? await this.targetOf(trigger) : null) })
+      pictures.push({
+        offset,
+        jpeg: await drawSnapshot(
+          png,
+          trigger.detection,
+          offset === 0 ? await this.targetOf(trigger) : null
+        )
+      })
     }
-    return { pictures, missing: within.length < offsets.length ? 'the clip begins or ends there' : null }
+    return {
+      pictures,
+      missing: within.length < offsets.length ? 'the clip begins or ends there' : null
+    }
   }
 
-  private async live({ detection, firedAt }: DueTrigger, camera: string, offsets: readonly number[]): Promise<{ pictures: Picture[]; missing: string | null }> {
+  private async live(
+    { detection, firedAt }: DueTrigger,
+    camera: string,
+    offsets: readonly number[]
+  ): Promise<{ pictures: Picture[]; missing: string | null }> {
     const found = await this.devices.channelShowing(camera)
     if (!found) throw new Error('no device shows this camera now')
     const link = this.devices.link(found.row)
@@ -61,15 +88,29 @@ export class Pictures {
       if (jpeg) pictures.push({ offset, jpeg: await drawSnapshot(jpeg, detection, null) })
     }
     if (pictures.length) return { pictures, missing: null }
-    return { pictures: [{ offset: 0, jpeg: await drawSnapshot(await link.snapshot(profile), detection, null) }], missing: offsets.length > 1 ? 'the device keeps no earlier pictures' : null }
+    return {
+      pictures: [
+        { offset: 0, jpeg: await drawSnapshot(await link.snapshot(profile), detection, null) }
+      ],
+      missing: offsets.length > 1 ? 'the device keeps no earlier pictures' : null
+    }
   }
 
   /** The target's row at the moment of the trigger. */
   async targetOf({ clip: at, target }: DueTrigger): Promise<TargetRow | null> {
     if (target === undefined || !at) return null
     const clip = await readClip(this.database, at.id)
-    const tracks = readMot(await readFile(this.clips.file(at.id, 'tracks.csv'), 'utf8'), clip.fps, clip)
-    for (let i = firstRowOfFrame(tracks, at.frame); i < tracks.length && tracks.frame[i] === at.frame; i++) if (tracks.id[i] === target) return rowAt(tracks, i)
+    const tracks = readMot(
+      await readFile(this.clips.file(at.id, 'tracks.csv'), 'utf8'),
+      clip.fps,
+      clip
+    )
+    for (
+      let i = firstRowOfFrame(tracks, at.frame);
+      i < tracks.length && tracks.frame[i] === at.frame;
+      i++
+    )
+      if (tracks.id[i] === target) return rowAt(tracks, i)
     return null
   }
 }

@@ -44,7 +44,10 @@ export class Popups {
     const acting = (): Looker[] => [...this.lookers].filter(({ acts }) => acts)
     if (!acting().length) throw new Error('nobody has Wardoptic open')
     const seen = new Promise<void>((resolve, reject) => {
-      const late = setTimeout(() => reject(new Error(`no browser has shown it within ${SHOWN_WITHIN_MS / 1000} s`)), SHOWN_WITHIN_MS)
+      const late = setTimeout(
+        () => reject(new Error(`no browser has shown it within ${SHOWN_WITHIN_MS / 1000} s`)),
+        SHOWN_WITHIN_MS
+      )
       this.waiting.set(popup.id, () => {
         clearTimeout(late)
         resolve()

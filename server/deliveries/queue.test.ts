@@ -10,17 +10,43 @@ import type { DueDelivery } from './rows.ts'
 let database: Database
 let alarm: number
 beforeAll(async () => {
-  database = await Database.open(JSON.parse(process.env.WARDOPTIC_TEST_DATABASE!) as DatabaseAddress, `wardoptic_queue_${process.pid}`)
+  database = await Database.open(
+    JSON.parse(process.env.WARDOPTIC_TEST_DATABASE!) as DatabaseAddress,
+    `wardoptic_queue_${process.pid}`
+  )
   await database.run("INSERT INTO site (id, name, time_zone) VALUES ('site', 'Site', 'UTC')")
-  await database.run("INSERT INTO camera (id, site_id, name, position, ignore_areas) VALUES ('cam', 'site', 'Cam', 0, '[]')")
-  alarm = (await database.run("INSERT INTO alarm (site_id, camera_id, detection_id, name, severity, priority, state, actions, first_at, last_at, triggers) VALUES ('site', 'cam', 'd', 'D', 'major', 'normal', 'waiting', '{}', 0, 0, 1)")).insertId
+  await database.run(
+    "INSERT INTO camera (id, site_id, name, position, ignore_areas) VALUES ('cam', 'site', 'Cam', 0, '[]')"
+  )
+  alarm = (
+    await database.run(
+      "INSERT INTO alarm (site_id, camera_id, detection_id, name, severity, priority, state, actions, first_at, last_at, triggers) VALUES ('site', 'cam', 'd', 'D', 'major', 'normal', 'waiting', '{}', 0, 0, 1)"
+    )
+  ).insertId
 })
 afterAll(() => database.close())
 beforeEach(() => database.run('DELETE FROM delivery'))
 
 const put = (endpoint: string, more: { at?: number; by?: string; kind?: EndpointKind } = {}) =>
-  database.run("INSERT INTO delivery (alarm_id, kind, recipient, state, next_at, endpoint_id, endpoint, made_by, created_at) VALUES (?, ?, 'x', 'pending', ?, ?, ?, ?, 0)", [alarm, more.kind ?? 'buzzer', more.at ?? 0, endpoint, JSON.stringify({ id: endpoint, name: endpoint, kind: more.kind ?? 'buzzer' }), more.by ?? 'server'])
-const states = () => database.rows<{ id: number; state: string; attempts: number; error: string | null; next_at: number }>('SELECT id, state, attempts, error, next_at FROM delivery ORDER BY id')
+  database.run(
+    "INSERT INTO delivery (alarm_id, kind, recipient, state, next_at, endpoint_id, endpoint, made_by, created_at) VALUES (?, ?, 'x', 'pending', ?, ?, ?, ?, 0)",
+    [
+      alarm,
+      more.kind ?? 'buzzer',
+      more.at ?? 0,
+      endpoint,
+      JSON.stringify({ id: endpoint, name: endpoint, kind: more.kind ?? 'buzzer' }),
+      more.by ?? 'server'
+    ]
+  )
+const states = () =>
+  database.rows<{
+    id: number
+    state: string
+    attempts: number
+    error: string | null
+    next_at: number
+  }>('SELECT id, state, attempts, error, next_at FROM delivery ORDER BY id')
 /** A queue whose deliveries are all made in one way. */
 async function running(make: (due: DueDelivery) => Promise<void>): Promise<Queue> {
   const sender = async (due: DueDelivery) => {
@@ -28,7 +54,14 @@ async function running(make: (due: DueDelivery) => Promise<void>): Promise<Queue
     return { words: 'made' }
   }
   const senders = new Proxy({}, { get: () => sender }) as Senders
-  const queue = new Queue(database, senders, () => {}, (error) => { throw error })
+  const queue = new Queue(
+    database,
+    senders,
+    () => {},
+    (error) => {
+      throw error
+    }
+  )
   queue.start()
   return queue
 }
@@ -44,7 +77,10 @@ describe('the delivery queue', () => {
     const queue = await running(async ({ id, endpoint }) => {
       expect(open.get(endpoint.id) ?? 0).toBe(0)
       open.set(endpoint.id, 1)
-      together = Math.max(together, [...open.values()].reduce((a, b) => a + b, 0))
+      together = Math.max(
+        together,
+        [...open.values()].reduce((a, b) => a + b, 0)
+      )
       await new Promise((resolve) => setTimeout(resolve, Math.random() * 4))
       made.set(id, (made.get(id) ?? 0) + 1)
       ;(order[endpoint.id] ??= []).push(id)
@@ -58,7 +94,10 @@ describe('the delivery queue', () => {
     expect(made.size).toBe(240)
     for (const ids of Object.values(order)) expect(ids).toEqual([...ids].sort((a, b) => a - b))
     expect(together).toBeGreaterThan(1)
-    expect((await database.rows<{ n: number }>('SELECT COUNT(*) AS n FROM delivery_attempt WHERE ok'))[0].n).toBe(240)
+    expect(
+      (await database.rows<{ n: number }>('SELECT COUNT(*) AS n FROM delivery_attempt WHERE ok'))[0]
+        .n
+    ).toBe(240)
   }, 60_000)
 
   test('what fails is put off, and the others of its endpoint go on; what is refused is given up at once', async () => {
@@ -69,9 +108,17 @@ describe('the delivery queue', () => {
       if (endpoint.id === 'bad' && ++bad === 1) throw new Error('not now')
       if (endpoint.id === 'worse') throw new Refused('never')
     })
-    await eventually(async () => (await states()).filter((d) => d.state === 'pending').length === 1, 10)
+    await eventually(
+      async () => (await states()).filter((d) => d.state === 'pending').length === 1,
+      10
+    )
     const [first, second, third, fourth] = await states()
-    expect([first, second, third, fourth].map((d) => [d.state, d.error])).toEqual([['pending', 'not now'], ['sent', null], ['failed', 'never'], ['sent', null]])
+    expect([first, second, third, fourth].map((d) => [d.state, d.error])).toEqual([
+      ['pending', 'not now'],
+      ['sent', null],
+      ['failed', 'never'],
+      ['sent', null]
+    ])
     expect(first.next_at - began).toBeGreaterThanOrEqual(2000)
     await done()
     expect((await states())[0]).toMatchObject({ state: 'sent', attempts: 2 })
@@ -91,7 +138,13 @@ describe('the delivery queue', () => {
       await new Promise((resolve) => setTimeout(resolve, 5))
       open--
     })
-    const of = async (endpoint: string) => (await database.rows<{ n: number }>("SELECT COUNT(*) AS n FROM delivery WHERE endpoint_id = ? AND state = 'sent'", [endpoint]))[0].n
+    const of = async (endpoint: string) =>
+      (
+        await database.rows<{ n: number }>(
+          "SELECT COUNT(*) AS n FROM delivery WHERE endpoint_id = ? AND state = 'sent'",
+          [endpoint]
+        )
+      )[0].n
     await eventually(async () => (await of('mail')) === 30 && (await of('other')) === 1, 20)
     expect(await of('dead')).toBe(0)
     expect(most).toBeGreaterThan(1)
@@ -106,12 +159,26 @@ describe('the delivery queue', () => {
     const queue = await running(async () => {})
     await eventually(async () => (await states())[1].state === 'failed', 10)
     await queue.close()
-    expect(await states()).toMatchObject([{ state: 'pending', attempts: 0 }, { error: 'the camera did not say that it set it off' }])
+    expect(await states()).toMatchObject([
+      { state: 'pending', attempts: 0 },
+      { error: 'the camera did not say that it set it off' }
+    ])
   })
 })
 
 describe('pauses', () => {
-  const kinds: EndpointKind[] = ['strobe', 'speaker', 'relay', 'buzzer', 'email', 'station', 'webhook', 'popup', 'recording', 'snapshots']
+  const kinds: EndpointKind[] = [
+    'strobe',
+    'speaker',
+    'relay',
+    'buzzer',
+    'email',
+    'station',
+    'webhook',
+    'popup',
+    'recording',
+    'snapshots'
+  ]
   test.each(kinds)('%s: they grow up to the longest, then it is given up', (kind) => {
     const { attempts, longestMs } = patienceOf(kind)
     const pauses = Array.from({ length: attempts }, (_, i) => pauseAfter(kind, i + 1))
@@ -122,7 +189,11 @@ describe('pauses', () => {
   })
 
   test('a light is worth half a minute, a message some forty minutes', () => {
-    const whole = (kind: EndpointKind): number => { let ms = 0; for (let n = 1, p = pauseAfter(kind, n); p !== null; p = pauseAfter(kind, ++n)) ms += p; return ms / 60_000 }
+    const whole = (kind: EndpointKind): number => {
+      let ms = 0
+      for (let n = 1, p = pauseAfter(kind, n); p !== null; p = pauseAfter(kind, ++n)) ms += p
+      return ms / 60_000
+    }
     expect(whole('strobe')).toBeLessThan(0.5)
     expect(whole('station')).toBeGreaterThan(20)
     expect(whole('station')).toBeLessThan(90)

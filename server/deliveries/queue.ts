@@ -1,7 +1,15 @@
 import type { EndpointKind } from '../../core/formats/actions.ts'
 import type { Database } from '../database.ts'
 import { pauseAfter } from './pauses.ts'
-import { MAX_READ, dueEndpoints, listDue, markFailed, markSent, readDue, type DueDelivery } from './rows.ts'
+import {
+  MAX_READ,
+  dueEndpoints,
+  listDue,
+  markFailed,
+  markSent,
+  readDue,
+  type DueDelivery
+} from './rows.ts'
 import { Refused } from './refused.ts'
 
 /** What a delivery came to: a word for its history, and what it left. */
@@ -21,7 +29,18 @@ const GATHER_MS = 5
  * How many of one endpoint are made at the same time. What is switched is switched in order, one after the other; of
  * messages each stands for itself, and one that waits for an answer must not keep the next one waiting.
  */
-export const AT_ONCE: Readonly<Record<EndpointKind, number>> = { strobe: 1, speaker: 1, relay: 1, buzzer: 1, popup: 4, email: 4, station: 12, webhook: 16, recording: 3, snapshots: 3 }
+export const AT_ONCE: Readonly<Record<EndpointKind, number>> = {
+  strobe: 1,
+  speaker: 1,
+  relay: 1,
+  buzzer: 1,
+  popup: 4,
+  email: 4,
+  station: 12,
+  webhook: 16,
+  recording: 3,
+  snapshots: 3
+}
 
 /**
  * Makes the deliveries that triggers have set off, from the table in which they stand: after an end of the server,
@@ -42,7 +61,12 @@ export class Queue {
   private closed = false
 
   /** @param changed a delivery has got on */
-  constructor(database: Database, senders: Senders, changed: () => void, log: (error: unknown) => void) {
+  constructor(
+    database: Database,
+    senders: Senders,
+    changed: () => void,
+    log: (error: unknown) => void
+  ) {
     this.database = database
     this.senders = senders
     this.changed = changed
@@ -85,7 +109,9 @@ export class Queue {
     const making = this.making.get(endpoint) ?? new Map<number, Promise<void>>()
     // What is made now may have been made by the time that the table has been read; it is passed over all the same.
     const begun = new Set(making.keys())
-    const due = (await listDue(this.database, endpoint, Date.now(), begun.size + MAX_READ)).filter((id) => !begun.has(id)).slice(0, MAX_READ)
+    const due = (await listDue(this.database, endpoint, Date.now(), begun.size + MAX_READ))
+      .filter((id) => !begun.has(id))
+      .slice(0, MAX_READ)
     for (const one of due.length ? await readDue(this.database, due, Date.now()) : []) {
       if (this.closed || making.size >= AT_ONCE[one.endpoint.kind]) break
       this.making.set(endpoint, making)
@@ -107,8 +133,16 @@ export class Queue {
       if (due.by === 'camera') throw new Refused('the camera did not say that it set it off')
       done = await this.senders[due.endpoint.kind](due)
     } catch (error) {
-      const nextIn = error instanceof Refused ? null : pauseAfter(due.endpoint.kind, due.attempts + 1)
-      await markFailed(this.database, due.id, (error as Error).message, nextIn === null ? null : Date.now() + nextIn, begun, Date.now()).catch(this.log)
+      const nextIn =
+        error instanceof Refused ? null : pauseAfter(due.endpoint.kind, due.attempts + 1)
+      await markFailed(
+        this.database,
+        due.id,
+        (error as Error).message,
+        nextIn === null ? null : Date.now() + nextIn,
+        begun,
+        Date.now()
+      ).catch(this.log)
       this.changed()
       return
     }

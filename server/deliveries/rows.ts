@@ -57,19 +57,39 @@ interface Row {
 
 /** Endpoints of which something is due. */
 export async function dueEndpoints(sql: Sql, now: number): Promise<string[]> {
-  return (await sql.rows<{ endpoint: string; next: number }>("SELECT endpoint_id AS endpoint, MIN(next_at) AS next FROM delivery FORCE INDEX (due) WHERE state = 'pending' GROUP BY endpoint_id")).filter(({ next }) => next <= now).map(({ endpoint }) => endpoint)
+  return (
+    await sql.rows<{ endpoint: string; next: number }>(
+      "SELECT endpoint_id AS endpoint, MIN(next_at) AS next FROM delivery FORCE INDEX (due) WHERE state = 'pending' GROUP BY endpoint_id"
+    )
+  )
+    .filter(({ next }) => next <= now)
+    .map(({ endpoint }) => endpoint)
 }
 
 /** What is due of an endpoint, the longest due first; also what is being made. Read from an index alone: it is asked for at each delivery. */
-export async function listDue(sql: Sql, endpoint: string, now: number, limit: number): Promise<number[]> {
-  return (await sql.rows<{ id: number }>(`SELECT id FROM delivery FORCE INDEX (of_endpoint) WHERE endpoint_id = ? AND state = 'pending' AND next_at <= ? ORDER BY next_at, id LIMIT ${Math.trunc(limit)}`, [endpoint, now])).map(({ id }) => id)
+export async function listDue(
+  sql: Sql,
+  endpoint: string,
+  now: number,
+  limit: number
+): Promise<number[]> {
+  return (
+    await sql.rows<{ id: number }>(
+      `SELECT id FROM delivery FORCE INDEX (of_endpoint) WHERE endpoint_id = ? AND state = 'pending' AND next_at <= ? ORDER BY next_at, id LIMIT ${Math.trunc(limit)}`,
+      [endpoint, now]
+    )
+  ).map(({ id }) => id)
 }
 
 /** So many are read at a time, at most; fewer are asked for with the same statement. */
 export const MAX_READ = 16
 
 /** Those of these that are due still, with all that they need, the longest due first. */
-export async function readDue(sql: Sql, ids: readonly number[], now: number): Promise<DueDelivery[]> {
+export async function readDue(
+  sql: Sql,
+  ids: readonly number[],
+  now: number
+): Promise<DueDelivery[]> {
   const rows = await sql.rows<Row>(
     `SELECT d.id, d.endpoint, d.made_by, d.does, d.attempts, d.created_at, d.alarm_id, site.id AS site_id, site.name AS site, site.time_zone, camera.id AS camera_id, camera.name AS camera, camera.position + 1 AS number,
             run.clip_id, t.kind, t.fired_with, t.target, t.frame, t.clip_seconds, t.direction, t.cause, t.severity, t.fired_at
@@ -98,7 +118,10 @@ export async function readDue(sql: Sql, ids: readonly number[], now: number): Pr
         : {
             kind: r.kind,
             detection: parsed<Detection>(r.fired_with),
-            clip: r.clip_id === null ? null : { id: r.clip_id, frame: r.frame ?? 0, time: r.clip_seconds ?? 0 },
+            clip:
+              r.clip_id === null
+                ? null
+                : { id: r.clip_id, frame: r.frame ?? 0, time: r.clip_seconds ?? 0 },
             firedAt: r.fired_at!,
             ...(r.target !== null && { target: r.target }),
             ...(r.direction && { direction: r.direction }),
@@ -108,37 +131,76 @@ export async function readDue(sql: Sql, ids: readonly number[], now: number): Pr
   }))
 }
 
-const note = (sql: Sql, id: number, at: number, ok: boolean, words: string): Promise<unknown> => sql.run('INSERT INTO delivery_attempt (delivery_id, made_at, ok, words) VALUES (?, ?, ?, ?)', [id, at, ok, words.slice(0, 500)])
+const note = (sql: Sql, id: number, at: number, ok: boolean, words: string): Promise<unknown> =>
+  sql.run('INSERT INTO delivery_attempt (delivery_id, made_at, ok, words) VALUES (?, ?, ?, ?)', [
+    id,
+    at,
+    ok,
+    words.slice(0, 500)
+  ])
 
 /** It has been confirmed; from now on it is never made again. */
-export async function markSent(database: Database, id: number, words: string, result: object | null, begun: number, now: number): Promise<void> {
+export async function markSent(
+  database: Database,
+  id: number,
+  words: string,
+  result: object | null,
+  begun: number,
+  now: number
+): Promise<void> {
   await database.transaction(async (sql) => {
-    const { affectedRows } = await sql.run("UPDATE delivery SET state = 'sent', attempts = attempts + 1, error = NULL, begun_at = COALESCE(begun_at, ?), sent_at = ?, result = ? WHERE id = ? AND state = 'pending'", [begun, now, result && JSON.stringify(result), id])
+    const { affectedRows } = await sql.run(
+      "UPDATE delivery SET state = 'sent', attempts = attempts + 1, error = NULL, begun_at = COALESCE(begun_at, ?), sent_at = ?, result = ? WHERE id = ? AND state = 'pending'",
+      [begun, now, result && JSON.stringify(result), id]
+    )
     if (affectedRows) await note(sql, id, now, true, words)
   })
 }
 
 /** Notes a failed attempt; `nextAt` null gives up. */
-export async function markFailed(database: Database, id: number, error: string, nextAt: number | null, begun: number, now: number): Promise<void> {
+export async function markFailed(
+  database: Database,
+  id: number,
+  error: string,
+  nextAt: number | null,
+  begun: number,
+  now: number
+): Promise<void> {
   await database.transaction(async (sql) => {
     // A camera may have said so in the meantime.
-    const { affectedRows } = await sql.run("UPDATE delivery SET state = ?, attempts = attempts + 1, error = ?, begun_at = COALESCE(begun_at, ?), next_at = ? WHERE id = ? AND state = 'pending'", [nextAt === null ? 'failed' : 'pending', error.slice(0, 500), begun, nextAt ?? 0, id])
+    const { affectedRows } = await sql.run(
+      "UPDATE delivery SET state = ?, attempts = attempts + 1, error = ?, begun_at = COALESCE(begun_at, ?), next_at = ? WHERE id = ? AND state = 'pending'",
+      [nextAt === null ? 'failed' : 'pending', error.slice(0, 500), begun, nextAt ?? 0, id]
+    )
     if (affectedRows) await note(sql, id, now, false, error)
   })
 }
 
 /** A camera has said that it set off an output of its own: what waited for that is done. */
 export async function confirmByCamera(sql: Sql, endpoint: string, now: number): Promise<void> {
-  const rows = await sql.rows<{ id: number }>("SELECT id FROM delivery WHERE endpoint_id = ? AND made_by = 'camera' AND state = 'pending' FOR UPDATE", [endpoint])
+  const rows = await sql.rows<{ id: number }>(
+    "SELECT id FROM delivery WHERE endpoint_id = ? AND made_by = 'camera' AND state = 'pending' FOR UPDATE",
+    [endpoint]
+  )
   for (const { id } of rows) {
-    await sql.run("UPDATE delivery SET state = 'sent', attempts = attempts + 1, sent_at = ? WHERE id = ?", [now, id])
+    await sql.run(
+      "UPDATE delivery SET state = 'sent', attempts = attempts + 1, sent_at = ? WHERE id = ?",
+      [now, id]
+    )
     await note(sql, id, now, true, 'the camera said that it is active')
   }
 }
 
 /** One that was given up is tried once more. @returns whether there was one */
 export async function tryAgain(sql: Sql, id: number, now: number): Promise<boolean> {
-  return (await sql.run("UPDATE delivery SET state = 'pending', next_at = ?, attempts = 0, created_at = ?, made_by = 'server' WHERE id = ? AND state = 'failed'", [now, now, id])).affectedRows === 1
+  return (
+    (
+      await sql.run(
+        "UPDATE delivery SET state = 'pending', next_at = ?, attempts = 0, created_at = ?, made_by = 'server' WHERE id = ? AND state = 'failed'",
+        [now, now, id]
+      )
+    ).affectedRows === 1
+  )
 }
 
 /** What a delivery left: files, and what a device was told to record. */
@@ -155,6 +217,8 @@ export async function keepResult(sql: Sql, id: number, result: Result): Promise<
 }
 
 export async function readResult(sql: Sql, id: number): Promise<Result | null> {
-  const [row] = await sql.rows<{ result: unknown }>('SELECT result FROM delivery WHERE id = ?', [id])
+  const [row] = await sql.rows<{ result: unknown }>('SELECT result FROM delivery WHERE id = ?', [
+    id
+  ])
   return row?.result ? parsed(row.result) : null
 }

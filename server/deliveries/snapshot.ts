@@ -9,7 +9,11 @@ function shapeOf(detection: Detection): readonly Point[] {
 }
 
 /** The picture of a trigger's moment with the detection's shape and the target's brackets over it, as JPEG. */
-export async function drawSnapshot(png: Buffer, detection: Detection, target: Box | null): Promise<Buffer> {
+export async function drawSnapshot(
+  png: Buffer,
+  detection: Detection,
+  target: Box | null
+): Promise<Buffer> {
   const picture = await loadImage(png)
   const { width, height } = picture
   const canvas = createCanvas(width, height)
@@ -18,7 +22,10 @@ export async function drawSnapshot(png: Buffer, detection: Detection, target: Bo
   const points = shapeOf(detection)
   const unit = Math.max(1, height / 360)
   const stroke = (trace: () => void): void => {
-    for (const [colour, wide] of [['rgba(17, 22, 28, 0.75)', 4.5], ['#ffffff', 2]] as const) {
+    for (const [colour, wide] of [
+      ['rgba(17, 22, 28, 0.75)', 4.5],
+      ['#ffffff', 2]
+    ] as const) {
       g.strokeStyle = colour
       g.lineWidth = wide * unit
       g.beginPath()
@@ -26,12 +33,21 @@ export async function drawSnapshot(png: Buffer, detection: Detection, target: Bo
       g.stroke()
     }
   }
-  stroke(() => points.forEach(([x, y], i) => (i ? g.lineTo(x * width, y * height) : g.moveTo(x * width, y * height))))
+  stroke(() =>
+    points.forEach(([x, y], i) =>
+      i ? g.lineTo(x * width, y * height) : g.moveTo(x * width, y * height)
+    )
+  )
   if (target) {
     const [x, y, w, h] = [target.x * width, target.y * height, target.w * width, target.h * height]
     const arm = Math.min(w, h) * 0.3
     stroke(() => {
-      for (const [cx, cy, sx, sy] of [[x, y, 1, 1], [x + w, y, -1, 1], [x, y + h, 1, -1], [x + w, y + h, -1, -1]]) {
+      for (const [cx, cy, sx, sy] of [
+        [x, y, 1, 1],
+        [x + w, y, -1, 1],
+        [x, y + h, 1, -1],
+        [x + w, y + h, -1, -1]
+      ]) {
         g.moveTo(cx + sx * arm, cy)
         g.lineTo(cx, cy)
         g.lineTo(cx, cy + sy * arm)

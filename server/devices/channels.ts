@@ -71,11 +71,17 @@ export async function listChannels(sql: Sql): Promise<ChannelRow[]> {
 
 /** Those that show a camera, in the devices' own order. */
 export async function channelsShowing(sql: Sql, camera: string): Promise<ChannelRow[]> {
-  return (await sql.rows<Raw>(`${select} WHERE c.camera_id = ? ORDER BY c.device_id, c.position`, [camera])).map(rowOf)
+  return (
+    await sql.rows<Raw>(`${select} WHERE c.camera_id = ? ORDER BY c.device_id, c.position`, [
+      camera
+    ])
+  ).map(rowOf)
 }
 
 export async function channelsOf(sql: Sql, deviceId: string): Promise<ChannelRow[]> {
-  return (await sql.rows<Raw>(`${select} WHERE c.device_id = ? ORDER BY c.position`, [deviceId])).map(rowOf)
+  return (
+    await sql.rows<Raw>(`${select} WHERE c.device_id = ? ORDER BY c.position`, [deviceId])
+  ).map(rowOf)
 }
 
 export async function channelOf(sql: Sql, deviceId: string, token: string): Promise<ChannelRow> {
@@ -90,26 +96,80 @@ export async function channelOf(sql: Sql, deviceId: string, token: string): Prom
  *
  * @param cameraOf the camera of a channel that is seen for the first time
  */
-export async function keepChannels(sql: Sql, deviceId: string, read: readonly ChannelReading[], cameraOf: (channel: ChannelReading) => string | null): Promise<void> {
+export async function keepChannels(
+  sql: Sql,
+  deviceId: string,
+  read: readonly ChannelReading[],
+  cameraOf: (channel: ChannelReading) => string | null
+): Promise<void> {
   const known = await channelsOf(sql, deviceId)
-  for (const gone of known.filter(({ token }) => !read.some((c) => c.token === token))) await sql.run('DELETE FROM device_channel WHERE device_id = ? AND token = ?', [deviceId, gone.token])
+  for (const gone of known.filter(({ token }) => !read.some((c) => c.token === token)))
+    await sql.run('DELETE FROM device_channel WHERE device_id = ? AND token = ?', [
+      deviceId,
+      gone.token
+    ])
   for (const [position, c] of read.entries()) {
     const before = known.find(({ token }) => token === c.token)
-    const back = c.held.filter(({ name, type }) => before?.removedTypes.includes(type) && !before.sent?.some((rule) => rule.name === name)).map(({ type }) => type)
+    const back = c.held
+      .filter(
+        ({ name, type }) =>
+          before?.removedTypes.includes(type) && !before.sent?.some((rule) => rule.name === name)
+      )
+      .map(({ type }) => type)
     const switchesBack = [...new Set([...(before?.switchesBack ?? []), ...back])]
-    const values = [position, c.profile, c.name.slice(0, 80), JSON.stringify(c.abilities), c.mostRules, JSON.stringify(c.modes), JSON.stringify(c.held), JSON.stringify(switchesBack)]
-    if (before) await sql.run('UPDATE device_channel SET position = ?, profile = ?, name = ?, abilities = ?, most_rules = ?, modes = ?, held_rules = ?, switches_back = ? WHERE device_id = ? AND token = ?', [...values, deviceId, c.token])
-    else await sql.run("INSERT INTO device_channel (position, profile, name, abilities, most_rules, modes, held_rules, switches_back, device_id, token, camera_id, removed_types) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, '[]')", [...values, deviceId, c.token, cameraOf(c)])
+    const values = [
+      position,
+      c.profile,
+      c.name.slice(0, 80),
+      JSON.stringify(c.abilities),
+      c.mostRules,
+      JSON.stringify(c.modes),
+      JSON.stringify(c.held),
+      JSON.stringify(switchesBack)
+    ]
+    if (before)
+      await sql.run(
+        'UPDATE device_channel SET position = ?, profile = ?, name = ?, abilities = ?, most_rules = ?, modes = ?, held_rules = ?, switches_back = ? WHERE device_id = ? AND token = ?',
+        [...values, deviceId, c.token]
+      )
+    else
+      await sql.run(
+        "INSERT INTO device_channel (position, profile, name, abilities, most_rules, modes, held_rules, switches_back, device_id, token, camera_id, removed_types) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, '[]')",
+        [...values, deviceId, c.token, cameraOf(c)]
+      )
   }
 }
 
-export async function changeChannel(sql: Sql, deviceId: string, token: string, { camera, used }: { camera?: string | null; used?: boolean }): Promise<void> {
+export async function changeChannel(
+  sql: Sql,
+  deviceId: string,
+  token: string,
+  { camera, used }: { camera?: string | null; used?: boolean }
+): Promise<void> {
   const now = await channelOf(sql, deviceId, token)
   // What was sent was for the camera that it was.
   const sent = camera !== undefined && camera !== now.camera ? null : now.sent
-  await sql.run('UPDATE device_channel SET camera_id = ?, used = ?, sent_rules = ? WHERE device_id = ? AND token = ?', [camera === undefined ? now.camera : camera, used ?? now.used, sent && JSON.stringify(sent), deviceId, token])
+  await sql.run(
+    'UPDATE device_channel SET camera_id = ?, used = ?, sent_rules = ? WHERE device_id = ? AND token = ?',
+    [
+      camera === undefined ? now.camera : camera,
+      used ?? now.used,
+      sent && JSON.stringify(sent),
+      deviceId,
+      token
+    ]
+  )
 }
 
-export async function keepSent(sql: Sql, deviceId: string, token: string, sent: readonly Rule[], removedTypes: readonly string[]): Promise<void> {
-  await sql.run('UPDATE device_channel SET sent_rules = ?, removed_types = ? WHERE device_id = ? AND token = ?', [JSON.stringify(sent), JSON.stringify(removedTypes), deviceId, token])
+export async function keepSent(
+  sql: Sql,
+  deviceId: string,
+  token: string,
+  sent: readonly Rule[],
+  removedTypes: readonly string[]
+): Promise<void> {
+  await sql.run(
+    'UPDATE device_channel SET sent_rules = ?, removed_types = ? WHERE device_id = ? AND token = ?',
+    [JSON.stringify(sent), JSON.stringify(removedTypes), deviceId, token]
+  )
 }

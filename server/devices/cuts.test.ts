@@ -20,10 +20,16 @@ class Line {
       const message = Buffer.concat(parts).toString('utf8')
       const how = this.cut(message)
       if (how === 'before') return void response.destroy()
-      const answer = await fetch(device.address + request.url, { method: request.method, ...(parts.length && { body: message }), headers: { 'content-type': 'application/soap+xml' } }).catch(() => null)
+      const answer = await fetch(device.address + request.url, {
+        method: request.method,
+        ...(parts.length && { body: message }),
+        headers: { 'content-type': 'application/soap+xml' }
+      }).catch(() => null)
       if (how === 'after' || !answer) return void response.destroy()
       // The device's own address is the line's, as behind a router.
-      response.writeHead(answer.status, { 'content-type': answer.headers.get('content-type') ?? '' }).end((await answer.text()).replaceAll(device.address, this.address))
+      response
+        .writeHead(answer.status, { 'content-type': answer.headers.get('content-type') ?? '' })
+        .end((await answer.text()).replaceAll(device.address, this.address))
     })
   }
 
@@ -48,8 +54,21 @@ let id: string
 const draw = async (sensitivity: number, name = 'quay-edge'): Promise<void> => {
   const { detections } = (await t.ask('GET', '/api/cameras/slipway')).body
   const kept = detections.find((d: { detection: { id: string } }) => d.detection.id === name)
-  const detection = kept?.detection ?? { id: name, name, kind: 'line', line: [[0.1, 0.7], [0.9, 0.7]], classes: ['person'] }
-  await t.ask('PUT', `/api/cameras/slipway/detections/${name}`, { detection: { ...detection, sensitivity }, position: kept?.position ?? 5, version: kept?.version ?? 0 })
+  const detection = kept?.detection ?? {
+    id: name,
+    name,
+    kind: 'line',
+    line: [
+      [0.1, 0.7],
+      [0.9, 0.7]
+    ],
+    classes: ['person']
+  }
+  await t.ask('PUT', `/api/cameras/slipway/detections/${name}`, {
+    detection: { ...detection, sensitivity },
+    position: kept?.position ?? 5,
+    version: kept?.version ?? 0
+  })
 }
 const send = async (): Promise<SendingView['devices'][number]> => {
   const { body } = await t.ask('POST', '/api/sendings', { devices: [id] })
@@ -58,14 +77,19 @@ const send = async (): Promise<SendingView['devices'][number]> => {
     return view.finished && view.devices[0]
   })
 }
-const held = (): Record<string, string> => Object.fromEntries(device.channels[0].rules.map(({ name, simple }) => [name, simple.Sensitivity]))
-const outcome = ({ results }: { results: SendResult[] }) => results.map(({ detection, what, holds, error }) => [detection, what, holds, error !== null])
+const held = (): Record<string, string> =>
+  Object.fromEntries(device.channels[0].rules.map(({ name, simple }) => [name, simple.Sensitivity]))
+const outcome = ({ results }: { results: SendResult[] }) =>
+  results.map(({ detection, what, holds, error }) => [detection, what, holds, error !== null])
 
 beforeAll(async () => {
   t = await startTestApp({ withDemo: true })
   device = await devices.start('cam-slipway')
   line = await new Line(device).open()
-  const { body } = await t.ask('POST', '/api/devices', { ...asAdded(device), address: line.address })
+  const { body } = await t.ask('POST', '/api/devices', {
+    ...asAdded(device),
+    address: line.address
+  })
   id = (body as DeviceView).id
 }, 60_000)
 afterAll(async () => {
@@ -99,14 +123,21 @@ describe('a cut in the middle of sending leaves the old rule or the new one, and
     await draw(70)
     await draw(40, 'second')
     let down = false
-    line.cut = (message) => (down ? 'before' : message.includes('ModifyRules') ? ((down = true), 'after') : 'pass')
+    line.cut = (message) =>
+      down ? 'before' : message.includes('ModifyRules') ? ((down = true), 'after') : 'pass'
     const sent = await send()
-    expect(outcome(sent)).toEqual([['quay-edge', 'changed', 'unknown', true], ['second', 'created', 'none', true]])
+    expect(outcome(sent)).toEqual([
+      ['quay-edge', 'changed', 'unknown', true],
+      ['second', 'created', 'none', true]
+    ])
     expect(sent.results[1].error).toContain('not begun: ')
     expect((await t.ask('GET', `/api/devices/${id}`)).body.state).toBe('offline')
     line.cut = () => 'pass'
     const view = (await t.ask('POST', `/api/devices/${id}/read`)).body as DeviceView
-    expect(view.channels[0].detections.map((d) => [d.id, d.state])).toEqual([['quay-edge', 'same'], ['second', 'missing']])
+    expect(view.channels[0].detections.map((d) => [d.id, d.state])).toEqual([
+      ['quay-edge', 'same'],
+      ['second', 'missing']
+    ])
     expect(outcome(await send())).toEqual([['second', 'created', 'new', false]])
     expect(held()).toEqual({ 'quay-edge': '70', second: '40' })
   })
@@ -114,7 +145,9 @@ describe('a cut in the middle of sending leaves the old rule or the new one, and
   test('two that send to one device at the same time: the second is told', async () => {
     await draw(30)
     const both = await Promise.all([send(), send()])
-    expect(both.map(({ error }) => error).filter(Boolean)).toEqual(['this device is being sent to already'])
+    expect(both.map(({ error }) => error).filter(Boolean)).toEqual([
+      'this device is being sent to already'
+    ])
     expect(held()).toMatchObject({ 'quay-edge': '30' })
   })
 })
@@ -123,11 +156,20 @@ describe('many devices', () => {
   test('are sent to side by side; one that is silent does not hold up the others', async () => {
     const silent = createServer(() => {})
     await new Promise<void>((resolve) => silent.listen(0, '127.0.0.1', resolve))
-    const others = await Promise.all(Array.from({ length: 10 }, () => devices.start('cam-waiting', { clockOff: 0 })))
+    const others = await Promise.all(
+      Array.from({ length: 10 }, () => devices.start('cam-waiting', { clockOff: 0 }))
+    )
     const ids: string[] = []
     // Without a camera nothing is sent to them; they are read, and have an end all the same.
-    for (const other of others) ids.push((await t.ask('POST', '/api/devices', { ...asAdded(other), camera: null })).body.id)
-    const adding = t.ask('POST', '/api/devices', { name: 'Silent', address: `http://127.0.0.1:${(silent.address() as AddressInfo).port}`, camera: null, username: 'admin', password: 'x' })
+    for (const other of others)
+      ids.push((await t.ask('POST', '/api/devices', { ...asAdded(other), camera: null })).body.id)
+    const adding = t.ask('POST', '/api/devices', {
+      name: 'Silent',
+      address: `http://127.0.0.1:${(silent.address() as AddressInfo).port}`,
+      camera: null,
+      username: 'admin',
+      password: 'x'
+    })
     let added = false
     void adding.then(() => (added = true))
     // The application answers while the silent one is waited for.
@@ -139,10 +181,15 @@ describe('many devices', () => {
       return view.finished && view
     }, 30)
     expect(new Set(done.devices.map(({ state }) => state))).toEqual(new Set(['done']))
-    expect((await adding).body).toMatchObject({ state: 'offline', trouble: expect.stringContaining('did not answer within') })
+    expect((await adding).body).toMatchObject({
+      state: 'offline',
+      trouble: expect.stringContaining('did not answer within')
+    })
     silent.closeAllConnections()
     silent.close()
-    expect((await t.ask('POST', '/api/sendings', { devices: [] })).body.message).toContain('must name at least one')
+    expect((await t.ask('POST', '/api/sendings', { devices: [] })).body.message).toContain(
+      'must name at least one'
+    )
     expect((await t.ask('POST', '/api/sendings', { devices: ['nobody'] })).status).toBe(404)
   }, 60_000)
 })

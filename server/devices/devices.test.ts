@@ -12,10 +12,13 @@ const ONE = 'analytics'
 const devices = new TestDevices()
 const start = devices.start.bind(devices)
 let t: TestApp
-const add = (device: Device, more: object = {}) => t.ask('POST', '/api/devices', { ...asAdded(device), ...more })
+const add = (device: Device, more: object = {}) =>
+  t.ask('POST', '/api/devices', { ...asAdded(device), ...more })
 const channel = (view: DeviceView): ChannelView => view.channels[0]
-const stateOf = (view: DeviceView) => Object.fromEntries(channel(view).detections.map((d) => [d.id, d.state]))
-const one = async (id: string): Promise<DeviceView> => (await t.ask('GET', `/api/devices/${id}`)).body
+const stateOf = (view: DeviceView) =>
+  Object.fromEntries(channel(view).detections.map((d) => [d.id, d.state]))
+const one = async (id: string): Promise<DeviceView> =>
+  (await t.ask('GET', `/api/devices/${id}`)).body
 const send = async (...ids: string[]): Promise<SendingView> => {
   const { body } = await t.ask('POST', '/api/sendings', { devices: ids })
   return eventually(async () => {
@@ -23,7 +26,12 @@ const send = async (...ids: string[]): Promise<SendingView> => {
     return view.finished && view
   })
 }
-const results = async (id: string): Promise<Pick<SendResult, 'detection' | 'what' | 'error'>[]> => (await send(id)).devices[0].results.map(({ detection, what, error }) => ({ detection, what, error }))
+const results = async (id: string): Promise<Pick<SendResult, 'detection' | 'what' | 'error'>[]> =>
+  (await send(id)).devices[0].results.map(({ detection, what, error }) => ({
+    detection,
+    what,
+    error
+  }))
 
 beforeAll(async () => {
   t = await startTestApp({ withDemo: true })
@@ -41,8 +49,16 @@ describe('a device from its address to what it holds', () => {
     const { status, body } = await add(camera)
     expect(status).toBe(201)
     id = body.id
-    expect(body).toMatchObject({ state: 'online', trouble: null, information: { manufacturer: 'Brightmoor', model: 'BM 220' } })
-    expect(stateOf(body)).toEqual({ 'path-movement': 'missing', 'path-people': 'unsupported', 'path-crossing': 'missing' })
+    expect(body).toMatchObject({
+      state: 'online',
+      trouble: null,
+      information: { manufacturer: 'Brightmoor', model: 'BM 220' }
+    })
+    expect(stateOf(body)).toEqual({
+      'path-movement': 'missing',
+      'path-people': 'unsupported',
+      'path-crossing': 'missing'
+    })
     expect(channel(body).detections.find((d) => d.id === 'path-crossing')!.losses).toEqual([
       { setting: 'sensitivity', wanted: '50', nearest: '34 (step 2 of 1 to 4)', elsewhere: null },
       { setting: 'confirm time', wanted: '0.3 s', nearest: null, elsewhere: null }
@@ -50,17 +66,29 @@ describe('a device from its address to what it holds', () => {
   })
 
   test('its password is sealed, with a key that only its owner can read', async () => {
-    const [row] = await t.database.rows<{ password_sealed: Buffer }>('SELECT password_sealed FROM device WHERE id = ?', [id])
+    const [row] = await t.database.rows<{ password_sealed: Buffer }>(
+      'SELECT password_sealed FROM device WHERE id = ?',
+      [id]
+    )
     expect(row.password_sealed.toString('latin1')).not.toContain('skerrow-2')
     const key = join(t.folder, 'device.key')
     expect(Seal.open(key, 'it is needed').open(row.password_sealed)).toBe('skerrow-2')
     expect(statSync(key).mode & 0o077).toBe(0)
-    expect(() => Seal.open(join(devices.folder, 'other.key'), null).open(row.password_sealed)).toThrow('was sealed with another key')
+    expect(() =>
+      Seal.open(join(devices.folder, 'other.key'), null).open(row.password_sealed)
+    ).toThrow('was sealed with another key')
   })
 
   test('sent on command, read back, and nothing is left to send', async () => {
-    expect(await results(id)).toEqual([{ detection: 'path-movement', what: 'created', error: null }, { detection: 'path-crossing', what: 'created', error: null }])
-    expect(stateOf(await one(id))).toEqual({ 'path-movement': 'same', 'path-people': 'unsupported', 'path-crossing': 'same' })
+    expect(await results(id)).toEqual([
+      { detection: 'path-movement', what: 'created', error: null },
+      { detection: 'path-crossing', what: 'created', error: null }
+    ])
+    expect(stateOf(await one(id))).toEqual({
+      'path-movement': 'same',
+      'path-people': 'unsupported',
+      'path-crossing': 'same'
+    })
     expect(await results(id)).toEqual([])
   })
 
@@ -71,16 +99,39 @@ describe('a device from its address to what it holds', () => {
     await other.modifyRule(ONE, { ...motion, simple: { ...motion.simple, MinCount: '40' } })
     await other.createRule(ONE, { ...line, name: 'somebody-else' })
     const { body } = await t.ask('POST', `/api/devices/${id}/read`)
-    expect(channel(body).detections.find((d) => d.id === 'path-crossing')).toMatchObject({ state: 'drifted', differences: [{ setting: 'direction', plan: 'Any', device: 'Left' }] })
-    expect(channel(body).detections.find((d) => d.id === 'path-movement')!.differences).toEqual([{ setting: 'cells that must move', plan: '8', device: '40' }])
+    expect(channel(body).detections.find((d) => d.id === 'path-crossing')).toMatchObject({
+      state: 'drifted',
+      differences: [{ setting: 'direction', plan: 'Any', device: 'Left' }]
+    })
+    expect(channel(body).detections.find((d) => d.id === 'path-movement')!.differences).toEqual([
+      { setting: 'cells that must move', plan: '8', device: '40' }
+    ])
     expect(channel(body).strangers).toEqual([{ name: 'somebody-else', kind: 'line' }])
-    expect((await results(id)).map((r) => [r.detection, r.what])).toEqual([['somebody-else', 'deleted'], ['path-movement', 'changed'], ['path-crossing', 'changed']])
-    expect(stateOf(await one(id))).toMatchObject({ 'path-movement': 'same', 'path-crossing': 'same' })
+    expect((await results(id)).map((r) => [r.detection, r.what])).toEqual([
+      ['somebody-else', 'deleted'],
+      ['path-movement', 'changed'],
+      ['path-crossing', 'changed']
+    ])
+    expect(stateOf(await one(id))).toMatchObject({
+      'path-movement': 'same',
+      'path-crossing': 'same'
+    })
   })
 
   test('a detection that the device refuses is said, and the others are sent all the same', async () => {
-    const line = { kind: 'line', line: [[0.1, 0.2], [0.9, 0.2]] }
-    for (let n = 0; n < 3; n++) await t.ask('PUT', `/api/cameras/quay-path/detections/more-${n}`, { version: 0, position: 10 + n, detection: { id: `more-${n}`, name: `More ${n}`, ...line } })
+    const line = {
+      kind: 'line',
+      line: [
+        [0.1, 0.2],
+        [0.9, 0.2]
+      ]
+    }
+    for (let n = 0; n < 3; n++)
+      await t.ask('PUT', `/api/cameras/quay-path/detections/more-${n}`, {
+        version: 0,
+        position: 10 + n,
+        detection: { id: `more-${n}`, name: `More ${n}`, ...line }
+      })
     expect(await results(id)).toEqual([
       { detection: 'more-0', what: 'created', error: null },
       { detection: 'more-1', what: 'created', error: null },
@@ -92,42 +143,86 @@ describe('a device from its address to what it holds', () => {
   test('switched off in the plan and still on the device is a difference; sending takes it off', async () => {
     const { body: bench } = await t.ask('GET', '/api/cameras/quay-path')
     const kept = bench.detections.find((d: any) => d.detection.id === 'more-0')
-    await t.ask('PUT', '/api/cameras/quay-path/detections/more-0', { version: kept.version, position: kept.position, detection: { ...kept.detection, enabled: false } })
+    await t.ask('PUT', '/api/cameras/quay-path/detections/more-0', {
+      version: kept.version,
+      position: kept.position,
+      detection: { ...kept.detection, enabled: false }
+    })
     expect(stateOf((await t.ask('POST', `/api/devices/${id}/read`)).body)['more-0']).toBe('differs')
-    expect((await results(id)).map((r) => [r.detection, r.what])).toEqual([['more-0', 'deleted'], ['more-2', 'created']])
+    expect((await results(id)).map((r) => [r.detection, r.what])).toEqual([
+      ['more-0', 'deleted'],
+      ['more-2', 'created']
+    ])
     expect(stateOf(await one(id))['more-0']).toBe('off')
   })
 
   test('when it cannot be reached any more that is said, and what was read before stands', async () => {
     await camera.close()
     const { body } = await t.ask('POST', `/api/devices/${id}/read`)
-    expect(body).toMatchObject({ state: 'offline', trouble: expect.stringContaining('cannot be reached'), information: { model: 'BM 220' } })
-    expect((await send(id)).devices[0]).toMatchObject({ state: 'failed', results: [], error: expect.stringContaining('cannot be sent to') })
+    expect(body).toMatchObject({
+      state: 'offline',
+      trouble: expect.stringContaining('cannot be reached'),
+      information: { model: 'BM 220' }
+    })
+    expect((await send(id)).devices[0]).toMatchObject({
+      state: 'failed',
+      results: [],
+      error: expect.stringContaining('cannot be sent to')
+    })
     expect((await t.ask('DELETE', `/api/devices/${id}`)).status).toBe(204)
     expect((await t.ask('POST', `/api/devices/${id}/read`)).status).toBe(404)
   })
 })
 
 describe('what devices say', () => {
-  const all = { id: 'anybody', name: 'Anybody', kind: 'intrusion', zone: [[0, 0], [1, 0], [1, 1], [0, 1]] }
+  const all = {
+    id: 'anybody',
+    name: 'Anybody',
+    kind: 'intrusion',
+    zone: [
+      [0, 0],
+      [1, 0],
+      [1, 1],
+      [0, 1]
+    ]
+  }
 
   test('is in the database as it comes; a break is told as a gap, and listening goes on', async () => {
     const device = await start('cam-slipway')
     const { body } = await add(device)
-    await t.ask('PUT', '/api/cameras/slipway/detections/anybody', { version: 0, position: 5, detection: all })
+    await t.ask('PUT', '/api/cameras/slipway/detections/anybody', {
+      version: 0,
+      position: 5,
+      detection: all
+    })
     await send(body.id)
-    const events = () => t.database.rows<{ topic: string; rule: string; device_at: number; received_at: number }>('SELECT topic, rule, device_at, received_at FROM device_event WHERE device_id = ? ORDER BY id', [body.id])
+    const events = () =>
+      t.database.rows<{ topic: string; rule: string; device_at: number; received_at: number }>(
+        'SELECT topic, rule, device_at, received_at FROM device_event WHERE device_id = ? ORDER BY id',
+        [body.id]
+      )
     const first = await eventually(async () => (await events())[0], 30)
-    expect(first).toMatchObject({ topic: 'tns1:RuleEngine/FieldDetector/ObjectsInside', rule: 'anybody' })
+    expect(first).toMatchObject({
+      topic: 'tns1:RuleEngine/FieldDetector/ObjectsInside',
+      rule: 'anybody'
+    })
     expect(first.received_at).toBeGreaterThanOrEqual(first.device_at - 1000)
 
     // The device forgets its pull points, as after a restart.
     const count = (await events()).length
     device.pullPoints.endAll()
     await eventually(async () => (await events()).slice(count).some((e) => e.topic === 'gap'), 30)
-    device.pullPoints.put({ topic: 'tns1:RuleEngine/FieldDetector/ObjectsInside', operation: 'Changed', at: Date.now(), source: { Rule: 'after' }, data: {} })
+    device.pullPoints.put({
+      topic: 'tns1:RuleEngine/FieldDetector/ObjectsInside',
+      operation: 'Changed',
+      at: Date.now(),
+      source: { Rule: 'after' },
+      data: {}
+    })
     await eventually(async () => (await events()).some((e) => e.rule === 'after'), 10)
-    expect((await t.ask('GET', `/api/devices/${body.id}/events`)).body[0]).toMatchObject({ rule: expect.any(String) })
+    expect((await t.ask('GET', `/api/devices/${body.id}/events`)).body[0]).toMatchObject({
+      rule: expect.any(String)
+    })
   }, 90_000)
 
   test('fifty a second for some seconds: none is lost, and they stay in order', async () => {
@@ -135,11 +230,20 @@ describe('what devices say', () => {
     const { body } = await add(device, { name: 'Busy' })
     await eventually(async () => device.pullPoints.count() > 0, 10)
     for (let n = 0; n < 200; n++) {
-      device.pullPoints.put({ topic: 'tns1:Test', operation: 'Changed', at: Date.now(), source: { Rule: `r${n}` }, data: {} })
+      device.pullPoints.put({
+        topic: 'tns1:Test',
+        operation: 'Changed',
+        at: Date.now(),
+        source: { Rule: `r${n}` },
+        data: {}
+      })
       await new Promise((resolve) => setTimeout(resolve, 20))
     }
     const rows = await eventually(async () => {
-      const list = await t.database.rows<{ rule: string }>("SELECT rule FROM device_event WHERE device_id = ? AND topic = 'tns1:Test' ORDER BY id", [body.id])
+      const list = await t.database.rows<{ rule: string }>(
+        "SELECT rule FROM device_event WHERE device_id = ? AND topic = 'tns1:Test' ORDER BY id",
+        [body.id]
+      )
       return list.length >= 200 && list
     }, 20)
     expect(rows.map((r) => r.rule)).toEqual(Array.from({ length: 200 }, (_, n) => `r${n}`))
@@ -152,8 +256,21 @@ describe('devices that are not ready yet', () => {
     const { body } = await add(device)
     expect(body).toMatchObject({ state: 'new', trouble: 'it has no account yet' })
     expect(body.channels).toEqual([])
-    expect(await t.ask('POST', `/api/devices/${body.id}/account`, { username: 'admin', password: 'short', first: true })).toMatchObject({ status: 409, body: { message: 'the password must have at least 8 characters' } })
-    const { body: after } = await t.ask('POST', `/api/devices/${body.id}/account`, { username: 'admin', password: 'long-enough', first: true })
+    expect(
+      await t.ask('POST', `/api/devices/${body.id}/account`, {
+        username: 'admin',
+        password: 'short',
+        first: true
+      })
+    ).toMatchObject({
+      status: 409,
+      body: { message: 'the password must have at least 8 characters' }
+    })
+    const { body: after } = await t.ask('POST', `/api/devices/${body.id}/account`, {
+      username: 'admin',
+      password: 'long-enough',
+      first: true
+    })
     expect(after).toMatchObject({ state: 'online', username: 'admin' })
     expect(stateOf(after)).toEqual({ 'yard-care': 'missing', 'yard-signal': 'own' })
   })
@@ -162,7 +279,15 @@ describe('devices that are not ready yet', () => {
     const device = await start('cam-slipway')
     const { body } = await add(device, { password: 'wrong' })
     expect(body).toMatchObject({ state: 'wrong-password', readAt: null })
-    expect((await t.ask('POST', `/api/devices/${body.id}/account`, { username: 'admin', password: 'skerrow-1', first: false })).body).toMatchObject({ state: 'online' })
+    expect(
+      (
+        await t.ask('POST', `/api/devices/${body.id}/account`, {
+          username: 'admin',
+          password: 'skerrow-1',
+          first: false
+        })
+      ).body
+    ).toMatchObject({ state: 'online' })
   })
 
   test('a clock that is off by more than 2 s', async () => {
@@ -172,9 +297,17 @@ describe('devices that are not ready yet', () => {
   })
 
   test('one that switches a rule on again by itself: it stands on the device as a stranger', async () => {
-    const device = await start('cam-path', { switchesBack: { types: ['tt:TamperDetector'], seconds: 0.3 } })
+    const device = await start('cam-path', {
+      switchesBack: { types: ['tt:TamperDetector'], seconds: 0.3 }
+    })
     const { body } = await add(device)
-    await eventually(async () => (await t.ask('POST', `/api/devices/${body.id}/read`)).body.channels[0].strangers.some((x: { name: string }) => x.name === 'own-TamperDetector'), 20)
+    await eventually(
+      async () =>
+        (await t.ask('POST', `/api/devices/${body.id}/read`)).body.channels[0].strangers.some(
+          (x: { name: string }) => x.name === 'own-TamperDetector'
+        ),
+      20
+    )
   })
 
   test.each([
@@ -183,16 +316,36 @@ describe('devices that are not ready yet', () => {
     [{ camera: 'nowhere' }, 'camera nowhere'],
     [{ port: 80 }, '$.port: is not known here']
   ])('%j is refused', async (change, message) => {
-    const { status, body } = await t.ask('POST', '/api/devices', { name: 'X', address: 'http://127.0.0.1:9', camera: null, username: null, password: null, ...change })
+    const { status, body } = await t.ask('POST', '/api/devices', {
+      name: 'X',
+      address: 'http://127.0.0.1:9',
+      camera: null,
+      username: null,
+      password: null,
+      ...change
+    })
     expect(status).toBeGreaterThanOrEqual(400)
     expect(body.message).toContain(message)
   })
 })
 
 describe('over a restart of the server', () => {
-  const rules = async (id: string): Promise<string[]> => (await t.database.rows<{ topic: string; rule: string }>("SELECT topic, rule FROM device_event WHERE device_id = ? AND topic IN ('gap', 'tns1:Test') ORDER BY id", [id])).map(({ topic, rule }) => (topic === 'gap' ? 'gap' : rule))
+  const rules = async (id: string): Promise<string[]> =>
+    (
+      await t.database.rows<{ topic: string; rule: string }>(
+        "SELECT topic, rule FROM device_event WHERE device_id = ? AND topic IN ('gap', 'tns1:Test') ORDER BY id",
+        [id]
+      )
+    ).map(({ topic, rule }) => (topic === 'gap' ? 'gap' : rule))
   const put = (device: Device, from: number, to: number): void => {
-    for (let n = from; n < to; n++) device.pullPoints.put({ topic: 'tns1:Test', operation: 'Changed', at: Date.now(), source: { Rule: `r${n}` }, data: {} })
+    for (let n = from; n < to; n++)
+      device.pullPoints.put({
+        topic: 'tns1:Test',
+        operation: 'Changed',
+        at: Date.now(),
+        source: { Rule: `r${n}` },
+        data: {}
+      })
   }
   const all = Array.from({ length: 30 }, (_, n) => `r${n}`)
 
@@ -224,7 +377,9 @@ describe('over a restart of the server', () => {
     put(device, 5, 6)
     await eventually(async () => (await rules(body.id)).includes('r5'), 20)
     expect(await rules(body.id)).toEqual(['gap', 'r5'])
-    const [{ data }] = (await t.ask('GET', `/api/devices/${body.id}/events`)).body.filter((e: { topic: string }) => e.topic === 'gap')
+    const [{ data }] = (await t.ask('GET', `/api/devices/${body.id}/events`)).body.filter(
+      (e: { topic: string }) => e.topic === 'gap'
+    )
     expect(Number(data.seconds)).toBeGreaterThan(0)
   }, 60_000)
 })
@@ -236,12 +391,25 @@ describe('after new firmware', () => {
     await send(body.id)
     expect(stateOf(await one(body.id))['quay-edge']).toBe('same')
     await device.close()
-    const { channels: [model] } = device.model
-    const updated = await start('cam-slipway', { firmware: '3.0.0', channels: [{ ...model, modes: [], rules: [{ ...model.rules[0], type: 'tt:FieldDetector', most: 1 }] }] }, 'firmware.json')
+    const {
+      channels: [model]
+    } = device.model
+    const updated = await start(
+      'cam-slipway',
+      {
+        firmware: '3.0.0',
+        channels: [
+          { ...model, modes: [], rules: [{ ...model.rules[0], type: 'tt:FieldDetector', most: 1 }] }
+        ]
+      },
+      'firmware.json'
+    )
     await t.app.devices.move(body.id, updated.address)
     const after: DeviceView = (await t.ask('POST', `/api/devices/${body.id}/read`)).body
     expect(after).toMatchObject({ state: 'online', information: { firmware: '3.0.0' } })
-    expect(channel(after).abilities.map(({ type, most }) => [type, most])).toEqual([['tt:FieldDetector', 1]])
+    expect(channel(after).abilities.map(({ type, most }) => [type, most])).toEqual([
+      ['tt:FieldDetector', 1]
+    ])
     expect(channel(after).modes).toEqual([])
     expect(stateOf(after)['quay-edge']).toBe('unsupported')
   }, 30_000)

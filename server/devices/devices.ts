@@ -1,5 +1,11 @@
 import { randomUUID } from 'node:crypto'
-import { isReachable, type DeviceEventView, type DeviceState, type DeviceView, type SendResult } from '../../core/devices/views.ts'
+import {
+  isReachable,
+  type DeviceEventView,
+  type DeviceState,
+  type DeviceView,
+  type SendResult
+} from '../../core/devices/views.ts'
 import { detectionOf, takeOver } from '../../core/formats/onvif/takeOver.ts'
 import { InputError } from '../../core/errors.ts'
 import type { Database } from '../database.ts'
@@ -7,11 +13,32 @@ import { readDetections, saveDetection } from '../detections/rows.ts'
 import type { Detection } from '../../core/formats/plan.ts'
 import { busy, notFound } from '../errors.ts'
 import { readSchedules, readSite } from '../sites/rows.ts'
-import { changeChannel, channelOf, channelsOf, channelsShowing, keepChannels, keepSent, listChannels, type ChannelReading, type ChannelRow } from './channels.ts'
+import {
+  changeChannel,
+  channelOf,
+  channelsOf,
+  channelsShowing,
+  keepChannels,
+  keepSent,
+  listChannels,
+  type ChannelReading,
+  type ChannelRow
+} from './channels.ts'
 import { Ears } from './ears.ts'
 import { latestEvents } from './events.ts'
 import { DeviceLink } from './link.ts'
-import { insertDevice, keepReading, keepTrouble, listDevices, moveDevice, noteTest, readDevice, removeDevice, setAccount, type DeviceRow } from './rows.ts'
+import {
+  insertDevice,
+  keepReading,
+  keepTrouble,
+  listDevices,
+  moveDevice,
+  noteTest,
+  readDevice,
+  removeDevice,
+  setAccount,
+  type DeviceRow
+} from './rows.ts'
 import type { Seal } from './seal.ts'
 import { inTurns, sendChannel } from './sending.ts'
 import { Trouble, type TroubleKind } from './trouble.ts'
@@ -27,7 +54,14 @@ const POLL_MS = 30_000
 const READ_AT_ONCE = 12
 const TEST_SECONDS = 3
 
-const stateOf: Record<TroubleKind, DeviceState> = { offline: 'offline', slow: 'offline', 'wrong-password': 'wrong-password', 'no-account': 'no-account', broken: 'broken', refused: 'broken' }
+const stateOf: Record<TroubleKind, DeviceState> = {
+  offline: 'offline',
+  slow: 'offline',
+  'wrong-password': 'wrong-password',
+  'no-account': 'no-account',
+  broken: 'broken',
+  refused: 'broken'
+}
 
 /** The devices of the site: read on a timer and on demand, compared with the plan, sent to on one deliberate command. */
 export class Devices {
@@ -61,7 +95,8 @@ export class Devices {
   }
 
   private async listenAgain(): Promise<void> {
-    for (const row of await listDevices(this.database)) if (row.readAt !== null) await this.ears.listenTo(row)
+    for (const row of await listDevices(this.database))
+      if (row.readAt !== null) await this.ears.listenTo(row)
   }
 
   async close(): Promise<void> {
@@ -72,7 +107,9 @@ export class Devices {
 
   /** Reads every device once. */
   async readAll(): Promise<void> {
-    await inTurns(READ_AT_ONCE, await listDevices(this.database), ({ id }) => (this.closed ? Promise.resolve() : this.read(id)))
+    await inTurns(READ_AT_ONCE, await listDevices(this.database), ({ id }) =>
+      this.closed ? Promise.resolve() : this.read(id)
+    )
   }
 
   async list(): Promise<DeviceView[]> {
@@ -93,7 +130,13 @@ export class Devices {
   /** The channel that records a camera: of a recorder, where one shows it, or else of the camera itself; null: none. */
   async recorderOf(camera: string): Promise<{ row: DeviceRow; channel: ChannelRow } | null> {
     const showing = await channelsShowing(this.database, camera)
-    const sizes = new Map(await Promise.all(showing.map(async ({ device }) => [device, (await channelsOf(this.database, device)).length] as const)))
+    const sizes = new Map(
+      await Promise.all(
+        showing.map(
+          async ({ device }) => [device, (await channelsOf(this.database, device)).length] as const
+        )
+      )
+    )
     for (const channel of showing.sort((a, b) => sizes.get(b.device)! - sizes.get(a.device)!)) {
       const row = await readDevice(this.database, channel.device)
       if (isReachable(row.state)) return { row, channel }
@@ -102,17 +145,51 @@ export class Devices {
   }
 
   /** Adds a device and reads it. @throws InputError for what is no address */
-  async add(siteId: string, { name, address, camera, username, password }: { name: string; address: string; camera: string | null; username: string | null; password: string | null }, id: string = randomUUID()): Promise<DeviceView> {
+  async add(
+    siteId: string,
+    {
+      name,
+      address,
+      camera,
+      username,
+      password
+    }: {
+      name: string
+      address: string
+      camera: string | null
+      username: string | null
+      password: string | null
+    },
+    id: string = randomUUID()
+  ): Promise<DeviceView> {
     const { address: origin } = new DeviceLink(address, null)
     const twin = (await listDevices(this.database)).find((d) => d.address === origin)
-    if (twin) throw new InputError('$.address', `is that of ${twin.name}, which has been added already`)
-    await insertDevice(this.database, siteId, { id, camera, name, address: origin, username, sealed: password === null ? null : this.seal.close(password) }, Date.now())
+    if (twin)
+      throw new InputError('$.address', `is that of ${twin.name}, which has been added already`)
+    await insertDevice(
+      this.database,
+      siteId,
+      {
+        id,
+        camera,
+        name,
+        address: origin,
+        username,
+        sealed: password === null ? null : this.seal.close(password)
+      },
+      Date.now()
+    )
     await this.read(id)
     return this.one(id)
   }
 
   /** Says an account: the device's own, or the first one of a device fresh from the box. */
-  async account(id: string, username: string, password: string, first: boolean): Promise<DeviceView> {
+  async account(
+    id: string,
+    username: string,
+    password: string,
+    first: boolean
+  ): Promise<DeviceView> {
     const row = await readDevice(this.database, id)
     if (first) await new DeviceLink(row.address, null).createAccount({ username, password })
     await setAccount(this.database, id, username, this.seal.close(password))
@@ -132,15 +209,23 @@ export class Devices {
   }
 
   /** Says which camera a channel shows, or whether the plan is sent through it. */
-  async changeChannel(id: string, token: string, change: { camera?: string | null; used?: boolean }): Promise<DeviceView> {
+  async changeChannel(
+    id: string,
+    token: string,
+    change: { camera?: string | null; used?: boolean }
+  ): Promise<DeviceView> {
     await changeChannel(this.database, id, token, change)
     return this.one(id)
   }
 
   /** Switches a channel to another family of analysis. @throws Trouble */
   async setMode(id: string, token: string, type: string): Promise<DeviceView> {
-    const [row, channel] = [await readDevice(this.database, id), await channelOf(this.database, id, token)]
-    if (!channel.modes.some((mode) => mode.type === type)) throw notFound(`the analysis mode ${type.slice(0, 60)}`)
+    const [row, channel] = [
+      await readDevice(this.database, id),
+      await channelOf(this.database, id, token)
+    ]
+    if (!channel.modes.some((mode) => mode.type === type))
+      throw notFound(`the analysis mode ${type.slice(0, 60)}`)
     try {
       // Asked anew: somebody may have switched it since it was read.
       const running = (await this.link(row).modes(token)).find((mode) => mode.running)?.type ?? null
@@ -167,13 +252,26 @@ export class Devices {
     await this.readAfresh(id)
     const channel = await channelOf(this.database, id, token)
     const held = channel.held.find(({ name }) => name === ruleName)
-    if (!held || channel.camera === null) throw notFound(`the rule ${ruleName.slice(0, 80)} on this channel`)
+    if (!held || channel.camera === null)
+      throw notFound(`the rule ${ruleName.slice(0, 80)} on this channel`)
     const detections = await readDetections(this.database, channel.camera)
     const kept = detections.find(({ detection }) => detection.id === ruleName)
     const { camera } = channel
-    const note = { by: (await this.one(id)).name, byId: null, label: `Take ${kept?.detection.name ?? ruleName} over from the device` }
-    const save = (detection: Detection, position: number, version: number): Promise<unknown> => this.database.transaction((sql) => saveDetection(sql, camera, detection, position, version, note, Date.now()))
-    if (kept) await save({ ...takeOver(kept.detection, held, channel.abilities), enabled: true }, kept.position, kept.version)
+    const note = {
+      by: (await this.one(id)).name,
+      byId: null,
+      label: `Take ${kept?.detection.name ?? ruleName} over from the device`
+    }
+    const save = (detection: Detection, position: number, version: number): Promise<unknown> =>
+      this.database.transaction((sql) =>
+        saveDetection(sql, camera, detection, position, version, note, Date.now())
+      )
+    if (kept)
+      await save(
+        { ...takeOver(kept.detection, held, channel.abilities), enabled: true },
+        kept.position,
+        kept.version
+      )
     else {
       const detection = detectionOf(held, channel.abilities)
       if (!detection) throw busy(`${ruleName} is of a kind that a plan does not have`)
@@ -203,34 +301,62 @@ export class Devices {
       const link = this.link(row)
       const clockAhead = await link.clockAhead()
       const information = await link.information()
-      if (row.username === null && !(await link.hasAccount())) return await keepTrouble(this.database, id, 'new', 'it has no account yet')
+      if (row.username === null && !(await link.hasAccount()))
+        return await keepTrouble(this.database, id, 'new', 'it has no account yet')
       const channels: ChannelReading[] = []
-      for (const { token, profile, name } of await link.channels()) channels.push({ token, profile, name, ...(await link.abilities(token)), modes: await link.modes(token), held: await link.rules(token) })
+      for (const { token, profile, name } of await link.channels())
+        channels.push({
+          token,
+          profile,
+          name,
+          ...(await link.abilities(token)),
+          modes: await link.modes(token),
+          held: await link.rules(token)
+        })
       const [inputs, outputs] = [await link.inputs(), await link.outputs()]
       const cameras = (await readSite(this.database))?.cameras ?? []
-      const namesake = (name: string): string | null => cameras.find((c) => c.name === name)?.id ?? null
+      const namesake = (name: string): string | null =>
+        cameras.find((c) => c.name === name)?.id ?? null
       await this.database.transaction(async (sql) => {
-        await keepReading(sql, id, { information, clockAhead, inputs, outputs }, Math.abs(clockAhead) > CLOCK_SECONDS ? 'clock-off' : 'online', Date.now())
+        await keepReading(
+          sql,
+          id,
+          { information, clockAhead, inputs, outputs },
+          Math.abs(clockAhead) > CLOCK_SECONDS ? 'clock-off' : 'online',
+          Date.now()
+        )
         // A device of one picture is the camera that was said; a recorder's pictures are known by their names.
-        await keepChannels(sql, id, channels, ({ name }) => (channels.length === 1 ? row.camera : namesake(name)))
+        await keepChannels(sql, id, channels, ({ name }) =>
+          channels.length === 1 ? row.camera : namesake(name)
+        )
       })
       await this.ears.listenTo(row)
     } catch (error) {
-      const trouble = error instanceof Trouble ? error : new Trouble('broken', (error as Error).message)
+      const trouble =
+        error instanceof Trouble ? error : new Trouble('broken', (error as Error).message)
       await keepTrouble(this.database, id, stateOf[trouble.kind], trouble.message)
     }
   }
 
   /** A way to speak with a device. */
   link(row: Pick<DeviceRow, 'address' | 'username' | 'sealed'>): DeviceLink {
-    return new DeviceLink(row.address, row.username !== null && row.sealed !== null ? { username: row.username, password: this.passwordOf(row.sealed) } : null)
+    return new DeviceLink(
+      row.address,
+      row.username !== null && row.sealed !== null
+        ? { username: row.username, password: this.passwordOf(row.sealed) }
+        : null
+    )
   }
 
   private passwordOf(sealed: Buffer): string {
     try {
       return this.seal.open(sealed)
     } catch (error) {
-      throw new Trouble('no-account', 'its password was sealed with a key that is lost; enter its account again', error)
+      throw new Trouble(
+        'no-account',
+        'its password was sealed with a key that is lost; enter its account again',
+        error
+      )
     }
   }
 
@@ -245,9 +371,14 @@ export class Devices {
 
   /** The cameras that a device shows which can be spoken with. */
   async camerasShown(): Promise<ReadonlySet<string>> {
-    const [channels, rows] = await Promise.all([listChannels(this.database), listDevices(this.database)])
+    const [channels, rows] = await Promise.all([
+      listChannels(this.database),
+      listDevices(this.database)
+    ])
     const reachable = new Set(rows.filter((r) => isReachable(r.state)).map((r) => r.id))
-    return new Set(channels.flatMap((c) => (c.camera !== null && reachable.has(c.device) ? c.camera : [])))
+    return new Set(
+      channels.flatMap((c) => (c.camera !== null && reachable.has(c.device) ? c.camera : []))
+    )
   }
 
   /**
@@ -259,7 +390,9 @@ export class Devices {
     if (this.sending.has(id)) throw busy('this device is being sent to already')
     this.sending.add(id)
     try {
-      const cameras = (await channelsOf(this.database, id)).flatMap(({ used, camera, abilities }) => (used && abilities.length ? camera ?? [] : []))
+      const cameras = (await channelsOf(this.database, id)).flatMap(
+        ({ used, camera, abilities }) => (used && abilities.length ? (camera ?? []) : [])
+      )
       return await this.inTurn(cameras, () => this.sendNow(id))
     } finally {
       this.sending.delete(id)
@@ -281,13 +414,18 @@ export class Devices {
   private async sendNow(id: string): Promise<SendResult[]> {
     await this.readAfresh(id)
     const row = await readDevice(this.database, id)
-    if (!isReachable(row.state)) throw busy(`${row.name} cannot be sent to: ${row.trouble ?? row.state}`)
+    if (!isReachable(row.state))
+      throw busy(`${row.name} cannot be sent to: ${row.trouble ?? row.state}`)
     const link = this.link(row)
     const results: SendResult[] = []
-    const schedules = (await readSchedules(this.database, (await readSite(this.database))?.id ?? '')).map((kept) => kept.schedule)
+    const schedules = (
+      await readSchedules(this.database, (await readSite(this.database))?.id ?? '')
+    ).map((kept) => kept.schedule)
     for (const channel of await channelsOf(this.database, id)) {
       if (!channel.used || channel.camera === null) continue
-      const detections = (await readDetections(this.database, channel.camera)).map((kept) => kept.detection)
+      const detections = (await readDetections(this.database, channel.camera)).map(
+        (kept) => kept.detection
+      )
       const outcome = await sendChannel(link, channel, detections, schedules)
       await keepSent(this.database, id, channel.token, outcome.sent, outcome.removedTypes)
       results.push(...outcome.results)
@@ -302,16 +440,37 @@ export class Devices {
     const [row, everything] = [await readDevice(this.database, id), await this.everything()]
     const results: SendResult[] = []
     for (const output of row.outputs.filter((o) => waitingOf(row, o, everything).length)) {
-      const wanted = wantedOutput(id, output.token, everything.endpoints, everything.channels.filter((c) => c.device === id), everything.actions, everything.schedules)
-      const endpoint = everything.endpoints.find((e): e is OutputEndpoint => isOutput(e) && e.device === id && e.output === output.token)
-      const base = { channel: '', detection: output.token, name: endpoint?.name ?? output.name, what: 'changed' as const }
+      const wanted = wantedOutput(
+        id,
+        output.token,
+        everything.endpoints,
+        everything.channels.filter((c) => c.device === id),
+        everything.actions,
+        everything.schedules
+      )
+      const endpoint = everything.endpoints.find(
+        (e): e is OutputEndpoint => isOutput(e) && e.device === id && e.output === output.token
+      )
+      const base = {
+        channel: '',
+        detection: output.token,
+        name: endpoint?.name ?? output.name,
+        what: 'changed' as const
+      }
       try {
-        const voice = endpoint && wanted ? await voiceOf(this.database, (await readSite(this.database))!.id, endpoint) : null
+        const voice =
+          endpoint && wanted
+            ? await voiceOf(this.database, (await readSite(this.database))!.id, endpoint)
+            : null
         await link.setOutput(output.token, toHold(wanted, output.held), voice)
         results.push({ ...base, error: null, holds: 'new' })
       } catch (error) {
         if (!(error instanceof Trouble)) throw error
-        results.push({ ...base, error: error.message, holds: error.kind === 'refused' ? 'old' : 'unknown' })
+        results.push({
+          ...base,
+          error: error.message,
+          holds: error.kind === 'refused' ? 'old' : 'unknown'
+        })
       }
     }
     if (results.length) await this.readAfresh(id)
@@ -323,6 +482,11 @@ export class Devices {
   }
 
   private view(row: DeviceRow, everything: Everything): DeviceView {
-    return viewOf(row, everything, this.reading.has(row.id) || this.sending.has(row.id), this.ears.contactsOf(row.id))
+    return viewOf(
+      row,
+      everything,
+      this.reading.has(row.id) || this.sending.has(row.id),
+      this.ears.contactsOf(row.id)
+    )
   }
 }

@@ -1,6 +1,11 @@
 import { randomUUID } from 'node:crypto'
 import { createSocket } from 'node:dgram'
-import { DISCOVERY_GROUP, probe, readProbeMatches, type ProbeMatch } from '../../core/formats/onvif/discovery.ts'
+import {
+  DISCOVERY_GROUP,
+  probe,
+  readProbeMatches,
+  type ProbeMatch
+} from '../../core/formats/onvif/discovery.ts'
 
 /** Where devices are asked for: from one of this machine's own addresses, at a port of the group. */
 export interface Neighbourhood {
@@ -11,7 +16,10 @@ export interface Neighbourhood {
 const LISTENED_MS = 1500
 
 /** Asks every neighbourhood for devices and gathers who answers within a moment, each address once. */
-export async function findDevices(places: readonly Neighbourhood[], listenedMs = LISTENED_MS): Promise<ProbeMatch[]> {
+export async function findDevices(
+  places: readonly Neighbourhood[],
+  listenedMs = LISTENED_MS
+): Promise<ProbeMatch[]> {
   const found = new Map<string, ProbeMatch>()
   await Promise.all(
     places.map(
@@ -23,7 +31,8 @@ export async function findDevices(places: readonly Neighbourhood[], listenedMs =
             resolve()
           }
           socket.on('message', (bytes) => {
-            for (const match of readProbeMatches(bytes.toString('utf8'))) found.set(match.address, match)
+            for (const match of readProbeMatches(bytes.toString('utf8')))
+              found.set(match.address, match)
           })
           // A network that is not there is no reason to find nothing on the others.
           socket.once('error', end)
@@ -37,5 +46,7 @@ export async function findDevices(places: readonly Neighbourhood[], listenedMs =
         })
     )
   )
-  return [...found.values()].sort((a, b) => a.name.localeCompare(b.name) || a.address.localeCompare(b.address))
+  return [...found.values()].sort(
+    (a, b) => a.name.localeCompare(b.name) || a.address.localeCompare(b.address)
+  )
 }

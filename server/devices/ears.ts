@@ -9,16 +9,24 @@ export class Ears {
   private readonly database: Database
   private readonly linkTo: (row: DeviceRow) => DeviceLink
   private readonly log: (error: unknown) => void
-  private readonly listeners = new Map<string, { address: string; username: string; listener: Listener }>()
+  private readonly listeners = new Map<
+    string,
+    { address: string; username: string; listener: Listener }
+  >()
   /** Listeners of devices that are gone. */
   private readonly closing = new Set<Promise<void>>()
   /** States of contacts as they were heard, by device and token. */
   private readonly contacts = new Map<string, Map<string, boolean>>()
-  private heardIn: ((sql: Sql, device: string, events: DeviceEvent[]) => Promise<() => void>) | null = null
+  private heardIn:
+    ((sql: Sql, device: string, events: DeviceEvent[]) => Promise<() => void>) | null = null
   private readonly hearers = new Set<(device: string, events: DeviceEvent[]) => void>()
   private closed = false
 
-  constructor(database: Database, linkTo: (row: DeviceRow) => DeviceLink, log: (error: unknown) => void) {
+  constructor(
+    database: Database,
+    linkTo: (row: DeviceRow) => DeviceLink,
+    log: (error: unknown) => void
+  ) {
     this.database = database
     this.linkTo = linkTo
     this.log = log
@@ -52,9 +60,16 @@ export class Ears {
   /** Listens to a device that has been read, at the address and under the account that it has now. */
   async listenTo(row: DeviceRow): Promise<void> {
     const known = this.listeners.get(row.id)
-    if (this.closed || row.username === null || (known?.address === row.address && known.username === row.username)) return
+    if (
+      this.closed ||
+      row.username === null ||
+      (known?.address === row.address && known.username === row.username)
+    )
+      return
     await known?.listener.close()
-    const listener = new Listener(this.linkTo(row), row.ear, (events, ear) => this.take(row.id, events, ear))
+    const listener = new Listener(this.linkTo(row), row.ear, (events, ear) =>
+      this.take(row.id, events, ear)
+    )
     this.listeners.set(row.id, { address: row.address, username: row.username, listener })
   }
 
@@ -64,13 +79,19 @@ export class Ears {
     this.listeners.delete(id)
     // Nobody wants to know any more what it still says; that it has to be told so is no reason to wait.
     if (!known) return
-    const closing = known.listener.close(true).catch(this.log).finally(() => this.closing.delete(closing))
+    const closing = known.listener
+      .close(true)
+      .catch(this.log)
+      .finally(() => this.closing.delete(closing))
     this.closing.add(closing)
   }
 
   async close(): Promise<void> {
     this.closed = true
-    await Promise.all([...this.closing, ...[...this.listeners.values()].map(({ listener }) => listener.close())])
+    await Promise.all([
+      ...this.closing,
+      ...[...this.listeners.values()].map(({ listener }) => listener.close())
+    ])
   }
 
   private async take(id: string, events: DeviceEvent[], ear: Ear): Promise<void> {

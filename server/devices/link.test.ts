@@ -28,15 +28,44 @@ const troubleOf = async (asked: Promise<unknown>): Promise<[string, string]> => 
   return ['none', '']
 }
 
-const edge = parseWith(DetectionSchema, { id: 'quay-edge', name: 'Quay edge', kind: 'line', line: [[0.18, 0.545], [0.5, 0.54], [0.78, 0.53]], direction: 'both', classes: ['person'] })
+const edge = parseWith(DetectionSchema, {
+  id: 'quay-edge',
+  name: 'Quay edge',
+  kind: 'line',
+  line: [
+    [0.18, 0.545],
+    [0.5, 0.54],
+    [0.78, 0.53]
+  ],
+  direction: 'both',
+  classes: ['person']
+})
 
 describe('a simulated camera, over the wire', () => {
   test('says who it is and what it can do', async () => {
     const link = new DeviceLink((await start('cam-slipway')).address, admin)
-    expect(await link.information()).toEqual({ manufacturer: 'Halden Optics', model: 'HO-40', firmware: '2.4.1', serial: 'HO40-00017' })
+    expect(await link.information()).toEqual({
+      manufacturer: 'Halden Optics',
+      model: 'HO-40',
+      firmware: '2.4.1',
+      serial: 'HO40-00017'
+    })
     expect(Math.abs(await link.clockAhead())).toBeLessThan(1.5)
     expect((await link.abilities(ONE)).abilities).toMatchObject([
-      { type: 'tt:LineDetector', most: 4, parameters: ['Direction', 'Sensitivity', 'ClassFilter', 'ConfirmTime', 'MinimumSize', 'MaximumSize', 'Hours'], ranges: { Sensitivity: { min: 1, max: 100 } } },
+      {
+        type: 'tt:LineDetector',
+        most: 4,
+        parameters: [
+          'Direction',
+          'Sensitivity',
+          'ClassFilter',
+          'ConfirmTime',
+          'MinimumSize',
+          'MaximumSize',
+          'Hours'
+        ],
+        ranges: { Sensitivity: { min: 1, max: 100 } }
+      },
       { type: 'tt:FieldDetector', ranges: { TimeThreshold: { min: 0, max: 10 } } },
       { type: 'wo:FaceDetector', ranges: {} }
     ])
@@ -48,9 +77,25 @@ describe('a simulated camera, over the wire', () => {
     const device = await start('cam-slipway')
     const url = `${device.address}/snapshot/${ONE}`
     const answer = await fetch(url)
-    expect([answer.status, answer.headers.get('www-authenticate')]).toEqual([401, expect.stringMatching(/^Digest realm="camera", qop="auth", algorithm=MD5, nonce="\w{32}"$/)])
+    expect([answer.status, answer.headers.get('www-authenticate')]).toEqual([
+      401,
+      expect.stringMatching(/^Digest realm="camera", qop="auth", algorithm=MD5, nonce="\w{32}"$/)
+    ])
     // curl, a general client, is let in with the same password.
-    const asked = async (password: string): Promise<string> => (await promisify(execFile)('curl', ['-s', '--digest', '-u', `admin:${password}`, '-o', '/dev/null', '-w', '%{http_code} %{content_type}', url])).stdout
+    const asked = async (password: string): Promise<string> =>
+      (
+        await promisify(execFile)('curl', [
+          '-s',
+          '--digest',
+          '-u',
+          `admin:${password}`,
+          '-o',
+          '/dev/null',
+          '-w',
+          '%{http_code} %{content_type}',
+          url
+        ])
+      ).stdout
     expect([await asked(admin.password), await asked('wrong')]).toEqual(['200 image/jpeg', '401 '])
   })
 
@@ -61,13 +106,28 @@ describe('a simulated camera, over the wire', () => {
     await link.createRule(ONE, rule)
     expect(differencesOf(rule, (await link.rules(ONE))[0])).toEqual([])
     await link.modifyRule(ONE, { ...rule, simple: { ...rule.simple, Sensitivity: '80' } })
-    expect(await troubleOf(link.modifyRule(ONE, { ...rule, simple: { ...rule.simple, Sensitivity: '180' } }))).toEqual(['refused', 'Sensitivity is 180; must be from 1 to 100'])
+    expect(
+      await troubleOf(
+        link.modifyRule(ONE, { ...rule, simple: { ...rule.simple, Sensitivity: '180' } })
+      )
+    ).toEqual(['refused', 'Sensitivity is 180; must be from 1 to 100'])
     for (const name of ['b', 'c', 'd']) await link.createRule(ONE, { ...rule, name })
-    expect(await troubleOf(link.createRule(ONE, { ...rule, name: 'e' }))).toEqual(['refused', 'at most 4 rules of type tt:LineDetector'])
-    expect(await troubleOf(link.createRule(ONE, rule))).toEqual(['refused', 'rule quay-edge is there already'])
+    expect(await troubleOf(link.createRule(ONE, { ...rule, name: 'e' }))).toEqual([
+      'refused',
+      'at most 4 rules of type tt:LineDetector'
+    ])
+    expect(await troubleOf(link.createRule(ONE, rule))).toEqual([
+      'refused',
+      'rule quay-edge is there already'
+    ])
     await device.close()
     const again = new DeviceLink((await start('cam-slipway', {}, 'kept.json')).address, admin)
-    expect((await again.rules(ONE)).map((r) => [r.name, r.simple.Sensitivity])).toEqual([['quay-edge', '80'], ['b', '50'], ['c', '50'], ['d', '50']])
+    expect((await again.rules(ONE)).map((r) => [r.name, r.simple.Sensitivity])).toEqual([
+      ['quay-edge', '80'],
+      ['b', '50'],
+      ['c', '50'],
+      ['d', '50']
+    ])
     await again.deleteRule(ONE, 'b')
     expect(await troubleOf(again.deleteRule(ONE, 'b'))).toEqual(['refused', 'there is no rule b'])
   })
@@ -75,13 +135,46 @@ describe('a simulated camera, over the wire', () => {
   test('what is configured is what happens: a walk over the line becomes an event', async () => {
     const link = new DeviceLink((await start('cam-slipway')).address, admin)
     const point = await link.subscribe()
-    const { rule } = toRule({ ...edge, line: [[0.02, 0.75], [0.98, 0.75]] } as typeof edge, (await link.abilities(ONE)).abilities)!
-    await link.createRule(ONE, { ...rule, name: 'early', points: [[-0.9, -0.9], [-0.9, 0.9]] })
-    const field = toRule(parseWith(DetectionSchema, { id: 'all', name: 'All', kind: 'intrusion', zone: [[0, 0], [1, 0], [1, 1], [0, 1]] }), (await link.abilities(ONE)).abilities)!
+    const { rule } = toRule(
+      {
+        ...edge,
+        line: [
+          [0.02, 0.75],
+          [0.98, 0.75]
+        ]
+      } as typeof edge,
+      (await link.abilities(ONE)).abilities
+    )!
+    await link.createRule(ONE, {
+      ...rule,
+      name: 'early',
+      points: [
+        [-0.9, -0.9],
+        [-0.9, 0.9]
+      ]
+    })
+    const field = toRule(
+      parseWith(DetectionSchema, {
+        id: 'all',
+        name: 'All',
+        kind: 'intrusion',
+        zone: [
+          [0, 0],
+          [1, 0],
+          [1, 1],
+          [0, 1]
+        ]
+      }),
+      (await link.abilities(ONE)).abilities
+    )!
     await link.createRule(ONE, field.rule)
     const events = []
     for (let i = 0; i < 12 && !events.length; i++) events.push(...(await link.pull(point, 2)))
-    expect(events[0]).toMatchObject({ topic: 'tns1:RuleEngine/FieldDetector/ObjectsInside', rule: 'all', data: { IsInside: 'true' } })
+    expect(events[0]).toMatchObject({
+      topic: 'tns1:RuleEngine/FieldDetector/ObjectsInside',
+      rule: 'all',
+      data: { IsInside: 'true' }
+    })
     expect(Math.abs(events[0].at - Date.now())).toBeLessThan(3000)
     await link.unsubscribe(point)
     expect((await troubleOf(link.pull(point, 1)))[0]).toBe('refused')
@@ -91,43 +184,94 @@ describe('a simulated camera, over the wire', () => {
     const device = await start('cam-yard')
     const fresh = new DeviceLink(device.address, null)
     expect(await fresh.hasAccount()).toBe(false)
-    expect((await troubleOf(fresh.createAccount({ username: 'admin', password: 'short' })))[1]).toContain('at least 8 characters')
+    expect(
+      (await troubleOf(fresh.createAccount({ username: 'admin', password: 'short' })))[1]
+    ).toContain('at least 8 characters')
     await fresh.createAccount({ username: 'admin', password: 'long-enough' })
     expect((await troubleOf(fresh.rules(ONE)))[0]).toBe('no-account')
-    expect(await new DeviceLink(device.address, { username: 'admin', password: 'long-enough' }).hasAccount()).toBe(true)
-    expect(await troubleOf(new DeviceLink(device.address, { username: 'admin', password: 'wrong-one' }).rules(ONE))).toEqual(['wrong-password', 'sender not authorized: wrong user name or password'])
+    expect(
+      await new DeviceLink(device.address, {
+        username: 'admin',
+        password: 'long-enough'
+      }).hasAccount()
+    ).toBe(true)
+    expect(
+      await troubleOf(
+        new DeviceLink(device.address, { username: 'admin', password: 'wrong-one' }).rules(ONE)
+      )
+    ).toEqual(['wrong-password', 'sender not authorized: wrong user name or password'])
   })
 
   test('a clock that is off: tokens are made on the device’s clock, and it is said by how much', async () => {
-    const link = new DeviceLink((await start('cam-waiting')).address, { username: 'admin', password: 'skerrow-4' })
+    const link = new DeviceLink((await start('cam-waiting')).address, {
+      username: 'admin',
+      password: 'skerrow-4'
+    })
     expect(Math.round(await link.clockAhead())).toBeGreaterThanOrEqual(94)
     expect(await link.rules(ONE)).toEqual([])
-    expect((await link.abilities(ONE)).abilities.map(({ type }) => type)).toEqual(['wo:FaceDetector', 'wo:EntryDetector', 'wo:ExitDetector', 'tt:LineDetector'])
+    expect((await link.abilities(ONE)).abilities.map(({ type }) => type)).toEqual([
+      'wo:FaceDetector',
+      'wo:EntryDetector',
+      'wo:ExitDetector',
+      'tt:LineDetector'
+    ])
   })
 
   test('a message that was overheard is not accepted a second time', async () => {
     const device = await start('cam-slipway')
     const { envelope, makeToken } = await import('../../core/formats/onvif/soap.ts')
-    const body = envelope('<tds:GetUsers/>', { token: makeToken('admin', 'skerrow-1', Uint8Array.of(1, 2, 3), Date.now()) })
-    const post = async (): Promise<number> => (await fetch(`${device.address}/onvif/device_service`, { method: 'POST', body })).status
+    const body = envelope('<tds:GetUsers/>', {
+      token: makeToken('admin', 'skerrow-1', Uint8Array.of(1, 2, 3), Date.now())
+    })
+    const post = async (): Promise<number> =>
+      (await fetch(`${device.address}/onvif/device_service`, { method: 'POST', body })).status
     expect([await post(), await post()]).toEqual([200, 400])
   })
 })
 
 // The package `onvif` of the registry: a general-purpose client, here only to check the simulated camera.
 describe('a general-purpose client of the standard', () => {
-  const { Cam } = createRequire(import.meta.url)('onvif') as { Cam: new (options: object, done: (error: Error | null) => void) => any }
+  const { Cam } = createRequire(import.meta.url)('onvif') as {
+    Cam: new (options: object, done: (error: Error | null) => void) => any
+  }
   test('connects, reads information and profiles, subscribes and receives an event', async () => {
     const device = await start('cam-slipway')
     const { hostname, port } = new URL(device.address)
     const cam = await new Promise<any>((resolve, reject) => {
-      const made = new Cam({ hostname, port: Number(port), username: 'admin', password: 'skerrow-1' }, (error) => (error ? reject(error) : resolve(made)))
+      const made = new Cam(
+        { hostname, port: Number(port), username: 'admin', password: 'skerrow-1' },
+        (error) => (error ? reject(error) : resolve(made))
+      )
     })
-    const information = await new Promise<any>((resolve, reject) => cam.getDeviceInformation((error: Error | null, info: unknown) => (error ? reject(error) : resolve(info))))
-    expect(information).toMatchObject({ manufacturer: 'Halden Optics', model: 'HO-40', firmwareVersion: '2.4.1' })
+    const information = await new Promise<any>((resolve, reject) =>
+      cam.getDeviceInformation((error: Error | null, info: unknown) =>
+        error ? reject(error) : resolve(info)
+      )
+    )
+    expect(information).toMatchObject({
+      manufacturer: 'Halden Optics',
+      model: 'HO-40',
+      firmwareVersion: '2.4.1'
+    })
     expect(Object.keys(cam.profiles)).toHaveLength(1)
     const link = new DeviceLink(device.address, admin)
-    await link.createRule(ONE, toRule(parseWith(DetectionSchema, { id: 'all', name: 'All', kind: 'intrusion', zone: [[0, 0], [1, 0], [1, 1], [0, 1]] }), (await link.abilities(ONE)).abilities)!.rule)
+    await link.createRule(
+      ONE,
+      toRule(
+        parseWith(DetectionSchema, {
+          id: 'all',
+          name: 'All',
+          kind: 'intrusion',
+          zone: [
+            [0, 0],
+            [1, 0],
+            [1, 1],
+            [0, 1]
+          ]
+        }),
+        (await link.abilities(ONE)).abilities
+      )!.rule
+    )
     const event = await new Promise<any>((resolve) => cam.on('event', resolve))
     expect(JSON.stringify(event)).toContain('RuleEngine/FieldDetector/ObjectsInside')
     cam.removeAllListeners('event')
@@ -142,17 +286,83 @@ describe('devices that answer wrongly, slowly, half, or not at all', () => {
     await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve))
     return new DeviceLink(`http://127.0.0.1:${(server.address() as AddressInfo).port}`, admin, 700)
   }
-  afterAll(() => servers.forEach((server) => { server.closeAllConnections(); server.close() }))
-  const xmlOf = (body: string) => (_: unknown, response: any) => response.writeHead(200, { 'content-type': 'application/soap+xml' }).end(body)
+  afterAll(() =>
+    servers.forEach((server) => {
+      server.closeAllConnections()
+      server.close()
+    })
+  )
+  const xmlOf = (body: string) => (_: unknown, response: any) =>
+    response.writeHead(200, { 'content-type': 'application/soap+xml' }).end(body)
 
-  test('nobody there', async () => expect((await troubleOf(new DeviceLink('http://127.0.0.1:9', admin).information()))[0]).toBe('offline'))
-  test('the connection is reset', async () => expect((await troubleOf((await serve((request) => request.socket.destroy())).information()))[0]).toBe('offline'))
-  test('no answer in time', async () => expect(await troubleOf((await serve(() => {})).information())).toEqual(['slow', 'the device did not answer within 0.7 s']))
-  test('half an answer, then nothing', async () => expect((await troubleOf((await serve((_, response) => void response.writeHead(200).write('<s:Envelope'))).information()))[0]).toBe('slow'))
-  test('XML that is cut off', async () => expect((await troubleOf((await serve(xmlOf('<s:Envelope xmlns:s="x"><s:Body><a>'))).information()))).toEqual(['broken', expect.stringContaining('is not well-formed XML')]))
-  test('a page instead of an answer', async () => expect((await troubleOf((await serve((_, response) => void response.writeHead(404, { 'content-type': 'text/html' }).end('<html>'))).information()))).toEqual(['broken', 'the device answered with HTTP 404']))
-  test('entities that would grow without end', async () => expect((await troubleOf((await serve(xmlOf('<!DOCTYPE x [<!ENTITY a "aaaaaaaaaa"><!ENTITY b "&a;&a;&a;&a;">]><x>&b;</x>'))).information()))[1]).toContain('declares a document type'))
-  test('an answer of 10 MB', async () => expect((await troubleOf((await serve(xmlOf(`<a>${'x'.repeat(10 * 2 ** 20)}</a>`))).information()))[1]).toContain('larger than 2 MB'))
-  test('sent elsewhere', async () => expect((await troubleOf((await serve((_, response) => void response.writeHead(302, { location: 'http://127.0.0.1:1/' }).end())).information()))[0]).toBe('offline'))
-  test.each(['192.168.1.20', 'ftp://x', 'file:///etc/passwd', ''])('%j is no address', (address) => expect(() => new DeviceLink(address, null)).toThrow('is no address; such as http://'))
+  test('nobody there', async () =>
+    expect((await troubleOf(new DeviceLink('http://127.0.0.1:9', admin).information()))[0]).toBe(
+      'offline'
+    ))
+  test('the connection is reset', async () =>
+    expect(
+      (await troubleOf((await serve((request) => request.socket.destroy())).information()))[0]
+    ).toBe('offline'))
+  test('no answer in time', async () =>
+    expect(await troubleOf((await serve(() => {})).information())).toEqual([
+      'slow',
+      'the device did not answer within 0.7 s'
+    ]))
+  test('half an answer, then nothing', async () =>
+    expect(
+      (
+        await troubleOf(
+          (
+            await serve((_, response) => void response.writeHead(200).write('<s:Envelope'))
+          ).information()
+        )
+      )[0]
+    ).toBe('slow'))
+  test('XML that is cut off', async () =>
+    expect(
+      await troubleOf((await serve(xmlOf('<s:Envelope xmlns:s="x"><s:Body><a>'))).information())
+    ).toEqual(['broken', expect.stringContaining('is not well-formed XML')]))
+  test('a page instead of an answer', async () =>
+    expect(
+      await troubleOf(
+        (
+          await serve(
+            (_, response) =>
+              void response.writeHead(404, { 'content-type': 'text/html' }).end('<html>')
+          )
+        ).information()
+      )
+    ).toEqual(['broken', 'the device answered with HTTP 404']))
+  test('entities that would grow without end', async () =>
+    expect(
+      (
+        await troubleOf(
+          (
+            await serve(
+              xmlOf('<!DOCTYPE x [<!ENTITY a "aaaaaaaaaa"><!ENTITY b "&a;&a;&a;&a;">]><x>&b;</x>')
+            )
+          ).information()
+        )
+      )[1]
+    ).toContain('declares a document type'))
+  test('an answer of 10 MB', async () =>
+    expect(
+      (await troubleOf((await serve(xmlOf(`<a>${'x'.repeat(10 * 2 ** 20)}</a>`))).information()))[1]
+    ).toContain('larger than 2 MB'))
+  test('sent elsewhere', async () =>
+    expect(
+      (
+        await troubleOf(
+          (
+            await serve(
+              (_, response) =>
+                void response.writeHead(302, { location: 'http://127.0.0.1:1/' }).end()
+            )
+          ).information()
+        )
+      )[0]
+    ).toBe('offline'))
+  test.each(['192.168.1.20', 'ftp://x', 'file:///etc/passwd', ''])('%j is no address', (address) =>
+    expect(() => new DeviceLink(address, null)).toThrow('is no address; such as http://')
+  )
 })

@@ -1,9 +1,22 @@
 import type { OutputSetting } from '../../core/devices/outputs.ts'
 import type { LiveFrame, OutputKind } from '../../core/devices/views.ts'
-import { ruleType, type AnalysisMode, type RuleAbility } from '../../core/formats/onvif/abilities.ts'
+import {
+  ruleType,
+  type AnalysisMode,
+  type RuleAbility
+} from '../../core/formats/onvif/abilities.ts'
 import { readMetadata } from '../../core/formats/onvif/metadata.ts'
 import { readRule, ruleXml, type Rule } from '../../core/formats/onvif/rules.ts'
-import { MOST_XML, child, children, content, down, textAt, xml, type Element } from '../../core/formats/onvif/xml.ts'
+import {
+  MOST_XML,
+  child,
+  children,
+  content,
+  down,
+  textAt,
+  xml,
+  type Element
+} from '../../core/formats/onvif/xml.ts'
 import { partsOf } from './streams.ts'
 import { Trouble } from './trouble.ts'
 import { DeviceWire, type Credentials } from './wire.ts'
@@ -72,12 +85,30 @@ export class DeviceLink {
   async information(): Promise<Information> {
     const answer = await this.wire.call('device', xml('tds:GetDeviceInformation'))
     const part = (name: string): string => child(answer, name)?.text ?? ''
-    return { manufacturer: part('Manufacturer'), model: part('Model'), firmware: part('FirmwareVersion'), serial: part('SerialNumber') }
+    return {
+      manufacturer: part('Manufacturer'),
+      model: part('Model'),
+      firmware: part('FirmwareVersion'),
+      serial: part('SerialNumber')
+    }
   }
 
   /** Makes the first account of a device fresh from the box. */
   async createAccount({ username, password }: Credentials): Promise<void> {
-    await this.wire.call('device', xml('tds:CreateUsers', {}, xml('tds:User', {}, xml('tt:Username', {}, content(username)), xml('tt:Password', {}, content(password)), xml('tt:UserLevel', {}, 'Administrator'))))
+    await this.wire.call(
+      'device',
+      xml(
+        'tds:CreateUsers',
+        {},
+        xml(
+          'tds:User',
+          {},
+          xml('tt:Username', {}, content(username)),
+          xml('tt:Password', {}, content(password)),
+          xml('tt:UserLevel', {}, 'Administrator')
+        )
+      )
+    )
   }
 
   async hasAccount(): Promise<boolean> {
@@ -86,44 +117,92 @@ export class DeviceLink {
 
   /** The device's pictures, each with the configuration of its analysis. */
   async channels(): Promise<LinkChannel[]> {
-    return children(await this.wire.call('media', xml('trt:GetProfiles')), 'Profiles').flatMap((profile) => {
-      const analytics = child(profile, 'VideoAnalyticsConfiguration')
-      const source = child(profile, 'VideoSourceConfiguration')
-      const token = analytics?.attributes.token
-      return token && profile.attributes.token ? [{ token, profile: profile.attributes.token, name: child(source, 'Name')?.text || child(profile, 'Name')?.text || token }] : []
-    }).filter((channel, i, all) => all.findIndex(({ token }) => token === channel.token) === i)
+    return children(await this.wire.call('media', xml('trt:GetProfiles')), 'Profiles')
+      .flatMap((profile) => {
+        const analytics = child(profile, 'VideoAnalyticsConfiguration')
+        const source = child(profile, 'VideoSourceConfiguration')
+        const token = analytics?.attributes.token
+        return token && profile.attributes.token
+          ? [
+              {
+                token,
+                profile: profile.attributes.token,
+                name: child(source, 'Name')?.text || child(profile, 'Name')?.text || token
+              }
+            ]
+          : []
+      })
+      .filter((channel, i, all) => all.findIndex(({ token }) => token === channel.token) === i)
   }
 
   /** What a channel can do: its supported rules, the ranges of their parameters, and how many rules in all. */
-  async abilities(channel: string): Promise<{ abilities: RuleAbility[]; mostRules: number | null }> {
+  async abilities(
+    channel: string
+  ): Promise<{ abilities: RuleAbility[]; mostRules: number | null }> {
     const supported = child(await this.analytics('GetSupportedRules', channel), 'SupportedRules')
     const options = await this.analytics('GetRuleOptions', channel)
-    const abilities = children(supported, 'RuleDescription').map(({ attributes, children: inner }) => {
-      const type = ruleType(attributes.Name ?? '')
-      const parameters = inner.flatMap((e) => children(e, 'SimpleItemDescription')).map((item) => item.attributes.Name ?? '')
-      const own = children(options, 'RuleOptions').filter((o) => ruleType(o.attributes.RuleType ?? '') === type)
-      const ranges = own.flatMap((o) => {
-        const range = child(o, 'FloatRange') ?? child(o, 'IntRange')
-        const [min, max] = [Number(child(range, 'Min')?.text), Number(child(range, 'Max')?.text)]
-        return range && Number.isFinite(min) && Number.isFinite(max) ? [[o.attributes.Name ?? '', { min, max }] as const] : []
-      })
-      return { type, most: whole(attributes.maxInstances), parameters, ranges: Object.fromEntries(ranges) }
-    })
+    const abilities = children(supported, 'RuleDescription').map(
+      ({ attributes, children: inner }) => {
+        const type = ruleType(attributes.Name ?? '')
+        const parameters = inner
+          .flatMap((e) => children(e, 'SimpleItemDescription'))
+          .map((item) => item.attributes.Name ?? '')
+        const own = children(options, 'RuleOptions').filter(
+          (o) => ruleType(o.attributes.RuleType ?? '') === type
+        )
+        const ranges = own.flatMap((o) => {
+          const range = child(o, 'FloatRange') ?? child(o, 'IntRange')
+          const [min, max] = [Number(child(range, 'Min')?.text), Number(child(range, 'Max')?.text)]
+          return range && Number.isFinite(min) && Number.isFinite(max)
+            ? [[o.attributes.Name ?? '', { min, max }] as const]
+            : []
+        })
+        return {
+          type,
+          most: whole(attributes.maxInstances),
+          parameters,
+          ranges: Object.fromEntries(ranges)
+        }
+      }
+    )
     return { abilities, mostRules: whole(supported?.attributes.MostRules) }
   }
 
   /** Families of analysis; none where the device does not say what they run. */
   async modes(channel: string): Promise<AnalysisMode[]> {
-    const supported = children(child(await this.analytics('GetSupportedAnalyticsModules', channel), 'SupportedAnalyticsModules'), 'AnalyticsModuleDescription').filter(({ attributes }) => attributes.Runs !== undefined)
+    const supported = children(
+      child(
+        await this.analytics('GetSupportedAnalyticsModules', channel),
+        'SupportedAnalyticsModules'
+      ),
+      'AnalyticsModuleDescription'
+    ).filter(({ attributes }) => attributes.Runs !== undefined)
     if (!supported.length) return []
-    const running = children(await this.analytics('GetAnalyticsModules', channel), 'AnalyticsModule').map(({ attributes }) => attributes.Type)
-    return supported.map(({ attributes }) => ({ type: attributes.Name ?? '', runs: attributes.Runs.split(/\s+/).filter(Boolean).map(ruleType), running: running.includes(attributes.Name ?? '') }))
+    const running = children(
+      await this.analytics('GetAnalyticsModules', channel),
+      'AnalyticsModule'
+    ).map(({ attributes }) => attributes.Type)
+    return supported.map(({ attributes }) => ({
+      type: attributes.Name ?? '',
+      runs: attributes.Runs.split(/\s+/).filter(Boolean).map(ruleType),
+      running: running.includes(attributes.Name ?? '')
+    }))
   }
 
   /** Runs one family of analysis instead of another. When the new one is refused, the old one runs again. */
   async setMode(channel: string, from: string | null, to: string): Promise<void> {
-    const create = (type: string): Promise<Element> => this.analytics('CreateAnalyticsModules', channel, xml('tan:AnalyticsModule', { Name: type, Type: type }, xml('tt:Parameters')))
-    if (from !== null) await this.analytics('DeleteAnalyticsModules', channel, xml('tan:AnalyticsModuleName', {}, content(from)))
+    const create = (type: string): Promise<Element> =>
+      this.analytics(
+        'CreateAnalyticsModules',
+        channel,
+        xml('tan:AnalyticsModule', { Name: type, Type: type }, xml('tt:Parameters'))
+      )
+    if (from !== null)
+      await this.analytics(
+        'DeleteAnalyticsModules',
+        channel,
+        xml('tan:AnalyticsModuleName', {}, content(from))
+      )
     try {
       await create(to)
     } catch (error) {
@@ -151,53 +230,134 @@ export class DeviceLink {
   /** Contacts of the device, by their tokens; none for a device without that service. */
   async inputs(): Promise<string[]> {
     if (!(await this.wire.has('deviceIO'))) return []
-    return children(await this.wire.call('deviceIO', xml('tmd:GetDigitalInputs')), 'DigitalInputs').flatMap(({ attributes }) => attributes.token ?? [])
+    return children(
+      await this.wire.call('deviceIO', xml('tmd:GetDigitalInputs')),
+      'DigitalInputs'
+    ).flatMap(({ attributes }) => attributes.token ?? [])
   }
 
   /** What the device can switch: relays of the standard, and the outputs of docs/device-extension.md. */
   async outputs(): Promise<LinkOutput[]> {
     if (await this.wire.has('outputs')) {
-      const kinds: readonly string[] = ['relay', 'strobe', 'speaker', 'buzzer'] satisfies OutputKind[]
-      return children(await this.wire.call('outputs', xml('wo:GetOutputs')), 'Output').flatMap((o) => {
-        const { attributes: a } = o
-        return a.token && kinds.includes(a.Kind) ? [{ token: a.token, kind: a.Kind as OutputKind, name: a.Name || a.token, active: a.Active === 'true', held: heldOf(o), keeps: true }] : []
-      })
+      const kinds: readonly string[] = [
+        'relay',
+        'strobe',
+        'speaker',
+        'buzzer'
+      ] satisfies OutputKind[]
+      return children(await this.wire.call('outputs', xml('wo:GetOutputs')), 'Output').flatMap(
+        (o) => {
+          const { attributes: a } = o
+          return a.token && kinds.includes(a.Kind)
+            ? [
+                {
+                  token: a.token,
+                  kind: a.Kind as OutputKind,
+                  name: a.Name || a.token,
+                  active: a.Active === 'true',
+                  held: heldOf(o),
+                  keeps: true
+                }
+              ]
+            : []
+        }
+      )
     }
-    return children(await this.wire.call('device', xml('tds:GetRelayOutputs')), 'RelayOutputs').flatMap(({ attributes: { token } }) => (token ? [{ token, kind: 'relay' as const, name: token, active: false, held: null, keeps: false }] : []))
+    return children(
+      await this.wire.call('device', xml('tds:GetRelayOutputs')),
+      'RelayOutputs'
+    ).flatMap(({ attributes: { token } }) =>
+      token
+        ? [{ token, kind: 'relay' as const, name: token, active: false, held: null, keeps: false }]
+        : []
+    )
   }
 
   /**
    * Sets an output off, as it is set up (`core/devices/outputs.ts`). A device that has relays of the standard alone
    * closes them for the time that it has.
    */
-  async activate(token: string, settings: Readonly<Record<string, string>>, voice: Buffer | null): Promise<void> {
-    if (await this.wire.has('outputs')) await this.wire.call('outputs', xml('wo:Activate', {}, xml('wo:OutputToken', {}, content(token)), ...settingItems(settings), voice ? xml('wo:Voice', {}, voice.toString('base64')) : ''))
+  async activate(
+    token: string,
+    settings: Readonly<Record<string, string>>,
+    voice: Buffer | null
+  ): Promise<void> {
+    if (await this.wire.has('outputs'))
+      await this.wire.call(
+        'outputs',
+        xml(
+          'wo:Activate',
+          {},
+          xml('wo:OutputToken', {}, content(token)),
+          ...settingItems(settings),
+          voice ? xml('wo:Voice', {}, voice.toString('base64')) : ''
+        )
+      )
     else await this.relay(token, true)
   }
 
   async release(token: string): Promise<void> {
-    if (await this.wire.has('outputs')) await this.wire.call('outputs', xml('wo:Release', {}, xml('wo:OutputToken', {}, content(token))))
+    if (await this.wire.has('outputs'))
+      await this.wire.call(
+        'outputs',
+        xml('wo:Release', {}, xml('wo:OutputToken', {}, content(token)))
+      )
     else await this.relay(token, false)
   }
 
   /** Sets an output up on the device itself. */
-  async setOutput(token: string, { settings, hours, rules }: OutputSetting, voice: Buffer | null): Promise<void> {
-    await this.wire.call('outputs', xml('wo:SetOutput', {}, xml('wo:OutputToken', {}, content(token)), ...settingItems(settings), xml('wo:Hours', {}, content(hours)), xml('wo:Rules', {}, content(rules.join(' '))), voice ? xml('wo:Voice', {}, voice.toString('base64')) : ''))
+  async setOutput(
+    token: string,
+    { settings, hours, rules }: OutputSetting,
+    voice: Buffer | null
+  ): Promise<void> {
+    await this.wire.call(
+      'outputs',
+      xml(
+        'wo:SetOutput',
+        {},
+        xml('wo:OutputToken', {}, content(token)),
+        ...settingItems(settings),
+        xml('wo:Hours', {}, content(hours)),
+        xml('wo:Rules', {}, content(rules.join(' '))),
+        voice ? xml('wo:Voice', {}, voice.toString('base64')) : ''
+      )
+    )
   }
 
   private async relay(token: string, active: boolean): Promise<void> {
-    await this.wire.call('device', xml('tds:SetRelayOutputState', {}, xml('tds:RelayOutputToken', {}, content(token)), xml('tds:LogicalState', {}, active ? 'active' : 'inactive')))
+    await this.wire.call(
+      'device',
+      xml(
+        'tds:SetRelayOutputState',
+        {},
+        xml('tds:RelayOutputToken', {}, content(token)),
+        xml('tds:LogicalState', {}, active ? 'active' : 'inactive')
+      )
+    )
   }
 
   /** Has the device record a channel around this moment. @returns the recording's token */
   async record(channel: string, beforeSeconds: number, afterSeconds: number): Promise<string> {
-    const answer = await this.wire.call('outputs', xml('wo:Record', {}, xml('wo:ConfigurationToken', {}, content(channel)), xml('wo:Before', {}, `PT${beforeSeconds.toFixed(1)}S`), xml('wo:After', {}, `PT${afterSeconds.toFixed(1)}S`)))
+    const answer = await this.wire.call(
+      'outputs',
+      xml(
+        'wo:Record',
+        {},
+        xml('wo:ConfigurationToken', {}, content(channel)),
+        xml('wo:Before', {}, `PT${beforeSeconds.toFixed(1)}S`),
+        xml('wo:After', {}, `PT${afterSeconds.toFixed(1)}S`)
+      )
+    )
     return textAt(answer, 'the device’s answer', 'RecordingToken')
   }
 
   /** Where what the device has recorded is; or for how many seconds it still records. */
   async recording(token: string): Promise<string | number> {
-    const answer = await this.wire.call('outputs', xml('wo:GetRecordingUri', {}, xml('wo:RecordingToken', {}, content(token))))
+    const answer = await this.wire.call(
+      'outputs',
+      xml('wo:GetRecordingUri', {}, xml('wo:RecordingToken', {}, content(token)))
+    )
     const left = child(answer, 'SecondsLeft')
     if (left) return Math.max(0, Number(left.text) || 0)
     return this.own(textAt(answer, 'the device’s answer', 'Uri'), 'recording')
@@ -228,39 +388,80 @@ export class DeviceLink {
 
   /** Targets as the device says them, until it ends or is told to. */
   async *targets(profile: string, signal: AbortSignal): AsyncGenerator<LiveFrame> {
-    const answer = await this.wire.open(await this.mediaUri('GetStreamUri', profile, xml('wo:Metadata')), signal)
+    const answer = await this.wire.open(
+      await this.mediaUri('GetStreamUri', profile, xml('wo:Metadata')),
+      signal
+    )
     let text = ''
     const utf8 = new TextDecoder()
     for await (const part of partsOf(answer, signal)) {
       text += utf8.decode(part, { stream: true })
       if (text.length > MOST_XML) throw new Trouble('broken', 'the device’s metadata does not end')
-      for (let end: number; (end = text.indexOf(METADATA_END)) >= 0; text = text.slice(end + METADATA_END.length)) {
+      for (
+        let end: number;
+        (end = text.indexOf(METADATA_END)) >= 0;
+        text = text.slice(end + METADATA_END.length)
+      ) {
         const begin = text.indexOf('<tt:MetadataStream')
-        if (begin >= 0 && begin < end) yield readMetadata(text.slice(begin, end + METADATA_END.length))
+        if (begin >= 0 && begin < end)
+          yield readMetadata(text.slice(begin, end + METADATA_END.length))
       }
     }
   }
 
   /** Starts to listen; the address of the pull point. */
   async subscribe(): Promise<string> {
-    const answer = await this.wire.call('events', xml('tev:CreatePullPointSubscription', {}, xml('tev:InitialTerminationTime', {}, 'PT60S')))
-    return this.own(textAt(answer, 'the device’s answer', 'SubscriptionReference', 'Address'), 'pull point')
+    const answer = await this.wire.call(
+      'events',
+      xml('tev:CreatePullPointSubscription', {}, xml('tev:InitialTerminationTime', {}, 'PT60S'))
+    )
+    return this.own(
+      textAt(answer, 'the device’s answer', 'SubscriptionReference', 'Address'),
+      'pull point'
+    )
   }
 
   /** What has happened since; waits up to `seconds` for something. */
   async pull(address: string, seconds: number): Promise<DeviceEvent[]> {
-    const answer = await this.wire.ask(address, xml('tev:PullMessages', {}, xml('tev:Timeout', {}, `PT${seconds}S`), xml('tev:MessageLimit', {}, '100')), true, this.wire.withinMs + seconds * 1000)
+    const answer = await this.wire.ask(
+      address,
+      xml(
+        'tev:PullMessages',
+        {},
+        xml('tev:Timeout', {}, `PT${seconds}S`),
+        xml('tev:MessageLimit', {}, '100')
+      ),
+      true,
+      this.wire.withinMs + seconds * 1000
+    )
     return children(answer, 'NotificationMessage').map((notification) => {
       const message = down(notification, 'Message', 'Message')
-      const items = (group: string): Record<string, string> => Object.fromEntries(children(child(message, group), 'SimpleItem').map(({ attributes }) => [attributes.Name ?? '', attributes.Value ?? '']))
+      const items = (group: string): Record<string, string> =>
+        Object.fromEntries(
+          children(child(message, group), 'SimpleItem').map(({ attributes }) => [
+            attributes.Name ?? '',
+            attributes.Value ?? ''
+          ])
+        )
       const source = items('Source')
-      return { topic: child(notification, 'Topic')?.text ?? '', initial: message?.attributes.PropertyOperation === 'Initialized', at: Date.parse(message?.attributes.UtcTime ?? ''), rule: source.Rule ?? source.InputToken ?? source.OutputToken ?? source.RelayToken ?? '', channel: source.VideoAnalyticsConfigurationToken ?? '', data: items('Data') }
+      return {
+        topic: child(notification, 'Topic')?.text ?? '',
+        initial: message?.attributes.PropertyOperation === 'Initialized',
+        at: Date.parse(message?.attributes.UtcTime ?? ''),
+        rule: source.Rule ?? source.InputToken ?? source.OutputToken ?? source.RelayToken ?? '',
+        channel: source.VideoAnalyticsConfigurationToken ?? '',
+        data: items('Data')
+      }
     })
   }
 
   /** Keeps a pull point for another minute. */
   async renew(address: string): Promise<void> {
-    await this.wire.ask(address, xml('wsnt:Renew', {}, xml('wsnt:TerminationTime', {}, 'PT60S')), true)
+    await this.wire.ask(
+      address,
+      xml('wsnt:Renew', {}, xml('wsnt:TerminationTime', {}, 'PT60S')),
+      true
+    )
   }
 
   async unsubscribe(address: string): Promise<void> {
@@ -268,29 +469,61 @@ export class DeviceLink {
   }
 
   private analytics(action: string, channel: string, body = ''): Promise<Element> {
-    return this.wire.call('analytics', xml(`tan:${action}`, {}, xml('tan:ConfigurationToken', {}, content(channel)), body))
+    return this.wire.call(
+      'analytics',
+      xml(`tan:${action}`, {}, xml('tan:ConfigurationToken', {}, content(channel)), body)
+    )
   }
 
-  private async mediaUri(action: 'GetSnapshotUri' | 'GetStreamUri', profile: string, more = ''): Promise<string> {
-    const setup = action === 'GetStreamUri' ? xml('trt:StreamSetup', {}, xml('tt:Stream', {}, 'RTP-Unicast'), xml('tt:Transport', {}, xml('tt:Protocol', {}, 'HTTP'))) : ''
-    return this.own(textAt(await this.wire.call('media', xml(`trt:${action}`, {}, setup, xml('trt:ProfileToken', {}, content(profile)), more)), 'the device’s answer', 'MediaUri', 'Uri'), 'picture')
+  private async mediaUri(
+    action: 'GetSnapshotUri' | 'GetStreamUri',
+    profile: string,
+    more = ''
+  ): Promise<string> {
+    const setup =
+      action === 'GetStreamUri'
+        ? xml(
+            'trt:StreamSetup',
+            {},
+            xml('tt:Stream', {}, 'RTP-Unicast'),
+            xml('tt:Transport', {}, xml('tt:Protocol', {}, 'HTTP'))
+          )
+        : ''
+    return this.own(
+      textAt(
+        await this.wire.call(
+          'media',
+          xml(`trt:${action}`, {}, setup, xml('trt:ProfileToken', {}, content(profile)), more)
+        ),
+        'the device’s answer',
+        'MediaUri',
+        'Uri'
+      ),
+      'picture'
+    )
   }
 
   /** A device must not send this server elsewhere. */
   private own(uri: string, what: string): string {
-    if (!URL.canParse(uri) || new URL(uri).origin !== this.address) throw new Trouble('broken', `the ${what}’s address ${uri.slice(0, 80)} is not on the device`)
+    if (!URL.canParse(uri) || new URL(uri).origin !== this.address)
+      throw new Trouble('broken', `the ${what}’s address ${uri.slice(0, 80)} is not on the device`)
     return uri
   }
-
 }
 
 /** A whole number of an attribute, or null when it says none. */
-const whole = (text: string | undefined): number | null => (text !== undefined && /^\d+$/.test(text) ? Number(text) : null)
+const whole = (text: string | undefined): number | null =>
+  text !== undefined && /^\d+$/.test(text) ? Number(text) : null
 
-const settingItems = (settings: Readonly<Record<string, string>>): string[] => Object.entries(settings).map(([Name, Value]) => xml('tt:SimpleItem', { Name, Value }))
+const settingItems = (settings: Readonly<Record<string, string>>): string[] =>
+  Object.entries(settings).map(([Name, Value]) => xml('tt:SimpleItem', { Name, Value }))
 
 function heldOf(output: Element): OutputSetting | null {
   const items = children(output, 'SimpleItem')
   if (!items.length) return null
-  return { settings: Object.fromEntries(items.map(({ attributes: a }) => [a.Name ?? '', a.Value ?? ''])), hours: child(output, 'Hours')?.text ?? '', rules: (child(output, 'Rules')?.text ?? '').split(/\s+/).filter(Boolean) }
+  return {
+    settings: Object.fromEntries(items.map(({ attributes: a }) => [a.Name ?? '', a.Value ?? ''])),
+    hours: child(output, 'Hours')?.text ?? '',
+    rules: (child(output, 'Rules')?.text ?? '').split(/\s+/).filter(Boolean)
+  }
 }

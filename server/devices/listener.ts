@@ -31,7 +31,11 @@ export class Listener {
   private keptAt = 0
 
   /** @param take keeps what came; listening goes on only after it has been kept */
-  constructor(link: DeviceLink, ear: Ear, take: (events: DeviceEvent[], ear: Ear) => Promise<void>) {
+  constructor(
+    link: DeviceLink,
+    ear: Ear,
+    take: (events: DeviceEvent[], ear: Ear) => Promise<void>
+  ) {
     this.link = link
     this.ear = { ...ear }
     this.take = take
@@ -63,7 +67,8 @@ export class Listener {
           const events = await this.link.pull(this.ear.point!, HELD_SECONDS)
           this.ear.heardAt = Date.now()
           pause = FIRST_PAUSE_MS
-          if (events.length || this.ear.heardAt - this.keptAt >= RENEWED_MS || signal.aborted) await this.keep(events)
+          if (events.length || this.ear.heardAt - this.keptAt >= RENEWED_MS || signal.aborted)
+            await this.keep(events)
           await this.renew()
         }
       } catch (error) {
@@ -101,14 +106,34 @@ export class Listener {
     const now = Date.now()
     this.renewedAt = now
     this.ear.heardAt = now
-    await this.keep(heardAt === null ? [] : [{ topic: 'gap', initial: false, rule: '', channel: '', at: heardAt, data: { seconds: ((now - heardAt) / 1000).toFixed(1) } }])
+    await this.keep(
+      heardAt === null
+        ? []
+        : [
+            {
+              topic: 'gap',
+              initial: false,
+              rule: '',
+              channel: '',
+              at: heardAt,
+              data: { seconds: ((now - heardAt) / 1000).toFixed(1) }
+            }
+          ]
+    )
   }
 
   private wait(ms: number): Promise<void> {
     const { signal } = this.stop
     return new Promise((resolve) => {
       const timer = setTimeout(resolve, ms)
-      signal.addEventListener('abort', () => { clearTimeout(timer); resolve() }, { once: true })
+      signal.addEventListener(
+        'abort',
+        () => {
+          clearTimeout(timer)
+          resolve()
+        },
+        { once: true }
+      )
     })
   }
 }

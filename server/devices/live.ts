@@ -9,13 +9,30 @@ import { partsOf } from './streams.ts'
 import { Trouble } from './trouble.ts'
 
 /** What a camera shows now: its picture, its moving picture, and its targets and triggers as they come. */
-export function liveRoutes(app: Api, database: Database, devices: Devices, live: LiveAnswers): void {
+export function liveRoutes(
+  app: Api,
+  database: Database,
+  devices: Devices,
+  live: LiveAnswers
+): void {
   /** @throws ApiError when no device shows the camera */
-  const showing = async (camera: string): Promise<{ device: string; channel: string; profile: string; link: ReturnType<Devices['link']> }> => {
+  const showing = async (
+    camera: string
+  ): Promise<{
+    device: string
+    channel: string
+    profile: string
+    link: ReturnType<Devices['link']>
+  }> => {
     await readCamera(database, camera)
     const found = await devices.channelShowing(camera)
     if (!found) throw busy('no device shows this camera now; look at its state under Devices')
-    return { device: found.row.id, channel: found.channel.token, profile: found.channel.profile, link: devices.link(found.row) }
+    return {
+      device: found.row.id,
+      channel: found.channel.token,
+      profile: found.channel.profile,
+      link: devices.link(found.row)
+    }
   }
   const spoken = async <T>(work: Promise<T>): Promise<T> => {
     try {
@@ -26,44 +43,62 @@ export function liveRoutes(app: Api, database: Database, devices: Devices, live:
     }
   }
 
-  app.get('/cameras/:camera/live.jpg', allow(SIGNED_IN, { params: byCamera }), async ({ params }, reply) => {
-    const { link, profile } = await showing(params.camera)
-    const picture = await spoken(link.snapshot(profile))
-    return reply.type('image/jpeg').send(picture)
-  })
-
-  app.get('/cameras/:camera/live.mjpg', { ...allow(SIGNED_IN, { params: byCamera }), exposeHeadRoute: false }, async (request, reply) => {
-    const { link, profile } = await showing(request.params.camera)
-    live.allowOne(request)
-    const ended = new AbortController()
-    const answer = await spoken(link.pictures(profile, ended.signal))
-    const type = answer.headers.get('content-type') ?? ''
-    if (!/^multipart\/x-mixed-replace/.test(type) || !answer.body) {
-      ended.abort()
-      throw busy('the device’s stream is not Motion JPEG')
+  app.get(
+    '/cameras/:camera/live.jpg',
+    allow(SIGNED_IN, { params: byCamera }),
+    async ({ params }, reply) => {
+      const { link, profile } = await showing(params.camera)
+      const picture = await spoken(link.snapshot(profile))
+      return reply.type('image/jpeg').send(picture)
     }
-    live.whileSignedIn(request, reply).addEventListener('abort', () => ended.abort())
-    return reply.type(type).send(Readable.from(partsOf(answer, ended.signal)).on('error', () => reply.raw.destroy()))
-  })
+  )
+
+  app.get(
+    '/cameras/:camera/live.mjpg',
+    { ...allow(SIGNED_IN, { params: byCamera }), exposeHeadRoute: false },
+    async (request, reply) => {
+      const { link, profile } = await showing(request.params.camera)
+      live.allowOne(request)
+      const ended = new AbortController()
+      const answer = await spoken(link.pictures(profile, ended.signal))
+      const type = answer.headers.get('content-type') ?? ''
+      if (!/^multipart\/x-mixed-replace/.test(type) || !answer.body) {
+        ended.abort()
+        throw busy('the device’s stream is not Motion JPEG')
+      }
+      live.whileSignedIn(request, reply).addEventListener('abort', () => ended.abort())
+      return reply
+        .type(type)
+        .send(Readable.from(partsOf(answer, ended.signal)).on('error', () => reply.raw.destroy()))
+    }
+  )
 
   // Server-sent events: `targets` frame by frame, `heard` for what the device says, `trouble` when it cannot be spoken with.
-  app.get('/cameras/:camera/live', { ...allow(SIGNED_IN, { params: byCamera }), exposeHeadRoute: false }, async (request, reply) => {
-    const { link, profile, device } = await showing(request.params.camera)
-    const { raw, signal } = live.begin(request, reply, 'text/event-stream')
-    const say = (event: string, data: unknown): void => void raw.write(eventText(event, data))
-    const deaf = devices.ears.hear((from, events) => {
-      if (from === device) for (const { topic, rule, at, data } of events) say('heard', { topic, rule, at, data })
-    })
-    signal.addEventListener('abort', deaf)
-    try {
-      for await (const frame of link.targets(profile, signal)) {
-        // A browser that reads too slowly misses some.
-        if (!raw.writableNeedDrain) say('targets', frame)
+  app.get(
+    '/cameras/:camera/live',
+    { ...allow(SIGNED_IN, { params: byCamera }), exposeHeadRoute: false },
+    async (request, reply) => {
+      const { link, profile, device } = await showing(request.params.camera)
+      const { raw, signal } = live.begin(request, reply, 'text/event-stream')
+      const say = (event: string, data: unknown): void => void raw.write(eventText(event, data))
+      const deaf = devices.ears.hear((from, events) => {
+        if (from === device)
+          for (const { topic, rule, at, data } of events) say('heard', { topic, rule, at, data })
+      })
+      signal.addEventListener('abort', deaf)
+      try {
+        for await (const frame of link.targets(profile, signal)) {
+          // A browser that reads too slowly misses some.
+          if (!raw.writableNeedDrain) say('targets', frame)
+        }
+        say('trouble', { message: 'the device has ended its stream' })
+      } catch (error) {
+        if (!signal.aborted)
+          say('trouble', {
+            message: error instanceof Trouble ? error.message : (error as Error).message
+          })
       }
-      say('trouble', { message: 'the device has ended its stream' })
-    } catch (error) {
-      if (!signal.aborted) say('trouble', { message: error instanceof Trouble ? error.message : (error as Error).message })
+      raw.end()
     }
-    raw.end()
-  })
+  )
 }

@@ -1,5 +1,13 @@
 import * as v from 'valibot'
-import { AccountSchema, AddDeviceSchema, ChannelChangeSchema, ModeSchema, SendSchema, TakeOverSchema, type FoundDevice } from '../../core/devices/views.ts'
+import {
+  AccountSchema,
+  AddDeviceSchema,
+  ChannelChangeSchema,
+  ModeSchema,
+  SendSchema,
+  TakeOverSchema,
+  type FoundDevice
+} from '../../core/devices/views.ts'
 import { INSTALLER, allow, byId, tokenText, type Api } from '../api/route.ts'
 import type { Database } from '../database.ts'
 import { busy, notFound } from '../errors.ts'
@@ -23,16 +31,29 @@ async function said<T>(work: Promise<T>): Promise<T> {
 }
 
 /** @param places where devices are asked for */
-export function deviceRoutes(app: Api, database: Database, devices: Devices, sendings: Sendings, places: readonly Neighbourhood[]): void {
+export function deviceRoutes(
+  app: Api,
+  database: Database,
+  devices: Devices,
+  sendings: Sendings,
+  places: readonly Neighbourhood[]
+): void {
   app.get('/devices', allow(INSTALLER), () => devices.list())
-  app.get('/devices/:id', allow(INSTALLER, { params: byId }), ({ params }) => devices.one(params.id))
-  app.get('/devices/:id/events', allow(INSTALLER, { params: byId }), ({ params }) => devices.events(params.id))
+  app.get('/devices/:id', allow(INSTALLER, { params: byId }), ({ params }) =>
+    devices.one(params.id)
+  )
+  app.get('/devices/:id/events', allow(INSTALLER, { params: byId }), ({ params }) =>
+    devices.events(params.id)
+  )
 
   app.post('/devices/find', allow(INSTALLER), async (): Promise<FoundDevice[]> => {
     const found = await findDevices(places)
     // Known are those that are there now, not when the question was asked.
     const known = await devices.list()
-    return found.map((match) => ({ ...match, known: known.some(({ address }) => address === match.address) }))
+    return found.map((match) => ({
+      ...match,
+      known: known.some(({ address }) => address === match.address)
+    }))
   })
 
   app.post('/devices', allow(INSTALLER, { body: AddDeviceSchema }), async ({ body }, reply) => {
@@ -49,31 +70,53 @@ export function deviceRoutes(app: Api, database: Database, devices: Devices, sen
     return devices.one(params.id)
   })
 
-  app.post('/devices/:id/account', allow(INSTALLER, { params: byId, body: AccountSchema }), ({ params, body }) => {
-    const { username, password, first } = body
-    return said(devices.account(params.id, username, password, first))
-  })
+  app.post(
+    '/devices/:id/account',
+    allow(INSTALLER, { params: byId, body: AccountSchema }),
+    ({ params, body }) => {
+      const { username, password, first } = body
+      return said(devices.account(params.id, username, password, first))
+    }
+  )
 
-  app.put('/devices/:id/channels/:token', allow(INSTALLER, { params: byToken, body: ChannelChangeSchema }), async ({ params, body }) => {
-    const change = body
-    if (change.camera) await readCamera(database, change.camera)
-    return devices.changeChannel(params.id, params.token, change)
-  })
+  app.put(
+    '/devices/:id/channels/:token',
+    allow(INSTALLER, { params: byToken, body: ChannelChangeSchema }),
+    async ({ params, body }) => {
+      const change = body
+      if (change.camera) await readCamera(database, change.camera)
+      return devices.changeChannel(params.id, params.token, change)
+    }
+  )
 
-  app.put('/devices/:id/channels/:token/mode', allow(INSTALLER, { params: byToken, body: ModeSchema }), ({ params, body }) => said(devices.setMode(params.id, params.token, body.type)))
+  app.put(
+    '/devices/:id/channels/:token/mode',
+    allow(INSTALLER, { params: byToken, body: ModeSchema }),
+    ({ params, body }) => said(devices.setMode(params.id, params.token, body.type))
+  )
 
-  app.post('/devices/:id/outputs/:token/test', allow(INSTALLER, { params: byToken }), ({ params }) => said(devices.testOutput(params.id, params.token)))
+  app.post(
+    '/devices/:id/outputs/:token/test',
+    allow(INSTALLER, { params: byToken }),
+    ({ params }) => said(devices.testOutput(params.id, params.token))
+  )
 
-  app.post('/devices/:id/take-over', allow(INSTALLER, { params: byId, body: TakeOverSchema }), ({ params, body }) => {
-    const { channel, rule } = body
-    return devices.takeOver(params.id, channel, rule)
-  })
+  app.post(
+    '/devices/:id/take-over',
+    allow(INSTALLER, { params: byId, body: TakeOverSchema }),
+    ({ params, body }) => {
+      const { channel, rule } = body
+      return devices.takeOver(params.id, channel, rule)
+    }
+  )
 
   app.post('/sendings', allow(INSTALLER, { body: SendSchema }), async ({ body }, reply) => {
     const rows = await Promise.all(body.devices.map((id) => readDevice(database, id)))
     return reply.status(201).send(sendings.start(rows))
   })
-  app.get('/sendings/:id', allow(INSTALLER, { params: byId }), ({ params }) => sendings.read(params.id))
+  app.get('/sendings/:id', allow(INSTALLER, { params: byId }), ({ params }) =>
+    sendings.read(params.id)
+  )
 
   app.delete('/devices/:id', allow(INSTALLER, { params: byId }), async ({ params }, reply) => {
     await devices.remove(params.id)

@@ -41,7 +41,8 @@ interface Raw {
   heard_at: number | null
 }
 
-const select = 'SELECT id, camera_id, name, address, username, password_sealed, state, trouble, information, clock_ahead, inputs, outputs, read_at, pull_point, heard_at FROM device'
+const select =
+  'SELECT id, camera_id, name, address, username, password_sealed, state, trouble, information, clock_ahead, inputs, outputs, read_at, pull_point, heard_at FROM device'
 
 const rowOf = (r: Raw): DeviceRow => ({
   id: r.id,
@@ -70,22 +71,64 @@ export async function readDevice(sql: Sql, id: string): Promise<DeviceRow> {
   return rowOf(row)
 }
 
-export async function insertDevice(sql: Sql, siteId: string, d: Pick<DeviceRow, 'id' | 'camera' | 'name' | 'address' | 'username' | 'sealed'>, now: number): Promise<void> {
-  await sql.run("INSERT INTO device (id, site_id, camera_id, name, address, username, password_sealed, state, added_at) VALUES (?, ?, ?, ?, ?, ?, ?, 'unknown', ?)", [d.id, siteId, d.camera, d.name, d.address, d.username, d.sealed, now])
+export async function insertDevice(
+  sql: Sql,
+  siteId: string,
+  d: Pick<DeviceRow, 'id' | 'camera' | 'name' | 'address' | 'username' | 'sealed'>,
+  now: number
+): Promise<void> {
+  await sql.run(
+    "INSERT INTO device (id, site_id, camera_id, name, address, username, password_sealed, state, added_at) VALUES (?, ?, ?, ?, ?, ?, ?, 'unknown', ?)",
+    [d.id, siteId, d.camera, d.name, d.address, d.username, d.sealed, now]
+  )
 }
 
 /** The stand-ins get other ports at each start; their devices stay the same ones. */
 export async function moveDevice(sql: Sql, id: string, address: string): Promise<void> {
-  await sql.run('UPDATE device SET pull_point = IF(address = ?, pull_point, NULL), address = ? WHERE id = ?', [address, address, id])
+  await sql.run(
+    'UPDATE device SET pull_point = IF(address = ?, pull_point, NULL), address = ? WHERE id = ?',
+    [address, address, id]
+  )
 }
 
-export async function setAccount(sql: Sql, id: string, username: string, sealed: Buffer): Promise<void> {
-  await sql.run('UPDATE device SET username = ?, password_sealed = ? WHERE id = ?', [username, sealed, id])
+export async function setAccount(
+  sql: Sql,
+  id: string,
+  username: string,
+  sealed: Buffer
+): Promise<void> {
+  await sql.run('UPDATE device SET username = ?, password_sealed = ? WHERE id = ?', [
+    username,
+    sealed,
+    id
+  ])
 }
 
 /** What has just been read of the device as a whole. */
-export async function keepReading(sql: Sql, id: string, { information, clockAhead, inputs, outputs }: Pick<DeviceRow, 'information' | 'clockAhead' | 'inputs' | 'outputs'>, state: DeviceState, now: number): Promise<void> {
-  await sql.run('UPDATE device SET state = ?, trouble = NULL, information = ?, clock_ahead = ?, inputs = ?, outputs = ?, read_at = ? WHERE id = ?', [state, JSON.stringify(information), clockAhead, JSON.stringify(inputs), JSON.stringify(outputs), now, id])
+export async function keepReading(
+  sql: Sql,
+  id: string,
+  {
+    information,
+    clockAhead,
+    inputs,
+    outputs
+  }: Pick<DeviceRow, 'information' | 'clockAhead' | 'inputs' | 'outputs'>,
+  state: DeviceState,
+  now: number
+): Promise<void> {
+  await sql.run(
+    'UPDATE device SET state = ?, trouble = NULL, information = ?, clock_ahead = ?, inputs = ?, outputs = ?, read_at = ? WHERE id = ?',
+    [
+      state,
+      JSON.stringify(information),
+      clockAhead,
+      JSON.stringify(inputs),
+      JSON.stringify(outputs),
+      now,
+      id
+    ]
+  )
 }
 
 /** Where it is listened to, and until when it has been. */
@@ -94,8 +137,17 @@ export async function keepEar(sql: Sql, id: string, { point, heardAt }: Ear): Pr
 }
 
 /** It could not be read; what was read before stands. */
-export async function keepTrouble(sql: Sql, id: string, state: DeviceState, trouble: string): Promise<void> {
-  await sql.run('UPDATE device SET state = ?, trouble = ? WHERE id = ?', [state, trouble.slice(0, 300), id])
+export async function keepTrouble(
+  sql: Sql,
+  id: string,
+  state: DeviceState,
+  trouble: string
+): Promise<void> {
+  await sql.run('UPDATE device SET state = ?, trouble = ? WHERE id = ?', [
+    state,
+    trouble.slice(0, 300),
+    id
+  ])
 }
 
 export async function removeDevice(sql: Sql, id: string): Promise<void> {
@@ -103,10 +155,16 @@ export async function removeDevice(sql: Sql, id: string): Promise<void> {
 }
 
 export async function noteTest(sql: Sql, id: string, token: string, now: number): Promise<void> {
-  await sql.run('REPLACE INTO output_test (device_id, token, tested_at) VALUES (?, ?, ?)', [id, token, now])
+  await sql.run('REPLACE INTO output_test (device_id, token, tested_at) VALUES (?, ?, ?)', [
+    id,
+    token,
+    now
+  ])
 }
 
 /** When outputs were last tested, by device and token. */
-export async function listTests(sql: Sql): Promise<{ device: string; token: string; at: number }[]> {
+export async function listTests(
+  sql: Sql
+): Promise<{ device: string; token: string; at: number }[]> {
   return sql.rows('SELECT device_id AS device, token, tested_at AS at FROM output_test')
 }

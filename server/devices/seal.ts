@@ -29,11 +29,17 @@ export class Seal {
    */
   static open(file: string, needs: string | null): Seal {
     if (!existsSync(file)) {
-      if (needs !== null) throw new LostKey(`${file} is missing, and ${needs} Put it back from a backup, or start with --new-key.`)
+      if (needs !== null)
+        throw new LostKey(
+          `${file} is missing, and ${needs} Put it back from a backup, or start with --new-key.`
+        )
       writeFileSync(file, randomBytes(KEY_BYTES), { mode: 0o600, flag: 'wx' })
     }
     const key = readFileSync(file)
-    if (key.length !== KEY_BYTES) throw new LostKey(`${file} has ${key.length} bytes, not ${KEY_BYTES}: it is cut or was changed. Put it back from a backup, or delete it and start with --new-key.`)
+    if (key.length !== KEY_BYTES)
+      throw new LostKey(
+        `${file} has ${key.length} bytes, not ${KEY_BYTES}: it is cut or was changed. Put it back from a backup, or delete it and start with --new-key.`
+      )
     return new Seal(key)
   }
 
@@ -49,7 +55,10 @@ export class Seal {
     try {
       const decipher = createDecipheriv('aes-256-gcm', this.key, sealed.subarray(0, NONCE_BYTES))
       decipher.setAuthTag(sealed.subarray(NONCE_BYTES, NONCE_BYTES + TAG_BYTES))
-      return Buffer.concat([decipher.update(sealed.subarray(NONCE_BYTES + TAG_BYTES)), decipher.final()]).toString('utf8')
+      return Buffer.concat([
+        decipher.update(sealed.subarray(NONCE_BYTES + TAG_BYTES)),
+        decipher.final()
+      ]).toString('utf8')
     } catch (cause) {
       throw new LostKey('was sealed with another key; enter it again', { cause })
     }

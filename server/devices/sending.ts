@@ -23,17 +23,36 @@ const same = (a: Rule, b: Rule): boolean => differencesOf(a, b).length === 0
  * that the plan does not have are deleted. After an error the device is asked what it holds now: the standard's commands
  * are whole or nothing, but a cut can hide which of the two it was.
  */
-export async function sendChannel(link: DeviceLink, channel: ChannelRow, detections: readonly Detection[], schedules: readonly Schedule[]): Promise<Sent> {
+export async function sendChannel(
+  link: DeviceLink,
+  channel: ChannelRow,
+  detections: readonly Detection[],
+  schedules: readonly Schedule[]
+): Promise<Sent> {
   const wanted = wantedRules(detections, channel, schedules)
   const nameOf = (id: string): string => detections.find((d) => d.id === id)?.name ?? id
   const results: SendResult[] = []
-  const done = new Map((channel.sent ?? []).filter((rule) => wanted.some(({ name }) => name === rule.name)).map((rule) => [rule.name, rule]))
+  const done = new Map(
+    (channel.sent ?? [])
+      .filter((rule) => wanted.some(({ name }) => name === rule.name))
+      .map((rule) => [rule.name, rule])
+  )
   let cut: Trouble | null = null
-  const attempt = async (name: string, what: SendResult['what'], rule: Rule | null, work: () => Promise<unknown>): Promise<void> => {
+  const attempt = async (
+    name: string,
+    what: SendResult['what'],
+    rule: Rule | null,
+    work: () => Promise<unknown>
+  ): Promise<void> => {
     const base = { channel: channel.token, detection: name, name: nameOf(name), what }
     const held = channel.held.find((r) => r.name === name)
     // Once the device is out of reach, what was not begun has certainly not happened.
-    if (cut) return void results.push({ ...base, error: `not begun: ${cut.message}`, holds: held ? 'old' : 'none' })
+    if (cut)
+      return void results.push({
+        ...base,
+        error: `not begun: ${cut.message}`,
+        holds: held ? 'old' : 'none'
+      })
     try {
       await work()
       if (rule) done.set(name, rule)
@@ -41,23 +60,44 @@ export async function sendChannel(link: DeviceLink, channel: ChannelRow, detecti
     } catch (error) {
       if (!(error instanceof Trouble)) throw error
       if (error.kind !== 'refused') cut = error
-      results.push({ ...base, error: error.message, holds: error.kind === 'refused' ? (held ? 'old' : 'none') : 'unknown' })
+      results.push({
+        ...base,
+        error: error.message,
+        holds: error.kind === 'refused' ? (held ? 'old' : 'none') : 'unknown'
+      })
     }
   }
   const surplus = channel.held.filter((rule) => !wanted.some(({ name }) => name === rule.name))
   // First what goes, so that there is room for what comes.
-  for (const rule of surplus) await attempt(rule.name, 'deleted', null, () => link.deleteRule(channel.token, rule.name))
+  for (const rule of surplus)
+    await attempt(rule.name, 'deleted', null, () => link.deleteRule(channel.token, rule.name))
   for (const rule of wanted) {
     const held = channel.held.find(({ name }) => name === rule.name)
     if (held && same(rule, held)) done.set(rule.name, rule)
-    else await attempt(rule.name, held ? 'changed' : 'created', rule, () => (held ? link.modifyRule(channel.token, rule) : link.createRule(channel.token, rule)))
+    else
+      await attempt(rule.name, held ? 'changed' : 'created', rule, () =>
+        held ? link.modifyRule(channel.token, rule) : link.createRule(channel.token, rule)
+      )
   }
-  if (results.some(({ holds }) => holds === 'unknown')) await settle(link, channel, wanted, results, done)
-  return { results, sent: [...done.values()], removedTypes: [...new Set([...channel.removedTypes, ...surplus.map(({ type }) => type)])].filter((type) => !wanted.some((rule) => rule.type === type)) }
+  if (results.some(({ holds }) => holds === 'unknown'))
+    await settle(link, channel, wanted, results, done)
+  return {
+    results,
+    sent: [...done.values()],
+    removedTypes: [
+      ...new Set([...channel.removedTypes, ...surplus.map(({ type }) => type)])
+    ].filter((type) => !wanted.some((rule) => rule.type === type))
+  }
 }
 
 /** Asks the device, after a cut, which of the two it holds; it may be out of reach still. */
-async function settle(link: DeviceLink, channel: ChannelRow, wanted: readonly Rule[], results: SendResult[], done: Map<string, Rule>): Promise<void> {
+async function settle(
+  link: DeviceLink,
+  channel: ChannelRow,
+  wanted: readonly Rule[],
+  results: SendResult[],
+  done: Map<string, Rule>
+): Promise<void> {
   let now: Rule[]
   try {
     now = await link.rules(channel.token)
@@ -89,7 +129,18 @@ export class Sendings {
   }
 
   start(devices: readonly { id: string; name: string }[]): SendingView {
-    const view: SendingView = { id: randomUUID(), startedAt: Date.now(), finished: false, devices: devices.map(({ id, name }) => ({ id, name, state: 'waiting', results: [], error: null })) }
+    const view: SendingView = {
+      id: randomUUID(),
+      startedAt: Date.now(),
+      finished: false,
+      devices: devices.map(({ id, name }) => ({
+        id,
+        name,
+        state: 'waiting',
+        results: [],
+        error: null
+      }))
+    }
     this.all.set(view.id, view)
     for (const id of [...this.all.keys()].slice(0, -KEPT)) this.all.delete(id)
     const work = inTurns(AT_ONCE, view.devices, (device) => this.one(device)).then(() => {
@@ -125,7 +176,11 @@ export class Sendings {
 }
 
 /** Does work for each item, so many at a time. */
-export async function inTurns<T>(most: number, items: readonly T[], work: (item: T) => Promise<void>): Promise<void> {
+export async function inTurns<T>(
+  most: number,
+  items: readonly T[],
+  work: (item: T) => Promise<void>
+): Promise<void> {
   let next = 0
   const turn = async (): Promise<void> => {
     while (next < items.length) await work(items[next++])

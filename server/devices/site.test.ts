@@ -11,7 +11,14 @@ import { DeviceLink } from './link.ts'
 
 /** The devices of the demo site that know of each other, over the real server. */
 const devices = new TestDevices()
-const IDS = ['cam-slipway', 'cam-pontoon', 'cam-waiting', 'cam-path', 'cam-lanes', 'recorder'] as const
+const IDS = [
+  'cam-slipway',
+  'cam-pontoon',
+  'cam-waiting',
+  'cam-path',
+  'cam-lanes',
+  'recorder'
+] as const
 let t: TestApp
 let probes: Awaited<ReturnType<typeof answerProbes>>
 const made = new Map<string, Device>()
@@ -24,13 +31,25 @@ const ask = async <T>(method: string, path: string, body?: unknown): Promise<T> 
 }
 const path = (device: string, more = ''): string => `/api/devices/${ids.get(device)}${more}`
 const view = (device: string): Promise<DeviceView> => ask('GET', path(device))
-const channel = async (device: string, name: string): Promise<ChannelView> => (await view(device)).channels.find((c) => c.name === name)!
-const draw = async (camera: string, detection: { id: string; [key: string]: unknown }): Promise<void> => {
-  const { detections } = await ask<{ detections: { detection: { id: string }; version: number }[] }>('GET', `/api/cameras/${camera}`)
-  await ask('PUT', `/api/cameras/${camera}/detections/${detection.id}`, { detection, position: 0, version: detections.find((d) => d.detection.id === detection.id)?.version ?? 0 })
+const channel = async (device: string, name: string): Promise<ChannelView> =>
+  (await view(device)).channels.find((c) => c.name === name)!
+const draw = async (
+  camera: string,
+  detection: { id: string; [key: string]: unknown }
+): Promise<void> => {
+  const { detections } = await ask<{
+    detections: { detection: { id: string }; version: number }[]
+  }>('GET', `/api/cameras/${camera}`)
+  await ask('PUT', `/api/cameras/${camera}/detections/${detection.id}`, {
+    detection,
+    position: 0,
+    version: detections.find((d) => d.detection.id === detection.id)?.version ?? 0
+  })
 }
 const send = async (...names: string[]): Promise<SendingView> => {
-  const { id } = await ask<SendingView>('POST', '/api/sendings', { devices: names.map((name) => ids.get(name)) })
+  const { id } = await ask<SendingView>('POST', '/api/sendings', {
+    devices: names.map((name) => ids.get(name))
+  })
   return eventually(async () => {
     const sending = await ask<SendingView>('GET', `/api/sendings/${id}`)
     return sending.finished && sending
@@ -40,9 +59,16 @@ const readiness = (): Promise<ReadinessView> => ask('GET', '/api/readiness')
 
 beforeAll(async () => {
   for (const device of await devices.startSite(...IDS)) made.set(device.model.id, device)
-  probes = await answerProbes(0, () => [...made.values()].map(({ address, model }) => ({ address, name: model.name, hardware: model.model })))
+  probes = await answerProbes(0, () =>
+    [...made.values()].map(({ address, model }) => ({
+      address,
+      name: model.name,
+      hardware: model.model
+    }))
+  )
   t = await startTestApp({ withDemo: true, places: [{ from: '127.0.0.1', port: probes.port }] })
-  for (const [id, device] of made) ids.set(id, (await ask<DeviceView>('POST', '/api/devices', asAdded(device))).id)
+  for (const [id, device] of made)
+    ids.set(id, (await ask<DeviceView>('POST', '/api/devices', asAdded(device))).id)
 }, 60_000)
 afterAll(async () => {
   probes.close()
@@ -53,15 +79,37 @@ afterAll(async () => {
 test('devices answer who asks on the network, and those that are known are told as such', async () => {
   await ask('DELETE', path('cam-lanes'))
   const found = await ask<FoundDevice[]>('POST', '/api/devices/find')
-  expect(found.map(({ name, known }) => [name, known])).toEqual([['Fuel pontoon camera', true], ['Quay path camera', true], ['Recorder', true], ['Slipway camera', true], ['Vehicle lanes camera', false], ['Waiting room camera', true]])
+  expect(found.map(({ name, known }) => [name, known])).toEqual([
+    ['Fuel pontoon camera', true],
+    ['Quay path camera', true],
+    ['Recorder', true],
+    ['Slipway camera', true],
+    ['Vehicle lanes camera', false],
+    ['Waiting room camera', true]
+  ])
   const lanes = found.find(({ known }) => !known)!
-  expect(lanes).toEqual({ address: made.get('cam-lanes')!.address, name: 'Vehicle lanes camera', hardware: 'BM 10', known: false })
-  ids.set('cam-lanes', (await ask<DeviceView>('POST', '/api/devices', { ...asAdded(made.get('cam-lanes')!), address: lanes.address })).id)
+  expect(lanes).toEqual({
+    address: made.get('cam-lanes')!.address,
+    name: 'Vehicle lanes camera',
+    hardware: 'BM 10',
+    known: false
+  })
+  ids.set(
+    'cam-lanes',
+    (
+      await ask<DeviceView>('POST', '/api/devices', {
+        ...asAdded(made.get('cam-lanes')!),
+        address: lanes.address
+      })
+    ).id
+  )
 })
 
 describe('the recorder', () => {
   test('its channels are known by the names of the site’s cameras', async () => {
-    expect((await view('recorder')).channels.map((c) => [c.token, c.name, c.camera, c.abilities.length])).toEqual([
+    expect(
+      (await view('recorder')).channels.map((c) => [c.token, c.name, c.camera, c.abilities.length])
+    ).toEqual([
       ['channel-1', 'Waiting room', 'waiting-room', 0],
       ['channel-2', 'Vehicle lanes', 'vehicle-lanes', 3],
       ['channel-3', 'Fuel pontoon', 'fuel-pontoon', 2],
@@ -70,46 +118,126 @@ describe('the recorder', () => {
   })
 
   test('it analyses the camera that cannot itself', async () => {
-    await draw('vehicle-lanes', { id: 'kerb', name: 'Kerb', kind: 'intrusion', zone: [[0, 0], [1, 0], [1, 1], [0, 1]], classes: ['person', 'vehicle'] })
-    expect((await channel('cam-lanes', 'Vehicle lanes')).detections[0]).toMatchObject({ state: 'unsupported', elsewhere: 'Recorder' })
-    const { devices: [, recorder] } = await send('cam-lanes', 'recorder')
-    expect(recorder.results).toContainEqual({ channel: 'channel-2', detection: 'kerb', name: 'Kerb', what: 'created', error: null, holds: 'new' })
+    await draw('vehicle-lanes', {
+      id: 'kerb',
+      name: 'Kerb',
+      kind: 'intrusion',
+      zone: [
+        [0, 0],
+        [1, 0],
+        [1, 1],
+        [0, 1]
+      ],
+      classes: ['person', 'vehicle']
+    })
+    expect((await channel('cam-lanes', 'Vehicle lanes')).detections[0]).toMatchObject({
+      state: 'unsupported',
+      elsewhere: 'Recorder'
+    })
+    const {
+      devices: [, recorder]
+    } = await send('cam-lanes', 'recorder')
+    expect(recorder.results).toContainEqual({
+      channel: 'channel-2',
+      detection: 'kerb',
+      name: 'Kerb',
+      what: 'created',
+      error: null,
+      holds: 'new'
+    })
     expect((await channel('recorder', 'Vehicle lanes')).detections[0].state).toBe('same')
-    const heard = await eventually(async () => (await ask<{ rule: string; topic: string }[]>('GET', path('recorder', '/events'))).find(({ rule }) => rule === 'kerb'), 30)
+    const heard = await eventually(
+      async () =>
+        (await ask<{ rule: string; topic: string }[]>('GET', path('recorder', '/events'))).find(
+          ({ rule }) => rule === 'kerb'
+        ),
+      30
+    )
     expect(heard).toMatchObject({ topic: 'tns1:RuleEngine/FieldDetector/ObjectsInside' })
   }, 60_000)
 
   test('a setting goes through the door that knows it, and the other door leaves it alone', async () => {
-    const nights = { id: 'deck', name: 'Deck', kind: 'intrusion', zone: [[0.2, 0.3], [0.8, 0.3], [0.8, 0.9]], classes: ['person'], confirmSeconds: 1, schedule: 'nights' }
+    const nights = {
+      id: 'deck',
+      name: 'Deck',
+      kind: 'intrusion',
+      zone: [
+        [0.2, 0.3],
+        [0.8, 0.3],
+        [0.8, 0.9]
+      ],
+      classes: ['person'],
+      confirmSeconds: 1,
+      schedule: 'nights'
+    }
     await draw('fuel-pontoon', nights)
-    const [atCamera, atRecorder] = [await channel('cam-pontoon', 'Fuel pontoon'), await channel('recorder', 'Fuel pontoon')]
-    expect(atCamera.detections[0].losses).toEqual([{ setting: 'arming hours', wanted: 'Nights', nearest: 'always armed', elsewhere: 'Recorder' }])
-    expect(atRecorder.detections[0].losses).toEqual([{ setting: 'confirm time', wanted: '1 s', nearest: null, elsewhere: 'Fuel pontoon camera' }])
+    const [atCamera, atRecorder] = [
+      await channel('cam-pontoon', 'Fuel pontoon'),
+      await channel('recorder', 'Fuel pontoon')
+    ]
+    expect(atCamera.detections[0].losses).toEqual([
+      { setting: 'arming hours', wanted: 'Nights', nearest: 'always armed', elsewhere: 'Recorder' }
+    ])
+    expect(atRecorder.detections[0].losses).toEqual([
+      { setting: 'confirm time', wanted: '1 s', nearest: null, elsewhere: 'Fuel pontoon camera' }
+    ])
     await send('cam-pontoon', 'recorder')
     // The rule itself, at the device, has both.
-    expect(made.get('cam-pontoon')!.state.channels.analytics.rules[0].simple).toMatchObject({ ConfirmTime: 'PT1S', Hours: expect.stringContaining('sat=00:00-24:00') })
+    expect(made.get('cam-pontoon')!.state.channels.analytics.rules[0].simple).toMatchObject({
+      ConfirmTime: 'PT1S',
+      Hours: expect.stringContaining('sat=00:00-24:00')
+    })
     expect((await channel('cam-pontoon', 'Fuel pontoon')).detections[0].state).toBe('same')
     expect((await channel('recorder', 'Fuel pontoon')).detections[0].state).toBe('same')
     await send('cam-pontoon')
-    expect(made.get('cam-pontoon')!.state.channels.analytics.rules[0].simple).toMatchObject({ ConfirmTime: 'PT1S', Hours: expect.any(String) })
+    expect(made.get('cam-pontoon')!.state.channels.analytics.rules[0].simple).toMatchObject({
+      ConfirmTime: 'PT1S',
+      Hours: expect.any(String)
+    })
   })
 
   test('a door that is not used is not sent through, and what it alone could hold is found missing', async () => {
     await ask('PUT', path('recorder', '/channels/channel-3'), { used: false })
-    const wrong = (await readiness()).findings.find(({ code, camera }) => code === 'wrong-door' && camera === 'fuel-pontoon')!
-    expect(wrong).toMatchObject({ severity: 'warning', mend: { does: 'door', device: ids.get('recorder'), channel: 'channel-3' } })
-    await draw('fuel-pontoon', { id: 'rail', name: 'Rail', kind: 'line', line: [[0.1, 0.5], [0.9, 0.5]] })
-    const { devices: [recorder] } = await send('recorder')
+    const wrong = (await readiness()).findings.find(
+      ({ code, camera }) => code === 'wrong-door' && camera === 'fuel-pontoon'
+    )!
+    expect(wrong).toMatchObject({
+      severity: 'warning',
+      mend: { does: 'door', device: ids.get('recorder'), channel: 'channel-3' }
+    })
+    await draw('fuel-pontoon', {
+      id: 'rail',
+      name: 'Rail',
+      kind: 'line',
+      line: [
+        [0.1, 0.5],
+        [0.9, 0.5]
+      ]
+    })
+    const {
+      devices: [recorder]
+    } = await send('recorder')
     expect(recorder.results.map(({ detection }) => detection)).not.toContain('rail')
     await ask('PUT', path('recorder', '/channels/channel-3'), { used: true })
-    expect((await readiness()).findings.some(({ code, camera }) => code === 'wrong-door' && camera === 'fuel-pontoon')).toBe(false)
+    expect(
+      (await readiness()).findings.some(
+        ({ code, camera }) => code === 'wrong-door' && camera === 'fuel-pontoon'
+      )
+    ).toBe(false)
   })
 
   test('a channel can be said to show another camera, or none', async () => {
     const [before] = (await view('recorder')).channels
-    expect((await ask<DeviceView>('PUT', path('recorder', '/channels/channel-1'), { camera: null })).channels[0]).toMatchObject({ camera: null, detections: [] })
-    expect((await t.ask('PUT', path('recorder', '/channels/channel-1'), { camera: 'nowhere' })).status).toBe(404)
-    expect((await t.ask('PUT', path('recorder', '/channels/channel-9'), { camera: null })).status).toBe(404)
+    expect(
+      (await ask<DeviceView>('PUT', path('recorder', '/channels/channel-1'), { camera: null }))
+        .channels[0]
+    ).toMatchObject({ camera: null, detections: [] })
+    expect(
+      (await t.ask('PUT', path('recorder', '/channels/channel-1'), { camera: 'nowhere' })).status
+    ).toBe(404)
+    expect(
+      (await t.ask('PUT', path('recorder', '/channels/channel-9'), { camera: null })).status
+    ).toBe(404)
     await ask('PUT', path('recorder', '/channels/channel-1'), { camera: before.camera })
   })
 
@@ -118,28 +246,48 @@ describe('the recorder', () => {
       const list = (await view('recorder')).inputs
       return list.every(({ active }) => active !== null) && list
     }, 10)
-    expect(inputs.map(({ token }) => token)).toEqual(['input-1', 'input-2', 'input-3', 'input-4', 'input-5', 'input-6'])
+    expect(inputs.map(({ token }) => token)).toEqual([
+      'input-1',
+      'input-2',
+      'input-3',
+      'input-4',
+      'input-5',
+      'input-6'
+    ])
   })
 })
 
 describe('families of analysis', () => {
-  const modes = async (): Promise<string[]> => (await channel('cam-slipway', 'Slipway')).modes.filter(({ running }) => running).map(({ type }) => type)
+  const modes = async (): Promise<string[]> =>
+    (await channel('cam-slipway', 'Slipway')).modes
+      .filter(({ running }) => running)
+      .map(({ type }) => type)
 
   test('one runs at a time; the other’s rules do nothing, and that is found', async () => {
     expect(await modes()).toEqual(['wo:Perimeter'])
     await ask('PUT', path('cam-slipway', '/channels/analytics/mode'), { type: 'wo:Faces' })
     expect(await modes()).toEqual(['wo:Faces'])
-    expect((await readiness()).findings.find(({ code, device }) => code === 'analysis-off' && device === ids.get('cam-slipway'))).toMatchObject({ detection: 'quay-edge', mend: { does: 'mode', type: 'wo:Perimeter' } })
+    expect(
+      (await readiness()).findings.find(
+        ({ code, device }) => code === 'analysis-off' && device === ids.get('cam-slipway')
+      )
+    ).toMatchObject({ detection: 'quay-edge', mend: { does: 'mode', type: 'wo:Perimeter' } })
     await ask('PUT', path('cam-slipway', '/channels/analytics/mode'), { type: 'wo:Perimeter' })
     expect(await modes()).toEqual(['wo:Perimeter'])
-    expect(await t.ask('PUT', path('cam-slipway', '/channels/analytics/mode'), { type: 'wo:Nothing' })).toMatchObject({ status: 404 })
+    expect(
+      await t.ask('PUT', path('cam-slipway', '/channels/analytics/mode'), { type: 'wo:Nothing' })
+    ).toMatchObject({ status: 404 })
   })
 
   test('a command is followed by a reading of its own, also while an older one is going on', async () => {
     for (const type of ['wo:Faces', 'wo:Perimeter']) {
       const older = t.app.devices.read(ids.get('cam-slipway')!)
-      const after = await ask<DeviceView>('PUT', path('cam-slipway', '/channels/analytics/mode'), { type })
-      expect(after.channels[0].modes.filter(({ running }) => running).map((mode) => mode.type)).toEqual([type])
+      const after = await ask<DeviceView>('PUT', path('cam-slipway', '/channels/analytics/mode'), {
+        type
+      })
+      expect(
+        after.channels[0].modes.filter(({ running }) => running).map((mode) => mode.type)
+      ).toEqual([type])
       await older
     }
   })
@@ -147,24 +295,43 @@ describe('families of analysis', () => {
   test('the device itself refuses a second family beside the first', async () => {
     const device = made.get('cam-slipway')!
     const link = new DeviceLink(device.address, device.model.account!)
-    await expect(link.setMode('analytics', null, 'wo:Faces')).rejects.toThrow('one family of analysis runs at a time')
+    await expect(link.setMode('analytics', null, 'wo:Faces')).rejects.toThrow(
+      'one family of analysis runs at a time'
+    )
     expect(device.channels[0].mode).toBe('wo:Perimeter')
     // A general client may write a module again as it is; one that does not run it cannot.
     const { username, password } = device.model.account!
     const modify = async (name: string): Promise<number> =>
-      (await fetch(`${device.address}/onvif/analytics_service`, { method: 'POST', body: envelope(`<tan:ModifyAnalyticsModules><tan:ConfigurationToken>analytics</tan:ConfigurationToken><tan:AnalyticsModule Name="${name}" Type="${name}"/></tan:ModifyAnalyticsModules>`, { token: makeToken(username, password, randomBytes(16), Date.now()) }) })).status
+      (
+        await fetch(`${device.address}/onvif/analytics_service`, {
+          method: 'POST',
+          body: envelope(
+            `<tan:ModifyAnalyticsModules><tan:ConfigurationToken>analytics</tan:ConfigurationToken><tan:AnalyticsModule Name="${name}" Type="${name}"/></tan:ModifyAnalyticsModules>`,
+            { token: makeToken(username, password, randomBytes(16), Date.now()) }
+          )
+        })
+      ).status
     expect([await modify('wo:Perimeter'), await modify('wo:Faces')]).toEqual([200, 400])
   })
 })
 
 describe('outputs', () => {
-  test.each([['recorder', 'relay-1'], ['recorder', 'buzzer'], ['cam-slipway', 'strobe'], ['cam-slipway', 'speaker']])('%s, %s: made to act, and the device says that it does', async (device, token) => {
+  test.each([
+    ['recorder', 'relay-1'],
+    ['recorder', 'buzzer'],
+    ['cam-slipway', 'strobe'],
+    ['cam-slipway', 'speaker']
+  ])('%s, %s: made to act, and the device says that it does', async (device, token) => {
     const after = await ask<DeviceView>('POST', path(device, `/outputs/${token}/test`))
-    expect(after.outputs.find((o) => o.token === token)).toMatchObject({ active: true, testedAt: expect.any(Number) })
+    expect(after.outputs.find((o) => o.token === token)).toMatchObject({
+      active: true,
+      testedAt: expect.any(Number)
+    })
     expect(made.get(device)!.outputs.isActive(token, Date.now())).toBe(true)
   })
 
-  test('one that is not there', async () => expect((await t.ask('POST', path('recorder', '/outputs/siren/test'))).status).toBe(404))
+  test('one that is not there', async () =>
+    expect((await t.ask('POST', path('recorder', '/outputs/siren/test'))).status).toBe(404))
 })
 
 describe('drift', () => {
@@ -173,42 +340,108 @@ describe('drift', () => {
     const device = made.get('cam-slipway')!
     const other = new DeviceLink(device.address, device.model.account!)
     const [edge] = await other.rules('analytics')
-    await other.modifyRule('analytics', { ...edge, simple: { ...edge.simple, Sensitivity: '70', Direction: 'Any' } })
-    await other.createRule('analytics', { ...edge, name: 'ramp', points: [[-0.5, -0.5], [0.5, -0.5]] })
+    await other.modifyRule('analytics', {
+      ...edge,
+      simple: { ...edge.simple, Sensitivity: '70', Direction: 'Any' }
+    })
+    await other.createRule('analytics', {
+      ...edge,
+      name: 'ramp',
+      points: [
+        [-0.5, -0.5],
+        [0.5, -0.5]
+      ]
+    })
     await ask('POST', path('cam-slipway', '/read'))
-    expect((await readiness()).findings.filter(({ code }) => code === 'drift')).toMatchObject([{ detection: 'quay-edge', severity: 'blocking' }])
-    for (const rule of ['quay-edge', 'ramp']) await ask('POST', path('cam-slipway', '/take-over'), { channel: 'analytics', rule })
-    const { detections } = await ask<{ detections: { detection: { id: string } }[] }>('GET', '/api/cameras/slipway')
-    expect(detections.map((d) => d.detection).find(({ id }) => id === 'quay-edge')).toMatchObject({ sensitivity: 70, direction: 'both', sides: { left: 'Water', right: 'Land' } })
-    expect(detections.map((d) => d.detection).find(({ id }) => id === 'ramp')).toMatchObject({ kind: 'line', line: [[0.25, 0.75], [0.75, 0.75]] })
-    expect((await channel('cam-slipway', 'Slipway')).detections.map(({ state }) => state)).toEqual(['same', 'same'])
-    expect((await t.ask('POST', path('cam-slipway', '/take-over'), { channel: 'analytics', rule: 'nothing' })).status).toBe(404)
+    expect((await readiness()).findings.filter(({ code }) => code === 'drift')).toMatchObject([
+      { detection: 'quay-edge', severity: 'blocking' }
+    ])
+    for (const rule of ['quay-edge', 'ramp'])
+      await ask('POST', path('cam-slipway', '/take-over'), { channel: 'analytics', rule })
+    const { detections } = await ask<{ detections: { detection: { id: string } }[] }>(
+      'GET',
+      '/api/cameras/slipway'
+    )
+    expect(detections.map((d) => d.detection).find(({ id }) => id === 'quay-edge')).toMatchObject({
+      sensitivity: 70,
+      direction: 'both',
+      sides: { left: 'Water', right: 'Land' }
+    })
+    expect(detections.map((d) => d.detection).find(({ id }) => id === 'ramp')).toMatchObject({
+      kind: 'line',
+      line: [
+        [0.25, 0.75],
+        [0.75, 0.75]
+      ]
+    })
+    expect((await channel('cam-slipway', 'Slipway')).detections.map(({ state }) => state)).toEqual([
+      'same',
+      'same'
+    ])
+    expect(
+      (
+        await t.ask('POST', path('cam-slipway', '/take-over'), {
+          channel: 'analytics',
+          rule: 'nothing'
+        })
+      ).status
+    ).toBe(404)
   })
 })
 
 describe('one that switches motion and tamper on again by itself', () => {
   test('it is seen to, and parked it stays quiet', async () => {
-    const device = await devices.start('cam-path', { switchesBack: { types: ['tt:CellMotionDetector', 'tt:TamperDetector'], seconds: 0.5 } })
+    const device = await devices.start('cam-path', {
+      switchesBack: { types: ['tt:CellMotionDetector', 'tt:TamperDetector'], seconds: 0.5 }
+    })
     await ask('DELETE', path('cam-path'))
     ids.set('cam-path', (await ask<DeviceView>('POST', '/api/devices', asAdded(device))).id)
-    await eventually(async () => (await ask<DeviceView>('POST', path('cam-path', '/read'))).channels[0].strangers.length > 1, 20)
+    await eventually(
+      async () =>
+        (await ask<DeviceView>('POST', path('cam-path', '/read'))).channels[0].strangers.length > 1,
+      20
+    )
     // When it switches back is the test's to say: not while it looks at what has just been sent.
     const ownMind = device.model.switchesBack as { seconds: number }
     ownMind.seconds = 3600
     await send('cam-path')
     expect(device.channels[0].rules.map(({ type }) => type)).not.toContain('tt:TamperDetector')
     ownMind.seconds = 0.1
-    await eventually(async () => (await ask<DeviceView>('POST', path('cam-path', '/read'))).channels[0].switchesBack.includes('tt:TamperDetector'), 20)
-    const finding = (await readiness()).findings.find(({ code, device: id }) => code === 'switches-back' && id === ids.get('cam-path'))!
-    expect(finding.mend).toMatchObject({ does: 'add', camera: 'quay-path', detection: { kind: 'tamper', parked: true } })
-    await draw('quay-path', (finding.mend as { detection: { id: string; [key: string]: unknown } }).detection)
+    await eventually(
+      async () =>
+        (
+          await ask<DeviceView>('POST', path('cam-path', '/read'))
+        ).channels[0].switchesBack.includes('tt:TamperDetector'),
+      20
+    )
+    const finding = (await readiness()).findings.find(
+      ({ code, device: id }) => code === 'switches-back' && id === ids.get('cam-path')
+    )!
+    expect(finding.mend).toMatchObject({
+      does: 'add',
+      camera: 'quay-path',
+      detection: { kind: 'tamper', parked: true }
+    })
+    await draw(
+      'quay-path',
+      (finding.mend as { detection: { id: string; [key: string]: unknown } }).detection
+    )
     await send('cam-path')
     const parked = device.channels[0].rules.find(({ type }) => type === 'tt:TamperDetector')!
-    expect(parked).toMatchObject({ name: 'parked-tamper', simple: { Hours: expect.stringMatching(/^mon=00:00-00:01;/) } })
+    expect(parked).toMatchObject({
+      name: 'parked-tamper',
+      simple: { Hours: expect.stringMatching(/^mon=00:00-00:01;/) }
+    })
     // Longer than it takes to switch back.
     await new Promise((resolve) => setTimeout(resolve, 1000))
-    expect(device.channels[0].rules.filter(({ type }) => type === 'tt:TamperDetector')).toHaveLength(1)
-    expect((await readiness()).findings.some(({ code, device: id }) => code === 'switches-back' && id === ids.get('cam-path'))).toBe(false)
+    expect(
+      device.channels[0].rules.filter(({ type }) => type === 'tt:TamperDetector')
+    ).toHaveLength(1)
+    expect(
+      (await readiness()).findings.some(
+        ({ code, device: id }) => code === 'switches-back' && id === ids.get('cam-path')
+      )
+    ).toBe(false)
   }, 60_000)
 })
 
@@ -228,7 +461,17 @@ describe('what a camera shows now', () => {
   }, 20_000)
 
   test('its targets, and what it says, as server-sent events', async () => {
-    await draw('slipway', { id: 'anybody', name: 'Anybody', kind: 'intrusion', zone: [[0, 0], [1, 0], [1, 1], [0, 1]] })
+    await draw('slipway', {
+      id: 'anybody',
+      name: 'Anybody',
+      kind: 'intrusion',
+      zone: [
+        [0, 0],
+        [1, 0],
+        [1, 1],
+        [0, 1]
+      ]
+    })
     const stop = new AbortController()
     const stream = await t.fetch(`${t.address}/api/cameras/slipway/live`, { signal: stop.signal })
     expect(stream.headers.get('content-type')).toBe('text/event-stream')
@@ -245,21 +488,40 @@ describe('what a camera shows now', () => {
       if (seen.has('targets') && seen.has('heard')) break
     }
     await sending
-    expect(seen.get('heard')).toMatchObject({ topic: expect.stringContaining('RuleEngine'), rule: expect.any(String) })
-    for (const { x, y, w, h } of seen.get('targets').targets) expect([x >= -0.2, y >= -0.2, w > 0, h > 0, x + w < 1.2, y + h < 1.2]).toEqual(Array(6).fill(true))
+    expect(seen.get('heard')).toMatchObject({
+      topic: expect.stringContaining('RuleEngine'),
+      rule: expect.any(String)
+    })
+    for (const { x, y, w, h } of seen.get('targets').targets)
+      expect([x >= -0.2, y >= -0.2, w > 0, h > 0, x + w < 1.2, y + h < 1.2]).toEqual(
+        Array(6).fill(true)
+      )
   }, 60_000)
 
   test('a camera that no device shows', async () => {
-    expect(await t.ask('GET', '/api/cameras/workshop-yard/live.jpg')).toMatchObject({ status: 409, body: { message: expect.stringContaining('no device shows this camera') } })
+    expect(await t.ask('GET', '/api/cameras/workshop-yard/live.jpg')).toMatchObject({
+      status: 409,
+      body: { message: expect.stringContaining('no device shows this camera') }
+    })
   })
 })
 
 describe('readiness', () => {
   test('is of the state as it is: what is drawn, sent and heard changes it', async () => {
-    const notches = async () => (await readiness()).cameras.find(({ id }) => id === 'vehicle-lanes')!.notches
+    const notches = async () =>
+      (await readiness()).cameras.find(({ id }) => id === 'vehicle-lanes')!.notches
     await send('recorder')
     expect(await notches()).toMatchObject({ drawn: 'done', sent: 'done' })
-    await draw('vehicle-lanes', { id: 'gate', name: 'Gate', kind: 'line', line: [[0.1, 0.5], [0.9, 0.5]], classes: ['vehicle'] })
+    await draw('vehicle-lanes', {
+      id: 'gate',
+      name: 'Gate',
+      kind: 'line',
+      line: [
+        [0.1, 0.5],
+        [0.9, 0.5]
+      ],
+      classes: ['vehicle']
+    })
     expect((await notches()).sent).toBe('open')
     await made.get('recorder')!.close()
     await ask('POST', path('recorder', '/read'))

@@ -23,24 +23,55 @@ export interface Everything {
 }
 
 export async function readEverything(database: Database, siteId: string): Promise<Everything> {
-  const [channels, all, schedules, endpoints, tests] = await Promise.all([listChannels(database), readAllDetections(database, siteId), readSchedules(database, siteId), readEndpoints(database, siteId), listTests(database)])
+  const [channels, all, schedules, endpoints, tests] = await Promise.all([
+    listChannels(database),
+    readAllDetections(database, siteId),
+    readSchedules(database, siteId),
+    readEndpoints(database, siteId),
+    listTests(database)
+  ])
   const detections = new Map<string, Detection[]>()
-  for (const { camera, detection } of all) detections.set(camera, [...(detections.get(camera) ?? []), detection])
+  for (const { camera, detection } of all)
+    detections.set(camera, [...(detections.get(camera) ?? []), detection])
   return {
     channels,
     detections,
     schedules: schedules.map((kept) => kept.schedule),
     endpoints: endpoints.map((kept) => kept.endpoint),
-    actions: new Map(all.map(({ camera, detection, actions }) => [`${camera} ${detection.id}`, actions.actions])),
+    actions: new Map(
+      all.map(({ camera, detection, actions }) => [`${camera} ${detection.id}`, actions.actions])
+    ),
     tests
   }
 }
 
 /** What of a device's output is not on the device yet. */
-export const waitingOf = (row: DeviceRow, output: DeviceRow['outputs'][number], { channels, endpoints, actions, schedules }: Everything): string[] => (output.keeps ? outputDifferences(wantedOutput(row.id, output.token, endpoints, channels.filter((c) => c.device === row.id), actions, schedules), output.held) : [])
+export const waitingOf = (
+  row: DeviceRow,
+  output: DeviceRow['outputs'][number],
+  { channels, endpoints, actions, schedules }: Everything
+): string[] =>
+  output.keeps
+    ? outputDifferences(
+        wantedOutput(
+          row.id,
+          output.token,
+          endpoints,
+          channels.filter((c) => c.device === row.id),
+          actions,
+          schedules
+        ),
+        output.held
+      )
+    : []
 
 /** @param inputs states of contacts as they were heard, by token */
-export function viewOf(row: DeviceRow, everything: Everything, busy: boolean, inputs: ReadonlyMap<string, boolean>): DeviceView {
+export function viewOf(
+  row: DeviceRow,
+  everything: Everything,
+  busy: boolean,
+  inputs: ReadonlyMap<string, boolean>
+): DeviceView {
   const { channels, detections, schedules, tests } = everything
   return {
     id: row.id,
@@ -56,8 +87,10 @@ export function viewOf(row: DeviceRow, everything: Everything, busy: boolean, in
     channels: channels
       .filter(({ device }) => device === row.id)
       .map((channel) => {
-        const wanted = channel.camera === null ? [] : detections.get(channel.camera) ?? []
-        const others = channels.filter((c) => c !== channel && c.used && c.camera !== null && c.camera === channel.camera)
+        const wanted = channel.camera === null ? [] : (detections.get(channel.camera) ?? [])
+        const others = channels.filter(
+          (c) => c !== channel && c.used && c.camera !== null && c.camera === channel.camera
+        )
         return {
           token: channel.token,
           name: channel.name,
@@ -72,6 +105,13 @@ export function viewOf(row: DeviceRow, everything: Everything, busy: boolean, in
         }
       }),
     inputs: row.inputs.map((token) => ({ token, active: inputs.get(token) ?? null })),
-    outputs: row.outputs.map((output) => ({ token: output.token, kind: output.kind, name: output.name, active: output.active, waiting: waitingOf(row, output, everything), testedAt: tests.find((t) => t.device === row.id && t.token === output.token)?.at ?? null }))
+    outputs: row.outputs.map((output) => ({
+      token: output.token,
+      kind: output.kind,
+      name: output.name,
+      active: output.active,
+      waiting: waitingOf(row, output, everything),
+      testedAt: tests.find((t) => t.device === row.id && t.token === output.token)?.at ?? null
+    }))
   }
 }

@@ -1,8 +1,23 @@
 import { randomBytes } from 'node:crypto'
 import { InputError } from '../../core/errors.ts'
 import { authorization, readChallenge } from '../../core/formats/onvif/httpDigest.ts'
-import { NAMESPACES, SoapFault, envelope, faultOf, makeToken, readMessage } from '../../core/formats/onvif/soap.ts'
-import { MOST_XML, child, children, down, textAt, xml, type Element } from '../../core/formats/onvif/xml.ts'
+import {
+  NAMESPACES,
+  SoapFault,
+  envelope,
+  faultOf,
+  makeToken,
+  readMessage
+} from '../../core/formats/onvif/soap.ts'
+import {
+  MOST_XML,
+  child,
+  children,
+  down,
+  textAt,
+  xml,
+  type Element
+} from '../../core/formats/onvif/xml.ts'
 import { Trouble, troubleOf } from './trouble.ts'
 
 export interface Credentials {
@@ -11,7 +26,14 @@ export interface Credentials {
 }
 
 const ANSWERS_WITHIN_MS = 5000
-const NAMESPACES_OF = { device: NAMESPACES.tds, media: NAMESPACES.trt, events: NAMESPACES.tev, analytics: NAMESPACES.tan, deviceIO: NAMESPACES.tmd, outputs: NAMESPACES.wo } as const
+const NAMESPACES_OF = {
+  device: NAMESPACES.tds,
+  media: NAMESPACES.trt,
+  events: NAMESPACES.tev,
+  analytics: NAMESPACES.tan,
+  deviceIO: NAMESPACES.tmd,
+  outputs: NAMESPACES.wo
+} as const
 type Service = keyof typeof NAMESPACES_OF
 
 /**
@@ -29,7 +51,11 @@ export class DeviceWire {
 
   /** @param address such as http://192.0.2.4 or http://127.0.0.1:8081 @throws InputError for what is no address */
   constructor(address: string, credentials: Credentials | null, withinMs = ANSWERS_WITHIN_MS) {
-    if (!URL.canParse(address) || !/^https?:$/.test(new URL(address).protocol)) throw new InputError('address', `"${address.slice(0, 60)}" is no address; such as http://192.168.1.20`)
+    if (!URL.canParse(address) || !/^https?:$/.test(new URL(address).protocol))
+      throw new InputError(
+        'address',
+        `"${address.slice(0, 60)}" is no address; such as http://192.168.1.20`
+      )
     this.address = new URL(address).origin
     this.credentials = credentials
     this.withinMs = withinMs
@@ -38,10 +64,22 @@ export class DeviceWire {
   /** By how many seconds the device's clock is ahead of this one. */
   async clockAhead(): Promise<number> {
     const asked = Date.now()
-    const answer = await this.ask(`${this.address}/onvif/device_service`, xml('tds:GetSystemDateAndTime'), false)
+    const answer = await this.ask(
+      `${this.address}/onvif/device_service`,
+      xml('tds:GetSystemDateAndTime'),
+      false
+    )
     const utc = down(answer, 'SystemDateAndTime', 'UTCDateTime')
-    const part = (group: string, name: string): number => Number(textAt(utc, 'the device’s clock', group, name))
-    const theirs = Date.UTC(part('Date', 'Year'), part('Date', 'Month') - 1, part('Date', 'Day'), part('Time', 'Hour'), part('Time', 'Minute'), part('Time', 'Second'))
+    const part = (group: string, name: string): number =>
+      Number(textAt(utc, 'the device’s clock', group, name))
+    const theirs = Date.UTC(
+      part('Date', 'Year'),
+      part('Date', 'Month') - 1,
+      part('Date', 'Day'),
+      part('Time', 'Hour'),
+      part('Time', 'Minute'),
+      part('Time', 'Second')
+    )
     // It says whole seconds; the half in the middle is the best guess.
     this.ahead = theirs + 500 - (asked + Date.now()) / 2
     return this.ahead / 1000
@@ -54,8 +92,17 @@ export class DeviceWire {
 
   private async servicePaths(): Promise<Map<string, string>> {
     if (!this.services) {
-      const answer = await this.ask(`${this.address}/onvif/device_service`, xml('tds:GetServices', {}, xml('tds:IncludeCapability', {}, 'false')), false)
-      this.services = new Map(children(answer, 'Service').map((s) => [child(s, 'Namespace')?.text ?? '', child(s, 'XAddr')?.text ?? '']))
+      const answer = await this.ask(
+        `${this.address}/onvif/device_service`,
+        xml('tds:GetServices', {}, xml('tds:IncludeCapability', {}, 'false')),
+        false
+      )
+      this.services = new Map(
+        children(answer, 'Service').map((s) => [
+          child(s, 'Namespace')?.text ?? '',
+          child(s, 'XAddr')?.text ?? ''
+        ])
+      )
     }
     return this.services
   }
@@ -63,24 +110,51 @@ export class DeviceWire {
   /** A message to one of the device's services. @param body of the message, as XML @returns the action that answers it @throws Trouble */
   async call(service: Service, body: string): Promise<Element> {
     const at = (await this.servicePaths()).get(NAMESPACES_OF[service])
-    if (!at || !URL.canParse(at)) throw new Trouble('refused', `the device has no ${service} service`)
+    if (!at || !URL.canParse(at))
+      throw new Trouble('refused', `the device has no ${service} service`)
     // Only its path is taken: behind a translation of addresses a device does not know its own.
     return this.ask(this.address + new URL(at).pathname, body, true)
   }
 
   /** A message to an address of the device. @param withToken whether it is said who asks @throws Trouble */
-  async ask(url: string, body: string, withToken: boolean, withinMs = this.withinMs): Promise<Element> {
+  async ask(
+    url: string,
+    body: string,
+    withToken: boolean,
+    withinMs = this.withinMs
+  ): Promise<Element> {
     // Tokens are made on the device's clock.
     if (withToken && this.credentials && this.ahead === null) await this.clockAhead()
-    const token = withToken && this.credentials ? makeToken(this.credentials.username, this.credentials.password, randomBytes(16), Date.now() + (this.ahead ?? 0)) : null
-    const text = (await this.whole((signal) => fetch(url, { method: 'POST', body: envelope(body, { token }), headers: { 'content-type': 'application/soap+xml; charset=utf-8' }, redirect: 'error', signal }), withinMs)).toString('utf8')
+    const token =
+      withToken && this.credentials
+        ? makeToken(
+            this.credentials.username,
+            this.credentials.password,
+            randomBytes(16),
+            Date.now() + (this.ahead ?? 0)
+          )
+        : null
+    const text = (
+      await this.whole(
+        (signal) =>
+          fetch(url, {
+            method: 'POST',
+            body: envelope(body, { token }),
+            headers: { 'content-type': 'application/soap+xml; charset=utf-8' },
+            redirect: 'error',
+            signal
+          }),
+        withinMs
+      )
+    ).toString('utf8')
     try {
       const message = readMessage(text, 'the device’s answer')
       const fault = faultOf(message)
       if (fault) throw fault
       return message.action
     } catch (error) {
-      if (error instanceof SoapFault && error.codes.some((code) => code.endsWith('NotAuthorized'))) throw new Trouble(this.credentials ? 'wrong-password' : 'no-account', error.message, error)
+      if (error instanceof SoapFault && error.codes.some((code) => code.endsWith('NotAuthorized')))
+        throw new Trouble(this.credentials ? 'wrong-password' : 'no-account', error.message, error)
       if (error instanceof SoapFault) throw new Trouble('refused', error.message, error)
       if (error instanceof InputError) throw new Trouble('broken', error.message, error)
       throw error
@@ -88,7 +162,11 @@ export class DeviceWire {
   }
 
   private checkAccepted({ status }: Response): void {
-    if (status === 401) throw new Trouble(this.credentials ? 'wrong-password' : 'no-account', 'the device does not accept the account')
+    if (status === 401)
+      throw new Trouble(
+        this.credentials ? 'wrong-password' : 'no-account',
+        'the device does not accept the account'
+      )
   }
 
   /** A request whose answer goes on; only its beginning has to come in time. It is read with `partsOf`. */
@@ -114,28 +192,42 @@ export class DeviceWire {
   /** Asks for a picture or a stream; where the device asks who wants it, that is said by digest. */
   async get(url: string, signal: AbortSignal): Promise<Response> {
     const answer = await fetch(url, { redirect: 'error', signal })
-    const challenge = answer.status === 401 && this.credentials ? readChallenge(answer.headers.get('www-authenticate') ?? '') : null
+    const challenge =
+      answer.status === 401 && this.credentials
+        ? readChallenge(answer.headers.get('www-authenticate') ?? '')
+        : null
     if (!challenge || !this.credentials) return answer
     await answer.body?.cancel()
     const { pathname, search } = new URL(url)
-    const said = authorization(challenge, { method: 'GET', uri: pathname + search, ...this.credentials, cnonce: randomBytes(12).toString('hex'), count: 1 })
+    const said = authorization(challenge, {
+      method: 'GET',
+      uri: pathname + search,
+      ...this.credentials,
+      cnonce: randomBytes(12).toString('hex'),
+      count: 1
+    })
     return fetch(url, { headers: { authorization: said }, redirect: 'error', signal })
   }
 
   /** One answer whole, or a Trouble. Never reads more than an answer may have. */
-  async whole(ask: (signal: AbortSignal) => Promise<Response>, withinMs = this.withinMs): Promise<Buffer> {
+  async whole(
+    ask: (signal: AbortSignal) => Promise<Response>,
+    withinMs = this.withinMs
+  ): Promise<Buffer> {
     try {
       const answer = await ask(AbortSignal.timeout(withinMs))
       const parts: Uint8Array[] = []
       let bytes = 0
       for await (const part of (answer.body ?? []) as AsyncIterable<Uint8Array>) {
         bytes += part.length
-        if (bytes > MOST_XML) throw new Trouble('broken', `the device’s answer is larger than ${MOST_XML / 2 ** 20} MB`)
+        if (bytes > MOST_XML)
+          throw new Trouble('broken', `the device’s answer is larger than ${MOST_XML / 2 ** 20} MB`)
         parts.push(part)
       }
       this.checkAccepted(answer)
       // A refusal comes with its reason in the body; anything else without one is no answer of the standard.
-      if (!answer.ok && !/xml/.test(answer.headers.get('content-type') ?? '')) throw new Trouble('broken', `the device answered with HTTP ${answer.status}`)
+      if (!answer.ok && !/xml/.test(answer.headers.get('content-type') ?? ''))
+        throw new Trouble('broken', `the device answered with HTTP ${answer.status}`)
       return Buffer.concat(parts)
     } catch (error) {
       throw troubleOf(error, withinMs)

@@ -23,7 +23,14 @@ beforeAll(async () => {
   folder = mkdtempSync(join(tmpdir(), 'wardoptic-faults-'))
   mariadb = await startMariaDb(folder, (words) => void said.push(words))
   database = await Database.open(mariadb.address)
-  app = await makeApp({ database, folder, mostClipBytes: 2 ** 20, standIns: null, places: [], log: false })
+  app = await makeApp({
+    database,
+    folder,
+    mostClipBytes: 2 ** 20,
+    standIns: null,
+    places: [],
+    log: false
+  })
   await seed(database, app.clips, true, [])
   address = await app.http.listen({ port: 0, host: '127.0.0.1' })
   cookie = await cookieOf(database, 'installer')
@@ -35,8 +42,16 @@ afterAll(async () => {
   rmSync(folder, { recursive: true, force: true })
 })
 
-const ask = (path: string, init: RequestInit = {}) => fetch(address + path, { ...init, headers: { cookie, ...(init.body ? { 'content-type': 'application/json' } : {}) } })
-const send = (key: string) => ask('/api/triggers', { method: 'POST', body: JSON.stringify({ key, camera: 'slipway', detection: 'quay-edge' }) })
+const ask = (path: string, init: RequestInit = {}) =>
+  fetch(address + path, {
+    ...init,
+    headers: { cookie, ...(init.body ? { 'content-type': 'application/json' } : {}) }
+  })
+const send = (key: string) =>
+  ask('/api/triggers', {
+    method: 'POST',
+    body: JSON.stringify({ key, camera: 'slipway', detection: 'quay-edge' })
+  })
 
 /** Events that a page which is open hears. */
 async function hearing(stop: AbortSignal, events: string[]): Promise<void> {
@@ -57,14 +72,17 @@ test('the database killed five times under triggers: 503 with the reason, starte
     for (let n = 0; sending; n++) {
       const key = `sender ${s}, ${n}`
       // Whoever sends goes on until it is answered, as a device would.
-      for (let done = false; !done; ) {
+      for (let done = false; !done;) {
         const answer = await send(key)
         if (answer.status === 200 || answer.status === 201) {
           kept.add(key)
           done = true
         } else {
           refused.add(answer.status)
-          expect(await answer.json()).toMatchObject({ code: 'unavailable', message: expect.stringContaining('The database does not answer') })
+          expect(await answer.json()).toMatchObject({
+            code: 'unavailable',
+            message: expect.stringContaining('The database does not answer')
+          })
           await new Promise((resolve) => setTimeout(resolve, 20))
         }
       }
@@ -80,16 +98,28 @@ test('the database killed five times under triggers: 503 with the reason, starte
   sending = false
   await Promise.all(senders)
   expect([...refused]).toEqual([503])
-  const rows = await database.rows<{ sender_key: string }>("SELECT sender_key FROM fired_trigger WHERE source = 'sender'")
+  const rows = await database.rows<{ sender_key: string }>(
+    "SELECT sender_key FROM fired_trigger WHERE source = 'sender'"
+  )
   expect(rows).toHaveLength(kept.size)
   expect(new Set(rows.map((r) => r.sender_key))).toEqual(kept)
   // All or nothing: an alarm counts what it has.
-  expect(await database.rows('SELECT alarm.id FROM alarm WHERE triggers <> (SELECT COUNT(*) FROM fired_trigger WHERE alarm_id = alarm.id)')).toEqual([])
-  expect(Number((await database.rows<{ n: number }>('SELECT SUM(n) AS n FROM tally WHERE hours = 1'))[0].n)).toBe(kept.size)
+  expect(
+    await database.rows(
+      'SELECT alarm.id FROM alarm WHERE triggers <> (SELECT COUNT(*) FROM fired_trigger WHERE alarm_id = alarm.id)'
+    )
+  ).toEqual([])
+  expect(
+    Number(
+      (await database.rows<{ n: number }>('SELECT SUM(n) AS n FROM tally WHERE hours = 1'))[0].n
+    )
+  ).toBe(kept.size)
   const heard = events.join('')
   expect(heard.match(/event: database\ndata: {"up":false/g)!.length).toBeGreaterThanOrEqual(1)
   expect(heard).toMatch(/event: database\ndata: {"up":true/)
-  expect(said.filter((words) => words === 'MariaDB ended (SIGKILL); starting it again')).toHaveLength(5)
+  expect(
+    said.filter((words) => words === 'MariaDB ended (SIGKILL); starting it again')
+  ).toHaveLength(5)
   stop.abort()
 }, 180_000)
 
@@ -102,7 +132,10 @@ test('one that hangs is noticed without being asked; whoever waits is told, and 
     expect([answer.status, answer.headers.get('retry-after')]).toEqual([503, '2'])
     expect(Date.now() - began).toBeLessThan(30_000)
     expect((await ask('/healthz')).status).toBe(503)
-    expect(await (await ask('/healthz')).json()).toEqual({ status: 'failing', failing: ['database'] })
+    expect(await (await ask('/healthz')).json()).toEqual({
+      status: 'failing',
+      failing: ['database']
+    })
   } finally {
     process.kill(pid, 'SIGCONT')
   }
@@ -111,10 +144,33 @@ test('one that hangs is noticed without being asked; whoever waits is told, and 
 }, 90_000)
 
 test('errors of the disk are 507 in words; numbers out of range are the asker’s', async () => {
-  const failing = async (error: object): Promise<ApiError> => database.transaction(async () => { throw Object.assign(new Error('x'), error) }).then(() => { throw new Error('no') }, (e: ApiError) => e)
-  for (const code of ['ER_DISK_FULL', 'ER_RECORD_FILE_FULL', 'ER_ERROR_ON_WRITE']) expect((await failing({ code })).status).toBe(507)
-  expect((await failing({ message: 'Got error 168; errno: 28 "No space left on device"', code: 'ER_GET_ERRNO' })).view).toMatchObject({ code: 'no-space', message: expect.stringContaining('disk is full') })
-  await expect(database.run('INSERT INTO fired_trigger (camera_id, detection_id, kind, target, fired_at, fired_with) VALUES (?, ?, ?, ?, 0, ?)', ['c', 'd', 'line', 99999999999, '{}'])).rejects.toThrow('a number is out of range')
+  const failing = async (error: object): Promise<ApiError> =>
+    database
+      .transaction(async () => {
+        throw Object.assign(new Error('x'), error)
+      })
+      .then(
+        () => {
+          throw new Error('no')
+        },
+        (e: ApiError) => e
+      )
+  for (const code of ['ER_DISK_FULL', 'ER_RECORD_FILE_FULL', 'ER_ERROR_ON_WRITE'])
+    expect((await failing({ code })).status).toBe(507)
+  expect(
+    (
+      await failing({
+        message: 'Got error 168; errno: 28 "No space left on device"',
+        code: 'ER_GET_ERRNO'
+      })
+    ).view
+  ).toMatchObject({ code: 'no-space', message: expect.stringContaining('disk is full') })
+  await expect(
+    database.run(
+      'INSERT INTO fired_trigger (camera_id, detection_id, kind, target, fired_at, fired_with) VALUES (?, ?, ?, ?, 0, ?)',
+      ['c', 'd', 'line', 99999999999, '{}']
+    )
+  ).rejects.toThrow('a number is out of range')
 })
 
 test('the log says what keeps going wrong once a minute, with how often it was', () => {

@@ -16,12 +16,18 @@ afterAll(() => t.close())
 describe('files that are torn or gone', () => {
   test('a clip whose targets are cut, or whose picture is empty, is not served as good, and is made anew at the next start', async () => {
     const { id } = (await t.upload('slipway', 'Torn', shortClip(2))).body
-    const ready = () => eventually(async () => (await t.ask('GET', `/api/clips/${id}`)).body.state === 'ready')
+    const ready = () =>
+      eventually(async () => (await t.ask('GET', `/api/clips/${id}`)).body.state === 'ready')
     await ready()
     const file = (name: string): string => join(t.folder, 'clips', id, name)
     const whole = readFileSync(file('view.mp4'))
     writeFileSync(file('view.mp4'), '')
-    expect(await t.ask('GET', `/api/clips/${id}/video`)).toMatchObject({ status: 409, body: { message: 'The file view.mp4 of Torn is missing, empty or cut. Analyse the clip again.' } })
+    expect(await t.ask('GET', `/api/clips/${id}/video`)).toMatchObject({
+      status: 409,
+      body: {
+        message: 'The file view.mp4 of Torn is missing, empty or cut. Analyse the clip again.'
+      }
+    })
     writeFileSync(file('view.mp4'), whole)
     expect((await t.ask('GET', `/api/clips/${id}/video`)).status).toBe(200)
     truncateSync(file('measures.bin'), 10)
@@ -33,28 +39,53 @@ describe('files that are torn or gone', () => {
     expect((await t.ask('GET', `/api/clips/${id}/tracks`)).status).toBe(409)
   })
 
-  test.each(['', '{', '{"pid":', 'null', '[]', '{"pid":"x"}', '{"pid":999999999}'])('a running.json of %j is of nobody who runs', (text) => {
-    writeFileSync(join(t.folder, 'running.json'), text)
-    expect(whoRuns(t.folder)).toBeNull()
-    const { say, release } = takeFolder(t.folder)
-    say({ address: 'http://127.0.0.1:1', databasePort: 7 })
-    expect(JSON.parse(readFileSync(join(t.folder, 'running.json'), 'utf8'))).toEqual({ pid: process.pid, address: 'http://127.0.0.1:1', databasePort: 7 })
-    release()
-    expect(existsSync(join(t.folder, 'running.json'))).toBe(false)
-  })
+  test.each(['', '{', '{"pid":', 'null', '[]', '{"pid":"x"}', '{"pid":999999999}'])(
+    'a running.json of %j is of nobody who runs',
+    (text) => {
+      writeFileSync(join(t.folder, 'running.json'), text)
+      expect(whoRuns(t.folder)).toBeNull()
+      const { say, release } = takeFolder(t.folder)
+      say({ address: 'http://127.0.0.1:1', databasePort: 7 })
+      expect(JSON.parse(readFileSync(join(t.folder, 'running.json'), 'utf8'))).toEqual({
+        pid: process.pid,
+        address: 'http://127.0.0.1:1',
+        databasePort: 7
+      })
+      release()
+      expect(existsSync(join(t.folder, 'running.json'))).toBe(false)
+    }
+  )
 
   test('a key that is gone or cut is said, with what has to be entered again; only when it is asked for a new one is made', async () => {
-    await t.ask('PUT', '/api/settings/mail', { version: 1, mail: { host: 'mail.example', port: 25, encryption: 'none', username: 'u', sender: 'a@mail.example' }, password: 'secret-of-mail' })
-    await t.database.run("INSERT INTO device (id, site_id, name, address, username, password_sealed, state, added_at) VALUES ('cam', 'skerrow', 'Gate camera', 'http://192.0.2.9', 'admin', 'xx', 'unknown', 0)")
+    await t.ask('PUT', '/api/settings/mail', {
+      version: 1,
+      mail: {
+        host: 'mail.example',
+        port: 25,
+        encryption: 'none',
+        username: 'u',
+        sender: 'a@mail.example'
+      },
+      password: 'secret-of-mail'
+    })
+    await t.database.run(
+      "INSERT INTO device (id, site_id, name, address, username, password_sealed, state, added_at) VALUES ('cam', 'skerrow', 'Gate camera', 'http://192.0.2.9', 'admin', 'xx', 'unknown', 0)"
+    )
     const file = join(t.folder, 'device.key')
     const key = readFileSync(file)
     rmSync(file)
-    await expect(openKeys(t.database, t.folder, false)).rejects.toThrow(`${file} is missing, and without it these passwords must be entered again: Gate camera, the mail server. Put it back from a backup, or start with --new-key.`)
+    await expect(openKeys(t.database, t.folder, false)).rejects.toThrow(
+      `${file} is missing, and without it these passwords must be entered again: Gate camera, the mail server. Put it back from a backup, or start with --new-key.`
+    )
     expect(existsSync(file)).toBe(false)
     writeFileSync(file, key.subarray(0, 5))
-    await expect(openKeys(t.database, t.folder, false)).rejects.toThrow(`${file} has 5 bytes, not 32`)
+    await expect(openKeys(t.database, t.folder, false)).rejects.toThrow(
+      `${file} has 5 bytes, not 32`
+    )
     const { devices } = await openKeys(t.database, t.folder, true)
-    expect(() => devices.open(Buffer.alloc(60))).toThrow('was sealed with another key; enter it again')
+    expect(() => devices.open(Buffer.alloc(60))).toThrow(
+      'was sealed with another key; enter it again'
+    )
     writeFileSync(file, key)
     await t.database.run("DELETE FROM device WHERE id = 'cam'")
   })
@@ -62,14 +93,29 @@ describe('files that are torn or gone', () => {
 
 describe('a disk that is full or cannot be written', () => {
   test('is 507 in words, asked before something large is written and said when writing fails', async () => {
-    await expect(requireSpace(t.folder, 1e15)).rejects.toMatchObject({ status: 507, view: { code: 'no-space', message: expect.stringMatching(/The disk is nearly full: \d+ MB are free, and 200 MB are kept for alarms; this would take \d+ MB/) } })
+    await expect(requireSpace(t.folder, 1e15)).rejects.toMatchObject({
+      status: 507,
+      view: {
+        code: 'no-space',
+        message: expect.stringMatching(
+          /The disk is nearly full: \d+ MB are free, and 200 MB are kept for alarms; this would take \d+ MB/
+        )
+      }
+    })
     await expect(requireSpace(t.folder)).resolves.toBeUndefined()
-    for (const code of ['ENOSPC', 'EDQUOT', 'EROFS', 'EACCES']) expect(viewOfError(Object.assign(new Error('x'), { code }))).toMatchObject({ status: 507, view: { code: 'no-space' } })
+    for (const code of ['ENOSPC', 'EDQUOT', 'EROFS', 'EACCES'])
+      expect(viewOfError(Object.assign(new Error('x'), { code }))).toMatchObject({
+        status: 507,
+        view: { code: 'no-space' }
+      })
     expect(diskError(new Error('other'))).toBeNull()
     // /dev/full takes nothing: what really happens at a full disk.
     const { writeFile } = await import('node:fs/promises')
     const error = await writeFile('/dev/full', 'x').catch((e: unknown) => e)
-    expect(viewOfError(error)).toMatchObject({ status: 507, view: { message: 'The disk is full. Free some space; nothing that was saved before is lost.' } })
+    expect(viewOfError(error)).toMatchObject({
+      status: 507,
+      view: { message: 'The disk is full. Free some space; nothing that was saved before is lost.' }
+    })
   })
 
   test('a folder of clips that is read-only: the upload says so, and the rest goes on', async () => {
@@ -82,27 +128,52 @@ describe('a disk that is full or cannot be written', () => {
 })
 
 describe('a device that drips, floods or lies', () => {
-  const answering = async (answer: (write: (text: string) => void, end: () => void) => void): Promise<{ link: DeviceLink; close: () => void }> => {
+  const answering = async (
+    answer: (write: (text: string) => void, end: () => void) => void
+  ): Promise<{ link: DeviceLink; close: () => void }> => {
     const server = createServer((_request, response) => {
       response.writeHead(200, { 'content-type': 'application/soap+xml' })
-      answer((text) => void response.write(text), () => void response.end())
+      answer(
+        (text) => void response.write(text),
+        () => void response.end()
+      )
     })
     await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve))
-    return { link: new DeviceLink(`http://127.0.0.1:${(server.address() as { port: number }).port}`, null, 1500), close: () => { server.closeAllConnections(); server.close() } }
+    return {
+      link: new DeviceLink(
+        `http://127.0.0.1:${(server.address() as { port: number }).port}`,
+        null,
+        1500
+      ),
+      close: () => {
+        server.closeAllConnections()
+        server.close()
+      }
+    }
   }
 
   test('a byte now and then is no answer: it ends in time', async () => {
     let timer: NodeJS.Timeout | undefined
-    const { link, close } = await answering((write) => void (timer = setInterval(() => write('<'), 100)))
+    const { link, close } = await answering(
+      (write) => void (timer = setInterval(() => write('<'), 100))
+    )
     await expect(link.information()).rejects.toThrow('the device did not answer within 1.5 s')
     clearInterval(timer)
     close()
   })
 
   test('without end, 480,000 elements, or nested 100,000 deep: refused before it is felt', async () => {
-    const envelope = (inner: string): string => `<s:Envelope xmlns:s="http://www.w3.org/2003/05/soap-envelope"><s:Body>${inner}</s:Body></s:Envelope>`
-    for (const [text, words] of [[envelope('<a/>'.repeat(480_000)), 'has more than 60000 elements'], [envelope('<a>'.repeat(100_000)), 'is nested more than 100 deep'], ['x'.repeat(3 * 2 ** 20), 'larger than 2 MB']]) {
-      const { link, close } = await answering((write, end) => { write(text); end() })
+    const envelope = (inner: string): string =>
+      `<s:Envelope xmlns:s="http://www.w3.org/2003/05/soap-envelope"><s:Body>${inner}</s:Body></s:Envelope>`
+    for (const [text, words] of [
+      [envelope('<a/>'.repeat(480_000)), 'has more than 60000 elements'],
+      [envelope('<a>'.repeat(100_000)), 'is nested more than 100 deep'],
+      ['x'.repeat(3 * 2 ** 20), 'larger than 2 MB']
+    ]) {
+      const { link, close } = await answering((write, end) => {
+        write(text)
+        end()
+      })
       const began = performance.now()
       await expect(link.information()).rejects.toThrow(words)
       expect(performance.now() - began).toBeLessThan(1400)

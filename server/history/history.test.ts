@@ -8,97 +8,297 @@ let t: TestApp
 beforeAll(async () => (t = await startTestApp({ withDemo: true, clipsOf: ['slipway'] })))
 afterAll(() => t.close())
 
-const put = async (path: string, body: object, cookie?: string, label?: string): Promise<{ status: number; body: any }> => {
-  const answer = await t.fetch(path, { method: 'PUT', body: JSON.stringify(body), headers: { 'content-type': 'application/json', ...(cookie && { cookie }), ...(label && { 'x-edit-label': encodeURIComponent(label) }) } })
+const put = async (
+  path: string,
+  body: object,
+  cookie?: string,
+  label?: string
+): Promise<{ status: number; body: any }> => {
+  const answer = await t.fetch(path, {
+    method: 'PUT',
+    body: JSON.stringify(body),
+    headers: {
+      'content-type': 'application/json',
+      ...(cookie && { cookie }),
+      ...(label && { 'x-edit-label': encodeURIComponent(label) })
+    }
+  })
   return { status: answer.status, body: await answer.json() }
 }
-const history = async (camera = 'slipway', query = ''): Promise<{ entries: EditEntry[]; more: boolean }> => (await t.ask('GET', `/api/cameras/${camera}/history${query}`)).body
-const stateAt = async (id: number) => stateOf((await t.ask('GET', `/api/cameras/slipway/history/${id}`)).body)
-const gate = { id: 'gate', name: 'Gate', kind: 'line', line: [[0.2, 0.5], [0.8, 0.5]] }
+const history = async (
+  camera = 'slipway',
+  query = ''
+): Promise<{ entries: EditEntry[]; more: boolean }> =>
+  (await t.ask('GET', `/api/cameras/${camera}/history${query}`)).body
+const stateAt = async (id: number) =>
+  stateOf((await t.ask('GET', `/api/cameras/slipway/history/${id}`)).body)
+const gate = {
+  id: 'gate',
+  name: 'Gate',
+  kind: 'line',
+  line: [
+    [0.2, 0.5],
+    [0.8, 0.5]
+  ]
+}
 
 describe('the history of a camera', () => {
   test('begins with how it was delivered; every save is an entry with who and what, in any script', async () => {
     const first = await history()
     expect(first.entries.every(({ by }) => by === 'Wardoptic')).toBe(true)
-    const { body: second } = await t.ask('POST', '/api/accounts', { username: 'second', password: 'another-installer', name: 'Ísla 船', role: 'installer' })
+    const { body: second } = await t.ask('POST', '/api/accounts', {
+      username: 'second',
+      password: 'another-installer',
+      name: 'Ísla 船',
+      role: 'installer'
+    })
     const cookie = await cookieOfAccount(t.database, second.id)
-    expect(await put('/api/cameras/slipway/detections/gate', { detection: gate, position: 1, version: 0 }, cookie, 'Draw “Gate”')).toMatchObject({ status: 200 })
-    expect(await put('/api/cameras/slipway/detections/gate', { detection: { ...gate, sensitivity: 70 }, position: 1, version: 1 })).toMatchObject({ status: 200 })
+    expect(
+      await put(
+        '/api/cameras/slipway/detections/gate',
+        { detection: gate, position: 1, version: 0 },
+        cookie,
+        'Draw “Gate”'
+      )
+    ).toMatchObject({ status: 200 })
+    expect(
+      await put('/api/cameras/slipway/detections/gate', {
+        detection: { ...gate, sensitivity: 70 },
+        position: 1,
+        version: 1
+      })
+    ).toMatchObject({ status: 200 })
     const { entries } = await history()
-    expect(entries.slice(0, 2)).toMatchObject([{ by: 'Isla Brae', label: 'Edit Gate' }, { by: 'Ísla 船', label: 'Draw “Gate”', thing: 'detection', thingId: 'gate' }])
+    expect(entries.slice(0, 2)).toMatchObject([
+      { by: 'Isla Brae', label: 'Edit Gate' },
+      { by: 'Ísla 船', label: 'Draw “Gate”', thing: 'detection', thingId: 'gate' }
+    ])
   })
 
   test('a save that is refused leaves no entry', async () => {
     const before = (await history()).entries[0].id
-    expect((await put('/api/cameras/slipway/detections/gate', { detection: gate, position: 1, version: 1 })).status).toBe(409)
-    expect((await put('/api/cameras/slipway/detections/gate', { detection: { ...gate, sensitivity: 0 }, position: 1, version: 2 })).status).toBe(422)
+    expect(
+      (
+        await put('/api/cameras/slipway/detections/gate', {
+          detection: gate,
+          position: 1,
+          version: 1
+        })
+      ).status
+    ).toBe(409)
+    expect(
+      (
+        await put('/api/cameras/slipway/detections/gate', {
+          detection: { ...gate, sensitivity: 0 },
+          position: 1,
+          version: 2
+        })
+      ).status
+    ).toBe(422)
     expect((await history()).entries[0].id).toBe(before)
   })
 
   test('the state at any entry, also of what was deleted since; any two compared', async () => {
     const [sensitive, drawn] = (await history()).entries
-    expect((await t.ask('DELETE', '/api/cameras/slipway/detections/gate?version=2')).status).toBe(200)
+    expect((await t.ask('DELETE', '/api/cameras/slipway/detections/gate?version=2')).status).toBe(
+      200
+    )
     const [deleted] = (await history()).entries
-    const [atDrawn, atSensitive, atDeleted] = await Promise.all([drawn, sensitive, deleted].map(({ id }) => stateAt(id)))
+    const [atDrawn, atSensitive, atDeleted] = await Promise.all(
+      [drawn, sensitive, deleted].map(({ id }) => stateAt(id))
+    )
     expect(atDrawn.detections.map((p) => p.detection.name)).toEqual(['Quay edge', 'Gate'])
-    expect(differencesBetween(atDrawn, atSensitive)).toEqual([{ name: 'Gate', change: 'changed', settings: [{ setting: 'sensitivity', before: '50', after: '70' }] }])
-    expect(differencesBetween(atSensitive, atDeleted)).toEqual([{ name: 'Gate', change: 'deleted', settings: [] }])
-    expect(atDeleted.actions.get(atDeleted.detections[0].detection.id)?.links).toContain('duty-mail')
+    expect(differencesBetween(atDrawn, atSensitive)).toEqual([
+      {
+        name: 'Gate',
+        change: 'changed',
+        settings: [{ setting: 'sensitivity', before: '50', after: '70' }]
+      }
+    ])
+    expect(differencesBetween(atSensitive, atDeleted)).toEqual([
+      { name: 'Gate', change: 'deleted', settings: [] }
+    ])
+    expect(atDeleted.actions.get(atDeleted.detections[0].detection.id)?.links).toContain(
+      'duty-mail'
+    )
   })
 
   test('schedules are of the site: seen from every camera; detections only from their own', async () => {
     const { schedule, version } = (await t.ask('GET', '/api/cameras/slipway')).body.schedules[0]
-    expect((await put(`/api/sites/skerrow/schedules/${schedule.id}`, { schedule: { ...schedule, name: 'Renamed' }, version })).status).toBe(200)
-    for (const camera of ['slipway', 'quay-path']) expect((await history(camera)).entries[0]).toMatchObject({ thing: 'schedule', thingId: schedule.id })
-    expect((await history('quay-path')).entries.some(({ thingId }) => thingId === 'gate')).toBe(false)
+    expect(
+      (
+        await put(`/api/sites/skerrow/schedules/${schedule.id}`, {
+          schedule: { ...schedule, name: 'Renamed' },
+          version
+        })
+      ).status
+    ).toBe(200)
+    for (const camera of ['slipway', 'quay-path'])
+      expect((await history(camera)).entries[0]).toMatchObject({
+        thing: 'schedule',
+        thingId: schedule.id
+      })
+    expect((await history('quay-path')).entries.some(({ thingId }) => thingId === 'gate')).toBe(
+      false
+    )
   })
 
   test('page by page', async () => {
-    for (let i = 0; i < 105; i++) await put('/api/cameras/fuel-pontoon/scene', { ignore: [[[0, 0], [0.1, 0], [0.1, (i + 1) / 200]]], marks: null, version: i + 1 })
+    for (let i = 0; i < 105; i++)
+      await put('/api/cameras/fuel-pontoon/scene', {
+        ignore: [
+          [
+            [0, 0],
+            [0.1, 0],
+            [0.1, (i + 1) / 200]
+          ]
+        ],
+        marks: null,
+        version: i + 1
+      })
     const first = await history('fuel-pontoon')
     expect([first.entries.length, first.more]).toEqual([100, true])
     const second = await history('fuel-pontoon', `?before=${first.entries[99].id}`)
     expect(second.entries[0].id).toBeLessThan(first.entries[99].id)
     expect(second.more).toBe(false)
-    expect(await t.ask('GET', '/api/cameras/fuel-pontoon/history?before=x')).toMatchObject({ status: 422, body: { message: 'before: must be the number of an entry of the history' } })
+    expect(await t.ask('GET', '/api/cameras/fuel-pontoon/history?before=x')).toMatchObject({
+      status: 422,
+      body: { message: 'before: must be the number of an entry of the history' }
+    })
   })
 })
 
 describe('the scene of a camera', () => {
-  const people = [[0.3, 0.9, 0.42], [0.5, 0.7, 0.4], [0.62, 0.6, 0.375]].map(([x, foot, head]) => ({ foot: [x, foot], head: [x, head], metres: 1.75 }))
+  const people = [
+    [0.3, 0.9, 0.42],
+    [0.5, 0.7, 0.4],
+    [0.62, 0.6, 0.375]
+  ].map(([x, foot, head]) => ({ foot: [x, foot], head: [x, head], metres: 1.75 }))
   const marks = { from: 'people', aspect: 16 / 9, fieldOfView: 40, people }
   const path = '/api/cameras/quay-path/scene'
 
   test('ignore areas and marks are kept with a version; the plan has the camera that they measure', async () => {
-    const area = [[0, 0], [0.2, 0], [0.2, 0.3]]
-    expect(await put(path, { ignore: [area], marks, version: 1 })).toMatchObject({ status: 200, body: { version: 2, ignore: [area], marks } })
+    const area = [
+      [0, 0],
+      [0.2, 0],
+      [0.2, 0.3]
+    ]
+    expect(await put(path, { ignore: [area], marks, version: 1 })).toMatchObject({
+      status: 200,
+      body: { version: 2, ignore: [area], marks }
+    })
     const { body } = await t.ask('GET', '/api/cameras/quay-path/plan')
-    expect(body.cameras[0]).toMatchObject({ ignore: [area], scene: { fieldOfView: 40, aspect: 16 / 9 } })
+    expect(body.cameras[0]).toMatchObject({
+      ignore: [area],
+      scene: { fieldOfView: 40, aspect: 16 / 9 }
+    })
     expect(body.cameras[0].scene.height).toBeGreaterThan(1)
-    expect(await put(path, { ignore: [], marks, version: 1 })).toMatchObject({ status: 409, body: { current: { version: 2, ignore: [area] } } })
+    expect(await put(path, { ignore: [], marks, version: 1 })).toMatchObject({
+      status: 409,
+      body: { current: { version: 2, ignore: [area] } }
+    })
   })
 
   test('marks that measure nothing, and areas that cross themselves, are refused and change nothing', async () => {
-    expect(await put(path, { ignore: [], marks: { ...marks, people: people.slice(0, 1) }, version: 2 })).toMatchObject({ status: 422, body: { message: expect.stringContaining('at least 2 people are needed') } })
-    expect(await put(path, { ignore: [[[0, 0], [1, 1], [1, 0], [0, 1]]], marks, version: 2 })).toMatchObject({ status: 422, body: { message: expect.stringContaining('$.ignore[0]: crosses itself') } })
-    expect(await put(path, { ignore: [], marks: { from: 'stars' }, version: 2 })).toMatchObject({ status: 422, body: { message: expect.stringContaining('must be people or rectangle') } })
-    expect((await t.ask('GET', '/api/cameras/quay-path')).body.scene).toMatchObject({ version: 2, marks: { people } })
+    expect(
+      await put(path, { ignore: [], marks: { ...marks, people: people.slice(0, 1) }, version: 2 })
+    ).toMatchObject({
+      status: 422,
+      body: { message: expect.stringContaining('at least 2 people are needed') }
+    })
+    expect(
+      await put(path, {
+        ignore: [
+          [
+            [0, 0],
+            [1, 1],
+            [1, 0],
+            [0, 1]
+          ]
+        ],
+        marks,
+        version: 2
+      })
+    ).toMatchObject({
+      status: 422,
+      body: { message: expect.stringContaining('$.ignore[0]: crosses itself') }
+    })
+    expect(await put(path, { ignore: [], marks: { from: 'stars' }, version: 2 })).toMatchObject({
+      status: 422,
+      body: { message: expect.stringContaining('must be people or rectangle') }
+    })
+    expect((await t.ask('GET', '/api/cameras/quay-path')).body.scene).toMatchObject({
+      version: 2,
+      marks: { people }
+    })
   })
 
   test('a size in metres needs it, and holds it', async () => {
-    const d = { id: 'tall', name: 'Tall', kind: 'line', line: [[0.2, 0.5], [0.8, 0.5]], size: { minMetres: 1.2 } }
-    expect(await put('/api/cameras/vehicle-lanes/detections/tall', { detection: d, position: 9, version: 0 })).toMatchObject({ status: 422, body: { message: expect.stringContaining('has not been measured') } })
-    expect((await put('/api/cameras/quay-path/detections/tall', { detection: d, position: 9, version: 0 })).status).toBe(200)
-    expect(await put(path, { ignore: [], marks: null, version: 2 })).toMatchObject({ status: 422, body: { message: '$.marks: must stay: Tall has a size in metres' } })
+    const d = {
+      id: 'tall',
+      name: 'Tall',
+      kind: 'line',
+      line: [
+        [0.2, 0.5],
+        [0.8, 0.5]
+      ],
+      size: { minMetres: 1.2 }
+    }
+    expect(
+      await put('/api/cameras/vehicle-lanes/detections/tall', {
+        detection: d,
+        position: 9,
+        version: 0
+      })
+    ).toMatchObject({
+      status: 422,
+      body: { message: expect.stringContaining('has not been measured') }
+    })
+    expect(
+      (
+        await put('/api/cameras/quay-path/detections/tall', {
+          detection: d,
+          position: 9,
+          version: 0
+        })
+      ).status
+    ).toBe(200)
+    expect(await put(path, { ignore: [], marks: null, version: 2 })).toMatchObject({
+      status: 422,
+      body: { message: '$.marks: must stay: Tall has a size in metres' }
+    })
   })
 
   test('what is missing on site is told of the measured scene', async () => {
-    const codes = async (): Promise<string[]> => (await t.ask('GET', '/api/readiness')).body.findings.filter((f: { camera: string }) => f.camera === 'slipway').map((f: { code: string }) => f.code)
-    await eventually(async () => (await t.ask('GET', '/api/cameras/slipway')).body.clips[0].state === 'ready')
-    const far = { id: 'far', name: 'Far', kind: 'line', line: [[0.2, 0.37], [0.8, 0.37]] }
-    expect((await put('/api/cameras/slipway/detections/far', { detection: far, position: 5, version: 0 })).status).toBe(200)
+    const codes = async (): Promise<string[]> =>
+      (await t.ask('GET', '/api/readiness')).body.findings
+        .filter((f: { camera: string }) => f.camera === 'slipway')
+        .map((f: { code: string }) => f.code)
+    await eventually(
+      async () => (await t.ask('GET', '/api/cameras/slipway')).body.clips[0].state === 'ready'
+    )
+    const far = {
+      id: 'far',
+      name: 'Far',
+      kind: 'line',
+      line: [
+        [0.2, 0.37],
+        [0.8, 0.37]
+      ]
+    }
+    expect(
+      (
+        await put('/api/cameras/slipway/detections/far', {
+          detection: far,
+          position: 5,
+          version: 0
+        })
+      ).status
+    ).toBe(200)
     expect(await codes()).not.toContain('target-too-small')
-    expect((await put('/api/cameras/slipway/scene', { ignore: [], marks, version: 1 })).status).toBe(200)
+    expect(
+      (await put('/api/cameras/slipway/scene', { ignore: [], marks, version: 1 })).status
+    ).toBe(200)
     expect(await codes()).toContain('target-too-small')
   }, 120_000)
 })

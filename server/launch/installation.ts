@@ -24,14 +24,33 @@ export interface Installation {
  * @param choice a database of one's own; null: the one in the folder
  * @throws UsageError where there is no data
  */
-export async function openInstallation(folder: string, choice: DatabaseChoice | null): Promise<Installation> {
+export async function openInstallation(
+  folder: string,
+  choice: DatabaseChoice | null
+): Promise<Installation> {
   const running = whoRuns(folder)
   if (choice) return { ...choice, running: running !== null, stop: async () => {} }
   const secret = join(folder, SECRET_FILE)
-  if (!existsSync(secret)) throw new UsageError(`${folder} holds no data of Wardoptic; name its folder with --data, or its database with --database`)
+  if (!existsSync(secret))
+    throw new UsageError(
+      `${folder} holds no data of Wardoptic; name its folder with --data, or its database with --database`
+    )
   if (running) {
-    if (running.databasePort === undefined) throw new UsageError('Wardoptic is just starting, or runs over a database of its own choice; try again, or say --database')
-    return { address: { host: '127.0.0.1', port: running.databasePort, user: 'wardoptic', password: readFileSync(secret, 'utf8').trim() }, name: DATABASE_NAME, running: true, stop: async () => {} }
+    if (running.databasePort === undefined)
+      throw new UsageError(
+        'Wardoptic is just starting, or runs over a database of its own choice; try again, or say --database'
+      )
+    return {
+      address: {
+        host: '127.0.0.1',
+        port: running.databasePort,
+        user: 'wardoptic',
+        password: readFileSync(secret, 'utf8').trim()
+      },
+      name: DATABASE_NAME,
+      running: true,
+      stop: async () => {}
+    }
   }
   const { address, stop } = await startMariaDb(folder)
   return { address, name: DATABASE_NAME, running: false, stop }

@@ -16,8 +16,14 @@ afterAll(() => {
 })
 
 /** Starts as a terminal would, in a process group of its own, and waits for the address. */
-async function start(...args: string[]): Promise<{ child: ChildProcess; address: string; output: () => string }> {
-  const child = spawn(process.execPath, ['scripts/start.mjs', '--data', folder, '--no-demo', ...args], { detached: true, stdio: ['ignore', 'pipe', 'pipe'] })
+async function start(
+  ...args: string[]
+): Promise<{ child: ChildProcess; address: string; output: () => string }> {
+  const child = spawn(
+    process.execPath,
+    ['scripts/start.mjs', '--data', folder, '--no-demo', ...args],
+    { detached: true, stdio: ['ignore', 'pipe', 'pipe'] }
+  )
   running.push(child)
   let text = ''
   child.stdout!.on('data', (d: Buffer) => (text += d.toString()))
@@ -30,7 +36,8 @@ async function start(...args: string[]): Promise<{ child: ChildProcess; address:
 }
 
 /** Processes that have the data folder in their command line. */
-const withFolder = () => spawnSync('pgrep', ['-f', `${folder}/m`], { encoding: 'utf8' }).stdout.trim()
+const withFolder = () =>
+  spawnSync('pgrep', ['-f', `${folder}/m`], { encoding: 'utf8' }).stdout.trim()
 
 /** Ctrl-C: the signal goes to everything in the group. */
 async function interrupt(child: ChildProcess): Promise<number | null> {
@@ -45,7 +52,17 @@ describe('npm start', () => {
     const first = await start('--port', String(await freePort()))
     // The first account is made with the code that was printed, once.
     const [code] = /[A-Z2-9]{5}(-[A-Z2-9]{5}){3}/.exec(first.output())!
-    const make = (said: string) => fetch(`${first.address}/api/first-account`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ code: said, username: 'installer', password: 'a-password-of-mine', name: 'Installer' }) })
+    const make = (said: string) =>
+      fetch(`${first.address}/api/first-account`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({
+          code: said,
+          username: 'installer',
+          password: 'a-password-of-mine',
+          name: 'Installer'
+        })
+      })
     expect((await make('AAAAA-AAAAA-AAAAA-AAAAA')).status).toBe(403)
     const signedIn = await make(code.toLowerCase())
     expect(signedIn.status).toBe(201)
@@ -55,24 +72,56 @@ describe('npm start', () => {
     const saved = await fetch(`${first.address}/api/cameras/camera-1/detections/gate`, {
       method: 'PUT',
       headers: { 'content-type': 'application/json', cookie },
-      body: JSON.stringify({ version: 0, position: 0, detection: { id: 'gate', name: 'Gate', kind: 'line', line: [[0, 0.5], [1, 0.5]] } })
+      body: JSON.stringify({
+        version: 0,
+        position: 0,
+        detection: {
+          id: 'gate',
+          name: 'Gate',
+          kind: 'line',
+          line: [
+            [0, 0.5],
+            [1, 0.5]
+          ]
+        }
+      })
     })
     expect(saved.status).toBe(200)
-    expect(await (await fetch(`${first.address}/bench/camera-1`, { headers: { accept: 'text/html' } })).text()).toContain('<div id="root">')
+    expect(
+      await (
+        await fetch(`${first.address}/bench/camera-1`, { headers: { accept: 'text/html' } })
+      ).text()
+    ).toContain('<div id="root">')
     // What is not there is not the page.
-    for (const path of ['/assets/gone.js', '/favicon.ico', '/%61ssets/gone.js', '/..%2fpackage.json']) expect([path, (await fetch(`${first.address}${path}`, { headers: { accept: 'text/html' } })).status]).toEqual([path, 404])
+    for (const path of [
+      '/assets/gone.js',
+      '/favicon.ico',
+      '/%61ssets/gone.js',
+      '/..%2fpackage.json'
+    ])
+      expect([
+        path,
+        (await fetch(`${first.address}${path}`, { headers: { accept: 'text/html' } })).status
+      ]).toEqual([path, 404])
     expect((await fetch(`${first.address}/healthz`)).status).toBe(200)
     expect(withFolder()).not.toBe('')
 
-    const second = spawnSync(process.execPath, ['scripts/start.mjs', '--data', folder], { encoding: 'utf8' })
-    expect([second.status, second.stderr]).toEqual([1, expect.stringContaining(`Wardoptic is running already with ${folder}, at ${first.address}`)])
+    const second = spawnSync(process.execPath, ['scripts/start.mjs', '--data', folder], {
+      encoding: 'utf8'
+    })
+    expect([second.status, second.stderr]).toEqual([
+      1,
+      expect.stringContaining(`Wardoptic is running already with ${folder}, at ${first.address}`)
+    ])
 
     expect(await interrupt(first.child)).toBe(0)
     expect(withFolder()).toBe('')
     expect(existsSync(join(folder, 'running.json'))).toBe(false)
 
     const again = await start('--port', String(await freePort()))
-    expect(await (await fetch(`${again.address}/api/cameras/camera-1`, { headers: { cookie } })).json()).toMatchObject({ detections: [{ detection: { id: 'gate' } }] })
+    expect(
+      await (await fetch(`${again.address}/api/cameras/camera-1`, { headers: { cookie } })).json()
+    ).toMatchObject({ detections: [{ detection: { id: 'gate' } }] })
 
     expect(again.output()).not.toContain(code)
     // Killed hard, the database is left behind; the next start stops it and takes its place.
@@ -91,8 +140,15 @@ describe('npm start', () => {
     const server = createServer().listen(0, '127.0.0.1')
     await once(server, 'listening')
     const { port } = server.address() as { port: number }
-    const { status, stderr } = spawnSync(process.execPath, ['scripts/start.mjs', '--data', folder, '--port', String(port)], { encoding: 'utf8' })
-    expect([status, stderr]).toEqual([1, expect.stringContaining(`port ${port} is taken; give another one with --port`)])
+    const { status, stderr } = spawnSync(
+      process.execPath,
+      ['scripts/start.mjs', '--data', folder, '--port', String(port)],
+      { encoding: 'utf8' }
+    )
+    expect([status, stderr]).toEqual([
+      1,
+      expect.stringContaining(`port ${port} is taken; give another one with --port`)
+    ])
     expect(withFolder()).toBe('')
     server.close()
   })
@@ -102,7 +158,11 @@ describe('npm start', () => {
     [['--clip-limit', 'much'], '--clip-limit is "much"'],
     [['--prot', '1'], "Unknown option '--prot'"]
   ])('%j is refused with what would be right', (args, message) => {
-    const { status, stderr } = spawnSync(process.execPath, ['scripts/start.mjs', '--data', folder, ...args], { encoding: 'utf8' })
+    const { status, stderr } = spawnSync(
+      process.execPath,
+      ['scripts/start.mjs', '--data', folder, ...args],
+      { encoding: 'utf8' }
+    )
     expect([status, stderr]).toEqual([1, expect.stringContaining(message)])
   })
 })

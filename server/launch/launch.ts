@@ -26,23 +26,43 @@ const HANGS_MS = 60_000
 const say = (text: string): void => void process.stdout.write(`${text}\n`)
 
 /** A name without a port may stand for the port that is listened at, and for a proxy at the usual one. */
-const withHosts = (own: readonly string[], hosts: readonly string[]): Pick<Access, 'names' | 'fronts'> => ({ names: [...hosts.filter((name) => withoutPort(name) === name), ...own], fronts: hosts })
+const withHosts = (
+  own: readonly string[],
+  hosts: readonly string[]
+): Pick<Access, 'names' | 'fronts'> => ({
+  names: [...hosts.filter((name) => withoutPort(name) === name), ...own],
+  fronts: hosts
+})
 
 const withoutPort = (name: string): string => /^(\[[^\]]*\]|[^:]*)/.exec(name)![0]
 
 /** How it is reached: on loopback, or from the network with a certificate. */
-async function accessOf({ listen, hosts, data }: LaunchOptions): Promise<{ address: string; access: Access; certificate: Certificate | null }> {
-  if (!listen) return { address: '127.0.0.1', access: { ...LOOPBACK, ...withHosts(LOOPBACK.names, hosts) }, certificate: null }
+async function accessOf({
+  listen,
+  hosts,
+  data
+}: LaunchOptions): Promise<{ address: string; access: Access; certificate: Certificate | null }> {
+  if (!listen)
+    return {
+      address: '127.0.0.1',
+      access: { ...LOOPBACK, ...withHosts(LOOPBACK.names, hosts) },
+      certificate: null
+    }
   const bracketed = listen.address.includes(':') ? `[${listen.address}]` : listen.address
-  const own = /^(0\.0\.0\.0|\[::\])$/.test(bracketed) ? [...LOOPBACK.names, ...ownAddresses()] : [bracketed]
+  const own = /^(0\.0\.0\.0|\[::\])$/.test(bracketed)
+    ? [...LOOPBACK.names, ...ownAddresses()]
+    : [bracketed]
   const { names, fronts } = withHosts(own, hosts)
-  const certificate = await readCertificate(listen.cert, join(data, 'tls'), [...new Set([...fronts, ...names].map(withoutPort))])
+  const certificate = await readCertificate(listen.cert, join(data, 'tls'), [
+    ...new Set([...fronts, ...names].map(withoutPort))
+  ])
   return { address: listen.address, access: { secure: true, names, fronts }, certificate }
 }
 
 /** With what to sign in: the demo's accounts each time, or the code of the first account. */
 function entranceWords(code: string | null, demo: readonly NewAccount[]): string {
-  if (code !== null) return `Open the address and make the first account with this one-time code:\n  ${code}`
+  if (code !== null)
+    return `Open the address and make the first account with this one-time code:\n  ${code}`
   if (!demo.length) return 'Sign in with your account.'
   return `Sign in as:\n${demo.map(({ username, password, role }) => `  ${role.padEnd(10)} ${username} / ${password}`).join('\n')}`
 }
@@ -60,7 +80,10 @@ export async function launch(args: string[]): Promise<void> {
   let ending: Promise<void> | null = null
   const end = (): Promise<void> =>
     (ending ??= (async () => {
-      for (const stop of stops.reverse()) await Promise.resolve(stop()).catch((error: Error) => process.stderr.write(`${error.message}\n`))
+      for (const stop of stops.reverse())
+        await Promise.resolve(stop()).catch((error: Error) =>
+          process.stderr.write(`${error.message}\n`)
+        )
     })())
   let asked = false
   let started = false
@@ -77,10 +100,14 @@ export async function launch(args: string[]): Promise<void> {
     const { logger, close: closeLog } = makeLogger(options.data)
     stops.push(closeLog)
     say('Starting the database …')
-    const own = options.database ? null : await startMariaDb(options.data, (words) => logger.error(words))
+    const own = options.database
+      ? null
+      : await startMariaDb(options.data, (words) => logger.error(words))
     if (own) stops.push(() => own.stop())
     const { address, name } = options.database ?? { address: own!.address, name: DATABASE_NAME }
-    const database = await Database.open(address, name, () => backUpDatabase(options.data, address, name, say))
+    const database = await Database.open(address, name, () =>
+      backUpDatabase(options.data, address, name, say)
+    )
     stops.push(() => database.close())
     if (own) killWhatHangs(database, own)
     const simulators = options.simulators ? await startSimulators(options.data, options.demo) : null
@@ -91,10 +118,15 @@ export async function launch(args: string[]): Promise<void> {
       web: join(root, 'dist/web'),
       mostClipBytes: options.clipMegabytes * 2 ** 20,
       standIns: simulators?.ports ?? null,
-      places: [...(simulators ? [{ from: '127.0.0.1', port: simulators.discoveryPort }] : []), ...(options.findOn === null ? [] : [{ from: options.findOn, port: DISCOVERY_PORT }])],
+      places: [
+        ...(simulators ? [{ from: '127.0.0.1', port: simulators.discoveryPort }] : []),
+        ...(options.findOn === null ? [] : [{ from: options.findOn, port: DISCOVERY_PORT }])
+      ],
       logger,
       access,
-      ...(certificate && { tls: { cert: certificate.cert, key: certificate.key, minVersion: 'TLSv1.2' as const } }),
+      ...(certificate && {
+        tls: { cert: certificate.cert, key: certificate.key, minVersion: 'TLSv1.2' as const }
+      }),
       newKeys: options.newKeys
     })
     stops.push(() => app.close())
@@ -104,7 +136,9 @@ export async function launch(args: string[]): Promise<void> {
     if (options.demo && simulators) await seedDevices(database, app.devices, simulators.devices)
     app.devices.start()
     const port = await listen(app, at, options.port)
-    const shown = access.secure ? `https://${access.names[0]}${port === 443 ? '' : `:${port}`}` : `http://127.0.0.1:${port}`
+    const shown = access.secure
+      ? `https://${access.names[0]}${port === 443 ? '' : `:${port}`}`
+      : `http://127.0.0.1:${port}`
     folder.say({ address: shown, ...(own && { databasePort: own.address.port }) })
     started = true
     if (asked) throw new Error('stopped while starting')
@@ -112,8 +146,16 @@ export async function launch(args: string[]): Promise<void> {
     say(
       [
         `\nWardoptic is at ${shown}`,
-        ...(certificate?.selfSigned ? [`Its certificate was made here; compare its fingerprint (SHA-256) at the first visit:\n  ${certificate.fingerprint}`] : []),
-        ...(simulators ? [`The simulators (station, panel, contacts, outputs) are at http://127.0.0.1:${simulators.ports.pages}`] : []),
+        ...(certificate?.selfSigned
+          ? [
+              `Its certificate was made here; compare its fingerprint (SHA-256) at the first visit:\n  ${certificate.fingerprint}`
+            ]
+          : []),
+        ...(simulators
+          ? [
+              `The simulators (station, panel, contacts, outputs) are at http://127.0.0.1:${simulators.ports.pages}`
+            ]
+          : []),
         `Everything is kept in ${options.data}. Ctrl-C ends it.`,
         entranceWords(code, demo)
       ].join('\n')
@@ -138,18 +180,35 @@ function killWhatHangs(database: Database, own: RunningDatabase): void {
 }
 
 /** The port asked for, or else the first free one from the usual port on. @returns the port */
-async function listen({ http }: Awaited<ReturnType<typeof makeApp>>, host: string, asked: number | null): Promise<number> {
+async function listen(
+  { http }: Awaited<ReturnType<typeof makeApp>>,
+  host: string,
+  asked: number | null
+): Promise<number> {
   for (let port = asked ?? FIRST_PORT; ; port++) {
     try {
       await http.listen({ port, host })
       return port
     } catch (error) {
       const { code } = error as NodeJS.ErrnoException
-      if (code === 'EADDRNOTAVAIL') throw new UsageError(`--listen is ${host}, which is no address of this machine`, { cause: error })
-      if (code === 'EACCES') throw new UsageError(`port ${port} needs more rights; give one above 1023 with --port`, { cause: error })
+      if (code === 'EADDRNOTAVAIL')
+        throw new UsageError(`--listen is ${host}, which is no address of this machine`, {
+          cause: error
+        })
+      if (code === 'EACCES')
+        throw new UsageError(`port ${port} needs more rights; give one above 1023 with --port`, {
+          cause: error
+        })
       if (code !== 'EADDRINUSE') throw error
-      if (asked !== null) throw new UsageError(`port ${asked} is taken; give another one with --port, or none to take the next that is free`, { cause: error })
-      if (port >= FIRST_PORT + 50) throw new UsageError(`ports ${FIRST_PORT} to ${port} are all taken; give one with --port`, { cause: error })
+      if (asked !== null)
+        throw new UsageError(
+          `port ${asked} is taken; give another one with --port, or none to take the next that is free`,
+          { cause: error }
+        )
+      if (port >= FIRST_PORT + 50)
+        throw new UsageError(`ports ${FIRST_PORT} to ${port} are all taken; give one with --port`, {
+          cause: error
+        })
     }
   }
 }

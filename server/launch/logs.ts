@@ -16,7 +16,10 @@ const MAX_REMEMBERED = 500
  *
  * @param folder of the data
  */
-export function makeLogger(folder: string, level = process.env.WARDOPTIC_LOG_LEVEL ?? 'info'): { logger: Logger; close: () => Promise<void> } {
+export function makeLogger(
+  folder: string,
+  level = process.env.WARDOPTIC_LOG_LEVEL ?? 'info'
+): { logger: Logger; close: () => Promise<void> } {
   const home = join(folder, 'logs')
   mkdirSync(home, { recursive: true })
   const file = createStream('wardoptic.log', { path: home, size: FILE_SIZE, maxFiles: FILES })
@@ -36,7 +39,11 @@ export function makeLogger(folder: string, level = process.env.WARDOPTIC_LOG_LEV
           const before = number >= 40 ? repeats.said(keyOf(args)) : 0
           if (before === null) return
           method.apply(this, args)
-          if (before > 0) method.apply(this, [{ repeated: before }, 'the same before, not written each time'] as unknown as typeof args)
+          if (before > 0)
+            method.apply(this, [
+              { repeated: before },
+              'the same before, not written each time'
+            ] as unknown as typeof args)
         }
       }
     },

@@ -30,7 +30,9 @@ const pause = (ms: number): Promise<void> => new Promise((resolve) => setTimeout
 
 export async function freePort(): Promise<number> {
   const server = createServer()
-  await new Promise<void>((resolve, reject) => server.once('error', reject).listen(0, '127.0.0.1', resolve))
+  await new Promise<void>((resolve, reject) =>
+    server.once('error', reject).listen(0, '127.0.0.1', resolve)
+  )
   const { port } = server.address() as AddressInfo
   await new Promise((resolve) => server.close(resolve))
   return port
@@ -49,7 +51,9 @@ const isAlive = (pid: number): boolean => {
 async function stopLeftBehind(pidFile: string): Promise<void> {
   const pid = existsSync(pidFile) ? Number(readFileSync(pidFile, 'utf8')) : 0
   if (!(pid > 1) || !isAlive(pid)) return
-  const command = existsSync(`/proc/${pid}/comm`) ? readFileSync(`/proc/${pid}/comm`, 'utf8').trim() : ''
+  const command = existsSync(`/proc/${pid}/comm`)
+    ? readFileSync(`/proc/${pid}/comm`, 'utf8').trim()
+    : ''
   if (!/^(mariadbd|mysqld)/.test(command)) return
   process.kill(pid, 'SIGTERM')
   for (let i = 0; i < 300 && isAlive(pid); i++) await pause(100)
@@ -62,7 +66,11 @@ async function stopLeftBehind(pidFile: string): Promise<void> {
  *
  * @param log told when it has ended, and when it is there again @param more options of the server's program
  */
-export async function startMariaDb(folder: string, log: (words: string) => void = () => {}, more: readonly string[] = []): Promise<RunningDatabase> {
+export async function startMariaDb(
+  folder: string,
+  log: (words: string) => void = () => {},
+  more: readonly string[] = []
+): Promise<RunningDatabase> {
   const data = join(folder, 'mariadb')
   const secretFile = join(folder, SECRET_FILE)
   mkdirSync(folder, { recursive: true })
@@ -71,16 +79,31 @@ export async function startMariaDb(folder: string, log: (words: string) => void 
   // The data is there once its secret is; a first start that was cut off begins anew.
   if (!existsSync(secretFile)) {
     rmSync(data, { recursive: true, force: true })
-    await run('mariadb-install-db', ['--no-defaults', `--datadir=${data}`, '--auth-root-authentication-method=normal', '--skip-test-db', ...asUser], { env: { ...process.env, PATH } }).catch(
-      (error: Error & { code?: string; stderr?: string }) => {
-        throw new Error(error.code === 'ENOENT' ? 'MariaDB is not installed; install it with: apt-get install mariadb-server' : `MariaDB's data could not be made in ${data}: ${error.stderr || error.message}`)
-      }
-    )
+    await run(
+      'mariadb-install-db',
+      [
+        '--no-defaults',
+        `--datadir=${data}`,
+        '--auth-root-authentication-method=normal',
+        '--skip-test-db',
+        ...asUser
+      ],
+      { env: { ...process.env, PATH } }
+    ).catch((error: Error & { code?: string; stderr?: string }) => {
+      throw new Error(
+        error.code === 'ENOENT'
+          ? 'MariaDB is not installed; install it with: apt-get install mariadb-server'
+          : `MariaDB's data could not be made in ${data}: ${error.stderr || error.message}`
+      )
+    })
     writeFileSync(`${secretFile}.part`, randomBytes(24).toString('hex'), { mode: 0o600 })
     renameSync(`${secretFile}.part`, secretFile)
   }
   const password = readFileSync(secretFile, 'utf8').trim()
-  if (!/^[0-9a-f]{48}$/.test(password)) throw new Error(`${secretFile} is not the password that was made for the database: it is empty, cut or was changed. Put it back from a backup.`)
+  if (!/^[0-9a-f]{48}$/.test(password))
+    throw new Error(
+      `${secretFile} is not the password that was made for the database: it is empty, cut or was changed. Put it back from a backup.`
+    )
   const port = await freePort()
   let child = await spawnMariaDb(folder, data, port, password, more)
   // However this process ends, the database ends with it; only a SIGKILL leaves it, for the next start to stop.
@@ -121,16 +144,26 @@ export async function startMariaDb(folder: string, log: (words: string) => void 
 }
 
 /** Where root reaches the database of a folder. A path of a socket may have at most 107 characters, whatever folder the project is in. */
-export const socketOf = (folder: string): string => join(tmpdir(), `wardoptic-${createHash('sha256').update(join(folder, 'mariadb')).digest('hex').slice(0, 12)}.sock`)
+export const socketOf = (folder: string): string =>
+  join(
+    tmpdir(),
+    `wardoptic-${createHash('sha256').update(join(folder, 'mariadb')).digest('hex').slice(0, 12)}.sock`
+  )
 
-async function spawnMariaDb(folder: string, data: string, port: number, password: string, more: readonly string[]): Promise<ChildProcess> {
+async function spawnMariaDb(
+  folder: string,
+  data: string,
+  port: number,
+  password: string,
+  more: readonly string[]
+): Promise<ChildProcess> {
   const setup = join(folder, 'mariadb.init')
   writeFileSync(
     setup,
     [
       `ALTER USER root@localhost IDENTIFIED BY '${password}';`,
       `CREATE USER IF NOT EXISTS wardoptic@'127.0.0.1' IDENTIFIED BY '${password}';`,
-      "GRANT ALL ON `wardoptic%`.* TO wardoptic@'127.0.0.1';",
+      "GRANT ALL ON `wardoptic%`.* TO wardoptic@'127.0.0.1';"
     ].join('\n'),
     { mode: 0o600 }
   )
@@ -138,7 +171,22 @@ async function spawnMariaDb(folder: string, data: string, port: number, password
   const socket = socketOf(folder)
   const child = spawn(
     'mariadbd',
-    ['--no-defaults', `--datadir=${data}`, `--socket=${socket}`, `--port=${port}`, '--bind-address=127.0.0.1', `--pid-file=${join(folder, PID_FILE)}`, `--log-error=${logFile}`, `--init-file=${setup}`, '--skip-name-resolve', '--character-set-server=utf8mb4', '--innodb-buffer-pool-size=128M', '--max-allowed-packet=64M', ...more, ...asUser],
+    [
+      '--no-defaults',
+      `--datadir=${data}`,
+      `--socket=${socket}`,
+      `--port=${port}`,
+      '--bind-address=127.0.0.1',
+      `--pid-file=${join(folder, PID_FILE)}`,
+      `--log-error=${logFile}`,
+      `--init-file=${setup}`,
+      '--skip-name-resolve',
+      '--character-set-server=utf8mb4',
+      '--innodb-buffer-pool-size=128M',
+      '--max-allowed-packet=64M',
+      ...more,
+      ...asUser
+    ],
     // In a group of its own: Ctrl-C in the terminal must not stop it before the server has closed its connections.
     { stdio: 'ignore', detached: true, env: { ...process.env, PATH } }
   )
@@ -154,7 +202,9 @@ async function waitUntilUp(child: ChildProcess, port: number, logFile: string): 
   for (let waited = 0; waited < START_SECONDS * 10; waited++) {
     if (failed) throw failed
     if (child.exitCode !== null) {
-      const log = existsSync(logFile) ? readFileSync(logFile, 'utf8').trim().split('\n').slice(-5).join('\n') : ''
+      const log = existsSync(logFile)
+        ? readFileSync(logFile, 'utf8').trim().split('\n').slice(-5).join('\n')
+        : ''
       throw new Error(`MariaDB ended with code ${child.exitCode}; the end of ${logFile}:\n${log}`)
     }
     const up = await new Promise<boolean>((resolve) => {

@@ -39,23 +39,36 @@ const text = { type: 'string' } as const
 const flag = { type: 'boolean' } as const
 
 /** @returns null where only the usage is asked for @throws UsageError that names the option and what would be right */
-export function launchOptions(args: string[], env: NodeJS.ProcessEnv = process.env): LaunchOptions | null {
+export function launchOptions(
+  args: string[],
+  env: NodeJS.ProcessEnv = process.env
+): LaunchOptions | null {
   const values = read(args)
   if (values.help) return null
   const number = (name: 'port' | 'clip-limit', max: number): number | null => {
     if (values[name] === undefined) return null
     const value = Number(values[name])
-    if (!Number.isInteger(value) || value < 1 || value > max) throw wrong(`--${name} is "${values[name]}"; must be a whole number from 1 to ${max}`)
+    if (!Number.isInteger(value) || value < 1 || value > max)
+      throw wrong(`--${name} is "${values[name]}"; must be a whole number from 1 to ${max}`)
     return value
   }
   const findOn = values['find-on'] ?? null
-  if (findOn !== null && !isIPv4(findOn)) throw wrong(`--find-on is "${findOn}"; must be an address of this machine such as 192.168.1.5`)
+  if (findOn !== null && !isIPv4(findOn))
+    throw wrong(`--find-on is "${findOn}"; must be an address of this machine such as 192.168.1.5`)
   const { listen, cert, key } = values
-  if (listen !== undefined && !isIP(listen)) throw wrong(`--listen is "${listen}"; must be an address of this machine such as 192.168.1.5, or 0.0.0.0 for all`)
-  if ((cert === undefined) !== (key === undefined)) throw wrong('--cert and --key belong together; give both, or none')
-  if (cert !== undefined && listen === undefined) throw wrong('--cert and --key are for --listen; on loopback there is no TLS')
+  if (listen !== undefined && !isIP(listen))
+    throw wrong(
+      `--listen is "${listen}"; must be an address of this machine such as 192.168.1.5, or 0.0.0.0 for all`
+    )
+  if ((cert === undefined) !== (key === undefined))
+    throw wrong('--cert and --key belong together; give both, or none')
+  if (cert !== undefined && listen === undefined)
+    throw wrong('--cert and --key are for --listen; on loopback there is no TLS')
   const hosts = (values.host ?? []).map((name) => {
-    if (!/^([a-z0-9.-]+|\[[0-9a-f:]+\])(:\d{1,5})?$/i.test(name)) throw wrong(`--host is "${name}"; must be a name such as cameras.example or cameras.example:8443`)
+    if (!/^([a-z0-9.-]+|\[[0-9a-f:]+\])(:\d{1,5})?$/i.test(name))
+      throw wrong(
+        `--host is "${name}"; must be a name such as cameras.example or cameras.example:8443`
+      )
     return name.toLowerCase()
   })
   const url = values.database ?? env.WARDOPTIC_DATABASE
@@ -66,7 +79,14 @@ export function launchOptions(args: string[], env: NodeJS.ProcessEnv = process.e
     simulators: !values['no-simulators'],
     clipMegabytes: number('clip-limit', 1_000_000) ?? 1024,
     findOn,
-    listen: listen === undefined ? null : { address: listen, cert: cert === undefined ? null : { cert: resolve(root, cert), key: resolve(root, key!) } },
+    listen:
+      listen === undefined
+        ? null
+        : {
+            address: listen,
+            cert:
+              cert === undefined ? null : { cert: resolve(root, cert), key: resolve(root, key!) }
+          },
     hosts,
     database: url === undefined ? null : readDatabaseUrl(url),
     newKeys: values['new-key'] ?? false
@@ -79,7 +99,21 @@ function read(args: string[]) {
   try {
     return parseArgs({
       args,
-      options: { port: text, data: text, 'no-demo': flag, 'no-simulators': flag, 'clip-limit': text, 'find-on': text, listen: text, host: { type: 'string', multiple: true }, cert: text, key: text, database: text, 'new-key': flag, help: flag }
+      options: {
+        port: text,
+        data: text,
+        'no-demo': flag,
+        'no-simulators': flag,
+        'clip-limit': text,
+        'find-on': text,
+        listen: text,
+        host: { type: 'string', multiple: true },
+        cert: text,
+        key: text,
+        database: text,
+        'new-key': flag,
+        help: flag
+      }
     }).values
   } catch (error) {
     throw wrong((error as Error).message)

@@ -24,7 +24,8 @@ export function whoRuns(folder: string): Running | null {
     return null
   }
   const { pid } = found ?? {}
-  if (typeof pid !== 'number' || !Number.isInteger(pid) || pid < 2 || pid === process.pid) return null
+  if (typeof pid !== 'number' || !Number.isInteger(pid) || pid < 2 || pid === process.pid)
+    return null
   try {
     process.kill(pid, 0)
   } catch {
@@ -44,9 +45,18 @@ function write(folder: string, running: Running): void {
 }
 
 /** One application per data folder. @returns says more of this one, and lets go of the folder @throws UsageError that says where the other one is */
-export function takeFolder(folder: string): { say: (more: Omit<Running, 'pid'>) => void; release: () => void } {
+export function takeFolder(folder: string): {
+  say: (more: Omit<Running, 'pid'>) => void
+  release: () => void
+} {
   const other = whoRuns(folder)
-  if (other) throw new UsageError(`Wardoptic is running already with ${folder}${other.address ? `, at ${other.address}` : ''}; open that, or give another folder with --data`)
+  if (other)
+    throw new UsageError(
+      `Wardoptic is running already with ${folder}${other.address ? `, at ${other.address}` : ''}; open that, or give another folder with --data`
+    )
   write(folder, { pid: process.pid })
-  return { say: (more) => write(folder, { pid: process.pid, ...more }), release: () => rmSync(fileOf(folder), { force: true }) }
+  return {
+    say: (more) => write(folder, { pid: process.pid, ...more }),
+    release: () => rmSync(fileOf(folder), { force: true })
+  }
 }

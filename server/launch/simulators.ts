@@ -17,7 +17,16 @@ export interface Simulators {
 
 /** Starts the simulators as a process of their own, on loopback; they end with this one. */
 export async function startSimulators(folder: string, withDevices: boolean): Promise<Simulators> {
-  const child = spawn(process.execPath, [join(root, 'scripts/run.mjs'), 'standins/main.ts', folder, ...(withDevices ? ['devices'] : [])], { stdio: ['pipe', 'pipe', 'inherit'] })
+  const child = spawn(
+    process.execPath,
+    [
+      join(root, 'scripts/run.mjs'),
+      'standins/main.ts',
+      folder,
+      ...(withDevices ? ['devices'] : [])
+    ],
+    { stdio: ['pipe', 'pipe', 'inherit'] }
+  )
   const line = await Promise.race([
     once(createInterface(child.stdout), 'line').then(([text]) => text as string),
     once(child, 'exit').then(([code]) => {

@@ -24,7 +24,11 @@ const YEARS = 5
  * @param folder where one that is made is kept @param names under which the server is asked
  * @throws UsageError for files that are none, or do not belong together
  */
-export async function readCertificate(files: { cert: string; key: string } | null, folder: string, names: readonly string[]): Promise<Certificate> {
+export async function readCertificate(
+  files: { cert: string; key: string } | null,
+  folder: string,
+  names: readonly string[]
+): Promise<Certificate> {
   const of = files ?? { cert: join(folder, 'cert.pem'), key: join(folder, 'key.pem') }
   if (!files && !existsSync(of.cert)) await make(of, folder, names)
   const read = (file: string): string => {
@@ -38,16 +42,36 @@ export async function readCertificate(files: { cert: string; key: string } | nul
   try {
     const { createPrivateKey } = await import('node:crypto')
     const certificate = new X509Certificate(cert)
-    if (!certificate.checkPrivateKey(createPrivateKey(key))) throw new Error('the key is of another certificate')
-    if (Date.parse(certificate.validTo) < Date.now()) process.stderr.write(`The certificate ${of.cert} ended on ${certificate.validTo}; browsers will refuse it.\n`)
-    return { cert, key, fingerprint: certificate.fingerprint256, selfSigned: certificate.issuer === certificate.subject }
+    if (!certificate.checkPrivateKey(createPrivateKey(key)))
+      throw new Error('the key is of another certificate')
+    if (Date.parse(certificate.validTo) < Date.now())
+      process.stderr.write(
+        `The certificate ${of.cert} ended on ${certificate.validTo}; browsers will refuse it.\n`
+      )
+    return {
+      cert,
+      key,
+      fingerprint: certificate.fingerprint256,
+      selfSigned: certificate.issuer === certificate.subject
+    }
   } catch (error) {
-    throw new UsageError(`${of.cert} and ${of.key} are no certificate with its key (PEM): ${(error as Error).message}`, { cause: error })
+    throw new UsageError(
+      `${of.cert} and ${of.key} are no certificate with its key (PEM): ${(error as Error).message}`,
+      { cause: error }
+    )
   }
 }
 
-async function make(of: { cert: string; key: string }, folder: string, names: readonly string[]): Promise<void> {
-  const altNames = names.map((name) => (isIP(name.replace(/^\[|\]$/g, '')) ? { type: 7 as const, ip: name.replace(/^\[|\]$/g, '') } : { type: 2 as const, value: name }))
+async function make(
+  of: { cert: string; key: string },
+  folder: string,
+  names: readonly string[]
+): Promise<void> {
+  const altNames = names.map((name) =>
+    isIP(name.replace(/^\[|\]$/g, ''))
+      ? { type: 7 as const, ip: name.replace(/^\[|\]$/g, '') }
+      : { type: 2 as const, value: name }
+  )
   const now = new Date()
   const { cert, private: key } = await generate([{ name: 'commonName', value: names[0] }], {
     keyType: 'ec',
@@ -69,4 +93,8 @@ async function make(of: { cert: string; key: string }, folder: string, names: re
 
 /** All addresses of this machine, for a server that listens at every one. */
 export const ownAddresses = (): string[] =>
-  Object.values(networkInterfaces()).flatMap((list) => (list ?? []).filter(({ address }) => !address.startsWith('fe80')).map(({ address, family }) => (family === 'IPv6' ? `[${address}]` : address)))
+  Object.values(networkInterfaces()).flatMap((list) =>
+    (list ?? [])
+      .filter(({ address }) => !address.startsWith('fe80'))
+      .map(({ address, family }) => (family === 'IPv6' ? `[${address}]` : address))
+  )

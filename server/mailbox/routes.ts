@@ -3,7 +3,12 @@ import { INSTALLER, allow, type Api } from '../api/route.ts'
 import { notFound } from '../errors.ts'
 
 /** A message, or a part of one: no way leads out of the mailbox. */
-const message = v.object({ '*': v.pipe(v.string(), v.regex(/^(?:[\w-]+(?:\.[\w-]+)*\/?){0,4}$/, 'must be a message of the mailbox')) })
+const message = v.object({
+  '*': v.pipe(
+    v.string(),
+    v.regex(/^(?:[\w-]+(?:\.[\w-]+)*\/?){0,4}$/, 'must be a message of the mailbox')
+  )
+})
 
 /** Hands on to the mailbox stand-in, so that the application can show what has arrived there. */
 export function mailboxRoutes(app: Api, address: string | null): void {
@@ -11,6 +16,9 @@ export function mailboxRoutes(app: Api, address: string | null): void {
     if (!address) throw notFound('a mailbox stand-in')
     const answer = await fetch(new URL(`/messages/${params['*']}`, address))
     if (answer.status === 404) throw notFound('this message')
-    return reply.status(answer.status).type(answer.headers.get('content-type') ?? 'application/json').send(Buffer.from(await answer.arrayBuffer()))
+    return reply
+      .status(answer.status)
+      .type(answer.headers.get('content-type') ?? 'application/json')
+      .send(Buffer.from(await answer.arrayBuffer()))
   })
 }

@@ -25,7 +25,8 @@ export function lookFor({ kind }: Pick<Detection, 'kind'>, through: 'truth' | 'p
 }
 
 /** Cells must be those of the detection. */
-export const gridFor = (d: Detection): Grid => ('cells' in d ? { columns: d.cells[0].length, rows: d.cells.length } : USUAL_GRID)
+export const gridFor = (d: Detection): Grid =>
+  'cells' in d ? { columns: d.cells[0].length, rows: d.cells.length } : USUAL_GRID
 
 /** Raised when what the pictures give changes, by painting or by analysis: what was kept is made anew then. */
 const MADE = 1
@@ -36,7 +37,12 @@ const MADE = 1
  *
  * @param folder where it is kept
  */
-export async function evidenceOf(play: Play, look: Look, grid: Grid, folder: string): Promise<Evidence> {
+export async function evidenceOf(
+  play: Play,
+  look: Look,
+  grid: Grid,
+  folder: string
+): Promise<Evidence> {
   const frames = Math.round(play.script.seconds * play.scene.fps)
   if (look === 'truth') {
     const { width, height, fps } = play.scene
@@ -44,16 +50,29 @@ export async function evidenceOf(play: Play, look: Look, grid: Grid, folder: str
     measures.fresh.fill(1)
     return { tracks: trueTracks(play), measures }
   }
-  const home = join(folder, createHash('sha256').update(JSON.stringify([MADE, play, look, grid])).digest('hex').slice(0, 40))
+  const home = join(
+    folder,
+    createHash('sha256')
+      .update(JSON.stringify([MADE, play, look, grid]))
+      .digest('hex')
+      .slice(0, 40)
+  )
   const kept = await readWalk(play, home)
   if (kept) return kept
-  const made = look === 'measures' ? { tracks: trueTracks(play), measures: await measured(play, grid) } : await analysed(play, grid)
+  const made =
+    look === 'measures'
+      ? { tracks: trueTracks(play), measures: await measured(play, grid) }
+      : await analysed(play, grid)
   await keepWalk(play, made, home)
   return made
 }
 
 /** The pictures of a play as the analysis takes them: small, blue, green and red. Null: none came. */
-function* picturesOf(cv: typeof CV, play: Play, size: { width: number; height: number }): Generator<Uint8Array | null> {
+function* picturesOf(
+  cv: typeof CV,
+  play: Play,
+  size: { width: number; height: number }
+): Generator<Uint8Array | null> {
   const { width, height } = play.scene
   const feed = new Feed(play, makeNodeCanvas)
   const [whole, small, bgr] = [new cv.Mat(height, width, cv.CV_8UC4), new cv.Mat(), new cv.Mat()]

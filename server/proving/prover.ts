@@ -26,28 +26,78 @@ export interface ClipSource {
 }
 
 export type Job =
-  | { what: 'propose'; ask: Omit<Ask, 'stage' | 'painted' | 'inputName'>; ground: Ground | null; inputs: Record<string, string> }
-  | { what: 'judge'; check: Check; ground: Ground | null; clip: ClipSource | null; plan: Plan; actions: Actions; site: Omit<SiteActions, 'hours'> }
+  | {
+      what: 'propose'
+      ask: Omit<Ask, 'stage' | 'painted' | 'inputName'>
+      ground: Ground | null
+      inputs: Record<string, string>
+    }
+  | {
+      what: 'judge'
+      check: Check
+      ground: Ground | null
+      clip: ClipSource | null
+      plan: Plan
+      actions: Actions
+      site: Omit<SiteActions, 'hours'>
+    }
 
 export type Answer<J extends Job = Job> = J extends { what: 'propose' } ? Proposals : Verdict
 
 const [, , folder] = process.argv
 
-const propose = ({ ask, ground, inputs }: Extract<Job, { what: 'propose' }>): Proposals => proposeChecks({ ...ask, stage: ground && stageOf(ground), painted: ground?.painted ?? false, inputName: (id) => inputs[id] ?? id })
+const propose = ({ ask, ground, inputs }: Extract<Job, { what: 'propose' }>): Proposals =>
+  proposeChecks({
+    ...ask,
+    stage: ground && stageOf(ground),
+    painted: ground?.painted ?? false,
+    inputName: (id) => inputs[id] ?? id
+  })
 
-async function prove({ check, ground, clip, plan, actions, site }: Extract<Job, { what: 'judge' }>): Promise<Verdict> {
+async function prove({
+  check,
+  ground,
+  clip,
+  plan,
+  actions,
+  site
+}: Extract<Job, { what: 'judge' }>): Promise<Verdict> {
   const [camera] = plan.cameras
   const detection = camera.detections.find(({ id }) => id === check.detection)
-  const follows = { actions, site: { ...site, hours: new EndpointHours(plan.schedules, plan.timeZone, plan.position) } }
+  const follows = {
+    actions,
+    site: { ...site, hours: new EndpointHours(plan.schedules, plan.timeZone, plan.position) }
+  }
   if (clip) {
     const tracks = readMot(await readFile(clip.tracks, 'utf8'), clip.fps, clip)
-    const evidence: Evidence = { tracks: { ...tracks, faces: readFaces(await readFile(clip.faces, 'utf8'), clip) }, measures: readMeasures(await readFile(clip.measures)) }
-    return judge(check, evidence, { setting: { plan, camera, fps: clip.fps, start: clip.start, inputs: clip.inputs }, follows })
+    const evidence: Evidence = {
+      tracks: { ...tracks, faces: readFaces(await readFile(clip.faces, 'utf8'), clip) },
+      measures: readMeasures(await readFile(clip.measures))
+    }
+    return judge(check, evidence, {
+      setting: { plan, camera, fps: clip.fps, start: clip.start, inputs: clip.inputs },
+      follows
+    })
   }
-  if (check.by.how !== 'walk' || !ground || !detection) throw new Error('there is nothing to walk on')
+  if (check.by.how !== 'walk' || !ground || !detection)
+    throw new Error('there is nothing to walk on')
   const play = playOf(ground.scene, check.by.walk)
-  const evidence = await evidenceOf(play, lookFor(detection, check.by.through), gridFor(detection), folder)
-  return judge(check, evidence, { setting: { plan, camera, fps: play.scene.fps, start: check.at, inputs: armInputsOf(play, check.at) }, follows })
+  const evidence = await evidenceOf(
+    play,
+    lookFor(detection, check.by.through),
+    gridFor(detection),
+    folder
+  )
+  return judge(check, evidence, {
+    setting: {
+      plan,
+      camera,
+      fps: play.scene.fps,
+      start: check.at,
+      inputs: armInputsOf(play, check.at)
+    },
+    follows
+  })
 }
 
 process.on('message', ({ id, job }: { id: number; job: Job }) => {

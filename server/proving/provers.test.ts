@@ -22,24 +22,42 @@ afterAll(async () => {
 /** What a contact input asks for is proposed at once. */
 const job = (id: string): Job => ({
   what: 'propose',
-  ask: { detection: parseWith(DetectionSchema, { id, name: 'Door', kind: 'contact', input: 'door' }), ignore: [], actions: NO_ACTIONS, endpoints: [], site: { timeZone: 'UTC', position: undefined, schedules: [] }, from: 0 },
+  ask: {
+    detection: parseWith(DetectionSchema, { id, name: 'Door', kind: 'contact', input: 'door' }),
+    ignore: [],
+    actions: NO_ACTIONS,
+    endpoints: [],
+    site: { timeZone: 'UTC', position: undefined, schedules: [] },
+    from: 0
+  },
   ground: null,
   inputs: { door: 'Door' }
 })
 
 /** Processes that this one has started and that still run. Source: proc(5), stat: the state is field 3, the parent field 4. */
 const children = (): number[] =>
-  readdirSync('/proc').filter((name) => /^\d+$/.test(name)).flatMap((pid) => {
-    try {
-      const [state, parent] = readFileSync(`/proc/${pid}/stat`, 'utf8').replace(/^.*\) /s, '').split(' ')
-      return Number(parent) === process.pid && state !== 'Z' && readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(folder) ? [Number(pid)] : []
-    } catch {
-      return []
-    }
-  })
+  readdirSync('/proc')
+    .filter((name) => /^\d+$/.test(name))
+    .flatMap((pid) => {
+      try {
+        const [state, parent] = readFileSync(`/proc/${pid}/stat`, 'utf8')
+          .replace(/^.*\) /s, '')
+          .split(' ')
+        return Number(parent) === process.pid &&
+          state !== 'Z' &&
+          readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(folder)
+          ? [Number(pid)]
+          : []
+      } catch {
+        return []
+      }
+    })
 
 test('a process that dies takes its own work with it, and nothing else; none is left when it is over', async () => {
-  expect(await provers.ask(job('one'))).toMatchObject({ checks: expect.any(Array), gaps: expect.any(Array) })
+  expect(await provers.ask(job('one'))).toMatchObject({
+    checks: expect.any(Array),
+    gaps: expect.any(Array)
+  })
   const before = children()
   expect(before).toHaveLength(1)
   // Held, so that it has not answered before it dies.

@@ -34,7 +34,12 @@ export class Provers {
   ask<J extends Job>(job: J): Promise<Answer<J>> {
     return new Promise((resolve, reject) => {
       if (this.closed) return reject(new Error('the server is closing'))
-      this.waiting.push({ id: this.nextId++, job, resolve: resolve as (answer: Answer) => void, reject })
+      this.waiting.push({
+        id: this.nextId++,
+        job,
+        resolve: resolve as (answer: Answer) => void,
+        reject
+      })
       this.next()
     })
   }
@@ -47,7 +52,9 @@ export class Provers {
   private next(): void {
     clearTimeout(this.idle)
     while (this.waiting.length) {
-      const free = [...this.busy].find(([, job]) => job === null)?.[0] ?? (this.busy.size < this.most ? this.start() : null)
+      const free =
+        [...this.busy].find(([, job]) => job === null)?.[0] ??
+        (this.busy.size < this.most ? this.start() : null)
       if (!free) return
       const job = this.waiting.shift()!
       this.busy.set(free, job)
@@ -61,7 +68,12 @@ export class Provers {
   }
 
   private start(): ChildProcess {
-    const prover = fork(fileURLToPath(new URL('./prover.mjs', import.meta.url)), [this.folder], { serialization: 'advanced', execArgv: [], stdio: ['ignore', 'ignore', 'inherit', 'ipc'], env: { ...process.env, ...KEEPS_MEMORY } })
+    const prover = fork(fileURLToPath(new URL('./prover.mjs', import.meta.url)), [this.folder], {
+      serialization: 'advanced',
+      execArgv: [],
+      stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
+      env: { ...process.env, ...KEEPS_MEMORY }
+    })
     prover.unref()
     prover.channel?.unref()
     this.busy.set(prover, null)
@@ -81,7 +93,9 @@ export class Provers {
       this.next()
     })
     prover.on('error', failed)
-    prover.on('exit', (code, signal) => failed(new Error(`a proving process ended with ${signal ?? `code ${code}`}`)))
+    prover.on('exit', (code, signal) =>
+      failed(new Error(`a proving process ended with ${signal ?? `code ${code}`}`))
+    )
     return prover
   }
 

@@ -8,28 +8,53 @@ beforeAll(async () => {
 afterAll(() => t.close())
 
 const view = async () => (await t.ask('GET', '/api/proving')).body
-const checksOf = async (detection: string) => (await view()).checks.filter((c: any) => c.check.detection === detection)
+const checksOf = async (detection: string) =>
+  (await view()).checks.filter((c: any) => c.check.detection === detection)
 /** Those that need no pictures to be painted. */
-const quick = async (...detections: string[]) => (await Promise.all(detections.map(checksOf))).flat().filter((c: any) => c.check.by.through === 'truth').map((c: any) => ({ camera: c.camera, check: c.check.id }))
-const finished = (id: number, state = 'finished') => eventually(async () => { const { body } = await t.ask('GET', `/api/proving/runs/${id}`); return body.state === state && body }, 60)
+const quick = async (...detections: string[]) =>
+  (await Promise.all(detections.map(checksOf)))
+    .flat()
+    .filter((c: any) => c.check.by.through === 'truth')
+    .map((c: any) => ({ camera: c.camera, check: c.check.id }))
+const finished = (id: number, state = 'finished') =>
+  eventually(async () => {
+    const { body } = await t.ask('GET', `/api/proving/runs/${id}`)
+    return body.state === state && body
+  }, 60)
 async function run(checks: unknown[]): Promise<any> {
   const { status, body } = await t.ask('POST', '/api/proving/runs', { checks })
   expect(status).toBe(201)
   return finished(body.id)
 }
 async function edit(camera: string, id: string, change: object): Promise<void> {
-  const kept = (await t.ask('GET', `/api/cameras/${camera}`)).body.detections.find((d: any) => d.detection.id === id)
-  expect((await t.ask('PUT', `/api/cameras/${camera}/detections/${id}`, { detection: { ...kept.detection, ...change }, position: kept.position, version: kept.version })).status).toBe(200)
+  const kept = (await t.ask('GET', `/api/cameras/${camera}`)).body.detections.find(
+    (d: any) => d.detection.id === id
+  )
+  expect(
+    (
+      await t.ask('PUT', `/api/cameras/${camera}/detections/${id}`, {
+        detection: { ...kept.detection, ...change },
+        position: kept.position,
+        version: kept.version
+      })
+    ).status
+  ).toBe(200)
 }
 const readiness = async (camera: string) => {
   const { body } = await t.ask('GET', '/api/readiness')
-  return { proven: body.cameras.find((c: any) => c.id === camera).notches.proven, findings: body.findings.filter((f: any) => f.camera === camera && f.notch === 'proven') }
+  return {
+    proven: body.cameras.find((c: any) => c.id === camera).notches.proven,
+    findings: body.findings.filter((f: any) => f.camera === camera && f.notch === 'proven')
+  }
 }
 
 test('before: nothing is kept, every detection is said to be without a check', async () => {
   expect((await view()).checks).toEqual([])
   expect((await t.ask('POST', '/api/proving/runs', {})).status).toBe(404)
-  expect(await readiness('slipway')).toMatchObject({ proven: 'empty', findings: [{ code: 'never-proven', sentence: expect.stringContaining('it has no check yet') }] })
+  expect(await readiness('slipway')).toMatchObject({
+    proven: 'empty',
+    findings: [{ code: 'never-proven', sentence: expect.stringContaining('it has no check yet') }]
+  })
 })
 
 test('the demo site is proposed at least a hundred checks; all are kept at once', async () => {
@@ -37,8 +62,13 @@ test('the demo site is proposed at least a hundred checks; all are kept at once'
   const { checks, proposals, coverage } = await view()
   expect(proposals).toEqual([])
   expect(checks.length).toBeGreaterThanOrEqual(100)
-  expect(coverage.find((c: any) => c.detection === 'waiting-room-door').gates).toEqual(expect.arrayContaining([expect.objectContaining({ about: 'armed', inside: 2, outside: 2 })]))
-  expect(await readiness('slipway')).toMatchObject({ proven: 'empty', findings: [{ sentence: 'No check of Quay edge has ever been run.', mend: { does: 'prove' } }] })
+  expect(coverage.find((c: any) => c.detection === 'waiting-room-door').gates).toEqual(
+    expect.arrayContaining([expect.objectContaining({ about: 'armed', inside: 2, outside: 2 })])
+  )
+  expect(await readiness('slipway')).toMatchObject({
+    proven: 'empty',
+    findings: [{ sentence: 'No check of Quay edge has ever been run.', mend: { does: 'prove' } }]
+  })
 })
 
 test('run: what came of each, the score, the notch; painted pictures where the kind needs them', async () => {
@@ -50,37 +80,75 @@ test('run: what came of each, the score, the notch; painted pictures where the k
   const failed = (await view()).checks.filter((c: any) => c.last && !c.last.passed)
   expect(failed.map((c: any) => c.check.about)).toEqual(['outputs', 'outputs', 'outputs'])
   for (const c of failed) expect(c.last.sentence).toContain('no device has this output')
-  expect(done).toMatchObject({ asked: asked.length, done: asked.length, passed: asked.length - 3, failed: 3, better: [], worse: [] })
+  expect(done).toMatchObject({
+    asked: asked.length,
+    done: asked.length,
+    passed: asked.length - 3,
+    failed: 3,
+    better: [],
+    worse: []
+  })
   const now = await view()
   expect(now.totals).toMatchObject({ recall: 1, precision: 1, f1: 1 })
-  expect((await t.ask('GET', `/api/cameras/workshop-yard/checks/${covered.check}/result`)).body.verdict).toMatchObject({ seen: [{ kind: 'tamper', cause: 'covered' }], outcome: 'passed' })
-  expect(await readiness('slipway')).toMatchObject({ proven: 'failed', findings: [{ code: 'check-failed', sentence: expect.stringContaining('Quay edge did not do what 2 checks of it expected') }] })
+  expect(
+    (await t.ask('GET', `/api/cameras/workshop-yard/checks/${covered.check}/result`)).body.verdict
+  ).toMatchObject({ seen: [{ kind: 'tamper', cause: 'covered' }], outcome: 'passed' })
+  expect(await readiness('slipway')).toMatchObject({
+    proven: 'failed',
+    findings: [
+      {
+        code: 'check-failed',
+        sentence: expect.stringContaining('Quay edge did not do what 2 checks of it expected')
+      }
+    ]
+  })
   // Without them it is proven.
-  for (const c of failed) expect((await t.ask('DELETE', `/api/cameras/${c.camera}/checks/${c.check.id}?version=${c.version}`)).status).toBe(200)
+  for (const c of failed)
+    expect(
+      (await t.ask('DELETE', `/api/cameras/${c.camera}/checks/${c.check.id}?version=${c.version}`))
+        .status
+    ).toBe(200)
   expect(await readiness('slipway')).toMatchObject({ proven: 'done', findings: [] })
 })
 
 test('a changed setting: its proofs are out of date; run again, what got worse and since which change; mended, what got better', async () => {
   await edit('slipway', 'quay-edge', { direction: 'rightToLeft' })
-  expect((await checksOf('quay-edge')).filter((c: any) => c.last).every((c: any) => !c.last.current)).toBe(true)
-  expect((await readiness('slipway')).findings).toMatchObject([{ code: 'never-proven', sentence: expect.stringContaining('was changed since') }])
+  expect(
+    (await checksOf('quay-edge')).filter((c: any) => c.last).every((c: any) => !c.last.current)
+  ).toBe(true)
+  expect((await readiness('slipway')).findings).toMatchObject([
+    { code: 'never-proven', sentence: expect.stringContaining('was changed since') }
+  ])
   const worse = await run(await quick('quay-edge'))
   const turned = worse.worse.find((x: any) => x.check === 'quay-edge.direction.leftToRight')
   expect(turned).toMatchObject({ name: 'From Water to Land', since: [{ label: 'Edit Quay edge' }] })
   expect(worse.failed).toBeGreaterThan(3)
-  expect(await readiness('slipway')).toMatchObject({ proven: 'failed', findings: [{ code: 'check-failed', severity: 'blocking' }] })
+  expect(await readiness('slipway')).toMatchObject({
+    proven: 'failed',
+    findings: [{ code: 'check-failed', severity: 'blocking' }]
+  })
   // Once they have been worked out anew, the settings as they are would propose others.
-  const { proposals } = await eventually(async () => { const now = await view(); if (now.unasked) await t.ask('POST', '/api/proving/propose'); return now.proposing + now.unasked === 0 && now })
-  expect(proposals.some((p: any) => p.check.detection === 'quay-edge' && p.replaces !== null)).toBe(true)
+  const { proposals } = await eventually(async () => {
+    const now = await view()
+    if (now.unasked) await t.ask('POST', '/api/proving/propose')
+    return now.proposing + now.unasked === 0 && now
+  })
+  expect(proposals.some((p: any) => p.check.detection === 'quay-edge' && p.replaces !== null)).toBe(
+    true
+  )
   await edit('slipway', 'quay-edge', { direction: 'leftToRight' })
   const better = await run(await quick('quay-edge'))
-  expect(better.better.map((x: any) => x.check).sort()).toEqual(worse.worse.map((x: any) => x.check).sort())
+  expect(better.better.map((x: any) => x.check).sort()).toEqual(
+    worse.worse.map((x: any) => x.check).sort()
+  )
   expect(better.failed).toBe(0)
 })
 
 test('two runs that are asked for at the same moment: one; looking alone starts no process', async () => {
   const checks = await quick('quay-edge')
-  const answers = await Promise.all([1, 2, 3].map(() => t.ask('POST', '/api/proving/runs', { checks })))
+  const answers = await Promise.all(
+    [1, 2, 3].map(() => t.ask('POST', '/api/proving/runs', { checks }))
+  )
   expect(answers.map((a) => a.status).sort()).toEqual([201, 409, 409])
   await finished(answers.find((a) => a.status === 201)!.body.id)
   await t.restart()
@@ -90,35 +158,98 @@ test('two runs that are asked for at the same moment: one; looking alone starts 
 })
 
 test('stopped, the server ended in between, gone on with: every check is run once', async () => {
-  const asked = [...(await quick('path-crossing', 'ticket-window')), { camera: 'workshop-yard', check: 'yard-care.cause.moved' }, { camera: 'workshop-yard', check: 'yard-care.nuisance.storm' }]
+  const asked = [
+    ...(await quick('path-crossing', 'ticket-window')),
+    { camera: 'workshop-yard', check: 'yard-care.cause.moved' },
+    { camera: 'workshop-yard', check: 'yard-care.nuisance.storm' }
+  ]
   const { body: begun } = await t.ask('POST', '/api/proving/runs', { checks: asked })
-  expect((await t.ask('POST', '/api/proving/runs', { checks: asked })).body).toMatchObject({ code: 'busy' })
-  expect((await t.ask('POST', `/api/proving/runs/${begun.id}/stop`)).body).toMatchObject({ state: 'stopped' })
+  expect((await t.ask('POST', '/api/proving/runs', { checks: asked })).body).toMatchObject({
+    code: 'busy'
+  })
+  expect((await t.ask('POST', `/api/proving/runs/${begun.id}/stop`)).body).toMatchObject({
+    state: 'stopped'
+  })
   await t.restart()
   const { body: stopped } = await t.ask('GET', `/api/proving/runs/${begun.id}`)
   expect(stopped.done).toBeLessThan(asked.length)
   expect((await t.ask('POST', `/api/proving/runs/${begun.id}/go-on`)).status).toBe(200)
   expect(await finished(begun.id)).toMatchObject({ done: asked.length })
   expect((await t.ask('POST', `/api/proving/runs/${begun.id}/go-on`)).status).toBe(409)
-  const [{ n }] = await t.database.rows<{ n: number }>('SELECT COUNT(*) AS n FROM proof_result WHERE run_id = ?', [begun.id])
+  const [{ n }] = await t.database.rows<{ n: number }>(
+    'SELECT COUNT(*) AS n FROM proof_result WHERE run_id = ?',
+    [begun.id]
+  )
   expect(n).toBe(asked.length)
 })
 
 test('a check of one’s own, on a clip; what is wrong is refused with its place; two windows', async () => {
   const path = '/api/cameras/quay-path/checks/own-1'
-  const walk = { seconds: 10, actors: [{ kind: 'child', way: [[-3, 12], [3, 12]] }] }
-  const check = { id: 'own-1', detection: 'path-crossing', name: 'A child across the path', about: 'passes', side: 'inside', by: { how: 'walk', walk }, at: Date.parse('2026-11-26T12:00:00Z'), expect: { what: 'trigger', from: 0, to: 10 } }
-  const refused = async (change: object) => (await t.ask('PUT', path, { version: 0, check: { ...check, ...change } })).body.message
-  expect(await refused({ expect: { what: 'trigger', from: 5, to: 2 } })).toContain('to must not be before from')
-  expect(await refused({ detection: 'nobody' })).toBe('$.check.detection: names "nobody", and the camera has no such detection')
-  expect(await refused({ by: { how: 'walk', walk: { seconds: 10, actors: [{ kind: 'ghost', way: [[0, 1], [0, 2]] }] } } })).toContain('$.check.by.walk.actors[0].kind: is "ghost"; must be one of adult, child')
+  const walk = {
+    seconds: 10,
+    actors: [
+      {
+        kind: 'child',
+        way: [
+          [-3, 12],
+          [3, 12]
+        ]
+      }
+    ]
+  }
+  const check = {
+    id: 'own-1',
+    detection: 'path-crossing',
+    name: 'A child across the path',
+    about: 'passes',
+    side: 'inside',
+    by: { how: 'walk', walk },
+    at: Date.parse('2026-11-26T12:00:00Z'),
+    expect: { what: 'trigger', from: 0, to: 10 }
+  }
+  const refused = async (change: object) =>
+    (await t.ask('PUT', path, { version: 0, check: { ...check, ...change } })).body.message
+  expect(await refused({ expect: { what: 'trigger', from: 5, to: 2 } })).toContain(
+    'to must not be before from'
+  )
+  expect(await refused({ detection: 'nobody' })).toBe(
+    '$.check.detection: names "nobody", and the camera has no such detection'
+  )
+  expect(
+    await refused({
+      by: {
+        how: 'walk',
+        walk: {
+          seconds: 10,
+          actors: [
+            {
+              kind: 'ghost',
+              way: [
+                [0, 1],
+                [0, 2]
+              ]
+            }
+          ]
+        }
+      }
+    })
+  ).toContain('$.check.by.walk.actors[0].kind: is "ghost"; must be one of adult, child')
   expect((await t.ask('PUT', path, { version: 0, check })).status).toBe(200)
-  expect((await t.ask('PUT', path, { version: 0, check })).body).toMatchObject({ code: 'conflict', current: { version: 1 } })
+  expect((await t.ask('PUT', path, { version: 0, check })).body).toMatchObject({
+    code: 'conflict',
+    current: { version: 1 }
+  })
   expect(await run([{ camera: 'quay-path', check: 'own-1' }])).toMatchObject({ passed: 1 })
   const { body: gone } = await t.ask('DELETE', `${path}?version=1`)
   expect((await checksOf('path-crossing')).some((c: any) => c.check.id === 'own-1')).toBe(false)
   expect((await t.ask('PUT', path, { version: gone.version, check })).status).toBe(200)
   const person = { ...check, id: 'own-2', by: { how: 'person', words: 'Walk across', seconds: 60 } }
   await t.ask('PUT', '/api/cameras/quay-path/checks/own-2', { version: 0, check: person })
-  expect((await t.ask('POST', '/api/proving/runs', { checks: [{ camera: 'quay-path', check: 'own-2' }] })).body.message).toContain('needs a person on site')
+  expect(
+    (
+      await t.ask('POST', '/api/proving/runs', {
+        checks: [{ camera: 'quay-path', check: 'own-2' }]
+      })
+    ).body.message
+  ).toContain('needs a person on site')
 })

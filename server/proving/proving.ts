@@ -7,8 +7,20 @@ import { parseWith, type Detection, type Plan } from '../../core/formats/plan.ts
 import type { Verdict } from '../../core/proving/judge.ts'
 import { totals } from '../../core/proving/judge.ts'
 import type { Proposals } from '../../core/proving/propose.ts'
-import { coverageOf, isSameCheck, proofOf, settingsText, type Proof } from '../../core/proving/standing.ts'
-import type { KeptCheck, NamedCheck, ProofRunView, ProvingView, Turn } from '../../core/proving/views.ts'
+import {
+  coverageOf,
+  isSameCheck,
+  proofOf,
+  settingsText,
+  type Proof
+} from '../../core/proving/standing.ts'
+import type {
+  KeptCheck,
+  NamedCheck,
+  ProofRunView,
+  ProvingView,
+  Turn
+} from '../../core/proving/views.ts'
 import { measureScene } from '../../core/scene/marks.ts'
 import { readContext, type ActionsContext } from '../alarms/context.ts'
 import type { Clips } from '../clips/clips.ts'
@@ -18,7 +30,23 @@ import { readAllDetections } from '../detections/rows.ts'
 import { busy, notFound } from '../errors.ts'
 import type { Author } from '../history/rows.ts'
 import { readCameras, readSite } from '../sites/rows.ts'
-import { editsBetween, insertResult, insertRun, lastResults, lastRun, readChecks, readRefused, readRun, resultsBefore, resultsOfRun, saveCheck, setRunState, stopRunsLeftRunning, type StoredCheck, type StoredRun } from './rows.ts'
+import {
+  editsBetween,
+  insertResult,
+  insertRun,
+  lastResults,
+  lastRun,
+  readChecks,
+  readRefused,
+  readRun,
+  resultsBefore,
+  resultsOfRun,
+  saveCheck,
+  setRunState,
+  stopRunsLeftRunning,
+  type StoredCheck,
+  type StoredRun
+} from './rows.ts'
 import { groundOf, type Ground } from './stage.ts'
 import type { Provers } from './provers.ts'
 import type { ClipSource } from './prover.ts'
@@ -40,7 +68,10 @@ interface Scenery {
 }
 
 /** What is known of the proposals for one state of a detection's settings. */
-type Proposed = { state: 'asked'; done: Promise<void> } | { state: 'known'; found: Proposals } | { state: 'failed'; times: number; again: number }
+type Proposed =
+  | { state: 'asked'; done: Promise<void> }
+  | { state: 'known'; found: Proposals }
+  | { state: 'failed'; times: number; again: number }
 
 /** What failed is asked for again after this, then after twice as long each time, and no more after so many times. */
 const FAILED_AGAIN_MS = 30_000
@@ -66,7 +97,10 @@ function byWalk(checks: readonly StoredCheck[]): StoredCheck[][] {
   const groups = new Map<string, StoredCheck[]>()
   for (const one of checks) {
     const { by } = one.check
-    const key = by.how === 'walk' ? `${one.camera} ${JSON.stringify(by.walk)}` : `${one.camera} ${one.check.id}`
+    const key =
+      by.how === 'walk'
+        ? `${one.camera} ${JSON.stringify(by.walk)}`
+        : `${one.camera} ${one.check.id}`
     groups.set(key, [...(groups.get(key) ?? []), one])
   }
   return [...groups.values()]
@@ -113,18 +147,47 @@ export class Proving {
       places.set(id, {
         id,
         ground: groundOf(world, pose),
-        plan: { format: 'wardoptic-plan/1', timeZone: site.timeZone, ...(site.position && { position: site.position }), schedules: context.schedules, cameras: [{ ...camera, ...(pose && { scene: pose }), ignore: scene.ignore, detections: own.map((d) => d.detection) }] },
+        plan: {
+          format: 'wardoptic-plan/1',
+          timeZone: site.timeZone,
+          ...(site.position && { position: site.position }),
+          schedules: context.schedules,
+          cameras: [
+            {
+              ...camera,
+              ...(pose && { scene: pose }),
+              ignore: scene.ignore,
+              detections: own.map((d) => d.detection)
+            }
+          ]
+        },
         actions: new Map(own.map((d) => [d.detection.id, d.actions.actions]))
       })
     }
-    return { site, context, endpoints: [...context.actions.endpoints], places, detections: all.map(({ camera, detection }) => ({ camera, detection })) }
+    return {
+      site,
+      context,
+      endpoints: [...context.actions.endpoints],
+      places,
+      detections: all.map(({ camera, detection }) => ({ camera, detection }))
+    }
   }
 
   private settingsOf(check: Check, place: Place, endpoints: readonly Endpoint[]): string {
     const [camera] = place.plan.cameras
     const detection = camera.detections.find(({ id }) => id === check.detection)
     if (!detection) return ''
-    return createHash('sha256').update(settingsText(check, { detection, plan: place.plan, camera, actions: place.actions.get(detection.id) ?? NO_ACTIONS, endpoints })).digest('hex')
+    return createHash('sha256')
+      .update(
+        settingsText(check, {
+          detection,
+          plan: place.plan,
+          camera,
+          actions: place.actions.get(detection.id) ?? NO_ACTIONS,
+          endpoints
+        })
+      )
+      .digest('hex')
   }
 
   /**
@@ -133,13 +196,31 @@ export class Proving {
    * @param mayAsk whether it is asked for where it is not known, in a process of its own
    * @returns 'asked': it is being worked out; 'unknown': nobody has asked for it
    */
-  private proposalsFor(place: Place, detection: Detection, { site, context, endpoints }: Scenery, mayAsk: boolean): Proposals | 'asked' | 'unknown' {
+  private proposalsFor(
+    place: Place,
+    detection: Detection,
+    { site, context, endpoints }: Scenery,
+    mayAsk: boolean
+  ): Proposals | 'asked' | 'unknown' {
     const from = Math.floor(Date.now() / DAY) * DAY
     const [camera] = place.plan.cameras
     const actions = place.actions.get(detection.id) ?? NO_ACTIONS
-    const ask = { detection, ignore: camera.ignore, actions, endpoints, site: { timeZone: site.timeZone, position: site.position ?? undefined, schedules: context.schedules }, from }
+    const ask = {
+      detection,
+      ignore: camera.ignore,
+      actions,
+      endpoints,
+      site: {
+        timeZone: site.timeZone,
+        position: site.position ?? undefined,
+        schedules: context.schedules
+      },
+      from
+    }
     const inputs = Object.fromEntries(site.inputs.map(({ id, name }) => [id, name]))
-    const key = createHash('sha256').update(JSON.stringify([ask, place.ground, inputs, camera.ignore])).digest('hex')
+    const key = createHash('sha256')
+      .update(JSON.stringify([ask, place.ground, inputs, camera.ignore]))
+      .digest('hex')
     const known = this.proposed.get(key)
     if (known?.state === 'known') {
       // What was asked for last is forgotten last.
@@ -154,7 +235,11 @@ export class Proving {
     const done = this.provers.ask({ what: 'propose', ask, ground: place.ground, inputs }).then(
       (found) => this.remember(key, { state: 'known', found }),
       (error: unknown) => {
-        this.remember(key, { state: 'failed', times: times + 1, again: Date.now() + FAILED_AGAIN_MS * 2 ** times })
+        this.remember(key, {
+          state: 'failed',
+          times: times + 1,
+          again: Date.now() + FAILED_AGAIN_MS * 2 ** times
+        })
         this.log(error)
       }
     )
@@ -175,11 +260,30 @@ export class Proving {
   async read(mayAsk = false): Promise<ProvingView> {
     const scenery = await this.scenery()
     const { site, places, endpoints } = scenery
-    const [checks, refused, results, last] = await Promise.all([readChecks(this.database, site.id), readRefused(this.database, site.id), lastResults(this.database, site.id), lastRun(this.database, site.id)])
+    const [checks, refused, results, last] = await Promise.all([
+      readChecks(this.database, site.id),
+      readRefused(this.database, site.id),
+      lastResults(this.database, site.id),
+      lastRun(this.database, site.id)
+    ])
     const resultOf = new Map(results.map((r) => [`${r.camera} ${r.check}`, r]))
     const kept = checks.map(({ camera, check, version, changedAt }): KeptCheck => {
       const r = resultOf.get(`${camera} ${check.id}`)
-      return { camera, check, version, changedAt, last: r ? { run: r.run, passed: r.passed, current: r.settings === this.settingsOf(check, places.get(camera)!, endpoints), sentence: r.sentence, at: r.at } : null }
+      return {
+        camera,
+        check,
+        version,
+        changedAt,
+        last: r
+          ? {
+              run: r.run,
+              passed: r.passed,
+              current: r.settings === this.settingsOf(check, places.get(camera)!, endpoints),
+              sentence: r.sentence,
+              at: r.at
+            }
+          : null
+      }
     })
     const byId = new Map(checks.map((c) => [`${c.camera} ${c.check.id}`, c]))
     const proposals: ProvingView['proposals'] = []
@@ -194,28 +298,74 @@ export class Proving {
       const found = typeof proposed === 'string' ? null : proposed
       for (const check of found?.checks ?? []) {
         const stored = byId.get(`${camera} ${check.id}`)
-        if (refused.has(`${camera} ${check.id}`) || (stored && isSameCheck(stored.check, check, site.timeZone))) continue
+        if (
+          refused.has(`${camera} ${check.id}`) ||
+          (stored && isSameCheck(stored.check, check, site.timeZone))
+        )
+          continue
         proposals.push({ camera, check, replaces: stored?.version ?? null })
       }
       for (const gap of found?.gaps ?? []) gaps.push({ camera, detection: detection.id, ...gap })
-      coverage.push({ camera, detection: detection.id, gates: coverageOf(checks.filter((c) => c.camera === camera && c.check.detection === detection.id).map((c) => c.check), found?.gaps ?? []) })
+      coverage.push({
+        camera,
+        detection: detection.id,
+        gates: coverageOf(
+          checks
+            .filter((c) => c.camera === camera && c.check.detection === detection.id)
+            .map((c) => c.check),
+          found?.gaps ?? []
+        )
+      })
     }
-    const current = kept.flatMap(({ camera, check, last: l }) => (l?.current ? [resultOf.get(`${camera} ${check.id}`)!] : []))
-    return { checks: kept, proposals, proposing, unasked, gaps, coverage, totals: current.length ? totals(current) : null, run: last && (await this.viewOf(last, site.id, checks)), scenes: Object.fromEntries([...places].flatMap(([id, { ground }]) => (ground ? [[id, ground]] : []))) }
+    const current = kept.flatMap(({ camera, check, last: l }) =>
+      l?.current ? [resultOf.get(`${camera} ${check.id}`)!] : []
+    )
+    return {
+      checks: kept,
+      proposals,
+      proposing,
+      unasked,
+      gaps,
+      coverage,
+      totals: current.length ? totals(current) : null,
+      run: last && (await this.viewOf(last, site.id, checks)),
+      scenes: Object.fromEntries(
+        [...places].flatMap(([id, { ground }]) => (ground ? [[id, ground]] : []))
+      )
+    }
   }
 
   /** How far each detection is proven, by camera and detection. */
   async proofs(): Promise<Map<string, Proof>> {
     const scenery = await this.scenery()
-    const [checks, results] = await Promise.all([readChecks(this.database, scenery.site.id), lastResults(this.database, scenery.site.id)])
+    const [checks, results] = await Promise.all([
+      readChecks(this.database, scenery.site.id),
+      lastResults(this.database, scenery.site.id)
+    ])
     const resultOf = new Map(results.map((r) => [`${r.camera} ${r.check}`, r]))
     return new Map(
       scenery.detections.map(({ camera, detection }) => {
-        const own = checks.filter((c) => c.camera === camera && c.check.detection === detection.id).map((c) => c.check)
-        const found = new Map(own.flatMap((check) => {
-          const r = resultOf.get(`${camera} ${check.id}`)
-          return r ? [[check.id, { passed: r.passed, current: r.settings === this.settingsOf(check, scenery.places.get(camera)!, scenery.endpoints) }] as const] : []
-        }))
+        const own = checks
+          .filter((c) => c.camera === camera && c.check.detection === detection.id)
+          .map((c) => c.check)
+        const found = new Map(
+          own.flatMap((check) => {
+            const r = resultOf.get(`${camera} ${check.id}`)
+            return r
+              ? [
+                  [
+                    check.id,
+                    {
+                      passed: r.passed,
+                      current:
+                        r.settings ===
+                        this.settingsOf(check, scenery.places.get(camera)!, scenery.endpoints)
+                    }
+                  ] as const
+                ]
+              : []
+          })
+        )
         return [`${camera} ${detection.id}`, proofOf(own, found)]
       })
     )
@@ -225,13 +375,20 @@ export class Proving {
   async take(named: readonly NamedCheck[] | undefined): Promise<number> {
     let view = await this.read(true)
     while (view.proposing > 0) {
-      await Promise.all([...this.proposed.values()].flatMap((p) => (p.state === 'asked' ? p.done : [])))
+      await Promise.all(
+        [...this.proposed.values()].flatMap((p) => (p.state === 'asked' ? p.done : []))
+      )
       view = await this.read(true)
     }
-    const wanted = named ? view.proposals.filter((p) => named.some((n) => n.camera === p.camera && n.check === p.check.id)) : view.proposals
+    const wanted = named
+      ? view.proposals.filter((p) =>
+          named.some((n) => n.camera === p.camera && n.check === p.check.id)
+        )
+      : view.proposals
     if (named && !wanted.length) throw notFound('what was proposed')
     await this.database.transaction(async (sql) => {
-      for (const { camera, check, replaces } of wanted) await saveCheck(sql, camera, check, replaces ?? 0, Date.now())
+      for (const { camera, check, replaces } of wanted)
+        await saveCheck(sql, camera, check, replaces ?? 0, Date.now())
     })
     return wanted.length
   }
@@ -245,7 +402,8 @@ export class Proving {
 
   /** One run at a time: also two that are asked for at the same moment. */
   private async alone<T>(begin: () => Promise<T>): Promise<T> {
-    if (this.running.size || this.starting) throw busy('checks are being run already; stop that run first')
+    if (this.running.size || this.starting)
+      throw busy('checks are being run already; stop that run first')
     this.starting = true
     try {
       return await begin()
@@ -254,9 +412,17 @@ export class Proving {
     }
   }
 
-  private async startNow(siteId: string, named: readonly NamedCheck[] | undefined, by: Author): Promise<ProofRunView> {
+  private async startNow(
+    siteId: string,
+    named: readonly NamedCheck[] | undefined,
+    by: Author
+  ): Promise<ProofRunView> {
     const checks = await readChecks(this.database, siteId)
-    const wanted = checks.filter((c) => (named ? named.some((n) => n.camera === c.camera && n.check === c.check.id) : c.check.by.how !== 'person'))
+    const wanted = checks.filter((c) =>
+      named
+        ? named.some((n) => n.camera === c.camera && n.check === c.check.id)
+        : c.check.by.how !== 'person'
+    )
     if (!wanted.length) throw notFound(named ? 'a check of these' : 'a check that can be run here')
     const person = wanted.find((c) => c.check.by.how === 'person')
     if (person) throw busy(`${person.check.name} needs a person on site; walk it from its own page`)
@@ -275,8 +441,14 @@ export class Proving {
     const run = await readRun(this.database, id)
     const site = await readSite(this.database)
     if (run.state !== 'stopped') throw busy('this run has not been stopped')
-    const done = new Set((await resultsOfRun(this.database, id)).map((r) => `${r.camera} ${r.check}`))
-    const left = (await readChecks(this.database, site!.id)).filter((c) => run.asked.some((a) => a.camera === c.camera && a.check === c.check.id) && !done.has(`${c.camera} ${c.check.id}`))
+    const done = new Set(
+      (await resultsOfRun(this.database, id)).map((r) => `${r.camera} ${r.check}`)
+    )
+    const left = (await readChecks(this.database, site!.id)).filter(
+      (c) =>
+        run.asked.some((a) => a.camera === c.camera && a.check === c.check.id) &&
+        !done.has(`${c.camera} ${c.check.id}`)
+    )
     await setRunState(this.database, id, 'running', null)
     this.go(id, left)
     return this.view(id)
@@ -292,7 +464,11 @@ export class Proving {
 
   async view(id: number): Promise<ProofRunView> {
     const site = await readSite(this.database)
-    return this.viewOf(await readRun(this.database, id), site!.id, await readChecks(this.database, site!.id))
+    return this.viewOf(
+      await readRun(this.database, id),
+      site!.id,
+      await readChecks(this.database, site!.id)
+    )
   }
 
   private go(id: number, checks: StoredCheck[]): void {
@@ -306,12 +482,34 @@ export class Proving {
           if (running.stop) return
           const place = scenery.places.get(next.camera)!
           const settings = this.settingsOf(next.check, place, scenery.endpoints)
-          const verdict = await this.judge(next, place, scenery).catch((error: Error): Verdict | null => {
-            if (running.stop) return null
-            this.log(error)
-            return { outcome: 'failed', sentence: `It could not be run: ${error.message.split('\n')[0]}.`, seen: [], frame: 1, time: 0, readings: [], effects: [], hits: 0, misses: 0, false: 0 }
-          })
-          if (verdict) await insertResult(this.database, id, next.camera, next.check, settings, verdict, Date.now())
+          const verdict = await this.judge(next, place, scenery).catch(
+            (error: Error): Verdict | null => {
+              if (running.stop) return null
+              this.log(error)
+              return {
+                outcome: 'failed',
+                sentence: `It could not be run: ${error.message.split('\n')[0]}.`,
+                seen: [],
+                frame: 1,
+                time: 0,
+                readings: [],
+                effects: [],
+                hits: 0,
+                misses: 0,
+                false: 0
+              }
+            }
+          )
+          if (verdict)
+            await insertResult(
+              this.database,
+              id,
+              next.camera,
+              next.check,
+              settings,
+              verdict,
+              Date.now()
+            )
         }
       }
       const one = async (): Promise<void> => {
@@ -321,37 +519,76 @@ export class Proving {
       await this.provers.forget(KEPT_DAYS).catch(this.log)
       await setRunState(this.database, id, running.stop ? 'stopped' : 'finished', Date.now())
     }
-    running.ended = work().catch(async (error: unknown) => {
-      this.log(error)
-      await setRunState(this.database, id, 'stopped', Date.now()).catch(this.log)
-    }).finally(() => this.running.delete(id))
+    running.ended = work()
+      .catch(async (error: unknown) => {
+        this.log(error)
+        await setRunState(this.database, id, 'stopped', Date.now()).catch(this.log)
+      })
+      .finally(() => this.running.delete(id))
   }
 
-  private async judge({ check, camera }: StoredCheck, place: Place, { context }: Scenery): Promise<Verdict> {
+  private async judge(
+    { check, camera }: StoredCheck,
+    place: Place,
+    { context }: Scenery
+  ): Promise<Verdict> {
     // Hours do not go to another process; they are worked out there from the schedules.
     const { endpoints, people, mail, outputs } = context.actions
     const site = { endpoints, people, mail, outputs }
     const clip = check.by.how === 'clip' ? await this.clipSource(camera, check.by.clip) : null
-    return this.provers.ask({ what: 'judge', check, ground: place.ground, clip, plan: place.plan, actions: place.actions.get(check.detection) ?? NO_ACTIONS, site })
+    return this.provers.ask({
+      what: 'judge',
+      check,
+      ground: place.ground,
+      clip,
+      plan: place.plan,
+      actions: place.actions.get(check.detection) ?? NO_ACTIONS,
+      site
+    })
   }
 
   /** What a live walk of a check is judged with. @throws ApiError when its detection is not there */
-  async benchOf(camera: string, check: Check): Promise<{ plan: Plan; actions: Actions; context: ActionsContext }> {
+  async benchOf(
+    camera: string,
+    check: Check
+  ): Promise<{ plan: Plan; actions: Actions; context: ActionsContext }> {
     const { places, context } = await this.scenery()
     const place = places.get(camera)
-    if (!place?.plan.cameras[0].detections.some((d) => d.id === check.detection)) throw notFound(`detection ${check.detection} on ${camera.slice(0, 64)}`)
+    if (!place?.plan.cameras[0].detections.some((d) => d.id === check.detection))
+      throw notFound(`detection ${check.detection} on ${camera.slice(0, 64)}`)
     return { plan: place.plan, actions: place.actions.get(check.detection) ?? NO_ACTIONS, context }
   }
 
   /** Keeps what came of a live walk, as a run of its own. @returns whether the check is kept, as it was walked */
-  async keepLive(camera: string, check: Check, verdict: Verdict, by: Author, beganAt: number): Promise<boolean> {
+  async keepLive(
+    camera: string,
+    check: Check,
+    verdict: Verdict,
+    by: Author,
+    beganAt: number
+  ): Promise<boolean> {
     const { site, places, endpoints } = await this.scenery()
-    const kept = (await readChecks(this.database, site.id)).find((c) => c.camera === camera && c.check.id === check.id)
+    const kept = (await readChecks(this.database, site.id)).find(
+      (c) => c.camera === camera && c.check.id === check.id
+    )
     // What was proposed has its fields in another order than what has been read.
-    if (!kept || JSON.stringify(parseWith(CheckSchema, kept.check)) !== JSON.stringify(parseWith(CheckSchema, check))) return false
+    if (
+      !kept ||
+      JSON.stringify(parseWith(CheckSchema, kept.check)) !==
+        JSON.stringify(parseWith(CheckSchema, check))
+    )
+      return false
     await this.database.transaction(async (sql) => {
       const run = await insertRun(sql, site.id, [{ camera, check: check.id }], by, beganAt)
-      await insertResult(sql, run, camera, kept.check, this.settingsOf(kept.check, places.get(camera)!, endpoints), verdict, Date.now())
+      await insertResult(
+        sql,
+        run,
+        camera,
+        kept.check,
+        this.settingsOf(kept.check, places.get(camera)!, endpoints),
+        verdict,
+        Date.now()
+      )
       await setRunState(sql, run, 'finished', Date.now())
     })
     return true
@@ -361,12 +598,29 @@ export class Proving {
     const clip = await findClip(this.database, id)
     if (!clip || clip.camera !== camera) throw new Error('its clip is not there any more')
     if (clip.state !== 'ready') throw new Error(`its clip ${clip.name} has not been analysed`)
-    const file = (name: 'tracks.csv' | 'faces.csv' | 'measures.bin'): string => this.clips.file(id, name)
-    return { tracks: file('tracks.csv'), faces: file('faces.csv'), measures: file('measures.bin'), fps: clip.fps, width: clip.width, height: clip.height, start: clip.start, inputs: clip.inputs }
+    const file = (name: 'tracks.csv' | 'faces.csv' | 'measures.bin'): string =>
+      this.clips.file(id, name)
+    return {
+      tracks: file('tracks.csv'),
+      faces: file('faces.csv'),
+      measures: file('measures.bin'),
+      fps: clip.fps,
+      width: clip.width,
+      height: clip.height,
+      start: clip.start,
+      inputs: clip.inputs
+    }
   }
 
-  private async viewOf(run: StoredRun, siteId: string, checks: readonly StoredCheck[]): Promise<ProofRunView> {
-    const [results, before] = await Promise.all([resultsOfRun(this.database, run.id), resultsBefore(this.database, run.id)])
+  private async viewOf(
+    run: StoredRun,
+    siteId: string,
+    checks: readonly StoredCheck[]
+  ): Promise<ProofRunView> {
+    const [results, before] = await Promise.all([
+      resultsOfRun(this.database, run.id),
+      resultsBefore(this.database, run.id)
+    ])
     const names = new Map(checks.map(({ camera, check }) => [`${camera} ${check.id}`, check.name]))
     const better: Turn[] = []
     const worse: Turn[] = []
@@ -375,12 +629,41 @@ export class Proving {
       const then = beforeOf.get(`${r.camera} ${r.check}`)
       return then && then.passed !== r.passed ? [{ r, then }] : []
     })
-    const edits = turned.length ? await editsBetween(this.database, siteId, Math.min(...turned.map(({ then }) => then.at)), Math.max(...turned.map(({ r }) => r.at))) : []
+    const edits = turned.length
+      ? await editsBetween(
+          this.database,
+          siteId,
+          Math.min(...turned.map(({ then }) => then.at)),
+          Math.max(...turned.map(({ r }) => r.at))
+        )
+      : []
     for (const { r, then } of turned) {
-      const since = edits.filter((e) => (e.camera === r.camera || e.camera === null) && e.at > then.at && e.at <= r.at).slice(0, MAX_SINCE).map(({ label, by, at }) => ({ label, by, at }))
-      ;(r.passed ? better : worse).push({ camera: r.camera, check: r.check, name: names.get(`${r.camera} ${r.check}`) ?? r.check, since })
+      const since = edits
+        .filter(
+          (e) => (e.camera === r.camera || e.camera === null) && e.at > then.at && e.at <= r.at
+        )
+        .slice(0, MAX_SINCE)
+        .map(({ label, by, at }) => ({ label, by, at }))
+      ;(r.passed ? better : worse).push({
+        camera: r.camera,
+        check: r.check,
+        name: names.get(`${r.camera} ${r.check}`) ?? r.check,
+        since
+      })
     }
     const passed = results.filter((r) => r.passed).length
-    return { id: run.id, state: run.state, asked: run.asked.length, done: results.length, passed, failed: results.length - passed, startedAt: run.startedAt, endedAt: run.endedAt, by: run.by, better, worse }
+    return {
+      id: run.id,
+      state: run.state,
+      asked: run.asked.length,
+      done: results.length,
+      passed,
+      failed: results.length - passed,
+      startedAt: run.startedAt,
+      endedAt: run.endedAt,
+      by: run.by,
+      better,
+      worse
+    }
   }
 }

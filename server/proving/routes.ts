@@ -1,7 +1,16 @@
 import { InputError } from '../../core/errors.ts'
 import { checkFaults } from '../../core/formats/walk.ts'
 import { NamedChecksSchema, SaveCheckSchema } from '../../core/proving/views.ts'
-import { INSTALLER, allow, byCamera, byCameraAndId, byNumber, orNothing, versionQuery, type Api } from '../api/route.ts'
+import {
+  INSTALLER,
+  allow,
+  byCamera,
+  byCameraAndId,
+  byNumber,
+  orNothing,
+  versionQuery,
+  type Api
+} from '../api/route.ts'
 import type { Database } from '../database.ts'
 import { findDetection } from '../detections/rows.ts'
 import { authorOf } from '../history/routes.ts'
@@ -15,37 +24,93 @@ const aRun = byNumber('a run')
 const propose = allow(INSTALLER)
 const someChecks = orNothing(NamedChecksSchema)
 
-export function provingRoutes(app: Api, database: Database, proving: Proving, walks: WalkTests): void {
+export function provingRoutes(
+  app: Api,
+  database: Database,
+  proving: Proving,
+  walks: WalkTests
+): void {
   app.get('/proving', allow(INSTALLER), () => proving.read())
   // Works out what to check, in processes of its own; what comes of it is read like all the rest.
-  app.post('/proving/propose', { ...propose, config: { ...propose.config, unaudited: true } }, () => proving.read(true))
-  app.post('/proving/take', allow(INSTALLER, { body: someChecks }), async ({ body }) => ({ taken: await proving.take(body.checks) }))
-  app.post('/proving/runs', allow(INSTALLER, { body: someChecks }), async (request, reply) => reply.status(201).send(await proving.start(request.body.checks, authorOf(request))))
-  app.get('/proving/runs/:id', allow(INSTALLER, { params: aRun }), ({ params }) => proving.view(params.id))
-  app.post('/proving/runs/:id/stop', allow(INSTALLER, { params: aRun }), ({ params }) => proving.stop(params.id))
-  app.post('/proving/runs/:id/go-on', allow(INSTALLER, { params: aRun }), ({ params }) => proving.goOn(params.id))
-  app.get('/cameras/:camera/checks/:id/result', allow(INSTALLER, { params: byCameraAndId }), ({ params }) => readResult(database, params.camera, params.id))
+  app.post('/proving/propose', { ...propose, config: { ...propose.config, unaudited: true } }, () =>
+    proving.read(true)
+  )
+  app.post('/proving/take', allow(INSTALLER, { body: someChecks }), async ({ body }) => ({
+    taken: await proving.take(body.checks)
+  }))
+  app.post('/proving/runs', allow(INSTALLER, { body: someChecks }), async (request, reply) =>
+    reply.status(201).send(await proving.start(request.body.checks, authorOf(request)))
+  )
+  app.get('/proving/runs/:id', allow(INSTALLER, { params: aRun }), ({ params }) =>
+    proving.view(params.id)
+  )
+  app.post('/proving/runs/:id/stop', allow(INSTALLER, { params: aRun }), ({ params }) =>
+    proving.stop(params.id)
+  )
+  app.post('/proving/runs/:id/go-on', allow(INSTALLER, { params: aRun }), ({ params }) =>
+    proving.goOn(params.id)
+  )
+  app.get(
+    '/cameras/:camera/checks/:id/result',
+    allow(INSTALLER, { params: byCameraAndId }),
+    ({ params }) => readResult(database, params.camera, params.id)
+  )
 
   // A walk test: null, or the newest of the camera since the server started.
-  app.get('/cameras/:camera/walk', allow(INSTALLER, { params: byCamera }), async ({ params }, reply) => reply.type('application/json').send(JSON.stringify(walks.view(params.camera))))
-  app.post('/cameras/:camera/walk', allow(INSTALLER, { params: byCamera, body: WalkOrderSchema }), async (request, reply) => {
-    const { check } = request.body
-    if (check.by.how === 'walk') checkFaults(check.by.walk.faults, '$.check.by.walk.faults')
-    return reply.status(201).send(await walks.start(request.params.camera, check, authorOf(request)))
-  })
-  app.post('/cameras/:camera/walk/finish', allow(INSTALLER, { params: byCamera }), ({ params }) => walks.finish(params.camera))
-  app.delete('/cameras/:camera/walk', allow(INSTALLER, { params: byCamera }), ({ params }) => walks.stop(params.camera))
+  app.get(
+    '/cameras/:camera/walk',
+    allow(INSTALLER, { params: byCamera }),
+    async ({ params }, reply) =>
+      reply.type('application/json').send(JSON.stringify(walks.view(params.camera)))
+  )
+  app.post(
+    '/cameras/:camera/walk',
+    allow(INSTALLER, { params: byCamera, body: WalkOrderSchema }),
+    async (request, reply) => {
+      const { check } = request.body
+      if (check.by.how === 'walk') checkFaults(check.by.walk.faults, '$.check.by.walk.faults')
+      return reply
+        .status(201)
+        .send(await walks.start(request.params.camera, check, authorOf(request)))
+    }
+  )
+  app.post('/cameras/:camera/walk/finish', allow(INSTALLER, { params: byCamera }), ({ params }) =>
+    walks.finish(params.camera)
+  )
+  app.delete('/cameras/:camera/walk', allow(INSTALLER, { params: byCamera }), ({ params }) =>
+    walks.stop(params.camera)
+  )
 
-  app.put('/cameras/:camera/checks/:id', allow(INSTALLER, { params: byCameraAndId, body: SaveCheckSchema }), async ({ params, body }) => {
-    const { check, version } = body
-    if (params.id !== check.id) throw new InputError('$.check.id', `is "${check.id}", and the address says "${params.id.slice(0, 120)}"; they must be the same`)
-    await readCamera(database, params.camera)
-    if (!(await findDetection(database, params.camera, check.detection))) throw new InputError('$.check.detection', `names "${check.detection}", and the camera has no such detection`)
-    if (check.by.how === 'walk') checkFaults(check.by.walk.faults, '$.check.by.walk.faults')
-    return database.transaction((sql) => saveCheck(sql, params.camera, check, version, Date.now()))
-  })
+  app.put(
+    '/cameras/:camera/checks/:id',
+    allow(INSTALLER, { params: byCameraAndId, body: SaveCheckSchema }),
+    async ({ params, body }) => {
+      const { check, version } = body
+      if (params.id !== check.id)
+        throw new InputError(
+          '$.check.id',
+          `is "${check.id}", and the address says "${params.id.slice(0, 120)}"; they must be the same`
+        )
+      await readCamera(database, params.camera)
+      if (!(await findDetection(database, params.camera, check.detection)))
+        throw new InputError(
+          '$.check.detection',
+          `names "${check.detection}", and the camera has no such detection`
+        )
+      if (check.by.how === 'walk') checkFaults(check.by.walk.faults, '$.check.by.walk.faults')
+      return database.transaction((sql) =>
+        saveCheck(sql, params.camera, check, version, Date.now())
+      )
+    }
+  )
 
-  app.delete('/cameras/:camera/checks/:id', allow(INSTALLER, { params: byCameraAndId, querystring: versionQuery }), async ({ params, query }) => {
-    return database.transaction((sql) => deleteCheck(sql, params.camera, params.id, query.version, Date.now()))
-  })
+  app.delete(
+    '/cameras/:camera/checks/:id',
+    allow(INSTALLER, { params: byCameraAndId, querystring: versionQuery }),
+    async ({ params, query }) => {
+      return database.transaction((sql) =>
+        deleteCheck(sql, params.camera, params.id, query.version, Date.now())
+      )
+    }
+  )
 }

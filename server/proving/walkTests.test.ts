@@ -16,7 +16,14 @@ beforeAll(async () => {
   // Nobody looks here who could see a pop-up.
   const { actions } = (await t.ask('GET', '/api/cameras/slipway')).body.detections[0]
   const links = actions.actions.links.filter((id: string) => id !== 'popup')
-  expect((await t.ask('PUT', '/api/cameras/slipway/detections/quay-edge/actions', { version: actions.version, actions: { ...actions.actions, links } })).status).toBe(200)
+  expect(
+    (
+      await t.ask('PUT', '/api/cameras/slipway/detections/quay-edge/actions', {
+        version: actions.version,
+        actions: { ...actions.actions, links }
+      })
+    ).status
+  ).toBe(200)
 }, 60_000)
 afterAll(async () => {
   await t.close()
@@ -29,13 +36,37 @@ const send = async (): Promise<void> => {
 }
 /** A Tuesday at the site, which keeps UTC in winter. */
 const at = (clock: string) => Date.parse(`2026-11-24T${clock}:00Z`)
-const up = actor('adult', [[0, 20], [0, 8]], { speed: 2 })
-const checkOf = (more: Partial<Check> = {}): Check => ({ id: 'live', detection: 'quay-edge', name: 'Up from the water', about: 'passes', side: 'inside', by: { how: 'walk', walk: plainWalk(7, [up]), through: 'truth' }, at: at('23:30'), expect: { what: 'trigger', from: 0, to: 7 }, effects: [], ...more })
+const up = actor(
+  'adult',
+  [
+    [0, 20],
+    [0, 8]
+  ],
+  { speed: 2 }
+)
+const checkOf = (more: Partial<Check> = {}): Check => ({
+  id: 'live',
+  detection: 'quay-edge',
+  name: 'Up from the water',
+  about: 'passes',
+  side: 'inside',
+  by: { how: 'walk', walk: plainWalk(7, [up]), through: 'truth' },
+  at: at('23:30'),
+  expect: { what: 'trigger', from: 0, to: 7 },
+  effects: [],
+  ...more
+})
 const walked = async (check: Check): Promise<WalkTestView> => {
   const begun = await t.ask('POST', '/api/cameras/slipway/walk', { check })
-  expect(begun).toMatchObject({ status: 201, body: { state: 'preparing', how: check.by.how === 'person' ? 'person' : 'scene' } })
+  expect(begun).toMatchObject({
+    status: 201,
+    body: { state: 'preparing', how: check.by.how === 'person' ? 'person' : 'scene' }
+  })
   let last: WalkTestView | undefined
-  return eventually(async () => { last = (await t.ask('GET', '/api/cameras/slipway/walk')).body as WalkTestView; return !['preparing', 'walking', 'settling'].includes(last.state) && last }, 50).catch((error: Error) => {
+  return eventually(async () => {
+    last = (await t.ask('GET', '/api/cameras/slipway/walk')).body as WalkTestView
+    return !['preparing', 'walking', 'settling'].includes(last.state) && last
+  }, 50).catch((error: Error) => {
     throw new Error(`${error.message}: ${JSON.stringify({ ...last, ladder: null, check: null })}`)
   })
 }
@@ -43,36 +74,76 @@ const effect = (view: WalkTestView, name: string) => view.effects.find((e) => e.
 
 describe('a walk in front of a live camera', () => {
   test('the camera says it, the gates are told, and each effect comes with its time; it is kept as a proof', async () => {
-    const kept = await t.ask('PUT', '/api/cameras/slipway/checks/live', { check: checkOf(), version: 0 })
+    const kept = await t.ask('PUT', '/api/cameras/slipway/checks/live', {
+      check: checkOf(),
+      version: 0
+    })
     expect(kept.status).toBe(200)
     const view = await walked(kept.body.check)
-    expect(view).toMatchObject({ state: 'done', targets: 1, kept: true, verdict: { outcome: 'passed', hits: 1, misses: 0 } })
+    expect(view).toMatchObject({
+      state: 'done',
+      targets: 1,
+      kept: true,
+      verdict: { outcome: 'passed', hits: 1, misses: 0 }
+    })
     expect(view.triggers).toHaveLength(1)
     expect(view.triggers[0]).toMatchObject({ detection: 'quay-edge', direction: 'leftToRight' })
     expect(view.ladder).toMatchObject({ fired: true })
     // The reference engine, on what the camera reported, finds the moment at which the camera said it.
     expect(Math.abs(view.ladder!.time - view.triggers[0].time)).toBeLessThan(0.6)
     // At half past eleven at night the lights may act; the camera says itself that it did.
-    expect(effect(view, 'Strobe on the mast')).toMatchObject({ expected: true, state: 'came', by: 'camera', after: expect.any(Number) })
+    expect(effect(view, 'Strobe on the mast')).toMatchObject({
+      expected: true,
+      state: 'came',
+      by: 'camera',
+      after: expect.any(Number)
+    })
     const mail = view.effects.find((e) => e.kind === 'email')!
     expect(mail).toMatchObject({ expected: true, state: 'came', by: 'server' })
     expect((await t.ask('GET', '/api/mailbox/')).body.length).toBeGreaterThan(0)
     const { body: proving } = await t.ask('GET', '/api/proving')
-    expect(proving.checks.find((c: any) => c.check.id === 'live').last).toMatchObject({ passed: true, current: true })
+    expect(proving.checks.find((c: any) => c.check.id === 'live').last).toMatchObject({
+      passed: true,
+      current: true
+    })
   }, 60_000)
 
   test('at another time of the day the lights stay out, as their hours say; who expected them is told', async () => {
-    const view = await walked(checkOf({ id: 'noon', at: at('12:00'), effects: [{ endpoint: 'strobe-mast', acts: true }] }))
+    const view = await walked(
+      checkOf({ id: 'noon', at: at('12:00'), effects: [{ endpoint: 'strobe-mast', acts: true }] })
+    )
     expect(view.triggers).toHaveLength(1)
-    expect(effect(view, 'Strobe on the mast')).toMatchObject({ expected: true, state: 'failed', words: 'outside its own hours' })
-    expect(view.verdict).toMatchObject({ outcome: 'failed', sentence: expect.stringContaining('Strobe on the mast: outside its own hours') })
+    expect(effect(view, 'Strobe on the mast')).toMatchObject({
+      expected: true,
+      state: 'failed',
+      words: 'outside its own hours'
+    })
+    expect(view.verdict).toMatchObject({
+      outcome: 'failed',
+      sentence: expect.stringContaining('Strobe on the mast: outside its own hours')
+    })
     // It was made up on the spot: nothing is kept.
     expect(view.kept).toBe(false)
   }, 60_000)
 
   test('a dog is silent, as expected; where a trigger was expected, the gate that stopped it is the cause', async () => {
-    const dog = { how: 'walk' as const, walk: plainWalk(6, [actor('dog', [[0, 20], [0, 8]], { speed: 2.4 })]), through: 'truth' as const }
-    const silent = await walked(checkOf({ id: 'dog', by: dog, expect: { what: 'silence' }, side: 'outside' }))
+    const dog = {
+      how: 'walk' as const,
+      walk: plainWalk(6, [
+        actor(
+          'dog',
+          [
+            [0, 20],
+            [0, 8]
+          ],
+          { speed: 2.4 }
+        )
+      ]),
+      through: 'truth' as const
+    }
+    const silent = await walked(
+      checkOf({ id: 'dog', by: dog, expect: { what: 'silence' }, side: 'outside' })
+    )
     expect(silent).toMatchObject({ triggers: [], verdict: { outcome: 'passed' } })
     const wrong = await walked(checkOf({ id: 'dog', by: dog }))
     expect(wrong.verdict).toMatchObject({ outcome: 'failed', misses: 1 })
@@ -83,30 +154,77 @@ describe('a walk in front of a live camera', () => {
     const { body } = await t.ask('GET', '/api/cameras/slipway')
     const { detection, version } = body.detections.find((d: any) => d.detection.id === 'quay-edge')
     // Moved in the plan and not sent: by the plan it triggers, and the camera, with its old line, says nothing.
-    const line = [[0.05, 0.3], [0.05, 0.2]]
-    expect((await t.ask('PUT', '/api/cameras/slipway/detections/quay-edge', { detection: { ...detection, line }, position: 0, version })).status).toBe(200)
+    const line = [
+      [0.05, 0.3],
+      [0.05, 0.2]
+    ]
+    expect(
+      (
+        await t.ask('PUT', '/api/cameras/slipway/detections/quay-edge', {
+          detection: { ...detection, line },
+          position: 0,
+          version
+        })
+      ).status
+    ).toBe(200)
     await send()
-    expect((await t.ask('PUT', '/api/cameras/slipway/detections/quay-edge', { detection, position: 0, version: version + 1 })).status).toBe(200)
+    expect(
+      (
+        await t.ask('PUT', '/api/cameras/slipway/detections/quay-edge', {
+          detection,
+          position: 0,
+          version: version + 1
+        })
+      ).status
+    ).toBe(200)
     const view = await walked(checkOf({ id: 'unsent' }))
     expect(view.triggers).toEqual([])
     expect(view.ladder).toMatchObject({ fired: true })
-    expect(view.verdict!.sentence).toMatch(/By what the camera reported it should have triggered at .* Likely: .*Quay edge/)
+    expect(view.verdict!.sentence).toMatch(
+      /By what the camera reported it should have triggered at .* Likely: .*Quay edge/
+    )
   }, 60_000)
 
   test('by a person on site: over as soon as all has come; one at a time; stopped without a result', async () => {
-    const byPerson = checkOf({ id: 'person', by: { how: 'person', words: 'Walk up the slipway', seconds: 60 }, expect: { what: 'trigger', from: 0, to: 60 } })
+    const byPerson = checkOf({
+      id: 'person',
+      by: { how: 'person', words: 'Walk up the slipway', seconds: 60 },
+      expect: { what: 'trigger', from: 0, to: 60 }
+    })
     expect((await t.ask('POST', '/api/cameras/slipway/walk', { check: byPerson })).status).toBe(201)
-    expect(await t.ask('POST', '/api/cameras/slipway/walk', { check: byPerson })).toMatchObject({ status: 409 })
-    expect(await t.ask('DELETE', '/api/cameras/slipway/walk')).toMatchObject({ status: 200, body: { state: 'stopped', verdict: null } })
+    expect(await t.ask('POST', '/api/cameras/slipway/walk', { check: byPerson })).toMatchObject({
+      status: 409
+    })
+    expect(await t.ask('DELETE', '/api/cameras/slipway/walk')).toMatchObject({
+      status: 200,
+      body: { state: 'stopped', verdict: null }
+    })
     expect(await t.ask('DELETE', '/api/cameras/slipway/walk')).toMatchObject({ status: 409 })
   }, 60_000)
 
   test('what cannot be walked is refused with the reason', async () => {
     const clip = checkOf({ by: { how: 'clip', clip: 'x', from: 0, to: 3 } })
-    expect((await t.ask('POST', '/api/cameras/slipway/walk', { check: clip })).body.message).toContain('it can be run, not walked')
-    expect((await t.ask('POST', '/api/cameras/fuel-pontoon/walk', { check: checkOf({ detection: 'nothing' }) })).status).toBe(404)
-    expect((await t.ask('POST', '/api/cameras/quay-path/walk', { check: checkOf({ detection: 'path-crossing' }) })).body.message).toContain('no device shows this camera')
-    expect((await t.ask('POST', '/api/cameras/slipway/walk', { check: { ...checkOf(), at: 'noon' } })).body.message).toContain('$.check.at')
+    expect(
+      (await t.ask('POST', '/api/cameras/slipway/walk', { check: clip })).body.message
+    ).toContain('it can be run, not walked')
+    expect(
+      (
+        await t.ask('POST', '/api/cameras/fuel-pontoon/walk', {
+          check: checkOf({ detection: 'nothing' })
+        })
+      ).status
+    ).toBe(404)
+    expect(
+      (
+        await t.ask('POST', '/api/cameras/quay-path/walk', {
+          check: checkOf({ detection: 'path-crossing' })
+        })
+      ).body.message
+    ).toContain('no device shows this camera')
+    expect(
+      (await t.ask('POST', '/api/cameras/slipway/walk', { check: { ...checkOf(), at: 'noon' } }))
+        .body.message
+    ).toContain('$.check.at')
     expect((await t.ask('DELETE', '/api/cameras/quay-path/walk')).status).toBe(404)
   })
 })

@@ -6,7 +6,13 @@ import { explainAll, type Ladder, type Setting, type Trigger } from '../../core/
 import type { Actions } from '../../core/formats/actions.ts'
 import type { Check } from '../../core/formats/check.ts'
 import { isFrameKind, type Plan } from '../../core/formats/plan.ts'
-import { likelyCause, liveEffects, seenEffects, type LiveEffect, type WalkTestView } from '../../core/proving/live.ts'
+import {
+  likelyCause,
+  liveEffects,
+  seenEffects,
+  type LiveEffect,
+  type WalkTestView
+} from '../../core/proving/live.ts'
 import { judge } from '../../core/proving/judge.ts'
 import type { Finding } from '../../core/readiness/index.ts'
 import { emptyMeasures, USUAL_GRID } from '../../core/measures/measures.ts'
@@ -68,7 +74,14 @@ export class WalkTests {
   private count = 0
 
   /** @param findings of readiness, worst first @param scenes where simulated scenes are operated; null: there are none */
-  constructor(database: Database, devices: Devices, proving: Proving, findings: () => Promise<readonly Finding[]>, scenes: string | null, log: (error: unknown) => void) {
+  constructor(
+    database: Database,
+    devices: Devices,
+    proving: Proving,
+    findings: () => Promise<readonly Finding[]>,
+    scenes: string | null,
+    log: (error: unknown) => void
+  ) {
     this.database = database
     this.devices = devices
     this.proving = proving
@@ -80,7 +93,13 @@ export class WalkTests {
   /** The walk that went on in front of a camera at an instant: by how much hours are read later, ms. */
   walkAt(camera: string, instant: number): { later: number } | null {
     const test = this.tests.get(camera)
-    return test && test.view.beganAt !== null && instant >= test.view.beganAt && instant <= endOf(test.view) && this.goesOn(camera) ? { later: test.later } : null
+    return test &&
+      test.view.beganAt !== null &&
+      instant >= test.view.beganAt &&
+      instant <= endOf(test.view) &&
+      this.goesOn(camera)
+      ? { later: test.later }
+      : null
   }
 
   async close(): Promise<void> {
@@ -95,16 +114,47 @@ export class WalkTests {
 
   /** Begins a test. @throws ApiError when one goes on there, nothing shows the camera, or the check cannot be walked live */
   async start(camera: string, check: Check, by: Author): Promise<WalkTestView> {
-    if (this.goesOn(camera)) throw busy('a walk test goes on in front of this camera already; stop it first')
+    if (this.goesOn(camera))
+      throw busy('a walk test goes on in front of this camera already; stop it first')
     if (check.by.how === 'clip') throw busy('this check looks at a clip; it can be run, not walked')
-    if (check.by.how === 'walk' && !this.scenes) throw busy('there is no simulated scene here; let somebody on site walk it')
+    if (check.by.how === 'walk' && !this.scenes)
+      throw busy('there is no simulated scene here; let somebody on site walk it')
     const bench = await this.proving.benchOf(camera, check)
     const showing = await this.devices.channelShowing(camera)
     if (!showing) throw busy('no device shows this camera now; see Devices')
     const seconds = check.by.how === 'walk' ? check.by.walk.seconds : check.by.seconds
-    const view: WalkTestView = { id: ++this.count, camera, check, how: check.by.how === 'walk' ? 'scene' : 'person', state: 'preparing', beganAt: null, seconds, ladder: null, targets: 0, triggers: [], others: [], effects: [], verdict: null, kept: false, error: null }
-    const test: Test = { view, by, device: showing.row.id, later: 0, reported: new ReportedRows(FPS), bench, inputs: {}, first: null, ended: new AbortController(), enough: false, done: Promise.resolve() }
-    if (this.goesOn(camera)) throw busy('a walk test goes on in front of this camera already; stop it first')
+    const view: WalkTestView = {
+      id: ++this.count,
+      camera,
+      check,
+      how: check.by.how === 'walk' ? 'scene' : 'person',
+      state: 'preparing',
+      beganAt: null,
+      seconds,
+      ladder: null,
+      targets: 0,
+      triggers: [],
+      others: [],
+      effects: [],
+      verdict: null,
+      kept: false,
+      error: null
+    }
+    const test: Test = {
+      view,
+      by,
+      device: showing.row.id,
+      later: 0,
+      reported: new ReportedRows(FPS),
+      bench,
+      inputs: {},
+      first: null,
+      ended: new AbortController(),
+      enough: false,
+      done: Promise.resolve()
+    }
+    if (this.goesOn(camera))
+      throw busy('a walk test goes on in front of this camera already; stop it first')
     this.tests.set(camera, test)
     test.done = this.walk(test, showing)
       .catch((error: unknown) => {
@@ -150,27 +200,51 @@ export class WalkTests {
    * A trigger has been taken, of whatever camera. Times of a walk are when things are heard of: clocks of devices are
    * known to a second, what they say comes at once.
    */
-  async taken({ alarm, trigger }: { alarm: number; trigger?: number }, heardAt = Date.now()): Promise<void> {
-    if (trigger === undefined || ![...this.tests.keys()].some((camera) => this.goesOn(camera))) return
+  async taken(
+    { alarm, trigger }: { alarm: number; trigger?: number },
+    heardAt = Date.now()
+  ): Promise<void> {
+    if (trigger === undefined || ![...this.tests.keys()].some((camera) => this.goesOn(camera)))
+      return
     const row = await readLiveTrigger(this.database, trigger)
     // What fell before it began, or after its end, is of somebody else.
     if (!row || !this.walkAt(row.camera, heardAt)) return
     const test = this.tests.get(row.camera)!
     const time = (heardAt - test.view.beganAt!) / 1000
-    if (row.detection !== test.view.check.detection) return void test.view.others.push({ detection: row.detection, name: row.name, time })
-    const fired: Trigger = { detection: row.detection, kind: row.kind, time, frame: Math.floor(time * FPS) + 1, ...(row.target !== null && { target: row.target }), ...(row.direction && { direction: row.direction }), ...(row.cause && { cause: row.cause }) }
+    if (row.detection !== test.view.check.detection)
+      return void test.view.others.push({ detection: row.detection, name: row.name, time })
+    const fired: Trigger = {
+      detection: row.detection,
+      kind: row.kind,
+      time,
+      frame: Math.floor(time * FPS) + 1,
+      ...(row.target !== null && { target: row.target }),
+      ...(row.direction && { direction: row.direction }),
+      ...(row.cause && { cause: row.cause })
+    }
     test.view.triggers.push({ ...fired, id: trigger, alarm })
     test.first ??= { heardAt, id: trigger, alarm }
   }
 
-  private async walk(test: Test, { row, channel }: NonNullable<Awaited<ReturnType<Devices['channelShowing']>>>): Promise<void> {
+  private async walk(
+    test: Test,
+    { row, channel }: NonNullable<Awaited<ReturnType<Devices['channelShowing']>>>
+  ): Promise<void> {
     const { view, ended } = test
     const { check, camera } = view
     const following = this.follow(test, row, channel.profile)
     let beganAt = Date.now()
     if (check.by.how === 'walk') {
-      const inputs = test.bench.context.site.inputs.flatMap(({ id, device, token }) => (device && token && check.by.how === 'walk' && check.by.walk.inputs[id] ? [{ device, token, changes: check.by.walk.inputs[id] }] : []))
-      const begin = await this.operate(camera, 'walk', { walk: check.by.walk, clock: check.at, inputs })
+      const inputs = test.bench.context.site.inputs.flatMap(({ id, device, token }) =>
+        device && token && check.by.how === 'walk' && check.by.walk.inputs[id]
+          ? [{ device, token, changes: check.by.walk.inputs[id] }]
+          : []
+      )
+      const begin = await this.operate(camera, 'walk', {
+        walk: check.by.walk,
+        clock: check.at,
+        inputs
+      })
       ended.signal.throwIfAborted()
       beganAt = begin
       test.later = check.at - beganAt
@@ -182,7 +256,12 @@ export class WalkTests {
     view.state = 'settling'
     const until = Date.now() + SETTLE_MS
     do await this.look(test)
-    while (!test.enough && test.first && view.effects.some((e) => e.state === 'waiting') && Date.now() < until)
+    while (
+      !test.enough &&
+      test.first &&
+      view.effects.some((e) => e.state === 'waiting') &&
+      Date.now() < until
+    )
     await this.look(test, true)
     ended.abort()
     await following
@@ -192,7 +271,14 @@ export class WalkTests {
   /** Somebody on site has done it: it triggered, and all of it came. With more to wait for, the whole time is waited. */
   private isOver({ view, enough, first }: Test): boolean {
     const { expect } = view.check
-    return enough || (view.how === 'person' && expect.what === 'trigger' && expect.times === undefined && first !== null && view.effects.every((e) => e.state !== 'waiting'))
+    return (
+      enough ||
+      (view.how === 'person' &&
+        expect.what === 'trigger' &&
+        expect.times === undefined &&
+        first !== null &&
+        view.effects.every((e) => e.state !== 'waiting'))
+    )
   }
 
   /** What arm inputs are during the walk: as its plan says, or as they are on site. */
@@ -203,7 +289,11 @@ export class WalkTests {
   }
 
   /** Keeps the targets that the camera reports. */
-  private async follow({ view, reported, ended }: Test, row: Parameters<Devices['link']>[0], profile: string): Promise<void> {
+  private async follow(
+    { view, reported, ended }: Test,
+    row: Parameters<Devices['link']>[0],
+    profile: string
+  ): Promise<void> {
     while (!ended.signal.aborted) {
       try {
         const clock = new HeardClock()
@@ -217,7 +307,8 @@ export class WalkTests {
           view.targets = reported.targets
         }
       } catch (error) {
-        if (!ended.signal.aborted) view.error = `The camera’s targets cannot be read: ${(error as Error).message}`
+        if (!ended.signal.aborted)
+          view.error = `The camera’s targets cannot be read: ${(error as Error).message}`
       }
       await wait(AGAIN_MS, undefined, { signal: ended.signal }).catch(() => {})
     }
@@ -226,7 +317,13 @@ export class WalkTests {
   private settingOf({ view, bench, inputs, later }: Test): Setting {
     const [camera] = bench.plan.cameras
     const detections = camera.detections.filter((d) => d.id === view.check.detection)
-    return { plan: bench.plan, camera: { ...camera, detections }, fps: FPS, start: view.beganAt! + later, inputs }
+    return {
+      plan: bench.plan,
+      camera: { ...camera, detections },
+      fps: FPS,
+      start: view.beganAt! + later,
+      inputs
+    }
   }
 
   private tracksOf({ reported }: Test): Tracks {
@@ -237,15 +334,33 @@ export class WalkTests {
     await new Promise((resolve) => setTimeout(resolve, LOOK_MS))
     test.ended.signal.throwIfAborted()
     const { view, bench } = test
-    view.ladder = nearestOf(test.reported.rows.length ? explainAll(this.settingOf(test), this.tracksOf(test), view.check.detection) : [])
+    view.ladder = nearestOf(
+      test.reported.rows.length
+        ? explainAll(this.settingOf(test), this.tracksOf(test), view.check.detection)
+        : []
+    )
     view.effects = await this.effects(test, bench, over)
   }
 
-  private async effects({ view, first, later }: Test, { actions, context }: Test['bench'], over: boolean): Promise<LiveEffect[]> {
+  private async effects(
+    { view, first, later }: Test,
+    { actions, context }: Test['bench'],
+    over: boolean
+  ): Promise<LiveEffect[]> {
     let deliveries: DeliveryView[] = []
-    if (first) deliveries = (await readAlarm(this.database, first.alarm)).deliveries.filter((d) => d.trigger === first.id)
+    if (first)
+      deliveries = (await readAlarm(this.database, first.alarm)).deliveries.filter(
+        (d) => d.trigger === first.id
+      )
     const instant = (first?.heardAt ?? Date.now()) + later
-    return liveEffects(view.check, actions, context.actions, { instant, severity: actions.severity }, first && { heardAt: first.heardAt, deliveries }, over)
+    return liveEffects(
+      view.check,
+      actions,
+      context.actions,
+      { instant, severity: actions.severity },
+      first && { heardAt: first.heardAt, deliveries },
+      over
+    )
   }
 
   private async conclude(test: Test): Promise<void> {
@@ -254,18 +369,48 @@ export class WalkTests {
     const setting = this.settingOf(test)
     const detection = setting.camera.detections[0]
     const findings = await this.findings()
-    const own = findings.filter((f) => (f.notch === 'sent' || f.notch === 'armed') && (f.camera === camera || f.camera === null) && (f.device === test.device || f.device === null) && (f.detection === check.detection || f.detection === null))
+    const own = findings.filter(
+      (f) =>
+        (f.notch === 'sent' || f.notch === 'armed') &&
+        (f.camera === camera || f.camera === null) &&
+        (f.device === test.device || f.device === null) &&
+        (f.detection === check.detection || f.detection === null)
+    )
     // What is said of this detection before what is said of its camera or of all.
-    const about = [...own.filter((f) => f.detection !== null), ...own.filter((f) => f.detection === null)].map((f) => f.sentence)
-    const cause = view.triggers.length || check.expect.what === 'silence' ? null : isFrameKind(detection) ? (about[0] ?? 'The camera said nothing; what it makes of its pictures it does not say.') : likelyCause(view.ladder, about)
-    view.verdict = judge(check, { tracks: this.tracksOf(test), measures: UNMEASURED }, { setting, follows: { actions: bench.actions, site: bench.context.actions }, said: { triggers: view.triggers, effects: seenEffects(view.effects), cause } })
+    const about = [
+      ...own.filter((f) => f.detection !== null),
+      ...own.filter((f) => f.detection === null)
+    ].map((f) => f.sentence)
+    const cause =
+      view.triggers.length || check.expect.what === 'silence'
+        ? null
+        : isFrameKind(detection)
+          ? (about[0] ?? 'The camera said nothing; what it makes of its pictures it does not say.')
+          : likelyCause(view.ladder, about)
+    view.verdict = judge(
+      check,
+      { tracks: this.tracksOf(test), measures: UNMEASURED },
+      {
+        setting,
+        follows: { actions: bench.actions, site: bench.context.actions },
+        said: { triggers: view.triggers, effects: seenEffects(view.effects), cause }
+      }
+    )
     view.kept = await this.proving.keepLive(camera, check, view.verdict, test.by, view.beganAt!)
     view.state = 'done'
   }
 
   /** Has a simulated scene walk, or end its walk. @returns when it began */
-  private async operate(camera: string, does: 'walk' | 'end', order: object | null): Promise<number> {
-    const answer = await fetch(`${this.scenes}/scenes/${encodeURIComponent(camera)}/${does}`, { method: 'POST', body: order === null ? '' : JSON.stringify(order), signal: AbortSignal.timeout(READY_WITHIN_MS) })
+  private async operate(
+    camera: string,
+    does: 'walk' | 'end',
+    order: object | null
+  ): Promise<number> {
+    const answer = await fetch(`${this.scenes}/scenes/${encodeURIComponent(camera)}/${does}`, {
+      method: 'POST',
+      body: order === null ? '' : JSON.stringify(order),
+      signal: AbortSignal.timeout(READY_WITHIN_MS)
+    })
     const body = (await answer.json()) as { began?: number; message?: string }
     if (!answer.ok) throw busy(body.message ?? `the scene answers with ${answer.status}`)
     return body.began ?? 0
@@ -273,10 +418,15 @@ export class WalkTests {
 }
 
 /** Until when something belongs to it: a scene is somebody else's again at once, a person may be a little late. */
-const endOf = ({ how, beganAt, seconds }: WalkTestView): number => beganAt! + seconds * 1000 + (how === 'person' ? GRACE_MS : 0)
+const endOf = ({ how, beganAt, seconds }: WalkTestView): number =>
+  beganAt! + seconds * 1000 + (how === 'person' ? GRACE_MS : 0)
 
 /** The target that triggered, or else the one that came nearest. */
 function nearestOf(ladders: readonly Ladder[]): Ladder | null {
   const stopped = (l: Ladder): number => l.readings.filter((r) => !r.passed).length
-  return [...ladders].sort((a, b) => Number(b.fired) - Number(a.fired) || stopped(a) - stopped(b) || b.time - a.time)[0] ?? null
+  return (
+    [...ladders].sort(
+      (a, b) => Number(b.fired) - Number(a.fired) || stopped(a) - stopped(b) || b.time - a.time
+    )[0] ?? null
+  )
 }

@@ -7,19 +7,56 @@ let t: TestApp
 beforeAll(async () => (t = await startTestApp({ withDemo: true, clipsOf: [] })))
 afterAll(() => t.close())
 
-const findings = async (): Promise<Finding[]> => (await t.ask('GET', '/api/readiness')).body.findings
-const kept = async (camera: string, id: string): Promise<KeptDetection> => (await t.ask('GET', `/api/cameras/${camera}`)).body.detections.find((d: KeptDetection) => d.detection.id === id)
-const fix = (finding: Finding, which = 'mend') => t.ask('POST', '/api/readiness/fixes', { finding: findingKey(finding), fix: which })
+const findings = async (): Promise<Finding[]> =>
+  (await t.ask('GET', '/api/readiness')).body.findings
+const kept = async (camera: string, id: string): Promise<KeptDetection> =>
+  (await t.ask('GET', `/api/cameras/${camera}`)).body.detections.find(
+    (d: KeptDetection) => d.detection.id === id
+  )
+const fix = (finding: Finding, which = 'mend') =>
+  t.ask('POST', '/api/readiness/fixes', { finding: findingKey(finding), fix: which })
 
 test('a fix is applied against what is there now: an edit made after the issue was shown stays', async () => {
   // Sensitivity 0: an issue with a fix of the detection itself.
-  const detection = { id: 'gate', name: 'Gate', kind: 'line', line: [[0.2, 0.5], [0.8, 0.5]], schedule: 'never' }
-  expect((await t.ask('PUT', '/api/sites/skerrow/schedules/never', { version: 0, schedule: { id: 'never', name: 'Never', week: {} } })).status).toBe(200)
-  expect((await t.ask('PUT', '/api/cameras/slipway/detections/gate', { version: 0, position: 9, detection })).status).toBe(200)
+  const detection = {
+    id: 'gate',
+    name: 'Gate',
+    kind: 'line',
+    line: [
+      [0.2, 0.5],
+      [0.8, 0.5]
+    ],
+    schedule: 'never'
+  }
+  expect(
+    (
+      await t.ask('PUT', '/api/sites/skerrow/schedules/never', {
+        version: 0,
+        schedule: { id: 'never', name: 'Never', week: {} }
+      })
+    ).status
+  ).toBe(200)
+  expect(
+    (
+      await t.ask('PUT', '/api/cameras/slipway/detections/gate', {
+        version: 0,
+        position: 9,
+        detection
+      })
+    ).status
+  ).toBe(200)
   const shown = (await findings()).find((f) => f.code === 'never-armed' && f.detection === 'gate')!
   expect(shown.mend).toMatchObject({ does: 'edit' })
   // Somebody else edits it in another window, after the issue was shown.
-  expect((await t.ask('PUT', '/api/cameras/slipway/detections/gate', { version: 1, position: 9, detection: { ...detection, name: 'Gate, renamed', sensitivity: 71 } })).status).toBe(200)
+  expect(
+    (
+      await t.ask('PUT', '/api/cameras/slipway/detections/gate', {
+        version: 1,
+        position: 9,
+        detection: { ...detection, name: 'Gate, renamed', sensitivity: 71 }
+      })
+    ).status
+  ).toBe(200)
   const { status, body } = await fix(shown)
   expect(status).toBe(200)
   const now = await kept('slipway', 'gate')
@@ -40,7 +77,11 @@ test('two at once, and edits all the while: nothing is written over unseen', asy
     let done = 0
     for (let n = 0; n < 10; n++) {
       const { version, detection } = await kept('slipway', 'gate')
-      const saved = await t.ask('PUT', '/api/cameras/slipway/detections/gate', { version, position: 9, detection: { ...detection, sensitivity: 10 + n } })
+      const saved = await t.ask('PUT', '/api/cameras/slipway/detections/gate', {
+        version,
+        position: 9,
+        detection: { ...detection, sensitivity: 10 + n }
+      })
       if (saved.status === 200) done++
     }
     return done
@@ -56,14 +97,23 @@ test('two at once, and edits all the while: nothing is written over unseen', asy
 })
 
 test('links are added, and taken back; an issue that is gone, or whose fix is a command, changes nothing', async () => {
-  const shown = (await findings()).find((f) => f.code === 'nothing-linked' && f.mend?.does === 'actions')!
+  const shown = (await findings()).find(
+    (f) => f.code === 'nothing-linked' && f.mend?.does === 'actions'
+  )!
   const { body, status } = await fix(shown)
   expect(status).toBe(200)
   expect((await findings()).some((f) => findingKey(f) === findingKey(shown))).toBe(false)
-  expect(await fix(shown)).toMatchObject({ status: 404, body: { message: 'this issue is not there (any more)' } })
+  expect(await fix(shown)).toMatchObject({
+    status: 404,
+    body: { message: 'this issue is not there (any more)' }
+  })
   expect((await t.ask(body.undo.method, body.undo.path, body.undo.body)).status).toBe(200)
   expect((await findings()).some((f) => findingKey(f) === findingKey(shown))).toBe(true)
-  const command = (await findings()).find((f) => f.mend && ['go', 'prove', 'test', 'send'].includes(f.mend.does))
+  const command = (await findings()).find(
+    (f) => f.mend && ['go', 'prove', 'test', 'send'].includes(f.mend.does)
+  )
   if (command) expect((await fix(command)).status).toBe(409)
-  expect((await t.ask('POST', '/api/readiness/fixes', { finding: 'made up', fix: 'mend' })).status).toBe(404)
+  expect(
+    (await t.ask('POST', '/api/readiness/fixes', { finding: 'made up', fix: 'mend' })).status
+  ).toBe(404)
 })

@@ -7,7 +7,15 @@ import type { Database } from '../database.ts'
 import type { Leftovers } from '../files.ts'
 import { readSite } from '../sites/rows.ts'
 import { freeBytes } from '../space.ts'
-import { countAll, deleteOldAlarms, deleteOldAudit, deleteOldEdits, deleteOldEvents, forgetFiles, ofClosed } from './queries.ts'
+import {
+  countAll,
+  deleteOldAlarms,
+  deleteOldAudit,
+  deleteOldEdits,
+  deleteOldEvents,
+  forgetFiles,
+  ofClosed
+} from './queries.ts'
 
 const DAY = 24 * 60 * 60_000
 const GIGABYTE = 1e9
@@ -39,7 +47,13 @@ export class RetentionKeeper {
   private closed = false
   private last: RetentionView['last'] = null
 
-  constructor(database: Database, folder: string, leftovers: Leftovers, log: (error: unknown) => void, now: () => number = Date.now) {
+  constructor(
+    database: Database,
+    folder: string,
+    leftovers: Leftovers,
+    log: (error: unknown) => void,
+    now: () => number = Date.now
+  ) {
     this.database = database
     this.folder = folder
     this.leftovers = leftovers
@@ -48,7 +62,13 @@ export class RetentionKeeper {
   }
 
   start(): void {
-    this.timer = setInterval(() => void (this.working = this.working.then(async () => void (await this.look())).catch(this.log)), LOOK_MS)
+    this.timer = setInterval(
+      () =>
+        void (this.working = this.working
+          .then(async () => void (await this.look()))
+          .catch(this.log)),
+      LOOK_MS
+    )
   }
 
   async close(): Promise<void> {
@@ -58,8 +78,19 @@ export class RetentionKeeper {
   }
 
   async view(): Promise<Pick<RetentionView, 'now' | 'last'>> {
-    const [counts, files, free] = await Promise.all([countAll(this.database), this.files(), freeBytes(dirname(this.folder)).catch(() => 0)])
-    return { now: { ...counts, evidenceBytes: files.reduce((sum, f) => sum + f.bytes, 0), freeBytes: free }, last: this.last }
+    const [counts, files, free] = await Promise.all([
+      countAll(this.database),
+      this.files(),
+      freeBytes(dirname(this.folder)).catch(() => 0)
+    ])
+    return {
+      now: {
+        ...counts,
+        evidenceBytes: files.reduce((sum, f) => sum + f.bytes, 0),
+        freeBytes: free
+      },
+      last: this.last
+    }
   }
 
   /** Goes through everything once. @returns how many rows and files have gone */
@@ -80,9 +111,15 @@ export class RetentionKeeper {
       () => deleteOldAudit(this.database, before(auditDays), ROWS),
       () => deleteOldEdits(this.database, before(editDays), ROWS),
       async () => {
-        const { alarms, triggers, deliveries } = await deleteOldAlarms(this.database, before(alarmDays), ALARMS)
+        const { alarms, triggers, deliveries } = await deleteOldAlarms(
+          this.database,
+          before(alarmDays),
+          ALARMS
+        )
         for (const id of deliveries) await this.leftovers.remove(join(this.folder, String(id)))
-        for (const id of triggers) for (const ending of ['json', 'jpg']) await this.leftovers.remove(join(this.folder, 'triggers', `${id}.${ending}`))
+        for (const id of triggers)
+          for (const ending of ['json', 'jpg'])
+            await this.leftovers.remove(join(this.folder, 'triggers', `${id}.${ending}`))
         return alarms
       }
     ]
@@ -106,7 +143,11 @@ export class RetentionKeeper {
       for (const what of ['delivery', 'trigger'] as const) {
         const own = some.filter((f) => f.what === what)
         if (!own.length) continue
-        const may = await ofClosed(this.database, what, own.map(({ id }) => id))
+        const may = await ofClosed(
+          this.database,
+          what,
+          own.map(({ id }) => id)
+        )
         for (const file of own) {
           if (over <= 0) break
           if (!may.has(file.id)) continue
@@ -138,7 +179,14 @@ export class RetentionKeeper {
     for (const name of await readdir(triggers).catch(() => [])) {
       const known = await stat(join(triggers, name)).catch(() => null)
       const id = /^(\d+)\.\w+$/.exec(name)
-      if (known && id) left.push({ what: 'trigger', id: Number(id[1]), path: join(triggers, name), bytes: known.size, at: known.mtimeMs })
+      if (known && id)
+        left.push({
+          what: 'trigger',
+          id: Number(id[1]),
+          path: join(triggers, name),
+          bytes: known.size,
+          at: known.mtimeMs
+        })
     }
     return left
   }

@@ -13,11 +13,28 @@ export function retentionRoutes(app: Api, database: Database, keeper: RetentionK
     if (!site) throw notFound('a site')
     return site.id
   }
-  app.get('/retention', allow(INSTALLER), async (): Promise<RetentionView> => ({ ...(await readSettings(database, await siteId())).retention, ...(await keeper.view()) }))
-  app.put('/settings/retention', allow(INSTALLER, { body: SaveRetentionSchema }), async (request): Promise<RetentionView> => {
-    const id = await siteId()
-    const { retention, version } = request.body
-    const saved = await database.transaction((sql) => saveSetting(sql, id, 'retention', retention, version, noteOf(request, 'Change how long things are kept'), Date.now()))
-    return { ...saved.retention, ...(await keeper.view()) }
-  })
+  app.get('/retention', allow(INSTALLER), async (): Promise<RetentionView> => ({
+    ...(await readSettings(database, await siteId())).retention,
+    ...(await keeper.view())
+  }))
+  app.put(
+    '/settings/retention',
+    allow(INSTALLER, { body: SaveRetentionSchema }),
+    async (request): Promise<RetentionView> => {
+      const id = await siteId()
+      const { retention, version } = request.body
+      const saved = await database.transaction((sql) =>
+        saveSetting(
+          sql,
+          id,
+          'retention',
+          retention,
+          version,
+          noteOf(request, 'Change how long things are kept'),
+          Date.now()
+        )
+      )
+      return { ...saved.retention, ...(await keeper.view()) }
+    }
+  )
 }

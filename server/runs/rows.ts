@@ -8,7 +8,11 @@ import { parsed } from '../sites/rows.ts'
 export type RunState = 'running' | 'finished' | 'stopped' | 'failed'
 
 export async function insertRun(sql: Sql, id: string, clipId: string, now: number): Promise<void> {
-  await sql.run("INSERT INTO run (id, clip_id, state, started_at) VALUES (?, ?, 'running', ?)", [id, clipId, now])
+  await sql.run("INSERT INTO run (id, clip_id, state, started_at) VALUES (?, ?, 'running', ?)", [
+    id,
+    clipId,
+    now
+  ])
 }
 
 export async function setRunState(sql: Sql, id: string, state: RunState): Promise<void> {
@@ -20,8 +24,14 @@ export async function endRunsLeftRunning(sql: Sql): Promise<void> {
   await sql.run("UPDATE run SET state = 'failed' WHERE state = 'running'")
 }
 
-export async function findRun(sql: Sql, id: string): Promise<{ clip: string; state: RunState } | null> {
-  const [row] = await sql.rows<{ clip: string; state: RunState }>('SELECT clip_id AS clip, state FROM run WHERE id = ?', [id])
+export async function findRun(
+  sql: Sql,
+  id: string
+): Promise<{ clip: string; state: RunState } | null> {
+  const [row] = await sql.rows<{ clip: string; state: RunState }>(
+    'SELECT clip_id AS clip, state FROM run WHERE id = ?',
+    [id]
+  )
   return row ?? null
 }
 
@@ -42,7 +52,10 @@ interface Row {
 /** The triggers of a run with their deliveries, in order of time. */
 export async function readRunTriggers(sql: Sql, runId: string): Promise<RunTrigger[]> {
   const [rows, deliveries] = await Promise.all([
-    sql.rows<Row>('SELECT id, detection_id, kind, target, frame, clip_seconds, direction, cause, severity, fired_at, fired_with FROM fired_trigger WHERE run_id = ? ORDER BY id', [runId]),
+    sql.rows<Row>(
+      'SELECT id, detection_id, kind, target, frame, clip_seconds, direction, cause, severity, fired_at, fired_with FROM fired_trigger WHERE run_id = ? ORDER BY id',
+      [runId]
+    ),
     deliveriesOfRun(sql, runId)
   ])
   return rows.map((row) => ({

@@ -9,18 +9,35 @@ let t: TestApp
 let clip: { id: string; start: number }
 beforeAll(async () => {
   t = await startTestApp({ withDemo: true, clipsOf: ['slipway'] })
-  clip = await eventually(async () => (await t.ask('GET', '/api/cameras/slipway')).body.clips.find((c: any) => c.state === 'ready'))
+  clip = await eventually(async () =>
+    (await t.ask('GET', '/api/cameras/slipway')).body.clips.find((c: any) => c.state === 'ready')
+  )
 })
 afterAll(() => t.close())
 
-const finished = (id: string) => eventually(async () => { const { body } = await t.ask('GET', `/api/runs/${id}`); return body.state !== 'running' && body.triggers.every((x: any) => x.deliveries.every((d: any) => d.kind === 'popup' || d.state !== 'pending')) && body })
+const finished = (id: string) =>
+  eventually(async () => {
+    const { body } = await t.ask('GET', `/api/runs/${id}`)
+    return (
+      body.state !== 'running' &&
+      body.triggers.every((x: any) =>
+        x.deliveries.every((d: any) => d.kind === 'popup' || d.state !== 'pending')
+      ) &&
+      body
+    )
+  })
 
 test('a run sends, for each trigger, a mail with the picture of the moment', async () => {
-  const { body: started, status } = await t.ask('POST', `/api/clips/${clip.id}/runs`, { speed: 1000 })
+  const { body: started, status } = await t.ask('POST', `/api/clips/${clip.id}/runs`, {
+    speed: 1000
+  })
   expect(status).toBe(201)
   const run = await finished(started.id)
   // Who walks where is the script of the demo clip: two people come up from the water, one after 28 s, one after 38 s.
-  expect(run.triggers.map((x: any) => [x.name, x.direction])).toEqual([['Quay edge', 'leftToRight'], ['Quay edge', 'leftToRight']])
+  expect(run.triggers.map((x: any) => [x.name, x.direction])).toEqual([
+    ['Quay edge', 'leftToRight'],
+    ['Quay edge', 'leftToRight']
+  ])
   expect(run.triggers[0].time).toBeGreaterThan(27)
   expect(run.triggers[0].time).toBeLessThan(31)
   expect(run.triggers[1].time).toBeGreaterThan(37)
@@ -38,13 +55,24 @@ test('a run sends, for each trigger, a mail with the picture of the moment', asy
   // The messages as they arrived, read by a general mail parser.
   const files = readdirSync(join(t.folder, 'mailbox')).sort()
   expect(files).toHaveLength(2)
-  const mails = await Promise.all(files.map((f) => simpleParser(readFileSync(join(t.folder, 'mailbox', f)))))
+  const mails = await Promise.all(
+    files.map((f) => simpleParser(readFileSync(join(t.folder, 'mailbox', f))))
+  )
   for (const [i, mail] of mails.entries()) {
     expect(mail.subject).toBe('Slipway: person crossed Quay edge, Water → Land')
     expect(mail.to).toMatchObject({ text: 'duty@skerrow.example' })
     const local = new Date(clip.start + run.triggers[i].time * 1000).toISOString().slice(11, 19) // London is on UTC in November
-    for (const line of ['Site: Skerrow Landing', 'Camera: Slipway', 'Line: Quay edge', 'Direction: Water → Land', `Time at the site: Tue 24 Nov 2026, ${local} GMT`]) expect(mail.text).toContain(line)
-    expect(mail.attachments.map((a) => [a.filename, a.contentType])).toEqual([['snapshot.jpg', 'image/jpeg']])
+    for (const line of [
+      'Site: Skerrow Landing',
+      'Camera: Slipway',
+      'Line: Quay edge',
+      'Direction: Water → Land',
+      `Time at the site: Tue 24 Nov 2026, ${local} GMT`
+    ])
+      expect(mail.text).toContain(line)
+    expect(mail.attachments.map((a) => [a.filename, a.contentType])).toEqual([
+      ['snapshot.jpg', 'image/jpeg']
+    ])
     const picture = await loadImage(mail.attachments[0].content)
     expect([picture.width, picture.height]).toEqual([640, 360])
   }
@@ -52,7 +80,9 @@ test('a run sends, for each trigger, a mail with the picture of the moment', asy
   // And as the application shows them.
   const { body: list } = await t.ask('GET', '/api/mailbox/')
   expect(list).toHaveLength(2)
-  expect((await t.ask('GET', `/api/mailbox/${list[0].id}`)).body).toMatchObject({ attachments: [{ type: 'image/jpeg' }] })
+  expect((await t.ask('GET', `/api/mailbox/${list[0].id}`)).body).toMatchObject({
+    attachments: [{ type: 'image/jpeg' }]
+  })
   expect((await t.ask('GET', `/api/mailbox/${list[0].id}/0`)).status).toBe(200)
   expect((await t.ask('GET', '/api/mailbox/..%2f..%2fetc')).status).toBe(422)
 })
@@ -63,11 +93,19 @@ test('the command line finds the same triggers in the exported plan', async () =
   const { readMot } = await import('../../core/formats/mot.ts')
   const { readPlan } = await import('../../core/formats/plan.ts')
   const read = readPlan(JSON.stringify(plan))
-  const tracks = readMot((await t.ask('GET', `/api/clips/${clip.id}/tracks`)).body, 10, { width: 640, height: 360 })
-  const batch = evaluate({ plan: read, camera: read.cameras[0], fps: 10, start: clip.start }, tracks)
+  const tracks = readMot((await t.ask('GET', `/api/clips/${clip.id}/tracks`)).body, 10, {
+    width: 640,
+    height: 360
+  })
+  const batch = evaluate(
+    { plan: read, camera: read.cameras[0], fps: 10, start: clip.start },
+    tracks
+  )
   const [run] = await t.database.rows<{ id: string }>('SELECT id FROM run')
   const { body } = await t.ask('GET', `/api/runs/${run.id}`)
-  expect(body.triggers.map((x: any) => [x.detection, x.target, x.frame])).toEqual(batch.map((x) => [x.detection, x.target, x.frame]))
+  expect(body.triggers.map((x: any) => [x.detection, x.target, x.frame])).toEqual(
+    batch.map((x) => [x.detection, x.target, x.frame])
+  )
 })
 
 test('as if live it keeps the clip’s pace, and can be stopped', async () => {
@@ -77,9 +115,14 @@ test('as if live it keeps the clip’s pace, and can be stopped', async () => {
   expect(running.state).toBe('running')
   expect(running.at).toBeGreaterThan(1)
   expect(running.at).toBeLessThan(10)
-  expect(await t.ask('POST', `/api/runs/${started.id}/stop`)).toMatchObject({ status: 200, body: { state: 'stopped' } })
+  expect(await t.ask('POST', `/api/runs/${started.id}/stop`)).toMatchObject({
+    status: 200,
+    body: { state: 'stopped' }
+  })
   expect(await t.ask('POST', `/api/runs/${started.id}/stop`)).toMatchObject({ status: 409 })
-  expect(await t.ask('POST', `/api/clips/${clip.id}/runs`, { speed: 3 })).toMatchObject({ status: 422 })
+  expect(await t.ask('POST', `/api/clips/${clip.id}/runs`, { speed: 3 })).toMatchObject({
+    status: 422
+  })
 })
 
 test('a mail that cannot be sent is tried again, and the reason is shown', async () => {
@@ -89,5 +132,8 @@ test('a mail that cannot be sent is tried again, and the reason is shown', async
     const { body } = await t.ask('GET', `/api/runs/${started.id}`)
     return body.triggers[0]?.deliveries[2]?.attempts > 1 && body
   })
-  expect(failing.triggers[0].deliveries[2]).toMatchObject({ state: 'pending', error: expect.stringContaining('ECONNREFUSED') })
+  expect(failing.triggers[0].deliveries[2]).toMatchObject({
+    state: 'pending',
+    error: expect.stringContaining('ECONNREFUSED')
+  })
 })

@@ -21,7 +21,8 @@ const TICK_MS = 100
 
 /** The class that the target of a trigger had then. */
 function classOf(tracks: Tracks, { target, frame }: Trigger): { class?: TargetClass } {
-  for (let i = firstRowOfFrame(tracks, frame); i < tracks.length && tracks.frame[i] === frame; i++) if (tracks.id[i] === target) return { class: CLASSES[tracks.cls[i]] }
+  for (let i = firstRowOfFrame(tracks, frame); i < tracks.length && tracks.frame[i] === frame; i++)
+    if (tracks.id[i] === target) return { class: CLASSES[tracks.cls[i]] }
   return {}
 }
 
@@ -54,7 +55,13 @@ export class Runs {
     const plan = await readPlanOf(this.database, clip.camera)
     const [camera] = plan.cameras
     const { tracks, measures } = await this.clips.readEvidence(clip)
-    const evaluator = new Evaluator({ plan, camera, fps: clip.fps, start: clip.start, inputs: clip.inputs })
+    const evaluator = new Evaluator({
+      plan,
+      camera,
+      fps: clip.fps,
+      start: clip.start,
+      inputs: clip.inputs
+    })
     const id = randomUUID()
     await insertRun(this.database, id, clip.id, Date.now())
 
@@ -70,7 +77,15 @@ export class Runs {
         const until = firstRowOfFrame(tracks, frame + 1)
         for (const trigger of evaluator.push(tracks, row, until, { ...measures, length: frame })) {
           const detection = camera.detections.find((d) => d.id === trigger.detection)!
-          await this.alarms.take({ source: 'run', run: id, camera: camera.id, detection, trigger: { ...trigger, ...classOf(tracks, trigger) }, firedAt: Math.round(clip.start + trigger.time * 1000), byCamera: new Set() })
+          await this.alarms.take({
+            source: 'run',
+            run: id,
+            camera: camera.id,
+            detection,
+            trigger: { ...trigger, ...classOf(tracks, trigger) },
+            firedAt: Math.round(clip.start + trigger.time * 1000),
+            byCamera: new Set()
+          })
         }
         row = Math.max(row, until)
         if (run.at >= seconds && row >= tracks.length) break
@@ -94,7 +109,14 @@ export class Runs {
     if (!row) throw notFound(`run ${id.slice(0, 64)}`)
     const clip = await readClip(this.database, row.clip)
     const seconds = clip.frames / clip.fps
-    return { id, clip: row.clip, state: row.state, at: this.running.get(id)?.at ?? seconds, seconds, triggers: await readRunTriggers(this.database, id) }
+    return {
+      id,
+      clip: row.clip,
+      state: row.state,
+      at: this.running.get(id)?.at ?? seconds,
+      seconds,
+      triggers: await readRunTriggers(this.database, id)
+    }
   }
 
   async stop(id: string): Promise<RunView> {

@@ -1,6 +1,12 @@
 import type { CountsView, Search } from '../../core/watch/search.ts'
 import type { Sql, Value } from '../database.ts'
-import { alarmsWithWords, beginningsOf, fewAlarmsWithWords, indexFor, plainConditions } from './rows.ts'
+import {
+  alarmsWithWords,
+  beginningsOf,
+  fewAlarmsWithWords,
+  indexFor,
+  plainConditions
+} from './rows.ts'
 
 /**
  * How many triggers there are over time. Times of more than a day are added up from the tallies that the database keeps
@@ -11,7 +17,8 @@ const HOUR = 3600_000
 const DAY = 24 * HOUR
 const STEPS = [HOUR / 60, HOUR / 4, HOUR, 6 * HOUR, DAY, 7 * DAY, 30 * DAY]
 const MOST_BUCKETS = 80
-const stepFor = (span: number): number => STEPS.find((s) => span / s <= MOST_BUCKETS) ?? STEPS[STEPS.length - 1]
+const stepFor = (span: number): number =>
+  STEPS.find((s) => span / s <= MOST_BUCKETS) ?? STEPS[STEPS.length - 1]
 /** A time that is longer than this is shown in steps of `unit` or more. */
 const longFor = (unit: number): number => MOST_BUCKETS * STEPS[STEPS.indexOf(unit) - 1]
 
@@ -21,7 +28,11 @@ interface Counts {
   of: Map<number, number>
 }
 /** The first and the last unit in which there are some. */
-const endsOf = ({ of }: Counts): [number, number] => [...of.keys()].reduce(([first, last], at) => [Math.min(first, at), Math.max(last, at)], [Infinity, -Infinity])
+const endsOf = ({ of }: Counts): [number, number] =>
+  [...of.keys()].reduce(
+    ([first, last], at) => [Math.min(first, at), Math.max(last, at)],
+    [Infinity, -Infinity]
+  )
 const spanOf = (counts: Counts): number => {
   const [first, last] = endsOf(counts)
   return (last - first) * counts.unit
@@ -30,13 +41,20 @@ const spanOf = (counts: Counts): number => {
 /** The same search, where it finds something. */
 function within(s: Search, counts: Counts): Search {
   const [first, last] = endsOf(counts)
-  return { ...s, from: Math.max(first * counts.unit, s.from ?? 0), to: Math.min((last + 1) * counts.unit, s.to ?? Infinity) }
+  return {
+    ...s,
+    from: Math.max(first * counts.unit, s.from ?? 0),
+    to: Math.min((last + 1) * counts.unit, s.to ?? Infinity)
+  }
 }
 
 /** How many triggers a search finds, over time. */
 export async function countTriggers(sql: Sql, search: Search): Promise<CountsView> {
   const words = beginningsOf(search.words ?? '')
-  const counts = words.length || search.alarm !== undefined ? await countWords(sql, search, words) : await countTallies(sql, search)
+  const counts =
+    words.length || search.alarm !== undefined
+      ? await countWords(sql, search, words)
+      : await countTallies(sql, search)
   if (!counts.of.size) return { step: HOUR, buckets: [], total: 0 }
   const step = stepFor(spanOf(counts))
   // So short that hours are too wide; the hours say where to look.
@@ -50,7 +68,11 @@ function folded({ unit, of }: Counts, step: number): CountsView {
     const start = Math.floor((at * unit) / step) * step
     buckets.set(start, (buckets.get(start) ?? 0) + n)
   }
-  return { step, buckets: [...buckets].sort(([a], [b]) => a - b).map(([at, n]) => ({ at, n })), total: [...of.values()].reduce((sum, n) => sum + n, 0) }
+  return {
+    step,
+    buckets: [...buckets].sort(([a], [b]) => a - b).map(([at, n]) => ({ at, n })),
+    total: [...of.values()].reduce((sum, n) => sum + n, 0)
+  }
 }
 
 /** By days where the time is long, by hours where it is not. */
@@ -66,14 +88,34 @@ async function countTallies(sql: Sql, s: Search): Promise<Counts> {
 
 /** Which groups of the tally a search asks for. @returns null: all */
 async function groupsOf(sql: Sql, s: Search): Promise<number[] | null> {
-  const { where, values } = plainConditions({ camera: s.camera, detection: s.detection, kind: s.kind, class: s.class, direction: s.direction, way: s.way })
+  const { where, values } = plainConditions({
+    camera: s.camera,
+    detection: s.detection,
+    kind: s.kind,
+    class: s.class,
+    direction: s.direction,
+    way: s.way
+  })
   if (!where.length) return null
-  return (await sql.rows<{ id: number }>(`SELECT id FROM tally_group WHERE ${where.join(' AND ')}`, values)).map(({ id }) => Number(id))
+  return (
+    await sql.rows<{ id: number }>(
+      `SELECT id FROM tally_group WHERE ${where.join(' AND ')}`,
+      values
+    )
+  ).map(({ id }) => Number(id))
 }
 
 /** From the tally of whole units; what the first and the last have besides is counted each. */
-async function countTally(sql: Sql, s: Search, unit: number, groups: readonly number[] | null): Promise<Counts> {
-  const [first, last] = [s.from === undefined ? undefined : Math.ceil(s.from / unit), s.to === undefined ? undefined : Math.floor(s.to / unit)]
+async function countTally(
+  sql: Sql,
+  s: Search,
+  unit: number,
+  groups: readonly number[] | null
+): Promise<Counts> {
+  const [first, last] = [
+    s.from === undefined ? undefined : Math.ceil(s.from / unit),
+    s.to === undefined ? undefined : Math.floor(s.to / unit)
+  ]
   const asked: [string, Value | undefined][] = [
     ['period >= ?', first],
     ['period < ?', last],
@@ -81,12 +123,22 @@ async function countTally(sql: Sql, s: Search, unit: number, groups: readonly nu
   ]
   const given = asked.filter((a): a is [string, Value] => a[1] !== undefined)
   // As a list: joined, the database looks each row's group up, which takes three times as long.
-  const where = ['hours = ?', ...given.map(([text]) => text), ...(groups ? [`group_id IN (${groups.join()})`] : [])]
-  const rows = await sql.rows<{ period: number; n: number }>(`SELECT period, SUM(n) AS n FROM tally WHERE ${where.join(' AND ')} GROUP BY period`, [unit / HOUR, ...given.map(([, value]) => value)])
+  const where = [
+    'hours = ?',
+    ...given.map(([text]) => text),
+    ...(groups ? [`group_id IN (${groups.join()})`] : [])
+  ]
+  const rows = await sql.rows<{ period: number; n: number }>(
+    `SELECT period, SUM(n) AS n FROM tally WHERE ${where.join(' AND ')} GROUP BY period`,
+    [unit / HOUR, ...given.map(([, value]) => value)]
+  )
   const of = new Map(rows.filter((r) => Number(r.n)).map((r) => [Number(r.period), Number(r.n)]))
   for (const edge of edgesOf(s, unit)) {
     const { where: plain, values } = plainConditions({ ...s, ...edge })
-    const [{ n }] = await sql.rows<{ n: number }>(`SELECT COUNT(*) AS n FROM fired_trigger FORCE INDEX (${indexFor(s)}) WHERE ${plain.join(' AND ')}`, values)
+    const [{ n }] = await sql.rows<{ n: number }>(
+      `SELECT COUNT(*) AS n FROM fired_trigger FORCE INDEX (${indexFor(s)}) WHERE ${plain.join(' AND ')}`,
+      values
+    )
     if (Number(n)) of.set(Math.floor(edge.from / unit), Number(n))
   }
   return { unit, of }
@@ -97,25 +149,51 @@ function edgesOf({ from = 0, to = 0 }: Search, unit: number): { from: number; to
   const [begin, end] = [Math.ceil(from / unit) * unit, Math.floor(to / unit) * unit]
   // Both ends within one unit.
   if (to && begin > end) return from < to ? [{ from, to }] : []
-  return [{ from, to: begin }, ...(to ? [{ from: end, to }] : [])].filter((edge) => edge.from < edge.to)
+  return [{ from, to: begin }, ...(to ? [{ from: end, to }] : [])].filter(
+    (edge) => edge.from < edge.to
+  )
 }
 
 /** Where triggers are to be found whose alarms have these words, or by a search's other conditions alone. */
-async function withWords(sql: Sql, s: Search, words: readonly string[]): Promise<{ from: string; where: string[]; values: Value[] }> {
+async function withWords(
+  sql: Sql,
+  s: Search,
+  words: readonly string[]
+): Promise<{ from: string; where: string[]; values: Value[] }> {
   const { where, values } = plainConditions(s)
   const few = words.length ? await fewAlarmsWithWords(sql, words) : null
-  if (few) return { from: 'fired_trigger FORCE INDEX (by_alarm)', where: [...where, `alarm_id IN (${few.join() || 'NULL'})`], values }
+  if (few)
+    return {
+      from: 'fired_trigger FORCE INDEX (by_alarm)',
+      where: [...where, `alarm_id IN (${few.join() || 'NULL'})`],
+      values
+    }
   const table = `fired_trigger FORCE INDEX (${indexFor(s)})`
-  return words.length ? { from: `${table} STRAIGHT_JOIN (${alarmsWithWords(words)}) found USING (alarm_id)`, where, values: [...words, ...values] } : { from: table, where, values }
+  return words.length
+    ? {
+        from: `${table} STRAIGHT_JOIN (${alarmsWithWords(words)}) found USING (alarm_id)`,
+        where,
+        values: [...words, ...values]
+      }
+    : { from: table, where, values }
 }
-const whereText = (where: readonly string[]): string => (where.length ? `WHERE ${where.join(' AND ')}` : '')
+const whereText = (where: readonly string[]): string =>
+  where.length ? `WHERE ${where.join(' AND ')}` : ''
 
 /** By words alone from the tally of each alarm; with other conditions, or of one alarm, each is counted. */
 async function countWords(sql: Sql, s: Search, words: readonly string[]): Promise<Counts> {
   const alone = words.length > 0 && !plainConditions(s).where.length
-  const { from, where, values } = alone ? { from: `(${alarmsWithWords(words)}) found STRAIGHT_JOIN tally_of_alarm USING (alarm_id)`, where: ['n > 0'], values: [...words] } : await withWords(sql, s, words)
+  const { from, where, values } = alone
+    ? {
+        from: `(${alarmsWithWords(words)}) found STRAIGHT_JOIN tally_of_alarm USING (alarm_id)`,
+        where: ['n > 0'],
+        values: [...words]
+      }
+    : await withWords(sql, s, words)
   const rows = await sql.rows<{ hour: number; n: number }>(
-    alone ? `SELECT hour, SUM(n) AS n FROM ${from} ${whereText(where)} GROUP BY hour` : `SELECT fired_at DIV ${HOUR} AS hour, COUNT(*) AS n FROM ${from} ${whereText(where)} GROUP BY hour`,
+    alone
+      ? `SELECT hour, SUM(n) AS n FROM ${from} ${whereText(where)} GROUP BY hour`
+      : `SELECT fired_at DIV ${HOUR} AS hour, COUNT(*) AS n FROM ${from} ${whereText(where)} GROUP BY hour`,
     values
   )
   return { unit: HOUR, of: new Map(rows.map((r) => [Number(r.hour), Number(r.n)])) }
@@ -124,7 +202,15 @@ async function countWords(sql: Sql, s: Search, words: readonly string[]): Promis
 /** Within hours: each is counted. */
 async function countShort(sql: Sql, s: Search, words: readonly string[]): Promise<CountsView> {
   const { from, where, values } = await withWords(sql, s, words)
-  const minutes = await sql.rows<{ minute: number; n: number }>(`SELECT fired_at DIV ${STEPS[0]} AS minute, COUNT(*) AS n FROM ${from} ${whereText(where)} GROUP BY minute`, values)
-  const counts = { unit: STEPS[0], of: new Map(minutes.map((r) => [Number(r.minute), Number(r.n)])) }
-  return counts.of.size ? folded(counts, stepFor(spanOf(counts))) : { step: HOUR, buckets: [], total: 0 }
+  const minutes = await sql.rows<{ minute: number; n: number }>(
+    `SELECT fired_at DIV ${STEPS[0]} AS minute, COUNT(*) AS n FROM ${from} ${whereText(where)} GROUP BY minute`,
+    values
+  )
+  const counts = {
+    unit: STEPS[0],
+    of: new Map(minutes.map((r) => [Number(r.minute), Number(r.n)]))
+  }
+  return counts.of.size
+    ? folded(counts, stepFor(spanOf(counts)))
+    : { step: HOUR, buckets: [], total: 0 }
 }

@@ -25,24 +25,49 @@ export function searchRoutes(app: Api, database: Database): void {
     const { after, ...search } = query
     return findTriggers(database, search, after, PAGE)
   })
-  app.get('/triggers/counts', allow(SIGNED_IN, { querystring: SearchSchema }), ({ query }) => countTriggers(database, query))
+  app.get('/triggers/counts', allow(SIGNED_IN, { querystring: SearchSchema }), ({ query }) =>
+    countTriggers(database, query)
+  )
   app.get('/triggers/ways', allow(SIGNED_IN), () => knownWays(database))
 
-  app.get('/triggers.csv', allow(SIGNED_IN, { querystring: SearchSchema }), async ({ query: search }, reply) => {
-    const site = await readSite(database)
-    if (!site) throw notFound('a site')
-    const cameras = new Map(site.cameras.map((c) => [c.id, c.name]))
-    const line = (t: FoundTrigger): string => [wallText(t.at, site.timeZone).replace('T', ' '), new Date(t.at).toISOString(), cameras.get(t.camera) ?? t.camera, t.name, t.kind, t.class, t.way ?? t.direction, t.cause, t.severity, t.acknowledged ? 'yes' : 'no', t.clip ? 'clip' : 'live', t.alarm].map(field).join(',')
-    async function* lines(): AsyncGenerator<string> {
-      yield `time at the site,UTC,camera,detection,kind,class,direction,cause,severity,acknowledged,from,alarm\r\n`
-      let after: string | undefined
-      for (let n = 0; n < MOST_CSV; n += CSV_PAGE) {
-        const { triggers, next } = await findTriggers(database, search, after, CSV_PAGE)
-        if (triggers.length) yield `${triggers.map(line).join('\r\n')}\r\n`
-        if (next === null) return
-        after = next
+  app.get(
+    '/triggers.csv',
+    allow(SIGNED_IN, { querystring: SearchSchema }),
+    async ({ query: search }, reply) => {
+      const site = await readSite(database)
+      if (!site) throw notFound('a site')
+      const cameras = new Map(site.cameras.map((c) => [c.id, c.name]))
+      const line = (t: FoundTrigger): string =>
+        [
+          wallText(t.at, site.timeZone).replace('T', ' '),
+          new Date(t.at).toISOString(),
+          cameras.get(t.camera) ?? t.camera,
+          t.name,
+          t.kind,
+          t.class,
+          t.way ?? t.direction,
+          t.cause,
+          t.severity,
+          t.acknowledged ? 'yes' : 'no',
+          t.clip ? 'clip' : 'live',
+          t.alarm
+        ]
+          .map(field)
+          .join(',')
+      async function* lines(): AsyncGenerator<string> {
+        yield `time at the site,UTC,camera,detection,kind,class,direction,cause,severity,acknowledged,from,alarm\r\n`
+        let after: string | undefined
+        for (let n = 0; n < MOST_CSV; n += CSV_PAGE) {
+          const { triggers, next } = await findTriggers(database, search, after, CSV_PAGE)
+          if (triggers.length) yield `${triggers.map(line).join('\r\n')}\r\n`
+          if (next === null) return
+          after = next
+        }
       }
+      return reply
+        .type('text/csv; charset=utf-8')
+        .header('content-disposition', 'attachment; filename="triggers.csv"')
+        .send(Readable.from(lines()))
     }
-    return reply.type('text/csv; charset=utf-8').header('content-disposition', 'attachment; filename="triggers.csv"').send(Readable.from(lines()))
-  })
+  )
 }

@@ -41,22 +41,50 @@ const foundOf = (row: Row): FoundTrigger => ({
 const COMMON = 2000
 
 /** Words to look for, each perhaps only begun, divided as the database divides what is written (migration 011). */
-export const beginningsOf = (text: string): string[] => [...new Set(text.split(/[^\p{L}\p{M}\p{N}]+/u).filter(Boolean))].map((word) => `${word.slice(0, 40)}%`)
+export const beginningsOf = (text: string): string[] =>
+  [...new Set(text.split(/[^\p{L}\p{M}\p{N}]+/u).filter(Boolean))].map(
+    (word) => `${word.slice(0, 40)}%`
+  )
 
 /** Whether the alarm of a row of `table` has a word; asked of each row, not gathered for all of them first. */
-const hasWord = (table: string): string => `(SELECT 1 FROM alarm_word w WHERE w.alarm_id = ${table}.alarm_id AND w.word LIKE ? LIMIT 1) = 1`
+const hasWord = (table: string): string =>
+  `(SELECT 1 FROM alarm_word w WHERE w.alarm_id = ${table}.alarm_id AND w.word LIKE ? LIMIT 1) = 1`
 
 /** The alarms whose comments have all these words, as a query of their ids, each once. */
-export const alarmsWithWords = (beginnings: readonly string[]): string => beginnings.map(() => 'SELECT DISTINCT alarm_id FROM alarm_word WHERE word LIKE ?').join(' INTERSECT ')
+export const alarmsWithWords = (beginnings: readonly string[]): string =>
+  beginnings
+    .map(() => 'SELECT DISTINCT alarm_id FROM alarm_word WHERE word LIKE ?')
+    .join(' INTERSECT ')
 
 /** Alarms whose comments have all these words. @returns null: there may be more than are gathered first */
-export async function fewAlarmsWithWords(sql: Sql, beginnings: readonly string[]): Promise<number[] | null> {
-  const counted = await Promise.all(beginnings.map(async (word) => ({ word, n: Number((await sql.rows<{ n: number }>(`SELECT COUNT(*) AS n FROM (SELECT 1 FROM alarm_word WHERE word LIKE ? LIMIT ${COMMON + 1}) some`, [word]))[0].n) })))
+export async function fewAlarmsWithWords(
+  sql: Sql,
+  beginnings: readonly string[]
+): Promise<number[] | null> {
+  const counted = await Promise.all(
+    beginnings.map(async (word) => ({
+      word,
+      n: Number(
+        (
+          await sql.rows<{ n: number }>(
+            `SELECT COUNT(*) AS n FROM (SELECT 1 FROM alarm_word WHERE word LIKE ? LIMIT ${COMMON + 1}) some`,
+            [word]
+          )
+        )[0].n
+      )
+    }))
+  )
   const [rarest, ...others] = counted.sort((a, b) => a.n - b.n)
   if (rarest.n > COMMON && !others.length) return null
   // From a rare word each alarm is asked for the others; common ones are laid over each other.
-  const query = rarest.n <= COMMON ? `SELECT DISTINCT alarm_id FROM alarm_word rarest WHERE word LIKE ?${others.map(() => ` AND ${hasWord('rarest')}`).join('')}` : alarmsWithWords(beginnings)
-  const alarms = await sql.rows<{ alarm_id: number }>(`SELECT alarm_id FROM (${query}) found LIMIT ${COMMON + 1}`, [rarest.word, ...others.map((o) => o.word)])
+  const query =
+    rarest.n <= COMMON
+      ? `SELECT DISTINCT alarm_id FROM alarm_word rarest WHERE word LIKE ?${others.map(() => ` AND ${hasWord('rarest')}`).join('')}`
+      : alarmsWithWords(beginnings)
+  const alarms = await sql.rows<{ alarm_id: number }>(
+    `SELECT alarm_id FROM (${query}) found LIMIT ${COMMON + 1}`,
+    [rarest.word, ...others.map((o) => o.word)]
+  )
   return alarms.length > COMMON ? null : alarms.map((a) => Number(a.alarm_id))
 }
 
@@ -110,15 +138,30 @@ interface Conditions {
 async function conditionsOf(sql: Sql, s: Search): Promise<Conditions | null> {
   const { where, values } = plainConditions(s)
   const beginnings = beginningsOf(s.words ?? '')
-  if (!beginnings.length) return { from: `fired_trigger FORCE INDEX (${indexFor(s)})`, where, values }
+  if (!beginnings.length)
+    return { from: `fired_trigger FORCE INDEX (${indexFor(s)})`, where, values }
   const alarms = await fewAlarmsWithWords(sql, beginnings)
   if (alarms?.length === 0) return null
-  if (alarms) return { from: 'fired_trigger FORCE INDEX (by_alarm)', where: [...where, `alarm_id IN (${alarms.join()})`], values }
-  return { from: `fired_trigger FORCE INDEX (${indexFor(s)})`, where: [...where, ...beginnings.map(() => hasWord('fired_trigger'))], values: [...values, ...beginnings] }
+  if (alarms)
+    return {
+      from: 'fired_trigger FORCE INDEX (by_alarm)',
+      where: [...where, `alarm_id IN (${alarms.join()})`],
+      values
+    }
+  return {
+    from: `fired_trigger FORCE INDEX (${indexFor(s)})`,
+    where: [...where, ...beginnings.map(() => hasWord('fired_trigger'))],
+    values: [...values, ...beginnings]
+  }
 }
 
 /** One page, newest first, by key: the same however far it is gone on, and whatever comes in meanwhile. */
-export async function findTriggers(sql: Sql, search: Search, after: string | undefined, limit: number): Promise<SearchView> {
+export async function findTriggers(
+  sql: Sql,
+  search: Search,
+  after: string | undefined,
+  limit: number
+): Promise<SearchView> {
   const conditions = await conditionsOf(sql, search)
   if (!conditions) return { triggers: [], next: null }
   const { from, where, values } = conditions
@@ -128,15 +171,29 @@ export async function findTriggers(sql: Sql, search: Search, after: string | und
     values.push(at, at, id)
   }
   // The ids first, from an index alone; then only the rows of this page.
-  const ids = (await sql.rows<{ id: number }>(`SELECT id FROM ${from} ${where.length ? `WHERE ${where.join(' AND ')}` : ''} ORDER BY fired_at DESC, id DESC LIMIT ${limit + 1}`, values)).map((r) => Number(r.id))
+  const ids = (
+    await sql.rows<{ id: number }>(
+      `SELECT id FROM ${from} ${where.length ? `WHERE ${where.join(' AND ')}` : ''} ORDER BY fired_at DESC, id DESC LIMIT ${limit + 1}`,
+      values
+    )
+  ).map((r) => Number(r.id))
   if (!ids.length) return { triggers: [], next: null }
   const page = ids.slice(0, limit)
-  const rows = await sql.rows<Row>(`SELECT id, camera_id, detection_id, kind, class, direction, way, cause, severity, fired_at, fired_with, alarm_id, acknowledged, run_id FROM fired_trigger WHERE id IN (${page.join()}) ORDER BY fired_at DESC, id DESC`)
+  const rows = await sql.rows<Row>(
+    `SELECT id, camera_id, detection_id, kind, class, direction, way, cause, severity, fired_at, fired_with, alarm_id, acknowledged, run_id FROM fired_trigger WHERE id IN (${page.join()}) ORDER BY fired_at DESC, id DESC`
+  )
   const last = rows[rows.length - 1]
-  return { triggers: rows.map(foundOf), next: ids.length > limit ? `${last.fired_at}.${last.id}` : null }
+  return {
+    triggers: rows.map(foundOf),
+    next: ids.length > limit ? `${last.fired_at}.${last.id}` : null
+  }
 }
 
 /** What can be asked for: names of sides that have been crossed. */
 export async function knownWays(sql: Sql): Promise<string[]> {
-  return (await sql.rows<{ way: string }>("SELECT DISTINCT way FROM fired_trigger FORCE INDEX (by_way) WHERE way IS NOT NULL ORDER BY way LIMIT 100")).map((r) => r.way)
+  return (
+    await sql.rows<{ way: string }>(
+      'SELECT DISTINCT way FROM fired_trigger FORCE INDEX (by_way) WHERE way IS NOT NULL ORDER BY way LIMIT 100'
+    )
+  ).map((r) => r.way)
 }

@@ -1,4 +1,11 @@
-import type { CameraSummary, KeptScene, KeptSchedule, SaveScene, SiteInput, SiteView } from '../../core/api.ts'
+import type {
+  CameraSummary,
+  KeptScene,
+  KeptSchedule,
+  SaveScene,
+  SiteInput,
+  SiteView
+} from '../../core/api.ts'
 import type { Camera, Schedule } from '../../core/formats/plan.ts'
 import type { Sql } from '../database.ts'
 import { measureScene, type SceneMarks } from '../../core/scene/marks.ts'
@@ -14,7 +21,14 @@ interface SiteRow {
   inputs: string
 }
 
-const siteOf = ({ id, name, time_zone, latitude, longitude, inputs }: SiteRow): Omit<SiteView, 'cameras'> => ({
+const siteOf = ({
+  id,
+  name,
+  time_zone,
+  latitude,
+  longitude,
+  inputs
+}: SiteRow): Omit<SiteView, 'cameras'> => ({
   id,
   name,
   timeZone: time_zone,
@@ -24,7 +38,9 @@ const siteOf = ({ id, name, time_zone, latitude, longitude, inputs }: SiteRow): 
 
 /** The one site of this installation, or null before there is one. */
 export async function readSite(sql: Sql): Promise<SiteView | null> {
-  const [row] = await sql.rows<SiteRow>('SELECT id, name, time_zone, latitude, longitude, inputs FROM site ORDER BY id LIMIT 1')
+  const [row] = await sql.rows<SiteRow>(
+    'SELECT id, name, time_zone, latitude, longitude, inputs FROM site ORDER BY id LIMIT 1'
+  )
   if (!row) return null
   const cameras = await sql.rows<CameraSummary>(
     `SELECT camera.id, camera.name,
@@ -52,15 +68,26 @@ export async function readCamera(sql: Sql, cameraId: string): Promise<CameraRow>
 
 /** All cameras of a site, in its order. */
 export async function readCameras(sql: Sql, siteId: string): Promise<CameraRow[]> {
-  return (await sql.rows<CameraRaw>(`${selectCamera} WHERE camera.site_id = ? ORDER BY camera.position, camera.id`, [siteId])).map(cameraOf)
+  return (
+    await sql.rows<CameraRaw>(
+      `${selectCamera} WHERE camera.site_id = ? ORDER BY camera.position, camera.id`,
+      [siteId]
+    )
+  ).map(cameraOf)
 }
 
-type CameraRaw = SiteRow & SceneRow & { camera_id: string; camera_name: string; world: string | null }
+type CameraRaw = SiteRow &
+  SceneRow & { camera_id: string; camera_name: string; world: string | null }
 
 const selectCamera = `SELECT site.id, site.name, time_zone, latitude, longitude, inputs, camera.id AS camera_id, camera.name AS camera_name, ignore_areas, scene_marks, scene_version, scene_changed_at, world
        FROM camera JOIN site ON site.id = camera.site_id`
 
-const cameraOf = (row: CameraRaw): CameraRow => ({ site: siteOf(row), camera: { id: row.camera_id, name: row.camera_name }, scene: sceneOf(row), world: row.world === null ? null : parsed(row.world) })
+const cameraOf = (row: CameraRaw): CameraRow => ({
+  site: siteOf(row),
+  camera: { id: row.camera_id, name: row.camera_name },
+  scene: sceneOf(row),
+  world: row.world === null ? null : parsed(row.world)
+})
 
 interface SceneRow {
   ignore_areas: string
@@ -69,18 +96,35 @@ interface SceneRow {
   scene_changed_at: number
 }
 
-const sceneOf = (row: SceneRow): KeptScene => ({ ignore: parsed(row.ignore_areas), marks: row.scene_marks === null ? null : parsed(row.scene_marks), version: row.scene_version, changedAt: row.scene_changed_at })
+const sceneOf = (row: SceneRow): KeptScene => ({
+  ignore: parsed(row.ignore_areas),
+  marks: row.scene_marks === null ? null : parsed(row.scene_marks),
+  version: row.scene_version,
+  changedAt: row.scene_changed_at
+})
 
 /** The measured cameras of a site, each from its marks. */
 export async function readMarks(sql: Sql, siteId: string): Promise<Map<string, SceneMarks>> {
-  const rows = await sql.rows<{ id: string; scene_marks: string }>('SELECT id, scene_marks FROM camera WHERE site_id = ? AND scene_marks IS NOT NULL', [siteId])
+  const rows = await sql.rows<{ id: string; scene_marks: string }>(
+    'SELECT id, scene_marks FROM camera WHERE site_id = ? AND scene_marks IS NOT NULL',
+    [siteId]
+  )
   return new Map(rows.map(({ id, scene_marks }) => [id, parsed<SceneMarks>(scene_marks)]))
 }
 
 /** Saves over exactly the version named. @throws InputError when the marks measure nothing */
-export async function saveScene(sql: Sql, cameraId: string, { ignore, marks, version }: SaveScene, note: EditNote, now: number): Promise<KeptScene> {
+export async function saveScene(
+  sql: Sql,
+  cameraId: string,
+  { ignore, marks, version }: SaveScene,
+  note: EditNote,
+  now: number
+): Promise<KeptScene> {
   if (marks) measureScene(marks)
-  const done = await sql.run('UPDATE camera SET ignore_areas = ?, scene_marks = ?, scene_version = scene_version + 1, scene_changed_at = ? WHERE id = ? AND scene_version = ?', [JSON.stringify(ignore), marks && JSON.stringify(marks), now, cameraId, version])
+  const done = await sql.run(
+    'UPDATE camera SET ignore_areas = ?, scene_marks = ?, scene_version = scene_version + 1, scene_changed_at = ? WHERE id = ? AND scene_version = ?',
+    [JSON.stringify(ignore), marks && JSON.stringify(marks), now, cameraId, version]
+  )
   const { site, camera, scene } = await readCamera(sql, cameraId)
   if (done.affectedRows !== 1) throw conflict(`the scene of ${camera.name}`, scene)
   await noteEdit(sql, site.id, cameraId, 'scene', cameraId, { ignore, marks }, note, now)
@@ -88,7 +132,8 @@ export async function saveScene(sql: Sql, cameraId: string, { ignore, marks, ver
 }
 
 /** MariaDB keeps JSON as text, and mysql2 hands some of it out already read. */
-export const parsed = <T>(json: unknown): T => (typeof json === 'string' ? JSON.parse(json) : json) as T
+export const parsed = <T>(json: unknown): T =>
+  (typeof json === 'string' ? JSON.parse(json) : json) as T
 
 interface ScheduleRow {
   body: string
@@ -96,19 +141,41 @@ interface ScheduleRow {
   changed_at: number
 }
 
-const scheduleOf = ({ body, version, changed_at }: ScheduleRow): KeptSchedule => ({ schedule: parsed<Schedule>(body), version, changedAt: changed_at })
+const scheduleOf = ({ body, version, changed_at }: ScheduleRow): KeptSchedule => ({
+  schedule: parsed<Schedule>(body),
+  version,
+  changedAt: changed_at
+})
 
 export async function readSchedules(sql: Sql, siteId: string): Promise<KeptSchedule[]> {
-  return (await sql.rows<ScheduleRow>('SELECT body, version, changed_at FROM schedule WHERE site_id = ? AND NOT deleted ORDER BY id', [siteId])).map(scheduleOf)
+  return (
+    await sql.rows<ScheduleRow>(
+      'SELECT body, version, changed_at FROM schedule WHERE site_id = ? AND NOT deleted ORDER BY id',
+      [siteId]
+    )
+  ).map(scheduleOf)
 }
 
 /** Saves over exactly the version named; 0 makes a new one. In a transaction. */
-export async function saveSchedule(sql: Sql, siteId: string, schedule: Schedule, version: number, note: EditNote, now: number): Promise<KeptSchedule> {
+export async function saveSchedule(
+  sql: Sql,
+  siteId: string,
+  schedule: Schedule,
+  version: number,
+  note: EditNote,
+  now: number
+): Promise<KeptSchedule> {
   const body = JSON.stringify(schedule)
   const done =
     version === 0
-      ? await sql.run('INSERT IGNORE INTO schedule (site_id, id, body, version, changed_at) VALUES (?, ?, ?, 1, ?)', [siteId, schedule.id, body, now])
-      : await sql.run('UPDATE schedule SET body = ?, version = version + 1, changed_at = ?, deleted = FALSE WHERE site_id = ? AND id = ? AND version = ?', [body, now, siteId, schedule.id, version])
+      ? await sql.run(
+          'INSERT IGNORE INTO schedule (site_id, id, body, version, changed_at) VALUES (?, ?, ?, 1, ?)',
+          [siteId, schedule.id, body, now]
+        )
+      : await sql.run(
+          'UPDATE schedule SET body = ?, version = version + 1, changed_at = ?, deleted = FALSE WHERE site_id = ? AND id = ? AND version = ?',
+          [body, now, siteId, schedule.id, version]
+        )
   if (done.affectedRows === 1) {
     await noteEdit(sql, siteId, null, 'schedule', schedule.id, schedule, note, now)
     return { schedule, version: version + 1, changedAt: now }
@@ -117,20 +184,44 @@ export async function saveSchedule(sql: Sql, siteId: string, schedule: Schedule,
 }
 
 async function refuseSchedule(sql: Sql, siteId: string, id: string): Promise<never> {
-  const [row] = await sql.rows<ScheduleRow & { deleted: number }>('SELECT body, version, changed_at, deleted FROM schedule WHERE site_id = ? AND id = ?', [siteId, id])
+  const [row] = await sql.rows<ScheduleRow & { deleted: number }>(
+    'SELECT body, version, changed_at, deleted FROM schedule WHERE site_id = ? AND id = ?',
+    [siteId, id]
+  )
   if (!row) throw notFound(`schedule ${id.slice(0, 64)}`)
-  throw conflict(`schedule ${scheduleOf(row).schedule.name}`, row.deleted ? { deleted: true, version: row.version, changedAt: row.changed_at } : scheduleOf(row))
+  throw conflict(
+    `schedule ${scheduleOf(row).schedule.name}`,
+    row.deleted
+      ? { deleted: true, version: row.version, changedAt: row.changed_at }
+      : scheduleOf(row)
+  )
 }
 
 /** Deletes exactly the version named; nothing may use it. @returns the version under which it can be brought back */
-export async function deleteSchedule(sql: Sql, siteId: string, id: string, version: number, note: EditNote, now: number): Promise<{ version: number }> {
-  const done = await sql.run('UPDATE schedule SET deleted = TRUE, version = version + 1, changed_at = ? WHERE site_id = ? AND id = ? AND version = ?', [now, siteId, id, version])
+export async function deleteSchedule(
+  sql: Sql,
+  siteId: string,
+  id: string,
+  version: number,
+  note: EditNote,
+  now: number
+): Promise<{ version: number }> {
+  const done = await sql.run(
+    'UPDATE schedule SET deleted = TRUE, version = version + 1, changed_at = ? WHERE site_id = ? AND id = ? AND version = ?',
+    [now, siteId, id, version]
+  )
   if (done.affectedRows !== 1) return refuseSchedule(sql, siteId, id)
   await noteEdit(sql, siteId, null, 'schedule', id, null, note, now)
   return { version: version + 1 }
 }
 
-export async function saveInputs(sql: Sql, siteId: string, inputs: readonly SiteInput[], note: EditNote, now: number): Promise<void> {
+export async function saveInputs(
+  sql: Sql,
+  siteId: string,
+  inputs: readonly SiteInput[],
+  note: EditNote,
+  now: number
+): Promise<void> {
   await sql.run('UPDATE site SET inputs = ? WHERE id = ?', [JSON.stringify(inputs), siteId])
   await noteEdit(sql, siteId, null, 'setting', 'inputs', inputs, note, now)
 }

@@ -5,5 +5,12 @@ import type { StandInPorts } from '../standIns.ts'
 /** The server as a process of its own, over a database that is there: to be killed hard. Says its address in one line. */
 const [address, name, folder, standIns] = process.argv.slice(2)
 const database = await Database.open(JSON.parse(address) as DatabaseAddress, name)
-const app = await makeApp({ database, folder, mostClipBytes: 2 ** 20, standIns: JSON.parse(standIns) as StandInPorts, places: [], log: true })
+const app = await makeApp({
+  database,
+  folder,
+  mostClipBytes: 2 ** 20,
+  standIns: JSON.parse(standIns) as StandInPorts,
+  places: [],
+  log: true
+})
 process.stdout.write(`${await app.http.listen({ port: 0, host: '127.0.0.1' })}\n`)

@@ -38,7 +38,12 @@ export interface TestApp {
   /** `fetch` as an installer. */
   fetch(path: string, init?: RequestInit): Promise<Response>
   /** One request; the answer's status and body. */
-  ask(method: string, path: string, body?: unknown, cookie?: string): Promise<{ status: number; body: any }>
+  ask(
+    method: string,
+    path: string,
+    body?: unknown,
+    cookie?: string
+  ): Promise<{ status: number; body: any }>
   upload(camera: string, name: string, content: Buffer): Promise<{ status: number; body: any }>
   /** Ends the server and starts it again, over the same data. */
   restart(): Promise<void>
@@ -46,44 +51,93 @@ export interface TestApp {
 }
 
 /** The clip that ships with the project. */
-export const demoClip = (): Buffer => readFileSync(fileURLToPath(new URL('../../demo/clips/slipway-morning.mp4', import.meta.url)))
+export const demoClip = (): Buffer =>
+  readFileSync(fileURLToPath(new URL('../../demo/clips/slipway-morning.mp4', import.meta.url)))
 
 /** Its first seconds, for what has to be analysed only to be there. */
-export const shortClip = (seconds: number): Buffer => execFileSync('ffmpeg', ['-v', 'error', '-i', fileURLToPath(new URL('../../demo/clips/slipway-morning.mp4', import.meta.url)), '-t', String(seconds), '-c', 'copy', '-movflags', 'frag_keyframe+empty_moov', '-f', 'mp4', '-'], { maxBuffer: 2 ** 26 })
+export const shortClip = (seconds: number): Buffer =>
+  execFileSync(
+    'ffmpeg',
+    [
+      '-v',
+      'error',
+      '-i',
+      fileURLToPath(new URL('../../demo/clips/slipway-morning.mp4', import.meta.url)),
+      '-t',
+      String(seconds),
+      '-c',
+      'copy',
+      '-movflags',
+      'frag_keyframe+empty_moov',
+      '-f',
+      'mp4',
+      '-'
+    ],
+    { maxBuffer: 2 ** 26 }
+  )
 
 /**
  * @param clipsOf cameras whose demo clips are added, and analysed beside the test
  * @param devices that the stand-ins' pages operate @param contacts that they follow
  */
-export async function startTestApp({ withDemo = false, withPasswords = false, clipsOf = [] as readonly string[], mostClipBytes = 50 * 2 ** 20, places = [] as Neighbourhood[], devices = [] as readonly Device[], contacts = new Contacts() } = {}): Promise<TestApp> {
+export async function startTestApp({
+  withDemo = false,
+  withPasswords = false,
+  clipsOf = [] as readonly string[],
+  mostClipBytes = 50 * 2 ** 20,
+  places = [] as Neighbourhood[],
+  devices = [] as readonly Device[],
+  contacts = new Contacts()
+} = {}): Promise<TestApp> {
   const address = JSON.parse(process.env.WARDOPTIC_TEST_DATABASE!) as DatabaseAddress
   const folder = mkdtempSync(join(tmpdir(), 'wardoptic-app-'))
   const name = `wardoptic_${folder.slice(-6).toLowerCase()}_${process.pid}`
   const database = await Database.open(address, name)
   const mailbox = await startMailbox(join(folder, 'mailbox'))
   const station = await new Station().start()
-  const pages = await startPages({ station, contacts, held: DEMO_CONTACTS, devices, mailboxPort: mailbox.httpPort })
-  const ports: StandInPorts = { smtp: mailbox.smtpPort, mailbox: mailbox.httpPort, station: station.port, pages: pages.port }
-  const make = (): Promise<App> => makeApp({
-    database,
-    folder,
-    mostClipBytes,
-    standIns: ports,
-    places,
-    log: process.env.WARDOPTIC_TEST_LOG !== undefined
+  const pages = await startPages({
+    station,
+    contacts,
+    held: DEMO_CONTACTS,
+    devices,
+    mailboxPort: mailbox.httpPort
   })
+  const ports: StandInPorts = {
+    smtp: mailbox.smtpPort,
+    mailbox: mailbox.httpPort,
+    station: station.port,
+    pages: pages.port
+  }
+  const make = (): Promise<App> =>
+    makeApp({
+      database,
+      folder,
+      mostClipBytes,
+      standIns: ports,
+      places,
+      log: process.env.WARDOPTIC_TEST_LOG !== undefined
+    })
   let app = await make()
   await seed(database, app.clips, withDemo, clipsOf)
   // Digests of passwords take their time: only where somebody signs in with one.
   if (withPasswords) await app.accounts.prepare(demoAccounts())
-  else for (const { password, ...account } of demoAccounts()) await insertAccount(database, account, `none of ${password.length}`, Date.now())
+  else
+    for (const { password, ...account } of demoAccounts())
+      await insertAccount(database, account, `none of ${password.length}`, Date.now())
   let server = await app.http.listen({ port: 0, host: '127.0.0.1' })
   const as = (role: Role): Promise<string> => cookieOf(database, role)
   let cookie = await as('installer')
-  const asked = (path: string, init: RequestInit = {}): Promise<Response> => fetch(path.startsWith('http') ? path : `${server}${path}`, { ...init, headers: { cookie, ...(init.headers as Record<string, string>) } })
+  const asked = (path: string, init: RequestInit = {}): Promise<Response> =>
+    fetch(path.startsWith('http') ? path : `${server}${path}`, {
+      ...init,
+      headers: { cookie, ...(init.headers as Record<string, string>) }
+    })
   const read = async (answer: Response): Promise<{ status: number; body: any }> => {
     const text = await answer.text()
-    return { status: answer.status, body: answer.headers.get('content-type')?.includes('json') ? JSON.parse(text) : text }
+    return {
+      status: answer.status,
+      body: answer.headers.get('content-type')?.includes('json') ? JSON.parse(text) : text
+    }
   }
   return {
     get app() {
@@ -108,9 +162,24 @@ export async function startTestApp({ withDemo = false, withPasswords = false, cl
     as,
     fetch: asked,
     ask: async (method, path, body, who = cookie) =>
-      read(await asked(path, { method, headers: { cookie: who, ...(body !== undefined && { 'content-type': 'application/json' }) }, ...(body !== undefined && { body: JSON.stringify(body) }) })),
+      read(
+        await asked(path, {
+          method,
+          headers: {
+            cookie: who,
+            ...(body !== undefined && { 'content-type': 'application/json' })
+          },
+          ...(body !== undefined && { body: JSON.stringify(body) })
+        })
+      ),
     upload: async (camera, name, content) =>
-      read(await asked(`/api/cameras/${camera}/clips?name=${encodeURIComponent(name)}`, { method: 'POST', body: new Uint8Array(content), headers: { 'content-type': 'application/octet-stream' } })),
+      read(
+        await asked(`/api/cameras/${camera}/clips?name=${encodeURIComponent(name)}`, {
+          method: 'POST',
+          body: new Uint8Array(content),
+          headers: { 'content-type': 'application/octet-stream' }
+        })
+      ),
     restart: async () => {
       await app.close()
       app = await make()
@@ -126,7 +195,10 @@ export async function startTestApp({ withDemo = false, withPasswords = false, cl
 }
 
 /** Waits until `check` gives something. */
-export async function eventually<T>(check: () => Promise<T | null | undefined | false>, seconds = 100): Promise<T> {
+export async function eventually<T>(
+  check: () => Promise<T | null | undefined | false>,
+  seconds = 100
+): Promise<T> {
   const end = Date.now() + seconds * 1000
   for (;;) {
     const found = await check()

@@ -8,7 +8,12 @@ import type { DueTrigger } from '../deliveries/rows.ts'
 import { notFound } from '../errors.ts'
 import { writeWhole } from '../files.ts'
 import { measureScene } from '../../core/scene/marks.ts'
-import { accountOf, pathOf, type TriggerAccount, type TriggerRecord } from '../../core/watch/account.ts'
+import {
+  accountOf,
+  pathOf,
+  type TriggerAccount,
+  type TriggerRecord
+} from '../../core/watch/account.ts'
 import type { Clips } from '../clips/clips.ts'
 import { findClip } from '../clips/rows.ts'
 import { parsed, readCamera, readSchedules, readSite } from '../sites/rows.ts'
@@ -53,7 +58,14 @@ export class Evidence {
   private readonly clips: Clips
   private readonly memory: TargetMemory
 
-  constructor(database: Database, pictures: Pictures, clips: Clips, memory: TargetMemory, folder: string, log: (error: unknown) => void) {
+  constructor(
+    database: Database,
+    pictures: Pictures,
+    clips: Clips,
+    memory: TargetMemory,
+    folder: string,
+    log: (error: unknown) => void
+  ) {
     this.clips = clips
     this.memory = memory
     this.database = database
@@ -95,10 +107,18 @@ export class Evidence {
 
   /** The hours of a trigger's detection and the scene of its camera, as they are now. */
   private async holding(row: Row): Promise<Pick<TriggerRecord, 'plan' | 'ignore' | 'scene'>> {
-    const [site, schedules, { scene }] = [await readSite(this.database), await readSchedules(this.database, row.site_id), await readCamera(this.database, row.camera_id)]
+    const [site, schedules, { scene }] = [
+      await readSite(this.database),
+      await readSchedules(this.database, row.site_id),
+      await readCamera(this.database, row.camera_id)
+    ]
     const { schedule: hours } = parsed<Detection>(row.fired_with)
     return {
-      plan: { timeZone: site!.timeZone, ...(site!.position && { position: site!.position }), schedules: schedules.flatMap(({ schedule }) => (schedule.id === hours ? [schedule] : [])) },
+      plan: {
+        timeZone: site!.timeZone,
+        ...(site!.position && { position: site!.position }),
+        schedules: schedules.flatMap(({ schedule }) => (schedule.id === hours ? [schedule] : []))
+      },
       ignore: scene.ignore,
       scene: scene.marks ? measureScene(scene.marks).pose : null
     }
@@ -119,11 +139,33 @@ export class Evidence {
     const { plan, ignore, scene } = await this.holding(row)
     const hours = plan.schedules[0] ?? null
     const clip = row.clip_id === null ? null : await findClip(this.database, row.clip_id)
-    if (!clip || clip.state !== 'ready') return { detection, hours, path: [], ladder: null, words: 'Its clip is not there any more.' }
-    if (row.target === null || row.clip_seconds === null) return accountOf(detection, row.target, { from: clip.start, at: clip.start, fps: clip.fps, rows: [], plan, ignore, scene })
+    if (!clip || clip.state !== 'ready')
+      return { detection, hours, path: [], ladder: null, words: 'Its clip is not there any more.' }
+    if (row.target === null || row.clip_seconds === null)
+      return accountOf(detection, row.target, {
+        from: clip.start,
+        at: clip.start,
+        fps: clip.fps,
+        rows: [],
+        plan,
+        ignore,
+        scene
+      })
     const { tracks } = await this.clips.readEvidence(clip)
-    const setting = { plan, camera: { ignore, ...(scene && { scene }), detections: [{ ...detection, enabled: true }] }, fps: clip.fps, start: clip.start, inputs: clip.inputs }
-    return { detection, hours, path: pathOf(tracks, row.target, row.clip_seconds), ladder: explain(setting, tracks, detection.id, row.target, row.frame ?? undefined), words: null }
+    const setting = {
+      plan,
+      camera: { ignore, ...(scene && { scene }), detections: [{ ...detection, enabled: true }] },
+      fps: clip.fps,
+      start: clip.start,
+      inputs: clip.inputs
+    }
+    return {
+      detection,
+      hours,
+      path: pathOf(tracks, row.target, row.clip_seconds),
+      ladder: explain(setting, tracks, detection.id, row.target, row.frame ?? undefined),
+      words: null
+    }
   }
 
   close(): void {
@@ -134,7 +176,9 @@ export class Evidence {
     const row = await this.row(id)
     if (!row || row.run_id !== null) return
     // A camera that no device shows has no picture; that is said where it is asked for.
-    const { pictures } = await this.pictures.around(dueOf(row), row.camera_id, 0, 0, 1).catch(() => ({ pictures: [] }))
+    const { pictures } = await this.pictures
+      .around(dueOf(row), row.camera_id, 0, 0, 1)
+      .catch(() => ({ pictures: [] }))
     if (!pictures.length) return
     await mkdir(this.folder, { recursive: true })
     await writeWhole(join(this.folder, `${id}.jpg`), pictures[0].jpeg)
@@ -154,7 +198,10 @@ export class Evidence {
   }
 
   private async row(id: number): Promise<Row | null> {
-    const [row] = await this.database.rows<Row>('SELECT t.id, t.run_id, run.clip_id, t.source, camera.site_id, t.camera_id, t.kind, t.target, t.frame, t.clip_seconds, t.direction, t.cause, t.severity, t.fired_at, t.fired_with FROM fired_trigger t JOIN camera ON camera.id = t.camera_id LEFT JOIN run ON run.id = t.run_id WHERE t.id = ?', [id])
+    const [row] = await this.database.rows<Row>(
+      'SELECT t.id, t.run_id, run.clip_id, t.source, camera.site_id, t.camera_id, t.kind, t.target, t.frame, t.clip_seconds, t.direction, t.cause, t.severity, t.fired_at, t.fired_with FROM fired_trigger t JOIN camera ON camera.id = t.camera_id LEFT JOIN run ON run.id = t.run_id WHERE t.id = ?',
+      [id]
+    )
     return row ?? null
   }
 }
@@ -167,5 +214,8 @@ const dueOf = (row: Row): DueTrigger => ({
   ...(row.direction && { direction: row.direction }),
   ...(row.cause && { cause: row.cause }),
   ...(row.severity && { severity: row.severity }),
-  clip: row.clip_id === null || row.frame === null || row.clip_seconds === null ? null : { id: row.clip_id, frame: row.frame, time: row.clip_seconds }
+  clip:
+    row.clip_id === null || row.frame === null || row.clip_seconds === null
+      ? null
+      : { id: row.clip_id, frame: row.frame, time: row.clip_seconds }
 })

@@ -50,15 +50,21 @@ export class TargetMemory {
   /** Rows of a camera between two instants; frame 1 is at the first. Instants are by the clock here, ms of UTC. */
   between(camera: string, from: number, to: number): TargetRow[] {
     const reported = new ReportedRows(MEMORY_FPS)
-    for (const { at, targets } of this.seen.get(camera) ?? []) if (at >= from && at <= to) reported.take(at - from, targets)
+    for (const { at, targets } of this.seen.get(camera) ?? [])
+      if (at >= from && at <= to) reported.take(at - from, targets)
     return reported.rows
   }
 
   private async look(): Promise<void> {
-    const cameras = new Set((await listChannels(this.database)).flatMap((c) => (c.readAt !== null && c.camera) || []))
+    const cameras = new Set(
+      (await listChannels(this.database)).flatMap((c) => (c.readAt !== null && c.camera) || [])
+    )
     for (const camera of cameras) {
       if (this.following.has(camera) || this.ended.signal.aborted) continue
-      this.following.set(camera, this.follow(camera).finally(() => this.following.delete(camera)))
+      this.following.set(
+        camera,
+        this.follow(camera).finally(() => this.following.delete(camera))
+      )
     }
   }
 
@@ -70,7 +76,10 @@ export class TargetMemory {
         const found = await this.devices.channelShowing(camera)
         if (!found) return
         const clock = new HeardClock()
-        for await (const { at, targets } of this.devices.link(found.row).targets(found.channel.profile, signal)) this.keep(camera, clock.at(at, Date.now()), targets)
+        for await (const { at, targets } of this.devices
+          .link(found.row)
+          .targets(found.channel.profile, signal))
+          this.keep(camera, clock.at(at, Date.now()), targets)
       } catch {
         // A device that is away says nothing; Devices shows that it is.
       }

@@ -18,37 +18,77 @@ const aTrigger = byNumber('a trigger')
 const AGAIN_MS = 3000
 
 /** What somebody who watches sees: the cameras with their shapes, and all their pictures over one connection. */
-export function watchRoutes(app: Api, database: Database, devices: Devices, evidence: Evidence, live: LiveAnswers): void {
-  app.get('/triggers/:id/account', allow(SIGNED_IN, { params: aTrigger }), ({ params }) => evidence.account(params.id))
-  app.get('/triggers/:id/picture', allow(SIGNED_IN, { params: aTrigger }), async ({ params }, reply) => {
-    return reply.type('image/jpeg').header('cache-control', 'private, max-age=86400').send(await evidence.picture(params.id))
-  })
+export function watchRoutes(
+  app: Api,
+  database: Database,
+  devices: Devices,
+  evidence: Evidence,
+  live: LiveAnswers
+): void {
+  app.get('/triggers/:id/account', allow(SIGNED_IN, { params: aTrigger }), ({ params }) =>
+    evidence.account(params.id)
+  )
+  app.get(
+    '/triggers/:id/picture',
+    allow(SIGNED_IN, { params: aTrigger }),
+    async ({ params }, reply) => {
+      return reply
+        .type('image/jpeg')
+        .header('cache-control', 'private, max-age=86400')
+        .send(await evidence.picture(params.id))
+    }
+  )
 
   app.get('/watch', allow(SIGNED_IN), async (): Promise<WatchView> => {
     const site = await readSite(database)
     if (!site) throw notFound('a site')
-    const [all, { people }, shown] = await Promise.all([readAllDetections(database, site.id), readSettings(database, site.id), devices.camerasShown()])
+    const [all, { people }, shown] = await Promise.all([
+      readAllDetections(database, site.id),
+      readSettings(database, site.id),
+      devices.camerasShown()
+    ])
     return {
       site: { id: site.id, name: site.name, timeZone: site.timeZone },
-      cameras: site.cameras.map(({ id, name }) => ({ id, name, detections: all.filter((d) => d.camera === id && d.detection.enabled && !d.detection.parked).map((d) => d.detection), live: shown.has(id) })),
+      cameras: site.cameras.map(({ id, name }) => ({
+        id,
+        name,
+        detections: all
+          .filter((d) => d.camera === id && d.detection.enabled && !d.detection.parked)
+          .map((d) => d.detection),
+        live: shown.has(id)
+      })),
       people: people.people.people.map((p) => p.name)
     }
   })
 
-  app.get('/watch/stream', { ...allow(SIGNED_IN, { querystring: v.object({ cameras: v.optional(v.string('must be a text')) }) }), exposeHeadRoute: false }, async (request, reply) => {
-    const site = await readSite(database)
-    if (!site) throw notFound('a site')
-    const asked = request.query.cameras?.split(',') ?? site.cameras.map((c) => c.id)
-    const cameras = asked.filter((id) => site.cameras.some((c) => c.id === id))
-    if (!cameras.length) throw notFound(`camera ${asked.join().slice(0, 64)}`)
-    const { raw, signal } = live.begin(request, reply, 'application/octet-stream')
-    // Each camera once, however often it is named.
-    for (const camera of new Set(cameras)) void show(devices, camera, raw, signal)
-  })
+  app.get(
+    '/watch/stream',
+    {
+      ...allow(SIGNED_IN, {
+        querystring: v.object({ cameras: v.optional(v.string('must be a text')) })
+      }),
+      exposeHeadRoute: false
+    },
+    async (request, reply) => {
+      const site = await readSite(database)
+      if (!site) throw notFound('a site')
+      const asked = request.query.cameras?.split(',') ?? site.cameras.map((c) => c.id)
+      const cameras = asked.filter((id) => site.cameras.some((c) => c.id === id))
+      if (!cameras.length) throw notFound(`camera ${asked.join().slice(0, 64)}`)
+      const { raw, signal } = live.begin(request, reply, 'application/octet-stream')
+      // Each camera once, however often it is named.
+      for (const camera of new Set(cameras)) void show(devices, camera, raw, signal)
+    }
+  )
 }
 
 /** Sends a camera's pictures and targets until nobody looks any more. */
-async function show(devices: Devices, camera: string, raw: ServerResponse, signal: AbortSignal): Promise<void> {
+async function show(
+  devices: Devices,
+  camera: string,
+  raw: ServerResponse,
+  signal: AbortSignal
+): Promise<void> {
   const say = (head: WatchHead, picture?: Uint8Array): void => {
     // A browser that reads too slowly misses some.
     if (!raw.writableNeedDrain && !raw.destroyed) raw.write(writePiece(head, picture))
@@ -71,7 +111,8 @@ async function show(devices: Devices, camera: string, raw: ServerResponse, signa
         }
       }
       const targets = async (): Promise<void> => {
-        for await (const frame of link.targets(profile, both.signal)) say({ what: 'targets', camera, at: frame.at, targets: frame.targets })
+        for await (const frame of link.targets(profile, both.signal))
+          say({ what: 'targets', camera, at: frame.at, targets: frame.targets })
       }
       await Promise.race([pictures(), targets()]).finally(() => {
         signal.removeEventListener('abort', stop)

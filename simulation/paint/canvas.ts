@@ -4,8 +4,31 @@ import { turned, type View } from '../world.ts'
 /** The part of a canvas context that is used; a browser's and the server's both have it. */
 export type Painter2D = Pick<
   CanvasRenderingContext2D,
-  | 'fillStyle' | 'strokeStyle' | 'lineWidth' | 'lineCap' | 'lineJoin' | 'globalAlpha' | 'globalCompositeOperation' | 'save' | 'restore' | 'translate' | 'scale' | 'beginPath' | 'moveTo' | 'lineTo' | 'quadraticCurveTo'
-  | 'closePath' | 'fill' | 'stroke' | 'ellipse' | 'fillRect' | 'createLinearGradient' | 'createRadialGradient' | 'drawImage' | 'getImageData' | 'putImageData'
+  | 'fillStyle'
+  | 'strokeStyle'
+  | 'lineWidth'
+  | 'lineCap'
+  | 'lineJoin'
+  | 'globalAlpha'
+  | 'globalCompositeOperation'
+  | 'save'
+  | 'restore'
+  | 'translate'
+  | 'scale'
+  | 'beginPath'
+  | 'moveTo'
+  | 'lineTo'
+  | 'quadraticCurveTo'
+  | 'closePath'
+  | 'fill'
+  | 'stroke'
+  | 'ellipse'
+  | 'fillRect'
+  | 'createLinearGradient'
+  | 'createRadialGradient'
+  | 'drawImage'
+  | 'getImageData'
+  | 'putImageData'
 >
 
 export interface Canvas {
@@ -40,7 +63,11 @@ export const NEAREST = 0.3
  * A flat face in the world, filled. What of it is behind the camera is cut off (Sutherland and Hodgman 1974, against
  * the one plane).
  */
-export function fillFace(sheet: Sheet, colour: Painter2D['fillStyle'], corners: readonly GroundPoint[]): void {
+export function fillFace(
+  sheet: Sheet,
+  colour: Painter2D['fillStyle'],
+  corners: readonly GroundPoint[]
+): void {
   const { g, view } = sheet
   const tilt = (view.tilt * Math.PI) / 180
   const ahead = corners.map((corner) => {
@@ -53,7 +80,11 @@ export function fillFace(sheet: Sheet, colour: Painter2D['fillStyle'], corners: 
     if (a.depth >= NEAREST) cut.push(a.p)
     if (a.depth >= NEAREST !== b.depth >= NEAREST) {
       const t = (NEAREST - a.depth) / (b.depth - a.depth)
-      cut.push({ x: a.p.x + (b.p.x - a.p.x) * t, y: (a.p.y ?? 0) + ((b.p.y ?? 0) - (a.p.y ?? 0)) * t, z: a.p.z + (b.p.z - a.p.z) * t })
+      cut.push({
+        x: a.p.x + (b.p.x - a.p.x) * t,
+        y: (a.p.y ?? 0) + ((b.p.y ?? 0) - (a.p.y ?? 0)) * t,
+        z: a.p.z + (b.p.z - a.p.z) * t
+      })
     }
   })
   if (cut.length < 3) return
@@ -70,6 +101,9 @@ export function fillFace(sheet: Sheet, colour: Painter2D['fillStyle'], corners: 
 
 /** A colour made lighter (factor above 1) or darker. */
 export function shaded(colour: string, factor: number): string {
-  const channel = (at: number): string => Math.min(255, Math.round(parseInt(colour.slice(at, at + 2), 16) * factor)).toString(16).padStart(2, '0')
+  const channel = (at: number): string =>
+    Math.min(255, Math.round(parseInt(colour.slice(at, at + 2), 16) * factor))
+      .toString(16)
+      .padStart(2, '0')
   return `#${channel(1)}${channel(3)}${channel(5)}`
 }

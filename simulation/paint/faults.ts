@@ -41,7 +41,14 @@ export function paintFaults({ g, width, height }: Sheet, { script }: Play, time:
   if (washed !== null) {
     g.save()
     g.globalAlpha = 0.9 * Math.min(1, washed / 0.6)
-    const glare = g.createRadialGradient(width * 0.55, height * 0.4, 0, width * 0.55, height * 0.4, width * 0.9)
+    const glare = g.createRadialGradient(
+      width * 0.55,
+      height * 0.4,
+      0,
+      width * 0.55,
+      height * 0.4,
+      width * 0.9
+    )
     glare.addColorStop(0, '#ffffff')
     glare.addColorStop(1, '#eceae2')
     g.fillStyle = glare

@@ -52,11 +52,32 @@ function paintAdult(g: Painter2D, actor: Actor, pose: Pose): void {
   const phase = walked * 4.2
   const swing = moving ? Math.sin(phase) * (0.05 + 0.11 * across) : 0.02
   const lift = moving ? Math.max(0, Math.cos(phase)) * 0.04 : 0
-  limb(g, colours.legs, 0.085, [-0.02, 0.48], [-swing * 0.6, 0.25], [-swing - 0.02, 0.03 + (swing > 0 ? lift : 0)])
-  limb(g, colours.legs, 0.085, [0.02, 0.48], [swing * 0.6, 0.25], [swing + 0.02, 0.03 + (swing < 0 ? lift : 0)])
+  limb(
+    g,
+    colours.legs,
+    0.085,
+    [-0.02, 0.48],
+    [-swing * 0.6, 0.25],
+    [-swing - 0.02, 0.03 + (swing > 0 ? lift : 0)]
+  )
+  limb(
+    g,
+    colours.legs,
+    0.085,
+    [0.02, 0.48],
+    [swing * 0.6, 0.25],
+    [swing + 0.02, 0.03 + (swing < 0 ? lift : 0)]
+  )
   limb(g, '#22201e', 0.05, [-swing - 0.03, 0.02], [-swing + 0.02, 0.02])
   limb(g, '#22201e', 0.05, [swing, 0.02], [swing + 0.05, 0.02])
-  limb(g, colours.top, 0.07, [-0.09, 0.78], [-0.11 + swing * 0.5, 0.62], [-0.09 + swing * 0.9, 0.48])
+  limb(
+    g,
+    colours.top,
+    0.07,
+    [-0.09, 0.78],
+    [-0.11 + swing * 0.5, 0.62],
+    [-0.09 + swing * 0.9, 0.48]
+  )
   g.fillStyle = colours.top
   g.beginPath()
   g.moveTo(-0.115, 0.82)
@@ -72,7 +93,12 @@ function paintAdult(g: Painter2D, actor: Actor, pose: Pose): void {
 function paintDog(g: Painter2D, { colours }: Actor, { walked, moving, heading }: Pose): void {
   const way = heading[0] < 0 ? -1 : 1
   const swing = moving ? Math.sin(walked * 9) * 0.16 : 0
-  for (const [x, s] of [[-0.45, swing], [-0.36, -swing], [0.3, -swing], [0.4, swing]])
+  for (const [x, s] of [
+    [-0.45, swing],
+    [-0.36, -swing],
+    [0.3, -swing],
+    [0.4, swing]
+  ])
     limb(g, colours.legs, 0.11, [x * way, 0.45], [(x + s * 0.5) * way, 0.22], [(x + s) * way, 0.03])
   limb(g, colours.top, 0.34, [-0.42 * way, 0.6], [0.38 * way, 0.62])
   limb(g, colours.top, 0.22, [0.42 * way, 0.66], [0.58 * way, 0.84])
@@ -92,8 +118,22 @@ function paintCrouching(g: Painter2D, actor: Actor, pose: Pose): void {
   const { colours } = actor
   const way = pose.heading[0] < 0 ? -1 : 1
   const swing = pose.moving ? Math.sin(pose.walked * 6) * 0.08 : 0
-  limb(g, colours.legs, 0.15, [-0.22 * way, 0.5], [(0.02 + swing) * way, 0.32], [(-0.16 + swing) * way, 0.04])
-  limb(g, colours.legs, 0.15, [-0.18 * way, 0.5], [(0.1 - swing) * way, 0.34], [(-0.02 - swing) * way, 0.04])
+  limb(
+    g,
+    colours.legs,
+    0.15,
+    [-0.22 * way, 0.5],
+    [(0.02 + swing) * way, 0.32],
+    [(-0.16 + swing) * way, 0.04]
+  )
+  limb(
+    g,
+    colours.legs,
+    0.15,
+    [-0.18 * way, 0.5],
+    [(0.1 - swing) * way, 0.34],
+    [(-0.02 - swing) * way, 0.04]
+  )
   limb(g, colours.top, 0.3, [-0.18 * way, 0.52], [0.04 * way, 0.7])
   limb(g, colours.top, 0.11, [0.06 * way, 0.68], [(0.2 + swing) * way, 0.4])
   paintHead(g, actor, pose)
@@ -111,7 +151,16 @@ function paintBicycle(g: Painter2D, actor: Actor, pose: Pose): void {
     g.ellipse(x * across, 0.2, 0.19 * Math.abs(across), 0.19, 0, 0, 2 * Math.PI)
     g.stroke()
   }
-  limb(g, '#7a2f2c', 0.03, at(-0.3, 0.2), at(-0.08, 0.46), at(0.22, 0.48), at(0.02, 0.2), at(-0.08, 0.46))
+  limb(
+    g,
+    '#7a2f2c',
+    0.03,
+    at(-0.3, 0.2),
+    at(-0.08, 0.46),
+    at(0.22, 0.48),
+    at(0.02, 0.2),
+    at(-0.08, 0.46)
+  )
   limb(g, '#7a2f2c', 0.03, at(0.3, 0.2), at(0.22, 0.54))
   const pedal = at(0.02 + 0.07 * Math.cos(turn), 0.2 + 0.07 * Math.sin(turn))
   limb(g, colours.legs, 0.075, at(-0.1, 0.55), at(0.08, 0.4), pedal)
@@ -127,7 +176,14 @@ function paintBicycle(g: Painter2D, actor: Actor, pose: Pose): void {
   g.fill()
 }
 
-const figures: Partial<Record<ActorKind, (g: Painter2D, actor: Actor, pose: Pose) => void>> = { adult: paintAdult, child: paintAdult, crouching: paintCrouching, dog: paintDog, gull: paintGull, bicycle: paintBicycle }
+const figures: Partial<Record<ActorKind, (g: Painter2D, actor: Actor, pose: Pose) => void>> = {
+  adult: paintAdult,
+  child: paintAdult,
+  crouching: paintCrouching,
+  dog: paintDog,
+  gull: paintGull,
+  bicycle: paintBicycle
+}
 
 const paints = ['#5b6e7f', '#8b3a36', '#c9cac6', '#2d3136', '#4d6a52']
 
@@ -137,10 +193,20 @@ function paintVehicle(sheet: Sheet, actor: Actor, pose: Pose): void {
   const paint = actor.kind === 'van' ? '#bcbbb3' : paints[actor.id % paints.length]
   const faces = bodyOf(actor.kind)!.flatMap((part) => {
     const c = part.corners(pose)
-    const quad = (light: number, ...at: number[]): { corners: typeof c; colour: string } => ({ corners: at.map((i) => c[i]), colour: shaded(part.role === 'glass' ? '#39444c' : paint, light) })
-    return [quad(0.78, 0, 1, 5, 4), quad(0.78, 2, 3, 7, 6), quad(0.9, 1, 2, 6, 5), quad(0.7, 3, 0, 4, 7), quad(1.15, 4, 5, 6, 7)]
+    const quad = (light: number, ...at: number[]): { corners: typeof c; colour: string } => ({
+      corners: at.map((i) => c[i]),
+      colour: shaded(part.role === 'glass' ? '#39444c' : paint, light)
+    })
+    return [
+      quad(0.78, 0, 1, 5, 4),
+      quad(0.78, 2, 3, 7, 6),
+      quad(0.9, 1, 2, 6, 5),
+      quad(0.7, 3, 0, 4, 7),
+      quad(1.15, 4, 5, 6, 7)
+    ]
   })
-  const depthOf = (corners: { x: number; y: number; z: number }[]): number => corners.reduce((sum, p) => sum + see(sheet, p).depth, 0)
+  const depthOf = (corners: { x: number; y: number; z: number }[]): number =>
+    corners.reduce((sum, p) => sum + see(sheet, p).depth, 0)
   faces.sort((a, b) => depthOf(b.corners) - depthOf(a.corners))
   for (const { corners, colour } of faces) {
     if (corners.some((p) => see(sheet, p).depth < 0.5)) return
@@ -149,11 +215,25 @@ function paintVehicle(sheet: Sheet, actor: Actor, pose: Pose): void {
   const [hx, hz] = pose.heading
   for (const along of [-1.35, 1.35]) {
     // The side that faces the camera: of the two, the one that is nearer.
-    const [a, b] = [0.9, -0.9].map((b) => see(sheet, { x: pose.at.x + along * hx - b * hz, y: 0.32, z: pose.at.z + along * hz + b * hx }))
+    const [a, b] = [0.9, -0.9].map((b) =>
+      see(sheet, {
+        x: pose.at.x + along * hx - b * hz,
+        y: 0.32,
+        z: pose.at.z + along * hz + b * hx
+      })
+    )
     const near = a.depth < b.depth ? a : b
     g.fillStyle = '#17181a'
     g.beginPath()
-    g.ellipse(near.x, near.y, Math.max(0.1, 0.32 * Math.abs(hx)) * near.perMetre, 0.32 * near.perMetre, 0, 0, 2 * Math.PI)
+    g.ellipse(
+      near.x,
+      near.y,
+      Math.max(0.1, 0.32 * Math.abs(hx)) * near.perMetre,
+      0.32 * near.perMetre,
+      0,
+      0,
+      2 * Math.PI
+    )
     g.fill()
   }
 }
@@ -167,7 +247,9 @@ export function paintActor(sheet: Sheet, actor: Actor, pose: Pose, shadow: numbe
   const height = foot.y - see(sheet, { ...pose.at, y: pose.at.y + actor.height }).y
   const ground = see(sheet, { ...pose.at, y: 0 })
   const [hx, hz] = pose.heading
-  const [wide, deep] = bodyOf(actor.kind) ? [(1.7 * Math.abs(hx) + 0.7 * Math.abs(hz)) * foot.perMetre, 0.16 * foot.perMetre] : [height * 0.2, height * 0.036]
+  const [wide, deep] = bodyOf(actor.kind)
+    ? [(1.7 * Math.abs(hx) + 0.7 * Math.abs(hz)) * foot.perMetre, 0.16 * foot.perMetre]
+    : [height * 0.2, height * 0.036]
   g.save()
   g.globalAlpha = shadow * (actor.kind === 'gull' ? 0.1 : 0.22)
   g.fillStyle = '#1a1d20'

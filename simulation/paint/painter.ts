@@ -32,17 +32,31 @@ export class Painter {
     const { width, height } = play.scene
     const sheet: Sheet = { g: contextOf(this.canvas), width, height, view: viewAt(play, time) }
     const key = JSON.stringify(sheet.view)
-    if (this.scenery?.key !== key) this.scenery = { key, canvas: paintScenery(this.make, play, sheet.view) }
+    if (this.scenery?.key !== key)
+      this.scenery = { key, canvas: paintScenery(this.make, play, sheet.view) }
     sheet.g.drawImage(this.scenery.canvas as CanvasImageSource, 0, 0)
     paintGlitter(sheet, play, time)
     paintCloudShadows(sheet, play, time)
     const { weather, light } = play.script
-    const shadow = light === 'day' ? 1 - 0.7 * Math.max(weather.rain, weather.snow, weather.fog, weather.clouds * 0.5) : 0.4
+    const shadow =
+      light === 'day'
+        ? 1 - 0.7 * Math.max(weather.rain, weather.snow, weather.fog, weather.clouds * 0.5)
+        : 0.4
     const standing = [
-      ...this.plants.map((plant) => ({ depth: plant.depth(sheet), paint: () => plant.paint(sheet, time) })),
+      ...this.plants.map((plant) => ({
+        depth: plant.depth(sheet),
+        paint: () => plant.paint(sheet, time)
+      })),
       ...this.actors.flatMap((actor) => {
         const pose = poseAt(actor, time)
-        return pose ? [{ depth: see(sheet, { ...pose.at, y: 0 }).depth, paint: () => paintActor(sheet, actor, pose, shadow) }] : []
+        return pose
+          ? [
+              {
+                depth: see(sheet, { ...pose.at, y: 0 }).depth,
+                paint: () => paintActor(sheet, actor, pose, shadow)
+              }
+            ]
+          : []
       })
     ]
     standing.sort((a, b) => b.depth - a.depth)

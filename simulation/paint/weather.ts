@@ -84,7 +84,8 @@ export function paintInsects({ g, width, height }: Sheet, { script }: Play, time
     if (time < from || time >= to) continue
     const t = (time - from) / (to - from)
     const x = width * (0.05 + 0.9 * t) + 12 * Math.sin(time * 2.1)
-    const y = height * (0.25 + 0.4 * Math.abs(Math.sin(2.2 * t * Math.PI))) + 8 * Math.cos(time * 3.7)
+    const y =
+      height * (0.25 + 0.4 * Math.abs(Math.sin(2.2 * t * Math.PI))) + 8 * Math.cos(time * 3.7)
     const r = height * 0.075
     const blot = g.createRadialGradient(x, y, r * 0.2, x, y, r)
     blot.addColorStop(0, 'rgba(20,18,16,0.85)')
@@ -114,7 +115,14 @@ export function paintLight(sheet: Sheet, play: Play, time: number): void {
     g.fillRect(0, 0, width, height)
     if (light === 'infrared') {
       // The camera's own lamp: bright in the middle and near, dark far out and in the sky.
-      const cone = g.createRadialGradient(width / 2, height * 0.8, height * 0.25, width / 2, height * 0.8, height * 1.25)
+      const cone = g.createRadialGradient(
+        width / 2,
+        height * 0.8,
+        height * 0.25,
+        width / 2,
+        height * 0.8,
+        height * 1.25
+      )
       cone.addColorStop(0, '#ffffff')
       cone.addColorStop(1, '#343434')
       g.fillStyle = cone
@@ -131,18 +139,43 @@ export function paintLight(sheet: Sheet, play: Play, time: number): void {
       const foot = see(sheet, pointOf(thing.at))
       if (head.depth < 1) continue
       glow(sheet, head.x, head.y, 1.1 * head.perMetre, light === 'night' ? 0.9 : 0.5, '255,226,170')
-      glow(sheet, foot.x, foot.y, 5 * foot.perMetre, light === 'night' ? 0.32 : 0.12, '210,180,120', 0.4)
+      glow(
+        sheet,
+        foot.x,
+        foot.y,
+        5 * foot.perMetre,
+        light === 'night' ? 0.32 : 0.12,
+        '210,180,120',
+        0.4
+      )
     }
   for (const { from, takes } of headlights) {
     const t = (time - from) / takes
     if (t < 0 || t > 1) continue
     const strength = (light === 'day' ? 0.12 : 0.5) * Math.sin(Math.PI * t)
-    for (const side of [-1, 1]) glow(sheet, width * (1.15 - 1.3 * t) + side * 0.05 * width, height * (0.5 + 0.15 * t), height * 0.42, strength, '240,236,214', 0.55)
+    for (const side of [-1, 1])
+      glow(
+        sheet,
+        width * (1.15 - 1.3 * t) + side * 0.05 * width,
+        height * (0.5 + 0.15 * t),
+        height * 0.42,
+        strength,
+        '240,236,214',
+        0.55
+      )
   }
   g.restore()
 }
 
-function glow({ g, width, height }: Sheet, x: number, y: number, radius: number, strength: number, rgb: string, flat = 1): void {
+function glow(
+  { g, width, height }: Sheet,
+  x: number,
+  y: number,
+  radius: number,
+  strength: number,
+  rgb: string,
+  flat = 1
+): void {
   if (x + radius < 0 || x - radius > width || y + radius < 0 || y - radius > height) return
   g.save()
   g.translate(x, y)

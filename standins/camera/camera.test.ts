@@ -8,7 +8,13 @@ import { detectionOf } from '../../core/formats/onvif/takeOver.ts'
 import { LiveScene } from './scene.ts'
 import { Security } from './security.ts'
 
-const happened = (n: number): Notification => ({ topic: `tns1:T${n}`, operation: 'Changed', at: n, source: {}, data: {} })
+const happened = (n: number): Notification => ({
+  topic: `tns1:T${n}`,
+  operation: 'Changed',
+  at: n,
+  source: {},
+  data: {}
+})
 
 describe('pull points', () => {
   test('who asks gets what has happened since, in order, and nothing twice', async () => {
@@ -39,7 +45,11 @@ describe('pull points', () => {
     expect(points.renew(a, 9_000, 60)).toBe(true)
     expect(await points.pull(a, 20_000, 1, 9)).toEqual([])
     expect(await points.pull(b, 20_000, 1, 9)).toBeNull()
-    expect([points.renew(b, 20_000, 60), points.end(a), points.end(a)]).toEqual([false, true, false])
+    expect([points.renew(b, 20_000, 60), points.end(a), points.end(a)]).toEqual([
+      false,
+      true,
+      false
+    ])
   })
 
   test('what nobody fetches does not grow without end: the oldest go', async () => {
@@ -53,7 +63,13 @@ describe('pull points', () => {
 
 describe('tokens', () => {
   const accounts = [{ username: 'admin', password: 'secret-1' }]
-  const token = (change: { user?: string; password?: string; at?: number; nonce?: number } = {}) => makeToken(change.user ?? 'admin', change.password ?? 'secret-1', Uint8Array.of(change.nonce ?? 1, 2), change.at ?? 1e12)
+  const token = (change: { user?: string; password?: string; at?: number; nonce?: number } = {}) =>
+    makeToken(
+      change.user ?? 'admin',
+      change.password ?? 'secret-1',
+      Uint8Array.of(change.nonce ?? 1, 2),
+      change.at ?? 1e12
+    )
 
   test('the right one is accepted, once', () => {
     const security = new Security()
@@ -70,26 +86,76 @@ describe('tokens', () => {
     [{ ...token(), nonce: '***' }, 'the nonce is not base64'],
     [{ ...token(), created: 'yesterday' }, 'wrong user name or password'],
     [null, 'no token']
-  ])('refused: %#', (wrong, why) => expect(new Security().refusal(wrong, accounts, 1e12)).toContain(why))
+  ])('refused: %#', (wrong, why) =>
+    expect(new Security().refusal(wrong, accounts, 1e12)).toContain(why)
+  )
 })
 
 describe('the device’s own engine', () => {
-  const able = (type: string) => [{ type, most: null, parameters: [], ranges: { Sensitivity: { min: 1, max: 4 } } }]
+  const able = (type: string) => [
+    { type, most: null, parameters: [], ranges: { Sensitivity: { min: 1, max: 4 } } }
+  ]
 
   test('a rule is what the reference engine computes', () => {
-    expect(detectionOf({ name: 'edge 1', type: 'tt:LineDetector', simple: { Direction: 'Left', Sensitivity: '3', ClassFilter: 'Human' }, points: [[-1, 0], [1, 0]] }, able('tt:LineDetector'))).toMatchObject({ id: 'edge-1', kind: 'line', direction: 'rightToLeft', sensitivity: 67, classes: ['person'], line: [[0, 0.5], [1, 0.5]] })
-    expect(detectionOf({ name: 'm', type: 'tt:CellMotionDetector', simple: { ActiveCells: writeActiveCells(allCells()), AlarmOnDelay: '400' }, points: [] }, able('tt:CellMotionDetector'))).toMatchObject({ kind: 'motion', onDelaySeconds: 0.4, cells: allCells() })
+    expect(
+      detectionOf(
+        {
+          name: 'edge 1',
+          type: 'tt:LineDetector',
+          simple: { Direction: 'Left', Sensitivity: '3', ClassFilter: 'Human' },
+          points: [
+            [-1, 0],
+            [1, 0]
+          ]
+        },
+        able('tt:LineDetector')
+      )
+    ).toMatchObject({
+      id: 'edge-1',
+      kind: 'line',
+      direction: 'rightToLeft',
+      sensitivity: 67,
+      classes: ['person'],
+      line: [
+        [0, 0.5],
+        [1, 0.5]
+      ]
+    })
+    expect(
+      detectionOf(
+        {
+          name: 'm',
+          type: 'tt:CellMotionDetector',
+          simple: { ActiveCells: writeActiveCells(allCells()), AlarmOnDelay: '400' },
+          points: []
+        },
+        able('tt:CellMotionDetector')
+      )
+    ).toMatchObject({ kind: 'motion', onDelaySeconds: 0.4, cells: allCells() })
     expect(detectionOf({ name: 'x', type: 'tt:Nothing', simple: {}, points: [] }, [])).toBeNull()
   })
 
   test('its scene goes round and round, and fires at the same moments in each round', () => {
     const play = demoPlay('slipway', 'morning')
-    const rules = [{ name: 'all', type: 'tt:FieldDetector', simple: {}, points: [[-1, 1], [1, 1], [1, -1], [-1, -1]] as [number, number][] }]
+    const rules = [
+      {
+        name: 'all',
+        type: 'tt:FieldDetector',
+        simple: {},
+        points: [
+          [-1, 1],
+          [1, 1],
+          [1, -1],
+          [-1, -1]
+        ] as [number, number][]
+      }
+    ]
     const rounds = [0, 1].map((round) => {
       const scene = new LiveScene(play)
       scene.setRules(rules, able('tt:FieldDetector'))
       const times: number[] = []
-      for (let s = 0; s < play.script.seconds; s += 0.1) for (const trigger of scene.step(round * play.script.seconds + s)) times.push(trigger.frame)
+      for (let s = 0; s < play.script.seconds; s += 0.1)
+        for (const trigger of scene.step(round * play.script.seconds + s)) times.push(trigger.frame)
       return times
     })
     expect(rounds[0].length).toBeGreaterThan(3)

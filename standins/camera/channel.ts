@@ -19,9 +19,20 @@ export class Channel {
   /** The channel whose rules these are. */
   private readonly origin: Channel | null
 
-  constructor(model: ChannelModel, scene: LiveScene, state: ChannelState, save: () => void, origin: Channel | null = null) {
+  constructor(
+    model: ChannelModel,
+    scene: LiveScene,
+    state: ChannelState,
+    save: () => void,
+    origin: Channel | null = null
+  ) {
     this.model = model
-    this.abilities = model.rules.map(({ type, most, parameters, ranges }) => ({ type, most: most ?? null, parameters, ranges }))
+    this.abilities = model.rules.map(({ type, most, parameters, ranges }) => ({
+      type,
+      most: most ?? null,
+      parameters,
+      ranges
+    }))
     this.scene = scene
     this.state = state
     this.save = save
@@ -41,23 +52,38 @@ export class Channel {
   get rules(): Rule[] {
     return (this.origin ?? this).state.rules.flatMap((rule) => {
       const ability = this.abilities.find((a) => a.type === rule.type)
-      return ability ? { ...rule, simple: Object.fromEntries(Object.entries(rule.simple).filter(([name]) => ability.parameters.includes(name))) } : []
+      return ability
+        ? {
+            ...rule,
+            simple: Object.fromEntries(
+              Object.entries(rule.simple).filter(([name]) => ability.parameters.includes(name))
+            )
+          }
+        : []
     })
   }
 
   /** @throws Refusal when the device cannot hold the rule beside the others */
   check(rule: Rule, all: readonly Rule[]): void {
     const ability = this.abilities.find((a) => a.type === rule.type)
-    if (!ability) throw new Refusal('ter:InvalidRule', `rules of type ${rule.type} are not supported`)
+    if (!ability)
+      throw new Refusal('ter:InvalidRule', `rules of type ${rule.type} are not supported`)
     const same = all.filter((r) => r.type === rule.type).length
-    if (ability.most !== null && same > ability.most) throw new Refusal('ter:TooManyRules', `at most ${ability.most} rules of type ${rule.type}`)
+    if (ability.most !== null && same > ability.most)
+      throw new Refusal('ter:TooManyRules', `at most ${ability.most} rules of type ${rule.type}`)
     const most = (this.origin ?? this).model.mostRules
-    if (most !== undefined && all.length > most) throw new Refusal('ter:TooManyRules', `at most ${most} rules in all`)
+    if (most !== undefined && all.length > most)
+      throw new Refusal('ter:TooManyRules', `at most ${most} rules in all`)
     for (const [name, value] of Object.entries(rule.simple)) {
-      if (!ability.parameters.includes(name)) throw new Refusal('ter:InvalidRule', `${rule.type} has no parameter ${name}`)
+      if (!ability.parameters.includes(name))
+        throw new Refusal('ter:InvalidRule', `${rule.type} has no parameter ${name}`)
       const range = ability.ranges[name]
       const number = Number(value.replace(/^PT|S$/g, ''))
-      if (range && !(number >= range.min && number <= range.max)) throw new Refusal('ter:InvalidArgVal', `${name} is ${value}; must be from ${range.min} to ${range.max}`)
+      if (range && !(number >= range.min && number <= range.max))
+        throw new Refusal(
+          'ter:InvalidArgVal',
+          `${name} is ${value}; must be from ${range.min} to ${range.max}`
+        )
     }
   }
 
@@ -71,8 +97,13 @@ export class Channel {
 
   /** Starts one family of analysis; null: none. @throws Refusal when another one runs, or there is no such */
   setMode(mode: string | null): void {
-    if (mode !== null && !this.model.modes.some(({ type }) => type === mode)) throw new Refusal('ter:InvalidModule', `there is no module ${mode}`)
-    if (mode !== null && this.mode !== null) throw new Refusal('ter:ConfigurationConflict', `${this.mode} is running; one family of analysis runs at a time`)
+    if (mode !== null && !this.model.modes.some(({ type }) => type === mode))
+      throw new Refusal('ter:InvalidModule', `there is no module ${mode}`)
+    if (mode !== null && this.mode !== null)
+      throw new Refusal(
+        'ter:ConfigurationConflict',
+        `${this.mode} is running; one family of analysis runs at a time`
+      )
     this.state.mode = mode
     this.save()
     this.refresh()
@@ -86,17 +117,27 @@ export class Channel {
   /** Rules whose family does not run do nothing. */
   private refresh(): void {
     if (this.origin) return
-    const sleeping = this.model.modes.filter(({ type }) => type !== this.mode).flatMap(({ runs }) => runs)
-    const awake = this.model.modes.filter(({ type }) => type === this.mode).flatMap(({ runs }) => runs)
-    this.scene.setRules(this.state.rules.filter(({ type }) => awake.includes(type) || !sleeping.includes(type)), this.abilities)
+    const sleeping = this.model.modes
+      .filter(({ type }) => type !== this.mode)
+      .flatMap(({ runs }) => runs)
+    const awake = this.model.modes
+      .filter(({ type }) => type === this.mode)
+      .flatMap(({ runs }) => runs)
+    this.scene.setRules(
+      this.state.rules.filter(({ type }) => awake.includes(type) || !sleeping.includes(type)),
+      this.abilities
+    )
   }
 
   private merged(under: readonly Rule[], written: readonly Rule[]): Rule[] {
-    const knows = (type: string): RuleAbility | undefined => this.abilities.find((a) => a.type === type)
+    const knows = (type: string): RuleAbility | undefined =>
+      this.abilities.find((a) => a.type === type)
     return [
       ...under.filter((rule) => !knows(rule.type)),
       ...written.map((rule) => {
-        const hidden = Object.entries(under.find(({ name }) => name === rule.name)?.simple ?? {}).filter(([name]) => !knows(rule.type)?.parameters.includes(name))
+        const hidden = Object.entries(
+          under.find(({ name }) => name === rule.name)?.simple ?? {}
+        ).filter(([name]) => !knows(rule.type)?.parameters.includes(name))
         return { ...rule, simple: { ...Object.fromEntries(hidden), ...rule.simple } }
       })
     ]

@@ -66,17 +66,50 @@ export class Device {
   private timer: NodeJS.Timeout | undefined
   private changedAt = 0
 
-  constructor(model: Model, { playOf, measuresOf, channelOf, contacts }: Surroundings, stateFile: string) {
+  constructor(
+    model: Model,
+    { playOf, measuresOf, channelOf, contacts }: Surroundings,
+    stateFile: string
+  ) {
     this.model = model
-    this.file = new StateFile(stateFile, { accounts: model.account ? [model.account] : [], channels: Object.fromEntries(model.channels.map(({ token, mode }) => [token, { rules: [], mode: mode ?? null }])), outputs: {} })
+    this.file = new StateFile(stateFile, {
+      accounts: model.account ? [model.account] : [],
+      channels: Object.fromEntries(
+        model.channels.map(({ token, mode }) => [token, { rules: [], mode: mode ?? null }])
+      ),
+      outputs: {}
+    })
     this.byHand = contacts
-    this.outputs = new Outputs(model.outputs, this.state.outputs, () => this.save(), (token, active) => this.pullPoints.put({ topic: 'tns1:Device/Trigger/Relay', operation: 'Changed', at: this.now(), source: { OutputToken: token }, data: { LogicalState: active ? 'active' : 'inactive' } }))
+    this.outputs = new Outputs(
+      model.outputs,
+      this.state.outputs,
+      () => this.save(),
+      (token, active) =>
+        this.pullPoints.put({
+          topic: 'tns1:Device/Trigger/Relay',
+          operation: 'Changed',
+          at: this.now(),
+          source: { OutputToken: token },
+          data: { LogicalState: active ? 'active' : 'inactive' }
+        })
+    )
     const changed = (): void => {
       this.changedAt = Date.now()
       this.save()
     }
-    this.channels = model.channels.map((channel) => new Channel(channel, new LiveScene(playOf(channel), measuresOf), this.state.channels[channel.token], changed, channel.through === undefined ? null : channelOf?.(channel.through) ?? null))
-    this.server = createServer((request, response) => void this.serve(request, response).catch(() => response.destroy()))
+    this.channels = model.channels.map(
+      (channel) =>
+        new Channel(
+          channel,
+          new LiveScene(playOf(channel), measuresOf),
+          this.state.channels[channel.token],
+          changed,
+          channel.through === undefined ? null : (channelOf?.(channel.through) ?? null)
+        )
+    )
+    this.server = createServer(
+      (request, response) => void this.serve(request, response).catch(() => response.destroy())
+    )
   }
 
   get state(): DeviceState {
@@ -117,11 +150,21 @@ export class Device {
   }
 
   isSet(input: Model['inputs'][number]): boolean {
-    return input.contact !== undefined && (this.byHand?.get(input.contact) ?? this.channels[0].scene.contact(input.contact, this.moment()))
+    return (
+      input.contact !== undefined &&
+      (this.byHand?.get(input.contact) ??
+        this.channels[0].scene.contact(input.contact, this.moment()))
+    )
   }
 
   inputEvent(input: Model['inputs'][number], operation: Notification['operation']): Notification {
-    return { topic: 'tns1:Device/Trigger/DigitalInput', operation, at: this.now(), source: { InputToken: input.token }, data: { LogicalState: String(this.isSet(input)) } }
+    return {
+      topic: 'tns1:Device/Trigger/DigitalInput',
+      operation,
+      at: this.now(),
+      source: { InputToken: input.token },
+      data: { LogicalState: String(this.isSet(input)) }
+    }
   }
 
   /** Some devices switch a rule on again that somebody took out; with its own settings. */
@@ -129,9 +172,24 @@ export class Device {
     const { switchesBack } = this.model
     if (!switchesBack || Date.now() - this.changedAt < switchesBack.seconds * 1000) return
     const [channel] = this.channels
-    const missing = switchesBack.types.filter((type) => !channel.rules.some((rule) => rule.type === type))
-    if (!missing.length || (channel.model.mostRules !== undefined && channel.rules.length + missing.length > channel.model.mostRules)) return
-    channel.keep([...channel.rules, ...missing.map((type): Rule => ({ name: `own-${localName(type)}`, type, simple: { Sensitivity: '50' }, points: [] }))])
+    const missing = switchesBack.types.filter(
+      (type) => !channel.rules.some((rule) => rule.type === type)
+    )
+    if (
+      !missing.length ||
+      (channel.model.mostRules !== undefined &&
+        channel.rules.length + missing.length > channel.model.mostRules)
+    )
+      return
+    channel.keep([
+      ...channel.rules,
+      ...missing.map((type): Rule => ({
+        name: `own-${localName(type)}`,
+        type,
+        simple: { Sensitivity: '50' },
+        points: []
+      }))
+    ])
   }
 
   private step(): void {
@@ -142,12 +200,36 @@ export class Device {
       for (const trigger of channel.step(moment, this.began + this.model.clockOff * 1000)) {
         const topic = TOPICS[trigger.kind]
         const cls = channel.scene.classOf(trigger, moment)
-        if (topic) this.pullPoints.put({ topic, operation: 'Changed', at: this.now(), source: { VideoSourceConfigurationToken: `source-${channel.token}`, VideoAnalyticsConfigurationToken: channel.token, Rule: trigger.detection }, data: { ...(trigger.target !== undefined && { ObjectId: String(trigger.target) }), ...(cls && cls !== 'unknown' && { ClassTypes: classNames[cls] }), ...(trigger.direction && { Direction: trigger.direction === 'leftToRight' ? 'Right' : 'Left' }), ...(trigger.kind === 'intrusion' && { IsInside: 'true' }), ...(trigger.cause && { Cause: trigger.cause }) } })
-        this.outputs.fired(`${channel.token}/${trigger.detection}`, this.now(), this.wall(channel.scene.later(moment)))
+        if (topic)
+          this.pullPoints.put({
+            topic,
+            operation: 'Changed',
+            at: this.now(),
+            source: {
+              VideoSourceConfigurationToken: `source-${channel.token}`,
+              VideoAnalyticsConfigurationToken: channel.token,
+              Rule: trigger.detection
+            },
+            data: {
+              ...(trigger.target !== undefined && { ObjectId: String(trigger.target) }),
+              ...(cls && cls !== 'unknown' && { ClassTypes: classNames[cls] }),
+              ...(trigger.direction && {
+                Direction: trigger.direction === 'leftToRight' ? 'Right' : 'Left'
+              }),
+              ...(trigger.kind === 'intrusion' && { IsInside: 'true' }),
+              ...(trigger.cause && { Cause: trigger.cause })
+            }
+          })
+        this.outputs.fired(
+          `${channel.token}/${trigger.detection}`,
+          this.now(),
+          this.wall(channel.scene.later(moment))
+        )
       }
     for (const input of this.model.inputs) {
       const set = this.isSet(input)
-      if ((this.contacts.get(input.token) ?? set) !== set) this.pullPoints.put(this.inputEvent(input, 'Changed'))
+      if ((this.contacts.get(input.token) ?? set) !== set)
+        this.pullPoints.put(this.inputEvent(input, 'Changed'))
       this.contacts.set(input.token, set)
     }
   }
@@ -155,20 +237,28 @@ export class Device {
   private async serve(request: IncomingMessage, response: ServerResponse): Promise<void> {
     const { pathname } = new URL(request.url ?? '/', 'http://x')
     if (request.method === 'GET') return this.show(pathname, request, response)
-    if (request.method !== 'POST' || !pathname.startsWith('/onvif/')) return void response.writeHead(404).end()
-    const say = (status: number, body: string): void => void response.writeHead(status, { 'content-type': 'application/soap+xml; charset=utf-8' }).end(envelope(body))
+    if (request.method !== 'POST' || !pathname.startsWith('/onvif/'))
+      return void response.writeHead(404).end()
+    const say = (status: number, body: string): void =>
+      void response
+        .writeHead(status, { 'content-type': 'application/soap+xml; charset=utf-8' })
+        .end(envelope(body))
     try {
       const { action, token } = readMessage(await read(request))
       // Fresh from the box anybody may make the first account, and nothing else.
       const first = this.state.accounts.length === 0 && FIRST_ACTIONS.includes(action.name)
-      const refusal = OPEN_ACTIONS.has(action.name) || first ? null : this.security.refusal(token, this.state.accounts, this.now())
+      const refusal =
+        OPEN_ACTIONS.has(action.name) || first
+          ? null
+          : this.security.refusal(token, this.state.accounts, this.now())
       if (refusal) return say(400, faultBody('Sender', 'ter:NotAuthorized', refusal))
       const gone = new AbortController()
       response.on('close', () => gone.abort())
       say(200, await answer(this, action, pathname, gone.signal))
     } catch (error) {
       if (error instanceof Refusal) say(400, faultBody('Sender', error.code, error.message))
-      else if (error instanceof InputError) say(400, faultBody('Sender', 'ter:WellFormed', error.message))
+      else if (error instanceof InputError)
+        say(400, faultBody('Sender', 'ter:WellFormed', error.message))
       else say(500, faultBody('Receiver', 'ter:Action', (error as Error).message))
     }
   }
@@ -179,24 +269,43 @@ export class Device {
     return (at.weekday - 1) * 1440 + at.hour * 60 + at.minute
   }
 
-  private async show(path: string, request: IncomingMessage, response: ServerResponse): Promise<void> {
+  private async show(
+    path: string,
+    request: IncomingMessage,
+    response: ServerResponse
+  ): Promise<void> {
     const recording = this.recordings.find(/^\/recording\/([\w-]+)$/.exec(path)?.[1] ?? '')
     const [, what, token] = /^\/(snapshot|stream|metadata)\/([\w-]+)$/.exec(path) ?? []
     const channel = this.channels.find((c) => c.token === (recording?.channel ?? token))
     if (!channel) return void response.writeHead(404).end()
-    if (!this.security.mayLook(request.headers.authorization, this.state.accounts)) return void response.writeHead(401, { 'www-authenticate': this.security.question }).end()
+    if (!this.security.mayLook(request.headers.authorization, this.state.accounts))
+      return void response.writeHead(401, { 'www-authenticate': this.security.question }).end()
     if (recording) {
       if (recording.to > this.moment()) return void response.writeHead(404).end()
-      const film = await playback(recording.from, recording.to, (seconds) => channel.scene.snapshot(seconds))
-      return void response.writeHead(200, { 'content-type': 'video/mp4', 'content-length': film.length }).end(film)
+      const film = await playback(recording.from, recording.to, (seconds) =>
+        channel.scene.snapshot(seconds)
+      )
+      return void response
+        .writeHead(200, { 'content-type': 'video/mp4', 'content-length': film.length })
+        .end(film)
     }
-    if (what === 'stream') return streamPictures(response, () => channel.scene.snapshot(this.moment()))
-    if (what === 'metadata') return streamMetadata(response, () => ({ at: this.now(), targets: channel.scene.targets(this.moment()) }))
+    if (what === 'stream')
+      return streamPictures(response, () => channel.scene.snapshot(this.moment()))
+    if (what === 'metadata')
+      return streamMetadata(response, () => ({
+        at: this.now(),
+        targets: channel.scene.targets(this.moment())
+      }))
     // It keeps the pictures of the last minute.
-    const ago = Math.min(60, Math.max(0, Number(new URL(request.url ?? '/', 'http://x').searchParams.get('ago') ?? 0) || 0))
+    const ago = Math.min(
+      60,
+      Math.max(0, Number(new URL(request.url ?? '/', 'http://x').searchParams.get('ago') ?? 0) || 0)
+    )
     const picture = channel.scene.snapshot(Math.max(0, this.moment() - ago))
     if (!picture) return void response.writeHead(503).end()
-    response.writeHead(200, { 'content-type': 'image/jpeg', 'cache-control': 'no-store' }).end(picture)
+    response
+      .writeHead(200, { 'content-type': 'image/jpeg', 'cache-control': 'no-store' })
+      .end(picture)
   }
 }
 

@@ -20,14 +20,28 @@ interface PullPoint {
   wake: (() => void) | null
 }
 
-const items = (list: Record<string, string>): string[] => Object.entries(list).map(([Name, Value]) => xml('tt:SimpleItem', { Name, Value }))
+const items = (list: Record<string, string>): string[] =>
+  Object.entries(list).map(([Name, Value]) => xml('tt:SimpleItem', { Name, Value }))
 
 export const notificationXml = ({ topic, operation, at, source, data }: Notification): string =>
   xml(
     'wsnt:NotificationMessage',
     {},
-    xml('wsnt:Topic', { Dialect: 'http://www.onvif.org/ver10/tev/topicExpression/ConcreteSet' }, content(topic)),
-    xml('wsnt:Message', {}, xml('tt:Message', { UtcTime: new Date(at).toISOString(), PropertyOperation: operation }, xml('tt:Source', {}, ...items(source)), xml('tt:Data', {}, ...items(data))))
+    xml(
+      'wsnt:Topic',
+      { Dialect: 'http://www.onvif.org/ver10/tev/topicExpression/ConcreteSet' },
+      content(topic)
+    ),
+    xml(
+      'wsnt:Message',
+      {},
+      xml(
+        'tt:Message',
+        { UtcTime: new Date(at).toISOString(), PropertyOperation: operation },
+        xml('tt:Source', {}, ...items(source)),
+        xml('tt:Data', {}, ...items(data))
+      )
+    )
   )
 
 /** Pull points: who asks waits until something happens, or for as long as they said. */
@@ -78,7 +92,13 @@ export class PullPoints {
    *
    * @param gone whoever asked does not listen any more: what has happened stays for the next one who asks
    */
-  async pull(id: string, now: number, waitMs: number, most: number, gone?: AbortSignal): Promise<Notification[] | null> {
+  async pull(
+    id: string,
+    now: number,
+    waitMs: number,
+    most: number,
+    gone?: AbortSignal
+  ): Promise<Notification[] | null> {
     const point = this.alive(id, now)
     if (!point) return null
     if (!point.queue.length)

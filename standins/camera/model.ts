@@ -3,7 +3,12 @@ import { parseWith } from '../../core/formats/plan.ts'
 
 /** What a simulated device can do, as data (`demo/devices.json`): its differences from the others. */
 const range = v.strictObject({ min: v.number(), max: v.number() })
-const RuleSchema = v.strictObject({ type: v.string(), most: v.optional(v.number()), parameters: v.array(v.string()), ranges: v.optional(v.record(v.string(), range), {}) })
+const RuleSchema = v.strictObject({
+  type: v.string(),
+  most: v.optional(v.number()),
+  parameters: v.array(v.string()),
+  ranges: v.optional(v.record(v.string(), range), {})
+})
 
 const ChannelSchema = v.strictObject({
   token: v.optional(v.string(), 'analytics'),
@@ -36,8 +41,20 @@ export const ModelSchema = v.strictObject({
   /** Its clock is off by this many seconds. */
   clockOff: v.optional(v.number(), 0),
   /** Contacts; `contact` names one of the scripts of its first channel that moves it. */
-  inputs: v.optional(v.array(v.strictObject({ token: v.string(), contact: v.optional(v.string()) })), []),
-  outputs: v.optional(v.array(v.strictObject({ token: v.string(), kind: v.picklist(['relay', 'strobe', 'speaker', 'buzzer']), name: v.string() })), [])
+  inputs: v.optional(
+    v.array(v.strictObject({ token: v.string(), contact: v.optional(v.string()) })),
+    []
+  ),
+  outputs: v.optional(
+    v.array(
+      v.strictObject({
+        token: v.string(),
+        kind: v.picklist(['relay', 'strobe', 'speaker', 'buzzer']),
+        name: v.string()
+      })
+    ),
+    []
+  )
 })
 export type Model = v.InferOutput<typeof ModelSchema>
 export type ChannelModel = v.InferOutput<typeof ChannelSchema>

@@ -3,23 +3,46 @@ import { beforeEach, describe, expect, test } from '@jest/globals'
 import { Outputs, type KeptOutput } from './outputs.ts'
 
 const voice = readFileSync(new URL('../../server/voices/leave.wav', import.meta.url))
-const list = [{ token: 'lamp', kind: 'strobe' as const, name: 'Lamp' }, { token: 'horn', kind: 'speaker' as const, name: 'Horn' }, { token: 'gate', kind: 'relay' as const, name: 'Gate' }, { token: 'bell', kind: 'buzzer' as const, name: 'Bell' }]
+const list = [
+  { token: 'lamp', kind: 'strobe' as const, name: 'Lamp' },
+  { token: 'horn', kind: 'speaker' as const, name: 'Horn' },
+  { token: 'gate', kind: 'relay' as const, name: 'Gate' },
+  { token: 'bell', kind: 'buzzer' as const, name: 'Bell' }
+]
 let said: [string, boolean][]
 let outputs: Outputs
 beforeEach(() => {
   said = []
-  outputs = new Outputs(list, {}, () => {}, (token, active) => void said.push([token, active]))
+  outputs = new Outputs(
+    list,
+    {},
+    () => {},
+    (token, active) => void said.push([token, active])
+  )
 })
-const kept = (more: Partial<KeptOutput> = {}): KeptOutput => ({ settings: { Time: 'PT10S', Pattern: 'fast' }, hours: '', rules: ['analytics/edge'], voice: null, ...more })
+const kept = (more: Partial<KeptOutput> = {}): KeptOutput => ({
+  settings: { Time: 'PT10S', Pattern: 'fast' },
+  hours: '',
+  rules: ['analytics/edge'],
+  voice: null,
+  ...more
+})
 
 describe('outputs of a simulated device', () => {
   test('are active for as long as they are set off, and say when they begin and end', () => {
     outputs.activate('lamp', 1000, { Time: 'PT10S', Pattern: 'slow' }, null)
-    expect([outputs.isActive('lamp', 1000), outputs.isActive('lamp', 10_999), outputs.isActive('lamp', 11_000)]).toEqual([true, true, false])
+    expect([
+      outputs.isActive('lamp', 1000),
+      outputs.isActive('lamp', 10_999),
+      outputs.isActive('lamp', 11_000)
+    ]).toEqual([true, true, false])
     outputs.step(5000)
     outputs.step(11_000)
     outputs.step(12_000)
-    expect(said).toEqual([['lamp', true], ['lamp', false]])
+    expect(said).toEqual([
+      ['lamp', true],
+      ['lamp', false]
+    ])
   })
 
   test('a voice lasts as long as its file, as often as it is repeated', () => {
@@ -38,7 +61,11 @@ describe('outputs of a simulated device', () => {
   // Common practice, no source: a larger number is refused, not cut (docs/references.md).
   test.each([
     ['lamp', { Time: 'PT61S', Pattern: 'fast' }, 'Time is PT61S; must be from PT1S to PT60S'],
-    ['lamp', { Time: 'PT5S', Pattern: 'disco' }, 'Pattern is disco; must be one of slow, medium, fast, steady'],
+    [
+      'lamp',
+      { Time: 'PT5S', Pattern: 'disco' },
+      'Pattern is disco; must be one of slow, medium, fast, steady'
+    ],
     ['horn', { Repeats: '51', Volume: '80' }, 'Repeats is 51; must be from 1 to 50'],
     ['horn', { Repeats: '1', Volume: '0' }, 'Volume is 0; must be from 1 to 100'],
     ['gate', { Mode: 'pulse', Time: 'PT601S' }, 'Time is PT601S; must be from PT1S to PT600S'],
@@ -57,15 +84,33 @@ describe('outputs of a simulated device', () => {
       outputs.fired(rule, 0, wall)
       return said.length > 0
     }
-    expect([fires('analytics/edge', tuesday(18, 29)), fires('analytics/edge', tuesday(18, 30)), fires('analytics/edge', tuesday(23, 59)), fires('analytics/edge', tuesday(24)), fires('analytics/other', tuesday(20))]).toEqual([false, true, true, false, false])
+    expect([
+      fires('analytics/edge', tuesday(18, 29)),
+      fires('analytics/edge', tuesday(18, 30)),
+      fires('analytics/edge', tuesday(23, 59)),
+      fires('analytics/edge', tuesday(24)),
+      fires('analytics/other', tuesday(20))
+    ]).toEqual([false, true, true, false, false])
     outputs.set('lamp', kept())
     expect(fires('analytics/edge', 0)).toBe(true)
   })
 
   test('settings that it cannot do, or hours that are none, are not kept', () => {
-    expect(() => outputs.set('lamp', kept({ settings: { Time: 'PT99S' } }))).toThrow('must be from PT1S to PT60S')
-    expect(() => outputs.set('lamp', kept({ hours: 'someday' }))).toThrow('must be such as mon=18:30-24:00')
-    expect(() => outputs.set('horn', kept({ settings: { Repeats: '1', Volume: '50' }, voice: Buffer.from('no wave').toString('base64') }))).toThrow(/byte/)
+    expect(() => outputs.set('lamp', kept({ settings: { Time: 'PT99S' } }))).toThrow(
+      'must be from PT1S to PT60S'
+    )
+    expect(() => outputs.set('lamp', kept({ hours: 'someday' }))).toThrow(
+      'must be such as mon=18:30-24:00'
+    )
+    expect(() =>
+      outputs.set(
+        'horn',
+        kept({
+          settings: { Repeats: '1', Volume: '50' },
+          voice: Buffer.from('no wave').toString('base64')
+        })
+      )
+    ).toThrow(/byte/)
     expect(outputs.settingOf('lamp')).toBeNull()
   })
 })

@@ -29,7 +29,11 @@ export interface KeptOutput extends OutputSetting {
 
 const seconds = (items: Items, most: number): number => {
   const value = Number(/^PT(\d+(?:\.\d+)?)S$/.exec(items.Time ?? '')?.[1] ?? NaN)
-  if (!(value >= 1 && value <= most)) throw new Refusal('ter:InvalidArgVal', `Time is ${items.Time ?? 'not given'}; must be from PT1S to PT${most}S`)
+  if (!(value >= 1 && value <= most))
+    throw new Refusal(
+      'ter:InvalidArgVal',
+      `Time is ${items.Time ?? 'not given'}; must be from PT1S to PT${most}S`
+    )
   return value
 }
 
@@ -42,7 +46,12 @@ export class Outputs {
   private readonly acting = new Map<string, Acting>()
 
   /** @param kept how outputs are set up, by token; written to @param changed one has become active, or at rest */
-  constructor(list: Model['outputs'], kept: Record<string, KeptOutput>, save: () => void, changed: (token: string, active: boolean) => void) {
+  constructor(
+    list: Model['outputs'],
+    kept: Record<string, KeptOutput>,
+    save: () => void,
+    changed: (token: string, active: boolean) => void
+  ) {
     this.list = list
     this.kept = kept
     this.save = save
@@ -64,7 +73,11 @@ export class Outputs {
 
   /** @throws Refusal for an output that is not there, or settings that it cannot do */
   set(token: string, setting: KeptOutput): void {
-    this.check(token, setting.settings, setting.voice === null ? null : Buffer.from(setting.voice, 'base64'))
+    this.check(
+      token,
+      setting.settings,
+      setting.voice === null ? null : Buffer.from(setting.voice, 'base64')
+    )
     readHours(setting.hours)
     this.kept[token] = setting
     this.save()
@@ -96,7 +109,13 @@ export class Outputs {
   fired(rule: string, now: number, wall: number): void {
     for (const { token } of this.list) {
       const kept = this.kept[token]
-      if (kept?.rules.includes(rule) && inHours(kept.hours, wall)) this.activate(token, now, kept.settings, kept.voice === null ? null : Buffer.from(kept.voice, 'base64'))
+      if (kept?.rules.includes(rule) && inHours(kept.hours, wall))
+        this.activate(
+          token,
+          now,
+          kept.settings,
+          kept.voice === null ? null : Buffer.from(kept.voice, 'base64')
+        )
     }
   }
 
@@ -104,13 +123,22 @@ export class Outputs {
   private check(token: string, items: Items, voice: Buffer | null): number {
     const { kind } = this.find(token)
     if (kind === 'strobe') {
-      if (items.Pattern !== undefined && !(STROBE_PATTERNS as readonly string[]).includes(items.Pattern)) throw new Refusal('ter:InvalidArgVal', `Pattern is ${items.Pattern}; must be one of ${STROBE_PATTERNS.join(', ')}`)
+      if (
+        items.Pattern !== undefined &&
+        !(STROBE_PATTERNS as readonly string[]).includes(items.Pattern)
+      )
+        throw new Refusal(
+          'ter:InvalidArgVal',
+          `Pattern is ${items.Pattern}; must be one of ${STROBE_PATTERNS.join(', ')}`
+        )
       return seconds(items, 60)
     }
     if (kind === 'speaker') {
       const [repeats, volume] = [Number(items.Repeats ?? 1), Number(items.Volume ?? 100)]
-      if (!(repeats >= 1 && repeats <= 50)) throw new Refusal('ter:InvalidArgVal', `Repeats is ${items.Repeats}; must be from 1 to 50`)
-      if (!(volume >= 1 && volume <= 100)) throw new Refusal('ter:InvalidArgVal', `Volume is ${items.Volume}; must be from 1 to 100`)
+      if (!(repeats >= 1 && repeats <= 50))
+        throw new Refusal('ter:InvalidArgVal', `Repeats is ${items.Repeats}; must be from 1 to 50`)
+      if (!(volume >= 1 && volume <= 100))
+        throw new Refusal('ter:InvalidArgVal', `Volume is ${items.Volume}; must be from 1 to 100`)
       return voice ? readWave(voice).seconds * repeats : seconds(items, 60)
     }
     if (kind === 'relay' && items.Mode === 'untilAcknowledged') return Infinity
@@ -130,5 +158,7 @@ function inHours(hours: string, wall: number): boolean {
   const minutes = (text: string): number => Number(text.slice(0, 2)) * 60 + Number(text.slice(3))
   const day = Math.floor(wall / 1440)
   const within = wall - day * 1440
-  return readHours(hours)[WEEKDAYS[day]].some(([from, to]) => within >= minutes(from) && within < minutes(to))
+  return readHours(hours)[WEEKDAYS[day]].some(
+    ([from, to]) => within >= minutes(from) && within < minutes(to)
+  )
 }

@@ -18,8 +18,13 @@ export class Recordings {
 
   /** @throws Refusal for seconds that it does not keep */
   begin(channel: string, moment: number, before: number, after: number): string {
-    if (!(before >= 0 && before <= MOST_BEFORE)) throw new Refusal('ter:InvalidArgVal', `Before is ${before} s; must be from 0 to ${MOST_BEFORE}`)
-    if (!(after >= 1 && after <= MOST_AFTER)) throw new Refusal('ter:InvalidArgVal', `After is ${after} s; must be from 1 to ${MOST_AFTER}`)
+    if (!(before >= 0 && before <= MOST_BEFORE))
+      throw new Refusal(
+        'ter:InvalidArgVal',
+        `Before is ${before} s; must be from 0 to ${MOST_BEFORE}`
+      )
+    if (!(after >= 1 && after <= MOST_AFTER))
+      throw new Refusal('ter:InvalidArgVal', `After is ${after} s; must be from 1 to ${MOST_AFTER}`)
     const token = `recording-${this.list.length + 1}`
     this.list.push({ token, channel, from: Math.max(0, moment - before), to: moment + after })
     return token

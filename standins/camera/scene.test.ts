@@ -12,14 +12,32 @@ import { readScript, type Play } from '../../simulation/script.ts'
 import { measurerOf } from '../measuring.ts'
 import { LiveScene } from './scene.ts'
 
-const able = (...types: string[]) => types.map((type) => ({ type, most: null, parameters: [], ranges: { Sensitivity: { min: 1, max: 100 } } }))
-const everywhere: [number, number][] = [[-1, 1], [1, 1], [1, -1], [-1, -1]]
-const rule = (type: string, simple: Record<string, string> = {}, name = 'r'): Rule => ({ name, type, simple, points: type === 'tt:FieldDetector' ? everywhere : [] })
+const able = (...types: string[]) =>
+  types.map((type) => ({
+    type,
+    most: null,
+    parameters: [],
+    ranges: { Sensitivity: { min: 1, max: 100 } }
+  }))
+const everywhere: [number, number][] = [
+  [-1, 1],
+  [1, 1],
+  [1, -1],
+  [-1, -1]
+]
+const rule = (type: string, simple: Record<string, string> = {}, name = 'r'): Rule => ({
+  name,
+  type,
+  simple,
+  points: type === 'tt:FieldDetector' ? everywhere : []
+})
 
 /** What a scene fires in one round, from an instant on the device's clock. */
 function fired(play: Play, rules: Rule[], began = 0, scene = new LiveScene(play)) {
   scene.setRules(rules, able(...rules.map(({ type }) => type)))
-  return Array.from({ length: play.script.seconds * 10 }, (_, n) => scene.step(n / 10, began)).flat()
+  return Array.from({ length: play.script.seconds * 10 }, (_, n) =>
+    scene.step(n / 10, began)
+  ).flat()
 }
 
 describe('arming hours that were sent to a device', () => {
@@ -30,26 +48,62 @@ describe('arming hours that were sent to a device', () => {
 
   test('within them it fires as without any; outside it does not', () => {
     expect(always).toBeGreaterThan(3)
-    expect(fired(play, [rule('tt:FieldDetector', { Hours: 'tue=08:00-09:00' })], tuesday)).toHaveLength(always)
-    expect(fired(play, [rule('tt:FieldDetector', { Hours: 'mon=00:00-24:00;tue=09:00-24:00' })], tuesday)).toEqual([])
+    expect(
+      fired(play, [rule('tt:FieldDetector', { Hours: 'tue=08:00-09:00' })], tuesday)
+    ).toHaveLength(always)
+    expect(
+      fired(play, [rule('tt:FieldDetector', { Hours: 'mon=00:00-24:00;tue=09:00-24:00' })], tuesday)
+    ).toEqual([])
   })
 
   test('they are the site’s wall clock: in summer that is an hour ahead of UTC', () => {
     const summer = Date.UTC(2026, 6, 21, 7, 12)
-    expect(fired(play, [rule('tt:FieldDetector', { Hours: 'tue=08:00-09:00' })], summer)).toHaveLength(always)
-    expect(fired(play, [rule('tt:FieldDetector', { Hours: 'tue=07:00-08:00' })], summer)).toEqual([])
+    expect(
+      fired(play, [rule('tt:FieldDetector', { Hours: 'tue=08:00-09:00' })], summer)
+    ).toHaveLength(always)
+    expect(fired(play, [rule('tt:FieldDetector', { Hours: 'tue=07:00-08:00' })], summer)).toEqual(
+      []
+    )
   })
 
   test('a parked rule is silent', () => {
-    expect(fired(play, [rule('tt:FieldDetector', { Hours: writeHours(PARKED_HOURS)! })], tuesday)).toEqual([])
+    expect(
+      fired(play, [rule('tt:FieldDetector', { Hours: writeHours(PARKED_HOURS)! })], tuesday)
+    ).toEqual([])
   })
 })
 
 describe('rules that look at pictures', () => {
   const folder = mkdtempSync(join(tmpdir(), 'wardoptic-measures-'))
   afterAll(() => rmSync(folder, { recursive: true, force: true }))
-  const play: Play = { scene: readDemo('workshop-yard').scene, script: readScript({ id: 'x', name: 'X', seconds: 14, seed: 8, faults: [{ kind: 'covered', from: 6 }], actors: [{ kind: 'adult', from: 1, way: [[-3, 9], [3, 9]] }] }) }
-  const rules = [rule('tt:TamperDetector', { DelayTime: 'PT3S' }, 'care'), rule('tt:CellMotionDetector', { ActiveCells: writeActiveCells(allCells()), MinCount: '4' }, 'motion')]
+  const play: Play = {
+    scene: readDemo('workshop-yard').scene,
+    script: readScript({
+      id: 'x',
+      name: 'X',
+      seconds: 14,
+      seed: 8,
+      faults: [{ kind: 'covered', from: 6 }],
+      actors: [
+        {
+          kind: 'adult',
+          from: 1,
+          way: [
+            [-3, 9],
+            [3, 9]
+          ]
+        }
+      ]
+    })
+  }
+  const rules = [
+    rule('tt:TamperDetector', { DelayTime: 'PT3S' }, 'care'),
+    rule(
+      'tt:CellMotionDetector',
+      { ActiveCells: writeActiveCells(allCells()), MinCount: '4' },
+      'motion'
+    )
+  ]
 
   test('fire on what the painted pictures show, once these have been measured', async () => {
     const measures = await measurerOf(folder, new AbortController().signal)(play)
@@ -57,7 +111,10 @@ describe('rules that look at pictures', () => {
     scene.setRules(rules, able(...rules.map(({ type }) => type)))
     await Promise.resolve()
     const triggers = fired(play, rules, 0, scene)
-    expect(triggers.find(({ detection }) => detection === 'care')).toMatchObject({ kind: 'tamper', cause: 'covered' })
+    expect(triggers.find(({ detection }) => detection === 'care')).toMatchObject({
+      kind: 'tamper',
+      cause: 'covered'
+    })
     expect(triggers.find(({ detection }) => detection === 'care')!.time).toBeGreaterThanOrEqual(9)
     expect(triggers.find(({ detection }) => detection === 'motion')!.time).toBeLessThan(6)
   }, 120_000)
@@ -69,7 +126,9 @@ describe('rules that look at pictures', () => {
 
   test('a scene that was measured is not measured again, also by the next start', async () => {
     const before = readdirSync(folder)
-    await expect(measurerOf(folder, new AbortController().signal)(play)).resolves.toMatchObject({ fps: play.scene.fps })
+    await expect(measurerOf(folder, new AbortController().signal)(play)).resolves.toMatchObject({
+      fps: play.scene.fps
+    })
     expect(readdirSync(folder)).toEqual(before)
   })
 
@@ -85,9 +144,47 @@ describe('rules that look at pictures', () => {
 
 describe('the live picture of a fault', () => {
   const shown = (kind: 'covered' | 'defocused' | 'frozen' | 'cableCut' | 'lightsOut') =>
-    new LiveScene({ scene: readDemo('workshop-yard').scene, script: readScript({ id: 'x', name: 'X', seconds: 20, seed: 8, weather: { wind: 0.8 }, faults: [{ kind, from: 6, to: 12 }], actors: [{ kind: 'adult', from: 1, way: [[-6, 9], [9, 9]] }] }) })
+    new LiveScene({
+      scene: readDemo('workshop-yard').scene,
+      script: readScript({
+        id: 'x',
+        name: 'X',
+        seconds: 20,
+        seed: 8,
+        weather: { wind: 0.8 },
+        faults: [{ kind, from: 6, to: 12 }],
+        actors: [
+          {
+            kind: 'adult',
+            from: 1,
+            way: [
+              [-6, 9],
+              [9, 9]
+            ]
+          }
+        ]
+      })
+    })
   /** Its luma, by another library's decoder: 64 × 36 pixels of what ffmpeg makes of the JPEG. */
-  const luma = (jpeg: Buffer | null): number[] => [...spawnSync('ffmpeg', ['-v', 'error', '-i', 'pipe:0', '-vf', 'scale=64:36', '-pix_fmt', 'gray', '-f', 'rawvideo', 'pipe:1'], { input: jpeg! }).stdout]
+  const luma = (jpeg: Buffer | null): number[] => [
+    ...spawnSync(
+      'ffmpeg',
+      [
+        '-v',
+        'error',
+        '-i',
+        'pipe:0',
+        '-vf',
+        'scale=64:36',
+        '-pix_fmt',
+        'gray',
+        '-f',
+        'rawvideo',
+        'pipe:1'
+      ],
+      { input: jpeg! }
+    ).stdout
+  ]
   const mean = (list: number[]): number => list.reduce((a, b) => a + b, 0) / list.length
   const differs = (a: number[], b: number[]): number => mean(a.map((v, i) => Math.abs(v - b[i])))
 
@@ -111,6 +208,10 @@ describe('the live picture of a fault', () => {
     expect(differs(luma(frozen.snapshot(7)), luma(frozen.snapshot(11)))).toBe(0)
     expect(differs(luma(frozen.snapshot(4)), luma(frozen.snapshot(5)))).toBeGreaterThan(0)
     const cut = shown('cableCut')
-    expect([cut.snapshot(5.9), cut.snapshot(6), cut.snapshot(11.9), cut.snapshot(12)].map((picture) => picture === null)).toEqual([false, true, true, false])
+    expect(
+      [cut.snapshot(5.9), cut.snapshot(6), cut.snapshot(11.9), cut.snapshot(12)].map(
+        (picture) => picture === null
+      )
+    ).toEqual([false, true, true, false])
   })
 })

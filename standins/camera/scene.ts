@@ -94,7 +94,12 @@ export class LiveScene {
     this.detections = rules.flatMap((rule) => {
       const detection = detectionOf(rule, abilities)
       if (!detection || rule.simple.Hours === undefined) return detection ?? []
-      this.schedules.push({ id: detection.id, name: detection.name, week: readHours(rule.simple.Hours), exceptions: [] })
+      this.schedules.push({
+        id: detection.id,
+        name: detection.name,
+        week: readHours(rule.simple.Hours),
+        exceptions: []
+      })
       return { ...detection, schedule: detection.id }
     })
     this.motionOn = this.detections.some(({ kind, parked }) => kind === 'motion' && !parked)
@@ -103,7 +108,11 @@ export class LiveScene {
     this.asked = true
     this.measuresOf!(this.play).then(
       (measures) => void (this.usual.measures = measures),
-      (error: Error) => error.name !== 'AbortError' && void process.stderr.write(`the pictures of ${this.play.scene.id} could not be measured: ${error.message}\n`)
+      (error: Error) =>
+        error.name !== 'AbortError' &&
+        void process.stderr.write(
+          `the pictures of ${this.play.scene.id} could not be measured: ${error.message}\n`
+        )
     )
   }
 
@@ -139,12 +148,22 @@ export class LiveScene {
       if (this.evaluated?.play !== now.play || round !== this.evaluated.round) this.row = 0
       this.evaluated = { play: now.play, round }
       const start = began + (now.from + round * now.play.script.seconds) * 1000 + now.later
-      this.evaluator = new Evaluator({ plan: { schedules: this.schedules, timeZone: TIME_ZONE }, camera: { ignore: [], detections: this.detections }, fps, start, motionOn: this.motionOn })
+      this.evaluator = new Evaluator({
+        plan: { schedules: this.schedules, timeZone: TIME_ZONE },
+        camera: { ignore: [], detections: this.detections },
+        fps,
+        start,
+        motionOn: this.motionOn
+      })
     }
     const tracks = this.tracksOf(now)
     const until = firstRowOfFrame(tracks, frame + 1)
-    const measures = now.measures && { ...now.measures, length: Math.min(frame, now.measures.length) }
-    const triggers = until > this.row || measures ? this.evaluator.push(tracks, this.row, until, measures) : []
+    const measures = now.measures && {
+      ...now.measures,
+      length: Math.min(frame, now.measures.length)
+    }
+    const triggers =
+      until > this.row || measures ? this.evaluator.push(tracks, this.row, until, measures) : []
     this.row = Math.max(this.row, until)
     return triggers
   }
@@ -152,7 +171,8 @@ export class LiveScene {
   /** The class of a trigger's target at its moment, of the triggers of the last step. */
   classOf({ target, frame }: Trigger, seconds: number): TargetClass | null {
     const tracks = this.tracksOf(this.showing(seconds))
-    for (let i = firstRowOfFrame(tracks, frame); i < firstRowOfFrame(tracks, frame + 1); i++) if (tracks.id[i] === target) return CLASSES[tracks.cls[i]]
+    for (let i = firstRowOfFrame(tracks, frame); i < firstRowOfFrame(tracks, frame + 1); i++)
+      if (tracks.id[i] === target) return CLASSES[tracks.cls[i]]
     return null
   }
 
@@ -162,7 +182,15 @@ export class LiveScene {
     const { frame } = momentOf(now, seconds)
     const tracks = this.tracksOf(now)
     const list: LiveFrame['targets'] = []
-    for (let i = firstRowOfFrame(tracks, frame); i < firstRowOfFrame(tracks, frame + 1); i++) list.push({ id: tracks.id[i], class: CLASSES[tracks.cls[i]], x: tracks.x[i], y: tracks.y[i], w: tracks.w[i], h: tracks.h[i] })
+    for (let i = firstRowOfFrame(tracks, frame); i < firstRowOfFrame(tracks, frame + 1); i++)
+      list.push({
+        id: tracks.id[i],
+        class: CLASSES[tracks.cls[i]],
+        x: tracks.x[i],
+        y: tracks.y[i],
+        w: tracks.w[i],
+        h: tracks.h[i]
+      })
     return list
   }
 
@@ -199,15 +227,24 @@ export class LiveScene {
   /** What is shown at a second; pictures of a walk that is over are still asked for. */
   private showing(seconds: number): Showing {
     const { walking } = this
-    return walking && seconds >= walking.from && seconds < walking.from + walking.play.script.seconds ? walking : this.usual
+    return walking &&
+      seconds >= walking.from &&
+      seconds < walking.from + walking.play.script.seconds
+      ? walking
+      : this.usual
   }
 
   private tracksOf({ sights }: Showing): Tracks {
-    return this.detections.some(({ kind }) => kind === 'face') ? sights.tracksWithFaces : sights.tracks
+    return this.detections.some(({ kind }) => kind === 'face')
+      ? sights.tracksWithFaces
+      : sights.tracks
   }
 }
 
-function momentOf({ play: { script, scene }, from }: Showing, seconds: number): { round: number; frame: number } {
+function momentOf(
+  { play: { script, scene }, from }: Showing,
+  seconds: number
+): { round: number; frame: number } {
   const since = seconds - from
   const round = Math.floor(since / script.seconds)
   return { round, frame: Math.floor((since - round * script.seconds) * scene.fps) + 1 }

@@ -14,7 +14,13 @@ const REMEMBERED_SECONDS = 60
  */
 export class Security {
   private readonly seen = new Map<string, number>()
-  private readonly challenge: Challenge = { realm: 'camera', nonce: randomBytes(16).toString('hex'), algorithm: 'MD5', qop: true, opaque: null }
+  private readonly challenge: Challenge = {
+    realm: 'camera',
+    nonce: randomBytes(16).toString('hex'),
+    algorithm: 'MD5',
+    qop: true,
+    opaque: null
+  }
 
   /** What somebody is asked who wants a picture. */
   get question(): string {
@@ -23,7 +29,14 @@ export class Security {
 
   /** Whether a request for a picture says an account of the device. */
   mayLook(authorization: string | undefined, accounts: readonly Account[]): boolean {
-    return whoAnswers(this.challenge, 'GET', authorization, (name) => accounts.find((a) => a.username === name)?.password) !== null
+    return (
+      whoAnswers(
+        this.challenge,
+        'GET',
+        authorization,
+        (name) => accounts.find((a) => a.username === name)?.password
+      ) !== null
+    )
   }
 
   /** @param now milliseconds of UTC on the device's clock @returns why it is refused, or null */
@@ -36,9 +49,12 @@ export class Security {
     } catch {
       return 'sender not authorized: the nonce is not base64'
     }
-    if (!account || digest !== token.digest) return 'sender not authorized: wrong user name or password'
-    if (!(Math.abs(Date.parse(token.created) - now) <= CLOCK_SECONDS * 1000)) return 'sender not authorized: the token was made on another clock'
-    for (const [nonce, at] of this.seen) if (now - at > REMEMBERED_SECONDS * 1000) this.seen.delete(nonce)
+    if (!account || digest !== token.digest)
+      return 'sender not authorized: wrong user name or password'
+    if (!(Math.abs(Date.parse(token.created) - now) <= CLOCK_SECONDS * 1000))
+      return 'sender not authorized: the token was made on another clock'
+    for (const [nonce, at] of this.seen)
+      if (now - at > REMEMBERED_SECONDS * 1000) this.seen.delete(nonce)
     if (this.seen.has(token.nonce)) return 'sender not authorized: this nonce was used before'
     this.seen.set(token.nonce, now)
     return null

@@ -29,8 +29,14 @@ export class StateFile {
 
   constructor(file: string, initial: DeviceState) {
     this.file = file
-    const kept = existsSync(file) ? (JSON.parse(readFileSync(file, 'utf8')) as Partial<DeviceState>) : {}
-    this.state = { accounts: kept.accounts ?? initial.accounts, channels: { ...initial.channels, ...kept.channels }, outputs: { ...initial.outputs, ...kept.outputs } }
+    const kept = existsSync(file)
+      ? (JSON.parse(readFileSync(file, 'utf8')) as Partial<DeviceState>)
+      : {}
+    this.state = {
+      accounts: kept.accounts ?? initial.accounts,
+      channels: { ...initial.channels, ...kept.channels },
+      outputs: { ...initial.outputs, ...kept.outputs }
+    }
   }
 
   save(): void {

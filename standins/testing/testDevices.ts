@@ -8,7 +8,9 @@ import { readModels, type Model } from '../camera/model.ts'
 import { Contacts } from '../contacts.ts'
 import { makeDevices } from '../devices.ts'
 
-const models = readModels(JSON.parse(readFileSync(new URL('../../demo/devices.json', import.meta.url), 'utf8')))
+const models = readModels(
+  JSON.parse(readFileSync(new URL('../../demo/devices.json', import.meta.url), 'utf8'))
+)
 const plays = new Map<string, Play>()
 const playOf = ({ camera }: { camera: string }): Play => {
   const play = plays.get(camera) ?? demoPlay(camera, 'morning')
@@ -29,15 +31,31 @@ export class TestDevices {
   }
 
   /** @param change what is different about this one @param file where it keeps its settings */
-  async start(id: string, change: Partial<Model> = {}, file = `${id}-${this.open.length}.json`): Promise<Device> {
-    const device = await new Device({ ...this.model(id), ...change }, { playOf }, join(this.folder, file)).start()
+  async start(
+    id: string,
+    change: Partial<Model> = {},
+    file = `${id}-${this.open.length}.json`
+  ): Promise<Device> {
+    const device = await new Device(
+      { ...this.model(id), ...change },
+      { playOf },
+      join(this.folder, file)
+    ).start()
     this.open.push(device)
     return device
   }
 
   /** All the devices of the demo site, which know of each other. */
   async startSite(...ids: string[]): Promise<Device[]> {
-    const devices = await Promise.all(makeDevices(models.filter(({ id }) => ids.includes(id)), join(this.folder, 'site'), playOf, this.ended.signal, this.contacts).map((device) => device.start()))
+    const devices = await Promise.all(
+      makeDevices(
+        models.filter(({ id }) => ids.includes(id)),
+        join(this.folder, 'site'),
+        playOf,
+        this.ended.signal,
+        this.contacts
+      ).map((device) => device.start())
+    )
     this.open.push(...devices)
     return ids.map((id) => devices.find(({ model }) => model.id === id)!)
   }
@@ -50,4 +68,10 @@ export class TestDevices {
 }
 
 /** What a test says when it adds a device to a site. */
-export const asAdded = ({ model, address }: Device): object => ({ name: model.name, address, camera: model.channels.length === 1 ? model.channels[0].camera : null, username: model.account?.username ?? null, password: model.account?.password ?? null })
+export const asAdded = ({ model, address }: Device): object => ({
+  name: model.name,
+  address,
+  camera: model.channels.length === 1 ? model.channels[0].camera : null,
+  username: model.account?.username ?? null,
+  password: model.account?.password ?? null
+})

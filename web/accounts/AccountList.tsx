@@ -5,14 +5,21 @@ import { ROLES, type AccountView, type Role } from '../../core/accounts/accounts
 import { request } from '../api/client.ts'
 import { wordsOf } from './errorWords.ts'
 
-const roleWords: Record<Role, string> = { installer: 'Installer: sets everything up', operator: 'Operator: deals with alarms', viewer: 'Viewer: looks only' }
+const roleWords: Record<Role, string> = {
+  installer: 'Installer: sets everything up',
+  operator: 'Operator: deals with alarms',
+  viewer: 'Viewer: looks only'
+}
 const roles = ROLES.map((value) => ({ value, label: roleWords[value] }))
 const fresh = { username: '', name: '', password: '', role: 'operator' as Role }
 
 /** Who may sign in; roles, new passwords, new accounts. */
 export function AccountList({ me }: { me: number }): ReactNode {
   const queries = useQueryClient()
-  const accounts = useQuery({ queryKey: ['accounts'], queryFn: () => request<AccountView[]>('GET', '/api/accounts') })
+  const accounts = useQuery({
+    queryKey: ['accounts'],
+    queryFn: () => request<AccountView[]>('GET', '/api/accounts')
+  })
   const [wanted, setWanted] = useState(fresh)
   const [error, setError] = useState<string | null>(null)
   const act = async (work: () => Promise<unknown>): Promise<void> => {
@@ -21,7 +28,14 @@ export function AccountList({ me }: { me: number }): ReactNode {
       await work()
       await queries.invalidateQueries({ queryKey: ['accounts'] })
     } catch (problem) {
-      setError(wordsOf(problem, { username: 'User name', name: 'Name', password: 'Password', role: 'Role' }))
+      setError(
+        wordsOf(problem, {
+          username: 'User name',
+          name: 'Name',
+          password: 'Password',
+          role: 'Role'
+        })
+      )
     }
   }
   return (
@@ -41,10 +55,30 @@ export function AccountList({ me }: { me: number }): ReactNode {
               <td>{a.name}</td>
               <td>{a.username}</td>
               <td>
-                <Select size="small" aria-label={`Role of ${a.name}`} value={a.role} options={roles} popupMatchSelectWidth={false} onChange={(role) => void act(() => request('PUT', `/api/accounts/${a.id}`, { name: a.name, role, person: a.person }))} />
+                <Select
+                  size="small"
+                  aria-label={`Role of ${a.name}`}
+                  value={a.role}
+                  options={roles}
+                  popupMatchSelectWidth={false}
+                  onChange={(role) =>
+                    void act(() =>
+                      request('PUT', `/api/accounts/${a.id}`, {
+                        name: a.name,
+                        role,
+                        person: a.person
+                      })
+                    )
+                  }
+                />
               </td>
               <td>
-                <Popconfirm title={`${a.name} will not be able to sign in any more.`} okText="Remove" onConfirm={() => void act(() => request('DELETE', `/api/accounts/${a.id}`))} disabled={a.id === me}>
+                <Popconfirm
+                  title={`${a.name} will not be able to sign in any more.`}
+                  okText="Remove"
+                  onConfirm={() => void act(() => request('DELETE', `/api/accounts/${a.id}`))}
+                  disabled={a.id === me}
+                >
                   <Button size="small" type="text" disabled={a.id === me}>
                     Remove
                   </Button>
@@ -54,11 +88,47 @@ export function AccountList({ me }: { me: number }): ReactNode {
           ))}
         </tbody>
       </table>
-      <form className="account-new" onSubmit={(e) => { e.preventDefault(); void act(async () => { await request('POST', '/api/accounts', wanted); setWanted(fresh) }) }}>
-        <Input size="small" aria-label="Name" placeholder="Name" value={wanted.name} onChange={(e) => setWanted({ ...wanted, name: e.target.value })} />
-        <Input size="small" aria-label="User name" placeholder="User name" autoComplete="off" value={wanted.username} onChange={(e) => setWanted({ ...wanted, username: e.target.value })} />
-        <Input.Password size="small" aria-label="Password" placeholder="Password" autoComplete="new-password" value={wanted.password} onChange={(e) => setWanted({ ...wanted, password: e.target.value })} />
-        <Select size="small" aria-label="Role" value={wanted.role} options={roles} popupMatchSelectWidth={false} onChange={(role) => setWanted({ ...wanted, role })} />
+      <form
+        className="account-new"
+        onSubmit={(e) => {
+          e.preventDefault()
+          void act(async () => {
+            await request('POST', '/api/accounts', wanted)
+            setWanted(fresh)
+          })
+        }}
+      >
+        <Input
+          size="small"
+          aria-label="Name"
+          placeholder="Name"
+          value={wanted.name}
+          onChange={(e) => setWanted({ ...wanted, name: e.target.value })}
+        />
+        <Input
+          size="small"
+          aria-label="User name"
+          placeholder="User name"
+          autoComplete="off"
+          value={wanted.username}
+          onChange={(e) => setWanted({ ...wanted, username: e.target.value })}
+        />
+        <Input.Password
+          size="small"
+          aria-label="Password"
+          placeholder="Password"
+          autoComplete="new-password"
+          value={wanted.password}
+          onChange={(e) => setWanted({ ...wanted, password: e.target.value })}
+        />
+        <Select
+          size="small"
+          aria-label="Role"
+          value={wanted.role}
+          options={roles}
+          popupMatchSelectWidth={false}
+          onChange={(role) => setWanted({ ...wanted, role })}
+        />
         <Button size="small" type="primary" htmlType="submit">
           Add
         </Button>

@@ -10,7 +10,8 @@ import { request } from '../api/client.ts'
 export function AuditList(): ReactNode {
   const audit = useInfiniteQuery({
     queryKey: ['audit'],
-    queryFn: ({ pageParam }) => request<AuditView>('GET', `/api/audit${pageParam === null ? '' : `?before=${pageParam}`}`),
+    queryFn: ({ pageParam }) =>
+      request<AuditView>('GET', `/api/audit${pageParam === null ? '' : `?before=${pageParam}`}`),
     initialPageParam: null as number | null,
     getNextPageParam: (last) => (last.more ? last.entries[last.entries.length - 1].id : undefined)
   })
@@ -29,15 +30,17 @@ export function AuditList(): ReactNode {
           </tr>
         </thead>
         <tbody>
-          {audit.data.pages.flatMap(({ entries }) => entries).map((e) => (
-            <tr key={e.id} className={e.status >= 400 ? 'refused' : ''}>
-              <td className="figures">{dayAndTime(e.at)}</td>
-              <td>{e.username}</td>
-              <td>{auditWords(e.what, e.status)}</td>
-              <td className="quiet">{e.detail}</td>
-              <td className="figures quiet">{e.address}</td>
-            </tr>
-          ))}
+          {audit.data.pages
+            .flatMap(({ entries }) => entries)
+            .map((e) => (
+              <tr key={e.id} className={e.status >= 400 ? 'refused' : ''}>
+                <td className="figures">{dayAndTime(e.at)}</td>
+                <td>{e.username}</td>
+                <td>{auditWords(e.what, e.status)}</td>
+                <td className="quiet">{e.detail}</td>
+                <td className="figures quiet">{e.address}</td>
+              </tr>
+            ))}
         </tbody>
       </table>
       {audit.hasNextPage && (

@@ -7,7 +7,12 @@ import { Mark } from '../shell/Mark.tsx'
 import { setSession } from './useSession.ts'
 import { wordsOf } from './errorWords.ts'
 
-const names: Record<string, string> = { code: 'Code', username: 'User name', name: 'Your name', password: 'Password' }
+const names: Record<string, string> = {
+  code: 'Code',
+  username: 'User name',
+  name: 'Your name',
+  password: 'Password'
+}
 
 /** The first account of a new installation, for who holds the code that the start printed. What was typed stays when it was wrong. */
 export function FirstAccount(): ReactNode {
@@ -28,29 +33,66 @@ export function FirstAccount(): ReactNode {
   }
   return (
     <main className="sign-in">
-      <form onSubmit={(e) => { e.preventDefault(); void make() }}>
+      <form
+        onSubmit={(e) => {
+          e.preventDefault()
+          void make()
+        }}
+      >
         <h1>
           <Mark /> Wardoptic
         </h1>
-        <p className="quiet">Nobody has an account yet. Make the first installer account with the one-time code that the start printed.</p>
+        <p className="quiet">
+          Nobody has an account yet. Make the first installer account with the one-time code that
+          the start printed.
+        </p>
         <label className="field">
           <span className="field-name">Code</span>
-          <Input autoFocus autoComplete="off" spellCheck={false} className="figures" placeholder="ABCDE-FGHJK-LMNPQ-RSTUV" value={form.code} maxLength={40} onChange={(e) => set({ code: e.target.value })} />
+          <Input
+            autoFocus
+            autoComplete="off"
+            spellCheck={false}
+            className="figures"
+            placeholder="ABCDE-FGHJK-LMNPQ-RSTUV"
+            value={form.code}
+            maxLength={40}
+            onChange={(e) => set({ code: e.target.value })}
+          />
         </label>
         <label className="field">
           <span className="field-name">Your name</span>
-          <Input autoComplete="name" value={form.name} maxLength={80} onChange={(e) => set({ name: e.target.value })} />
+          <Input
+            autoComplete="name"
+            value={form.name}
+            maxLength={80}
+            onChange={(e) => set({ name: e.target.value })}
+          />
         </label>
         <label className="field">
           <span className="field-name">User name</span>
-          <Input autoComplete="username" value={form.username} maxLength={40} onChange={(e) => set({ username: e.target.value })} />
+          <Input
+            autoComplete="username"
+            value={form.username}
+            maxLength={40}
+            onChange={(e) => set({ username: e.target.value })}
+          />
         </label>
         <label className="field">
           <span className="field-name">Password, at least {MIN_PASSWORD} characters</span>
-          <Input.Password autoComplete="new-password" value={form.password} maxLength={128} onChange={(e) => set({ password: e.target.value })} />
+          <Input.Password
+            autoComplete="new-password"
+            value={form.password}
+            maxLength={128}
+            onChange={(e) => set({ password: e.target.value })}
+          />
         </label>
         {error && <Alert type="error" title={error} />}
-        <Button type="primary" htmlType="submit" loading={sending} disabled={!form.code || !form.username || !form.name || !form.password}>
+        <Button
+          type="primary"
+          htmlType="submit"
+          loading={sending}
+          disabled={!form.code || !form.username || !form.name || !form.password}
+        >
           Create account
         </Button>
       </form>

@@ -7,15 +7,38 @@ import { request } from '../api/client.ts'
 
 /** The browser, as far as it tells. */
 function browserOf(agent: string): string {
-  const program = /Edg\//.test(agent) ? 'Edge' : /Firefox\//.test(agent) ? 'Firefox' : /Chrom(e|ium)\//.test(agent) ? 'Chrome or Chromium' : /Safari\//.test(agent) ? 'Safari' : null
-  const system = /Android/.test(agent) ? 'Android' : /iPhone|iPad/.test(agent) ? 'iOS' : /Windows/.test(agent) ? 'Windows' : /Mac OS/.test(agent) ? 'macOS' : /Linux/.test(agent) ? 'Linux' : null
-  return program ? `${program}${system ? ` on ${system}` : ''}` : agent.slice(0, 40) || 'Unknown program'
+  const program = /Edg\//.test(agent)
+    ? 'Edge'
+    : /Firefox\//.test(agent)
+      ? 'Firefox'
+      : /Chrom(e|ium)\//.test(agent)
+        ? 'Chrome or Chromium'
+        : /Safari\//.test(agent)
+          ? 'Safari'
+          : null
+  const system = /Android/.test(agent)
+    ? 'Android'
+    : /iPhone|iPad/.test(agent)
+      ? 'iOS'
+      : /Windows/.test(agent)
+        ? 'Windows'
+        : /Mac OS/.test(agent)
+          ? 'macOS'
+          : /Linux/.test(agent)
+            ? 'Linux'
+            : null
+  return program
+    ? `${program}${system ? ` on ${system}` : ''}`
+    : agent.slice(0, 40) || 'Unknown program'
 }
 
 /** Where one is signed in, and the end of each. */
 export function SessionList(): ReactNode {
   const queries = useQueryClient()
-  const sessions = useQuery({ queryKey: ['sessions'], queryFn: () => request<SessionsView>('GET', '/api/session/all') })
+  const sessions = useQuery({
+    queryKey: ['sessions'],
+    queryFn: () => request<SessionsView>('GET', '/api/session/all')
+  })
   const [error, setError] = useState<string | null>(null)
   const end = async (path: string): Promise<void> => {
     try {
@@ -31,7 +54,9 @@ export function SessionList(): ReactNode {
   const { current, sessions: all } = sessions.data
   return (
     <div className="account-list">
-      <p className="quiet">A session ends after 30 minutes without use, and after 12 hours in any case.</p>
+      <p className="quiet">
+        A session ends after 30 minutes without use, and after 12 hours in any case.
+      </p>
       <table>
         <thead>
           <tr>

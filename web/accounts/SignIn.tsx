@@ -9,7 +9,11 @@ import { Mark } from '../shell/Mark.tsx'
 
 /** The way in: signing in, or on a new installation its first account. */
 export function SignIn(): ReactNode {
-  const entrance = useQuery({ queryKey: ['session', 'entrance'], queryFn: () => request<EntranceView>('GET', '/api/entrance'), staleTime: Infinity })
+  const entrance = useQuery({
+    queryKey: ['session', 'entrance'],
+    queryFn: () => request<EntranceView>('GET', '/api/entrance'),
+    staleTime: Infinity
+  })
   if (entrance.isPending) return null
   return entrance.data?.first ? <FirstAccount /> : <SignInForm />
 }
@@ -34,20 +38,41 @@ function SignInForm(): ReactNode {
   }
   return (
     <main className="sign-in">
-      <form onSubmit={(e) => { e.preventDefault(); void signIn() }}>
+      <form
+        onSubmit={(e) => {
+          e.preventDefault()
+          void signIn()
+        }}
+      >
         <h1>
           <Mark /> Wardoptic
         </h1>
         <label className="field">
           <span className="field-name">User name</span>
-          <Input autoFocus autoComplete="username" value={username} maxLength={40} onChange={(e) => setUsername(e.target.value)} />
+          <Input
+            autoFocus
+            autoComplete="username"
+            value={username}
+            maxLength={40}
+            onChange={(e) => setUsername(e.target.value)}
+          />
         </label>
         <label className="field">
           <span className="field-name">Password</span>
-          <Input.Password autoComplete="current-password" value={password} maxLength={128} onChange={(e) => setPassword(e.target.value)} />
+          <Input.Password
+            autoComplete="current-password"
+            value={password}
+            maxLength={128}
+            onChange={(e) => setPassword(e.target.value)}
+          />
         </label>
         {error && <Alert type="error" title={error} />}
-        <Button type="primary" htmlType="submit" loading={sending} disabled={!username || !password}>
+        <Button
+          type="primary"
+          htmlType="submit"
+          loading={sending}
+          disabled={!username || !password}
+        >
           Sign in
         </Button>
         <p className="quiet">No account? Ask your installer.</p>

@@ -6,17 +6,30 @@ import { request } from '../api/client.ts'
 import { wordsOf } from './errorWords.ts'
 import { setSession } from './useSession.ts'
 
-const SessionList = lazy(() => import('./SessionList.tsx').then((m) => ({ default: m.SessionList })))
+const SessionList = lazy(() =>
+  import('./SessionList.tsx').then((m) => ({ default: m.SessionList }))
+)
 const AuditList = lazy(() => import('./AuditList.tsx').then((m) => ({ default: m.AuditList })))
-const RetentionForm = lazy(() => import('../retention/RetentionForm.tsx').then((m) => ({ default: m.RetentionForm })))
-const AccountList = lazy(() => import('./AccountList.tsx').then((m) => ({ default: m.AccountList })))
+const RetentionForm = lazy(() =>
+  import('../retention/RetentionForm.tsx').then((m) => ({ default: m.RetentionForm }))
+)
+const AccountList = lazy(() =>
+  import('./AccountList.tsx').then((m) => ({ default: m.AccountList }))
+)
 
-const initials = (name: string): string => name.split(/\s+/).map((word) => word[0]).slice(0, 2).join('')
+const initials = (name: string): string =>
+  name
+    .split(/\s+/)
+    .map((word) => word[0])
+    .slice(0, 2)
+    .join('')
 
 /** Who is signed in; the own password, the accounts, the way out. */
 export function UserMenu({ account }: { account: AccountView }): ReactNode {
   const queries = useQueryClient()
-  const [open, setOpen] = useState<'password' | 'sessions' | 'accounts' | 'audit' | 'storage' | null>(null)
+  const [open, setOpen] = useState<
+    'password' | 'sessions' | 'accounts' | 'audit' | 'storage' | null
+  >(null)
   const signOut = async (): Promise<void> => {
     await request('DELETE', '/api/session').catch(() => {})
     setSession(queries, null)
@@ -41,29 +54,68 @@ export function UserMenu({ account }: { account: AccountView }): ReactNode {
           ]
         }}
       >
-        <button type="button" className="user" aria-label={`${initials(account.name)}: ${account.name}, ${account.role}`}>
+        <button
+          type="button"
+          className="user"
+          aria-label={`${initials(account.name)}: ${account.name}, ${account.role}`}
+        >
           {initials(account.name)}
         </button>
       </Dropdown>
-      <Modal open={open === 'password'} title="Change password" footer={null} onCancel={() => setOpen(null)} destroyOnHidden width={380}>
+      <Modal
+        open={open === 'password'}
+        title="Change password"
+        footer={null}
+        onCancel={() => setOpen(null)}
+        destroyOnHidden
+        width={380}
+      >
         <OwnPassword onDone={() => setOpen(null)} />
       </Modal>
-      <Modal open={open === 'sessions'} title="Where you are signed in" footer={null} onCancel={() => setOpen(null)} destroyOnHidden width={760}>
+      <Modal
+        open={open === 'sessions'}
+        title="Where you are signed in"
+        footer={null}
+        onCancel={() => setOpen(null)}
+        destroyOnHidden
+        width={760}
+      >
         <Suspense fallback={null}>
           <SessionList />
         </Suspense>
       </Modal>
-      <Modal open={open === 'accounts'} title="Accounts" footer={null} onCancel={() => setOpen(null)} destroyOnHidden width={720}>
+      <Modal
+        open={open === 'accounts'}
+        title="Accounts"
+        footer={null}
+        onCancel={() => setOpen(null)}
+        destroyOnHidden
+        width={720}
+      >
         <Suspense fallback={null}>
           <AccountList me={account.id} />
         </Suspense>
       </Modal>
-      <Modal open={open === 'audit'} title="Audit list" footer={null} onCancel={() => setOpen(null)} destroyOnHidden width={900}>
+      <Modal
+        open={open === 'audit'}
+        title="Audit list"
+        footer={null}
+        onCancel={() => setOpen(null)}
+        destroyOnHidden
+        width={900}
+      >
         <Suspense fallback={null}>
           <AuditList />
         </Suspense>
       </Modal>
-      <Modal open={open === 'storage'} title="Storage" footer={null} onCancel={() => setOpen(null)} destroyOnHidden width={680}>
+      <Modal
+        open={open === 'storage'}
+        title="Storage"
+        footer={null}
+        onCancel={() => setOpen(null)}
+        destroyOnHidden
+        width={680}
+      >
         <Suspense fallback={null}>
           <RetentionForm />
         </Suspense>
@@ -87,14 +139,28 @@ function OwnPassword({ onDone }: { onDone: () => void }): ReactNode {
     }
   }
   return (
-    <form className="account-form" onSubmit={(e) => { e.preventDefault(); void change() }}>
+    <form
+      className="account-form"
+      onSubmit={(e) => {
+        e.preventDefault()
+        void change()
+      }}
+    >
       <label className="field">
         <span className="field-name">Current password</span>
-        <Input.Password autoComplete="current-password" value={old} onChange={(e) => setOld(e.target.value)} />
+        <Input.Password
+          autoComplete="current-password"
+          value={old}
+          onChange={(e) => setOld(e.target.value)}
+        />
       </label>
       <label className="field">
         <span className="field-name">New password, at least {MIN_PASSWORD} characters</span>
-        <Input.Password autoComplete="new-password" value={password} onChange={(e) => setPassword(e.target.value)} />
+        <Input.Password
+          autoComplete="new-password"
+          value={password}
+          onChange={(e) => setPassword(e.target.value)}
+        />
       </label>
       {error && <Alert type="error" title={error} />}
       <Button type="primary" htmlType="submit">

@@ -1,4 +1,9 @@
-import { useQuery, useQueryClient, type QueryClient, type UseQueryResult } from '@tanstack/react-query'
+import {
+  useQuery,
+  useQueryClient,
+  type QueryClient,
+  type UseQueryResult
+} from '@tanstack/react-query'
 import { useEffect } from 'react'
 import type { AccountView } from '../../core/accounts/accounts.ts'
 import { ApiError } from '../../core/apiError.ts'

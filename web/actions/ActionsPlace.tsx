@@ -26,7 +26,8 @@ const NEW: EndpointKind[] = ['email', 'station', 'webhook', 'popup', 'recording'
 
 export function ActionsPlace(): ReactNode {
   const actions = useSiteActions()
-  if (actions.error && !actions.data) return <Alert className="notice" type="error" showIcon title={actions.error.message} />
+  if (actions.error && !actions.data)
+    return <Alert className="notice" type="error" showIcon title={actions.error.message} />
   if (!actions.data) return <p className="waiting">Reading what is set off …</p>
   return <Actions view={actions.data} />
 }
@@ -59,29 +60,75 @@ function Actions({ view }: { view: SiteActionsView }): ReactNode {
         <KeepingBar state={state} document={document} />
       </header>
       {state.conflict && <ConflictNote conflict={state.conflict} document={document} />}
-      {part === 'alarms' ? <AlarmList /> : part === 'mail' ? <MailAndPeople view={view} state={state} document={document} /> : <MatrixPart view={view} state={state} document={document} />}
+      {part === 'alarms' ? (
+        <AlarmList />
+      ) : part === 'mail' ? (
+        <MailAndPeople view={view} state={state} document={document} />
+      ) : (
+        <MatrixPart view={view} state={state} document={document} />
+      )}
     </main>
   )
 }
 
-function MatrixPart({ view, state, document }: { view: SiteActionsView } & ReturnType<typeof useSiteDocument>): ReactNode {
+function MatrixPart({
+  view,
+  state,
+  document
+}: { view: SiteActionsView } & ReturnType<typeof useSiteDocument>): ReactNode {
   const [address, setAddress] = useSearchParams()
   const { timeZone, position } = view.site
-  const hours = useMemo(() => new SiteHours(state.schedules, timeZone, position ?? undefined, Date.now()), [state.schedules, timeZone, position])
-  const outputs = useMemo(() => new Set(view.outputs.map((o) => `${o.device} ${o.token}`)), [view.outputs])
-  const missing = (endpoint: (typeof state.endpoints)[number]): string | null => missingOf(endpoint, { mail: view.mail.mail, people: state.people, outputs })
-  const unset = view.outputs.filter((o) => !state.endpoints.some((e) => isOutput(e) && e.device === o.device && e.output === o.token))
+  const hours = useMemo(
+    () => new SiteHours(state.schedules, timeZone, position ?? undefined, Date.now()),
+    [state.schedules, timeZone, position]
+  )
+  const outputs = useMemo(
+    () => new Set(view.outputs.map((o) => `${o.device} ${o.token}`)),
+    [view.outputs]
+  )
+  const missing = (endpoint: (typeof state.endpoints)[number]): string | null =>
+    missingOf(endpoint, { mail: view.mail.mail, people: state.people, outputs })
+  const unset = view.outputs.filter(
+    (o) =>
+      !state.endpoints.some((e) => isOutput(e) && e.device === o.device && e.output === o.token)
+  )
   const columns: Column[] = [
-    ...[...state.endpoints].sort(byKind).map((endpoint) => ({ id: endpoint.id, name: endpoint.name, endpoint, missing: missing(endpoint) })),
-    ...unset.map((o) => ({ id: `${o.device} ${o.token}`, name: o.name, endpoint: null, kind: o.kind }))
+    ...[...state.endpoints]
+      .sort(byKind)
+      .map((endpoint) => ({
+        id: endpoint.id,
+        name: endpoint.name,
+        endpoint,
+        missing: missing(endpoint)
+      })),
+    ...unset.map((o) => ({
+      id: `${o.device} ${o.token}`,
+      name: o.name,
+      endpoint: null,
+      kind: o.kind
+    }))
   ].sort((a, b) => Number(groupOf(a) !== 'Outputs') - Number(groupOf(b) !== 'Outputs'))
   const chosenColumn = address.get('endpoint')
-  const chosenRow = address.get('detection') !== null ? (state.detections.find((d) => d.detection.id === address.get('detection') && (address.get('camera') === null || d.camera === address.get('camera'))) ?? null) : null
+  const chosenRow =
+    address.get('detection') !== null
+      ? (state.detections.find(
+          (d) =>
+            d.detection.id === address.get('detection') &&
+            (address.get('camera') === null || d.camera === address.get('camera'))
+        ) ?? null)
+      : null
   const endpoint = state.endpoints.find((e) => e.id === chosenColumn)
   const go = (next: Record<string, string>): void => setAddress(next, { replace: false })
   const cameraName = (id: string): string => view.site.cameras.find((c) => c.id === id)?.name ?? id
-  const add = (kind: EndpointKind, output?: { device: string; token: string; name: string }): void => {
-    const made = newEndpoint(kind, state.endpoints.map((e) => e.name), output)
+  const add = (
+    kind: EndpointKind,
+    output?: { device: string; token: string; name: string }
+  ): void => {
+    const made = newEndpoint(
+      kind,
+      state.endpoints.map((e) => e.name),
+      output
+    )
     document.editEndpoint(made, `New ${made.name}`)
     go({ endpoint: made.id })
   }
@@ -89,21 +136,44 @@ function MatrixPart({ view, state, document }: { view: SiteActionsView } & Retur
     <div className="actions-body">
       <div className="matrix-side">
         <div className="row matrix-tools">
-          <Dropdown trigger={['click']} menu={{ items: NEW.map((kind) => ({ key: kind, label: `${kindWords[kind].glyph}  ${kindWords[kind].name}` })), onClick: ({ key }) => add(key as EndpointKind) }}>
+          <Dropdown
+            trigger={['click']}
+            menu={{
+              items: NEW.map((kind) => ({
+                key: kind,
+                label: `${kindWords[kind].glyph}  ${kindWords[kind].name}`
+              })),
+              onClick: ({ key }) => add(key as EndpointKind)
+            }}
+          >
             <Button icon={<PlusOutlined />}>New message or record</Button>
           </Dropdown>
           {(endpoint || chosenRow) && <Button onClick={() => go({})}>Usual actions</Button>}
         </div>
         {state.detections.length === 0 ? (
-          <p className="waiting">No detection has been drawn yet. Draw one on the Bench; then say here what it sets off.</p>
+          <p className="waiting">
+            No detection has been drawn yet. Draw one on the Bench; then say here what it sets off.
+          </p>
         ) : columns.length === 0 ? (
-          <p className="waiting">Nothing can be set off yet. Add a message, or a device with outputs.</p>
+          <p className="waiting">
+            Nothing can be set off yet. Add a message, or a device with outputs.
+          </p>
         ) : (
           <Matrix
             rows={state.detections}
             columns={columns}
             cameraName={cameraName}
-            crossing={(row, column) => (column.endpoint ? crossingOf(row.detection, document.actionsOf(keyOf(row)), column.endpoint, column.missing, hours) : null)}
+            crossing={(row, column) =>
+              column.endpoint
+                ? crossingOf(
+                    row.detection,
+                    document.actionsOf(keyOf(row)),
+                    column.endpoint,
+                    column.missing,
+                    hours
+                  )
+                : null
+            }
             chosenRow={chosenRow ? keyOf(chosenRow) : null}
             chosenColumn={chosenColumn}
             onRow={(key) => {
@@ -116,17 +186,39 @@ function MatrixPart({ view, state, document }: { view: SiteActionsView } & Retur
               else go({ endpoint: id })
             }}
             onLink={(crossings, linked) => {
-              const names = [...new Set(crossings.map((c) => state.endpoints.find((e) => e.id === c.endpoint)?.name))]
-              document.link(crossings, linked, `${linked ? 'Link' : 'Unlink'} ${names.length > 2 ? `${crossings.length} crossings` : names.join(' and ')}`)
+              const names = [
+                ...new Set(
+                  crossings.map((c) => state.endpoints.find((e) => e.id === c.endpoint)?.name)
+                )
+              ]
+              document.link(
+                crossings,
+                linked,
+                `${linked ? 'Link' : 'Unlink'} ${names.length > 2 ? `${crossings.length} crossings` : names.join(' and ')}`
+              )
             }}
           />
         )}
       </div>
       <aside className="actions-right">
         {endpoint ? (
-          <EndpointPanel key={endpoint.id} endpoint={endpoint} missing={missing(endpoint)} view={view} state={state} document={document} onRemoved={() => go({})} />
+          <EndpointPanel
+            key={endpoint.id}
+            endpoint={endpoint}
+            missing={missing(endpoint)}
+            view={view}
+            state={state}
+            document={document}
+            onRemoved={() => go({})}
+          />
         ) : chosenRow ? (
-          <AlarmPanel key={keyOf(chosenRow)} detection={chosenRow} cameraName={cameraName(chosenRow.camera)} state={state} document={document} />
+          <AlarmPanel
+            key={keyOf(chosenRow)}
+            detection={chosenRow}
+            cameraName={cameraName(chosenRow.camera)}
+            state={state}
+            document={document}
+          />
         ) : (
           <UsualPanel state={state} document={document} />
         )}
@@ -135,4 +227,5 @@ function MatrixPart({ view, state, document }: { view: SiteActionsView } & Retur
   )
 }
 
-const groupOf = (column: Column): string => (column.endpoint ? kindWords[column.endpoint.kind].group : 'Outputs')
+const groupOf = (column: Column): string =>
+  column.endpoint ? kindWords[column.endpoint.kind].group : 'Outputs'

@@ -13,7 +13,17 @@ import { Field, NumberField } from './fields.tsx'
 import { whoOptions } from './EndpointFields.tsx'
 
 /** What becomes of the alarms of a detection. */
-export function AlarmPanel({ detection: d, cameraName, state, document }: { detection: SiteDetection; cameraName: string; state: SiteState; document: SiteDocument }): ReactNode {
+export function AlarmPanel({
+  detection: d,
+  cameraName,
+  state,
+  document
+}: {
+  detection: SiteDetection
+  cameraName: string
+  state: SiteState
+  document: SiteDocument
+}): ReactNode {
   const { message } = App.useApp()
   const navigate = useNavigate()
   const queries = useQueryClient()
@@ -23,7 +33,11 @@ export function AlarmPanel({ detection: d, cameraName, state, document }: { dete
   const tryIt = async (): Promise<void> => {
     setWorking(true)
     try {
-      await request('POST', '/api/triggers', { key: `try-${Date.now()}`, camera: d.camera, detection: d.detection.id })
+      await request('POST', '/api/triggers', {
+        key: `try-${Date.now()}`,
+        camera: d.camera,
+        detection: d.detection.id
+      })
       await queries.invalidateQueries({ queryKey: ['alarms'] })
       void navigate('/actions/alarms')
     } catch (error) {
@@ -39,19 +53,69 @@ export function AlarmPanel({ detection: d, cameraName, state, document }: { dete
           {d.detection.name} <span className="quiet">{cameraName}</span>
         </h2>
       </header>
-      <AlarmFields actions={actions} ownSeverity={d.detection.kind === 'tamper'} state={state} onKeep={(change, label) => keepActions(actions, change, (next) => document.setActions([key], () => next, `${label} of ${d.detection.name}`))} />
+      <AlarmFields
+        actions={actions}
+        ownSeverity={d.detection.kind === 'tamper'}
+        state={state}
+        onKeep={(change, label) =>
+          keepActions(actions, change, (next) =>
+            document.setActions([key], () => next, `${label} of ${d.detection.name}`)
+          )
+        }
+      />
       <div className="row wrap">
-        <Button size="small" disabled={!state.usual} onClick={() => document.setActions([key], (a) => ({ ...state.usual!, accepted: a.accepted }), `Usual actions for ${d.detection.name}`)}>
+        <Button
+          size="small"
+          disabled={!state.usual}
+          onClick={() =>
+            document.setActions(
+              [key],
+              (a) => ({ ...state.usual!, accepted: a.accepted }),
+              `Usual actions for ${d.detection.name}`
+            )
+          }
+        >
           Use the usual actions
         </Button>
-        <Button size="small" disabled={actions.links.length === state.endpoints.length} onClick={() => document.link(state.endpoints.map((e) => ({ key, endpoint: e.id })), true, `Link everything to ${d.detection.name}`)}>
+        <Button
+          size="small"
+          disabled={actions.links.length === state.endpoints.length}
+          onClick={() =>
+            document.link(
+              state.endpoints.map((e) => ({ key, endpoint: e.id })),
+              true,
+              `Link everything to ${d.detection.name}`
+            )
+          }
+        >
           Link everything
         </Button>
-        <Button size="small" disabled={!actions.links.length} onClick={() => document.link(state.endpoints.map((e) => ({ key, endpoint: e.id })), false, `Unlink everything from ${d.detection.name}`)}>
+        <Button
+          size="small"
+          disabled={!actions.links.length}
+          onClick={() =>
+            document.link(
+              state.endpoints.map((e) => ({ key, endpoint: e.id })),
+              false,
+              `Unlink everything from ${d.detection.name}`
+            )
+          }
+        >
           Unlink everything
         </Button>
-        <Popconfirm title={`Set off ${d.detection.name} once?`} description="As if it had triggered now: everything that is linked acts." okText="Set it off" cancelText="Not now" onConfirm={tryIt}>
-          <Button size="small" icon={<ThunderboltOutlined />} loading={working} disabled={state.keeping !== 'kept' || !d.detection.enabled}>
+        <Popconfirm
+          title={`Set off ${d.detection.name} once?`}
+          description="As if it had triggered now: everything that is linked acts."
+          okText="Set it off"
+          cancelText="Not now"
+          onConfirm={tryIt}
+        >
+          <Button
+            size="small"
+            icon={<ThunderboltOutlined />}
+            loading={working}
+            disabled={state.keeping !== 'kept' || !d.detection.enabled}
+          >
             Set it off once
           </Button>
         </Popconfirm>
@@ -70,15 +134,30 @@ export function AlarmPanel({ detection: d, cameraName, state, document }: { dete
 }
 
 /** Keeps a change of actions, or says what is wrong with it. */
-export function keepActions(actions: Actions, change: Partial<Actions>, keep: (next: Actions) => void): string | null {
+export function keepActions(
+  actions: Actions,
+  change: Partial<Actions>,
+  keep: (next: Actions) => void
+): string | null {
   return refusalOf(() => keep(parseWith(ActionsSchema, { ...actions, ...change })))
 }
 
 const NONE = ''
 
-export function AlarmFields({ actions: a, ownSeverity = false, state, onKeep }: { actions: Actions; ownSeverity?: boolean; state: SiteState; onKeep: (change: Partial<Actions>, label: string) => string | null }): ReactNode {
+export function AlarmFields({
+  actions: a,
+  ownSeverity = false,
+  state,
+  onKeep
+}: {
+  actions: Actions
+  ownSeverity?: boolean
+  state: SiteState
+  onKeep: (change: Partial<Actions>, label: string) => string | null
+}): ReactNode {
   const outputs = state.endpoints.filter(isOutput)
-  const acknowledge = (change: Partial<Actions['acknowledge']>): string | null => onKeep({ acknowledge: { ...a.acknowledge, ...change } }, 'Acknowledging')
+  const acknowledge = (change: Partial<Actions['acknowledge']>): string | null =>
+    onKeep({ acknowledge: { ...a.acknowledge, ...change } }, 'Acknowledging')
   const { switch: wanted } = a.acknowledge
   return (
     <>
@@ -86,22 +165,60 @@ export function AlarmFields({ actions: a, ownSeverity = false, state, onKeep }: 
         <p className="quiet">Its severity is set with the detection, on the Bench.</p>
       ) : (
         <Field label="Severity">
-          <Select size="small" aria-label="Severity" value={a.severity} options={SEVERITIES.map((value) => ({ value, label: value }))} onChange={(severity) => onKeep({ severity }, 'Severity')} />
+          <Select
+            size="small"
+            aria-label="Severity"
+            value={a.severity}
+            options={SEVERITIES.map((value) => ({ value, label: value }))}
+            onChange={(severity) => onKeep({ severity }, 'Severity')}
+          />
         </Field>
       )}
       <Field label="Priority">
-        <Select size="small" aria-label="Priority" value={a.priority} options={PRIORITIES.map((value) => ({ value, label: value }))} onChange={(priority) => onKeep({ priority }, 'Priority')} />
+        <Select
+          size="small"
+          aria-label="Priority"
+          value={a.priority}
+          options={PRIORITIES.map((value) => ({ value, label: value }))}
+          onChange={(priority) => onKeep({ priority }, 'Priority')}
+        />
       </Field>
       <Field label="Whose alarm it is">
-        <Select size="small" mode="multiple" aria-label="Whose alarm it is" placeholder="everybody’s" value={a.for} options={whoOptions(state)} onChange={(who: string[]) => onKeep({ for: who }, 'Whose alarm it is')} />
+        <Select
+          size="small"
+          mode="multiple"
+          aria-label="Whose alarm it is"
+          placeholder="everybody’s"
+          value={a.for}
+          options={whoOptions(state)}
+          onChange={(who: string[]) => onKeep({ for: who }, 'Whose alarm it is')}
+        />
       </Field>
-      <NumberField label="One alarm of triggers within" unit="s" value={a.groupSeconds} help="while nobody has acknowledged it; 0: each its own" onKeep={(groupSeconds) => onKeep({ groupSeconds }, 'One alarm within')} />
-      <NumberField label="After acting, act again only after" unit="s" value={a.quietSeconds} help="triggers in between are kept and counted" onKeep={(quietSeconds) => onKeep({ quietSeconds }, 'Quiet time')} />
+      <NumberField
+        label="One alarm of triggers within"
+        unit="s"
+        value={a.groupSeconds}
+        help="while nobody has acknowledged it; 0: each its own"
+        onKeep={(groupSeconds) => onKeep({ groupSeconds }, 'One alarm within')}
+      />
+      <NumberField
+        label="After acting, act again only after"
+        unit="s"
+        value={a.quietSeconds}
+        help="triggers in between are kept and counted"
+        onKeep={(quietSeconds) => onKeep({ quietSeconds }, 'Quiet time')}
+      />
       <Field label="Acknowledging">
-        <Checkbox checked={a.acknowledge.comment} onChange={(e) => acknowledge({ comment: e.target.checked })}>
+        <Checkbox
+          checked={a.acknowledge.comment}
+          onChange={(e) => acknowledge({ comment: e.target.checked })}
+        >
           needs a comment
         </Checkbox>
-        <Checkbox checked={a.acknowledge.confirm} onChange={(e) => acknowledge({ confirm: e.target.checked })}>
+        <Checkbox
+          checked={a.acknowledge.confirm}
+          onChange={(e) => acknowledge({ confirm: e.target.checked })}
+        >
           is asked once more
         </Checkbox>
         {outputs.length > 0 && (
@@ -109,8 +226,21 @@ export function AlarmFields({ actions: a, ownSeverity = false, state, onKeep }: 
             size="small"
             aria-label="Acknowledging switches"
             value={wanted ? `${wanted.on ? 'on' : 'off'} ${wanted.endpoint}` : NONE}
-            options={[{ value: NONE, label: 'switches nothing' }, ...outputs.flatMap((o) => [{ value: `off ${o.id}`, label: `switches ${o.name} off` }, { value: `on ${o.id}`, label: `switches ${o.name} on` }])]}
-            onChange={(value: string) => acknowledge({ switch: value === NONE ? undefined : { on: value.startsWith('on '), endpoint: value.replace(/^\w+ /, '') } })}
+            options={[
+              { value: NONE, label: 'switches nothing' },
+              ...outputs.flatMap((o) => [
+                { value: `off ${o.id}`, label: `switches ${o.name} off` },
+                { value: `on ${o.id}`, label: `switches ${o.name} on` }
+              ])
+            ]}
+            onChange={(value: string) =>
+              acknowledge({
+                switch:
+                  value === NONE
+                    ? undefined
+                    : { on: value.startsWith('on '), endpoint: value.replace(/^\w+ /, '') }
+              })
+            }
           />
         )}
       </Field>

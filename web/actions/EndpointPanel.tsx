@@ -17,7 +17,21 @@ import { dayAndTime, kindWords } from './words.ts'
 const ANY_TIME = ''
 
 /** How something that can be set off is set up; a test of it. */
-export function EndpointPanel({ endpoint: e, missing, view, state, document, onRemoved }: { endpoint: Endpoint; missing: string | null; view: SiteActionsView; state: SiteState; document: SiteDocument; onRemoved: () => void }): ReactNode {
+export function EndpointPanel({
+  endpoint: e,
+  missing,
+  view,
+  state,
+  document,
+  onRemoved
+}: {
+  endpoint: Endpoint
+  missing: string | null
+  view: SiteActionsView
+  state: SiteState
+  document: SiteDocument
+  onRemoved: () => void
+}): ReactNode {
   const queries = useQueryClient()
   const standIns = useStandIns()
   const [testing, setTesting] = useState(false)
@@ -32,7 +46,10 @@ export function EndpointPanel({ endpoint: e, missing, view, state, document, onR
   const test = async (): Promise<void> => {
     setTesting(true)
     try {
-      const { words } = await request<{ words: string }>('POST', `/api/endpoints/${encodeURIComponent(e.id)}/test`)
+      const { words } = await request<{ words: string }>(
+        'POST',
+        `/api/endpoints/${encodeURIComponent(e.id)}/test`
+      )
       setResult({ ok: true, words })
     } catch (error) {
       setResult({ ok: false, words: (error as Error).message })
@@ -43,8 +60,16 @@ export function EndpointPanel({ endpoint: e, missing, view, state, document, onR
     }
   }
   const users = state.detections.filter((d) => state.actions.get(keyOf(d))?.links.includes(e.id))
-  const output = isOutput(e) ? view.outputs.find((o) => o.device === e.device && o.token === e.output) : null
-  const page = isOutput(e) ? '/outputs' : e.kind === 'station' ? '/station' : e.kind === 'webhook' ? '/hooks' : null
+  const output = isOutput(e)
+    ? view.outputs.find((o) => o.device === e.device && o.token === e.output)
+    : null
+  const page = isOutput(e)
+    ? '/outputs'
+    : e.kind === 'station'
+      ? '/station'
+      : e.kind === 'webhook'
+        ? '/hooks'
+        : null
   return (
     <article className="action-panel" aria-label={e.name}>
       <header className="row">
@@ -52,20 +77,58 @@ export function EndpointPanel({ endpoint: e, missing, view, state, document, onR
           <span aria-hidden="true">{kindWords[e.kind].glyph}</span> {kindWords[e.kind].name}
           {output && <span className="quiet"> on {output.deviceName}</span>}
         </h2>
-        <Popconfirm title={`Delete ${e.name}?`} description={users.length ? `${users.length} ${users.length === 1 ? 'detection does' : 'detections do'} not set it off any more. Undo brings it back.` : 'Undo brings it back.'} okText="Delete" cancelText="Keep" onConfirm={() => { document.removeEndpoint(e); onRemoved() }}>
+        <Popconfirm
+          title={`Delete ${e.name}?`}
+          description={
+            users.length
+              ? `${users.length} ${users.length === 1 ? 'detection does' : 'detections do'} not set it off any more. Undo brings it back.`
+              : 'Undo brings it back.'
+          }
+          okText="Delete"
+          cancelText="Keep"
+          onConfirm={() => {
+            document.removeEndpoint(e)
+            onRemoved()
+          }}
+        >
           <Button type="text" aria-label={`Delete ${e.name}`} icon={<DeleteOutlined />} />
         </Popconfirm>
       </header>
       {missing && <Alert type="error" title={`It does nothing as it stands: ${missing}.`} />}
-      <TextField key={`name ${e.name}`} label="Name" value={e.name} onKeep={(name) => keep({ name }, `Rename ${e.name}`)} />
+      <TextField
+        key={`name ${e.name}`}
+        label="Name"
+        value={e.name}
+        onKeep={(name) => keep({ name }, `Rename ${e.name}`)}
+      />
       <EndpointFields endpoint={e} view={view} state={state} keep={keep} />
       <Field label="Its own hours">
-        <Select size="small" aria-label="Its own hours" value={e.schedule ?? ANY_TIME} options={[{ value: ANY_TIME, label: 'at any time' }, ...state.schedules.map((s) => ({ value: s.id, label: s.name }))]} onChange={(id: string) => keep({ schedule: id === ANY_TIME ? undefined : id }, `Hours of ${e.name}`)} />
+        <Select
+          size="small"
+          aria-label="Its own hours"
+          value={e.schedule ?? ANY_TIME}
+          options={[
+            { value: ANY_TIME, label: 'at any time' },
+            ...state.schedules.map((s) => ({ value: s.id, label: s.name }))
+          ]}
+          onChange={(id: string) =>
+            keep({ schedule: id === ANY_TIME ? undefined : id }, `Hours of ${e.name}`)
+          }
+        />
         {e.schedule && <Link to={`/arming/${e.schedule}`}>Its week in Arming</Link>}
       </Field>
       <div className="test-row">
-        <Button icon={<ThunderboltOutlined />} loading={testing} disabled={state.keeping !== 'kept'} onClick={() => void test()}>
-          {e.kind === 'email' ? 'Send a test mail' : e.kind === 'recording' || e.kind === 'snapshots' ? 'Ask for a picture' : 'Test it'}
+        <Button
+          icon={<ThunderboltOutlined />}
+          loading={testing}
+          disabled={state.keeping !== 'kept'}
+          onClick={() => void test()}
+        >
+          {e.kind === 'email'
+            ? 'Send a test mail'
+            : e.kind === 'recording' || e.kind === 'snapshots'
+              ? 'Ask for a picture'
+              : 'Test it'}
         </Button>
         {page && standIns && (
           <a href={`${standIns}${page}`} target="_blank" rel="noreferrer">
@@ -74,32 +137,70 @@ export function EndpointPanel({ endpoint: e, missing, view, state, document, onR
         )}
         {e.kind === 'email' && standIns && <Link to="/mailbox">See the mailbox</Link>}
         <p role="status" className={(result ? !result.ok : kept?.testError) ? 'failed' : 'quiet'}>
-          {result ? `${result.ok ? '✓' : '✕'} ${result.words}` : kept?.testedAt ? (kept.testError ? `✕ ${dayAndTime(kept.testedAt)}: ${kept.testError}` : `✓ tested ${dayAndTime(kept.testedAt)}`) : 'Never tested as it is set up now.'}
+          {result
+            ? `${result.ok ? '✓' : '✕'} ${result.words}`
+            : kept?.testedAt
+              ? kept.testError
+                ? `✕ ${dayAndTime(kept.testedAt)}: ${kept.testError}`
+                : `✓ tested ${dayAndTime(kept.testedAt)}`
+              : 'Never tested as it is set up now.'}
         </p>
       </div>
       <section aria-label="Set off by">
         <h3>Set off by</h3>
         {users.length === 0 && <p className="quiet">No detection yet: link it in the matrix.</p>}
         <div className="row wrap">
-          <Button size="small" disabled={users.length === state.detections.length} onClick={() => document.link(state.detections.map((d) => ({ key: keyOf(d), endpoint: e.id })), true, `Link ${e.name} to all`)}>
+          <Button
+            size="small"
+            disabled={users.length === state.detections.length}
+            onClick={() =>
+              document.link(
+                state.detections.map((d) => ({ key: keyOf(d), endpoint: e.id })),
+                true,
+                `Link ${e.name} to all`
+              )
+            }
+          >
             Link to all
           </Button>
-          <Button size="small" disabled={!users.length} onClick={() => document.link(users.map((d) => ({ key: keyOf(d), endpoint: e.id })), false, `Unlink ${e.name} from all`)}>
+          <Button
+            size="small"
+            disabled={!users.length}
+            onClick={() =>
+              document.link(
+                users.map((d) => ({ key: keyOf(d), endpoint: e.id })),
+                false,
+                `Unlink ${e.name} from all`
+              )
+            }
+          >
             Unlink from all
           </Button>
         </div>
         <ul className="set-off-by">
           {users.map((d) => (
             <li key={keyOf(d)}>
-              {d.detection.name} <span className="quiet">{isOutput(e) && (view.byCamera.includes(`${d.camera} ${d.detection.id} ${e.id}`) ? 'by the camera itself' : 'by the server')}</span>
+              {d.detection.name}{' '}
+              <span className="quiet">
+                {isOutput(e) &&
+                  (view.byCamera.includes(`${d.camera} ${d.detection.id} ${e.id}`)
+                    ? 'by the camera itself'
+                    : 'by the server')}
+              </span>
             </li>
           ))}
         </ul>
-        {output && users.some((d) => output.cameras.includes(d.camera) && !view.byCamera.includes(`${d.camera} ${d.detection.id} ${e.id}`)) && (
-          <p className="quiet">
-            Once it is sent, the camera sets it off itself, also while the server is away. <Link to={`/devices?device=${output.device}`}>Send it</Link>
-          </p>
-        )}
+        {output &&
+          users.some(
+            (d) =>
+              output.cameras.includes(d.camera) &&
+              !view.byCamera.includes(`${d.camera} ${d.detection.id} ${e.id}`)
+          ) && (
+            <p className="quiet">
+              Once it is sent, the camera sets it off itself, also while the server is away.{' '}
+              <Link to={`/devices?device=${output.device}`}>Send it</Link>
+            </p>
+          )}
       </section>
     </article>
   )

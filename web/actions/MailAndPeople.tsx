@@ -5,7 +5,13 @@ import { useState, type ReactNode } from 'react'
 import type { SiteActionsView } from '../../core/api.ts'
 import { InputError } from '../../core/errors.ts'
 import { refusalOf } from '../kept/refusal.ts'
-import { MAIL_ENCRYPTIONS, MailSchema, PeopleSchema, type Mail, type People } from '../../core/formats/actions.ts'
+import {
+  MAIL_ENCRYPTIONS,
+  MailSchema,
+  PeopleSchema,
+  type Mail,
+  type People
+} from '../../core/formats/actions.ts'
 import { parseWith } from '../../core/formats/plan.ts'
 import { request } from '../api/client.ts'
 import { newId } from '../kept/newId.ts'
@@ -13,10 +19,28 @@ import { noteHeaders } from '../kept/note.ts'
 import type { SiteDocument, SiteState } from '../kept/siteDocument.ts'
 import { Field, TextField } from './fields.tsx'
 
-const encryptionWords: Record<(typeof MAIL_ENCRYPTIONS)[number], string> = { none: 'none', starttls: 'STARTTLS (usually port 587)', tls: 'TLS (usually port 465)' }
-const EMPTY = { host: '', port: '587', encryption: 'starttls' as Mail['encryption'], username: '', sender: '' }
+const encryptionWords: Record<(typeof MAIL_ENCRYPTIONS)[number], string> = {
+  none: 'none',
+  starttls: 'STARTTLS (usually port 587)',
+  tls: 'TLS (usually port 465)'
+}
+const EMPTY = {
+  host: '',
+  port: '587',
+  encryption: 'starttls' as Mail['encryption'],
+  username: '',
+  sender: ''
+}
 
-export function MailAndPeople({ view, state, document }: { view: SiteActionsView; state: SiteState; document: SiteDocument }): ReactNode {
+export function MailAndPeople({
+  view,
+  state,
+  document
+}: {
+  view: SiteActionsView
+  state: SiteState
+  document: SiteDocument
+}): ReactNode {
   return (
     <div className="mail-and-people">
       <MailServer key={view.mail.version} view={view} />
@@ -29,7 +53,9 @@ export function MailAndPeople({ view, state, document }: { view: SiteActionsView
 function MailServer({ view }: { view: SiteActionsView }): ReactNode {
   const queries = useQueryClient()
   const { mail, hasPassword, version } = view.mail
-  const [form, setForm] = useState(mail ? { ...mail, port: String(mail.port), username: mail.username ?? '' } : EMPTY)
+  const [form, setForm] = useState(
+    mail ? { ...mail, port: String(mail.port), username: mail.username ?? '' } : EMPTY
+  )
   const [password, setPassword] = useState<string | null>(null)
   const [error, setError] = useState<string | null>(null)
   const [saved, setSaved] = useState(false)
@@ -40,17 +66,42 @@ function MailServer({ view }: { view: SiteActionsView }): ReactNode {
   const keep = async (): Promise<void> => {
     setError(null)
     try {
-      const wanted = parseWith(MailSchema, { ...form, port: /^\d+$/.test(form.port) ? Number(form.port) : form.port, username: form.username || null })
-      await request('PUT', '/api/settings/mail', { mail: wanted, version, ...(password !== null && { password: password || null }) }, { headers: noteHeaders('Change the mail server') })
+      const wanted = parseWith(MailSchema, {
+        ...form,
+        port: /^\d+$/.test(form.port) ? Number(form.port) : form.port,
+        username: form.username || null
+      })
+      await request(
+        'PUT',
+        '/api/settings/mail',
+        { mail: wanted, version, ...(password !== null && { password: password || null }) },
+        { headers: noteHeaders('Change the mail server') }
+      )
       setSaved(true)
       await queries.invalidateQueries()
     } catch (problem) {
-      setError(problem instanceof InputError ? problem.message.replace(/^\$\./, '') : (problem as Error).message)
+      setError(
+        problem instanceof InputError
+          ? problem.message.replace(/^\$\./, '')
+          : (problem as Error).message
+      )
     }
   }
-  const input = (label: string, value: string, onChange: (value: string) => void, more: { type?: string; placeholder?: string } = {}): ReactNode => (
+  const input = (
+    label: string,
+    value: string,
+    onChange: (value: string) => void,
+    more: { type?: string; placeholder?: string } = {}
+  ): ReactNode => (
     <Field label={label}>
-      <Input size="small" aria-label={label} value={value} autoComplete="off" onChange={(e) => onChange(e.target.value)} {...more} />
+      <Input
+        size="small"
+        aria-label={label}
+        value={value}
+        autoComplete="off"
+        onChange={(e) => onChange(e.target.value)}
+        {...more}
+      />
     </Field>
   )
   return (
@@ -58,14 +109,28 @@ function MailServer({ view }: { view: SiteActionsView }): ReactNode {
       <h2>Mail server</h2>
       {!mail && <Alert type="warning" title="Without a mail server no e-mail goes out." />}
       {input('Server', form.host, (host) => set({ host }), { placeholder: 'mail.example.org' })}
-      <p className="quiet">“stand-in” is the mailbox that ships with Wardoptic: mails end there, and none leaves this machine.</p>
+      <p className="quiet">
+        “stand-in” is the mailbox that ships with Wardoptic: mails end there, and none leaves this
+        machine.
+      </p>
       {input('Port', form.port, (port) => set({ port }))}
       <Field label="Encryption">
-        <Select size="small" aria-label="Encryption" value={form.encryption} options={MAIL_ENCRYPTIONS.map((value) => ({ value, label: encryptionWords[value] }))} onChange={(encryption) => set({ encryption })} />
+        <Select
+          size="small"
+          aria-label="Encryption"
+          value={form.encryption}
+          options={MAIL_ENCRYPTIONS.map((value) => ({ value, label: encryptionWords[value] }))}
+          onChange={(encryption) => set({ encryption })}
+        />
       </Field>
       {input('Account', form.username, (username) => set({ username }), { placeholder: 'none' })}
-      {input('Password', password ?? '', setPassword, { type: 'password', placeholder: hasPassword ? 'kept, sealed' : 'none' })}
-      {input('Sender', form.sender, (sender) => set({ sender }), { placeholder: 'alarms@example.org' })}
+      {input('Password', password ?? '', setPassword, {
+        type: 'password',
+        placeholder: hasPassword ? 'kept, sealed' : 'none'
+      })}
+      {input('Sender', form.sender, (sender) => set({ sender }), {
+        placeholder: 'alarms@example.org'
+      })}
       {error && (
         <span className="field-error" role="alert">
           {error}
@@ -87,36 +152,128 @@ function PeopleEditor({ people, document }: { people: People; document: SiteDocu
   const keep = (next: People, label: string): string | null => {
     return refusalOf(() => document.edit(label, ['people:', parseWith(PeopleSchema, next)]))
   }
-  const setPerson = (id: string, change: Partial<People['people'][number]>): string | null => keep({ ...people, people: people.people.map((p) => (p.id === id ? { ...p, ...change } : p)) }, 'Change the people')
-  const setGroup = (id: string, change: Partial<People['groups'][number]>): string | null => keep({ ...people, groups: people.groups.map((g) => (g.id === id ? { ...g, ...change } : g)) }, 'Change the groups')
+  const setPerson = (id: string, change: Partial<People['people'][number]>): string | null =>
+    keep(
+      { ...people, people: people.people.map((p) => (p.id === id ? { ...p, ...change } : p)) },
+      'Change the people'
+    )
+  const setGroup = (id: string, change: Partial<People['groups'][number]>): string | null =>
+    keep(
+      { ...people, groups: people.groups.map((g) => (g.id === id ? { ...g, ...change } : g)) },
+      'Change the groups'
+    )
   return (
     <section aria-label="People and groups">
       <h2>People and groups</h2>
-      {people.people.length === 0 && <p className="quiet">Nobody yet: alarms are everybody’s, and e-mails go to the addresses that they name.</p>}
+      {people.people.length === 0 && (
+        <p className="quiet">
+          Nobody yet: alarms are everybody’s, and e-mails go to the addresses that they name.
+        </p>
+      )}
       <ul className="people">
         {people.people.map((p) => (
           <li key={p.id}>
-            <TextField key={`name ${p.name}`} label="Name" value={p.name} onKeep={(text) => setPerson(p.id, { name: text })} />
-            <TextField key={`mail ${p.email}`} label="E-mail" value={p.email ?? ''} placeholder="none" onKeep={(text) => setPerson(p.id, { email: text.trim() || undefined })} />
-            <Button size="small" type="text" aria-label={`Take out ${p.name}`} icon={<DeleteOutlined />} onClick={() => keep({ people: people.people.filter((x) => x.id !== p.id), groups: people.groups.map((g) => ({ ...g, members: g.members.filter((m) => m !== p.id) })) }, `Take out ${p.name}`)} />
+            <TextField
+              key={`name ${p.name}`}
+              label="Name"
+              value={p.name}
+              onKeep={(text) => setPerson(p.id, { name: text })}
+            />
+            <TextField
+              key={`mail ${p.email}`}
+              label="E-mail"
+              value={p.email ?? ''}
+              placeholder="none"
+              onKeep={(text) => setPerson(p.id, { email: text.trim() || undefined })}
+            />
+            <Button
+              size="small"
+              type="text"
+              aria-label={`Take out ${p.name}`}
+              icon={<DeleteOutlined />}
+              onClick={() =>
+                keep(
+                  {
+                    people: people.people.filter((x) => x.id !== p.id),
+                    groups: people.groups.map((g) => ({
+                      ...g,
+                      members: g.members.filter((m) => m !== p.id)
+                    }))
+                  },
+                  `Take out ${p.name}`
+                )
+              }
+            />
           </li>
         ))}
         {people.groups.map((g) => (
           <li key={g.id}>
-            <TextField key={`name ${g.name}`} label="Group" value={g.name} onKeep={(text) => setGroup(g.id, { name: text })} />
+            <TextField
+              key={`name ${g.name}`}
+              label="Group"
+              value={g.name}
+              onKeep={(text) => setGroup(g.id, { name: text })}
+            />
             <Field label="Members">
-              <Select size="small" mode="multiple" aria-label={`Members of ${g.name}`} value={g.members} options={people.people.map((p) => ({ value: p.id, label: p.name }))} onChange={(members: string[]) => setGroup(g.id, { members })} />
+              <Select
+                size="small"
+                mode="multiple"
+                aria-label={`Members of ${g.name}`}
+                value={g.members}
+                options={people.people.map((p) => ({ value: p.id, label: p.name }))}
+                onChange={(members: string[]) => setGroup(g.id, { members })}
+              />
             </Field>
-            <Button size="small" type="text" aria-label={`Take out ${g.name}`} icon={<DeleteOutlined />} onClick={() => keep({ ...people, groups: people.groups.filter((x) => x.id !== g.id) }, `Take out ${g.name}`)} />
+            <Button
+              size="small"
+              type="text"
+              aria-label={`Take out ${g.name}`}
+              icon={<DeleteOutlined />}
+              onClick={() =>
+                keep(
+                  { ...people, groups: people.groups.filter((x) => x.id !== g.id) },
+                  `Take out ${g.name}`
+                )
+              }
+            />
           </li>
         ))}
       </ul>
       <div className="row">
-        <Input size="small" aria-label="New name" placeholder="New name" value={name} maxLength={80} onChange={(e) => setName(e.target.value)} />
-        <Button size="small" icon={<PlusOutlined />} disabled={!name.trim()} onClick={() => { keep({ ...people, people: [...people.people, { id: newId('person'), name }] }, `New person ${name.trim()}`); setName('') }}>
+        <Input
+          size="small"
+          aria-label="New name"
+          placeholder="New name"
+          value={name}
+          maxLength={80}
+          onChange={(e) => setName(e.target.value)}
+        />
+        <Button
+          size="small"
+          icon={<PlusOutlined />}
+          disabled={!name.trim()}
+          onClick={() => {
+            keep(
+              { ...people, people: [...people.people, { id: newId('person'), name }] },
+              `New person ${name.trim()}`
+            )
+            setName('')
+          }}
+        >
           Person
         </Button>
-        <Button size="small" icon={<PlusOutlined />} disabled={!name.trim()} onClick={() => { keep({ ...people, groups: [...people.groups, { id: newId('group'), name, members: [] }] }, `New group ${name.trim()}`); setName('') }}>
+        <Button
+          size="small"
+          icon={<PlusOutlined />}
+          disabled={!name.trim()}
+          onClick={() => {
+            keep(
+              { ...people, groups: [...people.groups, { id: newId('group'), name, members: [] }] },
+              `New group ${name.trim()}`
+            )
+            setName('')
+          }}
+        >
           Group
         </Button>
       </div>

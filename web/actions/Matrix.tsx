@@ -1,4 +1,11 @@
-import { memo, useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react'
+import {
+  memo,
+  useRef,
+  useState,
+  type KeyboardEvent,
+  type PointerEvent,
+  type ReactNode
+} from 'react'
 import { block, sharePercent, type Crossing } from '../../core/actions/matrix.ts'
 import type { Endpoint } from '../../core/formats/actions.ts'
 import { keyOf, type SiteDetection } from '../kept/siteDocument.ts'
@@ -6,7 +13,9 @@ import { kindNames } from '../kinds.ts'
 import { kindWords } from './words.ts'
 
 /** A column: an endpoint, or an output of a device that nobody has set up. */
-export type Column = { id: string; name: string; endpoint: Endpoint; missing: string | null } | { id: string; name: string; endpoint: null; kind: 'strobe' | 'speaker' | 'relay' | 'buzzer' }
+export type Column =
+  | { id: string; name: string; endpoint: Endpoint; missing: string | null }
+  | { id: string; name: string; endpoint: null; kind: 'strobe' | 'speaker' | 'relay' | 'buzzer' }
 
 export interface MatrixProps {
   rows: readonly SiteDetection[]
@@ -24,7 +33,17 @@ export interface MatrixProps {
 type Cell = [row: number, column: number]
 
 /** Detections down, what they can set off across; in each crossing whether it is linked, and when it can really act. */
-export function Matrix({ rows, columns, cameraName, crossing, chosenRow, chosenColumn, onRow, onColumn, onLink }: MatrixProps): ReactNode {
+export function Matrix({
+  rows,
+  columns,
+  cameraName,
+  crossing,
+  chosenRow,
+  chosenColumn,
+  onRow,
+  onColumn,
+  onLink
+}: MatrixProps): ReactNode {
   const grid = useRef<HTMLTableElement>(null)
   const [at, setAt] = useState<Cell>([0, 0])
   const [from, setFrom] = useState<Cell>([0, 0])
@@ -33,19 +52,37 @@ export function Matrix({ rows, columns, cameraName, crossing, chosenRow, chosenC
   const dragging = useRef<{ linked: boolean; moved: boolean } | null>(null)
   const inBlock = (r: number, c: number): boolean => {
     const [[r0, c0], [r1, c1]] = [from, at]
-    return (from[0] !== at[0] || from[1] !== at[1]) && r >= Math.min(r0, r1) && r <= Math.max(r0, r1) && c >= Math.min(c0, c1) && c <= Math.max(c0, c1)
+    return (
+      (from[0] !== at[0] || from[1] !== at[1]) &&
+      r >= Math.min(r0, r1) &&
+      r <= Math.max(r0, r1) &&
+      c >= Math.min(c0, c1) &&
+      c <= Math.max(c0, c1)
+    )
   }
-  const isLinked = ([r, c]: Cell): boolean => (rows[r] && columns[c] ? (crossing(rows[r], columns[c])?.linked ?? false) : false)
+  const isLinked = ([r, c]: Cell): boolean =>
+    rows[r] && columns[c] ? (crossing(rows[r], columns[c])?.linked ?? false) : false
   const set = (a: Cell, b: Cell, linked: boolean): void => {
-    const crossings = block(rows, columns, a, b).flatMap(({ row, column }) => (column.endpoint ? [{ key: keyOf(row), endpoint: column.endpoint.id }] : []))
+    const crossings = block(rows, columns, a, b).flatMap(({ row, column }) =>
+      column.endpoint ? [{ key: keyOf(row), endpoint: column.endpoint.id }] : []
+    )
     if (crossings.length) onLink(crossings, linked)
   }
-  const focus = ([r, c]: Cell): void => grid.current?.querySelector<HTMLElement>(`[data-cell="${r} ${c}"]`)?.focus()
+  const focus = ([r, c]: Cell): void =>
+    grid.current?.querySelector<HTMLElement>(`[data-cell="${r} ${c}"]`)?.focus()
   const keys = (e: KeyboardEvent): void => {
-    const step = ({ ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] } as Record<string, Cell>)[e.key]
+    const step = (
+      { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] } as Record<
+        string,
+        Cell
+      >
+    )[e.key]
     if (step) {
       e.preventDefault()
-      const next: Cell = [Math.min(rows.length - 1, Math.max(0, at[0] + step[0])), Math.min(columns.length - 1, Math.max(0, at[1] + step[1]))]
+      const next: Cell = [
+        Math.min(rows.length - 1, Math.max(0, at[0] + step[0])),
+        Math.min(columns.length - 1, Math.max(0, at[1] + step[1]))
+      ]
       setAt(next)
       if (!e.shiftKey) setFrom(next)
       stepping.current = true
@@ -64,19 +101,21 @@ export function Matrix({ rows, columns, cameraName, crossing, chosenRow, chosenC
     setAt(cell)
     setFrom(cell)
   }
-  const press = (cell: Cell) => (e: PointerEvent): void => {
-    if (e.button !== 0) return
-    ;(e.target as HTMLElement).releasePointerCapture?.(e.pointerId)
-    if (e.shiftKey) {
-      // The rest of the block becomes as its first crossing is.
-      set(from, cell, isLinked(from))
+  const press =
+    (cell: Cell) =>
+    (e: PointerEvent): void => {
+      if (e.button !== 0) return
+      ;(e.target as HTMLElement).releasePointerCapture?.(e.pointerId)
+      if (e.shiftKey) {
+        // The rest of the block becomes as its first crossing is.
+        set(from, cell, isLinked(from))
+        setAt(cell)
+        return
+      }
+      setFrom(cell)
       setAt(cell)
-      return
+      dragging.current = { linked: !isLinked(cell), moved: false }
     }
-    setFrom(cell)
-    setAt(cell)
-    dragging.current = { linked: !isLinked(cell), moved: false }
-  }
   const over = (cell: Cell) => (): void => {
     if (!dragging.current) return
     dragging.current.moved ||= cell[0] !== from[0] || cell[1] !== from[1]
@@ -88,15 +127,32 @@ export function Matrix({ rows, columns, cameraName, crossing, chosenRow, chosenC
     dragging.current = null
     setFrom(at)
   }
-  const groups = columns.map((column) => (column.endpoint ? kindWords[column.endpoint.kind].group : 'Outputs'))
+  const groups = columns.map((column) =>
+    column.endpoint ? kindWords[column.endpoint.kind].group : 'Outputs'
+  )
   return (
-    <table ref={grid} className="matrix" role="grid" aria-label="What detections set off" onKeyDown={keys} onPointerUp={release} onPointerLeave={() => { if (dragging.current) release() }}>
+    <table
+      ref={grid}
+      className="matrix"
+      role="grid"
+      aria-label="What detections set off"
+      onKeyDown={keys}
+      onPointerUp={release}
+      onPointerLeave={() => {
+        if (dragging.current) release()
+      }}
+    >
       <thead>
         <tr>
           <td />
           {groups.map((group, i) =>
             i > 0 && groups[i - 1] === group ? null : (
-              <th key={group} colSpan={groups.filter((g) => g === group).length} className="matrix-group" scope="colgroup">
+              <th
+                key={group}
+                colSpan={groups.filter((g) => g === group).length}
+                className="matrix-group"
+                scope="colgroup"
+              >
                 {group}
               </th>
             )
@@ -105,12 +161,24 @@ export function Matrix({ rows, columns, cameraName, crossing, chosenRow, chosenC
         <tr>
           <td />
           {columns.map((column) => (
-            <th key={column.id} scope="col" className={`matrix-head${column.id === chosenColumn ? ' chosen' : ''}${column.endpoint ? '' : ' unset'}`}>
-              <button type="button" aria-pressed={column.id === chosenColumn} onClick={() => onColumn(column.id)}>
-                <span aria-hidden="true" className="glyph">{kindWords[column.endpoint?.kind ?? (column as { kind: 'relay' }).kind].glyph}</span>
+            <th
+              key={column.id}
+              scope="col"
+              className={`matrix-head${column.id === chosenColumn ? ' chosen' : ''}${column.endpoint ? '' : ' unset'}`}
+            >
+              <button
+                type="button"
+                aria-pressed={column.id === chosenColumn}
+                onClick={() => onColumn(column.id)}
+              >
+                <span aria-hidden="true" className="glyph">
+                  {kindWords[column.endpoint?.kind ?? (column as { kind: 'relay' }).kind].glyph}
+                </span>
                 <span className="matrix-name">{column.name}</span>
                 {column.endpoint === null && <span className="matrix-note">not set up</span>}
-                {column.endpoint && column.missing && <span className="matrix-note failed">✕ {column.missing}</span>}
+                {column.endpoint && column.missing && (
+                  <span className="matrix-note failed">✕ {column.missing}</span>
+                )}
               </button>
             </th>
           ))}
@@ -132,14 +200,27 @@ export function Matrix({ rows, columns, cameraName, crossing, chosenRow, chosenC
               <th scope="row">
                 <button type="button" aria-pressed={key === chosenRow} onClick={() => onRow(key)}>
                   <strong>{row.detection.name}</strong>
-                  <span className="quiet">{kindNames[row.detection.kind]}{row.detection.enabled ? '' : ', off'}</span>
+                  <span className="quiet">
+                    {kindNames[row.detection.kind]}
+                    {row.detection.enabled ? '' : ', off'}
+                  </span>
                 </button>
               </th>
               {columns.map((column, c) => {
                 const x = crossing(row, column)
                 return x && column.endpoint ? (
                   <td key={column.id} className={inBlock(r, c) ? 'in-block' : ''}>
-                    <CellButton cell={`${r} ${c}`} label={`${row.detection.name}, ${column.name}`} linked={x.linked} share={x.share} never={x.never} tabIndex={at[0] === r && at[1] === c ? 0 : -1} onPointerDown={press([r, c])} onPointerEnter={over([r, c])} onFocus={focused([r, c])} />
+                    <CellButton
+                      cell={`${r} ${c}`}
+                      label={`${row.detection.name}, ${column.name}`}
+                      linked={x.linked}
+                      share={x.share}
+                      never={x.never}
+                      tabIndex={at[0] === r && at[1] === c ? 0 : -1}
+                      onPointerDown={press([r, c])}
+                      onPointerEnter={over([r, c])}
+                      onFocus={focused([r, c])}
+                    />
                   </td>
                 ) : (
                   <td key={column.id} className="empty" />
@@ -162,12 +243,49 @@ interface CellProps extends Crossing {
   onFocus: () => void
 }
 
-const CellButton = memo(function CellButton({ cell, label, linked, share, never, tabIndex, onPointerDown, onPointerEnter, onFocus }: CellProps): ReactNode {
+const CellButton = memo(function CellButton({
+  cell,
+  label,
+  linked,
+  share,
+  never,
+  tabIndex,
+  onPointerDown,
+  onPointerEnter,
+  onFocus
+}: CellProps): ReactNode {
   const percent = share === null ? null : sharePercent(share)
-  const kind = !linked ? 'unlinked' : percent === 100 ? 'whole' : percent === null || percent === 0 ? 'never' : 'part'
-  const words = !linked ? 'not linked' : never ? `linked, and never acts: ${never}` : percent === null ? 'linked, and the detection is never armed' : percent === 100 ? 'linked, in all of the armed hours' : percent === 0 ? 'linked, and never in the armed hours' : `linked, in ${percent} % of the armed hours`
+  const kind = !linked
+    ? 'unlinked'
+    : percent === 100
+      ? 'whole'
+      : percent === null || percent === 0
+        ? 'never'
+        : 'part'
+  const words = !linked
+    ? 'not linked'
+    : never
+      ? `linked, and never acts: ${never}`
+      : percent === null
+        ? 'linked, and the detection is never armed'
+        : percent === 100
+          ? 'linked, in all of the armed hours'
+          : percent === 0
+            ? 'linked, and never in the armed hours'
+            : `linked, in ${percent} % of the armed hours`
   return (
-    <button type="button" data-cell={cell} aria-pressed={linked} aria-label={`${label}: ${words}`} title={words} tabIndex={tabIndex} className={`crossing ${kind}`} onPointerDown={onPointerDown} onPointerEnter={onPointerEnter} onFocus={onFocus}>
+    <button
+      type="button"
+      data-cell={cell}
+      aria-pressed={linked}
+      aria-label={`${label}: ${words}`}
+      title={words}
+      tabIndex={tabIndex}
+      className={`crossing ${kind}`}
+      onPointerDown={onPointerDown}
+      onPointerEnter={onPointerEnter}
+      onFocus={onFocus}
+    >
       {kind === 'whole' && <span aria-hidden="true">✓</span>}
       {kind === 'never' && <span aria-hidden="true">✕</span>}
       {kind === 'part' && (

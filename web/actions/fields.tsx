@@ -2,12 +2,56 @@ import { Input } from 'antd'
 import { useState, type ReactNode } from 'react'
 
 /** A number that is typed; one out of range is refused with the range, never cut. */
-export function NumberField({ label, value, unit, help, onKeep }: { label: string; value: number; unit?: string; help?: string; onKeep: (value: number) => string | null }): ReactNode {
-  return <TextField key={value} label={label} value={String(value)} unit={unit} help={help} short onKeep={(text) => (/^-?\d+([.,]\d+)?$/.test(text.trim()) ? onKeep(Number(text.replace(',', '.'))) : `"${text.slice(0, 20)}" is not a number`)} />
+export function NumberField({
+  label,
+  value,
+  unit,
+  help,
+  onKeep
+}: {
+  label: string
+  value: number
+  unit?: string
+  help?: string
+  onKeep: (value: number) => string | null
+}): ReactNode {
+  return (
+    <TextField
+      key={value}
+      label={label}
+      value={String(value)}
+      unit={unit}
+      help={help}
+      short
+      onKeep={(text) =>
+        /^-?\d+([.,]\d+)?$/.test(text.trim())
+          ? onKeep(Number(text.replace(',', '.')))
+          : `"${text.slice(0, 20)}" is not a number`
+      }
+    />
+  )
 }
 
 /** A text that is kept when the field is left; what cannot be kept stays, with what would be right. */
-export function TextField({ label, value, unit, help, placeholder, short = false, password = false, onKeep }: { label: string; value: string; unit?: string; help?: string; placeholder?: string; short?: boolean; password?: boolean; onKeep: (text: string) => string | null }): ReactNode {
+export function TextField({
+  label,
+  value,
+  unit,
+  help,
+  placeholder,
+  short = false,
+  password = false,
+  onKeep
+}: {
+  label: string
+  value: string
+  unit?: string
+  help?: string
+  placeholder?: string
+  short?: boolean
+  password?: boolean
+  onKeep: (text: string) => string | null
+}): ReactNode {
   const [text, setText] = useState(value)
   const [error, setError] = useState<string | null>(null)
   const keep = (): void => {
@@ -16,7 +60,19 @@ export function TextField({ label, value, unit, help, placeholder, short = false
   return (
     <label className="field">
       <span className="field-name">{label}</span>
-      <Input className={short ? 'short' : ''} type={password ? 'password' : 'text'} autoComplete={password ? 'new-password' : 'off'} size="small" value={text} suffix={unit} placeholder={placeholder} status={error ? 'error' : undefined} onChange={(e) => setText(e.target.value)} onBlur={keep} onPressEnter={keep} />
+      <Input
+        className={short ? 'short' : ''}
+        type={password ? 'password' : 'text'}
+        autoComplete={password ? 'new-password' : 'off'}
+        size="small"
+        value={text}
+        suffix={unit}
+        placeholder={placeholder}
+        status={error ? 'error' : undefined}
+        onChange={(e) => setText(e.target.value)}
+        onBlur={keep}
+        onPressEnter={keep}
+      />
       {help && !error && <span className="quiet field-help">{help}</span>}
       {error && (
         <span className="field-error" role="alert">

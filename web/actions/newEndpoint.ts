@@ -10,7 +10,13 @@ const usual: Record<EndpointKind, object> = {
   relay: { mode: 'pulse', seconds: 5 },
   buzzer: { seconds: 10 },
   email: { recipients: [] },
-  station: { host: 'stand-in', port: 7700, account: '0001', accepts: 'minor', heartbeatSeconds: 60 },
+  station: {
+    host: 'stand-in',
+    port: 7700,
+    account: '0001',
+    accepts: 'minor',
+    heartbeatSeconds: 60
+  },
   webhook: { url: 'http://stand-in/hooks' },
   popup: { sound: 'chime' },
   recording: { camera: null, beforeSeconds: 5, afterSeconds: 15 },
@@ -18,9 +24,19 @@ const usual: Record<EndpointKind, object> = {
 }
 
 /** @param output of a device, for kinds that are one */
-export function newEndpoint(kind: EndpointKind, taken: readonly string[], output?: { device: string; token: string; name: string }): Endpoint {
+export function newEndpoint(
+  kind: EndpointKind,
+  taken: readonly string[],
+  output?: { device: string; token: string; name: string }
+): Endpoint {
   const base = output?.name ?? kindWords[kind].name
   let name = base
   for (let n = 2; taken.includes(name); n++) name = `${base} ${n}`
-  return parseWith(EndpointSchema, { id: newId(kind), name, kind, ...(output && { device: output.device, output: output.token }), ...usual[kind] })
+  return parseWith(EndpointSchema, {
+    id: newId(kind),
+    name,
+    kind,
+    ...(output && { device: output.device, output: output.token }),
+    ...usual[kind]
+  })
 }

@@ -1,6 +1,9 @@
 import type { Endpoint, EndpointKind } from '../../core/formats/actions.ts'
 
-export const kindWords: Record<EndpointKind, { name: string; glyph: string; group: 'Outputs' | 'Messages' | 'Records' }> = {
+export const kindWords: Record<
+  EndpointKind,
+  { name: string; glyph: string; group: 'Outputs' | 'Messages' | 'Records' }
+> = {
   strobe: { name: 'Strobe', glyph: '✺', group: 'Outputs' },
   speaker: { name: 'Speaker', glyph: '◖', group: 'Outputs' },
   relay: { name: 'Relay', glyph: '⇄', group: 'Outputs' },
@@ -14,8 +17,15 @@ export const kindWords: Record<EndpointKind, { name: string; glyph: string; grou
 }
 
 /** Outputs, then messages, then records; within a kind by name. */
-export const byKind = (a: Endpoint, b: Endpoint): number => KINDS.indexOf(a.kind) - KINDS.indexOf(b.kind) || a.name.localeCompare(b.name)
+export const byKind = (a: Endpoint, b: Endpoint): number =>
+  KINDS.indexOf(a.kind) - KINDS.indexOf(b.kind) || a.name.localeCompare(b.name)
 const KINDS = Object.keys(kindWords)
 
 export const timeOf = (at: number): string => new Date(at).toLocaleTimeString('en-GB')
-export const dayAndTime = (at: number): string => new Date(at).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+export const dayAndTime = (at: number): string =>
+  new Date(at).toLocaleString('en-GB', {
+    day: 'numeric',
+    month: 'short',
+    hour: '2-digit',
+    minute: '2-digit'
+  })

@@ -12,14 +12,24 @@ import { marks } from './marks.ts'
 import { useAlarms, useAttempts } from './useAlarms.ts'
 
 /** Those that wait first, by their priority; then the others, newest first. */
-const inOrder = (alarms: readonly AlarmView[]): AlarmView[] => [...alarms.filter((a) => a.state === 'waiting').sort(byPriority), ...alarms.filter((a) => a.state !== 'waiting')]
+const inOrder = (alarms: readonly AlarmView[]): AlarmView[] => [
+  ...alarms.filter((a) => a.state === 'waiting').sort(byPriority),
+  ...alarms.filter((a) => a.state !== 'waiting')
+]
 
 /** The alarms, each with all that it set off. */
 export function AlarmList(): ReactNode {
   const alarms = useAlarms()
-  if (alarms.error && !alarms.data) return <Alert type="error" showIcon title={alarms.error.message} />
+  if (alarms.error && !alarms.data)
+    return <Alert type="error" showIcon title={alarms.error.message} />
   if (!alarms.data) return <p className="waiting">Reading the alarms …</p>
-  if (!alarms.data.alarms.length) return <p className="waiting">No alarm yet. A trigger of a detection makes one: live, from a clip run as live, or set off once beside the matrix.</p>
+  if (!alarms.data.alarms.length)
+    return (
+      <p className="waiting">
+        No alarm yet. A trigger of a detection makes one: live, from a clip run as live, or set off
+        once beside the matrix.
+      </p>
+    )
   return (
     <ol className="alarm-list">
       {inOrder(alarms.data.alarms).map((alarm) => (
@@ -34,20 +44,38 @@ function Alarm({ alarm: a }: { alarm: AlarmView }): ReactNode {
   return (
     <li className={`alarm ${a.state === 'waiting' ? 'is-waiting' : ''}`}>
       <header>
-        <span className="alarm-mark" aria-hidden="true">{a.state === 'waiting' ? '⚑' : '✓'}</span>
+        <span className="alarm-mark" aria-hidden="true">
+          {a.state === 'waiting' ? '⚑' : '✓'}
+        </span>
         <strong>{a.name}</strong>
         <span className="quiet">
           {a.cameraName} · <span className="figures">{dayAndTime(a.firstAt)}</span>
-          {a.triggers > 1 && ` · ${plural(a.triggers, 'trigger')}, the last ${timeOf(a.lastAt)}`} · {a.severity}
+          {a.triggers > 1 &&
+            ` · ${plural(a.triggers, 'trigger')}, the last ${timeOf(a.lastAt)}`} · {a.severity}
           {a.priority !== 'normal' && `, ${a.priority} priority`}
           {whose && ` · for ${whose}`}
           {a.run !== null && ' · from a clip'}
         </span>
         <span className="grow" />
-        {a.state === 'waiting' ? <Acknowledge alarm={a} /> : <span className="quiet">acknowledged by {a.acknowledgedBy} at {timeOf(a.acknowledgedAt!)}{a.comment && `: “${a.comment}”`}</span>}
+        {a.state === 'waiting' ? (
+          <Acknowledge alarm={a} />
+        ) : (
+          <span className="quiet">
+            acknowledged by {a.acknowledgedBy} at {timeOf(a.acknowledgedAt!)}
+            {a.comment && `: “${a.comment}”`}
+          </span>
+        )}
       </header>
-      {a.deliveries.length === 0 && <p className="quiet">Nothing was set off: <Link to={`/actions?camera=${a.camera}&detection=${a.detection}`}>link something</Link>.</p>}
-      <ByTrigger deliveries={a.deliveries} show={(deliveries) => <Deliveries deliveries={deliveries} />} />
+      {a.deliveries.length === 0 && (
+        <p className="quiet">
+          Nothing was set off:{' '}
+          <Link to={`/actions?camera=${a.camera}&detection=${a.detection}`}>link something</Link>.
+        </p>
+      )}
+      <ByTrigger
+        deliveries={a.deliveries}
+        show={(deliveries) => <Deliveries deliveries={deliveries} />}
+      />
     </li>
   )
 }
@@ -78,26 +106,51 @@ function Delivery({ delivery: d }: { delivery: DeliveryView }): ReactNode {
   )
   return (
     <li className={`delivery ${d.state}`}>
-      <span className="delivery-mark" aria-hidden="true">{mark}</span>
+      <span className="delivery-mark" aria-hidden="true">
+        {mark}
+      </span>
       <span>
         <span aria-hidden="true">{kindWords[d.kind].glyph}</span> <b>{d.name}</b>
         {d.does === 'off' && ', off'} <span className="quiet">{d.recipient}</span>
       </span>
       <span>
         {words}
-        {d.state === 'sent' && d.sentAt !== null && <> after <span className="figures">{((d.sentAt - d.createdAt) / 1000).toFixed(1)}</span> s</>}
+        {d.state === 'sent' && d.sentAt !== null && (
+          <>
+            {' '}
+            after <span className="figures">{((d.sentAt - d.createdAt) / 1000).toFixed(1)}</span> s
+          </>
+        )}
         {d.state !== 'held' && <span className="quiet"> by the {d.by}</span>}
         {d.error && <span className={d.state === 'failed' ? 'failed' : 'quiet'}>: {d.error}</span>}
-        {d.state === 'pending' && d.attempts > 0 && <span className="quiet">; tried {plural(d.attempts, 'time')}, next {timeOf(d.nextAt!)}</span>}
+        {d.state === 'pending' && d.attempts > 0 && (
+          <span className="quiet">
+            ; tried {plural(d.attempts, 'time')}, next {timeOf(d.nextAt!)}
+          </span>
+        )}
       </span>
       <span className="row">
         {d.state === 'failed' && (
-          <Button size="small" onClick={() => void request('POST', `/api/deliveries/${d.id}/retry`).then(() => queries.invalidateQueries({ queryKey: ['alarms'] }), (e: Error) => message.error(e.message))}>
+          <Button
+            size="small"
+            onClick={() =>
+              void request('POST', `/api/deliveries/${d.id}/retry`).then(
+                () => queries.invalidateQueries({ queryKey: ['alarms'] }),
+                (e: Error) => message.error(e.message)
+              )
+            }
+          >
             Try again
           </Button>
         )}
         {d.state !== 'held' && (
-          <Popover trigger="click" open={open} onOpenChange={setOpen} content={history} title={`Tried ${plural(d.attempts, 'time')}`}>
+          <Popover
+            trigger="click"
+            open={open}
+            onOpenChange={setOpen}
+            content={history}
+            title={`Tried ${plural(d.attempts, 'time')}`}
+          >
             <Button size="small" type="text" aria-label={`History of ${d.name}`}>
               History
             </Button>
@@ -125,8 +178,20 @@ function Acknowledge({ alarm: a }: { alarm: AlarmView }): ReactNode {
     }
   }
   const form = (
-    <form className="acknowledge" onSubmit={(e) => { e.preventDefault(); void acknowledge() }}>
-      <Input.TextArea aria-label="Comment" placeholder={a.acknowledge.comment ? 'What was found (needed)' : 'What was found'} rows={2} value={comment} onChange={(e) => setComment(e.target.value)} />
+    <form
+      className="acknowledge"
+      onSubmit={(e) => {
+        e.preventDefault()
+        void acknowledge()
+      }}
+    >
+      <Input.TextArea
+        aria-label="Comment"
+        placeholder={a.acknowledge.comment ? 'What was found (needed)' : 'What was found'}
+        rows={2}
+        value={comment}
+        onChange={(e) => setComment(e.target.value)}
+      />
       {a.acknowledge.confirm && (
         <Checkbox checked={confirmed} onChange={(e) => setConfirmed(e.target.checked)}>
           Yes, I have looked, and it is dealt with
@@ -143,7 +208,13 @@ function Acknowledge({ alarm: a }: { alarm: AlarmView }): ReactNode {
     </form>
   )
   return (
-    <Popover trigger="click" placement="bottomRight" open={open} onOpenChange={setOpen} content={form}>
+    <Popover
+      trigger="click"
+      placement="bottomRight"
+      open={open}
+      onOpenChange={setOpen}
+      content={form}
+    >
       <Button size="small">Acknowledge …</Button>
     </Popover>
   )

@@ -11,20 +11,34 @@ function byTrigger(deliveries: readonly DeliveryView[]): [number | null, Deliver
 }
 
 const summary = (deliveries: readonly DeliveryView[]): string =>
-  (['sent', 'pending', 'failed', 'held'] as const).flatMap((state) => {
-    const n = deliveries.filter((d) => d.state === state).length
-    return n ? `${n} ${marks[state].words}` : []
-  }).join(', ')
+  (['sent', 'pending', 'failed', 'held'] as const)
+    .flatMap((state) => {
+      const n = deliveries.filter((d) => d.state === state).length
+      return n ? `${n} ${marks[state].words}` : []
+    })
+    .join(', ')
 
 /** What an alarm's triggers set off: of the newest one all, of the others what became of them, and all on request. */
-export const ByTrigger = ({ deliveries, show }: { deliveries: readonly DeliveryView[]; show: (ofOne: readonly DeliveryView[]) => ReactNode }): ReactNode =>
+export const ByTrigger = ({
+  deliveries,
+  show
+}: {
+  deliveries: readonly DeliveryView[]
+  show: (ofOne: readonly DeliveryView[]) => ReactNode
+}): ReactNode =>
   byTrigger(deliveries).map(([trigger, ofOne], i) =>
     i === 0 ? (
       <Fragment key={trigger}>{show(ofOne)}</Fragment>
     ) : (
       <details key={trigger}>
         <summary>
-          <span className="figures">{timeOf(ofOne[0].createdAt)}</span> {trigger !== null ? 'an earlier trigger' : ofOne.every((d) => d.does === 'off') ? 'switched off again' : 'acknowledging'}: {summary(ofOne)}
+          <span className="figures">{timeOf(ofOne[0].createdAt)}</span>{' '}
+          {trigger !== null
+            ? 'an earlier trigger'
+            : ofOne.every((d) => d.does === 'off')
+              ? 'switched off again'
+              : 'acknowledging'}
+          : {summary(ofOne)}
         </summary>
         {show(ofOne)}
       </details>

@@ -46,8 +46,16 @@ export function Operators(): ReactNode {
     })
     source.addEventListener('popup', (event: MessageEvent<string>) => {
       const popup = { ...(JSON.parse(event.data) as Omit<Popup, 'at'>), at: Date.now() }
-      setPopups((shown) => [popup, ...shown.filter((p) => p.alarm === null || p.alarm !== popup.alarm)].slice(0, MOST))
-      if (popup.alarm === null || popup.clip) closing.add(setTimeout(() => setPopups((shown) => shown.filter((p) => p.id !== popup.id)), SHORT_S * 1000))
+      setPopups((shown) =>
+        [popup, ...shown.filter((p) => p.alarm === null || p.alarm !== popup.alarm)].slice(0, MOST)
+      )
+      if (popup.alarm === null || popup.clip)
+        closing.add(
+          setTimeout(
+            () => setPopups((shown) => shown.filter((p) => p.id !== popup.id)),
+            SHORT_S * 1000
+          )
+        )
       playSound(popup.sound)
       void request('POST', `/api/deliveries/${popup.id}/shown`).catch(() => {})
     })
@@ -64,7 +72,9 @@ export function Operators(): ReactNode {
   }, [queries])
   // Gone once its alarm waits no more, whatever became of it; of one that has just come the list may not know yet.
   const waitingNow = new Set(alarms?.alarms.filter((a) => a.state === 'waiting').map((a) => a.id))
-  const open = popups.filter((p) => p.alarm === null || waitingNow.has(p.alarm) || p.at + TOLD_MS > dataUpdatedAt - LIST_MS)
+  const open = popups.filter(
+    (p) => p.alarm === null || waitingNow.has(p.alarm) || p.at + TOLD_MS > dataUpdatedAt - LIST_MS
+  )
   const newest = open.at(0)
   const waiting = alarms?.waiting ?? 0
   return (
@@ -72,12 +82,24 @@ export function Operators(): ReactNode {
       <span className="popup" aria-live="assertive">
         {newest && (
           <>
-            <button type="button" className="popup-words" title={newest.words} onClick={() => void navigate(newest.alarm === null ? '/watch' : `/watch?alarm=${newest.alarm}`)}>
+            <button
+              type="button"
+              className="popup-words"
+              title={newest.words}
+              onClick={() =>
+                void navigate(newest.alarm === null ? '/watch' : `/watch?alarm=${newest.alarm}`)
+              }
+            >
               <span aria-hidden="true">⚑</span> {newest.words}
               {newest.alarm === null ? ' (a test)' : newest.clip && ' (from a clip)'}
             </button>
             {open.length > 1 && <small>+{open.length - 1}</small>}
-            <button type="button" className="popup-close" aria-label={open.length > 1 ? `Close ${open.length} pop-ups` : 'Close the pop-up'} onClick={() => setPopups([])}>
+            <button
+              type="button"
+              className="popup-close"
+              aria-label={open.length > 1 ? `Close ${open.length} pop-ups` : 'Close the pop-up'}
+              onClick={() => setPopups([])}
+            >
               ×
             </button>
           </>

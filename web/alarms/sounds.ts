@@ -1,5 +1,17 @@
 /** What a pop-up sounds like: made here, so that nothing has to be loaded. */
-const tones = { none: [], chime: [[660, 0, 0.18], [880, 0.16, 0.3]], alarm: [[760, 0, 0.22], [560, 0.22, 0.22], [760, 0.44, 0.22], [560, 0.66, 0.22]] } as const
+const tones = {
+  none: [],
+  chime: [
+    [660, 0, 0.18],
+    [880, 0.16, 0.3]
+  ],
+  alarm: [
+    [760, 0, 0.22],
+    [560, 0.22, 0.22],
+    [760, 0.44, 0.22],
+    [560, 0.66, 0.22]
+  ]
+} as const
 
 let context: AudioContext | null = null
 

@@ -18,14 +18,32 @@ export const useAlarms = (): UseQueryResult<AlarmsView> =>
     queryKey: ['alarms'],
     queryFn: async () => {
       // Asked for by themselves: among the newest of any state, those that wait for long would not be found.
-      const [waiting, newest] = await Promise.all([request<AlarmsView>('GET', '/api/alarms?state=waiting'), request<AlarmsView>('GET', '/api/alarms')])
+      const [waiting, newest] = await Promise.all([
+        request<AlarmsView>('GET', '/api/alarms?state=waiting'),
+        request<AlarmsView>('GET', '/api/alarms')
+      ])
       const known = new Set(waiting.alarms.map((a) => a.id))
-      return { ...newest, waiting: waiting.waiting, alarms: [...waiting.alarms, ...newest.alarms.filter((a) => !known.has(a.id))] }
+      return {
+        ...newest,
+        waiting: waiting.waiting,
+        alarms: [...waiting.alarms, ...newest.alarms.filter((a) => !known.has(a.id))]
+      }
     },
     refetchInterval: READ_MS
   })
 
 /** One alarm, of those that are no longer among the newest. */
-export const useAlarm = (id: string | null): UseQueryResult<AlarmView> => useQuery({ queryKey: ['alarms', id], queryFn: () => request<AlarmView>('GET', `/api/alarms/${id}`), enabled: id !== null })
+export const useAlarm = (id: string | null): UseQueryResult<AlarmView> =>
+  useQuery({
+    queryKey: ['alarms', id],
+    queryFn: () => request<AlarmView>('GET', `/api/alarms/${id}`),
+    enabled: id !== null
+  })
 
-export const useAttempts = (delivery: number, open: boolean): UseQueryResult<AttemptView[]> => useQuery({ queryKey: ['attempts', delivery], queryFn: () => request<AttemptView[]>('GET', `/api/deliveries/${delivery}/attempts`), enabled: open, refetchInterval: 2000 })
+export const useAttempts = (delivery: number, open: boolean): UseQueryResult<AttemptView[]> =>
+  useQuery({
+    queryKey: ['attempts', delivery],
+    queryFn: () => request<AttemptView[]>('GET', `/api/deliveries/${delivery}/attempts`),
+    enabled: open,
+    refetchInterval: 2000
+  })

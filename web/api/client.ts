@@ -4,7 +4,11 @@ import { setServerState } from './serverState.ts'
 /** Said to the window when the server does not know any more who asks. */
 export const SIGNED_OUT = 'wardoptic-signed-out'
 
-export const unreachable = (): ApiError => new ApiError(0, { code: 'internal', message: 'The server cannot be reached; is it still running?' })
+export const unreachable = (): ApiError =>
+  new ApiError(0, {
+    code: 'internal',
+    message: 'The server cannot be reached; is it still running?'
+  })
 
 /** The error of an answer's body, whatever the body is. */
 export function errorOf(status: number, body: string): ApiError {
@@ -19,7 +23,15 @@ export function errorOf(status: number, body: string): ApiError {
 }
 
 /** One request to the server. @throws ApiError */
-export async function request<T>(method: 'GET' | 'PUT' | 'POST' | 'PATCH' | 'DELETE', path: string, body?: unknown, { keepalive = false, headers = {} }: { keepalive?: boolean; headers?: Record<string, string> } = {}): Promise<T> {
+export async function request<T>(
+  method: 'GET' | 'PUT' | 'POST' | 'PATCH' | 'DELETE',
+  path: string,
+  body?: unknown,
+  {
+    keepalive = false,
+    headers = {}
+  }: { keepalive?: boolean; headers?: Record<string, string> } = {}
+): Promise<T> {
   let answer: Response
   try {
     answer = await fetch(path, {

@@ -26,7 +26,8 @@ const MOST_RAILS = 4
 
 export function ArmingPlace(): ReactNode {
   const actions = useSiteActions()
-  if (actions.error && !actions.data) return <Alert className="notice" type="error" showIcon title={actions.error.message} />
+  if (actions.error && !actions.data)
+    return <Alert className="notice" type="error" showIcon title={actions.error.message} />
   if (!actions.data) return <p className="waiting">Reading the hours …</p>
   return <Arming view={actions.data} />
 }
@@ -51,58 +52,175 @@ function Arming({ view }: { view: SiteActionsView }): ReactNode {
   // Looked at anew by the hour.
   const hour = Math.floor(now / 3_600_000) * 3_600_000
   const week = useMemo(() => weekOf(hour, timeZone, position), [hour, timeZone, position])
-  const hours = useMemo(() => new SiteHours(state.schedules, timeZone, position ?? undefined, week.days[0].from), [state.schedules, timeZone, position, week])
+  const hours = useMemo(
+    () => new SiteHours(state.schedules, timeZone, position ?? undefined, week.days[0].from),
+    [state.schedules, timeZone, position, week]
+  )
   const today = wallNow(week, now)!.date
   const [day, setDay] = useState<Weekday>(week.days.find((d) => d.date === today)!.weekday)
   const [span, setSpan] = useState<ChosenSpan | null>(null)
   const [dates, setDates] = useState<string[]>([])
-  const schedule = state.schedules.find((s) => s.id === wanted) ?? state.schedules.find((s) => state.detections.some(({ detection }) => detection.schedule === s.id)) ?? state.schedules[0] ?? null
-  const users = useMemo(() => state.detections.filter(({ detection }) => schedule && detection.schedule === schedule.id), [state.detections, schedule])
+  const schedule =
+    state.schedules.find((s) => s.id === wanted) ??
+    state.schedules.find((s) =>
+      state.detections.some(({ detection }) => detection.schedule === s.id)
+    ) ??
+    state.schedules[0] ??
+    null
+  const users = useMemo(
+    () =>
+      state.detections.filter(({ detection }) => schedule && detection.schedule === schedule.id),
+    [state.detections, schedule]
+  )
   const linked = linkedTo(users, state)
   const rails: Rail[] = linked
     .filter((e) => e.schedule !== undefined)
     .slice(0, MOST_RAILS)
-    .map((e) => ({ id: e.id, name: e.name, hours: week.hours(state.schedules.find((s) => s.id === e.schedule)) }))
+    .map((e) => ({
+      id: e.id,
+      name: e.name,
+      hours: week.hours(state.schedules.find((s) => s.id === e.schedule))
+    }))
   const clock = { timeZone, position: position ?? undefined }
   const choose = (id: string): void => {
     setSpan(null)
     setDates([])
     void navigate(`/arming/${id}`)
   }
-  const used = schedule && (users.length > 0 || state.endpoints.some((e) => e.schedule === schedule.id))
+  const used =
+    schedule && (users.length > 0 || state.endpoints.some((e) => e.schedule === schedule.id))
   return (
     <main className="arming-place">
       <aside className="arming-left">
-        <ScheduleList state={state} document={document} hours={hours} clock={clock} now={now} chosen={schedule?.id ?? null} onChoose={choose} />
-        <IsItArmed schedule={schedule} detections={users} schedules={state.schedules} site={view.site} contacts={view.inputs} now={now} />
+        <ScheduleList
+          state={state}
+          document={document}
+          hours={hours}
+          clock={clock}
+          now={now}
+          chosen={schedule?.id ?? null}
+          onChoose={choose}
+        />
+        <IsItArmed
+          schedule={schedule}
+          detections={users}
+          schedules={state.schedules}
+          site={view.site}
+          contacts={view.inputs}
+          now={now}
+        />
       </aside>
       <div className="arming-middle">
         {state.conflict && <ConflictNote conflict={state.conflict} document={document} />}
         {schedule && (
           <>
             <header className="arming-head">
-              <ScheduleName key={`${schedule.id} ${schedule.name}`} name={schedule.name} onKeep={(name) => keepSchedule(document, schedule, { name }, `Rename the hours ${schedule.name}`)} />
+              <ScheduleName
+                key={`${schedule.id} ${schedule.name}`}
+                name={schedule.name}
+                onKeep={(name) =>
+                  keepSchedule(document, schedule, { name }, `Rename the hours ${schedule.name}`)
+                }
+              />
               <span className="quiet arming-hint">drag to add, Alt to take out</span>
               <KeepingBar state={state} document={document} />
               <Tooltip title="As a calendar (iCalendar)">
-                <Button type="text" aria-label="Save as a calendar" icon={<DownloadOutlined />} href={`/api/schedules/${encodeURIComponent(schedule.id)}/calendar.ics`} />
+                <Button
+                  type="text"
+                  aria-label="Save as a calendar"
+                  icon={<DownloadOutlined />}
+                  href={`/api/schedules/${encodeURIComponent(schedule.id)}/calendar.ics`}
+                />
               </Tooltip>
-              <Tooltip title={used ? 'Something has these hours: give it others first' : 'Delete these hours'}>
-                <Button type="text" aria-label="Delete these hours" icon={<DeleteOutlined />} disabled={!!used} onClick={() => document.edit(`Delete the hours ${schedule.name}`, [`schedule:${schedule.id}`, null])} />
+              <Tooltip
+                title={
+                  used ? 'Something has these hours: give it others first' : 'Delete these hours'
+                }
+              >
+                <Button
+                  type="text"
+                  aria-label="Delete these hours"
+                  icon={<DeleteOutlined />}
+                  disabled={!!used}
+                  onClick={() =>
+                    document.edit(`Delete the hours ${schedule.name}`, [
+                      `schedule:${schedule.id}`,
+                      null
+                    ])
+                  }
+                />
               </Tooltip>
             </header>
-            <WeekGrid schedule={schedule} calendar={week} rails={rails} document={document} day={day} span={span} now={now} onDay={(d) => { setDay(d); setDates([]) }} onSpan={setSpan} />
-            <YearStrip schedule={schedule} week={week} timeZone={timeZone} chosen={dates} today={today} onChoose={(chosen) => { setDates(chosen); setSpan(null) }} />
+            <WeekGrid
+              schedule={schedule}
+              calendar={week}
+              rails={rails}
+              document={document}
+              day={day}
+              span={span}
+              now={now}
+              onDay={(d) => {
+                setDay(d)
+                setDates([])
+              }}
+              onSpan={setSpan}
+            />
+            <YearStrip
+              schedule={schedule}
+              week={week}
+              timeZone={timeZone}
+              chosen={dates}
+              today={today}
+              onChoose={(chosen) => {
+                setDates(chosen)
+                setSpan(null)
+              }}
+            />
           </>
         )}
-        {!schedule && <p className="waiting">There are no hours yet: every detection is always armed. Make the first hours on the left.</p>}
+        {!schedule && (
+          <p className="waiting">
+            There are no hours yet: every detection is always armed. Make the first hours on the
+            left.
+          </p>
+        )}
       </div>
       <aside className="arming-right">
         {schedule && (
           <>
-            {dates.length > 0 ? <ExceptionPanel key={`${schedule.id} ${dates.join()}`} schedule={schedule} dates={dates} document={document} onClose={() => setDates([])} /> : <DayPanel schedule={schedule} day={day} span={span} document={document} hasSun={position !== null} onSpan={setSpan} />}
-            <GapsPanel schedule={schedule} state={state} document={document} hours={hours} users={users} rails={rails.map((r) => r.id)} />
-            <UsersPanel schedule={schedule} state={state} document={document} view={view} users={users} />
+            {dates.length > 0 ? (
+              <ExceptionPanel
+                key={`${schedule.id} ${dates.join()}`}
+                schedule={schedule}
+                dates={dates}
+                document={document}
+                onClose={() => setDates([])}
+              />
+            ) : (
+              <DayPanel
+                schedule={schedule}
+                day={day}
+                span={span}
+                document={document}
+                hasSun={position !== null}
+                onSpan={setSpan}
+              />
+            )}
+            <GapsPanel
+              schedule={schedule}
+              state={state}
+              document={document}
+              hours={hours}
+              users={users}
+              rails={rails.map((r) => r.id)}
+            />
+            <UsersPanel
+              schedule={schedule}
+              state={state}
+              document={document}
+              view={view}
+              users={users}
+            />
           </>
         )}
         <InputsPanel view={view} />
@@ -111,13 +229,27 @@ function Arming({ view }: { view: SiteActionsView }): ReactNode {
   )
 }
 
-function ScheduleName({ name, onKeep }: { name: string; onKeep: (name: string) => string | null }): ReactNode {
+function ScheduleName({
+  name,
+  onKeep
+}: {
+  name: string
+  onKeep: (name: string) => string | null
+}): ReactNode {
   const [text, setText] = useState(name)
   const [error, setError] = useState<string | null>(null)
   const keep = (): void => (text.trim() === name ? setText(name) : setError(onKeep(text)))
   return (
     <span className="schedule-name">
-      <Input variant="borderless" aria-label="Name of the hours" value={text} status={error ? 'error' : undefined} onChange={(e) => setText(e.target.value)} onBlur={keep} onPressEnter={keep} />
+      <Input
+        variant="borderless"
+        aria-label="Name of the hours"
+        value={text}
+        status={error ? 'error' : undefined}
+        onChange={(e) => setText(e.target.value)}
+        onBlur={keep}
+        onPressEnter={keep}
+      />
       {error && (
         <span className="field-error" role="alert">
           {error}

@@ -3,35 +3,91 @@ import { useState, type ReactNode } from 'react'
 import { copied, endText, tidy } from '../../core/arming/spans.ts'
 import { refusalOf } from '../kept/refusal.ts'
 import { parseSpanEnd, type SpanEnd } from '../../core/formats/spanEnd.ts'
-import { ScheduleSchema, WEEKDAYS, parseWith, type Schedule, type Span, type Weekday } from '../../core/formats/plan.ts'
+import {
+  ScheduleSchema,
+  WEEKDAYS,
+  parseWith,
+  type Schedule,
+  type Span,
+  type Weekday
+} from '../../core/formats/plan.ts'
 import type { SiteDocument } from '../kept/siteDocument.ts'
 import { readSpans, spansText } from '../kept/spansText.ts'
 import type { ChosenSpan } from './WeekGrid.tsx'
 import { dayNames, shortDays } from './words.ts'
 
 /** Keeps a change of a schedule, or says what is wrong with it. */
-export function keepSchedule(document: SiteDocument, schedule: Schedule, change: Partial<Schedule>, label: string): string | null {
-  return refusalOf(() => document.editSchedule(parseWith(ScheduleSchema, { ...schedule, ...change }), label))
+export function keepSchedule(
+  document: SiteDocument,
+  schedule: Schedule,
+  change: Partial<Schedule>,
+  label: string
+): string | null {
+  return refusalOf(() =>
+    document.editSchedule(parseWith(ScheduleSchema, { ...schedule, ...change }), label)
+  )
 }
 
 /** The hours of one day, as they are typed; the chosen span with its ends; the day copied to others. */
-export function DayPanel({ schedule, day, span, document, hasSun, onSpan }: { schedule: Schedule; day: Weekday; span: ChosenSpan | null; document: SiteDocument; hasSun: boolean; onSpan: (span: ChosenSpan | null) => void }): ReactNode {
+export function DayPanel({
+  schedule,
+  day,
+  span,
+  document,
+  hasSun,
+  onSpan
+}: {
+  schedule: Schedule
+  day: Weekday
+  span: ChosenSpan | null
+  document: SiteDocument
+  hasSun: boolean
+  onSpan: (span: ChosenSpan | null) => void
+}): ReactNode {
   const spans = schedule.week[day]
   const chosen = span?.day === day ? spans[span.index] : undefined
-  const keep = (next: readonly Span[], label: string): string | null => keepSchedule(document, schedule, { week: { ...schedule.week, [day]: next as Span[] } }, label)
+  const keep = (next: readonly Span[], label: string): string | null =>
+    keepSchedule(document, schedule, { week: { ...schedule.week, [day]: next as Span[] } }, label)
   return (
     <section aria-label={dayNames[day]} className="arming-section">
       <header className="row">
         <h2>{dayNames[day]}</h2>
         <CopyDay schedule={schedule} day={day} document={document} />
       </header>
-      <Typed key={`${schedule.id} ${day} ${spansText(spans)}`} label={`Hours of ${dayNames[day]}`} spans={spans} onKeep={(next) => keep(tidy(next), `Change ${dayNames[day]} of ${schedule.name}`)} />
+      <Typed
+        key={`${schedule.id} ${day} ${spansText(spans)}`}
+        label={`Hours of ${dayNames[day]}`}
+        spans={spans}
+        onKeep={(next) => keep(tidy(next), `Change ${dayNames[day]} of ${schedule.name}`)}
+      />
       {chosen && (
         <div className="span-ends">
           {(['from', 'to'] as const).map((side, i) => (
-            <End key={`${span!.index} ${side}`} label={side === 'from' ? 'From' : 'To'} value={chosen[i]} hasSun={hasSun} onKeep={(text) => keep(spans.map((s, n) => (n === span!.index ? (side === 'from' ? [text, s[1]] : [s[0], text]) : s)), `Change ${dayNames[day]} of ${schedule.name}`)} />
+            <End
+              key={`${span!.index} ${side}`}
+              label={side === 'from' ? 'From' : 'To'}
+              value={chosen[i]}
+              hasSun={hasSun}
+              onKeep={(text) =>
+                keep(
+                  spans.map((s, n) =>
+                    n === span!.index ? (side === 'from' ? [text, s[1]] : [s[0], text]) : s
+                  ),
+                  `Change ${dayNames[day]} of ${schedule.name}`
+                )
+              }
+            />
           ))}
-          <Button size="small" onClick={() => { keep(spans.filter((_, n) => n !== span!.index), `Take hours out of ${dayNames[day]}`); onSpan(null) }}>
+          <Button
+            size="small"
+            onClick={() => {
+              keep(
+                spans.filter((_, n) => n !== span!.index),
+                `Take hours out of ${dayNames[day]}`
+              )
+              onSpan(null)
+            }}
+          >
             Take out
           </Button>
         </div>
@@ -41,7 +97,15 @@ export function DayPanel({ schedule, day, span, document, hasSun, onSpan }: { sc
 }
 
 /** Spans typed as a text, such as `00:00 to 06:30, 18:30 to 24:00`. */
-export function Typed({ label, spans, onKeep }: { label: string; spans: readonly Span[]; onKeep: (spans: Span[]) => string | null }): ReactNode {
+export function Typed({
+  label,
+  spans,
+  onKeep
+}: {
+  label: string
+  spans: readonly Span[]
+  onKeep: (spans: Span[]) => string | null
+}): ReactNode {
   const [text, setText] = useState(spansText(spans as Span[]))
   const [error, setError] = useState<string | null>(null)
   const keep = (): void => {
@@ -50,7 +114,15 @@ export function Typed({ label, spans, onKeep }: { label: string; spans: readonly
   }
   return (
     <label className="field">
-      <Input aria-label={label} value={text} placeholder="not armed" status={error ? 'error' : undefined} onChange={(e) => setText(e.target.value)} onBlur={keep} onPressEnter={keep} />
+      <Input
+        aria-label={label}
+        value={text}
+        placeholder="not armed"
+        status={error ? 'error' : undefined}
+        onChange={(e) => setText(e.target.value)}
+        onBlur={keep}
+        onPressEnter={keep}
+      />
       {error && (
         <span className="field-error" role="alert">
           {error}
@@ -63,7 +135,17 @@ export function Typed({ label, spans, onKeep }: { label: string; spans: readonly
 type Anchor = 'clock' | 'sunrise' | 'sunset'
 
 /** One end of a span: a time of the clock, or minutes from sunrise or sunset. */
-function End({ label, value, hasSun, onKeep }: { label: string; value: string; hasSun: boolean; onKeep: (text: string) => string | null }): ReactNode {
+function End({
+  label,
+  value,
+  hasSun,
+  onKeep
+}: {
+  label: string
+  value: string
+  hasSun: boolean
+  onKeep: (text: string) => string | null
+}): ReactNode {
   const [error, setError] = useState<string | null>(null)
   const end = parseSpanEnd(value)!
   const anchor: Anchor = 'minutes' in end ? 'clock' : end.sun
@@ -75,13 +157,40 @@ function End({ label, value, hasSun, onKeep }: { label: string; value: string; h
         size="small"
         aria-label={`${label}: clock or sun`}
         value={anchor}
-        options={[{ value: 'clock', label: 'clock' }, { value: 'sunrise', label: 'sunrise', disabled: !hasSun }, { value: 'sunset', label: 'sunset', disabled: !hasSun }]}
-        onChange={(next: Anchor) => keep(next === 'clock' ? { minutes: label === 'From' ? 18 * 60 : 24 * 60 } : { sun: next, offset: 0 })}
+        options={[
+          { value: 'clock', label: 'clock' },
+          { value: 'sunrise', label: 'sunrise', disabled: !hasSun },
+          { value: 'sunset', label: 'sunset', disabled: !hasSun }
+        ]}
+        onChange={(next: Anchor) =>
+          keep(
+            next === 'clock'
+              ? { minutes: label === 'From' ? 18 * 60 : 24 * 60 }
+              : { sun: next, offset: 0 }
+          )
+        }
       />
       {'minutes' in end ? (
-        <ClockInput key={value} label={`${label}, time`} value={value} onKeep={(text) => { setError(null); return onKeep(text) }} />
+        <ClockInput
+          key={value}
+          label={`${label}, time`}
+          value={value}
+          onKeep={(text) => {
+            setError(null)
+            return onKeep(text)
+          }}
+        />
       ) : (
-        <InputNumber size="small" aria-label={`${label}: minutes from ${end.sun}`} value={end.offset} min={-720} max={720} precision={0} suffix="min" onChange={(offset) => offset !== null && keep({ ...end, offset })} />
+        <InputNumber
+          size="small"
+          aria-label={`${label}: minutes from ${end.sun}`}
+          value={end.offset}
+          min={-720}
+          max={720}
+          precision={0}
+          suffix="min"
+          onChange={(offset) => offset !== null && keep({ ...end, offset })}
+        />
       )}
       {error && (
         <span className="field-error" role="alert">
@@ -92,17 +201,38 @@ function End({ label, value, hasSun, onKeep }: { label: string; value: string; h
   )
 }
 
-function ClockInput({ label, value, onKeep }: { label: string; value: string; onKeep: (text: string) => string | null }): ReactNode {
+function ClockInput({
+  label,
+  value,
+  onKeep
+}: {
+  label: string
+  value: string
+  onKeep: (text: string) => string | null
+}): ReactNode {
   const [text, setText] = useState(value)
   const [error, setError] = useState<string | null>(null)
   const keep = (): void => {
     const padded = /^\d:\d\d$/.test(text) ? `0${text}` : text
     const end = parseSpanEnd(padded)
-    setError(end && 'minutes' in end ? onKeep(padded) : `"${text.slice(0, 20)}" is not a time; write it as 18:30 or 24:00`)
+    setError(
+      end && 'minutes' in end
+        ? onKeep(padded)
+        : `"${text.slice(0, 20)}" is not a time; write it as 18:30 or 24:00`
+    )
   }
   return (
     <>
-      <Input size="small" className="clock-input" aria-label={label} value={text} status={error ? 'error' : undefined} onChange={(e) => setText(e.target.value)} onBlur={keep} onPressEnter={keep} />
+      <Input
+        size="small"
+        className="clock-input"
+        aria-label={label}
+        value={text}
+        status={error ? 'error' : undefined}
+        onChange={(e) => setText(e.target.value)}
+        onBlur={keep}
+        onPressEnter={keep}
+      />
       {error && (
         <span className="field-error" role="alert">
           {error}
@@ -113,14 +243,27 @@ function ClockInput({ label, value, onKeep }: { label: string; value: string; on
 }
 
 /** Copies a day's hours to others. */
-function CopyDay({ schedule, day, document }: { schedule: Schedule; day: Weekday; document: SiteDocument }): ReactNode {
+function CopyDay({
+  schedule,
+  day,
+  document
+}: {
+  schedule: Schedule
+  day: Weekday
+  document: SiteDocument
+}): ReactNode {
   const [open, setOpen] = useState(false)
   const [to, setTo] = useState<Weekday[]>([])
   const others = WEEKDAYS.filter((d) => d !== day)
   const working: Weekday[] = ['mon', 'tue', 'wed', 'thu', 'fri']
   const content = (
     <div className="copy-day">
-      <Checkbox.Group aria-label="Days to copy to" value={to} options={others.map((d) => ({ value: d, label: shortDays[d] }))} onChange={(days) => setTo(days as Weekday[])} />
+      <Checkbox.Group
+        aria-label="Days to copy to"
+        value={to}
+        options={others.map((d) => ({ value: d, label: shortDays[d] }))}
+        onChange={(days) => setTo(days as Weekday[])}
+      />
       <div className="row wrap">
         <Button size="small" onClick={() => setTo(working.filter((d) => d !== day))}>
           Mon to Fri
@@ -133,7 +276,10 @@ function CopyDay({ schedule, day, document }: { schedule: Schedule; day: Weekday
           type="primary"
           disabled={!to.length}
           onClick={() => {
-            document.editSchedule({ ...schedule, week: copied(schedule.week, day, to) }, `Copy ${dayNames[day]} to ${to.map((d) => shortDays[d]).join(', ')}`)
+            document.editSchedule(
+              { ...schedule, week: copied(schedule.week, day, to) },
+              `Copy ${dayNames[day]} to ${to.map((d) => shortDays[d]).join(', ')}`
+            )
             setOpen(false)
             setTo([])
           }}
@@ -144,7 +290,13 @@ function CopyDay({ schedule, day, document }: { schedule: Schedule; day: Weekday
     </div>
   )
   return (
-    <Popover trigger="click" open={open} onOpenChange={setOpen} content={content} placement="bottomRight">
+    <Popover
+      trigger="click"
+      open={open}
+      onOpenChange={setOpen}
+      content={content}
+      placement="bottomRight"
+    >
       <Button size="small">Copy {dayNames[day]} to …</Button>
     </Popover>
   )

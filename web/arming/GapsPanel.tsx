@@ -4,20 +4,55 @@ import type { SiteHours } from '../../core/arming/coverage.ts'
 import { inWords } from '../../core/arming/stretches.ts'
 import type { Endpoint } from '../../core/formats/actions.ts'
 import type { Schedule } from '../../core/formats/plan.ts'
-import { keyOf, type SiteDetection, type SiteDocument, type SiteState } from '../kept/siteDocument.ts'
+import {
+  keyOf,
+  type SiteDetection,
+  type SiteDocument,
+  type SiteState
+} from '../kept/siteDocument.ts'
 import { weekHours } from './words.ts'
 
 const MOST_STRETCHES = 3
 
 /** What is linked to detections with these hours, and where its own hours do not meet them. */
-export function GapsPanel({ schedule, state, document, hours, users, rails }: { schedule: Schedule; state: SiteState; document: SiteDocument; hours: SiteHours; users: readonly SiteDetection[]; rails: readonly string[] }): ReactNode {
+export function GapsPanel({
+  schedule,
+  state,
+  document,
+  hours,
+  users,
+  rails
+}: {
+  schedule: Schedule
+  state: SiteState
+  document: SiteDocument
+  hours: SiteHours
+  users: readonly SiteDetection[]
+  rails: readonly string[]
+}): ReactNode {
   const linked = linkedTo(users, state)
-  const scheduleName = (id: string | undefined): string => state.schedules.find((s) => s.id === id)?.name ?? 'all hours'
-  if (!users.length) return <section className="arming-section" aria-label="Where hours do not meet"><h2>Where hours do not meet</h2><p className="quiet">No detection has these hours, so nothing is set off in them.</p></section>
-  if (!linked.length) return <section className="arming-section" aria-label="Where hours do not meet"><h2>Where hours do not meet</h2><p className="quiet">The detections with these hours set nothing off yet. Link outputs and messages in Actions.</p></section>
+  const scheduleName = (id: string | undefined): string =>
+    state.schedules.find((s) => s.id === id)?.name ?? 'all hours'
+  if (!users.length)
+    return (
+      <section className="arming-section" aria-label="Where hours do not meet">
+        <h2>Where hours do not meet</h2>
+        <p className="quiet">No detection has these hours, so nothing is set off in them.</p>
+      </section>
+    )
+  if (!linked.length)
+    return (
+      <section className="arming-section" aria-label="Where hours do not meet">
+        <h2>Where hours do not meet</h2>
+        <p className="quiet">
+          The detections with these hours set nothing off yet. Link outputs and messages in Actions.
+        </p>
+      </section>
+    )
   const free = linked.filter((e) => e.schedule === undefined)
   const own = linked.filter((e) => e.schedule !== undefined)
-  const accepted = (e: Endpoint): boolean => usersOf(e, users, state).every((d) => document.actionsOf(keyOf(d)).accepted.includes(e.id))
+  const accepted = (e: Endpoint): boolean =>
+    usersOf(e, users, state).every((d) => document.actionsOf(keyOf(d)).accepted.includes(e.id))
   return (
     <section className="arming-section gaps" aria-label="Where hours do not meet">
       <h2>Where hours do not meet</h2>
@@ -35,22 +70,44 @@ export function GapsPanel({ schedule, state, document, hours, users, rails }: { 
         return (
           <div key={e.id} className="gap">
             <p>
-              {mark} <b>{e.name}</b> ({scheduleName(e.schedule)}) is <b className="gap-words">silent for {weekHours(minutesPerWeek)} a week</b> of the {weekHours(armed)} that are armed:
+              {mark} <b>{e.name}</b> ({scheduleName(e.schedule)}) is{' '}
+              <b className="gap-words">silent for {weekHours(minutesPerWeek)} a week</b> of the{' '}
+              {weekHours(armed)} that are armed:
             </p>
             <ul>
               {stretches.slice(0, MOST_STRETCHES).map((s) => (
                 <li key={`${s.weekdays.join()} ${s.dates[0] ?? ''} ${s.spans}`}>{inWords(s)}</li>
               ))}
-              {stretches.length > MOST_STRETCHES && <li>and {stretches.length - MOST_STRETCHES} more</li>}
+              {stretches.length > MOST_STRETCHES && (
+                <li>and {stretches.length - MOST_STRETCHES} more</li>
+              )}
             </ul>
             {accepted(e) ? (
               <p className="quiet">It has been said that this is meant so.</p>
             ) : (
               <div className="row wrap">
-                <Button size="small" onClick={() => document.editEndpoint({ ...e, schedule: schedule.id }, `Let ${e.name} follow ${schedule.name}`)}>
+                <Button
+                  size="small"
+                  onClick={() =>
+                    document.editEndpoint(
+                      { ...e, schedule: schedule.id },
+                      `Let ${e.name} follow ${schedule.name}`
+                    )
+                  }
+                >
                   Let it follow {schedule.name}
                 </Button>
-                <Button size="small" type="text" onClick={() => document.setActions(usersOf(e, users, state).map(keyOf), (a) => ({ ...a, accepted: [...new Set([...a.accepted, e.id])] }), `${e.name}: silent hours are meant so`)}>
+                <Button
+                  size="small"
+                  type="text"
+                  onClick={() =>
+                    document.setActions(
+                      usersOf(e, users, state).map(keyOf),
+                      (a) => ({ ...a, accepted: [...new Set([...a.accepted, e.id])] }),
+                      `${e.name}: silent hours are meant so`
+                    )
+                  }
+                >
                   It is meant so
                 </Button>
               </div>
@@ -58,7 +115,9 @@ export function GapsPanel({ schedule, state, document, hours, users, rails }: { 
           </div>
         )
       })}
-      {free.length > 0 && <p className="quiet">At any time: {free.map((e) => e.name).join(', ')}.</p>}
+      {free.length > 0 && (
+        <p className="quiet">At any time: {free.map((e) => e.name).join(', ')}.</p>
+      )}
       {own.length > 0 && (
         <p className="quiet rail-legend">
           <i className="rail-mark silent" aria-hidden="true" /> armed, and this one silent
@@ -68,6 +127,8 @@ export function GapsPanel({ schedule, state, document, hours, users, rails }: { 
   )
 }
 
-export const linkedTo = (users: readonly SiteDetection[], state: SiteState): Endpoint[] => state.endpoints.filter((e) => usersOf(e, users, state).length > 0)
+export const linkedTo = (users: readonly SiteDetection[], state: SiteState): Endpoint[] =>
+  state.endpoints.filter((e) => usersOf(e, users, state).length > 0)
 
-const usersOf = (e: Endpoint, users: readonly SiteDetection[], state: SiteState): SiteDetection[] => users.filter((d) => state.actions.get(keyOf(d))?.links.includes(e.id))
+const usersOf = (e: Endpoint, users: readonly SiteDetection[], state: SiteState): SiteDetection[] =>
+  users.filter((d) => state.actions.get(keyOf(d))?.links.includes(e.id))

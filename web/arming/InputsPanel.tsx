@@ -25,22 +25,48 @@ export function InputsPanel({ view }: { view: SiteActionsView }): ReactNode {
   return (
     <section className="arming-section" aria-label="Contacts">
       <h2>Contacts</h2>
-      {inputs.length === 0 && <p className="quiet">None yet. With an alarm panel’s set state as a contact, detections count only while it is set.</p>}
+      {inputs.length === 0 && (
+        <p className="quiet">
+          None yet. With an alarm panel’s set state as a contact, detections count only while it is
+          set.
+        </p>
+      )}
       <ul className="arming-inputs">
         {inputs.map((input) => {
           const now = view.inputs[input.id]
           return (
             <li key={input.id}>
               <strong>{input.name}</strong>
-              <span className={now === null || now === undefined ? 'failed' : 'quiet'}>{now === null || now === undefined ? (input.device ? 'not heard of yet' : 'no device has it') : now ? '◆ set' : '◇ not set'}</span>
+              <span className={now === null || now === undefined ? 'failed' : 'quiet'}>
+                {now === null || now === undefined
+                  ? input.device
+                    ? 'not heard of yet'
+                    : 'no device has it'
+                  : now
+                    ? '◆ set'
+                    : '◇ not set'}
+              </span>
               <Select
                 size="small"
                 aria-label={`Contact of ${input.name}`}
                 value={input.device ? `${input.device} ${input.token}` : NONE}
-                options={[{ value: NONE, label: 'no device' }, ...view.contacts.map((c) => ({ value: `${c.device} ${c.token}`, label: `${c.deviceName}, ${c.token}` }))]}
+                options={[
+                  { value: NONE, label: 'no device' },
+                  ...view.contacts.map((c) => ({
+                    value: `${c.device} ${c.token}`,
+                    label: `${c.deviceName}, ${c.token}`
+                  }))
+                ]}
                 onChange={(value: string) => {
                   const [device, token] = value.split(' ')
-                  void keep(inputs.map((i) => (i.id === input.id ? { id: i.id, name: i.name, ...(value !== NONE && { device, token }) } : i)), `Contact of ${input.name}`)
+                  void keep(
+                    inputs.map((i) =>
+                      i.id === input.id
+                        ? { id: i.id, name: i.name, ...(value !== NONE && { device, token }) }
+                        : i
+                    ),
+                    `Contact of ${input.name}`
+                  )
                 }}
               />
             </li>
@@ -48,8 +74,24 @@ export function InputsPanel({ view }: { view: SiteActionsView }): ReactNode {
         })}
       </ul>
       <div className="row">
-        <Input size="small" aria-label="Name of a new contact" placeholder="New contact" value={name} maxLength={80} onChange={(e) => setName(e.target.value)} />
-        <Button size="small" disabled={!name.trim()} onClick={() => void keep([...inputs, { id: newId('contact'), name: name.trim() }], `New contact ${name.trim()}`).then(() => setName(''))}>
+        <Input
+          size="small"
+          aria-label="Name of a new contact"
+          placeholder="New contact"
+          value={name}
+          maxLength={80}
+          onChange={(e) => setName(e.target.value)}
+        />
+        <Button
+          size="small"
+          disabled={!name.trim()}
+          onClick={() =>
+            void keep(
+              [...inputs, { id: newId('contact'), name: name.trim() }],
+              `New contact ${name.trim()}`
+            ).then(() => setName(''))
+          }
+        >
           Add
         </Button>
       </div>

@@ -8,13 +8,29 @@ import type { SiteInput } from '../../core/api.ts'
 import type { SiteDetection } from '../kept/siteDocument.ts'
 
 /** Whether the hours on show, and each detection that has them, are armed at any instant, and why. */
-export function IsItArmed({ schedule, detections, schedules, site, contacts, now }: { schedule: Schedule | null; detections: readonly SiteDetection[]; schedules: readonly Schedule[]; site: { timeZone: string; position: SitePosition | null; inputs: readonly SiteInput[] }; contacts: Readonly<Record<string, boolean | null>>; now: number }): ReactNode {
+export function IsItArmed({
+  schedule,
+  detections,
+  schedules,
+  site,
+  contacts,
+  now
+}: {
+  schedule: Schedule | null
+  detections: readonly SiteDetection[]
+  schedules: readonly Schedule[]
+  site: { timeZone: string; position: SitePosition | null; inputs: readonly SiteInput[] }
+  contacts: Readonly<Record<string, boolean | null>>
+  now: number
+}): ReactNode {
   const [asked, setAsked] = useState<string | null>(null)
   const clock = { timeZone: site.timeZone, position: site.position ?? undefined }
   const local = asked ?? wallText(now, site.timeZone).slice(0, 16)
   const instant = (asked === null ? null : wallInstant(asked, site.timeZone)) ?? now
   // What contacts are at another time nobody knows: they are taken as they are now.
-  const inputs: ArmInputs = Object.fromEntries(Object.entries(contacts).map(([id, set]) => [id, set === null ? [] : [{ at: 0, set }]]))
+  const inputs: ArmInputs = Object.fromEntries(
+    Object.entries(contacts).map(([id, set]) => [id, set === null ? [] : [{ at: 0, set }]])
+  )
   const nameOf = (id: string): string => site.inputs.find((i) => i.id === id)?.name ?? id
   const withInput = detections.filter(({ detection: d }) => d.armInput || !d.enabled)
   const answer = scheduleAt(schedule ?? undefined, clock, instant)
@@ -26,7 +42,12 @@ export function IsItArmed({ schedule, detections, schedules, site, contacts, now
           Now
         </Button>
       </header>
-      <input type="datetime-local" aria-label="At this time on the site’s clock" value={local} onChange={(e) => setAsked(e.target.value || null)} />
+      <input
+        type="datetime-local"
+        aria-label="At this time on the site’s clock"
+        value={local}
+        onChange={(e) => setAsked(e.target.value || null)}
+      />
       <p role="status" className={answer.armed ? 'armed-answer yes' : 'armed-answer'}>
         <strong>{answer.armed ? '● Yes' : '○ No'}</strong>: {answer.words}
       </p>
@@ -34,7 +55,8 @@ export function IsItArmed({ schedule, detections, schedules, site, contacts, now
         const own = armedAt(detection, schedules, clock, inputs, instant, nameOf)
         return (
           <p key={`${camera} ${detection.id}`} className="quiet">
-            <b>{detection.name}</b>: {own.armed ? '● yes' : '○ no'}; {own.words.charAt(0).toLowerCase() + own.words.slice(1)}
+            <b>{detection.name}</b>: {own.armed ? '● yes' : '○ no'};{' '}
+            {own.words.charAt(0).toLowerCase() + own.words.slice(1)}
           </p>
         )
       })}

@@ -9,7 +9,23 @@ import { newId } from '../kept/newId.ts'
 import type { SiteDocument, SiteState } from '../kept/siteDocument.ts'
 import { plural, weekHours } from './words.ts'
 
-export function ScheduleList({ state, document, hours, clock, now, chosen, onChoose }: { state: SiteState; document: SiteDocument; hours: SiteHours; clock: Parameters<typeof scheduleAt>[1]; now: number; chosen: string | null; onChoose: (id: string) => void }): ReactNode {
+export function ScheduleList({
+  state,
+  document,
+  hours,
+  clock,
+  now,
+  chosen,
+  onChoose
+}: {
+  state: SiteState
+  document: SiteDocument
+  hours: SiteHours
+  clock: Parameters<typeof scheduleAt>[1]
+  now: number
+  chosen: string | null
+  onChoose: (id: string) => void
+}): ReactNode {
   const { message } = App.useApp()
   const make = (): void => {
     const taken = new Set(state.schedules.map((s) => s.name))
@@ -22,7 +38,11 @@ export function ScheduleList({ state, document, hours, clock, now, chosen, onCho
   }
   const read = async (file: File): Promise<void> => {
     try {
-      const answer = await fetch('/api/calendars', { method: 'POST', headers: { 'content-type': 'text/calendar' }, body: file })
+      const answer = await fetch('/api/calendars', {
+        method: 'POST',
+        headers: { 'content-type': 'text/calendar' },
+        body: file
+      })
       const text = await answer.text()
       if (!answer.ok) throw errorOf(answer.status, text)
       const schedule = JSON.parse(text) as Schedule
@@ -37,14 +57,24 @@ export function ScheduleList({ state, document, hours, clock, now, chosen, onCho
       <h2>Schedules</h2>
       <ul>
         {state.schedules.map((schedule) => {
-          const detections = state.detections.filter(({ detection }) => detection.schedule === schedule.id).length
+          const detections = state.detections.filter(
+            ({ detection }) => detection.schedule === schedule.id
+          ).length
           const endpoints = state.endpoints.filter((e) => e.schedule === schedule.id).length
           const { armed } = hours.coverage(schedule.id, undefined)
           const answer = scheduleAt(schedule, clock, now)
-          const users = [...(detections ? [plural(detections, 'detection')] : []), ...(endpoints ? [plural(endpoints, 'output or message', 'outputs or messages')] : [])]
+          const users = [
+            ...(detections ? [plural(detections, 'detection')] : []),
+            ...(endpoints ? [plural(endpoints, 'output or message', 'outputs or messages')] : [])
+          ]
           return (
             <li key={schedule.id}>
-              <button type="button" className={`schedule${schedule.id === chosen ? ' chosen' : ''}`} aria-pressed={schedule.id === chosen} onClick={() => onChoose(schedule.id)}>
+              <button
+                type="button"
+                className={`schedule${schedule.id === chosen ? ' chosen' : ''}`}
+                aria-pressed={schedule.id === chosen}
+                onClick={() => onChoose(schedule.id)}
+              >
                 <strong>{schedule.name}</strong>
                 <span className="quiet">{users.join(', ') || 'used by nothing yet'}</span>
                 <span className="quiet">
@@ -58,12 +88,20 @@ export function ScheduleList({ state, document, hours, clock, now, chosen, onCho
           )
         })}
       </ul>
-      {state.schedules.length === 0 && <p className="quiet">No hours yet: every detection is always armed. Make some, or take in a calendar.</p>}
+      {state.schedules.length === 0 && (
+        <p className="quiet">
+          No hours yet: every detection is always armed. Make some, or take in a calendar.
+        </p>
+      )}
       <div className="row wrap">
         <Button icon={<PlusOutlined />} onClick={make}>
           New hours
         </Button>
-        <Upload accept=".ics,text/calendar" showUploadList={false} beforeUpload={(file) => (void read(file), false)}>
+        <Upload
+          accept=".ics,text/calendar"
+          showUploadList={false}
+          beforeUpload={(file) => (void read(file), false)}
+        >
           <Button icon={<UploadOutlined />}>Calendar …</Button>
         </Upload>
       </div>

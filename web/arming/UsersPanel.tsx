@@ -3,15 +3,36 @@ import type { ReactNode } from 'react'
 import { Link } from 'react-router'
 import type { SiteActionsView, SiteInput } from '../../core/api.ts'
 import type { Detection, Schedule } from '../../core/formats/plan.ts'
-import { keyOf, type SiteDetection, type SiteDocument, type SiteState } from '../kept/siteDocument.ts'
+import {
+  keyOf,
+  type SiteDetection,
+  type SiteDocument,
+  type SiteState
+} from '../kept/siteDocument.ts'
 
 const NO_INPUT = ''
 
 /** The detections that have these hours, each with its arm input; and others, to be given them. */
-export function UsersPanel({ schedule, state, document, view, users }: { schedule: Schedule; state: SiteState; document: SiteDocument; view: SiteActionsView; users: readonly SiteDetection[] }): ReactNode {
+export function UsersPanel({
+  schedule,
+  state,
+  document,
+  view,
+  users
+}: {
+  schedule: Schedule
+  state: SiteState
+  document: SiteDocument
+  view: SiteActionsView
+  users: readonly SiteDetection[]
+}): ReactNode {
   const cameraName = (id: string): string => view.site.cameras.find((c) => c.id === id)?.name ?? id
   const others = state.detections.filter((d) => !users.includes(d))
-  const edit = (d: SiteDetection, change: Partial<Detection>, label: string): void => document.edit(label, [`detection:${keyOf(d)}`, { ...d, detection: { ...d.detection, ...change } as Detection }])
+  const edit = (d: SiteDetection, change: Partial<Detection>, label: string): void =>
+    document.edit(label, [
+      `detection:${keyOf(d)}`,
+      { ...d, detection: { ...d.detection, ...change } as Detection }
+    ])
   return (
     <section className="arming-section" aria-label="Detections with these hours">
       <h2>Detections with these hours</h2>
@@ -19,8 +40,21 @@ export function UsersPanel({ schedule, state, document, view, users }: { schedul
       <ul className="arming-users">
         {users.map((d) => (
           <li key={keyOf(d)}>
-            <Link to={`/bench/${d.camera}?detection=${d.detection.id}`}>{d.detection.name}</Link> <span className="quiet">{cameraName(d.camera)}</span>
-            <InputChoice inputs={view.site.inputs} detection={d.detection} onChange={(armInput) => edit(d, { armInput }, armInput ? `Arm input of ${d.detection.name}` : `No arm input for ${d.detection.name}`)} />
+            <Link to={`/bench/${d.camera}?detection=${d.detection.id}`}>{d.detection.name}</Link>{' '}
+            <span className="quiet">{cameraName(d.camera)}</span>
+            <InputChoice
+              inputs={view.site.inputs}
+              detection={d.detection}
+              onChange={(armInput) =>
+                edit(
+                  d,
+                  { armInput },
+                  armInput
+                    ? `Arm input of ${d.detection.name}`
+                    : `No arm input for ${d.detection.name}`
+                )
+              }
+            />
           </li>
         ))}
       </ul>
@@ -31,7 +65,10 @@ export function UsersPanel({ schedule, state, document, view, users }: { schedul
           aria-label="Give these hours to"
           placeholder={`Give ${schedule.name} to …`}
           value={null}
-          options={others.map((d) => ({ value: keyOf(d), label: `${d.detection.name}, ${cameraName(d.camera)}` }))}
+          options={others.map((d) => ({
+            value: keyOf(d),
+            label: `${d.detection.name}, ${cameraName(d.camera)}`
+          }))}
           onChange={(key: string | null) => {
             const d = others.find((x) => keyOf(x) === key)
             if (d) edit(d, { schedule: schedule.id }, `${schedule.name} for ${d.detection.name}`)
@@ -43,16 +80,38 @@ export function UsersPanel({ schedule, state, document, view, users }: { schedul
 }
 
 /** Whether a contact must be set, or must not be, besides the hours. */
-function InputChoice({ inputs, detection, onChange }: { inputs: readonly SiteInput[]; detection: Detection; onChange: (armInput: Detection['armInput']) => void }): ReactNode {
+function InputChoice({
+  inputs,
+  detection,
+  onChange
+}: {
+  inputs: readonly SiteInput[]
+  detection: Detection
+  onChange: (armInput: Detection['armInput']) => void
+}): ReactNode {
   if (!inputs.length) return null
-  const value = detection.armInput ? `${detection.armInput.inverted ? 'not ' : ''}${detection.armInput.input}` : NO_INPUT
+  const value = detection.armInput
+    ? `${detection.armInput.inverted ? 'not ' : ''}${detection.armInput.input}`
+    : NO_INPUT
   return (
     <Select
       size="small"
       aria-label={`Arm input of ${detection.name}`}
       value={value}
-      options={[{ value: NO_INPUT, label: 'by the hours alone' }, ...inputs.flatMap(({ id, name }) => [{ value: id, label: `while ${name} is set` }, { value: `not ${id}`, label: `while ${name} is not set` }])]}
-      onChange={(next: string) => onChange(next === NO_INPUT ? undefined : { input: next.replace(/^not /, ''), inverted: next.startsWith('not ') })}
+      options={[
+        { value: NO_INPUT, label: 'by the hours alone' },
+        ...inputs.flatMap(({ id, name }) => [
+          { value: id, label: `while ${name} is set` },
+          { value: `not ${id}`, label: `while ${name} is not set` }
+        ])
+      ]}
+      onChange={(next: string) =>
+        onChange(
+          next === NO_INPUT
+            ? undefined
+            : { input: next.replace(/^not /, ''), inverted: next.startsWith('not ') }
+        )
+      }
     />
   )
 }

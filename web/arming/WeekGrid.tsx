@@ -25,9 +25,33 @@ const SNAP = 30
 const percent = (minutes: number): string => `${(100 * minutes) / DAY_MINUTES}%`
 
 /** The week as columns with time running down: the schedule's spans, daylight, and the hours of what is linked as rails. */
-export function WeekGrid({ schedule, calendar, rails, document, day, span, now, onDay, onSpan }: { schedule: Schedule; calendar: Calendar; rails: readonly Rail[]; document: SiteDocument; day: Weekday; span: ChosenSpan | null; now: number; onDay: (day: Weekday) => void; onSpan: (span: ChosenSpan | null) => void }): ReactNode {
+export function WeekGrid({
+  schedule,
+  calendar,
+  rails,
+  document,
+  day,
+  span,
+  now,
+  onDay,
+  onSpan
+}: {
+  schedule: Schedule
+  calendar: Calendar
+  rails: readonly Rail[]
+  document: SiteDocument
+  day: Weekday
+  span: ChosenSpan | null
+  now: number
+  onDay: (day: Weekday) => void
+  onSpan: (span: ChosenSpan | null) => void
+}): ReactNode {
   const armed = calendar.hours(schedule)
-  const railSpans = rails.map((rail) => ({ ...rail, open: spansByDate(rail.hours, calendar), silent: spansByDate(without(armed, rail.hours), calendar) }))
+  const railSpans = rails.map((rail) => ({
+    ...rail,
+    open: spansByDate(rail.hours, calendar),
+    silent: spansByDate(without(armed, rail.hours), calendar)
+  }))
   const here = wallNow(calendar, now)
   return (
     <div className="week-grid" role="group" aria-label={`The week of ${schedule.name}`}>
@@ -43,33 +67,85 @@ export function WeekGrid({ schedule, calendar, rails, document, day, span, now, 
         const exception = schedule.exceptions.find((e) => e.date === dayOf.date)
         const light = calendar.hasSun ? calendar.sun(dayOf) : null
         return (
-          <section key={weekday} className={`week-day${weekday === day ? ' chosen' : ''}`} aria-label={dayNames[weekday]}>
-            <button type="button" className="day-head" aria-pressed={weekday === day} onClick={() => onDay(weekday)}>
+          <section
+            key={weekday}
+            className={`week-day${weekday === day ? ' chosen' : ''}`}
+            aria-label={dayNames[weekday]}
+          >
+            <button
+              type="button"
+              className="day-head"
+              aria-pressed={weekday === day}
+              onClick={() => onDay(weekday)}
+            >
               {shortDays[weekday]} <span className="figures">{Number(dayOf.date.slice(8))}</span>
-              {exception && <span className="day-exception" title={`On ${dayOf.date} an exception holds${exception.name ? `: ${exception.name}` : ''}`}>≠</span>}
+              {exception && (
+                <span
+                  className="day-exception"
+                  title={`On ${dayOf.date} an exception holds${exception.name ? `: ${exception.name}` : ''}`}
+                >
+                  ≠
+                </span>
+              )}
             </button>
             <div className="day-body">
-              <Column schedule={schedule} weekday={weekday} calendar={calendar} document={document} chosen={span?.day === weekday ? span.index : null} onDay={onDay} onSpan={onSpan}>
+              <Column
+                schedule={schedule}
+                weekday={weekday}
+                calendar={calendar}
+                document={document}
+                chosen={span?.day === weekday ? span.index : null}
+                onDay={onDay}
+                onSpan={onSpan}
+              >
                 {light && (
                   <>
-                    <i className="daylight" style={{ top: percent(light.sunrise / 60_000), height: percent((light.sunset - light.sunrise) / 60_000) }} />
+                    <i
+                      className="daylight"
+                      style={{
+                        top: percent(light.sunrise / 60_000),
+                        height: percent((light.sunset - light.sunrise) / 60_000)
+                      }}
+                    />
                     {weekday === 'mon' && (
                       <>
-                        <span className="sun-time" style={{ top: percent(light.sunrise / 60_000) }}>☀ {clockText(Math.round(light.sunrise / 60_000))}</span>
-                        <span className="sun-time set" style={{ top: percent(light.sunset / 60_000) }}>{clockText(Math.round(light.sunset / 60_000))}</span>
+                        <span className="sun-time" style={{ top: percent(light.sunrise / 60_000) }}>
+                          ☀ {clockText(Math.round(light.sunrise / 60_000))}
+                        </span>
+                        <span
+                          className="sun-time set"
+                          style={{ top: percent(light.sunset / 60_000) }}
+                        >
+                          {clockText(Math.round(light.sunset / 60_000))}
+                        </span>
                       </>
                     )}
                   </>
                 )}
-                {here?.date === dayOf.date && <i className="week-now" style={{ top: percent(here.minutes) }} />}
+                {here?.date === dayOf.date && (
+                  <i className="week-now" style={{ top: percent(here.minutes) }} />
+                )}
               </Column>
               {railSpans.map((rail, n) => (
                 <div key={rail.id} className={`hour-rail rail-${n}`} title={rail.name}>
                   {(rail.open.get(dayOf.date)?.spans ?? []).map((s) => (
-                    <i key={s.from} style={{ top: percent(s.from / 60_000), height: percent((s.to - s.from) / 60_000) }} />
+                    <i
+                      key={s.from}
+                      style={{
+                        top: percent(s.from / 60_000),
+                        height: percent((s.to - s.from) / 60_000)
+                      }}
+                    />
                   ))}
                   {(rail.silent.get(dayOf.date)?.spans ?? []).map((s) => (
-                    <i key={`silent ${s.from}`} className="silent" style={{ top: percent(s.from / 60_000), height: percent((s.to - s.from) / 60_000) }} />
+                    <i
+                      key={`silent ${s.from}`}
+                      className="silent"
+                      style={{
+                        top: percent(s.from / 60_000),
+                        height: percent((s.to - s.from) / 60_000)
+                      }}
+                    />
                   ))}
                 </div>
               ))}
@@ -81,20 +157,44 @@ export function WeekGrid({ schedule, calendar, rails, document, day, span, now, 
   )
 }
 
-type Drag = { what: 'new'; from: number; to: number; /** With Alt hours are taken out. */ out: boolean } | { what: 'from' | 'to' | 'both'; index: number; grabbed: number; spans: readonly Span[] }
+type Drag =
+  | { what: 'new'; from: number; to: number; /** With Alt hours are taken out. */ out: boolean }
+  | { what: 'from' | 'to' | 'both'; index: number; grabbed: number; spans: readonly Span[] }
 
-function Column({ schedule, weekday, calendar, document, chosen, onDay, onSpan, children }: { schedule: Schedule; weekday: Weekday; calendar: Calendar; document: SiteDocument; chosen: number | null; onDay: (day: Weekday) => void; onSpan: (span: ChosenSpan | null) => void; children: ReactNode }): ReactNode {
+function Column({
+  schedule,
+  weekday,
+  calendar,
+  document,
+  chosen,
+  onDay,
+  onSpan,
+  children
+}: {
+  schedule: Schedule
+  weekday: Weekday
+  calendar: Calendar
+  document: SiteDocument
+  chosen: number | null
+  onDay: (day: Weekday) => void
+  onSpan: (span: ChosenSpan | null) => void
+  children: ReactNode
+}): ReactNode {
   const column = useRef<HTMLDivElement>(null)
   const drag = useRef<Drag | null>(null)
   const spans = schedule.week[weekday]
   const dayOf = calendar.days.find((d) => d.weekday === weekday)!
-  const withSpans = (next: readonly Span[]): Schedule => ({ ...schedule, week: { ...schedule.week, [weekday]: next as Span[] } })
+  const withSpans = (next: readonly Span[]): Schedule => ({
+    ...schedule,
+    week: { ...schedule.week, [weekday]: next as Span[] }
+  })
   const minutesAt = (e: PointerEvent): number => {
     const box = column.current!.getBoundingClientRect()
     return Math.min(DAY_MINUTES, Math.max(0, ((e.clientY - box.top) / box.height) * DAY_MINUTES))
   }
   const snap = (minutes: number): number => Math.round(minutes / SNAP) * SNAP
-  const place = (text: string): number => Math.round(calendar.wallOf(parseSpanEnd(text)!, dayOf) / 60_000)
+  const place = (text: string): number =>
+    Math.round(calendar.wallOf(parseSpanEnd(text)!, dayOf) / 60_000)
   const begin = (e: PointerEvent, what: Drag): void => {
     if (e.button !== 0) return
     e.stopPropagation()
@@ -108,15 +208,28 @@ function Column({ schedule, weekday, calendar, document, chosen, onDay, onSpan, 
     if (d.what === 'new') {
       d.to = snap(minutesAt(e))
       const change = d.out ? cleared : added
-      document.showSchedule(withSpans(d.to === d.from ? before.current : change(before.current, Math.min(d.from, d.to), Math.max(d.from, d.to))))
+      document.showSchedule(
+        withSpans(
+          d.to === d.from
+            ? before.current
+            : change(before.current, Math.min(d.from, d.to), Math.max(d.from, d.to))
+        )
+      )
       return
     }
     const [from, to] = d.spans[d.index]
     const pulled = d.what === 'to' ? to : from
     const end = parseSpanEnd(pulled)!
     // What is dragged snaps to half hours; ends tied to the sun keep to it by half hours.
-    const by = 'minutes' in end ? snap(end.minutes + minutesAt(e) - d.grabbed) - end.minutes : snap(minutesAt(e) - d.grabbed)
-    document.showSchedule(withSpans(d.spans.map((s, i) => (i === d.index ? moved(s, by, d.what as 'from' | 'to' | 'both') : s))))
+    const by =
+      'minutes' in end
+        ? snap(end.minutes + minutesAt(e) - d.grabbed) - end.minutes
+        : snap(minutesAt(e) - d.grabbed)
+    document.showSchedule(
+      withSpans(
+        d.spans.map((s, i) => (i === d.index ? moved(s, by, d.what as 'from' | 'to' | 'both') : s))
+      )
+    )
   }
   const before = useRef<readonly Span[]>(spans)
   const end = (): void => {
@@ -129,26 +242,39 @@ function Column({ schedule, weekday, calendar, document, chosen, onDay, onSpan, 
     }
     const dragged = spansNow.current
     document.showSchedule(withSpans(tidy(dragged)))
-    document.settle(d.what === 'new' ? `${d.out ? 'Take hours out of' : 'Add hours on'} ${dayNames[weekday]}` : `Change ${dayNames[weekday]} of ${schedule.name}`)
+    document.settle(
+      d.what === 'new'
+        ? `${d.out ? 'Take hours out of' : 'Add hours on'} ${dayNames[weekday]}`
+        : `Change ${dayNames[weekday]} of ${schedule.name}`
+    )
     const at = d.what === 'new' ? Math.min(d.from, d.to) : place(dragged[d.index][0])
     const index = tidy(dragged).findIndex(([from, to]) => place(from) <= at && place(to) > at)
     onSpan(index < 0 ? null : { day: weekday, index })
   }
   const spansNow = useRef<readonly Span[]>(spans)
   spansNow.current = spans
-  const change = (next: readonly Span[], label: string): void => document.editSchedule(withSpans(next), label)
-  const keys = (index: number, what: 'from' | 'to' | 'both') => (e: KeyboardEvent): void => {
-    const step = { ArrowUp: -1, ArrowDown: 1, PageUp: -SNAP, PageDown: SNAP }[e.key]
-    if (step !== undefined) {
-      e.preventDefault()
-      e.stopPropagation()
-      change(spans.map((s, i) => (i === index ? moved(s, step, what) : s)), `Change ${dayNames[weekday]} of ${schedule.name}`)
-    } else if (e.key === 'Delete' || e.key === 'Backspace') {
-      e.preventDefault()
-      change(spans.filter((_, i) => i !== index), `Take hours out of ${dayNames[weekday]}`)
-      onSpan(null)
+  const change = (next: readonly Span[], label: string): void =>
+    document.editSchedule(withSpans(next), label)
+  const keys =
+    (index: number, what: 'from' | 'to' | 'both') =>
+    (e: KeyboardEvent): void => {
+      const step = { ArrowUp: -1, ArrowDown: 1, PageUp: -SNAP, PageDown: SNAP }[e.key]
+      if (step !== undefined) {
+        e.preventDefault()
+        e.stopPropagation()
+        change(
+          spans.map((s, i) => (i === index ? moved(s, step, what) : s)),
+          `Change ${dayNames[weekday]} of ${schedule.name}`
+        )
+      } else if (e.key === 'Delete' || e.key === 'Backspace') {
+        e.preventDefault()
+        change(
+          spans.filter((_, i) => i !== index),
+          `Take hours out of ${dayNames[weekday]}`
+        )
+        onSpan(null)
+      }
     }
-  }
   return (
     <div
       ref={column}
@@ -176,21 +302,72 @@ function Column({ schedule, weekday, calendar, document, chosen, onDay, onSpan, 
         }
         const whole = top === 0 && bottom === DAY_MINUTES
         return (
-          <div key={index} className={`armed-span${chosen === index ? ' chosen' : ''}`} style={{ top: percent(top), height: percent(Math.max(4, bottom - top)) }} role="group" aria-label={`${dayNames[weekday]}, ${from} to ${to}`}>
-            <button type="button" className="span-body" aria-label={`Hours of ${dayNames[weekday]}, ${whole ? 'all day, ' : ''}${from} to ${to}`} aria-pressed={chosen === index} onPointerDown={grab('both')} onFocus={() => onSpan({ day: weekday, index })} onKeyDown={keys(index, 'both')}>
-              {whole ? <span className="mid" aria-hidden="true">all day</span> : (
+          <div
+            key={index}
+            className={`armed-span${chosen === index ? ' chosen' : ''}`}
+            style={{ top: percent(top), height: percent(Math.max(4, bottom - top)) }}
+            role="group"
+            aria-label={`${dayNames[weekday]}, ${from} to ${to}`}
+          >
+            <button
+              type="button"
+              className="span-body"
+              aria-label={`Hours of ${dayNames[weekday]}, ${whole ? 'all day, ' : ''}${from} to ${to}`}
+              aria-pressed={chosen === index}
+              onPointerDown={grab('both')}
+              onFocus={() => onSpan({ day: weekday, index })}
+              onKeyDown={keys(index, 'both')}
+            >
+              {whole ? (
+                <span className="mid" aria-hidden="true">
+                  all day
+                </span>
+              ) : (
                 <>
-                  {top > 0 && <span className="top" aria-hidden="true">{from.startsWith('sun') ? `☀ ${clockText(top)}` : from}</span>}
-                  {bottom < DAY_MINUTES && <span className="bottom" aria-hidden="true">{to.startsWith('sun') ? `☀ ${clockText(bottom)}` : to}</span>}
+                  {top > 0 && (
+                    <span className="top" aria-hidden="true">
+                      {from.startsWith('sun') ? `☀ ${clockText(top)}` : from}
+                    </span>
+                  )}
+                  {bottom < DAY_MINUTES && (
+                    <span className="bottom" aria-hidden="true">
+                      {to.startsWith('sun') ? `☀ ${clockText(bottom)}` : to}
+                    </span>
+                  )}
                 </>
               )}
             </button>
-            <div className={`span-handle upper${top < SNAP ? ' at-edge' : ''}`} role="slider" tabIndex={0} aria-label={`Begin on ${dayNames[weekday]}`} aria-orientation="vertical" aria-valuemin={0} aria-valuemax={DAY_MINUTES} aria-valuenow={top} aria-valuetext={from} onPointerDown={grab('from')} onFocus={() => onSpan({ day: weekday, index })} onKeyDown={keys(index, 'from')} />
-            <div className={`span-handle lower${bottom > DAY_MINUTES - SNAP ? ' at-edge' : ''}`} role="slider" tabIndex={0} aria-label={`End on ${dayNames[weekday]}`} aria-orientation="vertical" aria-valuemin={0} aria-valuemax={DAY_MINUTES} aria-valuenow={bottom} aria-valuetext={to} onPointerDown={grab('to')} onFocus={() => onSpan({ day: weekday, index })} onKeyDown={keys(index, 'to')} />
+            <div
+              className={`span-handle upper${top < SNAP ? ' at-edge' : ''}`}
+              role="slider"
+              tabIndex={0}
+              aria-label={`Begin on ${dayNames[weekday]}`}
+              aria-orientation="vertical"
+              aria-valuemin={0}
+              aria-valuemax={DAY_MINUTES}
+              aria-valuenow={top}
+              aria-valuetext={from}
+              onPointerDown={grab('from')}
+              onFocus={() => onSpan({ day: weekday, index })}
+              onKeyDown={keys(index, 'from')}
+            />
+            <div
+              className={`span-handle lower${bottom > DAY_MINUTES - SNAP ? ' at-edge' : ''}`}
+              role="slider"
+              tabIndex={0}
+              aria-label={`End on ${dayNames[weekday]}`}
+              aria-orientation="vertical"
+              aria-valuemin={0}
+              aria-valuemax={DAY_MINUTES}
+              aria-valuenow={bottom}
+              aria-valuetext={to}
+              onPointerDown={grab('to')}
+              onFocus={() => onSpan({ day: weekday, index })}
+              onKeyDown={keys(index, 'to')}
+            />
           </div>
         )
       })}
     </div>
   )
 }
-

@@ -8,18 +8,42 @@ const WEEKS = 53
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
 
 /** The 53 weeks ahead, each date one cell: exceptions stand out, any date can be made one. Shift extends to a range. */
-export function YearStrip({ schedule, week, timeZone, chosen, today, onChoose }: { schedule: Schedule; /** The week on show. */ week: Calendar; timeZone: string; chosen: readonly string[]; today: string; onChoose: (dates: string[]) => void }): ReactNode {
+export function YearStrip({
+  schedule,
+  week,
+  timeZone,
+  chosen,
+  today,
+  onChoose
+}: {
+  schedule: Schedule
+  /** The week on show. */ week: Calendar
+  timeZone: string
+  chosen: readonly string[]
+  today: string
+  onChoose: (dates: string[]) => void
+}): ReactNode {
   const grid = useRef<HTMLDivElement>(null)
   const first = week.days[0]
   const dates = useMemo(() => {
-    const { days } = new Calendar(timeZone, undefined, first.from, first.from + (WEEKS * 7 + 1) * DAY)
+    const { days } = new Calendar(
+      timeZone,
+      undefined,
+      first.from,
+      first.from + (WEEKS * 7 + 1) * DAY
+    )
     return days.filter((d, i) => i === 0 || d.date !== days[i - 1].date).slice(0, WEEKS * 7)
   }, [timeZone, first.from])
   const anchor = chosen[0] ?? today
-  const index = Math.max(0, dates.findIndex((d) => d.date === (chosen[chosen.length - 1] ?? today)))
+  const index = Math.max(
+    0,
+    dates.findIndex((d) => d.date === (chosen[chosen.length - 1] ?? today))
+  )
   const choose = (day: CalendarDay, extend: boolean): void => {
     if (!extend) return onChoose([day.date])
-    const [a, b] = [dates.findIndex((d) => d.date === anchor), dates.indexOf(day)].sort((x, y) => x - y)
+    const [a, b] = [dates.findIndex((d) => d.date === anchor), dates.indexOf(day)].sort(
+      (x, y) => x - y
+    )
     const range = dates.slice(Math.max(0, a), b + 1).map((d) => d.date)
     onChoose(anchor <= day.date ? range : range.reverse())
   }
@@ -30,31 +54,58 @@ export function YearStrip({ schedule, week, timeZone, chosen, today, onChoose }:
     const next = dates[index + step]
     if (!next) return
     choose(next, e.shiftKey)
-    requestAnimationFrame(() => grid.current?.querySelector<HTMLElement>(`[data-date="${next.date}"]`)?.focus())
+    requestAnimationFrame(() =>
+      grid.current?.querySelector<HTMLElement>(`[data-date="${next.date}"]`)?.focus()
+    )
   }
   return (
     <section className="year-strip" aria-label="Exceptions and holidays">
       <header>
         <h2>Exceptions and holidays</h2>
-        <span className="quiet">choose a date, or Shift for several · {schedule.exceptions.length === 0 ? 'none yet' : `${schedule.exceptions.length} ${schedule.exceptions.length === 1 ? 'exception' : 'exceptions'}`}</span>
+        <span className="quiet">
+          choose a date, or Shift for several ·{' '}
+          {schedule.exceptions.length === 0
+            ? 'none yet'
+            : `${schedule.exceptions.length} ${schedule.exceptions.length === 1 ? 'exception' : 'exceptions'}`}
+        </span>
       </header>
       <div className="year-months" aria-hidden="true">
-        {dates.filter((_, i) => i % 7 === 0).map((d, w, all) => {
-          const month = Number(d.date.slice(5, 7))
-          const before = w > 0 ? Number(all[w - 1].date.slice(5, 7)) : 0
-          return month !== before && (w === 0 || w < WEEKS - 2) && !(w === 0 && Number(d.date.slice(8)) > 14) ? (
-            <span key={d.date} style={{ gridColumnStart: w + 1 }}>
-              {MONTHS[month - 1]}
-            </span>
-          ) : null
-        })}
+        {dates
+          .filter((_, i) => i % 7 === 0)
+          .map((d, w, all) => {
+            const month = Number(d.date.slice(5, 7))
+            const before = w > 0 ? Number(all[w - 1].date.slice(5, 7)) : 0
+            return month !== before &&
+              (w === 0 || w < WEEKS - 2) &&
+              !(w === 0 && Number(d.date.slice(8)) > 14) ? (
+              <span key={d.date} style={{ gridColumnStart: w + 1 }}>
+                {MONTHS[month - 1]}
+              </span>
+            ) : null
+          })}
       </div>
-      <div ref={grid} className="year-cells" role="group" aria-label="Dates of the year ahead" onKeyDown={keys}>
+      <div
+        ref={grid}
+        className="year-cells"
+        role="group"
+        aria-label="Dates of the year ahead"
+        onKeyDown={keys}
+      >
         {dates.map((day, i) => {
           const exception = schedule.exceptions.find((e) => e.date === day.date)
           const usual = schedule.week[day.weekday].length > 0
-          const kind = exception ? (exception.spans.length ? 'other' : 'none') : usual ? 'usual' : 'off'
-          const words = exception ? `exception${exception.name ? ` ${exception.name}` : ''}, ${exception.spans.length ? exception.spans.map((s) => s.join(' to ')).join(', ') : 'not armed'}` : usual ? 'as in the week' : 'not armed, as in the week'
+          const kind = exception
+            ? exception.spans.length
+              ? 'other'
+              : 'none'
+            : usual
+              ? 'usual'
+              : 'off'
+          const words = exception
+            ? `exception${exception.name ? ` ${exception.name}` : ''}, ${exception.spans.length ? exception.spans.map((s) => s.join(' to ')).join(', ') : 'not armed'}`
+            : usual
+              ? 'as in the week'
+              : 'not armed, as in the week'
           return (
             <button
               key={day.date}

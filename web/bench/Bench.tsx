@@ -1,6 +1,16 @@
 import { App } from 'antd'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { lazy, useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore, type DragEvent, type ReactNode } from 'react'
+import {
+  lazy,
+  useCallback,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  useSyncExternalStore,
+  type DragEvent,
+  type ReactNode
+} from 'react'
 import type { BenchView, CameraSummary, ClipView, RunView } from '../../core/api.ts'
 import { isNearMiss, type Ladder, type Setting, type Trigger } from '../../core/detections/index.ts'
 import { isFrameKind, type Detection, type Schedule } from '../../core/formats/plan.ts'
@@ -50,7 +60,9 @@ import { Timeline } from './timeline/Timeline.tsx'
 import { Transport } from './timeline/Transport.tsx'
 import { letterOf } from '../kept/detectionWords.ts'
 
-const CurvePanel = lazy(() => import('./curve/CurvePanel.tsx').then((m) => ({ default: m.CurvePanel })))
+const CurvePanel = lazy(() =>
+  import('./curve/CurvePanel.tsx').then((m) => ({ default: m.CurvePanel }))
+)
 
 /** Draw and verify on one screen: rail, picture, timeline, inspector. */
 export function Bench({ view, document }: { view: BenchView; document: BenchDocument }): ReactNode {
@@ -70,9 +82,16 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
   const stage = useRef<HTMLDivElement>(null)
   const prefs = useViewPrefs(view.camera.id)
   const site = useSite().data
-  const refresh = useCallback(() => void queries.invalidateQueries({ queryKey: benchKey(view.camera.id) }), [queries, view.camera.id])
+  const refresh = useCallback(
+    () => void queries.invalidateQueries({ queryKey: benchKey(view.camera.id) }),
+    [queries, view.camera.id]
+  )
 
-  const clip = view.clips.find((c) => c.id === selection.clip) ?? view.clips.find((c) => c.state === 'ready') ?? view.clips[0] ?? null
+  const clip =
+    view.clips.find((c) => c.id === selection.clip) ??
+    view.clips.find((c) => c.state === 'ready') ??
+    view.clips[0] ??
+    null
   const live = selection.live
   const ready = clip?.state === 'ready' && !live
   const hasPicture = ready || live
@@ -115,18 +134,31 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
   const { setVertex } = shapes.act
 
   // Of the clip what is judged by, not how far its analysis is.
-  const clipSetting = useKeyed(JSON.stringify(clip && [clip.id, clip.fps, clip.start, clip.inputs]), clip && { fps: clip.fps, start: clip.start, inputs: clip.inputs })
+  const clipSetting = useKeyed(
+    JSON.stringify(clip && [clip.id, clip.fps, clip.start, clip.inputs]),
+    clip && { fps: clip.fps, start: clip.start, inputs: clip.inputs }
+  )
   const { timeZone, position } = view.site
   const setting = useMemo<Setting | null>(
     () =>
       clipSetting && {
         plan: { schedules, timeZone, ...(position && { position }) },
-        camera: { ignore: state.scene.ignore, ...(scene.pose && { scene: scene.pose }), detections: placed.map((p) => p.detection) },
+        camera: {
+          ignore: state.scene.ignore,
+          ...(scene.pose && { scene: scene.pose }),
+          detections: placed.map((p) => p.detection)
+        },
         ...clipSetting
       },
     [clipSetting, placed, schedules, timeZone, position, state.scene.ignore, scene.pose]
   )
-  const evaluation = useEvaluation({ evidence: ready ? evidence : null, setting, detection: chosen?.enabled ? chosen.id : null, target: selection.target, at: selection.frame })
+  const evaluation = useEvaluation({
+    evidence: ready ? evidence : null,
+    setting,
+    detection: chosen?.enabled ? chosen.id : null,
+    target: selection.target,
+    at: selection.frame
+  })
 
   // A moment in the address is shown when the page is opened or reloaded.
   const first = useRef(true)
@@ -144,13 +176,15 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
     },
     [select, setVertex]
   )
-  const showMoment = useStable((detection: string | null, target: number | null, frame: number | null): void => {
-    setVertex(null)
-    select({ detection, area: null, target, frame })
-    playhead.pause()
-    const at = frame ?? tracks?.frame[spans.find((s) => s.id === target)?.rows[0] ?? 0]
-    if (at && clip) playhead.seek(frameTime(at, clip.fps))
-  })
+  const showMoment = useStable(
+    (detection: string | null, target: number | null, frame: number | null): void => {
+      setVertex(null)
+      select({ detection, area: null, target, frame })
+      playhead.pause()
+      const at = frame ?? tracks?.frame[spans.find((s) => s.id === target)?.rows[0] ?? 0]
+      if (at && clip) playhead.seek(frameTime(at, clip.fps))
+    }
+  )
   const showTrigger = (t: Trigger): void => showMoment(t.detection, t.target ?? null, t.frame)
   const make = (made: readonly Detection[], added: readonly Schedule[] = []): void => {
     document.add(made, added)
@@ -179,7 +213,23 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
     if (!chosen) return
     try {
       const { said, takeBack } = await copyTo(camera, chosen, scene.pose)
-      notification.success({ title: `${said}.`, actions: <button type="button" className="link-button" onClick={() => void takeBack().then(() => notification.success({ title: 'Taken back.' }), (error: Error) => setProblem(error.message))}>Take it back</button> })
+      notification.success({
+        title: `${said}.`,
+        actions: (
+          <button
+            type="button"
+            className="link-button"
+            onClick={() =>
+              void takeBack().then(
+                () => notification.success({ title: 'Taken back.' }),
+                (error: Error) => setProblem(error.message)
+              )
+            }
+          >
+            Take it back
+          </button>
+        )
+      })
     } catch (error) {
       setProblem((error as Error).message)
     }
@@ -196,7 +246,12 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
     setCell,
     playhead,
     toTrigger: (by) => {
-      const t = next(chosen ? evaluation.triggers.filter(({ detection }) => detection === chosen.id) : evaluation.triggers, by)
+      const t = next(
+        chosen
+          ? evaluation.triggers.filter(({ detection }) => detection === chosen.id)
+          : evaluation.triggers,
+        by
+      )
       if (t) showTrigger(t)
     },
     toNearMiss: (by) => {
@@ -212,7 +267,8 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
     hideOrLock: (what) => chosen && prefs.toggle(what, chosen.id),
     showHelp: () => setOpen('help'),
     stage,
-    leave: () => (selection.target !== null ? select({ target: null, frame: null }) : chooseDetection(null))
+    leave: () =>
+      selection.target !== null ? select({ target: null, frame: null }) : chooseDetection(null)
   })
 
   const { edited, vertex } = shapes
@@ -230,7 +286,8 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
     upload.send(file)
   }
   const errors = [upload.error, refused, problem, evaluation.failure].filter((e) => e !== null)
-  const chooseFile = (): void => window.document.querySelector<HTMLInputElement>('input[type=file]')?.click()
+  const chooseFile = (): void =>
+    window.document.querySelector<HTMLInputElement>('input[type=file]')?.click()
   const act = useStableAll({
     compare: () => setOpen('comparing'),
     history: () => setOpen('history'),
@@ -244,14 +301,21 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
     newKind: (kind: UndrawnKind) => make([newDetection(kind, placed, view.site.inputs)]),
     template: (template: Template) => {
       if (template.shape) return shapes.startDrawing(template.shape, template)
-      const made = template.make([], { placed, schedules, hasPosition: view.site.position !== null })
+      const made = template.make([], {
+        placed,
+        schedules,
+        hasPosition: view.site.position !== null
+      })
       make(made.detections, made.schedules)
     },
     users: (id: string) => placed.filter((p) => p.detection.schedule === id).length,
     nearMiss: (l: Ladder) => showMoment(l.detection, l.target, l.frame)
   })
   const onMake = view.world ? act.make : null
-  const others = useMemo(() => site?.cameras.filter(({ id }) => id !== view.camera.id) ?? [], [site, view.camera.id])
+  const others = useMemo(
+    () => site?.cameras.filter(({ id }) => id !== view.camera.id) ?? [],
+    [site, view.camera.id]
+  )
   const spoken = still.find((p) => p.detection.id === selection.detection)?.detection ?? null
   const overlay: ShapesProps = {
     document,
@@ -282,7 +346,19 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
 
   return (
     <main className="bench">
-      <BenchBar document={document} keeping={state.keeping} trouble={state.trouble} undo={state.undo} redo={state.redo} camera={view.camera} ready={ready} onCompare={act.compare} onRun={act.run} onHistory={act.history} onHelp={act.help} />
+      <BenchBar
+        document={document}
+        keeping={state.keeping}
+        trouble={state.trouble}
+        undo={state.undo}
+        redo={state.redo}
+        camera={view.camera}
+        ready={ready}
+        onCompare={act.compare}
+        onRun={act.run}
+        onHistory={act.history}
+        onHelp={act.help}
+      />
       {conflict && <ConflictNote conflict={conflict} document={document} />}
       <ClipErrors
         messages={errors}
@@ -316,35 +392,116 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
           camera={view.camera.id}
         />
         <div className="bench-middle">
-          <div className="stage-area" ref={stage} tabIndex={0} role="application" aria-label={pictureLabel} onDragOver={(e) => e.preventDefault()} onDrop={onDrop}>
+          <div
+            className="stage-area"
+            ref={stage}
+            tabIndex={0}
+            role="application"
+            aria-label={pictureLabel}
+            onDragOver={(e) => e.preventDefault()}
+            onDrop={onDrop}
+          >
             {live ? (
-              <LivePicture camera={view.camera.id} heard={heard} frames={frames} trouble={liveTrouble} shapes={overlay} />
+              <LivePicture
+                camera={view.camera.id}
+                heard={heard}
+                frames={frames}
+                trouble={liveTrouble}
+                shapes={overlay}
+              />
             ) : ready ? (
-              <Picture clip={clip} tracks={tracks} measures={evidence?.measures ?? null} playhead={playhead} triggers={evaluation.triggers} timed={evaluation.timed} {...overlay} />
+              <Picture
+                clip={clip}
+                tracks={tracks}
+                measures={evidence?.measures ?? null}
+                playhead={playhead}
+                triggers={evaluation.triggers}
+                timed={evaluation.timed}
+                {...overlay}
+              />
             ) : (
-              <ClipStage clip={clip} onChanged={refresh} onFile={chooseFile} onMake={onMake} onLive={() => select({ live: true })} />
+              <ClipStage
+                clip={clip}
+                onChanged={refresh}
+                onFile={chooseFile}
+                onMake={onMake}
+                onLive={() => select({ live: true })}
+              />
             )}
-            {hasPicture && moving && !drawing && <CellTools key={moving.id} detection={moving} document={document} brush={brush} onBrush={setBrush} />}
+            {hasPicture && moving && !drawing && (
+              <CellTools
+                key={moving.id}
+                detection={moving}
+                document={document}
+                brush={brush}
+                onBrush={setBrush}
+              />
+            )}
             {drawing && (
               <p className="drawing-hint">
                 {drawing.template && <strong>{drawing.template.name}: </strong>}
-                {drawing.points.length < limitsOf(drawing.kind).least ? `Click where the ${shapeName(drawing.kind)} goes.` : `Enter or a double click finishes the ${shapeName(drawing.kind)}.`} <kbd>Esc</kbd> leaves.
+                {drawing.points.length < limitsOf(drawing.kind).least
+                  ? `Click where the ${shapeName(drawing.kind)} goes.`
+                  : `Enter or a double click finishes the ${shapeName(drawing.kind)}.`}{' '}
+                <kbd>Esc</kbd> leaves.
               </p>
             )}
           </div>
           <div className="transport-bar">
             <Transport playhead={playhead} disabled={!ready} />
-            <ClipBar clips={view.clips} clip={clip} timeZone={view.site.timeZone} upload={upload} onChoose={act.chooseClip} live={live} onLive={act.goLive} onChanged={refresh} onMake={onMake} onAll={act.allClips} />
+            <ClipBar
+              clips={view.clips}
+              clip={clip}
+              timeZone={view.site.timeZone}
+              upload={upload}
+              onChoose={act.chooseClip}
+              live={live}
+              onLive={act.goLive}
+              onChanged={refresh}
+              onMake={onMake}
+              onAll={act.allClips}
+            />
           </div>
-          {ready && chosen && isFrameKind(chosen) && evaluation.frames?.detection === chosen.id && <Later><CurvePanel trace={evaluation.frames} seconds={clip.frames / clip.fps} playhead={playhead} /></Later>}
+          {ready && chosen && isFrameKind(chosen) && evaluation.frames?.detection === chosen.id && (
+            <Later>
+              <CurvePanel
+                trace={evaluation.frames}
+                seconds={clip.frames / clip.fps}
+                playhead={playhead}
+              />
+            </Later>
+          )}
           {live ? (
             <HeardLive heard={heard} placed={placed} />
           ) : ready ? (
-            <Timeline clip={clip} site={view.site} playhead={playhead} placed={still} schedules={schedules} spans={spans} triggersOf={evaluation.triggersOf} ladders={evaluation.ladders} timed={evaluation.timed} detection={selection.detection} dragging={state.previewing} target={selection.target} at={selection.frame} onDetection={chooseDetection} onMoment={showMoment} />
+            <Timeline
+              clip={clip}
+              site={view.site}
+              playhead={playhead}
+              placed={still}
+              schedules={schedules}
+              spans={spans}
+              triggersOf={evaluation.triggersOf}
+              ladders={evaluation.ladders}
+              timed={evaluation.timed}
+              detection={selection.detection}
+              dragging={state.previewing}
+              target={selection.target}
+              at={selection.frame}
+              onDetection={chooseDetection}
+              onMoment={showMoment}
+            />
           ) : (
             <section className="timeline" aria-label="Timeline" />
           )}
-          {runView && <RunPanel run={runView} detections={placed.map((p) => p.detection)} onClose={() => setRunId(null)} onTrigger={showTrigger} />}
+          {runView && (
+            <RunPanel
+              run={runView}
+              detections={placed.map((p) => p.detection)}
+              onClose={() => setRunId(null)}
+              onTrigger={showTrigger}
+            />
+          )}
         </div>
         {scene.tool ? (
           <MeasurePanel tool={scene.tool} bands={scene.bands} setBands={scene.setBands} />
@@ -352,7 +509,9 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
           <Inspector
             document={document}
             detection={spoken}
-            area={selection.area !== null && state.scene.ignore[selection.area] ? selection.area : null}
+            area={
+              selection.area !== null && state.scene.ignore[selection.area] ? selection.area : null
+            }
             letter={letterOf(placed.findIndex((p) => p.detection.id === chosen?.id))}
             schedules={schedules}
             inputs={view.site.inputs}
@@ -367,20 +526,76 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
             sizes={evaluation.sizes}
             measured={scene.pose !== null}
             limits={limits}
-            tools={chosen?.kind === 'tamper' && ready && <ReferenceTool clip={clip} playhead={playhead} onChanged={refresh} />}
-            shapeTools={(chosen || shapes.edited) && <ShapeTools act={shapes.act} prefs={prefs} hasShape={shapes.edited !== null} detection={chosen?.id ?? null} isLine={chosen?.kind === 'line'} others={others} onCopyTo={act.copy} />}
-            changes={
-              ready && setting && chosen && evaluation.ladder && (
-                <ChangePanel key={`${chosen.id} ${evaluation.ladder.target}`} document={document} evaluations={evaluation.evaluations} setting={setting} clips={view.clips} clip={clip} detection={chosen.id} target={evaluation.ladder.target} fired={evaluation.triggers.some((t) => t.detection === chosen.id && (t.target === evaluation.ladder!.target || t.targets?.includes(evaluation.ladder!.target)))} />
+            tools={
+              chosen?.kind === 'tamper' &&
+              ready && <ReferenceTool clip={clip} playhead={playhead} onChanged={refresh} />
+            }
+            shapeTools={
+              (chosen || shapes.edited) && (
+                <ShapeTools
+                  act={shapes.act}
+                  prefs={prefs}
+                  hasShape={shapes.edited !== null}
+                  detection={chosen?.id ?? null}
+                  isLine={chosen?.kind === 'line'}
+                  others={others}
+                  onCopyTo={act.copy}
+                />
               )
             }
-            scene={<SceneNote pose={scene.pose} open={scene.open} grid={scene.grid} bands={scene.bands} setGrid={scene.setGrid} setBands={scene.setBands} canMeasure={ready} />}
+            changes={
+              ready &&
+              setting &&
+              chosen &&
+              evaluation.ladder && (
+                <ChangePanel
+                  key={`${chosen.id} ${evaluation.ladder.target}`}
+                  document={document}
+                  evaluations={evaluation.evaluations}
+                  setting={setting}
+                  clips={view.clips}
+                  clip={clip}
+                  detection={chosen.id}
+                  target={evaluation.ladder.target}
+                  fired={evaluation.triggers.some(
+                    (t) =>
+                      t.detection === chosen.id &&
+                      (t.target === evaluation.ladder!.target ||
+                        t.targets?.includes(evaluation.ladder!.target))
+                  )}
+                />
+              )
+            }
+            scene={
+              <SceneNote
+                pose={scene.pose}
+                open={scene.open}
+                grid={scene.grid}
+                bands={scene.bands}
+                setGrid={scene.setGrid}
+                setBands={scene.setBands}
+                canMeasure={ready}
+              />
+            }
             onRemove={shapes.act.remove}
             onNearMiss={act.nearMiss}
           />
         )}
       </div>
-      <BenchDialogs open={open} view={view} document={document} state={state} clip={clip} tracks={ready ? tracks : null} setting={setting} evaluation={evaluation} onClose={() => setOpen(null)} onClip={(id) => select({ clip: id, target: null, frame: null, live: false })} onMade={onSent} onTrigger={showTrigger} />
+      <BenchDialogs
+        open={open}
+        view={view}
+        document={document}
+        state={state}
+        clip={clip}
+        tracks={ready ? tracks : null}
+        setting={setting}
+        evaluation={evaluation}
+        onClose={() => setOpen(null)}
+        onClip={(id) => select({ clip: id, target: null, frame: null, live: false })}
+        onMade={onSent}
+        onTrigger={showTrigger}
+      />
     </main>
   )
 }

@@ -1,4 +1,10 @@
-import { ExportOutlined, HistoryOutlined, QuestionCircleOutlined, RedoOutlined, UndoOutlined } from '@ant-design/icons'
+import {
+  ExportOutlined,
+  HistoryOutlined,
+  QuestionCircleOutlined,
+  RedoOutlined,
+  UndoOutlined
+} from '@ant-design/icons'
 import { Button, Dropdown, Select, Tooltip } from 'antd'
 import { memo, type ReactNode } from 'react'
 import { useNavigate } from 'react-router'
@@ -24,7 +30,19 @@ export interface BenchBarProps {
 }
 
 /** Above the Bench: which camera, whether all is kept, and what can be done with all of it. */
-export const BenchBar = memo(function BenchBar({ document, keeping, trouble, undo, redo, camera, ready, onCompare, onRun, onHistory, onHelp }: BenchBarProps): ReactNode {
+export const BenchBar = memo(function BenchBar({
+  document,
+  keeping,
+  trouble,
+  undo,
+  redo,
+  camera,
+  ready,
+  onCompare,
+  onRun,
+  onHistory,
+  onHelp
+}: BenchBarProps): ReactNode {
   const navigate = useNavigate()
   const site = useSite()
   return (
@@ -61,13 +79,28 @@ export const BenchBar = memo(function BenchBar({ document, keeping, trouble, und
         <Button type="primary">Run as live</Button>
       </Dropdown>
       <Tooltip title="Export this camera’s plan">
-        <Button aria-label="Export the plan" icon={<ExportOutlined />} href={`/api/cameras/${camera.id}/plan`} download={`${camera.id}.plan.json`} />
+        <Button
+          aria-label="Export the plan"
+          icon={<ExportOutlined />}
+          href={`/api/cameras/${camera.id}/plan`}
+          download={`${camera.id}.plan.json`}
+        />
       </Tooltip>
       <Tooltip title={undo ? `Undo: ${undo}` : 'Nothing to undo'}>
-        <Button aria-label="Undo" disabled={!undo} icon={<UndoOutlined />} onClick={() => document.undo()} />
+        <Button
+          aria-label="Undo"
+          disabled={!undo}
+          icon={<UndoOutlined />}
+          onClick={() => document.undo()}
+        />
       </Tooltip>
       <Tooltip title={redo ? `Redo: ${redo}` : 'Nothing to redo'}>
-        <Button aria-label="Redo" disabled={!redo} icon={<RedoOutlined />} onClick={() => document.redo()} />
+        <Button
+          aria-label="Redo"
+          disabled={!redo}
+          icon={<RedoOutlined />}
+          onClick={() => document.redo()}
+        />
       </Tooltip>
       <Tooltip title="Who changed what">
         <Button aria-label="History" icon={<HistoryOutlined />} onClick={onHistory} />

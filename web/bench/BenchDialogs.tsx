@@ -8,7 +8,9 @@ import { KeysHelp } from './KeysHelp.tsx'
 
 const AllClips = lazy(() => import('./clips/AllClips.tsx').then((m) => ({ default: m.AllClips })))
 const Compare = lazy(() => import('./compare/Compare.tsx').then((m) => ({ default: m.Compare })))
-const HistoryDrawer = lazy(() => import('./history/HistoryDrawer.tsx').then((m) => ({ default: m.HistoryDrawer })))
+const HistoryDrawer = lazy(() =>
+  import('./history/HistoryDrawer.tsx').then((m) => ({ default: m.HistoryDrawer }))
+)
 const MakeClip = lazy(() => import('./clips/MakeClip.tsx').then((m) => ({ default: m.MakeClip })))
 
 export type BenchDialog = 'help' | 'making' | 'comparing' | 'clips' | 'history'
@@ -30,19 +32,66 @@ export interface BenchDialogsProps {
 }
 
 /** What opens over the Bench; the code of each comes when it is first wanted. */
-export function BenchDialogs({ open, view, document, state, clip, tracks, setting, evaluation, onClose, onClip, onMade, onTrigger }: BenchDialogsProps): ReactNode {
+export function BenchDialogs({
+  open,
+  view,
+  document,
+  state,
+  clip,
+  tracks,
+  setting,
+  evaluation,
+  onClose,
+  onClip,
+  onMade,
+  onTrigger
+}: BenchDialogsProps): ReactNode {
   const { camera, world, clips, site } = view
-  const closing = <T,>(act: (value: T) => void) => (value: T): void => {
-    onClose()
-    act(value)
-  }
+  const closing =
+    <T,>(act: (value: T) => void) =>
+    (value: T): void => {
+      onClose()
+      act(value)
+    }
   return (
     <>
       <Suspense fallback={null}>
-        {open === 'comparing' && clip && tracks && <Compare open clip={clip} tracks={tracks} placed={state.detections} triggers={evaluation.triggers} onClose={onClose} onTrigger={closing(onTrigger)} />}
-        {open === 'clips' && <AllClips open clips={clips} clip={clip} placed={state.detections} setting={setting} evaluations={evaluation.evaluations} onChoose={closing(onClip)} onClose={onClose} />}
-        {open === 'making' && world && <MakeClip open camera={camera.id} world={world} onClose={onClose} onMade={onMade} />}
-        {open === 'history' && <HistoryDrawer open camera={camera.id} timeZone={site.timeZone} document={document} state={state} onClose={onClose} />}
+        {open === 'comparing' && clip && tracks && (
+          <Compare
+            open
+            clip={clip}
+            tracks={tracks}
+            placed={state.detections}
+            triggers={evaluation.triggers}
+            onClose={onClose}
+            onTrigger={closing(onTrigger)}
+          />
+        )}
+        {open === 'clips' && (
+          <AllClips
+            open
+            clips={clips}
+            clip={clip}
+            placed={state.detections}
+            setting={setting}
+            evaluations={evaluation.evaluations}
+            onChoose={closing(onClip)}
+            onClose={onClose}
+          />
+        )}
+        {open === 'making' && world && (
+          <MakeClip open camera={camera.id} world={world} onClose={onClose} onMade={onMade} />
+        )}
+        {open === 'history' && (
+          <HistoryDrawer
+            open
+            camera={camera.id}
+            timeZone={site.timeZone}
+            document={document}
+            state={state}
+            onClose={onClose}
+          />
+        )}
       </Suspense>
       <KeysHelp open={open === 'help'} onClose={onClose} />
     </>

@@ -15,18 +15,31 @@ export function BenchPlace(): ReactNode {
   const site = useSite()
   const bench = useBench(camera)
   if (!camera) {
-    if (site.error) return <Alert className="notice" type="error" showIcon title={site.error.message} />
+    if (site.error)
+      return <Alert className="notice" type="error" showIcon title={site.error.message} />
     const first = site.data?.cameras.find((c) => c.clip) ?? site.data?.cameras[0]
-    return first ? <Navigate to={`/bench/${first.id}`} replace /> : <p className="waiting">Opening …</p>
+    return first ? (
+      <Navigate to={`/bench/${first.id}`} replace />
+    ) : (
+      <p className="waiting">Opening …</p>
+    )
   }
-  if (bench.error && !bench.data) return <Alert className="notice" type="error" showIcon title={bench.error.message} />
+  if (bench.error && !bench.data)
+    return <Alert className="notice" type="error" showIcon title={bench.error.message} />
   if (!bench.data) return <p className="waiting">Opening the Bench …</p>
   return <WithDocument key={camera} view={bench.data} />
 }
 
 /** The document lives as long as the camera is on the Bench; later readings are taken in, not put in its place. */
 function WithDocument({ view }: { view: BenchView }): ReactNode {
-  const [document] = useState(() => new BenchDocument(view, serverKeeper(view.site.id, view.camera.id), stepsOfTab(view.camera.id)))
+  const [document] = useState(
+    () =>
+      new BenchDocument(
+        view,
+        serverKeeper(view.site.id, view.camera.id),
+        stepsOfTab(view.camera.id)
+      )
+  )
   useEffect(() => document.adopt(view), [document, view])
   useFlushed(document)
   return <Bench view={view} document={document} />

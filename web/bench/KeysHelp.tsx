@@ -2,7 +2,10 @@ import { Modal } from 'antd'
 import type { ReactNode } from 'react'
 
 const keys: [string, string][] = [
-  ['L', 'Draw a line: click its vertices, or move the cross with the arrows and set one with Space'],
+  [
+    'L',
+    'Draw a line: click its vertices, or move the cross with the arrows and set one with Space'
+  ],
   ['Z', 'Draw a zone, in the same way; its kind is part of its sentence'],
   ['I', 'Draw an ignore area, in which nothing counts'],
   ['F', 'Size frames of the selected detection on the picture, or off it'],
@@ -11,7 +14,10 @@ const keys: [string, string][] = [
   ['Backspace', 'Take back the last vertex while drawing'],
   ['Esc', 'Leave: the drawing, the vertex, the target, the detection'],
   ['Tab', 'Next vertex, with the picture in focus'],
-  ['Arrows', 'Nudge the vertex, or the whole shape; with Shift ten times as far. Of motion: go from cell to cell'],
+  [
+    'Arrows',
+    'Nudge the vertex, or the whole shape; with Shift ten times as far. Of motion: go from cell to cell'
+  ],
   ['Del', 'Delete the vertex, or the detection'],
   ['V', 'Add a vertex after the chosen one; a double click on an outline adds one there'],
   ['Alt+click', 'The next of the shapes that lie over one another'],
@@ -20,11 +26,17 @@ const keys: [string, string][] = [
   ['M', 'Turn a line’s direction over'],
   ['X', 'Cut the shape in two at the chosen vertex'],
   ['H, K', 'Hide the detection on the picture; lock its shape'],
-  ['+ − 0', 'Nearer to the picture, farther, all of it; the wheel does the same. Ctrl and arrows, or the middle button, move it'],
+  [
+    '+ − 0',
+    'Nearer to the picture, farther, all of it; the wheel does the same. Ctrl and arrows, or the middle button, move it'
+  ],
   ['Space', 'Play or pause'],
   [', .', 'One frame back, one frame on'],
   ['T, N', 'Next trigger, next near miss of the selected detection; with Shift the one before'],
-  ['Shift+drag', 'On the time scale: a range that is played again and again; Ctrl and the wheel show a shorter stretch'],
+  [
+    'Shift+drag',
+    'On the time scale: a range that is played again and again; Ctrl and the wheel show a shorter stretch'
+  ],
   ['Ctrl+Z', 'Undo'],
   ['Ctrl+Shift+Z', 'Redo'],
   ['?', 'These keys']

@@ -51,18 +51,34 @@ export function useBenchKeys(p: BenchKeysProps): void {
       }
       if (drawing) {
         const [x, y] = drawing.cursor
-        return shapes.setDrawing({ ...drawing, cursor: pointOf(x + dx * CROSS * far, y + dy * CROSS * far) })
+        return shapes.setDrawing({
+          ...drawing,
+          cursor: pointOf(x + dx * CROSS * far, y + dy * CROSS * far)
+        })
       }
       const onPicture = p.stage.current?.contains(window.document.activeElement)
       if (moving && onPicture) {
-        const { column, row } = cell ?? { column: moving.cells[0].length >> 1, row: moving.cells.length >> 1 }
+        const { column, row } = cell ?? {
+          column: moving.cells[0].length >> 1,
+          row: moving.cells.length >> 1
+        }
         const within = (v: number, n: number): number => Math.min(n - 1, Math.max(0, v))
-        return p.setCell(cell ? { column: within(column + dx, moving.cells[0].length), row: within(row + dy, moving.cells.length) } : { column, row })
+        return p.setCell(
+          cell
+            ? {
+                column: within(column + dx, moving.cells[0].length),
+                row: within(row + dy, moving.cells.length)
+              }
+            : { column, row }
+        )
       }
       if (!edited || edited.locked || !onPicture) return false
       const { kind, name, points: now } = edited.shape
       const step: [number, number] = [dx * NUDGE * far, dy * NUDGE * far]
-      const points = vertex === null ? moved(now, ...step) : now.map((v, i) => (i === vertex ? pointOf(v[0] + step[0], v[1] + step[1]) : v))
+      const points =
+        vertex === null
+          ? moved(now, ...step)
+          : now.map((v, i) => (i === vertex ? pointOf(v[0] + step[0], v[1] + step[1]) : v))
       const fault = shapeFault(kind, points)
       if (fault) return shapes.refuse(kind, fault)
       edited.edit(points, vertex === null ? `Move ${name}` : `Move a vertex of ${name}`)
@@ -97,7 +113,10 @@ export function useBenchKeys(p: BenchKeysProps): void {
       zoom.pan((0.1 * dx) / near, (0.1 * dy) / near)
     }
 
-  const draw = (kind: Parameters<Shapes['startDrawing']>[0]): KeyAction => () => (scene.tool ? false : shapes.startDrawing(kind))
+  const draw =
+    (kind: Parameters<Shapes['startDrawing']>[0]): KeyAction =>
+    () =>
+      scene.tool ? false : shapes.startDrawing(kind)
 
   useKeys({
     l: draw('line'),
@@ -144,7 +163,8 @@ export function useBenchKeys(p: BenchKeysProps): void {
     },
     Tab: ({ shiftKey }) => {
       // Within the picture, over the shape's vertices; past the last one the focus goes on as usual.
-      if (drawing || !edited || edited.locked || window.document.activeElement !== p.stage.current) return false
+      if (drawing || !edited || edited.locked || window.document.activeElement !== p.stage.current)
+        return false
       const { length } = edited.shape.points
       const next = (vertex ?? (shiftKey ? length : -1)) + (shiftKey ? -1 : 1)
       const there = next >= 0 && next < length

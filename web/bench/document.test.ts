@@ -8,7 +8,16 @@ import { NO_ACTIONS } from '../../core/formats/noActions.ts'
 import type { StepMemory } from '../kept/steps.ts'
 import { BenchDocument, type Keeper, type Value } from './document.ts'
 
-const line = (id: string, name = id): Detection => parseWith(DetectionSchema, { id, name, kind: 'line', line: [[0.1, 0.5], [0.9, 0.5]] })
+const line = (id: string, name = id): Detection =>
+  parseWith(DetectionSchema, {
+    id,
+    name,
+    kind: 'line',
+    line: [
+      [0.1, 0.5],
+      [0.9, 0.5]
+    ]
+  })
 
 /** Keeps in memory, by the server's rules: a save must name the version that is kept (server/bench.test.ts tests those). */
 class Memory implements Keeper {
@@ -16,23 +25,60 @@ class Memory implements Keeper {
   down = false
 
   private put(key: string, value: unknown, version: number): number {
-    if (this.down) throw new ApiError(0, { code: 'internal', message: 'The server cannot be reached' })
+    if (this.down)
+      throw new ApiError(0, { code: 'internal', message: 'The server cannot be reached' })
     const now = this.held.get(key)
     if ((now?.version ?? 0) !== version) {
       const { value: kept } = now!
-      throw new ApiError(409, { code: 'conflict', message: 'changed', current: kept === null ? { deleted: true, version: now!.version, changedAt: 0 } : { ...(kept as object), version: now!.version, changedAt: 0 } })
+      throw new ApiError(409, {
+        code: 'conflict',
+        message: 'changed',
+        current:
+          kept === null
+            ? { deleted: true, version: now!.version, changedAt: 0 }
+            : { ...(kept as object), version: now!.version, changedAt: 0 }
+      })
     }
     this.held.set(key, { version: version + 1, value })
     return version + 1
   }
-  saveDetection: Keeper['saveDetection'] = async (value, version) => ({ ...value, version: this.put(value.detection.id, value, version), changedAt: 0, actions: { actions: NO_ACTIONS, version: 0, changedAt: 0 } })
-  deleteDetection: Keeper['deleteDetection'] = async (id, version) => ({ version: this.put(id, null, version) })
-  saveSchedule: Keeper['saveSchedule'] = async (schedule, version) => ({ schedule, version: this.put(schedule.id, { schedule }, version), changedAt: 0 })
-  saveScene: Keeper['saveScene'] = async (scene, version) => ({ ...scene, version: this.put('scene', scene, version), changedAt: 0 })
-  saveActions: Keeper['saveActions'] = async (id, actions, version) => ({ actions, version: this.put(`actions ${id}`, { actions }, version), changedAt: 0 })
+  saveDetection: Keeper['saveDetection'] = async (value, version) => ({
+    ...value,
+    version: this.put(value.detection.id, value, version),
+    changedAt: 0,
+    actions: { actions: NO_ACTIONS, version: 0, changedAt: 0 }
+  })
+  deleteDetection: Keeper['deleteDetection'] = async (id, version) => ({
+    version: this.put(id, null, version)
+  })
+  saveSchedule: Keeper['saveSchedule'] = async (schedule, version) => ({
+    schedule,
+    version: this.put(schedule.id, { schedule }, version),
+    changedAt: 0
+  })
+  saveScene: Keeper['saveScene'] = async (scene, version) => ({
+    ...scene,
+    version: this.put('scene', scene, version),
+    changedAt: 0
+  })
+  saveActions: Keeper['saveActions'] = async (id, actions, version) => ({
+    actions,
+    version: this.put(`actions ${id}`, { actions }, version),
+    changedAt: 0
+  })
 }
 
-const view = (detections: BenchView['detections'] = []): BenchView => ({ site: { id: 's', name: 'S', timeZone: 'UTC', position: null, inputs: [] }, camera: { id: 'c', name: 'C' }, scene: { ignore: [], marks: null, version: 1, changedAt: 0 }, detections, dormant: [], schedules: [], endpoints: [], world: null, clips: [] })
+const view = (detections: BenchView['detections'] = []): BenchView => ({
+  site: { id: 's', name: 'S', timeZone: 'UTC', position: null, inputs: [] },
+  camera: { id: 'c', name: 'C' },
+  scene: { ignore: [], marks: null, version: 1, changedAt: 0 },
+  detections,
+  dormant: [],
+  schedules: [],
+  endpoints: [],
+  world: null,
+  clips: []
+})
 const names = (d: BenchDocument) => d.getState().detections.map((p) => p.detection.name)
 const settle = () => jest.advanceTimersByTimeAsync(5000)
 
@@ -48,7 +94,10 @@ describe('the document of the Bench', () => {
     expect(document.getState().keeping).toBe('keeping')
     await settle()
     expect(document.getState().keeping).toBe('kept')
-    expect(memory.held.get('a')).toMatchObject({ version: 1, value: { detection: { name: 'Name 20' } } })
+    expect(memory.held.get('a')).toMatchObject({
+      version: 1,
+      value: { detection: { name: 'Name 20' } }
+    })
   })
 
   test('undoing a deletion brings it back under its version', async () => {
@@ -84,7 +133,10 @@ describe('the document of the Bench', () => {
     const document = new BenchDocument(view(), memory)
     document.add([line('a')])
     await settle()
-    expect(document.getState()).toMatchObject({ keeping: 'waiting', trouble: 'The server cannot be reached' })
+    expect(document.getState()).toMatchObject({
+      keeping: 'waiting',
+      trouble: 'The server cannot be reached'
+    })
     memory.down = false
     await settle()
     expect(document.getState()).toMatchObject({ keeping: 'kept', trouble: null })
@@ -96,12 +148,26 @@ describe('the document of the Bench', () => {
     const [one, two] = [new BenchDocument(view(), memory), new BenchDocument(view(), memory)]
     one.add([line('a')])
     await settle()
-    two.adopt(view([{ detection: line('a'), position: 0, version: 1, changedAt: 0, actions: { actions: NO_ACTIONS, version: 0, changedAt: 0 } }]))
+    two.adopt(
+      view([
+        {
+          detection: line('a'),
+          position: 0,
+          version: 1,
+          changedAt: 0,
+          actions: { actions: NO_ACTIONS, version: 0, changedAt: 0 }
+        }
+      ])
+    )
     one.edit(line('a', 'theirs'), 'Rename')
     await settle()
     two.edit(line('a', 'mine'), 'Rename')
     await settle()
-    expect(two.getState().conflict).toMatchObject({ name: 'mine', theirs: { detection: { name: 'theirs' } }, version: 2 })
+    expect(two.getState().conflict).toMatchObject({
+      name: 'mine',
+      theirs: { detection: { name: 'theirs' } },
+      version: 2
+    })
     expect(names(two)).toEqual(['mine'])
     expect(two.getState().keeping).toBe('waiting')
     two.settleConflict(whose)
@@ -119,8 +185,17 @@ describe('the document of the Bench', () => {
     document.add([line('a')])
     await settle()
     document.edit(line('a', 'mine'), 'Rename')
-    const theirs = { position: 1, changedAt: 0, actions: { actions: NO_ACTIONS, version: 0, changedAt: 0 } }
-    document.adopt(view([{ ...theirs, detection: line('a', 'newer'), version: 9 }, { ...theirs, detection: line('b'), version: 1 }]))
+    const theirs = {
+      position: 1,
+      changedAt: 0,
+      actions: { actions: NO_ACTIONS, version: 0, changedAt: 0 }
+    }
+    document.adopt(
+      view([
+        { ...theirs, detection: line('a', 'newer'), version: 9 },
+        { ...theirs, detection: line('b'), version: 1 }
+      ])
+    )
     expect(names(document)).toEqual(['mine', 'b'])
   })
 
@@ -128,41 +203,105 @@ describe('the document of the Bench', () => {
     const edit = fc.oneof(
       fc.record({ do: fc.constant('add' as const), id: fc.constantFrom('a', 'b', 'c', 'd') }),
       fc.record({ do: fc.constant('remove' as const), id: fc.constantFrom('a', 'b', 'c', 'd') }),
-      fc.record({ do: fc.constant('edit' as const), id: fc.constantFrom('a', 'b', 'c', 'd'), name: fc.constantFrom('one', 'two', 'three') }),
-      fc.record({ do: fc.constant('link' as const), id: fc.constantFrom('a', 'b'), linked: fc.boolean() }),
+      fc.record({
+        do: fc.constant('edit' as const),
+        id: fc.constantFrom('a', 'b', 'c', 'd'),
+        name: fc.constantFrom('one', 'two', 'three')
+      }),
+      fc.record({
+        do: fc.constant('link' as const),
+        id: fc.constantFrom('a', 'b'),
+        linked: fc.boolean()
+      }),
       fc.record({ do: fc.constant('area' as const), x: fc.constantFrom(0.3, 0.5) }),
-      fc.record({ do: fc.constant('order' as const), ids: fc.shuffledSubarray(['a', 'b', 'c', 'd']) }),
+      fc.record({
+        do: fc.constant('order' as const),
+        ids: fc.shuffledSubarray(['a', 'b', 'c', 'd'])
+      }),
       fc.record({ do: fc.constant('all' as const), name: fc.constantFrom('one', 'two', null) })
     )
     fc.assert(
       fc.property(fc.array(edit, { maxLength: 30 }), fc.nat(), (edits, reloadAt) => {
         let kept: string | null = null
-        const memory: StepMemory<Value> = { load: () => kept === null ? null : (JSON.parse(kept) as ReturnType<StepMemory<Value>['load']>), save: (steps) => void (kept = JSON.stringify(steps)) }
+        const memory: StepMemory<Value> = {
+          load: () =>
+            kept === null ? null : (JSON.parse(kept) as ReturnType<StepMemory<Value>['load']>),
+          save: (steps) => void (kept = JSON.stringify(steps))
+        }
         let document = new BenchDocument(view(), new Memory(), memory)
-        const shown = () => canonical([document.getState().detections, [...document.getState().actions].sort(), document.getState().scene])
+        const shown = () =>
+          canonical([
+            document.getState().detections,
+            [...document.getState().actions].sort(),
+            document.getState().scene
+          ])
         const reload = (): void => {
           const { detections, actions, scene } = document.getState()
-          const held = view(detections.map((p) => ({ ...p, version: 1, changedAt: 0, actions: { actions: actions.get(p.detection.id) ?? NO_ACTIONS, version: actions.has(p.detection.id) ? 1 : 0, changedAt: 0 } })))
+          const held = view(
+            detections.map((p) => ({
+              ...p,
+              version: 1,
+              changedAt: 0,
+              actions: {
+                actions: actions.get(p.detection.id) ?? NO_ACTIONS,
+                version: actions.has(p.detection.id) ? 1 : 0,
+                changedAt: 0
+              }
+            }))
+          )
           // A link outlives its deleted detection at the server, which says so.
-          const dormant = [...actions].filter(([id]) => !document.detection(id)).map(([id, a]) => ({ id, actions: { actions: a, version: 1, changedAt: 0 } }))
-          document = new BenchDocument({ ...held, dormant, scene: { ...scene, version: 2, changedAt: 0 } }, new Memory(), memory)
+          const dormant = [...actions]
+            .filter(([id]) => !document.detection(id))
+            .map(([id, a]) => ({ id, actions: { actions: a, version: 1, changedAt: 0 } }))
+          document = new BenchDocument(
+            { ...held, dormant, scene: { ...scene, version: 2, changedAt: 0 } },
+            new Memory(),
+            memory
+          )
         }
         const states = [shown()]
         for (const e of edits) {
           if (e.do === 'add' && !document.detection(e.id)) document.add([line(e.id)])
           else if (e.do === 'remove') document.remove(e.id)
-          else if (e.do === 'edit' && document.detection(e.id)) document.edit(line(e.id, e.name), 'Rename')
-          else if (e.do === 'link' && document.detection(e.id)) document.link([e.id], 'mail', e.linked, 'Link')
-          else if (e.do === 'area') document.editScene({ marks: null, ignore: [[[0, 0], [e.x, 0], [0, 1]]] }, 'Draw an area')
+          else if (e.do === 'edit' && document.detection(e.id))
+            document.edit(line(e.id, e.name), 'Rename')
+          else if (e.do === 'link' && document.detection(e.id))
+            document.link([e.id], 'mail', e.linked, 'Link')
+          else if (e.do === 'area')
+            document.editScene(
+              {
+                marks: null,
+                ignore: [
+                  [
+                    [0, 0],
+                    [e.x, 0],
+                    [0, 1]
+                  ]
+                ]
+              },
+              'Draw an area'
+            )
           else if (e.do === 'order') document.order(e.ids, 'Change the order')
-          else if (e.do === 'all') document.editAll(document.getState().detections.map(({ detection: d }) => ({ id: d.id, detection: e.name === null ? null : line(d.id, e.name) })), 'All of them')
+          else if (e.do === 'all')
+            document.editAll(
+              document
+                .getState()
+                .detections.map(({ detection: d }) => ({
+                  id: d.id,
+                  detection: e.name === null ? null : line(d.id, e.name)
+                })),
+              'All of them'
+            )
           if (shown() !== states[states.length - 1]) states.push(shown())
         }
-        states.slice(0, -1).reverse().forEach((state, i) => {
-          if (i === reloadAt % states.length) reload()
-          document.undo()
-          expect(shown()).toBe(state)
-        })
+        states
+          .slice(0, -1)
+          .reverse()
+          .forEach((state, i) => {
+            if (i === reloadAt % states.length) reload()
+            document.undo()
+            expect(shown()).toBe(state)
+          })
         for (const state of states.slice(1)) {
           document.redo()
           expect(shown()).toBe(state)
@@ -174,8 +313,20 @@ describe('the document of the Bench', () => {
 
   test('after a reload: a step that was not kept any more can be done again; what somebody else has changed since ends the undoing', async () => {
     let kept: ReturnType<StepMemory<Value>['load']> = null
-    const memory: StepMemory<Value> = { load: () => kept, save: (steps) => void (kept = structuredClone(steps)) }
-    const held = (name: string) => view([{ detection: line('a', name), position: 0, version: 1, changedAt: 0, actions: { actions: NO_ACTIONS, version: 0, changedAt: 0 } }])
+    const memory: StepMemory<Value> = {
+      load: () => kept,
+      save: (steps) => void (kept = structuredClone(steps))
+    }
+    const held = (name: string) =>
+      view([
+        {
+          detection: line('a', name),
+          position: 0,
+          version: 1,
+          changedAt: 0,
+          actions: { actions: NO_ACTIONS, version: 0, changedAt: 0 }
+        }
+      ])
     const first = new BenchDocument(held('one'), new Memory(), memory)
     first.edit(line('a', 'two'), 'Rename to two')
     first.edit(line('a', 'three'), 'Rename to three')
@@ -194,7 +345,19 @@ describe('the document of the Bench', () => {
     const { detections, schedules, actions, scene } = document.getState()
     document.remove('a')
     document.add([line('c')])
-    document.editScene({ marks: null, ignore: [[[0, 0], [1, 0], [0, 1]]] }, 'Draw an area')
+    document.editScene(
+      {
+        marks: null,
+        ignore: [
+          [
+            [0, 0],
+            [1, 0],
+            [0, 1]
+          ]
+        ]
+      },
+      'Draw an area'
+    )
     document.goTo({ detections, schedules, actions, scene }, 'Go back')
     expect(names(document)).toEqual(['a', 'b'])
     expect([...document.getState().actions.keys()].sort()).toEqual(['a', 'b'])

@@ -1,11 +1,25 @@
-import type { BenchView, KeptActions, KeptDetection, KeptScene, KeptSchedule } from '../../core/api.ts'
+import type {
+  BenchView,
+  KeptActions,
+  KeptDetection,
+  KeptScene,
+  KeptSchedule
+} from '../../core/api.ts'
 import type { Actions } from '../../core/formats/actions.ts'
 import { NO_ACTIONS } from '../../core/formats/noActions.ts'
 import type { Detection, Schedule } from '../../core/formats/plan.ts'
 import type { CameraState } from '../../core/history/states.ts'
 import type { StepMemory } from '../kept/steps.ts'
 import { KeptThings, idOf, unlessSame, type KeepingState } from '../kept/things.ts'
-import { contentsOf, nameOf, orNothing, sceneOf, type Placed, type Scene, type Value } from './contents.ts'
+import {
+  contentsOf,
+  nameOf,
+  orNothing,
+  sceneOf,
+  type Placed,
+  type Scene,
+  type Value
+} from './contents.ts'
 
 export type { Placed, Scene, Value } from './contents.ts'
 
@@ -14,7 +28,12 @@ export interface Keeper {
   saveDetection(value: Placed, version: number, label: string): Promise<KeptDetection>
   deleteDetection(id: string, version: number, label: string): Promise<{ version: number }>
   saveSchedule(schedule: Schedule, version: number, label: string): Promise<KeptSchedule>
-  saveActions(detection: string, actions: Actions, version: number, label: string): Promise<KeptActions>
+  saveActions(
+    detection: string,
+    actions: Actions,
+    version: number,
+    label: string
+  ): Promise<KeptActions>
   saveScene(scene: Scene, version: number, label: string): Promise<KeptScene>
 }
 
@@ -49,7 +68,12 @@ export class BenchDocument extends KeptThings<Value, DocumentState> {
     const position = Math.max(-1, ...this.state.detections.map((p) => p.position)) + 1
     this.apply({
       label: `Draw ${detections.map(({ name }) => name).join(', ')}`,
-      changes: [...schedules.map((s) => this.change(`schedule:${s.id}`, s)), ...detections.map((detection, i) => this.change(`detection:${detection.id}`, { detection, position: position + i }))]
+      changes: [
+        ...schedules.map((s) => this.change(`schedule:${s.id}`, s)),
+        ...detections.map((detection, i) =>
+          this.change(`detection:${detection.id}`, { detection, position: position + i })
+        )
+      ]
     })
   }
 
@@ -68,11 +92,14 @@ export class BenchDocument extends KeptThings<Value, DocumentState> {
 
   /** The detections in another order. */
   order(ids: readonly string[], label: string): void {
-    this.apply({ label, changes: ids.flatMap((id, position) => {
-      const key = `detection:${id}`
-      const old = this.values.get(key) as Placed | undefined
-      return old ? [this.change(key, { ...old, position })] : []
-    }) })
+    this.apply({
+      label,
+      changes: ids.flatMap((id, position) => {
+        const key = `detection:${id}`
+        const old = this.values.get(key) as Placed | undefined
+        return old ? [this.change(key, { ...old, position })] : []
+      })
+    })
   }
 
   scene(): Scene {
@@ -98,7 +125,10 @@ export class BenchDocument extends KeptThings<Value, DocumentState> {
       changes: detections.map((id) => {
         const actions = this.actions(id)
         const links = actions.links.filter((link) => link !== endpoint)
-        return this.change(`actions:${id}`, orNothing({ ...actions, links: linked ? [...links, endpoint] : links }))
+        return this.change(
+          `actions:${id}`,
+          orNothing({ ...actions, links: linked ? [...links, endpoint] : links })
+        )
       })
     })
   }
@@ -108,8 +138,15 @@ export class BenchDocument extends KeptThings<Value, DocumentState> {
     const changes = [
       ...state.schedules.map((s) => this.change(`schedule:${s.id}`, s)),
       ...state.detections.map((placed) => this.change(`detection:${placed.detection.id}`, placed)),
-      ...this.state.detections.filter(({ detection }) => !state.detections.some((p) => p.detection.id === detection.id)).map(({ detection }) => this.change(`detection:${detection.id}`, null)),
-      ...state.detections.map(({ detection }) => this.change(`actions:${detection.id}`, orNothing(state.actions.get(detection.id) ?? NO_ACTIONS))),
+      ...this.state.detections
+        .filter(({ detection }) => !state.detections.some((p) => p.detection.id === detection.id))
+        .map(({ detection }) => this.change(`detection:${detection.id}`, null)),
+      ...state.detections.map(({ detection }) =>
+        this.change(
+          `actions:${detection.id}`,
+          orNothing(state.actions.get(detection.id) ?? NO_ACTIONS)
+        )
+      ),
       ...(state.scene ? [this.change(this.sceneKey, state.scene)] : [])
     ]
     this.apply({ label, changes })
@@ -136,7 +173,10 @@ export class BenchDocument extends KeptThings<Value, DocumentState> {
     const old = this.values.get(key) as Placed
     this.apply({
       label: `New hours ${schedule.name}`,
-      changes: [this.change(`schedule:${schedule.id}`, schedule), this.change(key, { ...old, detection: { ...detection, schedule: schedule.id } })]
+      changes: [
+        this.change(`schedule:${schedule.id}`, schedule),
+        this.change(key, { ...old, detection: { ...detection, schedule: schedule.id } })
+      ]
     })
   }
 
@@ -164,11 +204,30 @@ export class BenchDocument extends KeptThings<Value, DocumentState> {
     return nameOf(value)
   }
 
-  protected async send(key: string, value: Value | null, version: number, label: string): Promise<number> {
+  protected async send(
+    key: string,
+    value: Value | null,
+    version: number,
+    label: string
+  ): Promise<number> {
     const id = idOf(key)
-    if (key.startsWith('schedule:')) return value ? (await this.keeper.saveSchedule(value as Schedule, version, label)).version : version
-    if (key.startsWith('scene:')) return (await this.keeper.saveScene(value as Scene, version, label)).version
-    if (key.startsWith('actions:')) return this.values.has(`detection:${id}`) ? (await this.keeper.saveActions(id, (value as Actions | null) ?? NO_ACTIONS, version, label)).version : version
+    if (key.startsWith('schedule:'))
+      return value
+        ? (await this.keeper.saveSchedule(value as Schedule, version, label)).version
+        : version
+    if (key.startsWith('scene:'))
+      return (await this.keeper.saveScene(value as Scene, version, label)).version
+    if (key.startsWith('actions:'))
+      return this.values.has(`detection:${id}`)
+        ? (
+            await this.keeper.saveActions(
+              id,
+              (value as Actions | null) ?? NO_ACTIONS,
+              version,
+              label
+            )
+          ).version
+        : version
     if (value) return (await this.keeper.saveDetection(value as Placed, version, label)).version
     return version > 0 ? (await this.keeper.deleteDetection(id, version, label)).version : version
   }
@@ -177,7 +236,12 @@ export class BenchDocument extends KeptThings<Value, DocumentState> {
     if (key.startsWith('schedule:')) return (current as KeptSchedule).schedule
     if (key.startsWith('actions:')) return (current as KeptActions).actions
     if (key.startsWith('scene:')) return sceneOf(current as KeptScene)
-    return 'deleted' in current ? null : { detection: (current as KeptDetection).detection, position: (current as KeptDetection).position }
+    return 'deleted' in current
+      ? null
+      : {
+          detection: (current as KeptDetection).detection,
+          position: (current as KeptDetection).position
+        }
   }
 
   protected makeState(keeping: KeepingState<Value>): DocumentState {
@@ -189,13 +253,19 @@ export class BenchDocument extends KeptThings<Value, DocumentState> {
       else if (key.startsWith('schedule:')) schedules.push(value as Schedule)
       else if (key.startsWith('actions:')) actions.set(idOf(key), value as Actions)
     }
-    detections.sort((a, b) => a.position - b.position || a.detection.id.localeCompare(b.detection.id))
+    detections.sort(
+      (a, b) => a.position - b.position || a.detection.id.localeCompare(b.detection.id)
+    )
     const before = this.state as DocumentState | undefined
     return {
       ...keeping,
       detections: unlessSame(before?.detections, detections),
       schedules: unlessSame(before?.schedules, schedules),
-      actions: before?.actions.size === actions.size && [...actions].every(([id, a]) => before.actions.get(id) === a) ? before.actions : actions,
+      actions:
+        before?.actions.size === actions.size &&
+        [...actions].every(([id, a]) => before.actions.get(id) === a)
+          ? before.actions
+          : actions,
       scene: this.scene()
     }
   }

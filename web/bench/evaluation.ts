@@ -13,19 +13,36 @@ export type Question =
   | { type: 'other'; clip: string; evidence: Evidence }
   | { type: 'evaluate'; number: number; setting: Setting }
   | { type: 'survey'; number: number; setting: Setting; detection: string }
-  | { type: 'explain'; number: number; setting: Setting; detection: string; target: number; at?: number }
+  | {
+      type: 'explain'
+      number: number
+      setting: Setting
+      detection: string
+      target: number
+      at?: number
+    }
   | { type: 'frames'; number: number; setting: Setting; detection: string; at?: number }
   | { type: 'stays'; number: number; detection: DwellDetection }
   | { type: 'sizes'; number: number; detection: Detection; pose: CameraPose | null }
   | { type: 'timed'; number: number; detections: DwellDetection[] }
   | { type: 'changes'; number: number; setting: Setting; detection: string; target: number }
   /** `clip` null: the one on the Bench; another must have been given as `other`. */
-  | { type: 'effects'; number: number; clips: { clip: string | null; before: Setting; after: Setting[] }[] }
+  | {
+      type: 'effects'
+      number: number
+      clips: { clip: string | null; before: Setting; after: Setting[] }[]
+    }
   | { type: 'counts'; number: number; clips: { clip: string; setting: Setting }[] }
 
 export type Answer =
   /** Of the detections that were evaluated anew; the others of `ids` have the triggers that they had. */
-  | { type: 'triggers'; number: number; changed: Map<string, Trigger[]>; ids: string[]; took: number }
+  | {
+      type: 'triggers'
+      number: number
+      changed: Map<string, Trigger[]>
+      ids: string[]
+      took: number
+    }
   | { type: 'ladders'; number: number; ladders: Ladder[] }
   | { type: 'ladder'; number: number; ladder: Ladder | null }
   | { type: 'frames'; number: number; trace: FrameTrace | null }
@@ -43,8 +60,13 @@ type Unnumbered<T> = T extends unknown ? Omit<T, 'number'> : never
 
 /** One worker; of each kind of question only the newest waits, so that a drag never piles up work. */
 export class Evaluations {
-  private readonly worker = new Worker(new URL('./evaluation.worker.ts', import.meta.url), { type: 'module' })
-  private readonly waiting = new Map<Asked['type'], { question: Asked; answered: (answer: Answer) => void }>()
+  private readonly worker = new Worker(new URL('./evaluation.worker.ts', import.meta.url), {
+    type: 'module'
+  })
+  private readonly waiting = new Map<
+    Asked['type'],
+    { question: Asked; answered: (answer: Answer) => void }
+  >()
   private asked: ((answer: Answer) => void) | null = null
   private readonly given = new Map<string, Evidence>()
   private number = 0
@@ -70,7 +92,10 @@ export class Evaluations {
   }
 
   ask(question: Unnumbered<Asked>, answered: (answer: Answer) => void): void {
-    this.waiting.set(question.type, { question: { ...question, number: ++this.number } as Asked, answered })
+    this.waiting.set(question.type, {
+      question: { ...question, number: ++this.number } as Asked,
+      answered
+    })
     this.next()
   }
 
@@ -100,8 +125,13 @@ export interface Fired {
 
 const NOTHING_FIRED: Fired = { triggers: [], triggersOf: new Map(), took: null }
 
-function firedNow(before: Fired, { changed, ids, took }: Extract<Answer, { type: 'triggers' }>): Fired {
-  const triggersOf = new Map(ids.map((id) => [id, changed.get(id) ?? before.triggersOf.get(id) ?? []]))
+function firedNow(
+  before: Fired,
+  { changed, ids, took }: Extract<Answer, { type: 'triggers' }>
+): Fired {
+  const triggersOf = new Map(
+    ids.map((id) => [id, changed.get(id) ?? before.triggersOf.get(id) ?? []])
+  )
   return { triggers: inOrderOf(ids, triggersOf), triggersOf, took }
 }
 
@@ -174,10 +204,13 @@ export function useEvaluation({ evidence, setting, detection, target, at }: Aski
   }, [evidence])
 
   /** Asks once nothing has changed for a while; what it gives takes the question back. */
-  const askWhenStill = useCallback((question: Unnumbered<Asked>, answered: (answer: Answer) => void): (() => void) => {
-    const timer = setTimeout(() => evaluations.current?.ask(question, answered), SURVEY_AFTER_MS)
-    return () => clearTimeout(timer)
-  }, [])
+  const askWhenStill = useCallback(
+    (question: Unnumbered<Asked>, answered: (answer: Answer) => void): (() => void) => {
+      const timer = setTimeout(() => evaluations.current?.ask(question, answered), SURVEY_AFTER_MS)
+      return () => clearTimeout(timer)
+    },
+    []
+  )
 
   useEffect(() => {
     if (!evidence || !setting) return
@@ -196,22 +229,32 @@ export function useEvaluation({ evidence, setting, detection, target, at }: Aski
 
   useEffect(() => {
     if (!evidence || !setting || !detection || target === null) return setLadder(null)
-    evaluations.current?.ask({ type: 'explain', setting, detection, target, ...(at !== null && { at }) }, (answer) => {
-      if (answer.type === 'ladder') setLadder(answer.ladder)
-    })
+    evaluations.current?.ask(
+      { type: 'explain', setting, detection, target, ...(at !== null && { at }) },
+      (answer) => {
+        if (answer.type === 'ladder') setLadder(answer.ladder)
+      }
+    )
   }, [evidence, setting, detection, target, at])
 
   useEffect(() => {
-    if (!evidence || !setting || !detection || !looksAtFrames(setting, detection)) return setFrames(null)
-    evaluations.current?.ask({ type: 'frames', setting, detection, ...(at !== null && { at }) }, (answer) => {
-      if (answer.type === 'frames') setFrames(answer.trace)
-    })
+    if (!evidence || !setting || !detection || !looksAtFrames(setting, detection))
+      return setFrames(null)
+    evaluations.current?.ask(
+      { type: 'frames', setting, detection, ...(at !== null && { at }) },
+      (answer) => {
+        if (answer.type === 'frames') setFrames(answer.trace)
+      }
+    )
   }, [evidence, setting, detection, at])
 
   const chosen = setting?.camera.detections.find((d) => d.id === detection)
   const dweller = chosen && 'dwellSeconds' in chosen ? chosen : null
   // Of the shape, the share and the classes alone: the dwell itself is what is tried against them.
-  const dwelling = useKeyed(JSON.stringify(dweller && [dweller.zone, dweller.sensitivity, dweller.classes]), dweller)
+  const dwelling = useKeyed(
+    JSON.stringify(dweller && [dweller.zone, dweller.sensitivity, dweller.classes]),
+    dweller
+  )
   useEffect(() => {
     if (!evidence || !dwelling) return setStays(null)
     return askWhenStill({ type: 'stays', detection: dwelling }, (answer) => {
@@ -221,7 +264,16 @@ export function useEvaluation({ evidence, setting, detection, target, at }: Aski
 
   const pose = setting?.camera.scene ?? null
   const gated = chosen && 'classes' in chosen ? chosen : null
-  const sized = useKeyed(JSON.stringify(gated && [gated.id, 'zone' in gated ? gated.zone : gated.kind === 'line' ? gated.line : null, pose]), gated && { detection: gated, pose })
+  const sized = useKeyed(
+    JSON.stringify(
+      gated && [
+        gated.id,
+        'zone' in gated ? gated.zone : gated.kind === 'line' ? gated.line : null,
+        pose
+      ]
+    ),
+    gated && { detection: gated, pose }
+  )
   useEffect(() => {
     if (!evidence || !sized) return setSizes(null)
     return askWhenStill({ type: 'sizes', ...sized }, (answer) => {
@@ -229,8 +281,23 @@ export function useEvaluation({ evidence, setting, detection, target, at }: Aski
     })
   }, [evidence, sized, askWhenStill])
 
-  const allDwellers = setting?.camera.detections.filter((d): d is DwellDetection => 'dwellSeconds' in d && d.enabled && !d.parked) ?? []
-  const dwellers = useKeyed(JSON.stringify(allDwellers.map((d) => [d.id, d.zone, d.sensitivity, d.classes, d.dwellSeconds, 'graceSeconds' in d ? d.graceSeconds : null])), allDwellers)
+  const allDwellers =
+    setting?.camera.detections.filter(
+      (d): d is DwellDetection => 'dwellSeconds' in d && d.enabled && !d.parked
+    ) ?? []
+  const dwellers = useKeyed(
+    JSON.stringify(
+      allDwellers.map((d) => [
+        d.id,
+        d.zone,
+        d.sensitivity,
+        d.classes,
+        d.dwellSeconds,
+        'graceSeconds' in d ? d.graceSeconds : null
+      ])
+    ),
+    allDwellers
+  )
   useEffect(() => {
     if (!evidence || !dwellers.length) return setTimed(NOTHING_TIMED)
     return askWhenStill({ type: 'timed', detections: dwellers }, (answer) => {
@@ -238,5 +305,8 @@ export function useEvaluation({ evidence, setting, detection, target, at }: Aski
     })
   }, [evidence, dwellers, askWhenStill])
 
-  return useMemo(() => ({ ...fired, ladders, ladder, frames, stays, sizes, timed, failure, evaluations: made }), [fired, ladders, ladder, frames, stays, sizes, timed, failure, made])
+  return useMemo(
+    () => ({ ...fired, ladders, ladder, frames, stays, sizes, timed, failure, evaluations: made }),
+    [fired, ladders, ladder, frames, stays, sizes, timed, failure, made]
+  )
 }

@@ -1,7 +1,18 @@
-import { evaluate, explain, explainAll, traceFrames, type Evidence } from '../../core/detections/index.ts'
+import {
+  evaluate,
+  explain,
+  explainAll,
+  traceFrames,
+  type Evidence
+} from '../../core/detections/index.ts'
 import { changesFor, effectOf } from '../../core/tuning/change.ts'
 import { sizesIn } from '../../core/tuning/sizes.ts'
-import { staysIn, timedStays, type DwellDetection, type TimedStay } from '../../core/tuning/stays.ts'
+import {
+  staysIn,
+  timedStays,
+  type DwellDetection,
+  type TimedStay
+} from '../../core/tuning/stays.ts'
 import { KeptTriggers } from '../../core/detections/keptTriggers.ts'
 import { spansOf, type TargetSpan, type Tracks } from '../../core/targets/tracks.ts'
 import type { Answer, Asked, Question } from './evaluation.ts'
@@ -21,22 +32,57 @@ const answer = (question: Asked, { tracks, measures }: Evidence): Answer => {
     case 'stays':
       return { type: 'stays', number, stays: staysIn(question.detection, tracks, spans) }
     case 'sizes':
-      return { type: 'sizes', number, sizes: sizesIn(question.detection, tracks, question.pose, spans) }
+      return {
+        type: 'sizes',
+        number,
+        sizes: sizesIn(question.detection, tracks, question.pose, spans)
+      }
     case 'timed':
-      return { type: 'timed', number, timed: new Map(question.detections.map((d) => [d.id, timedOf(d, tracks)])) }
+      return {
+        type: 'timed',
+        number,
+        timed: new Map(question.detections.map((d) => [d.id, timedOf(d, tracks)]))
+      }
     case 'evaluate': {
       const began = performance.now()
       const changed = known.changed(question.setting, tracks, measures)
-      return { type: 'triggers', number, changed, ids: question.setting.camera.detections.map(({ id }) => id), took: performance.now() - began }
+      return {
+        type: 'triggers',
+        number,
+        changed,
+        ids: question.setting.camera.detections.map(({ id }) => id),
+        took: performance.now() - began
+      }
     }
     case 'survey':
-      return { type: 'ladders', number, ladders: explainAll(question.setting, tracks, question.detection) }
+      return {
+        type: 'ladders',
+        number,
+        ladders: explainAll(question.setting, tracks, question.detection)
+      }
     case 'frames':
-      return { type: 'frames', number, trace: traceFrames(question.setting, tracks, measures, question.detection, question.at) }
+      return {
+        type: 'frames',
+        number,
+        trace: traceFrames(question.setting, tracks, measures, question.detection, question.at)
+      }
     case 'explain':
-      return { type: 'ladder', number, ladder: explain(question.setting, tracks, question.detection, question.target, question.at) }
+      return {
+        type: 'ladder',
+        number,
+        ladder: explain(question.setting, tracks, question.detection, question.target, question.at)
+      }
     case 'changes':
-      return { type: 'changes', number, changes: changesFor({ setting: question.setting, tracks, detection: question.detection, target: question.target }) }
+      return {
+        type: 'changes',
+        number,
+        changes: changesFor({
+          setting: question.setting,
+          tracks,
+          detection: question.detection,
+          target: question.target
+        })
+      }
     case 'effects':
       return {
         type: 'effects',
@@ -48,7 +94,14 @@ const answer = (question: Asked, { tracks, measures }: Evidence): Answer => {
         })
       }
     case 'counts':
-      return { type: 'counts', number, counts: question.clips.map(({ clip, setting }) => ({ clip, counts: countsOf(evaluate(setting, others.get(clip)!.tracks, others.get(clip)!.measures)) })) }
+      return {
+        type: 'counts',
+        number,
+        counts: question.clips.map(({ clip, setting }) => ({
+          clip,
+          counts: countsOf(evaluate(setting, others.get(clip)!.tracks, others.get(clip)!.measures))
+        }))
+      }
   }
 }
 
@@ -84,6 +137,10 @@ onmessage = ({ data }: MessageEvent<Question>) => {
     postMessage(answer(data, evidence))
   } catch (error) {
     // One detection that does not fit the clip must not leave the others waiting for ever.
-    postMessage({ type: 'failed', number: data.number, message: (error as Error).message } satisfies Answer)
+    postMessage({
+      type: 'failed',
+      number: data.number,
+      message: (error as Error).message
+    } satisfies Answer)
   }
 }

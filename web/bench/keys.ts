@@ -3,7 +3,8 @@ import { useEffect, useRef } from 'react'
 /** What a key does; returns false when it does nothing here, and the key is left to the browser. */
 export type KeyAction = (event: KeyboardEvent) => boolean | void
 
-const ownKeys = 'input, textarea, select, [contenteditable], [role=slider], [role=combobox], [role=switch], [role=radio], .ant-popover, .ant-modal-wrap, .ant-select-dropdown'
+const ownKeys =
+  'input, textarea, select, [contenteditable], [role=slider], [role=combobox], [role=switch], [role=radio], .ant-popover, .ant-modal-wrap, .ant-select-dropdown'
 const pressed = 'button, a, summary, [role=button]'
 
 /** Keys of the Bench, by `event.key` (letters in lower case; `ctrl+z`, `ctrl+shift+z`). Fields and dialogs keep theirs. */
@@ -19,7 +20,8 @@ export function useKeys(actions: Record<string, KeyAction>): void {
       // Enter and Space press the button that has the focus.
       if (element?.closest(pressed) && (event.key === 'Enter' || event.key === ' ')) return
       const key = event.key.length === 1 ? event.key.toLowerCase() : event.key
-      const name = event.ctrlKey || event.metaKey ? `ctrl+${event.shiftKey ? 'shift+' : ''}${key}` : key
+      const name =
+        event.ctrlKey || event.metaKey ? `ctrl+${event.shiftKey ? 'shift+' : ''}${key}` : key
       const action = current.current[name]
       if (action && action(event) !== false) event.preventDefault()
     }

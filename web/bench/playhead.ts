@@ -65,7 +65,12 @@ export class Playhead {
   toggle(): void {
     if (!this.video) return
     if (this.playing) return this.pause()
-    if (this.loop ? this.time < this.loop[0] || this.time >= this.loop[1] : this.time >= this.lastTime()) this.seek(this.loop?.[0] ?? 0)
+    if (
+      this.loop
+        ? this.time < this.loop[0] || this.time >= this.loop[1]
+        : this.time >= this.lastTime()
+    )
+      this.seek(this.loop?.[0] ?? 0)
     void this.video.play().catch(() => this.setPlaying(false))
   }
 
@@ -109,8 +114,12 @@ export class Playhead {
 }
 
 /** The frame on show; changes only when the frame does. */
-export const useFrame = (playhead: Playhead, fps: number): number => useSyncExternalStore(playhead.subscribe, () => frameAt(playhead.time, fps))
-export const useTime = (playhead: Playhead): number => useSyncExternalStore(playhead.subscribe, () => playhead.time)
-export const usePlaying = (playhead: Playhead): boolean => useSyncExternalStore(playhead.subscribe, () => playhead.playing)
+export const useFrame = (playhead: Playhead, fps: number): number =>
+  useSyncExternalStore(playhead.subscribe, () => frameAt(playhead.time, fps))
+export const useTime = (playhead: Playhead): number =>
+  useSyncExternalStore(playhead.subscribe, () => playhead.time)
+export const usePlaying = (playhead: Playhead): boolean =>
+  useSyncExternalStore(playhead.subscribe, () => playhead.playing)
 
-export const useLoop = (playhead: Playhead): Playhead['loop'] => useSyncExternalStore(playhead.subscribe, () => playhead.loop)
+export const useLoop = (playhead: Playhead): Playhead['loop'] =>
+  useSyncExternalStore(playhead.subscribe, () => playhead.loop)

@@ -14,12 +14,20 @@ export interface Selection {
   live: boolean
 }
 
-const whole = (text: string | null): number | null => (text !== null && /^\d{1,9}$/.test(text) ? Number(text) : null)
+const whole = (text: string | null): number | null =>
+  text !== null && /^\d{1,9}$/.test(text) ? Number(text) : null
 
 export function useSelection(): [Selection, (change: Partial<Selection>) => void] {
   const [params, setParams] = useSearchParams()
   const selection = useMemo(
-    () => ({ clip: params.get('clip'), detection: params.get('detection'), area: whole(params.get('area')), target: whole(params.get('target')), frame: whole(params.get('frame')), live: params.has('live') }),
+    () => ({
+      clip: params.get('clip'),
+      detection: params.get('detection'),
+      area: whole(params.get('area')),
+      target: whole(params.get('target')),
+      frame: whole(params.get('frame')),
+      live: params.has('live')
+    }),
     [params]
   )
   const change = useCallback(

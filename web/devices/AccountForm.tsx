@@ -4,7 +4,13 @@ import type { DeviceView } from '../../core/devices/views.ts'
 import { request } from '../api/client.ts'
 
 /** The account of a device: its first one, or the right one. */
-export function AccountForm({ device, onDone }: { device: DeviceView; onDone: () => void }): ReactNode {
+export function AccountForm({
+  device,
+  onDone
+}: {
+  device: DeviceView
+  onDone: () => void
+}): ReactNode {
   const first = device.state === 'new'
   const [username, setUsername] = useState(device.username ?? 'admin')
   const [password, setPassword] = useState('')
@@ -24,10 +30,25 @@ export function AccountForm({ device, onDone }: { device: DeviceView; onDone: ()
   }
   return (
     <section className="account-form" aria-label="Account">
-      <p>{first ? 'Give it its first account. From then on it answers nobody without it.' : 'Say the account under which it may be spoken with.'}</p>
+      <p>
+        {first
+          ? 'Give it its first account. From then on it answers nobody without it.'
+          : 'Say the account under which it may be spoken with.'}
+      </p>
       <div className="row">
-        <Input aria-label="User name" value={username} autoComplete="off" onChange={(e) => setUsername(e.target.value)} />
-        <Input.Password aria-label="Password" value={password} autoComplete="new-password" onChange={(e) => setPassword(e.target.value)} onPressEnter={() => void say()} />
+        <Input
+          aria-label="User name"
+          value={username}
+          autoComplete="off"
+          onChange={(e) => setUsername(e.target.value)}
+        />
+        <Input.Password
+          aria-label="Password"
+          value={password}
+          autoComplete="new-password"
+          onChange={(e) => setPassword(e.target.value)}
+          onPressEnter={() => void say()}
+        />
         <Button type="primary" loading={busy} onClick={() => void say()}>
           {first ? 'Make the account' : 'Use it'}
         </Button>

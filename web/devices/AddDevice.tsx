@@ -6,18 +6,44 @@ import { request } from '../api/client.ts'
 import { useSite } from '../api/queries.ts'
 
 /** Adding a device in two steps: which one it is, and then its name, its camera and its account. */
-export function AddDevice({ onClose, onAdded }: { onClose: () => void; onAdded: (device: DeviceView) => void }): ReactNode {
+export function AddDevice({
+  onClose,
+  onAdded
+}: {
+  onClose: () => void
+  onAdded: (device: DeviceView) => void
+}): ReactNode {
   const [chosen, setChosen] = useState<FoundDevice | 'by-hand' | null>(null)
   return (
-    <Modal open title={chosen === null ? 'Add a device: which one?' : 'Add a device: what it is here'} onCancel={onClose} footer={null} aria-label="Add a device">
-      {chosen === null ? <Find onChosen={setChosen} /> : <Describe found={chosen === 'by-hand' ? null : chosen} onBack={() => setChosen(null)} onAdded={onAdded} />}
+    <Modal
+      open
+      title={chosen === null ? 'Add a device: which one?' : 'Add a device: what it is here'}
+      onCancel={onClose}
+      footer={null}
+      aria-label="Add a device"
+    >
+      {chosen === null ? (
+        <Find onChosen={setChosen} />
+      ) : (
+        <Describe
+          found={chosen === 'by-hand' ? null : chosen}
+          onBack={() => setChosen(null)}
+          onAdded={onAdded}
+        />
+      )}
     </Modal>
   )
 }
 
 /** Asks the network, and lets an address be typed instead. */
 function Find({ onChosen }: { onChosen: (chosen: FoundDevice | 'by-hand') => void }): ReactNode {
-  const found = useQuery({ queryKey: ['find-devices'], queryFn: () => request<FoundDevice[]>('POST', '/api/devices/find'), staleTime: 0, gcTime: 0, refetchOnWindowFocus: false })
+  const found = useQuery({
+    queryKey: ['find-devices'],
+    queryFn: () => request<FoundDevice[]>('POST', '/api/devices/find'),
+    staleTime: 0,
+    gcTime: 0,
+    refetchOnWindowFocus: false
+  })
   const list = [...(found.data ?? [])].sort((a, b) => Number(a.known) - Number(b.known))
   return (
     <div className="device-form">
@@ -27,12 +53,19 @@ function Find({ onChosen }: { onChosen: (chosen: FoundDevice | 'by-hand') => voi
         </p>
       )}
       {found.isError && <Alert type="error" title={found.error.message} />}
-      {found.data?.length === 0 && !found.isFetching && <p className="quiet">Nobody answered. A device in another network, or one that does not let itself be found, is added by its address.</p>}
+      {found.data?.length === 0 && !found.isFetching && (
+        <p className="quiet">
+          Nobody answered. A device in another network, or one that does not let itself be found, is
+          added by its address.
+        </p>
+      )}
       <ul className="found-devices">
         {list.map((device) => (
           <li key={device.address}>
             <Button block disabled={device.known} onClick={() => onChosen(device)}>
-              <strong>{device.name || device.address}</strong> <span className="quiet figures">{device.address.replace(/^https?:\/\//, '')}</span> {device.known && <span className="quiet">added already</span>}
+              <strong>{device.name || device.address}</strong>{' '}
+              <span className="quiet figures">{device.address.replace(/^https?:\/\//, '')}</span>{' '}
+              {device.known && <span className="quiet">added already</span>}
             </Button>
           </li>
         ))}
@@ -49,27 +82,61 @@ function Find({ onChosen }: { onChosen: (chosen: FoundDevice | 'by-hand') => voi
   )
 }
 
-function Describe({ found, onBack, onAdded }: { found: FoundDevice | null; onBack: () => void; onAdded: (device: DeviceView) => void }): ReactNode {
+function Describe({
+  found,
+  onBack,
+  onAdded
+}: {
+  found: FoundDevice | null
+  onBack: () => void
+  onAdded: (device: DeviceView) => void
+}): ReactNode {
   const site = useSite()
   const cameras = site.data?.cameras ?? []
-  const [form, setForm] = useState({ name: found?.name ?? '', address: found?.address ?? 'http://', camera: cameras.find((c) => found?.name.startsWith(c.name))?.id ?? '', username: '', password: '' })
+  const [form, setForm] = useState({
+    name: found?.name ?? '',
+    address: found?.address ?? 'http://',
+    camera: cameras.find((c) => found?.name.startsWith(c.name))?.id ?? '',
+    username: '',
+    password: ''
+  })
   const [error, setError] = useState<string | null>(null)
   const [busy, setBusy] = useState(false)
-  const set = (key: keyof typeof form) => (value: string) => setForm((old) => ({ ...old, [key]: value }))
+  const set = (key: keyof typeof form) => (value: string) =>
+    setForm((old) => ({ ...old, [key]: value }))
   const add = async (): Promise<void> => {
     setBusy(true)
     try {
-      onAdded(await request<DeviceView>('POST', '/api/devices', { name: form.name, address: form.address, camera: form.camera || null, username: form.username || null, password: form.username ? form.password : null }))
+      onAdded(
+        await request<DeviceView>('POST', '/api/devices', {
+          name: form.name,
+          address: form.address,
+          camera: form.camera || null,
+          username: form.username || null,
+          password: form.username ? form.password : null
+        })
+      )
     } catch (problem) {
       setError((problem as Error).message.replace(/^\$\.?/, ''))
     } finally {
       setBusy(false)
     }
   }
-  const field = (key: 'name' | 'address' | 'username' | 'password', label: string, placeholder: string): ReactNode => (
+  const field = (
+    key: 'name' | 'address' | 'username' | 'password',
+    label: string,
+    placeholder: string
+  ): ReactNode => (
     <label className="field">
       <span>{label}</span>
-      <Input type={key === 'password' ? 'password' : 'text'} value={form[key]} placeholder={placeholder} autoComplete="off" onChange={(e) => set(key)(e.target.value)} onPressEnter={() => void add()} />
+      <Input
+        type={key === 'password' ? 'password' : 'text'}
+        value={form[key]}
+        placeholder={placeholder}
+        autoComplete="off"
+        onChange={(e) => set(key)(e.target.value)}
+        onPressEnter={() => void add()}
+      />
     </label>
   )
   return (
@@ -78,7 +145,14 @@ function Describe({ found, onBack, onAdded }: { found: FoundDevice | null; onBac
       {field('name', 'Name', 'Slipway camera')}
       <label className="field">
         <span>Camera of the site</span>
-        <Select value={form.camera} options={[{ value: '', label: 'None yet, or a recorder' }, ...cameras.map((c) => ({ value: c.id, label: c.name }))]} onChange={set('camera')} />
+        <Select
+          value={form.camera}
+          options={[
+            { value: '', label: 'None yet, or a recorder' },
+            ...cameras.map((c) => ({ value: c.id, label: c.name }))
+          ]}
+          onChange={set('camera')}
+        />
       </label>
       {field('username', 'User name', 'left empty for a device fresh from the box')}
       {field('password', 'Password', '')}

@@ -34,12 +34,26 @@ export function ChannelSection({ device, channel, named, act, working }: Props):
               size="small"
               className="camera-choice"
               value={channel.camera ?? ''}
-              options={[{ value: '', label: 'None of the site' }, ...(site.data?.cameras ?? []).map((c) => ({ value: c.id, label: c.name }))]}
-              onChange={(camera) => void act(`camera ${channel.token}`, () => request('PUT', path, { camera: camera || null }))}
+              options={[
+                { value: '', label: 'None of the site' },
+                ...(site.data?.cameras ?? []).map((c) => ({ value: c.id, label: c.name }))
+              ]}
+              onChange={(camera) =>
+                void act(`camera ${channel.token}`, () =>
+                  request('PUT', path, { camera: camera || null })
+                )
+              }
             />
             {named && channel.camera !== null && channel.abilities.length > 0 && (
               <label>
-                <Switch size="small" checked={channel.used} onChange={(used) => void act(`used ${channel.token}`, () => request('PUT', path, { used }))} /> send the plan through here
+                <Switch
+                  size="small"
+                  checked={channel.used}
+                  onChange={(used) =>
+                    void act(`used ${channel.token}`, () => request('PUT', path, { used }))
+                  }
+                />{' '}
+                send the plan through here
               </label>
             )}
           </dd>
@@ -47,8 +61,16 @@ export function ChannelSection({ device, channel, named, act, working }: Props):
         <div>
           <dt>It can</dt>
           <dd>
-            {channel.abilities.length === 0 ? 'do no analysis here' : channel.abilities.map((a) => <span key={a.type} className="ability">{abilityWords(a)}</span>)}
-            {channel.mostRules !== null && <span className="ability">{channel.mostRules} detections in all</span>}
+            {channel.abilities.length === 0
+              ? 'do no analysis here'
+              : channel.abilities.map((a) => (
+                  <span key={a.type} className="ability">
+                    {abilityWords(a)}
+                  </span>
+                ))}
+            {channel.mostRules !== null && (
+              <span className="ability">{channel.mostRules} detections in all</span>
+            )}
           </dd>
         </div>
         {channel.modes.length > 0 && (
@@ -60,25 +82,65 @@ export function ChannelSection({ device, channel, named, act, working }: Props):
                 size="small"
                 disabled={working !== null}
                 value={running?.type ?? 'none'}
-                options={[...(running ? [] : [{ label: 'None runs', value: 'none' }]), ...channel.modes.map(({ type }) => ({ label: localName(type), value: type }))]}
-                onChange={(type) => void act('mode', () => request('PUT', `${path}/mode`, { type }))}
+                options={[
+                  ...(running ? [] : [{ label: 'None runs', value: 'none' }]),
+                  ...channel.modes.map(({ type }) => ({ label: localName(type), value: type }))
+                ]}
+                onChange={(type) =>
+                  void act('mode', () => request('PUT', `${path}/mode`, { type }))
+                }
               />
               <span className="quiet">{modeSentence(channel)}</span>
             </dd>
           </div>
         )}
       </dl>
-      {channel.detections.length === 0 && channel.strangers.length === 0 && channel.abilities.length > 0 && <p className="quiet">{channel.camera === null ? 'Say which camera of the site this is.' : 'Nothing is drawn for this camera, and nothing is on the device.'}</p>}
+      {channel.detections.length === 0 &&
+        channel.strangers.length === 0 &&
+        channel.abilities.length > 0 && (
+          <p className="quiet">
+            {channel.camera === null
+              ? 'Say which camera of the site this is.'
+              : 'Nothing is drawn for this camera, and nothing is on the device.'}
+          </p>
+        )}
       {(channel.abilities.length > 0 || channel.detections.length > 0) && (
         <ul className="device-detections" aria-label="Plan and device">
           {channel.detections.map((x) => (
-            <DetectionRow key={x.id} detection={x} takeOver={() => act(`take ${x.id}`, () => request('POST', `/api/devices/${device.id}/take-over`, { channel: channel.token, rule: x.id }))} working={working} />
+            <DetectionRow
+              key={x.id}
+              detection={x}
+              takeOver={() =>
+                act(`take ${x.id}`, () =>
+                  request('POST', `/api/devices/${device.id}/take-over`, {
+                    channel: channel.token,
+                    rule: x.id
+                  })
+                )
+              }
+              working={working}
+            />
           ))}
           {channel.strangers.map(({ name, kind }) => (
             <li key={name} className="differs">
-              <strong>{name}</strong> <span>{kind ? `${kindNames[kind]}, ` : ''}on the device and not in the plan; sending deletes it</span>
+              <strong>{name}</strong>{' '}
+              <span>
+                {kind ? `${kindNames[kind]}, ` : ''}on the device and not in the plan; sending
+                deletes it
+              </span>
               {kind && channel.camera !== null && (
-                <Button size="small" loading={working === `take ${name}`} onClick={() => void act(`take ${name}`, () => request('POST', `/api/devices/${device.id}/take-over`, { channel: channel.token, rule: name }))}>
+                <Button
+                  size="small"
+                  loading={working === `take ${name}`}
+                  onClick={() =>
+                    void act(`take ${name}`, () =>
+                      request('POST', `/api/devices/${device.id}/take-over`, {
+                        channel: channel.token,
+                        rule: name
+                      })
+                    )
+                  }
+                >
                   Take it into the plan
                 </Button>
               )}
@@ -86,7 +148,12 @@ export function ChannelSection({ device, channel, named, act, working }: Props):
           ))}
         </ul>
       )}
-      {channel.switchesBack.length > 0 && <p className="failed">✕ It was seen to switch {channel.switchesBack.map(typeWords).join(' and ')} on again by itself. Park such a detection: one minute a day, no area.</p>}
+      {channel.switchesBack.length > 0 && (
+        <p className="failed">
+          ✕ It was seen to switch {channel.switchesBack.map(typeWords).join(' and ')} on again by
+          itself. Park such a detection: one minute a day, no area.
+        </p>
+      )}
     </section>
   )
 }
@@ -99,15 +166,24 @@ function modeSentence({ modes }: ChannelView): string {
   return `${running ? `runs ${words(running.runs)}; ` : ''}${idle.length ? `${words(idle)} would do nothing now` : ''}`
 }
 
-function DetectionRow({ detection: x, takeOver, working }: { detection: ChannelDetection; takeOver: () => Promise<void>; working: string | null }): ReactNode {
+function DetectionRow({
+  detection: x,
+  takeOver,
+  working
+}: {
+  detection: ChannelDetection
+  takeOver: () => Promise<void>
+  working: string | null
+}): ReactNode {
   return (
     <li className={x.state}>
       <strong>{x.name}</strong> <span>{detectionWords(x)}</span>
-      {x.state === 'drifted' && !x.differences.some(({ device }) => device === 'removed on the device') && (
-        <Button size="small" loading={working === `take ${x.id}`} onClick={() => void takeOver()}>
-          Take over into the plan
-        </Button>
-      )}
+      {x.state === 'drifted' &&
+        !x.differences.some(({ device }) => device === 'removed on the device') && (
+          <Button size="small" loading={working === `take ${x.id}`} onClick={() => void takeOver()}>
+            Take over into the plan
+          </Button>
+        )}
       {x.differences.map((diff) => (
         <span key={diff.setting} className="difference">
           {diff.setting}: plan {diff.plan}, device {diff.device}

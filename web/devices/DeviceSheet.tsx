@@ -14,7 +14,19 @@ import { eventWords, states } from './words.ts'
 /** What a part of the sheet asks of the server; its trouble is shown at the top. */
 export type Act = (what: string, work: () => Promise<unknown>) => Promise<void>
 
-export function DeviceSheet({ device: d, changes, onSend, onChanged, onRemoved }: { device: DeviceView; changes: number; onSend: () => Promise<void>; onChanged: () => void; onRemoved: () => void }): ReactNode {
+export function DeviceSheet({
+  device: d,
+  changes,
+  onSend,
+  onChanged,
+  onRemoved
+}: {
+  device: DeviceView
+  changes: number
+  onSend: () => Promise<void>
+  onChanged: () => void
+  onRemoved: () => void
+}): ReactNode {
   const [working, setWorking] = useState<string | null>(null)
   const [error, setError] = useState<string | null>(null)
   const act: Act = async (what, work) => {
@@ -36,24 +48,47 @@ export function DeviceSheet({ device: d, changes, onSend, onChanged, onRemoved }
       <header className="row">
         <h2>{d.name}</h2>
         <span className="row">
-          <Popconfirm title={`Remove ${d.name}?`} description="Its settings stay on the device; what was heard from it goes." okText="Remove" cancelText="Keep" onConfirm={() => act('remove', () => request('DELETE', `/api/devices/${d.id}`)).then(onRemoved)}>
+          <Popconfirm
+            title={`Remove ${d.name}?`}
+            description="Its settings stay on the device; what was heard from it goes."
+            okText="Remove"
+            cancelText="Keep"
+            onConfirm={() =>
+              act('remove', () => request('DELETE', `/api/devices/${d.id}`)).then(onRemoved)
+            }
+          >
             <Button type="text" icon={<DeleteOutlined />} aria-label="Remove the device" />
           </Popconfirm>
-          <Button icon={<ReloadOutlined />} loading={working === 'read'} onClick={() => void act('read', () => request('POST', `/api/devices/${d.id}/read`))}>
+          <Button
+            icon={<ReloadOutlined />}
+            loading={working === 'read'}
+            onClick={() => void act('read', () => request('POST', `/api/devices/${d.id}/read`))}
+          >
             Read again
           </Button>
-          <Button type="primary" icon={<SendOutlined />} disabled={changes === 0 || d.busy || !isReachable(d.state)} onClick={() => void onSend()}>
-            {changes ? `Send ${changes} ${changes === 1 ? 'change' : 'changes'}` : 'Nothing to send'}
+          <Button
+            type="primary"
+            icon={<SendOutlined />}
+            disabled={changes === 0 || d.busy || !isReachable(d.state)}
+            onClick={() => void onSend()}
+          >
+            {changes
+              ? `Send ${changes} ${changes === 1 ? 'change' : 'changes'}`
+              : 'Nothing to send'}
           </Button>
         </span>
       </header>
       <p className={state.bad ? 'failed' : ''}>
         {state.mark} {state.words}
         {d.trouble && `: ${d.trouble}`}
-        {d.state === 'clock-off' && d.clockAhead !== null && ` by ${Math.round(Math.abs(d.clockAhead))} s (${d.clockAhead > 0 ? 'ahead' : 'behind'}); times of its events will be wrong by that`}
+        {d.state === 'clock-off' &&
+          d.clockAhead !== null &&
+          ` by ${Math.round(Math.abs(d.clockAhead))} s (${d.clockAhead > 0 ? 'ahead' : 'behind'}); times of its events will be wrong by that`}
       </p>
       {error && <Alert type="error" title={error} />}
-      {(d.state === 'new' || d.state === 'no-account' || d.state === 'wrong-password') && <AccountForm device={d} onDone={onChanged} />}
+      {(d.state === 'new' || d.state === 'no-account' || d.state === 'wrong-password') && (
+        <AccountForm device={d} onDone={onChanged} />
+      )}
       <dl className="device-facts">
         <div>
           <dt>Address</dt>
@@ -63,14 +98,24 @@ export function DeviceSheet({ device: d, changes, onSend, onChanged, onRemoved }
           <div>
             <dt>Device</dt>
             <dd>
-              {d.information.manufacturer} {d.information.model}, firmware {d.information.firmware}, serial <span className="figures">{d.information.serial}</span>
+              {d.information.manufacturer} {d.information.model}, firmware {d.information.firmware},
+              serial <span className="figures">{d.information.serial}</span>
             </dd>
           </div>
         )}
       </dl>
-      {d.readAt === null && <p className="quiet">What it can do is not known before it has been read.</p>}
+      {d.readAt === null && (
+        <p className="quiet">What it can do is not known before it has been read.</p>
+      )}
       {d.channels.map((channel) => (
-        <ChannelSection key={channel.token} device={d} channel={channel} named={d.channels.length > 1} act={act} working={working} />
+        <ChannelSection
+          key={channel.token}
+          device={d}
+          channel={channel}
+          named={d.channels.length > 1}
+          act={act}
+          working={working}
+        />
       ))}
       {findings.length > 0 && (
         <section aria-label="What is missing">
@@ -86,16 +131,21 @@ export function DeviceSheet({ device: d, changes, onSend, onChanged, onRemoved }
 
 function HeardFrom({ device: d }: { device: DeviceView }): ReactNode {
   const events = useDeviceEvents(d.id).data ?? []
-  const name = (rule: string): string => d.channels.flatMap((c) => c.detections).find((x) => x.id === rule)?.name ?? rule
+  const name = (rule: string): string =>
+    d.channels.flatMap((c) => c.detections).find((x) => x.id === rule)?.name ?? rule
   return (
     <section aria-label="Heard from it">
       <h3>Heard from it</h3>
-      {events.length === 0 && <p className="quiet">Nothing yet. What its rules set off is shown here as it comes.</p>}
+      {events.length === 0 && (
+        <p className="quiet">Nothing yet. What its rules set off is shown here as it comes.</p>
+      )}
       <ol className="device-events">
         {events.slice(0, 8).map((e) => (
           <li key={e.id} className={e.topic === 'gap' ? 'failed' : ''}>
             <span className="figures">{new Date(e.receivedAt).toLocaleTimeString('en-GB')}</span>{' '}
-            {e.topic === 'gap' ? `nobody listened for ${e.data.seconds} s; what happened then is not known` : `${name(e.rule)}: ${eventWords(e)}`}
+            {e.topic === 'gap'
+              ? `nobody listened for ${e.data.seconds} s; what happened then is not known`
+              : `${name(e.rule)}: ${eventWords(e)}`}
           </li>
         ))}
       </ol>

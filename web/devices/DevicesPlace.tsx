@@ -27,8 +27,9 @@ export function DevicesPlace(): ReactNode {
   const put = (change: Record<string, string | null>): void =>
     setAddress((old) => {
       const next = new URLSearchParams(old)
-      for (const [key, value] of Object.entries(change)) if (value === null) next.delete(key)
-      else next.set(key, value)
+      for (const [key, value] of Object.entries(change))
+        if (value === null) next.delete(key)
+        else next.set(key, value)
       return next
     })
   const list = devices.data ?? []
@@ -43,7 +44,11 @@ export function DevicesPlace(): ReactNode {
       setError((problem as Error).message)
     }
   }
-  const losses = toSend.flatMap((d) => d.channels.filter((c) => c.used).flatMap((c) => c.detections.flatMap((x) => x.losses.filter((loss) => !loss.elsewhere)))).length
+  const losses = toSend.flatMap((d) =>
+    d.channels
+      .filter((c) => c.used)
+      .flatMap((c) => c.detections.flatMap((x) => x.losses.filter((loss) => !loss.elsewhere)))
+  ).length
   return (
     <main className="devices-place">
       <section aria-label="Devices">
@@ -56,22 +61,44 @@ export function DevicesPlace(): ReactNode {
         {devices.isError && <Alert type="error" title={devices.error.message} />}
         {error && <Alert type="error" title={error} />}
         {devices.isPending && <Skeleton active />}
-        {devices.data?.length === 0 && <p className="quiet">No device yet. Add the first one: Wardoptic looks for what is on the network and reads what it can do.</p>}
+        {devices.data?.length === 0 && (
+          <p className="quiet">
+            No device yet. Add the first one: Wardoptic looks for what is on the network and reads
+            what it can do.
+          </p>
+        )}
         {list.length > 1 && (
           <Popconfirm
-            title={`Send ${plural(toSend.reduce((sum, d) => sum + changes(d), 0), 'change')} to ${plural(toSend.length, 'device')}?`}
-            description={losses ? `${plural(losses, 'setting')} will be the nearest that the devices can hold; each sheet says which.` : 'Everything can be held as it is wanted.'}
+            title={`Send ${plural(
+              toSend.reduce((sum, d) => sum + changes(d), 0),
+              'change'
+            )} to ${plural(toSend.length, 'device')}?`}
+            description={
+              losses
+                ? `${plural(losses, 'setting')} will be the nearest that the devices can hold; each sheet says which.`
+                : 'Everything can be held as it is wanted.'
+            }
             okText="Send"
             cancelText="Not now"
             disabled={!toSend.length}
             onConfirm={() => send(toSend.map(({ id }) => id))}
           >
             <Button type="primary" icon={<SendOutlined />} disabled={!toSend.length}>
-              {!waiting.length ? 'Nothing to send' : marked.size ? `Send to ${toSend.length} marked` : `Send to all ${toSend.length} that wait`}
+              {!waiting.length
+                ? 'Nothing to send'
+                : marked.size
+                  ? `Send to ${toSend.length} marked`
+                  : `Send to all ${toSend.length} that wait`}
             </Button>
           </Popconfirm>
         )}
-        {address.get('sending') && <SendingPanel id={address.get('sending')!} onClose={() => put({ sending: null })} onProgress={refresh} />}
+        {address.get('sending') && (
+          <SendingPanel
+            id={address.get('sending')!}
+            onClose={() => put({ sending: null })}
+            onProgress={refresh}
+          />
+        )}
         <ul>
           {list.map((d) => (
             <li key={d.id} className="device-row">
@@ -79,10 +106,22 @@ export function DevicesPlace(): ReactNode {
                 <Checkbox
                   aria-label={`Mark ${d.name}`}
                   checked={marked.has(d.id)}
-                  onChange={(e) => setMarked((old) => new Set(e.target.checked ? [...old, d.id] : [...old].filter((id) => id !== d.id)))}
+                  onChange={(e) =>
+                    setMarked(
+                      (old) =>
+                        new Set(
+                          e.target.checked ? [...old, d.id] : [...old].filter((id) => id !== d.id)
+                        )
+                    )
+                  }
                 />
               )}
-              <button type="button" className={`device${d === device ? ' chosen' : ''}`} aria-pressed={d === device} onClick={() => put({ device: d.id })}>
+              <button
+                type="button"
+                className={`device${d === device ? ' chosen' : ''}`}
+                aria-pressed={d === device}
+                onClick={() => put({ device: d.id })}
+              >
                 <strong>{d.name}</strong>
                 <span className={states[d.state].bad ? 'failed' : 'quiet'}>
                   {states[d.state].mark} {states[d.state].words}
@@ -93,7 +132,19 @@ export function DevicesPlace(): ReactNode {
           ))}
         </ul>
       </section>
-      {device && <DeviceSheet key={device.id} device={device} changes={changes(device)} onSend={() => send([device.id])} onChanged={refresh} onRemoved={() => { put({ device: null }); refresh() }} />}
+      {device && (
+        <DeviceSheet
+          key={device.id}
+          device={device}
+          changes={changes(device)}
+          onSend={() => send([device.id])}
+          onChanged={refresh}
+          onRemoved={() => {
+            put({ device: null })
+            refresh()
+          }}
+        />
+      )}
       {adding && (
         <AddDevice
           onClose={() => setAdding(false)}
@@ -114,6 +165,10 @@ function summary(d: DeviceView): string {
   const drifted = detections.filter((x) => x.state === 'drifted').length
   const unable = detections.filter((x) => x.state === 'unsupported' && !x.elsewhere).length
   const count = changes(d)
-  const said = [count && `${plural(count, 'difference')} from the plan`, drifted && `${drifted} changed on the device`, unable && `${unable} of the plan it cannot do`].filter(Boolean)
+  const said = [
+    count && `${plural(count, 'difference')} from the plan`,
+    drifted && `${drifted} changed on the device`,
+    unable && `${unable} of the plan it cannot do`
+  ].filter(Boolean)
   return said.join(', ') || 'holds what the plan says'
 }

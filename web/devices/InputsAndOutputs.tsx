@@ -5,7 +5,15 @@ import { request } from '../api/client.ts'
 import type { Act } from './DeviceSheet.tsx'
 
 /** Contacts and what the device can switch; each output can be tried. */
-export function InputsAndOutputs({ device: d, act, working }: { device: DeviceView; act: Act; working: string | null }): ReactNode {
+export function InputsAndOutputs({
+  device: d,
+  act,
+  working
+}: {
+  device: DeviceView
+  act: Act
+  working: string | null
+}): ReactNode {
   if (!d.inputs.length && !d.outputs.length) return null
   return (
     <section aria-label="Inputs and outputs">
@@ -15,7 +23,10 @@ export function InputsAndOutputs({ device: d, act, working }: { device: DeviceVi
           <li key={token}>
             <span aria-hidden="true">{active ? '◆' : '◇'}</span>
             <span>
-              <strong>{token}</strong> <span className="quiet">{active === null ? 'not heard from yet' : active ? 'active' : 'at rest'}</span>
+              <strong>{token}</strong>{' '}
+              <span className="quiet">
+                {active === null ? 'not heard from yet' : active ? 'active' : 'at rest'}
+              </span>
             </span>
           </li>
         ))}
@@ -26,10 +37,20 @@ export function InputsAndOutputs({ device: d, act, working }: { device: DeviceVi
               <strong>{name}</strong>{' '}
               <span className="quiet">
                 {kind}, {active ? 'active now' : 'at rest'}
-                {testedAt === null ? ', never tested' : `, tested ${new Date(testedAt).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })}`}
+                {testedAt === null
+                  ? ', never tested'
+                  : `, tested ${new Date(testedAt).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })}`}
               </span>
             </span>
-            <Button size="small" loading={working === `test ${token}`} onClick={() => void act(`test ${token}`, () => request('POST', `/api/devices/${d.id}/outputs/${token}/test`))}>
+            <Button
+              size="small"
+              loading={working === `test ${token}`}
+              onClick={() =>
+                void act(`test ${token}`, () =>
+                  request('POST', `/api/devices/${d.id}/outputs/${token}/test`)
+                )
+              }
+            >
               Test for 3 s
             </Button>
           </li>

@@ -4,10 +4,23 @@ import type { SendResult } from '../../core/devices/views.ts'
 import { useStable } from '../stable.ts'
 import { useSending } from './useDevices.ts'
 
-const holdsWords: Record<SendResult['holds'], string> = { new: 'it holds the new one all the same', old: 'it holds what it held before', none: 'it holds nothing of it', unknown: 'it holds the old or the new one; reading it again will tell' }
+const holdsWords: Record<SendResult['holds'], string> = {
+  new: 'it holds the new one all the same',
+  old: 'it holds what it held before',
+  none: 'it holds nothing of it',
+  unknown: 'it holds the old or the new one; reading it again will tell'
+}
 
 /** How far a sending is, and what came of it, device by device. */
-export function SendingPanel({ id, onClose, onProgress }: { id: string; onClose: () => void; onProgress: () => void }): ReactNode {
+export function SendingPanel({
+  id,
+  onClose,
+  onProgress
+}: {
+  id: string
+  onClose: () => void
+  onProgress: () => void
+}): ReactNode {
   const { data, isError } = useSending(id)
   const done = data?.devices.filter((d) => d.state === 'done' || d.state === 'failed').length ?? 0
   // What has been sent changes how the devices stand.
@@ -19,22 +32,51 @@ export function SendingPanel({ id, onClose, onProgress }: { id: string; onClose:
   return (
     <div role="status" className="send-results" aria-label="Sending">
       <header className="row">
-        <h3>{!data?.finished ? 'Sending …' : failed ? 'Sent, but not all of it' : results.length ? 'Sent and read back' : 'Nothing had to be sent'}</h3>
-        {data?.finished && <Button size="small" type="text" onClick={onClose}>Close</Button>}
+        <h3>
+          {!data?.finished
+            ? 'Sending …'
+            : failed
+              ? 'Sent, but not all of it'
+              : results.length
+                ? 'Sent and read back'
+                : 'Nothing had to be sent'}
+        </h3>
+        {data?.finished && (
+          <Button size="small" type="text" onClick={onClose}>
+            Close
+          </Button>
+        )}
       </header>
-      {data && !data.finished && <Progress size="small" percent={Math.round((100 * done) / data.devices.length)} />}
+      {data && !data.finished && (
+        <Progress size="small" percent={Math.round((100 * done) / data.devices.length)} />
+      )}
       <ul>
-        {data?.devices.filter((d) => d.state !== 'waiting').map((d) => (
-          <li key={d.id}>
-            {data.devices.length > 1 && <strong>{d.name}: {d.state === 'sending' ? '…' : d.results.length || d.error ? '' : 'nothing had to be sent'}</strong>}
-            {d.error && <p className="failed">✕ {d.error}</p>}
-            {d.results.map((r) => (
-              <p key={`${r.channel} ${r.detection} ${r.what}`} className={r.error ? 'failed' : ''}>
-                {r.error ? '✕' : '✓'} {r.name} {r.error ? `not ${r.what}: ${r.error}; ${holdsWords[r.holds]}` : r.what}
-              </p>
-            ))}
-          </li>
-        ))}
+        {data?.devices
+          .filter((d) => d.state !== 'waiting')
+          .map((d) => (
+            <li key={d.id}>
+              {data.devices.length > 1 && (
+                <strong>
+                  {d.name}:{' '}
+                  {d.state === 'sending'
+                    ? '…'
+                    : d.results.length || d.error
+                      ? ''
+                      : 'nothing had to be sent'}
+                </strong>
+              )}
+              {d.error && <p className="failed">✕ {d.error}</p>}
+              {d.results.map((r) => (
+                <p
+                  key={`${r.channel} ${r.detection} ${r.what}`}
+                  className={r.error ? 'failed' : ''}
+                >
+                  {r.error ? '✕' : '✓'} {r.name}{' '}
+                  {r.error ? `not ${r.what}: ${r.error}; ${holdsWords[r.holds]}` : r.what}
+                </p>
+              ))}
+            </li>
+          ))}
       </ul>
     </div>
   )

@@ -6,10 +6,26 @@ const LIST_MS = 5000
 const EVENTS_MS = 2000
 const SENDING_MS = 300
 
-export const useDevices = (): UseQueryResult<DeviceView[]> => useQuery({ queryKey: ['devices'], queryFn: () => request<DeviceView[]>('GET', '/api/devices'), refetchInterval: LIST_MS })
+export const useDevices = (): UseQueryResult<DeviceView[]> =>
+  useQuery({
+    queryKey: ['devices'],
+    queryFn: () => request<DeviceView[]>('GET', '/api/devices'),
+    refetchInterval: LIST_MS
+  })
 
-export const useDeviceEvents = (id: string): UseQueryResult<DeviceEventView[]> => useQuery({ queryKey: ['device-events', id], queryFn: () => request<DeviceEventView[]>('GET', `/api/devices/${id}/events`), refetchInterval: EVENTS_MS })
+export const useDeviceEvents = (id: string): UseQueryResult<DeviceEventView[]> =>
+  useQuery({
+    queryKey: ['device-events', id],
+    queryFn: () => request<DeviceEventView[]>('GET', `/api/devices/${id}/events`),
+    refetchInterval: EVENTS_MS
+  })
 
 /** A sending, asked after until it has ended. */
 export const useSending = (id: string | null): UseQueryResult<SendingView> =>
-  useQuery({ queryKey: ['sending', id], queryFn: () => request<SendingView>('GET', `/api/sendings/${id}`), enabled: id !== null, retry: false, refetchInterval: ({ state }) => (state.data?.finished || state.error ? false : SENDING_MS) })
+  useQuery({
+    queryKey: ['sending', id],
+    queryFn: () => request<SendingView>('GET', `/api/sendings/${id}`),
+    enabled: id !== null,
+    retry: false,
+    refetchInterval: ({ state }) => (state.data?.finished || state.error ? false : SENDING_MS)
+  })

@@ -4,28 +4,74 @@ import { DetectionSchema, parseWith } from '../../core/formats/plan.ts'
 import { abilityWords, detectionWords, eventWords, lossWords } from './words.ts'
 
 test.each([
-  [{ type: 'tt:LineDetector', most: 4, parameters: ['ClassFilter'], ranges: { Sensitivity: { min: 1, max: 100 } } }, 'Line crossing (up to 4, sensitivity in 100 steps)'],
-  [{ type: 'tt:FieldDetector', most: null, parameters: [], ranges: { Sensitivity: { min: 1, max: 4 }, TimeThreshold: { min: 0, max: 10 } } }, 'Intrusion (sensitivity in 4 steps, dwell up to 10 s, no classes)'],
-  [{ type: 'tt:TamperDetector', most: null, parameters: ['Hours'], ranges: {} }, 'Tamper (own arming hours)'],
-  [{ type: 'tt:QueueDetector', most: 1, parameters: ['ClassFilter'], ranges: {} }, 'QueueDetector (up to 1)']
+  [
+    {
+      type: 'tt:LineDetector',
+      most: 4,
+      parameters: ['ClassFilter'],
+      ranges: { Sensitivity: { min: 1, max: 100 } }
+    },
+    'Line crossing (up to 4, sensitivity in 100 steps)'
+  ],
+  [
+    {
+      type: 'tt:FieldDetector',
+      most: null,
+      parameters: [],
+      ranges: { Sensitivity: { min: 1, max: 4 }, TimeThreshold: { min: 0, max: 10 } }
+    },
+    'Intrusion (sensitivity in 4 steps, dwell up to 10 s, no classes)'
+  ],
+  [
+    { type: 'tt:TamperDetector', most: null, parameters: ['Hours'], ranges: {} },
+    'Tamper (own arming hours)'
+  ],
+  [
+    { type: 'tt:QueueDetector', most: 1, parameters: ['ClassFilter'], ranges: {} },
+    'QueueDetector (up to 1)'
+  ]
 ])('what a device can do: %j', (ability, words) => expect(abilityWords(ability)).toBe(words))
 
 test('how a detection stands on its device, each state in words of its own', () => {
-  const states: StandingState[] = ['same', 'differs', 'missing', 'drifted', 'unsupported', 'off', 'unread', 'own']
+  const states: StandingState[] = [
+    'same',
+    'differs',
+    'missing',
+    'drifted',
+    'unsupported',
+    'off',
+    'unread',
+    'own'
+  ]
   const words = states.map((state) => detectionWords({ state, elsewhere: null, parked: false }))
   expect(new Set(words).size).toBe(states.length)
   expect(words[2]).toBe('is not on the device yet')
-  expect(detectionWords({ state: 'unsupported', elsewhere: 'Recorder', parked: false })).toBe('not a kind of this door; it goes through Recorder')
+  expect(detectionWords({ state: 'unsupported', elsewhere: 'Recorder', parked: false })).toBe(
+    'not a kind of this door; it goes through Recorder'
+  )
 })
 
 test.each([
-  [{ setting: 'dwell', wanted: '12 s', nearest: '10 s', elsewhere: null }, 'dwell 12 s: the nearest is 10 s'],
-  [{ setting: 'arm input', wanted: 'panel', nearest: null, elsewhere: null }, 'arm input panel: the device cannot hold it'],
-  [{ setting: 'arming hours', wanted: 'Nights', nearest: 'always armed', elsewhere: 'Recorder' }, 'arming hours Nights: only through Recorder']
+  [
+    { setting: 'dwell', wanted: '12 s', nearest: '10 s', elsewhere: null },
+    'dwell 12 s: the nearest is 10 s'
+  ],
+  [
+    { setting: 'arm input', wanted: 'panel', nearest: null, elsewhere: null },
+    'arm input panel: the device cannot hold it'
+  ],
+  [
+    { setting: 'arming hours', wanted: 'Nights', nearest: 'always armed', elsewhere: 'Recorder' },
+    'arming hours Nights: only through Recorder'
+  ]
 ])('what becomes of a setting: %j', (loss, words) => expect(lossWords(loss)).toBe(words))
 
 test.each([
-  ['tns1:RuleEngine/LineDetector/Crossed', { Direction: 'Right', ObjectId: '4' }, 'the line was crossed (right), target 4'],
+  [
+    'tns1:RuleEngine/LineDetector/Crossed',
+    { Direction: 'Right', ObjectId: '4' },
+    'the line was crossed (right), target 4'
+  ],
   ['tns1:RuleEngine/CellMotionDetector/Motion', {}, 'motion'],
   ['tns1:RuleEngine/TamperDetector/Tamper', { Cause: 'covered' }, 'tamper (covered)'],
   ['tns1:Device/Trigger/DigitalInput', { LogicalState: 'true' }, 'became active'],
@@ -33,7 +79,22 @@ test.each([
 ])('%s with %j', (topic, data, words) => expect(eventWords({ topic, data })).toBe(words))
 
 test('a line is crossed in the names of its sides', () => {
-  const line = parseWith(DetectionSchema, { id: 'edge', name: 'Edge', kind: 'line', line: [[0, 0.5], [1, 0.5]], sides: { left: 'Water', right: 'Land' } })
-  const event = (Direction: string) => ({ topic: 'tns1:RuleEngine/LineDetector/Crossed', data: { Direction } })
-  expect([eventWords(event('Right'), line), eventWords(event('Left'), line)]).toEqual(['the line was crossed (Water → Land)', 'the line was crossed (Land → Water)'])
+  const line = parseWith(DetectionSchema, {
+    id: 'edge',
+    name: 'Edge',
+    kind: 'line',
+    line: [
+      [0, 0.5],
+      [1, 0.5]
+    ],
+    sides: { left: 'Water', right: 'Land' }
+  })
+  const event = (Direction: string) => ({
+    topic: 'tns1:RuleEngine/LineDetector/Crossed',
+    data: { Direction }
+  })
+  expect([eventWords(event('Right'), line), eventWords(event('Left'), line)]).toEqual([
+    'the line was crossed (Water → Land)',
+    'the line was crossed (Land → Water)'
+  ])
 })

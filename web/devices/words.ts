@@ -1,4 +1,9 @@
-import type { ChannelDetection, ChannelLoss, DeviceEventView, DeviceState } from '../../core/devices/views.ts'
+import type {
+  ChannelDetection,
+  ChannelLoss,
+  DeviceEventView,
+  DeviceState
+} from '../../core/devices/views.ts'
 import { kindOfType, localName, type RuleAbility } from '../../core/formats/onvif/abilities.ts'
 import type { Detection } from '../../core/formats/plan.ts'
 import { directionInWords } from '../../core/actions/email.ts'
@@ -24,17 +29,28 @@ export const typeWords = (type: string): string => {
 /** What a device can do of one kind, as a sentence's part: how many, on which scale, up to which dwell. */
 export function abilityWords({ type, most, ranges, parameters }: RuleAbility): string {
   const parts = [most === null ? '' : `up to ${most}`]
-  if (ranges.Sensitivity) parts.push(`sensitivity in ${ranges.Sensitivity.max - ranges.Sensitivity.min + 1} steps`)
+  if (ranges.Sensitivity)
+    parts.push(`sensitivity in ${ranges.Sensitivity.max - ranges.Sensitivity.min + 1} steps`)
   if (ranges.TimeThreshold) parts.push(`dwell up to ${ranges.TimeThreshold.max} s`)
-  if (type !== 'tt:CellMotionDetector' && type !== 'tt:TamperDetector' && !parameters.includes('ClassFilter')) parts.push('no classes')
+  if (
+    type !== 'tt:CellMotionDetector' &&
+    type !== 'tt:TamperDetector' &&
+    !parameters.includes('ClassFilter')
+  )
+    parts.push('no classes')
   if (parameters.includes('Hours')) parts.push('own arming hours')
   const said = parts.filter(Boolean)
   return said.length ? `${typeWords(type)} (${said.join(', ')})` : typeWords(type)
 }
 
 /** How a detection stands on its device. */
-export function detectionWords({ state, elsewhere, parked }: Pick<ChannelDetection, 'state' | 'elsewhere' | 'parked'>): string {
-  if (state === 'unsupported' && elsewhere) return `not a kind of this door; it goes through ${elsewhere}`
+export function detectionWords({
+  state,
+  elsewhere,
+  parked
+}: Pick<ChannelDetection, 'state' | 'elsewhere' | 'parked'>): string {
+  if (state === 'unsupported' && elsewhere)
+    return `not a kind of this door; it goes through ${elsewhere}`
   if (state === 'same' && parked) return 'parked: one minute a day, no area'
   return {
     same: 'as in the plan',
@@ -59,10 +75,27 @@ export function lossWords({ setting, wanted, nearest, elsewhere }: ChannelLoss):
  *
  * @param detection the one that the rule is of, where it is known: its sides have names
  */
-export function eventWords({ topic, data }: Pick<DeviceEventView, 'topic' | 'data'>, detection?: Detection): string {
-  const what: Record<string, string> = { Crossed: 'the line was crossed', ObjectsInside: 'somebody is inside', ObjectIsLoitering: 'somebody lingers', Entered: 'somebody came in', Left: 'somebody left', Motion: 'motion', Tamper: 'tamper', Face: 'a face' }
+export function eventWords(
+  { topic, data }: Pick<DeviceEventView, 'topic' | 'data'>,
+  detection?: Detection
+): string {
+  const what: Record<string, string> = {
+    Crossed: 'the line was crossed',
+    ObjectsInside: 'somebody is inside',
+    ObjectIsLoitering: 'somebody lingers',
+    Entered: 'somebody came in',
+    Left: 'somebody left',
+    Motion: 'motion',
+    Tamper: 'tamper',
+    Face: 'a face'
+  }
   const last = topic.split('/').pop() ?? topic
-  if (last === 'DigitalInput') return data.LogicalState === 'true' ? 'became active' : 'is at rest again'
-  const direction = data.Direction && ((detection && directionInWords(detection, data.Direction === 'Right' ? 'leftToRight' : 'rightToLeft')) ?? data.Direction.toLowerCase())
+  if (last === 'DigitalInput')
+    return data.LogicalState === 'true' ? 'became active' : 'is at rest again'
+  const direction =
+    data.Direction &&
+    ((detection &&
+      directionInWords(detection, data.Direction === 'Right' ? 'leftToRight' : 'rightToLeft')) ??
+      data.Direction.toLowerCase())
   return `${what[last] ?? last}${direction ? ` (${direction})` : ''}${data.Cause ? ` (${data.Cause})` : ''}${data.ObjectId ? `, target ${data.ObjectId}` : ''}`
 }

@@ -3,7 +3,13 @@ import type { ReactNode } from 'react'
 import type { Conflict } from './things.ts'
 
 /** Somebody saved a newer version in another window; a person decides, and nothing is lost until then. */
-export function ConflictNote({ conflict, document }: { conflict: Conflict; document: { settleConflict(whose: 'mine' | 'theirs'): void } }): ReactNode {
+export function ConflictNote({
+  conflict,
+  document
+}: {
+  conflict: Conflict
+  document: { settleConflict(whose: 'mine' | 'theirs'): void }
+}): ReactNode {
   const when = new Date(conflict.changedAt).toLocaleTimeString('en-GB')
   const deleted = conflict.theirs === null && conflict.key.startsWith('detection:')
   return (
@@ -13,7 +19,9 @@ export function ConflictNote({ conflict, document }: { conflict: Conflict; docum
       showIcon
       title={
         <>
-          <strong>{conflict.name}</strong> was {deleted ? 'deleted' : 'changed'} in another window at <span className="figures">{when}</span>. Your change is still here and has not been kept.
+          <strong>{conflict.name}</strong> was {deleted ? 'deleted' : 'changed'} in another window
+          at <span className="figures">{when}</span>. Your change is still here and has not been
+          kept.
         </>
       }
       action={

@@ -1,20 +1,44 @@
 import { causeWords, needOf } from '../../core/detections/index.ts'
-import type { ContactDetection, Detection, FaceDetection, LineDetection, MotionDetection, ClassMotionDetection, Schedule, TamperDetection, TargetGated } from '../../core/formats/plan.ts'
+import type {
+  ContactDetection,
+  Detection,
+  FaceDetection,
+  LineDetection,
+  MotionDetection,
+  ClassMotionDetection,
+  Schedule,
+  TamperDetection,
+  TargetGated
+} from '../../core/formats/plan.ts'
 import type { SiteInput } from '../../core/api.ts'
 
 /** A detection in words, for the rail, the inspector and the timeline. */
 
 export const bodyWords = (sensitivity: number): string => {
   const need = Math.round(needOf(sensitivity) * 100)
-  const named: Record<number, string> = { 100: 'the whole body', 99: 'the whole body', 75: 'three quarters of the body', 50: 'half the body', 25: 'a quarter of the body', 10: 'a tenth of the body' }
+  const named: Record<number, string> = {
+    100: 'the whole body',
+    99: 'the whole body',
+    75: 'three quarters of the body',
+    50: 'half the body',
+    25: 'a quarter of the body',
+    10: 'a tenth of the body'
+  }
   return named[need] ?? `${need} % of the body`
 }
 
-export const listed = (words: string[]): string => (words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} or ${words[words.length - 1]}`)
+export const listed = (words: string[]): string =>
+  words.length < 2
+    ? (words[0] ?? '')
+    : `${words.slice(0, -1).join(', ')} or ${words[words.length - 1]}`
 
-export const classWords = ({ classes }: TargetGated): string => (classes.length ? listed(classes) : 'target of any class')
+export const classWords = ({ classes }: TargetGated): string =>
+  classes.length ? listed(classes) : 'target of any class'
 
-export const sideNames = ({ sides }: LineDetection): { left: string; right: string } => ({ left: sides?.left ?? 'left', right: sides?.right ?? 'right' })
+export const sideNames = ({ sides }: LineDetection): { left: string; right: string } => ({
+  left: sides?.left ?? 'left',
+  right: sides?.right ?? 'right'
+})
 
 export const directionWords = (line: LineDetection): string => {
   const { left, right } = sideNames(line)
@@ -30,8 +54,10 @@ export const crossingWords = (line: LineDetection): string => {
 }
 
 export const sizeWords = ({ size }: TargetGated): string => {
-  const text = (f: { w: number; h: number }): string => `${Math.round(f.w * 1000) / 10} × ${Math.round(f.h * 1000) / 10} %`
-  if (size?.minMetres !== undefined && size.maxMetres !== undefined) return `${size.minMetres} to ${size.maxMetres}\u00a0m tall`
+  const text = (f: { w: number; h: number }): string =>
+    `${Math.round(f.w * 1000) / 10} × ${Math.round(f.h * 1000) / 10} %`
+  if (size?.minMetres !== undefined && size.maxMetres !== undefined)
+    return `${size.minMetres} to ${size.maxMetres}\u00a0m tall`
   if (size?.minMetres !== undefined) return `at least ${size.minMetres}\u00a0m tall`
   if (size?.maxMetres !== undefined) return `at most ${size.maxMetres}\u00a0m tall`
   if (size?.min && size.max) return `between ${text(size.min)} and ${text(size.max)} of the picture`
@@ -41,15 +67,25 @@ export const sizeWords = ({ size }: TargetGated): string => {
 }
 
 /** What a target does in a zone, by the kind. */
-export const zoneVerbs = { intrusion: 'is in', loitering: 'lingers in', entry: 'enters', exit: 'leaves' } as const
+export const zoneVerbs = {
+  intrusion: 'is in',
+  loitering: 'lingers in',
+  entry: 'enters',
+  exit: 'leaves'
+} as const
 
-export const atLeastWords = ({ atLeast }: { atLeast: number }): string => (atLeast === 1 ? 'A' : `${atLeast} together:`)
+export const atLeastWords = ({ atLeast }: { atLeast: number }): string =>
+  atLeast === 1 ? 'A' : `${atLeast} together:`
 
-export const scheduleWords = ({ schedule }: Detection, schedules: Schedule[]): string => (schedule ? (schedules.find((s) => s.id === schedule)?.name ?? schedule) : 'always')
+export const scheduleWords = ({ schedule }: Detection, schedules: Schedule[]): string =>
+  schedule ? (schedules.find((s) => s.id === schedule)?.name ?? schedule) : 'always'
 
 export const secondsWords = (seconds: number): string => `${Math.round(seconds * 10) / 10}\u00a0s`
 
-export const letterOf = (index: number): string => (index < 26 ? String.fromCharCode(65 + index) : `${String.fromCharCode(64 + Math.floor(index / 26))}${String.fromCharCode(65 + (index % 26))}`)
+export const letterOf = (index: number): string =>
+  index < 26
+    ? String.fromCharCode(65 + index)
+    : `${String.fromCharCode(64 + Math.floor(index / 26))}${String.fromCharCode(65 + (index % 26))}`
 
 /** `00:12.4` of seconds from the start of a clip. */
 export const clipTime = (seconds: number): string => {
@@ -66,13 +102,19 @@ export const cellWords = ({ cells }: MotionDetection | ClassMotionDetection): st
 
 export const percentWords = (percent: number): string => `${Math.round(percent * 10) / 10}\u00a0%`
 
-export const causesWords = ({ causes }: TamperDetection): string => (causes.length === 5 ? 'covered, dark, washed out, out of focus or moved' : listed(causes.map((cause) => causeWords[cause])))
+export const causesWords = ({ causes }: TamperDetection): string =>
+  causes.length === 5
+    ? 'covered, dark, washed out, out of focus or moved'
+    : listed(causes.map((cause) => causeWords[cause]))
 
-export const inputName = (inputs: readonly SiteInput[], id: string): string => inputs.find((input) => input.id === id)?.name ?? id
+export const inputName = (inputs: readonly SiteInput[], id: string): string =>
+  inputs.find((input) => input.id === id)?.name ?? id
 
-export const contactWords = ({ normally }: ContactDetection): string => (normally === 'open' ? 'closes' : 'opens')
+export const contactWords = ({ normally }: ContactDetection): string =>
+  normally === 'open' ? 'closes' : 'opens'
 
-export const maskWords = ({ mask }: FaceDetection): string => (mask === 'any' ? 'with or without a mask' : `${mask} a mask`)
+export const maskWords = ({ mask }: FaceDetection): string =>
+  mask === 'any' ? 'with or without a mask' : `${mask} a mask`
 
 export const listWords = ({ list, faces }: FaceDetection): string => {
   if (list === 'any') return 'whoever it is'
@@ -81,22 +123,38 @@ export const listWords = ({ list, faces }: FaceDetection): string => {
 }
 
 /** A detection as one short sentence, for the rail: what comes before its name, and what comes after. */
-export function railWords(d: Detection, schedules: Schedule[], inputs: readonly SiteInput[]): [before: string, after: string] {
+export function railWords(
+  d: Detection,
+  schedules: Schedule[],
+  inputs: readonly SiteInput[]
+): [before: string, after: string] {
   const when = scheduleWords(d, schedules)
   const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
   switch (d.kind) {
     case 'line':
-      return [`${capital(classWords(d))} crosses `, `, ${directionWords(d)}, ${bodyWords(d.sensitivity)}, ${when}`]
+      return [
+        `${capital(classWords(d))} crosses `,
+        `, ${directionWords(d)}, ${bodyWords(d.sensitivity)}, ${when}`
+      ]
     case 'intrusion':
     case 'loitering':
-      return [`${d.atLeast > 1 ? `${d.atLeast} of ` : ''}${capital(classWords(d))} ${zoneVerbs[d.kind]} `, `${d.dwellSeconds ? ` for ${secondsWords(d.dwellSeconds)}` : ''}, ${bodyWords(d.sensitivity)}, ${when}`]
+      return [
+        `${d.atLeast > 1 ? `${d.atLeast} of ` : ''}${capital(classWords(d))} ${zoneVerbs[d.kind]} `,
+        `${d.dwellSeconds ? ` for ${secondsWords(d.dwellSeconds)}` : ''}, ${bodyWords(d.sensitivity)}, ${when}`
+      ]
     case 'entry':
     case 'exit':
-      return [`${capital(classWords(d))} ${zoneVerbs[d.kind]} `, `, ${bodyWords(d.sensitivity)}, ${when}`]
+      return [
+        `${capital(classWords(d))} ${zoneVerbs[d.kind]} `,
+        `, ${bodyWords(d.sensitivity)}, ${when}`
+      ]
     case 'motion':
       return ['Motion, ', `: ${percentWords(d.threshold)} of ${cellWords(d)}, ${when}`]
     case 'classMotion':
-      return [`${capital(classWords(d))} in motion, `, `: ${percentWords(d.threshold)} of ${cellWords(d)}, ${when}`]
+      return [
+        `${capital(classWords(d))} in motion, `,
+        `: ${percentWords(d.threshold)} of ${cellWords(d)}, ${when}`
+      ]
     case 'tamper':
       return ['Tamper, ', `: ${causesWords(d)} for ${secondsWords(d.delaySeconds)}, ${when}`]
     case 'signalLoss':

@@ -1,2 +1,4 @@
 /** What the history will call a save; a header carries names of any script percent-encoded. */
-export const noteHeaders = (label: string): Record<string, string> => ({ 'x-edit-label': encodeURIComponent(label) })
+export const noteHeaders = (label: string): Record<string, string> => ({
+  'x-edit-label': encodeURIComponent(label)
+})

@@ -3,21 +3,52 @@ import fc from 'fast-check'
 import type { SiteActionsView } from '../../core/api.ts'
 import { EndpointSchema, type Endpoint } from '../../core/formats/actions.ts'
 import { NO_ACTIONS } from '../../core/formats/noActions.ts'
-import { DetectionSchema, ScheduleSchema, parseWith, type Detection } from '../../core/formats/plan.ts'
+import {
+  DetectionSchema,
+  ScheduleSchema,
+  parseWith,
+  type Detection
+} from '../../core/formats/plan.ts'
 import { canonical } from '../../core/history/states.ts'
 import { SiteDocument } from './siteDocument.ts'
 
-const detection = (id: string): Detection => parseWith(DetectionSchema, { id, name: id.toUpperCase(), kind: 'line', line: [[0.1, 0.5], [0.9, 0.5]] })
-const popup = (id: string): Endpoint => parseWith(EndpointSchema, { id, name: id, kind: 'popup', sound: 'none' })
-const nights = parseWith(ScheduleSchema, { id: 'nights', name: 'Nights', week: { mon: [['18:30', '24:00']] } })
+const detection = (id: string): Detection =>
+  parseWith(DetectionSchema, {
+    id,
+    name: id.toUpperCase(),
+    kind: 'line',
+    line: [
+      [0.1, 0.5],
+      [0.9, 0.5]
+    ]
+  })
+const popup = (id: string): Endpoint =>
+  parseWith(EndpointSchema, { id, name: id, kind: 'popup', sound: 'none' })
+const nights = parseWith(ScheduleSchema, {
+  id: 'nights',
+  name: 'Nights',
+  week: { mon: [['18:30', '24:00']] }
+})
 const kept = { version: 1, changedAt: 0 }
 
 function view(more: Partial<SiteActionsView> = {}): SiteActionsView {
   return {
     site: { id: 'site', name: 'Site', timeZone: 'UTC', position: null, inputs: [], cameras: [] },
-    detections: ['a', 'b', 'c'].map((id, position) => ({ ...kept, camera: 'cam', cameraName: 'Cam', detection: detection(id), position, actions: { actions: NO_ACTIONS, version: 0, changedAt: 0 } })),
+    detections: ['a', 'b', 'c'].map((id, position) => ({
+      ...kept,
+      camera: 'cam',
+      cameraName: 'Cam',
+      detection: detection(id),
+      position,
+      actions: { actions: NO_ACTIONS, version: 0, changedAt: 0 }
+    })),
     schedules: [{ ...kept, schedule: nights }],
-    endpoints: ['one', 'two'].map((id) => ({ ...kept, endpoint: popup(id), testedAt: null, testError: null })),
+    endpoints: ['one', 'two'].map((id) => ({
+      ...kept,
+      endpoint: popup(id),
+      testedAt: null,
+      testError: null
+    })),
     mail: { ...kept, mail: null, hasPassword: false },
     people: { ...kept, people: { people: [], groups: [] } },
     usual: { version: 0, changedAt: 0, actions: null },
@@ -39,14 +70,27 @@ interface Sent {
 let sent: Sent[] = []
 let versions: Map<string, number>
 /** The server, by its rule that a save must name the version that is kept (server/actions/actions.test.ts tests the real one). */
-const answer = async (path: string, { method, body }: { method: string; body?: string }): Promise<Response> => {
+const answer = async (
+  path: string,
+  { method, body }: { method: string; body?: string }
+): Promise<Response> => {
   const read = body === undefined ? {} : JSON.parse(body)
   const [address, query] = path.split('?')
   const version = read.version ?? Number(new URLSearchParams(query).get('version'))
-  if ((versions.get(address) ?? version) !== version) return new Response(JSON.stringify({ code: 'conflict', message: 'changed', current: { version: versions.get(address), changedAt: 5, endpoint: popup('theirs') } }), { status: 409, headers: { 'content-type': 'application/json' } })
+  if ((versions.get(address) ?? version) !== version)
+    return new Response(
+      JSON.stringify({
+        code: 'conflict',
+        message: 'changed',
+        current: { version: versions.get(address), changedAt: 5, endpoint: popup('theirs') }
+      }),
+      { status: 409, headers: { 'content-type': 'application/json' } }
+    )
   versions.set(address, version + 1)
   sent.push({ method, path: address, body: read })
-  return new Response(JSON.stringify({ version: version + 1 }), { headers: { 'content-type': 'application/json' } })
+  return new Response(JSON.stringify({ version: version + 1 }), {
+    headers: { 'content-type': 'application/json' }
+  })
 }
 beforeEach(() => {
   sent = []
@@ -57,15 +101,24 @@ beforeEach(() => {
 })
 afterEach(() => void jest.useRealTimers())
 const settle = () => jest.advanceTimersByTimeAsync(3000)
-const links = (document: SiteDocument) => Object.fromEntries(['a', 'b', 'c'].map((id) => [id, document.actionsOf(`cam/${id}`).links]))
+const links = (document: SiteDocument) =>
+  Object.fromEntries(['a', 'b', 'c'].map((id) => [id, document.actionsOf(`cam/${id}`).links]))
 
 describe('what is edited of a site', () => {
   test('a block of links is one step, saved once for each detection, and taken back by one undo', async () => {
     const document = new SiteDocument(view())
-    document.link(['a', 'b'].flatMap((id) => ['one', 'two'].map((endpoint) => ({ key: `cam/${id}`, endpoint }))), true, 'Link 4 crossings')
+    document.link(
+      ['a', 'b'].flatMap((id) =>
+        ['one', 'two'].map((endpoint) => ({ key: `cam/${id}`, endpoint }))
+      ),
+      true,
+      'Link 4 crossings'
+    )
     expect(links(document)).toEqual({ a: ['one', 'two'], b: ['one', 'two'], c: [] })
     await settle()
-    expect(sent.map(({ method, path, body }) => [method, path, body.actions.links])).toEqual(['a', 'b'].map((id) => ['PUT', `/api/cameras/cam/detections/${id}/actions`, ['one', 'two']]))
+    expect(sent.map(({ method, path, body }) => [method, path, body.actions.links])).toEqual(
+      ['a', 'b'].map((id) => ['PUT', `/api/cameras/cam/detections/${id}/actions`, ['one', 'two']])
+    )
     document.undo()
     expect(links(document)).toEqual({ a: [], b: [], c: [] })
     await settle()
@@ -75,7 +128,14 @@ describe('what is edited of a site', () => {
 
   test('what is linked again keeps its place; unlinking one leaves the others', () => {
     const document = new SiteDocument(view())
-    document.link([{ key: 'cam/a', endpoint: 'one' }, { key: 'cam/a', endpoint: 'two' }], true, 'Link')
+    document.link(
+      [
+        { key: 'cam/a', endpoint: 'one' },
+        { key: 'cam/a', endpoint: 'two' }
+      ],
+      true,
+      'Link'
+    )
     document.link([{ key: 'cam/a', endpoint: 'one' }], true, 'Link')
     expect(links(document).a).toEqual(['one', 'two'])
     document.link([{ key: 'cam/a', endpoint: 'one' }], false, 'Unlink')
@@ -84,12 +144,24 @@ describe('what is edited of a site', () => {
 
   test('an endpoint that is taken out takes its links with it, and brings them back', async () => {
     const document = new SiteDocument(view())
-    document.link([{ key: 'cam/a', endpoint: 'one' }, { key: 'cam/b', endpoint: 'two' }], true, 'Link')
+    document.link(
+      [
+        { key: 'cam/a', endpoint: 'one' },
+        { key: 'cam/b', endpoint: 'two' }
+      ],
+      true,
+      'Link'
+    )
     await settle()
     document.removeEndpoint(popup('one'))
-    expect([document.getState().endpoints.map((e) => e.id), links(document)]).toEqual([['two'], { a: [], b: ['two'], c: [] }])
+    expect([document.getState().endpoints.map((e) => e.id), links(document)]).toEqual([
+      ['two'],
+      { a: [], b: ['two'], c: [] }
+    ])
     await settle()
-    expect(sent.some(({ method, path }) => method === 'DELETE' && path === '/api/endpoints/one')).toBe(true)
+    expect(
+      sent.some(({ method, path }) => method === 'DELETE' && path === '/api/endpoints/one')
+    ).toBe(true)
     document.undo()
     await settle()
     // It has to be there again before something is linked to it.
@@ -100,7 +172,8 @@ describe('what is edited of a site', () => {
 
   test('dragging shows a schedule, and only letting go keeps it; given up it is as it was', async () => {
     const document = new SiteDocument(view())
-    const longer = (to: string) => ({ ...nights, week: { ...nights.week, mon: [['18:30', to] as const] } }) as typeof nights
+    const longer = (to: string) =>
+      ({ ...nights, week: { ...nights.week, mon: [['18:30', to] as const] } }) as typeof nights
     document.showSchedule(longer('20:00'))
     document.showSchedule(longer('21:00'))
     await settle()
@@ -119,17 +192,33 @@ describe('what is edited of a site', () => {
     versions.set('/api/endpoints/one', 4)
     document.editEndpoint({ ...popup('one'), name: 'Mine' }, 'Rename one')
     await settle()
-    expect(document.getState()).toMatchObject({ keeping: 'waiting', conflict: { name: 'Mine', version: 4 } })
+    expect(document.getState()).toMatchObject({
+      keeping: 'waiting',
+      conflict: { name: 'Mine', version: 4 }
+    })
     document.settleConflict('theirs')
     expect(document.getState().endpoints.find((e) => e.name === 'Mine')).toBeUndefined()
     document.undo()
     await settle()
-    expect(sent.at(-1)).toMatchObject({ path: '/api/endpoints/one', body: { version: 4, endpoint: { name: 'Mine' } } })
+    expect(sent.at(-1)).toMatchObject({
+      path: '/api/endpoints/one',
+      body: { version: 4, endpoint: { name: 'Mine' } }
+    })
   })
 
   test('what others have saved is taken in, but not over what is being edited here', async () => {
     const document = new SiteDocument(view())
-    const renamed = view({ endpoints: [{ version: 2, changedAt: 1, endpoint: { ...popup('one'), name: 'Theirs' }, testedAt: null, testError: null }] })
+    const renamed = view({
+      endpoints: [
+        {
+          version: 2,
+          changedAt: 1,
+          endpoint: { ...popup('one'), name: 'Theirs' },
+          testedAt: null,
+          testError: null
+        }
+      ]
+    })
     document.adopt(renamed)
     expect(document.getState().endpoints.map((e) => e.name)).toEqual(['Theirs'])
     document.editEndpoint({ ...popup('one'), name: 'Mine' }, 'Rename')
@@ -139,21 +228,48 @@ describe('what is edited of a site', () => {
 
   test('undone to the beginning and done again, any edits give the same states', () => {
     const edit = fc.oneof(
-      fc.record({ do: fc.constant('link' as const), id: fc.constantFrom('a', 'b', 'c'), endpoint: fc.constantFrom('one', 'two'), on: fc.boolean() }),
-      fc.record({ do: fc.constant('severity' as const), id: fc.constantFrom('a', 'b'), severity: fc.constantFrom('minor' as const, 'critical' as const) }),
+      fc.record({
+        do: fc.constant('link' as const),
+        id: fc.constantFrom('a', 'b', 'c'),
+        endpoint: fc.constantFrom('one', 'two'),
+        on: fc.boolean()
+      }),
+      fc.record({
+        do: fc.constant('severity' as const),
+        id: fc.constantFrom('a', 'b'),
+        severity: fc.constantFrom('minor' as const, 'critical' as const)
+      }),
       fc.record({ do: fc.constant('remove' as const), endpoint: fc.constantFrom('one', 'two') }),
       fc.record({ do: fc.constant('people' as const), name: fc.constantFrom('Ines', 'Ruth') })
     )
     fc.assert(
       fc.property(fc.array(edit, { maxLength: 20 }), (edits) => {
         const document = new SiteDocument(view())
-        const shown = (): string => canonical([document.getState().endpoints.map((e) => e.id).sort(), [...document.getState().actions].sort(), document.getState().people])
+        const shown = (): string =>
+          canonical([
+            document
+              .getState()
+              .endpoints.map((e) => e.id)
+              .sort(),
+            [...document.getState().actions].sort(),
+            document.getState().people
+          ])
         const states = [shown()]
         for (const e of edits) {
-          if (e.do === 'link') document.link([{ key: `cam/${e.id}`, endpoint: e.endpoint }], e.on, 'Link')
-          else if (e.do === 'severity') document.setActions([`cam/${e.id}`], (a) => ({ ...a, severity: e.severity }), 'Severity')
+          if (e.do === 'link')
+            document.link([{ key: `cam/${e.id}`, endpoint: e.endpoint }], e.on, 'Link')
+          else if (e.do === 'severity')
+            document.setActions(
+              [`cam/${e.id}`],
+              (a) => ({ ...a, severity: e.severity }),
+              'Severity'
+            )
           else if (e.do === 'remove') document.removeEndpoint(popup(e.endpoint))
-          else document.edit('People', ['people:', { people: [{ id: 'p', name: e.name }], groups: [] }])
+          else
+            document.edit('People', [
+              'people:',
+              { people: [{ id: 'p', name: e.name }], groups: [] }
+            ])
           if (shown() !== states.at(-1)) states.push(shown())
         }
         for (const state of [...states].reverse().slice(1)) {

@@ -28,9 +28,17 @@ export interface StepMemory<V = unknown> {
  * kept any more is one that can be done again.
  */
 export function stepsThatFit<V>(held: Steps<V>, values: ReadonlyMap<string, V>): Steps<V> {
-  const fits = (now: ReadonlyMap<string, V>, { changes }: Step<V>, side: 'before' | 'after'): boolean => changes.every((c) => canonical(now.get(c.key) ?? null) === canonical(c[side]))
+  const fits = (
+    now: ReadonlyMap<string, V>,
+    { changes }: Step<V>,
+    side: 'before' | 'after'
+  ): boolean => changes.every((c) => canonical(now.get(c.key) ?? null) === canonical(c[side]))
   /** The longest run of steps, from the last one back, each of which fits what the ones after it leave. */
-  const lasting = (steps: readonly Step<V>[], side: 'before' | 'after', other: 'before' | 'after'): Step<V>[] => {
+  const lasting = (
+    steps: readonly Step<V>[],
+    side: 'before' | 'after',
+    other: 'before' | 'after'
+  ): Step<V>[] => {
     const now = new Map(values)
     let first = steps.length
     while (first > 0 && fits(now, steps[first - 1], side)) {
@@ -44,6 +52,10 @@ export function stepsThatFit<V>(held: Steps<V>, values: ReadonlyMap<string, V>):
   const undoable = [...held.undoable]
   const redoable = [...held.redoable]
   const last = (): Step<V> => undoable[undoable.length - 1]
-  while (undoable.length && !fits(values, last(), 'after') && fits(values, last(), 'before')) redoable.push(undoable.pop()!)
-  return { undoable: lasting(undoable, 'after', 'before'), redoable: lasting(redoable, 'before', 'after') }
+  while (undoable.length && !fits(values, last(), 'after') && fits(values, last(), 'before'))
+    redoable.push(undoable.pop()!)
+  return {
+    undoable: lasting(undoable, 'after', 'before'),
+    redoable: lasting(redoable, 'before', 'after')
+  }
 }

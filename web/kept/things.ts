@@ -65,7 +65,12 @@ export abstract class KeptThings<V, S extends KeepingState<V>> {
   /** The kinds of things (what stands before the colon of a key) in the order in which they must be saved. */
   protected abstract readonly savedFirst: readonly string[]
   /** Saves one thing over the version named. @returns its new version */
-  protected abstract send(key: string, value: V | null, version: number, label: string): Promise<number>
+  protected abstract send(
+    key: string,
+    value: V | null,
+    version: number,
+    label: string
+  ): Promise<number>
   /** What the server holds, from the answer to a conflict. */
   protected abstract theirs(key: string, current: object): V | null
   protected abstract nameOf(value: V | null): string | null
@@ -80,7 +85,8 @@ export abstract class KeptThings<V, S extends KeepingState<V>> {
       this.versions.set(key, version)
     }
     const held = this.memory?.load()
-    if (held) ({ undoable: this.undoable, redoable: this.redoable } = stepsThatFit(held, this.values))
+    if (held)
+      ({ undoable: this.undoable, redoable: this.redoable } = stepsThatFit(held, this.values))
     this.state = this.makeState(this.keepingState())
   }
 
@@ -123,7 +129,8 @@ export abstract class KeptThings<V, S extends KeepingState<V>> {
     if (!step) return
     this.stepsChanged = true
     this.redoable.push(step)
-    for (const { key, before } of [...step.changes].reverse()) this.put(key, before, `Undo: ${step.label}`)
+    for (const { key, before } of [...step.changes].reverse())
+      this.put(key, before, `Undo: ${step.label}`)
     this.tell()
   }
 
@@ -191,7 +198,9 @@ export abstract class KeptThings<V, S extends KeepingState<V>> {
   }
 
   protected apply(step: Step<V>): void {
-    step.changes = step.changes.filter(({ before, after }) => canonical(before) !== canonical(after))
+    step.changes = step.changes.filter(
+      ({ before, after }) => canonical(before) !== canonical(after)
+    )
     if (step.changes.length) {
       this.stepsChanged = true
       this.undoable = [...this.undoable.slice(1 - MOST_STEPS), step]
@@ -202,7 +211,9 @@ export abstract class KeptThings<V, S extends KeepingState<V>> {
   }
 
   private isBusy(key: string): boolean {
-    return this.dirty.has(key) || this.conflicts.has(key) || this.preview?.key === key || this.saving
+    return (
+      this.dirty.has(key) || this.conflicts.has(key) || this.preview?.key === key || this.saving
+    )
   }
 
   private put(key: string, value: V | null, label: string): void {
@@ -229,7 +240,10 @@ export abstract class KeptThings<V, S extends KeepingState<V>> {
     let retry = false
     try {
       for (const kind of this.savedFirst)
-        for (const key of [...this.dirty].filter((k) => k.startsWith(`${kind}:`) && !this.conflicts.has(k))) await this.save(key)
+        for (const key of [...this.dirty].filter(
+          (k) => k.startsWith(`${kind}:`) && !this.conflicts.has(k)
+        ))
+          await this.save(key)
       this.trouble = null
     } catch (error) {
       this.trouble = (error as Error).message
@@ -249,13 +263,23 @@ export abstract class KeptThings<V, S extends KeepingState<V>> {
     const value = this.values.get(key) ?? null
     this.dirty.delete(key)
     try {
-      this.versions.set(key, await this.send(key, value, this.versions.get(key) ?? 0, this.labels.get(key) ?? 'Edit'))
+      this.versions.set(
+        key,
+        await this.send(key, value, this.versions.get(key) ?? 0, this.labels.get(key) ?? 'Edit')
+      )
     } catch (error) {
       this.dirty.add(key)
       if (!(error instanceof ApiError) || error.view.code !== 'conflict') throw error
       const { version, changedAt } = error.view.current as { version: number; changedAt: number }
       const theirs = this.theirs(key, error.view.current as object)
-      this.conflicts.set(key, { key, name: this.nameOf(value) ?? this.nameOf(theirs) ?? 'What you edited', mine: value, theirs, version, changedAt })
+      this.conflicts.set(key, {
+        key,
+        name: this.nameOf(value) ?? this.nameOf(theirs) ?? 'What you edited',
+        mine: value,
+        theirs,
+        version,
+        changedAt
+      })
     }
   }
 
@@ -264,7 +288,12 @@ export abstract class KeptThings<V, S extends KeepingState<V>> {
     return {
       previewing: this.preview !== null,
       // While somebody has to decide, nothing may look as if all were kept.
-      keeping: (this.trouble && open) || this.conflicts.size ? 'waiting' : open || this.saving || this.preview ? 'keeping' : 'kept',
+      keeping:
+        (this.trouble && open) || this.conflicts.size
+          ? 'waiting'
+          : open || this.saving || this.preview
+            ? 'keeping'
+            : 'kept',
       trouble: open ? this.trouble : null,
       conflict: this.conflicts.values().next().value ?? null,
       undo: this.undoable[this.undoable.length - 1]?.label ?? null,
@@ -283,7 +312,8 @@ export abstract class KeptThings<V, S extends KeepingState<V>> {
 }
 
 /** The list from before, if it has the same things in it: whoever shows it need not look again. */
-export const unlessSame = <T>(before: T[] | undefined, now: T[]): T[] => (before?.length === now.length && now.every((thing, i) => thing === before[i]) ? before : now)
+export const unlessSame = <T>(before: T[] | undefined, now: T[]): T[] =>
+  before?.length === now.length && now.every((thing, i) => thing === before[i]) ? before : now
 
 /** What stands after the colon of a key. */
 export const idOf = (key: string): string => key.slice(key.indexOf(':') + 1)

@@ -9,16 +9,28 @@ import { useFlushed } from './useFlushed.ts'
 
 const READ_MS = 4000
 
-export const useSiteActions = (): UseQueryResult<SiteActionsView> => useQuery({ queryKey: ['actions'], queryFn: async () => { await afterLeaving(); return request<SiteActionsView>('GET', '/api/actions') }, refetchInterval: READ_MS })
+export const useSiteActions = (): UseQueryResult<SiteActionsView> =>
+  useQuery({
+    queryKey: ['actions'],
+    queryFn: async () => {
+      await afterLeaving()
+      return request<SiteActionsView>('GET', '/api/actions')
+    },
+    refetchInterval: READ_MS
+  })
 
 /** What is edited of the site, for as long as a place is open; later readings are taken in. Undo goes over both places. */
-export function useSiteDocument(view: SiteActionsView): { document: SiteDocument; state: SiteState } {
+export function useSiteDocument(view: SiteActionsView): {
+  document: SiteDocument
+  state: SiteState
+} {
   const [document] = useState(() => new SiteDocument(view, stepsOfTab('site')))
   useEffect(() => document.adopt(view), [document, view])
   useFlushed(document)
   useEffect(() => {
     const keys = (e: KeyboardEvent): void => {
-      const typing = e.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(e.target.tagName)
+      const typing =
+        e.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(e.target.tagName)
       if (typing || !(e.ctrlKey || e.metaKey) || e.key.toLowerCase() !== 'z') return
       e.preventDefault()
       if (e.shiftKey) document.redo()

@@ -15,16 +15,24 @@ export function MailboxPlace(): ReactNode {
     <main className="mailbox-place">
       <section aria-label="Messages">
         <h1>Mailbox</h1>
-        <p className="quiet">A stand-in on this machine: mails to any address end here, and none leaves.</p>
+        <p className="quiet">
+          A stand-in on this machine: mails to any address end here, and none leaves.
+        </p>
         {mails.error && <Alert type="error" showIcon title={mails.error.message} />}
-        {mails.data?.length === 0 && <p>Nothing has arrived yet. Link an e-mail to a detection on the Bench, and run a clip as live.</p>}
+        {mails.data?.length === 0 && (
+          <p>
+            Nothing has arrived yet. Link an e-mail to a detection on the Bench, and run a clip as
+            live.
+          </p>
+        )}
         <ul>
           {mails.data?.map((m) => (
             <li key={m.id}>
               <Link to={`/mailbox/${m.id}`} className={m.id === id ? 'mail chosen' : 'mail'}>
                 <strong>{m.subject}</strong>
                 <span className="quiet">
-                  to {m.to} · arrived <span className="figures">{timeOf(m.receivedAt)}</span> {m.pictures > 0 && <PictureOutlined aria-label={`${m.pictures} picture`} />}
+                  to {m.to} · arrived <span className="figures">{timeOf(m.receivedAt)}</span>{' '}
+                  {m.pictures > 0 && <PictureOutlined aria-label={`${m.pictures} picture`} />}
                 </span>
               </Link>
             </li>

@@ -5,7 +5,14 @@ import type { SiteActionsView } from '../../core/api.ts'
 import { wallInstant, wallText } from '../../core/arming/zone.ts'
 import { ABOUT, CheckSchema, type Check } from '../../core/formats/check.ts'
 import { parseWith, type Detection } from '../../core/formats/plan.ts'
-import { ACTOR_KINDS, FAULT_KINDS, USUAL_ACTORS, type FaultKind, type Walk, type WalkActor } from '../../core/formats/walk.ts'
+import {
+  ACTOR_KINDS,
+  FAULT_KINDS,
+  USUAL_ACTORS,
+  type FaultKind,
+  type Walk,
+  type WalkActor
+} from '../../core/formats/walk.ts'
 import type { KeptCheck } from '../../core/proving/views.ts'
 import type { Scene } from '../../simulation/script.ts'
 import { request } from '../api/client.ts'
@@ -29,71 +36,181 @@ const weathers = ['wind', 'rain', 'snow', 'fog', 'clouds'] as const
 /** A check as somebody wants it: who walks where, when, in what weather; what is expected. */
 export function CheckEditor({ kept, scene, painted, site, detection, onDone }: Props): ReactNode {
   const [check, setCheck] = useState<Check>(kept.check)
-  const [actor, setActor] = useState<number | null>(kept.check.by.how === 'walk' && kept.check.by.walk.actors.length ? 0 : null)
+  const [actor, setActor] = useState<number | null>(
+    kept.check.by.how === 'walk' && kept.check.by.walk.actors.length ? 0 : null
+  )
   const [time, setTime] = useState(2)
   const [error, setError] = useState<string | null>(null)
   const refresh = useRefresh()
   const { timeZone } = site.site
   const change = (part: Partial<Check>): void => setCheck((old) => ({ ...old, ...part }))
   const walk = check.by.how === 'walk' ? check.by.walk : null
-  const changeWalk = (part: Partial<Walk>): void => setCheck((old) => (old.by.how === 'walk' ? { ...old, by: { ...old.by, walk: { ...old.by.walk, ...part } } } : old))
+  const changeWalk = (part: Partial<Walk>): void =>
+    setCheck((old) =>
+      old.by.how === 'walk' ? { ...old, by: { ...old.by, walk: { ...old.by.walk, ...part } } } : old
+    )
   const changeActor = (index: number, part: Partial<WalkActor>): void => {
-    if (walk) changeWalk({ actors: walk.actors.map((a, i) => (i === index ? { ...a, ...part } : a)) })
+    if (walk)
+      changeWalk({ actors: walk.actors.map((a, i) => (i === index ? { ...a, ...part } : a)) })
   }
   const chosen = walk && actor !== null ? (walk.actors.at(actor) ?? null) : null
   const { expect } = check
-  const length = check.by.how === 'walk' ? check.by.walk.seconds : check.by.how === 'person' ? check.by.seconds : check.by.to - check.by.from
+  const length =
+    check.by.how === 'walk'
+      ? check.by.walk.seconds
+      : check.by.how === 'person'
+        ? check.by.seconds
+        : check.by.to - check.by.from
   const save = async (): Promise<void> => {
     try {
       parseWith(CheckSchema, check)
-      await request('PUT', `/api/cameras/${kept.camera}/checks/${check.id}`, { check, version: kept.version })
+      await request('PUT', `/api/cameras/${kept.camera}/checks/${check.id}`, {
+        check,
+        version: kept.version
+      })
       await refresh()
       onDone()
     } catch (problem) {
-      setError(problem instanceof InputError ? problem.message.replace(/^\$\.?/, '') : (problem as Error).message)
+      setError(
+        problem instanceof InputError
+          ? problem.message.replace(/^\$\.?/, '')
+          : (problem as Error).message
+      )
     }
   }
   return (
     <div className="check-panel check-editor">
       <label className="field">
         <span className="field-name">Name</span>
-        <Input value={check.name} maxLength={80} onChange={(e) => change({ name: e.target.value })} />
+        <Input
+          value={check.name}
+          maxLength={80}
+          onChange={(e) => change({ name: e.target.value })}
+        />
       </label>
       {walk && scene && (
         <>
-          <CheckStage scene={scene} walk={walk} detection={detection} time={Math.min(time, walk.seconds)} actor={actor} onWay={(way) => actor !== null && changeActor(actor, { way })} />
-          <Slider ariaLabelForHandle="Moment of the walk" min={0} max={walk.seconds} step={0.1} value={Math.min(time, walk.seconds)} onChange={setTime} tooltip={{ open: false }} />
-          <p className="quiet field-help">{chosen ? 'Click on the ground to lengthen the way, drag its points, double-click one to take it out.' : 'Choose somebody to change the way.'}</p>
+          <CheckStage
+            scene={scene}
+            walk={walk}
+            detection={detection}
+            time={Math.min(time, walk.seconds)}
+            actor={actor}
+            onWay={(way) => actor !== null && changeActor(actor, { way })}
+          />
+          <Slider
+            ariaLabelForHandle="Moment of the walk"
+            min={0}
+            max={walk.seconds}
+            step={0.1}
+            value={Math.min(time, walk.seconds)}
+            onChange={setTime}
+            tooltip={{ open: false }}
+          />
+          <p className="quiet field-help">
+            {chosen
+              ? 'Click on the ground to lengthen the way, drag its points, double-click one to take it out.'
+              : 'Choose somebody to change the way.'}
+          </p>
           <div className="row">
             {walk.actors.map((a, i) => (
-              <Button key={i} size="small" type={actor === i ? 'primary' : 'default'} onClick={() => setActor(i)}>
+              <Button
+                key={i}
+                size="small"
+                type={actor === i ? 'primary' : 'default'}
+                onClick={() => setActor(i)}
+              >
                 {i + 1} {actorNames[a.kind]}
               </Button>
             ))}
-            <Button size="small" icon={<PlusOutlined />} aria-label="Add somebody" onClick={() => { changeWalk({ actors: [...walk.actors, { kind: 'adult', from: 0, members: 3, mask: false, way: [[-4, 10], [4, 10]] }] }); setActor(walk.actors.length) }} />
+            <Button
+              size="small"
+              icon={<PlusOutlined />}
+              aria-label="Add somebody"
+              onClick={() => {
+                changeWalk({
+                  actors: [
+                    ...walk.actors,
+                    {
+                      kind: 'adult',
+                      from: 0,
+                      members: 3,
+                      mask: false,
+                      way: [
+                        [-4, 10],
+                        [4, 10]
+                      ]
+                    }
+                  ]
+                })
+                setActor(walk.actors.length)
+              }}
+            />
           </div>
           {chosen && actor !== null && (
             <div className="two-fields">
               <label className="field">
                 <span className="field-name">Who</span>
-                <Select value={chosen.kind} options={ACTOR_KINDS.map((value) => ({ value, label: actorNames[value] }))} onChange={(kind) => changeActor(actor, { kind })} />
+                <Select
+                  value={chosen.kind}
+                  options={ACTOR_KINDS.map((value) => ({ value, label: actorNames[value] }))}
+                  onChange={(kind) => changeActor(actor, { kind })}
+                />
               </label>
               <label className="field">
                 <span className="field-name">Comes after</span>
-                <InputNumber value={chosen.from} min={0} max={walk.seconds} step={0.5} suffix="s" onChange={(from) => changeActor(actor, { from: from ?? 0 })} />
+                <InputNumber
+                  value={chosen.from}
+                  min={0}
+                  max={walk.seconds}
+                  step={0.5}
+                  suffix="s"
+                  onChange={(from) => changeActor(actor, { from: from ?? 0 })}
+                />
               </label>
               <label className="field">
                 <span className="field-name">Speed</span>
-                <InputNumber value={chosen.speed ?? USUAL_ACTORS[chosen.kind === 'group' ? 'adult' : chosen.kind].speed} min={0.05} max={40} step={0.1} suffix="m/s" onChange={(speed) => changeActor(actor, { speed: speed ?? undefined })} />
+                <InputNumber
+                  value={
+                    chosen.speed ??
+                    USUAL_ACTORS[chosen.kind === 'group' ? 'adult' : chosen.kind].speed
+                  }
+                  min={0.05}
+                  max={40}
+                  step={0.1}
+                  suffix="m/s"
+                  onChange={(speed) => changeActor(actor, { speed: speed ?? undefined })}
+                />
               </label>
               <label className="field">
                 <span className="field-name">Tall</span>
-                <InputNumber value={chosen.tall ?? USUAL_ACTORS[chosen.kind === 'group' ? 'adult' : chosen.kind].tall} min={0.2} max={4} step={0.05} suffix="m" onChange={(tall) => changeActor(actor, { tall: tall ?? undefined })} />
+                <InputNumber
+                  value={
+                    chosen.tall ??
+                    USUAL_ACTORS[chosen.kind === 'group' ? 'adult' : chosen.kind].tall
+                  }
+                  min={0.2}
+                  max={4}
+                  step={0.05}
+                  suffix="m"
+                  onChange={(tall) => changeActor(actor, { tall: tall ?? undefined })}
+                />
               </label>
-              <Checkbox checked={chosen.mask} onChange={(e) => changeActor(actor, { mask: e.target.checked })}>
+              <Checkbox
+                checked={chosen.mask}
+                onChange={(e) => changeActor(actor, { mask: e.target.checked })}
+              >
                 Wears a mask
               </Checkbox>
-              <Button size="small" type="text" icon={<DeleteOutlined />} onClick={() => { changeWalk({ actors: walk.actors.filter((_, i) => i !== actor) }); setActor(null) }}>
+              <Button
+                size="small"
+                type="text"
+                icon={<DeleteOutlined />}
+                onClick={() => {
+                  changeWalk({ actors: walk.actors.filter((_, i) => i !== actor) })
+                  setActor(null)
+                }}
+              >
                 Take out
               </Button>
             </div>
@@ -101,28 +218,56 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
           <div className="two-fields">
             <label className="field">
               <span className="field-name">Length</span>
-              <InputNumber value={walk.seconds} min={1} max={600} suffix="s" onChange={(seconds) => seconds && changeWalk({ seconds })} />
+              <InputNumber
+                value={walk.seconds}
+                min={1}
+                max={600}
+                suffix="s"
+                onChange={(seconds) => seconds && changeWalk({ seconds })}
+              />
             </label>
             <label className="field">
               <span className="field-name">Fault</span>
               <Select
                 value={walk.faults[0]?.kind ?? ''}
-                options={[{ value: '', label: 'None' }, ...FAULT_KINDS.map((value) => ({ value, label: faultNames[value] }))]}
-                onChange={(kind) => changeWalk({ faults: kind ? [{ kind: kind as FaultKind, from: 3 }] : [] })}
+                options={[
+                  { value: '', label: 'None' },
+                  ...FAULT_KINDS.map((value) => ({ value, label: faultNames[value] }))
+                ]}
+                onChange={(kind) =>
+                  changeWalk({ faults: kind ? [{ kind: kind as FaultKind, from: 3 }] : [] })
+                }
               />
             </label>
           </div>
           {painted && (
             <label className="field">
               <span className="field-name">Looked at</span>
-              <Segmented<'truth' | 'pictures'> size="small" value={check.by.how === 'walk' ? check.by.through : 'truth'} options={[{ value: 'truth', label: 'As it truly is' }, { value: 'pictures', label: 'Through pictures' }]} onChange={(through) => check.by.how === 'walk' && change({ by: { ...check.by, through } })} />
+              <Segmented<'truth' | 'pictures'>
+                size="small"
+                value={check.by.how === 'walk' ? check.by.through : 'truth'}
+                options={[
+                  { value: 'truth', label: 'As it truly is' },
+                  { value: 'pictures', label: 'Through pictures' }
+                ]}
+                onChange={(through) =>
+                  check.by.how === 'walk' && change({ by: { ...check.by, through } })
+                }
+              />
             </label>
           )}
           {painted &&
             weathers.map((w) => (
               <label key={w} className="weather">
                 <span>{w[0].toUpperCase() + w.slice(1)}</span>
-                <Slider min={0} max={1} step={0.1} value={walk.weather[w]} ariaLabelForHandle={w} onChange={(value) => changeWalk({ weather: { ...walk.weather, [w]: value } })} />
+                <Slider
+                  min={0}
+                  max={1}
+                  step={0.1}
+                  value={walk.weather[w]}
+                  ariaLabelForHandle={w}
+                  onChange={(value) => changeWalk({ weather: { ...walk.weather, [w]: value } })}
+                />
               </label>
             ))}
         </>
@@ -130,31 +275,78 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
       {check.by.how === 'person' && (
         <label className="field">
           <span className="field-name">What to do on site</span>
-          <Input.TextArea value={check.by.words} maxLength={400} rows={1} className="grows" onChange={(e) => check.by.how === 'person' && change({ by: { ...check.by, words: e.target.value } })} />
+          <Input.TextArea
+            value={check.by.words}
+            maxLength={400}
+            rows={1}
+            className="grows"
+            onChange={(e) =>
+              check.by.how === 'person' && change({ by: { ...check.by, words: e.target.value } })
+            }
+          />
         </label>
       )}
       <label className="field">
         <span className="field-name">At the site’s clock</span>
-        <input type="datetime-local" className="plain-input" value={wallText(check.at, timeZone).slice(0, 16)} onChange={(e) => { const at = wallInstant(e.target.value, timeZone); if (at !== null) change({ at }) }} />
+        <input
+          type="datetime-local"
+          className="plain-input"
+          value={wallText(check.at, timeZone).slice(0, 16)}
+          onChange={(e) => {
+            const at = wallInstant(e.target.value, timeZone)
+            if (at !== null) change({ at })
+          }}
+        />
       </label>
       <div className="two-fields">
         <label className="field">
           <span className="field-name">About</span>
-          <Select value={check.about} options={ABOUT.map((value) => ({ value, label: aboutNames[value] }))} onChange={(about) => change({ about })} />
+          <Select
+            value={check.about}
+            options={ABOUT.map((value) => ({ value, label: aboutNames[value] }))}
+            onChange={(about) => change({ about })}
+          />
         </label>
         <label className="field">
           <span className="field-name">Expected</span>
-          <Select value={expect.what} options={[{ value: 'trigger', label: 'A trigger' }, { value: 'silence', label: 'Silence' }]} onChange={(what) => change(what === 'silence' ? { expect: { what }, side: 'outside', effects: [] } : { expect: { what, from: 0, to: length }, side: 'inside' })} />
+          <Select
+            value={expect.what}
+            options={[
+              { value: 'trigger', label: 'A trigger' },
+              { value: 'silence', label: 'Silence' }
+            ]}
+            onChange={(what) =>
+              change(
+                what === 'silence'
+                  ? { expect: { what }, side: 'outside', effects: [] }
+                  : { expect: { what, from: 0, to: length }, side: 'inside' }
+              )
+            }
+          />
         </label>
         {expect.what === 'trigger' && (
           <>
             <label className="field">
               <span className="field-name">Not before</span>
-              <InputNumber value={expect.from} min={0} max={7200} step={0.5} suffix="s" onChange={(from) => change({ expect: { ...expect, from: from ?? 0 } })} />
+              <InputNumber
+                value={expect.from}
+                min={0}
+                max={7200}
+                step={0.5}
+                suffix="s"
+                onChange={(from) => change({ expect: { ...expect, from: from ?? 0 } })}
+              />
             </label>
             <label className="field">
               <span className="field-name">Not after</span>
-              <InputNumber value={expect.to} min={0} max={7200} step={0.5} suffix="s" onChange={(to) => change({ expect: { ...expect, to: to ?? 0 } })} />
+              <InputNumber
+                value={expect.to}
+                min={0}
+                max={7200}
+                step={0.5}
+                suffix="s"
+                onChange={(to) => change({ expect: { ...expect, to: to ?? 0 } })}
+              />
             </label>
           </>
         )}

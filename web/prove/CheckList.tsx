@@ -15,23 +15,72 @@ interface Props {
   onTake: (checks: NamedCheck[]) => void
 }
 
-type Row = { kept: KeptCheck; proposal?: undefined } | { kept?: undefined; proposal: ProvingView['proposals'][number] }
+type Row =
+  | { kept: KeptCheck; proposal?: undefined }
+  | { kept?: undefined; proposal: ProvingView['proposals'][number] }
 const checkOf = (row: Row): Check => row.kept?.check ?? row.proposal!.check
 
 /** The checks of a detection gate by gate, what lets through beside what does not. */
-export function CheckList({ view, camera, detection, show, selected, onSelect, onTake }: Props): ReactNode {
+export function CheckList({
+  view,
+  camera,
+  detection,
+  show,
+  selected,
+  onSelect,
+  onTake
+}: Props): ReactNode {
   const kept = view.checks.filter((c) => c.camera === camera && c.check.detection === detection.id)
-  const proposals = view.proposals.filter((p) => p.camera === camera && p.check.detection === detection.id)
-  const gates = view.coverage.find((c) => c.camera === camera && c.detection === detection.id)?.gates ?? []
-  const shown = (c: KeptCheck): boolean => show === 'all' || (show === 'failed' ? c.last?.current === true && !c.last.passed : c.last !== null && !c.last.current)
-  const rows: Row[] = [...kept.filter(shown).map((k): Row => ({ kept: k })), ...(show === 'all' ? proposals.filter((p) => p.replaces === null).map((proposal): Row => ({ proposal })) : [])]
+  const proposals = view.proposals.filter(
+    (p) => p.camera === camera && p.check.detection === detection.id
+  )
+  const gates =
+    view.coverage.find((c) => c.camera === camera && c.detection === detection.id)?.gates ?? []
+  const shown = (c: KeptCheck): boolean =>
+    show === 'all' ||
+    (show === 'failed'
+      ? c.last?.current === true && !c.last.passed
+      : c.last !== null && !c.last.current)
+  const rows: Row[] = [
+    ...kept.filter(shown).map((k): Row => ({ kept: k })),
+    ...(show === 'all'
+      ? proposals.filter((p) => p.replaces === null).map((proposal): Row => ({ proposal }))
+      : [])
+  ]
   const changed = proposals.filter((p) => p.replaces !== null)
   const fresh = proposals.filter((p) => p.replaces === null)
-  if (!rows.length && !gates.length) return <p className="quiet prove-none">{view.proposing ? 'Working out what to check …' : show === 'all' ? 'Nothing is proposed for it, and nothing was added.' : show === 'failed' ? 'Everything that was run went as expected.' : 'Nothing is out of date.'}</p>
+  if (!rows.length && !gates.length)
+    return (
+      <p className="quiet prove-none">
+        {view.proposing
+          ? 'Working out what to check …'
+          : show === 'all'
+            ? 'Nothing is proposed for it, and nothing was added.'
+            : show === 'failed'
+              ? 'Everything that was run went as expected.'
+              : 'Nothing is out of date.'}
+      </p>
+    )
   return (
     <>
-      {view.checks.length > 0 && fresh.length > 0 && show === 'all' && <Offer words={kept.length ? `${fresh.length} more proposed` : `${fresh.length} proposed, from its own settings`} onTake={() => onTake(fresh.map((p) => ({ camera, check: p.check.id })))} what="Keep them" />}
-      {changed.length > 0 && show === 'all' && <Offer words={`${changed.length} would be proposed otherwise now, by the settings as they are`} onTake={() => onTake(changed.map((p) => ({ camera, check: p.check.id })))} what="Take the new ones" />}
+      {view.checks.length > 0 && fresh.length > 0 && show === 'all' && (
+        <Offer
+          words={
+            kept.length
+              ? `${fresh.length} more proposed`
+              : `${fresh.length} proposed, from its own settings`
+          }
+          onTake={() => onTake(fresh.map((p) => ({ camera, check: p.check.id })))}
+          what="Keep them"
+        />
+      )}
+      {changed.length > 0 && show === 'all' && (
+        <Offer
+          words={`${changed.length} would be proposed otherwise now, by the settings as they are`}
+          onTake={() => onTake(changed.map((p) => ({ camera, check: p.check.id })))}
+          what="Take the new ones"
+        />
+      )}
       <table className="check-table">
         <thead>
           <tr>
@@ -46,12 +95,28 @@ export function CheckList({ view, camera, detection, show, selected, onSelect, o
             const gate = gates.find((g) => g.about === about)
             if (!own.length && (show !== 'all' || !gate)) return null
             const cell = (side: 'inside' | 'outside'): ReactNode => {
-              const here = own.filter((row) => (checkOf(row).side ?? (checkOf(row).expect.what === 'silence' ? 'outside' : 'inside')) === side)
-              if (!here.length) return show === 'all' && gate?.cannot[side] ? <p className="no-check">{gate.cannot[side]}</p> : null
+              const here = own.filter(
+                (row) =>
+                  (checkOf(row).side ??
+                    (checkOf(row).expect.what === 'silence' ? 'outside' : 'inside')) === side
+              )
+              if (!here.length)
+                return show === 'all' && gate?.cannot[side] ? (
+                  <p className="no-check">{gate.cannot[side]}</p>
+                ) : null
               return (
                 <ul>
                   {here.map((row) => (
-                    <li key={checkOf(row).id}>{row.kept ? <CheckButton kept={row.kept} selected={selected} onSelect={onSelect} /> : <Proposed check={row.proposal!.check} onTake={() => onTake([{ camera, check: row.proposal!.check.id }])} />}</li>
+                    <li key={checkOf(row).id}>
+                      {row.kept ? (
+                        <CheckButton kept={row.kept} selected={selected} onSelect={onSelect} />
+                      ) : (
+                        <Proposed
+                          check={row.proposal!.check}
+                          onTake={() => onTake([{ camera, check: row.proposal!.check.id }])}
+                        />
+                      )}
+                    </li>
                   ))}
                 </ul>
               )
@@ -70,7 +135,15 @@ export function CheckList({ view, camera, detection, show, selected, onSelect, o
   )
 }
 
-function Offer({ words, what, onTake }: { words: string; what: string; onTake: () => void }): ReactNode {
+function Offer({
+  words,
+  what,
+  onTake
+}: {
+  words: string
+  what: string
+  onTake: () => void
+}): ReactNode {
   return (
     <p className="check-offer">
       {words}
@@ -81,18 +154,40 @@ function Offer({ words, what, onTake }: { words: string; what: string; onTake: (
   )
 }
 
-const marks = { passed: { mark: '✓', words: 'as expected' }, failed: { mark: '✕', words: 'not as expected' }, old: { mark: '◌', words: 'out of date' }, never: { mark: '○', words: 'never run' } } as const
+const marks = {
+  passed: { mark: '✓', words: 'as expected' },
+  failed: { mark: '✕', words: 'not as expected' },
+  old: { mark: '◌', words: 'out of date' },
+  never: { mark: '○', words: 'never run' }
+} as const
 
-function CheckButton({ kept, selected, onSelect }: { kept: KeptCheck; selected: string | null; onSelect: (check: string) => void }): ReactNode {
+function CheckButton({
+  kept,
+  selected,
+  onSelect
+}: {
+  kept: KeptCheck
+  selected: string | null
+  onSelect: (check: string) => void
+}): ReactNode {
   const { check, last } = kept
   const state = !last ? 'never' : !last.current ? 'old' : last.passed ? 'passed' : 'failed'
   return (
-    <button type="button" className={`check-row ${state}${selected === check.id ? ' chosen' : ''}`} aria-pressed={selected === check.id} onClick={() => onSelect(check.id)}>
+    <button
+      type="button"
+      className={`check-row ${state}${selected === check.id ? ' chosen' : ''}`}
+      aria-pressed={selected === check.id}
+      onClick={() => onSelect(check.id)}
+    >
       <span className="check-mark" role="img" aria-label={marks[state].words}>
         {marks[state].mark}
       </span>
       <span>{check.name}</span>
-      {check.by.how === 'walk' && check.by.through === 'pictures' && <Tooltip title="Through painted pictures, analysed as any others"><small aria-label="through pictures">▦</small></Tooltip>}
+      {check.by.how === 'walk' && check.by.through === 'pictures' && (
+        <Tooltip title="Through painted pictures, analysed as any others">
+          <small aria-label="through pictures">▦</small>
+        </Tooltip>
+      )}
       {check.by.how !== 'walk' && <small>{byWords[check.by.how]}</small>}
     </button>
   )
@@ -105,7 +200,12 @@ function Proposed({ check, onTake }: { check: Check; onTake: () => void }): Reac
         +
       </span>
       <span>{check.name}</span>
-      <button type="button" className="link-button" aria-label={`Keep ${check.name}`} onClick={onTake}>
+      <button
+        type="button"
+        className="link-button"
+        aria-label={`Keep ${check.name}`}
+        onClick={onTake}
+      >
         Keep
       </button>
     </span>

@@ -28,7 +28,16 @@ interface Props {
 const CLIP_WAIT_MS = 400
 
 /** One check: the walk, what was expected and what came, the gates at the moment that matters, what followed. */
-export function CheckPanel({ kept, view, site, detection, editing, onEdit, onRun, running }: Props): ReactNode {
+export function CheckPanel({
+  kept,
+  view,
+  site,
+  detection,
+  editing,
+  onEdit,
+  onRun,
+  running
+}: Props): ReactNode {
   const { check, last, camera } = kept
   const result = useResult(camera, check.id, last?.at ?? null).data
   const held = view.scenes[camera]
@@ -43,40 +52,93 @@ export function CheckPanel({ kept, view, site, detection, editing, onEdit, onRun
   const moment = time ?? verdict?.time ?? Math.min(walk?.seconds ?? 0, 3)
   const remove = async (): Promise<void> => {
     try {
-      const { version } = await request<{ version: number }>('DELETE', `/api/cameras/${camera}/checks/${check.id}?version=${kept.version}`)
+      const { version } = await request<{ version: number }>(
+        'DELETE',
+        `/api/cameras/${camera}/checks/${check.id}?version=${kept.version}`
+      )
       await refresh()
-      void message.open({ type: 'success', duration: 8, content: <>{check.name} deleted <Button size="small" onClick={() => void request('PUT', `/api/cameras/${camera}/checks/${check.id}`, { check, version }).then(refresh).finally(() => message.destroy())}>Undo</Button></> })
+      void message.open({
+        type: 'success',
+        duration: 8,
+        content: (
+          <>
+            {check.name} deleted{' '}
+            <Button
+              size="small"
+              onClick={() =>
+                void request('PUT', `/api/cameras/${camera}/checks/${check.id}`, { check, version })
+                  .then(refresh)
+                  .finally(() => message.destroy())
+              }
+            >
+              Undo
+            </Button>
+          </>
+        )
+      })
     } catch (error) {
       void message.error((error as Error).message)
     }
   }
   const openOnBench = async (): Promise<void> => {
-    if (check.by.how === 'clip') return void navigate(`/bench/${camera}?clip=${check.by.clip}&detection=${detection.id}&frame=${verdict?.frame ?? 1}`)
+    if (check.by.how === 'clip')
+      return void navigate(
+        `/bench/${camera}?clip=${check.by.clip}&detection=${detection.id}&frame=${verdict?.frame ?? 1}`
+      )
     setMaking(true)
     try {
       const clip = await clipOf(camera, check)
-      void navigate(`/bench/${camera}?clip=${clip.id}&detection=${detection.id}&frame=${Math.floor(moment * clip.fps + 1e-6) + 1}`)
+      void navigate(
+        `/bench/${camera}?clip=${clip.id}&detection=${detection.id}&frame=${Math.floor(moment * clip.fps + 1e-6) + 1}`
+      )
     } catch (error) {
       void message.error((error as Error).message)
     } finally {
       setMaking(false)
     }
   }
-  if (editing) return <CheckEditor kept={kept} scene={scene} painted={held?.painted ?? false} site={site} detection={detection} onDone={() => onEdit(false)} />
+  if (editing)
+    return (
+      <CheckEditor
+        kept={kept}
+        scene={scene}
+        painted={held?.painted ?? false}
+        site={site}
+        detection={detection}
+        onDone={() => onEdit(false)}
+      />
+    )
   return (
     <div className="check-panel">
       <header>
         <h2>{check.name}</h2>
         <p className="quiet">
-          {check.by.how === 'walk' && check.by.through === 'pictures' ? 'Walk, through painted pictures' : byWords[check.by.how]} · {whenWords(check.at, site.site.timeZone)}
+          {check.by.how === 'walk' && check.by.through === 'pictures'
+            ? 'Walk, through painted pictures'
+            : byWords[check.by.how]}{' '}
+          · {whenWords(check.at, site.site.timeZone)}
         </p>
       </header>
       {walk && scene && (
         <>
-          <CheckStage scene={scene} walk={walk} detection={detection} time={Math.min(moment, walk.seconds)} />
+          <CheckStage
+            scene={scene}
+            walk={walk}
+            detection={detection}
+            time={Math.min(moment, walk.seconds)}
+          />
           <div className="row">
             <span className="figures">{Math.min(moment, walk.seconds).toFixed(1)} s</span>
-            <Slider className="grow" ariaLabelForHandle="Moment of the walk" min={0} max={walk.seconds} step={0.1} value={Math.min(moment, walk.seconds)} onChange={setTime} tooltip={{ open: false }} />
+            <Slider
+              className="grow"
+              ariaLabelForHandle="Moment of the walk"
+              min={0}
+              max={walk.seconds}
+              step={0.1}
+              value={Math.min(moment, walk.seconds)}
+              onChange={setTime}
+              tooltip={{ open: false }}
+            />
           </div>
         </>
       )}
@@ -84,12 +146,22 @@ export function CheckPanel({ kept, view, site, detection, editing, onEdit, onRun
       <Outcome check={check} last={last} result={result} />
       <div className="row check-actions">
         {check.by.how !== 'person' && (
-          <Button type="primary" size="small" icon={<CaretRightOutlined />} disabled={running} onClick={onRun}>
+          <Button
+            type="primary"
+            size="small"
+            icon={<CaretRightOutlined />}
+            disabled={running}
+            onClick={onRun}
+          >
             Run
           </Button>
         )}
         {check.by.how !== 'clip' && (
-          <Button size="small" type={check.by.how === 'person' ? 'primary' : 'default'} onClick={() => void navigate(`/prove/walk?camera=${camera}&check=${check.id}`)}>
+          <Button
+            size="small"
+            type={check.by.how === 'person' ? 'primary' : 'default'}
+            onClick={() => void navigate(`/prove/walk?camera=${camera}&check=${check.id}`)}
+          >
             Walk it live
           </Button>
         )}
@@ -102,16 +174,35 @@ export function CheckPanel({ kept, view, site, detection, editing, onEdit, onRun
           </Button>
         )}
         <span className="grow" />
-        <Button size="small" type="text" icon={<DeleteOutlined />} aria-label={`Delete ${check.name}`} onClick={() => void remove()} />
+        <Button
+          size="small"
+          type="text"
+          icon={<DeleteOutlined />}
+          aria-label={`Delete ${check.name}`}
+          onClick={() => void remove()}
+        />
       </div>
-      {verdict && verdict.readings.length > 0 && <LadderView ladder={{ detection: detection.id, frame: verdict.frame, time: verdict.time, fired: verdict.seen.length > 0, readings: verdict.readings, sentence: verdict.sentence }} who="this walk" />}
+      {verdict && verdict.readings.length > 0 && (
+        <LadderView
+          ladder={{
+            detection: detection.id,
+            frame: verdict.frame,
+            time: verdict.time,
+            fired: verdict.seen.length > 0,
+            readings: verdict.readings,
+            sentence: verdict.sentence
+          }}
+          who="this walk"
+        />
+      )}
       {verdict && verdict.effects.length > 0 && (
         <section className="effects" aria-label="What follows">
           <h3>What follows</h3>
           <ul>
             {verdict.effects.map((e) => (
               <li key={e.endpoint} className={e.wrong ? 'is-failed' : ''}>
-                <span aria-hidden="true">{e.wrong ? '✕' : '✓'}</span> {e.name}: {e.wrong ?? (e.acts ? 'set off' : 'not set off, as expected')}
+                <span aria-hidden="true">{e.wrong ? '✕' : '✓'}</span> {e.name}:{' '}
+                {e.wrong ?? (e.acts ? 'set off' : 'not set off, as expected')}
               </li>
             ))}
           </ul>
@@ -121,7 +212,15 @@ export function CheckPanel({ kept, view, site, detection, editing, onEdit, onRun
   )
 }
 
-function Outcome({ check, last, result }: { check: Check; last: KeptCheck['last']; result: ProofResultView | undefined }): ReactNode {
+function Outcome({
+  check,
+  last,
+  result
+}: {
+  check: Check
+  last: KeptCheck['last']
+  result: ProofResultView | undefined
+}): ReactNode {
   const state = !last ? 'never' : !last.current ? 'old' : last.passed ? 'passed' : 'failed'
   const { expect } = check
   return (
@@ -129,14 +228,18 @@ function Outcome({ check, last, result }: { check: Check; last: KeptCheck['last'
       <dt>Expected</dt>
       <dd>
         {expectedWords(check)}
-        {expect.what === 'trigger' && ` between ${expect.from.toFixed(1)} and ${expect.to.toFixed(1)} s`}
-        {check.effects.length > 0 && `, and what follows: ${check.effects.filter((e) => e.acts).length} set off${check.effects.some((e) => !e.acts) ? `, ${check.effects.filter((e) => !e.acts).length} not` : ''}`}
+        {expect.what === 'trigger' &&
+          ` between ${expect.from.toFixed(1)} and ${expect.to.toFixed(1)} s`}
+        {check.effects.length > 0 &&
+          `, and what follows: ${check.effects.filter((e) => e.acts).length} set off${check.effects.some((e) => !e.acts) ? `, ${check.effects.filter((e) => !e.acts).length} not` : ''}`}
       </dd>
       <dt>Seen</dt>
       <dd>
         {last ? last.sentence : 'Never run.'}
         {state === 'old' && <strong> Out of date: the settings have changed since.</strong>}
-        {result && result.verdict.seen.length > 1 && ` ${result.verdict.seen.length} triggers: ${result.verdict.seen.map((t) => `${t.time.toFixed(1)} s`).join(', ')}.`}
+        {result &&
+          result.verdict.seen.length > 1 &&
+          ` ${result.verdict.seen.length} triggers: ${result.verdict.seen.map((t) => `${t.time.toFixed(1)} s`).join(', ')}.`}
       </dd>
     </dl>
   )
@@ -147,7 +250,11 @@ async function clipOf(camera: string, check: Check): Promise<ClipView> {
   if (check.by.how !== 'walk') throw new Error('this check is no walk')
   const name = `Check: ${check.name}`.slice(0, 120)
   const script = { id: 'check', name, ...check.by.walk }
-  const made = await request<ClipView>('POST', `/api/cameras/${encodeURIComponent(camera)}/made-clips`, { name, script, start: check.at })
+  const made = await request<ClipView>(
+    'POST',
+    `/api/cameras/${encodeURIComponent(camera)}/made-clips`,
+    { name, script, start: check.at }
+  )
   for (;;) {
     const clip = await request<ClipView>('GET', `/api/clips/${made.id}`)
     if (clip.state === 'ready') return clip

@@ -21,15 +21,30 @@ interface Props {
 export function CheckStage({ scene, walk, detection, time, actor, onWay }: Props): ReactNode {
   const script = useMemo(() => ({ id: 'walk', name: 'walk', ...walk }), [walk])
   const tracks = useMemo(() => trueTracks({ scene, script }), [scene, script])
-  const frame = Math.min(Math.round(walk.seconds * scene.fps), Math.floor(time * scene.fps + 1e-6) + 1)
+  const frame = Math.min(
+    Math.round(walk.seconds * scene.fps),
+    Math.floor(time * scene.fps + 1e-6) + 1
+  )
   const rows: number[] = []
-  for (let i = firstRowOfFrame(tracks, frame); i < firstRowOfFrame(tracks, frame + 1); i++) rows.push(i)
+  for (let i = firstRowOfFrame(tracks, frame); i < firstRowOfFrame(tracks, frame + 1); i++)
+    rows.push(i)
   const { width, height } = scene
   return (
-    <ScenePreview scene={scene} script={script} time={time} actor={actor === undefined ? (walk.actors.length ? 0 : null) : actor} onWay={onWay}>
+    <ScenePreview
+      scene={scene}
+      script={script}
+      time={time}
+      actor={actor === undefined ? (walk.actors.length ? 0 : null) : actor}
+      onWay={onWay}
+    >
       <Shape detection={detection} width={width} height={height} />
       {rows.map((i) => {
-        const [x, y, w, h] = [tracks.x[i] * width, tracks.y[i] * height, tracks.w[i] * width, tracks.h[i] * height]
+        const [x, y, w, h] = [
+          tracks.x[i] * width,
+          tracks.y[i] * height,
+          tracks.w[i] * width,
+          tracks.h[i] * height
+        ]
         const c = Math.min(w, h) * 0.3
         const corners = `M${x} ${y + c}V${y}h${c}M${x + w - c} ${y}h${c}v${c}M${x + w} ${y + h - c}v${c}h${-c}M${x + c} ${y + h}h${-c}v${-c}`
         return (
@@ -46,7 +61,15 @@ export function CheckStage({ scene, walk, detection, time, actor, onWay }: Props
   )
 }
 
-function Shape({ detection: d, width, height }: { detection: Detection; width: number; height: number }): ReactNode {
+function Shape({
+  detection: d,
+  width,
+  height
+}: {
+  detection: Detection
+  width: number
+  height: number
+}): ReactNode {
   const points = 'zone' in d ? d.zone : d.kind === 'line' ? d.line : null
   if (!points) return null
   const flat = points.map(([x, y]) => `${x * width},${y * height}`).join(' ')

@@ -24,7 +24,12 @@ export function DetectionRail({ view, detections, chosen, onChoose }: Props): Re
                 const state = stateOf(view, camera, d.detection.id)
                 return (
                   <li key={d.detection.id}>
-                    <button type="button" className={d === chosen ? 'chosen' : ''} aria-current={d === chosen} onClick={() => onChoose(camera, d.detection.id)}>
+                    <button
+                      type="button"
+                      className={d === chosen ? 'chosen' : ''}
+                      aria-current={d === chosen}
+                      onClick={() => onChoose(camera, d.detection.id)}
+                    >
                       <span className={`proof-mark ${state.mark}`} aria-hidden="true" />
                       <span>{d.detection.name}</span>
                       <small className="figures">{state.words}</small>
@@ -39,11 +44,20 @@ export function DetectionRail({ view, detections, chosen, onChoose }: Props): Re
   )
 }
 
-function stateOf(view: ProvingView, camera: string, detection: string): { mark: 'done' | 'failed' | 'open' | 'empty'; words: string } {
+function stateOf(
+  view: ProvingView,
+  camera: string,
+  detection: string
+): { mark: 'done' | 'failed' | 'open' | 'empty'; words: string } {
   const own = view.checks.filter((c) => c.camera === camera && c.check.detection === detection)
-  const proposed = view.proposals.filter((p) => p.camera === camera && p.check.detection === detection && p.replaces === null).length
+  const proposed = view.proposals.filter(
+    (p) => p.camera === camera && p.check.detection === detection && p.replaces === null
+  ).length
   if (!own.length) return { mark: 'empty', words: proposed ? `${proposed} proposed` : 'no check' }
   const passed = own.filter((c) => c.last?.current && c.last.passed).length
   const failed = own.filter((c) => c.last?.current && !c.last.passed).length
-  return { mark: failed ? 'failed' : passed === own.length ? 'done' : passed ? 'open' : 'empty', words: `${passed} of ${own.length}` }
+  return {
+    mark: failed ? 'failed' : passed === own.length ? 'done' : passed ? 'open' : 'empty',
+    words: `${passed} of ${own.length}`
+  }
 }

@@ -4,7 +4,13 @@ import { Alert, App, Button, Progress, Segmented } from 'antd'
 import type { ReactNode } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
 import type { SiteActionsView } from '../../core/api.ts'
-import type { KeptCheck, NamedCheck, ProofRunView, ProvingView, Turn } from '../../core/proving/views.ts'
+import type {
+  KeptCheck,
+  NamedCheck,
+  ProofRunView,
+  ProvingView,
+  Turn
+} from '../../core/proving/views.ts'
 import { request } from '../api/client.ts'
 import { noteHeaders } from '../kept/note.ts'
 import { useSiteActions } from '../kept/useSiteDocument.ts'
@@ -24,13 +30,21 @@ export function ProvePlace(): ReactNode {
   const refresh = useRefresh()
   const navigate = useNavigate()
   const { message } = App.useApp()
-  if (proving.error && !proving.data) return <Alert className="notice" type="error" showIcon title={proving.error.message} />
+  if (proving.error && !proving.data)
+    return <Alert className="notice" type="error" showIcon title={proving.error.message} />
   if (!proving.data || !site.data) return <p className="waiting">Reading the checks …</p>
   const view = proving.data
-  const detections = site.data.detections.filter(({ detection }) => detection.enabled && !detection.parked)
-  const chosen = detections.find((d) => d.camera === address.get('camera') && d.detection.id === address.get('detection')) ?? detections.at(0)
+  const detections = site.data.detections.filter(
+    ({ detection }) => detection.enabled && !detection.parked
+  )
+  const chosen =
+    detections.find(
+      (d) => d.camera === address.get('camera') && d.detection.id === address.get('detection')
+    ) ?? detections.at(0)
   const show = (address.get('show') ?? 'all') as Show
-  const selected = view.checks.find((c) => c.camera === chosen?.camera && c.check.id === address.get('check')) ?? null
+  const selected =
+    view.checks.find((c) => c.camera === chosen?.camera && c.check.id === address.get('check')) ??
+    null
   const go = (change: Record<string, string | null>): void => {
     const next = new URLSearchParams(address)
     for (const [key, value] of Object.entries(change)) {
@@ -48,12 +62,25 @@ export function ProvePlace(): ReactNode {
       await refresh()
     }
   }
-  const run = (checks?: NamedCheck[]): Promise<void> => act(() => request('POST', '/api/proving/runs', checks ? { checks } : {}, { headers: noteHeaders('Run checks') }))
-  const take = (checks?: NamedCheck[]): Promise<void> => act(() => request('POST', '/api/proving/take', checks ? { checks } : {}))
+  const run = (checks?: NamedCheck[]): Promise<void> =>
+    act(() =>
+      request('POST', '/api/proving/runs', checks ? { checks } : {}, {
+        headers: noteHeaders('Run checks')
+      })
+    )
+  const take = (checks?: NamedCheck[]): Promise<void> =>
+    act(() => request('POST', '/api/proving/take', checks ? { checks } : {}))
   const add = (): Promise<void> =>
     act(async () => {
-      const check = newCheck(chosen!.detection, view.scenes[chosen!.camera] ?? null, view.checks.filter((c) => c.camera === chosen!.camera).map((c) => c.check.id))
-      await request('PUT', `/api/cameras/${chosen!.camera}/checks/${check.id}`, { check, version: 0 })
+      const check = newCheck(
+        chosen!.detection,
+        view.scenes[chosen!.camera] ?? null,
+        view.checks.filter((c) => c.camera === chosen!.camera).map((c) => c.check.id)
+      )
+      await request('PUT', `/api/cameras/${chosen!.camera}/checks/${check.id}`, {
+        check,
+        version: 0
+      })
       await refresh()
       go({ check: check.id, edit: '1' })
     })
@@ -66,10 +93,23 @@ export function ProvePlace(): ReactNode {
         <span className="grow" />
         {view.run && <RunState run={view.run} act={act} />}
         {detections.length > 0 && (
-          <Button onClick={() => void navigate(`/prove/walk?camera=${chosen!.camera}&detection=${chosen!.detection.id}`)}>Walk live</Button>
+          <Button
+            onClick={() =>
+              void navigate(
+                `/prove/walk?camera=${chosen!.camera}&detection=${chosen!.detection.id}`
+              )
+            }
+          >
+            Walk live
+          </Button>
         )}
         {!running && (
-          <Button type="primary" icon={<CaretRightOutlined />} disabled={!view.checks.some((c) => c.check.by.how !== 'person')} onClick={() => void run()}>
+          <Button
+            type="primary"
+            icon={<CaretRightOutlined />}
+            disabled={!view.checks.some((c) => c.check.by.how !== 'person')}
+            onClick={() => void run()}
+          >
             Run all
           </Button>
         )}
@@ -77,40 +117,113 @@ export function ProvePlace(): ReactNode {
       {!detections.length ? (
         <section className="empty-place">
           <h2>Nothing to prove yet</h2>
-          <p>Once a detection is drawn on the Bench, the checks that its settings ask for are proposed here.</p>
+          <p>
+            Once a detection is drawn on the Bench, the checks that its settings ask for are
+            proposed here.
+          </p>
         </section>
       ) : (
         <div className="prove-body">
-          <DetectionRail view={view} detections={detections} chosen={chosen!} onChoose={(camera, detection) => go({ camera, detection, check: null, edit: null })} />
+          <DetectionRail
+            view={view}
+            detections={detections}
+            chosen={chosen!}
+            onChoose={(camera, detection) => go({ camera, detection, check: null, edit: null })}
+          />
           <section className="prove-middle" aria-label={`Checks of ${chosen!.detection.name}`}>
             {!view.checks.length && (
               <Alert
                 type="info"
                 showIcon={false}
-                title={view.proposing ? 'Working out what to check …' : `${view.proposals.length} checks are proposed, from each detection’s own settings`}
+                title={
+                  view.proposing
+                    ? 'Working out what to check …'
+                    : `${view.proposals.length} checks are proposed, from each detection’s own settings`
+                }
                 description="Every gate on both sides of its limit, the hours and outputs on both sides of theirs, and what must not set it off. Keep them all, or take them one by one below."
-                action={<Button type="primary" disabled={view.proposing > 0} onClick={() => void take()}>Keep all {view.proposals.length || ''}</Button>}
+                action={
+                  <Button type="primary" disabled={view.proposing > 0} onClick={() => void take()}>
+                    Keep all {view.proposals.length || ''}
+                  </Button>
+                }
               />
             )}
             <div className="prove-tools">
               <h2>{chosen!.detection.name}</h2>
-              <Segmented size="small" value={show} onChange={(value) => go({ show: value === 'all' ? null : value })} options={[{ value: 'all', label: 'All' }, { value: 'failed', label: 'Not as expected' }, { value: 'outdated', label: 'Out of date' }]} />
+              <Segmented
+                size="small"
+                value={show}
+                onChange={(value) => go({ show: value === 'all' ? null : value })}
+                options={[
+                  { value: 'all', label: 'All' },
+                  { value: 'failed', label: 'Not as expected' },
+                  { value: 'outdated', label: 'Out of date' }
+                ]}
+              />
               <span className="grow" />
               <Button size="small" icon={<PlusOutlined />} onClick={() => void add()}>
                 Add a check
               </Button>
-              <Button size="small" icon={<CaretRightOutlined />} disabled={running || !own(view, chosen!).length} onClick={() => void run(own(view, chosen!))}>
+              <Button
+                size="small"
+                icon={<CaretRightOutlined />}
+                disabled={running || !own(view, chosen!).length}
+                onClick={() => void run(own(view, chosen!))}
+              >
                 Run these
               </Button>
             </div>
-            <CheckList view={view} camera={chosen!.camera} detection={chosen!.detection} show={show} selected={selected?.check.id ?? null} onSelect={(check) => go({ check, edit: null })} onTake={(checks) => void take(checks)} />
-            {view.run && (view.run.better.length > 0 || view.run.worse.length > 0) && <Turns run={view.run} onSelect={(t) => go({ camera: t.camera, detection: view.checks.find((c) => c.camera === t.camera && c.check.id === t.check)?.check.detection ?? null, check: t.check, edit: null })} />}
+            <CheckList
+              view={view}
+              camera={chosen!.camera}
+              detection={chosen!.detection}
+              show={show}
+              selected={selected?.check.id ?? null}
+              onSelect={(check) => go({ check, edit: null })}
+              onTake={(checks) => void take(checks)}
+            />
+            {view.run && (view.run.better.length > 0 || view.run.worse.length > 0) && (
+              <Turns
+                run={view.run}
+                onSelect={(t) =>
+                  go({
+                    camera: t.camera,
+                    detection:
+                      view.checks.find((c) => c.camera === t.camera && c.check.id === t.check)
+                        ?.check.detection ?? null,
+                    check: t.check,
+                    edit: null
+                  })
+                }
+              />
+            )}
           </section>
           <aside className="prove-side" aria-label="The check">
             {selected ? (
-              <CheckPanel key={`${selected.camera} ${selected.check.id}`} kept={selected} view={view} site={site.data} detection={chosen!.detection} editing={address.get('edit') !== null} onEdit={(on) => go({ edit: on ? '1' : null })} onRun={() => void run([{ camera: selected.camera, check: selected.check.id }])} running={running} />
+              <CheckPanel
+                key={`${selected.camera} ${selected.check.id}`}
+                kept={selected}
+                view={view}
+                site={site.data}
+                detection={chosen!.detection}
+                editing={address.get('edit') !== null}
+                onEdit={(on) => go({ edit: on ? '1' : null })}
+                onRun={() => void run([{ camera: selected.camera, check: selected.check.id }])}
+                running={running}
+              />
             ) : (
-              <NothingChosen view={view} site={site.data} onSelect={(c) => go({ camera: c.camera, detection: c.check.detection, check: c.check.id, edit: null })} />
+              <NothingChosen
+                view={view}
+                site={site.data}
+                onSelect={(c) =>
+                  go({
+                    camera: c.camera,
+                    detection: c.check.detection,
+                    check: c.check.id,
+                    edit: null
+                  })
+                }
+              />
             )}
           </aside>
         </div>
@@ -119,7 +232,16 @@ export function ProvePlace(): ReactNode {
   )
 }
 
-const own = (view: ProvingView, { camera, detection }: { camera: string; detection: { id: string } }): NamedCheck[] => view.checks.filter((c) => c.camera === camera && c.check.detection === detection.id && c.check.by.how !== 'person').map((c) => ({ camera, check: c.check.id }))
+const own = (
+  view: ProvingView,
+  { camera, detection }: { camera: string; detection: { id: string } }
+): NamedCheck[] =>
+  view.checks
+    .filter(
+      (c) =>
+        c.camera === camera && c.check.detection === detection.id && c.check.by.how !== 'person'
+    )
+    .map((c) => ({ camera, check: c.check.id }))
 
 const percent = (share: number): string => `${Math.round(100 * share)} %`
 
@@ -147,8 +269,12 @@ function Numbers({ view }: { view: ProvingView }): ReactNode {
         </span>
       )}
       {view.totals && (
-        <span className="quiet" title="Of the triggers that were expected, how many came (recall); of those that came, how many were expected (precision)">
-          recall {percent(view.totals.recall)} · precision {percent(view.totals.precision)} · F1 {view.totals.f1.toFixed(2)}
+        <span
+          className="quiet"
+          title="Of the triggers that were expected, how many came (recall); of those that came, how many were expected (precision)"
+        >
+          recall {percent(view.totals.recall)} · precision {percent(view.totals.precision)} · F1{' '}
+          {view.totals.f1.toFixed(2)}
         </span>
       )}
     </p>
@@ -156,9 +282,19 @@ function Numbers({ view }: { view: ProvingView }): ReactNode {
 }
 
 /** Where no check is chosen: those of the whole site that did not do what was expected. */
-function NothingChosen({ view, site, onSelect }: { view: ProvingView; site: SiteActionsView; onSelect: (kept: KeptCheck) => void }): ReactNode {
+function NothingChosen({
+  view,
+  site,
+  onSelect
+}: {
+  view: ProvingView
+  site: SiteActionsView
+  onSelect: (kept: KeptCheck) => void
+}): ReactNode {
   const failed = view.checks.filter((c) => c.last?.current && !c.last.passed)
-  const nameOf = ({ camera, check }: KeptCheck): string => site.detections.find((d) => d.camera === camera && d.detection.id === check.detection)?.detection.name ?? check.detection
+  const nameOf = ({ camera, check }: KeptCheck): string =>
+    site.detections.find((d) => d.camera === camera && d.detection.id === check.detection)
+      ?.detection.name ?? check.detection
   return (
     <>
       {failed.length > 0 && (
@@ -168,7 +304,9 @@ function NothingChosen({ view, site, onSelect }: { view: ProvingView; site: Site
             {failed.map((c) => (
               <li key={`${c.camera} ${c.check.id}`}>
                 <button type="button" className="check-row failed" onClick={() => onSelect(c)}>
-                  <span className="check-mark" aria-hidden="true">✕</span>
+                  <span className="check-mark" aria-hidden="true">
+                    ✕
+                  </span>
                   <span>
                     {nameOf(c)}: {c.check.name}
                     <span className="quiet"> {c.last!.sentence}</span>
@@ -179,27 +317,66 @@ function NothingChosen({ view, site, onSelect }: { view: ProvingView; site: Site
           </ul>
         </section>
       )}
-      <p className="quiet">Choose a check to see what was expected, what came, and which gate decided.</p>
+      <p className="quiet">
+        Choose a check to see what was expected, what came, and which gate decided.
+      </p>
     </>
   )
 }
 
-function RunState({ run, act }: { run: ProofRunView; act: (work: () => Promise<unknown>) => Promise<void> }): ReactNode {
-  if (run.state === 'finished') return <span className="quiet">Last run: {((run.endedAt! - run.startedAt) / 1000).toFixed(1)} s</span>
+function RunState({
+  run,
+  act
+}: {
+  run: ProofRunView
+  act: (work: () => Promise<unknown>) => Promise<void>
+}): ReactNode {
+  if (run.state === 'finished')
+    return (
+      <span className="quiet">
+        Last run: {((run.endedAt! - run.startedAt) / 1000).toFixed(1)} s
+      </span>
+    )
   return (
     <span className="prove-run">
-      <Progress percent={Math.round((100 * run.done) / run.asked)} size={[120, 8]} showInfo={false} strokeColor="var(--accent)" aria-label="Checks run" />
+      <Progress
+        percent={Math.round((100 * run.done) / run.asked)}
+        size={[120, 8]}
+        showInfo={false}
+        strokeColor="var(--accent)"
+        aria-label="Checks run"
+      />
       <span role="status">
         {run.done} of {run.asked}
         {run.state === 'stopped' && ', stopped'}
       </span>
-      {run.state === 'running' ? <Button size="small" onClick={() => void act(() => request('POST', `/api/proving/runs/${run.id}/stop`))}>Stop</Button> : <Button size="small" onClick={() => void act(() => request('POST', `/api/proving/runs/${run.id}/go-on`))}>Go on</Button>}
+      {run.state === 'running' ? (
+        <Button
+          size="small"
+          onClick={() => void act(() => request('POST', `/api/proving/runs/${run.id}/stop`))}
+        >
+          Stop
+        </Button>
+      ) : (
+        <Button
+          size="small"
+          onClick={() => void act(() => request('POST', `/api/proving/runs/${run.id}/go-on`))}
+        >
+          Go on
+        </Button>
+      )}
     </span>
   )
 }
 
 /** What went another way than the time before, and since which change. */
-function Turns({ run, onSelect }: { run: ProofRunView; onSelect: (turn: Turn) => void }): ReactNode {
+function Turns({
+  run,
+  onSelect
+}: {
+  run: ProofRunView
+  onSelect: (turn: Turn) => void
+}): ReactNode {
   const list = (turns: Turn[], words: string, mark: string): ReactNode =>
     turns.length > 0 && (
       <section aria-label={words}>
@@ -212,7 +389,11 @@ function Turns({ run, onSelect }: { run: ProofRunView; onSelect: (turn: Turn) =>
               <button type="button" className="link-button" onClick={() => onSelect(t)}>
                 {t.name}
               </button>
-              <span className="quiet">{t.since.length ? ` since “${t.since[0].label}” by ${t.since[0].by}${t.since.length > 1 ? ` and ${t.since.length - 1} more` : ''}` : ' without a change of the settings'}</span>
+              <span className="quiet">
+                {t.since.length
+                  ? ` since “${t.since[0].label}” by ${t.since[0].by}${t.since.length > 1 ? ` and ${t.since.length - 1} more` : ''}`
+                  : ' without a change of the settings'}
+              </span>
             </li>
           ))}
         </ul>

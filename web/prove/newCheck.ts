@@ -3,18 +3,58 @@ import type { Detection } from '../../core/formats/plan.ts'
 import { newId } from '../kept/newId.ts'
 
 /** A check to begin with: somebody who walks across the middle of the scene; without one, a person on site. */
-export function newCheck(detection: Detection, scene: { painted: boolean } | null, taken: readonly string[]): Check {
+export function newCheck(
+  detection: Detection,
+  scene: { painted: boolean } | null,
+  taken: readonly string[]
+): Check {
   let id = `${detection.id}.${newId('own')}`
   while (taken.includes(id)) id = `${detection.id}.${newId('own')}`
   const at = Math.floor(Date.now() / 60_000) * 60_000
-  if (!scene) return { id, detection: detection.id, name: 'A person on site', about: 'passes', side: 'inside', by: { how: 'person', words: 'Walk as somebody would who must set it off.', seconds: 60 }, at, expect: { what: 'trigger', from: 0, to: 60 }, effects: [] }
+  if (!scene)
+    return {
+      id,
+      detection: detection.id,
+      name: 'A person on site',
+      about: 'passes',
+      side: 'inside',
+      by: { how: 'person', words: 'Walk as somebody would who must set it off.', seconds: 60 },
+      at,
+      expect: { what: 'trigger', from: 0, to: 60 },
+      effects: []
+    }
   return {
     id,
     detection: detection.id,
     name: 'A walk of my own',
     about: 'passes',
     side: 'inside',
-    by: { how: 'walk', walk: { seconds: 12, light: 'day', weather: { wind: 0, rain: 0, snow: 0, fog: 0, clouds: 0 }, headlights: [], insects: [], faults: [], actors: [{ kind: 'adult', from: 0, members: 3, mask: false, way: [[-4, 12], [4, 12]] }], inputs: {}, seed: 1 }, through: 'truth' },
+    by: {
+      how: 'walk',
+      walk: {
+        seconds: 12,
+        light: 'day',
+        weather: { wind: 0, rain: 0, snow: 0, fog: 0, clouds: 0 },
+        headlights: [],
+        insects: [],
+        faults: [],
+        actors: [
+          {
+            kind: 'adult',
+            from: 0,
+            members: 3,
+            mask: false,
+            way: [
+              [-4, 12],
+              [4, 12]
+            ]
+          }
+        ],
+        inputs: {},
+        seed: 1
+      },
+      through: 'truth'
+    },
     at,
     expect: { what: 'trigger', from: 0, to: 12 },
     effects: []

@@ -24,9 +24,26 @@ export const aboutNames: Record<About, string> = {
   nuisance: 'Nuisance'
 }
 
-export const expectedWords = ({ expect }: Check): string => (expect.what === 'silence' ? 'Silence' : expect.times !== undefined && expect.times > 1 ? `${expect.times} triggers` : 'A trigger')
+export const expectedWords = ({ expect }: Check): string =>
+  expect.what === 'silence'
+    ? 'Silence'
+    : expect.times !== undefined && expect.times > 1
+      ? `${expect.times} triggers`
+      : 'A trigger'
 
-export const byWords: Record<Check['by']['how'], string> = { walk: 'Walk on the scene', clip: 'Stretch of a clip', person: 'Person on site' }
+export const byWords: Record<Check['by']['how'], string> = {
+  walk: 'Walk on the scene',
+  clip: 'Stretch of a clip',
+  person: 'Person on site'
+}
 
 /** `Thu 26 Nov, 18:30` at the site. */
-export const whenWords = (at: number, timeZone: string): string => new Intl.DateTimeFormat('en-GB', { timeZone, weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' }).format(at)
+export const whenWords = (at: number, timeZone: string): string =>
+  new Intl.DateTimeFormat('en-GB', {
+    timeZone,
+    weekday: 'short',
+    day: 'numeric',
+    month: 'short',
+    hour: '2-digit',
+    minute: '2-digit'
+  }).format(at)

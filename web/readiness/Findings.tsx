@@ -5,7 +5,11 @@ import { Link, useNavigate } from 'react-router'
 import type { Finding, Mend, Severity } from '../../core/readiness/index.ts'
 import { applyMend } from './mend.ts'
 
-const marks: Record<Severity, { mark: string; words: string }> = { blocking: { mark: '✕', words: 'blocks' }, warning: { mark: '◐', words: 'warning' }, hint: { mark: '○', words: 'hint' } }
+const marks: Record<Severity, { mark: string; words: string }> = {
+  blocking: { mark: '✕', words: 'blocks' },
+  warning: { mark: '◐', words: 'warning' },
+  hint: { mark: '○', words: 'hint' }
+}
 
 interface Props {
   findings: readonly Finding[]
@@ -36,7 +40,14 @@ export function Findings({ findings, names, mendHere }: Props): ReactNode {
           <>
             {what.words}: done{' '}
             {back && (
-              <Button size="small" onClick={() => void back().then(refresh, (error: Error) => message.error(error.message)).finally(() => message.destroy())}>
+              <Button
+                size="small"
+                onClick={() =>
+                  void back()
+                    .then(refresh, (error: Error) => message.error(error.message))
+                    .finally(() => message.destroy())
+                }
+              >
                 Undo
               </Button>
             )}
@@ -55,18 +66,36 @@ export function Findings({ findings, names, mendHere }: Props): ReactNode {
         const key = `${f.code} ${f.camera} ${f.device} ${f.detection} ${f.sentence}`
         return (
           <li key={key} className={f.severity}>
-            <span className="finding-mark" title={marks[f.severity].words} role="img" aria-label={marks[f.severity].words}>
+            <span
+              className="finding-mark"
+              title={marks[f.severity].words}
+              role="img"
+              aria-label={marks[f.severity].words}
+            >
               {marks[f.severity].mark}
             </span>
             <span>
               {f.sentence}{' '}
-              {names && f.camera && names.has(f.camera) && <Link to={`/bench/${f.camera}${f.detection ? `?detection=${f.detection}` : ''}`}>{names.get(f.camera)}</Link>}
-              {names && !f.camera && f.device && <Link to={`/devices?device=${f.device}`}>{names.get(f.device) ?? 'The device'}</Link>}
+              {names && f.camera && names.has(f.camera) && (
+                <Link to={`/bench/${f.camera}${f.detection ? `?detection=${f.detection}` : ''}`}>
+                  {names.get(f.camera)}
+                </Link>
+              )}
+              {names && !f.camera && f.device && (
+                <Link to={`/devices?device=${f.device}`}>
+                  {names.get(f.device) ?? 'The device'}
+                </Link>
+              )}
             </span>
             <span className="finding-mends">
               {[f.mend, f.orElse].flatMap((what) =>
                 what ? (
-                  <Button key={what.words} size="small" loading={working === key} onClick={() => void mend(key, f, what)}>
+                  <Button
+                    key={what.words}
+                    size="small"
+                    loading={working === key}
+                    onClick={() => void mend(key, f, what)}
+                  >
                     {what.words}
                   </Button>
                 ) : (

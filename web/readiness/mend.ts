@@ -16,14 +16,21 @@ export async function applyMend(finding: Finding, mend: Mend): Promise<TakeBack>
     case 'endpoint':
     case 'door': {
       // The server applies it to what is there now; here is only said which.
-      const { undo } = await request<FixView>('POST', '/api/readiness/fixes', { finding: findingKey(finding), fix: finding.mend === mend ? 'mend' : 'orElse' })
+      const { undo } = await request<FixView>('POST', '/api/readiness/fixes', {
+        finding: findingKey(finding),
+        fix: finding.mend === mend ? 'mend' : 'orElse'
+      })
       return () => request(undo.method, undo.path, undo.body)
     }
     case 'send':
-      await sent((await request<SendingView>('POST', '/api/sendings', { devices: mend.devices })).id)
+      await sent(
+        (await request<SendingView>('POST', '/api/sendings', { devices: mend.devices })).id
+      )
       return null
     case 'mode': {
-      const before = (await request<DeviceView>('GET', `/api/devices/${mend.device}`)).channels.find(({ token }) => token === mend.channel)?.modes.find(({ running }) => running)
+      const before = (await request<DeviceView>('GET', `/api/devices/${mend.device}`)).channels
+        .find(({ token }) => token === mend.channel)
+        ?.modes.find(({ running }) => running)
       const path = `/api/devices/${mend.device}/channels/${mend.channel}/mode`
       await request('PUT', path, { type: mend.type })
       return before ? () => request('PUT', path, { type: before.type }) : null
@@ -33,12 +40,20 @@ export async function applyMend(finding: Finding, mend: Mend): Promise<TakeBack>
       return null
     case 'prove': {
       const { checks } = await request<ProvingView>('GET', '/api/proving')
-      const own = checks.filter((c) => c.camera === mend.camera && c.check.detection === mend.detection && c.check.by.how !== 'person').map(({ camera, check }) => ({ camera, check: check.id }))
+      const own = checks
+        .filter(
+          (c) =>
+            c.camera === mend.camera &&
+            c.check.detection === mend.detection &&
+            c.check.by.how !== 'person'
+        )
+        .map(({ camera, check }) => ({ camera, check: check.id }))
       const { id } = await request<ProofRunView>('POST', '/api/proving/runs', { checks: own })
       for (;;) {
         const run = await request<ProofRunView>('GET', `/api/proving/runs/${id}`)
         if (run.state === 'finished') return null
-        if (run.state === 'stopped') throw new Error(`the run was stopped after ${run.done} of ${run.asked} checks`)
+        if (run.state === 'stopped')
+          throw new Error(`the run was stopped after ${run.done} of ${run.asked} checks`)
         await new Promise((resolve) => setTimeout(resolve, 300))
       }
     }
@@ -51,7 +66,10 @@ export async function applyMend(finding: Finding, mend: Mend): Promise<TakeBack>
 async function sent(id: string): Promise<void> {
   for (;;) {
     const view = await request<SendingView>('GET', `/api/sendings/${id}`)
-    const failed = view.devices.flatMap(({ name, error, results }) => [...(error === null ? [] : [`${name}: ${error}`]), ...results.flatMap((r) => (r.error === null ? [] : `${r.name} not ${r.what}: ${r.error}`))])
+    const failed = view.devices.flatMap(({ name, error, results }) => [
+      ...(error === null ? [] : [`${name}: ${error}`]),
+      ...results.flatMap((r) => (r.error === null ? [] : `${r.name} not ${r.what}: ${r.error}`))
+    ])
     if (view.finished && failed.length) throw new Error(failed.join('; '))
     if (view.finished) return
     await new Promise((resolve) => setTimeout(resolve, 200))

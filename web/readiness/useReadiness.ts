@@ -5,4 +5,9 @@ import { request } from '../api/client.ts'
 const READ_MS = 5000
 
 /** What is still missing on the site; read again while it is looked at. */
-export const useReadiness = (): UseQueryResult<ReadinessView> => useQuery({ queryKey: ['readiness'], queryFn: () => request<ReadinessView>('GET', '/api/readiness'), refetchInterval: READ_MS })
+export const useReadiness = (): UseQueryResult<ReadinessView> =>
+  useQuery({
+    queryKey: ['readiness'],
+    queryFn: () => request<ReadinessView>('GET', '/api/readiness'),
+    refetchInterval: READ_MS
+  })

@@ -23,9 +23,18 @@ const names: Record<GateName, string> = {
 }
 
 /** A measured value against its limit. */
-function Gauge({ value, needed, passed }: { value: number; needed: number; passed: boolean }): ReactNode {
+function Gauge({
+  value,
+  needed,
+  passed
+}: {
+  value: number
+  needed: number
+  passed: boolean
+}): ReactNode {
   const full = Math.max(value, needed, 1e-9) * (needed > 1 ? 1.15 : 1) || 1
-  const share = (v: number): string => `${Math.min(100, (100 * v) / Math.max(full, needed <= 1 ? 1 : full))}%`
+  const share = (v: number): string =>
+    `${Math.min(100, (100 * v) / Math.max(full, needed <= 1 ? 1 : full))}%`
   return (
     <span className={passed ? 'gauge' : 'gauge stopped'} aria-hidden="true">
       <span style={{ width: share(value) }} />
@@ -35,20 +44,33 @@ function Gauge({ value, needed, passed }: { value: number; needed: number; passe
 }
 
 /** Which gates let a target, or a frame, through, each with what it measured against what. */
-export const LadderView = memo(function LadderView({ ladder, who }: { ladder: Omit<Ladder, 'target'>; who: string }): ReactNode {
+export const LadderView = memo(function LadderView({
+  ladder,
+  who
+}: {
+  ladder: Omit<Ladder, 'target'>
+  who: string
+}): ReactNode {
   return (
     <section className="ladder" aria-label="Gate ladder">
       <h3>
-        {ladder.fired ? 'Why' : 'Why not'} {who}, at <span className="figures">{ladder.time.toFixed(1)} s</span>
+        {ladder.fired ? 'Why' : 'Why not'} {who}, at{' '}
+        <span className="figures">{ladder.time.toFixed(1)} s</span>
       </h3>
       <ol>
         {ladder.readings.map((r) => (
           <li key={r.gate} className={r.passed ? 'passed' : 'stopped'}>
-            {r.passed ? <CheckOutlined aria-label="let through" /> : <CloseOutlined aria-label="stopped" />}
+            {r.passed ? (
+              <CheckOutlined aria-label="let through" />
+            ) : (
+              <CloseOutlined aria-label="stopped" />
+            )}
             <span className="gate">{names[r.gate]}</span>
             <span className="measured">
               {r.measured}
-              {r.value !== undefined && r.needed !== undefined && <Gauge value={r.value} needed={r.needed} passed={r.passed} />}
+              {r.value !== undefined && r.needed !== undefined && (
+                <Gauge value={r.value} needed={r.needed} passed={r.passed} />
+              )}
             </span>
             <span className="limit">{r.limit}</span>
           </li>

@@ -27,7 +27,16 @@ function troubleOf({ picture, trouble, at }: Live, began: number): string | null
 }
 
 /** A camera's live picture with its shapes and targets; drawn as it comes, without a word of it to the rest. */
-export function LiveTile({ stream, camera, name, detections, alarmed, chosen, large, onChoose }: Props): ReactNode {
+export function LiveTile({
+  stream,
+  camera,
+  name,
+  detections,
+  alarmed,
+  chosen,
+  large,
+  onChoose
+}: Props): ReactNode {
   const canvas = useRef<HTMLCanvasElement>(null)
   const [trouble, setTrouble] = useState<string | null>(null)
   const [size, setSize] = useState({ width: 640, height: 360 })
@@ -45,7 +54,8 @@ export function LiveTile({ stream, camera, name, detections, alarmed, chosen, la
         setSize({ width: picture.width, height: picture.height })
       }
       g.drawImage(picture, 0, 0)
-      for (const { x, y, w, h, class: cls } of targets) bracket(g, x * to.width, y * to.height, w * to.width, h * to.height, cls)
+      for (const { x, y, w, h, class: cls } of targets)
+        bracket(g, x * to.width, y * to.height, w * to.width, h * to.height, cls)
     }
     const heard = (): void => {
       setTrouble(troubleOf(stream.get(camera), began))
@@ -61,7 +71,12 @@ export function LiveTile({ stream, camera, name, detections, alarmed, chosen, la
     }
   }, [stream, camera])
   return (
-    <button type="button" className={`live-tile${large ? ' large' : ''}${chosen ? ' chosen' : ''}${alarmed.size ? ' alarmed' : ''}`} aria-pressed={chosen} onClick={onChoose}>
+    <button
+      type="button"
+      className={`live-tile${large ? ' large' : ''}${chosen ? ' chosen' : ''}${alarmed.size ? ' alarmed' : ''}`}
+      aria-pressed={chosen}
+      onClick={onChoose}
+    >
       <canvas ref={canvas} width={640} height={360} />
       <svg viewBox={`0 0 ${size.width} ${size.height}`} aria-hidden="true">
         {detections.map((d) => {
@@ -88,9 +103,18 @@ export function LiveTile({ stream, camera, name, detections, alarmed, chosen, la
 }
 
 /** Corners around a target, with its class. */
-function bracket(g: CanvasRenderingContext2D, x: number, y: number, w: number, h: number, cls: string): void {
+function bracket(
+  g: CanvasRenderingContext2D,
+  x: number,
+  y: number,
+  w: number,
+  h: number,
+  cls: string
+): void {
   const c = Math.min(w, h) * 0.3
-  const path = new Path2D(`M${x} ${y + c}V${y}h${c}M${x + w - c} ${y}h${c}v${c}M${x + w} ${y + h - c}v${c}h${-c}M${x + c} ${y + h}h${-c}v${-c}`)
+  const path = new Path2D(
+    `M${x} ${y + c}V${y}h${c}M${x + w - c} ${y}h${c}v${c}M${x + w} ${y + h - c}v${c}h${-c}M${x + c} ${y + h}h${-c}v${-c}`
+  )
   g.strokeStyle = 'rgb(17 22 28 / 70%)'
   g.lineWidth = 4
   g.stroke(path)

@@ -1,4 +1,11 @@
-import { useEffect, useMemo, useRef, type MouseEvent, type PointerEvent, type ReactNode } from 'react'
+import {
+  useEffect,
+  useMemo,
+  useRef,
+  type MouseEvent,
+  type PointerEvent,
+  type ReactNode
+} from 'react'
 import { groundAt, project } from '../../core/scene/camera.ts'
 import { Painter } from '../../simulation/paint/painter.ts'
 import type { Scene, Script, ScriptActor } from '../../simulation/script.ts'
@@ -6,7 +13,8 @@ import { aspectOf } from '../../simulation/world.ts'
 
 type Way = ScriptActor['way']
 
-const makeCanvas = (width: number, height: number): HTMLCanvasElement => Object.assign(document.createElement('canvas'), { width, height })
+const makeCanvas = (width: number, height: number): HTMLCanvasElement =>
+  Object.assign(document.createElement('canvas'), { width, height })
 
 /** The scene at a moment of a script, painted as the clip will be; over it the way of one actor, to be changed. */
 interface Props {
@@ -35,7 +43,11 @@ export function ScenePreview({ scene, script, time, actor, onWay, children }: Pr
   const points = way?.map(([x, z]) => project(pose, { x, z })) ?? []
   const groundOf = (event: MouseEvent): [number, number] | null => {
     const box = canvas.current!.getBoundingClientRect()
-    const ground = groundAt(pose, (event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height)
+    const ground = groundAt(
+      pose,
+      (event.clientX - box.left) / box.width,
+      (event.clientY - box.top) / box.height
+    )
     if (!ground || ground.z > 120) return null
     return [Math.round(ground.x * 10) / 10, Math.round(ground.z * 10) / 10]
   }
@@ -46,17 +58,34 @@ export function ScenePreview({ scene, script, time, actor, onWay, children }: Pr
   const drag = (event: PointerEvent): void => {
     const index = dragged.current
     const at = index !== null && groundOf(event)
-    if (way && index !== null && at) onWay?.(way.map((p, i) => (i === index ? ([...at, ...p.slice(2)] as Way[number]) : p)))
+    if (way && index !== null && at)
+      onWay?.(way.map((p, i) => (i === index ? ([...at, ...p.slice(2)] as Way[number]) : p)))
   }
   const flat = points.map((p) => `${p.x * scene.width},${p.y * scene.height}`).join(' ')
   return (
-    <div className="scene-preview" onPointerMove={drag} onPointerUp={() => setTimeout(() => (dragged.current = null))}>
-      <canvas ref={canvas} width={scene.width} height={scene.height} role="img" aria-label={`${scene.name} at ${time.toFixed(1)} s`} onClick={add} />
+    <div
+      className="scene-preview"
+      onPointerMove={drag}
+      onPointerUp={() => setTimeout(() => (dragged.current = null))}
+    >
+      <canvas
+        ref={canvas}
+        width={scene.width}
+        height={scene.height}
+        role="img"
+        aria-label={`${scene.name} at ${time.toFixed(1)} s`}
+        onClick={add}
+      />
       <svg viewBox={`0 0 ${scene.width} ${scene.height}`} aria-hidden="true">
         <polyline points={flat} className="way-halo" />
         <polyline points={flat} className="way" />
         {points.map((p, i) => (
-          <g key={i} transform={`translate(${p.x * scene.width} ${p.y * scene.height})`} onPointerDown={() => onWay && (dragged.current = i)} onDoubleClick={() => way && way.length > 2 && onWay?.(way.filter((_, k) => k !== i))}>
+          <g
+            key={i}
+            transform={`translate(${p.x * scene.width} ${p.y * scene.height})`}
+            onPointerDown={() => onWay && (dragged.current = i)}
+            onDoubleClick={() => way && way.length > 2 && onWay?.(way.filter((_, k) => k !== i))}
+          >
             <circle r="7" />
             <text y="3.5">{i + 1}</text>
           </g>

@@ -25,7 +25,9 @@ export class WatchStream {
 
   /** @param cameras left out: all */
   constructor(cameras?: readonly string[]) {
-    this.address = cameras ? `/api/watch/stream?cameras=${cameras.map(encodeURIComponent).join()}` : '/api/watch/stream'
+    this.address = cameras
+      ? `/api/watch/stream?cameras=${cameras.map(encodeURIComponent).join()}`
+      : '/api/watch/stream'
   }
 
   get = (camera: string): Live => this.live.get(camera) ?? none
@@ -45,12 +47,14 @@ export class WatchStream {
         this.decoding.clear()
         const reader = new WatchReader()
         const body = answer.body.getReader()
-        for (let part = await body.read(); !part.done; part = await body.read()) for (const { head, picture } of reader.push(part.value)) this.take(head, picture)
+        for (let part = await body.read(); !part.done; part = await body.read())
+          for (const { head, picture } of reader.push(part.value)) this.take(head, picture)
       } catch {
         // Said below, for each camera that is looked at.
       }
       if (this.ended.signal.aborted) return
-      for (const camera of this.listeners.keys()) this.set(camera, { trouble: 'Not connected; trying again …', targets: [] })
+      for (const camera of this.listeners.keys())
+        this.set(camera, { trouble: 'Not connected; trying again …', targets: [] })
       await new Promise((resolve) => setTimeout(resolve, AGAIN_MS))
     }
   }

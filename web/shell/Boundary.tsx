@@ -14,7 +14,10 @@ export class Boundary extends Component<{ children: ReactNode }, { error: Error 
     return (
       <main className="empty-place">
         <h1>This place failed</h1>
-        <p>It is a mistake in Wardoptic, not in what you did: {error.message}. What you edited is kept as it was made.</p>
+        <p>
+          It is a mistake in Wardoptic, not in what you did: {error.message}. What you edited is
+          kept as it was made.
+        </p>
         <p>
           <button type="button" className="link-button" onClick={() => location.reload()}>
             Load it again

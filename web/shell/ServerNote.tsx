@@ -7,7 +7,8 @@ export function ServerNote(): ReactNode {
   if (wrong === null) return null
   return (
     <p className="server-note" role="alert">
-      <strong>{wrong}</strong> What you see may be out of date, and changes are not saved until it is back.
+      <strong>{wrong}</strong> What you see may be out of date, and changes are not saved until it
+      is back.
     </p>
   )
 }

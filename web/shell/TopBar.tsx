@@ -10,7 +10,9 @@ import { Mark } from './Mark.tsx'
 import { placesOf } from './places.ts'
 
 /** What comes on its own may come a little later than the place that was opened. */
-const Operators = lazy(() => import('../alarms/Operators.tsx').then((m) => ({ default: m.Operators })))
+const Operators = lazy(() =>
+  import('../alarms/Operators.tsx').then((m) => ({ default: m.Operators }))
+)
 
 export function TopBar({ account }: { account: AccountView }): ReactNode {
   const site = useSite()
@@ -40,7 +42,12 @@ export function TopBar({ account }: { account: AccountView }): ReactNode {
         </Tooltip>
       )}
       <Tooltip title={name === 'day' ? 'Night theme' : 'Day theme'}>
-        <Button type="text" aria-label={name === 'day' ? 'Use the night theme' : 'Use the day theme'} icon={name === 'day' ? <MoonOutlined /> : <SunOutlined />} onClick={toggle} />
+        <Button
+          type="text"
+          aria-label={name === 'day' ? 'Use the night theme' : 'Use the day theme'}
+          icon={name === 'day' ? <MoonOutlined /> : <SunOutlined />}
+          onClick={toggle}
+        />
       </Tooltip>
       <UserMenu account={account} />
     </header>

@@ -9,7 +9,12 @@ export interface EmptyPlaceText {
 }
 
 export const emptyPlaces: EmptyPlaceText[] = [
-  { name: 'Handover', path: '/handover', what: 'The record of the finished job will be here: what was sent, what was proven, what the client signs.', then: ['Until then, the plan of a camera can be exported on the Bench'] }
+  {
+    name: 'Handover',
+    path: '/handover',
+    what: 'The record of the finished job will be here: what was sent, what was proven, what the client signs.',
+    then: ['Until then, the plan of a camera can be exported on the Bench']
+  }
 ]
 
 export const places = [
@@ -24,4 +29,5 @@ export const places = [
 ].map(({ name, path }) => ({ name, path }))
 
 /** What somebody of a role has to do with: who does not set up, watches. */
-export const placesOf = (role: Role): { name: string; path: string }[] => (role === 'installer' ? places : places.filter(({ path }) => path === '/watch'))
+export const placesOf = (role: Role): { name: string; path: string }[] =>
+  role === 'installer' ? places : places.filter(({ path }) => path === '/watch')

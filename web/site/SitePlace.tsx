@@ -16,7 +16,19 @@ const FIRST = 6
 function CameraPicture({ camera }: { camera: CameraSummary }): ReactNode {
   const [failed, setFailed] = useState(false)
   if (failed) return <span className="no-picture">No picture yet</span>
-  return <img src={camera.clip ? `/api/clips/${camera.clip}/picture?at=10` : `/api/cameras/${camera.id}/live.jpg`} alt="" width="320" height="180" onError={() => setFailed(true)} />
+  return (
+    <img
+      src={
+        camera.clip
+          ? `/api/clips/${camera.clip}/picture?at=10`
+          : `/api/cameras/${camera.id}/live.jpg`
+      }
+      alt=""
+      width="320"
+      height="180"
+      onError={() => setFailed(true)}
+    />
+  )
 }
 
 /** The cameras of the site as cards, each with its readiness; and what is still missing, worst first. */
@@ -25,7 +37,8 @@ export function SitePlace(): ReactNode {
   const readiness = useReadiness()
   const devices = useDevices()
   const [all, setAll] = useState(false)
-  if (site.error) return <Alert className="notice" type="error" showIcon title={site.error.message} />
+  if (site.error)
+    return <Alert className="notice" type="error" showIcon title={site.error.message} />
   if (!site.data) return <p className="waiting">Reading the site …</p>
   const { cameras, timeZone } = site.data
   const findings = readiness.data?.findings ?? []
@@ -49,7 +62,11 @@ export function SitePlace(): ReactNode {
                   <Link to={`/bench/${camera.id}`} className="camera-card">
                     <CameraPicture camera={camera} />
                     <strong>{camera.name}</strong>
-                    <span className="quiet">{camera.detections === 0 ? 'Nothing drawn yet' : `${camera.detections} ${camera.detections === 1 ? 'detection' : 'detections'} drawn`}</span>
+                    <span className="quiet">
+                      {camera.detections === 0
+                        ? 'Nothing drawn yet'
+                        : `${camera.detections} ${camera.detections === 1 ? 'detection' : 'detections'} drawn`}
+                    </span>
                     {ready && <ReadinessStrip notches={ready.notches} />}
                   </Link>
                 </li>
@@ -59,7 +76,13 @@ export function SitePlace(): ReactNode {
           <TodaysTriggers site={site.data} />
         </div>
         <section className="site-findings" aria-label="What is missing">
-          <h2>{readiness.data ? (findings.length === 0 ? 'Nothing is missing of what has been looked at' : `${findings.length} found${blocking ? `, ${blocking} of them ${blocking === 1 ? 'blocks' : 'block'}` : ''}`) : 'Looking at what is missing …'}</h2>
+          <h2>
+            {readiness.data
+              ? findings.length === 0
+                ? 'Nothing is missing of what has been looked at'
+                : `${findings.length} found${blocking ? `, ${blocking} of them ${blocking === 1 ? 'blocks' : 'block'}` : ''}`
+              : 'Looking at what is missing …'}
+          </h2>
           {readiness.error && <Alert type="error" title={readiness.error.message} />}
           <Findings findings={all ? findings : findings.slice(0, FIRST)} names={names} />
           {findings.length > FIRST && (

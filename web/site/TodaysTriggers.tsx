@@ -11,16 +11,32 @@ const SHOWN = 5
 
 /** What has triggered since midnight at the site, the newest first. */
 export function TodaysTriggers({ site }: { site: SiteView }): ReactNode {
-  const midnight = wallInstant(`${wallText(Date.now(), site.timeZone).slice(0, 10)}T00:00`, site.timeZone) ?? 0
-  const found = useQuery({ queryKey: ['today', midnight], queryFn: () => request<SearchView>('GET', `/api/triggers?from=${midnight}`), refetchInterval: READ_MS })
-  const counts = useQuery({ queryKey: ['today counted', midnight], queryFn: () => request<CountsView>('GET', `/api/triggers/counts?from=${midnight}`), refetchInterval: READ_MS })
-  const clock = new Intl.DateTimeFormat('en-GB', { timeZone: site.timeZone, hour: '2-digit', minute: '2-digit', second: '2-digit' })
+  const midnight =
+    wallInstant(`${wallText(Date.now(), site.timeZone).slice(0, 10)}T00:00`, site.timeZone) ?? 0
+  const found = useQuery({
+    queryKey: ['today', midnight],
+    queryFn: () => request<SearchView>('GET', `/api/triggers?from=${midnight}`),
+    refetchInterval: READ_MS
+  })
+  const counts = useQuery({
+    queryKey: ['today counted', midnight],
+    queryFn: () => request<CountsView>('GET', `/api/triggers/counts?from=${midnight}`),
+    refetchInterval: READ_MS
+  })
+  const clock = new Intl.DateTimeFormat('en-GB', {
+    timeZone: site.timeZone,
+    hour: '2-digit',
+    minute: '2-digit',
+    second: '2-digit'
+  })
   const total = counts.data?.total ?? 0
   if (!found.data) return null
   return (
     <section className="site-today" aria-label="Today’s triggers">
       <h2>
-        {total === 0 ? 'No trigger today' : `${total} ${total === 1 ? 'trigger' : 'triggers'} today`}
+        {total === 0
+          ? 'No trigger today'
+          : `${total} ${total === 1 ? 'trigger' : 'triggers'} today`}
         {total > 0 && <Link to={`/watch/search?from=${midnight}`}>All of them</Link>}
       </h2>
       <ul>

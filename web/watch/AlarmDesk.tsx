@@ -8,17 +8,38 @@ import { ByTrigger } from '../alarms/ByTrigger.tsx'
 import { AlarmEvidence } from './AlarmEvidence.tsx'
 import { plural } from '../arming/words.ts'
 
-const whatWords: Record<AlarmNote['what'], string> = { acknowledged: 'acknowledged', comment: 'wrote', handed: 'handed to', closed: 'closed' }
-const stateWords: Record<AlarmView['state'], string> = { waiting: 'waits', acknowledged: 'acknowledged', closed: 'closed' }
+const whatWords: Record<AlarmNote['what'], string> = {
+  acknowledged: 'acknowledged',
+  comment: 'wrote',
+  handed: 'handed to',
+  closed: 'closed'
+}
+const stateWords: Record<AlarmView['state'], string> = {
+  waiting: 'waits',
+  acknowledged: 'acknowledged',
+  closed: 'closed'
+}
 
 /** One alarm: what it is, what was done about it, and what can be done now. */
-export function AlarmDesk({ alarm: a, people, mayAct }: { alarm: AlarmView; people: readonly string[]; mayAct: boolean }): ReactNode {
+export function AlarmDesk({
+  alarm: a,
+  people,
+  mayAct
+}: {
+  alarm: AlarmView
+  people: readonly string[]
+  mayAct: boolean
+}): ReactNode {
   const queries = useQueryClient()
   const { message } = App.useApp()
   const [words, setWords] = useState('')
   const [confirmed, setConfirmed] = useState(false)
   const [error, setError] = useState<string | null>(null)
-  const notes = useQuery({ queryKey: ['notes', a.id], queryFn: () => request<AlarmNote[]>('GET', `/api/alarms/${a.id}/notes`), refetchInterval: 4000 })
+  const notes = useQuery({
+    queryKey: ['notes', a.id],
+    queryFn: () => request<AlarmNote[]>('GET', `/api/alarms/${a.id}/notes`),
+    refetchInterval: 4000
+  })
   const act = async (path: string, body: object): Promise<void> => {
     setError(null)
     try {
@@ -26,9 +47,16 @@ export function AlarmDesk({ alarm: a, people, mayAct }: { alarm: AlarmView; peop
       setWords('')
       setConfirmed(false)
     } catch (problem) {
-      setError((problem as Error).message.replace(/^acknowledging: /, 'Acknowledging ').replace(/^\$\.words: /, 'The comment '))
+      setError(
+        (problem as Error).message
+          .replace(/^acknowledging: /, 'Acknowledging ')
+          .replace(/^\$\.words: /, 'The comment ')
+      )
     } finally {
-      await Promise.all([queries.invalidateQueries({ queryKey: ['alarms'] }), queries.invalidateQueries({ queryKey: ['notes', a.id] })])
+      await Promise.all([
+        queries.invalidateQueries({ queryKey: ['alarms'] }),
+        queries.invalidateQueries({ queryKey: ['notes', a.id] })
+      ])
     }
   }
   return (
@@ -39,15 +67,36 @@ export function AlarmDesk({ alarm: a, people, mayAct }: { alarm: AlarmView; peop
         </h2>
         <p className="quiet">
           {a.cameraName} · <span className="figures">{dayAndTime(a.firstAt)}</span>
-          {a.triggers > 1 && ` · ${plural(a.triggers, 'trigger')}, the last ${timeOf(a.lastAt)}`} · {a.severity}
+          {a.triggers > 1 &&
+            ` · ${plural(a.triggers, 'trigger')}, the last ${timeOf(a.lastAt)}`} · {a.severity}
           {a.priority !== 'normal' && `, ${a.priority} priority`} · {stateWords[a.state]}
           {a.forNames.length > 0 && ` · for ${a.forNames.join(', ')}`}
           {a.handedTo && ` · with ${a.handedTo}`}
         </p>
       </header>
       {mayAct && a.state !== 'closed' && (
-        <form onSubmit={(e) => { e.preventDefault(); void act(a.state === 'waiting' ? 'acknowledge' : 'notes', a.state === 'waiting' ? { comment: words, confirmed } : { words }) }}>
-          <Input.TextArea aria-label="Comment" placeholder={a.state === 'waiting' && a.acknowledge.comment ? 'What was found (needed)' : 'What was found'} rows={2} className="grows" maxLength={2000} value={words} onChange={(e) => setWords(e.target.value)} />
+        <form
+          onSubmit={(e) => {
+            e.preventDefault()
+            void act(
+              a.state === 'waiting' ? 'acknowledge' : 'notes',
+              a.state === 'waiting' ? { comment: words, confirmed } : { words }
+            )
+          }}
+        >
+          <Input.TextArea
+            aria-label="Comment"
+            placeholder={
+              a.state === 'waiting' && a.acknowledge.comment
+                ? 'What was found (needed)'
+                : 'What was found'
+            }
+            rows={2}
+            className="grows"
+            maxLength={2000}
+            value={words}
+            onChange={(e) => setWords(e.target.value)}
+          />
           {a.state === 'waiting' && a.acknowledge.confirm && (
             <Checkbox checked={confirmed} onChange={(e) => setConfirmed(e.target.checked)}>
               Yes, I have looked, and it is dealt with
@@ -67,7 +116,19 @@ export function AlarmDesk({ alarm: a, people, mayAct }: { alarm: AlarmView; peop
             <Button disabled={!words.trim()} onClick={() => void act('notes', { words })}>
               Only write
             </Button>
-            <Dropdown trigger={['click']} menu={{ items: people.map((name) => ({ key: name, label: name, onClick: () => void act('hand', { to: name }).then(() => void message.success(`Handed to ${name}`)) })) }}>
+            <Dropdown
+              trigger={['click']}
+              menu={{
+                items: people.map((name) => ({
+                  key: name,
+                  label: name,
+                  onClick: () =>
+                    void act('hand', { to: name }).then(
+                      () => void message.success(`Handed to ${name}`)
+                    )
+                }))
+              }}
+            >
               <Button>Hand to …</Button>
             </Dropdown>
           </div>
@@ -90,7 +151,10 @@ export function AlarmDesk({ alarm: a, people, mayAct }: { alarm: AlarmView; peop
       {a.deliveries.length === 0 ? (
         <p className="quiet">Nothing is linked to it.</p>
       ) : (
-        <ByTrigger deliveries={a.deliveries} show={(deliveries) => <Effects deliveries={deliveries} />} />
+        <ByTrigger
+          deliveries={a.deliveries}
+          show={(deliveries) => <Effects deliveries={deliveries} />}
+        />
       )}
     </section>
   )
@@ -101,7 +165,14 @@ const Effects = ({ deliveries }: { deliveries: readonly DeliveryView[] }): React
     {deliveries.map((d) => (
       <li key={d.id} className={d.state}>
         <span aria-hidden="true">{kindWords[d.kind].glyph}</span> {d.name}
-        {d.does === 'off' && ', off'}: {d.state === 'sent' ? `done after ${((d.sentAt! - d.createdAt) / 1000).toFixed(1)} s` : d.state === 'pending' ? 'on its way' : d.state === 'held' ? `held back, ${d.error}` : `given up, ${d.error}`}
+        {d.does === 'off' && ', off'}:{' '}
+        {d.state === 'sent'
+          ? `done after ${((d.sentAt! - d.createdAt) / 1000).toFixed(1)} s`
+          : d.state === 'pending'
+            ? 'on its way'
+            : d.state === 'held'
+              ? `held back, ${d.error}`
+              : `given up, ${d.error}`}
       </li>
     ))}
   </ul>

@@ -20,12 +20,32 @@ const WRITTEN_MS = 8000
 
 /** What is kept of an alarm: the pictures of its triggers' moments, its recordings and snapshots. */
 export function AlarmEvidence({ alarm: a }: { alarm: AlarmView }): ReactNode {
-  const found = useQuery({ queryKey: ['triggers of', a.id, a.triggers], queryFn: () => request<SearchView>('GET', `/api/triggers?alarm=${a.id}`) })
-  const filed = a.deliveries.filter((d) => FILED.includes(d.kind) && d.state === 'sent').slice(0, MOST)
-  const files = useQueries({ queries: filed.map((d) => ({ queryKey: ['files', d.id], queryFn: () => request<KeptView>('GET', `/api/deliveries/${d.id}/files`), staleTime: Infinity, refetchInterval: ({ state: { data } }: { state: { data?: KeptView } }) => (data?.recording ? (data.recording.state === 'failed' ? AGAIN_MS : ASK_MS) : false) })) })
+  const found = useQuery({
+    queryKey: ['triggers of', a.id, a.triggers],
+    queryFn: () => request<SearchView>('GET', `/api/triggers?alarm=${a.id}`)
+  })
+  const filed = a.deliveries
+    .filter((d) => FILED.includes(d.kind) && d.state === 'sent')
+    .slice(0, MOST)
+  const files = useQueries({
+    queries: filed.map((d) => ({
+      queryKey: ['files', d.id],
+      queryFn: () => request<KeptView>('GET', `/api/deliveries/${d.id}/files`),
+      staleTime: Infinity,
+      refetchInterval: ({ state: { data } }: { state: { data?: KeptView } }) =>
+        data?.recording ? (data.recording.state === 'failed' ? AGAIN_MS : ASK_MS) : false
+    }))
+  })
   const triggers = found.data?.triggers.slice(0, MOST) ?? []
   if (!triggers.length) return null
-  const kept = filed.flatMap((d, i) => (files[i].data?.files ?? []).map((f) => ({ ...f, src: `/api/deliveries/${d.id}/files/${encodeURIComponent(f.name)}`, of: d.name, at: d.createdAt })))
+  const kept = filed.flatMap((d, i) =>
+    (files[i].data?.files ?? []).map((f) => ({
+      ...f,
+      src: `/api/deliveries/${d.id}/files/${encodeURIComponent(f.name)}`,
+      of: d.name,
+      at: d.createdAt
+    }))
+  )
   return (
     <section className="alarm-evidence" aria-label="Evidence">
       <Image.PreviewGroup>
@@ -33,31 +53,48 @@ export function AlarmEvidence({ alarm: a }: { alarm: AlarmView }): ReactNode {
           {triggers.map((t) => (
             <Moment key={t.id} trigger={t} />
           ))}
-          {kept.filter((f) => f.type.startsWith('image/')).map((f) => (
-            <Image key={f.src} src={f.src} alt={`${f.of}, ${f.name}`} width={98} height={55} />
-          ))}
+          {kept
+            .filter((f) => f.type.startsWith('image/'))
+            .map((f) => (
+              <Image key={f.src} src={f.src} alt={`${f.of}, ${f.name}`} width={98} height={55} />
+            ))}
         </div>
       </Image.PreviewGroup>
       <Account key={triggers[0].id} trigger={triggers[0]} />
-      {kept.filter((f) => f.type.startsWith('video/')).map((f) => (
-        <figure key={f.src} className="evidence-film">
-          <video src={f.src} controls preload="metadata" aria-label={`${f.of}, ${f.name}`} />
-          <figcaption className="quiet">
-            {f.of} of <span className="figures">{timeOf(f.at)}</span>
-          </figcaption>
-        </figure>
-      ))}
+      {kept
+        .filter((f) => f.type.startsWith('video/'))
+        .map((f) => (
+          <figure key={f.src} className="evidence-film">
+            <video src={f.src} controls preload="metadata" aria-label={`${f.of}, ${f.name}`} />
+            <figcaption className="quiet">
+              {f.of} of <span className="figures">{timeOf(f.at)}</span>
+            </figcaption>
+          </figure>
+        ))}
       {filed.map((d, i) => {
         const recording = files[i].data?.recording
-        return recording && <p key={d.id} className={recording.state === 'failed' ? 'failed' : 'quiet'} role="status">{recordingWords(`${d.name} of ${timeOf(d.createdAt)}`, recording)}</p>
+        return (
+          recording && (
+            <p
+              key={d.id}
+              className={recording.state === 'failed' ? 'failed' : 'quiet'}
+              role="status"
+            >
+              {recordingWords(`${d.name} of ${timeOf(d.createdAt)}`, recording)}
+            </p>
+          )
+        )
       })}
     </section>
   )
 }
 
 function recordingWords(name: string, recording: NonNullable<KeptView['recording']>): string {
-  if (recording.state === 'running') return `${name}: the device still records, ${Math.ceil(recording.secondsLeft)} s left`
-  return recording.state === 'reading' ? `${name}: it is being read from the device …` : `✕ ${name} could not be read from the device: ${recording.words}`
+  if (recording.state === 'running')
+    return `${name}: the device still records, ${Math.ceil(recording.secondsLeft)} s left`
+  return recording.state === 'reading'
+    ? `${name}: it is being read from the device …`
+    : `✕ ${name} could not be read from the device: ${recording.words}`
 }
 
 /** The way of the target over the picture of its moment, the gates that let it through, the settings as they were then. */
@@ -70,31 +107,54 @@ function Account({ trigger: fired }: { trigger: FoundTrigger }): ReactNode {
     const timer = setTimeout(() => setFresh(false), WRITTEN_MS)
     return () => clearTimeout(timer)
   }, [fresh])
-  const account = useQuery({ queryKey: ['account', trigger], queryFn: () => request<TriggerAccount>('GET', `/api/triggers/${trigger}/account`), refetchInterval: ({ state: { data } }) => (data && !data.path.length && fresh ? ASK_MS : false) }).data
+  const account = useQuery({
+    queryKey: ['account', trigger],
+    queryFn: () => request<TriggerAccount>('GET', `/api/triggers/${trigger}/account`),
+    refetchInterval: ({ state: { data } }) => (data && !data.path.length && fresh ? ASK_MS : false)
+  }).data
   if (!account) return null
   const { path, ladder, words, detection, hours } = account
   const flat = path.map((p) => `${(100 * p.x).toFixed(2)},${(56.25 * p.y).toFixed(2)}`).join(' ')
-  const at = path.reduce<(typeof path)[number] | null>((best, p) => (!best || Math.abs(p.at) < Math.abs(best.at) ? p : best), null)
-  const shape = 'zone' in detection ? detection.zone : detection.kind === 'line' ? detection.line : null
+  const at = path.reduce<(typeof path)[number] | null>(
+    (best, p) => (!best || Math.abs(p.at) < Math.abs(best.at) ? p : best),
+    null
+  )
+  const shape =
+    'zone' in detection ? detection.zone : detection.kind === 'line' ? detection.line : null
   const shapeFlat = shape?.map(([x, y]) => `${100 * x},${56.25 * y}`).join(' ')
   return (
     <>
       {path.length > 0 && (
         <figure className="evidence-path">
           <img {...picture} alt="" />
-          <svg viewBox="0 0 100 56.25" preserveAspectRatio="none" role="img" aria-label={`The way of the target, from ${(-path[0].at).toFixed(0)} s before the trigger`}>
-            {shapeFlat && ('zone' in detection ? <polygon className="shape" points={shapeFlat} /> : <polyline className="shape" points={shapeFlat} />)}
+          <svg
+            viewBox="0 0 100 56.25"
+            preserveAspectRatio="none"
+            role="img"
+            aria-label={`The way of the target, from ${(-path[0].at).toFixed(0)} s before the trigger`}
+          >
+            {shapeFlat &&
+              ('zone' in detection ? (
+                <polygon className="shape" points={shapeFlat} />
+              ) : (
+                <polyline className="shape" points={shapeFlat} />
+              ))}
             <polyline className="halo" points={flat} />
             <polyline points={flat} />
             {at && <circle cx={100 * at.x} cy={56.25 * at.y} r="1.2" />}
           </svg>
           <figcaption className="quiet">
-            Where it walked: from {(-path[0].at).toFixed(1)} s before the trigger{path.at(-1)!.at > 0.5 && ` to ${path.at(-1)!.at.toFixed(1)} s after it`}
+            Where it walked: from {(-path[0].at).toFixed(1)} s before the trigger
+            {path.at(-1)!.at > 0.5 && ` to ${path.at(-1)!.at.toFixed(1)} s after it`}
           </figcaption>
         </figure>
       )}
       {ladder && <LadderView ladder={ladder} who="this target" />}
-      {words && <p className="quiet">{fresh && !path.length ? 'Where it walked is being written down …' : words}</p>}
+      {words && (
+        <p className="quiet">
+          {fresh && !path.length ? 'Where it walked is being written down …' : words}
+        </p>
+      )}
       <details className="settings-then">
         <summary>Settings as they were</summary>
         <p>{railWords(detection, hours ? [hours] : [], []).join(detection.name)}</p>
@@ -103,7 +163,8 @@ function Account({ trigger: fired }: { trigger: FoundTrigger }): ReactNode {
   )
 }
 
-const NO_PICTURE = "data:image/svg+xml,%3Csvg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 98 55'%3E%3Crect width='98' height='55' fill='%2311161c'/%3E%3Ctext x='49' y='31' fill='%2398a3af' font-size='9' text-anchor='middle'%3ENo picture%3C/text%3E%3C/svg%3E"
+const NO_PICTURE =
+  "data:image/svg+xml,%3Csvg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 98 55'%3E%3Crect width='98' height='55' fill='%2311161c'/%3E%3Ctext x='49' y='31' fill='%2398a3af' font-size='9' text-anchor='middle'%3ENo picture%3C/text%3E%3C/svg%3E"
 
 /** The picture of a trigger's moment; of one that has just come it is asked for again until it has been written down. */
 function useMoment({ id, at }: FoundTrigger): { src: string; onError: () => void } {
@@ -111,12 +172,23 @@ function useMoment({ id, at }: FoundTrigger): { src: string; onError: () => void
   const again = useRef<ReturnType<typeof setTimeout>>(undefined)
   useEffect(() => () => clearTimeout(again.current), [])
   const onError = (): void => {
-    if (Date.now() - at < WRITTEN_MS) again.current = setTimeout(() => setAttempt((n) => n + 1), ASK_MS)
+    if (Date.now() - at < WRITTEN_MS)
+      again.current = setTimeout(() => setAttempt((n) => n + 1), ASK_MS)
   }
   return { src: `/api/triggers/${id}/picture${attempt ? `?again=${attempt}` : ''}`, onError }
 }
 
 function Moment({ trigger: t }: { trigger: FoundTrigger }): ReactNode {
   const { src, onError } = useMoment(t)
-  return <Image key={src} src={src} alt={`${t.name} at ${timeOf(t.at)}`} width={98} height={55} fallback={NO_PICTURE} onError={onError} />
+  return (
+    <Image
+      key={src}
+      src={src}
+      alt={`${t.name} at ${timeOf(t.at)}`}
+      width={98}
+      height={55}
+      fallback={NO_PICTURE}
+      onError={onError}
+    />
+  )
 }

@@ -13,48 +13,130 @@ import { kindNames } from '../kinds.ts'
 import { useStable } from '../stable.ts'
 
 const TYPED_MS = 350
-const FILTERS = ['camera', 'detection', 'kind', 'class', 'way', 'direction', 'acknowledged', 'from', 'to', 'words'] as const
+const FILTERS = [
+  'camera',
+  'detection',
+  'kind',
+  'class',
+  'way',
+  'direction',
+  'acknowledged',
+  'from',
+  'to',
+  'words'
+] as const
 type Filter = (typeof FILTERS)[number]
 
 /** Of lines whose sides have no names. */
 const plainWays = { leftToRight: 'left → right', rightToLeft: 'right → left' } as const
 
 /** Triggers looked up again: filters, how many over time, and their pictures. */
-export function SearchPart({ view, address, onAddress, onAlarm }: { view: WatchView; address: URLSearchParams; onAddress: (change: Record<string, string | null>) => void; onAlarm: (trigger: FoundTrigger) => void }): ReactNode {
+export function SearchPart({
+  view,
+  address,
+  onAddress,
+  onAlarm
+}: {
+  view: WatchView
+  address: URLSearchParams
+  onAddress: (change: Record<string, string | null>) => void
+  onAlarm: (trigger: FoundTrigger) => void
+}): ReactNode {
   const { timeZone } = view.site
-  const query = new URLSearchParams(FILTERS.flatMap((key) => (address.get(key) ? [[key, address.get(key)!]] : []))).toString()
-  const ways = useQuery({ queryKey: ['ways'], queryFn: () => request<string[]>('GET', '/api/triggers/ways') })
-  const counts = useQuery({ queryKey: ['counts', query], queryFn: () => request<CountsView>('GET', `/api/triggers/counts?${query}`), placeholderData: (old) => old })
+  const query = new URLSearchParams(
+    FILTERS.flatMap((key) => (address.get(key) ? [[key, address.get(key)!]] : []))
+  ).toString()
+  const ways = useQuery({
+    queryKey: ['ways'],
+    queryFn: () => request<string[]>('GET', '/api/triggers/ways')
+  })
+  const counts = useQuery({
+    queryKey: ['counts', query],
+    queryFn: () => request<CountsView>('GET', `/api/triggers/counts?${query}`),
+    placeholderData: (old) => old
+  })
   const pages = useInfiniteQuery({
     queryKey: ['search', query],
-    queryFn: ({ pageParam }) => request<SearchView>('GET', `/api/triggers?${query}${pageParam ? `&after=${pageParam}` : ''}`),
+    queryFn: ({ pageParam }) =>
+      request<SearchView>('GET', `/api/triggers?${query}${pageParam ? `&after=${pageParam}` : ''}`),
     initialPageParam: '',
     getNextPageParam: (last) => last.next ?? undefined
   })
-  const set = (key: Filter, value: string | null | undefined): void => onAddress({ [key]: value || null })
+  const set = (key: Filter, value: string | null | undefined): void =>
+    onAddress({ [key]: value || null })
   const found = pages.data?.pages.flatMap((p) => p.triggers) ?? []
-  const choose = (key: Filter, label: string, options: { value: string; label: string }[]): ReactNode => (
-    <Select size="small" allowClear aria-label={label} placeholder={label} value={address.get(key) ?? undefined} options={options} onChange={(value?: string) => set(key, value)} popupMatchSelectWidth={false} />
+  const choose = (
+    key: Filter,
+    label: string,
+    options: { value: string; label: string }[]
+  ): ReactNode => (
+    <Select
+      size="small"
+      allowClear
+      aria-label={label}
+      placeholder={label}
+      value={address.get(key) ?? undefined}
+      options={options}
+      onChange={(value?: string) => set(key, value)}
+      popupMatchSelectWidth={false}
+    />
   )
   return (
     <section className="search-part" aria-label="Search">
       <div className="search-filters">
-        {choose('camera', 'Camera', view.cameras.map((c) => ({ value: c.id, label: c.name })))}
-        {choose('kind', 'Kind', Object.entries(kindNames).map(([value, label]) => ({ value: value as DetectionKind, label })))}
-        {choose('class', 'Class', CLASSES.map((value) => ({ value, label: value })))}
+        {choose(
+          'camera',
+          'Camera',
+          view.cameras.map((c) => ({ value: c.id, label: c.name }))
+        )}
+        {choose(
+          'kind',
+          'Kind',
+          Object.entries(kindNames).map(([value, label]) => ({
+            value: value as DetectionKind,
+            label
+          }))
+        )}
+        {choose(
+          'class',
+          'Class',
+          CLASSES.map((value) => ({ value, label: value }))
+        )}
         <Select
           size="small"
           allowClear
           aria-label="Direction"
           placeholder="Direction"
           value={address.get('way') ?? address.get('direction') ?? undefined}
-          options={[...(ways.data ?? []).map((value) => ({ value, label: value })), ...Object.entries(plainWays).map(([value, label]) => ({ value, label }))]}
-          onChange={(value?: string) => onAddress(value !== undefined && value in plainWays ? { way: null, direction: value } : { way: value ?? null, direction: null })}
+          options={[
+            ...(ways.data ?? []).map((value) => ({ value, label: value })),
+            ...Object.entries(plainWays).map(([value, label]) => ({ value, label }))
+          ]}
+          onChange={(value?: string) =>
+            onAddress(
+              value !== undefined && value in plainWays
+                ? { way: null, direction: value }
+                : { way: value ?? null, direction: null }
+            )
+          }
           popupMatchSelectWidth={false}
         />
-        {choose('acknowledged', 'Acknowledged', [{ value: 'no', label: 'Still waits' }, { value: 'yes', label: 'Acknowledged' }])}
-        <Moment label="From" value={address.get('from')} timeZone={timeZone} onChange={(v) => set('from', v)} />
-        <Moment label="Before" value={address.get('to')} timeZone={timeZone} onChange={(v) => set('to', v)} />
+        {choose('acknowledged', 'Acknowledged', [
+          { value: 'no', label: 'Still waits' },
+          { value: 'yes', label: 'Acknowledged' }
+        ])}
+        <Moment
+          label="From"
+          value={address.get('from')}
+          timeZone={timeZone}
+          onChange={(v) => set('from', v)}
+        />
+        <Moment
+          label="Before"
+          value={address.get('to')}
+          timeZone={timeZone}
+          onChange={(v) => set('to', v)}
+        />
         <Words value={address.get('words') ?? ''} onChange={(v) => set('words', v)} />
         <span className="grow" />
         <Button size="small" icon={<DownloadOutlined />} href={`/api/triggers.csv?${query}`}>
@@ -65,19 +147,33 @@ export function SearchPart({ view, address, onAddress, onAlarm }: { view: WatchV
       {counts.data && counts.data.total > 0 && (
         <div className="search-counts">
           <p className="quiet">
-            <b className="figures">{counts.data.total.toLocaleString('en-GB')}</b> {counts.data.total === 1 ? 'trigger' : 'triggers'}
+            <b className="figures">{counts.data.total.toLocaleString('en-GB')}</b>{' '}
+            {counts.data.total === 1 ? 'trigger' : 'triggers'}
           </p>
-          <Counts counts={counts.data} timeZone={timeZone} onSpan={(from, to) => onAddress({ from: String(from), to: String(to) })} />
+          <Counts
+            counts={counts.data}
+            timeZone={timeZone}
+            onSpan={(from, to) => onAddress({ from: String(from), to: String(to) })}
+          />
         </div>
       )}
       <ul className="search-results" aria-busy={pages.isFetching}>
         {found.map((trigger) => (
           <li key={trigger.id}>
-            <Result trigger={trigger} camera={view.cameras.find((c) => c.id === trigger.camera)?.name ?? trigger.camera} timeZone={timeZone} onOpen={() => onAlarm(trigger)} />
+            <Result
+              trigger={trigger}
+              camera={view.cameras.find((c) => c.id === trigger.camera)?.name ?? trigger.camera}
+              timeZone={timeZone}
+              onOpen={() => onAlarm(trigger)}
+            />
           </li>
         ))}
       </ul>
-      {!found.length && !pages.isFetching && <p className="search-none">{query ? 'Nothing was found. Take a filter away, or widen the time.' : 'No trigger yet.'}</p>}
+      {!found.length && !pages.isFetching && (
+        <p className="search-none">
+          {query ? 'Nothing was found. Take a filter away, or widen the time.' : 'No trigger yet.'}
+        </p>
+      )}
       {pages.hasNextPage && (
         <Button loading={pages.isFetchingNextPage} onClick={() => void pages.fetchNextPage()}>
           Earlier ones
@@ -87,16 +183,40 @@ export function SearchPart({ view, address, onAddress, onAlarm }: { view: WatchV
   )
 }
 
-function Moment({ label, value, timeZone, onChange }: { label: string; value: string | null; timeZone: string; onChange: (value: string | null) => void }): ReactNode {
+function Moment({
+  label,
+  value,
+  timeZone,
+  onChange
+}: {
+  label: string
+  value: string | null
+  timeZone: string
+  onChange: (value: string | null) => void
+}): ReactNode {
   return (
     <label className="search-moment">
       {label}
-      <input type="datetime-local" className="plain-input" value={value ? wallText(Number(value), timeZone).slice(0, 16) : ''} onChange={(e) => { const at = wallInstant(e.target.value, timeZone); onChange(at === null ? null : String(at)) }} />
+      <input
+        type="datetime-local"
+        className="plain-input"
+        value={value ? wallText(Number(value), timeZone).slice(0, 16) : ''}
+        onChange={(e) => {
+          const at = wallInstant(e.target.value, timeZone)
+          onChange(at === null ? null : String(at))
+        }}
+      />
     </label>
   )
 }
 
-function Words({ value, onChange }: { value: string; onChange: (value: string) => void }): ReactNode {
+function Words({
+  value,
+  onChange
+}: {
+  value: string
+  onChange: (value: string) => void
+}): ReactNode {
   const [typed, setTyped] = useState(value)
   // Only what was typed starts it.
   const change = useStable((words: string) => words !== value && onChange(words))
@@ -104,40 +224,128 @@ function Words({ value, onChange }: { value: string; onChange: (value: string) =
     const timer = setTimeout(() => change(typed.trim()), TYPED_MS)
     return () => clearTimeout(timer)
   }, [typed, change])
-  return <Input size="small" allowClear aria-label="Words of comments" placeholder="Words of comments" value={typed} onChange={(e) => setTyped(e.target.value)} />
+  return (
+    <Input
+      size="small"
+      allowClear
+      aria-label="Words of comments"
+      placeholder="Words of comments"
+      value={typed}
+      onChange={(e) => setTyped(e.target.value)}
+    />
+  )
 }
 
 /** How many over time; a bar narrows the search to its stretch. */
-function Counts({ counts, timeZone, onSpan }: { counts: CountsView; timeZone: string; onSpan: (from: number, to: number) => void }): ReactNode {
-  const clock = new Intl.DateTimeFormat('en-GB', { timeZone, day: 'numeric', month: 'short', ...(counts.step < 86_400_000 && { hour: '2-digit', minute: '2-digit' }) })
+function Counts({
+  counts,
+  timeZone,
+  onSpan
+}: {
+  counts: CountsView
+  timeZone: string
+  onSpan: (from: number, to: number) => void
+}): ReactNode {
+  const clock = new Intl.DateTimeFormat('en-GB', {
+    timeZone,
+    day: 'numeric',
+    month: 'short',
+    ...(counts.step < 86_400_000 && { hour: '2-digit', minute: '2-digit' })
+  })
   const [first, last] = [counts.buckets[0].at, counts.buckets[counts.buckets.length - 1].at]
   const known = new Map(counts.buckets.map((b) => [b.at, b.n]))
-  const bars = Array.from({ length: (last - first) / counts.step + 1 }, (_, i) => ({ at: first + i * counts.step, n: known.get(first + i * counts.step) ?? 0 }))
+  const bars = Array.from({ length: (last - first) / counts.step + 1 }, (_, i) => ({
+    at: first + i * counts.step,
+    n: known.get(first + i * counts.step) ?? 0
+  }))
   return (
     <ResponsiveContainer width="100%" height={84}>
       <BarChart data={bars} margin={{ top: 2, right: 4, bottom: 0, left: 0 }}>
-        <XAxis dataKey="at" tickFormatter={(at: number) => clock.format(at)} tick={{ fontSize: 11, fill: 'var(--quiet)' }} minTickGap={60} stroke="var(--hairline)" />
-        <YAxis allowDecimals={false} tickCount={3} width={34} tick={{ fontSize: 11, fill: 'var(--quiet)' }} stroke="var(--hairline)" />
-        <Tooltip cursor={{ fill: 'rgb(31 111 92 / 12%)' }} labelFormatter={(at) => clock.format(Number(at))} formatter={(n) => [String(n), 'triggers']} />
-        <Bar dataKey="n" fill="var(--accent)" isAnimationActive={false} cursor="pointer" onClick={(_, i) => onSpan(bars[i].at, bars[i].at + counts.step)} />
+        <XAxis
+          dataKey="at"
+          tickFormatter={(at: number) => clock.format(at)}
+          tick={{ fontSize: 11, fill: 'var(--quiet)' }}
+          minTickGap={60}
+          stroke="var(--hairline)"
+        />
+        <YAxis
+          allowDecimals={false}
+          tickCount={3}
+          width={34}
+          tick={{ fontSize: 11, fill: 'var(--quiet)' }}
+          stroke="var(--hairline)"
+        />
+        <Tooltip
+          cursor={{ fill: 'rgb(31 111 92 / 12%)' }}
+          labelFormatter={(at) => clock.format(Number(at))}
+          formatter={(n) => [String(n), 'triggers']}
+        />
+        <Bar
+          dataKey="n"
+          fill="var(--accent)"
+          isAnimationActive={false}
+          cursor="pointer"
+          onClick={(_, i) => onSpan(bars[i].at, bars[i].at + counts.step)}
+        />
       </BarChart>
     </ResponsiveContainer>
   )
 }
 
-function Result({ trigger: t, camera, timeZone, onOpen }: { trigger: FoundTrigger; camera: string; timeZone: string; onOpen: () => void }): ReactNode {
+function Result({
+  trigger: t,
+  camera,
+  timeZone,
+  onOpen
+}: {
+  trigger: FoundTrigger
+  camera: string
+  timeZone: string
+  onOpen: () => void
+}): ReactNode {
   const [failed, setFailed] = useState(false)
-  const when = new Intl.DateTimeFormat('en-GB', { timeZone, weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', second: '2-digit' }).format(t.at)
+  const when = new Intl.DateTimeFormat('en-GB', {
+    timeZone,
+    weekday: 'short',
+    day: 'numeric',
+    month: 'short',
+    hour: '2-digit',
+    minute: '2-digit',
+    second: '2-digit'
+  }).format(t.at)
   return (
     <button type="button" className="search-result" onClick={onOpen}>
-      {failed ? <span className="no-picture">No picture of it</span> : <img src={`/api/triggers/${t.id}/picture`} alt="" width="320" height="180" loading="lazy" onError={() => setFailed(true)} />}
+      {failed ? (
+        <span className="no-picture">No picture of it</span>
+      ) : (
+        <img
+          src={`/api/triggers/${t.id}/picture`}
+          alt=""
+          width="320"
+          height="180"
+          loading="lazy"
+          onError={() => setFailed(true)}
+        />
+      )}
       <strong>
-        {!t.acknowledged && <span className="alarm-mark" aria-label="still waits">⚑ </span>}
+        {!t.acknowledged && (
+          <span className="alarm-mark" aria-label="still waits">
+            ⚑{' '}
+          </span>
+        )}
         {t.name}
       </strong>
       <span className="quiet figures">{when}</span>
       <small className="quiet">
-        {[camera, t.class, t.way ?? (t.direction && plainWays[t.direction]), t.cause, t.clip && 'from a clip'].filter(Boolean).join(' · ')}
+        {[
+          camera,
+          t.class,
+          t.way ?? (t.direction && plainWays[t.direction]),
+          t.cause,
+          t.clip && 'from a clip'
+        ]
+          .filter(Boolean)
+          .join(' · ')}
       </small>
     </button>
   )

@@ -19,7 +19,11 @@ const SearchPart = lazy(() => import('./SearchPart.tsx').then((m) => ({ default:
 
 /** Live pictures with shapes and targets, and the alarms that wait for somebody. */
 export function WatchPlace(): ReactNode {
-  const watch = useQuery({ queryKey: ['watch'], queryFn: () => request<WatchView>('GET', '/api/watch'), refetchInterval: LOOK_MS })
+  const watch = useQuery({
+    queryKey: ['watch'],
+    queryFn: () => request<WatchView>('GET', '/api/watch'),
+    refetchInterval: LOOK_MS
+  })
   const alarms = useAlarms()
   const account = useSession().data
   const [address, setAddress] = useSearchParams()
@@ -38,9 +42,13 @@ export function WatchPlace(): ReactNode {
   }, [searching])
   const list = alarms.data?.alarms ?? []
   const wanted = address.get('alarm')
-  const older = useAlarm(wanted !== null && !list.some((a) => String(a.id) === wanted) ? wanted : null).data
-  if (watch.error && !watch.data) return <Alert className="notice" type="error" showIcon title={watch.error.message} />
-  if (!watch.data || (!stream && !searching)) return <p className="waiting">Opening the cameras …</p>
+  const older = useAlarm(
+    wanted !== null && !list.some((a) => String(a.id) === wanted) ? wanted : null
+  ).data
+  if (watch.error && !watch.data)
+    return <Alert className="notice" type="error" showIcon title={watch.error.message} />
+  if (!watch.data || (!stream && !searching))
+    return <p className="waiting">Opening the cameras …</p>
   const { cameras, people } = watch.data
   const waiting = list.filter((a) => a.state === 'waiting').sort(byPriority)
   const rest = list.filter((a) => a.state !== 'waiting')
@@ -59,24 +67,31 @@ export function WatchPlace(): ReactNode {
     <main className="watch-place">
       {searching || !stream ? (
         <Suspense fallback={null}>
-          <SearchPart view={watch.data} address={address} onAddress={go} onAlarm={(t) => t.alarm !== null && go({ alarm: String(t.alarm) })} />
+          <SearchPart
+            view={watch.data}
+            address={address}
+            onAddress={go}
+            onAlarm={(t) => t.alarm !== null && go({ alarm: String(t.alarm) })}
+          />
         </Suspense>
       ) : (
         <section className={`watch-pictures ${view}`} aria-label="Live pictures">
-        {cameras.map((c) => (
-          <LiveTile
-            key={c.id}
-            stream={stream}
-            camera={c.id}
-            name={c.name}
-            detections={c.detections}
-            alarmed={new Set(waiting.filter((a) => a.camera === c.id).map((a) => a.detection))}
-            chosen={c.id === large}
-            large={c.id === large}
-            onChoose={() => go({ camera: c.id === large ? null : c.id, ...(c.id === large && { alarm: null }) })}
-          />
-        ))}
-      </section>
+          {cameras.map((c) => (
+            <LiveTile
+              key={c.id}
+              stream={stream}
+              camera={c.id}
+              name={c.name}
+              detections={c.detections}
+              alarmed={new Set(waiting.filter((a) => a.camera === c.id).map((a) => a.detection))}
+              chosen={c.id === large}
+              large={c.id === large}
+              onChoose={() =>
+                go({ camera: c.id === large ? null : c.id, ...(c.id === large && { alarm: null }) })
+              }
+            />
+          ))}
+        </section>
       )}
       <aside className="watch-side">
         <nav className="watch-parts" aria-label="Parts of Watch">
@@ -88,27 +103,74 @@ export function WatchPlace(): ReactNode {
           </NavLink>
         </nav>
         <div className="watch-tools">
-          <h1>{waiting.length ? `${alarms.data?.waiting ?? waiting.length} waiting` : 'No alarm waits'}</h1>
-          {!searching && <Segmented size="small" value={view} onChange={(to) => go(to === 'all' ? { camera: null, alarm: null } : { camera: cameras[0].id })} options={[{ value: 'all', label: 'All cameras' }, { value: 'one', label: 'One large' }]} />}
+          <h1>
+            {waiting.length
+              ? `${alarms.data?.waiting ?? waiting.length} waiting`
+              : 'No alarm waits'}
+          </h1>
+          {!searching && (
+            <Segmented
+              size="small"
+              value={view}
+              onChange={(to) =>
+                go(to === 'all' ? { camera: null, alarm: null } : { camera: cameras[0].id })
+              }
+              options={[
+                { value: 'all', label: 'All cameras' },
+                { value: 'one', label: 'One large' }
+              ]}
+            />
+          )}
         </div>
         <ul className="alarm-queue" aria-label="Alarms">
           {[...waiting, ...rest].map((a) => (
             <li key={a.id}>
-              <AlarmLine alarm={a} chosen={a === chosen} onChoose={() => go({ alarm: a === chosen ? null : String(a.id), ...(!searching && { camera: null }) })} />
+              <AlarmLine
+                alarm={a}
+                chosen={a === chosen}
+                onChoose={() =>
+                  go({
+                    alarm: a === chosen ? null : String(a.id),
+                    ...(!searching && { camera: null })
+                  })
+                }
+              />
             </li>
           ))}
           {!list.length && <li className="quiet">No alarm yet.</li>}
         </ul>
-        {chosen && <AlarmDesk key={chosen.id} alarm={chosen} people={people} mayAct={account?.role !== 'viewer'} />}
+        {chosen && (
+          <AlarmDesk
+            key={chosen.id}
+            alarm={chosen}
+            people={people}
+            mayAct={account?.role !== 'viewer'}
+          />
+        )}
       </aside>
     </main>
   )
 }
 
-function AlarmLine({ alarm: a, chosen, onChoose }: { alarm: AlarmView; chosen: boolean; onChoose: () => void }): ReactNode {
+function AlarmLine({
+  alarm: a,
+  chosen,
+  onChoose
+}: {
+  alarm: AlarmView
+  chosen: boolean
+  onChoose: () => void
+}): ReactNode {
   return (
-    <button type="button" className={`alarm-line ${a.state}${chosen ? ' chosen' : ''}`} aria-pressed={chosen} onClick={onChoose}>
-      <span className="alarm-mark" aria-hidden="true">{a.state === 'waiting' ? '⚑' : a.state === 'closed' ? '■' : '✓'}</span>
+    <button
+      type="button"
+      className={`alarm-line ${a.state}${chosen ? ' chosen' : ''}`}
+      aria-pressed={chosen}
+      onClick={onChoose}
+    >
+      <span className="alarm-mark" aria-hidden="true">
+        {a.state === 'waiting' ? '⚑' : a.state === 'closed' ? '■' : '✓'}
+      </span>
       <span>
         <strong>{a.name}</strong>
         <span className="quiet">

@@ -13,7 +13,12 @@ function bgrPicture(width: number, height: number, seed: number): Uint8Array {
   const data = new Uint8Array(width * height * 3)
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++)
-      for (let c = 0; c < 3; c++) data[3 * (y * width + x) + c] = 110 + 60 * Math.sin((x + seed) / (9 + c)) + 40 * Math.cos(y / (7 + c + seed)) + 40 * (noise(3 * (y * width + x) + c + seed) - 0.5)
+      for (let c = 0; c < 3; c++)
+        data[3 * (y * width + x) + c] =
+          110 +
+          60 * Math.sin((x + seed) / (9 + c)) +
+          40 * Math.cos(y / (7 + c + seed)) +
+          40 * (noise(3 * (y * width + x) + c + seed) - 0.5)
   return data
 }
 
@@ -30,15 +35,25 @@ const figures = [0, 1, 2].map((seed) => {
   const [cvMean, cvDeviation] = [m.data64F[0], d.data64F[0]]
   cv.Laplacian(gray, laplacian, cv.CV_64F, 1)
   cv.meanStdDev(laplacian, m, d)
-  return { own: { mean, deviation, sharpness: sharpnessOf(luma) }, openCv: { mean: cvMean, deviation: cvDeviation, sharpness: d.data64F[0] ** 2 } }
+  return {
+    own: { mean, deviation, sharpness: sharpnessOf(luma) },
+    openCv: { mean: cvMean, deviation: cvDeviation, sharpness: d.data64F[0] ** 2 }
+  }
 })
 
 /** A picture of blobs, shifted by whole and broken pixels. */
 function blobs(width: number, height: number, dx: number, dy: number): Gray {
   const gray = grayOf(width, height)
   for (let k = 0; k < 40; k++) {
-    const [cx, cy, s, a] = [noise(k * 31 + 5) * width + dx, noise(k * 57 + 9) * height + dy, 1.5 + 4 * noise(k * 13 + 2), 40 + 160 * noise(k * 3 + 1)]
-    for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) gray.data[y * width + x] += a * Math.exp(-((x - cx) ** 2 + (y - cy) ** 2) / (2 * s * s))
+    const [cx, cy, s, a] = [
+      noise(k * 31 + 5) * width + dx,
+      noise(k * 57 + 9) * height + dy,
+      1.5 + 4 * noise(k * 13 + 2),
+      40 + 160 * noise(k * 3 + 1)
+    ]
+    for (let y = 0; y < height; y++)
+      for (let x = 0; x < width; x++)
+        gray.data[y * width + x] += a * Math.exp(-((x - cx) ** 2 + (y - cy) ** 2) / (2 * s * s))
   }
   return gray
 }
@@ -48,10 +63,13 @@ function openCvShift(a: Gray, b: Gray): { x: number; y: number } {
   const { width, height } = a
   const window = new cv.Mat()
   // Exported, but left out of the types.
-  ;(cv as unknown as { createHanningWindow(out: unknown, size: unknown, type: number): void }).createHanningWindow(window, new cv.Size(width, height), cv.CV_64F)
+  ;(
+    cv as unknown as { createHanningWindow(out: unknown, size: unknown, type: number): void }
+  ).createHanningWindow(window, new cv.Size(width, height), cv.CV_64F)
   const spectrum = (g: Gray): Float64Array => {
     const mat = new cv.Mat(height, width, cv.CV_64FC2)
-    for (let i = 0; i < g.data.length; i++) mat.data64F.set([g.data[i] * window.data64F[i], 0], 2 * i)
+    for (let i = 0; i < g.data.length; i++)
+      mat.data64F.set([g.data[i] * window.data64F[i], 0], 2 * i)
     const out = new cv.Mat()
     cv.dft(mat, out, 0)
     return Float64Array.from(out.data64F)
@@ -66,9 +84,11 @@ function openCvShift(a: Gray, b: Gray): { x: number; y: number } {
   }
   const back = new cv.Mat()
   cv.dft(cross, back, cv.DFT_INVERSE | cv.DFT_SCALE)
-  const at = (x: number, y: number): number => back.data64F[2 * (((y + height) % height) * width + ((x + width) % width))]
+  const at = (x: number, y: number): number =>
+    back.data64F[2 * (((y + height) % height) * width + ((x + width) % width))]
   let [px, py, best] = [0, 0, -Infinity]
-  for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) if (at(x, y) > best) [px, py, best] = [x, y, at(x, y)]
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) if (at(x, y) > best) [px, py, best] = [x, y, at(x, y)]
   let [sx, sy, sum] = [0, 0, 0]
   for (let j = -2; j <= 2; j++)
     for (let i = -2; i <= 2; i++) {
@@ -80,7 +100,13 @@ function openCvShift(a: Gray, b: Gray): { x: number; y: number } {
   return { x: -(centred(px, width) + sx / sum), y: -(centred(py, height) + sy / sum) }
 }
 
-const shifts = [[3, 0], [-7, 4], [11.5, -6.25], [0.4, 20], [-30, -9]].map(([dx, dy]) => {
+const shifts = [
+  [3, 0],
+  [-7, 4],
+  [11.5, -6.25],
+  [0.4, 20],
+  [-30, -9]
+].map(([dx, dy]) => {
   const [a, b] = [blobs(128, 64, 0, 0), blobs(128, 64, dx, dy)]
   const phase = new PhaseCorrelation(128, 64)
   phase.setReference(a)

@@ -28,7 +28,8 @@ export function ruleType(name: string): string {
 /** A type or a mode without the prefix of its namespace. */
 export const localName = (type: string): string => type.replace(/^\w+:/, '')
 
-export const kindOfType = (type: string): DetectionKind | undefined => (Object.keys(RULE_TYPES) as DetectionKind[]).find((kind) => RULE_TYPES[kind] === type)
+export const kindOfType = (type: string): DetectionKind | undefined =>
+  (Object.keys(RULE_TYPES) as DetectionKind[]).find((kind) => RULE_TYPES[kind] === type)
 
 export interface Range {
   min: number
@@ -56,5 +57,7 @@ export interface AnalysisMode {
 }
 
 /** A share of 1 to 100 on a device's scale, and back: the step that is nearest. */
-export const toScale = (sensitivity: number, { min, max }: Range): number => Math.min(max, Math.max(min, Math.round(min + ((sensitivity - 1) / 99) * (max - min))))
-export const fromScale = (value: number, { min, max }: Range): number => (max > min ? Math.round(1 + ((value - min) / (max - min)) * 99) : 50)
+export const toScale = (sensitivity: number, { min, max }: Range): number =>
+  Math.min(max, Math.max(min, Math.round(min + ((sensitivity - 1) / 99) * (max - min))))
+export const fromScale = (value: number, { min, max }: Range): number =>
+  max > min ? Math.round(1 + ((value - min) / (max - min)) * 99) : 50

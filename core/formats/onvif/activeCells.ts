@@ -22,7 +22,18 @@ export function readActiveCells(text: string, { columns, rows }: Grid): string[]
     throw new InputError('active cells', `are "${text.slice(0, 20)}"; must be base64`)
   }
   const need = Math.ceil((columns * rows) / 8)
-  const bytes = unpackBits(Uint8Array.from(packed, (c) => c.charCodeAt(0)), need)
-  if (bytes.length !== need) throw new InputError('active cells', `hold ${bytes.length} bytes; a grid of ${columns} × ${rows} has ${need}`)
-  return Array.from({ length: rows }, (_, row) => Array.from({ length: columns }, (_, column) => (bytes[(row * columns + column) >> 3] & (128 >> ((row * columns + column) & 7)) ? '1' : '0')).join(''))
+  const bytes = unpackBits(
+    Uint8Array.from(packed, (c) => c.charCodeAt(0)),
+    need
+  )
+  if (bytes.length !== need)
+    throw new InputError(
+      'active cells',
+      `hold ${bytes.length} bytes; a grid of ${columns} × ${rows} has ${need}`
+    )
+  return Array.from({ length: rows }, (_, row) =>
+    Array.from({ length: columns }, (_, column) =>
+      bytes[(row * columns + column) >> 3] & (128 >> ((row * columns + column) & 7)) ? '1' : '0'
+    ).join('')
+  )
 }

@@ -41,8 +41,28 @@ const SCOPE = 'onvif://www.onvif.org/'
 /** @param ids a fresh UUID of the message, and the one that was asked with */
 export const probeMatches = (match: ProbeMatch, id: string, relatesTo: string): string =>
   envelope(
-    xml('wsd:ProbeMatches', {}, xml('wsd:ProbeMatch', {}, xml('wsa4:EndpointReference', {}, xml('wsa4:Address', {}, `urn:uuid:${id}`)), xml('wsd:Types', {}, 'dn:NetworkVideoTransmitter'), xml('wsd:Scopes', {}, content(`${SCOPE}name/${encodeURIComponent(match.name)} ${SCOPE}hardware/${encodeURIComponent(match.hardware)}`)), xml('wsd:XAddrs', {}, content(`${match.address}/onvif/device_service`)), xml('wsd:MetadataVersion', {}, '1'))),
-    { header: `${xml('wsa4:Action', {}, `${ACTION}/ProbeMatches`)}${xml('wsa4:RelatesTo', {}, content(relatesTo))}` }
+    xml(
+      'wsd:ProbeMatches',
+      {},
+      xml(
+        'wsd:ProbeMatch',
+        {},
+        xml('wsa4:EndpointReference', {}, xml('wsa4:Address', {}, `urn:uuid:${id}`)),
+        xml('wsd:Types', {}, 'dn:NetworkVideoTransmitter'),
+        xml(
+          'wsd:Scopes',
+          {},
+          content(
+            `${SCOPE}name/${encodeURIComponent(match.name)} ${SCOPE}hardware/${encodeURIComponent(match.hardware)}`
+          )
+        ),
+        xml('wsd:XAddrs', {}, content(`${match.address}/onvif/device_service`)),
+        xml('wsd:MetadataVersion', {}, '1')
+      )
+    ),
+    {
+      header: `${xml('wsa4:Action', {}, `${ACTION}/ProbeMatches`)}${xml('wsa4:RelatesTo', {}, content(relatesTo))}`
+    }
   )
 
 const scope = (scopes: string, name: string): string => {
@@ -57,10 +77,23 @@ const scope = (scopes: string, name: string): string => {
 /** The devices that an answer tells of; none for what is no answer. Only addresses over HTTP are taken. */
 export function readProbeMatches(text: string): ProbeMatch[] {
   try {
-    return children(down(readXml(text, 'the answer'), 'Body', 'ProbeMatches'), 'ProbeMatch').flatMap((match) => {
-      const address = (child(match, 'XAddrs')?.text ?? '').split(/\s+/).find((x) => URL.canParse(x) && /^https?:$/.test(new URL(x).protocol))
+    return children(
+      down(readXml(text, 'the answer'), 'Body', 'ProbeMatches'),
+      'ProbeMatch'
+    ).flatMap((match) => {
+      const address = (child(match, 'XAddrs')?.text ?? '')
+        .split(/\s+/)
+        .find((x) => URL.canParse(x) && /^https?:$/.test(new URL(x).protocol))
       const scopes = child(match, 'Scopes')?.text ?? ''
-      return address ? [{ address: new URL(address).origin, name: scope(scopes, 'name'), hardware: scope(scopes, 'hardware') }] : []
+      return address
+        ? [
+            {
+              address: new URL(address).origin,
+              name: scope(scopes, 'name'),
+              hardware: scope(scopes, 'hardware')
+            }
+          ]
+        : []
     })
   } catch {
     return []

@@ -17,7 +17,11 @@ export interface Challenge {
 
 /** `name=value` and `name="value"`, as they stand after the scheme. */
 function parameters(text: string): Record<string, string> {
-  return Object.fromEntries([...text.matchAll(/(\w+)\s*=\s*(?:"((?:[^"\\]|\\.)*)"|([^\s,]+))/g)].map(([, name, quoted, bare]) => [name.toLowerCase(), quoted?.replace(/\\(.)/g, '$1') ?? bare]))
+  return Object.fromEntries(
+    [...text.matchAll(/(\w+)\s*=\s*(?:"((?:[^"\\]|\\.)*)"|([^\s,]+))/g)].map(
+      ([, name, quoted, bare]) => [name.toLowerCase(), quoted?.replace(/\\(.)/g, '$1') ?? bare]
+    )
+  )
 }
 
 /** The strongest challenge of a `WWW-Authenticate` header that can be answered; null: none. */
@@ -28,8 +32,17 @@ export function readChallenge(header: string): Challenge | null {
     .map((part) => parameters(part.replace(/^Digest\s+/i, '')))
     .flatMap(({ realm = '', nonce, algorithm = 'MD5', qop, opaque }): Challenge[] => {
       const known = /^(MD5|SHA-256)$/i.exec(algorithm)
-      if (!nonce || !known || (qop !== undefined && !qop.split(/\s*,\s*/).includes('auth'))) return []
-      return [{ realm, nonce, algorithm: known[1].toUpperCase() as Challenge['algorithm'], qop: qop !== undefined, opaque: opaque ?? null }]
+      if (!nonce || !known || (qop !== undefined && !qop.split(/\s*,\s*/).includes('auth')))
+        return []
+      return [
+        {
+          realm,
+          nonce,
+          algorithm: known[1].toUpperCase() as Challenge['algorithm'],
+          qop: qop !== undefined,
+          opaque: opaque ?? null
+        }
+      ]
     })
   return all.find(({ algorithm }) => algorithm === 'SHA-256') ?? all[0] ?? null
 }
@@ -46,8 +59,12 @@ export interface DigestRequest {
   count: number
 }
 
-export function digestOf({ realm, nonce, algorithm, qop }: Challenge, { method, uri, username, password, cnonce, count }: DigestRequest): string {
-  const hash = (...parts: string[]): string => bytesToHex((algorithm === 'MD5' ? md5 : sha256)(utf8ToBytes(parts.join(':'))))
+export function digestOf(
+  { realm, nonce, algorithm, qop }: Challenge,
+  { method, uri, username, password, cnonce, count }: DigestRequest
+): string {
+  const hash = (...parts: string[]): string =>
+    bytesToHex((algorithm === 'MD5' ? md5 : sha256)(utf8ToBytes(parts.join(':'))))
   const [who, what] = [hash(username, realm, password), hash(method, uri)]
   return qop ? hash(who, nonce, countText(count), cnonce, 'auth', what) : hash(who, nonce, what)
 }
@@ -58,17 +75,46 @@ const quote = (text: string): string => `"${text.replace(/["\\]/g, '\\$&')}"`
 /** The `Authorization` header that answers a challenge. */
 export function authorization(challenge: Challenge, request: DigestRequest): string {
   const { realm, nonce, algorithm, qop, opaque } = challenge
-  const said = [`username=${quote(request.username)}`, `realm=${quote(realm)}`, `nonce=${quote(nonce)}`, `uri=${quote(request.uri)}`, `algorithm=${algorithm}`, `response="${digestOf(challenge, request)}"`]
-  if (qop) said.push('qop=auth', `nc=${countText(request.count)}`, `cnonce=${quote(request.cnonce)}`)
+  const said = [
+    `username=${quote(request.username)}`,
+    `realm=${quote(realm)}`,
+    `nonce=${quote(nonce)}`,
+    `uri=${quote(request.uri)}`,
+    `algorithm=${algorithm}`,
+    `response="${digestOf(challenge, request)}"`
+  ]
+  if (qop)
+    said.push('qop=auth', `nc=${countText(request.count)}`, `cnonce=${quote(request.cnonce)}`)
   if (opaque !== null) said.push(`opaque=${quote(opaque)}`)
   return `Digest ${said.join(', ')}`
 }
 
 /** Who answered a challenge, as a device checks it; null: nobody, or not rightly. */
-export function whoAnswers(challenge: Challenge, method: string, header: string | undefined, passwordOf: (username: string) => string | undefined): string | null {
+export function whoAnswers(
+  challenge: Challenge,
+  method: string,
+  header: string | undefined,
+  passwordOf: (username: string) => string | undefined
+): string | null {
   if (!/^Digest\s/i.test(header ?? '')) return null
-  const { username = '', nonce, uri = '', response, nc = '', cnonce = '' } = parameters(header!.replace(/^Digest\s+/i, ''))
+  const {
+    username = '',
+    nonce,
+    uri = '',
+    response,
+    nc = '',
+    cnonce = ''
+  } = parameters(header!.replace(/^Digest\s+/i, ''))
   const password = passwordOf(username)
   if (password === undefined || nonce !== challenge.nonce) return null
-  return digestOf(challenge, { method, uri, username, password, cnonce, count: parseInt(nc, 16) }) === response ? username : null
+  return digestOf(challenge, {
+    method,
+    uri,
+    username,
+    password,
+    cnonce,
+    count: parseInt(nc, 16)
+  }) === response
+    ? username
+    : null
 }

@@ -7,13 +7,27 @@ import { authorization, digestOf, readChallenge, whoAnswers, type Challenge } fr
 import { isAlways, readHours, writeHours, type Hours } from './hours.ts'
 import { metadataXml, readMetadata } from './metadata.ts'
 
-const parser = new XMLParser({ ignoreAttributes: false, attributeNamePrefix: '', removeNSPrefix: true })
-const frame = { at: Date.UTC(2026, 2, 3, 6, 12, 0, 400), targets: [{ id: 7, class: 'person', x: 0.25, y: 0.5, w: 0.1, h: 0.25 }, { id: 8, class: 'unknown', x: 0, y: 0, w: 1, h: 1 }] }
+const parser = new XMLParser({
+  ignoreAttributes: false,
+  attributeNamePrefix: '',
+  removeNSPrefix: true
+})
+const frame = {
+  at: Date.UTC(2026, 2, 3, 6, 12, 0, 400),
+  targets: [
+    { id: 7, class: 'person', x: 0.25, y: 0.5, w: 0.1, h: 0.25 },
+    { id: 8, class: 'unknown', x: 0, y: 0, w: 1, h: 1 }
+  ]
+}
 
 describe('metadata frames', () => {
   // Source of the coordinates: ONVIF Analytics Service Specification, −1 to 1 with y upwards (from memory); read here by a general parser.
   test('boxes as the standard writes them', () => {
-    const { MetadataStream: { VideoAnalytics: { Frame } } } = parser.parse(metadataXml(frame))
+    const {
+      MetadataStream: {
+        VideoAnalytics: { Frame }
+      }
+    } = parser.parse(metadataXml(frame))
     expect(Frame.UtcTime).toBe('2026-03-03T06:12:00.400Z')
     expect(Frame.Object.map((o: any) => [o.ObjectId, o.Appearance.Shape.BoundingBox])).toEqual([
       ['7', { left: '-0.5', right: '-0.3', top: '0', bottom: '-0.5' }],
@@ -24,13 +38,28 @@ describe('metadata frames', () => {
 
   test('written and read again', () => {
     const back = readMetadata(metadataXml(frame))
-    expect(back).toMatchObject({ at: frame.at, targets: [{ id: 7, class: 'person' }, { id: 8, class: 'unknown' }] })
-    back.targets.forEach(({ x, y, w, h }, i) => [x, y, w, h].forEach((value, k) => expect(value).toBeCloseTo([frame.targets[i].x, frame.targets[i].y, frame.targets[i].w, frame.targets[i].h][k], 4)))
+    expect(back).toMatchObject({
+      at: frame.at,
+      targets: [
+        { id: 7, class: 'person' },
+        { id: 8, class: 'unknown' }
+      ]
+    })
+    back.targets.forEach(({ x, y, w, h }, i) =>
+      [x, y, w, h].forEach((value, k) =>
+        expect(value).toBeCloseTo(
+          [frame.targets[i].x, frame.targets[i].y, frame.targets[i].w, frame.targets[i].h][k],
+          4
+        )
+      )
+    )
   })
 
   test('no frame, no time, a box without a side', () => {
     expect(() => readMetadata('<a/>')).toThrow('the metadata: has no frame with a time')
-    expect(() => readMetadata(metadataXml(frame).replace(/UtcTime="[^"]*"/, 'UtcTime="soon"'))).toThrow('has no frame with a time')
+    expect(() =>
+      readMetadata(metadataXml(frame).replace(/UtcTime="[^"]*"/, 'UtcTime="soon"'))
+    ).toThrow('has no frame with a time')
     expect(readMetadata(metadataXml(frame).replace('left="-0.5"', '')).targets).toHaveLength(1)
   })
 })
@@ -41,24 +70,66 @@ describe('finding devices', () => {
   // Source: WS-Discovery 2005/04 (from memory); read here by a general parser.
   test('a probe says what is looked for, and the answer relates to it', () => {
     const asked = parser.parse(probe('11111111-2222-4333-8444-555555555555')).Envelope
-    expect(asked.Header).toMatchObject({ Action: 'http://schemas.xmlsoap.org/ws/2005/04/discovery/Probe', MessageID: 'urn:uuid:11111111-2222-4333-8444-555555555555' })
+    expect(asked.Header).toMatchObject({
+      Action: 'http://schemas.xmlsoap.org/ws/2005/04/discovery/Probe',
+      MessageID: 'urn:uuid:11111111-2222-4333-8444-555555555555'
+    })
     expect(asked.Body.Probe.Types).toMatch(/:NetworkVideoTransmitter$/)
     const answer = probeMatches(match, 'a', probeId(probe('b'))!)
-    expect(parser.parse(answer).Envelope).toMatchObject({ Header: { RelatesTo: 'urn:uuid:b' }, Body: { ProbeMatches: { ProbeMatch: { XAddrs: 'http://192.168.1.20:8080/onvif/device_service', Scopes: expect.stringContaining('onvif://www.onvif.org/name/Gate%20%26%20yard') } } } })
+    expect(parser.parse(answer).Envelope).toMatchObject({
+      Header: { RelatesTo: 'urn:uuid:b' },
+      Body: {
+        ProbeMatches: {
+          ProbeMatch: {
+            XAddrs: 'http://192.168.1.20:8080/onvif/device_service',
+            Scopes: expect.stringContaining('onvif://www.onvif.org/name/Gate%20%26%20yard')
+          }
+        }
+      }
+    })
     expect(readProbeMatches(answer)).toEqual([match])
   })
 
   test('what is no probe or no answer is left alone', () => {
-    for (const odd of ['', '<a', '<a/>', 'M-SEARCH * HTTP/1.1', probe('x').replace('NetworkVideoTransmitter', 'Printer')]) expect(probeId(odd)).toBeNull()
-    for (const odd of ['', '<a', '<a/>', probe('x'), probeMatches({ ...match, address: 'ftp://192.168.1.20' }, 'a', 'b')]) expect(readProbeMatches(odd)).toEqual([])
-    expect(readProbeMatches(probeMatches(match, 'a', 'b').replace('Gate%20', 'Gate%'))).toMatchObject([{ address: match.address }])
+    for (const odd of [
+      '',
+      '<a',
+      '<a/>',
+      'M-SEARCH * HTTP/1.1',
+      probe('x').replace('NetworkVideoTransmitter', 'Printer')
+    ])
+      expect(probeId(odd)).toBeNull()
+    for (const odd of [
+      '',
+      '<a',
+      '<a/>',
+      probe('x'),
+      probeMatches({ ...match, address: 'ftp://192.168.1.20' }, 'a', 'b')
+    ])
+      expect(readProbeMatches(odd)).toEqual([])
+    expect(
+      readProbeMatches(probeMatches(match, 'a', 'b').replace('Gate%20', 'Gate%'))
+    ).toMatchObject([{ address: match.address }])
   })
 })
 
 describe('arming hours as one item', () => {
-  const minutes = (n: number): string => `${String(Math.floor(n / 60)).padStart(2, '0')}:${String(n % 60).padStart(2, '0')}`
-  const day = fc.uniqueArray(fc.integer({ min: 0, max: 1440 }), { maxLength: 6 }).map((ends) => ends.sort((a, b) => a - b)).map((ends) => Array.from({ length: Math.floor(ends.length / 2) }, (_, i) => [minutes(ends[2 * i]), minutes(ends[2 * i + 1])] as const))
-  const week = fc.tuple(day, day, day, day, day, day, day).map((days) => Object.fromEntries(WEEKDAYS.map((name, i) => [name, days[i]])) as unknown as Hours)
+  const minutes = (n: number): string =>
+    `${String(Math.floor(n / 60)).padStart(2, '0')}:${String(n % 60).padStart(2, '0')}`
+  const day = fc
+    .uniqueArray(fc.integer({ min: 0, max: 1440 }), { maxLength: 6 })
+    .map((ends) => ends.sort((a, b) => a - b))
+    .map((ends) =>
+      Array.from(
+        { length: Math.floor(ends.length / 2) },
+        (_, i) => [minutes(ends[2 * i]), minutes(ends[2 * i + 1])] as const
+      )
+    )
+  const week = fc
+    .tuple(day, day, day, day, day, day, day)
+    .map(
+      (days) => Object.fromEntries(WEEKDAYS.map((name, i) => [name, days[i]])) as unknown as Hours
+    )
 
   test('any week is written and read again', () => {
     fc.assert(fc.property(week, (hours) => expect(readHours(writeHours(hours)!)).toEqual(hours)))
@@ -67,36 +138,85 @@ describe('arming hours as one item', () => {
   test('ends that follow the sun cannot be written; what are no hours is refused', () => {
     const empty = readHours('')
     expect(writeHours({ ...empty, mon: [['sunset', '24:00']] } as unknown as Hours)).toBeNull()
-    for (const odd of ['mon', 'xyz=00:00-01:00', 'mon=0:00-1:00', 'mon=00:00']) expect(() => readHours(odd)).toThrow('must be such as mon=18:30-24:00')
-    expect(isAlways({ id: 'a', name: 'A', exceptions: [], week: Object.fromEntries(WEEKDAYS.map((d) => [d, [['00:00', '24:00']]])) as never })).toBe(true)
+    for (const odd of ['mon', 'xyz=00:00-01:00', 'mon=0:00-1:00', 'mon=00:00'])
+      expect(() => readHours(odd)).toThrow('must be such as mon=18:30-24:00')
+    expect(
+      isAlways({
+        id: 'a',
+        name: 'A',
+        exceptions: [],
+        week: Object.fromEntries(WEEKDAYS.map((d) => [d, [['00:00', '24:00']]])) as never
+      })
+    ).toBe(true)
   })
 })
 
 describe('HTTP digest', () => {
   // Source: the worked examples of RFC 2617 (3.5) and RFC 7616 (3.9.1), from memory.
   test.each([
-    ['RFC 2617', 'Digest realm="testrealm@host.com", qop="auth,auth-int", nonce="dcd98b7102dd2f0e8b11d0f600bfb0c093", opaque="5ccc069c403ebaf9f0171e9517f40e41"', { password: 'Circle Of Life', cnonce: '0a4f113b' }, '6629fae49393a05397450978507c4ef1'],
-    ['RFC 7616, MD5', 'Digest realm="http-auth@example.org", qop="auth, auth-int", algorithm=MD5, nonce="7ypf/xlj9XXwfDPEoM4URrv/xwf94BcCAzFZH4GiTo0v", opaque="FQhe/qaU925kfnzjCev0ciny7QMkPqMAFRtzCUYo5tdS"', { password: 'Circle of Life', cnonce: 'f2/wE4q74E6zIJEtWaHKaf5wv/H5QzzpXusqGemxURZJ' }, '8ca523f5e9506fed4657c9700eebdbec'],
-    ['RFC 7616, SHA-256', 'Digest realm="http-auth@example.org", qop="auth, auth-int", algorithm=SHA-256, nonce="7ypf/xlj9XXwfDPEoM4URrv/xwf94BcCAzFZH4GiTo0v", opaque="x"', { password: 'Circle of Life', cnonce: 'f2/wE4q74E6zIJEtWaHKaf5wv/H5QzzpXusqGemxURZJ' }, '753927fa0e85d155564e2e272a28d1802ca10daf4496794697cf8db5856cb6c1']
+    [
+      'RFC 2617',
+      'Digest realm="testrealm@host.com", qop="auth,auth-int", nonce="dcd98b7102dd2f0e8b11d0f600bfb0c093", opaque="5ccc069c403ebaf9f0171e9517f40e41"',
+      { password: 'Circle Of Life', cnonce: '0a4f113b' },
+      '6629fae49393a05397450978507c4ef1'
+    ],
+    [
+      'RFC 7616, MD5',
+      'Digest realm="http-auth@example.org", qop="auth, auth-int", algorithm=MD5, nonce="7ypf/xlj9XXwfDPEoM4URrv/xwf94BcCAzFZH4GiTo0v", opaque="FQhe/qaU925kfnzjCev0ciny7QMkPqMAFRtzCUYo5tdS"',
+      { password: 'Circle of Life', cnonce: 'f2/wE4q74E6zIJEtWaHKaf5wv/H5QzzpXusqGemxURZJ' },
+      '8ca523f5e9506fed4657c9700eebdbec'
+    ],
+    [
+      'RFC 7616, SHA-256',
+      'Digest realm="http-auth@example.org", qop="auth, auth-int", algorithm=SHA-256, nonce="7ypf/xlj9XXwfDPEoM4URrv/xwf94BcCAzFZH4GiTo0v", opaque="x"',
+      { password: 'Circle of Life', cnonce: 'f2/wE4q74E6zIJEtWaHKaf5wv/H5QzzpXusqGemxURZJ' },
+      '753927fa0e85d155564e2e272a28d1802ca10daf4496794697cf8db5856cb6c1'
+    ]
   ])('the example of %s', (_, header, more, response) => {
     const challenge = readChallenge(header)!
     const request = { method: 'GET', uri: '/dir/index.html', username: 'Mufasa', count: 1, ...more }
     expect(digestOf(challenge, request)).toBe(response)
-    expect(authorization(challenge, request)).toContain(`response="${response}", qop=auth, nc=00000001`)
+    expect(authorization(challenge, request)).toContain(
+      `response="${response}", qop=auth, nc=00000001`
+    )
   })
 
   test('the strongest challenge that can be answered is taken', () => {
     expect(readChallenge('Basic realm="a"')).toBeNull()
     expect(readChallenge('Digest realm="a", nonce="n", algorithm=SHA-512-256')).toBeNull()
     expect(readChallenge('Digest realm="a", nonce="n", qop="auth-int"')).toBeNull()
-    expect(readChallenge('Basic realm="a", Digest realm="b, c", nonce="n"')).toEqual({ realm: 'b, c', nonce: 'n', algorithm: 'MD5', qop: false, opaque: null })
-    expect(readChallenge('Digest realm="a", nonce="n", algorithm=MD5, Digest realm="a", nonce="m", algorithm=SHA-256')).toMatchObject({ nonce: 'm', algorithm: 'SHA-256' })
+    expect(readChallenge('Basic realm="a", Digest realm="b, c", nonce="n"')).toEqual({
+      realm: 'b, c',
+      nonce: 'n',
+      algorithm: 'MD5',
+      qop: false,
+      opaque: null
+    })
+    expect(
+      readChallenge(
+        'Digest realm="a", nonce="n", algorithm=MD5, Digest realm="a", nonce="m", algorithm=SHA-256'
+      )
+    ).toMatchObject({ nonce: 'm', algorithm: 'SHA-256' })
   })
 
   test('what one side writes the other reads; a wrong password, another nonce or nothing is nobody', () => {
-    const challenge: Challenge = { realm: 'The "camera"', nonce: 'n', algorithm: 'MD5', qop: true, opaque: null }
-    const request = { method: 'GET', uri: '/snapshot/a?b=c', username: 'ad"min', password: 'geheim-ä', cnonce: 'c', count: 1 }
-    const who = (header: string | undefined, now = challenge) => whoAnswers(now, 'GET', header, (name) => (name === 'ad"min' ? 'geheim-ä' : undefined))
+    const challenge: Challenge = {
+      realm: 'The "camera"',
+      nonce: 'n',
+      algorithm: 'MD5',
+      qop: true,
+      opaque: null
+    }
+    const request = {
+      method: 'GET',
+      uri: '/snapshot/a?b=c',
+      username: 'ad"min',
+      password: 'geheim-ä',
+      cnonce: 'c',
+      count: 1
+    }
+    const who = (header: string | undefined, now = challenge) =>
+      whoAnswers(now, 'GET', header, (name) => (name === 'ad"min' ? 'geheim-ä' : undefined))
     expect(who(authorization(challenge, request))).toBe('ad"min')
     expect(who(authorization(challenge, { ...request, password: 'other' }))).toBeNull()
     expect(who(authorization(challenge, { ...request, username: 'root' }))).toBeNull()

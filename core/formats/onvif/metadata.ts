@@ -15,14 +15,52 @@ export function metadataXml({ at, targets }: LiveFrame): string {
     xml(
       'tt:Object',
       { ObjectId: id },
-      xml('tt:Appearance', {}, xml('tt:Shape', {}, xml('tt:BoundingBox', { left: round(2 * x - 1), right: round(2 * (x + w) - 1), top: round(1 - 2 * y), bottom: round(1 - 2 * (y + h)) })), ...(name in classNames ? [xml('tt:Class', {}, xml('tt:Type', { Likelihood: 0.9 }, content(classNames[name as keyof typeof classNames])))] : []))
+      xml(
+        'tt:Appearance',
+        {},
+        xml(
+          'tt:Shape',
+          {},
+          xml('tt:BoundingBox', {
+            left: round(2 * x - 1),
+            right: round(2 * (x + w) - 1),
+            top: round(1 - 2 * y),
+            bottom: round(1 - 2 * (y + h))
+          })
+        ),
+        ...(name in classNames
+          ? [
+              xml(
+                'tt:Class',
+                {},
+                xml(
+                  'tt:Type',
+                  { Likelihood: 0.9 },
+                  content(classNames[name as keyof typeof classNames])
+                )
+              )
+            ]
+          : [])
+      )
     )
   )
-  return xml('tt:MetadataStream', { 'xmlns:tt': NAMESPACES.tt }, xml('tt:VideoAnalytics', {}, xml('tt:Frame', { UtcTime: new Date(at).toISOString() }, ...objects)))
+  return xml(
+    'tt:MetadataStream',
+    { 'xmlns:tt': NAMESPACES.tt },
+    xml(
+      'tt:VideoAnalytics',
+      {},
+      xml('tt:Frame', { UtcTime: new Date(at).toISOString() }, ...objects)
+    )
+  )
 }
 
-const boxOf = (box: Element | undefined): Pick<LiveFrame['targets'][number], 'x' | 'y' | 'w' | 'h'> | null => {
-  const [left, right, top, bottom] = ['left', 'right', 'top', 'bottom'].map((side) => Number(box?.attributes[side]))
+const boxOf = (
+  box: Element | undefined
+): Pick<LiveFrame['targets'][number], 'x' | 'y' | 'w' | 'h'> | null => {
+  const [left, right, top, bottom] = ['left', 'right', 'top', 'bottom'].map((side) =>
+    Number(box?.attributes[side])
+  )
   if (![left, right, top, bottom].every(Number.isFinite)) return null
   return { x: (left + 1) / 2, y: (1 - top) / 2, w: (right - left) / 2, h: (top - bottom) / 2 }
 }
@@ -32,14 +70,21 @@ export function readMetadata(text: string): LiveFrame {
   const root = readXml(text, 'the metadata')
   const frame = down(root, 'VideoAnalytics', 'Frame')
   const at = Date.parse(frame?.attributes.UtcTime ?? '')
-  if (!frame || !Number.isFinite(at)) throw new InputError('the metadata', 'has no frame with a time')
+  if (!frame || !Number.isFinite(at))
+    throw new InputError('the metadata', 'has no frame with a time')
   return {
     at,
     targets: children(frame, 'Object').flatMap((object) => {
       const appearance = child(object, 'Appearance')
       const box = boxOf(down(appearance, 'Shape', 'BoundingBox'))
       const said = down(appearance, 'Class', 'Type')?.text
-      return box ? { id: Number(object.attributes.ObjectId), class: CLASSES.find((c) => c !== 'unknown' && classNames[c] === said) ?? 'unknown', ...box } : []
+      return box
+        ? {
+            id: Number(object.attributes.ObjectId),
+            class: CLASSES.find((c) => c !== 'unknown' && classNames[c] === said) ?? 'unknown',
+            ...box
+          }
+        : []
     })
   }
 }

@@ -13,7 +13,8 @@ import { toRule } from './toRule.ts'
 import { envelope, faultBody, faultOf, makeToken, passwordDigest, readMessage } from './soap.ts'
 import { MOST_XML, content, readXml, xml } from './xml.ts'
 
-const hex = (text: string): Uint8Array => Uint8Array.from(text.split(' '), (byte) => parseInt(byte, 16))
+const hex = (text: string): Uint8Array =>
+  Uint8Array.from(text.split(' '), (byte) => parseInt(byte, 16))
 
 describe('PackBits', () => {
   // Source: Apple TN1023 / TIFF 6.0 (from memory).
@@ -25,9 +26,21 @@ describe('PackBits', () => {
   })
 
   test('any bytes are packed and unpacked again', () => {
-    fc.assert(fc.property(fc.uint8Array({ maxLength: 600 }), (bytes) => expect(unpackBits(packBits(bytes), 600)).toEqual(bytes)))
-    const runs = fc.array(fc.tuple(fc.integer({ min: 0, max: 3 }), fc.integer({ min: 1, max: 200 })), { maxLength: 20 })
-    fc.assert(fc.property(runs, (list) => { const bytes = Uint8Array.from(list.flatMap(([v, n]) => new Array<number>(n).fill(v))); expect(unpackBits(packBits(bytes), 4000)).toEqual(bytes) }))
+    fc.assert(
+      fc.property(fc.uint8Array({ maxLength: 600 }), (bytes) =>
+        expect(unpackBits(packBits(bytes), 600)).toEqual(bytes)
+      )
+    )
+    const runs = fc.array(
+      fc.tuple(fc.integer({ min: 0, max: 3 }), fc.integer({ min: 1, max: 200 })),
+      { maxLength: 20 }
+    )
+    fc.assert(
+      fc.property(runs, (list) => {
+        const bytes = Uint8Array.from(list.flatMap(([v, n]) => new Array<number>(n).fill(v)))
+        expect(unpackBits(packBits(bytes), 4000)).toEqual(bytes)
+      })
+    )
   })
 
   test('cut off, or more than there are cells: refused', () => {
@@ -48,10 +61,17 @@ describe('active cells', () => {
 
   test('any pattern is written and read again', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 1, max: 30 }), fc.integer({ min: 1, max: 20 }), fc.infiniteStream(fc.boolean()), (columns, rows, bits) => {
-        const cells = Array.from({ length: rows }, () => Array.from({ length: columns }, () => (bits.next().value ? '1' : '0')).join(''))
-        expect(readActiveCells(writeActiveCells(cells), { columns, rows })).toEqual(cells)
-      })
+      fc.property(
+        fc.integer({ min: 1, max: 30 }),
+        fc.integer({ min: 1, max: 20 }),
+        fc.infiniteStream(fc.boolean()),
+        (columns, rows, bits) => {
+          const cells = Array.from({ length: rows }, () =>
+            Array.from({ length: columns }, () => (bits.next().value ? '1' : '0')).join('')
+          )
+          expect(readActiveCells(writeActiveCells(cells), { columns, rows })).toEqual(cells)
+        }
+      )
     )
   })
 
@@ -62,53 +82,99 @@ describe('active cells', () => {
 })
 
 test('coordinates: the corners and the middle, and back again', () => {
-  expect([[0, 0], [1, 1], [0.5, 0.5], [0.25, 0.75]].map(([x, y]) => toStandard([x, y]))).toEqual([[-1, 1], [1, -1], [0, 0], [-0.5, -0.5]])
-  fc.assert(fc.property(fc.integer({ min: 0, max: 1e4 }), fc.integer({ min: 0, max: 1e4 }), (x, y) => expect(fromStandard(toStandard([x / 1e4, y / 1e4]))).toEqual([x / 1e4, y / 1e4])))
+  expect(
+    [
+      [0, 0],
+      [1, 1],
+      [0.5, 0.5],
+      [0.25, 0.75]
+    ].map(([x, y]) => toStandard([x, y]))
+  ).toEqual([
+    [-1, 1],
+    [1, -1],
+    [0, 0],
+    [-0.5, -0.5]
+  ])
+  fc.assert(
+    fc.property(fc.integer({ min: 0, max: 1e4 }), fc.integer({ min: 0, max: 1e4 }), (x, y) =>
+      expect(fromStandard(toStandard([x / 1e4, y / 1e4]))).toEqual([x / 1e4, y / 1e4])
+    )
+  )
 })
 
 describe('SOAP', () => {
   // Source: ONVIF Application Programmer's Guide, WS-UsernameToken (from memory).
   test('the digest of the programmer’s guide', () => {
-    expect(passwordDigest('LKqI6G/AikKCQrN0zqZFlg==', '2010-09-16T07:50:45Z', 'userpassword')).toBe('tuOSpGlFlIXsozq4HFNeeGeFLEI=')
+    expect(passwordDigest('LKqI6G/AikKCQrN0zqZFlg==', '2010-09-16T07:50:45Z', 'userpassword')).toBe(
+      'tuOSpGlFlIXsozq4HFNeeGeFLEI='
+    )
   })
 
   // Source: OASIS UsernameToken Profile 1.0: Base64(SHA-1(nonce + created + password)), here by Node's own SHA-1.
   test('the digest is that of the published formula, by another SHA-1', () => {
     fc.assert(
-      fc.property(fc.uint8Array({ minLength: 1, maxLength: 32 }), fc.string({ unit: 'grapheme', maxLength: 20 }), (nonce, password) => {
-        const token = makeToken('admin', password, nonce, 1790000000000)
-        const expected = createHash('sha1').update(Buffer.from(nonce)).update(token.created).update(password).digest('base64')
-        expect(token.digest).toBe(expected)
-      })
+      fc.property(
+        fc.uint8Array({ minLength: 1, maxLength: 32 }),
+        fc.string({ unit: 'grapheme', maxLength: 20 }),
+        (nonce, password) => {
+          const token = makeToken('admin', password, nonce, 1790000000000)
+          const expected = createHash('sha1')
+            .update(Buffer.from(nonce))
+            .update(token.created)
+            .update(password)
+            .digest('base64')
+          expect(token.digest).toBe(expected)
+        }
+      )
     )
   })
 
   test('a message with its token is written and read again, whatever is in it', () => {
     fc.assert(
-      fc.property(fc.string({ unit: 'grapheme', maxLength: 30 }).filter((s) => s.trim() === s && [...s].every((c) => c >= ' ' && c < '\ufffe')), (name) => {
-        const token = makeToken('ad<min>&', 'x', Uint8Array.of(1, 2, 3), 1790000000000)
-        const { action, token: read } = readMessage(envelope(xml('tds:SetHostname', { a: name }, xml('tds:Name', {}, content(name))), { token }))
-        expect(read).toEqual(token)
-        expect(action).toMatchObject({ name: 'SetHostname', attributes: { a: name } })
-        expect(action.children[0].text).toBe(name)
-      })
+      fc.property(
+        fc
+          .string({ unit: 'grapheme', maxLength: 30 })
+          .filter((s) => s.trim() === s && [...s].every((c) => c >= ' ' && c < '\ufffe')),
+        (name) => {
+          const token = makeToken('ad<min>&', 'x', Uint8Array.of(1, 2, 3), 1790000000000)
+          const { action, token: read } = readMessage(
+            envelope(xml('tds:SetHostname', { a: name }, xml('tds:Name', {}, content(name))), {
+              token
+            })
+          )
+          expect(read).toEqual(token)
+          expect(action).toMatchObject({ name: 'SetHostname', attributes: { a: name } })
+          expect(action.children[0].text).toBe(name)
+        }
+      )
     )
   })
 
   test('a refusal says its codes and its reason', () => {
-    const fault = faultOf(readMessage(envelope(faultBody('Sender', 'ter:NotAuthorized', 'wrong password'))))!
-    expect([fault.codes, fault.message]).toEqual([['s:Sender', 'ter:NotAuthorized'], 'wrong password'])
+    const fault = faultOf(
+      readMessage(envelope(faultBody('Sender', 'ter:NotAuthorized', 'wrong password')))
+    )!
+    expect([fault.codes, fault.message]).toEqual([
+      ['s:Sender', 'ter:NotAuthorized'],
+      'wrong password'
+    ])
     expect(faultOf(readMessage(envelope(xml('tds:GetUsersResponse'))))).toBeNull()
   })
 
   test('numbers and names of characters are read as what they mean', () => {
-    expect(readXml('<a b="&quot;&#233;">&lt;&#xe9;&amp;</a>')).toMatchObject({ attributes: { b: '"é' }, text: '<é&' })
+    expect(readXml('<a b="&quot;&#233;">&lt;&#xe9;&amp;</a>')).toMatchObject({
+      attributes: { b: '"é' },
+      text: '<é&'
+    })
   })
 
   test.each([
     ['<a><b></a>', 'is not well-formed XML'],
     ['<s:Envelope xmlns:s="x"><s:Body><a>', 'is not well-formed XML'],
-    ['<!DOCTYPE x [<!ENTITY a "aaaa"><!ENTITY b "&a;&a;&a;">]><x>&b;</x>', 'declares a document type'],
+    [
+      '<!DOCTYPE x [<!ENTITY a "aaaa"><!ENTITY b "&a;&a;&a;">]><x>&b;</x>',
+      'declares a document type'
+    ],
     ['<!DOCTYPE x SYSTEM "file:///etc/passwd"><x/>', 'declares a document type'],
     ['Not Found', 'is not well-formed XML'],
     ['<html/>', 'is no SOAP envelope; its root is html'],
@@ -116,16 +182,50 @@ describe('SOAP', () => {
   ])('text %# is refused', (text, message) => expect(() => readMessage(text)).toThrow(message))
 })
 
-const able = (type: string, more: Partial<RuleAbility> = {}): RuleAbility => ({ type, most: 4, parameters: ['Sensitivity', 'ClassFilter', 'TimeThreshold', 'ConfirmTime', 'MinCount', 'AlarmOnDelay', 'AlarmOffDelay', 'DelayTime'], ranges: { Sensitivity: { min: 1, max: 100 } }, ...more })
+const able = (type: string, more: Partial<RuleAbility> = {}): RuleAbility => ({
+  type,
+  most: 4,
+  parameters: [
+    'Sensitivity',
+    'ClassFilter',
+    'TimeThreshold',
+    'ConfirmTime',
+    'MinCount',
+    'AlarmOnDelay',
+    'AlarmOffDelay',
+    'DelayTime'
+  ],
+  ranges: { Sensitivity: { min: 1, max: 100 } },
+  ...more
+})
 const make = (d: object) => parseWith(DetectionSchema, { id: 'edge', name: 'Edge', ...d })
-const line = make({ kind: 'line', line: [[0.1, 0.5], [0.9, 0.25]], direction: 'leftToRight', classes: ['person', 'cycle'], sensitivity: 60 })
+const line = make({
+  kind: 'line',
+  line: [
+    [0.1, 0.5],
+    [0.9, 0.25]
+  ],
+  direction: 'leftToRight',
+  classes: ['person', 'cycle'],
+  sensitivity: 60
+})
 
 describe('detections in a device’s terms', () => {
   test('a line: its polyline in the standard’s coordinates, direction, classes', () => {
     const { rule, losses } = toRule(line, [able('tt:LineDetector')])!
     expect(losses).toEqual([])
-    expect(rule).toEqual({ name: 'edge', type: 'tt:LineDetector', points: [[-0.8, 0], [0.8, 0.5]], simple: { Sensitivity: '60', ClassFilter: 'Human Bicycle', Direction: 'Right' } })
-    expect(readRule(readXml(ruleXml(rule).replace('<tan:Rule', '<tan:Rule xmlns:tan="a" xmlns:tt="b"')))).toEqual(rule)
+    expect(rule).toEqual({
+      name: 'edge',
+      type: 'tt:LineDetector',
+      points: [
+        [-0.8, 0],
+        [0.8, 0.5]
+      ],
+      simple: { Sensitivity: '60', ClassFilter: 'Human Bicycle', Direction: 'Right' }
+    })
+    expect(
+      readRule(readXml(ruleXml(rule).replace('<tan:Rule', '<tan:Rule xmlns:tan="a" xmlns:tt="b"')))
+    ).toEqual(rule)
   })
 
   // Sensitivity scales of 1 to 100 and of 1 to 4 are both common. Common practice, no source.
@@ -133,14 +233,33 @@ describe('detections in a device’s terms', () => {
     const range = { min: 1, max: 4 }
     expect([1, 17, 18, 50, 67, 100].map((s) => toScale(s, range))).toEqual([1, 1, 2, 2, 3, 4])
     for (const step of [1, 2, 3, 4]) expect(toScale(fromScale(step, range), range)).toBe(step)
-    const { rule, losses } = toRule(line, [able('tt:LineDetector', { ranges: { Sensitivity: range } })])!
+    const { rule, losses } = toRule(line, [
+      able('tt:LineDetector', { ranges: { Sensitivity: range } })
+    ])!
     expect(rule.simple.Sensitivity).toBe('3')
-    expect(losses).toEqual([{ setting: 'sensitivity', wanted: '60', nearest: '67 (step 3 of 1 to 4)' }])
+    expect(losses).toEqual([
+      { setting: 'sensitivity', wanted: '60', nearest: '67 (step 3 of 1 to 4)' }
+    ])
   })
 
   test('a dwell above the device’s limit, classes it cannot tell, several together', () => {
-    const zone = make({ kind: 'intrusion', zone: [[0, 0], [1, 0], [1, 1]], dwellSeconds: 12, classes: ['person'], atLeast: 2 })
-    const { rule, losses } = toRule(zone, [able('tt:FieldDetector', { parameters: ['TimeThreshold'], ranges: { TimeThreshold: { min: 0, max: 10 } } })])!
+    const zone = make({
+      kind: 'intrusion',
+      zone: [
+        [0, 0],
+        [1, 0],
+        [1, 1]
+      ],
+      dwellSeconds: 12,
+      classes: ['person'],
+      atLeast: 2
+    })
+    const { rule, losses } = toRule(zone, [
+      able('tt:FieldDetector', {
+        parameters: ['TimeThreshold'],
+        ranges: { TimeThreshold: { min: 0, max: 10 } }
+      })
+    ])!
     expect(losses).toEqual([
       { setting: 'classes', wanted: 'person', nearest: 'every class' },
       { setting: 'dwell', wanted: '12 s', nearest: '10 s' },
@@ -150,9 +269,20 @@ describe('detections in a device’s terms', () => {
   })
 
   test('motion and tamper; a kind that the device has not', () => {
-    const motion = toRule(make({ kind: 'motion', cells: allCells(), threshold: 2 }), [able('tt:CellMotionDetector')])!
-    expect(motion.rule.simple).toEqual({ Sensitivity: '50', MinCount: '8', AlarmOnDelay: '200', AlarmOffDelay: '1000', ActiveCells: '0P8A8A==' })
-    expect(toRule(make({ kind: 'tamper' }), [able('tt:TamperDetector')])!.rule.simple).toEqual({ Sensitivity: '50', DelayTime: 'PT3S' })
+    const motion = toRule(make({ kind: 'motion', cells: allCells(), threshold: 2 }), [
+      able('tt:CellMotionDetector')
+    ])!
+    expect(motion.rule.simple).toEqual({
+      Sensitivity: '50',
+      MinCount: '8',
+      AlarmOnDelay: '200',
+      AlarmOffDelay: '1000',
+      ActiveCells: '0P8A8A=='
+    })
+    expect(toRule(make({ kind: 'tamper' }), [able('tt:TamperDetector')])!.rule.simple).toEqual({
+      Sensitivity: '50',
+      DelayTime: 'PT3S'
+    })
     expect(toRule(line, [able('tt:FieldDetector')])).toBeNull()
     expect(toRule(make({ kind: 'face' }), [able('tt:LineDetector')])).toBeNull()
   })
@@ -160,8 +290,20 @@ describe('detections in a device’s terms', () => {
   test('differences are listed setting by setting, and none where only the spelling differs', () => {
     const { rule } = toRule(line, [able('tt:LineDetector')])!
     expect(differencesOf(rule, rule)).toEqual([])
-    expect(differencesOf({ ...rule, simple: { DwellTime: 'PT5S' } }, { ...rule, simple: { DwellTime: 'PT5.0S' } })).toEqual([])
-    const held = { ...rule, simple: { ...rule.simple, Sensitivity: '80', ClassFilter: 'Human' }, points: [[-0.8, 0], [0.8, 0.6]] as [number, number][] }
+    expect(
+      differencesOf(
+        { ...rule, simple: { DwellTime: 'PT5S' } },
+        { ...rule, simple: { DwellTime: 'PT5.0S' } }
+      )
+    ).toEqual([])
+    const held = {
+      ...rule,
+      simple: { ...rule.simple, Sensitivity: '80', ClassFilter: 'Human' },
+      points: [
+        [-0.8, 0],
+        [0.8, 0.6]
+      ] as [number, number][]
+    }
     expect(differencesOf(rule, held)).toEqual([
       { setting: 'sensitivity', plan: '60', device: '80' },
       { setting: 'classes', plan: 'Human Bicycle', device: 'Human' },
@@ -172,25 +314,67 @@ describe('detections in a device’s terms', () => {
   test('what a device holds, taken over into the plan, is no difference any more', () => {
     const kinds = [
       line,
-      make({ kind: 'intrusion', zone: [[0.1, 0.1], [0.9, 0.1], [0.5, 0.9]], dwellSeconds: 4 }),
-      make({ kind: 'loitering', zone: [[0.1, 0.1], [0.9, 0.1], [0.5, 0.9]], dwellSeconds: 30 }),
+      make({
+        kind: 'intrusion',
+        zone: [
+          [0.1, 0.1],
+          [0.9, 0.1],
+          [0.5, 0.9]
+        ],
+        dwellSeconds: 4
+      }),
+      make({
+        kind: 'loitering',
+        zone: [
+          [0.1, 0.1],
+          [0.9, 0.1],
+          [0.5, 0.9]
+        ],
+        dwellSeconds: 30
+      }),
       make({ kind: 'motion' }),
       make({ kind: 'tamper' })
     ]
-    const types = ['tt:LineDetector', 'tt:FieldDetector', 'tt:LoiteringDetector', 'tt:CellMotionDetector', 'tt:TamperDetector']
+    const types = [
+      'tt:LineDetector',
+      'tt:FieldDetector',
+      'tt:LoiteringDetector',
+      'tt:CellMotionDetector',
+      'tt:TamperDetector'
+    ]
     fc.assert(
-      fc.property(fc.constantFrom(...kinds.map((d, i) => [d, types[i]] as const)), fc.integer({ min: 1, max: 4 }), fc.constantFrom(4, 100), ([d, type], step, max) => {
-        const abilities = [able(type, { ranges: { Sensitivity: { min: 1, max } } })]
-        const { rule } = toRule(d, abilities)!
-        const held = { ...rule, simple: { ...rule.simple, Sensitivity: String(step), ...(rule.simple.TimeThreshold && { TimeThreshold: 'PT9S' }), ...(rule.simple.DelayTime && { DelayTime: 'PT7S' }) }, points: rule.points.map(([x, y]) => [x * 0.9, y * 0.9] as [number, number]) }
-        const taken = parseWith(DetectionSchema, takeOver(d, held, abilities))
-        expect(differencesOf(toRule(taken, abilities)!.rule, held)).toEqual([])
-      })
+      fc.property(
+        fc.constantFrom(...kinds.map((d, i) => [d, types[i]] as const)),
+        fc.integer({ min: 1, max: 4 }),
+        fc.constantFrom(4, 100),
+        ([d, type], step, max) => {
+          const abilities = [able(type, { ranges: { Sensitivity: { min: 1, max } } })]
+          const { rule } = toRule(d, abilities)!
+          const held = {
+            ...rule,
+            simple: {
+              ...rule.simple,
+              Sensitivity: String(step),
+              ...(rule.simple.TimeThreshold && { TimeThreshold: 'PT9S' }),
+              ...(rule.simple.DelayTime && { DelayTime: 'PT7S' })
+            },
+            points: rule.points.map(([x, y]) => [x * 0.9, y * 0.9] as [number, number])
+          }
+          const taken = parseWith(DetectionSchema, takeOver(d, held, abilities))
+          expect(differencesOf(toRule(taken, abilities)!.rule, held)).toEqual([])
+        }
+      )
     )
   })
 
   test('rules without a name, or with a vertex that is none', () => {
     expect(() => readRule(readXml('<Rule Name="x"/>'))).toThrow('has no name or no type')
-    expect(() => readRule(readXml('<Rule Name="x" Type="tt:LineDetector"><Parameters><ElementItem Name="Segments"><Polyline><Point x="a" y="0"/></Polyline></ElementItem></Parameters></Rule>'))).toThrow('rule x: has a vertex at a, 0')
+    expect(() =>
+      readRule(
+        readXml(
+          '<Rule Name="x" Type="tt:LineDetector"><Parameters><ElementItem Name="Segments"><Polyline><Point x="a" y="0"/></Polyline></ElementItem></Parameters></Rule>'
+        )
+      )
+    ).toThrow('rule x: has a vertex at a, 0')
   })
 })

@@ -27,17 +27,23 @@ export function packBits(bytes: Uint8Array): Uint8Array {
 /** @param most bytes that are expected at most; more is refused @throws InputError when the code is cut off */
 export function unpackBits(packed: Uint8Array, most: number): Uint8Array {
   const out: number[] = []
-  for (let at = 0; at < packed.length; ) {
+  for (let at = 0; at < packed.length;) {
     const header = packed[at++]
     if (header === 128) continue
     const count = header < 128 ? header + 1 : 257 - header
-    if (out.length + count > most) throw new InputError('packed cells', `hold more than ${most} bytes; they are not those of this grid`)
+    if (out.length + count > most)
+      throw new InputError(
+        'packed cells',
+        `hold more than ${most} bytes; they are not those of this grid`
+      )
     if (header < 128) {
-      if (at + count > packed.length) throw new InputError('packed cells', 'are cut off in the middle of a stretch')
+      if (at + count > packed.length)
+        throw new InputError('packed cells', 'are cut off in the middle of a stretch')
       out.push(...packed.subarray(at, at + count))
       at += count
     } else {
-      if (at >= packed.length) throw new InputError('packed cells', 'are cut off before the byte of a run')
+      if (at >= packed.length)
+        throw new InputError('packed cells', 'are cut off before the byte of a run')
       for (let i = 0; i < count; i++) out.push(packed[at])
       at++
     }

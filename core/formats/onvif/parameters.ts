@@ -1,7 +1,12 @@
 import type { TargetClass } from '../../targets/classes.ts'
 
 /** The standard's names of classes (from memory). */
-export const classNames: Record<Exclude<TargetClass, 'unknown'>, string> = { person: 'Human', vehicle: 'Vehicle', cycle: 'Bicycle', animal: 'Animal' }
+export const classNames: Record<Exclude<TargetClass, 'unknown'>, string> = {
+  person: 'Human',
+  vehicle: 'Vehicle',
+  cycle: 'Bicycle',
+  animal: 'Animal'
+}
 
 /** The standard's directions of a line (from memory). */
 export const directions = { leftToRight: 'Right', rightToLeft: 'Left', both: 'Any' } as const

@@ -23,8 +23,10 @@ export const NAMESPACES = {
   wo: 'http://wardoptic.example/device/1'
 } as const
 
-const PASSWORD_DIGEST = 'http://docs.oasis-open.org/wss/2004/01/oasis-200401-wss-username-token-profile-1.0#PasswordDigest'
-const BASE64 = 'http://docs.oasis-open.org/wss/2004/01/oasis-200401-wss-soap-message-security-1.0#Base64Binary'
+const PASSWORD_DIGEST =
+  'http://docs.oasis-open.org/wss/2004/01/oasis-200401-wss-username-token-profile-1.0#PasswordDigest'
+const BASE64 =
+  'http://docs.oasis-open.org/wss/2004/01/oasis-200401-wss-soap-message-security-1.0#Base64Binary'
 
 export interface UsernameToken {
   username: string
@@ -55,19 +57,40 @@ export function passwordDigest(nonce: string, created: string, password: string)
 }
 
 /** @param nonce random bytes @param now milliseconds of UTC, on the device's clock */
-export function makeToken(username: string, password: string, nonce: Uint8Array, now: number): UsernameToken {
+export function makeToken(
+  username: string,
+  password: string,
+  nonce: Uint8Array,
+  now: number
+): UsernameToken {
   const created = new Date(now).toISOString()
   const text = base64(nonce)
   return { username, nonce: text, created, digest: passwordDigest(text, created, password) }
 }
 
 /** A message: its body, and the token if it needs one. Only namespaces that are used are declared. */
-export function envelope(body: string, { token, header = '' }: { token?: UsernameToken | null; header?: string } = {}): string {
+export function envelope(
+  body: string,
+  { token, header = '' }: { token?: UsernameToken | null; header?: string } = {}
+): string {
   const security = token
-    ? xml('wsse:Security', { 's:mustUnderstand': 1 }, xml('wsse:UsernameToken', {}, xml('wsse:Username', {}, content(token.username)), xml('wsse:Password', { Type: PASSWORD_DIGEST }, content(token.digest)), xml('wsse:Nonce', { EncodingType: BASE64 }, token.nonce), xml('wsu:Created', {}, token.created)))
+    ? xml(
+        'wsse:Security',
+        { 's:mustUnderstand': 1 },
+        xml(
+          'wsse:UsernameToken',
+          {},
+          xml('wsse:Username', {}, content(token.username)),
+          xml('wsse:Password', { Type: PASSWORD_DIGEST }, content(token.digest)),
+          xml('wsse:Nonce', { EncodingType: BASE64 }, token.nonce),
+          xml('wsu:Created', {}, token.created)
+        )
+      )
     : ''
   const inner = `${xml('s:Header', {}, security + header)}${xml('s:Body', {}, body)}`
-  const used = Object.entries(NAMESPACES).filter(([prefix]) => prefix === 's' || inner.includes(`${prefix}:`))
+  const used = Object.entries(NAMESPACES).filter(
+    ([prefix]) => prefix === 's' || inner.includes(`${prefix}:`)
+  )
   return `<?xml version="1.0" encoding="UTF-8"?>${xml('s:Envelope', Object.fromEntries(used.map(([prefix, uri]) => [`xmlns:${prefix}`, uri])), inner)}`
 }
 
@@ -82,14 +105,22 @@ export interface Message {
 export function readMessage(text: string, place = 'the message'): Message {
   const root = readXml(text, place)
   const body = root.name === 'Envelope' ? child(root, 'Body') : undefined
-  if (!body) throw new InputError(place, `is no SOAP envelope; its root is ${root.name.slice(0, 40)}`)
+  if (!body)
+    throw new InputError(place, `is no SOAP envelope; its root is ${root.name.slice(0, 40)}`)
   const header = child(root, 'Header')
   const username = down(header, 'Security', 'UsernameToken')
   const part = (name: string): string => child(username, name)?.text ?? ''
   return {
     action: body.children[0] ?? { name: '', attributes: {}, children: [], text: '' },
     header,
-    token: username ? { username: part('Username'), digest: part('Password'), nonce: part('Nonce'), created: part('Created') } : null
+    token: username
+      ? {
+          username: part('Username'),
+          digest: part('Password'),
+          nonce: part('Nonce'),
+          created: part('Created')
+        }
+      : null
   }
 }
 
@@ -108,9 +139,20 @@ export class SoapFault extends Error {
 export function faultOf({ action }: Message): SoapFault | null {
   if (action.name !== 'Fault') return null
   const codes: string[] = []
-  for (let code = child(action, 'Code'); code; code = child(code, 'Subcode')) codes.push(child(code, 'Value')?.text ?? '')
+  for (let code = child(action, 'Code'); code; code = child(code, 'Subcode'))
+    codes.push(child(code, 'Value')?.text ?? '')
   return new SoapFault(codes, down(action, 'Reason', 'Text')?.text || 'refused without a reason')
 }
 
 export const faultBody = (role: 'Sender' | 'Receiver', subcode: string, reason: string): string =>
-  xml('s:Fault', {}, xml('s:Code', {}, xml('s:Value', {}, `s:${role}`), xml('s:Subcode', {}, xml('s:Value', {}, subcode))), xml('s:Reason', {}, xml('s:Text', { 'xml:lang': 'en' }, content(reason))))
+  xml(
+    's:Fault',
+    {},
+    xml(
+      's:Code',
+      {},
+      xml('s:Value', {}, `s:${role}`),
+      xml('s:Subcode', {}, xml('s:Value', {}, subcode))
+    ),
+    xml('s:Reason', {}, xml('s:Text', { 'xml:lang': 'en' }, content(reason)))
+  )

@@ -1,6 +1,13 @@
 import { CLASSES } from '../../targets/classes.ts'
 import { USUAL_GRID } from '../../measures/measures.ts'
-import { DetectionSchema, TAMPER_CAUSES, allCells, parseWith, type Detection, type DetectionKind } from '../plan.ts'
+import {
+  DetectionSchema,
+  TAMPER_CAUSES,
+  allCells,
+  parseWith,
+  type Detection,
+  type DetectionKind
+} from '../plan.ts'
 import { fromScale, kindOfType, toScale, type RuleAbility } from './abilities.ts'
 import { readActiveCells } from './activeCells.ts'
 import { fromStandard } from './coordinates.ts'
@@ -17,11 +24,22 @@ export function takeOver(d: Detection, held: Rule, abilities: readonly RuleAbili
   const seconds = (parameter: string, field: string): void => {
     if (simple[parameter] !== undefined) changed[field] = secondsOf(simple[parameter])
   }
-  if (simple.Sensitivity !== undefined && ranges.Sensitivity && 'sensitivity' in d && String(toScale(d.sensitivity, ranges.Sensitivity)) !== simple.Sensitivity) changed.sensitivity = fromScale(Number(simple.Sensitivity), ranges.Sensitivity)
+  if (
+    simple.Sensitivity !== undefined &&
+    ranges.Sensitivity &&
+    'sensitivity' in d &&
+    String(toScale(d.sensitivity, ranges.Sensitivity)) !== simple.Sensitivity
+  )
+    changed.sensitivity = fromScale(Number(simple.Sensitivity), ranges.Sensitivity)
   if ('classes' in d) {
-    if (simple.ClassFilter !== undefined) changed.classes = CLASSES.filter((c) => c !== 'unknown' && simple.ClassFilter.split(/\s+/).includes(classNames[c]))
+    if (simple.ClassFilter !== undefined)
+      changed.classes = CLASSES.filter(
+        (c) => c !== 'unknown' && simple.ClassFilter.split(/\s+/).includes(classNames[c])
+      )
     seconds('ConfirmTime', 'confirmSeconds')
-    const [min, max] = [simple.MinimumSize, simple.MaximumSize].map((text) => (text === undefined ? null : sizeOf(text)))
+    const [min, max] = [simple.MinimumSize, simple.MaximumSize].map((text) =>
+      text === undefined ? null : sizeOf(text)
+    )
     if (min ?? max) changed.size = { ...d.size, ...(min && { min }), ...(max && { max }) }
   }
   seconds('HoldOff', 'holdOffSeconds')
@@ -34,13 +52,24 @@ export function takeOver(d: Detection, held: Rule, abilities: readonly RuleAbili
     if (d.kind === 'intrusion' || d.kind === 'loitering') seconds('TimeThreshold', 'dwellSeconds')
     if (d.kind === 'loitering') seconds('GraceTime', 'graceSeconds')
   } else if ('cells' in d) {
-    if (simple.ActiveCells !== undefined) changed.cells = readActiveCells(simple.ActiveCells, { columns: d.cells[0].length, rows: d.cells.length })
+    if (simple.ActiveCells !== undefined)
+      changed.cells = readActiveCells(simple.ActiveCells, {
+        columns: d.cells[0].length,
+        rows: d.cells.length
+      })
     const selected = (changed.cells as string[]).join('').replace(/0/g, '').length
     // A count of cells comes from many thresholds; one that gives the same count stays.
     const count = Number(simple.MinCount)
-    if (count > 0 && selected > 0 && Math.max(1, Math.ceil((d.threshold / 100) * selected - 1e-9)) !== count) changed.threshold = Math.min(100, Math.max(0.1, Math.round((count / selected) * 1e4) / 100))
-    if (simple.AlarmOnDelay !== undefined) changed.onDelaySeconds = Number(simple.AlarmOnDelay) / 1000
-    if (simple.AlarmOffDelay !== undefined) changed.offDelaySeconds = Number(simple.AlarmOffDelay) / 1000
+    if (
+      count > 0 &&
+      selected > 0 &&
+      Math.max(1, Math.ceil((d.threshold / 100) * selected - 1e-9)) !== count
+    )
+      changed.threshold = Math.min(100, Math.max(0.1, Math.round((count / selected) * 1e4) / 100))
+    if (simple.AlarmOnDelay !== undefined)
+      changed.onDelaySeconds = Number(simple.AlarmOnDelay) / 1000
+    if (simple.AlarmOffDelay !== undefined)
+      changed.offDelaySeconds = Number(simple.AlarmOffDelay) / 1000
   } else if (d.kind === 'tamper') {
     seconds('DelayTime', 'delaySeconds')
     const causes = TAMPER_CAUSES.filter((cause) => simple.Causes?.split(/\s+/).includes(cause))
@@ -53,9 +82,18 @@ export function takeOver(d: Detection, held: Rule, abilities: readonly RuleAbili
   return changed as Detection
 }
 
-const triangle = [[0.1, 0.1], [0.9, 0.1], [0.9, 0.9]]
+const triangle = [
+  [0.1, 0.1],
+  [0.9, 0.1],
+  [0.9, 0.9]
+]
 const blank: Partial<Record<DetectionKind, object>> = {
-  line: { line: [[0.1, 0.5], [0.9, 0.5]] },
+  line: {
+    line: [
+      [0.1, 0.5],
+      [0.9, 0.5]
+    ]
+  },
   intrusion: { zone: triangle },
   entry: { zone: triangle },
   exit: { zone: triangle },
@@ -65,7 +103,9 @@ const blank: Partial<Record<DetectionKind, object>> = {
 }
 
 /** Whether a rule has been left with no cell at all: it is parked, and never fires. */
-export const hasNoCell = ({ simple }: Rule): boolean => simple.ActiveCells !== undefined && !readActiveCells(simple.ActiveCells, USUAL_GRID).some((row) => row.includes('1'))
+export const hasNoCell = ({ simple }: Rule): boolean =>
+  simple.ActiveCells !== undefined &&
+  !readActiveCells(simple.ActiveCells, USUAL_GRID).some((row) => row.includes('1'))
 
 /**
  * A device's rule as a detection of its own: what the engine computes for it.
@@ -77,9 +117,16 @@ export function detectionOf(rule: Rule, abilities: readonly RuleAbility[]): Dete
   const kind = kindOfType(rule.type)
   if (!kind) return null
   const id = rule.name.replace(/[^A-Za-z0-9_-]/g, '-').slice(0, 64)
-  const bare = parseWith(DetectionSchema, { id, name: rule.name.slice(0, 80), kind, ...blank[kind] })
+  const bare = parseWith(DetectionSchema, {
+    id,
+    name: rule.name.slice(0, 80),
+    kind,
+    ...blank[kind]
+  })
   if (hasNoCell(rule)) {
-    const simple = Object.fromEntries(Object.entries(rule.simple).filter(([name]) => name !== 'ActiveCells'))
+    const simple = Object.fromEntries(
+      Object.entries(rule.simple).filter(([name]) => name !== 'ActiveCells')
+    )
     return { ...takeOver(bare, { ...rule, simple }, abilities), parked: true }
   }
   return parseWith(DetectionSchema, takeOver(bare, rule, abilities))

@@ -11,13 +11,23 @@ export interface Element {
 
 export type Attributes = Record<string, string | number | boolean | undefined>
 
-const named: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&apos;' }
+const named: Record<string, string> = {
+  '&': '&amp;',
+  '<': '&lt;',
+  '>': '&gt;',
+  '"': '&quot;',
+  "'": '&apos;'
+}
 const escape = (text: string): string => text.replace(/[&<>"']/g, (c) => named[c])
 
 /** Writes an element; children are elements already written, or text given through `content`. */
 export function xml(name: string, attributes: Attributes = {}, ...children: string[]): string {
-  const list = Object.entries(attributes).flatMap(([key, value]) => (value === undefined ? [] : ` ${key}="${escape(String(value))}"`))
-  return children.length ? `<${name}${list.join('')}>${children.join('')}</${name}>` : `<${name}${list.join('')}/>`
+  const list = Object.entries(attributes).flatMap(([key, value]) =>
+    value === undefined ? [] : ` ${key}="${escape(String(value))}"`
+  )
+  return children.length
+    ? `<${name}${list.join('')}>${children.join('')}</${name}>`
+    : `<${name}${list.join('')}/>`
 }
 
 export const content = (text: string | number | boolean): string => escape(String(text))
@@ -40,14 +50,24 @@ function checkExtent(text: string, place: string): void {
       const end = text.indexOf('>', at)
       if (end < 0 || text.charCodeAt(end - 1) !== 47) depth++
     }
-    if (elements > MAX_ELEMENTS) throw new InputError(place, `has more than ${MAX_ELEMENTS} elements`)
+    if (elements > MAX_ELEMENTS)
+      throw new InputError(place, `has more than ${MAX_ELEMENTS} elements`)
     if (depth > MAX_DEPTH) throw new InputError(place, `is nested more than ${MAX_DEPTH} deep`)
   }
 }
 
 type Node = { ':@'?: Record<string, string>; '#text'?: string | number } & Record<string, unknown>
 
-const parser = new XMLParser({ preserveOrder: true, ignoreAttributes: false, attributeNamePrefix: '', removeNSPrefix: true, parseTagValue: false, parseAttributeValue: false, trimValues: true, htmlEntities: true })
+const parser = new XMLParser({
+  preserveOrder: true,
+  ignoreAttributes: false,
+  attributeNamePrefix: '',
+  removeNSPrefix: true,
+  parseTagValue: false,
+  parseAttributeValue: false,
+  trimValues: true,
+  htmlEntities: true
+})
 
 function elementOf(node: Node): Element | null {
   const name = Object.keys(node).find((key) => key !== ':@' && key !== '#text')
@@ -57,7 +77,9 @@ function elementOf(node: Node): Element | null {
     name,
     attributes: node[':@'] ?? {},
     children: inner.flatMap((child) => elementOf(child) ?? []),
-    text: inner.map((child) => (child['#text'] === undefined ? '' : String(child['#text']))).join('')
+    text: inner
+      .map((child) => (child['#text'] === undefined ? '' : String(child['#text'])))
+      .join('')
   }
 }
 
@@ -69,10 +91,12 @@ function elementOf(node: Node): Element | null {
  */
 export function readXml(text: string, place = 'the answer'): Element {
   if (text.length > MOST_XML) throw new InputError(place, `is larger than ${MOST_XML / 2 ** 20} MB`)
-  if (/<!(DOCTYPE|ENTITY)/i.test(text)) throw new InputError(place, 'declares a document type; that is not allowed in SOAP')
+  if (/<!(DOCTYPE|ENTITY)/i.test(text))
+    throw new InputError(place, 'declares a document type; that is not allowed in SOAP')
   checkExtent(text, place)
   const valid = XMLValidator.validate(text)
-  if (valid !== true) throw new InputError(place, `is not well-formed XML (line ${valid.err.line}: ${valid.err.msg})`)
+  if (valid !== true)
+    throw new InputError(place, `is not well-formed XML (line ${valid.err.line}: ${valid.err.msg})`)
   const root = nodesOf(text, place).flatMap((node) => elementOf(node) ?? [])[0]
   if (!root) throw new InputError(place, 'has no element in it')
   return root
@@ -88,12 +112,15 @@ function nodesOf(text: string, place: string): Node[] {
 }
 
 /** The first child of that name, or undefined. */
-export const child = (element: Element | undefined, name: string): Element | undefined => element?.children.find((c) => c.name === name)
+export const child = (element: Element | undefined, name: string): Element | undefined =>
+  element?.children.find((c) => c.name === name)
 
-export const children = (element: Element | undefined, name: string): Element[] => element?.children.filter((c) => c.name === name) ?? []
+export const children = (element: Element | undefined, name: string): Element[] =>
+  element?.children.filter((c) => c.name === name) ?? []
 
 /** Follows a path of names. */
-export const down = (element: Element | undefined, ...names: string[]): Element | undefined => names.reduce<Element | undefined>((e, name) => child(e, name), element)
+export const down = (element: Element | undefined, ...names: string[]): Element | undefined =>
+  names.reduce<Element | undefined>((e, name) => child(e, name), element)
 
 /** The text at a path. @throws InputError naming the path when it is not there */
 export function textAt(element: Element | undefined, place: string, ...names: string[]): string {

@@ -6,6 +6,14 @@ export const checkFailed = perDetection('check-failed', (d, camera) => {
   const proof = camera.proofs.get(d.id)
   if (!proof?.failed) return []
   const named = proof.failing.slice(0, MOST_NAMED).join('; ')
-  const more = proof.failing.length > MOST_NAMED ? `; and ${proof.failing.length - MOST_NAMED} more` : ''
-  return ofDetection('blocking', 'proven', camera, d, `${d.name} did not do what ${proof.failed === 1 ? 'a check' : `${proof.failed} checks`} of it expected: ${named}${more}.`, { does: 'go', words: 'See why', to: `/prove?camera=${camera.id}&detection=${d.id}&show=failed` })
+  const more =
+    proof.failing.length > MOST_NAMED ? `; and ${proof.failing.length - MOST_NAMED} more` : ''
+  return ofDetection(
+    'blocking',
+    'proven',
+    camera,
+    d,
+    `${d.name} did not do what ${proof.failed === 1 ? 'a check' : `${proof.failed} checks`} of it expected: ${named}${more}.`,
+    { does: 'go', words: 'See why', to: `/prove?camera=${camera.id}&detection=${d.id}&show=failed` }
+  )
 })

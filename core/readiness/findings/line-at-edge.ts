@@ -6,10 +6,34 @@ export const lineAtEdge = perDetection('line-at-edge', (d, camera) => {
   if (d.kind !== 'line') return []
   const at = boxesAt(d, camera)
   if (!at.length) return []
-  const [w, h] = [quantile(at.map((b) => b.w), 0.5), quantile(at.map((b) => b.h), 0.5)]
+  const [w, h] = [
+    quantile(
+      at.map((b) => b.w),
+      0.5
+    ),
+    quantile(
+      at.map((b) => b.h),
+      0.5
+    )
+  ]
   // A line that runs out of the picture is crossed within it; one along its edge is not seen to be crossed.
-  const along = (near: (p: readonly [number, number]) => number, size: number): boolean => d.line.every((p) => near(p) < size)
-  const edge = along(([x]) => x, w) ? 'left' : along(([x]) => 1 - x, w) ? 'right' : along(([, y]) => y, h) ? 'upper' : along(([, y]) => 1 - y, h) ? 'lower' : null
+  const along = (near: (p: readonly [number, number]) => number, size: number): boolean =>
+    d.line.every((p) => near(p) < size)
+  const edge = along(([x]) => x, w)
+    ? 'left'
+    : along(([x]) => 1 - x, w)
+      ? 'right'
+      : along(([, y]) => y, h)
+        ? 'upper'
+        : along(([, y]) => 1 - y, h)
+          ? 'lower'
+          : null
   if (!edge) return []
-  return ofDetection('warning', 'drawn', camera, d, `${d.name} lies nearer to the picture’s ${edge} edge than a target is large there (${rounded(w * 100)} × ${rounded(h * 100)} %): who crosses it is only half seen. Move it inwards.`)
+  return ofDetection(
+    'warning',
+    'drawn',
+    camera,
+    d,
+    `${d.name} lies nearer to the picture’s ${edge} edge than a target is large there (${rounded(w * 100)} × ${rounded(h * 100)} %): who crosses it is only half seen. Move it inwards.`
+  )
 })

@@ -5,11 +5,21 @@ export const modeConflict: Check = {
   code: 'mode-conflict',
   find: ({ cameras }) =>
     cameras.flatMap((camera) =>
-      camera.channels.filter((c) => c.used && c.modes.length > 1).flatMap((channel) => {
-        const needed = channel.modes.filter(({ runs }) => inUse(camera).some((d) => runs.includes(RULE_TYPES[d.kind] ?? '')))
-        if (needed.length < 2) return []
-        const names = needed.map(({ type }) => localName(type))
-        return ofDevice('blocking', channel.device, `${camera.name} has detections that need ${names.join(' and ')}; ${channel.deviceName} runs one of them at a time, so the others do nothing. Switch some off, or use another device for them.`, null, camera.id)
-      })
+      camera.channels
+        .filter((c) => c.used && c.modes.length > 1)
+        .flatMap((channel) => {
+          const needed = channel.modes.filter(({ runs }) =>
+            inUse(camera).some((d) => runs.includes(RULE_TYPES[d.kind] ?? ''))
+          )
+          if (needed.length < 2) return []
+          const names = needed.map(({ type }) => localName(type))
+          return ofDevice(
+            'blocking',
+            channel.device,
+            `${camera.name} has detections that need ${names.join(' and ')}; ${channel.deviceName} runs one of them at a time, so the others do nothing. Switch some off, or use another device for them.`,
+            null,
+            camera.id
+          )
+        })
     )
 }

@@ -7,11 +7,36 @@ const PERIMETER: readonly DetectionKind[] = ['line', 'intrusion', 'entry', 'exit
 export const noStationPush = perDetection('no-station-push', (d, camera, facts) => {
   const station = facts.endpoints.find(({ endpoint }) => endpoint.kind === 'station')
   const links = linksOf(camera, d, facts)
-  if (!station || !PERIMETER.includes(d.kind) || !links.length || links.some(({ endpoint }) => endpoint.kind === 'station')) return []
+  if (
+    !station ||
+    !PERIMETER.includes(d.kind) ||
+    !links.length ||
+    links.some(({ endpoint }) => endpoint.kind === 'station')
+  )
+    return []
   const actions = actionsOf(camera, d)
   if (actions.accepted.includes(station.endpoint.id)) return []
   return {
-    ...ofDetection('warning', 'linked', camera, d, `${station.endpoint.name} is not told when ${d.name} fires.`, { does: 'actions', words: 'Tell it', camera: camera.id, detection: d.id, actions: { ...actions, links: [...actions.links, station.endpoint.id] } }),
-    orElse: { does: 'actions' as const, words: 'It is meant so', camera: camera.id, detection: d.id, actions: { ...actions, accepted: [...actions.accepted, station.endpoint.id] } }
+    ...ofDetection(
+      'warning',
+      'linked',
+      camera,
+      d,
+      `${station.endpoint.name} is not told when ${d.name} fires.`,
+      {
+        does: 'actions',
+        words: 'Tell it',
+        camera: camera.id,
+        detection: d.id,
+        actions: { ...actions, links: [...actions.links, station.endpoint.id] }
+      }
+    ),
+    orElse: {
+      does: 'actions' as const,
+      words: 'It is meant so',
+      camera: camera.id,
+      detection: d.id,
+      actions: { ...actions, accepted: [...actions.accepted, station.endpoint.id] }
+    }
   }
 })

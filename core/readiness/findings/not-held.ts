@@ -5,7 +5,21 @@ import { ofDetection, perDetection } from '../facts.ts'
 export const notHeld = perDetection('not-held', (d, camera, { schedules }) => {
   const doors = doorsOf(camera, d, schedules)
   const closed = doorsOf(camera, d, schedules, false)
-  return realLosses(doors).filter(({ loss }) => (loss.nearest === null || !/\d/.test(loss.nearest)) && !closed.some((other) => other.losses.every(({ setting }) => setting !== loss.setting))).map(({ door, loss }) =>
-    ofDetection('warning', 'sent', camera, d, `${d.name}: ${door.channel.deviceName} does not know its ${loss.setting} (${loss.wanted}); on site it is ${loss.nearest ?? 'left out'}.`, null, door.channel.device)
-  )
+  return realLosses(doors)
+    .filter(
+      ({ loss }) =>
+        (loss.nearest === null || !/\d/.test(loss.nearest)) &&
+        !closed.some((other) => other.losses.every(({ setting }) => setting !== loss.setting))
+    )
+    .map(({ door, loss }) =>
+      ofDetection(
+        'warning',
+        'sent',
+        camera,
+        d,
+        `${d.name}: ${door.channel.deviceName} does not know its ${loss.setting} (${loss.wanted}); on site it is ${loss.nearest ?? 'left out'}.`,
+        null,
+        door.channel.device
+      )
+    )
 })

@@ -4,9 +4,21 @@ export const nothingLinked = perDetection('nothing-linked', (d, camera, facts) =
   if (linksOf(camera, d, facts).length) return []
   // Motion may be there only for motion by class, which does nothing without it.
   if (d.kind === 'motion' && inUse(camera).some((other) => other.kind === 'classMotion')) return []
-  const usual = facts.usual?.links.filter((id) => facts.endpoints.some(({ endpoint }) => endpoint.id === id)) ?? []
+  const usual =
+    facts.usual?.links.filter((id) => facts.endpoints.some(({ endpoint }) => endpoint.id === id)) ??
+    []
   const words = `${d.name} fires and nothing follows: it is linked to no output, message or recording.`
   return usual.length
-    ? ofDetection('blocking', 'linked', camera, d, words, { does: 'actions', words: 'Link the usual actions', camera: camera.id, detection: d.id, actions: { ...actionsOf(camera, d), links: usual } })
-    : ofDetection('blocking', 'linked', camera, d, words, { does: 'go', words: 'Link it', to: `/actions?camera=${camera.id}&detection=${d.id}` })
+    ? ofDetection('blocking', 'linked', camera, d, words, {
+        does: 'actions',
+        words: 'Link the usual actions',
+        camera: camera.id,
+        detection: d.id,
+        actions: { ...actionsOf(camera, d), links: usual }
+      })
+    : ofDetection('blocking', 'linked', camera, d, words, {
+        does: 'go',
+        words: 'Link it',
+        to: `/actions?camera=${camera.id}&detection=${d.id}`
+      })
 })

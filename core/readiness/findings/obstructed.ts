@@ -18,7 +18,18 @@ export const obstructed = perDetection('obstructed', (d, camera) => {
     const there = 'zone' in d ? contains(d.zone, x + w / 2, y + h) : isAt(d, tracks, i)
     return left || cut || !there ? [] : [[x + w / 2, y + h]]
   })
-  const most = Math.max(0, ...ends.map(([ax, ay]) => ends.filter(([bx, by]) => Math.hypot(ax - bx, ay - by) <= NEAR).length))
+  const most = Math.max(
+    0,
+    ...ends.map(
+      ([ax, ay]) => ends.filter(([bx, by]) => Math.hypot(ax - bx, ay - by) <= NEAR).length
+    )
+  )
   if (most < LEAST) return []
-  return ofDetection('hint', 'drawn', camera, d, `${d.name}: on the clips ${most} targets are lost at one and the same place in it; something may stand before them there. Move the shape to where they are seen whole.`)
+  return ofDetection(
+    'hint',
+    'drawn',
+    camera,
+    d,
+    `${d.name}: on the clips ${most} targets are lost at one and the same place in it; something may stand before them there. Move the shape to where they are seen whole.`
+  )
 })

@@ -5,20 +5,48 @@ import { doorsOf, realLosses } from '../doors.ts'
 import { edit, ofDetection, perDetection } from '../facts.ts'
 
 /** Settings that have a nearest value, and where the plan has them. */
-const fields: Readonly<Record<string, string>> = { sensitivity: 'sensitivity', dwell: 'dwellSeconds', 'confirm time': 'confirmSeconds', 'hold-off': 'holdOffSeconds', grace: 'graceSeconds', delay: 'delaySeconds', 'on-delay': 'onDelaySeconds', 'off-delay': 'offDelaySeconds', 'number together': 'atLeast' }
+const fields: Readonly<Record<string, string>> = {
+  sensitivity: 'sensitivity',
+  dwell: 'dwellSeconds',
+  'confirm time': 'confirmSeconds',
+  'hold-off': 'holdOffSeconds',
+  grace: 'graceSeconds',
+  delay: 'delaySeconds',
+  'on-delay': 'onDelaySeconds',
+  'off-delay': 'offDelaySeconds',
+  'number together': 'atLeast'
+}
 
 /**
  * A value beyond the device's scale blocks: what happens on site is something else. One between two steps of a coarse
  * scale is a hint: no such device could be used otherwise.
  */
 export const outOfRange = perDetection('out-of-range', (d, camera, { schedules }) =>
-  realLosses(doorsOf(camera, d, schedules)).filter(({ loss }) => loss.nearest !== null && loss.setting in fields).map(({ door, loss }) => {
-    const field = fields[loss.setting]
-    const held = { ...takeOver(d, door.rule, door.channel.abilities), ...(field === 'atLeast' && { atLeast: 1 }) } as Record<string, unknown>
-    const step = loss.setting === 'sensitivity'
-    // Taking over leaves a sensitivity alone that is the same step; here the step's own value is wanted.
-    const range = door.channel.abilities.find(({ type }) => type === door.rule.type)!.ranges.Sensitivity
-    const nearest = step ? fromScale(Number(door.rule.simple.Sensitivity), range) : held[field]
-    return ofDetection(step ? 'hint' : 'blocking', 'sent', camera, d, `${d.name}: ${door.channel.deviceName} cannot hold a ${loss.setting} of ${loss.wanted}; it will work with ${loss.nearest}.`, edit(camera, { ...d, [field]: nearest } as Detection, `Take ${loss.nearest!.split(' (')[0]} into the plan`), door.channel.device)
-  })
+  realLosses(doorsOf(camera, d, schedules))
+    .filter(({ loss }) => loss.nearest !== null && loss.setting in fields)
+    .map(({ door, loss }) => {
+      const field = fields[loss.setting]
+      const held = {
+        ...takeOver(d, door.rule, door.channel.abilities),
+        ...(field === 'atLeast' && { atLeast: 1 })
+      } as Record<string, unknown>
+      const step = loss.setting === 'sensitivity'
+      // Taking over leaves a sensitivity alone that is the same step; here the step's own value is wanted.
+      const range = door.channel.abilities.find(({ type }) => type === door.rule.type)!.ranges
+        .Sensitivity
+      const nearest = step ? fromScale(Number(door.rule.simple.Sensitivity), range) : held[field]
+      return ofDetection(
+        step ? 'hint' : 'blocking',
+        'sent',
+        camera,
+        d,
+        `${d.name}: ${door.channel.deviceName} cannot hold a ${loss.setting} of ${loss.wanted}; it will work with ${loss.nearest}.`,
+        edit(
+          camera,
+          { ...d, [field]: nearest } as Detection,
+          `Take ${loss.nearest!.split(' (')[0]} into the plan`
+        ),
+        door.channel.device
+      )
+    })
 )

@@ -1,5 +1,13 @@
 import { perEndpoint } from '../facts.ts'
 
 export const outputNotSet = perEndpoint('output-not-set', ({ endpoint, missing }) =>
-  missing ? [{ severity: 'blocking', sentence: `${endpoint.name} does nothing when it is set off: ${missing}.`, mend: { does: 'go', words: 'Set it up', to: `/actions?endpoint=${endpoint.id}` } }] : []
+  missing
+    ? [
+        {
+          severity: 'blocking',
+          sentence: `${endpoint.name} does nothing when it is set off: ${missing}.`,
+          mend: { does: 'go', words: 'Set it up', to: `/actions?endpoint=${endpoint.id}` }
+        }
+      ]
+    : []
 )

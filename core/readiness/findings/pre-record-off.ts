@@ -5,6 +5,16 @@ const BEFORE = 5
 
 export const preRecordOff = perEndpoint('pre-record-off', ({ endpoint }) =>
   endpoint.kind === 'recording' && endpoint.beforeSeconds === 0
-    ? [{ severity: 'warning', sentence: `${endpoint.name} begins when the trigger has fallen: how it came to that is not on it.`, mend: { does: 'endpoint', words: `${BEFORE} s before`, endpoint: { ...endpoint, beforeSeconds: BEFORE } } }]
+    ? [
+        {
+          severity: 'warning',
+          sentence: `${endpoint.name} begins when the trigger has fallen: how it came to that is not on it.`,
+          mend: {
+            does: 'endpoint',
+            words: `${BEFORE} s before`,
+            endpoint: { ...endpoint, beforeSeconds: BEFORE }
+          }
+        }
+      ]
     : []
 )

@@ -9,9 +9,21 @@ export const recorderFull: Check = {
     if (!analysing.length || analysing.some(({ camera }) => camera === null)) return []
     const types = new Set(analysing.flatMap(({ abilities }) => abilities.map(({ type }) => type)))
     return cameras.flatMap((camera) => {
-      const waiting = inUse(camera).filter((d) => isRule(d) && types.has(RULE_TYPES[d.kind]!) && !doorsOf(camera, d, schedules).length)
-      const onRecorder = camera.channels.some((c) => analysing.some((a) => a.device === c.device && a.token === c.token))
-      return waiting.length && !onRecorder ? ofDevice('blocking', analysing[0].device, `${camera.name} needs the analysis of ${analysing[0].deviceName} for ${waiting.map(({ name }) => name).join(', ')}, and all of its ${analysing.length} channels analyse other cameras.`, null, camera.id) : []
+      const waiting = inUse(camera).filter(
+        (d) => isRule(d) && types.has(RULE_TYPES[d.kind]!) && !doorsOf(camera, d, schedules).length
+      )
+      const onRecorder = camera.channels.some((c) =>
+        analysing.some((a) => a.device === c.device && a.token === c.token)
+      )
+      return waiting.length && !onRecorder
+        ? ofDevice(
+            'blocking',
+            analysing[0].device,
+            `${camera.name} needs the analysis of ${analysing[0].deviceName} for ${waiting.map(({ name }) => name).join(', ')}, and all of its ${analysing.length} channels analyse other cameras.`,
+            null,
+            camera.id
+          )
+        : []
     })
   }
 }

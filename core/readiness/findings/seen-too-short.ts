@@ -9,7 +9,20 @@ const SECONDS = 2
 export const seenTooShort = perDetection('seen-too-short', (d, camera) => {
   if (d.kind !== 'line') return []
   const seen = camera.clips.flatMap((clip) => {
-    const triggers = evaluate({ plan: { schedules: [], timeZone: 'UTC' }, camera: { ignore: [], detections: [{ ...d, schedule: undefined, armInput: undefined, confirmSeconds: 0, size: undefined }] }, fps: clip.tracks.fps, start: 0 }, clip.tracks)
+    const triggers = evaluate(
+      {
+        plan: { schedules: [], timeZone: 'UTC' },
+        camera: {
+          ignore: [],
+          detections: [
+            { ...d, schedule: undefined, armInput: undefined, confirmSeconds: 0, size: undefined }
+          ]
+        },
+        fps: clip.tracks.fps,
+        start: 0
+      },
+      clip.tracks
+    )
     const paths = pathsOn(clip)
     return triggers.flatMap(({ target, time }) => {
       const path = paths.filter((p) => p.id === target && p.from <= time).at(-1)
@@ -18,5 +31,11 @@ export const seenTooShort = perDetection('seen-too-short', (d, camera) => {
   })
   const median = seen.length ? quantile(seen, 0.5) : Infinity
   if (median >= SECONDS) return []
-  return ofDetection('warning', 'drawn', camera, d, `${d.name}: on the clips, targets are seen for ${rounded(median)} s before they cross it; ${SECONDS} s are needed to know what they are. Move the line further along their way.`)
+  return ofDetection(
+    'warning',
+    'drawn',
+    camera,
+    d,
+    `${d.name}: on the clips, targets are seen for ${rounded(median)} s before they cross it; ${SECONDS} s are needed to know what they are. Move the line further along their way.`
+  )
 })

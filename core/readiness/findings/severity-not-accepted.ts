@@ -8,7 +8,23 @@ export const severityNotAccepted = perDetection('severity-not-accepted', (d, cam
     const severity = d.kind === 'tamper' ? d.severity : actions.severity
     if (SEVERITIES.indexOf(severity) >= SEVERITIES.indexOf(endpoint.accepts)) return []
     const words = `Make it ${endpoint.accepts}`
-    const mend = d.kind === 'tamper' ? edit(camera, { ...d, severity: endpoint.accepts }, words) : ({ does: 'actions', words, camera: camera.id, detection: d.id, actions: { ...actions, severity: endpoint.accepts } } as const)
-    return ofDetection('blocking', 'linked', camera, d, `${endpoint.name} does not take alarms of ${d.name}: they are ${severity}, and it accepts from ${endpoint.accepts} up.`, mend)
+    const mend =
+      d.kind === 'tamper'
+        ? edit(camera, { ...d, severity: endpoint.accepts }, words)
+        : ({
+            does: 'actions',
+            words,
+            camera: camera.id,
+            detection: d.id,
+            actions: { ...actions, severity: endpoint.accepts }
+          } as const)
+    return ofDetection(
+      'blocking',
+      'linked',
+      camera,
+      d,
+      `${endpoint.name} does not take alarms of ${d.name}: they are ${severity}, and it accepts from ${endpoint.accepts} up.`,
+      mend
+    )
   })
 )

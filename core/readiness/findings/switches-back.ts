@@ -6,19 +6,43 @@ export const switchesBack: Check = {
   code: 'switches-back',
   find: ({ cameras }) =>
     cameras.flatMap((camera) =>
-      camera.channels.filter(({ used }) => used).flatMap((channel) =>
-        channel.switchesBack.flatMap((type) => {
-          const kind = kindOfType(type)
-          // One that is in use, or parked already, keeps the device quiet.
-          if (!kind || camera.detections.some((d) => RULE_TYPES[d.kind] === type && d.enabled)) return []
-          const off = camera.detections.find((d) => RULE_TYPES[d.kind] === type)
-          const mend: Mend | null = off
-            ? { does: 'edit', words: `Park ${off.name}`, camera: camera.id, detection: { ...off, enabled: true, parked: true } }
-            : kind === 'motion' || kind === 'tamper'
-              ? { does: 'add', words: 'Park it', camera: camera.id, detection: parseWith(DetectionSchema, { id: `parked-${kind}`, name: kind === 'motion' ? 'Motion, parked' : 'Tamper, parked', kind, parked: true }) }
-              : null
-          return ofDevice('warning', channel.device, `${channel.deviceName} switches ${kind} on again by itself: alarms that nobody wants will come. Parked, it keeps its place with one minute a day and no area.`, mend, camera.id)
-        })
-      )
+      camera.channels
+        .filter(({ used }) => used)
+        .flatMap((channel) =>
+          channel.switchesBack.flatMap((type) => {
+            const kind = kindOfType(type)
+            // One that is in use, or parked already, keeps the device quiet.
+            if (!kind || camera.detections.some((d) => RULE_TYPES[d.kind] === type && d.enabled))
+              return []
+            const off = camera.detections.find((d) => RULE_TYPES[d.kind] === type)
+            const mend: Mend | null = off
+              ? {
+                  does: 'edit',
+                  words: `Park ${off.name}`,
+                  camera: camera.id,
+                  detection: { ...off, enabled: true, parked: true }
+                }
+              : kind === 'motion' || kind === 'tamper'
+                ? {
+                    does: 'add',
+                    words: 'Park it',
+                    camera: camera.id,
+                    detection: parseWith(DetectionSchema, {
+                      id: `parked-${kind}`,
+                      name: kind === 'motion' ? 'Motion, parked' : 'Tamper, parked',
+                      kind,
+                      parked: true
+                    })
+                  }
+                : null
+            return ofDevice(
+              'warning',
+              channel.device,
+              `${channel.deviceName} switches ${kind} on again by itself: alarms that nobody wants will come. Parked, it keeps its place with one minute a day and no area.`,
+              mend,
+              camera.id
+            )
+          })
+        )
     )
 }

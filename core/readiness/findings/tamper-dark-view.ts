@@ -6,7 +6,15 @@ const UNIFORM = 14
 
 export const tamperDarkView = perDetection('tamper-dark-view', (d, camera) => {
   if (d.kind !== 'tamper') return []
-  const clip = camera.clips.find(({ look }) => look && (look.luma < DARK || look.contrast < UNIFORM))
+  const clip = camera.clips.find(
+    ({ look }) => look && (look.luma < DARK || look.contrast < UNIFORM)
+  )
   if (!clip?.look) return []
-  return ofDetection('warning', 'drawn', camera, d, `${d.name} watches a view that is ${clip.look.luma < DARK ? 'dark' : 'almost uniform'} (${clip.name}): a covered lens looks much the same, so it may miss one, or name one that is none.`)
+  return ofDetection(
+    'warning',
+    'drawn',
+    camera,
+    d,
+    `${d.name} watches a view that is ${clip.look.luma < DARK ? 'dark' : 'almost uniform'} (${clip.name}): a covered lens looks much the same, so it may miss one, or name one that is none.`
+  )
 })

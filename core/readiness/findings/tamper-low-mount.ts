@@ -7,5 +7,11 @@ const METRES = 2.5
 export const tamperLowMount = perDetection('tamper-low-mount', (d, camera) => {
   const { pose } = camera
   if (d.kind !== 'tamper' || !pose || pose.height >= METRES) return []
-  return ofDetection('hint', 'drawn', camera, d, `${camera.name} hangs at ${rounded(pose.height)} m, within reach: people who pass close by can set ${d.name} off.`)
+  return ofDetection(
+    'hint',
+    'drawn',
+    camera,
+    d,
+    `${camera.name} hangs at ${rounded(pose.height)} m, within reach: people who pass close by can set ${d.name} off.`
+  )
 })

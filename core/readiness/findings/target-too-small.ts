@@ -6,12 +6,21 @@ import { pointsOf, rounded } from '../seen.ts'
 const DETECT = 25
 
 export const targetTooSmall = perDetection('target-too-small', (d, camera) => {
-  const { pose, clips: [clip] } = camera
+  const {
+    pose,
+    clips: [clip]
+  } = camera
   const points = pointsOf(d)
   if (!pose || !clip || !points.length) return []
   const densities = points.flatMap(([x, y]) => pixelDensity(pose, x, y, clip.height) ?? [])
   // A vertex in the sky has no ground under it; what lies on the ground decides.
   const least = Math.min(...densities)
   if (!densities.length || least >= DETECT) return []
-  return ofDetection('warning', 'drawn', camera, d, `${d.name}: at its far end the picture has ${rounded(least)} pixels a metre; ${DETECT} are needed to detect somebody. Draw it nearer, or use a longer lens.`)
+  return ofDetection(
+    'warning',
+    'drawn',
+    camera,
+    d,
+    `${d.name}: at its far end the picture has ${rounded(least)} pixels a metre; ${DETECT} are needed to detect somebody. Draw it nearer, or use a longer lens.`
+  )
 })

@@ -2,7 +2,22 @@ import { perEndpoint } from '../facts.ts'
 
 export const untestedOutput = perEndpoint('untested-output', ({ endpoint, missing, tested }) => {
   // A recording is proven by a walk.
-  if (missing || tested === 'passed' || endpoint.kind === 'recording' || endpoint.kind === 'snapshots') return []
+  if (
+    missing ||
+    tested === 'passed' ||
+    endpoint.kind === 'recording' ||
+    endpoint.kind === 'snapshots'
+  )
+    return []
   const mend = { does: 'test', words: 'Test it', endpoint: endpoint.id } as const
-  return [{ severity: 'warning', sentence: tested === 'failed' ? `The last test of ${endpoint.name} failed.` : `${endpoint.name} has never been tested as it is set up now.`, mend }]
+  return [
+    {
+      severity: 'warning',
+      sentence:
+        tested === 'failed'
+          ? `The last test of ${endpoint.name} failed.`
+          : `${endpoint.name} has never been tested as it is set up now.`,
+      mend
+    }
+  ]
 })

@@ -21,7 +21,8 @@ import { mangled } from './values.ts'
 
 // Whatever comes from outside as a text or as bytes, read by what reads it: each either reads it or says what is wrong.
 
-const demo = (name: string): string => readFileSync(new URL(`../../../demo/${name}`, import.meta.url), 'utf8')
+const demo = (name: string): string =>
+  readFileSync(new URL(`../../../demo/${name}`, import.meta.url), 'utf8')
 const scene = JSON.parse(demo('scenes/slipway.json')) as { scene: unknown; scripts: unknown[] }
 const plan = JSON.stringify((JSON.parse(demo('plan.json')) as { plan: unknown }).plan)
 const size = { width: 640, height: 360 }
@@ -36,11 +37,25 @@ const readers: Readonly<Record<string, { sample: string; read: Reader }>> = {
   plan: { sample: plan, read: readPlan },
   scene: { sample: JSON.stringify(scene.scene), read: (t) => readScene(json(t)) },
   script: { sample: JSON.stringify(scene.scripts[0]), read: (t) => readScript(json(t)) },
-  tracks: { sample: '1,1,10,20,30,40,0.9,1,1\n2,1,11,20,30,40,0.9,1,1\n3,2,300,200,30,60,0.5,2,0.8\n', read: (t) => readMot(t, 10, size) },
-  faces: { sample: '1,1,10,20,30,40,0.9,1\n2,1,11,20,30,40,0.9,0\n', read: (t) => readFaces(t, size) },
+  tracks: {
+    sample: '1,1,10,20,30,40,0.9,1,1\n2,1,11,20,30,40,0.9,1,1\n3,2,300,200,30,60,0.5,2,0.8\n',
+    read: (t) => readMot(t, 10, size)
+  },
+  faces: {
+    sample: '1,1,10,20,30,40,0.9,1\n2,1,11,20,30,40,0.9,0\n',
+    read: (t) => readFaces(t, size)
+  },
   inputs: { sample: '{"panel":[{"at":0,"set":true}]}', read: readArmInputs },
-  measures: { sample: 'WOM1\u0000\u0000\u0001\u0002aaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaa', read: (t) => readMeasures(Buffer.from(t, 'latin1')) },
-  wave: { sample: readFileSync(new URL('../../voices/water.wav', import.meta.url)).subarray(0, 400).toString('latin1'), read: (t) => readWave(Buffer.from(t, 'latin1')) },
+  measures: {
+    sample: 'WOM1\u0000\u0000\u0001\u0002aaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaa',
+    read: (t) => readMeasures(Buffer.from(t, 'latin1'))
+  },
+  wave: {
+    sample: readFileSync(new URL('../../voices/water.wav', import.meta.url))
+      .subarray(0, 400)
+      .toString('latin1'),
+    read: (t) => readWave(Buffer.from(t, 'latin1'))
+  },
   xml: { sample: SOAP, read: (t) => readXml(t) },
   message: { sample: SOAP, read: (t) => faultOf(readMessage(t)) },
   rule: { sample: SOAP, read: (t) => readMessage(t).action.children.map(readRule) },
@@ -48,8 +63,20 @@ const readers: Readonly<Record<string, { sample: string; read: Reader }>> = {
   discovery: { sample: PROBE, read: readProbeMatches },
   hours: { sample: 'FREQ=WEEKLY;BYDAY=MO;BYHOUR=7', read: readHours },
   cells: { sample: '/wAB', read: (t) => readActiveCells(t, { columns: 22, rows: 18 }) },
-  challenge: { sample: 'Digest realm="camera", qop="auth", nonce="abc", opaque="x", algorithm=SHA-256', read: readChallenge },
-  station: { sample: writeFrame({ id: 'SIA-DCS', sequence: 12, account: '1234', data: '#1234|Nri1/BA01', at: Date.parse('2026-11-27T08:00:00Z') }), read: (t) => readEvent(readFrame(t).data) }
+  challenge: {
+    sample: 'Digest realm="camera", qop="auth", nonce="abc", opaque="x", algorithm=SHA-256',
+    read: readChallenge
+  },
+  station: {
+    sample: writeFrame({
+      id: 'SIA-DCS',
+      sequence: 12,
+      account: '1234',
+      data: '#1234|Nri1/BA01',
+      at: Date.parse('2026-11-27T08:00:00Z')
+    }),
+    read: (t) => readEvent(readFrame(t).data)
+  }
 }
 
 function json(text: string): unknown {
@@ -61,7 +88,10 @@ function json(text: string): unknown {
 }
 
 /** Reads one mangled text. @returns what went wrong beyond a refusal in words; null: nothing */
-export function fuzzImporter(c: Chance, slowMs: number): { name: string; input: string; problem: string } | null {
+export function fuzzImporter(
+  c: Chance,
+  slowMs: number
+): { name: string; input: string; problem: string } | null {
   const name = c.of(Object.keys(readers))
   const { sample, read } = readers[name]
   const input = c.is(0.02) ? sample.repeat(1 + c.below(50)) : mangled(sample, c)
@@ -69,7 +99,8 @@ export function fuzzImporter(c: Chance, slowMs: number): { name: string; input: 
   try {
     read(input)
   } catch (error) {
-    if (!(error instanceof InputError)) return { name, input, problem: String((error as Error).stack ?? error) }
+    if (!(error instanceof InputError))
+      return { name, input, problem: String((error as Error).stack ?? error) }
   }
   const took = performance.now() - began
   return took > slowMs ? { name, input, problem: `took ${took.toFixed(0)} ms` } : null

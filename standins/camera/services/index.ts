@@ -10,14 +10,31 @@ import { mediaHandlers } from './media.ts'
 import { outputHandlers } from './outputs.ts'
 
 /** Questions that are answered without a token. Source: ONVIF Core Specification, access classes PRE_AUTH (from memory). */
-export const OPEN_ACTIONS = new Set(['GetSystemDateAndTime', 'GetServices', 'GetCapabilities', 'GetHostname'])
+export const OPEN_ACTIONS = new Set([
+  'GetSystemDateAndTime',
+  'GetServices',
+  'GetCapabilities',
+  'GetHostname'
+])
 
-const handlers: Record<string, Handler> = { ...deviceHandlers, ...mediaHandlers, ...eventHandlers, ...analyticsHandlers, ...outputHandlers }
+const handlers: Record<string, Handler> = {
+  ...deviceHandlers,
+  ...mediaHandlers,
+  ...eventHandlers,
+  ...analyticsHandlers,
+  ...outputHandlers
+}
 
 /** Answers an action. @throws Refusal for one that is not known, or that is refused */
-export async function answer(device: Device, action: Element, path: string, gone: AbortSignal): Promise<string> {
+export async function answer(
+  device: Device,
+  action: Element,
+  path: string,
+  gone: AbortSignal
+): Promise<string> {
   const handler = Object.hasOwn(handlers, action.name) ? handlers[action.name] : undefined
-  if (!handler) throw new Refusal('ter:ActionNotSupported', `${action.name.slice(0, 60)} is not supported`)
+  if (!handler)
+    throw new Refusal('ter:ActionNotSupported', `${action.name.slice(0, 60)} is not supported`)
   try {
     return await handler(device, action, path, gone)
   } catch (error) {

@@ -8,24 +8,72 @@ import { letterOf } from '../../kept/detectionWords.ts'
 import { useAllClips } from './useAllClips.ts'
 
 /** All clips of the camera side by side: how often each detection triggers on each. */
-export function AllClips({ open, clips, clip, placed, setting, evaluations, onChoose, onClose }: { open: boolean; clips: readonly ClipView[]; clip: ClipView | null; placed: readonly Placed[]; setting: Setting | null; evaluations: Evaluations | null; onChoose: (id: string) => void; onClose: () => void }): ReactNode {
+export function AllClips({
+  open,
+  clips,
+  clip,
+  placed,
+  setting,
+  evaluations,
+  onChoose,
+  onClose
+}: {
+  open: boolean
+  clips: readonly ClipView[]
+  clip: ClipView | null
+  placed: readonly Placed[]
+  setting: Setting | null
+  evaluations: Evaluations | null
+  onChoose: (id: string) => void
+  onClose: () => void
+}): ReactNode {
   return (
-    <Modal open={open} title="All clips of this camera" width={760} footer={null} onCancel={onClose} destroyOnHidden>
+    <Modal
+      open={open}
+      title="All clips of this camera"
+      width={760}
+      footer={null}
+      onCancel={onClose}
+      destroyOnHidden
+    >
       <Counts {...{ clips, clip, placed, setting, evaluations, onChoose }} />
     </Modal>
   )
 }
 
-function Counts({ clips, clip, placed, setting, evaluations, onChoose }: Omit<Parameters<typeof AllClips>[0], 'open' | 'onClose'>): ReactNode {
+function Counts({
+  clips,
+  clip,
+  placed,
+  setting,
+  evaluations,
+  onChoose
+}: Omit<Parameters<typeof AllClips>[0], 'open' | 'onClose'>): ReactNode {
   const { known, all } = useAllClips(clips, evaluations, true)
   const [counts, setCounts] = useState<ReadonlyMap<string, Record<string, number>>>(new Map())
   useEffect(() => {
     if (!setting || !known.length) return
-    evaluations?.ask({ type: 'counts', clips: known.map(({ id, fps, start, inputs }) => ({ clip: id, setting: { ...setting, fps, start, inputs } })) }, (answer) => {
-      if (answer.type === 'counts') setCounts(new Map(answer.counts.map((c) => [c.clip, c.counts])))
-    })
+    evaluations?.ask(
+      {
+        type: 'counts',
+        clips: known.map(({ id, fps, start, inputs }) => ({
+          clip: id,
+          setting: { ...setting, fps, start, inputs }
+        }))
+      },
+      (answer) => {
+        if (answer.type === 'counts')
+          setCounts(new Map(answer.counts.map((c) => [c.clip, c.counts])))
+      }
+    )
   }, [evaluations, known, setting])
-  const sum = useMemo(() => placed.map(({ detection }) => [...counts.values()].reduce((n, c) => n + (c[detection.id] ?? 0), 0)), [placed, counts])
+  const sum = useMemo(
+    () =>
+      placed.map(({ detection }) =>
+        [...counts.values()].reduce((n, c) => n + (c[detection.id] ?? 0), 0)
+      ),
+    [placed, counts]
+  )
   return (
     <>
       <table className="all-clips">

@@ -1,4 +1,10 @@
-import { DeleteOutlined, EditOutlined, UnorderedListOutlined, UploadOutlined, VideoCameraAddOutlined } from '@ant-design/icons'
+import {
+  DeleteOutlined,
+  EditOutlined,
+  UnorderedListOutlined,
+  UploadOutlined,
+  VideoCameraAddOutlined
+} from '@ant-design/icons'
 import { Alert, App, Button, Input, Popover, Progress, Select } from 'antd'
 import { memo, useRef, useState, type ReactNode } from 'react'
 import type { ClipView } from '../../../core/api.ts'
@@ -26,14 +32,34 @@ const lengthOf = (clip: ClipView): string => {
   return seconds >= 60 ? `${Math.floor(seconds / 60)} min ${seconds % 60} s` : `${seconds} s`
 }
 const noteOf = (clip: ClipView): string =>
-  clip.state === 'ready' ? `${lengthOf(clip)} · ${Math.round(clip.fps * 10) / 10} frames/s · ${clip.targets} ${clip.targets === 1 ? 'target' : 'targets'}` : clip.state === 'analysing' ? 'being analysed' : 'not analysed'
+  clip.state === 'ready'
+    ? `${lengthOf(clip)} · ${Math.round(clip.fps * 10) / 10} frames/s · ${clip.targets} ${clip.targets === 1 ? 'target' : 'targets'}`
+    : clip.state === 'analysing'
+      ? 'being analysed'
+      : 'not analysed'
 
 /** Which clip is on the Bench, and a way to add one. */
-export const ClipBar = memo(function ClipBar({ clips, clip, timeZone, upload, onChoose, onChanged, onMake, onAll, live, onLive }: ClipBarProps): ReactNode {
+export const ClipBar = memo(function ClipBar({
+  clips,
+  clip,
+  timeZone,
+  upload,
+  onChoose,
+  onChanged,
+  onMake,
+  onAll,
+  live,
+  onLive
+}: ClipBarProps): ReactNode {
   const file = useRef<HTMLInputElement>(null)
   return (
     <div className="clip-bar">
-      <Button size="small" type={live ? 'primary' : 'default'} aria-pressed={live} onClick={() => onLive(!live)}>
+      <Button
+        size="small"
+        type={live ? 'primary' : 'default'}
+        aria-pressed={live}
+        onClick={() => onLive(!live)}
+      >
         Live
       </Button>
       {clips.length > 0 && (
@@ -48,10 +74,32 @@ export const ClipBar = memo(function ClipBar({ clips, clip, timeZone, upload, on
           options={clips.map((c) => ({ value: c.id, label: `${c.name} · ${noteOf(c)}` }))}
         />
       )}
-      {clips.length > 1 && !live && <Button size="small" type="text" icon={<UnorderedListOutlined />} aria-label="All clips with their counts" title="All clips with their counts" onClick={onAll} />}
+      {clips.length > 1 && !live && (
+        <Button
+          size="small"
+          type="text"
+          icon={<UnorderedListOutlined />}
+          aria-label="All clips with their counts"
+          title="All clips with their counts"
+          onClick={onAll}
+        />
+      )}
       {clip && !live && (
-        <Popover trigger="click" title="This clip" placement="bottomRight" destroyOnHidden content={<ClipEditor key={clip.id} clip={clip} timeZone={timeZone} onChanged={onChanged} />}>
-          <Button size="small" type="text" icon={<EditOutlined />} aria-label="Name and start of this clip" />
+        <Popover
+          trigger="click"
+          title="This clip"
+          placement="bottomRight"
+          destroyOnHidden
+          content={
+            <ClipEditor key={clip.id} clip={clip} timeZone={timeZone} onChanged={onChanged} />
+          }
+        >
+          <Button
+            size="small"
+            type="text"
+            icon={<EditOutlined />}
+            aria-label="Name and start of this clip"
+          />
         </Popover>
       )}
       <Button size="small" icon={<UploadOutlined />} onClick={() => file.current?.click()}>
@@ -76,7 +124,12 @@ export const ClipBar = memo(function ClipBar({ clips, clip, timeZone, upload, on
       />
       {upload.sending && (
         <span className="sending">
-          <Progress size="small" percent={Math.round(upload.sending.share * 100)} showInfo={false} /> {upload.sending.share < 1 ? 'Sending' : 'Looking at'} {upload.sending.name}
+          <Progress
+            size="small"
+            percent={Math.round(upload.sending.share * 100)}
+            showInfo={false}
+          />{' '}
+          {upload.sending.share < 1 ? 'Sending' : 'Looking at'} {upload.sending.name}
           <Button size="small" type="link" onClick={upload.stop}>
             Stop
           </Button>
@@ -87,7 +140,15 @@ export const ClipBar = memo(function ClipBar({ clips, clip, timeZone, upload, on
 })
 
 /** Name and start; the start decides which hours the clip falls into. */
-function ClipEditor({ clip, timeZone, onChanged }: { clip: ClipView; timeZone: string; onChanged: () => void }): ReactNode {
+function ClipEditor({
+  clip,
+  timeZone,
+  onChanged
+}: {
+  clip: ClipView
+  timeZone: string
+  onChanged: () => void
+}): ReactNode {
   const { modal } = App.useApp()
   const [name, setName] = useState(clip.name)
   const [start, setStart] = useState(wallText(clip.start, timeZone))
@@ -119,11 +180,24 @@ function ClipEditor({ clip, timeZone, onChanged }: { clip: ClipView; timeZone: s
     <div className="chip-editor">
       <label className="field">
         <span>Name</span>
-        <Input value={name} maxLength={120} onChange={(e) => setName(e.target.value)} onBlur={keep} onPressEnter={keep} />
+        <Input
+          value={name}
+          maxLength={120}
+          onChange={(e) => setName(e.target.value)}
+          onBlur={keep}
+          onPressEnter={keep}
+        />
       </label>
       <label className="field">
         <span>Start, on the site’s clock ({timeZone})</span>
-        <Input type="datetime-local" step="1" value={start} onChange={(e) => setStart(e.target.value)} onBlur={keep} onPressEnter={keep} />
+        <Input
+          type="datetime-local"
+          step="1"
+          value={start}
+          onChange={(e) => setStart(e.target.value)}
+          onBlur={keep}
+          onPressEnter={keep}
+        />
       </label>
       {error && <Alert type="error" title={error} />}
       <Button size="small" icon={<DeleteOutlined />} onClick={remove}>

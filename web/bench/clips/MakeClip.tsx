@@ -4,7 +4,16 @@ import { useMemo, useState, type ReactNode } from 'react'
 import type { ClipView } from '../../../core/api.ts'
 import { InputError } from '../../../core/errors.ts'
 import { actorNames, faultNames, lightNames } from '../../kept/walkWords.ts'
-import { ACTOR_KINDS, FAULT_KINDS, LIGHTS, readScene, readScript, type FaultKind, type Script, type ScriptActor } from '../../../simulation/script.ts'
+import {
+  ACTOR_KINDS,
+  FAULT_KINDS,
+  LIGHTS,
+  readScene,
+  readScript,
+  type FaultKind,
+  type Script,
+  type ScriptActor
+} from '../../../simulation/script.ts'
 import { request } from '../../api/client.ts'
 import { ScenePreview } from '../../scene/ScenePreview.tsx'
 
@@ -23,7 +32,15 @@ const weathers = ['wind', 'rain', 'snow', 'fog', 'clouds'] as const
 /** Makes a clip from a script of the camera's simulated scene: who goes where, when, in what weather. */
 export function MakeClip({ open, camera, world, onClose, onMade }: MakeClipProps): ReactNode {
   return (
-    <Modal open={open} title="Make a clip" footer={null} onCancel={onClose} width={1080} centered destroyOnHidden>
+    <Modal
+      open={open}
+      title="Make a clip"
+      footer={null}
+      onCancel={onClose}
+      width={1080}
+      centered
+      destroyOnHidden
+    >
       {open && <Maker camera={camera} world={world} onClose={onClose} onMade={onMade} />}
     </Modal>
   )
@@ -38,34 +55,77 @@ function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>):
   const [error, setError] = useState<string | null>(null)
   const [sending, setSending] = useState(false)
   const change = (part: Partial<Script>): void => setScript((old) => ({ ...old, ...part }))
-  const changeActor = (index: number, part: Partial<ScriptActor>): void => change({ actors: script.actors.map((a, i) => (i === index ? { ...a, ...part } : a)) })
+  const changeActor = (index: number, part: Partial<ScriptActor>): void =>
+    change({ actors: script.actors.map((a, i) => (i === index ? { ...a, ...part } : a)) })
 
   const make = async (): Promise<void> => {
     setSending(true)
     try {
       readScript(script)
-      onMade(await request<ClipView>('POST', `/api/cameras/${encodeURIComponent(camera)}/made-clips`, { name: script.name, script }))
+      onMade(
+        await request<ClipView>('POST', `/api/cameras/${encodeURIComponent(camera)}/made-clips`, {
+          name: script.name,
+          script
+        })
+      )
       onClose()
     } catch (problem) {
-      setError(problem instanceof InputError ? problem.message.replace(/^\$\.?/, '') : (problem as Error).message)
+      setError(
+        problem instanceof InputError
+          ? problem.message.replace(/^\$\.?/, '')
+          : (problem as Error).message
+      )
     } finally {
       setSending(false)
     }
   }
   const addActor = (): void => {
-    change({ actors: [...script.actors, { kind: 'adult', from: Math.min(2, script.seconds - 1), way: [[-4, 12], [4, 12]], members: 3, mask: false }] })
+    change({
+      actors: [
+        ...script.actors,
+        {
+          kind: 'adult',
+          from: Math.min(2, script.seconds - 1),
+          way: [
+            [-4, 12],
+            [4, 12]
+          ],
+          members: 3,
+          mask: false
+        }
+      ]
+    })
     setActor(script.actors.length)
   }
   const [fault] = script.faults
   return (
     <div className="maker">
       <div className="maker-picture">
-        <ScenePreview scene={scene} script={script} time={time} actor={actor} onWay={(way) => actor !== null && changeActor(actor, { way })} />
+        <ScenePreview
+          scene={scene}
+          script={script}
+          time={time}
+          actor={actor}
+          onWay={(way) => actor !== null && changeActor(actor, { way })}
+        />
         <div className="row">
           <span className="figures">{time.toFixed(1)} s</span>
-          <Slider className="grow" ariaLabelForHandle="Moment of the preview" min={0} max={script.seconds} step={0.1} value={time} onChange={setTime} tooltip={{ open: false }} />
+          <Slider
+            className="grow"
+            ariaLabelForHandle="Moment of the preview"
+            min={0}
+            max={script.seconds}
+            step={0.1}
+            value={time}
+            onChange={setTime}
+            tooltip={{ open: false }}
+          />
         </div>
-        <p className="quiet">{actor === null ? 'Choose somebody to see and change the way.' : 'Click on the ground to lengthen the way, drag its points, double-click one to take it out.'}</p>
+        <p className="quiet">
+          {actor === null
+            ? 'Choose somebody to see and change the way.'
+            : 'Click on the ground to lengthen the way, drag its points, double-click one to take it out.'}
+        </p>
       </div>
       <div className="maker-form">
         <label className="field">
@@ -82,40 +142,93 @@ function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>):
         <div className="maker-two">
           <label className="field">
             <span>Name</span>
-            <Input value={script.name} maxLength={120} onChange={(e) => change({ name: e.target.value })} />
+            <Input
+              value={script.name}
+              maxLength={120}
+              onChange={(e) => change({ name: e.target.value })}
+            />
           </label>
           <label className="field">
             <span>Length</span>
-            <InputNumber min={5} max={600} suffix="s" value={script.seconds} onChange={(seconds) => seconds && change({ seconds })} />
+            <InputNumber
+              min={5}
+              max={600}
+              suffix="s"
+              value={script.seconds}
+              onChange={(seconds) => seconds && change({ seconds })}
+            />
           </label>
         </div>
         <div className="maker-two">
           <label className="field">
             <span>Light</span>
-            <Select value={script.light} options={LIGHTS.map((value) => ({ value, label: lightNames[value] }))} onChange={(light) => change({ light })} />
+            <Select
+              value={script.light}
+              options={LIGHTS.map((value) => ({ value, label: lightNames[value] }))}
+              onChange={(light) => change({ light })}
+            />
           </label>
           <label className="field">
             <span>Fault</span>
             <Select
               value={fault?.kind ?? ''}
-              options={[{ value: '', label: 'None' }, ...FAULT_KINDS.map((value) => ({ value, label: faultNames[value] }))]}
-              onChange={(kind) => change({ faults: kind ? [{ kind: kind as FaultKind, from: fault?.from ?? Math.round(script.seconds / 3), ...(fault?.to && { to: fault.to }) }] : [] })}
+              options={[
+                { value: '', label: 'None' },
+                ...FAULT_KINDS.map((value) => ({ value, label: faultNames[value] }))
+              ]}
+              onChange={(kind) =>
+                change({
+                  faults: kind
+                    ? [
+                        {
+                          kind: kind as FaultKind,
+                          from: fault?.from ?? Math.round(script.seconds / 3),
+                          ...(fault?.to && { to: fault.to })
+                        }
+                      ]
+                    : []
+                })
+              }
             />
           </label>
         </div>
         {fault && (
           <label className="row">
             <span>from</span>
-            <InputNumber size="small" min={0} max={script.seconds} suffix="s" value={fault.from} onChange={(from) => from !== null && change({ faults: [{ ...fault, from }] })} aria-label="Fault begins" />
+            <InputNumber
+              size="small"
+              min={0}
+              max={script.seconds}
+              suffix="s"
+              value={fault.from}
+              onChange={(from) => from !== null && change({ faults: [{ ...fault, from }] })}
+              aria-label="Fault begins"
+            />
             <span>to</span>
-            <InputNumber size="small" min={0} max={script.seconds} suffix="s" value={fault.to ?? script.seconds} onChange={(to) => to !== null && change({ faults: [{ ...fault, to }] })} aria-label="Fault ends" />
+            <InputNumber
+              size="small"
+              min={0}
+              max={script.seconds}
+              suffix="s"
+              value={fault.to ?? script.seconds}
+              onChange={(to) => to !== null && change({ faults: [{ ...fault, to }] })}
+              aria-label="Fault ends"
+            />
           </label>
         )}
         <div className="maker-weather">
           {weathers.map((key) => (
             <label key={key}>
               <span>{key}</span>
-              <Slider ariaLabelForHandle={key} min={0} max={1} step={0.05} value={script.weather[key]} onChange={(v) => change({ weather: { ...script.weather, [key]: v } })} tooltip={{ open: false }} />
+              <Slider
+                ariaLabelForHandle={key}
+                min={0}
+                max={1}
+                step={0.05}
+                value={script.weather[key]}
+                onChange={(v) => change({ weather: { ...script.weather, [key]: v } })}
+                tooltip={{ open: false }}
+              />
             </label>
           ))}
         </div>
@@ -123,16 +236,44 @@ function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>):
         <ul className="maker-actors">
           {script.actors.map((a, i) => (
             <li key={i} className={i === actor ? 'chosen' : ''} onPointerDown={() => setActor(i)}>
-              <Select size="small" aria-label={`Actor ${i + 1}`} value={a.kind} options={ACTOR_KINDS.map((value) => ({ value, label: actorNames[value] }))} onChange={(kind) => changeActor(i, { kind })} onFocus={() => setActor(i)} />
-              <InputNumber size="small" aria-label={`Actor ${i + 1} comes at`} prefix="at" suffix="s" min={0} max={script.seconds} value={a.from} onChange={(from) => from !== null && changeActor(i, { from })} />
+              <Select
+                size="small"
+                aria-label={`Actor ${i + 1}`}
+                value={a.kind}
+                options={ACTOR_KINDS.map((value) => ({ value, label: actorNames[value] }))}
+                onChange={(kind) => changeActor(i, { kind })}
+                onFocus={() => setActor(i)}
+              />
+              <InputNumber
+                size="small"
+                aria-label={`Actor ${i + 1} comes at`}
+                prefix="at"
+                suffix="s"
+                min={0}
+                max={script.seconds}
+                value={a.from}
+                onChange={(from) => from !== null && changeActor(i, { from })}
+              />
               {faced.has(a.kind) ? (
-                <Checkbox checked={a.mask} onChange={(e) => changeActor(i, { mask: e.target.checked })}>
+                <Checkbox
+                  checked={a.mask}
+                  onChange={(e) => changeActor(i, { mask: e.target.checked })}
+                >
                   mask
                 </Checkbox>
               ) : (
                 <span />
               )}
-              <Button size="small" type="text" icon={<DeleteOutlined />} aria-label={`Remove actor ${i + 1}`} onClick={() => { change({ actors: script.actors.filter((_, k) => k !== i) }); setActor(null) }} />
+              <Button
+                size="small"
+                type="text"
+                icon={<DeleteOutlined />}
+                aria-label={`Remove actor ${i + 1}`}
+                onClick={() => {
+                  change({ actors: script.actors.filter((_, k) => k !== i) })
+                  setActor(null)
+                }}
+              />
             </li>
           ))}
         </ul>

@@ -6,7 +6,15 @@ import type { Playhead } from '../playhead.ts'
 import { clipTime } from '../../kept/detectionWords.ts'
 
 /** Learns a clip's tamper reference anew at the moment on show: what is seen there is as it should be. */
-export function ReferenceTool({ clip, playhead, onChanged }: { clip: ClipView; playhead: Playhead; onChanged: () => void }): ReactNode {
+export function ReferenceTool({
+  clip,
+  playhead,
+  onChanged
+}: {
+  clip: ClipView
+  playhead: Playhead
+  onChanged: () => void
+}): ReactNode {
   const [error, setError] = useState<string | null>(null)
   const learn = async (at: number[]): Promise<void> => {
     try {
@@ -22,10 +30,18 @@ export function ReferenceTool({ clip, playhead, onChanged }: { clip: ClipView; p
     <div className="reference-tool">
       <p className="quiet">
         The reference is the picture as it should be, learned at the clip’s start
-        {moments.length > 0 && <> and again at {moments.map((s) => clipTime(s)).join(', ')}</>}. It follows slow light by itself.
+        {moments.length > 0 && <> and again at {moments.map((s) => clipTime(s)).join(', ')}</>}. It
+        follows slow light by itself.
       </p>
       <div className="row">
-        <Button size="small" onClick={() => void learn([...moments.filter((s) => s !== playhead.time), playhead.time].sort((a, b) => a - b))}>
+        <Button
+          size="small"
+          onClick={() =>
+            void learn(
+              [...moments.filter((s) => s !== playhead.time), playhead.time].sort((a, b) => a - b)
+            )
+          }
+        >
           Learn it anew here
         </Button>
         {moments.length > 0 && (

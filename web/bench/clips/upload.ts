@@ -34,7 +34,8 @@ export function useUpload(camera: string, onSent: (clip: ClipView) => void): Upl
         setSending(null)
         setError(problem.message)
       }
-      xhr.upload.onprogress = ({ loaded, total }) => setSending({ name: file.name, share: total ? loaded / total : 0 })
+      xhr.upload.onprogress = ({ loaded, total }) =>
+        setSending({ name: file.name, share: total ? loaded / total : 0 })
       xhr.onload = () => {
         if (xhr.status !== 201) return fail(errorOf(xhr.status, xhr.responseText))
         setSending(null)
@@ -42,7 +43,10 @@ export function useUpload(camera: string, onSent: (clip: ClipView) => void): Upl
       }
       xhr.onerror = () => fail(unreachable())
       xhr.onabort = () => setSending(null)
-      xhr.open('POST', `/api/cameras/${encodeURIComponent(camera)}/clips?name=${encodeURIComponent(file.name.slice(0, 120))}`)
+      xhr.open(
+        'POST',
+        `/api/cameras/${encodeURIComponent(camera)}/clips?name=${encodeURIComponent(file.name.slice(0, 120))}`
+      )
       xhr.setRequestHeader('content-type', 'application/octet-stream')
       xhr.send(file)
     },
@@ -50,5 +54,8 @@ export function useUpload(camera: string, onSent: (clip: ClipView) => void): Upl
   )
   const stop = useCallback(() => request.current?.abort(), [])
   const forget = useCallback(() => setError(null), [])
-  return useMemo(() => ({ sending, error, send, stop, forget }), [sending, error, send, stop, forget])
+  return useMemo(
+    () => ({ sending, error, send, stop, forget }),
+    [sending, error, send, stop, forget]
+  )
 }

@@ -5,8 +5,15 @@ import { useSame } from '../../stable.ts'
 import type { Evaluations } from '../evaluation.ts'
 
 /** All ready clips of the camera, given to the worker; those that it has, in their order, and whether that is all of them. */
-export function useAllClips(clips: readonly ClipView[], evaluations: Evaluations | null, wanted: boolean): { known: readonly ClipView[]; all: boolean } {
-  const ready = useMemo(() => (wanted ? clips.filter((c) => c.state === 'ready') : []), [clips, wanted])
+export function useAllClips(
+  clips: readonly ClipView[],
+  evaluations: Evaluations | null,
+  wanted: boolean
+): { known: readonly ClipView[]; all: boolean } {
+  const ready = useMemo(
+    () => (wanted ? clips.filter((c) => c.state === 'ready') : []),
+    [clips, wanted]
+  )
   const evidences = useEvidences(ready)
   const readings = useSame(evidences)
   const known = useMemo(() => ready.filter((_, i) => readings[i] !== undefined), [ready, readings])

@@ -11,7 +11,15 @@ import type { Placed } from '../document.ts'
 import { kindNames } from '../../kinds.ts'
 import { clipTime } from '../../kept/detectionWords.ts'
 
-const compared: readonly Detection['kind'][] = ['motion', 'classMotion', 'line', 'intrusion', 'entry', 'exit', 'loitering']
+const compared: readonly Detection['kind'][] = [
+  'motion',
+  'classMotion',
+  'line',
+  'intrusion',
+  'entry',
+  'exit',
+  'loitering'
+]
 const order = (d: Detection): number => compared.indexOf(d.kind)
 /** More pictures than these are not looked at. */
 const MOST_PICTURES = 12
@@ -27,22 +35,57 @@ export interface CompareProps {
 }
 
 /** One clip, its detections side by side: how often each fired, and how many of the triggers somebody would want. */
-export function Compare({ open, clip, tracks, placed, triggers, onClose, onTrigger }: CompareProps): ReactNode {
+export function Compare({
+  open,
+  clip,
+  tracks,
+  placed,
+  triggers,
+  onClose,
+  onTrigger
+}: CompareProps): ReactNode {
   const [classes, setClasses] = useState<TargetClass[]>(['person'])
   const truth = useTruth(open ? clip : null).data
   const present = truth ?? tracks
-  const detections = placed.map((p) => p.detection).filter((d) => d.enabled && compared.includes(d.kind)).sort((a, b) => order(a) - order(b))
+  const detections = placed
+    .map((p) => p.detection)
+    .filter((d) => d.enabled && compared.includes(d.kind))
+    .sort((a, b) => order(a) - order(b))
   return (
-    <Modal open={open} title={`What each would send: ${clip.name}`} footer={null} onCancel={onClose} width={1000} destroyOnHidden>
+    <Modal
+      open={open}
+      title={`What each would send: ${clip.name}`}
+      footer={null}
+      onCancel={onClose}
+      width={1000}
+      destroyOnHidden
+    >
       <div className="compare-wanted">
         <span>Wanted: a trigger with</span>
-        <Checkbox.Group value={classes} options={CLASSES.filter((c) => c !== 'unknown').map((value) => ({ value, label: value }))} onChange={(list) => setClasses(list as TargetClass[])} />
-        <span className="quiet">in the picture, {truth ? 'by the clip’s ground truth' : 'by the targets that were found in it'}</span>
+        <Checkbox.Group
+          value={classes}
+          options={CLASSES.filter((c) => c !== 'unknown').map((value) => ({ value, label: value }))}
+          onChange={(list) => setClasses(list as TargetClass[])}
+        />
+        <span className="quiet">
+          in the picture,{' '}
+          {truth ? 'by the clip’s ground truth' : 'by the targets that were found in it'}
+        </span>
       </div>
-      {detections.length === 0 && <p>This camera has no detection in use that could be compared. Add Motion, Motion by class or a line.</p>}
-      <div className="compare" style={{ gridTemplateColumns: `repeat(${Math.max(1, detections.length)}, minmax(0, 1fr))` }}>
+      {detections.length === 0 && (
+        <p>
+          This camera has no detection in use that could be compared. Add Motion, Motion by class or
+          a line.
+        </p>
+      )}
+      <div
+        className="compare"
+        style={{ gridTemplateColumns: `repeat(${Math.max(1, detections.length)}, minmax(0, 1fr))` }}
+      >
         {detections.map((d) => {
-          const own = triggers.filter((t) => t.detection === d.id).map((trigger) => ({ trigger, wanted: isWanted(trigger, present, classes) }))
+          const own = triggers
+            .filter((t) => t.detection === d.id)
+            .map((trigger) => ({ trigger, wanted: isWanted(trigger, present, classes) }))
           const wanted = own.filter((t) => t.wanted).length
           return (
             <section key={d.id} aria-label={d.name}>
@@ -55,7 +98,8 @@ export function Compare({ open, clip, tracks, placed, triggers, onClose, onTrigg
                   <span className="quiet">no trigger</span>
                 ) : (
                   <>
-                    <b className="wanted">✓ {wanted} wanted</b> · <b className="unwanted">✕ {own.length - wanted} for nothing</b>
+                    <b className="wanted">✓ {wanted} wanted</b> ·{' '}
+                    <b className="unwanted">✕ {own.length - wanted} for nothing</b>
                   </>
                 )}
               </p>
@@ -64,9 +108,21 @@ export function Compare({ open, clip, tracks, placed, triggers, onClose, onTrigg
               </div>
               <ul>
                 {own.slice(0, MOST_PICTURES).map(({ trigger, wanted: good }) => (
-                  <li key={`${trigger.frame} ${trigger.target ?? ''}`} className={good ? '' : 'for-nothing'}>
-                    <button type="button" className="link" onClick={() => onTrigger(trigger)} aria-label={`${d.name} at ${clipTime(trigger.time)}, ${good ? 'wanted' : 'for nothing'}`}>
-                      <img src={`/api/clips/${clip.id}/picture?at=${trigger.time.toFixed(2)}`} alt="" loading="lazy" />
+                  <li
+                    key={`${trigger.frame} ${trigger.target ?? ''}`}
+                    className={good ? '' : 'for-nothing'}
+                  >
+                    <button
+                      type="button"
+                      className="link"
+                      onClick={() => onTrigger(trigger)}
+                      aria-label={`${d.name} at ${clipTime(trigger.time)}, ${good ? 'wanted' : 'for nothing'}`}
+                    >
+                      <img
+                        src={`/api/clips/${clip.id}/picture?at=${trigger.time.toFixed(2)}`}
+                        alt=""
+                        loading="lazy"
+                      />
                       <span className="figures">
                         {good ? '✓' : '✕'} {clipTime(trigger.time)}
                       </span>
@@ -74,7 +130,9 @@ export function Compare({ open, clip, tracks, placed, triggers, onClose, onTrigg
                   </li>
                 ))}
               </ul>
-              {own.length > MOST_PICTURES && <p className="quiet">and {own.length - MOST_PICTURES} more on the timeline</p>}
+              {own.length > MOST_PICTURES && (
+                <p className="quiet">and {own.length - MOST_PICTURES} more on the timeline</p>
+              )}
             </section>
           )
         })}

@@ -1,5 +1,13 @@
 import { useMemo, type PointerEvent, type ReactNode } from 'react'
-import { Line, LineChart, ReferenceArea, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts'
+import {
+  Line,
+  LineChart,
+  ReferenceArea,
+  ReferenceLine,
+  ResponsiveContainer,
+  XAxis,
+  YAxis
+} from 'recharts'
 import type { FrameTrace } from '../../../core/detections/index.ts'
 import { useTime, type Playhead } from '../playhead.ts'
 
@@ -25,16 +33,33 @@ function thinned({ curves, fps }: FrameTrace): Point[] {
   const step = Math.max(1, Math.ceil(length / MOST_POINTS))
   return Array.from({ length: Math.ceil(length / step) }, (_, i) => {
     const point: Point = { time: (i * step) / fps }
-    curves.forEach((curve, c) => (point[`c${c}`] = Math.max(...curve.values.subarray(i * step, (i + 1) * step))))
+    curves.forEach(
+      (curve, c) => (point[`c${c}`] = Math.max(...curve.values.subarray(i * step, (i + 1) * step)))
+    )
     return point
   })
 }
 
 /** What a detection of whole frames measured over the clip, against its limit; the moment on show can be chosen on it. */
-export function CurvePanel({ trace, seconds, playhead }: { trace: FrameTrace; seconds: number; playhead: Playhead }): ReactNode {
+export function CurvePanel({
+  trace,
+  seconds,
+  playhead
+}: {
+  trace: FrameTrace
+  seconds: number
+  playhead: Playhead
+}): ReactNode {
   const points = useMemo(() => thinned(trace), [trace])
   const { curves, episodes } = trace
-  const top = useMemo(() => Math.max(...curves.map((c) => c.limit * 1.4), ...points.flatMap((p) => curves.map((_, i) => p[`c${i}`]))), [points, curves])
+  const top = useMemo(
+    () =>
+      Math.max(
+        ...curves.map((c) => c.limit * 1.4),
+        ...points.flatMap((p) => curves.map((_, i) => p[`c${i}`]))
+      ),
+    [points, curves]
+  )
   const seek = (event: PointerEvent<HTMLDivElement>): void => {
     if (event.type === 'pointerdown') event.currentTarget.setPointerCapture(event.pointerId)
     else if (!event.currentTarget.hasPointerCapture(event.pointerId)) return
@@ -60,15 +85,32 @@ export function CurvePanel({ trace, seconds, playhead }: { trace: FrameTrace; se
       </div>
       <div className="curve-plot" onPointerDown={seek} onPointerMove={seek}>
         <ResponsiveContainer width="100%" height="100%">
-          <LineChart data={points} margin={{ top: 6, right: 0, bottom: 0, left: 0 }} accessibilityLayer={false}>
+          <LineChart
+            data={points}
+            margin={{ top: 6, right: 0, bottom: 0, left: 0 }}
+            accessibilityLayer={false}
+          >
             <XAxis dataKey="time" type="number" domain={[0, seconds]} hide />
             <YAxis domain={[0, top]} hide />
             {episodes.map((e) => (
-              <ReferenceArea key={e.from} x1={e.from} x2={Math.min(seconds, e.to + 1 / trace.fps)} fill="var(--plum)" fillOpacity={0.14} />
+              <ReferenceArea
+                key={e.from}
+                x1={e.from}
+                x2={Math.min(seconds, e.to + 1 / trace.fps)}
+                fill="var(--plum)"
+                fillOpacity={0.14}
+              />
             ))}
             <ReferenceLine y={limit} stroke="var(--rust)" strokeDasharray="6 4" strokeWidth={1.5} />
             {curves.map((curve, i) => (
-              <Line key={curve.name} dataKey={`c${i}`} dot={false} isAnimationActive={false} strokeWidth={1.6} {...strokes[i]} />
+              <Line
+                key={curve.name}
+                dataKey={`c${i}`}
+                dot={false}
+                isAnimationActive={false}
+                strokeWidth={1.6}
+                {...strokes[i]}
+              />
             ))}
           </LineChart>
         </ResponsiveContainer>
@@ -80,5 +122,11 @@ export function CurvePanel({ trace, seconds, playhead }: { trace: FrameTrace; se
 
 function CurvePlayhead({ playhead, seconds }: { playhead: Playhead; seconds: number }): ReactNode {
   const time = useTime(playhead)
-  return <i className="curve-playhead" style={{ left: `${(100 * time) / seconds}%` }} aria-hidden="true" />
+  return (
+    <i
+      className="curve-playhead"
+      style={{ left: `${(100 * time) / seconds}%` }}
+      aria-hidden="true"
+    />
+  )
 }

@@ -1,13 +1,32 @@
 import { Button, Drawer, Select } from 'antd'
 import { useMemo, useState, type ReactNode } from 'react'
-import { canonical, differencesBetween, type CameraState, type EditEntry } from '../../../core/history/states.ts'
+import {
+  canonical,
+  differencesBetween,
+  type CameraState,
+  type EditEntry
+} from '../../../core/history/states.ts'
 import { useHistory, useStateAt } from '../../api/queries.ts'
 import type { BenchDocument, DocumentState } from '../document.ts'
 
 const NOW = 'now'
 
 /** Who changed what on this camera, any two states beside each other, and a way back to one. */
-export function HistoryDrawer({ open, camera, timeZone, document, state, onClose }: { open: boolean; camera: string; timeZone: string; document: BenchDocument; state: DocumentState; onClose: () => void }): ReactNode {
+export function HistoryDrawer({
+  open,
+  camera,
+  timeZone,
+  document,
+  state,
+  onClose
+}: {
+  open: boolean
+  camera: string
+  timeZone: string
+  document: BenchDocument
+  state: DocumentState
+  onClose: () => void
+}): ReactNode {
   return (
     <Drawer open={open} onClose={onClose} size={640} title="History of this camera" destroyOnHidden>
       <History camera={camera} timeZone={timeZone} document={document} state={state} />
@@ -15,7 +34,17 @@ export function HistoryDrawer({ open, camera, timeZone, document, state, onClose
   )
 }
 
-function History({ camera, timeZone, document, state }: { camera: string; timeZone: string; document: BenchDocument; state: DocumentState }): ReactNode {
+function History({
+  camera,
+  timeZone,
+  document,
+  state
+}: {
+  camera: string
+  timeZone: string
+  document: BenchDocument
+  state: DocumentState
+}): ReactNode {
   const [older, setOlder] = useState<number[]>([])
   const [from, setFrom] = useState<number | null>(null)
   const [to, setTo] = useState<number | typeof NOW>(NOW)
@@ -23,14 +52,39 @@ function History({ camera, timeZone, document, state }: { camera: string; timeZo
   const entries = newest.data?.entries ?? []
   const before = useStateAt(camera, from)
   const after = useStateAt(camera, to === NOW ? null : to)
-  const now: CameraState = useMemo(() => ({ detections: state.detections, schedules: state.schedules, actions: state.actions, scene: state.scene }), [state])
+  const now: CameraState = useMemo(
+    () => ({
+      detections: state.detections,
+      schedules: state.schedules,
+      actions: state.actions,
+      scene: state.scene
+    }),
+    [state]
+  )
   const other = to === NOW ? now : after.data
-  const differences = useMemo(() => before.data && other && differencesBetween(before.data, other), [before.data, other])
-  const clock = useMemo(() => new Intl.DateTimeFormat('en-GB', { timeZone, weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', second: '2-digit' }), [timeZone])
-  const momentOf = (entry: EditEntry): string => (entry.at > 0 ? clock.format(entry.at) : 'at first')
+  const differences = useMemo(
+    () => before.data && other && differencesBetween(before.data, other),
+    [before.data, other]
+  )
+  const clock = useMemo(
+    () =>
+      new Intl.DateTimeFormat('en-GB', {
+        timeZone,
+        weekday: 'short',
+        day: 'numeric',
+        month: 'short',
+        hour: '2-digit',
+        minute: '2-digit',
+        second: '2-digit'
+      }),
+    [timeZone]
+  )
+  const momentOf = (entry: EditEntry): string =>
+    entry.at > 0 ? clock.format(entry.at) : 'at first'
   const goBack = (): void => {
     const entry = entries.find(({ id }) => id === from)
-    if (before.data) document.goTo(before.data, `Go back to ${entry ? `“${entry.label}”` : 'an earlier state'}`)
+    if (before.data)
+      document.goTo(before.data, `Go back to ${entry ? `“${entry.label}”` : 'an earlier state'}`)
   }
   return (
     <div className="history">
@@ -38,10 +92,25 @@ function History({ camera, timeZone, document, state }: { camera: string; timeZo
         <section aria-label="Edits">
           <ol>
             {entries.map((entry) => (
-              <HistoryItem key={entry.id} entry={entry} moment={momentOf(entry)} chosen={entry.id === from} onChoose={() => setFrom(entry.id === from ? null : entry.id)} />
+              <HistoryItem
+                key={entry.id}
+                entry={entry}
+                moment={momentOf(entry)}
+                chosen={entry.id === from}
+                onChoose={() => setFrom(entry.id === from ? null : entry.id)}
+              />
             ))}
             {older.map((id) => (
-              <OlderEntries key={id} camera={camera} before={id} moment={momentOf} from={from} onChoose={setFrom} onMore={(next) => setOlder([...older, next])} last={id === older[older.length - 1]} />
+              <OlderEntries
+                key={id}
+                camera={camera}
+                before={id}
+                moment={momentOf}
+                from={from}
+                onChoose={setFrom}
+                onMore={(next) => setOlder([...older, next])}
+                last={id === older[older.length - 1]}
+              />
             ))}
           </ol>
           {newest.data?.more && older.length === 0 && (
@@ -53,16 +122,35 @@ function History({ camera, timeZone, document, state }: { camera: string; timeZo
         </section>
         <section aria-label="Comparison" aria-live="polite">
           {from === null ? (
-            <p className="quiet">Choose an edit to see what has changed since then. Every state can be gone back to, and that can be undone.</p>
+            <p className="quiet">
+              Choose an edit to see what has changed since then. Every state can be gone back to,
+              and that can be undone.
+            </p>
           ) : (
             <>
               <label className="field">
                 <span>Compare it with</span>
-                <Select value={to} onChange={setTo} options={[{ value: NOW, label: 'How it is now' }, ...entries.filter(({ id }) => id !== from).map((e) => ({ value: e.id, label: `${e.label}, ${momentOf(e)}` }))]} />
+                <Select
+                  value={to}
+                  onChange={setTo}
+                  options={[
+                    { value: NOW, label: 'How it is now' },
+                    ...entries
+                      .filter(({ id }) => id !== from)
+                      .map((e) => ({ value: e.id, label: `${e.label}, ${momentOf(e)}` }))
+                  ]}
+                />
               </label>
               <Differences differences={differences} />
-              {before.data && canonical(before.data.schedules) !== canonical(now.schedules) && <p className="quiet">Hours belong to the site: they go back for every camera that uses them.</p>}
-              <Button onClick={goBack} disabled={!before.data || differencesBetween(before.data, now).length === 0}>
+              {before.data && canonical(before.data.schedules) !== canonical(now.schedules) && (
+                <p className="quiet">
+                  Hours belong to the site: they go back for every camera that uses them.
+                </p>
+              )}
+              <Button
+                onClick={goBack}
+                disabled={!before.data || differencesBetween(before.data, now).length === 0}
+              >
                 Go back to this state
               </Button>
             </>
@@ -73,10 +161,25 @@ function History({ camera, timeZone, document, state }: { camera: string; timeZo
   )
 }
 
-function HistoryItem({ entry, moment, chosen, onChoose }: { entry: EditEntry; moment: string; chosen: boolean; onChoose: () => void }): ReactNode {
+function HistoryItem({
+  entry,
+  moment,
+  chosen,
+  onChoose
+}: {
+  entry: EditEntry
+  moment: string
+  chosen: boolean
+  onChoose: () => void
+}): ReactNode {
   return (
     <li>
-      <button type="button" className={chosen ? 'history-entry chosen' : 'history-entry'} aria-pressed={chosen} onClick={onChoose}>
+      <button
+        type="button"
+        className={chosen ? 'history-entry chosen' : 'history-entry'}
+        aria-pressed={chosen}
+        onClick={onChoose}
+      >
         <span>{entry.label}</span>
         <span className="quiet">
           {entry.by}, <span className="figures">{moment}</span>
@@ -86,11 +189,35 @@ function HistoryItem({ entry, moment, chosen, onChoose }: { entry: EditEntry; mo
   )
 }
 
-function OlderEntries({ camera, before, moment, from, onChoose, onMore, last }: { camera: string; before: number; moment: (e: EditEntry) => string; from: number | null; onChoose: (id: number | null) => void; onMore: (id: number) => void; last: boolean }): ReactNode {
+function OlderEntries({
+  camera,
+  before,
+  moment,
+  from,
+  onChoose,
+  onMore,
+  last
+}: {
+  camera: string
+  before: number
+  moment: (e: EditEntry) => string
+  from: number | null
+  onChoose: (id: number | null) => void
+  onMore: (id: number) => void
+  last: boolean
+}): ReactNode {
   const { data } = useHistory(camera, true, before)
   return (
     <>
-      {data?.entries.map((entry) => <HistoryItem key={entry.id} entry={entry} moment={moment(entry)} chosen={entry.id === from} onChoose={() => onChoose(entry.id)} />)}
+      {data?.entries.map((entry) => (
+        <HistoryItem
+          key={entry.id}
+          entry={entry}
+          moment={moment(entry)}
+          chosen={entry.id === from}
+          onChoose={() => onChoose(entry.id)}
+        />
+      ))}
       {data?.more && last && (
         <li>
           <Button size="small" onClick={() => onMore(data.entries[data.entries.length - 1].id)}>
@@ -104,7 +231,11 @@ function OlderEntries({ camera, before, moment, from, onChoose, onMore, last }: 
 
 const changeWords = { added: 'is new', deleted: 'was deleted', changed: '' }
 
-function Differences({ differences }: { differences: ReturnType<typeof differencesBetween> | undefined }): ReactNode {
+function Differences({
+  differences
+}: {
+  differences: ReturnType<typeof differencesBetween> | undefined
+}): ReactNode {
   if (!differences) return <p className="quiet">Comparing …</p>
   if (!differences.length) return <p className="quiet">No difference.</p>
   return (

@@ -6,25 +6,54 @@ import type { Detection } from '../../../core/formats/plan.ts'
 import type { BenchDocument } from '../document.ts'
 
 /** What a detection sets off: endpoints of the site, linked or not. They are set up in the place Actions. */
-export function ActionsEditor({ detection, document, endpoints, links }: { detection: Detection; document: BenchDocument; endpoints: readonly KeptEndpoint[]; links: readonly string[] }): ReactNode {
+export function ActionsEditor({
+  detection,
+  document,
+  endpoints,
+  links
+}: {
+  detection: Detection
+  document: BenchDocument
+  endpoints: readonly KeptEndpoint[]
+  links: readonly string[]
+}): ReactNode {
   return (
     <>
       {endpoints.length === 0 && <p>Nothing to set off has been set up on this site yet.</p>}
       <div className="stacked">
         {endpoints.map(({ endpoint: { id, name } }) => (
-          <Checkbox key={id} checked={links.includes(id)} onChange={(e) => document.link([detection.id], id, e.target.checked, e.target.checked ? `Link ${name}` : `Unlink ${name}`)}>
+          <Checkbox
+            key={id}
+            checked={links.includes(id)}
+            onChange={(e) =>
+              document.link(
+                [detection.id],
+                id,
+                e.target.checked,
+                e.target.checked ? `Link ${name}` : `Unlink ${name}`
+              )
+            }
+          >
             {name}
           </Checkbox>
         ))}
       </div>
-      <Link to={`/actions?detection=${encodeURIComponent(detection.id)}`}>{endpoints.length ? 'Severity, alarm and settings in Actions' : 'Set up outputs and messages in Actions'}</Link>
+      <Link to={`/actions?detection=${encodeURIComponent(detection.id)}`}>
+        {endpoints.length
+          ? 'Severity, alarm and settings in Actions'
+          : 'Set up outputs and messages in Actions'}
+      </Link>
     </>
   )
 }
 
 /** What is linked, in words. */
 export function linkWords(links: readonly string[], endpoints: readonly KeptEndpoint[]): string {
-  const names = links.flatMap((link) => endpoints.find(({ endpoint }) => endpoint.id === link)?.endpoint.name ?? [])
+  const names = links.flatMap(
+    (link) => endpoints.find(({ endpoint }) => endpoint.id === link)?.endpoint.name ?? []
+  )
   if (!names.length) return 'nothing'
-  return names.length > 3 ? `${names.slice(0, 2).join(', ')} and ${names.length - 2} more` : names.join(', ').replace(/, ([^,]*)$/, ' and $1')
+  return names.length > 3
+    ? `${names.slice(0, 2).join(', ')} and ${names.length - 2} more`
+    : names.join(', ').replace(/, ([^,]*)$/, ' and $1')
 }

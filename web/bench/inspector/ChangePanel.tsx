@@ -20,7 +20,11 @@ export interface ChangePanelProps {
 }
 
 /** As a sentence begins, and with no figure parted from its unit. */
-const figuresTogether = (words: string): string => words.replace(/^./, (c) => c.toUpperCase()).replace(/(\d) (s|m|%|×)(?= |$)/g, '$1\u00a0$2').replace(/× (\d)/g, '×\u00a0$1')
+const figuresTogether = (words: string): string =>
+  words
+    .replace(/^./, (c) => c.toUpperCase())
+    .replace(/(\d) (s|m|%|×)(?= |$)/g, '$1\u00a0$2')
+    .replace(/× (\d)/g, '×\u00a0$1')
 
 /** What it costs in words: the triggers that come and go on all clips. */
 interface Cost {
@@ -40,7 +44,17 @@ export function ChangePanel({ fired, ...ask }: ChangePanelProps): ReactNode {
   return <Changes {...ask} fired={fired} onClose={() => setOpen(false)} />
 }
 
-function Changes({ document, evaluations, setting, clips, clip, detection, target, fired, onClose }: ChangePanelProps & { onClose: () => void }): ReactNode {
+function Changes({
+  document,
+  evaluations,
+  setting,
+  clips,
+  clip,
+  detection,
+  target,
+  fired,
+  onClose
+}: ChangePanelProps & { onClose: () => void }): ReactNode {
   const [changes, setChanges] = useState<GateChange[] | null>(null)
   // With the changes that they are of: a new list comes before its effects do.
   const [found, setFound] = useState<{ of: GateChange[]; effects: Effect[][] } | null>(null)
@@ -57,12 +71,37 @@ function Changes({ document, evaluations, setting, clips, clip, detection, targe
 
   useEffect(() => {
     if (!evaluations || !changes?.length || !all) return
-    evaluations.ask({ type: 'effects', clips: [{ clip: null, of: clip }, ...known.map((c) => ({ clip: c.id, of: c }))].map(({ clip: id, of }) => ({ clip: id, before: settingOf(setting, of, null), after: changes.map((change) => settingOf(setting, of, change)) })) }, (answer) => {
-      if (answer.type === 'effects') setFound({ of: changes, effects: answer.effects })
-    })
+    evaluations.ask(
+      {
+        type: 'effects',
+        clips: [{ clip: null, of: clip }, ...known.map((c) => ({ clip: c.id, of: c }))].map(
+          ({ clip: id, of }) => ({
+            clip: id,
+            before: settingOf(setting, of, null),
+            after: changes.map((change) => settingOf(setting, of, change))
+          })
+        )
+      },
+      (answer) => {
+        if (answer.type === 'effects') setFound({ of: changes, effects: answer.effects })
+      }
+    )
   }, [evaluations, setting, changes, known, all, clip])
 
-  const costs = useMemo(() => changes?.map((change, i) => effects && costOf(effects.map((of) => of[i]), [clip, ...known], change.detection.id, target)), [changes, effects, clip, known, target])
+  const costs = useMemo(
+    () =>
+      changes?.map(
+        (change, i) =>
+          effects &&
+          costOf(
+            effects.map((of) => of[i]),
+            [clip, ...known],
+            change.detection.id,
+            target
+          )
+      ),
+    [changes, effects, clip, known, target]
+  )
   return (
     <section className="changes" aria-label="What would have to change" aria-live="polite">
       <header className="row">
@@ -72,7 +111,12 @@ function Changes({ document, evaluations, setting, clips, clip, detection, targe
         </Button>
       </header>
       {changes === null && <p className="quiet">Trying each gate …</p>}
-      {changes?.length === 0 && <p className="quiet">No change to a single gate would do it; more than one stands in the way, or the shape does not reach it.</p>}
+      {changes?.length === 0 && (
+        <p className="quiet">
+          No change to a single gate would do it; more than one stands in the way, or the shape does
+          not reach it.
+        </p>
+      )}
       <ol>
         {changes?.map((change, i) => (
           <li key={`${change.gate} ${change.words}`}>
@@ -96,9 +140,15 @@ function apply(document: BenchDocument, { detection, schedule, words }: GateChan
 }
 
 function CostNote({ cost, clips }: { cost: Cost | null; clips: number }): ReactNode {
-  if (!cost) return <span className="quiet">Trying it on {clips === 1 ? 'the clip' : `all ${clips} clips`} …</span>
+  if (!cost)
+    return (
+      <span className="quiet">
+        Trying it on {clips === 1 ? 'the clip' : `all ${clips} clips`} …
+      </span>
+    )
   const on = clips === 1 ? 'on this clip' : `on all ${clips} clips`
-  if (!cost.gained.length && !cost.lost.length) return <span className="quiet">Nothing else changes {on}.</span>
+  if (!cost.gained.length && !cost.lost.length)
+    return <span className="quiet">Nothing else changes {on}.</span>
   return (
     <span className="quiet">
       {cost.gained.length > 0 && (
@@ -116,24 +166,58 @@ function CostNote({ cost, clips }: { cost: Cost | null; clips: number }): ReactN
 }
 
 const MOST_NAMED = 3
-const short = (list: string[]): string => (list.length <= MOST_NAMED ? list.join('; ') : `${list.slice(0, MOST_NAMED).join('; ')} and ${list.length - MOST_NAMED} more`)
+const short = (list: string[]): string =>
+  list.length <= MOST_NAMED
+    ? list.join('; ')
+    : `${list.slice(0, MOST_NAMED).join('; ')} and ${list.length - MOST_NAMED} more`
 
 /** The setting for a clip, with only what a change touches: the detection, or all that share its hours. */
-function settingOf(setting: Setting, { fps, start, inputs }: ClipView, change: GateChange | null): Setting {
-  const detections = change && !change.schedule ? setting.camera.detections.map((d) => (d.id === change.detection.id ? change.detection : d)) : setting.camera.detections
-  const schedules = change?.schedule ? setting.plan.schedules.map((s) => (s.id === change.schedule!.id ? change.schedule! : s)) : setting.plan.schedules
-  return { ...setting, plan: { ...setting.plan, schedules }, camera: { ...setting.camera, detections }, fps, start, inputs }
+function settingOf(
+  setting: Setting,
+  { fps, start, inputs }: ClipView,
+  change: GateChange | null
+): Setting {
+  const detections =
+    change && !change.schedule
+      ? setting.camera.detections.map((d) => (d.id === change.detection.id ? change.detection : d))
+      : setting.camera.detections
+  const schedules = change?.schedule
+    ? setting.plan.schedules.map((s) => (s.id === change.schedule!.id ? change.schedule! : s))
+    : setting.plan.schedules
+  return {
+    ...setting,
+    plan: { ...setting.plan, schedules },
+    camera: { ...setting.camera, detections },
+    fps,
+    start,
+    inputs
+  }
 }
 
-function costOf(effects: readonly Effect[], clips: readonly ClipView[], detection: string, target: number): Cost {
+function costOf(
+  effects: readonly Effect[],
+  clips: readonly ClipView[],
+  detection: string,
+  target: number
+): Cost {
   const cost: Cost = { gained: [], lost: [] }
   effects.forEach(({ gained, lost }, i) => {
     const where = i === 0 ? '' : ` of ${clips[i].name}`
-    for (const [list, to] of [[gained, cost.gained], [lost, cost.lost]] as const)
+    for (const [list, to] of [
+      [gained, cost.gained],
+      [lost, cost.lost]
+    ] as const)
       for (const t of list) {
         // What was asked for is no cost.
-        if (i === 0 && t.detection === detection && (t.target === target || t.targets?.includes(target))) continue
-        to.push(`${t.target === undefined ? 'a frame' : `target ${t.target}`} at ${t.time.toFixed(1)} s${where}`)
+        if (
+          i === 0 &&
+          t.detection === detection &&
+          (t.target === target || t.targets?.includes(target))
+        )
+          continue
+        to.push(
+          `${t.target === undefined ? 'a frame' : `target ${t.target}`} at ${t.time.toFixed(1)} s${where}`
+        )
       }
   })
   return cost

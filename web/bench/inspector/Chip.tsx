@@ -17,7 +17,8 @@ export function Chip({ what, children, editor }: ChipProps): ReactNode {
     if (event.key === 'Escape' && open) {
       setOpen(false)
       chip.current?.focus()
-    } else if ((event.key === 'Enter' || event.key === ' ') && event.target === event.currentTarget) setOpen(!open)
+    } else if ((event.key === 'Enter' || event.key === ' ') && event.target === event.currentTarget)
+      setOpen(!open)
     else return
     event.preventDefault()
     event.stopPropagation()
@@ -39,7 +40,15 @@ export function Chip({ what, children, editor }: ChipProps): ReactNode {
         </div>
       }
     >
-      <span ref={chip} role="button" tabIndex={0} className="chip" aria-label={`${what}: ${children}`} aria-expanded={open} onKeyDown={onKey}>
+      <span
+        ref={chip}
+        role="button"
+        tabIndex={0}
+        className="chip"
+        aria-label={`${what}: ${children}`}
+        aria-expanded={open}
+        onKeyDown={onKey}
+      >
         {children}
       </span>
     </Popover>

@@ -36,21 +36,62 @@ export interface InspectorProps extends Omit<SentenceProps, 'detection'> {
 }
 
 /** What is selected: the sentence with every part editable, then the gate ladder of the selected target or moment. */
-export function Inspector({ detection, letter, ladder, frames, ladders, spans, limits, onRemove, onNearMiss, tools, shapeTools, changes, scene, area, ...sentence }: InspectorProps): ReactNode {
-  const heading = detection ? `${letter} · ${kindNames[detection.kind]}` : area !== null ? `⊘ Ignore area ${area + 1}` : 'Nothing selected'
+export function Inspector({
+  detection,
+  letter,
+  ladder,
+  frames,
+  ladders,
+  spans,
+  limits,
+  onRemove,
+  onNearMiss,
+  tools,
+  shapeTools,
+  changes,
+  scene,
+  area,
+  ...sentence
+}: InspectorProps): ReactNode {
+  const heading = detection
+    ? `${letter} · ${kindNames[detection.kind]}`
+    : area !== null
+      ? `⊘ Ignore area ${area + 1}`
+      : 'Nothing selected'
   const deleteName = detection?.name ?? (area !== null ? `ignore area ${area + 1}` : null)
   return (
     <aside className="inspector" aria-label="Inspector">
       <header>
         <h2>{heading}</h2>
         {deleteName && (
-          <Tooltip title={<>Delete <kbd>Del</kbd></>}>
-            <Button type="text" size="small" icon={<DeleteOutlined />} aria-label={`Delete ${deleteName}`} onClick={onRemove} />
+          <Tooltip
+            title={
+              <>
+                Delete <kbd>Del</kbd>
+              </>
+            }
+          >
+            <Button
+              type="text"
+              size="small"
+              icon={<DeleteOutlined />}
+              aria-label={`Delete ${deleteName}`}
+              onClick={onRemove}
+            />
           </Tooltip>
         )}
       </header>
-      {!detection && area === null && <p className="quiet">Choose a detection on the left or on the picture to set it. Choose a trigger or a target to see which gates it passed.</p>}
-      {!detection && area !== null && <p>A target whose feet are in this area does not count, for any detection of this camera.</p>}
+      {!detection && area === null && (
+        <p className="quiet">
+          Choose a detection on the left or on the picture to set it. Choose a trigger or a target
+          to see which gates it passed.
+        </p>
+      )}
+      {!detection && area !== null && (
+        <p>
+          A target whose feet are in this area does not count, for any detection of this camera.
+        </p>
+      )}
       {!detection && shapeTools}
       {!detection && scene}
       {detection && (
@@ -58,18 +99,29 @@ export function Inspector({ detection, letter, ladder, frames, ladders, spans, l
           <Sentence {...sentence} detection={detection} />
           {shapeTools}
           {tools}
-          {!detection.enabled && <p className="off-note">☾ Switched off: it triggers nothing until it is in use.</p>}
-          {RULE_TYPES[detection.kind] !== undefined && <Parking detection={detection} document={sentence.document} />}
+          {!detection.enabled && (
+            <p className="off-note">☾ Switched off: it triggers nothing until it is in use.</p>
+          )}
+          {RULE_TYPES[detection.kind] !== undefined && (
+            <Parking detection={detection} document={sentence.document} />
+          )}
           {frames && isFrameKind(detection) ? (
             <LadderView ladder={frames.ladder} who={detection.name} />
           ) : ladder ? (
             <>
-              <LadderView ladder={ladder} who={`${spans.find((s) => s.id === ladder.target)?.cls ?? 'target'} ${ladder.target}`} />
+              <LadderView
+                ladder={ladder}
+                who={`${spans.find((s) => s.id === ladder.target)?.cls ?? 'target'} ${ladder.target}`}
+              />
               {changes}
             </>
           ) : (
             <>
-              <p className="quiet ladder-hint">{detection.enabled ? 'Choose a trigger on the timeline, or a target, to see why it fired or why not.' : ''}</p>
+              <p className="quiet ladder-hint">
+                {detection.enabled
+                  ? 'Choose a trigger on the timeline, or a target, to see why it fired or why not.'
+                  : ''}
+              </p>
               <NearMisses ladders={ladders} spans={spans} onChoose={onNearMiss} />
             </>
           )}
@@ -80,9 +132,19 @@ export function Inspector({ detection, letter, ladder, frames, ladders, spans, l
 }
 
 /** Keeps a detection's place on a device that would switch the kind on again by itself; it watches nothing. */
-const Parking = memo(function Parking({ detection, document }: { detection: Detection; document: BenchDocument }): ReactNode {
+const Parking = memo(function Parking({
+  detection,
+  document
+}: {
+  detection: Detection
+  document: BenchDocument
+}): ReactNode {
   if (!detection.enabled) return null
-  const park = (parked: boolean): void => document.edit({ ...detection, parked: parked || undefined }, `${parked ? 'Park' : 'Use'} ${detection.name}`)
+  const park = (parked: boolean): void =>
+    document.edit(
+      { ...detection, parked: parked || undefined },
+      `${parked ? 'Park' : 'Use'} ${detection.name}`
+    )
   if (!detection.parked)
     return (
       <Tooltip title="For devices that switch this kind on again by themselves: it keeps its place there with one minute a day and no area, and watches nothing.">

@@ -3,8 +3,18 @@ import { gateNames, isNearMiss, missingOf, type Ladder } from '../../../core/det
 import type { TargetSpan } from '../../../core/targets/tracks.ts'
 
 /** Targets that one gate alone stopped, those first that lacked least. */
-export const NearMisses = memo(function NearMisses({ ladders, spans, onChoose }: { ladders: readonly Ladder[]; spans: readonly TargetSpan[]; onChoose: (ladder: Ladder) => void }): ReactNode {
-  const near = ladders.filter(isNearMiss).sort((a, b) => missingOf(a) - missingOf(b) || a.time - b.time)
+export const NearMisses = memo(function NearMisses({
+  ladders,
+  spans,
+  onChoose
+}: {
+  ladders: readonly Ladder[]
+  spans: readonly TargetSpan[]
+  onChoose: (ladder: Ladder) => void
+}): ReactNode {
+  const near = ladders
+    .filter(isNearMiss)
+    .sort((a, b) => missingOf(a) - missingOf(b) || a.time - b.time)
   if (!near.length) return null
   return (
     <section className="near-misses" aria-label="Near misses">
@@ -19,10 +29,14 @@ export const NearMisses = memo(function NearMisses({ ladders, spans, onChoose }:
             <li key={`${ladder.target} ${ladder.frame}`}>
               <button type="button" onClick={() => onChoose(ladder)}>
                 <span>
-                  {spans.find((s) => s.id === ladder.target)?.cls ?? 'target'} {ladder.target}, <span className="figures">{ladder.time.toFixed(1)} s</span>
+                  {spans.find((s) => s.id === ladder.target)?.cls ?? 'target'} {ladder.target},{' '}
+                  <span className="figures">{ladder.time.toFixed(1)} s</span>
                 </span>
                 <span className="quiet">
-                  {gateNames[stopped.gate]}: {missing < 1 ? `${Math.max(1, Math.round(missing * 100))} % short` : stopped.measured}
+                  {gateNames[stopped.gate]}:{' '}
+                  {missing < 1
+                    ? `${Math.max(1, Math.round(missing * 100))} % short`
+                    : stopped.measured}
                 </span>
                 <span className="gauge stopped" aria-hidden="true">
                   <span style={{ width: `${100 * (1 - missing)}%` }} />

@@ -1,4 +1,12 @@
-import { CopyOutlined, EyeInvisibleOutlined, EyeOutlined, LockOutlined, ScissorOutlined, SwapOutlined, UnlockOutlined } from '@ant-design/icons'
+import {
+  CopyOutlined,
+  EyeInvisibleOutlined,
+  EyeOutlined,
+  LockOutlined,
+  ScissorOutlined,
+  SwapOutlined,
+  UnlockOutlined
+} from '@ant-design/icons'
 import { Button, Dropdown, Tooltip } from 'antd'
 import { memo, type ReactNode } from 'react'
 import type { CameraSummary } from '../../../core/api.ts'
@@ -6,9 +14,31 @@ import type { ShapeActions } from '../shapes/useShapes.ts'
 import type { ViewPrefs } from '../shapes/viewPrefs.ts'
 
 /** What can be done with the selected shape beside dragging it. */
-export const ShapeTools = memo(function ShapeTools({ act, prefs, hasShape, detection, isLine, others, onCopyTo }: { act: ShapeActions; prefs: ViewPrefs; hasShape: boolean; detection: string | null; isLine: boolean; others: readonly CameraSummary[]; onCopyTo: (camera: CameraSummary) => void }): ReactNode {
+export const ShapeTools = memo(function ShapeTools({
+  act,
+  prefs,
+  hasShape,
+  detection,
+  isLine,
+  others,
+  onCopyTo
+}: {
+  act: ShapeActions
+  prefs: ViewPrefs
+  hasShape: boolean
+  detection: string | null
+  isLine: boolean
+  others: readonly CameraSummary[]
+  onCopyTo: (camera: CameraSummary) => void
+}): ReactNode {
   const tool = (label: string, key: string, icon: ReactNode, act: () => void): ReactNode => (
-    <Tooltip title={<>{label} <kbd>{key}</kbd></>}>
+    <Tooltip
+      title={
+        <>
+          {label} <kbd>{key}</kbd>
+        </>
+      }
+    >
       <Button size="small" type="text" icon={icon} aria-label={label} onClick={act} />
     </Tooltip>
   )
@@ -21,12 +51,28 @@ export const ShapeTools = memo(function ShapeTools({ act, prefs, hasShape, detec
       {hasShape && tool('Cut in two at the vertex', 'X', <ScissorOutlined />, act.split)}
       {detection !== null && hasShape && (
         <>
-          {tool(hidden ? 'Show it on the picture' : 'Hide it on the picture', 'H', hidden ? <EyeInvisibleOutlined /> : <EyeOutlined />, () => prefs.toggle('hidden', detection))}
-          {tool(locked ? 'Unlock the shape' : 'Lock the shape', 'K', locked ? <LockOutlined /> : <UnlockOutlined />, () => prefs.toggle('locked', detection))}
+          {tool(
+            hidden ? 'Show it on the picture' : 'Hide it on the picture',
+            'H',
+            hidden ? <EyeInvisibleOutlined /> : <EyeOutlined />,
+            () => prefs.toggle('hidden', detection)
+          )}
+          {tool(
+            locked ? 'Unlock the shape' : 'Lock the shape',
+            'K',
+            locked ? <LockOutlined /> : <UnlockOutlined />,
+            () => prefs.toggle('locked', detection)
+          )}
         </>
       )}
       {detection !== null && others.length > 0 && (
-        <Dropdown trigger={['click']} menu={{ items: others.map(({ id, name }) => ({ key: id, label: name })), onClick: ({ key }) => onCopyTo(others.find(({ id }) => id === key)!) }}>
+        <Dropdown
+          trigger={['click']}
+          menu={{
+            items: others.map(({ id, name }) => ({ key: id, label: name })),
+            onClick: ({ key }) => onCopyTo(others.find(({ id }) => id === key)!)
+          }}
+        >
           <Button size="small" type="text">
             Copy to …
           </Button>

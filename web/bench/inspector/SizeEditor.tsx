@@ -18,12 +18,26 @@ const tidy = (size: Size): Size | undefined => {
 }
 
 /** Which sizes count, beside how large the clip's targets are, near and far. */
-export function SizeEditor({ detection, document, sizes, measured }: EditorProps<TargetGated> & { sizes: readonly SeenSize[] | null; measured: boolean }): ReactNode {
+export function SizeEditor({
+  detection,
+  document,
+  sizes,
+  measured
+}: EditorProps<TargetGated> & { sizes: readonly SeenSize[] | null; measured: boolean }): ReactNode {
   const { size = {} } = detection
   const inMetres = size.minMetres !== undefined || size.maxMetres !== undefined
-  const set = (next: Size, label = 'Change the size frames'): void => document.edit({ ...detection, size: tidy(next) }, label)
+  const set = (next: Size, label = 'Change the size frames'): void =>
+    document.edit({ ...detection, size: tidy(next) }, label)
   const fit = useMemo(() => sizes && fitSizes(sizes, detection.classes), [sizes, detection.classes])
-  const changeUnit = (metres: boolean): void => set(metres ? { minMetres: fit?.metres?.min ?? 1.2, maxMetres: fit?.metres?.max ?? 2.2 } : fit ? { min: fit.min, max: fit.max } : starts, metres ? 'Size in metres' : 'Size in frames')
+  const changeUnit = (metres: boolean): void =>
+    set(
+      metres
+        ? { minMetres: fit?.metres?.min ?? 1.2, maxMetres: fit?.metres?.max ?? 2.2 }
+        : fit
+          ? { min: fit.min, max: fit.max }
+          : starts,
+      metres ? 'Size in metres' : 'Size in frames'
+    )
   return (
     <>
       {measured && (
@@ -39,21 +53,44 @@ export function SizeEditor({ detection, document, sizes, measured }: EditorProps
         />
       )}
       {inMetres ? <Metres size={size} set={set} /> : <Frames size={size} set={set} />}
-      {sizes === null ? <p className="quiet">With a clip it is shown here how large its targets are.</p> : sizes.length === 0 ? <p className="quiet">This clip has no targets.</p> : <Later><SizesChart sizes={sizes} detection={detection} inMetres={inMetres} /></Later>}
+      {sizes === null ? (
+        <p className="quiet">With a clip it is shown here how large its targets are.</p>
+      ) : sizes.length === 0 ? (
+        <p className="quiet">This clip has no targets.</p>
+      ) : (
+        <Later>
+          <SizesChart sizes={sizes} detection={detection} inMetres={inMetres} />
+        </Later>
+      )}
       {sizes !== null &&
         (fit ? (
-          <Button size="small" onClick={() => set(inMetres && fit.metres ? { minMetres: fit.metres.min, maxMetres: fit.metres.max } : { min: fit.min, max: fit.max }, 'Fit the size frames to the clip')}>
+          <Button
+            size="small"
+            onClick={() =>
+              set(
+                inMetres && fit.metres
+                  ? { minMetres: fit.metres.min, maxMetres: fit.metres.max }
+                  : { min: fit.min, max: fit.max },
+                'Fit the size frames to the clip'
+              )
+            }
+          >
             Fit to the clip ({fit.targets} {fit.targets === 1 ? 'target' : 'targets'} at the shape)
           </Button>
         ) : (
-          <p className="quiet">None of the wanted classes comes to the shape, so there is nothing to fit to.</p>
+          <p className="quiet">
+            None of the wanted classes comes to the shape, so there is nothing to fit to.
+          </p>
         ))}
       {!inMetres && (
         <p className="quiet">
-          What fits into the smallest frame is too small, what does not fit into the largest too large. <kbd>F</kbd> draws them on the picture.
+          What fits into the smallest frame is too small, what does not fit into the largest too
+          large. <kbd>F</kbd> draws them on the picture.
         </p>
       )}
-      {(size.min || size.max) && <DeviceNote parameter={size.min ? 'MinimumSize' : 'MaximumSize'} value={0} />}
+      {(size.min || size.max) && (
+        <DeviceNote parameter={size.min ? 'MinimumSize' : 'MaximumSize'} value={0} />
+      )}
     </>
   )
 }
@@ -62,13 +99,27 @@ function Frames({ size, set }: { size: Size; set: (size: Size) => void }): React
   const one = (which: 'min' | 'max', label: string): ReactNode => {
     const frame = size[which]
     const side = (key: FrameSide, name: string): ReactNode => (
-      <InputNumber aria-label={`${label}, ${name}`} size="small" min={0.1} max={100} step={0.5} prefix={name} suffix="%" value={Math.round(frame![key] * 1000) / 10} onChange={(v) => v !== null && set({ ...size, [which]: { ...frame!, [key]: v / 100 } })} />
+      <InputNumber
+        aria-label={`${label}, ${name}`}
+        size="small"
+        min={0.1}
+        max={100}
+        step={0.5}
+        prefix={name}
+        suffix="%"
+        value={Math.round(frame![key] * 1000) / 10}
+        onChange={(v) => v !== null && set({ ...size, [which]: { ...frame!, [key]: v / 100 } })}
+      />
     )
     return (
       <div className="size-frame">
         <label className="row">
           <span>{label}</span>
-          <Switch size="small" checked={!!frame} onChange={(on) => set({ ...size, [which]: on ? starts[which] : undefined })} />
+          <Switch
+            size="small"
+            checked={!!frame}
+            onChange={(on) => set({ ...size, [which]: on ? starts[which] : undefined })}
+          />
         </label>
         {frame && (
           <div className="row">
@@ -91,7 +142,15 @@ function Metres({ size, set }: { size: Size; set: (size: Size) => void }): React
   const one = (key: 'minMetres' | 'maxMetres', label: string): ReactNode => (
     <label className="field">
       <span>{label}</span>
-      <InputNumber size="small" min={0} max={20} step={0.05} suffix="m" value={size[key] ?? null} onChange={(v) => set({ ...size, [key]: v ?? undefined })} />
+      <InputNumber
+        size="small"
+        min={0}
+        max={20}
+        step={0.05}
+        suffix="m"
+        value={size[key] ?? null}
+        onChange={(v) => set({ ...size, [key]: v ?? undefined })}
+      />
     </label>
   )
   return (

@@ -1,36 +1,102 @@
 import { useMemo, type ReactNode } from 'react'
-import { Cell, ReferenceLine, ResponsiveContainer, Scatter, ScatterChart, XAxis, YAxis } from 'recharts'
+import {
+  Cell,
+  ReferenceLine,
+  ResponsiveContainer,
+  Scatter,
+  ScatterChart,
+  XAxis,
+  YAxis
+} from 'recharts'
 import type { TargetGated } from '../../../core/formats/plan.ts'
 import type { SeenSize } from '../../../core/tuning/sizes.ts'
 
 /** Heights against how far away the feet are, far on the left; what is at the shape stands out. */
-export function SizesChart({ sizes, detection, inMetres }: { sizes: readonly SeenSize[]; detection: TargetGated; inMetres: boolean }): ReactNode {
+export function SizesChart({
+  sizes,
+  detection,
+  inMetres
+}: {
+  sizes: readonly SeenSize[]
+  detection: TargetGated
+  inMetres: boolean
+}): ReactNode {
   const { classes, size = {} } = detection
   const points = useMemo(
-    () => sizes.flatMap((s) => (inMetres && s.metres === null ? [] : [{ x: Math.round(s.foot * 1000) / 10, y: inMetres ? s.metres! : Math.round(s.h * 1000) / 10, fill: s.atShape && (!classes.length || classes.includes(s.cls)) ? 'var(--ink)' : 'var(--slate)', strength: s.atShape && (!classes.length || classes.includes(s.cls)) ? 0.9 : 0.35 }])),
+    () =>
+      sizes.flatMap((s) =>
+        inMetres && s.metres === null
+          ? []
+          : [
+              {
+                x: Math.round(s.foot * 1000) / 10,
+                y: inMetres ? s.metres! : Math.round(s.h * 1000) / 10,
+                fill:
+                  s.atShape && (!classes.length || classes.includes(s.cls))
+                    ? 'var(--ink)'
+                    : 'var(--slate)',
+                strength: s.atShape && (!classes.length || classes.includes(s.cls)) ? 0.9 : 0.35
+              }
+            ]
+      ),
     [sizes, classes, inMetres]
   )
-  const limits = (inMetres ? [size.minMetres, size.maxMetres] : [size.min && size.min.h * 100, size.max && size.max.h * 100]).filter((v) => v !== undefined)
-  const wanted = new Set(sizes.filter((s) => s.atShape && (!classes.length || classes.includes(s.cls))).map((s) => s.target)).size
+  const limits = (
+    inMetres
+      ? [size.minMetres, size.maxMetres]
+      : [size.min && size.min.h * 100, size.max && size.max.h * 100]
+  ).filter((v) => v !== undefined)
+  const wanted = new Set(
+    sizes
+      .filter((s) => s.atShape && (!classes.length || classes.includes(s.cls)))
+      .map((s) => s.target)
+  ).size
   return (
     <figure className="stays-chart">
-      <div role="img" aria-label={`Heights of ${new Set(sizes.map((s) => s.target)).size} targets by distance; ${wanted} of the wanted classes come to the shape`}>
+      <div
+        role="img"
+        aria-label={`Heights of ${new Set(sizes.map((s) => s.target)).size} targets by distance; ${wanted} of the wanted classes come to the shape`}
+      >
         <ResponsiveContainer width="100%" height={150}>
           <ScatterChart margin={{ top: 6, right: 16, bottom: 0, left: 0 }}>
-            <XAxis dataKey="x" type="number" domain={[0, 100]} unit=" %" tickCount={5} tick={{ fontSize: 11, fill: 'var(--quiet)' }} stroke="var(--hairline)" />
-            <YAxis dataKey="y" type="number" unit={inMetres ? ' m' : ' %'} width={46} tick={{ fontSize: 11, fill: 'var(--quiet)' }} stroke="var(--hairline)" />
+            <XAxis
+              dataKey="x"
+              type="number"
+              domain={[0, 100]}
+              unit=" %"
+              tickCount={5}
+              tick={{ fontSize: 11, fill: 'var(--quiet)' }}
+              stroke="var(--hairline)"
+            />
+            <YAxis
+              dataKey="y"
+              type="number"
+              unit={inMetres ? ' m' : ' %'}
+              width={46}
+              tick={{ fontSize: 11, fill: 'var(--quiet)' }}
+              stroke="var(--hairline)"
+            />
             <Scatter data={points} isAnimationActive={false} shape="circle" legendType="none">
               {points.map(({ fill, strength }, i) => (
                 <Cell key={i} fill={fill} fillOpacity={strength} r={2.5} />
               ))}
             </Scatter>
             {limits.map((y) => (
-              <ReferenceLine key={y} y={y} stroke="var(--saffron)" strokeWidth={2} strokeDasharray="5 3" />
+              <ReferenceLine
+                key={y}
+                y={y}
+                stroke="var(--saffron)"
+                strokeWidth={2}
+                strokeDasharray="5 3"
+              />
             ))}
           </ScatterChart>
         </ResponsiveContainer>
       </div>
-      <figcaption className="quiet">Height of each target, by where its feet are: far at the left, near at the right. Dark: at the shape.</figcaption>
+      <figcaption className="quiet">
+        Height of each target, by where its feet are: far at the left, near at the right. Dark: at
+        the shape.
+      </figcaption>
     </figure>
   )
 }

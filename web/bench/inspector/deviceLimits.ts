@@ -1,5 +1,11 @@
 import { createContext, useContext, useMemo } from 'react'
-import { RULE_TYPES, fromScale, toScale, type Range, type RuleAbility } from '../../../core/formats/onvif/abilities.ts'
+import {
+  RULE_TYPES,
+  fromScale,
+  toScale,
+  type Range,
+  type RuleAbility
+} from '../../../core/formats/onvif/abilities.ts'
 import type { Detection } from '../../../core/formats/plan.ts'
 import { useDevices } from '../../devices/useDevices.ts'
 
@@ -25,24 +31,47 @@ export function useDeviceLimits(camera: string, detection: Detection | null): De
 }
 
 /** What a device makes of a value, in words; null: nothing is known, or it holds the value as it is without a limit. */
-export function deviceWords({ device, ability }: DeviceLimits, parameter: string, value: number, unit: string): { words: string; holds: boolean } | null {
+export function deviceWords(
+  { device, ability }: DeviceLimits,
+  parameter: string,
+  value: number,
+  unit: string
+): { words: string; holds: boolean } | null {
   if (!ability) return { words: `${device} has no detection of this kind`, holds: false }
-  if (!ability.parameters.includes(parameter)) return { words: `${device} has no such setting`, holds: false }
+  if (!ability.parameters.includes(parameter))
+    return { words: `${device} has no such setting`, holds: false }
   const range = ability.ranges[parameter]
   if (!range) return null
-  return parameter === 'Sensitivity' ? scaleWords(device, range, value) : rangeWords(device, range, value, unit)
+  return parameter === 'Sensitivity'
+    ? scaleWords(device, range, value)
+    : rangeWords(device, range, value, unit)
 }
 
-function scaleWords(device: string, range: Range, value: number): { words: string; holds: boolean } {
+function scaleWords(
+  device: string,
+  range: Range,
+  value: number
+): { words: string; holds: boolean } {
   const step = toScale(value, range)
   const back = fromScale(step, range)
   const same = Math.abs(back - value) < 1
-  return { words: `${device}: step ${step} of ${range.min} to ${range.max}${same ? '' : `, which is ${back}`}`, holds: same }
+  return {
+    words: `${device}: step ${step} of ${range.min} to ${range.max}${same ? '' : `, which is ${back}`}`,
+    holds: same
+  }
 }
 
-function rangeWords(device: string, { min, max }: Range, value: number, unit: string): { words: string; holds: boolean } {
+function rangeWords(
+  device: string,
+  { min, max }: Range,
+  value: number,
+  unit: string
+): { words: string; holds: boolean } {
   const holds = value >= min && value <= max
-  return { words: `${device}: ${min} to ${max}${unit}${holds ? '' : `; it would hold ${Math.min(max, Math.max(min, value))}${unit}`}`, holds }
+  return {
+    words: `${device}: ${min} to ${max}${unit}${holds ? '' : `; it would hold ${Math.min(max, Math.max(min, value))}${unit}`}`,
+    holds
+  }
 }
 
 export const useLimits = (): DeviceLimits | null => useContext(DeviceLimitsContext)

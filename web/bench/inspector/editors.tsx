@@ -2,7 +2,13 @@ import { Checkbox, Input, InputNumber, Radio, Slider } from 'antd'
 import { useState, type ReactNode } from 'react'
 import { needOf } from '../../../core/detections/index.ts'
 import { InputError } from '../../../core/errors.ts'
-import { DetectionSchema, parseWith, type Detection, type LineDetection, type TargetGated } from '../../../core/formats/plan.ts'
+import {
+  DetectionSchema,
+  parseWith,
+  type Detection,
+  type LineDetection,
+  type TargetGated
+} from '../../../core/formats/plan.ts'
 import { CLASSES, type TargetClass } from '../../../core/targets/classes.ts'
 import type { BenchDocument } from '../document.ts'
 import { bodyWords, sideNames } from '../../kept/detectionWords.ts'
@@ -16,7 +22,11 @@ export interface EditorProps<D extends Detection = Detection> {
 }
 
 /** Keeps an edit if it is a valid detection; otherwise says what would be right. */
-export function tryEdit(document: BenchDocument, detection: Detection, label: string): string | null {
+export function tryEdit(
+  document: BenchDocument,
+  detection: Detection,
+  label: string
+): string | null {
   try {
     document.edit(parseWith(DetectionSchema, detection), label)
     return null
@@ -27,7 +37,19 @@ export function tryEdit(document: BenchDocument, detection: Detection, label: st
 }
 
 /** A text that is kept on Enter or when it is left; what cannot be kept stays, with the reason under it. */
-export function KeptText({ label, value, onKeep, autoFocus, placeholder }: { label: string; value: string; onKeep: (text: string) => string | null; autoFocus?: boolean; placeholder?: string }): ReactNode {
+export function KeptText({
+  label,
+  value,
+  onKeep,
+  autoFocus,
+  placeholder
+}: {
+  label: string
+  value: string
+  onKeep: (text: string) => string | null
+  autoFocus?: boolean
+  placeholder?: string
+}): ReactNode {
   const [text, setText] = useState(value)
   const [error, setError] = useState<string | null>(null)
   const keep = (): void => setError(text === value ? null : onKeep(text))
@@ -35,7 +57,16 @@ export function KeptText({ label, value, onKeep, autoFocus, placeholder }: { lab
     <div>
       <label className="field">
         <span>{label}</span>
-        <Input value={text} autoFocus={autoFocus} placeholder={placeholder} status={error ? 'error' : undefined} aria-invalid={!!error} onChange={(e) => setText(e.target.value)} onPressEnter={keep} onBlur={keep} />
+        <Input
+          value={text}
+          autoFocus={autoFocus}
+          placeholder={placeholder}
+          status={error ? 'error' : undefined}
+          aria-invalid={!!error}
+          onChange={(e) => setText(e.target.value)}
+          onPressEnter={keep}
+          onBlur={keep}
+        />
       </label>
       {error && (
         <span className="field-error" role="alert">
@@ -47,11 +78,21 @@ export function KeptText({ label, value, onKeep, autoFocus, placeholder }: { lab
 }
 
 export function NameEditor({ detection, document }: EditorProps): ReactNode {
-  return <KeptText autoFocus label="Name" value={detection.name} onKeep={(name) => tryEdit(document, { ...detection, name }, `Rename ${detection.name}`)} />
+  return (
+    <KeptText
+      autoFocus
+      label="Name"
+      value={detection.name}
+      onKeep={(name) => tryEdit(document, { ...detection, name }, `Rename ${detection.name}`)}
+    />
+  )
 }
 
 /** Which crossings count, and what the two sides are called. */
-export function DirectionEditor({ detection: line, document }: EditorProps<LineDetection>): ReactNode {
+export function DirectionEditor({
+  detection: line,
+  document
+}: EditorProps<LineDetection>): ReactNode {
   const { left, right } = sideNames(line)
   const keep = (which: 'left' | 'right') => (text: string) => {
     const sides = { ...line.sides, [which]: text }
@@ -63,16 +104,33 @@ export function DirectionEditor({ detection: line, document }: EditorProps<LineD
       <Radio.Group
         vertical
         value={line.direction}
-        onChange={(e) => document.edit({ ...line, direction: e.target.value as LineDetection['direction'] }, 'Change the direction')}
+        onChange={(e) =>
+          document.edit(
+            { ...line, direction: e.target.value as LineDetection['direction'] },
+            'Change the direction'
+          )
+        }
         options={[
           { value: 'leftToRight', label: `${left} → ${right}` },
           { value: 'rightToLeft', label: `${right} → ${left}` },
           { value: 'both', label: 'Either way' }
         ]}
       />
-      <KeptText label="Left side" value={line.sides?.left ?? ''} placeholder={left} onKeep={keep('left')} />
-      <KeptText label="Right side" value={line.sides?.right ?? ''} placeholder={right} onKeep={keep('right')} />
-      <p className="quiet">Left and right as seen by someone who walks the line from its letter to its end.</p>
+      <KeptText
+        label="Left side"
+        value={line.sides?.left ?? ''}
+        placeholder={left}
+        onKeep={keep('left')}
+      />
+      <KeptText
+        label="Right side"
+        value={line.sides?.right ?? ''}
+        placeholder={right}
+        onKeep={keep('right')}
+      />
+      <p className="quiet">
+        Left and right as seen by someone who walks the line from its letter to its end.
+      </p>
     </>
   )
 }
@@ -83,8 +141,13 @@ export function ClassesEditor({ detection, document }: EditorProps<TargetGated>)
       <Checkbox.Group
         className="stacked"
         value={detection.classes}
-        options={CLASSES.map((value) => ({ value, label: value === 'unknown' ? 'unknown (not told apart yet)' : value }))}
-        onChange={(classes) => document.edit({ ...detection, classes: classes as TargetClass[] }, 'Change the classes')}
+        options={CLASSES.map((value) => ({
+          value,
+          label: value === 'unknown' ? 'unknown (not told apart yet)' : value
+        }))}
+        onChange={(classes) =>
+          document.edit({ ...detection, classes: classes as TargetClass[] }, 'Change the classes')
+        }
       />
       <p className="quiet">None chosen: every target counts.</p>
       {detection.classes.length > 0 && <DeviceNote parameter="ClassFilter" value={0} />}
@@ -96,7 +159,15 @@ export function ClassesEditor({ detection, document }: EditorProps<TargetGated>)
 type Sensitive = Extract<Detection, { sensitivity: number }>
 
 /** Sensitivity as a slider and a number; what it means stands beside it. */
-export function SensitivitySlider({ detection, document, meaning }: { detection: Sensitive; document: BenchDocument; meaning: string }): ReactNode {
+export function SensitivitySlider({
+  detection,
+  document,
+  meaning
+}: {
+  detection: Sensitive
+  document: BenchDocument
+  meaning: string
+}): ReactNode {
   return (
     <div>
       <div className="row">
@@ -108,31 +179,77 @@ export function SensitivitySlider({ detection, document, meaning }: { detection:
           precision={0}
           size="small"
           value={detection.sensitivity}
-          onChange={(sensitivity) => sensitivity !== null && document.edit({ ...detection, sensitivity }, 'Change the sensitivity')}
+          onChange={(sensitivity) =>
+            sensitivity !== null &&
+            document.edit({ ...detection, sensitivity }, 'Change the sensitivity')
+          }
         />
       </div>
-      <Slider min={1} max={100} value={detection.sensitivity} ariaLabelForHandle="Sensitivity" onChange={(sensitivity) => document.show({ ...detection, sensitivity })} onChangeComplete={() => document.settle('Change the sensitivity')} />
+      <Slider
+        min={1}
+        max={100}
+        value={detection.sensitivity}
+        ariaLabelForHandle="Sensitivity"
+        onChange={(sensitivity) => document.show({ ...detection, sensitivity })}
+        onChangeComplete={() => document.settle('Change the sensitivity')}
+      />
       <p className="quiet">{meaning}</p>
       <DeviceNote parameter="Sensitivity" value={detection.sensitivity} />
     </div>
   )
 }
 
-export function SensitivityEditor({ detection, document }: EditorProps<Extract<Sensitive, TargetGated>>): ReactNode {
-  const where = detection.kind === 'line' ? 'over the line' : detection.kind === 'exit' ? 'out of the zone' : 'in the zone'
+export function SensitivityEditor({
+  detection,
+  document
+}: EditorProps<Extract<Sensitive, TargetGated>>): ReactNode {
+  const where =
+    detection.kind === 'line'
+      ? 'over the line'
+      : detection.kind === 'exit'
+        ? 'out of the zone'
+        : 'in the zone'
   return (
     <div className="sensitivity">
       <BodyShare share={needOf(detection.sensitivity)} />
-      <SensitivitySlider detection={detection} document={document} meaning={`${bodyWords(detection.sensitivity).replace(/^./, (c) => c.toUpperCase())} must be ${where}.`} />
+      <SensitivitySlider
+        detection={detection}
+        document={document}
+        meaning={`${bodyWords(detection.sensitivity).replace(/^./, (c) => c.toUpperCase())} must be ${where}.`}
+      />
     </div>
   )
 }
 
-export function SecondsEditor({ label, value, min = 0, max, help, parameter, onChange }: { label: string; value: number; min?: number; max: number; help: string; /** What it is called on a device. */ parameter?: string; onChange: (seconds: number) => void }): ReactNode {
+export function SecondsEditor({
+  label,
+  value,
+  min = 0,
+  max,
+  help,
+  parameter,
+  onChange
+}: {
+  label: string
+  value: number
+  min?: number
+  max: number
+  help: string
+  /** What it is called on a device. */ parameter?: string
+  onChange: (seconds: number) => void
+}): ReactNode {
   return (
     <label className="field">
       <span>{label}</span>
-      <InputNumber autoFocus min={min} max={max} step={0.1} suffix="s" value={value} onChange={(v) => v !== null && onChange(Math.round(v * 1000) / 1000)} />
+      <InputNumber
+        autoFocus
+        min={min}
+        max={max}
+        step={0.1}
+        suffix="s"
+        value={value}
+        onChange={(v) => v !== null && onChange(Math.round(v * 1000) / 1000)}
+      />
       <span className="quiet">{help}</span>
       {parameter && <DeviceNote parameter={parameter} value={value} unit=" s" />}
     </label>
@@ -141,12 +258,30 @@ export function SecondsEditor({ label, value, min = 0, max, help, parameter, onC
 
 export function ConfirmEditor({ detection, document }: EditorProps<TargetGated>): ReactNode {
   return (
-    <SecondsEditor parameter="ConfirmTime" label="Confirm time" value={detection.confirmSeconds} max={60} help="How long a target must have held its class before it counts." onChange={(confirmSeconds) => document.edit({ ...detection, confirmSeconds }, 'Change the confirm time')} />
+    <SecondsEditor
+      parameter="ConfirmTime"
+      label="Confirm time"
+      value={detection.confirmSeconds}
+      max={60}
+      help="How long a target must have held its class before it counts."
+      onChange={(confirmSeconds) =>
+        document.edit({ ...detection, confirmSeconds }, 'Change the confirm time')
+      }
+    />
   )
 }
 
 export function HoldOffEditor({ detection, document }: EditorProps): ReactNode {
   return (
-    <SecondsEditor parameter={detection.holdOffSeconds > 0 ? 'HoldOff' : undefined} label="Hold-off" value={detection.holdOffSeconds} max={86400} help="After a trigger, none for this long. 0: each one counts." onChange={(holdOffSeconds) => document.edit({ ...detection, holdOffSeconds }, 'Change the hold-off')} />
+    <SecondsEditor
+      parameter={detection.holdOffSeconds > 0 ? 'HoldOff' : undefined}
+      label="Hold-off"
+      value={detection.holdOffSeconds}
+      max={86400}
+      help="After a trigger, none for this long. 0: each one counts."
+      onChange={(holdOffSeconds) =>
+        document.edit({ ...detection, holdOffSeconds }, 'Change the hold-off')
+      }
+    />
   )
 }

@@ -1,7 +1,11 @@
 import { Button, InputNumber, Radio, Switch } from 'antd'
 import { lazy, useMemo, type ReactNode } from 'react'
 import type { LoiteringDetection } from '../../../core/formats/plan.ts'
-import { dwellAbovePassers, type DwellDetection, type ZoneStay } from '../../../core/tuning/stays.ts'
+import {
+  dwellAbovePassers,
+  type DwellDetection,
+  type ZoneStay
+} from '../../../core/tuning/stays.ts'
 import { kindNames } from '../../kinds.ts'
 import { ZONE_KINDS, asZoneKind, type ZoneDetection } from '../picture/shape.ts'
 import { secondsWords } from '../../kept/detectionWords.ts'
@@ -22,20 +26,49 @@ export function ZoneKindEditor({ detection, document }: EditorProps<ZoneDetectio
     <Radio.Group
       vertical
       value={detection.kind}
-      options={ZONE_KINDS.map((value) => ({ value, label: `${kindNames[value]}: ${meanings[value]}` }))}
-      onChange={(e) => document.edit(asZoneKind(detection, e.target.value as ZoneDetection['kind']), `Make it ${kindNames[e.target.value as ZoneDetection['kind']].toLowerCase()}`)}
+      options={ZONE_KINDS.map((value) => ({
+        value,
+        label: `${kindNames[value]}: ${meanings[value]}`
+      }))}
+      onChange={(e) =>
+        document.edit(
+          asZoneKind(detection, e.target.value as ZoneDetection['kind']),
+          `Make it ${kindNames[e.target.value as ZoneDetection['kind']].toLowerCase()}`
+        )
+      }
     />
   )
 }
 
 /** The dwell beside how long the clip's targets stay: passers-by and stayers apart. */
-export function DwellEditor({ detection, document, stays }: EditorProps<DwellDetection> & { stays: readonly ZoneStay[] | null }): ReactNode {
+export function DwellEditor({
+  detection,
+  document,
+  stays
+}: EditorProps<DwellDetection> & { stays: readonly ZoneStay[] | null }): ReactNode {
   const above = useMemo(() => stays && dwellAbovePassers(stays), [stays])
-  const set = (dwellSeconds: number): void => document.edit({ ...detection, dwellSeconds }, 'Change the dwell')
+  const set = (dwellSeconds: number): void =>
+    document.edit({ ...detection, dwellSeconds }, 'Change the dwell')
   return (
     <>
-      <SecondsEditor parameter={detection.dwellSeconds > 0 ? 'TimeThreshold' : undefined} label="Dwell" value={detection.dwellSeconds} min={detection.kind === 'loitering' ? 1 : 0} max={3600} help="How long a target must stay in the zone." onChange={set} />
-      {stays === null ? <p className="quiet">With a clip it is shown here how long its targets stay.</p> : stays.length === 0 ? <p className="quiet">On this clip nobody of these classes is in the zone.</p> : <Later><StaysChart stays={stays} dwell={detection.dwellSeconds} /></Later>}
+      <SecondsEditor
+        parameter={detection.dwellSeconds > 0 ? 'TimeThreshold' : undefined}
+        label="Dwell"
+        value={detection.dwellSeconds}
+        min={detection.kind === 'loitering' ? 1 : 0}
+        max={3600}
+        help="How long a target must stay in the zone."
+        onChange={set}
+      />
+      {stays === null ? (
+        <p className="quiet">With a clip it is shown here how long its targets stay.</p>
+      ) : stays.length === 0 ? (
+        <p className="quiet">On this clip nobody of these classes is in the zone.</p>
+      ) : (
+        <Later>
+          <StaysChart stays={stays} dwell={detection.dwellSeconds} />
+        </Later>
+      )}
       {above && above.dwell !== detection.dwellSeconds && (
         <p>
           Passers-by take up to {secondsWords(above.usual)}.{' '}
@@ -46,22 +79,48 @@ export function DwellEditor({ detection, document, stays }: EditorProps<DwellDet
       )}
       <label className="row">
         <span>Count who is in it when first seen</span>
-        <Switch size="small" checked={detection.countFirstSeenInside} onChange={(countFirstSeenInside) => document.edit({ ...detection, countFirstSeenInside }, 'Change who counts')} />
+        <Switch
+          size="small"
+          checked={detection.countFirstSeenInside}
+          onChange={(countFirstSeenInside) =>
+            document.edit({ ...detection, countFirstSeenInside }, 'Change who counts')
+          }
+        />
       </label>
     </>
   )
 }
 
 export function GraceEditor({ detection, document }: EditorProps<LoiteringDetection>): ReactNode {
-  return <SecondsEditor parameter="GraceTime" label="Grace" value={detection.graceSeconds} max={120} help="Who is out of the zone for no longer than this is still lingering." onChange={(graceSeconds) => document.edit({ ...detection, graceSeconds }, 'Change the grace')} />
+  return (
+    <SecondsEditor
+      parameter="GraceTime"
+      label="Grace"
+      value={detection.graceSeconds}
+      max={120}
+      help="Who is out of the zone for no longer than this is still lingering."
+      onChange={(graceSeconds) => document.edit({ ...detection, graceSeconds }, 'Change the grace')}
+    />
+  )
 }
 
 export function AtLeastEditor({ detection, document }: EditorProps<DwellDetection>): ReactNode {
   return (
     <label className="field">
       <span>Targets at the same time</span>
-      <InputNumber autoFocus min={1} max={100} precision={0} value={detection.atLeast} onChange={(atLeast) => atLeast !== null && document.edit({ ...detection, atLeast }, 'Change how many')} />
-      <span className="quiet">1: each target counts alone. More: one trigger when so many have dwelt in the zone together.</span>
+      <InputNumber
+        autoFocus
+        min={1}
+        max={100}
+        precision={0}
+        value={detection.atLeast}
+        onChange={(atLeast) =>
+          atLeast !== null && document.edit({ ...detection, atLeast }, 'Change how many')
+        }
+      />
+      <span className="quiet">
+        1: each target counts alone. More: one trigger when so many have dwelt in the zone together.
+      </span>
     </label>
   )
 }

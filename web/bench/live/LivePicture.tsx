@@ -12,10 +12,27 @@ const NOTHING_TIMED: ReadonlyMap<string, number> = new Map()
 const SHOWN_MS = 2000
 
 const rowsOf = (frame: LiveFrame | null): TargetRow[] =>
-  (frame?.targets ?? []).map((t) => ({ frame: 1, confidence: 1, ...t, cls: (CLASSES as readonly string[]).includes(t.class) ? (t.class as TargetClass) : 'unknown' }))
+  (frame?.targets ?? []).map((t) => ({
+    frame: 1,
+    confidence: 1,
+    ...t,
+    cls: (CLASSES as readonly string[]).includes(t.class) ? (t.class as TargetClass) : 'unknown'
+  }))
 
 /** What the camera shows now, with the shapes, its targets and what its device says of them. */
-export function LivePicture({ camera, heard, frames, trouble, shapes }: { camera: string; heard: readonly Heard[]; frames: LiveFrames; trouble: string | null; shapes: ShapesProps }): ReactNode {
+export function LivePicture({
+  camera,
+  heard,
+  frames,
+  trouble,
+  shapes
+}: {
+  camera: string
+  heard: readonly Heard[]
+  frames: LiveFrames
+  trouble: string | null
+  shapes: ShapesProps
+}): ReactNode {
   const [size, setSize] = useState({ width: 16, height: 9 })
   const [now, setNow] = useState(0)
   const newest = heard[0]?.at ?? 0
@@ -27,15 +44,40 @@ export function LivePicture({ camera, heard, frames, trouble, shapes }: { camera
   }, [newest])
   const frame = useSyncExternalStore(frames.subscribe, frames.get)
   const rows = useMemo(() => rowsOf(frame), [frame])
-  const shown = heard.filter(({ at }) => now - at < SHOWN_MS).map(({ rule, data }) => ({ detection: rule, ...(data.ObjectId && { target: Number(data.ObjectId) }) }))
+  const shown = heard
+    .filter(({ at }) => now - at < SHOWN_MS)
+    .map(({ rule, data }) => ({
+      detection: rule,
+      ...(data.ObjectId && { target: Number(data.ObjectId) })
+    }))
   return (
     <>
       <Fitted
         {...size}
         zoom={shapes.zoom}
-        media={<img src={`/api/cameras/${encodeURIComponent(camera)}/live.mjpg`} alt="Live picture" onLoad={({ currentTarget: { naturalWidth: width, naturalHeight: height } }) => width && (width !== size.width || height !== size.height) && setSize({ width, height })} />}
+        media={
+          <img
+            src={`/api/cameras/${encodeURIComponent(camera)}/live.mjpg`}
+            alt="Live picture"
+            onLoad={({ currentTarget: { naturalWidth: width, naturalHeight: height } }) =>
+              width &&
+              (width !== size.width || height !== size.height) &&
+              setSize({ width, height })
+            }
+          />
+        }
       >
-        {(place) => <Overlay {...shapes} place={place} frame={1} rows={rows} shown={shown} dwelling={NOTHING_TIMED} measures={null} />}
+        {(place) => (
+          <Overlay
+            {...shapes}
+            place={place}
+            frame={1}
+            rows={rows}
+            shown={shown}
+            dwelling={NOTHING_TIMED}
+            measures={null}
+          />
+        )}
       </Fitted>
       {trouble && <p className="drawing-hint">{trouble}</p>}
     </>

@@ -57,11 +57,19 @@ export function useLive(camera: string | null): Said & { frames: LiveFrames } {
     })
     source.addEventListener('heard', (event) => {
       const heard = read<Omit<Heard, 'key' | 'at'>>(event)
-      setSaid((old) => ({ ...old, heard: [{ ...heard, key: count++, at: Date.now() }, ...old.heard].slice(0, KEPT) }))
+      setSaid((old) => ({
+        ...old,
+        heard: [{ ...heard, key: count++, at: Date.now() }, ...old.heard].slice(0, KEPT)
+      }))
     })
     source.addEventListener('trouble', (event) => fail(read<{ message: string }>(event).message))
     // The browser tries again by itself, unless the server has refused.
-    source.onerror = () => fail(source.readyState === EventSource.CLOSED ? 'No device shows this camera now; its state is under Devices.' : 'The camera is out of reach; trying again …')
+    source.onerror = () =>
+      fail(
+        source.readyState === EventSource.CLOSED
+          ? 'No device shows this camera now; its state is under Devices.'
+          : 'The camera is out of reach; trying again …'
+      )
     return () => {
       source.close()
       frames.set(null)

@@ -6,19 +6,35 @@ import { FAR_OFF } from './MeasuringLayer.tsx'
 import type { MeasuringTool, SceneOnBench } from './useMeasuring.ts'
 
 /** In the inspector's place while the scene is measured: the marks, what they tell, and how sure it is. */
-export function MeasurePanel({ tool, bands, setBands }: { tool: MeasuringTool; bands: boolean; setBands: (on: boolean) => void }): ReactNode {
+export function MeasurePanel({
+  tool,
+  bands,
+  setBands
+}: {
+  tool: MeasuringTool
+  bands: boolean
+  setBands: (on: boolean) => void
+}): ReactNode {
   const { draft, measured, fault, change } = tool
   return (
     <aside className="inspector measure-panel" aria-label="Measuring the scene">
       <header>
         <h2>Measure the scene</h2>
-        <Button type="text" size="small" icon={<CloseOutlined />} aria-label="Leave measuring" onClick={tool.leave} />
+        <Button
+          type="text"
+          size="small"
+          icon={<CloseOutlined />}
+          aria-label="Leave measuring"
+          onClick={tool.leave}
+        />
       </header>
       <Radio.Group
         optionType="button"
         size="small"
         value={draft.from}
-        onChange={(e) => change({ ...draft, from: e.target.value as typeof draft.from, foot: null })}
+        onChange={(e) =>
+          change({ ...draft, from: e.target.value as typeof draft.from, foot: null })
+        }
         options={[
           { value: 'people', label: 'From people' },
           { value: 'rectangle', label: 'From a rectangle' }
@@ -32,23 +48,29 @@ export function MeasurePanel({ tool, bands, setBands }: { tool: MeasuringTool; b
               <div>
                 <dt>Camera hangs at</dt>
                 <dd>
-                  <span className="figures">{measured.pose.height.toFixed(2)} m</span> {give(measured.uncertainty.height, 2, ' m')}
+                  <span className="figures">{measured.pose.height.toFixed(2)} m</span>{' '}
+                  {give(measured.uncertainty.height, 2, ' m')}
                 </dd>
               </div>
               <div>
                 <dt>looks down by</dt>
                 <dd>
-                  <span className="figures">{measured.pose.tilt.toFixed(1)}°</span> {give(measured.uncertainty.tilt, 1, '°')}
+                  <span className="figures">{measured.pose.tilt.toFixed(1)}°</span>{' '}
+                  {give(measured.uncertainty.tilt, 1, '°')}
                 </dd>
               </div>
               <div>
                 <dt>sees, up and down</dt>
                 <dd>
-                  <span className="figures">{measured.pose.fieldOfView.toFixed(1)}°</span> {give(measured.uncertainty.fieldOfView, 1, '°')}
+                  <span className="figures">{measured.pose.fieldOfView.toFixed(1)}°</span>{' '}
+                  {give(measured.uncertainty.fieldOfView, 1, '°')}
                 </dd>
               </div>
             </dl>
-            <p className="quiet">Marks lie {(measured.error * 100).toFixed(2)} % of the picture’s height from where this camera would see them. Drag the figure over the picture: it keeps its height.</p>
+            <p className="quiet">
+              Marks lie {(measured.error * 100).toFixed(2)} % of the picture’s height from where
+              this camera would see them. Drag the figure over the picture: it keeps its height.
+            </p>
           </>
         ) : (
           <>
@@ -75,13 +97,17 @@ export function MeasurePanel({ tool, bands, setBands }: { tool: MeasuringTool; b
   )
 }
 
-const give = (error: number, digits: number, unit: string): string => (error > 0 && Number.isFinite(error) ? `± ${error.toFixed(digits)}${unit}` : '')
+const give = (error: number, digits: number, unit: string): string =>
+  error > 0 && Number.isFinite(error) ? `± ${error.toFixed(digits)}${unit}` : ''
 
 function People({ tool: { draft, change, off, fromClip } }: { tool: MeasuringTool }): ReactNode {
   return (
     <>
       <p className="quiet">
-        {draft.foot ? 'Now the top of the same person’s head.' : 'Click where somebody stands, then the top of the head. Three people, nearer and farther away; two when the lens is known.'} By keyboard: arrows and <kbd>Space</kbd>; <kbd>Backspace</kbd> takes one back.
+        {draft.foot
+          ? 'Now the top of the same person’s head.'
+          : 'Click where somebody stands, then the top of the head. Three people, nearer and farther away; two when the lens is known.'}{' '}
+        By keyboard: arrows and <kbd>Space</kbd>; <kbd>Backspace</kbd> takes one back.
       </p>
       {fromClip && (
         <Button size="small" onClick={fromClip}>
@@ -92,16 +118,52 @@ function People({ tool: { draft, change, off, fromClip } }: { tool: MeasuringToo
         {draft.people.map((person, i) => (
           <li key={i}>
             <span>{i + 1}</span>
-            <InputNumber size="small" aria-label={`Height of person ${i + 1}`} min={0.5} max={2.5} step={0.01} suffix="m" value={person.metres} onChange={(metres) => metres !== null && change({ ...draft, people: draft.people.map((p, k) => (k === i ? { ...p, metres } : p)) })} />
-            <span className={off[i] != null && Math.abs(off[i]) > FAR_OFF ? 'failed' : 'quiet'}>{off[i] != null && `${off[i] >= 0 ? '+' : '−'}${Math.abs(off[i]).toFixed(2)} m`}</span>
-            <Button type="text" size="small" icon={<DeleteOutlined />} aria-label={`Remove person ${i + 1}`} onClick={() => change({ ...draft, people: draft.people.filter((_, k) => k !== i) })} />
+            <InputNumber
+              size="small"
+              aria-label={`Height of person ${i + 1}`}
+              min={0.5}
+              max={2.5}
+              step={0.01}
+              suffix="m"
+              value={person.metres}
+              onChange={(metres) =>
+                metres !== null &&
+                change({
+                  ...draft,
+                  people: draft.people.map((p, k) => (k === i ? { ...p, metres } : p))
+                })
+              }
+            />
+            <span className={off[i] != null && Math.abs(off[i]) > FAR_OFF ? 'failed' : 'quiet'}>
+              {off[i] != null && `${off[i] >= 0 ? '+' : '−'}${Math.abs(off[i]).toFixed(2)} m`}
+            </span>
+            <Button
+              type="text"
+              size="small"
+              icon={<DeleteOutlined />}
+              aria-label={`Remove person ${i + 1}`}
+              onClick={() => change({ ...draft, people: draft.people.filter((_, k) => k !== i) })}
+            />
           </li>
         ))}
       </ol>
-      {draft.people.some((p) => p.fromBox) && <p className="quiet">Found by the analysis, each taken to be 1.75 m tall. Their boxes cannot tell the lens: set it if you know it; heights hold all the same.</p>}
+      {draft.people.some((p) => p.fromBox) && (
+        <p className="quiet">
+          Found by the analysis, each taken to be 1.75 m tall. Their boxes cannot tell the lens: set
+          it if you know it; heights hold all the same.
+        </p>
+      )}
       <label className="row">
         <span>Lens, if known</span>
-        <InputNumber size="small" min={1} max={170} suffix="° high" placeholder="unknown" value={draft.fieldOfView} onChange={(fieldOfView) => change({ ...draft, fieldOfView })} />
+        <InputNumber
+          size="small"
+          min={1}
+          max={170}
+          suffix="° high"
+          placeholder="unknown"
+          value={draft.fieldOfView}
+          onChange={(fieldOfView) => change({ ...draft, fieldOfView })}
+        />
       </label>
     </>
   )
@@ -110,15 +172,32 @@ function People({ tool: { draft, change, off, fromClip } }: { tool: MeasuringToo
 function Rectangle({ tool: { draft, change } }: { tool: MeasuringTool }): ReactNode {
   return (
     <>
-      <p className="quiet">Click the four corners of something square on the ground, in order around: a parking bay, a slab, a court. Say how long its first side and the next one are.</p>
+      <p className="quiet">
+        Click the four corners of something square on the ground, in order around: a parking bay, a
+        slab, a court. Say how long its first side and the next one are.
+      </p>
       <div className="row">
         <label className="field">
           <span>First side</span>
-          <InputNumber min={0.1} max={1000} step={0.1} suffix="m" value={draft.width} onChange={(width) => width !== null && change({ ...draft, width })} />
+          <InputNumber
+            min={0.1}
+            max={1000}
+            step={0.1}
+            suffix="m"
+            value={draft.width}
+            onChange={(width) => width !== null && change({ ...draft, width })}
+          />
         </label>
         <label className="field">
           <span>Next side</span>
-          <InputNumber min={0.1} max={1000} step={0.1} suffix="m" value={draft.depth} onChange={(depth) => depth !== null && change({ ...draft, depth })} />
+          <InputNumber
+            min={0.1}
+            max={1000}
+            step={0.1}
+            suffix="m"
+            value={draft.depth}
+            onChange={(depth) => depth !== null && change({ ...draft, depth })}
+          />
         </label>
       </div>
       {draft.corners.length > 0 && (
@@ -131,14 +210,25 @@ function Rectangle({ tool: { draft, change } }: { tool: MeasuringTool }): ReactN
 }
 
 /** In the inspector while nothing is selected: whether the scene is measured, and what of it is shown. */
-export const SceneNote = memo(function SceneNote({ pose, open, grid, bands, setGrid, setBands, canMeasure }: Pick<SceneOnBench, 'pose' | 'open' | 'grid' | 'bands' | 'setGrid' | 'setBands'> & { canMeasure: boolean }): ReactNode {
+export const SceneNote = memo(function SceneNote({
+  pose,
+  open,
+  grid,
+  bands,
+  setGrid,
+  setBands,
+  canMeasure
+}: Pick<SceneOnBench, 'pose' | 'open' | 'grid' | 'bands' | 'setGrid' | 'setBands'> & {
+  canMeasure: boolean
+}): ReactNode {
   return (
     <section className="scene-note" aria-label="Scene">
       <h3>Scene</h3>
       {pose ? (
         <>
           <p>
-            Measured: the camera hangs at {pose.height.toFixed(1)} m and looks down by {pose.tilt.toFixed(0)}°. Sizes can be in metres.
+            Measured: the camera hangs at {pose.height.toFixed(1)} m and looks down by{' '}
+            {pose.tilt.toFixed(0)}°. Sizes can be in metres.
           </p>
           <label className="row">
             <span>Ground grid and figure</span>
@@ -150,7 +240,10 @@ export const SceneNote = memo(function SceneNote({ pose, open, grid, bands, setG
           </label>
         </>
       ) : (
-        <p className="quiet">Not measured yet. Three people of known height, or a rectangle on the ground, are enough for sizes in metres.</p>
+        <p className="quiet">
+          Not measured yet. Three people of known height, or a rectangle on the ground, are enough
+          for sizes in metres.
+        </p>
       )}
       <Button size="small" disabled={!canMeasure} onClick={open}>
         {pose ? 'Measure it again' : 'Measure the scene'}

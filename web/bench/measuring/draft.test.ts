@@ -4,7 +4,18 @@ import { openCvSees } from '../../../core/scene/testing/openCvSees.ts'
 import { draftOf, judge, offOf, withPoint, withoutLast } from './draft.ts'
 
 const pose = { height: 4.2, tilt: 13, fieldOfView: 36, aspect: 16 / 9 }
-const seen = openCvSees(pose, [[-2, 7], [1.5, 9], [-1, 13], [2.5, 18]].flatMap(([x, z]): [number, number, number][] => [[x, 0, z], [x, 1.75, z]]))
+const seen = openCvSees(
+  pose,
+  [
+    [-2, 7],
+    [1.5, 9],
+    [-1, 13],
+    [2.5, 18]
+  ].flatMap(([x, z]): [number, number, number][] => [
+    [x, 0, z],
+    [x, 1.75, z]
+  ])
+)
 
 describe('marks on their way to a measured scene', () => {
   test('clicks from foot to head or from head to foot; taken back one by one', () => {
@@ -25,7 +36,11 @@ describe('marks on their way to a measured scene', () => {
     if (!('measured' in exact)) throw new Error(exact.fault)
     expect(exact.measured.pose.height).toBeCloseTo(4.2, 2)
     expect(offOf(draft, exact.measured).every((off) => Math.abs(off!) < 0.01)).toBe(true)
-    const wrong = { ...draft, fieldOfView: 36, people: draft.people.map((p, i) => (i === 2 ? { ...p, metres: 1.4 } : p)) }
+    const wrong = {
+      ...draft,
+      fieldOfView: 36,
+      people: draft.people.map((p, i) => (i === 2 ? { ...p, metres: 1.4 } : p))
+    }
     const told = judge(wrong, pose.aspect)
     if (!('measured' in told)) throw new Error(told.fault)
     const off = offOf(wrong, told.measured).map((o) => Math.abs(o!))
@@ -34,9 +49,22 @@ describe('marks on their way to a measured scene', () => {
 
   test('what is missing is said in the words of the list', () => {
     const one = withPoint(withPoint(draftOf(null), [0.5, 0.9]), [0.5, 0.6])
-    expect(judge(one, 1)).toEqual({ fault: '1 marked; at least 3 people are needed, nearer and farther away' })
-    expect(judge({ ...one, from: 'rectangle' }, 1)).toEqual({ fault: '0 corners marked; four are needed, in order around the rectangle' })
-    const flat = { ...one, people: [0, 1, 2].map(() => ({ foot: [0.5, 0.9] as const, head: [0.5, 0.9] as const, metres: 1.75 })) }
-    expect(judge(flat, 1)).toEqual({ fault: 'Person 1 has its head at or below its foot; mark the foot first, then the head' })
+    expect(judge(one, 1)).toEqual({
+      fault: '1 marked; at least 3 people are needed, nearer and farther away'
+    })
+    expect(judge({ ...one, from: 'rectangle' }, 1)).toEqual({
+      fault: '0 corners marked; four are needed, in order around the rectangle'
+    })
+    const flat = {
+      ...one,
+      people: [0, 1, 2].map(() => ({
+        foot: [0.5, 0.9] as const,
+        head: [0.5, 0.9] as const,
+        metres: 1.75
+      }))
+    }
+    expect(judge(flat, 1)).toEqual({
+      fault: 'Person 1 has its head at or below its foot; mark the foot first, then the head'
+    })
   })
 })

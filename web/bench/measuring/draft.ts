@@ -22,20 +22,43 @@ export interface Draft {
 export const USUAL_HEIGHT = 1.75
 
 export function draftOf(marks: SceneMarks | null): Draft {
-  const empty: Draft = { from: 'people', people: [], fieldOfView: null, corners: [], width: 5, depth: 2.5, foot: null }
+  const empty: Draft = {
+    from: 'people',
+    people: [],
+    fieldOfView: null,
+    corners: [],
+    width: 5,
+    depth: 2.5,
+    foot: null
+  }
   if (!marks) return empty
-  if (marks.from === 'people') return { ...empty, people: marks.people, fieldOfView: marks.fieldOfView ?? null }
-  return { ...empty, from: 'rectangle', corners: marks.corners, width: marks.width, depth: marks.depth }
+  if (marks.from === 'people')
+    return { ...empty, people: marks.people, fieldOfView: marks.fieldOfView ?? null }
+  return {
+    ...empty,
+    from: 'rectangle',
+    corners: marks.corners,
+    width: marks.width,
+    depth: marks.depth
+  }
 }
 
-export const marksOf = ({ from, people, fieldOfView, corners, width, depth }: Draft, aspect: number): SceneMarks =>
-  from === 'people' ? { from, aspect, people, ...(fieldOfView !== null && { fieldOfView }) } : { from, aspect, corners, width, depth }
+export const marksOf = (
+  { from, people, fieldOfView, corners, width, depth }: Draft,
+  aspect: number
+): SceneMarks =>
+  from === 'people'
+    ? { from, aspect, people, ...(fieldOfView !== null && { fieldOfView }) }
+    : { from, aspect, corners, width, depth }
 
 /** A lens of 4 mm before a sensor of 1/2.8 inch sees so much up and down, in degrees (its picture is 2.9 mm high); common practice. */
 export const USUAL_LENS = 40
 
 /** What the marks so far tell, or why they do not. */
-export function judge(draft: Draft, aspect: number): { measured: Measured; marks: SceneMarks } | { fault: string } {
+export function judge(
+  draft: Draft,
+  aspect: number
+): { measured: Measured; marks: SceneMarks } | { fault: string } {
   try {
     const marks = marksOf(draft, aspect)
     const measured = measureScene(marks)
@@ -52,16 +75,24 @@ const wordsOf = (message: string): string =>
     .replace(/^marks\[(\d+)\]\S*: /, (_, i: string) => `Person ${Number(i) + 1} `)
     .replace(/^corners\[(\d+)\]: /, (_, i: string) => `Corner ${Number(i) + 1} `)
     .replace(/^marks: are (\d+); /, (_, n: string) => `${n} marked; `)
-    .replace(/^corners: are (\d+); must be 4/, (_, n: string) => `${n} corners marked; four are needed`)
+    .replace(
+      /^corners: are (\d+); must be 4/,
+      (_, n: string) => `${n} corners marked; four are needed`
+    )
     .replace(/^(marks|corners): /, 'The marks ')
 
 /** How many metres taller (or shorter, negative) the fit sees each person than is said. */
 export const offOf = (draft: Draft, measured: Measured | null): (number | null)[] =>
-  draft.from !== 'people' || !measured ? draft.people.map(() => null) : heightsSeen(draft.people, measured.pose).map((seen, i) => (seen === null ? null : seen - draft.people[i].metres))
+  draft.from !== 'people' || !measured
+    ? draft.people.map(() => null)
+    : heightsSeen(draft.people, measured.pose).map((seen, i) =>
+        seen === null ? null : seen - draft.people[i].metres
+      )
 
 /** A click: a foot, then the head above it; or a corner. */
 export function withPoint(draft: Draft, at: Point): Draft {
-  if (draft.from === 'rectangle') return draft.corners.length < 4 ? { ...draft, corners: [...draft.corners, at] } : draft
+  if (draft.from === 'rectangle')
+    return draft.corners.length < 4 ? { ...draft, corners: [...draft.corners, at] } : draft
   if (!draft.foot) return { ...draft, foot: at }
   // From head to foot or from foot to head: the lower one is the foot.
   const [foot, head] = draft.foot[1] >= at[1] ? [draft.foot, at] : [at, draft.foot]
@@ -70,5 +101,7 @@ export function withPoint(draft: Draft, at: Point): Draft {
 
 export function withoutLast(draft: Draft): Draft {
   if (draft.foot) return { ...draft, foot: null }
-  return draft.from === 'people' ? { ...draft, people: draft.people.slice(0, -1) } : { ...draft, corners: draft.corners.slice(0, -1) }
+  return draft.from === 'people'
+    ? { ...draft, people: draft.people.slice(0, -1) }
+    : { ...draft, corners: draft.corners.slice(0, -1) }
 }

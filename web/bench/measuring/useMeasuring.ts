@@ -6,7 +6,16 @@ import { measureScene, type SceneMarks } from '../../../core/scene/marks.ts'
 import type { Tracks } from '../../../core/targets/tracks.ts'
 import { useStable } from '../../stable.ts'
 import type { BenchDocument, Scene } from '../document.ts'
-import { USUAL_HEIGHT, USUAL_LENS, draftOf, judge, offOf, withPoint, withoutLast, type Draft } from './draft.ts'
+import {
+  USUAL_HEIGHT,
+  USUAL_LENS,
+  draftOf,
+  judge,
+  offOf,
+  withPoint,
+  withoutLast,
+  type Draft
+} from './draft.ts'
 import type { Measuring } from './MeasuringLayer.tsx'
 import type { SceneShown } from './SceneLayer.tsx'
 
@@ -50,7 +59,12 @@ const poseOf = (marks: SceneMarks | null): Measured['pose'] | null => {
 }
 
 /** Measuring the scene on the Bench: the marks as they are set, what they tell, and what of it is over the picture. */
-export function useMeasuring(document: BenchDocument, scene: Scene, picture: { width: number; height: number } | null, tracks: Tracks | null): SceneOnBench {
+export function useMeasuring(
+  document: BenchDocument,
+  scene: Scene,
+  picture: { width: number; height: number } | null,
+  tracks: Tracks | null
+): SceneOnBench {
   const [draft, setDraft] = useState<Draft | null>(null)
   const [cursor, setCursor] = useState<Point>([0.5, 0.6])
   const [grid, setGrid] = useState(false)
@@ -70,7 +84,16 @@ export function useMeasuring(document: BenchDocument, scene: Scene, picture: { w
     fault: judged && 'fault' in judged ? judged.fault : null,
     off,
     change,
-    fromClip: tracks && (() => change({ ...draft, from: 'people', foot: null, people: peopleOf(tracks, USUAL_HEIGHT), fieldOfView: draft.fieldOfView ?? USUAL_LENS })),
+    fromClip:
+      tracks &&
+      (() =>
+        change({
+          ...draft,
+          from: 'people',
+          foot: null,
+          people: peopleOf(tracks, USUAL_HEIGHT),
+          fieldOfView: draft.fieldOfView ?? USUAL_LENS
+        })),
     keep: () => {
       if (!judged || !('marks' in judged)) return
       document.editScene({ ...scene, marks: judged.marks }, 'Measure the scene')
@@ -89,10 +112,36 @@ export function useMeasuring(document: BenchDocument, scene: Scene, picture: { w
     off,
     onPoint: (at) => change(withPoint(draft, at)),
     onCursor: setCursor,
-    onMovePerson: (index, part, at) => change({ ...draft, people: draft.people.map((p, i) => (i === index ? { foot: p.foot, head: p.head, metres: p.metres, [part]: at } : p)) }),
-    onMoveCorner: (index, at) => change({ ...draft, corners: draft.corners.map((c, i) => (i === index ? at : c)) })
+    onMovePerson: (index, part, at) =>
+      change({
+        ...draft,
+        people: draft.people.map((p, i) =>
+          i === index ? { foot: p.foot, head: p.head, metres: p.metres, [part]: at } : p
+        )
+      }),
+    onMoveCorner: (index, at) =>
+      change({ ...draft, corners: draft.corners.map((c, i) => (i === index ? at : c)) })
   }
-  const shown: SceneShown | null = pose && { pose, grid: grid || draft !== null, bands, figure: grid || draft ? figure : null, metres: USUAL_HEIGHT, pictureHeight: picture?.height ?? 1080, onFigure: setFigure }
+  const shown: SceneShown | null = pose && {
+    pose,
+    grid: grid || draft !== null,
+    bands,
+    figure: grid || draft ? figure : null,
+    metres: USUAL_HEIGHT,
+    pictureHeight: picture?.height ?? 1080,
+    onFigure: setFigure
+  }
   const open = useStable(() => setDraft(draftOf(scene.marks)))
-  return { pose: kept, open, tool, measuring, shown, grid, bands, setGrid, setBands, moveCursor: setCursor }
+  return {
+    pose: kept,
+    open,
+    tool,
+    measuring,
+    shown,
+    grid,
+    bands,
+    setGrid,
+    setBands,
+    moveCursor: setCursor
+  }
 }

@@ -11,7 +11,12 @@ export function AreaShape({ passive, ...props }: EditProps & { passive: boolean 
   const [top] = [...pixels].sort((a, b) => a[1] - b[1] || a[0] - b[0])
   const xs = pixels.map(([x]) => x)
   const ys = pixels.map(([, y]) => y)
-  const [left, right, upper, lower] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]
+  const [left, right, upper, lower] = [
+    Math.min(...xs),
+    Math.max(...xs),
+    Math.min(...ys),
+    Math.max(...ys)
+  ]
   return (
     <Group listening={!passive}>
       <Shape
@@ -37,11 +42,46 @@ export function AreaShape({ passive, ...props }: EditProps & { passive: boolean 
           context.restore()
         }}
       />
-      <Line points={pixels.flat()} closed stroke={STAGE} opacity={0.75} strokeWidth={selected ? 6 : 4.5} lineJoin="round" listening={false} />
-      <Line points={pixels.flat()} closed stroke={selected ? WHITE : SLATE} strokeWidth={selected ? 2.5 : 1.6} dash={[3, 5]} lineCap="round" lineJoin="round" listening={false} />
-      {crossingEdges(shape.points)?.map((edge, i) => <Line key={i} points={toPixels(edge, width, height).flat()} stroke={RUST} strokeWidth={4} dash={[4, 7]} lineCap="round" listening={false} />)}
+      <Line
+        points={pixels.flat()}
+        closed
+        stroke={STAGE}
+        opacity={0.75}
+        strokeWidth={selected ? 6 : 4.5}
+        lineJoin="round"
+        listening={false}
+      />
+      <Line
+        points={pixels.flat()}
+        closed
+        stroke={selected ? WHITE : SLATE}
+        strokeWidth={selected ? 2.5 : 1.6}
+        dash={[3, 5]}
+        lineCap="round"
+        lineJoin="round"
+        listening={false}
+      />
+      {crossingEdges(shape.points)?.map((edge, i) => (
+        <Line
+          key={i}
+          points={toPixels(edge, width, height).flat()}
+          stroke={RUST}
+          strokeWidth={4}
+          dash={[4, 7]}
+          lineCap="round"
+          listening={false}
+        />
+      ))}
       <Handle {...props} />
-      <LetterTag x={top[0]} y={top[1]} letter="⊘" enabled triggered={false} timed={null} onSelect={onSelect} />
+      <LetterTag
+        x={top[0]}
+        y={top[1]}
+        letter="⊘"
+        enabled
+        triggered={false}
+        timed={null}
+        onSelect={onSelect}
+      />
     </Group>
   )
 }

@@ -5,7 +5,17 @@ import type { BenchDocument } from '../document.ts'
 import { everyCell, isEmpty, type Brush } from './cells.ts'
 
 /** How cells are painted on the picture; over its lower edge while a motion detection is selected. */
-export function CellTools({ detection, document, brush, onBrush }: { detection: MotionDetection | ClassMotionDetection; document: BenchDocument; brush: Brush; onBrush: (brush: Brush) => void }): ReactNode {
+export function CellTools({
+  detection,
+  document,
+  brush,
+  onBrush
+}: {
+  detection: MotionDetection | ClassMotionDetection
+  document: BenchDocument
+  brush: Brush
+  onBrush: (brush: Brush) => void
+}): ReactNode {
   const empty = isEmpty(detection.cells)
   const kept = useRef(detection)
   useEffect(() => {
@@ -45,7 +55,15 @@ export function CellTools({ detection, document, brush, onBrush }: { detection: 
           { value: 'rectangle', label: 'Rectangle' }
         ]}
       />
-      <Button size="small" onClick={() => document.edit({ ...detection, cells: everyCell(detection.cells, true) }, `Paint all cells of ${detection.name}`)}>
+      <Button
+        size="small"
+        onClick={() =>
+          document.edit(
+            { ...detection, cells: everyCell(detection.cells, true) },
+            `Paint all cells of ${detection.name}`
+          )
+        }
+      >
         All
       </Button>
       <Button size="small" onClick={clear}>

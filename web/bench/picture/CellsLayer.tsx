@@ -26,22 +26,46 @@ const STAGE = '#11161C'
  * The grid of a motion detection: cells that count are clear and ruled, the others veiled; cells in motion at this moment light up with a
  * cross-hatch. Painted on and off with the brush.
  */
-export function CellsLayer({ detection, measures, frame, width, height, brush, cursor, onShow, onSettle }: CellsLayerProps): ReactNode {
+export function CellsLayer({
+  detection,
+  measures,
+  frame,
+  width,
+  height,
+  brush,
+  cursor,
+  onShow,
+  onSettle
+}: CellsLayerProps): ReactNode {
   const rows = detection.cells.length
   const columns = detection.cells[0].length
   const [w, h] = [width / columns, height / rows]
   const from = useRef<{ cell: Cell; cells: string[] } | null>(null)
   const [frameOf, setFrameOf] = useState<{ a: Cell; b: Cell } | null>(null)
   const moving = useMemo(() => {
-    if (!measures || measures.columns !== columns || measures.rows !== rows || frame < 1 || frame > measures.length) return []
+    if (
+      !measures ||
+      measures.columns !== columns ||
+      measures.rows !== rows ||
+      frame < 1 ||
+      frame > measures.length
+    )
+      return []
     const level = motionLevel(detection.sensitivity)
     const at = (frame - 1) * columns * rows
-    return Array.from({ length: columns * rows }, (_, i) => i).filter((i) => measures.cells[at + i] > level)
+    return Array.from({ length: columns * rows }, (_, i) => i).filter(
+      (i) => measures.cells[at + i] > level
+    )
   }, [measures, frame, columns, rows, detection.sensitivity])
 
   const cellAt = (event: Konva.KonvaEventObject<PointerEvent>): Cell | null => {
     const at = event.target.getLayer()?.getRelativePointerPosition()
-    return at ? { column: Math.min(columns - 1, Math.max(0, Math.floor(at.x / w))), row: Math.min(rows - 1, Math.max(0, Math.floor(at.y / h))) } : null
+    return at
+      ? {
+          column: Math.min(columns - 1, Math.max(0, Math.floor(at.x / w))),
+          row: Math.min(rows - 1, Math.max(0, Math.floor(at.y / h)))
+        }
+      : null
   }
   const down = (event: Konva.KonvaEventObject<PointerEvent>): void => {
     const cell = cellAt(event)
@@ -73,7 +97,9 @@ export function CellsLayer({ detection, measures, frame, width, height, brush, c
         sceneFunc={(g) => {
           const context = g._context
           context.fillStyle = 'rgba(17, 22, 28, 0.5)'
-          detection.cells.forEach((row, j) => [...row].forEach((c, i) => c === '0' && context.fillRect(i * w, j * h, w, h)))
+          detection.cells.forEach((row, j) =>
+            [...row].forEach((c, i) => c === '0' && context.fillRect(i * w, j * h, w, h))
+          )
           context.strokeStyle = 'rgba(255, 255, 255, 0.22)'
           context.lineWidth = 1
           context.beginPath()
@@ -112,8 +138,28 @@ export function CellsLayer({ detection, measures, frame, width, height, brush, c
           dash={[6, 4]}
         />
       )}
-      {cursor && <Rect listening={false} x={cursor.column * w} y={cursor.row * h} width={w} height={h} stroke="#FFFFFF" strokeWidth={2.5} shadowColor={STAGE} shadowBlur={4} />}
-      <Rect width={width} height={height} fill="transparent" onPointerDown={down} onPointerMove={move} onPointerUp={up} onPointerLeave={up} />
+      {cursor && (
+        <Rect
+          listening={false}
+          x={cursor.column * w}
+          y={cursor.row * h}
+          width={w}
+          height={h}
+          stroke="#FFFFFF"
+          strokeWidth={2.5}
+          shadowColor={STAGE}
+          shadowBlur={4}
+        />
+      )}
+      <Rect
+        width={width}
+        height={height}
+        fill="transparent"
+        onPointerDown={down}
+        onPointerMove={move}
+        onPointerUp={up}
+        onPointerLeave={up}
+      />
     </>
   )
 }

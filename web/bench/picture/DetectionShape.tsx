@@ -16,7 +16,10 @@ export interface ShapeHandlers {
   edit: (d: DrawnDetection, points: Point[], label: string) => void
 }
 
-export interface DetectionShapeProps extends Pick<ShapeProps, 'width' | 'height' | 'selected' | 'locked' | 'triggered' | 'timed' | 'vertex' | 'passive'> {
+export interface DetectionShapeProps extends Pick<
+  ShapeProps,
+  'width' | 'height' | 'selected' | 'locked' | 'triggered' | 'timed' | 'vertex' | 'passive'
+> {
   detection: DrawnDetection
   index: number
   act: ShapeHandlers
@@ -38,5 +41,9 @@ export const propsOf = ({ detection, index, act, ...rest }: DetectionShapeProps)
 /** A detection's shape; drawn again only when something of it has changed, as there may be a hundred of them. */
 export const DetectionShape = memo(function DetectionShape(p: DetectionShapeProps): ReactNode {
   const { detection, ...props } = propsOf(p)
-  return isZone(detection) ? <ZoneShape {...props} detection={detection} /> : <LineShape {...props} detection={detection} />
+  return isZone(detection) ? (
+    <ZoneShape {...props} detection={detection} />
+  ) : (
+    <LineShape {...props} detection={detection} />
+  )
 })

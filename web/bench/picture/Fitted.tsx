@@ -1,4 +1,11 @@
-import { useEffect, useLayoutEffect, useRef, useState, useSyncExternalStore, type ReactNode } from 'react'
+import {
+  useEffect,
+  useLayoutEffect,
+  useRef,
+  useState,
+  useSyncExternalStore,
+  type ReactNode
+} from 'react'
 import type { View, Zoom } from './zoom.ts'
 
 /** The part of the picture on show, in pixels of the screen. */
@@ -16,7 +23,19 @@ export interface Frame {
 const WHEEL = 0.0016
 
 /** A picture as large as there is room, with what is drawn over it; the wheel goes nearer, the middle button moves it. */
-export function Fitted({ width: ownWidth, height: ownHeight, zoom, media, children }: { width: number; height: number; zoom: Zoom; media: ReactNode; children: (frame: Frame) => ReactNode }): ReactNode {
+export function Fitted({
+  width: ownWidth,
+  height: ownHeight,
+  zoom,
+  media,
+  children
+}: {
+  width: number
+  height: number
+  zoom: Zoom
+  media: ReactNode
+  children: (frame: Frame) => ReactNode
+}): ReactNode {
   const room = useRef<HTMLDivElement>(null)
   const picture = useRef<HTMLDivElement>(null)
   const [size, setSize] = useState({ width: 0, height: 0 })
@@ -24,7 +43,8 @@ export function Fitted({ width: ownWidth, height: ownHeight, zoom, media, childr
   useLayoutEffect(() => {
     const element = room.current
     if (!element) return
-    const measure = (): void => setSize({ width: element.clientWidth, height: element.clientHeight })
+    const measure = (): void =>
+      setSize({ width: element.clientWidth, height: element.clientHeight })
     measure()
     const observer = new ResizeObserver(measure)
     observer.observe(element)
@@ -37,7 +57,16 @@ export function Fitted({ width: ownWidth, height: ownHeight, zoom, media, childr
   return (
     <div className="picture-room" ref={room}>
       <div className="picture" ref={picture} style={{ width, height }}>
-        <div className="picture-media" style={view.zoom === 1 ? undefined : { transform: `scale(${view.zoom}) translate(${-view.left * 100}%, ${-view.top * 100}%)` }}>
+        <div
+          className="picture-media"
+          style={
+            view.zoom === 1
+              ? undefined
+              : {
+                  transform: `scale(${view.zoom}) translate(${-view.left * 100}%, ${-view.top * 100}%)`
+                }
+          }
+        >
           {media}
         </div>
         {width > 0 && children(frameOf(view, width, height))}
@@ -51,7 +80,14 @@ export function Fitted({ width: ownWidth, height: ownHeight, zoom, media, childr
   )
 }
 
-const frameOf = ({ zoom, left, top }: View, width: number, height: number): Frame => ({ width: width * zoom, height: height * zoom, offsetX: left * width * zoom, offsetY: top * height * zoom, roomWidth: width, roomHeight: height })
+const frameOf = ({ zoom, left, top }: View, width: number, height: number): Frame => ({
+  width: width * zoom,
+  height: height * zoom,
+  offsetX: left * width * zoom,
+  offsetY: top * height * zoom,
+  roomWidth: width,
+  roomHeight: height
+})
 
 /** Listeners of the element's own, as React's cannot keep the page from scrolling. */
 function usePointerZoom(picture: React.RefObject<HTMLDivElement | null>, zoom: Zoom): void {
@@ -62,7 +98,10 @@ function usePointerZoom(picture: React.RefObject<HTMLDivElement | null>, zoom: Z
       event.preventDefault()
       const box = element.getBoundingClientRect()
       const { zoom: now, left, top } = zoom.get()
-      zoom.by(Math.exp(-event.deltaY * WHEEL), [left + (event.clientX - box.left) / box.width / now, top + (event.clientY - box.top) / box.height / now])
+      zoom.by(Math.exp(-event.deltaY * WHEEL), [
+        left + (event.clientX - box.left) / box.width / now,
+        top + (event.clientY - box.top) / box.height / now
+      ])
     }
     let from: { x: number; y: number } | null = null
     const onDown = (event: PointerEvent): void => {
@@ -75,7 +114,10 @@ function usePointerZoom(picture: React.RefObject<HTMLDivElement | null>, zoom: Z
       if (!from) return
       const box = element.getBoundingClientRect()
       const { zoom: now } = zoom.get()
-      zoom.pan((from.x - event.clientX) / box.width / now, (from.y - event.clientY) / box.height / now)
+      zoom.pan(
+        (from.x - event.clientX) / box.width / now,
+        (from.y - event.clientY) / box.height / now
+      )
       from = { x: event.clientX, y: event.clientY }
     }
     const onUp = (): void => void (from = null)

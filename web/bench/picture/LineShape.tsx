@@ -3,7 +3,18 @@ import { Group, Label, Tag, Text } from './konva.ts'
 import type { LineDetection } from '../../../core/formats/plan.ts'
 import { sideNames } from '../../kept/detectionWords.ts'
 import { barbsAlong, sideLabelAt, toPixels } from './geometry.ts'
-import { BarbShape, FONT, Handle, LetterTag, Outline, STAGE, Vertices, WHITE, strokeOf, type ShapeProps } from './shapeParts.tsx'
+import {
+  BarbShape,
+  FONT,
+  Handle,
+  LetterTag,
+  Outline,
+  STAGE,
+  Vertices,
+  WHITE,
+  strokeOf,
+  type ShapeProps
+} from './shapeParts.tsx'
 
 /** A line on the picture: barbs on the side to which a crossing counts, names of the sides, vertices to drag. */
 export function LineShape(props: ShapeProps<LineDetection>): ReactNode {
@@ -13,11 +24,21 @@ export function LineShape(props: ShapeProps<LineDetection>): ReactNode {
   const sides = sideNames(line)
   return (
     <Group listening={!passive}>
-      <Outline points={pixels.flat()} colour={colour} selected={selected} triggered={triggered} dashed={!line.enabled} />
+      <Outline
+        points={pixels.flat()}
+        colour={colour}
+        selected={selected}
+        triggered={triggered}
+        dashed={!line.enabled}
+      />
       {barbsAlong(pixels, 46).map(({ at: [x, y], towards: [ux, uy] }, i) => (
         <Fragment key={i}>
-          {line.direction !== 'rightToLeft' && <BarbShape x={x} y={y} ux={ux} uy={uy} colour={colour} />}
-          {line.direction !== 'leftToRight' && <BarbShape x={x} y={y} ux={-ux} uy={-uy} colour={colour} />}
+          {line.direction !== 'rightToLeft' && (
+            <BarbShape x={x} y={y} ux={ux} uy={uy} colour={colour} />
+          )}
+          {line.direction !== 'leftToRight' && (
+            <BarbShape x={x} y={y} ux={-ux} uy={-uy} colour={colour} />
+          )}
         </Fragment>
       ))}
       <Handle {...props} />
@@ -28,7 +49,15 @@ export function LineShape(props: ShapeProps<LineDetection>): ReactNode {
           <Vertices {...props} />
         </>
       )}
-      <LetterTag x={pixels[0][0]} y={pixels[0][1]} letter={letter} enabled={line.enabled} triggered={triggered} timed={null} onSelect={onSelect} />
+      <LetterTag
+        x={pixels[0][0]}
+        y={pixels[0][1]}
+        letter={letter}
+        enabled={line.enabled}
+        triggered={triggered}
+        timed={null}
+        onSelect={onSelect}
+      />
     </Group>
   )
 }

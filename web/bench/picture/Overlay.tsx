@@ -2,7 +2,11 @@ import type Konva from 'konva'
 import { useRef, useState, type ReactNode } from 'react'
 import { Layer, Stage } from './konva.ts'
 import type { Trigger } from '../../../core/detections/index.ts'
-import type { ClassMotionDetection, FaceDetection, MotionDetection } from '../../../core/formats/plan.ts'
+import type {
+  ClassMotionDetection,
+  FaceDetection,
+  MotionDetection
+} from '../../../core/formats/plan.ts'
 import type { Point } from '../../../core/geometry/shapes.ts'
 import type { Measures } from '../../../core/measures/measures.ts'
 import type { Faces } from '../../../core/targets/faces.ts'
@@ -14,14 +18,28 @@ import { SceneLayer, type SceneShown } from '../measuring/SceneLayer.tsx'
 import { AreaShape } from './AreaShape.tsx'
 import { isEmpty, type Brush, type Cell } from './cells.ts'
 import { CellsLayer } from './CellsLayer.tsx'
-import { DetectionShape, propsOf, type DetectionShapeProps, type ShapeHandlers } from './DetectionShape.tsx'
+import {
+  DetectionShape,
+  propsOf,
+  type DetectionShapeProps,
+  type ShapeHandlers
+} from './DetectionShape.tsx'
 import { DrawnSoFar, type Drawing } from './DrawnSoFar.tsx'
 import { FaceLayer } from './FaceLayer.tsx'
 import type { Frame } from './Fitted.tsx'
 import { FramesLayer } from './FramesLayer.tsx'
 import { snapped } from './geometry.ts'
 import { Magnifier } from './Magnifier.tsx'
-import { areaShape, isDrawn, isZone, limitsOf, shapeOf, shapesAt, withPoints, type DrawnDetection } from './shape.ts'
+import {
+  areaShape,
+  isDrawn,
+  isZone,
+  limitsOf,
+  shapeOf,
+  shapesAt,
+  withPoints,
+  type DrawnDetection
+} from './shape.ts'
 import { Vertices, isDouble, pointerPlace, type EditProps } from './shapeParts.tsx'
 import { TargetBrackets } from './TargetBrackets.tsx'
 import type { Zoom } from './zoom.ts'
@@ -71,8 +89,34 @@ export interface OverlayProps extends ShapesProps {
 
 const NEAR_PIXELS = 10
 
-export function Overlay({ place, frame, rows, shown, dwelling, faces, ...props }: OverlayProps): ReactNode {
-  const { measures, document, placed, scene, detection, area, target, vertex, drawing, brush, cell, hidden, locked, sizing, measuring, shownScene, zoom } = props
+export function Overlay({
+  place,
+  frame,
+  rows,
+  shown,
+  dwelling,
+  faces,
+  ...props
+}: OverlayProps): ReactNode {
+  const {
+    measures,
+    document,
+    placed,
+    scene,
+    detection,
+    area,
+    target,
+    vertex,
+    drawing,
+    brush,
+    cell,
+    hidden,
+    locked,
+    sizing,
+    measuring,
+    shownScene,
+    zoom
+  } = props
   const { onDetection, onArea, onTarget, onVertex, onDrawing, onDrawn, onSettle } = props
   const { width, height } = place
   const chosen = placed.find((p) => p.detection.id === detection)?.detection
@@ -101,7 +145,9 @@ export function Overlay({ place, frame, rows, shown, dwelling, faces, ...props }
   const selectThrough = (event: Konva.KonvaEventObject<MouseEvent>): void => {
     const at = pointerPlace(event, width, height)
     if (!at) return
-    const seen = placed.map((p) => p.detection).filter((d): d is DrawnDetection => isDrawn(d) && !hidden.has(d.id))
+    const seen = placed
+      .map((p) => p.detection)
+      .filter((d): d is DrawnDetection => isDrawn(d) && !hidden.has(d.id))
     const shapes = [...seen.map(shapeOf), ...scene.ignore.map(areaShape)]
     const under = shapesAt(shapes, at, NEAR_PIXELS / width, width / height)
     if (!under.length) return
@@ -177,7 +223,10 @@ export function Overlay({ place, frame, rows, shown, dwelling, faces, ...props }
     passive: busy,
     act
   })
-  const withArea = (index: number, points: Point[]): Scene => ({ ...scene, ignore: scene.ignore.map((a, i) => (i === index ? points : a)) })
+  const withArea = (index: number, points: Point[]): Scene => ({
+    ...scene,
+    ignore: scene.ignore.map((a, i) => (i === index ? points : a))
+  })
   const areaProps = (points: readonly Point[], index: number): EditProps => ({
     width,
     height,
@@ -197,22 +246,55 @@ export function Overlay({ place, frame, rows, shown, dwelling, faces, ...props }
     onEdit: (to, label) => document.editScene(withArea(index, to), label)
   })
 
-  const drawn = placed.flatMap(({ detection: d }, index): [DrawnDetection, number][] => (isDrawn(d) && !hidden.has(d.id) ? [[d, index]] : []))
+  const drawn = placed.flatMap(({ detection: d }, index): [DrawnDetection, number][] =>
+    isDrawn(d) && !hidden.has(d.id) ? [[d, index]] : []
+  )
   const zonesFirst = [...drawn.filter(([d]) => isZone(d)), ...drawn.filter(([d]) => !isZone(d))]
-  const edited = !busy && chosen && isDrawn(chosen) && !hidden.has(chosen.id) ? propsOf(shapeProps(chosen, 0)) : !busy && area !== null && scene.ignore[area] ? areaProps(scene.ignore[area], area) : null
-  const enlarged = drawing ? drawing.cursor : measuring?.cursor ?? (dragged && edited && vertex !== null ? edited.shape.points[vertex] : null)
+  const edited =
+    !busy && chosen && isDrawn(chosen) && !hidden.has(chosen.id)
+      ? propsOf(shapeProps(chosen, 0))
+      : !busy && area !== null && scene.ignore[area]
+        ? areaProps(scene.ignore[area], area)
+        : null
+  const enlarged = drawing
+    ? drawing.cursor
+    : (measuring?.cursor ??
+      (dragged && edited && vertex !== null ? edited.shape.points[vertex] : null))
   return (
     <>
-      <Stage width={place.roomWidth} height={place.roomHeight} className={busy ? 'stage drawing' : 'stage'} onClick={onClick} onDblClick={(event) => drawing && isDouble(event) && onDrawn(drawing.points)} onMouseMove={onMove} onMouseDown={onDown} onMouseUp={() => (panning.current = null)}>
+      <Stage
+        width={place.roomWidth}
+        height={place.roomHeight}
+        className={busy ? 'stage drawing' : 'stage'}
+        onClick={onClick}
+        onDblClick={(event) => drawing && isDouble(event) && onDrawn(drawing.points)}
+        onMouseMove={onMove}
+        onMouseDown={onDown}
+        onMouseUp={() => (panning.current = null)}
+      >
         {/* What is dragged is alone on its layer: the others need not be drawn again with it. */}
         <Layer x={-place.offsetX} y={-place.offsetY}>
           {shownScene && <SceneLayer shown={shownScene} width={width} height={height} />}
-          {scene.ignore.map((points, index) => index !== area && <AreaShape key={`area ${index}`} {...areaProps(points, index)} passive={busy} />)}
-          {zonesFirst.map(([d, index]) => d.id !== detection && <DetectionShape key={d.id} {...shapeProps(d, index)} />)}
+          {scene.ignore.map(
+            (points, index) =>
+              index !== area && (
+                <AreaShape key={`area ${index}`} {...areaProps(points, index)} passive={busy} />
+              )
+          )}
+          {zonesFirst.map(
+            ([d, index]) =>
+              d.id !== detection && <DetectionShape key={d.id} {...shapeProps(d, index)} />
+          )}
         </Layer>
         <Layer x={-place.offsetX} y={-place.offsetY}>
-          {area !== null && scene.ignore[area] && <AreaShape {...areaProps(scene.ignore[area], area)} passive={busy} />}
-          {zonesFirst.map(([d, index]) => d.id === detection && isZone(d) && <DetectionShape key={d.id} {...shapeProps(d, index)} />)}
+          {area !== null && scene.ignore[area] && (
+            <AreaShape {...areaProps(scene.ignore[area], area)} passive={busy} />
+          )}
+          {zonesFirst.map(
+            ([d, index]) =>
+              d.id === detection &&
+              isZone(d) && <DetectionShape key={d.id} {...shapeProps(d, index)} />
+          )}
         </Layer>
         <Layer x={-place.offsetX} y={-place.offsetY}>
           {rows.map((row) => (
@@ -223,15 +305,34 @@ export function Overlay({ place, frame, rows, shown, dwelling, faces, ...props }
               height={height}
               selected={row.id === target}
               pose={shownScene?.pose ?? null}
-              standing={{ passes: !chosen || !('classes' in chosen) || !chosen.classes.length || chosen.classes.includes(row.cls), triggered: shown.some((t) => t.target === row.id) }}
+              standing={{
+                passes:
+                  !chosen ||
+                  !('classes' in chosen) ||
+                  !chosen.classes.length ||
+                  chosen.classes.includes(row.cls),
+                triggered: shown.some((t) => t.target === row.id)
+              }}
               onSelect={() => !busy && onTarget(row.id)}
             />
           ))}
         </Layer>
         <Layer x={-place.offsetX} y={-place.offsetY}>
-          {zonesFirst.map(([d, index]) => d.id === detection && !isZone(d) && <DetectionShape key={d.id} {...shapeProps(d, index)} />)}
+          {zonesFirst.map(
+            ([d, index]) =>
+              d.id === detection &&
+              !isZone(d) && <DetectionShape key={d.id} {...shapeProps(d, index)} />
+          )}
           {edited && <Vertices {...edited} />}
-          {chosen && !busy && sizing && 'classes' in chosen && <FramesLayer detection={chosen} width={width} height={height} onShow={(d) => document.show(d)} onSettle={settle} />}
+          {chosen && !busy && sizing && 'classes' in chosen && (
+            <FramesLayer
+              detection={chosen}
+              width={width}
+              height={height}
+              onShow={(d) => document.show(d)}
+              onSettle={settle}
+            />
+          )}
           {chosen && !busy && (chosen.kind === 'motion' || chosen.kind === 'classMotion') && (
             <CellsLayer
               detection={chosen}
@@ -241,16 +342,27 @@ export function Overlay({ place, frame, rows, shown, dwelling, faces, ...props }
               height={height}
               brush={brush}
               cursor={cell}
-              onShow={(cells) => document.show({ ...chosen, cells } as MotionDetection | ClassMotionDetection)}
+              onShow={(cells) =>
+                document.show({ ...chosen, cells } as MotionDetection | ClassMotionDetection)
+              }
               onSettle={() => {
                 // A detection without any cell would never fire; the last stroke is taken back.
-                if (isEmpty((document.detection(chosen.id) as MotionDetection).cells)) document.show(chosen)
+                if (isEmpty((document.detection(chosen.id) as MotionDetection).cells))
+                  document.show(chosen)
                 document.settle(`Paint cells of ${chosen.name}`)
               }}
             />
           )}
           {chosen && !busy && chosen.kind === 'face' && (
-            <FaceLayer detection={chosen} rows={rows} faces={faces} width={width} height={height} onShow={(face: FaceDetection) => document.show(face)} onSettle={() => document.settle(`Change the smallest face of ${chosen.name}`)} />
+            <FaceLayer
+              detection={chosen}
+              rows={rows}
+              faces={faces}
+              width={width}
+              height={height}
+              onShow={(face: FaceDetection) => document.show(face)}
+              onSettle={() => document.settle(`Change the smallest face of ${chosen.name}`)}
+            />
           )}
           {drawing && <DrawnSoFar drawing={drawing} width={width} height={height} />}
           {measuring && <MeasuringLayer measuring={measuring} width={width} height={height} />}

@@ -23,7 +23,15 @@ export interface PictureProps extends ShapesProps {
 const SHOWN_SECONDS = 0.8
 
 /** The clip's picture with the shapes and the targets over it. */
-export function Picture({ clip, tracks, measures, playhead, triggers, timed, ...shapes }: PictureProps): ReactNode {
+export function Picture({
+  clip,
+  tracks,
+  measures,
+  playhead,
+  triggers,
+  timed,
+  ...shapes
+}: PictureProps): ReactNode {
   const video = useRef<HTMLVideoElement>(null)
   useEffect(() => {
     playhead.attach(video.current)
@@ -31,24 +39,67 @@ export function Picture({ clip, tracks, measures, playhead, triggers, timed, ...
     return () => playhead.attach(null)
   }, [playhead, clip.id, clip.frames, clip.fps])
   return (
-    <Fitted width={clip.width} height={clip.height} zoom={shapes.zoom} media={<video key={clip.id} ref={video} src={`/api/clips/${clip.id}/video`} muted playsInline preload="auto" tabIndex={-1} aria-label={`Clip ${clip.name}`} />}>
-      {(place) => <AtMoment {...shapes} {...{ clip, tracks, measures, playhead, triggers, timed, place }} />}
+    <Fitted
+      width={clip.width}
+      height={clip.height}
+      zoom={shapes.zoom}
+      media={
+        <video
+          key={clip.id}
+          ref={video}
+          src={`/api/clips/${clip.id}/video`}
+          muted
+          playsInline
+          preload="auto"
+          tabIndex={-1}
+          aria-label={`Clip ${clip.name}`}
+        />
+      }
+    >
+      {(place) => (
+        <AtMoment {...shapes} {...{ clip, tracks, measures, playhead, triggers, timed, place }} />
+      )}
     </Fitted>
   )
 }
 
 /** What there is at the moment on show; only this is drawn again while a clip plays. */
-function AtMoment({ clip, tracks, playhead, triggers, timed, ...rest }: PictureProps & { place: Frame }): ReactNode {
+function AtMoment({
+  clip,
+  tracks,
+  playhead,
+  triggers,
+  timed,
+  ...rest
+}: PictureProps & { place: Frame }): ReactNode {
   const frame = useFrame(playhead, clip.fps)
   const rows = useMemo(() => (tracks ? rowsOfFrame(tracks, frame) : []), [tracks, frame])
-  const shown = triggers.filter((t) => t.frame <= frame && frame - t.frame < SHOWN_SECONDS * clip.fps)
+  const shown = triggers.filter(
+    (t) => t.frame <= frame && frame - t.frame < SHOWN_SECONDS * clip.fps
+  )
   const time = frameTime(frame, clip.fps)
   const dwelling = useMemo(() => {
     const shares = new Map<string, number>()
     for (const [detection, stays] of timed)
       for (const { from, filled, to } of stays)
-        if (time >= from - 1e-6 && time <= to + 1e-6) shares.set(detection, Math.max(shares.get(detection) ?? 0, Math.min(1, (time - from) / Math.max(filled - from, 1e-6))))
+        if (time >= from - 1e-6 && time <= to + 1e-6)
+          shares.set(
+            detection,
+            Math.max(
+              shares.get(detection) ?? 0,
+              Math.min(1, (time - from) / Math.max(filled - from, 1e-6))
+            )
+          )
     return shares
   }, [timed, time])
-  return <Overlay {...rest} frame={frame} rows={rows} shown={shown} dwelling={dwelling} faces={tracks?.faces} />
+  return (
+    <Overlay
+      {...rest}
+      frame={frame}
+      rows={rows}
+      shown={shown}
+      dwelling={dwelling}
+      faces={tracks?.faces}
+    />
+  )
 }

@@ -1,7 +1,12 @@
 import type { ReactNode } from 'react'
 import { Group, Label, Line, Rect, Tag, Text } from './konva.ts'
 import { heightOf, type CameraPose } from '../../../core/scene/camera.ts'
-import { firstRowOfFrame, rowAt, type TargetRow, type Tracks } from '../../../core/targets/tracks.ts'
+import {
+  firstRowOfFrame,
+  rowAt,
+  type TargetRow,
+  type Tracks
+} from '../../../core/targets/tracks.ts'
 
 const glyphs = { person: '●', vehicle: '■', cycle: '◆', animal: '▲', unknown: '○' }
 
@@ -14,7 +19,8 @@ export interface Standing {
 
 export function rowsOfFrame(tracks: Tracks, frame: number): TargetRow[] {
   const rows: TargetRow[] = []
-  for (let i = firstRowOfFrame(tracks, frame); i < tracks.length && tracks.frame[i] === frame; i++) rows.push(rowAt(tracks, i))
+  for (let i = firstRowOfFrame(tracks, frame); i < tracks.length && tracks.frame[i] === frame; i++)
+    rows.push(rowAt(tracks, i))
   return rows
 }
 
@@ -30,7 +36,15 @@ export interface TargetBracketsProps {
 }
 
 /** Corner brackets about a target; they close up when it triggers, and are slate when a gate stops it. */
-export function TargetBrackets({ row, standing, selected, pose, width, height, onSelect }: TargetBracketsProps): ReactNode {
+export function TargetBrackets({
+  row,
+  standing,
+  selected,
+  pose,
+  width,
+  height,
+  onSelect
+}: TargetBracketsProps): ReactNode {
   const [x, y, w, h] = [row.x * width, row.y * height, row.w * width, row.h * height]
   const arm = standing.triggered ? Math.max(w, h) : Math.max(5, Math.min(w, h) * 0.3)
   const [ax, ay] = [Math.min(arm, w / 2), Math.min(arm, h / 2)]
@@ -55,9 +69,20 @@ export function TargetBrackets({ row, standing, selected, pose, width, height, o
         )
       })}
       <Rect x={x} y={y} width={w} height={h} fill="transparent" />
-      <Label x={Math.max(0, Math.min(x, width - label.length * 6))} y={Math.max(0, y - 19)} listening={false}>
+      <Label
+        x={Math.max(0, Math.min(x, width - label.length * 6))}
+        y={Math.max(0, y - 19)}
+        listening={false}
+      >
         <Tag fill="#11161C" opacity={0.78} cornerRadius={3} />
-        <Text text={label} fill={selected ? '#FFFFFF' : '#E4E7EA'} fontSize={11} fontStyle={selected ? 'bold' : 'normal'} fontFamily="'Atkinson Hyperlegible Next Variable', sans-serif" padding={3} />
+        <Text
+          text={label}
+          fill={selected ? '#FFFFFF' : '#E4E7EA'}
+          fontSize={11}
+          fontStyle={selected ? 'bold' : 'normal'}
+          fontFamily="'Atkinson Hyperlegible Next Variable', sans-serif"
+          padding={3}
+        />
       </Label>
     </Group>
   )

@@ -6,14 +6,29 @@ const none = ['00000', '00000', '00000', '00000']
 
 describe('cells painted on and off', () => {
   test('a stroke paints every cell on its way, also when the pointer jumps', () => {
-    expect(painted(none, { column: 0, row: 0 }, { column: 4, row: 2 }, true)).toEqual(['10000', '01100', '00011', '00000'])
-    expect(painted(none, { column: 2, row: 3 }, { column: 2, row: 3 }, true)).toEqual(['00000', '00000', '00000', '00100'])
+    expect(painted(none, { column: 0, row: 0 }, { column: 4, row: 2 }, true)).toEqual([
+      '10000',
+      '01100',
+      '00011',
+      '00000'
+    ])
+    expect(painted(none, { column: 2, row: 3 }, { column: 2, row: 3 }, true)).toEqual([
+      '00000',
+      '00000',
+      '00000',
+      '00100'
+    ])
   })
 
   test('a rectangle is set whichever corner it was drawn from, on and off', () => {
     const on = rectangle(none, { column: 3, row: 2 }, { column: 1, row: 1 }, true)
     expect(on).toEqual(['00000', '01110', '01110', '00000'])
-    expect(rectangle(on, { column: 2, row: 0 }, { column: 2, row: 3 }, false)).toEqual(['00000', '01010', '01010', '00000'])
+    expect(rectangle(on, { column: 2, row: 0 }, { column: 2, row: 3 }, false)).toEqual([
+      '00000',
+      '01010',
+      '01010',
+      '00000'
+    ])
   })
 
   test('one cell is turned over; twice is as before', () => {
@@ -27,10 +42,15 @@ describe('cells painted on and off', () => {
   })
 
   test('a stroke touches neighbours only: no step is longer than a cell', () => {
-    const cell = fc.record({ column: fc.integer({ min: 0, max: 4 }), row: fc.integer({ min: 0, max: 3 }) })
+    const cell = fc.record({
+      column: fc.integer({ min: 0, max: 4 }),
+      row: fc.integer({ min: 0, max: 3 })
+    })
     fc.assert(
       fc.property(cell, cell, (a, b) => {
-        const on = painted(none, a, b, true).flatMap((line, row) => [...line].flatMap((c, column) => (c === '1' ? [{ column, row }] : [])))
+        const on = painted(none, a, b, true).flatMap((line, row) =>
+          [...line].flatMap((c, column) => (c === '1' ? [{ column, row }] : []))
+        )
         expect(on.length).toBe(Math.max(Math.abs(a.column - b.column), Math.abs(a.row - b.row)) + 1)
       })
     )

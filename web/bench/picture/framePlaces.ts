@@ -9,7 +9,9 @@ export function framePlaces(d: Detection): { min: Point; max: Point } {
   const [far, near] = [points[0], points[points.length - 1]]
   // A level line has no far end: the two stand beside each other then.
   if (Math.abs(near[1] - far[1]) < 0.02) {
-    const [left, right] = [...points].sort((a, b) => a[0] - b[0]).filter((_, i, all) => i === 0 || i === all.length - 1)
+    const [left, right] = [...points]
+      .sort((a, b) => a[0] - b[0])
+      .filter((_, i, all) => i === 0 || i === all.length - 1)
     return { min: left, max: right }
   }
   return { min: far, max: near }

@@ -8,4 +8,18 @@ import 'konva/lib/shapes/Rect.js'
 import 'konva/lib/shapes/Ring.js'
 import 'konva/lib/shapes/Text.js'
 
-export { Arc, Circle, Group, Label, Layer, Line, Path, Rect, Ring, Shape, Stage, Tag, Text } from 'react-konva/lib/ReactKonvaCore'
+export {
+  Arc,
+  Circle,
+  Group,
+  Label,
+  Layer,
+  Line,
+  Path,
+  Rect,
+  Ring,
+  Shape,
+  Stage,
+  Tag,
+  Text
+} from 'react-konva/lib/ReactKonvaCore'

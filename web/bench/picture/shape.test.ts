@@ -5,70 +5,213 @@ import fc from 'fast-check'
 import { moved, snapped } from './geometry.ts'
 import { stayBins } from '../inspector/stayBins.ts'
 import { newDrawn } from '../rail/newDetection.ts'
-import { ZONE_KINDS, asZoneKind, crossingEdges, limitsOf, mirrored, shapeFault, shapeOf, shapesAt, splitAt, withVertexAfter, withVertexAt, withoutVertex, type DrawnDetection, type ZoneDetection } from './shape.ts'
+import {
+  ZONE_KINDS,
+  asZoneKind,
+  crossingEdges,
+  limitsOf,
+  mirrored,
+  shapeFault,
+  shapeOf,
+  shapesAt,
+  splitAt,
+  withVertexAfter,
+  withVertexAt,
+  withoutVertex,
+  type DrawnDetection,
+  type ZoneDetection
+} from './shape.ts'
 
-const square: Point[] = [[0.2, 0.2], [0.8, 0.2], [0.8, 0.8], [0.2, 0.8]]
-const zone = (more: object = {}): ZoneDetection => parseWith(DetectionSchema, { id: 'z', name: 'Z', kind: 'intrusion', zone: square, ...more }) as ZoneDetection
-const line = (points: Point[]): DrawnDetection => parseWith(DetectionSchema, { id: 'l', name: 'L', kind: 'line', line: points }) as DrawnDetection
+const square: Point[] = [
+  [0.2, 0.2],
+  [0.8, 0.2],
+  [0.8, 0.8],
+  [0.2, 0.8]
+]
+const zone = (more: object = {}): ZoneDetection =>
+  parseWith(DetectionSchema, {
+    id: 'z',
+    name: 'Z',
+    kind: 'intrusion',
+    zone: square,
+    ...more
+  }) as ZoneDetection
+const line = (points: Point[]): DrawnDetection =>
+  parseWith(DetectionSchema, { id: 'l', name: 'L', kind: 'line', line: points }) as DrawnDetection
 
 describe('vertices', () => {
   test('a new one goes into the nearest edge, also into the one that closes a zone', () => {
-    expect(withVertexAt(shapeOf(line([[0, 0], [0.5, 0], [0.5, 1]])), [0.48, 0.7])!).toEqual([[0, 0], [0.5, 0], [0.48, 0.7], [0.5, 1]])
-    expect(withVertexAt(shapeOf(zone()), [0.5, 0.21])!).toEqual([[0.2, 0.2], [0.5, 0.21], [0.8, 0.2], [0.8, 0.8], [0.2, 0.8]])
+    expect(
+      withVertexAt(
+        shapeOf(
+          line([
+            [0, 0],
+            [0.5, 0],
+            [0.5, 1]
+          ])
+        ),
+        [0.48, 0.7]
+      )!
+    ).toEqual([
+      [0, 0],
+      [0.5, 0],
+      [0.48, 0.7],
+      [0.5, 1]
+    ])
+    expect(withVertexAt(shapeOf(zone()), [0.5, 0.21])!).toEqual([
+      [0.2, 0.2],
+      [0.5, 0.21],
+      [0.8, 0.2],
+      [0.8, 0.8],
+      [0.2, 0.8]
+    ])
     expect(withVertexAt(shapeOf(zone()), [0.19, 0.5])!).toEqual([...square, [0.19, 0.5]])
   })
 
   test('no more than there may be, no fewer than there must', () => {
     const full = line(Array.from({ length: 10 }, (_, i): Point => [i / 10, (i % 2) / 10]))
     expect(withVertexAt(shapeOf(full), [0.5, 0.5])).toBeNull()
-    expect(withoutVertex(shapeOf(line([[0, 0], [1, 1]])), 0)).toBeNull()
+    expect(
+      withoutVertex(
+        shapeOf(
+          line([
+            [0, 0],
+            [1, 1]
+          ])
+        ),
+        0
+      )
+    ).toBeNull()
     expect(withoutVertex(shapeOf(zone()), 0)!).toEqual(square.slice(1))
     expect(withoutVertex(shapeOf(zone({ zone: square.slice(1) })), 0)).toBeNull()
   })
 
   test('one whose going would make the outline cross itself stays', () => {
-    const bay: Point[] = [[0, 0], [1, 0], [1, 1], [0.5, 0.1], [0.2, 1], [0.3, 0.05]]
+    const bay: Point[] = [
+      [0, 0],
+      [1, 0],
+      [1, 1],
+      [0.5, 0.1],
+      [0.2, 1],
+      [0.3, 0.05]
+    ]
     expect(shapeFault('intrusion', bay)).toBeNull()
-    expect(bay.every((_, i) => { const less = withoutVertex(shapeOf(zone({ zone: bay })), i); return less === null || shapeFault('intrusion', less) === null })).toBe(true)
+    expect(
+      bay.every((_, i) => {
+        const less = withoutVertex(shapeOf(zone({ zone: bay })), i)
+        return less === null || shapeFault('intrusion', less) === null
+      })
+    ).toBe(true)
   })
 })
 
 describe('what is wrong with a shape', () => {
-  const bow: Point[] = [[0.2, 0.2], [0.8, 0.8], [0.8, 0.2], [0.2, 0.8]]
+  const bow: Point[] = [
+    [0.2, 0.2],
+    [0.8, 0.8],
+    [0.8, 0.2],
+    [0.2, 0.8]
+  ]
   test('a zone that crosses itself: said, and its two edges shown', () => {
     expect(shapeFault('entry', bow)).toContain('crosses itself')
-    expect(crossingEdges(bow)).toEqual([[[0.2, 0.2], [0.8, 0.8]], [[0.8, 0.2], [0.2, 0.8]]])
+    expect(crossingEdges(bow)).toEqual([
+      [
+        [0.2, 0.2],
+        [0.8, 0.8]
+      ],
+      [
+        [0.8, 0.2],
+        [0.2, 0.8]
+      ]
+    ])
     expect(crossingEdges(square)).toBeNull()
   })
   test('too few vertices, an edge without length, no area', () => {
     expect(shapeFault('line', [[0, 0]])).toContain('a line needs 2 to 10')
-    expect(shapeFault('exit', [[0, 0], [1, 1]])).toContain('a zone needs at least 3')
-    expect(shapeFault('line', [[0, 0], [0, 0]])).toContain('has no length')
-    expect(shapeFault('intrusion', [[0, 0], [0.5, 0.5], [1, 1]])).not.toBeNull()
+    expect(
+      shapeFault('exit', [
+        [0, 0],
+        [1, 1]
+      ])
+    ).toContain('a zone needs at least 3')
+    expect(
+      shapeFault('line', [
+        [0, 0],
+        [0, 0]
+      ])
+    ).toContain('has no length')
+    expect(
+      shapeFault('intrusion', [
+        [0, 0],
+        [0.5, 0.5],
+        [1, 1]
+      ])
+    ).not.toBeNull()
   })
 })
 
 describe('a zone of another kind', () => {
-  test.each(ZONE_KINDS.flatMap((from) => ZONE_KINDS.map((to) => [from, to] as const)))('%s to %s: valid, with what both have', (from, to) => {
-    const before = newDrawn(from, square, []) as ZoneDetection
-    const set = { ...before, sensitivity: 70, confirmSeconds: 0.4, holdOffSeconds: 9, size: { min: { w: 0.01, h: 0.02 } }, schedule: 'nights' } as ZoneDetection
-    const after = asZoneKind(set, to)
-    expect(parseWith(DetectionSchema, after)).toEqual(after)
-    expect(after).toMatchObject({ id: before.id, name: 'Zone 1', kind: to, zone: square, sensitivity: 70, confirmSeconds: 0.4, holdOffSeconds: 9, size: { min: { w: 0.01, h: 0.02 } }, schedule: 'nights', classes: ['person'] })
-    expect(asZoneKind(after, from)).toMatchObject({ kind: from, zone: square })
-  })
+  test.each(ZONE_KINDS.flatMap((from) => ZONE_KINDS.map((to) => [from, to] as const)))(
+    '%s to %s: valid, with what both have',
+    (from, to) => {
+      const before = newDrawn(from, square, []) as ZoneDetection
+      const set = {
+        ...before,
+        sensitivity: 70,
+        confirmSeconds: 0.4,
+        holdOffSeconds: 9,
+        size: { min: { w: 0.01, h: 0.02 } },
+        schedule: 'nights'
+      } as ZoneDetection
+      const after = asZoneKind(set, to)
+      expect(parseWith(DetectionSchema, after)).toEqual(after)
+      expect(after).toMatchObject({
+        id: before.id,
+        name: 'Zone 1',
+        kind: to,
+        zone: square,
+        sensitivity: 70,
+        confirmSeconds: 0.4,
+        holdOffSeconds: 9,
+        size: { min: { w: 0.01, h: 0.02 } },
+        schedule: 'nights',
+        classes: ['person']
+      })
+      expect(asZoneKind(after, from)).toMatchObject({ kind: from, zone: square })
+    }
+  )
 
   test('the dwell goes along, as far as the kind allows', () => {
-    expect(asZoneKind(zone({ dwellSeconds: 8, atLeast: 2 }), 'loitering')).toMatchObject({ dwellSeconds: 8, atLeast: 2, graceSeconds: 10 })
+    expect(asZoneKind(zone({ dwellSeconds: 8, atLeast: 2 }), 'loitering')).toMatchObject({
+      dwellSeconds: 8,
+      atLeast: 2,
+      graceSeconds: 10
+    })
     expect(asZoneKind(zone({ dwellSeconds: 0 }), 'loitering')).toMatchObject({ dwellSeconds: 1 })
     expect(asZoneKind(zone({ dwellSeconds: 8 }), 'entry')).not.toHaveProperty('dwellSeconds')
   })
 })
 
 test('a shape that was just drawn is valid as it is, with a name that is free', () => {
-  const first = newDrawn('line', [[0, 0], [1, 1]], [])
+  const first = newDrawn(
+    'line',
+    [
+      [0, 0],
+      [1, 1]
+    ],
+    []
+  )
   expect(first).toMatchObject({ name: 'Line 1', kind: 'line', classes: ['person'] })
-  expect(newDrawn('line', [[0, 0], [1, 1]], [{ detection: first, position: 0 }]).name).toBe('Line 2')
+  expect(
+    newDrawn(
+      'line',
+      [
+        [0, 0],
+        [1, 1]
+      ],
+      [{ detection: first, position: 0 }]
+    ).name
+  ).toBe('Line 2')
   expect(limitsOf('line')).toEqual({ least: 2, most: 10 })
 })
 
@@ -77,7 +220,11 @@ describe('stays as bars', () => {
   test('each stay is in the bar of its time, passers-by apart', () => {
     const { bars, width, end } = stayBins([stay(1.2, true), stay(1.9, true), stay(9.5, false)], 4)
     expect([width, end]).toEqual([0.5, 10])
-    expect(bars.filter((b) => b.passing || b.staying)).toEqual([{ middle: 1.25, passing: 1, staying: 0 }, { middle: 1.75, passing: 1, staying: 0 }, { middle: 9.75, passing: 0, staying: 1 }])
+    expect(bars.filter((b) => b.passing || b.staying)).toEqual([
+      { middle: 1.25, passing: 1, staying: 0 },
+      { middle: 1.75, passing: 1, staying: 0 },
+      { middle: 9.75, passing: 0, staying: 1 }
+    ])
   })
   test('long stays and a long dwell are within the chart, in bars of a width that a person would choose', () => {
     const { bars, width, end } = stayBins([stay(700, false)], 1000)
@@ -89,35 +236,90 @@ describe('stays as bars', () => {
 
 describe('more that is done with shapes', () => {
   test('a zone cut in two: two zones that are it together, as equal as a diagonal from there makes them', () => {
-    const polygon = fc.array(fc.double({ min: 0.15, max: 0.45, noNaN: true }), { minLength: 4, maxLength: 9 }).map((radii) => radii.map((r, i): Point => [0.5 + r * Math.cos((2 * Math.PI * i) / radii.length), 0.5 + r * Math.sin((2 * Math.PI * i) / radii.length)]))
+    const polygon = fc
+      .array(fc.double({ min: 0.15, max: 0.45, noNaN: true }), { minLength: 4, maxLength: 9 })
+      .map((radii) =>
+        radii.map((r, i): Point => [
+          0.5 + r * Math.cos((2 * Math.PI * i) / radii.length),
+          0.5 + r * Math.sin((2 * Math.PI * i) / radii.length)
+        ])
+      )
     fc.assert(
       fc.property(polygon, fc.nat(), (points, at) => {
         if (shapeFault('intrusion', points)) return
         const parts = splitAt({ kind: 'intrusion', name: 'Z', points }, at % points.length)
         if (!parts) return
         expect(parts.every((part) => shapeFault('intrusion', part) === null)).toBe(true)
-        expect(Math.abs(signedArea(parts[0])) + Math.abs(signedArea(parts[1]))).toBeCloseTo(Math.abs(signedArea(points)), 9)
+        expect(Math.abs(signedArea(parts[0])) + Math.abs(signedArea(parts[1]))).toBeCloseTo(
+          Math.abs(signedArea(points)),
+          9
+        )
       })
     )
     const [a, b] = splitAt({ kind: 'intrusion', name: 'Z', points: square }, 1)!
-    expect([a, b].map((part) => Math.abs(signedArea(part)))).toEqual([expect.closeTo(0.18, 9), expect.closeTo(0.18, 9)])
+    expect([a, b].map((part) => Math.abs(signedArea(part)))).toEqual([
+      expect.closeTo(0.18, 9),
+      expect.closeTo(0.18, 9)
+    ])
   })
 
   test('a line cut at a vertex; not at its ends', () => {
-    const bent = shapeOf(line([[0, 0], [0.5, 0.2], [1, 0]]))
-    expect(splitAt(bent, 1)).toEqual([[[0, 0], [0.5, 0.2]], [[0.5, 0.2], [1, 0]]])
+    const bent = shapeOf(
+      line([
+        [0, 0],
+        [0.5, 0.2],
+        [1, 0]
+      ])
+    )
+    expect(splitAt(bent, 1)).toEqual([
+      [
+        [0, 0],
+        [0.5, 0.2]
+      ],
+      [
+        [0.5, 0.2],
+        [1, 0]
+      ]
+    ])
     expect([splitAt(bent, 0), splitAt(bent, 2)]).toEqual([null, null])
   })
 
   test('turned over twice it is as it was; where both directions count the names change places', () => {
-    const named = (direction: string) => parseWith(DetectionSchema, { id: 'l', name: 'L', kind: 'line', line: [[0, 0], [1, 1]], direction, sides: { left: 'Water', right: 'Land' } }) as Extract<DrawnDetection, { kind: 'line' }>
+    const named = (direction: string) =>
+      parseWith(DetectionSchema, {
+        id: 'l',
+        name: 'L',
+        kind: 'line',
+        line: [
+          [0, 0],
+          [1, 1]
+        ],
+        direction,
+        sides: { left: 'Water', right: 'Land' }
+      }) as Extract<DrawnDetection, { kind: 'line' }>
     expect(mirrored(named('leftToRight'))).toEqual(named('rightToLeft'))
-    expect(mirrored(named('both'))).toMatchObject({ direction: 'both', line: [[1, 1], [0, 0]], sides: { left: 'Land', right: 'Water' } })
-    for (const direction of ['leftToRight', 'rightToLeft', 'both']) expect(mirrored(mirrored(named(direction)))).toEqual(named(direction))
+    expect(mirrored(named('both'))).toMatchObject({
+      direction: 'both',
+      line: [
+        [1, 1],
+        [0, 0]
+      ],
+      sides: { left: 'Land', right: 'Water' }
+    })
+    for (const direction of ['leftToRight', 'rightToLeft', 'both'])
+      expect(mirrored(mirrored(named(direction)))).toEqual(named(direction))
   })
 
   test('which shapes are under a place: inside a zone, near an outline as it is seen', () => {
-    const shapes = [shapeOf(zone()), shapeOf(line([[0, 0.5], [1, 0.5]]))]
+    const shapes = [
+      shapeOf(zone()),
+      shapeOf(
+        line([
+          [0, 0.5],
+          [1, 0.5]
+        ])
+      )
+    ]
     expect(shapesAt(shapes, [0.5, 0.5], 0.01, 16 / 9)).toEqual([0, 1])
     expect(shapesAt(shapes, [0.5, 0.6], 0.01, 16 / 9)).toEqual([0])
     expect(shapesAt(shapes, [0.9, 0.515], 0.01, 16 / 9)).toEqual([1])
@@ -126,24 +328,63 @@ describe('more that is done with shapes', () => {
 
   test('a vertex after one: in the middle of its edge, of a zone also after the last', () => {
     expect(withVertexAfter(shapeOf(zone()), 3)).toEqual([...square, [0.2, 0.5]])
-    expect(withVertexAfter(shapeOf(line([[0, 0], [1, 0]])), 0)).toEqual([[0, 0], [0.5, 0], [1, 0]])
-    expect(withVertexAfter(shapeOf(line([[0, 0], [1, 0]])), 1)).toBeNull()
+    expect(
+      withVertexAfter(
+        shapeOf(
+          line([
+            [0, 0],
+            [1, 0]
+          ])
+        ),
+        0
+      )
+    ).toEqual([
+      [0, 0],
+      [0.5, 0],
+      [1, 0]
+    ])
+    expect(
+      withVertexAfter(
+        shapeOf(
+          line([
+            [0, 0],
+            [1, 0]
+          ])
+        ),
+        1
+      )
+    ).toBeNull()
   })
 
   test('snapped: of all places on the eight directions the nearest one, as it is seen, and on the picture', () => {
     const aspect = 16 / 9
     fc.assert(
-      fc.property(fc.tuple(...Array.from({ length: 4 }, () => fc.double({ min: 0, max: 1, noNaN: true }))), ([ax, ay, bx, by]) => {
-        const [x, y] = snapped([ax, ay], [bx, by], aspect)
-        expect(x >= 0 && x <= 1 && y >= 0 && y <= 1).toBe(true)
-        const [dx, dy] = [(x - ax) * aspect, y - ay]
-        if (Math.hypot(dx, dy) < 0.02) return
-        const turns = Math.atan2(dy, dx) / (Math.PI / 4)
-        expect(Math.abs(turns - Math.round(turns))).toBeLessThan(0.02)
-        const wanted = Math.atan2(by - ay, (bx - ax) * aspect) / (Math.PI / 4)
-        expect(Math.abs(((turns - wanted + 12) % 8) - 4)).toBeLessThan(0.53)
-      })
+      fc.property(
+        fc.tuple(...Array.from({ length: 4 }, () => fc.double({ min: 0, max: 1, noNaN: true }))),
+        ([ax, ay, bx, by]) => {
+          const [x, y] = snapped([ax, ay], [bx, by], aspect)
+          expect(x >= 0 && x <= 1 && y >= 0 && y <= 1).toBe(true)
+          const [dx, dy] = [(x - ax) * aspect, y - ay]
+          if (Math.hypot(dx, dy) < 0.02) return
+          const turns = Math.atan2(dy, dx) / (Math.PI / 4)
+          expect(Math.abs(turns - Math.round(turns))).toBeLessThan(0.02)
+          const wanted = Math.atan2(by - ay, (bx - ax) * aspect) / (Math.PI / 4)
+          expect(Math.abs(((turns - wanted + 12) % 8) - 4)).toBeLessThan(0.53)
+        }
+      )
     )
-    expect(moved([[0.9, 0.9], [0.95, 0.9]], 0.2, 0)).toEqual([[0.95, 0.9], [1, 0.9]])
+    expect(
+      moved(
+        [
+          [0.9, 0.9],
+          [0.95, 0.9]
+        ],
+        0.2,
+        0
+      )
+    ).toEqual([
+      [0.95, 0.9],
+      [1, 0.9]
+    ])
   })
 })

@@ -1,12 +1,24 @@
 import { InputError } from '../../../core/errors.ts'
-import { DetectionSchema, LineSchema, ZoneSchema, parseWith, type Detection, type LineDetection } from '../../../core/formats/plan.ts'
+import {
+  DetectionSchema,
+  LineSchema,
+  ZoneSchema,
+  parseWith,
+  type Detection,
+  type LineDetection
+} from '../../../core/formats/plan.ts'
 import { contains, selfCrossing, signedArea, type Point } from '../../../core/geometry/shapes.ts'
 
 /** Detections that are drawn on the picture: an open line, or a closed zone. */
 export type ZoneDetection = Extract<Detection, { zone: unknown }>
 export type DrawnDetection = LineDetection | ZoneDetection
 
-export const ZONE_KINDS = ['intrusion', 'loitering', 'entry', 'exit'] as const satisfies readonly ZoneDetection['kind'][]
+export const ZONE_KINDS = [
+  'intrusion',
+  'loitering',
+  'entry',
+  'exit'
+] as const satisfies readonly ZoneDetection['kind'][]
 /** What can be drawn: a detection of a kind, or an area in which nothing counts. */
 export type DrawnKind = DrawnDetection['kind'] | 'ignore'
 
@@ -21,16 +33,27 @@ export const isZone = (d: Detection): d is ZoneDetection => 'zone' in d
 export const isDrawn = (d: Detection): d is DrawnDetection => d.kind === 'line' || isZone(d)
 
 export const pointsOf = (d: DrawnDetection): readonly Point[] => (isZone(d) ? d.zone : d.line)
-export const withPoints = (d: DrawnDetection, points: Point[]): DrawnDetection => (isZone(d) ? { ...d, zone: points } : { ...d, line: points })
+export const withPoints = (d: DrawnDetection, points: Point[]): DrawnDetection =>
+  isZone(d) ? { ...d, zone: points } : { ...d, line: points }
 
-export const shapeOf = (d: DrawnDetection): PictureShape => ({ kind: d.kind, name: d.name, points: pointsOf(d) })
-export const areaShape = (points: readonly Point[], index: number): PictureShape => ({ kind: 'ignore', name: `Ignore area ${index + 1}`, points })
+export const shapeOf = (d: DrawnDetection): PictureShape => ({
+  kind: d.kind,
+  name: d.name,
+  points: pointsOf(d)
+})
+export const areaShape = (points: readonly Point[], index: number): PictureShape => ({
+  kind: 'ignore',
+  name: `Ignore area ${index + 1}`,
+  points
+})
 
-export const shapeName = (kind: DrawnKind): 'line' | 'zone' | 'ignore area' => (kind === 'line' ? 'line' : kind === 'ignore' ? 'ignore area' : 'zone')
+export const shapeName = (kind: DrawnKind): 'line' | 'zone' | 'ignore area' =>
+  kind === 'line' ? 'line' : kind === 'ignore' ? 'ignore area' : 'zone'
 export const isClosed = (kind: DrawnKind): boolean => kind !== 'line'
 
 /** How few vertices a shape needs, and how many it may have. */
-export const limitsOf = (kind: DrawnKind): { least: number; most: number } => (kind === 'line' ? { least: 2, most: 10 } : { least: 3, most: 40 })
+export const limitsOf = (kind: DrawnKind): { least: number; most: number } =>
+  kind === 'line' ? { least: 2, most: 10 } : { least: 3, most: 40 }
 
 /** What is wrong with the vertices of a shape, in words; null: nothing. */
 export function shapeFault(kind: DrawnKind, points: readonly Point[]): string | null {
@@ -56,7 +79,10 @@ const segments = ({ kind, points }: PictureShape): [Point, Point][] => {
 
 /** How far a place is from a segment. */
 function distanceTo([[ax, ay], [bx, by]]: [Point, Point], [px, py]: Point): number {
-  const t = Math.min(1, Math.max(0, ((px - ax) * (bx - ax) + (py - ay) * (by - ay)) / ((bx - ax) ** 2 + (by - ay) ** 2)))
+  const t = Math.min(
+    1,
+    Math.max(0, ((px - ax) * (bx - ax) + (py - ay) * (by - ay)) / ((bx - ax) ** 2 + (by - ay) ** 2))
+  )
   return Math.hypot(ax + (bx - ax) * t - px, ay + (by - ay) * t - py)
 }
 
@@ -76,7 +102,11 @@ export function withVertexAfter(shape: PictureShape, index: number): Point[] | n
   const next = points[index + 1] ?? (isClosed(kind) ? points[0] : undefined)
   if (!next || points.length >= limitsOf(kind).most) return null
   const [ax, ay] = points[index]
-  const more = [...points.slice(0, index + 1), [(ax + next[0]) / 2, (ay + next[1]) / 2] as const, ...points.slice(index + 1)]
+  const more = [
+    ...points.slice(0, index + 1),
+    [(ax + next[0]) / 2, (ay + next[1]) / 2] as const,
+    ...points.slice(index + 1)
+  ]
   return shapeFault(kind, more) === null ? more : null
 }
 
@@ -91,19 +121,35 @@ export function withoutVertex({ kind, points }: PictureShape, index: number): Po
  *
  * @param near how near an outline counts, as a share of the picture's width
  */
-export function shapesAt(shapes: readonly PictureShape[], at: Point, near: number, aspect: number): number[] {
+export function shapesAt(
+  shapes: readonly PictureShape[],
+  at: Point,
+  near: number,
+  aspect: number
+): number[] {
   const even = ([x, y]: Point): Point => [x, y / aspect]
   return shapes.flatMap((shape, i) => {
     const inside = isClosed(shape.kind) && contains(shape.points, at[0], at[1])
-    return inside || segments(shape).some(([a, b]) => distanceTo([even(a), even(b)], even(at)) <= near) ? [i] : []
+    return inside ||
+      segments(shape).some(([a, b]) => distanceTo([even(a), even(b)], even(at)) <= near)
+      ? [i]
+      : []
   })
 }
 
 /** The line with the direction that counts turned over; where both count, the names of the sides change places. */
 export function mirrored(line: LineDetection): LineDetection {
-  if (line.direction !== 'both') return { ...line, direction: line.direction === 'leftToRight' ? 'rightToLeft' : 'leftToRight' }
+  if (line.direction !== 'both')
+    return { ...line, direction: line.direction === 'leftToRight' ? 'rightToLeft' : 'leftToRight' }
   const { left, right } = line.sides ?? {}
-  return { ...line, line: [...line.line].reverse(), sides: { ...(right !== undefined && { left: right }), ...(left !== undefined && { right: left }) } }
+  return {
+    ...line,
+    line: [...line.line].reverse(),
+    sides: {
+      ...(right !== undefined && { left: right }),
+      ...(left !== undefined && { right: left })
+    }
+  }
 }
 
 /**
@@ -111,7 +157,10 @@ export function mirrored(line: LineDetection): LineDetection {
  * cannot be cut there.
  */
 export function splitAt({ kind, points }: PictureShape, vertex: number): [Point[], Point[]] | null {
-  if (!isClosed(kind)) return vertex > 0 && vertex < points.length - 1 ? [points.slice(0, vertex + 1), points.slice(vertex)] : null
+  if (!isClosed(kind))
+    return vertex > 0 && vertex < points.length - 1
+      ? [points.slice(0, vertex + 1), points.slice(vertex)]
+      : null
   const around = [...points.slice(vertex), ...points.slice(0, vertex)]
   let best: [Point[], Point[]] | null = null
   let least = Infinity
@@ -129,9 +178,42 @@ export function splitAt({ kind, points }: PictureShape, vertex: number): [Point[
 
 /** The same zone as another kind: what both have stays, the rest gets its usual value. */
 export function asZoneKind(d: ZoneDetection, kind: ZoneDetection['kind']): ZoneDetection {
-  const { id, name, enabled, parked, holdOffSeconds, schedule, armInput, classes, confirmSeconds, size, sensitivity, zone } = d
-  const both = { id, name, enabled, holdOffSeconds, classes, confirmSeconds, sensitivity, zone, kind, ...(parked !== undefined && { parked }), ...(schedule && { schedule }), ...(armInput && { armInput }), ...(size && { size }) }
-  const stays = 'dwellSeconds' in d ? { countFirstSeenInside: d.countFirstSeenInside, atLeast: d.atLeast } : {}
-  const own = kind === 'intrusion' ? { ...stays, dwellSeconds: 'dwellSeconds' in d ? d.dwellSeconds : 3 } : kind === 'loitering' ? { ...stays, dwellSeconds: 'dwellSeconds' in d ? Math.max(1, d.dwellSeconds) : 30 } : {}
+  const {
+    id,
+    name,
+    enabled,
+    parked,
+    holdOffSeconds,
+    schedule,
+    armInput,
+    classes,
+    confirmSeconds,
+    size,
+    sensitivity,
+    zone
+  } = d
+  const both = {
+    id,
+    name,
+    enabled,
+    holdOffSeconds,
+    classes,
+    confirmSeconds,
+    sensitivity,
+    zone,
+    kind,
+    ...(parked !== undefined && { parked }),
+    ...(schedule && { schedule }),
+    ...(armInput && { armInput }),
+    ...(size && { size })
+  }
+  const stays =
+    'dwellSeconds' in d ? { countFirstSeenInside: d.countFirstSeenInside, atLeast: d.atLeast } : {}
+  const own =
+    kind === 'intrusion'
+      ? { ...stays, dwellSeconds: 'dwellSeconds' in d ? d.dwellSeconds : 3 }
+      : kind === 'loitering'
+        ? { ...stays, dwellSeconds: 'dwellSeconds' in d ? Math.max(1, d.dwellSeconds) : 30 }
+        : {}
   return parseWith(DetectionSchema, { ...both, ...own }) as ZoneDetection
 }

@@ -43,21 +43,70 @@ export interface ShapeProps<D extends DrawnDetection = DrawnDetection> extends E
   passive: boolean
 }
 
-export const strokeOf = ({ detection, triggered }: Pick<ShapeProps, 'detection' | 'triggered'>): string => (triggered ? PLUM : detection.enabled ? WHITE : SLATE)
+export const strokeOf = ({
+  detection,
+  triggered
+}: Pick<ShapeProps, 'detection' | 'triggered'>): string =>
+  triggered ? PLUM : detection.enabled ? WHITE : SLATE
 
 /** The outline: a halo that stands out from any picture, and the stroke that says its state. */
-export function Outline({ points, closed = false, colour, selected, triggered, dashed }: { points: number[]; closed?: boolean; colour: string; selected: boolean; triggered: boolean; dashed: boolean }): ReactNode {
+export function Outline({
+  points,
+  closed = false,
+  colour,
+  selected,
+  triggered,
+  dashed
+}: {
+  points: number[]
+  closed?: boolean
+  colour: string
+  selected: boolean
+  triggered: boolean
+  dashed: boolean
+}): ReactNode {
   return (
     <>
-      <Line points={points} closed={closed} stroke={STAGE} opacity={0.75} strokeWidth={selected ? 7 : 5.5} lineCap="round" lineJoin="round" listening={false} />
-      <Line points={points} closed={closed} stroke={colour} strokeWidth={triggered ? 5 : selected ? 3 : 2} dash={dashed ? [14, 8] : undefined} lineCap="round" lineJoin="round" listening={false} />
-      {triggered && <Line points={points} closed={closed} stroke={STAGE} strokeWidth={1.6} lineJoin="round" listening={false} />}
+      <Line
+        points={points}
+        closed={closed}
+        stroke={STAGE}
+        opacity={0.75}
+        strokeWidth={selected ? 7 : 5.5}
+        lineCap="round"
+        lineJoin="round"
+        listening={false}
+      />
+      <Line
+        points={points}
+        closed={closed}
+        stroke={colour}
+        strokeWidth={triggered ? 5 : selected ? 3 : 2}
+        dash={dashed ? [14, 8] : undefined}
+        lineCap="round"
+        lineJoin="round"
+        listening={false}
+      />
+      {triggered && (
+        <Line
+          points={points}
+          closed={closed}
+          stroke={STAGE}
+          strokeWidth={1.6}
+          lineJoin="round"
+          listening={false}
+        />
+      )}
     </>
   )
 }
 
 /** A place of the pointer on the picture, whatever part of it is on show. */
-export function pointerPlace(event: Konva.KonvaEventObject<Event>, width: number, height: number): Point | null {
+export function pointerPlace(
+  event: Konva.KonvaEventObject<Event>,
+  width: number,
+  height: number
+): Point | null {
   const at = event.target.getStage()?.getLayers()[0]?.getRelativePointerPosition()
   return at ? pointOf(at.x / width, at.y / height) : null
 }
@@ -66,7 +115,17 @@ export function pointerPlace(event: Konva.KonvaEventObject<Event>, width: number
 export const isDouble = ({ evt }: Konva.KonvaEventObject<MouseEvent>): boolean => evt.detail > 1
 
 /** What is taken hold of: the whole shape is dragged, a double click on its outline adds a vertex. */
-export function Handle({ shape, width, height, selected, locked, onSelect, onShow, onSettle, onEdit }: EditProps): ReactNode {
+export function Handle({
+  shape,
+  width,
+  height,
+  selected,
+  locked,
+  onSelect,
+  onShow,
+  onSettle,
+  onEdit
+}: EditProps): ReactNode {
   const { points, name } = shape
   const closed = isClosed(shape.kind)
   const drag = (event: Konva.KonvaEventObject<DragEvent>): void => {
@@ -96,7 +155,16 @@ export function Handle({ shape, width, height, selected, locked, onSelect, onSho
 }
 
 /** The vertices of the selected shape, to drag; with Shift in steps of 45° from the vertex before. */
-export function Vertices({ shape, width, height, vertex, locked, onVertex, onShow, onSettle }: EditProps): ReactNode {
+export function Vertices({
+  shape,
+  width,
+  height,
+  vertex,
+  locked,
+  onVertex,
+  onShow,
+  onSettle
+}: EditProps): ReactNode {
   const { points } = shape
   if (locked) return null
   const drag = (index: number) => (event: Konva.KonvaEventObject<DragEvent>) => {
@@ -112,15 +180,51 @@ export function Vertices({ shape, width, height, vertex, locked, onVertex, onSho
     const [x, y] = [px * width, py * height]
     return (
       <Group key={i}>
-        {vertex === i && <Ring x={x} y={y} innerRadius={9} outerRadius={11} fill={WHITE} stroke={STAGE} strokeWidth={0.5} listening={false} />}
-        <Circle x={x} y={y} radius={6.5} hitStrokeWidth={16} fill={PINE} stroke={WHITE} strokeWidth={2} name={`vertex-${i}`} draggable onMouseDown={() => onVertex(i)} onDragMove={drag(i)} onDragEnd={() => onSettle(`Move a vertex of ${shape.name}`)} />
+        {vertex === i && (
+          <Ring
+            x={x}
+            y={y}
+            innerRadius={9}
+            outerRadius={11}
+            fill={WHITE}
+            stroke={STAGE}
+            strokeWidth={0.5}
+            listening={false}
+          />
+        )}
+        <Circle
+          x={x}
+          y={y}
+          radius={6.5}
+          hitStrokeWidth={16}
+          fill={PINE}
+          stroke={WHITE}
+          strokeWidth={2}
+          name={`vertex-${i}`}
+          draggable
+          onMouseDown={() => onVertex(i)}
+          onDragMove={drag(i)}
+          onDragEnd={() => onSettle(`Move a vertex of ${shape.name}`)}
+        />
       </Group>
     )
   })
 }
 
 /** A small triangle that says which way counts. */
-export function BarbShape({ x, y, ux, uy, colour }: { x: number; y: number; ux: number; uy: number; colour: string }): ReactNode {
+export function BarbShape({
+  x,
+  y,
+  ux,
+  uy,
+  colour
+}: {
+  x: number
+  y: number
+  ux: number
+  uy: number
+  colour: string
+}): ReactNode {
   return (
     <Shape
       listening={false}
@@ -140,7 +244,23 @@ export function BarbShape({ x, y, ux, uy, colour }: { x: number; y: number; ux: 
 }
 
 /** The letter of the detection; a crescent when it is switched off, a ring that fills with the dwell, a flag when it has just triggered. */
-export function LetterTag({ x, y, letter, enabled, triggered, timed, onSelect }: { x: number; y: number; letter: string; enabled: boolean; triggered: boolean; timed: number | null; onSelect: EditProps['onSelect'] }): ReactNode {
+export function LetterTag({
+  x,
+  y,
+  letter,
+  enabled,
+  triggered,
+  timed,
+  onSelect
+}: {
+  x: number
+  y: number
+  letter: string
+  enabled: boolean
+  triggered: boolean
+  timed: number | null
+  onSelect: EditProps['onSelect']
+}): ReactNode {
   const cx = x < 34 ? x + 22 : x - 22
   return (
     <Group x={cx} y={y} onMouseDown={onSelect}>
@@ -148,11 +268,38 @@ export function LetterTag({ x, y, letter, enabled, triggered, timed, onSelect }:
       {timed !== null && !triggered && (
         <>
           <Ring innerRadius={12} outerRadius={16} fill={STAGE} opacity={0.75} listening={false} />
-          <Arc innerRadius={12.5} outerRadius={15.5} angle={360 * Math.min(1, timed)} rotation={-90} fill={SAFFRON} listening={false} />
+          <Arc
+            innerRadius={12.5}
+            outerRadius={15.5}
+            angle={360 * Math.min(1, timed)}
+            rotation={-90}
+            fill={SAFFRON}
+            listening={false}
+          />
         </>
       )}
-      <Text text={enabled ? letter : '☾'} x={-11} y={-6} width={22} align="center" fontSize={12} fontStyle="bold" fontFamily={FONT} fill={triggered ? WHITE : '#1B2430'} listening={false} />
-      {triggered && <Line points={[8, -10, 8, -26, 20, -21, 8, -16]} stroke={WHITE} fill="#A1246B" strokeWidth={1.5} closed listening={false} />}
+      <Text
+        text={enabled ? letter : '☾'}
+        x={-11}
+        y={-6}
+        width={22}
+        align="center"
+        fontSize={12}
+        fontStyle="bold"
+        fontFamily={FONT}
+        fill={triggered ? WHITE : '#1B2430'}
+        listening={false}
+      />
+      {triggered && (
+        <Line
+          points={[8, -10, 8, -26, 20, -21, 8, -16]}
+          stroke={WHITE}
+          fill="#A1246B"
+          strokeWidth={1.5}
+          closed
+          listening={false}
+        />
+      )}
     </Group>
   )
 }

@@ -29,7 +29,11 @@ export class Zoom {
     const { zoom, left, top } = this.view
     const next = Math.min(MOST, Math.max(1, zoom * factor))
     const [x, y] = at ?? [left + 0.5 / zoom, top + 0.5 / zoom]
-    this.set({ zoom: next, left: x - ((x - left) * zoom) / next, top: y - ((y - top) * zoom) / next })
+    this.set({
+      zoom: next,
+      left: x - ((x - left) * zoom) / next,
+      top: y - ((y - top) * zoom) / next
+    })
   }
 
   /** Moves what is on show, by shares of the picture. */

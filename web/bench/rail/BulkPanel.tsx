@@ -1,14 +1,33 @@
 import { Button, InputNumber, Select } from 'antd'
 import { useState, type ReactNode } from 'react'
 import type { KeptEndpoint } from '../../../core/api.ts'
-import { DetectionSchema, parseWith, type Detection, type Schedule } from '../../../core/formats/plan.ts'
+import {
+  DetectionSchema,
+  parseWith,
+  type Detection,
+  type Schedule
+} from '../../../core/formats/plan.ts'
 import { CLASSES } from '../../../core/targets/classes.ts'
 import type { BenchDocument } from '../document.ts'
 
 const ALWAYS = ''
 
 /** Changes of several detections at once, each change one step. Kinds that have no such setting are left as they are. */
-export function BulkPanel({ document, marked, schedules, endpoints, onAll, onDone }: { document: BenchDocument; marked: readonly Detection[]; schedules: readonly Schedule[]; endpoints: readonly KeptEndpoint[]; onAll: () => void; onDone: () => void }): ReactNode {
+export function BulkPanel({
+  document,
+  marked,
+  schedules,
+  endpoints,
+  onAll,
+  onDone
+}: {
+  document: BenchDocument
+  marked: readonly Detection[]
+  schedules: readonly Schedule[]
+  endpoints: readonly KeptEndpoint[]
+  onAll: () => void
+  onDone: () => void
+}): ReactNode {
   const [sensitivity, setSensitivity] = useState<number | null>(50)
   const [endpoint, setEndpoint] = useState<string | undefined>(undefined)
   const count = `${marked.length} ${marked.length === 1 ? 'detection' : 'detections'}`
@@ -17,13 +36,20 @@ export function BulkPanel({ document, marked, schedules, endpoints, onAll, onDon
     document.editAll(
       marked.flatMap((d) => {
         const changed = part(d)
-        return changed ? [{ id: d.id, detection: parseWith(DetectionSchema, { ...d, ...changed }) }] : []
+        return changed
+          ? [{ id: d.id, detection: parseWith(DetectionSchema, { ...d, ...changed }) }]
+          : []
       }),
       `${label} of ${count}`
     )
   const link = (linked: boolean): void => {
     const name = endpoints.find((e) => e.endpoint.id === endpoint)?.endpoint.name ?? ''
-    document.link(marked.map(({ id }) => id), endpoint!, linked, `${linked ? 'Link' : 'Unlink'} ${name} of ${count}`)
+    document.link(
+      marked.map(({ id }) => id),
+      endpoint!,
+      linked,
+      `${linked ? 'Link' : 'Unlink'} ${name} of ${count}`
+    )
   }
   return (
     <section className="bulk" aria-label="Several at once">
@@ -34,15 +60,65 @@ export function BulkPanel({ document, marked, schedules, endpoints, onAll, onDon
         </Button>
       </header>
       <div className="row">
-        <InputNumber size="small" min={1} max={100} precision={0} aria-label="Sensitivity for all marked" value={sensitivity} onChange={setSensitivity} />
-        <Button size="small" disabled={none || sensitivity === null} onClick={() => change((d) => ('sensitivity' in d ? { sensitivity: sensitivity! } : null), 'Set the sensitivity')}>
+        <InputNumber
+          size="small"
+          min={1}
+          max={100}
+          precision={0}
+          aria-label="Sensitivity for all marked"
+          value={sensitivity}
+          onChange={setSensitivity}
+        />
+        <Button
+          size="small"
+          disabled={none || sensitivity === null}
+          onClick={() =>
+            change(
+              (d) => ('sensitivity' in d ? { sensitivity: sensitivity! } : null),
+              'Set the sensitivity'
+            )
+          }
+        >
           Set sensitivity
         </Button>
       </div>
-      <Select size="small" mode="multiple" allowClear disabled={none} aria-label="Classes for all marked" placeholder="Set the classes …" value={commonClasses(marked)} options={CLASSES.map((value) => ({ value, label: value }))} onChange={(classes: (typeof CLASSES)[number][]) => change((d) => ('classes' in d ? { classes } : null), 'Set the classes')} />
-      <Select size="small" disabled={none} aria-label="Hours for all marked" placeholder="Set the arming hours …" value={commonSchedule(marked)} options={[{ value: ALWAYS, label: 'Always' }, ...schedules.map(({ id, name }) => ({ value: id, label: name }))]} onChange={(id: string) => change(() => ({ schedule: id === ALWAYS ? undefined : id }), 'Set the hours')} />
+      <Select
+        size="small"
+        mode="multiple"
+        allowClear
+        disabled={none}
+        aria-label="Classes for all marked"
+        placeholder="Set the classes …"
+        value={commonClasses(marked)}
+        options={CLASSES.map((value) => ({ value, label: value }))}
+        onChange={(classes: (typeof CLASSES)[number][]) =>
+          change((d) => ('classes' in d ? { classes } : null), 'Set the classes')
+        }
+      />
+      <Select
+        size="small"
+        disabled={none}
+        aria-label="Hours for all marked"
+        placeholder="Set the arming hours …"
+        value={commonSchedule(marked)}
+        options={[
+          { value: ALWAYS, label: 'Always' },
+          ...schedules.map(({ id, name }) => ({ value: id, label: name }))
+        ]}
+        onChange={(id: string) =>
+          change(() => ({ schedule: id === ALWAYS ? undefined : id }), 'Set the hours')
+        }
+      />
       <div className="row">
-        <Select size="small" className="grow" aria-label="Action for all marked" placeholder="Action …" value={endpoint} options={endpoints.map(({ endpoint: { id, name } }) => ({ value: id, label: name }))} onChange={setEndpoint} />
+        <Select
+          size="small"
+          className="grow"
+          aria-label="Action for all marked"
+          placeholder="Action …"
+          value={endpoint}
+          options={endpoints.map(({ endpoint: { id, name } }) => ({ value: id, label: name }))}
+          onChange={setEndpoint}
+        />
         <Button size="small" disabled={none || !endpoint} onClick={() => link(true)}>
           Link
         </Button>
@@ -51,13 +127,31 @@ export function BulkPanel({ document, marked, schedules, endpoints, onAll, onDon
         </Button>
       </div>
       <div className="row">
-        <Button size="small" disabled={none} onClick={() => change(() => ({ enabled: true }), 'Use')}>
+        <Button
+          size="small"
+          disabled={none}
+          onClick={() => change(() => ({ enabled: true }), 'Use')}
+        >
           In use
         </Button>
-        <Button size="small" disabled={none} onClick={() => change(() => ({ enabled: false }), 'Switch off')}>
+        <Button
+          size="small"
+          disabled={none}
+          onClick={() => change(() => ({ enabled: false }), 'Switch off')}
+        >
           Off
         </Button>
-        <Button size="small" disabled={none} danger onClick={() => document.editAll(marked.map(({ id }) => ({ id, detection: null })), `Delete ${count}`)}>
+        <Button
+          size="small"
+          disabled={none}
+          danger
+          onClick={() =>
+            document.editAll(
+              marked.map(({ id }) => ({ id, detection: null })),
+              `Delete ${count}`
+            )
+          }
+        >
           Delete
         </Button>
         <Button size="small" type="primary" onClick={onDone}>
@@ -71,7 +165,9 @@ export function BulkPanel({ document, marked, schedules, endpoints, onAll, onDon
 /** What all of them have; undefined where they differ, so that nothing is claimed. */
 function commonSchedule(marked: readonly Detection[]): string | undefined {
   const [first] = marked
-  return first && marked.every((d) => d.schedule === first.schedule) ? (first.schedule ?? ALWAYS) : undefined
+  return first && marked.every((d) => d.schedule === first.schedule)
+    ? (first.schedule ?? ALWAYS)
+    : undefined
 }
 function commonClasses(marked: readonly Detection[]): (typeof CLASSES)[number][] {
   const lists = marked.flatMap((d) => ('classes' in d ? [d.classes] : []))

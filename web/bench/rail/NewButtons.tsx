@@ -9,12 +9,31 @@ import { TEMPLATES, type Template } from './templates.ts'
 export type UndrawnKind = (typeof UNDRAWN_KINDS)[number]
 
 /** What can be drawn or made anew. */
-export const NewButtons = memo(function NewButtons({ hasPicture, hasInputs, onDraw, onNew, onTemplate }: { hasPicture: boolean; hasInputs: boolean; onDraw: (kind: DrawnKind) => void; onNew: (kind: UndrawnKind) => void; onTemplate: (template: Template) => void }): ReactNode {
-  const undrawable = hasPicture ? undefined : 'Add a clip or look at the live picture first; shapes are drawn on it'
+export const NewButtons = memo(function NewButtons({
+  hasPicture,
+  hasInputs,
+  onDraw,
+  onNew,
+  onTemplate
+}: {
+  hasPicture: boolean
+  hasInputs: boolean
+  onDraw: (kind: DrawnKind) => void
+  onNew: (kind: UndrawnKind) => void
+  onTemplate: (template: Template) => void
+}): ReactNode {
+  const undrawable = hasPicture
+    ? undefined
+    : 'Add a clip or look at the live picture first; shapes are drawn on it'
   return (
     <>
       <Space.Compact block>
-        <Button className="grow" onClick={() => onDraw('line')} disabled={!hasPicture} title={undrawable}>
+        <Button
+          className="grow"
+          onClick={() => onDraw('line')}
+          disabled={!hasPicture}
+          title={undrawable}
+        >
           Line <kbd>L</kbd>
         </Button>
         <Button onClick={() => onDraw('intrusion')} disabled={!hasPicture} title={undrawable}>
@@ -24,12 +43,29 @@ export const NewButtons = memo(function NewButtons({ hasPicture, hasInputs, onDr
           trigger={['click']}
           menu={{
             items: [
-              { key: 'ignore', label: <>Ignore area <kbd>I</kbd></>, disabled: !hasPicture },
-              ...ZONE_KINDS.filter((key) => key !== 'intrusion').map((key) => ({ key, label: kindNames[key], disabled: !hasPicture })),
+              {
+                key: 'ignore',
+                label: (
+                  <>
+                    Ignore area <kbd>I</kbd>
+                  </>
+                ),
+                disabled: !hasPicture
+              },
+              ...ZONE_KINDS.filter((key) => key !== 'intrusion').map((key) => ({
+                key,
+                label: kindNames[key],
+                disabled: !hasPicture
+              })),
               { type: 'divider' as const },
-              ...UNDRAWN_KINDS.map((key) => ({ key, label: kindNames[key], disabled: key === 'contact' && !hasInputs }))
+              ...UNDRAWN_KINDS.map((key) => ({
+                key,
+                label: kindNames[key],
+                disabled: key === 'contact' && !hasInputs
+              }))
             ],
-            onClick: ({ key }) => (key === 'ignore' || isOneOf(ZONE_KINDS, key) ? onDraw(key) : onNew(key as UndrawnKind))
+            onClick: ({ key }) =>
+              key === 'ignore' || isOneOf(ZONE_KINDS, key) ? onDraw(key) : onNew(key as UndrawnKind)
           }}
         >
           <Button icon={<DownOutlined />} aria-label="New detection of another kind" />
@@ -60,4 +96,5 @@ export const NewButtons = memo(function NewButtons({ hasPicture, hasInputs, onDr
   )
 })
 
-const isOneOf = <T extends string>(list: readonly T[], key: string): key is T => (list as readonly string[]).includes(key)
+const isOneOf = <T extends string>(list: readonly T[], key: string): key is T =>
+  (list as readonly string[]).includes(key)

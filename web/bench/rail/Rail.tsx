@@ -50,8 +50,15 @@ export const Rail = memo(function Rail(p: RailProps): ReactNode {
   }
   const act = useStableAll<RailActions>({
     select: p.onSelect,
-    mark: (id, on) => setMarked(new Set(on ? [...(marked ?? []), id] : [...(marked ?? [])].filter((other) => other !== id))),
-    use: (detection, enabled) => document.edit({ ...detection, enabled }, `${enabled ? 'Use' : 'Switch off'} ${detection.name}`),
+    mark: (id, on) =>
+      setMarked(
+        new Set(on ? [...(marked ?? []), id] : [...(marked ?? [])].filter((other) => other !== id))
+      ),
+    use: (detection, enabled) =>
+      document.edit(
+        { ...detection, enabled },
+        `${enabled ? 'Use' : 'Switch off'} ${detection.name}`
+      ),
     move: (id, by) => moveTo(id, ids.indexOf(id) + by),
     duplicate: p.onDuplicate,
     hide: (id) => prefs.toggle('hidden', id),
@@ -61,22 +68,38 @@ export const Rail = memo(function Rail(p: RailProps): ReactNode {
       if (id === selected) p.onSelect(null)
     }
   })
-  const onDrop = (to: number) => (event: DragEvent): void => {
-    event.preventDefault()
-    if (dragged) moveTo(dragged, to)
-    setDragged(null)
-  }
+  const onDrop =
+    (to: number) =>
+    (event: DragEvent): void => {
+      event.preventDefault()
+      if (dragged) moveTo(dragged, to)
+      setDragged(null)
+    }
   return (
     <aside className="rail" aria-label="Detections">
       <header className="row">
-        <h2>{placed.length === 0 ? 'Nothing drawn yet' : `${placed.length} ${placed.length === 1 ? 'detection' : 'detections'}`}</h2>
+        <h2>
+          {placed.length === 0
+            ? 'Nothing drawn yet'
+            : `${placed.length} ${placed.length === 1 ? 'detection' : 'detections'}`}
+        </h2>
         {placed.length > 1 && (
-          <Button size="small" type="text" aria-pressed={marked !== null} onClick={() => setMarked(marked ? null : new Set())}>
+          <Button
+            size="small"
+            type="text"
+            aria-pressed={marked !== null}
+            onClick={() => setMarked(marked ? null : new Set())}
+          >
             Several …
           </Button>
         )}
       </header>
-      {placed.length === 0 && <p className="quiet">Draw a line where somebody must not cross unseen, or a zone where nobody must be. What the clip triggers shows at once.</p>}
+      {placed.length === 0 && (
+        <p className="quiet">
+          Draw a line where somebody must not cross unseen, or a zone where nobody must be. What the
+          clip triggers shows at once.
+        </p>
+      )}
       <ul aria-label="What is drawn">
         {placed.map(({ detection }, index) => (
           <li
@@ -105,16 +128,46 @@ export const Rail = memo(function Rail(p: RailProps): ReactNode {
           </li>
         ))}
       </ul>
-      {marked && <BulkPanel document={document} marked={placed.map((x) => x.detection).filter((d) => marked.has(d.id))} schedules={schedules} endpoints={p.endpoints} onAll={() => setMarked(new Set(ids))} onDone={() => setMarked(null)} />}
-      <NewButtons hasPicture={p.hasPicture} hasInputs={p.inputs.length > 0} onDraw={p.onDraw} onNew={p.onNew} onTemplate={p.onTemplate} />
+      {marked && (
+        <BulkPanel
+          document={document}
+          marked={placed.map((x) => x.detection).filter((d) => marked.has(d.id))}
+          schedules={schedules}
+          endpoints={p.endpoints}
+          onAll={() => setMarked(new Set(ids))}
+          onDone={() => setMarked(null)}
+        />
+      )}
+      <NewButtons
+        hasPicture={p.hasPicture}
+        hasInputs={p.inputs.length > 0}
+        onDraw={p.onDraw}
+        onNew={p.onNew}
+        onTemplate={p.onTemplate}
+      />
       {scene.ignore.length > 0 && (
         <ul className="areas" aria-label="Ignore areas">
           {scene.ignore.map((area, index) => (
             <li key={index}>
-              <button type="button" className="area" aria-pressed={index === p.area} onClick={() => p.onArea(index)}>
+              <button
+                type="button"
+                className="area"
+                aria-pressed={index === p.area}
+                onClick={() => p.onArea(index)}
+              >
                 <span aria-hidden="true">⊘</span> Ignore area {index + 1}
               </button>
-              <Button size="small" type="text" aria-label={`Delete ignore area ${index + 1}`} onClick={() => document.editScene({ ...scene, ignore: scene.ignore.filter((a) => a !== area) }, `Delete ignore area ${index + 1}`)}>
+              <Button
+                size="small"
+                type="text"
+                aria-label={`Delete ignore area ${index + 1}`}
+                onClick={() =>
+                  document.editScene(
+                    { ...scene, ignore: scene.ignore.filter((a) => a !== area) },
+                    `Delete ignore area ${index + 1}`
+                  )
+                }
+              >
                 ✕
               </Button>
             </li>

@@ -36,7 +36,20 @@ export interface RailItemProps {
 }
 
 /** One detection of the rail: its sentence, what it triggers, and what can be done with it. */
-export const RailItem = memo(function RailItem({ detection, index, last, schedules, inputs, chosen, triggers, near, hidden, locked, marked, act }: RailItemProps): ReactNode {
+export const RailItem = memo(function RailItem({
+  detection,
+  index,
+  last,
+  schedules,
+  inputs,
+  chosen,
+  triggers,
+  near,
+  hidden,
+  locked,
+  marked,
+  act
+}: RailItemProps): ReactNode {
   const { id, name, enabled, parked } = detection
   const [before, after] = railWords(detection, schedules, inputs)
   return (
@@ -51,7 +64,13 @@ export const RailItem = memo(function RailItem({ detection, index, last, schedul
       </button>
       <span className="rail-foot">
         <span>
-          {marked !== null && <Checkbox checked={marked} aria-label={`Mark ${name}`} onChange={(e) => act.mark(id, e.target.checked)} />}
+          {marked !== null && (
+            <Checkbox
+              checked={marked}
+              aria-label={`Mark ${name}`}
+              onChange={(e) => act.mark(id, e.target.checked)}
+            />
+          )}
           {!enabled && <span className="quiet">switched off</span>}
           {enabled && parked && <span className="quiet">parked: one minute a day, no area</span>}
           {enabled && !parked && triggers !== null && (
@@ -74,17 +93,41 @@ export const RailItem = memo(function RailItem({ detection, index, last, schedul
           <MoreMenu
             label={`More for ${name}`}
             items={[
-                { key: 'up', label: 'Move up', disabled: index === 0, onClick: () => act.move(id, -1) },
-                { key: 'down', label: 'Move down', disabled: last, onClick: () => act.move(id, 1) },
-                { type: 'divider' },
-                { key: 'duplicate', label: 'Duplicate', onClick: () => act.duplicate(detection) },
-                { key: 'hide', label: hidden ? 'Show on the picture' : 'Hide on the picture', onClick: () => act.hide(id) },
-                { key: 'lock', label: locked ? 'Unlock the shape' : 'Lock the shape', onClick: () => act.lock(id) },
-                { type: 'divider' },
-                { key: 'delete', label: 'Delete', danger: true, disabled: locked, onClick: () => act.remove(id) }
-              ]}
+              {
+                key: 'up',
+                label: 'Move up',
+                disabled: index === 0,
+                onClick: () => act.move(id, -1)
+              },
+              { key: 'down', label: 'Move down', disabled: last, onClick: () => act.move(id, 1) },
+              { type: 'divider' },
+              { key: 'duplicate', label: 'Duplicate', onClick: () => act.duplicate(detection) },
+              {
+                key: 'hide',
+                label: hidden ? 'Show on the picture' : 'Hide on the picture',
+                onClick: () => act.hide(id)
+              },
+              {
+                key: 'lock',
+                label: locked ? 'Unlock the shape' : 'Lock the shape',
+                onClick: () => act.lock(id)
+              },
+              { type: 'divider' },
+              {
+                key: 'delete',
+                label: 'Delete',
+                danger: true,
+                disabled: locked,
+                onClick: () => act.remove(id)
+              }
+            ]}
           />
-          <Switch size="small" checked={enabled} aria-label={`${name} in use`} onChange={(on) => act.use(detection, on)} />
+          <Switch
+            size="small"
+            checked={enabled}
+            aria-label={`${name} in use`}
+            onChange={(on) => act.use(detection, on)}
+          />
         </span>
       </span>
     </>
@@ -94,10 +137,24 @@ export const RailItem = memo(function RailItem({ detection, index, last, schedul
 /** A menu that is made when it is first opened: there is one on every item of the rail. */
 function MoreMenu({ label, items }: { label: string; items: MenuProps['items'] }): ReactNode {
   const [open, setOpen] = useState<boolean | null>(null)
-  const button = <Button size="small" type="text" icon={<EllipsisOutlined />} aria-label={label} aria-haspopup="menu" onClick={open === null ? () => setOpen(true) : undefined} />
+  const button = (
+    <Button
+      size="small"
+      type="text"
+      icon={<EllipsisOutlined />}
+      aria-label={label}
+      aria-haspopup="menu"
+      onClick={open === null ? () => setOpen(true) : undefined}
+    />
+  )
   if (open === null) return button
   return (
-    <Dropdown trigger={['click']} open={open} onOpenChange={setOpen} menu={{ items, onClick: () => setOpen(false) }}>
+    <Dropdown
+      trigger={['click']}
+      open={open}
+      onOpenChange={setOpen}
+      menu={{ items, onClick: () => setOpen(false) }}
+    >
       {button}
     </Dropdown>
   )

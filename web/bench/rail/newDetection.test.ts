@@ -16,22 +16,61 @@ describe('a new detection of a kind without a shape', () => {
 })
 
 describe('every kind as a short sentence', () => {
-  const zone = [[0, 0], [1, 0], [1, 1]]
-  const schedules = [{ id: 'n', name: 'Nights', week: { mon: [], tue: [], wed: [], thu: [], fri: [], sat: [], sun: [] }, exceptions: [] }]
+  const zone = [
+    [0, 0],
+    [1, 0],
+    [1, 1]
+  ]
+  const schedules = [
+    {
+      id: 'n',
+      name: 'Nights',
+      week: { mon: [], tue: [], wed: [], thu: [], fri: [], sat: [], sun: [] },
+      exceptions: []
+    }
+  ]
   test.each([
-    [{ kind: 'line', line: [[0, 0], [1, 1]], sides: { left: 'Water', right: 'Land' }, direction: 'leftToRight', classes: ['person'] }, 'Person crosses X, Water → Land, half the body, always'],
-    [{ kind: 'intrusion', zone, dwellSeconds: 6, classes: ['person', 'vehicle'], schedule: 'n' }, 'Person or vehicle is in X for 6 s, half the body, Nights'],
-    [{ kind: 'loitering', zone, dwellSeconds: 30 }, 'Target of any class lingers in X for 30 s, half the body, always'],
+    [
+      {
+        kind: 'line',
+        line: [
+          [0, 0],
+          [1, 1]
+        ],
+        sides: { left: 'Water', right: 'Land' },
+        direction: 'leftToRight',
+        classes: ['person']
+      },
+      'Person crosses X, Water → Land, half the body, always'
+    ],
+    [
+      { kind: 'intrusion', zone, dwellSeconds: 6, classes: ['person', 'vehicle'], schedule: 'n' },
+      'Person or vehicle is in X for 6 s, half the body, Nights'
+    ],
+    [
+      { kind: 'loitering', zone, dwellSeconds: 30 },
+      'Target of any class lingers in X for 30 s, half the body, always'
+    ],
     [{ kind: 'entry', zone }, 'Target of any class enters X, half the body, always'],
-    [{ kind: 'exit', zone, sensitivity: 90 }, 'Target of any class leaves X, a tenth of the body, always'],
+    [
+      { kind: 'exit', zone, sensitivity: 90 },
+      'Target of any class leaves X, a tenth of the body, always'
+    ],
     [{ kind: 'motion', cells: ['01', '11'] }, 'Motion, X: 2 % of 3 of 4 cells, always'],
-    [{ kind: 'classMotion', classes: ['person'], threshold: 1.5 }, 'Person in motion, X: 1.5 % of the whole picture, always'],
+    [
+      { kind: 'classMotion', classes: ['person'], threshold: 1.5 },
+      'Person in motion, X: 1.5 % of the whole picture, always'
+    ],
     [{ kind: 'tamper', causes: ['dark', 'moved'] }, 'Tamper, X: dark or moved for 3 s, always'],
     [{ kind: 'signalLoss' }, 'No picture, X: for 5 s, always'],
     [{ kind: 'contact', input: 'door', normally: 'closed' }, 'Waiting room door opens, X, always'],
     [{ kind: 'face', mask: 'without' }, 'Face at X, without a mask, always']
   ])('%j', (detection, sentence) => {
-    const [before, after] = railWords(parseWith(DetectionSchema, { id: 'x', name: 'X', ...detection }), schedules, inputs)
+    const [before, after] = railWords(
+      parseWith(DetectionSchema, { id: 'x', name: 'X', ...detection }),
+      schedules,
+      inputs
+    )
     expect(`${before}X${after}`.replace(/\u00a0/g, ' ')).toBe(sentence)
   })
 })

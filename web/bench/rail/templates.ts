@@ -1,4 +1,11 @@
-import { DetectionSchema, ScheduleSchema, WEEKDAYS, parseWith, type Detection, type Schedule } from '../../../core/formats/plan.ts'
+import {
+  DetectionSchema,
+  ScheduleSchema,
+  WEEKDAYS,
+  parseWith,
+  type Detection,
+  type Schedule
+} from '../../../core/formats/plan.ts'
 import type { Point } from '../../../core/geometry/shapes.ts'
 import type { Placed } from '../document.ts'
 import { newId } from '../../kept/newId.ts'
@@ -19,17 +26,30 @@ export interface Template {
   says: string
   /** What is drawn for it; null: nothing. */
   shape: 'line' | 'intrusion' | null
-  make: (points: readonly Point[], context: TemplateContext) => { detections: Detection[]; schedules: Schedule[] }
+  make: (
+    points: readonly Point[],
+    context: TemplateContext
+  ) => { detections: Detection[]; schedules: Schedule[] }
 }
 
 type Part = { name: string; kind: Detection['kind'] } & Record<string, unknown>
 
 /** Detections from their settings, each with an id and a name that are free. */
-function made(parts: readonly Part[], { placed }: TemplateContext, schedules: Schedule[] = []): { detections: Detection[]; schedules: Schedule[] } {
+function made(
+  parts: readonly Part[],
+  { placed }: TemplateContext,
+  schedules: Schedule[] = []
+): { detections: Detection[]; schedules: Schedule[] } {
   const detections: Detection[] = []
   for (const part of parts) {
     const taken = [...placed, ...detections.map((detection) => ({ detection, position: 0 }))]
-    detections.push(parseWith(DetectionSchema, { ...part, id: newId(part.kind), name: freeName(part.name, taken) }))
+    detections.push(
+      parseWith(DetectionSchema, {
+        ...part,
+        id: newId(part.kind),
+        name: freeName(part.name, taken)
+      })
+    )
   }
   return { detections, schedules }
 }
@@ -38,8 +58,20 @@ function made(parts: readonly Part[], { placed }: TemplateContext, schedules: Sc
 function nights({ schedules, hasPosition }: TemplateContext): { id: string; added: Schedule[] } {
   const known = schedules.find(({ name }) => /^nights?$/i.test(name))
   if (known) return { id: known.id, added: [] }
-  const spans = hasPosition ? [['00:00', 'sunrise'], ['sunset', '24:00']] : [['00:00', '06:30'], ['18:30', '24:00']]
-  const schedule = parseWith(ScheduleSchema, { id: newId('nights'), name: 'Nights', week: Object.fromEntries(WEEKDAYS.map((day) => [day, spans])) })
+  const spans = hasPosition
+    ? [
+        ['00:00', 'sunrise'],
+        ['sunset', '24:00']
+      ]
+    : [
+        ['00:00', '06:30'],
+        ['18:30', '24:00']
+      ]
+  const schedule = parseWith(ScheduleSchema, {
+    id: newId('nights'),
+    name: 'Nights',
+    week: Object.fromEntries(WEEKDAYS.map((day) => [day, spans]))
+  })
   return { id: schedule.id, added: [schedule] }
 }
 
@@ -49,28 +81,94 @@ export const TEMPLATES: readonly Template[] = [
     name: 'Water’s edge',
     says: 'A line along the water: a person who crosses it either way, seen for 0.3 s, with 40 % of the body over.',
     shape: 'line',
-    make: (line, context) => made([{ name: 'Water’s edge', kind: 'line', line, direction: 'both', sides: { left: 'Water', right: 'Land' }, classes: ['person'], sensitivity: 60, confirmSeconds: 0.3 }], context)
+    make: (line, context) =>
+      made(
+        [
+          {
+            name: 'Water’s edge',
+            kind: 'line',
+            line,
+            direction: 'both',
+            sides: { left: 'Water', right: 'Land' },
+            classes: ['person'],
+            sensitivity: 60,
+            confirmSeconds: 0.3
+          }
+        ],
+        context
+      )
   },
   {
     id: 'fence-line',
     name: 'Fence line',
     says: 'A line on the fence: a person who climbs it counts with a third of the body over; not again within 5 s.',
     shape: 'line',
-    make: (line, context) => made([{ name: 'Fence line', kind: 'line', line, direction: 'both', classes: ['person'], sensitivity: 67, confirmSeconds: 0.2, holdOffSeconds: 5 }], context)
+    make: (line, context) =>
+      made(
+        [
+          {
+            name: 'Fence line',
+            kind: 'line',
+            line,
+            direction: 'both',
+            classes: ['person'],
+            sensitivity: 67,
+            confirmSeconds: 0.2,
+            holdOffSeconds: 5
+          }
+        ],
+        context
+      )
   },
   {
     id: 'doorway',
     name: 'Doorway, in and out',
     says: 'A zone just behind the door: two detections, for who comes in and for who goes out.',
     shape: 'intrusion',
-    make: (zone, context) => made([{ name: 'Comes in', kind: 'entry', zone, classes: ['person'], sensitivity: 40, confirmSeconds: 0.3 }, { name: 'Goes out', kind: 'exit', zone, classes: ['person'], sensitivity: 40, confirmSeconds: 0.3 }], context)
+    make: (zone, context) =>
+      made(
+        [
+          {
+            name: 'Comes in',
+            kind: 'entry',
+            zone,
+            classes: ['person'],
+            sensitivity: 40,
+            confirmSeconds: 0.3
+          },
+          {
+            name: 'Goes out',
+            kind: 'exit',
+            zone,
+            classes: ['person'],
+            sensitivity: 40,
+            confirmSeconds: 0.3
+          }
+        ],
+        context
+      )
   },
   {
     id: 'waiting-car',
     name: 'Waiting car',
     says: 'A zone in which a vehicle that stays for 2 min counts; half of it must be in, and 10 s away is still the same stay.',
     shape: 'intrusion',
-    make: (zone, context) => made([{ name: 'Waiting car', kind: 'loitering', zone, classes: ['vehicle'], sensitivity: 50, dwellSeconds: 120, graceSeconds: 10, confirmSeconds: 1 }], context)
+    make: (zone, context) =>
+      made(
+        [
+          {
+            name: 'Waiting car',
+            kind: 'loitering',
+            zone,
+            classes: ['vehicle'],
+            sensitivity: 50,
+            dwellSeconds: 120,
+            graceSeconds: 10,
+            confirmSeconds: 1
+          }
+        ],
+        context
+      )
   },
   {
     id: 'no-go-night',
@@ -79,7 +177,23 @@ export const TEMPLATES: readonly Template[] = [
     shape: 'intrusion',
     make: (zone, context) => {
       const { id, added } = nights(context)
-      return made([{ name: 'No-go area', kind: 'intrusion', zone, classes: ['person', 'cycle', 'vehicle'], sensitivity: 60, dwellSeconds: 2, confirmSeconds: 0.5, holdOffSeconds: 10, schedule: id }], context, added)
+      return made(
+        [
+          {
+            name: 'No-go area',
+            kind: 'intrusion',
+            zone,
+            classes: ['person', 'cycle', 'vehicle'],
+            sensitivity: 60,
+            dwellSeconds: 2,
+            confirmSeconds: 0.5,
+            holdOffSeconds: 10,
+            schedule: id
+          }
+        ],
+        context,
+        added
+      )
     }
   },
   {
@@ -87,6 +201,13 @@ export const TEMPLATES: readonly Template[] = [
     name: 'Camera care',
     says: 'Nothing to draw: tamper with every cause after 3 s, and no picture for 5 s, at all hours.',
     shape: null,
-    make: (_, context) => made([{ name: 'Camera care', kind: 'tamper', delaySeconds: 3, severity: 'major' }, { name: 'Picture lost', kind: 'signalLoss', delaySeconds: 5 }], context)
+    make: (_, context) =>
+      made(
+        [
+          { name: 'Camera care', kind: 'tamper', delaySeconds: 3, severity: 'major' },
+          { name: 'Picture lost', kind: 'signalLoss', delaySeconds: 5 }
+        ],
+        context
+      )
   }
 ]

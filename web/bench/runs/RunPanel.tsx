@@ -8,11 +8,31 @@ import { directionInWords } from '../../../core/actions/email.ts'
 import { request } from '../../api/client.ts'
 import { clipTime } from '../../kept/detectionWords.ts'
 
-const states: Record<RunView['state'], string> = { running: 'Running', finished: 'Finished', stopped: 'Stopped', failed: 'Failed; the server’s log says why' }
-const deliveries: Record<DeliveryView['state'], string> = { pending: 'on its way', sent: 'sent', failed: 'not sent', held: 'held back' }
+const states: Record<RunView['state'], string> = {
+  running: 'Running',
+  finished: 'Finished',
+  stopped: 'Stopped',
+  failed: 'Failed; the server’s log says why'
+}
+const deliveries: Record<DeliveryView['state'], string> = {
+  pending: 'on its way',
+  sent: 'sent',
+  failed: 'not sent',
+  held: 'held back'
+}
 
 /** A clip being run as if it were live: its triggers as they fall, and what each set off. */
-export function RunPanel({ run, detections, onClose, onTrigger }: { run: RunView; detections: Detection[]; onClose: () => void; onTrigger: (trigger: RunTrigger) => void }): ReactNode {
+export function RunPanel({
+  run,
+  detections,
+  onClose,
+  onTrigger
+}: {
+  run: RunView
+  detections: Detection[]
+  onClose: () => void
+  onTrigger: (trigger: RunTrigger) => void
+}): ReactNode {
   return (
     <section className="run-panel" aria-label="Run as live">
       <header>
@@ -26,22 +46,36 @@ export function RunPanel({ run, detections, onClose, onTrigger }: { run: RunView
           )}
         </h3>
         {run.state === 'running' ? (
-          <Button size="small" onClick={() => void request('POST', `/api/runs/${run.id}/stop`).catch(() => {})}>
+          <Button
+            size="small"
+            onClick={() => void request('POST', `/api/runs/${run.id}/stop`).catch(() => {})}
+          >
             Stop
           </Button>
         ) : (
-          <Button size="small" type="text" aria-label="Close" icon={<CloseOutlined />} onClick={onClose} />
+          <Button
+            size="small"
+            type="text"
+            aria-label="Close"
+            icon={<CloseOutlined />}
+            onClick={onClose}
+          />
         )}
       </header>
       <Progress size="small" percent={Math.round((100 * run.at) / run.seconds)} showInfo={false} />
-      {run.triggers.length === 0 && <p className="quiet">{run.state === 'running' ? 'No trigger so far.' : 'Nothing triggered.'}</p>}
+      {run.triggers.length === 0 && (
+        <p className="quiet">
+          {run.state === 'running' ? 'No trigger so far.' : 'Nothing triggered.'}
+        </p>
+      )}
       <ol>
         {run.triggers.map((t) => {
           const detection = detections.find((d) => d.id === t.detection)
           return (
             <li key={t.id}>
               <button type="button" className="link" onClick={() => onTrigger(t)}>
-                <span className="figures">{clipTime(t.time)}</span> <b>{t.name}</b> {detection && directionInWords(detection, t.direction)}
+                <span className="figures">{clipTime(t.time)}</span> <b>{t.name}</b>{' '}
+                {detection && directionInWords(detection, t.direction)}
               </button>
               {t.deliveries.length === 0 && <span className="quiet">sets off nothing</span>}
               {t.deliveries.map((d) => (

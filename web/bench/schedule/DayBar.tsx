@@ -16,7 +16,15 @@ export function DayBar({ spans }: { spans: Schedule['week']['mon'] }): ReactNode
   return (
     <svg className="day-bar" viewBox="0 0 1440 100" preserveAspectRatio="none" aria-hidden="true">
       {spans.map(([from, to]) => (
-        <rect key={`${from} ${to}`} x={place(from)} y="0" width={Math.max(0, place(to) - place(from))} height="100" fill="var(--accent)" opacity={/sun/.test(from + to) ? 0.6 : 1} />
+        <rect
+          key={`${from} ${to}`}
+          x={place(from)}
+          y="0"
+          width={Math.max(0, place(to) - place(from))}
+          height="100"
+          fill="var(--accent)"
+          opacity={/sun/.test(from + to) ? 0.6 : 1}
+        />
       ))}
       {[360, 720, 1080].map((x) => (
         <line key={x} x1={x} x2={x} y1="0" y2="100" stroke="var(--hairline)" strokeWidth="6" />

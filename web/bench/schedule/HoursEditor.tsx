@@ -3,13 +3,19 @@ import { useState, type ReactNode } from 'react'
 import { Link } from 'react-router'
 import { DAY_NAMES as dayNames } from '../../../core/arming/stretches.ts'
 import { refusalOf } from '../../kept/refusal.ts'
-import { ScheduleSchema, WEEKDAYS, parseWith, type Detection, type Schedule, type Weekday } from '../../../core/formats/plan.ts'
+import {
+  ScheduleSchema,
+  WEEKDAYS,
+  parseWith,
+  type Detection,
+  type Schedule,
+  type Weekday
+} from '../../../core/formats/plan.ts'
 import { newId } from '../../kept/newId.ts'
 import type { BenchDocument } from '../document.ts'
 import { KeptText } from '../inspector/editors.tsx'
 import { DayBar } from './DayBar.tsx'
 import { readSpans, spansText } from '../../kept/spansText.ts'
-
 
 export interface HoursEditorProps {
   detection: Detection
@@ -19,7 +25,12 @@ export interface HoursEditorProps {
 }
 
 /** Chooses a detection's arming schedule, and opens its week. */
-export function HoursEditor({ detection, document, schedules, users }: HoursEditorProps): ReactNode {
+export function HoursEditor({
+  detection,
+  document,
+  schedules,
+  users
+}: HoursEditorProps): ReactNode {
   const [editing, setEditing] = useState<string | null>(null)
   const chosen = schedules.find((s) => s.id === detection.schedule)
   const choose = (id: string): void => {
@@ -42,7 +53,10 @@ export function HoursEditor({ detection, document, schedules, users }: HoursEdit
         aria-label="Arming hours"
         value={detection.schedule ?? ''}
         onChange={choose}
-        options={[{ value: '', label: 'Always' }, ...schedules.map((s) => ({ value: s.id, label: s.name }))]}
+        options={[
+          { value: '', label: 'Always' },
+          ...schedules.map((s) => ({ value: s.id, label: s.name }))
+        ]}
         getPopupContainer={(element) => element.parentElement!}
       />
       <div className="row">
@@ -53,36 +67,91 @@ export function HoursEditor({ detection, document, schedules, users }: HoursEdit
           New hours
         </Button>
       </div>
-      <Modal open={!!open} title="Arming hours" footer={[<Link key="arming" to={`/arming/${editing}`}>Open in Arming</Link>, <Button key="close" onClick={() => setEditing(null)}>Close</Button>]} onCancel={() => setEditing(null)} width={640} destroyOnHidden>
+      <Modal
+        open={!!open}
+        title="Arming hours"
+        footer={[
+          <Link key="arming" to={`/arming/${editing}`}>
+            Open in Arming
+          </Link>,
+          <Button key="close" onClick={() => setEditing(null)}>
+            Close
+          </Button>
+        ]}
+        onCancel={() => setEditing(null)}
+        width={640}
+        destroyOnHidden
+      >
         {open && <Week key={open.id} schedule={open} document={document} users={users(open.id)} />}
       </Modal>
     </div>
   )
 }
 
-function Week({ schedule, document, users }: { schedule: Schedule; document: BenchDocument; users: number }): ReactNode {
+function Week({
+  schedule,
+  document,
+  users
+}: {
+  schedule: Schedule
+  document: BenchDocument
+  users: number
+}): ReactNode {
   const keep = (change: Partial<Schedule>, label: string): string | null => {
-    return refusalOf(() => document.editSchedule(parseWith(ScheduleSchema, { ...schedule, ...change }), label))
+    return refusalOf(() =>
+      document.editSchedule(parseWith(ScheduleSchema, { ...schedule, ...change }), label)
+    )
   }
   return (
     <div className="week">
-      <KeptText label="Name" value={schedule.name} onKeep={(name) => keep({ name }, `Rename the hours ${schedule.name}`)} />
+      <KeptText
+        label="Name"
+        value={schedule.name}
+        onKeep={(name) => keep({ name }, `Rename the hours ${schedule.name}`)}
+      />
       {users > 1 && <p className="quiet">{users} detections of this camera share these hours.</p>}
       {WEEKDAYS.map((day) => (
         <Day
           key={`${day} ${spansText(schedule.week[day])}`}
           day={day}
           spans={schedule.week[day]}
-          onKeep={(spans) => keep({ week: { ...schedule.week, [day]: spans } }, `Change ${dayNames[day]} of ${schedule.name}`)}
-          onCopy={() => keep({ week: Object.fromEntries(WEEKDAYS.map((d) => [d, schedule.week[day]])) as Schedule['week'] }, `Copy ${dayNames[day]} to all days`)}
+          onKeep={(spans) =>
+            keep(
+              { week: { ...schedule.week, [day]: spans } },
+              `Change ${dayNames[day]} of ${schedule.name}`
+            )
+          }
+          onCopy={() =>
+            keep(
+              {
+                week: Object.fromEntries(
+                  WEEKDAYS.map((d) => [d, schedule.week[day]])
+                ) as Schedule['week']
+              },
+              `Copy ${dayNames[day]} to all days`
+            )
+          }
         />
       ))}
-      <p className="quiet">Times on the site’s clock, such as 00:00 to 06:30, 18:30 to 24:00. An end may follow the sun: sunset-00:30 to 24:00. Empty: not armed that day.</p>
+      <p className="quiet">
+        Times on the site’s clock, such as 00:00 to 06:30, 18:30 to 24:00. An end may follow the
+        sun: sunset-00:30 to 24:00. Empty: not armed that day.
+      </p>
     </div>
   )
 }
 
-function Day({ day, spans, onKeep, onCopy }: { day: Weekday; spans: Schedule['week']['mon']; onKeep: (spans: Schedule['week']['mon']) => string | null; onCopy: () => void }): ReactNode {
+function Day({
+  day,
+  spans,
+  onKeep,
+  onCopy
+}: {
+  day: Weekday
+  spans: Schedule['week']['mon']
+  onKeep: (spans: Schedule['week']['mon']) => string | null
+  onCopy: () => void
+}): ReactNode {
   const [text, setText] = useState(spansText(spans))
   const [error, setError] = useState<string | null>(null)
   const keep = (): void => {
@@ -93,7 +162,16 @@ function Day({ day, spans, onKeep, onCopy }: { day: Weekday; spans: Schedule['we
     <div className="day">
       <span>{dayNames[day]}</span>
       <DayBar spans={spans} />
-      <Input size="small" aria-label={`Hours of ${dayNames[day]}`} value={text} placeholder="not armed" status={error ? 'error' : undefined} onChange={(e) => setText(e.target.value)} onBlur={keep} onPressEnter={keep} />
+      <Input
+        size="small"
+        aria-label={`Hours of ${dayNames[day]}`}
+        value={text}
+        placeholder="not armed"
+        status={error ? 'error' : undefined}
+        onChange={(e) => setText(e.target.value)}
+        onBlur={keep}
+        onPressEnter={keep}
+      />
       <Button size="small" type="text" onClick={onCopy}>
         To all days
       </Button>

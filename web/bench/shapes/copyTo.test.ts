@@ -2,16 +2,38 @@ import { describe, expect, test } from '@jest/globals'
 import { DetectionSchema, parseWith, type Detection } from '../../../core/formats/plan.ts'
 import { forCamera } from './copyTo.ts'
 
-const [high, low] = [{ height: 6, tilt: 24, fieldOfView: 45, aspect: 16 / 9 }, { height: 3.2, tilt: 12, fieldOfView: 52, aspect: 4 / 3 }]
-const zone = (more: object = {}): Detection => parseWith(DetectionSchema, { id: 'z', name: 'Z', kind: 'intrusion', zone: [[0.3, 0.5], [0.7, 0.5], [0.7, 0.8], [0.3, 0.8]], ...more })
+const [high, low] = [
+  { height: 6, tilt: 24, fieldOfView: 45, aspect: 16 / 9 },
+  { height: 3.2, tilt: 12, fieldOfView: 52, aspect: 4 / 3 }
+]
+const zone = (more: object = {}): Detection =>
+  parseWith(DetectionSchema, {
+    id: 'z',
+    name: 'Z',
+    kind: 'intrusion',
+    zone: [
+      [0.3, 0.5],
+      [0.7, 0.5],
+      [0.7, 0.8],
+      [0.3, 0.8]
+    ],
+    ...more
+  })
 
 describe('a detection for another camera', () => {
   test('not both measured: at the same place of the picture, and that is said', () => {
-    expect(forCamera(zone(), high, null)).toEqual({ detection: zone(), said: ['at the same place of the picture, as not both scenes are measured on that ground'] })
+    expect(forCamera(zone(), high, null)).toEqual({
+      detection: zone(),
+      said: ['at the same place of the picture, as not both scenes are measured on that ground']
+    })
   })
 
   test('both measured: through the ground, its frames as much larger as targets are there, wider by the aspect', () => {
-    const { detection, said } = forCamera(zone({ size: { min: { w: 0.02, h: 0.1 } } }), high, low) as { detection: { size: { min: { w: number; h: number } } }; said: string[] }
+    const { detection, said } = forCamera(
+      zone({ size: { min: { w: 0.02, h: 0.1 } } }),
+      high,
+      low
+    ) as { detection: { size: { min: { w: number; h: number } } }; said: string[] }
     expect(said[0]).toBe('at the same place of the ground')
     const [wide, tall] = [detection.size.min.w / 0.02, detection.size.min.h / 0.1]
     expect(tall).toBeCloseTo(0.943, 2) // as core/scene/copy.test.ts finds it against OpenCV
@@ -20,8 +42,13 @@ describe('a detection for another camera', () => {
 
   test('a size in metres needs a measured scene: left out where there is none, kept where there is', () => {
     const metres = zone({ size: { minMetres: 1.2, max: { w: 0.3, h: 0.6 } } })
-    expect(forCamera(metres, high, null)).toMatchObject({ detection: { size: { max: { w: 0.3, h: 0.6 } } }, said: [expect.anything(), 'without its size in metres, as that scene is not measured'] })
-    expect('minMetres' in (forCamera(metres, high, null).detection as { size: object }).size).toBe(false)
+    expect(forCamera(metres, high, null)).toMatchObject({
+      detection: { size: { max: { w: 0.3, h: 0.6 } } },
+      said: [expect.anything(), 'without its size in metres, as that scene is not measured']
+    })
+    expect('minMetres' in (forCamera(metres, high, null).detection as { size: object }).size).toBe(
+      false
+    )
     expect(forCamera(metres, high, low)).toMatchObject({ detection: { size: { minMetres: 1.2 } } })
   })
 

@@ -10,33 +10,65 @@ import { isDrawn, isClosed, pointsOf, shapeFault, shapeName, withPoints } from '
 import { freeName } from '../rail/freeName.ts'
 
 /** A detection as it would be on another camera, and what is to be said of it. */
-export function forCamera(d: Detection, from: CameraPose | null, to: CameraPose | null): { detection: Detection; said: string[] } {
+export function forCamera(
+  d: Detection,
+  from: CameraPose | null,
+  to: CameraPose | null
+): { detection: Detection; said: string[] } {
   const said: string[] = []
   let detection = d
   if (isDrawn(d)) {
     const { points, through, scale, cut } = copyShape(pointsOf(d), isClosed(d.kind), from, to)
     const fault = shapeFault(d.kind, points)
-    if (fault) throw new Error(`The ${shapeName(d.kind)} ${fault} on that picture; it was not copied`)
-    said.push(through === 'ground' ? 'at the same place of the ground' : 'at the same place of the picture, as not both scenes are measured on that ground')
+    if (fault)
+      throw new Error(`The ${shapeName(d.kind)} ${fault} on that picture; it was not copied`)
+    said.push(
+      through === 'ground'
+        ? 'at the same place of the ground'
+        : 'at the same place of the picture, as not both scenes are measured on that ground'
+    )
     if (cut) said.push('cut off at the edge of that picture')
-    detection = scaledSize(withPoints(d, points), scale, through === 'ground' ? (scale * from!.aspect) / to!.aspect : scale)
+    detection = scaledSize(
+      withPoints(d, points),
+      scale,
+      through === 'ground' ? (scale * from!.aspect) / to!.aspect : scale
+    )
   }
   if (!to && 'size' in detection && detection.size && isInMetres(detection)) {
     const { min, max } = detection.size
-    detection = { ...detection, size: min || max ? { ...(min && { min }), ...(max && { max }) } : undefined }
+    detection = {
+      ...detection,
+      size: min || max ? { ...(min && { min }), ...(max && { max }) } : undefined
+    }
     said.push('without its size in metres, as that scene is not measured')
   }
   return { detection, said }
 }
 
 /** Copies a detection to another camera. @throws ApiError, or Error with what stands in the way */
-export async function copyTo({ id, name }: CameraSummary, d: Detection, from: CameraPose | null): Promise<{ said: string; takeBack: () => Promise<unknown> }> {
+export async function copyTo(
+  { id, name }: CameraSummary,
+  d: Detection,
+  from: CameraPose | null
+): Promise<{ said: string; takeBack: () => Promise<unknown> }> {
   const view = await request<BenchView>('GET', `/api/cameras/${encodeURIComponent(id)}`)
-  const { detection: there, said } = forCamera(d, from, view.scene.marks && measureScene(view.scene.marks).pose)
+  const { detection: there, said } = forCamera(
+    d,
+    from,
+    view.scene.marks && measureScene(view.scene.marks).pose
+  )
   const detection = { ...there, id: newId(d.kind), name: freeName(d.name, view.detections) }
   const path = `/api/cameras/${encodeURIComponent(id)}/detections/${detection.id}`
   const headers = noteHeaders(`Copy ${d.name} from another camera`)
   const position = Math.max(-1, ...view.detections.map((k) => k.position)) + 1
-  const saved = await request<KeptDetection>('PUT', path, { detection, position, version: 0 }, { headers })
-  return { said: [`${detection.name} is on ${name} now`, ...said].join(', '), takeBack: () => request('DELETE', `${path}?version=${saved.version}`, undefined, { headers }) }
+  const saved = await request<KeptDetection>(
+    'PUT',
+    path,
+    { detection, position, version: 0 },
+    { headers }
+  )
+  return {
+    said: [`${detection.name} is on ${name} now`, ...said].join(', '),
+    takeBack: () => request('DELETE', `${path}?version=${saved.version}`, undefined, { headers })
+  }
 }

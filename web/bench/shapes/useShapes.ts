@@ -6,7 +6,20 @@ import type { BenchDocument, DocumentState } from '../document.ts'
 import { newId } from '../../kept/newId.ts'
 import { moved } from '../picture/geometry.ts'
 import type { Drawing } from '../picture/DrawnSoFar.tsx'
-import { areaShape, isDrawn, limitsOf, mirrored, pointsOf, shapeFault, shapeName, shapeOf, splitAt, withPoints, type DrawnKind, type PictureShape } from '../picture/shape.ts'
+import {
+  areaShape,
+  isDrawn,
+  limitsOf,
+  mirrored,
+  pointsOf,
+  shapeFault,
+  shapeName,
+  shapeOf,
+  splitAt,
+  withPoints,
+  type DrawnKind,
+  type PictureShape
+} from '../picture/shape.ts'
 import { freeName } from '../rail/freeName.ts'
 import { newDrawn } from '../rail/newDetection.ts'
 import type { Template } from '../rail/templates.ts'
@@ -47,7 +60,17 @@ export interface ShapeActions {
 const SHIFT = 0.03
 
 /** Drawing and editing shapes: what they become is always a valid shape, or nothing changes and the reason is said. */
-export function useShapes({ document, state, selection, select, prefs, hasPicture, hasPosition, say, begin }: {
+export function useShapes({
+  document,
+  state,
+  selection,
+  select,
+  prefs,
+  hasPicture,
+  hasPosition,
+  say,
+  begin
+}: {
   document: BenchDocument
   state: DocumentState
   selection: Selection
@@ -67,12 +90,26 @@ export function useShapes({ document, state, selection, select, prefs, hasPictur
   const areaPoints = selection.area === null ? undefined : scene.ignore[selection.area]
 
   const editArea = (index: number, points: Point[] | null, label: string): void =>
-    document.editScene({ ...scene, ignore: scene.ignore.flatMap((a, i) => (i === index ? (points ? [points] : []) : [a])) }, label)
+    document.editScene(
+      {
+        ...scene,
+        ignore: scene.ignore.flatMap((a, i) => (i === index ? (points ? [points] : []) : [a]))
+      },
+      label
+    )
   const edited: EditedShape | null =
     chosen && isDrawn(chosen)
-      ? { shape: shapeOf(chosen), locked: prefs.locked.has(chosen.id), edit: (points, label) => document.edit(withPoints(chosen, points), label) }
+      ? {
+          shape: shapeOf(chosen),
+          locked: prefs.locked.has(chosen.id),
+          edit: (points, label) => document.edit(withPoints(chosen, points), label)
+        }
       : areaPoints
-        ? { shape: areaShape(areaPoints, selection.area!), locked: false, edit: (points, label) => editArea(selection.area!, points, label) }
+        ? {
+            shape: areaShape(areaPoints, selection.area!),
+            locked: false,
+            edit: (points, label) => editArea(selection.area!, points, label)
+          }
         : null
 
   const refuse = (kind: DrawnKind, why: string): void => say(`The ${shapeName(kind)} ${why}.`)
@@ -88,7 +125,11 @@ export function useShapes({ document, state, selection, select, prefs, hasPictur
   /** Points of a copy, a little aside of the first, wherever there is room. */
   const aside = (points: readonly Point[]): Point[] => {
     const to = moved(points, SHIFT, SHIFT)
-    return to.some(([x, y], i) => Math.abs(x - points[i][0]) + Math.abs(y - points[i][1]) > SHIFT / 2) ? to : moved(points, -SHIFT, -SHIFT)
+    return to.some(
+      ([x, y], i) => Math.abs(x - points[i][0]) + Math.abs(y - points[i][1]) > SHIFT / 2
+    )
+      ? to
+      : moved(points, -SHIFT, -SHIFT)
   }
 
   const act = useStableAll<ShapeActions>({
@@ -115,13 +156,21 @@ export function useShapes({ document, state, selection, select, prefs, hasPictur
         return add(made.detections, made.schedules)
       }
       if (kind !== 'ignore') return add([newDrawn(kind, points, placed)])
-      document.editScene({ ...scene, ignore: [...scene.ignore, points] }, `Draw ignore area ${scene.ignore.length + 1}`)
+      document.editScene(
+        { ...scene, ignore: [...scene.ignore, points] },
+        `Draw ignore area ${scene.ignore.length + 1}`
+      )
       chooseArea(scene.ignore.length)
     },
     onSettle: (label) => {
       say(null)
       const now = chosen && document.detection(chosen.id)
-      const shape = now && isDrawn(now) ? shapeOf(now) : selection.area !== null && document.scene().ignore[selection.area] ? areaShape(document.scene().ignore[selection.area], selection.area) : null
+      const shape =
+        now && isDrawn(now)
+          ? shapeOf(now)
+          : selection.area !== null && document.scene().ignore[selection.area]
+            ? areaShape(document.scene().ignore[selection.area], selection.area)
+            : null
       const fault = shape && shapeFault(shape.kind, shape.points)
       if (!fault) return document.settle(label)
       document.forget()
@@ -140,7 +189,10 @@ export function useShapes({ document, state, selection, select, prefs, hasPictur
     duplicate: (of) => {
       const source = of ?? chosen
       if (!of && selection.area !== null && areaPoints) {
-        document.editScene({ ...scene, ignore: [...scene.ignore, aside(areaPoints)] }, `Duplicate ignore area ${selection.area + 1}`)
+        document.editScene(
+          { ...scene, ignore: [...scene.ignore, aside(areaPoints)] },
+          `Duplicate ignore area ${selection.area + 1}`
+        )
         return chooseArea(scene.ignore.length)
       }
       if (!source) return
@@ -148,19 +200,40 @@ export function useShapes({ document, state, selection, select, prefs, hasPictur
       add([isDrawn(copy) ? withPoints(copy, aside(pointsOf(copy))) : copy])
     },
     mirror: () => {
-      if (chosen?.kind === 'line' && !prefs.locked.has(chosen.id)) document.edit(mirrored(chosen), `Turn ${chosen.name} over`)
+      if (chosen?.kind === 'line' && !prefs.locked.has(chosen.id))
+        document.edit(mirrored(chosen), `Turn ${chosen.name} over`)
     },
     split: () => {
       if (!edited || edited.locked) return
-      if (vertex === null) return say(`Choose the vertex at which the ${shapeName(edited.shape.kind)} is to be cut: click it, or press Tab with the picture in focus.`)
+      if (vertex === null)
+        return say(
+          `Choose the vertex at which the ${shapeName(edited.shape.kind)} is to be cut: click it, or press Tab with the picture in focus.`
+        )
       const parts = splitAt(edited.shape, vertex)
       if (!parts) return say(`The ${shapeName(edited.shape.kind)} cannot be cut at this vertex.`)
       setVertex(null)
       say(null)
-      if (selection.area !== null) return document.editScene({ ...scene, ignore: scene.ignore.flatMap((a, i) => (i === selection.area ? parts : [a])) }, `Cut ignore area ${selection.area + 1}`)
+      if (selection.area !== null)
+        return document.editScene(
+          {
+            ...scene,
+            ignore: scene.ignore.flatMap((a, i) => (i === selection.area ? parts : [a]))
+          },
+          `Cut ignore area ${selection.area + 1}`
+        )
       if (!chosen || !isDrawn(chosen)) return
-      const second = { ...withPoints(chosen, parts[1]), id: newId(chosen.kind), name: freeName(chosen.name, placed) }
-      document.editAll([{ id: chosen.id, detection: withPoints(chosen, parts[0]) }, { id: second.id, detection: second }], `Cut ${chosen.name} in two`)
+      const second = {
+        ...withPoints(chosen, parts[1]),
+        id: newId(chosen.kind),
+        name: freeName(chosen.name, placed)
+      }
+      document.editAll(
+        [
+          { id: chosen.id, detection: withPoints(chosen, parts[0]) },
+          { id: second.id, detection: second }
+        ],
+        `Cut ${chosen.name} in two`
+      )
     }
   })
   return { edited, vertex, drawing, act, ...act }

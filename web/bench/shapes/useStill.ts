@@ -8,7 +8,10 @@ function sameButShape(a: Detection, b: Detection): boolean {
   if (a === b) return true
   const [x, y] = [a as Record<string, unknown>, b as Record<string, unknown>]
   const keys = Object.keys(x)
-  return keys.length === Object.keys(y).length && keys.every((key) => SHAPE_KEYS.has(key) || x[key] === y[key])
+  return (
+    keys.length === Object.keys(y).length &&
+    keys.every((key) => SHAPE_KEYS.has(key) || x[key] === y[key])
+  )
 }
 
 /**
@@ -18,7 +21,12 @@ function sameButShape(a: Detection, b: Detection): boolean {
 export function useStill(placed: Placed[], previewing: boolean): Placed[] {
   const still = useRef(placed)
   const held = still.current
-  const onlyShapes = previewing && held.length === placed.length && held.every((p, i) => p.position === placed[i].position && sameButShape(p.detection, placed[i].detection))
+  const onlyShapes =
+    previewing &&
+    held.length === placed.length &&
+    held.every(
+      (p, i) => p.position === placed[i].position && sameButShape(p.detection, placed[i].detection)
+    )
   if (!onlyShapes) still.current = placed
   return still.current
 }

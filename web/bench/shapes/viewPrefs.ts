@@ -15,7 +15,9 @@ interface Kept {
 
 function read(key: string): Kept {
   try {
-    const { hidden = [], locked = [] } = JSON.parse(localStorage.getItem(key) ?? '{}') as Partial<Kept>
+    const { hidden = [], locked = [] } = JSON.parse(
+      localStorage.getItem(key) ?? '{}'
+    ) as Partial<Kept>
     return { hidden, locked }
   } catch {
     return { hidden: [], locked: [] }
@@ -26,9 +28,17 @@ export function useViewPrefs(camera: string): ViewPrefs {
   const key = `wardoptic.view.${camera}`
   const [kept, setKept] = useState(() => read(key))
   const toggle = useStable((what: keyof Kept, id: string): void => {
-    const next = { ...kept, [what]: kept[what].includes(id) ? kept[what].filter((other) => other !== id) : [...kept[what], id] }
+    const next = {
+      ...kept,
+      [what]: kept[what].includes(id)
+        ? kept[what].filter((other) => other !== id)
+        : [...kept[what], id]
+    }
     setKept(next)
     localStorage.setItem(key, JSON.stringify(next))
   })
-  return useMemo(() => ({ hidden: new Set(kept.hidden), locked: new Set(kept.locked), toggle }), [kept, toggle])
+  return useMemo(
+    () => ({ hidden: new Set(kept.hidden), locked: new Set(kept.locked), toggle }),
+    [kept, toggle]
+  )
 }

@@ -1,7 +1,12 @@
 import { memo, useMemo, useRef, type ReactNode } from 'react'
 import type { ClipView } from '../../../core/api.ts'
 import { armedIntervals } from '../../../core/arming/armedHours.ts'
-import { causeWords, isNearMiss, type Ladder, type Trigger } from '../../../core/detections/index.ts'
+import {
+  causeWords,
+  isNearMiss,
+  type Ladder,
+  type Trigger
+} from '../../../core/detections/index.ts'
 import type { Detection, Schedule } from '../../../core/formats/plan.ts'
 import type { TimedStay } from '../../../core/tuning/stays.ts'
 import { kindNames } from '../../kinds.ts'
@@ -10,14 +15,30 @@ import type { Stretch } from './span.ts'
 import type { TimelineProps } from './Timeline.tsx'
 
 /** Who or what set a trigger off. */
-const reasonOf = ({ target, cause, kind }: Trigger): string => (target !== undefined ? `target ${target}` : cause ? causeWords[cause] : kindNames[kind].toLowerCase())
+const reasonOf = ({ target, cause, kind }: Trigger): string =>
+  target !== undefined
+    ? `target ${target}`
+    : cause
+      ? causeWords[cause]
+      : kindNames[kind].toLowerCase()
 
 /** Where in the clip a detection is not armed, as shares of its length. */
-function disarmed(enabled: boolean, schedule: Schedule | null, site: TimelineProps['site'], clip: ClipView): { from: number; to: number }[] {
+function disarmed(
+  enabled: boolean,
+  schedule: Schedule | null,
+  site: TimelineProps['site'],
+  clip: ClipView
+): { from: number; to: number }[] {
   const seconds = clip.frames / clip.fps
   if (!enabled) return [{ from: 0, to: 1 }]
   if (!schedule) return []
-  const armed = armedIntervals(schedule, site.timeZone, site.position ?? undefined, clip.start, clip.start + seconds * 1000)
+  const armed = armedIntervals(
+    schedule,
+    site.timeZone,
+    site.position ?? undefined,
+    clip.start,
+    clip.start + seconds * 1000
+  )
   const gaps: { from: number; to: number }[] = []
   let last = 0
   for (const [from, to] of armed) {
@@ -47,35 +68,70 @@ function withOwnKeys(triggers: readonly Trigger[]): [string, Trigger][] {
 }
 
 /** Triggers as flags to press. */
-const Flags = memo(function Flags({ detection: d, triggers, hidden, left, chosen, target, at, onMoment }: Pick<DetectionLaneProps, 'detection' | 'triggers' | 'chosen' | 'target' | 'at' | 'onMoment'> & { hidden: boolean; left: (time: number) => string }): ReactNode {
-  return (
-    <div hidden={hidden}>
-      {withOwnKeys(triggers).map(([key, t]) => (
-        <button
-          key={key}
-          type="button"
-          className={`flag${chosen && (t.target ?? null) === target && t.frame === at ? ' chosen' : ''}`}
-          style={{ left: left(t.time) }}
-          aria-label={`Trigger of ${d.name}, ${reasonOf(t)}, at ${t.time.toFixed(1)} s`}
-          title={`${t.time.toFixed(1)} s, ${reasonOf(t)}`}
-          onClick={() => onMoment(d.id, t.target ?? null, t.frame)}
-        />
-      ))}
-    </div>
-  )
-}, (before, now) => now.hidden && before.hidden)
+const Flags = memo(
+  function Flags({
+    detection: d,
+    triggers,
+    hidden,
+    left,
+    chosen,
+    target,
+    at,
+    onMoment
+  }: Pick<
+    DetectionLaneProps,
+    'detection' | 'triggers' | 'chosen' | 'target' | 'at' | 'onMoment'
+  > & { hidden: boolean; left: (time: number) => string }): ReactNode {
+    return (
+      <div hidden={hidden}>
+        {withOwnKeys(triggers).map(([key, t]) => (
+          <button
+            key={key}
+            type="button"
+            className={`flag${chosen && (t.target ?? null) === target && t.frame === at ? ' chosen' : ''}`}
+            style={{ left: left(t.time) }}
+            aria-label={`Trigger of ${d.name}, ${reasonOf(t)}, at ${t.time.toFixed(1)} s`}
+            title={`${t.time.toFixed(1)} s, ${reasonOf(t)}`}
+            onClick={() => onMoment(d.id, t.target ?? null, t.frame)}
+          />
+        ))}
+      </div>
+    )
+  },
+  (before, now) => now.hidden && before.hidden
+)
 
 /** The same while a shape is dragged: one drawing in place of a button each, as it changes with every move of the pointer. */
-function DraggedFlags({ triggers, stretch: { from, to }, width }: { triggers: readonly Trigger[]; stretch: Stretch; width: number }): ReactNode {
-  const path = triggers.map((t) => `M${(((t.time - from) / (to - from)) * width - 1).toFixed(1)} 0h15l-4 5.5 4 5.5h-13v14h-2z`).join('')
+function DraggedFlags({
+  triggers,
+  stretch: { from, to },
+  width
+}: {
+  triggers: readonly Trigger[]
+  stretch: Stretch
+  width: number
+}): ReactNode {
+  const path = triggers
+    .map(
+      (t) =>
+        `M${(((t.time - from) / (to - from)) * width - 1).toFixed(1)} 0h15l-4 5.5 4 5.5h-13v14h-2z`
+    )
+    .join('')
   return (
-    <svg className="dragged-flags" role="img" aria-label={`${triggers.length} ${triggers.length === 1 ? 'trigger' : 'triggers'}`}>
+    <svg
+      className="dragged-flags"
+      role="img"
+      aria-label={`${triggers.length} ${triggers.length === 1 ? 'trigger' : 'triggers'}`}
+    >
       <path d={path} />
     </svg>
   )
 }
 
-interface DetectionLaneProps extends Pick<TimelineProps, 'clip' | 'site' | 'onDetection' | 'onMoment' | 'target' | 'at'> {
+interface DetectionLaneProps extends Pick<
+  TimelineProps,
+  'clip' | 'site' | 'onDetection' | 'onMoment' | 'target' | 'at'
+> {
   detection: Detection
   index: number
   schedule: Schedule | null
@@ -91,11 +147,31 @@ interface DetectionLaneProps extends Pick<TimelineProps, 'clip' | 'site' | 'onDe
 }
 
 /** One detection: the hours in which it is not armed as its ground, what it times, near misses, triggers. */
-export const DetectionLane = memo(function DetectionLane({ detection: d, index, schedule, site, clip, stretch, triggers, timed, ladders, chosen, dragging, width, target, at, onDetection, onMoment }: DetectionLaneProps): ReactNode {
+export const DetectionLane = memo(function DetectionLane({
+  detection: d,
+  index,
+  schedule,
+  site,
+  clip,
+  stretch,
+  triggers,
+  timed,
+  ladders,
+  chosen,
+  dragging,
+  width,
+  target,
+  at,
+  onDetection,
+  onMoment
+}: DetectionLaneProps): ReactNode {
   const { left, long } = placeOf(stretch)
   const settled = useRef(triggers)
   if (!dragging) settled.current = triggers
-  const gaps = useMemo(() => disarmed(d.enabled, schedule, site, clip), [d.enabled, schedule, site, clip])
+  const gaps = useMemo(
+    () => disarmed(d.enabled, schedule, site, clip),
+    [d.enabled, schedule, site, clip]
+  )
   const seconds = Math.max(clip.frames / clip.fps, 0.1)
   return (
     <div className={`lane detection-lane${chosen ? ' chosen' : ''}`}>
@@ -104,17 +180,44 @@ export const DetectionLane = memo(function DetectionLane({ detection: d, index, 
       </button>
       <div className="ground">
         {gaps.map(({ from, to }) => (
-          <span key={from} className="disarmed" title={d.enabled ? 'Not armed here' : 'Switched off'} style={{ left: left(from * seconds), width: long((to - from) * seconds) }} />
+          <span
+            key={from}
+            className="disarmed"
+            title={d.enabled ? 'Not armed here' : 'Switched off'}
+            style={{ left: left(from * seconds), width: long((to - from) * seconds) }}
+          />
         ))}
         {timed.map(({ target: id, from, to, filled }) => (
-          <span key={`${id} ${from}`} className={`timed${to >= filled ? ' full' : ''}`} title={`Target ${id} is timed here: ${Math.max(0, Math.min(to, filled) - from).toFixed(1)} of ${(filled - from).toFixed(1)} s`} style={{ left: left(from), width: long(Math.max(0.05, Math.min(to, filled) - from)) }} />
+          <span
+            key={`${id} ${from}`}
+            className={`timed${to >= filled ? ' full' : ''}`}
+            title={`Target ${id} is timed here: ${Math.max(0, Math.min(to, filled) - from).toFixed(1)} of ${(filled - from).toFixed(1)} s`}
+            style={{ left: left(from), width: long(Math.max(0.05, Math.min(to, filled) - from)) }}
+          />
         ))}
         {ladders.filter(isNearMiss).map((l) => (
-          <button key={`${l.target} ${l.frame}`} type="button" className="near-miss" style={{ left: left(l.time) }} title={l.sentence} aria-label={`Near miss of target ${l.target} at ${l.time.toFixed(1)} s`} onClick={() => onMoment(d.id, l.target, l.frame)}>
+          <button
+            key={`${l.target} ${l.frame}`}
+            type="button"
+            className="near-miss"
+            style={{ left: left(l.time) }}
+            title={l.sentence}
+            aria-label={`Near miss of target ${l.target} at ${l.time.toFixed(1)} s`}
+            onClick={() => onMoment(d.id, l.target, l.frame)}
+          >
             ✕
           </button>
         ))}
-        <Flags detection={d} triggers={settled.current} hidden={dragging} left={left} chosen={chosen} target={target} at={at} onMoment={onMoment} />
+        <Flags
+          detection={d}
+          triggers={settled.current}
+          hidden={dragging}
+          left={left}
+          chosen={chosen}
+          target={target}
+          at={at}
+          onMoment={onMoment}
+        />
         {dragging && <DraggedFlags triggers={triggers} stretch={stretch} width={width} />}
       </div>
     </div>
@@ -122,12 +225,28 @@ export const DetectionLane = memo(function DetectionLane({ detection: d, index, 
 })
 
 /** A row for each target of the clip. */
-export const TargetLanes = memo(function TargetLanes({ spans, ladders, detection, target, fps, stretch, onMoment }: Pick<TimelineProps, 'spans' | 'ladders' | 'detection' | 'target' | 'onMoment'> & { fps: number; stretch: Stretch }): ReactNode {
+export const TargetLanes = memo(function TargetLanes({
+  spans,
+  ladders,
+  detection,
+  target,
+  fps,
+  stretch,
+  onMoment
+}: Pick<TimelineProps, 'spans' | 'ladders' | 'detection' | 'target' | 'onMoment'> & {
+  fps: number
+  stretch: Stretch
+}): ReactNode {
   const { left, long } = placeOf(stretch)
   return spans.map((span) => {
-    const ladder = ladders.find((l) => l.target === span.id && l.time >= span.from - 1e-6 && l.time <= span.to + 1e-6)
+    const ladder = ladders.find(
+      (l) => l.target === span.id && l.time >= span.from - 1e-6 && l.time <= span.to + 1e-6
+    )
     return (
-      <div key={`${span.id} ${span.from}`} className={`lane target-lane${span.id === target ? ' chosen' : ''}`}>
+      <div
+        key={`${span.id} ${span.from}`}
+        className={`lane target-lane${span.id === target ? ' chosen' : ''}`}
+      >
         <span className="lane-name">
           {span.cls} {span.id}
         </span>

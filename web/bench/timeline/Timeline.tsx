@@ -1,4 +1,13 @@
-import { memo, useEffect, useLayoutEffect, useMemo, useRef, useState, type PointerEvent, type ReactNode } from 'react'
+import {
+  memo,
+  useEffect,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+  type PointerEvent,
+  type ReactNode
+} from 'react'
 import type { Ladder, Trigger } from '../../../core/detections/index.ts'
 import type { ClipView, SiteView } from '../../../core/api.ts'
 import type { Schedule } from '../../../core/formats/plan.ts'
@@ -35,14 +44,32 @@ const STEPS = [0.5, 1, 2, 5, 10, 15, 30, 60, 120, 300, 600, 1800, 3600]
 
 /** Under the picture: a row for each detection with its triggers, a row for each target, and the playhead. */
 export const Timeline = memo(function Timeline(props: TimelineProps): ReactNode {
-  const { clip, site, playhead, placed, schedules, spans, triggersOf, ladders, timed, detection, dragging, target, at, onDetection, onMoment } = props
+  const {
+    clip,
+    site,
+    playhead,
+    placed,
+    schedules,
+    spans,
+    triggersOf,
+    ladders,
+    timed,
+    detection,
+    dragging,
+    target,
+    at,
+    onDetection,
+    onMoment
+  } = props
   const rows = useRef<HTMLDivElement>(null)
   const [width, setWidth] = useState(0)
   const seconds = Math.max(clip.frames / clip.fps, 0.1)
   useLayoutEffect(() => {
     const element = rows.current
     if (!element) return
-    const observer = new ResizeObserver(() => setWidth(Math.max(0, element.clientWidth - LABELS - 16)))
+    const observer = new ResizeObserver(() =>
+      setWidth(Math.max(0, element.clientWidth - LABELS - 16))
+    )
     observer.observe(element)
     return () => observer.disconnect()
   }, [])
@@ -53,21 +80,50 @@ export const Timeline = memo(function Timeline(props: TimelineProps): ReactNode 
   useEffect(() => setStretch(null), [clip.id])
   // The moment on show stays in sight, also while it plays.
   useEffect(() => {
-    if (chosen) return playhead.subscribe(() => setStretch((now) => now && showing(now, playhead.time, seconds)))
+    if (chosen)
+      return playhead.subscribe(() =>
+        setStretch((now) => now && showing(now, playhead.time, seconds))
+      )
   }, [chosen, playhead, seconds])
   useWheel(rows, (event, share) => {
-    if (event.ctrlKey || event.metaKey) setStretch(wholeIsNone(zoomed(stretch, Math.exp(-event.deltaY * 0.004), stretch.from + share * shown, seconds), seconds))
-    else if (event.deltaX || event.shiftKey) setStretch(wholeIsNone(panned(stretch, ((event.deltaX || event.deltaY) / Math.max(width, 1)) * shown, seconds), seconds))
+    if (event.ctrlKey || event.metaKey)
+      setStretch(
+        wholeIsNone(
+          zoomed(stretch, Math.exp(-event.deltaY * 0.004), stretch.from + share * shown, seconds),
+          seconds
+        )
+      )
+    else if (event.deltaX || event.shiftKey)
+      setStretch(
+        wholeIsNone(
+          panned(stretch, ((event.deltaX || event.deltaY) / Math.max(width, 1)) * shown, seconds),
+          seconds
+        )
+      )
     else return false
     return true
   })
-  const zoom = (factor: number): void => setStretch(wholeIsNone(zoomed(stretch, factor, Math.min(stretch.to, Math.max(stretch.from, playhead.time)), seconds), seconds))
+  const zoom = (factor: number): void =>
+    setStretch(
+      wholeIsNone(
+        zoomed(
+          stretch,
+          factor,
+          Math.min(stretch.to, Math.max(stretch.from, playhead.time)),
+          seconds
+        ),
+        seconds
+      )
+    )
 
   const step = STEPS.find((s) => (s / shown) * width >= 52) ?? 7200
   const { left, long } = useMemo(() => placeOf(stretch), [stretch])
   const timeAt = (event: PointerEvent<HTMLElement>): number => {
     const box = event.currentTarget.getBoundingClientRect()
-    return Math.min(seconds, Math.max(0, stretch.from + ((event.clientX - box.left) / box.width) * shown))
+    return Math.min(
+      seconds,
+      Math.max(0, stretch.from + ((event.clientX - box.left) / box.width) * shown)
+    )
   }
   const loopFrom = useRef<number | null>(null)
   const scrub = (event: PointerEvent<HTMLElement>): void => {
@@ -89,7 +145,12 @@ export const Timeline = memo(function Timeline(props: TimelineProps): ReactNode 
       <div className="timeline-content">
         <div className="ruler">
           <span className="timeline-tools">
-            <button type="button" aria-label="Show a longer stretch" disabled={!chosen} onClick={() => zoom(0.5)}>
+            <button
+              type="button"
+              aria-label="Show a longer stretch"
+              disabled={!chosen}
+              onClick={() => zoom(0.5)}
+            >
               −
             </button>
             <button type="button" aria-label="Show a shorter stretch" onClick={() => zoom(2)}>
@@ -105,7 +166,9 @@ export const Timeline = memo(function Timeline(props: TimelineProps): ReactNode 
             <LoopBar playhead={playhead} left={left} long={long} />
             {ticksOf(stretch, step).map((tick) => (
               <span key={tick} className="figures" style={{ left: left(tick) }}>
-                {step < 60 ? tick : `${Math.floor(tick / 60)}:${String(tick % 60).padStart(2, '0')}`}
+                {step < 60
+                  ? tick
+                  : `${Math.floor(tick / 60)}:${String(tick % 60).padStart(2, '0')}`}
               </span>
             ))}
           </div>
@@ -132,8 +195,18 @@ export const Timeline = memo(function Timeline(props: TimelineProps): ReactNode 
               onMoment={onMoment}
             />
           ))}
-          {spans.length === 0 && clip.state === 'ready' && <p className="quiet lane-note">No targets were found in this clip.</p>}
-          <TargetLanes spans={spans} ladders={ladders} detection={detection} target={target} fps={clip.fps} stretch={stretch} onMoment={onMoment} />
+          {spans.length === 0 && clip.state === 'ready' && (
+            <p className="quiet lane-note">No targets were found in this clip.</p>
+          )}
+          <TargetLanes
+            spans={spans}
+            ladders={ladders}
+            detection={detection}
+            target={target}
+            fps={clip.fps}
+            stretch={stretch}
+            onMoment={onMoment}
+          />
         </div>
         <PlayheadLine playhead={playhead} stretch={stretch} />
       </div>
@@ -142,15 +215,22 @@ export const Timeline = memo(function Timeline(props: TimelineProps): ReactNode 
 })
 
 /** The whole clip is no stretch of it. */
-const wholeIsNone = (s: Stretch, seconds: number): Stretch | null => (s.to - s.from >= seconds - 1e-6 ? null : s)
+const wholeIsNone = (s: Stretch, seconds: number): Stretch | null =>
+  s.to - s.from >= seconds - 1e-6 ? null : s
 
 const ticksOf = ({ from, to }: Stretch, step: number): number[] => {
   const first = Math.ceil(from / step - 1e-9)
-  return Array.from({ length: Math.max(0, Math.floor(to / step + 1e-9) - first + 1) }, (_, i) => Math.round((first + i) * step * 10) / 10)
+  return Array.from(
+    { length: Math.max(0, Math.floor(to / step + 1e-9) - first + 1) },
+    (_, i) => Math.round((first + i) * step * 10) / 10
+  )
 }
 
 /** A listener of the element's own, as React's cannot keep the page from zooming. `turn` says whether it used the wheel. */
-function useWheel(element: React.RefObject<HTMLElement | null>, turn: (event: WheelEvent, share: number) => boolean): void {
+function useWheel(
+  element: React.RefObject<HTMLElement | null>,
+  turn: (event: WheelEvent, share: number) => boolean
+): void {
   const latest = useRef(turn)
   useEffect(() => {
     latest.current = turn
@@ -159,7 +239,11 @@ function useWheel(element: React.RefObject<HTMLElement | null>, turn: (event: Wh
     const host = element.current
     const onWheel = (event: WheelEvent): void => {
       const scale = host?.querySelector('.scale')?.getBoundingClientRect()
-      if (scale && latest.current(event, Math.min(1, Math.max(0, (event.clientX - scale.left) / scale.width)))) event.preventDefault()
+      if (
+        scale &&
+        latest.current(event, Math.min(1, Math.max(0, (event.clientX - scale.left) / scale.width)))
+      )
+        event.preventDefault()
     }
     host?.addEventListener('wheel', onWheel, { passive: false })
     return () => host?.removeEventListener('wheel', onWheel)
@@ -167,22 +251,46 @@ function useWheel(element: React.RefObject<HTMLElement | null>, turn: (event: Wh
 }
 
 /** The range that is played again and again: drawn on the scale with Shift, ended by a click on it. */
-function LoopBar({ playhead, left, long }: { playhead: Playhead; left: (time: number) => string; long: (seconds: number) => string }): ReactNode {
+function LoopBar({
+  playhead,
+  left,
+  long
+}: {
+  playhead: Playhead
+  left: (time: number) => string
+  long: (seconds: number) => string
+}): ReactNode {
   const loop = useLoop(playhead)
   if (!loop) return null
   return (
     <div className="loop-lane">
-      <button type="button" className="loop" title="Played again and again; click to end it" aria-label={`Loop from ${loop[0].toFixed(1)} to ${loop[1].toFixed(1)} s; end it`} style={{ left: left(loop[0]), width: long(loop[1] - loop[0]) }} onPointerDown={(event) => event.stopPropagation()} onClick={() => playhead.setLoop(null)} />
+      <button
+        type="button"
+        className="loop"
+        title="Played again and again; click to end it"
+        aria-label={`Loop from ${loop[0].toFixed(1)} to ${loop[1].toFixed(1)} s; end it`}
+        style={{ left: left(loop[0]), width: long(loop[1] - loop[0]) }}
+        onPointerDown={(event) => event.stopPropagation()}
+        onClick={() => playhead.setLoop(null)}
+      />
     </div>
   )
 }
 
 /** Only this is drawn again while the clip plays. */
-function PlayheadLine({ playhead, stretch: { from, to } }: { playhead: Playhead; stretch: Stretch }): ReactNode {
+function PlayheadLine({
+  playhead,
+  stretch: { from, to }
+}: {
+  playhead: Playhead
+  stretch: Stretch
+}): ReactNode {
   const time = useTime(playhead)
   return (
     <div className="playhead-track" aria-hidden="true">
-      {time >= from - 1e-6 && time <= to + 1e-6 && <i style={{ left: `${(100 * (time - from)) / (to - from)}%` }} />}
+      {time >= from - 1e-6 && time <= to + 1e-6 && (
+        <i style={{ left: `${(100 * (time - from)) / (to - from)}%` }} />
+      )}
     </div>
   )
 }

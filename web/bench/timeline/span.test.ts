@@ -3,7 +3,9 @@ import fc from 'fast-check'
 import { panned, showing, zoomed, type Stretch } from './span.ts'
 
 const SECONDS = 600
-const stretch = fc.tuple(fc.double({ min: 0, max: 500, noNaN: true }), fc.double({ min: 2, max: 100, noNaN: true })).map(([from, length]): Stretch => ({ from, to: from + length }))
+const stretch = fc
+  .tuple(fc.double({ min: 0, max: 500, noNaN: true }), fc.double({ min: 2, max: 100, noNaN: true }))
+  .map(([from, length]): Stretch => ({ from, to: from + length }))
 
 describe('the stretch of the clip on show', () => {
   test('stays in the clip, and as long as it was when it is only moved', () => {

@@ -14,13 +14,19 @@ function within({ from, to }: Stretch, seconds: number): Stretch {
 }
 
 /** Nearer (factor above 1) or farther about a moment, which stays where it is. */
-export function zoomed({ from, to }: Stretch, factor: number, at: number, seconds: number): Stretch {
+export function zoomed(
+  { from, to }: Stretch,
+  factor: number,
+  at: number,
+  seconds: number
+): Stretch {
   const length = Math.min(seconds, Math.max(Math.min(LEAST_SECONDS, seconds), (to - from) / factor))
   const share = (at - from) / (to - from)
   return within({ from: at - share * length, to: at - share * length + length }, seconds)
 }
 
-export const panned = ({ from, to }: Stretch, by: number, seconds: number): Stretch => within({ from: from + by, to: to + by }, seconds)
+export const panned = ({ from, to }: Stretch, by: number, seconds: number): Stretch =>
+  within({ from: from + by, to: to + by }, seconds)
 
 /** The stretch moved just so far that a moment is in it. */
 export function showing(stretch: Stretch, at: number, seconds: number): Stretch {

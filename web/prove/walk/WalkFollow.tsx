@@ -2,9 +2,30 @@ import type { ReactNode } from 'react'
 import type { LiveEffect, WalkTestView } from '../../../core/proving/live.ts'
 import { LadderView } from '../../scene/LadderView.tsx'
 
-const marks: Record<LiveEffect['state'], string> = { waiting: '…', came: '✓', 'stayed out': '–', failed: '✕' }
-const styles: Record<LiveEffect['state'], string> = { waiting: '', came: 'is-came', 'stayed out': '', failed: 'is-missing' }
-const came: Partial<Record<LiveEffect['kind'], string>> = { strobe: 'lit', speaker: 'played', relay: 'switched', buzzer: 'sounding', email: 'in the mail server’s hands', station: 'acknowledged by the station', webhook: 'taken', popup: 'shown', recording: 'recording', snapshots: 'taken' }
+const marks: Record<LiveEffect['state'], string> = {
+  waiting: '…',
+  came: '✓',
+  'stayed out': '–',
+  failed: '✕'
+}
+const styles: Record<LiveEffect['state'], string> = {
+  waiting: '',
+  came: 'is-came',
+  'stayed out': '',
+  failed: 'is-missing'
+}
+const came: Partial<Record<LiveEffect['kind'], string>> = {
+  strobe: 'lit',
+  speaker: 'played',
+  relay: 'switched',
+  buzzer: 'sounding',
+  email: 'in the mail server’s hands',
+  station: 'acknowledged by the station',
+  webhook: 'taken',
+  popup: 'shown',
+  recording: 'recording',
+  snapshots: 'taken'
+}
 
 /** What was expected of the walk, ticked off as it arrives. */
 export function WalkFollow({ view, name }: { view: WalkTestView; name: string }): ReactNode {
@@ -12,16 +33,29 @@ export function WalkFollow({ view, name }: { view: WalkTestView; name: string })
   const [first] = triggers
   const silence = check.expect.what === 'silence'
   const over = view.state === 'done' || view.state === 'stopped' || view.state === 'failed'
-  const triggerState: LiveEffect['state'] = first ? (silence ? 'failed' : 'came') : over ? (silence ? 'stayed out' : 'failed') : 'waiting'
+  const triggerState: LiveEffect['state'] = first
+    ? silence
+      ? 'failed'
+      : 'came'
+    : over
+      ? silence
+        ? 'stayed out'
+        : 'failed'
+      : 'waiting'
   return (
     <>
       {verdict && (
         <div className={`walk-verdict ${verdict.outcome}`} role="status">
           <b>
-            <span aria-hidden="true">{verdict.outcome === 'passed' ? '✓' : '✕'}</span> {verdict.outcome === 'passed' ? 'As expected' : 'Not as expected'}
+            <span aria-hidden="true">{verdict.outcome === 'passed' ? '✓' : '✕'}</span>{' '}
+            {verdict.outcome === 'passed' ? 'As expected' : 'Not as expected'}
           </b>
           <p>{verdict.sentence}</p>
-          <p className="quiet">{view.kept ? 'Kept as a proof of this check.' : 'Not kept: the walk is not a check that is kept, or was changed for this time.'}</p>
+          <p className="quiet">
+            {view.kept
+              ? 'Kept as a proof of this check.'
+              : 'Not kept: the walk is not a check that is kept, or was changed for this time.'}
+          </p>
         </div>
       )}
       {view.error && <p className="is-failed">{view.error}</p>}
@@ -32,12 +66,25 @@ export function WalkFollow({ view, name }: { view: WalkTestView; name: string })
             <span aria-hidden="true">{marks[triggerState]}</span>
             <span>
               {silence ? 'Silence' : `Trigger of ${name}`}
-              <small>{first ? `at ${first.time.toFixed(1)} s of the walk${triggers.length > 1 ? `, ${triggers.length} in all` : ''}` : over ? (silence ? 'nothing triggered' : 'none came') : 'not yet'}</small>
+              <small>
+                {first
+                  ? `at ${first.time.toFixed(1)} s of the walk${triggers.length > 1 ? `, ${triggers.length} in all` : ''}`
+                  : over
+                    ? silence
+                      ? 'nothing triggered'
+                      : 'none came'
+                    : 'not yet'}
+              </small>
             </span>
           </li>
           {effects.map((e) => (
-            <li key={e.endpoint} className={styles[silence && e.state === 'failed' ? 'stayed out' : e.state]}>
-              <span aria-hidden="true">{marks[silence && e.state === 'failed' ? 'stayed out' : e.state]}</span>
+            <li
+              key={e.endpoint}
+              className={styles[silence && e.state === 'failed' ? 'stayed out' : e.state]}
+            >
+              <span aria-hidden="true">
+                {marks[silence && e.state === 'failed' ? 'stayed out' : e.state]}
+              </span>
               <span>
                 {e.name}
                 <small>{effectWords(e)}</small>
@@ -46,16 +93,31 @@ export function WalkFollow({ view, name }: { view: WalkTestView; name: string })
             </li>
           ))}
         </ol>
-        {!effects.length && view.beganAt !== null && <p className="quiet">{name} sets nothing off: it is linked to nothing.</p>}
-        {view.others.length > 0 && <p className="quiet">Meanwhile also: {view.others.map((o) => `${o.name} at ${o.time.toFixed(1)} s`).join(', ')}.</p>}
+        {!effects.length && view.beganAt !== null && (
+          <p className="quiet">{name} sets nothing off: it is linked to nothing.</p>
+        )}
+        {view.others.length > 0 && (
+          <p className="quiet">
+            Meanwhile also:{' '}
+            {view.others.map((o) => `${o.name} at ${o.time.toFixed(1)} s`).join(', ')}.
+          </p>
+        )}
       </section>
-      {view.ladder ? <LadderView ladder={view.ladder} who={view.targets === 1 ? 'this target' : `the nearest of ${view.targets} targets`} /> : view.beganAt !== null && <p className="quiet">The camera reports nobody yet.</p>}
+      {view.ladder ? (
+        <LadderView
+          ladder={view.ladder}
+          who={view.targets === 1 ? 'this target' : `the nearest of ${view.targets} targets`}
+        />
+      ) : (
+        view.beganAt !== null && <p className="quiet">The camera reports nobody yet.</p>
+      )}
     </>
   )
 }
 
 function effectWords(e: LiveEffect): string {
-  if (e.state === 'came') return `${came[e.kind] ?? 'came'}${e.by === 'camera' ? ', by the camera itself' : ''}${e.expected ? '' : '; it was expected not to be'}`
+  if (e.state === 'came')
+    return `${came[e.kind] ?? 'came'}${e.by === 'camera' ? ', by the camera itself' : ''}${e.expected ? '' : '; it was expected not to be'}`
   if (e.state === 'stayed out') return `not set off, as expected${e.words ? `: ${e.words}` : ''}`
   if (e.state === 'failed') return e.words ?? 'did not come'
   return e.expected ? 'waited for' : `not expected${e.words ? `: ${e.words}` : ''}`

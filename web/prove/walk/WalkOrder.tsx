@@ -3,7 +3,13 @@ import type { ReactNode } from 'react'
 import { wallInstant, wallText } from '../../../core/arming/zone.ts'
 import type { Check } from '../../../core/formats/check.ts'
 import type { Detection } from '../../../core/formats/plan.ts'
-import { ACTOR_KINDS, LIGHTS, USUAL_ACTORS, type Walk, type WalkActor } from '../../../core/formats/walk.ts'
+import {
+  ACTOR_KINDS,
+  LIGHTS,
+  USUAL_ACTORS,
+  type Walk,
+  type WalkActor
+} from '../../../core/formats/walk.ts'
 import type { Scene } from '../../../simulation/script.ts'
 import { actorNames, lightNames } from '../../kept/walkWords.ts'
 import { CheckStage } from '../CheckStage.tsx'
@@ -26,10 +32,20 @@ const weathers: Record<string, { name: string; weather: Walk['weather'] }> = {
   snow: { name: 'Snow', weather: { ...calm, snow: 0.8, wind: 0.3 } },
   fog: { name: 'Fog', weather: { ...calm, fog: 0.7 } }
 }
-const named = (weather: Walk['weather']): string | undefined => Object.keys(weathers).find((key) => JSON.stringify(weathers[key].weather) === JSON.stringify(weather))
+const named = (weather: Walk['weather']): string | undefined =>
+  Object.keys(weathers).find(
+    (key) => JSON.stringify(weathers[key].weather) === JSON.stringify(weather)
+  )
 
 /** Who walks where, at what time, in what weather; what is expected of it. */
-export function WalkOrder({ check, scene, detection, timeZone, disabled, onChange }: Props): ReactNode {
+export function WalkOrder({
+  check,
+  scene,
+  detection,
+  timeZone,
+  disabled,
+  onChange
+}: Props): ReactNode {
   const { by, expect } = check
   const walk = by.how === 'walk' ? by.walk : null
   const [first] = walk?.actors ?? []
@@ -43,49 +59,125 @@ export function WalkOrder({ check, scene, detection, timeZone, disabled, onChang
     <fieldset className="walk-order" disabled={disabled} aria-label="The walk">
       {walk && scene && (
         <>
-          <CheckStage scene={scene} walk={walk} detection={detection} time={Math.min(1, walk.seconds)} actor={first ? 0 : null} onWay={disabled ? undefined : (way) => changeFirst({ way })} />
-          <p className="quiet field-help">Where it goes: click on the ground to lengthen the way, drag its points, double-click one to take it out.</p>
+          <CheckStage
+            scene={scene}
+            walk={walk}
+            detection={detection}
+            time={Math.min(1, walk.seconds)}
+            actor={first ? 0 : null}
+            onWay={disabled ? undefined : (way) => changeFirst({ way })}
+          />
+          <p className="quiet field-help">
+            Where it goes: click on the ground to lengthen the way, drag its points, double-click
+            one to take it out.
+          </p>
           {first && (
             <div className="two-fields">
               <label className="field">
                 <span className="field-name">Who</span>
-                <Select disabled={disabled} value={first.kind} options={ACTOR_KINDS.map((value) => ({ value, label: actorNames[value] }))} onChange={(kind) => changeFirst({ kind, speed: undefined, tall: undefined })} />
+                <Select
+                  disabled={disabled}
+                  value={first.kind}
+                  options={ACTOR_KINDS.map((value) => ({ value, label: actorNames[value] }))}
+                  onChange={(kind) => changeFirst({ kind, speed: undefined, tall: undefined })}
+                />
               </label>
               <label className="field">
                 <span className="field-name">Speed</span>
-                <InputNumber disabled={disabled} value={first.speed ?? USUAL_ACTORS[first.kind === 'group' ? 'adult' : first.kind].speed} min={0.05} max={40} step={0.1} suffix="m/s" onChange={(speed) => changeFirst({ speed: speed ?? undefined })} />
+                <InputNumber
+                  disabled={disabled}
+                  value={
+                    first.speed ?? USUAL_ACTORS[first.kind === 'group' ? 'adult' : first.kind].speed
+                  }
+                  min={0.05}
+                  max={40}
+                  step={0.1}
+                  suffix="m/s"
+                  onChange={(speed) => changeFirst({ speed: speed ?? undefined })}
+                />
               </label>
             </div>
           )}
           <div className="two-fields">
             <label className="field">
               <span className="field-name">Light</span>
-              <Select disabled={disabled} value={walk.light} options={LIGHTS.map((value) => ({ value, label: lightNames[value] }))} onChange={(light) => changeWalk({ light })} />
+              <Select
+                disabled={disabled}
+                value={walk.light}
+                options={LIGHTS.map((value) => ({ value, label: lightNames[value] }))}
+                onChange={(light) => changeWalk({ light })}
+              />
             </label>
             <label className="field">
               <span className="field-name">Weather</span>
-              <Select disabled={disabled} value={named(walk.weather) ?? 'own'} options={[...Object.entries(weathers).map(([value, { name }]) => ({ value, label: name })), ...(named(walk.weather) ? [] : [{ value: 'own', label: 'As in the check' }])]} onChange={(value) => value !== 'own' && changeWalk({ weather: weathers[value].weather })} />
+              <Select
+                disabled={disabled}
+                value={named(walk.weather) ?? 'own'}
+                options={[
+                  ...Object.entries(weathers).map(([value, { name }]) => ({ value, label: name })),
+                  ...(named(walk.weather) ? [] : [{ value: 'own', label: 'As in the check' }])
+                ]}
+                onChange={(value) =>
+                  value !== 'own' && changeWalk({ weather: weathers[value].weather })
+                }
+              />
             </label>
           </div>
           <div className="two-fields">
             <label className="field">
               <span className="field-name">At the site’s clock</span>
-              <input type="datetime-local" className="plain-input" value={wallText(check.at, timeZone).slice(0, 16)} onChange={(e) => { const at = wallInstant(e.target.value, timeZone); if (at !== null) onChange({ ...check, at }) }} />
+              <input
+                type="datetime-local"
+                className="plain-input"
+                value={wallText(check.at, timeZone).slice(0, 16)}
+                onChange={(e) => {
+                  const at = wallInstant(e.target.value, timeZone)
+                  if (at !== null) onChange({ ...check, at })
+                }}
+              />
             </label>
             <label className="field">
               <span className="field-name">Takes</span>
-              <InputNumber disabled={disabled} value={walk.seconds} min={1} max={600} suffix="s" onChange={(seconds) => seconds && changeWalk({ seconds })} />
+              <InputNumber
+                disabled={disabled}
+                value={walk.seconds}
+                min={1}
+                max={600}
+                suffix="s"
+                onChange={(seconds) => seconds && changeWalk({ seconds })}
+              />
             </label>
           </div>
         </>
       )}
-      {walk && !scene && <Alert type="info" showIcon={false} title="The scene of this camera is not known" description="Choose a check that somebody walks on site, or add one on Prove." />}
+      {walk && !scene && (
+        <Alert
+          type="info"
+          showIcon={false}
+          title="The scene of this camera is not known"
+          description="Choose a check that somebody walks on site, or add one on Prove."
+        />
+      )}
       {by.how === 'person' && (
         <>
           <p className="person-words">{by.words}</p>
           <label className="field">
             <span className="field-name">Wait at most</span>
-            <InputNumber disabled={disabled} value={by.seconds} min={5} max={3600} suffix="s" onChange={(seconds) => seconds && onChange({ ...check, by: { ...by, seconds }, expect: expect.what === 'trigger' ? { ...expect, to: seconds } : expect })} />
+            <InputNumber
+              disabled={disabled}
+              value={by.seconds}
+              min={5}
+              max={3600}
+              suffix="s"
+              onChange={(seconds) =>
+                seconds &&
+                onChange({
+                  ...check,
+                  by: { ...by, seconds },
+                  expect: expect.what === 'trigger' ? { ...expect, to: seconds } : expect
+                })
+              }
+            />
           </label>
         </>
       )}
@@ -94,8 +186,28 @@ export function WalkOrder({ check, scene, detection, timeZone, disabled, onChang
         <Segmented
           disabled={disabled}
           value={expect.what}
-          options={[{ value: 'trigger', label: expect.what === 'trigger' ? expectedWords(check) : 'A trigger' }, { value: 'silence', label: 'Silence' }]}
-          onChange={(what) => onChange(what === 'silence' ? { ...check, expect: { what: 'silence' }, side: 'outside', effects: [] } : { ...check, expect: { what: 'trigger', from: 0, to: walk?.seconds ?? (by.how === 'person' ? by.seconds : 60) }, side: 'inside' })}
+          options={[
+            {
+              value: 'trigger',
+              label: expect.what === 'trigger' ? expectedWords(check) : 'A trigger'
+            },
+            { value: 'silence', label: 'Silence' }
+          ]}
+          onChange={(what) =>
+            onChange(
+              what === 'silence'
+                ? { ...check, expect: { what: 'silence' }, side: 'outside', effects: [] }
+                : {
+                    ...check,
+                    expect: {
+                      what: 'trigger',
+                      from: 0,
+                      to: walk?.seconds ?? (by.how === 'person' ? by.seconds : 60)
+                    },
+                    side: 'inside'
+                  }
+            )
+          }
         />
       </div>
     </fieldset>

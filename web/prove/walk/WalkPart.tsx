@@ -25,21 +25,39 @@ import { goesOn, useWalk, useWalkDoes } from './useWalk.ts'
 export function WalkPart(): ReactNode {
   const proving = useProving()
   const site = useSiteActions()
-  const watch = useQuery({ queryKey: ['watch'], queryFn: () => request<WatchView>('GET', '/api/watch') })
+  const watch = useQuery({
+    queryKey: ['watch'],
+    queryFn: () => request<WatchView>('GET', '/api/watch')
+  })
   const error = proving.error ?? site.error ?? watch.error
-  if (error && !(proving.data && site.data && watch.data)) return <Alert className="notice" type="error" showIcon title={error.message} />
-  if (!proving.data || !site.data || !watch.data) return <p className="waiting">Opening the cameras …</p>
+  if (error && !(proving.data && site.data && watch.data))
+    return <Alert className="notice" type="error" showIcon title={error.message} />
+  if (!proving.data || !site.data || !watch.data)
+    return <p className="waiting">Opening the cameras …</p>
   return <Walking proving={proving.data} site={site.data} watch={watch.data} />
 }
 
 const walkable = (c: KeptCheck): boolean => c.check.by.how !== 'clip'
 const OWN = ''
 
-function Walking({ proving, site, watch }: { proving: ProvingView; site: SiteActionsView; watch: WatchView }): ReactNode {
+function Walking({
+  proving,
+  site,
+  watch
+}: {
+  proving: ProvingView
+  site: SiteActionsView
+  watch: WatchView
+}): ReactNode {
   const [address, setAddress] = useSearchParams()
   const cameras = site.site.cameras.filter((c) => site.detections.some((d) => d.camera === c.id))
   const camera = cameras.find((c) => c.id === address.get('camera')) ?? cameras.at(0)
-  const choose = (change: Record<string, string>): void => setAddress((old) => new URLSearchParams({ ...(change.camera ? {} : Object.fromEntries(old)), ...change }), { replace: true })
+  const choose = (change: Record<string, string>): void =>
+    setAddress(
+      (old) =>
+        new URLSearchParams({ ...(change.camera ? {} : Object.fromEntries(old)), ...change }),
+      { replace: true }
+    )
   if (!camera)
     return (
       <main className="prove-place">
@@ -52,24 +70,60 @@ function Walking({ proving, site, watch }: { proving: ProvingView; site: SiteAct
   const own = proving.checks.filter((c) => c.camera === camera.id)
   const kept = own.filter(walkable).find((c) => c.check.id === address.get('check')) ?? null
   const detections = site.detections.filter((d) => d.camera === camera.id)
-  const detection = (detections.find((d) => d.detection.id === (kept?.check.detection ?? address.get('detection'))) ?? detections[0]).detection
+  const detection = (
+    detections.find(
+      (d) => d.detection.id === (kept?.check.detection ?? address.get('detection'))
+    ) ?? detections[0]
+  ).detection
   return (
     <main className="prove-place">
       <header className="prove-head">
         <h1>Walk test</h1>
-        <Select aria-label="Camera" className="walk-camera" value={camera.id} options={cameras.map(({ id, name }) => ({ value: id, label: name }))} onChange={(id) => choose({ camera: id })} />
+        <Select
+          aria-label="Camera"
+          className="walk-camera"
+          value={camera.id}
+          options={cameras.map(({ id, name }) => ({ value: id, label: name }))}
+          onChange={(id) => choose({ camera: id })}
+        />
         <Select
           aria-label="Check"
           className="walk-check"
           value={kept?.check.id ?? `${OWN} ${detection.id}`}
           showSearch={{ optionFilterProp: 'label' }}
-          options={detections.map(({ detection: d }) => ({ label: d.name, options: [{ value: `${OWN} ${d.id}`, label: `${d.name}: a walk of my own` }, ...own.filter((c) => walkable(c) && c.check.detection === d.id).map(({ check }) => ({ value: check.id, label: check.name }))] }))}
-          onChange={(id: string) => choose(id.startsWith(`${OWN} `) ? { camera: camera.id, check: '', detection: id.slice(1) } : { camera: camera.id, check: id })}
+          options={detections.map(({ detection: d }) => ({
+            label: d.name,
+            options: [
+              { value: `${OWN} ${d.id}`, label: `${d.name}: a walk of my own` },
+              ...own
+                .filter((c) => walkable(c) && c.check.detection === d.id)
+                .map(({ check }) => ({ value: check.id, label: check.name }))
+            ]
+          }))}
+          onChange={(id: string) =>
+            choose(
+              id.startsWith(`${OWN} `)
+                ? { camera: camera.id, check: '', detection: id.slice(1) }
+                : { camera: camera.id, check: id }
+            )
+          }
         />
         <span className="grow" />
-        <Link to={`/prove?camera=${camera.id}&detection=${detection.id}${kept ? `&check=${kept.check.id}` : ''}`}>All checks</Link>
+        <Link
+          to={`/prove?camera=${camera.id}&detection=${detection.id}${kept ? `&check=${kept.check.id}` : ''}`}
+        >
+          All checks
+        </Link>
       </header>
-      <OneWalk key={`${camera.id} ${kept?.check.id ?? ''} ${kept?.version ?? 0} ${detection.id} ${kept ? '' : plainCheck(camera.id, detection, proving)?.id ?? ''}`} camera={camera} detection={detection} kept={kept} proving={proving} site={site} watch={watch} />
+      <OneWalk
+        key={`${camera.id} ${kept?.check.id ?? ''} ${kept?.version ?? 0} ${detection.id} ${kept ? '' : (plainCheck(camera.id, detection, proving)?.id ?? '')}`}
+        camera={camera}
+        detection={detection}
+        kept={kept}
+        proving={proving}
+        site={site}
+        watch={watch}
+      />
     </main>
   )
 }
@@ -86,7 +140,9 @@ interface OneProps {
 function OneWalk({ camera, detection, kept, proving, site, watch }: OneProps): ReactNode {
   const held = proving.scenes[camera.id] ?? null
   const scene = useMemo(() => (held ? readScene(held.scene) : null), [held])
-  const [check, setCheck] = useState<Check>(() => kept?.check ?? ownWalk(camera.id, detection, proving))
+  const [check, setCheck] = useState<Check>(
+    () => kept?.check ?? ownWalk(camera.id, detection, proving)
+  )
   const walk = useWalk(camera.id)
   const does = useWalkDoes(camera.id)
   const refresh = useRefresh()
@@ -99,7 +155,12 @@ function OneWalk({ camera, detection, kept, proving, site, watch }: OneProps): R
     return () => made.end()
   }, [camera.id])
   // A walk of one's own has an id that is new with each opening of this page; it is told by what it is not.
-  const mine = walk.data && (kept ? walk.data.check.id === kept.check.id : walk.data.check.detection === detection.id && !proving.checks.some((c) => c.camera === camera.id && c.check.id === walk.data!.check.id))
+  const mine =
+    walk.data &&
+    (kept
+      ? walk.data.check.id === kept.check.id
+      : walk.data.check.detection === detection.id &&
+        !proving.checks.some((c) => c.camera === camera.id && c.check.id === walk.data!.check.id))
   const view = mine ? walk.data! : null
   const going = goesOn(walk.data)
   // When it has ended, the list of checks has something new.
@@ -126,29 +187,59 @@ function OneWalk({ camera, detection, kept, proving, site, watch }: OneProps): R
     <div className="walk-body">
       <aside className="walk-side" aria-label="What is walked">
         <h2>{check.name}</h2>
-        <WalkOrder check={check} scene={scene} detection={detection} timeZone={site.site.timeZone} disabled={going} onChange={setCheck} />
+        <WalkOrder
+          check={check}
+          scene={scene}
+          detection={detection}
+          timeZone={site.site.timeZone}
+          disabled={going}
+          onChange={setCheck}
+        />
         {changed && (
           <p className="quiet">
-            Changed for this time; what comes of it is not kept with the check. <Button size="small" onClick={() => setCheck(kept.check)}>As kept</Button>
+            Changed for this time; what comes of it is not kept with the check.{' '}
+            <Button size="small" onClick={() => setCheck(kept.check)}>
+              As kept
+            </Button>
           </p>
         )}
-        {!kept && !proving.checks.some((c) => c.check.id === check.id) && check.by.how === 'walk' && (
-          <Button size="small" disabled={going} onClick={() => void keep()}>
-            Keep as a check
-          </Button>
-        )}
+        {!kept &&
+          !proving.checks.some((c) => c.check.id === check.id) &&
+          check.by.how === 'walk' && (
+            <Button size="small" disabled={going} onClick={() => void keep()}>
+              Keep as a check
+            </Button>
+          )}
       </aside>
       <section className="walk-live" aria-label="Live">
-        {stream && shown && <LiveTile stream={stream} camera={camera.id} name={camera.name} detections={shown.detections.filter((d) => d.id === detection.id)} alarmed={new Set(view?.triggers.length && going ? [detection.id] : [])} chosen={false} large onChoose={() => {}} />}
+        {stream && shown && (
+          <LiveTile
+            stream={stream}
+            camera={camera.id}
+            name={camera.name}
+            detections={shown.detections.filter((d) => d.id === detection.id)}
+            alarmed={new Set(view?.triggers.length && going ? [detection.id] : [])}
+            chosen={false}
+            large
+            onChoose={() => {}}
+          />
+        )}
         <div className="walk-bar">
           {!going && (
-            <Button type="primary" icon={<CaretRightOutlined />} disabled={check.by.how === 'walk' && !scene} onClick={() => void act(() => does.start(check))}>
+            <Button
+              type="primary"
+              icon={<CaretRightOutlined />}
+              disabled={check.by.how === 'walk' && !scene}
+              onClick={() => void act(() => does.start(check))}
+            >
               {check.by.how === 'person' ? 'Walking now' : view?.verdict ? 'Walk again' : 'Walk'}
             </Button>
           )}
           {going && walk.data && (
             <>
-              {walk.data.how === 'person' && walk.data.state === 'walking' && <Button onClick={() => void act(does.finish)}>That was it</Button>}
+              {walk.data.how === 'person' && walk.data.state === 'walking' && (
+                <Button onClick={() => void act(does.finish)}>That was it</Button>
+              )}
               <Button icon={<StopOutlined />} onClick={() => void act(does.stop)}>
                 Stop
               </Button>
@@ -158,18 +249,43 @@ function OneWalk({ camera, detection, kept, proving, site, watch }: OneProps): R
         </div>
       </section>
       <aside className="walk-side follow" aria-label="What comes of it">
-        {view ? <WalkFollow view={view} name={detection.name} /> : <p className="quiet">{check.by.how === 'person' ? 'Press “Walking now”, and walk. ' : 'Press Walk: the simulated scene shows it to the camera. '}The camera’s own trigger is waited for, and then everything that must follow, each with its time.</p>}
+        {view ? (
+          <WalkFollow view={view} name={detection.name} />
+        ) : (
+          <p className="quiet">
+            {check.by.how === 'person'
+              ? 'Press “Walking now”, and walk. '
+              : 'Press Walk: the simulated scene shows it to the camera. '}
+            The camera’s own trigger is waited for, and then everything that must follow, each with
+            its time.
+          </p>
+        )}
       </aside>
     </div>
   )
 }
 
 /** The plainest check of a detection that somebody can walk. */
-const plainCheck = (camera: string, detection: OneProps['detection'], { checks, proposals }: ProvingView): Check | undefined => [...checks, ...proposals].find((c) => c.camera === camera && c.check.detection === detection.id && c.check.about === 'passes' && c.check.by.how === 'walk' && c.check.expect.what === 'trigger')?.check
+const plainCheck = (
+  camera: string,
+  detection: OneProps['detection'],
+  { checks, proposals }: ProvingView
+): Check | undefined =>
+  [...checks, ...proposals].find(
+    (c) =>
+      c.camera === camera &&
+      c.check.detection === detection.id &&
+      c.check.about === 'passes' &&
+      c.check.by.how === 'walk' &&
+      c.check.expect.what === 'trigger'
+  )?.check
 
 /** A walk to begin with: that of the plainest check, now. */
 function ownWalk(camera: string, detection: OneProps['detection'], proving: ProvingView): Check {
-  const bare = { ...newCheck(detection, proving.scenes[camera] ?? null, []), name: 'A walk of my own' }
+  const bare = {
+    ...newCheck(detection, proving.scenes[camera] ?? null, []),
+    name: 'A walk of my own'
+  }
   const plain = plainCheck(camera, detection, proving)
   return plain ? { ...bare, by: plain.by, expect: plain.expect, effects: [] } : bare
 }
@@ -183,11 +299,27 @@ function Phase({ view, mine }: { view: WalkTestView | null; mine: boolean }): Re
     return () => clearInterval(timer)
   }, [walking])
   if (!view || (!mine && !goesOn(view))) return null
-  const since = view.beganAt === null ? 0 : Math.min(view.seconds, Math.max(0, (now - view.beganAt) / 1000))
-  const words = { preparing: 'The scene is being made ready …', walking: `${since.toFixed(1)} of ${view.seconds} s`, settling: 'Walked; waiting for what follows …', done: 'Done', stopped: 'Stopped, without a result', failed: 'It could not be walked' }[view.state]
+  const since =
+    view.beganAt === null ? 0 : Math.min(view.seconds, Math.max(0, (now - view.beganAt) / 1000))
+  const words = {
+    preparing: 'The scene is being made ready …',
+    walking: `${since.toFixed(1)} of ${view.seconds} s`,
+    settling: 'Walked; waiting for what follows …',
+    done: 'Done',
+    stopped: 'Stopped, without a result',
+    failed: 'It could not be walked'
+  }[view.state]
   return (
     <span className="walk-phase">
-      {walking && <Progress percent={(100 * since) / view.seconds} showInfo={false} size={[220, 8]} strokeColor="var(--accent)" aria-label="The walk" />}
+      {walking && (
+        <Progress
+          percent={(100 * since) / view.seconds}
+          showInfo={false}
+          size={[220, 8]}
+          strokeColor="var(--accent)"
+          aria-label="The walk"
+        />
+      )}
       <span role="status" className="figures">
         {words}
         {!mine && `, of ${view.check.name}`}

@@ -8,14 +8,24 @@ import { useRefresh } from '../useProving.ts'
 const GOING_MS = 250
 const QUIET_MS = 3000
 
-export const goesOn = (view: WalkTestView | null | undefined): boolean => view?.state === 'preparing' || view?.state === 'walking' || view?.state === 'settling'
+export const goesOn = (view: WalkTestView | null | undefined): boolean =>
+  view?.state === 'preparing' || view?.state === 'walking' || view?.state === 'settling'
 
 /** The newest walk test of a camera; null: there was none. */
 export const useWalk = (camera: string): UseQueryResult<WalkTestView | null> =>
-  useQuery({ queryKey: ['walk', camera], queryFn: () => request<WalkTestView | null>('GET', `/api/cameras/${encodeURIComponent(camera)}/walk`), refetchInterval: ({ state: { data } }) => (goesOn(data) ? GOING_MS : QUIET_MS) })
+  useQuery({
+    queryKey: ['walk', camera],
+    queryFn: () =>
+      request<WalkTestView | null>('GET', `/api/cameras/${encodeURIComponent(camera)}/walk`),
+    refetchInterval: ({ state: { data } }) => (goesOn(data) ? GOING_MS : QUIET_MS)
+  })
 
 /** Begins a walk test, ends it with or without a result. */
-export function useWalkDoes(camera: string): { start: (check: Check) => Promise<void>; stop: () => Promise<void>; finish: () => Promise<void> } {
+export function useWalkDoes(camera: string): {
+  start: (check: Check) => Promise<void>
+  stop: () => Promise<void>
+  finish: () => Promise<void>
+} {
   const queries = useQueryClient()
   const refresh = useRefresh()
   const path = `/api/cameras/${encodeURIComponent(camera)}/walk`
