@@ -70,7 +70,10 @@ test('motion: the curve with its limit, cells painted off and on, by pointer and
   await kept(page)
 
   // Parked, for devices that switch motion on again by themselves, it watches nothing.
-  await page.getByRole('button', { name: 'Park it' }).click()
+  await page
+    .getByRole('complementary', { name: 'Inspector' })
+    .getByRole('button', { name: 'Park it' })
+    .click()
   await expect(item(page, 'All movement')).toContainText('parked: one minute a day, no area')
   await expect(flags(page, 'All movement')).toHaveCount(0)
   await page.getByRole('button', { name: 'Use it again' }).click()

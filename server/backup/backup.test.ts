@@ -140,13 +140,12 @@ describe('backup and restore', () => {
     const answer = await fetch(server + path, { headers: { cookie } })
     const body = Buffer.from(await answer.arrayBuffer())
     const type = answer.headers.get('content-type') ?? ''
-    return [
-      path,
-      answer.status,
-      type.includes('json')
-        ? body.toString('utf8').replace(/"(proposing|unasked)":\d+/g, '')
-        : createHash('sha256').update(body).digest('hex')
-    ]
+    if (type.includes('json'))
+      return [path, answer.status, body.toString('utf8').replace(/"(proposing|unasked)":\d+/g, '')]
+    // A calendar says in which second it was asked for.
+    if (type.includes('calendar'))
+      return [path, answer.status, body.toString('utf8').replace(/^DTSTAMP:.*$/gm, '')]
+    return [path, answer.status, createHash('sha256').update(body).digest('hex')]
   }
 
   test('made while it runs, under triggers and while a clip is deleted; what is restored answers like the original, route by route', async () => {

@@ -47,6 +47,15 @@ function Find({ onChosen }: { onChosen: (chosen: FoundDevice | 'by-hand') => voi
   const list = [...(found.data ?? [])].sort((a, b) => Number(a.known) - Number(b.known))
   return (
     <div className="device-form">
+      {/* Before what is found: whoever reaches for a button does not have it moved away. */}
+      <div className="row">
+        <Button onClick={() => void found.refetch()} disabled={found.isFetching}>
+          Ask again
+        </Button>
+        <Button type="primary" onClick={() => onChosen('by-hand')}>
+          Type its address
+        </Button>
+      </div>
       {found.isFetching && (
         <p className="quiet">
           <Spin size="small" /> Asking who is on the network …
@@ -70,14 +79,6 @@ function Find({ onChosen }: { onChosen: (chosen: FoundDevice | 'by-hand') => voi
           </li>
         ))}
       </ul>
-      <div className="row">
-        <Button onClick={() => void found.refetch()} disabled={found.isFetching}>
-          Ask again
-        </Button>
-        <Button type="primary" onClick={() => onChosen('by-hand')}>
-          Type its address
-        </Button>
-      </div>
     </div>
   )
 }
