@@ -57,13 +57,40 @@ export default ts.config(
   js.configs.recommended,
   ...ts.configs.recommended,
   {
+    files: ['**/*.{ts,tsx,mts}'],
+    languageOptions: {
+      parserOptions: {
+        project: ['core/tsconfig.json', 'web/tsconfig.json', 'tsconfig.json', 'e2e/tsconfig.json'],
+        tsconfigRootDir: import.meta.dirname
+      }
+    },
+    rules: {
+      '@typescript-eslint/await-thenable': 'error',
+      '@typescript-eslint/no-base-to-string': 'error',
+      '@typescript-eslint/no-deprecated': 'error',
+      '@typescript-eslint/no-floating-promises': 'error',
+      // Buttons of the component library wait for what they were given to do.
+      '@typescript-eslint/no-misused-promises': [
+        'error',
+        { checksVoidReturn: { attributes: false } }
+      ],
+      '@typescript-eslint/no-unnecessary-type-assertion': 'error',
+      '@typescript-eslint/only-throw-error': 'error',
+      '@typescript-eslint/switch-exhaustiveness-check': [
+        'error',
+        { considerDefaultExhaustiveForUnions: true }
+      ],
+      '@typescript-eslint/unbound-method': 'error'
+    }
+  },
+  {
     files: ['**/*.mjs', '*.js'],
     languageOptions: { globals: { process: 'readonly', console: 'readonly', URL: 'readonly' } }
   },
   {
     files: ['web/**/*.{ts,tsx}'],
     plugins: { 'react-hooks': hooks },
-    rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' }
+    rules: hooks.configs['recommended-latest'].rules
   },
   {
     files: ['core/**/*.ts'],

@@ -14,9 +14,7 @@ async function serious(page: Page): Promise<string[]> {
   return page.evaluate(async () => {
     const { axe: checker } = window as unknown as {
       axe: {
-        run(
-          options: object
-        ): Promise<{
+        run(options: object): Promise<{
           violations: {
             id: string
             impact: string

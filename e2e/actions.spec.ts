@@ -101,13 +101,11 @@ test('a voice of one’s own is heard before it is taken; a wrong file is refuse
 }) => {
   await page.goto('/actions?endpoint=voice-mast')
   const panel = page.getByRole('article', { name: 'Voice on the mast' })
-  await panel
-    .locator('input[type=file]')
-    .setInputFiles({
-      name: 'song.wav',
-      mimeType: 'audio/wav',
-      buffer: Buffer.from('ID3 no wave at all')
-    })
+  await panel.locator('input[type=file]').setInputFiles({
+    name: 'song.wav',
+    mimeType: 'audio/wav',
+    buffer: Buffer.from('ID3 no wave at all')
+  })
   await expect(panel.getByRole('alert')).toHaveText(
     'song.wav: byte 0: is "ID3 "; a WAVE file begins with "RIFF"'
   )

@@ -255,10 +255,11 @@ export class Database implements Sql {
 
   /** Asks now and then whether the database is there: nobody else may be asking. */
   private look(afterMs: number): void {
-    this.timer = setTimeout(async () => {
+    const ask = async (): Promise<void> => {
       await this.said(() => this.ping(), true).catch(() => {})
       if (!this.closed) this.look(this.state.up ? PING_MS : LOOK_MS)
-    }, afterMs)
+    }
+    this.timer = setTimeout(() => void ask(), afterMs)
     this.timer.unref()
   }
 }

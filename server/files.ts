@@ -49,7 +49,9 @@ export class Leftovers {
   private later(): void {
     if (this.closed) return
     clearTimeout(this.timer)
-    this.timer = setTimeout(() => (this.working = this.working.then(() => this.look())), AGAIN_MS)
+    this.timer = setTimeout(() => {
+      this.working = this.working.then(() => this.look())
+    }, AGAIN_MS)
   }
 }
 

@@ -1,5 +1,8 @@
-import { Leftovers } from './files.ts'
+import { existsSync, mkdirSync, readdirSync, rmSync } from 'node:fs'
+import { join } from 'node:path'
 import { expect, test } from '@jest/globals'
+import { Clips } from './clips/clips.ts'
+import { Leftovers } from './files.ts'
 import { seed } from './seed.ts'
 import { eventually, startTestApp } from './testing/testApp.ts'
 
@@ -56,9 +59,6 @@ test('without demo data: a bare site with one camera, and nothing drawn', async 
 })
 
 test('an end in the middle of an analysis: it is taken up again at the next start, and strange folders are cleared', async () => {
-  const { existsSync, mkdirSync, readdirSync, rmSync } = await import('node:fs')
-  const { join } = await import('node:path')
-  const { Clips } = await import('./clips/clips.ts')
   const t = await startTestApp({ withDemo: true, clipsOf: ['slipway'] })
   try {
     await t.app.clips.close()

@@ -226,22 +226,20 @@ export async function startPages(world: World): Promise<{ port: number; close():
           settings: d.outputs.act(token)?.settings ?? null
         }))
       )
-      return void response
-        .writeHead(200, { 'content-type': 'application/json' })
-        .end(
-          JSON.stringify({
-            station: {
-              mood: world.station.mood,
-              accepts: world.station.accepts,
-              messages: world.station.messages
-            },
-            outputs,
-            hooks,
-            recordings: world.devices.flatMap((d) =>
-              d.recordings.all().map((r) => ({ device: d.model.id, ...r }))
-            )
-          })
-        )
+      return void response.writeHead(200, { 'content-type': 'application/json' }).end(
+        JSON.stringify({
+          station: {
+            mood: world.station.mood,
+            accepts: world.station.accepts,
+            messages: world.station.messages
+          },
+          outputs,
+          hooks,
+          recordings: world.devices.flatMap((d) =>
+            d.recordings.all().map((r) => ({ device: d.model.id, ...r }))
+          )
+        })
+      )
     }
     const [, device, token] = /^\/outputs\/([\w-]+)\/([\w-]+)\.wav$/.exec(path) ?? []
     const voice = world.devices.find((d) => d.model.id === device)?.outputs.act(token)?.voice

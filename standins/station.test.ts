@@ -32,12 +32,13 @@ const say = (pieces: string[], withinMs = 300): Promise<string> =>
     const socket = connect({ host: '127.0.0.1', port: station.port })
     let text = ''
     socket.setEncoding('utf8').on('data', (part: string) => (text += part))
-    socket.on('connect', async () => {
+    const saying = async (): Promise<void> => {
       for (const piece of pieces) {
         socket.write(piece)
         await new Promise((next) => setTimeout(next, 20))
       }
-    })
+    }
+    socket.on('connect', () => void saying())
     socket.on('error', () => {})
     setTimeout(() => {
       socket.destroy()

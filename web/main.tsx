@@ -16,7 +16,8 @@ const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTi
 const camera = /^\/bench\/([^/]+)/.exec(location.pathname)?.[1]
 if (camera) {
   void loadBench()
-  void queries.prefetchQuery(benchOf(decodeURIComponent(camera)))
+  // What is wrong with it is said where it is shown.
+  queries.query(benchOf(decodeURIComponent(camera))).catch(() => {})
 }
 
 createRoot(document.getElementById('root')!).render(

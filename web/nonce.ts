@@ -4,13 +4,12 @@
  * the nonce anyway.
  */
 const nonce = document.querySelector<HTMLMetaElement>('meta[property=csp-nonce]')?.nonce
-const create = document.createElement.bind(document) as (
-  name: string,
-  options?: ElementCreationOptions
-) => HTMLElement
+type Create = (name: string, options?: ElementCreationOptions) => HTMLElement
+const page: { createElement: Create } = document
+const create: Create = page.createElement.bind(document)
 
-document.createElement = ((name: string, options?: ElementCreationOptions) => {
+page.createElement = (name, options) => {
   const element = create(name, options)
   if (nonce && element instanceof HTMLStyleElement) element.nonce = nonce
   return element
-}) as typeof document.createElement
+}

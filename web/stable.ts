@@ -10,24 +10,32 @@ export function useStable<A extends unknown[], R>(latest: (...args: A) => R): (.
 }
 
 /** The same of several handlers in one object. */
-export function useStableAll<T extends { [K in keyof T]: (...args: never[]) => unknown }>(
-  latest: T
-): T {
-  const held = useRef(latest)
-  useLayoutEffect(() => {
-    held.current = latest
-  })
-  // The names of the handlers do not change from one rendering to the next.
-  const [handlers] = useState(
-    () =>
-      Object.fromEntries(
-        Object.keys(latest).map((key) => [
-          key,
-          (...args: never[]) => held.current[key as keyof T](...args)
-        ])
-      ) as T
-  )
-  return handlers
+export function useStableAll<T extends Functions<T>>(latest: T): T {
+  const [handlers] = useState(() => new Handlers(latest))
+  useLayoutEffect(() => handlers.become(latest))
+  return handlers.stable
+}
+
+type Functions<T> = { [K in keyof T]: (...args: never[]) => unknown }
+
+/** The same functions for ever, which do what the newest ones do. Their names do not change. */
+class Handlers<T extends Functions<T>> {
+  readonly stable: T
+  private latest: T
+
+  constructor(latest: T) {
+    this.latest = latest
+    this.stable = Object.fromEntries(
+      Object.keys(latest).map((key) => [
+        key,
+        (...args: never[]) => this.latest[key as keyof T](...args)
+      ])
+    ) as T
+  }
+
+  become(latest: T): void {
+    this.latest = latest
+  }
 }
 
 /** The value that was given when `key` came to be what it is: for values that are made anew each time, told apart by their key. */

@@ -112,7 +112,7 @@ async function benchQueue(): Promise<void> {
     ],
     { stdio: ['ignore', 'pipe', 'inherit'] }
   )
-  const [address] = (await once(createInterface(child.stdout!), 'line')) as [string]
+  const [address] = (await once(createInterface(child.stdout), 'line')) as [string]
   try {
     const took: number[] = []
     const open: Promise<void>[] = []

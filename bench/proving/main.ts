@@ -98,10 +98,10 @@ async function benchWatch(base: string, cookie: string, ask: Ask): Promise<void>
     await page.addInitScript(() => {
       const seen = { pictures: new Map<Element, number>(), at: 0, name: '' }
       Object.assign(window, { seen })
-      const draw = CanvasRenderingContext2D.prototype.drawImage as (
-        this: CanvasRenderingContext2D,
-        ...args: unknown[]
-      ) => void
+      const context = CanvasRenderingContext2D.prototype as {
+        drawImage: (this: CanvasRenderingContext2D, ...args: unknown[]) => void
+      }
+      const draw = context.drawImage
       const last = new Map<Element, unknown>()
       CanvasRenderingContext2D.prototype.drawImage = function (
         this: CanvasRenderingContext2D,
@@ -112,7 +112,7 @@ async function benchWatch(base: string, cookie: string, ask: Ask): Promise<void>
           seen.pictures.set(this.canvas, (seen.pictures.get(this.canvas) ?? 0) + 1)
         last.set(this.canvas, args[0])
         draw.apply(this, args)
-      } as typeof CanvasRenderingContext2D.prototype.drawImage
+      }
       new MutationObserver(() => {
         if (
           seen.name &&

@@ -66,7 +66,7 @@ describe('the mail of a trigger', () => {
     ).toBe('C: target crossed E, left → right')
   })
 
-  test.each([
+  test.each<[object, Parameters<typeof emailOf>[0]['trigger'] | object, string, string[]]>([
     [
       { kind: 'tamper', severity: 'critical' },
       { cause: 'outOfFocus', severity: 'critical' },
@@ -85,7 +85,7 @@ describe('the mail of a trigger', () => {
         site: { name: 'S', timeZone: 'UTC' },
         camera: 'C',
         detection: parseWith(DetectionSchema, { id: 'x', name: 'X', ...kind }),
-        trigger: { time: 3, ...(trigger as object) },
+        trigger: { time: 3, ...trigger },
         cls: 'person',
         instant: 0,
         pictures: 3,

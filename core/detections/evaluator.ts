@@ -37,7 +37,7 @@ export interface Observation {
   nearness: number
   fired: boolean
   /** What every gate measures at this row. */
-  read(): GateReading[]
+  read: () => GateReading[]
 }
 
 /** Asks for observations of one detection, of one target or of all. Costs nothing when it is not given. */

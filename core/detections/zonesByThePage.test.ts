@@ -162,7 +162,7 @@ const rowsOf = fc.array(target, { minLength: 1, maxLength: 3 }).map((targets) =>
         y: y / 100 + 0.0017,
         w: w / 100,
         h: (1.5 * w) / 100,
-        cls: cls as TargetRow['cls'],
+        cls: cls,
         confidence: 1
       }
     })

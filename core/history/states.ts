@@ -120,21 +120,24 @@ export const canonical = (value: unknown): string =>
 const shown = (key: string, value: unknown, schedules: readonly Schedule[]): string => {
   if (value === undefined || value === null) return key === 'schedule' ? 'always' : 'not set'
   if (typeof value === 'boolean') return value ? 'yes' : 'no'
-  if (key === 'schedule') return schedules.find((s) => s.id === value)?.name ?? String(value)
+  if (key === 'schedule') return schedules.find((s) => s.id === value)?.name ?? textOf(value)
   if (key === 'line' || key === 'zone') return `${(value as unknown[]).length} vertices`
   if (key === 'cells')
     return `${[...(value as string[]).join('')].filter((c) => c === '1').length} cells`
   if (key === 'position') return String((value as number) + 1)
   if (key.endsWith('Seconds')) return `${value as number} s`
-  if (key === 'sides') return Object.values(value as object).join(' and ') || 'not set'
+  if (key === 'sides') return Object.values(value).join(' and ') || 'not set'
   if (key === 'size' || key === 'faceMin') return frames(value as Record<string, unknown>)
   if (key === 'links') return `${(value as unknown[]).length} linked`
   if (key === 'for')
     return (value as unknown[]).length ? `${(value as unknown[]).length} named` : 'everybody'
   if (Array.isArray(value) && value.every((v) => typeof v === 'string'))
     return value.join(', ') || 'any'
-  return typeof value === 'object' ? 'set' : String(value)
+  return typeof value === 'object' ? 'set' : textOf(value)
 }
+
+const textOf = (value: unknown): string =>
+  typeof value === 'string' ? value : JSON.stringify(value)
 
 const frames = (size: Record<string, unknown>): string => {
   const percent = (f: unknown): string =>
@@ -143,8 +146,8 @@ const frames = (size: Record<string, unknown>): string => {
   const parts = [
     size.min && `larger than ${percent(size.min)}`,
     size.max && `at most ${percent(size.max)}`,
-    size.minMetres !== undefined && `at least ${String(size.minMetres)} m`,
-    size.maxMetres !== undefined && `at most ${String(size.maxMetres)} m`
+    size.minMetres !== undefined && `at least ${textOf(size.minMetres)} m`,
+    size.maxMetres !== undefined && `at most ${textOf(size.maxMetres)} m`
   ]
   return parts.filter(Boolean).join(', ') || 'any'
 }

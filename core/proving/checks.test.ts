@@ -166,7 +166,7 @@ const failing = (
   then = actions
 ): { about: About; name: string }[] =>
   walked(propose(sound, actions).checks)
-    .filter((c) => run(c, { ...sound, ...broken } as Detection, then).outcome === 'failed')
+    .filter((c) => run(c, { ...sound, ...broken }, then).outcome === 'failed')
     .map(({ about, name }) => ({ about, name }))
 
 describe('a setting broken on purpose: the checks of its gate fail', () => {

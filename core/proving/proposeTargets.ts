@@ -290,7 +290,7 @@ function waysOfZone(stage: Stage, who: ActorKind, d: Extract<Detection, { zone: 
     counts: way ? [{ way, key: 'passes', name: named }] : [],
     wrong:
       d.kind === 'exit' && found.into
-        ? [{ way: found.into.slice(0, 2) as Way, name: 'Enters only: does not count' }]
+        ? [{ way: found.into.slice(0, 2), name: 'Enters only: does not count' }]
         : d.kind === 'entry' && found.outOf
           ? [{ way: found.outOf, name: 'Leaves only: does not count' }]
           : [],

@@ -1,4 +1,4 @@
-import type { Detection, TargetGated } from '../formats/plan.ts'
+import type { TargetGated } from '../formats/plan.ts'
 import { USUAL_ACTORS, type ActorKind, type Walk, type WalkActor } from '../formats/walk.ts'
 import type { Draft } from './propose.ts'
 import { actor, bare, plainWalk, secondsOf, type Stage, type Way } from './stage.ts'
@@ -32,7 +32,7 @@ export class Walks {
   /** When the condition of the kind itself is met on a walk, seconds; null: it is not. */
   moment(walk: Walk, direction?: 'leftToRight' | 'rightToLeft'): number | null {
     return (
-      bare(this.d, this.stage.tracksOf(walk), { atLeast: 1 } as Partial<Detection>).find(
+      bare(this.d, this.stage.tracksOf(walk), { atLeast: 1 }).find(
         (t) => direction === undefined || t.direction === direction
       )?.time ?? null
     )

@@ -96,7 +96,7 @@ export function lineWays(
           const seen = bare(d, tracksOn(walkers, candidate), {
             direction: 'both',
             sensitivity
-          } as Partial<LineDetection>)
+          })
           if (seen.length === 1 && seen[0].direction === direction && isSeen(walkers, candidate))
             return candidate
         }
@@ -112,10 +112,8 @@ export function lineWays(
       turnBack(walkers, main, (tracks) => {
         const asked = { direction: wanted } as Partial<LineDetection>
         return (
-          bare(d, tracks, { ...asked, sensitivity: sensitivityOf(least) } as Partial<LineDetection>)
-            .length > 0 &&
-          bare(d, tracks, { ...asked, sensitivity: sensitivityOf(most) } as Partial<LineDetection>)
-            .length === 0
+          bare(d, tracks, { ...asked, sensitivity: sensitivityOf(least) }).length > 0 &&
+          bare(d, tracks, { ...asked, sensitivity: sensitivityOf(most) }).length === 0
         )
       })
     return {
@@ -177,7 +175,7 @@ function besideLine(
           bare(d, tracksOn(walkers, way), {
             direction: 'both',
             sensitivity: 100
-          } as Partial<LineDetection>).length === 0
+          }).length === 0
         )
           return way
       }

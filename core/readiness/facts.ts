@@ -114,7 +114,7 @@ export type Found = Omit<Finding, 'code'>
 /** One kind of finding. Its file is named after its code. */
 export interface Check {
   code: string
-  find(facts: Facts): Found[]
+  find: (facts: Facts) => Found[]
 }
 
 /** A finding of a camera's detection. */

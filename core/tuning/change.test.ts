@@ -26,7 +26,9 @@ function walk({
   x = 0.5,
   w = 0.05,
   h = 0.2,
-  cls = 'person' as TargetClass
+  cls = 'person'
+}: Partial<Record<'id' | 'seconds' | 'from' | 'speed' | 'x' | 'w' | 'h', number>> & {
+  cls?: TargetClass
 } = {}): TargetRow[] {
   return Array.from({ length: Math.round(seconds * 10) }, (_, i) => ({
     frame: i + 1,

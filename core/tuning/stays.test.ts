@@ -22,7 +22,7 @@ const middle = {
   classes: []
 }
 const of = (walks: Parameters<typeof clip>[0], more: object = {}): ZoneStay[] =>
-  staysIn({ ...middle, ...more } as typeof middle, clip(walks).tracks)
+  staysIn({ ...middle, ...more }, clip(walks).tracks)
 
 describe('how long targets stay in a zone', () => {
   test('who walks straight across passes by, for the width of the zone over their speed', () => {

@@ -67,9 +67,9 @@ export async function isPassword(
   ).split('$')
   if (hash === undefined) return false
   const plain = await derive(password, Buffer.from(salt, 'base64'), {
-    N: Number(n) as typeof COST.N,
-    r: Number(r) as typeof COST.r,
-    p: Number(p) as typeof COST.p
+    N: Number(n),
+    r: Number(r),
+    p: Number(p)
   })
   return (
     timingSafeEqual(

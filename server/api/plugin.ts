@@ -93,7 +93,7 @@ export async function registerApi(
       plugin.setNotFoundHandler((request, reply) =>
         reply.status(404).send(notFound(request.url.slice(0, 200)).view)
       )
-      routes(plugin as unknown as Api)
+      routes(plugin)
     },
     { prefix: '/api' }
   )

@@ -290,7 +290,7 @@ async function keepSnapshots({ pictures, folder }: SenderParts, due: DueDelivery
       ? due.trigger.detection
       : { ...due.trigger.detection, kind: 'signalLoss' as const, delaySeconds: 0 }
   const { pictures: list, missing } = await pictures.around(
-    { ...due.trigger, detection } as typeof due.trigger,
+    { ...due.trigger, detection },
     camera,
     endpoint.before,
     endpoint.after,

@@ -1,4 +1,4 @@
-import { createServer, type Server } from 'node:http'
+import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import type { DeviceView, SendResult, SendingView } from '../../core/devices/views.ts'
@@ -14,23 +14,24 @@ class Line {
   private readonly server: Server
 
   constructor(device: Device) {
-    this.server = createServer(async (request, response) => {
+    const answer = async (request: IncomingMessage, response: ServerResponse): Promise<void> => {
       const parts: Buffer[] = []
       for await (const part of request as AsyncIterable<Buffer>) parts.push(part)
       const message = Buffer.concat(parts).toString('utf8')
       const how = this.cut(message)
       if (how === 'before') return void response.destroy()
-      const answer = await fetch(device.address + request.url, {
+      const said = await fetch(device.address + request.url, {
         method: request.method,
         ...(parts.length && { body: message }),
         headers: { 'content-type': 'application/soap+xml' }
       }).catch(() => null)
-      if (how === 'after' || !answer) return void response.destroy()
+      if (how === 'after' || !said) return void response.destroy()
       // The device's own address is the line's, as behind a router.
       response
-        .writeHead(answer.status, { 'content-type': answer.headers.get('content-type') ?? '' })
-        .end((await answer.text()).replaceAll(device.address, this.address))
-    })
+        .writeHead(said.status, { 'content-type': said.headers.get('content-type') ?? '' })
+        .end((await said.text()).replaceAll(device.address, this.address))
+    }
+    this.server = createServer((request, response) => void answer(request, response))
   }
 
   async open(): Promise<this> {

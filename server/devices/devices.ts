@@ -402,7 +402,7 @@ export class Devices {
   /** Two doors to the same rules are sent through one after the other: each has to see what the first has written. */
   private async inTurn<T>(cameras: readonly string[], work: () => Promise<T>): Promise<T> {
     const before = cameras.map((camera) => this.turns.get(camera))
-    const mine = Promise.allSettled(before).then(work)
+    const mine = Promise.allSettled(before.map((turn) => turn ?? Promise.resolve())).then(work)
     for (const camera of cameras) this.turns.set(camera, mine)
     try {
       return await mine

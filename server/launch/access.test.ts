@@ -26,8 +26,8 @@ async function start(...args: string[]): Promise<{ child: ChildProcess; output: 
   })
   running.push(child)
   let output = ''
-  child.stdout!.on('data', (d: Buffer) => (output += d.toString()))
-  child.stderr!.on('data', (d: Buffer) => (output += d.toString()))
+  child.stdout.on('data', (d: Buffer) => (output += d.toString()))
+  child.stderr.on('data', (d: Buffer) => (output += d.toString()))
   for (let i = 0; i < 900 && !/Wardoptic is at/.test(output); i++) {
     if (child.exitCode !== null) throw new Error(`ended with ${child.exitCode}: ${output}`)
     await new Promise((resolve) => setTimeout(resolve, 100))

@@ -14,7 +14,7 @@ export interface Installation {
   name: string
   /** The application runs over it now. */
   running: boolean
-  stop(): Promise<void>
+  stop: () => Promise<void>
 }
 
 /**

@@ -26,8 +26,8 @@ async function start(
   )
   running.push(child)
   let text = ''
-  child.stdout!.on('data', (d: Buffer) => (text += d.toString()))
-  child.stderr!.on('data', (d: Buffer) => (text += d.toString()))
+  child.stdout.on('data', (d: Buffer) => (text += d.toString()))
+  child.stderr.on('data', (d: Buffer) => (text += d.toString()))
   for (let i = 0; i < 600 && !/Wardoptic is at/.test(text); i++) {
     if (child.exitCode !== null) throw new Error(`ended with ${child.exitCode}: ${text}`)
     await new Promise((resolve) => setTimeout(resolve, 100))

@@ -13,7 +13,7 @@ export interface RunningDatabase {
   pid(): number | undefined
   /** Ends one that hangs, hard; it is started again. */
   kill(): void
-  stop(): Promise<void>
+  stop: () => Promise<void>
 }
 
 const run = promisify(execFile)
@@ -196,11 +196,11 @@ async function spawnMariaDb(
 }
 
 async function waitUntilUp(child: ChildProcess, port: number, logFile: string): Promise<void> {
-  let failed: Error | null = null
-  child.once('error', (error) => (failed = error))
+  const failed: { with?: Error } = {}
+  child.once('error', (error) => (failed.with = error))
   const { connect } = await import('node:net')
   for (let waited = 0; waited < START_SECONDS * 10; waited++) {
-    if (failed) throw failed
+    if (failed.with) throw failed.with
     if (child.exitCode !== null) {
       const log = existsSync(logFile)
         ? readFileSync(logFile, 'utf8').trim().split('\n').slice(-5).join('\n')

@@ -9,7 +9,7 @@ interface Waiting {
   id: number
   job: Job
   resolve(answer: Answer): void
-  reject(error: Error): void
+  reject: (error: Error) => void
 }
 
 /** Processes end when nothing has been asked of them for so long. */
@@ -105,7 +105,7 @@ export class Provers {
     await Promise.all(
       provers.map((prover) => {
         const ended = new Promise<void>((resolve) => prover.once('exit', () => resolve()))
-        if (prover.exitCode !== null || prover.signalCode !== null) return
+        if (prover.exitCode !== null || prover.signalCode !== null) return Promise.resolve()
         prover.ref()
         prover.kill('SIGKILL')
         return ended

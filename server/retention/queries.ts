@@ -95,9 +95,7 @@ export async function forgetFiles(sql: Sql, delivery: number): Promise<void> {
   )
 }
 
-export async function countAll(
-  sql: Sql
-): Promise<{
+export async function countAll(sql: Sql): Promise<{
   events: number
   alarms: number
   triggers: number

@@ -103,7 +103,7 @@ export function paintLight(sheet: Sheet, play: Play, time: number): void {
   const tint = { day: null, dusk: '#8d8496', night: '#333b54', infrared: '#b4b4b4' }[light]
   if (light === 'infrared') {
     g.save()
-    g.globalCompositeOperation = 'saturation' as GlobalCompositeOperation
+    g.globalCompositeOperation = 'saturation'
     g.fillStyle = '#808080'
     g.fillRect(0, 0, width, height)
     g.restore()

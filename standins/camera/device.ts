@@ -40,7 +40,7 @@ const STEP_MS = 100
 const FIRST_ACTIONS = ['CreateUsers', 'GetUsers', 'GetDeviceInformation']
 
 export interface Surroundings {
-  playOf(channel: ChannelModel): Play
+  playOf: (channel: ChannelModel) => Play
   /** Measures the pictures of a play; left out: rules that look at pictures never fire. */
   measuresOf?: (play: Play) => Promise<Measures>
   /** Channels of other devices, for doors to them. */

@@ -1,7 +1,7 @@
 import './actions.css'
 import { PlusOutlined } from '@ant-design/icons'
 import { Alert, Button, Dropdown } from 'antd'
-import { useMemo, type ReactNode } from 'react'
+import { useMemo, useState, type ReactNode } from 'react'
 import { NavLink, useParams, useSearchParams } from 'react-router'
 import { crossingOf } from '../../core/actions/matrix.ts'
 import type { SiteActionsView } from '../../core/api.ts'
@@ -78,9 +78,10 @@ function MatrixPart({
 }: { view: SiteActionsView } & ReturnType<typeof useSiteDocument>): ReactNode {
   const [address, setAddress] = useSearchParams()
   const { timeZone, position } = view.site
+  const [opened] = useState(Date.now)
   const hours = useMemo(
-    () => new SiteHours(state.schedules, timeZone, position ?? undefined, Date.now()),
-    [state.schedules, timeZone, position]
+    () => new SiteHours(state.schedules, timeZone, position ?? undefined, opened),
+    [state.schedules, timeZone, position, opened]
   )
   const outputs = useMemo(
     () => new Set(view.outputs.map((o) => `${o.device} ${o.token}`)),
@@ -93,14 +94,12 @@ function MatrixPart({
       !state.endpoints.some((e) => isOutput(e) && e.device === o.device && e.output === o.token)
   )
   const columns: Column[] = [
-    ...[...state.endpoints]
-      .sort(byKind)
-      .map((endpoint) => ({
-        id: endpoint.id,
-        name: endpoint.name,
-        endpoint,
-        missing: missing(endpoint)
-      })),
+    ...[...state.endpoints].sort(byKind).map((endpoint) => ({
+      id: endpoint.id,
+      name: endpoint.name,
+      endpoint,
+      missing: missing(endpoint)
+    })),
     ...unset.map((o) => ({
       id: `${o.device} ${o.token}`,
       name: o.name,

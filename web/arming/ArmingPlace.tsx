@@ -1,7 +1,7 @@
 import './arming.css'
 import { DeleteOutlined, DownloadOutlined } from '@ant-design/icons'
 import { Alert, Button, Input, Tooltip } from 'antd'
-import { useEffect, useMemo, useState, type ReactNode } from 'react'
+import { useMemo, useState, type ReactNode } from 'react'
 import { useNavigate, useParams } from 'react-router'
 import type { SiteActionsView } from '../../core/api.ts'
 import { SiteHours } from '../../core/arming/coverage.ts'
@@ -9,6 +9,7 @@ import type { Weekday } from '../../core/formats/plan.ts'
 import { ConflictNote } from '../kept/ConflictNote.tsx'
 import { KeepingBar } from '../kept/KeepingBar.tsx'
 import { useSiteActions, useSiteDocument } from '../kept/useSiteDocument.ts'
+import { useMinute } from '../now.ts'
 import { DayPanel, keepSchedule } from './DayPanel.tsx'
 import { ExceptionPanel } from './ExceptionPanel.tsx'
 import { GapsPanel, linkedTo } from './GapsPanel.tsx'
@@ -20,7 +21,6 @@ import { WeekGrid, type ChosenSpan, type Rail } from './WeekGrid.tsx'
 import { wallNow, weekOf } from './weekOf.ts'
 import { YearStrip } from './YearStrip.tsx'
 
-const MINUTE = 60_000
 /** More rails beside a day would be too thin to tell apart. */
 const MOST_RAILS = 4
 
@@ -30,16 +30,6 @@ export function ArmingPlace(): ReactNode {
     return <Alert className="notice" type="error" showIcon title={actions.error.message} />
   if (!actions.data) return <p className="waiting">Reading the hours …</p>
   return <Arming view={actions.data} />
-}
-
-/** The current minute; time goes on while the place is open. */
-function useMinute(): number {
-  const [now, setNow] = useState(Date.now)
-  useEffect(() => {
-    const timer = setInterval(() => setNow(Date.now()), MINUTE / 2)
-    return () => clearInterval(timer)
-  }, [])
-  return now
 }
 
 /** When detections may fire, and when what they set off may act. */

@@ -262,7 +262,7 @@ function CopyDay({
         aria-label="Days to copy to"
         value={to}
         options={others.map((d) => ({ value: d, label: shortDays[d] }))}
-        onChange={(days) => setTo(days as Weekday[])}
+        onChange={(days) => setTo(days)}
       />
       <div className="row wrap">
         <Button size="small" onClick={() => setTo(working.filter((d) => d !== day))}>

@@ -1,4 +1,10 @@
-import { useRef, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react'
+import {
+  useLayoutEffect,
+  useRef,
+  type KeyboardEvent,
+  type PointerEvent,
+  type ReactNode
+} from 'react'
 import type { Calendar } from '../../core/arming/calendar.ts'
 import { without, type Hours } from '../../core/arming/hours.ts'
 import { DAY_MINUTES, added, cleared, clockText, moved, tidy } from '../../core/arming/spans.ts'
@@ -6,6 +12,7 @@ import { spansByDate } from '../../core/arming/stretches.ts'
 import { parseSpanEnd } from '../../core/formats/spanEnd.ts'
 import { WEEKDAYS, type Schedule, type Span, type Weekday } from '../../core/formats/plan.ts'
 import type { SiteDocument } from '../kept/siteDocument.ts'
+import { useStable } from '../stable.ts'
 import { dayNames, shortDays } from './words.ts'
 import { wallNow } from './weekOf.ts'
 
@@ -188,20 +195,20 @@ function Column({
     ...schedule,
     week: { ...schedule.week, [weekday]: next as Span[] }
   })
-  const minutesAt = (e: PointerEvent): number => {
+  const minutesAt = useStable((e: PointerEvent): number => {
     const box = column.current!.getBoundingClientRect()
     return Math.min(DAY_MINUTES, Math.max(0, ((e.clientY - box.top) / box.height) * DAY_MINUTES))
-  }
+  })
   const snap = (minutes: number): number => Math.round(minutes / SNAP) * SNAP
   const place = (text: string): number =>
     Math.round(calendar.wallOf(parseSpanEnd(text)!, dayOf) / 60_000)
-  const begin = (e: PointerEvent, what: Drag): void => {
+  const begin = useStable((e: PointerEvent, what: Drag): void => {
     if (e.button !== 0) return
     e.stopPropagation()
     column.current!.setPointerCapture(e.pointerId)
     drag.current = what
     onDay(weekday)
-  }
+  })
   const move = (e: PointerEvent): void => {
     const d = drag.current
     if (!d) return
@@ -226,9 +233,7 @@ function Column({
         ? snap(end.minutes + minutesAt(e) - d.grabbed) - end.minutes
         : snap(minutesAt(e) - d.grabbed)
     document.showSchedule(
-      withSpans(
-        d.spans.map((s, i) => (i === d.index ? moved(s, by, d.what as 'from' | 'to' | 'both') : s))
-      )
+      withSpans(d.spans.map((s, i) => (i === d.index ? moved(s, by, d.what) : s)))
     )
   }
   const before = useRef<readonly Span[]>(spans)
@@ -252,7 +257,9 @@ function Column({
     onSpan(index < 0 ? null : { day: weekday, index })
   }
   const spansNow = useRef<readonly Span[]>(spans)
-  spansNow.current = spans
+  useLayoutEffect(() => {
+    spansNow.current = spans
+  })
   const change = (next: readonly Span[], label: string): void =>
     document.editSchedule(withSpans(next), label)
   const keys =

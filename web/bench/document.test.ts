@@ -284,12 +284,10 @@ describe('the document of the Bench', () => {
           else if (e.do === 'order') document.order(e.ids, 'Change the order')
           else if (e.do === 'all')
             document.editAll(
-              document
-                .getState()
-                .detections.map(({ detection: d }) => ({
-                  id: d.id,
-                  detection: e.name === null ? null : line(d.id, e.name)
-                })),
+              document.getState().detections.map(({ detection: d }) => ({
+                id: d.id,
+                detection: e.name === null ? null : line(d.id, e.name)
+              })),
               'All of them'
             )
           if (shown() !== states[states.length - 1]) states.push(shown())

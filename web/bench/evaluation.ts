@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import { inOrderOf } from '../../core/detections/keptTriggers.ts'
 import type { Evidence, FrameTrace, Ladder, Setting, Trigger } from '../../core/detections/index.ts'
 import { isFrameKind, type Detection } from '../../core/formats/plan.ts'
@@ -60,9 +60,7 @@ type Unnumbered<T> = T extends unknown ? Omit<T, 'number'> : never
 
 /** One worker; of each kind of question only the newest waits, so that a drag never piles up work. */
 export class Evaluations {
-  private readonly worker = new Worker(new URL('./evaluation.worker.ts', import.meta.url), {
-    type: 'module'
-  })
+  private worker: Worker | null = null
   private readonly waiting = new Map<
     Asked['type'],
     { question: Asked; answered: (answer: Answer) => void }
@@ -71,36 +69,47 @@ export class Evaluations {
   private readonly given = new Map<string, Evidence>()
   private number = 0
 
-  constructor() {
-    this.worker.onmessage = ({ data }: MessageEvent<Answer>) => {
-      const { asked } = this
-      this.asked = null
-      asked?.(data)
-      this.next()
-    }
-  }
-
   setEvidence(evidence: Evidence): void {
-    this.worker.postMessage({ type: 'evidence', evidence } satisfies Question)
+    this.tell({ type: 'evidence', evidence })
   }
 
   /** Evidence of another clip, given once; it is kept for later questions. */
   setOther(clip: string, evidence: Evidence): void {
     if (this.given.get(clip) === evidence) return
     this.given.set(clip, evidence)
-    this.worker.postMessage({ type: 'other', clip, evidence } satisfies Question)
+    this.tell({ type: 'other', clip, evidence })
   }
 
   ask(question: Unnumbered<Asked>, answered: (answer: Answer) => void): void {
     this.waiting.set(question.type, {
-      question: { ...question, number: ++this.number } as Asked,
+      question: { ...question, number: ++this.number },
       answered
     })
     this.next()
   }
 
+  /** Ends the worker; what is asked afterwards starts another, which knows no evidence. */
   end(): void {
-    this.worker.terminate()
+    this.worker?.terminate()
+    this.worker = null
+    this.asked = null
+    this.waiting.clear()
+    this.given.clear()
+  }
+
+  private tell(question: Question): void {
+    if (!this.worker) {
+      this.worker = new Worker(new URL('./evaluation.worker.ts', import.meta.url), {
+        type: 'module'
+      })
+      this.worker.onmessage = ({ data }: MessageEvent<Answer>) => {
+        const { asked } = this
+        this.asked = null
+        asked?.(data)
+        this.next()
+      }
+    }
+    this.worker.postMessage(question)
   }
 
   private next(): void {
@@ -111,7 +120,7 @@ export class Evaluations {
     if (!first) return
     this.waiting.delete(first[0])
     this.asked = first[1].answered
-    this.worker.postMessage(first[1].question)
+    this.tell(first[1].question)
   }
 }
 
@@ -151,10 +160,11 @@ export interface Evaluation extends Fired {
   /** Why nothing could be evaluated. */
   failure: string | null
   /** For questions that only some part of the Bench asks. */
-  evaluations: Evaluations | null
+  evaluations: Evaluations
 }
 
 const NOTHING_TIMED: ReadonlyMap<string, readonly TimedStay[]> = new Map()
+const NO_LADDERS: Ladder[] = []
 
 export interface Asking {
   evidence: Evidence | null
@@ -171,96 +181,102 @@ const looksAtFrames = ({ camera }: Setting, id: string): boolean => {
   return !!detection && isFrameKind(detection)
 }
 
+/**
+ * What was answered last to a question about this evidence. Null while nothing is asked, and until the first answer; an
+ * answer stays while a question is asked anew, so that nothing flickers under a drag.
+ *
+ * @param whenStill asks only once the question has not changed for a while
+ */
+function useAnswer<T extends Answer['type']>(
+  { evaluations, evidence }: { evaluations: Evaluations; evidence: Evidence | null },
+  type: T,
+  question: Unnumbered<Asked> | null,
+  whenStill: boolean
+): Extract<Answer, { type: T }> | null {
+  const [got, setGot] = useState<{ of: Evidence; answer: Extract<Answer, { type: T }> } | null>(
+    null
+  )
+  useEffect(() => {
+    if (!evidence || !question) return
+    const ask = (): void =>
+      evaluations.ask(question, (answer) => {
+        if (answer.type === type)
+          setGot({ of: evidence, answer: answer as Extract<Answer, { type: T }> })
+      })
+    if (!whenStill) return ask()
+    const timer = setTimeout(ask, SURVEY_AFTER_MS)
+    return () => clearTimeout(timer)
+  }, [evaluations, evidence, type, question, whenStill])
+  const holds = got !== null && question !== null && got.of === evidence
+  if (got && !holds) setGot(null)
+  return holds ? got.answer : null
+}
+
 /** The triggers and ladders of the clip, always those of the newest setting. */
 export function useEvaluation({ evidence, setting, detection, target, at }: Asking): Evaluation {
-  const evaluations = useRef<Evaluations | null>(null)
-  const [made, setMade] = useState<Evaluations | null>(null)
-  const [sizes, setSizes] = useState<SeenSize[] | null>(null)
-  const [timed, setTimed] = useState(NOTHING_TIMED)
-  const [fired, setFired] = useState<Fired>(NOTHING_FIRED)
-  const [ladders, setLadders] = useState<Ladder[]>([])
-  const [ladder, setLadder] = useState<Ladder | null>(null)
-  const [frames, setFrames] = useState<FrameTrace | null>(null)
-  const [stays, setStays] = useState<ZoneStay[] | null>(null)
+  const [evaluations] = useState(() => new Evaluations())
+  const [fired, setFired] = useState<{ of: Evidence | null; fired: Fired }>({
+    of: null,
+    fired: NOTHING_FIRED
+  })
   const [failure, setFailure] = useState<string | null>(null)
 
+  useEffect(() => () => evaluations.end(), [evaluations])
+  // Before all questions, as the worker answers from what it was given last.
   useEffect(() => {
-    const made = new Evaluations()
-    evaluations.current = made
-    setMade(made)
-    return () => {
-      evaluations.current = null
-      made.end()
-    }
-  }, [])
-
-  useEffect(() => {
-    setFired(NOTHING_FIRED)
-    setLadders([])
-    setLadder(null)
-    setFrames(null)
-    setTimed(NOTHING_TIMED)
-    if (evidence) evaluations.current?.setEvidence(evidence)
-  }, [evidence])
-
-  /** Asks once nothing has changed for a while; what it gives takes the question back. */
-  const askWhenStill = useCallback(
-    (question: Unnumbered<Asked>, answered: (answer: Answer) => void): (() => void) => {
-      const timer = setTimeout(() => evaluations.current?.ask(question, answered), SURVEY_AFTER_MS)
-      return () => clearTimeout(timer)
-    },
-    []
-  )
-
+    if (evidence) evaluations.setEvidence(evidence)
+  }, [evaluations, evidence])
   useEffect(() => {
     if (!evidence || !setting) return
-    evaluations.current?.ask({ type: 'evaluate', setting }, (answer) => {
-      if (answer.type === 'triggers') setFired((before) => firedNow(before, answer))
+    evaluations.ask({ type: 'evaluate', setting }, (answer) => {
+      if (answer.type === 'triggers')
+        setFired((before) => ({
+          of: evidence,
+          fired: firedNow(before.of === evidence ? before.fired : NOTHING_FIRED, answer)
+        }))
       setFailure(answer.type === 'failed' ? answer.message : null)
     })
-  }, [evidence, setting])
+  }, [evaluations, evidence, setting])
 
-  useEffect(() => {
-    if (!evidence || !setting || !detection) return setLadders([])
-    return askWhenStill({ type: 'survey', setting, detection }, (answer) => {
-      if (answer.type === 'ladders') setLadders(answer.ladders)
-    })
-  }, [evidence, setting, detection, askWhenStill])
-
-  useEffect(() => {
-    if (!evidence || !setting || !detection || target === null) return setLadder(null)
-    evaluations.current?.ask(
-      { type: 'explain', setting, detection, target, ...(at !== null && { at }) },
-      (answer) => {
-        if (answer.type === 'ladder') setLadder(answer.ladder)
-      }
-    )
-  }, [evidence, setting, detection, target, at])
-
-  useEffect(() => {
-    if (!evidence || !setting || !detection || !looksAtFrames(setting, detection))
-      return setFrames(null)
-    evaluations.current?.ask(
-      { type: 'frames', setting, detection, ...(at !== null && { at }) },
-      (answer) => {
-        if (answer.type === 'frames') setFrames(answer.trace)
-      }
-    )
-  }, [evidence, setting, detection, at])
+  const asked = { evaluations, evidence }
+  const about = useMemo(
+    () => (setting && detection ? { setting, detection } : null),
+    [setting, detection]
+  )
+  const survey = useMemo(() => about && { type: 'survey' as const, ...about }, [about])
+  const explain = useMemo(
+    () =>
+      about &&
+      target !== null && {
+        type: 'explain' as const,
+        ...about,
+        target,
+        ...(at !== null && { at })
+      },
+    [about, target, at]
+  )
+  const frame = useMemo(
+    () =>
+      about &&
+      looksAtFrames(about.setting, about.detection) && {
+        type: 'frames' as const,
+        ...about,
+        ...(at !== null && { at })
+      },
+    [about, at]
+  )
+  const ladders = useAnswer(asked, 'ladders', survey, true)
+  const ladder = useAnswer(asked, 'ladder', explain || null, false)
+  const frames = useAnswer(asked, 'frames', frame || null, false)
 
   const chosen = setting?.camera.detections.find((d) => d.id === detection)
   const dweller = chosen && 'dwellSeconds' in chosen ? chosen : null
   // Of the shape, the share and the classes alone: the dwell itself is what is tried against them.
   const dwelling = useKeyed(
     JSON.stringify(dweller && [dweller.zone, dweller.sensitivity, dweller.classes]),
-    dweller
+    dweller && { type: 'stays' as const, detection: dweller }
   )
-  useEffect(() => {
-    if (!evidence || !dwelling) return setStays(null)
-    return askWhenStill({ type: 'stays', detection: dwelling }, (answer) => {
-      if (answer.type === 'stays') setStays(answer.stays)
-    })
-  }, [evidence, dwelling, askWhenStill])
+  const stays = useAnswer(asked, 'stays', dwelling, true)
 
   const pose = setting?.camera.scene ?? null
   const gated = chosen && 'classes' in chosen ? chosen : null
@@ -272,22 +288,17 @@ export function useEvaluation({ evidence, setting, detection, target, at }: Aski
         pose
       ]
     ),
-    gated && { detection: gated, pose }
+    gated && { type: 'sizes' as const, detection: gated, pose }
   )
-  useEffect(() => {
-    if (!evidence || !sized) return setSizes(null)
-    return askWhenStill({ type: 'sizes', ...sized }, (answer) => {
-      if (answer.type === 'sizes') setSizes(answer.sizes)
-    })
-  }, [evidence, sized, askWhenStill])
+  const sizes = useAnswer(asked, 'sizes', sized, true)
 
-  const allDwellers =
+  const dwellers =
     setting?.camera.detections.filter(
       (d): d is DwellDetection => 'dwellSeconds' in d && d.enabled && !d.parked
     ) ?? []
-  const dwellers = useKeyed(
+  const timing = useKeyed(
     JSON.stringify(
-      allDwellers.map((d) => [
+      dwellers.map((d) => [
         d.id,
         d.zone,
         d.sensitivity,
@@ -296,17 +307,23 @@ export function useEvaluation({ evidence, setting, detection, target, at }: Aski
         'graceSeconds' in d ? d.graceSeconds : null
       ])
     ),
-    allDwellers
+    dwellers.length ? { type: 'timed' as const, detections: dwellers } : null
   )
-  useEffect(() => {
-    if (!evidence || !dwellers.length) return setTimed(NOTHING_TIMED)
-    return askWhenStill({ type: 'timed', detections: dwellers }, (answer) => {
-      if (answer.type === 'timed') setTimed(answer.timed)
-    })
-  }, [evidence, dwellers, askWhenStill])
+  const timed = useAnswer(asked, 'timed', timing, true)
 
+  const now = fired.of === evidence ? fired.fired : NOTHING_FIRED
   return useMemo(
-    () => ({ ...fired, ladders, ladder, frames, stays, sizes, timed, failure, evaluations: made }),
-    [fired, ladders, ladder, frames, stays, sizes, timed, failure, made]
+    () => ({
+      ...now,
+      ladders: ladders?.ladders ?? NO_LADDERS,
+      ladder: ladder?.ladder ?? null,
+      frames: frames?.trace ?? null,
+      stays: stays?.stays ?? null,
+      sizes: sizes?.sizes ?? null,
+      timed: timed?.timed ?? NOTHING_TIMED,
+      failure,
+      evaluations
+    }),
+    [now, ladders, ladder, frames, stays, sizes, timed, failure, evaluations]
   )
 }

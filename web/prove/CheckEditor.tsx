@@ -9,7 +9,6 @@ import {
   ACTOR_KINDS,
   FAULT_KINDS,
   USUAL_ACTORS,
-  type FaultKind,
   type Walk,
   type WalkActor
 } from '../../core/formats/walk.ts'
@@ -234,9 +233,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
                   { value: '', label: 'None' },
                   ...FAULT_KINDS.map((value) => ({ value, label: faultNames[value] }))
                 ]}
-                onChange={(kind) =>
-                  changeWalk({ faults: kind ? [{ kind: kind as FaultKind, from: 3 }] : [] })
-                }
+                onChange={(kind) => changeWalk({ faults: kind ? [{ kind: kind, from: 3 }] : [] })}
               />
             </label>
           </div>

@@ -112,8 +112,8 @@ export function CheckList({
                         <CheckButton kept={row.kept} selected={selected} onSelect={onSelect} />
                       ) : (
                         <Proposed
-                          check={row.proposal!.check}
-                          onTake={() => onTake([{ camera, check: row.proposal!.check.id }])}
+                          check={row.proposal.check}
+                          onTake={() => onTake([{ camera, check: row.proposal.check.id }])}
                         />
                       )}
                     </li>

@@ -20,7 +20,6 @@ export class WatchStream {
   private readonly live = new Map<string, Live>()
   private readonly listeners = new Map<string, Set<() => void>>()
   private readonly decoding = new Set<string>()
-  private readonly ended = new AbortController()
   private readonly address: string
 
   /** @param cameras left out: all */
@@ -38,10 +37,21 @@ export class WatchStream {
     return () => void own.delete(listener)
   }
 
-  async run(): Promise<void> {
-    while (!this.ended.signal.aborted) {
+  /** @returns what ends it */
+  run(): () => void {
+    const ended = new AbortController()
+    void this.read(ended.signal)
+    return () => {
+      ended.abort()
+      for (const { picture } of this.live.values()) picture?.close()
+      this.live.clear()
+    }
+  }
+
+  private async read(ended: AbortSignal): Promise<void> {
+    while (!ended.aborted) {
       try {
-        const answer = await fetch(this.address, { signal: this.ended.signal })
+        const answer = await fetch(this.address, { signal: ended })
         if (!answer.ok || !answer.body) throw errorOf(answer.status, await answer.text())
         // A decoding that the cut took with it never ends; it must not keep the next ones out.
         this.decoding.clear()
@@ -52,16 +62,11 @@ export class WatchStream {
       } catch {
         // Said below, for each camera that is looked at.
       }
-      if (this.ended.signal.aborted) return
+      if (ended.aborted) return
       for (const camera of this.listeners.keys())
         this.set(camera, { trouble: 'Not connected; trying again …', targets: [] })
       await new Promise((resolve) => setTimeout(resolve, AGAIN_MS))
     }
-  }
-
-  end(): void {
-    this.ended.abort()
-    for (const { picture } of this.live.values()) picture?.close()
   }
 
   private take(head: WatchHead, jpeg: Uint8Array): void {

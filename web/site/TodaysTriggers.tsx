@@ -5,14 +5,16 @@ import type { SiteView } from '../../core/api.ts'
 import { wallInstant, wallText } from '../../core/arming/zone.ts'
 import type { CountsView, SearchView } from '../../core/watch/search.ts'
 import { request } from '../api/client.ts'
+import { useMinute } from '../now.ts'
 
 const READ_MS = 5000
 const SHOWN = 5
 
 /** What has triggered since midnight at the site, the newest first. */
 export function TodaysTriggers({ site }: { site: SiteView }): ReactNode {
+  const now = useMinute()
   const midnight =
-    wallInstant(`${wallText(Date.now(), site.timeZone).slice(0, 10)}T00:00`, site.timeZone) ?? 0
+    wallInstant(`${wallText(now, site.timeZone).slice(0, 10)}T00:00`, site.timeZone) ?? 0
   const found = useQuery({
     queryKey: ['today', midnight],
     queryFn: () => request<SearchView>('GET', `/api/triggers?from=${midnight}`),

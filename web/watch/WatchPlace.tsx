@@ -1,7 +1,7 @@
 import './watch.css'
 import { useQuery } from '@tanstack/react-query'
 import { Alert, Segmented } from 'antd'
-import { Suspense, lazy, useEffect, useState, type ReactNode } from 'react'
+import { Suspense, lazy, useEffect, useMemo, type ReactNode } from 'react'
 import { NavLink, useParams, useSearchParams } from 'react-router'
 import { byPriority } from '../../core/actions/alarms.ts'
 import type { AlarmView } from '../../core/api.ts'
@@ -28,18 +28,9 @@ export function WatchPlace(): ReactNode {
   const account = useSession().data
   const [address, setAddress] = useSearchParams()
   const { part } = useParams()
-  const [stream, setStream] = useState<WatchStream | null>(null)
   const searching = part === 'search'
-  useEffect(() => {
-    if (searching) return
-    const made = new WatchStream()
-    setStream(made)
-    void made.run()
-    return () => {
-      made.end()
-      setStream(null)
-    }
-  }, [searching])
+  const stream = useMemo(() => (searching ? null : new WatchStream()), [searching])
+  useEffect(() => stream?.run(), [stream])
   const list = alarms.data?.alarms ?? []
   const wanted = address.get('alarm')
   const older = useAlarm(

@@ -151,6 +151,10 @@ export function toRule(
           d.list === 'listed' ? 'only listed ones' : 'only ones not listed',
           'any face'
         )
+      break
+    // The device’s own inputs: no rule of video analytics.
+    case 'contact':
+    case 'signalLoss':
   }
 
   const schedule = schedules.find((s) => s.id === d.schedule)

@@ -1,4 +1,5 @@
-import { XMLParser, XMLValidator } from 'fast-xml-parser'
+import { XMLParser } from 'fast-xml-parser'
+import { SyntaxValidator } from 'fast-xml-validator'
 import { InputError } from '../../errors.ts'
 
 /** An element as it was read: its name without prefix, attributes, children in order, and text. */
@@ -94,9 +95,12 @@ export function readXml(text: string, place = 'the answer'): Element {
   if (/<!(DOCTYPE|ENTITY)/i.test(text))
     throw new InputError(place, 'declares a document type; that is not allowed in SOAP')
   checkExtent(text, place)
-  const valid = XMLValidator.validate(text)
-  if (valid !== true)
-    throw new InputError(place, `is not well-formed XML (line ${valid.err.line}: ${valid.err.msg})`)
+  try {
+    SyntaxValidator.validate(text)
+  } catch (error) {
+    const { line, message } = error as Error & { line: number }
+    throw new InputError(place, `is not well-formed XML (line ${line}: ${message})`)
+  }
   const root = nodesOf(text, place).flatMap((node) => elementOf(node) ?? [])[0]
   if (!root) throw new InputError(place, 'has no element in it')
   return root

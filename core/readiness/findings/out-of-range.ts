@@ -1,6 +1,5 @@
 import { fromScale } from '../../formats/onvif/abilities.ts'
 import { takeOver } from '../../formats/onvif/takeOver.ts'
-import type { Detection } from '../../formats/plan.ts'
 import { doorsOf, realLosses } from '../doors.ts'
 import { edit, ofDetection, perDetection } from '../facts.ts'
 
@@ -43,7 +42,7 @@ export const outOfRange = perDetection('out-of-range', (d, camera, { schedules }
         `${d.name}: ${door.channel.deviceName} cannot hold a ${loss.setting} of ${loss.wanted}; it will work with ${loss.nearest}.`,
         edit(
           camera,
-          { ...d, [field]: nearest } as Detection,
+          { ...d, [field]: nearest },
           `Take ${loss.nearest!.split(' (')[0]} into the plan`
         ),
         door.channel.device

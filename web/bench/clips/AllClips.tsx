@@ -23,7 +23,7 @@ export function AllClips({
   clip: ClipView | null
   placed: readonly Placed[]
   setting: Setting | null
-  evaluations: Evaluations | null
+  evaluations: Evaluations
   onChoose: (id: string) => void
   onClose: () => void
 }): ReactNode {
@@ -53,7 +53,7 @@ function Counts({
   const [counts, setCounts] = useState<ReadonlyMap<string, Record<string, number>>>(new Map())
   useEffect(() => {
     if (!setting || !known.length) return
-    evaluations?.ask(
+    evaluations.ask(
       {
         type: 'counts',
         clips: known.map(({ id, fps, start, inputs }) => ({

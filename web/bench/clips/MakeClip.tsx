@@ -10,7 +10,6 @@ import {
   LIGHTS,
   readScene,
   readScript,
-  type FaultKind,
   type Script,
   type ScriptActor
 } from '../../../simulation/script.ts'
@@ -181,7 +180,7 @@ function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>):
                   faults: kind
                     ? [
                         {
-                          kind: kind as FaultKind,
+                          kind: kind,
                           from: fault?.from ?? Math.round(script.seconds / 3),
                           ...(fault?.to && { to: fault.to })
                         }

@@ -7,7 +7,7 @@ import type { Evaluations } from '../evaluation.ts'
 /** All ready clips of the camera, given to the worker; those that it has, in their order, and whether that is all of them. */
 export function useAllClips(
   clips: readonly ClipView[],
-  evaluations: Evaluations | null,
+  evaluations: Evaluations,
   wanted: boolean
 ): { known: readonly ClipView[]; all: boolean } {
   const ready = useMemo(
@@ -18,7 +18,7 @@ export function useAllClips(
   const readings = useSame(evidences)
   const known = useMemo(() => ready.filter((_, i) => readings[i] !== undefined), [ready, readings])
   useEffect(() => {
-    ready.forEach((clip, i) => readings[i] && evaluations?.setOther(clip.id, readings[i]))
+    ready.forEach((clip, i) => readings[i] && evaluations.setOther(clip.id, readings[i]))
   }, [evaluations, ready, readings])
   return { known, all: known.length === ready.length }
 }

@@ -65,7 +65,7 @@ export function Compare({
         <Checkbox.Group
           value={classes}
           options={CLASSES.filter((c) => c !== 'unknown').map((value) => ({ value, label: value }))}
-          onChange={(list) => setClasses(list as TargetClass[])}
+          onChange={(list) => setClasses(list)}
         />
         <span className="quiet">
           in the picture,{' '}

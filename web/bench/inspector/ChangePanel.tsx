@@ -9,7 +9,7 @@ import type { Evaluations } from '../evaluation.ts'
 
 export interface ChangePanelProps {
   document: BenchDocument
-  evaluations: Evaluations | null
+  evaluations: Evaluations
   setting: Setting
   clips: readonly ClipView[]
   clip: ClipView
@@ -55,7 +55,12 @@ function Changes({
   fired,
   onClose
 }: ChangePanelProps & { onClose: () => void }): ReactNode {
-  const [changes, setChanges] = useState<GateChange[] | null>(null)
+  const question = useMemo(
+    () => ({ type: 'changes' as const, setting, detection, target }),
+    [setting, detection, target]
+  )
+  const [answered, setAnswered] = useState<{ to: object; changes: GateChange[] } | null>(null)
+  const changes = answered?.to === question ? answered.changes : null
   // With the changes that they are of: a new list comes before its effects do.
   const [found, setFound] = useState<{ of: GateChange[]; effects: Effect[][] } | null>(null)
   const effects = found?.of === changes ? found?.effects : null
@@ -63,14 +68,13 @@ function Changes({
   const { known, all } = useAllClips(others, evaluations, true)
 
   useEffect(() => {
-    setChanges(null)
-    evaluations?.ask({ type: 'changes', setting, detection, target }, (answer) => {
-      if (answer.type === 'changes') setChanges(answer.changes)
+    evaluations.ask(question, (answer) => {
+      if (answer.type === 'changes') setAnswered({ to: question, changes: answer.changes })
     })
-  }, [evaluations, setting, detection, target])
+  }, [evaluations, question])
 
   useEffect(() => {
-    if (!evaluations || !changes?.length || !all) return
+    if (!changes?.length || !all) return
     evaluations.ask(
       {
         type: 'effects',

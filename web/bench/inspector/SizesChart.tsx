@@ -1,15 +1,14 @@
 import { useMemo, type ReactNode } from 'react'
-import {
-  Cell,
-  ReferenceLine,
-  ResponsiveContainer,
-  Scatter,
-  ScatterChart,
-  XAxis,
-  YAxis
-} from 'recharts'
+import { ReferenceLine, ResponsiveContainer, Scatter, ScatterChart, XAxis, YAxis } from 'recharts'
 import type { TargetGated } from '../../../core/formats/plan.ts'
 import type { SeenSize } from '../../../core/tuning/sizes.ts'
+
+/** A point where the chart puts it. */
+interface Dot {
+  cx?: number
+  cy?: number
+  payload?: { fill: string; strength: number }
+}
 
 /** Heights against how far away the feet are, far on the left; what is at the shape stands out. */
 export function SizesChart({
@@ -76,11 +75,20 @@ export function SizesChart({
               tick={{ fontSize: 11, fill: 'var(--quiet)' }}
               stroke="var(--hairline)"
             />
-            <Scatter data={points} isAnimationActive={false} shape="circle" legendType="none">
-              {points.map(({ fill, strength }, i) => (
-                <Cell key={i} fill={fill} fillOpacity={strength} r={2.5} />
-              ))}
-            </Scatter>
+            <Scatter
+              data={points}
+              isAnimationActive={false}
+              legendType="none"
+              shape={({ cx, cy, payload }: Dot) => (
+                <circle
+                  cx={cx}
+                  cy={cy}
+                  r={2.5}
+                  fill={payload?.fill}
+                  fillOpacity={payload?.strength}
+                />
+              )}
+            />
             {limits.map((y) => (
               <ReferenceLine
                 key={y}

@@ -9,7 +9,7 @@ import {
   type LineDetection,
   type TargetGated
 } from '../../../core/formats/plan.ts'
-import { CLASSES, type TargetClass } from '../../../core/targets/classes.ts'
+import { CLASSES } from '../../../core/targets/classes.ts'
 import type { BenchDocument } from '../document.ts'
 import { bodyWords, sideNames } from '../../kept/detectionWords.ts'
 import { BodyShare } from './BodyShare.tsx'
@@ -146,7 +146,7 @@ export function ClassesEditor({ detection, document }: EditorProps<TargetGated>)
           label: value === 'unknown' ? 'unknown (not told apart yet)' : value
         }))}
         onChange={(classes) =>
-          document.edit({ ...detection, classes: classes as TargetClass[] }, 'Change the classes')
+          document.edit({ ...detection, classes: classes }, 'Change the classes')
         }
       />
       <p className="quiet">None chosen: every target counts.</p>

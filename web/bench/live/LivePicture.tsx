@@ -34,18 +34,17 @@ export function LivePicture({
   shapes: ShapesProps
 }): ReactNode {
   const [size, setSize] = useState({ width: 16, height: 9 })
-  const [now, setNow] = useState(0)
   const newest = heard[0]?.at ?? 0
+  /** What was heard up to then is shown no more. */
+  const [past, setPast] = useState(0)
   useEffect(() => {
-    if (!newest) return
-    setNow(Date.now())
-    const timer = setTimeout(() => setNow(Date.now()), SHOWN_MS)
+    const timer = setTimeout(() => setPast(newest), SHOWN_MS)
     return () => clearTimeout(timer)
   }, [newest])
   const frame = useSyncExternalStore(frames.subscribe, frames.get)
   const rows = useMemo(() => rowsOf(frame), [frame])
   const shown = heard
-    .filter(({ at }) => now - at < SHOWN_MS)
+    .filter(({ at }) => at > past && newest - at < SHOWN_MS)
     .map(({ rule, data }) => ({
       detection: rule,
       ...(data.ObjectId && { target: Number(data.ObjectId) })

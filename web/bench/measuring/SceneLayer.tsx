@@ -40,10 +40,7 @@ export function SceneLayer({
       {bands && <Bands {...{ shown, width, height }} />}
       {grid && (
         <>
-          <Shape
-            listening={false}
-            sceneFunc={(g) => drawGrid(g._context as CanvasRenderingContext2D, pose, width, height)}
-          />
+          <Shape listening={false} sceneFunc={(g) => drawGrid(g._context, pose, width, height)} />
           {level > 0 && level < 1 && (
             <>
               <Line

@@ -1,5 +1,4 @@
 import { describe, expect, test } from '@jest/globals'
-import type { Point } from '../../../core/geometry/shapes.ts'
 import { openCvSees } from '../../../core/scene/testing/openCvSees.ts'
 import { draftOf, judge, offOf, withPoint, withoutLast } from './draft.ts'
 
@@ -20,9 +19,9 @@ const seen = openCvSees(
 describe('marks on their way to a measured scene', () => {
   test('clicks from foot to head or from head to foot; taken back one by one', () => {
     let draft = draftOf(null)
-    for (const at of seen) draft = withPoint(draft, at as Point)
+    for (const at of seen) draft = withPoint(draft, at)
     expect(draft.people).toHaveLength(4)
-    const down = withPoint(withPoint(draftOf(null), seen[1] as Point), seen[0] as Point)
+    const down = withPoint(withPoint(draftOf(null), seen[1]), seen[0])
     expect(down.people).toEqual(draft.people.slice(0, 1))
     draft = withPoint(draft, [0.5, 0.5])
     expect(withoutLast(draft)).toMatchObject({ foot: null, people: { length: 4 } })
@@ -31,7 +30,7 @@ describe('marks on their way to a measured scene', () => {
 
   test('what OpenCV projected is measured, and a wrong height is told person by person', () => {
     let draft = draftOf(null)
-    for (const at of seen) draft = withPoint(draft, at as Point)
+    for (const at of seen) draft = withPoint(draft, at)
     const exact = judge(draft, pose.aspect)
     if (!('measured' in exact)) throw new Error(exact.fault)
     expect(exact.measured.pose.height).toBeCloseTo(4.2, 2)

@@ -2,16 +2,12 @@ import type Konva from 'konva'
 import { useRef, useState, type ReactNode } from 'react'
 import { Layer, Stage } from './konva.ts'
 import type { Trigger } from '../../../core/detections/index.ts'
-import type {
-  ClassMotionDetection,
-  FaceDetection,
-  MotionDetection
-} from '../../../core/formats/plan.ts'
+import type { FaceDetection, MotionDetection } from '../../../core/formats/plan.ts'
 import type { Point } from '../../../core/geometry/shapes.ts'
 import type { Measures } from '../../../core/measures/measures.ts'
 import type { Faces } from '../../../core/targets/faces.ts'
 import type { TargetRow } from '../../../core/targets/tracks.ts'
-import { useStableAll } from '../../stable.ts'
+import { useStable, useStableAll } from '../../stable.ts'
 import type { BenchDocument, Placed, Scene } from '../document.ts'
 import { MeasuringLayer, type Measuring } from '../measuring/MeasuringLayer.tsx'
 import { SceneLayer, type SceneShown } from '../measuring/SceneLayer.tsx'
@@ -227,11 +223,15 @@ export function Overlay({
     ...scene,
     ignore: scene.ignore.map((a, i) => (i === index ? points : a))
   })
+  const showArea = useStable((index: number, points: Point[]) => {
+    setDragged(true)
+    showSoon(() => document.showScene(withArea(index, points)))
+  })
   const areaProps = (points: readonly Point[], index: number): EditProps => ({
     width,
     height,
     onVertex,
-    onSettle: settle,
+    onSettle: act.settle,
     shape: areaShape(points, index),
     selected: index === area,
     locked: false,
@@ -239,10 +239,7 @@ export function Overlay({
     onSelect: (event) => {
       if (!event.evt.altKey && event.evt.button === 0) onArea(index)
     },
-    onShow: (to) => {
-      setDragged(true)
-      showSoon(() => document.showScene(withArea(index, to)))
-    },
+    onShow: (to) => showArea(index, to),
     onEdit: (to, label) => document.editScene(withArea(index, to), label)
   })
 
@@ -330,7 +327,7 @@ export function Overlay({
               width={width}
               height={height}
               onShow={(d) => document.show(d)}
-              onSettle={settle}
+              onSettle={act.settle}
             />
           )}
           {chosen && !busy && (chosen.kind === 'motion' || chosen.kind === 'classMotion') && (
@@ -342,9 +339,7 @@ export function Overlay({
               height={height}
               brush={brush}
               cursor={cell}
-              onShow={(cells) =>
-                document.show({ ...chosen, cells } as MotionDetection | ClassMotionDetection)
-              }
+              onShow={(cells) => document.show({ ...chosen, cells })}
               onSettle={() => {
                 // A detection without any cell would never fire; the last stroke is taken back.
                 if (isEmpty((document.detection(chosen.id) as MotionDetection).cells))

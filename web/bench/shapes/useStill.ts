@@ -1,4 +1,4 @@
-import { useRef } from 'react'
+import { useState } from 'react'
 import type { Detection } from '../../../core/formats/plan.ts'
 import type { Placed } from '../document.ts'
 
@@ -19,14 +19,14 @@ function sameButShape(a: Detection, b: Detection): boolean {
  * but the picture and the triggers is drawn again with every move of the pointer.
  */
 export function useStill(placed: Placed[], previewing: boolean): Placed[] {
-  const still = useRef(placed)
-  const held = still.current
+  const [held, setHeld] = useState(placed)
   const onlyShapes =
     previewing &&
     held.length === placed.length &&
     held.every(
       (p, i) => p.position === placed[i].position && sameButShape(p.detection, placed[i].detection)
     )
-  if (!onlyShapes) still.current = placed
-  return still.current
+  if (onlyShapes) return held
+  if (held !== placed) setHeld(placed)
+  return placed
 }

@@ -1,4 +1,4 @@
-import { memo, useMemo, useRef, type ReactNode } from 'react'
+import { memo, useMemo, useState, type ReactNode } from 'react'
 import type { ClipView } from '../../../core/api.ts'
 import { armedIntervals } from '../../../core/arming/armedHours.ts'
 import {
@@ -166,8 +166,8 @@ export const DetectionLane = memo(function DetectionLane({
   onMoment
 }: DetectionLaneProps): ReactNode {
   const { left, long } = placeOf(stretch)
-  const settled = useRef(triggers)
-  if (!dragging) settled.current = triggers
+  const [settled, setSettled] = useState(triggers)
+  if (!dragging && settled !== triggers) setSettled(triggers)
   const gaps = useMemo(
     () => disarmed(d.enabled, schedule, site, clip),
     [d.enabled, schedule, site, clip]
@@ -210,7 +210,7 @@ export const DetectionLane = memo(function DetectionLane({
         ))}
         <Flags
           detection={d}
-          triggers={settled.current}
+          triggers={dragging ? settled : triggers}
           hidden={dragging}
           left={left}
           chosen={chosen}

@@ -77,7 +77,11 @@ export const Timeline = memo(function Timeline(props: TimelineProps): ReactNode 
   const [chosen, setStretch] = useState<Stretch | null>(null)
   const stretch = useMemo(() => chosen ?? { from: 0, to: seconds }, [chosen, seconds])
   const shown = stretch.to - stretch.from
-  useEffect(() => setStretch(null), [clip.id])
+  const [ofClip, setOfClip] = useState(clip.id)
+  if (ofClip !== clip.id) {
+    setOfClip(clip.id)
+    setStretch(null)
+  }
   // The moment on show stays in sight, also while it plays.
   useEffect(() => {
     if (chosen)

@@ -147,13 +147,8 @@ function OneWalk({ camera, detection, kept, proving, site, watch }: OneProps): R
   const does = useWalkDoes(camera.id)
   const refresh = useRefresh()
   const { message } = App.useApp()
-  const [stream, setStream] = useState<WatchStream | null>(null)
-  useEffect(() => {
-    const made = new WatchStream([camera.id])
-    setStream(made)
-    void made.run()
-    return () => made.end()
-  }, [camera.id])
+  const stream = useMemo(() => new WatchStream([camera.id]), [camera.id])
+  useEffect(() => stream.run(), [stream])
   // A walk of one's own has an id that is new with each opening of this page; it is told by what it is not.
   const mine =
     walk.data &&
