@@ -1,3 +1,4 @@
+import { setTimeout as wait } from 'node:timers/promises'
 import type { DeviceEvent, DeviceLink } from './link.ts'
 import { Trouble } from './trouble.ts'
 
@@ -79,7 +80,8 @@ export class Listener {
           this.ear.point = null
           if (known) continue
         }
-        await this.wait(pause)
+        // Ends sooner when it is told to; the timer then gives its listener back.
+        await wait(pause, undefined, { signal }).catch(() => {})
         pause = Math.min(2 * pause, LONGEST_PAUSE_MS)
       }
     }
@@ -120,20 +122,5 @@ export class Listener {
             }
           ]
     )
-  }
-
-  private wait(ms: number): Promise<void> {
-    const { signal } = this.stop
-    return new Promise((resolve) => {
-      const timer = setTimeout(resolve, ms)
-      signal.addEventListener(
-        'abort',
-        () => {
-          clearTimeout(timer)
-          resolve()
-        },
-        { once: true }
-      )
-    })
   }
 }
