@@ -1,29 +1,34 @@
+import { mkdtempSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import { defineConfig } from '@playwright/test'
-import { SIGNED_IN } from './e2e/signedIn.ts'
+import { signedInFile } from './e2e/servers.ts'
 
-const port = Number(process.env.E2E_PORT ?? 4790)
-const data = process.env.E2E_DATA ?? '/tmp/wardoptic-e2e'
+// Made by the first process that reads this; those that it starts are told.
+process.env.WARDOPTIC_E2E ??= mkdtempSync(join(tmpdir(), 'wardoptic-e2e-'))
 
 /** The interface in Debian's headless Chromium, over everything that `npm start` starts. */
 export default defineConfig({
   testDir: 'e2e',
-  globalSetup: './e2e/signIn.ts',
+  globalSetup: './e2e/prepare.ts',
   outputDir: 'test-results',
-  workers: 1,
-  // A machine that stumbles is given a second chance; the report names what needed it.
-  retries: 1,
+  workers: 2,
+  retries: 0,
   timeout: 120_000,
   expect: { timeout: 20_000 },
   reporter: [['list'], ['json']],
   use: {
-    baseURL: `http://127.0.0.1:${port}`,
-    storageState: SIGNED_IN,
+    storageState: signedInFile(),
     viewport: { width: 1280, height: 800 },
     timezoneId: 'Europe/London',
+    // As for people who want none: what is reached for does not move, and no frames are painted on the way.
+    contextOptions: { reducedMotion: 'reduce' },
     launchOptions: {
       executablePath: '/usr/bin/chromium',
       args: [
         '--no-sandbox',
+        // A graphics card that is only computed takes more time than painting without one.
+        '--disable-gpu',
         '--disable-quic',
         '--no-first-run',
         '--disable-background-networking',
@@ -31,11 +36,5 @@ export default defineConfig({
         '--disable-sync'
       ]
     }
-  },
-  webServer: {
-    command: `node scripts/start.mjs --port ${port} --data ${data} --clip-limit 3`,
-    url: `http://127.0.0.1:${port}/api/site`,
-    timeout: 180_000,
-    gracefulShutdown: { signal: 'SIGTERM', timeout: 20_000 }
   }
 })

@@ -1,9 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
-import { expect, test, type Page } from '@playwright/test'
-import { asDelivered } from './site.ts'
-
-test.beforeAll(({ baseURL }) => asDelivered(baseURL, 'slipway'))
+import { expect, test, type Page } from './test.ts'
 
 const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
 

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test'
+import { expect, test, type Page } from './test.ts'
 
 /** Opens an entry of the account's menu. */
 async function opened(page: Page, entry: string, title: string) {

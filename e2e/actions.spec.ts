@@ -1,11 +1,7 @@
-import { expect, test, type Page } from '@playwright/test'
+import { expect, test, type Page } from './test.ts'
 import type { AlarmView, SiteActionsView } from '../core/api.ts'
-import { hoursAndActionsAsDelivered } from './site.ts'
 
 test.describe.configure({ mode: 'serial' })
-test.beforeAll(({ baseURL }) => hoursAndActionsAsDelivered(baseURL))
-test.afterAll(({ baseURL }) => hoursAndActionsAsDelivered(baseURL))
-
 const kept = (page: Page) => expect(page.locator('.keeping')).toHaveText('All changes kept')
 const view = async (page: Page): Promise<SiteActionsView> =>
   (await page.request.get('/api/actions')).json()

@@ -1,13 +1,9 @@
 import { readFileSync, writeFileSync } from 'node:fs'
-import { expect, test, type Locator, type Page } from '@playwright/test'
+import { expect, test, type Locator, type Page } from './test.ts'
 import ICAL from 'ical.js'
 import type { SiteActionsView } from '../core/api.ts'
-import { hoursAndActionsAsDelivered } from './site.ts'
 
 test.describe.configure({ mode: 'serial' })
-test.beforeAll(({ baseURL }) => hoursAndActionsAsDelivered(baseURL))
-test.afterAll(({ baseURL }) => hoursAndActionsAsDelivered(baseURL))
-
 const kept = (page: Page) => expect(page.locator('.keeping')).toHaveText('All changes kept')
 const view = async (page: Page): Promise<SiteActionsView> =>
   (await page.request.get('/api/actions')).json()

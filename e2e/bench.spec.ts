@@ -1,8 +1,5 @@
-import { expect, test, type Page } from '@playwright/test'
+import { expect, test, type Page } from './test.ts'
 import { chip, drag, draw, flags, kept, openBench } from './onBench.ts'
-import { asDelivered } from './site.ts'
-
-test.beforeAll(({ baseURL }) => asDelivered(baseURL, 'slipway'))
 
 test('the demo site leads to the Bench, where the demo line has its triggers', async ({ page }) => {
   await page.goto('/')

@@ -1,10 +1,7 @@
-import { expect, test } from '@playwright/test'
+import { expect, test } from './test.ts'
 import { chip, draw, flags, kept, openBench } from './onBench.ts'
-import { asDelivered } from './site.ts'
 
 test.describe.configure({ mode: 'serial' })
-test.beforeAll(({ baseURL }) => asDelivered(baseURL, 'slipway', 'waiting-room'))
-
 test('what would have to change: a target is let through by the change that is proposed, and kept out again by another', async ({
   page
 }) => {

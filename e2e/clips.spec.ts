@@ -3,10 +3,7 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { expect, test } from '@playwright/test'
-import { asDelivered } from './site.ts'
-
-test.beforeAll(({ baseURL }) => asDelivered(baseURL, 'vehicle-lanes', 'fuel-pontoon'))
+import { expect, test } from './test.ts'
 
 const demo = fileURLToPath(new URL('../demo/clips/slipway-morning.mp4', import.meta.url))
 let folder: string

@@ -1,13 +1,11 @@
 import { readFileSync } from 'node:fs'
-import { expect, test, type Page } from '@playwright/test'
+import { expect, test, type Page } from './test.ts'
 import type { DeviceView } from '../core/devices/views.ts'
 import { DeviceLink } from '../server/devices/link.ts'
 import { asDelivered } from './site.ts'
 
 // One goes on from the other: a first account is made once.
 test.describe.configure({ mode: 'serial', retries: 0 })
-test.beforeAll(({ baseURL }) => asDelivered(baseURL, 'slipway', 'quay-path', 'waiting-room'))
-
 const models = JSON.parse(
   readFileSync(new URL('../demo/devices.json', import.meta.url), 'utf8')
 ) as { name: string; account?: { username: string; password: string } }[]

@@ -1,9 +1,4 @@
-import { expect, test, type Page } from '@playwright/test'
-import { asDelivered } from './site.ts'
-
-test.beforeAll(({ baseURL }) =>
-  asDelivered(baseURL, 'quay-path', 'waiting-room', 'workshop-yard', 'fuel-pontoon')
-)
+import { expect, test, type Page } from './test.ts'
 
 /** Opens a camera's Bench with one of its clips analysed. */
 async function openBench(page: Page, camera: string, clip?: string): Promise<void> {

@@ -1,11 +1,8 @@
-import { expect, test, type Page } from '@playwright/test'
+import { expect, test, type Page } from './test.ts'
 import type { BenchView } from '../core/api.ts'
 import { chip, draw, flags, kept, openBench } from './onBench.ts'
-import { asDelivered } from './site.ts'
 
 test.describe.configure({ mode: 'serial' })
-test.beforeAll(({ baseURL }) => asDelivered(baseURL, 'slipway'))
-
 const rail = (page: Page) => page.getByRole('list', { name: 'What is drawn' })
 const detections = async (page: Page) =>
   ((await (await page.request.get('/api/cameras/slipway')).json()) as BenchView).detections.map(

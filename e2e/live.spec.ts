@@ -1,7 +1,4 @@
-import { expect, test } from '@playwright/test'
-import { asDelivered } from './site.ts'
-
-test.beforeAll(({ baseURL }) => asDelivered(baseURL, 'slipway'))
+import { expect, test } from './test.ts'
 
 test('run as live: each trigger sends a mail, which the mailbox shows with its picture', async ({
   page

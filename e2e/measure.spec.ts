@@ -1,11 +1,8 @@
-import { expect, test } from '@playwright/test'
+import { expect, test } from './test.ts'
 import type { BenchView } from '../core/api.ts'
 import { at, chip, draw, flags, kept, openBench } from './onBench.ts'
-import { asDelivered } from './site.ts'
 
 test.describe.configure({ mode: 'serial' })
-test.beforeAll(({ baseURL }) => asDelivered(baseURL, 'slipway'))
-
 const panel = 'Measuring the scene'
 
 test('from the clip’s people: the camera that painted them is found; kept, undone, done again', async ({

@@ -1,4 +1,4 @@
-import { expect, type Page } from '@playwright/test'
+import { expect, type Page } from './test.ts'
 
 /** What tests do on the Bench again and again. */
 

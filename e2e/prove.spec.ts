@@ -1,11 +1,8 @@
-import { expect, test, type Page } from '@playwright/test'
+import { expect, test, type Page } from './test.ts'
 import type { BenchView } from '../core/api.ts'
 import type { ProvingView } from '../core/proving/views.ts'
-import { hoursAndActionsAsDelivered } from './site.ts'
 
 test.describe.configure({ mode: 'serial' })
-test.beforeAll(({ baseURL }) => hoursAndActionsAsDelivered(baseURL))
-
 const view = async (page: Page): Promise<ProvingView> =>
   (await page.request.get('/api/proving')).json()
 const panel = (page: Page) => page.getByRole('complementary', { name: 'The check' })
@@ -148,5 +145,3 @@ test('a walk opens on the Bench as a clip, at the moment that matters', async ({
     timeout: 30_000
   })
 })
-
-test.afterAll(({ baseURL }) => hoursAndActionsAsDelivered(baseURL))

@@ -1,12 +1,9 @@
-import { expect, test, type Page } from '@playwright/test'
+import { expect, test, type Page } from './test.ts'
 import type { BenchView } from '../core/api.ts'
 import type { LineDetection } from '../core/formats/plan.ts'
 import { at, chip, drag, draw, flags, kept, openBench } from './onBench.ts'
-import { asDelivered } from './site.ts'
 
 test.describe.configure({ mode: 'serial' })
-test.beforeAll(({ baseURL }) => asDelivered(baseURL, 'slipway', 'fuel-pontoon'))
-
 const view = async (page: Page, camera = 'slipway'): Promise<BenchView> =>
   (await (await page.request.get(`/api/cameras/${camera}`)).json()) as BenchView
 const rail = (page: Page) => page.getByRole('list', { name: 'What is drawn' })

@@ -1,13 +1,12 @@
 import { readFileSync } from 'node:fs'
 import { request, type APIRequestContext } from '@playwright/test'
-import type { BenchView, SiteActionsView } from '../core/api.ts'
-import { SIGNED_IN } from './signedIn.ts'
+import type { BenchView } from '../core/api.ts'
+import { signedInFile } from './servers.ts'
 import { readPlan } from '../core/formats/plan.ts'
 
 const demo = JSON.parse(readFileSync(new URL('../demo/plan.json', import.meta.url), 'utf8')) as {
   plan: unknown
   actions: Record<string, object>
-  endpoints: { id: string }[]
   clips: { camera: string; name: string }[]
 }
 const plan = readPlan(JSON.stringify(demo.plan))
@@ -23,14 +22,14 @@ const answered = async (
 }
 
 /**
- * A camera as it is in the demo site, whatever other tests have done to it: its detections as they were, no others, and
- * without clips that somebody added. So each file of tests can be run alone and in any order.
+ * A camera as it is in the demo site, whatever a test has done to it: its detections as they were, no others, and without
+ * clips that somebody added.
  */
 export async function asDelivered(
   baseURL: string | undefined,
   ...cameras: string[]
 ): Promise<void> {
-  const api = await request.newContext({ baseURL, storageState: SIGNED_IN })
+  const api = await request.newContext({ baseURL, storageState: signedInFile() })
   for (const camera of cameras) {
     const view = (await (await api.get(`/api/cameras/${camera}`)).json()) as BenchView
     const wanted = plan.cameras.find((c) => c.id === camera)!.detections
@@ -73,29 +72,4 @@ export async function asDelivered(
         await answered(api, 'DELETE', `/api/clips/${clip.id}`)
   }
   await api.dispose()
-}
-
-/** What can be set off, and the hours, as in the demo site, whatever other tests have done to them. */
-export async function hoursAndActionsAsDelivered(baseURL: string | undefined): Promise<void> {
-  const api = await request.newContext({ baseURL, storageState: SIGNED_IN })
-  const view = (await (await api.get('/api/actions')).json()) as SiteActionsView
-  for (const schedule of plan.schedules)
-    await answered(api, 'PUT', `/api/sites/${view.site.id}/schedules/${schedule.id}`, {
-      schedule,
-      version: view.schedules.find((s) => s.schedule.id === schedule.id)!.version
-    })
-  for (const endpoint of demo.endpoints) {
-    const put = (version: number) =>
-      answered(api, 'PUT', `/api/endpoints/${endpoint.id}`, { endpoint, version })
-    const first = await put(view.endpoints.find((e) => e.endpoint.id === endpoint.id)?.version ?? 0)
-    if (!first.ok) await put((first.body as { current: { version: number } }).current.version)
-  }
-  // The station answers, whatever a test that failed has left it with.
-  const { pages } = (await (await api.get('/api/stand-ins')).json()) as { pages: string }
-  await api.post(`${pages}/station/mood`, { form: { value: 'answers' }, maxRedirects: 0 })
-  for (const { endpoint, version } of view.endpoints)
-    if (!demo.endpoints.some(({ id }) => id === endpoint.id))
-      await answered(api, 'DELETE', `/api/endpoints/${endpoint.id}?version=${version}`)
-  await api.dispose()
-  await asDelivered(baseURL, ...view.site.cameras.map(({ id }) => id))
 }

@@ -1,11 +1,7 @@
-import { expect, test, type Page } from '@playwright/test'
+import { expect, test, type Page } from './test.ts'
 import type { ProvingView } from '../core/proving/views.ts'
 import type { ReadinessView } from '../core/readiness/index.ts'
 import { draw } from './onBench.ts'
-import { hoursAndActionsAsDelivered } from './site.ts'
-
-test.beforeAll(({ baseURL }) => hoursAndActionsAsDelivered(baseURL))
-test.afterAll(({ baseURL }) => hoursAndActionsAsDelivered(baseURL))
 
 const YARD = 'workshop-yard'
 const place = (page: Page, name: string) =>

@@ -1,10 +1,7 @@
 import { readFileSync } from 'node:fs'
-import { expect, test, type Browser, type Page } from '@playwright/test'
-import { hoursAndActionsAsDelivered } from './site.ts'
+import { expect, test, type Browser, type Page } from './test.ts'
 
 test.describe.configure({ mode: 'serial' })
-test.beforeAll(({ baseURL }) => hoursAndActionsAsDelivered(baseURL))
-
 const { accounts } = JSON.parse(
   readFileSync(new URL('../demo/plan.json', import.meta.url), 'utf8')
 ) as { accounts: { username: string; password: string; role: string }[] }

@@ -1,11 +1,8 @@
-import { expect, test, type Page } from '@playwright/test'
+import { expect, test, type Page } from './test.ts'
 import type { Detection } from '../core/formats/plan.ts'
 import { at, chip, drag, draw, flags, kept, openBench } from './onBench.ts'
-import { asDelivered } from './site.ts'
 
 test.describe.configure({ mode: 'serial' })
-test.beforeAll(({ baseURL }) => asDelivered(baseURL, 'slipway'))
-
 type ZoneDetection = Extract<Detection, { zone: unknown }>
 
 /** The zone as the server keeps it. */

@@ -42,16 +42,3 @@ export function importsOf(root) {
     ])
   )
 }
-
-/** The same between folders `depth` deep: a file's own folder is one that it need not leave. */
-export function ofFolders(edges, depth) {
-  const folderOf = (file) => dirname(file).split('/').slice(0, depth).join('/')
-  const folders = new Map()
-  for (const [file, imported] of edges) {
-    const from = folderOf(file)
-    const to = folders.get(from) ?? new Set()
-    for (const other of imported) if (folderOf(other) !== from) to.add(folderOf(other))
-    folders.set(from, to)
-  }
-  return folders
-}

@@ -1,7 +1,6 @@
-// npm test: types, lint, unit and server tests, interface tests. Installs what is missing; leaves nothing running.
-import { spawn, spawnSync } from 'node:child_process'
+// npm test: types, lint, format, unit and server tests, interface tests. Installs what is missing; leaves nothing running.
+import { spawn } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
-import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { installDebian, installPackages, root } from './install.mjs'
@@ -10,48 +9,39 @@ const bin = (name) => join(root, 'node_modules', '.bin', name)
 const folder = mkdtempSync(join(tmpdir(), 'wardoptic-run-'))
 const total = { passed: 0, failed: 0 }
 
-const step = (name, command, args, env = {}) => {
-  console.log(`\n── ${name}`)
-  const { status, error } = spawnSync(command, args, {
-    cwd: root,
-    stdio: ['ignore', 'inherit', 'inherit'],
-    env: { ...process.env, ...env }
-  })
-  if (error) console.error(error.message)
-  return status === 0
-}
 const count = (passed, failed) => {
   total.passed += passed
   total.failed += failed
 }
-/** Several at the same time, each one's output in one piece. */
-const together = (list) =>
-  Promise.all(
-    list.map(
-      ([name, command, args]) =>
-        new Promise((resolve) => {
-          const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] })
-          let said = ''
-          for (const stream of [child.stdout, child.stderr])
-            stream.on('data', (part) => (said += part))
-          child.on('error', (error) => (said += error.message))
-          child.on('close', (status) => {
-            console.log(`\n── ${name}${said ? `\n${said.trimEnd()}` : ''}`)
-            count(status === 0 ? 1 : 0, status === 0 ? 0 : 1)
-            resolve()
-          })
-        })
-    )
-  )
 
-const freePort = () =>
-  new Promise((resolve, reject) => {
-    const server = createServer().once('error', reject)
-    server.listen(0, '127.0.0.1', () => {
-      const { port } = server.address()
-      server.close(() => resolve(port))
-    })
+/** @returns whether it ended well */
+const run = (command, args, stdio, env = {}) =>
+  new Promise((resolve) => {
+    const child = spawn(command, args, { cwd: root, stdio, env: { ...process.env, ...env } })
+    let said = ''
+    for (const stream of [child.stdout, child.stderr]) stream?.on('data', (part) => (said += part))
+    child.on('error', (error) => (said += error.message))
+    child.on('close', (status) => resolve({ ok: status === 0, said: said.trimEnd() }))
   })
+
+/** Tests that say how they go on while they run. */
+const step = async (name, command, args, env) => {
+  console.log(`\n── ${name}`)
+  const { ok, said } = await run(command, args, ['ignore', 'inherit', 'inherit'], env)
+  if (said) console.error(said)
+  return ok
+}
+
+/** One after another; what each said, in one piece. */
+const readings = async (list) => {
+  const told = []
+  for (const [name, command, args] of list) {
+    const { ok, said } = await run(bin(command), args, ['ignore', 'pipe', 'pipe'])
+    told.push(`\n── ${name}${said ? `\n${said}` : ''}`)
+    count(ok ? 1 : 0, ok ? 0 : 1)
+  }
+  return told.join('\n')
+}
 
 /** The counts of a report; a runner that ended badly without one has failed. */
 const report = (file, read, ok) => {
@@ -68,13 +58,19 @@ try {
   await installPackages()
 
   // Beside the unit tests, of which much is waiting; what they said is printed after those.
-  const read = together([
-    ['Types', bin('tsc'), ['-p', 'tsconfig.json']],
-    ['Lint', bin('eslint'), ['.', '--max-warnings', '0']]
+  const read = readings([
+    ...['core', 'web', '.', 'e2e'].map((world) => [
+      `Types of ${world === '.' ? 'what runs in Node' : `${world}/`}`,
+      'tsc',
+      ['-p', join(world, 'tsconfig.json')]
+    ]),
+    ['Unused files, exports and packages', 'knip', []],
+    ['Format', 'prettier', ['--check', '--log-level', 'warn', '.']],
+    ['Lint', 'eslint', ['.', '--max-warnings', '0']]
   ])
 
   const unit = join(folder, 'unit.json')
-  const unitOk = step('Unit and server tests', process.execPath, [
+  const unitOk = await step('Unit and server tests', process.execPath, [
     '--experimental-vm-modules',
     '--no-warnings',
     join(root, 'node_modules/jest/bin/jest.js'),
@@ -82,16 +78,14 @@ try {
     `--outputFile=${unit}`
   ])
   report(unit, (r) => [r.numPassedTests, r.numFailedTests + r.numRuntimeErrorTestSuites], unitOk)
-  await read
+  console.log(await read)
 
   const face = join(folder, 'interface.json')
-  const faceOk = step('Interface tests', bin('playwright'), ['test'], {
-    E2E_PORT: String(await freePort()),
-    E2E_DATA: join(folder, 'data'),
+  const faceOk = await step('Interface tests', bin('playwright'), ['test'], {
     PLAYWRIGHT_JSON_OUTPUT_NAME: face,
     FORCE_COLOR: '0'
   })
-  report(face, (r) => [r.stats.expected + r.stats.flaky, r.stats.unexpected], faceOk)
+  report(face, (r) => [r.stats.expected, r.stats.unexpected + r.stats.flaky], faceOk)
 } catch (error) {
   console.error(`error: ${error.message}`)
   total.failed++

@@ -11,8 +11,10 @@ import {
 import { ApiError } from '../core/apiError.ts'
 import { InputError } from '../core/errors.ts'
 import { noSpace, unavailable } from './errors.ts'
-import { FILES_LOCK } from './files.ts'
 import { migrate } from './migrations.ts'
+
+/** While a backup holds this lock of the database, no file is taken away: the backup reads those that its rows name. */
+export const FILES_LOCK = (database: string): string => `files of ${database}`.slice(0, 64)
 
 export interface DatabaseAddress {
   host: string

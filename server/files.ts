@@ -4,9 +4,6 @@ import type { Database } from './database.ts'
 
 const AGAIN_MS = 3000
 
-/** While a backup holds this lock of the database, no file is taken away: the backup reads those that its rows name. */
-export const FILES_LOCK = (database: string): string => `files of ${database}`.slice(0, 64)
-
 /** Takes files away that nothing names any more; later, where a backup is being made. What is left of them at an end of the server is taken away at the next start. */
 export class Leftovers {
   private readonly database: Database

@@ -8,7 +8,6 @@ export {
   LIGHTS,
   type ActorKind,
   type FaultKind,
-  type Light,
   type WalkActor as ScriptActor
 } from '../core/formats/walk.ts'
 

@@ -1,27 +1,6 @@
-import type { ArmInputs } from '../arming/armInputs.ts'
 import type { TamperCause } from '../formats/plan.ts'
 import { atLeast } from '../geometry/shapes.ts'
-import type { Measures } from '../measures/measures.ts'
-import type { GateReading, Sighting } from './types.ts'
-
-/** A frame as the detections see it that look at the picture as a whole. One object, refilled for every frame. */
-export interface Moment {
-  frame: number
-  /** Seconds from the start of the clip, and milliseconds of UTC. */
-  time: number
-  instant: number
-  /** The time of the frame just before this one if that had no target at all; null otherwise. */
-  emptyBefore: number | null
-  /** The frame's targets: the first `count` of `sightings`. */
-  sightings: readonly Sighting[]
-  count: number
-  /** The clip's measures, and the place of this frame in them; null where it was not measured. */
-  measures: Measures | null
-  index: number
-  inputs: ArmInputs
-  /** Whether the device's motion detection is on. */
-  motionOn: boolean
-}
+import type { GateReading, Moment } from './types.ts'
 
 /** What a frame set off, besides the moment. */
 export interface FrameTrigger {

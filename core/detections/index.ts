@@ -1,6 +1,6 @@
 export type { Evidence } from './evidence.ts'
 export { Evaluator, evaluate, type Setting } from './evaluator.ts'
-export { traceFrames, type Curve, type Episode, type FrameTrace } from './frameTrace.ts'
+export { traceFrames, type FrameTrace } from './frameTrace.ts'
 export {
   explain,
   explainAll,
@@ -8,7 +8,6 @@ export {
   isNearMiss,
   missingOf,
   rowsOf,
-  type GateHistory,
   type Ladder,
   type Trace
 } from './ladder.ts'

@@ -1,6 +1,7 @@
 import type { SignalLossDetection } from '../formats/plan.ts'
 import { atLeast } from '../geometry/shapes.ts'
-import { OncePerEpisode, type FrameRun, type FrameTrigger, type Moment } from './frames.ts'
+import { OncePerEpisode, type FrameRun, type FrameTrigger } from './frames.ts'
+import type { Moment } from './types.ts'
 import type { Gates } from './gates.ts'
 import type { GateReading } from './types.ts'
 import { seconds } from './words.ts'

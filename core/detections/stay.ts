@@ -1,6 +1,6 @@
 import type { IntrusionDetection, LoiteringDetection } from '../formats/plan.ts'
 import { ALLOWANCE, atLeast } from '../geometry/shapes.ts'
-import type { Moment } from './frames.ts'
+import type { Moment } from './types.ts'
 import type { Gates } from './gates.ts'
 import { needOf } from './line.ts'
 import type { GateReading, KindRun, Sighting } from './types.ts'

@@ -1,7 +1,7 @@
-import type { TargetClass } from '../targets/classes.ts'
-import type { Detection, DetectionKind, Severity, TamperCause } from '../formats/plan.ts'
+import type { ArmInputs } from '../arming/armInputs.ts'
+import type { Measures } from '../measures/measures.ts'
+import type { DetectionKind, Severity, TamperCause } from '../formats/plan.ts'
 import type { Face } from '../targets/faces.ts'
-import type { Moment } from './frames.ts'
 
 export type Direction = 'leftToRight' | 'rightToLeft'
 
@@ -108,9 +108,23 @@ export interface KindRun {
   nearness(state: unknown): number
 }
 
-export interface Place {
-  timeZone: string
-  position?: { latitude: number; longitude: number }
-}
+export type { DetectionKind }
 
-export type { Detection, DetectionKind, TargetClass }
+/** A frame as the detections see it that look at the picture as a whole. One object, refilled for every frame. */
+export interface Moment {
+  frame: number
+  /** Seconds from the start of the clip, and milliseconds of UTC. */
+  time: number
+  instant: number
+  /** The time of the frame just before this one if that had no target at all; null otherwise. */
+  emptyBefore: number | null
+  /** The frame's targets: the first `count` of `sightings`. */
+  sightings: readonly Sighting[]
+  count: number
+  /** The clip's measures, and the place of this frame in them; null where it was not measured. */
+  measures: Measures | null
+  index: number
+  inputs: ArmInputs
+  /** Whether the device's motion detection is on. */
+  motionOn: boolean
+}

@@ -2,7 +2,7 @@ import { percent } from '../detections/words.ts'
 import type { FaceDetection } from '../formats/plan.ts'
 import type { Walk, WalkActor } from '../formats/walk.ts'
 import { groundAt } from '../scene/camera.ts'
-import type { Draft, Found, Gap } from './propose.ts'
+import type { Draft, Found, Gap } from './drafts.ts'
 import { actor, plainWalk, secondsOf, type Stage, type Way } from './stage.ts'
 
 const silence = { what: 'silence' } as const

@@ -2,7 +2,7 @@ import type { FrameDetection, TamperCause } from '../formats/plan.ts'
 import { TAMPER_CAUSES } from '../formats/plan.ts'
 import type { FaultKind, Walk, WalkActor } from '../formats/walk.ts'
 import { USUAL_ACTORS } from '../formats/walk.ts'
-import type { Ask, Draft, Found, Gap, Main } from './propose.ts'
+import type { Ask, Draft, Found, Gap, Main } from './drafts.ts'
 import { actor, groundOf, plainWalk, secondsOf, type Way } from './stage.ts'
 
 const silence = { what: 'silence' } as const

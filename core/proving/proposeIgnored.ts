@@ -1,6 +1,6 @@
 import type { Detection } from '../formats/plan.ts'
 import { contains, type Point } from '../geometry/shapes.ts'
-import type { Draft, Gap } from './propose.ts'
+import type { Draft, Gap } from './drafts.ts'
 import { boxesOf, groundOf, type Way } from './stage.ts'
 import type { Walks } from './walks.ts'
 import { lineWays } from './ways.ts'

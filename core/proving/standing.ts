@@ -2,7 +2,7 @@ import { offsetAt } from '../arming/zone.ts'
 import type { Actions, Endpoint } from '../formats/actions.ts'
 import { ABOUT, type About, type Check } from '../formats/check.ts'
 import type { Camera, Detection, Plan } from '../formats/plan.ts'
-import type { Gap } from './propose.ts'
+import type { Gap } from './drafts.ts'
 
 /** All settings that a check of a detection depends on. */
 export interface Settings {

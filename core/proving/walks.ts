@@ -1,6 +1,6 @@
 import type { TargetGated } from '../formats/plan.ts'
 import { USUAL_ACTORS, type ActorKind, type Walk, type WalkActor } from '../formats/walk.ts'
-import type { Draft } from './propose.ts'
+import type { Draft } from './drafts.ts'
 import { actor, bare, plainWalk, secondsOf, type Stage, type Way } from './stage.ts'
 
 /** Detections with a line or a zone. */

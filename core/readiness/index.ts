@@ -42,18 +42,8 @@ import { neverProven } from './findings/never-proven.ts'
 import { onlyPositive } from './findings/only-positive.ts'
 import { wrongDoor } from './findings/wrong-door.ts'
 
-export type {
-  CameraFacts,
-  ChannelFacts,
-  ClipFacts,
-  DeviceFacts,
-  EndpointFacts,
-  Facts,
-  Finding,
-  Mend,
-  Severity
-} from './facts.ts'
-export { findingsOfCamera, notchesOf, type Notch, type Notches } from './notches.ts'
+export type { ClipFacts, Facts, Finding, Mend, Severity } from './facts.ts'
+export type { Notch, Notches } from './notches.ts'
 
 /** What is looked at: a finding is added by its file and one line here. */
 const checks: readonly Check[] = [

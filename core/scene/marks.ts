@@ -43,8 +43,6 @@ export const SceneMarksSchema = v.variant(
   'must be people or rectangle'
 )
 
-export type PeopleMarks = v.InferOutput<typeof PeopleMarksSchema>
-export type RectangleMarks = v.InferOutput<typeof RectangleMarksSchema>
 export type SceneMarks = v.InferOutput<typeof SceneMarksSchema>
 
 /**

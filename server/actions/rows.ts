@@ -4,7 +4,7 @@ import { DEFAULT_RETENTION, type Retention, type RetentionView } from '../../cor
 import type { Sql } from '../database.ts'
 import { conflict, notFound } from '../errors.ts'
 import { noteEdit, type EditNote } from '../history/rows.ts'
-import { parsed } from '../sites/rows.ts'
+import { parsed } from '../columns.ts'
 
 interface EndpointRow {
   id: string

@@ -18,9 +18,6 @@ import {
   readAlarm
 } from './rows.ts'
 
-/** Which of a detection's outputs the camera sets off itself. */
-export type ByCamera = (sql: Sql, camera: string, detection: string) => Promise<ReadonlySet<string>>
-
 /** Takes triggers, and what people do about the alarms that come of them. */
 export class Alarms {
   private readonly database: Database

@@ -13,7 +13,7 @@ import type { Detection, Severity } from '../../core/formats/plan.ts'
 import type { TargetClass } from '../../core/targets/classes.ts'
 import type { Sql } from '../database.ts'
 import { notFound } from '../errors.ts'
-import { parsed } from '../sites/rows.ts'
+import { parsed } from '../columns.ts'
 import { hostOf } from './rows.ts'
 
 /** A trigger that has fallen, wherever it comes from. */

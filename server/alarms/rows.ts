@@ -18,7 +18,7 @@ import { readSettings } from '../actions/rows.ts'
 import type { Sql } from '../database.ts'
 import { notFound } from '../errors.ts'
 import type { Author } from '../history/rows.ts'
-import { parsed } from '../sites/rows.ts'
+import { parsed } from '../columns.ts'
 
 interface DeliveryRow {
   id: number

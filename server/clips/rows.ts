@@ -2,7 +2,7 @@ import type { ClipView } from '../../core/api.ts'
 import type { Play } from '../../simulation/script.ts'
 import type { Sql } from '../database.ts'
 import { notFound } from '../errors.ts'
-import { parsed } from '../sites/rows.ts'
+import { parsed } from '../columns.ts'
 
 interface Row {
   id: string

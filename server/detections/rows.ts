@@ -5,7 +5,7 @@ import type { Detection, DetectionKind } from '../../core/formats/plan.ts'
 import type { Sql } from '../database.ts'
 import { conflict, notFound } from '../errors.ts'
 import { noteEdit, type EditNote } from '../history/rows.ts'
-import { parsed } from '../sites/rows.ts'
+import { parsed } from '../columns.ts'
 
 interface Row {
   id: string

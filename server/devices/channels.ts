@@ -3,7 +3,7 @@ import type { AnalysisMode, RuleAbility } from '../../core/formats/onvif/abiliti
 import type { Rule } from '../../core/formats/onvif/rules.ts'
 import type { Sql } from '../database.ts'
 import { notFound } from '../errors.ts'
-import { parsed } from '../sites/rows.ts'
+import { parsed } from '../columns.ts'
 
 /** A device's channel as it is kept. */
 export interface ChannelRow extends Channel {

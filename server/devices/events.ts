@@ -1,6 +1,6 @@
 import type { DeviceEventView } from '../../core/devices/views.ts'
 import type { Sql } from '../database.ts'
-import { parsed } from '../sites/rows.ts'
+import { parsed } from '../columns.ts'
 import type { DeviceEvent } from './link.ts'
 
 /** Keeps what came at one go, in the order in which it came. */

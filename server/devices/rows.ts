@@ -1,7 +1,7 @@
 import type { DeviceState } from '../../core/devices/views.ts'
 import type { Sql } from '../database.ts'
 import { notFound } from '../errors.ts'
-import { parsed } from '../sites/rows.ts'
+import { parsed } from '../columns.ts'
 import type { Information, LinkOutput } from './link.ts'
 import type { Ear } from './listener.ts'
 

@@ -1,6 +1,6 @@
 import type { EditEntry, EditThing } from '../../core/history/states.ts'
 import type { Sql } from '../database.ts'
-import { parsed } from '../sites/rows.ts'
+import { parsed } from '../columns.ts'
 
 /** Who did something. */
 export interface Author {

@@ -5,7 +5,7 @@ import type { NamedCheck } from '../../core/proving/views.ts'
 import type { Sql } from '../database.ts'
 import { conflict, notFound } from '../errors.ts'
 import type { Author } from '../history/rows.ts'
-import { parsed } from '../sites/rows.ts'
+import { parsed } from '../columns.ts'
 
 interface CheckRow {
   camera_id: string

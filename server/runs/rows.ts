@@ -3,7 +3,7 @@ import type { Direction, Trigger } from '../../core/detections/index.ts'
 import type { Detection, Severity, TamperCause } from '../../core/formats/plan.ts'
 import { deliveriesOfRun } from '../alarms/rows.ts'
 import type { Sql } from '../database.ts'
-import { parsed } from '../sites/rows.ts'
+import { parsed } from '../columns.ts'
 
 export type RunState = 'running' | 'finished' | 'stopped' | 'failed'
 

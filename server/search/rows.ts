@@ -1,7 +1,7 @@
 import type { Search, FoundTrigger, SearchView } from '../../core/watch/search.ts'
 import type { Detection } from '../../core/formats/plan.ts'
 import type { Sql, Value } from '../database.ts'
-import { parsed } from '../sites/rows.ts'
+import { parsed } from '../columns.ts'
 
 interface Row {
   id: number

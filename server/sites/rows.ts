@@ -9,6 +9,7 @@ import type {
 import type { Camera, Schedule } from '../../core/formats/plan.ts'
 import type { Sql } from '../database.ts'
 import { measureScene, type SceneMarks } from '../../core/scene/marks.ts'
+import { parsed } from '../columns.ts'
 import { conflict, notFound } from '../errors.ts'
 import { noteEdit, type EditNote } from '../history/rows.ts'
 
@@ -130,10 +131,6 @@ export async function saveScene(
   await noteEdit(sql, site.id, cameraId, 'scene', cameraId, { ignore, marks }, note, now)
   return scene
 }
-
-/** MariaDB keeps JSON as text, and mysql2 hands some of it out already read. */
-export const parsed = <T>(json: unknown): T =>
-  (typeof json === 'string' ? JSON.parse(json) : json) as T
 
 interface ScheduleRow {
   body: string

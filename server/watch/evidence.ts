@@ -16,7 +16,8 @@ import {
 } from '../../core/watch/account.ts'
 import type { Clips } from '../clips/clips.ts'
 import { findClip } from '../clips/rows.ts'
-import { parsed, readCamera, readSchedules, readSite } from '../sites/rows.ts'
+import { parsed } from '../columns.ts'
+import { readCamera, readSchedules, readSite } from '../sites/rows.ts'
 import { MEMORY_FPS, type TargetMemory } from './memory.ts'
 
 /** A live picture is asked for when it is surely there: devices keep the last seconds. */

@@ -5,7 +5,7 @@ import { request } from '../api/client.ts'
 import { useSite } from '../api/queries.ts'
 import { localName } from '../../core/formats/onvif/abilities.ts'
 import { kindNames } from '../kinds.ts'
-import type { Act } from './DeviceSheet.tsx'
+import type { Act } from './act.ts'
 import { abilityWords, detectionWords, lossWords, typeWords } from './words.ts'
 
 interface Props {

@@ -4,15 +4,13 @@ import { useState, type ReactNode } from 'react'
 import { isReachable, type DeviceView } from '../../core/devices/views.ts'
 import { request } from '../api/client.ts'
 import { AccountForm } from './AccountForm.tsx'
+import type { Act } from './act.ts'
 import { ChannelSection } from './ChannelSection.tsx'
 import { InputsAndOutputs } from './InputsAndOutputs.tsx'
 import { Findings } from '../readiness/Findings.tsx'
 import { useReadiness } from '../readiness/useReadiness.ts'
 import { useDeviceEvents } from './useDevices.ts'
 import { eventWords, states } from './words.ts'
-
-/** What a part of the sheet asks of the server; its trouble is shown at the top. */
-export type Act = (what: string, work: () => Promise<unknown>) => Promise<void>
 
 export function DeviceSheet({
   device: d,

@@ -2,7 +2,7 @@ import { Button } from 'antd'
 import type { ReactNode } from 'react'
 import type { DeviceView } from '../../core/devices/views.ts'
 import { request } from '../api/client.ts'
-import type { Act } from './DeviceSheet.tsx'
+import type { Act } from './act.ts'
 
 /** Contacts and what the device can switch; each output can be tried. */
 export function InputsAndOutputs({

@@ -2,9 +2,8 @@ import { readRule, ruleXml } from '../../../core/formats/onvif/rules.ts'
 import type { RuleAbility } from '../../../core/formats/onvif/abilities.ts'
 import { child, children, xml, type Element } from '../../../core/formats/onvif/xml.ts'
 import type { Channel } from '../channel.ts'
-import type { Device } from '../device.ts'
 import { Refusal } from '../refusal.ts'
-import { text, type Handler } from './handler.ts'
+import { text, type Handler, type Served } from './handler.ts'
 
 const describeRule = ({ type, most, parameters }: RuleAbility): string =>
   xml(
@@ -23,7 +22,7 @@ const describeRule = ({ type, most, parameters }: RuleAbility): string =>
   )
 
 /** The channel that a question is about; a device with one is asked without saying which. */
-const of = (device: Device, action: Element): Channel =>
+const of = (device: Served, action: Element): Channel =>
   device.channel(child(action, 'ConfigurationToken')?.text ?? device.channels[0].token)
 
 /**

@@ -1,10 +1,32 @@
 import { content, xml } from '../../../core/formats/onvif/xml.ts'
 import type { Element } from '../../../core/formats/onvif/xml.ts'
-import type { Device } from '../device.ts'
+import type { Channel } from '../channel.ts'
+import type { Notification, PullPoints } from '../events.ts'
+import type { Model } from '../model.ts'
+import type { Outputs } from '../outputs.ts'
+import type { Recordings } from '../recordings.ts'
+import type { DeviceState } from '../state.ts'
+
+/** What the services see of the device that they belong to. */
+export interface Served {
+  readonly address: string
+  readonly model: Model
+  readonly channels: readonly Channel[]
+  readonly outputs: Outputs
+  readonly recordings: Recordings
+  readonly pullPoints: PullPoints
+  readonly state: DeviceState
+  now: () => number
+  moment: () => number
+  save(): void
+  channel(token: string): Channel
+  isSet(input: Model['inputs'][number]): boolean
+  inputEvent(input: Model['inputs'][number], operation: Notification['operation']): Notification
+}
 
 /** Answers one question of the standard: the answer's element. @param gone whoever asked has gone */
 export type Handler = (
-  device: Device,
+  device: Served,
   action: Element,
   path: string,
   gone: AbortSignal

@@ -1,11 +1,10 @@
 import { InputError } from '../../../core/errors.ts'
 import type { Element } from '../../../core/formats/onvif/xml.ts'
-import type { Device } from '../device.ts'
 import { Refusal } from '../refusal.ts'
 import { analyticsHandlers } from './analytics.ts'
 import { deviceHandlers } from './device.ts'
 import { eventHandlers } from './events.ts'
-import type { Handler } from './handler.ts'
+import type { Handler, Served } from './handler.ts'
 import { mediaHandlers } from './media.ts'
 import { outputHandlers } from './outputs.ts'
 
@@ -27,7 +26,7 @@ const handlers: Record<string, Handler> = {
 
 /** Answers an action. @throws Refusal for one that is not known, or that is refused */
 export async function answer(
-  device: Device,
+  device: Served,
   action: Element,
   path: string,
   gone: AbortSignal

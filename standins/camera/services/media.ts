@@ -1,7 +1,6 @@
 import { child, xml, type Element } from '../../../core/formats/onvif/xml.ts'
 import type { Channel } from '../channel.ts'
-import type { Device } from '../device.ts'
-import { text, type Handler } from './handler.ts'
+import { text, type Handler, type Served } from './handler.ts'
 
 const RATE = 5
 const size = ({ scene }: Channel): { width: number; height: number } => ({
@@ -59,7 +58,7 @@ const profile = (channel: Channel): string => {
 }
 
 /** The channel of a profile; the first one where none is named. */
-const of = (device: Device, action: Element): Channel =>
+const of = (device: Served, action: Element): Channel =>
   device.channel(
     child(action, 'ProfileToken')?.text.replace(/^main-/, '') ?? device.channels[0].token
   )

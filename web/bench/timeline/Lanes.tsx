@@ -12,7 +12,7 @@ import type { TimedStay } from '../../../core/tuning/stays.ts'
 import { kindNames } from '../../kinds.ts'
 import { letterOf } from '../../kept/detectionWords.ts'
 import type { Stretch } from './span.ts'
-import type { TimelineProps } from './Timeline.tsx'
+import type { TimelineProps } from './timelineProps.ts'
 
 /** Who or what set a trigger off. */
 const reasonOf = ({ target, cause, kind }: Trigger): string =>

@@ -1,0 +1,38 @@
+import { readFileSync, rmSync } from 'node:fs'
+import { request } from '@playwright/test'
+import type { BenchView, SiteView } from '../core/api.ts'
+import { preparedFolder, runFolder, RunningSite, signedInFile } from './servers.ts'
+
+const LOOK_MS = 300
+const { accounts } = JSON.parse(
+  readFileSync(new URL('../demo/plan.json', import.meta.url), 'utf8')
+) as { accounts: { username: string; password: string; role: string }[] }
+
+/**
+ * Starts the demo site once for all tests: its clips are analysed and its installer is signed in. What is left is copied
+ * for each file of tests (servers.ts).
+ *
+ * @returns what clears it away
+ */
+export default async function prepare(): Promise<() => void> {
+  const site = await RunningSite.start(preparedFolder())
+  const api = await request.newContext({ baseURL: site.address })
+  try {
+    const { username, password } = accounts.find(({ role }) => role === 'installer')!
+    const answer = await api.post('/api/session', { data: { username, password } })
+    if (!answer.ok()) throw new Error(`signing in: ${await answer.text()}`)
+    await api.storageState({ path: signedInFile() })
+    const { cameras } = (await (await api.get('/api/site')).json()) as SiteView
+    for (const { id } of cameras) {
+      const analysed = async (): Promise<boolean> =>
+        ((await (await api.get(`/api/cameras/${id}`)).json()) as BenchView).clips.every(
+          ({ state }) => state === 'ready'
+        )
+      while (!(await analysed())) await new Promise((resolve) => setTimeout(resolve, LOOK_MS))
+    }
+  } finally {
+    await api.dispose()
+    await site.stop()
+  }
+  return () => rmSync(runFolder(), { recursive: true, force: true })
+}
