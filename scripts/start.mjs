@@ -1,50 +1,15 @@
 // npm start: installs what is missing, builds the interface when its sources have changed, and starts everything.
-import { createHash } from 'node:crypto'
-import { existsSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs'
+import { spawnSync } from 'node:child_process'
 import { join } from 'node:path'
-import { brotliCompressSync, gzipSync } from 'node:zlib'
 import { installDebian, installPackages, root } from './install.mjs'
-
-/** A digest of all files that the built interface depends on. */
-function sourcesDigest() {
-  const hash = createHash('sha256')
-  const walk = (path) => {
-    if (statSync(path).isDirectory())
-      for (const name of readdirSync(path).sort()) walk(join(path, name))
-    else hash.update(path).update(readFileSync(path))
-  }
-  for (const name of ['web', 'core', 'vite.config.ts', 'package-lock.json']) walk(join(root, name))
-  return hash.digest('hex')
-}
-
-/** Beside each file of text its compressed forms, which the server sends to whoever takes them. */
-function compress(folder) {
-  for (const name of readdirSync(folder, { recursive: true })) {
-    const path = join(folder, name)
-    if (!/\.(js|css|html|svg)$/.test(name)) continue
-    const content = readFileSync(path)
-    writeFileSync(`${path}.br`, brotliCompressSync(content))
-    writeFileSync(`${path}.gz`, gzipSync(content, { level: 9 }))
-  }
-}
-
-export async function buildWeb() {
-  const stamp = join(root, 'dist/web/.sources')
-  const digest = sourcesDigest()
-  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === digest) return
-  console.error('Building the interface …')
-  // Whatever starts this (a test runner says "test"), what people use is built for use.
-  process.env.NODE_ENV = 'production'
-  const { build } = await import('vite')
-  await build({ configFile: join(root, 'vite.config.ts'), logLevel: 'warn' })
-  compress(join(root, 'dist/web'))
-  writeFileSync(stamp, digest)
-}
 
 try {
   installDebian(['mariadb-server', 'ffmpeg'])
   await installPackages()
-  await buildWeb()
+  const { status } = spawnSync(process.execPath, [join(root, 'scripts/buildWeb.mjs')], {
+    stdio: ['ignore', 2, 2]
+  })
+  if (status !== 0) throw new Error('the interface cannot be built; the reason stands above')
   const { register } = await import('tsx/esm/api')
   register()
   const { launch } = await import('../server/launch/launch.ts')
