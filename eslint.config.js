@@ -52,6 +52,20 @@ const importRule = (folder) => {
   }
 }
 
+/** Of what scripts use. */
+const NODE_GLOBALS = [
+  'process',
+  'console',
+  'URL',
+  'TextEncoder',
+  'TextDecoder',
+  'structuredClone',
+  'fetch',
+  'Headers',
+  'Request',
+  'Response'
+]
+
 export default ts.config(
   { ignores: ['dist/', 'node_modules/', '.data/', 'test-results/'] },
   js.configs.recommended,
@@ -85,7 +99,7 @@ export default ts.config(
   },
   {
     files: ['**/*.mjs', '*.js'],
-    languageOptions: { globals: { process: 'readonly', console: 'readonly', URL: 'readonly' } }
+    languageOptions: { globals: Object.fromEntries(NODE_GLOBALS.map((name) => [name, 'readonly'])) }
   },
   {
     files: ['web/**/*.{ts,tsx}'],

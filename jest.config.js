@@ -6,12 +6,19 @@ export default {
     '^.+\\.tsx?$': [
       '@swc/jest',
       {
-        jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true } },
+        jsc: {
+          target: 'es2022',
+          parser: { syntax: 'typescript', tsx: true },
+          transform: { react: { runtime: 'automatic' } }
+        },
         module: { type: 'es6' }
       }
     ]
   },
-  testMatch: ['<rootDir>/{core,analysis,simulation,standins,server,web,demo,scripts}/**/*.test.ts'],
+  testMatch: [
+    '<rootDir>/{core,analysis,simulation,standins,server,web,demo,scripts}/**/*.test.{ts,tsx}'
+  ],
+  moduleNameMapper: { '\\.css$': '<rootDir>/web/testing/noStyles.ts' },
   globalSetup: '<rootDir>/server/testing/setup.mjs',
   globalTeardown: '<rootDir>/server/testing/teardown.mjs',
   // Three at a time, also on two cores: much of a test is waiting, for a walk or for a child of its own.

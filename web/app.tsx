@@ -3,7 +3,7 @@ import { Navigate, Route, Routes } from 'react-router'
 import { SignIn } from './accounts/SignIn.tsx'
 import { useSession, useSignedOut } from './accounts/useSession.ts'
 import type { Role } from '../core/accounts/accounts.ts'
-import { Boundary } from './shell/Boundary.tsx'
+import { PartBoundary, PlaceBoundary } from './shell/Boundary.tsx'
 import { EmptyPlace } from './shell/EmptyPlace.tsx'
 import { emptyPlaces } from './shell/places.ts'
 import { ServerNote } from './shell/ServerNote.tsx'
@@ -43,9 +43,13 @@ export function App(): ReactNode {
   const { data: account } = session
   return (
     <div className="app">
-      <TopBar account={account} />
-      <ServerNote />
-      <Boundary>
+      <PartBoundary>
+        <TopBar account={account} />
+      </PartBoundary>
+      <PartBoundary>
+        <ServerNote />
+      </PartBoundary>
+      <PlaceBoundary>
         <Suspense fallback={<p className="waiting">Opening …</p>}>
           {account.role === 'installer' ? (
             <InstallersPlaces />
@@ -53,7 +57,7 @@ export function App(): ReactNode {
             <WatchersPlaces role={account.role} />
           )}
         </Suspense>
-      </Boundary>
+      </PlaceBoundary>
     </div>
   )
 }

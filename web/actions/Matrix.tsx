@@ -85,8 +85,9 @@ export function Matrix({
       ]
       setAt(next)
       if (!e.shiftKey) setFrom(next)
-      stepping.current = true
+      // Two quick steps come before the first one is focused: each says by itself that it is one.
       requestAnimationFrame(() => {
+        stepping.current = true
         focus(next)
         stepping.current = false
       })

@@ -1,66 +1,9 @@
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals'
 import fc from 'fast-check'
-import type { SiteActionsView } from '../../core/api.ts'
-import { EndpointSchema, type Endpoint } from '../../core/formats/actions.ts'
 import { NO_ACTIONS } from '../../core/formats/noActions.ts'
-import {
-  DetectionSchema,
-  ScheduleSchema,
-  parseWith,
-  type Detection
-} from '../../core/formats/plan.ts'
 import { canonical } from '../../core/history/states.ts'
+import { nights, popup, smallSite as view } from '../testing/smallSite.ts'
 import { SiteDocument } from './siteDocument.ts'
-
-const detection = (id: string): Detection =>
-  parseWith(DetectionSchema, {
-    id,
-    name: id.toUpperCase(),
-    kind: 'line',
-    line: [
-      [0.1, 0.5],
-      [0.9, 0.5]
-    ]
-  })
-const popup = (id: string): Endpoint =>
-  parseWith(EndpointSchema, { id, name: id, kind: 'popup', sound: 'none' })
-const nights = parseWith(ScheduleSchema, {
-  id: 'nights',
-  name: 'Nights',
-  week: { mon: [['18:30', '24:00']] }
-})
-const kept = { version: 1, changedAt: 0 }
-
-function view(more: Partial<SiteActionsView> = {}): SiteActionsView {
-  return {
-    site: { id: 'site', name: 'Site', timeZone: 'UTC', position: null, inputs: [], cameras: [] },
-    detections: ['a', 'b', 'c'].map((id, position) => ({
-      ...kept,
-      camera: 'cam',
-      cameraName: 'Cam',
-      detection: detection(id),
-      position,
-      actions: { actions: NO_ACTIONS, version: 0, changedAt: 0 }
-    })),
-    schedules: [{ ...kept, schedule: nights }],
-    endpoints: ['one', 'two'].map((id) => ({
-      ...kept,
-      endpoint: popup(id),
-      testedAt: null,
-      testError: null
-    })),
-    mail: { ...kept, mail: null, hasPassword: false },
-    people: { ...kept, people: { people: [], groups: [] } },
-    usual: { version: 0, changedAt: 0, actions: null },
-    outputs: [],
-    contacts: [],
-    voices: [],
-    inputs: {},
-    stations: {},
-    byCamera: [],
-    ...more
-  }
-}
 
 interface Sent {
   method: string

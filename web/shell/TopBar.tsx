@@ -6,6 +6,7 @@ import { useSite } from '../api/queries.ts'
 import { useTheme } from '../theme.tsx'
 import type { AccountView } from '../../core/accounts/accounts.ts'
 import { UserMenu } from '../accounts/UserMenu.tsx'
+import { PartBoundary } from './Boundary.tsx'
 import { Mark } from './Mark.tsx'
 import { placesOf } from './places.ts'
 
@@ -31,9 +32,12 @@ export function TopBar({ account }: { account: AccountView }): ReactNode {
         ))}
       </nav>
       <span className="grow" />
-      <Suspense fallback={null}>
-        <Operators />
-      </Suspense>
+      {/* Alarms that fail to show leave the way to all places. */}
+      <PartBoundary>
+        <Suspense fallback={null}>
+          <Operators />
+        </Suspense>
+      </PartBoundary>
       {account.role === 'installer' && (
         <Tooltip title="Mailbox">
           <NavLink to="/mailbox" className="place" aria-label="Mailbox">

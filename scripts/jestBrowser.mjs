@@ -1,0 +1,30 @@
+import { TestEnvironment } from 'jest-environment-jsdom'
+
+/** What browsers have and jsdom does not; nothing is laid out there, so nothing is ever resized or wider than a query. */
+export default class Browser extends TestEnvironment {
+  async setup() {
+    await super.setup()
+    const { global } = this
+    Object.assign(global, {
+      TextEncoder,
+      TextDecoder,
+      structuredClone,
+      Request,
+      Response,
+      Headers,
+      fetch
+    })
+    global.matchMedia ??= () => ({
+      matches: false,
+      addEventListener() {},
+      removeEventListener() {}
+    })
+    global.ResizeObserver ??= class {
+      observe() {}
+      unobserve() {}
+      disconnect() {}
+    }
+    global.PointerEvent ??= class extends global.MouseEvent {}
+    global.Element.prototype.setPointerCapture ??= () => {}
+  }
+}

@@ -1,0 +1,108 @@
+/** @jest-environment ./scripts/jestBrowser.mjs */
+import { afterEach, expect, test } from '@jest/globals'
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { cleanup, render, screen, waitFor } from '@testing-library/react'
+import userEvent from '@testing-library/user-event'
+import { App } from 'antd'
+import { MemoryRouter, useLocation } from 'react-router'
+import type { ReactNode } from 'react'
+import type { Finding, Mend } from '../../core/readiness/index.ts'
+import { findingKey } from '../../core/readiness/index.ts'
+import { answerWith } from '../testing/answers.ts'
+import { smallSite } from '../testing/smallSite.ts'
+import { Findings } from './Findings.tsx'
+
+afterEach(cleanup)
+
+const edit = (words: string): Mend => ({
+  does: 'edit',
+  words,
+  camera: 'slipway',
+  detection: smallSite().detections[0].detection
+})
+const finding = (more: Partial<Finding> = {}): Finding =>
+  ({
+    code: 'switched-off',
+    severity: 'warning',
+    camera: 'slipway',
+    detection: 'quay-edge',
+    sentence: 'Quay edge is switched off.',
+    mend: edit('Switch it on'),
+    ...more
+  }) as Finding
+
+const Address = (): ReactNode => <output>{useLocation().pathname}</output>
+const show = (findings: Finding[]): void =>
+  void render(
+    <MemoryRouter>
+      <QueryClientProvider client={new QueryClient()}>
+        <App>
+          <Findings findings={findings} names={new Map([['slipway', 'Slipway']])} />
+          <Address />
+        </App>
+      </QueryClientProvider>
+    </MemoryRouter>
+  )
+
+test('a fix is applied by the server, which is told only which; undo asks for what the server gave', async () => {
+  const asked = answerWith(({ path }) => ({
+    body:
+      path === '/api/readiness/fixes'
+        ? { undo: { method: 'PUT', path: '/api/back', body: { version: 2 } } }
+        : {}
+  }))
+  const one = finding()
+  show([one])
+  await userEvent.click(screen.getByRole('button', { name: 'Switch it on' }))
+  await waitFor(() =>
+    expect(asked).toEqual([
+      {
+        method: 'POST',
+        path: '/api/readiness/fixes',
+        body: { finding: findingKey(one), fix: 'mend' }
+      }
+    ])
+  )
+  await userEvent.click(await screen.findByRole('button', { name: 'Undo' }))
+  await waitFor(() =>
+    expect(asked.at(-1)).toEqual({ method: 'PUT', path: '/api/back', body: { version: 2 } })
+  )
+})
+
+test('the second of two fixes is told apart from the first', async () => {
+  const asked = answerWith(() => ({ body: { undo: { method: 'PUT', path: '/api/back' } } }))
+  show([finding({ orElse: edit('Delete it') })])
+  await userEvent.click(screen.getByRole('button', { name: 'Delete it' }))
+  await waitFor(() => expect(asked[0]?.body).toMatchObject({ fix: 'orElse' }))
+})
+
+test('what the server refuses is said, and can be tried again', async () => {
+  answerWith(() => ({ status: 409, body: { code: 'conflict', message: 'Quay edge was changed.' } }))
+  show([finding()])
+  await userEvent.click(screen.getByRole('button', { name: 'Switch it on' }))
+  expect(await screen.findByText('Quay edge was changed.')).toBeTruthy()
+  await waitFor(() =>
+    expect(screen.getByRole('button', { name: 'Switch it on' }).className).not.toContain('loading')
+  )
+})
+
+test('a fix that leads somewhere goes there and asks nothing; each finding says how bad it is and where', async () => {
+  const asked = answerWith(() => ({ body: {} }))
+  show([
+    finding({
+      severity: 'blocking',
+      mend: { does: 'go', to: '/arming', words: 'See the hours' } as Mend
+    }),
+    finding({ severity: 'hint', sentence: 'Nobody is written to.', camera: undefined, mend: null })
+  ])
+  expect(screen.getAllByRole('img').map((e) => e.getAttribute('aria-label'))).toEqual([
+    'blocks',
+    'hint'
+  ])
+  expect(screen.getByRole('link', { name: 'Slipway' }).getAttribute('href')).toBe(
+    '/bench/slipway?detection=quay-edge'
+  )
+  await userEvent.click(screen.getByRole('button', { name: 'See the hours' }))
+  expect(screen.getByRole('status').textContent).toBe('/arming')
+  expect(asked).toEqual([])
+})
