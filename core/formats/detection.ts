@@ -247,35 +247,25 @@ export const FaceDetectionSchema = v.strictObject({
   faces: v.optional(v.array(text(NAME_MOST), 'must be a list of names'), [])
 })
 
-const kinds = [
-  'line',
-  'intrusion',
-  'entry',
-  'exit',
-  'loitering',
-  'motion',
-  'classMotion',
-  'tamper',
-  'signalLoss',
-  'contact',
-  'face'
-]
+const schemas = [
+  LineDetectionSchema,
+  IntrusionDetectionSchema,
+  EntryDetectionSchema,
+  ExitDetectionSchema,
+  LoiteringDetectionSchema,
+  MotionDetectionSchema,
+  ClassMotionDetectionSchema,
+  TamperDetectionSchema,
+  SignalLossDetectionSchema,
+  ContactDetectionSchema,
+  FaceDetectionSchema
+] as const
+/** All kinds, each described by its schema. */
+export const DETECTION_KINDS = schemas.map(({ entries }) => entries.kind.literal)
 export const DetectionSchema = v.variant(
   'kind',
-  [
-    LineDetectionSchema,
-    IntrusionDetectionSchema,
-    EntryDetectionSchema,
-    ExitDetectionSchema,
-    LoiteringDetectionSchema,
-    MotionDetectionSchema,
-    ClassMotionDetectionSchema,
-    TamperDetectionSchema,
-    SignalLossDetectionSchema,
-    ContactDetectionSchema,
-    FaceDetectionSchema
-  ],
-  `must be one of ${kinds.join(', ')}`
+  schemas,
+  `must be one of ${DETECTION_KINDS.join(', ')}`
 )
 
 export type Detection = v.InferOutput<typeof DetectionSchema>

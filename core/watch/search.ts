@@ -1,23 +1,16 @@
 import * as v from 'valibot'
 import type { Direction } from '../detections/index.ts'
-import { DIRECTIONS, type DetectionKind, type Severity, type TamperCause } from '../formats/plan.ts'
+import {
+  DETECTION_KINDS,
+  DIRECTIONS,
+  type DetectionKind,
+  type Severity,
+  type TamperCause
+} from '../formats/plan.ts'
 import { CLASSES, type TargetClass } from '../targets/classes.ts'
 
 /** Looking triggers up again. */
 
-const KINDS = [
-  'line',
-  'intrusion',
-  'entry',
-  'exit',
-  'loitering',
-  'motion',
-  'classMotion',
-  'tamper',
-  'signalLoss',
-  'contact',
-  'face'
-] as const satisfies readonly DetectionKind[]
 const id = v.pipe(v.string('must be a text'), v.maxLength(64, 'is longer than 64 characters'))
 const instant = v.pipe(
   v.string('must be an instant'),
@@ -36,7 +29,7 @@ export const SearchSchema = v.object({
       v.transform(Number)
     )
   ),
-  kind: v.optional(v.picklist(KINDS, `must be one of ${KINDS.join(', ')}`)),
+  kind: v.optional(v.picklist(DETECTION_KINDS, `must be one of ${DETECTION_KINDS.join(', ')}`)),
   class: v.optional(v.picklist(CLASSES, `must be one of ${CLASSES.join(', ')}`)),
   direction: v.optional(
     v.picklist(
