@@ -72,9 +72,11 @@ function Find({ onChosen }: { onChosen: (chosen: FoundDevice | 'by-hand') => voi
         {list.map((device) => (
           <li key={device.address}>
             <Button block disabled={device.known} onClick={() => onChosen(device)}>
-              <strong>{device.name || device.address}</strong>{' '}
-              <span className="quiet figures">{device.address.replace(/^https?:\/\//, '')}</span>{' '}
-              {device.known && <span className="quiet">added already</span>}
+              <span className="found-device">
+                <strong>{device.name || device.address}</strong>{' '}
+                <span className="quiet figures">{device.address.replace(/^https?:\/\//, '')}</span>{' '}
+                {device.known && <span className="quiet">added already</span>}
+              </span>
             </Button>
           </li>
         ))}

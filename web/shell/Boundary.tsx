@@ -10,7 +10,7 @@ function PlaceFailed({ error, resetErrorBoundary }: FallbackProps): ReactNode {
     <main className="empty-place" role="alert">
       <h1>This page has failed</h1>
       <p>The fault is in Wardoptic, not in what you did: {wordsOf(error)}. Your edits are saved.</p>
-      <p className="row">
+      <p className="row wrap">
         <Button type="primary" onClick={resetErrorBoundary}>
           Try again
         </Button>
