@@ -1,4 +1,7 @@
-/** What paints pictures in Node bears the names that it has in a browser, for what is painted in both (simulation/paint). */
+/**
+ * What paints pictures in Node bears the names that it has in a browser, for what is painted in
+ * both (simulation/paint).
+ */
 type CanvasRenderingContext2D = import('@napi-rs/canvas').SKRSContext2D
 type CanvasImageSource = import('@napi-rs/canvas').Image | import('@napi-rs/canvas').Canvas
 type ImageData = import('@napi-rs/canvas').ImageData

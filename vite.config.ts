@@ -5,7 +5,8 @@ export default defineConfig({
   root: new URL('web', import.meta.url).pathname,
   plugins: [react()],
   worker: { format: 'es' },
-  // The server puts a new nonce in its place at each answer (server/api/page.ts); nothing is inlined that its policy would refuse.
+  // The server puts a new nonce in its place at each answer (server/api/page.ts); nothing is
+  // inlined that its policy would refuse.
   html: { cspNonce: '__CSP_NONCE__' },
   build: {
     outDir: '../dist/web',

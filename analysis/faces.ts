@@ -8,7 +8,10 @@ export interface FoundFace extends Box {
 
 /** Smaller figures than this, in analysed pixels, show too little of a face. */
 const LEAST_FIGURE = 56
-/** Where the head is, as shares of an upright figure's height (Drillis and Contini 1966, from memory: head and neck 0.13 to 0.18). */
+/**
+ * Where the head is, as shares of an upright figure's height (Drillis and Contini 1966, from
+ * memory: head and neck 0.13 to 0.18).
+ */
 const HEAD = 0.155
 /** The band of brow and eyes, and that of mouth and chin. */
 const UPPER = [0.045, 0.085] as const

@@ -102,7 +102,10 @@ export interface BenchView {
   dormant: { id: string; actions: KeptActions }[]
   schedules: KeptSchedule[]
   endpoints: KeptEndpoint[]
-  /** The camera's simulated scene and its scripts, from which a clip can be made; null where the camera is a real one. */
+  /**
+   * The camera's simulated scene and its scripts, from which a clip can be made; null where the
+   * camera is a real one.
+   */
   world: { scene: unknown; scripts: unknown[] } | null
   clips: ClipView[]
 }

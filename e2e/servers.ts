@@ -5,7 +5,10 @@ import { join } from 'node:path'
 import { createInterface } from 'node:readline'
 import { fileURLToPath } from 'node:url'
 
-/** Of this run: the demo site as it is prepared once, and a copy of it for each file of tests. Set by the configuration. */
+/**
+ * Of this run: the demo site as it is prepared once, and a copy of it for each file of tests. Set
+ * by the configuration.
+ */
 export const runFolder = (): string => process.env.WARDOPTIC_E2E!
 export const preparedFolder = (): string => join(runFolder(), 'prepared')
 /** The installer's cookie, for the browser and for requests of tests. */

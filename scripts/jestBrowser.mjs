@@ -1,6 +1,9 @@
 import { TestEnvironment } from 'jest-environment-jsdom'
 
-/** What browsers have and jsdom does not; nothing is laid out there, so nothing is ever resized or wider than a query. */
+/**
+ * What browsers have and jsdom does not; nothing is laid out there, so nothing is ever resized or
+ * wider than a query.
+ */
 export default class Browser extends TestEnvironment {
   async setup() {
     await super.setup()

@@ -1,4 +1,5 @@
-// npm test: types, lint, format, unit and server tests, interface tests. Installs what is missing; leaves nothing running.
+// npm test: types, lint, format, unit and server tests, interface tests. Installs what is missing;
+// leaves nothing running.
 import { spawn } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'

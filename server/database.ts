@@ -149,7 +149,10 @@ export class Database implements Sql {
   run = (sql: string, values: Value[] = []): Promise<ResultSetHeader> =>
     this.said(() => over(this.pool).run(sql, values))
 
-  /** Runs `work` in one transaction: all of it is kept, or nothing. One that the database gave up for another is run again. */
+  /**
+   * Runs `work` in one transaction: all of it is kept, or nothing. One that the database gave up
+   * for another is run again.
+   */
   transaction<T>(work: (sql: Sql) => Promise<T>): Promise<T> {
     return this.said(async () => {
       for (let attempt = 1; ; attempt++) {

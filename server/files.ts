@@ -4,7 +4,10 @@ import type { Database } from './database.ts'
 
 const AGAIN_MS = 3000
 
-/** Takes files away that nothing names any more; later, where a backup is being made. What is left of them at an end of the server is taken away at the next start. */
+/**
+ * Takes files away that nothing names any more; later, where a backup is being made. What is left
+ * of them at an end of the server is taken away at the next start.
+ */
 export class Leftovers {
   private readonly database: Database
   private readonly log: (error: unknown) => void

@@ -55,7 +55,8 @@ describe('migrations', () => {
     ])
   })
 
-  // A kill may come after any statement, noted or not: a change of a table that was not noted is there, one of rows is not.
+  // A kill may come after any statement, noted or not: a change of a table that was not noted is
+  // there, one of rows is not.
   test.each([0, 1, 2, 3])(
     'one that was cut off after statement %d goes on there, and does nothing twice',
     async (done) => {

@@ -55,7 +55,10 @@ const blinding = [
   'defocused'
 ] as const
 
-/** The targets of a script frame by frame, as a camera of some quality reports them; boxes cut at the picture's edge. */
+/**
+ * The targets of a script frame by frame, as a camera of some quality reports them; boxes cut at
+ * the picture's edge.
+ */
 export function reportedTargets(play: Play, quality: Quality): TargetRow[] {
   const { scene, script } = play
   const random = randomFrom(script.seed + 81)

@@ -6,7 +6,10 @@ import { Feed } from '../simulation/feed.ts'
 import { makeNodeCanvas } from '../simulation/nodeCanvas.ts'
 import type { Play } from '../simulation/script.ts'
 
-/** Paints a play and measures its pictures: `measure.ts PLAY.json MEASURES.bin`. Ends when who asked for it has ended. */
+/**
+ * Paints a play and measures its pictures: `measure.ts PLAY.json MEASURES.bin`. Ends when who asked
+ * for it has ended.
+ */
 const [input, output] = process.argv.slice(2)
 const play = JSON.parse(readFileSync(input, 'utf8')) as Play
 const { width, height, fps } = play.scene

@@ -157,7 +157,10 @@ async function bodyOf(request: IncomingMessage): Promise<string> {
   return Buffer.concat(parts).toString('utf8')
 }
 
-/** Small pages on loopback to see and operate the stand-ins; `/hooks` takes webhooks, `/state` says everything as JSON. */
+/**
+ * Small pages on loopback to see and operate the stand-ins; `/hooks` takes webhooks, `/state` says
+ * everything as JSON.
+ */
 export async function startPages(world: World): Promise<{ port: number; close(): Promise<void> }> {
   const hooks: Hook[] = []
   const walks = new LiveWalks(world.devices, world.contacts)

@@ -1,6 +1,9 @@
 import { useCallback, useLayoutEffect, useRef, useState } from 'react'
 
-/** A function that is always the same to whoever is given it, and does what the newest one does. For handlers, not for rendering. */
+/**
+ * A function that is always the same to whoever is given it, and does what the newest one does. For
+ * handlers, not for rendering.
+ */
 export function useStable<A extends unknown[], R>(latest: (...args: A) => R): (...args: A) => R {
   const held = useRef(latest)
   useLayoutEffect(() => {
@@ -38,7 +41,10 @@ class Handlers<T extends Functions<T>> {
   }
 }
 
-/** The value that was given when `key` came to be what it is: for values that are made anew each time, told apart by their key. */
+/**
+ * The value that was given when `key` came to be what it is: for values that are made anew each
+ * time, told apart by their key.
+ */
 export function useKeyed<T>(key: string, value: T): T {
   const [held, setHeld] = useState({ key, value })
   if (held.key === key) return held.value

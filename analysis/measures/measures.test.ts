@@ -35,7 +35,8 @@ describe('against OpenCV (its WebAssembly build, in a process of its own)', () =
         expect(Math.abs(own[key] / openCv[key] - 1)).toBeLessThan(0.01)
   })
 
-  // opencv.js does not export phaseCorrelate; it is put together from its dft and createHanningWindow, which it does export.
+  // opencv.js does not export phaseCorrelate; it is put together from its dft and
+  // createHanningWindow, which it does export.
   test('phase correlation from OpenCV’s own Fourier transform finds the same shifts to 1 %', () => {
     for (const { own, openCv } of compared.shifts) {
       expect(Math.abs(own.x - openCv.x)).toBeLessThan(0.01 * Math.max(1, Math.abs(openCv.x)))
@@ -43,7 +44,8 @@ describe('against OpenCV (its WebAssembly build, in a process of its own)', () =
     }
   })
 
-  // Computed once by cv2.phaseCorrelate of Debian's python3-opencv 4.6.0, with its Hanning window, on the same pictures.
+  // Computed once by cv2.phaseCorrelate of Debian's python3-opencv 4.6.0, with its Hanning window,
+  // on the same pictures.
   test('phase correlation agrees to 1 % with what OpenCV’s phaseCorrelate itself gave', () => {
     const given = [
       [3.50273, 0.02212],

@@ -97,7 +97,10 @@ export function halve({ width, data }: Luma, to: Gray): void {
   }
 }
 
-/** Makes a picture smaller by whole factors, each pixel the mean of those it stands for; the rest at the edge is left out. */
+/**
+ * Makes a picture smaller by whole factors, each pixel the mean of those it stands for; the rest at
+ * the edge is left out.
+ */
 export function shrink(from: Gray, to: Gray): void {
   const fx = Math.floor(from.width / to.width)
   const fy = Math.floor(from.height / to.height)
@@ -179,7 +182,10 @@ export function blockCorrelation(
   return weights > 1e-3 ? total / weights : 0
 }
 
-/** RGBA pixels to blue, green, red bytes of a smaller picture by whole factors; what a camera's feed needs before it is measured. */
+/**
+ * RGBA pixels to blue, green, red bytes of a smaller picture by whole factors; what a camera's feed
+ * needs before it is measured.
+ */
 export function shrinkRgba(
   rgba: Uint8ClampedArray,
   width: number,

@@ -85,7 +85,10 @@ export class Reference {
     this.frames = 0
   }
 
-  /** Compares the next picture, and lets the reference follow it if it is like enough. @throws InputError for another size */
+  /**
+   * Compares the next picture, and lets the reference follow it if it is like enough.
+   * @throws InputError for another size
+   */
   next(picture: Luma, whole: Whole): Comparison {
     const { smooth, scaled, fps } = this
     if (

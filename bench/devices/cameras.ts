@@ -5,7 +5,10 @@ import { demoPlay } from '../../demo/scenes.ts'
 import { Device } from '../../standins/camera/device.ts'
 import { readModels } from '../../standins/camera/model.ts'
 
-/** Many simulated cameras as one process: `cameras.ts COUNT`. Says their addresses in one line; told by messages what happens. */
+/**
+ * Many simulated cameras as one process: `cameras.ts COUNT`. Says their addresses in one line; told
+ * by messages what happens.
+ */
 export type Happens = { device: number; rule: string } | 'forget'
 
 const count = Number(process.argv[2])

@@ -3,7 +3,10 @@ import { Database } from '../../server/database.ts'
 import { cookieOf } from '../../server/testing/session.ts'
 import { startMariaDb } from '../../server/launch/mariadb.ts'
 
-/** The server over a site of so many cameras: `server.ts FOLDER COUNT`. Says its address in one line; SIGTERM ends it in order. */
+/**
+ * The server over a site of so many cameras: `server.ts FOLDER COUNT`. Says its address in one
+ * line; SIGTERM ends it in order.
+ */
 const [folder, count] = process.argv.slice(2)
 const mariadb = await startMariaDb(folder)
 const database = await Database.open(mariadb.address)

@@ -211,7 +211,10 @@ interface Dragged {
   frames: number[]
 }
 
-/** Drags a vertex back and forth with stops; how long tasks of the page took, and how long after each stop the triggers still changed. */
+/**
+ * Drags a vertex back and forth with stops; how long tasks of the page took, and how long after
+ * each stop the triggers still changed.
+ */
 async function dragVertex(page: Page, stops: number): Promise<Dragged> {
   const box = (await page.locator('.stage canvas').first().boundingBox())!
   const at = (x: number, y: number): [number, number] => [

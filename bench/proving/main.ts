@@ -81,7 +81,10 @@ async function benchDemo(folder: string): Promise<void> {
 
 type Ask = <T>(method: string, path: string, body?: object) => Promise<T>
 
-/** The screen of Watch in Chromium, with six live pictures: how often they change, how soon it answers, how soon an alarm stands on it. */
+/**
+ * The screen of Watch in Chromium, with six live pictures: how often they change, how soon it
+ * answers, how soon an alarm stands on it.
+ */
 async function benchWatch(base: string, cookie: string, ask: Ask): Promise<void> {
   await setUpYardCamera(ask)
   const browser = await chromium.launch({

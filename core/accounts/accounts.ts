@@ -19,7 +19,10 @@ export interface AccountView {
 /** OWASP ASVS 4.0.3, 2.1.1 and 2.1.2: at least 12 characters, at most 128. */
 export const MIN_PASSWORD = 12
 export const MAX_PASSWORD = 128
-/** ASVS 4.0.3, 3.3.2 (level 2): whoever is signed in signs in again after 12 hours, or after 30 minutes in which nothing was asked. */
+/**
+ * ASVS 4.0.3, 3.3.2 (level 2): whoever is signed in signs in again after 12 hours, or after 30
+ * minutes in which nothing was asked.
+ */
 export const SESSION_LONGEST_MS = 12 * 60 * 60_000
 export const SESSION_IDLE_MS = 30 * 60_000
 const username = v.pipe(

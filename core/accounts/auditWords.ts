@@ -1,4 +1,7 @@
-/** What the audit list says of each thing that accounts do, by its code: a happening, or the route that was asked for. */
+/**
+ * What the audit list says of each thing that accounts do, by its code: a happening, or the route
+ * that was asked for.
+ */
 const words: Readonly<Record<string, string>> = {
   'signed-in': 'Signed in',
   'signed-out': 'Signed out',

@@ -148,7 +148,8 @@ describe('armed hours', () => {
     expect(all).toEqual([[utc('2026-12-25T00:00:00Z'), utc('2026-12-26T00:00:00Z')]])
   })
 
-  // Sunset 15:17 and sunrise 09:03 on 21 December at 59° N 3° W by the NOAA solar calculator's formulas (from memory), to five minutes.
+  // Sunset 15:17 and sunrise 09:03 on 21 December at 59° N 3° W by the NOAA solar calculator's
+  // formulas (from memory), to five minutes.
   test('ends tied to the sun', () => {
     const dark = schedule({ mon: [['sunset-00:30', '24:00']], tue: [['00:00', 'sunrise+00:15']] })
     const [[from, to]] = armedIntervals(

@@ -29,7 +29,10 @@ export function armedIntervals(
 
 const WINDOW = 4 * DAY
 
-/** Answers "armed at this instant?" quickly for many instants near each other, keeping the hours around the last one. */
+/**
+ * Answers "armed at this instant?" quickly for many instants near each other, keeping the hours
+ * around the last one.
+ */
 export class ArmedHours {
   private readonly schedule: Schedule
   private readonly timeZone: string

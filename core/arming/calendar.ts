@@ -48,7 +48,10 @@ export interface CalendarDay {
 
 const ZERO = 48
 
-/** Milliseconds after midnight of a time such as `18:30`; NaN for anything else. Many are read: no pattern is matched. */
+/**
+ * Milliseconds after midnight of a time such as `18:30`; NaN for anything else. Many are read: no
+ * pattern is matched.
+ */
 function clockMs(text: string): number {
   if (text.length !== 5 || text.charCodeAt(2) !== 58) return NaN
   return (

@@ -113,7 +113,8 @@ describe('how hours meet', () => {
 
   test('minutes a week, and the silent stretches by name', () => {
     const { armed, acting } = site().coverage('nights', 'lights')
-    // 5 nights of 12 h and two whole days, of which the lights have 12 h each. Both changes of the clock are at night: they cancel out.
+    // 5 nights of 12 h and two whole days, of which the lights have 12 h each. Both changes of the
+    // clock are at night: they cancel out.
     expect(armed).toBeCloseTo((5 * 12 + 48) * 60, 6)
     expect(acting).toBeCloseTo(7 * 12 * 60, 6)
     const { minutesPerWeek, stretches } = site().silent('nights', 'lights')

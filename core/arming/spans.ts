@@ -62,7 +62,10 @@ export function cleared(spans: readonly Span[], from: number, to: number): Span[
   )
 }
 
-/** Moves one end of a span, or both, by minutes, as far as the day and its other end allow. Ends tied to the sun move by their offset. */
+/**
+ * Moves one end of a span, or both, by minutes, as far as the day and its other end allow. Ends
+ * tied to the sun move by their offset.
+ */
 export function moved([from, to]: Span, by: number, what: 'from' | 'to' | 'both'): Span {
   const [a, b] = [parseSpanEnd(from)!, parseSpanEnd(to)!]
   const shift = (end: SpanEnd, least: number, most: number): SpanEnd =>

@@ -24,7 +24,10 @@ export interface HoursByDay {
 
 const clock = (ms: number): string => clockText(Math.round(ms / MINUTE))
 
-/** A part of hours on a date's wall clock, milliseconds after its midnight; parts that meet at a change of the clock are one. */
+/**
+ * A part of hours on a date's wall clock, milliseconds after its midnight; parts that meet at a
+ * change of the clock are one.
+ */
 export interface WallSpan {
   from: number
   to: number

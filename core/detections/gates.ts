@@ -188,7 +188,10 @@ export class Gates {
       : `${this.scheduleName}, not armed in these days`
   }
 
-  /** How much of the limit that it comes nearest to missing a target has: below 1, it is too small or too large by as much. */
+  /**
+   * How much of the limit that it comes nearest to missing a target has: below 1, it is too small
+   * or too large by as much.
+   */
   private sizeShare({ w, h }: Sighting, height: number | null): number {
     const { min, max, minMetres, maxMetres } = this.size!
     const shares: number[] = []

@@ -16,7 +16,10 @@ export class KeptTriggers {
     this.keys.clear()
   }
 
-  /** Triggers of the detections that have to be evaluated anew since the last call, by detection; of the others they are as they were. */
+  /**
+   * Triggers of the detections that have to be evaluated anew since the last call, by detection; of
+   * the others they are as they were.
+   */
   changed(
     { camera, plan, ...clip }: Setting,
     tracks: Tracks,
@@ -49,7 +52,10 @@ export class KeptTriggers {
   }
 }
 
-/** Triggers of several detections in the order in which one evaluation of all gives them: time, detection as in the plan, target. */
+/**
+ * Triggers of several detections in the order in which one evaluation of all gives them: time,
+ * detection as in the plan, target.
+ */
 export function inOrderOf(
   ids: readonly string[],
   triggers: ReadonlyMap<string, readonly Trigger[]>

@@ -118,7 +118,10 @@ export interface Trace extends Ladder {
   history: GateHistory[]
 }
 
-/** How far a reading is past its limit (negative: short of it), as a share of the limit; null where nothing is measured on a scale. */
+/**
+ * How far a reading is past its limit (negative: short of it), as a share of the limit; null where
+ * nothing is measured on a scale.
+ */
 const marginOf = ({ value, needed }: GateReading): number | null =>
   value === undefined || needed === undefined
     ? null

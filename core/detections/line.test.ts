@@ -27,7 +27,10 @@ const setting = (detections: object[], more: Partial<Setting> = {}): Setting => 
   start: 0,
   ...more
 })
-/** A target 0.12 high: its lattice rows are 0.02 apart, the lowest 0.01 above its lower edge. `lower` gives that edge frame by frame; null: no row. */
+/**
+ * A target 0.12 high: its lattice rows are 0.02 apart, the lowest 0.01 above its lower edge.
+ * `lower` gives that edge frame by frame; null: no row.
+ */
 const walk = (lower: (number | null)[], more: Partial<TargetRow> = {}, first = 1): TargetRow[] =>
   lower.flatMap((y, i) =>
     y === null
@@ -217,7 +220,8 @@ describe('line crossing: levels, closed sides, going back', () => {
   })
 
   test('the closed side opens when its share falls below half of the need', () => {
-    // After the crossing, `down` is what has come back: at need 0.5 it opens below 0.25, that is, with at most one row back.
+    // After the crossing, `down` is what has come back: at need 0.5 it opens below 0.25, that is,
+    // with at most one row back.
     expect(run({}, walk(over(0, 3, 5, 3)))).toEqual([
       [2, 'leftToRight'],
       [4, 'rightToLeft']
@@ -489,7 +493,8 @@ describe('line crossing: against inside-tests of a general kind', () => {
     )
   })
 
-  // The line's ends lie outside the reach of the path: a step exactly through an end counts on one side only, by the half-open rule.
+  // The line's ends lie outside the reach of the path: a step exactly through an end counts on one
+  // side only, by the half-open rule.
   test('the mirrored picture mirrors directions', () => {
     fc.assert(
       fc.property(

@@ -9,7 +9,10 @@ export type Direction = 'leftToRight' | 'rightToLeft'
 export interface Trigger {
   detection: string
   kind: DetectionKind
-  /** The target; of a zone that counts several, the lowest id of `targets`. Kinds that look at whole frames have none. */
+  /**
+   * The target; of a zone that counts several, the lowest id of `targets`. Kinds that look at whole
+   * frames have none.
+   */
   target?: number
   /** All targets, ascending, when the zone counts at least N above 1. */
   targets?: number[]
@@ -104,7 +107,10 @@ export interface KindRun {
   endFrame?(moment: Moment): number[] | undefined
   /** The kind's own readings at the row just looked at, for the ladder. */
   readings(state: unknown): GateReading[]
-  /** How near the kind's own condition is at the row just looked at: 0 not at all, 1 it holds. Chooses the best moment. */
+  /**
+   * How near the kind's own condition is at the row just looked at: 0 not at all, 1 it holds.
+   * Chooses the best moment.
+   */
   nearness(state: unknown): number
 }
 

@@ -62,7 +62,8 @@ describe('intrusion', () => {
     expect(intrusion({ dwellSeconds: 0.5 }, walk([0, ...times(5, 1), 0]))).toEqual([])
   })
 
-  // A passer-by takes five to six seconds across a zone; a dwell just above that catches who stays. Common practice, no source.
+  // A passer-by takes five to six seconds across a zone; a dwell just above that catches who stays.
+  // Common practice, no source.
   test('a passer-by of 5.5 s is let go by a dwell of 6 s, who stays is not', () => {
     expect(intrusion({ dwellSeconds: 6 }, walk([0, ...times(56, 1), ...times(20, 0)]))).toEqual([])
     expect(intrusion({ dwellSeconds: 6 }, walk([0, ...times(100, 1)]))).toEqual([62])

@@ -79,7 +79,10 @@ export const SpeakerSchema = v.strictObject({
 export const RelaySchema = v.strictObject({
   ...ofDevice,
   kind: v.literal('relay'),
-  /** Pulse: closed for the seconds. Follow: until the seconds have passed since the last trigger. Or closed until the alarm is acknowledged. */
+  /**
+   * Pulse: closed for the seconds. Follow: until the seconds have passed since the last trigger. Or
+   * closed until the alarm is acknowledged.
+   */
   mode: v.picklist(RELAY_MODES, `must be one of ${RELAY_MODES.join(', ')}`),
   seconds: whole(1, 600, ' s')
 })
@@ -118,7 +121,10 @@ export const StationSchema = v.strictObject({
     v.regex(/^[\w.:-]{1,200}$/, 'must be a host such as station.example.org')
   ),
   port: whole(1, 65535),
-  /** The account under which the station knows this site. Source: ANSI/SIA DC-09 (from memory): 3 to 16 hexadecimal digits. */
+  /**
+   * The account under which the station knows this site. Source: ANSI/SIA DC-09 (from memory): 3 to
+   * 16 hexadecimal digits.
+   */
   account: v.pipe(
     v.string('must be the account'),
     v.regex(
@@ -239,7 +245,10 @@ export const ActionsSchema = v.strictObject({
     }),
     { comment: false, confirm: false }
   ),
-  /** A trigger within so many seconds of the alarm's last one joins it while nobody has acknowledged it; 0: each its own alarm. */
+  /**
+   * A trigger within so many seconds of the alarm's last one joins it while nobody has acknowledged
+   * it; 0: each its own alarm.
+   */
   groupSeconds: v.optional(within(0, 86400, ' s'), 60),
   /** Links that may be silent in a part of the armed hours: somebody has said that it is meant so. */
   accepted: v.optional(v.array(id, 'must be a list of endpoints'), []),
@@ -274,7 +283,10 @@ export const MailSchema = v.strictObject({
 })
 export type Mail = v.InferOutput<typeof MailSchema>
 
-/** The addresses that an e-mail goes to: its own, and those of its people and of the members of its groups; each once. */
+/**
+ * The addresses that an e-mail goes to: its own, and those of its people and of the members of its
+ * groups; each once.
+ */
 export function addressesOf(email: EndpointOf<'email'>, { people, groups }: People): string[] {
   const members = email.people.flatMap((who) => groups.find((g) => g.id === who)?.members ?? [who])
   return [

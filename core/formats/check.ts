@@ -39,7 +39,10 @@ const BySchema = v.variant(
     v.strictObject({
       how: v.literal('walk'),
       walk: WalkSchema,
-      /** Targets as they truly are, or found in pictures that are painted and analysed as any others: weather tells only there. */
+      /**
+       * Targets as they truly are, or found in pictures that are painted and analysed as any
+       * others: weather tells only there.
+       */
       through: v.optional(v.picklist(['truth', 'pictures'], 'must be truth or pictures'), 'truth')
     }),
     v.strictObject({

@@ -18,7 +18,8 @@ const frame = fc.record<Frame>({
 })
 
 describe('frames to a monitoring station', () => {
-  // The check value of CRC-16/ARC, "123456789" → 0xBB3D, as in the catalogue of parametrised CRC algorithms (from memory).
+  // The check value of CRC-16/ARC, "123456789" → 0xBB3D, as in the catalogue of parametrised CRC
+  // algorithms (from memory).
   test('the CRC has its published check value', () => expect(crc16('123456789')).toBe(0xbb3d))
 
   test('what is written is read back, whatever is in it', () => {

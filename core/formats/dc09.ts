@@ -16,7 +16,10 @@ export const MOST_SEQUENCE = 9999
 
 export interface Frame {
   id: FrameId
-  /** 1 to 9999; the same when it is sent again, so that the receiver knows. 0 in a NAK, whose question could not be read. */
+  /**
+   * 1 to 9999; the same when it is sent again, so that the receiver knows. 0 in a NAK, whose
+   * question could not be read.
+   */
   sequence: number
   account: string
   /** What stands between the brackets, after `#account|`; empty: nothing. */

@@ -92,7 +92,10 @@ const common = {
   id,
   name,
   enabled: v.optional(bool, true),
-  /** Kept on its device with one minute a day and an empty area, because that device switches the kind on again by itself. */
+  /**
+   * Kept on its device with one minute a day and an empty area, because that device switches the
+   * kind on again by itself.
+   */
   parked: v.optional(bool),
   holdOffSeconds: v.optional(number(0, 86400, ' s'), 0),
   schedule: v.optional(id),

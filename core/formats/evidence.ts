@@ -29,7 +29,10 @@ const json = (text: string, place: string): unknown => {
   }
 }
 
-/** Reads `{"panel": [{"at": ISO, "set": true}]}`; the changes may come in any order. @throws InputError with the path */
+/**
+ * Reads `{"panel": [{"at": ISO, "set": true}]}`; the changes may come in any order.
+ * @throws InputError with the path
+ */
 export function readArmInputs(text: string): ArmInputs {
   const inputs = parseWith(InputsSchema, json(text, '$'))
   return Object.fromEntries(

@@ -147,7 +147,8 @@ describe('schedules as iCalendar', () => {
     )
   })
 
-  // A calendar as another program would write it: rules with an end, a moved occurrence, an all-day event, UTC, no zone.
+  // A calendar as another program would write it: rules with an end, a moved occurrence, an all-day
+  // event, UTC, no zone.
   test('a calendar from elsewhere', () => {
     const lines = [
       'BEGIN:VCALENDAR',

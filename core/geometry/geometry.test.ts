@@ -4,7 +4,10 @@ import clipping from 'polygon-clipping'
 import { contains, segmentsMeet, selfCrossing, side, signedArea, type Point } from './shapes.ts'
 import { shareInZone } from './share.ts'
 
-/** A random simple polygon: vertices at random distances around a centre, in order of angle (star-shaped, so often concave). */
+/**
+ * A random simple polygon: vertices at random distances around a centre, in order of angle
+ * (star-shaped, so often concave).
+ */
 const polygons = fc
   .tuple(
     fc.double({ min: 0.3, max: 0.7, noNaN: true }),

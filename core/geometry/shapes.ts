@@ -55,7 +55,10 @@ const onSegment = (a: Point, b: Point, p: Point): boolean =>
   Math.min(a[1], b[1]) <= p[1] &&
   p[1] <= Math.max(a[1], b[1])
 
-/** Whether two closed segments share a point. Source: Cormen et al., *Introduction to Algorithms*, 33.1 (from memory). */
+/**
+ * Whether two closed segments share a point. Source: Cormen et al., *Introduction to Algorithms*,
+ * 33.1 (from memory).
+ */
 export function segmentsMeet(a: Point, b: Point, c: Point, d: Point): boolean {
   const d1 = side(c[0], c[1], d[0], d[1], a[0], a[1])
   const d2 = side(c[0], c[1], d[0], d[1], b[0], b[1])

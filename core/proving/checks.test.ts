@@ -13,7 +13,10 @@ import { proposeChecks, type Proposals } from './propose.ts'
 import { coverageOf, isSameCheck, proofOf, settingsText } from './standing.ts'
 import type { Stage } from './stage.ts'
 
-/** The demo site's own plan and scenes: invented data. What is checked is that a setting broken on purpose is noticed. */
+/**
+ * The demo site's own plan and scenes: invented data. What is checked is that a setting broken on
+ * purpose is noticed.
+ */
 const demo = JSON.parse(readFileSync('demo/plan.json', 'utf8')) as {
   plan: unknown
   endpoints: unknown[]

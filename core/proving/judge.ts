@@ -69,7 +69,10 @@ const asLive = (check: Check): Check =>
         }
       }
 
-/** Whether what was expected came, and nothing else, and set off what it must; with the gates at the moment that matters. */
+/**
+ * Whether what was expected came, and nothing else, and set off what it must; with the gates at the
+ * moment that matters.
+ */
 export function judge(
   planned: Check,
   { tracks, measures }: Evidence,

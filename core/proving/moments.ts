@@ -20,7 +20,10 @@ const CLEAR_MS = 5000
 export interface Moments {
   /** Well within the armed hours; null: never armed in the days looked at. */
   armed: number | null
-  /** Of a walk of so many seconds, wholly on one side of the hours' begin, or of their end; null: no such end is near. */
+  /**
+   * Of a walk of so many seconds, wholly on one side of the hours' begin, or of their end; null: no
+   * such end is near.
+   */
   beforeBegin: number | null
   afterBegin: number | null
   beforeEnd: number | null
@@ -55,7 +58,10 @@ const noonOf = (instant: number, timeZone: string): number => {
   return wallInstant(`${date}T12:00`, timeZone) ?? instant
 }
 
-/** When walks of `seconds` can be walked so that a schedule is, or just is not, armed; looked for from an instant on. */
+/**
+ * When walks of `seconds` can be walked so that a schedule is, or just is not, armed; looked for
+ * from an instant on.
+ */
 export function momentsOf(
   schedule: string | undefined,
   site: SiteClock,

@@ -50,7 +50,10 @@ function checkOf({ detection: d, site, from }: Ask, draft: Draft): Check | null 
 
 const silence = { what: 'silence' } as const
 
-/** The main walk just before, just after and at the ends of the armed hours, and with the arm input as it must not be. */
+/**
+ * The main walk just before, just after and at the ends of the armed hours, and with the arm input
+ * as it must not be.
+ */
 function hoursOf({ detection: d, site, from, inputName }: Ask, main: Draft): Draft[] {
   const { walk } = main
   const { beforeBegin, afterBegin, beforeEnd, afterEnd } = momentsOf(
@@ -111,7 +114,10 @@ const effectOf = (endpoint: Endpoint, acts: boolean): CheckEffect => ({
   ...(acts && endpoint.kind === 'recording' && { beforeSeconds: endpoint.beforeSeconds })
 })
 
-/** The main walk, looking at what follows: all that acts at any hour, and each of the others within and outside its hours. */
+/**
+ * The main walk, looking at what follows: all that acts at any hour, and each of the others within
+ * and outside its hours.
+ */
 function outputsOf({ detection: d, actions, endpoints, site, from }: Ask, main: Draft): Draft[] {
   const linked = actions.links.flatMap((id) => endpoints.find((e) => e.id === id) ?? [])
   const always = linked.filter((e) => e.schedule === undefined)

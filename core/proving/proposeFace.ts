@@ -11,7 +11,10 @@ const TAIL = 1.5
 /** Metres per second of somebody who looks where they go. */
 const SPEED = 1.2
 
-/** Somebody who comes towards the camera at the middle of the picture: with and without a mask, listed and not, near and too far. */
+/**
+ * Somebody who comes towards the camera at the middle of the picture: with and without a mask,
+ * listed and not, near and too far.
+ */
 export function proposeForFace(d: FaceDetection, stage: Stage): Found {
   const near = nearWay(stage)
   if (!near)

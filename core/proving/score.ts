@@ -22,7 +22,10 @@ export interface Score {
   weightedF1: number
 }
 
-/** An alarm counts when it comes within 10 s of the start of the event. Source: UK Home Office i-LIDS user guide (from memory). */
+/**
+ * An alarm counts when it comes within 10 s of the start of the event. Source: UK Home Office
+ * i-LIDS user guide (from memory).
+ */
 export const DEFAULT_WITHIN_SECONDS = 10
 /** The weight of recall for an operational alert. Source: as above (from memory). */
 export const DEFAULT_ALPHA = 0.65

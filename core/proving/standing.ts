@@ -42,7 +42,10 @@ export function settingsText(
 const SAME_HOUR_MS = 20 * 60_000
 const DAY = 24 * 60 * 60_000
 
-/** Whether a proposal still is what is kept; the day on which it is walked, and with it the light, makes no difference. */
+/**
+ * Whether a proposal still is what is kept; the day on which it is walked, and with it the light,
+ * makes no difference.
+ */
 export function isSameCheck(a: Check, b: Check, timeZone: string): boolean {
   const plain = (c: Check): string =>
     JSON.stringify({

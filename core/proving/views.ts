@@ -41,7 +41,10 @@ export interface ProvingView {
   /** Of the results that are not out of date; null: there are none. */
   totals: ReturnType<typeof totals> | null
   run: ProofRunView | null
-  /** By camera, where walks are walked: a simulated scene, or bare ground under a measured camera. Left out: neither is there. */
+  /**
+   * By camera, where walks are walked: a simulated scene, or bare ground under a measured camera.
+   * Left out: neither is there.
+   */
   scenes: Record<string, { scene: unknown; painted: boolean }>
 }
 

@@ -58,7 +58,10 @@ export interface LineWays {
   rightToLeft: Way | null
   /** Beside the line, without a part of the body over it. */
   beside: Way | null
-  /** Over and back: with somewhat more, and somewhat less of the body over than is needed; `for` tells the direction. */
+  /**
+   * Over and back: with somewhat more, and somewhat less of the body over than is needed; `for`
+   * tells the direction.
+   */
   deep: Way | null
   shallow: Way | null
 }
@@ -127,7 +130,10 @@ export function lineWays(
   return none
 }
 
-/** Places of a line where it can be crossed, with the direction across it (left to right) and beside it, on the ground. */
+/**
+ * Places of a line where it can be crossed, with the direction across it (left to right) and beside
+ * it, on the ground.
+ */
 function* crossings(
   stage: Stage,
   { line }: LineDetection,

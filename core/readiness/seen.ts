@@ -59,7 +59,10 @@ export function isAt(d: Detection, tracks: Tracks, i: number): boolean {
   return true
 }
 
-/** The boxes, as shares of the picture, of the targets of the wanted classes while they are at the shape of a detection. */
+/**
+ * The boxes, as shares of the picture, of the targets of the wanted classes while they are at the
+ * shape of a detection.
+ */
 export const boxesAt = (
   d: TargetGated & Detection,
   camera: CameraFacts

@@ -5,7 +5,10 @@ import { groundAt, project, type CameraPose } from './camera.ts'
 /** A shape brought to another camera's picture, and how. */
 export interface Copied {
   points: Point[]
-  /** `ground`: it lies at the same place of the ground before both cameras; `picture`: at the same place of the picture. */
+  /**
+   * `ground`: it lies at the same place of the ground before both cameras; `picture`: at the same
+   * place of the picture.
+   */
   through: 'ground' | 'picture'
   /** How many times as large a target at the shape is on the other picture; 1 through the picture. */
   scale: number

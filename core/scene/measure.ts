@@ -15,9 +15,15 @@ export interface PersonMark {
 
 export interface Measured {
   pose: CameraPose
-  /** Root mean square distance of the marks from where the measured camera would see them, as a share of the picture's height. */
+  /**
+   * Root mean square distance of the marks from where the measured camera would see them, as a
+   * share of the picture's height.
+   */
   error: number
-  /** Standard errors: metres of the camera's height, degrees of tilt and field of view. 0 where the marks leave nothing over to judge by. */
+  /**
+   * Standard errors: metres of the camera's height, degrees of tilt and field of view. 0 where the
+   * marks leave nothing over to judge by.
+   */
   uncertainty: { height: number; tilt: number; fieldOfView: number }
 }
 

@@ -35,7 +35,8 @@ export function peopleOf(tracks: Tracks, metres: number): PersonMark[] {
     .sort((a, b) => tracks.y[a] + tracks.h[a] - tracks.y[b] - tracks.h[b])
   if (!rows.length) return []
   const count = Math.min(MOST, rows.length)
-  // One of each stretch of the picture from far to near: its row of median height, as a crouching or cut off one is not.
+  // One of each stretch of the picture from far to near: its row of median height, as a crouching
+  // or cut off one is not.
   const foot = (i: number): number => tracks.y[i] + tracks.h[i]
   const [far, near] = [foot(rows[0]), foot(rows[rows.length - 1])]
   return Array.from({ length: count }, (_, k) => {

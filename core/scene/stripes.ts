@@ -9,7 +9,10 @@ export interface DensityStripe {
   to: number
 }
 
-/** The picture's height at which a target on the ground has a density: halved until it is exact. Density grows downwards. */
+/**
+ * The picture's height at which a target on the ground has a density: halved until it is exact.
+ * Density grows downwards.
+ */
 function heightOfDensity(pose: CameraPose, density: number, pictureHeight: number): number {
   let low = Math.max(0, horizon(pose))
   let high = 1

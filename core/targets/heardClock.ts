@@ -10,7 +10,11 @@ const SET_MS = 5000
 export class HeardClock {
   private ahead = Infinity
 
-  /** @param said by the device, ms @param heard by the clock here, ms @returns `said` by the clock here, not after `heard` */
+  /**
+   * @param said by the device, ms
+   * @param heard by the clock here, ms
+   * @returns `said` by the clock here, not after `heard`
+   */
   at(said: number, heard: number): number {
     const now = heard - said
     this.ahead = now > this.ahead + SET_MS ? now : Math.min(now, this.ahead + LOOSENED_MS)

@@ -23,7 +23,10 @@ export interface GateChange {
   /** The detection as it would be; where its hours change, the schedule besides. */
   detection: Detection
   schedule?: Schedule
-  /** How large the change is: 0 none, 1 as much again as the setting was, or the setting given up. Orders the proposals. */
+  /**
+   * How large the change is: 0 none, 1 as much again as the setting was, or the setting given up.
+   * Orders the proposals.
+   */
   size: number
 }
 
@@ -59,7 +62,10 @@ export function changesFor(ask: WhatIf): GateChange[] {
     .sort((a, b) => a.size - b.size)
 }
 
-/** Asks the engine whether the target triggers a detection as it would be; over the target's own rows where those are enough. */
+/**
+ * Asks the engine whether the target triggers a detection as it would be; over the target's own
+ * rows where those are enough.
+ */
 function trialOf(
   { setting, tracks, target }: WhatIf,
   d: Detection

@@ -82,7 +82,10 @@ export function staysIn(
     })
 }
 
-/** A target that is timed by a zone: since when, until when, and when its dwell is or would be done. Seconds of the clip. */
+/**
+ * A target that is timed by a zone: since when, until when, and when its dwell is or would be done.
+ * Seconds of the clip.
+ */
 export interface TimedStay {
   target: number
   from: number

@@ -74,7 +74,10 @@ export class WatchReader {
   }
 }
 
-/** Parts of a multipart answer as they come (RFC 2046, 5.1); each part's body, by its Content-Length or up to the boundary. */
+/**
+ * Parts of a multipart answer as they come (RFC 2046, 5.1); each part's body, by its Content-Length
+ * or up to the boundary.
+ */
 export class PartReader {
   private readonly boundary: Uint8Array
   private bytes: Uint8Array = new Uint8Array()

@@ -133,7 +133,8 @@ describe('limits of guessing', () => {
 describe('passwords', () => {
   const secret = Buffer.alloc(32, 7)
 
-  // RFC 7914 12, third vector: scrypt("SodiumChloride", "pleaseletmein", N 16384, r 8, p 1); the form is this project's.
+  // RFC 7914 12, third vector: scrypt("SodiumChloride", "pleaseletmein", N 16384, r 8, p 1); the
+  // form is this project's.
   test('2.4.1: scrypt as published', async () => {
     const hash = Buffer.from(
       '7023bdcb3afd7348461c06cd81fd38ebfda8fbba904f8e3ea9b543f6545da1f2',

@@ -220,7 +220,11 @@ export class Accounts {
     await this.sessions.endAll(account.id, id)
   }
 
-  /** Where nobody can come in yet: makes those that are given, or a code with which the first account is made in the browser. @returns the code */
+  /**
+   * Where nobody can come in yet: makes those that are given, or a code with which the first
+   * account is made in the browser.
+   * @returns the code
+   */
   async prepare(wanted: readonly NewAccount[]): Promise<string | null> {
     if ((await this.list()).length) return null
     for (const account of wanted) await this.add(account)

@@ -14,7 +14,10 @@ interface Noted {
   status: number
 }
 
-/** The audit list: sign-ins, and everything that accounts changed or tried to. Nothing takes an entry away but its age. */
+/**
+ * The audit list: sign-ins, and everything that accounts changed or tried to. Nothing takes an
+ * entry away but its age.
+ */
 export class Audit {
   private readonly database: Database
   private readonly log: (error: unknown) => void

@@ -3,7 +3,10 @@ import { InputError } from '../../core/errors.ts'
 import { Turns } from '../../core/turns.ts'
 import { tooMany } from '../errors.ts'
 
-/** Cost of a guess. Source: RFC 7914 for the function; OWASP Password Storage Cheat Sheet for the figures (from memory). */
+/**
+ * Cost of a guess. Source: RFC 7914 for the function; OWASP Password Storage Cheat Sheet for the
+ * figures (from memory).
+ */
 const COST = { N: 2 ** 15, r: 8, p: 3, maxmem: 64 * 2 ** 20 } satisfies ScryptOptions
 const BYTES = 32
 
@@ -55,7 +58,10 @@ export async function hashed(password: string, secret: Buffer): Promise<string> 
   ].join('$')
 }
 
-/** Whether a password is the one that is kept, keyed or (`scrypt$…`) from before. Takes as long where there is none to compare with. */
+/**
+ * Whether a password is the one that is kept, keyed or (`scrypt$…`) from before. Takes as long
+ * where there is none to compare with.
+ */
 export async function isPassword(
   password: string,
   kept: string | null,

@@ -71,7 +71,10 @@ export class Sessions {
     this.now = now
   }
 
-  /** Begins a session, with a token that was never used before (ASVS 4.0.3, 3.2.1). @returns the token that the browser keeps */
+  /**
+   * Begins a session, with a token that was never used before (ASVS 4.0.3, 3.2.1).
+   * @returns the token that the browser keeps
+   */
   async begin(account: number, { address, agent }: Client): Promise<string> {
     const token = randomBytes(32).toString('base64url')
     const now = this.now()

@@ -49,7 +49,10 @@ async function refuse(sql: Sql, siteId: string, id: string, name: string): Promi
   )
 }
 
-/** Saves over exactly the version named; 0 makes a new one; a deleted one comes back. A test of other settings counts no more. */
+/**
+ * Saves over exactly the version named; 0 makes a new one; a deleted one comes back. A test of
+ * other settings counts no more.
+ */
 export async function saveEndpoint(
   sql: Sql,
   siteId: string,

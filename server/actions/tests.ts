@@ -6,7 +6,11 @@ import { addressFor } from '../standIns.ts'
 import { callWebhook, mailAccount, switchOutput, type SenderParts } from '../deliveries/senders.ts'
 import { tellStation } from '../deliveries/station.ts'
 
-/** Sets an endpoint off as it is set up, to see whether it works. @returns what was confirmed @throws Error with what was wrong */
+/**
+ * Sets an endpoint off as it is set up, to see whether it works.
+ * @returns what was confirmed
+ * @throws Error with what was wrong
+ */
 export async function testEndpoint(
   parts: SenderParts,
   endpoint: Endpoint,

@@ -3,7 +3,10 @@ import type { OutputEndpoint, Phrase } from '../../core/formats/actions.ts'
 import type { Sql } from '../database.ts'
 import { readVoice } from './rows.ts'
 
-/** What a speaker says, as a WAVE file: a shipped phrase (`server/voices`), or one that was taken in; null for other outputs. */
+/**
+ * What a speaker says, as a WAVE file: a shipped phrase (`server/voices`), or one that was taken
+ * in; null for other outputs.
+ */
 export const voiceOf = async (
   sql: Sql,
   siteId: string,

@@ -24,7 +24,10 @@ export class Alarms {
   private readonly kick: () => void
   private readonly tell: (what: { alarm: number; trigger?: number }) => void
 
-  /** @param kick deliveries may be due @param tell an alarm is new or has changed, by a trigger or by what somebody did */
+  /**
+   * @param kick deliveries may be due
+   * @param tell an alarm is new or has changed, by a trigger or by what somebody did
+   */
   constructor(
     database: Database,
     kick: () => void,

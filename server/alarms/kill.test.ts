@@ -119,7 +119,8 @@ test('killed hard at twenty random moments under 100 triggers a second: every tr
     60
   )
   expect(await count("SELECT COUNT(*) AS n FROM delivery WHERE state = 'sent'")).toBe(2 * sent)
-  // What the receiver got: everything; twice only what it had answered when the server was killed before it could write that down.
+  // What the receiver got: everything; twice only what it had answered when the server was killed
+  // before it could write that down.
   const keys: string[] = (await t.outside()).hooks.map((h: any) => h.key)
   expect(new Set(keys).size).toBe(2 * sent)
   const attempts = await count('SELECT COUNT(*) AS n FROM delivery_attempt WHERE ok')

@@ -44,7 +44,10 @@ export class LiveTriggers {
   private looking: Promise<void> = Promise.resolve()
   private readonly walkAt: (camera: string, instant: number) => { later: number } | null
 
-  /** @param walkAt the walk test that went on in front of a camera at an instant: by how much hours are read later, ms */
+  /**
+   * @param walkAt the walk test that went on in front of a camera at an instant: by how much hours
+   * are read later, ms
+   */
   constructor(
     database: Database,
     devices: Devices,

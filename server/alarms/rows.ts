@@ -151,7 +151,10 @@ async function withDeliveries(sql: Sql, rows: AlarmRow[]): Promise<AlarmView[]> 
 /** As they are dealt with: the highest priority first. */
 const byPriority = `FIELD(a.priority, ${PRIORITIES.map((p) => `'${p}'`).join()}) DESC, a.last_at DESC, `
 
-/** Alarms of a state, or of any, newest first, before an id (or from the newest); those that wait in the order in which they are dealt with. */
+/**
+ * Alarms of a state, or of any, newest first, before an id (or from the newest); those that wait in
+ * the order in which they are dealt with.
+ */
 export async function readAlarms(
   sql: Sql,
   siteId: string,

@@ -7,7 +7,10 @@ import { headersOf } from './plugin.ts'
 
 /** How much one account may have open at a time: a few windows, each with pictures and alarms. */
 const MAX_OPEN = 24
-/** How often it is looked whether who looks is still signed in; that also tells what is between that somebody is there. */
+/**
+ * How often it is looked whether who looks is still signed in; that also tells what is between that
+ * somebody is there.
+ */
 const LOOK_MS = 15_000
 
 /** An answer that goes on until somebody ends it. */

@@ -33,7 +33,10 @@ function refuseTwice(query: unknown): void {
       throw new InputError(`$.${name.slice(0, 40)}`, 'is given twice; give it once')
 }
 
-/** Texts of ECMAScript may hold half a character; no column, file or XML can. Of ES2024, which the types do not know yet. */
+/**
+ * Texts of ECMAScript may hold half a character; no column, file or XML can. Of ES2024, which the
+ * types do not know yet.
+ */
 const isWellFormed = (text: string): boolean =>
   (text as unknown as { isWellFormed(): boolean }).isWellFormed()
 

@@ -127,7 +127,10 @@ class Taker {
 
 const FILE = 'the backup'
 
-/** @param passphrase asked for where the stream needs one @throws InputError for what is none, is cut, was changed, or has another passphrase */
+/**
+ * @param passphrase asked for where the stream needs one
+ * @throws InputError for what is none, is cut, was changed, or has another passphrase
+ */
 export async function* unseal(
   content: AsyncIterable<Uint8Array>,
   passphrase: () => Promise<string>

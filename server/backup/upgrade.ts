@@ -5,7 +5,10 @@ import { backUp } from './backup.ts'
 
 const KEPT = 3
 
-/** Before a newer program changes the database: its tables, into `backups` of the data folder; the newest few are kept. */
+/**
+ * Before a newer program changes the database: its tables, into `backups` of the data folder; the
+ * newest few are kept.
+ */
 export async function backUpDatabase(
   folder: string,
   address: DatabaseAddress,

@@ -66,7 +66,10 @@ export async function dueEndpoints(sql: Sql, now: number): Promise<string[]> {
     .map(({ endpoint }) => endpoint)
 }
 
-/** What is due of an endpoint, the longest due first; also what is being made. Read from an index alone: it is asked for at each delivery. */
+/**
+ * What is due of an endpoint, the longest due first; also what is being made. Read from an index
+ * alone: it is asked for at each delivery.
+ */
 export async function listDue(
   sql: Sql,
   endpoint: string,

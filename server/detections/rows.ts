@@ -111,7 +111,10 @@ async function refuse(sql: Sql, cameraId: string, id: string, name: string): Pro
   )
 }
 
-/** Saves over exactly the version named; 0 makes a new one. Saving over a deleted one brings it back. In a transaction. */
+/**
+ * Saves over exactly the version named; 0 makes a new one. Saving over a deleted one brings it
+ * back. In a transaction.
+ */
 export async function saveDetection(
   sql: Sql,
   cameraId: string,

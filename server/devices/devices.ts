@@ -63,7 +63,10 @@ const stateOf: Record<TroubleKind, DeviceState> = {
   refused: 'broken'
 }
 
-/** The devices of the site: read on a timer and on demand, compared with the plan, sent to on one deliberate command. */
+/**
+ * The devices of the site: read on a timer and on demand, compared with the plan, sent to on one
+ * deliberate command.
+ */
 export class Devices {
   /** What they say. */
   readonly ears: Ears
@@ -280,7 +283,10 @@ export class Devices {
     return this.one(id)
   }
 
-  /** Reads a device anew, after something was changed on it: a reading that is going on may have seen it before that. */
+  /**
+   * Reads a device anew, after something was changed on it: a reading that is going on may have
+   * seen it before that.
+   */
   async readAfresh(id: string): Promise<void> {
     await this.reading.get(id)
     await this.read(id)

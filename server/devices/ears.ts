@@ -38,7 +38,10 @@ export class Ears {
     return () => void this.hearers.delete(hearer)
   }
 
-  /** Does something about what devices say in the transaction that keeps it. @param work returns what follows once it is committed */
+  /**
+   * Does something about what devices say in the transaction that keeps it.
+   * @param work returns what follows once it is committed
+   */
   whenHeard(work: (sql: Sql, device: string, events: DeviceEvent[]) => Promise<() => void>): void {
     this.heardIn = work
   }

@@ -73,7 +73,8 @@ export function liveRoutes(
     }
   )
 
-  // Server-sent events: `targets` frame by frame, `heard` for what the device says, `trouble` when it cannot be spoken with.
+  // Server-sent events: `targets` frame by frame, `heard` for what the device says, `trouble` when
+  // it cannot be spoken with.
   app.get(
     '/cameras/:camera/live',
     { ...allow(SIGNED_IN, { params: byCamera }), exposeHeadRoute: false },

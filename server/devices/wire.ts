@@ -107,7 +107,12 @@ export class DeviceWire {
     return this.services
   }
 
-  /** A message to one of the device's services. @param body of the message, as XML @returns the action that answers it @throws Trouble */
+  /**
+   * A message to one of the device's services.
+   * @param body of the message, as XML
+   * @returns the action that answers it
+   * @throws Trouble
+   */
   async call(service: Service, body: string): Promise<Element> {
     const at = (await this.servicePaths()).get(NAMESPACES_OF[service])
     if (!at || !URL.canParse(at))

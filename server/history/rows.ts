@@ -36,7 +36,10 @@ const entryOf = (row: Row): EditEntry => ({
   at: row.made_at
 })
 
-/** Writes down how a thing is after an edit; in the transaction that saves it. `camera` null: a schedule of the site. */
+/**
+ * Writes down how a thing is after an edit; in the transaction that saves it. `camera` null: a
+ * schedule of the site.
+ */
 export async function noteEdit(
   sql: Sql,
   site: string,

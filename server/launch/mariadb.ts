@@ -143,7 +143,10 @@ export async function startMariaDb(
   }
 }
 
-/** Where root reaches the database of a folder. A path of a socket may have at most 107 characters, whatever folder the project is in. */
+/**
+ * Where root reaches the database of a folder. A path of a socket may have at most 107 characters,
+ * whatever folder the project is in.
+ */
 export const socketOf = (folder: string): string =>
   join(
     tmpdir(),

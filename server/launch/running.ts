@@ -13,7 +13,10 @@ export interface Running {
 
 const fileOf = (folder: string): string => join(folder, 'running.json')
 
-/** Who runs over a data folder now; null: nobody. A file that is empty or cut is of somebody who was cut off as well. */
+/**
+ * Who runs over a data folder now; null: nobody. A file that is empty or cut is of somebody who was
+ * cut off as well.
+ */
 export function whoRuns(folder: string): Running | null {
   const file = fileOf(folder)
   if (!existsSync(file)) return null
@@ -44,7 +47,11 @@ function write(folder: string, running: Running): void {
   renameSync(`${file}.part`, file)
 }
 
-/** One application per data folder. @returns says more of this one, and lets go of the folder @throws UsageError that says where the other one is */
+/**
+ * One application per data folder.
+ * @returns says more of this one, and lets go of the folder
+ * @throws UsageError that says where the other one is
+ */
 export function takeFolder(folder: string): {
   say: (more: Omit<Running, 'pid'>) => void
   release: () => void

@@ -14,7 +14,10 @@ import { makeNodeCanvas } from '../../simulation/nodeCanvas.ts'
 import type { Play } from '../../simulation/script.ts'
 import { keepWalk, readWalk } from './keptWalks.ts'
 
-/** What a walk is looked at with: its true targets; the measures of its painted pictures besides; or all found in them. */
+/**
+ * What a walk is looked at with: its true targets; the measures of its painted pictures besides; or
+ * all found in them.
+ */
 export type Look = 'truth' | 'measures' | 'pictures'
 
 /** What a detection needs to be told of a walk. */

@@ -108,6 +108,7 @@ process.on('message', ({ id, job }: { id: number; job: Job }) => {
     (error: Error) => process.send!({ id, error: error.stack ?? String(error) })
   )
 })
-// Ctrl-C reaches a whole group of processes; the server ends this one when it has ended its runs. Without it there is nothing to do.
+// Ctrl-C reaches a whole group of processes; the server ends this one when it has ended its runs.
+// Without it there is nothing to do.
 process.on('SIGINT', () => {})
 process.on('disconnect', () => process.exit())

@@ -34,7 +34,10 @@ const job = (id: string): Job => ({
   inputs: { door: 'Door' }
 })
 
-/** Processes that this one has started and that still run. Source: proc(5), stat: the state is field 3, the parent field 4. */
+/**
+ * Processes that this one has started and that still run. Source: proc(5), stat: the state is field
+ * 3, the parent field 4.
+ */
 const children = (): number[] =>
   readdirSync('/proc')
     .filter((name) => /^\d+$/.test(name))

@@ -73,7 +73,10 @@ export class WalkTests {
   private readonly tests = new Map<string, Test>()
   private count = 0
 
-  /** @param findings of readiness, worst first @param scenes where simulated scenes are operated; null: there are none */
+  /**
+   * @param findings of readiness, worst first
+   * @param scenes where simulated scenes are operated; null: there are none
+   */
   constructor(
     database: Database,
     devices: Devices,
@@ -112,7 +115,11 @@ export class WalkTests {
     return this.tests.get(camera)?.view ?? null
   }
 
-  /** Begins a test. @throws ApiError when one goes on there, nothing shows the camera, or the check cannot be walked live */
+  /**
+   * Begins a test.
+   * @throws ApiError when one goes on there, nothing shows the camera, or the check cannot be
+   * walked live
+   */
   async start(camera: string, check: Check, by: Author): Promise<WalkTestView> {
     if (this.goesOn(camera))
       throw busy('a walk test goes on in front of this camera already; stop it first')
@@ -268,7 +275,10 @@ export class WalkTests {
     await this.conclude(test)
   }
 
-  /** Somebody on site has done it: it triggered, and all of it came. With more to wait for, the whole time is waited. */
+  /**
+   * Somebody on site has done it: it triggered, and all of it came. With more to wait for, the
+   * whole time is waited.
+   */
   private isOver({ view, enough, first }: Test): boolean {
     const { expect } = view.check
     return (

@@ -17,7 +17,10 @@ export async function deleteOldAudit(sql: Sql, before: number, limit: number): P
     .affectedRows
 }
 
-/** Steps of the history that a later one, old as well, has followed: how everything was at that time, and since, can still be told. */
+/**
+ * Steps of the history that a later one, old as well, has followed: how everything was at that
+ * time, and since, can still be told.
+ */
 export async function deleteOldEdits(sql: Sql, before: number, limit: number): Promise<number> {
   const rows = await sql.rows<{ id: number }>(
     `SELECT old.id FROM edit old WHERE old.made_at < ? AND EXISTS
@@ -41,7 +44,10 @@ export interface Gone {
   deliveries: number[]
 }
 
-/** Closed alarms whose last trigger is old, with all that belongs to them. None that is open, or from which something is still to be delivered. */
+/**
+ * Closed alarms whose last trigger is old, with all that belongs to them. None that is open, or
+ * from which something is still to be delivered.
+ */
 export async function deleteOldAlarms(
   database: Database,
   before: number,

@@ -34,7 +34,10 @@ interface Left {
   at: number
 }
 
-/** Takes away what is older than the site wants it kept, or more than it wants kept; in small steps, and never what an open alarm needs. */
+/**
+ * Takes away what is older than the site wants it kept, or more than it wants kept; in small steps,
+ * and never what an open alarm needs.
+ */
 export class RetentionKeeper {
   private readonly database: Database
   /** Of what deliveries left; below it `triggers`, of evidence. */

@@ -140,7 +140,8 @@ describe('search, against a plain filter over what was written', () => {
       ).toHaveLength(b.n)
   })
 
-  // So many that they are not gathered first (server/search/rows.ts); a third of them with a second word that is as common.
+  // So many that they are not gathered first (server/search/rows.ts); a third of them with a second
+  // word that is as common.
   test('words that stand in very many comments, alone, together and with other filters: every trigger, newest first', async () => {
     const many = 9000
     const first = START + 100_000_000

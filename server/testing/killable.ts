@@ -2,7 +2,10 @@ import { makeApp } from '../app.ts'
 import { Database, type DatabaseAddress } from '../database.ts'
 import type { StandInPorts } from '../standIns.ts'
 
-/** The server as a process of its own, over a database that is there: to be killed hard. Says its address in one line. */
+/**
+ * The server as a process of its own, over a database that is there: to be killed hard. Says its
+ * address in one line.
+ */
 const [address, name, folder, standIns] = process.argv.slice(2)
 const database = await Database.open(JSON.parse(address) as DatabaseAddress, name)
 const app = await makeApp({

@@ -3,7 +3,10 @@ import { insertAccount, listAccounts } from '../accounts/rows.ts'
 import { Sessions, cookieName } from '../accounts/sessions.ts'
 import type { Database } from '../database.ts'
 
-/** A session of the first account of a role, which is made where there is none, as the header of a browser. Nobody can sign in to one that is made here. */
+/**
+ * A session of the first account of a role, which is made where there is none, as the header of a
+ * browser. Nobody can sign in to one that is made here.
+ */
 export async function cookieOf(database: Database, role: Role): Promise<string> {
   const known = (await listAccounts(database)).find((a) => a.role === role)
   const id =

@@ -22,7 +22,10 @@ import { MEMORY_FPS, type TargetMemory } from './memory.ts'
 
 /** A live picture is asked for when it is surely there: devices keep the last seconds. */
 const AFTER_MS = 600
-/** More than these at a time are left out, two for each trigger: a device that is flooded is not asked for pictures as well. */
+/**
+ * More than these at a time are left out, two for each trigger: a device that is flooded is not
+ * asked for pictures as well.
+ */
 const MOST_WAITING = 120
 /** What the camera reported is kept from so long before a trigger to so long after it. */
 const BEFORE_MS = 20_000
@@ -125,7 +128,10 @@ export class Evidence {
     }
   }
 
-  /** Why a trigger fell: the way of its target, its gates, the settings as they were. @throws ApiError when it is not there */
+  /**
+   * Why a trigger fell: the way of its target, its gates, the settings as they were.
+   * @throws ApiError when it is not there
+   */
   async account(id: number): Promise<TriggerAccount> {
     const row = await this.row(id)
     if (!row) throw notFound(`trigger ${id}`)

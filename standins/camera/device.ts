@@ -49,7 +49,10 @@ export interface Surroundings {
   contacts?: Contacts
 }
 
-/** A simulated camera or recorder on a loopback port of its own: answers the standard, sees its scenes, keeps its settings. */
+/**
+ * A simulated camera or recorder on a loopback port of its own: answers the standard, sees its
+ * scenes, keeps its settings.
+ */
 export class Device {
   readonly model: Model
   readonly channels: Channel[]

@@ -105,7 +105,10 @@ export class Outputs {
       }
   }
 
-  /** A rule of the device has fired: what it sets off acts, if its own hours allow. @param wall minutes since Monday on the device's clock */
+  /**
+   * A rule of the device has fired: what it sets off acts, if its own hours allow.
+   * @param wall minutes since Monday on the device's clock
+   */
   fired(rule: string, now: number, wall: number): void {
     for (const { token } of this.list) {
       const kept = this.kept[token]

@@ -139,7 +139,11 @@ export class LiveScene {
     return this.showing(seconds).later
   }
 
-  /** Takes what has happened up to now. @param seconds since the device was started @param began the device's instant of its start */
+  /**
+   * Takes what has happened up to now.
+   * @param seconds since the device was started
+   * @param began the device's instant of its start
+   */
   step(seconds: number, began = 0): Trigger[] {
     const now = this.showing(seconds)
     const { fps } = now.play.scene
@@ -200,7 +204,10 @@ export class LiveScene {
     return this.play.script.inputs[id]?.filter((change) => change.at <= at).at(-1)?.set ?? false
   }
 
-  /** The picture of a moment, as JPEG; null while none comes from the sensor. Without the sensor's noise, which a JPEG would only grow by. */
+  /**
+   * The picture of a moment, as JPEG; null while none comes from the sensor. Without the sensor's
+   * noise, which a JPEG would only grow by.
+   */
   snapshot(seconds: number): Buffer | null {
     const now = this.showing(seconds)
     const { script, scene } = now.play

@@ -14,7 +14,10 @@ const names: Record<string, string> = {
   password: 'Password'
 }
 
-/** The first account of a new installation, for who holds the code that the start printed. What was typed stays when it was wrong. */
+/**
+ * The first account of a new installation, for who holds the code that the start printed. What was
+ * typed stays when it was wrong.
+ */
 export function FirstAccount(): ReactNode {
   const queries = useQueryClient()
   const [form, setForm] = useState({ code: '', username: '', name: '', password: '' })

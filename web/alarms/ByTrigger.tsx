@@ -3,7 +3,10 @@ import type { DeliveryView } from '../../core/api.ts'
 import { timeOf } from '../actions/words.ts'
 import { marks } from './marks.ts'
 
-/** Deliveries of each trigger, the newest trigger first, each in the order of its links; then what no trigger set off. */
+/**
+ * Deliveries of each trigger, the newest trigger first, each in the order of its links; then what
+ * no trigger set off.
+ */
 function byTrigger(deliveries: readonly DeliveryView[]): [number | null, DeliveryView[]][] {
   const groups = new Map<number | null, DeliveryView[]>()
   for (const d of deliveries) groups.set(d.trigger, [d, ...(groups.get(d.trigger) ?? [])])

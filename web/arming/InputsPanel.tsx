@@ -8,7 +8,10 @@ import { noteHeaders } from '../kept/note.ts'
 
 const NONE = ''
 
-/** The contacts of the site: an alarm panel's set state, a door; each with the device that has it, and what it is now. */
+/**
+ * The contacts of the site: an alarm panel's set state, a door; each with the device that has it,
+ * and what it is now.
+ */
 export function InputsPanel({ view }: { view: SiteActionsView }): ReactNode {
   const queries = useQueryClient()
   const { message } = App.useApp()

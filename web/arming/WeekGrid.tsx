@@ -31,7 +31,10 @@ export interface ChosenSpan {
 const SNAP = 30
 const percent = (minutes: number): string => `${(100 * minutes) / DAY_MINUTES}%`
 
-/** The week as columns with time running down: the schedule's spans, daylight, and the hours of what is linked as rails. */
+/**
+ * The week as columns with time running down: the schedule's spans, daylight, and the hours of what
+ * is linked as rails.
+ */
 export function WeekGrid({
   schedule,
   calendar,

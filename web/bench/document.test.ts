@@ -19,7 +19,10 @@ const line = (id: string, name = id): Detection =>
     ]
   })
 
-/** Keeps in memory, by the server's rules: a save must name the version that is kept (server/bench.test.ts tests those). */
+/**
+ * Keeps in memory, by the server's rules: a save must name the version that is kept
+ * (server/bench.test.ts tests those).
+ */
 class Memory implements Keeper {
   readonly held = new Map<string, { version: number; value: unknown }>()
   down = false

@@ -133,7 +133,10 @@ export class BenchDocument extends KeptThings<Value, DocumentState> {
     })
   }
 
-  /** As the camera was at another moment, as one step that can be undone. Schedules that were deleted stay as they are. */
+  /**
+   * As the camera was at another moment, as one step that can be undone. Schedules that were
+   * deleted stay as they are.
+   */
   goTo(state: CameraState, label: string): void {
     const changes = [
       ...state.schedules.map((s) => this.change(`schedule:${s.id}`, s)),

@@ -7,7 +7,10 @@ const ownKeys =
   'input, textarea, select, [contenteditable], [role=slider], [role=combobox], [role=switch], [role=radio], .ant-popover, .ant-modal-wrap, .ant-select-dropdown'
 const pressed = 'button, a, summary, [role=button]'
 
-/** Keys of the Bench, by `event.key` (letters in lower case; `ctrl+z`, `ctrl+shift+z`). Fields and dialogs keep theirs. */
+/**
+ * Keys of the Bench, by `event.key` (letters in lower case; `ctrl+z`, `ctrl+shift+z`). Fields and
+ * dialogs keep theirs.
+ */
 export function useKeys(actions: Record<string, KeyAction>): void {
   const current = useRef(actions)
   useEffect(() => {

@@ -11,7 +11,10 @@ export function noteLeaving(): void {
   }
 }
 
-/** Waits, right after a page was left so, until what it sent has had time to arrive: a reload must not show what was before. */
+/**
+ * Waits, right after a page was left so, until what it sent has had time to arrive: a reload must
+ * not show what was before.
+ */
 export async function afterLeaving(): Promise<void> {
   try {
     const left = Number(sessionStorage.getItem(KEY) ?? 0)

@@ -12,7 +12,10 @@ interface Sent {
 }
 let sent: Sent[] = []
 let versions: Map<string, number>
-/** The server, by its rule that a save must name the version that is kept (server/actions/actions.test.ts tests the real one). */
+/**
+ * The server, by its rule that a save must name the version that is kept
+ * (server/actions/actions.test.ts tests the real one).
+ */
 const answer = async (
   path: string,
   { method, body }: { method: string; body?: string }

@@ -19,7 +19,10 @@ export const useSiteActions = (): UseQueryResult<SiteActionsView> =>
     refetchInterval: READ_MS
   })
 
-/** What is edited of the site, for as long as a place is open; later readings are taken in. Undo goes over both places. */
+/**
+ * What is edited of the site, for as long as a place is open; later readings are taken in. Undo
+ * goes over both places.
+ */
 export function useSiteDocument(view: SiteActionsView): {
   document: SiteDocument
   state: SiteState

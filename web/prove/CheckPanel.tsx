@@ -245,7 +245,10 @@ function Outcome({
   )
 }
 
-/** The walk as a clip, painted and analysed like any other; made when it is not there yet. @throws Error when it cannot be made */
+/**
+ * The walk as a clip, painted and analysed like any other; made when it is not there yet.
+ * @throws Error when it cannot be made
+ */
 async function clipOf(camera: string, check: Check): Promise<ClipView> {
   if (check.by.how !== 'walk') throw new Error('this check is no walk')
   const name = `Check: ${check.name}`.slice(0, 120)

@@ -22,7 +22,10 @@ import { useProving, useRefresh } from './useProving.ts'
 
 type Show = 'all' | 'failed' | 'outdated'
 
-/** The checks: expected against seen, with the coverage of every gate; run them; each result with the moment that matters. */
+/**
+ * The checks: expected against seen, with the coverage of every gate; run them; each result with
+ * the moment that matters.
+ */
 export function ProvePlace(): ReactNode {
   const proving = useProving()
   const site = useSiteActions()

@@ -31,7 +31,10 @@ function PartFailed({ error, resetErrorBoundary }: FallbackProps): ReactNode {
   )
 }
 
-/** A place that fails says so and leaves the rest of the page alone; going to another place leaves the failure behind. */
+/**
+ * A place that fails says so and leaves the rest of the page alone; going to another place leaves
+ * the failure behind.
+ */
 export function PlaceBoundary({ children }: { children: ReactNode }): ReactNode {
   const { pathname } = useLocation()
   return (

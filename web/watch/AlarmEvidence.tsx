@@ -97,7 +97,10 @@ function recordingWords(name: string, recording: NonNullable<KeptView['recording
     : `✕ ${name} could not be read from the device: ${recording.words}`
 }
 
-/** The way of the target over the picture of its moment, the gates that let it through, the settings as they were then. */
+/**
+ * The way of the target over the picture of its moment, the gates that let it through, the settings
+ * as they were then.
+ */
 function Account({ trigger: fired }: { trigger: FoundTrigger }): ReactNode {
   const { id: trigger, at: firedAt } = fired
   const picture = useMoment(fired)
@@ -166,7 +169,10 @@ function Account({ trigger: fired }: { trigger: FoundTrigger }): ReactNode {
 const NO_PICTURE =
   "data:image/svg+xml,%3Csvg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 98 55'%3E%3Crect width='98' height='55' fill='%2311161c'/%3E%3Ctext x='49' y='31' fill='%2398a3af' font-size='9' text-anchor='middle'%3ENo picture%3C/text%3E%3C/svg%3E"
 
-/** The picture of a trigger's moment; of one that has just come it is asked for again until it has been written down. */
+/**
+ * The picture of a trigger's moment; of one that has just come it is asked for again until it has
+ * been written down.
+ */
 function useMoment({ id, at }: FoundTrigger): { src: string; onError: () => void } {
   const [attempt, setAttempt] = useState(0)
   const again = useRef<ReturnType<typeof setTimeout>>(undefined)

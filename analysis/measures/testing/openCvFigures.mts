@@ -58,7 +58,10 @@ function blobs(width: number, height: number, dx: number, dy: number): Gray {
   return gray
 }
 
-/** Phase correlation from OpenCV's own Fourier transform and window, as its `phaseCorrelate` does (which this build lacks). */
+/**
+ * Phase correlation from OpenCV's own Fourier transform and window, as its `phaseCorrelate` does
+ * (which this build lacks).
+ */
 function openCvShift(a: Gray, b: Gray): { x: number; y: number } {
   const { width, height } = a
   const window = new cv.Mat()

@@ -21,7 +21,8 @@ const frame = {
 }
 
 describe('metadata frames', () => {
-  // Source of the coordinates: ONVIF Analytics Service Specification, −1 to 1 with y upwards (from memory); read here by a general parser.
+  // Source of the coordinates: ONVIF Analytics Service Specification, −1 to 1 with y upwards (from
+  // memory); read here by a general parser.
   test('boxes as the standard writes them', () => {
     const {
       MetadataStream: {

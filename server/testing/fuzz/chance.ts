@@ -1,4 +1,7 @@
-/** Chance that can be had again: the same seed gives the same numbers (mulberry32, Tommy Ettinger, public domain; from memory). */
+/**
+ * Chance that can be had again: the same seed gives the same numbers (mulberry32, Tommy Ettinger,
+ * public domain; from memory).
+ */
 export class Chance {
   private state: number
 

@@ -8,7 +8,10 @@ import type { Handler, Served } from './handler.ts'
 import { mediaHandlers } from './media.ts'
 import { outputHandlers } from './outputs.ts'
 
-/** Questions that are answered without a token. Source: ONVIF Core Specification, access classes PRE_AUTH (from memory). */
+/**
+ * Questions that are answered without a token. Source: ONVIF Core Specification, access classes
+ * PRE_AUTH (from memory).
+ */
 export const OPEN_ACTIONS = new Set([
   'GetSystemDateAndTime',
   'GetServices',

@@ -4,7 +4,10 @@ import { useEvidences } from '../../api/queries.ts'
 import { useSame } from '../../stable.ts'
 import type { Evaluations } from '../evaluation.ts'
 
-/** All ready clips of the camera, given to the worker; those that it has, in their order, and whether that is all of them. */
+/**
+ * All ready clips of the camera, given to the worker; those that it has, in their order, and
+ * whether that is all of them.
+ */
 export function useAllClips(
   clips: readonly ClipView[],
   evaluations: Evaluations,

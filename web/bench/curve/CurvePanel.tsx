@@ -40,7 +40,10 @@ function thinned({ curves, fps }: FrameTrace): Point[] {
   })
 }
 
-/** What a detection of whole frames measured over the clip, against its limit; the moment on show can be chosen on it. */
+/**
+ * What a detection of whole frames measured over the clip, against its limit; the moment on show
+ * can be chosen on it.
+ */
 export function CurvePanel({
   trace,
   seconds,

@@ -32,7 +32,10 @@ interface Cost {
   lost: string[]
 }
 
-/** The smallest change to a single gate that would have let the target through, or kept it out, and what else it would do. */
+/**
+ * The smallest change to a single gate that would have let the target through, or kept it out, and
+ * what else it would do.
+ */
 export function ChangePanel({ fired, ...ask }: ChangePanelProps): ReactNode {
   const [open, setOpen] = useState(false)
   if (!open)

@@ -18,7 +18,10 @@ export interface DeviceLimits {
 
 export const DeviceLimitsContext = createContext<DeviceLimits | null>(null)
 
-/** The limits of the camera's door for a detection; null: no device of the camera is known, or Wardoptic watches itself. */
+/**
+ * The limits of the camera's door for a detection; null: no device of the camera is known, or
+ * Wardoptic watches itself.
+ */
 export function useDeviceLimits(camera: string, detection: Detection | null): DeviceLimits | null {
   const { data } = useDevices()
   return useMemo(() => {

@@ -51,7 +51,10 @@ export const marksOf = (
     ? { from, aspect, people, ...(fieldOfView !== null && { fieldOfView }) }
     : { from, aspect, corners, width, depth }
 
-/** A lens of 4 mm before a sensor of 1/2.8 inch sees so much up and down, in degrees (its picture is 2.9 mm high); common practice. */
+/**
+ * A lens of 4 mm before a sensor of 1/2.8 inch sees so much up and down, in degrees (its picture is
+ * 2.9 mm high); common practice.
+ */
 export const USUAL_LENS = 40
 
 /** What the marks so far tell, or why they do not. */

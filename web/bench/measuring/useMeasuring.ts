@@ -27,7 +27,10 @@ export interface MeasuringTool {
   fault: string | null
   off: readonly (number | null)[]
   change: (draft: Draft) => void
-  /** Marks from the clip's own people, whose boxes are too rough to tell the lens: it is taken as usual. null: there is no clip. */
+  /**
+   * Marks from the clip's own people, whose boxes are too rough to tell the lens: it is taken as
+   * usual. null: there is no clip.
+   */
   fromClip: (() => void) | null
   keep: () => void
   leave: () => void

@@ -22,7 +22,10 @@ export interface Frame {
 
 const WHEEL = 0.0016
 
-/** A picture as large as there is room, with what is drawn over it; the wheel goes nearer, the middle button moves it. */
+/**
+ * A picture as large as there is room, with what is drawn over it; the wheel goes nearer, the
+ * middle button moves it.
+ */
 export function Fitted({
   width: ownWidth,
   height: ownHeight,

@@ -67,7 +67,10 @@ export function moved(points: readonly Point[], dx: number, dy: number): Point[]
   return points.map(([x, y]) => pointOf(x + mx, y + my))
 }
 
-/** A place brought onto the nearest of the eight directions from another: 0°, 45°, 90° and so on, as seen on the picture. */
+/**
+ * A place brought onto the nearest of the eight directions from another: 0°, 45°, 90° and so on, as
+ * seen on the picture.
+ */
 export function snapped(from: Point, to: Point, aspect: number): Point {
   const [dx, dy] = [(to[0] - from[0]) * aspect, to[1] - from[1]]
   const angle = (Math.round(Math.atan2(dy, dx) / (Math.PI / 4)) * Math.PI) / 4

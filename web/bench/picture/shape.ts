@@ -96,7 +96,10 @@ export function withVertexAt(shape: PictureShape, at: Point): Point[] | null {
   return shapeFault(kind, more) === null ? more : null
 }
 
-/** With a vertex more in the middle of the edge that follows one; null: there are as many as there may be, or no edge follows. */
+/**
+ * With a vertex more in the middle of the edge that follows one; null: there are as many as there
+ * may be, or no edge follows.
+ */
 export function withVertexAfter(shape: PictureShape, index: number): Point[] | null {
   const { kind, points } = shape
   const next = points[index + 1] ?? (isClosed(kind) ? points[0] : undefined)

@@ -111,7 +111,10 @@ export function pointerPlace(
   return at ? pointOf(at.x / width, at.y / height) : null
 }
 
-/** Two clicks on one place. The canvas library takes any two quick clicks for one; whoever draws quickly means two vertices. */
+/**
+ * Two clicks on one place. The canvas library takes any two quick clicks for one; whoever draws
+ * quickly means two vertices.
+ */
 export const isDouble = ({ evt }: Konva.KonvaEventObject<MouseEvent>): boolean => evt.detail > 1
 
 /** What is taken hold of: the whole shape is dragged, a double click on its outline adds a vertex. */
@@ -243,7 +246,10 @@ export function BarbShape({
   )
 }
 
-/** The letter of the detection; a crescent when it is switched off, a ring that fills with the dwell, a flag when it has just triggered. */
+/**
+ * The letter of the detection; a crescent when it is switched off, a ring that fills with the
+ * dwell, a flag when it has just triggered.
+ */
 export function LetterTag({
   x,
   y,

@@ -24,7 +24,10 @@ export class Zoom {
     return () => this.listeners.delete(listener)
   }
 
-  /** Nearer (above 1) or farther, keeping a place of the picture where it is on the screen; the middle, if none is given. */
+  /**
+   * Nearer (above 1) or farther, keeping a place of the picture where it is on the screen; the
+   * middle, if none is given.
+   */
   by(factor: number, at?: readonly [x: number, y: number]): void {
     const { zoom, left, top } = this.view
     const next = Math.min(MOST, Math.max(1, zoom * factor))

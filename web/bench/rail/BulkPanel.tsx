@@ -12,7 +12,10 @@ import type { BenchDocument } from '../document.ts'
 
 const ALWAYS = ''
 
-/** Changes of several detections at once, each change one step. Kinds that have no such setting are left as they are. */
+/**
+ * Changes of several detections at once, each change one step. Kinds that have no such setting are
+ * left as they are.
+ */
 export function BulkPanel({
   document,
   marked,

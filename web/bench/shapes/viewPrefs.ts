@@ -1,7 +1,10 @@
 import { useMemo, useState } from 'react'
 import { useStable } from '../../stable.ts'
 
-/** What of a camera's detections somebody wants not to see, or not to change by mistake. Of this browser, not of the plan. */
+/**
+ * What of a camera's detections somebody wants not to see, or not to change by mistake. Of this
+ * browser, not of the plan.
+ */
 export interface ViewPrefs {
   hidden: ReadonlySet<string>
   locked: ReadonlySet<string>

@@ -56,7 +56,10 @@ export const placeOf = ({ from, to }: Stretch) => ({
   long: (length: number): string => `${(100 * length) / (to - from)}%`
 })
 
-/** Each trigger under its target and its number among the target's: one that moves while a shape is dragged stays the same flag. */
+/**
+ * Each trigger under its target and its number among the target's: one that moves while a shape is
+ * dragged stays the same flag.
+ */
 function withOwnKeys(triggers: readonly Trigger[]): [string, Trigger][] {
   const counts = new Map<number, number>()
   return triggers.map((t) => {
@@ -101,7 +104,10 @@ const Flags = memo(
   (before, now) => now.hidden && before.hidden
 )
 
-/** The same while a shape is dragged: one drawing in place of a button each, as it changes with every move of the pointer. */
+/**
+ * The same while a shape is dragged: one drawing in place of a button each, as it changes with
+ * every move of the pointer.
+ */
 function DraggedFlags({
   triggers,
   stretch: { from, to },

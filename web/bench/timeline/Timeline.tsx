@@ -205,7 +205,10 @@ const ticksOf = ({ from, to }: Stretch, step: number): number[] => {
   )
 }
 
-/** A listener of the element's own, as React's cannot keep the page from zooming. `turn` says whether it used the wheel. */
+/**
+ * A listener of the element's own, as React's cannot keep the page from zooming. `turn` says
+ * whether it used the wheel.
+ */
 function useWheel(
   element: React.RefObject<HTMLElement | null>,
   turn: (event: WheelEvent, share: number) => boolean

@@ -21,7 +21,10 @@ import { WalkFollow } from './WalkFollow.tsx'
 import { WalkOrder } from './WalkOrder.tsx'
 import { goesOn, useWalk, useWalkDoes } from './useWalk.ts'
 
-/** A check walked in front of its live camera: the target, its gates as they pass, the trigger, and then what arrives. */
+/**
+ * A check walked in front of its live camera: the target, its gates as they pass, the trigger, and
+ * then what arrives.
+ */
 export function WalkPart(): ReactNode {
   const proving = useProving()
   const site = useSiteActions()
