@@ -1,11 +1,10 @@
-import { mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { defineConfig } from '@playwright/test'
 import { signedInFile } from './e2e/servers.ts'
 
-// Made by the first process that reads this; those that it starts are told.
-process.env.WARDOPTIC_E2E ??= mkdtempSync(join(tmpdir(), 'wardoptic-e2e-'))
+// Named by the first process that reads this, and made when tests are prepared; those that it starts are told.
+process.env.WARDOPTIC_E2E ??= join(tmpdir(), `wardoptic-e2e-${process.pid}`)
 
 /** The interface in Debian's headless Chromium, over everything that `npm start` starts. */
 export default defineConfig({
