@@ -1,12 +1,9 @@
-import { readFileSync, rmSync } from 'node:fs'
+import { rmSync } from 'node:fs'
 import { request } from '@playwright/test'
 import type { BenchView, SiteView } from '../core/api.ts'
-import { preparedFolder, runFolder, RunningSite, signedInFile } from './servers.ts'
+import { demoAccount, preparedFolder, runFolder, RunningSite, signedInFile } from './servers.ts'
 
 const LOOK_MS = 300
-const { accounts } = JSON.parse(
-  readFileSync(new URL('../demo/plan.json', import.meta.url), 'utf8')
-) as { accounts: { username: string; password: string; role: string }[] }
 
 /**
  * Starts the demo site once for all tests: its clips are analysed and its installer is signed in. What is left is copied
@@ -18,8 +15,7 @@ export default async function prepare(): Promise<() => void> {
   const site = await RunningSite.start(preparedFolder())
   const api = await request.newContext({ baseURL: site.address })
   try {
-    const { username, password } = accounts.find(({ role }) => role === 'installer')!
-    const answer = await api.post('/api/session', { data: { username, password } })
+    const answer = await api.post('/api/session', { data: demoAccount('installer') })
     if (!answer.ok()) throw new Error(`signing in: ${await answer.text()}`)
     await api.storageState({ path: signedInFile() })
     const { cameras } = (await (await api.get('/api/site')).json()) as SiteView

@@ -1,6 +1,6 @@
 import { spawn, type ChildProcess } from 'node:child_process'
 import { once } from 'node:events'
-import { cpSync, mkdtempSync, rmSync } from 'node:fs'
+import { cpSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { createInterface } from 'node:readline'
 import { fileURLToPath } from 'node:url'
@@ -13,6 +13,16 @@ export const runFolder = (): string => process.env.WARDOPTIC_E2E!
 export const preparedFolder = (): string => join(runFolder(), 'prepared')
 /** The installer's cookie, for the browser and for requests of tests. */
 export const signedInFile = (): string => join(runFolder(), 'signed-in.json')
+
+const { accounts } = JSON.parse(
+  readFileSync(new URL('../demo/plan.json', import.meta.url), 'utf8')
+) as { accounts: { username: string; password: string; role: string }[] }
+
+/** With what somebody of a role signs in. */
+export function demoAccount(role: string): { username: string; password: string } {
+  const { username, password } = accounts.find((account) => account.role === role)!
+  return { username, password }
+}
 
 const program = fileURLToPath(new URL('../scripts/start.mjs', import.meta.url))
 

@@ -1,11 +1,7 @@
-import { readFileSync } from 'node:fs'
+import { demoAccount } from './servers.ts'
 import { expect, test, type Browser, type Page } from './test.ts'
 
 test.describe.configure({ mode: 'serial' })
-const { accounts } = JSON.parse(
-  readFileSync(new URL('../demo/plan.json', import.meta.url), 'utf8')
-) as { accounts: { username: string; password: string; role: string }[] }
-
 /** A window of its own in which somebody of a role signs in as people do. */
 async function signedIn(
   browser: Browser,
@@ -19,7 +15,7 @@ async function signedIn(
     timezoneId: 'Europe/London'
   })
   const page = await context.newPage()
-  const { username, password } = accounts.find((a) => a.role === role)!
+  const { username, password } = demoAccount(role)
   await page.goto('/watch')
   await page.getByLabel('User name').fill(username)
   await page.getByLabel('Password').fill('not this one')

@@ -1,16 +1,11 @@
-import { useCallback, useLayoutEffect, useRef, useState } from 'react'
+import { useLayoutEffect, useState } from 'react'
 
 /**
  * A function that is always the same to whoever is given it, and does what the newest one does. For
  * handlers, not for rendering.
  */
-export function useStable<A extends unknown[], R>(latest: (...args: A) => R): (...args: A) => R {
-  const held = useRef(latest)
-  useLayoutEffect(() => {
-    held.current = latest
-  })
-  return useCallback((...args: A) => held.current(...args), [])
-}
+export const useStable = <A extends unknown[], R>(latest: (...args: A) => R): ((...args: A) => R) =>
+  useStableAll({ latest }).latest
 
 /** The same of several handlers in one object. */
 export function useStableAll<T extends Functions<T>>(latest: T): T {

@@ -1,11 +1,14 @@
 import type { CountsView, Search } from '../../core/watch/search.ts'
 import type { Sql, Value } from '../database.ts'
 import {
+  acknowledgedOf,
   alarmsWithWords,
   beginningsOf,
   fewAlarmsWithWords,
+  given,
   indexFor,
-  plainConditions
+  plainConditions,
+  whereText
 } from './rows.ts'
 
 /**
@@ -21,6 +24,8 @@ const stepFor = (span: number): number =>
   STEPS.find((s) => span / s <= MOST_BUCKETS) ?? STEPS[STEPS.length - 1]
 /** A time that is longer than this is shown in steps of `unit` or more. */
 const longFor = (unit: number): number => MOST_BUCKETS * STEPS[STEPS.indexOf(unit) - 1]
+
+const NONE: CountsView = { step: HOUR, buckets: [], total: 0 }
 
 /** How many there are in each `unit` of time; what is not there counts nothing. */
 interface Counts {
@@ -55,7 +60,7 @@ export async function countTriggers(sql: Sql, search: Search): Promise<CountsVie
     words.length || search.alarm !== undefined
       ? await countWords(sql, search, words)
       : await countTallies(sql, search)
-  if (!counts.of.size) return { step: HOUR, buckets: [], total: 0 }
+  if (!counts.of.size) return NONE
   const step = stepFor(spanOf(counts))
   // So short that hours are too wide; the hours say where to look.
   if (step < counts.unit) return countShort(sql, within(search, counts), words)
@@ -116,28 +121,24 @@ async function countTally(
     s.from === undefined ? undefined : Math.ceil(s.from / unit),
     s.to === undefined ? undefined : Math.floor(s.to / unit)
   ]
-  const asked: [string, Value | undefined][] = [
+  const plain = given([
+    ['hours = ?', unit / HOUR],
     ['period >= ?', first],
     ['period < ?', last],
-    ['acknowledged = ?', s.acknowledged && s.acknowledged === 'yes']
-  ]
-  const given = asked.filter((a): a is [string, Value] => a[1] !== undefined)
+    ['acknowledged = ?', acknowledgedOf(s)]
+  ])
   // As a list: joined, the database looks each row's group up, which takes three times as long.
-  const where = [
-    'hours = ?',
-    ...given.map(([text]) => text),
-    ...(groups ? [`group_id IN (${groups.join()})`] : [])
-  ]
+  const where = [...plain.where, ...(groups ? [`group_id IN (${groups.join()})`] : [])]
   const rows = await sql.rows<{ period: number; n: number }>(
-    `SELECT period, SUM(n) AS n FROM tally WHERE ${where.join(' AND ')} GROUP BY period`,
-    [unit / HOUR, ...given.map(([, value]) => value)]
+    `SELECT period, SUM(n) AS n FROM tally ${whereText(where)} GROUP BY period`,
+    plain.values
   )
   const of = new Map(rows.filter((r) => Number(r.n)).map((r) => [Number(r.period), Number(r.n)]))
   for (const edge of edgesOf(s, unit)) {
-    const { where: plain, values } = plainConditions({ ...s, ...edge })
+    const part = plainConditions({ ...s, ...edge })
     const [{ n }] = await sql.rows<{ n: number }>(
-      `SELECT COUNT(*) AS n FROM fired_trigger FORCE INDEX (${indexFor(s)}) WHERE ${plain.join(' AND ')}`,
-      values
+      `SELECT COUNT(*) AS n FROM fired_trigger FORCE INDEX (${indexFor(s)}) ${whereText(part.where)}`,
+      part.values
     )
     if (Number(n)) of.set(Math.floor(edge.from / unit), Number(n))
   }
@@ -177,8 +178,6 @@ async function withWords(
       }
     : { from: table, where, values }
 }
-const whereText = (where: readonly string[]): string =>
-  where.length ? `WHERE ${where.join(' AND ')}` : ''
 
 /** By words alone from the tally of each alarm; with other conditions, or of one alarm, each is counted. */
 async function countWords(sql: Sql, s: Search, words: readonly string[]): Promise<Counts> {
@@ -210,7 +209,5 @@ async function countShort(sql: Sql, s: Search, words: readonly string[]): Promis
     unit: STEPS[0],
     of: new Map(minutes.map((r) => [Number(r.minute), Number(r.n)]))
   }
-  return counts.of.size
-    ? folded(counts, stepFor(spanOf(counts)))
-    : { step: HOUR, buckets: [], total: 0 }
+  return counts.of.size ? folded(counts, stepFor(spanOf(counts))) : NONE
 }

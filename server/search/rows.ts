@@ -103,9 +103,22 @@ export function indexFor(s: Search): string {
   return 'by_time'
 }
 
+/** Those of the conditions for which there is a value. */
+export function given(conditions: readonly [string, Value | undefined][]): {
+  where: string[]
+  values: Value[]
+} {
+  const kept = conditions.filter((c): c is [string, Value] => c[1] !== undefined)
+  return { where: kept.map(([text]) => text), values: kept.map(([, value]) => value) }
+}
+export const whereText = (where: readonly string[]): string =>
+  where.length ? `WHERE ${where.join(' AND ')}` : ''
+export const acknowledgedOf = ({ acknowledged }: Search): boolean | undefined =>
+  acknowledged && acknowledged === 'yes'
+
 /** The conditions of a search, all but its words. */
-export function plainConditions(s: Search): { where: string[]; values: Value[] } {
-  const asked: [string, Value | undefined][] = [
+export const plainConditions = (s: Search): { where: string[]; values: Value[] } =>
+  given([
     ['camera_id = ?', s.camera],
     ['detection_id = ?', s.detection],
     ['alarm_id = ?', s.alarm],
@@ -115,11 +128,8 @@ export function plainConditions(s: Search): { where: string[]; values: Value[] }
     ['way = ?', s.way],
     ['fired_at >= ?', s.from],
     ['fired_at < ?', s.to],
-    ['acknowledged = ?', s.acknowledged && s.acknowledged === 'yes']
-  ]
-  const given = asked.filter((a): a is [string, Value] => a[1] !== undefined)
-  return { where: given.map(([text]) => text), values: given.map(([, value]) => value) }
-}
+    ['acknowledged = ?', acknowledgedOf(s)]
+  ])
 
 interface Conditions {
   /** The table, with the index to be gone through. */
@@ -173,7 +183,7 @@ export async function findTriggers(
   // The ids first, from an index alone; then only the rows of this page.
   const ids = (
     await sql.rows<{ id: number }>(
-      `SELECT id FROM ${from} ${where.length ? `WHERE ${where.join(' AND ')}` : ''} ORDER BY fired_at DESC, id DESC LIMIT ${limit + 1}`,
+      `SELECT id FROM ${from} ${whereText(where)} ORDER BY fired_at DESC, id DESC LIMIT ${limit + 1}`,
       values
     )
   ).map((r) => Number(r.id))

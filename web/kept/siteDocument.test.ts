@@ -2,47 +2,35 @@ import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globa
 import fc from 'fast-check'
 import { NO_ACTIONS } from '../../core/formats/noActions.ts'
 import { canonical } from '../../core/history/states.ts'
+import { answerWith, type Asked } from '../testing/answers.ts'
 import { nights, popup, smallSite as view } from '../testing/smallSite.ts'
 import { SiteDocument } from './siteDocument.ts'
 
-interface Sent {
-  method: string
-  path: string
-  body: any
-}
-let sent: Sent[] = []
+let sent: Asked[] = []
 let versions: Map<string, number>
-/**
- * The server, by its rule that a save must name the version that is kept
- * (server/actions/actions.test.ts tests the real one).
- */
-const answer = async (
-  path: string,
-  { method, body }: { method: string; body?: string }
-): Promise<Response> => {
-  const read = body === undefined ? {} : JSON.parse(body)
+/** The server, by its rule that a save must name the version that is kept (server/actions/actions.test.ts tests the real one). */
+const answer = ({ method, path, body }: Asked): { status?: number; body: unknown } => {
+  const read = body ?? {}
   const [address, query] = path.split('?')
   const version = read.version ?? Number(new URLSearchParams(query).get('version'))
   if ((versions.get(address) ?? version) !== version)
-    return new Response(
-      JSON.stringify({
+    return {
+      status: 409,
+      body: {
         code: 'conflict',
         message: 'changed',
         current: { version: versions.get(address), changedAt: 5, endpoint: popup('theirs') }
-      }),
-      { status: 409, headers: { 'content-type': 'application/json' } }
-    )
+      }
+    }
   versions.set(address, version + 1)
   sent.push({ method, path: address, body: read })
-  return new Response(JSON.stringify({ version: version + 1 }), {
-    headers: { 'content-type': 'application/json' }
-  })
+  return { body: { version: version + 1 } }
 }
 beforeEach(() => {
   sent = []
   versions = new Map()
   jest.useFakeTimers()
-  globalThis.fetch = answer as unknown as typeof fetch
+  answerWith(answer)
   globalThis.localStorage = { getItem: () => null, setItem: () => {} } as unknown as Storage
 })
 afterEach(() => void jest.useRealTimers())

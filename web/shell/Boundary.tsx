@@ -1,5 +1,5 @@
 import { Button } from 'antd'
-import type { ReactNode } from 'react'
+import type { ComponentType, ReactNode } from 'react'
 import { ErrorBoundary, type FallbackProps } from 'react-error-boundary'
 import { useLocation } from 'react-router'
 
@@ -31,25 +31,18 @@ function PartFailed({ error, resetErrorBoundary }: FallbackProps): ReactNode {
   )
 }
 
-/**
- * A place that fails says so and leaves the rest of the page alone; going to another place leaves
- * the failure behind.
- */
-export function PlaceBoundary({ children }: { children: ReactNode }): ReactNode {
-  const { pathname } = useLocation()
-  return (
-    <ErrorBoundary FallbackComponent={PlaceFailed} resetKeys={[pathname]}>
-      {children}
-    </ErrorBoundary>
-  )
-}
+/** Catches what fails in it; going to another place leaves the failure behind. */
+const boundaryWith = (FallbackComponent: ComponentType<FallbackProps>) =>
+  function Boundary({ children }: { children: ReactNode }): ReactNode {
+    const { pathname } = useLocation()
+    return (
+      <ErrorBoundary FallbackComponent={FallbackComponent} resetKeys={[pathname]}>
+        {children}
+      </ErrorBoundary>
+    )
+  }
 
-/** The same for a part of a line, such as the top bar's. */
-export function PartBoundary({ children }: { children: ReactNode }): ReactNode {
-  const { pathname } = useLocation()
-  return (
-    <ErrorBoundary FallbackComponent={PartFailed} resetKeys={[pathname]}>
-      {children}
-    </ErrorBoundary>
-  )
-}
+/** For a whole place. */
+export const PlaceBoundary = boundaryWith(PlaceFailed)
+/** For a part of a line, such as the top bar's. */
+export const PartBoundary = boundaryWith(PartFailed)
