@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { evaluate } from '../core/detections/index.ts'
-import { DetectionSchema, parseWith } from '../core/formats/plan.ts'
+import { DetectionSchema } from '../core/formats/plan.ts'
 import { iou } from './target.ts'
 import {
   firstRowOfFrame,
@@ -21,6 +21,7 @@ import { actorsOf } from '../simulation/world.ts'
 import { analyseInWorker } from './inWorker.ts'
 import { analysedSize, decodeFrames } from './frames.ts'
 import { analysedFps, probe } from './probe.ts'
+import { parseWith } from '../core/schema/parse.ts'
 
 const vtest = '/usr/share/doc/opencv-doc/examples/data/vtest.avi'
 const demo = fileURLToPath(new URL('../demo/clips/slipway-morning.mp4', import.meta.url))

@@ -24,7 +24,7 @@ import {
 import { shareInOutline } from '../core/geometry/share.ts'
 import { signedArea } from '../core/geometry/shapes.ts'
 import { readMot } from '../core/formats/mot.ts'
-import { DetectionSchema, parseWith, type Detection } from '../core/formats/plan.ts'
+import { DetectionSchema, type Detection } from '../core/formats/plan.ts'
 import { tracksFromRows, type TargetRow, type Tracks } from '../core/targets/tracks.ts'
 import { benchActions } from './actions/main.ts'
 import { benchDevices } from './devices/main.ts'
@@ -32,6 +32,7 @@ import { benchInterface } from './interface/main.ts'
 import { benchProving } from './proving/main.ts'
 import { benchSoak } from './soak/main.ts'
 import { median, say } from './say.ts'
+import { parseWith } from '../core/schema/parse.ts'
 
 /**
  * The figures that the project promises, measured in one run: npm run bench.

@@ -1,15 +1,12 @@
 import * as v from 'valibot'
 import type { OutputKind } from './devices/views.ts'
-import { id } from './formats/detection.ts'
 import {
   DetectionSchema,
   ScheduleSchema,
   TAMPER_CAUSES,
-  ZoneSchema,
   type Camera,
   type Detection,
   type Schedule,
-  type Severity,
   type SitePosition
 } from './formats/plan.ts'
 import type { Point } from './geometry/shapes.ts'
@@ -28,6 +25,8 @@ import {
 } from './formats/actions.ts'
 import type { ArmInputs } from './arming/armInputs.ts'
 import type { Trigger } from './detections/index.ts'
+import { id, ZoneSchema } from './schema/parts.ts'
+import type { Severity } from './kinds/parts.ts'
 
 /** What the server and the browser say to each other. Instants are milliseconds of UTC. */
 

@@ -5,10 +5,11 @@ import { join } from 'node:path'
 import { beforeAll, describe, expect, test } from '@jest/globals'
 import { analyseInWorker } from '../analysis/inWorker.ts'
 import { evaluate, type Trigger } from '../core/detections/index.ts'
-import { DetectionSchema, parseWith } from '../core/formats/plan.ts'
+import { DetectionSchema } from '../core/formats/plan.ts'
 import { KEEPS_MEMORY } from '../simulation/keepsMemory.ts'
 import type { FaultKind } from '../simulation/script.ts'
 import { DEMO_CAMERAS } from './scenes.ts'
+import { parseWith } from '../core/schema/parse.ts'
 
 /** What the detections make of painted scenes; seeds from 5000 on are used nowhere else, nothing was tuned on them. */
 interface Watched {

@@ -3,7 +3,6 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals'
 import { createConnection, type Connection } from 'mysql2/promise'
 import { EndpointSchema } from '../core/formats/actions.ts'
 import { NO_ACTIONS } from '../core/formats/noActions.ts'
-import { parseWith } from '../core/formats/plan.ts'
 import { stateOf } from '../core/history/states.ts'
 import { readEndpoints, readSettings } from './actions/rows.ts'
 import { deliveriesOfRun } from './alarms/rows.ts'
@@ -11,6 +10,7 @@ import { Database, type DatabaseAddress } from './database.ts'
 import { findTriggers } from './search/rows.ts'
 import { readDetections } from './detections/rows.ts'
 import { readStateAt } from './history/rows.ts'
+import { parseWith } from '../core/schema/parse.ts'
 
 const address = JSON.parse(process.env.WARDOPTIC_TEST_DATABASE!) as DatabaseAddress
 const name = `wardoptic_sql_${process.pid}`

@@ -2,7 +2,7 @@ import { createReadStream, readFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import { NewAccountSchema, type NewAccount } from '../core/accounts/accounts.ts'
 import type { SiteInput } from '../core/api.ts'
-import { parseWith, readPlan, type Plan } from '../core/formats/plan.ts'
+import { readPlan, type Plan } from '../core/formats/plan.ts'
 import { readScene, readScript } from '../simulation/script.ts'
 import type { Clips } from './clips/clips.ts'
 import type { Database } from './database.ts'
@@ -13,6 +13,7 @@ import type { Devices } from './devices/devices.ts'
 import { listDevices } from './devices/rows.ts'
 import { noteEdit, type EditNote } from './history/rows.ts'
 import { readSite, saveSchedule } from './sites/rows.ts'
+import { parseWith } from '../core/schema/parse.ts'
 
 interface DemoSite {
   site: { id: string; name: string }

@@ -1,6 +1,6 @@
 import * as v from 'valibot'
-import { parseWith } from '../core/formats/plan.ts'
 import { checkFaults, happening } from '../core/formats/walk.ts'
+import { parseWith } from '../core/schema/parse.ts'
 
 export {
   ACTOR_KINDS,

@@ -1,11 +1,11 @@
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http'
 import type { AddressInfo } from 'node:net'
-import { SEVERITIES, type Severity } from '../core/formats/plan.ts'
 import type { Device } from './camera/device.ts'
 import type { Contacts } from './contacts.ts'
 import { InputError } from '../core/errors.ts'
 import { LiveWalks } from './walks.ts'
 import type { Station, StationMood } from './station.ts'
+import { SEVERITIES, type Severity } from '../core/kinds/parts.ts'
 
 /** What the pages show and operate. */
 export interface World {

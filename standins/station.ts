@@ -1,7 +1,7 @@
 import { createServer, type Socket } from 'node:net'
 import type { AddressInfo } from 'node:net'
 import { readEvent, readFrame, writeFrame, type Frame, type FrameId } from '../core/formats/dc09.ts'
-import { SEVERITIES, type Severity } from '../core/formats/plan.ts'
+import { SEVERITIES, type Severity } from '../core/kinds/parts.ts'
 
 export interface StationMessage {
   at: number

@@ -1,9 +1,9 @@
 import * as v from 'valibot'
-import { parseWith } from '../core/formats/plan.ts'
 import { WalkSchema } from '../core/formats/walk.ts'
 import { readScript } from '../simulation/script.ts'
 import type { Device } from './camera/device.ts'
 import type { Contacts } from './contacts.ts'
+import { parseWith } from '../core/schema/parse.ts'
 
 const OrderSchema = v.strictObject({
   walk: WalkSchema,

@@ -11,7 +11,6 @@ import {
   DetectionSchema,
   ScheduleSchema,
   WEEKDAYS,
-  parseWith,
   type Schedule
 } from '../../core/formats/plan.ts'
 import { Database } from '../../server/database.ts'
@@ -21,6 +20,7 @@ import { startPages } from '../../standins/pages.ts'
 import { Contacts } from '../../standins/contacts.ts'
 import { Station } from '../../standins/station.ts'
 import { median, say } from '../say.ts'
+import { parseWith } from '../../core/schema/parse.ts'
 
 const PER_SECOND = 100
 const SECONDS = 60

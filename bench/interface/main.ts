@@ -8,9 +8,10 @@ import { fileURLToPath } from 'node:url'
 import { chromium, type Browser, type Page } from '@playwright/test'
 import { NO_ACTIONS } from '../../core/formats/noActions.ts'
 import type { BenchView, SiteView } from '../../core/api.ts'
-import { DetectionSchema, parseWith, type Detection } from '../../core/formats/plan.ts'
+import { DetectionSchema, type Detection } from '../../core/formats/plan.ts'
 import { demoAccounts } from '../../server/seed.ts'
 import { median, say } from '../say.ts'
+import { parseWith } from '../../core/schema/parse.ts'
 
 /**
  * The Bench in Chromium, as somebody works on it: `npm run bench -- --interface`. The real application, started for

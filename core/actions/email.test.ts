@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals'
 import { DateTime } from 'luxon'
-import { DetectionSchema, parseWith } from '../formats/plan.ts'
+import { DetectionSchema } from '../formats/plan.ts'
 import { directionInWords, emailOf, siteTime } from './email.ts'
+import { parseWith } from '../schema/parse.ts'
 
 const detection = parseWith(DetectionSchema, {
   id: 'e',

@@ -1,7 +1,8 @@
+import { severityOf } from '../kinds/schemas.ts'
 import { shareOf, type SiteHours } from '../arming/coverage.ts'
 import type { Actions, Endpoint } from '../formats/actions.ts'
-import type { Detection, Severity } from '../formats/plan.ts'
-import { SEVERITIES } from '../formats/plan.ts'
+import type { Detection } from '../formats/plan.ts'
+import { SEVERITIES } from '../kinds/parts.ts'
 
 /** A crossing of a detection and something that it could set off. */
 export interface Crossing {
@@ -21,7 +22,7 @@ export function crossingOf(
   hours: SiteHours
 ): Crossing {
   const linked = actions.links.includes(endpoint.id)
-  const severity: Severity = detection.kind === 'tamper' ? detection.severity : actions.severity
+  const severity = severityOf(detection, actions.severity)
   const low =
     endpoint.kind === 'station' &&
     SEVERITIES.indexOf(severity) < SEVERITIES.indexOf(endpoint.accepts)

@@ -10,12 +10,14 @@ import {
   type EndpointOf
 } from '../formats/actions.ts'
 import { NO_ACTIONS } from '../formats/noActions.ts'
-import { ScheduleSchema, SEVERITIES, parseWith } from '../formats/plan.ts'
+import { ScheduleSchema } from '../formats/plan.ts'
 import { acknowledgeLacks, byPriority, joins } from './alarms.ts'
 import { block, crossingOf, sharePercent } from './matrix.ts'
 import { EndpointHours, planDeliveries, type SiteActions } from './plan.ts'
 import { SiteHours } from '../arming/coverage.ts'
 import { detection, line } from '../readiness/testing/facts.ts'
+import { SEVERITIES } from '../kinds/parts.ts'
+import { parseWith } from '../schema/parse.ts'
 
 const endpoint = (settings: object): Endpoint =>
   parseWith(EndpointSchema, { id: 'e', name: 'E', ...settings })

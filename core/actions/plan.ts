@@ -6,7 +6,8 @@ import {
   type Mail,
   type People
 } from '../formats/actions.ts'
-import { SEVERITIES, type Schedule, type Severity, type SitePosition } from '../formats/plan.ts'
+import { type Schedule, type SitePosition } from '../formats/plan.ts'
+import { SEVERITIES, type Severity } from '../kinds/parts.ts'
 
 /** What triggers can set off on a site, and what is known of it. */
 export interface SiteActions {

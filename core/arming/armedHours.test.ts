@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals'
 import { DateTime } from 'luxon'
 import { ArmedHours, armedIntervals } from './armedHours.ts'
-import { ScheduleSchema, parseWith, type Schedule } from '../formats/plan.ts'
+import { ScheduleSchema, type Schedule } from '../formats/plan.ts'
+import { parseWith } from '../schema/parse.ts'
 
 const skerrow = { latitude: 59.0, longitude: -3.0 }
 const schedule = (week: object, exceptions: object[] = []): Schedule =>

@@ -6,7 +6,8 @@ import { holds, shared, total, without, type Hours } from './hours.ts'
 import { DateTime } from 'luxon'
 import { scheduleAt, armedAt } from './armedNow.ts'
 import { inWords, stretchesOf } from './stretches.ts'
-import { ScheduleSchema, WEEKDAYS, parseWith, type Schedule } from '../formats/plan.ts'
+import { ScheduleSchema, WEEKDAYS, type Schedule } from '../formats/plan.ts'
+import { parseWith } from '../schema/parse.ts'
 
 const skerrow = { latitude: 59.0, longitude: -3.0 }
 const schedule = (id: string, week: object, exceptions: object[] = []): Schedule =>

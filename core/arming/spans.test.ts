@@ -10,7 +10,8 @@ import {
   tidy,
   withException
 } from './spans.ts'
-import { ScheduleSchema, parseWith, type Span } from '../formats/plan.ts'
+import { ScheduleSchema, type Span } from '../formats/plan.ts'
+import { parseWith } from '../schema/parse.ts'
 
 const span = fc
   .tuple(fc.integer({ min: 0, max: 1439 }), fc.integer({ min: 1, max: 1440 }))

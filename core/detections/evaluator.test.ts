@@ -1,8 +1,9 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import { DetectionSchema, parseWith, type Detection } from '../formats/plan.ts'
+import { DetectionSchema, type Detection } from '../formats/plan.ts'
 import { tracksFromRows, type TargetRow } from '../targets/tracks.ts'
 import { Evaluator, evaluate, type Setting } from './evaluator.ts'
+import { parseWith } from '../schema/parse.ts'
 
 const unit = fc.double({ min: 0, max: 0.85, noNaN: true })
 const rows = fc.uniqueArray(

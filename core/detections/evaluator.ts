@@ -1,21 +1,12 @@
 import type { ArmInputs } from '../arming/armInputs.ts'
 import type { Camera, Detection, Plan } from '../formats/plan.ts'
+import { runOf } from '../kinds/runs.ts'
 import type { Measures } from '../measures/measures.ts'
 import { faceKey } from '../targets/faces.ts'
 import { RECORD_GAP_SECONDS, frameTime, type Tracks } from '../targets/tracks.ts'
-import { ContactRun } from './contact.ts'
-import { entry } from './entry.ts'
-import { exit } from './exit.ts'
-import { FaceRun } from './face.ts'
 import type { FrameRun } from './frames.ts'
 import type { Moment } from './types.ts'
 import { Gates } from './gates.ts'
-import { intrusion } from './intrusion.ts'
-import { LineRun } from './line.ts'
-import { loitering } from './loitering.ts'
-import { ClassMotionRun, MotionRun } from './motion.ts'
-import { SignalLossRun } from './signalLoss.ts'
-import { TamperRun } from './tamper.ts'
 import type { GateReading, KindRun, Sighting, TargetRecord, Trigger } from './types.ts'
 
 /** What the evaluation needs to know besides the targets. */
@@ -54,26 +45,6 @@ export interface Probe {
 export interface FrameProbe {
   detection: string
   seeFrame(frame: number, run: FrameRun, gates: Gates, fired: boolean): void
-}
-
-/** The kinds this engine computes: a kind is added by its file and one line here. */
-const kinds: {
-  [K in Detection['kind']]: (
-    detection: Extract<Detection, { kind: K }>,
-    gates: Gates
-  ) => KindRun | FrameRun
-} = {
-  line: (detection, gates) => new LineRun(detection, gates),
-  intrusion,
-  loitering,
-  entry,
-  exit,
-  motion: (detection, gates) => new MotionRun(detection, gates),
-  classMotion: (detection, gates) => new ClassMotionRun(detection, gates),
-  tamper: (detection, gates) => new TamperRun(detection, gates),
-  signalLoss: (detection, gates) => new SignalLossRun(detection, gates),
-  contact: (detection, gates) => new ContactRun(detection, gates),
-  face: (detection, gates) => new FaceRun(detection, gates)
 }
 
 interface Running {
@@ -117,7 +88,7 @@ export class Evaluator {
       .filter((detection) => detection.enabled && !detection.parked)
       .map((detection) => {
         const gates = new Gates(detection, setting.camera, setting.plan, setting.inputs)
-        return { detection, gates, run: kinds[detection.kind](detection as never, gates) }
+        return { detection, gates, run: runOf(detection, gates) }
       })
     this.everyFrame = this.running.some(({ run }) => isPerFrame(run))
     this.moment = {
@@ -198,7 +169,7 @@ export class Evaluator {
           ...fired,
           frame,
           time,
-          ...(detection.kind === 'tamper' && { severity: detection.severity })
+          ...('severity' in detection && { severity: detection.severity })
         })
         continue
       }

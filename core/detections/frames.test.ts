@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import type { ArmInputs } from '../arming/armInputs.ts'
-import { DetectionSchema, allCells, parseWith } from '../formats/plan.ts'
+import { DetectionSchema } from '../formats/plan.ts'
 import { triggerLine } from '../formats/triggers.ts'
 import { FIGURES, emptyMeasures, type Figure, type Measures } from '../measures/measures.ts'
 import { faceKey, type Face } from '../targets/faces.ts'
@@ -9,7 +9,9 @@ import { tracksFromRows, type TargetRow, type Tracks } from '../targets/tracks.t
 import { Evaluator, evaluate, type Setting } from './evaluator.ts'
 import { explain } from './ladder.ts'
 import { traceFrames } from './frameTrace.ts'
-import { motionLevel } from './motion.ts'
+import { motionLevel } from '../kinds/cellsInMotion.ts'
+import { allCells } from '../kinds/parts.ts'
+import { parseWith } from '../schema/parse.ts'
 
 const GRID = { columns: 10, rows: 10 }
 const none = tracksFromRows([], 10)

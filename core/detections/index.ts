@@ -11,7 +11,7 @@ export {
   type Ladder,
   type Trace
 } from './ladder.ts'
-export { motionLevel } from './motion.ts'
-export { causeWords } from './tamper.ts'
-export { needOf } from './line.ts'
+export { motionLevel } from '../kinds/cellsInMotion.ts'
+export { causeWords } from '../kinds/tamper/run.ts'
+export { needOf } from './need.ts'
 export type { Direction, GateName, GateReading, Trigger } from './types.ts'

@@ -1,10 +1,11 @@
 import { expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import { DetectionSchema, ScheduleSchema, parseWith, type Detection } from '../formats/plan.ts'
+import { DetectionSchema, ScheduleSchema, type Detection } from '../formats/plan.ts'
 import { tracksFromRows, type TargetRow } from '../targets/tracks.ts'
 import { evaluate, type Setting } from './evaluator.ts'
 import { KeptTriggers, inOrderOf } from './keptTriggers.ts'
 import type { Trigger } from './types.ts'
+import { parseWith } from '../schema/parse.ts'
 
 const rows: TargetRow[] = [1, 2, 3, 4].flatMap((id) =>
   Array.from({ length: 60 }, (_, i): TargetRow => ({

@@ -1,8 +1,9 @@
 import { describe, expect, test } from '@jest/globals'
-import { DetectionSchema, ScheduleSchema, parseWith } from '../formats/plan.ts'
+import { DetectionSchema, ScheduleSchema } from '../formats/plan.ts'
 import { tracksFromRows, type TargetRow } from '../targets/tracks.ts'
 import { evaluate, type Setting } from './evaluator.ts'
 import { explain, explainAll, isNearMiss, missingOf } from './ladder.ts'
+import { parseWith } from '../schema/parse.ts'
 
 const nights = parseWith(ScheduleSchema, {
   id: 'n',

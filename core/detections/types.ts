@@ -1,7 +1,8 @@
 import type { ArmInputs } from '../arming/armInputs.ts'
 import type { Measures } from '../measures/measures.ts'
-import type { DetectionKind, Severity, TamperCause } from '../formats/plan.ts'
+import type { DetectionKind, TamperCause } from '../formats/plan.ts'
 import type { Face } from '../targets/faces.ts'
+import type { Severity } from '../kinds/parts.ts'
 
 export type Direction = 'leftToRight' | 'rightToLeft'
 

@@ -1,10 +1,11 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { triggerLine } from '../formats/triggers.ts'
-import { DetectionSchema, parseWith } from '../formats/plan.ts'
+import { DetectionSchema } from '../formats/plan.ts'
 import { tracksFromRows, type TargetRow } from '../targets/tracks.ts'
 import { Evaluator, evaluate, type Setting } from './evaluator.ts'
 import { explain } from './ladder.ts'
+import { parseWith } from '../schema/parse.ts'
 
 /** The right half of the picture. */
 const zone = [

@@ -1,10 +1,11 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import clipping from 'polygon-clipping'
-import { DetectionSchema, parseWith } from '../formats/plan.ts'
+import { DetectionSchema } from '../formats/plan.ts'
 import { signedArea, type Point } from '../geometry/shapes.ts'
 import { tracksFromRows, type TargetRow } from '../targets/tracks.ts'
 import { evaluate, type Setting } from './evaluator.ts'
+import { parseWith } from '../schema/parse.ts'
 
 /**
  * A second reading of docs/detections.md, with nothing of the engine in it: it looks at a whole record at once instead of

@@ -1,8 +1,9 @@
 import { describe, expect, test } from '@jest/globals'
 import { toRule } from '../formats/onvif/toRule.ts'
-import type { Rule } from '../formats/onvif/rules.ts'
-import { DetectionSchema, parseWith, type Detection } from '../formats/plan.ts'
+import { DetectionSchema, type Detection } from '../formats/plan.ts'
 import { changesOf, standingOf, strangersOf, wantedRules, type Channel } from './standing.ts'
+import { parseWith } from '../schema/parse.ts'
+import type { Rule } from '../formats/onvif/rule.ts'
 
 const parameters = ['Direction', 'Sensitivity', 'ClassFilter', 'ConfirmTime']
 const channel = (more: Partial<Channel> = {}): Channel => ({

@@ -1,14 +1,9 @@
-import {
-  RULE_TYPES,
-  kindOfType,
-  type AnalysisMode,
-  type RuleAbility
-} from '../formats/onvif/abilities.ts'
+import { type AnalysisMode, type RuleAbility, type Rule } from '../formats/onvif/rule.ts'
 import { differencesOf, type Difference } from '../formats/onvif/differences.ts'
-import type { Rule } from '../formats/onvif/rules.ts'
 import { toRule, type Loss } from '../formats/onvif/toRule.ts'
 import type { Detection, Schedule } from '../formats/plan.ts'
 import type { ChannelDetection, DeviceView, StandingState, Stranger } from './views.ts'
+import { ruleTypeOf, kindOfType } from '../kinds/rules.ts'
 
 /** One channel of a device, as it was last read and sent to. */
 export interface Channel {
@@ -44,7 +39,7 @@ function stateOf(
   const held = channel.held.find(({ name }) => name === d.id)
   const sent = channel.sent?.find(({ name }) => name === d.id)
   const nothing = { differences: [] }
-  if (!RULE_TYPES[d.kind]) return { state: 'own', ...nothing }
+  if (!ruleTypeOf(d.kind)) return { state: 'own', ...nothing }
   if (channel.readAt === null) return { state: 'unread', ...nothing }
   if (!d.enabled)
     return held

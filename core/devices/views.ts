@@ -1,9 +1,9 @@
 import * as v from 'valibot'
-import { id } from '../formats/detection.ts'
-import type { AnalysisMode, RuleAbility } from '../formats/onvif/abilities.ts'
+import type { AnalysisMode, RuleAbility } from '../formats/onvif/rule.ts'
 import type { Difference } from '../formats/onvif/differences.ts'
 import type { Loss } from '../formats/onvif/toRule.ts'
 import type { DetectionKind } from '../formats/plan.ts'
+import { id } from '../schema/parts.ts'
 
 /** What the server tells of devices, and what it may be told. */
 

@@ -1,5 +1,6 @@
 import * as v from 'valibot'
-import { SEVERITIES, bool, id, name } from './detection.ts'
+import { SEVERITIES } from '../kinds/parts.ts'
+import { bool, id, name } from '../schema/parts.ts'
 
 /**
  * Alarm actions: what a trigger can set off (endpoints: an output, a message, a recording), and what a detection sets off

@@ -1,6 +1,7 @@
 import * as v from 'valibot'
-import { TAMPER_CAUSES, id, name, number, text } from './detection.ts'
+import { TAMPER_CAUSES } from '../kinds/schemas.ts'
 import { WalkSchema } from './walk.ts'
+import { id, name, number, text } from '../schema/parts.ts'
 
 /** A check: one planned proof, a walk with an expected trigger or an expected silence (docs/proving.md). */
 

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { crc16, eventData, plain, readEvent, readFrame, writeFrame, type Frame } from './dc09.ts'
-import { SEVERITIES } from './plan.ts'
+import { SEVERITIES } from '../kinds/parts.ts'
 
 const frame = fc.record<Frame>({
   id: fc.constantFrom(

@@ -1,5 +1,6 @@
 import { InputError } from '../errors.ts'
-import type { DetectionKind, Severity } from './plan.ts'
+import type { DetectionKind } from './plan.ts'
+import type { Severity } from '../kinds/parts.ts'
 
 /**
  * Messages to a monitoring station: ANSI/SIA DC-09 (Internet Protocol Event Reporting) with event codes of ANSI/SIA

@@ -2,7 +2,8 @@ import * as v from 'valibot'
 import type { ArmInputs } from '../arming/armInputs.ts'
 import { InputError } from '../errors.ts'
 import type { Expected } from '../proving/score.ts'
-import { DIRECTIONS, parseWith, type Plan } from './plan.ts'
+import { DIRECTIONS, type Plan } from './plan.ts'
+import { parseWith } from '../schema/parse.ts'
 
 /** What is known besides the plan and the targets: arm inputs, and the triggers that are expected. */
 

@@ -6,7 +6,8 @@ import { Calendar } from '../arming/calendar.ts'
 import { holds } from '../arming/hours.ts'
 import { clockText, tidy } from '../arming/spans.ts'
 import { readCalendar, writeCalendar } from './iCalendar.ts'
-import { ScheduleSchema, WEEKDAYS, parseWith, type Schedule, type Span } from './plan.ts'
+import { ScheduleSchema, WEEKDAYS, type Schedule, type Span } from './plan.ts'
+import { parseWith } from '../schema/parse.ts'
 
 const site = { timeZone: 'Europe/London', position: { latitude: 59.0, longitude: -3.0 } }
 const from = Date.parse('2026-11-24T12:00Z')

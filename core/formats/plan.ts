@@ -1,9 +1,12 @@
 import * as v from 'valibot'
 import { InputError } from '../errors.ts'
-import { DetectionSchema, ZoneSchema, id, isInMetres, name, number } from './detection.ts'
+import { DetectionSchema, isInMetres } from '../kinds/schemas.ts'
+import { parseWith } from '../schema/parse.ts'
+import { ZoneSchema, id, name, number } from '../schema/parts.ts'
 import { isSpanEnd, sameDayOrder } from './spanEnd.ts'
 
-export * from './detection.ts'
+export * from '../kinds/parts.ts'
+export * from '../kinds/schemas.ts'
 
 /**
  * The plan (`wardoptic-plan/1`, docs/detections.md): one schema per thing, the schema is the type. What is
@@ -115,30 +118,6 @@ export const isTiedToSun = ({ week, exceptions }: Schedule): boolean =>
   [...Object.values(week), ...exceptions.map((e) => e.spans)]
     .flat(2)
     .some((end) => end.startsWith('sun'))
-
-const pathText = (path: v.BaseIssue<unknown>['path']): string =>
-  (path ?? []).reduce(
-    (sum, { key }) => sum + (typeof key === 'number' ? `[${key}]` : `.${String(key)}`),
-    '$'
-  )
-
-const issueText = (issue: v.BaseIssue<unknown>): string => {
-  if (issue.type !== 'strict_object') return issue.message
-  if (issue.expected === 'never') return 'is not known here; remove it or mend its name'
-  return issue.received === 'undefined' ? 'is missing' : 'must be an object'
-}
-
-/**
- * Checks a value against one of the schemas above.
- *
- * @throws InputError with the JSON path of the first fault and what would be right
- */
-export function parseWith<S extends v.GenericSchema>(schema: S, value: unknown): v.InferOutput<S> {
-  const result = v.safeParse(schema, value)
-  if (result.success) return result.output
-  const issue = result.issues[0]
-  throw new InputError(pathText(issue.path), issueText(issue))
-}
 
 /** The first thing whose id stands twice in a list, or -1. */
 const twice = (list: readonly { id: string }[]): number =>

@@ -1,6 +1,6 @@
 import * as v from 'valibot'
 import { InputError } from '../errors.ts'
-import { id, number, text } from './detection.ts'
+import { id, number, text } from '../schema/parts.ts'
 
 /**
  * Who walks through a camera's view and what happens meanwhile, as data: what checks and scripts are made of. Metres on

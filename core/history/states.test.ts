@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals'
 import { NO_ACTIONS } from '../formats/noActions.ts'
-import { DetectionSchema, ScheduleSchema, parseWith } from '../formats/plan.ts'
+import { DetectionSchema, ScheduleSchema } from '../formats/plan.ts'
 import { canonical, differencesBetween, stateOf, type EditEntry } from './states.ts'
+import { parseWith } from '../schema/parse.ts'
 
 const line = (id: string, more: object = {}) =>
   parseWith(DetectionSchema, {

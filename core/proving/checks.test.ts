@@ -6,12 +6,13 @@ import type { Play } from '../../simulation/script.ts'
 import { EndpointHours, type SiteActions } from '../actions/plan.ts'
 import { ActionsSchema, EndpointSchema, type Actions } from '../formats/actions.ts'
 import { CheckSchema, type About, type Check } from '../formats/check.ts'
-import { DetectionSchema, parseWith, readPlan, type Detection } from '../formats/plan.ts'
+import { DetectionSchema, readPlan, type Detection } from '../formats/plan.ts'
 import { emptyMeasures } from '../measures/measures.ts'
 import { judge, totals, type Verdict } from './judge.ts'
 import { proposeChecks, type Proposals } from './propose.ts'
 import { coverageOf, isSameCheck, proofOf, settingsText } from './standing.ts'
 import type { Stage } from './stage.ts'
+import { parseWith } from '../schema/parse.ts'
 
 /**
  * The demo site's own plan and scenes: invented data. What is checked is that a setting broken on

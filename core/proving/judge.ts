@@ -8,12 +8,13 @@ import {
   type Setting,
   type Trigger
 } from '../detections/index.ts'
-import { causeWords } from '../detections/tamper.ts'
+import { causeWords } from '../kinds/tamper/run.ts'
 import { seconds } from '../detections/words.ts'
 import type { Actions, Endpoint } from '../formats/actions.ts'
 import type { Check } from '../formats/check.ts'
-import { isFrameKind, type Detection, type Severity } from '../formats/plan.ts'
+import { isFrameKind, type Detection } from '../formats/plan.ts'
 import { score, type Score } from './score.ts'
+import type { Severity } from '../kinds/parts.ts'
 
 /** What a trigger was expected to set off, and what it does. */
 export interface EffectSeen {

@@ -4,9 +4,9 @@ import type { DeliveryView } from '../api.ts'
 import type { Ladder } from '../detections/index.ts'
 import { ActionsSchema, EndpointSchema } from '../formats/actions.ts'
 import type { Check } from '../formats/check.ts'
-import { parseWith } from '../formats/plan.ts'
 import { likelyCause, liveEffects, seenEffects } from './live.ts'
 import { actor, plainWalk } from './stage.ts'
+import { parseWith } from '../schema/parse.ts'
 
 const at = Date.parse('2026-11-24T12:00:00Z')
 const nights = {

@@ -4,8 +4,8 @@ import type { DeliveryView } from '../api.ts'
 import type { Ladder, Trigger } from '../detections/index.ts'
 import type { Actions } from '../formats/actions.ts'
 import { CheckSchema, type Check } from '../formats/check.ts'
-import type { Severity } from '../formats/plan.ts'
 import type { EffectSeen, Verdict } from './judge.ts'
+import type { Severity } from '../kinds/parts.ts'
 
 /** A walk test: a check that is walked in front of the live camera. Instants are milliseconds of UTC. */
 

@@ -1,10 +1,9 @@
 import type { Endpoint } from '../formats/actions.ts'
 import type { Check, CheckEffect } from '../formats/check.ts'
-import { isFrameKind } from '../formats/plan.ts'
+import { checksOf } from '../kinds/checks.ts'
 import type { Ask, Draft, Gap } from './drafts.ts'
+import { silence } from './pictures.ts'
 import { lightAt, momentsOf, sharedMoment } from './moments.ts'
-import { proposeForFrames } from './proposeFrames.ts'
-import { proposeForTargets } from './proposeTargets.ts'
 
 export interface Proposals {
   checks: Check[]
@@ -16,10 +15,7 @@ export interface Proposals {
  * sides, outputs within and outside their own hours, and what must not set it off. What cannot be walked is said.
  */
 export function proposeChecks(ask: Ask): Proposals {
-  const { detection: d } = ask
-  const { drafts, gaps, main } = isFrameKind(d)
-    ? proposeForFrames(ask, d)
-    : proposeForTargets(ask, d)
+  const { drafts, gaps, main } = checksOf(ask)
   const all = main
     ? [...drafts, ...hoursOf(ask, main.draft), ...outputsOf(ask, main.draft)]
     : drafts
@@ -47,8 +43,6 @@ function checkOf({ detection: d, site, from }: Ask, draft: Draft): Check | null 
     effects: draft.effects ?? []
   }
 }
-
-const silence = { what: 'silence' } as const
 
 /**
  * The main walk just before, just after and at the ends of the armed hours, and with the arm input

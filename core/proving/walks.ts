@@ -1,10 +1,7 @@
-import type { TargetGated } from '../formats/plan.ts'
+import type { ShapeDetection } from '../kinds/schemas.ts'
 import { USUAL_ACTORS, type ActorKind, type Walk, type WalkActor } from '../formats/walk.ts'
 import type { Draft } from './drafts.ts'
 import { actor, bare, plainWalk, secondsOf, type Stage, type Way } from './stage.ts'
-
-/** Detections with a line or a zone. */
-export type ShapeDetection = Exclude<TargetGated, { kind: 'classMotion' | 'face' }>
 
 /** A walk's last moments, in which nothing more must happen. */
 const TAIL = 1.5

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals'
-import { ScheduleSchema, parseWith, type Detection, type Schedule } from '../formats/plan.ts'
+import { ScheduleSchema, type Detection, type Schedule } from '../formats/plan.ts'
 import {
   actions,
   camera,
@@ -12,6 +12,7 @@ import {
   zone
 } from './testing/facts.ts'
 import { findingsOf, readinessOf, type Facts, type Finding, type Mend } from './index.ts'
+import { parseWith } from '../schema/parse.ts'
 
 const found = (what: Facts, code: string): Finding[] =>
   findingsOf(what).filter((f) => f.code === code)

@@ -1,8 +1,8 @@
-import { RULE_TYPES } from '../formats/onvif/abilities.ts'
 import { toRule, type Loss } from '../formats/onvif/toRule.ts'
 import type { Detection, Schedule } from '../formats/plan.ts'
-import type { Rule } from '../formats/onvif/rules.ts'
 import type { CameraFacts, ChannelFacts } from './facts.ts'
+import { ruleTypeOf } from '../kinds/rules.ts'
+import type { Rule } from '../formats/onvif/rule.ts'
 
 /** A way for a detection to a device. */
 export interface Door {
@@ -25,7 +25,7 @@ export const doorsOf = (
   })
 
 /** Whether the kind is one that a device does at all. */
-export const isRule = (d: Detection): boolean => RULE_TYPES[d.kind] !== undefined
+export const isRule = (d: Detection): boolean => ruleTypeOf(d.kind) !== undefined
 
 /** Losses that no other used door makes good. */
 export function realLosses(doors: readonly Door[]): { door: Door; loss: Loss }[] {

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals'
-import { allCells, type Detection } from '../formats/plan.ts'
+import { type Detection } from '../formats/plan.ts'
 import {
   ability,
   asSent,
@@ -14,6 +14,7 @@ import {
   type Walk
 } from './testing/facts.ts'
 import { findingsOf, readinessOf, type Facts, type Finding, type Mend } from './index.ts'
+import { allCells } from '../kinds/parts.ts'
 
 const found = (what: Facts, code: string): Finding[] =>
   findingsOf(what).filter((f) => f.code === code)

@@ -1,3 +1,4 @@
+import { shapeOf } from '../kinds/schemas.ts'
 import { needOf } from '../detections/index.ts'
 import type { Point } from '../geometry/shapes.ts'
 import { shareInZone } from '../geometry/share.ts'
@@ -54,7 +55,7 @@ function touchesLine(line: readonly Point[], x: number, y: number, w: number, h:
 /** Whether a target's row is at the shape of a detection: its box touches the line, or enough of it is in the zone. */
 export function isAt(d: Detection, tracks: Tracks, i: number): boolean {
   const [x, y, w, h] = [tracks.x[i], tracks.y[i], tracks.w[i], tracks.h[i]]
-  if (d.kind === 'line') return touchesLine(d.line, x, y, w, h)
+  if ('line' in d) return touchesLine(d.line, x, y, w, h)
   if ('zone' in d) return shareInZone(d.zone, x, y, w, h) >= needOf(d.sensitivity)
   return true
 }
@@ -72,8 +73,7 @@ export const boxesAt = (
   )
 
 /** The points of a detection's shape. */
-export const pointsOf = (d: Detection): readonly Point[] =>
-  d.kind === 'line' ? d.line : 'zone' in d ? d.zone : []
+export const pointsOf = (d: Detection): readonly Point[] => shapeOf(d) ?? []
 
 /** With a unit, to a sensible number of places: 5.2 s, 12 s. */
 export const rounded = (value: number, places = 1): string =>

@@ -1,8 +1,9 @@
 import { describe, expect, test } from '@jest/globals'
-import { DetectionSchema, parseWith } from '../formats/plan.ts'
+import { DetectionSchema } from '../formats/plan.ts'
 import type { CameraPose } from './camera.ts'
 import { copyShape, scaledSize } from './copy.ts'
 import { openCvSees, type P3 } from './testing/openCvSees.ts'
+import { parseWith } from '../schema/parse.ts'
 
 const high: CameraPose = { height: 6, tilt: 24, fieldOfView: 45, aspect: 16 / 9 }
 const low: CameraPose = { height: 3.2, tilt: 12, fieldOfView: 52, aspect: 4 / 3 }

@@ -1,6 +1,6 @@
 import * as v from 'valibot'
-import { PointSchema, bool, number } from '../formats/detection.ts'
 import { measureFromPeople, measureFromRectangle, type Measured } from './measure.ts'
+import { PointSchema, bool, number } from '../schema/parts.ts'
 
 /** What a scene is measured from: upright people of known height, or a rectangle on the ground. */
 

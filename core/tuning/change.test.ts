@@ -1,10 +1,12 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { evaluate, type Setting, type Trigger } from '../detections/index.ts'
-import { DetectionSchema, ScheduleSchema, parseWith, type Detection } from '../formats/plan.ts'
+import { DetectionSchema, ScheduleSchema, type Detection } from '../formats/plan.ts'
 import { tracksFromRows, type TargetRow, type Tracks } from '../targets/tracks.ts'
 import type { TargetClass } from '../targets/classes.ts'
-import { changesFor, effectOf, type GateChange } from './change.ts'
+import { changesFor, effectOf } from './change.ts'
+import { parseWith } from '../schema/parse.ts'
+import type { GateChange } from './candidates.ts'
 
 const START = Date.parse('2026-11-24T09:00:00Z')
 const settingOf = (d: Detection, more: Partial<Setting> = {}): Setting => ({

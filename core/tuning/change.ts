@@ -5,7 +5,6 @@ import {
   evaluate,
   explain,
   rowsOf,
-  type GateName,
   type Setting,
   type Trace,
   type Trigger
@@ -13,22 +12,18 @@ import {
 import { WEEKDAYS, type Detection, type Schedule } from '../formats/plan.ts'
 import { CLASSES } from '../targets/classes.ts'
 import type { Tracks } from '../targets/tracks.ts'
+import { ownChanges } from '../kinds/tuning.ts'
+import {
+  LONGEST,
+  STEP_SECONDS,
+  frameText,
+  nearest,
+  relative,
+  scaled,
+  type GateChange,
+  type Works
+} from './candidates.ts'
 import { quantity } from './quantity.ts'
-
-/** A change to a single gate that would let a target through, or keep it out. */
-export interface GateChange {
-  gate: GateName
-  /** What changes, in words: from what to what. */
-  words: string
-  /** The detection as it would be; where its hours change, the schedule besides. */
-  detection: Detection
-  schedule?: Schedule
-  /**
-   * How large the change is: 0 none, 1 as much again as the setting was, or the setting given up.
-   * Orders the proposals.
-   */
-  size: number
-}
 
 export interface WhatIf {
   setting: Setting
@@ -36,10 +31,6 @@ export interface WhatIf {
   detection: string
   target: number
 }
-
-/** The widest that settings on a scale may be asked to go (core/formats/detection.ts). */
-const LONGEST = { dwell: 3600, confirm: 60, holdOff: 86400 }
-const STEP_SECONDS = 0.1
 
 /**
  * The smallest change to each single gate after which a target triggers a detection (or, if it does, triggers it no
@@ -99,7 +90,6 @@ function trialOf(
   }
 }
 
-type Works = (changed: Detection, schedule?: Schedule) => boolean
 type Gated = Extract<Detection, { classes: unknown }>
 
 function* candidates(
@@ -110,41 +100,7 @@ function* candidates(
   works: Works
 ): Generator<GateChange | null> {
   const looser = !fires
-  if ('sensitivity' in d && d.kind !== 'classMotion') {
-    const to = nearest(d.sensitivity, looser ? 100 : 1, 1, (sensitivity) =>
-      works({ ...d, sensitivity })
-    )
-    if (to !== null)
-      yield {
-        gate: 'share',
-        words: `sensitivity ${d.sensitivity} → ${to}`,
-        detection: { ...d, sensitivity: to },
-        size: Math.abs(to - d.sensitivity) / d.sensitivity
-      }
-  }
-  if ('dwellSeconds' in d) {
-    const least = d.kind === 'loitering' ? 1 : 0
-    const to = nearest(
-      d.dwellSeconds,
-      looser ? least : LONGEST.dwell,
-      STEP_SECONDS,
-      (dwellSeconds) => works({ ...d, dwellSeconds })
-    )
-    if (to !== null)
-      yield {
-        gate: 'dwell',
-        words: `dwell ${quantity(d.dwellSeconds, 's')} → ${quantity(to, 's')}`,
-        detection: { ...d, dwellSeconds: to },
-        size: relative(d.dwellSeconds, to)
-      }
-    if (looser && !d.countFirstSeenInside)
-      yield {
-        gate: 'dwell',
-        words: 'count who is in it when first seen',
-        detection: { ...d, countFirstSeenInside: true },
-        size: 1
-      }
-  }
+  yield* ownChanges(d, looser, works)
   const confirm = nearest(
     d.confirmSeconds,
     looser ? 0 : LONGEST.confirm,
@@ -173,59 +129,6 @@ function* candidates(
     }
   yield* sizeChanges(d, ask, looser, works)
   yield classChange(d, ask, looser)
-  if (d.kind === 'line') {
-    if (looser && d.direction !== 'both')
-      yield {
-        gate: 'direction',
-        words: 'count both directions',
-        detection: { ...d, direction: 'both' },
-        size: 1
-      }
-    if (!looser) {
-      for (const direction of ['leftToRight', 'rightToLeft'] as const)
-        if (direction !== d.direction)
-          yield {
-            gate: 'direction',
-            words:
-              d.direction === 'both'
-                ? 'count only the other direction'
-                : 'count the other direction',
-            detection: { ...d, direction },
-            size: 1
-          }
-    }
-  }
-  if ('atLeast' in d) {
-    const to = nearest(d.atLeast, looser ? 1 : Math.min(100, d.atLeast + 5), 1, (atLeast) =>
-      works({ ...d, atLeast })
-    )
-    if (to !== null)
-      yield {
-        gate: 'together',
-        words: `${d.atLeast} together → ${to}`,
-        detection: { ...d, atLeast: to },
-        size: relative(d.atLeast, to)
-      }
-  }
-  if (d.kind === 'face' && looser) {
-    if (d.mask !== 'any')
-      yield {
-        gate: 'mask',
-        words: 'with or without a mask',
-        detection: { ...d, mask: 'any' },
-        size: 1
-      }
-    if (d.list !== 'any')
-      yield { gate: 'list', words: 'whoever it is', detection: { ...d, list: 'any' }, size: 1 }
-    const by = nearest(1, 0.01, 0.01, (f) => works({ ...d, faceMin: scaled(d.faceMin, f) }))
-    if (by !== null)
-      yield {
-        gate: 'face',
-        words: `smallest face ${frameText(d.faceMin)} → ${frameText(scaled(d.faceMin, by))}`,
-        detection: { ...d, faceMin: scaled(d.faceMin, by) },
-        size: 1 - by
-      }
-  }
   yield hoursChange(d, trace, ask, looser)
 }
 
@@ -236,45 +139,6 @@ const proposals = (
   fires: boolean,
   works: Works
 ): GateChange[] => [...candidates(d, trace, ask, fires, works)].filter((p) => p !== null)
-
-const relative = (from: number, to: number): number => Math.abs(to - from) / Math.max(from, 1)
-
-/**
- * The value nearest to a present one, towards a bound, at which something works; in steps. It is looked for by doubling
- * strides and halving, as it is rare that a setting that helped stops to help farther on; what is found does work.
- */
-function nearest(
-  from: number,
-  bound: number,
-  step: number,
-  works: (value: number) => boolean
-): number | null {
-  const sign = Math.sign(bound - from)
-  const most = Math.floor(Math.abs(bound - from) / step + 1e-9)
-  if (sign === 0 || most < 1) return null
-  const value = (n: number): number => Math.round((from + sign * n * step) * 1000) / 1000
-  let low = 0
-  let high = 1
-  while (!works(value(high))) {
-    low = high
-    if (high === most) return null
-    high = Math.min(most, high * 2)
-  }
-  while (high - low > 1) {
-    const middle = (low + high) >> 1
-    if (works(value(middle))) high = middle
-    else low = middle
-  }
-  return value(high)
-}
-
-type Frame = { w: number; h: number }
-const scaled = ({ w, h }: Frame, by: number): Frame => ({
-  w: Math.min(1, Math.round(w * by * 1e4) / 1e4),
-  h: Math.min(1, Math.round(h * by * 1e4) / 1e4)
-})
-const frameText = ({ w, h }: Frame): string =>
-  `${Math.round(w * 1000) / 10} × ${Math.round(h * 1000) / 10} %`
 
 function* sizeChanges(
   d: Gated,

@@ -1,8 +1,9 @@
 import { describe, expect, test } from '@jest/globals'
 import { evaluate } from '../detections/index.ts'
-import { DetectionSchema, parseWith, type Detection } from '../formats/plan.ts'
+import { DetectionSchema, type Detection } from '../formats/plan.ts'
 import { tracksFromRows, type TargetRow } from '../targets/tracks.ts'
 import { fitSizes, sizesIn } from './sizes.ts'
+import { parseWith } from '../schema/parse.ts'
 
 const zone = [
   [0.2, 0.4],

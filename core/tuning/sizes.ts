@@ -45,7 +45,7 @@ export function sizesIn(
   spans: readonly TargetSpan[] = spansOf(tracks)
 ): SeenSize[] {
   const at = (x: number, y: number): boolean =>
-    'zone' in d ? contains(d.zone, x, y) : d.kind === 'line' ? nearLine(d.line, x, y) : true
+    'zone' in d ? contains(d.zone, x, y) : 'line' in d ? nearLine(d.line, x, y) : true
   return spans.flatMap(({ id, cls, rows }) => {
     const every = Math.max(1, Math.ceil(rows.length / PLACES))
     return rows

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { evaluate } from '../detections/index.ts'
-import { DetectionSchema, parseWith } from '../formats/plan.ts'
+import { DetectionSchema } from '../formats/plan.ts'
 import { clip } from '../readiness/testing/facts.ts'
 import {
   dwellAbovePassers,
@@ -10,6 +10,7 @@ import {
   type DwellDetection,
   type ZoneStay
 } from './stays.ts'
+import { parseWith } from '../schema/parse.ts'
 
 const middle = {
   zone: [

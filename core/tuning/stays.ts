@@ -102,7 +102,7 @@ export function timedStays(
   if (d.dwellSeconds === 0) return []
   const zone = new Zone(d.zone)
   const need = needOf(d.sensitivity)
-  const grace = d.kind === 'loitering' ? d.graceSeconds : GRACE
+  const grace = 'graceSeconds' in d ? d.graceSeconds : GRACE
   return spans
     .filter(({ cls }) => d.classes.length === 0 || d.classes.includes(cls))
     .flatMap(({ id, rows }) =>

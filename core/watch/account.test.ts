@@ -1,8 +1,9 @@
 import { expect, test } from '@jest/globals'
 import { evaluate } from '../detections/index.ts'
-import { DetectionSchema, parseWith } from '../formats/plan.ts'
+import { DetectionSchema } from '../formats/plan.ts'
 import { tracksFromRows, type TargetRow } from '../targets/tracks.ts'
 import { accountOf, type TriggerRecord } from './account.ts'
+import { parseWith } from '../schema/parse.ts'
 
 const detection = parseWith(DetectionSchema, {
   id: 'd',

@@ -4,10 +4,10 @@ import {
   DETECTION_KINDS,
   DIRECTIONS,
   type DetectionKind,
-  type Severity,
   type TamperCause
 } from '../formats/plan.ts'
 import { CLASSES, type TargetClass } from '../targets/classes.ts'
+import type { Severity } from '../kinds/parts.ts'
 
 /** Looking triggers up again. */
 

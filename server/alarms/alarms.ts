@@ -84,7 +84,7 @@ export class Alarms {
       key,
       camera,
       detection,
-      trigger: { ...trigger, ...(detection.kind === 'tamper' && { severity: detection.severity }) },
+      trigger: { ...trigger, ...('severity' in detection && { severity: detection.severity }) },
       firedAt: at ?? Date.now(),
       byCamera: new Set()
     })

@@ -9,12 +9,13 @@ import {
   type People
 } from '../../core/formats/actions.ts'
 import { NO_ACTIONS } from '../../core/formats/noActions.ts'
-import type { Detection, Severity } from '../../core/formats/plan.ts'
+import type { Detection } from '../../core/formats/plan.ts'
 import type { TargetClass } from '../../core/targets/classes.ts'
 import type { Sql } from '../database.ts'
 import { notFound } from '../errors.ts'
 import { parsed } from '../columns.ts'
 import { hostOf } from './rows.ts'
+import type { Severity } from '../../core/kinds/parts.ts'
 
 /** A trigger that has fallen, wherever it comes from. */
 export interface NewTrigger {

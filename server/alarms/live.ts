@@ -273,6 +273,6 @@ function triggerOf(detection: Detection, { data }: DeviceEvent): NewTrigger['tri
     ...(cls && { class: cls }),
     ...(direction && { direction }),
     ...(cause && { cause }),
-    ...(detection.kind === 'tamper' && { severity: detection.severity })
+    ...('severity' in detection && { severity: detection.severity })
   }
 }

@@ -13,12 +13,12 @@ import {
   type People,
   type Priority
 } from '../../core/formats/actions.ts'
-import type { Severity } from '../../core/formats/plan.ts'
 import { readSettings } from '../actions/rows.ts'
 import type { Sql } from '../database.ts'
 import { notFound } from '../errors.ts'
 import type { Author } from '../history/rows.ts'
 import { parsed } from '../columns.ts'
+import type { Severity } from '../../core/kinds/parts.ts'
 
 interface DeliveryRow {
   id: number

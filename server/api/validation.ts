@@ -1,7 +1,7 @@
 import type { FastifySchemaCompiler } from 'fastify'
 import type * as v from 'valibot'
 import { InputError } from '../../core/errors.ts'
-import { parseWith } from '../../core/formats/plan.ts'
+import { parseWith } from '../../core/schema/parse.ts'
 
 /**
  * The one reader of what is asked: parameters, query and body by the schemas that stand at the routes. Places in a body

@@ -5,13 +5,13 @@ import { ClipChangeSchema, LearnAnewSchema, MakeClipSchema } from '../../core/ap
 import { InputError } from '../../core/errors.ts'
 import { INSTALLER, allow, byCamera, byId, type Api } from '../api/route.ts'
 import { sendFile } from '../api/files.ts'
-import { parseWith } from '../../core/formats/plan.ts'
 import { readScene, readScript } from '../../simulation/script.ts'
 import type { Database } from '../database.ts'
 import { notFound } from '../errors.ts'
 import { readCamera } from '../sites/rows.ts'
 import type { Clips } from './clips.ts'
 import { changeClip, readClip } from './rows.ts'
+import { parseWith } from '../../core/schema/parse.ts'
 
 /** Names the place of an error from where the caller sees it. */
 function within<T>(place: string, read: () => T): T {

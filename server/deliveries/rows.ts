@@ -1,8 +1,9 @@
 import type { Direction, Trigger } from '../../core/detections/index.ts'
 import type { Endpoint } from '../../core/formats/actions.ts'
-import type { Detection, DetectionKind, Severity, TamperCause } from '../../core/formats/plan.ts'
+import type { Detection, DetectionKind, TamperCause } from '../../core/formats/plan.ts'
 import type { Database, Sql } from '../database.ts'
 import { parsed } from '../columns.ts'
+import type { Severity } from '../../core/kinds/parts.ts'
 
 /** A trigger as its messages need it. */
 export interface DueTrigger extends Pick<Trigger, 'target' | 'direction' | 'cause' | 'severity'> {

@@ -1,11 +1,12 @@
+import { shapeOf } from '../../core/kinds/schemas.ts'
 import { createCanvas, loadImage } from '@napi-rs/canvas'
 import type { Detection } from '../../core/formats/plan.ts'
 import type { Box, Point } from '../../core/geometry/shapes.ts'
 
 /** The outline of a detection's shape; kinds that look at the whole picture have none. */
-function shapeOf(detection: Detection): readonly Point[] {
-  if (detection.kind === 'line') return detection.line
-  return 'zone' in detection ? [...detection.zone, detection.zone[0]] : []
+function outlineOf(detection: Detection): readonly Point[] {
+  const shape = shapeOf(detection) ?? []
+  return 'zone' in detection ? [...shape, detection.zone[0]] : shape
 }
 
 /** The picture of a trigger's moment with the detection's shape and the target's brackets over it, as JPEG. */
@@ -19,7 +20,7 @@ export async function drawSnapshot(
   const canvas = createCanvas(width, height)
   const g = canvas.getContext('2d')
   g.drawImage(picture, 0, 0)
-  const points = shapeOf(detection)
+  const points = outlineOf(detection)
   const unit = Math.max(1, height / 360)
   const stroke = (trace: () => void): void => {
     for (const [colour, wide] of [

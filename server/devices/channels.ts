@@ -1,6 +1,5 @@
 import type { Channel } from '../../core/devices/standing.ts'
-import type { AnalysisMode, RuleAbility } from '../../core/formats/onvif/abilities.ts'
-import type { Rule } from '../../core/formats/onvif/rules.ts'
+import type { AnalysisMode, RuleAbility, Rule } from '../../core/formats/onvif/rule.ts'
 import type { Sql } from '../database.ts'
 import { notFound } from '../errors.ts'
 import { parsed } from '../columns.ts'

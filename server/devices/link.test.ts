@@ -6,10 +6,11 @@ import { promisify } from 'node:util'
 import { afterAll, describe, expect, test } from '@jest/globals'
 import { differencesOf } from '../../core/formats/onvif/differences.ts'
 import { toRule } from '../../core/formats/onvif/toRule.ts'
-import { DetectionSchema, parseWith } from '../../core/formats/plan.ts'
+import { DetectionSchema } from '../../core/formats/plan.ts'
 import { TestDevices } from '../../standins/testing/testDevices.ts'
 import { DeviceLink } from './link.ts'
 import { Trouble } from './trouble.ts'
+import { parseWith } from '../../core/schema/parse.ts'
 
 const admin = { username: 'admin', password: 'skerrow-1' }
 /** A camera's only channel. */

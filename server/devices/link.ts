@@ -1,12 +1,8 @@
 import type { OutputSetting } from '../../core/devices/outputs.ts'
 import type { LiveFrame, OutputKind } from '../../core/devices/views.ts'
-import {
-  ruleType,
-  type AnalysisMode,
-  type RuleAbility
-} from '../../core/formats/onvif/abilities.ts'
+import { type AnalysisMode, type RuleAbility, type Rule } from '../../core/formats/onvif/rule.ts'
 import { readMetadata } from '../../core/formats/onvif/metadata.ts'
-import { readRule, ruleXml, type Rule } from '../../core/formats/onvif/rules.ts'
+import { readRule, ruleXml } from '../../core/formats/onvif/ruleXml.ts'
 import {
   MOST_XML,
   child,
@@ -20,6 +16,7 @@ import {
 import { partsOf } from './streams.ts'
 import { Trouble } from './trouble.ts'
 import { DeviceWire, type Credentials } from './wire.ts'
+import { ruleType } from '../../core/kinds/rules.ts'
 
 export interface Information {
   manufacturer: string

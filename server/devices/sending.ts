@@ -2,12 +2,12 @@ import { randomUUID } from 'node:crypto'
 import { wantedRules } from '../../core/devices/standing.ts'
 import type { SendResult, SendingView } from '../../core/devices/views.ts'
 import { differencesOf } from '../../core/formats/onvif/differences.ts'
-import type { Rule } from '../../core/formats/onvif/rules.ts'
 import type { Detection, Schedule } from '../../core/formats/plan.ts'
 import { notFound } from '../errors.ts'
 import type { ChannelRow } from './channels.ts'
 import type { DeviceLink } from './link.ts'
 import { Trouble } from './trouble.ts'
+import type { Rule } from '../../core/formats/onvif/rule.ts'
 
 /** What the channel is known to hold after a sending, and what was said on the way. */
 export interface Sent {

@@ -1,3 +1,4 @@
+import { shownTo } from '../../core/kinds/shownTo.ts'
 import { createHash } from 'node:crypto'
 import { join } from 'node:path'
 import type CV from '@techstark/opencv-js'
@@ -23,8 +24,9 @@ export type Look = 'truth' | 'measures' | 'pictures'
 /** What a detection needs to be told of a walk. */
 export function lookFor({ kind }: Pick<Detection, 'kind'>, through: 'truth' | 'pictures'): Look {
   // Motion alone needs no targets, but the same walks are looked at for other kinds of its camera.
-  if (through === 'pictures' || kind === 'classMotion' || kind === 'motion') return 'pictures'
-  return kind === 'tamper' || kind === 'signalLoss' ? 'measures' : 'truth'
+  const shown = shownTo(kind)
+  if (through === 'pictures' || shown === 'pictures') return 'pictures'
+  return shown === 'measures' ? 'measures' : 'truth'
 }
 
 /** Cells must be those of the detection. */

@@ -3,10 +3,11 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, expect, test } from '@jest/globals'
 import { NO_ACTIONS } from '../../core/formats/noActions.ts'
-import { DetectionSchema, parseWith } from '../../core/formats/plan.ts'
+import { DetectionSchema } from '../../core/formats/plan.ts'
 import { eventually } from '../testing/testApp.ts'
 import type { Job } from './prover.ts'
 import { Provers } from './provers.ts'
+import { parseWith } from '../../core/schema/parse.ts'
 
 let folder: string
 let provers: Provers

@@ -3,7 +3,7 @@ import type { SiteView } from '../../core/api.ts'
 import type { Actions, Endpoint } from '../../core/formats/actions.ts'
 import { CheckSchema, type Check } from '../../core/formats/check.ts'
 import { NO_ACTIONS } from '../../core/formats/noActions.ts'
-import { parseWith, type Detection, type Plan } from '../../core/formats/plan.ts'
+import { type Detection, type Plan } from '../../core/formats/plan.ts'
 import type { Verdict } from '../../core/proving/judge.ts'
 import { totals } from '../../core/proving/judge.ts'
 import type { Proposals } from '../../core/proving/propose.ts'
@@ -50,6 +50,7 @@ import {
 import { groundOf, type Ground } from './stage.ts'
 import type { Provers } from './provers.ts'
 import type { ClipSource } from './prover.ts'
+import { parseWith } from '../../core/schema/parse.ts'
 
 /** A camera with all that its checks depend on. */
 interface Place {

@@ -1,9 +1,10 @@
 import type { RunTrigger } from '../../core/api.ts'
 import type { Direction, Trigger } from '../../core/detections/index.ts'
-import type { Detection, Severity, TamperCause } from '../../core/formats/plan.ts'
+import type { Detection, TamperCause } from '../../core/formats/plan.ts'
 import { deliveriesOfRun } from '../alarms/rows.ts'
 import type { Sql } from '../database.ts'
 import { parsed } from '../columns.ts'
+import type { Severity } from '../../core/kinds/parts.ts'
 
 export type RunState = 'running' | 'finished' | 'stopped' | 'failed'
 

@@ -1,12 +1,12 @@
 import { describe, expect, test } from '@jest/globals'
 import { makeToken } from '../../core/formats/onvif/soap.ts'
-import { allCells } from '../../core/formats/plan.ts'
 import { writeActiveCells } from '../../core/formats/onvif/activeCells.ts'
 import { demoPlay } from '../../demo/scenes.ts'
 import { PullPoints, type Notification } from './events.ts'
 import { detectionOf } from '../../core/formats/onvif/takeOver.ts'
 import { LiveScene } from './scene.ts'
 import { Security } from './security.ts'
+import { allCells } from '../../core/kinds/parts.ts'
 
 const happened = (n: number): Notification => ({
   topic: `tns1:T${n}`,

@@ -1,6 +1,5 @@
 import type { Trigger } from '../../core/detections/index.ts'
-import type { RuleAbility } from '../../core/formats/onvif/abilities.ts'
-import type { Rule } from '../../core/formats/onvif/rules.ts'
+import type { RuleAbility, Rule } from '../../core/formats/onvif/rule.ts'
 import type { ChannelModel } from './model.ts'
 import { Refusal } from './refusal.ts'
 import type { LiveScene } from './scene.ts'

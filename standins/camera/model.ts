@@ -1,5 +1,5 @@
 import * as v from 'valibot'
-import { parseWith } from '../../core/formats/plan.ts'
+import { parseWith } from '../../core/schema/parse.ts'
 
 /** What a simulated device can do, as data (`demo/devices.json`): its differences from the others. */
 const range = v.strictObject({ min: v.number(), max: v.number() })

@@ -4,13 +4,13 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, describe, expect, test } from '@jest/globals'
 import { writeActiveCells } from '../../core/formats/onvif/activeCells.ts'
-import type { Rule } from '../../core/formats/onvif/rules.ts'
 import { PARKED_HOURS, writeHours } from '../../core/formats/onvif/hours.ts'
-import { allCells } from '../../core/formats/plan.ts'
 import { demoPlay, readDemo } from '../../demo/scenes.ts'
 import { readScript, type Play } from '../../simulation/script.ts'
 import { measurerOf } from '../measuring.ts'
 import { LiveScene } from './scene.ts'
+import { allCells } from '../../core/kinds/parts.ts'
+import type { Rule } from '../../core/formats/onvif/rule.ts'
 
 const able = (...types: string[]) =>
   types.map((type) => ({

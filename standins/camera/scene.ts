@@ -1,10 +1,10 @@
+import { shownTo } from '../../core/kinds/shownTo.ts'
 import type { Canvas as NodeCanvas } from '@napi-rs/canvas'
 import { Evaluator, type Trigger } from '../../core/detections/index.ts'
 import type { LiveFrame } from '../../core/devices/views.ts'
 import { isFrameKind, type Detection, type Schedule } from '../../core/formats/plan.ts'
 import { readHours } from '../../core/formats/onvif/hours.ts'
-import type { Rule } from '../../core/formats/onvif/rules.ts'
-import type { RuleAbility } from '../../core/formats/onvif/abilities.ts'
+import type { RuleAbility, Rule } from '../../core/formats/onvif/rule.ts'
 import { detectionOf } from '../../core/formats/onvif/takeOver.ts'
 import type { Measures } from '../../core/measures/measures.ts'
 import { CLASSES, type TargetClass } from '../../core/targets/classes.ts'
@@ -242,7 +242,7 @@ export class LiveScene {
   }
 
   private tracksOf({ sights }: Showing): Tracks {
-    return this.detections.some(({ kind }) => kind === 'face')
+    return this.detections.some(({ kind }) => shownTo(kind) === 'faces')
       ? sights.tracksWithFaces
       : sights.tracks
   }

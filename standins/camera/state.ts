@@ -1,7 +1,7 @@
 import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
 import { dirname } from 'node:path'
-import type { Rule } from '../../core/formats/onvif/rules.ts'
 import type { KeptOutput } from './outputs.ts'
+import type { Rule } from '../../core/formats/onvif/rule.ts'
 
 export interface Account {
   username: string

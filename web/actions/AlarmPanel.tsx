@@ -5,12 +5,13 @@ import { useState, type ReactNode } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { ActionsSchema, PRIORITIES, isOutput, type Actions } from '../../core/formats/actions.ts'
 import { refusalOf } from '../kept/refusal.ts'
-import { SEVERITIES, parseWith } from '../../core/formats/plan.ts'
 import { request } from '../api/client.ts'
 import type { SiteDocument, SiteState, SiteDetection } from '../kept/siteDocument.ts'
 import { keyOf } from '../kept/siteDocument.ts'
 import { Field, NumberField } from './fields.tsx'
 import { whoOptions } from './EndpointFields.tsx'
+import { SEVERITIES } from '../../core/kinds/parts.ts'
+import { parseWith } from '../../core/schema/parse.ts'
 
 /** What becomes of the alarms of a detection. */
 export function AlarmPanel({
@@ -55,7 +56,7 @@ export function AlarmPanel({
       </header>
       <AlarmFields
         actions={actions}
-        ownSeverity={d.detection.kind === 'tamper'}
+        ownSeverity={'severity' in d.detection}
         state={state}
         onKeep={(change, label) =>
           keepActions(actions, change, (next) =>

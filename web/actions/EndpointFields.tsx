@@ -12,11 +12,11 @@ import {
   type EndpointOf,
   type Phrase
 } from '../../core/formats/actions.ts'
-import { SEVERITIES } from '../../core/formats/plan.ts'
 import { errorOf } from '../api/client.ts'
 import { playSound } from '../alarms/sounds.ts'
 import type { SiteState } from '../kept/siteDocument.ts'
 import { Field, NumberField, TextField } from './fields.tsx'
+import { SEVERITIES } from '../../core/kinds/parts.ts'
 
 type Keep = (change: Partial<Endpoint>, label?: string) => string | null
 

@@ -12,12 +12,12 @@ import {
   type Mail,
   type People
 } from '../../core/formats/actions.ts'
-import { parseWith } from '../../core/formats/plan.ts'
 import { request } from '../api/client.ts'
 import { newId } from '../kept/newId.ts'
 import { noteHeaders } from '../kept/note.ts'
 import type { SiteDocument, SiteState } from '../kept/siteDocument.ts'
 import { Field, TextField } from './fields.tsx'
+import { parseWith } from '../../core/schema/parse.ts'
 
 const encryptionWords: Record<(typeof MAIL_ENCRYPTIONS)[number], string> = {
   none: 'none',

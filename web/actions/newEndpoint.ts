@@ -1,7 +1,7 @@
 import { EndpointSchema, type Endpoint, type EndpointKind } from '../../core/formats/actions.ts'
-import { parseWith } from '../../core/formats/plan.ts'
 import { newId } from '../kept/newId.ts'
 import { kindWords } from './words.ts'
+import { parseWith } from '../../core/schema/parse.ts'
 
 /** Settings to begin with, common in the trade (docs/references.md); each is changed beside the matrix. */
 const usual: Record<EndpointKind, object> = {

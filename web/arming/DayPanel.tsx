@@ -6,7 +6,6 @@ import { parseSpanEnd, type SpanEnd } from '../../core/formats/spanEnd.ts'
 import {
   ScheduleSchema,
   WEEKDAYS,
-  parseWith,
   type Schedule,
   type Span,
   type Weekday
@@ -15,6 +14,7 @@ import type { SiteDocument } from '../kept/siteDocument.ts'
 import { readSpans, spansText } from '../kept/spansText.ts'
 import type { ChosenSpan } from './WeekGrid.tsx'
 import { dayNames, shortDays } from './words.ts'
+import { parseWith } from '../../core/schema/parse.ts'
 
 /** Keeps a change of a schedule, or says what is wrong with it. */
 export function keepSchedule(

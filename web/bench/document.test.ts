@@ -2,11 +2,12 @@ import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globa
 import fc from 'fast-check'
 import type { BenchView } from '../../core/api.ts'
 import { ApiError } from '../../core/apiError.ts'
-import { DetectionSchema, parseWith, type Detection } from '../../core/formats/plan.ts'
+import { DetectionSchema, type Detection } from '../../core/formats/plan.ts'
 import { canonical } from '../../core/history/states.ts'
 import { NO_ACTIONS } from '../../core/formats/noActions.ts'
 import type { StepMemory } from '../kept/steps.ts'
 import { BenchDocument, type Keeper, type Value } from './document.ts'
+import { parseWith } from '../../core/schema/parse.ts'
 
 const line = (id: string, name = id): Detection =>
   parseWith(DetectionSchema, {

@@ -1,12 +1,14 @@
+import { shapeOf } from '../../core/kinds/schemas.ts'
 import { useEffect, useMemo, useState } from 'react'
 import { inOrderOf } from '../../core/detections/keptTriggers.ts'
 import type { Evidence, FrameTrace, Ladder, Setting, Trigger } from '../../core/detections/index.ts'
 import { isFrameKind, type Detection } from '../../core/formats/plan.ts'
 import type { CameraPose } from '../../core/scene/camera.ts'
-import type { Effect, GateChange } from '../../core/tuning/change.ts'
+import type { Effect } from '../../core/tuning/change.ts'
 import type { SeenSize } from '../../core/tuning/sizes.ts'
 import type { DwellDetection, TimedStay, ZoneStay } from '../../core/tuning/stays.ts'
 import { useKeyed } from '../stable.ts'
+import type { GateChange } from '../../core/tuning/candidates.ts'
 
 export type Question =
   | { type: 'evidence'; evidence: Evidence }
@@ -281,13 +283,7 @@ export function useEvaluation({ evidence, setting, detection, target, at }: Aski
   const pose = setting?.camera.scene ?? null
   const gated = chosen && 'classes' in chosen ? chosen : null
   const sized = useKeyed(
-    JSON.stringify(
-      gated && [
-        gated.id,
-        'zone' in gated ? gated.zone : gated.kind === 'line' ? gated.line : null,
-        pose
-      ]
-    ),
+    JSON.stringify(gated && [gated.id, shapeOf(gated), pose]),
     gated && { type: 'sizes' as const, detection: gated, pose }
   )
   const sizes = useAnswer(asked, 'sizes', sized, true)

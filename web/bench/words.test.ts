@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals'
-import { DetectionSchema, parseWith, type LineDetection } from '../../core/formats/plan.ts'
+import { DetectionSchema, type LineDetection } from '../../core/formats/plan.ts'
 import { barbsAlong, moved, pointOf } from './picture/geometry.ts'
 import { readSpans, spansText } from '../kept/spansText.ts'
 import {
@@ -9,6 +9,7 @@ import {
   directionWords,
   letterOf
 } from '../kept/detectionWords.ts'
+import { parseWith } from '../../core/schema/parse.ts'
 
 const line = (change: object = {}): LineDetection =>
   parseWith(DetectionSchema, {

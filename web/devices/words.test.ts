@@ -1,7 +1,8 @@
 import { expect, test } from '@jest/globals'
 import type { StandingState } from '../../core/devices/views.ts'
-import { DetectionSchema, parseWith } from '../../core/formats/plan.ts'
+import { DetectionSchema } from '../../core/formats/plan.ts'
 import { abilityWords, detectionWords, eventWords, lossWords } from './words.ts'
+import { parseWith } from '../../core/schema/parse.ts'
 
 test.each([
   [

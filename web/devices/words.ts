@@ -4,10 +4,11 @@ import type {
   DeviceEventView,
   DeviceState
 } from '../../core/devices/views.ts'
-import { kindOfType, localName, type RuleAbility } from '../../core/formats/onvif/abilities.ts'
+import { localName, type RuleAbility } from '../../core/formats/onvif/rule.ts'
 import type { Detection } from '../../core/formats/plan.ts'
 import { directionInWords } from '../../core/actions/email.ts'
 import { kindNames } from '../kinds.ts'
+import { kindOfType } from '../../core/kinds/rules.ts'
 
 /** How each state is shown: its shape, its words, and whether somebody has to do something. */
 export const states: Record<DeviceState, { mark: string; words: string; bad: boolean }> = {

@@ -4,7 +4,7 @@ import { useState, type ReactNode } from 'react'
 import type { SiteActionsView } from '../../core/api.ts'
 import { wallInstant, wallText } from '../../core/arming/zone.ts'
 import { ABOUT, CheckSchema, type Check } from '../../core/formats/check.ts'
-import { parseWith, type Detection } from '../../core/formats/plan.ts'
+import { type Detection } from '../../core/formats/plan.ts'
 import {
   ACTOR_KINDS,
   FAULT_KINDS,
@@ -20,6 +20,7 @@ import { actorNames, faultNames } from '../kept/walkWords.ts'
 import { CheckStage } from './CheckStage.tsx'
 import { useRefresh } from './useProving.ts'
 import { aboutNames } from './words.ts'
+import { parseWith } from '../../core/schema/parse.ts'
 
 interface Props {
   kept: KeptCheck

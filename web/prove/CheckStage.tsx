@@ -1,3 +1,4 @@
+import { shapeOf } from '../../core/kinds/schemas.ts'
 import { useMemo, type ReactNode } from 'react'
 import type { Detection } from '../../core/formats/plan.ts'
 import type { Walk } from '../../core/formats/walk.ts'
@@ -70,7 +71,7 @@ function Shape({
   width: number
   height: number
 }): ReactNode {
-  const points = 'zone' in d ? d.zone : d.kind === 'line' ? d.line : null
+  const points = shapeOf(d)
   if (!points) return null
   const flat = points.map(([x, y]) => `${x * width},${y * height}`).join(' ')
   return 'zone' in d ? (

@@ -1,3 +1,4 @@
+import { shapeOf } from '../../core/kinds/schemas.ts'
 import './liveTile.css'
 import { useEffect, useRef, useState, type ReactNode } from 'react'
 import type { Detection } from '../../core/formats/plan.ts'
@@ -80,7 +81,7 @@ export function LiveTile({
       <canvas ref={canvas} width={640} height={360} />
       <svg viewBox={`0 0 ${size.width} ${size.height}`} aria-hidden="true">
         {detections.map((d) => {
-          const points = 'zone' in d ? d.zone : d.kind === 'line' ? d.line : null
+          const points = shapeOf(d)
           if (!points) return null
           const flat = points.map(([x, y]) => `${x * size.width},${y * size.height}`).join(' ')
           const Shape = 'zone' in d ? 'polygon' : 'polyline'

@@ -1,12 +1,8 @@
 import type { SiteActionsView } from '../../core/api.ts'
 import { EndpointSchema, type Endpoint } from '../../core/formats/actions.ts'
 import { NO_ACTIONS } from '../../core/formats/noActions.ts'
-import {
-  DetectionSchema,
-  ScheduleSchema,
-  parseWith,
-  type Detection
-} from '../../core/formats/plan.ts'
+import { DetectionSchema, ScheduleSchema, type Detection } from '../../core/formats/plan.ts'
+import { parseWith } from '../../core/schema/parse.ts'
 
 /** A site of one camera with three lines, two pop-ups and the hours of Monday's evening. */
 

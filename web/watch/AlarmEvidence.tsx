@@ -1,3 +1,4 @@
+import { shapeOf } from '../../core/kinds/schemas.ts'
 import { useQueries, useQuery } from '@tanstack/react-query'
 import { Image } from 'antd'
 import { useEffect, useRef, useState, type ReactNode } from 'react'
@@ -122,8 +123,7 @@ function Account({ trigger: fired }: { trigger: FoundTrigger }): ReactNode {
     (best, p) => (!best || Math.abs(p.at) < Math.abs(best.at) ? p : best),
     null
   )
-  const shape =
-    'zone' in detection ? detection.zone : detection.kind === 'line' ? detection.line : null
+  const shape = shapeOf(detection)
   const shapeFlat = shape?.map(([x, y]) => `${100 * x},${56.25 * y}`).join(' ')
   return (
     <>

@@ -1,5 +1,5 @@
-import type { Rule } from './rules.ts'
 import { secondsOf } from './durations.ts'
+import type { Rule } from './rule.ts'
 
 /** One setting that differs between the plan and the device, in words. */
 export interface Difference {

@@ -1,17 +1,19 @@
 import { createHash } from 'node:crypto'
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import { DetectionSchema, allCells, parseWith } from '../plan.ts'
+import { DetectionSchema } from '../plan.ts'
 import { readActiveCells, writeActiveCells } from './activeCells.ts'
 import { fromStandard, toStandard } from './coordinates.ts'
 import { packBits, unpackBits } from './packBits.ts'
-import { fromScale, toScale, type RuleAbility } from './abilities.ts'
+import { fromScale, toScale, type RuleAbility } from './rule.ts'
 import { differencesOf } from './differences.ts'
-import { readRule, ruleXml } from './rules.ts'
+import { readRule, ruleXml } from './ruleXml.ts'
 import { takeOver } from './takeOver.ts'
 import { toRule } from './toRule.ts'
 import { envelope, faultBody, faultOf, makeToken, passwordDigest, readMessage } from './soap.ts'
 import { MOST_XML, content, readXml, xml } from './xml.ts'
+import { allCells } from '../../kinds/parts.ts'
+import { parseWith } from '../../schema/parse.ts'
 
 const hex = (text: string): Uint8Array =>
   Uint8Array.from(text.split(' '), (byte) => parseInt(byte, 16))

@@ -1,25 +1,18 @@
 import { CLASSES } from '../../targets/classes.ts'
 import { USUAL_GRID } from '../../measures/measures.ts'
-import {
-  DetectionSchema,
-  TAMPER_CAUSES,
-  allCells,
-  parseWith,
-  type Detection,
-  type DetectionKind
-} from '../plan.ts'
-import { fromScale, kindOfType, toScale, type RuleAbility } from './abilities.ts'
+import { DetectionSchema, type Detection } from '../plan.ts'
+import { kindOfType, ruleOf } from '../../kinds/rules.ts'
+import { fromScale, toScale, type Rule, type RuleAbility } from './rule.ts'
 import { readActiveCells } from './activeCells.ts'
 import { fromStandard } from './coordinates.ts'
 import { secondsOf } from './durations.ts'
-import { classNames, directions, sizeOf } from './parameters.ts'
-import type { Rule } from './rules.ts'
+import { classNames, sizeOf } from './parameters.ts'
+import { parseWith } from '../../schema/parse.ts'
 
 /** A device's rule taken over into a detection: what the rule says replaces, the rest stays. */
 export function takeOver(d: Detection, held: Rule, abilities: readonly RuleAbility[]): Detection {
   const ranges = abilities.find((a) => a.type === held.type)?.ranges ?? {}
   const { simple } = held
-  const points = held.points.map(fromStandard)
   const changed: Record<string, unknown> = { ...d }
   const seconds = (parameter: string, field: string): void => {
     if (simple[parameter] !== undefined) changed[field] = secondsOf(simple[parameter])
@@ -43,63 +36,15 @@ export function takeOver(d: Detection, held: Rule, abilities: readonly RuleAbili
     if (min ?? max) changed.size = { ...d.size, ...(min && { min }), ...(max && { max }) }
   }
   seconds('HoldOff', 'holdOffSeconds')
-  if (d.kind === 'line') {
-    if (points.length) changed.line = points
-    const direction = Object.entries(directions).find(([, name]) => name === simple.Direction)?.[0]
-    if (direction) changed.direction = direction
-  } else if ('zone' in d) {
-    if (points.length) changed.zone = points
-    if (d.kind === 'intrusion' || d.kind === 'loitering') seconds('TimeThreshold', 'dwellSeconds')
-    if (d.kind === 'loitering') seconds('GraceTime', 'graceSeconds')
-  } else if ('cells' in d) {
-    if (simple.ActiveCells !== undefined)
-      changed.cells = readActiveCells(simple.ActiveCells, {
-        columns: d.cells[0].length,
-        rows: d.cells.length
-      })
-    const selected = (changed.cells as string[]).join('').replace(/0/g, '').length
-    // A count of cells comes from many thresholds; one that gives the same count stays.
-    const count = Number(simple.MinCount)
-    if (
-      count > 0 &&
-      selected > 0 &&
-      Math.max(1, Math.ceil((d.threshold / 100) * selected - 1e-9)) !== count
-    )
-      changed.threshold = Math.min(100, Math.max(0.1, Math.round((count / selected) * 1e4) / 100))
-    if (simple.AlarmOnDelay !== undefined)
-      changed.onDelaySeconds = Number(simple.AlarmOnDelay) / 1000
-    if (simple.AlarmOffDelay !== undefined)
-      changed.offDelaySeconds = Number(simple.AlarmOffDelay) / 1000
-  } else if (d.kind === 'tamper') {
-    seconds('DelayTime', 'delaySeconds')
-    const causes = TAMPER_CAUSES.filter((cause) => simple.Causes?.split(/\s+/).includes(cause))
-    if (causes.length) changed.causes = causes
-  } else if (d.kind === 'face') {
-    if (simple.Mask !== undefined) changed.mask = simple.Mask
-    const faceMin = simple.FaceSize === undefined ? null : sizeOf(simple.FaceSize)
-    if (faceMin) changed.faceMin = faceMin
-  }
-  return changed as Detection
-}
-
-const triangle = [
-  [0.1, 0.1],
-  [0.9, 0.1],
-  [0.9, 0.9]
-]
-const blank: Partial<Record<DetectionKind, object>> = {
-  line: {
-    line: [
-      [0.1, 0.5],
-      [0.9, 0.5]
-    ]
-  },
-  intrusion: { zone: triangle },
-  entry: { zone: triangle },
-  exit: { zone: triangle },
-  loitering: { zone: triangle, dwellSeconds: 1 },
-  motion: { cells: allCells() },
-  classMotion: { cells: allCells() }
+  const own = ruleOf(d.kind)?.read(d, {
+    simple,
+    points: held.points.map(fromStandard),
+    seconds: (parameter, field) =>
+      simple[parameter] === undefined
+        ? {}
+        : ({ [field]: secondsOf(simple[parameter]) } as Record<typeof field, number>)
+  })
+  return { ...changed, ...own } as Detection
 }
 
 /** Whether a rule has been left with no cell at all: it is parked, and never fires. */
@@ -121,7 +66,7 @@ export function detectionOf(rule: Rule, abilities: readonly RuleAbility[]): Dete
     id,
     name: rule.name.slice(0, 80),
     kind,
-    ...blank[kind]
+    ...ruleOf(kind)?.blank
   })
   if (hasNoCell(rule)) {
     const simple = Object.fromEntries(

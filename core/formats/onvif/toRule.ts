@@ -1,11 +1,10 @@
 import type { Detection, Schedule } from '../plan.ts'
-import { RULE_TYPES, fromScale, toScale, type RuleAbility } from './abilities.ts'
-import { writeActiveCells } from './activeCells.ts'
+import { ruleOf } from '../../kinds/rules.ts'
+import { fromScale, toScale, type Rule, type RuleAbility } from './rule.ts'
 import { toStandard } from './coordinates.ts'
 import { duration } from './durations.ts'
 import { PARKED_HOURS, isAlways, writeHours } from './hours.ts'
-import { classNames, directions, sizeText } from './parameters.ts'
-import type { Rule } from './rules.ts'
+import { classNames, sizeText } from './parameters.ts'
 
 /** A setting that the device cannot hold as it is wanted. */
 export interface Loss {
@@ -27,7 +26,8 @@ export function toRule(
   abilities: readonly RuleAbility[],
   schedules: readonly Schedule[] = []
 ): { rule: Rule; losses: Loss[] } | null {
-  const ability = abilities.find((a) => a.type === RULE_TYPES[d.kind])
+  const kindRule = ruleOf(d.kind)
+  const ability = kindRule && abilities.find((a) => a.type === kindRule.type)
   if (!ability) return null
   const simple: Record<string, string> = {}
   const losses: Loss[] = []
@@ -101,61 +101,13 @@ export function toRule(
   }
   if (d.holdOffSeconds > 0) number('HoldOff', 'hold-off', d.holdOffSeconds, ' s', duration)
 
-  let points: Rule['points'] = []
-  switch (d.kind) {
-    case 'line':
-      points = d.line
-      simple.Direction = directions[d.direction]
-      break
-    case 'entry':
-    case 'exit':
-      points = d.zone
-      break
-    case 'intrusion':
-    case 'loitering':
-      points = d.zone
-      if (d.kind === 'loitering' || d.dwellSeconds > 0)
-        number('TimeThreshold', 'dwell', d.dwellSeconds, ' s', duration)
-      if (d.kind === 'loitering' && (takes('GraceTime') || d.graceSeconds !== 10))
-        number('GraceTime', 'grace', d.graceSeconds, ' s', duration)
-      if (d.atLeast > 1) lose('number together', String(d.atLeast), '1')
-      if (!d.countFirstSeenInside) lose('who is first seen inside', 'not counted', 'counted')
-      break
-    case 'motion':
-    case 'classMotion': {
-      const selected = d.cells.join('').replace(/0/g, '').length
-      number(
-        'MinCount',
-        'share of the cells',
-        Math.max(1, Math.ceil((d.threshold / 100) * selected - 1e-9)),
-        ' cells'
-      )
-      number('AlarmOnDelay', 'on-delay', d.onDelaySeconds * 1000, ' ms')
-      number('AlarmOffDelay', 'off-delay', d.offDelaySeconds * 1000, ' ms')
-      simple.ActiveCells = writeActiveCells(
-        d.parked ? d.cells.map((row) => '0'.repeat(row.length)) : d.cells
-      )
-      break
-    }
-    case 'tamper':
-      number('DelayTime', 'delay', d.delaySeconds, ' s', duration)
-      if (d.causes.length < 5 || takes('Causes'))
-        item('Causes', 'causes', d.causes.join(' '), d.causes.join(', '), 'every cause')
-      break
-    case 'face':
-      item('FaceSize', 'smallest face frame', sizeText(d.faceMin))
-      if (d.mask !== 'any') item('Mask', 'mask', d.mask)
-      if (d.list !== 'any')
-        lose(
-          'list of faces',
-          d.list === 'listed' ? 'only listed ones' : 'only ones not listed',
-          'any face'
-        )
-      break
-    // The device’s own inputs: no rule of video analytics.
-    case 'contact':
-    case 'signalLoss':
-  }
+  const points = kindRule.write(d, {
+    takes,
+    number,
+    item,
+    lose,
+    set: (parameter, value) => void (simple[parameter] = value)
+  })
 
   const schedule = schedules.find((s) => s.id === d.schedule)
   if (d.parked) {

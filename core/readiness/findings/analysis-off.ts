@@ -1,12 +1,13 @@
-import { RULE_TYPES, localName } from '../../formats/onvif/abilities.ts'
+import { localName } from '../../formats/onvif/rule.ts'
 import { ofDetection, perDetection } from '../facts.ts'
+import { ruleTypeOf } from '../../kinds/rules.ts'
 
 /** The most common mistake of the trade: what is drawn does nothing while the wrong family runs. */
 export const analysisOff = perDetection('analysis-off', (d, camera) =>
   camera.channels
-    .filter((c) => c.used && c.abilities.some(({ type }) => type === RULE_TYPES[d.kind]))
+    .filter((c) => c.used && c.abilities.some(({ type }) => type === ruleTypeOf(d.kind)))
     .flatMap((channel) => {
-      const mode = channel.modes.find(({ runs }) => runs.includes(RULE_TYPES[d.kind]!))
+      const mode = channel.modes.find(({ runs }) => runs.includes(ruleTypeOf(d.kind)!))
       if (!mode || mode.running) return []
       const running = channel.modes.find((m) => m.running)
       return ofDetection(

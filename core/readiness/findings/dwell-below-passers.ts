@@ -3,7 +3,7 @@ import { edit, ofDetection, perDetection } from '../facts.ts'
 import { pathsOn, rounded } from '../seen.ts'
 
 export const dwellBelowPassers = perDetection('dwell-below-passers', (d, camera) => {
-  if ((d.kind !== 'intrusion' && d.kind !== 'loitering') || d.dwellSeconds === 0) return []
+  if (!('dwellSeconds' in d) || d.dwellSeconds === 0) return []
   const above = dwellAbovePassers(
     camera.clips.flatMap((clip) => staysIn(d, clip.tracks, pathsOn(clip)))
   )

@@ -1,5 +1,6 @@
-import { RULE_TYPES, localName } from '../../formats/onvif/abilities.ts'
+import { localName } from '../../formats/onvif/rule.ts'
 import { inUse, ofDevice, type Check } from '../facts.ts'
+import { ruleTypeOf } from '../../kinds/rules.ts'
 
 export const modeConflict: Check = {
   code: 'mode-conflict',
@@ -9,7 +10,7 @@ export const modeConflict: Check = {
         .filter((c) => c.used && c.modes.length > 1)
         .flatMap((channel) => {
           const needed = channel.modes.filter(({ runs }) =>
-            inUse(camera).some((d) => runs.includes(RULE_TYPES[d.kind] ?? ''))
+            inUse(camera).some((d) => runs.includes(ruleTypeOf(d.kind) ?? ''))
           )
           if (needed.length < 2) return []
           const names = needed.map(({ type }) => localName(type))

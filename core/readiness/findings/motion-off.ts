@@ -1,11 +1,13 @@
-import { RULE_TYPES } from '../../formats/onvif/abilities.ts'
-import { DetectionSchema, allCells, parseWith } from '../../formats/plan.ts'
+import { DetectionSchema } from '../../formats/plan.ts'
 import { inUse, ofDetection, perDetection, type Mend } from '../facts.ts'
+import { allCells } from '../../kinds/parts.ts'
+import { parseWith } from '../../schema/parse.ts'
+import { ruleTypeOf } from '../../kinds/rules.ts'
 
 export const motionOff = perDetection('motion-off', (d, camera) => {
   if (d.kind !== 'classMotion') return []
   const channel = camera.channels.find(
-    (c) => c.used && c.abilities.some(({ type }) => type === RULE_TYPES.classMotion)
+    (c) => c.used && c.abilities.some(({ type }) => type === ruleTypeOf('classMotion'))
   )
   if (!channel || inUse(camera).some(({ kind }) => kind === 'motion')) return []
   const known = camera.detections.find(({ kind }) => kind === 'motion')

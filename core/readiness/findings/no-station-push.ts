@@ -1,15 +1,13 @@
-import type { DetectionKind } from '../../formats/plan.ts'
+import { hasShape } from '../../kinds/schemas.ts'
 import { actionsOf, linksOf, ofDetection, perDetection } from '../facts.ts'
-
-/** Kinds that guard a perimeter: what a monitoring station is there for. */
-const PERIMETER: readonly DetectionKind[] = ['line', 'intrusion', 'entry', 'exit', 'loitering']
 
 export const noStationPush = perDetection('no-station-push', (d, camera, facts) => {
   const station = facts.endpoints.find(({ endpoint }) => endpoint.kind === 'station')
   const links = linksOf(camera, d, facts)
   if (
     !station ||
-    !PERIMETER.includes(d.kind) ||
+    // A monitoring station is there for what guards a perimeter.
+    !hasShape(d) ||
     !links.length ||
     links.some(({ endpoint }) => endpoint.kind === 'station')
   )

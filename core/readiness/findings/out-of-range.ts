@@ -1,4 +1,4 @@
-import { fromScale } from '../../formats/onvif/abilities.ts'
+import { fromScale } from '../../formats/onvif/rule.ts'
 import { takeOver } from '../../formats/onvif/takeOver.ts'
 import { doorsOf, realLosses } from '../doors.ts'
 import { edit, ofDetection, perDetection } from '../facts.ts'

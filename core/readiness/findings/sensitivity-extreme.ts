@@ -1,3 +1,4 @@
+import { hasShape } from '../../kinds/schemas.ts'
 import { edit, ofDetection, perDetection } from '../facts.ts'
 
 /** Above and below these a body share is hardly ever meant. Common practice, no source. */
@@ -6,14 +7,13 @@ const LEAST = 10
 
 export const sensitivityExtreme = perDetection('sensitivity-extreme', (d, camera) => {
   if (!('sensitivity' in d) || (d.sensitivity <= MOST && d.sensitivity >= LEAST)) return []
-  const what =
-    'zone' in d || d.kind === 'line'
-      ? d.sensitivity > MOST
-        ? 'a hand over it is enough'
-        : 'nearly the whole body must be over it'
-      : d.sensitivity > MOST
-        ? 'noise and light set it off'
-        : 'little is seen by it'
+  const what = hasShape(d)
+    ? d.sensitivity > MOST
+      ? 'a hand over it is enough'
+      : 'nearly the whole body must be over it'
+    : d.sensitivity > MOST
+      ? 'noise and light set it off'
+      : 'little is seen by it'
   return ofDetection(
     'hint',
     'drawn',

@@ -1,15 +1,16 @@
-import { SEVERITIES } from '../../formats/plan.ts'
+import { severityOf } from '../../kinds/schemas.ts'
 import { actionsOf, edit, linksOf, ofDetection, perDetection } from '../facts.ts'
+import { SEVERITIES } from '../../kinds/parts.ts'
 
 export const severityNotAccepted = perDetection('severity-not-accepted', (d, camera, facts) =>
   linksOf(camera, d, facts).flatMap(({ endpoint }) => {
     if (endpoint.kind !== 'station') return []
     const actions = actionsOf(camera, d)
-    const severity = d.kind === 'tamper' ? d.severity : actions.severity
+    const severity = severityOf(d, actions.severity)
     if (SEVERITIES.indexOf(severity) >= SEVERITIES.indexOf(endpoint.accepts)) return []
     const words = `Make it ${endpoint.accepts}`
     const mend =
-      d.kind === 'tamper'
+      'severity' in d
         ? edit(camera, { ...d, severity: endpoint.accepts }, words)
         : ({
             does: 'actions',

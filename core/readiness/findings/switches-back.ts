@@ -1,6 +1,7 @@
-import { RULE_TYPES, kindOfType } from '../../formats/onvif/abilities.ts'
-import { DetectionSchema, parseWith } from '../../formats/plan.ts'
+import { DetectionSchema } from '../../formats/plan.ts'
 import { ofDevice, type Check, type Mend } from '../facts.ts'
+import { parseWith } from '../../schema/parse.ts'
+import { ruleTypeOf, kindOfType } from '../../kinds/rules.ts'
 
 export const switchesBack: Check = {
   code: 'switches-back',
@@ -12,9 +13,9 @@ export const switchesBack: Check = {
           channel.switchesBack.flatMap((type) => {
             const kind = kindOfType(type)
             // One that is in use, or parked already, keeps the device quiet.
-            if (!kind || camera.detections.some((d) => RULE_TYPES[d.kind] === type && d.enabled))
+            if (!kind || camera.detections.some((d) => ruleTypeOf(d.kind) === type && d.enabled))
               return []
-            const off = camera.detections.find((d) => RULE_TYPES[d.kind] === type)
+            const off = camera.detections.find((d) => ruleTypeOf(d.kind) === type)
             const mend: Mend | null = off
               ? {
                   does: 'edit',

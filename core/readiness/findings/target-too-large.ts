@@ -1,3 +1,4 @@
+import { hasShape } from '../../kinds/schemas.ts'
 import { ofDetection, perDetection } from '../facts.ts'
 import { quantile } from '../../tuning/quantile.ts'
 import { boxesAt, rounded } from '../seen.ts'
@@ -6,7 +7,7 @@ import { boxesAt, rounded } from '../seen.ts'
 const SHARE = 0.1
 
 export const targetTooLarge = perDetection('target-too-large', (d, camera) => {
-  if (!('classes' in d) || !('zone' in d || d.kind === 'line')) return []
+  if (!hasShape(d)) return []
   const max = d.size?.max
   if (max && max.w * max.h > SHARE && max.w < 1 && max.h < 1)
     return ofDetection(

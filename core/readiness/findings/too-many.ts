@@ -1,6 +1,6 @@
 import { wantedRules } from '../../devices/standing.ts'
-import { kindOfType } from '../../formats/onvif/abilities.ts'
 import { ofDevice, type Check } from '../facts.ts'
+import { kindOfType } from '../../kinds/rules.ts'
 
 export const tooMany: Check = {
   code: 'too-many',

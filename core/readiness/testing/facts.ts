@@ -1,7 +1,6 @@
 import { toRule } from '../../formats/onvif/toRule.ts'
-import type { RuleAbility } from '../../formats/onvif/abilities.ts'
-import type { Rule } from '../../formats/onvif/rules.ts'
-import { DetectionSchema, parseWith, type Detection } from '../../formats/plan.ts'
+import type { RuleAbility, Rule } from '../../formats/onvif/rule.ts'
+import { DetectionSchema, type Detection } from '../../formats/plan.ts'
 import { tracksFromRows } from '../../targets/tracks.ts'
 import type { TargetClass } from '../../targets/classes.ts'
 import { SiteHours } from '../../arming/coverage.ts'
@@ -15,6 +14,7 @@ import type {
   EndpointFacts,
   Facts
 } from '../facts.ts'
+import { parseWith } from '../../schema/parse.ts'
 
 /** Facts of a small site for tests: one camera with one device that can do most things, unless it is said otherwise. */
 

@@ -1,5 +1,5 @@
-import { readRule, ruleXml } from '../../../core/formats/onvif/rules.ts'
-import type { RuleAbility } from '../../../core/formats/onvif/abilities.ts'
+import { readRule, ruleXml } from '../../../core/formats/onvif/ruleXml.ts'
+import type { RuleAbility } from '../../../core/formats/onvif/rule.ts'
 import { child, children, xml, type Element } from '../../../core/formats/onvif/xml.ts'
 import type { Channel } from '../channel.ts'
 import { Refusal } from '../refusal.ts'

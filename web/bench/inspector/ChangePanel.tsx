@@ -2,10 +2,11 @@ import { Button } from 'antd'
 import { useEffect, useMemo, useState, type ReactNode } from 'react'
 import type { ClipView } from '../../../core/api.ts'
 import type { Setting } from '../../../core/detections/index.ts'
-import type { Effect, GateChange } from '../../../core/tuning/change.ts'
+import type { Effect } from '../../../core/tuning/change.ts'
 import { useAllClips } from '../clips/useAllClips.ts'
 import type { BenchDocument } from '../document.ts'
 import type { Evaluations } from '../evaluation.ts'
+import type { GateChange } from '../../../core/tuning/candidates.ts'
 
 export interface ChangePanelProps {
   document: BenchDocument

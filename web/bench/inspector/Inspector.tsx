@@ -2,7 +2,6 @@ import { DeleteOutlined } from '@ant-design/icons'
 import { Button, Tooltip } from 'antd'
 import { memo, type ReactNode } from 'react'
 import type { FrameTrace, Ladder } from '../../../core/detections/index.ts'
-import { RULE_TYPES } from '../../../core/formats/onvif/abilities.ts'
 import { isFrameKind, type Detection } from '../../../core/formats/plan.ts'
 import { kindNames } from '../../kinds.ts'
 import type { BenchDocument } from '../document.ts'
@@ -11,6 +10,7 @@ import { DeviceLimitsContext, type DeviceLimits } from './deviceLimits.ts'
 import { LadderView } from '../../scene/LadderView.tsx'
 import { NearMisses } from './NearMisses.tsx'
 import { Sentence, type SentenceProps } from './Sentence.tsx'
+import { ruleTypeOf } from '../../../core/kinds/rules.ts'
 
 export interface InspectorProps extends Omit<SentenceProps, 'detection'> {
   detection: SentenceProps['detection'] | null
@@ -102,7 +102,7 @@ export function Inspector({
           {!detection.enabled && (
             <p className="off-note">☾ Switched off: it triggers nothing until it is in use.</p>
           )}
-          {RULE_TYPES[detection.kind] !== undefined && (
+          {ruleTypeOf(detection.kind) !== undefined && (
             <Parking detection={detection} document={sentence.document} />
           )}
           {frames && isFrameKind(detection) ? (

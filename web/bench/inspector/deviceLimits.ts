@@ -1,13 +1,13 @@
 import { createContext, useContext, useMemo } from 'react'
 import {
-  RULE_TYPES,
   fromScale,
   toScale,
   type Range,
   type RuleAbility
-} from '../../../core/formats/onvif/abilities.ts'
+} from '../../../core/formats/onvif/rule.ts'
 import type { Detection } from '../../../core/formats/plan.ts'
 import { useDevices } from '../../devices/useDevices.ts'
+import { ruleTypeOf } from '../../../core/kinds/rules.ts'
 
 /** What the door through which a camera is sent can hold of the selected detection. */
 export interface DeviceLimits {
@@ -25,7 +25,7 @@ export const DeviceLimitsContext = createContext<DeviceLimits | null>(null)
 export function useDeviceLimits(camera: string, detection: Detection | null): DeviceLimits | null {
   const { data } = useDevices()
   return useMemo(() => {
-    const type = detection && RULE_TYPES[detection.kind]
+    const type = detection && ruleTypeOf(detection.kind)
     const device = data?.find(({ channels }) => channels.some((c) => c.camera === camera && c.used))
     const channel = device?.channels.find((c) => c.camera === camera && c.used)
     if (!type || !device || !channel?.abilities.length) return null

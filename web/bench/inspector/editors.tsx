@@ -4,7 +4,6 @@ import { needOf } from '../../../core/detections/index.ts'
 import { InputError } from '../../../core/errors.ts'
 import {
   DetectionSchema,
-  parseWith,
   type Detection,
   type LineDetection,
   type TargetGated
@@ -14,6 +13,7 @@ import type { BenchDocument } from '../document.ts'
 import { bodyWords, sideNames } from '../../kept/detectionWords.ts'
 import { BodyShare } from './BodyShare.tsx'
 import { DeviceNote } from './DeviceNote.tsx'
+import { parseWith } from '../../../core/schema/parse.ts'
 
 export interface EditorProps<D extends Detection = Detection> {
   detection: D

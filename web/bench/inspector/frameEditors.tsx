@@ -3,7 +3,6 @@ import type { ReactNode } from 'react'
 import type { SiteInput } from '../../../core/api.ts'
 import { causeWords, motionLevel } from '../../../core/detections/index.ts'
 import {
-  SEVERITIES,
   TAMPER_CAUSES,
   type ClassMotionDetection,
   type ContactDetection,
@@ -19,6 +18,7 @@ import {
   tryEdit,
   type EditorProps
 } from './editors.tsx'
+import { SEVERITIES } from '../../../core/kinds/parts.ts'
 
 type Moving = MotionDetection | ClassMotionDetection
 

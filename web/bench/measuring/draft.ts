@@ -2,7 +2,7 @@ import { InputError } from '../../../core/errors.ts'
 import type { Point } from '../../../core/geometry/shapes.ts'
 import { heightsSeen, type Measured, type PersonMark } from '../../../core/scene/measure.ts'
 import { SceneMarksSchema, measureScene, type SceneMarks } from '../../../core/scene/marks.ts'
-import { parseWith } from '../../../core/formats/plan.ts'
+import { parseWith } from '../../../core/schema/parse.ts'
 
 export type DraftPerson = PersonMark
 

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals'
-import { DetectionSchema, parseWith } from '../../../core/formats/plan.ts'
+import { DetectionSchema } from '../../../core/formats/plan.ts'
 import { signedArea, type Point } from '../../../core/geometry/shapes.ts'
 import fc from 'fast-check'
 import { moved, snapped } from './geometry.ts'
@@ -21,6 +21,7 @@ import {
   type DrawnDetection,
   type ZoneDetection
 } from './shape.ts'
+import { parseWith } from '../../../core/schema/parse.ts'
 
 const square: Point[] = [
   [0.2, 0.2],

@@ -1,13 +1,8 @@
 import { InputError } from '../../../core/errors.ts'
-import {
-  DetectionSchema,
-  LineSchema,
-  ZoneSchema,
-  parseWith,
-  type Detection,
-  type LineDetection
-} from '../../../core/formats/plan.ts'
+import { DetectionSchema, type Detection, type LineDetection } from '../../../core/formats/plan.ts'
 import { contains, selfCrossing, signedArea, type Point } from '../../../core/geometry/shapes.ts'
+import { LineSchema, ZoneSchema } from '../../../core/schema/parts.ts'
+import { parseWith } from '../../../core/schema/parse.ts'
 
 /** Detections that are drawn on the picture: an open line, or a closed zone. */
 export type ZoneDetection = Extract<Detection, { zone: unknown }>

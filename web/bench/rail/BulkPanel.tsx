@@ -1,14 +1,10 @@
 import { Button, InputNumber, Select } from 'antd'
 import { useState, type ReactNode } from 'react'
 import type { KeptEndpoint } from '../../../core/api.ts'
-import {
-  DetectionSchema,
-  parseWith,
-  type Detection,
-  type Schedule
-} from '../../../core/formats/plan.ts'
+import { DetectionSchema, type Detection, type Schedule } from '../../../core/formats/plan.ts'
 import { CLASSES } from '../../../core/targets/classes.ts'
 import type { BenchDocument } from '../document.ts'
+import { parseWith } from '../../../core/schema/parse.ts'
 
 const ALWAYS = ''
 

@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals'
-import { DetectionSchema, parseWith } from '../../../core/formats/plan.ts'
+import { DetectionSchema } from '../../../core/formats/plan.ts'
 import { railWords } from '../../kept/detectionWords.ts'
 import { UNDRAWN_KINDS, newDetection } from './newDetection.ts'
+import { parseWith } from '../../../core/schema/parse.ts'
 
 const inputs = [{ id: 'door', name: 'Waiting room door' }]
 

@@ -1,14 +1,10 @@
 import type { SiteInput } from '../../../core/api.ts'
 import type { Point } from '../../../core/geometry/shapes.ts'
-import {
-  DetectionSchema,
-  parseWith,
-  type Detection,
-  type DetectionKind
-} from '../../../core/formats/plan.ts'
+import { DetectionSchema, type Detection, type DetectionKind } from '../../../core/formats/plan.ts'
 import type { Placed } from '../document.ts'
 import { newId } from '../../kept/newId.ts'
 import type { DrawnKind } from '../picture/shape.ts'
+import { parseWith } from '../../../core/schema/parse.ts'
 
 /** Kinds that need no shape to be drawn first, in the order of the menu. */
 export const UNDRAWN_KINDS = [

@@ -1,8 +1,9 @@
 import { describe, expect, test } from '@jest/globals'
-import { DetectionSchema, ScheduleSchema, parseWith } from '../../../core/formats/plan.ts'
+import { DetectionSchema, ScheduleSchema } from '../../../core/formats/plan.ts'
 import type { Point } from '../../../core/geometry/shapes.ts'
 import { freeName } from './freeName.ts'
 import { TEMPLATES } from './templates.ts'
+import { parseWith } from '../../../core/schema/parse.ts'
 
 const shapes = {
   line: [

@@ -2,7 +2,6 @@ import {
   DetectionSchema,
   ScheduleSchema,
   WEEKDAYS,
-  parseWith,
   type Detection,
   type Schedule
 } from '../../../core/formats/plan.ts'
@@ -10,6 +9,7 @@ import type { Point } from '../../../core/geometry/shapes.ts'
 import type { Placed } from '../document.ts'
 import { newId } from '../../kept/newId.ts'
 import { freeName } from './freeName.ts'
+import { parseWith } from '../../../core/schema/parse.ts'
 
 export interface TemplateContext {
   placed: readonly Placed[]

@@ -6,7 +6,6 @@ import { refusalOf } from '../../kept/refusal.ts'
 import {
   ScheduleSchema,
   WEEKDAYS,
-  parseWith,
   type Detection,
   type Schedule,
   type Weekday
@@ -16,6 +15,7 @@ import type { BenchDocument } from '../document.ts'
 import { KeptText } from '../inspector/editors.tsx'
 import { DayBar } from './DayBar.tsx'
 import { readSpans, spansText } from '../../kept/spansText.ts'
+import { parseWith } from '../../../core/schema/parse.ts'
 
 export interface HoursEditorProps {
   detection: Detection

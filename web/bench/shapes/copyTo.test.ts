@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
-import { DetectionSchema, parseWith, type Detection } from '../../../core/formats/plan.ts'
+import { DetectionSchema, type Detection } from '../../../core/formats/plan.ts'
 import { forCamera } from './copyTo.ts'
+import { parseWith } from '../../../core/schema/parse.ts'
 
 const [high, low] = [
   { height: 6, tilt: 24, fieldOfView: 45, aspect: 16 / 9 },

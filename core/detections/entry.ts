@@ -1,7 +1,0 @@
-import type { EntryDetection } from '../formats/plan.ts'
-import type { Gates } from './gates.ts'
-import { PassageRun } from './passage.ts'
-
-/** Zone entry (docs/detections.md): the passage of the share in the zone. */
-export const entry = (detection: EntryDetection, gates: Gates): PassageRun =>
-  new PassageRun(detection, (inside) => inside, ['in the zone', 'out of the zone'], gates)

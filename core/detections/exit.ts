@@ -1,7 +1,0 @@
-import type { ExitDetection } from '../formats/plan.ts'
-import type { Gates } from './gates.ts'
-import { PassageRun } from './passage.ts'
-
-/** Zone exit (docs/detections.md): the passage of the share out of the zone. */
-export const exit = (detection: ExitDetection, gates: Gates): PassageRun =>
-  new PassageRun(detection, (inside) => 1 - inside, ['out of the zone', 'in the zone'], gates)

@@ -1,0 +1,13 @@
+import type { Ask, Found } from '../../proving/drafts.ts'
+import { zoneChecks } from '../zoneChecks.ts'
+import type { ExitDetection } from './schema.ts'
+
+/** Somebody who leaves, and who only enters; every gate. */
+export const exitChecks = (ask: Ask, d: ExitDetection): Found =>
+  zoneChecks(ask, d, {
+    name: 'Leaves the zone',
+    counts: ({ outOf }) => outOf,
+    wrong: ({ into }) => into && { way: into.slice(0, 2), name: 'Enters only: does not count' },
+    deep: false,
+    shallow: false
+  })

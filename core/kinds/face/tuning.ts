@@ -1,0 +1,28 @@
+import { frameText, nearest, scaled, type GateChange, type Works } from '../../tuning/candidates.ts'
+import type { FaceDetection } from './schema.ts'
+
+/** The mask, the list and the smallest face: only what lets more through. */
+export function* faceTuning(
+  d: FaceDetection,
+  looser: boolean,
+  works: Works
+): Generator<GateChange> {
+  if (!looser) return
+  if (d.mask !== 'any')
+    yield {
+      gate: 'mask',
+      words: 'with or without a mask',
+      detection: { ...d, mask: 'any' },
+      size: 1
+    }
+  if (d.list !== 'any')
+    yield { gate: 'list', words: 'whoever it is', detection: { ...d, list: 'any' }, size: 1 }
+  const by = nearest(1, 0.01, 0.01, (f) => works({ ...d, faceMin: scaled(d.faceMin, f) }))
+  if (by !== null)
+    yield {
+      gate: 'face',
+      words: `smallest face ${frameText(d.faceMin)} → ${frameText(scaled(d.faceMin, by))}`,
+      detection: { ...d, faceMin: scaled(d.faceMin, by) },
+      size: 1 - by
+    }
+}

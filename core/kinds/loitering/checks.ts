@@ -1,0 +1,12 @@
+import type { Ask, Found } from '../../proving/drafts.ts'
+import { inAndOut, zoneChecks } from '../zoneChecks.ts'
+import type { LoiteringDetection } from './schema.ts'
+
+/** Somebody who goes in and stays, and every gate. */
+export const loiteringChecks = (ask: Ask, d: LoiteringDetection): Found =>
+  zoneChecks(ask, d, {
+    name: 'Goes in and stays',
+    counts: inAndOut,
+    deep: false,
+    shallow: true
+  })

@@ -1,0 +1,44 @@
+import type { SignalLossDetection } from './schema.ts'
+import { atLeast } from '../../geometry/shapes.ts'
+import { OncePerEpisode, type FrameRun, type FrameTrigger } from '../../detections/frames.ts'
+import type { Moment } from '../../detections/types.ts'
+import type { Gates } from '../../detections/gates.ts'
+import type { GateReading } from '../../detections/types.ts'
+import { seconds } from '../../detections/words.ts'
+
+/** Signal loss (docs/detections.md): no new picture for the delay. A frame that was not measured counts as none. */
+export class SignalLossRun implements FrameRun {
+  readonly perFrame = true
+  readonly curves
+  private readonly delay: number
+  private readonly gates: Gates
+  private readonly once = new OncePerEpisode()
+  private lastFresh = 0
+  private silent = 0
+
+  constructor({ delaySeconds }: SignalLossDetection, gates: Gates) {
+    this.delay = delaySeconds
+    this.gates = gates
+    this.curves = [{ name: 'Without a new picture', unit: 's', limit: delaySeconds }]
+  }
+
+  look({ measures, index, time, instant }: Moment): FrameTrigger | undefined {
+    if (!measures) return undefined
+    if (measures.fresh[index]) this.lastFresh = time
+    this.silent = time - this.lastFresh
+    return this.once.step(this.isOn(), () => this.gates.passMoment(time, instant)) ? {} : undefined
+  }
+
+  values = (): number[] => [this.silent]
+  isOn = (): boolean => atLeast(this.silent, this.delay)
+  readings = (): GateReading[] => [
+    {
+      gate: 'picture',
+      passed: this.isOn(),
+      measured: `no new picture for ${seconds(this.silent)}`,
+      limit: `for ${seconds(this.delay)}`,
+      value: this.silent,
+      needed: this.delay
+    }
+  ]
+}

@@ -1,0 +1,56 @@
+import {
+  LONGEST,
+  STEP_SECONDS,
+  nearest,
+  relative,
+  sensitivityChange,
+  type GateChange,
+  type Works
+} from '../tuning/candidates.ts'
+import { quantity } from '../tuning/quantity.ts'
+import type { IntrusionDetection } from './intrusion/schema.ts'
+import type { LoiteringDetection } from './loitering/schema.ts'
+
+/**
+ * The share of the body, the dwell and how many together.
+ *
+ * @param least the shortest dwell that the kind allows, seconds
+ */
+export function* stayTuning(
+  d: IntrusionDetection | LoiteringDetection,
+  least: number,
+  looser: boolean,
+  works: Works
+): Generator<GateChange> {
+  yield* sensitivityChange(d, looser, works)
+  const dwell = nearest(
+    d.dwellSeconds,
+    looser ? least : LONGEST.dwell,
+    STEP_SECONDS,
+    (dwellSeconds) => works({ ...d, dwellSeconds })
+  )
+  if (dwell !== null)
+    yield {
+      gate: 'dwell',
+      words: `dwell ${quantity(d.dwellSeconds, 's')} → ${quantity(dwell, 's')}`,
+      detection: { ...d, dwellSeconds: dwell },
+      size: relative(d.dwellSeconds, dwell)
+    }
+  if (looser && !d.countFirstSeenInside)
+    yield {
+      gate: 'dwell',
+      words: 'count who is in it when first seen',
+      detection: { ...d, countFirstSeenInside: true },
+      size: 1
+    }
+  const count = nearest(d.atLeast, looser ? 1 : Math.min(100, d.atLeast + 5), 1, (atLeast) =>
+    works({ ...d, atLeast })
+  )
+  if (count !== null)
+    yield {
+      gate: 'together',
+      words: `${d.atLeast} together → ${count}`,
+      detection: { ...d, atLeast: count },
+      size: relative(d.atLeast, count)
+    }
+}
