@@ -76,3 +76,7 @@ export const shapeOf = (d: Detection): readonly Point[] | null =>
 /** How severe a detection's trigger is: its own severity where the kind has one. */
 export const severityOf = (d: Detection, linked: Severity): Severity =>
   'severity' in d ? d.severity : linked
+
+/** Whether detections of a kind have a field. */
+export const hasField = (kind: DetectionKind, field: string): boolean =>
+  schemas.some(({ entries }) => entries.kind.literal === kind && field in entries)

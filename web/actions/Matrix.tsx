@@ -9,7 +9,7 @@ import {
 import { block, sharePercent, type Crossing } from '../../core/actions/matrix.ts'
 import type { Endpoint } from '../../core/formats/actions.ts'
 import { keyOf, type SiteDetection } from '../kept/siteDocument.ts'
-import { kindNames } from '../kinds.ts'
+import { kindNames } from '../kinds/names.ts'
 import { kindWords } from './words.ts'
 
 /** A column: an endpoint, or an output of a device that nobody has set up. */

@@ -46,8 +46,7 @@ import { Picture } from './picture/Picture.tsx'
 import { limitsOf, shapeName } from './picture/shape.ts'
 import { Zoom } from './picture/zoom.ts'
 import { Playhead } from './playhead.ts'
-import { newDetection } from './rail/newDetection.ts'
-import type { UndrawnKind } from './rail/NewButtons.tsx'
+import { type UndrawnKind, newDetection } from '../kinds/newDetection.ts'
 import { Rail } from './rail/Rail.tsx'
 import type { Template } from './rail/templates.ts'
 import { RunPanel } from './runs/RunPanel.tsx'
@@ -58,7 +57,7 @@ import { useStill } from './shapes/useStill.ts'
 import { useViewPrefs } from './shapes/viewPrefs.ts'
 import { Timeline } from './timeline/Timeline.tsx'
 import { Transport } from './timeline/Transport.tsx'
-import { letterOf } from '../kept/detectionWords.ts'
+import { letterOf } from '../kinds/words.ts'
 
 const CurvePanel = lazy(() =>
   import('./curve/CurvePanel.tsx').then((m) => ({ default: m.CurvePanel }))
@@ -113,7 +112,7 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
   const { detections: placed, schedules, actions, conflict } = state
   const still = useStill(placed, state.previewing)
   const chosen = placed.find((p) => p.detection.id === selection.detection)?.detection ?? null
-  const moving = chosen?.kind === 'motion' || chosen?.kind === 'classMotion' ? chosen : null
+  const moving = chosen && 'cells' in chosen ? chosen : null
   const limits = useDeviceLimits(view.camera.id, chosen)
   const scene = useMeasuring(document, state.scene, ready ? clip : null, ready ? tracks : null)
   const shapes = useShapes({
@@ -527,7 +526,8 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
             measured={scene.pose !== null}
             limits={limits}
             tools={
-              chosen?.kind === 'tamper' &&
+              chosen &&
+              'causes' in chosen &&
               ready && <ReferenceTool clip={clip} playhead={playhead} onChanged={refresh} />
             }
             shapeTools={
@@ -537,7 +537,7 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
                   prefs={prefs}
                   hasShape={shapes.edited !== null}
                   detection={chosen?.id ?? null}
-                  isLine={chosen?.kind === 'line'}
+                  isLine={!!chosen && 'line' in chosen}
                   others={others}
                   onCopyTo={act.copy}
                 />

@@ -4,7 +4,7 @@ import type { ChannelDetection, ChannelView, DeviceView } from '../../core/devic
 import { request } from '../api/client.ts'
 import { useSite } from '../api/queries.ts'
 import { localName } from '../../core/formats/onvif/rule.ts'
-import { kindNames } from '../kinds.ts'
+import { kindNames } from '../kinds/names.ts'
 import type { Act } from './act.ts'
 import { abilityWords, detectionWords, lossWords, typeWords } from './words.ts'
 

@@ -7,7 +7,7 @@ import type {
 import { localName, type RuleAbility } from '../../core/formats/onvif/rule.ts'
 import type { Detection } from '../../core/formats/plan.ts'
 import { directionInWords } from '../../core/actions/email.ts'
-import { kindNames } from '../kinds.ts'
+import { kindNames } from '../kinds/names.ts'
 import { kindOfType } from '../../core/kinds/rules.ts'
 
 /** How each state is shown: its shape, its words, and whether somebody has to do something. */

@@ -6,9 +6,9 @@ import type { AlarmView, KeptView } from '../../core/api.ts'
 import type { FoundTrigger, SearchView } from '../../core/watch/search.ts'
 import type { TriggerAccount } from '../../core/watch/account.ts'
 import { LadderView } from '../scene/LadderView.tsx'
-import { railWords } from '../kept/detectionWords.ts'
 import { timeOf } from '../actions/words.ts'
 import { request } from '../api/client.ts'
+import { railWords } from '../kinds/names.ts'
 
 const FILED = ['recording', 'snapshots']
 const MOST = 6

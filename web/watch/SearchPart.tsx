@@ -9,7 +9,7 @@ import { CLASSES } from '../../core/targets/classes.ts'
 import type { CountsView, FoundTrigger, SearchView } from '../../core/watch/search.ts'
 import type { WatchView } from '../../core/watch/views.ts'
 import { request } from '../api/client.ts'
-import { kindNames } from '../kinds.ts'
+import { kindNames } from '../kinds/names.ts'
 import { useStable } from '../stable.ts'
 
 const TYPED_MS = 350

@@ -3,7 +3,7 @@ import { useState, type ReactNode } from 'react'
 import type { ClipView } from '../../../core/api.ts'
 import { request } from '../../api/client.ts'
 import type { Playhead } from '../playhead.ts'
-import { clipTime } from '../../kept/detectionWords.ts'
+import { clipTime } from '../../kinds/words.ts'
 
 /** Learns a clip's tamper reference anew at the moment on show: what is seen there is as it should be. */
 export function ReferenceTool({

@@ -2,23 +2,19 @@ import { Checkbox, Modal } from 'antd'
 import { useState, type ReactNode } from 'react'
 import type { ClipView } from '../../../core/api.ts'
 import type { Trigger } from '../../../core/detections/index.ts'
-import type { Detection } from '../../../core/formats/plan.ts'
+import { hasField, type Detection } from '../../../core/formats/plan.ts'
 import { isWanted } from '../../../core/proving/wanted.ts'
 import { CLASSES, type TargetClass } from '../../../core/targets/classes.ts'
 import type { Tracks } from '../../../core/targets/tracks.ts'
 import { useTruth } from '../../api/queries.ts'
 import type { Placed } from '../document.ts'
-import { kindNames } from '../../kinds.ts'
-import { clipTime } from '../../kept/detectionWords.ts'
+import { KINDS, kindNames } from '../../kinds/names.ts'
+import { clipTime } from '../../kinds/words.ts'
 
-const compared: readonly Detection['kind'][] = [
-  'motion',
-  'classMotion',
-  'line',
-  'intrusion',
-  'entry',
-  'exit',
-  'loitering'
+/** Kinds that see targets or motion, without faces: motion first, to which the others are compared. */
+const compared = [
+  ...KINDS.filter((kind) => hasField(kind, 'cells')),
+  ...KINDS.filter((kind) => hasField(kind, 'line') || hasField(kind, 'zone'))
 ]
 const order = (d: Detection): number => compared.indexOf(d.kind)
 /** More pictures than these are not looked at. */

@@ -1,7 +1,7 @@
 import type Konva from 'konva'
 import { memo, type ReactNode } from 'react'
 import type { Point } from '../../../core/geometry/shapes.ts'
-import { letterOf } from '../../kept/detectionWords.ts'
+import { letterOf } from '../../kinds/words.ts'
 import { LineShape } from './LineShape.tsx'
 import { isZone, shapeOf, type DrawnDetection } from './shape.ts'
 import type { ShapeProps } from './shapeParts.tsx'

@@ -1,7 +1,6 @@
 import { Fragment, type ReactNode } from 'react'
 import { Group, Label, Tag, Text } from './konva.ts'
 import type { LineDetection } from '../../../core/formats/plan.ts'
-import { sideNames } from '../../kept/detectionWords.ts'
 import { barbsAlong, sideLabelAt, toPixels } from './geometry.ts'
 import {
   BarbShape,
@@ -15,6 +14,7 @@ import {
   strokeOf,
   type ShapeProps
 } from './shapeParts.tsx'
+import { sideNames } from '../../kinds/line/words.ts'
 
 /** A line on the picture: barbs on the side to which a crossing counts, names of the sides, vertices to drag. */
 export function LineShape(props: ShapeProps<LineDetection>): ReactNode {

@@ -21,7 +21,7 @@ import {
   type ShapeHandlers
 } from './DetectionShape.tsx'
 import { DrawnSoFar, type Drawing } from './DrawnSoFar.tsx'
-import { FaceLayer } from './FaceLayer.tsx'
+import { FaceLayer } from '../../kinds/face/FaceLayer.tsx'
 import type { Frame } from './Fitted.tsx'
 import { FramesLayer } from './FramesLayer.tsx'
 import { snapped } from './geometry.ts'
@@ -330,7 +330,7 @@ export function Overlay({
               onSettle={act.settle}
             />
           )}
-          {chosen && !busy && (chosen.kind === 'motion' || chosen.kind === 'classMotion') && (
+          {chosen && !busy && 'cells' in chosen && (
             <CellsLayer
               detection={chosen}
               measures={measures}
@@ -348,7 +348,7 @@ export function Overlay({
               }}
             />
           )}
-          {chosen && !busy && chosen.kind === 'face' && (
+          {chosen && !busy && 'faceMin' in chosen && (
             <FaceLayer
               detection={chosen}
               rows={rows}

@@ -3,11 +3,9 @@ import { DetectionSchema } from '../../../core/formats/plan.ts'
 import { signedArea, type Point } from '../../../core/geometry/shapes.ts'
 import fc from 'fast-check'
 import { moved, snapped } from './geometry.ts'
-import { stayBins } from '../inspector/stayBins.ts'
-import { newDrawn } from '../rail/newDetection.ts'
+import { stayBins } from '../../kinds/stayBins.ts'
+import { newDrawn } from '../../kinds/newDetection.ts'
 import {
-  ZONE_KINDS,
-  asZoneKind,
   crossingEdges,
   limitsOf,
   mirrored,
@@ -22,6 +20,7 @@ import {
   type ZoneDetection
 } from './shape.ts'
 import { parseWith } from '../../../core/schema/parse.ts'
+import { ZONE_KINDS, asZoneKind } from '../../kinds/zones.ts'
 
 const square: Point[] = [
   [0.2, 0.2],

@@ -1,19 +1,18 @@
 import { InputError } from '../../../core/errors.ts'
-import { DetectionSchema, type Detection, type LineDetection } from '../../../core/formats/plan.ts'
+import {
+  hasShape,
+  type Detection,
+  type LineDetection,
+  type ShapeDetection
+} from '../../../core/formats/plan.ts'
 import { contains, selfCrossing, signedArea, type Point } from '../../../core/geometry/shapes.ts'
 import { LineSchema, ZoneSchema } from '../../../core/schema/parts.ts'
 import { parseWith } from '../../../core/schema/parse.ts'
 
 /** Detections that are drawn on the picture: an open line, or a closed zone. */
 export type ZoneDetection = Extract<Detection, { zone: unknown }>
-export type DrawnDetection = LineDetection | ZoneDetection
+export type DrawnDetection = ShapeDetection
 
-export const ZONE_KINDS = [
-  'intrusion',
-  'loitering',
-  'entry',
-  'exit'
-] as const satisfies readonly ZoneDetection['kind'][]
 /** What can be drawn: a detection of a kind, or an area in which nothing counts. */
 export type DrawnKind = DrawnDetection['kind'] | 'ignore'
 
@@ -25,7 +24,7 @@ export interface PictureShape {
 }
 
 export const isZone = (d: Detection): d is ZoneDetection => 'zone' in d
-export const isDrawn = (d: Detection): d is DrawnDetection => d.kind === 'line' || isZone(d)
+export const isDrawn = (d: Detection): d is DrawnDetection => hasShape(d)
 
 export const pointsOf = (d: DrawnDetection): readonly Point[] => (isZone(d) ? d.zone : d.line)
 export const withPoints = (d: DrawnDetection, points: Point[]): DrawnDetection =>
@@ -172,46 +171,4 @@ export function splitAt({ kind, points }: PictureShape, vertex: number): [Point[
     best = halves
   }
   return best
-}
-
-/** The same zone as another kind: what both have stays, the rest gets its usual value. */
-export function asZoneKind(d: ZoneDetection, kind: ZoneDetection['kind']): ZoneDetection {
-  const {
-    id,
-    name,
-    enabled,
-    parked,
-    holdOffSeconds,
-    schedule,
-    armInput,
-    classes,
-    confirmSeconds,
-    size,
-    sensitivity,
-    zone
-  } = d
-  const both = {
-    id,
-    name,
-    enabled,
-    holdOffSeconds,
-    classes,
-    confirmSeconds,
-    sensitivity,
-    zone,
-    kind,
-    ...(parked !== undefined && { parked }),
-    ...(schedule && { schedule }),
-    ...(armInput && { armInput }),
-    ...(size && { size })
-  }
-  const stays =
-    'dwellSeconds' in d ? { countFirstSeenInside: d.countFirstSeenInside, atLeast: d.atLeast } : {}
-  const own =
-    kind === 'intrusion'
-      ? { ...stays, dwellSeconds: 'dwellSeconds' in d ? d.dwellSeconds : 3 }
-      : kind === 'loitering'
-        ? { ...stays, dwellSeconds: 'dwellSeconds' in d ? Math.max(1, d.dwellSeconds) : 30 }
-        : {}
-  return parseWith(DetectionSchema, { ...both, ...own }) as ZoneDetection
 }

@@ -1,12 +1,11 @@
 import { DownOutlined } from '@ant-design/icons'
 import { Button, Dropdown, Space } from 'antd'
 import { memo, type ReactNode } from 'react'
-import { kindNames } from '../../kinds.ts'
-import { ZONE_KINDS, type DrawnKind } from '../picture/shape.ts'
-import { UNDRAWN_KINDS } from './newDetection.ts'
+import { kindNames } from '../../kinds/names.ts'
+import { type DrawnKind } from '../picture/shape.ts'
+import { UNDRAWN_KINDS, type UndrawnKind } from '../../kinds/newDetection.ts'
 import { TEMPLATES, type Template } from './templates.ts'
-
-export type UndrawnKind = (typeof UNDRAWN_KINDS)[number]
+import { ZONE_KINDS } from '../../kinds/zones.ts'
 
 /** What can be drawn or made anew. */
 export const NewButtons = memo(function NewButtons({

@@ -3,7 +3,8 @@ import { Button, Checkbox, Dropdown, Switch, type MenuProps } from 'antd'
 import { memo, useState, type ReactNode } from 'react'
 import type { SiteInput } from '../../../core/api.ts'
 import type { Detection, Schedule } from '../../../core/formats/plan.ts'
-import { letterOf, railWords } from '../../kept/detectionWords.ts'
+import { letterOf } from '../../kinds/words.ts'
+import { railWords } from '../../kinds/names.ts'
 
 /** What can be done with a detection of the rail. */
 export interface RailActions {

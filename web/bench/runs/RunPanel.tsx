@@ -6,7 +6,7 @@ import type { DeliveryView, RunTrigger, RunView } from '../../../core/api.ts'
 import type { Detection } from '../../../core/formats/plan.ts'
 import { directionInWords } from '../../../core/actions/email.ts'
 import { request } from '../../api/client.ts'
-import { clipTime } from '../../kept/detectionWords.ts'
+import { clipTime } from '../../kinds/words.ts'
 
 const states: Record<RunView['state'], string> = {
   running: 'Running',

@@ -12,7 +12,7 @@ import {
 } from '../../../core/formats/plan.ts'
 import { newId } from '../../kept/newId.ts'
 import type { BenchDocument } from '../document.ts'
-import { KeptText } from '../inspector/editors.tsx'
+import { KeptText } from '../../kinds/editors.tsx'
 import { DayBar } from './DayBar.tsx'
 import { readSpans, spansText } from '../../kept/spansText.ts'
 import { parseWith } from '../../../core/schema/parse.ts'

@@ -21,7 +21,7 @@ import {
   type PictureShape
 } from '../picture/shape.ts'
 import { freeName } from '../rail/freeName.ts'
-import { newDrawn } from '../rail/newDetection.ts'
+import { newDrawn } from '../../kinds/newDetection.ts'
 import type { Template } from '../rail/templates.ts'
 import type { Selection } from '../selection.ts'
 import type { ViewPrefs } from './viewPrefs.ts'

@@ -9,8 +9,8 @@ import {
 } from '../../../core/detections/index.ts'
 import type { Detection, Schedule } from '../../../core/formats/plan.ts'
 import type { TimedStay } from '../../../core/tuning/stays.ts'
-import { kindNames } from '../../kinds.ts'
-import { letterOf } from '../../kept/detectionWords.ts'
+import { kindNames } from '../../kinds/names.ts'
+import { letterOf } from '../../kinds/words.ts'
 import type { Stretch } from './span.ts'
 import type { TimelineProps } from './timelineProps.ts'
 

@@ -7,7 +7,7 @@ import {
 import { Button, Tooltip } from 'antd'
 import { memo, type ReactNode } from 'react'
 import { usePlaying, useTime, type Playhead } from '../playhead.ts'
-import { clipTime } from '../../kept/detectionWords.ts'
+import { clipTime } from '../../kinds/words.ts'
 
 /** Play, step and the moment on show. */
 export const Transport = memo(function Transport({

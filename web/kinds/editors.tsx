@@ -1,19 +1,14 @@
-import { Checkbox, Input, InputNumber, Radio, Slider } from 'antd'
+import { Checkbox, Input, InputNumber, Slider } from 'antd'
 import { useState, type ReactNode } from 'react'
-import { needOf } from '../../../core/detections/index.ts'
-import { InputError } from '../../../core/errors.ts'
-import {
-  DetectionSchema,
-  type Detection,
-  type LineDetection,
-  type TargetGated
-} from '../../../core/formats/plan.ts'
-import { CLASSES } from '../../../core/targets/classes.ts'
-import type { BenchDocument } from '../document.ts'
-import { bodyWords, sideNames } from '../../kept/detectionWords.ts'
+import { needOf } from '../../core/detections/index.ts'
+import { InputError } from '../../core/errors.ts'
+import { DetectionSchema, type Detection, type TargetGated } from '../../core/formats/plan.ts'
+import { CLASSES } from '../../core/targets/classes.ts'
+import type { BenchDocument } from '../bench/document.ts'
+import { bodyWords } from './words.ts'
 import { BodyShare } from './BodyShare.tsx'
-import { DeviceNote } from './DeviceNote.tsx'
-import { parseWith } from '../../../core/schema/parse.ts'
+import { DeviceNote } from '../bench/inspector/DeviceNote.tsx'
+import { parseWith } from '../../core/schema/parse.ts'
 
 export interface EditorProps<D extends Detection = Detection> {
   detection: D
@@ -88,53 +83,6 @@ export function NameEditor({ detection, document }: EditorProps): ReactNode {
   )
 }
 
-/** Which crossings count, and what the two sides are called. */
-export function DirectionEditor({
-  detection: line,
-  document
-}: EditorProps<LineDetection>): ReactNode {
-  const { left, right } = sideNames(line)
-  const keep = (which: 'left' | 'right') => (text: string) => {
-    const sides = { ...line.sides, [which]: text }
-    if (!text.trim()) delete sides[which]
-    return tryEdit(document, { ...line, sides }, `Name the ${which} side`)
-  }
-  return (
-    <>
-      <Radio.Group
-        vertical
-        value={line.direction}
-        onChange={(e) =>
-          document.edit(
-            { ...line, direction: e.target.value as LineDetection['direction'] },
-            'Change the direction'
-          )
-        }
-        options={[
-          { value: 'leftToRight', label: `${left} → ${right}` },
-          { value: 'rightToLeft', label: `${right} → ${left}` },
-          { value: 'both', label: 'Either way' }
-        ]}
-      />
-      <KeptText
-        label="Left side"
-        value={line.sides?.left ?? ''}
-        placeholder={left}
-        onKeep={keep('left')}
-      />
-      <KeptText
-        label="Right side"
-        value={line.sides?.right ?? ''}
-        placeholder={right}
-        onKeep={keep('right')}
-      />
-      <p className="quiet">
-        Left and right as seen by someone who walks the line from its letter to its end.
-      </p>
-    </>
-  )
-}
-
 export function ClassesEditor({ detection, document }: EditorProps<TargetGated>): ReactNode {
   return (
     <>
@@ -199,16 +147,12 @@ export function SensitivitySlider({
   )
 }
 
+/** Sensitivity as the share of the body that must be somewhere, such as `in the zone`. */
 export function SensitivityEditor({
   detection,
-  document
-}: EditorProps<Extract<Sensitive, TargetGated>>): ReactNode {
-  const where =
-    detection.kind === 'line'
-      ? 'over the line'
-      : detection.kind === 'exit'
-        ? 'out of the zone'
-        : 'in the zone'
+  document,
+  where
+}: EditorProps<Extract<Sensitive, TargetGated>> & { where: string }): ReactNode {
   return (
     <div className="sensitivity">
       <BodyShare share={needOf(detection.sensitivity)} />

@@ -1,4 +1,4 @@
-import type { ZoneStay } from '../../../core/tuning/stays.ts'
+import type { ZoneStay } from '../../core/tuning/stays.ts'
 
 export interface StayBar {
   /** The middle of the bar's stretch of time, seconds. */

@@ -1,6 +1,6 @@
 import type Konva from 'konva'
 import type { ReactNode } from 'react'
-import { Circle, Group, Label, Rect, Tag, Text } from './konva.ts'
+import { Circle, Group, Label, Rect, Tag, Text } from '../../bench/picture/konva.ts'
 import type { FaceDetection } from '../../../core/formats/plan.ts'
 import { faceKey, type Faces } from '../../../core/targets/faces.ts'
 import type { TargetRow } from '../../../core/targets/tracks.ts'

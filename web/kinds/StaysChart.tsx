@@ -1,6 +1,6 @@
 import { useMemo, type ReactNode } from 'react'
 import { Bar, BarChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts'
-import type { ZoneStay } from '../../../core/tuning/stays.ts'
+import type { ZoneStay } from '../../core/tuning/stays.ts'
 import { stayBins } from './stayBins.ts'
 
 /** How long targets stay, passers-by and stayers apart, with the dwell. */

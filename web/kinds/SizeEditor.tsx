@@ -1,9 +1,9 @@
 import { Button, InputNumber, Radio, Switch } from 'antd'
 import { lazy, useMemo, type ReactNode } from 'react'
-import type { TargetGated } from '../../../core/formats/plan.ts'
-import { fitSizes, type SeenSize } from '../../../core/tuning/sizes.ts'
-import { Later } from '../Later.tsx'
-import { DeviceNote } from './DeviceNote.tsx'
+import type { TargetGated } from '../../core/formats/plan.ts'
+import { fitSizes, type SeenSize } from '../../core/tuning/sizes.ts'
+import { Later } from '../bench/Later.tsx'
+import { DeviceNote } from '../bench/inspector/DeviceNote.tsx'
 import type { EditorProps } from './editors.tsx'
 
 const SizesChart = lazy(() => import('./SizesChart.tsx').then((m) => ({ default: m.SizesChart })))

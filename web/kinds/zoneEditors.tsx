@@ -1,25 +1,13 @@
 import { Button, InputNumber, Radio, Switch } from 'antd'
 import { lazy, useMemo, type ReactNode } from 'react'
-import type { LoiteringDetection } from '../../../core/formats/plan.ts'
-import {
-  dwellAbovePassers,
-  type DwellDetection,
-  type ZoneStay
-} from '../../../core/tuning/stays.ts'
-import { kindNames } from '../../kinds.ts'
-import { ZONE_KINDS, asZoneKind, type ZoneDetection } from '../picture/shape.ts'
-import { secondsWords } from '../../kept/detectionWords.ts'
+import { dwellAbovePassers, type DwellDetection, type ZoneStay } from '../../core/tuning/stays.ts'
+import { kindNames, wordsOf } from './names.ts'
+import { ZONE_KINDS, asZoneKind, type ZoneDetection } from './zones.ts'
+import { secondsWords } from './words.ts'
 import { SecondsEditor, type EditorProps } from './editors.tsx'
-import { Later } from '../Later.tsx'
+import { Later } from '../bench/Later.tsx'
 
 const StaysChart = lazy(() => import('./StaysChart.tsx').then((m) => ({ default: m.StaysChart })))
-
-const meanings: Record<(typeof ZONE_KINDS)[number], string> = {
-  intrusion: 'somebody is in it for as long as the dwell',
-  loitering: 'somebody lingers, also with short absences',
-  entry: 'somebody comes in from outside',
-  exit: 'somebody who was in it goes out'
-}
 
 export function ZoneKindEditor({ detection, document }: EditorProps<ZoneDetection>): ReactNode {
   return (
@@ -28,7 +16,7 @@ export function ZoneKindEditor({ detection, document }: EditorProps<ZoneDetectio
       value={detection.kind}
       options={ZONE_KINDS.map((value) => ({
         value,
-        label: `${kindNames[value]}: ${meanings[value]}`
+        label: `${kindNames[value]}: ${wordsOf(value).meaning}`
       }))}
       onChange={(e) =>
         document.edit(
@@ -44,8 +32,13 @@ export function ZoneKindEditor({ detection, document }: EditorProps<ZoneDetectio
 export function DwellEditor({
   detection,
   document,
-  stays
-}: EditorProps<DwellDetection> & { stays: readonly ZoneStay[] | null }): ReactNode {
+  stays,
+  least
+}: EditorProps<DwellDetection> & {
+  stays: readonly ZoneStay[] | null
+  /** The shortest that the kind allows, seconds. */
+  least: number
+}): ReactNode {
   const above = useMemo(() => stays && dwellAbovePassers(stays), [stays])
   const set = (dwellSeconds: number): void =>
     document.edit({ ...detection, dwellSeconds }, 'Change the dwell')
@@ -55,7 +48,7 @@ export function DwellEditor({
         parameter={detection.dwellSeconds > 0 ? 'TimeThreshold' : undefined}
         label="Dwell"
         value={detection.dwellSeconds}
-        min={detection.kind === 'loitering' ? 1 : 0}
+        min={least}
         max={3600}
         help="How long a target must stay in the zone."
         onChange={set}
@@ -88,19 +81,6 @@ export function DwellEditor({
         />
       </label>
     </>
-  )
-}
-
-export function GraceEditor({ detection, document }: EditorProps<LoiteringDetection>): ReactNode {
-  return (
-    <SecondsEditor
-      parameter="GraceTime"
-      label="Grace"
-      value={detection.graceSeconds}
-      max={120}
-      help="Who is out of the zone for no longer than this is still lingering."
-      onChange={(graceSeconds) => document.edit({ ...detection, graceSeconds }, 'Change the grace')}
-    />
   )
 }
 

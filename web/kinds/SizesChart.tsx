@@ -1,7 +1,7 @@
 import { useMemo, type ReactNode } from 'react'
 import { ReferenceLine, ResponsiveContainer, Scatter, ScatterChart, XAxis, YAxis } from 'recharts'
-import type { TargetGated } from '../../../core/formats/plan.ts'
-import type { SeenSize } from '../../../core/tuning/sizes.ts'
+import type { TargetGated } from '../../core/formats/plan.ts'
+import type { SeenSize } from '../../core/tuning/sizes.ts'
 
 /** A point where the chart puts it. */
 interface Dot {

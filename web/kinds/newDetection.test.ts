@@ -1,8 +1,8 @@
 import { describe, expect, test } from '@jest/globals'
-import { DetectionSchema } from '../../../core/formats/plan.ts'
-import { railWords } from '../../kept/detectionWords.ts'
+import { DetectionSchema } from '../../core/formats/plan.ts'
 import { UNDRAWN_KINDS, newDetection } from './newDetection.ts'
-import { parseWith } from '../../../core/schema/parse.ts'
+import { parseWith } from '../../core/schema/parse.ts'
+import { railWords } from './names.ts'
 
 const inputs = [{ id: 'door', name: 'Waiting room door' }]
 

@@ -1,0 +1,84 @@
+import type { ReactNode } from 'react'
+import type { Detection, TargetGated } from '../../core/formats/plan.ts'
+import { Chip } from './Chip.tsx'
+import {
+  ClassesEditor,
+  ConfirmEditor,
+  NameEditor,
+  SensitivityEditor,
+  type EditorProps
+} from './editors.tsx'
+import type { SentenceOf } from './sentence.ts'
+import { SizeEditor } from './SizeEditor.tsx'
+import { bodyWords, classWords, secondsWords, sizeWords } from './words.ts'
+
+/** Parts of the sentence that several kinds share. */
+
+type Of<D extends Detection> = Pick<EditorProps<D>, 'detection' | 'document'>
+
+export const NameChip = ({ detection, document }: Of<Detection>): ReactNode => (
+  <Chip
+    what="Name"
+    editor={(close) => <NameEditor detection={detection} document={document} close={close} />}
+  >
+    {detection.name}
+  </Chip>
+)
+
+export const ClassesChip = ({ detection, document }: Of<TargetGated>): ReactNode => (
+  <Chip
+    what="Classes"
+    editor={(close) => <ClassesEditor detection={detection} document={document} close={close} />}
+  >
+    {classWords(detection)}
+  </Chip>
+)
+
+/** How much of the body must be somewhere, such as `in the zone`. */
+export const ShareChip = ({
+  detection,
+  document,
+  where
+}: Of<Extract<TargetGated, { sensitivity: number }>> & { where: string }): ReactNode => (
+  <Chip
+    what="Body share"
+    editor={(close) => (
+      <SensitivityEditor detection={detection} document={document} where={where} close={close} />
+    )}
+  >
+    {bodyWords(detection.sensitivity)}
+  </Chip>
+)
+
+/** The gates that look at the target: confirm time and size. */
+export const GateChips = ({
+  detection,
+  document,
+  sizes,
+  measured
+}: Pick<SentenceOf<TargetGated>, 'detection' | 'document' | 'sizes' | 'measured'>): ReactNode => (
+  <>
+    seen for{' '}
+    <Chip
+      what="Confirm time"
+      editor={(close) => <ConfirmEditor detection={detection} document={document} close={close} />}
+    >
+      {secondsWords(detection.confirmSeconds)}
+    </Chip>
+    ,{' '}
+    <Chip
+      what="Size frames"
+      editor={(close) => (
+        <SizeEditor
+          detection={detection}
+          document={document}
+          sizes={sizes}
+          measured={measured}
+          close={close}
+        />
+      )}
+    >
+      {sizeWords(detection)}
+    </Chip>
+  </>
+)

@@ -1,0 +1,36 @@
+import type { ReactNode } from 'react'
+import type { FaceDetection } from '../../../core/kinds/face/schema.ts'
+import { Chip } from '../Chip.tsx'
+import { ClassesChip, GateChips, NameChip } from '../chips.tsx'
+import type { SentenceOf } from '../sentence.ts'
+import { percentWords } from '../words.ts'
+import { FaceFrameEditor, ListEditor, MaskEditor } from './editors.tsx'
+import { listWords, maskWords } from './words.ts'
+
+export function FaceSentence(props: SentenceOf<FaceDetection>): ReactNode {
+  const { detection: d, document } = props
+  return (
+    <>
+      A face at <NameChip detection={d} document={document} />{' '}
+      <Chip
+        what="Smallest face"
+        editor={(close) => <FaceFrameEditor detection={d} document={document} close={close} />}
+      >{`of at least ${percentWords(100 * d.faceMin.w)} × ${percentWords(100 * d.faceMin.h)}`}</Chip>
+      ,{' '}
+      <Chip
+        what="Mask"
+        editor={(close) => <MaskEditor detection={d} document={document} close={close} />}
+      >
+        {maskWords(d)}
+      </Chip>
+      ,{' '}
+      <Chip
+        what="List of faces"
+        editor={(close) => <ListEditor detection={d} document={document} close={close} />}
+      >
+        {listWords(d)}
+      </Chip>
+      , on a <ClassesChip detection={d} document={document} /> <GateChips {...props} />
+    </>
+  )
+}

@@ -1,0 +1,8 @@
+import type { ReactNode } from 'react'
+import type { MotionDetection } from '../../../core/kinds/motion/schema.ts'
+import { MovingSentence } from '../MovingSentence.tsx'
+import type { SentenceOf } from '../sentence.ts'
+
+export const MotionSentence = (props: SentenceOf<MotionDetection>): ReactNode => (
+  <MovingSentence {...props} what="Motion" />
+)
