@@ -32,24 +32,28 @@ const mayImport = {
 /** Tests may reach for whatever they check against. */
 const testFiles = ['**/*.test.ts', '**/testing/**']
 
-const importRule = (folder) => {
+/** How deep folders lie in each other at most. A path up leaves a folder only from its own depth: hence a rule for each. */
+const DEPTHS = [1, 2, 3, 4, 5, 6]
+
+const importRules = (folder) => {
   const barred = folders.filter((other) => other !== folder && !mayImport[folder].includes(other))
-  const patterns = [
-    {
-      regex: `^(\\.\\./)+(${barred.join('|')})(/|$)`,
+  const pure = {
+    regex: '^(node:|react|konva|antd|fastify|mysql2|@techstark)',
+    message: 'core/ is pure computation: no I/O, no framework. Only core/cli reads files.'
+  }
+  return DEPTHS.map((depth) => {
+    const out = {
+      regex: `^(\\.\\./){${depth}}(${barred.join('|')})(/|$)`,
       message: `${folder}/ may import only from ${[folder, ...mayImport[folder]].join(', ')} (docs/architecture.md).`
     }
-  ]
-  if (folder === 'core')
-    patterns.push({
-      regex: '^(node:|react|konva|antd|fastify|mysql2|@techstark)',
-      message: 'core/ is pure computation: no I/O, no framework. Only core/cli reads files.'
-    })
-  return {
-    files: [`${folder}/**/*.{ts,tsx}`],
-    ignores: folder === 'core' ? ['core/cli/**', ...testFiles] : testFiles,
-    rules: { 'no-restricted-imports': ['error', { patterns }] }
-  }
+    return {
+      files: [`${folder}/${'*/'.repeat(depth - 1)}*.{ts,tsx}`],
+      ignores: folder === 'core' ? ['core/cli/**', ...testFiles] : testFiles,
+      rules: {
+        'no-restricted-imports': ['error', { patterns: folder === 'core' ? [out, pure] : [out] }]
+      }
+    }
+  })
 }
 
 /** Of what scripts use. */
@@ -125,7 +129,7 @@ export default ts.config(
       ]
     }
   },
-  ...folders.map(importRule),
+  ...folders.flatMap(importRules),
   {
     files: testFiles,
     rules: { '@typescript-eslint/no-explicit-any': 'off' }

@@ -1,5 +1,4 @@
 import * as v from 'valibot'
-import type { OutputKind } from './devices/views.ts'
 import {
   DetectionSchema,
   ScheduleSchema,
@@ -21,7 +20,8 @@ import {
   type EndpointKind,
   type Mail,
   type People,
-  type Priority
+  type Priority,
+  type OutputKind
 } from './formats/actions.ts'
 import type { ArmInputs } from './arming/armInputs.ts'
 import type { Trigger } from './detections/index.ts'

@@ -11,9 +11,10 @@ const cell = (page: Page, detection: string, endpoint: string) =>
   page.getByRole('button', { name: new RegExp(`^${detection}, ${endpoint}:`) })
 const alarms = async (page: Page): Promise<AlarmView[]> =>
   ((await (await page.request.get('/api/alarms')).json()) as { alarms: AlarmView[] }).alarms
-/** The address of the stand-ins' pages. */
-const standIns = async (page: Page): Promise<string> =>
-  ((await (await page.request.get('/api/stand-ins')).json()) as { pages: string }).pages
+/** The address of the simulators' pages. */
+const simulators = async (page: Page): Promise<string> =>
+  ((await (await page.request.get('/api/simulators')).json()) as { running: { pages: string } })
+    .running.pages
 
 test('each crossing says whether it is linked, and what part of the armed week it can act in; links by click, block and keyboard', async ({
   page
@@ -74,7 +75,9 @@ test('an output is set up: a number out of range is refused with the range; its 
   await kept(page)
   await panel.getByRole('button', { name: 'Test it' }).click()
   await expect(panel.getByRole('status')).toContainText('✓ Slipway camera has taken it')
-  const { outputs } = (await (await page.request.get(`${await standIns(page)}/state`)).json()) as {
+  const { outputs } = (await (
+    await page.request.get(`${await simulators(page)}/state`)
+  ).json()) as {
     outputs: { token: string; active: boolean; settings: object }[]
   }
   expect(outputs.find((o) => o.token === 'strobe')).toMatchObject({
@@ -123,7 +126,7 @@ test('a voice of one’s own is heard before it is taken; a wrong file is refuse
 test('set off once: the alarm, its pop-up, and every delivery; the station silent, then answering; acknowledged with a comment', async ({
   page
 }) => {
-  const pages = await standIns(page)
+  const pages = await simulators(page)
   await page.request.post(`${pages}/station/mood`, { form: { value: 'silent' }, maxRedirects: 0 })
   await page.goto('/actions?camera=waiting-room&detection=waiting-room-door')
   const panel = page.getByRole('article', { name: 'Door after hours' })

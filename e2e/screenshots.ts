@@ -156,8 +156,10 @@ await page.goto(`${address}/actions?endpoint=strobe-mast`)
 await page.locator('.crossing').first().waitFor()
 await take('actions')
 
-const { pages } = (await (await page.request.get(`${address}/api/stand-ins`)).json()) as {
-  pages: string
+const {
+  running: { pages }
+} = (await (await page.request.get(`${address}/api/simulators`)).json()) as {
+  running: { pages: string }
 }
 await page.request.post(`${pages}/station/mood`, { form: { value: 'silent' }, maxRedirects: 0 })
 await page.goto(`${address}/actions/alarms`)

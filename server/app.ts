@@ -29,7 +29,6 @@ import { liveRoutes } from './devices/live.ts'
 import { deviceRoutes } from './devices/routes.ts'
 import { Sendings } from './devices/sending.ts'
 import { actionsRoutes } from './actions/routes.ts'
-import { testEndpoint } from './actions/tests.ts'
 import { Alarms } from './alarms/alarms.ts'
 import { LiveTriggers } from './alarms/live.ts'
 import { alarmRoutes } from './alarms/routes.ts'
@@ -39,7 +38,8 @@ import { Pictures } from './deliveries/pictures.ts'
 import { Popups } from './deliveries/popups.ts'
 import { DeviceRecordings } from './deliveries/deviceRecordings.ts'
 import { Queue } from './deliveries/queue.ts'
-import { makeSenders, type SenderParts } from './deliveries/senders.ts'
+import { deliveryKind } from './deliveries/kinds.ts'
+import type { SenderParts } from './deliveries/kinds/kind.ts'
 import { answerError } from './errors.ts'
 import { Accounts } from './accounts/accounts.ts'
 import { Audit } from './accounts/audit.ts'
@@ -52,7 +52,10 @@ import { searchRoutes } from './search/routes.ts'
 import { TargetMemory } from './watch/memory.ts'
 import { Evidence } from './watch/evidence.ts'
 import { watchRoutes } from './watch/routes.ts'
-import type { StandInPorts } from './standIns.ts'
+import { directly, withHost } from './reach.ts'
+import { scenesAt } from './proving/scenes.ts'
+import type { SimulatorsView } from '../core/devices/views.ts'
+import type { Simulators } from './simulators.ts'
 import { Proving } from './proving/proving.ts'
 import { provingRoutes } from './proving/routes.ts'
 import { WalkTests } from './proving/walkTests.ts'
@@ -69,8 +72,8 @@ export interface AppOptions {
   /** The built interface; left out: only the API. */
   web?: string
   mostClipBytes: number
-  /** Where the stand-ins are. */
-  standIns: StandInPorts | null
+  /** Those that run beside it; null: none do. */
+  simulators: Simulators | null
   /** Where devices are asked for. */
   places: readonly Neighbourhood[]
   log?: boolean
@@ -101,7 +104,7 @@ export async function makeApp({
   folder,
   web,
   mostClipBytes,
-  standIns,
+  simulators,
   places,
   log = true,
   logger,
@@ -127,7 +130,8 @@ export async function makeApp({
   const seal = keys.devices
   const devices = new Devices(database, seal, logError)
   const popups = new Popups()
-  const mailer = new Mailer(standIns)
+  const reach = simulators ? withHost(simulators.host, simulators.ports) : directly
+  const mailer = new Mailer(reach)
   const parts: SenderParts = {
     database,
     devices,
@@ -136,11 +140,16 @@ export async function makeApp({
     popups,
     mailer,
     seal,
-    standIns,
+    reach,
     folder: join(folder, 'evidence')
   }
-  const queue = new Queue(database, makeSenders(parts), () => popups.tell('alarm', {}), logError)
-  const heartbeats = new Heartbeats(database, standIns, logError)
+  const queue = new Queue(
+    database,
+    (due) => deliveryKind(due.endpoint.kind).send(parts, due, due.endpoint),
+    () => popups.tell('alarm', {}),
+    logError
+  )
+  const heartbeats = new Heartbeats(database, reach, logError)
   const memory = new TargetMemory(database, devices, logError)
   const evidence = new Evidence(
     database,
@@ -171,7 +180,7 @@ export async function makeApp({
     devices,
     proving,
     async () => (await readiness.read()).findings,
-    standIns && `http://127.0.0.1:${standIns.pages}`,
+    simulators && scenesAt(simulators.pages),
     logError
   )
   const recordings = new DeviceRecordings(database, devices, parts.folder)
@@ -203,7 +212,7 @@ export async function makeApp({
       devices,
       heartbeats,
       seal,
-      test: (endpoint, site) => testEndpoint(parts, endpoint, site)
+      test: (endpoint, site) => deliveryKind(endpoint.kind).test(parts, endpoint, site)
     })
     searchRoutes(api, database)
     watchRoutes(api, database, devices, evidence, answers)
@@ -217,9 +226,9 @@ export async function makeApp({
       folder: parts.folder
     })
     retentionRoutes(api, database, retention)
-    mailboxRoutes(api, standIns && `http://127.0.0.1:${standIns.mailbox}`)
-    api.get('/stand-ins', allow(INSTALLER), () => ({
-      pages: standIns && `http://127.0.0.1:${standIns.pages}`
+    mailboxRoutes(api, simulators?.mailbox ?? null)
+    api.get('/simulators', allow(INSTALLER), (): SimulatorsView => ({
+      running: simulators && { host: simulators.host, pages: simulators.pages }
     }))
   })
   healthRoute(http, database, folder)

@@ -1,3 +1,4 @@
+import { announcementOf } from './announcement.ts'
 import { join } from 'node:path'
 import { Contacts } from './contacts.ts'
 import { startDevices } from './devices.ts'
@@ -33,7 +34,7 @@ const probes = await answerProbes(0, () =>
 )
 const addresses = Object.fromEntries(devices.map((device) => [device.model.id, device.address]))
 process.stdout.write(
-  `${JSON.stringify({ ports: { smtp: mailbox.smtpPort, mailbox: mailbox.httpPort, station: station.port, pages: pages.port }, discoveryPort: probes.port, devices: addresses })}\n`
+  `${JSON.stringify({ ...announcementOf(mailbox, station, pages), discoveryPort: probes.port, devices: addresses })}\n`
 )
 
 let ending = false

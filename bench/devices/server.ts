@@ -26,7 +26,7 @@ const app = await makeApp({
   database,
   folder,
   mostClipBytes: 2 ** 20,
-  standIns: null,
+  simulators: null,
   places: [],
   log: true
 })

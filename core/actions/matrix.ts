@@ -24,8 +24,7 @@ export function crossingOf(
   const linked = actions.links.includes(endpoint.id)
   const severity = severityOf(detection, actions.severity)
   const low =
-    endpoint.kind === 'station' &&
-    SEVERITIES.indexOf(severity) < SEVERITIES.indexOf(endpoint.accepts)
+    'accepts' in endpoint && SEVERITIES.indexOf(severity) < SEVERITIES.indexOf(endpoint.accepts)
   const never = missing ?? (low ? `${severity} is below ${endpoint.accepts}` : null)
   return {
     linked,

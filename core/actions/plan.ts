@@ -72,7 +72,7 @@ function heldBack(
   const missing = missingOf(endpoint, site)
   if (missing) return missing
   if (!site.hours.allow(endpoint.schedule, instant)) return 'outside its own hours'
-  if (endpoint.kind === 'station' && isBelow(severity, endpoint.accepts))
+  if ('accepts' in endpoint && isBelow(severity, endpoint.accepts))
     return `${severity} is below ${endpoint.accepts}, the lowest that the station accepts`
   return null
 }

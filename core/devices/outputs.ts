@@ -1,3 +1,7 @@
+import { buzzerSettings } from '../actions/kinds/buzzer.ts'
+import { relaySettings } from '../actions/kinds/relay.ts'
+import { speakerSettings } from '../actions/kinds/speaker.ts'
+import { strobeSettings } from '../actions/kinds/strobe.ts'
 import { isOutput, type Actions, type Endpoint, type OutputEndpoint } from '../formats/actions.ts'
 import { writeHours } from '../formats/onvif/hours.ts'
 import { WEEKDAYS, type Schedule } from '../formats/plan.ts'
@@ -14,26 +18,20 @@ export interface OutputSetting {
   rules: string[]
 }
 
-/** What an output does when it is set off, as items. */
-export function outputSettings(endpoint: OutputEndpoint): Record<string, string> {
-  switch (endpoint.kind) {
-    case 'strobe':
-      return { Time: `PT${endpoint.seconds}S`, Pattern: endpoint.pattern }
-    case 'speaker':
-      return {
-        Voice:
-          'phrase' in endpoint.voice
-            ? `phrase:${endpoint.voice.phrase}`
-            : `file:${endpoint.voice.file}`,
-        Repeats: String(endpoint.repeats),
-        Volume: String(endpoint.volume)
-      }
-    case 'relay':
-      return { Mode: endpoint.mode, Time: `PT${endpoint.seconds}S` }
-    case 'buzzer':
-      return { Time: `PT${endpoint.seconds}S` }
-  }
+const settingsOf: {
+  [K in OutputEndpoint['kind']]: (
+    endpoint: Extract<OutputEndpoint, { kind: K }>
+  ) => Record<string, string>
+} = {
+  strobe: strobeSettings,
+  speaker: speakerSettings,
+  relay: relaySettings,
+  buzzer: buzzerSettings
 }
+
+/** What an output does when it is set off, as items. */
+export const outputSettings = (endpoint: OutputEndpoint): Record<string, string> =>
+  settingsOf[endpoint.kind](endpoint as never)
 
 /** What is known of a channel that holds rules. */
 interface Holder {

@@ -1,3 +1,4 @@
+import type { OutputKind } from '../formats/actions.ts'
 import * as v from 'valibot'
 import type { AnalysisMode, RuleAbility } from '../formats/onvif/rule.ts'
 import type { Difference } from '../formats/onvif/differences.ts'
@@ -73,8 +74,6 @@ export interface ChannelView {
   /** Types of rules that the device was seen to switch on again by itself. */
   switchesBack: string[]
 }
-
-export type OutputKind = 'relay' | 'strobe' | 'speaker' | 'buzzer'
 
 export interface OutputView {
   token: string
@@ -205,3 +204,13 @@ export const TakeOverSchema = v.strictObject({
   channel: text('must be a channel', 64),
   rule: text('must be the name of a rule', 80)
 })
+
+/** Simulators that run beside the server; null: none do. */
+export interface SimulatorsView {
+  running: {
+    /** The host that stands for them in settings. */
+    host: string
+    /** The address of their pages. */
+    pages: string
+  } | null
+}

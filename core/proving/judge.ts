@@ -234,13 +234,13 @@ function short(
   beforeSeconds: number | undefined
 ): string | null {
   if (
-    endpoint.kind === 'email' &&
+    'recipients' in endpoint &&
     pictures !== undefined &&
     endpoint.before + endpoint.after < pictures
   )
     return `it has ${endpoint.before + endpoint.after} pictures besides the event's own, and ${pictures} were expected`
   if (
-    endpoint.kind === 'recording' &&
+    'beforeSeconds' in endpoint &&
     beforeSeconds !== undefined &&
     endpoint.beforeSeconds < beforeSeconds
   )

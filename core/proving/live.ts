@@ -130,7 +130,7 @@ export function liveEffects(
       state: expected ? 'failed' : 'stayed out',
       words: trigger
         ? (done?.error ??
-          (endpoint.kind === 'popup'
+          ('sound' in endpoint
             ? 'no operator’s screen was open'
             : done?.by === 'camera'
               ? 'the camera has not said that it switched it'

@@ -103,9 +103,9 @@ const effectOf = (endpoint: Endpoint, acts: boolean): CheckEffect => ({
   endpoint: endpoint.id,
   acts,
   ...(acts &&
-    endpoint.kind === 'email' &&
+    'recipients' in endpoint &&
     endpoint.before + endpoint.after > 0 && { pictures: endpoint.before + endpoint.after }),
-  ...(acts && endpoint.kind === 'recording' && { beforeSeconds: endpoint.beforeSeconds })
+  ...(acts && 'beforeSeconds' in endpoint && { beforeSeconds: endpoint.beforeSeconds })
 })
 
 /**

@@ -69,7 +69,7 @@ export function* sensitivityChange<D extends Extract<Detection, { sensitivity: n
   looser: boolean,
   works: Works
 ): Generator<GateChange> {
-  const at = (sensitivity: number): Detection => ({ ...d, sensitivity }) as Detection
+  const at = (sensitivity: number): Detection => ({ ...d, sensitivity })
   const to = nearest(d.sensitivity, looser ? 100 : 1, 1, (sensitivity) => works(at(sensitivity)))
   if (to !== null)
     yield {

@@ -1,20 +1,14 @@
 import { joins } from '../../core/actions/alarms.ts'
 import { planDeliveries, type PlannedDelivery, type SiteActions } from '../../core/actions/plan.ts'
 import type { Trigger } from '../../core/detections/index.ts'
-import {
-  addressesOf,
-  isOutput,
-  type Actions,
-  type Endpoint,
-  type People
-} from '../../core/formats/actions.ts'
+import { type Actions, type Endpoint } from '../../core/formats/actions.ts'
 import { NO_ACTIONS } from '../../core/formats/noActions.ts'
 import type { Detection } from '../../core/formats/plan.ts'
 import type { TargetClass } from '../../core/targets/classes.ts'
 import type { Sql } from '../database.ts'
 import { notFound } from '../errors.ts'
 import { parsed } from '../columns.ts'
-import { hostOf } from './rows.ts'
+import { deliveryKind } from '../deliveries/kinds.ts'
 import type { Severity } from '../../core/kinds/parts.ts'
 
 /** A trigger that has fallen, wherever it comes from. */
@@ -137,7 +131,11 @@ export async function takeTrigger(
         trigger: id,
         alarm,
         endpoint: p.endpoint,
-        recipient: recipientOf(p.endpoint, t.camera, site.people, names),
+        recipient: deliveryKind(p.endpoint.kind).recipient(p.endpoint, {
+          camera: t.camera,
+          people: site.people,
+          named: (id) => names.get(id) ?? id
+        }),
         by: p.by,
         does: 'on',
         at: now + (p.by === 'camera' ? CAMERA_WITHIN_MS : p.waitMs),
@@ -151,7 +149,7 @@ export async function takeTrigger(
 
 /** From which named side to which a line was crossed. */
 function wayOf({ detection: d, trigger: { direction } }: NewTrigger): string | null {
-  if (d.kind !== 'line' || !direction || !d.sides?.left || !d.sides.right) return null
+  if (!('sides' in d) || !direction || !d.sides?.left || !d.sides.right) return null
   return direction === 'leftToRight'
     ? `${d.sides.left} → ${d.sides.right}`
     : `${d.sides.right} → ${d.sides.left}`
@@ -205,7 +203,7 @@ async function followRelay(
   names: ReadonlyMap<string, string>,
   now: number
 ): Promise<void> {
-  if (endpoint.kind !== 'relay' || endpoint.mode !== 'follow' || by === 'camera' || held !== null)
+  if (!('mode' in endpoint) || endpoint.mode !== 'follow' || by === 'camera' || held !== null)
     return
   const at = now + endpoint.seconds * 1000
   const { affectedRows } = await sql.run(
@@ -259,28 +257,4 @@ export async function insertDelivery(sql: Sql, d: NewDelivery, now: number): Pro
       now
     ]
   )
-}
-
-/** Where it goes, as people read it. */
-function recipientOf(
-  endpoint: Endpoint,
-  camera: string,
-  people: People,
-  names: ReadonlyMap<string, string>
-): string {
-  const named = (id: string): string => names.get(id) ?? id
-  if (isOutput(endpoint)) return named(endpoint.device)
-  switch (endpoint.kind) {
-    case 'email':
-      return addressesOf(endpoint, people).join(', ')
-    case 'station':
-      return `${endpoint.host}:${endpoint.port}, account ${endpoint.account}`
-    case 'webhook':
-      return hostOf(endpoint.url)
-    case 'popup':
-      return 'operators'
-    case 'recording':
-    case 'snapshots':
-      return named(endpoint.camera ?? camera)
-  }
 }

@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import { createInterface } from 'node:readline'
 import { fileURLToPath } from 'node:url'
 import { afterAll, beforeAll, expect, test } from '@jest/globals'
-import { AT_ONCE } from '../deliveries/queue.ts'
+import { deliveryKind } from '../deliveries/kinds.ts'
 import { eventually, startTestApp, type TestApp } from '../testing/testApp.ts'
 
 const KILLS = 20
@@ -44,7 +44,7 @@ test('killed hard at twenty random moments under 100 triggers a second: every tr
     ).toBe(200)
   }
   await t.app.close()
-  const { ports, name } = t.parts
+  const { simulators, name } = t.parts
   const start = async (): Promise<string> => {
     child = spawn(
       process.execPath,
@@ -54,7 +54,7 @@ test('killed hard at twenty random moments under 100 triggers a second: every tr
         process.env.WARDOPTIC_TEST_DATABASE!,
         name,
         t.folder,
-        JSON.stringify(ports)
+        JSON.stringify(simulators)
       ],
       { stdio: ['ignore', 'pipe', 'inherit'] }
     )
@@ -126,5 +126,5 @@ test('killed hard at twenty random moments under 100 triggers a second: every tr
   const attempts = await count('SELECT COUNT(*) AS n FROM delivery_attempt WHERE ok')
   expect(attempts).toBe(2 * sent)
   // What was being made at a kill is made again: no more than there are places for it.
-  expect(keys.length - 2 * sent).toBeLessThanOrEqual(KILLS * 2 * AT_ONCE.webhook)
+  expect(keys.length - 2 * sent).toBeLessThanOrEqual(KILLS * 2 * deliveryKind('webhook').atOnce)
 }, 240_000)

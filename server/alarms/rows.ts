@@ -1,3 +1,4 @@
+import { hostOf } from '../deliveries/hostOf.ts'
 import type {
   AlarmNote,
   AlarmView,
@@ -41,7 +42,6 @@ const DELIVERY_COLUMNS =
   'd.id, d.trigger_id, d.alarm_id, d.kind, d.recipient, d.state, d.made_by, d.does, d.attempts, d.error, d.created_at, d.sent_at, d.next_at, d.endpoint'
 
 /** The host of an address, without whatever else it holds. */
-export const hostOf = (url: string): string => (URL.canParse(url) ? new URL(url).host : url)
 
 const deliveryOf = (row: DeliveryRow): DeliveryView => ({
   id: row.id,
@@ -264,7 +264,7 @@ export async function closedUntilAcknowledged(
   )
   const found = rows
     .map(({ endpoint, recipient }) => ({ endpoint: parsed<Endpoint>(endpoint), recipient }))
-    .filter(({ endpoint }) => endpoint.kind === 'relay' && endpoint.mode === 'untilAcknowledged')
+    .filter(({ endpoint }) => 'mode' in endpoint && endpoint.mode === 'untilAcknowledged')
   return found.filter((f, i) => found.findIndex((g) => g.endpoint.id === f.endpoint.id) === i)
 }
 

@@ -117,7 +117,7 @@ describe('backup and restore', () => {
       .filter(
         (r) =>
           r.method === 'GET' &&
-          !/live|stream|session|entrance|stand-ins|mailbox|retention|devices\/|runs|history\/:id|sendings|phrases|audit|\/walk/.test(
+          !/live|stream|session|entrance|simulators|mailbox|retention|devices\/|runs|history\/:id|sendings|phrases|audit|\/walk/.test(
             r.url
           )
       )
@@ -242,7 +242,7 @@ describe('backup and restore', () => {
             database: sql,
             folder: home,
             mostClipBytes: 2 ** 20,
-            standIns: null,
+            simulators: null,
             places: [],
             log: false
           })

@@ -4,7 +4,7 @@ import type { EndpointOf } from '../../core/formats/actions.ts'
 import { readEndpoints } from '../actions/rows.ts'
 import type { Database } from '../database.ts'
 import { readSite } from '../sites/rows.ts'
-import { addressFor, type StandInPorts } from '../standIns.ts'
+import type { Reach } from '../reach.ts'
 import { tellStation } from './station.ts'
 
 const LOOK_MS = 2000
@@ -12,7 +12,7 @@ const LOOK_MS = 2000
 /** Tells monitoring stations that the site is there, as often as each wants to know. */
 export class Heartbeats {
   private readonly database: Database
-  private readonly standIns: StandInPorts | null
+  private readonly reach: Reach
   private readonly log: (error: unknown) => void
   private readonly states = new Map<string, { answeredAt: number | null; error: string | null }>()
   private readonly beatAt = new Map<string, number>()
@@ -20,9 +20,9 @@ export class Heartbeats {
   private timer: NodeJS.Timeout | undefined
   private working: Promise<unknown> = Promise.resolve()
 
-  constructor(database: Database, standIns: StandInPorts | null, log: (error: unknown) => void) {
+  constructor(database: Database, reach: Reach, log: (error: unknown) => void) {
     this.database = database
-    this.standIns = standIns
+    this.reach = reach
     this.log = log
   }
 
@@ -45,7 +45,7 @@ export class Heartbeats {
     if (!site) return
     const stations = (await readEndpoints(this.database, site.id))
       .map(({ endpoint }) => endpoint)
-      .filter((e): e is EndpointOf<'station'> => e.kind === 'station' && e.heartbeatSeconds > 0)
+      .filter((e): e is EndpointOf<'station'> => 'heartbeatSeconds' in e && e.heartbeatSeconds > 0)
     for (const id of [...this.states.keys()])
       if (!stations.some((s) => s.id === id)) this.states.delete(id)
     const now = Date.now()
@@ -64,7 +64,7 @@ export class Heartbeats {
     const before = this.states.get(id)?.answeredAt ?? null
     this.sequence = (this.sequence % MOST_SEQUENCE) + 1
     try {
-      await tellStation(addressFor(host, port, this.standIns, 'station'), {
+      await tellStation(this.reach('station', host, port), {
         id: 'NULL',
         sequence: this.sequence,
         account,

@@ -1,14 +1,14 @@
 import { createTransport, type SendMailOptions, type Transporter } from 'nodemailer'
 import type { Mail } from '../../core/formats/actions.ts'
-import { addressFor, type StandInPorts } from '../standIns.ts'
+import type { Reach } from '../reach.ts'
 
 /** The mail server of the site; connections are kept for as long as its settings stay the same. */
 export class Mailer {
-  private readonly standIns: StandInPorts | null
+  private readonly reach: Reach
   private kept: { key: string; transport: Transporter } | null = null
 
-  constructor(standIns: StandInPorts | null) {
-    this.standIns = standIns
+  constructor(reach: Reach) {
+    this.reach = reach
   }
 
   /** @throws Error with what the mail server said */
@@ -20,7 +20,7 @@ export class Mailer {
     const key = JSON.stringify([mail, password])
     if (this.kept?.key !== key) {
       this.kept?.transport.close()
-      const { host, port } = addressFor(mail.host, mail.port, this.standIns, 'smtp')
+      const { host, port } = this.reach('mail', mail.host, mail.port)
       this.kept = {
         key,
         transport: createTransport({

@@ -114,3 +114,9 @@ export class Pictures {
     return null
   }
 }
+
+/** A picture's file name; `snapshot.jpg` is the trigger's own. */
+export const pictureName = (offset: number): string =>
+  offset === 0
+    ? 'snapshot.jpg'
+    : `snapshot${offset < 0 ? '-before' : '-after'}-${Math.abs(offset).toFixed(1)}s.jpg`

@@ -1,9 +1,9 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals'
-import type { EndpointKind } from '../../core/formats/actions.ts'
+import { ENDPOINT_KINDS, type EndpointKind } from '../../core/formats/actions.ts'
 import { Database, type DatabaseAddress } from '../database.ts'
 import { eventually } from '../testing/testApp.ts'
-import { patienceOf, pauseAfter } from './pauses.ts'
-import { Queue, type Senders } from './queue.ts'
+import { deliveryKind, pauseAfter } from './kinds.ts'
+import { Queue } from './queue.ts'
 import { Refused } from './refused.ts'
 import type { DueDelivery } from './rows.ts'
 
@@ -49,14 +49,13 @@ const states = () =>
   }>('SELECT id, state, attempts, error, next_at FROM delivery ORDER BY id')
 /** A queue whose deliveries are all made in one way. */
 async function running(make: (due: DueDelivery) => Promise<void>): Promise<Queue> {
-  const sender = async (due: DueDelivery) => {
+  const send = async (due: DueDelivery) => {
     await make(due)
     return { words: 'made' }
   }
-  const senders = new Proxy({}, { get: () => sender }) as Senders
   const queue = new Queue(
     database,
-    senders,
+    send,
     () => {},
     (error) => {
       throw error
@@ -167,20 +166,8 @@ describe('the delivery queue', () => {
 })
 
 describe('pauses', () => {
-  const kinds: EndpointKind[] = [
-    'strobe',
-    'speaker',
-    'relay',
-    'buzzer',
-    'email',
-    'station',
-    'webhook',
-    'popup',
-    'recording',
-    'snapshots'
-  ]
-  test.each(kinds)('%s: they grow up to the longest, then it is given up', (kind) => {
-    const { attempts, longestMs } = patienceOf(kind)
+  test.each(ENDPOINT_KINDS)('%s: they grow up to the longest, then it is given up', (kind) => {
+    const { attempts, longestMs } = deliveryKind(kind).patience
     const pauses = Array.from({ length: attempts }, (_, i) => pauseAfter(kind, i + 1))
     expect(pauses.at(-1)).toBeNull()
     const real = pauses.slice(0, -1) as number[]

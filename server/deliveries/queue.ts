@@ -1,6 +1,6 @@
-import type { EndpointKind } from '../../core/formats/actions.ts'
 import type { Database } from '../database.ts'
-import { pauseAfter } from './pauses.ts'
+import { deliveryKind, pauseAfter } from './kinds.ts'
+import type { Done } from './kinds/kind.ts'
 import {
   MAX_READ,
   dueEndpoints,
@@ -12,35 +12,12 @@ import {
 } from './rows.ts'
 import { Refused } from './refused.ts'
 
-/** What a delivery came to: a word for its history, and what it left. */
-export interface Done {
-  words: string
-  result?: object
-}
-
-export type Sender = (due: DueDelivery) => Promise<Done>
-export type Senders = Readonly<Record<EndpointKind, Sender>>
+/** Makes a delivery. Ends with a confirmation, or throws what was wrong. */
+export type Send = (due: DueDelivery) => Promise<Done>
 
 const POLL_MS = 500
 const MARK_AGAIN_MS = 500
 const GATHER_MS = 5
-
-/**
- * How many of one endpoint are made at the same time. What is switched is switched in order, one after the other; of
- * messages each stands for itself, and one that waits for an answer must not keep the next one waiting.
- */
-export const AT_ONCE: Readonly<Record<EndpointKind, number>> = {
-  strobe: 1,
-  speaker: 1,
-  relay: 1,
-  buzzer: 1,
-  popup: 4,
-  email: 4,
-  station: 12,
-  webhook: 16,
-  recording: 3,
-  snapshots: 3
-}
 
 /**
  * Makes the deliveries that triggers have set off, from the table in which they stand: after an end of the server,
@@ -50,7 +27,7 @@ export const AT_ONCE: Readonly<Record<EndpointKind, number>> = {
  */
 export class Queue {
   private readonly database: Database
-  private readonly senders: Senders
+  private readonly send: Send
   private readonly log: (error: unknown) => void
   private readonly changed: () => void
   /** Of each endpoint, by its id, those that are being made now. */
@@ -61,14 +38,9 @@ export class Queue {
   private closed = false
 
   /** @param changed a delivery has got on */
-  constructor(
-    database: Database,
-    senders: Senders,
-    changed: () => void,
-    log: (error: unknown) => void
-  ) {
+  constructor(database: Database, send: Send, changed: () => void, log: (error: unknown) => void) {
     this.database = database
-    this.senders = senders
+    this.send = send
     this.changed = changed
     this.log = log
   }
@@ -113,7 +85,7 @@ export class Queue {
       .filter((id) => !begun.has(id))
       .slice(0, MAX_READ)
     for (const one of due.length ? await readDue(this.database, due, Date.now()) : []) {
-      if (this.closed || making.size >= AT_ONCE[one.endpoint.kind]) break
+      if (this.closed || making.size >= deliveryKind(one.endpoint.kind).atOnce) break
       this.making.set(endpoint, making)
       const work = this.make(one).finally(() => {
         making.delete(one.id)
@@ -131,7 +103,7 @@ export class Queue {
     let done: Done
     try {
       if (due.by === 'camera') throw new Refused('the camera did not say that it set it off')
-      done = await this.senders[due.endpoint.kind](due)
+      done = await this.send(due)
     } catch (error) {
       const nextIn =
         error instanceof Refused ? null : pauseAfter(due.endpoint.kind, due.attempts + 1)

@@ -1,5 +1,7 @@
+import { OUTPUT_KINDS, type OutputKind } from '../../core/formats/actions.ts'
+import { isOneOf } from '../../core/isOneOf.ts'
 import type { OutputSetting } from '../../core/devices/outputs.ts'
-import type { LiveFrame, OutputKind } from '../../core/devices/views.ts'
+import type { LiveFrame } from '../../core/devices/views.ts'
 import { type AnalysisMode, type RuleAbility, type Rule } from '../../core/formats/onvif/rule.ts'
 import { readMetadata } from '../../core/formats/onvif/metadata.ts'
 import { readRule, ruleXml } from '../../core/formats/onvif/ruleXml.ts'
@@ -236,20 +238,14 @@ export class DeviceLink {
   /** What the device can switch: relays of the standard, and the outputs of docs/device-extension.md. */
   async outputs(): Promise<LinkOutput[]> {
     if (await this.wire.has('outputs')) {
-      const kinds: readonly string[] = [
-        'relay',
-        'strobe',
-        'speaker',
-        'buzzer'
-      ] satisfies OutputKind[]
       return children(await this.wire.call('outputs', xml('wo:GetOutputs')), 'Output').flatMap(
         (o) => {
           const { attributes: a } = o
-          return a.token && kinds.includes(a.Kind)
+          return a.token && isOneOf(OUTPUT_KINDS, a.Kind)
             ? [
                 {
                   token: a.token,
-                  kind: a.Kind as OutputKind,
+                  kind: a.Kind,
                   name: a.Name || a.token,
                   active: a.Active === 'true',
                   held: heldOf(o),

@@ -30,7 +30,7 @@ beforeAll(async () => {
     database,
     folder,
     mostClipBytes: 2 ** 20,
-    standIns: null,
+    simulators: null,
     places: [],
     log: false
   })

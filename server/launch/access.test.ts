@@ -166,9 +166,9 @@ describe('on the site’s network', () => {
     ).toBe(401)
     expect(
       JSON.parse(
-        (await ask(port, '/api/stand-ins', { headers: { cookie: cookie.split(';')[0] } })).body
+        (await ask(port, '/api/simulators', { headers: { cookie: cookie.split(';')[0] } })).body
       )
-    ).toEqual({ pages: null })
+    ).toEqual({ running: null })
     // Nobody is spoken with in the clear.
     await expect(fetch(`http://127.0.0.1:${port}/api/entrance`)).rejects.toThrow()
     await stop(first.child)

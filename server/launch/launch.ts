@@ -117,7 +117,7 @@ export async function launch(args: string[]): Promise<void> {
       folder: options.data,
       web: join(root, 'dist/web'),
       mostClipBytes: options.clipMegabytes * 2 ** 20,
-      standIns: simulators?.ports ?? null,
+      simulators,
       places: [
         ...(simulators ? [{ from: '127.0.0.1', port: simulators.discoveryPort }] : []),
         ...(options.findOn === null ? [] : [{ from: options.findOn, port: DISCOVERY_PORT }])
@@ -152,9 +152,7 @@ export async function launch(args: string[]): Promise<void> {
             ]
           : []),
         ...(simulators
-          ? [
-              `The simulators (station, panel, contacts, outputs) are at http://127.0.0.1:${simulators.ports.pages}`
-            ]
+          ? [`The simulators (station, panel, contacts, outputs) are at ${simulators.pages}`]
           : []),
         `Everything is kept in ${options.data}. Ctrl-C ends it.`,
         entranceWords(code, demo)

@@ -3,12 +3,12 @@ import { once } from 'node:events'
 import { join } from 'node:path'
 import { createInterface } from 'node:readline'
 import { fileURLToPath } from 'node:url'
-import type { StandInPorts } from '../standIns.ts'
+import type { Simulators } from '../simulators.ts'
 
 const root = fileURLToPath(new URL('../..', import.meta.url))
 
-export interface Simulators {
-  ports: StandInPorts
+/** Simulators as a process of this start. */
+export interface RunningSimulators extends Simulators {
   discoveryPort: number
   /** Addresses of the simulated cameras, by the ids of demo/devices.json. */
   devices: Record<string, string>
@@ -16,7 +16,10 @@ export interface Simulators {
 }
 
 /** Starts the simulators as a process of their own, on loopback; they end with this one. */
-export async function startSimulators(folder: string, withDevices: boolean): Promise<Simulators> {
+export async function startSimulators(
+  folder: string,
+  withDevices: boolean
+): Promise<RunningSimulators> {
   const child = spawn(
     process.execPath,
     [
@@ -30,11 +33,11 @@ export async function startSimulators(folder: string, withDevices: boolean): Pro
   const line = await Promise.race([
     once(createInterface(child.stdout), 'line').then(([text]) => text as string),
     once(child, 'exit').then(([code]) => {
-      throw new Error(`the stand-ins ended with code ${String(code)}`)
+      throw new Error(`the simulators ended with code ${String(code)}`)
     })
   ])
   return {
-    ...(JSON.parse(line) as Omit<Simulators, 'stop'>),
+    ...(JSON.parse(line) as Omit<RunningSimulators, 'stop'>),
     stop: async () => {
       if (child.exitCode !== null) return
       const ended = once(child, 'exit')

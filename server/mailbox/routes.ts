@@ -10,10 +10,10 @@ const message = v.object({
   )
 })
 
-/** Hands on to the mailbox stand-in, so that the application can show what has arrived there. */
+/** Hands on to the simulated mailbox, so that the application can show what has arrived there. */
 export function mailboxRoutes(app: Api, address: string | null): void {
   app.get('/mailbox/*', allow(INSTALLER, { params: message }), async ({ params }, reply) => {
-    if (!address) throw notFound('a mailbox stand-in')
+    if (!address) throw notFound('a simulated mailbox')
     const answer = await fetch(new URL(`/messages/${params['*']}`, address))
     if (answer.status === 404) throw notFound('this message')
     return reply

@@ -1,3 +1,4 @@
+import type { Scenes } from './scenes.ts'
 import type { Author } from '../history/rows.ts'
 import { setTimeout as wait } from 'node:timers/promises'
 import type { ArmInputs } from '../../core/arming/armInputs.ts'
@@ -36,8 +37,6 @@ const AGAIN_MS = 1000
 const SETTLE_MS = 18_000
 /** A trigger of the walk's last moment is heard of a little later. */
 const GRACE_MS = 1500
-/** A walk whose pictures have to be painted and measured first is not ready at once. */
-const READY_WITHIN_MS = 180_000
 
 /** A camera reports targets, and nothing of its pictures. */
 const UNMEASURED = emptyMeasures(USUAL_GRID, 640, 360, FPS, 0)
@@ -68,21 +67,21 @@ export class WalkTests {
   private readonly devices: Devices
   private readonly proving: Proving
   private readonly findings: () => Promise<readonly Finding[]>
-  private readonly scenes: string | null
+  private readonly scenes: Scenes | null
   private readonly log: (error: unknown) => void
   private readonly tests = new Map<string, Test>()
   private count = 0
 
   /**
    * @param findings of readiness, worst first
-   * @param scenes where simulated scenes are operated; null: there are none
+   * @param scenes in which simulated people can walk; null: there are none
    */
   constructor(
     database: Database,
     devices: Devices,
     proving: Proving,
     findings: () => Promise<readonly Finding[]>,
-    scenes: string | null,
+    scenes: Scenes | null,
     log: (error: unknown) => void
   ) {
     this.database = database
@@ -178,7 +177,7 @@ export class WalkTests {
     const test = this.running(camera)
     test.view.state = 'stopped'
     test.ended.abort()
-    if (test.view.how === 'scene') await this.operate(camera, 'end', null).catch(this.log)
+    if (test.view.how === 'scene') await this.scenes?.end(camera).catch(this.log)
     await test.done
     return test.view
   }
@@ -247,7 +246,7 @@ export class WalkTests {
           ? [{ device, token, changes: check.by.walk.inputs[id] }]
           : []
       )
-      const begin = await this.operate(camera, 'walk', {
+      const begin = await this.scenes!.walk(camera, {
         walk: check.by.walk,
         clock: check.at,
         inputs
@@ -408,22 +407,6 @@ export class WalkTests {
     )
     view.kept = await this.proving.keepLive(camera, check, view.verdict, test.by, view.beganAt!)
     view.state = 'done'
-  }
-
-  /** Has a simulated scene walk, or end its walk. @returns when it began */
-  private async operate(
-    camera: string,
-    does: 'walk' | 'end',
-    order: object | null
-  ): Promise<number> {
-    const answer = await fetch(`${this.scenes}/scenes/${encodeURIComponent(camera)}/${does}`, {
-      method: 'POST',
-      body: order === null ? '' : JSON.stringify(order),
-      signal: AbortSignal.timeout(READY_WITHIN_MS)
-    })
-    const body = (await answer.json()) as { began?: number; message?: string }
-    if (!answer.ok) throw busy(body.message ?? `the scene answers with ${answer.status}`)
-    return body.began ?? 0
   }
 }
 

@@ -1,18 +1,18 @@
 import { makeApp } from '../app.ts'
 import { Database, type DatabaseAddress } from '../database.ts'
-import type { StandInPorts } from '../standIns.ts'
+import type { Simulators } from '../simulators.ts'
 
 /**
  * The server as a process of its own, over a database that is there: to be killed hard. Says its
  * address in one line.
  */
-const [address, name, folder, standIns] = process.argv.slice(2)
+const [address, name, folder, simulators] = process.argv.slice(2)
 const database = await Database.open(JSON.parse(address) as DatabaseAddress, name)
 const app = await makeApp({
   database,
   folder,
   mostClipBytes: 2 ** 20,
-  standIns: JSON.parse(standIns) as StandInPorts,
+  simulators: JSON.parse(simulators) as Simulators,
   places: [],
   log: true
 })

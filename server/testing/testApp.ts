@@ -14,7 +14,8 @@ import type { Neighbourhood } from '../devices/discovery.ts'
 import type { Role } from '../../core/accounts/accounts.ts'
 import { insertAccount } from '../accounts/rows.ts'
 import { demoAccounts, seed } from '../seed.ts'
-import type { StandInPorts } from '../standIns.ts'
+import { announcementOf } from '../../standins/announcement.ts'
+import type { Simulators } from '../simulators.ts'
 import { cookieOf } from './session.ts'
 
 /** The whole server over the real database, with the real mailbox stand-in, for one test file. */
@@ -27,7 +28,7 @@ export interface TestApp {
   station: Station
   contacts: Contacts
   /** What another server over the same data needs. */
-  parts: { ports: StandInPorts; name: string }
+  parts: { simulators: Simulators; name: string }
   /** What webhooks brought, and the other stand-ins' states. */
   outside(): Promise<any>
   folder: string
@@ -102,18 +103,13 @@ export async function startTestApp({
     devices,
     mailboxPort: mailbox.httpPort
   })
-  const ports: StandInPorts = {
-    smtp: mailbox.smtpPort,
-    mailbox: mailbox.httpPort,
-    station: station.port,
-    pages: pages.port
-  }
+  const simulators = announcementOf(mailbox, station, pages)
   const make = (): Promise<App> =>
     makeApp({
       database,
       folder,
       mostClipBytes,
-      standIns: ports,
+      simulators,
       places,
       log: process.env.WARDOPTIC_TEST_LOG !== undefined
     })
@@ -150,7 +146,7 @@ export async function startTestApp({
     mailbox,
     station,
     contacts,
-    parts: { ports, name },
+    parts: { simulators, name },
     outside: async () => (await fetch(`http://127.0.0.1:${pages.port}/state`)).json(),
     folder,
     get cookie() {

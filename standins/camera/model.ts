@@ -1,3 +1,4 @@
+import { OUTPUT_KINDS } from '../../core/formats/actions.ts'
 import * as v from 'valibot'
 import { parseWith } from '../../core/schema/parse.ts'
 
@@ -49,7 +50,7 @@ export const ModelSchema = v.strictObject({
     v.array(
       v.strictObject({
         token: v.string(),
-        kind: v.picklist(['relay', 'strobe', 'speaker', 'buzzer']),
+        kind: v.picklist(OUTPUT_KINDS),
         name: v.string()
       })
     ),

@@ -18,11 +18,9 @@ import { EndpointPanel } from './EndpointPanel.tsx'
 import { MailAndPeople } from './MailAndPeople.tsx'
 import { Matrix, type Column } from './Matrix.tsx'
 import { newEndpoint } from './newEndpoint.ts'
-import { useStandIns } from './useStandIns.ts'
+import { useSimulators } from './useSimulators.ts'
 import { UsualPanel } from './UsualPanel.tsx'
-import { byKind, kindWords } from './words.ts'
-
-const NEW: EndpointKind[] = ['email', 'station', 'webhook', 'popup', 'recording', 'snapshots']
+import { FREE_KINDS, byKind, faceOf } from './kinds.ts'
 
 export function ActionsPlace(): ReactNode {
   const actions = useSiteActions()
@@ -35,7 +33,7 @@ export function ActionsPlace(): ReactNode {
 function Actions({ view }: { view: SiteActionsView }): ReactNode {
   const { document, state } = useSiteDocument(view)
   const { part } = useParams()
-  const standIns = useStandIns()
+  const simulators = useSimulators()
   const waiting = useAlarms().data?.waiting ?? 0
   return (
     <main className="actions-place">
@@ -52,8 +50,8 @@ function Actions({ view }: { view: SiteActionsView }): ReactNode {
           </NavLink>
         </nav>
         <span className="grow" />
-        {standIns && (
-          <a href={standIns} target="_blank" rel="noreferrer">
+        {simulators && (
+          <a href={simulators.pages} target="_blank" rel="noreferrer">
             Stand-ins
           </a>
         )}
@@ -107,6 +105,7 @@ function MatrixPart({
       kind: o.kind
     }))
   ].sort((a, b) => Number(groupOf(a) !== 'Outputs') - Number(groupOf(b) !== 'Outputs'))
+  const simulators = useSimulators()
   const chosenColumn = address.get('endpoint')
   const chosenRow =
     address.get('detection') !== null
@@ -126,6 +125,7 @@ function MatrixPart({
     const made = newEndpoint(
       kind,
       state.endpoints.map((e) => e.name),
+      simulators,
       output
     )
     document.editEndpoint(made, `New ${made.name}`)
@@ -138,9 +138,9 @@ function MatrixPart({
           <Dropdown
             trigger={['click']}
             menu={{
-              items: NEW.map((kind) => ({
+              items: FREE_KINDS.map((kind) => ({
                 key: kind,
-                label: `${kindWords[kind].glyph}  ${kindWords[kind].name}`
+                label: `${faceOf(kind).glyph}  ${faceOf(kind).name}`
               })),
               onClick: ({ key }) => add(key as EndpointKind)
             }}
@@ -227,4 +227,4 @@ function MatrixPart({
 }
 
 const groupOf = (column: Column): string =>
-  column.endpoint ? kindWords[column.endpoint.kind].group : 'Outputs'
+  column.endpoint ? faceOf(column.endpoint.kind).group : 'Outputs'

@@ -9,7 +9,7 @@ import { request } from '../api/client.ts'
 import type { SiteDocument, SiteState, SiteDetection } from '../kept/siteDocument.ts'
 import { keyOf } from '../kept/siteDocument.ts'
 import { Field, NumberField } from './fields.tsx'
-import { whoOptions } from './EndpointFields.tsx'
+import { whoOptions } from './whoOptions.ts'
 import { SEVERITIES } from '../../core/kinds/parts.ts'
 import { parseWith } from '../../core/schema/parse.ts'
 

@@ -8,10 +8,10 @@ import { refusalOf } from '../kept/refusal.ts'
 import { EndpointSchema, isOutput, type Endpoint } from '../../core/formats/actions.ts'
 import { request } from '../api/client.ts'
 import { keyOf, type SiteDocument, type SiteState } from '../kept/siteDocument.ts'
-import { EndpointFields } from './EndpointFields.tsx'
+import { faceOf } from './kinds.ts'
 import { Field, TextField } from './fields.tsx'
-import { useStandIns } from './useStandIns.ts'
-import { dayAndTime, kindWords } from './words.ts'
+import { useSimulators } from './useSimulators.ts'
+import { dayAndTime } from './words.ts'
 import { parseWith } from '../../core/schema/parse.ts'
 
 const ANY_TIME = ''
@@ -33,7 +33,7 @@ export function EndpointPanel({
   onRemoved: () => void
 }): ReactNode {
   const queries = useQueryClient()
-  const standIns = useStandIns()
+  const simulators = useSimulators()
   const [testing, setTesting] = useState(false)
   const [result, setResult] = useState<{ ok: boolean; words: string } | null>(null)
   const kept = view.endpoints.find(({ endpoint }) => endpoint.id === e.id)
@@ -63,18 +63,12 @@ export function EndpointPanel({
   const output = isOutput(e)
     ? view.outputs.find((o) => o.device === e.device && o.token === e.output)
     : null
-  const page = isOutput(e)
-    ? '/outputs'
-    : e.kind === 'station'
-      ? '/station'
-      : e.kind === 'webhook'
-        ? '/hooks'
-        : null
+  const face = faceOf(e.kind)
   return (
     <article className="action-panel" aria-label={e.name}>
       <header className="row">
         <h2>
-          <span aria-hidden="true">{kindWords[e.kind].glyph}</span> {kindWords[e.kind].name}
+          <span aria-hidden="true">{face.glyph}</span> {face.name}
           {output && <span className="quiet"> on {output.deviceName}</span>}
         </h2>
         <Popconfirm
@@ -101,7 +95,7 @@ export function EndpointPanel({
         value={e.name}
         onKeep={(name) => keep({ name }, `Rename ${e.name}`)}
       />
-      <EndpointFields endpoint={e} view={view} state={state} keep={keep} />
+      <face.Fields endpoint={e} view={view} state={state} keep={keep} />
       <Field label="Its own hours">
         <Select
           size="small"
@@ -124,18 +118,16 @@ export function EndpointPanel({
           disabled={state.keeping !== 'kept'}
           onClick={() => void test()}
         >
-          {e.kind === 'email'
-            ? 'Send a test mail'
-            : e.kind === 'recording' || e.kind === 'snapshots'
-              ? 'Ask for a picture'
-              : 'Test it'}
+          {face.test}
         </Button>
-        {page && standIns && (
-          <a href={`${standIns}${page}`} target="_blank" rel="noreferrer">
+        {simulators && face.simulated === '/mailbox' && (
+          <Link to={face.simulated}>See the mailbox</Link>
+        )}
+        {simulators && face.simulated !== null && face.simulated !== '/mailbox' && (
+          <a href={`${simulators.pages}${face.simulated}`} target="_blank" rel="noreferrer">
             See it at the stand-in
           </a>
         )}
-        {e.kind === 'email' && standIns && <Link to="/mailbox">See the mailbox</Link>}
         <p role="status" className={(result ? !result.ok : kept?.testError) ? 'failed' : 'quiet'}>
           {result
             ? `${result.ok ? '✓' : '✕'} ${result.words}`

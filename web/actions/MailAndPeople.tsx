@@ -16,6 +16,7 @@ import { request } from '../api/client.ts'
 import { newId } from '../kept/newId.ts'
 import { noteHeaders } from '../kept/note.ts'
 import type { SiteDocument, SiteState } from '../kept/siteDocument.ts'
+import { useSimulators } from './useSimulators.ts'
 import { Field, TextField } from './fields.tsx'
 import { parseWith } from '../../core/schema/parse.ts'
 
@@ -53,6 +54,7 @@ export function MailAndPeople({
 function MailServer({ view }: { view: SiteActionsView }): ReactNode {
   const queries = useQueryClient()
   const { mail, hasPassword, version } = view.mail
+  const simulators = useSimulators()
   const [form, setForm] = useState(
     mail ? { ...mail, port: String(mail.port), username: mail.username ?? '' } : EMPTY
   )
@@ -109,10 +111,12 @@ function MailServer({ view }: { view: SiteActionsView }): ReactNode {
       <h2>Mail server</h2>
       {!mail && <Alert type="warning" title="Without a mail server no e-mail goes out." />}
       {input('Server', form.host, (host) => set({ host }), { placeholder: 'mail.example.org' })}
-      <p className="quiet">
-        “stand-in” is the mailbox that ships with Wardoptic: mails end there, and none leaves this
-        machine.
-      </p>
+      {simulators && (
+        <p className="quiet">
+          “{simulators.host}” is the mailbox that ships with Wardoptic: mails end there, and none
+          leaves this machine.
+        </p>
+      )}
       {input('Port', form.port, (port) => set({ port }))}
       <Field label="Encryption">
         <Select

@@ -7,15 +7,15 @@ import {
   type ReactNode
 } from 'react'
 import { block, sharePercent, type Crossing } from '../../core/actions/matrix.ts'
-import type { Endpoint } from '../../core/formats/actions.ts'
+import type { Endpoint, OutputKind } from '../../core/formats/actions.ts'
 import { keyOf, type SiteDetection } from '../kept/siteDocument.ts'
 import { kindNames } from '../kinds/names.ts'
-import { kindWords } from './words.ts'
+import { faceOf } from './kinds.ts'
 
 /** A column: an endpoint, or an output of a device that nobody has set up. */
 export type Column =
   | { id: string; name: string; endpoint: Endpoint; missing: string | null }
-  | { id: string; name: string; endpoint: null; kind: 'strobe' | 'speaker' | 'relay' | 'buzzer' }
+  | { id: string; name: string; endpoint: null; kind: OutputKind }
 
 export interface MatrixProps {
   rows: readonly SiteDetection[]
@@ -129,7 +129,7 @@ export function Matrix({
     setFrom(at)
   }
   const groups = columns.map((column) =>
-    column.endpoint ? kindWords[column.endpoint.kind].group : 'Outputs'
+    column.endpoint ? faceOf(column.endpoint.kind).group : 'Outputs'
   )
   return (
     <table
@@ -173,7 +173,7 @@ export function Matrix({
                 onClick={() => onColumn(column.id)}
               >
                 <span aria-hidden="true" className="glyph">
-                  {kindWords[column.endpoint?.kind ?? (column as { kind: 'relay' }).kind].glyph}
+                  {faceOf(column.endpoint ? column.endpoint.kind : column.kind).glyph}
                 </span>
                 <span className="matrix-name">{column.name}</span>
                 {column.endpoint === null && <span className="matrix-note">not set up</span>}

@@ -2,7 +2,7 @@ import { Button, Checkbox } from 'antd'
 import type { ReactNode } from 'react'
 import { NO_ACTIONS } from '../../core/formats/noActions.ts'
 import { keyOf, type SiteDocument, type SiteState } from '../kept/siteDocument.ts'
-import { byKind } from './words.ts'
+import { byKind } from './kinds.ts'
 import { AlarmFields, keepActions } from './AlarmPanel.tsx'
 
 /** What detections set off unless something else is wanted: one click gives it to those that set nothing off. */

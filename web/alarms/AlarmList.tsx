@@ -1,3 +1,4 @@
+import { faceOf } from '../actions/kinds.ts'
 import { useQueryClient } from '@tanstack/react-query'
 import { Alert, App, Button, Checkbox, Input, Popover } from 'antd'
 import { useState, type ReactNode } from 'react'
@@ -5,7 +6,7 @@ import { Link } from 'react-router'
 import { byPriority } from '../../core/actions/alarms.ts'
 import type { AlarmView, DeliveryView } from '../../core/api.ts'
 import { request } from '../api/client.ts'
-import { kindWords, dayAndTime, timeOf } from '../actions/words.ts'
+import { dayAndTime, timeOf } from '../actions/words.ts'
 import { plural } from '../arming/words.ts'
 import { ByTrigger } from './ByTrigger.tsx'
 import { marks } from './marks.ts'
@@ -110,7 +111,7 @@ function Delivery({ delivery: d }: { delivery: DeliveryView }): ReactNode {
         {mark}
       </span>
       <span>
-        <span aria-hidden="true">{kindWords[d.kind].glyph}</span> <b>{d.name}</b>
+        <span aria-hidden="true">{faceOf(d.kind).glyph}</span> <b>{d.name}</b>
         {d.does === 'off' && ', off'} <span className="quiet">{d.recipient}</span>
       </span>
       <span>

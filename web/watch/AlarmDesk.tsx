@@ -1,9 +1,10 @@
+import { faceOf } from '../actions/kinds.ts'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { Alert, App, Button, Checkbox, Dropdown, Input } from 'antd'
 import { useState, type ReactNode } from 'react'
 import type { AlarmNote, AlarmView, DeliveryView } from '../../core/api.ts'
 import { request } from '../api/client.ts'
-import { dayAndTime, timeOf, kindWords } from '../actions/words.ts'
+import { dayAndTime, timeOf } from '../actions/words.ts'
 import { ByTrigger } from '../alarms/ByTrigger.tsx'
 import { AlarmEvidence } from './AlarmEvidence.tsx'
 import { plural } from '../arming/words.ts'
@@ -164,7 +165,7 @@ const Effects = ({ deliveries }: { deliveries: readonly DeliveryView[] }): React
   <ul className="alarm-effects">
     {deliveries.map((d) => (
       <li key={d.id} className={d.state}>
-        <span aria-hidden="true">{kindWords[d.kind].glyph}</span> {d.name}
+        <span aria-hidden="true">{faceOf(d.kind).glyph}</span> {d.name}
         {d.does === 'off' && ', off'}:{' '}
         {d.state === 'sent'
           ? `done after ${((d.sentAt! - d.createdAt) / 1000).toFixed(1)} s`

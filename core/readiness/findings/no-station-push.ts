@@ -2,14 +2,14 @@ import { hasShape } from '../../kinds/schemas.ts'
 import { actionsOf, linksOf, ofDetection, perDetection } from '../facts.ts'
 
 export const noStationPush = perDetection('no-station-push', (d, camera, facts) => {
-  const station = facts.endpoints.find(({ endpoint }) => endpoint.kind === 'station')
+  const station = facts.endpoints.find(({ endpoint }) => 'accepts' in endpoint)
   const links = linksOf(camera, d, facts)
   if (
     !station ||
     // A monitoring station is there for what guards a perimeter.
     !hasShape(d) ||
     !links.length ||
-    links.some(({ endpoint }) => endpoint.kind === 'station')
+    links.some(({ endpoint }) => 'accepts' in endpoint)
   )
     return []
   const actions = actionsOf(camera, d)

@@ -4,7 +4,7 @@ import { perEndpoint } from '../facts.ts'
 const BEFORE = 5
 
 export const preRecordOff = perEndpoint('pre-record-off', ({ endpoint }) =>
-  endpoint.kind === 'recording' && endpoint.beforeSeconds === 0
+  'beforeSeconds' in endpoint && endpoint.beforeSeconds === 0
     ? [
         {
           severity: 'warning',

@@ -4,7 +4,7 @@ import { SEVERITIES } from '../../kinds/parts.ts'
 
 export const severityNotAccepted = perDetection('severity-not-accepted', (d, camera, facts) =>
   linksOf(camera, d, facts).flatMap(({ endpoint }) => {
-    if (endpoint.kind !== 'station') return []
+    if (!('accepts' in endpoint)) return []
     const actions = actionsOf(camera, d)
     const severity = severityOf(d, actions.severity)
     if (SEVERITIES.indexOf(severity) >= SEVERITIES.indexOf(endpoint.accepts)) return []

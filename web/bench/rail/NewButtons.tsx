@@ -1,3 +1,4 @@
+import { isOneOf } from '../../../core/isOneOf.ts'
 import { DownOutlined } from '@ant-design/icons'
 import { Button, Dropdown, Space } from 'antd'
 import { memo, type ReactNode } from 'react'
@@ -94,6 +95,3 @@ export const NewButtons = memo(function NewButtons({
     </>
   )
 })
-
-const isOneOf = <T extends string>(list: readonly T[], key: string): key is T =>
-  (list as readonly string[]).includes(key)

@@ -1,0 +1,42 @@
+import * as v from 'valibot'
+import { id, name } from '../../schema/parts.ts'
+
+/** Parts that the schemas of several kinds of endpoint share. */
+
+/** A number out of range is refused with what it was and the range; it is never cut. */
+export const within = (min: number, max: number, unit = '') => {
+  const right = `must be a number from ${min} to ${max}${unit}`
+  const said = (issue: { input: number }): string => `is ${issue.input}; ${right}`
+  return v.pipe(v.number(right), v.finite(right), v.minValue(min, said), v.maxValue(max, said))
+}
+export const whole = (min: number, max: number, unit = '') =>
+  v.pipe(
+    within(min, max, unit),
+    v.integer((issue) => `is ${issue.input}; must be a whole number from ${min} to ${max}${unit}`)
+  )
+const token = v.pipe(
+  v.string('must be the token of an output'),
+  v.minLength(1, 'must not be empty'),
+  v.maxLength(64, 'is longer than 64 characters')
+)
+export const address = v.pipe(
+  v.string('must be an e-mail address'),
+  v.trim(),
+  v.maxLength(254, 'is longer than 254 characters'),
+  v.email(
+    (issue) =>
+      `is "${String(issue.input).slice(0, 60)}"; must be an e-mail address such as duty@example.org`
+  )
+)
+
+/** What every endpoint has: who it is, and its own hours; without, it may act at any time. */
+export const common = { id, name, schedule: v.optional(id) }
+/** An output of a device. */
+export const ofDevice = { ...common, device: id, output: token }
+
+/** Pictures around the event's own: how many before and after, and how far apart. */
+export const pictures = {
+  before: v.optional(whole(0, 5), 0),
+  after: v.optional(whole(0, 5), 0),
+  stepSeconds: v.optional(within(0.5, 10, ' s'), 1)
+}

@@ -1,0 +1,9 @@
+import * as v from 'valibot'
+import { common } from './parts.ts'
+
+export const POPUP_SOUNDS = ['none', 'chime', 'alarm'] as const
+export const PopupSchema = v.strictObject({
+  ...common,
+  kind: v.literal('popup'),
+  sound: v.picklist(POPUP_SOUNDS, `must be one of ${POPUP_SOUNDS.join(', ')}`)
+})

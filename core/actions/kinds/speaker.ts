@@ -1,0 +1,46 @@
+import * as v from 'valibot'
+import { id } from '../../schema/parts.ts'
+import { ofDevice, whole } from './parts.ts'
+
+/** Phrases that ship with the application (`server/voices`); the words are those that are spoken. */
+export const PHRASES = {
+  recorded: 'This area is watched. You are being recorded.',
+  leave: 'You are in a restricted area. Please leave at once.',
+  called: 'An alarm has been raised. Help is on its way.',
+  water: 'Danger, deep water. Please step back from the edge.',
+  closed: 'This place is closed. Please leave by the way you came.'
+} as const
+export type Phrase = keyof typeof PHRASES
+
+/** Ranges: docs/references.md, facts of the trade (common practice, no source). */
+export const SpeakerSchema = v.strictObject({
+  ...ofDevice,
+  kind: v.literal('speaker'),
+  /** A shipped phrase, or a file that was taken in (core/formats/wave.ts). */
+  voice: v.union(
+    [
+      v.strictObject({
+        phrase: v.picklist(
+          Object.keys(PHRASES) as Phrase[],
+          `must be one of ${Object.keys(PHRASES).join(', ')}`
+        )
+      }),
+      v.strictObject({ file: id })
+    ],
+    'must be { "phrase": … } or { "file": … }'
+  ),
+  repeats: whole(1, 50),
+  /** Percent of the loudest that the device can. */
+  volume: whole(1, 100, ' %')
+})
+
+/** What it does when it is set off, as a device's items (docs/device-extension.md). */
+export const speakerSettings = ({
+  voice,
+  repeats,
+  volume
+}: v.InferOutput<typeof SpeakerSchema>): Record<string, string> => ({
+  Voice: 'phrase' in voice ? `phrase:${voice.phrase}` : `file:${voice.file}`,
+  Repeats: String(repeats),
+  Volume: String(volume)
+})

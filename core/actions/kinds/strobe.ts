@@ -1,0 +1,21 @@
+import * as v from 'valibot'
+import { ofDevice, whole } from './parts.ts'
+
+export const STROBE_PATTERNS = ['slow', 'medium', 'fast', 'steady'] as const
+
+/** Ranges: docs/references.md, facts of the trade (common practice, no source). */
+export const StrobeSchema = v.strictObject({
+  ...ofDevice,
+  kind: v.literal('strobe'),
+  seconds: whole(1, 60, ' s'),
+  pattern: v.picklist(STROBE_PATTERNS, `must be one of ${STROBE_PATTERNS.join(', ')}`)
+})
+
+/** What it does when it is set off, as a device's items (docs/device-extension.md). */
+export const strobeSettings = ({
+  seconds,
+  pattern
+}: v.InferOutput<typeof StrobeSchema>): Record<string, string> => ({
+  Time: `PT${seconds}S`,
+  Pattern: pattern
+})

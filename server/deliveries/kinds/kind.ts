@@ -1,0 +1,72 @@
+import type { SiteView } from '../../../core/api.ts'
+import type { Endpoint, People } from '../../../core/formats/actions.ts'
+import { happening } from '../../../core/actions/email.ts'
+import type { Clips } from '../../clips/clips.ts'
+import type { Database } from '../../database.ts'
+import type { Devices } from '../../devices/devices.ts'
+import type { Seal } from '../../devices/seal.ts'
+import type { Reach } from '../../reach.ts'
+import type { Mailer } from '../mail.ts'
+import type { Pictures } from '../pictures.ts'
+import type { Popups } from '../popups.ts'
+import type { DueDelivery } from '../rows.ts'
+
+/** What deliveries are made with. */
+export interface SenderParts {
+  database: Database
+  devices: Devices
+  clips: Clips
+  pictures: Pictures
+  popups: Popups
+  mailer: Mailer
+  seal: Seal
+  reach: Reach
+  /** Where pictures and recordings are kept. */
+  folder: string
+}
+
+/** What a delivery came to: a word for its history, and what it left. */
+export interface Done {
+  words: string
+  result?: object
+}
+
+/** How often something is tried, and how long until it is tried again. */
+export interface Patience {
+  attempts: number
+  firstMs: number
+  longestMs: number
+}
+
+/** A light that flashes half an hour late helps nobody; a message is still worth having. */
+export const short: Patience = { attempts: 4, firstMs: 2000, longestMs: 15_000 }
+export const long: Patience = { attempts: 12, firstMs: 2000, longestMs: 10 * 60_000 }
+
+/** What a recipient is named with. */
+export interface Naming {
+  /** The detection's own camera. */
+  camera: string
+  people: People
+  /** A device or a camera by its id, as people know it. */
+  named: (id: string) => string
+}
+
+/** How endpoints of a kind are set off. */
+export interface DeliveryKind<E extends Endpoint> {
+  /** Ends with a confirmation. @throws Error with what was wrong; Refused when it is of no use to try again */
+  send: (parts: SenderParts, due: DueDelivery, endpoint: E) => Promise<Done>
+  /** Sets it off as it is set up, to see whether it works. @returns what was confirmed @throws Error */
+  test: (parts: SenderParts, endpoint: E, site: SiteView) => Promise<string>
+  /** Where it goes, as people read it. */
+  recipient: (endpoint: E, naming: Naming) => string
+  patience: Patience
+  /**
+   * How many of one endpoint are made at the same time. What is switched is switched in order, one after the other; of
+   * messages each stands for itself, and one that waits for an answer must not keep the next one waiting.
+   */
+  atOnce: number
+}
+
+/** What has happened, in a few words. */
+export const wordsOf = ({ trigger, camera }: DueDelivery): string =>
+  trigger ? `${camera.name}: ${happening(trigger.detection, trigger)}` : camera.name

@@ -1,0 +1,49 @@
+import { outputSettings } from '../../../core/devices/outputs.ts'
+import type { OutputEndpoint } from '../../../core/formats/actions.ts'
+import { voiceOf } from '../../actions/voices.ts'
+import type { Database } from '../../database.ts'
+import { readDevice } from '../../devices/rows.ts'
+import { short, type DeliveryKind, type Done, type SenderParts } from './kind.ts'
+
+const TEST_MS = 3000
+
+/** An output of a device. */
+export const output: DeliveryKind<OutputEndpoint> = {
+  send: (parts, { does }, endpoint) => switchOutput(parts, endpoint, does),
+  test: async (parts, endpoint) => {
+    const { words } = await switchOutput(parts, endpoint, 'on')
+    // What stays closed until somebody acknowledges would stay so for ever.
+    if ('mode' in endpoint && endpoint.mode !== 'pulse')
+      setTimeout(() => void switchOutput(parts, endpoint, 'off').catch(() => {}), TEST_MS)
+    return words
+  },
+  recipient: ({ device }, { named }) => named(device),
+  patience: short,
+  atOnce: 1
+}
+
+/** Sets an output off, or releases it, at its device. */
+async function switchOutput(
+  { database, devices }: Pick<SenderParts, 'database' | 'devices'>,
+  endpoint: OutputEndpoint,
+  does: 'on' | 'off'
+): Promise<Done> {
+  const row = await readDevice(database, endpoint.device)
+  const link = devices.link(row)
+  if (does === 'off') {
+    await link.release(endpoint.output)
+    return { words: `${row.name} has released it` }
+  }
+  const settings = outputSettings(endpoint)
+  // The server opens it again itself.
+  if ('mode' in endpoint && endpoint.mode === 'follow') settings.Mode = 'untilAcknowledged'
+  await link.activate(
+    endpoint.output,
+    settings,
+    await voiceOf(database, await siteIdOf(database), endpoint)
+  )
+  return { words: `${row.name} has taken it` }
+}
+
+const siteIdOf = async (database: Database): Promise<string> =>
+  (await database.rows<{ id: string }>('SELECT id FROM site ORDER BY id LIMIT 1'))[0]?.id ?? ''

@@ -1,0 +1,54 @@
+import { mkdir } from 'node:fs/promises'
+import { join } from 'node:path'
+import { cutOut } from '../../../analysis/pictures.ts'
+import type { EndpointOf } from '../../../core/formats/actions.ts'
+import { Refused } from '../refused.ts'
+import { RECORDING, type DueDelivery } from '../rows.ts'
+import { picturesFrom } from './picturesFrom.ts'
+import { long, type DeliveryKind, type Done, type SenderParts } from './kind.ts'
+
+export const recording: DeliveryKind<EndpointOf<'recording'>> = {
+  send,
+  test: ({ devices }, endpoint, site) => picturesFrom(devices, endpoint.camera, site),
+  recipient: (endpoint, { camera, named }) => named(endpoint.camera ?? camera),
+  patience: long,
+  atOnce: 3
+}
+
+/** A recording around a trigger: cut out of the clip, or told to a device. */
+async function send(
+  { devices, clips, folder }: SenderParts,
+  due: DueDelivery,
+  endpoint: EndpointOf<'recording'>
+): Promise<Done> {
+  const camera = endpoint.camera ?? due.camera.id
+  const { trigger } = due
+  if (!trigger) throw new Refused('there is no trigger to record')
+  if (trigger.clip) {
+    if (camera !== due.camera.id)
+      throw new Refused('the clip shows another camera; this one is recorded only live')
+    await mkdir(join(folder, String(due.id)), { recursive: true })
+    const seconds = await cutOut(
+      clips.file(trigger.clip.id, 'view.mp4'),
+      trigger.clip.time - endpoint.beforeSeconds,
+      trigger.clip.time + endpoint.afterSeconds,
+      join(folder, String(due.id), RECORDING.name)
+    )
+    return { words: `${seconds.toFixed(1)} s of the clip`, result: { files: [RECORDING] } }
+  }
+  const found = await devices.recorderOf(camera)
+  if (!found) throw new Error('no device that shows this camera can be reached')
+  // What has passed since the trigger is before now.
+  const late = Math.max(0, (Date.now() - trigger.firedAt) / 1000)
+  const token = await devices
+    .link(found.row)
+    .record(
+      found.channel.token,
+      Math.min(60, endpoint.beforeSeconds + late),
+      Math.max(1, endpoint.afterSeconds - late)
+    )
+  return {
+    words: `${found.row.name} records`,
+    result: { recording: { device: found.row.id, token } }
+  }
+}

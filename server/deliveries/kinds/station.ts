@@ -1,0 +1,47 @@
+import type { EndpointOf } from '../../../core/formats/actions.ts'
+import { MOST_SEQUENCE, eventData } from '../../../core/formats/dc09.ts'
+import { Refused } from '../refused.ts'
+import type { DueDelivery } from '../rows.ts'
+import { tellStation } from '../station.ts'
+import { long, wordsOf, type DeliveryKind, type Done, type SenderParts } from './kind.ts'
+
+export const station: DeliveryKind<EndpointOf<'station'>> = {
+  send,
+  test: async ({ reach }, endpoint, site) => {
+    // RX: manual test (DC-03, from memory).
+    await tellStation(reach('station', endpoint.host, endpoint.port), {
+      id: 'SIA-DCS',
+      sequence: 1 + (Date.now() % MOST_SEQUENCE),
+      account: endpoint.account,
+      data: `Nri1/RX00^critical: Test of ${site.name}^`,
+      at: Date.now()
+    })
+    return 'the station confirmed the test'
+  },
+  recipient: ({ host, port, account }) => `${host}:${port}, account ${account}`,
+  patience: long,
+  atOnce: 12
+}
+
+async function send(
+  { reach }: SenderParts,
+  due: DueDelivery,
+  endpoint: EndpointOf<'station'>
+): Promise<Done> {
+  const { trigger } = due
+  if (!trigger) throw new Refused('there is no trigger to tell of')
+  const sequence = ((due.id - 1) % MOST_SEQUENCE) + 1
+  await tellStation(reach('station', endpoint.host, endpoint.port), {
+    id: 'SIA-DCS',
+    sequence,
+    account: endpoint.account,
+    data: eventData({
+      kind: trigger.kind,
+      zone: due.camera.number,
+      severity: trigger.severity ?? 'major',
+      words: wordsOf(due)
+    }),
+    at: trigger.firedAt
+  })
+  return { words: `the station confirmed ${String(sequence).padStart(4, '0')}` }
+}

@@ -1,0 +1,82 @@
+import { randomUUID } from 'node:crypto'
+import type { EndpointOf } from '../../../core/formats/actions.ts'
+import { hostOf } from '../hostOf.ts'
+import { Refused } from '../refused.ts'
+import type { DueDelivery } from '../rows.ts'
+import { long, wordsOf, type DeliveryKind, type Done, type SenderParts } from './kind.ts'
+
+const WEBHOOK_WITHIN_MS = 8000
+
+export const webhook: DeliveryKind<EndpointOf<'webhook'>> = {
+  send: (parts, due, endpoint) => call(parts, endpoint, `delivery-${due.id}`, bodyOf(due)),
+  test: async (parts, endpoint, site) =>
+    (await call(parts, endpoint, `test-${randomUUID()}`, { test: true, site: site.name })).words,
+  recipient: ({ url }) => hostOf(url),
+  patience: long,
+  atOnce: 16
+}
+
+const bodyOf = (due: DueDelivery): object => ({
+  id: due.id,
+  alarm: due.alarm,
+  site: due.site.name,
+  camera: due.camera,
+  words: wordsOf(due),
+  ...(due.trigger && {
+    detection: {
+      id: due.trigger.detection.id,
+      name: due.trigger.detection.name,
+      kind: due.trigger.kind
+    },
+    at: new Date(due.trigger.firedAt).toISOString(),
+    direction: due.trigger.direction ?? null,
+    severity: due.trigger.severity ?? null,
+    cause: due.trigger.cause ?? null,
+    test: due.trigger.clip !== null
+  })
+})
+
+/** @param key the same for what is the same: whoever is called can tell a second try from a second message */
+async function call(
+  { reach }: SenderParts,
+  { url }: EndpointOf<'webhook'>,
+  key: string,
+  body: object
+): Promise<Done> {
+  const address = new URL(url)
+  const { host, port } = reach('web', address.hostname, Number(address.port))
+  Object.assign(address, { hostname: host, port: port ? String(port) : '' })
+  // A name and password in the address are sent as what they mean (RFC 7617); in an address `fetch` refuses them.
+  const { username, password } = address
+  const authorization =
+    username || password
+      ? `Basic ${Buffer.from(`${decodeURIComponent(username)}:${decodeURIComponent(password)}`).toString('base64')}`
+      : null
+  Object.assign(address, { username: '', password: '' })
+  let answer: Response
+  try {
+    answer = await fetch(address, {
+      method: 'POST',
+      redirect: 'error',
+      signal: AbortSignal.timeout(WEBHOOK_WITHIN_MS),
+      headers: {
+        'content-type': 'application/json',
+        'idempotency-key': key,
+        ...(authorization && { authorization })
+      },
+      body: JSON.stringify(body)
+    })
+  } catch (error) {
+    throw new Error(
+      (error as Error).name === 'TimeoutError'
+        ? `no answer within ${WEBHOOK_WITHIN_MS / 1000} s`
+        : `${address.host} cannot be reached`,
+      { cause: error }
+    )
+  }
+  await answer.body?.cancel()
+  if (answer.status >= 400 && answer.status < 500 && answer.status !== 408 && answer.status !== 429)
+    throw new Refused(`it was refused with HTTP ${answer.status}`)
+  if (!answer.ok) throw new Error(`it answered with HTTP ${answer.status}`)
+  return { words: `HTTP ${answer.status}` }
+}

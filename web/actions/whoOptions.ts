@@ -1,0 +1,9 @@
+import type { SiteState } from '../kept/siteDocument.ts'
+
+/** People and groups to choose from. */
+export const whoOptions = ({
+  people
+}: Pick<SiteState, 'people'>): { value: string; label: string }[] => [
+  ...people.groups.map((g) => ({ value: g.id, label: `${g.name} (${g.members.length})` })),
+  ...people.people.map((p) => ({ value: p.id, label: p.name }))
+]
