@@ -2,7 +2,7 @@ import { contextOf, type MakeCanvas } from './paint/canvas.ts'
 import { Painter } from './paint/painter.ts'
 import type { Play } from './script.ts'
 import { DAY_NOISE, NIGHT_NOISE, Noise, defocus, defocusRadius } from './sensor.ts'
-import { faultAt } from './world.ts'
+import { pictureAt } from './faults/faults.ts'
 
 /** A camera's pictures, one after the other: painted, then as its lens and its sensor give them. */
 export class Feed {
@@ -25,11 +25,11 @@ export class Feed {
     const { play } = this
     const { width, height, fps } = play.scene
     const time = (n - 1) / fps
-    if (faultAt(play.script, 'cableCut', time) !== null) return null
-    if (this.last && faultAt(play.script, 'frozen', time) !== null) return this.last.data
+    if (pictureAt(play.script, 'none', time) !== null) return null
+    if (this.last && pictureAt(play.script, 'frozen', time) !== null) return this.last.data
     this.painter.paint(time)
     const picture = contextOf(this.painter.canvas).getImageData(0, 0, width, height)
-    const blurred = faultAt(play.script, 'defocused', time)
+    const blurred = pictureAt(play.script, 'blurred', time)
     if (blurred !== null) defocus(picture.data, width, height, defocusRadius(blurred, height))
     this.noise.add(picture.data)
     this.last = picture

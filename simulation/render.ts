@@ -2,7 +2,7 @@ import { encode } from './encode.ts'
 import { Feed } from './feed.ts'
 import { makeNodeCanvas } from './nodeCanvas.ts'
 import type { Play } from './script.ts'
-import { faultAt } from './world.ts'
+import { pictureAt } from './faults/faults.ts'
 
 export interface RenderOptions {
   /** x264's; quicker ones make larger files. */
@@ -89,6 +89,6 @@ export async function render(
 /** Indices from 0 of the frames that a script's camera does not give. */
 function missingFrames({ scene: { fps }, script }: Play): number[] {
   return Array.from({ length: Math.round(script.seconds * fps) }, (_, n) => n).filter(
-    (n) => faultAt(script, 'cableCut', n / fps) !== null
+    (n) => pictureAt(script, 'none', n / fps) !== null
   )
 }

@@ -1,9 +1,10 @@
+import { isBlind } from './faults/faults.ts'
 import { CLASSES, type TargetClass } from '../core/targets/classes.ts'
 import type { TargetRow } from '../core/targets/tracks.ts'
 import { randomFrom } from './random.ts'
 import type { Play } from './script.ts'
 import { truth } from './truth.ts'
-import { actorsOf, faultAt } from './world.ts'
+import { actorsOf } from './world.ts'
 
 /** How well a camera's own analysis does. */
 export interface Quality {
@@ -44,17 +45,6 @@ interface Seen {
 
 /** How far from a box's size it must be inside the picture to be seen. */
 const LEAST_IN_VIEW = 0.35
-/** Faults under which a camera's analysis sees nobody. */
-const blinding = [
-  'covered',
-  'sprayed',
-  'lightsOut',
-  'washedOut',
-  'cableCut',
-  'frozen',
-  'defocused'
-] as const
-
 /**
  * The targets of a script frame by frame, as a camera of some quality reports them; boxes cut at
  * the picture's edge.
@@ -71,7 +61,7 @@ export function reportedTargets(play: Play, quality: Quality): TargetRow[] {
   const frames = Math.round(script.seconds * scene.fps)
   for (let frame = 1; frame <= frames; frame++) {
     const time = (frame - 1) / scene.fps
-    if (blinding.some((kind) => faultAt(script, kind, time) !== null)) continue
+    if (isBlind(script, time)) continue
     for (const { id, cls, box } of truth(play, time, actors)) {
       const [left, top] = [Math.max(0, box.x), Math.max(0, box.y)]
       const [w, h] = [Math.min(1, box.x + box.w) - left, Math.min(1, box.y + box.h) - top]

@@ -1,3 +1,4 @@
+import { WeatherSchema } from './weather.ts'
 import * as v from 'valibot'
 import { InputError } from '../errors.ts'
 import { id, number, text } from '../schema/parts.ts'
@@ -9,7 +10,6 @@ import { id, number, text } from '../schema/parts.ts'
 
 const metre = number(-500, 500, ' m')
 const seconds = number(0, 86400, ' s')
-const share = v.optional(number(0, 1), 0)
 const name = text(120)
 
 export const ACTOR_KINDS = [
@@ -77,13 +77,6 @@ export const FaultSchema = v.strictObject({
 })
 
 export const LIGHTS = ['day', 'dusk', 'night', 'infrared'] as const
-export const WeatherSchema = v.strictObject({
-  wind: share,
-  rain: share,
-  snow: share,
-  fog: share,
-  clouds: share
-})
 
 /** What happens while a script or a check runs. */
 export const happening = {

@@ -1,6 +1,6 @@
 import { USUAL_ACTORS, type Walk, type WalkActor } from '../formats/walk.ts'
 import type { Ask, Draft, Found, Gap } from '../proving/drafts.ts'
-import { mainOf, silence, snow, storm, unpaintable } from '../proving/pictures.ts'
+import { mainOf, silence, snowfall, storm, unpaintable } from '../proving/pictures.ts'
 import { actor, groundOf, plainWalk, secondsOf, type Way } from '../proving/stage.ts'
 import type { TargetClass } from '../targets/classes.ts'
 import type { ClassMotionDetection } from './classMotion/schema.ts'
@@ -86,7 +86,7 @@ export function cellsChecks(
     name: 'Snow falls, nobody there',
     about: 'nuisance',
     side: 'outside',
-    walk: snow(9),
+    walk: snowfall(9),
     expect: silence
   })
   drafts.push({

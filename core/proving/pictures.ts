@@ -1,3 +1,4 @@
+import { SNOWFALL, STORM } from '../formats/weather.ts'
 import type { Walk, WalkActor } from '../formats/walk.ts'
 import type { Draft, Found, Gap, Main } from './drafts.ts'
 import { plainWalk } from './stage.ts'
@@ -32,19 +33,11 @@ export const within = (from: number, to: number): Draft['expect'] => ({
 
 export const mainOf = (draft: Draft | undefined): Main | null => (draft ? { draft } : null)
 
-const weather = (change: Partial<Walk['weather']>): Walk['weather'] => ({
-  wind: 0,
-  rain: 0,
-  snow: 0,
-  fog: 0,
-  clouds: 0,
-  ...change
-})
-export const snow = (seconds: number): Walk => ({
+export const snowfall = (seconds: number): Walk => ({
   ...plainWalk(seconds, []),
-  weather: weather({ snow: 0.7, clouds: 0.5 })
+  weather: SNOWFALL
 })
 export const storm = (seconds: number, actors: WalkActor[] = []): Walk => ({
   ...plainWalk(seconds, actors),
-  weather: weather({ wind: 0.8, rain: 0.8, clouds: 0.6 })
+  weather: STORM
 })

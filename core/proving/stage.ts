@@ -1,3 +1,4 @@
+import { CALM } from '../formats/weather.ts'
 import type { Setting } from '../detections/index.ts'
 import { evaluate, type Trigger } from '../detections/index.ts'
 import type { Camera, Detection } from '../formats/plan.ts'
@@ -21,7 +22,7 @@ export type Way = (
 export const plainWalk = (seconds: number, actors: WalkActor[]): Walk => ({
   seconds,
   light: 'day',
-  weather: { wind: 0, rain: 0, snow: 0, fog: 0, clouds: 0 },
+  weather: CALM,
   headlights: [],
   insects: [],
   faults: [],

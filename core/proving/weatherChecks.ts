@@ -1,3 +1,4 @@
+import { BREEZE, LIGHT_SNOW } from '../formats/weather.ts'
 import type { Draft } from './drafts.ts'
 import { silence, storm } from './pictures.ts'
 import type { Ways } from './shapeWays.ts'
@@ -59,7 +60,7 @@ export function weathers(at: Walks, main: Ways['counts'][number], drafts: Draft[
     name: 'In snow',
     about: 'passes',
     side: 'inside',
-    walk: { ...walk, weather: { ...walk.weather, snow: 0.4 } },
+    walk: { ...walk, weather: LIGHT_SNOW },
     expect
   })
   drafts.push({
@@ -99,7 +100,7 @@ export function weathers(at: Walks, main: Ways['counts'][number], drafts: Draft[
             ]
           }
         ]),
-        weather: { ...walk.weather, wind: 0.3 }
+        weather: BREEZE
       },
       expect: silence
     })

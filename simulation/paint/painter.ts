@@ -1,10 +1,12 @@
 import type { Play } from '../script.ts'
 import { actorsOf, poseAt, viewAt, type Actor } from '../world.ts'
 import { contextOf, see, type Canvas, type MakeCanvas, type Sheet } from './canvas.ts'
-import { paintFaults } from './faults.ts'
+import { paintFaults } from '../faults/faults.ts'
 import { paintActor } from './figures.ts'
 import { paintGlitter, paintScenery, plantsOf } from './scenery.ts'
-import { paintCloudShadows, paintFalling, paintFog, paintInsects, paintLight } from './weather.ts'
+import { dimming } from '../../core/formats/weather.ts'
+import { paintWeather } from '../weather/weathers.ts'
+import { paintInsects, paintLight } from './light.ts'
 
 /**
  * Paints what the camera of a script sees at a moment, on any 2D canvas; the same for the same moment and seed. What
@@ -36,12 +38,9 @@ export class Painter {
       this.scenery = { key, canvas: paintScenery(this.make, play, sheet.view) }
     sheet.g.drawImage(this.scenery.canvas as CanvasImageSource, 0, 0)
     paintGlitter(sheet, play, time)
-    paintCloudShadows(sheet, play, time)
+    paintWeather(sheet, play, 'ground', time)
     const { weather, light } = play.script
-    const shadow =
-      light === 'day'
-        ? 1 - 0.7 * Math.max(weather.rain, weather.snow, weather.fog, weather.clouds * 0.5)
-        : 0.4
+    const shadow = light === 'day' ? 1 - 0.7 * dimming(weather) : 0.4
     const standing = [
       ...this.plants.map((plant) => ({
         depth: plant.depth(sheet),
@@ -61,9 +60,9 @@ export class Painter {
     ]
     standing.sort((a, b) => b.depth - a.depth)
     for (const { paint } of standing) paint()
-    paintFog(sheet, weather.fog, time)
+    paintWeather(sheet, play, 'air', time)
     paintLight(sheet, play, time)
-    paintFalling(sheet, play, time)
+    paintWeather(sheet, play, 'lens', time)
     paintInsects(sheet, play, time)
     paintFaults(sheet, play, time)
   }

@@ -15,7 +15,7 @@ import { makeNodeCanvas } from '../../simulation/nodeCanvas.ts'
 import { QUALITIES, reportedTargets } from '../../simulation/reported.ts'
 import type { Play, Script } from '../../simulation/script.ts'
 import { defocus, defocusRadius } from '../../simulation/sensor.ts'
-import { faultAt } from '../../simulation/world.ts'
+import { pictureAt } from '../../simulation/faults/faults.ts'
 
 /** The site's wall clock, which the demo's devices show. */
 export const TIME_ZONE = 'Europe/London'
@@ -212,12 +212,12 @@ export class LiveScene {
     const now = this.showing(seconds)
     const { script, scene } = now.play
     const time = (seconds - now.from) % script.seconds
-    if (faultAt(script, 'cableCut', time) !== null) return null
-    const frozen = faultAt(script, 'frozen', time)
+    if (pictureAt(script, 'none', time) !== null) return null
+    const frozen = pictureAt(script, 'frozen', time)
     const { painter } = now.sights
     painter.paint(time - (frozen ?? 0))
     const canvas = painter.canvas as NodeCanvas
-    const blurred = faultAt(script, 'defocused', time)
+    const blurred = pictureAt(script, 'blurred', time)
     if (blurred !== null) {
       const g = canvas.getContext('2d')
       const picture = g.getImageData(0, 0, scene.width, scene.height)

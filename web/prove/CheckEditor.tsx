@@ -1,3 +1,4 @@
+import { WEATHERS } from '../../core/formats/weather.ts'
 import { DeleteOutlined, PlusOutlined } from '@ant-design/icons'
 import { Alert, Button, Checkbox, Input, InputNumber, Segmented, Select, Slider } from 'antd'
 import { useState, type ReactNode } from 'react'
@@ -30,8 +31,6 @@ interface Props {
   detection: Detection
   onDone: () => void
 }
-
-const weathers = ['wind', 'rain', 'snow', 'fog', 'clouds'] as const
 
 /** A check as somebody wants it: who walks where, when, in what weather; what is expected. */
 export function CheckEditor({ kept, scene, painted, site, detection, onDone }: Props): ReactNode {
@@ -255,7 +254,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
             </label>
           )}
           {painted &&
-            weathers.map((w) => (
+            WEATHERS.map((w) => (
               <label key={w} className="weather">
                 <span>{w[0].toUpperCase() + w.slice(1)}</span>
                 <Slider

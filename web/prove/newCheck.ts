@@ -1,3 +1,4 @@
+import { CALM } from '../../core/formats/weather.ts'
 import type { Check } from '../../core/formats/check.ts'
 import type { Detection } from '../../core/formats/plan.ts'
 import { newId } from '../kept/newId.ts'
@@ -34,7 +35,7 @@ export function newCheck(
       walk: {
         seconds: 12,
         light: 'day',
-        weather: { wind: 0, rain: 0, snow: 0, fog: 0, clouds: 0 },
+        weather: CALM,
         headlights: [],
         insects: [],
         faults: [],

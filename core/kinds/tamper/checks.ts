@@ -1,6 +1,14 @@
 import type { FaultKind, Walk } from '../../formats/walk.ts'
 import type { Ask, Draft, Found, Gap } from '../../proving/drafts.ts'
-import { LEARN, mainOf, silence, snow, storm, unpaintable, within } from '../../proving/pictures.ts'
+import {
+  LEARN,
+  mainOf,
+  silence,
+  snowfall,
+  storm,
+  unpaintable,
+  within
+} from '../../proving/pictures.ts'
 import { plainWalk } from '../../proving/stage.ts'
 import { TAMPER_CAUSES, type TamperCause, type TamperDetection } from './schema.ts'
 
@@ -88,7 +96,7 @@ export function tamperChecks(ask: Ask, d: TamperDetection): Found {
     name: 'Snow falls',
     about: 'nuisance',
     side: 'outside',
-    walk: snow(9),
+    walk: snowfall(9),
     expect: silence
   })
   return { drafts, gaps, main: mainOf(drafts.find((x) => x.side === 'inside')) }

@@ -1,3 +1,4 @@
+import { WEATHERS } from '../../../core/formats/weather.ts'
 import { DeleteOutlined, PlusOutlined } from '@ant-design/icons'
 import { Alert, Button, Checkbox, Input, InputNumber, Modal, Select, Slider } from 'antd'
 import { useMemo, useState, type ReactNode } from 'react'
@@ -26,8 +27,6 @@ export interface MakeClipProps {
 
 /** Who has a face that may wear a mask. */
 const faced: ReadonlySet<string> = new Set(['adult', 'child', 'crouching', 'group'])
-const weathers = ['wind', 'rain', 'snow', 'fog', 'clouds'] as const
-
 /** Makes a clip from a script of the camera's simulated scene: who goes where, when, in what weather. */
 export function MakeClip({ open, camera, world, onClose, onMade }: MakeClipProps): ReactNode {
   return (
@@ -216,7 +215,7 @@ function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>):
           </label>
         )}
         <div className="maker-weather">
-          {weathers.map((key) => (
+          {WEATHERS.map((key) => (
             <label key={key}>
               <span>{key}</span>
               <Slider

@@ -1,3 +1,4 @@
+import { ORDERED, WEATHERS, type Weather } from '../../../core/formats/weather.ts'
 import { Alert, InputNumber, Segmented, Select } from 'antd'
 import type { ReactNode } from 'react'
 import { wallInstant, wallText } from '../../../core/arming/zone.ts'
@@ -24,18 +25,8 @@ interface Props {
   onChange: (check: Check) => void
 }
 
-const calm: Walk['weather'] = { wind: 0, rain: 0, snow: 0, fog: 0, clouds: 0 }
-const weathers: Record<string, { name: string; weather: Walk['weather'] }> = {
-  calm: { name: 'Calm and dry', weather: calm },
-  wind: { name: 'Wind', weather: { ...calm, wind: 0.8 } },
-  rain: { name: 'Rain and wind', weather: { ...calm, rain: 0.8, wind: 0.5, clouds: 0.5 } },
-  snow: { name: 'Snow', weather: { ...calm, snow: 0.8, wind: 0.3 } },
-  fog: { name: 'Fog', weather: { ...calm, fog: 0.7 } }
-}
-const named = (weather: Walk['weather']): string | undefined =>
-  Object.keys(weathers).find(
-    (key) => JSON.stringify(weathers[key].weather) === JSON.stringify(weather)
-  )
+const named = (weather: Weather): string | undefined =>
+  ORDERED.find((known) => WEATHERS.every((kind) => known.weather[kind] === weather[kind]))?.name
 
 /** Who walks where, at what time, in what weather; what is expected of it. */
 export function WalkOrder({
@@ -114,12 +105,13 @@ export function WalkOrder({
                 disabled={disabled}
                 value={named(walk.weather) ?? 'own'}
                 options={[
-                  ...Object.entries(weathers).map(([value, { name }]) => ({ value, label: name })),
+                  ...ORDERED.map(({ name }) => ({ value: name, label: name })),
                   ...(named(walk.weather) ? [] : [{ value: 'own', label: 'As in the check' }])
                 ]}
-                onChange={(value) =>
-                  value !== 'own' && changeWalk({ weather: weathers[value].weather })
-                }
+                onChange={(value) => {
+                  const chosen = ORDERED.find(({ name }) => name === value)
+                  if (chosen) changeWalk({ weather: chosen.weather })
+                }}
               />
             </label>
           </div>
