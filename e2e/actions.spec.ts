@@ -2,7 +2,7 @@ import { expect, test, type Page } from './test.ts'
 import type { AlarmView, SiteActionsView } from '../core/api.ts'
 
 test.describe.configure({ mode: 'serial' })
-const kept = (page: Page) => expect(page.locator('.keeping')).toHaveText('All changes kept')
+const kept = (page: Page) => expect(page.locator('.sync-status')).toHaveText('All changes saved')
 const view = async (page: Page): Promise<SiteActionsView> =>
   (await page.request.get('/api/actions')).json()
 const linksOf = async (page: Page, id: string): Promise<string[]> =>

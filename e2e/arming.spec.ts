@@ -4,7 +4,7 @@ import ICAL from 'ical.js'
 import type { SiteActionsView } from '../core/api.ts'
 
 test.describe.configure({ mode: 'serial' })
-const kept = (page: Page) => expect(page.locator('.keeping')).toHaveText('All changes kept')
+const kept = (page: Page) => expect(page.locator('.sync-status')).toHaveText('All changes saved')
 const view = async (page: Page): Promise<SiteActionsView> =>
   (await page.request.get('/api/actions')).json()
 const hours = async (page: Page, id: string) =>

@@ -223,7 +223,7 @@ test('a second window that saves over a newer version is told, and loses nothing
   await rename(other, 'Second window')
   const note = other.getByText(/was changed in another window/)
   await expect(note).toBeVisible()
-  await expect(other.getByRole('status')).toHaveText('Not kept yet')
+  await expect(other.getByRole('status')).toHaveText('Unsaved changes')
   await expect(chip(other, 'Name')).toHaveText('Second window')
   await other.getByRole('button', { name: 'Take theirs' }).click()
   await expect(note).toBeHidden()

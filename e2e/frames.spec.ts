@@ -13,7 +13,7 @@ async function openBench(page: Page, camera: string, clip?: string): Promise<voi
 const item = (page: Page, name: string) => page.locator('.rail-item', { hasText: name })
 const flags = (page: Page, name: string) =>
   page.getByRole('button', { name: new RegExp(`^Trigger of ${name},`) })
-const kept = (page: Page) => expect(page.getByRole('status')).toHaveText('All changes kept')
+const kept = (page: Page) => expect(page.getByRole('status')).toHaveText('All changes saved')
 const curve = (page: Page) => page.getByRole('region', { name: 'Measured curve' })
 async function at(page: Page, x: number, y: number): Promise<[number, number]> {
   const box = (await page.locator('.stage canvas').first().boundingBox())!

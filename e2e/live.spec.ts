@@ -13,7 +13,7 @@ test('run as live: each trigger sends a mail, which the mailbox shows with its p
     await page.getByRole('checkbox', { name }).uncheck()
   await page.keyboard.press('Escape')
   await expect(actions).toHaveText('E-mail to duty and Pop-up')
-  await expect(page.getByRole('status')).toHaveText('All changes kept')
+  await expect(page.getByRole('status')).toHaveText('All changes saved')
 
   await page.getByRole('button', { name: 'Run as live' }).click()
   await page.getByText('As fast as it goes').click()

@@ -42,6 +42,6 @@ export async function drag(
 
 export const flags = (page: Page, name: string) =>
   page.getByRole('button', { name: new RegExp(`^Trigger of ${name},`) })
-export const kept = (page: Page) => expect(page.getByRole('status')).toHaveText('All changes kept')
+export const kept = (page: Page) => expect(page.getByRole('status')).toHaveText('All changes saved')
 export const chip = (page: Page, what: string) =>
   page.getByRole('button', { name: new RegExp(`^${what}: `) })

@@ -117,7 +117,7 @@ await page.locator('.stays-chart').waitFor()
 await take('bench-zone')
 await page.keyboard.press('Escape')
 await page.keyboard.press('Control+z')
-await page.getByText('All changes kept').waitFor()
+await page.getByText('All changes saved').waitFor()
 
 await page.goto(`${address}/site`)
 await page.locator('.site-findings li').first().waitFor()

@@ -54,7 +54,7 @@ test('the whole way: a fresh device, drawn, armed, linked, sent, proven; walked 
   await expect(page.getByRole('list', { name: 'What is drawn' })).toContainText(
     'Person is in Zone 1 for 3 s'
   )
-  await expect(page.getByRole('status')).toHaveText('All changes kept')
+  await expect(page.getByRole('status')).toHaveText('All changes saved')
 
   // What it sets off: until then the site says that nothing follows.
   await place(page, 'Actions')
@@ -68,7 +68,7 @@ test('the whole way: a fresh device, drawn, armed, linked, sent, proven; walked 
       if (!/: linked/.test((await crossing.getAttribute('aria-label')) ?? ''))
         await crossing.click()
     }
-  await expect(page.locator('.keeping')).toHaveText('All changes kept')
+  await expect(page.locator('.sync-status')).toHaveText('All changes saved')
 
   // From here on the site says what is missing, and one click does it: outputs are tried, changes are sent.
   await place(page, 'Site')

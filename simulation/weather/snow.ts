@@ -7,7 +7,7 @@ export const paintSnow: Painting = ({ g, width, height }, { script }, snow, time
   const bright = script.light === 'night' ? 0.35 : 1
   const random = randomFrom(script.seed + 61)
   // The streaks of rain have taken theirs from the same row.
-  for (let i = 0; i < rain * 260; i++) [random(), random(), random()]
+  for (let i = 0; i < rain * 260; i++) for (let drawn = 0; drawn < 3; drawn++) random()
   g.save()
   g.fillStyle = '#eef1f3'
   for (let i = 0; i < snow * 420; i++) {

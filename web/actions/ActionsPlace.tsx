@@ -9,10 +9,10 @@ import { SiteHours } from '../../core/arming/coverage.ts'
 import { isOutput, missingOf, type EndpointKind } from '../../core/formats/actions.ts'
 import { AlarmList } from '../alarms/AlarmList.tsx'
 import { useAlarms } from '../alarms/useAlarms.ts'
-import { ConflictNote } from '../kept/ConflictNote.tsx'
-import { KeepingBar } from '../kept/KeepingBar.tsx'
-import { keyOf } from '../kept/siteDocument.ts'
-import { useSiteActions, useSiteDocument } from '../kept/useSiteDocument.ts'
+import { ConflictNote } from '../sync/ConflictNote.tsx'
+import { SyncBar } from '../sync/SyncBar.tsx'
+import { keyOf } from '../sync/siteDocument.ts'
+import { useSiteActions, useSiteDocument } from '../sync/useSiteDocument.ts'
 import { AlarmPanel } from './AlarmPanel.tsx'
 import { EndpointPanel } from './EndpointPanel.tsx'
 import { MailAndPeople } from './MailAndPeople.tsx'
@@ -55,7 +55,7 @@ function Actions({ view }: { view: SiteActionsView }): ReactNode {
             Stand-ins
           </a>
         )}
-        <KeepingBar state={state} document={document} />
+        <SyncBar state={state} document={document} />
       </header>
       {state.conflict && <ConflictNote conflict={state.conflict} document={document} />}
       {part === 'alarms' ? (

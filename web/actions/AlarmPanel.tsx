@@ -4,14 +4,15 @@ import { App, Button, Checkbox, Popconfirm, Select } from 'antd'
 import { useState, type ReactNode } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { ActionsSchema, PRIORITIES, isOutput, type Actions } from '../../core/formats/actions.ts'
-import { refusalOf } from '../kept/refusal.ts'
+import { refusalOf } from '../sync/refusal.ts'
 import { request } from '../api/client.ts'
-import type { SiteDocument, SiteState, SiteDetection } from '../kept/siteDocument.ts'
-import { keyOf } from '../kept/siteDocument.ts'
+import type { SiteDocument, SiteState } from '../sync/siteDocument.ts'
+import { keyOf } from '../sync/siteDocument.ts'
 import { Field, NumberField } from './fields.tsx'
 import { whoOptions } from './whoOptions.ts'
 import { SEVERITIES } from '../../core/kinds/parts.ts'
 import { parseWith } from '../../core/schema/parse.ts'
+import type { Placed } from '../sync/kinds.ts'
 
 /** What becomes of the alarms of a detection. */
 export function AlarmPanel({
@@ -20,7 +21,7 @@ export function AlarmPanel({
   state,
   document
 }: {
-  detection: SiteDetection
+  detection: Placed
   cameraName: string
   state: SiteState
   document: SiteDocument
@@ -115,7 +116,7 @@ export function AlarmPanel({
             size="small"
             icon={<ThunderboltOutlined />}
             loading={working}
-            disabled={state.keeping !== 'kept' || !d.detection.enabled}
+            disabled={state.status !== 'saved' || !d.detection.enabled}
           >
             Set it off once
           </Button>

@@ -4,10 +4,10 @@ import { Alert, Button, Popconfirm, Select } from 'antd'
 import { useState, type ReactNode } from 'react'
 import { Link } from 'react-router'
 import type { SiteActionsView } from '../../core/api.ts'
-import { refusalOf } from '../kept/refusal.ts'
+import { refusalOf } from '../sync/refusal.ts'
 import { EndpointSchema, isOutput, type Endpoint } from '../../core/formats/actions.ts'
 import { request } from '../api/client.ts'
-import { keyOf, type SiteDocument, type SiteState } from '../kept/siteDocument.ts'
+import { keyOf, type SiteDocument, type SiteState } from '../sync/siteDocument.ts'
 import { faceOf } from './kinds.ts'
 import { Field, TextField } from './fields.tsx'
 import { useSimulators } from './useSimulators.ts'
@@ -115,7 +115,7 @@ export function EndpointPanel({
         <Button
           icon={<ThunderboltOutlined />}
           loading={testing}
-          disabled={state.keeping !== 'kept'}
+          disabled={state.status !== 'saved'}
           onClick={() => void test()}
         >
           {face.test}

@@ -4,7 +4,7 @@ import { Alert, Button, Input, Select } from 'antd'
 import { useState, type ReactNode } from 'react'
 import type { SiteActionsView } from '../../core/api.ts'
 import { InputError } from '../../core/errors.ts'
-import { refusalOf } from '../kept/refusal.ts'
+import { refusalOf } from '../sync/refusal.ts'
 import {
   MAIL_ENCRYPTIONS,
   MailSchema,
@@ -13,9 +13,9 @@ import {
   type People
 } from '../../core/formats/actions.ts'
 import { request } from '../api/client.ts'
-import { newId } from '../kept/newId.ts'
-import { noteHeaders } from '../kept/note.ts'
-import type { SiteDocument, SiteState } from '../kept/siteDocument.ts'
+import { newId } from '../sync/newId.ts'
+import { noteHeaders } from '../api/note.ts'
+import type { SiteDocument, SiteState } from '../sync/siteDocument.ts'
 import { useSimulators } from './useSimulators.ts'
 import { Field, TextField } from './fields.tsx'
 import { parseWith } from '../../core/schema/parse.ts'

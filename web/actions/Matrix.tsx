@@ -8,9 +8,10 @@ import {
 } from 'react'
 import { block, sharePercent, type Crossing } from '../../core/actions/matrix.ts'
 import type { Endpoint, OutputKind } from '../../core/formats/actions.ts'
-import { keyOf, type SiteDetection } from '../kept/siteDocument.ts'
+import { keyOf } from '../sync/siteDocument.ts'
 import { kindNames } from '../kinds/names.ts'
 import { faceOf } from './kinds.ts'
+import type { Placed } from '../sync/kinds.ts'
 
 /** A column: an endpoint, or an output of a device that nobody has set up. */
 export type Column =
@@ -18,10 +19,10 @@ export type Column =
   | { id: string; name: string; endpoint: null; kind: OutputKind }
 
 export interface MatrixProps {
-  rows: readonly SiteDetection[]
+  rows: readonly Placed[]
   columns: readonly Column[]
   cameraName: (camera: string) => string
-  crossing: (row: SiteDetection, column: Column) => Crossing | null
+  crossing: (row: Placed, column: Column) => Crossing | null
   chosenRow: string | null
   chosenColumn: string | null
   onRow: (key: string) => void

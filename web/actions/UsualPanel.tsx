@@ -1,7 +1,7 @@
 import { Button, Checkbox } from 'antd'
 import type { ReactNode } from 'react'
 import { NO_ACTIONS } from '../../core/formats/noActions.ts'
-import { keyOf, type SiteDocument, type SiteState } from '../kept/siteDocument.ts'
+import { keyOf, type SiteDocument, type SiteState } from '../sync/siteDocument.ts'
 import { byKind } from './kinds.ts'
 import { AlarmFields, keepActions } from './AlarmPanel.tsx'
 

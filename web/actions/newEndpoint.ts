@@ -1,6 +1,6 @@
 import { EndpointSchema, type Endpoint, type EndpointKind } from '../../core/formats/actions.ts'
 import { parseWith } from '../../core/schema/parse.ts'
-import { newId } from '../kept/newId.ts'
+import { newId } from '../sync/newId.ts'
 import { faceOf } from './kinds.ts'
 
 /**

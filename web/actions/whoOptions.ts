@@ -1,4 +1,4 @@
-import type { SiteState } from '../kept/siteDocument.ts'
+import type { SiteState } from '../sync/siteDocument.ts'
 
 /** People and groups to choose from. */
 export const whoOptions = ({

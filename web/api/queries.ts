@@ -18,7 +18,7 @@ import {
   type HistoryView
 } from '../../core/history/states.ts'
 import type { Evidence } from '../../core/detections/index.ts'
-import { afterLeaving } from '../kept/leaving.ts'
+import { afterLeaving } from '../sync/leaving.ts'
 import { request, requestBytes } from './client.ts'
 
 /** How often work that goes on is asked after. */

@@ -6,9 +6,9 @@ import { useNavigate, useParams } from 'react-router'
 import type { SiteActionsView } from '../../core/api.ts'
 import { SiteHours } from '../../core/arming/coverage.ts'
 import type { Weekday } from '../../core/formats/plan.ts'
-import { ConflictNote } from '../kept/ConflictNote.tsx'
-import { KeepingBar } from '../kept/KeepingBar.tsx'
-import { useSiteActions, useSiteDocument } from '../kept/useSiteDocument.ts'
+import { ConflictNote } from '../sync/ConflictNote.tsx'
+import { SyncBar } from '../sync/SyncBar.tsx'
+import { useSiteActions, useSiteDocument } from '../sync/useSiteDocument.ts'
 import { useMinute } from '../now.ts'
 import { DayPanel, keepSchedule } from './DayPanel.tsx'
 import { ExceptionPanel } from './ExceptionPanel.tsx'
@@ -113,7 +113,7 @@ function Arming({ view }: { view: SiteActionsView }): ReactNode {
                 }
               />
               <span className="quiet arming-hint">drag to add, Alt to take out</span>
-              <KeepingBar state={state} document={document} />
+              <SyncBar state={state} document={document} />
               <Tooltip title="As a calendar (iCalendar)">
                 <Button
                   type="text"

@@ -1,7 +1,7 @@
 import { Button, Checkbox, Input, InputNumber, Popover, Select } from 'antd'
 import { useState, type ReactNode } from 'react'
 import { copied, endText, tidy } from '../../core/arming/spans.ts'
-import { refusalOf } from '../kept/refusal.ts'
+import { refusalOf } from '../sync/refusal.ts'
 import { parseSpanEnd, type SpanEnd } from '../../core/formats/spanEnd.ts'
 import {
   ScheduleSchema,
@@ -10,8 +10,8 @@ import {
   type Span,
   type Weekday
 } from '../../core/formats/plan.ts'
-import type { SiteDocument } from '../kept/siteDocument.ts'
-import { readSpans, spansText } from '../kept/spansText.ts'
+import type { SiteDocument } from '../sync/siteDocument.ts'
+import { readSpans, spansText } from './spansText.ts'
 import type { ChosenSpan } from './WeekGrid.tsx'
 import { dayNames, shortDays } from './words.ts'
 import { parseWith } from '../../core/schema/parse.ts'

@@ -3,8 +3,8 @@ import { useState, type ReactNode } from 'react'
 import { withException } from '../../core/arming/spans.ts'
 import { dateInWords } from '../../core/arming/stretches.ts'
 import type { Schedule, Span } from '../../core/formats/plan.ts'
-import type { SiteDocument } from '../kept/siteDocument.ts'
-import { spansText } from '../kept/spansText.ts'
+import type { SiteDocument } from '../sync/siteDocument.ts'
+import { spansText } from './spansText.ts'
 import { Typed, keepSchedule } from './DayPanel.tsx'
 
 /** What holds on the chosen dates instead of the week's hours. */

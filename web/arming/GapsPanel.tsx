@@ -4,13 +4,9 @@ import type { SiteHours } from '../../core/arming/coverage.ts'
 import { inWords } from '../../core/arming/stretches.ts'
 import type { Endpoint } from '../../core/formats/actions.ts'
 import type { Schedule } from '../../core/formats/plan.ts'
-import {
-  keyOf,
-  type SiteDetection,
-  type SiteDocument,
-  type SiteState
-} from '../kept/siteDocument.ts'
+import { keyOf, type SiteDocument, type SiteState } from '../sync/siteDocument.ts'
 import { weekHours } from './words.ts'
+import type { Placed } from '../sync/kinds.ts'
 
 const MOST_STRETCHES = 3
 
@@ -27,7 +23,7 @@ export function GapsPanel({
   state: SiteState
   document: SiteDocument
   hours: SiteHours
-  users: readonly SiteDetection[]
+  users: readonly Placed[]
   rails: readonly string[]
 }): ReactNode {
   const linked = linkedTo(users, state)
@@ -127,8 +123,8 @@ export function GapsPanel({
   )
 }
 
-export const linkedTo = (users: readonly SiteDetection[], state: SiteState): Endpoint[] =>
+export const linkedTo = (users: readonly Placed[], state: SiteState): Endpoint[] =>
   state.endpoints.filter((e) => usersOf(e, users, state).length > 0)
 
-const usersOf = (e: Endpoint, users: readonly SiteDetection[], state: SiteState): SiteDetection[] =>
+const usersOf = (e: Endpoint, users: readonly Placed[], state: SiteState): Placed[] =>
   users.filter((d) => state.actions.get(keyOf(d))?.links.includes(e.id))

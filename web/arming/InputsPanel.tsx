@@ -3,8 +3,8 @@ import { App, Button, Input, Select } from 'antd'
 import { useState, type ReactNode } from 'react'
 import type { SiteActionsView, SiteInput } from '../../core/api.ts'
 import { request } from '../api/client.ts'
-import { newId } from '../kept/newId.ts'
-import { noteHeaders } from '../kept/note.ts'
+import { newId } from '../sync/newId.ts'
+import { noteHeaders } from '../api/note.ts'
 
 const NONE = ''
 

@@ -5,7 +5,7 @@ import { armedAt, scheduleAt } from '../../core/arming/armedNow.ts'
 import type { ArmInputs } from '../../core/arming/armInputs.ts'
 import type { Schedule, SitePosition } from '../../core/formats/plan.ts'
 import type { SiteInput } from '../../core/api.ts'
-import type { SiteDetection } from '../kept/siteDocument.ts'
+import type { Placed } from '../sync/kinds.ts'
 
 /** Whether the hours on show, and each detection that has them, are armed at any instant, and why. */
 export function IsItArmed({
@@ -17,7 +17,7 @@ export function IsItArmed({
   now
 }: {
   schedule: Schedule | null
-  detections: readonly SiteDetection[]
+  detections: readonly Placed[]
   schedules: readonly Schedule[]
   site: { timeZone: string; position: SitePosition | null; inputs: readonly SiteInput[] }
   contacts: Readonly<Record<string, boolean | null>>

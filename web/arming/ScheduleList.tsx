@@ -5,8 +5,8 @@ import type { SiteHours } from '../../core/arming/coverage.ts'
 import { scheduleAt } from '../../core/arming/armedNow.ts'
 import { WEEKDAYS, type Schedule } from '../../core/formats/plan.ts'
 import { errorOf } from '../api/client.ts'
-import { newId } from '../kept/newId.ts'
-import type { SiteDocument, SiteState } from '../kept/siteDocument.ts'
+import { newId } from '../sync/newId.ts'
+import type { SiteDocument, SiteState } from '../sync/siteDocument.ts'
 import { plural, weekHours } from './words.ts'
 
 export function ScheduleList({

@@ -3,12 +3,8 @@ import type { ReactNode } from 'react'
 import { Link } from 'react-router'
 import type { SiteActionsView, SiteInput } from '../../core/api.ts'
 import type { Detection, Schedule } from '../../core/formats/plan.ts'
-import {
-  keyOf,
-  type SiteDetection,
-  type SiteDocument,
-  type SiteState
-} from '../kept/siteDocument.ts'
+import { keyOf, type SiteDocument, type SiteState } from '../sync/siteDocument.ts'
+import type { Placed } from '../sync/kinds.ts'
 
 const NO_INPUT = ''
 
@@ -24,11 +20,11 @@ export function UsersPanel({
   state: SiteState
   document: SiteDocument
   view: SiteActionsView
-  users: readonly SiteDetection[]
+  users: readonly Placed[]
 }): ReactNode {
   const cameraName = (id: string): string => view.site.cameras.find((c) => c.id === id)?.name ?? id
   const others = state.detections.filter((d) => !users.includes(d))
-  const edit = (d: SiteDetection, change: Partial<Detection>, label: string): void =>
+  const edit = (d: Placed, change: Partial<Detection>, label: string): void =>
     document.edit(label, [
       `detection:${keyOf(d)}`,
       { ...d, detection: { ...d.detection, ...change } as Detection }

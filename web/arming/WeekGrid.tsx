@@ -11,7 +11,7 @@ import { DAY_MINUTES, added, cleared, clockText, moved, tidy } from '../../core/
 import { spansByDate } from '../../core/arming/stretches.ts'
 import { parseSpanEnd } from '../../core/formats/spanEnd.ts'
 import { WEEKDAYS, type Schedule, type Span, type Weekday } from '../../core/formats/plan.ts'
-import type { SiteDocument } from '../kept/siteDocument.ts'
+import type { SiteDocument } from '../sync/siteDocument.ts'
 import { useStable } from '../stable.ts'
 import { dayNames, shortDays } from './words.ts'
 import { wallNow } from './weekOf.ts'
@@ -245,12 +245,12 @@ function Column({
     drag.current = null
     if (!d) return
     if (d.what === 'new' && d.from === d.to) {
-      document.forget()
+      document.cancelDrag()
       return onSpan(null)
     }
     const dragged = spansNow.current
     document.showSchedule(withSpans(tidy(dragged)))
-    document.settle(
+    document.commitDrag(
       d.what === 'new'
         ? `${d.out ? 'Take hours out of' : 'Add hours on'} ${dayNames[weekday]}`
         : `Change ${dayNames[weekday]} of ${schedule.name}`
@@ -298,7 +298,7 @@ function Column({
       onPointerUp={end}
       onPointerCancel={() => {
         drag.current = null
-        document.forget()
+        document.cancelDrag()
       }}
     >
       {children}

@@ -24,7 +24,7 @@ import { ClipBar } from './clips/ClipBar.tsx'
 import { ClipErrors, ClipStage } from './clips/ClipStage.tsx'
 import { ReferenceTool } from './clips/ReferenceTool.tsx'
 import { useUpload } from './clips/upload.ts'
-import { ConflictNote } from '../kept/ConflictNote.tsx'
+import { ConflictNote } from '../sync/ConflictNote.tsx'
 import { NO_ACTIONS } from '../../core/formats/noActions.ts'
 import type { BenchDocument } from './document.ts'
 import { Later } from './Later.tsx'
@@ -347,8 +347,8 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
     <main className="bench">
       <BenchBar
         document={document}
-        keeping={state.keeping}
-        trouble={state.trouble}
+        status={state.status}
+        error={state.error}
         undo={state.undo}
         redo={state.redo}
         camera={view.camera}

@@ -1,22 +1,16 @@
-import {
-  ExportOutlined,
-  HistoryOutlined,
-  QuestionCircleOutlined,
-  RedoOutlined,
-  UndoOutlined
-} from '@ant-design/icons'
+import { SyncStatus, UndoButtons } from '../sync/SyncBar.tsx'
+import { ExportOutlined, HistoryOutlined, QuestionCircleOutlined } from '@ant-design/icons'
 import { Button, Dropdown, Select, Tooltip } from 'antd'
 import { memo, type ReactNode } from 'react'
 import { useNavigate } from 'react-router'
 import { useSite } from '../api/queries.ts'
 import type { BenchDocument, DocumentState } from './document.ts'
 
-const keepingWords = { kept: 'All changes kept', keeping: 'Keeping …', waiting: 'Not kept yet' }
-
 export interface BenchBarProps {
   document: BenchDocument
-  keeping: DocumentState['keeping']
-  trouble: string | null
+  status: DocumentState['status']
+  /** Why something could not be saved. */
+  error: string | null
   /** What would be undone, and done again. */
   undo: string | null
   redo: string | null
@@ -32,8 +26,8 @@ export interface BenchBarProps {
 /** Above the Bench: which camera, whether all is kept, and what can be done with all of it. */
 export const BenchBar = memo(function BenchBar({
   document,
-  keeping,
-  trouble,
+  status,
+  error,
   undo,
   redo,
   camera,
@@ -56,10 +50,7 @@ export const BenchBar = memo(function BenchBar({
         onChange={(id) => void navigate(`/bench/${id}`)}
         popupMatchSelectWidth={200}
       />
-      <span className={`keeping ${keeping}`} role="status" title={trouble ?? undefined}>
-        {keepingWords[keeping]}
-        {trouble && `: ${trouble}`}
-      </span>
+      <SyncStatus status={status} error={error} />
       <span className="grow" />
       <Button disabled={!ready} onClick={onCompare}>
         Compare
@@ -86,22 +77,7 @@ export const BenchBar = memo(function BenchBar({
           download={`${camera.id}.plan.json`}
         />
       </Tooltip>
-      <Tooltip title={undo ? `Undo: ${undo}` : 'Nothing to undo'}>
-        <Button
-          aria-label="Undo"
-          disabled={!undo}
-          icon={<UndoOutlined />}
-          onClick={() => document.undo()}
-        />
-      </Tooltip>
-      <Tooltip title={redo ? `Redo: ${redo}` : 'Nothing to redo'}>
-        <Button
-          aria-label="Redo"
-          disabled={!redo}
-          icon={<RedoOutlined />}
-          onClick={() => document.redo()}
-        />
-      </Tooltip>
+      <UndoButtons undo={undo} redo={redo} document={document} />
       <Tooltip title="Who changed what">
         <Button aria-label="History" icon={<HistoryOutlined />} onClick={onHistory} />
       </Tooltip>

@@ -5,9 +5,8 @@ import type { BenchView } from '../../core/api.ts'
 import { useBench, useSite } from '../api/queries.ts'
 import { Bench } from './Bench.tsx'
 import { BenchDocument } from './document.ts'
-import { serverKeeper } from './keeper.ts'
-import { stepsOfTab } from '../kept/stepsOfTab.ts'
-import { useFlushed } from '../kept/useFlushed.ts'
+import { stepsOfTab } from '../sync/stepsOfTab.ts'
+import { useFlushed } from '../sync/useFlushed.ts'
 
 /** One camera's Bench. Without a camera in the address: the first that has a clip, or the first. */
 export function BenchPlace(): ReactNode {
@@ -32,14 +31,7 @@ export function BenchPlace(): ReactNode {
 
 /** The document lives as long as the camera is on the Bench; later readings are taken in, not put in its place. */
 function WithDocument({ view }: { view: BenchView }): ReactNode {
-  const [document] = useState(
-    () =>
-      new BenchDocument(
-        view,
-        serverKeeper(view.site.id, view.camera.id),
-        stepsOfTab(view.camera.id)
-      )
-  )
+  const [document] = useState(() => new BenchDocument(view, stepsOfTab(view.camera.id)))
   useEffect(() => document.adopt(view), [document, view])
   useFlushed(document)
   return <Bench view={view} document={document} />

@@ -1,38 +1,13 @@
-import type { BenchView, KeptScene } from '../../core/api.ts'
+import type { BenchView } from '../../core/api.ts'
 import type { Actions } from '../../core/formats/actions.ts'
-import { NO_ACTIONS } from '../../core/formats/noActions.ts'
-import { canonical } from '../../core/history/states.ts'
-import type { Detection, Schedule } from '../../core/formats/plan.ts'
-import type { Held } from '../kept/things.ts'
+import type { Schedule } from '../../core/formats/plan.ts'
+import type { Versioned } from '../sync/document.ts'
+import { orNothing, placedId, sceneOf, type Placed, type Scene } from '../sync/kinds.ts'
 
-/** One thing that is edited and kept on its own. */
-export interface Placed {
-  detection: Detection
-  position: number
-}
-/** What the camera looks at: where nothing counts, and what it was measured from. */
-export type Scene = Pick<KeptScene, 'ignore' | 'marks'>
 export type Value = Placed | Schedule | Actions | Scene
 
-export const nameOf = (value: Value | null): string | null => {
-  if (value === null) return null
-  return 'detection' in value
-    ? value.detection.name
-    : 'ignore' in value
-      ? 'The scene'
-      : 'links' in value
-        ? 'What it sets off'
-        : value.name
-}
-
-export const sceneOf = ({ ignore, marks }: KeptScene): Scene => ({ ignore, marks })
-
-/** Actions that say nothing are none. */
-export const orNothing = (actions: Actions): Actions | null =>
-  canonical(actions) === canonical(NO_ACTIONS) ? null : actions
-
 /** Everything that is edited on a Bench, as the server holds it. */
-export function contentsOf(view: BenchView): Held<Value>[] {
+export function contentsOf(view: BenchView): Versioned<Value>[] {
   return [
     { key: `scene:${view.camera.id}`, value: sceneOf(view.scene), version: view.scene.version },
     ...view.schedules.map(({ schedule, version }) => ({
@@ -41,15 +16,15 @@ export function contentsOf(view: BenchView): Held<Value>[] {
       version
     })),
     ...view.detections.map(({ detection, position, version }) => ({
-      key: `detection:${detection.id}`,
-      value: { detection, position },
+      key: `detection:${placedId(view.camera.id, detection.id)}`,
+      value: { camera: view.camera.id, detection, position },
       version
     })),
     ...[
       ...view.detections.map(({ detection: { id }, actions }) => ({ id, actions })),
       ...view.dormant
     ].map(({ id, actions: { actions, version } }) => ({
-      key: `actions:${id}`,
+      key: `actions:${placedId(view.camera.id, id)}`,
       value: orNothing(actions),
       version
     }))

@@ -5,8 +5,9 @@ import { ApiError } from '../../core/apiError.ts'
 import { DetectionSchema, type Detection } from '../../core/formats/plan.ts'
 import { canonical } from '../../core/history/states.ts'
 import { NO_ACTIONS } from '../../core/formats/noActions.ts'
-import type { StepMemory } from '../kept/steps.ts'
-import { BenchDocument, type Keeper, type Value } from './document.ts'
+import type { StepMemory } from '../sync/steps.ts'
+import type { Saver } from '../sync/saver.ts'
+import { BenchDocument, type Value } from './document.ts'
 import { parseWith } from '../../core/schema/parse.ts'
 
 const line = (id: string, name = id): Detection =>
@@ -21,55 +22,36 @@ const line = (id: string, name = id): Detection =>
   })
 
 /**
- * Keeps in memory, by the server's rules: a save must name the version that is kept
+ * Saves in memory, by the server's rules: a save must name the version that is saved
  * (server/bench.test.ts tests those).
  */
-class Memory implements Keeper {
+class Memory implements Saver {
+  /** By what stands last in the path; `a actions` of a detection. */
   readonly held = new Map<string, { version: number; value: unknown }>()
   down = false
 
-  private put(key: string, value: unknown, version: number): number {
+  put = (path: string, body: object, version: number): Promise<number> =>
+    this.take(path, body, version)
+  remove = (path: string, version: number): Promise<number> => this.take(path, null, version)
+
+  private async take(path: string, value: object | null, version: number): Promise<number> {
     if (this.down)
       throw new ApiError(0, { code: 'internal', message: 'The server cannot be reached' })
+    const key = /([^/]+(?:\/actions)?)$/.exec(path)![1].replace('/', ' ')
     const now = this.held.get(key)
-    if ((now?.version ?? 0) !== version) {
-      const { value: kept } = now!
+    if ((now?.version ?? 0) !== version)
       throw new ApiError(409, {
         code: 'conflict',
         message: 'changed',
-        current:
-          kept === null
-            ? { deleted: true, version: now!.version, changedAt: 0 }
-            : { ...(kept as object), version: now!.version, changedAt: 0 }
+        current: {
+          ...(now!.value ?? { deleted: true }),
+          version: now!.version,
+          changedAt: 0
+        }
       })
-    }
     this.held.set(key, { version: version + 1, value })
     return version + 1
   }
-  saveDetection: Keeper['saveDetection'] = async (value, version) => ({
-    ...value,
-    version: this.put(value.detection.id, value, version),
-    changedAt: 0,
-    actions: { actions: NO_ACTIONS, version: 0, changedAt: 0 }
-  })
-  deleteDetection: Keeper['deleteDetection'] = async (id, version) => ({
-    version: this.put(id, null, version)
-  })
-  saveSchedule: Keeper['saveSchedule'] = async (schedule, version) => ({
-    schedule,
-    version: this.put(schedule.id, { schedule }, version),
-    changedAt: 0
-  })
-  saveScene: Keeper['saveScene'] = async (scene, version) => ({
-    ...scene,
-    version: this.put('scene', scene, version),
-    changedAt: 0
-  })
-  saveActions: Keeper['saveActions'] = async (id, actions, version) => ({
-    actions,
-    version: this.put(`actions ${id}`, { actions }, version),
-    changedAt: 0
-  })
 }
 
 const view = (detections: BenchView['detections'] = []): BenchView => ({
@@ -92,12 +74,12 @@ afterEach(() => void jest.useRealTimers())
 describe('the document of the Bench', () => {
   test('edits are kept by themselves, once for a burst of them', async () => {
     const memory = new Memory()
-    const document = new BenchDocument(view(), memory)
+    const document = new BenchDocument(view(), null, memory)
     document.add([line('a')])
     for (let i = 1; i <= 20; i++) document.edit(line('a', `Name ${i}`), 'Rename')
-    expect(document.getState().keeping).toBe('keeping')
+    expect(document.getState().status).toBe('saving')
     await settle()
-    expect(document.getState().keeping).toBe('kept')
+    expect(document.getState().status).toBe('saved')
     expect(memory.held.get('a')).toMatchObject({
       version: 1,
       value: { detection: { name: 'Name 20' } }
@@ -106,7 +88,7 @@ describe('the document of the Bench', () => {
 
   test('undoing a deletion brings it back under its version', async () => {
     const memory = new Memory()
-    const document = new BenchDocument(view(), memory)
+    const document = new BenchDocument(view(), null, memory)
     document.add([line('a')])
     await settle()
     document.remove('a')
@@ -119,11 +101,11 @@ describe('the document of the Bench', () => {
   })
 
   test('a drag is one step, whatever was shown on the way', () => {
-    const document = new BenchDocument(view(), new Memory())
+    const document = new BenchDocument(view(), null, new Memory())
     document.add([line('a')])
     document.show(line('a', 'on the way'))
     document.show(line('a', 'there'))
-    document.settle('Move')
+    document.commitDrag('Move')
     expect(names(document)).toEqual(['there'])
     document.undo()
     expect(names(document)).toEqual(['a'])
@@ -134,22 +116,25 @@ describe('the document of the Bench', () => {
   test('while the server is away nothing is lost, and it is kept when it is back', async () => {
     const memory = new Memory()
     memory.down = true
-    const document = new BenchDocument(view(), memory)
+    const document = new BenchDocument(view(), null, memory)
     document.add([line('a')])
     await settle()
     expect(document.getState()).toMatchObject({
-      keeping: 'waiting',
-      trouble: 'The server cannot be reached'
+      status: 'waiting',
+      error: 'The server cannot be reached'
     })
     memory.down = false
     await settle()
-    expect(document.getState()).toMatchObject({ keeping: 'kept', trouble: null })
+    expect(document.getState()).toMatchObject({ status: 'saved', error: null })
     expect(memory.held.get('a')?.version).toBe(1)
   })
 
   test.each(['mine', 'theirs'] as const)('a conflict, settled by taking %s', async (whose) => {
     const memory = new Memory()
-    const [one, two] = [new BenchDocument(view(), memory), new BenchDocument(view(), memory)]
+    const [one, two] = [
+      new BenchDocument(view(), null, memory),
+      new BenchDocument(view(), null, memory)
+    ]
     one.add([line('a')])
     await settle()
     two.adopt(
@@ -173,8 +158,8 @@ describe('the document of the Bench', () => {
       version: 2
     })
     expect(names(two)).toEqual(['mine'])
-    expect(two.getState().keeping).toBe('waiting')
-    two.settleConflict(whose)
+    expect(two.getState().status).toBe('waiting')
+    two.resolveConflict(whose)
     await settle()
     expect(names(two)).toEqual([whose])
     expect(memory.held.get('a')).toMatchObject({ value: { detection: { name: whose } } })
@@ -185,7 +170,7 @@ describe('the document of the Bench', () => {
 
   test('what another window has made is taken in, but not over what is being edited here', async () => {
     const memory = new Memory()
-    const document = new BenchDocument(view(), memory)
+    const document = new BenchDocument(view(), null, memory)
     document.add([line('a')])
     await settle()
     document.edit(line('a', 'mine'), 'Rename')
@@ -232,7 +217,7 @@ describe('the document of the Bench', () => {
             kept === null ? null : (JSON.parse(kept) as ReturnType<StepMemory<Value>['load']>),
           save: (steps) => void (kept = JSON.stringify(steps))
         }
-        let document = new BenchDocument(view(), new Memory(), memory)
+        let document = new BenchDocument(view(), memory, new Memory())
         const shown = () =>
           canonical([
             document.getState().detections,
@@ -259,8 +244,8 @@ describe('the document of the Bench', () => {
             .map(([id, a]) => ({ id, actions: { actions: a, version: 1, changedAt: 0 } }))
           document = new BenchDocument(
             { ...held, dormant, scene: { ...scene, version: 2, changedAt: 0 } },
-            new Memory(),
-            memory
+            memory,
+            new Memory()
           )
         }
         const states = [shown()]
@@ -329,19 +314,19 @@ describe('the document of the Bench', () => {
           actions: { actions: NO_ACTIONS, version: 0, changedAt: 0 }
         }
       ])
-    const first = new BenchDocument(held('one'), new Memory(), memory)
+    const first = new BenchDocument(held('one'), memory, new Memory())
     first.edit(line('a', 'two'), 'Rename to two')
     first.edit(line('a', 'three'), 'Rename to three')
-    const unsaved = new BenchDocument(held('two'), new Memory(), memory)
+    const unsaved = new BenchDocument(held('two'), memory, new Memory())
     expect(unsaved.getState()).toMatchObject({ undo: 'Rename to two', redo: 'Rename to three' })
     unsaved.redo()
     expect(names(unsaved)).toEqual(['three'])
-    const changed = new BenchDocument(held('somebody else’s'), new Memory(), memory)
+    const changed = new BenchDocument(held('somebody else’s'), memory, new Memory())
     expect(changed.getState()).toMatchObject({ undo: null, redo: null })
   })
 
   test('going back to an earlier state is one step: what came since goes, what was deleted comes back', async () => {
-    const document = new BenchDocument(view(), new Memory())
+    const document = new BenchDocument(view(), null, new Memory())
     document.add([line('a'), line('b')])
     document.link(['a', 'b'], 'mail', true, 'Link')
     const { detections, schedules, actions, scene } = document.getState()

@@ -1,43 +1,27 @@
-import type {
-  BenchView,
-  KeptActions,
-  KeptDetection,
-  KeptScene,
-  KeptSchedule
-} from '../../core/api.ts'
+import type { BenchView } from '../../core/api.ts'
 import type { Actions } from '../../core/formats/actions.ts'
 import { NO_ACTIONS } from '../../core/formats/noActions.ts'
 import type { Detection, Schedule } from '../../core/formats/plan.ts'
 import type { CameraState } from '../../core/history/states.ts'
-import type { StepMemory } from '../kept/steps.ts'
-import { KeptThings, idOf, unlessSame, type KeepingState } from '../kept/things.ts'
+import type { StepMemory } from '../sync/steps.ts'
+import { SyncedDocument, unlessSame, type SyncState } from '../sync/document.ts'
 import {
-  contentsOf,
-  nameOf,
+  actions,
+  detections,
   orNothing,
-  sceneOf,
+  placedId,
+  scenes,
+  schedules,
   type Placed,
-  type Scene,
-  type Value
-} from './contents.ts'
+  type Scene
+} from '../sync/kinds.ts'
+import type { Saver } from '../sync/saver.ts'
+import { contentsOf, type Value } from './contents.ts'
 
-export type { Placed, Scene, Value } from './contents.ts'
+export type { Placed, Scene } from '../sync/kinds.ts'
+export type { Value } from './contents.ts'
 
-/** Where edits are kept; each call names the version it saves over. A call must outlive the page. */
-export interface Keeper {
-  saveDetection(value: Placed, version: number, label: string): Promise<KeptDetection>
-  deleteDetection(id: string, version: number, label: string): Promise<{ version: number }>
-  saveSchedule(schedule: Schedule, version: number, label: string): Promise<KeptSchedule>
-  saveActions(
-    detection: string,
-    actions: Actions,
-    version: number,
-    label: string
-  ): Promise<KeptActions>
-  saveScene(scene: Scene, version: number, label: string): Promise<KeptScene>
-}
-
-export interface DocumentState extends KeepingState<Value> {
+export interface DocumentState extends SyncState<Value> {
   detections: Placed[]
   schedules: Schedule[]
   /** By detection; left out: nothing has been said yet. */
@@ -46,21 +30,29 @@ export interface DocumentState extends KeepingState<Value> {
 }
 
 /** What is edited on one camera's Bench: detections, what they set off, schedules and the scene. */
-export class BenchDocument extends KeptThings<Value, DocumentState> {
-  // Schedules and the scene first: a detection may name one that is new, or need that it is measured.
-  protected readonly savedFirst = ['schedule', 'scene', 'detection', 'actions']
-  private readonly keeper: Keeper
+export class BenchDocument extends SyncedDocument<Value, DocumentState> {
+  private readonly camera: string
   private readonly sceneKey: string
 
-  constructor(view: BenchView, keeper: Keeper, memory: StepMemory<Value> | null = null) {
-    super(memory)
-    this.keeper = keeper
-    this.sceneKey = `scene:${view.camera.id}`
+  constructor(view: BenchView, memory: StepMemory<Value> | null = null, saver?: Saver) {
+    super(
+      {
+        // Schedules and the scene first: a detection may name one that is new, or need that it is measured.
+        schedule: schedules(view.site.id, false),
+        scene: scenes,
+        detection: detections,
+        actions
+      },
+      memory,
+      saver
+    )
+    this.camera = view.camera.id
+    this.sceneKey = `scene:${this.camera}`
     this.begin(contentsOf(view))
   }
 
   detection(id: string): Detection | undefined {
-    return (this.values.get(`detection:${id}`) as Placed | undefined)?.detection
+    return (this.values.get(this.detectionKey(id)) as Placed | undefined)?.detection
   }
 
   /** New detections, with schedules that they bring along, as one step. */
@@ -71,7 +63,11 @@ export class BenchDocument extends KeptThings<Value, DocumentState> {
       changes: [
         ...schedules.map((s) => this.change(`schedule:${s.id}`, s)),
         ...detections.map((detection, i) =>
-          this.change(`detection:${detection.id}`, { detection, position: position + i })
+          this.change(this.detectionKey(detection.id), {
+            camera: this.camera,
+            detection,
+            position: position + i
+          })
         )
       ]
     })
@@ -83,9 +79,16 @@ export class BenchDocument extends KeptThings<Value, DocumentState> {
     this.apply({
       label,
       changes: changes.map(({ id, detection }) => {
-        const key = `detection:${id}`
+        const key = this.detectionKey(id)
         const old = this.values.get(key) as Placed | undefined
-        return this.change(key, detection && { position: old?.position ?? ++position, detection })
+        return this.change(
+          key,
+          detection && {
+            camera: this.camera,
+            detection,
+            position: old?.position ?? ++position
+          }
+        )
       })
     })
   }
@@ -95,7 +98,7 @@ export class BenchDocument extends KeptThings<Value, DocumentState> {
     this.apply({
       label,
       changes: ids.flatMap((id, position) => {
-        const key = `detection:${id}`
+        const key = this.detectionKey(id)
         const old = this.values.get(key) as Placed | undefined
         return old ? [this.change(key, { ...old, position })] : []
       })
@@ -111,11 +114,11 @@ export class BenchDocument extends KeptThings<Value, DocumentState> {
   }
 
   actions(detection: string): Actions {
-    return (this.values.get(`actions:${detection}`) as Actions | undefined) ?? NO_ACTIONS
+    return (this.values.get(this.actionsKey(detection)) as Actions | undefined) ?? NO_ACTIONS
   }
 
   setActions(detection: string, actions: Actions, label: string): void {
-    this.apply({ label, changes: [this.change(`actions:${detection}`, orNothing(actions))] })
+    this.apply({ label, changes: [this.change(this.actionsKey(detection), orNothing(actions))] })
   }
 
   /** Links or unlinks an endpoint of several detections, as one step. */
@@ -126,7 +129,7 @@ export class BenchDocument extends KeptThings<Value, DocumentState> {
         const actions = this.actions(id)
         const links = actions.links.filter((link) => link !== endpoint)
         return this.change(
-          `actions:${id}`,
+          this.actionsKey(id),
           orNothing({ ...actions, links: linked ? [...links, endpoint] : links })
         )
       })
@@ -140,13 +143,15 @@ export class BenchDocument extends KeptThings<Value, DocumentState> {
   goTo(state: CameraState, label: string): void {
     const changes = [
       ...state.schedules.map((s) => this.change(`schedule:${s.id}`, s)),
-      ...state.detections.map((placed) => this.change(`detection:${placed.detection.id}`, placed)),
+      ...state.detections.map((placed) =>
+        this.change(this.detectionKey(placed.detection.id), { ...placed, camera: this.camera })
+      ),
       ...this.state.detections
         .filter(({ detection }) => !state.detections.some((p) => p.detection.id === detection.id))
-        .map(({ detection }) => this.change(`detection:${detection.id}`, null)),
+        .map(({ detection }) => this.change(this.detectionKey(detection.id), null)),
       ...state.detections.map(({ detection }) =>
         this.change(
-          `actions:${detection.id}`,
+          this.actionsKey(detection.id),
           orNothing(state.actions.get(detection.id) ?? NO_ACTIONS)
         )
       ),
@@ -156,14 +161,14 @@ export class BenchDocument extends KeptThings<Value, DocumentState> {
   }
 
   edit(detection: Detection, label: string): void {
-    const key = `detection:${detection.id}`
+    const key = this.detectionKey(detection.id)
     const old = this.values.get(key) as Placed | undefined
     if (old) this.apply({ label, changes: [this.change(key, { ...old, detection })] })
   }
 
   remove(id: string): void {
     const name = this.detection(id)?.name ?? ''
-    this.apply({ label: `Delete ${name}`, changes: [this.change(`detection:${id}`, null)] })
+    this.apply({ label: `Delete ${name}`, changes: [this.change(this.detectionKey(id), null)] })
   }
 
   editSchedule(schedule: Schedule, label: string): void {
@@ -172,7 +177,7 @@ export class BenchDocument extends KeptThings<Value, DocumentState> {
 
   /** Makes a schedule and gives it to a detection, as one step. */
   addSchedule(schedule: Schedule, detection: Detection): void {
-    const key = `detection:${detection.id}`
+    const key = this.detectionKey(detection.id)
     const old = this.values.get(key) as Placed
     this.apply({
       label: `New hours ${schedule.name}`,
@@ -185,7 +190,7 @@ export class BenchDocument extends KeptThings<Value, DocumentState> {
 
   /** Shows a detection as it would be, while it is dragged; neither kept nor undone by itself. */
   show(detection: Detection): void {
-    const key = `detection:${detection.id}`
+    const key = this.detectionKey(detection.id)
     const old = this.values.get(key) as Placed | undefined
     if (old) this.showValue(key, { ...old, detection })
   }
@@ -199,76 +204,37 @@ export class BenchDocument extends KeptThings<Value, DocumentState> {
     this.adoptAll(contentsOf(view))
   }
 
-  protected goes(key: string): boolean {
-    return key.startsWith('detection:')
+  private detectionKey(id: string): string {
+    return `detection:${placedId(this.camera, id)}`
   }
 
-  protected nameOf(value: Value | null): string | null {
-    return nameOf(value)
+  private actionsKey(id: string): string {
+    return `actions:${placedId(this.camera, id)}`
   }
 
-  protected async send(
-    key: string,
-    value: Value | null,
-    version: number,
-    label: string
-  ): Promise<number> {
-    const id = idOf(key)
-    if (key.startsWith('schedule:'))
-      return value
-        ? (await this.keeper.saveSchedule(value as Schedule, version, label)).version
-        : version
-    if (key.startsWith('scene:'))
-      return (await this.keeper.saveScene(value as Scene, version, label)).version
-    if (key.startsWith('actions:'))
-      return this.values.has(`detection:${id}`)
-        ? (
-            await this.keeper.saveActions(
-              id,
-              (value as Actions | null) ?? NO_ACTIONS,
-              version,
-              label
-            )
-          ).version
-        : version
-    if (value) return (await this.keeper.saveDetection(value as Placed, version, label)).version
-    return version > 0 ? (await this.keeper.deleteDetection(id, version, label)).version : version
-  }
-
-  protected theirs(key: string, current: object): Value | null {
-    if (key.startsWith('schedule:')) return (current as KeptSchedule).schedule
-    if (key.startsWith('actions:')) return (current as KeptActions).actions
-    if (key.startsWith('scene:')) return sceneOf(current as KeptScene)
-    return 'deleted' in current
-      ? null
-      : {
-          detection: (current as KeptDetection).detection,
-          position: (current as KeptDetection).position
-        }
-  }
-
-  protected makeState(keeping: KeepingState<Value>): DocumentState {
+  protected makeState(sync: SyncState<Value>): DocumentState {
     const detections: Placed[] = []
     const schedules: Schedule[] = []
-    const actions = new Map<string, Actions>()
+    const linked = new Map<string, Actions>()
     for (const [key, value] of this.values) {
       if (key.startsWith('detection:')) detections.push(value as Placed)
       else if (key.startsWith('schedule:')) schedules.push(value as Schedule)
-      else if (key.startsWith('actions:')) actions.set(idOf(key), value as Actions)
+      else if (key.startsWith('actions:'))
+        linked.set(key.slice(this.actionsKey('').length), value as Actions)
     }
     detections.sort(
       (a, b) => a.position - b.position || a.detection.id.localeCompare(b.detection.id)
     )
     const before = this.state as DocumentState | undefined
     return {
-      ...keeping,
+      ...sync,
       detections: unlessSame(before?.detections, detections),
       schedules: unlessSame(before?.schedules, schedules),
       actions:
-        before?.actions.size === actions.size &&
-        [...actions].every(([id, a]) => before.actions.get(id) === a)
+        before?.actions.size === linked.size &&
+        [...linked].every(([id, a]) => before.actions.get(id) === a)
           ? before.actions
-          : actions,
+          : linked,
       scene: this.scene()
     }
   }

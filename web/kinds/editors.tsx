@@ -139,7 +139,7 @@ export function SensitivitySlider({
         value={detection.sensitivity}
         ariaLabelForHandle="Sensitivity"
         onChange={(sensitivity) => document.show({ ...detection, sensitivity })}
-        onChangeComplete={() => document.settle('Change the sensitivity')}
+        onChangeComplete={() => document.commitDrag('Change the sensitivity')}
       />
       <p className="quiet">{meaning}</p>
       <DeviceNote parameter="Sensitivity" value={detection.sensitivity} />

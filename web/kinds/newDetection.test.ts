@@ -10,7 +10,7 @@ describe('a new detection of a kind without a shape', () => {
   test.each(UNDRAWN_KINDS)('%s: valid as it is, with a name that is free', (kind) => {
     const first = newDetection(kind, [], inputs)
     expect(parseWith(DetectionSchema, first)).toEqual(first)
-    const second = newDetection(kind, [{ detection: first, position: 0 }], inputs)
+    const second = newDetection(kind, [{ detection: first }], inputs)
     expect(second.name).toBe(`${first.name} 2`)
     expect(second.id).not.toBe(first.id)
   })

@@ -3,10 +3,11 @@ import type { Detection, DetectionKind, ShapeDetection } from '../../core/format
 import type { Point } from '../../core/geometry/shapes.ts'
 import { DetectionSchema, hasField } from '../../core/kinds/schemas.ts'
 import { parseWith } from '../../core/schema/parse.ts'
-import type { Placed } from '../bench/document.ts'
-import { newId } from '../kept/newId.ts'
+import { newId } from '../sync/newId.ts'
 import { KINDS, wordsOf } from './names.ts'
 
+/** Those that have their names already. */
+type Named = { detection: { name: string } }
 type ShapedKind = ShapeDetection['kind']
 export type UndrawnKind = Exclude<DetectionKind, ShapedKind>
 
@@ -18,7 +19,7 @@ export const UNDRAWN_KINDS = KINDS.filter(
 /** A detection of a kind with settings that are sensible to start from, and a name that is free. */
 export function newDetection(
   kind: UndrawnKind,
-  placed: Placed[],
+  placed: readonly Named[],
   inputs: readonly SiteInput[]
 ): Detection {
   const taken = new Set(placed.map((p) => p.detection.name))
@@ -29,7 +30,11 @@ export function newDetection(
 }
 
 /** A detection of a shape that was just drawn, for persons, with a name that is free. */
-export function newDrawn(kind: ShapedKind, points: readonly Point[], placed: Placed[]): Detection {
+export function newDrawn(
+  kind: ShapedKind,
+  points: readonly Point[],
+  placed: readonly Named[]
+): Detection {
   const taken = new Set(placed.map((p) => p.detection.name))
   const { name, settings } = wordsOf(kind).start
   let n = 1

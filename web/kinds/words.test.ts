@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import { DetectionSchema, type LineDetection } from '../../core/formats/plan.ts'
 import { barbsAlong, moved, pointOf } from '../bench/picture/geometry.ts'
-import { readSpans, spansText } from '../kept/spansText.ts'
+import { readSpans, spansText } from '../arming/spansText.ts'
 import { bodyWords, clipTime, letterOf } from './words.ts'
 import { parseWith } from '../../core/schema/parse.ts'
 import { crossingWords, directionWords } from './line/words.ts'

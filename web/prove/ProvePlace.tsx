@@ -12,8 +12,8 @@ import type {
   Turn
 } from '../../core/proving/views.ts'
 import { request } from '../api/client.ts'
-import { noteHeaders } from '../kept/note.ts'
-import { useSiteActions } from '../kept/useSiteDocument.ts'
+import { noteHeaders } from '../api/note.ts'
+import { useSiteActions } from '../sync/useSiteDocument.ts'
 import { CheckList } from './CheckList.tsx'
 import { CheckPanel } from './CheckPanel.tsx'
 import { DetectionRail } from './DetectionRail.tsx'

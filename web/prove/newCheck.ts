@@ -1,7 +1,7 @@
 import { CALM } from '../../core/formats/weather.ts'
 import type { Check } from '../../core/formats/check.ts'
 import type { Detection } from '../../core/formats/plan.ts'
-import { newId } from '../kept/newId.ts'
+import { newId } from '../sync/newId.ts'
 
 /** A check to begin with: somebody who walks across the middle of the scene; without one, a person on site. */
 export function newCheck(

@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react'
 import type { SiteActionsView } from '../../../core/api.ts'
 import type { Endpoint } from '../../../core/formats/actions.ts'
-import type { SiteState } from '../../kept/siteDocument.ts'
+import type { SiteState } from '../../sync/siteDocument.ts'
 
 /** Keeps a change of an endpoint. @returns what is wrong with it, or null */
 export type Keep = (change: Partial<Endpoint>, label?: string) => string | null

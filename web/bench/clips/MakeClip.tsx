@@ -4,7 +4,7 @@ import { Alert, Button, Checkbox, Input, InputNumber, Modal, Select, Slider } fr
 import { useMemo, useState, type ReactNode } from 'react'
 import type { ClipView } from '../../../core/api.ts'
 import { InputError } from '../../../core/errors.ts'
-import { actorNames, faultNames, lightNames } from '../../kept/walkWords.ts'
+import { actorNames, faultNames, lightNames } from '../../scene/walkWords.ts'
 import {
   ACTOR_KINDS,
   FAULT_KINDS,

@@ -27,7 +27,7 @@ export function CellTools({
       const now = document.detection(kept.current.id)
       if (!now || !('cells' in now) || !isEmpty(now.cells)) return
       document.show(kept.current)
-      document.settle('Clear the cells')
+      document.commitDrag('Clear the cells')
     },
     [document]
   )

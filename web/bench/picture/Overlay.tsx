@@ -344,7 +344,7 @@ export function Overlay({
                 // A detection without any cell would never fire; the last stroke is taken back.
                 if (isEmpty((document.detection(chosen.id) as MotionDetection).cells))
                   document.show(chosen)
-                document.settle(`Paint cells of ${chosen.name}`)
+                document.commitDrag(`Paint cells of ${chosen.name}`)
               }}
             />
           )}
@@ -356,7 +356,7 @@ export function Overlay({
               width={width}
               height={height}
               onShow={(face: FaceDetection) => document.show(face)}
-              onSettle={() => document.settle(`Change the smallest face of ${chosen.name}`)}
+              onSettle={() => document.commitDrag(`Change the smallest face of ${chosen.name}`)}
             />
           )}
           {drawing && <DrawnSoFar drawing={drawing} width={width} height={height} />}

@@ -209,7 +209,7 @@ test('a shape that was just drawn is valid as it is, with a name that is free', 
         [0, 0],
         [1, 1]
       ],
-      [{ detection: first, position: 0 }]
+      [{ detection: first }]
     ).name
   ).toBe('Line 2')
   expect(limitsOf('line')).toEqual({ least: 2, most: 10 })

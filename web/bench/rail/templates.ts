@@ -7,7 +7,7 @@ import {
 } from '../../../core/formats/plan.ts'
 import type { Point } from '../../../core/geometry/shapes.ts'
 import type { Placed } from '../document.ts'
-import { newId } from '../../kept/newId.ts'
+import { newId } from '../../sync/newId.ts'
 import { freeName } from './freeName.ts'
 import { parseWith } from '../../../core/schema/parse.ts'
 
@@ -42,7 +42,7 @@ function made(
 ): { detections: Detection[]; schedules: Schedule[] } {
   const detections: Detection[] = []
   for (const part of parts) {
-    const taken = [...placed, ...detections.map((detection) => ({ detection, position: 0 }))]
+    const taken = [...placed, ...detections.map((detection) => ({ detection }))]
     detections.push(
       parseWith(DetectionSchema, {
         ...part,

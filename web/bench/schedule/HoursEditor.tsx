@@ -2,7 +2,7 @@ import { Button, Input, Modal, Select } from 'antd'
 import { useState, type ReactNode } from 'react'
 import { Link } from 'react-router'
 import { DAY_NAMES as dayNames } from '../../../core/arming/stretches.ts'
-import { refusalOf } from '../../kept/refusal.ts'
+import { refusalOf } from '../../sync/refusal.ts'
 import {
   ScheduleSchema,
   WEEKDAYS,
@@ -10,11 +10,11 @@ import {
   type Schedule,
   type Weekday
 } from '../../../core/formats/plan.ts'
-import { newId } from '../../kept/newId.ts'
+import { newId } from '../../sync/newId.ts'
 import type { BenchDocument } from '../document.ts'
 import { KeptText } from '../../kinds/editors.tsx'
 import { DayBar } from './DayBar.tsx'
-import { readSpans, spansText } from '../../kept/spansText.ts'
+import { readSpans, spansText } from '../../arming/spansText.ts'
 import { parseWith } from '../../../core/schema/parse.ts'
 
 export interface HoursEditorProps {

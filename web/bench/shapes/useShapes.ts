@@ -3,7 +3,7 @@ import type { Detection, Schedule } from '../../../core/formats/plan.ts'
 import type { Point } from '../../../core/geometry/shapes.ts'
 import { useStableAll } from '../../stable.ts'
 import type { BenchDocument, DocumentState } from '../document.ts'
-import { newId } from '../../kept/newId.ts'
+import { newId } from '../../sync/newId.ts'
 import { moved } from '../picture/geometry.ts'
 import type { Drawing } from '../picture/DrawnSoFar.tsx'
 import {
@@ -172,8 +172,8 @@ export function useShapes({
             ? areaShape(document.scene().ignore[selection.area], selection.area)
             : null
       const fault = shape && shapeFault(shape.kind, shape.points)
-      if (!fault) return document.settle(label)
-      document.forget()
+      if (!fault) return document.commitDrag(label)
+      document.cancelDrag()
       refuse(shape.kind, `${fault}; it is left as it was`)
     },
     remove: () => {

@@ -12,7 +12,7 @@ import {
   type WalkActor
 } from '../../../core/formats/walk.ts'
 import type { Scene } from '../../../simulation/script.ts'
-import { actorNames, lightNames } from '../../kept/walkWords.ts'
+import { actorNames, lightNames } from '../../scene/walkWords.ts'
 import { CheckStage } from '../CheckStage.tsx'
 import { expectedWords } from '../words.ts'
 

@@ -2,7 +2,7 @@ import { useQuery, useQueryClient, type UseQueryResult } from '@tanstack/react-q
 import type { Check } from '../../../core/formats/check.ts'
 import type { WalkTestView } from '../../../core/proving/live.ts'
 import { request } from '../../api/client.ts'
-import { noteHeaders } from '../../kept/note.ts'
+import { noteHeaders } from '../../api/note.ts'
 import { useRefresh } from '../useProving.ts'
 
 const GOING_MS = 250

@@ -1,6 +1,8 @@
 import { ApiError } from '../../core/apiError.ts'
 import { canonical } from '../../core/history/states.ts'
+import type { SyncedKind } from './kinds.ts'
 import { noteLeaving } from './leaving.ts'
+import { atServer, type Saver } from './saver.ts'
 import { stepsThatFit, type Change, type Step, type StepMemory } from './steps.ts'
 
 export interface Conflict<V = unknown> {
@@ -12,40 +14,42 @@ export interface Conflict<V = unknown> {
   changedAt: number
 }
 
-/** What can be said of the keeping of anything. */
-export interface KeepingState<V = unknown> {
+/** How far what is edited has been saved. */
+export interface SyncState<V = unknown> {
   /** Something is being dragged: it is shown as it would be, and not a step yet. */
   previewing: boolean
-  keeping: 'kept' | 'keeping' | 'waiting'
-  /** Why it could not be kept. */
-  trouble: string | null
+  status: 'saved' | 'saving' | 'waiting'
+  /** Why it could not be saved. */
+  error: string | null
   conflict: Conflict<V> | null
   undo: string | null
   redo: string | null
 }
 
 /** A thing as the server holds it; a value of null: deleted, or nothing said yet. */
-export interface Held<V> {
+export interface Versioned<V> {
   key: string
   value: V | null
   version: number
 }
 
-const SAVE_AFTER_MS = 250
-const MOST_STEPS = 200
+const SAVE_DELAY_MS = 250
+const MAX_STEPS = 200
 const RETRY_MS = 3000
 
 /**
  * Things that are edited, each with a version of its own: undo, and kept as they are made. A save over a newer version
  * becomes a conflict that a person settles, and nothing is lost. What the things are is said by who extends this.
  */
-export abstract class KeptThings<V, S extends KeepingState<V>> {
+export abstract class SyncedDocument<V, S extends SyncState<V>> {
   protected readonly values = new Map<string, V>()
   protected state!: S
   private readonly versions = new Map<string, number>()
   private readonly dirty = new Set<string>()
   private readonly conflicts = new Map<string, Conflict<V>>()
+  private readonly kinds: Readonly<Record<string, SyncedKind<V>>>
   private readonly memory: StepMemory<V> | null
+  private readonly saver: Saver
   /** What the last edit of a thing was called; said with its save. */
   private readonly labels = new Map<string, string>()
   private readonly listeners = new Set<() => void>()
@@ -56,30 +60,26 @@ export abstract class KeptThings<V, S extends KeepingState<V>> {
   private preview: Change<V> | null = null
   private timer: ReturnType<typeof setTimeout> | undefined
   private saving = false
-  private trouble: string | null = null
+  private error: string | null = null
 
-  constructor(memory: StepMemory<V> | null) {
+  /**
+   * @param kinds of things by their name, in the order in which they must be saved
+   * @param memory of the steps that can be undone
+   */
+  constructor(
+    kinds: Readonly<Record<string, SyncedKind<V>>>,
+    memory: StepMemory<V> | null,
+    saver: Saver = atServer
+  ) {
+    this.kinds = kinds
     this.memory = memory
+    this.saver = saver
   }
 
-  /** The kinds of things (what stands before the colon of a key) in the order in which they must be saved. */
-  protected abstract readonly savedFirst: readonly string[]
-  /** Saves one thing over the version named. @returns its new version */
-  protected abstract send(
-    key: string,
-    value: V | null,
-    version: number,
-    label: string
-  ): Promise<number>
-  /** What the server holds, from the answer to a conflict. */
-  protected abstract theirs(key: string, current: object): V | null
-  protected abstract nameOf(value: V | null): string | null
-  protected abstract makeState(keeping: KeepingState<V>): S
-  /** Whether a thing that the server does not hold any more was deleted elsewhere. */
-  protected abstract goes(key: string): boolean
+  protected abstract makeState(sync: SyncState<V>): S
 
   /** Takes what the server holds; said once, when everything is made. */
-  protected begin(contents: readonly Held<V>[]): void {
+  protected begin(contents: readonly Versioned<V>[]): void {
     for (const { key, value, version } of contents) {
       this.set(key, value)
       this.versions.set(key, version)
@@ -87,7 +87,7 @@ export abstract class KeptThings<V, S extends KeepingState<V>> {
     const held = this.memory?.load()
     if (held)
       ({ undoable: this.undoable, redoable: this.redoable } = stepsThatFit(held, this.values))
-    this.state = this.makeState(this.keepingState())
+    this.state = this.makeState(this.syncState())
   }
 
   subscribe = (listener: () => void): (() => void) => {
@@ -102,11 +102,11 @@ export abstract class KeptThings<V, S extends KeepingState<V>> {
     const before = this.values.get(key) ?? null
     this.preview ??= { key, before, after: null }
     this.values.set(key, value)
-    this.tell()
+    this.notify()
   }
 
   /** The drag has ended: what is shown becomes one step. */
-  settle(label: string): void {
+  commitDrag(label: string): void {
     const { preview } = this
     if (!preview) return
     this.preview = null
@@ -116,12 +116,12 @@ export abstract class KeptThings<V, S extends KeepingState<V>> {
   }
 
   /** The drag has ended in something that cannot be: it is as it was before. */
-  forget(): void {
+  cancelDrag(): void {
     const { preview } = this
     if (!preview) return
     this.preview = null
     this.set(preview.key, preview.before)
-    this.tell()
+    this.notify()
   }
 
   undo(): void {
@@ -131,7 +131,7 @@ export abstract class KeptThings<V, S extends KeepingState<V>> {
     this.redoable.push(step)
     for (const { key, before } of [...step.changes].reverse())
       this.put(key, before, `Undo: ${step.label}`)
-    this.tell()
+    this.notify()
   }
 
   redo(): void {
@@ -140,11 +140,11 @@ export abstract class KeptThings<V, S extends KeepingState<V>> {
     this.stepsChanged = true
     this.undoable.push(step)
     for (const { key, after } of step.changes) this.put(key, after, step.label)
-    this.tell()
+    this.notify()
   }
 
   /** Settles the conflict on show: mine is saved over theirs, or theirs is taken and mine stays one undo away. */
-  settleConflict(whose: 'mine' | 'theirs'): void {
+  resolveConflict(whose: 'mine' | 'theirs'): void {
     const { conflict } = this.state
     if (!conflict) return
     this.conflicts.delete(conflict.key)
@@ -158,11 +158,11 @@ export abstract class KeptThings<V, S extends KeepingState<V>> {
       this.set(conflict.key, conflict.theirs)
       this.dirty.delete(conflict.key)
     }
-    this.tell()
+    this.notify()
   }
 
   /** Takes in what the server holds now, for everything that is not being edited here. */
-  protected adoptAll(contents: readonly Held<V>[]): void {
+  protected adoptAll(contents: readonly Versioned<V>[]): void {
     const held = new Map(contents.map(({ key, version }) => [key, version]))
     const stale = new Set<string>()
     for (const { key, value, version } of contents)
@@ -172,7 +172,12 @@ export abstract class KeptThings<V, S extends KeepingState<V>> {
         stale.add(key)
       }
     for (const key of [...this.values.keys()])
-      if (this.goes(key) && !held.has(key) && !this.isBusy(key) && this.versions.has(key)) {
+      if (
+        this.kindOf(key).canVanish &&
+        !held.has(key) &&
+        !this.isBusy(key) &&
+        this.versions.has(key)
+      ) {
         this.values.delete(key)
         stale.add(key)
       }
@@ -182,7 +187,7 @@ export abstract class KeptThings<V, S extends KeepingState<V>> {
     this.stepsChanged = true
     this.undoable = this.undoable.filter(untouched)
     this.redoable = this.redoable.filter(untouched)
-    this.tell()
+    this.notify()
   }
 
   /** The page is going away: what is not kept yet is sent at once. */
@@ -203,11 +208,11 @@ export abstract class KeptThings<V, S extends KeepingState<V>> {
     )
     if (step.changes.length) {
       this.stepsChanged = true
-      this.undoable = [...this.undoable.slice(1 - MOST_STEPS), step]
+      this.undoable = [...this.undoable.slice(1 - MAX_STEPS), step]
       this.redoable = []
       for (const { key, after } of step.changes) this.put(key, after, step.label)
     }
-    this.tell()
+    this.notify()
   }
 
   private isBusy(key: string): boolean {
@@ -230,33 +235,33 @@ export abstract class KeptThings<V, S extends KeepingState<V>> {
     this.dirty.add(key)
     this.labels.set(key, label)
     clearTimeout(this.timer)
-    this.timer = setTimeout(() => void this.saveAll(), SAVE_AFTER_MS)
+    this.timer = setTimeout(() => void this.saveAll(), SAVE_DELAY_MS)
   }
 
   private async saveAll(): Promise<void> {
     if (this.saving) return
     this.saving = true
-    this.tell()
+    this.notify()
     let retry = false
     try {
-      for (const kind of this.savedFirst)
+      for (const kind of Object.keys(this.kinds))
         for (const key of [...this.dirty].filter(
           (k) => k.startsWith(`${kind}:`) && !this.conflicts.has(k)
         ))
           await this.save(key)
-      this.trouble = null
+      this.error = null
     } catch (error) {
-      this.trouble = (error as Error).message
+      this.error = (error as Error).message
       retry = !(error instanceof ApiError) || error.status === 0 || error.status >= 500
     } finally {
       this.saving = false
     }
     const left = [...this.dirty].some((key) => !this.conflicts.has(key))
-    if (left && (retry || !this.trouble)) {
+    if (left && (retry || !this.error)) {
       clearTimeout(this.timer)
-      this.timer = setTimeout(() => void this.saveAll(), retry ? RETRY_MS : SAVE_AFTER_MS)
+      this.timer = setTimeout(() => void this.saveAll(), retry ? RETRY_MS : SAVE_DELAY_MS)
     }
-    this.tell()
+    this.notify()
   }
 
   private async save(key: string): Promise<void> {
@@ -265,16 +270,26 @@ export abstract class KeptThings<V, S extends KeepingState<V>> {
     try {
       this.versions.set(
         key,
-        await this.send(key, value, this.versions.get(key) ?? 0, this.labels.get(key) ?? 'Edit')
+        await this.kindOf(key).save(
+          this.saver,
+          idOf(key),
+          value,
+          this.versions.get(key) ?? 0,
+          this.labels.get(key) ?? 'Edit',
+          (other) => this.values.has(other)
+        )
       )
     } catch (error) {
       this.dirty.add(key)
       if (!(error instanceof ApiError) || error.view.code !== 'conflict') throw error
       const { version, changedAt } = error.view.current as { version: number; changedAt: number }
-      const theirs = this.theirs(key, error.view.current as object)
+      const current = error.view.current as object
+      const kind = this.kindOf(key)
+      const theirs = 'deleted' in current ? null : kind.read(current, idOf(key))
+      const named = value ?? theirs
       this.conflicts.set(key, {
         key,
-        name: this.nameOf(value) ?? this.nameOf(theirs) ?? 'What you edited',
+        name: named ? kind.label(named) : 'What you edited',
         mine: value,
         theirs,
         version,
@@ -283,26 +298,32 @@ export abstract class KeptThings<V, S extends KeepingState<V>> {
     }
   }
 
-  private keepingState(): KeepingState<V> {
+  private kindOf(key: string): SyncedKind<V> {
+    const kind = this.kinds[key.slice(0, key.indexOf(':'))]
+    if (!kind) throw new TypeError(`${key} is of no kind that is edited here`)
+    return kind
+  }
+
+  private syncState(): SyncState<V> {
     const open = [...this.dirty].some((key) => !this.conflicts.has(key))
     return {
       previewing: this.preview !== null,
       // While somebody has to decide, nothing may look as if all were kept.
-      keeping:
-        (this.trouble && open) || this.conflicts.size
+      status:
+        (this.error && open) || this.conflicts.size
           ? 'waiting'
           : open || this.saving || this.preview
-            ? 'keeping'
-            : 'kept',
-      trouble: open ? this.trouble : null,
+            ? 'saving'
+            : 'saved',
+      error: open ? this.error : null,
       conflict: this.conflicts.values().next().value ?? null,
       undo: this.undoable[this.undoable.length - 1]?.label ?? null,
       redo: this.redoable[this.redoable.length - 1]?.label ?? null
     }
   }
 
-  protected tell(): void {
-    this.state = this.makeState(this.keepingState())
+  protected notify(): void {
+    this.state = this.makeState(this.syncState())
     if (this.stepsChanged && !this.preview) {
       this.stepsChanged = false
       this.memory?.save({ undoable: this.undoable, redoable: this.redoable })

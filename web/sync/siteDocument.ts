@@ -1,30 +1,25 @@
-import type {
-  KeptActions,
-  KeptDetection,
-  KeptEndpoint,
-  KeptSchedule,
-  SiteActionsView
-} from '../../core/api.ts'
+import type { SiteActionsView } from '../../core/api.ts'
 import type { Actions, Endpoint, People } from '../../core/formats/actions.ts'
 import { NO_ACTIONS } from '../../core/formats/noActions.ts'
 import type { Detection, Schedule } from '../../core/formats/plan.ts'
-import { canonical } from '../../core/history/states.ts'
-import { request } from '../api/client.ts'
-import { noteHeaders } from './note.ts'
 import type { Change, StepMemory } from './steps.ts'
-import { KeptThings, idOf, unlessSame, type Held, type KeepingState } from './things.ts'
+import { SyncedDocument, idOf, unlessSame, type SyncState, type Versioned } from './document.ts'
+import {
+  actions,
+  detections,
+  endpoints,
+  orNothing,
+  people,
+  placedId,
+  schedules,
+  usual,
+  type Placed
+} from './kinds.ts'
 
-/** A detection where the site as a whole is edited. */
-export interface SiteDetection {
-  camera: string
-  detection: Detection
-  position: number
-}
+export type SiteValue = Placed | Schedule | Endpoint | Actions | People
 
-export type SiteValue = SiteDetection | Schedule | Endpoint | Actions | People
-
-export interface SiteState extends KeepingState<SiteValue> {
-  detections: SiteDetection[]
+export interface SiteState extends SyncState<SiteValue> {
+  detections: Placed[]
   schedules: Schedule[]
   endpoints: Endpoint[]
   /** By camera and detection, `camera/detection`. */
@@ -35,12 +30,9 @@ export interface SiteState extends KeepingState<SiteValue> {
 }
 
 export const keyOf = ({ camera, detection }: { camera: string; detection: Detection }): string =>
-  `${camera}/${detection.id}`
+  placedId(camera, detection.id)
 
-const orNothing = (actions: Actions): Actions | null =>
-  canonical(actions) === canonical(NO_ACTIONS) ? null : actions
-
-function contentsOf(view: SiteActionsView): Held<SiteValue>[] {
+function contentsOf(view: SiteActionsView): Versioned<SiteValue>[] {
   return [
     ...view.schedules.map(({ schedule, version }) => ({
       key: `schedule:${schedule.id}`,
@@ -68,21 +60,20 @@ function contentsOf(view: SiteActionsView): Held<SiteValue>[] {
 }
 
 /** What is edited of a site as a whole: schedules, what can be set off, what detections set off, people. */
-export class SiteDocument extends KeptThings<SiteValue, SiteState> {
-  // What others name comes first; a schedule that nobody uses any more goes last, by the retry.
-  protected readonly savedFirst = [
-    'schedule',
-    'people',
-    'endpoint',
-    'detection',
-    'actions',
-    'usual'
-  ]
-  private readonly site: string
-
+export class SiteDocument extends SyncedDocument<SiteValue, SiteState> {
   constructor(view: SiteActionsView, memory: StepMemory<SiteValue> | null = null) {
-    super(memory)
-    this.site = view.site.id
+    super(
+      {
+        // What others name comes first; a schedule that nobody uses any more goes last, by the retry.
+        schedule: schedules(view.site.id, true),
+        people,
+        endpoint: endpoints,
+        detection: detections,
+        actions,
+        usual
+      },
+      memory
+    )
     this.begin(contentsOf(view))
   }
 
@@ -172,99 +163,18 @@ export class SiteDocument extends KeptThings<SiteValue, SiteState> {
     })
   }
 
-  protected goes(key: string): boolean {
-    return /^(schedule|endpoint|detection):/.test(key)
-  }
-
-  protected nameOf(value: SiteValue | null): string | null {
-    if (value === null) return null
-    return 'detection' in value
-      ? value.detection.name
-      : 'name' in value
-        ? value.name
-        : 'links' in value
-          ? 'What it sets off'
-          : 'The people of the site'
-  }
-
-  protected theirs(key: string, current: object): SiteValue | null {
-    if ('deleted' in current) return null
-    if (key.startsWith('schedule:')) return (current as KeptSchedule).schedule
-    if (key.startsWith('endpoint:')) return (current as KeptEndpoint).endpoint
-    if (key.startsWith('actions:')) return (current as KeptActions).actions
-    if (key === 'people:') return (current as SiteActionsView['people']).people
-    if (key === 'usual:') return (current as SiteActionsView['usual']).actions
-    return {
-      camera: idOf(key).split('/')[0],
-      detection: (current as KeptDetection).detection,
-      position: (current as KeptDetection).position
-    }
-  }
-
-  protected async send(
-    key: string,
-    value: SiteValue | null,
-    version: number,
-    label: string
-  ): Promise<number> {
-    const id = idOf(key)
-    const put = async (path: string, body: object): Promise<number> =>
-      (
-        await request<{ version: number }>(
-          'PUT',
-          path,
-          { ...body, version },
-          { keepalive: true, headers: noteHeaders(label) }
-        )
-      ).version
-    const remove = async (path: string): Promise<number> =>
-      version > 0
-        ? (
-            await request<{ version: number }>('DELETE', `${path}?version=${version}`, undefined, {
-              keepalive: true,
-              headers: noteHeaders(label)
-            })
-          ).version
-        : version
-    const [camera, detection] = id.split('/').map(encodeURIComponent)
-    switch (key.slice(0, key.indexOf(':'))) {
-      case 'schedule':
-        return value
-          ? put(`/api/sites/${encodeURIComponent(this.site)}/schedules/${encodeURIComponent(id)}`, {
-              schedule: value
-            })
-          : remove(`/api/schedules/${encodeURIComponent(id)}`)
-      case 'endpoint':
-        return value
-          ? put(`/api/endpoints/${encodeURIComponent(id)}`, { endpoint: value })
-          : remove(`/api/endpoints/${encodeURIComponent(id)}`)
-      case 'detection': {
-        const { detection: body, position } = value as SiteDetection
-        return put(`/api/cameras/${camera}/detections/${detection}`, { detection: body, position })
-      }
-      case 'actions':
-        return put(`/api/cameras/${camera}/detections/${detection}/actions`, {
-          actions: value ?? NO_ACTIONS
-        })
-      case 'people':
-        return put('/api/settings/people', { people: value })
-      default:
-        return put('/api/settings/usual', { actions: value ?? NO_ACTIONS })
-    }
-  }
-
-  protected makeState(keeping: KeepingState<SiteValue>): SiteState {
+  protected makeState(sync: SyncState<SiteValue>): SiteState {
     const of = <T extends SiteValue>(kind: string): T[] =>
       [...this.values].flatMap(([key, value]) => (key.startsWith(`${kind}:`) ? [value as T] : []))
     const before = this.state as SiteState | undefined
-    const actions = new Map(
+    const linked = new Map(
       [...this.values].flatMap(([key, value]) =>
         key.startsWith('actions:') ? [[idOf(key), value as Actions] as const] : []
       )
     )
     return {
-      ...keeping,
-      detections: unlessSame(before?.detections, of<SiteDetection>('detection')),
+      ...sync,
+      detections: unlessSame(before?.detections, of<Placed>('detection')),
       schedules: unlessSame(
         before?.schedules,
         of<Schedule>('schedule').sort(
@@ -273,10 +183,10 @@ export class SiteDocument extends KeptThings<SiteValue, SiteState> {
       ),
       endpoints: unlessSame(before?.endpoints, of<Endpoint>('endpoint')),
       actions:
-        before?.actions.size === actions.size &&
-        [...actions].every(([id, a]) => before.actions.get(id) === a)
+        before?.actions.size === linked.size &&
+        [...linked].every(([id, a]) => before.actions.get(id) === a)
           ? before.actions
-          : actions,
+          : linked,
       people: (this.values.get('people:') as People | undefined) ?? { people: [], groups: [] },
       usual: (this.values.get('usual:') as Actions | undefined) ?? null
     }

@@ -56,7 +56,7 @@ describe('what is edited of a site', () => {
     document.undo()
     expect(links(document)).toEqual({ a: [], b: [], c: [] })
     await settle()
-    expect(document.getState().keeping).toBe('kept')
+    expect(document.getState().status).toBe('saved')
     expect(sent.slice(2).map(({ body }) => body.actions)).toEqual([NO_ACTIONS, NO_ACTIONS])
   })
 
@@ -112,10 +112,10 @@ describe('what is edited of a site', () => {
     document.showSchedule(longer('21:00'))
     await settle()
     expect(sent).toEqual([])
-    document.forget()
+    document.cancelDrag()
     expect(document.getState().schedules).toEqual([nights])
     document.showSchedule(longer('22:00'))
-    document.settle('Change Monday')
+    document.commitDrag('Change Monday')
     expect(document.getState().undo).toBe('Change Monday')
     await settle()
     expect(sent.map(({ body }) => body.schedule.week.mon)).toEqual([[['18:30', '22:00']]])
@@ -127,10 +127,10 @@ describe('what is edited of a site', () => {
     document.editEndpoint({ ...popup('one'), name: 'Mine' }, 'Rename one')
     await settle()
     expect(document.getState()).toMatchObject({
-      keeping: 'waiting',
+      status: 'waiting',
       conflict: { name: 'Mine', version: 4 }
     })
-    document.settleConflict('theirs')
+    document.resolveConflict('theirs')
     expect(document.getState().endpoints.find((e) => e.name === 'Mine')).toBeUndefined()
     document.undo()
     await settle()

@@ -1,6 +1,6 @@
 import { Alert, Button } from 'antd'
 import type { ReactNode } from 'react'
-import type { Conflict } from './things.ts'
+import type { Conflict } from './document.ts'
 
 /** Somebody saved a newer version in another window; a person decides, and nothing is lost until then. */
 export function ConflictNote({
@@ -8,7 +8,7 @@ export function ConflictNote({
   document
 }: {
   conflict: Conflict
-  document: { settleConflict(whose: 'mine' | 'theirs'): void }
+  document: { resolveConflict(whose: 'mine' | 'theirs'): void }
 }): ReactNode {
   const when = new Date(conflict.changedAt).toLocaleTimeString('en-GB')
   const deleted = conflict.theirs === null && conflict.key.startsWith('detection:')
@@ -26,10 +26,10 @@ export function ConflictNote({
       }
       action={
         <>
-          <Button size="small" type="primary" onClick={() => document.settleConflict('mine')}>
+          <Button size="small" type="primary" onClick={() => document.resolveConflict('mine')}>
             Keep mine
           </Button>
-          <Button size="small" onClick={() => document.settleConflict('theirs')}>
+          <Button size="small" onClick={() => document.resolveConflict('theirs')}>
             Take theirs
           </Button>
         </>
