@@ -12,7 +12,7 @@ const WINDOW_SECONDS = 1
 /** Votes fade, so that a class can change when the evidence does; the half-life in seconds. */
 const HALF_LIFE_SECONDS = 3
 /** A class must have been voted for this long before rows carry one. */
-const LEAST_VOTES_SECONDS = 0.4
+const MIN_VOTES_SECONDS = 0.4
 
 export interface Shape {
   /** Height over width, the median of the window. */
@@ -106,7 +106,7 @@ function travels(rows: readonly SeenRow[], fps: number): boolean {
 export function classify(rows: readonly SeenRow[], fps: number, size: FrameSize): TargetClass[] {
   const votes = new Map<TargetClass, number>()
   const fade = 0.5 ** (1 / (HALF_LIFE_SECONDS * fps))
-  const needed = LEAST_VOTES_SECONDS * fps
+  const needed = MIN_VOTES_SECONDS * fps
   const recent: SeenRow[] = []
   let told = false
   return rows.map((row, index) => {

@@ -7,7 +7,7 @@ export interface FoundFace extends Box {
 }
 
 /** Smaller figures than this, in analysed pixels, show too little of a face. */
-const LEAST_FIGURE = 56
+const MIN_FIGURE = 56
 /**
  * Where the head is, as shares of an upright figure's height (Drillis and Contini 1966, from
  * memory: head and neck 0.13 to 0.18).
@@ -60,7 +60,7 @@ function skinIn(
  */
 export function findFace(bgr: Uint8Array, size: FrameSize, figure: Box): FoundFace | null {
   const { x, y, w, h } = figure
-  if (h < LEAST_FIGURE || w > h) return null
+  if (h < MIN_FIGURE || w > h) return null
   // The head's middle is that of the skin in the rows of the head; arms may reach far to one side.
   let [sum, count] = [0, 0]
   for (let py = Math.max(0, Math.round(y)); py < Math.min(size.height, y + HEAD * h); py++)

@@ -1,7 +1,7 @@
 import { spawn, type ChildProcessByStdio } from 'node:child_process'
 import type { Readable } from 'node:stream'
 import { InputError } from '../core/errors.ts'
-import { Turns } from '../core/turns.ts'
+import { Limiter } from '../core/limiter.ts'
 
 /**
  * Only containers of footage are opened, and only from the file itself: a playlist or a still picture given the
@@ -60,7 +60,7 @@ export function start(
 /** As many at a time, whoever asks; others wait for their turn. */
 const AT_ONCE = 4
 const MAX_WAITING = 200
-const turns = new Turns(
+const turns = new Limiter(
   AT_ONCE,
   MAX_WAITING,
   () => new InputError('', 'too many pictures are asked for at once; try again in a moment')

@@ -35,7 +35,7 @@ const LEARNED_SECONDS = 100
 const VARIANCE_THRESHOLD = 20
 const SHADOW = 127
 /** The smallest patch that can be somebody, as a share of the picture. */
-const LEAST_AREA = 0.00025
+const MIN_AREA = 0.00025
 
 /**
  * Finds what moves: OpenCV's adaptive Gaussian mixture (Zivkovic 2004, `BackgroundSubtractorMOG2`, with its shadow
@@ -75,7 +75,7 @@ export class Foreground {
     this.centroids = new cv.Mat()
     this.speck = cv.getStructuringElement(cv.MORPH_RECT, new cv.Size(2, 2))
     this.body = cv.getStructuringElement(cv.MORPH_RECT, new cv.Size(3, 7))
-    this.leastArea = Math.max(12, size.width * size.height * LEAST_AREA)
+    this.leastArea = Math.max(12, size.width * size.height * MIN_AREA)
   }
 
   /** The patches of one frame; frames must come in order. */

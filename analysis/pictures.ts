@@ -3,7 +3,7 @@ import { InputError } from '../core/errors.ts'
 import { constantRate, inputArguments, output } from './ffmpeg.ts'
 import type { Footage } from './probe.ts'
 
-const MOST_VIEW_WIDTH = 1280
+const MAX_VIEW_WIDTH = 1280
 
 /**
  * Makes the copy of a clip that browsers play: H.264, a key picture every half second so that stepping is quick, the
@@ -17,7 +17,7 @@ export async function makeView(
 ): Promise<void> {
   const fps = Math.min(footage.sourceFps, 30)
   const part = `${out}.part.mp4`
-  const filter = `${constantRate(fps)},scale='min(${MOST_VIEW_WIDTH},iw)':-2`
+  const filter = `${constantRate(fps)},scale='min(${MAX_VIEW_WIDTH},iw)':-2`
   try {
     const { code, errors } = await output(
       'ffmpeg',

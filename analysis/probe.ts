@@ -17,8 +17,8 @@ export interface Footage {
 }
 
 /** At more than this the analysis sees nothing new of people and vehicles, and takes longer. */
-const MOST_ANALYSED_FPS = 15
-const MOST_PIXELS = 8192 * 4320
+const MAX_ANALYSED_FPS = 15
+const MAX_PIXELS = 8192 * 4320
 
 const ratio = (text: string | undefined): number => {
   const [a, b = '1'] = (text ?? '').split('/')
@@ -26,7 +26,7 @@ const ratio = (text: string | undefined): number => {
 }
 
 export const analysedFps = (sourceFps: number): number =>
-  sourceFps / Math.ceil(sourceFps / MOST_ANALYSED_FPS - 1e-6)
+  sourceFps / Math.ceil(sourceFps / MAX_ANALYSED_FPS - 1e-6)
 
 /**
  * Frames per second. Footage with a gap, or of a varying rate, has an average below the rate at which its pictures
@@ -121,7 +121,7 @@ export async function probe(file: string, name = file, signal?: AbortSignal): Pr
   const video = info.streams?.find((s) => s.codec_type === 'video' && !s.disposition?.attached_pic)
   if (!video?.width || !video.height)
     throw new InputError(name, 'has no pictures in it, only other streams; choose a video file')
-  if (video.width * video.height > MOST_PIXELS)
+  if (video.width * video.height > MAX_PIXELS)
     throw new InputError(
       name,
       `is ${video.width} × ${video.height} pixels; at most 8192 × 4320 are read`

@@ -62,19 +62,19 @@ export interface Versioned {
   changedAt: number
 }
 
-export interface KeptDetection extends Versioned {
+export interface SavedDetection extends Versioned {
   detection: Detection
   position: number
-  actions: KeptActions
+  actions: SavedActions
 }
 
 /** What a detection sets off; version 0: nothing has been said yet. */
-export interface KeptActions extends Versioned {
+export interface SavedActions extends Versioned {
   actions: Actions
 }
 
 /** Something that triggers can set off. */
-export interface KeptEndpoint extends Versioned {
+export interface SavedEndpoint extends Versioned {
   endpoint: Endpoint
   /** When it was last tested; null: never. */
   testedAt: number | null
@@ -82,12 +82,12 @@ export interface KeptEndpoint extends Versioned {
   testError: string | null
 }
 
-export interface KeptSchedule extends Versioned {
+export interface SavedSchedule extends Versioned {
   schedule: Schedule
 }
 
 /** What a camera looks at: where nothing counts, and what it was measured from (null: not measured). */
-export interface KeptScene extends Versioned {
+export interface SavedScene extends Versioned {
   ignore: Point[][]
   marks: SceneMarks | null
 }
@@ -95,12 +95,12 @@ export interface KeptScene extends Versioned {
 export interface BenchView {
   site: Omit<SiteView, 'cameras'>
   camera: Pick<Camera, 'id' | 'name'>
-  scene: KeptScene
-  detections: KeptDetection[]
+  scene: SavedScene
+  detections: SavedDetection[]
   /** What deleted detections set off: undo brings both back, also after a reload. */
-  dormant: { id: string; actions: KeptActions }[]
-  schedules: KeptSchedule[]
-  endpoints: KeptEndpoint[]
+  dormant: { id: string; actions: SavedActions }[]
+  schedules: SavedSchedule[]
+  endpoints: SavedEndpoint[]
   /**
    * The camera's simulated scene and its scripts, from which a clip can be made; null where the
    * camera is a real one.
@@ -180,7 +180,7 @@ export interface DeliveryView {
 }
 
 /** What is kept of a delivery. */
-export interface KeptView {
+export interface EvidenceView {
   files: { name: string; type: string }[]
   /** What a device records itself, while it is not among the files; null: nothing, or it is. */
   recording:
@@ -210,7 +210,7 @@ export interface AlarmView {
   /** Names of those it is for. */
   forNames: string[]
   /** Whom somebody has handed it to. */
-  handedTo: string | null
+  assignee: string | null
   firstAt: number
   lastAt: number
   triggers: number
@@ -287,10 +287,10 @@ export interface SiteActionsView {
     cameraName: string
     detection: Detection
     position: number
-    actions: KeptActions
+    actions: SavedActions
   })[]
-  schedules: KeptSchedule[]
-  endpoints: KeptEndpoint[]
+  schedules: SavedSchedule[]
+  endpoints: SavedEndpoint[]
   mail: Versioned & { mail: Mail | null; hasPassword: boolean }
   people: Versioned & { people: People }
   /** What is linked by default; null: nothing has been said. */
@@ -416,7 +416,7 @@ export const SendTriggerSchema = v.strictObject({
 /** Which fix of which issue is to be applied (core/readiness, findingKey). */
 export const FixSchema = v.strictObject({
   finding: v.pipe(v.string('must be a text'), v.maxLength(600, 'is longer than 600 characters')),
-  fix: v.picklist(['mend', 'orElse'], 'must be mend or orElse')
+  which: v.picklist(['fix', 'orElse'], 'must be fix or orElse')
 })
 /** The request that takes a fix back. */
 export interface FixView {

@@ -143,7 +143,7 @@ test('arming hours: not armed in the clip’s hours, nothing triggers, and the l
   await page.getByRole('button', { name: 'Close' }).last().click()
   await page.keyboard.press('Escape')
   await page.keyboard.press('Control+z')
-  await page.getByRole('button', { name: /^person 5,/ }).click()
+  await page.getByRole('button', { name: /^person 5, [\d.]+ to/ }).click()
   await expect(page.getByRole('region', { name: 'Gate ladder' })).toContainText(
     'Stopped by arming hours: Tue 08:12:39'
   )

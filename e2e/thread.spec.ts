@@ -74,21 +74,21 @@ test('the whole way: a fresh device, drawn, armed, linked, sent, proven; walked 
   await place(page, 'Site')
   for (let left = 12; left > 0; left--) {
     const next = (await said(page)).find(
-      (f) => f.severity !== 'hint' && f.notch !== 'proven' && f.mend && f.mend.does !== 'go'
+      (f) => f.severity !== 'hint' && f.step !== 'proven' && f.fix && f.fix.does !== 'go'
     )
     if (!next) break
     await showAll(page)
     const line = missing(page).getByRole('listitem').filter({ hasText: next.sentence })
-    await line.getByRole('button', { name: next.mend!.words }).first().click()
+    await line.getByRole('button', { name: next.fix!.words }).first().click()
     await expect(line).toHaveCount(0, { timeout: 40_000 })
   }
-  for (const notch of ['Drawn', 'Armed', 'Linked', 'Sent'])
-    await expect(card(page)).toContainText(`${notch} done`)
+  for (const step of ['Drawn', 'Armed', 'Linked', 'Sent'])
+    await expect(card(page)).toContainText(`${step} done`)
   await expect(card(page)).not.toContainText('Proven done')
 
   // The last notch: each detection is proven from its own settings.
   for (let left = 4; left > 0; left--) {
-    const next = (await said(page)).find((f) => f.notch === 'proven' && f.severity !== 'hint')
+    const next = (await said(page)).find((f) => f.step === 'proven' && f.severity !== 'hint')
     if (!next) break
     await page.goto(`/prove?camera=${YARD}&detection=${next.detection}`)
     const keep = page.getByRole('button', { name: /^(Keep them|Keep all \d+)$/ }).last()
@@ -106,8 +106,8 @@ test('the whole way: a fresh device, drawn, armed, linked, sent, proven; walked 
       .toBe(false)
   }
   await place(page, 'Site')
-  for (const notch of ['Drawn', 'Armed', 'Linked', 'Sent', 'Proven'])
-    await expect(card(page)).toContainText(`${notch} done`)
+  for (const step of ['Drawn', 'Armed', 'Linked', 'Sent', 'Proven'])
+    await expect(card(page)).toContainText(`${step} done`)
 
   // Walked in front of the live camera: its own trigger, and what follows, ticked off as it arrives.
   const { checks } = (await (await page.request.get('/api/proving')).json()) as ProvingView

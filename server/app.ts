@@ -4,7 +4,7 @@ import type { ServerOptions } from 'node:https'
 import { join } from 'node:path'
 import { FixSchema } from '../core/api.ts'
 import { Leftovers } from './files.ts'
-import { RetentionKeeper } from './retention/retention.ts'
+import { RetentionKeeper } from './retention/service.ts'
 import { retentionRoutes } from './retention/routes.ts'
 import {
   LogController,
@@ -12,24 +12,24 @@ import {
   type FastifyBaseLogger as Logger,
   type FastifyInstance
 } from 'fastify'
-import { LOOPBACK, guardDoors, type Access } from './api/doors.ts'
+import { LOOPBACK, guardAccess, type Access } from './api/access.ts'
 import { healthRoute } from './api/health.ts'
 import { servePage } from './api/page.ts'
 import { registerApi, type DeclaredRoute } from './api/plugin.ts'
 import { INSTALLER, allow } from './api/route.ts'
 import { LiveAnswers } from './api/streams.ts'
-import { benchRoutes } from './bench.ts'
-import { Clips } from './clips/clips.ts'
+import { benchRoutes } from './bench/routes.ts'
+import { Clips } from './clips/service.ts'
 import { ClockWatch } from './clock.ts'
 import { clipRoutes } from './clips/routes.ts'
 import type { Database } from './database.ts'
-import { Devices } from './devices/devices.ts'
+import { Devices } from './devices/service.ts'
 import type { Neighbourhood } from './devices/discovery.ts'
 import { liveRoutes } from './devices/live.ts'
 import { deviceRoutes } from './devices/routes.ts'
 import { Sendings } from './devices/sending.ts'
 import { actionsRoutes } from './actions/routes.ts'
-import { Alarms } from './alarms/alarms.ts'
+import { Alarms } from './alarms/service.ts'
 import { LiveTriggers } from './alarms/live.ts'
 import { alarmRoutes } from './alarms/routes.ts'
 import { Heartbeats } from './deliveries/heartbeats.ts'
@@ -41,7 +41,7 @@ import { Queue } from './deliveries/queue.ts'
 import { deliveryKind } from './deliveries/kinds.ts'
 import type { SenderParts } from './deliveries/kinds/kind.ts'
 import { answerError } from './errors.ts'
-import { Accounts } from './accounts/accounts.ts'
+import { Accounts } from './accounts/service.ts'
 import { Audit } from './accounts/audit.ts'
 import { accountRoutes } from './accounts/routes.ts'
 import { Sessions } from './accounts/sessions.ts'
@@ -56,14 +56,14 @@ import { directly, withHost } from './reach.ts'
 import { scenesAt } from './proving/scenes.ts'
 import type { SimulatorsView } from '../core/devices/views.ts'
 import type { Simulators } from './simulators.ts'
-import { Proving } from './proving/proving.ts'
+import { Proving } from './proving/service.ts'
 import { provingRoutes } from './proving/routes.ts'
 import { WalkTests } from './proving/walkTests.ts'
 import { Provers } from './proving/provers.ts'
 import { applyFix } from './readiness/fixes.ts'
-import { Readiness } from './readiness/readiness.ts'
+import { Readiness } from './readiness/service.ts'
 import { runRoutes } from './runs/routes.ts'
-import { Runs } from './runs/runs.ts'
+import { Runs } from './runs/service.ts'
 
 export interface AppOptions {
   database: Database
@@ -127,8 +127,8 @@ export async function makeApp({
   const leftovers = new Leftovers(database, logError)
   const clips = new Clips(database, join(folder, 'clips'), mostClipBytes, leftovers, logError)
   const keys = await openKeys(database, folder, newKeys)
-  const seal = keys.devices
-  const devices = new Devices(database, seal, logError)
+  const encryption = keys.devices
+  const devices = new Devices(database, encryption, logError)
   const popups = new Popups()
   const reach = simulators ? withHost(simulators.host, simulators.ports) : directly
   const mailer = new Mailer(reach)
@@ -139,7 +139,7 @@ export async function makeApp({
     pictures: new Pictures(database, clips, devices),
     popups,
     mailer,
-    seal,
+    encryption,
     reach,
     folder: join(folder, 'evidence')
   }
@@ -161,7 +161,7 @@ export async function makeApp({
   )
   const alarms = new Alarms(
     database,
-    () => queue.kick(),
+    () => queue.wake(),
     (taken) => {
       evidence.note(taken)
       walks.taken(taken).catch(logError)
@@ -171,7 +171,7 @@ export async function makeApp({
   const live = new LiveTriggers(database, devices, alarms, logError, (camera, instant) =>
     walks.walkAt(camera, instant)
   )
-  devices.ears.whenHeard((sql, device, events) => live.heard(sql, device, events))
+  devices.subscriptions.whenHeard((sql, device, events) => live.heard(sql, device, events))
   const runs = new Runs(database, clips, alarms, logError)
   const proving = new Proving(database, clips, new Provers(join(folder, 'walks')), logError)
   const readiness = new Readiness(database, clips, proving)
@@ -189,7 +189,7 @@ export async function makeApp({
   const retention = new RetentionKeeper(database, parts.folder, leftovers, logError)
 
   http.setErrorHandler(answerError)
-  await guardDoors(http, access)
+  await guardAccess(http, access)
   const sessions = new Sessions(database)
   const audit = new Audit(database, logError)
   const accounts = new Accounts(database, keys.accounts, sessions, audit)
@@ -211,7 +211,7 @@ export async function makeApp({
       database,
       devices,
       heartbeats,
-      seal,
+      encryption,
       test: (endpoint, site) => deliveryKind(endpoint.kind).test(parts, endpoint, site)
     })
     searchRoutes(api, database)

@@ -6,7 +6,7 @@ import { InputError } from '../core/errors.ts'
 
 export const notFound = (what: string): ApiError =>
   new ApiError(404, { code: 'not-found', message: `${what} is not there (any more)` })
-export const busy = (message: string): ApiError => new ApiError(409, { code: 'busy', message })
+export const conflict = (message: string): ApiError => new ApiError(409, { code: 'busy', message })
 export const notSignedIn = (message: string): ApiError =>
   new ApiError(401, { code: 'not-signed-in', message })
 export const notAllowed = (message: string): ApiError =>
@@ -22,7 +22,7 @@ export const unavailable = (message: string, cause?: unknown): ApiError =>
 export const noSpace = (message: string, cause?: unknown): ApiError =>
   Object.assign(new ApiError(507, { code: 'no-space', message }), { cause })
 /** Somebody saved a newer version; `current` is what is kept now, so that nothing is lost. */
-export const conflict = (what: string, current: unknown): ApiError =>
+export const versionConflict = (what: string, current: unknown): ApiError =>
   new ApiError(409, {
     code: 'conflict',
     message: `${what} was changed in another window since it was read here`,

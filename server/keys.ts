@@ -1,14 +1,14 @@
 import { existsSync, renameSync } from 'node:fs'
 import { join } from 'node:path'
 import type { Database } from './database.ts'
-import { Seal } from './devices/seal.ts'
+import { Encryption } from './devices/encryption.ts'
 
 /** The keys of an installation, beside its data. */
 export interface Keys {
   /** Passwords of devices and of the mail server are sealed with it. */
-  devices: Seal
+  devices: Encryption
   /** Digests of passwords are keyed with it, and browsers that are known are marked. */
-  accounts: Seal
+  accounts: Encryption
 }
 
 /** Their files, in the data folder. */
@@ -21,15 +21,15 @@ export const KEY_FILES = { devices: 'device.key', accounts: 'accounts.key' } as 
  * @throws LostKey when something depends on a key that is not there
  */
 export async function openKeys(database: Database, folder: string, anew: boolean): Promise<Keys> {
-  const open = (name: string, needs: string | null): Seal => {
+  const open = (name: string, needs: string | null): Encryption => {
     const file = join(folder, name)
     try {
-      return Seal.open(file, needs)
+      return Encryption.withKey(file, needs)
     } catch (error) {
       if (!anew) throw error
       if (existsSync(file)) renameSync(file, `${file}.lost-${Date.now()}`)
       process.stderr.write(`${name} is made anew: ${needs ?? 'nothing depended on it.'}\n`)
-      return Seal.open(file, null)
+      return Encryption.withKey(file, null)
     }
   }
   return {

@@ -1,7 +1,7 @@
 import { existsSync, mkdirSync, readdirSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { expect, test } from '@jest/globals'
-import { Clips } from './clips/clips.ts'
+import { Clips } from './clips/service.ts'
 import { Leftovers } from './files.ts'
 import { seed } from './seed.ts'
 import { eventually, startTestApp } from './testing/testApp.ts'

@@ -44,7 +44,7 @@ interface Seen {
 }
 
 /** How far from a box's size it must be inside the picture to be seen. */
-const LEAST_IN_VIEW = 0.35
+const MIN_IN_VIEW = 0.35
 /**
  * The targets of a script frame by frame, as a camera of some quality reports them; boxes cut at
  * the picture's edge.
@@ -65,8 +65,7 @@ export function reportedTargets(play: Play, quality: Quality): TargetRow[] {
     for (const { id, cls, box } of truth(play, time, actors)) {
       const [left, top] = [Math.max(0, box.x), Math.max(0, box.y)]
       const [w, h] = [Math.min(1, box.x + box.w) - left, Math.min(1, box.y + box.h) - top]
-      if (w <= 0 || h <= 0 || w * h < LEAST_IN_VIEW * box.w * box.h || h < quality.smallest)
-        continue
+      if (w <= 0 || h <= 0 || w * h < MIN_IN_VIEW * box.w * box.h || h < quality.smallest) continue
       let state = seen.get(id)
       if (!state)
         seen.set(id, (state = { id, since: time, lostUntil: -1, mistakenUntil: -1, as: cls }))

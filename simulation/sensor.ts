@@ -11,7 +11,7 @@ const SUMMED = 12
 
 /** Tables that were made last; most walks have the same seed. */
 const made = new Map<string, Int32Array>()
-const MOST_KEPT = 4
+const MAX_KEPT = 4
 
 /** Grains as they are added: in each of the three colours' bytes how far, in the sign which way. */
 function grainsOf(seed: number, level: number): Int32Array {
@@ -25,7 +25,7 @@ function grainsOf(seed: number, level: number): Int32Array {
     const grain = Math.round(level * sum)
     return (Math.abs(grain) * 0x010101) | (grain < 0 ? 1 << 31 : 0)
   })
-  if (made.size >= MOST_KEPT) made.delete(made.keys().next().value!)
+  if (made.size >= MAX_KEPT) made.delete(made.keys().next().value!)
   made.set(key, grains)
   return grains
 }

@@ -25,7 +25,7 @@ export interface Mailbox {
   close(): Promise<void>
 }
 
-const MOST_BYTES = 20 * 2 ** 20
+const MAX_BYTES = 20 * 2 ** 20
 
 const addresses = (value: ParsedMail['to']): string =>
   [value ?? []]
@@ -53,7 +53,7 @@ export async function startMailbox(folder: string): Promise<Mailbox> {
   const smtp = new SMTPServer({
     authOptional: true,
     disabledCommands: ['STARTTLS', 'AUTH'],
-    size: MOST_BYTES,
+    size: MAX_BYTES,
     onData(stream, _session, done) {
       const parts: Buffer[] = []
       stream.on('data', (part: Buffer) => parts.push(part))

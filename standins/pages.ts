@@ -24,7 +24,7 @@ interface Hook {
   body: string
 }
 
-const MOST_HOOK_BYTES = 1 << 20
+const MAX_HOOK_BYTES = 1 << 20
 const MOODS: Record<StationMood, string> = {
   answers: 'answers',
   silent: 'is silent',
@@ -151,7 +151,7 @@ async function bodyOf(request: IncomingMessage): Promise<string> {
   let bytes = 0
   for await (const part of request as AsyncIterable<Buffer>) {
     bytes += part.length
-    if (bytes > MOST_HOOK_BYTES) throw new Error('too large')
+    if (bytes > MAX_HOOK_BYTES) throw new Error('too large')
     parts.push(part)
   }
   return Buffer.concat(parts).toString('utf8')

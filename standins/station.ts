@@ -21,9 +21,9 @@ export interface StationMessage {
 /** How the station behaves: as it should, silent, slow by some seconds, or refusing everything. */
 export type StationMood = 'answers' | 'silent' | 'slow' | 'refuses'
 
-const MOST_KEPT = 20_000
+const MAX_KEPT = 20_000
 const SLOW_MS = 3000
-const MOST_BYTES = 4096
+const MAX_BYTES = 4096
 
 /**
  * A monitoring station on loopback: takes frames of ANSI/SIA DC-09 (core/formats/dc09.ts), confirms them, knows one that
@@ -59,7 +59,7 @@ export class Station {
     let text = ''
     socket.on('data', (part: string) => {
       text += part
-      if (text.length > MOST_BYTES) return void socket.destroy()
+      if (text.length > MAX_BYTES) return void socket.destroy()
       for (let end = text.indexOf('\r'); end >= 0; end = text.indexOf('\r')) {
         const frame = text.slice(0, end + 1)
         text = text.slice(end + 1)
@@ -110,7 +110,7 @@ export class Station {
         answer: said,
         again
       })
-      if (this.messages.length > MOST_KEPT) this.messages.shift()
+      if (this.messages.length > MAX_KEPT) this.messages.shift()
     }
     const mood = this.mood === 'silent' ? 'nothing' : this.mood === 'refuses' ? 'DUH' : 'ACK'
     if (frame.id === 'NULL') {

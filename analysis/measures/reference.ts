@@ -42,7 +42,7 @@ const LIKE = { structure: 0.55, luma: [0.6, 1.6], contrast: 0.6, detail: 0.5 } a
 /** A picture that has kept so much of its structure has not moved; looking for a shift would only cost. */
 const UNMOVED = 0.85
 /** Phase correlation that answers less than this has found nothing. */
-const LEAST_RESPONSE = 0.08
+const MIN_RESPONSE = 0.08
 
 const EDGES_EVERY = 10
 const PHASE = { width: 128, height: 64 }
@@ -139,7 +139,7 @@ export class Reference {
       resized(this.smooth, PHASE.width, PHASE.height, this.forPhase)
     )
     // Less than a pixel is no shift that could be told from noise.
-    return response < LEAST_RESPONSE || Math.hypot(x, y) < 1
+    return response < MIN_RESPONSE || Math.hypot(x, y) < 1
       ? { shiftX: 0, shiftY: 0 }
       : { shiftX: x / PHASE.width, shiftY: y / PHASE.height }
   }

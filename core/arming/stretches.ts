@@ -164,12 +164,12 @@ const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', '
 export const dateInWords = (date: string): string =>
   `${Number(date.slice(8))} ${MONTHS[Number(date.slice(5, 7)) - 1]} ${date.slice(0, 4)}`
 
-const MOST_DATES = 3
+const MAX_DATES = 3
 
 /** One stretch in words: `Sat and Sun, 06:30 to 18:30`. */
 export function inWords({ weekdays, dates, spans }: Stretch): string {
   if (weekdays.length) return `${daysInWords(weekdays)}, ${spans}`
-  const named = dates.slice(0, MOST_DATES).map(dateInWords)
+  const named = dates.slice(0, MAX_DATES).map(dateInWords)
   const more = dates.length - named.length
   return `${named.join(', ')}${more > 0 ? ` and ${more} more dates` : ''}, ${spans}`
 }

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import { toRule } from '../formats/onvif/toRule.ts'
 import { DetectionSchema, type Detection } from '../formats/plan.ts'
-import { changesOf, standingOf, strangersOf, wantedRules, type Channel } from './standing.ts'
+import { changesOf, standingOf, unmanagedOf, wantedRules, type Channel } from './standing.ts'
 import { parseWith } from '../schema/parse.ts'
 import type { Rule } from '../formats/onvif/rule.ts'
 
@@ -108,13 +108,13 @@ describe('how a detection stands, by plan, what was sent, and what is held', () 
       { ...ruleOf(a), name: 'theirs' },
       { name: 'odd', type: 'tt:Unheard', simple: {}, points: [] }
     ]
-    const strangers = strangersOf(list, channel({ held }))
-    expect(strangers).toEqual([
+    const unmanaged = unmanagedOf(list, channel({ held }))
+    expect(unmanaged).toEqual([
       { name: 'theirs', kind: 'line' },
       { name: 'odd', kind: null }
     ])
     const detections = list.map((d) => standingOf(d, channel({ held }), [], []))
-    expect(changesOf({ detections, strangers, used: true })).toBe(3)
-    expect(changesOf({ detections, strangers, used: false })).toBe(0)
+    expect(changesOf({ detections, unmanaged, used: true })).toBe(3)
+    expect(changesOf({ detections, unmanaged, used: false })).toBe(0)
   })
 })

@@ -2,7 +2,7 @@ import { type AnalysisMode, type RuleAbility, type Rule } from '../formats/onvif
 import { differencesOf, type Difference } from '../formats/onvif/differences.ts'
 import { toRule, type Loss } from '../formats/onvif/toRule.ts'
 import type { Detection, Schedule } from '../formats/plan.ts'
-import type { ChannelDetection, DeviceView, StandingState, Stranger } from './views.ts'
+import type { ChannelDetection, DeviceView, StandingState, UnmanagedRule } from './views.ts'
 import { ruleTypeOf, kindOfType } from '../kinds/rules.ts'
 
 /** One channel of a device, as it was last read and sent to. */
@@ -94,7 +94,7 @@ export function standingOf(
 }
 
 /** Rules on a channel that the plan does not have. */
-export const strangersOf = (detections: readonly Detection[], channel: Channel): Stranger[] =>
+export const unmanagedOf = (detections: readonly Detection[], channel: Channel): UnmanagedRule[] =>
   channel.held
     .filter(({ name }) => !detections.some(({ id }) => id === name))
     .map(({ name, type }) => ({ name, kind: kindOfType(type) ?? null }))
@@ -114,10 +114,10 @@ export const changesOfDevice = ({
 /** How many changes a channel waits for. */
 export const changesOf = ({
   detections,
-  strangers,
+  unmanaged,
   used
 }: {
   detections: readonly ChannelDetection[]
-  strangers: readonly Stranger[]
+  unmanaged: readonly UnmanagedRule[]
   used: boolean
-}): number => (used ? detections.filter(isOpen).length + strangers.length : 0)
+}): number => (used ? detections.filter(isOpen).length + unmanaged.length : 0)

@@ -52,7 +52,7 @@ export interface ChannelDetection {
 }
 
 /** A rule on the device that the plan knows nothing of. */
-export interface Stranger {
+export interface UnmanagedRule {
   name: string
   /** Null for a type that no kind has; it cannot be taken over. */
   kind: DetectionKind | null
@@ -70,7 +70,7 @@ export interface ChannelView {
   mostRules: number | null
   modes: AnalysisMode[]
   detections: ChannelDetection[]
-  strangers: Stranger[]
+  unmanaged: UnmanagedRule[]
   /** Types of rules that the device was seen to switch on again by itself. */
   switchesBack: string[]
 }

@@ -13,7 +13,7 @@ import type { Severity } from '../kinds/parts.ts'
 export type FrameId = 'SIA-DCS' | 'NULL' | 'ACK' | 'NAK' | 'DUH'
 
 /** Numbers of frames begin again after it. */
-export const MOST_SEQUENCE = 9999
+export const MAX_SEQUENCE = 9999
 
 export interface Frame {
   id: FrameId

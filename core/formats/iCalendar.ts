@@ -163,7 +163,7 @@ export function writeCalendar(
   return `${lines.map(folded).join('\r\n')}\r\n`
 }
 
-const MOST_OCCURRENCES = 20_000
+const MAX_OCCURRENCES = 20_000
 /** More is no calendar of armed hours; each event costs time. */
 const MAX_EVENTS = 5000
 const MAX_DATES = 5000
@@ -308,10 +308,10 @@ function occurrences(
       const iterator = event.iterator()
       let n = 0
       for (let next = iterator.next(); next; next = iterator.next()) {
-        if (++n > MOST_OCCURRENCES)
+        if (++n > MAX_OCCURRENCES)
           throw new InputError(
             'the calendar',
-            `has the event "${event.summary ?? event.uid}" with more than ${MOST_OCCURRENCES} occurrences`
+            `has the event "${event.summary ?? event.uid}" with more than ${MAX_OCCURRENCES} occurrences`
           )
         const details = event.getOccurrenceDetails(next)
         if (!add(details.item, details.startDate, details.endDate)) break

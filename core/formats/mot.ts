@@ -24,7 +24,7 @@ const classToText: Record<TargetClass, string> = {
   unknown: '-1'
 }
 
-const MOST_FRAMES = 100_000_000
+const MAX_FRAMES = 100_000_000
 
 export interface PictureSize {
   width: number
@@ -69,7 +69,7 @@ export function readMot(text: string, fps: number, size: PictureSize): Tracks {
         )
       return value
     }
-    const frame = whole(0, 'frame', 1, MOST_FRAMES)
+    const frame = whole(0, 'frame', 1, MAX_FRAMES)
     const id = whole(1, 'id', 0, 2 ** 31 - 1)
     const left = number(2, 'left')
     const top = number(3, 'top')

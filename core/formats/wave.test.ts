@@ -3,7 +3,7 @@ import { readFileSync, readdirSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import { describe, expect, test } from '@jest/globals'
 import { PHRASES } from './actions.ts'
-import { MOST_WAVE_BYTES, readWave } from './wave.ts'
+import { MAX_WAVE_BYTES, readWave } from './wave.ts'
 
 const folder = new URL('../../server/voices/', import.meta.url)
 
@@ -140,7 +140,7 @@ describe('voice files', () => {
       changed((_, f) => f.set(Buffer.from('xxxx'), 12)),
       'byte 36: the sound comes before the chunk "fmt "'
     ],
-    ['too large', new Uint8Array(MOST_WAVE_BYTES + 1), `byte ${MOST_WAVE_BYTES}: the file goes on`]
+    ['too large', new Uint8Array(MAX_WAVE_BYTES + 1), `byte ${MAX_WAVE_BYTES}: the file goes on`]
   ])('%s is refused with the byte and what would be right', (_, file, message) =>
     expect(() => readWave(file)).toThrow(message)
   )

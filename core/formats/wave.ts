@@ -11,7 +11,7 @@ export interface Wave {
   bytes: number
 }
 
-export const MOST_WAVE_BYTES = 512 * 1024
+export const MAX_WAVE_BYTES = 512 * 1024
 const RATE = 8000
 const [PCM, A_LAW, MU_LAW, EXTENSIBLE] = [1, 6, 7, 0xfffe]
 
@@ -24,10 +24,10 @@ export function readWave(file: Uint8Array): Wave {
   const fail = (byte: number, why: string): never => {
     throw new InputError(`byte ${byte}`, why)
   }
-  if (file.length > MOST_WAVE_BYTES)
+  if (file.length > MAX_WAVE_BYTES)
     fail(
-      MOST_WAVE_BYTES,
-      `the file goes on to ${file.length} bytes; at most ${MOST_WAVE_BYTES} (512 KB) are allowed`
+      MAX_WAVE_BYTES,
+      `the file goes on to ${file.length} bytes; at most ${MAX_WAVE_BYTES} (512 KB) are allowed`
     )
   const view = new DataView(file.buffer, file.byteOffset, file.byteLength)
   const four = (at: number): string => String.fromCharCode(...file.subarray(at, at + 4))

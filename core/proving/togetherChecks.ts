@@ -6,7 +6,7 @@ import type { Ways } from './shapeWays.ts'
 import type { Way } from './stage.ts'
 import type { Walks } from './walks.ts'
 
-const MOST_TOGETHER = 8
+const MAX_TOGETHER = 8
 
 /** A zone that counts several: a group of as many, and one fewer; short of the dwell; past it. */
 export function together(
@@ -17,7 +17,7 @@ export function together(
   ways: Ways,
   gaps: Gap[]
 ): Found {
-  if (d.atLeast > MOST_TOGETHER || at.who !== 'adult')
+  if (d.atLeast > MAX_TOGETHER || at.who !== 'adult')
     return {
       drafts: [],
       gaps: [
@@ -25,7 +25,7 @@ export function together(
         {
           about: 'together',
           side: 'inside',
-          words: `${d.atLeast} together cannot be walked here: at most ${MOST_TOGETHER} people can. Use a clip, or people on site.`
+          words: `${d.atLeast} together cannot be walked here: at most ${MAX_TOGETHER} people can. Use a clip, or people on site.`
         }
       ],
       main: null

@@ -16,14 +16,14 @@ export interface ResultView {
   at: number
 }
 
-export interface KeptCheck extends Versioned {
+export interface SavedCheck extends Versioned {
   camera: string
   check: Check
   last: ResultView | null
 }
 
 export interface ProvingView {
-  checks: KeptCheck[]
+  checks: SavedCheck[]
   /** Proposed and not kept, or kept otherwise (`replaces`: its version). */
   proposals: { camera: string; check: Check; replaces: number | null }[]
   /** Detections whose checks are still being worked out. */

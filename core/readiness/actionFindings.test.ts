@@ -11,7 +11,7 @@ import {
   tested,
   zone
 } from './testing/facts.ts'
-import { findingsOf, readinessOf, type Facts, type Finding, type Mend } from './index.ts'
+import { findingsOf, readinessOf, type Facts, type Finding, type QuickFix } from './index.ts'
 import { parseWith } from '../schema/parse.ts'
 
 const found = (what: Facts, code: string): Finding[] =>
@@ -53,31 +53,31 @@ const linked = (d: Detection, links: string[], more: object = {}) =>
   camera([d], { actions: new Map([[d.id, actions({ links, ...more })]]) })
 
 /** The site after a mend of the actions, the plan or an endpoint. */
-function mended(what: Facts, mend: Mend | null | undefined): Facts {
-  if (mend?.does === 'edit')
+function fixed(what: Facts, fix: QuickFix | null | undefined): Facts {
+  if (fix?.does === 'edit')
     return {
       ...what,
       cameras: what.cameras.map((c) => ({
         ...c,
-        detections: c.detections.map((d) => (d.id === mend.detection.id ? mend.detection : d))
+        detections: c.detections.map((d) => (d.id === fix.detection.id ? fix.detection : d))
       }))
     }
-  if (mend?.does === 'actions')
+  if (fix?.does === 'actions')
     return {
       ...what,
       cameras: what.cameras.map((c) => ({
         ...c,
-        actions: new Map([...c.actions, [mend.detection, mend.actions]])
+        actions: new Map([...c.actions, [fix.detection, fix.actions]])
       }))
     }
-  if (mend?.does === 'endpoint')
+  if (fix?.does === 'endpoint')
     return {
       ...what,
       endpoints: what.endpoints.map((e) =>
-        e.endpoint.id === mend.endpoint.id ? { ...e, endpoint: mend.endpoint } : e
+        e.endpoint.id === fix.endpoint.id ? { ...e, endpoint: fix.endpoint } : e
       )
     }
-  throw new Error(`a mend that is ${mend?.does}`)
+  throw new Error(`a mend that is ${fix?.does}`)
 }
 
 describe('armed', () => {
@@ -88,11 +88,11 @@ describe('armed', () => {
     const [f] = found(what, 'never-armed')
     expect(f).toMatchObject({
       severity: 'blocking',
-      notch: 'armed',
+      step: 'armed',
       sentence: 'One never fires: Empty has no minute in the year.'
     })
-    expect(readinessOf(what).cameras[0].notches.armed).toBe('failed')
-    expect(found(mended(what, f.mend), 'never-armed')).toEqual([])
+    expect(readinessOf(what).cameras[0].steps.armed).toBe('failed')
+    expect(found(fixed(what, f.fix), 'never-armed')).toEqual([])
     // One that has an exception alone is armed on that day.
     const only = {
       ...schedule('empty', {}),
@@ -115,12 +115,10 @@ describe('armed', () => {
     const [f] = found(of('00:14'), 'barely-armed')
     expect(f).toMatchObject({
       severity: 'warning',
-      notch: 'armed',
+      step: 'armed',
       sentence: expect.stringContaining('armed for 14 min a week')
     })
-    expect(
-      findingsOf(mended(of('00:14'), f.mend)).filter(({ notch }) => notch === 'armed')
-    ).toEqual([])
+    expect(findingsOf(fixed(of('00:14'), f.fix)).filter(({ step }) => step === 'armed')).toEqual([])
   })
 
   test('arm-input-missing: a contact that no device has', () => {
@@ -132,7 +130,7 @@ describe('armed', () => {
       {
         severity: 'blocking',
         sentence: 'One does not fire on site: Alarm panel is never set, as no device has it.',
-        mend: { does: 'go' }
+        fix: { does: 'go' }
       }
     ])
     expect(
@@ -151,11 +149,11 @@ describe('linked', () => {
     const [f] = found(of(['popup', 'gone']), 'nothing-linked')
     expect(f).toMatchObject({
       severity: 'blocking',
-      notch: 'linked',
-      mend: { does: 'actions', actions: { links: ['popup'] } }
+      step: 'linked',
+      fix: { does: 'actions', actions: { links: ['popup'] } }
     })
-    expect(found(mended(of(['popup']), f.mend), 'nothing-linked')).toEqual([])
-    expect(found(of([]), 'nothing-linked')[0].mend).toMatchObject({
+    expect(found(fixed(of(['popup']), f.fix), 'nothing-linked')).toEqual([])
+    expect(found(of([]), 'nothing-linked')[0].fix).toMatchObject({
       does: 'go',
       to: '/actions?camera=gate&detection=one'
     })
@@ -187,12 +185,12 @@ describe('linked', () => {
         sentence: 'Pop-up does nothing when it is set off: it has no recipient.'
       }
     ])
-    expect(readinessOf(of({ missing: 'x' })).cameras.map((c) => c.notches.linked)).toEqual([
+    expect(readinessOf(of({ missing: 'x' })).cameras.map((c) => c.steps.linked)).toEqual([
       'failed',
       'failed'
     ])
     expect(found(of({ tested: 'never' }), 'untested-output')).toMatchObject([
-      { severity: 'warning', mend: { does: 'test', endpoint: 'popup' } }
+      { severity: 'warning', fix: { does: 'test', endpoint: 'popup' } }
     ])
     expect(found(of({ tested: 'failed' }), 'untested-output')[0].sentence).toBe(
       'The last test of Pop-up failed.'
@@ -203,7 +201,7 @@ describe('linked', () => {
         facts([a], {
           endpoints: [tested(popup), tested(strobe(), { missing: 'x', tested: 'never' })]
         })
-      ).filter((f) => f.notch === 'linked')
+      ).filter((f) => f.step === 'linked')
     ).toEqual([])
   })
 
@@ -219,14 +217,13 @@ describe('linked', () => {
     expect(f.sentence).toBe(
       'Strobe is silent for 22 % of the hours in which One is armed: Sat and Sun, 06:30 to 18:30.'
     )
-    expect(f.mend).toMatchObject({ words: 'Let it follow Nights' })
-    for (const mend of [f.mend, f.orElse])
-      expect(found(mended(partly, mend), 'hours-miss')).toEqual([])
+    expect(f.fix).toMatchObject({ words: 'Let it follow Nights' })
+    for (const fix of [f.fix, f.orElse]) expect(found(fixed(partly, fix), 'hours-miss')).toEqual([])
     expect(found(of({ schedule: 'lights' }, { schedule: 'noon' }), 'hours-miss')[0].sentence).toBe(
       'Strobe never acts for One: its hours (Noon) do not meet Lights.'
     )
     expect(
-      found(of({ schedule: undefined }, { schedule: 'lights' }), 'hours-miss')[0].mend
+      found(of({ schedule: undefined }, { schedule: 'lights' }), 'hours-miss')[0].fix
     ).toMatchObject({ words: 'Let it follow all hours', endpoint: { schedule: undefined } })
   })
 
@@ -241,12 +238,12 @@ describe('linked', () => {
       sentence:
         'Northwatch does not take alarms of One: they are minor, and it accepts from major up.'
     })
-    expect(found(mended(what, f.mend), 'severity-not-accepted')).toEqual([])
+    expect(found(fixed(what, f.fix), 'severity-not-accepted')).toEqual([])
     const care = facts(
       [linked(detection({ kind: 'tamper', severity: 'information' }), ['station'])],
       { endpoints: [tested(high)] }
     )
-    expect(found(care, 'severity-not-accepted')[0].mend).toMatchObject({
+    expect(found(care, 'severity-not-accepted')[0].fix).toMatchObject({
       does: 'edit',
       detection: { severity: 'major' }
     })
@@ -257,8 +254,8 @@ describe('linked', () => {
       facts([linked(d, links)], { endpoints: [tested(popup), tested(station)] })
     const what = of(detection({ kind: 'intrusion', zone }), ['popup'])
     const [f] = found(what, 'no-station-push')
-    for (const mend of [f.mend, f.orElse])
-      expect(found(mended(what, mend), 'no-station-push')).toEqual([])
+    for (const fix of [f.fix, f.orElse])
+      expect(found(fixed(what, fix), 'no-station-push')).toEqual([])
     expect(found(of(lineD(), ['station']), 'no-station-push')).toEqual([])
     expect(found(of(detection({ kind: 'tamper' }), ['popup']), 'no-station-push')).toEqual([])
     expect(found(facts([linked(lineD(), ['popup'])]), 'no-station-push')).toEqual([])
@@ -275,7 +272,7 @@ describe('linked', () => {
     })
     const what = facts([linked(lineD(), ['record'])], { endpoints: [tested(record)] })
     const [f] = found(what, 'pre-record-off')
-    expect(f.mend).toMatchObject({ words: '5 s before', endpoint: { beforeSeconds: 5 } })
-    expect(found(mended(what, f.mend), 'pre-record-off')).toEqual([])
+    expect(f.fix).toMatchObject({ words: '5 s before', endpoint: { beforeSeconds: 5 } })
+    expect(found(fixed(what, f.fix), 'pre-record-off')).toEqual([])
   })
 })

@@ -78,7 +78,7 @@ export interface Facts {
 export type Severity = 'blocking' | 'warning' | 'hint'
 
 /** What one click does about a finding. Edits of the plan can be taken back. */
-export type Mend =
+export type QuickFix =
   | { does: 'edit'; words: string; camera: string; detection: Detection }
   | { does: 'add'; words: string; camera: string; detection: Detection }
   | { does: 'send'; words: string; devices: string[] }
@@ -95,15 +95,15 @@ export interface Finding {
   code: string
   severity: Severity
   /** What of the readiness it spoils. */
-  notch: 'drawn' | 'armed' | 'linked' | 'sent' | 'proven'
+  step: 'drawn' | 'armed' | 'linked' | 'sent' | 'proven'
   camera: string | null
   device: string | null
   detection: string | null
   /** What will happen on site. */
   sentence: string
-  mend: Mend | null
+  fix: QuickFix | null
   /** Another way, where there are two. */
-  orElse?: Mend
+  orElse?: QuickFix
   /** Of something that several cameras share: all of them; `camera` is the first. */
   shared?: string[]
 }
@@ -120,24 +120,24 @@ export interface Check {
 /** A finding of a camera's detection. */
 export const ofDetection = (
   severity: Severity,
-  notch: Finding['notch'],
+  step: Finding['step'],
   camera: CameraFacts,
   d: Detection,
   sentence: string,
-  mend: Mend | null = null,
+  fix: QuickFix | null = null,
   device: string | null = null
-): Found => ({ severity, notch, camera: camera.id, device, detection: d.id, sentence, mend })
+): Found => ({ severity, step, camera: camera.id, device, detection: d.id, sentence, fix })
 
 export const ofDevice = (
   severity: Severity,
   device: string,
   sentence: string,
-  mend: Mend | null = null,
+  fix: QuickFix | null = null,
   camera: string | null = null
-): Found => ({ severity, notch: 'sent', camera, device, detection: null, sentence, mend })
+): Found => ({ severity, step: 'sent', camera, device, detection: null, sentence, fix })
 
 /** A change of one detection, as a mend. */
-export const edit = (camera: CameraFacts, detection: Detection, words: string): Mend => ({
+export const edit = (camera: CameraFacts, detection: Detection, words: string): QuickFix => ({
   does: 'edit',
   words,
   camera: camera.id,
@@ -173,7 +173,7 @@ export const perEndpoint = (
   find: (
     e: EndpointFacts,
     cameras: CameraFacts[]
-  ) => Omit<Found, 'notch' | 'camera' | 'device' | 'detection' | 'shared'>[]
+  ) => Omit<Found, 'step' | 'camera' | 'device' | 'detection' | 'shared'>[]
 ): Check => ({
   code,
   find: (facts) =>
@@ -184,7 +184,7 @@ export const perEndpoint = (
       if (!cameras.length) return []
       return find(e, cameras).map((found) => ({
         ...found,
-        notch: 'linked' as const,
+        step: 'linked' as const,
         camera: cameras[0].id,
         device: null,
         detection: null,

@@ -13,7 +13,7 @@ import {
   zone,
   type Walk
 } from './testing/facts.ts'
-import { findingsOf, readinessOf, type Facts, type Finding, type Mend } from './index.ts'
+import { findingsOf, readinessOf, type Facts, type Finding, type QuickFix } from './index.ts'
 import { allCells } from '../kinds/parts.ts'
 
 const found = (what: Facts, code: string): Finding[] =>
@@ -21,9 +21,9 @@ const found = (what: Facts, code: string): Finding[] =>
 const lineD = (more: object = {}) => detection({ kind: 'line', line, classes: ['person'], ...more })
 const zoneD = (more: object = {}) =>
   detection({ kind: 'intrusion', zone, classes: ['person'], ...more })
-const edited = (f: Finding): Detection => (f.mend as Extract<Mend, { does: 'edit' }>).detection
+const edited = (f: Finding): Detection => (f.fix as Extract<QuickFix, { does: 'edit' }>).detection
 /** The site after a finding's edit of the plan. */
-const mended = (what: Facts, f: Finding): Facts => {
+const fixed = (what: Facts, f: Finding): Facts => {
   const d = edited(f)
   return {
     ...what,
@@ -45,7 +45,7 @@ test('a sound camera: nothing is found, and both notches are done', () => {
   expect(cameras).toEqual([
     {
       id: 'gate',
-      notches: { drawn: 'done', armed: 'done', linked: 'done', sent: 'done', proven: 'done' },
+      steps: { drawn: 'done', armed: 'done', linked: 'done', sent: 'done', proven: 'done' },
       changes: 0
     }
   ])
@@ -63,7 +63,7 @@ describe('the device itself', () => {
     expect(found(what, code)).toMatchObject([
       { severity: 'blocking', device: 'cam', sentence: expect.stringContaining(words) }
     ])
-    expect(readinessOf(what).cameras[0].notches.sent).toBe('failed')
+    expect(readinessOf(what).cameras[0].steps.sent).toBe('failed')
   })
 })
 
@@ -96,7 +96,7 @@ describe('what the device can do', () => {
         severity: 'blocking',
         sentence:
           'One does nothing on The camera: its analysis runs Faces, and this kind needs Perimeter.',
-        mend: { does: 'mode', device: 'cam', channel: 'analytics', type: 'wo:Perimeter' }
+        fix: { does: 'mode', device: 'cam', channel: 'analytics', type: 'wo:Perimeter' }
       }
     ])
   })
@@ -117,9 +117,9 @@ describe('what the device can do', () => {
     const [f] = found(what, 'motion-off')
     expect(f).toMatchObject({
       severity: 'blocking',
-      mend: { does: 'add', detection: { kind: 'motion', enabled: true } }
+      fix: { does: 'add', detection: { kind: 'motion', enabled: true } }
     })
-    expect(found(mended(what, f), 'motion-off')).toEqual([])
+    expect(found(fixed(what, f), 'motion-off')).toEqual([])
     const off = detection({ id: 'motion', kind: 'motion', enabled: false })
     const [g] = found(facts([camera([byClass, off])]), 'motion-off')
     expect(edited(g)).toMatchObject({ id: 'motion', enabled: true })
@@ -178,11 +178,11 @@ describe('what the device can do', () => {
     const poor = channel({ abilities: [ability('tt:TamperDetector')] })
     const recorder = channel({ device: 'rec', deviceName: 'Recorder', token: 'c1', used: false })
     expect(found(facts([camera([d], { channels: [poor] })]), 'kind-unsupported')).toMatchObject([
-      { severity: 'blocking', detection: 'one', mend: null }
+      { severity: 'blocking', detection: 'one', fix: null }
     ])
     expect(
       found(facts([camera([d], { channels: [poor, recorder] })]), 'kind-unsupported')
-    ).toMatchObject([{ mend: { does: 'door', device: 'rec', channel: 'c1' } }])
+    ).toMatchObject([{ fix: { does: 'door', device: 'rec', channel: 'c1' } }])
     expect(
       found(
         facts([camera([d], { channels: [poor, { ...recorder, used: true }] })]),
@@ -205,16 +205,16 @@ describe('what the device can do', () => {
     expect(dwell).toMatchObject({
       severity: 'blocking',
       sentence: 'One: The camera cannot hold a dwell of 25 s; it will work with 10 s.',
-      mend: { words: 'Take 10 s into the plan' }
+      fix: { words: 'Take 10 s into the plan' }
     })
     expect(edited(dwell)).toMatchObject({ dwellSeconds: 10, sensitivity: 50 })
     expect(step).toMatchObject({ severity: 'hint' })
     expect(edited(step)).toMatchObject({ dwellSeconds: 25, sensitivity: 34 })
     expect(
       found(
-        mended(mended(what, dwell), {
+        fixed(fixed(what, dwell), {
           ...step,
-          mend: { ...step.mend, detection: { ...edited(dwell), sensitivity: 34 } } as Mend
+          fix: { ...step.fix, detection: { ...edited(dwell), sensitivity: 34 } } as QuickFix
         }),
         'out-of-range'
       )
@@ -245,7 +245,7 @@ describe('what the device can do', () => {
     const recorder = channel({ device: 'rec', deviceName: 'Recorder', token: 'c1', used: false })
     const what = facts([camera([d], { channels: [asSent([d], poor), recorder] })])
     expect(found(what, 'wrong-door')).toMatchObject([
-      { severity: 'warning', mend: { does: 'door', device: 'rec' } }
+      { severity: 'warning', fix: { does: 'door', device: 'rec' } }
     ])
     expect(found(what, 'not-held')).toEqual([])
     expect(
@@ -266,9 +266,9 @@ describe('what the device can do', () => {
     const [f] = found(back([lineD()]), 'switches-back')
     expect(f).toMatchObject({
       severity: 'warning',
-      mend: { does: 'add', detection: { kind: 'tamper', parked: true } }
+      fix: { does: 'add', detection: { kind: 'tamper', parked: true } }
     })
-    expect(found(mended(back([lineD()]), f), 'switches-back')).toEqual([])
+    expect(found(fixed(back([lineD()]), f), 'switches-back')).toEqual([])
     expect(found(back([detection({ kind: 'tamper' })]), 'switches-back')).toEqual([])
     expect(
       edited(found(back([detection({ kind: 'tamper', enabled: false })]), 'switches-back')[0])
@@ -283,18 +283,23 @@ describe('what the device holds', () => {
       {
         severity: 'warning',
         sentence: '1 change is not on The camera yet (One): Gate works as it was before.',
-        mend: { does: 'send', devices: ['cam'] }
+        fix: { does: 'send', devices: ['cam'] }
       }
     ])
     const held = asSent([d])
-    const stranger = { ...held, held: [...held.held, { ...held.held[0], name: 'somebody-else' }] }
+    const unmanagedRule = {
+      ...held,
+      held: [...held.held, { ...held.held[0], name: 'somebody-else' }]
+    }
     expect(
-      found(facts([camera([d, zoneD({ id: 'two' })], { channels: [stranger] })]), 'not-sent')[0]
-        .sentence
+      found(
+        facts([camera([d, zoneD({ id: 'two' })], { channels: [unmanagedRule] })]),
+        'not-sent'
+      )[0].sentence
     ).toContain('2 changes are not on')
     expect(readinessOf(facts([camera([d], { channels: [channel()] })])).cameras[0]).toEqual({
       id: 'gate',
-      notches: { drawn: 'done', armed: 'done', linked: 'done', sent: 'open', proven: 'done' },
+      steps: { drawn: 'done', armed: 'done', linked: 'done', sent: 'open', proven: 'done' },
       changes: 1
     })
   })
@@ -311,7 +316,7 @@ describe('what the device holds', () => {
       {
         severity: 'blocking',
         sentence: expect.stringContaining('sensitivity 50, now 80'),
-        mend: { does: 'send' }
+        fix: { does: 'send' }
       }
     ])
     expect(found(what, 'not-sent')).toEqual([])
@@ -336,7 +341,7 @@ describe('what is drawn, beside what the clips show', () => {
     const [f] = found(what, 'frames-swapped')
     expect(f.severity).toBe('blocking')
     expect(edited(f)).toMatchObject({ size: { min: { w: 0.05, h: 0.1 }, max: { w: 0.2, h: 0.4 } } })
-    expect(found(mended(what, f), 'frames-swapped')).toEqual([])
+    expect(found(fixed(what, f), 'frames-swapped')).toEqual([])
     expect(
       found(facts([camera([lineD({ size: { minMetres: 2, maxMetres: 1 } })])]), 'frames-swapped')
     ).toHaveLength(1)
@@ -347,7 +352,7 @@ describe('what is drawn, beside what the clips show', () => {
     const what = seen(d, [across])
     const [f] = found(what, 'frames-reject-all')
     expect(f.severity).toBe('warning')
-    expect(found(mended(what, f), 'frames-reject-all')).toEqual([])
+    expect(found(fixed(what, f), 'frames-reject-all')).toEqual([])
     expect(
       found(seen(lineD({ size: { min: { w: 0.01, h: 0.03 } } }), [across]), 'frames-reject-all')
     ).toEqual([])
@@ -468,7 +473,7 @@ describe('what is drawn, beside what the clips show', () => {
       sentence: expect.stringMatching(/up to (9\.9|10) s across/)
     })
     expect(edited(f)).toMatchObject({ dwellSeconds: 11 })
-    expect(found(mended(what, f), 'dwell-below-passers')).toEqual([])
+    expect(found(fixed(what, f), 'dwell-below-passers')).toEqual([])
     expect(
       found(seen(zoneD({ dwellSeconds: 4 }), passing.slice(0, 2)), 'dwell-below-passers')
     ).toEqual([])
@@ -524,17 +529,21 @@ describe('the whole', () => {
     const parked = list.map((d) => ({ ...d, parked: true }))
     expect(findingsOf(facts([camera(off, { channels: [channel()] })]))).toEqual([])
     expect(findingsOf(facts([camera(parked)]))).toEqual([])
-    expect(readinessOf(facts([camera(off, { channels: [channel()] })])).cameras[0].notches).toEqual(
-      { drawn: 'empty', armed: 'empty', linked: 'empty', sent: 'empty', proven: 'empty' }
-    )
+    expect(readinessOf(facts([camera(off, { channels: [channel()] })])).cameras[0].steps).toEqual({
+      drawn: 'empty',
+      armed: 'empty',
+      linked: 'empty',
+      sent: 'empty',
+      proven: 'empty'
+    })
   })
 
   test('detections that no device of the site was read for: the notch Sent has failed', () => {
     expect(
       readinessOf(facts([camera([lineD()], { channels: [channel({ readAt: null })] })])).cameras[0]
-        .notches
+        .steps
     ).toEqual({ drawn: 'done', armed: 'done', linked: 'done', sent: 'failed', proven: 'done' })
-    expect(readinessOf(facts([camera([lineD()], { channels: [] })])).cameras[0].notches.sent).toBe(
+    expect(readinessOf(facts([camera([lineD()], { channels: [] })])).cameras[0].steps.sent).toBe(
       'empty'
     )
   })

@@ -1,6 +1,6 @@
-import { changesOf, standingOf, strangersOf } from '../devices/standing.ts'
-import type { CameraFacts, Check, Facts, Finding, Mend } from './facts.ts'
-import { notchesOf, type Notches } from './notches.ts'
+import { changesOf, standingOf, unmanagedOf } from '../devices/standing.ts'
+import type { CameraFacts, Check, Facts, Finding, QuickFix } from './facts.ts'
+import { stepsOf, type ReadinessSteps } from './steps.ts'
 import { analysisOff } from './findings/analysis-off.ts'
 import { clockOff } from './findings/clock-off.ts'
 import { defaultPassword } from './findings/default-password.ts'
@@ -42,8 +42,8 @@ import { neverProven } from './findings/never-proven.ts'
 import { onlyPositive } from './findings/only-positive.ts'
 import { wrongDoor } from './findings/wrong-door.ts'
 
-export type { ClipFacts, Facts, Finding, Mend, Severity } from './facts.ts'
-export type { Notch, Notches } from './notches.ts'
+export type { ClipFacts, Facts, Finding, QuickFix, Severity } from './facts.ts'
+export type { ReadinessStep, ReadinessSteps } from './steps.ts'
 
 /** What is looked at: a finding is added by its file and one line here. */
 const checks: readonly Check[] = [
@@ -98,32 +98,32 @@ export const findingsOf = (facts: Facts): Finding[] =>
     .sort((a, b) => weight[a.severity] - weight[b.severity])
 
 /** What a mend changes; which is not told by its words. */
-function targetOf(mend: Mend | null | undefined): string {
-  if (!mend) return ''
-  switch (mend.does) {
+function targetOf(fix: QuickFix | null | undefined): string {
+  if (!fix) return ''
+  switch (fix.does) {
     case 'edit':
     case 'add':
-      return `${mend.does} ${mend.camera} ${mend.detection.id}`
+      return `${fix.does} ${fix.camera} ${fix.detection.id}`
     case 'actions':
     case 'prove':
-      return `${mend.does} ${mend.camera} ${mend.detection}`
+      return `${fix.does} ${fix.camera} ${fix.detection}`
     case 'endpoint':
-      return `${mend.does} ${mend.endpoint.id}`
+      return `${fix.does} ${fix.endpoint.id}`
     case 'test':
-      return `${mend.does} ${mend.endpoint}`
+      return `${fix.does} ${fix.endpoint}`
     case 'send':
-      return `${mend.does} ${mend.devices.join(' ')}`
+      return `${fix.does} ${fix.devices.join(' ')}`
     case 'mode':
     case 'door':
-      return `${mend.does} ${mend.device} ${mend.channel}`
+      return `${fix.does} ${fix.device} ${fix.channel}`
     case 'go':
-      return `${mend.does} ${mend.to}`
+      return `${fix.does} ${fix.to}`
   }
 }
 
 /** Names a finding, the same however its words or the settings that it proposes change. */
 export const findingKey = (f: Finding): string =>
-  [f.code, f.camera, f.device, f.detection, targetOf(f.mend), targetOf(f.orElse)]
+  [f.code, f.camera, f.device, f.detection, targetOf(f.fix), targetOf(f.orElse)]
     .join('|')
     .slice(0, 600)
 
@@ -131,7 +131,7 @@ export const findingKey = (f: Finding): string =>
 export interface ReadinessView {
   cameras: {
     id: string
-    notches: Notches
+    steps: ReadinessSteps
     /** Changes that are not on its devices yet. */ changes: number
   }[]
   findings: Finding[]
@@ -146,7 +146,7 @@ const changes = (camera: CameraFacts, { schedules }: Facts): number =>
         changesOf({
           used: c.used,
           detections: camera.detections.map((d) => standingOf(d, c, schedules, [])),
-          strangers: strangersOf(camera.detections, c)
+          unmanaged: unmanagedOf(camera.detections, c)
         }),
       0
     )
@@ -156,7 +156,7 @@ export function readinessOf(facts: Facts): ReadinessView {
   return {
     cameras: facts.cameras.map((camera) => ({
       id: camera.id,
-      notches: notchesOf(camera, findings, facts),
+      steps: stepsOf(camera, findings, facts),
       changes: changes(camera, facts)
     })),
     findings

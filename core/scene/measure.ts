@@ -67,8 +67,8 @@ function personResiduals(marks: readonly PersonMark[], pose: CameraPose): number
 }
 
 /** Beyond these the marks do not tell: relative error of the height, degrees. */
-const MOST_HEIGHT_ERROR = 0.5
-const MOST_ANGLE_ERROR = 15
+const MAX_HEIGHT_ERROR = 0.5
+const MAX_ANGLE_ERROR = 15
 
 /**
  * Measures a scene from upright people of known height: the camera's height, tilt and field of view, without roll.
@@ -129,9 +129,9 @@ export function measureFromPeople(
       'do not fit one camera over flat ground; check each foot, head and height'
     )
   if (
-    !(height < MOST_HEIGHT_ERROR * measured.pose.height) ||
-    !(tilt < MOST_ANGLE_ERROR) ||
-    !(field < Math.min(2 * MOST_ANGLE_ERROR, 0.5 * measured.pose.fieldOfView))
+    !(height < MAX_HEIGHT_ERROR * measured.pose.height) ||
+    !(tilt < MAX_ANGLE_ERROR) ||
+    !(field < Math.min(2 * MAX_ANGLE_ERROR, 0.5 * measured.pose.fieldOfView))
   )
     throw new InputError(
       'marks',

@@ -129,7 +129,7 @@ function isStraight(tracks: Tracks, rows: readonly number[]): boolean {
 }
 
 /** Fewer passers-by say nothing of how long one takes. */
-const LEAST_PASSERS = 3
+const MIN_PASSERS = 3
 
 /**
  * A dwell just above what passers-by take: nine in ten of them, and half a second more, to the next whole second.
@@ -140,7 +140,7 @@ export function dwellAbovePassers(
   stays: readonly ZoneStay[]
 ): { usual: number; dwell: number } | null {
   const took = stays.filter(({ passing }) => passing).map(({ seconds }) => seconds)
-  if (took.length < LEAST_PASSERS) return null
+  if (took.length < MIN_PASSERS) return null
   const usual = quantile(took, 0.9)
   return { usual, dwell: Math.ceil(usual + 0.5) }
 }

@@ -1,6 +1,6 @@
 import { createHmac, randomBytes, scrypt, timingSafeEqual, type ScryptOptions } from 'node:crypto'
 import { InputError } from '../../core/errors.ts'
-import { Turns } from '../../core/turns.ts'
+import { Limiter } from '../../core/limiter.ts'
 import { tooMany } from '../errors.ts'
 
 /**
@@ -14,7 +14,7 @@ const BYTES = 32
 const AT_ONCE = 2
 const MAX_WAITING = 16
 
-const turns = new Turns(AT_ONCE, MAX_WAITING, () =>
+const turns = new Limiter(AT_ONCE, MAX_WAITING, () =>
   tooMany('Too many sign-ins at once. Try again in a few seconds.')
 )
 

@@ -3,7 +3,7 @@ import { readCall } from '../backup/commands.ts'
 import { Database } from '../database.ts'
 import { openKeys } from '../keys.ts'
 import { openInstallation } from '../launch/installation.ts'
-import { recoverInstaller } from './accounts.ts'
+import { recoverInstaller } from './service.ts'
 
 const usage = `usage: npm run recover -- USERNAME [--data FOLDER] [--database URL]
   Gives an account a new password and makes it an installer; makes one where there is none of that name. For who holds the machine.`

@@ -19,7 +19,7 @@ import {
   numberText,
   type Api
 } from '../api/route.ts'
-import type { Accounts, SignedIn } from './accounts.ts'
+import type { Accounts, SignedIn } from './service.ts'
 import type { Audit } from './audit.ts'
 import { clientOf, cookieName, type Sessions } from './sessions.ts'
 

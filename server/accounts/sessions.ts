@@ -16,7 +16,7 @@ import {
   insertSession,
   noteSessionUsed,
   readSessions
-} from './sessionRows.ts'
+} from './sessionQueries.ts'
 
 /** That a session is used is written down no oftener than this. */
 const NOTED_MS = 60_000
@@ -112,7 +112,7 @@ export class Sessions {
   }
 
   /** Whether a session still is one; whatever asks uses it. */
-  async goesOn({ id, expires }: Session): Promise<boolean> {
+  async isRunning({ id, expires }: Session): Promise<boolean> {
     const now = this.now()
     if (
       expires <= now ||

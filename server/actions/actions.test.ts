@@ -2,7 +2,7 @@ import { spawnSync } from 'node:child_process'
 import { readFileSync } from 'node:fs'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import ICAL from 'ical.js'
-import type { KeptEndpoint, SiteActionsView } from '../../core/api.ts'
+import type { SavedEndpoint, SiteActionsView } from '../../core/api.ts'
 import { startTestApp, type TestApp } from '../testing/testApp.ts'
 
 let t: TestApp
@@ -98,7 +98,7 @@ describe('what can be set off', () => {
   ])('%j is refused: %s', async (endpoint, why) => {
     const { version } = (await view()).endpoints.find(
       (e) => e.endpoint.id === 'second'
-    ) as KeptEndpoint
+    ) as SavedEndpoint
     expect(await t.ask('PUT', '/api/endpoints/second', { version, endpoint })).toMatchObject({
       status: 422,
       body: { message: expect.stringContaining(why) }

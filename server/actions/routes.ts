@@ -23,17 +23,17 @@ import {
   versionQuery,
   type Api
 } from '../api/route.ts'
-import { MOST_WAVE_BYTES, readWave } from '../../core/formats/wave.ts'
+import { MAX_WAVE_BYTES, readWave } from '../../core/formats/wave.ts'
 import type { Database } from '../database.ts'
-import { readAllDetections, saveActions } from '../detections/rows.ts'
-import type { Devices } from '../devices/devices.ts'
-import { listChannels } from '../devices/channels.ts'
-import { listDevices } from '../devices/rows.ts'
-import type { Seal } from '../devices/seal.ts'
+import { readAllDetections, saveActions } from '../detections/queries.ts'
+import type { Devices } from '../devices/service.ts'
+import { listChannels } from '../devices/channelQueries.ts'
+import { listDevices } from '../devices/queries.ts'
+import type { Encryption } from '../devices/encryption.ts'
 import type { Heartbeats } from '../deliveries/heartbeats.ts'
-import { busy, notFound } from '../errors.ts'
+import { conflict, notFound } from '../errors.ts'
 import { noteOf } from '../history/routes.ts'
-import { deleteSchedule, readSchedules, readSite, saveInputs } from '../sites/rows.ts'
+import { deleteSchedule, readSchedules, readSite, saveInputs } from '../sites/queries.ts'
 import { readInThread } from './calendars.ts'
 import { readPhrase } from './voices.ts'
 import {
@@ -47,18 +47,18 @@ import {
   readVoice,
   saveEndpoint,
   saveSetting
-} from './rows.ts'
+} from './queries.ts'
 
 export interface ActionsParts {
   database: Database
   devices: Devices
   heartbeats: Heartbeats
-  seal: Seal
+  encryption: Encryption
   /** Sets an endpoint off, to see whether it works. @returns what was confirmed */
   test: (endpoint: Endpoint, site: SiteView) => Promise<string>
 }
 
-const MOST_CALENDAR_BYTES = 2 * 2 ** 20
+const MAX_CALENDAR_BYTES = 2 * 2 ** 20
 
 /** @throws InputError for bytes that are no UTF-8 */
 function textOf(bytes: Buffer): string {
@@ -72,7 +72,7 @@ function textOf(bytes: Buffer): string {
 /** What triggers set off: reading and saving all that the places Arming and Actions edit. */
 export function actionsRoutes(
   app: Api,
-  { database, devices, heartbeats, seal, test }: ActionsParts
+  { database, devices, heartbeats, encryption, test }: ActionsParts
 ): void {
   const theSite = async (): Promise<SiteView> => {
     const site = await readSite(database)
@@ -130,7 +130,7 @@ export function actionsRoutes(
       inputs: Object.fromEntries(
         site.inputs.map(({ id, device, token }) => [
           id,
-          device && token ? devices.ears.contact(device, token) : null
+          device && token ? devices.subscriptions.contact(device, token) : null
         ])
       ),
       stations: heartbeats.all,
@@ -282,7 +282,7 @@ export function actionsRoutes(
     } catch (error) {
       const { message } = error as Error
       await noteEndpointTest(database, site.id, endpoint.id, message, Date.now())
-      throw busy(message)
+      throw conflict(message)
     }
   })
 
@@ -302,7 +302,7 @@ export function actionsRoutes(
           .map(({ endpoint }) => endpoint.name)
       ]
       if (users.length)
-        throw busy(`these hours are used by ${users.join(', ')}; give them others first`)
+        throw conflict(`these hours are used by ${users.join(', ')}; give them others first`)
       return database.transaction((sql) =>
         deleteSchedule(sql, site.id, id, version, noteOf(request, 'Delete hours'), Date.now())
       )
@@ -340,7 +340,11 @@ export function actionsRoutes(
           version,
           noteOf(request, 'Change the mail server'),
           Date.now(),
-          password === undefined ? undefined : password === null ? null : seal.close(password)
+          password === undefined
+            ? undefined
+            : password === null
+              ? null
+              : encryption.encrypt(password)
         )
       )
     ).mail
@@ -397,7 +401,7 @@ export function actionsRoutes(
     const files = instance as unknown as Api
     files.addContentTypeParser(
       ['audio/wav', 'text/calendar'],
-      { parseAs: 'buffer', bodyLimit: MOST_CALENDAR_BYTES },
+      { parseAs: 'buffer', bodyLimit: MAX_CALENDAR_BYTES },
       (_request, body, done) => done(null, body)
     )
 
@@ -409,7 +413,7 @@ export function actionsRoutes(
       }),
       async ({ query, body: content }, reply) => {
         // Refused before it is kept, with the byte at which it is wrong.
-        const { seconds } = readWave(new Uint8Array(content.subarray(0, MOST_WAVE_BYTES + 1)))
+        const { seconds } = readWave(new Uint8Array(content.subarray(0, MAX_WAVE_BYTES + 1)))
         const site = await theSite()
         const voice = {
           id: `voice-${randomUUID().slice(0, 8)}`,

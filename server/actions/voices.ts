@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import type { OutputEndpoint, Phrase } from '../../core/formats/actions.ts'
 import type { Sql } from '../database.ts'
-import { readVoice } from './rows.ts'
+import { readVoice } from './queries.ts'
 
 /**
  * What a speaker says, as a WAVE file: a shipped phrase (`server/voices`), or one that was taken

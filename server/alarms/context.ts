@@ -1,10 +1,10 @@
 import { EndpointHours, type SiteActions } from '../../core/actions/plan.ts'
-import { readEndpoints, readSettings } from '../actions/rows.ts'
+import { readEndpoints, readSettings } from '../actions/queries.ts'
 import type { ArmInputs } from '../../core/arming/armInputs.ts'
 import type { Sql } from '../database.ts'
-import type { Devices } from '../devices/devices.ts'
-import { listDevices } from '../devices/rows.ts'
-import { readSchedules, readSite } from '../sites/rows.ts'
+import type { Devices } from '../devices/service.ts'
+import { listDevices } from '../devices/queries.ts'
+import { readSchedules, readSite } from '../sites/queries.ts'
 import { notFound } from '../errors.ts'
 import type { SiteView } from '../../core/api.ts'
 import type { Schedule } from '../../core/formats/plan.ts'
@@ -63,7 +63,7 @@ export async function readContext(sql: Sql): Promise<ActionsContext> {
 export const inputsNow = ({ inputs }: SiteView, devices: Devices): ArmInputs =>
   Object.fromEntries(
     inputs.map(({ id, device, token }) => {
-      const set = device && token ? devices.ears.contact(device, token) : null
+      const set = device && token ? devices.subscriptions.contact(device, token) : null
       return [id, set === null ? [] : [{ at: 0, set }]]
     })
   )

@@ -33,7 +33,7 @@ export interface NewTrigger {
   walk?: { later: number } | null
 }
 
-export interface Taken {
+export interface Ingested {
   id: number
   alarm: number
   deliveries: number
@@ -64,7 +64,7 @@ export async function takeTrigger(
   names: ReadonlyMap<string, string>,
   t: NewTrigger,
   now: number
-): Promise<Taken> {
+): Promise<Ingested> {
   // The detection's row is the lock; what follows reads what is committed.
   const [row] = await sql.rows<{ actions: unknown }>(
     'SELECT a.body AS actions FROM detection d LEFT JOIN detection_actions a ON a.camera_id = d.camera_id AND a.detection_id = d.id WHERE d.camera_id = ? AND d.id = ? FOR UPDATE',

@@ -2,7 +2,7 @@ import { spawnSync } from 'node:child_process'
 import { existsSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
-import type { AlarmView, KeptView, SiteActionsView } from '../../core/api.ts'
+import type { AlarmView, EvidenceView, SiteActionsView } from '../../core/api.ts'
 import type { DeviceView, SendingView } from '../../core/devices/views.ts'
 import type { Device } from '../../standins/camera/device.ts'
 import { TestDevices, asAdded } from '../../standins/testing/testDevices.ts'
@@ -121,7 +121,7 @@ describe('a rule fires on a camera', () => {
       (await t.ask('GET', '/api/readiness')).body.findings.find(
         (f: any) => f.code === 'not-sent' && f.sentence.includes('Strobe')
       )
-    ).toMatchObject({ mend: { does: 'send' } })
+    ).toMatchObject({ fix: { does: 'send' } })
     await send('cam-slipway')
     expect(await waiting()).toEqual([])
   }, 60_000)
@@ -158,7 +158,7 @@ describe('a rule fires on a camera', () => {
 
   test('what the camera records is read from it when it has ended, and kept here', async () => {
     const { id } = byKind(await alarmOf('quay-edge')).recording
-    const kept = async (): Promise<KeptView> =>
+    const kept = async (): Promise<EvidenceView> =>
       (await t.ask('GET', `/api/deliveries/${id}/files`)).body
     const [first] = await Promise.all([kept(), kept()])
     if (first.recording?.state === 'running')

@@ -11,15 +11,15 @@ import {
 import { classNames } from '../../core/formats/onvif/parameters.ts'
 import { CLASSES } from '../../core/targets/classes.ts'
 import type { Database, Sql } from '../database.ts'
-import { channelsOf, listChannels, type ChannelRow } from '../devices/channels.ts'
-import type { Devices } from '../devices/devices.ts'
+import { channelsOf, listChannels, type ChannelRow } from '../devices/channelQueries.ts'
+import type { Devices } from '../devices/service.ts'
 import type { DeviceEvent } from '../devices/link.ts'
-import { readDevice } from '../devices/rows.ts'
-import { confirmByCamera } from '../deliveries/rows.ts'
-import { detectionsOfKind, findDetection } from '../detections/rows.ts'
-import type { Alarms } from './alarms.ts'
+import { readDevice } from '../devices/queries.ts'
+import { confirmByCamera } from '../deliveries/queries.ts'
+import { detectionsOfKind, findDetection } from '../detections/queries.ts'
+import type { Alarms } from './service.ts'
 import { inputsNow, readContext, type ActionsContext } from './context.ts'
-import type { NewTrigger, Taken } from './intake.ts'
+import type { NewTrigger, Ingested } from './intake.ts'
 
 const LOOK_MS = 1000
 /** A device answers a question that it holds open after this long: silence up to then is none. */
@@ -83,7 +83,7 @@ export class LiveTriggers {
     )
     if (!relevant.length) return () => {}
     const channels = await channelsOf(sql, device)
-    const taken: Taken[] = []
+    const taken: Ingested[] = []
     // Most of what devices say sets nothing off: the rest of the site is read only when something may.
     let read: ActionsContext | null = null
     const context = async (): Promise<ActionsContext> => (read ??= await readContext(sql))
@@ -103,7 +103,7 @@ export class LiveTriggers {
     event: DeviceEvent,
     channels: readonly ChannelRow[],
     context: () => Promise<ActionsContext>
-  ): Promise<Taken[]> {
+  ): Promise<Ingested[]> {
     const channel =
       channels.find((c) => c.token === event.channel) ??
       (channels.length === 1 ? channels[0] : undefined)
@@ -130,7 +130,7 @@ export class LiveTriggers {
       )
     )
     return [
-      await this.alarms.takeIn(sql, {
+      await this.alarms.ingest(sql, {
         source: 'device',
         device,
         camera: channel.camera,
@@ -179,11 +179,11 @@ export class LiveTriggers {
     device: string,
     event: DeviceEvent,
     context: () => Promise<ActionsContext>
-  ): Promise<Taken[]> {
+  ): Promise<Ingested[]> {
     const site = await context()
     const input = site.site.inputs.find((i) => i.device === device && i.token === event.rule)
     if (!input) return []
-    const taken: Taken[] = []
+    const taken: Ingested[] = []
     for (const { camera, detection } of await detectionsOfKind(sql, site.site.id, 'contact')) {
       const d = detection as ContactDetection
       if (d.input !== input.id) continue
@@ -203,12 +203,12 @@ export class LiveTriggers {
         walk: this.walkAt(camera, now)
       }
       if (d.debounceSeconds <= SHORT_DEBOUNCE_S) {
-        if (this.mayFire(camera, d, site, now)) taken.push(await this.alarms.takeIn(sql, trigger))
+        if (this.mayFire(camera, d, site, now)) taken.push(await this.alarms.ingest(sql, trigger))
       } else {
         const after = async (): Promise<void> => {
           const at = Date.now()
           if (
-            isActive(this.devices.ears.contact(device, event.rule) ?? false) &&
+            isActive(this.devices.subscriptions.contact(device, event.rule) ?? false) &&
             this.mayFire(camera, d, await readContext(this.database), at)
           )
             await this.alarms.take({ ...trigger, firedAt: at })
@@ -231,7 +231,7 @@ export class LiveTriggers {
     for (const { camera, detection } of wanted) {
       const d = detection as SignalLossDetection
       const channel = channels.find((c) => c.camera === camera && c.used && c.readAt !== null)
-      const heardAt = channel ? this.devices.ears.heardAt(channel.device) : null
+      const heardAt = channel ? this.devices.subscriptions.heardAt(channel.device) : null
       if (!d.enabled || !channel || heardAt === null) continue
       const key = `${camera} ${d.id}`
       if (now - Math.max(heardAt, this.began) <= d.delaySeconds * 1000 + USUAL_SILENCE_MS)

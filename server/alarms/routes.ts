@@ -23,12 +23,12 @@ import type { Database } from '../database.ts'
 import type { DeviceRecordings } from '../deliveries/deviceRecordings.ts'
 import type { Popups } from '../deliveries/popups.ts'
 import type { Queue } from '../deliveries/queue.ts'
-import { readResult, tryAgain } from '../deliveries/rows.ts'
-import { busy, notFound } from '../errors.ts'
-import { readSite } from '../sites/rows.ts'
-import type { Alarms } from './alarms.ts'
+import { readResult, tryAgain } from '../deliveries/queries.ts'
+import { conflict, notFound } from '../errors.ts'
+import { readSite } from '../sites/queries.ts'
+import type { Alarms } from './service.ts'
 import { authorOf } from '../history/routes.ts'
-import { countWaiting, readAlarm, readAlarms, readAttempts, readNotes } from './rows.ts'
+import { countWaiting, readAlarm, readAlarms, readAttempts, readNotes } from './queries.ts'
 
 const anAlarm = byNumber('an alarm')
 const aDelivery = byNumber('a delivery')
@@ -146,8 +146,8 @@ export function alarmRoutes(
     allow(ACTING, { params: aDelivery }),
     async ({ params }, reply) => {
       if (!(await tryAgain(database, params.id, Date.now())))
-        throw busy('only what was given up can be tried again')
-      queue.kick()
+        throw conflict('only what was given up can be tried again')
+      queue.wake()
       return reply.status(204).send()
     }
   )

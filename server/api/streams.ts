@@ -52,7 +52,7 @@ export class LiveAnswers {
     const forget = this.sessions.whileIn(session!, end)
     const look = async (): Promise<void> => {
       // While the database is away nobody can tell; the next look will.
-      if (!(await this.sessions.goesOn(session!).catch(() => true))) end()
+      if (!(await this.sessions.isRunning(session!).catch(() => true))) end()
     }
     const timer = setInterval(() => void look(), LOOK_MS)
     raw.on('close', () => {

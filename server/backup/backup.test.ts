@@ -22,7 +22,7 @@ import { eventually, shortClip, startTestApp, type TestApp } from '../testing/te
 import { backUp } from './backup.ts'
 import { restore } from './restore.ts'
 import { backUpDatabase } from './upgrade.ts'
-import { seal, unseal } from './sealedStream.ts'
+import { encryptStream, decryptStream } from './sealedStream.ts'
 
 const address = JSON.parse(process.env.WARDOPTIC_TEST_DATABASE!) as DatabaseAddress
 const PASSPHRASE = 'ferry-boats-and-fog'
@@ -55,19 +55,24 @@ describe('a sealed stream', () => {
   test.each([0, 1, 2 ** 20 - 1, 2 ** 20, 2 ** 20 + 1, content.length])(
     '%d bytes come back as they were, whatever the pieces',
     async (length) => {
-      const sealed = await bytesOf(seal(pieces(content.subarray(0, length), 70_001), PASSPHRASE))
+      const sealed = await bytesOf(
+        encryptStream(pieces(content.subarray(0, length), 70_001), PASSPHRASE)
+      )
       expect(
-        (await bytesOf(unseal(pieces(sealed, 33_333), secret))).equals(content.subarray(0, length))
+        (await bytesOf(decryptStream(pieces(sealed, 33_333), secret))).equals(
+          content.subarray(0, length)
+        )
       ).toBe(true)
       expect(sealed.includes(content.subarray(0, 32))).toBe(false)
     }
   )
 
   test('cut, changed, put in another order, gone on with, or with another passphrase: said', async () => {
-    const sealed = await bytesOf(seal(pieces(content, 65_536), PASSPHRASE))
+    const sealed = await bytesOf(encryptStream(pieces(content, 65_536), PASSPHRASE))
     const head = sealed.indexOf(10) + 1
     const piece = 4 + 2 ** 20 + 16
-    const opened = (bytes: Buffer, with_ = secret) => bytesOf(unseal(pieces(bytes, 65_536), with_))
+    const opened = (bytes: Buffer, with_ = secret) =>
+      bytesOf(decryptStream(pieces(bytes, 65_536), with_))
     const changed = (at: number): Buffer => Buffer.from(sealed).fill(sealed[at] ^ 1, at, at + 1)
     await expect(opened(sealed.subarray(0, sealed.length - 1))).rejects.toThrow(
       'is cut off in the middle of a piece'

@@ -8,7 +8,7 @@ import { createConnection, type Connection, type RowDataPacket } from 'mysql2/pr
 import { pack, type Pack } from 'tar-stream'
 import { FILES_LOCK, type DatabaseAddress } from '../database.ts'
 import { KEY_FILES } from '../keys.ts'
-import { seal } from './sealedStream.ts'
+import { encryptStream } from './sealedStream.ts'
 import { dumpTables } from './tables.ts'
 
 export const MANIFEST = 'manifest.json'
@@ -77,7 +77,7 @@ export async function backUp(
       archive.finalize()
     })().catch((error: Error) => archive.destroy(error))
     await pipeline(
-      Readable.from(seal(archive as AsyncIterable<Uint8Array>, passphrase)),
+      Readable.from(encryptStream(archive as AsyncIterable<Uint8Array>, passphrase)),
       createWriteStream(part, { mode: 0o600 })
     )
     await filling

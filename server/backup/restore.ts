@@ -14,7 +14,7 @@ import type { DatabaseChoice } from '../launch/databaseUrl.ts'
 import { startMariaDb } from '../launch/mariadb.ts'
 import { migrate, readFiles } from '../migrations.ts'
 import { FOLDERS, MANIFEST, SINGLE_FILES, TABLES, type Manifest } from './backup.ts'
-import { unseal } from './sealedStream.ts'
+import { decryptStream } from './sealedStream.ts'
 import { loadTables } from './tables.ts'
 
 type Entry = Readable & { header: Header }
@@ -69,7 +69,10 @@ async function unpack(
   let manifest: Manifest | null = null
   let hasTables = false
   const archive = extract()
-  const reading = pipeline(Readable.from(unseal(createReadStream(file), passphrase)), archive)
+  const reading = pipeline(
+    Readable.from(decryptStream(createReadStream(file), passphrase)),
+    archive
+  )
   // What goes wrong below it is told by the loop as well.
   reading.catch(() => {})
   for await (const entry of archive as AsyncIterable<Entry>) {

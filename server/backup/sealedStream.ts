@@ -48,7 +48,7 @@ const nonceOf = (number: number, last: boolean): Buffer => {
 }
 
 /** @param passphrase null: whoever has the file can read it; that it is whole is seen all the same */
-export async function* seal(
+export async function* encryptStream(
   content: AsyncIterable<Uint8Array>,
   passphrase: string | null
 ): AsyncGenerator<Buffer> {
@@ -131,7 +131,7 @@ const FILE = 'the backup'
  * @param passphrase asked for where the stream needs one
  * @throws InputError for what is none, is cut, was changed, or has another passphrase
  */
-export async function* unseal(
+export async function* decryptStream(
   content: AsyncIterable<Uint8Array>,
   passphrase: () => Promise<string>
 ): AsyncGenerator<Buffer> {

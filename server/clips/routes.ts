@@ -8,9 +8,9 @@ import { sendFile } from '../api/files.ts'
 import { readScene, readScript } from '../../simulation/script.ts'
 import type { Database } from '../database.ts'
 import { notFound } from '../errors.ts'
-import { readCamera } from '../sites/rows.ts'
-import type { Clips } from './clips.ts'
-import { changeClip, readClip } from './rows.ts'
+import { readCamera } from '../sites/queries.ts'
+import type { Clips } from './service.ts'
+import { changeClip, readClip } from './queries.ts'
 import { parseWith } from '../../core/schema/parse.ts'
 
 /** Names the place of an error from where the caller sees it. */

@@ -3,19 +3,19 @@ import { mkdir, rename, rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
-import type { KeptView } from '../../core/api.ts'
+import type { EvidenceView } from '../../core/api.ts'
 import type { Database } from '../database.ts'
-import type { Devices } from '../devices/devices.ts'
+import type { Devices } from '../devices/service.ts'
 import type { DeviceLink } from '../devices/link.ts'
-import { readDevice } from '../devices/rows.ts'
+import { readDevice } from '../devices/queries.ts'
 import { partsOf } from '../devices/streams.ts'
-import { RECORDING, keepResult, readResult } from './rows.ts'
+import { RECORDING, keepResult, readResult } from './queries.ts'
 
 /** A device that gave nothing is asked again after this. */
 const AGAIN_MS = 10_000
 /** Longer than this no recording takes to be read. */
 const WITHIN_MS = 5 * 60_000
-const MOST_BYTES = 512 * 2 ** 20
+const MAX_BYTES = 512 * 2 ** 20
 
 /**
  * What devices have recorded themselves. It is read from the device when somebody first looks, once it has ended, and
@@ -41,7 +41,7 @@ export class DeviceRecordings {
   }
 
   /** What is kept of a delivery; begins to read what its device has recorded. */
-  async keptOf(id: number): Promise<KeptView> {
+  async keptOf(id: number): Promise<EvidenceView> {
     const result = await readResult(this.database, id)
     if (result?.files) return { files: result.files, recording: null }
     if (!result?.recording) return { files: [], recording: null }
@@ -55,7 +55,7 @@ export class DeviceRecordings {
   private async begin(
     id: number,
     recording: { device: string; token: string }
-  ): Promise<KeptView['recording']> {
+  ): Promise<EvidenceView['recording']> {
     try {
       const link = this.devices.link(await readDevice(this.database, recording.device))
       const found = await link.recording(recording.token)
@@ -109,8 +109,8 @@ export class DeviceRecordings {
     let bytes = 0
     async function* limited(): AsyncGenerator<Uint8Array> {
       for await (const piece of partsOf(answer, signal)) {
-        if ((bytes += piece.length) > MOST_BYTES)
-          throw new Error(`the recording is larger than ${MOST_BYTES / 2 ** 20} MB`)
+        if ((bytes += piece.length) > MAX_BYTES)
+          throw new Error(`the recording is larger than ${MAX_BYTES / 2 ** 20} MB`)
         yield piece
       }
       signal.throwIfAborted()

@@ -1,9 +1,9 @@
 import type { SiteActionsView } from '../../core/api.ts'
-import { MOST_SEQUENCE } from '../../core/formats/dc09.ts'
+import { MAX_SEQUENCE } from '../../core/formats/dc09.ts'
 import type { EndpointOf } from '../../core/formats/actions.ts'
-import { readEndpoints } from '../actions/rows.ts'
+import { readEndpoints } from '../actions/queries.ts'
 import type { Database } from '../database.ts'
-import { readSite } from '../sites/rows.ts'
+import { readSite } from '../sites/queries.ts'
 import type { Reach } from '../reach.ts'
 import { tellStation } from './station.ts'
 
@@ -62,7 +62,7 @@ export class Heartbeats {
   ): Promise<void> {
     this.beatAt.set(id, now)
     const before = this.states.get(id)?.answeredAt ?? null
-    this.sequence = (this.sequence % MOST_SEQUENCE) + 1
+    this.sequence = (this.sequence % MAX_SEQUENCE) + 1
     try {
       await tellStation(this.reach('station', host, port), {
         id: 'NULL',

@@ -13,7 +13,7 @@ export interface Popup {
 const SHOWN_WITHIN_MS = 5000
 
 /** Somebody who has the application open. */
-export interface Looker {
+export interface Subscriber {
   /** Pop-ups are for them: they may do something about alarms. */
   acts: boolean
   say: (event: string, data: unknown) => void
@@ -21,18 +21,18 @@ export interface Looker {
 
 /** Who has the application open, and what is shown to them. Shown is what a browser has said that it showed. */
 export class Popups {
-  private readonly lookers = new Set<Looker>()
+  private readonly subscribers = new Set<Subscriber>()
   private readonly waiting = new Map<number, () => void>()
 
   /** @returns what ends the looking */
-  look(looker: Looker): () => void {
-    this.lookers.add(looker)
-    return () => void this.lookers.delete(looker)
+  look(subscriber: Subscriber): () => void {
+    this.subscribers.add(subscriber)
+    return () => void this.subscribers.delete(subscriber)
   }
 
   /** Something about alarms has changed. */
   tell(event: string, data: unknown): void {
-    for (const { say } of this.lookers) say(event, data)
+    for (const { say } of this.subscribers) say(event, data)
   }
 
   shown(id: number): void {
@@ -41,7 +41,7 @@ export class Popups {
 
   /** Shows it wherever the application is open. @throws Error when nobody has shown it in time */
   async show(popup: Popup): Promise<number> {
-    const acting = (): Looker[] => [...this.lookers].filter(({ acts }) => acts)
+    const acting = (): Subscriber[] => [...this.subscribers].filter(({ acts }) => acts)
     if (!acting().length) throw new Error('nobody has Wardoptic open')
     const seen = new Promise<void>((resolve, reject) => {
       const late = setTimeout(

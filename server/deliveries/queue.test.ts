@@ -5,7 +5,7 @@ import { eventually } from '../testing/testApp.ts'
 import { deliveryKind, pauseAfter } from './kinds.ts'
 import { Queue } from './queue.ts'
 import { Refused } from './refused.ts'
-import type { DueDelivery } from './rows.ts'
+import type { DueDelivery } from './queries.ts'
 
 let database: Database
 let alarm: number
@@ -85,7 +85,7 @@ describe('the delivery queue', () => {
       ;(order[endpoint.id] ??= []).push(id)
       open.set(endpoint.id, 0)
       // Asked again while it is being written down: what was read before must not be made once more.
-      queue.kick()
+      queue.wake()
     })
     await done()
     await queue.close()

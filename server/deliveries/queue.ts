@@ -9,7 +9,7 @@ import {
   markSent,
   readDue,
   type DueDelivery
-} from './rows.ts'
+} from './queries.ts'
 import { Refused } from './refused.ts'
 
 /** Makes a delivery. Ends with a confirmation, or throws what was wrong. */
@@ -46,12 +46,12 @@ export class Queue {
   }
 
   start(): void {
-    this.timer = setInterval(() => this.kick(), POLL_MS)
-    this.kick()
+    this.timer = setInterval(() => this.wake(), POLL_MS)
+    this.wake()
   }
 
   /** Something may be due. */
-  kick(): void {
+  wake(): void {
     if (this.closed) return
     this.again = true
     this.looking ??= this.look()
@@ -91,7 +91,7 @@ export class Queue {
         making.delete(one.id)
         if (!making.size) this.making.delete(endpoint)
         // There may be more of it by now.
-        this.kick()
+        this.wake()
       })
       making.set(one.id, work)
     }

@@ -3,7 +3,7 @@ import { readFrame, writeFrame, type Frame } from '../../core/formats/dc09.ts'
 import { Refused } from './refused.ts'
 
 const WITHIN_MS = 5000
-const MOST_BYTES = 4096
+const MAX_BYTES = 4096
 
 /**
  * Sends one frame to a monitoring station over TCP and waits for its answer.
@@ -30,7 +30,7 @@ export async function tellStation(
     socket.on('connect', () => socket.write(writeFrame(frame)))
     socket.on('data', (part: string) => {
       text += part
-      if (text.endsWith('\r') || text.length > MOST_BYTES) end(() => resolve(text))
+      if (text.endsWith('\r') || text.length > MAX_BYTES) end(() => resolve(text))
     })
     socket.on('end', () =>
       end(() => reject(new Error('the station closed the connection without an answer')))

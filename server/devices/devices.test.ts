@@ -6,7 +6,7 @@ import type { Device } from '../../standins/camera/device.ts'
 import { TestDevices, asAdded } from '../../standins/testing/testDevices.ts'
 import { eventually, startTestApp, type TestApp } from '../testing/testApp.ts'
 import { DeviceLink } from './link.ts'
-import { Seal } from './seal.ts'
+import { Encryption } from './encryption.ts'
 
 const ONE = 'analytics'
 const devices = new TestDevices()
@@ -72,10 +72,10 @@ describe('a device from its address to what it holds', () => {
     )
     expect(row.password_sealed.toString('latin1')).not.toContain('skerrow-2')
     const key = join(t.folder, 'device.key')
-    expect(Seal.open(key, 'it is needed').open(row.password_sealed)).toBe('skerrow-2')
+    expect(Encryption.withKey(key, 'it is needed').decrypt(row.password_sealed)).toBe('skerrow-2')
     expect(statSync(key).mode & 0o077).toBe(0)
     expect(() =>
-      Seal.open(join(devices.folder, 'other.key'), null).open(row.password_sealed)
+      Encryption.withKey(join(devices.folder, 'other.key'), null).decrypt(row.password_sealed)
     ).toThrow('was sealed with another key')
   })
 
@@ -106,7 +106,7 @@ describe('a device from its address to what it holds', () => {
     expect(channel(body).detections.find((d) => d.id === 'path-movement')!.differences).toEqual([
       { setting: 'cells that must move', plan: '8', device: '40' }
     ])
-    expect(channel(body).strangers).toEqual([{ name: 'somebody-else', kind: 'line' }])
+    expect(channel(body).unmanaged).toEqual([{ name: 'somebody-else', kind: 'line' }])
     expect((await results(id)).map((r) => [r.detection, r.what])).toEqual([
       ['somebody-else', 'deleted'],
       ['path-movement', 'changed'],
@@ -303,7 +303,7 @@ describe('devices that are not ready yet', () => {
     const { body } = await add(device)
     await eventually(
       async () =>
-        (await t.ask('POST', `/api/devices/${body.id}/read`)).body.channels[0].strangers.some(
+        (await t.ask('POST', `/api/devices/${body.id}/read`)).body.channels[0].unmanaged.some(
           (x: { name: string }) => x.name === 'own-TamperDetector'
         ),
       20

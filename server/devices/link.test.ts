@@ -9,7 +9,7 @@ import { toRule } from '../../core/formats/onvif/toRule.ts'
 import { DetectionSchema } from '../../core/formats/plan.ts'
 import { TestDevices } from '../../standins/testing/testDevices.ts'
 import { DeviceLink } from './link.ts'
-import { Trouble } from './trouble.ts'
+import { DeviceError } from './deviceError.ts'
 import { parseWith } from '../../core/schema/parse.ts'
 
 const admin = { username: 'admin', password: 'skerrow-1' }
@@ -19,11 +19,11 @@ const ONE = 'analytics'
 const devices = new TestDevices()
 const start = devices.start.bind(devices)
 afterAll(() => devices.close())
-const troubleOf = async (asked: Promise<unknown>): Promise<[string, string]> => {
+const deviceErrorOf = async (asked: Promise<unknown>): Promise<[string, string]> => {
   try {
     await asked
   } catch (error) {
-    if (error instanceof Trouble) return [error.kind, error.message]
+    if (error instanceof DeviceError) return [error.kind, error.message]
     throw error
   }
   return ['none', '']
@@ -108,16 +108,16 @@ describe('a simulated camera, over the wire', () => {
     expect(differencesOf(rule, (await link.rules(ONE))[0])).toEqual([])
     await link.modifyRule(ONE, { ...rule, simple: { ...rule.simple, Sensitivity: '80' } })
     expect(
-      await troubleOf(
+      await deviceErrorOf(
         link.modifyRule(ONE, { ...rule, simple: { ...rule.simple, Sensitivity: '180' } })
       )
     ).toEqual(['refused', 'Sensitivity is 180; must be from 1 to 100'])
     for (const name of ['b', 'c', 'd']) await link.createRule(ONE, { ...rule, name })
-    expect(await troubleOf(link.createRule(ONE, { ...rule, name: 'e' }))).toEqual([
+    expect(await deviceErrorOf(link.createRule(ONE, { ...rule, name: 'e' }))).toEqual([
       'refused',
       'at most 4 rules of type tt:LineDetector'
     ])
-    expect(await troubleOf(link.createRule(ONE, rule))).toEqual([
+    expect(await deviceErrorOf(link.createRule(ONE, rule))).toEqual([
       'refused',
       'rule quay-edge is there already'
     ])
@@ -130,7 +130,10 @@ describe('a simulated camera, over the wire', () => {
       ['d', '50']
     ])
     await again.deleteRule(ONE, 'b')
-    expect(await troubleOf(again.deleteRule(ONE, 'b'))).toEqual(['refused', 'there is no rule b'])
+    expect(await deviceErrorOf(again.deleteRule(ONE, 'b'))).toEqual([
+      'refused',
+      'there is no rule b'
+    ])
   })
 
   test('what is configured is what happens: a walk over the line becomes an event', async () => {
@@ -178,7 +181,7 @@ describe('a simulated camera, over the wire', () => {
     })
     expect(Math.abs(events[0].at - Date.now())).toBeLessThan(3000)
     await link.unsubscribe(point)
-    expect((await troubleOf(link.pull(point, 1)))[0]).toBe('refused')
+    expect((await deviceErrorOf(link.pull(point, 1)))[0]).toBe('refused')
   }, 40_000)
 
   test('fresh from the box it takes a first account, and from then on asks for it', async () => {
@@ -186,10 +189,10 @@ describe('a simulated camera, over the wire', () => {
     const fresh = new DeviceLink(device.address, null)
     expect(await fresh.hasAccount()).toBe(false)
     expect(
-      (await troubleOf(fresh.createAccount({ username: 'admin', password: 'short' })))[1]
+      (await deviceErrorOf(fresh.createAccount({ username: 'admin', password: 'short' })))[1]
     ).toContain('at least 8 characters')
     await fresh.createAccount({ username: 'admin', password: 'long-enough' })
-    expect((await troubleOf(fresh.rules(ONE)))[0]).toBe('no-account')
+    expect((await deviceErrorOf(fresh.rules(ONE)))[0]).toBe('no-account')
     expect(
       await new DeviceLink(device.address, {
         username: 'admin',
@@ -197,7 +200,7 @@ describe('a simulated camera, over the wire', () => {
       }).hasAccount()
     ).toBe(true)
     expect(
-      await troubleOf(
+      await deviceErrorOf(
         new DeviceLink(device.address, { username: 'admin', password: 'wrong-one' }).rules(ONE)
       )
     ).toEqual(['wrong-password', 'sender not authorized: wrong user name or password'])
@@ -297,22 +300,22 @@ describe('devices that answer wrongly, slowly, half, or not at all', () => {
     response.writeHead(200, { 'content-type': 'application/soap+xml' }).end(body)
 
   test('nobody there', async () =>
-    expect((await troubleOf(new DeviceLink('http://127.0.0.1:9', admin).information()))[0]).toBe(
-      'offline'
-    ))
+    expect(
+      (await deviceErrorOf(new DeviceLink('http://127.0.0.1:9', admin).information()))[0]
+    ).toBe('offline'))
   test('the connection is reset', async () =>
     expect(
-      (await troubleOf((await serve((request) => request.socket.destroy())).information()))[0]
+      (await deviceErrorOf((await serve((request) => request.socket.destroy())).information()))[0]
     ).toBe('offline'))
   test('no answer in time', async () =>
-    expect(await troubleOf((await serve(() => {})).information())).toEqual([
+    expect(await deviceErrorOf((await serve(() => {})).information())).toEqual([
       'slow',
       'the device did not answer within 0.7 s'
     ]))
   test('half an answer, then nothing', async () =>
     expect(
       (
-        await troubleOf(
+        await deviceErrorOf(
           (
             await serve((_, response) => void response.writeHead(200).write('<s:Envelope'))
           ).information()
@@ -321,11 +324,11 @@ describe('devices that answer wrongly, slowly, half, or not at all', () => {
     ).toBe('slow'))
   test('XML that is cut off', async () =>
     expect(
-      await troubleOf((await serve(xmlOf('<s:Envelope xmlns:s="x"><s:Body><a>'))).information())
+      await deviceErrorOf((await serve(xmlOf('<s:Envelope xmlns:s="x"><s:Body><a>'))).information())
     ).toEqual(['broken', expect.stringContaining('is not well-formed XML')]))
   test('a page instead of an answer', async () =>
     expect(
-      await troubleOf(
+      await deviceErrorOf(
         (
           await serve(
             (_, response) =>
@@ -337,7 +340,7 @@ describe('devices that answer wrongly, slowly, half, or not at all', () => {
   test('entities that would grow without end', async () =>
     expect(
       (
-        await troubleOf(
+        await deviceErrorOf(
           (
             await serve(
               xmlOf('<!DOCTYPE x [<!ENTITY a "aaaaaaaaaa"><!ENTITY b "&a;&a;&a;&a;">]><x>&b;</x>')
@@ -348,12 +351,16 @@ describe('devices that answer wrongly, slowly, half, or not at all', () => {
     ).toContain('declares a document type'))
   test('an answer of 10 MB', async () =>
     expect(
-      (await troubleOf((await serve(xmlOf(`<a>${'x'.repeat(10 * 2 ** 20)}</a>`))).information()))[1]
+      (
+        await deviceErrorOf(
+          (await serve(xmlOf(`<a>${'x'.repeat(10 * 2 ** 20)}</a>`))).information()
+        )
+      )[1]
     ).toContain('larger than 2 MB'))
   test('sent elsewhere', async () =>
     expect(
       (
-        await troubleOf(
+        await deviceErrorOf(
           (
             await serve(
               (_, response) =>

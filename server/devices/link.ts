@@ -6,7 +6,7 @@ import { type AnalysisMode, type RuleAbility, type Rule } from '../../core/forma
 import { readMetadata } from '../../core/formats/onvif/metadata.ts'
 import { readRule, ruleXml } from '../../core/formats/onvif/ruleXml.ts'
 import {
-  MOST_XML,
+  MAX_XML,
   child,
   children,
   content,
@@ -16,7 +16,7 @@ import {
   type Element
 } from '../../core/formats/onvif/xml.ts'
 import { partsOf } from './streams.ts'
-import { Trouble } from './trouble.ts'
+import { DeviceError } from './deviceError.ts'
 import { DeviceWire, type Credentials } from './wire.ts'
 import { ruleType } from '../../core/kinds/rules.ts'
 
@@ -63,7 +63,7 @@ export interface LinkOutput {
 const FILM_WITHIN_MS = 60_000
 const METADATA_END = '</tt:MetadataStream>'
 
-/** Speaks the open standard with one device. Every call ends: with an answer, or with a Trouble that says why not. */
+/** Speaks the open standard with one device. Every call ends: with an answer, or with a DeviceError that says why not. */
 export class DeviceLink {
   private readonly wire: DeviceWire
 
@@ -389,7 +389,8 @@ export class DeviceLink {
     const utf8 = new TextDecoder()
     for await (const part of partsOf(answer, signal)) {
       text += utf8.decode(part, { stream: true })
-      if (text.length > MOST_XML) throw new Trouble('broken', 'the device’s metadata does not end')
+      if (text.length > MAX_XML)
+        throw new DeviceError('broken', 'the device’s metadata does not end')
       for (
         let end: number;
         (end = text.indexOf(METADATA_END)) >= 0;
@@ -499,7 +500,10 @@ export class DeviceLink {
   /** A device must not send this server elsewhere. */
   private own(uri: string, what: string): string {
     if (!URL.canParse(uri) || new URL(uri).origin !== this.address)
-      throw new Trouble('broken', `the ${what}’s address ${uri.slice(0, 80)} is not on the device`)
+      throw new DeviceError(
+        'broken',
+        `the ${what}’s address ${uri.slice(0, 80)} is not on the device`
+      )
     return uri
   }
 }

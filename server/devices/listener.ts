@@ -1,6 +1,6 @@
 import { setTimeout as wait } from 'node:timers/promises'
 import type { DeviceEvent, DeviceLink } from './link.ts'
-import { Trouble } from './trouble.ts'
+import { DeviceError } from './deviceError.ts'
 
 /** How long a device may hold a question open when nothing happens; who ends listening waits for that answer. */
 const HELD_SECONDS = 2
@@ -10,7 +10,7 @@ const FIRST_PAUSE_MS = 1000
 const LONGEST_PAUSE_MS = 30_000
 
 /** Where somebody listens, and until when that has been so; nulls: not yet. */
-export interface Ear {
+export interface Subscription {
   point: string | null
   heardAt: number | null
 }
@@ -22,10 +22,10 @@ export interface Ear {
  */
 export class Listener {
   private readonly link: DeviceLink
-  private readonly take: (events: DeviceEvent[], ear: Ear) => Promise<void>
+  private readonly take: (events: DeviceEvent[], subscription: Subscription) => Promise<void>
   private readonly stop = new AbortController()
   private readonly ended: Promise<void>
-  private readonly ear: Ear
+  private readonly subscription: Subscription
   private renewedAt = 0
   /** What has come and could not be kept yet. */
   private unkept: DeviceEvent[] = []
@@ -34,11 +34,11 @@ export class Listener {
   /** @param take keeps what came; listening goes on only after it has been kept */
   constructor(
     link: DeviceLink,
-    ear: Ear,
-    take: (events: DeviceEvent[], ear: Ear) => Promise<void>
+    subscription: Subscription,
+    take: (events: DeviceEvent[], subscription: Subscription) => Promise<void>
   ) {
     this.link = link
-    this.ear = { ...ear }
+    this.subscription = { ...subscription }
     this.take = take
     this.ended = this.listen()
   }
@@ -50,11 +50,12 @@ export class Listener {
   async close(forGood = false): Promise<void> {
     this.stop.abort()
     await this.ended
-    if (forGood && this.ear.point) await this.link.unsubscribe(this.ear.point).catch(() => {})
+    if (forGood && this.subscription.point)
+      await this.link.unsubscribe(this.subscription.point).catch(() => {})
   }
 
   get heardAt(): number | null {
-    return this.ear.heardAt
+    return this.subscription.heardAt
   }
 
   private async listen(): Promise<void> {
@@ -62,22 +63,26 @@ export class Listener {
     let pause = FIRST_PAUSE_MS
     while (!signal.aborted) {
       try {
-        if (!this.ear.point) await this.begin()
+        if (!this.subscription.point) await this.begin()
         while (!signal.aborted) {
           if (this.unkept.length) await this.keep([])
-          const events = await this.link.pull(this.ear.point!, HELD_SECONDS)
-          this.ear.heardAt = Date.now()
+          const events = await this.link.pull(this.subscription.point!, HELD_SECONDS)
+          this.subscription.heardAt = Date.now()
           pause = FIRST_PAUSE_MS
-          if (events.length || this.ear.heardAt - this.keptAt >= RENEWED_MS || signal.aborted)
+          if (
+            events.length ||
+            this.subscription.heardAt - this.keptAt >= RENEWED_MS ||
+            signal.aborted
+          )
             await this.keep(events)
           await this.renew()
         }
       } catch (error) {
         if (signal.aborted) break
         // A pull point that is refused has ended; one that could not be reached may still be there.
-        if (error instanceof Trouble && error.kind !== 'offline' && error.kind !== 'slow') {
-          const known = this.ear.point
-          this.ear.point = null
+        if (error instanceof DeviceError && error.kind !== 'offline' && error.kind !== 'slow') {
+          const known = this.subscription.point
+          this.subscription.point = null
           if (known) continue
         }
         // Ends sooner when it is told to; the timer then gives its listener back.
@@ -91,23 +96,23 @@ export class Listener {
     // The device has forgotten what it has answered: it stays here until it is kept.
     this.unkept.push(...events)
     const count = this.unkept.length
-    await this.take(this.unkept.slice(0, count), this.ear)
+    await this.take(this.unkept.slice(0, count), this.subscription)
     this.unkept.splice(0, count)
     this.keptAt = Date.now()
   }
 
   private async renew(): Promise<void> {
     if (Date.now() - this.renewedAt < RENEWED_MS) return
-    await this.link.renew(this.ear.point!)
+    await this.link.renew(this.subscription.point!)
     this.renewedAt = Date.now()
   }
 
   private async begin(): Promise<void> {
-    const { heardAt } = this.ear
-    this.ear.point = await this.link.subscribe()
+    const { heardAt } = this.subscription
+    this.subscription.point = await this.link.subscribe()
     const now = Date.now()
     this.renewedAt = now
-    this.ear.heardAt = now
+    this.subscription.heardAt = now
     await this.keep(
       heardAt === null
         ? []

@@ -2,11 +2,11 @@ import { Readable } from 'node:stream'
 import { SIGNED_IN, allow, byCamera, type Api } from '../api/route.ts'
 import { eventText, type LiveAnswers } from '../api/streams.ts'
 import type { Database } from '../database.ts'
-import { busy } from '../errors.ts'
-import { readCamera } from '../sites/rows.ts'
-import type { Devices } from './devices.ts'
+import { conflict } from '../errors.ts'
+import { readCamera } from '../sites/queries.ts'
+import type { Devices } from './service.ts'
 import { partsOf } from './streams.ts'
-import { Trouble } from './trouble.ts'
+import { DeviceError } from './deviceError.ts'
 
 /** What a camera shows now: its picture, its moving picture, and its targets and triggers as they come. */
 export function liveRoutes(
@@ -26,7 +26,7 @@ export function liveRoutes(
   }> => {
     await readCamera(database, camera)
     const found = await devices.channelShowing(camera)
-    if (!found) throw busy('no device shows this camera now; look at its state under Devices')
+    if (!found) throw conflict('no device shows this camera now; look at its state under Devices')
     return {
       device: found.row.id,
       channel: found.channel.token,
@@ -38,7 +38,7 @@ export function liveRoutes(
     try {
       return await work
     } catch (error) {
-      if (error instanceof Trouble) throw busy(error.message)
+      if (error instanceof DeviceError) throw conflict(error.message)
       throw error
     }
   }
@@ -64,7 +64,7 @@ export function liveRoutes(
       const type = answer.headers.get('content-type') ?? ''
       if (!/^multipart\/x-mixed-replace/.test(type) || !answer.body) {
         ended.abort()
-        throw busy('the device’s stream is not Motion JPEG')
+        throw conflict('the device’s stream is not Motion JPEG')
       }
       live.whileSignedIn(request, reply).addEventListener('abort', () => ended.abort())
       return reply
@@ -82,11 +82,11 @@ export function liveRoutes(
       const { link, profile, device } = await showing(request.params.camera)
       const { raw, signal } = live.begin(request, reply, 'text/event-stream')
       const say = (event: string, data: unknown): void => void raw.write(eventText(event, data))
-      const deaf = devices.ears.hear((from, events) => {
+      const unsubscribe = devices.subscriptions.hear((from, events) => {
         if (from === device)
           for (const { topic, rule, at, data } of events) say('heard', { topic, rule, at, data })
       })
-      signal.addEventListener('abort', deaf)
+      signal.addEventListener('abort', unsubscribe)
       try {
         for await (const frame of link.targets(profile, signal)) {
           // A browser that reads too slowly misses some.
@@ -96,7 +96,7 @@ export function liveRoutes(
       } catch (error) {
         if (!signal.aborted)
           say('trouble', {
-            message: error instanceof Trouble ? error.message : (error as Error).message
+            message: error instanceof DeviceError ? error.message : (error as Error).message
           })
       }
       raw.end()

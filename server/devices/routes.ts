@@ -10,13 +10,13 @@ import {
 } from '../../core/devices/views.ts'
 import { INSTALLER, allow, byId, tokenText, type Api } from '../api/route.ts'
 import type { Database } from '../database.ts'
-import { busy, notFound } from '../errors.ts'
-import { readCamera, readSite } from '../sites/rows.ts'
-import type { Devices } from './devices.ts'
+import { conflict, notFound } from '../errors.ts'
+import { readCamera, readSite } from '../sites/queries.ts'
+import type { Devices } from './service.ts'
 import { findDevices, type Neighbourhood } from './discovery.ts'
-import { readDevice } from './rows.ts'
+import { readDevice } from './queries.ts'
 import type { Sendings } from './sending.ts'
-import { Trouble } from './trouble.ts'
+import { DeviceError } from './deviceError.ts'
 
 const byToken = v.object({ ...byId.entries, token: tokenText })
 
@@ -25,7 +25,7 @@ async function said<T>(work: Promise<T>): Promise<T> {
   try {
     return await work
   } catch (error) {
-    if (error instanceof Trouble) throw busy(error.message)
+    if (error instanceof DeviceError) throw conflict(error.message)
     throw error
   }
 }

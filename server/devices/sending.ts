@@ -4,9 +4,9 @@ import type { SendResult, SendingView } from '../../core/devices/views.ts'
 import { differencesOf } from '../../core/formats/onvif/differences.ts'
 import type { Detection, Schedule } from '../../core/formats/plan.ts'
 import { notFound } from '../errors.ts'
-import type { ChannelRow } from './channels.ts'
+import type { ChannelRow } from './channelQueries.ts'
 import type { DeviceLink } from './link.ts'
-import { Trouble } from './trouble.ts'
+import { DeviceError } from './deviceError.ts'
 import type { Rule } from '../../core/formats/onvif/rule.ts'
 
 /** What the channel is known to hold after a sending, and what was said on the way. */
@@ -37,7 +37,7 @@ export async function sendChannel(
       .filter((rule) => wanted.some(({ name }) => name === rule.name))
       .map((rule) => [rule.name, rule])
   )
-  let cut: Trouble | null = null
+  let cut: DeviceError | null = null
   const attempt = async (
     name: string,
     what: SendResult['what'],
@@ -58,7 +58,7 @@ export async function sendChannel(
       if (rule) done.set(name, rule)
       results.push({ ...base, error: null, holds: rule ? 'new' : 'none' })
     } catch (error) {
-      if (!(error instanceof Trouble)) throw error
+      if (!(error instanceof DeviceError)) throw error
       if (error.kind !== 'refused') cut = error
       results.push({
         ...base,
@@ -102,7 +102,7 @@ async function settle(
   try {
     now = await link.rules(channel.token)
   } catch (error) {
-    if (error instanceof Trouble) return
+    if (error instanceof DeviceError) return
     throw error
   }
   for (const result of results.filter(({ holds }) => holds === 'unknown')) {
@@ -143,7 +143,7 @@ export class Sendings {
     }
     this.all.set(view.id, view)
     for (const id of [...this.all.keys()].slice(0, -KEPT)) this.all.delete(id)
-    const work = inTurns(AT_ONCE, view.devices, (device) => this.one(device)).then(() => {
+    const work = mapConcurrent(AT_ONCE, view.devices, (device) => this.one(device)).then(() => {
       view.finished = true
       this.running.delete(work)
     })
@@ -176,7 +176,7 @@ export class Sendings {
 }
 
 /** Does work for each item, so many at a time. */
-export async function inTurns<T>(
+export async function mapConcurrent<T>(
   most: number,
   items: readonly T[],
   work: (item: T) => Promise<void>

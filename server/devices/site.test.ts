@@ -203,7 +203,7 @@ describe('the recorder', () => {
     )!
     expect(wrong).toMatchObject({
       severity: 'warning',
-      mend: { does: 'door', device: ids.get('recorder'), channel: 'channel-3' }
+      fix: { does: 'door', device: ids.get('recorder'), channel: 'channel-3' }
     })
     await draw('fuel-pontoon', {
       id: 'rail',
@@ -271,7 +271,7 @@ describe('families of analysis', () => {
       (await readiness()).findings.find(
         ({ code, device }) => code === 'analysis-off' && device === ids.get('cam-slipway')
       )
-    ).toMatchObject({ detection: 'quay-edge', mend: { does: 'mode', type: 'wo:Perimeter' } })
+    ).toMatchObject({ detection: 'quay-edge', fix: { does: 'mode', type: 'wo:Perimeter' } })
     await ask('PUT', path('cam-slipway', '/channels/analytics/mode'), { type: 'wo:Perimeter' })
     expect(await modes()).toEqual(['wo:Perimeter'])
     expect(
@@ -398,7 +398,7 @@ describe('one that switches motion and tamper on again by itself', () => {
     ids.set('cam-path', (await ask<DeviceView>('POST', '/api/devices', asAdded(device))).id)
     await eventually(
       async () =>
-        (await ask<DeviceView>('POST', path('cam-path', '/read'))).channels[0].strangers.length > 1,
+        (await ask<DeviceView>('POST', path('cam-path', '/read'))).channels[0].unmanaged.length > 1,
       20
     )
     // When it switches back is the test's to say: not while it looks at what has just been sent.
@@ -417,14 +417,14 @@ describe('one that switches motion and tamper on again by itself', () => {
     const finding = (await readiness()).findings.find(
       ({ code, device: id }) => code === 'switches-back' && id === ids.get('cam-path')
     )!
-    expect(finding.mend).toMatchObject({
+    expect(finding.fix).toMatchObject({
       does: 'add',
       camera: 'quay-path',
       detection: { kind: 'tamper', parked: true }
     })
     await draw(
       'quay-path',
-      (finding.mend as { detection: { id: string; [key: string]: unknown } }).detection
+      (finding.fix as { detection: { id: string; [key: string]: unknown } }).detection
     )
     await send('cam-path')
     const parked = device.channels[0].rules.find(({ type }) => type === 'tt:TamperDetector')!
@@ -508,10 +508,10 @@ describe('what a camera shows now', () => {
 
 describe('readiness', () => {
   test('is of the state as it is: what is drawn, sent and heard changes it', async () => {
-    const notches = async () =>
-      (await readiness()).cameras.find(({ id }) => id === 'vehicle-lanes')!.notches
+    const steps = async () =>
+      (await readiness()).cameras.find(({ id }) => id === 'vehicle-lanes')!.steps
     await send('recorder')
-    expect(await notches()).toMatchObject({ drawn: 'done', sent: 'done' })
+    expect(await steps()).toMatchObject({ drawn: 'done', sent: 'done' })
     await draw('vehicle-lanes', {
       id: 'gate',
       name: 'Gate',
@@ -522,10 +522,10 @@ describe('readiness', () => {
       ],
       classes: ['vehicle']
     })
-    expect((await notches()).sent).toBe('open')
+    expect((await steps()).sent).toBe('open')
     await made.get('recorder')!.close()
     await ask('POST', path('recorder', '/read'))
-    expect(await notches()).toMatchObject({ sent: 'failed' })
+    expect(await steps()).toMatchObject({ sent: 'failed' })
     expect((await readiness()).findings[0]).toMatchObject({ severity: 'blocking' })
   })
 })

@@ -1,14 +1,14 @@
 import type { DeviceView } from '../../core/devices/views.ts'
-import { standingOf, strangersOf } from '../../core/devices/standing.ts'
+import { standingOf, unmanagedOf } from '../../core/devices/standing.ts'
 import { outputDifferences, wantedOutput } from '../../core/devices/outputs.ts'
 import type { Actions, Endpoint } from '../../core/formats/actions.ts'
 import type { Detection, Schedule } from '../../core/formats/plan.ts'
 import type { Database } from '../database.ts'
-import { readEndpoints } from '../actions/rows.ts'
-import { readAllDetections } from '../detections/rows.ts'
-import { readSchedules } from '../sites/rows.ts'
-import { listChannels, type ChannelRow } from './channels.ts'
-import { listTests, type DeviceRow } from './rows.ts'
+import { readEndpoints } from '../actions/queries.ts'
+import { readAllDetections } from '../detections/queries.ts'
+import { readSchedules } from '../sites/queries.ts'
+import { listChannels, type ChannelRow } from './channelQueries.ts'
+import { listTests, type DeviceRow } from './queries.ts'
 
 /** Everything of the plan and the devices that views of devices are made from, read at one go. */
 export interface Everything {
@@ -100,7 +100,7 @@ export function viewOf(
           mostRules: channel.mostRules,
           modes: [...channel.modes],
           detections: wanted.map((d) => standingOf(d, channel, schedules, others)),
-          strangers: strangersOf(wanted, channel),
+          unmanaged: unmanagedOf(wanted, channel),
           switchesBack: channel.switchesBack
         }
       }),

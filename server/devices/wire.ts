@@ -10,7 +10,7 @@ import {
   readMessage
 } from '../../core/formats/onvif/soap.ts'
 import {
-  MOST_XML,
+  MAX_XML,
   child,
   children,
   down,
@@ -18,7 +18,7 @@ import {
   xml,
   type Element
 } from '../../core/formats/onvif/xml.ts'
-import { Trouble, troubleOf } from './trouble.ts'
+import { DeviceError, deviceErrorOf } from './deviceError.ts'
 
 export interface Credentials {
   username: string
@@ -38,7 +38,7 @@ type Service = keyof typeof NAMESPACES_OF
 
 /**
  * Messages of the open standard to one device, and what it gives over HTTP beside them. Every call ends: with an answer,
- * or with a Trouble that says why not.
+ * or with a DeviceError that says why not.
  */
 export class DeviceWire {
   readonly address: string
@@ -111,17 +111,17 @@ export class DeviceWire {
    * A message to one of the device's services.
    * @param body of the message, as XML
    * @returns the action that answers it
-   * @throws Trouble
+   * @throws DeviceError
    */
   async call(service: Service, body: string): Promise<Element> {
     const at = (await this.servicePaths()).get(NAMESPACES_OF[service])
     if (!at || !URL.canParse(at))
-      throw new Trouble('refused', `the device has no ${service} service`)
+      throw new DeviceError('refused', `the device has no ${service} service`)
     // Only its path is taken: behind a translation of addresses a device does not know its own.
     return this.ask(this.address + new URL(at).pathname, body, true)
   }
 
-  /** A message to an address of the device. @param withToken whether it is said who asks @throws Trouble */
+  /** A message to an address of the device. @param withToken whether it is said who asks @throws DeviceError */
   async ask(
     url: string,
     body: string,
@@ -159,16 +159,20 @@ export class DeviceWire {
       return message.action
     } catch (error) {
       if (error instanceof SoapFault && error.codes.some((code) => code.endsWith('NotAuthorized')))
-        throw new Trouble(this.credentials ? 'wrong-password' : 'no-account', error.message, error)
-      if (error instanceof SoapFault) throw new Trouble('refused', error.message, error)
-      if (error instanceof InputError) throw new Trouble('broken', error.message, error)
+        throw new DeviceError(
+          this.credentials ? 'wrong-password' : 'no-account',
+          error.message,
+          error
+        )
+      if (error instanceof SoapFault) throw new DeviceError('refused', error.message, error)
+      if (error instanceof InputError) throw new DeviceError('broken', error.message, error)
       throw error
     }
   }
 
   private checkAccepted({ status }: Response): void {
     if (status === 401)
-      throw new Trouble(
+      throw new DeviceError(
         this.credentials ? 'wrong-password' : 'no-account',
         'the device does not accept the account'
       )
@@ -184,10 +188,11 @@ export class DeviceWire {
       signal.throwIfAborted()
       const answer = await this.get(url, late.signal)
       this.checkAccepted(answer)
-      if (!answer.ok) throw new Trouble('broken', `the device answered with HTTP ${answer.status}`)
+      if (!answer.ok)
+        throw new DeviceError('broken', `the device answered with HTTP ${answer.status}`)
       return answer
     } catch (error) {
-      throw troubleOf(error, withinMs)
+      throw deviceErrorOf(error, withinMs)
     } finally {
       clearTimeout(timer)
       signal.removeEventListener('abort', stop)
@@ -214,7 +219,7 @@ export class DeviceWire {
     return fetch(url, { headers: { authorization: said }, redirect: 'error', signal })
   }
 
-  /** One answer whole, or a Trouble. Never reads more than an answer may have. */
+  /** One answer whole, or a DeviceError. Never reads more than an answer may have. */
   async whole(
     ask: (signal: AbortSignal) => Promise<Response>,
     withinMs = this.withinMs
@@ -225,17 +230,20 @@ export class DeviceWire {
       let bytes = 0
       for await (const part of (answer.body ?? []) as AsyncIterable<Uint8Array>) {
         bytes += part.length
-        if (bytes > MOST_XML)
-          throw new Trouble('broken', `the device’s answer is larger than ${MOST_XML / 2 ** 20} MB`)
+        if (bytes > MAX_XML)
+          throw new DeviceError(
+            'broken',
+            `the device’s answer is larger than ${MAX_XML / 2 ** 20} MB`
+          )
         parts.push(part)
       }
       this.checkAccepted(answer)
       // A refusal comes with its reason in the body; anything else without one is no answer of the standard.
       if (!answer.ok && !/xml/.test(answer.headers.get('content-type') ?? ''))
-        throw new Trouble('broken', `the device answered with HTTP ${answer.status}`)
+        throw new DeviceError('broken', `the device answered with HTTP ${answer.status}`)
       return Buffer.concat(parts)
     } catch (error) {
-      throw troubleOf(error, withinMs)
+      throw deviceErrorOf(error, withinMs)
     }
   }
 }

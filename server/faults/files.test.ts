@@ -83,7 +83,7 @@ describe('files that are torn or gone', () => {
       `${file} has 5 bytes, not 32`
     )
     const { devices } = await openKeys(t.database, t.folder, true)
-    expect(() => devices.open(Buffer.alloc(60))).toThrow(
+    expect(() => devices.decrypt(Buffer.alloc(60))).toThrow(
       'was sealed with another key; enter it again'
     )
     writeFileSync(file, key)

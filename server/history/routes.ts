@@ -3,8 +3,8 @@ import * as v from 'valibot'
 import type { HistoryView } from '../../core/history/states.ts'
 import { INSTALLER, allow, byCamera, numberText, type Api } from '../api/route.ts'
 import type { Database } from '../database.ts'
-import { readCamera } from '../sites/rows.ts'
-import { readEdits, readStateAt, type Author, type EditNote } from './rows.ts'
+import { readCamera } from '../sites/queries.ts'
+import { readEdits, readStateAt, type Author, type EditNote } from './queries.ts'
 
 const PAGE = 100
 

@@ -13,7 +13,7 @@ import { trueTracks } from '../../simulation/evidence.ts'
 import { Feed } from '../../simulation/feed.ts'
 import { makeNodeCanvas } from '../../simulation/nodeCanvas.ts'
 import type { Play } from '../../simulation/script.ts'
-import { keepWalk, readWalk } from './keptWalks.ts'
+import { keepWalk, readWalk } from './walkFiles.ts'
 
 /**
  * What a walk is looked at with: its true targets; the measures of its painted pictures besides; or

@@ -2,7 +2,7 @@ import { fork, type ChildProcess } from 'node:child_process'
 import { availableParallelism } from 'node:os'
 import { fileURLToPath } from 'node:url'
 import { KEEPS_MEMORY } from '../../simulation/keepsMemory.ts'
-import { forgetWalks } from './keptWalks.ts'
+import { forgetWalks } from './walkFiles.ts'
 import type { Answer, Job } from './prover.ts'
 
 interface Waiting {

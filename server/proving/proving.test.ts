@@ -43,8 +43,8 @@ async function edit(camera: string, id: string, change: object): Promise<void> {
 const readiness = async (camera: string) => {
   const { body } = await t.ask('GET', '/api/readiness')
   return {
-    proven: body.cameras.find((c: any) => c.id === camera).notches.proven,
-    findings: body.findings.filter((f: any) => f.camera === camera && f.notch === 'proven')
+    proven: body.cameras.find((c: any) => c.id === camera).steps.proven,
+    findings: body.findings.filter((f: any) => f.camera === camera && f.step === 'proven')
   }
 }
 
@@ -67,7 +67,7 @@ test('the demo site is proposed at least a hundred checks; all are kept at once'
   )
   expect(await readiness('slipway')).toMatchObject({
     proven: 'empty',
-    findings: [{ sentence: 'No check of Quay edge has ever been run.', mend: { does: 'prove' } }]
+    findings: [{ sentence: 'No check of Quay edge has ever been run.', fix: { does: 'prove' } }]
   })
 })
 

@@ -12,13 +12,13 @@ import {
   type Api
 } from '../api/route.ts'
 import type { Database } from '../database.ts'
-import { findDetection } from '../detections/rows.ts'
+import { findDetection } from '../detections/queries.ts'
 import { authorOf } from '../history/routes.ts'
-import { readCamera } from '../sites/rows.ts'
+import { readCamera } from '../sites/queries.ts'
 import { WalkOrderSchema } from '../../core/proving/live.ts'
-import type { Proving } from './proving.ts'
+import type { Proving } from './service.ts'
 import type { WalkTests } from './walkTests.ts'
-import { deleteCheck, readResult, saveCheck } from './rows.ts'
+import { deleteCheck, readResult, saveCheck } from './queries.ts'
 
 const aRun = byNumber('a run')
 const propose = allow(INSTALLER)
@@ -48,7 +48,7 @@ export function provingRoutes(
     proving.stop(params.id)
   )
   app.post('/proving/runs/:id/go-on', allow(INSTALLER, { params: aRun }), ({ params }) =>
-    proving.goOn(params.id)
+    proving.resumeRun(params.id)
   )
   app.get(
     '/cameras/:camera/checks/:id/result',

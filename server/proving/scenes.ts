@@ -1,4 +1,4 @@
-import { busy } from '../errors.ts'
+import { conflict } from '../errors.ts'
 
 /** A scene that is painted for the first time is ready after so long. */
 const READY_WITHIN_MS = 180_000
@@ -19,7 +19,7 @@ export function scenesAt(address: string): Scenes {
       signal: AbortSignal.timeout(READY_WITHIN_MS)
     })
     const body = (await answer.json()) as { began?: number; message?: string }
-    if (!answer.ok) throw busy(body.message ?? `the scene answers with ${answer.status}`)
+    if (!answer.ok) throw conflict(body.message ?? `the scene answers with ${answer.status}`)
     return body.began ?? 0
   }
   return {

@@ -1,5 +1,5 @@
 import type { Scenes } from './scenes.ts'
-import type { Author } from '../history/rows.ts'
+import type { Author } from '../history/queries.ts'
 import { setTimeout as wait } from 'node:timers/promises'
 import type { ArmInputs } from '../../core/arming/armInputs.ts'
 import type { DeliveryView } from '../../core/api.ts'
@@ -22,12 +22,12 @@ import { ReportedRows } from '../../core/targets/reportedRows.ts'
 import { tracksFromRows, type Tracks } from '../../core/targets/tracks.ts'
 import { armInputsOf } from '../../simulation/evidence.ts'
 import { inputsNow, type ActionsContext } from '../alarms/context.ts'
-import { readAlarm } from '../alarms/rows.ts'
+import { readAlarm } from '../alarms/queries.ts'
 import type { Database } from '../database.ts'
-import type { Devices } from '../devices/devices.ts'
-import { busy, notFound } from '../errors.ts'
-import { readLiveTrigger } from './rows.ts'
-import type { Proving } from './proving.ts'
+import type { Devices } from '../devices/service.ts'
+import { conflict, notFound } from '../errors.ts'
+import { readLiveTrigger } from './queries.ts'
+import type { Proving } from './service.ts'
 
 /** Targets are taken at this rate, whatever the camera's own is. */
 const FPS = 10
@@ -99,7 +99,7 @@ export class WalkTests {
       test.view.beganAt !== null &&
       instant >= test.view.beganAt &&
       instant <= endOf(test.view) &&
-      this.goesOn(camera)
+      this.isRunning(camera)
       ? { later: test.later }
       : null
   }
@@ -120,14 +120,15 @@ export class WalkTests {
    * walked live
    */
   async start(camera: string, check: Check, by: Author): Promise<WalkTestView> {
-    if (this.goesOn(camera))
-      throw busy('a walk test goes on in front of this camera already; stop it first')
-    if (check.by.how === 'clip') throw busy('this check looks at a clip; it can be run, not walked')
+    if (this.isRunning(camera))
+      throw conflict('a walk test goes on in front of this camera already; stop it first')
+    if (check.by.how === 'clip')
+      throw conflict('this check looks at a clip; it can be run, not walked')
     if (check.by.how === 'walk' && !this.scenes)
-      throw busy('there is no simulated scene here; let somebody on site walk it')
+      throw conflict('there is no simulated scene here; let somebody on site walk it')
     const bench = await this.proving.benchOf(camera, check)
     const showing = await this.devices.channelShowing(camera)
-    if (!showing) throw busy('no device shows this camera now; see Devices')
+    if (!showing) throw conflict('no device shows this camera now; see Devices')
     const seconds = check.by.how === 'walk' ? check.by.walk.seconds : check.by.seconds
     const view: WalkTestView = {
       id: ++this.count,
@@ -159,8 +160,8 @@ export class WalkTests {
       enough: false,
       done: Promise.resolve()
     }
-    if (this.goesOn(camera))
-      throw busy('a walk test goes on in front of this camera already; stop it first')
+    if (this.isRunning(camera))
+      throw conflict('a walk test goes on in front of this camera already; stop it first')
     this.tests.set(camera, test)
     test.done = this.walk(test, showing)
       .catch((error: unknown) => {
@@ -190,7 +191,7 @@ export class WalkTests {
     return test.view
   }
 
-  private goesOn(camera: string): boolean {
+  private isRunning(camera: string): boolean {
     const state = this.tests.get(camera)?.view.state
     return state === 'preparing' || state === 'walking' || state === 'settling'
   }
@@ -198,7 +199,7 @@ export class WalkTests {
   private running(camera: string): Test {
     const test = this.tests.get(camera)
     if (!test) throw notFound(`a walk test of ${camera.slice(0, 64)}`)
-    if (!this.goesOn(camera)) throw busy('this walk test has ended')
+    if (!this.isRunning(camera)) throw conflict('this walk test has ended')
     return test
   }
 
@@ -210,7 +211,7 @@ export class WalkTests {
     { alarm, trigger }: { alarm: number; trigger?: number },
     heardAt = Date.now()
   ): Promise<void> {
-    if (trigger === undefined || ![...this.tests.keys()].some((camera) => this.goesOn(camera)))
+    if (trigger === undefined || ![...this.tests.keys()].some((camera) => this.isRunning(camera)))
       return
     const row = await readLiveTrigger(this.database, trigger)
     // What fell before it began, or after its end, is of somebody else.
@@ -380,7 +381,7 @@ export class WalkTests {
     const findings = await this.findings()
     const own = findings.filter(
       (f) =>
-        (f.notch === 'sent' || f.notch === 'armed') &&
+        (f.step === 'sent' || f.step === 'armed') &&
         (f.camera === camera || f.camera === null) &&
         (f.device === test.device || f.device === null) &&
         (f.detection === check.detection || f.detection === null)

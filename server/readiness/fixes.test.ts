@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals'
-import type { KeptDetection } from '../../core/api.ts'
+import type { SavedDetection } from '../../core/api.ts'
 import { findingKey, type Finding } from '../../core/readiness/index.ts'
 import { startTestApp, type TestApp } from '../testing/testApp.ts'
 
@@ -9,11 +9,11 @@ afterAll(() => t.close())
 
 const findings = async (): Promise<Finding[]> =>
   (await t.ask('GET', '/api/readiness')).body.findings
-const kept = async (camera: string, id: string): Promise<KeptDetection> =>
+const kept = async (camera: string, id: string): Promise<SavedDetection> =>
   (await t.ask('GET', `/api/cameras/${camera}`)).body.detections.find(
-    (d: KeptDetection) => d.detection.id === id
+    (d: SavedDetection) => d.detection.id === id
   )
-const fix = (finding: Finding, which = 'mend') =>
+const fix = (finding: Finding, which = 'fix') =>
   t.ask('POST', '/api/readiness/fixes', { finding: findingKey(finding), fix: which })
 
 test('a fix is applied against what is there now: an edit made after the issue was shown stays', async () => {
@@ -46,7 +46,7 @@ test('a fix is applied against what is there now: an edit made after the issue w
     ).status
   ).toBe(200)
   const shown = (await findings()).find((f) => f.code === 'never-armed' && f.detection === 'gate')!
-  expect(shown.mend).toMatchObject({ does: 'edit' })
+  expect(shown.fix).toMatchObject({ does: 'edit' })
   // Somebody else edits it in another window, after the issue was shown.
   expect(
     (
@@ -98,7 +98,7 @@ test('two at once, and edits all the while: nothing is written over unseen', asy
 
 test('links are added, and taken back; an issue that is gone, or whose fix is a command, changes nothing', async () => {
   const shown = (await findings()).find(
-    (f) => f.code === 'nothing-linked' && f.mend?.does === 'actions'
+    (f) => f.code === 'nothing-linked' && f.fix?.does === 'actions'
   )!
   const { body, status } = await fix(shown)
   expect(status).toBe(200)
@@ -110,10 +110,10 @@ test('links are added, and taken back; an issue that is gone, or whose fix is a 
   expect((await t.ask(body.undo.method, body.undo.path, body.undo.body)).status).toBe(200)
   expect((await findings()).some((f) => findingKey(f) === findingKey(shown))).toBe(true)
   const command = (await findings()).find(
-    (f) => f.mend && ['go', 'prove', 'test', 'send'].includes(f.mend.does)
+    (f) => f.fix && ['go', 'prove', 'test', 'send'].includes(f.fix.does)
   )
   if (command) expect((await fix(command)).status).toBe(409)
   expect(
-    (await t.ask('POST', '/api/readiness/fixes', { finding: 'made up', fix: 'mend' })).status
+    (await t.ask('POST', '/api/readiness/fixes', { finding: 'made up', which: 'fix' })).status
   ).toBe(404)
 })

@@ -1,22 +1,22 @@
 import type { FixView } from '../../core/api.ts'
 import { ApiError } from '../../core/apiError.ts'
-import { findingKey, type Mend } from '../../core/readiness/index.ts'
-import { readEndpoint, saveEndpoint } from '../actions/rows.ts'
+import { findingKey, type QuickFix } from '../../core/readiness/index.ts'
+import { readEndpoint, saveEndpoint } from '../actions/queries.ts'
 import type { Database, Sql } from '../database.ts'
-import { readDetections, saveActions, saveDetection } from '../detections/rows.ts'
-import { changeChannel } from '../devices/channels.ts'
-import { busy, notFound } from '../errors.ts'
-import type { Author } from '../history/rows.ts'
-import { readSite } from '../sites/rows.ts'
-import type { Readiness } from './readiness.ts'
+import { readDetections, saveActions, saveDetection } from '../detections/queries.ts'
+import { changeChannel } from '../devices/channelQueries.ts'
+import { conflict, notFound } from '../errors.ts'
+import type { Author } from '../history/queries.ts'
+import { readSite } from '../sites/queries.ts'
+import type { Readiness } from './service.ts'
 
 /** Somebody may save the same thing just then; the issue is looked at again as often. */
 const MAX_TRIES = 10
 
-type Applicable = Extract<Mend, { does: 'edit' | 'add' | 'actions' | 'endpoint' | 'door' }>
+type Applicable = Extract<QuickFix, { does: 'edit' | 'add' | 'actions' | 'endpoint' | 'door' }>
 
-const isApplicable = (mend: Mend): mend is Applicable =>
-  ['edit', 'add', 'actions', 'endpoint', 'door'].includes(mend.does)
+const isApplicable = (fix: QuickFix): fix is Applicable =>
+  ['edit', 'add', 'actions', 'endpoint', 'door'].includes(fix.does)
 
 /**
  * Applies the fix of an issue against what is there now: the version that it changes is read first, then the issue is
@@ -28,17 +28,17 @@ const isApplicable = (mend: Mend): mend is Applicable =>
 export async function applyFix(
   database: Database,
   readiness: Readiness,
-  { finding, fix }: { finding: string; fix: 'mend' | 'orElse' },
+  { finding, which }: { finding: string; which: 'fix' | 'orElse' },
   author: Author
 ): Promise<FixView> {
   for (let tries = 1; ; tries++) {
-    const known = await find(readiness, finding, fix)
+    const known = await find(readiness, finding, which)
     const site = (await readSite(database))!
     const version = await versionOf(database, site.id, known)
-    const mend = await find(readiness, finding, fix)
+    const fix = await find(readiness, finding, which)
     try {
       return await database.transaction((sql) =>
-        save(sql, site.id, mend, version, author, Date.now())
+        save(sql, site.id, fix, version, author, Date.now())
       )
     } catch (error) {
       if (!(error instanceof ApiError && error.view.code === 'conflict') || tries >= MAX_TRIES)
@@ -50,43 +50,43 @@ export async function applyFix(
 async function find(
   readiness: Readiness,
   key: string,
-  fix: 'mend' | 'orElse'
+  which: 'fix' | 'orElse'
 ): Promise<Applicable> {
-  const mend = (await readiness.read()).findings.find((f) => findingKey(f) === key)?.[fix]
-  if (!mend) throw notFound('this issue')
-  if (!isApplicable(mend))
-    throw busy('This fix is a command of its own; it changes nothing of the plan.')
-  return mend
+  const fix = (await readiness.read()).findings.find((f) => findingKey(f) === key)?.[which]
+  if (!fix) throw notFound('this issue')
+  if (!isApplicable(fix))
+    throw conflict('This fix is a command of its own; it changes nothing of the plan.')
+  return fix
 }
 
 /** The version of what a mend changes; 0: it makes something new. */
-async function versionOf(sql: Sql, siteId: string, mend: Applicable): Promise<number> {
-  if (mend.does === 'add' || mend.does === 'door') return 0
-  if (mend.does === 'endpoint') return (await readEndpoint(sql, siteId, mend.endpoint.id)).version
-  const id = mend.does === 'edit' ? mend.detection.id : mend.detection
-  const kept = (await readDetections(sql, mend.camera)).find(({ detection }) => detection.id === id)
+async function versionOf(sql: Sql, siteId: string, fix: Applicable): Promise<number> {
+  if (fix.does === 'add' || fix.does === 'door') return 0
+  if (fix.does === 'endpoint') return (await readEndpoint(sql, siteId, fix.endpoint.id)).version
+  const id = fix.does === 'edit' ? fix.detection.id : fix.detection
+  const kept = (await readDetections(sql, fix.camera)).find(({ detection }) => detection.id === id)
   if (!kept) throw notFound('this detection')
-  return mend.does === 'edit' ? kept.version : kept.actions.version
+  return fix.does === 'edit' ? kept.version : kept.actions.version
 }
 
 async function save(
   sql: Sql,
   siteId: string,
-  mend: Applicable,
+  fix: Applicable,
   version: number,
   author: Author,
   now: number
 ): Promise<FixView> {
-  const note = { ...author, label: mend.words }
-  switch (mend.does) {
+  const note = { ...author, label: fix.words }
+  switch (fix.does) {
     case 'edit': {
-      const before = (await readDetections(sql, mend.camera)).find(
-        ({ detection }) => detection.id === mend.detection.id
+      const before = (await readDetections(sql, fix.camera)).find(
+        ({ detection }) => detection.id === fix.detection.id
       )
       const { version: saved } = await saveDetection(
         sql,
-        mend.camera,
-        mend.detection,
+        fix.camera,
+        fix.detection,
         before?.position ?? 0,
         version,
         note,
@@ -95,17 +95,17 @@ async function save(
       return {
         undo: {
           method: 'PUT',
-          path: detectionPath(mend.camera, mend.detection.id),
+          path: detectionPath(fix.camera, fix.detection.id),
           body: { detection: before?.detection, position: before?.position, version: saved }
         }
       }
     }
     case 'add': {
-      const position = (await readDetections(sql, mend.camera)).length
+      const position = (await readDetections(sql, fix.camera)).length
       const { version: saved } = await saveDetection(
         sql,
-        mend.camera,
-        mend.detection,
+        fix.camera,
+        fix.detection,
         position,
         0,
         note,
@@ -114,19 +114,19 @@ async function save(
       return {
         undo: {
           method: 'DELETE',
-          path: `${detectionPath(mend.camera, mend.detection.id)}?version=${saved}`
+          path: `${detectionPath(fix.camera, fix.detection.id)}?version=${saved}`
         }
       }
     }
     case 'actions': {
-      const before = (await readDetections(sql, mend.camera)).find(
-        ({ detection }) => detection.id === mend.detection
+      const before = (await readDetections(sql, fix.camera)).find(
+        ({ detection }) => detection.id === fix.detection
       )
       const { version: saved } = await saveActions(
         sql,
-        mend.camera,
-        mend.detection,
-        mend.actions,
+        fix.camera,
+        fix.detection,
+        fix.actions,
         version,
         note,
         now
@@ -134,28 +134,28 @@ async function save(
       return {
         undo: {
           method: 'PUT',
-          path: `${detectionPath(mend.camera, mend.detection)}/actions`,
+          path: `${detectionPath(fix.camera, fix.detection)}/actions`,
           body: { actions: before?.actions.actions, version: saved }
         }
       }
     }
     case 'endpoint': {
-      const before = await readEndpoint(sql, siteId, mend.endpoint.id)
-      const { version: saved } = await saveEndpoint(sql, siteId, mend.endpoint, version, note, now)
+      const before = await readEndpoint(sql, siteId, fix.endpoint.id)
+      const { version: saved } = await saveEndpoint(sql, siteId, fix.endpoint, version, note, now)
       return {
         undo: {
           method: 'PUT',
-          path: `/api/endpoints/${mend.endpoint.id}`,
+          path: `/api/endpoints/${fix.endpoint.id}`,
           body: { endpoint: before.endpoint, version: saved }
         }
       }
     }
     case 'door': {
-      await changeChannel(sql, mend.device, mend.channel, { used: true })
+      await changeChannel(sql, fix.device, fix.channel, { used: true })
       return {
         undo: {
           method: 'PUT',
-          path: `/api/devices/${encodeURIComponent(mend.device)}/channels/${encodeURIComponent(mend.channel)}`,
+          path: `/api/devices/${encodeURIComponent(fix.device)}/channels/${encodeURIComponent(fix.channel)}`,
           body: { used: false }
         }
       }

@@ -4,7 +4,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/g
 import { DEFAULT_RETENTION, type Retention } from '../../core/retention.ts'
 import { Leftovers } from '../files.ts'
 import { startTestApp, type TestApp } from '../testing/testApp.ts'
-import { RetentionKeeper } from './retention.ts'
+import { RetentionKeeper } from './service.ts'
 
 const DAY = 24 * 60 * 60_000
 const NOW = Date.parse('2026-11-27T12:00:00Z')

@@ -1,6 +1,6 @@
 import { StartRunSchema } from '../../core/api.ts'
 import { INSTALLER, allow, byId, type Api } from '../api/route.ts'
-import type { Runs } from './runs.ts'
+import type { Runs } from './service.ts'
 
 export function runRoutes(app: Api, runs: Runs): void {
   app.post(

@@ -9,7 +9,7 @@ import {
   indexFor,
   plainConditions,
   whereText
-} from './rows.ts'
+} from './queries.ts'
 
 /**
  * How many triggers there are over time. Times of more than a day are added up from the tallies that the database keeps
@@ -19,11 +19,11 @@ import {
 const HOUR = 3600_000
 const DAY = 24 * HOUR
 const STEPS = [HOUR / 60, HOUR / 4, HOUR, 6 * HOUR, DAY, 7 * DAY, 30 * DAY]
-const MOST_BUCKETS = 80
+const MAX_BUCKETS = 80
 const stepFor = (span: number): number =>
-  STEPS.find((s) => span / s <= MOST_BUCKETS) ?? STEPS[STEPS.length - 1]
+  STEPS.find((s) => span / s <= MAX_BUCKETS) ?? STEPS[STEPS.length - 1]
 /** A time that is longer than this is shown in steps of `unit` or more. */
-const longFor = (unit: number): number => MOST_BUCKETS * STEPS[STEPS.indexOf(unit) - 1]
+const longFor = (unit: number): number => MAX_BUCKETS * STEPS[STEPS.indexOf(unit) - 1]
 
 const NONE: CountsView = { step: HOUR, buckets: [], total: 0 }
 

@@ -3,15 +3,15 @@ import { PageSchema, SearchSchema, type FoundTrigger } from '../../core/watch/se
 import { SIGNED_IN, allow, type Api } from '../api/route.ts'
 import type { Database } from '../database.ts'
 import { notFound } from '../errors.ts'
-import { readSite } from '../sites/rows.ts'
+import { readSite } from '../sites/queries.ts'
 import { wallText } from '../../core/arming/zone.ts'
 import { countTriggers } from './counts.ts'
-import { findTriggers, knownWays } from './rows.ts'
+import { findTriggers, knownWays } from './queries.ts'
 
 const PAGE = 48
 const CSV_PAGE = 2000
 /** A spreadsheet takes about a million rows. */
-const MOST_CSV = 1_000_000
+const MAX_CSV = 1_000_000
 
 /** A field of CSV (RFC 4180); what a spreadsheet would take for a formula begins with an apostrophe. */
 const field = (value: string | number | null): string => {
@@ -57,7 +57,7 @@ export function searchRoutes(app: Api, database: Database): void {
       async function* lines(): AsyncGenerator<string> {
         yield `time at the site,UTC,camera,detection,kind,class,direction,cause,severity,acknowledged,from,alarm\r\n`
         let after: string | undefined
-        for (let n = 0; n < MOST_CSV; n += CSV_PAGE) {
+        for (let n = 0; n < MAX_CSV; n += CSV_PAGE) {
           const { triggers, next } = await findTriggers(database, search, after, CSV_PAGE)
           if (triggers.length) yield `${triggers.map(line).join('\r\n')}\r\n`
           if (next === null) return

@@ -140,7 +140,7 @@ describe('search, against a plain filter over what was written', () => {
       ).toHaveLength(b.n)
   })
 
-  // So many that they are not gathered first (server/search/rows.ts); a third of them with a second
+  // So many that they are not gathered first (server/search/queries.ts); a third of them with a second
   // word that is as common.
   test('words that stand in very many comments, alone, together and with other filters: every trigger, newest first', async () => {
     const many = 9000
@@ -325,7 +325,7 @@ describe('what people do about an alarm', () => {
     })
     expect((await post('notes', { words: ' ' })).status).toBe(422)
     expect((await post('notes', { words: 'Two people with a canoe' })).status).toBe(200)
-    expect((await post('hand', { to: 'Tormod A.' }, isla)).body.handedTo).toBe('Tormod A.')
+    expect((await post('hand', { to: 'Tormod A.' }, isla)).body.assignee).toBe('Tormod A.')
     expect((await post('acknowledge', { comment: 'Guests of the harbour' })).body.state).toBe(
       'acknowledged'
     )

@@ -1,5 +1,5 @@
 import type { Role } from '../../core/accounts/accounts.ts'
-import { insertAccount, listAccounts } from '../accounts/rows.ts'
+import { insertAccount, listAccounts } from '../accounts/queries.ts'
 import { Sessions, cookieName } from '../accounts/sessions.ts'
 import type { Database } from '../database.ts'
 

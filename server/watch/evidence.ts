@@ -4,20 +4,20 @@ import { explain, type Trigger } from '../../core/detections/index.ts'
 import type { Detection } from '../../core/formats/plan.ts'
 import type { Database } from '../database.ts'
 import type { Pictures } from '../deliveries/pictures.ts'
-import type { DueTrigger } from '../deliveries/rows.ts'
+import type { DueTrigger } from '../deliveries/queries.ts'
 import { notFound } from '../errors.ts'
 import { writeWhole } from '../files.ts'
 import { measureScene } from '../../core/scene/marks.ts'
 import {
   accountOf,
   pathOf,
-  type TriggerAccount,
+  type TriggerExplanation,
   type TriggerRecord
-} from '../../core/watch/account.ts'
-import type { Clips } from '../clips/clips.ts'
-import { findClip } from '../clips/rows.ts'
+} from '../../core/watch/explanation.ts'
+import type { Clips } from '../clips/service.ts'
+import { findClip } from '../clips/queries.ts'
 import { parsed } from '../columns.ts'
-import { readCamera, readSchedules, readSite } from '../sites/rows.ts'
+import { readCamera, readSchedules, readSite } from '../sites/queries.ts'
 import { MEMORY_FPS, type TargetMemory } from './memory.ts'
 
 /** A live picture is asked for when it is surely there: devices keep the last seconds. */
@@ -26,7 +26,7 @@ const AFTER_MS = 600
  * More than these at a time are left out, two for each trigger: a device that is flooded is not
  * asked for pictures as well.
  */
-const MOST_WAITING = 120
+const MAX_WAITING = 120
 /** What the camera reported is kept from so long before a trigger to so long after it. */
 const BEFORE_MS = 20_000
 const STILL_MS = 3000
@@ -80,7 +80,7 @@ export class Evidence {
 
   /** A trigger has been taken. */
   note({ trigger }: { trigger?: number }): void {
-    if (trigger === undefined || this.waiting.size >= MOST_WAITING) return
+    if (trigger === undefined || this.waiting.size >= MAX_WAITING) return
     const at = Date.now()
     this.later(AFTER_MS, () => this.keep(trigger))
     this.later(STILL_MS, () => this.keepRecord(trigger, at))
@@ -132,7 +132,7 @@ export class Evidence {
    * Why a trigger fell: the way of its target, its gates, the settings as they were.
    * @throws ApiError when it is not there
    */
-  async account(id: number): Promise<TriggerAccount> {
+  async account(id: number): Promise<TriggerExplanation> {
     const row = await this.row(id)
     if (!row) throw notFound(`trigger ${id}`)
     const detection = parsed<Detection>(row.fired_with)

@@ -33,7 +33,7 @@ const TOPICS: Partial<Record<Trigger['kind'], string>> = {
   classMotion: 'tns1:RuleEngine/ClassMotionDetector/Motion',
   face: 'tns1:RuleEngine/FaceDetector/Face'
 }
-const MOST_BYTES = 1 << 20
+const MAX_BYTES = 1 << 20
 const STEP_MS = 100
 /** What anybody may ask before there is an account. */
 const FIRST_ACTIONS = ['CreateUsers', 'GetUsers', 'GetDeviceInformation']
@@ -316,7 +316,7 @@ async function read(request: IncomingMessage): Promise<string> {
   let bytes = 0
   for await (const part of request as AsyncIterable<Buffer>) {
     bytes += part.length
-    if (bytes > MOST_BYTES) throw new InputError('the message', 'is larger than 1 MB')
+    if (bytes > MAX_BYTES) throw new InputError('the message', 'is larger than 1 MB')
     parts.push(part)
   }
   return Buffer.concat(parts).toString('utf8')

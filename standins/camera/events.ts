@@ -12,7 +12,7 @@ export interface Notification {
   data: Record<string, string>
 }
 
-const MOST_WAITING = 1000
+const MAX_WAITING = 1000
 
 interface PullPoint {
   queue: Notification[]
@@ -83,7 +83,7 @@ export class PullPoints {
     const point = this.points.get(id)
     if (!point) return
     point.queue.push(notification)
-    if (point.queue.length > MOST_WAITING) point.queue.shift()
+    if (point.queue.length > MAX_WAITING) point.queue.shift()
     point.wake?.()
   }
 

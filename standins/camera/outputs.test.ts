@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { beforeEach, describe, expect, test } from '@jest/globals'
-import { Outputs, type KeptOutput } from './outputs.ts'
+import { Outputs, type SavedOutput } from './outputs.ts'
 
 const voice = readFileSync(new URL('../../server/voices/leave.wav', import.meta.url))
 const list = [
@@ -20,7 +20,7 @@ beforeEach(() => {
     (token, active) => void said.push([token, active])
   )
 })
-const kept = (more: Partial<KeptOutput> = {}): KeptOutput => ({
+const kept = (more: Partial<SavedOutput> = {}): SavedOutput => ({
   settings: { Time: 'PT10S', Pattern: 'fast' },
   hours: '',
   rules: ['analytics/edge'],

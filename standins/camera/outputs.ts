@@ -8,7 +8,7 @@ import { Refusal } from './refusal.ts'
 
 /** How long a relay stays closed when it is pulsed by the standard's command. */
 export const PULSE_SECONDS = 3
-const MOST_SECONDS = 600
+const MAX_SECONDS = 600
 
 type Items = Readonly<Record<string, string>>
 
@@ -22,7 +22,7 @@ export interface Acting {
 }
 
 /** An output as it is set up on the device. */
-export interface KeptOutput extends OutputSetting {
+export interface SavedOutput extends OutputSetting {
   /** Base64. */
   voice: string | null
 }
@@ -40,7 +40,7 @@ const seconds = (items: Items, most: number): number => {
 /** What a device can switch: how each is set up, and until when it is active. */
 export class Outputs {
   readonly list: Model['outputs']
-  private readonly kept: Record<string, KeptOutput>
+  private readonly kept: Record<string, SavedOutput>
   private readonly changed: (token: string, active: boolean) => void
   private readonly save: () => void
   private readonly acting = new Map<string, Acting>()
@@ -48,7 +48,7 @@ export class Outputs {
   /** @param kept how outputs are set up, by token; written to @param changed one has become active, or at rest */
   constructor(
     list: Model['outputs'],
-    kept: Record<string, KeptOutput>,
+    kept: Record<string, SavedOutput>,
     save: () => void,
     changed: (token: string, active: boolean) => void
   ) {
@@ -67,12 +67,12 @@ export class Outputs {
     return this.acting.get(token) ?? null
   }
 
-  settingOf(token: string): KeptOutput | null {
+  settingOf(token: string): SavedOutput | null {
     return this.kept[token] ?? null
   }
 
   /** @throws Refusal for an output that is not there, or settings that it cannot do */
-  set(token: string, setting: KeptOutput): void {
+  set(token: string, setting: SavedOutput): void {
     this.check(
       token,
       setting.settings,
@@ -145,7 +145,7 @@ export class Outputs {
       return voice ? readWave(voice).seconds * repeats : seconds(items, 60)
     }
     if (kind === 'relay' && items.Mode === 'untilAcknowledged') return Infinity
-    return seconds(items, kind === 'relay' ? MOST_SECONDS : 60)
+    return seconds(items, kind === 'relay' ? MAX_SECONDS : 60)
   }
 
   private find(token: string): Model['outputs'][number] {

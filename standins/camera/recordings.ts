@@ -1,8 +1,8 @@
 import { Refusal } from './refusal.ts'
 
 /** The most that a device keeps of the past, and records of what comes. */
-const MOST_BEFORE = 60
-const MOST_AFTER = 600
+const MAX_BEFORE = 60
+const MAX_AFTER = 600
 
 export interface Recording {
   token: string
@@ -18,13 +18,13 @@ export class Recordings {
 
   /** @throws Refusal for seconds that it does not keep */
   begin(channel: string, moment: number, before: number, after: number): string {
-    if (!(before >= 0 && before <= MOST_BEFORE))
+    if (!(before >= 0 && before <= MAX_BEFORE))
       throw new Refusal(
         'ter:InvalidArgVal',
-        `Before is ${before} s; must be from 0 to ${MOST_BEFORE}`
+        `Before is ${before} s; must be from 0 to ${MAX_BEFORE}`
       )
-    if (!(after >= 1 && after <= MOST_AFTER))
-      throw new Refusal('ter:InvalidArgVal', `After is ${after} s; must be from 1 to ${MOST_AFTER}`)
+    if (!(after >= 1 && after <= MAX_AFTER))
+      throw new Refusal('ter:InvalidArgVal', `After is ${after} s; must be from 1 to ${MAX_AFTER}`)
     const token = `recording-${this.list.length + 1}`
     this.list.push({ token, channel, from: Math.max(0, moment - before), to: moment + after })
     return token

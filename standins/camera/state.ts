@@ -1,6 +1,6 @@
 import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
 import { dirname } from 'node:path'
-import type { KeptOutput } from './outputs.ts'
+import type { SavedOutput } from './outputs.ts'
 import type { Rule } from '../../core/formats/onvif/rule.ts'
 
 export interface Account {
@@ -19,7 +19,7 @@ export interface DeviceState {
   accounts: Account[]
   channels: Record<string, ChannelState>
   /** How outputs are set up, by token. */
-  outputs: Record<string, KeptOutput>
+  outputs: Record<string, SavedOutput>
 }
 
 /** A device's settings in a file, written whole or not at all. */

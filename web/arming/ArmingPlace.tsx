@@ -22,7 +22,7 @@ import { wallNow, weekOf } from './weekOf.ts'
 import { YearStrip } from './YearStrip.tsx'
 
 /** More rails beside a day would be too thin to tell apart. */
-const MOST_RAILS = 4
+const MAX_RAILS = 4
 
 export function ArmingPlace(): ReactNode {
   const actions = useSiteActions()
@@ -65,7 +65,7 @@ function Arming({ view }: { view: SiteActionsView }): ReactNode {
   const linked = linkedTo(users, state)
   const rails: Rail[] = linked
     .filter((e) => e.schedule !== undefined)
-    .slice(0, MOST_RAILS)
+    .slice(0, MAX_RAILS)
     .map((e) => ({
       id: e.id,
       name: e.name,

@@ -8,7 +8,7 @@ import { keyOf, type SiteDocument, type SiteState } from '../sync/siteDocument.t
 import { weekHours } from './words.ts'
 import type { Placed } from '../sync/kinds.ts'
 
-const MOST_STRETCHES = 3
+const MAX_STRETCHES = 3
 
 /** What is linked to detections with these hours, and where its own hours do not meet them. */
 export function GapsPanel({
@@ -71,11 +71,11 @@ export function GapsPanel({
               {weekHours(armed)} that are armed:
             </p>
             <ul>
-              {stretches.slice(0, MOST_STRETCHES).map((s) => (
+              {stretches.slice(0, MAX_STRETCHES).map((s) => (
                 <li key={`${s.weekdays.join()} ${s.dates[0] ?? ''} ${s.spans}`}>{inWords(s)}</li>
               ))}
-              {stretches.length > MOST_STRETCHES && (
-                <li>and {stretches.length - MOST_STRETCHES} more</li>
+              {stretches.length > MAX_STRETCHES && (
+                <li>and {stretches.length - MAX_STRETCHES} more</li>
               )}
             </ul>
             {accepted(e) ? (

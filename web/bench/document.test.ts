@@ -23,7 +23,7 @@ const line = (id: string, name = id): Detection =>
 
 /**
  * Saves in memory, by the server's rules: a save must name the version that is saved
- * (server/bench.test.ts tests those).
+ * (server/bench/bench.test.ts tests those).
  */
 class Memory implements Saver {
   /** By what stands last in the path; `a actions` of a detection. */

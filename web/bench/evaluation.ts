@@ -1,6 +1,6 @@
 import { shapeOf } from '../../core/kinds/schemas.ts'
 import { useEffect, useMemo, useState } from 'react'
-import { inOrderOf } from '../../core/detections/keptTriggers.ts'
+import { inOrderOf } from '../../core/detections/triggerCache.ts'
 import type { Evidence, FrameTrace, Ladder, Setting, Trigger } from '../../core/detections/index.ts'
 import { isFrameKind, type Detection } from '../../core/formats/plan.ts'
 import type { CameraPose } from '../../core/scene/camera.ts'

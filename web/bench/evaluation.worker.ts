@@ -13,7 +13,7 @@ import {
   type DwellDetection,
   type TimedStay
 } from '../../core/tuning/stays.ts'
-import { KeptTriggers } from '../../core/detections/keptTriggers.ts'
+import { TriggerCache } from '../../core/detections/triggerCache.ts'
 import { spansOf, type TargetSpan, type Tracks } from '../../core/targets/tracks.ts'
 import type { Answer, Asked, Question } from './evaluation.ts'
 
@@ -21,7 +21,7 @@ import type { Answer, Asked, Question } from './evaluation.ts'
 let evidence: Evidence | null = null
 let spans: TargetSpan[] = []
 /** Detections do not know of each other: what one triggers is computed anew only when it or its surroundings change. */
-const known = new KeptTriggers()
+const known = new TriggerCache()
 const timed = new Map<string, { key: string; stays: TimedStay[] }>()
 /** The other clips of the camera, as far as they were asked about. */
 const others = new Map<string, Evidence>()

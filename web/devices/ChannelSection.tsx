@@ -96,7 +96,7 @@ export function ChannelSection({ device, channel, named, act, working }: Props):
         )}
       </dl>
       {channel.detections.length === 0 &&
-        channel.strangers.length === 0 &&
+        channel.unmanaged.length === 0 &&
         channel.abilities.length > 0 && (
           <p className="quiet">
             {channel.camera === null
@@ -121,7 +121,7 @@ export function ChannelSection({ device, channel, named, act, working }: Props):
               working={working}
             />
           ))}
-          {channel.strangers.map(({ name, kind }) => (
+          {channel.unmanaged.map(({ name, kind }) => (
             <li key={name} className="differs">
               <strong>{name}</strong>{' '}
               <span>

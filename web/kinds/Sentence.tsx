@@ -1,27 +1,24 @@
 import { memo, type ComponentType, type ReactNode } from 'react'
-import type { KeptEndpoint } from '../../core/api.ts'
+import type { SavedEndpoint } from '../../core/api.ts'
 import type { Detection, DetectionKind, Schedule } from '../../core/formats/plan.ts'
 import { ActionsEditor, linkWords } from '../bench/inspector/ActionsEditor.tsx'
 import { HoursEditor } from '../bench/schedule/HoursEditor.tsx'
 import { Chip } from './Chip.tsx'
 import { ClassMotionSentence } from './classMotion/Sentence.tsx'
 import { ContactSentence } from './contact/Sentence.tsx'
-import { EntrySentence } from './entry/Sentence.tsx'
-import { ExitSentence } from './exit/Sentence.tsx'
 import { FaceSentence } from './face/Sentence.tsx'
-import { IntrusionSentence } from './intrusion/Sentence.tsx'
 import { LineSentence } from './line/Sentence.tsx'
-import { LoiteringSentence } from './loitering/Sentence.tsx'
 import { MotionSentence } from './motion/Sentence.tsx'
 import { SignalLossSentence } from './signalLoss/Sentence.tsx'
 import { TamperSentence } from './tamper/Sentence.tsx'
+import { ZoneSentence } from './ZoneSentence.tsx'
 import { HoldOffEditor } from './editors.tsx'
 import type { SentenceOf } from './sentence.ts'
 import { scheduleWords, secondsWords } from './words.ts'
 
 export interface SentenceProps extends SentenceOf {
   schedules: Schedule[]
-  endpoints: readonly KeptEndpoint[]
+  endpoints: readonly SavedEndpoint[]
   /** Endpoints that it sets off. */
   links: readonly string[]
   users: (schedule: string) => number
@@ -83,10 +80,10 @@ const sentences: {
   [K in DetectionKind]: ComponentType<SentenceOf<Extract<Detection, { kind: K }>>>
 } = {
   line: LineSentence,
-  intrusion: IntrusionSentence,
-  entry: EntrySentence,
-  exit: ExitSentence,
-  loitering: LoiteringSentence,
+  intrusion: ZoneSentence,
+  entry: ZoneSentence,
+  exit: ZoneSentence,
+  loitering: ZoneSentence,
   motion: MotionSentence,
   classMotion: ClassMotionSentence,
   tamper: TamperSentence,

@@ -32,7 +32,7 @@ export function tryEdit(
 }
 
 /** A text that is kept on Enter or when it is left; what cannot be kept stays, with the reason under it. */
-export function KeptText({
+export function SavedText({
   label,
   value,
   onKeep,
@@ -74,7 +74,7 @@ export function KeptText({
 
 export function NameEditor({ detection, document }: EditorProps): ReactNode {
   return (
-    <KeptText
+    <SavedText
       autoFocus
       label="Name"
       value={detection.name}

@@ -13,7 +13,7 @@ import {
   type Walk,
   type WalkActor
 } from '../../core/formats/walk.ts'
-import type { KeptCheck } from '../../core/proving/views.ts'
+import type { SavedCheck } from '../../core/proving/views.ts'
 import type { Scene } from '../../simulation/script.ts'
 import { request } from '../api/client.ts'
 import { InputError } from '../../core/errors.ts'
@@ -24,7 +24,7 @@ import { aboutNames } from './words.ts'
 import { parseWith } from '../../core/schema/parse.ts'
 
 interface Props {
-  kept: KeptCheck
+  kept: SavedCheck
   scene: Scene | null
   painted: boolean
   site: SiteActionsView

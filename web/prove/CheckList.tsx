@@ -2,7 +2,7 @@ import { Button, Tooltip } from 'antd'
 import type { ReactNode } from 'react'
 import { ABOUT, type Check } from '../../core/formats/check.ts'
 import type { Detection } from '../../core/formats/plan.ts'
-import type { KeptCheck, NamedCheck, ProvingView } from '../../core/proving/views.ts'
+import type { SavedCheck, NamedCheck, ProvingView } from '../../core/proving/views.ts'
 import { aboutNames, byWords } from './words.ts'
 
 interface Props {
@@ -16,7 +16,7 @@ interface Props {
 }
 
 type Row =
-  | { kept: KeptCheck; proposal?: undefined }
+  | { kept: SavedCheck; proposal?: undefined }
   | { kept?: undefined; proposal: ProvingView['proposals'][number] }
 const checkOf = (row: Row): Check => row.kept?.check ?? row.proposal!.check
 
@@ -36,7 +36,7 @@ export function CheckList({
   )
   const gates =
     view.coverage.find((c) => c.camera === camera && c.detection === detection.id)?.gates ?? []
-  const shown = (c: KeptCheck): boolean =>
+  const shown = (c: SavedCheck): boolean =>
     show === 'all' ||
     (show === 'failed'
       ? c.last?.current === true && !c.last.passed
@@ -166,7 +166,7 @@ function CheckButton({
   selected,
   onSelect
 }: {
-  kept: KeptCheck
+  kept: SavedCheck
   selected: string | null
   onSelect: (check: string) => void
 }): ReactNode {

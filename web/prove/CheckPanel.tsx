@@ -5,7 +5,7 @@ import { useNavigate } from 'react-router'
 import type { ClipView, SiteActionsView } from '../../core/api.ts'
 import type { Check } from '../../core/formats/check.ts'
 import type { Detection } from '../../core/formats/plan.ts'
-import type { KeptCheck, ProofResultView, ProvingView } from '../../core/proving/views.ts'
+import type { SavedCheck, ProofResultView, ProvingView } from '../../core/proving/views.ts'
 import { readScene } from '../../simulation/script.ts'
 import { request } from '../api/client.ts'
 import { LadderView } from '../scene/LadderView.tsx'
@@ -15,7 +15,7 @@ import { useRefresh, useResult } from './useProving.ts'
 import { byWords, expectedWords, whenWords } from './words.ts'
 
 interface Props {
-  kept: KeptCheck
+  kept: SavedCheck
   view: ProvingView
   site: SiteActionsView
   detection: Detection
@@ -218,7 +218,7 @@ function Outcome({
   result
 }: {
   check: Check
-  last: KeptCheck['last']
+  last: SavedCheck['last']
   result: ProofResultView | undefined
 }): ReactNode {
   const state = !last ? 'never' : !last.current ? 'old' : last.passed ? 'passed' : 'failed'

@@ -5,7 +5,7 @@ import type { ReactNode } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
 import type { SiteActionsView } from '../../core/api.ts'
 import type {
-  KeptCheck,
+  SavedCheck,
   NamedCheck,
   ProofRunView,
   ProvingView,
@@ -186,7 +186,7 @@ export function ProvePlace(): ReactNode {
               onTake={(checks) => void take(checks)}
             />
             {view.run && (view.run.better.length > 0 || view.run.worse.length > 0) && (
-              <Turns
+              <Limiter
                 run={view.run}
                 onSelect={(t) =>
                   go({
@@ -292,10 +292,10 @@ function NothingChosen({
 }: {
   view: ProvingView
   site: SiteActionsView
-  onSelect: (kept: KeptCheck) => void
+  onSelect: (kept: SavedCheck) => void
 }): ReactNode {
   const failed = view.checks.filter((c) => c.last?.current && !c.last.passed)
-  const nameOf = ({ camera, check }: KeptCheck): string =>
+  const nameOf = ({ camera, check }: SavedCheck): string =>
     site.detections.find((d) => d.camera === camera && d.detection.id === check.detection)
       ?.detection.name ?? check.detection
   return (
@@ -373,7 +373,7 @@ function RunState({
 }
 
 /** What went another way than the time before, and since which change. */
-function Turns({
+function Limiter({
   run,
   onSelect
 }: {

@@ -6,7 +6,7 @@ import userEvent from '@testing-library/user-event'
 import { App } from 'antd'
 import { MemoryRouter, useLocation } from 'react-router'
 import type { ReactNode } from 'react'
-import type { Finding, Mend } from '../../core/readiness/index.ts'
+import type { Finding, QuickFix } from '../../core/readiness/index.ts'
 import { findingKey } from '../../core/readiness/index.ts'
 import { answerWith } from '../testing/answers.ts'
 import { smallSite } from '../testing/smallSite.ts'
@@ -14,7 +14,7 @@ import { Findings } from './Findings.tsx'
 
 afterEach(cleanup)
 
-const edit = (words: string): Mend => ({
+const edit = (words: string): QuickFix => ({
   does: 'edit',
   words,
   camera: 'slipway',
@@ -27,7 +27,7 @@ const finding = (more: Partial<Finding> = {}): Finding =>
     camera: 'slipway',
     detection: 'quay-edge',
     sentence: 'Quay edge is switched off.',
-    mend: edit('Switch it on'),
+    fix: edit('Switch it on'),
     ...more
   }) as Finding
 
@@ -59,7 +59,7 @@ test('a fix is applied by the server, which is told only which; undo asks for wh
       {
         method: 'POST',
         path: '/api/readiness/fixes',
-        body: { finding: findingKey(one), fix: 'mend' }
+        body: { finding: findingKey(one), which: 'fix' }
       }
     ])
   )
@@ -91,9 +91,9 @@ test('a fix that leads somewhere goes there and asks nothing; each finding says 
   show([
     finding({
       severity: 'blocking',
-      mend: { does: 'go', to: '/arming', words: 'See the hours' } as Mend
+      fix: { does: 'go', to: '/arming', words: 'See the hours' } as QuickFix
     }),
-    finding({ severity: 'hint', sentence: 'Nobody is written to.', camera: undefined, mend: null })
+    finding({ severity: 'hint', sentence: 'Nobody is written to.', camera: undefined, fix: null })
   ])
   expect(screen.getAllByRole('img').map((e) => e.getAttribute('aria-label'))).toEqual([
     'blocks',

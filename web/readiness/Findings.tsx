@@ -2,8 +2,8 @@ import { useQueryClient } from '@tanstack/react-query'
 import { App, Button } from 'antd'
 import { useState, type ReactNode } from 'react'
 import { Link, useNavigate } from 'react-router'
-import type { Finding, Mend, Severity } from '../../core/readiness/index.ts'
-import { applyMend } from './mend.ts'
+import type { Finding, QuickFix, Severity } from '../../core/readiness/index.ts'
+import { applyFix } from './quickFix.ts'
 
 const marks: Record<Severity, { mark: string; words: string }> = {
   blocking: { mark: '✕', words: 'blocks' },
@@ -16,22 +16,22 @@ interface Props {
   /** Names of cameras and devices by id, where the finding leads to them; left out: no way there is shown. */
   names?: ReadonlyMap<string, string>
   /** Does a mend in another way than on the server; false: not one of these. */
-  mendHere?: (mend: Mend) => boolean
+  fixHere?: (fix: QuickFix) => boolean
 }
 
 /** What was found, worst first: what it means on site, and what one click does about it. */
-export function Findings({ findings, names, mendHere }: Props): ReactNode {
+export function Findings({ findings, names, fixHere }: Props): ReactNode {
   const queries = useQueryClient()
   const navigate = useNavigate()
   const { message } = App.useApp()
   const [working, setWorking] = useState<string | null>(null)
   const refresh = (): Promise<void> => queries.invalidateQueries()
-  const mend = async (key: string, finding: Finding, what: Mend): Promise<void> => {
-    if (mendHere?.(what)) return
+  const fix = async (key: string, finding: Finding, what: QuickFix): Promise<void> => {
+    if (fixHere?.(what)) return
     if (what.does === 'go') return void navigate(what.to)
     setWorking(key)
     try {
-      const back = await applyMend(finding, what)
+      const back = await applyFix(finding, what)
       await refresh()
       void message.open({
         type: 'success',
@@ -88,13 +88,13 @@ export function Findings({ findings, names, mendHere }: Props): ReactNode {
               )}
             </span>
             <span className="finding-mends">
-              {[f.mend, f.orElse].flatMap((what) =>
+              {[f.fix, f.orElse].flatMap((what) =>
                 what ? (
                   <Button
                     key={what.words}
                     size="small"
                     loading={working === key}
-                    onClick={() => void mend(key, f, what)}
+                    onClick={() => void fix(key, f, what)}
                   >
                     {what.words}
                   </Button>

@@ -1,13 +1,13 @@
 import type { ReactNode } from 'react'
-import type { Notch, Notches } from '../../core/readiness/index.ts'
+import type { ReadinessStep, ReadinessSteps } from '../../core/readiness/index.ts'
 
-const words: Record<Notch, string> = {
+const words: Record<ReadinessStep, string> = {
   done: 'done',
   open: 'something left',
   failed: 'blocked',
   empty: 'nothing yet'
 }
-const names: Record<keyof Notches, string> = {
+const names: Record<keyof ReadinessSteps, string> = {
   drawn: 'Drawn',
   armed: 'Armed',
   linked: 'Linked',
@@ -16,14 +16,14 @@ const names: Record<keyof Notches, string> = {
 }
 
 /** A camera's readiness as notches: filled when done, half when something is left, broken when something blocks. */
-export function ReadinessStrip({ notches }: { notches: Notches }): ReactNode {
+export function ReadinessStrip({ steps }: { steps: ReadinessSteps }): ReactNode {
   return (
     <span className="readiness-strip">
-      {(Object.keys(names) as (keyof Notches)[]).map((key) => (
-        <span key={key} className={`notch ${notches[key]}`}>
+      {(Object.keys(names) as (keyof ReadinessSteps)[]).map((key) => (
+        <span key={key} className={`notch ${steps[key]}`}>
           <i aria-hidden="true" />
           {names[key]}
-          <span className="notch-words"> {words[notches[key]]}</span>
+          <span className="notch-words"> {words[steps[key]]}</span>
         </span>
       ))}
     </span>

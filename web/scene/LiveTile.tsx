@@ -20,7 +20,7 @@ interface Props {
 const STALE_MS = 3000
 
 /** @param began when somebody began to look, ms */
-function troubleOf({ picture, trouble, at }: Live, began: number): string | null {
+function deviceErrorOf({ picture, trouble, at }: Live, began: number): string | null {
   if (trouble) return trouble
   const age = Date.now() - Math.max(at, began)
   if (age <= STALE_MS) return null
@@ -59,12 +59,12 @@ export function LiveTile({
         bracket(g, x * to.width, y * to.height, w * to.width, h * to.height, cls)
     }
     const heard = (): void => {
-      setTrouble(troubleOf(stream.get(camera), began))
+      setTrouble(deviceErrorOf(stream.get(camera), began))
       asked ||= requestAnimationFrame(draw)
     }
     heard()
     const end = stream.subscribe(camera, heard)
-    const look = setInterval(() => setTrouble(troubleOf(stream.get(camera), began)), 1000)
+    const look = setInterval(() => setTrouble(deviceErrorOf(stream.get(camera), began)), 1000)
     return () => {
       clearInterval(look)
       end()

@@ -67,7 +67,7 @@ export function SitePlace(): ReactNode {
                         ? 'Nothing drawn yet'
                         : `${camera.detections} ${camera.detections === 1 ? 'detection' : 'detections'} drawn`}
                     </span>
-                    {ready && <ReadinessStrip notches={ready.notches} />}
+                    {ready && <ReadinessStrip steps={ready.steps} />}
                   </Link>
                 </li>
               )

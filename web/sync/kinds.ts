@@ -1,9 +1,9 @@
 import type {
-  KeptActions,
-  KeptDetection,
-  KeptEndpoint,
-  KeptScene,
-  KeptSchedule,
+  SavedActions,
+  SavedDetection,
+  SavedEndpoint,
+  SavedScene,
+  SavedSchedule,
   SiteActionsView
 } from '../../core/api.ts'
 import type { Actions, Endpoint, People } from '../../core/formats/actions.ts'
@@ -43,7 +43,7 @@ export interface Placed {
   position: number
 }
 /** What the camera looks at: where nothing counts, and what it was measured from. */
-export type Scene = Pick<KeptScene, 'ignore' | 'marks'>
+export type Scene = Pick<SavedScene, 'ignore' | 'marks'>
 
 /** The id of a detection, or of what it sets off: `camera/detection`. */
 export const placedId = (camera: string, detection: string): string => `${camera}/${detection}`
@@ -67,7 +67,7 @@ export const detections: SyncedKind<Placed> = {
         ? saver.remove(detectionPath(id), version, label)
         : version,
   read: (current, id) => {
-    const { detection, position } = current as KeptDetection
+    const { detection, position } = current as SavedDetection
     return { camera: id.slice(0, id.indexOf('/')), detection, position }
   },
   label: ({ detection }) => detection.name,
@@ -85,7 +85,7 @@ export const actions: SyncedKind<Actions> = {
     has(`detection:${id}`)
       ? saver.put(`${detectionPath(id)}/actions`, { actions: value ?? NO_ACTIONS }, version, label)
       : version,
-  read: (current) => (current as KeptActions).actions,
+  read: (current) => (current as SavedActions).actions,
   label: () => 'What it sets off',
   canVanish: false
 }
@@ -102,7 +102,7 @@ export const schedules = (site: string, deletes: boolean): SyncedKind<Schedule> 
       : deletes && version > 0
         ? saver.remove(path('schedules', id), version, label)
         : version,
-  read: (current) => (current as KeptSchedule).schedule,
+  read: (current) => (current as SavedSchedule).schedule,
   label: ({ name }) => name,
   canVanish: deletes
 })
@@ -114,7 +114,7 @@ export const endpoints: SyncedKind<Endpoint> = {
       : version > 0
         ? saver.remove(path('endpoints', id), version, label)
         : version,
-  read: (current) => (current as KeptEndpoint).endpoint,
+  read: (current) => (current as SavedEndpoint).endpoint,
   label: ({ name }) => name,
   canVanish: true
 }
@@ -122,11 +122,11 @@ export const endpoints: SyncedKind<Endpoint> = {
 export const scenes: SyncedKind<Scene> = {
   save: (saver, camera, value, version, label) =>
     saver.put(path('cameras', camera, 'scene'), value ?? {}, version, label),
-  read: (current) => sceneOf(current as KeptScene),
+  read: (current) => sceneOf(current as SavedScene),
   label: () => 'The scene',
   canVanish: false
 }
-export const sceneOf = ({ ignore, marks }: KeptScene): Scene => ({ ignore, marks })
+export const sceneOf = ({ ignore, marks }: SavedScene): Scene => ({ ignore, marks })
 
 export const people: SyncedKind<People> = {
   save: (saver, _, value, version, label) =>

@@ -72,7 +72,7 @@ export function AlarmDesk({
             ` · ${plural(a.triggers, 'trigger')}, the last ${timeOf(a.lastAt)}`} · {a.severity}
           {a.priority !== 'normal' && `, ${a.priority} priority`} · {stateWords[a.state]}
           {a.forNames.length > 0 && ` · for ${a.forNames.join(', ')}`}
-          {a.handedTo && ` · with ${a.handedTo}`}
+          {a.assignee && ` · with ${a.assignee}`}
         </p>
       </header>
       {mayAct && a.state !== 'closed' && (

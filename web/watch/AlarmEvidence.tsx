@@ -2,9 +2,9 @@ import { shapeOf } from '../../core/kinds/schemas.ts'
 import { useQueries, useQuery } from '@tanstack/react-query'
 import { Image } from 'antd'
 import { useEffect, useRef, useState, type ReactNode } from 'react'
-import type { AlarmView, KeptView } from '../../core/api.ts'
+import type { AlarmView, EvidenceView } from '../../core/api.ts'
 import type { FoundTrigger, SearchView } from '../../core/watch/search.ts'
-import type { TriggerAccount } from '../../core/watch/account.ts'
+import type { TriggerExplanation } from '../../core/watch/explanation.ts'
 import { LadderView } from '../scene/LadderView.tsx'
 import { timeOf } from '../actions/words.ts'
 import { request } from '../api/client.ts'
@@ -31,9 +31,9 @@ export function AlarmEvidence({ alarm: a }: { alarm: AlarmView }): ReactNode {
   const files = useQueries({
     queries: filed.map((d) => ({
       queryKey: ['files', d.id],
-      queryFn: () => request<KeptView>('GET', `/api/deliveries/${d.id}/files`),
+      queryFn: () => request<EvidenceView>('GET', `/api/deliveries/${d.id}/files`),
       staleTime: Infinity,
-      refetchInterval: ({ state: { data } }: { state: { data?: KeptView } }) =>
+      refetchInterval: ({ state: { data } }: { state: { data?: EvidenceView } }) =>
         data?.recording ? (data.recording.state === 'failed' ? AGAIN_MS : ASK_MS) : false
     }))
   })
@@ -90,7 +90,7 @@ export function AlarmEvidence({ alarm: a }: { alarm: AlarmView }): ReactNode {
   )
 }
 
-function recordingWords(name: string, recording: NonNullable<KeptView['recording']>): string {
+function recordingWords(name: string, recording: NonNullable<EvidenceView['recording']>): string {
   if (recording.state === 'running')
     return `${name}: the device still records, ${Math.ceil(recording.secondsLeft)} s left`
   return recording.state === 'reading'
@@ -113,7 +113,7 @@ function Account({ trigger: fired }: { trigger: FoundTrigger }): ReactNode {
   }, [fresh])
   const account = useQuery({
     queryKey: ['account', trigger],
-    queryFn: () => request<TriggerAccount>('GET', `/api/triggers/${trigger}/account`),
+    queryFn: () => request<TriggerExplanation>('GET', `/api/triggers/${trigger}/account`),
     refetchInterval: ({ state: { data } }) => (data && !data.path.length && fresh ? ASK_MS : false)
   }).data
   if (!account) return null

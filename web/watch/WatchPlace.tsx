@@ -175,7 +175,7 @@ function AlarmLine({
         {a.severity}
         {a.priority !== 'normal' && `, ${a.priority} priority`}
         {a.triggers > 1 && ` · ${a.triggers} triggers`}
-        {a.handedTo && ` · with ${a.handedTo}`}
+        {a.assignee && ` · with ${a.assignee}`}
         {a.state !== 'waiting' && a.acknowledgedBy && ` · ${a.acknowledgedBy}`}
       </small>
     </button>

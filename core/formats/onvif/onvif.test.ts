@@ -11,7 +11,7 @@ import { readRule, ruleXml } from './ruleXml.ts'
 import { takeOver } from './takeOver.ts'
 import { toRule } from './toRule.ts'
 import { envelope, faultBody, faultOf, makeToken, passwordDigest, readMessage } from './soap.ts'
-import { MOST_XML, content, readXml, xml } from './xml.ts'
+import { MAX_XML, content, readXml, xml } from './xml.ts'
 import { allCells } from '../../kinds/parts.ts'
 import { parseWith } from '../../schema/parse.ts'
 
@@ -180,7 +180,7 @@ describe('SOAP', () => {
     ['<!DOCTYPE x SYSTEM "file:///etc/passwd"><x/>', 'declares a document type'],
     ['Not Found', 'is not well-formed XML'],
     ['<html/>', 'is no SOAP envelope; its root is html'],
-    [`<a>${'x'.repeat(MOST_XML)}</a>`, 'is larger than 2 MB']
+    [`<a>${'x'.repeat(MAX_XML)}</a>`, 'is larger than 2 MB']
   ])('text %# is refused', (text, message) => expect(() => readMessage(text)).toThrow(message))
 })
 

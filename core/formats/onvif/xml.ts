@@ -34,7 +34,7 @@ export function xml(name: string, attributes: Attributes = {}, ...children: stri
 export const content = (text: string | number | boolean): string => escape(String(text))
 
 /** More than this is no answer of a device, but an attack or an error. */
-export const MOST_XML = 2 * 2 ** 20
+export const MAX_XML = 2 * 2 ** 20
 
 /** Answers of real devices have some thousand elements; to read ten times as many takes long enough to be felt. */
 const MAX_ELEMENTS = 60_000
@@ -91,7 +91,7 @@ function elementOf(node: Node): Element | null {
  *   own could make it grow without end or read files
  */
 export function readXml(text: string, place = 'the answer'): Element {
-  if (text.length > MOST_XML) throw new InputError(place, `is larger than ${MOST_XML / 2 ** 20} MB`)
+  if (text.length > MAX_XML) throw new InputError(place, `is larger than ${MAX_XML / 2 ** 20} MB`)
   if (/<!(DOCTYPE|ENTITY)/i.test(text))
     throw new InputError(place, 'declares a document type; that is not allowed in SOAP')
   checkExtent(text, place)

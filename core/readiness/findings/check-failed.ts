@@ -1,13 +1,13 @@
 import { ofDetection, perDetection } from '../facts.ts'
 
-const MOST_NAMED = 3
+const MAX_NAMED = 3
 
 export const checkFailed = perDetection('check-failed', (d, camera) => {
   const proof = camera.proofs.get(d.id)
   if (!proof?.failed) return []
-  const named = proof.failing.slice(0, MOST_NAMED).join('; ')
+  const named = proof.failing.slice(0, MAX_NAMED).join('; ')
   const more =
-    proof.failing.length > MOST_NAMED ? `; and ${proof.failing.length - MOST_NAMED} more` : ''
+    proof.failing.length > MAX_NAMED ? `; and ${proof.failing.length - MAX_NAMED} more` : ''
   return ofDetection(
     'blocking',
     'proven',

@@ -15,13 +15,13 @@ export const framesSwapped = perDetection('frames-swapped', (d, camera) => {
       ...(metres && { minMetres: size.maxMetres, maxMetres: size.minMetres })
     }
   } as Detection
-  const mends = !frames || (size.min!.w >= size.max!.w && size.min!.h >= size.max!.h)
+  const fixes = !frames || (size.min!.w >= size.max!.w && size.min!.h >= size.max!.h)
   return ofDetection(
     'blocking',
     'drawn',
     camera,
     d,
     `${d.name} never triggers: its smallest frame is not inside its largest, so no target fits both.`,
-    mends ? edit(camera, swapped, 'Swap them') : null
+    fixes ? edit(camera, swapped, 'Swap them') : null
   )
 })

@@ -3,7 +3,7 @@ import { actionsOf, linksOf, ofDetection, perDetection } from '../facts.ts'
 
 /** Rounding of a minute a week is no gap. */
 const MINUTES = 1
-const MOST_STRETCHES = 2
+const MAX_STRETCHES = 2
 
 export const hoursMiss = perDetection('hours-miss', (d, camera, facts) =>
   linksOf(camera, d, facts).flatMap(({ endpoint }) => {
@@ -13,8 +13,8 @@ export const hoursMiss = perDetection('hours-miss', (d, camera, facts) =>
     const name = (id: string | undefined): string =>
       facts.schedules.find((s) => s.id === id)?.name ?? 'all hours'
     const { stretches } = facts.hours.silent(d.schedule, endpoint.schedule)
-    const said = stretches.slice(0, MOST_STRETCHES).map(inWords).join('; ')
-    const more = stretches.length - MOST_STRETCHES
+    const said = stretches.slice(0, MAX_STRETCHES).map(inWords).join('; ')
+    const more = stretches.length - MAX_STRETCHES
     const words =
       acting < MINUTES
         ? `${endpoint.name} never acts for ${d.name}: its hours (${name(endpoint.schedule)}) do not meet ${name(d.schedule)}.`

@@ -1,4 +1,4 @@
-import { doorsOf, isRule } from '../doors.ts'
+import { routesOf, isRule } from '../deviceRoutes.ts'
 import { inUse, ofDetection, type Check } from '../facts.ts'
 
 export const kindUnsupported: Check = {
@@ -8,9 +8,9 @@ export const kindUnsupported: Check = {
       const read = camera.channels.filter((c) => c.readAt !== null)
       if (!read.length) return []
       return inUse(camera)
-        .filter((d) => isRule(d) && !doorsOf(camera, d, schedules).length)
+        .filter((d) => isRule(d) && !routesOf(camera, d, schedules).length)
         .map((d) => {
-          const [other] = doorsOf(camera, d, schedules, false)
+          const [other] = routesOf(camera, d, schedules, false)
           return ofDetection(
             'blocking',
             'sent',

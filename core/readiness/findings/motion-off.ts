@@ -1,5 +1,5 @@
 import { DetectionSchema } from '../../formats/plan.ts'
-import { inUse, ofDetection, perDetection, type Mend } from '../facts.ts'
+import { inUse, ofDetection, perDetection, type QuickFix } from '../facts.ts'
 import { allCells } from '../../kinds/parts.ts'
 import { parseWith } from '../../schema/parse.ts'
 import { ruleTypeOf } from '../../kinds/rules.ts'
@@ -11,7 +11,7 @@ export const motionOff = perDetection('motion-off', (d, camera) => {
   )
   if (!channel || inUse(camera).some(({ kind }) => kind === 'motion')) return []
   const known = camera.detections.find(({ kind }) => kind === 'motion')
-  const mend: Mend = known
+  const fix: QuickFix = known
     ? {
         does: 'edit',
         words: 'Switch motion on',
@@ -35,7 +35,7 @@ export const motionOff = perDetection('motion-off', (d, camera) => {
     camera,
     d,
     `${d.name} does nothing while motion detection is off on ${channel.deviceName}.`,
-    mend,
+    fix,
     channel.device
   )
 })

@@ -1,10 +1,10 @@
-import { doorsOf, realLosses } from '../doors.ts'
+import { routesOf, realLosses } from '../deviceRoutes.ts'
 import { ofDetection, perDetection } from '../facts.ts'
 
 /** A setting that no device of the camera knows at all: on site it is as if it had not been set. */
 export const notHeld = perDetection('not-held', (d, camera, { schedules }) => {
-  const doors = doorsOf(camera, d, schedules)
-  const closed = doorsOf(camera, d, schedules, false)
+  const doors = routesOf(camera, d, schedules)
+  const closed = routesOf(camera, d, schedules, false)
   return realLosses(doors)
     .filter(
       ({ loss }) =>

@@ -1,4 +1,4 @@
-import { standingOf, strangersOf } from '../../devices/standing.ts'
+import { standingOf, unmanagedOf } from '../../devices/standing.ts'
 import { ofDevice, type Check } from '../facts.ts'
 
 export const notSent: Check = {
@@ -24,13 +24,13 @@ export const notSent: Check = {
           const waiting = camera.detections
             .map((d) => standingOf(d, channel, schedules, []))
             .filter(({ state }) => state === 'missing' || state === 'differs')
-          const strangers = strangersOf(camera.detections, channel)
-          const count = waiting.length + strangers.length
+          const unmanaged = unmanagedOf(camera.detections, channel)
+          const count = waiting.length + unmanaged.length
           if (!count) return []
           return ofDevice(
             'warning',
             channel.device,
-            `${count} ${count === 1 ? 'change is' : 'changes are'} not on ${channel.deviceName} yet (${[...waiting, ...strangers].map(({ name }) => name).join(', ')}): ${camera.name} works as it was before.`,
+            `${count} ${count === 1 ? 'change is' : 'changes are'} not on ${channel.deviceName} yet (${[...waiting, ...unmanaged].map(({ name }) => name).join(', ')}): ${camera.name} works as it was before.`,
             { does: 'send', words: 'Send', devices: [channel.device] },
             camera.id
           )

@@ -1,6 +1,6 @@
 import { fromScale } from '../../formats/onvif/rule.ts'
 import { takeOver } from '../../formats/onvif/takeOver.ts'
-import { doorsOf, realLosses } from '../doors.ts'
+import { routesOf, realLosses } from '../deviceRoutes.ts'
 import { edit, ofDetection, perDetection } from '../facts.ts'
 
 /** Settings that have a nearest value, and where the plan has them. */
@@ -21,7 +21,7 @@ const fields: Readonly<Record<string, string>> = {
  * scale is a hint: no such device could be used otherwise.
  */
 export const outOfRange = perDetection('out-of-range', (d, camera, { schedules }) =>
-  realLosses(doorsOf(camera, d, schedules))
+  realLosses(routesOf(camera, d, schedules))
     .filter(({ loss }) => loss.nearest !== null && loss.setting in fields)
     .map(({ door, loss }) => {
       const field = fields[loss.setting]

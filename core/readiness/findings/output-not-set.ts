@@ -6,7 +6,7 @@ export const outputNotSet = perEndpoint('output-not-set', ({ endpoint, missing }
         {
           severity: 'blocking',
           sentence: `${endpoint.name} does nothing when it is set off: ${missing}.`,
-          mend: { does: 'go', words: 'Set it up', to: `/actions?endpoint=${endpoint.id}` }
+          fix: { does: 'go', words: 'Set it up', to: `/actions?endpoint=${endpoint.id}` }
         }
       ]
     : []

@@ -9,7 +9,7 @@ export const preRecordOff = perEndpoint('pre-record-off', ({ endpoint }) =>
         {
           severity: 'warning',
           sentence: `${endpoint.name} begins when the trigger has fallen: how it came to that is not on it.`,
-          mend: {
+          fix: {
             does: 'endpoint',
             words: `${BEFORE} s before`,
             endpoint: { ...endpoint, beforeSeconds: BEFORE }

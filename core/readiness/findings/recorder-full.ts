@@ -1,4 +1,4 @@
-import { doorsOf, isRule } from '../doors.ts'
+import { routesOf, isRule } from '../deviceRoutes.ts'
 import { inUse, ofDevice, type Check } from '../facts.ts'
 import { ruleTypeOf } from '../../kinds/rules.ts'
 
@@ -10,7 +10,7 @@ export const recorderFull: Check = {
     const types = new Set(analysing.flatMap(({ abilities }) => abilities.map(({ type }) => type)))
     return cameras.flatMap((camera) => {
       const waiting = inUse(camera).filter(
-        (d) => isRule(d) && types.has(ruleTypeOf(d.kind)!) && !doorsOf(camera, d, schedules).length
+        (d) => isRule(d) && types.has(ruleTypeOf(d.kind)!) && !routesOf(camera, d, schedules).length
       )
       const onRecorder = camera.channels.some((c) =>
         analysing.some((a) => a.device === c.device && a.token === c.token)

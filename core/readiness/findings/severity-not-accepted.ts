@@ -9,7 +9,7 @@ export const severityNotAccepted = perDetection('severity-not-accepted', (d, cam
     const severity = severityOf(d, actions.severity)
     if (SEVERITIES.indexOf(severity) >= SEVERITIES.indexOf(endpoint.accepts)) return []
     const words = `Make it ${endpoint.accepts}`
-    const mend =
+    const fix =
       'severity' in d
         ? edit(camera, { ...d, severity: endpoint.accepts }, words)
         : ({
@@ -25,7 +25,7 @@ export const severityNotAccepted = perDetection('severity-not-accepted', (d, cam
       camera,
       d,
       `${endpoint.name} does not take alarms of ${d.name}: they are ${severity}, and it accepts from ${endpoint.accepts} up.`,
-      mend
+      fix
     )
   })
 )

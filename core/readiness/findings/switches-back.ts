@@ -1,5 +1,5 @@
 import { DetectionSchema } from '../../formats/plan.ts'
-import { ofDevice, type Check, type Mend } from '../facts.ts'
+import { ofDevice, type Check, type QuickFix } from '../facts.ts'
 import { parseWith } from '../../schema/parse.ts'
 import { ruleTypeOf, kindOfType } from '../../kinds/rules.ts'
 
@@ -16,7 +16,7 @@ export const switchesBack: Check = {
             if (!kind || camera.detections.some((d) => ruleTypeOf(d.kind) === type && d.enabled))
               return []
             const off = camera.detections.find((d) => ruleTypeOf(d.kind) === type)
-            const mend: Mend | null = off
+            const fix: QuickFix | null = off
               ? {
                   does: 'edit',
                   words: `Park ${off.name}`,
@@ -40,7 +40,7 @@ export const switchesBack: Check = {
               'warning',
               channel.device,
               `${channel.deviceName} switches ${kind} on again by itself: alarms that nobody wants will come. Parked, it keeps its place with one minute a day and no area.`,
-              mend,
+              fix,
               camera.id
             )
           })

@@ -1,9 +1,9 @@
-import { doorsOf, realLosses } from '../doors.ts'
+import { routesOf, realLosses } from '../deviceRoutes.ts'
 import { ofDetection, perDetection } from '../facts.ts'
 
 export const wrongDoor = perDetection('wrong-door', (d, camera, { schedules }) => {
-  const closed = doorsOf(camera, d, schedules, false)
-  return realLosses(doorsOf(camera, d, schedules)).flatMap(({ door, loss }) => {
+  const closed = routesOf(camera, d, schedules, false)
+  return realLosses(routesOf(camera, d, schedules)).flatMap(({ door, loss }) => {
     const better = closed.find((other) =>
       other.losses.every(({ setting }) => setting !== loss.setting)
     )

@@ -1,9 +1,9 @@
 import { emailOf } from '../../../core/actions/email.ts'
 import { addressesOf, type EndpointOf, type Mail } from '../../../core/formats/actions.ts'
-import { readSettings } from '../../actions/rows.ts'
+import { readSettings } from '../../actions/queries.ts'
 import { pictureName, type Picture } from '../pictures.ts'
 import { Refused } from '../refused.ts'
-import type { DueDelivery } from '../rows.ts'
+import type { DueDelivery } from '../queries.ts'
 import { long, type DeliveryKind, type Done, type SenderParts } from './kind.ts'
 
 export const email: DeliveryKind<EndpointOf<'email'>> = {
@@ -25,14 +25,14 @@ export const email: DeliveryKind<EndpointOf<'email'>> = {
 
 /** The mail server with its password. @throws Refused when there is none */
 async function mailAccount(
-  { database, seal }: Pick<SenderParts, 'database' | 'seal'>,
+  { database, encryption }: Pick<SenderParts, 'database' | 'encryption'>,
   siteId: string
 ): Promise<{ mail: Mail; password: string | null; people: ReturnType<typeof peopleIn> }> {
   const settings = await readSettings(database, siteId)
   if (!settings.mail.mail) throw new Refused('there is no mail server yet')
   return {
     mail: settings.mail.mail,
-    password: settings.sealed === null ? null : seal.open(settings.sealed),
+    password: settings.sealed === null ? null : encryption.decrypt(settings.sealed),
     people: peopleIn(settings)
   }
 }

@@ -1,15 +1,15 @@
 import type { SiteView } from '../../../core/api.ts'
 import type { Endpoint, People } from '../../../core/formats/actions.ts'
 import { happening } from '../../../core/actions/email.ts'
-import type { Clips } from '../../clips/clips.ts'
+import type { Clips } from '../../clips/service.ts'
 import type { Database } from '../../database.ts'
-import type { Devices } from '../../devices/devices.ts'
-import type { Seal } from '../../devices/seal.ts'
+import type { Devices } from '../../devices/service.ts'
+import type { Encryption } from '../../devices/encryption.ts'
 import type { Reach } from '../../reach.ts'
 import type { Mailer } from '../mail.ts'
 import type { Pictures } from '../pictures.ts'
 import type { Popups } from '../popups.ts'
-import type { DueDelivery } from '../rows.ts'
+import type { DueDelivery } from '../queries.ts'
 
 /** What deliveries are made with. */
 export interface SenderParts {
@@ -19,7 +19,7 @@ export interface SenderParts {
   pictures: Pictures
   popups: Popups
   mailer: Mailer
-  seal: Seal
+  encryption: Encryption
   reach: Reach
   /** Where pictures and recordings are kept. */
   folder: string

@@ -2,7 +2,7 @@ import { outputSettings } from '../../../core/devices/outputs.ts'
 import type { OutputEndpoint } from '../../../core/formats/actions.ts'
 import { voiceOf } from '../../actions/voices.ts'
 import type { Database } from '../../database.ts'
-import { readDevice } from '../../devices/rows.ts'
+import { readDevice } from '../../devices/queries.ts'
 import { short, type DeliveryKind, type Done, type SenderParts } from './kind.ts'
 
 const TEST_MS = 3000

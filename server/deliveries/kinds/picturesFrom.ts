@@ -1,5 +1,5 @@
 import type { SiteView } from '../../../core/api.ts'
-import type { Devices } from '../../devices/devices.ts'
+import type { Devices } from '../../devices/service.ts'
 
 /**
  * Whether a camera gives pictures at all; null: the site's first one stands for those of the detections.

@@ -3,7 +3,7 @@ import { join } from 'node:path'
 import { cutOut } from '../../../analysis/pictures.ts'
 import type { EndpointOf } from '../../../core/formats/actions.ts'
 import { Refused } from '../refused.ts'
-import { RECORDING, type DueDelivery } from '../rows.ts'
+import { RECORDING, type DueDelivery } from '../queries.ts'
 import { picturesFrom } from './picturesFrom.ts'
 import { long, type DeliveryKind, type Done, type SenderParts } from './kind.ts'
 

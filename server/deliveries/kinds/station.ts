@@ -1,7 +1,7 @@
 import type { EndpointOf } from '../../../core/formats/actions.ts'
-import { MOST_SEQUENCE, eventData } from '../../../core/formats/dc09.ts'
+import { MAX_SEQUENCE, eventData } from '../../../core/formats/dc09.ts'
 import { Refused } from '../refused.ts'
-import type { DueDelivery } from '../rows.ts'
+import type { DueDelivery } from '../queries.ts'
 import { tellStation } from '../station.ts'
 import { long, wordsOf, type DeliveryKind, type Done, type SenderParts } from './kind.ts'
 
@@ -11,7 +11,7 @@ export const station: DeliveryKind<EndpointOf<'station'>> = {
     // RX: manual test (DC-03, from memory).
     await tellStation(reach('station', endpoint.host, endpoint.port), {
       id: 'SIA-DCS',
-      sequence: 1 + (Date.now() % MOST_SEQUENCE),
+      sequence: 1 + (Date.now() % MAX_SEQUENCE),
       account: endpoint.account,
       data: `Nri1/RX00^critical: Test of ${site.name}^`,
       at: Date.now()
@@ -30,7 +30,7 @@ async function send(
 ): Promise<Done> {
   const { trigger } = due
   if (!trigger) throw new Refused('there is no trigger to tell of')
-  const sequence = ((due.id - 1) % MOST_SEQUENCE) + 1
+  const sequence = ((due.id - 1) % MAX_SEQUENCE) + 1
   await tellStation(reach('station', endpoint.host, endpoint.port), {
     id: 'SIA-DCS',
     sequence,

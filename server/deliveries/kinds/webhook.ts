@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto'
 import type { EndpointOf } from '../../../core/formats/actions.ts'
 import { hostOf } from '../hostOf.ts'
 import { Refused } from '../refused.ts'
-import type { DueDelivery } from '../rows.ts'
+import type { DueDelivery } from '../queries.ts'
 import { long, wordsOf, type DeliveryKind, type Done, type SenderParts } from './kind.ts'
 
 const WEBHOOK_WITHIN_MS = 8000

@@ -18,7 +18,7 @@ const compared = [
 ]
 const order = (d: Detection): number => compared.indexOf(d.kind)
 /** More pictures than these are not looked at. */
-const MOST_PICTURES = 12
+const MAX_PICTURES = 12
 
 export interface CompareProps {
   open: boolean
@@ -103,7 +103,7 @@ export function Compare({
                 <span style={{ width: `${own.length ? (100 * wanted) / own.length : 0}%` }} />
               </div>
               <ul>
-                {own.slice(0, MOST_PICTURES).map(({ trigger, wanted: good }) => (
+                {own.slice(0, MAX_PICTURES).map(({ trigger, wanted: good }) => (
                   <li
                     key={`${trigger.frame} ${trigger.target ?? ''}`}
                     className={good ? '' : 'for-nothing'}
@@ -126,8 +126,8 @@ export function Compare({
                   </li>
                 ))}
               </ul>
-              {own.length > MOST_PICTURES && (
-                <p className="quiet">and {own.length - MOST_PICTURES} more on the timeline</p>
+              {own.length > MAX_PICTURES && (
+                <p className="quiet">and {own.length - MAX_PICTURES} more on the timeline</p>
               )}
             </section>
           )

@@ -12,7 +12,7 @@ import type { FrameTrace } from '../../../core/detections/index.ts'
 import { useTime, type Playhead } from '../playhead.ts'
 
 /** More points than this cannot be told apart on a laptop's screen. */
-const MOST_POINTS = 700
+const MAX_POINTS = 700
 /** Strokes that can be told apart without colour, and colours that are the roles of the style sheet. */
 const strokes = [
   { stroke: 'var(--ink)', strokeDasharray: undefined },
@@ -30,7 +30,7 @@ interface Point {
 /** The greatest value of each stretch, so that a short peak is never left out. */
 function thinned({ curves, fps }: FrameTrace): Point[] {
   const length = curves[0]?.values.length ?? 0
-  const step = Math.max(1, Math.ceil(length / MOST_POINTS))
+  const step = Math.max(1, Math.ceil(length / MAX_POINTS))
   return Array.from({ length: Math.ceil(length / step) }, (_, i) => {
     const point: Point = { time: (i * step) / fps }
     curves.forEach(

@@ -1,7 +1,7 @@
 import { Checkbox } from 'antd'
 import type { ReactNode } from 'react'
 import { Link } from 'react-router'
-import type { KeptEndpoint } from '../../../core/api.ts'
+import type { SavedEndpoint } from '../../../core/api.ts'
 import type { Detection } from '../../../core/formats/plan.ts'
 import type { BenchDocument } from '../document.ts'
 
@@ -14,7 +14,7 @@ export function ActionsEditor({
 }: {
   detection: Detection
   document: BenchDocument
-  endpoints: readonly KeptEndpoint[]
+  endpoints: readonly SavedEndpoint[]
   links: readonly string[]
 }): ReactNode {
   return (
@@ -48,7 +48,7 @@ export function ActionsEditor({
 }
 
 /** What is linked, in words. */
-export function linkWords(links: readonly string[], endpoints: readonly KeptEndpoint[]): string {
+export function linkWords(links: readonly string[], endpoints: readonly SavedEndpoint[]): string {
   const names = links.flatMap(
     (link) => endpoints.find(({ endpoint }) => endpoint.id === link)?.endpoint.name ?? []
   )

@@ -173,11 +173,11 @@ function CostNote({ cost, clips }: { cost: Cost | null; clips: number }): ReactN
   )
 }
 
-const MOST_NAMED = 3
+const MAX_NAMED = 3
 const short = (list: string[]): string =>
-  list.length <= MOST_NAMED
+  list.length <= MAX_NAMED
     ? list.join('; ')
-    : `${list.slice(0, MOST_NAMED).join('; ')} and ${list.length - MOST_NAMED} more`
+    : `${list.slice(0, MAX_NAMED).join('; ')} and ${list.length - MAX_NAMED} more`
 
 /** The setting for a clip, with only what a change touches: the detection, or all that share its hours. */
 function settingOf(

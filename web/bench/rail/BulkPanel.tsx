@@ -1,6 +1,6 @@
 import { Button, InputNumber, Select } from 'antd'
 import { useState, type ReactNode } from 'react'
-import type { KeptEndpoint } from '../../../core/api.ts'
+import type { SavedEndpoint } from '../../../core/api.ts'
 import { DetectionSchema, type Detection, type Schedule } from '../../../core/formats/plan.ts'
 import { CLASSES } from '../../../core/targets/classes.ts'
 import type { BenchDocument } from '../document.ts'
@@ -23,7 +23,7 @@ export function BulkPanel({
   document: BenchDocument
   marked: readonly Detection[]
   schedules: readonly Schedule[]
-  endpoints: readonly KeptEndpoint[]
+  endpoints: readonly SavedEndpoint[]
   onAll: () => void
   onDone: () => void
 }): ReactNode {

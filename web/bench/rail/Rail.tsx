@@ -1,6 +1,6 @@
 import { Button } from 'antd'
 import { memo, useState, type DragEvent, type ReactNode } from 'react'
-import type { KeptEndpoint, SiteInput } from '../../../core/api.ts'
+import type { SavedEndpoint, SiteInput } from '../../../core/api.ts'
 import { isNearMiss, type Ladder, type Trigger } from '../../../core/detections/index.ts'
 import type { Detection, Schedule } from '../../../core/formats/plan.ts'
 import type { BenchDocument, Placed, Scene } from '../document.ts'
@@ -31,7 +31,7 @@ export interface RailProps {
   onSelect: (id: string | null) => void
   onArea: (index: number) => void
   inputs: readonly SiteInput[]
-  endpoints: readonly KeptEndpoint[]
+  endpoints: readonly SavedEndpoint[]
   onDraw: (kind: DrawnKind) => void
   onNew: (kind: UndrawnKind) => void
   onTemplate: (template: Template) => void

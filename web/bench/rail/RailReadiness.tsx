@@ -1,5 +1,5 @@
 import { memo, type ReactNode } from 'react'
-import type { Mend } from '../../../core/readiness/index.ts'
+import type { QuickFix } from '../../../core/readiness/index.ts'
 import { Findings } from '../../readiness/Findings.tsx'
 import { ReadinessStrip } from '../../readiness/ReadinessStrip.tsx'
 import { useReadiness } from '../../readiness/useReadiness.ts'
@@ -23,19 +23,19 @@ export const RailReadiness = memo(function RailReadiness({
       f.camera === camera && (selected === null || f.detection === null || f.detection === selected)
   )
   // What changes the plan is one step of the document, which undo takes back; commands to devices go to the server.
-  const mendHere = (mend: Mend): boolean => {
-    if (mend.does === 'edit' && document.detection(mend.detection.id))
-      document.edit(mend.detection, mend.words)
-    else if (mend.does === 'actions' && document.detection(mend.detection))
-      document.setActions(mend.detection, mend.actions, mend.words)
-    else if (mend.does === 'add') document.add([mend.detection])
+  const fixHere = (fix: QuickFix): boolean => {
+    if (fix.does === 'edit' && document.detection(fix.detection.id))
+      document.edit(fix.detection, fix.words)
+    else if (fix.does === 'actions' && document.detection(fix.detection))
+      document.setActions(fix.detection, fix.actions, fix.words)
+    else if (fix.does === 'add') document.add([fix.detection])
     else return false
     return true
   }
   return (
     <section className="rail-readiness" aria-label="Readiness">
-      <ReadinessStrip notches={own.notches} />
-      <Findings findings={findings} mendHere={mendHere} />
+      <ReadinessStrip steps={own.steps} />
+      <Findings findings={findings} fixHere={fixHere} />
     </section>
   )
 })

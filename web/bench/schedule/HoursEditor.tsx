@@ -12,7 +12,7 @@ import {
 } from '../../../core/formats/plan.ts'
 import { newId } from '../../sync/newId.ts'
 import type { BenchDocument } from '../document.ts'
-import { KeptText } from '../../kinds/editors.tsx'
+import { SavedText } from '../../kinds/editors.tsx'
 import { DayBar } from './DayBar.tsx'
 import { readSpans, spansText } from '../../arming/spansText.ts'
 import { parseWith } from '../../../core/schema/parse.ts'
@@ -104,7 +104,7 @@ function Week({
   }
   return (
     <div className="week">
-      <KeptText
+      <SavedText
         label="Name"
         value={schedule.name}
         onKeep={(name) => keep({ name }, `Rename the hours ${schedule.name}`)}

@@ -1,4 +1,4 @@
-import type { BenchView, CameraSummary, KeptDetection } from '../../../core/api.ts'
+import type { BenchView, CameraSummary, SavedDetection } from '../../../core/api.ts'
 import { isInMetres, type Detection } from '../../../core/formats/plan.ts'
 import { copyShape, scaledSize } from '../../../core/scene/copy.ts'
 import { measureScene } from '../../../core/scene/marks.ts'
@@ -61,7 +61,7 @@ export async function copyTo(
   const path = `/api/cameras/${encodeURIComponent(id)}/detections/${detection.id}`
   const headers = noteHeaders(`Copy ${d.name} from another camera`)
   const position = Math.max(-1, ...view.detections.map((k) => k.position)) + 1
-  const saved = await request<KeptDetection>(
+  const saved = await request<SavedDetection>(
     'PUT',
     path,
     { detection, position, version: 0 },

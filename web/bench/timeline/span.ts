@@ -4,7 +4,7 @@ export interface Stretch {
   to: number
 }
 
-const LEAST_SECONDS = 2
+const MIN_SECONDS = 2
 
 /** The stretch brought into the clip, as long as it is. */
 function within({ from, to }: Stretch, seconds: number): Stretch {
@@ -20,7 +20,7 @@ export function zoomed(
   at: number,
   seconds: number
 ): Stretch {
-  const length = Math.min(seconds, Math.max(Math.min(LEAST_SECONDS, seconds), (to - from) / factor))
+  const length = Math.min(seconds, Math.max(Math.min(MIN_SECONDS, seconds), (to - from) / factor))
   const share = (at - from) / (to - from)
   return within({ from: at - share * length, to: at - share * length + length }, seconds)
 }

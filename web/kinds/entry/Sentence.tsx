@@ -1,9 +1,10 @@
-import type { ReactNode } from 'react'
 import type { EntryDetection } from '../../../core/kinds/entry/schema.ts'
-import type { SentenceOf } from '../sentence.ts'
-import { PassageSentence } from '../zoneSentences.tsx'
+import type { ZonePart } from '../zonePart.ts'
 import { entryVerb } from './words.ts'
 
-export const EntrySentence = (props: SentenceOf<EntryDetection>): ReactNode => (
-  <PassageSentence {...props} verb={entryVerb} where="in" />
-)
+export const entryZone: ZonePart<EntryDetection> = {
+  before: () => 'A',
+  verb: entryVerb,
+  where: 'in',
+  after: () => null
+}

@@ -1,9 +1,10 @@
-import type { ReactNode } from 'react'
 import type { ExitDetection } from '../../../core/kinds/exit/schema.ts'
-import type { SentenceOf } from '../sentence.ts'
-import { PassageSentence } from '../zoneSentences.tsx'
+import type { ZonePart } from '../zonePart.ts'
 import { exitVerb } from './words.ts'
 
-export const ExitSentence = (props: SentenceOf<ExitDetection>): ReactNode => (
-  <PassageSentence {...props} verb={exitVerb} where="out" />
-)
+export const exitZone: ZonePart<ExitDetection> = {
+  before: () => 'A',
+  verb: exitVerb,
+  where: 'out of',
+  after: () => null
+}

@@ -1,7 +1,7 @@
 import { InputNumber, Radio } from 'antd'
 import type { ReactNode } from 'react'
 import type { FaceDetection } from '../../../core/kinds/face/schema.ts'
-import { KeptText, tryEdit, type EditorProps } from '../editors.tsx'
+import { SavedText, tryEdit, type EditorProps } from '../editors.tsx'
 
 export function FaceFrameEditor({ detection, document }: EditorProps<FaceDetection>): ReactNode {
   const side = (key: 'w' | 'h', name: string): ReactNode => (
@@ -77,7 +77,7 @@ export function ListEditor({ detection, document }: EditorProps<FaceDetection>):
           )
         }
       />
-      <KeptText
+      <SavedText
         label="Names on the list, separated by commas"
         value={detection.faces.join(', ')}
         onKeep={(text) =>

@@ -1,9 +1,15 @@
-import type { ReactNode } from 'react'
 import type { IntrusionDetection } from '../../../core/kinds/intrusion/schema.ts'
-import type { SentenceOf } from '../sentence.ts'
-import { StaySentence } from '../zoneSentences.tsx'
+import { DwellChip, TogetherChip } from '../stayChips.tsx'
+import type { ZonePart } from '../zonePart.ts'
 import { intrusionVerb } from './words.ts'
 
-export const IntrusionSentence = (props: SentenceOf<IntrusionDetection>): ReactNode => (
-  <StaySentence {...props} verb={intrusionVerb} least={0} />
-)
+export const intrusionZone: ZonePart<IntrusionDetection> = {
+  before: (props) => <TogetherChip {...props} />,
+  verb: intrusionVerb,
+  where: 'in',
+  after: (props) => (
+    <>
+      , for <DwellChip {...props} least={0} />
+    </>
+  )
+}

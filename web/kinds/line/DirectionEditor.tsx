@@ -1,7 +1,7 @@
 import { Radio } from 'antd'
 import type { ReactNode } from 'react'
 import type { LineDetection } from '../../../core/kinds/line/schema.ts'
-import { KeptText, tryEdit, type EditorProps } from '../editors.tsx'
+import { SavedText, tryEdit, type EditorProps } from '../editors.tsx'
 import { sideNames } from './words.ts'
 
 /** Which crossings count, and what the two sides are called. */
@@ -32,13 +32,13 @@ export function DirectionEditor({
           { value: 'both', label: 'Either way' }
         ]}
       />
-      <KeptText
+      <SavedText
         label="Left side"
         value={line.sides?.left ?? ''}
         placeholder={left}
         onKeep={keep('left')}
       />
-      <KeptText
+      <SavedText
         label="Right side"
         value={line.sides?.right ?? ''}
         placeholder={right}

@@ -8,7 +8,7 @@ import { Link, useSearchParams } from 'react-router'
 import type { SiteActionsView } from '../../../core/api.ts'
 import type { Check } from '../../../core/formats/check.ts'
 import type { WalkTestView } from '../../../core/proving/live.ts'
-import type { KeptCheck, ProvingView } from '../../../core/proving/views.ts'
+import type { SavedCheck, ProvingView } from '../../../core/proving/views.ts'
 import type { WatchView } from '../../../core/watch/views.ts'
 import { readScene } from '../../../simulation/script.ts'
 import { request } from '../../api/client.ts'
@@ -19,7 +19,7 @@ import { newCheck } from '../newCheck.ts'
 import { useProving, useRefresh } from '../useProving.ts'
 import { WalkFollow } from './WalkFollow.tsx'
 import { WalkOrder } from './WalkOrder.tsx'
-import { goesOn, useWalk, useWalkDoes } from './useWalk.ts'
+import { isRunning, useWalk, useWalkDoes } from './useWalk.ts'
 
 /**
  * A check walked in front of its live camera: the target, its gates as they pass, the trigger, and
@@ -40,7 +40,7 @@ export function WalkPart(): ReactNode {
   return <Walking proving={proving.data} site={site.data} watch={watch.data} />
 }
 
-const walkable = (c: KeptCheck): boolean => c.check.by.how !== 'clip'
+const walkable = (c: SavedCheck): boolean => c.check.by.how !== 'clip'
 const OWN = ''
 
 function Walking({
@@ -134,7 +134,7 @@ function Walking({
 interface OneProps {
   camera: { id: string; name: string }
   detection: SiteActionsView['detections'][number]['detection']
-  kept: KeptCheck | null
+  kept: SavedCheck | null
   proving: ProvingView
   site: SiteActionsView
   watch: WatchView
@@ -160,7 +160,7 @@ function OneWalk({ camera, detection, kept, proving, site, watch }: OneProps): R
       : walk.data.check.detection === detection.id &&
         !proving.checks.some((c) => c.camera === camera.id && c.check.id === walk.data!.check.id))
   const view = mine ? walk.data! : null
-  const going = goesOn(walk.data)
+  const going = isRunning(walk.data)
   // When it has ended, the list of checks has something new.
   const ended = view?.state === 'done'
   useEffect(() => {
@@ -296,7 +296,7 @@ function Phase({ view, mine }: { view: WalkTestView | null; mine: boolean }): Re
     const timer = setInterval(() => setNow(Date.now()), 100)
     return () => clearInterval(timer)
   }, [walking])
-  if (!view || (!mine && !goesOn(view))) return null
+  if (!view || (!mine && !isRunning(view))) return null
   const since =
     view.beganAt === null ? 0 : Math.min(view.seconds, Math.max(0, (now - view.beganAt) / 1000))
   const words = {

@@ -8,7 +8,7 @@ import { useRefresh } from '../useProving.ts'
 const GOING_MS = 250
 const QUIET_MS = 3000
 
-export const goesOn = (view: WalkTestView | null | undefined): boolean =>
+export const isRunning = (view: WalkTestView | null | undefined): boolean =>
   view?.state === 'preparing' || view?.state === 'walking' || view?.state === 'settling'
 
 /** The newest walk test of a camera; null: there was none. */
@@ -17,7 +17,7 @@ export const useWalk = (camera: string): UseQueryResult<WalkTestView | null> =>
     queryKey: ['walk', camera],
     queryFn: () =>
       request<WalkTestView | null>('GET', `/api/cameras/${encodeURIComponent(camera)}/walk`),
-    refetchInterval: ({ state: { data } }) => (goesOn(data) ? GOING_MS : QUIET_MS)
+    refetchInterval: ({ state: { data } }) => (isRunning(data) ? GOING_MS : QUIET_MS)
   })
 
 /** Begins a walk test, ends it with or without a result. */

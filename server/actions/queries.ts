@@ -1,0 +1,218 @@
+import type { SavedEndpoint, SiteActionsView, VoiceView } from '../../core/api.ts'
+import type { Actions, Endpoint, Mail, People } from '../../core/formats/actions.ts'
+import { DEFAULT_RETENTION, type Retention, type RetentionView } from '../../core/retention.ts'
+import type { Sql } from '../database.ts'
+import { versionConflict, notFound } from '../errors.ts'
+import { noteEdit, type EditNote } from '../history/queries.ts'
+import { parsed } from '../columns.ts'
+
+interface EndpointRow {
+  id: string
+  body: string
+  version: number
+  changed_at: number
+  deleted: number
+  tested_at: number | null
+  test_error: string | null
+}
+
+const select = 'SELECT id, body, version, changed_at, deleted, tested_at, test_error FROM endpoint'
+const keptOf = (row: EndpointRow): SavedEndpoint => ({
+  endpoint: parsed<Endpoint>(row.body),
+  version: row.version,
+  changedAt: row.changed_at,
+  testedAt: row.tested_at,
+  testError: row.test_error
+})
+
+export async function readEndpoints(sql: Sql, siteId: string): Promise<SavedEndpoint[]> {
+  return (
+    await sql.rows<EndpointRow>(`${select} WHERE site_id = ? AND NOT deleted ORDER BY id`, [siteId])
+  ).map(keptOf)
+}
+
+export async function readEndpoint(sql: Sql, siteId: string, id: string): Promise<SavedEndpoint> {
+  const [row] = await sql.rows<EndpointRow>(
+    `${select} WHERE site_id = ? AND id = ? AND NOT deleted`,
+    [siteId, id]
+  )
+  if (!row) throw notFound(`what is set off by ${id.slice(0, 64)}`)
+  return keptOf(row)
+}
+
+async function refuse(sql: Sql, siteId: string, id: string, name: string): Promise<never> {
+  const [row] = await sql.rows<EndpointRow>(`${select} WHERE site_id = ? AND id = ?`, [siteId, id])
+  if (!row) throw notFound(name)
+  throw versionConflict(
+    name,
+    row.deleted ? { deleted: true, version: row.version, changedAt: row.changed_at } : keptOf(row)
+  )
+}
+
+/**
+ * Saves over exactly the version named; 0 makes a new one; a deleted one comes back. A test of
+ * other settings counts no more.
+ */
+export async function saveEndpoint(
+  sql: Sql,
+  siteId: string,
+  endpoint: Endpoint,
+  version: number,
+  note: EditNote,
+  now: number
+): Promise<SavedEndpoint> {
+  const body = JSON.stringify(endpoint)
+  const done =
+    version === 0
+      ? await sql.run(
+          'INSERT IGNORE INTO endpoint (site_id, id, body, version, changed_at) VALUES (?, ?, ?, 1, ?)',
+          [siteId, endpoint.id, body, now]
+        )
+      : await sql.run(
+          'UPDATE endpoint SET body = ?, version = version + 1, changed_at = ?, deleted = FALSE, tested_at = NULL, test_error = NULL WHERE site_id = ? AND id = ? AND version = ?',
+          [body, now, siteId, endpoint.id, version]
+        )
+  if (done.affectedRows !== 1) return refuse(sql, siteId, endpoint.id, endpoint.name)
+  await noteEdit(sql, siteId, null, 'endpoint', endpoint.id, endpoint, note, now)
+  return readEndpoint(sql, siteId, endpoint.id)
+}
+
+export async function deleteEndpoint(
+  sql: Sql,
+  siteId: string,
+  id: string,
+  version: number,
+  note: EditNote,
+  now: number
+): Promise<{ version: number }> {
+  const done = await sql.run(
+    'UPDATE endpoint SET deleted = TRUE, version = version + 1, changed_at = ? WHERE site_id = ? AND id = ? AND version = ?',
+    [now, siteId, id, version]
+  )
+  if (done.affectedRows !== 1) return refuse(sql, siteId, id, id)
+  await noteEdit(sql, siteId, null, 'endpoint', id, null, note, now)
+  return { version: version + 1 }
+}
+
+export async function noteEndpointTest(
+  sql: Sql,
+  siteId: string,
+  id: string,
+  error: string | null,
+  now: number
+): Promise<void> {
+  await sql.run('UPDATE endpoint SET tested_at = ?, test_error = ? WHERE site_id = ? AND id = ?', [
+    now,
+    error?.slice(0, 500) ?? null,
+    siteId,
+    id
+  ])
+}
+
+type SettingName = 'mail' | 'people' | 'usual' | 'retention'
+interface SettingRow {
+  name: SettingName
+  body: unknown
+  sealed: Buffer | null
+  version: number
+  changed_at: number
+}
+
+/** What is said of a site as a whole. */
+export interface SiteSettings extends Pick<SiteActionsView, 'mail' | 'people' | 'usual'> {
+  retention: Pick<RetentionView, 'retention' | 'version' | 'changedAt'>
+  /** The mail server's password, sealed. */
+  sealed: Buffer | null
+}
+
+export async function readSettings(sql: Sql, siteId: string): Promise<SiteSettings> {
+  const rows = await sql.rows<SettingRow>(
+    'SELECT name, body, sealed, version, changed_at FROM site_setting WHERE site_id = ?',
+    [siteId]
+  )
+  const find = (name: SettingName): SettingRow | undefined => rows.find((row) => row.name === name)
+  const kept = (row: SettingRow | undefined) => ({
+    version: row?.version ?? 0,
+    changedAt: row?.changed_at ?? 0
+  })
+  const body = <T>(row: SettingRow | undefined): T | null =>
+    row ? parsed<{ value: T | null }>(row.body).value : null
+  const [mail, people, usual, retention] = [
+    find('mail'),
+    find('people'),
+    find('usual'),
+    find('retention')
+  ]
+  return {
+    mail: { mail: body<Mail>(mail), hasPassword: mail?.sealed != null, ...kept(mail) },
+    people: { people: body<People>(people) ?? { people: [], groups: [] }, ...kept(people) },
+    usual: { actions: body<Actions>(usual), ...kept(usual) },
+    retention: { retention: body<Retention>(retention) ?? DEFAULT_RETENTION, ...kept(retention) },
+    sealed: mail?.sealed ?? null
+  }
+}
+
+/** @param sealed undefined: what is there stays */
+export async function saveSetting(
+  sql: Sql,
+  siteId: string,
+  name: SettingName,
+  value: unknown,
+  version: number,
+  note: EditNote,
+  now: number,
+  sealed?: Buffer | null
+): Promise<SiteSettings> {
+  const body = JSON.stringify({ value })
+  const done =
+    version === 0
+      ? await sql.run(
+          'INSERT IGNORE INTO site_setting (site_id, name, body, sealed, version, changed_at) VALUES (?, ?, ?, ?, 1, ?)',
+          [siteId, name, body, sealed ?? null, now]
+        )
+      : await sql.run(
+          `UPDATE site_setting SET body = ?, ${sealed === undefined ? '' : 'sealed = ?, '}version = version + 1, changed_at = ? WHERE site_id = ? AND name = ? AND version = ?`,
+          [body, ...(sealed === undefined ? [] : [sealed]), now, siteId, name, version]
+        )
+  const settings = await readSettings(sql, siteId)
+  if (done.affectedRows !== 1)
+    throw versionConflict(
+      {
+        mail: 'the mail server',
+        people: 'the people of the site',
+        usual: 'the usual actions',
+        retention: 'how long things are kept'
+      }[name],
+      settings[name]
+    )
+  await noteEdit(sql, siteId, null, 'setting', name, value, note, now)
+  return settings
+}
+
+export async function listVoices(sql: Sql, siteId: string): Promise<VoiceView[]> {
+  return sql.rows(
+    'SELECT id, name, seconds, LENGTH(content) AS bytes FROM voice_file WHERE site_id = ? ORDER BY added_at, id',
+    [siteId]
+  )
+}
+
+export async function readVoice(sql: Sql, siteId: string, id: string): Promise<Buffer> {
+  const [row] = await sql.rows<{ content: Buffer }>(
+    'SELECT content FROM voice_file WHERE site_id = ? AND id = ?',
+    [siteId, id]
+  )
+  if (!row) throw notFound(`voice file ${id.slice(0, 64)}`)
+  return row.content
+}
+
+export async function insertVoice(
+  sql: Sql,
+  siteId: string,
+  voice: Omit<VoiceView, 'bytes'> & { content: Buffer },
+  now: number
+): Promise<void> {
+  await sql.run(
+    'INSERT INTO voice_file (site_id, id, name, content, seconds, added_at) VALUES (?, ?, ?, ?, ?, ?)',
+    [siteId, voice.id, voice.name, voice.content, voice.seconds, now]
+  )
+}

@@ -1,0 +1,180 @@
+import { acknowledgeLacks } from '../../core/actions/alarms.ts'
+import type { AlarmView } from '../../core/api.ts'
+import { InputError } from '../../core/errors.ts'
+import { isOutput } from '../../core/formats/actions.ts'
+import type { Database, Sql } from '../database.ts'
+import { readDetections } from '../detections/queries.ts'
+import { conflict, notFound } from '../errors.ts'
+import type { Author } from '../history/queries.ts'
+import { readContext } from './context.ts'
+import { insertDelivery, takeTrigger, type NewTrigger, type Ingested } from './intake.ts'
+import {
+  closedUntilAcknowledged,
+  lockAlarm,
+  markAcknowledged,
+  markClosed,
+  markHanded,
+  noteAlarm,
+  readAlarm
+} from './queries.ts'
+
+/** Takes triggers, and what people do about the alarms that come of them. */
+export class Alarms {
+  private readonly database: Database
+  private readonly wake: () => void
+  private readonly tell: (what: { alarm: number; trigger?: number }) => void
+
+  /**
+   * @param kick deliveries may be due
+   * @param tell an alarm is new or has changed, by a trigger or by what somebody did
+   */
+  constructor(
+    database: Database,
+    wake: () => void,
+    tell: (what: { alarm: number; trigger?: number }) => void
+  ) {
+    this.database = database
+    this.wake = wake
+    this.tell = tell
+  }
+
+  /** Takes a trigger in a transaction of its own; when this returns, it and all its deliveries are kept. */
+  async take(trigger: NewTrigger): Promise<Ingested> {
+    const taken = await this.database.transaction((sql) => this.ingest(sql, trigger))
+    this.taken(taken)
+    return taken
+  }
+
+  /** The same in the transaction of the caller, who says `taken` once it is committed. */
+  async ingest(sql: Sql, trigger: NewTrigger): Promise<Ingested> {
+    const { site, actions, names } = await readContext(sql)
+    return takeTrigger(sql, site.id, actions, names, trigger, Date.now())
+  }
+
+  taken({ id, alarm, again }: Ingested): void {
+    if (again) return
+    this.wake()
+    this.tell({ alarm, trigger: id })
+  }
+
+  /** A trigger from elsewhere, by the ids of what fired. @throws ApiError when there is no such detection */
+  async send({
+    key,
+    camera,
+    detection: id,
+    at,
+    ...trigger
+  }: {
+    key: string
+    camera: string
+    detection: string
+    at?: number
+    target?: number
+    direction?: 'leftToRight' | 'rightToLeft'
+    cause?: NewTrigger['trigger']['cause']
+  }): Promise<Ingested> {
+    const kept = (await readDetections(this.database, camera)).find(
+      ({ detection }) => detection.id === id
+    )
+    if (!kept) throw notFound(`detection ${id.slice(0, 64)} on ${camera.slice(0, 64)}`)
+    const { detection } = kept
+    if (!detection.enabled) throw conflict(`${detection.name} is switched off`)
+    return this.take({
+      source: 'sender',
+      key,
+      camera,
+      detection,
+      trigger: { ...trigger, ...('severity' in detection && { severity: detection.severity }) },
+      firedAt: at ?? Date.now(),
+      byCamera: new Set()
+    })
+  }
+
+  /**
+   * Acknowledges an alarm, with all that this does: relays that it closed open, the output that was chosen is switched.
+   *
+   * @throws InputError when something has to be given first; ApiError when somebody was faster
+   */
+  async acknowledge(
+    id: number,
+    given: Author & { comment: string; confirmed: boolean }
+  ): Promise<AlarmView> {
+    await this.database.transaction(async (sql) => {
+      const { state, actions } = await lockAlarm(sql, id)
+      if (state !== 'waiting') throw conflict('somebody has acknowledged this alarm already')
+      const lacks = acknowledgeLacks(actions.acknowledge, given)
+      if (lacks) throw new InputError('acknowledging', lacks)
+      const now = Date.now()
+      await markAcknowledged(sql, id, given, given.comment.trim(), now)
+      for (const { endpoint, recipient } of await closedUntilAcknowledged(sql, id))
+        await insertDelivery(
+          sql,
+          {
+            trigger: null,
+            alarm: id,
+            endpoint,
+            recipient,
+            by: 'server',
+            does: 'off',
+            at: now,
+            held: null
+          },
+          now
+        )
+      const { switch: wanted } = actions.acknowledge
+      if (!wanted) return
+      const context = await readContext(sql)
+      const endpoint = context.actions.endpoints.find((e) => e.id === wanted.endpoint)
+      if (endpoint && isOutput(endpoint))
+        await insertDelivery(
+          sql,
+          {
+            trigger: null,
+            alarm: id,
+            endpoint,
+            recipient: context.names.get(endpoint.device) ?? endpoint.device,
+            by: 'server',
+            does: wanted.on ? 'on' : 'off',
+            at: now,
+            held: null
+          },
+          now
+        )
+    })
+    this.wake()
+    this.tell({ alarm: id })
+    return readAlarm(this.database, id)
+  }
+
+  async comment(id: number, words: string, by: Author): Promise<AlarmView> {
+    return this.write(id, (sql) => noteAlarm(sql, id, 'comment', words, by, Date.now()))
+  }
+
+  async hand(id: number, to: string, by: Author): Promise<AlarmView> {
+    return this.write(id, async (sql, state) => {
+      if (state === 'closed') throw conflict('this alarm has been closed')
+      await markHanded(sql, id, to)
+      await noteAlarm(sql, id, 'handed', to, by, Date.now())
+    })
+  }
+
+  /** Closes an alarm that was acknowledged: nothing is left to do about it. */
+  async close(id: number, words: string, by: Author): Promise<AlarmView> {
+    return this.write(id, async (sql, state) => {
+      if (state === 'waiting')
+        throw conflict('this alarm has not been acknowledged; acknowledge it first')
+      if (state === 'closed') throw conflict('this alarm has been closed already')
+      await markClosed(sql, id, Date.now())
+      await noteAlarm(sql, id, 'closed', words.trim(), by, Date.now())
+    })
+  }
+
+  private async write(
+    id: number,
+    work: (sql: Sql, state: AlarmView['state']) => Promise<void>
+  ): Promise<AlarmView> {
+    await this.database.transaction(async (sql) => work(sql, (await lockAlarm(sql, id)).state))
+    this.tell({ alarm: id })
+    return readAlarm(this.database, id)
+  }
+}

@@ -1,0 +1,89 @@
+import helmet from '@fastify/helmet'
+import type { FastifyInstance, FastifyRequest } from 'fastify'
+import { notAllowed } from '../errors.ts'
+import { InputError } from '../../core/errors.ts'
+
+/** How the server is reached. */
+export interface Access {
+  /** Over TLS. */
+  secure: boolean
+  /** Names and addresses under which it is asked at the port that it listens at, in lower case. */
+  names: readonly string[]
+  /** What else a request may name as its host, to the letter: behind a proxy, the name and port of that one. */
+  fronts: readonly string[]
+}
+
+/** For this machine alone. */
+export const LOOPBACK: Access = {
+  secure: false,
+  names: ['127.0.0.1', 'localhost', '[::1]'],
+  fronts: []
+}
+
+/**
+ * What holds for every request, whatever it is for: which names the server answers to, who may send it something, and
+ * the headers that tell a browser what its pages may do (OWASP ASVS 4.0.3, 14.4 and 14.5).
+ */
+export async function guardAccess(http: FastifyInstance, access: Access): Promise<void> {
+  await http.register(helmet, {
+    contentSecurityPolicy: {
+      useDefaults: false,
+      directives: {
+        'default-src': ["'none'"],
+        'script-src': ["'self'"],
+        'worker-src': ["'self'"],
+        // Styles that the interface makes at run time carry the nonce of its page.
+        'style-src': ["'self'"],
+        'img-src': ["'self'", 'data:', 'blob:'],
+        'media-src': ["'self'", 'blob:'],
+        'font-src': ["'self'"],
+        'connect-src': ["'self'"],
+        'manifest-src': ["'self'"],
+        'form-action': ["'self'"],
+        'base-uri': ["'none'"],
+        'frame-ancestors': ["'none'"]
+      }
+    },
+    // Only where it is encrypted, and for no longer than the certificate may be changed for.
+    strictTransportSecurity: access.secure
+      ? { maxAge: 30 * 24 * 60 * 60, includeSubDomains: false }
+      : false,
+    referrerPolicy: { policy: 'no-referrer' },
+    crossOriginEmbedderPolicy: true,
+    xFrameOptions: { action: 'deny' },
+    enableCSPNonces: true
+  })
+  http.addHook('onRequest', async (request) => {
+    checkTarget(request)
+    checkSource(request, access)
+  })
+}
+
+/** A whole address as the target, or `*`, is for proxies and is none of this server's (RFC 9112, 3.2). */
+function checkTarget({ raw }: FastifyRequest): void {
+  if (!raw.url?.startsWith('/'))
+    throw new InputError('', 'a request names its target by a path that begins with /')
+}
+
+/**
+ * A page of another site, opened in the same browser, must not reach this server, under whatever name it calls it.
+ * Requests name a host that is known, and what changes something comes from a page of this very server.
+ */
+function checkSource(request: FastifyRequest, { secure, names, fronts }: Access): void {
+  const { host = '', origin } = request.headers
+  const asked = host.toLowerCase()
+  const port = request.socket.localPort
+  // A port that is the usual one is not named.
+  const own = (name: string): boolean =>
+    asked === `${name}:${port}` || (asked === name && port === (secure ? 443 : 80))
+  if (!names.some(own) && !fronts.includes(asked))
+    throw notAllowed(
+      'This server does not answer to this name. Start it with --host NAME to add one.'
+    )
+  if (/^(GET|HEAD|OPTIONS)$/.test(request.method)) return
+  const foreign =
+    origin === undefined
+      ? request.headers['sec-fetch-site'] === 'cross-site'
+      : origin.toLowerCase() !== `${secure ? 'https' : 'http'}://${asked}`
+  if (foreign) throw notAllowed('This server takes changes only from pages of its own.')
+}

@@ -1,0 +1,218 @@
+import * as v from 'valibot'
+import {
+  SaveDetectionSchema,
+  SaveSceneSchema,
+  SaveScheduleSchema,
+  type BenchView
+} from '../../core/api.ts'
+import { InputError } from '../../core/errors.ts'
+import { isInMetres, isTiedToSun, type Plan } from '../../core/formats/plan.ts'
+import { readEndpoints } from '../actions/queries.ts'
+import { listClips } from '../clips/queries.ts'
+import type { Clips } from '../clips/service.ts'
+import type { Database } from '../database.ts'
+import {
+  deleteDetection,
+  readDetections,
+  readDormant,
+  saveDetection
+} from '../detections/queries.ts'
+import { measureScene } from '../../core/scene/marks.ts'
+import { notFound } from '../errors.ts'
+import { noteOf } from '../history/routes.ts'
+import { readCamera, readSchedules, readSite, saveScene, saveSchedule } from '../sites/queries.ts'
+import {
+  INSTALLER,
+  SIGNED_IN,
+  allow,
+  byCamera,
+  byCameraAndId,
+  byId,
+  versionQuery,
+  type Api
+} from '../api/route.ts'
+
+/** A camera's part of the plan, as it is kept now. */
+export async function readPlanOf(database: Database, cameraId: string): Promise<Plan> {
+  const { site, camera, scene } = await readCamera(database, cameraId)
+  const [detections, schedules] = await Promise.all([
+    readDetections(database, cameraId),
+    readSchedules(database, site.id)
+  ])
+  return {
+    format: 'wardoptic-plan/1',
+    timeZone: site.timeZone,
+    ...(site.position && { position: site.position }),
+    schedules: schedules.map((kept) => kept.schedule),
+    cameras: [
+      {
+        ...camera,
+        ...(scene.marks && { scene: measureScene(scene.marks).pose }),
+        ignore: scene.ignore,
+        detections: detections.map((kept) => kept.detection)
+      }
+    ]
+  }
+}
+
+const sameId = (path: string, body: string, place: string): void => {
+  if (path !== body)
+    throw new InputError(
+      place,
+      `is "${body}", and the address says "${path}"; they must be the same`
+    )
+}
+
+/** Reading and saving what the Bench edits. */
+export function benchRoutes(app: Api, database: Database, clips: Clips): void {
+  app.get('/site', allow(SIGNED_IN), async () => {
+    const site = await readSite(database)
+    if (!site) throw notFound('a site')
+    return site
+  })
+
+  app.get(
+    '/cameras/:camera',
+    allow(INSTALLER, { params: byCamera }),
+    async ({ params }): Promise<BenchView> => {
+      const { site, camera, scene, world } = await readCamera(database, params.camera)
+      const [detections, dormant, schedules, endpoints, kept] = await Promise.all([
+        readDetections(database, camera.id),
+        readDormant(database, camera.id),
+        readSchedules(database, site.id),
+        readEndpoints(database, site.id),
+        listClips(database, camera.id)
+      ])
+      return {
+        site,
+        camera,
+        scene,
+        detections,
+        dormant,
+        schedules,
+        endpoints,
+        world,
+        clips: kept.map((clip) => clips.withProgress(clip))
+      }
+    }
+  )
+
+  app.get('/cameras/:camera/plan', allow(INSTALLER, { params: byCamera }), ({ params }) =>
+    readPlanOf(database, params.camera)
+  )
+
+  app.put(
+    '/cameras/:camera/detections/:id',
+    allow(INSTALLER, { params: byCameraAndId, body: SaveDetectionSchema }),
+    async (request) => {
+      const { params } = request
+      const { site, scene } = await readCamera(database, params.camera)
+      const { detection, position, version } = request.body
+      sameId(params.id, detection.id, '$.detection.id')
+      if (
+        detection.schedule &&
+        !(await readSchedules(database, site.id)).some(
+          ({ schedule }) => schedule.id === detection.schedule
+        )
+      )
+        throw new InputError(
+          '$.detection.schedule',
+          `names "${detection.schedule}", and the site has no such schedule`
+        )
+      // Without a measured scene it could never fire.
+      if (!scene.marks && isInMetres(detection))
+        throw new InputError(
+          '$.detection.size',
+          'is in metres, and the scene of this camera has not been measured; measure it, or use min and max'
+        )
+      const known = (input: string): boolean => site.inputs.some(({ id }) => id === input)
+      const inputs = `the site has ${site.inputs.map(({ id }) => id).join(', ') || 'no inputs'}`
+      if (detection.armInput && !known(detection.armInput.input))
+        throw new InputError(
+          '$.detection.armInput.input',
+          `names "${detection.armInput.input}"; ${inputs}`
+        )
+      if (detection.kind === 'contact' && !known(detection.input))
+        throw new InputError('$.detection.input', `names "${detection.input}"; ${inputs}`)
+      return database.transaction((sql) =>
+        saveDetection(
+          sql,
+          params.camera,
+          detection,
+          position,
+          version,
+          noteOf(request, `Edit ${detection.name}`),
+          Date.now()
+        )
+      )
+    }
+  )
+
+  app.put(
+    '/cameras/:camera/scene',
+    allow(INSTALLER, { params: byCamera, body: SaveSceneSchema }),
+    async (request) => {
+      const { camera } = request.params
+      await readCamera(database, camera)
+      const wanted = request.body
+      if (!wanted.marks) {
+        const inMetres = (await readDetections(database, camera)).find(({ detection }) =>
+          isInMetres(detection)
+        )
+        if (inMetres)
+          throw new InputError(
+            '$.marks',
+            `must stay: ${inMetres.detection.name} has a size in metres`
+          )
+      }
+      return database.transaction((sql) =>
+        saveScene(sql, camera, wanted, noteOf(request, 'Change the scene'), Date.now())
+      )
+    }
+  )
+
+  app.delete(
+    '/cameras/:camera/detections/:id',
+    allow(INSTALLER, { params: byCameraAndId, querystring: versionQuery }),
+    async (request) => {
+      const { params, query } = request
+      return database.transaction((sql) =>
+        deleteDetection(
+          sql,
+          params.camera,
+          params.id,
+          query.version,
+          noteOf(request, `Delete ${params.id}`),
+          Date.now()
+        )
+      )
+    }
+  )
+
+  app.put(
+    '/sites/:site/schedules/:id',
+    allow(INSTALLER, {
+      params: v.object({ ...byId.entries, site: byId.entries.id }),
+      body: SaveScheduleSchema
+    }),
+    async (request) => {
+      const { params, body } = request
+      const site = await readSite(database)
+      if (site?.id !== params.site) throw notFound(`site ${params.site.slice(0, 64)}`)
+      const { schedule, version } = body
+      sameId(params.id, schedule.id, '$.schedule.id')
+      if (!site.position && isTiedToSun(schedule))
+        throw new InputError('$.schedule', 'is tied to the sun, and the site has no position')
+      return database.transaction((sql) =>
+        saveSchedule(
+          sql,
+          site.id,
+          schedule,
+          version,
+          noteOf(request, `Edit hours ${schedule.name}`),
+          Date.now()
+        )
+      )
+    }
+  )
+}

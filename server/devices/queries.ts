@@ -1,0 +1,174 @@
+import type { DeviceState } from '../../core/devices/views.ts'
+import type { Sql } from '../database.ts'
+import { notFound } from '../errors.ts'
+import { parsed } from '../columns.ts'
+import type { Information, LinkOutput } from './link.ts'
+import type { Subscription } from './listener.ts'
+
+/** A device as it is kept. */
+export interface DeviceRow {
+  id: string
+  camera: string | null
+  name: string
+  address: string
+  username: string | null
+  sealed: Buffer | null
+  state: DeviceState
+  trouble: string | null
+  information: Information | null
+  clockAhead: number | null
+  inputs: string[]
+  outputs: LinkOutput[]
+  readAt: number | null
+  subscription: Subscription
+}
+
+interface Raw {
+  id: string
+  camera_id: string | null
+  name: string
+  address: string
+  username: string | null
+  password_sealed: Buffer | null
+  state: DeviceState
+  trouble: string | null
+  information: unknown
+  clock_ahead: number | null
+  inputs: unknown
+  outputs: unknown
+  read_at: number | null
+  pull_point: string | null
+  heard_at: number | null
+}
+
+const select =
+  'SELECT id, camera_id, name, address, username, password_sealed, state, trouble, information, clock_ahead, inputs, outputs, read_at, pull_point, heard_at FROM device'
+
+const rowOf = (r: Raw): DeviceRow => ({
+  id: r.id,
+  camera: r.camera_id,
+  name: r.name,
+  address: r.address,
+  username: r.username,
+  sealed: r.password_sealed,
+  state: r.state,
+  trouble: r.trouble,
+  information: r.information === null ? null : parsed<Information>(r.information),
+  clockAhead: r.clock_ahead,
+  inputs: r.inputs === null ? [] : parsed<string[]>(r.inputs),
+  outputs: r.outputs === null ? [] : parsed<LinkOutput[]>(r.outputs),
+  readAt: r.read_at,
+  subscription: { point: r.pull_point, heardAt: r.heard_at }
+})
+
+export async function listDevices(sql: Sql): Promise<DeviceRow[]> {
+  return (await sql.rows<Raw>(`${select} ORDER BY name, id`)).map(rowOf)
+}
+
+export async function readDevice(sql: Sql, id: string): Promise<DeviceRow> {
+  const [row] = await sql.rows<Raw>(`${select} WHERE id = ?`, [id])
+  if (!row) throw notFound(`device ${id.slice(0, 64)}`)
+  return rowOf(row)
+}
+
+export async function insertDevice(
+  sql: Sql,
+  siteId: string,
+  d: Pick<DeviceRow, 'id' | 'camera' | 'name' | 'address' | 'username' | 'sealed'>,
+  now: number
+): Promise<void> {
+  await sql.run(
+    "INSERT INTO device (id, site_id, camera_id, name, address, username, password_sealed, state, added_at) VALUES (?, ?, ?, ?, ?, ?, ?, 'unknown', ?)",
+    [d.id, siteId, d.camera, d.name, d.address, d.username, d.sealed, now]
+  )
+}
+
+/** The stand-ins get other ports at each start; their devices stay the same ones. */
+export async function moveDevice(sql: Sql, id: string, address: string): Promise<void> {
+  await sql.run(
+    'UPDATE device SET pull_point = IF(address = ?, pull_point, NULL), address = ? WHERE id = ?',
+    [address, address, id]
+  )
+}
+
+export async function setAccount(
+  sql: Sql,
+  id: string,
+  username: string,
+  sealed: Buffer
+): Promise<void> {
+  await sql.run('UPDATE device SET username = ?, password_sealed = ? WHERE id = ?', [
+    username,
+    sealed,
+    id
+  ])
+}
+
+/** What has just been read of the device as a whole. */
+export async function keepReading(
+  sql: Sql,
+  id: string,
+  {
+    information,
+    clockAhead,
+    inputs,
+    outputs
+  }: Pick<DeviceRow, 'information' | 'clockAhead' | 'inputs' | 'outputs'>,
+  state: DeviceState,
+  now: number
+): Promise<void> {
+  await sql.run(
+    'UPDATE device SET state = ?, trouble = NULL, information = ?, clock_ahead = ?, inputs = ?, outputs = ?, read_at = ? WHERE id = ?',
+    [
+      state,
+      JSON.stringify(information),
+      clockAhead,
+      JSON.stringify(inputs),
+      JSON.stringify(outputs),
+      now,
+      id
+    ]
+  )
+}
+
+/** Where it is listened to, and until when it has been. */
+export async function saveSubscription(
+  sql: Sql,
+  id: string,
+  { point, heardAt }: Subscription
+): Promise<void> {
+  await sql.run('UPDATE device SET pull_point = ?, heard_at = ? WHERE id = ?', [point, heardAt, id])
+}
+
+/** It could not be read; what was read before stands. */
+export async function keepTrouble(
+  sql: Sql,
+  id: string,
+  state: DeviceState,
+  trouble: string
+): Promise<void> {
+  await sql.run('UPDATE device SET state = ?, trouble = ? WHERE id = ?', [
+    state,
+    trouble.slice(0, 300),
+    id
+  ])
+}
+
+export async function removeDevice(sql: Sql, id: string): Promise<void> {
+  await sql.run('DELETE FROM device WHERE id = ?', [id])
+}
+
+export async function noteTest(sql: Sql, id: string, token: string, now: number): Promise<void> {
+  await sql.run('REPLACE INTO output_test (device_id, token, tested_at) VALUES (?, ?, ?)', [
+    id,
+    token,
+    now
+  ])
+}
+
+/** When outputs were last tested, by device and token. */
+export async function listTests(
+  sql: Sql
+): Promise<{ device: string; token: string; at: number }[]> {
+  return sql.rows('SELECT device_id AS device, token, tested_at AS at FROM output_test')
+}

@@ -1,0 +1,498 @@
+import { randomUUID } from 'node:crypto'
+import {
+  isReachable,
+  type DeviceEventView,
+  type DeviceState,
+  type DeviceView,
+  type SendResult
+} from '../../core/devices/views.ts'
+import { detectionOf, takeOver } from '../../core/formats/onvif/takeOver.ts'
+import { InputError } from '../../core/errors.ts'
+import type { Database } from '../database.ts'
+import { readDetections, saveDetection } from '../detections/queries.ts'
+import type { Detection } from '../../core/formats/plan.ts'
+import { conflict, notFound } from '../errors.ts'
+import { readSchedules, readSite } from '../sites/queries.ts'
+import {
+  changeChannel,
+  channelOf,
+  channelsOf,
+  channelsShowing,
+  keepChannels,
+  keepSent,
+  listChannels,
+  type ChannelReading,
+  type ChannelRow
+} from './channelQueries.ts'
+import { EventSubscriptions } from './subscriptions.ts'
+import { latestEvents } from './events.ts'
+import { DeviceLink } from './link.ts'
+import {
+  insertDevice,
+  keepReading,
+  keepTrouble,
+  listDevices,
+  moveDevice,
+  noteTest,
+  readDevice,
+  removeDevice,
+  setAccount,
+  type DeviceRow
+} from './queries.ts'
+import type { Encryption } from './encryption.ts'
+import { mapConcurrent, sendChannel } from './sending.ts'
+import { DeviceError, type DeviceErrorKind } from './deviceError.ts'
+import { toHold, wantedOutput } from '../../core/devices/outputs.ts'
+import { isOutput, type OutputEndpoint } from '../../core/formats/actions.ts'
+import { voiceOf } from '../actions/voices.ts'
+import { readEverything, viewOf, waitingOf, type Everything } from './view.ts'
+
+/** A clock that is off by more makes times of events wrong by more than anybody would notice. */
+const CLOCK_SECONDS = 2
+const POLL_MS = 30_000
+/** How many devices are read at a time by the timer. */
+const READ_AT_ONCE = 12
+const TEST_SECONDS = 3
+
+const stateOf: Record<DeviceErrorKind, DeviceState> = {
+  offline: 'offline',
+  slow: 'offline',
+  'wrong-password': 'wrong-password',
+  'no-account': 'no-account',
+  broken: 'broken',
+  refused: 'broken'
+}
+
+/**
+ * The devices of the site: read on a timer and on demand, compared with the plan, sent to on one
+ * deliberate command.
+ */
+export class Devices {
+  /** What they say. */
+  readonly subscriptions: EventSubscriptions
+  private readonly database: Database
+  private readonly encryption: Encryption
+  private readonly log: (error: unknown) => void
+  private readonly reading = new Map<string, Promise<void>>()
+  private readonly sending = new Set<string>()
+  /** The last sending that concerns a camera. */
+  private readonly turns = new Map<string, Promise<unknown>>()
+  private closed = false
+  private round: Promise<void> = Promise.resolve()
+  private timer: NodeJS.Timeout | undefined
+
+  constructor(database: Database, encryption: Encryption, log: (error: unknown) => void) {
+    this.database = database
+    this.encryption = encryption
+    this.log = log
+    this.subscriptions = new EventSubscriptions(database, (row) => this.link(row), log)
+  }
+
+  start(): void {
+    const again = async (): Promise<void> => {
+      await this.readAll().catch(this.log)
+      if (!this.closed) this.timer = setTimeout(() => void (this.round = again()), POLL_MS)
+    }
+    // Who was listened to is listened to again at once; reading them all takes its time.
+    this.round = this.listenAgain().catch(this.log).then(again)
+  }
+
+  private async listenAgain(): Promise<void> {
+    for (const row of await listDevices(this.database))
+      if (row.readAt !== null) await this.subscriptions.listenTo(row)
+  }
+
+  async close(): Promise<void> {
+    this.closed = true
+    clearTimeout(this.timer)
+    await Promise.all([this.round, ...this.reading.values(), this.subscriptions.close()])
+  }
+
+  /** Reads every device once. */
+  async readAll(): Promise<void> {
+    await mapConcurrent(READ_AT_ONCE, await listDevices(this.database), ({ id }) =>
+      this.closed ? Promise.resolve() : this.read(id)
+    )
+  }
+
+  async list(): Promise<DeviceView[]> {
+    const [rows, everything] = await Promise.all([listDevices(this.database), this.everything()])
+    return rows.map((row) => this.view(row, everything))
+  }
+
+  async one(id: string): Promise<DeviceView> {
+    const [row, everything] = await Promise.all([readDevice(this.database, id), this.everything()])
+    return this.view(row, everything)
+  }
+
+  async events(id: string): Promise<DeviceEventView[]> {
+    await readDevice(this.database, id)
+    return latestEvents(this.database, id)
+  }
+
+  /** The channel that records a camera: of a recorder, where one shows it, or else of the camera itself; null: none. */
+  async recorderOf(camera: string): Promise<{ row: DeviceRow; channel: ChannelRow } | null> {
+    const showing = await channelsShowing(this.database, camera)
+    const sizes = new Map(
+      await Promise.all(
+        showing.map(
+          async ({ device }) => [device, (await channelsOf(this.database, device)).length] as const
+        )
+      )
+    )
+    for (const channel of showing.sort((a, b) => sizes.get(b.device)! - sizes.get(a.device)!)) {
+      const row = await readDevice(this.database, channel.device)
+      if (isReachable(row.state)) return { row, channel }
+    }
+    return null
+  }
+
+  /** Adds a device and reads it. @throws InputError for what is no address */
+  async add(
+    siteId: string,
+    {
+      name,
+      address,
+      camera,
+      username,
+      password
+    }: {
+      name: string
+      address: string
+      camera: string | null
+      username: string | null
+      password: string | null
+    },
+    id: string = randomUUID()
+  ): Promise<DeviceView> {
+    const { address: origin } = new DeviceLink(address, null)
+    const twin = (await listDevices(this.database)).find((d) => d.address === origin)
+    if (twin)
+      throw new InputError('$.address', `is that of ${twin.name}, which has been added already`)
+    await insertDevice(
+      this.database,
+      siteId,
+      {
+        id,
+        camera,
+        name,
+        address: origin,
+        username,
+        sealed: password === null ? null : this.encryption.encrypt(password)
+      },
+      Date.now()
+    )
+    await this.read(id)
+    return this.one(id)
+  }
+
+  /** Says an account: the device's own, or the first one of a device fresh from the box. */
+  async account(
+    id: string,
+    username: string,
+    password: string,
+    first: boolean
+  ): Promise<DeviceView> {
+    const row = await readDevice(this.database, id)
+    if (first) await new DeviceLink(row.address, null).createAccount({ username, password })
+    await setAccount(this.database, id, username, this.encryption.encrypt(password))
+    await this.readAfresh(id)
+    return this.one(id)
+  }
+
+  async move(id: string, address: string): Promise<void> {
+    await moveDevice(this.database, id, address)
+  }
+
+  async remove(id: string): Promise<void> {
+    await readDevice(this.database, id)
+    await this.reading.get(id)
+    this.subscriptions.forget(id)
+    await removeDevice(this.database, id)
+  }
+
+  /** Says which camera a channel shows, or whether the plan is sent through it. */
+  async changeChannel(
+    id: string,
+    token: string,
+    change: { camera?: string | null; used?: boolean }
+  ): Promise<DeviceView> {
+    await changeChannel(this.database, id, token, change)
+    return this.one(id)
+  }
+
+  /** Switches a channel to another family of analysis. @throws DeviceError */
+  async setMode(id: string, token: string, type: string): Promise<DeviceView> {
+    const [row, channel] = [
+      await readDevice(this.database, id),
+      await channelOf(this.database, id, token)
+    ]
+    if (!channel.modes.some((mode) => mode.type === type))
+      throw notFound(`the analysis mode ${type.slice(0, 60)}`)
+    try {
+      // Asked anew: somebody may have switched it since it was read.
+      const running = (await this.link(row).modes(token)).find((mode) => mode.running)?.type ?? null
+      if (running !== type) await this.link(row).setMode(token, running, type)
+    } finally {
+      await this.readAfresh(id)
+    }
+    return this.one(id)
+  }
+
+  /** Makes an output act, and asks the device whether it does. @throws DeviceError */
+  async testOutput(id: string, token: string): Promise<DeviceView> {
+    const row = await readDevice(this.database, id)
+    const output = row.outputs.find((o) => o.token === token)
+    if (!output) throw notFound(`the output ${token.slice(0, 64)}`)
+    await this.link(row).activate(output.token, { Mode: 'pulse', Time: `PT${TEST_SECONDS}S` }, null)
+    await noteTest(this.database, id, token, Date.now())
+    await this.readAfresh(id)
+    return this.one(id)
+  }
+
+  /** Takes into the plan what a device holds: over the detection that it is of, or as a new one. */
+  async takeOver(id: string, token: string, ruleName: string): Promise<DeviceView> {
+    await this.readAfresh(id)
+    const channel = await channelOf(this.database, id, token)
+    const held = channel.held.find(({ name }) => name === ruleName)
+    if (!held || channel.camera === null)
+      throw notFound(`the rule ${ruleName.slice(0, 80)} on this channel`)
+    const detections = await readDetections(this.database, channel.camera)
+    const kept = detections.find(({ detection }) => detection.id === ruleName)
+    const { camera } = channel
+    const note = {
+      by: (await this.one(id)).name,
+      byId: null,
+      label: `Take ${kept?.detection.name ?? ruleName} over from the device`
+    }
+    const save = (detection: Detection, position: number, version: number): Promise<unknown> =>
+      this.database.transaction((sql) =>
+        saveDetection(sql, camera, detection, position, version, note, Date.now())
+      )
+    if (kept)
+      await save(
+        { ...takeOver(kept.detection, held, channel.abilities), enabled: true },
+        kept.position,
+        kept.version
+      )
+    else {
+      const detection = detectionOf(held, channel.abilities)
+      if (!detection) throw conflict(`${ruleName} is of a kind that a plan does not have`)
+      await save(detection, detections.length, 0)
+    }
+    return this.one(id)
+  }
+
+  /**
+   * Reads a device anew, after something was changed on it: a reading that is going on may have
+   * seen it before that.
+   */
+  async readAfresh(id: string): Promise<void> {
+    await this.reading.get(id)
+    await this.read(id)
+  }
+
+  /** Reads a device; its trouble is kept, not thrown. Somebody who asks while it is being read waits for that. */
+  read(id: string): Promise<void> {
+    const running = this.reading.get(id)
+    if (running) return running
+    const work = this.readNow(id).finally(() => this.reading.delete(id))
+    this.reading.set(id, work)
+    return work
+  }
+
+  private async readNow(id: string): Promise<void> {
+    const row = await readDevice(this.database, id)
+    try {
+      const link = this.link(row)
+      const clockAhead = await link.clockAhead()
+      const information = await link.information()
+      if (row.username === null && !(await link.hasAccount()))
+        return await keepTrouble(this.database, id, 'new', 'it has no account yet')
+      const channels: ChannelReading[] = []
+      for (const { token, profile, name } of await link.channels())
+        channels.push({
+          token,
+          profile,
+          name,
+          ...(await link.abilities(token)),
+          modes: await link.modes(token),
+          held: await link.rules(token)
+        })
+      const [inputs, outputs] = [await link.inputs(), await link.outputs()]
+      const cameras = (await readSite(this.database))?.cameras ?? []
+      const namesake = (name: string): string | null =>
+        cameras.find((c) => c.name === name)?.id ?? null
+      await this.database.transaction(async (sql) => {
+        await keepReading(
+          sql,
+          id,
+          { information, clockAhead, inputs, outputs },
+          Math.abs(clockAhead) > CLOCK_SECONDS ? 'clock-off' : 'online',
+          Date.now()
+        )
+        // A device of one picture is the camera that was said; a recorder's pictures are known by their names.
+        await keepChannels(sql, id, channels, ({ name }) =>
+          channels.length === 1 ? row.camera : namesake(name)
+        )
+      })
+      await this.subscriptions.listenTo(row)
+    } catch (error) {
+      const trouble =
+        error instanceof DeviceError ? error : new DeviceError('broken', (error as Error).message)
+      await keepTrouble(this.database, id, stateOf[trouble.kind], trouble.message)
+    }
+  }
+
+  /** A way to speak with a device. */
+  link(row: Pick<DeviceRow, 'address' | 'username' | 'sealed'>): DeviceLink {
+    return new DeviceLink(
+      row.address,
+      row.username !== null && row.sealed !== null
+        ? { username: row.username, password: this.passwordOf(row.sealed) }
+        : null
+    )
+  }
+
+  private passwordOf(sealed: Buffer): string {
+    try {
+      return this.encryption.decrypt(sealed)
+    } catch (error) {
+      throw new DeviceError(
+        'no-account',
+        'its password was sealed with a key that is lost; enter its account again',
+        error
+      )
+    }
+  }
+
+  /** The channel that shows a camera now, of a device that can be spoken with; null: none. */
+  async channelShowing(camera: string): Promise<{ row: DeviceRow; channel: ChannelRow } | null> {
+    for (const channel of await channelsShowing(this.database, camera)) {
+      const row = await readDevice(this.database, channel.device)
+      if (isReachable(row.state)) return { row, channel }
+    }
+    return null
+  }
+
+  /** The cameras that a device shows which can be spoken with. */
+  async camerasShown(): Promise<ReadonlySet<string>> {
+    const [channels, rows] = await Promise.all([
+      listChannels(this.database),
+      listDevices(this.database)
+    ])
+    const reachable = new Set(rows.filter((r) => isReachable(r.state)).map((r) => r.id))
+    return new Set(
+      channels.flatMap((c) => (c.camera !== null && reachable.has(c.device) ? c.camera : []))
+    )
+  }
+
+  /**
+   * Sends the plan to a device, through those of its channels that are used, and reads it back.
+   *
+   * @throws ApiError when it cannot be spoken with
+   */
+  async send(id: string): Promise<SendResult[]> {
+    if (this.sending.has(id)) throw conflict('this device is being sent to already')
+    this.sending.add(id)
+    try {
+      const cameras = (await channelsOf(this.database, id)).flatMap(
+        ({ used, camera, abilities }) => (used && abilities.length ? (camera ?? []) : [])
+      )
+      return await this.inTurn(cameras, () => this.sendNow(id))
+    } finally {
+      this.sending.delete(id)
+    }
+  }
+
+  /** Two doors to the same rules are sent through one after the other: each has to see what the first has written. */
+  private async inTurn<T>(cameras: readonly string[], work: () => Promise<T>): Promise<T> {
+    const before = cameras.map((camera) => this.turns.get(camera))
+    const mine = Promise.allSettled(before.map((turn) => turn ?? Promise.resolve())).then(work)
+    for (const camera of cameras) this.turns.set(camera, mine)
+    try {
+      return await mine
+    } finally {
+      for (const camera of cameras) if (this.turns.get(camera) === mine) this.turns.delete(camera)
+    }
+  }
+
+  private async sendNow(id: string): Promise<SendResult[]> {
+    await this.readAfresh(id)
+    const row = await readDevice(this.database, id)
+    if (!isReachable(row.state))
+      throw conflict(`${row.name} cannot be sent to: ${row.trouble ?? row.state}`)
+    const link = this.link(row)
+    const results: SendResult[] = []
+    const schedules = (
+      await readSchedules(this.database, (await readSite(this.database))?.id ?? '')
+    ).map((kept) => kept.schedule)
+    for (const channel of await channelsOf(this.database, id)) {
+      if (!channel.used || channel.camera === null) continue
+      const detections = (await readDetections(this.database, channel.camera)).map(
+        (kept) => kept.detection
+      )
+      const outcome = await sendChannel(link, channel, detections, schedules)
+      await keepSent(this.database, id, channel.token, outcome.sent, outcome.removedTypes)
+      results.push(...outcome.results)
+    }
+    await this.readAfresh(id)
+    results.push(...(await this.sendOutputs(id, link)))
+    return results
+  }
+
+  /** Sets up the outputs that the device should set off by itself, for the rules that it holds by now. */
+  private async sendOutputs(id: string, link: DeviceLink): Promise<SendResult[]> {
+    const [row, everything] = [await readDevice(this.database, id), await this.everything()]
+    const results: SendResult[] = []
+    for (const output of row.outputs.filter((o) => waitingOf(row, o, everything).length)) {
+      const wanted = wantedOutput(
+        id,
+        output.token,
+        everything.endpoints,
+        everything.channels.filter((c) => c.device === id),
+        everything.actions,
+        everything.schedules
+      )
+      const endpoint = everything.endpoints.find(
+        (e): e is OutputEndpoint => isOutput(e) && e.device === id && e.output === output.token
+      )
+      const base = {
+        channel: '',
+        detection: output.token,
+        name: endpoint?.name ?? output.name,
+        what: 'changed' as const
+      }
+      try {
+        const voice =
+          endpoint && wanted
+            ? await voiceOf(this.database, (await readSite(this.database))!.id, endpoint)
+            : null
+        await link.setOutput(output.token, toHold(wanted, output.held), voice)
+        results.push({ ...base, error: null, holds: 'new' })
+      } catch (error) {
+        if (!(error instanceof DeviceError)) throw error
+        results.push({
+          ...base,
+          error: error.message,
+          holds: error.kind === 'refused' ? 'old' : 'unknown'
+        })
+      }
+    }
+    if (results.length) await this.readAfresh(id)
+    return results
+  }
+
+  private async everything(): Promise<Everything> {
+    return readEverything(this.database, (await readSite(this.database))?.id ?? '')
+  }
+
+  private view(row: DeviceRow, everything: Everything): DeviceView {
+    return viewOf(
+      row,
+      everything,
+      this.reading.has(row.id) || this.sending.has(row.id),
+      this.subscriptions.contactsOf(row.id)
+    )
+  }
+}

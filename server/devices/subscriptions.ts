@@ -1,0 +1,114 @@
+import type { Database, Sql } from '../database.ts'
+import { insertEvents } from './events.ts'
+import type { DeviceEvent, DeviceLink } from './link.ts'
+import { Listener, type Subscription } from './listener.ts'
+import { saveSubscription, type DeviceRow } from './queries.ts'
+
+/** Listens to the devices: keeps what they say, tells whoever wants to know, and remembers how their contacts stand. */
+export class EventSubscriptions {
+  private readonly database: Database
+  private readonly linkTo: (row: DeviceRow) => DeviceLink
+  private readonly log: (error: unknown) => void
+  private readonly listeners = new Map<
+    string,
+    { address: string; username: string; listener: Listener }
+  >()
+  /** Listeners of devices that are gone. */
+  private readonly closing = new Set<Promise<void>>()
+  /** States of contacts as they were heard, by device and token. */
+  private readonly contacts = new Map<string, Map<string, boolean>>()
+  private heardIn:
+    ((sql: Sql, device: string, events: DeviceEvent[]) => Promise<() => void>) | null = null
+  private readonly hearers = new Set<(device: string, events: DeviceEvent[]) => void>()
+  private closed = false
+
+  constructor(
+    database: Database,
+    linkTo: (row: DeviceRow) => DeviceLink,
+    log: (error: unknown) => void
+  ) {
+    this.database = database
+    this.linkTo = linkTo
+    this.log = log
+  }
+
+  /** Tells of everything that devices say, as it is kept. @returns what ends the telling */
+  hear(hearer: (device: string, events: DeviceEvent[]) => void): () => void {
+    this.hearers.add(hearer)
+    return () => void this.hearers.delete(hearer)
+  }
+
+  /**
+   * Does something about what devices say in the transaction that keeps it.
+   * @param work returns what follows once it is committed
+   */
+  whenHeard(work: (sql: Sql, device: string, events: DeviceEvent[]) => Promise<() => void>): void {
+    this.heardIn = work
+  }
+
+  /** What a contact is, as it was heard last; null: it has not been heard of. */
+  contact(device: string, token: string): boolean | null {
+    return this.contacts.get(device)?.get(token) ?? null
+  }
+
+  contactsOf(device: string): ReadonlyMap<string, boolean> {
+    return this.contacts.get(device) ?? new Map()
+  }
+
+  /** When a device last answered whoever listens to it; null: nobody listens. */
+  heardAt(device: string): number | null {
+    return this.listeners.get(device)?.listener.heardAt ?? null
+  }
+
+  /** Listens to a device that has been read, at the address and under the account that it has now. */
+  async listenTo(row: DeviceRow): Promise<void> {
+    const known = this.listeners.get(row.id)
+    if (
+      this.closed ||
+      row.username === null ||
+      (known?.address === row.address && known.username === row.username)
+    )
+      return
+    await known?.listener.close()
+    const listener = new Listener(this.linkTo(row), row.subscription, (events, subscription) =>
+      this.take(row.id, events, subscription)
+    )
+    this.listeners.set(row.id, { address: row.address, username: row.username, listener })
+  }
+
+  /** Listens to a device no more, as it is removed. */
+  forget(id: string): void {
+    const known = this.listeners.get(id)
+    this.listeners.delete(id)
+    // Nobody wants to know any more what it still says; that it has to be told so is no reason to wait.
+    if (!known) return
+    const closing = known.listener
+      .close(true)
+      .catch(this.log)
+      .finally(() => this.closing.delete(closing))
+    this.closing.add(closing)
+  }
+
+  async close(): Promise<void> {
+    this.closed = true
+    await Promise.all([
+      ...this.closing,
+      ...[...this.listeners.values()].map(({ listener }) => listener.close())
+    ])
+  }
+
+  private async take(id: string, events: DeviceEvent[], subscription: Subscription): Promise<void> {
+    for (const { rule, data } of events.filter((e) => e.topic.endsWith('/DigitalInput'))) {
+      const states = this.contacts.get(id) ?? new Map<string, boolean>()
+      this.contacts.set(id, states.set(rule, data.LogicalState === 'true'))
+    }
+    const happened = events.filter(({ initial }) => !initial)
+    const committed = await this.database.transaction(async (sql) => {
+      await insertEvents(sql, id, happened, Date.now())
+      await saveSubscription(sql, id, subscription)
+      return happened.length && this.heardIn ? this.heardIn(sql, id, happened) : () => {}
+    })
+    committed()
+    if (happened.length) for (const hearer of this.hearers) hearer(id, happened)
+  }
+}

@@ -1,0 +1,224 @@
+import type {
+  CameraSummary,
+  SavedScene,
+  SavedSchedule,
+  SaveScene,
+  SiteInput,
+  SiteView
+} from '../../core/api.ts'
+import type { Camera, Schedule } from '../../core/formats/plan.ts'
+import type { Sql } from '../database.ts'
+import { measureScene, type SceneMarks } from '../../core/scene/marks.ts'
+import { parsed } from '../columns.ts'
+import { versionConflict, notFound } from '../errors.ts'
+import { noteEdit, type EditNote } from '../history/queries.ts'
+
+interface SiteRow {
+  id: string
+  name: string
+  time_zone: string
+  latitude: number | null
+  longitude: number | null
+  inputs: string
+}
+
+const siteOf = ({
+  id,
+  name,
+  time_zone,
+  latitude,
+  longitude,
+  inputs
+}: SiteRow): Omit<SiteView, 'cameras'> => ({
+  id,
+  name,
+  timeZone: time_zone,
+  position: latitude === null || longitude === null ? null : { latitude, longitude },
+  inputs: parsed<SiteInput[]>(inputs)
+})
+
+/** The one site of this installation, or null before there is one. */
+export async function readSite(sql: Sql): Promise<SiteView | null> {
+  const [row] = await sql.rows<SiteRow>(
+    'SELECT id, name, time_zone, latitude, longitude, inputs FROM site ORDER BY id LIMIT 1'
+  )
+  if (!row) return null
+  const cameras = await sql.rows<CameraSummary>(
+    `SELECT camera.id, camera.name,
+            (SELECT COUNT(*) FROM detection WHERE detection.camera_id = camera.id AND NOT deleted) AS detections,
+            (SELECT clip.id FROM clip WHERE clip.camera_id = camera.id AND clip.state = 'ready' ORDER BY created_at DESC LIMIT 1) AS clip
+       FROM camera WHERE site_id = ? ORDER BY position, id`,
+    [row.id]
+  )
+  return { ...siteOf(row), cameras }
+}
+
+export interface CameraRow {
+  site: Omit<SiteView, 'cameras'>
+  camera: Pick<Camera, 'id' | 'name'>
+  scene: SavedScene
+  /** The simulated scene with its scripts, as it was seeded. */
+  world: { scene: unknown; scripts: unknown[] } | null
+}
+
+export async function readCamera(sql: Sql, cameraId: string): Promise<CameraRow> {
+  const [row] = await sql.rows<CameraRaw>(`${selectCamera} WHERE camera.id = ?`, [cameraId])
+  if (!row) throw notFound(`camera ${cameraId.slice(0, 64)}`)
+  return cameraOf(row)
+}
+
+/** All cameras of a site, in its order. */
+export async function readCameras(sql: Sql, siteId: string): Promise<CameraRow[]> {
+  return (
+    await sql.rows<CameraRaw>(
+      `${selectCamera} WHERE camera.site_id = ? ORDER BY camera.position, camera.id`,
+      [siteId]
+    )
+  ).map(cameraOf)
+}
+
+type CameraRaw = SiteRow &
+  SceneRow & { camera_id: string; camera_name: string; world: string | null }
+
+const selectCamera = `SELECT site.id, site.name, time_zone, latitude, longitude, inputs, camera.id AS camera_id, camera.name AS camera_name, ignore_areas, scene_marks, scene_version, scene_changed_at, world
+       FROM camera JOIN site ON site.id = camera.site_id`
+
+const cameraOf = (row: CameraRaw): CameraRow => ({
+  site: siteOf(row),
+  camera: { id: row.camera_id, name: row.camera_name },
+  scene: sceneOf(row),
+  world: row.world === null ? null : parsed(row.world)
+})
+
+interface SceneRow {
+  ignore_areas: string
+  scene_marks: string | null
+  scene_version: number
+  scene_changed_at: number
+}
+
+const sceneOf = (row: SceneRow): SavedScene => ({
+  ignore: parsed(row.ignore_areas),
+  marks: row.scene_marks === null ? null : parsed(row.scene_marks),
+  version: row.scene_version,
+  changedAt: row.scene_changed_at
+})
+
+/** The measured cameras of a site, each from its marks. */
+export async function readMarks(sql: Sql, siteId: string): Promise<Map<string, SceneMarks>> {
+  const rows = await sql.rows<{ id: string; scene_marks: string }>(
+    'SELECT id, scene_marks FROM camera WHERE site_id = ? AND scene_marks IS NOT NULL',
+    [siteId]
+  )
+  return new Map(rows.map(({ id, scene_marks }) => [id, parsed<SceneMarks>(scene_marks)]))
+}
+
+/** Saves over exactly the version named. @throws InputError when the marks measure nothing */
+export async function saveScene(
+  sql: Sql,
+  cameraId: string,
+  { ignore, marks, version }: SaveScene,
+  note: EditNote,
+  now: number
+): Promise<SavedScene> {
+  if (marks) measureScene(marks)
+  const done = await sql.run(
+    'UPDATE camera SET ignore_areas = ?, scene_marks = ?, scene_version = scene_version + 1, scene_changed_at = ? WHERE id = ? AND scene_version = ?',
+    [JSON.stringify(ignore), marks && JSON.stringify(marks), now, cameraId, version]
+  )
+  const { site, camera, scene } = await readCamera(sql, cameraId)
+  if (done.affectedRows !== 1) throw versionConflict(`the scene of ${camera.name}`, scene)
+  await noteEdit(sql, site.id, cameraId, 'scene', cameraId, { ignore, marks }, note, now)
+  return scene
+}
+
+interface ScheduleRow {
+  body: string
+  version: number
+  changed_at: number
+}
+
+const scheduleOf = ({ body, version, changed_at }: ScheduleRow): SavedSchedule => ({
+  schedule: parsed<Schedule>(body),
+  version,
+  changedAt: changed_at
+})
+
+export async function readSchedules(sql: Sql, siteId: string): Promise<SavedSchedule[]> {
+  return (
+    await sql.rows<ScheduleRow>(
+      'SELECT body, version, changed_at FROM schedule WHERE site_id = ? AND NOT deleted ORDER BY id',
+      [siteId]
+    )
+  ).map(scheduleOf)
+}
+
+/** Saves over exactly the version named; 0 makes a new one. In a transaction. */
+export async function saveSchedule(
+  sql: Sql,
+  siteId: string,
+  schedule: Schedule,
+  version: number,
+  note: EditNote,
+  now: number
+): Promise<SavedSchedule> {
+  const body = JSON.stringify(schedule)
+  const done =
+    version === 0
+      ? await sql.run(
+          'INSERT IGNORE INTO schedule (site_id, id, body, version, changed_at) VALUES (?, ?, ?, 1, ?)',
+          [siteId, schedule.id, body, now]
+        )
+      : await sql.run(
+          'UPDATE schedule SET body = ?, version = version + 1, changed_at = ?, deleted = FALSE WHERE site_id = ? AND id = ? AND version = ?',
+          [body, now, siteId, schedule.id, version]
+        )
+  if (done.affectedRows === 1) {
+    await noteEdit(sql, siteId, null, 'schedule', schedule.id, schedule, note, now)
+    return { schedule, version: version + 1, changedAt: now }
+  }
+  return refuseSchedule(sql, siteId, schedule.id)
+}
+
+async function refuseSchedule(sql: Sql, siteId: string, id: string): Promise<never> {
+  const [row] = await sql.rows<ScheduleRow & { deleted: number }>(
+    'SELECT body, version, changed_at, deleted FROM schedule WHERE site_id = ? AND id = ?',
+    [siteId, id]
+  )
+  if (!row) throw notFound(`schedule ${id.slice(0, 64)}`)
+  throw versionConflict(
+    `schedule ${scheduleOf(row).schedule.name}`,
+    row.deleted
+      ? { deleted: true, version: row.version, changedAt: row.changed_at }
+      : scheduleOf(row)
+  )
+}
+
+/** Deletes exactly the version named; nothing may use it. @returns the version under which it can be brought back */
+export async function deleteSchedule(
+  sql: Sql,
+  siteId: string,
+  id: string,
+  version: number,
+  note: EditNote,
+  now: number
+): Promise<{ version: number }> {
+  const done = await sql.run(
+    'UPDATE schedule SET deleted = TRUE, version = version + 1, changed_at = ? WHERE site_id = ? AND id = ? AND version = ?',
+    [now, siteId, id, version]
+  )
+  if (done.affectedRows !== 1) return refuseSchedule(sql, siteId, id)
+  await noteEdit(sql, siteId, null, 'schedule', id, null, note, now)
+  return { version: version + 1 }
+}
+
+export async function saveInputs(
+  sql: Sql,
+  siteId: string,
+  inputs: readonly SiteInput[],
+  note: EditNote,
+  now: number
+): Promise<void> {
+  await sql.run('UPDATE site SET inputs = ? WHERE id = ?', [JSON.stringify(inputs), siteId])
+  await noteEdit(sql, siteId, null, 'setting', 'inputs', inputs, note, now)
+}

@@ -1,0 +1,41 @@
+import type { ReactNode } from 'react'
+import type { IntrusionDetection, LoiteringDetection } from '../../core/formats/plan.ts'
+import { Chip } from './Chip.tsx'
+import type { SentenceOf } from './sentence.ts'
+import { atLeastWords, secondsWords } from './words.ts'
+import { AtLeastEditor, DwellEditor } from './zoneEditors.tsx'
+
+type Props = SentenceOf<IntrusionDetection | LoiteringDetection>
+
+/** How many must be in the zone together. */
+export const TogetherChip = ({ detection, document }: Props): ReactNode => (
+  <Chip
+    what="How many together"
+    editor={(close) => <AtLeastEditor detection={detection} document={document} close={close} />}
+  >
+    {atLeastWords(detection)}
+  </Chip>
+)
+
+/** `least`: the shortest dwell that the kind allows, seconds. */
+export const DwellChip = ({
+  detection,
+  document,
+  stays,
+  least
+}: Props & { least: number }): ReactNode => (
+  <Chip
+    what="Dwell"
+    editor={(close) => (
+      <DwellEditor
+        detection={detection}
+        document={document}
+        stays={stays}
+        least={least}
+        close={close}
+      />
+    )}
+  >
+    {secondsWords(detection.dwellSeconds)}
+  </Chip>
+)
