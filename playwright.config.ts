@@ -14,7 +14,7 @@ export default defineConfig({
   workers: 2,
   retries: 0,
   timeout: 120_000,
-  expect: { timeout: 20_000 },
+  expect: { timeout: 60_000 },
   reporter: [['list'], ['json']],
   use: {
     storageState: signedInFile(),

@@ -81,7 +81,7 @@ function checkWhole(
   if (done === 0)
     throw new InputError(
       name,
-      `has no picture that can be decoded${errors ? ` (${errors.split('\n')[0].slice(0, 200)})` : ''}; choose another file`
+      `has no picture that can be decoded${errors ? ` (${errors.split('\n')[0]!.slice(0, 200)})` : ''}; choose another file`
     )
   const seconds = (frames: number): string => (frames / fps).toFixed(1)
   if (expected !== null && done < WHOLE * expected - 1)
@@ -92,6 +92,6 @@ function checkWhole(
   if (code !== 0)
     throw new InputError(
       name,
-      `could not be decoded to its end (${errors.split('\n')[0].slice(0, 200)}); pictures end after ${seconds(done)} s`
+      `could not be decoded to its end (${errors.split('\n')[0]!.slice(0, 200)}); pictures end after ${seconds(done)} s`
     )
 }

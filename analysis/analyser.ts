@@ -71,7 +71,7 @@ const KEPT_DISTANCE = 0.4
 
 function isKept({ rows, seen }: Followed, fps: number): boolean {
   if (seen < KEPT_SECONDS * fps) return false
-  const first = rows[0]
+  const first = rows[0]!
   const reach = Math.max(
     ...rows.map((r) =>
       Math.hypot(r.x + r.w / 2 - first.x - first.w / 2, r.y + r.h - first.y - first.h)
@@ -90,7 +90,7 @@ function tracksOf(
 ): Tracks {
   const kept = targets
     .filter((target) => isKept(target, fps))
-    .sort((a, b) => a.rows[0].frame - b.rows[0].frame || a.rows[0].x - b.rows[0].x)
+    .sort((a, b) => a.rows[0]!.frame - b.rows[0]!.frame || a.rows[0]!.x - b.rows[0]!.x)
   const rows: TargetRow[] = []
   const faces = new Map<string, Face>()
   kept.forEach((target, index) => {
@@ -122,7 +122,7 @@ function tracksOf(
         y: row.y / size.height,
         w: row.w / size.width,
         h: row.h / size.height,
-        cls: classes[i],
+        cls: classes[i]!,
         confidence: row.measured ? 1 : 0.5
       })
     })

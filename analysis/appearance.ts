@@ -29,26 +29,26 @@ export function describeColours(
       const p = at * 3
       histogram[
         half * BINS +
-          (picture[p] >> 6) * LEVELS * LEVELS +
-          (picture[p + 1] >> 6) * LEVELS +
-          (picture[p + 2] >> 6)
-      ]++
-      counts[half]++
+          (picture[p]! >> 6) * LEVELS * LEVELS +
+          (picture[p + 1]! >> 6) * LEVELS +
+          (picture[p + 2]! >> 6)
+      ]!++
+      counts[half]!++
     }
   }
   for (let i = 0; i < histogram.length; i++)
-    histogram[i] /= 2 * Math.max(1, counts[i < BINS ? 0 : 1])
+    histogram[i]! /= 2 * Math.max(1, counts[i < BINS ? 0 : 1]!)
   return histogram
 }
 
 /** How different two histograms are: 0 the same, 1 nothing in common (one less their intersection). */
 export function colourDistance(a: Float32Array, b: Float32Array): number {
   let common = 0
-  for (let i = 0; i < a.length; i++) common += Math.min(a[i], b[i])
+  for (let i = 0; i < a.length; i++) common += Math.min(a[i]!, b[i]!)
   return 1 - common
 }
 
 /** Moves a remembered histogram a little towards a new one. */
 export function blendColours(kept: Float32Array, seen: Float32Array, weight: number): void {
-  for (let i = 0; i < kept.length; i++) kept[i] += weight * (seen[i] - kept[i])
+  for (let i = 0; i < kept.length; i++) kept[i]! += weight * (seen[i]! - kept[i]!)
 }

@@ -41,7 +41,7 @@ export function classOfShape({ upright, pace, height, area, swing }: Shape): Tar
 
 const median = (values: number[]): number => {
   const sorted = [...values].sort((a, b) => a - b)
-  return sorted[sorted.length >> 1]
+  return sorted[sorted.length >> 1]!
 }
 
 /** Whether a box is cut by the picture's edge: its shape then says nothing. */
@@ -51,8 +51,8 @@ const atEdge = ({ x, y, w, h }: SeenRow, size: FrameSize): boolean =>
 function shapeOf(rows: SeenRow[], fps: number, size: FrameSize): Shape {
   const widths = rows.map((r) => r.w)
   const mean = widths.reduce((a, b) => a + b) / widths.length
-  const first = rows[0]
-  const last = rows[rows.length - 1]
+  const first = rows[0]!
+  const last = rows[rows.length - 1]!
   const height = median(rows.map((r) => r.h))
   const moved = Math.hypot(
     last.x + last.w / 2 - first.x - first.w / 2,
@@ -87,17 +87,17 @@ function travels(rows: readonly SeenRow[], fps: number): boolean {
   ) {
     let [x, y, h] = [0, 0, 0]
     for (let i = end - bin; i < end; i++) {
-      x += (rows[i].x + rows[i].w / 2) / bin
-      y += (rows[i].y + rows[i].h) / bin
-      h += rows[i].h / bin
+      x += (rows[i]!.x + rows[i]!.w / 2) / bin
+      y += (rows[i]!.y + rows[i]!.h) / bin
+      h += rows[i]!.h / bin
     }
     places.push({ x, y, h })
   }
   if (places.length < 4) return false
   const step = (a: { x: number; y: number }, b: { x: number; y: number }): number =>
     Math.hypot(a.x - b.x, a.y - b.y)
-  const net = step(places[0], places[places.length - 1])
-  const whole = places.slice(1).reduce((sum, p, i) => sum + step(p, places[i]), 0)
+  const net = step(places[0]!, places[places.length - 1]!)
+  const whole = places.slice(1).reduce((sum, p, i) => sum + step(p, places[i]!), 0)
   const height = places.reduce((sum, p) => sum + p.h, 0) / places.length
   return net >= 0.7 * whole && net >= 0.8 * height
 }
@@ -113,7 +113,7 @@ export function classify(rows: readonly SeenRow[], fps: number, size: FrameSize)
     for (const [name, count] of votes) votes.set(name, count * fade)
     if (row.measured && !atEdge(row, size)) {
       recent.push(row)
-      while (row.frame - recent[0].frame > WINDOW_SECONDS * fps) recent.shift()
+      while (row.frame - recent[0]!.frame > WINDOW_SECONDS * fps) recent.shift()
       const doubtful = row.wavers || row.frame < LEARNING_SECONDS * fps
       if (
         recent.length >= 3 &&

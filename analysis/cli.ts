@@ -12,7 +12,7 @@ const usage =
 const readGrid = (text: string): Grid => {
   const m = /^(\d{1,3})x(\d{1,3})$/.exec(text)
   if (!m) throw new UsageError(`--grid is "${text}"; must be COLUMNSxROWS, such as 22x18`)
-  return { columns: +m[1], rows: +m[2] }
+  return { columns: +m[1]!, rows: +m[2]! }
 }
 
 await runCommand(async (args) => {
@@ -39,7 +39,7 @@ await runCommand(async (args) => {
   const stop = new AbortController()
   process.once('SIGINT', () => stop.abort(new Error('stopped')))
   const bar = process.stderr.isTTY && !values.silent
-  const { footage, frames, tracks, measures } = await analyseInWorker(positionals[0], {
+  const { footage, frames, tracks, measures } = await analyseInWorker(positionals[0]!, {
     signal: stop.signal,
     grid,
     onProgress: (done, expected) => {

@@ -16,7 +16,7 @@ function figure(paint: (y: number) => 'skin' | 'mask' | 'hair'): Uint8Array {
     for (let x = 30; x < 70; x++) {
       const head = y < 10 + 0.155 * 120
       if (head && Math.abs(x - 50) > 7) continue
-      const [b, g, r] = colours[head ? paint((y - 10) / 120) : 'coat']
+      const [b, g, r] = colours[head ? paint((y - 10) / 120) : 'coat'] as [number, number, number]
       picture.set([b, g, r], 3 * (y * size.width + x))
     }
   return picture

@@ -49,7 +49,7 @@ function skinIn(
     for (let x = Math.max(0, Math.round(left)); x < Math.min(width, Math.round(right)); x++) {
       const k = 3 * (y * width + x)
       all++
-      if (isSkin(bgr[k], bgr[k + 1], bgr[k + 2])) skin++
+      if (isSkin(bgr[k]!, bgr[k + 1]!, bgr[k + 2]!)) skin++
     }
   return all ? skin / all : 0
 }
@@ -66,7 +66,7 @@ export function findFace(bgr: Uint8Array, size: FrameSize, figure: Box): FoundFa
   for (let py = Math.max(0, Math.round(y)); py < Math.min(size.height, y + HEAD * h); py++)
     for (let px = Math.max(0, Math.round(x)); px < Math.min(size.width, x + w); px++) {
       const k = 3 * (py * size.width + px)
-      if (!isSkin(bgr[k], bgr[k + 1], bgr[k + 2])) continue
+      if (!isSkin(bgr[k]!, bgr[k + 1]!, bgr[k + 2]!)) continue
       sum += px
       count++
     }

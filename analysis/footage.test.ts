@@ -231,8 +231,8 @@ describe('the demo clip against the truth of its script', () => {
       tracks
     )
     expect(triggers.map((t) => t.direction)).toEqual(['rightToLeft', 'leftToRight', 'leftToRight'])
-    expect(triggers[0].target).toBe(triggers[1].target)
-    expect(triggers[2].target).not.toBe(triggers[0].target)
+    expect(triggers[0]!.target).toBe(triggers[1]!.target)
+    expect(triggers[2]!.target).not.toBe(triggers[0]!.target)
   })
 })
 

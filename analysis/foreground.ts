@@ -94,7 +94,7 @@ export class Foreground {
     const blobs: Blob[] = []
     const rows = stats.data32S
     for (let i = 1; i < count; i++) {
-      const [x, y, w, h, area] = rows.subarray(i * 5, i * 5 + 5)
+      const [x = 0, y = 0, w = 0, h = 0, area = 0] = rows.subarray(i * 5, i * 5 + 5)
       if (area < this.leastArea) continue
       const box = { x, y, w, h }
       blobs.push({

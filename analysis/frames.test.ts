@@ -37,7 +37,7 @@ async function numbers(file: string): Promise<{ fps: number; shown: number[] }> 
   const footage = await probe(file)
   const shown: number[] = []
   for await (const frame of decodeFrames(file, footage, analysedSize(footage)))
-    shown.push(numberOf(frame[frame.length >> 1]))
+    shown.push(numberOf(frame[frame.length >> 1]!))
   return { fps: footage.fps, shown }
 }
 
@@ -115,7 +115,7 @@ describe('the clock of a clip', () => {
       const g = canvas.getContext('2d')
       g.drawImage(picture, 0, 0)
       // H.264 keeps brightness to a level or two; a picture is four levels from the next.
-      expect(numberOf(g.getImageData(32, 24, 1, 1).data[0])).toBe(Math.round(seconds * 10))
+      expect(numberOf(g.getImageData(32, 24, 1, 1).data[0]!)).toBe(Math.round(seconds * 10))
     }
   })
 })

@@ -53,7 +53,7 @@ export async function makeView(
     if (code !== 0)
       throw new InputError(
         '',
-        `the clip could not be made playable (${errors.split('\n')[0].slice(0, 200)})`
+        `the clip could not be made playable (${errors.split('\n')[0]!.slice(0, 200)})`
       )
     await rename(part, out)
   } finally {
@@ -143,7 +143,7 @@ export async function cutOut(
     if (code !== 0)
       throw new InputError(
         '',
-        `the stretch could not be cut out (${errors.split('\n')[0].slice(0, 200)})`
+        `the stretch could not be cut out (${errors.split('\n')[0]!.slice(0, 200)})`
       )
     await rename(part, out)
   } finally {

@@ -65,9 +65,9 @@ async function rateOf(
     .sort((a, b) => a - b)
   const steps = times
     .slice(1)
-    .map((time, i) => time - times[i])
+    .map((time, i) => time - times[i]!)
     .sort((a, b) => a - b)
-  const middle = steps[steps.length >> 1]
+  const middle = steps[steps.length >> 1]!
   return middle > 0 ? Math.round(1e3 / middle) / 1e3 : average
 }
 

@@ -32,7 +32,7 @@ describe('tracker', () => {
   test('one walker is one target, with a row for each frame', () => {
     const [only, ...others] = follow(frames(40, (i) => [blob(10 + 2.5 * i, 100)]))
     expect(others).toEqual([])
-    expect(only.rows.map((r) => r.frame)).toEqual(Array.from({ length: 40 }, (_, i) => i + 1))
+    expect(only!.rows.map((r) => r.frame)).toEqual(Array.from({ length: 40 }, (_, i) => i + 1))
   })
 
   test('hidden for up to a second is bridged, and the rows between are filled in', () => {
@@ -40,9 +40,9 @@ describe('tracker', () => {
       frames(40, (i) => (i >= 15 && i < 24 ? [] : [blob(10 + 2.5 * i, 100)]))
     )
     expect(others).toEqual([])
-    expect(only.rows).toHaveLength(40)
-    expect(only.rows[20]).toMatchObject({ frame: 21, measured: false })
-    expect(only.rows[20].x).toBeCloseTo(60, 0)
+    expect(only!.rows).toHaveLength(40)
+    expect(only!.rows[20]).toMatchObject({ frame: 21, measured: false })
+    expect(only!.rows[20]!.x).toBeCloseTo(60, 0)
   })
 
   test('gone for longer, it is another target', () => {
@@ -64,7 +64,7 @@ describe('tracker', () => {
             w: Math.abs(a.x - b.x) + 12,
             h: 32,
             area: 500,
-            colours: colours(1).map((v, k) => (v + colours(9)[k]) / 2),
+            colours: colours(1).map((v, k) => (v + colours(9)[k]!) / 2),
             wavers: false
           }
         ]
@@ -73,7 +73,7 @@ describe('tracker', () => {
     expect(found).toHaveLength(2)
     for (const target of found) {
       const looks = [1, 9].find((n) => colourDistance(target.colours, colours(n)) < 0.5)
-      const [first, last] = [target.rows[0], target.rows[target.rows.length - 1]]
+      const [first, last] = [target.rows[0]!, target.rows[target.rows.length - 1]!]
       expect([looks, last.x > first.x]).toEqual(looks === 1 ? [1, true] : [9, false])
     }
   })
@@ -105,8 +105,8 @@ describe('tracker', () => {
         ? [list]
         : list.flatMap((x) => orders(list.filter((y) => y !== x)).map((rest) => [x, ...rest]))
     const total = (order: number[]) =>
-      order.reduce((sum, column, row) => sum + costs[row][column], 0)
-    expect(munkres(costs).reduce((sum, [r, c]) => sum + costs[r][c], 0)).toBe(
+      order.reduce((sum, column, row) => sum + costs[row]![column]!, 0)
+    expect(munkres(costs).reduce((sum, [r, c]) => sum + costs[r]![c]!, 0)).toBe(
       Math.min(...orders([0, 1, 2, 3]).map(total))
     )
   })
@@ -160,7 +160,7 @@ describe('classes', () => {
       new Set(
         classify(
           Array.from({ length: 50 }, (_, i) => ({
-            ...rows(0)[0],
+            ...rows(0)[0]!,
             frame: first + i,
             x: place(i),
             wavers: first > 100

@@ -15,7 +15,7 @@ function joined(a: Blob, b: Blob): Blob {
   const x = Math.min(a.x, b.x)
   const y = Math.min(a.y, b.y)
   const total = a.area + b.area
-  const colours = a.colours.map((v, i) => (v * a.area + b.colours[i] * b.area) / total)
+  const colours = a.colours.map((v, i) => (v * a.area + b.colours[i]! * b.area) / total)
   return {
     x,
     y,
@@ -34,17 +34,17 @@ function joined(a: Blob, b: Blob): Blob {
 function apart(costs: readonly number[][]): { rows: number[]; columns: number[] }[] {
   const parts: { rows: number[]; columns: number[] }[] = []
   const rowsLeft = new Set(costs.keys())
-  const columnsLeft = new Set(costs[0].keys())
+  const columnsLeft = new Set(costs[0]!.keys())
   for (const first of rowsLeft) {
     const part = { rows: [first], columns: [] as number[] }
     rowsLeft.delete(first)
     for (const row of part.rows)
       for (const column of columnsLeft) {
-        if (costs[row][column] >= IMPOSSIBLE) continue
+        if (costs[row]![column]! >= IMPOSSIBLE) continue
         columnsLeft.delete(column)
         part.columns.push(column)
         for (const other of rowsLeft)
-          if (costs[other][column] < IMPOSSIBLE) {
+          if (costs[other]![column]! < IMPOSSIBLE) {
             rowsLeft.delete(other)
             part.rows.push(other)
           }
@@ -127,7 +127,7 @@ export class Tracker {
    * Lasting, it means that a group has parted.
    */
   private areApart(patches: Blob[]): boolean {
-    const [a, b] = [...patches].sort((p, q) => q.area - p.area)
+    const [a, b] = [...patches].sort((p, q) => q.area - p.area) as [Blob, Blob]
     if (!b || b.area < 0.3 * a.area) return false
     const beside = Math.min(a.x + a.w, b.x + b.w) - Math.max(a.x, b.x)
     return beside < 0.6 * Math.min(a.w, b.w)
@@ -195,13 +195,13 @@ export class Tracker {
       const pairs =
         rows.length === 1 && columns.length === 1
           ? [[0, 0]]
-          : munkres(rows.map((t) => columns.map((b) => costs[t][b])))
-      for (const [row, column] of pairs) {
-        const [t, b] = [rows[row], columns[column]]
-        if (costs[t][b] >= IMPOSSIBLE) continue
-        targets[t].correct(blobs[b], frame)
-        result.targets.add(targets[t])
-        result.blobs.add(blobs[b])
+          : munkres(rows.map((t) => columns.map((b) => costs[t]![b]!)))
+      for (const [row = 0, column = 0] of pairs) {
+        const [t, b] = [rows[row]!, columns[column]!]
+        if (costs[t]![b]! >= IMPOSSIBLE) continue
+        targets[t]!.correct(blobs[b]!, frame)
+        result.targets.add(targets[t]!)
+        result.blobs.add(blobs[b]!)
       }
     }
     return result

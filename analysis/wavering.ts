@@ -41,7 +41,7 @@ export class Wavering {
           for (let x = column * CELL; x < right; x += 2) if (mask[y * size.width + x]) on++
         const i = row * columns + column
         const isOn = on >= 3 ? 1 : 0
-        score[i] = score[i] * this.fade + (isOn && !wasOn[i] ? 1 : 0)
+        score[i] = score[i]! * this.fade + (isOn && !wasOn[i] ? 1 : 0)
         wasOn[i] = isOn
       }
   }
@@ -58,7 +58,7 @@ export class Wavering {
         column++
       ) {
         all++
-        if (score[row * columns + column] >= ONSETS) wavers++
+        if (score[row * columns + column]! >= ONSETS) wavers++
       }
     return all > 0 && wavers >= all / 2
   }

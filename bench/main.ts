@@ -150,7 +150,7 @@ function benchDrag(): void {
     ladders.push(performance.now() - again)
   }
   // The first evaluation is that of opening the clip, with nothing compiled yet; a drag comes after it.
-  const [opening, ...drag] = first
+  const [opening, ...drag] = first as [number, number]
   const rate = tracks.length / median(drag) / 1000
   say(
     `a vertex dragged over ${tracks.length} rows of 10 minutes`,
@@ -247,7 +247,7 @@ async function benchTamper(): Promise<void> {
       }
     }))
   )
-  const missed = faults.filter((_, i) => !found[i].some((t) => t.time >= at))
+  const missed = faults.filter((_, i) => !found[i]!.some((t) => t.time >= at))
   say(
     `faults found within delay + 2 s, of ${faults.length}`,
     String(faults.length - missed.length),
@@ -300,7 +300,7 @@ async function benchTamper(): Promise<void> {
   const wrong = seen.flatMap((triggers, i) =>
     triggers.map(
       (t) =>
-        `${hour[i].camera} ${hour[i].script.light} ${JSON.stringify(hour[i].script.weather)}: ${t.cause ?? t.kind} at ${t.time} s`
+        `${hour[i]!.camera} ${hour[i]!.script.light} ${JSON.stringify(hour[i]!.script.weather)}: ${t.cause ?? t.kind} at ${t.time} s`
     )
   )
   say(
@@ -389,11 +389,11 @@ function benchShares(zone: [number, number][], tracks: Tracks): void {
   const [xs, ys] = [Float64Array.from(zone, ([x]) => x), Float64Array.from(zone, ([, y]) => y)]
   const began = performance.now()
   for (let i = 0; i < count; i++)
-    own += shareInOutline(xs, ys, tracks.x[i], tracks.y[i], tracks.w[i], tracks.h[i])
+    own += shareInOutline(xs, ys, tracks.x[i]!, tracks.y[i]!, tracks.w[i]!, tracks.h[i]!)
   const ownTook = performance.now() - began
   const again = performance.now()
   for (let i = 0; i < count; i++) {
-    const [x, y, w, h] = [tracks.x[i], tracks.y[i], tracks.w[i], tracks.h[i]]
+    const [x, y, w, h] = [tracks.x[i]!, tracks.y[i]!, tracks.w[i]!, tracks.h[i]!]
     for (const [ring] of clipping.intersection(
       [
         [
@@ -405,7 +405,7 @@ function benchShares(zone: [number, number][], tracks: Tracks): void {
       ],
       [zone]
     ))
-      general += Math.abs(signedArea(ring)) / (w * h)
+      general += Math.abs(signedArea(ring!)) / (w * h)
   }
   const ratio = (performance.now() - again) / ownTook
   say(
@@ -440,7 +440,7 @@ function benchMemory(tracks: Tracks, detections: Detection[]): void {
   )
 }
 
-console.log(`${cpus()[0].model}, ${cpus().length} cores, Node ${process.version}\n`)
+console.log(`${cpus()[0]!.model}, ${cpus().length} cores, Node ${process.version}\n`)
 if (process.argv.includes('--devices')) await benchDevices()
 else if (process.argv.includes('--interface')) await benchInterface()
 else if (process.argv.includes('--actions')) await benchActions()

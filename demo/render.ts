@@ -18,6 +18,9 @@ await runCommand(async (args) => {
   if (typeof values.out !== 'string') throw new UsageError(`--out is missing\n${usage}`)
   if (positionals.length > 1)
     throw new UsageError(`give one script, not ${positionals.length}\n${usage}`)
-  const [camera, script = 'morning'] = (positionals[0] ?? 'slipway/morning').split('/')
+  const [camera, script = 'morning'] = (positionals[0] ?? 'slipway/morning').split('/') as [
+    string,
+    string
+  ]
   await render(demoPlay(camera, script), values.out, { preset: 'veryslow' })
 })

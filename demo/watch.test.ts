@@ -49,7 +49,7 @@ describe('every fault is found within its delay and two seconds', () => {
   beforeAll(() => {
     found = watch([
       ...faults.map((kind, n): Watched => ({
-        camera: DEMO_CAMERAS[n],
+        camera: DEMO_CAMERAS[n]!,
         targets: false,
         detections: [tamper],
         script: {
@@ -80,13 +80,13 @@ describe('every fault is found within its delay and two seconds', () => {
   })
 
   test.each(faults)('%s: by tamper', (kind) => {
-    const triggers = found[faults.indexOf(kind)]
+    const triggers = found[faults.indexOf(kind)]!
     expect(triggers).toHaveLength(1)
-    expect(triggers[0].time).toBeGreaterThanOrEqual(AT + 3 - 1e-9)
+    expect(triggers[0]!.time).toBeGreaterThanOrEqual(AT + 3 - 1e-9)
   })
 
   test.each(lost)('%s: by signal loss, as no new picture comes', (kind) => {
-    const triggers = found[faults.length + lost.indexOf(kind)]
+    const triggers = found[faults.length + lost.indexOf(kind)]!
     expect(triggers.map((t) => [t.kind, t.time])).toEqual([['signalLoss', AT + 2.9]])
   })
 })
@@ -150,7 +150,7 @@ describe('motion beside motion by class', () => {
         detections: [motion, people],
         script: { seconds: 60, seed: 5030, weather: storm }
       }
-    ])
+    ]) as [Trigger[]]
     expect(triggers.filter((t) => t.kind === 'motion').length).toBeGreaterThan(0)
     expect(triggers.filter((t) => t.kind === 'classMotion')).toEqual([])
   })
@@ -186,7 +186,7 @@ describe('motion beside motion by class', () => {
           ]
         }
       }
-    ])
+    ]) as [Trigger[]]
     expect(new Set(triggers.map((t) => t.kind))).toEqual(new Set(['classMotion', 'line']))
   })
 })

@@ -68,7 +68,7 @@ test('a vertex dragged moves the triggers at once; undo and redo', async ({ page
     [0.5, 0.6],
     [0.7, 0.6]
   ])
-    await drag(page, [x, y], [x, 0.3], [x, 0.05])
+    await drag(page, [x!, y!], [x!, 0.3], [x!, 0.05])
   await expect(flags(page, 'Line 1')).toHaveCount(0)
   await kept(page)
   for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z')
@@ -201,7 +201,7 @@ test('play and step: the picture and the moment go together', async ({ page }) =
   await expect(moment).toHaveText(stopped!)
   const shown = await page.locator('video').evaluate((v: HTMLVideoElement) => v.currentTime)
   const [, minutes, seconds] = /(\d+):([\d.]+)/.exec(stopped!)!
-  expect(Math.abs(shown - (60 * +minutes + +seconds))).toBeLessThan(0.25)
+  expect(Math.abs(shown - (60 * +minutes! + +seconds!))).toBeLessThan(0.25)
 })
 
 test('a second window that saves over a newer version is told, and loses nothing', async ({

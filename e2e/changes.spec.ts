@@ -75,8 +75,8 @@ test('all clips side by side with their counts; a change says what it does on th
         .slice(1)
         .map((row) => [...row.querySelectorAll('td')].map((td) => Number(td.textContent)))
     )
-  numbers[2].forEach((sum, i) => expect(sum).toBe(numbers[0][i] + numbers[1][i]))
-  expect(numbers[2].some((n) => n > 0)).toBe(true)
+  numbers[2]!.forEach((sum, i) => expect(sum).toBe(numbers[0]![i]! + numbers[1]![i]!))
+  expect(numbers[2]!.some((n) => n > 0)).toBe(true)
   const clips = table.locator('tbody tr:not(.chosen)').getByRole('button')
   const name = await clips.textContent()
   await clips.click()
@@ -114,7 +114,7 @@ test('the timeline: a shorter stretch, a range played again and again, the next 
   const loop = page.getByRole('button', { name: /^Loop from/ })
   const [, from, to] = /from ([\d.]+) to ([\d.]+) s/
     .exec((await loop.getAttribute('aria-label'))!)!
-    .map(Number)
+    .map(Number) as [number, number, number]
   await page.getByRole('application').focus()
   await page.keyboard.press(' ')
   const seen: number[] = []
@@ -127,7 +127,7 @@ test('the timeline: a shorter stretch, a range played again and again, the next 
   await page.keyboard.press(' ')
   expect(seen.every((time) => time >= from - 0.2 && time <= to + 0.3)).toBe(true)
   // It went back at least once.
-  expect(seen.some((time, i) => i > 0 && time < seen[i - 1])).toBe(true)
+  expect(seen.some((time, i) => i > 0 && time < seen[i - 1]!)).toBe(true)
   await loop.click()
   await expect(loop).toHaveCount(0)
 })

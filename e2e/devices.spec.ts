@@ -93,8 +93,8 @@ test('what somebody changes on a device is shown, and taken over into the plan',
   const other = await otherHand(page, 'Slipway camera')
   const [line] = await other.rules('analytics')
   await other.modifyRule('analytics', {
-    ...line,
-    simple: { ...line.simple, Direction: 'Left', Sensitivity: '70' }
+    ...line!,
+    simple: { ...line!.simple, Direction: 'Left', Sensitivity: '70' }
   })
   await page.goto('/devices')
   const sheet = await sheetOf(page, 'Slipway camera')

@@ -124,7 +124,7 @@ test('the order by menu and by keyboard of the menu; a common need fills every g
     [0.3, 0.75]
   ]) {
     const box = (await page.locator('.stage canvas').first().boundingBox())!
-    await page.mouse.click(box.x + x * box.width, box.y + y * box.height)
+    await page.mouse.click(box.x + x! * box.width, box.y + y! * box.height)
     await page.waitForTimeout(350)
   }
   await page.keyboard.press('Enter')

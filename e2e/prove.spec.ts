@@ -11,7 +11,7 @@ async function direct(page: Page, direction: string): Promise<void> {
   const { detections } = (await (
     await page.request.get('/api/cameras/slipway')
   ).json()) as BenchView
-  const { detection, position, version } = detections[0]
+  const { detection, position, version } = detections[0]!
   expect(
     (
       await page.request.put('/api/cameras/slipway/detections/quay-edge', {

@@ -104,7 +104,7 @@ for (const [x, y] of [
   [0.75, 0.75],
   [0.3, 0.75]
 ]) {
-  await page.mouse.click(...at(x, y))
+  await page.mouse.click(...at(x!, y!))
   await page.waitForTimeout(400)
 }
 await page.keyboard.press('Enter')

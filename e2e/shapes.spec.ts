@@ -75,7 +75,11 @@ test('duplicate, turn over, cut in two, by keyboard', async ({ page }) => {
   await expect(page.getByRole('application')).toHaveAccessibleName('Picture: Line 2, vertex 1 of 3')
   await page.keyboard.press('v')
   await expect(page.getByRole('application')).toHaveAccessibleName('Picture: Line 2, vertex 2 of 4')
-  const [p, middle, q] = (await lineOf(page, 'Line 2')).line
+  const [p, middle, q] = (await lineOf(page, 'Line 2')).line as [
+    readonly [number, number],
+    readonly [number, number],
+    readonly [number, number]
+  ]
   expect(middle[0]).toBeCloseTo((p[0] + q[0]) / 2, 6)
   await page.keyboard.press('Delete')
   await expect(page.getByRole('application')).toHaveAccessibleName('Picture: Line 2')
@@ -107,7 +111,7 @@ test('with Shift in steps of 45°; nearer with the wheel, and places stay right;
   await page.keyboard.up('Shift')
   await page.keyboard.press('Enter')
   const level = await lineOf(page, 'Line 3')
-  expect(level.line[1][1]).toBe(level.line[0][1])
+  expect(level.line[1]![1]).toBe(level.line[0]![1])
 
   const [x, y] = await at(page, 0.5, 0.3)
   await page.mouse.move(x, y)
@@ -122,7 +126,7 @@ test('with Shift in steps of 45°; nearer with the wheel, and places stay right;
   const zoom = Number(
     /[\d.]+/.exec((await page.getByRole('button', { name: /whole picture/ }).textContent())!)![0]
   )
-  expect(Math.abs(level.line[1][0] - moved.line[1][0] - 60 / width / zoom)).toBeLessThan(0.003)
+  expect(Math.abs(level.line[1]![0] - moved.line[1]![0] - 60 / width / zoom)).toBeLessThan(0.003)
   await page.keyboard.press('0')
   await expect(page.getByRole('button', { name: /whole picture/ })).toHaveCount(0)
 })
@@ -170,7 +174,7 @@ test('copied to another camera, and taken back', async ({ page }) => {
   ).toBeVisible()
   const there = (await view(page, 'fuel-pontoon')).detections
   expect(there).toHaveLength(before + 1)
-  expect((there[before].detection as { line: unknown }).line).toEqual(
+  expect((there[before]!.detection as { line: unknown }).line).toEqual(
     (await lineOf(page, 'Line 1')).line
   )
   await page.getByRole('button', { name: 'Take it back' }).click()

@@ -11,7 +11,7 @@ const keptZone = async (page: Page): Promise<ZoneDetection> => {
   const plan = (await (await page.request.get('/api/cameras/slipway/plan')).json()) as {
     cameras: { detections: ZoneDetection[] }[]
   }
-  return plan.cameras[0].detections.find((d) => 'zone' in d)!
+  return plan.cameras[0]!.detections.find((d) => 'zone' in d)!
 }
 const chooseZone = async (page: Page): Promise<void> => {
   await page
@@ -39,7 +39,7 @@ test('draw a zone on the ramp: who is in it for the dwell triggers; the dwell be
     [0.75, 0.75],
     [0.3, 0.75]
   ].forEach((p, i) =>
-    p.forEach((v, k) => expect(Math.abs(zone.zone[i][k] - v)).toBeLessThan(0.005))
+    p.forEach((v, k) => expect(Math.abs(zone.zone[i]![k]! - v)).toBeLessThan(0.005))
   )
 
   await chip(page, 'Dwell').click()
@@ -92,7 +92,7 @@ test('vertices are moved, added and deleted; an outline that crosses itself is s
   expect((await keptZone(page)).zone).toEqual(before)
 
   await drag(page, [0.4, 0.5], [0.42, 0.45])
-  await expect.poll(async () => (await keptZone(page)).zone[0][1]).toBeCloseTo(0.45, 2)
+  await expect.poll(async () => (await keptZone(page)).zone[0]![1]).toBeCloseTo(0.45, 2)
   await expect(page.getByRole('alert')).toHaveCount(0)
   const [x, y] = await at(page, 0.525, 0.75)
   await page.mouse.dblclick(x, y)
@@ -101,9 +101,9 @@ test('vertices are moved, added and deleted; an outline that crosses itself is s
   // By keyboard: the first vertex nudged, the second deleted, and taken back.
   await page.getByRole('application').focus()
   await page.keyboard.press('Tab')
-  const first = (await keptZone(page)).zone[0]
+  const first = (await keptZone(page)).zone[0]!
   await page.keyboard.press('Shift+ArrowUp')
-  await expect.poll(async () => (await keptZone(page)).zone[0][1]).toBeCloseTo(first[1] - 0.02, 4)
+  await expect.poll(async () => (await keptZone(page)).zone[0]![1]).toBeCloseTo(first[1] - 0.02, 4)
   await page.keyboard.press('Tab')
   await page.keyboard.press('Delete')
   await expect.poll(async () => (await keptZone(page)).zone.length).toBe(4)

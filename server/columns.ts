@@ -1,3 +1,9 @@
 /** MariaDB keeps JSON as text, and mysql2 hands some of it out already read. */
 export const parsed = <T>(json: unknown): T =>
   (typeof json === 'string' ? JSON.parse(json) : json) as T
+
+/** The row of a query that always has one, such as a count. @throws TypeError when it has none */
+export function onlyRow<T>([row]: readonly T[]): T {
+  if (row === undefined) throw new TypeError('a query that always gives a row gave none')
+  return row
+}

@@ -111,7 +111,7 @@ test('what was there before histories were kept is where they begin, and address
       marks: null
     }
   })
-  const [{ endpoint }] = await readEndpoints(opened, 'old')
+  const { endpoint } = (await readEndpoints(opened, 'old'))[0]!
   expect(parseWith(EndpointSchema, endpoint)).toMatchObject({
     kind: 'email',
     name: 'E-mail to x@y.example',
@@ -121,7 +121,7 @@ test('what was there before histories were kept is where they begin, and address
     version: 1,
     mail: { host: 'stand-in', encryption: 'none' }
   })
-  const [{ actions }] = await readDetections(opened, 'cam')
+  const { actions } = (await readDetections(opened, 'cam'))[0]!
   expect(actions.actions).toEqual({ ...NO_ACTIONS, links: [endpoint.id] })
   expect(state.actions.get('d')).toEqual(actions.actions)
   expect((await deliveriesOfRun(opened, 'run')).get(1)).toMatchObject([

@@ -1,3 +1,4 @@
+import { onlyRow } from './columns.ts'
 import {
   createConnection,
   createPool,
@@ -178,10 +179,10 @@ export class Database implements Sql {
 
   /** Whether a backup is being made, for which files have to stay. */
   async isBackedUp(): Promise<boolean> {
-    const [{ free }] = await this.rows<{ free: number | null }>('SELECT IS_FREE_LOCK(?) AS free', [
+    const rows = await this.rows<{ free: number | null }>('SELECT IS_FREE_LOCK(?) AS free', [
       FILES_LOCK(this.name)
     ])
-    return free === 0
+    return onlyRow(rows).free === 0
   }
 
   /** Tells whenever the database goes away or is back. @returns what ends the telling */

@@ -1,3 +1,4 @@
+import { onlyRow } from './columns.ts'
 import { existsSync, renameSync } from 'node:fs'
 import { join } from 'node:path'
 import type { Database } from './database.ts'
@@ -52,8 +53,10 @@ async function sealed(database: Database): Promise<string | null> {
 }
 
 async function keyed(database: Database): Promise<string | null> {
-  const [{ n }] = await database.rows<{ n: number }>(
-    "SELECT COUNT(*) AS n FROM account WHERE password LIKE 'scrypt-keyed%'"
+  const { n } = onlyRow(
+    await database.rows<{ n: number }>(
+      "SELECT COUNT(*) AS n FROM account WHERE password LIKE 'scrypt-keyed%'"
+    )
   )
   return n
     ? `without it nobody can sign in: give an account a new password with npm run recover (${n} ${n === 1 ? 'account' : 'accounts'}).`

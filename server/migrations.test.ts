@@ -68,7 +68,7 @@ describe('migrations', () => {
         [second.sql, done]
       )
       for (const statement of statements.slice(0, done)) await connection.query(statement)
-      if (/^(ALTER|CREATE)/.test(statements[done])) await connection.query(statements[done])
+      if (/^(ALTER|CREATE)/.test(statements[done]!)) await connection.query(statements[done]!)
       await migrate(connection, undefined, [first, second])
       expect(await rows('SELECT id, n FROM a')).toEqual([
         { id: 1, n: 1 },

@@ -1,3 +1,4 @@
+import { onlyRow } from './columns.ts'
 import { createHash } from 'node:crypto'
 import { readFileSync, readdirSync } from 'node:fs'
 import type { Connection, RowDataPacket } from 'mysql2/promise'
@@ -57,15 +58,13 @@ export async function migrate(
   before: () => Promise<void> = async () => {},
   files: readonly { name: string; sql: string }[] = readFiles()
 ): Promise<void> {
-  const [[{ name: database }]] = await connection.query<RowDataPacket[]>(
-    'SELECT DATABASE() AS name'
-  )
-  const lock = `migrations of ${String(database)}`.slice(0, 64)
-  const [[{ got }]] = await connection.query<RowDataPacket[]>('SELECT GET_LOCK(?, ?) AS got', [
+  const [names] = await connection.query<RowDataPacket[]>('SELECT DATABASE() AS name')
+  const lock = `migrations of ${String(onlyRow(names).name)}`.slice(0, 64)
+  const [locks] = await connection.query<RowDataPacket[]>('SELECT GET_LOCK(?, ?) AS got', [
     lock,
     LOCK_SECONDS
   ])
-  if (got !== 1)
+  if (onlyRow(locks).got !== 1)
     throw new Error(
       'another start is changing the database and does not come to an end; look for it'
     )
@@ -74,7 +73,7 @@ export async function migrate(
     // A database that somebody else has made may compare texts in another way.
     if (!known.length)
       await connection.query(
-        `ALTER DATABASE \`${String(database)}\` CHARACTER SET utf8mb4 COLLATE utf8mb4_bin`
+        `ALTER DATABASE \`${String(onlyRow(names).name)}\` CHARACTER SET utf8mb4 COLLATE utf8mb4_bin`
       )
     await connection.query(
       'CREATE TABLE IF NOT EXISTS migration (name VARCHAR(100) PRIMARY KEY, applied_at BIGINT NOT NULL)'

@@ -65,7 +65,7 @@ test('an end in the middle of an analysis: it is taken up again at the next star
     const rows = await t.database.rows<{ id: string; state: string }>(
       "SELECT id, state FROM clip ORDER BY camera_id = 'slipway' DESC"
     )
-    const [row] = rows
+    const [row] = rows as [{ id: string; state: string }]
     expect(row.state).toBe('analysing')
     for (const { id } of rows.slice(1)) await t.database.run('DELETE FROM clip WHERE id = ?', [id])
     mkdirSync(join(t.folder, 'clips', 'left-behind'))

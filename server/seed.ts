@@ -214,16 +214,18 @@ export async function seedDevices(
   // A folder that was begun without the demo site has none of its cameras.
   const models = (
     JSON.parse(readFileSync(new URL('devices.json', demoFile), 'utf8')) as DemoDevice[]
-  ).filter(({ channels }) => site.cameras.some((c) => c.id === channels[0].camera))
+  ).filter(({ channels }) => site.cameras.some((c) => c.id === channels[0]!.camera))
   for (const { id, channels, name, account } of models) {
-    if (known.some((d) => d.id === id)) await devices.move(id, addresses[id])
+    const address = addresses[id]
+    if (address === undefined) continue
+    if (known.some((d) => d.id === id)) await devices.move(id, address)
     else if (known.length === 0)
       await devices.add(
         site.id,
         {
           name,
-          address: addresses[id],
-          camera: channels.length === 1 ? channels[0].camera : null,
+          address,
+          camera: channels.length === 1 ? channels[0]!.camera : null,
           username: account?.username ?? null,
           password: account?.password ?? null
         },

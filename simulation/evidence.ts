@@ -15,12 +15,12 @@ export function trueTracks(play: Play): Tracks {
   let seen: ReturnType<typeof truth> = []
   for (let i = 0; i < tracks.length; i++) {
     if (tracks.frame[i] !== frame) {
-      frame = tracks.frame[i]
+      frame = tracks.frame[i]!
       seen = truth(play, (frame - 1) / play.scene.fps, actors)
     }
     const face = seen.find((t) => t.id === tracks.id[i])?.face
     if (face)
-      faces.set(faceKey(frame, tracks.id[i]), { ...face.box, mask: face.mask, name: face.name })
+      faces.set(faceKey(frame, tracks.id[i]!), { ...face.box, mask: face.mask, name: face.name })
   }
   return { ...tracks, faces }
 }

@@ -76,7 +76,7 @@ export function reportedTargets(play: Play, quality: Quality): TargetRow[] {
       }
       if (random() < quality.mistaken) {
         state.mistakenUntil = time + 0.5 + random()
-        state.as = CLASSES[Math.floor(random() * CLASSES.length)]
+        state.as = CLASSES[Math.floor(random() * CLASSES.length)]!
       }
       const skipped = random() < quality.missed
       const [jx, jy, jw, jh] = [normal(), normal(), normal(), normal()]

@@ -16,7 +16,7 @@ const gray = (
   return pixels
 }
 const values = (pixels: Uint8ClampedArray): number[] =>
-  Array.from({ length: pixels.length / 4 }, (_, i) => pixels[4 * i])
+  Array.from({ length: pixels.length / 4 }, (_, i) => pixels[4 * i]!)
 const mean = (list: number[]): number => list.reduce((a, b) => a + b, 0) / list.length
 
 describe('a sensor’s noise', () => {
@@ -32,14 +32,14 @@ describe('a sensor’s noise', () => {
 
   test('leaves no level below black or above white, in any colour, and opacity alone', () => {
     const noiseOver = (rgba: number[]): Uint8ClampedArray => {
-      const pixels = new Uint8ClampedArray(4 * 5000).map((_, i) => rgba[i % 4])
+      const pixels = new Uint8ClampedArray(4 * 5000).map((_, i) => rgba[i % 4]!)
       new Noise(9, 3).add(pixels)
       return pixels
     }
     const grain = noiseOver([128, 128, 128, 255])
     const found = noiseOver([1, 127, 254, 200])
     for (let i = 0; i < found.length; i += 4) {
-      const by = grain[i] - 128
+      const by = grain[i]! - 128
       expect([...found.subarray(i, i + 4)]).toEqual([
         Math.max(0, 1 + by),
         127 + by,
@@ -79,7 +79,7 @@ describe('a lens out of focus', () => {
     for (let i = 0; i < 3; i++)
       point.set(gray(41, 41, (x, y) => (Math.abs(x - 20) < 4 && Math.abs(y - 20) < 4 ? 255 : 0)))
     defocus(point, 41, 41, 3)
-    const at = (x: number, y: number): number => point[4 * (y * 41 + x)]
+    const at = (x: number, y: number): number => point[4 * (y * 41 + x)]!
     for (const d of [3, 6, 9])
       expect(new Set([at(20 + d, 20), at(20 - d, 20), at(20, 20 + d), at(20, 20 - d)]).size).toBe(1)
     expect(at(20, 20)).toBeGreaterThan(at(26, 20))

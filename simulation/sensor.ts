@@ -52,10 +52,10 @@ export class Noise {
     const pixels = new Int32Array(buffer, byteOffset, length >> 2)
     let at = Math.floor(this.random() * GRAINS)
     for (let i = 0; i < pixels.length; i++) {
-      const grain = grains[at]
+      const grain = grains[at]!
       at = (at + 1) & (GRAINS - 1)
       const away = grain >> 31
-      const pixel = pixels[i] ^ away
+      const pixel = pixels[i]! ^ away
       const sum = (pixel & 0x7f7f7f7f) + (grain & 0x7fffffff)
       const over = pixel & sum & 0x808080
       pixels[i] = ((sum ^ (pixel & ~0x7f7f7f7f)) | ((over << 1) - (over >>> 7))) ^ away
@@ -96,9 +96,9 @@ function blurRows(
     let [r, g, b] = [0, 0, 0]
     for (let i = -radius; i <= radius; i++) {
       const k = start + 4 * held(i, width)
-      r += from[k]
-      g += from[k + 1]
-      b += from[k + 2]
+      r += from[k]!
+      g += from[k + 1]!
+      b += from[k + 2]!
     }
     for (let x = 0, k = start; x < width; x++, k += 4) {
       to[k] = r / size
@@ -108,9 +108,9 @@ function blurRows(
         start + 4 * held(x + radius + 1, width),
         start + 4 * held(x - radius, width)
       ]
-      r += from[ahead] - from[behind]
-      g += from[ahead + 1] - from[behind + 1]
-      b += from[ahead + 2] - from[behind + 2]
+      r += from[ahead]! - from[behind]!
+      g += from[ahead + 1]! - from[behind + 1]!
+      b += from[ahead + 2]! - from[behind + 2]!
     }
   }
 }
@@ -127,12 +127,12 @@ function blurColumns(
   const row = 4 * width
   const sums = new Int32Array(row)
   for (let i = -radius; i <= radius; i++)
-    for (let x = 0, k = row * held(i, height); x < row; x++, k++) sums[x] += from[k]
+    for (let x = 0, k = row * held(i, height); x < row; x++, k++) sums[x]! += from[k]!
   for (let y = 0; y < height; y++) {
     const [ahead, behind] = [row * held(y + radius + 1, height), row * held(y - radius, height)]
     for (let x = 0, k = row * y; x < row; x++, k++) {
-      to[k] = sums[x] / size
-      sums[x] += from[ahead + x] - from[behind + x]
+      to[k] = sums[x]! / size
+      sums[x]! += from[ahead + x]! - from[behind + x]!
     }
   }
 }

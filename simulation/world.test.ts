@@ -48,7 +48,10 @@ const differences = (
 ) => {
   let [inside, outside] = [0, 0]
   for (let i = 0; i < a.length; i += 4) {
-    if (Math.abs(a[i] - b[i]) + Math.abs(a[i + 1] - b[i + 1]) + Math.abs(a[i + 2] - b[i + 2]) < 30)
+    if (
+      Math.abs(a[i]! - b[i]!) + Math.abs(a[i + 1]! - b[i + 1]!) + Math.abs(a[i + 2]! - b[i + 2]!) <
+      30
+    )
       continue
     const [x, y] = [((i / 4) % width) / width, Math.floor(i / 4 / width) / height]
     if (
@@ -67,16 +70,16 @@ const lumaOf = (data: Uint8ClampedArray): number =>
 
 describe('actors', () => {
   test('walk their way at their speed, pause, and are gone at its end', () => {
-    expect(poseAt(walker, 1.9)).toBeNull()
-    expect(poseAt(walker, 3)).toMatchObject({
+    expect(poseAt(walker!, 1.9)).toBeNull()
+    expect(poseAt(walker!, 3)).toMatchObject({
       at: { x: 2, z: 10 },
       heading: [1, 0],
       moving: true,
       walked: 2
     })
-    expect(poseAt(walker, 4.5)).toMatchObject({ at: { x: 4, z: 10 }, moving: false, walked: 4 })
-    expect(poseAt(walker, 6)).toMatchObject({ at: { x: 4, z: 12 }, heading: [0, 1], moving: true })
-    expect(poseAt(walker, 8.1)).toBeNull()
+    expect(poseAt(walker!, 4.5)).toMatchObject({ at: { x: 4, z: 10 }, moving: false, walked: 4 })
+    expect(poseAt(walker!, 6)).toMatchObject({ at: { x: 4, z: 12 }, heading: [0, 1], moving: true })
+    expect(poseAt(walker!, 8.1)).toBeNull()
   })
 
   test('the true box stands on the ground and shrinks with the distance', () => {
@@ -92,10 +95,10 @@ describe('actors', () => {
         }
       ]
     })
-    const boxes = [0, 3, 6, 9].map((t) => truth(play, t)[0].box)
+    const boxes = [0, 3, 6, 9].map((t) => truth(play, t)[0]!.box)
     for (let i = 1; i < boxes.length; i++) {
-      expect(boxes[i].h).toBeLessThan(boxes[i - 1].h)
-      expect(boxes[i].y + boxes[i].h).toBeLessThan(boxes[i - 1].y + boxes[i - 1].h)
+      expect(boxes[i]!.h).toBeLessThan(boxes[i - 1]!.h)
+      expect(boxes[i]!.y + boxes[i]!.h).toBeLessThan(boxes[i - 1]!.y + boxes[i - 1]!.h)
     }
   })
 
@@ -122,7 +125,7 @@ describe('actors', () => {
 
   test('a face is shown to the camera by who comes towards it, not by who walks away', () => {
     const face = (way: number[][], mask = false) =>
-      truth(withScript({ actors: [{ kind: 'adult', way, mask, name: 'Isla Brae' }] }), 1)[0].face
+      truth(withScript({ actors: [{ kind: 'adult', way, mask, name: 'Isla Brae' }] }), 1)[0]!.face
     expect(
       face([
         [0, 12],
@@ -186,11 +189,11 @@ describe('painting', () => {
         picture(play, 3),
         picture(empty, 3),
         play,
-        target.box,
+        target!.box,
         kind === 'gull' ? 0.06 : 0.03
       )
       expect(inside).toBeGreaterThan(
-        0.12 * target.box.w * target.box.h * play.scene.width * play.scene.height
+        0.12 * target!.box.w * target!.box.h * play.scene.width * play.scene.height
       )
       expect(outside).toBe(0)
     }
@@ -199,13 +202,18 @@ describe('painting', () => {
   test('the hours: dusk is darker than day, night than dusk; infra-red has no colour', () => {
     const [day, dusk, night, infrared] = ['day', 'dusk', 'night', 'infrared'].map((light) =>
       picture(withScript({ light }), 5)
-    )
+    ) as [
+      Uint8ClampedArray<ArrayBufferLike>,
+      Uint8ClampedArray<ArrayBufferLike>,
+      Uint8ClampedArray<ArrayBufferLike>,
+      Uint8ClampedArray<ArrayBufferLike>
+    ]
     expect(lumaOf(dusk)).toBeLessThan(lumaOf(day))
     expect(lumaOf(night)).toBeLessThan(lumaOf(dusk))
     for (let i = 0; i < infrared.length; i += 4 * 997)
       expect(
-        Math.max(infrared[i], infrared[i + 1], infrared[i + 2]) -
-          Math.min(infrared[i], infrared[i + 1], infrared[i + 2])
+        Math.max(infrared[i]!, infrared[i + 1]!, infrared[i + 2]!) -
+          Math.min(infrared[i]!, infrared[i + 1]!, infrared[i + 2]!)
       ).toBeLessThan(4)
   })
 
@@ -246,7 +254,7 @@ describe('painting', () => {
       faults: [{ kind: 'knocked', from: 1 }]
     })
     expect(viewAt(play, 0.5).pan).toBe(0)
-    expect(truth(play, 2)[0].box.x).toBeLessThan(truth(play, 0.5)[0].box.x - 0.1)
+    expect(truth(play, 2)[0]!.box.x).toBeLessThan(truth(play, 0.5)[0]!.box.x - 0.1)
   })
 })
 
@@ -265,9 +273,9 @@ describe('a camera’s feed', () => {
     )
     const frozen = feedOf('frozen')
     const frames = Array.from({ length: 20 }, (_, i) => Buffer.from(frozen.frame(i + 1)!))
-    expect(frames[12].equals(frames[9])).toBe(true)
-    expect(frames[9].equals(frames[8])).toBe(false) // the sensor's noise alone makes two pictures differ
-    expect(frames[15].equals(frames[14])).toBe(false)
+    expect(frames[12]!.equals(frames[9]!)).toBe(true)
+    expect(frames[9]!.equals(frames[8]!)).toBe(false) // the sensor's noise alone makes two pictures differ
+    expect(frames[15]!.equals(frames[14]!)).toBe(false)
   })
 
   test.each([

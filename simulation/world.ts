@@ -64,8 +64,9 @@ export function actorsOf(script: Script): Actor[] {
     const kind: ActorKind = actor.kind === 'group' ? 'adult' : actor.kind
     const members = actor.kind === 'group' ? actor.members : 1
     for (let k = 0; k < members; k++) {
-      const [dx, dz] = abreast[k % abreast.length]
-      const coat = k === 0 && actor.coat ? actor.coat : people[Math.floor(random() * people.length)]
+      const [dx, dz] = abreast[k % abreast.length]! as [number, number]
+      const coat =
+        k === 0 && actor.coat ? actor.coat : people[Math.floor(random() * people.length)]!
       all.push({
         id: all.length + 1,
         kind,
@@ -102,8 +103,8 @@ export function poseAt(actor: Actor, time: number): Pose | null {
   if (left < 0) return null
   let walked = 0
   for (let i = 0; i + 1 < actor.way.length; i++) {
-    const a = actor.way[i]
-    const b = actor.way[i + 1]
+    const a = actor.way[i]!
+    const b = actor.way[i + 1]!
     const length = distance(a, b)
     const heading: [number, number] =
       length > 0 ? [(b.x - a.x) / length, (b.z - a.z) / length] : [1, 0]

@@ -44,19 +44,19 @@ test('what is sent by SMTP is listed, newest first, and shown with its attachmen
     ['Second', 1],
     ['First', 0]
   ])
-  expect(await (await ask(`/messages/${list[0].id}`)).json()).toMatchObject({
+  expect(await (await ask(`/messages/${list[0]!.id}`)).json()).toMatchObject({
     from: 'a@x.example',
     to: 'b@y.example',
     text: expect.stringContaining('Hällo'),
     attachments: [{ name: 'p.png', type: 'image/png', bytes: 3 }, { name: 'page.html' }]
   })
-  const picture = await ask(`/messages/${list[0].id}/0`)
+  const picture = await ask(`/messages/${list[0]!.id}/0`)
   expect([picture.headers.get('content-type'), (await picture.arrayBuffer()).byteLength]).toEqual([
     'image/png',
     3
   ])
   // Nothing that could run in the application's page is served as what it is.
-  expect((await ask(`/messages/${list[0].id}/1`)).headers.get('content-type')).toBe(
+  expect((await ask(`/messages/${list[0]!.id}/1`)).headers.get('content-type')).toBe(
     'application/octet-stream'
   )
 })

@@ -8,7 +8,7 @@ import { DEMO_CONTACTS, startPages } from './pages.ts'
 import { Station } from './station.ts'
 
 /** The outside world on loopback, as one process. Says its ports in one JSON line, ends when its parent does. */
-const [folder, withDevices] = process.argv.slice(2)
+const [folder, withDevices] = process.argv.slice(2) as [string, string]
 const mailbox = await startMailbox(join(folder, 'mailbox'))
 const station = await new Station().start()
 const contacts = new Contacts()

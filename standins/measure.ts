@@ -10,7 +10,7 @@ import type { Play } from '../simulation/script.ts'
  * Paints a play and measures its pictures: `measure.ts PLAY.json MEASURES.bin`. Ends when who asked
  * for it has ended.
  */
-const [input, output] = process.argv.slice(2)
+const [input, output] = process.argv.slice(2) as [string, string]
 const play = JSON.parse(readFileSync(input, 'utf8')) as Play
 const { width, height, fps } = play.scene
 const feed = new Feed(play, makeNodeCanvas)

@@ -73,7 +73,7 @@ function stationPage({ station }: World): string {
     ])
   return page(
     'Monitoring station',
-    `<div class="line">It ${moods.join('')}</div><div class="line">It accepts from ${accepts.join('')}up.</div><p>${events.length} events, ${beats.length} heartbeats${beats.length ? `, the last at ${clock(beats[beats.length - 1].at)} UTC` : ''}.</p>${table(['UTC', 'Account', 'Code', 'Zone', 'Severity', 'Text', 'Answer'], rows)}`
+    `<div class="line">It ${moods.join('')}</div><div class="line">It accepts from ${accepts.join('')}up.</div><p>${events.length} events, ${beats.length} heartbeats${beats.length ? `, the last at ${clock(beats[beats.length - 1]!.at)} UTC` : ''}.</p>${table(['UTC', 'Account', 'Code', 'Zone', 'Severity', 'Text', 'Answer'], rows)}`
   )
 }
 
@@ -244,7 +244,7 @@ export async function startPages(world: World): Promise<{ port: number; close():
         })
       )
     }
-    const [, device, token] = /^\/outputs\/([\w-]+)\/([\w-]+)\.wav$/.exec(path) ?? []
+    const [, device, token = ''] = /^\/outputs\/([\w-]+)\/([\w-]+)\.wav$/.exec(path) ?? []
     const voice = world.devices.find((d) => d.model.id === device)?.outputs.act(token)?.voice
     if (!voice) return void response.writeHead(404).end()
     response.writeHead(200, { 'content-type': 'audio/wav', 'cache-control': 'no-store' }).end(voice)

@@ -46,7 +46,7 @@ export class Measurer {
     const change = bgr === null ? 0 : this.take(bgr)
     if (bgr === null || (this.seen && change < SAME)) {
       if (n > 0) {
-        for (const f of FIGURES) m.figures[f][n] = f === 'change' ? 0 : m.figures[f][n - 1]
+        for (const f of FIGURES) m.figures[f][n] = f === 'change' ? 0 : m.figures[f][n - 1]!
         // Nothing moves in a picture that stands still.
         m.cells.fill(0, n * cells, (n + 1) * cells)
       }

@@ -55,8 +55,12 @@ describe('against OpenCV (its WebAssembly build, in a process of its own)', () =
       [14.02865, 10.56258]
     ]
     compared.shifts.forEach(({ own }, i) => {
-      expect(Math.abs(own.x - given[i][0])).toBeLessThan(0.01 * Math.max(1, Math.abs(given[i][0])))
-      expect(Math.abs(own.y - given[i][1])).toBeLessThan(0.01 * Math.max(1, Math.abs(given[i][1])))
+      expect(Math.abs(own.x - given[i]![0]!)).toBeLessThan(
+        0.01 * Math.max(1, Math.abs(given[i]![0]!))
+      )
+      expect(Math.abs(own.y - given[i]![1]!)).toBeLessThan(
+        0.01 * Math.max(1, Math.abs(given[i]![1]!))
+      )
     })
   })
 
@@ -86,11 +90,11 @@ describe('pictures', () => {
     expect(blockCorrelation(a, grayOf(20, 20), 2, 2)).toBe(0)
     // With one block it is Pearson's correlation: 1 for any picture that is brighter and steeper by a factor.
     const c = grayOf(20, 20)
-    c.data.forEach((_, i) => (c.data[i] = 3 * a.data[i] + 7))
+    c.data.forEach((_, i) => (c.data[i] = 3 * a.data[i]! + 7))
     expect(blockCorrelation(a, c, 1, 1)).toBeCloseTo(1, 6)
     // Something in front of a quarter costs a quarter, however bright it is.
     const d = grayOf(20, 20)
-    d.data.forEach((_, i) => (d.data[i] = i % 20 < 10 && i < 200 ? 20 * b.data[i] : a.data[i]))
+    d.data.forEach((_, i) => (d.data[i] = i % 20 < 10 && i < 200 ? 20 * b.data[i]! : a.data[i]!))
     expect(blockCorrelation(d, a, 2, 2)).toBeGreaterThan(0.65)
   })
 
@@ -189,7 +193,7 @@ describe('pictures', () => {
       const measurer = new Measurer({ columns: 4, rows: 3 }, width, height, 10)
       lights.forEach((light, n) => measurer.next(scene(light, n % 2)))
       const { figures } = measurer.finish()
-      return figures.luma[lights.length - 1] / figures.lumaBefore[lights.length - 1]
+      return figures.luma[lights.length - 1]! / figures.lumaBefore[lights.length - 1]!
     }
     expect(measure(Array.from({ length: 1500 }, (_, n) => 1 - n / 3000))).toBeGreaterThan(0.8)
     expect(

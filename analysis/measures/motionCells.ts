@@ -27,7 +27,7 @@ export class MotionCells {
           Math.floor((y * grid.rows) / height) * grid.columns +
           Math.floor((x * grid.columns) / width)
         this.cellOf[y * width + x] = cell
-        sizes[cell]++
+        sizes[cell]!++
       }
     this.enough = Uint16Array.from(sizes, (size) =>
       Math.max(1, Math.ceil(CELL_SHARE * size - 1e-9))
@@ -45,14 +45,14 @@ export class MotionCells {
     const rate = 1 / Math.min(this.frames, this.learnedFrames)
     counts.fill(0)
     for (let i = 0; i < data.length; i++) {
-      const difference = data[i] - background[i]
-      counts[cellOf[i] * 256 + Math.min(255, Math.abs(difference) | 0)]++
-      background[i] += rate * difference
+      const difference = data[i]! - background[i]!
+      counts[cellOf[i]! * 256 + Math.min(255, Math.abs(difference) | 0)]!++
+      background[i]! += rate * difference
     }
     for (let cell = 0; cell < this.grid.columns * this.grid.rows; cell++) {
       let level = 255
-      let sum = counts[cell * 256 + 255]
-      while (sum < enough[cell]) sum += counts[cell * 256 + --level]
+      let sum = counts[cell * 256 + 255]!
+      while (sum < enough[cell]!) sum += counts[cell * 256 + --level]!
       levels[cell] = level
     }
   }

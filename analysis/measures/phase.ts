@@ -29,26 +29,26 @@ class Fourier {
   run({ re, im }: Spectrum, start: number, step: number, inverse: boolean): void {
     const { n, cos, sin, reversed } = this
     for (let i = 0; i < n; i++) {
-      const j = reversed[i]
+      const j = reversed[i]!
       if (j <= i) continue
       const [a, b] = [start + i * step, start + j * step]
-      ;[re[a], re[b]] = [re[b], re[a]]
-      ;[im[a], im[b]] = [im[b], im[a]]
+      ;[re[a], re[b]] = [re[b]!, re[a]!]
+      ;[im[a], im[b]] = [im[b]!, im[a]!]
     }
     for (let size = 2; size <= n; size *= 2) {
       const half = size / 2
       const stride = n / size
       for (let i = 0; i < n; i += size)
         for (let k = 0; k < half; k++) {
-          const [wr, wi] = [cos[k * stride], inverse ? -sin[k * stride] : sin[k * stride]]
+          const [wr, wi] = [cos[k * stride]!, inverse ? -sin[k * stride]! : sin[k * stride]!]
           const a = start + (i + k) * step
           const b = a + half * step
-          const tr = re[b] * wr - im[b] * wi
-          const ti = re[b] * wi + im[b] * wr
-          re[b] = re[a] - tr
-          im[b] = im[a] - ti
-          re[a] += tr
-          im[a] += ti
+          const tr = re[b]! * wr - im[b]! * wi
+          const ti = re[b]! * wi + im[b]! * wr
+          re[b] = re[a]! - tr
+          im[b] = im[a]! - ti
+          re[a]! += tr
+          im[a]! += ti
         }
     }
   }
@@ -85,7 +85,7 @@ export class PhaseCorrelation {
       Array.from({ length: n }, (_, i) => 0.5 * (1 - Math.cos((2 * Math.PI * i) / (n - 1))))
     const [wx, wy] = [window(width), window(height)]
     this.hann = Float64Array.from({ length: width * height }, (_, i) =>
-      Math.sqrt(wx[i % width] * wy[Math.floor(i / width)])
+      Math.sqrt(wx[i % width]! * wy[Math.floor(i / width)]!)
     )
     this.reference = this.spectrum()
     this.work = this.spectrum()
@@ -103,7 +103,7 @@ export class PhaseCorrelation {
 
   private load(picture: Gray, s: Spectrum): void {
     for (let i = 0; i < s.re.length; i++) {
-      s.re[i] = picture.data[i] * this.hann[i]
+      s.re[i] = picture.data[i]! * this.hann[i]!
       s.im[i] = 0
     }
     this.transform(s, false)
@@ -118,20 +118,20 @@ export class PhaseCorrelation {
     this.load(picture, work)
     for (let i = 0; i < work.re.length; i++) {
       // Reference times the picture's conjugate, of which only the phase is kept.
-      const re = reference.re[i] * work.re[i] + reference.im[i] * work.im[i]
-      const im = reference.im[i] * work.re[i] - reference.re[i] * work.im[i]
+      const re = reference.re[i]! * work.re[i]! + reference.im[i]! * work.im[i]!
+      const im = reference.im[i]! * work.re[i]! - reference.re[i]! * work.im[i]!
       const size = Math.hypot(re, im) || 1
       work.re[i] = re / size
       work.im[i] = im / size
     }
     this.transform(work, true)
     let peak = 0
-    for (let i = 1; i < work.re.length; i++) if (work.re[i] > work.re[peak]) peak = i
+    for (let i = 1; i < work.re.length; i++) if (work.re[i]! > work.re[peak]!) peak = i
     const [px, py] = [peak % width, Math.floor(peak / width)]
     let [sx, sy, sum] = [0, 0, 0]
     for (let dy = -2; dy <= 2; dy++)
       for (let dx = -2; dx <= 2; dx++) {
-        const value = work.re[((py + dy + height) % height) * width + ((px + dx + width) % width)]
+        const value = work.re[((py + dy + height) % height) * width + ((px + dx + width) % width)]!
         sum += value
         sx += value * dx
         sy += value * dy
@@ -139,8 +139,8 @@ export class PhaseCorrelation {
     const centred = (p: number, n: number): number => (p > n / 2 ? p - n : p)
     const off = sum > 1e-12 ? [sx / sum, sy / sum] : [0, 0]
     return {
-      x: -(centred(px, width) + off[0]),
-      y: -(centred(py, height) + off[1]),
+      x: -(centred(px, width) + off[0]!),
+      y: -(centred(py, height) + off[1]!),
       response: sum / (width * height)
     }
   }
@@ -162,9 +162,10 @@ export function resized(
       const x0 = Math.max(0, Math.floor(fx))
       const tx = Math.max(0, fx - x0)
       const i = y0 * from.width + x0
-      const top = from.data[i] + (from.data[i + 1] - from.data[i]) * tx
+      const top = from.data[i]! + (from.data[i + 1]! - from.data[i]!) * tx
       const bottom =
-        from.data[i + from.width] + (from.data[i + from.width + 1] - from.data[i + from.width]) * tx
+        from.data[i + from.width]! +
+        (from.data[i + from.width + 1]! - from.data[i + from.width]!) * tx
       to.data[y * width + x] = top + (bottom - top) * ty
     }
   }

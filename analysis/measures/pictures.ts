@@ -27,13 +27,13 @@ export function lumaOf(bgr: Uint8Array, { data }: Luma, { data: last }: Luma): n
   for (let i = 0, k = 0; i < data.length; i++, k += 3) {
     // Said to be whole numbers, which takes half the time.
     const value =
-      (Math.imul(1868, bgr[k]) +
-        Math.imul(9617, bgr[k + 1]) +
-        Math.imul(4899, bgr[k + 2]) +
+      (Math.imul(1868, bgr[k]!) +
+        Math.imul(9617, bgr[k + 1]!) +
+        Math.imul(4899, bgr[k + 2]!) +
         8192) >>
       14
     data[i] = value
-    change = (change + Math.abs(value - last[i])) | 0
+    change = (change + Math.abs(value - last[i]!)) | 0
   }
   return change / data.length
 }
@@ -43,12 +43,12 @@ const counts = new Uint32Array(256)
 /** Mean and standard deviation, by way of the histogram. */
 export function spreadOf({ data }: Luma): { mean: number; deviation: number } {
   counts.fill(0)
-  for (let i = 0; i < data.length; i++) counts[data[i]]++
+  for (let i = 0; i < data.length; i++) counts[data[i]!]!++
   let sum = 0
   let squares = 0
   for (let level = 0; level < 256; level++) {
-    sum += counts[level] * level
-    squares += counts[level] * level * level
+    sum += counts[level]! * level
+    squares += counts[level]! * level * level
   }
   const mean = sum / data.length
   return { mean, deviation: Math.sqrt(Math.max(0, squares / data.length - mean * mean)) }
@@ -67,15 +67,16 @@ export function sharpnessOf({ width, height, data }: Luma | Gray): number {
     const here = y * width
     const end = here + width - 1
     // The two ends of the row, whose neighbour is mirrored; then what is between, without a question asked.
-    const first = data[up] + data[down] + 2 * data[here + 1] - 4 * data[here]
-    const last = data[up + width - 1] + data[down + width - 1] + 2 * data[end - 1] - 4 * data[end]
+    const first = data[up]! + data[down]! + 2 * data[here + 1]! - 4 * data[here]!
+    const last =
+      data[up + width - 1]! + data[down + width - 1]! + 2 * data[end - 1]! - 4 * data[end]!
     sum += first + last
     squares += first * first + last * last
-    let left = data[here]
-    let middle = data[here + 1]
+    let left = data[here]!
+    let middle = data[here + 1]!
     for (let i = here + 1, u = up + 1, d = down + 1; i < end; i++, u++, d++) {
-      const right = data[i + 1]
-      const value = data[u] + data[d] + left + right - 4 * middle
+      const right = data[i + 1]!
+      const value = data[u]! + data[d]! + left + right - 4 * middle
       left = middle
       middle = right
       sum += value
@@ -93,7 +94,7 @@ export function halve({ width, data }: Luma, to: Gray): void {
     let i = 2 * y * width
     let j = i + width
     for (let x = 0; x < to.width; x++, i += 2, j += 2, o++)
-      out[o] = 0.25 * (data[i] + data[i + 1] + data[j] + data[j + 1])
+      out[o] = 0.25 * (data[i]! + data[i + 1]! + data[j]! + data[j + 1]!)
   }
 }
 
@@ -110,7 +111,7 @@ export function shrink(from: Gray, to: Gray): void {
       let sum = 0
       for (let j = 0; j < fy; j++) {
         const row = (y * fy + j) * from.width + x * fx
-        for (let i = 0; i < fx; i++) sum += from.data[row + i]
+        for (let i = 0; i < fx; i++) sum += from.data[row + i]!
       }
       to.data[y * to.width + x] = sum * per
     }
@@ -128,8 +129,8 @@ export function edgesOf({ width, height, data }: Gray, edges: Gray): void {
   for (let y = 1; y < height - 1; y++)
     for (let x = 1; x < width - 1; x++) {
       const i = y * width + x
-      const dx = data[i + 1] - data[i - 1]
-      const dy = data[i + width] - data[i - width]
+      const dx = data[i + 1]! - data[i - 1]!
+      const dy = data[i + width]! - data[i - width]!
       // Not Math.hypot: it guards against overflow at ten times the cost.
       out[i] = Math.sqrt(dx * dx + dy * dy)
     }
@@ -166,8 +167,8 @@ export function blockCorrelation(
       let sab = 0
       for (let y = top; y < bottom; y++)
         for (let i = y * width + left, end = y * width + right; i < end; i++) {
-          const p = one[i]
-          const q = other[i]
+          const p = one[i]!
+          const q = other[i]!
           sa += p
           sb += q
           saa += p * p
@@ -201,9 +202,9 @@ export function shrinkRgba(
       for (let j = 0; j < factor; j++)
         for (let i = 0; i < factor; i++) {
           const k = 4 * ((y * factor + j) * width + x * factor + i)
-          r += rgba[k]
-          g += rgba[k + 1]
-          b += rgba[k + 2]
+          r += rgba[k]!
+          g += rgba[k + 1]!
+          b += rgba[k + 2]!
         }
       const at = 3 * (y * w + x)
       bgr[at] = b * per + 0.5

@@ -104,7 +104,7 @@ export class Reference {
     const first = this.frames === 1
     const rate = first ? 1 : 1 / Math.max(1, SMOOTHED_SECONDS * fps)
     for (let i = 0; i < smooth.data.length; i++)
-      smooth.data[i] += rate * (scaled.data[i] - smooth.data[i])
+      smooth.data[i]! += rate * (scaled.data[i]! - smooth.data[i]!)
     const detail = sharpnessOf(smooth)
     if (this.frames <= LEARNED_SECONDS * fps) {
       // The detail of a mean of few pictures still has their noise in it; the last one counts.
@@ -147,7 +147,7 @@ export class Reference {
   private follow(rate: number, picture: Gray, whole: Before): void {
     const { kept, before } = this
     for (let i = 0; i < kept.data.length; i++)
-      kept.data[i] += rate * (picture.data[i] - kept.data[i])
+      kept.data[i]! += rate * (picture.data[i]! - kept.data[i]!)
     this.before = {
       luma: before.luma + rate * (whole.luma - before.luma),
       contrast: before.contrast + rate * (whole.contrast - before.contrast),

@@ -138,7 +138,7 @@ async function benchQueue(): Promise<void> {
     await Promise.all(open)
     const seconds = (performance.now() - began) / 1000
     const count = async (sql: string): Promise<number> =>
-      Number((await database.rows<{ n: number }>(sql))[0].n)
+      Number((await database.rows<{ n: number }>(sql))[0]!.n)
     const behind = await count("SELECT COUNT(*) AS n FROM delivery WHERE state = 'pending'")
     while (await count("SELECT COUNT(*) AS n FROM delivery WHERE state = 'pending'"))
       await pause(100)
@@ -161,7 +161,7 @@ async function benchQueue(): Promise<void> {
     )
     say(
       '  pace, answer in the median, of the slowest hundredth',
-      `${(kept / seconds).toFixed(0)}/s, ${sorted[sorted.length >> 1].toFixed(0)} ms, ${sorted[Math.floor(sorted.length * 0.99)].toFixed(0)} ms`
+      `${(kept / seconds).toFixed(0)}/s, ${sorted[sorted.length >> 1]!.toFixed(0)} ms, ${sorted[Math.floor(sorted.length * 0.99)]!.toFixed(0)} ms`
     )
     say(
       '  waiting at the end, all made after',

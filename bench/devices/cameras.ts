@@ -55,7 +55,7 @@ process.stdout.write(
 process.on('message', (happens: Happens) => {
   if (happens === 'forget') for (const { pullPoints } of devices) pullPoints.endAll()
   else
-    devices[happens.device].pullPoints.put({
+    devices[happens.device]!.pullPoints.put({
       topic: 'tns1:RuleEngine/Bench',
       operation: 'Changed',
       at: Date.now(),

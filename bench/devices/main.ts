@@ -19,7 +19,7 @@ const RESTART_AT = 25
 const root = fileURLToPath(new URL('../..', import.meta.url))
 const pause = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms))
 const quantile = (values: number[], share: number): number =>
-  [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))]
+  [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))]!
 
 /** Starts one of the programs beside this one; what it says first. */
 async function run<T>(
@@ -193,10 +193,10 @@ export async function benchDevices(): Promise<void> {
         position: n,
         detection: detection(n)
       })
-    const twenty = await send(server, [ids[0]])
+    const twenty = await send(server, [ids[0]!])
     say(
       '20 detections sent to one camera and read back',
-      `${twenty.view.devices[0].results.filter(({ error }) => error === null).length} in ${(twenty.took / 1000).toFixed(2)} s`,
+      `${twenty.view.devices[0]!.results.filter(({ error }) => error === null).length} in ${(twenty.took / 1000).toFixed(2)} s`,
       'under 2 s'
     )
 
@@ -236,10 +236,10 @@ export async function benchDevices(): Promise<void> {
       const lost = [...put].filter(([rule]) => !seen.has(rule))
       const outside = lost.filter(([, at]) => at < down.from - 3000 || at > down.to + 5000).length
       const database = await Database.open(server.said.database)
-      const [{ gaps }] = await database.rows<{ gaps: number }>(
+      const [gapped] = await database.rows<{ gaps: number }>(
         "SELECT COUNT(DISTINCT device_id) AS gaps FROM device_event WHERE topic = 'gap'"
       )
-      const [{ twice }] = await database.rows<{ twice: number }>(
+      const [doubled] = await database.rows<{ twice: number }>(
         "SELECT COUNT(*) - COUNT(DISTINCT rule) AS twice FROM device_event WHERE topic = 'tns1:RuleEngine/Bench'"
       )
       await database.close()
@@ -251,13 +251,13 @@ export async function benchDevices(): Promise<void> {
         )
         say(
           `${put.size} events over a restart of ${((down.to - down.from) / 1000).toFixed(1)} s`,
-          `${lost.length} lost, ${twice} twice, ${gaps} gaps`,
+          `${lost.length} lost, ${doubled?.twice} twice, ${gapped?.gaps} gaps`,
           'none lost'
         )
       } else
         say(
           'the same, with pull points that the cameras forgot',
-          `${lost.length} lost, ${outside} of them outside; ${gaps} gaps told`,
+          `${lost.length} lost, ${outside} of them outside; ${gapped?.gaps} gaps told`,
           `none outside, ${COUNT} gaps`
         )
     }

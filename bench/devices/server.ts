@@ -7,11 +7,11 @@ import { startMariaDb } from '../../server/launch/mariadb.ts'
  * The server over a site of so many cameras: `server.ts FOLDER COUNT`. Says its address in one
  * line; SIGTERM ends it in order.
  */
-const [folder, count] = process.argv.slice(2)
+const [folder, count] = process.argv.slice(2) as [string, string]
 const mariadb = await startMariaDb(folder)
 const database = await Database.open(mariadb.address)
-const [{ sites }] = await database.rows<{ sites: number }>('SELECT COUNT(*) AS sites FROM site')
-if (!sites)
+const [counted] = await database.rows<{ sites: number }>('SELECT COUNT(*) AS sites FROM site')
+if (!counted?.sites)
   await database.transaction(async (sql) => {
     await sql.run(
       "INSERT INTO site (id, name, time_zone, inputs) VALUES ('site', 'Many cameras', 'Europe/London', '[]')"

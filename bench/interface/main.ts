@@ -35,7 +35,7 @@ async function quiet(session: string): Promise<void> {
       ).clips.some(({ state }) => state === 'analysing')
     )
       await pause(500)
-  for (let n = 0; n < 60 && loadavg()[0] > 0.7; n++) await pause(2000)
+  for (let n = 0; n < 60 && loadavg()[0]! > 0.7; n++) await pause(2000)
 }
 
 async function start(folder: string): Promise<() => Promise<void>> {
@@ -54,13 +54,13 @@ async function start(folder: string): Promise<() => Promise<void>> {
 
 /** The demo's installer. */
 async function signIn(): Promise<string> {
-  const [{ username, password }] = demoAccounts()
+  const { username, password } = demoAccounts()[0]!
   const answer = await fetch(`http://127.0.0.1:${PORT}/api/session`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify({ username, password })
   })
-  return /=([\w-]+)/.exec(answer.headers.get('set-cookie')!)![1]
+  return /=([\w-]+)/.exec(answer.headers.get('set-cookie')!)![1]!
 }
 
 /** Walkers that wander about, seven at a time, as MOTChallenge rows of a picture of 1280 × 720. */
@@ -316,7 +316,7 @@ export async function benchInterface(): Promise<void> {
     const ordered = [...frames].sort((a, b) => a - b)
     say(
       '100 shapes on one picture, a vertex dragged',
-      `${(1000 / median(frames)).toFixed(0)} frames/s, 95 % within ${ordered[Math.floor(ordered.length * 0.95)].toFixed(0)} ms`,
+      `${(1000 / median(frames)).toFixed(0)} frames/s, 95 % within ${ordered[Math.floor(ordered.length * 0.95)]!.toFixed(0)} ms`,
       'smooth'
     )
     say(

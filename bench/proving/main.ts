@@ -23,7 +23,7 @@ const PORT = 4792
 const TRIGGERS = 1_000_000
 const pause = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms))
 const at = (sorted: readonly number[], share: number): number =>
-  sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))]
+  sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))]!
 
 /** The demo site as it is started; its clips have been analysed before anything is measured. */
 async function benchDemo(folder: string): Promise<void> {
@@ -34,14 +34,14 @@ async function benchDemo(folder: string): Promise<void> {
   )
   for await (const line of createInterface(child.stdout)) if (/Ctrl-C ends it/.test(line)) break
   const base = `http://127.0.0.1:${PORT}`
-  const [{ username, password }] = demoAccounts()
+  const { username, password } = demoAccounts()[0]!
   const json = { 'content-type': 'application/json' }
   const signedIn = await fetch(`${base}/api/session`, {
     method: 'POST',
     headers: json,
     body: JSON.stringify({ username, password })
   })
-  const cookie = signedIn.headers.get('set-cookie')!.split(';')[0]
+  const cookie = signedIn.headers.get('set-cookie')!.split(';')[0]!
   const ask = async <T>(method: string, path: string, body?: object): Promise<T> =>
     (await (
       await fetch(base + path, {
@@ -93,7 +93,7 @@ async function benchWatch(base: string, cookie: string, ask: Ask): Promise<void>
   })
   try {
     const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
-    const [name, value] = cookie.split('=')
+    const [name = '', value = ''] = cookie.split('=')
     await context.addCookies([{ name, value, url: base }])
     const page = await context.newPage()
     // What this file's own compiler leaves in functions that go to the page.
@@ -146,7 +146,7 @@ async function benchWatch(base: string, cookie: string, ask: Ask): Promise<void>
     for (let n = 0; n < 20; n++) {
       answers.push(
         await page.evaluate(() => {
-          const tile = document.querySelectorAll<HTMLElement>('.live-tile')[1]
+          const tile = document.querySelectorAll<HTMLElement>('.live-tile')[1]!
           const began = performance.now()
           return new Promise<number>((resolve) => {
             tile.click()
@@ -287,7 +287,7 @@ async function benchSearch(folder: string): Promise<void> {
   const sorted = took.map((x) => x.ms).sort((a, b) => a - b)
   const slowest = searches
     .map(([name]) => ({ name, ms: median(took.filter((x) => x.name === name).map((x) => x.ms)) }))
-    .sort((a, b) => b.ms - a.ms)[0]
+    .sort((a, b) => b.ms - a.ms)[0]!
   say(
     `a page of ${TRIGGERS.toLocaleString('en')} triggers, with each filter, near and far (slowest filter: ${slowest.name}, ${slowest.ms.toFixed(0)} ms)`,
     `median ${at(sorted, 0.5).toFixed(0)} ms, 95th percentile ${at(sorted, 0.95).toFixed(0)} ms`,
@@ -300,7 +300,7 @@ async function benchSearch(folder: string): Promise<void> {
       await countTriggers(database, search)
       counted.push({ name, ms: performance.now() - began })
     }
-  const longest = counted.sort((a, b) => b.ms - a.ms)[0]
+  const longest = counted.sort((a, b) => b.ms - a.ms)[0]!
   say(
     '  the chart of how many over time, that follows',
     `median ${median(counted.map((x) => x.ms)).toFixed(0)} ms, longest ${longest.ms.toFixed(0)} ms (${longest.name})`

@@ -14,8 +14,8 @@ export function isSet(inputs: ArmInputs, input: string, instant: number): boolea
   let high = changes.length
   while (low < high) {
     const middle = (low + high) >> 1
-    if (changes[middle].at <= instant) low = middle + 1
+    if (changes[middle]!.at <= instant) low = middle + 1
     else high = middle
   }
-  return low > 0 && changes[low - 1].set
+  return low > 0 && changes[low - 1]!.set
 }

@@ -23,7 +23,7 @@ export function armedIntervals(
   const hours = new Calendar(timeZone, position, from, to).hours(schedule)
   return Array.from(
     { length: hours.length / 2 },
-    (_, i) => [hours[2 * i], hours[2 * i + 1]] as const
+    (_, i) => [hours[2 * i]!, hours[2 * i + 1]!] as const
   )
 }
 

@@ -49,10 +49,10 @@ export function scheduleAt(
   const because = exception
     ? `, an exception for ${exception.name ?? dateInWords(exception.date)}`
     : ''
-  const last = calendar.days[calendar.days.length - 1].to
+  const last = calendar.days[calendar.days.length - 1]!.to
   if (holds(hours, instant)) {
     const i = hours.findIndex((t, k) => k % 2 === 1 && t > instant)
-    if (hours[i] >= last)
+    if (hours[i]! >= last)
       return {
         armed: true,
         words: `${schedule.name} goes on for more than a week${because}.`,
@@ -60,8 +60,8 @@ export function scheduleAt(
       }
     return {
       armed: true,
-      words: `${schedule.name} runs to ${moment(hours[i], instant, calendar)}${because}.`,
-      until: hours[i]
+      words: `${schedule.name} runs to ${moment(hours[i]!, instant, calendar)}${because}.`,
+      until: hours[i]!
     }
   }
   const next = hours.find((t, k) => k % 2 === 0 && t > instant)

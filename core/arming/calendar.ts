@@ -16,7 +16,7 @@ function offsetStretches(
   const step = 3 * 60 * MINUTE
   for (let t = from; t < to; t += step) {
     const end = Math.min(t + step, to)
-    const last = stretches[stretches.length - 1]
+    const last = stretches[stretches.length - 1]!
     if (offsetAt(zone, end) === last.offset) continue
     let low = Math.floor(t / MINUTE)
     let high = Math.ceil(end / MINUTE)
@@ -91,7 +91,7 @@ export class Calendar {
         const at = new Date(midnight)
         days.push({
           date: at.toISOString().slice(0, 10),
-          weekday: WEEKDAYS[(at.getUTCDay() + 6) % 7],
+          weekday: WEEKDAYS[(at.getUTCDay() + 6) % 7]!,
           midnight,
           shift,
           from: Math.max(stretch.from, midnight - shift),
@@ -155,7 +155,7 @@ export class Calendar {
   hours(schedule: Schedule | undefined): Float64Array {
     const { days } = this
     if (!days.length) return new Float64Array(0)
-    if (!schedule) return Float64Array.of(days[0].from, days[days.length - 1].to)
+    if (!schedule) return Float64Array.of(days[0]!.from, days[days.length - 1]!.to)
     const exceptions = schedule.exceptions.length
       ? new Map(schedule.exceptions.map((e) => [e.date, e.spans]))
       : null
@@ -169,10 +169,10 @@ export class Calendar {
         const to = Math.min(base + this.endOn(b, day), day.to)
         if (!(from < to)) continue
         const last = found.length - 1
-        if (last > 0 && from <= found[last] && from >= found[last - 1])
-          found[last] = Math.max(found[last], to)
+        if (last > 0 && from <= found[last]! && from >= found[last - 1]!)
+          found[last] = Math.max(found[last]!, to)
         else {
-          ordered &&= last < 0 || from > found[last]
+          ordered &&= last < 0 || from > found[last]!
           found.push(from, to)
         }
       }
@@ -184,13 +184,14 @@ export class Calendar {
 /** Pairs in any order, made pairs in order that do not touch. */
 function merged(pairs: readonly number[]): Float64Array {
   const starts = Array.from({ length: pairs.length / 2 }, (_, i) => 2 * i).sort(
-    (i, j) => pairs[i] - pairs[j]
+    (i, j) => pairs[i]! - pairs[j]!
   )
   const result: number[] = []
   for (const i of starts) {
     const last = result.length - 1
-    if (last > 0 && pairs[i] <= result[last]) result[last] = Math.max(result[last], pairs[i + 1])
-    else result.push(pairs[i], pairs[i + 1])
+    if (last > 0 && pairs[i]! <= result[last]!)
+      result[last] = Math.max(result[last]!, pairs[i + 1]!)
+    else result.push(pairs[i]!, pairs[i + 1]!)
   }
   return Float64Array.from(result)
 }

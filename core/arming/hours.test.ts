@@ -41,7 +41,7 @@ describe('hours as sets', () => {
         expect(shared(a, b)).toBe(total(meet))
         expect(total(meet) + total(left)).toBe(total(a))
         for (const h of [meet, left])
-          for (let i = 2; i < h.length; i += 2) expect(h[i]).toBeGreaterThan(h[i - 1])
+          for (let i = 2; i < h.length; i += 2) expect(h[i]).toBeGreaterThan(h[i - 1]!)
       })
     )
   })
@@ -66,7 +66,7 @@ describe('hours as sets', () => {
           expect(holds(h, utc('2026-06-01T00:00Z') + m * 60_000)).toBe(
             spans.some(([a, b]) => m >= a && m < b)
           )
-        for (let i = 2; i < h.length; i += 2) expect(h[i]).toBeGreaterThan(h[i - 1])
+        for (let i = 2; i < h.length; i += 2) expect(h[i]).toBeGreaterThan(h[i - 1]!)
       })
     )
   })
@@ -85,7 +85,7 @@ describe('the sun', () => {
       utc(`${date}T10:00Z`),
       utc(`${date}T11:00Z`)
     )
-    const { sunrise, sunset } = calendar.sun(calendar.days[0])
+    const { sunrise, sunset } = calendar.sun(calendar.days[0]!)
     const minutes = (text: string): number => Number(text.slice(0, 2)) * 60 + Number(text.slice(3))
     expect(Math.abs(sunrise / 60_000 - minutes(up))).toBeLessThan(3)
     expect(Math.abs(sunset / 60_000 - minutes(down))).toBeLessThan(3)
@@ -144,12 +144,12 @@ describe('how hours meet', () => {
       ['2026-03-28T00:00Z', '2026-03-30T12:00Z'],
       ['2026-10-24T00:00Z', '2026-10-26T12:00Z']
     ].map((pair) => pair.map(utc))) {
-      const calendar = new Calendar('Europe/London', undefined, from, to)
+      const calendar = new Calendar('Europe/London', undefined, from!, to!)
       const gap = without(calendar.hours(early), calendar.hours(small))
-      for (let t = from; t < to; t += 60_000) {
-        const at = DateTime.fromMillis(t, { zone: 'Europe/London' })
+      for (let t = from; t! < to!; t! += 60_000) {
+        const at = DateTime.fromMillis(t!, { zone: 'Europe/London' })
         const minute = at.hour * 60 + at.minute
-        expect([at.toISO(), holds(gap, t)]).toEqual([
+        expect([at.toISO(), holds(gap, t!)]).toEqual([
           at.toISO(),
           minute >= 30 && minute < 150 && !(minute >= 60 && minute < 120)
         ])
@@ -178,18 +178,18 @@ describe('how hours meet', () => {
     const dark = schedule('dark', everyDay(['sunset', '24:00']))
     const fixed = schedule('fixed', everyDay(['18:30', '24:00']))
     const { stretches } = site(dark, fixed).silent('dark', 'fixed')
-    expect(stretches[0].spans).toMatch(/^about 15:\d\d to 18:30, in a part of the year$/)
+    expect(stretches[0]!.spans).toMatch(/^about 15:\d\d to 18:30, in a part of the year$/)
   })
 
   test('the year begins with the local Monday, and has 52 weeks', () => {
     for (const zone of ['Europe/London', 'Pacific/Auckland', 'America/St_Johns', 'UTC']) {
       const { days } = new SiteHours([], zone, undefined, utc('2026-10-26T00:30Z')).calendar
       expect([
-        days[0].weekday,
-        days[days.length - 1].weekday,
+        days[0]!.weekday,
+        days[days.length - 1]!.weekday,
         new Set(days.map((d) => d.date)).size
       ]).toEqual(['mon', 'sun', 364])
-      expect(DateTime.fromMillis(days[0].from, { zone }).toFormat('ccc HH:mm')).toBe('Mon 00:00')
+      expect(DateTime.fromMillis(days[0]!.from, { zone }).toFormat('ccc HH:mm')).toBe('Mon 00:00')
     }
   })
 })

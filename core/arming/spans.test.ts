@@ -30,7 +30,7 @@ describe('spans of a day, as they are edited', () => {
         const after = tidy(spans)
         expect(minutesOf(after)).toEqual(minutesOf(spans))
         for (let i = 1; i < after.length; i++)
-          expect(fixedMinutes(after[i][0])).toBeGreaterThan(fixedMinutes(after[i - 1][1])!)
+          expect(fixedMinutes(after[i]![0])).toBeGreaterThan(fixedMinutes(after[i - 1]![1])!)
       })
     )
   })
@@ -64,7 +64,7 @@ describe('spans of a day, as they are edited', () => {
         fc.integer({ min: -2000, max: 2000 }),
         fc.constantFrom('from' as const, 'to' as const, 'both' as const),
         (s, by, what) => {
-          const [a, b] = moved(s, by, what).map((end) => fixedMinutes(end)!)
+          const [a, b] = moved(s, by, what).map((end) => fixedMinutes(end)!) as [number, number]
           expect(a).toBeGreaterThanOrEqual(0)
           expect(b).toBeLessThanOrEqual(1440)
           expect(a).toBeLessThan(b)

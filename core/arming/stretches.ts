@@ -45,9 +45,9 @@ export function spansByDate(
   for (const day of days) {
     const of = found.get(day.date) ?? { weekday: day.weekday, spans: [] }
     found.set(day.date, of)
-    while (i < hours.length && hours[i + 1] <= day.from) i += 2
-    for (let k = i; k < hours.length && hours[k] < day.to; k += 2) {
-      const [from, to] = [Math.max(hours[k], day.from), Math.min(hours[k + 1], day.to)]
+    while (i < hours.length && hours[i + 1]! <= day.from) i += 2
+    for (let k = i; k < hours.length && hours[k]! < day.to; k += 2) {
+      const [from, to] = [Math.max(hours[k]!, day.from), Math.min(hours[k + 1]!, day.to)]
       const base = day.midnight - day.shift
       const last = of.spans[of.spans.length - 1]
       if (last?.ends === from) Object.assign(last, { to: to - base, ends: to })
@@ -78,8 +78,8 @@ function usual(dates: readonly WallSpan[][]): { spans: string; isUsual: (s: stri
   const usualNumber = numbers[numbers.length >> 1] ?? 0
   const alike = some.filter((d) => d.length === usualNumber)
   const widest = Array.from({ length: usualNumber }, (_, n) => ({
-    from: Math.min(...alike.map((d) => d[n].from)),
-    to: Math.max(...alike.map((d) => d[n].to))
+    from: Math.min(...alike.map((d) => d[n]!.from)),
+    to: Math.max(...alike.map((d) => d[n]!.to))
   }))
   return {
     spans: usualNumber
@@ -115,8 +115,8 @@ export function stretchesOf(hours: Hours, calendar: Calendar): HoursByDay {
   }
   const { days } = calendar
   let ms = 0
-  for (let i = 0; i < hours.length; i += 2) ms += hours[i + 1] - hours[i]
-  const length = days.length ? days[days.length - 1].to - days[0].from : 0
+  for (let i = 0; i < hours.length; i += 2) ms += hours[i + 1]! - hours[i]!
+  const length = days.length ? days[days.length - 1]!.to - days[0]!.from : 0
   return { minutesPerWeek: length ? (ms / MINUTE) * (WEEK / length) : 0, stretches }
 }
 
@@ -151,12 +151,12 @@ function daysInWords(days: readonly Weekday[]): string {
   }
   const words = runs.flatMap((run) =>
     run.length > 2
-      ? [`${SHORT_DAYS[WEEKDAYS[run[0]]]} to ${SHORT_DAYS[WEEKDAYS[run[run.length - 1]]]}`]
-      : run.map((d) => SHORT_DAYS[WEEKDAYS[d]])
+      ? [`${SHORT_DAYS[WEEKDAYS[run[0]!]!]} to ${SHORT_DAYS[WEEKDAYS[run[run.length - 1]!]!]}`]
+      : run.map((d) => SHORT_DAYS[WEEKDAYS[d]!])
   )
   return words.length > 1
     ? `${words.slice(0, -1).join(', ')} and ${words[words.length - 1]}`
-    : words[0]
+    : words[0]!
 }
 
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']

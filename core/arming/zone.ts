@@ -31,7 +31,7 @@ export function offsetAt(timeZone: string, instant: number): number {
   const [month, day, year, hour, minute, second] = formatOf(timeZone)
     .format(instant)
     .match(/\d+/g)!
-    .map(Number)
+    .map(Number) as [number, number, number, number, number, number]
   return Math.round((Date.UTC(year, month - 1, day, hour, minute, second) - instant) / MINUTE)
 }
 

@@ -40,7 +40,7 @@ beforeAll(() => {
       cameras: [
         {
           ...plan.cameras[0],
-          detections: [{ ...plan.cameras[0].detections[0], line: [[0.1, 0.5]] }]
+          detections: [{ ...plan.cameras[0]!.detections[0], line: [[0.1, 0.5]] }]
         }
       ]
     })

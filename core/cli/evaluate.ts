@@ -57,11 +57,11 @@ function checkGrids({ camera: { detections } }: Setting, measures: Measures | nu
       measures &&
       d.enabled &&
       'cells' in d &&
-      (d.cells.length !== measures.rows || d.cells[0].length !== measures.columns)
+      (d.cells.length !== measures.rows || d.cells[0]!.length !== measures.columns)
     )
       throw new InputError(
         'measures',
-        `are of ${measures.columns} × ${measures.rows} cells, and ${d.id} has ${d.cells[0].length} × ${d.cells.length}; analyse the clip with --grid ${d.cells[0].length}x${d.cells.length}`
+        `are of ${measures.columns} × ${measures.rows} cells, and ${d.id} has ${d.cells[0]!.length} × ${d.cells.length}; analyse the clip with --grid ${d.cells[0]!.length}x${d.cells.length}`
       )
 }
 
@@ -74,9 +74,9 @@ const readFps = (text: string): number => {
 
 const readSize = (text: string): PictureSize => {
   const m = /^(\d{1,5})x(\d{1,5})$/.exec(text)
-  if (!m || +m[1] < 1 || +m[2] < 1)
+  if (!m || +m[1]! < 1 || +m[2]! < 1)
     throw new UsageError(`--size is "${text}"; must be WIDTHxHEIGHT in pixels, such as 768x576`)
-  return { width: +m[1], height: +m[2] }
+  return { width: +m[1]!, height: +m[2]! }
 }
 
 const readStart = (text: string): number => {
@@ -111,7 +111,7 @@ function printTrace(
   if (!detection.enabled)
     throw new InputError('--trace', `detection "${m[1]}" is switched off; it looks at nothing`)
   if (isFrameKind(detection)) {
-    const trace = traceFrames(setting, tracks, measures, m[1])
+    const trace = traceFrames(setting, tracks, measures, m[1]!)
     if (!trace)
       throw new InputError(
         '--trace',
@@ -126,7 +126,7 @@ function printTrace(
     throw new UsageError(
       `--trace is "${which}"; ${m[1]} looks at targets, so that one must be named: DETECTION:TARGET, such as ${m[1]}:3`
     )
-  const trace = explain(setting, tracks, m[1], Number(m[2]))
+  const trace = explain(setting, tracks, m[1]!, Number(m[2]))
   if (!trace) throw new InputError('--trace', `target ${m[2]} is not in the tracks`)
   process.stdout.write(`${JSON.stringify(trace)}\n`)
 }
@@ -168,7 +168,7 @@ await runCommand((args) => {
     readSize(need('size')),
     readStart(need('start'))
   ]
-  const plan = readPlan(readText(positionals[0], 'plan'))
+  const plan = readPlan(readText(positionals[0]!, 'plan'))
   const camera = plan.cameras.find((c) => c.id === cameraId)
   if (!camera)
     throw new InputError(

@@ -52,7 +52,7 @@ test('one trigger for each time that something is on, as soon as the gates let i
   fc.assert(
     fc.property(bits, bits, (on, gate) => {
       const once = new OncePerEpisode()
-      const fired = on.map((is, n) => once.step(is, () => gate[n % gate.length]))
+      const fired = on.map((is, n) => once.step(is, () => gate[n % gate.length]!))
       on.forEach((is, n) => {
         if (fired[n]) expect(is && gate[n % gate.length]).toBe(true)
       })

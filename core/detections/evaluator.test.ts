@@ -114,7 +114,7 @@ describe('evaluator', () => {
         const tracks = tracksFromRows(list, 10)
         const [one] = made(wanted)
         const count = (holdOffSeconds: number) =>
-          evaluate(settingOf([{ ...one, holdOffSeconds }]), tracks).length
+          evaluate(settingOf([{ ...one!, holdOffSeconds }]), tracks).length
         expect(count(1000)).toBe(Math.min(1, count(0)))
       }),
       { numRuns: 200 }

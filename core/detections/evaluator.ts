@@ -118,7 +118,7 @@ export class Evaluator {
     let i = from
     while (i < to) {
       let end = i + 1
-      const frame = tracks.frame[i]
+      const frame = tracks.frame[i]!
       while (end < to && tracks.frame[end] === frame) end++
       if (frame <= this.lastFrame)
         throw new RangeError(`frame ${frame} came after frame ${this.lastFrame}`)
@@ -156,7 +156,7 @@ export class Evaluator {
     for (let k = 0; k < count; k++)
       this.refill((sightings[k] ??= emptySighting()), tracks, from + k, time)
     for (let d = 0; d < running.length; d++) {
-      const { detection, gates, run } = running[d]
+      const { detection, gates, run } = running[d]!
       if (isPerFrame(run)) {
         const fired = run.look(moment)
         if (this.frameProbe?.detection === detection.id)
@@ -174,11 +174,11 @@ export class Evaluator {
         continue
       }
       for (let k = 0; k < count; k++) {
-        const s = sightings[k]
+        const s = sightings[k]!
         if (this.probe?.known) this.noteKnown(gates, s)
         const fired = run.look(s.record.states[d], s)
         // Before the trigger is noted: the ladder shows the hold-off as it stood.
-        if (!run.together) this.show(running[d], run, d, s, fired !== undefined)
+        if (!run.together) this.show(running[d]!, run, d, s, fired !== undefined)
         if (fired === undefined) continue
         gates.noteTrigger(time)
         const trigger: Trigger = {
@@ -194,7 +194,13 @@ export class Evaluator {
       if (!run.together || count === 0) continue
       const named = run.endFrame!(moment)
       for (let k = 0; k < count; k++)
-        this.show(running[d], run, d, sightings[k], named?.includes(sightings[k].target) ?? false)
+        this.show(
+          running[d]!,
+          run,
+          d,
+          sightings[k]!,
+          named?.includes(sightings[k]!.target) ?? false
+        )
       if (!named) continue
       gates.noteTrigger(time)
       triggers.push({
@@ -206,7 +212,7 @@ export class Evaluator {
         time
       })
     }
-    for (let k = 0; k < count; k++) remember(sightings[k])
+    for (let k = 0; k < count; k++) remember(sightings[k]!)
     if (count > 0) this.lastWithRows = frame
     moment.measures = measured
     if (time >= this.nextSweep) {
@@ -220,7 +226,7 @@ export class Evaluator {
   private noteKnown(gates: Gates, s: Sighting): void {
     const known = this.probe!.known!
     for (; this.noted < known.length; this.noted++) {
-      const { time, target } = known[this.noted]
+      const { time, target } = known[this.noted]!
       if (time > s.time || (time === s.time && target! >= s.target)) return
       gates.noteTrigger(time)
     }
@@ -246,8 +252,8 @@ export class Evaluator {
   }
 
   private refill(s: Sighting, tracks: Tracks, i: number, time: number): void {
-    const target = tracks.id[i]
-    const cls = tracks.cls[i]
+    const target = tracks.id[i]!
+    const cls = tracks.cls[i]!
     let record = this.records.get(target)
     if (!record || time - record.lastTime > RECORD_GAP_SECONDS + 1e-9) {
       record = {
@@ -267,12 +273,12 @@ export class Evaluator {
       record.classSince = time
     }
     s.target = target
-    s.frame = tracks.frame[i]
+    s.frame = tracks.frame[i]!
     s.time = time
-    s.x = tracks.x[i]
-    s.y = tracks.y[i]
-    s.w = tracks.w[i]
-    s.h = tracks.h[i]
+    s.x = tracks.x[i]!
+    s.y = tracks.y[i]!
+    s.w = tracks.w[i]!
+    s.h = tracks.h[i]!
     s.cls = cls
     s.instant = this.setting.start + time * 1000
     s.face = tracks.faces?.get(faceKey(s.frame, target)) ?? null

@@ -57,12 +57,12 @@ export function traceFrames(
       columns.push(values)
       if (run.isOn()) {
         if (!wasOn) episodes.push({ from: time, to: time, firedAt: null })
-        const episode = episodes[episodes.length - 1]
+        const episode = episodes[episodes.length - 1]!
         episode.to = time
         if (fired) episode.firedAt = time
       }
       wasOn = run.isOn()
-      const degree = Math.max(...values.map((v, i) => v / curves[i].limit))
+      const degree = Math.max(...values.map((v, i) => v / curves[i]!.limit))
       const better =
         at !== undefined
           ? frame === at
@@ -86,7 +86,7 @@ export function traceFrames(
     fps: setting.fps,
     curves: curves.map((curve, i) => ({
       ...curve,
-      values: Float32Array.from(columns, (values) => values[i])
+      values: Float32Array.from(columns, (values) => values[i]!)
     })),
     episodes,
     ladder: {

@@ -103,7 +103,7 @@ describe('motion', () => {
               none,
               measures,
               'd'
-            )!.curves[0].values.reduce((s, v) => s + v, 0)
+            )!.curves[0]!.values.reduce((s, v) => s + v, 0)
           expect(on(Math.max(a, b))).toBeGreaterThanOrEqual(on(Math.min(a, b)))
         }
       )
@@ -144,7 +144,7 @@ describe('motion', () => {
   })
 
   test('it names no target', () =>
-    expect(triggerLine(evaluate(setting(motion), none, moving(times(5, 50)))[0])).toBe(
+    expect(triggerLine(evaluate(setting(motion), none, moving(times(5, 50)))[0]!)).toBe(
       '{"detection":"d","kind":"motion","frame":3,"time":0.2}'
     ))
 })
@@ -247,7 +247,7 @@ describe('tamper', () => {
       none,
       looking(times(40, bad.dark))
     )
-    expect(triggerLine(t)).toBe(
+    expect(triggerLine(t!)).toBe(
       '{"detection":"d","kind":"tamper","frame":31,"time":3,"cause":"dark","severity":"critical"}'
     )
   })
@@ -415,7 +415,7 @@ describe('all kinds together', () => {
           let row = 0
           for (let n = 1; n <= list.length; n++) {
             const start = row
-            while (row < tracks.length && tracks.frame[row] <= n) row++
+            while (row < tracks.length && tracks.frame[row]! <= n) row++
             pieces.push(...evaluator.push(tracks, start, row, { ...measures, length: n }))
           }
           expect(pieces).toEqual(evaluate(many, tracks, measures))
@@ -433,7 +433,7 @@ describe('all kinds together', () => {
       'd'
     )!
     expect(trace.curves).toMatchObject([{ name: 'Cells in motion', unit: '%', limit: 10 }])
-    expect([...trace.curves[0].values.slice(0, 6)]).toEqual([20, 20, 20, 20, 20, 0])
+    expect([...trace.curves[0]!.values.slice(0, 6)]).toEqual([20, 20, 20, 20, 20, 0])
     expect(trace.episodes).toMatchObject([
       { from: 0.2, firedAt: 0.2 },
       { from: 2.2, firedAt: null }

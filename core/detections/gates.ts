@@ -57,7 +57,7 @@ export class Gates {
   /** The gates that look at the target: class, size, confirm, ignore areas; the cheap ones first. */
   passTarget(s: Sighting): boolean {
     return (
-      (this.classPasses === null || this.classPasses[s.cls]) &&
+      (this.classPasses === null || this.classPasses[s.cls]!) &&
       this.sizePasses(s) &&
       atLeast(s.time - s.record.classSince, this.confirmSeconds) &&
       !this.ignored(s)
@@ -113,11 +113,11 @@ export class Gates {
 
   /** What each gate measures at this row, in the order of the ladder. */
   read(s: Sighting): GateReading[] {
-    const cls = CLASSES[s.cls]
+    const cls = CLASSES[s.cls]!
     const readings: GateReading[] = [
       {
         gate: 'class',
-        passed: this.classPasses === null || this.classPasses[s.cls],
+        passed: this.classPasses === null || this.classPasses[s.cls]!,
         measured: cls,
         limit: this.classes.join(', ') || 'any class'
       },

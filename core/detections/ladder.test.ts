@@ -60,7 +60,7 @@ describe('gate ladder', () => {
     const tracks = walk(0, 1, 2, 3, 6)
     const [trigger] = evaluate(setting, tracks)
     const ladder = explain(setting, tracks, 'a', 4)!
-    expect([ladder.frame, ladder.fired, trigger.frame]).toEqual([4, true, 4])
+    expect([ladder.frame, ladder.fired, trigger!.frame]).toEqual([4, true, 4])
     expect(ladder.readings.map((r) => [r.gate, r.passed, r.measured, r.limit])).toEqual([
       ['class', true, 'person', 'person'],
       ['size', true, '5 % × 12 % of the picture', 'any size'],
@@ -111,7 +111,7 @@ describe('gate ladder', () => {
     expect(fired.length).toBeGreaterThan(1)
     for (const frame of fired)
       expect(explain(setting, tracks, 'a', 4, frame)).toMatchObject({ frame, fired: true })
-    expect(rung(explain(setting, tracks, 'a', 4, fired[0] + 1), 'holdOff')).toMatchObject({
+    expect(rung(explain(setting, tracks, 'a', 4, fired[0]! + 1), 'holdOff')).toMatchObject({
       passed: false
     })
   })

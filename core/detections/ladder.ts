@@ -159,7 +159,7 @@ export function rowsOf(tracks: Tracks, target: number): Tracks {
   for (let i = tracks.id.indexOf(target); i >= 0; i = tracks.id.indexOf(target, i + 1)) rows.push(i)
   const pick = <T extends Int32Array | Float64Array | Uint8Array | Float32Array>(column: T): T => {
     const part = new (column.constructor as new (n: number) => T)(rows.length)
-    rows.forEach((row, i) => (part[i] = column[row]))
+    rows.forEach((row, i) => (part[i] = column[row]!))
     return part
   }
   return {
@@ -266,9 +266,9 @@ function sentenceOf(fired: boolean, time: number, readings: GateReading[]): stri
   const over = readings.find((r) => r.gate === 'share')
   if (over && (over.value ?? 0) === 0)
     return `It never had any of its body ${over.measured.replace(/^[\d.]+ % /, '')}.`
-  if (!stopped.length)
-    return `At ${moment} every gate would let it through, but it had already been counted.`
   const first = stopped.find((r) => r.gate !== 'share') ?? stopped[0]
+  if (!first)
+    return `At ${moment} every gate would let it through, but it had already been counted.`
   const text =
     first.gate === 'share'
       ? `at most ${first.measured} at ${moment}, ${first.limit.replace('at least ', '')} is needed`

@@ -114,7 +114,7 @@ describe('intrusion', () => {
 
   test('it has no direction', () => {
     const [trigger] = evaluate(settingOf({ kind: 'intrusion' }), tracksFromRows(walk([0, 1]), 10))
-    expect(triggerLine(trigger)).toBe(
+    expect(triggerLine(trigger!)).toBe(
       '{"detection":"z","kind":"intrusion","target":1,"frame":2,"time":0.1}'
     )
   })
@@ -134,7 +134,7 @@ describe('intrusion of at least N', () => {
       settingOf(two),
       tracksFromRows([...walk([0, 1], { id: 9 }), ...walk([0, 1], { id: 4 })], 10)
     )
-    expect(triggerLine(trigger)).toBe(
+    expect(triggerLine(trigger!)).toBe(
       '{"detection":"z","kind":"intrusion","targets":[4,9],"frame":2,"time":0.1}'
     )
   })

@@ -49,8 +49,8 @@ function records(rows: TargetRow[], fps: number): TargetRow[][] {
   for (const id of [...new Set(rows.map((r) => r.id))]) {
     const own = rows.filter((r) => r.id === id).sort((a, b) => a.frame - b.frame)
     own.forEach((row, i) =>
-      i > 0 && !((row.frame - own[i - 1].frame) / fps > 1 + EPS)
-        ? found[found.length - 1].push(row)
+      i > 0 && !((row.frame - own[i - 1]!.frame) / fps > 1 + EPS)
+        ? found[found.length - 1]!.push(row)
         : found.push([row])
     )
   }
@@ -78,17 +78,17 @@ function triggersByThePage(d: Asked, rows: TargetRow[], fps: number): [number, n
   const need = Math.max(0.01, 1 - d.sensitivity / 100)
   const result: [number, number][] = []
   for (const record of records(rows, fps)) {
-    const time = (i: number) => (record[i].frame - 1) / fps
+    const time = (i: number) => (record[i]!.frame - 1) / fps
     const passes = record.map((row, i) => {
       let took = i
-      while (took > 0 && record[took - 1].cls === row.cls) took--
+      while (took > 0 && record[took - 1]!.cls === row.cls) took--
       const { min, max } = d.size ?? {}
       const [bx, by] = [row.x + row.w / 2, row.y + row.h]
       return (
         (!d.classes.length || d.classes.includes(row.cls)) &&
         !(min && row.w <= min.w && row.h <= min.h) &&
         !(max && (row.w > max.w || row.h > max.h)) &&
-        !(bx > ignore[0][0] && bx < ignore[2][0] && by > ignore[0][1] && by < ignore[2][1]) &&
+        !(bx > ignore[0]![0] && bx < ignore[2]![0] && by > ignore[0]![1] && by < ignore[2]![1]) &&
         atLeast(time(i) - time(took), d.confirmSeconds)
       )
     })
@@ -103,7 +103,7 @@ function triggersByThePage(d: Asked, rows: TargetRow[], fps: number): [number, n
         const last = stays.at(-1)?.at(-1)
         if (
           last !== undefined &&
-          (record[i].frame === record[last].frame + 1 || time(i) - time(last) <= grace + EPS)
+          (record[i]!.frame === record[last]!.frame + 1 || time(i) - time(last) <= grace + EPS)
         )
           stays.at(-1)!.push(i)
         else stays.push([i])
@@ -112,10 +112,10 @@ function triggersByThePage(d: Asked, rows: TargetRow[], fps: number): [number, n
         const at = stay.find(
           (i) =>
             passes[i] &&
-            atLeast(time(i) - time(stay[0]), d.dwellSeconds!) &&
+            atLeast(time(i) - time(stay[0]!), d.dwellSeconds!) &&
             (d.countFirstSeenInside || isIn.slice(0, i).includes(false))
         )
-        if (at !== undefined) result.push([record[at].frame, record[at].id])
+        if (at !== undefined) result.push([record[at]!.frame, record[at]!.id])
       }
     } else {
       const s = d.kind === 'entry' ? inside : inside.map((x) => 1 - x)
@@ -124,9 +124,9 @@ function triggersByThePage(d: Asked, rows: TargetRow[], fps: number): [number, n
       while (from >= 0) {
         const holds = s.findIndex((x, i) => i >= from && atLeast(x, need))
         if (holds < 0) break
-        for (let i = holds; i < s.length && atLeast(s[i], need); i++)
+        for (let i = holds; i < s.length && atLeast(s[i]!, need); i++)
           if (passes[i]) {
-            result.push([record[i].frame, record[i].id])
+            result.push([record[i]!.frame, record[i]!.id])
             break
           }
         from = s.findIndex((x, i) => i > holds && !atLeast(x, need / 2))

@@ -80,7 +80,7 @@ describe('how a detection stands, by plan, what was sent, and what is held', () 
     const d = line({ confirmSeconds: 2 })
     const poor = channel({
       abilities: [
-        { ...channel().abilities[0], parameters: ['Direction', 'Sensitivity', 'ClassFilter'] }
+        { ...channel().abilities[0]!, parameters: ['Direction', 'Sensitivity', 'ClassFilter'] }
       ]
     })
     const recorder = channel({ deviceName: 'Recorder' })

@@ -45,7 +45,7 @@ describe('frames to a monitoring station', () => {
         // Its letters are hexadecimal in either case; the first LF and the last CR are no part of what is checked.
         const at = 1 + (where % (text.length - 2))
         const other = String.fromCharCode(code)
-        fc.pre(text[at].toUpperCase() !== other.toUpperCase())
+        fc.pre(text[at]!.toUpperCase() !== other.toUpperCase())
         expect(() => readFrame(text.slice(0, at) + other + text.slice(at + 1))).toThrow(/the frame/)
       })
     )

@@ -58,7 +58,7 @@ export function writeFrame({ id, sequence, account, data, at }: Frame): string {
 export function readFrame(text: string): Frame {
   const m = /^\n?([0-9A-F]{4})([0-9A-F]{4})("[^\r\n]*)\r?$/i.exec(text)
   if (!m) throw new InputError('the frame', 'must be a CRC, a length and a quoted name')
-  const [, crc, length, body] = m
+  const [, crc = '', length = '', body = ''] = m
   const bytes = new TextEncoder().encode(body).length
   if (parseInt(length, 16) !== bytes)
     throw new InputError('the frame', `says ${parseInt(length, 16)} bytes and has ${bytes}`)
@@ -73,7 +73,19 @@ export function readFrame(text: string): Frame {
       'the frame',
       `is ${body.slice(0, 60)}; must be "SIA-DCS", "NULL", "ACK", "NAK" or "DUH" with a sequence, a line, an account and brackets`
     )
-  const [, id, sequence, account = '', data, h, min, s, month, day, year] = parts
+  const [
+    ,
+    id,
+    sequence,
+    account = '',
+    data = '',
+    h,
+    min = '',
+    s = '',
+    month = '',
+    day = '',
+    year = ''
+  ] = parts
   return {
     id: id as FrameId,
     sequence: Number(sequence),
@@ -123,5 +135,5 @@ export function readEvent(data: string): {
       'the event',
       `is "${data.slice(0, 60)}"; must be such as Nri1/BA01^major: text^`
     )
-  return { code: m[1], zone: Number(m[2]), severity: m[3] ?? '', words: m[4] ?? '' }
+  return { code: m[1]!, zone: Number(m[2]), severity: m[3] ?? '', words: m[4] ?? '' }
 }

@@ -30,7 +30,7 @@ export function readFaces(text: string, size: PictureSize): Faces {
             `is "${cell.slice(0, 20)}"; must be a number`
           )
         return value
-      })
+      }) as [number, number, number, number, number, number]
       const mask = cells[6] ?? ''
       if (!['with', 'without', ''].includes(mask))
         throw new InputError(

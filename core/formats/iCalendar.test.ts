@@ -135,7 +135,7 @@ describe('schedules as iCalendar', () => {
             .filter(
               (e) =>
                 JSON.stringify(e.spans) !==
-                JSON.stringify(w[WEEKDAYS[(new Date(`${e.date}T00:00Z`).getUTCDay() + 6) % 7]])
+                JSON.stringify(w[WEEKDAYS[(new Date(`${e.date}T00:00Z`).getUTCDay() + 6) % 7]!])
             )
             .sort((a, b) => (a.date < b.date ? -1 : 1))
           const read = readCalendar(writeCalendar(schedule(w, list), site, from), 's', site, from)

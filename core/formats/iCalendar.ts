@@ -67,7 +67,7 @@ const offset = (ms: number): string => {
 function zoneLines(timeZone: string, days: readonly CalendarDay[]): string[] {
   const lines = ['BEGIN:VTIMEZONE', `TZID:${timeZone}`]
   const least = Math.min(...days.map((d) => d.shift))
-  let before = days[0].shift
+  let before = days[0]!.shift
   days.forEach((day, i) => {
     if (i > 0 && day.shift === before) return
     const kind = day.shift > least ? 'DAYLIGHT' : 'STANDARD'
@@ -92,7 +92,7 @@ export function writeCalendar(
   from: number
 ): string {
   const { days } = new Calendar(timeZone, position, from, from + YEAR_DAYS * DAY)
-  const sun = new Calendar(timeZone, position, days[0].from, days[days.length - 1].to)
+  const sun = new Calendar(timeZone, position, days[0]!.from, days[days.length - 1]!.to)
   const lines = [
     'BEGIN:VCALENDAR',
     'VERSION:2.0',
@@ -121,7 +121,7 @@ export function writeCalendar(
       day.midnight + sun.wallOf(parseSpanEnd(b)!, day)
     )
   // Each date once, also where the clock changes on it.
-  const dates = sun.days.filter((d, i) => i === 0 || d.date !== sun.days[i - 1].date)
+  const dates = sun.days.filter((d, i) => i === 0 || d.date !== sun.days[i - 1]!.date)
   const isException = (date: string): boolean => schedule.exceptions.some((e) => e.date === date)
   const weekly = new Map<string, { span: Span; weekdays: Weekday[] }>()
   for (const weekday of WEEKDAYS)
@@ -140,7 +140,7 @@ export function writeCalendar(
     const first = dates.find((d) => weekdays.includes(d.weekday))!
     const at = (end: string): number => first.midnight + sun.wallOf(parseSpanEnd(end)!, first)
     const out = schedule.exceptions.filter((e) =>
-      weekdays.includes(WEEKDAYS[(new Date(`${e.date}T00:00Z`).getUTCDay() + 6) % 7])
+      weekdays.includes(WEEKDAYS[(new Date(`${e.date}T00:00Z`).getUTCDay() + 6) % 7]!)
     )
     event(at(span[0]), at(span[1]), [
       `RRULE:FREQ=WEEKLY;BYDAY=${weekdays.map((d) => BYDAY[d]).join(',')}`,
@@ -153,7 +153,7 @@ export function writeCalendar(
   for (const exception of schedule.exceptions) {
     const midnight = Date.parse(`${exception.date}T00:00Z`)
     const day = dates.find((d) => d.date === exception.date) ?? {
-      ...dates[0],
+      ...dates[0]!,
       date: exception.date,
       midnight
     }
@@ -337,14 +337,14 @@ export function readCalendar(
 ): Schedule {
   // From the next local midnight on: each date is wholly in.
   const near = new Calendar(timeZone, position, from, from + 2 * DAY).days
-  const begin = near.find((d) => d.date !== near[0].date)!
+  const begin = near.find((d) => d.date !== near[0]!.date)!
   const calendar = new Calendar(
     timeZone,
     position,
     begin.midnight - begin.shift,
     begin.midnight - begin.shift + 52 * 7 * DAY
   )
-  const to = calendar.days[calendar.days.length - 1].to
+  const to = calendar.days[calendar.days.length - 1]!.to
   const { name, intervals } = occurrences(text, timeZone, begin.midnight - begin.shift, to)
   intervals.sort((a, b) => a[0] - b[0])
   const byDate = new Map<string, { weekday: Weekday; spans: [number, number][] }>()
@@ -356,7 +356,7 @@ export function readCalendar(
       if (a >= day.to) break
       const [start, end] = [Math.max(a, day.from), Math.min(b, day.to)].map((t) =>
         Math.round((t - base) / 60_000)
-      )
+      ) as [number, number]
       if (start >= end) continue
       const last = of.spans[of.spans.length - 1]
       // Where the clock is put forward, the hour that does not exist does not part what goes over it.

@@ -63,7 +63,7 @@ describe('MOTChallenge text', () => {
         expect([...after.cls]).toEqual([...before.cls])
         for (const k of ['x', 'y', 'w', 'h'] as const)
           for (let i = 0; i < before.length; i++)
-            expect(Math.abs(after[k][i] - before[k][i])).toBeLessThan(0.006 / 360)
+            expect(Math.abs(after[k][i]! - before[k][i]!)).toBeLessThan(0.006 / 360)
       })
     )
   })

@@ -56,7 +56,7 @@ export function readMot(text: string, fps: number, size: PictureSize): Tracks {
       if (!Number.isFinite(value))
         throw new InputError(
           `${place}, ${name}`,
-          `is "${cells[column].slice(0, 20)}"; must be a number`
+          `is "${cells[column]!.slice(0, 20)}"; must be a number`
         )
       return value
     }
@@ -65,7 +65,7 @@ export function readMot(text: string, fps: number, size: PictureSize): Tracks {
       if (!Number.isInteger(value) || value < min || value > max)
         throw new InputError(
           `${place}, ${name}`,
-          `is ${cells[column].slice(0, 20)}; must be a whole number from ${min} to ${max}`
+          `is ${cells[column]!.slice(0, 20)}; must be a whole number from ${min} to ${max}`
         )
       return value
     }
@@ -89,7 +89,7 @@ export function readMot(text: string, fps: number, size: PictureSize): Tracks {
       w: width / size.width,
       h: height / size.height,
       confidence: cells.length > 6 && cells[6] !== '' ? number(6, 'confidence') : 1,
-      cls: cells.length > 7 ? readClass(cells[7], place) : 'unknown'
+      cls: cells.length > 7 ? readClass(cells[7]!, place) : 'unknown'
     })
   })
   return tracksFromRows(rows, fps)
@@ -116,12 +116,12 @@ export function writeMot(tracks: Tracks, size: PictureSize): string {
       [
         tracks.frame[i],
         tracks.id[i],
-        fixed(tracks.x[i] * size.width),
-        fixed(tracks.y[i] * size.height),
-        fixed(tracks.w[i] * size.width),
-        fixed(tracks.h[i] * size.height),
-        fixed(tracks.confidence[i]),
-        classToText[CLASSES[tracks.cls[i]]],
+        fixed(tracks.x[i]! * size.width),
+        fixed(tracks.y[i]! * size.height),
+        fixed(tracks.w[i]! * size.width),
+        fixed(tracks.h[i]! * size.height),
+        fixed(tracks.confidence[i]!),
+        classToText[CLASSES[tracks.cls[i]!]!],
         1
       ].join(',')
     )

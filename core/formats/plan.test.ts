@@ -117,7 +117,7 @@ describe('plan', () => {
         ]
       })
     )
-    expect(plan.cameras[0].detections[0]).toEqual({
+    expect(plan.cameras[0]!.detections[0]).toEqual({
       id: 'a',
       name: 'A',
       kind: 'line',
@@ -245,7 +245,7 @@ describe('measured scenes and arm inputs', () => {
       withDetection({ size: { minMetres: 0.9, maxMetres: 2.2 }, armInput: { input: 'panel' } })
     )
     plan.cameras[0].scene = { height: 4.2, tilt: 13, fieldOfView: 36, aspect: 1.7778 }
-    expect(readPlan(JSON.stringify(plan)).cameras[0].detections[0].armInput).toEqual({
+    expect(readPlan(JSON.stringify(plan)).cameras[0]!.detections[0]!.armInput).toEqual({
       input: 'panel',
       inverted: false
     })

@@ -40,7 +40,7 @@ export const WEEKDAYS = ['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'] as con
 const isDate = (text: string): boolean => {
   const m = /^(\d{4})-(\d\d)-(\d\d)$/.exec(text)
   if (!m) return false
-  const date = new Date(Date.UTC(+m[1], +m[2] - 1, +m[3]))
+  const date = new Date(Date.UTC(+m[1]!, +m[2]! - 1, +m[3]!))
   return date.toISOString().slice(0, 10) === text
 }
 
@@ -140,7 +140,7 @@ export function readPlan(json: string): Plan {
   const unique = (list: readonly { id: string }[], path: string): void => {
     const at = twice(list)
     if (at >= 0)
-      throw new InputError(`${path}[${at}].id`, `"${list[at].id}" is used twice; ids must differ`)
+      throw new InputError(`${path}[${at}].id`, `"${list[at]!.id}" is used twice; ids must differ`)
   }
   unique(plan.schedules, '$.schedules')
   unique(plan.cameras, '$.cameras')

@@ -9,12 +9,12 @@ export function parseSpanEnd(text: string): SpanEnd | null {
   if (!m) return null
   const minutes = (hours: string, rest: string): number => (+rest < 60 ? +hours * 60 + +rest : NaN)
   if (m[3]) {
-    const offset = m[4] ? minutes(m[5], m[6]) : 0
+    const offset = m[4] ? minutes(m[5]!, m[6]!) : 0
     return offset <= 720
       ? { sun: m[3] as 'sunrise' | 'sunset', offset: m[4] === '-' ? -offset : offset }
       : null
   }
-  const at = minutes(m[1], m[2])
+  const at = minutes(m[1]!, m[2]!)
   return at <= 1440 ? { minutes: at } : null
 }
 

@@ -34,8 +34,8 @@ export const side = (
 export function contains(polygon: readonly Point[], px: number, py: number): boolean {
   let inside = false
   for (let i = 0, j = polygon.length - 1; i < polygon.length; j = i++) {
-    const [xi, yi] = polygon[i]
-    const [xj, yj] = polygon[j]
+    const [xi, yi] = polygon[i]!
+    const [xj, yj] = polygon[j]!
     if (yi > py !== yj > py && px < ((xj - xi) * (py - yi)) / (yj - yi) + xi) inside = !inside
   }
   return inside
@@ -45,7 +45,7 @@ export function contains(polygon: readonly Point[], px: number, py: number): boo
 export function signedArea(polygon: readonly Point[]): number {
   let sum = 0
   for (let i = 0, j = polygon.length - 1; i < polygon.length; j = i++)
-    sum += polygon[j][0] * polygon[i][1] - polygon[i][0] * polygon[j][1]
+    sum += polygon[j]![0] * polygon[i]![1] - polygon[i]![0] * polygon[j]![1]
   return sum / 2
 }
 
@@ -80,11 +80,11 @@ export function segmentsMeet(a: Point, b: Point, c: Point, d: Point): boolean {
 export function selfCrossing(polygon: readonly Point[]): [number, number] | null {
   const n = polygon.length
   for (let i = 0; i < n; i++) {
-    const a = polygon[i]
-    const b = polygon[(i + 1) % n]
+    const a = polygon[i]!
+    const b = polygon[(i + 1) % n]!
     for (let j = i + 1; j < n; j++) {
-      const c = polygon[j]
-      const d = polygon[(j + 1) % n]
+      const c = polygon[j]!
+      const d = polygon[(j + 1) % n]!
       const next = j === i + 1
       const wraps = i === 0 && j === n - 1
       if (next || wraps) {

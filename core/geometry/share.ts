@@ -57,11 +57,11 @@ export function shareInOutline(
   if (!(area > 0)) return 0
   let sum = 0
   const n = xs.length
-  let px = xs[n - 1] - x
-  let py = ys[n - 1] - y
+  let px = xs[n - 1]! - x
+  let py = ys[n - 1]! - y
   for (let i = 0; i < n; i++) {
-    const qx = xs[i] - x
-    const qy = ys[i] - y
+    const qx = xs[i]! - x
+    const qy = ys[i]! - y
     // Edges beyond one end of the box's height, or to its left, add nothing; most are.
     if (!((py <= 0 && qy <= 0) || (py >= h && qy >= h) || (px <= 0 && qx <= 0)))
       sum += edgeArea(px, py, qx, qy, w, h)

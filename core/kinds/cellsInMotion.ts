@@ -28,7 +28,7 @@ export class CellsInMotion {
     this.detection = detection
     this.delayed = new Delayed(detection.onDelaySeconds, detection.offDelaySeconds)
     this.rows = detection.cells.length
-    this.columns = detection.cells[0].length
+    this.columns = detection.cells[0]!.length
     this.selected = [...detection.cells.join('')].flatMap((c, i) => (c === '1' ? [i] : []))
     this.level = motionLevel(detection.sensitivity)
     this.moving = new Uint8Array(this.columns * this.rows)
@@ -44,7 +44,7 @@ export class CellsInMotion {
         )
       const at = index * this.moving.length
       for (const cell of this.selected)
-        count += this.moving[cell] = motionOn && measures.cells[at + cell] > this.level ? 1 : 0
+        count += this.moving[cell] = motionOn && measures.cells[at + cell]! > this.level ? 1 : 0
     }
     this.share = this.selected.length ? (100 * count) / this.selected.length : 0
     this.delayed.step(atLeast(this.share, this.detection.threshold), time)

@@ -26,7 +26,7 @@ export function readCells(d: Cells, { simple }: RuleReader): Partial<Pick<Cells,
   const cells =
     simple.ActiveCells === undefined
       ? d.cells
-      : readActiveCells(simple.ActiveCells, { columns: d.cells[0].length, rows: d.cells.length })
+      : readActiveCells(simple.ActiveCells, { columns: d.cells[0]!.length, rows: d.cells.length })
   const selected = selectedOf(cells)
   const count = Number(simple.MinCount)
   // A count of cells comes from many thresholds; one that gives the same count stays.

@@ -59,7 +59,7 @@ export const CellsSchema = v.pipe(
   v.minLength(1, cellsRight),
   v.maxLength(100, 'has more than 100 rows'),
   v.check(
-    (rows) => rows.every((row) => row.length === rows[0].length && row.length <= 100),
+    (rows) => rows.every((row) => row.length === rows[0]!.length && row.length <= 100),
     cellsRight
   ),
   v.check(

@@ -25,7 +25,7 @@ export interface ZoneKind {
 
 /** Into the zone, and out again after a stay. */
 export const inAndOut = ({ into }: ZoneWays, stays: number): Way | null =>
-  into && [into[0], [into[1][0], into[1][1], stays], into[2]]
+  into && [into[0]!, [into[1]![0], into[1]![1], stays], into[2]!]
 
 /** Into the zone, out of it, past it, and every gate. */
 export const zoneChecks = (ask: Ask, d: ZoneDetection, kind: ZoneKind): Found =>

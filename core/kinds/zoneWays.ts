@@ -50,7 +50,7 @@ export function zoneWays(walkers: Walkers, d: ZoneDetection): ZoneWays {
       const start = round(along(place, heading, metres))
       if (start[1] <= 0.5) return []
       const seen = shares([start, place])
-      if (seen.length && seen[0].share === 0 && seen[0].time < 0.2)
+      if (seen.length && seen[0]!.share === 0 && seen[0]!.time < 0.2)
         return [{ start, heading, metres }]
     }
     return []

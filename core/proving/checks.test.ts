@@ -267,7 +267,7 @@ describe('a setting broken on purpose: the checks of its gate fail', () => {
 
   test('switched off: everything that must let through fails, and says why', () => {
     const [check] = propose(line()).checks.filter((c) => c.expect.what === 'trigger')
-    expect(run(check, { ...line(), enabled: false })).toMatchObject({
+    expect(run(check!, { ...line(), enabled: false })).toMatchObject({
       outcome: 'failed',
       sentence: 'D is switched off.'
     })
@@ -307,7 +307,7 @@ describe('what cannot be walked is said', () => {
       })
     )
     expect(checks).toEqual([])
-    expect(gaps[0].words).toMatch(
+    expect(gaps[0]!.words).toMatch(
       /Nobody can stand so that 80 % of the body is in the zone; [\d.]+ % is the most on this scene/
     )
   })
@@ -325,7 +325,7 @@ describe('what cannot be walked is said', () => {
       inputName: (id) => id
     })
     expect(checks).toEqual([])
-    expect(gaps[0].words).toContain('has not been measured')
+    expect(gaps[0]!.words).toContain('has not been measured')
   })
 })
 
@@ -379,10 +379,10 @@ describe('standing', () => {
   const settings = { detection: d, plan, camera: { ignore: [] }, actions: nothing, endpoints }
 
   test('a proof is of the settings that it was made under: each thing that it depends on counts, nothing else', () => {
-    const text = settingsText(check, settings)
+    const text = settingsText(check!, settings)
     const unlike = (change: object) =>
-      expect(settingsText(check, { ...settings, ...change })).not.toBe(text)
-    expect(settingsText(check, { ...settings, endpoints: [] })).toBe(text)
+      expect(settingsText(check!, { ...settings, ...change })).not.toBe(text)
+    expect(settingsText(check!, { ...settings, endpoints: [] })).toBe(text)
     unlike({ detection: { ...d, sensitivity: 51 } })
     unlike({
       plan: {
@@ -404,17 +404,23 @@ describe('standing', () => {
       }
     })
     unlike({ actions: parseWith(ActionsSchema, { links: ['duty-mail'] }) })
-    expect(settingsText({ ...check, name: 'Other' }, settings)).not.toBe(text)
+    expect(settingsText({ ...check!, name: 'Other' }, settings)).not.toBe(text)
   })
 
   test('the same proposal on another day is the same; an hour later it is not', () => {
     const day = 24 * 3600_000
-    expect(isSameCheck(check, { ...check, at: check.at + day }, 'Europe/London')).toBe(true)
-    expect(isSameCheck(check, { ...check, at: check.at + 3600_000 }, 'Europe/London')).toBe(false)
+    expect(isSameCheck(check!, { ...check!, at: check!.at + day }, 'Europe/London')).toBe(true)
+    expect(isSameCheck(check!, { ...check!, at: check!.at + 3600_000 }, 'Europe/London')).toBe(
+      false
+    )
     // Across the change of the clock, 29 March 2026: the same hour on the wall.
     const noon = Date.parse('2026-03-28T12:00:00Z')
     expect(
-      isSameCheck({ ...check, at: noon }, { ...check, at: noon + day - 3600_000 }, 'Europe/London')
+      isSameCheck(
+        { ...check!, at: noon },
+        { ...check!, at: noon + day - 3600_000 },
+        'Europe/London'
+      )
     ).toBe(true)
   })
 
@@ -423,16 +429,16 @@ describe('standing', () => {
     const armed = coverageOf(checks, gaps).find((c) => c.about === 'armed')!
     expect(armed).toMatchObject({ inside: 2, outside: 2, cannot: { inside: null, outside: null } })
     const results = new Map([
-      [check.id, { passed: true, current: true }],
-      [other.id, { passed: false, current: true }],
-      [checks[2].id, { passed: true, current: false }]
+      [check!.id, { passed: true, current: true }],
+      [other!.id, { passed: false, current: true }],
+      [checks[2]!.id, { passed: true, current: false }]
     ])
     expect(proofOf(checks, results)).toMatchObject({
       checks: checks.length,
       passed: 1,
       failed: 1,
       outdated: 1,
-      failing: [other.name]
+      failing: [other!.name]
     })
   })
 })

@@ -41,7 +41,7 @@ export function sizes(
         side: 'inside',
         key: 'size.small',
         name: 'Just large enough',
-        by: (1.1 * minMetres) / metres[0]
+        by: (1.1 * minMetres) / metres[0]!
       },
       {
         side: 'outside',
@@ -138,7 +138,7 @@ export function confirm(
     expect: at.trigger(at.walk(main.way), main.direction)
   })
   const dwell = 'dwellSeconds' in d ? d.dwellSeconds : 0
-  const [a, b] = [main.way[0], main.way[1]]
+  const [a, b] = [main.way[0]!, main.way[1]!]
   for (const speed of [2, 3, FASTEST])
     for (let f = 0; f <= 20; f++) {
       const metres = speed * d.confirmSeconds * 0.85
@@ -180,9 +180,9 @@ export function dwells(
   const zone = new Zone(d.zone)
   const need = needOf(d.sensitivity)
   const stay = (pause: number, speed: number): { walk: Walk; seconds: number } => {
-    const walk = at.walk([way[0], [way[1][0], way[1][1], pause], way[2]], { speed })
+    const walk = at.walk([way[0]!, [way[1]![0], way[1]![1], pause], way[2]!], { speed })
     const inside = boxesOf(at.stage.tracksOf(walk), 1).filter((box) => zone.share(box) >= need)
-    return { walk, seconds: inside.length ? inside[inside.length - 1].time - inside[0].time : 0 }
+    return { walk, seconds: inside.length ? inside[inside.length - 1]!.time - inside[0]!.time : 0 }
   }
   const usual = USUAL_ACTORS[at.who].speed
   const through = stay(0, usual).seconds
@@ -243,7 +243,7 @@ export function holdOff(
     const walk: Walk = {
       ...first,
       seconds: Math.ceil(first.seconds + gap),
-      actors: [first.actors[0], { ...first.actors[0], from: gap }]
+      actors: [first.actors[0]!, { ...first.actors[0]!, from: gap }]
     }
     drafts.push({
       key: `hold-off.${side}`,

@@ -122,7 +122,7 @@ export function judge(
       : said
         ? [...said.effects]
         : follows
-          ? effectsOf(check, d, seen[0], setting, follows)
+          ? effectsOf(check, d, seen[0]!, setting, follows)
           : []
   const wrong = effects.find((e) => e.wrong !== null)
   const look = lookAt(check, d, only, { tracks, measures }, seen)
@@ -304,21 +304,21 @@ function sentenceOf(
   wrong: EffectSeen | null
 ): string {
   const { expect } = check
-  if (wrong) return `It triggered at ${seconds(seen[0].time)}, but ${wrong.name}: ${wrong.wrong}.`
+  if (wrong) return `It triggered at ${seconds(seen[0]!.time)}, but ${wrong.name}: ${wrong.wrong}.`
   if (expect.what === 'silence')
     return came
       ? `Silent, as expected. ${seen.length ? '' : look.sentence}`.trim()
-      : `Silence was expected, and it triggered at ${seconds(seen[0].time)}.`
+      : `Silence was expected, and it triggered at ${seconds(seen[0]!.time)}.`
   if (came)
-    return `Triggered at ${seconds(seen[0].time)}, as expected${seen.length > 1 ? ` (${seen.length} in all)` : ''}.`
+    return `Triggered at ${seconds(seen[0]!.time)}, as expected${seen.length > 1 ? ` (${seen.length} in all)` : ''}.`
   if (!seen.length) return `A trigger was expected, and none came. ${look.sentence}`
   if (!causeFits(check, seen))
-    return `It triggered at ${seconds(seen[0].time)} for ${seen[0].cause ? causeWords[seen[0].cause] : 'no cause'}; ${expect.cause ? causeWords[expect.cause] : ''} was expected.`
+    return `It triggered at ${seconds(seen[0]!.time)} for ${seen[0]!.cause ? causeWords[seen[0]!.cause] : 'no cause'}; ${expect.cause ? causeWords[expect.cause] : ''} was expected.`
   if (expect.times !== undefined && seen.length !== expect.times)
     return `${expect.times} ${expect.times === 1 ? 'trigger was' : 'triggers were'} expected, and ${seen.length} came.`
   if (wrongWay(check, seen))
-    return `It triggered at ${seconds(seen[0].time)} in the other direction.`
-  return `It triggered at ${seconds(seen[0].time)}; between ${seconds(expect.from)} and ${seconds(expect.to)} was expected.`
+    return `It triggered at ${seconds(seen[0]!.time)} in the other direction.`
+  return `It triggered at ${seconds(seen[0]!.time)}; between ${seconds(expect.from)} and ${seconds(expect.to)} was expected.`
 }
 
 /** Recall, precision and F1 of all checks together, each expected trigger and each one that came counted once. */

@@ -122,12 +122,12 @@ export function sharedMoment(
   const takes = seconds * 1000 + CLEAR_MS
   const inside = (hours: Float64Array, at: number): boolean => {
     for (let i = 0; i < hours.length; i += 2)
-      if (hours[i] <= at && at + takes <= hours[i + 1]) return true
+      if (hours[i]! <= at && at + takes <= hours[i + 1]!) return true
     return false
   }
   const clear = (hours: Float64Array, at: number): boolean => {
     for (let i = 0; i < hours.length; i += 2)
-      if (at < hours[i + 1] && at + takes > hours[i]) return false
+      if (at < hours[i + 1]! && at + takes > hours[i]!) return false
     return true
   }
   for (let t = Math.ceil(from / (15 * MINUTE)) * 15 * MINUTE; t < from + 7 * DAY; t += 15 * MINUTE)

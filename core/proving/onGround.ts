@@ -41,7 +41,7 @@ export const isInFront = (way: Way): boolean => way.every(([, z]) => z > 0.5)
 /** A part of a way and back again, as far as asked. */
 export function turnBack(
   walkers: Walkers,
-  [from, to]: Way,
+  [from, to]: readonly [from: Way[number], to: Way[number]],
   fits: (tracks: Tracks) => boolean
 ): Way | null {
   for (let i = 1; i < STEPS; i++) {

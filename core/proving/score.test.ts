@@ -67,7 +67,7 @@ describe('scoring', () => {
   test('as many hits as any pairing can have, against all pairings', () => {
     const most = (e: Expected[], t: Trigger[]): number => {
       if (!e.length) return 0
-      const [first, ...rest] = e
+      const [first, ...rest] = e as [Expected, Expected]
       const ways = t.flatMap((x, i) =>
         x.time >= first.time - 1e-9 && x.time - first.time <= (first.within ?? 10) + 1e-9
           ? [

@@ -57,7 +57,7 @@ export function score(
   )
   const takenBy = new Map<number, number>()
   const place = (e: number, tried: Set<number>): boolean => {
-    for (const t of byExpected[e]) {
+    for (const t of byExpected[e]!) {
       if (tried.has(t)) continue
       tried.add(t)
       const holder = takenBy.get(t)
@@ -69,7 +69,7 @@ export function score(
   }
   expected.forEach((_, e) => place(e, new Set()))
   const hits = [...takenBy]
-    .map(([t, e]) => ({ expected: expected[e], seen: seen[t] }))
+    .map(([t, e]) => ({ expected: expected[e]!, seen: seen[t]! }))
     .sort((a, b) => a.seen.time - b.seen.time)
   const hit = new Set(takenBy.values())
   const recall = expected.length ? hits.length / expected.length : 1

@@ -50,7 +50,7 @@ export const onStage = ({ stage }: Ask, propose: (stage: Stage) => Found): Found
 
 /** Who stands for those that a detection counts: a person if persons count. */
 const usualActor = ({ classes }: TargetDetection): ActorKind =>
-  membersOf[!classes.length || classes.includes('person') ? 'person' : classes[0]].kind
+  membersOf[!classes.length || classes.includes('person') ? 'person' : classes[0]!].kind
 
 /** Checks of a kind with a line or a zone: every gate on both sides, by everybody who may come, in all weathers. */
 export function shapeChecks(ask: Ask, d: ShapeDetection, stage: Stage, kind: OnShape): Found {
@@ -179,7 +179,7 @@ export function shapeChecks(ask: Ask, d: ShapeDetection, stage: Stage, kind: OnS
     const two: Walk = {
       ...walk,
       seconds: walk.seconds + 4,
-      actors: [walk.actors[0], { ...walk.actors[0], from: 4 }]
+      actors: [walk.actors[0]!, { ...walk.actors[0]!, from: 4 }]
     }
     drafts.push({
       key: 'two',

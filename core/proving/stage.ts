@@ -45,7 +45,7 @@ export const actor = (
 })
 
 export const lengthOf = (way: Way): number =>
-  way.slice(1).reduce((sum, [x, z], i) => sum + Math.hypot(x - way[i][0], z - way[i][1]), 0)
+  way.slice(1).reduce((sum, [x, z], i) => sum + Math.hypot(x - way[i]![0], z - way[i]![1]), 0)
 /** Seconds that a way takes at a speed, with its pauses. */
 export const secondsOf = (way: Way, speed: number): number =>
   lengthOf(way) / speed + way.slice(0, -1).reduce((sum, point) => sum + (point[2] ?? 0), 0)
@@ -72,11 +72,11 @@ export function boxesOf(tracks: Tracks, id: number): Box[] {
   for (let i = 0; i < tracks.length; i++)
     if (tracks.id[i] === id)
       boxes.push({
-        time: (tracks.frame[i] - 1) / tracks.fps,
-        x: tracks.x[i],
-        y: tracks.y[i],
-        w: tracks.w[i],
-        h: tracks.h[i]
+        time: (tracks.frame[i]! - 1) / tracks.fps,
+        x: tracks.x[i]!,
+        y: tracks.y[i]!,
+        w: tracks.w[i]!,
+        h: tracks.h[i]!
       })
   return boxes
 }

@@ -32,7 +32,7 @@ export function together(
     }
   const group = (members: number, pause: number): Walk =>
     at.walk(
-      [way[0], [way[1][0], way[1][1], pause], way[2]],
+      [way[0]!, [way[1]![0], way[1]![1], pause], way[2]!],
       members > 1 ? { kind: 'group', members } : {}
     )
   const stays = d.dwellSeconds + 4
@@ -84,5 +84,5 @@ export function together(
       through: 'pictures',
       expect: silence
     })
-  return { drafts, gaps, main: { draft: drafts[0] } }
+  return { drafts, gaps, main: { draft: drafts[0]! } }
 }

@@ -18,9 +18,9 @@ export function isWanted(
   const around = Math.round(WITHIN_SECONDS * present.fps)
   for (
     let i = firstRowOfFrame(present, trigger.frame - around);
-    i < present.length && present.frame[i] <= trigger.frame + around;
+    i < present.length && present.frame[i]! <= trigger.frame + around;
     i++
   )
-    if (classes.includes(CLASSES[present.cls[i]])) return true
+    if (classes.includes(CLASSES[present.cls[i]!]!)) return true
   return false
 }

@@ -25,9 +25,9 @@ function fromAfar(way: Way): Way {
       : end
   }
   return [
-    farther(way[0], way[1]),
+    farther(way[0]!, way[1]!),
     ...way.slice(1, -1),
-    farther(way[way.length - 1], way[way.length - 2])
+    farther(way[way.length - 1]!, way[way.length - 2]!)
   ]
 }
 

@@ -19,7 +19,7 @@ const found = (what: Facts, code: string): Finding[] =>
 const lineD = (more: object = {}): Detection =>
   detection({ kind: 'line', line, classes: ['person'], ...more })
 const schedule = (id: string, week: object): Schedule =>
-  parseWith(ScheduleSchema, { id, name: id[0].toUpperCase() + id.slice(1), week })
+  parseWith(ScheduleSchema, { id, name: id[0]!.toUpperCase() + id.slice(1), week })
 const every = (...spans: [string, string][]): object =>
   Object.fromEntries(['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'].map((d) => [d, spans]))
 const nights = schedule('nights', {
@@ -85,13 +85,13 @@ describe('armed', () => {
     const what = facts([linked(lineD({ schedule: 'empty' }), ['popup'])], {
       schedules: [schedule('empty', {})]
     })
-    const [f] = found(what, 'never-armed')
+    const [f] = found(what, 'never-armed') as [Finding]
     expect(f).toMatchObject({
       severity: 'blocking',
       step: 'armed',
       sentence: 'One never fires: Empty has no minute in the year.'
     })
-    expect(readinessOf(what).cameras[0].steps.armed).toBe('failed')
+    expect(readinessOf(what).cameras[0]!.steps.armed).toBe('failed')
     expect(found(fixed(what, f.fix), 'never-armed')).toEqual([])
     // One that has an exception alone is armed on that day.
     const only = {
@@ -112,7 +112,7 @@ describe('armed', () => {
         schedules: [schedule('s', { mon: [['00:00', to]] })]
       })
     expect(found(of('00:15'), 'barely-armed')).toEqual([])
-    const [f] = found(of('00:14'), 'barely-armed')
+    const [f] = found(of('00:14'), 'barely-armed') as [Finding]
     expect(f).toMatchObject({
       severity: 'warning',
       step: 'armed',
@@ -146,14 +146,14 @@ describe('linked', () => {
   test('nothing-linked: the mend links the usual actions, where there are some', () => {
     const of = (usual: string[]) =>
       facts([linked(lineD(), [])], { usual: actions({ links: usual }) })
-    const [f] = found(of(['popup', 'gone']), 'nothing-linked')
+    const [f] = found(of(['popup', 'gone']), 'nothing-linked') as [Finding]
     expect(f).toMatchObject({
       severity: 'blocking',
       step: 'linked',
       fix: { does: 'actions', actions: { links: ['popup'] } }
     })
     expect(found(fixed(of(['popup']), f.fix), 'nothing-linked')).toEqual([])
-    expect(found(of([]), 'nothing-linked')[0].fix).toMatchObject({
+    expect(found(of([]), 'nothing-linked')[0]!.fix).toMatchObject({
       does: 'go',
       to: '/actions?camera=gate&detection=one'
     })
@@ -176,7 +176,7 @@ describe('linked', () => {
 
   test('output-not-set and untested-output: once for each endpoint, for all its cameras', () => {
     const [a, b] = ['gate', 'yard'].map((id) => ({ ...linked(lineD(), ['popup']), id }))
-    const of = (more: object) => facts([a, b], { endpoints: [tested(popup, more)] })
+    const of = (more: object) => facts([a!, b!], { endpoints: [tested(popup, more)] })
     expect(found(of({ missing: 'it has no recipient' }), 'output-not-set')).toMatchObject([
       {
         severity: 'blocking',
@@ -192,13 +192,13 @@ describe('linked', () => {
     expect(found(of({ tested: 'never' }), 'untested-output')).toMatchObject([
       { severity: 'warning', fix: { does: 'test', endpoint: 'popup' } }
     ])
-    expect(found(of({ tested: 'failed' }), 'untested-output')[0].sentence).toBe(
+    expect(found(of({ tested: 'failed' }), 'untested-output')[0]!.sentence).toBe(
       'The last test of Pop-up failed.'
     )
     // What nothing is linked to bothers nobody.
     expect(
       findingsOf(
-        facts([a], {
+        facts([a!], {
           endpoints: [tested(popup), tested(strobe(), { missing: 'x', tested: 'never' })]
         })
       ).filter((f) => f.step === 'linked')
@@ -213,17 +213,17 @@ describe('linked', () => {
       })
     expect(found(of({}, {}), 'hours-miss')).toEqual([])
     const partly = of({}, { schedule: 'lights' })
-    const [f] = found(partly, 'hours-miss')
+    const [f] = found(partly, 'hours-miss') as [Finding]
     expect(f.sentence).toBe(
       'Strobe is silent for 22 % of the hours in which One is armed: Sat and Sun, 06:30 to 18:30.'
     )
     expect(f.fix).toMatchObject({ words: 'Let it follow Nights' })
     for (const fix of [f.fix, f.orElse]) expect(found(fixed(partly, fix), 'hours-miss')).toEqual([])
-    expect(found(of({ schedule: 'lights' }, { schedule: 'noon' }), 'hours-miss')[0].sentence).toBe(
+    expect(found(of({ schedule: 'lights' }, { schedule: 'noon' }), 'hours-miss')[0]!.sentence).toBe(
       'Strobe never acts for One: its hours (Noon) do not meet Lights.'
     )
     expect(
-      found(of({ schedule: undefined }, { schedule: 'lights' }), 'hours-miss')[0].fix
+      found(of({ schedule: undefined }, { schedule: 'lights' }), 'hours-miss')[0]!.fix
     ).toMatchObject({ words: 'Let it follow all hours', endpoint: { schedule: undefined } })
   })
 
@@ -232,7 +232,7 @@ describe('linked', () => {
     const what = facts([linked(lineD(), ['station'], { severity: 'minor' })], {
       endpoints: [tested(high)]
     })
-    const [f] = found(what, 'severity-not-accepted')
+    const [f] = found(what, 'severity-not-accepted') as [Finding]
     expect(f).toMatchObject({
       severity: 'blocking',
       sentence:
@@ -243,7 +243,7 @@ describe('linked', () => {
       [linked(detection({ kind: 'tamper', severity: 'information' }), ['station'])],
       { endpoints: [tested(high)] }
     )
-    expect(found(care, 'severity-not-accepted')[0].fix).toMatchObject({
+    expect(found(care, 'severity-not-accepted')[0]!.fix).toMatchObject({
       does: 'edit',
       detection: { severity: 'major' }
     })
@@ -253,7 +253,7 @@ describe('linked', () => {
     const of = (d: Detection, links: string[]) =>
       facts([linked(d, links)], { endpoints: [tested(popup), tested(station)] })
     const what = of(detection({ kind: 'intrusion', zone }), ['popup'])
-    const [f] = found(what, 'no-station-push')
+    const [f] = found(what, 'no-station-push') as [Finding]
     for (const fix of [f.fix, f.orElse])
       expect(found(fixed(what, fix), 'no-station-push')).toEqual([])
     expect(found(of(lineD(), ['station']), 'no-station-push')).toEqual([])
@@ -271,7 +271,7 @@ describe('linked', () => {
       afterSeconds: 15
     })
     const what = facts([linked(lineD(), ['record'])], { endpoints: [tested(record)] })
-    const [f] = found(what, 'pre-record-off')
+    const [f] = found(what, 'pre-record-off') as [Finding]
     expect(f.fix).toMatchObject({ words: '5 s before', endpoint: { beforeSeconds: 5 } })
     expect(found(fixed(what, f.fix), 'pre-record-off')).toEqual([])
   })

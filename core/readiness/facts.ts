@@ -185,7 +185,7 @@ export const perEndpoint = (
       return find(e, cameras).map((found) => ({
         ...found,
         step: 'linked' as const,
-        camera: cameras[0].id,
+        camera: cameras[0]!.id,
         device: null,
         detection: null,
         shared: cameras.map(({ id }) => id)

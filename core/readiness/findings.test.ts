@@ -63,7 +63,7 @@ describe('the device itself', () => {
     expect(found(what, code)).toMatchObject([
       { severity: 'blocking', device: 'cam', sentence: expect.stringContaining(words) }
     ])
-    expect(readinessOf(what).cameras[0].steps.sent).toBe('failed')
+    expect(readinessOf(what).cameras[0]!.steps.sent).toBe('failed')
   })
 })
 
@@ -108,20 +108,20 @@ describe('what the device can do', () => {
     expect(found(of(both), 'mode-conflict')).toMatchObject([
       { severity: 'blocking', sentence: expect.stringContaining('need Perimeter and Faces') }
     ])
-    expect(found(of([both[0]]), 'mode-conflict')).toEqual([])
+    expect(found(of([both[0]!]), 'mode-conflict')).toEqual([])
   })
 
   test('motion-off: motion by class without motion; the mend adds it, or switches on what there is', () => {
     const byClass = detection({ kind: 'classMotion', classes: ['person'], cells: allCells() })
     const what = facts([camera([byClass])])
-    const [f] = found(what, 'motion-off')
+    const [f] = found(what, 'motion-off') as [Finding]
     expect(f).toMatchObject({
       severity: 'blocking',
       fix: { does: 'add', detection: { kind: 'motion', enabled: true } }
     })
     expect(found(fixed(what, f), 'motion-off')).toEqual([])
     const off = detection({ id: 'motion', kind: 'motion', enabled: false })
-    const [g] = found(facts([camera([byClass, off])]), 'motion-off')
+    const [g] = found(facts([camera([byClass, off])]), 'motion-off') as [Finding]
     expect(edited(g)).toMatchObject({ id: 'motion', enabled: true })
   })
 
@@ -201,7 +201,7 @@ describe('what the device can do', () => {
       ]
     })
     const what = facts([camera([d], { channels: [asSent([d], coarse)] })])
-    const [dwell, step] = found(what, 'out-of-range')
+    const [dwell, step] = found(what, 'out-of-range') as [Finding, Finding]
     expect(dwell).toMatchObject({
       severity: 'blocking',
       sentence: 'One: The camera cannot hold a dwell of 25 s; it will work with 10 s.',
@@ -263,7 +263,7 @@ describe('what the device can do', () => {
       facts([
         camera(list, { channels: [{ ...asSent(list), switchesBack: ['tt:TamperDetector'] }] })
       ])
-    const [f] = found(back([lineD()]), 'switches-back')
+    const [f] = found(back([lineD()]), 'switches-back') as [Finding]
     expect(f).toMatchObject({
       severity: 'warning',
       fix: { does: 'add', detection: { kind: 'tamper', parked: true } }
@@ -271,7 +271,7 @@ describe('what the device can do', () => {
     expect(found(fixed(back([lineD()]), f), 'switches-back')).toEqual([])
     expect(found(back([detection({ kind: 'tamper' })]), 'switches-back')).toEqual([])
     expect(
-      edited(found(back([detection({ kind: 'tamper', enabled: false })]), 'switches-back')[0])
+      edited(found(back([detection({ kind: 'tamper', enabled: false })]), 'switches-back')[0]!)
     ).toMatchObject({ enabled: true, parked: true })
   })
 })
@@ -289,13 +289,13 @@ describe('what the device holds', () => {
     const held = asSent([d])
     const unmanagedRule = {
       ...held,
-      held: [...held.held, { ...held.held[0], name: 'somebody-else' }]
+      held: [...held.held, { ...held.held[0]!, name: 'somebody-else' }]
     }
     expect(
       found(
         facts([camera([d, zoneD({ id: 'two' })], { channels: [unmanagedRule] })]),
         'not-sent'
-      )[0].sentence
+      )[0]!.sentence
     ).toContain('2 changes are not on')
     expect(readinessOf(facts([camera([d], { channels: [channel()] })])).cameras[0]).toEqual({
       id: 'gate',
@@ -309,7 +309,7 @@ describe('what the device holds', () => {
     const sent = asSent([d])
     const drifted = {
       ...sent,
-      held: [{ ...sent.held[0], simple: { ...sent.held[0].simple, Sensitivity: '80' } }]
+      held: [{ ...sent.held[0]!, simple: { ...sent.held[0]!.simple, Sensitivity: '80' } }]
     }
     const what = facts([camera([d], { channels: [drifted] })])
     expect(found(what, 'drift')).toMatchObject([
@@ -338,7 +338,7 @@ describe('what is drawn, beside what the clips show', () => {
   test('frames-swapped: the smallest frame is not inside the largest', () => {
     const d = lineD({ size: { min: { w: 0.2, h: 0.4 }, max: { w: 0.05, h: 0.1 } } })
     const what = facts([camera([d])])
-    const [f] = found(what, 'frames-swapped')
+    const [f] = found(what, 'frames-swapped') as [Finding]
     expect(f.severity).toBe('blocking')
     expect(edited(f)).toMatchObject({ size: { min: { w: 0.05, h: 0.1 }, max: { w: 0.2, h: 0.4 } } })
     expect(found(fixed(what, f), 'frames-swapped')).toEqual([])
@@ -350,7 +350,7 @@ describe('what is drawn, beside what the clips show', () => {
   test('frames-reject-all: no target of the clips fits; the mend fits the frames to them', () => {
     const d = lineD({ size: { min: { w: 0.3, h: 0.5 }, max: { w: 0.6, h: 0.9 } } })
     const what = seen(d, [across])
-    const [f] = found(what, 'frames-reject-all')
+    const [f] = found(what, 'frames-reject-all') as [Finding]
     expect(f.severity).toBe('warning')
     expect(found(fixed(what, f), 'frames-reject-all')).toEqual([])
     expect(
@@ -466,7 +466,7 @@ describe('what is drawn, beside what the clips show', () => {
   test('dwell-below-passers: shorter than what those take who go straight across', () => {
     const passing = [0, 1, 2, 3].map((n): Walk => ({ ...across, begins: 25 * n }))
     const what = seen(zoneD({ dwellSeconds: 4 }), passing)
-    const [f] = found(what, 'dwell-below-passers')
+    const [f] = found(what, 'dwell-below-passers') as [Finding]
     // 0.4 of the picture at 0.04 a second.
     expect(f).toMatchObject({
       severity: 'hint',
@@ -483,7 +483,7 @@ describe('what is drawn, beside what the clips show', () => {
     [95, 'a hand over it'],
     [5, 'nearly the whole body']
   ])('sensitivity-extreme: %d', (sensitivity, words) => {
-    const [f] = found(facts([camera([lineD({ sensitivity })])]), 'sensitivity-extreme')
+    const [f] = found(facts([camera([lineD({ sensitivity })])]), 'sensitivity-extreme') as [Finding]
     expect(f).toMatchObject({ severity: 'hint', sentence: expect.stringContaining(words) })
     expect(edited(f)).toMatchObject({ sensitivity: 50 })
   })
@@ -521,7 +521,7 @@ describe('the whole', () => {
       zoneD({ id: 'two' })
     ]
     expect(
-      findingsOf(facts([camera(list, { channels: [asSent([list[1]])] })])).map(
+      findingsOf(facts([camera(list, { channels: [asSent([list[1]!])] })])).map(
         ({ severity }) => severity
       )
     ).toEqual(['blocking', 'warning', 'hint'])
@@ -529,7 +529,7 @@ describe('the whole', () => {
     const parked = list.map((d) => ({ ...d, parked: true }))
     expect(findingsOf(facts([camera(off, { channels: [channel()] })]))).toEqual([])
     expect(findingsOf(facts([camera(parked)]))).toEqual([])
-    expect(readinessOf(facts([camera(off, { channels: [channel()] })])).cameras[0].steps).toEqual({
+    expect(readinessOf(facts([camera(off, { channels: [channel()] })])).cameras[0]!.steps).toEqual({
       drawn: 'empty',
       armed: 'empty',
       linked: 'empty',
@@ -540,10 +540,10 @@ describe('the whole', () => {
 
   test('detections that no device of the site was read for: the notch Sent has failed', () => {
     expect(
-      readinessOf(facts([camera([lineD()], { channels: [channel({ readAt: null })] })])).cameras[0]
+      readinessOf(facts([camera([lineD()], { channels: [channel({ readAt: null })] })])).cameras[0]!
         .steps
     ).toEqual({ drawn: 'done', armed: 'done', linked: 'done', sent: 'failed', proven: 'done' })
-    expect(readinessOf(facts([camera([lineD()], { channels: [] })])).cameras[0].steps.sent).toBe(
+    expect(readinessOf(facts([camera([lineD()], { channels: [] })])).cameras[0]!.steps.sent).toBe(
       'empty'
     )
   })

@@ -27,14 +27,14 @@ export const pathsFor = (camera: CameraFacts, d: TargetGated): Path[] =>
     .filter((path) => d.classes.length === 0 || (d.classes as readonly string[]).includes(path.cls))
 
 export const timeOf = (tracks: Tracks, row: number): number =>
-  frameTime(tracks.frame[row], tracks.fps)
+  frameTime(tracks.frame[row]!, tracks.fps)
 
 /** Whether a box touches a polyline. */
 function touchesLine(line: readonly Point[], x: number, y: number, w: number, h: number): boolean {
   for (let s = 0; s + 1 < line.length; s++) {
     // Liang and Barsky's clipping of a segment to a box, from the published method.
     let [t0, t1] = [0, 1]
-    const [[ax, ay], [bx, by]] = [line[s], line[s + 1]]
+    const [[ax, ay], [bx, by]] = [line[s]!, line[s + 1]!]
     const [dx, dy] = [bx - ax, by - ay]
     let out = false
     for (const [p, q] of [
@@ -42,7 +42,7 @@ function touchesLine(line: readonly Point[], x: number, y: number, w: number, h:
       [dx, x + w - ax],
       [-dy, ay - y],
       [dy, y + h - ay]
-    ]) {
+    ] as const) {
       if (p === 0) out ||= q < 0
       else if (p < 0) t0 = Math.max(t0, q / p)
       else t1 = Math.min(t1, q / p)
@@ -54,7 +54,7 @@ function touchesLine(line: readonly Point[], x: number, y: number, w: number, h:
 
 /** Whether a target's row is at the shape of a detection: its box touches the line, or enough of it is in the zone. */
 export function isAt(d: Detection, tracks: Tracks, i: number): boolean {
-  const [x, y, w, h] = [tracks.x[i], tracks.y[i], tracks.w[i], tracks.h[i]]
+  const [x, y, w, h] = [tracks.x[i]!, tracks.y[i]!, tracks.w[i]!, tracks.h[i]!]
   if ('line' in d) return touchesLine(d.line, x, y, w, h)
   if ('zone' in d) return shareInZone(d.zone, x, y, w, h) >= needOf(d.sensitivity)
   return true
@@ -69,7 +69,7 @@ export const boxesAt = (
   camera: CameraFacts
 ): { w: number; h: number }[] =>
   pathsFor(camera, d).flatMap(({ clip: { tracks }, rows }) =>
-    rows.filter((i) => isAt(d, tracks, i)).map((i) => ({ w: tracks.w[i], h: tracks.h[i] }))
+    rows.filter((i) => isAt(d, tracks, i)).map((i) => ({ w: tracks.w[i]!, h: tracks.h[i]! }))
   )
 
 /** The points of a detection's shape. */

@@ -18,7 +18,7 @@ describe('camera', () => {
     const focal = height / 2 / Math.tan((pose.fieldOfView * Math.PI) / 360)
     // OpenCV's camera looks along +z with y down: the world is turned over and then tilted about x.
     const order = {
-      points: points.map(([x, y, z]) => [x, pose.height - y, z]),
+      points: points.map(([x, y, z]) => [x, pose.height - y!, z]),
       tilt: (pose.tilt * Math.PI) / 180,
       focal,
       width,
@@ -28,10 +28,10 @@ describe('camera', () => {
     const seen = JSON.parse(
       execFileSync(process.execPath, [script, JSON.stringify(order)], { encoding: 'utf8' })
     ) as number[]
-    points.forEach(([x, y, z], i) => {
+    points.forEach(([x = 0, y = 0, z = 0], i) => {
       const p = project(pose, { x, y, z })
-      expect(p.x * width).toBeCloseTo(seen[2 * i], 6)
-      expect(p.y * height).toBeCloseTo(seen[2 * i + 1], 6)
+      expect(p.x * width).toBeCloseTo(seen[2 * i]!, 6)
+      expect(p.y * height).toBeCloseTo(seen[2 * i + 1]!, 6)
     })
   })
 

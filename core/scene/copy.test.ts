@@ -22,8 +22,8 @@ describe('a shape copied through the ground', () => {
     const { points, through, cut } = copyShape(openCvSees(from, bay), true, from, to)
     expect([through, cut]).toEqual(['ground', false])
     openCvSees(to, bay).forEach(([x, y], i) => {
-      expect(Math.abs(points[i][0] - x)).toBeLessThan(1e-4)
-      expect(Math.abs(points[i][1] - y)).toBeLessThan(1e-4)
+      expect(Math.abs(points[i]![0] - x)).toBeLessThan(1e-4)
+      expect(Math.abs(points[i]![1] - y)).toBeLessThan(1e-4)
     })
   })
 
@@ -31,18 +31,18 @@ describe('a shape copied through the ground', () => {
     const seen = openCvSees(high, bay)
     const back = copyShape(copyShape(seen, true, high, low).points, true, low, high)
     back.points.forEach(([x, y], i) => {
-      expect(Math.abs(x - seen[i][0])).toBeLessThan(5e-4)
-      expect(Math.abs(y - seen[i][1])).toBeLessThan(5e-4)
+      expect(Math.abs(x - seen[i]![0])).toBeLessThan(5e-4)
+      expect(Math.abs(y - seen[i]![1])).toBeLessThan(5e-4)
     })
   })
 
   test('targets at it are so many times as large: a person of 1.75 m as OpenCV sees one', () => {
     const person = (pose: CameraPose): number => {
-      const [[, foot], [, head]] = openCvSees(pose, [
+      const [foot, head] = openCvSees(pose, [
         [0.2, 0, 12.5],
         [0.2, 1.75, 12.5]
       ])
-      return foot - head
+      return foot![1] - head![1]
     }
     const { scale } = copyShape(openCvSees(high, bay), true, high, low)
     const truth = person(low) / person(high)
@@ -81,8 +81,9 @@ describe('a shape copied through the ground', () => {
     const line = copyShape(openCvSees(from, wide.slice(0, 2)), false, from, low)
     expect(line.points).toHaveLength(2)
     // The cut end lies on the line that OpenCV sees.
-    const [[ax, ay], [bx, by]] = openCvSees(low, wide.slice(0, 2))
-    const [x, y] = line.points[0]
+    const [a, b] = openCvSees(low, wide.slice(0, 2))
+    const [[ax, ay], [bx, by]] = [a!, b!]
+    const [x, y] = line.points[0]!
     expect(x).toBe(0)
     expect(Math.abs(ay + ((by - ay) * (x - ax)) / (bx - ax) - y)).toBeLessThan(1e-4)
   })

@@ -20,7 +20,7 @@ const round = (v: number): number => Math.round(v * 1e4) / 1e4
 const tidy = (points: readonly (readonly [number, number])[]): Point[] =>
   points
     .map(([x, y]): Point => [round(x), round(y)])
-    .filter(([x, y], i, all) => i === 0 || x !== all[i - 1][0] || y !== all[i - 1][1])
+    .filter(([x, y], i, all) => i === 0 || x !== all[i - 1]![0] || y !== all[i - 1]![1])
 
 /**
  * A shape drawn on one camera's picture, for another's. With both scenes measured, each vertex goes through the ground:
@@ -48,8 +48,8 @@ export function copyShape(
   if (
     closed &&
     kept.length > 1 &&
-    kept[0][0] === kept[kept.length - 1][0] &&
-    kept[0][1] === kept[kept.length - 1][1]
+    kept[0]![0] === kept[kept.length - 1]![0] &&
+    kept[0]![1] === kept[kept.length - 1]![1]
   )
     kept.pop()
   if (kept.length < (closed ? 3 : 2)) return same
@@ -80,7 +80,7 @@ function clipPolygon(polygon: readonly P[]): P[] {
     (points, { inside, meet }) => {
       const out: P[] = []
       points.forEach((p, i) => {
-        const before = points[(i + points.length - 1) % points.length]
+        const before = points[(i + points.length - 1) % points.length]!
         if (inside(p) !== inside(before)) out.push(meet(before, p))
         if (inside(p)) out.push(p)
       })
@@ -97,24 +97,24 @@ function clipLine(line: readonly P[]): P[] {
     const part = edges.reduce<P[] | null>(
       (pair, { inside, meet }) => {
         if (!pair) return null
-        const [a, b] = pair
+        const [a, b] = pair as [P, P]
         if (inside(a) && inside(b)) return pair
         if (!inside(a) && !inside(b)) return null
         return inside(a) ? [a, meet(a, b)] : [meet(a, b), b]
       },
-      [line[i - 1], line[i]]
+      [line[i - 1]!, line[i]!]
     )
-    const last = stretches[stretches.length - 1]
+    const last = stretches[stretches.length - 1]!
     if (!part) {
       if (last.length) stretches.push([])
       continue
     }
-    if (!last.length) last.push(part[0])
-    last.push(part[1])
+    if (!last.length) last.push(part[0]!)
+    last.push(part[1]!)
     if (part[1] !== line[i]) stretches.push([])
   }
   const length = (s: readonly P[]): number =>
-    s.slice(1).reduce((sum, [x, y], i) => sum + Math.hypot(x - s[i][0], y - s[i][1]), 0)
+    s.slice(1).reduce((sum, [x, y], i) => sum + Math.hypot(x - s[i]![0], y - s[i]![1]), 0)
   return stretches.reduce((a, b) => (length(b) > length(a) ? b : a))
 }
 

@@ -8,16 +8,16 @@ export function solveLinear(
   for (let column = 0; column < n; column++) {
     let pivot = column
     for (let r = column + 1; r < n; r++)
-      if (Math.abs(rows[r][column]) > Math.abs(rows[pivot][column])) pivot = r
-    if (!(Math.abs(rows[pivot][column]) > 1e-14)) return null
-    ;[rows[column], rows[pivot]] = [rows[pivot], rows[column]]
+      if (Math.abs(rows[r]![column]!) > Math.abs(rows[pivot]![column]!)) pivot = r
+    if (!(Math.abs(rows[pivot]![column]!) > 1e-14)) return null
+    ;[rows[column], rows[pivot]] = [rows[pivot]!, rows[column]!]
     for (let r = 0; r < n; r++) {
       if (r === column) continue
-      const factor = rows[r][column] / rows[column][column]
-      for (let c = column; c <= n; c++) rows[r][c] -= factor * rows[column][c]
+      const factor = rows[r]![column]! / rows[column]![column]!
+      for (let c = column; c <= n; c++) rows[r]![c]! -= factor * rows[column]![c]!
     }
   }
-  return rows.map((row, i) => row[n] / row[i])
+  return rows.map((row, i) => row[n]! / row[i]!)
 }
 
 export interface Fit {
@@ -50,17 +50,17 @@ export function leastSquares(
     const slopes = p.map((value, k) => {
       const h = 1e-6 * Math.max(1, Math.abs(value))
       const moved = residuals(p.map((v, i) => (i === k ? v + h : v)))
-      return moved.map((v, i) => (v - r[i]) / h)
+      return moved.map((v, i) => (v - r[i]!) / h)
     })
-    normal = slopes.map((a) => slopes.map((b) => a.reduce((sum, v, i) => sum + v * b[i], 0)))
-    const gradient = slopes.map((a) => a.reduce((sum, v, i) => sum + v * r[i], 0))
+    normal = slopes.map((a) => slopes.map((b) => a.reduce((sum, v, i) => sum + v * b[i]!, 0)))
+    const gradient = slopes.map((a) => a.reduce((sum, v, i) => sum + v * r[i]!, 0))
     let moved = false
     while (damping < 1e12) {
       const change = solveLinear(
         normal.map((row, i) => row.map((v, j) => (i === j ? v * (1 + damping) + 1e-12 : v))),
         gradient.map((g) => -g)
       )
-      const next = change && p.map((v, i) => v + change[i])
+      const next = change && p.map((v, i) => v + change[i]!)
       const nextResiduals = next && residuals(next)
       const nextSquares = nextResiduals ? sumOfSquares(nextResiduals) : NaN
       if (nextSquares <= squares) {
@@ -82,7 +82,7 @@ export function leastSquares(
       normal,
       p.map((__, i) => (i === k ? 1 : 0))
     )
-    const v = column ? column[k] : Infinity
+    const v = column ? column[k]! : Infinity
     return v >= 0 ? Math.sqrt(variance * v) : Infinity
   })
   return { parameters: p, squares, errors }

@@ -34,8 +34,8 @@ function marksOf(pose: CameraPose, noise: (i: number) => number = () => 0): Pers
     ])
   )
   return people.map(([, , metres], i) => ({
-    foot: [seen[2 * i][0] + noise(4 * i), seen[2 * i][1] + noise(4 * i + 1)],
-    head: [seen[2 * i + 1][0] + noise(4 * i + 2), seen[2 * i + 1][1] + noise(4 * i + 3)],
+    foot: [seen[2 * i]![0] + noise(4 * i), seen[2 * i]![1] + noise(4 * i + 1)],
+    head: [seen[2 * i + 1]![0] + noise(4 * i + 2), seen[2 * i + 1]![1] + noise(4 * i + 3)],
     metres
   }))
 }
@@ -70,13 +70,13 @@ describe('measuring from people, on cameras projected by OpenCV', () => {
       )
       // What matters in the end: people are measured to a few centimetres.
       heightsSeen(marksOf(pose, noise), found).forEach((metres, i) =>
-        expect(Math.abs(metres! - people[i][2])).toBeLessThan(0.06)
+        expect(Math.abs(metres! - people[i]![2])).toBeLessThan(0.06)
       )
     }
   )
 
   test('with the lens known, two people are enough', () => {
-    const [pose] = cameras
+    const [pose] = cameras as [CameraPose]
     const { pose: found } = measureFromPeople(
       marksOf(pose).slice(0, 2),
       pose.aspect,
@@ -87,22 +87,22 @@ describe('measuring from people, on cameras projected by OpenCV', () => {
   })
 
   test('too few, upside down, of no height, too much alike: refused with what is missing', () => {
-    const marks = marksOf(cameras[0])
+    const marks = marksOf(cameras[0]!)
     expect(() => measureFromPeople(marks.slice(0, 2), 16 / 9)).toThrow(
       'marks: are 2; at least 3 people are needed'
     )
     expect(() =>
       measureFromPeople(
-        [{ ...marks[0], foot: marks[0].head, head: marks[0].foot }, ...marks.slice(1)],
+        [{ ...marks[0]!, foot: marks[0]!.head, head: marks[0]!.foot }, ...marks.slice(1)],
         16 / 9
       )
     ).toThrow('marks[0]: has its head at or below its foot')
     expect(() =>
-      measureFromPeople([...marks.slice(0, 2), { ...marks[2], metres: 17 }], 16 / 9)
+      measureFromPeople([...marks.slice(0, 2), { ...marks[2]!, metres: 17 }], 16 / 9)
     ).toThrow('marks[2].metres: is 17; must be a height from 0.5 to 2.5 m')
     const same = [0, 1, 2].map((i) => ({
-      ...marks[0],
-      head: [marks[0].head[0], marks[0].head[1] + 0.003 * i] as const
+      ...marks[0]!,
+      head: [marks[0]!.head[0], marks[0]!.head[1] + 0.003 * i] as const
     }))
     expect(() => measureFromPeople(same, 16 / 9)).toThrow(/^marks: (are too much alike|do not fit)/)
   })
@@ -116,9 +116,9 @@ describe('measuring from a rectangle on the ground', () => {
       [w, d],
       [0, d]
     ].map(([a, b]) => [
-      x + a * Math.cos(turn) - b * Math.sin(turn),
+      x + a! * Math.cos(turn) - b! * Math.sin(turn),
       0,
-      z + a * Math.sin(turn) + b * Math.cos(turn)
+      z + a! * Math.sin(turn) + b! * Math.cos(turn)
     ])
 
   test.each(cameras)('a parking bay gives the camera back: %j', (pose) => {
@@ -131,7 +131,7 @@ describe('measuring from a rectangle on the ground', () => {
   })
 
   test('corners the other way around are as good', () => {
-    const [pose] = cameras
+    const [pose] = cameras as [CameraPose]
     const corners = openCvSees(pose, rectangle(-2, 8, 5, 4, 0.35)).reverse()
     // Reversed, the first side is the one that was third: again 5 m long.
     expect(measureFromRectangle(corners, 5, 4, pose.aspect).pose.height).toBeCloseTo(pose.height, 2)
@@ -192,14 +192,15 @@ describe('measuring from a rectangle on the ground', () => {
 })
 
 describe('on a measured scene', () => {
-  const [pose] = cameras
+  const [pose] = cameras as [CameraPose]
 
   test('ground and height of what OpenCV projects are found again', () => {
     for (const [x, z, metres] of people) {
-      const [[fx, fy], [, hy]] = openCvSees(pose, [
+      const [foot, head] = openCvSees(pose, [
         [x, 0, z],
         [x, metres, z]
       ])
+      const [fx, fy, hy] = [foot![0], foot![1], head![1]]
       expect(groundAt(pose, fx, fy)!.x).toBeCloseTo(x, 6)
       expect(groundAt(pose, fx, fy)!.z).toBeCloseTo(z, 6)
       expect(heightOf(pose, { x: fx - 0.01, y: hy, w: 0.02, h: fy - hy })).toBeCloseTo(metres, 6)
@@ -234,12 +235,12 @@ describe('least squares', () => {
     const xs = [0, 1, 2, 3, 4]
     const ys = [1.1, 2.9, 5.2, 6.8, 9.1]
     const { parameters, errors } = leastSquares(
-      ([a, b]) => xs.map((x, i) => a + b * x - ys[i]),
+      ([a, b]) => xs.map((x, i) => a! + b! * x - ys[i]!),
       [0, 0]
     )
     const mean = ys.reduce((s, y) => s + y) / 5
-    const slope = xs.reduce((s, x, i) => s + (x - 2) * (ys[i] - mean), 0) / 10
-    const rest = xs.reduce((s, x, i) => s + (mean + slope * (x - 2) - ys[i]) ** 2, 0) / 3
+    const slope = xs.reduce((s, x, i) => s + (x - 2) * (ys[i]! - mean), 0) / 10
+    const rest = xs.reduce((s, x, i) => s + (mean + slope * (x - 2) - ys[i]!) ** 2, 0) / 3
     expect(parameters[1]).toBeCloseTo(slope, 6)
     expect(parameters[0]).toBeCloseTo(mean - 2 * slope, 6)
     expect(errors[1]).toBeCloseTo(Math.sqrt(rest / 10), 4)

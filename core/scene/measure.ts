@@ -33,7 +33,10 @@ const focalOf = (fieldOfView: number): number => 0.5 / Math.tan(fieldOfView / de
 const fieldOf = (focal: number): number => 2 * Math.atan(0.5 / focal) * degrees
 
 /** Parameters of a fit: log of the height, tilt in radians, log of the focal length in picture heights. */
-const poseOf = ([logHeight, tilt, logFocal]: readonly number[], aspect: number): CameraPose => ({
+const poseOf = (
+  [logHeight = 0, tilt = 0, logFocal = 0]: readonly number[],
+  aspect: number
+): CameraPose => ({
   height: Math.exp(logHeight),
   tilt: tilt * degrees,
   fieldOfView: fieldOf(Math.exp(logFocal)),
@@ -42,7 +45,7 @@ const poseOf = ([logHeight, tilt, logFocal]: readonly number[], aspect: number):
 
 const measuredOf = (fit: Fit, aspect: number, count: number): Measured => {
   const pose = poseOf(fit.parameters, aspect)
-  const [height, tilt, focal] = fit.errors
+  const [height, tilt, focal] = fit.errors as [number, number, number]
   return {
     pose,
     error: Math.sqrt(fit.squares / count),
@@ -99,7 +102,7 @@ export function measureFromPeople(
   })
   const fixed = fieldOfView === undefined ? null : Math.log(focalOf(fieldOfView))
   const full = (p: readonly number[]): readonly number[] =>
-    fixed === null ? p : [p[0], p[1], fixed]
+    fixed === null ? p : [p[0]!, p[1]!, fixed]
   const residuals = (p: readonly number[]): number[] =>
     personResiduals(marks, poseOf(full(p), aspect))
   const starts: { p: number[]; squares: number }[] = []
@@ -176,7 +179,7 @@ export function measureFromRectangle(
   const rows: number[][] = []
   const right: number[] = []
   world.forEach(([X, Y], i) => {
-    const [u, v] = seen[i]
+    const [u, v] = seen[i]!
     rows.push([X, Y, 1, 0, 0, 0, -u * X, -u * Y], [0, 0, 0, X, Y, 1, -v * X, -v * Y])
     right.push(u, v)
   })
@@ -191,8 +194,11 @@ export function measureFromRectangle(
     [h[1], h[4], h[7]],
     [h[2], h[5], 1]
   ]
-  const [a1, b1] = [2 * (h1[0] * h2[0] + h1[1] * h2[1]), 2 * h1[2] * h2[2]]
-  const [a2, b2] = [h1[0] ** 2 + h1[1] ** 2 - h2[0] ** 2 - h2[1] ** 2, h1[2] ** 2 - h2[2] ** 2]
+  const [a1, b1] = [2 * (h1[0]! * h2[0]! + h1[1]! * h2[1]!), 2 * h1[2]! * h2[2]!]
+  const [a2, b2] = [
+    h1[0]! ** 2 + h1[1]! ** 2 - h2[0]! ** 2 - h2[1]! ** 2,
+    h1[2]! ** 2 - h2[2]! ** 2
+  ]
   // Lengths along the two sides differ in metres; brought to one scale before the two conditions are weighed.
   const inverse = -(a1 * b1 + a2 * b2) / (a1 * a1 + a2 * a2)
   if (!(inverse > 0) || !Number.isFinite(inverse))
@@ -201,21 +207,24 @@ export function measureFromRectangle(
       'do not tell the lens: opposite sides must not be parallel on the picture, and the corners must be in order around'
     )
   const focal = 1 / Math.sqrt(inverse)
-  const rays = [h1, h2, h3].map(([x, y, z]) => [x / focal, y / focal, z])
+  const rays = [h1, h2, h3].map((h) => [h[0]! / focal, h[1]! / focal, h[2]!])
   const norm = (a: number[]): number => Math.hypot(...a)
-  const scale = (norm(rays[0]) + norm(rays[1])) / 2
-  const [r1, r2] = [rays[0].map((v) => v / norm(rays[0])), rays[1].map((v) => v / norm(rays[1]))]
-  const t = rays[2].map((v) => v / scale)
-  const r3 = [
-    r1[1] * r2[2] - r1[2] * r2[1],
-    r1[2] * r2[0] - r1[0] * r2[2],
-    r1[0] * r2[1] - r1[1] * r2[0]
+  const scale = (norm(rays[0]!) + norm(rays[1]!)) / 2
+  const [r1, r2] = [
+    rays[0]!.map((v) => v / norm(rays[0]!)),
+    rays[1]!.map((v) => v / norm(rays[1]!))
   ]
-  const along = r3[0] * t[0] + r3[1] * t[1] + r3[2] * t[2]
+  const t = rays[2]!.map((v) => v / scale)
+  const r3 = [
+    r1[1]! * r2[2]! - r1[2]! * r2[1]!,
+    r1[2]! * r2[0]! - r1[0]! * r2[2]!,
+    r1[0]! * r2[1]! - r1[1]! * r2[0]!
+  ]
+  const along = r3[0]! * t[0]! + r3[1]! * t[1]! + r3[2]! * t[2]!
   // The ground's normal points up, towards the camera: C·n = −(r3·t) must be positive with it.
   const up = along < 0 ? 1 : -1
   const height = Math.abs(along)
-  const tilt = Math.asin(Math.max(-1, Math.min(1, -up * r3[2])))
+  const tilt = Math.asin(Math.max(-1, Math.min(1, -up * r3[2]!)))
   const start: CameraPose = { height, tilt: tilt * degrees, fieldOfView: fieldOf(focal), aspect }
   return refineRectangle(corners, width, depth, start)
 }
@@ -236,33 +245,33 @@ function refineRectangle(
       )
     return ground
   })
-  const turn = Math.atan2(grounds[1].z - grounds[0].z, grounds[1].x - grounds[0].x)
+  const turn = Math.atan2(grounds[1]!.z - grounds[0]!.z, grounds[1]!.x - grounds[0]!.x)
   const handed =
     Math.sign(
-      (grounds[1].x - grounds[0].x) * (grounds[2].z - grounds[1].z) -
-        (grounds[1].z - grounds[0].z) * (grounds[2].x - grounds[1].x)
+      (grounds[1]!.x - grounds[0]!.x) * (grounds[2]!.z - grounds[1]!.z) -
+        (grounds[1]!.z - grounds[0]!.z) * (grounds[2]!.x - grounds[1]!.x)
     ) || 1
   const residuals = (p: readonly number[]): number[] => {
     const pose = poseOf(p, start.aspect)
-    const [x0, z0, angle] = p.slice(3)
+    const [x0, z0, angle] = p.slice(3) as [number, number, number]
     return [
       [0, 0],
       [width, 0],
       [width, depth],
       [0, depth]
-    ].flatMap(([X, Y], i) => {
+    ].flatMap(([X = 0, Y = 0], i) => {
       const [c, s] = [Math.cos(angle), Math.sin(angle)]
       const seen = project(pose, { x: x0 + X * c - handed * Y * s, z: z0 + X * s + handed * Y * c })
       if (seen.depth <= 0.01) return [10, 10]
-      return [(seen.x - corners[i][0]) * pose.aspect, seen.y - corners[i][1]]
+      return [(seen.x - corners[i]![0]) * pose.aspect, seen.y - corners[i]![1]]
     })
   }
   const fit = leastSquares(residuals, [
     Math.log(start.height),
     start.tilt / degrees,
     Math.log(focalOf(start.fieldOfView)),
-    grounds[0].x,
-    grounds[0].z,
+    grounds[0]!.x,
+    grounds[0]!.z,
     turn
   ])
   return measuredOf(fit, start.aspect, 4)

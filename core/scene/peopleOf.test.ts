@@ -64,7 +64,7 @@ describe('people of a clip as marks', () => {
     expect(people.length).toBeGreaterThanOrEqual(8)
     expect(people.every((p) => p.metres === 1.75 && p.head[1] < p.foot[1])).toBe(true)
     for (let i = 1; i < people.length; i++)
-      expect(people[i].foot[1]).toBeGreaterThan(people[i - 1].foot[1])
+      expect(people[i]!.foot[1]).toBeGreaterThan(people[i - 1]!.foot[1])
     expect(people.every((p) => p.foot[1] < 0.99)).toBe(true)
   })
 

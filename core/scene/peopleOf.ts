@@ -18,7 +18,7 @@ export function peopleOf(tracks: Tracks, metres: number): PersonMark[] {
     .filter(({ cls }) => cls === 'person')
     .flatMap(({ rows: all, from, to }) =>
       all.filter((i) => {
-        const time = frameTime(tracks.frame[i], tracks.fps)
+        const time = frameTime(tracks.frame[i]!, tracks.fps)
         const { x, y, w, h, cls } = rowAt(tracks, i)
         return (
           cls === 'person' &&
@@ -32,23 +32,23 @@ export function peopleOf(tracks: Tracks, metres: number): PersonMark[] {
         )
       })
     )
-    .sort((a, b) => tracks.y[a] + tracks.h[a] - tracks.y[b] - tracks.h[b])
+    .sort((a, b) => tracks.y[a]! + tracks.h[a]! - tracks.y[b]! - tracks.h[b]!)
   if (!rows.length) return []
   const count = Math.min(MOST, rows.length)
   // One of each stretch of the picture from far to near: its row of median height, as a crouching
   // or cut off one is not.
-  const foot = (i: number): number => tracks.y[i] + tracks.h[i]
-  const [far, near] = [foot(rows[0]), foot(rows[rows.length - 1])]
+  const foot = (i: number): number => tracks.y[i]! + tracks.h[i]!
+  const [far, near] = [foot(rows[0]!), foot(rows[rows.length - 1]!)]
   return Array.from({ length: count }, (_, k) => {
     const [from, to] = [far + ((near - far) * k) / count, far + ((near - far) * (k + 1)) / count]
     const stretch = rows
       .filter((i) => foot(i) >= from && (foot(i) < to || k === count - 1))
-      .sort((a, b) => tracks.h[a] - tracks.h[b])
+      .sort((a, b) => tracks.h[a]! - tracks.h[b]!)
     return stretch.length ? stretch[stretch.length >> 1] : null
   })
     .filter((i) => i !== null)
     .map((i) => {
-      const { x, y, w, h } = rowAt(tracks, i)
+      const { x, y, w, h } = rowAt(tracks, i!)
       const middle = round(x + w / 2)
       return { foot: [middle, round(y + h)], head: [middle, round(y)], metres, fromBox: true }
     })

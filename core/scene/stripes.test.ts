@@ -10,11 +10,11 @@ describe('stripes of pixel density', () => {
   const stripes = densityStripes(pose, PICTURE)
 
   test('cover the ground from the horizon down, from few pixels to many, with no gap', () => {
-    expect(stripes[0].from).toBeCloseTo(Math.max(0, horizon(pose)), 9)
-    expect(stripes[stripes.length - 1].to).toBe(1)
+    expect(stripes[0]!.from).toBeCloseTo(Math.max(0, horizon(pose)), 9)
+    expect(stripes[stripes.length - 1]!.to).toBe(1)
     stripes.slice(1).forEach((s, i) => {
-      expect(s.from).toBe(stripes[i].to)
-      expect(s.least).toBeGreaterThan(stripes[i].least)
+      expect(s.from).toBe(stripes[i]!.to)
+      expect(s.least).toBeGreaterThan(stripes[i]!.least)
     })
   })
 
@@ -28,10 +28,10 @@ describe('stripes of pixel density', () => {
       ])
     )
     for (const { least, from } of stripes.slice(1)) {
-      const i = distances.findIndex((_, k) => seen[2 * k][1] <= from)
+      const i = distances.findIndex((_, k) => seen[2 * k]![1] <= from)
       const metre = (k: number): number =>
-        (seen[2 * k + 1][0] - seen[2 * k][0]) * PICTURE * pose.aspect
-      const t = (seen[2 * i - 2][1] - from) / (seen[2 * i - 2][1] - seen[2 * i][1])
+        (seen[2 * k + 1]![0] - seen[2 * k]![0]) * PICTURE * pose.aspect
+      const t = (seen[2 * i - 2]![1] - from) / (seen[2 * i - 2]![1] - seen[2 * i]![1])
       expect(Math.abs(metre(i - 1) + (metre(i) - metre(i - 1)) * t - least)).toBeLessThan(
         0.01 * least
       )

@@ -38,7 +38,8 @@ export function densityStripes(pose: CameraPose, pictureHeight: number): Density
   let from = first
   const limits = [{ name: null, least: 0 }, ...[...DENSITY_BANDS].reverse()]
   limits.forEach(({ name, least }, i) => {
-    const to = i + 1 < limits.length ? heightOfDensity(pose, limits[i + 1].least, pictureHeight) : 1
+    const to =
+      i + 1 < limits.length ? heightOfDensity(pose, limits[i + 1]!.least, pictureHeight) : 1
     if (to - from > 1e-6) stripes.push({ band: name, least, from, to })
     from = Math.max(from, to)
   })

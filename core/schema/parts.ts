@@ -36,7 +36,7 @@ export const PointSchema = v.pipe(v.strictTuple([coordinate, coordinate], pointR
 
 const samePoint = (a: Point, b: Point): boolean => a[0] === b[0] && a[1] === b[1]
 const repeats = (points: readonly Point[]): number =>
-  points.findIndex((p, i) => i > 0 && samePoint(p, points[i - 1]))
+  points.findIndex((p, i) => i > 0 && samePoint(p, points[i - 1]!))
 
 const lineRight = 'must be a list of 2 to 10 vertices'
 export const LineSchema = v.pipe(

@@ -72,14 +72,14 @@ export function tracksFromRows(rows: readonly TargetRow[], fps: number): Tracks 
 
 /** Row `i` as an object; for the few places that want one row, not for loops over a clip. */
 export const rowAt = (t: Tracks, i: number): TargetRow => ({
-  frame: t.frame[i],
-  id: t.id[i],
-  x: t.x[i],
-  y: t.y[i],
-  w: t.w[i],
-  h: t.h[i],
-  cls: CLASSES[t.cls[i]],
-  confidence: t.confidence[i]
+  frame: t.frame[i]!,
+  id: t.id[i]!,
+  x: t.x[i]!,
+  y: t.y[i]!,
+  w: t.w[i]!,
+  h: t.h[i]!,
+  cls: CLASSES[t.cls[i]!]!,
+  confidence: t.confidence[i]!
 })
 
 /** Index of the first row whose frame is at least `frame` (binary search over the ordered column). */
@@ -88,7 +88,7 @@ export function firstRowOfFrame(t: Tracks, frame: number): number {
   let high = t.length
   while (low < high) {
     const middle = (low + high) >> 1
-    if (t.frame[middle] < frame) low = middle + 1
+    if (t.frame[middle]! < frame) low = middle + 1
     else high = middle
   }
   return low
@@ -113,10 +113,10 @@ export function spansOf(t: Tracks): TargetSpan[] {
   const open = new Map<number, TargetSpan>()
   const all: TargetSpan[] = []
   for (let i = 0; i < t.length; i++) {
-    const time = frameTime(t.frame[i], t.fps)
-    let span = open.get(t.id[i])
+    const time = frameTime(t.frame[i]!, t.fps)
+    let span = open.get(t.id[i]!)
     if (!span || time - span.to > RECORD_GAP_SECONDS + 1e-9) {
-      span = { id: t.id[i], rows: [], from: time, to: time, cls: 'unknown' }
+      span = { id: t.id[i]!, rows: [], from: time, to: time, cls: 'unknown' }
       open.set(span.id, span)
       all.push(span)
     }
@@ -125,8 +125,8 @@ export function spansOf(t: Tracks): TargetSpan[] {
   }
   for (const span of all) {
     const counts = new Array<number>(CLASSES.length).fill(0)
-    for (const row of span.rows) counts[t.cls[row]]++
-    span.cls = CLASSES[counts.indexOf(Math.max(...counts))]
+    for (const row of span.rows) counts[t.cls[row]!]!++
+    span.cls = CLASSES[counts.indexOf(Math.max(...counts))]!
   }
   return all
 }

@@ -183,7 +183,7 @@ describe('what would have to change, on clips with known answers', () => {
     )
     for (const change of changes) expect(fires(change.detection, tracks)).toBe(false)
     for (let i = 1; i < changes.length; i++)
-      expect(changes[i].size).toBeGreaterThanOrEqual(changes[i - 1].size)
+      expect(changes[i]!.size).toBeGreaterThanOrEqual(changes[i - 1]!.size)
     const share = by(changes, 'share')!.detection as { sensitivity: number }
     expect(fires({ ...d, sensitivity: share.sensitivity + 1 } as Detection, tracks)).toBe(true)
   })

@@ -232,10 +232,10 @@ function* sizeChanges(
 function classChange(d: Gated, { tracks, target }: WhatIf, looser: boolean): GateChange | null {
   const counts = new Map<number, number>()
   for (let i = 0; i < tracks.length; i++)
-    if (tracks.id[i] === target) counts.set(tracks.cls[i], (counts.get(tracks.cls[i]) ?? 0) + 1)
+    if (tracks.id[i] === target) counts.set(tracks.cls[i]!, (counts.get(tracks.cls[i]!) ?? 0) + 1)
   const [index] = [...counts].sort((a, b) => b[1] - a[1])[0] ?? []
   if (index === undefined) return null
-  const cls = CLASSES[index]
+  const cls = CLASSES[index]!
   if (looser)
     return d.classes.length === 0 || d.classes.includes(cls)
       ? null
@@ -269,9 +269,9 @@ function hoursChange(
     return null
   const local = wallText(setting.start + trace.time * 1000, setting.plan.timeZone)
   const date = local.slice(0, 10)
-  const weekday = WEEKDAYS[(new Date(`${date}T00:00Z`).getUTCDay() + 6) % 7]
+  const weekday = WEEKDAYS[(new Date(`${date}T00:00Z`).getUTCDay() + 6) % 7]!
   const exception = schedule.exceptions.findIndex((e) => e.date === date)
-  const spans = exception >= 0 ? schedule.exceptions[exception].spans : schedule.week[weekday]
+  const spans = exception >= 0 ? schedule.exceptions[exception]!.spans : schedule.week[weekday]
   const minute = Number(local.slice(11, 13)) * 60 + Number(local.slice(14, 16))
   const [first, last] = [
     Math.floor(minute / TO_MINUTES) * TO_MINUTES,
@@ -309,8 +309,8 @@ function hoursChange(
     index < 0
       ? `${schedule.name}: armed ${added[0]} to ${added[1]} as well on ${DAY_NAMES[weekday]}`
       : end === 0
-        ? `${schedule.name}: from ${added[0]} in place of ${spans[index][0]} on ${DAY_NAMES[weekday]}`
-        : `${schedule.name}: to ${added[1]} in place of ${spans[index][1]} on ${DAY_NAMES[weekday]}`
+        ? `${schedule.name}: from ${added[0]} in place of ${spans[index]![0]} on ${DAY_NAMES[weekday]}`
+        : `${schedule.name}: to ${added[1]} in place of ${spans[index]![1]} on ${DAY_NAMES[weekday]}`
   return { gate: 'armed', words, detection: d, schedule: changed, size: by / 60 }
 }
 

@@ -26,7 +26,7 @@ const NEAR_LINE = 0.08
 
 function nearLine(line: readonly Point[], x: number, y: number): boolean {
   return line.slice(1).some(([bx, by], i) => {
-    const [ax, ay] = line[i]
+    const [ax, ay] = line[i]!
     const length = Math.hypot(bx - ax, by - ay)
     const along = ((x - ax) * (bx - ax) + (y - ay) * (by - ay)) / length
     return (
@@ -51,7 +51,7 @@ export function sizesIn(
     return rows
       .filter((_, n) => n % every === 0)
       .map((i): SeenSize => {
-        const [x, y, w, h] = [tracks.x[i], tracks.y[i], tracks.w[i], tracks.h[i]]
+        const [x, y, w, h] = [tracks.x[i]!, tracks.y[i]!, tracks.w[i]!, tracks.h[i]!]
         return {
           target: id,
           cls,

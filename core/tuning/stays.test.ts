@@ -27,7 +27,7 @@ const of = (walks: Parameters<typeof clip>[0], more: object = {}): ZoneStay[] =>
 
 describe('how long targets stay in a zone', () => {
   test('who walks straight across passes by, for the width of the zone over their speed', () => {
-    const [stay] = of([{ from: [0.1, 0.6], to: [0.9, 0.6], seconds: 20 }])
+    const [stay] = of([{ from: [0.1, 0.6], to: [0.9, 0.6], seconds: 20 }]) as [ZoneStay]
     // 0.4 of the picture at 0.04 a second; half the body is in from edge to edge.
     expect(stay).toMatchObject({ target: 1, passing: true })
     expect(Math.abs(stay.seconds - 10)).toBeLessThan(0.15)
@@ -45,8 +45,8 @@ describe('how long targets stay in a zone', () => {
 
   test('more of the body that must be in makes it shorter; other classes and other places do not count', () => {
     const across = [{ from: [0.1, 0.6], to: [0.9, 0.6], seconds: 20 }] as const
-    expect(of([...across] as never, { sensitivity: 1 })[0].seconds).toBeLessThan(
-      of([...across] as never, { sensitivity: 99 })[0].seconds
+    expect(of([...across] as never, { sensitivity: 1 })[0]!.seconds).toBeLessThan(
+      of([...across] as never, { sensitivity: 99 })[0]!.seconds
     )
     expect(of([...across] as never, { classes: ['vehicle'] })).toEqual([])
     expect(of([{ from: [0.1, 0.95], to: [0.9, 0.95], seconds: 20, h: 0.05 }])).toEqual([])
@@ -86,9 +86,9 @@ describe('when targets are timed', () => {
     const { tracks } = clip([{ from: [0.1, 0.6], to: [0.9, 0.6], seconds: 20 }])
     const [stay, ...more] = timedStays(detection({}), tracks)
     expect(more).toEqual([])
-    expect(Math.abs(stay.from - 5)).toBeLessThan(0.15)
-    expect(stay.filled - stay.from).toBeCloseTo(4, 9)
-    expect(stay.to).toBeGreaterThan(stay.filled)
+    expect(Math.abs(stay!.from - 5)).toBeLessThan(0.15)
+    expect(stay!.filled - stay!.from).toBeCloseTo(4, 9)
+    expect(stay!.to).toBeGreaterThan(stay!.filled)
     expect(timedStays(detection({ dwellSeconds: 0 }), tracks)).toEqual([])
     expect(timedStays(detection({ classes: ['vehicle'] }), tracks)).toEqual([])
   })

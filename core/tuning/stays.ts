@@ -40,19 +40,22 @@ function goingsIn(
 ): Going[] {
   const found: Going[] = []
   for (let n = 0; n < rows.length; n++) {
-    const i = rows[n]
+    const i = rows[n]!
     if (
-      !atLeast(zone.share({ x: tracks.x[i], y: tracks.y[i], w: tracks.w[i], h: tracks.h[i] }), need)
+      !atLeast(
+        zone.share({ x: tracks.x[i]!, y: tracks.y[i]!, w: tracks.w[i]!, h: tracks.h[i]! }),
+        need
+      )
     )
       continue
     const going = found[found.length - 1]
-    if (going && timeOf(tracks, i) - timeOf(tracks, rows[going.last]) <= grace) going.last = n
+    if (going && timeOf(tracks, i) - timeOf(tracks, rows[going.last]!) <= grace) going.last = n
     else found.push({ first: n, last: n })
   }
   return found
 }
 
-const timeOf = (tracks: Tracks, i: number): number => frameTime(tracks.frame[i], tracks.fps)
+const timeOf = (tracks: Tracks, i: number): number => frameTime(tracks.frame[i]!, tracks.fps)
 
 /** How long the targets of the wanted classes stay in a zone: of each that does at all, its longest stay. */
 export function staysIn(
@@ -66,13 +69,13 @@ export function staysIn(
     .filter(({ cls }) => d.classes.length === 0 || d.classes.includes(cls))
     .flatMap(({ id, rows }) => {
       const length = ({ first, last }: Going): number =>
-        timeOf(tracks, rows[last]) - timeOf(tracks, rows[first])
+        timeOf(tracks, rows[last]!) - timeOf(tracks, rows[first]!)
       const goings = goingsIn(zone, need, GRACE, rows, tracks)
       if (!goings.length) return []
       const longest = goings.reduce((a, b) => (length(b) >= length(a) ? b : a))
       return {
         target: id,
-        from: timeOf(tracks, rows[longest.first]),
+        from: timeOf(tracks, rows[longest.first]!),
         seconds: length(longest),
         passing:
           longest.first > 0 &&
@@ -108,9 +111,9 @@ export function timedStays(
     .flatMap(({ id, rows }) =>
       goingsIn(zone, need, grace, rows, tracks).map(({ first, last }) => ({
         target: id,
-        from: timeOf(tracks, rows[first]),
-        to: timeOf(tracks, rows[last]),
-        filled: timeOf(tracks, rows[first]) + d.dwellSeconds
+        from: timeOf(tracks, rows[first]!),
+        to: timeOf(tracks, rows[last]!),
+        filled: timeOf(tracks, rows[first]!) + d.dwellSeconds
       }))
     )
     .sort((a, b) => a.from - b.from || a.target - b.target)
@@ -118,14 +121,14 @@ export function timedStays(
 
 function isStraight(tracks: Tracks, rows: readonly number[]): boolean {
   const foot = (i: number): [number, number] => [
-    tracks.x[i] + tracks.w[i] / 2,
-    tracks.y[i] + tracks.h[i]
+    tracks.x[i]! + tracks.w[i]! / 2,
+    tracks.y[i]! + tracks.h[i]!
   ]
   const between = (a: number, b: number): number =>
     Math.hypot(foot(b)[0] - foot(a)[0], foot(b)[1] - foot(a)[1])
   let gone = 0
-  for (let n = 1; n < rows.length; n++) gone += between(rows[n - 1], rows[n])
-  return gone > 0 && between(rows[0], rows[rows.length - 1]) / gone >= STRAIGHT
+  for (let n = 1; n < rows.length; n++) gone += between(rows[n - 1]!, rows[n]!)
+  return gone > 0 && between(rows[0]!, rows[rows.length - 1]!) / gone >= STRAIGHT
 }
 
 /** Fewer passers-by say nothing of how long one takes. */

@@ -61,13 +61,13 @@ test('the way of the target and its gates at the moment, as the engine had it; h
     },
     tracksFromRows(rows, 10)
   )
-  const account = accountOf(detection, 7, at(fired.time))
-  expect(account.ladder).toMatchObject({ fired: true, target: 7, frame: fired.frame })
+  const account = accountOf(detection, 7, at(fired!.time))
+  expect(account.ladder).toMatchObject({ fired: true, target: 7, frame: fired!.frame })
   expect(account.hours?.name).toBe('By day')
   expect(account.path).toHaveLength(40)
   // It begins before the trigger, at the foot of where it came in.
-  expect(account.path[0].at).toBeCloseTo(-fired.time, 6)
-  expect([account.path[0].x, account.path[0].y].map((v) => Math.round(v * 1000) / 1000)).toEqual([
+  expect(account.path[0]!.at).toBeCloseTo(-fired!.time, 6)
+  expect([account.path[0]!.x, account.path[0]!.y].map((v) => Math.round(v * 1000) / 1000)).toEqual([
     0.225, 0.6
   ])
 })
@@ -75,7 +75,7 @@ test('the way of the target and its gates at the moment, as the engine had it; h
 test('seconds count from when the target came into view', () => {
   const later = { ...at(6.9), rows: rows.map((r) => ({ ...r, frame: r.frame + 50 })) }
   const account = accountOf(detection, 7, later)
-  expect(account.path[0].at).toBeCloseTo(-1.9, 6)
+  expect(account.path[0]!.at).toBeCloseTo(-1.9, 6)
   expect(account.ladder!.time).toBeLessThan(4)
   expect(account.ladder!.fired).toBe(true)
 })

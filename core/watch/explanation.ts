@@ -34,9 +34,9 @@ const inputsOf = ({ armInput }: Detection): ArmInputs =>
 export function pathOf(tracks: Tracks, target: number, at: number): TriggerExplanation['path'] {
   const own = rowsOf(tracks, target)
   return Array.from({ length: own.length }, (_, i) => ({
-    at: frameTime(own.frame[i], own.fps) - at,
-    x: own.x[i] + own.w[i] / 2,
-    y: own.y[i] + own.h[i]
+    at: frameTime(own.frame[i]!, own.fps) - at,
+    x: own.x[i]! + own.w[i]! / 2,
+    y: own.y[i]! + own.h[i]!
   }))
 }
 

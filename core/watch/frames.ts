@@ -70,7 +70,7 @@ export class WatchReader {
       }
       this.parts = [all]
     }
-    return this.parts[0]
+    return this.parts[0]!
   }
 }
 
@@ -86,7 +86,7 @@ export class PartReader {
   constructor(contentType: string) {
     const found = /boundary="?([^";]+)"?/i.exec(contentType)
     if (!found) throw new RangeError('the stream names no boundary')
-    this.boundary = utf8.encode(`--${found[1].replace(/^--/, '')}`)
+    this.boundary = utf8.encode(`--${found[1]!.replace(/^--/, '')}`)
   }
 
   push(part: Uint8Array): Uint8Array[] {
@@ -126,9 +126,9 @@ function concat(a: Uint8Array, b: Uint8Array): Uint8Array {
 
 function indexOf(bytes: Uint8Array, wanted: Uint8Array, from: number): number {
   for (
-    let at = bytes.indexOf(wanted[0], from);
+    let at = bytes.indexOf(wanted[0]!, from);
     at >= 0 && at + wanted.length <= bytes.length;
-    at = bytes.indexOf(wanted[0], at + 1)
+    at = bytes.indexOf(wanted[0]!, at + 1)
   ) {
     let i = 1
     while (i < wanted.length && bytes[at + i] === wanted[i]) i++

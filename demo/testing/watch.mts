@@ -60,5 +60,5 @@ async function watch({ camera, script, detections, targets }: Watched): Promise<
   return evaluate(settingOf(detections, fps), tracks, measures)
 }
 
-for (const item of JSON.parse(process.argv[2]) as Watched[])
+for (const item of JSON.parse(process.argv[2]!) as Watched[])
   process.stdout.write(`${JSON.stringify(await watch(item))}\n`)

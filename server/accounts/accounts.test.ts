@@ -35,9 +35,9 @@ describe('signing in', () => {
       role: 'operator',
       person: 'ines'
     })
-    const [cookie] = answer.headers.getSetCookie()
+    const [cookie] = answer.headers.getSetCookie() as [string]
     expect(cookie).toMatch(/; Max-Age=43200; Path=\/; HttpOnly; SameSite=Strict/)
-    const token = /=([\w-]+)/.exec(cookie)![1]
+    const token = /=([\w-]+)/.exec(cookie)![1]!
     // 3.2.2: at least 64 bits of chance; 3.2.3: only its digest is kept.
     expect(Buffer.from(token, 'base64url')).toHaveLength(32)
     expect(await t.database.rows('SELECT 1 FROM session WHERE token_hash = ?', [token])).toEqual([])
@@ -61,7 +61,7 @@ describe('signing in', () => {
     const statuses = answers.map((a) => a.status)
     expect(statuses.filter((s) => s === 401)).toHaveLength(5)
     expect(statuses.filter((s) => s === 429)).toHaveLength(20)
-    const [wrong] = answers.filter((a) => a.status === 401)
+    const [wrong] = answers.filter((a) => a.status === 401) as [Response]
     expect(await wrong.json()).toEqual({
       code: 'not-signed-in',
       message: 'Wrong user name or password.'

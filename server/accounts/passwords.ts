@@ -70,7 +70,7 @@ export async function isPassword(
   const [form, n, r, p, salt, hash] = (
     kept ??
     `scrypt$${COST.N}$${COST.r}$${COST.p}$${Buffer.alloc(16).toString('base64')}$${Buffer.alloc(BYTES).toString('base64')}`
-  ).split('$')
+  ).split('$') as [string, string, string, string, string, string]
   if (hash === undefined) return false
   const plain = await derive(password, Buffer.from(salt, 'base64'), {
     N: Number(n),

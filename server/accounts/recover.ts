@@ -10,7 +10,7 @@ const usage = `usage: npm run recover -- USERNAME [--data FOLDER] [--database UR
 
 await runCommand(async (args) => {
   const call = readCall(args, usage)
-  const [username] = call.positionals
+  const [username] = call.positionals as [string]
   if (call.positionals.length !== 1 || !/^[a-z0-9._-]{2,40}$/.test(username ?? ''))
     throw new UsageError(usage)
   const installation = await openInstallation(call.data, call.database)

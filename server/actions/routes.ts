@@ -314,7 +314,7 @@ export function actionsRoutes(
     const site = await theSite()
     const twice = inputs.findIndex((x, i) => inputs.findIndex((y) => y.id === x.id) < i)
     if (twice >= 0)
-      throw new InputError(`$.inputs[${twice}].id`, `"${inputs[twice].id}" is used twice`)
+      throw new InputError(`$.inputs[${twice}].id`, `"${inputs[twice]!.id}" is used twice`)
     const used = (await readAllDetections(database, site.id)).flatMap(({ detection: d }) => [
       ...(d.armInput ? [{ input: d.armInput.input, name: d.name }] : []),
       ...(d.kind === 'contact' ? [{ input: d.input, name: d.name }] : [])

@@ -75,7 +75,7 @@ describe('a trigger that is sent', () => {
     ])
     const { hooks } = await t.outside()
     expect(hooks).toHaveLength(1)
-    expect(hooks[0].key).toBe(`delivery-${deliveries[1].id}`)
+    expect(hooks[0].key).toBe(`delivery-${deliveries[1]!.id}`)
     expect(JSON.parse(hooks[0].body)).toMatchObject({
       site: 'Skerrow Landing',
       camera: { id: 'quay-path' },
@@ -150,9 +150,9 @@ describe('a trigger that is sent', () => {
     const answers = await Promise.all(Array.from({ length: 60 }, () => send()))
     expect(answers.every((a) => a.status === 201 && a.body.deliveries === 1)).toBe(true)
     expect(new Set(answers.map((a) => a.body.alarm)).size).toBe(1)
-    expect((await alarm(answers[0].body.alarm)).triggers).toBe(60)
+    expect((await alarm(answers[0]!.body.alarm)).triggers).toBe(60)
     const before = (await t.outside()).hooks.length
-    await settled(answers[0].body.alarm)
+    await settled(answers[0]!.body.alarm)
     const keys = (await t.outside()).hooks.map((h: any) => h.key)
     expect(keys.length).toBeGreaterThanOrEqual(before)
     expect(new Set(keys).size).toBe(keys.length)
@@ -184,7 +184,7 @@ describe('the monitoring station', () => {
     const { body } = await send()
     const failing = await eventually(async () => {
       const a = await alarm(body.alarm)
-      return a.deliveries[0].attempts > 0 && a
+      return a.deliveries[0]!.attempts > 0 && a
     }, 30)
     expect(failing.deliveries[0]).toMatchObject({
       state: 'pending',
@@ -195,7 +195,7 @@ describe('the monitoring station', () => {
     expect(done.deliveries[0]).toMatchObject({ state: 'sent', error: null })
     const { body: attempts } = await t.ask(
       'GET',
-      `/api/deliveries/${done.deliveries[0].id}/attempts`
+      `/api/deliveries/${done.deliveries[0]!.id}/attempts`
     )
     expect(attempts.map((a: any) => a.ok)).toEqual([...attempts.slice(1).map(() => false), true])
     const sequence = t.station.messages.at(-1)!.sequence
@@ -213,9 +213,9 @@ describe('the monitoring station', () => {
       error: expect.stringContaining('the station refused it')
     })
     t.station.mood = 'answers'
-    expect((await t.ask('POST', `/api/deliveries/${delivery.id}/retry`)).status).toBe(204)
-    expect((await settled(body.alarm)).deliveries[0].state).toBe('sent')
-    expect((await t.ask('POST', `/api/deliveries/${delivery.id}/retry`)).status).toBe(409)
+    expect((await t.ask('POST', `/api/deliveries/${delivery!.id}/retry`)).status).toBe(204)
+    expect((await settled(body.alarm)).deliveries[0]!.state).toBe('sent')
+    expect((await t.ask('POST', `/api/deliveries/${delivery!.id}/retry`)).status).toBe(409)
   })
 
   test('a severity that it does not accept is not even sent; its own test is taken', async () => {
@@ -413,10 +413,10 @@ describe('what others than installers are told', () => {
       )
     ).toBe(true)
     expect((await t.ask('GET', '/api/alarms?state=odd')).status).toBe(422)
-    const [{ id }] = await t.database.rows<{ id: number }>(
+    const [row] = await t.database.rows<{ id: number }>(
       "SELECT id FROM delivery WHERE kind = 'recording' AND state = 'sent' LIMIT 1"
     )
-    const part = await t.fetch(`/api/deliveries/${id}/files/recording.mp4`, {
+    const part = await t.fetch(`/api/deliveries/${row!.id}/files/recording.mp4`, {
       headers: { range: 'bytes=0-9' }
     })
     expect([

@@ -85,7 +85,7 @@ test('killed hard at twenty random moments under 100 triggers a second: every tr
     const open = again.map((body) => sendOne(address, body))
     const until = Date.now() + 150 + Math.random() * 500
     while (Date.now() < until) {
-      const [camera, detection] = detections[sent % 2]
+      const [camera, detection] = detections[sent % 2] as [string, string]
       open.push(sendOne(address, { key: `t${++sent}`, camera, detection }))
       await new Promise((resolve) => setTimeout(resolve, 1000 / PER_SECOND))
     }
@@ -103,7 +103,7 @@ test('killed hard at twenty random moments under 100 triggers a second: every tr
 
   // None lost, none twice, none without its deliveries; and in the end each is made.
   const count = async (sql: string): Promise<number> =>
-    (await t.database.rows<{ n: number }>(sql))[0].n
+    (await t.database.rows<{ n: number }>(sql))[0]!.n
   expect(
     await count("SELECT COUNT(DISTINCT sender_key) AS n FROM fired_trigger WHERE source = 'sender'")
   ).toBe(sent)

@@ -96,7 +96,7 @@ describe('a rule fires on a camera', () => {
     const {
       devices: [sent]
     } = await send('cam-slipway')
-    expect(sent.results.map((r) => [r.name, r.what, r.error])).toEqual([
+    expect(sent!.results.map((r) => [r.name, r.what, r.error])).toEqual([
       ['Quay edge', 'created', null],
       ['Strobe on the mast', 'changed', null],
       ['Voice on the mast', 'changed', null]
@@ -145,7 +145,7 @@ describe('a rule fires on a camera', () => {
     expect(made.get('recorder')!.outputs.isActive('relay-1', Date.now() + 3_600_000)).toBe(true)
     // The slipway is on no channel of the recorder: its own camera records, from before the trigger.
     expect(camera.recordings.all()).toHaveLength(1)
-    const [{ from, to }] = camera.recordings.all()
+    const { from, to } = camera.recordings.all()[0]!
     expect(to - from).toBeCloseTo(20, 0)
     const [trigger] = await t.database.rows<{
       fired_at: number
@@ -153,11 +153,11 @@ describe('a rule fires on a camera', () => {
       source: string
     }>('SELECT fired_at, direction, source FROM fired_trigger WHERE alarm_id = ?', [alarm.id])
     expect(trigger).toMatchObject({ direction: 'leftToRight', source: 'device' })
-    expect(Date.now() - trigger.fired_at).toBeLessThan(60_000)
+    expect(Date.now() - trigger!.fired_at).toBeLessThan(60_000)
   }, 120_000)
 
   test('what the camera records is read from it when it has ended, and kept here', async () => {
-    const { id } = byKind(await alarmOf('quay-edge')).recording
+    const { id } = byKind(await alarmOf('quay-edge')).recording!
     const kept = async (): Promise<EvidenceView> =>
       (await t.ask('GET', `/api/deliveries/${id}/files`)).body
     const [first] = await Promise.all([kept(), kept()])
@@ -195,7 +195,7 @@ describe('a rule fires on a camera', () => {
     // It opens, and then that is written down.
     await eventually(async () => {
       const { relay } = byKind((await t.ask('GET', `/api/alarms/${id}`)).body)
-      return relay.does === 'off' && relay.state === 'sent'
+      return relay!.does === 'off' && relay!.state === 'sent'
     }, 10)
   })
 })
@@ -238,7 +238,7 @@ describe('a camera goes silent', () => {
     await change('path-snapshots', { before: 1, after: 1 })
     await link('slipway', 'lost', ['path-snapshots'])
     // What it has recorded and nobody has looked at is out of reach from now on, and that is said.
-    const { id } = byKind(await alarmOf('quay-edge')).recording
+    const { id } = byKind(await alarmOf('quay-edge')).recording!
     await t.database.run(
       "UPDATE delivery SET result = JSON_REMOVE(result, '$.files') WHERE id = ?",
       [id]
@@ -256,14 +256,14 @@ describe('a camera goes silent', () => {
     expect(done.deliveries).toMatchObject([{ kind: 'snapshots', recipient: 'Quay path' }])
     const {
       body: { files }
-    } = await t.ask('GET', `/api/deliveries/${done.deliveries[0].id}/files`)
+    } = await t.ask('GET', `/api/deliveries/${done.deliveries[0]!.id}/files`)
     expect(files.map((f: any) => f.name)).toEqual([
       'snapshot-before-1.0s.jpg',
       'snapshot.jpg',
       'snapshot-after-1.0s.jpg'
     ])
     expect(
-      existsSync(join(t.folder, 'evidence', String(done.deliveries[0].id), 'snapshot.jpg'))
+      existsSync(join(t.folder, 'evidence', String(done.deliveries[0]!.id), 'snapshot.jpg'))
     ).toBe(true)
     // Once, for as long as it stays silent.
     await new Promise((resolve) => setTimeout(resolve, 2500))

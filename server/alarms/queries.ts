@@ -135,7 +135,7 @@ async function withDeliveries(sql: Sql, rows: AlarmRow[]): Promise<AlarmView[]> 
     `SELECT ${DELIVERY_COLUMNS} FROM delivery d WHERE d.alarm_id IN (${rows.map(() => '?').join()}) ORDER BY d.id DESC LIMIT ${MAX_DELIVERIES * rows.length}`,
     rows.map(({ id }) => id)
   )
-  const people = (await readSettings(sql, rows[0].site_id)).people.people
+  const people = (await readSettings(sql, rows[0]!.site_id)).people.people
   return rows.map((row) =>
     alarmOf(
       row,
@@ -181,13 +181,13 @@ export async function countWaiting(sql: Sql, siteId: string): Promise<number> {
       "SELECT COUNT(*) AS n FROM alarm WHERE site_id = ? AND state = 'waiting'",
       [siteId]
     )
-  )[0].n
+  )[0]!.n
 }
 
 export async function readAlarm(sql: Sql, id: number): Promise<AlarmView> {
   const rows = await sql.rows<AlarmRow>(`${select} WHERE a.id = ?`, [id])
   if (!rows.length) throw notFound(`alarm ${id}`)
-  return (await withDeliveries(sql, rows))[0]
+  return (await withDeliveries(sql, rows))[0]!
 }
 
 /** The actions that an alarm began with, under lock. */

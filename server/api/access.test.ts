@@ -173,7 +173,7 @@ describe('nobody gets in', () => {
         ]) {
           const answer = await raw(
             route.method,
-            spellings[name](addressOf(route)),
+            spellings[name]!(addressOf(route)),
             { cookie },
             bodyOf(route.method)
           )

@@ -40,7 +40,7 @@ export async function servePage(http: FastifyInstance, folder: string): Promise<
 }
 
 function isPlace({ method, url, headers }: FastifyRequest): boolean {
-  const [path] = url.split('?')
+  const [path] = url.split('?') as [string]
   return (
     method === 'GET' &&
     (headers.accept ?? '').includes('text/html') &&

@@ -73,7 +73,7 @@ describe('a sealed stream', () => {
     const piece = 4 + 2 ** 20 + 16
     const opened = (bytes: Buffer, with_ = secret) =>
       bytesOf(decryptStream(pieces(bytes, 65_536), with_))
-    const changed = (at: number): Buffer => Buffer.from(sealed).fill(sealed[at] ^ 1, at, at + 1)
+    const changed = (at: number): Buffer => Buffer.from(sealed).fill(sealed[at]! ^ 1, at, at + 1)
     await expect(opened(sealed.subarray(0, sealed.length - 1))).rejects.toThrow(
       'is cut off in the middle of a piece'
     )
@@ -128,13 +128,15 @@ describe('backup and restore', () => {
       )
       .flatMap(({ url }) => {
         if (!url.includes(':')) return [url]
-        const thing = url.split('/')[2]
+        const thing = url.split('/')[2]!
         const ofThing = (values[thing] ?? []).map((id) =>
           url.replace(/:(camera|id)/, encodeURIComponent(id))
         )
         return ofThing
           .filter((u) => !u.includes(':') || u.includes('slipway'))
-          .map((u) => u.replace(':id', values.checks[0] ?? 'none').replace(':file', 'snapshot.jpg'))
+          .map((u) =>
+            u.replace(':id', values.checks?.[0] ?? 'none').replace(':file', 'snapshot.jpg')
+          )
       })
   }
   const answerOf = async (
@@ -220,15 +222,15 @@ describe('backup and restore', () => {
       [quiet, 'after']
     ]) {
       const name = `wardoptic_restored_${to}_${process.pid}`
-      const data = join(folder, to)
-      await restore(from, data, secret, { address, name })
+      const data = join(folder, to!)
+      await restore(from!, data, secret, { address, name })
       const database = await Database.open(address, name)
       expect(
         (
           await database.rows<{ n: number }>(
             'SELECT COUNT(*) AS n FROM fired_trigger LEFT JOIN alarm ON alarm.id = alarm_id WHERE alarm.id IS NULL'
           )
-        )[0].n
+        )[0]!.n
       ).toBe(0)
       // Each file that a row names is there.
       for (const { id } of await database.rows<{ id: string }>(
@@ -270,7 +272,7 @@ describe('backup and restore', () => {
             await database.rows<{ sealed: Buffer }>(
               "SELECT sealed FROM site_setting WHERE name = 'mail'"
             )
-          )[0].sealed
+          )[0]!.sealed
         ).toHaveLength(12 + 16 + 'of-the-mail'.length)
         expect(
           readFileSync(join(data, 'device.key')).equals(readFileSync(join(t.folder, 'device.key')))
@@ -334,7 +336,7 @@ describe('backup and restore', () => {
     expect(said).toEqual([
       expect.stringContaining('The database is brought up to date. As it was before: ')
     ])
-    const file = said[0].split(': ')[1]
+    const file = said[0]!.split(': ')[1]!
     expect(statSync(file).mode & 0o777).toBe(0o600)
     expect(await upgraded.rows('SELECT hours FROM tally')).toEqual([])
     await upgraded.close()

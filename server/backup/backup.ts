@@ -1,3 +1,4 @@
+import { onlyRow } from '../columns.ts'
 import { createReadStream, createWriteStream } from 'node:fs'
 import { readdir, rename, rm, stat } from 'node:fs/promises'
 import { join, relative } from 'node:path'
@@ -64,10 +65,11 @@ export async function backUp(
   })
   const part = `${file}.part`
   try {
-    const [[{ got }]] = await connection.query<RowDataPacket[]>('SELECT GET_LOCK(?, 5) AS got', [
+    const [locks] = await connection.query<RowDataPacket[]>('SELECT GET_LOCK(?, 5) AS got', [
       FILES_LOCK(name)
     ])
-    if (Number(got) !== 1) throw new Error('another backup is being made; wait for it')
+    if (Number(onlyRow(locks).got) !== 1)
+      throw new Error('another backup is being made; wait for it')
     await connection.query('SET TRANSACTION ISOLATION LEVEL REPEATABLE READ')
     await connection.query('START TRANSACTION WITH CONSISTENT SNAPSHOT')
     const archive = pack()

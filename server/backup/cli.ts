@@ -9,7 +9,7 @@ const usage = `usage: npm run backup -- FILE [--data FOLDER] [--database URL] [-
 
 await runCommand(async (args) => {
   const call = readCall(args, usage)
-  const [file] = call.positionals
+  const [file] = call.positionals as [string]
   if (call.positionals.length !== 1) throw new UsageError(usage)
   const passphrase = await passphraseOf(call, true)
   const { address, name, stop } = await openInstallation(call.data, call.database)

@@ -1,3 +1,4 @@
+import { onlyRow } from '../columns.ts'
 import { createReadStream, createWriteStream } from 'node:fs'
 import { chmod, mkdir, readdir, rename, rm } from 'node:fs/promises'
 import { dirname, join, normalize, sep } from 'node:path'
@@ -137,10 +138,11 @@ async function fillDatabase(
   try {
     await connection.query(`CREATE DATABASE IF NOT EXISTS \`${name}\` CHARACTER SET utf8mb4`)
     await connection.query(`USE \`${name}\``)
-    const [[{ n }]] = await connection.query<RowDataPacket[]>(
+    const [counted] = await connection.query<RowDataPacket[]>(
       'SELECT COUNT(*) AS n FROM information_schema.tables WHERE table_schema = DATABASE()'
     )
-    if (n) throw new InputError('--database', `the database ${name} is not empty; give one that is`)
+    if (onlyRow(counted).n)
+      throw new InputError('--database', `the database ${name} is not empty; give one that is`)
     // The form that it had when it was saved; what came later follows.
     const files = readFiles()
     await migrate(

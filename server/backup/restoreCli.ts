@@ -8,7 +8,7 @@ const usage = `usage: npm run restore -- FILE --data FOLDER [--database URL] [--
 
 await runCommand(async (args) => {
   const call = readCall(args, usage)
-  const [file] = call.positionals
+  const [file] = call.positionals as [string]
   if (call.positionals.length !== 1 || typeof call.values.data !== 'string')
     throw new UsageError(usage)
   const { madeAt } = await restore(

@@ -104,7 +104,7 @@ class Taker {
         length += value.length
       }
     }
-    const all = parts.length === 1 ? parts[0] : Buffer.concat(parts)
+    const all = parts.length === 1 ? parts[0]! : Buffer.concat(parts)
     if (all.length < bytes) {
       this.held = all
       return null

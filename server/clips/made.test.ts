@@ -70,7 +70,7 @@ describe('a clip made from a script', () => {
     expect((await t.ask('GET', `/api/clips/${id}/faces`)).status).toBe(200)
     const measures = readMeasures(await bytes(`/api/clips/${id}/measures`))
     expect(measures).toMatchObject({ length: 140, columns: 22, rows: 18, fps: 10 })
-    expect(measures.figures.luma[100] / measures.figures.luma[30]).toBeLessThan(0.3)
+    expect(measures.figures.luma[100]! / measures.figures.luma[30]!).toBeLessThan(0.3)
   }, 120_000)
 
   test('its tamper and its contact set off what is linked to them, in a run as live; the mail says what happened', async () => {
@@ -130,7 +130,7 @@ describe('a clip made from a script', () => {
     })
     await ready(id)
     const measures = readMeasures(await bytes(`/api/clips/${id}/measures`))
-    expect(measures.figures.lumaBefore[120] / measures.figures.luma[120]).toBeCloseTo(1, 0)
+    expect(measures.figures.lumaBefore[120]! / measures.figures.luma[120]!).toBeCloseTo(1, 0)
   }, 60_000)
 
   test('its contacts move with its start', async () => {

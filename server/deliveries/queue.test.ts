@@ -94,8 +94,9 @@ describe('the delivery queue', () => {
     for (const ids of Object.values(order)) expect(ids).toEqual([...ids].sort((a, b) => a - b))
     expect(together).toBeGreaterThan(1)
     expect(
-      (await database.rows<{ n: number }>('SELECT COUNT(*) AS n FROM delivery_attempt WHERE ok'))[0]
-        .n
+      (
+        await database.rows<{ n: number }>('SELECT COUNT(*) AS n FROM delivery_attempt WHERE ok')
+      )[0]!.n
     ).toBe(240)
   }, 60_000)
 
@@ -112,13 +113,13 @@ describe('the delivery queue', () => {
       10
     )
     const [first, second, third, fourth] = await states()
-    expect([first, second, third, fourth].map((d) => [d.state, d.error])).toEqual([
+    expect([first, second, third, fourth].map((d) => [d!.state, d!.error])).toEqual([
       ['pending', 'not now'],
       ['sent', null],
       ['failed', 'never'],
       ['sent', null]
     ])
-    expect(first.next_at - began).toBeGreaterThanOrEqual(2000)
+    expect(first!.next_at - began).toBeGreaterThanOrEqual(2000)
     await done()
     expect((await states())[0]).toMatchObject({ state: 'sent', attempts: 2 })
     await queue.close()
@@ -143,7 +144,7 @@ describe('the delivery queue', () => {
           "SELECT COUNT(*) AS n FROM delivery WHERE endpoint_id = ? AND state = 'sent'",
           [endpoint]
         )
-      )[0].n
+      )[0]!.n
     await eventually(async () => (await of('mail')) === 30 && (await of('other')) === 1, 20)
     expect(await of('dead')).toBe(0)
     expect(most).toBeGreaterThan(1)
@@ -156,7 +157,7 @@ describe('the delivery queue', () => {
     await put('later', { at: Date.now() + 60_000 })
     await put('camera', { by: 'camera' })
     const queue = await running(async () => {})
-    await eventually(async () => (await states())[1].state === 'failed', 10)
+    await eventually(async () => (await states())[1]!.state === 'failed', 10)
     await queue.close()
     expect(await states()).toMatchObject([
       { state: 'pending', attempts: 0 },

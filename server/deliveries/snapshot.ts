@@ -6,7 +6,7 @@ import type { Box, Point } from '../../core/geometry/shapes.ts'
 /** The outline of a detection's shape; kinds that look at the whole picture have none. */
 function outlineOf(detection: Detection): readonly Point[] {
   const shape = shapeOf(detection) ?? []
-  return 'zone' in detection ? [...shape, detection.zone[0]] : shape
+  return 'zone' in detection ? [...shape, detection.zone[0]!] : shape
 }
 
 /** The picture of a trigger's moment with the detection's shape and the target's brackets over it, as JPEG. */
@@ -48,7 +48,7 @@ export async function drawSnapshot(
         [x + w, y, -1, 1],
         [x, y + h, 1, -1],
         [x + w, y + h, -1, -1]
-      ]) {
+      ] as const) {
         g.moveTo(cx + sx * arm, cy)
         g.lineTo(cx, cy)
         g.lineTo(cx, cy + sy * arm)

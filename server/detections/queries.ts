@@ -98,7 +98,7 @@ async function current(
 }
 
 const siteOf = async (sql: Sql, cameraId: string): Promise<string> =>
-  (await sql.rows<{ site_id: string }>('SELECT site_id FROM camera WHERE id = ?', [cameraId]))[0]
+  (await sql.rows<{ site_id: string }>('SELECT site_id FROM camera WHERE id = ?', [cameraId]))[0]!
     .site_id
 
 async function refuse(sql: Sql, cameraId: string, id: string, name: string): Promise<never> {

@@ -79,7 +79,9 @@ const send = async (): Promise<SendingView['devices'][number]> => {
   })
 }
 const held = (): Record<string, string> =>
-  Object.fromEntries(device.channels[0].rules.map(({ name, simple }) => [name, simple.Sensitivity]))
+  Object.fromEntries(
+    device.channels[0]!.rules.map(({ name, simple }) => [name, simple.Sensitivity!])
+  )
 const outcome = ({ results }: { results: SendResult[] }) =>
   results.map(({ detection, what, holds, error }) => [detection, what, holds, error !== null])
 
@@ -131,11 +133,11 @@ describe('a cut in the middle of sending leaves the old rule or the new one, and
       ['quay-edge', 'changed', 'unknown', true],
       ['second', 'created', 'none', true]
     ])
-    expect(sent.results[1].error).toContain('not begun: ')
+    expect(sent.results[1]!.error).toContain('not begun: ')
     expect((await t.ask('GET', `/api/devices/${id}`)).body.state).toBe('offline')
     line.cut = () => 'pass'
     const view = (await t.ask('POST', `/api/devices/${id}/read`)).body as DeviceView
-    expect(view.channels[0].detections.map((d) => [d.id, d.state])).toEqual([
+    expect(view.channels[0]!.detections.map((d) => [d.id, d.state])).toEqual([
       ['quay-edge', 'same'],
       ['second', 'missing']
     ])

@@ -14,7 +14,7 @@ const start = devices.start.bind(devices)
 let t: TestApp
 const add = (device: Device, more: object = {}) =>
   t.ask('POST', '/api/devices', { ...asAdded(device), ...more })
-const channel = (view: DeviceView): ChannelView => view.channels[0]
+const channel = (view: DeviceView): ChannelView => view.channels[0]!
 const stateOf = (view: DeviceView) =>
   Object.fromEntries(channel(view).detections.map((d) => [d.id, d.state]))
 const one = async (id: string): Promise<DeviceView> =>
@@ -27,7 +27,7 @@ const send = async (...ids: string[]): Promise<SendingView> => {
   })
 }
 const results = async (id: string): Promise<Pick<SendResult, 'detection' | 'what' | 'error'>[]> =>
-  (await send(id)).devices[0].results.map(({ detection, what, error }) => ({
+  (await send(id)).devices[0]!.results.map(({ detection, what, error }) => ({
     detection,
     what,
     error
@@ -70,12 +70,12 @@ describe('a device from its address to what it holds', () => {
       'SELECT password_sealed FROM device WHERE id = ?',
       [id]
     )
-    expect(row.password_sealed.toString('latin1')).not.toContain('skerrow-2')
+    expect(row!.password_sealed.toString('latin1')).not.toContain('skerrow-2')
     const key = join(t.folder, 'device.key')
-    expect(Encryption.withKey(key, 'it is needed').decrypt(row.password_sealed)).toBe('skerrow-2')
+    expect(Encryption.withKey(key, 'it is needed').decrypt(row!.password_sealed)).toBe('skerrow-2')
     expect(statSync(key).mode & 0o077).toBe(0)
     expect(() =>
-      Encryption.withKey(join(devices.folder, 'other.key'), null).decrypt(row.password_sealed)
+      Encryption.withKey(join(devices.folder, 'other.key'), null).decrypt(row!.password_sealed)
     ).toThrow('was sealed with another key')
   })
 
@@ -95,9 +95,9 @@ describe('a device from its address to what it holds', () => {
   test('drift: what somebody changes on the device is seen setting by setting, and sending puts it back', async () => {
     const other = new DeviceLink(camera.address, camera.model.account!)
     const [motion, line] = await other.rules(ONE)
-    await other.modifyRule(ONE, { ...line, simple: { ...line.simple, Direction: 'Left' } })
-    await other.modifyRule(ONE, { ...motion, simple: { ...motion.simple, MinCount: '40' } })
-    await other.createRule(ONE, { ...line, name: 'somebody-else' })
+    await other.modifyRule(ONE, { ...line!, simple: { ...line!.simple, Direction: 'Left' } })
+    await other.modifyRule(ONE, { ...motion!, simple: { ...motion!.simple, MinCount: '40' } })
+    await other.createRule(ONE, { ...line!, name: 'somebody-else' })
     const { body } = await t.ask('POST', `/api/devices/${id}/read`)
     expect(channel(body).detections.find((d) => d.id === 'path-crossing')).toMatchObject({
       state: 'drifted',
@@ -399,7 +399,11 @@ describe('after new firmware', () => {
       {
         firmware: '3.0.0',
         channels: [
-          { ...model, modes: [], rules: [{ ...model.rules[0], type: 'tt:FieldDetector', most: 1 }] }
+          {
+            ...model!,
+            modes: [],
+            rules: [{ ...model!.rules[0]!, type: 'tt:FieldDetector', most: 1 }]
+          }
         ]
       },
       'firmware.json'

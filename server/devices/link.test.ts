@@ -70,7 +70,7 @@ describe('a simulated camera, over the wire', () => {
       { type: 'tt:FieldDetector', ranges: { TimeThreshold: { min: 0, max: 10 } } },
       { type: 'wo:FaceDetector', ranges: {} }
     ])
-    const picture = await link.snapshot((await link.channels())[0].profile)
+    const picture = await link.snapshot((await link.channels())[0]!.profile)
     expect([...picture.subarray(0, 3)]).toEqual([0xff, 0xd8, 0xff])
   })
 
@@ -105,7 +105,7 @@ describe('a simulated camera, over the wire', () => {
     const link = new DeviceLink(device.address, admin)
     const { rule } = toRule(edge, (await link.abilities(ONE)).abilities)!
     await link.createRule(ONE, rule)
-    expect(differencesOf(rule, (await link.rules(ONE))[0])).toEqual([])
+    expect(differencesOf(rule, (await link.rules(ONE))[0]!)).toEqual([])
     await link.modifyRule(ONE, { ...rule, simple: { ...rule.simple, Sensitivity: '80' } })
     expect(
       await deviceErrorOf(
@@ -179,7 +179,7 @@ describe('a simulated camera, over the wire', () => {
       rule: 'all',
       data: { IsInside: 'true' }
     })
-    expect(Math.abs(events[0].at - Date.now())).toBeLessThan(3000)
+    expect(Math.abs(events[0]!.at - Date.now())).toBeLessThan(3000)
     await link.unsubscribe(point)
     expect((await deviceErrorOf(link.pull(point, 1)))[0]).toBe('refused')
   }, 40_000)

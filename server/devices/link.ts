@@ -183,7 +183,7 @@ export class DeviceLink {
     ).map(({ attributes }) => attributes.Type)
     return supported.map(({ attributes }) => ({
       type: attributes.Name ?? '',
-      runs: attributes.Runs.split(/\s+/).filter(Boolean).map(ruleType),
+      runs: (attributes.Runs ?? '').split(/\s+/).filter(Boolean).map(ruleType),
       running: running.includes(attributes.Name ?? '')
     }))
   }
@@ -241,11 +241,12 @@ export class DeviceLink {
       return children(await this.wire.call('outputs', xml('wo:GetOutputs')), 'Output').flatMap(
         (o) => {
           const { attributes: a } = o
-          return a.token && isOneOf(OUTPUT_KINDS, a.Kind)
+          const kind = a.Kind ?? ''
+          return a.token && isOneOf(OUTPUT_KINDS, kind)
             ? [
                 {
                   token: a.token,
-                  kind: a.Kind,
+                  kind,
                   name: a.Name || a.token,
                   active: a.Active === 'true',
                   held: heldOf(o),

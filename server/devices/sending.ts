@@ -183,7 +183,7 @@ export async function mapConcurrent<T>(
 ): Promise<void> {
   let next = 0
   const turn = async (): Promise<void> => {
-    while (next < items.length) await work(items[next++])
+    while (next < items.length) await work(items[next++]!)
   }
   await Promise.all(Array.from({ length: Math.min(most, items.length) }, turn))
 }

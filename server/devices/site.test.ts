@@ -137,7 +137,7 @@ describe('the recorder', () => {
     const {
       devices: [, recorder]
     } = await send('cam-lanes', 'recorder')
-    expect(recorder.results).toContainEqual({
+    expect(recorder!.results).toContainEqual({
       channel: 'channel-2',
       detection: 'kerb',
       name: 'Kerb',
@@ -145,7 +145,7 @@ describe('the recorder', () => {
       error: null,
       holds: 'new'
     })
-    expect((await channel('recorder', 'Vehicle lanes')).detections[0].state).toBe('same')
+    expect((await channel('recorder', 'Vehicle lanes')).detections[0]!.state).toBe('same')
     const heard = await eventually(
       async () =>
         (await ask<{ rule: string; topic: string }[]>('GET', path('recorder', '/events'))).find(
@@ -175,22 +175,22 @@ describe('the recorder', () => {
       await channel('cam-pontoon', 'Fuel pontoon'),
       await channel('recorder', 'Fuel pontoon')
     ]
-    expect(atCamera.detections[0].losses).toEqual([
+    expect(atCamera.detections[0]!.losses).toEqual([
       { setting: 'arming hours', wanted: 'Nights', nearest: 'always armed', elsewhere: 'Recorder' }
     ])
-    expect(atRecorder.detections[0].losses).toEqual([
+    expect(atRecorder.detections[0]!.losses).toEqual([
       { setting: 'confirm time', wanted: '1 s', nearest: null, elsewhere: 'Fuel pontoon camera' }
     ])
     await send('cam-pontoon', 'recorder')
     // The rule itself, at the device, has both.
-    expect(made.get('cam-pontoon')!.state.channels.analytics.rules[0].simple).toMatchObject({
+    expect(made.get('cam-pontoon')!.state.channels.analytics!.rules[0]!.simple).toMatchObject({
       ConfirmTime: 'PT1S',
       Hours: expect.stringContaining('sat=00:00-24:00')
     })
-    expect((await channel('cam-pontoon', 'Fuel pontoon')).detections[0].state).toBe('same')
-    expect((await channel('recorder', 'Fuel pontoon')).detections[0].state).toBe('same')
+    expect((await channel('cam-pontoon', 'Fuel pontoon')).detections[0]!.state).toBe('same')
+    expect((await channel('recorder', 'Fuel pontoon')).detections[0]!.state).toBe('same')
     await send('cam-pontoon')
-    expect(made.get('cam-pontoon')!.state.channels.analytics.rules[0].simple).toMatchObject({
+    expect(made.get('cam-pontoon')!.state.channels.analytics!.rules[0]!.simple).toMatchObject({
       ConfirmTime: 'PT1S',
       Hours: expect.any(String)
     })
@@ -217,7 +217,7 @@ describe('the recorder', () => {
     const {
       devices: [recorder]
     } = await send('recorder')
-    expect(recorder.results.map(({ detection }) => detection)).not.toContain('rail')
+    expect(recorder!.results.map(({ detection }) => detection)).not.toContain('rail')
     await ask('PUT', path('recorder', '/channels/channel-3'), { used: true })
     expect(
       (await readiness()).findings.some(
@@ -227,7 +227,7 @@ describe('the recorder', () => {
   })
 
   test('a channel can be said to show another camera, or none', async () => {
-    const [before] = (await view('recorder')).channels
+    const [before] = (await view('recorder')).channels as [ChannelView]
     expect(
       (await ask<DeviceView>('PUT', path('recorder', '/channels/channel-1'), { camera: null }))
         .channels[0]
@@ -286,7 +286,7 @@ describe('families of analysis', () => {
         type
       })
       expect(
-        after.channels[0].modes.filter(({ running }) => running).map((mode) => mode.type)
+        after.channels[0]!.modes.filter(({ running }) => running).map((mode) => mode.type)
       ).toEqual([type])
       await older
     }
@@ -298,7 +298,7 @@ describe('families of analysis', () => {
     await expect(link.setMode('analytics', null, 'wo:Faces')).rejects.toThrow(
       'one family of analysis runs at a time'
     )
-    expect(device.channels[0].mode).toBe('wo:Perimeter')
+    expect(device.channels[0]!.mode).toBe('wo:Perimeter')
     // A general client may write a module again as it is; one that does not run it cannot.
     const { username, password } = device.model.account!
     const modify = async (name: string): Promise<number> =>
@@ -341,11 +341,11 @@ describe('drift', () => {
     const other = new DeviceLink(device.address, device.model.account!)
     const [edge] = await other.rules('analytics')
     await other.modifyRule('analytics', {
-      ...edge,
-      simple: { ...edge.simple, Sensitivity: '70', Direction: 'Any' }
+      ...edge!,
+      simple: { ...edge!.simple, Sensitivity: '70', Direction: 'Any' }
     })
     await other.createRule('analytics', {
-      ...edge,
+      ...edge!,
       name: 'ramp',
       points: [
         [-0.5, -0.5],
@@ -398,20 +398,21 @@ describe('one that switches motion and tamper on again by itself', () => {
     ids.set('cam-path', (await ask<DeviceView>('POST', '/api/devices', asAdded(device))).id)
     await eventually(
       async () =>
-        (await ask<DeviceView>('POST', path('cam-path', '/read'))).channels[0].unmanaged.length > 1,
+        (await ask<DeviceView>('POST', path('cam-path', '/read'))).channels[0]!.unmanaged.length >
+        1,
       20
     )
     // When it switches back is the test's to say: not while it looks at what has just been sent.
     const ownMind = device.model.switchesBack as { seconds: number }
     ownMind.seconds = 3600
     await send('cam-path')
-    expect(device.channels[0].rules.map(({ type }) => type)).not.toContain('tt:TamperDetector')
+    expect(device.channels[0]!.rules.map(({ type }) => type)).not.toContain('tt:TamperDetector')
     ownMind.seconds = 0.1
     await eventually(
       async () =>
         (
           await ask<DeviceView>('POST', path('cam-path', '/read'))
-        ).channels[0].switchesBack.includes('tt:TamperDetector'),
+        ).channels[0]!.switchesBack.includes('tt:TamperDetector'),
       20
     )
     const finding = (await readiness()).findings.find(
@@ -427,7 +428,7 @@ describe('one that switches motion and tamper on again by itself', () => {
       (finding.fix as { detection: { id: string; [key: string]: unknown } }).detection
     )
     await send('cam-path')
-    const parked = device.channels[0].rules.find(({ type }) => type === 'tt:TamperDetector')!
+    const parked = device.channels[0]!.rules.find(({ type }) => type === 'tt:TamperDetector')!
     expect(parked).toMatchObject({
       name: 'parked-tamper',
       simple: { Hours: expect.stringMatching(/^mon=00:00-00:01;/) }
@@ -435,7 +436,7 @@ describe('one that switches motion and tamper on again by itself', () => {
     // Longer than it takes to switch back.
     await new Promise((resolve) => setTimeout(resolve, 1000))
     expect(
-      device.channels[0].rules.filter(({ type }) => type === 'tt:TamperDetector')
+      device.channels[0]!.rules.filter(({ type }) => type === 'tt:TamperDetector')
     ).toHaveLength(1)
     expect(
       (await readiness()).findings.some(
@@ -482,8 +483,8 @@ describe('what a camera shows now', () => {
       text += Buffer.from(part).toString('utf8')
       for (const [whole, event, data] of text.matchAll(/event: (\w+)\ndata: (.*)\n\n/g)) {
         text = text.replace(whole, '')
-        const value = JSON.parse(data)
-        if (event !== 'targets' || value.targets.length) seen.set(event, value)
+        const value = JSON.parse(data!)
+        if (event !== 'targets' || value.targets.length) seen.set(event!, value)
       }
       if (seen.has('targets') && seen.has('heard')) break
     }

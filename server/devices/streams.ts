@@ -13,7 +13,7 @@ export async function* partsOf(answer: Response, signal: AbortSignal): AsyncGene
     while (!signal.aborted) {
       const { done, value } = await reader.read()
       if (done) return
-      yield value as Uint8Array
+      yield value
     }
   } finally {
     signal.removeEventListener('abort', stop)

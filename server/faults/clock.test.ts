@@ -42,13 +42,13 @@ test('the clock set back: said, and what is put off waits no longer than before'
   const [pending, failed] = await database.rows<{ next_at: number }>(
     'SELECT next_at FROM delivery ORDER BY id'
   )
-  expect(pending.next_at - wall).toBe(6000)
-  expect(failed.next_at).toBe(1_000_000_000)
+  expect(pending!.next_at - wall).toBe(6000)
+  expect(failed!.next_at).toBe(1_000_000_000)
   wall += 3_600_000
   await watch.look()
   expect(said[1]).toContain('set forward by 3600 s')
   expect(
-    (await database.rows<{ next_at: number }>('SELECT next_at FROM delivery ORDER BY id'))[0]
+    (await database.rows<{ next_at: number }>('SELECT next_at FROM delivery ORDER BY id'))[0]!
       .next_at
-  ).toBe(pending.next_at)
+  ).toBe(pending!.next_at)
 })

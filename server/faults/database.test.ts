@@ -118,7 +118,7 @@ test('the database killed five times under 100 triggers a second: 503 with the r
   ).toEqual([])
   expect(
     Number(
-      (await database.rows<{ n: number }>('SELECT SUM(n) AS n FROM tally WHERE hours = 1'))[0].n
+      (await database.rows<{ n: number }>('SELECT SUM(n) AS n FROM tally WHERE hours = 1'))[0]!.n
     )
   ).toBe(kept.size)
   const heard = events.join('')

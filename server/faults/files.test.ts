@@ -171,7 +171,7 @@ describe('a device that drips, floods or lies', () => {
       ['x'.repeat(3 * 2 ** 20), 'larger than 2 MB']
     ]) {
       const { link, close } = await answering((write, end) => {
-        write(text)
+        write(text!)
         end()
       })
       const began = performance.now()

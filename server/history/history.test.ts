@@ -76,7 +76,7 @@ describe('the history of a camera', () => {
   })
 
   test('a save that is refused leaves no entry', async () => {
-    const before = (await history()).entries[0].id
+    const before = (await history()).entries[0]!.id
     expect(
       (
         await put('/api/cameras/slipway/detections/gate', {
@@ -95,7 +95,7 @@ describe('the history of a camera', () => {
         })
       ).status
     ).toBe(422)
-    expect((await history()).entries[0].id).toBe(before)
+    expect((await history()).entries[0]!.id).toBe(before)
   })
 
   test('the state at any entry, also of what was deleted since; any two compared', async () => {
@@ -105,20 +105,20 @@ describe('the history of a camera', () => {
     )
     const [deleted] = (await history()).entries
     const [atDrawn, atSensitive, atDeleted] = await Promise.all(
-      [drawn, sensitive, deleted].map(({ id }) => stateAt(id))
+      [drawn, sensitive, deleted].map((edit) => stateAt(edit!.id))
     )
-    expect(atDrawn.detections.map((p) => p.detection.name)).toEqual(['Quay edge', 'Gate'])
-    expect(differencesBetween(atDrawn, atSensitive)).toEqual([
+    expect(atDrawn!.detections.map((p) => p.detection.name)).toEqual(['Quay edge', 'Gate'])
+    expect(differencesBetween(atDrawn!, atSensitive!)).toEqual([
       {
         name: 'Gate',
         change: 'changed',
         settings: [{ setting: 'sensitivity', before: '50', after: '70' }]
       }
     ])
-    expect(differencesBetween(atSensitive, atDeleted)).toEqual([
+    expect(differencesBetween(atSensitive!, atDeleted!)).toEqual([
       { name: 'Gate', change: 'deleted', settings: [] }
     ])
-    expect(atDeleted.actions.get(atDeleted.detections[0].detection.id)?.links).toContain(
+    expect(atDeleted!.actions.get(atDeleted!.detections[0]!.detection.id)?.links).toContain(
       'duty-mail'
     )
   })
@@ -158,8 +158,8 @@ describe('the history of a camera', () => {
       })
     const first = await history('fuel-pontoon')
     expect([first.entries.length, first.more]).toEqual([100, true])
-    const second = await history('fuel-pontoon', `?before=${first.entries[99].id}`)
-    expect(second.entries[0].id).toBeLessThan(first.entries[99].id)
+    const second = await history('fuel-pontoon', `?before=${first.entries[99]!.id}`)
+    expect(second.entries[0]!.id).toBeLessThan(first.entries[99]!.id)
     expect(second.more).toBe(false)
     expect(await t.ask('GET', '/api/cameras/fuel-pontoon/history?before=x')).toMatchObject({
       status: 422,

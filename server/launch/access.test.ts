@@ -155,18 +155,18 @@ describe('on the site’s network', () => {
       /^__Host-wardoptic_session=[\w-]{43}; Max-Age=43200; Path=\/; HttpOnly; Secure; SameSite=Strict$/
     )
     expect(
-      (await ask(port, '/api/site', { headers: { cookie: cookie.split(';')[0] } })).status
+      (await ask(port, '/api/site', { headers: { cookie: cookie!.split(';')[0]! } })).status
     ).toBe(200)
     expect(
       (
         await ask(port, '/api/site', {
-          headers: { cookie: cookie.split(';')[0].replace('__Host-', '') }
+          headers: { cookie: cookie!.split(';')[0]!.replace('__Host-', '') }
         })
       ).status
     ).toBe(401)
     expect(
       JSON.parse(
-        (await ask(port, '/api/simulators', { headers: { cookie: cookie.split(';')[0] } })).body
+        (await ask(port, '/api/simulators', { headers: { cookie: cookie!.split(';')[0]! } })).body
       )
     ).toEqual({ running: null })
     // Nobody is spoken with in the clear.
@@ -274,9 +274,9 @@ describe('a database of one’s own', () => {
     })
     // As the page gives them, for this machine; its comparison of texts is another one on purpose.
     const [create, user, grant] = /```sql\n(.*?)```/s
-      .exec(readFileSync(new URL('../../docs/operations.md', import.meta.url), 'utf8'))![1]
+      .exec(readFileSync(new URL('../../docs/operations.md', import.meta.url), 'utf8'))![1]!
       .trim()
-      .split(';\n')
+      .split(';\n') as [string, string, string]
     await root.query(create.replace('utf8mb4 COLLATE utf8mb4_bin', 'latin1'))
     await root.query(
       user.replace("wardoptic@'192.168.1.5'", "outside@'127.0.0.1'").replace("'…'", "'p@ss word'")

@@ -67,7 +67,7 @@ describe('npm start', () => {
     const signedIn = await make(code.toLowerCase())
     expect(signedIn.status).toBe(201)
     expect((await make(code)).status).toBe(403)
-    const cookie = signedIn.headers.get('set-cookie')!.split(';')[0]
+    const cookie = signedIn.headers.get('set-cookie')!.split(';')[0]!
     expect((await fetch(`${first.address}/api/cameras/camera-1`)).status).toBe(401)
     const saved = await fetch(`${first.address}/api/cameras/camera-1/detections/gate`, {
       method: 'PUT',

@@ -31,7 +31,7 @@ export function lookFor({ kind }: Pick<Detection, 'kind'>, through: 'truth' | 'p
 
 /** Cells must be those of the detection. */
 export const gridFor = (d: Detection): Grid =>
-  'cells' in d ? { columns: d.cells[0].length, rows: d.cells.length } : USUAL_GRID
+  'cells' in d ? { columns: d.cells[0]!.length, rows: d.cells.length } : USUAL_GRID
 
 /** Raised when what the pictures give changes, by painting or by analysis: what was kept is made anew then. */
 const MADE = 1

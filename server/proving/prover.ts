@@ -45,7 +45,7 @@ export type Job =
 
 export type Answer<J extends Job = Job> = J extends { what: 'propose' } ? Proposals : Verdict
 
-const [, , folder] = process.argv
+const [, , folder] = process.argv as [string, string, string]
 
 const propose = ({ ask, ground, inputs }: Extract<Job, { what: 'propose' }>): Proposals =>
   proposeChecks({
@@ -63,7 +63,7 @@ async function prove({
   actions,
   site
 }: Extract<Job, { what: 'judge' }>): Promise<Verdict> {
-  const [camera] = plan.cameras
+  const camera = plan.cameras[0]!
   const detection = camera.detections.find(({ id }) => id === check.detection)
   const follows = {
     actions,

@@ -65,12 +65,12 @@ test('a process that dies takes its own work with it, and nothing else; none is 
   const before = children()
   expect(before).toHaveLength(1)
   // Held, so that it has not answered before it dies.
-  process.kill(before[0], 'SIGSTOP')
+  process.kill(before[0]!, 'SIGSTOP')
   const asked = provers.ask(job('two'))
   const failed = expect(asked).rejects.toThrow('a proving process ended with SIGKILL')
-  process.kill(before[0], 'SIGKILL')
+  process.kill(before[0]!, 'SIGKILL')
   await failed
-  await eventually(async () => !children().includes(before[0]), 5)
+  await eventually(async () => !children().includes(before[0]!), 5)
   const answers = await Promise.all(['three', 'four', 'five'].map((id) => provers.ask(job(id))))
   expect(answers).toHaveLength(3)
   await provers.close()

@@ -176,11 +176,11 @@ test('stopped, the server ended in between, gone on with: every check is run onc
   expect((await t.ask('POST', `/api/proving/runs/${begun.id}/go-on`)).status).toBe(200)
   expect(await finished(begun.id)).toMatchObject({ done: asked.length })
   expect((await t.ask('POST', `/api/proving/runs/${begun.id}/go-on`)).status).toBe(409)
-  const [{ n }] = await t.database.rows<{ n: number }>(
+  const [counted] = await t.database.rows<{ n: number }>(
     'SELECT COUNT(*) AS n FROM proof_result WHERE run_id = ?',
     [begun.id]
   )
-  expect(n).toBe(asked.length)
+  expect(counted!.n).toBe(asked.length)
 })
 
 test('a check of one’s own, on a clip; what is wrong is refused with its place; two windows', async () => {

@@ -175,7 +175,7 @@ export class Proving {
   }
 
   private settingsOf(check: Check, place: Place, endpoints: readonly Endpoint[]): string {
-    const [camera] = place.plan.cameras
+    const camera = place.plan.cameras[0]!
     const detection = camera.detections.find(({ id }) => id === check.detection)
     if (!detection) return ''
     return createHash('sha256')
@@ -204,7 +204,7 @@ export class Proving {
     mayAsk: boolean
   ): Proposals | 'asked' | 'unknown' {
     const from = Math.floor(Date.now() / DAY) * DAY
-    const [camera] = place.plan.cameras
+    const camera = place.plan.cameras[0]!
     const actions = place.actions.get(detection.id) ?? NO_ACTIONS
     const ask = {
       detection,
@@ -556,7 +556,7 @@ export class Proving {
   ): Promise<{ plan: Plan; actions: Actions; context: ActionsContext }> {
     const { places, context } = await this.scenery()
     const place = places.get(camera)
-    if (!place?.plan.cameras[0].detections.some((d) => d.id === check.detection))
+    if (!place?.plan.cameras[0]?.detections.some((d) => d.id === check.detection))
       throw notFound(`detection ${check.detection} on ${camera.slice(0, 64)}`)
     return { plan: place.plan, actions: place.actions.get(check.detection) ?? NO_ACTIONS, context }
   }

@@ -10,8 +10,8 @@ const devices = new TestDevices()
 let t: TestApp
 beforeAll(async () => {
   const [camera] = await devices.startSite('cam-slipway')
-  t = await startTestApp({ withDemo: true, devices: [camera], contacts: devices.contacts })
-  await t.app.devices.add('skerrow', asAdded(camera) as never, camera.model.id)
+  t = await startTestApp({ withDemo: true, devices: [camera!], contacts: devices.contacts })
+  await t.app.devices.add('skerrow', asAdded(camera!) as never, camera!.model.id)
   await send()
   // Nobody looks here who could see a pop-up.
   const { actions } = (await t.ask('GET', '/api/cameras/slipway')).body.detections[0]
@@ -90,7 +90,7 @@ describe('a walk in front of a live camera', () => {
     expect(view.triggers[0]).toMatchObject({ detection: 'quay-edge', direction: 'leftToRight' })
     expect(view.ladder).toMatchObject({ fired: true })
     // The reference engine, on what the camera reported, finds the moment at which the camera said it.
-    expect(Math.abs(view.ladder!.time - view.triggers[0].time)).toBeLessThan(0.6)
+    expect(Math.abs(view.ladder!.time - view.triggers[0]!.time)).toBeLessThan(0.6)
     // At half past eleven at night the lights may act; the camera says itself that it did.
     expect(effect(view, 'Strobe on the mast')).toMatchObject({
       expected: true,

@@ -325,7 +325,7 @@ export class WalkTests {
   }
 
   private settingOf({ view, bench, inputs, later }: Test): Setting {
-    const [camera] = bench.plan.cameras
+    const camera = bench.plan.cameras[0]!
     const detections = camera.detections.filter((d) => d.id === view.check.detection)
     return {
       plan: bench.plan,
@@ -377,7 +377,7 @@ export class WalkTests {
     const { view, bench } = test
     const { check, camera } = view
     const setting = this.settingOf(test)
-    const detection = setting.camera.detections[0]
+    const detection = setting.camera.detections[0]!
     const findings = await this.findings()
     const own = findings.filter(
       (f) =>

@@ -14,7 +14,7 @@ const kept = async (camera: string, id: string): Promise<SavedDetection> =>
     (d: SavedDetection) => d.detection.id === id
   )
 const fix = (finding: Finding, which = 'fix') =>
-  t.ask('POST', '/api/readiness/fixes', { finding: findingKey(finding), fix: which })
+  t.ask('POST', '/api/readiness/fixes', { finding: findingKey(finding), which })
 
 test('a fix is applied against what is there now: an edit made after the issue was shown stays', async () => {
   // Sensitivity 0: an issue with a fix of the detection itself.

@@ -115,7 +115,7 @@ export class Readiness {
             proofs.has(`${id} ${d.id}`) ? [[d.id, proofs.get(`${id} ${d.id}`)!] as const] : []
           )
         ),
-        clips: (await Promise.all(wanted[i].map((clip) => this.facts(clip)))).filter(
+        clips: (await Promise.all(wanted[i]!.map((clip) => this.facts(clip)))).filter(
           (clip) => clip !== null
         )
       }))

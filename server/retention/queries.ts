@@ -1,3 +1,4 @@
+import { onlyRow } from '../columns.ts'
 import type { Database, Sql } from '../database.ts'
 
 // Each step takes few rows, so that what goes on beside it never waits for long.
@@ -109,12 +110,13 @@ export async function countAll(sql: Sql): Promise<{
   edits: number
   audit: number
 }> {
-  const [row] = await sql.rows<
+  const rows = await sql.rows<
     Record<'events' | 'alarms' | 'triggers' | 'deliveries' | 'edits' | 'audit', number>
   >(
     `SELECT (SELECT COUNT(*) FROM device_event) AS events, (SELECT COUNT(*) FROM alarm) AS alarms, (SELECT COALESCE(SUM(n), 0) FROM tally WHERE hours = 24) AS triggers,
             (SELECT COUNT(*) FROM delivery) AS deliveries, (SELECT COUNT(*) FROM edit) AS edits, (SELECT COUNT(*) FROM audit) AS audit`
   )
+  const row = onlyRow(rows)
   return {
     events: Number(row.events),
     alarms: Number(row.alarms),

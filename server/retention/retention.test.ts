@@ -35,7 +35,8 @@ beforeEach(async () => {
 
 const count = async (table: string, where = '1'): Promise<number> =>
   Number(
-    (await t.database.rows<{ n: number }>(`SELECT COUNT(*) AS n FROM ${table} WHERE ${where}`))[0].n
+    (await t.database.rows<{ n: number }>(`SELECT COUNT(*) AS n FROM ${table} WHERE ${where}`))[0]!
+      .n
   )
 let versions = 0
 async function keep(change: Partial<Retention>): Promise<void> {
@@ -98,7 +99,8 @@ describe('what is old goes', () => {
     ]
     const tallied = async (): Promise<number> =>
       Number(
-        (await t.database.rows<{ n: number }>('SELECT SUM(n) AS n FROM tally WHERE hours = 1'))[0].n
+        (await t.database.rows<{ n: number }>('SELECT SUM(n) AS n FROM tally WHERE hours = 1'))[0]!
+          .n
       )
     const before = await tallied()
     expect(await keeper.look()).toBeGreaterThan(0)
@@ -168,7 +170,7 @@ describe('what is old goes', () => {
       await alarm(10, 'closed')
     ]
     // Larger than all of it: something has to go.
-    const big = newer.files[0]
+    const big = newer.files[0]!
     writeFileSync(big, Buffer.alloc(99_200_000))
     utimesSync(big, (NOW - 10 * DAY) / 1000, (NOW - 10 * DAY) / 1000)
     await keeper.look()

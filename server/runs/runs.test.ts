@@ -73,7 +73,7 @@ test('a run sends, for each trigger, a mail with the picture of the moment', asy
     expect(mail.attachments.map((a) => [a.filename, a.contentType])).toEqual([
       ['snapshot.jpg', 'image/jpeg']
     ])
-    const picture = await loadImage(mail.attachments[0].content)
+    const picture = await loadImage(mail.attachments[0]!.content)
     expect([picture.width, picture.height]).toEqual([640, 360])
   }
 
@@ -98,11 +98,11 @@ test('the command line finds the same triggers in the exported plan', async () =
     height: 360
   })
   const batch = evaluate(
-    { plan: read, camera: read.cameras[0], fps: 10, start: clip.start },
+    { plan: read, camera: read.cameras[0]!, fps: 10, start: clip.start },
     tracks
   )
   const [run] = await t.database.rows<{ id: string }>('SELECT id FROM run')
-  const { body } = await t.ask('GET', `/api/runs/${run.id}`)
+  const { body } = await t.ask('GET', `/api/runs/${run!.id}`)
   expect(body.triggers.map((x: any) => [x.detection, x.target, x.frame])).toEqual(
     batch.map((x) => [x.detection, x.target, x.frame])
   )

@@ -22,7 +22,7 @@ const TICK_MS = 100
 /** The class that the target of a trigger had then. */
 function classOf(tracks: Tracks, { target, frame }: Trigger): { class?: TargetClass } {
   for (let i = firstRowOfFrame(tracks, frame); i < tracks.length && tracks.frame[i] === frame; i++)
-    if (tracks.id[i] === target) return { class: CLASSES[tracks.cls[i]] }
+    if (tracks.id[i] === target) return { class: CLASSES[tracks.cls[i]!] }
   return {}
 }
 
@@ -54,7 +54,7 @@ export class Runs {
     if (clip.state !== 'ready')
       throw conflict(`${clip.name} has not been analysed; analyse it first`)
     const plan = await readPlanOf(this.database, clip.camera)
-    const [camera] = plan.cameras
+    const camera = plan.cameras[0]!
     const { tracks, measures } = await this.clips.readEvidence(clip)
     const evaluator = new Evaluator({
       plan,

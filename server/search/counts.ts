@@ -1,3 +1,4 @@
+import { onlyRow } from '../columns.ts'
 import type { CountsView, Search } from '../../core/watch/search.ts'
 import type { Sql, Value } from '../database.ts'
 import {
@@ -21,9 +22,9 @@ const DAY = 24 * HOUR
 const STEPS = [HOUR / 60, HOUR / 4, HOUR, 6 * HOUR, DAY, 7 * DAY, 30 * DAY]
 const MAX_BUCKETS = 80
 const stepFor = (span: number): number =>
-  STEPS.find((s) => span / s <= MAX_BUCKETS) ?? STEPS[STEPS.length - 1]
+  STEPS.find((s) => span / s <= MAX_BUCKETS) ?? STEPS[STEPS.length - 1]!
 /** A time that is longer than this is shown in steps of `unit` or more. */
-const longFor = (unit: number): number => MAX_BUCKETS * STEPS[STEPS.indexOf(unit) - 1]
+const longFor = (unit: number): number => MAX_BUCKETS * STEPS[STEPS.indexOf(unit) - 1]!
 
 const NONE: CountsView = { step: HOUR, buckets: [], total: 0 }
 
@@ -136,11 +137,12 @@ async function countTally(
   const of = new Map(rows.filter((r) => Number(r.n)).map((r) => [Number(r.period), Number(r.n)]))
   for (const edge of edgesOf(s, unit)) {
     const part = plainConditions({ ...s, ...edge })
-    const [{ n }] = await sql.rows<{ n: number }>(
+    const counted = await sql.rows<{ n: number }>(
       `SELECT COUNT(*) AS n FROM fired_trigger FORCE INDEX (${indexFor(s)}) ${whereText(part.where)}`,
       part.values
     )
-    if (Number(n)) of.set(Math.floor(edge.from / unit), Number(n))
+    const n = Number(onlyRow(counted).n)
+    if (n) of.set(Math.floor(edge.from / unit), n)
   }
   return { unit, of }
 }
@@ -206,7 +208,7 @@ async function countShort(sql: Sql, s: Search, words: readonly string[]): Promis
     values
   )
   const counts = {
-    unit: STEPS[0],
+    unit: STEPS[0]!,
     of: new Map(minutes.map((r) => [Number(r.minute), Number(r.n)]))
   }
   return counts.of.size ? folded(counts, stepFor(spanOf(counts))) : NONE

@@ -70,11 +70,14 @@ export async function fewAlarmsWithWords(
             `SELECT COUNT(*) AS n FROM (SELECT 1 FROM alarm_word WHERE word LIKE ? LIMIT ${COMMON + 1}) some`,
             [word]
           )
-        )[0].n
+        )[0]!.n
       )
     }))
   )
-  const [rarest, ...others] = counted.sort((a, b) => a.n - b.n)
+  const [rarest, ...others] = counted.sort((a, b) => a.n - b.n) as [
+    { word: string; n: number },
+    { word: string; n: number }
+  ]
   if (rarest.n > COMMON && !others.length) return null
   // From a rare word each alarm is asked for the others; common ones are laid over each other.
   const query =
@@ -176,7 +179,7 @@ export async function findTriggers(
   if (!conditions) return { triggers: [], next: null }
   const { from, where, values } = conditions
   if (after !== undefined) {
-    const [at, id] = after.split('.').map(Number)
+    const [at, id] = after.split('.').map(Number) as [number, number]
     where.push('(fired_at < ? OR (fired_at = ? AND id < ?))')
     values.push(at, at, id)
   }
@@ -192,7 +195,7 @@ export async function findTriggers(
   const rows = await sql.rows<Row>(
     `SELECT id, camera_id, detection_id, kind, class, direction, way, cause, severity, fired_at, fired_with, alarm_id, acknowledged, run_id FROM fired_trigger WHERE id IN (${page.join()}) ORDER BY fired_at DESC, id DESC`
   )
-  const last = rows[rows.length - 1]
+  const last = rows[rows.length - 1]!
   return {
     triggers: rows.map(foundOf),
     next: ids.length > limit ? `${last.fired_at}.${last.id}` : null

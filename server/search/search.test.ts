@@ -27,7 +27,7 @@ beforeAll(async () => {
   ]
   let state = 7
   const pick = <T>(of: readonly T[]): T =>
-    of[(state = (state * 1103515245 + 12345) % 2147483648) % of.length]
+    of[(state = (state * 1103515245 + 12345) % 2147483648) % of.length]!
   for (let n = 0; n < 400; n++) {
     const direction = pick(directions)
     const m = {

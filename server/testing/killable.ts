@@ -6,7 +6,12 @@ import type { Simulators } from '../simulators.ts'
  * The server as a process of its own, over a database that is there: to be killed hard. Says its
  * address in one line.
  */
-const [address, name, folder, simulators] = process.argv.slice(2)
+const [address, name, folder, simulators] = process.argv.slice(2) as [
+  string,
+  string,
+  string,
+  string
+]
 const database = await Database.open(JSON.parse(address) as DatabaseAddress, name)
 const app = await makeApp({
   database,

@@ -188,7 +188,7 @@ export class Evidence {
       .catch(() => ({ pictures: [] }))
     if (!pictures.length) return
     await mkdir(this.folder, { recursive: true })
-    await writeWhole(join(this.folder, `${id}.jpg`), pictures[0].jpeg)
+    await writeWhole(join(this.folder, `${id}.jpg`), pictures[0]!.jpeg)
   }
 
   /** The picture of a trigger's moment, as JPEG. @throws ApiError when there is none */
@@ -201,7 +201,7 @@ export class Evidence {
       })
     const { pictures } = await this.pictures.around(dueOf(row), row.camera_id, 0, 0, 1)
     if (!pictures.length) throw notFound('a picture of this trigger')
-    return pictures[0].jpeg
+    return pictures[0]!.jpeg
   }
 
   private async row(id: number): Promise<Row | null> {

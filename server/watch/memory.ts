@@ -91,6 +91,6 @@ export class TargetMemory {
     const list = this.seen.get(camera) ?? []
     if (!this.seen.has(camera)) this.seen.set(camera, list)
     if (targets.length) list.push({ at, targets })
-    while (list.length && list[0].at < Date.now() - KEPT_MS) list.shift()
+    while (list.length && list[0]!.at < Date.now() - KEPT_MS) list.shift()
   }
 }

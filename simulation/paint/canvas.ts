@@ -76,7 +76,7 @@ export function fillFace(
   })
   const cut: GroundPoint[] = []
   ahead.forEach((a, i) => {
-    const b = ahead[(i + 1) % ahead.length]
+    const b = ahead[(i + 1) % ahead.length]!
     if (a.depth >= NEAREST) cut.push(a.p)
     if (a.depth >= NEAREST !== b.depth >= NEAREST) {
       const t = (NEAREST - a.depth) / (b.depth - a.depth)

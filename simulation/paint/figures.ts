@@ -98,7 +98,7 @@ function paintDog(g: Painter2D, { colours }: Actor, { walked, moving, heading }:
     [-0.36, -swing],
     [0.3, -swing],
     [0.4, swing]
-  ])
+  ] as const)
     limb(g, colours.legs, 0.11, [x * way, 0.45], [(x + s * 0.5) * way, 0.22], [(x + s) * way, 0.03])
   limb(g, colours.top, 0.34, [-0.42 * way, 0.6], [0.38 * way, 0.62])
   limb(g, colours.top, 0.22, [0.42 * way, 0.66], [0.58 * way, 0.84])
@@ -190,11 +190,11 @@ const paints = ['#5b6e7f', '#8b3a36', '#c9cac6', '#2d3136', '#4d6a52']
 /** A car or van: its boxes from behind to front, wheels on the sides that are seen. */
 function paintVehicle(sheet: Sheet, actor: Actor, pose: Pose): void {
   const { g } = sheet
-  const paint = actor.kind === 'van' ? '#bcbbb3' : paints[actor.id % paints.length]
+  const paint = actor.kind === 'van' ? '#bcbbb3' : paints[actor.id % paints.length]!
   const faces = bodyOf(actor.kind)!.flatMap((part) => {
     const c = part.corners(pose)
     const quad = (light: number, ...at: number[]): { corners: typeof c; colour: string } => ({
-      corners: at.map((i) => c[i]),
+      corners: at.map((i) => c[i]!),
       colour: shaded(part.role === 'glass' ? '#39444c' : paint, light)
     })
     return [
@@ -215,14 +215,14 @@ function paintVehicle(sheet: Sheet, actor: Actor, pose: Pose): void {
   const [hx, hz] = pose.heading
   for (const along of [-1.35, 1.35]) {
     // The side that faces the camera: of the two, the one that is nearer.
-    const [a, b] = [0.9, -0.9].map((b) =>
+    const [one, other] = [0.9, -0.9].map((b) =>
       see(sheet, {
         x: pose.at.x + along * hx - b * hz,
         y: 0.32,
         z: pose.at.z + along * hz + b * hx
       })
     )
-    const near = a.depth < b.depth ? a : b
+    const near = one!.depth < other!.depth ? one! : other!
     g.fillStyle = '#17181a'
     g.beginPath()
     g.ellipse(

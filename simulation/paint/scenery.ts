@@ -125,7 +125,7 @@ function paintBlock(
   ] as const
   // Far sides first, so that near ones cover them.
   const sides = ring
-    .map((p, i) => ({ p, q: ring[(i + 1) % 4], light: [1, 0.8, 0.9, 0.72][i] }))
+    .map((p, i) => ({ p, q: ring[(i + 1) % 4]!, light: [1, 0.8, 0.9, 0.72][i]! }))
     .map((side) => ({
       ...side,
       depth: see(sheet, corner((side.p[0] + side.q[0]) / 2, (side.p[1] + side.q[1]) / 2, h / 2))
@@ -232,7 +232,7 @@ function paintTree(
     const r = Math.sqrt(random()) * 0.3 * height
     const up = 0.68 * height + Math.sin(a) * r * 0.9
     const sway = gust(time, i) * wind * 0.05 * up
-    g.fillStyle = greens[i % greens.length]
+    g.fillStyle = greens[i % greens.length]!
     g.beginPath()
     g.ellipse(
       foot.x + (Math.cos(a) * r + sway) * m,
@@ -268,7 +268,7 @@ function paintReeds(
     const tall = height * (0.7 + 0.5 * random())
     if (foot.depth < 1) continue
     const sway = gust(time, 6 * t + 0.2 * random()) * wind * 0.3 * tall * foot.perMetre
-    g.strokeStyle = tones[i % tones.length]
+    g.strokeStyle = tones[i % tones.length]!
     g.lineWidth = Math.max(1, 0.025 * foot.perMetre)
     g.beginPath()
     g.moveTo(foot.x, foot.y)

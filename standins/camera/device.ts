@@ -104,7 +104,7 @@ export class Device {
         new Channel(
           channel,
           new LiveScene(playOf(channel), measuresOf),
-          this.state.channels[channel.token],
+          this.state.channels[channel.token]!,
           changed,
           channel.through === undefined ? null : (channelOf?.(channel.through) ?? null)
         )
@@ -155,7 +155,7 @@ export class Device {
     return (
       input.contact !== undefined &&
       (this.byHand?.get(input.contact) ??
-        this.channels[0].scene.contact(input.contact, this.moment()))
+        this.channels[0]!.scene.contact(input.contact, this.moment()))
     )
   }
 
@@ -173,7 +173,7 @@ export class Device {
   private switchBack(): void {
     const { switchesBack } = this.model
     if (!switchesBack || Date.now() - this.changedAt < switchesBack.seconds * 1000) return
-    const [channel] = this.channels
+    const [channel] = this.channels as [Channel]
     const missing = switchesBack.types.filter(
       (type) => !channel.rules.some((rule) => rule.type === type)
     )

@@ -161,7 +161,7 @@ function inHours(hours: string, wall: number): boolean {
   const minutes = (text: string): number => Number(text.slice(0, 2)) * 60 + Number(text.slice(3))
   const day = Math.floor(wall / 1440)
   const within = wall - day * 1440
-  return readHours(hours)[WEEKDAYS[day]].some(
+  return readHours(hours)[WEEKDAYS[day]!].some(
     ([from, to]) => within >= minutes(from) && within < minutes(to)
   )
 }

@@ -186,12 +186,16 @@ describe('the live picture of a fault', () => {
     ).stdout
   ]
   const mean = (list: number[]): number => list.reduce((a, b) => a + b, 0) / list.length
-  const differs = (a: number[], b: number[]): number => mean(a.map((v, i) => Math.abs(v - b[i])))
+  const differs = (a: number[], b: number[]): number => mean(a.map((v, i) => Math.abs(v - b[i]!)))
 
   test('covered or dark it is what the fault makes of it, and after it the scene again', () => {
     for (const kind of ['covered', 'lightsOut'] as const) {
       const scene = shown(kind)
-      const [before, within, after] = [4, 9, 14].map((second) => luma(scene.snapshot(second)))
+      const [before, within, after] = [4, 9, 14].map((second) => luma(scene.snapshot(second))) as [
+        number[],
+        number[],
+        number[]
+      ]
       expect(mean(within)).toBeLessThan(0.6 * mean(before))
       expect(Math.abs(mean(after) - mean(before))).toBeLessThan(3)
     }

@@ -176,7 +176,7 @@ export class LiveScene {
   classOf({ target, frame }: Trigger, seconds: number): TargetClass | null {
     const tracks = this.tracksOf(this.showing(seconds))
     for (let i = firstRowOfFrame(tracks, frame); i < firstRowOfFrame(tracks, frame + 1); i++)
-      if (tracks.id[i] === target) return CLASSES[tracks.cls[i]]
+      if (tracks.id[i] === target) return CLASSES[tracks.cls[i]!]!
     return null
   }
 
@@ -188,12 +188,12 @@ export class LiveScene {
     const list: LiveFrame['targets'] = []
     for (let i = firstRowOfFrame(tracks, frame); i < firstRowOfFrame(tracks, frame + 1); i++)
       list.push({
-        id: tracks.id[i],
-        class: CLASSES[tracks.cls[i]],
-        x: tracks.x[i],
-        y: tracks.y[i],
-        w: tracks.w[i],
-        h: tracks.h[i]
+        id: tracks.id[i]!,
+        class: CLASSES[tracks.cls[i]!]!,
+        x: tracks.x[i]!,
+        y: tracks.y[i]!,
+        w: tracks.w[i]!,
+        h: tracks.h[i]!
       })
     return list
   }

@@ -71,7 +71,7 @@ export class TestDevices {
 export const asAdded = ({ model, address }: Device): object => ({
   name: model.name,
   address,
-  camera: model.channels.length === 1 ? model.channels[0].camera : null,
+  camera: model.channels.length === 1 ? model.channels[0]!.camera : null,
   username: model.account?.username ?? null,
   password: model.account?.password ?? null
 })

@@ -13,7 +13,7 @@ export function AuditList(): ReactNode {
     queryFn: ({ pageParam }) =>
       request<AuditView>('GET', `/api/audit${pageParam === null ? '' : `?before=${pageParam}`}`),
     initialPageParam: null as number | null,
-    getNextPageParam: (last) => (last.more ? last.entries[last.entries.length - 1].id : undefined)
+    getNextPageParam: (last) => (last.more ? last.entries[last.entries.length - 1]!.id : undefined)
   })
   if (audit.error && !audit.data) return <Alert type="error" title={audit.error.message} />
   if (!audit.data) return <p className="quiet">Loading…</p>

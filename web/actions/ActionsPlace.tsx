@@ -176,7 +176,7 @@ function MatrixPart({
             chosenRow={chosenRow ? keyOf(chosenRow) : null}
             chosenColumn={chosenColumn}
             onRow={(key) => {
-              const [camera, detection] = key.split('/')
+              const [camera = '', detection = ''] = key.split('/')
               go({ camera, detection })
             }}
             onColumn={(id) => {

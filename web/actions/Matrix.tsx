@@ -188,7 +188,7 @@ export function Matrix({
       </thead>
       <tbody>
         {rows.map((row, r) => {
-          const first = r === 0 || rows[r - 1].camera !== row.camera
+          const first = r === 0 || rows[r - 1]!.camera !== row.camera
           const key = keyOf(row)
           return [
             first ? (

@@ -35,7 +35,7 @@ export const ByTrigger = ({
     ) : (
       <details key={trigger}>
         <summary>
-          <span className="figures">{timeOf(ofOne[0].createdAt)}</span>{' '}
+          <span className="figures">{timeOf(ofOne[0]!.createdAt)}</span>{' '}
           {trigger !== null
             ? 'an earlier trigger'
             : ofOne.every((d) => d.does === 'off')

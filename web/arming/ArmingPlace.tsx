@@ -43,7 +43,7 @@ function Arming({ view }: { view: SiteActionsView }): ReactNode {
   const hour = Math.floor(now / 3_600_000) * 3_600_000
   const week = useMemo(() => weekOf(hour, timeZone, position), [hour, timeZone, position])
   const hours = useMemo(
-    () => new SiteHours(state.schedules, timeZone, position ?? undefined, week.days[0].from),
+    () => new SiteHours(state.schedules, timeZone, position ?? undefined, week.days[0]!.from),
     [state.schedules, timeZone, position, week]
   )
   const today = wallNow(week, now)!.date

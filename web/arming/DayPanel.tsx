@@ -66,7 +66,7 @@ export function DayPanel({
             <End
               key={`${span!.index} ${side}`}
               label={side === 'from' ? 'From' : 'To'}
-              value={chosen[i]}
+              value={chosen[i]!}
               hasSun={hasSun}
               onKeep={(text) =>
                 keep(

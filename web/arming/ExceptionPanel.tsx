@@ -24,8 +24,8 @@ export function ExceptionPanel({
   const [name, setName] = useState(known[0]?.name ?? '')
   const what =
     sorted.length === 1
-      ? dateInWords(sorted[0])
-      : `${dateInWords(sorted[0])} to ${dateInWords(sorted[sorted.length - 1])}`
+      ? dateInWords(sorted[0]!)
+      : `${dateInWords(sorted[0]!)} to ${dateInWords(sorted[sorted.length - 1]!)}`
   const set = (spans: Span[] | null, label: string, called = name.trim()): string | null => {
     const next = dates.reduce(
       (s, date) => withException(s, date, spans && { ...(called && { name: called }), spans }),

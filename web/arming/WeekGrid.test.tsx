@@ -17,7 +17,7 @@ function Week({ document }: { document: SiteDocument }): ReactNode {
   const [span, setSpan] = useState<ChosenSpan | null>(null)
   return (
     <WeekGrid
-      schedule={schedules[0]}
+      schedule={schedules[0]!}
       calendar={weekOf(NOW, 'UTC', null)}
       rails={[]}
       document={document}
@@ -38,7 +38,7 @@ beforeEach(() => {
 })
 afterEach(cleanup)
 
-const monday = (): [string, string][] => [...document.getState().schedules[0].week.mon] as never
+const monday = (): [string, string][] => [...document.getState().schedules[0]!.week.mon] as never
 /** A day of 1440 pixels, so that a pixel is a minute. */
 const column = (day: string): HTMLElement => {
   const element = screen
@@ -72,14 +72,14 @@ test('hours are moved and taken out by keyboard, each as one step that is undone
 
 test('a drag over an empty day adds hours, to the half hour; with Alt over some it takes them out', () => {
   drag(column('Tuesday'), 485, 602)
-  expect(document.getState().schedules[0].week.tue).toEqual([['08:00', '10:00']])
+  expect(document.getState().schedules[0]!.week.tue).toEqual([['08:00', '10:00']])
   expect(
     within(screen.getByRole('region', { name: 'Tuesday' })).getByRole('group', {
       name: 'Tuesday, 08:00 to 10:00'
     })
   ).toBeTruthy()
   drag(column('Tuesday'), 530, 572, { altKey: true })
-  expect(document.getState().schedules[0].week.tue).toEqual([
+  expect(document.getState().schedules[0]!.week.tue).toEqual([
     ['08:00', '09:00'],
     ['09:30', '10:00']
   ])
@@ -87,15 +87,15 @@ test('a drag over an empty day adds hours, to the half hour; with Alt over some 
 
 test('a press without a drag changes nothing', () => {
   drag(column('Wednesday'), 600, 600)
-  expect(document.getState().schedules[0].week.wed).toEqual([])
-  expect(document.getState().schedules[0].week.mon).toEqual([['18:30', '24:00']])
+  expect(document.getState().schedules[0]!.week.wed).toEqual([])
+  expect(document.getState().schedules[0]!.week.mon).toEqual([['18:30', '24:00']])
 })
 
 test('an exception is marked on the day on which it holds, and on no other', () => {
   act(() =>
     document.editSchedule(
       {
-        ...document.getState().schedules[0],
+        ...document.getState().schedules[0]!,
         exceptions: [{ date: '2026-11-26', spans: [], name: 'Regatta' }]
       },
       'Add an exception'

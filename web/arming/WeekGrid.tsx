@@ -227,7 +227,7 @@ function Column({
       )
       return
     }
-    const [from, to] = d.spans[d.index]
+    const [from, to] = d.spans[d.index]!
     const pulled = d.what === 'to' ? to : from
     const end = parseSpanEnd(pulled)!
     // What is dragged snaps to half hours; ends tied to the sun keep to it by half hours.
@@ -255,7 +255,7 @@ function Column({
         ? `${d.out ? 'Take hours out of' : 'Add hours on'} ${dayNames[weekday]}`
         : `Change ${dayNames[weekday]} of ${schedule.name}`
     )
-    const at = d.what === 'new' ? Math.min(d.from, d.to) : place(dragged[d.index][0])
+    const at = d.what === 'new' ? Math.min(d.from, d.to) : place(dragged[d.index]![0])
     const index = tidy(dragged).findIndex(([from, to]) => place(from) <= at && place(to) > at)
     onSpan(index < 0 ? null : { day: weekday, index })
   }

@@ -24,7 +24,7 @@ export function YearStrip({
   onChoose: (dates: string[]) => void
 }): ReactNode {
   const grid = useRef<HTMLDivElement>(null)
-  const first = week.days[0]
+  const first = week.days[0]!
   const dates = useMemo(() => {
     const { days } = new Calendar(
       timeZone,
@@ -32,7 +32,7 @@ export function YearStrip({
       first.from,
       first.from + (WEEKS * 7 + 1) * DAY
     )
-    return days.filter((d, i) => i === 0 || d.date !== days[i - 1].date).slice(0, WEEKS * 7)
+    return days.filter((d, i) => i === 0 || d.date !== days[i - 1]!.date).slice(0, WEEKS * 7)
   }, [timeZone, first.from])
   const anchor = chosen[0] ?? today
   const index = Math.max(
@@ -43,7 +43,7 @@ export function YearStrip({
     if (!extend) return onChoose([day.date])
     const [a, b] = [dates.findIndex((d) => d.date === anchor), dates.indexOf(day)].sort(
       (x, y) => x - y
-    )
+    ) as [number, number]
     const range = dates.slice(Math.max(0, a), b + 1).map((d) => d.date)
     onChoose(anchor <= day.date ? range : range.reverse())
   }
@@ -74,7 +74,7 @@ export function YearStrip({
           .filter((_, i) => i % 7 === 0)
           .map((d, w, all) => {
             const month = Number(d.date.slice(5, 7))
-            const before = w > 0 ? Number(all[w - 1].date.slice(5, 7)) : 0
+            const before = w > 0 ? Number(all[w - 1]!.date.slice(5, 7)) : 0
             return month !== before &&
               (w === 0 || w < WEEKS - 2) &&
               !(w === 0 && Number(d.date.slice(8)) > 14) ? (

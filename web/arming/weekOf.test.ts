@@ -15,7 +15,7 @@ test('the week is the site’s own, Monday to Sunday, of seven dates', () => {
       const instant = Date.parse(iso)
       const week = weekOf(instant, zone, null)
       const monday = DateTime.fromMillis(instant, { zone }).startOf('week')
-      expect([week.days[0].from, week.days.at(-1)!.to]).toEqual([
+      expect([week.days[0]!.from, week.days.at(-1)!.to]).toEqual([
         monday.toMillis(),
         monday.plus({ weeks: 1 }).toMillis()
       ])

@@ -187,7 +187,7 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
   const showTrigger = (t: Trigger): void => showMoment(t.detection, t.target ?? null, t.frame)
   const make = (made: readonly Detection[], added: readonly Schedule[] = []): void => {
     document.add(made, added)
-    select({ detection: made[0].id, area: null, target: null, frame: null })
+    select({ detection: made[0]!.id, area: null, target: null, frame: null })
   }
   /** The next of some moments after (or before) the one on show, around the ends. */
   const next = <T extends { time: number }>(moments: readonly T[], by: -1 | 1): T | undefined => {

@@ -59,14 +59,14 @@ export function useBenchKeys(p: BenchKeysProps): void {
       const onPicture = p.stage.current?.contains(window.document.activeElement)
       if (moving && onPicture) {
         const { column, row } = cell ?? {
-          column: moving.cells[0].length >> 1,
+          column: moving.cells[0]!.length >> 1,
           row: moving.cells.length >> 1
         }
         const within = (v: number, n: number): number => Math.min(n - 1, Math.max(0, v))
         return p.setCell(
           cell
             ? {
-                column: within(column + dx, moving.cells[0].length),
+                column: within(column + dx, moving.cells[0]!.length),
                 row: within(row + dy, moving.cells.length)
               }
             : { column, row }

@@ -37,7 +37,7 @@ class Memory implements Saver {
   private async take(path: string, value: object | null, version: number): Promise<number> {
     if (this.down)
       throw new ApiError(0, { code: 'internal', message: 'The server cannot be reached' })
-    const key = /([^/]+(?:\/actions)?)$/.exec(path)![1].replace('/', ' ')
+    const key = /([^/]+(?:\/actions)?)$/.exec(path)![1]!.replace('/', ' ')
     const now = this.held.get(key)
     if ((now?.version ?? 0) !== version)
       throw new ApiError(409, {

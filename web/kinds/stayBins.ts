@@ -16,7 +16,7 @@ export function stayBins(
   dwell: number
 ): { bars: StayBar[]; end: number; width: number } {
   const longest = Math.max(dwell * 1.2, ...stays.map(({ seconds }) => seconds), 1)
-  const width = WIDTHS.find((w) => longest / w <= BARS) ?? WIDTHS[WIDTHS.length - 1]
+  const width = WIDTHS.find((w) => longest / w <= BARS) ?? WIDTHS[WIDTHS.length - 1]!
   const count = Math.floor(longest / width) + 1
   const bars = Array.from({ length: count }, (_, i): StayBar => ({
     middle: (i + 0.5) * width,
@@ -24,6 +24,6 @@ export function stayBins(
     staying: 0
   }))
   for (const { seconds, passing } of stays)
-    bars[Math.floor(seconds / width)][passing ? 'passing' : 'staying']++
+    bars[Math.floor(seconds / width)]![passing ? 'passing' : 'staying']++
   return { bars, end: count * width, width }
 }

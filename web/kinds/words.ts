@@ -65,7 +65,7 @@ export const clipTime = (seconds: number): string => {
 
 /** Which cells motion counts in. */
 export const cellWords = ({ cells }: MotionDetection | ClassMotionDetection): string => {
-  const all = cells.length * cells[0].length
+  const all = cells.length * cells[0]!.length
   const selected = [...cells.join('')].filter((c) => c === '1').length
   return selected === all ? 'the whole picture' : `${selected} of ${all} cells`
 }

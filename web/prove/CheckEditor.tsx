@@ -9,6 +9,7 @@ import { type Detection } from '../../core/formats/plan.ts'
 import {
   ACTOR_KINDS,
   FAULT_KINDS,
+  type FaultKind,
   USUAL_ACTORS,
   type Walk,
   type WalkActor
@@ -227,7 +228,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
             </label>
             <label className="field">
               <span className="field-name">Fault</span>
-              <Select
+              <Select<FaultKind | ''>
                 value={walk.faults[0]?.kind ?? ''}
                 options={[
                   { value: '', label: 'None' },
@@ -256,7 +257,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
           {painted &&
             WEATHERS.map((w) => (
               <label key={w} className="weather">
-                <span>{w[0].toUpperCase() + w.slice(1)}</span>
+                <span>{w[0]!.toUpperCase() + w.slice(1)}</span>
                 <Slider
                   min={0}
                   max={1}

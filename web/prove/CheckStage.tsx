@@ -41,10 +41,10 @@ export function CheckStage({ scene, walk, detection, time, actor, onWay }: Props
       <Shape detection={detection} width={width} height={height} />
       {rows.map((i) => {
         const [x, y, w, h] = [
-          tracks.x[i] * width,
-          tracks.y[i] * height,
-          tracks.w[i] * width,
-          tracks.h[i] * height
+          tracks.x[i]! * width,
+          tracks.y[i]! * height,
+          tracks.w[i]! * width,
+          tracks.h[i]! * height
         ]
         const c = Math.min(w, h) * 0.3
         const corners = `M${x} ${y + c}V${y}h${c}M${x + w - c} ${y}h${c}v${c}M${x + w} ${y + h - c}v${c}h${-c}M${x + c} ${y + h}h${-c}v${-c}`
@@ -53,7 +53,7 @@ export function CheckStage({ scene, walk, detection, time, actor, onWay }: Props
             <path d={corners} className="halo" />
             <path d={corners} />
             <text x={x + w / 2} y={y - 5}>
-              {CLASSES[tracks.cls[i]]}
+              {CLASSES[tracks.cls[i]!]}
             </text>
           </g>
         )

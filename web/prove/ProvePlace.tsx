@@ -394,7 +394,7 @@ function Limiter({
               </button>
               <span className="quiet">
                 {t.since.length
-                  ? ` since “${t.since[0].label}” by ${t.since[0].by}${t.since.length > 1 ? ` and ${t.since.length - 1} more` : ''}`
+                  ? ` since “${t.since[0]!.label}” by ${t.since[0]!.by}${t.since.length > 1 ? ` and ${t.since.length - 1} more` : ''}`
                   : ' without a change of the settings'}
               </span>
             </li>

@@ -18,7 +18,7 @@ const edit = (words: string): QuickFix => ({
   does: 'edit',
   words,
   camera: 'slipway',
-  detection: smallSite().detections[0].detection
+  detection: smallSite().detections[0]!.detection
 })
 const finding = (more: Partial<Finding> = {}): Finding =>
   ({
@@ -73,7 +73,7 @@ test('the second of two fixes is told apart from the first', async () => {
   const asked = answerWith(() => ({ body: { undo: { method: 'PUT', path: '/api/back' } } }))
   show([finding({ orElse: edit('Delete it') })])
   await userEvent.click(screen.getByRole('button', { name: 'Delete it' }))
-  await waitFor(() => expect(asked[0]?.body).toMatchObject({ fix: 'orElse' }))
+  await waitFor(() => expect(asked[0]?.body).toMatchObject({ which: 'orElse' }))
 })
 
 test('what the server refuses is said, and can be tried again', async () => {

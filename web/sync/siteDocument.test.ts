@@ -11,7 +11,7 @@ let versions: Map<string, number>
 /** The server, by its rule that a save must name the version that is kept (server/actions/actions.test.ts tests the real one). */
 const answer = ({ method, path, body }: Asked): { status?: number; body: unknown } => {
   const read = body ?? {}
-  const [address, query] = path.split('?')
+  const [address, query] = path.split('?') as [string, string]
   const version = read.version ?? Number(new URLSearchParams(query).get('version'))
   if ((versions.get(address) ?? version) !== version)
     return {
@@ -156,7 +156,7 @@ describe('what is edited of a site', () => {
     document.adopt(renamed)
     expect(document.getState().endpoints.map((e) => e.name)).toEqual(['Theirs'])
     document.editEndpoint({ ...popup('one'), name: 'Mine' }, 'Rename')
-    document.adopt({ ...renamed, endpoints: [{ ...renamed.endpoints[0], version: 3 }] })
+    document.adopt({ ...renamed, endpoints: [{ ...renamed.endpoints[0]!, version: 3 }] })
     expect(document.getState().endpoints.map((e) => e.name)).toEqual(['Mine'])
   })
 

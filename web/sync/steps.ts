@@ -41,9 +41,9 @@ export function stepsThatFit<V>(held: Steps<V>, values: ReadonlyMap<string, V>):
   ): Step<V>[] => {
     const now = new Map(values)
     let first = steps.length
-    while (first > 0 && fits(now, steps[first - 1], side)) {
+    while (first > 0 && fits(now, steps[first - 1]!, side)) {
       first--
-      for (const { key, [other]: value } of steps[first].changes)
+      for (const { key, [other]: value } of steps[first]!.changes)
         if (value === null) now.delete(key)
         else now.set(key, value)
     }
@@ -51,7 +51,7 @@ export function stepsThatFit<V>(held: Steps<V>, values: ReadonlyMap<string, V>):
   }
   const undoable = [...held.undoable]
   const redoable = [...held.redoable]
-  const last = (): Step<V> => undoable[undoable.length - 1]
+  const last = (): Step<V> => undoable[undoable.length - 1]!
   while (undoable.length && !fits(values, last(), 'after') && fits(values, last(), 'before'))
     redoable.push(undoable.pop()!)
   return {

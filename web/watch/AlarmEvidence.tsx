@@ -40,7 +40,7 @@ export function AlarmEvidence({ alarm: a }: { alarm: AlarmView }): ReactNode {
   const triggers = found.data?.triggers.slice(0, MOST) ?? []
   if (!triggers.length) return null
   const kept = filed.flatMap((d, i) =>
-    (files[i].data?.files ?? []).map((f) => ({
+    (files[i]!.data?.files ?? []).map((f) => ({
       ...f,
       src: `/api/deliveries/${d.id}/files/${encodeURIComponent(f.name)}`,
       of: d.name,
@@ -61,7 +61,7 @@ export function AlarmEvidence({ alarm: a }: { alarm: AlarmView }): ReactNode {
             ))}
         </div>
       </Image.PreviewGroup>
-      <Account key={triggers[0].id} trigger={triggers[0]} />
+      <Account key={triggers[0]!.id} trigger={triggers[0]!} />
       {kept
         .filter((f) => f.type.startsWith('video/'))
         .map((f) => (
@@ -73,7 +73,7 @@ export function AlarmEvidence({ alarm: a }: { alarm: AlarmView }): ReactNode {
           </figure>
         ))}
       {filed.map((d, i) => {
-        const recording = files[i].data?.recording
+        const recording = files[i]!.data?.recording
         return (
           recording && (
             <p
@@ -134,7 +134,7 @@ function Account({ trigger: fired }: { trigger: FoundTrigger }): ReactNode {
             viewBox="0 0 100 56.25"
             preserveAspectRatio="none"
             role="img"
-            aria-label={`The way of the target, from ${(-path[0].at).toFixed(0)} s before the trigger`}
+            aria-label={`The way of the target, from ${(-path[0]!.at).toFixed(0)} s before the trigger`}
           >
             {shapeFlat &&
               ('zone' in detection ? (
@@ -147,7 +147,7 @@ function Account({ trigger: fired }: { trigger: FoundTrigger }): ReactNode {
             {at && <circle cx={100 * at.x} cy={56.25 * at.y} r="1.2" />}
           </svg>
           <figcaption className="quiet">
-            Where it walked: from {(-path[0].at).toFixed(1)} s before the trigger
+            Where it walked: from {(-path[0]!.at).toFixed(1)} s before the trigger
             {path.at(-1)!.at > 0.5 && ` to ${path.at(-1)!.at.toFixed(1)} s after it`}
           </figcaption>
         </figure>

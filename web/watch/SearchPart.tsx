@@ -252,7 +252,7 @@ function Counts({
     month: 'short',
     ...(counts.step < 86_400_000 && { hour: '2-digit', minute: '2-digit' })
   })
-  const [first, last] = [counts.buckets[0].at, counts.buckets[counts.buckets.length - 1].at]
+  const [first, last] = [counts.buckets[0]!.at, counts.buckets[counts.buckets.length - 1]!.at]
   const known = new Map(counts.buckets.map((b) => [b.at, b.n]))
   const bars = Array.from({ length: (last - first) / counts.step + 1 }, (_, i) => ({
     at: first + i * counts.step,
@@ -285,7 +285,7 @@ function Counts({
           fill="var(--accent)"
           isAnimationActive={false}
           cursor="pointer"
-          onClick={(_, i) => onSpan(bars[i].at, bars[i].at + counts.step)}
+          onClick={(_, i) => onSpan(bars[i]!.at, bars[i]!.at + counts.step)}
         />
       </BarChart>
     </ResponsiveContainer>

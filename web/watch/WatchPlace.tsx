@@ -104,7 +104,7 @@ export function WatchPlace(): ReactNode {
               size="small"
               value={view}
               onChange={(to) =>
-                go(to === 'all' ? { camera: null, alarm: null } : { camera: cameras[0].id })
+                go(to === 'all' ? { camera: null, alarm: null } : { camera: cameras[0]!.id })
               }
               options={[
                 { value: 'all', label: 'All cameras' },

@@ -37,7 +37,7 @@ const figures = [0, 1, 2].map((seed) => {
   cv.meanStdDev(laplacian, m, d)
   return {
     own: { mean, deviation, sharpness: sharpnessOf(luma) },
-    openCv: { mean: cvMean, deviation: cvDeviation, sharpness: d.data64F[0] ** 2 }
+    openCv: { mean: cvMean, deviation: cvDeviation, sharpness: d.data64F[0]! ** 2 }
   }
 })
 
@@ -53,7 +53,7 @@ function blobs(width: number, height: number, dx: number, dy: number): Gray {
     ]
     for (let y = 0; y < height; y++)
       for (let x = 0; x < width; x++)
-        gray.data[y * width + x] += a * Math.exp(-((x - cx) ** 2 + (y - cy) ** 2) / (2 * s * s))
+        gray.data[y * width + x]! += a * Math.exp(-((x - cx) ** 2 + (y - cy) ** 2) / (2 * s * s))
   }
   return gray
 }
@@ -72,7 +72,7 @@ function openCvShift(a: Gray, b: Gray): { x: number; y: number } {
   const spectrum = (g: Gray): Float64Array => {
     const mat = new cv.Mat(height, width, cv.CV_64FC2)
     for (let i = 0; i < g.data.length; i++)
-      mat.data64F.set([g.data[i] * window.data64F[i], 0], 2 * i)
+      mat.data64F.set([g.data[i]! * window.data64F[i]!, 0], 2 * i)
     const out = new cv.Mat()
     cv.dft(mat, out, 0)
     return Float64Array.from(out.data64F)
@@ -80,15 +80,15 @@ function openCvShift(a: Gray, b: Gray): { x: number; y: number } {
   const [fa, fb] = [spectrum(a), spectrum(b)]
   const cross = new cv.Mat(height, width, cv.CV_64FC2)
   for (let i = 0; i < width * height; i++) {
-    const re = fa[2 * i] * fb[2 * i] + fa[2 * i + 1] * fb[2 * i + 1]
-    const im = fa[2 * i + 1] * fb[2 * i] - fa[2 * i] * fb[2 * i + 1]
+    const re = fa[2 * i]! * fb[2 * i]! + fa[2 * i + 1]! * fb[2 * i + 1]!
+    const im = fa[2 * i + 1]! * fb[2 * i]! - fa[2 * i]! * fb[2 * i + 1]!
     const size = Math.hypot(re, im) || 1
     cross.data64F.set([re / size, im / size], 2 * i)
   }
   const back = new cv.Mat()
   cv.dft(cross, back, cv.DFT_INVERSE | cv.DFT_SCALE)
   const at = (x: number, y: number): number =>
-    back.data64F[2 * (((y + height) % height) * width + ((x + width) % width))]
+    back.data64F[2 * (((y + height) % height) * width + ((x + width) % width))]!
   let [px, py, best] = [0, 0, -Infinity]
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) if (at(x, y) > best) [px, py, best] = [x, y, at(x, y)]
@@ -110,7 +110,7 @@ const shifts = [
   [0.4, 20],
   [-30, -9]
 ].map(([dx, dy]) => {
-  const [a, b] = [blobs(128, 64, 0, 0), blobs(128, 64, dx, dy)]
+  const [a, b] = [blobs(128, 64, 0, 0), blobs(128, 64, dx!, dy!)]
   const phase = new PhaseCorrelation(128, 64)
   phase.setReference(a)
   const { x, y, response } = phase.shiftOf(b)

@@ -9,7 +9,7 @@ import { packBits, unpackBits } from './packBits.ts'
 export function writeActiveCells(cells: readonly string[]): string {
   const bits = cells.join('')
   const bytes = new Uint8Array(Math.ceil(bits.length / 8))
-  for (let i = 0; i < bits.length; i++) if (bits[i] === '1') bytes[i >> 3] |= 128 >> (i & 7)
+  for (let i = 0; i < bits.length; i++) if (bits[i] === '1') bytes[i >> 3]! |= 128 >> (i & 7)
   return btoa(String.fromCharCode(...packBits(bytes)))
 }
 
@@ -33,7 +33,7 @@ export function readActiveCells(text: string, { columns, rows }: Grid): string[]
     )
   return Array.from({ length: rows }, (_, row) =>
     Array.from({ length: columns }, (_, column) =>
-      bytes[(row * columns + column) >> 3] & (128 >> ((row * columns + column) & 7)) ? '1' : '0'
+      bytes[(row * columns + column) >> 3]! & (128 >> ((row * columns + column) & 7)) ? '1' : '0'
     ).join('')
   )
 }

@@ -45,8 +45,8 @@ export function differencesOf(wanted: Rule, held: Rule): Difference[] {
     wanted.points.length === held.points.length &&
     wanted.points.every(
       ([x, y], i) =>
-        Math.abs(x - held.points[i][0]) <= SAME_PLACE &&
-        Math.abs(y - held.points[i][1]) <= SAME_PLACE
+        Math.abs(x - held.points[i]![0]) <= SAME_PLACE &&
+        Math.abs(y - held.points[i]![1]) <= SAME_PLACE
     )
   if (!same)
     found.push({

@@ -39,12 +39,12 @@ export function readHours(text: string): Hours {
   ) as Record<Weekday, (readonly [string, string])[]>
   for (const part of text.split(';').filter(Boolean)) {
     const m = /^(\w{3})=((?:\d\d:\d\d-\d\d:\d\d,?)+)$/.exec(part.trim())
-    if (!m || !(m[1] in week))
+    if (!m || !(m[1]! in week))
       throw new InputError(
         'arming hours',
         `are "${part.slice(0, 30)}"; must be such as mon=18:30-24:00`
       )
-    week[m[1] as Weekday] = m[2]
+    week[m[1] as Weekday] = m[2]!
       .split(',')
       .filter(Boolean)
       .map((span) => [span.slice(0, 5), span.slice(6)] as const)

@@ -19,7 +19,10 @@ export interface Challenge {
 function parameters(text: string): Record<string, string> {
   return Object.fromEntries(
     [...text.matchAll(/(\w+)\s*=\s*(?:"((?:[^"\\]|\\.)*)"|([^\s,]+))/g)].map(
-      ([, name, quoted, bare]) => [name.toLowerCase(), quoted?.replace(/\\(.)/g, '$1') ?? bare]
+      ([, name = '', quoted, bare = '']) => [
+        name.toLowerCase(),
+        quoted?.replace(/\\(.)/g, '$1') ?? bare
+      ]
     )
   )
 }
@@ -38,7 +41,7 @@ export function readChallenge(header: string): Challenge | null {
         {
           realm,
           nonce,
-          algorithm: known[1].toUpperCase() as Challenge['algorithm'],
+          algorithm: known[1]!.toUpperCase() as Challenge['algorithm'],
           qop: qop !== undefined,
           opaque: opaque ?? null
         }

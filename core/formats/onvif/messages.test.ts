@@ -49,7 +49,7 @@ describe('metadata frames', () => {
     back.targets.forEach(({ x, y, w, h }, i) =>
       [x, y, w, h].forEach((value, k) =>
         expect(value).toBeCloseTo(
-          [frame.targets[i].x, frame.targets[i].y, frame.targets[i].w, frame.targets[i].h][k],
+          [frame.targets[i]!.x, frame.targets[i]!.y, frame.targets[i]!.w, frame.targets[i]!.h][k]!,
           4
         )
       )
@@ -123,7 +123,7 @@ describe('arming hours as one item', () => {
     .map((ends) =>
       Array.from(
         { length: Math.floor(ends.length / 2) },
-        (_, i) => [minutes(ends[2 * i]), minutes(ends[2 * i + 1])] as const
+        (_, i) => [minutes(ends[2 * i]!), minutes(ends[2 * i + 1]!)] as const
       )
     )
   const week = fc

@@ -60,7 +60,7 @@ const boxOf = (
 ): Pick<LiveFrame['targets'][number], 'x' | 'y' | 'w' | 'h'> | null => {
   const [left, right, top, bottom] = ['left', 'right', 'top', 'bottom'].map((side) =>
     Number(box?.attributes[side])
-  )
+  ) as [number, number, number, number]
   if (![left, right, top, bottom].every(Number.isFinite)) return null
   return { x: (left + 1) / 2, y: (1 - top) / 2, w: (right - left) / 2, h: (top - bottom) / 2 }
 }

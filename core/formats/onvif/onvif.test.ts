@@ -90,7 +90,7 @@ test('coordinates: the corners and the middle, and back again', () => {
       [1, 1],
       [0.5, 0.5],
       [0.25, 0.75]
-    ].map(([x, y]) => toStandard([x, y]))
+    ].map(([x, y]) => toStandard([x!, y!]))
   ).toEqual([
     [-1, 1],
     [1, -1],
@@ -146,7 +146,7 @@ describe('SOAP', () => {
           )
           expect(read).toEqual(token)
           expect(action).toMatchObject({ name: 'SetHostname', attributes: { a: name } })
-          expect(action.children[0].text).toBe(name)
+          expect(action.children[0]!.text).toBe(name)
         }
       )
     )
@@ -350,7 +350,7 @@ describe('detections in a device’s terms', () => {
         fc.integer({ min: 1, max: 4 }),
         fc.constantFrom(4, 100),
         ([d, type], step, max) => {
-          const abilities = [able(type, { ranges: { Sensitivity: { min: 1, max } } })]
+          const abilities = [able(type!, { ranges: { Sensitivity: { min: 1, max } } })]
           const { rule } = toRule(d, abilities)!
           const held = {
             ...rule,

@@ -12,7 +12,7 @@ export function packBits(bytes: Uint8Array): Uint8Array {
   while (at < bytes.length) {
     const run = runAt(at)
     if (run >= 2) {
-      out.push(257 - run, bytes[at])
+      out.push(257 - run, bytes[at]!)
       at += run
       continue
     }
@@ -28,7 +28,7 @@ export function packBits(bytes: Uint8Array): Uint8Array {
 export function unpackBits(packed: Uint8Array, most: number): Uint8Array {
   const out: number[] = []
   for (let at = 0; at < packed.length;) {
-    const header = packed[at++]
+    const header = packed[at++]!
     if (header === 128) continue
     const count = header < 128 ? header + 1 : 257 - header
     if (out.length + count > most)
@@ -44,7 +44,7 @@ export function unpackBits(packed: Uint8Array, most: number): Uint8Array {
     } else {
       if (at >= packed.length)
         throw new InputError('packed cells', 'are cut off before the byte of a run')
-      for (let i = 0; i < count; i++) out.push(packed[at])
+      for (let i = 0; i < count; i++) out.push(packed[at]!)
       at++
     }
   }

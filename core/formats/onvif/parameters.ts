@@ -15,6 +15,6 @@ export const directions = { leftToRight: 'Right', rightToLeft: 'Left', both: 'An
 export const sizeText = ({ w, h }: { w: number; h: number }): string => `${w} ${h}`
 
 export function sizeOf(text: string): { w: number; h: number } | null {
-  const [w, h] = text.trim().split(/\s+/).map(Number)
+  const [w, h] = text.trim().split(/\s+/).map(Number) as [number, number]
   return w >= 0 && w <= 1 && h >= 0 && h <= 1 ? { w, h } : null
 }

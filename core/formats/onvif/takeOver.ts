@@ -25,10 +25,9 @@ export function takeOver(d: Detection, held: Rule, abilities: readonly RuleAbili
   )
     changed.sensitivity = fromScale(Number(simple.Sensitivity), ranges.Sensitivity)
   if ('classes' in d) {
-    if (simple.ClassFilter !== undefined)
-      changed.classes = CLASSES.filter(
-        (c) => c !== 'unknown' && simple.ClassFilter.split(/\s+/).includes(classNames[c])
-      )
+    const filter = simple.ClassFilter?.split(/\s+/)
+    if (filter)
+      changed.classes = CLASSES.filter((c) => c !== 'unknown' && filter.includes(classNames[c]))
     seconds('ConfirmTime', 'confirmSeconds')
     const [min, max] = [simple.MinimumSize, simple.MaximumSize].map((text) =>
       text === undefined ? null : sizeOf(text)

@@ -19,7 +19,7 @@ const named: Record<string, string> = {
   '"': '&quot;',
   "'": '&apos;'
 }
-const escape = (text: string): string => text.replace(/[&<>"']/g, (c) => named[c])
+const escape = (text: string): string => text.replace(/[&<>"']/g, (c) => named[c]!)
 
 /** Writes an element; children are elements already written, or text given through `content`. */
 export function xml(name: string, attributes: Attributes = {}, ...children: string[]): string {

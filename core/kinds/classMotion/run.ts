@@ -36,8 +36,8 @@ export class ClassMotionRun implements FrameRun {
     this.found = null
     if (this.state.delayed.on)
       for (let k = 0; k < count && this.found === null; k++)
-        if (this.gates.passTarget(sightings[k]) && this.state.overlaps(sightings[k]))
-          this.found = sightings[k].target
+        if (this.gates.passTarget(sightings[k]!) && this.state.overlaps(sightings[k]!))
+          this.found = sightings[k]!.target
     this.together.step(this.found !== null, time)
     const fires = this.once.step(
       this.together.on,

@@ -55,7 +55,7 @@ export function contactChecks(d: ContactDetection): Found {
       ...twice,
       inputs: {
         [d.input]: [
-          ...twice.inputs[d.input],
+          ...twice.inputs[d.input]!,
           { at: 2 + long + gap, set: active },
           { at: 2 + 2 * long + gap, set: !active }
         ]

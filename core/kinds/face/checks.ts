@@ -123,7 +123,7 @@ function onFaces(d: FaceDetection, stage: Stage): Found {
     const two: Walk = {
       ...walk(good),
       seconds: walk(good).seconds + 4,
-      actors: [walk(good).actors[0], { ...walk(good).actors[0], from: 4 }]
+      actors: [walk(good).actors[0]!, { ...walk(good).actors[0]!, from: 4 }]
     }
     drafts.push({
       key: 'two',
@@ -176,7 +176,7 @@ function onFaces(d: FaceDetection, stage: Stage): Found {
       expect: silence
     })
   }
-  return { drafts, gaps, main: { draft: drafts[0] } }
+  return { drafts, gaps, main: { draft: drafts[0]! } }
 }
 
 /** A way towards the camera, as near as a whole figure is still seen. */

@@ -478,7 +478,8 @@ describe('line crossing: against inside-tests of a general kind', () => {
           )
           const need = Math.max(0.01, 1 - sensitivity / 100)
           const share = (n: number, sign: number) =>
-            inside[n].filter((v, k) => (v - inside[0][k]) * sign > 0).length / (LATTICE * LATTICE)
+            inside[n]!.filter((v, k) => (v - inside[0]![k]!) * sign > 0).length /
+            (LATTICE * LATTICE)
           const first = rows.findIndex(
             (_, n) => share(n, 1) >= need - 1e-9 || share(n, -1) >= need - 1e-9
           )

@@ -127,20 +127,20 @@ export class LineRun implements KindRun {
     const { px: bx, py: by, pw: bw, ph: bh } = s.record
     let changed = false
     for (let k = 0; k + 1 < xs.length; k++) {
-      const ax = xs[k]
-      const ay = ys[k]
-      const cx = xs[k + 1]
-      const cy = ys[k + 1]
+      const ax = xs[k]!
+      const ay = ys[k]!
+      const cx = xs[k + 1]!
+      const cy = ys[k + 1]!
       for (let j = 0; j < LATTICE; j++) {
-        const py = by + fractions[j] * bh
-        const qy = s.y + fractions[j] * s.h
+        const py = by + fractions[j]! * bh
+        const qy = s.y + fractions[j]! * s.h
         for (let i = 0; i < LATTICE; i++) {
-          const px = bx + fractions[i] * bw
-          const qx = s.x + fractions[i] * s.w
+          const px = bx + fractions[i]! * bw
+          const qx = s.x + fractions[i]! * s.w
           const pLeft = side(ax, ay, cx, cy, px, py) < 0
           if (pLeft === side(ax, ay, cx, cy, qx, qy) < 0) continue
           if (side(px, py, qx, qy, ax, ay) < 0 === side(px, py, qx, qy, cx, cy) < 0) continue
-          net[j * LATTICE + i] += pLeft ? 1 : -1
+          net[j * LATTICE + i]! += pLeft ? 1 : -1
           changed = true
         }
       }
@@ -152,7 +152,7 @@ export class LineRun implements KindRun {
   private shareBeyond(net: Int16Array, level: number, direction: Direction): number {
     let count = 0
     for (let i = 0; i < POINTS; i++)
-      if (direction === 'leftToRight' ? net[i] > level : net[i] < level) count++
+      if (direction === 'leftToRight' ? net[i]! > level : net[i]! < level) count++
     return count / POINTS
   }
 

@@ -65,7 +65,7 @@ export function lineWays(
             direction: 'both',
             sensitivity
           })
-          if (seen.length === 1 && seen[0].direction === direction && isSeen(walkers, candidate))
+          if (seen.length === 1 && seen[0]!.direction === direction && isSeen(walkers, candidate))
             return candidate
         }
       return null
@@ -75,9 +75,10 @@ export function lineWays(
       way(direction, 1) ?? way(direction, sensitivityOf(Math.min(0.99, need * 1.1)))
     const [leftToRight, rightToLeft] = [over('leftToRight'), over('rightToLeft')]
     const main = wanted === 'leftToRight' ? leftToRight : rightToLeft
-    if (!main) continue
+    const [begin, end] = main ?? []
+    if (!begin || !end) continue
     const turning = (least: number, most: number): Way | null =>
-      turnBack(walkers, main, (tracks) => {
+      turnBack(walkers, [begin, end], (tracks) => {
         const asked = { direction: wanted } as Partial<LineDetection>
         return (
           bare(d, tracks, { ...asked, sensitivity: sensitivityOf(least) }).length > 0 &&
@@ -107,7 +108,7 @@ function* crossings(
   for (const t of places) {
     const place = t * (line.length - 1)
     const k = Math.min(line.length - 2, Math.floor(place))
-    const [p, q] = [line[k], line[k + 1]]
+    const [p, q] = [line[k]!, line[k + 1]!]
     const s = place - k
     const at = groundOf(stage.pose, p[0] + (q[0] - p[0]) * s, p[1] + (q[1] - p[1]) * s)
     const [a, b] = [

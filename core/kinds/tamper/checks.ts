@@ -49,12 +49,12 @@ export function tamperChecks(ask: Ask, d: TamperDetection): Found {
         : silence
     }
   })
-  const first = faultOf[d.causes[0]]
+  const first = faultOf[d.causes[0]!]
   const gaps: Gap[] = []
   if (d.delaySeconds >= 1) {
     drafts.push({
       key: 'delay.shorter',
-      name: `${causeWords[d.causes[0]]} for ${(d.delaySeconds * 0.6).toFixed(1)} s only`,
+      name: `${causeWords[d.causes[0]!]} for ${(d.delaySeconds * 0.6).toFixed(1)} s only`,
       about: 'delay',
       side: 'outside',
       walk: faulty(first, d.delaySeconds * 0.6),
@@ -62,7 +62,7 @@ export function tamperChecks(ask: Ask, d: TamperDetection): Found {
     })
     drafts.push({
       key: 'delay.longer',
-      name: `${causeWords[d.causes[0]]} for ${long.toFixed(1)} s`,
+      name: `${causeWords[d.causes[0]!]} for ${long.toFixed(1)} s`,
       about: 'delay',
       side: 'inside',
       walk: faulty(first, long),

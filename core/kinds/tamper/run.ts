@@ -28,24 +28,24 @@ function degreesAt(
 ): Record<TamperCause, number> {
   const m = (sensitivity - 50) / 50
   const ratio = (value: number, before: number): number => (before > 0 ? value / before : 1)
-  const contrast = ratio(f.contrast[n], f.contrastBefore[n])
-  const structureLost = fallen(f.structure[n], 0.3 + 0.15 * m)
+  const contrast = ratio(f.contrast[n]!, f.contrastBefore[n]!)
+  const structureLost = fallen(f.structure[n]!, 0.3 + 0.15 * m)
   const kept = (value: number, least: number): number => Math.max(0, value / least)
-  const shift = Math.hypot(f.shiftX[n], f.shiftY[n])
+  const shift = Math.hypot(f.shiftX[n]!, f.shiftY[n]!)
   return {
     covered: Math.min(fallen(contrast, 0.45 + 0.15 * m), structureLost),
-    dark: fallen(ratio(f.luma[n], f.lumaBefore[n]), 0.3 + 0.15 * m),
+    dark: fallen(ratio(f.luma[n]!, f.lumaBefore[n]!), 0.3 + 0.15 * m),
     washedOut: risen(
-      Math.max(0, (f.luma[n] - f.lumaBefore[n]) / Math.max(1, 255 - f.lumaBefore[n])),
+      Math.max(0, (f.luma[n]! - f.lumaBefore[n]!) / Math.max(1, 255 - f.lumaBefore[n]!)),
       0.7 - 0.2 * m
     ),
     outOfFocus: Math.min(
-      fallen(ratio(f.detail[n], f.detailBefore[n]), 0.3 + 0.15 * m),
-      kept(f.shapes[n], 0.5)
+      fallen(ratio(f.detail[n]!, f.detailBefore[n]!), 0.3 + 0.15 * m),
+      kept(f.shapes[n]!, 0.5)
     ),
     moved: Math.max(
       risen(shift, 0.03 - 0.02 * m),
-      Math.min(structureLost, fallen(f.shapes[n], 0.5), kept(contrast, 0.5))
+      Math.min(structureLost, fallen(f.shapes[n]!, 0.5), kept(contrast, 0.5))
     )
   }
 }

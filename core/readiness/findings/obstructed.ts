@@ -11,8 +11,8 @@ const EDGE = 0.03
 export const obstructed = perDetection('obstructed', (d, camera) => {
   if (!('classes' in d) || !pointsOf(d).length) return []
   const ends = pathsFor(camera, d).flatMap(({ clip: { tracks }, rows }): Point[] => {
-    const i = rows[rows.length - 1]
-    const [x, y, w, h] = [tracks.x[i], tracks.y[i], tracks.w[i], tracks.h[i]]
+    const i = rows[rows.length - 1]!
+    const [x, y, w, h] = [tracks.x[i]!, tracks.y[i]!, tracks.w[i]!, tracks.h[i]!]
     const left = x < EDGE || y < EDGE || x + w > 1 - EDGE || y + h > 1 - EDGE
     const cut = timeOf(tracks, i) > timeOf(tracks, tracks.length - 1) - 1
     const there = 'zone' in d ? contains(d.zone, x + w / 2, y + h) : isAt(d, tracks, i)

@@ -24,7 +24,7 @@ export const outOfRange = perDetection('out-of-range', (d, camera, { schedules }
   realLosses(routesOf(camera, d, schedules))
     .filter(({ loss }) => loss.nearest !== null && loss.setting in fields)
     .map(({ door, loss }) => {
-      const field = fields[loss.setting]
+      const field = fields[loss.setting]!
       const held = {
         ...takeOver(d, door.rule, door.channel.abilities),
         ...(field === 'atLeast' && { atLeast: 1 })
@@ -32,7 +32,7 @@ export const outOfRange = perDetection('out-of-range', (d, camera, { schedules }
       const step = loss.setting === 'sensitivity'
       // Taking over leaves a sensitivity alone that is the same step; here the step's own value is wanted.
       const range = door.channel.abilities.find(({ type }) => type === door.rule.type)!.ranges
-        .Sensitivity
+        .Sensitivity!
       const nearest = step ? fromScale(Number(door.rule.simple.Sensitivity), range) : held[field]
       return ofDetection(
         step ? 'hint' : 'blocking',

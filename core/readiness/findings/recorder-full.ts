@@ -18,8 +18,8 @@ export const recorderFull: Check = {
       return waiting.length && !onRecorder
         ? ofDevice(
             'blocking',
-            analysing[0].device,
-            `${camera.name} needs the analysis of ${analysing[0].deviceName} for ${waiting.map(({ name }) => name).join(', ')}, and all of its ${analysing.length} channels analyse other cameras.`,
+            analysing[0]!.device,
+            `${camera.name} needs the analysis of ${analysing[0]!.deviceName} for ${waiting.map(({ name }) => name).join(', ')}, and all of its ${analysing.length} channels analyse other cameras.`,
             null,
             camera.id
           )

@@ -20,5 +20,5 @@ export function openCvSees(pose: CameraPose, points: P3[]): [number, number][] {
   const flat = JSON.parse(
     execFileSync(process.execPath, [script, JSON.stringify(order)], { encoding: 'utf8' })
   ) as number[]
-  return points.map((_, i) => [flat[2 * i] / width, flat[2 * i + 1] / height])
+  return points.map((_, i) => [flat[2 * i]! / width, flat[2 * i + 1]! / height])
 }

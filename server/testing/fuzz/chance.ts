@@ -27,6 +27,6 @@ export class Chance {
   }
 
   of<T>(list: readonly T[]): T {
-    return list[this.below(list.length)]
+    return list[this.below(list.length)]!
   }
 }

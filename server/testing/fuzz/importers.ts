@@ -93,7 +93,7 @@ export function fuzzImporter(
   slowMs: number
 ): { name: string; input: string; problem: string } | null {
   const name = c.of(Object.keys(readers))
-  const { sample, read } = readers[name]
+  const { sample, read } = readers[name]!
   const input = c.is(0.02) ? sample.repeat(1 + c.below(50)) : mangled(sample, c)
   const began = performance.now()
   try {

@@ -150,7 +150,7 @@ export function like(
       return c.is(0.3)
         ? c.of([...limits, ...NASTY_NUMBERS])
         : limits.length === 2 && c.is(0.7)
-          ? Math.round(limits[0] + c.next() * (limits[1] - limits[0]))
+          ? Math.round(limits[0]! + c.next() * (limits[1]! - limits[0]!))
           : c.is(0.5)
             ? c.next()
             : c.below(100)

@@ -23,7 +23,7 @@ const describeRule = ({ type, most, parameters }: RuleAbility): string =>
 
 /** The channel that a question is about; a device with one is asked without saying which. */
 const of = (device: Served, action: Element): Channel =>
-  device.channel(child(action, 'ConfigurationToken')?.text ?? device.channels[0].token)
+  device.channel(child(action, 'ConfigurationToken')?.text ?? device.channels[0]!.token)
 
 /**
  * Analytics service: rules, and modules as families of analysis. Source: ONVIF Analytics Service Specification,

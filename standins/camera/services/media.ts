@@ -60,7 +60,7 @@ const profile = (channel: Channel): string => {
 /** The channel of a profile; the first one where none is named. */
 const of = (device: Served, action: Element): Channel =>
   device.channel(
-    child(action, 'ProfileToken')?.text.replace(/^main-/, '') ?? device.channels[0].token
+    child(action, 'ProfileToken')?.text.replace(/^main-/, '') ?? device.channels[0]!.token
   )
 
 const uri = (name: string, address: string): string =>

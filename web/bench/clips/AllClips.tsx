@@ -111,7 +111,7 @@ function Counts({
             <tr>
               <th scope="row">All together</th>
               {sum.map((n, i) => (
-                <td key={placed[i].detection.id}>{n}</td>
+                <td key={placed[i]!.detection.id}>{n}</td>
               ))}
             </tr>
           </tfoot>

@@ -8,6 +8,7 @@ import { actorNames, faultNames, lightNames } from '../../scene/walkWords.ts'
 import {
   ACTOR_KINDS,
   FAULT_KINDS,
+  type FaultKind,
   LIGHTS,
   readScene,
   readScript,
@@ -47,7 +48,7 @@ export function MakeClip({ open, camera, world, onClose, onMade }: MakeClipProps
 function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>): ReactNode {
   const scene = useMemo(() => readScene(world.scene), [world])
   const scripts = useMemo(() => world.scripts.map(readScript), [world])
-  const [script, setScript] = useState<Script>(scripts[0])
+  const [script, setScript] = useState<Script>(scripts[0]!)
   const [actor, setActor] = useState<number | null>(null)
   const [time, setTime] = useState(5)
   const [error, setError] = useState<string | null>(null)
@@ -168,7 +169,7 @@ function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>):
           </label>
           <label className="field">
             <span>Fault</span>
-            <Select
+            <Select<FaultKind | ''>
               value={fault?.kind ?? ''}
               options={[
                 { value: '', label: 'None' },

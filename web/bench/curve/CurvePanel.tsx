@@ -59,7 +59,7 @@ export function CurvePanel({
     () =>
       Math.max(
         ...curves.map((c) => c.limit * 1.4),
-        ...points.flatMap((p) => curves.map((_, i) => p[`c${i}`]))
+        ...points.flatMap((p) => curves.map((_, i) => p[`c${i}`]!))
       ),
     [points, curves]
   )
@@ -70,7 +70,7 @@ export function CurvePanel({
     playhead.pause()
     playhead.seek(Math.max(0, ((event.clientX - box.left) / box.width) * seconds))
   }
-  const [{ unit, limit }] = curves
+  const { unit, limit } = curves[0]!
   return (
     <section className="curve" aria-label="Measured curve">
       <div className="curve-names">

@@ -114,7 +114,7 @@ function History({
             ))}
           </ol>
           {newest.data?.more && older.length === 0 && (
-            <Button size="small" onClick={() => setOlder([entries[entries.length - 1].id])}>
+            <Button size="small" onClick={() => setOlder([entries[entries.length - 1]!.id])}>
               Earlier edits
             </Button>
           )}
@@ -220,7 +220,7 @@ function OlderEntries({
       ))}
       {data?.more && last && (
         <li>
-          <Button size="small" onClick={() => onMore(data.entries[data.entries.length - 1].id)}>
+          <Button size="small" onClick={() => onMore(data.entries[data.entries.length - 1]!.id)}>
             Earlier edits
           </Button>
         </li>

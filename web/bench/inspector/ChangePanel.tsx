@@ -102,7 +102,7 @@ function Changes({
         (change, i) =>
           effects &&
           costOf(
-            effects.map((of) => of[i]),
+            effects.map((of) => of[i]!),
             [clip, ...known],
             change.detection.id,
             target
@@ -210,7 +210,7 @@ function costOf(
 ): Cost {
   const cost: Cost = { gained: [], lost: [] }
   effects.forEach(({ gained, lost }, i) => {
-    const where = i === 0 ? '' : ` of ${clips[i].name}`
+    const where = i === 0 ? '' : ` of ${clips[i]!.name}`
     for (const [list, to] of [
       [gained, cost.gained],
       [lost, cost.lost]

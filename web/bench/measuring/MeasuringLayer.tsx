@@ -40,7 +40,10 @@ export function MeasuringLayer({
   return (
     <>
       {m.people.map((person, i) => {
-        const [[fx, fy], [hx, hy]] = toPixels([person.foot, person.head], width, height)
+        const [[fx, fy], [hx, hy]] = toPixels([person.foot, person.head], width, height) as [
+          [number, number],
+          [number, number]
+        ]
         const off = m.off[i]
         const colour = off != null && Math.abs(off) > FAR_OFF ? RUST : WHITE
         return (

@@ -11,8 +11,8 @@ const seen = openCvSees(
     [-1, 13],
     [2.5, 18]
   ].flatMap(([x, z]): [number, number, number][] => [
-    [x, 0, z],
-    [x, 1.75, z]
+    [x!, 0, z!],
+    [x!, 1.75, z!]
   ])
 )
 
@@ -21,7 +21,7 @@ describe('marks on their way to a measured scene', () => {
     let draft = draftOf(null)
     for (const at of seen) draft = withPoint(draft, at)
     expect(draft.people).toHaveLength(4)
-    const down = withPoint(withPoint(draftOf(null), seen[1]), seen[0])
+    const down = withPoint(withPoint(draftOf(null), seen[1]!), seen[0]!)
     expect(down.people).toEqual(draft.people.slice(0, 1))
     draft = withPoint(draft, [0.5, 0.5])
     expect(withoutLast(draft)).toMatchObject({ foot: null, people: { length: 4 } })

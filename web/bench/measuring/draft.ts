@@ -89,7 +89,7 @@ export const offOf = (draft: Draft, measured: Measured | null): (number | null)[
   draft.from !== 'people' || !measured
     ? draft.people.map(() => null)
     : heightsSeen(draft.people, measured.pose).map((seen, i) =>
-        seen === null ? null : seen - draft.people[i].metres
+        seen === null ? null : seen - draft.people[i]!.metres
       )
 
 /** A click: a foot, then the head above it; or a corner. */

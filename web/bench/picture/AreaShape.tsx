@@ -8,7 +8,7 @@ import { crossingEdges } from './shape.ts'
 export function AreaShape({ passive, ...props }: EditProps & { passive: boolean }): ReactNode {
   const { shape, width, height, selected, onSelect } = props
   const pixels = toPixels(shape.points, width, height)
-  const [top] = [...pixels].sort((a, b) => a[1] - b[1] || a[0] - b[0])
+  const [top] = [...pixels].sort((a, b) => a[1] - b[1] || a[0] - b[0]) as [[number, number]]
   const xs = pixels.map(([x]) => x)
   const ys = pixels.map(([, y]) => y)
   const [left, right, upper, lower] = [

@@ -38,7 +38,7 @@ export function CellsLayer({
   onSettle
 }: CellsLayerProps): ReactNode {
   const rows = detection.cells.length
-  const columns = detection.cells[0].length
+  const columns = detection.cells[0]!.length
   const [w, h] = [width / columns, height / rows]
   const from = useRef<{ cell: Cell; cells: string[] } | null>(null)
   const [frameOf, setFrameOf] = useState<{ a: Cell; b: Cell } | null>(null)
@@ -54,7 +54,7 @@ export function CellsLayer({
     const level = motionLevel(detection.sensitivity)
     const at = (frame - 1) * columns * rows
     return Array.from({ length: columns * rows }, (_, i) => i).filter(
-      (i) => measures.cells[at + i] > level
+      (i) => measures.cells[at + i]! > level
     )
   }, [measures, frame, columns, rows, detection.sensitivity])
 
@@ -114,7 +114,7 @@ export function CellsLayer({
           context.stroke()
           for (const i of moving) {
             const [x, y] = [(i % columns) * w, Math.floor(i / columns) * h]
-            const counts = detection.cells[Math.floor(i / columns)][i % columns] === '1'
+            const counts = detection.cells[Math.floor(i / columns)]![i % columns] === '1'
             context.fillStyle = counts ? 'rgba(217, 142, 4, 0.42)' : 'rgba(174, 183, 194, 0.25)'
             context.fillRect(x + 1, y + 1, w - 2, h - 2)
             context.strokeStyle = counts ? SAFFRON : '#AEB7C2'

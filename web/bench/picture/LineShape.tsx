@@ -50,8 +50,8 @@ export function LineShape(props: ShapeProps<LineDetection>): ReactNode {
         </>
       )}
       <LetterTag
-        x={pixels[0][0]}
-        y={pixels[0][1]}
+        x={pixels[0]![0]}
+        y={pixels[0]![1]}
         letter={letter}
         enabled={line.enabled}
         triggered={triggered}

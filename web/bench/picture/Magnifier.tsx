@@ -43,7 +43,7 @@ export function Magnifier({
         [0.56, 0.5, 1, 0.5],
         [0.5, 0, 0.5, 0.44],
         [0.5, 0.56, 0.5, 1]
-      ]) {
+      ] as const) {
         context.moveTo(ax * SIZE, ay * SIZE)
         context.lineTo(bx * SIZE, by * SIZE)
       }

@@ -148,8 +148,8 @@ export function Overlay({
     const under = shapesAt(shapes, at, NEAR_PIXELS / width, width / height)
     if (!under.length) return
     const now = area !== null ? seen.length + area : seen.findIndex((d) => d.id === detection)
-    const next = under[(under.indexOf(now) + 1) % under.length]
-    if (next < seen.length) onDetection(seen[next].id)
+    const next = under[(under.indexOf(now) + 1) % under.length]!
+    if (next < seen.length) onDetection(seen[next]!.id)
     else onArea(next - seen.length)
   }
   const onDown = (event: Konva.KonvaEventObject<MouseEvent>): void => {

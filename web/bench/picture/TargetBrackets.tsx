@@ -54,7 +54,7 @@ export function TargetBrackets({
     [x + w, y, -1, 1],
     [x, y + h, 1, -1],
     [x + w, y + h, -1, -1]
-  ]
+  ] as const
   const metres = pose && heightOf(pose, row)
   const label = `${glyphs[row.cls]} ${row.cls} ${row.id}${metres === null ? '' : ` · ${metres.toFixed(1)} m`}${standing.passes ? '' : ' · not chosen'}`
   return (

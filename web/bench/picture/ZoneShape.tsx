@@ -38,7 +38,7 @@ export function ZoneShape(props: ShapeProps<ZoneDetection>): ReactNode {
   // Barbs point to the right of the way along the outline; that is inwards where it runs clockwise on the picture.
   const inwards = signedArea(zone.zone) > 0 ? 1 : -1
   const sign = zone.kind === 'entry' ? inwards : zone.kind === 'exit' ? -inwards : 0
-  const [top] = [...pixels].sort((a, b) => a[1] - b[1] || a[0] - b[0])
+  const [top] = [...pixels].sort((a, b) => a[1] - b[1] || a[0] - b[0]) as [[number, number]]
   return (
     <Group listening={!passive}>
       <Line
@@ -57,7 +57,7 @@ export function ZoneShape(props: ShapeProps<ZoneDetection>): ReactNode {
         dashed={!zone.enabled}
       />
       {sign !== 0 &&
-        barbsAlong([...pixels, pixels[0]], 46).map(({ at: [x, y], towards: [ux, uy] }, i) => (
+        barbsAlong([...pixels, pixels[0]!], 46).map(({ at: [x, y], towards: [ux, uy] }, i) => (
           <BarbShape key={i} x={x} y={y} ux={sign * ux} uy={sign * uy} colour={colour} />
         ))}
       {crossing?.map((edge, i) => (

@@ -41,7 +41,7 @@ export function rectangle(cells: readonly string[], a: Cell, b: Cell, on: boolea
 }
 
 export const toggled = (cells: readonly string[], { column, row }: Cell): string[] =>
-  withCells(cells, (c, r) => c === column && r === row, cells[row][column] === '0')
+  withCells(cells, (c, r) => c === column && r === row, cells[row]![column] === '0')
 
 export const everyCell = (cells: readonly string[], on: boolean): string[] =>
   withCells(cells, () => true, on)

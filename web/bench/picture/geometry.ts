@@ -16,8 +16,8 @@ export const toPixels = (
 export function barbsAlong(pixels: readonly [number, number][], every: number): Barb[] {
   const barbs: Barb[] = []
   for (let i = 0; i + 1 < pixels.length; i++) {
-    const [ax, ay] = pixels[i]
-    const [bx, by] = pixels[i + 1]
+    const [ax, ay] = pixels[i]!
+    const [bx, by] = pixels[i + 1]!
     const length = Math.hypot(bx - ax, by - ay)
     const count = Math.max(1, Math.floor(length / every))
     for (let k = 0; k < count; k++) {
@@ -37,16 +37,18 @@ export function sideLabelAt(
   sign: 1 | -1,
   away: number
 ): [number, number] {
-  const lengths = pixels.slice(1).map(([x, y], i) => Math.hypot(x - pixels[i][0], y - pixels[i][1]))
+  const lengths = pixels
+    .slice(1)
+    .map(([x, y], i) => Math.hypot(x - pixels[i]![0], y - pixels[i]![1]))
   let half = lengths.reduce((a, b) => a + b, 0) * 0.72
   let i = 0
-  while (i < lengths.length - 1 && half > lengths[i]) half -= lengths[i++]
-  const [ax, ay] = pixels[i]
-  const [bx, by] = pixels[i + 1]
-  const t = lengths[i] > 0 ? half / lengths[i] : 0
+  while (i < lengths.length - 1 && half > lengths[i]!) half -= lengths[i++]!
+  const [ax, ay] = pixels[i]!
+  const [bx, by] = pixels[i + 1]!
+  const t = lengths[i]! > 0 ? half / lengths[i]! : 0
   return [
-    ax + (bx - ax) * t - (sign * (by - ay) * away) / lengths[i],
-    ay + (by - ay) * t + (sign * (bx - ax) * away) / lengths[i]
+    ax + (bx - ax) * t - (sign * (by - ay) * away) / lengths[i]!,
+    ay + (by - ay) * t + (sign * (bx - ax) * away) / lengths[i]!
   ]
 }
 

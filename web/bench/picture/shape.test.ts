@@ -362,13 +362,13 @@ describe('more that is done with shapes', () => {
       fc.property(
         fc.tuple(...Array.from({ length: 4 }, () => fc.double({ min: 0, max: 1, noNaN: true }))),
         ([ax, ay, bx, by]) => {
-          const [x, y] = snapped([ax, ay], [bx, by], aspect)
+          const [x, y] = snapped([ax!, ay!], [bx!, by!], aspect)
           expect(x >= 0 && x <= 1 && y >= 0 && y <= 1).toBe(true)
-          const [dx, dy] = [(x - ax) * aspect, y - ay]
+          const [dx, dy] = [(x - ax!) * aspect, y - ay!]
           if (Math.hypot(dx, dy) < 0.02) return
           const turns = Math.atan2(dy, dx) / (Math.PI / 4)
           expect(Math.abs(turns - Math.round(turns))).toBeLessThan(0.02)
-          const wanted = Math.atan2(by - ay, (bx - ax) * aspect) / (Math.PI / 4)
+          const wanted = Math.atan2(by! - ay!, (bx! - ax!) * aspect) / (Math.PI / 4)
           expect(Math.abs(((turns - wanted + 12) % 8) - 4)).toBeLessThan(0.53)
         }
       )

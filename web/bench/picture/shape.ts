@@ -67,8 +67,8 @@ export function crossingEdges(zone: readonly Point[]): [Point, Point][] | null {
 }
 
 const segments = ({ kind, points }: PictureShape): [Point, Point][] => {
-  const open = points.slice(1).map((p, i): [Point, Point] => [points[i], p])
-  return isClosed(kind) ? [...open, [points[points.length - 1], points[0]]] : open
+  const open = points.slice(1).map((p, i): [Point, Point] => [points[i]!, p])
+  return isClosed(kind) ? [...open, [points[points.length - 1]!, points[0]!]] : open
 }
 
 /** How far a place is from a segment. */
@@ -98,7 +98,7 @@ export function withVertexAfter(shape: PictureShape, index: number): Point[] | n
   const { kind, points } = shape
   const next = points[index + 1] ?? (isClosed(kind) ? points[0] : undefined)
   if (!next || points.length >= limitsOf(kind).most) return null
-  const [ax, ay] = points[index]
+  const [ax, ay] = points[index]!
   const more = [
     ...points.slice(0, index + 1),
     [(ax + next[0]) / 2, (ay + next[1]) / 2] as const,
@@ -162,9 +162,9 @@ export function splitAt({ kind, points }: PictureShape, vertex: number): [Point[
   let best: [Point[], Point[]] | null = null
   let least = Infinity
   for (let to = 2; to < around.length - 1; to++) {
-    const halves: [Point[], Point[]] = [around.slice(0, to + 1), [around[0], ...around.slice(to)]]
+    const halves: [Point[], Point[]] = [around.slice(0, to + 1), [around[0]!, ...around.slice(to)]]
     if (halves.some((half) => shapeFault(kind, half) !== null)) continue
-    const [a, b] = halves.map((half) => Math.abs(signedArea(half)))
+    const [a, b] = halves.map((half) => Math.abs(signedArea(half))) as [number, number]
     // A diagonal that runs outside makes two parts that are more than the whole.
     if (Math.abs(a + b - Math.abs(signedArea(points))) > 1e-9 || Math.abs(a - b) >= least) continue
     least = Math.abs(a - b)

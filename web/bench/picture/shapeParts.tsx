@@ -172,7 +172,7 @@ export function Vertices({
   if (locked) return null
   const drag = (index: number) => (event: Konva.KonvaEventObject<DragEvent>) => {
     const free = pointOf(event.target.x() / width, event.target.y() / height)
-    const before = points[index > 0 ? index - 1 : isClosed(shape.kind) ? points.length - 1 : 1]
+    const before = points[index > 0 ? index - 1 : isClosed(shape.kind) ? points.length - 1 : 1]!
     const at = event.evt.shiftKey ? snapped(before, free, width / height) : free
     event.target.position({ x: at[0] * width, y: at[1] * height })
     const to = points.map((p, i) => (i === index ? at : p))

@@ -170,5 +170,5 @@ function commonSchedule(marked: readonly Detection[]): string | undefined {
 }
 function commonClasses(marked: readonly Detection[]): (typeof CLASSES)[number][] {
   const lists = marked.flatMap((d) => ('classes' in d ? [d.classes] : []))
-  return lists.length && lists.every((l) => l.join() === lists[0].join()) ? lists[0] : []
+  return lists.length && lists.every((l) => l.join() === lists[0]!.join()) ? lists[0]! : []
 }

@@ -44,12 +44,12 @@ describe('common needs', () => {
     })
     const sun = make('no-go-night')
     expect(sun.schedules).toHaveLength(1)
-    expect(sun.detections[0].schedule).toBe(sun.schedules[0].id)
-    expect(sun.schedules[0].week.wed).toEqual([
+    expect(sun.detections[0]!.schedule).toBe(sun.schedules[0]!.id)
+    expect(sun.schedules[0]!.week.wed).toEqual([
       ['00:00', 'sunrise'],
       ['sunset', '24:00']
     ])
-    expect(make('no-go-night', { hasPosition: false }).schedules[0].week.wed).toEqual([
+    expect(make('no-go-night', { hasPosition: false }).schedules[0]!.week.wed).toEqual([
       ['00:00', '06:30'],
       ['18:30', '24:00']
     ])

@@ -120,13 +120,13 @@ export function useShapes({
   const add = (made: readonly Detection[], schedules?: readonly Schedule[]): void => {
     document.add(made, schedules)
     setVertex(null)
-    select({ detection: made[0].id, area: null, target: null, frame: null })
+    select({ detection: made[0]!.id, area: null, target: null, frame: null })
   }
   /** Points of a copy, a little aside of the first, wherever there is room. */
   const aside = (points: readonly Point[]): Point[] => {
     const to = moved(points, SHIFT, SHIFT)
     return to.some(
-      ([x, y], i) => Math.abs(x - points[i][0]) + Math.abs(y - points[i][1]) > SHIFT / 2
+      ([x, y], i) => Math.abs(x - points[i]![0]) + Math.abs(y - points[i]![1]) > SHIFT / 2
     )
       ? to
       : moved(points, -SHIFT, -SHIFT)
@@ -169,7 +169,7 @@ export function useShapes({
         now && isDrawn(now)
           ? shapeOf(now)
           : selection.area !== null && document.scene().ignore[selection.area]
-            ? areaShape(document.scene().ignore[selection.area], selection.area)
+            ? areaShape(document.scene().ignore[selection.area]!, selection.area)
             : null
       const fault = shape && shapeFault(shape.kind, shape.points)
       if (!fault) return document.commitDrag(label)

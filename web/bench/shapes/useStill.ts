@@ -24,7 +24,8 @@ export function useStill(placed: Placed[], previewing: boolean): Placed[] {
     previewing &&
     held.length === placed.length &&
     held.every(
-      (p, i) => p.position === placed[i].position && sameButShape(p.detection, placed[i].detection)
+      (p, i) =>
+        p.position === placed[i]!.position && sameButShape(p.detection, placed[i]!.detection)
     )
   if (onlyShapes) return held
   if (held !== placed) setHeld(placed)

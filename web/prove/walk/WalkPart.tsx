@@ -76,7 +76,7 @@ function Walking({
   const detection = (
     detections.find(
       (d) => d.detection.id === (kept?.check.detection ?? address.get('detection'))
-    ) ?? detections[0]
+    ) ?? detections[0]!
   ).detection
   return (
     <main className="prove-place">
