@@ -22,7 +22,7 @@ function clip(noise = 0) {
     })
   )
   for (let i = 0; i < frames; i++) {
-    const [[fx, fy], [, hy]] = [seen[2 * i], seen[2 * i + 1]]
+    const [[fx, fy], [, hy]] = [seen[2 * i]!, seen[2 * i + 1]!]
     const off = noise * Math.sin(i * 12.9898)
     rows.push({
       frame: i + 1,
