@@ -1,0 +1,161 @@
+/** @jest-environment ./scripts/jestBrowser.mjs */
+import { afterEach, beforeEach, describe, expect, test } from '@jest/globals'
+import { cleanup, render, screen } from '@testing-library/react'
+import userEvent from '@testing-library/user-event'
+import { useSyncExternalStore, type ReactNode } from 'react'
+import type { BenchView, SiteInput } from '../../core/api.ts'
+import { DETECTION_KINDS, DetectionSchema, type Detection } from '../../core/formats/plan.ts'
+import { hasField } from '../../core/kinds/schemas.ts'
+import { parseWith } from '../../core/schema/parse.ts'
+import { BenchDocument } from '../bench/document.ts'
+import { answerWith } from '../testing/answers.ts'
+import { kindNames } from './names.ts'
+import { newDetection, newDrawn, type UndrawnKind } from './newDetection.ts'
+import { Sentence } from './Sentence.tsx'
+import { ZONE_KINDS } from './zones.ts'
+
+const inputs: SiteInput[] = [{ id: 'door', name: 'Back door' }]
+const view: BenchView = {
+  site: { id: 's', name: 'S', timeZone: 'UTC', position: null, inputs },
+  camera: { id: 'c', name: 'C' },
+  scene: { ignore: [], marks: null, version: 1, changedAt: 0 },
+  detections: [],
+  dormant: [],
+  schedules: [],
+  endpoints: [],
+  world: null,
+  clips: []
+}
+
+/** A new detection of each kind, as the Bench makes it. */
+const made = (kind: Detection['kind']): Detection =>
+  hasField(kind, 'line')
+    ? newDrawn('line', [[0.1, 0.5], [0.9, 0.5]], []) // prettier-ignore
+    : hasField(kind, 'zone')
+      ? newDrawn(kind as 'entry', [[0.1, 0.1], [0.9, 0.1], [0.9, 0.9]], []) // prettier-ignore
+      : newDetection(kind as UndrawnKind, [], inputs)
+
+let document: BenchDocument
+function Shown({ id }: { id: string }): ReactNode {
+  useSyncExternalStore(document.subscribe, document.getState)
+  const detection = document.detection(id)
+  return detection ? (
+    <Sentence
+      document={document}
+      detection={detection}
+      schedules={[]}
+      inputs={inputs}
+      endpoints={[]}
+      links={[]}
+      users={() => 1}
+      stays={null}
+      sizes={null}
+      measured={false}
+    />
+  ) : null
+}
+const show = (detection: Detection): void => {
+  document.add([detection])
+  render(<Shown id={detection.id} />)
+}
+const chip = (what: string): HTMLElement =>
+  screen.getByRole('button', { name: new RegExp(`^${what}: `) })
+const now = (id: string): Detection => document.detection(id)!
+
+beforeEach(() => {
+  answerWith(() => ({ body: { version: 1 } }))
+  document = new BenchDocument(view)
+})
+afterEach(cleanup)
+
+describe('a detection as a sentence', () => {
+  test.each(DETECTION_KINDS)('%s: its parts name themselves, and open an editor', async (kind) => {
+    const detection = made(kind)
+    show(detection)
+    const chips = screen.getAllByRole('button', { name: /^[A-Z][\w -]+: / })
+    const whatOf = (one: HTMLElement): string => one.getAttribute('aria-label')!.split(':')[0]!
+    const shared = ['Name', 'Arming hours', 'Hold-off', 'Actions']
+    expect(chips.map(whatOf)).toEqual(expect.arrayContaining(shared))
+    const own = chips.filter((one) => !shared.includes(whatOf(one)))[0] ?? chips[0]!
+    await userEvent.click(own)
+    const title = (await screen.findByRole('tooltip')).querySelector('.ant-popover-title')
+    expect(title?.textContent).toBe(whatOf(own))
+    expect(now(detection.id)).toEqual(detection)
+  })
+
+  test('every setting of a kind can be reached: its fields are parts, or are drawn on the picture', () => {
+    // What is set elsewhere: by drawing, in the rail, under the arming hours, or beside the parts.
+    const elsewhere = ['id', 'kind', 'enabled', 'parked', 'armInput', 'line', 'zone', 'cells']
+    const parts: Record<string, string> = {
+      name: 'Name', schedule: 'Arming hours', holdOffSeconds: 'Hold-off', classes: 'Classes',
+      confirmSeconds: 'Confirm time', size: 'Size frames', direction: 'Direction and sides',
+      sides: 'Direction and sides', dwellSeconds: 'Dwell', countFirstSeenInside: 'Dwell',
+      graceSeconds: 'Grace', atLeast: 'How many together', threshold: 'Share of the cells',
+      onDelaySeconds: 'Delays', offDelaySeconds: 'Delays', causes: 'Causes', severity: 'Severity',
+      delaySeconds: 'Delay', input: 'Contact', normally: 'Contact', debounceSeconds: 'Contact',
+      faceMin: 'Smallest face', mask: 'Mask', list: 'List of faces', faces: 'List of faces'
+    } // prettier-ignore
+    for (const kind of DETECTION_KINDS) {
+      show(made(kind))
+      const shown = screen
+        .getAllByRole('button')
+        .map((b) => b.getAttribute('aria-label')?.split(':')[0])
+      const fields = DetectionSchema.options.find((o) => o.entries.kind.literal === kind)!.entries
+      for (const field of Object.keys(fields).filter((f) => !elsewhere.includes(f))) {
+        const part =
+          field === 'sensitivity'
+            ? hasField(kind, 'line') || hasField(kind, 'zone')
+              ? 'Body share'
+              : 'Sensitivity'
+            : parts[field]
+        expect([kind, field, shown.includes(part)]).toEqual([kind, field, true])
+      }
+      cleanup()
+    }
+  })
+
+  test('a zone becomes each other kind in its place; the editor stays, what both have stays', async () => {
+    const zone = parseWith(DetectionSchema, { ...made('intrusion'), sensitivity: 70 })
+    show(zone)
+    await userEvent.click(chip('What counts'))
+    for (const kind of [...ZONE_KINDS.slice(1), ZONE_KINDS[0]!]) {
+      await userEvent.click(
+        screen.getByRole('radio', { name: new RegExp(`^${kindNames[kind]}: `) })
+      )
+      expect(now(zone.id)).toMatchObject({ kind, sensitivity: 70, name: zone.name })
+      expect(chip('Body share').textContent).toBe('30 % of the body')
+    }
+    document.undo()
+    expect(now(zone.id).kind).toBe(ZONE_KINDS.at(-1))
+  })
+
+  test('a class is chosen, a name that cannot be says why and is not taken', async () => {
+    const line = made('line')
+    show(line)
+    await userEvent.click(chip('Classes'))
+    await userEvent.click(screen.getByRole('checkbox', { name: 'vehicle' }))
+    expect(now(line.id)).toMatchObject({ classes: ['person', 'vehicle'] })
+    expect(chip('Classes').textContent).toBe('person or vehicle')
+    await userEvent.keyboard('{Escape}')
+    await userEvent.click(chip('Name'))
+    const name = screen.getByRole('textbox', { name: 'Name' })
+    await userEvent.clear(name)
+    await userEvent.type(name, 'x'.repeat(81))
+    await userEvent.keyboard('{Enter}')
+    expect((await screen.findByRole('alert')).textContent).toBe(
+      'Name is 81 characters long; at most 80 are allowed'
+    )
+    expect(now(line.id).name).toBe(line.name)
+  })
+
+  test('by keyboard: a part is opened, and left by Escape back to itself', async () => {
+    show(made('line'))
+    const direction = chip('Direction and sides')
+    direction.focus()
+    await userEvent.keyboard('{Enter}')
+    expect(direction.getAttribute('aria-expanded')).toBe('true')
+    await userEvent.keyboard('{Escape}')
+    expect(direction.getAttribute('aria-expanded')).toBe('false')
+    expect(globalThis.document.activeElement).toBe(direction)
+  })
+})
