@@ -23,7 +23,7 @@ const sheetOf = async (page: Page, name: string) => {
   return page.getByRole('article', { name })
 }
 
-test('what is missing is said on the site and mended there; undo takes a mend back', async ({
+test('what is missing is said on the site and mended there; undo takes a fix back', async ({
   page
 }) => {
   await page.goto('/')

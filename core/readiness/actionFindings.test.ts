@@ -52,7 +52,7 @@ const station = endpoint({
 const linked = (d: Detection, links: string[], more: object = {}) =>
   camera([d], { actions: new Map([[d.id, actions({ links, ...more })]]) })
 
-/** The site after a mend of the actions, the plan or an endpoint. */
+/** The site after a fix of the actions, the plan or an endpoint. */
 function fixed(what: Facts, fix: QuickFix | null | undefined): Facts {
   if (fix?.does === 'edit')
     return {
@@ -77,11 +77,11 @@ function fixed(what: Facts, fix: QuickFix | null | undefined): Facts {
         e.endpoint.id === fix.endpoint.id ? { ...e, endpoint: fix.endpoint } : e
       )
     }
-  throw new Error(`a mend that is ${fix?.does}`)
+  throw new Error(`a fix that is ${fix?.does}`)
 }
 
 describe('armed', () => {
-  test('never-armed: hours without a minute in the year; the mend arms always', () => {
+  test('never-armed: hours without a minute in the year; the fix arms always', () => {
     const what = facts([linked(lineD({ schedule: 'empty' }), ['popup'])], {
       schedules: [schedule('empty', {})]
     })
@@ -106,7 +106,7 @@ describe('armed', () => {
     ).toEqual([])
   })
 
-  test('barely-armed: less than a quarter of an hour a week; the mend parks it', () => {
+  test('barely-armed: less than a quarter of an hour a week; the fix parks it', () => {
     const of = (to: string) =>
       facts([linked(lineD({ schedule: 's' }), ['popup'])], {
         schedules: [schedule('s', { mon: [['00:00', to]] })]
@@ -143,7 +143,7 @@ describe('armed', () => {
 })
 
 describe('linked', () => {
-  test('nothing-linked: the mend links the usual actions, where there are some', () => {
+  test('nothing-linked: the fix links the usual actions, where there are some', () => {
     const of = (usual: string[]) =>
       facts([linked(lineD(), [])], { usual: actions({ links: usual }) })
     const [f] = found(of(['popup', 'gone']), 'nothing-linked') as [Finding]
@@ -227,7 +227,7 @@ describe('linked', () => {
     ).toMatchObject({ words: 'Let it follow all hours', endpoint: { schedule: undefined } })
   })
 
-  test('severity-not-accepted: blocking, and raised by the mend; tamper has its own severity', () => {
+  test('severity-not-accepted: blocking, and raised by the fix; tamper has its own severity', () => {
     const high = { ...station, accepts: 'major' as const }
     const what = facts([linked(lineD(), ['station'], { severity: 'minor' })], {
       endpoints: [tested(high)]

@@ -136,7 +136,7 @@ export const ofDevice = (
   camera: string | null = null
 ): Found => ({ severity, step: 'sent', camera, device, detection: null, sentence, fix })
 
-/** A change of one detection, as a mend. */
+/** A change of one detection, as a fix. */
 export const edit = (camera: CameraFacts, detection: Detection, words: string): QuickFix => ({
   does: 'edit',
   words,

@@ -75,7 +75,7 @@ describe('what the device can do', () => {
   }
   const faces = { type: 'wo:Faces', runs: ['wo:FaceDetector'], running: true }
 
-  test('analysis-off: the family that is needed does not run; the mend switches to it', () => {
+  test('analysis-off: the family that is needed does not run; the fix switches to it', () => {
     const modes = (running: boolean) =>
       facts([
         camera([lineD()], {
@@ -111,7 +111,7 @@ describe('what the device can do', () => {
     expect(found(of([both[0]!]), 'mode-conflict')).toEqual([])
   })
 
-  test('motion-off: motion by class without motion; the mend adds it, or switches on what there is', () => {
+  test('motion-off: motion by class without motion; the fix adds it, or switches on what there is', () => {
     const byClass = detection({ kind: 'classMotion', classes: ['person'], cells: allCells() })
     const what = facts([camera([byClass])])
     const [f] = found(what, 'motion-off') as [Finding]
@@ -173,7 +173,7 @@ describe('what the device can do', () => {
     )
   })
 
-  test('kind-unsupported: on no door that is used; through one that is not, the mend opens it', () => {
+  test('kind-unsupported: on no door that is used; through one that is not, the fix opens it', () => {
     const d = lineD()
     const poor = channel({ abilities: [ability('tt:TamperDetector')] })
     const recorder = channel({ device: 'rec', deviceName: 'Recorder', token: 'c1', used: false })
@@ -191,7 +191,7 @@ describe('what the device can do', () => {
     ).toEqual([])
   })
 
-  test('out-of-range: beyond the scale it blocks, between two steps it is a hint; the mend takes the nearest', () => {
+  test('out-of-range: beyond the scale it blocks, between two steps it is a hint; the fix takes the nearest', () => {
     const d = zoneD({ dwellSeconds: 25 })
     const coarse = channel({
       abilities: [
@@ -347,7 +347,7 @@ describe('what is drawn, beside what the clips show', () => {
     ).toHaveLength(1)
   })
 
-  test('frames-reject-all: no target of the clips fits; the mend fits the frames to them', () => {
+  test('frames-reject-all: no target of the clips fits; the fix fits the frames to them', () => {
     const d = lineD({ size: { min: { w: 0.3, h: 0.5 }, max: { w: 0.6, h: 0.9 } } })
     const what = seen(d, [across])
     const [f] = found(what, 'frames-reject-all') as [Finding]

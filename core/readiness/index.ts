@@ -97,7 +97,7 @@ export const findingsOf = (facts: Facts): Finding[] =>
     .flatMap(({ code, find }) => find(facts).map((found) => ({ code, ...found })))
     .sort((a, b) => weight[a.severity] - weight[b.severity])
 
-/** What a mend changes; which is not told by its words. */
+/** What a fix changes; which is not told by its words. */
 function targetOf(fix: QuickFix | null | undefined): string {
   if (!fix) return ''
   switch (fix.does) {

@@ -9,7 +9,7 @@ const pathText = (path: v.BaseIssue<unknown>['path']): string =>
 
 const issueText = (issue: v.BaseIssue<unknown>): string => {
   if (issue.type !== 'strict_object') return issue.message
-  if (issue.expected === 'never') return 'is not known here; remove it or mend its name'
+  if (issue.expected === 'never') return 'is not known here; remove it or correct its name'
   return issue.received === 'undefined' ? 'is missing' : 'must be an object'
 }
 

@@ -59,7 +59,7 @@ async function find(
   return fix
 }
 
-/** The version of what a mend changes; 0: it makes something new. */
+/** The version of what a fix changes; 0: it makes something new. */
 async function versionOf(sql: Sql, siteId: string, fix: Applicable): Promise<number> {
   if (fix.does === 'add' || fix.does === 'door') return 0
   if (fix.does === 'endpoint') return (await readEndpoint(sql, siteId, fix.endpoint.id)).version
