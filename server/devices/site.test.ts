@@ -484,7 +484,9 @@ describe('what a camera shows now', () => {
       for (const [whole, event, data] of text.matchAll(/event: (\w+)\ndata: (.*)\n\n/g)) {
         text = text.replace(whole, '')
         const value = JSON.parse(data!)
-        if (event !== 'targets' || value.targets.length) seen.set(event!, value)
+        // Its relay and inputs say things as well, when they like.
+        if (event === 'targets' ? value.targets.length : value.topic?.includes('RuleEngine'))
+          seen.set(event!, value)
       }
       if (seen.has('targets') && seen.has('heard')) break
     }
