@@ -3,6 +3,11 @@ import { spawnSync } from 'node:child_process'
 import { join } from 'node:path'
 import { installDebian, installPackages, root } from './install.mjs'
 
+// `npm start` has the C library keep its memory in two pools, and give back what lies free at their end (mallopt(3)): what
+// a first start frees would else never be given back. What this process starts may work as it likes.
+delete process.env.MALLOC_ARENA_MAX
+delete process.env.MALLOC_TRIM_THRESHOLD_
+
 try {
   installDebian(['mariadb-server', 'ffmpeg'])
   await installPackages()

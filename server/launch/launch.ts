@@ -1,3 +1,5 @@
+import { setFlagsFromString } from 'node:v8'
+import { runInNewContext } from 'node:vm'
 import { mkdirSync } from 'node:fs'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
@@ -143,6 +145,7 @@ export async function launch(args: string[]): Promise<void> {
     started = true
     if (asked) throw new Error('stopped while starting')
     logger.info({ address: shown }, 'started')
+    setTimeout(giveBackMemory, SETTLED_MS).unref()
     say(
       [
         `\nWardoptic is at ${shown}`,
@@ -165,6 +168,19 @@ export async function launch(args: string[]): Promise<void> {
     const disk = diskError(error)
     throw disk ? new UsageError(`${disk.message} (${options.data})`, { cause: error }) : error
   }
+}
+
+/** After so long what a start leaves behind is of no use any more. */
+const SETTLED_MS = 20_000
+
+/**
+ * A first start fills a database and reads all devices; Node would keep the room that this took until it needs some
+ * again, which a server that mostly waits hardly ever does.
+ */
+function giveBackMemory(): void {
+  setFlagsFromString('--expose-gc')
+  const collect = runInNewContext('gc') as () => void
+  collect()
 }
 
 /** A database that runs and does not answer for a minute is ended, and so started again. */
