@@ -8,7 +8,7 @@ import {
   statSync,
   writeFileSync
 } from 'node:fs'
-import { createServer, type Server } from 'node:http'
+import fastify from 'fastify'
 import { join } from 'node:path'
 import type { AddressInfo } from 'node:net'
 import { simpleParser, type ParsedMail } from 'mailparser'
@@ -42,7 +42,7 @@ const summaryOf = (id: string, mail: ParsedMail, receivedAt: number): MailSummar
   pictures: mail.attachments.filter((a) => a.contentType.startsWith('image/')).length
 })
 
-const listen = (server: Server | SMTPServer['server'], port: number): Promise<number> =>
+const listen = (server: SMTPServer['server'], port: number): Promise<number> =>
   new Promise((resolve, reject) => {
     server.once('error', reject)
     server.listen(port, '127.0.0.1', () => resolve((server.address() as AddressInfo).port))
@@ -85,52 +85,41 @@ export async function startMailbox(folder: string): Promise<Mailbox> {
     return Promise.all(ids.map(async (id) => summaryOf(id, (await read(id))!, receivedAt(id))))
   }
 
-  const http = createServer((request, response) => {
-    const json = (status: number, body: unknown): void =>
-      void response
-        .writeHead(status, { 'content-type': 'application/json' })
-        .end(JSON.stringify(body))
-    const answer = async (): Promise<void> => {
-      const [place, id, part] = new URL(request.url ?? '/', 'http://x').pathname
-        .split('/')
-        .filter(Boolean)
-      if (place !== 'messages') return json(404, {})
-      if (!id) return json(200, await list())
-      const mail = await read(id)
-      if (!mail) return json(404, {})
-      if (part !== undefined) {
-        const attachment = mail.attachments[Number(part)]
-        if (!attachment) return json(404, {})
-        // Only pictures are shown as what they are; anything else must not run in the application's page.
-        const type = /^image\/(jpeg|png)$/.test(attachment.contentType)
-          ? attachment.contentType
-          : 'application/octet-stream'
-        response.writeHead(200, { 'content-type': type }).end(attachment.content)
-        return
-      }
-      const view: MailView = {
-        ...summaryOf(id, mail, receivedAt(id)),
-        text: mail.text ?? '',
-        attachments: mail.attachments.map((a) => ({
-          name: a.filename ?? 'attachment',
-          type: a.contentType,
-          bytes: a.size
-        }))
-      }
-      json(200, view)
+  const http = fastify({ forceCloseConnections: true })
+  http.get('/messages/', list)
+  http.get<{ Params: { id: string } }>('/messages/:id', async ({ params: { id } }, reply) => {
+    const mail = await read(id)
+    if (!mail) return reply.code(404).send({})
+    const view: MailView = {
+      ...summaryOf(id, mail, receivedAt(id)),
+      text: mail.text ?? '',
+      attachments: mail.attachments.map((a) => ({
+        name: a.filename ?? 'attachment',
+        type: a.contentType,
+        bytes: a.size
+      }))
     }
-    answer().catch((error: Error) => json(500, { message: error.message }))
+    return view
   })
+  http.get<{ Params: { id: string; part: string } }>(
+    '/messages/:id/:part',
+    async ({ params: { id, part } }, reply) => {
+      const attachment = (await read(id))?.attachments[Number(part)]
+      if (!attachment) return reply.code(404).send({})
+      // Only pictures are shown as what they are; anything else must not run in the application's page.
+      const type = /^image\/(jpeg|png)$/.test(attachment.contentType)
+        ? attachment.contentType
+        : 'application/octet-stream'
+      return reply.type(type).send(attachment.content)
+    }
+  )
+  await http.listen({ port: 0, host: '127.0.0.1' })
 
   return {
     smtpPort: await listen(smtp.server, 0),
-    httpPort: await listen(http, 0),
+    httpPort: (http.server.address() as AddressInfo).port,
     close: async () => {
-      http.closeAllConnections()
-      await Promise.all([
-        new Promise((resolve) => http.close(resolve)),
-        new Promise<void>((resolve) => smtp.close(() => resolve()))
-      ])
+      await Promise.all([http.close(), new Promise<void>((resolve) => smtp.close(() => resolve()))])
     }
   }
 }

@@ -29,60 +29,46 @@ export interface CalendarSite {
   position: SitePosition | undefined
 }
 
-const escaped = (text: string): string =>
-  text.replace(/[\\;,]/g, (c) => `\\${c}`).replace(/\r?\n/g, '\\n')
+/** Local time kept as if it were UTC, as a time without a zone. */
+const wall = (ms: number): ICAL.Time =>
+  ICAL.Time.fromDateTimeString(new Date(ms).toISOString().slice(0, 19))
+const utc = (ms: number): ICAL.Time =>
+  ICAL.Time.fromDateTimeString(`${new Date(ms).toISOString().slice(0, 19)}Z`)
 
-/** Lines of at most 75 octets, as RFC 5545, 3.1, asks. */
-function folded(line: string): string {
-  const parts: string[] = []
-  let [part, bytes] = ['', 0]
-  for (const c of line) {
-    const size =
-      c.codePointAt(0)! < 0x80
-        ? 1
-        : c.codePointAt(0)! < 0x800
-          ? 2
-          : c.codePointAt(0)! < 0x10000
-            ? 3
-            : 4
-    if (bytes + size > (parts.length ? 74 : 75)) {
-      parts.push(part)
-      ;[part, bytes] = ['', 0]
-    }
-    part += c
-    bytes += size
+type Value = string | ICAL.Time | ICAL.Recur | ICAL.UtcOffset
+
+/** A component with its properties; a time on the clock of a zone names it. */
+function component(
+  name: string,
+  properties: readonly (readonly [name: string, value: Value, timeZone?: string])[]
+): ICAL.Component {
+  const made = new ICAL.Component(name)
+  for (const [key, value, timeZone] of properties) {
+    const property = made.addPropertyWithValue(key, value)
+    if (timeZone) property.setParameter('tzid', timeZone)
   }
-  return [...parts, part].join('\r\n ')
-}
-
-/** Local time kept as if it were UTC, as `20261124T183000`. */
-const wall = (ms: number): string => new Date(ms).toISOString().slice(0, 19).replace(/[-:]/g, '')
-const utc = (ms: number): string => `${wall(ms)}Z`
-const offset = (ms: number): string => {
-  const minutes = Math.abs(ms) / 60_000
-  return `${ms < 0 ? '-' : '+'}${String(Math.floor(minutes / 60)).padStart(2, '0')}${String(minutes % 60).padStart(2, '0')}`
+  return made
 }
 
 /** The zone's offsets over the days, each change one observance. */
-function zoneLines(timeZone: string, days: readonly CalendarDay[]): string[] {
-  const lines = ['BEGIN:VTIMEZONE', `TZID:${timeZone}`]
+function zoneOf(timeZone: string, days: readonly CalendarDay[]): ICAL.Component {
+  const zone = component('vtimezone', [['tzid', timeZone]])
   const least = Math.min(...days.map((d) => d.shift))
   let before = days[0]!.shift
   days.forEach((day, i) => {
     if (i > 0 && day.shift === before) return
-    const kind = day.shift > least ? 'DAYLIGHT' : 'STANDARD'
     // An observance begins on the clock that was there before it.
     const from = i === 0 ? day.midnight - 365 * DAY : day.from + before
-    lines.push(
-      `BEGIN:${kind}`,
-      `DTSTART:${wall(from)}`,
-      `TZOFFSETFROM:${offset(before)}`,
-      `TZOFFSETTO:${offset(day.shift)}`,
-      `END:${kind}`
+    zone.addSubcomponent(
+      component(day.shift > least ? 'daylight' : 'standard', [
+        ['dtstart', wall(from)],
+        ['tzoffsetfrom', ICAL.UtcOffset.fromSeconds(before / 1000)],
+        ['tzoffsetto', ICAL.UtcOffset.fromSeconds(day.shift / 1000)]
+      ])
     )
     before = day.shift
   })
-  return [...lines, 'END:VTIMEZONE']
+  return zone
 }
 
 /** @param from when the calendar begins, milliseconds of UTC; its first week is the one of that day */
@@ -93,26 +79,30 @@ export function writeCalendar(
 ): string {
   const { days } = new Calendar(timeZone, position, from, from + YEAR_DAYS * DAY)
   const sun = new Calendar(timeZone, position, days[0]!.from, days[days.length - 1]!.to)
-  const lines = [
-    'BEGIN:VCALENDAR',
-    'VERSION:2.0',
-    'PRODID:-//Wardoptic//Arming hours//EN',
-    'CALSCALE:GREGORIAN',
-    `X-WR-CALNAME:${escaped(schedule.name)}`,
-    ...zoneLines(timeZone, days)
-  ]
+  const calendar = component('vcalendar', [
+    ['version', '2.0'],
+    ['prodid', '-//Wardoptic//Arming hours//EN'],
+    ['calscale', 'GREGORIAN'],
+    // No property of the standard: ical.js writes it as it is given.
+    ['x-wr-calname', schedule.name.replace(/[\\;,]/g, '\\$&')]
+  ])
+  calendar.addSubcomponent(zoneOf(timeZone, days))
   let number = 0
-  const event = (begin: number, end: number, more: string[] = []): void => {
+  const event = (
+    begin: number,
+    end: number,
+    more: readonly (readonly [name: string, value: Value, timeZone?: string])[] = []
+  ): void => {
     if (end <= begin) return
-    lines.push(
-      'BEGIN:VEVENT',
-      `UID:${schedule.id}-${++number}@wardoptic`,
-      `DTSTAMP:${utc(from)}`,
-      `SUMMARY:${escaped(`Armed: ${schedule.name}`)}`,
-      `DTSTART;TZID=${timeZone}:${wall(begin)}`,
-      `DTEND;TZID=${timeZone}:${wall(end)}`,
-      ...more,
-      'END:VEVENT'
+    calendar.addSubcomponent(
+      component('vevent', [
+        ['uid', `${schedule.id}-${++number}@wardoptic`],
+        ['dtstamp', utc(from)],
+        ['summary', `Armed: ${schedule.name}`],
+        ['dtstart', wall(begin), timeZone],
+        ['dtend', wall(end), timeZone],
+        ...more
+      ])
     )
   }
   const onDay = ([a, b]: Span, day: CalendarDay): void =>
@@ -143,10 +133,17 @@ export function writeCalendar(
       weekdays.includes(WEEKDAYS[(new Date(`${e.date}T00:00Z`).getUTCDay() + 6) % 7]!)
     )
     event(at(span[0]), at(span[1]), [
-      `RRULE:FREQ=WEEKLY;BYDAY=${weekdays.map((d) => BYDAY[d]).join(',')}`,
+      [
+        'rrule',
+        ICAL.Recur.fromString(`FREQ=WEEKLY;BYDAY=${weekdays.map((d) => BYDAY[d]).join(',')}`)
+      ],
       ...out.map(
-        (e) =>
-          `EXDATE;TZID=${timeZone}:${wall(Date.parse(`${e.date}T00:00Z`) + at(span[0]) - first.midnight)}`
+        ({ date }) =>
+          [
+            'exdate',
+            wall(Date.parse(`${date}T00:00Z`) + at(span[0]) - first.midnight),
+            timeZone
+          ] as const
       )
     ])
   }
@@ -159,8 +156,7 @@ export function writeCalendar(
     }
     for (const span of exception.spans) onDay(span, day)
   }
-  lines.push('END:VCALENDAR')
-  return `${lines.map(folded).join('\r\n')}\r\n`
+  return `${calendar.toString()}\r\n`
 }
 
 const MAX_OCCURRENCES = 20_000

@@ -1,0 +1,143 @@
+import { SEVERITIES } from '../core/kinds/parts.ts'
+import type { Device } from './camera/device.ts'
+import type { Contacts } from './contacts.ts'
+import type { Station, StationMood } from './station.ts'
+
+/** What the pages show and operate. */
+export interface World {
+  station: Station
+  contacts: Contacts
+  /** Contacts that can be held by hand: an alarm panel, a door. */
+  held: { name: string; words: string; on: string; off: string }[]
+  devices: readonly Device[]
+  /** Of the mailbox. */
+  mailboxPort: number
+}
+
+/** A webhook that has come. */
+export interface Hook {
+  at: number
+  key: string
+  body: string
+}
+
+export const MOODS: Record<StationMood, string> = {
+  answers: 'answers',
+  silent: 'is silent',
+  slow: 'is slow (3 s)',
+  refuses: 'refuses everything'
+}
+
+const escaped = (text: unknown): string =>
+  String(text).replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`)
+const clock = (at: number): string => new Date(at).toISOString().slice(11, 19)
+
+const STYLE = `body{font:15px/1.5 sans-serif;margin:0;background:#f7f5f0;color:#1b2430}header{padding:10px 24px;border-bottom:1px solid #d9d4c8;display:flex;gap:18px}
+main{max-width:880px;margin:24px auto;padding:0 24px}a{color:#1f6f5c}button{font:inherit;padding:4px 12px;border:1px solid #8a8f96;border-radius:6px;background:#fff;cursor:pointer}button[aria-pressed=true]{background:#1f6f5c;color:#fff;border-color:#1f6f5c}
+form{display:inline}.line{margin:10px 0}table{border-collapse:collapse;width:100%;font-size:14px}td,th{text-align:left;padding:5px 10px;border-bottom:1px solid #e4dfd3;vertical-align:top}.bad{color:#b4451f;font-weight:600}.on{color:#a1246b;font-weight:700}
+.lamp{display:inline-block;width:18px;height:18px;border-radius:50%;border:2px solid #1b2430;vertical-align:-4px}.lamp.lit{background:#d98e04}@media(prefers-reduced-motion:no-preference){.slow{animation:f 2s steps(1) infinite}.medium{animation:f 1s steps(1) infinite}.fast{animation:f .4s steps(1) infinite}}@keyframes f{50%{background:#fff}}`
+
+const page = (title: string, body: string): string =>
+  `<!doctype html><html lang="en"><meta charset="utf-8"><title>${title}</title><style>${STYLE}</style><header><strong>Stand-ins</strong><a href="/station">Monitoring station</a><a href="/panel">Alarm panel and contacts</a><a href="/outputs">Outputs</a><a href="/mailbox">Mailbox</a><a href="/hooks">Webhooks</a></header><script>setInterval(()=>[...document.querySelectorAll('audio')].some(a=>!a.paused)||location.reload(),2000)</script><main><h1>${title}</h1>${body}</main></html>`
+const button = (path: string, value: string, words: string, pressed: boolean): string =>
+  `<form method="post" action="${path}"><button name="value" value="${value}" aria-pressed="${pressed}">${words}</button></form> `
+const table = (heads: string[], rows: string[][]): string =>
+  rows.length
+    ? `<table><tr>${heads.map((h) => `<th>${h}</th>`).join('')}</tr>${rows.map((r) => `<tr>${r.map((c) => `<td>${c}</td>`).join('')}</tr>`).join('')}</table>`
+    : '<p>Nothing yet.</p>'
+
+export function stationPage({ station }: World): string {
+  const moods = Object.entries(MOODS).map(([mood, words]) =>
+    button('/station/mood', mood, words, station.mood === mood)
+  )
+  const accepts = SEVERITIES.map((s) => button('/station/accepts', s, s, station.accepts === s))
+  const events = station.messages.filter((m) => m.code !== null)
+  const beats = station.messages.filter((m) => m.code === null)
+  const rows = events
+    .slice(-50)
+    .reverse()
+    .map((m) => [
+      clock(m.at),
+      escaped(m.account),
+      escaped(m.code),
+      escaped(m.zone),
+      escaped(m.severity),
+      escaped(m.words),
+      m.answer === 'ACK'
+        ? `ACK${m.again ? ' (came again)' : ''}`
+        : `<span class="bad">${m.answer}</span>`
+    ])
+  return page(
+    'Monitoring station',
+    `<div class="line">It ${moods.join('')}</div><div class="line">It accepts from ${accepts.join('')}up.</div><p>${events.length} events, ${beats.length} heartbeats${beats.length ? `, the last at ${clock(beats[beats.length - 1]!.at)} UTC` : ''}.</p>${table(['UTC', 'Account', 'Code', 'Zone', 'Severity', 'Text', 'Answer'], rows)}`
+  )
+}
+
+export function panelPage({ contacts, held }: World): string {
+  const rows = held.map(({ name, words, on, off }) => {
+    const now = contacts.get(name)
+    return [
+      escaped(words),
+      button(`/contacts/${name}`, 'on', on, now === true) +
+        button(`/contacts/${name}`, 'off', off, now === false) +
+        button(`/contacts/${name}`, 'free', 'follows the script', now === null)
+    ]
+  })
+  return page('Alarm panel and contacts', table(['Contact', 'Is'], rows))
+}
+
+export function outputsPage({ devices }: World): string {
+  const rows = devices.flatMap((device) =>
+    device.outputs.list.map(({ token, kind, name }) => {
+      const acting = device.outputs.act(token)
+      const active = device.outputs.isActive(token, device.now())
+      const settings = acting
+        ? Object.entries(acting.settings)
+            .map(([k, v]) => `${escaped(k)} ${escaped(v)}`)
+            .join(', ')
+        : ''
+      const voice = acting?.voice
+        ? `<br><audio controls preload="none" src="/outputs/${device.model.id}/${token}.wav"></audio>`
+        : ''
+      const left =
+        active && acting && Number.isFinite(acting.until)
+          ? `, ${((acting.until - device.now()) / 1000).toFixed(0)} s more`
+          : ''
+      return [
+        escaped(device.model.name),
+        escaped(name),
+        `<span class="lamp ${active ? `lit ${escaped(kind === 'strobe' ? acting?.settings.Pattern : '')}` : ''}"></span> ${active ? `<span class="on">active</span>${left}` : 'at rest'}`,
+        `${settings}${voice}`
+      ]
+    })
+  )
+  return page('Outputs', table(['Device', 'Output', 'Now', 'Set off with'], rows))
+}
+
+export const hooksPage = (hooks: readonly Hook[]): string =>
+  page(
+    'Webhooks',
+    table(
+      ['UTC', 'Key', 'Body'],
+      hooks
+        .slice(-50)
+        .reverse()
+        .map((h) => [clock(h.at), escaped(h.key), `<code>${escaped(h.body.slice(0, 600))}</code>`])
+    )
+  )
+
+export async function mailPage({ mailboxPort }: World): Promise<string> {
+  const mails = (await (await fetch(`http://127.0.0.1:${mailboxPort}/messages/`)).json()) as {
+    subject: string
+    to: string
+    receivedAt: number
+    pictures: number
+  }[]
+  return page(
+    'Mailbox',
+    table(
+      ['UTC', 'To', 'Subject', 'Pictures'],
+      mails.map((m) => [clock(m.receivedAt), escaped(m.to), escaped(m.subject), String(m.pictures)])
+    )
+  )
+}
