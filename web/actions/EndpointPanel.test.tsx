@@ -1,0 +1,182 @@
+/** @jest-environment ./scripts/jestBrowser.mjs */
+import { afterEach, beforeEach, describe, expect, test } from '@jest/globals'
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { cleanup, render, screen, waitFor } from '@testing-library/react'
+import userEvent from '@testing-library/user-event'
+import { useSyncExternalStore, type ReactNode } from 'react'
+import { MemoryRouter } from 'react-router'
+import {
+  ENDPOINT_KINDS,
+  EndpointSchema,
+  OUTPUT_KINDS,
+  type Endpoint,
+  type EndpointKind
+} from '../../core/formats/actions.ts'
+import { isOneOf } from '../../core/isOneOf.ts'
+import { parseWith } from '../../core/schema/parse.ts'
+import { SiteDocument } from '../sync/siteDocument.ts'
+import { answerWith, type Asked } from '../testing/answers.ts'
+import { smallSite } from '../testing/smallSite.ts'
+import { EndpointPanel } from './EndpointPanel.tsx'
+import { FREE_KINDS, byKind, faceOf } from './kinds.ts'
+import { newEndpoint } from './newEndpoint.ts'
+
+const simulators = { host: 'simulated', pages: 'http://127.0.0.1:1' }
+const made = (kind: EndpointKind): Endpoint =>
+  newEndpoint(
+    kind,
+    [],
+    simulators,
+    isOneOf(OUTPUT_KINDS, kind) ? { device: 'cam', token: 'out', name: 'Out' } : undefined
+  )
+
+let document: SiteDocument
+let asked: Asked[]
+function Panel({ id }: { id: string }): ReactNode {
+  const state = useSyncExternalStore(document.subscribe, document.getState)
+  const endpoint = state.endpoints.find((e) => e.id === id)
+  return endpoint ? (
+    <EndpointPanel
+      endpoint={endpoint}
+      missing={null}
+      view={smallSite()}
+      state={state}
+      document={document}
+      onRemoved={() => {}}
+    />
+  ) : (
+    <p>gone</p>
+  )
+}
+const show = (endpoint: Endpoint): void => {
+  document.editEndpoint(endpoint, 'New')
+  render(
+    <QueryClientProvider
+      client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}
+    >
+      <MemoryRouter>
+        <Panel id={endpoint.id} />
+      </MemoryRouter>
+    </QueryClientProvider>
+  )
+}
+const now = (id: string): Endpoint => document.getState().endpoints.find((e) => e.id === id)!
+const type = async (label: string, text: string): Promise<void> => {
+  const field = screen.getByRole('textbox', { name: new RegExp(`^${label}`) })
+  await userEvent.clear(field)
+  await userEvent.type(field, `${text}{Enter}`)
+}
+
+beforeEach(() => {
+  asked = answerWith(({ path }) =>
+    path === '/api/simulators'
+      ? { body: { running: simulators } }
+      : path.endsWith('/test')
+        ? { status: 502, body: { code: 'internal', message: 'no answer within 8 s' } }
+        : { body: { version: 1 } }
+  )
+  document = new SiteDocument(smallSite())
+})
+afterEach(cleanup)
+
+describe('a new endpoint of each kind', () => {
+  test.each(ENDPOINT_KINDS)('%s: is valid as it is, and its panel says what it is', (kind) => {
+    const endpoint = made(kind)
+    expect(parseWith(EndpointSchema, endpoint)).toEqual(endpoint)
+    show(endpoint)
+    expect(screen.getByRole('heading', { level: 2 }).textContent).toContain(faceOf(kind).name)
+    expect(screen.getByRole('button', { name: new RegExp(faceOf(kind).test) })).toBeDefined()
+    expect(now(endpoint.id)).toEqual(endpoint)
+  })
+
+  test('names differ; without simulators nothing begins at one', () => {
+    const first = newEndpoint('webhook', [], null)
+    const second = newEndpoint('webhook', [first.name], null)
+    expect(second.name).toBe(`${first.name} 2`)
+    for (const kind of FREE_KINDS)
+      expect(JSON.stringify(newEndpoint(kind, [], null))).not.toContain('simulated')
+  })
+
+  test('in the order of the matrix: outputs, then messages, then records', () => {
+    const groups = [...ENDPOINT_KINDS]
+      .reverse()
+      .map(made)
+      .sort(byKind)
+      .map(({ kind }) => faceOf(kind).group)
+    expect(groups).toEqual([
+      ...Array<string>(4).fill('Outputs'),
+      ...Array<string>(4).fill('Messages'),
+      ...Array<string>(2).fill('Records')
+    ])
+  })
+})
+
+describe('settings', () => {
+  // Ranges: docs/references.md, facts of the trade (common practice, no source).
+  test.each([
+    ['strobe', 'Flashes for', '61', 'is 61; must be a number from 1 to 60 s', '60'],
+    ['speaker', 'Volume', '0', 'is 0; must be a number from 1 to 100 %', '100'],
+    ['relay', 'Closed for', '601', 'is 601; must be a number from 1 to 600 s', '600'],
+    ['buzzer', 'Sounds for', 'ten', '"ten" is not a number', '10'],
+    ['station', 'Port', '65536', 'is 65536; must be a number from 1 to 65535', '65535'],
+    ['recording', 'After it', '0', 'is 0; must be a number from 1 to 600 s', '1'],
+    ['snapshots', 'Pictures before', '6', 'is 6; must be a number from 0 to 5', '5']
+  ] as const)(
+    '%s, %s: out of range it says the range and keeps what was typed; within it is kept',
+    async (kind, label, wrong, words, right) => {
+      const endpoint = made(kind)
+      show(endpoint)
+      await type(label, wrong)
+      expect((await screen.findByRole('alert')).textContent).toContain(words)
+      expect(now(endpoint.id)).toEqual(endpoint)
+      await type(label, right)
+      expect(Object.values(now(endpoint.id))).toContain(Number(right))
+    }
+  )
+
+  test('an address that is none is refused, by its place and what would be right', async () => {
+    const hook = made('webhook')
+    show(hook)
+    await type('Address', 'ftp://example.org')
+    expect((await screen.findByRole('alert')).textContent).toContain(
+      'must be an address such as https://example.org/alarms'
+    )
+    await type('Address', 'https://example.org/alarms')
+    expect(now(hook.id)).toMatchObject({ url: 'https://example.org/alarms' })
+    document.undo()
+    expect(now(hook.id)).toEqual(hook)
+  })
+
+  test('several recipients, in one field; one that is no address keeps the ones before', async () => {
+    const mail = made('email')
+    show(mail)
+    await type('To', 'duty@example.org, second@example.org')
+    expect(now(mail.id)).toMatchObject({ recipients: ['duty@example.org', 'second@example.org'] })
+    await type('To', 'nobody')
+    expect((await screen.findByRole('alert')).textContent).toContain('must be an e-mail address')
+    expect(now(mail.id)).toMatchObject({ recipients: ['duty@example.org', 'second@example.org'] })
+  })
+})
+
+test('a test says what was wrong; what is set up leads to where it can be seen', async () => {
+  const station = made('station')
+  show(station)
+  await waitFor(() => expect(document.getState().status).toBe('saved'))
+  await userEvent.click(screen.getByRole('button', { name: /Test it/ }))
+  await waitFor(() =>
+    expect(screen.getByRole('status').textContent).toContain('no answer within 8 s')
+  )
+  expect(asked.map(({ path }) => path)).toContain(`/api/endpoints/${station.id}/test`)
+  const link = await screen.findByRole('link', { name: /stand-in/ })
+  expect(link.getAttribute('href')).toBe(`${simulators.pages}/station`)
+})
+
+test('deleted after a question, and brought back by one undo', async () => {
+  const popup = made('popup')
+  show(popup)
+  await userEvent.click(screen.getByRole('button', { name: `Delete ${popup.name}` }))
+  await userEvent.click(await screen.findByRole('button', { name: 'Delete' }))
+  expect(screen.getByText('gone')).toBeDefined()
+  document.undo()
+  expect(now(popup.id)).toEqual(popup)
+})
