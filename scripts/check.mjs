@@ -16,7 +16,9 @@ const run = (name, command, args) =>
     let said = ''
     for (const stream of [child.stdout, child.stderr]) stream.on('data', (part) => (said += part))
     child.on('close', (status) => {
-      console.log(`${status === 0 ? '✓' : '✗'} ${name} (${((Date.now() - begun) / 1000).toFixed(0)} s)`)
+      console.log(
+        `${status === 0 ? '✓' : '✗'} ${name} (${((Date.now() - begun) / 1000).toFixed(0)} s)`
+      )
       if (status !== 0) console.log(said.trimEnd())
       resolve(status === 0)
     })

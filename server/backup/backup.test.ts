@@ -147,8 +147,16 @@ describe('backup and restore', () => {
     const answer = await fetch(server + path, { headers: { cookie } })
     const body = Buffer.from(await answer.arrayBuffer())
     const type = answer.headers.get('content-type') ?? ''
+    // How stations have answered since the start, and what is being worked out, is not saved.
     if (type.includes('json'))
-      return [path, answer.status, body.toString('utf8').replace(/"(proposing|unasked)":\d+/g, '')]
+      return [
+        path,
+        answer.status,
+        body
+          .toString('utf8')
+          .replace(/"(proposing|unasked)":\d+/g, '')
+          .replace(/"stations":\{("[^"]*":\{[^}]*\},?)*\}/, '')
+      ]
     // A calendar says in which second it was asked for.
     if (type.includes('calendar'))
       return [path, answer.status, body.toString('utf8').replace(/^DTSTAMP:.*$/gm, '')]
