@@ -215,10 +215,11 @@ export async function seedDevices(
   const models = (
     JSON.parse(readFileSync(new URL('devices.json', demoFile), 'utf8')) as DemoDevice[]
   ).filter(({ channels }) => site.cameras.some((c) => c.id === channels[0]!.camera))
+  const moved = new Map<string, string>()
   for (const { id, channels, name, account } of models) {
     const address = addresses[id]
     if (address === undefined) continue
-    if (known.some((d) => d.id === id)) await devices.move(id, address)
+    if (known.some((d) => d.id === id)) moved.set(id, address)
     else if (known.length === 0)
       await devices.add(
         site.id,
@@ -232,4 +233,5 @@ export async function seedDevices(
         id
       )
   }
+  await devices.move(moved)
 }

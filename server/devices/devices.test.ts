@@ -408,7 +408,7 @@ describe('after new firmware', () => {
       },
       'firmware.json'
     )
-    await t.app.devices.move(body.id, updated.address)
+    await t.app.devices.move(new Map([[body.id, updated.address]]))
     const after: DeviceView = (await t.ask('POST', `/api/devices/${body.id}/read`)).body
     expect(after).toMatchObject({ state: 'online', information: { firmware: '3.0.0' } })
     expect(channel(after).abilities.map(({ type, most }) => [type, most])).toEqual([
@@ -417,4 +417,25 @@ describe('after new firmware', () => {
     expect(channel(after).modes).toEqual([])
     expect(stateOf(after)['quay-edge']).toBe('unsupported')
   }, 30_000)
+})
+
+test('devices get new addresses all at once: one may get the address that another one has had', async () => {
+  const [one, two] = await t.database.rows<{ id: string; address: string }>(
+    'SELECT id, address FROM device ORDER BY id LIMIT 2'
+  )
+  await t.app.devices.move(
+    new Map([
+      [one!.id, two!.address],
+      [two!.id, one!.address]
+    ])
+  )
+  expect(
+    await t.database.rows('SELECT id, address FROM device WHERE id IN (?, ?) ORDER BY id', [
+      one!.id,
+      two!.id
+    ])
+  ).toEqual([
+    { id: one!.id, address: two!.address },
+    { id: two!.id, address: one!.address }
+  ])
 })

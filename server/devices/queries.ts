@@ -83,12 +83,22 @@ export async function insertDevice(
   )
 }
 
-/** The stand-ins get other ports at each start; their devices stay the same ones. */
-export async function moveDevice(sql: Sql, id: string, address: string): Promise<void> {
-  await sql.run(
-    'UPDATE device SET pull_point = IF(address = ?, pull_point, NULL), address = ? WHERE id = ?',
-    [address, address, id]
-  )
+/**
+ * Gives devices other addresses, all at once: one may get the address that another one has had. To be called in a
+ * transaction. Simulators get other ports at each start; their devices stay the same ones.
+ */
+export async function moveDevices(
+  sql: Sql,
+  addresses: Iterable<readonly [id: string, address: string]>
+): Promise<void> {
+  const all = [...addresses]
+  for (const [id, address] of all)
+    await sql.run(
+      "UPDATE device SET pull_point = NULL, address = CONCAT('moving ', id) WHERE id = ? AND address <> ?",
+      [id, address]
+    )
+  for (const [id, address] of all)
+    await sql.run('UPDATE device SET address = ? WHERE id = ?', [address, id])
 }
 
 export async function setAccount(

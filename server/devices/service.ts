@@ -32,7 +32,7 @@ import {
   keepReading,
   keepTrouble,
   listDevices,
-  moveDevice,
+  moveDevices,
   noteTest,
   readDevice,
   removeDevice,
@@ -200,8 +200,8 @@ export class Devices {
     return this.one(id)
   }
 
-  async move(id: string, address: string): Promise<void> {
-    await moveDevice(this.database, id, address)
+  move(addresses: ReadonlyMap<string, string>): Promise<void> {
+    return this.database.transaction((sql) => moveDevices(sql, addresses))
   }
 
   async remove(id: string): Promise<void> {
