@@ -130,8 +130,14 @@ test('the order by menu and by keyboard of the menu; a common need fills every g
   await page.keyboard.press('Enter')
   await expect(rail(page)).toContainText('Person enters Comes in')
   await expect(rail(page)).toContainText('Person leaves Goes out')
-  await page.getByRole('button', { name: 'From a common need' }).click()
-  await page.getByRole('menuitem', { name: /^Camera care/ }).click()
+  // The rail has just grown, and the button with it: a press may come to where it was.
+  const care = page.getByRole('menuitem', { name: /^Camera care/ })
+  await expect(async () => {
+    if (!(await care.isVisible()))
+      await page.getByRole('button', { name: 'From a common need' }).click()
+    await expect(care).toBeVisible({ timeout: 2000 })
+  }).toPass()
+  await care.click()
   await expect(rail(page)).toContainText('No picture, Picture lost')
   await kept(page)
   expect((await detections(page)).map((d) => d.kind)).toEqual([
