@@ -16,6 +16,7 @@ import {
 import { Database } from '../../server/database.ts'
 import { cookieOf } from '../../server/testing/session.ts'
 import { startMariaDb } from '../../server/launch/mariadb.ts'
+import { announcementOf } from '../../standins/announcement.ts'
 import { startPages } from '../../standins/pages.ts'
 import { Contacts } from '../../standins/contacts.ts'
 import { Station } from '../../standins/station.ts'
@@ -99,7 +100,7 @@ async function benchQueue(): Promise<void> {
   })
   await fill(database)
   const cookie = await cookieOf(database, 'installer')
-  const ports = { smtp: 1, mailbox: 1, station: station.port, pages: pages.port }
+  const simulators = announcementOf({ smtpPort: 1, httpPort: 1 }, station, pages)
   const child = spawn(
     process.execPath,
     [
@@ -108,7 +109,7 @@ async function benchQueue(): Promise<void> {
       JSON.stringify(mariadb.address),
       'wardoptic',
       folder,
-      JSON.stringify(ports)
+      JSON.stringify(simulators)
     ],
     { stdio: ['ignore', 'pipe', 'inherit'] }
   )
