@@ -1,3 +1,4 @@
+import { INTRUSION_GRACE } from '../kinds/intrusion/run.ts'
 import { needOf } from '../detections/index.ts'
 import { Zone } from '../detections/zone.ts'
 import type { Detection, TargetGated } from '../formats/plan.ts'
@@ -18,8 +19,6 @@ export interface ZoneStay {
   passing: boolean
 }
 
-/** A stay goes on through rows out for this long, as an intrusion's does (docs/detections.md). */
-const GRACE = 1
 /** Who goes this straight (the way from first to last over the way gone) is passing by. */
 const STRAIGHT = 0.7
 
@@ -70,7 +69,7 @@ export function staysIn(
     .flatMap(({ id, rows }) => {
       const length = ({ first, last }: Going): number =>
         timeOf(tracks, rows[last]!) - timeOf(tracks, rows[first]!)
-      const goings = goingsIn(zone, need, GRACE, rows, tracks)
+      const goings = goingsIn(zone, need, INTRUSION_GRACE, rows, tracks)
       if (!goings.length) return []
       const longest = goings.reduce((a, b) => (length(b) >= length(a) ? b : a))
       return {
@@ -105,7 +104,7 @@ export function timedStays(
   if (d.dwellSeconds === 0) return []
   const zone = new Zone(d.zone)
   const need = needOf(d.sensitivity)
-  const grace = 'graceSeconds' in d ? d.graceSeconds : GRACE
+  const grace = 'graceSeconds' in d ? d.graceSeconds : INTRUSION_GRACE
   return spans
     .filter(({ cls }) => d.classes.length === 0 || d.classes.includes(cls))
     .flatMap(({ id, rows }) =>

@@ -5,7 +5,7 @@ import { InputError } from '../../core/errors.ts'
 import { DetectionSchema, type Detection, type TargetGated } from '../../core/formats/plan.ts'
 import { CLASSES } from '../../core/targets/classes.ts'
 import type { BenchDocument } from '../bench/document.ts'
-import { bodyWords } from './words.ts'
+import { bodyWords, capital } from './words.ts'
 import { BodyShare } from './BodyShare.tsx'
 import { DeviceNote } from '../bench/inspector/DeviceNote.tsx'
 import { parseWith } from '../../core/schema/parse.ts'
@@ -159,7 +159,7 @@ export function SensitivityEditor({
       <SensitivitySlider
         detection={detection}
         document={document}
-        meaning={`${bodyWords(detection.sensitivity).replace(/^./, (c) => c.toUpperCase())} must be ${where}.`}
+        meaning={`${capital(bodyWords(detection.sensitivity))} must be ${where}.`}
       />
     </div>
   )

@@ -3,6 +3,7 @@ import type { Detection, DetectionKind, ShapeDetection } from '../../core/format
 import type { Point } from '../../core/geometry/shapes.ts'
 import { DetectionSchema, hasField } from '../../core/kinds/schemas.ts'
 import { parseWith } from '../../core/schema/parse.ts'
+import { freeName } from '../bench/rail/freeName.ts'
 import { newId } from '../sync/newId.ts'
 import { KINDS, wordsOf } from './names.ts'
 
@@ -22,11 +23,13 @@ export function newDetection(
   placed: readonly Named[],
   inputs: readonly SiteInput[]
 ): Detection {
-  const taken = new Set(placed.map((p) => p.detection.name))
   const { start } = wordsOf(kind)
-  let name = start.name
-  for (let n = 2; taken.has(name); n++) name = `${start.name} ${n}`
-  return parseWith(DetectionSchema, { id: newId(kind), name, kind, ...start.settings?.(inputs) })
+  return parseWith(DetectionSchema, {
+    id: newId(kind),
+    name: freeName(start.name, placed),
+    kind,
+    ...start.settings?.(inputs)
+  })
 }
 
 /** A detection of a shape that was just drawn, for persons, with a name that is free. */

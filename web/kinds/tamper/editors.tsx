@@ -3,9 +3,8 @@ import type { ReactNode } from 'react'
 import { causeWords } from '../../../core/detections/index.ts'
 import { SEVERITIES } from '../../../core/kinds/parts.ts'
 import { TAMPER_CAUSES, type TamperDetection } from '../../../core/kinds/tamper/schema.ts'
+import { capital } from '../words.ts'
 import { SensitivitySlider, type EditorProps } from '../editors.tsx'
-
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
 
 export function TamperSensitivityEditor({
   detection,
