@@ -57,6 +57,7 @@ export type FrameDetection =
   Exclude<Detection, TargetGated> | Extract<Detection, { cells: unknown }>
 /** Detections that look at targets one by one. */
 export type TargetDetection = Exclude<Detection, FrameDetection>
+export type ZoneDetection = Extract<Detection, { zone: unknown }>
 /** Detections with a line or a zone. */
 export type ShapeDetection = Extract<Detection, { line: unknown } | { zone: unknown }>
 

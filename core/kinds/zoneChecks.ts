@@ -8,7 +8,8 @@ import { onStage, shapeChecks } from '../proving/shapeChecks.ts'
 import type { Ways } from '../proving/shapeWays.ts'
 import { groundOf, type Stage, type Way } from '../proving/stage.ts'
 import type { Walks } from '../proving/walks.ts'
-import { zoneWays, type ZoneDetection, type ZoneWays } from './zoneWays.ts'
+import type { ZoneDetection } from './schemas.ts'
+import { zoneWays, type ZoneWays } from './zoneWays.ts'
 
 /** What a kind of zone asks of the ways about it. */
 export interface ZoneKind {

@@ -10,7 +10,7 @@ import {
   type Walkers
 } from '../proving/onGround.ts'
 import { boxesOf, groundOf, type Ground, type Stage, type Way } from '../proving/stage.ts'
-import type { Detection } from './schemas.ts'
+import type { ZoneDetection } from './schemas.ts'
 
 /** Ways over the ground that do to a zone what is asked: found by trying them on the measured scene. */
 
@@ -28,7 +28,6 @@ export interface ZoneWays {
   most: number
 }
 
-export type ZoneDetection = Extract<Detection, { zone: unknown }>
 const HEADINGS = Array.from({ length: 16 }, (_, i): Ground => [
   Math.cos((i * Math.PI) / 8),
   Math.sin((i * Math.PI) / 8)

@@ -8,7 +8,7 @@ import { loiteringZone } from './loitering/Sentence.tsx'
 import type { SentenceOf } from './sentence.ts'
 import { ZoneKindEditor } from './zoneEditors.tsx'
 import type { ZonePart } from './zonePart.ts'
-import type { ZoneDetection } from './zones.ts'
+import type { ZoneDetection } from '../../core/kinds/schemas.ts'
 
 const parts: { [K in ZoneDetection['kind']]: ZonePart<Extract<ZoneDetection, { kind: K }>> } = {
   intrusion: intrusionZone,

@@ -2,10 +2,11 @@ import { Button, InputNumber, Radio, Switch } from 'antd'
 import { lazy, useMemo, type ReactNode } from 'react'
 import { dwellAbovePassers, type DwellDetection, type ZoneStay } from '../../core/tuning/stays.ts'
 import { kindNames, wordsOf } from './names.ts'
-import { ZONE_KINDS, asZoneKind, type ZoneDetection } from './zones.ts'
+import { ZONE_KINDS, asZoneKind } from './zones.ts'
 import { secondsWords } from './words.ts'
 import { SecondsEditor, type EditorProps } from './editors.tsx'
 import { Later } from '../bench/Later.tsx'
+import type { ZoneDetection } from '../../core/kinds/schemas.ts'
 
 const StaysChart = lazy(() => import('./StaysChart.tsx').then((m) => ({ default: m.StaysChart })))
 

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react'
 import type { SentenceOf } from './sentence.ts'
-import type { ZoneDetection } from './zones.ts'
+import type { ZoneDetection } from '../../core/kinds/schemas.ts'
 
 /** What a kind of zone says in the sentence that all of them share. */
 export interface ZonePart<D extends ZoneDetection> {

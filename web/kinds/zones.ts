@@ -1,9 +1,6 @@
-import type { Detection } from '../../core/formats/plan.ts'
-import { DetectionSchema, hasField } from '../../core/kinds/schemas.ts'
+import { DetectionSchema, hasField, type ZoneDetection } from '../../core/kinds/schemas.ts'
 import { parseWith } from '../../core/schema/parse.ts'
 import { KINDS, wordsOf } from './names.ts'
-
-export type ZoneDetection = Extract<Detection, { zone: unknown }>
 
 export const ZONE_KINDS = KINDS.filter((kind): kind is ZoneDetection['kind'] =>
   hasField(kind, 'zone')

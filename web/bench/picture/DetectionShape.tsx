@@ -3,24 +3,25 @@ import { memo, type ReactNode } from 'react'
 import type { Point } from '../../../core/geometry/shapes.ts'
 import { letterOf } from '../../kinds/words.ts'
 import { LineShape } from './LineShape.tsx'
-import { isZone, shapeOf, type DrawnDetection } from './shape.ts'
+import { isZone, shapeOf } from './shape.ts'
 import type { ShapeProps } from './shapeParts.tsx'
 import { ZoneShape } from './ZoneShape.tsx'
+import type { ShapeDetection } from '../../../core/kinds/schemas.ts'
 
 /** What the pointer does to shapes; always the same object. */
 export interface ShapeHandlers {
   select: (id: string, event: Konva.KonvaEventObject<MouseEvent>) => void
   vertex: (index: number | null) => void
-  show: (d: DrawnDetection, points: Point[]) => void
+  show: (d: ShapeDetection, points: Point[]) => void
   settle: (label: string) => void
-  edit: (d: DrawnDetection, points: Point[], label: string) => void
+  edit: (d: ShapeDetection, points: Point[], label: string) => void
 }
 
 export interface DetectionShapeProps extends Pick<
   ShapeProps,
   'width' | 'height' | 'selected' | 'locked' | 'triggered' | 'timed' | 'vertex' | 'passive'
 > {
-  detection: DrawnDetection
+  detection: ShapeDetection
   index: number
   act: ShapeHandlers
 }

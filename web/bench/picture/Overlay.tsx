@@ -26,19 +26,11 @@ import type { Frame } from './Fitted.tsx'
 import { FramesLayer } from './FramesLayer.tsx'
 import { snapped } from './geometry.ts'
 import { Magnifier } from './Magnifier.tsx'
-import {
-  areaShape,
-  isDrawn,
-  isZone,
-  limitsOf,
-  shapeOf,
-  shapesAt,
-  withPoints,
-  type DrawnDetection
-} from './shape.ts'
+import { areaShape, isZone, limitsOf, shapeOf, shapesAt, withPoints } from './shape.ts'
 import { Vertices, isDouble, pointerPlace, type EditProps } from './shapeParts.tsx'
 import { TargetBrackets } from './TargetBrackets.tsx'
 import type { Zoom } from './zoom.ts'
+import { hasShape, type ShapeDetection } from '../../../core/kinds/schemas.ts'
 
 /** What is over the picture, whatever the picture is of. */
 export interface ShapesProps {
@@ -143,7 +135,7 @@ export function Overlay({
     if (!at) return
     const seen = placed
       .map((p) => p.detection)
-      .filter((d): d is DrawnDetection => isDrawn(d) && !hidden.has(d.id))
+      .filter((d): d is ShapeDetection => hasShape(d) && !hidden.has(d.id))
     const shapes = [...seen.map(shapeOf), ...scene.ignore.map(areaShape)]
     const under = shapesAt(shapes, at, NEAR_PIXELS / width, width / height)
     if (!under.length) return
@@ -206,7 +198,7 @@ export function Overlay({
     settle,
     edit: (d, points, label) => document.edit(withPoints(d, points), label)
   })
-  const shapeProps = (d: DrawnDetection, index: number): DetectionShapeProps => ({
+  const shapeProps = (d: ShapeDetection, index: number): DetectionShapeProps => ({
     detection: d,
     index,
     width,
@@ -243,12 +235,12 @@ export function Overlay({
     onEdit: (to, label) => document.editScene(withArea(index, to), label)
   })
 
-  const drawn = placed.flatMap(({ detection: d }, index): [DrawnDetection, number][] =>
-    isDrawn(d) && !hidden.has(d.id) ? [[d, index]] : []
+  const drawn = placed.flatMap(({ detection: d }, index): [ShapeDetection, number][] =>
+    hasShape(d) && !hidden.has(d.id) ? [[d, index]] : []
   )
   const zonesFirst = [...drawn.filter(([d]) => isZone(d)), ...drawn.filter(([d]) => !isZone(d))]
   const edited =
-    !busy && chosen && isDrawn(chosen) && !hidden.has(chosen.id)
+    !busy && chosen && hasShape(chosen) && !hidden.has(chosen.id)
       ? propsOf(shapeProps(chosen, 0))
       : !busy && area !== null && scene.ignore[area]
         ? areaProps(scene.ignore[area], area)

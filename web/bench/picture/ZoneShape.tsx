@@ -13,7 +13,8 @@ import {
   strokeOf,
   type ShapeProps
 } from './shapeParts.tsx'
-import { crossingEdges, type ZoneDetection } from './shape.ts'
+import { crossingEdges } from './shape.ts'
+import type { ZoneDetection } from '../../../core/kinds/schemas.ts'
 
 /**
  * A zone on the picture. Entry and exit carry barbs on their outline, inwards and outwards, as a line does on the side

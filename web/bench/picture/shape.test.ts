@@ -15,12 +15,11 @@ import {
   splitAt,
   withVertexAfter,
   withVertexAt,
-  withoutVertex,
-  type DrawnDetection,
-  type ZoneDetection
+  withoutVertex
 } from './shape.ts'
 import { parseWith } from '../../../core/schema/parse.ts'
 import { ZONE_KINDS, asZoneKind } from '../../kinds/zones.ts'
+import type { ShapeDetection, ZoneDetection } from '../../../core/kinds/schemas.ts'
 
 const square: Point[] = [
   [0.2, 0.2],
@@ -36,8 +35,8 @@ const zone = (more: object = {}): ZoneDetection =>
     zone: square,
     ...more
   }) as ZoneDetection
-const line = (points: Point[]): DrawnDetection =>
-  parseWith(DetectionSchema, { id: 'l', name: 'L', kind: 'line', line: points }) as DrawnDetection
+const line = (points: Point[]): ShapeDetection =>
+  parseWith(DetectionSchema, { id: 'l', name: 'L', kind: 'line', line: points }) as ShapeDetection
 
 describe('vertices', () => {
   test('a new one goes into the nearest edge, also into the one that closes a zone', () => {
@@ -296,7 +295,7 @@ describe('more that is done with shapes', () => {
         ],
         direction,
         sides: { left: 'Water', right: 'Land' }
-      }) as Extract<DrawnDetection, { kind: 'line' }>
+      }) as Extract<ShapeDetection, { kind: 'line' }>
     expect(mirrored(named('leftToRight'))).toEqual(named('rightToLeft'))
     expect(mirrored(named('both'))).toMatchObject({
       direction: 'both',

@@ -1,20 +1,16 @@
 import { InputError } from '../../../core/errors.ts'
 import {
-  hasShape,
   type Detection,
   type LineDetection,
-  type ShapeDetection
+  type ShapeDetection,
+  type ZoneDetection
 } from '../../../core/formats/plan.ts'
 import { contains, selfCrossing, signedArea, type Point } from '../../../core/geometry/shapes.ts'
 import { LineSchema, ZoneSchema } from '../../../core/schema/parts.ts'
 import { parseWith } from '../../../core/schema/parse.ts'
 
-/** Detections that are drawn on the picture: an open line, or a closed zone. */
-export type ZoneDetection = Extract<Detection, { zone: unknown }>
-export type DrawnDetection = ShapeDetection
-
 /** What can be drawn: a detection of a kind, or an area in which nothing counts. */
-export type DrawnKind = DrawnDetection['kind'] | 'ignore'
+export type DrawnKind = ShapeDetection['kind'] | 'ignore'
 
 /** A shape on the picture, whatever it is of. */
 export interface PictureShape {
@@ -24,13 +20,12 @@ export interface PictureShape {
 }
 
 export const isZone = (d: Detection): d is ZoneDetection => 'zone' in d
-export const isDrawn = (d: Detection): d is DrawnDetection => hasShape(d)
 
-export const pointsOf = (d: DrawnDetection): readonly Point[] => (isZone(d) ? d.zone : d.line)
-export const withPoints = (d: DrawnDetection, points: Point[]): DrawnDetection =>
+export const pointsOf = (d: ShapeDetection): readonly Point[] => (isZone(d) ? d.zone : d.line)
+export const withPoints = (d: ShapeDetection, points: Point[]): ShapeDetection =>
   isZone(d) ? { ...d, zone: points } : { ...d, line: points }
 
-export const shapeOf = (d: DrawnDetection): PictureShape => ({
+export const shapeOf = (d: ShapeDetection): PictureShape => ({
   kind: d.kind,
   name: d.name,
   points: pointsOf(d)

@@ -3,7 +3,8 @@ import type { ReactNode } from 'react'
 import { Arc, Circle, Group, Line, Ring, Shape, Text } from './konva.ts'
 import type { Point } from '../../../core/geometry/shapes.ts'
 import { moved, pointOf, snapped, toPixels } from './geometry.ts'
-import { isClosed, withVertexAt, type DrawnDetection, type PictureShape } from './shape.ts'
+import { isClosed, withVertexAt, type PictureShape } from './shape.ts'
+import type { ShapeDetection } from '../../../core/kinds/schemas.ts'
 
 /** What lines and zones on the picture have in common. */
 export const STAGE = '#11161C'
@@ -32,7 +33,7 @@ export interface EditProps {
 }
 
 /** How a detection's shape is shown. */
-export interface ShapeProps<D extends DrawnDetection = DrawnDetection> extends EditProps {
+export interface ShapeProps<D extends ShapeDetection = ShapeDetection> extends EditProps {
   detection: D
   letter: string
   /** A trigger is on show at this moment. */

@@ -6,8 +6,9 @@ import type { CameraPose } from '../../../core/scene/camera.ts'
 import { request } from '../../api/client.ts'
 import { noteHeaders } from '../../api/note.ts'
 import { newId } from '../../sync/newId.ts'
-import { isDrawn, isClosed, pointsOf, shapeFault, shapeName, withPoints } from '../picture/shape.ts'
+import { isClosed, pointsOf, shapeFault, shapeName, withPoints } from '../picture/shape.ts'
 import { freeName } from '../rail/freeName.ts'
+import { hasShape } from '../../../core/kinds/schemas.ts'
 
 /** A detection as it would be on another camera, and what is to be said of it. */
 export function forCamera(
@@ -17,7 +18,7 @@ export function forCamera(
 ): { detection: Detection; said: string[] } {
   const said: string[] = []
   let detection = d
-  if (isDrawn(d)) {
+  if (hasShape(d)) {
     const { points, through, scale, cut } = copyShape(pointsOf(d), isClosed(d.kind), from, to)
     const fault = shapeFault(d.kind, points)
     if (fault)

@@ -8,7 +8,6 @@ import { moved } from '../picture/geometry.ts'
 import type { Drawing } from '../picture/DrawnSoFar.tsx'
 import {
   areaShape,
-  isDrawn,
   limitsOf,
   mirrored,
   pointsOf,
@@ -25,6 +24,7 @@ import { newDrawn } from '../../kinds/newDetection.ts'
 import type { Template } from '../rail/templates.ts'
 import type { Selection } from '../selection.ts'
 import type { ViewPrefs } from './viewPrefs.ts'
+import { hasShape } from '../../../core/kinds/schemas.ts'
 
 /** The selected shape, whatever it is of, and how it is changed. */
 export interface EditedShape {
@@ -98,7 +98,7 @@ export function useShapes({
       label
     )
   const edited: EditedShape | null =
-    chosen && isDrawn(chosen)
+    chosen && hasShape(chosen)
       ? {
           shape: shapeOf(chosen),
           locked: prefs.locked.has(chosen.id),
@@ -166,7 +166,7 @@ export function useShapes({
       say(null)
       const now = chosen && document.detection(chosen.id)
       const shape =
-        now && isDrawn(now)
+        now && hasShape(now)
           ? shapeOf(now)
           : selection.area !== null && document.scene().ignore[selection.area]
             ? areaShape(document.scene().ignore[selection.area]!, selection.area)
@@ -197,7 +197,7 @@ export function useShapes({
       }
       if (!source) return
       const copy = { ...source, id: newId(source.kind), name: freeName(source.name, placed) }
-      add([isDrawn(copy) ? withPoints(copy, aside(pointsOf(copy))) : copy])
+      add([hasShape(copy) ? withPoints(copy, aside(pointsOf(copy))) : copy])
     },
     mirror: () => {
       if (chosen?.kind === 'line' && !prefs.locked.has(chosen.id))
@@ -221,7 +221,7 @@ export function useShapes({
           },
           `Cut ignore area ${selection.area + 1}`
         )
-      if (!chosen || !isDrawn(chosen)) return
+      if (!chosen || !hasShape(chosen)) return
       const second = {
         ...withPoints(chosen, parts[1]),
         id: newId(chosen.kind),
