@@ -1,5 +1,4 @@
-// A worker thread does not inherit the loader of TypeScript; this loads it, then the thread's program.
-import { register } from 'tsx/esm/api'
+// A worker thread: this loads its program, which is TypeScript.
+import { load } from '../scripts/typescript.mjs'
 
-register()
-await import('./worker.ts')
+await load(new URL('./worker.ts', import.meta.url))

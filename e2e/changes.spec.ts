@@ -63,9 +63,19 @@ test('all clips side by side with their counts; a change says what it does on th
       { timeout: 100_000 }
     )
     .toBe(true)
+  // The clip on the Bench is read only once the dialog is open: what is counted in it must not be
+  // asked before the worker has been given it.
+  let letThrough = (): void => {}
+  const opened = new Promise<void>((resolve) => (letThrough = resolve))
+  await page.route(/\/api\/clips\/[^/]+\/measures$/, async (route) => {
+    await opened
+    await route.continue()
+  })
   await page.reload()
   await page.getByRole('button', { name: 'All clips with their counts' }).click()
   const table = page.getByRole('dialog').getByRole('table')
+  await expect(table).toContainText('…')
+  letThrough()
   await expect(table.getByRole('row')).toHaveCount(4) // heading, two clips, the sum
   await expect(table).not.toContainText('…')
   const numbers = await table

@@ -15,9 +15,8 @@ try {
     stdio: ['ignore', 2, 2]
   })
   if (status !== 0) throw new Error('the interface cannot be built; the reason stands above')
-  const { register } = await import('tsx/esm/api')
-  register()
-  const { launch } = await import('../server/launch/launch.ts')
+  const { load } = await import('./typescript.mjs')
+  const { launch } = await load(join(root, 'server/launch/launch.ts'))
   await launch(process.argv.slice(2))
 } catch (error) {
   console.error(`error: ${error.message}`)

@@ -1,5 +1,4 @@
-// The thread in which a calendar is read.
-import { register } from 'tsx/esm/api'
+// The thread in which a calendar is read: this loads its program, which is TypeScript.
+import { load } from '../../scripts/typescript.mjs'
 
-register()
-await import('./calendarThread.ts')
+await load(new URL('./calendarThread.ts', import.meta.url))

@@ -1,5 +1,4 @@
-// A process of its own: this loads the loader of TypeScript, then the process's program.
-import { register } from 'tsx/esm/api'
+// A process of its own: this loads its program, which is TypeScript.
+import { load } from '../../scripts/typescript.mjs'
 
-register()
-await import('./prover.ts')
+await load(new URL('./prover.ts', import.meta.url))

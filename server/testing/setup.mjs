@@ -2,13 +2,12 @@
 import { mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { register } from 'tsx/esm/api'
+import { load } from '../../scripts/typescript.mjs'
 
 export default async () => {
   // A run that is stopped ends like any other, so that its database ends too.
   for (const signal of ['SIGTERM', 'SIGINT', 'SIGHUP']) process.once(signal, () => process.exit(1))
-  register()
-  const { startMariaDb } = await import('../launch/mariadb.ts')
+  const { startMariaDb } = await load(new URL('../launch/mariadb.ts', import.meta.url))
   const folder = mkdtempSync(join(tmpdir(), 'wardoptic-test-'))
   globalThis.wardopticTest = { folder, mariadb: await startMariaDb(folder) }
   process.env.WARDOPTIC_TEST_DATABASE = JSON.stringify(globalThis.wardopticTest.mariadb.address)

@@ -1,5 +1,5 @@
 import { shapeOf } from '../../core/kinds/schemas.ts'
-import { useEffect, useMemo, useState } from 'react'
+import { useEffect, useLayoutEffect, useMemo, useState } from 'react'
 import { inOrderOf } from '../../core/detections/triggerCache.ts'
 import type { Evidence, FrameTrace, Ladder, Setting, Trigger } from '../../core/detections/index.ts'
 import { isFrameKind, type Detection } from '../../core/formats/plan.ts'
@@ -224,8 +224,9 @@ export function useEvaluation({ evidence, setting, detection, target, at }: Aski
   const [failure, setFailure] = useState<string | null>(null)
 
   useEffect(() => () => evaluations.end(), [evaluations])
-  // Before all questions, as the worker answers from what it was given last.
-  useEffect(() => {
+  // Before all questions, also those of the components inside, whose effects run before these: the
+  // worker answers from what it was given last.
+  useLayoutEffect(() => {
     if (evidence) evaluations.setEvidence(evidence)
   }, [evaluations, evidence])
   useEffect(() => {

@@ -3,7 +3,8 @@ import {
   explain,
   explainAll,
   traceFrames,
-  type Evidence
+  type Evidence,
+  type Setting
 } from '../../core/detections/index.ts'
 import { changesFor, effectOf } from '../../core/tuning/change.ts'
 import { sizesIn } from '../../core/tuning/sizes.ts'
@@ -26,8 +27,12 @@ const timed = new Map<string, { key: string; stays: TimedStay[] }>()
 /** The other clips of the camera, as far as they were asked about. */
 const others = new Map<string, Evidence>()
 
-const answer = (question: Asked, { tracks, measures }: Evidence): Answer => {
+const answer = (question: Asked): Answer => {
   const { number } = question
+  if (question.type === 'counts')
+    return { type: 'counts', number, counts: countsIn(question.clips) }
+  if (!evidence) throw new Error('No clip has been given yet.')
+  const { tracks, measures } = evidence
   switch (question.type) {
     case 'stays':
       return { type: 'stays', number, stays: staysIn(question.detection, tracks, spans) }
@@ -93,15 +98,6 @@ const answer = (question: Asked, { tracks, measures }: Evidence): Answer => {
           return after.map((setting) => effectOf(now, evaluate(setting, of.tracks, of.measures)))
         })
       }
-    case 'counts':
-      return {
-        type: 'counts',
-        number,
-        counts: question.clips.map(({ clip, setting }) => ({
-          clip,
-          counts: countsOf(evaluate(setting, others.get(clip)!.tracks, others.get(clip)!.measures))
-        }))
-      }
   }
 }
 
@@ -113,6 +109,13 @@ function timedOf(d: DwellDetection, tracks: Tracks): TimedStay[] {
   timed.set(d.id, { key, stays })
   return stays
 }
+
+/** Of the other clips alone, so that it is answered before the clip on the Bench has been read. */
+const countsIn = (clips: readonly { clip: string; setting: Setting }[]) =>
+  clips.map(({ clip, setting }) => {
+    const { tracks, measures } = others.get(clip)!
+    return { clip, counts: countsOf(evaluate(setting, tracks, measures)) }
+  })
 
 const countsOf = (triggers: readonly { detection: string }[]): Record<string, number> => {
   const counts: Record<string, number> = {}
@@ -132,11 +135,10 @@ onmessage = ({ data }: MessageEvent<Question>) => {
     others.set(data.clip, data.evidence)
     return
   }
-  if (!evidence) return
   try {
-    postMessage(answer(data, evidence))
+    postMessage(answer(data))
   } catch (error) {
-    // One detection that does not fit the clip must not leave the others waiting for ever.
+    // Every question is answered: one without an answer would leave all others waiting for ever.
     postMessage({
       type: 'failed',
       number: data.number,
