@@ -1,5 +1,4 @@
-import { App } from 'antd'
-import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useQueryClient } from '@tanstack/react-query'
 import {
   lazy,
   useCallback,
@@ -8,56 +7,57 @@ import {
   useRef,
   useState,
   useSyncExternalStore,
-  type DragEvent,
   type ReactNode
 } from 'react'
-import type { BenchView, CameraSummary, ClipView, RunView } from '../../core/api.ts'
-import { isNearMiss, type Ladder, type Setting, type Trigger } from '../../core/detections/index.ts'
+import type { BenchView, ClipView } from '../../core/api.ts'
+import { isNearMiss, type Trigger } from '../../core/detections/index.ts'
 import { isFrameKind, type Detection, type Schedule } from '../../core/formats/plan.ts'
-import { frameTime, spansOf } from '../../core/targets/tracks.ts'
-import { request } from '../api/client.ts'
-import { useKeyed, useStable, useStableAll } from '../stable.ts'
-import { benchKey, useEvidence, useRun, useSite } from '../api/queries.ts'
+import { frameTime } from '../../core/targets/tracks.ts'
+import { useStable, useStableAll } from '../stable.ts'
+import { benchKey } from '../api/queries.ts'
 import { BenchBar } from './BenchBar.tsx'
 import { BenchDialogs, type BenchDialog } from './BenchDialogs.tsx'
-import { ClipBar } from './clips/ClipBar.tsx'
-import { ClipErrors, ClipStage } from './clips/ClipStage.tsx'
-import { ReferenceTool } from './clips/ReferenceTool.tsx'
-import { useUpload } from './clips/upload.ts'
-import { ConflictNote } from '../sync/ConflictNote.tsx'
-import { NO_ACTIONS } from '../../core/formats/noActions.ts'
-import type { BenchDocument } from './document.ts'
-import { Later } from './Later.tsx'
-import { useEvaluation } from './evaluation.ts'
-import { ChangePanel } from './inspector/ChangePanel.tsx'
-import { useDeviceLimits } from './inspector/deviceLimits.ts'
-import { Inspector } from './inspector/Inspector.tsx'
-import { ShapeTools } from './inspector/ShapeTools.tsx'
 import { useBenchKeys } from './benchKeys.ts'
+import { ClipBar } from './clips/ClipBar.tsx'
+import { ClipErrors } from './clips/ClipStage.tsx'
+import { useUpload } from './clips/upload.ts'
+import { useClipOnShow } from './clips/useClipOnShow.ts'
+import { useRefusal } from './clips/useRefusal.ts'
+import {
+  ChoiceContext,
+  ContentsContext,
+  EvaluationContext,
+  OnShowContext,
+  type Choice,
+  type Contents,
+  type OnShow
+} from './contexts.ts'
+import type { BenchDocument } from './document.ts'
+import { useEvaluation, type Evaluation } from './evaluation.ts'
+import { BenchInspector } from './inspector/BenchInspector.tsx'
+import { Later } from './Later.tsx'
 import { HeardLive } from './live/HeardLive.tsx'
-import { LivePicture } from './live/LivePicture.tsx'
 import { useLive } from './live/useLive.ts'
-import { MeasurePanel, SceneNote } from './measuring/MeasurePanel.tsx'
 import { useMeasuring } from './measuring/useMeasuring.ts'
 import type { Brush, Cell } from './picture/cells.ts'
-import { CellTools } from './picture/CellTools.tsx'
-import type { ShapesProps } from './picture/Overlay.tsx'
-import { Picture } from './picture/Picture.tsx'
-import { limitsOf, shapeName } from './picture/shape.ts'
+import type { PictureShapes } from './picture/Overlay.tsx'
+import { Stage } from './picture/Stage.tsx'
 import { Zoom } from './picture/zoom.ts'
 import { Playhead } from './playhead.ts'
 import { type UndrawnKind, newDetection } from '../kinds/newDetection.ts'
+import { ConflictNote } from '../sync/ConflictNote.tsx'
 import { Rail } from './rail/Rail.tsx'
 import type { Template } from './rail/templates.ts'
 import { RunPanel } from './runs/RunPanel.tsx'
+import { useRunAsLive } from './runs/useRunAsLive.ts'
 import { useSelection } from './selection.ts'
-import { copyTo } from './shapes/copyTo.ts'
+import { useCopyTo } from './shapes/useCopyTo.tsx'
 import { useShapes } from './shapes/useShapes.ts'
 import { useStill } from './shapes/useStill.ts'
 import { useViewPrefs } from './shapes/viewPrefs.ts'
 import { Timeline } from './timeline/Timeline.tsx'
 import { Transport } from './timeline/Transport.tsx'
-import { letterOf } from '../kinds/words.ts'
+import { useSetting } from './useSetting.ts'
 
 const CurvePanel = lazy(() =>
   import('./curve/CurvePanel.tsx').then((m) => ({ default: m.CurvePanel }))
@@ -71,32 +71,21 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
   const [brush, setBrush] = useState<Brush>({ on: true, shape: 'free' })
   const [cell, setCell] = useState<Cell | null>(null)
   const [sizing, setSizing] = useState(false)
-  const [runId, setRunId] = useState<string | null>(null)
   const [watched, setWatched] = useState<string | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   const playhead = useMemo(() => new Playhead(), [])
   const zoom = useMemo(() => new Zoom(), [])
   const queries = useQueryClient()
-  const { notification } = App.useApp()
   const stage = useRef<HTMLDivElement>(null)
   const prefs = useViewPrefs(view.camera.id)
-  const site = useSite().data
   const refresh = useCallback(
     () => void queries.invalidateQueries({ queryKey: benchKey(view.camera.id) }),
     [queries, view.camera.id]
   )
 
-  const clip =
-    view.clips.find((c) => c.id === selection.clip) ??
-    view.clips.find((c) => c.state === 'ready') ??
-    view.clips[0] ??
-    null
-  const live = selection.live
-  const ready = clip?.state === 'ready' && !live
-  const hasPicture = ready || live
-  const evidence = useEvidence(clip).data ?? null
-  const tracks = evidence?.tracks ?? null
-  const spans = useMemo(() => (tracks ? spansOf(tracks) : []), [tracks])
+  const show = useClipOnShow(view, selection)
+  const { clip, ready, live, hasPicture, evidence, tracks, spans } = show
+  const readyClip = ready ? clip : null
 
   const onSent = useCallback(
     (sent: ClipView) => {
@@ -109,12 +98,11 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
   const upload = useUpload(view.camera.id, onSent)
   const refused = useRefusal(watched, refresh)
 
-  const { detections: placed, schedules, actions, conflict } = state
+  const { detections: placed, schedules, conflict } = state
   const still = useStill(placed, state.previewing)
   const chosen = placed.find((p) => p.detection.id === selection.detection)?.detection ?? null
   const moving = chosen && 'cells' in chosen ? chosen : null
-  const limits = useDeviceLimits(view.camera.id, chosen)
-  const scene = useMeasuring(document, state.scene, ready ? clip : null, ready ? tracks : null)
+  const scene = useMeasuring(document, state.scene, readyClip, ready ? tracks : null)
   const shapes = useShapes({
     document,
     state,
@@ -132,25 +120,7 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
   const { drawing } = shapes
   const { setVertex } = shapes.act
 
-  // Of the clip what is judged by, not how far its analysis is.
-  const clipSetting = useKeyed(
-    JSON.stringify(clip && [clip.id, clip.fps, clip.start, clip.inputs]),
-    clip && { fps: clip.fps, start: clip.start, inputs: clip.inputs }
-  )
-  const { timeZone, position } = view.site
-  const setting = useMemo<Setting | null>(
-    () =>
-      clipSetting && {
-        plan: { schedules, timeZone, ...(position && { position }) },
-        camera: {
-          ignore: state.scene.ignore,
-          ...(scene.pose && { scene: scene.pose }),
-          detections: placed.map((p) => p.detection)
-        },
-        ...clipSetting
-      },
-    [clipSetting, placed, schedules, timeZone, position, state.scene.ignore, scene.pose]
-  )
+  const setting = useSetting(view, clip, state, scene.pose)
   const evaluation = useEvaluation({
     evidence: ready ? evidence : null,
     setting,
@@ -162,7 +132,7 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
   // A moment in the address is shown when the page is opened or reloaded.
   const first = useRef(true)
   useEffect(() => {
-    if (!first.current || !ready) return
+    if (!first.current || !ready || !clip) return
     first.current = false
     if (selection.frame !== null) playhead.seek(frameTime(selection.frame, clip.fps))
   }, [ready, clip, selection.frame, playhead])
@@ -194,46 +164,8 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
     const ordered = [...moments].sort((a, b) => by * (a.time - b.time))
     return ordered.find(({ time }) => by * (time - playhead.time) > 1e-3) ?? ordered[0]
   }
-  const run = useStable(async (speed: number): Promise<void> => {
-    if (!clip) return
-    try {
-      const started = await request<RunView>('POST', `/api/clips/${clip.id}/runs`, { speed })
-      setProblem(null)
-      setRunId(started.id)
-      if (speed === 1) {
-        playhead.seek(0)
-        if (!playhead.playing) playhead.toggle()
-      }
-    } catch (error) {
-      setProblem((error as Error).message)
-    }
-  })
-  const copy = useStable(async (camera: CameraSummary): Promise<void> => {
-    if (!chosen) return
-    try {
-      const { said, takeBack } = await copyTo(camera, chosen, scene.pose)
-      notification.success({
-        title: `${said}.`,
-        actions: (
-          <button
-            type="button"
-            className="link-button"
-            onClick={() =>
-              void takeBack().then(
-                () => notification.success({ title: 'Taken back.' }),
-                (error: Error) => setProblem(error.message)
-              )
-            }
-          >
-            Take it back
-          </button>
-        )
-      })
-    } catch (error) {
-      setProblem((error as Error).message)
-    }
-  })
-  const runView = useRun(runId).data ?? null
+  const running = useRunAsLive(clip, playhead, setProblem)
+  const copy = useCopyTo(chosen, scene.pose, setProblem)
 
   useBenchKeys({
     document,
@@ -270,31 +202,13 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
       selection.target !== null ? select({ target: null, frame: null }) : chooseDetection(null)
   })
 
-  const { edited, vertex } = shapes
-  const pictureLabel = drawing
-    ? `Picture: drawing ${/^[aeiou]/.test(shapeName(drawing.kind)) ? 'an' : 'a'} ${shapeName(drawing.kind)}, ${drawing.points.length} vertices so far`
-    : scene.tool
-      ? 'Picture: measuring the scene'
-      : edited
-        ? `Picture: ${edited.shape.name}${vertex === null ? '' : `, vertex ${vertex + 1} of ${edited.shape.points.length}`}`
-        : 'Picture'
-  const onDrop = (event: DragEvent): void => {
-    const [file] = event.dataTransfer.files
-    if (!file) return
-    event.preventDefault()
-    upload.send(file)
-  }
   const errors = [upload.error, refused, problem, evaluation.failure].filter((e) => e !== null)
-  const chooseFile = (): void =>
-    window.document.querySelector<HTMLInputElement>('input[type=file]')?.click()
   const act = useStableAll({
     compare: () => setOpen('comparing'),
     history: () => setOpen('history'),
     help: () => setOpen('help'),
     make: () => setOpen('making'),
     allClips: () => setOpen('clips'),
-    run: (speed: number) => void run(speed),
-    copy: (camera: CameraSummary) => void copy(camera),
     chooseClip: (id: string) => select({ clip: id, target: null, frame: null, live: false }),
     goLive: (on: boolean) => select({ live: on, target: null, frame: null }),
     newKind: (kind: UndrawnKind) => make([newDetection(kind, placed, view.site.inputs)]),
@@ -307,16 +221,10 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
       })
       make(made.detections, made.schedules)
     },
-    users: (id: string) => placed.filter((p) => p.detection.schedule === id).length,
-    nearMiss: (l: Ladder) => showMoment(l.detection, l.target, l.frame)
+    live: () => select({ live: true })
   })
   const onMake = view.world ? act.make : null
-  const others = useMemo(
-    () => site?.cameras.filter(({ id }) => id !== view.camera.id) ?? [],
-    [site, view.camera.id]
-  )
-  const spoken = still.find((p) => p.detection.id === selection.detection)?.detection ?? null
-  const overlay: ShapesProps = {
+  const overlay: PictureShapes = {
     document,
     zoom,
     placed,
@@ -341,7 +249,28 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
     onDrawn: shapes.onDrawn,
     onSettle: shapes.onSettle
   }
-  const { frames, heard, trouble: liveTrouble } = useLive(live ? view.camera.id : null)
+  const liveNow = useLive(live ? view.camera.id : null)
+  const contents = useMemo<Contents>(
+    () => ({
+      view,
+      document,
+      placed: still,
+      schedules,
+      scene: state.scene,
+      measured: scene.pose !== null,
+      prefs
+    }),
+    [view, document, still, schedules, state.scene, scene.pose, prefs]
+  )
+  const onShow = useMemo<OnShow>(
+    () => ({ clip, ready, live, hasPicture, tracks, spans, playhead }),
+    [clip, ready, live, hasPicture, tracks, spans, playhead]
+  )
+  const { chooseArea } = shapes.act
+  const choice = useMemo<Choice>(
+    () => ({ selection, chooseDetection, chooseArea, showMoment }),
+    [selection, chooseDetection, chooseArea, showMoment]
+  )
 
   return (
     <main className="bench">
@@ -354,7 +283,7 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
         camera={view.camera}
         ready={ready}
         onCompare={act.compare}
-        onRun={act.run}
+        onRun={running.run}
         onHistory={act.history}
         onHelp={act.help}
       />
@@ -367,249 +296,116 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
           setProblem(null)
         }}
       />
-      <div className="bench-body">
-        <Rail
-          document={document}
-          placed={still}
-          schedules={schedules}
-          scene={state.scene}
-          triggersOf={evaluation.triggersOf}
-          ladders={evaluation.ladders}
-          hasClip={ready}
-          hasPicture={hasPicture}
-          selected={selection.detection}
-          area={selection.area}
-          prefs={prefs}
-          inputs={view.site.inputs}
-          endpoints={view.endpoints}
-          onSelect={chooseDetection}
-          onArea={shapes.act.chooseArea}
-          onDraw={shapes.act.startDrawing}
-          onNew={act.newKind}
-          onTemplate={act.template}
-          onDuplicate={shapes.act.duplicate}
-          camera={view.camera.id}
-        />
-        <div className="bench-middle">
-          <div
-            className="stage-area"
-            ref={stage}
-            tabIndex={0}
-            role="application"
-            aria-label={pictureLabel}
-            onDragOver={(e) => e.preventDefault()}
-            onDrop={onDrop}
-          >
-            {live ? (
-              <LivePicture
-                camera={view.camera.id}
-                heard={heard}
-                frames={frames}
-                trouble={liveTrouble}
-                shapes={overlay}
-              />
-            ) : ready ? (
-              <Picture
-                clip={clip}
-                tracks={tracks}
-                measures={evidence?.measures ?? null}
-                playhead={playhead}
-                triggers={evaluation.triggers}
-                timed={evaluation.timed}
-                {...overlay}
-              />
-            ) : (
-              <ClipStage
-                clip={clip}
-                onChanged={refresh}
-                onFile={chooseFile}
-                onMake={onMake}
-                onLive={() => select({ live: true })}
-              />
-            )}
-            {hasPicture && moving && !drawing && (
-              <CellTools
-                key={moving.id}
-                detection={moving}
-                document={document}
-                brush={brush}
-                onBrush={setBrush}
-              />
-            )}
-            {drawing && (
-              <p className="drawing-hint">
-                {drawing.template && <strong>{drawing.template.name}: </strong>}
-                {drawing.points.length < limitsOf(drawing.kind).least
-                  ? `Click where the ${shapeName(drawing.kind)} goes.`
-                  : `Enter or a double click finishes the ${shapeName(drawing.kind)}.`}{' '}
-                <kbd>Esc</kbd> leaves.
-              </p>
-            )}
-          </div>
-          <div className="transport-bar">
-            <Transport playhead={playhead} disabled={!ready} />
-            <ClipBar
-              clips={view.clips}
-              clip={clip}
-              timeZone={view.site.timeZone}
-              upload={upload}
-              onChoose={act.chooseClip}
-              live={live}
-              onLive={act.goLive}
-              onChanged={refresh}
-              onMake={onMake}
-              onAll={act.allClips}
-            />
-          </div>
-          {ready && chosen && isFrameKind(chosen) && evaluation.frames?.detection === chosen.id && (
-            <Later>
-              <CurvePanel
-                trace={evaluation.frames}
-                seconds={clip.frames / clip.fps}
-                playhead={playhead}
-              />
-            </Later>
-          )}
-          {live ? (
-            <HeardLive heard={heard} placed={placed} />
-          ) : ready ? (
-            <Timeline
-              clip={clip}
-              site={view.site}
-              playhead={playhead}
-              placed={still}
-              schedules={schedules}
-              spans={spans}
-              triggersOf={evaluation.triggersOf}
-              ladders={evaluation.ladders}
-              timed={evaluation.timed}
-              detection={selection.detection}
-              dragging={state.previewing}
-              target={selection.target}
-              at={selection.frame}
-              onDetection={chooseDetection}
-              onMoment={showMoment}
-            />
-          ) : (
-            <section className="timeline" aria-label="Timeline" />
-          )}
-          {runView && (
-            <RunPanel
-              run={runView}
-              detections={placed.map((p) => p.detection)}
-              onClose={() => setRunId(null)}
-              onTrigger={showTrigger}
-            />
-          )}
-        </div>
-        {scene.tool ? (
-          <MeasurePanel tool={scene.tool} bands={scene.bands} setBands={scene.setBands} />
-        ) : (
-          <Inspector
-            document={document}
-            detection={spoken}
-            area={
-              selection.area !== null && state.scene.ignore[selection.area] ? selection.area : null
-            }
-            letter={letterOf(placed.findIndex((p) => p.detection.id === chosen?.id))}
-            schedules={schedules}
-            inputs={view.site.inputs}
-            endpoints={view.endpoints}
-            links={(chosen && actions.get(chosen.id)?.links) ?? NO_ACTIONS.links}
-            users={act.users}
-            ladder={evaluation.ladder}
-            ladders={evaluation.ladders}
-            spans={spans}
-            frames={evaluation.frames?.detection === chosen?.id ? evaluation.frames : null}
-            stays={evaluation.stays}
-            sizes={evaluation.sizes}
-            measured={scene.pose !== null}
-            limits={limits}
-            tools={
-              chosen &&
-              'causes' in chosen &&
-              ready && <ReferenceTool clip={clip} playhead={playhead} onChanged={refresh} />
-            }
-            shapeTools={
-              (chosen || shapes.edited) && (
-                <ShapeTools
-                  act={shapes.act}
-                  prefs={prefs}
-                  hasShape={shapes.edited !== null}
-                  detection={chosen?.id ?? null}
-                  isLine={!!chosen && 'line' in chosen}
-                  others={others}
-                  onCopyTo={act.copy}
-                />
-              )
-            }
-            changes={
-              ready &&
-              setting &&
-              chosen &&
-              evaluation.ladder && (
-                <ChangePanel
-                  key={`${chosen.id} ${evaluation.ladder.target}`}
-                  document={document}
-                  evaluations={evaluation.evaluations}
-                  setting={setting}
-                  clips={view.clips}
-                  clip={clip}
-                  detection={chosen.id}
-                  target={evaluation.ladder.target}
-                  fired={evaluation.triggers.some(
-                    (t) =>
-                      t.detection === chosen.id &&
-                      (t.target === evaluation.ladder!.target ||
-                        t.targets?.includes(evaluation.ladder!.target))
-                  )}
-                />
-              )
-            }
-            scene={
-              <SceneNote
-                pose={scene.pose}
-                open={scene.open}
-                grid={scene.grid}
-                bands={scene.bands}
-                setGrid={scene.setGrid}
-                setBands={scene.setBands}
-                canMeasure={ready}
-              />
-            }
-            onRemove={shapes.act.remove}
-            onNearMiss={act.nearMiss}
+      <Shared {...{ contents, onShow, choice, evaluation }}>
+        <div className="bench-body">
+          <Rail
+            onDraw={shapes.act.startDrawing}
+            onNew={act.newKind}
+            onTemplate={act.template}
+            onDuplicate={shapes.act.duplicate}
           />
-        )}
-      </div>
-      <BenchDialogs
-        open={open}
-        view={view}
-        document={document}
-        state={state}
-        clip={clip}
-        tracks={ready ? tracks : null}
-        setting={setting}
-        evaluation={evaluation}
-        onClose={() => setOpen(null)}
-        onClip={(id) => select({ clip: id, target: null, frame: null, live: false })}
-        onMade={onSent}
-        onTrigger={showTrigger}
-      />
+          <div className="bench-middle">
+            <Stage
+              stage={stage}
+              shapes={overlay}
+              shape={shapes.edited?.shape ?? null}
+              live={liveNow}
+              measures={evidence?.measures ?? null}
+              moving={moving}
+              onBrush={setBrush}
+              onFile={upload.send}
+              onMake={onMake}
+              onLive={act.live}
+              onChanged={refresh}
+            />
+            <div className="transport-bar">
+              <Transport playhead={playhead} disabled={!ready} />
+              <ClipBar
+                clips={view.clips}
+                clip={clip}
+                timeZone={view.site.timeZone}
+                upload={upload}
+                onChoose={act.chooseClip}
+                live={live}
+                onLive={act.goLive}
+                onChanged={refresh}
+                onMake={onMake}
+                onAll={act.allClips}
+              />
+            </div>
+            {readyClip &&
+              chosen &&
+              isFrameKind(chosen) &&
+              evaluation.frames?.detection === chosen.id && (
+                <Later>
+                  <CurvePanel
+                    trace={evaluation.frames}
+                    seconds={readyClip.frames / readyClip.fps}
+                    playhead={playhead}
+                  />
+                </Later>
+              )}
+            {live ? (
+              <HeardLive heard={liveNow.heard} placed={placed} />
+            ) : readyClip ? (
+              <Timeline clip={readyClip} dragging={state.previewing} />
+            ) : (
+              <section className="timeline" aria-label="Timeline" />
+            )}
+            {running.view && (
+              <RunPanel
+                run={running.view}
+                detections={placed.map((p) => p.detection)}
+                onClose={running.close}
+                onTrigger={showTrigger}
+              />
+            )}
+          </div>
+          <BenchInspector
+            state={state}
+            chosen={chosen}
+            shapes={shapes}
+            scene={scene}
+            setting={setting}
+            onCopyTo={copy}
+            onChanged={refresh}
+          />
+        </div>
+        <BenchDialogs
+          open={open}
+          state={state}
+          setting={setting}
+          onClose={() => setOpen(null)}
+          onClip={(id) => select({ clip: id, target: null, frame: null, live: false })}
+          onMade={onSent}
+          onTrigger={showTrigger}
+        />
+      </Shared>
     </main>
   )
 }
 
-/** Why a clip that was just sent has been refused; it is no longer among the camera's clips then. */
-function useRefusal(id: string | null, onEnd: () => void): string | null {
-  const watched = useQuery({
-    queryKey: ['clip', id],
-    queryFn: () => request<ClipView>('GET', `/api/clips/${id}`),
-    enabled: id !== null,
-    refetchInterval: ({ state }) => (!state.data || state.data.state === 'analysing' ? 500 : false)
-  }).data
-  useEffect(() => {
-    if (watched && watched.state !== 'analysing') onEnd()
-  }, [watched, onEnd])
-  return watched?.state === 'refused' ? watched.error : null
+/** Gives the parts of the Bench what they share. */
+function Shared({
+  contents,
+  onShow,
+  choice,
+  evaluation,
+  children
+}: {
+  contents: Contents
+  onShow: OnShow
+  choice: Choice
+  evaluation: Evaluation
+  children: ReactNode
+}): ReactNode {
+  return (
+    <ContentsContext value={contents}>
+      <OnShowContext value={onShow}>
+        <ChoiceContext value={choice}>
+          <EvaluationContext value={evaluation}>{children}</EvaluationContext>
+        </ChoiceContext>
+      </OnShowContext>
+    </ContentsContext>
+  )
 }

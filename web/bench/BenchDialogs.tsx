@@ -1,9 +1,8 @@
 import { lazy, Suspense, type ReactNode } from 'react'
-import type { BenchView, ClipView } from '../../core/api.ts'
+import type { ClipView } from '../../core/api.ts'
 import type { Setting, Trigger } from '../../core/detections/index.ts'
-import type { Tracks } from '../../core/targets/tracks.ts'
-import type { BenchDocument, DocumentState } from './document.ts'
-import type { Evaluation } from './evaluation.ts'
+import { useContents, useEvaluated, useOnShow } from './contexts.ts'
+import type { DocumentState } from './document.ts'
 import { KeysHelp } from './KeysHelp.tsx'
 
 const AllClips = lazy(() => import('./clips/AllClips.tsx').then((m) => ({ default: m.AllClips })))
@@ -17,14 +16,8 @@ export type BenchDialog = 'help' | 'making' | 'comparing' | 'clips' | 'history'
 
 export interface BenchDialogsProps {
   open: BenchDialog | null
-  view: BenchView
-  document: BenchDocument
   state: DocumentState
-  clip: ClipView | null
-  /** Of the clip, when it is on the Bench. */
-  tracks: Tracks | null
   setting: Setting | null
-  evaluation: Evaluation
   onClose: () => void
   onClip: (id: string) => void
   onMade: (clip: ClipView) => void
@@ -34,18 +27,16 @@ export interface BenchDialogsProps {
 /** What opens over the Bench; the code of each comes when it is first wanted. */
 export function BenchDialogs({
   open,
-  view,
-  document,
   state,
-  clip,
-  tracks,
   setting,
-  evaluation,
   onClose,
   onClip,
   onMade,
   onTrigger
 }: BenchDialogsProps): ReactNode {
+  const { view, document } = useContents()
+  const { clip, ready, tracks } = useOnShow()
+  const evaluation = useEvaluated()
   const { camera, world, clips, site } = view
   const closing =
     <T,>(act: (value: T) => void) =>
@@ -56,7 +47,7 @@ export function BenchDialogs({
   return (
     <>
       <Suspense fallback={null}>
-        {open === 'comparing' && clip && tracks && (
+        {open === 'comparing' && ready && clip && tracks && (
           <Compare
             open
             clip={clip}

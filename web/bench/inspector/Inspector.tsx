@@ -1,28 +1,23 @@
 import { DeleteOutlined } from '@ant-design/icons'
 import { Button, Tooltip } from 'antd'
 import { memo, type ReactNode } from 'react'
-import type { FrameTrace, Ladder } from '../../../core/detections/index.ts'
+import type { Ladder } from '../../../core/detections/index.ts'
 import { isFrameKind, type Detection } from '../../../core/formats/plan.ts'
+import { useStable } from '../../stable.ts'
 import { kindNames } from '../../kinds/names.ts'
+import { useChoice, useContents, useEvaluated, useOnShow } from '../contexts.ts'
 import type { BenchDocument } from '../document.ts'
-import type { TargetSpan } from '../../../core/targets/tracks.ts'
 import { DeviceLimitsContext, type DeviceLimits } from './deviceLimits.ts'
 import { LadderView } from '../../scene/LadderView.tsx'
 import { NearMisses } from './NearMisses.tsx'
 import { Sentence, type SentenceProps } from '../../kinds/Sentence.tsx'
 import { ruleTypeOf } from '../../../core/kinds/rules.ts'
 
-export interface InspectorProps extends Omit<SentenceProps, 'detection'> {
-  detection: SentenceProps['detection'] | null
+export interface InspectorProps extends Pick<SentenceProps, 'links' | 'users'> {
+  detection: Detection | null
   letter: string
-  /** Of the selected target, or of the frame for kinds that look at whole frames. */
-  ladder: Ladder | null
-  frames: FrameTrace | null
-  ladders: readonly Ladder[]
-  spans: readonly TargetSpan[]
   limits: DeviceLimits | null
   onRemove: () => void
-  onNearMiss: (ladder: Ladder) => void
   /** Controls of the selected kind that belong to the clip, not to the detection. */
   tools: ReactNode
   /** What can be done with the selected shape. */
@@ -30,29 +25,29 @@ export interface InspectorProps extends Omit<SentenceProps, 'detection'> {
   /** Of the ladder: what would have to change. */
   changes: ReactNode
   /** Of the camera, while no detection is selected. */
-  scene: ReactNode
-  /** Index of the selected ignore area. */
-  area: number | null
+  scenePart: ReactNode
 }
 
 /** What is selected: the sentence with every part editable, then the gate ladder of the selected target or moment. */
 export function Inspector({
   detection,
   letter,
-  ladder,
-  frames,
-  ladders,
-  spans,
   limits,
+  links,
+  users,
   onRemove,
-  onNearMiss,
   tools,
   shapeTools,
   changes,
-  scene,
-  area,
-  ...sentence
+  scenePart
 }: InspectorProps): ReactNode {
+  const { view, document, schedules, scene, measured } = useContents()
+  const { selection, showMoment } = useChoice()
+  const { spans } = useOnShow()
+  const { ladder, ladders, frames, stays, sizes } = useEvaluated()
+  const showNearMiss = useStable((l: Ladder) => showMoment(l.detection, l.target, l.frame))
+  const area =
+    selection.area !== null && scene.ignore[selection.area] !== undefined ? selection.area : null
   const heading = detection
     ? `${letter} · ${kindNames[detection.kind]}`
     : area !== null
@@ -93,19 +88,30 @@ export function Inspector({
         </p>
       )}
       {!detection && shapeTools}
-      {!detection && scene}
+      {!detection && scenePart}
       {detection && (
         <DeviceLimitsContext value={limits}>
-          <Sentence {...sentence} detection={detection} />
+          <Sentence
+            document={document}
+            detection={detection}
+            schedules={schedules}
+            inputs={view.site.inputs}
+            endpoints={view.endpoints}
+            links={links}
+            users={users}
+            stays={stays}
+            sizes={sizes}
+            measured={measured}
+          />
           {shapeTools}
           {tools}
           {!detection.enabled && (
             <p className="off-note">☾ Switched off: it triggers nothing until it is in use.</p>
           )}
           {ruleTypeOf(detection.kind) !== undefined && (
-            <Parking detection={detection} document={sentence.document} />
+            <Parking detection={detection} document={document} />
           )}
-          {frames && isFrameKind(detection) ? (
+          {frames?.detection === detection.id && isFrameKind(detection) ? (
             <LadderView ladder={frames.ladder} who={detection.name} />
           ) : ladder ? (
             <>
@@ -122,7 +128,7 @@ export function Inspector({
                   ? 'Choose a trigger on the timeline, or a target, to see why it fired or why not.'
                   : ''}
               </p>
-              <NearMisses ladders={ladders} spans={spans} onChoose={onNearMiss} />
+              <NearMisses ladders={ladders} spans={spans} onChoose={showNearMiss} />
             </>
           )}
         </DeviceLimitsContext>

@@ -3,7 +3,7 @@ import type { LiveFrame } from '../../../core/devices/views.ts'
 import { CLASSES, type TargetClass } from '../../../core/targets/classes.ts'
 import type { TargetRow } from '../../../core/targets/tracks.ts'
 import { Fitted } from '../picture/Fitted.tsx'
-import { Overlay, type ShapesProps } from '../picture/Overlay.tsx'
+import { Overlay, type PictureShapes } from '../picture/Overlay.tsx'
 import type { Heard, LiveFrames } from './useLive.ts'
 
 const NOTHING_TIMED: ReadonlyMap<string, number> = new Map()
@@ -31,7 +31,7 @@ export function LivePicture({
   heard: readonly Heard[]
   frames: LiveFrames
   trouble: string | null
-  shapes: ShapesProps
+  shapes: PictureShapes
 }): ReactNode {
   const [size, setSize] = useState({ width: 16, height: 9 })
   const newest = heard[0]?.at ?? 0
@@ -68,7 +68,7 @@ export function LivePicture({
       >
         {(place) => (
           <Overlay
-            {...shapes}
+            shapes={shapes}
             place={place}
             frame={1}
             rows={rows}

@@ -38,8 +38,12 @@ interface Said {
 const KEPT = 50
 const nothing: Said = { heard: [], trouble: null }
 
+export interface Live extends Said {
+  frames: LiveFrames
+}
+
 /** Targets and triggers of a camera as they come; null: nobody looks. */
-export function useLive(camera: string | null): Said & { frames: LiveFrames } {
+export function useLive(camera: string | null): Live {
   const frames = useMemo(() => new LiveFrames(), [])
   const [said, setSaid] = useState<Said>(nothing)
   useEffect(() => {

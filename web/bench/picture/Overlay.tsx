@@ -33,7 +33,7 @@ import type { Zoom } from './zoom.ts'
 import { hasShape, type ShapeDetection } from '../../../core/kinds/schemas.ts'
 
 /** What is over the picture, whatever the picture is of. */
-export interface ShapesProps {
+export interface PictureShapes {
   document: BenchDocument
   zoom: Zoom
   placed: Placed[]
@@ -63,7 +63,8 @@ export interface ShapesProps {
   onSettle: (label: string) => void
 }
 
-export interface OverlayProps extends ShapesProps {
+export interface OverlayProps {
+  shapes: PictureShapes
   place: Frame
   /** The moment: its frame, its targets, and the triggers that are on show. */
   frame: number
@@ -78,16 +79,16 @@ export interface OverlayProps extends ShapesProps {
 const NEAR_PIXELS = 10
 
 export function Overlay({
+  shapes,
   place,
   frame,
   rows,
   shown,
   dwelling,
   faces,
-  ...props
+  measures
 }: OverlayProps): ReactNode {
   const {
-    measures,
     document,
     placed,
     scene,
@@ -104,8 +105,8 @@ export function Overlay({
     measuring,
     shownScene,
     zoom
-  } = props
-  const { onDetection, onArea, onTarget, onVertex, onDrawing, onDrawn, onSettle } = props
+  } = shapes
+  const { onDetection, onArea, onTarget, onVertex, onDrawing, onDrawn, onSettle } = shapes
   const { width, height } = place
   const chosen = placed.find((p) => p.detection.id === detection)?.detection
   const [dragged, setDragged] = useState(false)

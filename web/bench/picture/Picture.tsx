@@ -6,10 +6,11 @@ import type { TimedStay } from '../../../core/tuning/stays.ts'
 import { frameTime, type Tracks } from '../../../core/targets/tracks.ts'
 import { useFrame, type Playhead } from '../playhead.ts'
 import { Fitted, type Frame } from './Fitted.tsx'
-import { Overlay, type ShapesProps } from './Overlay.tsx'
+import { Overlay, type PictureShapes } from './Overlay.tsx'
 import { rowsOfFrame } from './TargetBrackets.tsx'
 
-export interface PictureProps extends ShapesProps {
+export interface PictureProps {
+  shapes: PictureShapes
   clip: ClipView
   tracks: Tracks | null
   measures: Measures | null
@@ -30,7 +31,7 @@ export function Picture({
   playhead,
   triggers,
   timed,
-  ...shapes
+  shapes
 }: PictureProps): ReactNode {
   const video = useRef<HTMLVideoElement>(null)
   useEffect(() => {
@@ -57,7 +58,7 @@ export function Picture({
       }
     >
       {(place) => (
-        <AtMoment {...shapes} {...{ clip, tracks, measures, playhead, triggers, timed, place }} />
+        <AtMoment {...{ shapes, clip, tracks, measures, playhead, triggers, timed, place }} />
       )}
     </Fitted>
   )

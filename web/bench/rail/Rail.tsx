@@ -1,11 +1,9 @@
 import { Button } from 'antd'
 import { memo, useState, type DragEvent, type ReactNode } from 'react'
-import type { SavedEndpoint, SiteInput } from '../../../core/api.ts'
-import { isNearMiss, type Ladder, type Trigger } from '../../../core/detections/index.ts'
-import type { Detection, Schedule } from '../../../core/formats/plan.ts'
-import type { BenchDocument, Placed, Scene } from '../document.ts'
+import { isNearMiss } from '../../../core/detections/index.ts'
+import type { Detection } from '../../../core/formats/plan.ts'
+import { useChoice, useContents, useEvaluated, useOnShow } from '../contexts.ts'
 import type { DrawnKind } from '../picture/shape.ts'
-import type { ViewPrefs } from '../shapes/viewPrefs.ts'
 import { BulkPanel } from './BulkPanel.tsx'
 import type { UndrawnKind } from '../../kinds/newDetection.ts'
 import { NewButtons } from './NewButtons.tsx'
@@ -14,34 +12,27 @@ import { RailItem, type RailActions } from './RailItem.tsx'
 import { RailReadiness } from './RailReadiness.tsx'
 import type { Template } from './templates.ts'
 
+/** Handlers are the same from one rendering to the next. */
 export interface RailProps {
-  document: BenchDocument
-  placed: Placed[]
-  schedules: Schedule[]
-  scene: Scene
-  triggersOf: ReadonlyMap<string, readonly Trigger[]>
-  ladders: Ladder[]
-  hasClip: boolean
-  /** There is a picture to draw on. */
-  hasPicture: boolean
-  selected: string | null
-  area: number | null
-  prefs: ViewPrefs
-  /** Handlers are the same from one rendering to the next. */
-  onSelect: (id: string | null) => void
-  onArea: (index: number) => void
-  inputs: readonly SiteInput[]
-  endpoints: readonly SavedEndpoint[]
   onDraw: (kind: DrawnKind) => void
   onNew: (kind: UndrawnKind) => void
   onTemplate: (template: Template) => void
   onDuplicate: (detection: Detection) => void
-  camera: string
 }
 
 /** The camera's detections, each as a short sentence, and its ignore areas. */
-export const Rail = memo(function Rail(p: RailProps): ReactNode {
-  const { document, placed, schedules, scene, triggersOf, ladders, selected, prefs } = p
+export const Rail = memo(function Rail({
+  onDraw,
+  onNew,
+  onTemplate,
+  onDuplicate
+}: RailProps): ReactNode {
+  const { view, document, placed, schedules, scene, prefs } = useContents()
+  const { ready, hasPicture } = useOnShow()
+  const { selection, chooseDetection, chooseArea } = useChoice()
+  const { triggersOf, ladders } = useEvaluated()
+  const selected = selection.detection
+  const { inputs } = view.site
   const [marked, setMarked] = useState<ReadonlySet<string> | null>(null)
   const [dragged, setDragged] = useState<string | null>(null)
   const ids = placed.map(({ detection }) => detection.id)
@@ -50,7 +41,7 @@ export const Rail = memo(function Rail(p: RailProps): ReactNode {
     document.order([...others.slice(0, to), id, ...others.slice(to)], 'Change the order')
   }
   const act = useStableAll<RailActions>({
-    select: p.onSelect,
+    select: chooseDetection,
     mark: (id, on) =>
       setMarked(
         new Set(on ? [...(marked ?? []), id] : [...(marked ?? [])].filter((other) => other !== id))
@@ -61,12 +52,12 @@ export const Rail = memo(function Rail(p: RailProps): ReactNode {
         `${enabled ? 'Use' : 'Switch off'} ${detection.name}`
       ),
     move: (id, by) => moveTo(id, ids.indexOf(id) + by),
-    duplicate: p.onDuplicate,
+    duplicate: onDuplicate,
     hide: (id) => prefs.toggle('hidden', id),
     lock: (id) => prefs.toggle('locked', id),
     remove: (id) => {
       document.remove(id)
-      if (id === selected) p.onSelect(null)
+      if (id === selected) chooseDetection(null)
     }
   })
   const onDrop =
@@ -117,9 +108,9 @@ export const Rail = memo(function Rail(p: RailProps): ReactNode {
               index={index}
               last={index === placed.length - 1}
               schedules={schedules}
-              inputs={p.inputs}
+              inputs={inputs}
               chosen={detection.id === selected}
-              triggers={p.hasClip ? (triggersOf.get(detection.id)?.length ?? 0) : null}
+              triggers={ready ? (triggersOf.get(detection.id)?.length ?? 0) : null}
               near={detection.id === selected ? ladders.filter(isNearMiss).length : 0}
               hidden={prefs.hidden.has(detection.id)}
               locked={prefs.locked.has(detection.id)}
@@ -134,17 +125,17 @@ export const Rail = memo(function Rail(p: RailProps): ReactNode {
           document={document}
           marked={placed.map((x) => x.detection).filter((d) => marked.has(d.id))}
           schedules={schedules}
-          endpoints={p.endpoints}
+          endpoints={view.endpoints}
           onAll={() => setMarked(new Set(ids))}
           onDone={() => setMarked(null)}
         />
       )}
       <NewButtons
-        hasPicture={p.hasPicture}
-        hasInputs={p.inputs.length > 0}
-        onDraw={p.onDraw}
-        onNew={p.onNew}
-        onTemplate={p.onTemplate}
+        hasPicture={hasPicture}
+        hasInputs={inputs.length > 0}
+        onDraw={onDraw}
+        onNew={onNew}
+        onTemplate={onTemplate}
       />
       {scene.ignore.length > 0 && (
         <ul className="areas" aria-label="Ignore areas">
@@ -153,8 +144,8 @@ export const Rail = memo(function Rail(p: RailProps): ReactNode {
               <button
                 type="button"
                 className="area"
-                aria-pressed={index === p.area}
-                onClick={() => p.onArea(index)}
+                aria-pressed={index === selection.area}
+                onClick={() => chooseArea(index)}
               >
                 <span aria-hidden="true">⊘</span> Ignore area {index + 1}
               </button>
@@ -175,7 +166,7 @@ export const Rail = memo(function Rail(p: RailProps): ReactNode {
           ))}
         </ul>
       )}
-      <RailReadiness camera={p.camera} selected={selected} document={document} />
+      <RailReadiness camera={view.camera.id} selected={selected} document={document} />
     </aside>
   )
 })

@@ -1,5 +1,5 @@
 import { memo, useMemo, useState, type ReactNode } from 'react'
-import type { ClipView } from '../../../core/api.ts'
+import type { BenchView, ClipView } from '../../../core/api.ts'
 import { armedIntervals } from '../../../core/arming/armedHours.ts'
 import {
   causeWords,
@@ -8,11 +8,13 @@ import {
   type Trigger
 } from '../../../core/detections/index.ts'
 import type { Detection, Schedule } from '../../../core/formats/plan.ts'
+import type { TargetSpan } from '../../../core/targets/tracks.ts'
 import type { TimedStay } from '../../../core/tuning/stays.ts'
 import { kindNames } from '../../kinds/names.ts'
 import { letterOf } from '../../kinds/words.ts'
+import type { Choice } from '../contexts.ts'
+import type { Selection } from '../selection.ts'
 import type { Stretch } from './span.ts'
-import type { TimelineProps } from './timelineProps.ts'
 
 /** Who or what set a trigger off. */
 const reasonOf = ({ target, cause, kind }: Trigger): string =>
@@ -26,7 +28,7 @@ const reasonOf = ({ target, cause, kind }: Trigger): string =>
 function disarmed(
   enabled: boolean,
   schedule: Schedule | null,
-  site: TimelineProps['site'],
+  site: BenchView['site'],
   clip: ClipView
 ): { from: number; to: number }[] {
   const seconds = clip.frames / clip.fps
@@ -78,20 +80,18 @@ const Flags = memo(
     hidden,
     left,
     chosen,
-    target,
-    at,
     onMoment
-  }: Pick<
-    DetectionLaneProps,
-    'detection' | 'triggers' | 'chosen' | 'target' | 'at' | 'onMoment'
-  > & { hidden: boolean; left: (time: number) => string }): ReactNode {
+  }: Pick<DetectionLaneProps, 'detection' | 'triggers' | 'chosen' | 'onMoment'> & {
+    hidden: boolean
+    left: (time: number) => string
+  }): ReactNode {
     return (
       <div hidden={hidden}>
         {withOwnKeys(triggers).map(([key, t]) => (
           <button
             key={key}
             type="button"
-            className={`flag${chosen && (t.target ?? null) === target && t.frame === at ? ' chosen' : ''}`}
+            className={`flag${chosen && (t.target ?? null) === chosen.target && t.frame === chosen.frame ? ' chosen' : ''}`}
             style={{ left: left(t.time) }}
             aria-label={`Trigger of ${d.name}, ${reasonOf(t)}, at ${t.time.toFixed(1)} s`}
             title={`${t.time.toFixed(1)} s, ${reasonOf(t)}`}
@@ -134,22 +134,29 @@ function DraggedFlags({
   )
 }
 
-interface DetectionLaneProps extends Pick<
-  TimelineProps,
-  'clip' | 'site' | 'onDetection' | 'onMoment' | 'target' | 'at'
-> {
+/** What is shown of which clip, and how wide. */
+interface Axis {
+  site: BenchView['site']
+  clip: ClipView
+  stretch: Stretch
+  /** Of the ground, in pixels. */
+  width: number
+}
+
+interface DetectionLaneProps {
   detection: Detection
   index: number
   schedule: Schedule | null
-  stretch: Stretch
+  axis: Axis
   triggers: readonly Trigger[]
   timed: readonly TimedStay[]
   ladders: readonly Ladder[]
-  chosen: boolean
+  /** When it is selected: the target and frame that are. */
+  chosen: Pick<Selection, 'target' | 'frame'> | null
   /** Its shape is being dragged. */
   dragging: boolean
-  /** Of the ground, in pixels. */
-  width: number
+  onDetection: Choice['chooseDetection']
+  onMoment: Choice['showMoment']
 }
 
 /** One detection: the hours in which it is not armed as its ground, what it times, near misses, triggers. */
@@ -157,17 +164,12 @@ export const DetectionLane = memo(function DetectionLane({
   detection: d,
   index,
   schedule,
-  site,
-  clip,
-  stretch,
+  axis: { site, clip, stretch, width },
   triggers,
   timed,
   ladders,
   chosen,
   dragging,
-  width,
-  target,
-  at,
   onDetection,
   onMoment
 }: DetectionLaneProps): ReactNode {
@@ -220,8 +222,6 @@ export const DetectionLane = memo(function DetectionLane({
           hidden={dragging}
           left={left}
           chosen={chosen}
-          target={target}
-          at={at}
           onMoment={onMoment}
         />
         {dragging && <DraggedFlags triggers={triggers} stretch={stretch} width={width} />}
@@ -239,9 +239,14 @@ export const TargetLanes = memo(function TargetLanes({
   fps,
   stretch,
   onMoment
-}: Pick<TimelineProps, 'spans' | 'ladders' | 'detection' | 'target' | 'onMoment'> & {
+}: {
+  spans: readonly TargetSpan[]
+  ladders: readonly Ladder[]
+  detection: string | null
+  target: number | null
   fps: number
   stretch: Stretch
+  onMoment: Choice['showMoment']
 }): ReactNode {
   const { left, long } = placeOf(stretch)
   return spans.map((span) => {

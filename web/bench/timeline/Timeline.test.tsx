@@ -7,9 +7,19 @@ import { evaluate, explainAll, type Setting } from '../../../core/detections/ind
 import { DetectionSchema, ScheduleSchema, type Detection } from '../../../core/formats/plan.ts'
 import { parseWith } from '../../../core/schema/parse.ts'
 import { spansOf, tracksFromRows, type TargetRow } from '../../../core/targets/tracks.ts'
+import {
+  ChoiceContext,
+  ContentsContext,
+  EvaluationContext,
+  OnShowContext,
+  type Choice,
+  type Contents,
+  type OnShow
+} from '../contexts.ts'
+import type { Evaluation } from '../evaluation.ts'
 import { Playhead } from '../playhead.ts'
+import type { Selection } from '../selection.ts'
 import { Timeline } from './Timeline.tsx'
-import type { TimelineProps } from './timelineProps.ts'
 
 /** Two who cross a line downwards, at 2 and 6 s of 10, and one who stops just before it: seen from the engine itself. */
 const rows: TargetRow[] = Array.from({ length: 100 }, (_, i) =>
@@ -67,26 +77,46 @@ const settingOf = (d: Detection): Setting => ({
   start
 })
 let playhead: Playhead
-let moments: Parameters<TimelineProps['onMoment']>[]
-const timeline = (d: Detection, more: Partial<TimelineProps> = {}) => (
-  <Timeline
-    clip={clip}
-    site={{ id: 's', name: 'S', timeZone: 'UTC', position: null, inputs: [] }}
-    playhead={playhead}
-    placed={[{ camera: 'c', detection: d, position: 0 }]}
-    schedules={[nights]}
-    spans={spansOf(tracks)}
-    triggersOf={new Map([[d.id, evaluate(settingOf(d), tracks)]])}
-    ladders={explainAll(settingOf(d), tracks, d.id)}
-    timed={new Map()}
-    detection={d.id}
-    dragging={false}
-    target={null}
-    at={null}
-    onDetection={() => {}}
-    onMoment={(...moment) => moments.push(moment)}
-    {...more}
-  />
+let moments: Parameters<Choice['showMoment']>[]
+/** In the place where the Bench has it; what is selected, and what is being dragged, may be said. */
+const timeline = (
+  d: Detection,
+  { dragging = false, ...more }: { dragging?: boolean } & Partial<Evaluation & Selection> = {}
+) => (
+  <ContentsContext
+    value={
+      {
+        view: { site: { id: 's', name: 'S', timeZone: 'UTC', position: null, inputs: [] } },
+        placed: [{ camera: 'c', detection: d, position: 0 }],
+        schedules: [nights]
+      } as unknown as Contents
+    }
+  >
+    <OnShowContext value={{ clip, playhead, spans: spansOf(tracks) } as unknown as OnShow}>
+      <ChoiceContext
+        value={
+          {
+            selection: { detection: d.id, target: null, frame: null, ...more },
+            chooseDetection: () => {},
+            showMoment: (...moment) => moments.push(moment)
+          } as Choice
+        }
+      >
+        <EvaluationContext
+          value={
+            {
+              triggersOf: new Map([[d.id, evaluate(settingOf(d), tracks)]]),
+              ladders: explainAll(settingOf(d), tracks, d.id),
+              timed: new Map(),
+              ...more
+            } as unknown as Evaluation
+          }
+        >
+          <Timeline clip={clip} dragging={dragging} />
+        </EvaluationContext>
+      </ChoiceContext>
+    </OnShowContext>
+  </ContentsContext>
 )
 const left = (element: Element): number => parseFloat((element as HTMLElement).style.left)
 const flags = (): HTMLElement[] => screen.queryAllByRole('button', { name: /^Trigger of Gate/ })

@@ -8,34 +8,29 @@ import {
   type PointerEvent,
   type ReactNode
 } from 'react'
+import type { ClipView } from '../../../core/api.ts'
+import { useChoice, useContents, useEvaluated, useOnShow } from '../contexts.ts'
 import { useLoop, useTime, type Playhead } from '../playhead.ts'
 import { DetectionLane, TargetLanes, placeOf } from './Lanes.tsx'
 import { panned, showing, zoomed, type Stretch } from './span.ts'
-import type { TimelineProps } from './timelineProps.ts'
+
+export interface TimelineProps {
+  clip: ClipView
+  /** The shape of the selected detection is being dragged. */
+  dragging: boolean
+}
 
 const NOTHING: readonly never[] = []
 const LABELS = 132
 const STEPS = [0.5, 1, 2, 5, 10, 15, 30, 60, 120, 300, 600, 1800, 3600]
 
 /** Under the picture: a row for each detection with its triggers, a row for each target, and the playhead. */
-export const Timeline = memo(function Timeline(props: TimelineProps): ReactNode {
-  const {
-    clip,
-    site,
-    playhead,
-    placed,
-    schedules,
-    spans,
-    triggersOf,
-    ladders,
-    timed,
-    detection,
-    dragging,
-    target,
-    at,
-    onDetection,
-    onMoment
-  } = props
+export const Timeline = memo(function Timeline({ clip, dragging }: TimelineProps): ReactNode {
+  const { view, placed, schedules } = useContents()
+  const { playhead, spans } = useOnShow()
+  const { selection, chooseDetection, showMoment } = useChoice()
+  const { triggersOf, ladders, timed } = useEvaluated()
+  const { detection, target, frame } = selection
   const rows = useRef<HTMLDivElement>(null)
   const [width, setWidth] = useState(0)
   const seconds = Math.max(clip.frames / clip.fps, 0.1)
@@ -97,6 +92,11 @@ export const Timeline = memo(function Timeline(props: TimelineProps): ReactNode 
 
   const step = STEPS.find((s) => (s / shown) * width >= 52) ?? 7200
   const { left, long } = useMemo(() => placeOf(stretch), [stretch])
+  const axis = useMemo(
+    () => ({ site: view.site, clip, stretch, width }),
+    [view.site, clip, stretch, width]
+  )
+  const moment = useMemo(() => ({ target, frame }), [target, frame])
   const timeAt = (event: PointerEvent<HTMLElement>): number => {
     const box = event.currentTarget.getBoundingClientRect()
     return Math.min(
@@ -159,19 +159,14 @@ export const Timeline = memo(function Timeline(props: TimelineProps): ReactNode 
               detection={d}
               index={index}
               schedule={schedules.find(({ id }) => id === d.schedule) ?? null}
-              site={site}
-              clip={clip}
-              stretch={stretch}
+              axis={axis}
               triggers={triggersOf.get(d.id) ?? NOTHING}
               timed={timed.get(d.id) ?? NOTHING}
               ladders={d.id === detection ? ladders : NOTHING}
-              chosen={d.id === detection}
+              chosen={d.id === detection ? moment : null}
               dragging={dragging && d.id === detection}
-              width={width}
-              target={d.id === detection ? target : null}
-              at={d.id === detection ? at : null}
-              onDetection={onDetection}
-              onMoment={onMoment}
+              onDetection={chooseDetection}
+              onMoment={showMoment}
             />
           ))}
           {spans.length === 0 && clip.state === 'ready' && (
@@ -184,7 +179,7 @@ export const Timeline = memo(function Timeline(props: TimelineProps): ReactNode 
             target={target}
             fps={clip.fps}
             stretch={stretch}
-            onMoment={onMoment}
+            onMoment={showMoment}
           />
         </div>
         <PlayheadLine playhead={playhead} stretch={stretch} />

@@ -1,0 +1,31 @@
+import { useMemo } from 'react'
+import type { BenchView, ClipView } from '../../../core/api.ts'
+import type { Evidence } from '../../../core/detections/index.ts'
+import { spansOf, type TargetSpan, type Tracks } from '../../../core/targets/tracks.ts'
+import { useEvidence } from '../../api/queries.ts'
+import type { Selection } from '../selection.ts'
+
+export interface ClipOnShow {
+  clip: ClipView | null
+  /** The clip is on the Bench and can be evaluated. */
+  ready: boolean
+  live: boolean
+  hasPicture: boolean
+  evidence: Evidence | null
+  tracks: Tracks | null
+  spans: TargetSpan[]
+}
+
+/** The clip that is selected, or else the first that can be evaluated, with what was found in it. */
+export function useClipOnShow(view: BenchView, { clip: id, live }: Selection): ClipOnShow {
+  const clip =
+    view.clips.find((c) => c.id === id) ??
+    view.clips.find((c) => c.state === 'ready') ??
+    view.clips[0] ??
+    null
+  const ready = clip?.state === 'ready' && !live
+  const evidence = useEvidence(clip).data ?? null
+  const tracks = evidence?.tracks ?? null
+  const spans = useMemo(() => (tracks ? spansOf(tracks) : []), [tracks])
+  return { clip, ready, live, hasPicture: ready || live, evidence, tracks, spans }
+}

@@ -1,0 +1,126 @@
+import type { DragEvent, ReactNode, RefObject } from 'react'
+import type { ClassMotionDetection, MotionDetection } from '../../../core/formats/plan.ts'
+import type { Measures } from '../../../core/measures/measures.ts'
+import { CellTools } from './CellTools.tsx'
+import type { Brush } from './cells.ts'
+import { ClipStage } from '../clips/ClipStage.tsx'
+import { useContents, useEvaluated, useOnShow } from '../contexts.ts'
+import { LivePicture } from '../live/LivePicture.tsx'
+import type { Live } from '../live/useLive.ts'
+import type { PictureShapes } from './Overlay.tsx'
+import { Picture } from './Picture.tsx'
+import { limitsOf, shapeName, type PictureShape } from './shape.ts'
+
+export interface StageProps {
+  stage: RefObject<HTMLDivElement | null>
+  shapes: PictureShapes
+  /** The selected shape, for those who hear the screen. */
+  shape: PictureShape | null
+  live: Live
+  measures: Measures | null
+  /** The selected motion detection, whose cells are painted. */
+  moving: MotionDetection | ClassMotionDetection | null
+  onBrush: (brush: Brush) => void
+  onFile: (file: File) => void
+  onMake: (() => void) | null
+  onLive: () => void
+  onChanged: () => void
+}
+
+/** The picture with the shapes on it, or what to do while there is none. */
+export function Stage({
+  stage,
+  shapes,
+  shape,
+  live,
+  measures,
+  moving,
+  onBrush,
+  onFile,
+  onMake,
+  onLive,
+  onChanged
+}: StageProps): ReactNode {
+  const { view, document } = useContents()
+  const show = useOnShow()
+  const { triggers, timed } = useEvaluated()
+  const { drawing } = shapes
+  const onDrop = (event: DragEvent): void => {
+    const [file] = event.dataTransfer.files
+    if (!file) return
+    event.preventDefault()
+    onFile(file)
+  }
+  return (
+    <div
+      className="stage-area"
+      ref={stage}
+      tabIndex={0}
+      role="application"
+      aria-label={labelOf(shapes, shape)}
+      onDragOver={(e) => e.preventDefault()}
+      onDrop={onDrop}
+    >
+      {show.live ? (
+        <LivePicture
+          camera={view.camera.id}
+          heard={live.heard}
+          frames={live.frames}
+          trouble={live.trouble}
+          shapes={shapes}
+        />
+      ) : show.ready && show.clip ? (
+        <Picture
+          clip={show.clip}
+          tracks={show.tracks}
+          measures={measures}
+          playhead={show.playhead}
+          triggers={triggers}
+          timed={timed}
+          shapes={shapes}
+        />
+      ) : (
+        <ClipStage
+          clip={show.clip}
+          onChanged={onChanged}
+          onFile={() =>
+            window.document.querySelector<HTMLInputElement>('input[type=file]')?.click()
+          }
+          onMake={onMake}
+          onLive={onLive}
+        />
+      )}
+      {show.hasPicture && moving && !drawing && (
+        <CellTools
+          key={moving.id}
+          detection={moving}
+          document={document}
+          brush={shapes.brush}
+          onBrush={onBrush}
+        />
+      )}
+      {drawing && (
+        <p className="drawing-hint">
+          {drawing.template && <strong>{drawing.template.name}: </strong>}
+          {drawing.points.length < limitsOf(drawing.kind).least
+            ? `Click where the ${shapeName(drawing.kind)} goes.`
+            : `Enter or a double click finishes the ${shapeName(drawing.kind)}.`}{' '}
+          <kbd>Esc</kbd> leaves.
+        </p>
+      )}
+    </div>
+  )
+}
+
+const labelOf = (
+  { drawing, measuring, vertex }: PictureShapes,
+  shape: PictureShape | null
+): string => {
+  if (drawing) {
+    const name = shapeName(drawing.kind)
+    return `Picture: drawing ${/^[aeiou]/.test(name) ? 'an' : 'a'} ${name}, ${drawing.points.length} vertices so far`
+  }
+  if (measuring) return 'Picture: measuring the scene'
+  if (!shape) return 'Picture'
+  return `Picture: ${shape.name}${vertex === null ? '' : `, vertex ${vertex + 1} of ${shape.points.length}`}`
+}
