@@ -1,5 +1,11 @@
 import { TestEnvironment } from 'jest-environment-jsdom'
 
+/** Node's own would keep the process of the tests from ending. */
+class Channel {
+  port1 = { onmessage: null }
+  port2 = { postMessage: (data) => setTimeout(() => this.port1.onmessage?.({ data })) }
+}
+
 /**
  * What browsers have and jsdom does not; nothing is laid out there, so nothing is ever resized or
  * wider than a query.
@@ -27,6 +33,7 @@ export default class Browser extends TestEnvironment {
       unobserve() {}
       disconnect() {}
     }
+    global.MessageChannel ??= Channel
     global.PointerEvent ??= class extends global.MouseEvent {}
     global.Element.prototype.setPointerCapture ??= () => {}
   }

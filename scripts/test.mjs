@@ -4,6 +4,7 @@ import { spawn } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { coverageTable } from './coverage.mjs'
 import { installDebian, installPackages, root } from './install.mjs'
 
 const bin = (name) => join(root, 'node_modules', '.bin', name)
@@ -76,10 +77,20 @@ try {
     '--no-warnings',
     join(root, 'node_modules/jest/bin/jest.js'),
     '--json',
-    `--outputFile=${unit}`
+    `--outputFile=${unit}`,
+    '--coverage',
+    '--coverageProvider=v8',
+    '--coverageReporters=json-summary',
+    `--coverageDirectory=${folder}`
   ])
   report(unit, (r) => [r.numPassedTests, r.numFailedTests + r.numRuntimeErrorTestSuites], unitOk)
   console.log(await read)
+  console.log('\n── Lines that unit and server tests run, by folder')
+  try {
+    console.log(coverageTable(join(folder, 'coverage-summary.json')))
+  } catch (error) {
+    console.log(`not known: ${error.message}`)
+  }
 
   const face = join(folder, 'interface.json')
   const faceOk = await step('Interface tests', bin('playwright'), ['test'], {

@@ -1,3 +1,4 @@
+import './accounts.css'
 import { useInfiniteQuery } from '@tanstack/react-query'
 import { Alert, Button } from 'antd'
 import type { ReactNode } from 'react'

@@ -1,3 +1,4 @@
+import './accounts.css'
 import { useQueryClient } from '@tanstack/react-query'
 import { Alert, Button, Input } from 'antd'
 import { useState, type ReactNode } from 'react'

@@ -1,3 +1,4 @@
+import './accounts.css'
 import { useQueryClient } from '@tanstack/react-query'
 import { Alert, App, Button, Dropdown, Input, Modal } from 'antd'
 import { Suspense, lazy, useState, type ReactNode } from 'react'

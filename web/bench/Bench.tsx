@@ -1,3 +1,4 @@
+import './bench.css'
 import { useQueryClient } from '@tanstack/react-query'
 import {
   lazy,

@@ -1,3 +1,4 @@
+import './bench.css'
 import { SyncStatus, UndoButtons } from '../sync/SyncBar.tsx'
 import { ExportOutlined, HistoryOutlined, QuestionCircleOutlined } from '@ant-design/icons'
 import { Button, Dropdown, Select, Tooltip } from 'antd'

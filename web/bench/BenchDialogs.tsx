@@ -1,3 +1,4 @@
+import './bench.css'
 import { lazy, Suspense, type ReactNode } from 'react'
 import type { ClipView } from '../../core/api.ts'
 import type { Setting, Trigger } from '../../core/detections/index.ts'

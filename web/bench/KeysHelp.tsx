@@ -1,3 +1,4 @@
+import './bench.css'
 import { Modal } from 'antd'
 import type { ReactNode } from 'react'
 

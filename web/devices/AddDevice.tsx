@@ -1,3 +1,4 @@
+import './devices.css'
 import { useQuery } from '@tanstack/react-query'
 import { Alert, Button, Input, Modal, Select, Spin } from 'antd'
 import { useState, type ReactNode } from 'react'

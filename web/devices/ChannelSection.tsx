@@ -1,3 +1,4 @@
+import './devices.css'
 import { Button, Segmented, Select, Switch } from 'antd'
 import type { ReactNode } from 'react'
 import type { ChannelDetection, ChannelView, DeviceView } from '../../core/devices/views.ts'

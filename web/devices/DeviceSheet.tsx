@@ -1,3 +1,4 @@
+import './devices.css'
 import { DeleteOutlined, ReloadOutlined, SendOutlined } from '@ant-design/icons'
 import { Alert, Button, Popconfirm } from 'antd'
 import { useState, type ReactNode } from 'react'

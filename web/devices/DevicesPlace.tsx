@@ -1,3 +1,4 @@
+import './devices.css'
 import { PlusOutlined, SendOutlined } from '@ant-design/icons'
 import { useQueryClient } from '@tanstack/react-query'
 import { Alert, Button, Checkbox, Popconfirm, Skeleton } from 'antd'

@@ -1,3 +1,4 @@
+import './devices.css'
 import { Button } from 'antd'
 import type { ReactNode } from 'react'
 import type { DeviceView } from '../../core/devices/views.ts'

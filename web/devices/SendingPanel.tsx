@@ -1,3 +1,4 @@
+import './devices.css'
 import { Button, Progress } from 'antd'
 import { useEffect, type ReactNode } from 'react'
 import type { SendResult } from '../../core/devices/views.ts'

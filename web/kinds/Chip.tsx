@@ -1,3 +1,4 @@
+import './kinds.css'
 import { Popover } from 'antd'
 import { useRef, useState, type KeyboardEvent, type ReactNode } from 'react'
 

@@ -1,3 +1,4 @@
+import './kinds.css'
 import { Button, InputNumber, Radio, Switch } from 'antd'
 import { lazy, useMemo, type ReactNode } from 'react'
 import type { TargetGated } from '../../core/formats/plan.ts'

@@ -1,3 +1,4 @@
+import './kinds.css'
 import { useMemo, type ReactNode } from 'react'
 import { ReferenceLine, ResponsiveContainer, Scatter, ScatterChart, XAxis, YAxis } from 'recharts'
 import type { TargetGated } from '../../core/formats/plan.ts'

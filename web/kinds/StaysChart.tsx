@@ -1,3 +1,4 @@
+import './kinds.css'
 import { useMemo, type ReactNode } from 'react'
 import { Bar, BarChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts'
 import type { ZoneStay } from '../../core/tuning/stays.ts'

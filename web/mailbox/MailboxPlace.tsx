@@ -1,3 +1,4 @@
+import './mailbox.css'
 import { PictureOutlined } from '@ant-design/icons'
 import { Alert } from 'antd'
 import type { ReactNode } from 'react'

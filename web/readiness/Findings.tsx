@@ -1,3 +1,4 @@
+import './readiness.css'
 import { useQueryClient } from '@tanstack/react-query'
 import { App, Button } from 'antd'
 import { useState, type ReactNode } from 'react'

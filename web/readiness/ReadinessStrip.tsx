@@ -1,3 +1,4 @@
+import './readiness.css'
 import type { ReactNode } from 'react'
 import type { ReadinessStep, ReadinessSteps } from '../../core/readiness/index.ts'
 

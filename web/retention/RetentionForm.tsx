@@ -1,3 +1,4 @@
+import './retention.css'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { Alert, App, Button, InputNumber } from 'antd'
 import { useState, type ReactNode } from 'react'

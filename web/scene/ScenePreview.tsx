@@ -1,3 +1,4 @@
+import './scene.css'
 import {
   useEffect,
   useMemo,

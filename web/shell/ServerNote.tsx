@@ -1,3 +1,4 @@
+import './shell.css'
 import type { ReactNode } from 'react'
 import { useServerState } from '../api/serverState.ts'
 

@@ -1,3 +1,4 @@
+import './shell.css'
 import { MailOutlined, MoonOutlined, SunOutlined } from '@ant-design/icons'
 import { Button, Tooltip } from 'antd'
 import { Suspense, lazy, type ReactNode } from 'react'

@@ -1,3 +1,4 @@
+import './site.css'
 import { Alert, Button } from 'antd'
 import { useState, type ReactNode } from 'react'
 import { Link } from 'react-router'

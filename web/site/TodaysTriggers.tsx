@@ -1,3 +1,4 @@
+import './site.css'
 import { useQuery } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
 import { Link } from 'react-router'

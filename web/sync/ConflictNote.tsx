@@ -1,3 +1,4 @@
+import './sync.css'
 import { Alert, Button } from 'antd'
 import type { ReactNode } from 'react'
 import type { Conflict } from './document.ts'

@@ -1,3 +1,4 @@
+import './sync.css'
 import { RedoOutlined, UndoOutlined } from '@ant-design/icons'
 import { Button, Tooltip } from 'antd'
 import type { ReactNode } from 'react'

@@ -1,3 +1,5 @@
+import './clips.css'
+import '../bench.css'
 import { Modal } from 'antd'
 import { useEffect, useMemo, useState, type ReactNode } from 'react'
 import type { ClipView } from '../../../core/api.ts'

@@ -1,3 +1,5 @@
+import './clips.css'
+import '../bench.css'
 import {
   DeleteOutlined,
   EditOutlined,

@@ -1,3 +1,4 @@
+import './clips.css'
 import { InboxOutlined } from '@ant-design/icons'
 import { Alert, Button, Progress } from 'antd'
 import type { ReactNode } from 'react'

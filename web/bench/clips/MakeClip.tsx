@@ -1,3 +1,4 @@
+import './clips.css'
 import { WEATHERS } from '../../../core/formats/weather.ts'
 import { DeleteOutlined, PlusOutlined } from '@ant-design/icons'
 import { Alert, Button, Checkbox, Input, InputNumber, Modal, Select, Slider } from 'antd'

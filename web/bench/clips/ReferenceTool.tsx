@@ -1,3 +1,4 @@
+import './clips.css'
 import { Button } from 'antd'
 import { useState, type ReactNode } from 'react'
 import type { ClipView } from '../../../core/api.ts'

@@ -1,3 +1,5 @@
+import './compare.css'
+import '../bench.css'
 import { Checkbox, Modal } from 'antd'
 import { useState, type ReactNode } from 'react'
 import type { ClipView } from '../../../core/api.ts'

@@ -1,3 +1,5 @@
+import './curve.css'
+import '../bench.css'
 import { useMemo, type PointerEvent, type ReactNode } from 'react'
 import {
   Line,

@@ -1,3 +1,4 @@
+import './history.css'
 import { Button, Drawer, Select } from 'antd'
 import { useMemo, useState, type ReactNode } from 'react'
 import {

@@ -1,3 +1,4 @@
+import './inspector.css'
 import type { ReactNode } from 'react'
 import { deviceWords, useLimits } from './deviceLimits.ts'
 

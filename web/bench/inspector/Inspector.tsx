@@ -1,3 +1,5 @@
+import './inspector.css'
+import '../bench.css'
 import { DeleteOutlined } from '@ant-design/icons'
 import { Button, Tooltip } from 'antd'
 import { memo, type ReactNode } from 'react'

@@ -1,3 +1,4 @@
+import './inspector.css'
 import { memo, type ReactNode } from 'react'
 import { gateNames, isNearMiss, missingOf, type Ladder } from '../../../core/detections/index.ts'
 import type { TargetSpan } from '../../../core/targets/tracks.ts'

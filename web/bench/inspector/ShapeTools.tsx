@@ -1,3 +1,4 @@
+import './inspector.css'
 import {
   CopyOutlined,
   EyeInvisibleOutlined,

@@ -1,3 +1,5 @@
+import './live.css'
+import '../bench.css'
 import type { ReactNode } from 'react'
 import { eventWords } from '../../devices/words.ts'
 import type { Placed } from '../document.ts'

@@ -1,3 +1,4 @@
+import '../bench.css'
 import { useEffect, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react'
 import type { LiveFrame } from '../../../core/devices/views.ts'
 import { CLASSES, type TargetClass } from '../../../core/targets/classes.ts'

@@ -1,3 +1,5 @@
+import './measuring.css'
+import '../bench.css'
 import { CloseOutlined, DeleteOutlined } from '@ant-design/icons'
 import { Button, InputNumber, Radio, Switch } from 'antd'
 import { memo, type ReactNode } from 'react'

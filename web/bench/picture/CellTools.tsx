@@ -1,3 +1,4 @@
+import './picture.css'
 import { Button, Segmented } from 'antd'
 import { useEffect, useRef, type ReactNode } from 'react'
 import type { ClassMotionDetection, MotionDetection } from '../../../core/formats/plan.ts'

@@ -1,3 +1,4 @@
+import '../bench.css'
 import type Konva from 'konva'
 import { memo, type ReactNode } from 'react'
 import type { Point } from '../../../core/geometry/shapes.ts'

@@ -1,3 +1,4 @@
+import '../bench.css'
 import type { ReactNode } from 'react'
 import { Circle, Line } from './konva.ts'
 import type { Point } from '../../../core/geometry/shapes.ts'

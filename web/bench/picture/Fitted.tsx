@@ -1,3 +1,5 @@
+import './picture.css'
+import '../bench.css'
 import {
   useEffect,
   useLayoutEffect,

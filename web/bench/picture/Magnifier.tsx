@@ -1,3 +1,4 @@
+import './picture.css'
 import { useEffect, useRef, type ReactNode } from 'react'
 import type { Point } from '../../../core/geometry/shapes.ts'
 import type { Frame } from './Fitted.tsx'

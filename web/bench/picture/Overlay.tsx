@@ -1,3 +1,4 @@
+import './picture.css'
 import type Konva from 'konva'
 import { useRef, useState, type ReactNode } from 'react'
 import { Layer, Stage } from './konva.ts'

@@ -1,3 +1,5 @@
+import './picture.css'
+import '../bench.css'
 import type { DragEvent, ReactNode, RefObject } from 'react'
 import type { ClassMotionDetection, MotionDetection } from '../../../core/formats/plan.ts'
 import type { Measures } from '../../../core/measures/measures.ts'

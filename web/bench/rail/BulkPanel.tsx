@@ -1,3 +1,5 @@
+import './rail.css'
+import '../bench.css'
 import { Button, InputNumber, Select } from 'antd'
 import { useState, type ReactNode } from 'react'
 import type { SavedEndpoint } from '../../../core/api.ts'

@@ -1,3 +1,4 @@
+import '../bench.css'
 import { isOneOf } from '../../../core/isOneOf.ts'
 import { DownOutlined } from '@ant-design/icons'
 import { Button, Dropdown, Space } from 'antd'

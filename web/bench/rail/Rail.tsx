@@ -1,3 +1,5 @@
+import './rail.css'
+import '../bench.css'
 import { Button } from 'antd'
 import { memo, useState, type DragEvent, type ReactNode } from 'react'
 import { isNearMiss } from '../../../core/detections/index.ts'

@@ -1,3 +1,5 @@
+import './rail.css'
+import '../bench.css'
 import { EllipsisOutlined, EyeInvisibleOutlined, LockOutlined } from '@ant-design/icons'
 import { Button, Checkbox, Dropdown, Switch, type MenuProps } from 'antd'
 import { memo, useState, type ReactNode } from 'react'

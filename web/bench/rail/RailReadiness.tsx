@@ -1,3 +1,4 @@
+import './rail.css'
 import { memo, type ReactNode } from 'react'
 import type { QuickFix } from '../../../core/readiness/index.ts'
 import { Findings } from '../../readiness/Findings.tsx'

@@ -1,3 +1,5 @@
+import './runs.css'
+import '../bench.css'
 import { CloseOutlined } from '@ant-design/icons'
 import { Button, Progress } from 'antd'
 import type { ReactNode } from 'react'

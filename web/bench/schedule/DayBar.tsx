@@ -1,3 +1,4 @@
+import './schedule.css'
 import type { ReactNode } from 'react'
 import { parseSpanEnd } from '../../../core/formats/spanEnd.ts'
 import type { Schedule } from '../../../core/formats/plan.ts'

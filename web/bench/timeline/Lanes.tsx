@@ -1,3 +1,5 @@
+import './timeline.css'
+import '../bench.css'
 import { memo, useMemo, useState, type ReactNode } from 'react'
 import type { BenchView, ClipView } from '../../../core/api.ts'
 import { armedIntervals } from '../../../core/arming/armedHours.ts'

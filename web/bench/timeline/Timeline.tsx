@@ -1,3 +1,5 @@
+import './timeline.css'
+import '../bench.css'
 import {
   memo,
   useEffect,

@@ -1,3 +1,4 @@
+import './timeline.css'
 import {
   CaretRightOutlined,
   PauseOutlined,

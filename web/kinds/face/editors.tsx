@@ -1,3 +1,4 @@
+import './face.css'
 import { InputNumber, Radio } from 'antd'
 import type { ReactNode } from 'react'
 import type { FaceDetection } from '../../../core/kinds/face/schema.ts'

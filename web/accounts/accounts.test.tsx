@@ -1,0 +1,216 @@
+/** @jest-environment ./scripts/jestBrowser.mjs */
+import { afterEach, describe, expect, test } from '@jest/globals'
+import { cleanup, render, screen, waitFor, within } from '@testing-library/react'
+import userEvent from '@testing-library/user-event'
+import type { AccountView, SessionView } from '../../core/accounts/accounts.ts'
+import { answerWith, type Asked } from '../testing/answers.ts'
+import { inApp } from '../testing/inApp.tsx'
+import { AccountList } from './AccountList.tsx'
+import { SessionList } from './SessionList.tsx'
+import { SignIn } from './SignIn.tsx'
+import { useSession } from './useSession.ts'
+
+afterEach(cleanup)
+
+const anna: AccountView = {
+  id: 1,
+  username: 'anna',
+  name: 'Anna',
+  role: 'installer',
+  person: 'anna'
+}
+const bert: AccountView = { id: 2, username: 'bert', name: 'Bert', role: 'viewer', person: null }
+
+describe('signing in', () => {
+  const Who = () => <output>{useSession().data?.name ?? 'nobody'}</output>
+  const show = (answer: (asked: Asked) => { status?: number; body: unknown }): Asked[] => {
+    const asked = answerWith((one) => {
+      if (one.path === '/api/entrance') return { body: { first: false } }
+      if (one.method === 'GET') return { status: 401, body: { code: 'signed-out', message: 'No' } }
+      return answer(one)
+    })
+    render(
+      inApp(
+        <>
+          <SignIn />
+          <Who />
+        </>
+      )
+    )
+    return asked
+  }
+
+  test('asks for both, sends them as they were typed, and is signed in', async () => {
+    const asked = show(() => ({ body: anna }))
+    const button = await screen.findByRole('button', { name: 'Sign in' })
+    expect(button).toHaveProperty('disabled', true)
+    await userEvent.type(screen.getByLabelText('User name'), 'anna')
+    expect(button).toHaveProperty('disabled', true)
+    await userEvent.type(screen.getByLabelText('Password'), ' a b  c {{ ')
+    await userEvent.click(button)
+    await waitFor(() => expect(screen.getByRole('status').textContent).toBe('Anna'))
+    expect(asked.at(-1)).toEqual({
+      method: 'POST',
+      path: '/api/session',
+      body: { username: 'anna', password: ' a b  c { ' }
+    })
+  })
+
+  test('refused, it says why and keeps what was typed; Enter is enough to try again', async () => {
+    let tries = 0
+    show(() =>
+      ++tries === 1
+        ? { status: 401, body: { code: 'unauthorised', message: 'Not these two together.' } }
+        : { body: anna }
+    )
+    await userEvent.type(await screen.findByLabelText('User name'), 'anna')
+    await userEvent.type(screen.getByLabelText('Password'), 'wrong one here{Enter}')
+    expect((await screen.findByRole('alert')).textContent).toContain('Not these two together.')
+    expect(screen.getByLabelText('Password')).toHaveProperty('value', 'wrong one here')
+    await userEvent.type(screen.getByLabelText('Password'), '{Enter}')
+    await waitFor(() => expect(screen.getByRole('status').textContent).toBe('Anna'))
+  })
+
+  test('on a new installation the first account is made instead', async () => {
+    answerWith(() => ({ body: { first: true } }))
+    render(inApp(<SignIn />))
+    expect(await screen.findByLabelText(/code/i)).toBeTruthy()
+  })
+})
+
+describe('one’s own sessions', () => {
+  const session = (id: number, agent: string): SessionView => ({
+    id,
+    createdAt: Date.UTC(2026, 10, 26, 8),
+    usedAt: Date.UTC(2026, 10, 26, 9, 30),
+    expiresAt: Date.UTC(2026, 10, 26, 20),
+    address: `192.0.2.${id}`,
+    agent
+  })
+  // As these browsers call themselves, from memory.
+  const agents = {
+    'Chrome or Chromium on Linux':
+      'Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/140.0.0.0 Safari/537.36',
+    'Edge on Windows':
+      'Mozilla/5.0 (Windows NT 10.0; Win64; x64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/140.0.0.0 Safari/537.36 Edg/140.0.0.0',
+    'Firefox on Android': 'Mozilla/5.0 (Android 15; Mobile; rv:140.0) Gecko/140.0 Firefox/140.0',
+    'Safari on iOS':
+      'Mozilla/5.0 (iPhone; CPU iPhone OS 18_0 like Mac OS X) AppleWebKit/605.1.15 (KHTML, like Gecko) Version/18.0 Mobile/15E148 Safari/604.1',
+    'curl/8.5.0': 'curl/8.5.0',
+    'Unknown program': ''
+  }
+
+  test('each with its browser; the present one cannot be ended, each other one can', async () => {
+    let left = Object.values(agents).map((agent, i) => session(i + 1, agent))
+    const asked = answerWith(({ method, path }) => {
+      if (method === 'DELETE') left = left.filter(({ id }) => !path.endsWith(`/${id}`))
+      return { body: { current: 1, sessions: left } }
+    })
+    render(inApp(<SessionList />))
+    await screen.findByText('this one')
+    const rows = () => screen.getAllByRole('row').slice(1)
+    expect(rows().map((row) => row.querySelector('td')!.textContent)).toEqual(Object.keys(agents))
+    expect(within(rows()[0]!).queryByRole('button')).toBeNull()
+    await userEvent.click(within(rows()[2]!).getByRole('button', { name: 'End' }))
+    await waitFor(() => expect(rows()).toHaveLength(5))
+    expect(asked.filter(({ method }) => method === 'DELETE')).toMatchObject([
+      { path: '/api/session/all/3' }
+    ])
+  })
+
+  test('all others at once; alone there is nothing to end', async () => {
+    let left = [session(1, 'curl/8.5.0'), session(2, 'curl/8.5.0')]
+    answerWith(({ method }) => {
+      if (method === 'DELETE') left = left.slice(0, 1)
+      return { body: { current: 1, sessions: left } }
+    })
+    render(inApp(<SessionList />))
+    await userEvent.click(await screen.findByRole('button', { name: 'End all others' }))
+    await waitFor(() => expect(screen.queryByRole('button')).toBeNull())
+  })
+
+  test('what cannot be ended is said, and stays', async () => {
+    answerWith(({ method }) =>
+      method === 'DELETE'
+        ? { status: 503, body: { code: 'unavailable', message: 'Not now.' } }
+        : { body: { current: 1, sessions: [session(1, 'a'), session(2, 'b')] } }
+    )
+    render(inApp(<SessionList />))
+    await userEvent.click(await screen.findByRole('button', { name: 'End' }))
+    expect((await screen.findByRole('alert')).textContent).toContain('Not now.')
+    expect(screen.getAllByRole('row')).toHaveLength(3)
+  })
+})
+
+describe('accounts', () => {
+  test('one’s own cannot be removed; another one is, after a question', async () => {
+    let accounts = [anna, bert]
+    const asked = answerWith(({ method }) => {
+      if (method === 'DELETE') accounts = [anna]
+      return { body: accounts }
+    })
+    render(inApp(<AccountList me={1} />))
+    const [own, other] = await screen.findAllByRole('button', { name: 'Remove' })
+    expect(own).toHaveProperty('disabled', true)
+    await userEvent.click(other!)
+    expect(asked.some(({ method }) => method === 'DELETE')).toBe(false)
+    const question = await screen.findByRole('tooltip')
+    await userEvent.click(within(question).getByRole('button', { name: 'Remove' }))
+    await waitFor(() => expect(screen.getAllByRole('row')).toHaveLength(2))
+    expect(asked.find(({ method }) => method === 'DELETE')).toMatchObject({
+      path: '/api/accounts/2'
+    })
+  })
+
+  test('a role is changed with all else of the account as it was', async () => {
+    const asked = answerWith(() => ({ body: [anna, bert] }))
+    render(inApp(<AccountList me={1} />))
+    const role = await screen.findByRole('combobox', { name: 'Role of Bert' })
+    await userEvent.click(role)
+    const options = await screen.findAllByTitle('Operator: deals with alarms')
+    // The form of a new account shows the same words.
+    await userEvent.click(options.find((option) => option.className.includes('option'))!)
+    await waitFor(() =>
+      expect(asked.find(({ method }) => method === 'PUT')).toEqual({
+        method: 'PUT',
+        path: '/api/accounts/2',
+        body: { name: 'Bert', role: 'operator', person: null }
+      })
+    )
+  })
+
+  test('a new one that is refused says which field is wrong, and loses nothing; taken, the form is empty', async () => {
+    let accounts = [anna]
+    const asked = answerWith(({ method, body }) => {
+      if (method !== 'POST') return { body: accounts }
+      if (body.password.length < 12)
+        return {
+          status: 400,
+          body: { code: 'bad-request', message: '$.password: must be at least 12 characters' }
+        }
+      accounts = [anna, { ...bert, ...body }]
+      return { status: 201, body: accounts[1] }
+    })
+    render(inApp(<AccountList me={1} />))
+    const field = (name: string): HTMLElement => screen.getByLabelText(name)
+    await userEvent.type(field('Name'), 'Carla')
+    await userEvent.type(field('User name'), 'carla')
+    await userEvent.type(field('Password'), 'short')
+    await userEvent.click(screen.getByRole('button', { name: 'Add' }))
+    expect((await screen.findByRole('alert')).textContent).toBe(
+      'Password must be at least 12 characters.'
+    )
+    expect(field('Name')).toHaveProperty('value', 'Carla')
+    await userEvent.type(field('Password'), ' no longer')
+    await userEvent.click(screen.getByRole('button', { name: 'Add' }))
+    expect(await screen.findByText('carla')).toBeTruthy()
+    expect(screen.queryByRole('alert')).toBeNull()
+    expect(field('Name')).toHaveProperty('value', '')
+    expect(asked.filter(({ method }) => method === 'POST').at(-1)!.body).toEqual({
+      name: 'Carla',
+      username: 'carla',
+      password: 'short no longer',
+      role: 'operator'
+    })
+  })
+})

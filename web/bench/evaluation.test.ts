@@ -1,0 +1,168 @@
+/** @jest-environment ./scripts/jestBrowser.mjs */
+import { afterEach, beforeEach, expect, jest, test } from '@jest/globals'
+import { evaluate, type Evidence, type Setting } from '../../core/detections/index.ts'
+import { DetectionSchema } from '../../core/formats/plan.ts'
+import { parseWith } from '../../core/schema/parse.ts'
+import { tracksFromRows, type TargetRow } from '../../core/targets/tracks.ts'
+import { Evaluations, type Answer, type Asked } from './evaluation.ts'
+
+/**
+ * The worker's own program in the test's thread, one message at a time, handed on by the test: so
+ * that a test says itself what arrives when.
+ */
+class Here {
+  static queue: unknown[] = []
+  static now: Here | null = null
+  static ended = 0
+  onmessage: ((event: { data: Answer }) => void) | null = null
+  constructor() {
+    Here.now = this
+  }
+  postMessage(data: unknown): void {
+    Here.queue.push(structuredClone(data))
+  }
+  terminate(): void {
+    Here.ended++
+    Here.queue = []
+  }
+}
+const world = globalThis as unknown as {
+  Worker: unknown
+  postMessage: (answer: Answer) => void
+  onmessage: (event: { data: unknown }) => void
+}
+const handOn = (): void => {
+  while (Here.queue.length) world.onmessage({ data: Here.queue.shift() })
+}
+
+beforeEach(async () => {
+  // A worker that has been given nothing yet.
+  jest.resetModules()
+  await import('./evaluation.worker.ts')
+  Here.queue = []
+  world.Worker = Here
+  world.postMessage = (data) => Here.now!.onmessage!({ data: structuredClone(data) })
+})
+let evaluations: Evaluations
+beforeEach(() => (evaluations = new Evaluations()))
+afterEach(() => evaluations.end())
+
+/** Somebody who walks down the picture in so many seconds, at ten frames a second. */
+const walker = (seconds: number): Evidence => ({
+  tracks: tracksFromRows(
+    Array.from({ length: seconds * 10 }, (_, i): TargetRow => ({
+      frame: i + 1,
+      id: 1,
+      x: 0.45,
+      y: (0.7 * i) / (seconds * 10),
+      w: 0.1,
+      h: 0.2,
+      confidence: 1,
+      cls: 'person'
+    })),
+    10
+  ),
+  measures: null
+})
+const setting = (...heights: number[]): Setting => ({
+  plan: { schedules: [], timeZone: 'UTC' },
+  camera: {
+    ignore: [],
+    detections: heights.map((y, i) =>
+      parseWith(DetectionSchema, {
+        id: `line-${i}`,
+        name: `Line ${i}`,
+        kind: 'line',
+        line: [
+          [0, y],
+          [1, y]
+        ]
+      })
+    )
+  },
+  fps: 10,
+  start: 0
+})
+const evaluation = (of: Setting): Omit<Extract<Asked, { type: 'evaluate' }>, 'number'> => ({
+  type: 'evaluate',
+  setting: of
+})
+
+test('answers what the engine itself says of the clip', () => {
+  const evidence = walker(5)
+  const answers: Answer[] = []
+  evaluations.setEvidence(evidence)
+  evaluations.ask(evaluation(setting(0.5, 0.99)), (a) => answers.push(a))
+  handOn()
+  const triggers = evaluate(setting(0.5, 0.99), evidence.tracks, evidence.measures)
+  expect(triggers).toHaveLength(1)
+  expect(answers).toMatchObject([
+    {
+      type: 'triggers',
+      ids: ['line-0', 'line-1'],
+      changed: new Map([
+        ['line-0', triggers],
+        ['line-1', []]
+      ])
+    }
+  ])
+})
+
+test('what is counted in other clips is answered before the clip on the Bench has been read, and nothing waits for ever', () => {
+  const answers: Answer[] = []
+  evaluations.setOther('other', walker(4))
+  evaluations.ask({ type: 'counts', clips: [{ clip: 'other', setting: setting(0.5) }] }, (a) =>
+    answers.push(a)
+  )
+  handOn()
+  expect(answers).toMatchObject([
+    { type: 'counts', counts: [{ clip: 'other', counts: { 'line-0': 1 } }] }
+  ])
+  evaluations.setEvidence(walker(5))
+  evaluations.ask(evaluation(setting(0.5)), (a) => answers.push(a))
+  handOn()
+  expect(answers.map(({ type }) => type)).toEqual(['counts', 'triggers'])
+})
+
+test('a question without a clip, or about one that is not there, is answered as failed; the next one is answered', () => {
+  const answers: Answer[] = []
+  evaluations.ask(evaluation(setting(0.5)), (a) => answers.push(a))
+  evaluations.ask({ type: 'counts', clips: [{ clip: 'nowhere', setting: setting(0.5) }] }, (a) =>
+    answers.push(a)
+  )
+  handOn()
+  expect(answers.map(({ type }) => type)).toEqual(['failed', 'failed'])
+  evaluations.setEvidence(walker(5))
+  evaluations.ask(evaluation(setting(0.5)), (a) => answers.push(a))
+  handOn()
+  expect(answers.at(-1)!.type).toBe('triggers')
+})
+
+test('while one is being answered, of each kind only the newest waits, and the triggers come first', () => {
+  const answered: string[] = []
+  const heard = (name: string) => () => void answered.push(name)
+  evaluations.setEvidence(walker(5))
+  evaluations.ask(evaluation(setting(0.1)), heard('first'))
+  const survey = (height: number) =>
+    ({ type: 'survey', setting: setting(height), detection: 'line-0' }) as const
+  evaluations.ask(survey(0.2), heard('old survey'))
+  evaluations.ask(survey(0.3), heard('survey'))
+  for (let i = 0; i < 100; i++)
+    evaluations.ask(evaluation(setting(0.1 + i / 200)), heard(`drag ${i}`))
+  // Sent so far: the clip, and the first question alone.
+  expect(Here.queue).toHaveLength(2)
+  handOn()
+  expect(answered).toEqual(['first', 'drag 99', 'survey'])
+})
+
+test('evidence of another clip is sent once; after the end it is sent again, to a new worker', () => {
+  const other = walker(4)
+  evaluations.setOther('other', other)
+  evaluations.setOther('other', other)
+  expect(Here.queue).toHaveLength(1)
+  const ended = Here.ended
+  evaluations.end()
+  expect(Here.ended).toBe(ended + 1)
+  evaluations.setOther('other', other)
+  expect(Here.queue).toHaveLength(1)
+})
