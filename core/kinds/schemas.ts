@@ -58,6 +58,8 @@ export type FrameDetection =
 /** Detections that look at targets one by one. */
 export type TargetDetection = Exclude<Detection, FrameDetection>
 export type ZoneDetection = Extract<Detection, { zone: unknown }>
+/** Zones in which so many must stay for so long. */
+export type StayDetection = Extract<Detection, { dwellSeconds: unknown; atLeast: unknown }>
 /** Detections with a line or a zone. */
 export type ShapeDetection = Extract<Detection, { line: unknown } | { zone: unknown }>
 

@@ -1,5 +1,4 @@
-import type { IntrusionDetection } from './intrusion/schema.ts'
-import type { LoiteringDetection } from './loitering/schema.ts'
+import type { StayDetection } from './schemas.ts'
 import { ALLOWANCE, atLeast } from '../geometry/shapes.ts'
 import type { Moment } from '../detections/types.ts'
 import type { Gates } from '../detections/gates.ts'
@@ -28,8 +27,6 @@ interface StayState {
   inside: boolean
   dwelt: number
 }
-
-type StayDetection = IntrusionDetection | LoiteringDetection
 
 /** What intrusion and loitering share: a target that stays in a zone. They differ in their grace alone. */
 export class StayRun implements KindRun {

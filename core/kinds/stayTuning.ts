@@ -8,8 +8,7 @@ import {
   type Works
 } from '../tuning/candidates.ts'
 import { quantity } from '../tuning/quantity.ts'
-import type { IntrusionDetection } from './intrusion/schema.ts'
-import type { LoiteringDetection } from './loitering/schema.ts'
+import type { StayDetection } from './schemas.ts'
 
 /**
  * The share of the body, the dwell and how many together.
@@ -17,7 +16,7 @@ import type { LoiteringDetection } from './loitering/schema.ts'
  * @param least the shortest dwell that the kind allows, seconds
  */
 export function* stayTuning(
-  d: IntrusionDetection | LoiteringDetection,
+  d: StayDetection,
   least: number,
   looser: boolean,
   works: Works

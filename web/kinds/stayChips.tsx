@@ -1,11 +1,11 @@
 import type { ReactNode } from 'react'
-import type { IntrusionDetection, LoiteringDetection } from '../../core/formats/plan.ts'
+import type { StayDetection } from '../../core/kinds/schemas.ts'
 import { Chip } from './Chip.tsx'
 import type { SentenceOf } from './sentence.ts'
 import { atLeastWords, secondsWords } from './words.ts'
 import { AtLeastEditor, DwellEditor } from './zoneEditors.tsx'
 
-type Props = SentenceOf<IntrusionDetection | LoiteringDetection>
+type Props = SentenceOf<StayDetection>
 
 /** How many must be in the zone together. */
 export const TogetherChip = ({ detection, document }: Props): ReactNode => (
