@@ -67,7 +67,8 @@ const NODE_GLOBALS = [
   'fetch',
   'Headers',
   'Request',
-  'Response'
+  'Response',
+  'setTimeout'
 ]
 
 export default ts.config(

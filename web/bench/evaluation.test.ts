@@ -2,6 +2,7 @@
 import { afterEach, beforeEach, expect, jest, test } from '@jest/globals'
 import { evaluate, type Evidence, type Setting } from '../../core/detections/index.ts'
 import { DetectionSchema } from '../../core/formats/plan.ts'
+import { emptyMeasures } from '../../core/measures/measures.ts'
 import { parseWith } from '../../core/schema/parse.ts'
 import { tracksFromRows, type TargetRow } from '../../core/targets/tracks.ts'
 import { Evaluations, type Answer, type Asked } from './evaluation.ts'
@@ -44,7 +45,9 @@ beforeEach(async () => {
   world.postMessage = (data) => Here.now!.onmessage!({ data: structuredClone(data) })
 })
 let evaluations: Evaluations
-beforeEach(() => (evaluations = new Evaluations()))
+beforeEach(() => {
+  evaluations = new Evaluations()
+})
 afterEach(() => evaluations.end())
 
 /** Somebody who walks down the picture in so many seconds, at ten frames a second. */
@@ -62,7 +65,7 @@ const walker = (seconds: number): Evidence => ({
     })),
     10
   ),
-  measures: null
+  measures: emptyMeasures({ columns: 4, rows: 3 }, 64, 48, 10, seconds * 10)
 })
 const setting = (...heights: number[]): Setting => ({
   plan: { schedules: [], timeZone: 'UTC' },

@@ -22,7 +22,8 @@ const view: RetentionView = {
     audit: 1,
     evidenceBytes: 1_540_000_000,
     freeBytes: 87_000_000
-  }
+  },
+  last: null
 }
 const show = (put: (asked: Asked) => { status?: number; body: unknown }): Asked[] => {
   const asked = answerWith((one) => (one.method === 'GET' ? { body: view } : put(one)))

@@ -99,7 +99,7 @@ const timeline = (
             selection: { detection: d.id, target: null, frame: null, ...more },
             chooseDetection: () => {},
             showMoment: (...moment) => moments.push(moment)
-          } as Choice
+          } as unknown as Choice
         }
       >
         <EvaluationContext
