@@ -1,0 +1,103 @@
+/** @jest-environment ./scripts/jestBrowser.mjs */
+import { afterEach, beforeEach, expect, test } from '@jest/globals'
+import { act, cleanup, render, screen, waitFor } from '@testing-library/react'
+import userEvent from '@testing-library/user-event'
+import type { ReactNode } from 'react'
+import { useLocation } from 'react-router'
+import { answerWith, type Asked } from '../testing/answers.ts'
+import { inApp } from '../testing/inApp.tsx'
+import { Operators } from './Operators.tsx'
+
+/** What the server tells, said by the test. */
+class Told extends EventTarget {
+  static now: Told
+  static open = 0
+  constructor(readonly path: string) {
+    super()
+    Told.now = this
+    Told.open++
+  }
+  close(): void {
+    Told.open--
+  }
+}
+const tell = (what: string, data: object): void =>
+  act(() => {
+    Told.now.dispatchEvent(new MessageEvent(what, { data: JSON.stringify(data) }))
+  })
+const popup = (id: number, alarm: number | null, words: string, clip = false): void =>
+  tell('popup', { id, alarm, clip, words, sound: 'none' })
+
+const Address = (): ReactNode => {
+  const { pathname, search } = useLocation()
+  return <output>{pathname + search}</output>
+}
+let waiting: number[]
+let asked: Asked[]
+beforeEach(() => {
+  Object.assign(globalThis, { EventSource: Told })
+  waiting = []
+  asked = answerWith(() => ({
+    body: {
+      alarms: waiting.map((id) => ({ id, state: 'waiting' })),
+      more: false,
+      waiting: waiting.length
+    }
+  }))
+  render(
+    inApp(
+      <>
+        <Operators />
+        <Address />
+      </>
+    )
+  )
+})
+afterEach(cleanup)
+
+test('a pop-up is shown in words and confirmed to the server; pressed, it leads to its alarm', async () => {
+  waiting = [4]
+  popup(11, 4, 'Gate: somebody crossed')
+  const words = screen.getByRole('button', { name: /Gate: somebody crossed/ })
+  expect(words.textContent).not.toContain('clip')
+  expect(asked.filter(({ method }) => method === 'POST')).toMatchObject([
+    { path: '/api/deliveries/11/shown' }
+  ])
+  await userEvent.click(words)
+  expect(screen.getByRole('status').textContent).toBe('/watch?alarm=4')
+})
+
+test('a test and a clip are called so; a test leads to no alarm', async () => {
+  popup(1, null, 'Works')
+  const words = screen.getByRole('button', { name: /Works \(a test\)/ })
+  await userEvent.click(words)
+  expect(screen.getByRole('status').textContent).toBe('/watch')
+  waiting = [5]
+  popup(2, 5, 'Yard', true)
+  expect(screen.getByRole('button', { name: /Yard \(from a clip\)/ })).toBeTruthy()
+})
+
+test('the newest stands in words, the others as a number; of one alarm only the newest; all are closed at once', async () => {
+  waiting = [1, 2]
+  popup(1, 1, 'First')
+  popup(2, 2, 'Second')
+  popup(3, 1, 'First again')
+  expect(screen.getByRole('button', { name: /First again/ })).toBeTruthy()
+  expect(screen.getByText('+1')).toBeTruthy()
+  await userEvent.click(screen.getByRole('button', { name: 'Close 2 pop-ups' }))
+  expect(screen.queryByRole('button')).toBeNull()
+})
+
+test('how many wait is read anew when an alarm is told of', async () => {
+  await waitFor(() => expect(asked.length).toBeGreaterThan(0))
+  expect(screen.queryByRole('link')).toBeNull()
+  waiting = [1, 2, 3]
+  tell('alarm', {})
+  expect((await screen.findByRole('link')).textContent).toContain('3 waiting')
+})
+
+test('left, it listens no more', () => {
+  const { open } = Told
+  cleanup()
+  expect(Told.open).toBe(open - 1)
+})

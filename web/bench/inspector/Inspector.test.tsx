@@ -1,0 +1,152 @@
+/** @jest-environment ./scripts/jestBrowser.mjs */
+import { afterEach, beforeEach, describe, expect, test } from '@jest/globals'
+import { cleanup, render, screen, within } from '@testing-library/react'
+import userEvent from '@testing-library/user-event'
+import { explainAll } from '../../../core/detections/index.ts'
+import type { Detection } from '../../../core/formats/plan.ts'
+import type { Tracks } from '../../../core/targets/tracks.ts'
+import { answerWith } from '../../testing/answers.ts'
+import { inApp } from '../../testing/inApp.tsx'
+import { benchDocument, benchView, OnBench, settingOf } from '../../testing/onBench.tsx'
+import { lineAt, walkers } from '../../testing/walkers.ts'
+import type { BenchDocument } from '../document.ts'
+import type { Selection } from '../selection.ts'
+import { Inspector } from './Inspector.tsx'
+
+let document: BenchDocument
+let removed = 0
+const show = (
+  detection: Detection | null,
+  {
+    tracks = null,
+    ignore = [],
+    ...chosen
+  }: Partial<Selection> & {
+    tracks?: Tracks | null
+    ignore?: [number, number][][]
+  } = {}
+): void => {
+  const view = benchView(detection ? [detection] : [], {
+    scene: { ignore, marks: null, version: 1, changedAt: 0 }
+  })
+  document = benchDocument(view)
+  render(
+    inApp(
+      <OnBench
+        {...{ view, document, tracks }}
+        chosen={{ detection: detection?.id ?? null, ...chosen }}
+      >
+        <Inspector
+          detection={detection}
+          letter="A"
+          links={[]}
+          users={() => 0}
+          limits={null}
+          tools={null}
+          shapeTools={<p>shape tools</p>}
+          changes={<p>changes</p>}
+          scenePart={<p>the scene</p>}
+          onRemove={() => void removed++}
+        />
+      </OnBench>
+    )
+  )
+}
+beforeEach(() => {
+  removed = 0
+  answerWith(() => ({ status: 503, body: { code: 'unavailable', message: 'Not here' } }))
+})
+afterEach(cleanup)
+
+describe('what is selected', () => {
+  test('nothing: how to begin, and the scene', () => {
+    show(null)
+    expect(screen.getByRole('heading', { name: 'Nothing selected' })).toBeTruthy()
+    expect(screen.getByText('the scene')).toBeTruthy()
+    expect(screen.queryByRole('button', { name: /^Delete/ })).toBeNull()
+  })
+
+  test('an ignore area: what it does, and its end', async () => {
+    const area: [number, number][] = [
+      [0.1, 0.1],
+      [0.2, 0.1],
+      [0.1, 0.2]
+    ]
+    show(null, { ignore: [area], area: 0 })
+    expect(screen.getByRole('heading', { name: /Ignore area 1/ })).toBeTruthy()
+    await userEvent.click(screen.getByRole('button', { name: 'Delete ignore area 1' }))
+    expect(removed).toBe(1)
+  })
+
+  test('an area that is no longer there counts as nothing', () => {
+    show(null, { area: 3 })
+    expect(screen.getByRole('heading', { name: 'Nothing selected' })).toBeTruthy()
+  })
+
+  test('a detection: its kind and sentence', () => {
+    show(lineAt('gate', 0.5))
+    expect(screen.getByRole('heading', { name: 'A · Line crossing' })).toBeTruthy()
+    expect(screen.getByText('shape tools')).toBeTruthy()
+    expect(screen.queryByText('the scene')).toBeNull()
+    expect(screen.getByText(/Choose a trigger on the timeline/)).toBeTruthy()
+  })
+
+  test('switched off, it says so instead of asking for a trigger', () => {
+    show(lineAt('gate', 0.5, { enabled: false }))
+    expect(screen.getByText(/it triggers nothing until it is in use/)).toBeTruthy()
+    expect(screen.queryByText(/Choose a trigger/)).toBeNull()
+  })
+})
+
+describe('why', () => {
+  const tracks = walkers({ from: 0, to: 0.9 }, { from: 1, to: 0.4 })
+
+  test('of a target that triggered: every gate as the engine measured it', () => {
+    const gate = lineAt('gate', 0.5)
+    show(gate, { tracks, target: 1 })
+    const ladder = explainAll(settingOf([gate]), tracks, 'gate').find((l) => l.target === 1)!
+    expect(ladder.fired).toBe(true)
+    const part = screen.getByRole('region', { name: 'Gate ladder' })
+    expect(within(part).getByRole('heading').textContent).toBe(
+      `Why person 1, at ${ladder.time.toFixed(1)} s`
+    )
+    const rows = within(part).getAllByRole('listitem')
+    expect(rows.map((row) => row.querySelector('.measured')!.textContent)).toEqual(
+      ladder.readings.map((r) => r.measured)
+    )
+    expect(within(part).queryByLabelText('stopped')).toBeNull()
+    expect(within(part).getByText(ladder.sentence)).toBeTruthy()
+    expect(screen.getByText('changes')).toBeTruthy()
+  })
+
+  test('of one that did not: which gate stopped it', () => {
+    const gate = lineAt('gate', 0.5, { classes: ['vehicle'] })
+    show(gate, { tracks, target: 1 })
+    const part = screen.getByRole('region', { name: 'Gate ladder' })
+    expect(within(part).getByRole('heading').textContent).toMatch(/^Why not person 1/)
+    const stopped = within(part).getAllByLabelText('stopped')
+    expect(
+      stopped.map((mark) => mark.closest('li')!.querySelector('.gate')!.textContent)
+    ).toContain('Class')
+  })
+
+  test('near misses are listed, and one that is pressed becomes the moment asked about', async () => {
+    show(lineAt('gate', 0.5, { classes: ['vehicle'] }), { tracks })
+    const list = screen.getByRole('region', { name: 'Near misses' })
+    expect(within(list).getByRole('heading').textContent).toMatch(/^1 near miss/)
+    await userEvent.click(within(list).getByRole('button'))
+    expect(screen.getByRole('region', { name: 'Gate ladder' })).toBeTruthy()
+  })
+})
+
+test('a kind that devices switch on by themselves is parked and used again, each as one step', async () => {
+  const gate = lineAt('gate', 0.5)
+  show(gate)
+  await userEvent.click(screen.getByRole('button', { name: 'Park it' }))
+  expect(document.detection('gate')).toMatchObject({ parked: true })
+  expect(document.getState().undo).toBe('Park Gate')
+  cleanup()
+  show({ ...gate, parked: true })
+  await userEvent.click(screen.getByRole('button', { name: 'Use it again' }))
+  expect(document.detection('gate')!.parked).toBeUndefined()
+})

@@ -1,0 +1,141 @@
+/** @jest-environment ./scripts/jestBrowser.mjs */
+import { afterEach, beforeEach, describe, expect, test } from '@jest/globals'
+import { act, cleanup, fireEvent, render, screen, within } from '@testing-library/react'
+import userEvent from '@testing-library/user-event'
+import type { BenchView } from '../../../core/api.ts'
+import type { Detection } from '../../../core/formats/plan.ts'
+import type { Tracks } from '../../../core/targets/tracks.ts'
+import { answerWith } from '../../testing/answers.ts'
+import { inApp } from '../../testing/inApp.tsx'
+import { benchDocument, benchView, OnBench } from '../../testing/onBench.tsx'
+import { lineAt, walkers } from '../../testing/walkers.ts'
+import type { BenchDocument } from '../document.ts'
+import { Rail } from './Rail.tsx'
+
+const asked: [what: string, of?: unknown][] = []
+let document: BenchDocument
+const show = (
+  detections: Detection[],
+  {
+    tracks = null as Tracks | null,
+    chosen = null as string | null,
+    ...more
+  }: Partial<BenchView> & {
+    tracks?: Tracks | null
+    chosen?: string | null
+  } = {}
+): void => {
+  const view = benchView(detections, more)
+  document = benchDocument(view)
+  render(
+    inApp(
+      <OnBench {...{ view, document, tracks }} chosen={{ detection: chosen }}>
+        <Rail
+          onDraw={(kind) => asked.push(['draw', kind])}
+          onNew={(kind) => asked.push(['new', kind])}
+          onTemplate={({ name }) => asked.push(['template', name])}
+          onDuplicate={({ id }) => asked.push(['duplicate', id])}
+        />
+      </OnBench>
+    )
+  )
+}
+const items = () =>
+  within(screen.getByRole('list', { name: 'What is drawn' })).getAllByRole('listitem')
+const order = () => document.getState().detections.map((p) => p.detection.id)
+const abc = () => [lineAt('a', 0.2), lineAt('b', 0.4), lineAt('c', 0.6)]
+
+beforeEach(() => {
+  asked.length = 0
+  answerWith(() => ({ status: 503, body: { code: 'unavailable', message: 'Not here' } }))
+})
+afterEach(cleanup)
+
+test('nothing drawn yet: it says what to do, and offers it only on a picture', async () => {
+  show([])
+  expect(screen.getByRole('heading', { name: 'Nothing drawn yet' })).toBeTruthy()
+  expect(screen.getByRole('button', { name: /^Line/ })).toHaveProperty('disabled', true)
+  cleanup()
+  show([], { tracks: walkers() })
+  await userEvent.click(screen.getByRole('button', { name: /^Line/ }))
+  await userEvent.click(screen.getByRole('button', { name: /^Zone/ }))
+  expect(asked).toEqual([
+    ['draw', 'line'],
+    ['draw', 'intrusion']
+  ])
+})
+
+test('how often each triggers on the clip, and how many near misses the chosen one has', () => {
+  // Two cross the first line; the second stops before the other one.
+  show([lineAt('a', 0.3), lineAt('b', 0.7)], {
+    tracks: walkers({ from: 0, to: 0.9 }, { from: 1, to: 0.6 }),
+    chosen: 'b'
+  })
+  const [a, b] = items()
+  expect(a!.textContent).toContain('2 triggers')
+  expect(b!.textContent).toContain('1 trigger')
+})
+
+test('without a clip nothing is said of triggers', () => {
+  show([lineAt('a', 0.3)])
+  expect(items()[0]!.textContent).not.toMatch(/trigger/)
+})
+
+describe('the order', () => {
+  test('is changed by dragging one onto another, as one step', () => {
+    show(abc())
+    fireEvent.dragStart(items()[2]!)
+    fireEvent.dragOver(items()[0]!)
+    fireEvent.drop(items()[0]!)
+    expect(order()).toEqual(['c', 'a', 'b'])
+    act(() => document.undo())
+    expect(order()).toEqual(['a', 'b', 'c'])
+  })
+
+  test('what was not dragged from here moves nothing', () => {
+    show(abc())
+    fireEvent.drop(items()[0]!)
+    expect(order()).toEqual(['a', 'b', 'c'])
+    fireEvent.dragStart(items()[2]!)
+    fireEvent.dragEnd(items()[2]!)
+    fireEvent.drop(items()[0]!)
+    expect(order()).toEqual(['a', 'b', 'c'])
+  })
+})
+
+test('switched off is one step, named by what it is', async () => {
+  show(abc())
+  await userEvent.click(within(items()[1]!).getByRole('switch'))
+  expect(document.detection('b')!.enabled).toBe(false)
+  expect(document.getState().undo).toBe('Switch off B')
+  expect(items()[1]!.className).toContain('off')
+})
+
+test('several are marked and deleted as one step; the chosen one is then no longer chosen', async () => {
+  show(abc(), { chosen: 'a' })
+  await userEvent.click(screen.getByRole('button', { name: 'Several …' }))
+  const boxes = screen.getAllByRole('checkbox')
+  await userEvent.click(boxes[0]!)
+  await userEvent.click(boxes[2]!)
+  await userEvent.click(screen.getByRole('button', { name: /^Delete/ }))
+  expect(order()).toEqual(['b'])
+  act(() => document.undo())
+  expect(order()).toEqual(['a', 'b', 'c'])
+})
+
+test('an ignore area is chosen and deleted; the others keep their places', async () => {
+  const area = (x: number): [number, number][] => [
+    [x, 0.1],
+    [x + 0.1, 0.1],
+    [x, 0.2]
+  ]
+  show([], {
+    scene: { ignore: [area(0.1), area(0.5)], marks: null, version: 1, changedAt: 0 }
+  })
+  const first = screen.getByRole('button', { name: /^(⊘ )?Ignore area 1/ })
+  await userEvent.click(first)
+  expect(first.getAttribute('aria-pressed')).toBe('true')
+  await userEvent.click(screen.getByRole('button', { name: 'Delete ignore area 1' }))
+  expect(document.scene().ignore).toEqual([area(0.5)])
+  expect(document.getState().undo).toBe('Delete ignore area 1')
+})

@@ -1,0 +1,209 @@
+/** @jest-environment ./scripts/jestBrowser.mjs */
+import { afterEach, describe, expect, test } from '@jest/globals'
+import { cleanup, render, screen, waitFor, within } from '@testing-library/react'
+import userEvent from '@testing-library/user-event'
+import type { AlarmNote, AlarmView, DeliveryView } from '../../core/api.ts'
+import { answerWith, type Asked } from '../testing/answers.ts'
+import { inApp } from '../testing/inApp.tsx'
+import { AlarmDesk } from './AlarmDesk.tsx'
+
+afterEach(cleanup)
+
+const delivery = (more: Partial<DeliveryView>): DeliveryView => ({
+  id: 1,
+  trigger: 1,
+  kind: 'email',
+  name: 'E-mail to duty',
+  recipient: 'duty@example.org',
+  state: 'sent',
+  by: 'server',
+  does: 'on',
+  attempts: 1,
+  error: null,
+  createdAt: 1000,
+  sentAt: 1400,
+  nextAt: null,
+  ...more
+})
+const alarm = (more: Partial<AlarmView> = {}): AlarmView => ({
+  id: 7,
+  camera: 'gate',
+  cameraName: 'Gate camera',
+  detection: 'line',
+  name: 'Gate line',
+  severity: 'major',
+  priority: 'high',
+  state: 'waiting',
+  acknowledge: { comment: false, confirm: false },
+  for: [],
+  forNames: [],
+  assignee: null,
+  firstAt: 0,
+  lastAt: 60_000,
+  triggers: 1,
+  acknowledgedAt: null,
+  acknowledgedBy: null,
+  comment: null,
+  run: null,
+  deliveries: [],
+  ...more
+})
+const show = (
+  of: AlarmView,
+  { mayAct = true, notes = [] as AlarmNote[], refuse = null as string | null } = {}
+): Asked[] => {
+  const asked = answerWith(({ method, path }) => {
+    if (method === 'POST')
+      return refuse === null
+        ? { body: of }
+        : { status: 400, body: { code: 'bad-request', message: refuse } }
+    if (path.endsWith('/notes')) return { body: notes }
+    return { body: { triggers: [], next: null } }
+  })
+  render(inApp(<AlarmDesk alarm={of} people={['Ines', 'Ruth']} mayAct={mayAct} />))
+  return asked
+}
+const sent = (asked: readonly Asked[]) => asked.filter(({ method }) => method === 'POST')
+const button = (name: string): HTMLElement => screen.getByRole('button', { name })
+
+describe('what can be done', () => {
+  test('acknowledged with what was found, and whether it was confirmed', async () => {
+    const asked = show(alarm({ acknowledge: { comment: true, confirm: true } }))
+    await userEvent.type(screen.getByLabelText('Comment'), 'A fox')
+    await userEvent.click(screen.getByRole('checkbox'))
+    await userEvent.click(button('Acknowledge'))
+    await waitFor(() => expect(screen.getByLabelText('Comment')).toHaveProperty('value', ''))
+    expect(sent(asked)).toEqual([
+      {
+        method: 'POST',
+        path: '/api/alarms/7/acknowledge',
+        body: { comment: 'A fox', confirmed: true }
+      }
+    ])
+  })
+
+  test('refused, it says why in words of the form, and what was written stays', async () => {
+    show(alarm(), { refuse: 'acknowledging: asks for a comment' })
+    await userEvent.type(screen.getByLabelText('Comment'), 'Half a')
+    await userEvent.click(button('Acknowledge'))
+    expect((await screen.findByRole('alert')).textContent).toBe('Acknowledging asks for a comment')
+    expect(screen.getByLabelText('Comment')).toHaveProperty('value', 'Half a')
+  })
+
+  test('a comment alone leaves it waiting; without words there is nothing to write', async () => {
+    const asked = show(alarm())
+    const write = button('Only write')
+    expect(write).toHaveProperty('disabled', true)
+    await userEvent.type(screen.getByLabelText('Comment'), '   ')
+    expect(write).toHaveProperty('disabled', true)
+    await userEvent.type(screen.getByLabelText('Comment'), 'On my way')
+    await userEvent.click(write)
+    await waitFor(() =>
+      expect(sent(asked)).toMatchObject([
+        { path: '/api/alarms/7/notes', body: { words: '   On my way' } }
+      ])
+    )
+  })
+
+  test('handed to somebody of the site', async () => {
+    const asked = show(alarm())
+    await userEvent.click(button('Hand to …'))
+    await userEvent.click(await screen.findByText('Ruth'))
+    await waitFor(() =>
+      expect(sent(asked)).toMatchObject([{ path: '/api/alarms/7/hand', body: { to: 'Ruth' } }])
+    )
+  })
+
+  test('acknowledged, it can be closed; closed, nothing can be done with it', async () => {
+    const asked = show(alarm({ state: 'acknowledged' }))
+    await userEvent.click(button('Close it'))
+    await waitFor(() =>
+      expect(sent(asked)).toMatchObject([{ path: '/api/alarms/7/close', body: { words: '' } }])
+    )
+    cleanup()
+    show(alarm({ state: 'closed' }))
+    expect(screen.queryByLabelText('Comment')).toBeNull()
+  })
+
+  test('who only looks is offered nothing', () => {
+    show(alarm(), { mayAct: false })
+    expect(screen.queryByRole('button')).toBeNull()
+    expect(screen.getByRole('heading', { name: /Gate line/ })).toBeTruthy()
+  })
+})
+
+test('who did what, in their order and words', async () => {
+  const note = (id: number, what: AlarmNote['what'], words: string): AlarmNote => ({
+    id,
+    what,
+    words,
+    by: 'Ines',
+    at: id * 1000
+  })
+  show(alarm(), {
+    notes: [
+      note(1, 'comment', 'Looks like a fox'),
+      note(2, 'handed', 'Ruth'),
+      note(3, 'acknowledged', ''),
+      note(4, 'closed', 'It was one')
+    ]
+  })
+  await screen.findByText(/Looks like/)
+  const list = screen.getByRole('heading', { name: 'Who did what' }).nextElementSibling!
+  expect(
+    within(list as HTMLElement)
+      .getAllByRole('listitem')
+      .map((li) => li.textContent!.replace(/^[\d:]+ /, ''))
+  ).toEqual([
+    'triggered',
+    'Ines wrote: “Looks like a fox”',
+    'Ines handed to Ruth',
+    'Ines acknowledged',
+    'Ines closed: “It was one”'
+  ])
+})
+
+describe('what it set off', () => {
+  test('nothing, said in words', () => {
+    show(alarm())
+    expect(screen.getByText('Nothing is linked to it.')).toBeTruthy()
+  })
+
+  test('of the newest trigger all, with how long it took or why it was not made; of others a line', () => {
+    show(
+      alarm({
+        triggers: 2,
+        deliveries: [
+          delivery({ id: 1, trigger: 9 }),
+          delivery({ id: 2, trigger: 9, state: 'pending', sentAt: null, name: 'Station' }),
+          delivery({
+            id: 3,
+            trigger: 9,
+            state: 'held',
+            error: 'outside its own hours',
+            name: 'Strobe'
+          }),
+          delivery({ id: 4, trigger: 9, state: 'failed', error: 'no answer', name: 'Hook' }),
+          delivery({ id: 5, trigger: 8 }),
+          delivery({ id: 6, trigger: 8, state: 'failed', error: 'no answer' }),
+          delivery({ id: 7, trigger: null, does: 'off', kind: 'strobe', name: 'Strobe' })
+        ]
+      })
+    )
+    const [list] = screen.getAllByRole('list').filter((l) => l.className === 'alarm-effects')
+    const words = within(list!)
+      .getAllByRole('listitem')
+      .map((li) => li.textContent!.replace(/^\S+ /, ''))
+    expect(words.sort()).toEqual(
+      [
+        'E-mail to duty: done after 0.4 s',
+        'Station: on its way',
+        'Strobe: held back, outside its own hours',
+        'Hook: given up, no answer'
+      ].sort()
+    )
+    expect(
+      [...document.querySelectorAll('summary')].map((s) => s.textContent!.replace(/^[\d:]+ /, ''))
+    ).toEqual(['an earlier trigger: 1 done, 1 given up', 'switched off again: 1 done'])
+  })
+})

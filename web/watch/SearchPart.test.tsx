@@ -1,0 +1,133 @@
+/** @jest-environment ./scripts/jestBrowser.mjs */
+import { afterEach, beforeEach, expect, test } from '@jest/globals'
+import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react'
+import userEvent from '@testing-library/user-event'
+import { useState, type ReactNode } from 'react'
+import type { FoundTrigger } from '../../core/watch/search.ts'
+import { answerWith, type Asked } from '../testing/answers.ts'
+import { inApp } from '../testing/inApp.tsx'
+import { SearchPart } from './SearchPart.tsx'
+
+afterEach(cleanup)
+
+const trigger = (id: number, more: Partial<FoundTrigger> = {}): FoundTrigger => ({
+  id,
+  camera: 'gate',
+  detection: 'line',
+  name: `Line ${id}`,
+  kind: 'line',
+  class: 'person',
+  direction: 'leftToRight',
+  way: null,
+  cause: null,
+  severity: null,
+  at: Date.UTC(2026, 10, 26, 22, 30),
+  alarm: id,
+  acknowledged: true,
+  clip: false,
+  ...more
+})
+let found: FoundTrigger[]
+let asked: Asked[]
+let opened: number[]
+/** Of the address: what the search is asked for. */
+let address: URLSearchParams
+const Search = ({ begin }: { begin: string }): ReactNode => {
+  const [now, setNow] = useState(() => new URLSearchParams(begin))
+  address = now
+  return (
+    <SearchPart
+      view={{
+        // Ten hours ahead of UTC: the next day is there already.
+        site: { id: 's', name: 'S', timeZone: 'Australia/Brisbane' },
+        cameras: [{ id: 'gate', name: 'Gate camera', detections: [], live: false }],
+        people: []
+      }}
+      address={now}
+      onAddress={(change) =>
+        setNow((old) => {
+          const next = new URLSearchParams(old)
+          for (const [key, value] of Object.entries(change))
+            if (value === null) next.delete(key)
+            else next.set(key, value)
+          return next
+        })
+      }
+      onAlarm={({ id }) => opened.push(id)}
+    />
+  )
+}
+const show = (begin = ''): void => void render(inApp(<Search begin={begin} />))
+const queries = (): string[] =>
+  asked.filter(({ path }) => path.startsWith('/api/triggers?')).map(({ path }) => path.slice(14))
+
+beforeEach(() => {
+  found = [trigger(2), trigger(1)]
+  opened = []
+  asked = answerWith(({ path }) => {
+    if (path === '/api/triggers/ways') return { body: ['Water → Land'] }
+    if (path.startsWith('/api/triggers/counts'))
+      return { body: { step: 3_600_000, buckets: [], total: 0 } }
+    const after = new URL(path, 'http://x').searchParams.get('after')
+    return {
+      body: after ? { triggers: [trigger(0)], next: null } : { triggers: found, next: 'p2' }
+    }
+  })
+})
+
+test('what is in the address is asked for and nothing else; the same goes into the CSV', async () => {
+  show('camera=gate&words=fox&alarm=7&nonsense=1')
+  await screen.findByText('Line 2')
+  expect(queries()).toEqual(['camera=gate&words=fox'])
+  expect(screen.getByRole('link', { name: /CSV/ }).getAttribute('href')).toBe(
+    '/api/triggers.csv?camera=gate&words=fox'
+  )
+})
+
+test('each says when by the site’s clock, where, who and which way; those that wait are marked', async () => {
+  found = [
+    trigger(3, { acknowledged: false, way: 'Water → Land', clip: true }),
+    trigger(2, { class: null, direction: null, cause: 'covered' })
+  ]
+  show()
+  const [first, second] = await screen.findAllByRole('button', { name: /Line/ })
+  expect(first!.textContent).toMatch(/27 Nov.* 08:30:00/)
+  expect(first!.textContent).toContain('Gate camera · person · Water → Land · from a clip')
+  expect(second!.textContent).toContain('Gate camera · covered')
+  expect(screen.getAllByLabelText('still waits')).toHaveLength(1)
+  await userEvent.click(second!)
+  expect(opened).toEqual([2])
+})
+
+test('a picture that is not there is said', async () => {
+  show()
+  await screen.findByText('Line 2')
+  fireEvent.error(document.querySelector('.search-result img')!)
+  expect(screen.getByText('No picture of it')).toBeTruthy()
+})
+
+test('earlier ones follow on request, until there are no more', async () => {
+  show()
+  await userEvent.click(await screen.findByRole('button', { name: 'Earlier ones' }))
+  expect(await screen.findByText('Line 0')).toBeTruthy()
+  expect(queries()).toEqual(['', '&after=p2'])
+  expect(screen.queryByRole('button', { name: 'Earlier ones' })).toBeNull()
+})
+
+test('words are asked for once typing has stopped, without the blanks around them', async () => {
+  show()
+  await userEvent.type(screen.getByLabelText('Words of comments'), ' fox on the quay ')
+  await waitFor(() => expect(address.get('words')).toBe('fox on the quay'))
+  await waitFor(() => expect(queries().at(-1)).toBe('words=fox+on+the+quay'))
+  expect(queries().filter((q) => q.includes('words'))).toHaveLength(1)
+})
+
+test('a moment is typed by the site’s clock; nothing found, it says what to do', async () => {
+  found = []
+  show()
+  expect(await screen.findByText('No trigger yet.')).toBeTruthy()
+  fireEvent.change(screen.getByLabelText('From'), { target: { value: '2026-11-27T08:30' } })
+  expect(address.get('from')).toBe(String(Date.UTC(2026, 10, 26, 22, 30)))
+  expect(await screen.findByText(/Take a filter away/)).toBeTruthy()
+  expect(screen.getByLabelText('From')).toHaveProperty('value', '2026-11-27T08:30')
+})
