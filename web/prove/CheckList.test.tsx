@@ -68,7 +68,7 @@ const rows = (): string[][] =>
   screen
     .getAllByRole('row')
     .slice(1)
-    .map((row) => [...row.children].map((cell) => cell.textContent!))
+    .map((row) => [...row.children].map((cell) => cell.textContent))
 
 test('gate by gate in the order of the gates: what is let through beside what is not', () => {
   show({
@@ -121,7 +121,7 @@ test('failed ones alone, or those out of date; none of them is said too', () => 
     saved(check('old', 'passes', 'trigger'), { passed: false, current: false })
   ]
   const names = (): string[] =>
-    screen.getAllByRole('button').map((b) => /Check ([a-z]+)/.exec(b.textContent!)![1]!)
+    screen.getAllByRole('button').map((b) => /Check ([a-z]+)/.exec(b.textContent)![1]!)
   show({ checks }, { show: 'failed' })
   expect(names()).toEqual(['bad'])
   cleanup()

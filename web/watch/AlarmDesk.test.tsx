@@ -153,7 +153,7 @@ test('who did what, in their order and words', async () => {
   expect(
     within(list as HTMLElement)
       .getAllByRole('listitem')
-      .map((li) => li.textContent!.replace(/^[\d:]+ /, ''))
+      .map((li) => li.textContent.replace(/^[\d:]+ /, ''))
   ).toEqual([
     'triggered',
     'Ines wrote: “Looks like a fox”',
@@ -193,7 +193,7 @@ describe('what it set off', () => {
     const [list] = screen.getAllByRole('list').filter((l) => l.className === 'alarm-effects')
     const words = within(list!)
       .getAllByRole('listitem')
-      .map((li) => li.textContent!.replace(/^\S+ /, ''))
+      .map((li) => li.textContent.replace(/^\S+ /, ''))
     expect(words.sort()).toEqual(
       [
         'E-mail to duty: done after 0.4 s',
@@ -203,7 +203,7 @@ describe('what it set off', () => {
       ].sort()
     )
     expect(
-      [...document.querySelectorAll('summary')].map((s) => s.textContent!.replace(/^[\d:]+ /, ''))
+      [...document.querySelectorAll('summary')].map((s) => s.textContent.replace(/^[\d:]+ /, ''))
     ).toEqual(['an earlier trigger: 1 done, 1 given up', 'switched off again: 1 done'])
   })
 })

@@ -2,7 +2,7 @@
 import { afterEach, beforeEach, expect, test } from '@jest/globals'
 import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
-import { useState, type ReactNode } from 'react'
+import { useEffect, useState, type ReactNode } from 'react'
 import type { FoundTrigger } from '../../core/watch/search.ts'
 import { answerWith, type Asked } from '../testing/answers.ts'
 import { inApp } from '../testing/inApp.tsx'
@@ -30,11 +30,11 @@ const trigger = (id: number, more: Partial<FoundTrigger> = {}): FoundTrigger => 
 let found: FoundTrigger[]
 let asked: Asked[]
 let opened: number[]
-/** Of the address: what the search is asked for. */
-let address: URLSearchParams
+/** What the search was asked for, the newest last. */
+const addresses: URLSearchParams[] = []
 const Search = ({ begin }: { begin: string }): ReactNode => {
   const [now, setNow] = useState(() => new URLSearchParams(begin))
-  address = now
+  useEffect(() => void addresses.push(now), [now])
   return (
     <SearchPart
       view={{
@@ -117,7 +117,7 @@ test('earlier ones follow on request, until there are no more', async () => {
 test('words are asked for once typing has stopped, without the blanks around them', async () => {
   show()
   await userEvent.type(screen.getByLabelText('Words of comments'), ' fox on the quay ')
-  await waitFor(() => expect(address.get('words')).toBe('fox on the quay'))
+  await waitFor(() => expect(addresses.at(-1)!.get('words')).toBe('fox on the quay'))
   await waitFor(() => expect(queries().at(-1)).toBe('words=fox+on+the+quay'))
   expect(queries().filter((q) => q.includes('words'))).toHaveLength(1)
 })
@@ -127,7 +127,7 @@ test('a moment is typed by the site’s clock; nothing found, it says what to do
   show()
   expect(await screen.findByText('No trigger yet.')).toBeTruthy()
   fireEvent.change(screen.getByLabelText('From'), { target: { value: '2026-11-27T08:30' } })
-  expect(address.get('from')).toBe(String(Date.UTC(2026, 10, 26, 22, 30)))
+  expect(addresses.at(-1)!.get('from')).toBe(String(Date.UTC(2026, 10, 26, 22, 30)))
   expect(await screen.findByText(/Take a filter away/)).toBeTruthy()
   expect(screen.getByLabelText('From')).toHaveProperty('value', '2026-11-27T08:30')
 })
