@@ -98,7 +98,7 @@ const timeline = (
           {
             selection: { detection: d.id, target: null, frame: null, ...more },
             chooseDetection: () => {},
-            showMoment: (...moment) => moments.push(moment)
+            showMoment: (...moment: Parameters<Choice['showMoment']>) => moments.push(moment)
           } as unknown as Choice
         }
       >
