@@ -11,7 +11,7 @@ import {
   statSync,
   writeFileSync
 } from 'node:fs'
-import { basename, join, relative, resolve } from 'node:path'
+import { basename, isAbsolute, join, relative, resolve } from 'node:path'
 import { fileURLToPath, pathToFileURL } from 'node:url'
 
 const digest = (text) => createHash('sha256').update(text).digest('hex').slice(0, 16)
@@ -39,17 +39,16 @@ function kept(name) {
 /** A module knows where its source stands, also when it is part of a bundle. */
 const ownAddress = {
   name: 'own-address',
-  setup: ({ onLoad }) =>
-    onLoad({ filter: /\.m?tsx?$/ }, ({ path }) => {
-      if (path.includes('node_modules')) return undefined
-      const text = readFileSync(path, 'utf8')
-      return text.includes('import.meta.url')
-        ? {
-            contents: text.replaceAll('import.meta.url', JSON.stringify(pathToFileURL(path).href)),
-            loader: path.endsWith('x') ? 'tsx' : 'ts'
-          }
-        : undefined
-    })
+  load(path) {
+    if (!/\.m?ts$/.test(path)) return null
+    const text = readFileSync(path, 'utf8')
+    return text.includes('import.meta.url')
+      ? {
+          code: text.replaceAll('import.meta.url', JSON.stringify(pathToFileURL(path).href)),
+          moduleType: 'ts'
+        }
+      : null
+  }
 }
 
 /** Of the bundles of one program, those that running processes may still be reading stay. */
@@ -65,28 +64,26 @@ function clearAway(name) {
 }
 
 async function bundled(file, name) {
-  const { build, stop } = await import('esbuild')
-  const { outputFiles, metafile } = await build({
-    absWorkingDir: root,
-    entryPoints: [file],
-    bundle: true,
-    packages: 'external',
+  const { rolldown } = await import('rolldown')
+  const plan = await rolldown({
+    input: file,
+    cwd: root,
     platform: 'node',
-    format: 'esm',
-    target: 'node20',
-    sourcemap: 'linked',
-    keepNames: true,
-    metafile: true,
-    write: false,
-    outfile: join(folder, `${name}.mjs`),
+    // What is not of this project is imported as it is.
+    external: (id) => !id.startsWith('.') && !isAbsolute(id),
+    treeshake: false,
     plugins: [ownAddress],
     logLevel: 'silent'
   })
-  // What bundles is a process of its own, which would else stay as long as this one.
-  await stop()
-  const text = outputFiles.find(({ path }) => path.endsWith('.mjs')).text
-  const map = outputFiles.find(({ path }) => path.endsWith('.map')).text
-  const bundle = join(folder, `${name}-${digest(text)}.mjs`)
+  const { output } = await plan.generate({
+    file: join(folder, `${name}.mjs`),
+    format: 'esm',
+    sourcemap: 'hidden',
+    codeSplitting: false
+  })
+  await plan.close()
+  const [{ code, map, moduleIds }] = output
+  const bundle = join(folder, `${name}-${digest(code)}.mjs`)
   mkdirSync(folder, { recursive: true })
   // Several processes may do this at once: each file appears whole.
   const write = (path, content) => {
@@ -94,23 +91,17 @@ async function bundled(file, name) {
     writeFileSync(part, content)
     renameSync(part, path)
   }
-  write(`${bundle}.map`, map)
-  write(
-    bundle,
-    text.replace(
-      /\n\/\/# sourceMappingURL=.*\s*$/,
-      `\n//# sourceMappingURL=${basename(bundle)}.map\n`
-    )
-  )
+  write(`${bundle}.map`, JSON.stringify(map))
+  write(bundle, `${code}\n//# sourceMappingURL=${basename(bundle)}.map\n`)
+  // How it is bundled counts as a source as well, and so does the version of what bundles.
+  const sources = [
+    fileURLToPath(import.meta.url),
+    join(root, 'package-lock.json'),
+    ...moduleIds.filter((path) => isAbsolute(path))
+  ]
   write(
     join(folder, `${name}.json`),
-    JSON.stringify({
-      bundle,
-      sources: Object.keys(metafile.inputs).map((path) => {
-        const source = resolve(root, path)
-        return [source, stamp(source)]
-      })
-    })
+    JSON.stringify({ bundle, sources: sources.map((source) => [source, stamp(source)]) })
   )
   clearAway(name)
   return bundle
