@@ -53,10 +53,12 @@ const ownAddress = {
 
 /** Of the bundles of one program, those that running processes may still be reading stay. */
 function clearAway(name) {
+  // Another process may have cleared one away since.
+  const madeAt = (path) => statSync(path, { throwIfNoEntry: false })?.mtimeMs ?? 0
   const old = readdirSync(folder)
     .filter((file) => file.startsWith(`${name}-`) && file.endsWith('.mjs'))
     .map((file) => join(folder, file))
-    .sort((a, b) => statSync(b).mtimeMs - statSync(a).mtimeMs)
+    .sort((a, b) => madeAt(b) - madeAt(a))
   for (const path of old.slice(3)) {
     rmSync(path, { force: true })
     rmSync(`${path}.map`, { force: true })

@@ -24,17 +24,9 @@ import { ClipErrors } from './clips/ClipStage.tsx'
 import { useUpload } from './clips/upload.ts'
 import { useClipOnShow } from './clips/useClipOnShow.ts'
 import { useRefusal } from './clips/useRefusal.ts'
-import {
-  ChoiceContext,
-  ContentsContext,
-  EvaluationContext,
-  OnShowContext,
-  type Choice,
-  type Contents,
-  type OnShow
-} from './contexts.ts'
+import type { Choice, Contents, OnShow } from './contexts.ts'
 import type { BenchDocument } from './document.ts'
-import { useEvaluation, type Evaluation } from './evaluation.ts'
+import { useEvaluation } from './evaluation.ts'
 import { BenchInspector } from './inspector/BenchInspector.tsx'
 import { Later } from './Later.tsx'
 import { HeardLive } from './live/HeardLive.tsx'
@@ -52,6 +44,7 @@ import type { Template } from './rail/templates.ts'
 import { RunPanel } from './runs/RunPanel.tsx'
 import { useRunAsLive } from './runs/useRunAsLive.ts'
 import { useSelection } from './selection.ts'
+import { Shared } from './Shared.tsx'
 import { useCopyTo } from './shapes/useCopyTo.tsx'
 import { useShapes } from './shapes/useShapes.ts'
 import { useStill } from './shapes/useStill.ts'
@@ -84,8 +77,7 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
     [queries, view.camera.id]
   )
 
-  const show = useClipOnShow(view, selection)
-  const { clip, ready, live, hasPicture, evidence, tracks, spans } = show
+  const { clip, ready, live, hasPicture, evidence, tracks, spans } = useClipOnShow(view, selection)
   const readyClip = ready ? clip : null
 
   const onSent = useCallback(
@@ -377,36 +369,11 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
           state={state}
           setting={setting}
           onClose={() => setOpen(null)}
-          onClip={(id) => select({ clip: id, target: null, frame: null, live: false })}
+          onClip={act.chooseClip}
           onMade={onSent}
           onTrigger={showTrigger}
         />
       </Shared>
     </main>
-  )
-}
-
-/** Gives the parts of the Bench what they share. */
-function Shared({
-  contents,
-  onShow,
-  choice,
-  evaluation,
-  children
-}: {
-  contents: Contents
-  onShow: OnShow
-  choice: Choice
-  evaluation: Evaluation
-  children: ReactNode
-}): ReactNode {
-  return (
-    <ContentsContext value={contents}>
-      <OnShowContext value={onShow}>
-        <ChoiceContext value={choice}>
-          <EvaluationContext value={evaluation}>{children}</EvaluationContext>
-        </ChoiceContext>
-      </OnShowContext>
-    </ContentsContext>
   )
 }

@@ -1,10 +1,9 @@
 /** @jest-environment ./scripts/jestBrowser.mjs */
 import { afterEach, beforeEach, expect, jest, test } from '@jest/globals'
 import { evaluate, type Evidence, type Setting } from '../../core/detections/index.ts'
-import { DetectionSchema } from '../../core/formats/plan.ts'
 import { emptyMeasures } from '../../core/measures/measures.ts'
-import { parseWith } from '../../core/schema/parse.ts'
-import { tracksFromRows, type TargetRow } from '../../core/targets/tracks.ts'
+import { settingOf } from '../testing/onBench.tsx'
+import { lineAt, walkers } from '../testing/walkers.ts'
 import { Evaluations, type Answer, type Asked } from './evaluation.ts'
 
 /**
@@ -50,49 +49,23 @@ beforeEach(() => {
 })
 afterEach(() => evaluations.end())
 
-/** Somebody who walks down the picture in so many seconds, at ten frames a second. */
-const walker = (seconds: number): Evidence => ({
-  tracks: tracksFromRows(
-    Array.from({ length: seconds * 10 }, (_, i): TargetRow => ({
-      frame: i + 1,
-      id: 1,
-      x: 0.45,
-      y: (0.7 * i) / (seconds * 10),
-      w: 0.1,
-      h: 0.2,
-      confidence: 1,
-      cls: 'person'
-    })),
-    10
-  ),
-  measures: emptyMeasures({ columns: 4, rows: 3 }, 64, 48, 10, seconds * 10)
-})
-const setting = (...heights: number[]): Setting => ({
-  plan: { schedules: [], timeZone: 'UTC' },
-  camera: {
-    ignore: [],
-    detections: heights.map((y, i) =>
-      parseWith(DetectionSchema, {
-        id: `line-${i}`,
-        name: `Line ${i}`,
-        kind: 'line',
-        line: [
-          [0, y],
-          [1, y]
-        ]
-      })
-    )
-  },
-  fps: 10,
-  start: 0
-})
+/** Somebody who walks down the picture to a height. */
+const walker = (to: number): Evidence => {
+  const tracks = walkers({ from: 0, to })
+  return {
+    tracks,
+    measures: emptyMeasures({ columns: 4, rows: 3 }, 64, 48, 10, Math.max(...tracks.frame))
+  }
+}
+const setting = (...heights: number[]): Setting =>
+  settingOf(heights.map((y, i) => lineAt(`line-${i}`, y)))
 const evaluation = (of: Setting): Omit<Extract<Asked, { type: 'evaluate' }>, 'number'> => ({
   type: 'evaluate',
   setting: of
 })
 
 test('answers what the engine itself says of the clip', () => {
-  const evidence = walker(5)
+  const evidence = walker(0.9)
   const answers: Answer[] = []
   evaluations.setEvidence(evidence)
   evaluations.ask(evaluation(setting(0.5, 0.99)), (a) => answers.push(a))
@@ -113,7 +86,7 @@ test('answers what the engine itself says of the clip', () => {
 
 test('what is counted in other clips is answered before the clip on the Bench has been read, and nothing waits for ever', () => {
   const answers: Answer[] = []
-  evaluations.setOther('other', walker(4))
+  evaluations.setOther('other', walker(0.8))
   evaluations.ask({ type: 'counts', clips: [{ clip: 'other', setting: setting(0.5) }] }, (a) =>
     answers.push(a)
   )
@@ -121,7 +94,7 @@ test('what is counted in other clips is answered before the clip on the Bench ha
   expect(answers).toMatchObject([
     { type: 'counts', counts: [{ clip: 'other', counts: { 'line-0': 1 } }] }
   ])
-  evaluations.setEvidence(walker(5))
+  evaluations.setEvidence(walker(0.9))
   evaluations.ask(evaluation(setting(0.5)), (a) => answers.push(a))
   handOn()
   expect(answers.map(({ type }) => type)).toEqual(['counts', 'triggers'])
@@ -135,7 +108,7 @@ test('a question without a clip, or about one that is not there, is answered as 
   )
   handOn()
   expect(answers.map(({ type }) => type)).toEqual(['failed', 'failed'])
-  evaluations.setEvidence(walker(5))
+  evaluations.setEvidence(walker(0.9))
   evaluations.ask(evaluation(setting(0.5)), (a) => answers.push(a))
   handOn()
   expect(answers.at(-1)!.type).toBe('triggers')
@@ -144,7 +117,7 @@ test('a question without a clip, or about one that is not there, is answered as 
 test('while one is being answered, of each kind only the newest waits, and the triggers come first', () => {
   const answered: string[] = []
   const heard = (name: string) => () => void answered.push(name)
-  evaluations.setEvidence(walker(5))
+  evaluations.setEvidence(walker(0.9))
   evaluations.ask(evaluation(setting(0.1)), heard('first'))
   const survey = (height: number) =>
     ({ type: 'survey', setting: setting(height), detection: 'line-0' }) as const
@@ -159,7 +132,7 @@ test('while one is being answered, of each kind only the newest waits, and the t
 })
 
 test('evidence of another clip is sent once; after the end it is sent again, to a new worker', () => {
-  const other = walker(4)
+  const other = walker(0.8)
   evaluations.setOther('other', other)
   evaluations.setOther('other', other)
   expect(Here.queue).toHaveLength(1)

@@ -1,14 +1,13 @@
 /** @jest-environment ./scripts/jestBrowser.mjs */
 import { afterEach, expect, test } from '@jest/globals'
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { cleanup, render, screen, waitFor } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
-import { App } from 'antd'
-import { MemoryRouter, useLocation } from 'react-router'
+import { useLocation } from 'react-router'
 import type { ReactNode } from 'react'
 import type { Finding, QuickFix } from '../../core/readiness/index.ts'
 import { findingKey } from '../../core/readiness/index.ts'
 import { answerWith } from '../testing/answers.ts'
+import { inApp } from '../testing/inApp.tsx'
 import { smallSite } from '../testing/smallSite.ts'
 import { Findings } from './Findings.tsx'
 
@@ -34,14 +33,12 @@ const finding = (more: Partial<Finding> = {}): Finding =>
 const Address = (): ReactNode => <output>{useLocation().pathname}</output>
 const show = (findings: Finding[]): void =>
   void render(
-    <MemoryRouter>
-      <QueryClientProvider client={new QueryClient()}>
-        <App>
-          <Findings findings={findings} names={new Map([['slipway', 'Slipway']])} />
-          <Address />
-        </App>
-      </QueryClientProvider>
-    </MemoryRouter>
+    inApp(
+      <>
+        <Findings findings={findings} names={new Map([['slipway', 'Slipway']])} />
+        <Address />
+      </>
+    )
   )
 
 test('a fix is applied by the server, which is told only which; undo asks for what the server gave', async () => {

@@ -4,16 +4,11 @@ import { evaluate, explainAll, type Setting } from '../../core/detections/index.
 import { NO_ACTIONS } from '../../core/formats/noActions.ts'
 import type { Detection } from '../../core/formats/plan.ts'
 import { spansOf, type Tracks } from '../../core/targets/tracks.ts'
-import {
-  ChoiceContext,
-  ContentsContext,
-  EvaluationContext,
-  OnShowContext
-} from '../bench/contexts.ts'
 import { BenchDocument } from '../bench/document.ts'
 import type { Evaluation } from '../bench/evaluation.ts'
 import { Playhead } from '../bench/playhead.ts'
 import type { Selection } from '../bench/selection.ts'
+import { Shared } from '../bench/Shared.tsx'
 import type { Saver } from '../sync/saver.ts'
 
 /** Takes every save, as a server on which nobody else works. */
@@ -60,10 +55,10 @@ const NOTHING: Selection = {
 }
 
 /** A clip of ten frames a second with these targets. */
-export const clipOf = (tracks: Tracks, id = 'clip'): ClipView =>
+const clipOf = (tracks: Tracks): ClipView =>
   ({
-    id,
-    name: `Clip ${id}`,
+    id: 'clip',
+    name: 'Clip',
     state: 'ready',
     frames: Math.max(0, ...tracks.frame),
     fps: 10,
@@ -119,8 +114,8 @@ export function OnBench({
     failure: null
   } as unknown as Evaluation
   return (
-    <ContentsContext
-      value={{
+    <Shared
+      contents={{
         view,
         document,
         placed: state.detections,
@@ -139,31 +134,25 @@ export function OnBench({
             }))
         }
       }}
+      onShow={{
+        clip: tracks && clipOf(tracks),
+        ready: tracks !== null,
+        live: false,
+        hasPicture: tracks !== null,
+        tracks,
+        spans: tracks ? spansOf(tracks) : [],
+        playhead
+      }}
+      choice={{
+        selection,
+        chooseDetection: (detection) => setSelection((old) => ({ ...old, detection, area: null })),
+        chooseArea: (area) => setSelection((old) => ({ ...old, area, detection: null })),
+        showMoment: (detection, target, frame) =>
+          setSelection((old) => ({ ...old, detection, target, frame }))
+      }}
+      evaluation={evaluation}
     >
-      <OnShowContext
-        value={{
-          clip: tracks && clipOf(tracks),
-          ready: tracks !== null,
-          live: false,
-          hasPicture: tracks !== null,
-          tracks,
-          spans: tracks ? spansOf(tracks) : [],
-          playhead
-        }}
-      >
-        <ChoiceContext
-          value={{
-            selection,
-            chooseDetection: (detection) =>
-              setSelection((old) => ({ ...old, detection, area: null })),
-            chooseArea: (area) => setSelection((old) => ({ ...old, area, detection: null })),
-            showMoment: (detection, target, frame) =>
-              setSelection((old) => ({ ...old, detection, target, frame }))
-          }}
-        >
-          <EvaluationContext value={evaluation}>{children}</EvaluationContext>
-        </ChoiceContext>
-      </OnShowContext>
-    </ContentsContext>
+      {children}
+    </Shared>
   )
 }

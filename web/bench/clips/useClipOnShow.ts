@@ -1,19 +1,13 @@
 import { useMemo } from 'react'
-import type { BenchView, ClipView } from '../../../core/api.ts'
+import type { BenchView } from '../../../core/api.ts'
 import type { Evidence } from '../../../core/detections/index.ts'
-import { spansOf, type TargetSpan, type Tracks } from '../../../core/targets/tracks.ts'
+import { spansOf } from '../../../core/targets/tracks.ts'
 import { useEvidence } from '../../api/queries.ts'
+import type { OnShow } from '../contexts.ts'
 import type { Selection } from '../selection.ts'
 
-export interface ClipOnShow {
-  clip: ClipView | null
-  /** The clip is on the Bench and can be evaluated. */
-  ready: boolean
-  live: boolean
-  hasPicture: boolean
+export interface ClipOnShow extends Omit<OnShow, 'playhead'> {
   evidence: Evidence | null
-  tracks: Tracks | null
-  spans: TargetSpan[]
 }
 
 /** The clip that is selected, or else the first that can be evaluated, with what was found in it. */

@@ -7,18 +7,11 @@ import { evaluate, explainAll, type Setting } from '../../../core/detections/ind
 import { DetectionSchema, ScheduleSchema, type Detection } from '../../../core/formats/plan.ts'
 import { parseWith } from '../../../core/schema/parse.ts'
 import { spansOf, tracksFromRows, type TargetRow } from '../../../core/targets/tracks.ts'
-import {
-  ChoiceContext,
-  ContentsContext,
-  EvaluationContext,
-  OnShowContext,
-  type Choice,
-  type Contents,
-  type OnShow
-} from '../contexts.ts'
+import type { Choice, Contents, OnShow } from '../contexts.ts'
 import type { Evaluation } from '../evaluation.ts'
 import { Playhead } from '../playhead.ts'
 import type { Selection } from '../selection.ts'
+import { Shared } from '../Shared.tsx'
 import { Timeline } from './Timeline.tsx'
 
 /** Two who cross a line downwards, at 2 and 6 s of 10, and one who stops just before it: seen from the engine itself. */
@@ -83,40 +76,33 @@ const timeline = (
   d: Detection,
   { dragging = false, ...more }: { dragging?: boolean } & Partial<Evaluation & Selection> = {}
 ) => (
-  <ContentsContext
-    value={
+  <Shared
+    contents={
       {
         view: { site: { id: 's', name: 'S', timeZone: 'UTC', position: null, inputs: [] } },
         placed: [{ camera: 'c', detection: d, position: 0 }],
         schedules: [nights]
       } as unknown as Contents
     }
+    onShow={{ clip, playhead, spans: spansOf(tracks) } as unknown as OnShow}
+    choice={
+      {
+        selection: { detection: d.id, target: null, frame: null, ...more },
+        chooseDetection: () => {},
+        showMoment: (...moment: Parameters<Choice['showMoment']>) => moments.push(moment)
+      } as unknown as Choice
+    }
+    evaluation={
+      {
+        triggersOf: new Map([[d.id, evaluate(settingOf(d), tracks)]]),
+        ladders: explainAll(settingOf(d), tracks, d.id),
+        timed: new Map(),
+        ...more
+      } as unknown as Evaluation
+    }
   >
-    <OnShowContext value={{ clip, playhead, spans: spansOf(tracks) } as unknown as OnShow}>
-      <ChoiceContext
-        value={
-          {
-            selection: { detection: d.id, target: null, frame: null, ...more },
-            chooseDetection: () => {},
-            showMoment: (...moment: Parameters<Choice['showMoment']>) => moments.push(moment)
-          } as unknown as Choice
-        }
-      >
-        <EvaluationContext
-          value={
-            {
-              triggersOf: new Map([[d.id, evaluate(settingOf(d), tracks)]]),
-              ladders: explainAll(settingOf(d), tracks, d.id),
-              timed: new Map(),
-              ...more
-            } as unknown as Evaluation
-          }
-        >
-          <Timeline clip={clip} dragging={dragging} />
-        </EvaluationContext>
-      </ChoiceContext>
-    </OnShowContext>
-  </ContentsContext>
+    <Timeline clip={clip} dragging={dragging} />
+  </Shared>
 )
 const left = (element: Element): number => parseFloat((element as HTMLElement).style.left)
 const flags = (): HTMLElement[] => screen.queryAllByRole('button', { name: /^Trigger of Gate/ })
