@@ -1,10 +1,8 @@
 /** @jest-environment ./scripts/jestBrowser.mjs */
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals'
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { cleanup, render, screen, waitFor } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { useSyncExternalStore, type ReactNode } from 'react'
-import { MemoryRouter } from 'react-router'
 import {
   ENDPOINT_KINDS,
   EndpointSchema,
@@ -15,6 +13,7 @@ import {
 import { isOneOf } from '../../core/isOneOf.ts'
 import { parseWith } from '../../core/schema/parse.ts'
 import { SiteDocument } from '../sync/siteDocument.ts'
+import { inApp } from '../testing/inApp.tsx'
 import { answerWith, type Asked } from '../testing/answers.ts'
 import { smallSite } from '../testing/smallSite.ts'
 import { EndpointPanel } from './EndpointPanel.tsx'
@@ -50,15 +49,7 @@ function Panel({ id }: { id: string }): ReactNode {
 }
 const show = (endpoint: Endpoint): void => {
   document.editEndpoint(endpoint, 'New')
-  render(
-    <QueryClientProvider
-      client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}
-    >
-      <MemoryRouter>
-        <Panel id={endpoint.id} />
-      </MemoryRouter>
-    </QueryClientProvider>
-  )
+  render(inApp(<Panel id={endpoint.id} />))
 }
 const now = (id: string): Endpoint => document.getState().endpoints.find((e) => e.id === id)!
 const type = async (label: string, text: string): Promise<void> => {
