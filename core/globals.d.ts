@@ -12,6 +12,10 @@ declare class URL {
   readonly username: string
   readonly password: string
 }
+declare class URLSearchParams {
+  constructor(query: string)
+  get(name: string): string | null
+}
 declare class TextEncoder {
   encode(text: string): Uint8Array<ArrayBuffer>
 }

@@ -1,3 +1,5 @@
+import { common } from '../core/messages/en/common.ts'
+import { app as msg } from '../core/messages/en/app.ts'
 import { lazy, Suspense, type ComponentType, type ReactNode } from 'react'
 import { Navigate, Route, Routes } from 'react-router'
 import { SignIn } from './accounts/SignIn.tsx'
@@ -50,7 +52,7 @@ export function App(): ReactNode {
         <ServerNote />
       </PartBoundary>
       <PlaceBoundary>
-        <Suspense fallback={<p className="waiting">Opening …</p>}>
+        <Suspense fallback={<p className="waiting">{common.opening}</p>}>
           {account.role === 'installer' ? (
             <InstallersPlaces />
           ) : (
@@ -62,9 +64,7 @@ export function App(): ReactNode {
   )
 }
 
-const nowhere = (
-  <EmptyPlace name="Nothing here" path="" what="There is no place at this address." then={[]} />
-)
+const nowhere = <EmptyPlace name={msg.nothingHere} path="" what={msg.thereIsNoPlaceAt} then={[]} />
 
 function InstallersPlaces(): ReactNode {
   return (
@@ -96,12 +96,7 @@ function WatchersPlaces({ role }: { role: Role }): ReactNode {
       <Route
         path="*"
         element={
-          <EmptyPlace
-            name="Not for you"
-            path=""
-            what={`As ${role} you have to do with Watch only.`}
-            then={[]}
-          />
+          <EmptyPlace name={msg.notForYou} path="" what={msg.asYouHaveToDo(role)} then={[]} />
         }
       />
     </Routes>

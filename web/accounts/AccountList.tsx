@@ -1,3 +1,5 @@
+import { common } from '../../core/messages/en/common.ts'
+import { accountList as msg } from '../../core/messages/en/accounts.ts'
 import './accounts.css'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { Alert, Button, Input, Popconfirm, Select } from 'antd'
@@ -7,9 +9,9 @@ import { request } from '../api/client.ts'
 import { wordsOf } from './errorWords.ts'
 
 const roleWords: Record<Role, string> = {
-  installer: 'Installer: sets everything up',
-  operator: 'Operator: deals with alarms',
-  viewer: 'Viewer: looks only'
+  installer: msg.installerSetsEverythingUp,
+  operator: msg.operatorDealsWithAlarms,
+  viewer: msg.viewerLooksOnly
 }
 const roles = ROLES.map((value) => ({ value, label: roleWords[value] }))
 const fresh = { username: '', name: '', password: '', role: 'operator' as Role }
@@ -31,10 +33,10 @@ export function AccountList({ me }: { me: number }): ReactNode {
     } catch (problem) {
       setError(
         wordsOf(problem, {
-          username: 'User name',
-          name: 'Name',
-          password: 'Password',
-          role: 'Role'
+          username: common.userName,
+          name: common.name,
+          password: common.password,
+          role: msg.role
         })
       )
     }
@@ -44,9 +46,9 @@ export function AccountList({ me }: { me: number }): ReactNode {
       <table>
         <thead>
           <tr>
-            <th>Name</th>
-            <th>User name</th>
-            <th>Role</th>
+            <th>{common.name}</th>
+            <th>{common.userName}</th>
+            <th>{msg.role}</th>
             <th />
           </tr>
         </thead>
@@ -58,7 +60,7 @@ export function AccountList({ me }: { me: number }): ReactNode {
               <td>
                 <Select
                   size="small"
-                  aria-label={`Role of ${a.name}`}
+                  aria-label={msg.roleOf(a.name)}
                   value={a.role}
                   options={roles}
                   popupMatchSelectWidth={false}
@@ -75,13 +77,13 @@ export function AccountList({ me }: { me: number }): ReactNode {
               </td>
               <td>
                 <Popconfirm
-                  title={`${a.name} will not be able to sign in any more.`}
-                  okText="Remove"
+                  title={msg.willNotBeAble(a.name)}
+                  okText={msg.remove}
                   onConfirm={() => void act(() => request('DELETE', `/api/accounts/${a.id}`))}
                   disabled={a.id === me}
                 >
                   <Button size="small" type="text" disabled={a.id === me}>
-                    Remove
+                    {msg.remove}
                   </Button>
                 </Popconfirm>
               </td>
@@ -101,37 +103,37 @@ export function AccountList({ me }: { me: number }): ReactNode {
       >
         <Input
           size="small"
-          aria-label="Name"
-          placeholder="Name"
+          aria-label={common.name}
+          placeholder={common.name}
           value={wanted.name}
           onChange={(e) => setWanted({ ...wanted, name: e.target.value })}
         />
         <Input
           size="small"
-          aria-label="User name"
-          placeholder="User name"
+          aria-label={common.userName}
+          placeholder={common.userName}
           autoComplete="off"
           value={wanted.username}
           onChange={(e) => setWanted({ ...wanted, username: e.target.value })}
         />
         <Input.Password
           size="small"
-          aria-label="Password"
-          placeholder="Password"
+          aria-label={common.password}
+          placeholder={common.password}
           autoComplete="new-password"
           value={wanted.password}
           onChange={(e) => setWanted({ ...wanted, password: e.target.value })}
         />
         <Select
           size="small"
-          aria-label="Role"
+          aria-label={msg.role}
           value={wanted.role}
           options={roles}
           popupMatchSelectWidth={false}
           onChange={(role) => setWanted({ ...wanted, role })}
         />
         <Button size="small" type="primary" htmlType="submit">
-          Add
+          {msg.add}
         </Button>
       </form>
       {error && <Alert type="error" title={error} />}

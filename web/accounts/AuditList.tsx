@@ -1,3 +1,5 @@
+import { common } from '../../core/messages/en/common.ts'
+import { auditList as msg } from '../../core/messages/en/accounts.ts'
 import './accounts.css'
 import { useInfiniteQuery } from '@tanstack/react-query'
 import { Alert, Button } from 'antd'
@@ -17,17 +19,17 @@ export function AuditList(): ReactNode {
     getNextPageParam: (last) => (last.more ? last.entries[last.entries.length - 1]!.id : undefined)
   })
   if (audit.error && !audit.data) return <Alert type="error" title={audit.error.message} />
-  if (!audit.data) return <p className="quiet">Loading…</p>
+  if (!audit.data) return <p className="quiet">{common.loading}</p>
   return (
     <div className="account-list audit-list">
       <table>
         <thead>
           <tr>
-            <th>When</th>
-            <th>Who</th>
-            <th>What</th>
-            <th>Of</th>
-            <th>From</th>
+            <th>{msg.when}</th>
+            <th>{common.who}</th>
+            <th>{msg.what}</th>
+            <th>{common.of}</th>
+            <th>{common.from}</th>
           </tr>
         </thead>
         <tbody>
@@ -46,7 +48,7 @@ export function AuditList(): ReactNode {
       </table>
       {audit.hasNextPage && (
         <Button loading={audit.isFetchingNextPage} onClick={() => void audit.fetchNextPage()}>
-          Show earlier
+          {msg.showEarlier}
         </Button>
       )}
     </div>

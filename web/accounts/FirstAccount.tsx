@@ -1,3 +1,5 @@
+import { common } from '../../core/messages/en/common.ts'
+import { firstAccount as msg } from '../../core/messages/en/accounts.ts'
 import './accounts.css'
 import { useQueryClient } from '@tanstack/react-query'
 import { Alert, Button, Input } from 'antd'
@@ -10,9 +12,9 @@ import { wordsOf } from './errorWords.ts'
 
 const names: Record<string, string> = {
   code: 'Code',
-  username: 'User name',
-  name: 'Your name',
-  password: 'Password'
+  username: common.userName,
+  name: msg.yourName,
+  password: common.password
 }
 
 /**
@@ -44,14 +46,11 @@ export function FirstAccount(): ReactNode {
         }}
       >
         <h1>
-          <Mark /> Wardoptic
+          <Mark /> {common.wardoptic}
         </h1>
-        <p className="quiet">
-          Nobody has an account yet. Make the first installer account with the one-time code that
-          the start printed.
-        </p>
+        <p className="quiet">{msg.nobodyHasAnAccountYet}</p>
         <label className="field">
-          <span className="field-name">Code</span>
+          <span className="field-name">{msg.code}</span>
           <Input
             autoFocus
             autoComplete="off"
@@ -64,7 +63,7 @@ export function FirstAccount(): ReactNode {
           />
         </label>
         <label className="field">
-          <span className="field-name">Your name</span>
+          <span className="field-name">{msg.yourName}</span>
           <Input
             autoComplete="name"
             value={form.name}
@@ -73,7 +72,7 @@ export function FirstAccount(): ReactNode {
           />
         </label>
         <label className="field">
-          <span className="field-name">User name</span>
+          <span className="field-name">{common.userName}</span>
           <Input
             autoComplete="username"
             value={form.username}
@@ -82,7 +81,7 @@ export function FirstAccount(): ReactNode {
           />
         </label>
         <label className="field">
-          <span className="field-name">Password, at least {MIN_PASSWORD} characters</span>
+          <span className="field-name">{msg.passwordAtLeastCharacters(MIN_PASSWORD)}</span>
           <Input.Password
             autoComplete="new-password"
             value={form.password}
@@ -97,7 +96,7 @@ export function FirstAccount(): ReactNode {
           loading={sending}
           disabled={!form.code || !form.username || !form.name || !form.password}
         >
-          Create account
+          {msg.createAccount}
         </Button>
       </form>
     </main>

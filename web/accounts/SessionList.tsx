@@ -1,3 +1,5 @@
+import { common } from '../../core/messages/en/common.ts'
+import { sessionList as msg } from '../../core/messages/en/accounts.ts'
 import './accounts.css'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { Alert, Button } from 'antd'
@@ -9,28 +11,28 @@ import { request } from '../api/client.ts'
 /** The browser, as far as it tells. */
 function browserOf(agent: string): string {
   const program = /Edg\//.test(agent)
-    ? 'Edge'
+    ? msg.edge
     : /Firefox\//.test(agent)
-      ? 'Firefox'
+      ? msg.firefox
       : /Chrom(e|ium)\//.test(agent)
-        ? 'Chrome or Chromium'
+        ? msg.chromeOrChromium
         : /Safari\//.test(agent)
-          ? 'Safari'
+          ? msg.safari
           : null
   const system = /Android/.test(agent)
-    ? 'Android'
+    ? msg.android
     : /iPhone|iPad/.test(agent)
       ? 'iOS'
       : /Windows/.test(agent)
-        ? 'Windows'
+        ? msg.windows
         : /Mac OS/.test(agent)
           ? 'macOS'
           : /Linux/.test(agent)
-            ? 'Linux'
+            ? msg.linux
             : null
   return program
-    ? `${program}${system ? ` on ${system}` : ''}`
-    : agent.slice(0, 40) || 'Unknown program'
+    ? `${program}${system ? msg.on(system) : ''}`
+    : agent.slice(0, 40) || msg.unknownProgram
 }
 
 /** Where one is signed in, and the end of each. */
@@ -51,20 +53,18 @@ export function SessionList(): ReactNode {
     }
   }
   if (sessions.error && !sessions.data) return <Alert type="error" title={sessions.error.message} />
-  if (!sessions.data) return <p className="quiet">Loading…</p>
+  if (!sessions.data) return <p className="quiet">{common.loading}</p>
   const { current, sessions: all } = sessions.data
   return (
     <div className="account-list">
-      <p className="quiet">
-        A session ends after 30 minutes without use, and after 12 hours in any case.
-      </p>
+      <p className="quiet">{msg.aSessionEndsAfter30}</p>
       <table>
         <thead>
           <tr>
-            <th>Browser</th>
-            <th>Address</th>
-            <th>Signed in</th>
-            <th>Last used</th>
+            <th>{msg.browser}</th>
+            <th>{common.address}</th>
+            <th>{msg.signedIn}</th>
+            <th>{msg.lastUsed}</th>
             <th />
           </tr>
         </thead>
@@ -77,10 +77,10 @@ export function SessionList(): ReactNode {
               <td className="figures">{dayAndTime(s.usedAt)}</td>
               <td>
                 {s.id === current ? (
-                  <span className="quiet">this one</span>
+                  <span className="quiet">{msg.thisOne}</span>
                 ) : (
                   <Button size="small" onClick={() => void end(`/api/session/all/${s.id}`)}>
-                    End
+                    {msg.end}
                   </Button>
                 )}
               </td>
@@ -90,7 +90,7 @@ export function SessionList(): ReactNode {
       </table>
       {all.length > 1 && (
         <Button onClick={() => void end('/api/session/all')} className="account-end">
-          End all others
+          {msg.endAllOthers}
         </Button>
       )}
       {error && <Alert type="error" title={error} />}

@@ -1,3 +1,5 @@
+import { common } from '../../core/messages/en/common.ts'
+import { signIn as msg } from '../../core/messages/en/accounts.ts'
 import './accounts.css'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { Alert, Button, Input } from 'antd'
@@ -46,10 +48,10 @@ function SignInForm(): ReactNode {
         }}
       >
         <h1>
-          <Mark /> Wardoptic
+          <Mark /> {common.wardoptic}
         </h1>
         <label className="field">
-          <span className="field-name">User name</span>
+          <span className="field-name">{common.userName}</span>
           <Input
             autoFocus
             autoComplete="username"
@@ -59,7 +61,7 @@ function SignInForm(): ReactNode {
           />
         </label>
         <label className="field">
-          <span className="field-name">Password</span>
+          <span className="field-name">{common.password}</span>
           <Input.Password
             autoComplete="current-password"
             value={password}
@@ -74,9 +76,9 @@ function SignInForm(): ReactNode {
           loading={sending}
           disabled={!username || !password}
         >
-          Sign in
+          {msg.signIn}
         </Button>
-        <p className="quiet">No account? Ask your installer.</p>
+        <p className="quiet">{msg.noAccountAskYourInstaller}</p>
       </form>
     </main>
   )

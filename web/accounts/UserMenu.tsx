@@ -1,3 +1,4 @@
+import { userMenu as msg } from '../../core/messages/en/accounts.ts'
 import './accounts.css'
 import { useQueryClient } from '@tanstack/react-query'
 import { Alert, App, Button, Dropdown, Input, Modal } from 'antd'
@@ -42,16 +43,16 @@ export function UserMenu({ account }: { account: AccountView }): ReactNode {
         menu={{
           items: [
             { key: 'who', label: `${account.name}, ${account.role}`, disabled: true },
-            { key: 'password', label: 'Change password…', onClick: () => setOpen('password') },
-            { key: 'sessions', label: 'Sessions…', onClick: () => setOpen('sessions') },
+            { key: 'password', label: msg.changePassword, onClick: () => setOpen('password') },
+            { key: 'sessions', label: msg.sessions, onClick: () => setOpen('sessions') },
             ...(account.role === 'installer'
               ? [
-                  { key: 'accounts', label: 'Accounts…', onClick: () => setOpen('accounts') },
-                  { key: 'audit', label: 'Audit list…', onClick: () => setOpen('audit') },
-                  { key: 'storage', label: 'Storage…', onClick: () => setOpen('storage') }
+                  { key: 'accounts', label: msg.accounts, onClick: () => setOpen('accounts') },
+                  { key: 'audit', label: msg.auditList, onClick: () => setOpen('audit') },
+                  { key: 'storage', label: msg.storage, onClick: () => setOpen('storage') }
                 ]
               : []),
-            { key: 'out', label: 'Sign out', onClick: () => void signOut() }
+            { key: 'out', label: msg.signOut, onClick: () => void signOut() }
           ]
         }}
       >
@@ -65,7 +66,7 @@ export function UserMenu({ account }: { account: AccountView }): ReactNode {
       </Dropdown>
       <Modal
         open={open === 'password'}
-        title="Change password"
+        title={msg.changePassword2}
         footer={null}
         onCancel={() => setOpen(null)}
         destroyOnHidden
@@ -75,7 +76,7 @@ export function UserMenu({ account }: { account: AccountView }): ReactNode {
       </Modal>
       <Modal
         open={open === 'sessions'}
-        title="Where you are signed in"
+        title={msg.whereYouAreSignedIn}
         footer={null}
         onCancel={() => setOpen(null)}
         destroyOnHidden
@@ -87,7 +88,7 @@ export function UserMenu({ account }: { account: AccountView }): ReactNode {
       </Modal>
       <Modal
         open={open === 'accounts'}
-        title="Accounts"
+        title={msg.accounts2}
         footer={null}
         onCancel={() => setOpen(null)}
         destroyOnHidden
@@ -99,7 +100,7 @@ export function UserMenu({ account }: { account: AccountView }): ReactNode {
       </Modal>
       <Modal
         open={open === 'audit'}
-        title="Audit list"
+        title={msg.auditList2}
         footer={null}
         onCancel={() => setOpen(null)}
         destroyOnHidden
@@ -111,7 +112,7 @@ export function UserMenu({ account }: { account: AccountView }): ReactNode {
       </Modal>
       <Modal
         open={open === 'storage'}
-        title="Storage"
+        title={msg.storage2}
         footer={null}
         onCancel={() => setOpen(null)}
         destroyOnHidden
@@ -133,10 +134,10 @@ function OwnPassword({ onDone }: { onDone: () => void }): ReactNode {
   const change = async (): Promise<void> => {
     try {
       await request('PUT', '/api/session/password', { old, password })
-      void message.success('Password changed. Your other sessions have ended.')
+      void message.success(msg.passwordChangedYourOtherSessions)
       onDone()
     } catch (problem) {
-      setError(wordsOf(problem, { old: 'Current password', password: 'New password' }))
+      setError(wordsOf(problem, { old: msg.currentPassword, password: msg.newPassword }))
     }
   }
   return (
@@ -148,7 +149,7 @@ function OwnPassword({ onDone }: { onDone: () => void }): ReactNode {
       }}
     >
       <label className="field">
-        <span className="field-name">Current password</span>
+        <span className="field-name">{msg.currentPassword}</span>
         <Input.Password
           autoComplete="current-password"
           value={old}
@@ -156,7 +157,7 @@ function OwnPassword({ onDone }: { onDone: () => void }): ReactNode {
         />
       </label>
       <label className="field">
-        <span className="field-name">New password, at least {MIN_PASSWORD} characters</span>
+        <span className="field-name">{msg.newPasswordAtLeastCharacters(MIN_PASSWORD)}</span>
         <Input.Password
           autoComplete="new-password"
           value={password}
@@ -165,7 +166,7 @@ function OwnPassword({ onDone }: { onDone: () => void }): ReactNode {
       </label>
       {error && <Alert type="error" title={error} />}
       <Button type="primary" htmlType="submit">
-        Change password
+        {msg.changePassword2}
       </Button>
     </form>
   )

@@ -1,3 +1,4 @@
+import { actionsPlace as msg } from '../../core/messages/en/actions/actions.ts'
 import './actions.css'
 import { PlusOutlined } from '@ant-design/icons'
 import { Alert, Button, Dropdown } from 'antd'
@@ -26,7 +27,7 @@ export function ActionsPlace(): ReactNode {
   const actions = useSiteActions()
   if (actions.error && !actions.data)
     return <Alert className="notice" type="error" showIcon title={actions.error.message} />
-  if (!actions.data) return <p className="waiting">Reading what is set off …</p>
+  if (!actions.data) return <p className="waiting">{msg.readingWhatIsSetOff}</p>
   return <Actions view={actions.data} />
 }
 
@@ -38,21 +39,22 @@ function Actions({ view }: { view: SiteActionsView }): ReactNode {
   return (
     <main className="actions-place">
       <header className="actions-head">
-        <nav aria-label="Parts of Actions">
+        <nav aria-label={msg.partsOfActions}>
           <NavLink to="/actions" end className="part">
-            What sets off what
+            {msg.whatSetsOffWhat}
           </NavLink>
           <NavLink to="/actions/alarms" className="part">
-            Alarms and deliveries{waiting > 0 && ` (${waiting})`}
+            {msg.alarmsAndDeliveries}
+            {waiting > 0 && ` (${waiting})`}
           </NavLink>
           <NavLink to="/actions/mail" className="part">
-            Mail and people
+            {msg.mailAndPeople}
           </NavLink>
         </nav>
         <span className="grow" />
         {simulators && (
           <a href={simulators.pages} target="_blank" rel="noreferrer">
-            Stand-ins
+            {msg.standIns}
           </a>
         )}
         <SyncBar state={state} document={document} />
@@ -104,7 +106,7 @@ function MatrixPart({
       endpoint: null,
       kind: o.kind
     }))
-  ].sort((a, b) => Number(groupOf(a) !== 'Outputs') - Number(groupOf(b) !== 'Outputs'))
+  ].sort((a, b) => Number(groupOf(a) !== 'outputs') - Number(groupOf(b) !== 'outputs'))
   const simulators = useSimulators()
   const chosenColumn = address.get('endpoint')
   const chosenRow =
@@ -128,7 +130,7 @@ function MatrixPart({
       simulators,
       output
     )
-    document.editEndpoint(made, `New ${made.name}`)
+    document.editEndpoint(made, msg.new(made.name))
     go({ endpoint: made.id })
   }
   return (
@@ -145,18 +147,14 @@ function MatrixPart({
               onClick: ({ key }) => add(key as EndpointKind)
             }}
           >
-            <Button icon={<PlusOutlined />}>New message or record</Button>
+            <Button icon={<PlusOutlined />}>{msg.newMessageOrRecord}</Button>
           </Dropdown>
-          {(endpoint || chosenRow) && <Button onClick={() => go({})}>Usual actions</Button>}
+          {(endpoint || chosenRow) && <Button onClick={() => go({})}>{msg.usualActions}</Button>}
         </div>
         {state.detections.length === 0 ? (
-          <p className="waiting">
-            No detection has been drawn yet. Draw one on the Bench; then say here what it sets off.
-          </p>
+          <p className="waiting">{msg.noDetectionHasBeenDrawn}</p>
         ) : columns.length === 0 ? (
-          <p className="waiting">
-            Nothing can be set off yet. Add a message, or a device with outputs.
-          </p>
+          <p className="waiting">{msg.nothingCanBeSetOff}</p>
         ) : (
           <Matrix
             rows={state.detections}
@@ -193,7 +191,7 @@ function MatrixPart({
               document.link(
                 crossings,
                 linked,
-                `${linked ? 'Link' : 'Unlink'} ${names.length > 2 ? `${crossings.length} crossings` : names.join(' and ')}`
+                msg.linkUnlink(linked, names.length, crossings.length, names.join(' and '))
               )
             }}
           />
@@ -227,4 +225,4 @@ function MatrixPart({
 }
 
 const groupOf = (column: Column): string =>
-  column.endpoint ? faceOf(column.endpoint.kind).group : 'Outputs'
+  column.endpoint ? faceOf(column.endpoint.kind).group : 'outputs'

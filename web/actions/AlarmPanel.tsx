@@ -1,3 +1,4 @@
+import { alarmPanel as msg } from '../../core/messages/en/actions/actions.ts'
 import { ThunderboltOutlined } from '@ant-design/icons'
 import { useQueryClient } from '@tanstack/react-query'
 import { App, Button, Checkbox, Popconfirm, Select } from 'antd'
@@ -61,7 +62,7 @@ export function AlarmPanel({
         state={state}
         onKeep={(change, label) =>
           keepActions(actions, change, (next) =>
-            document.setActions([key], () => next, `${label} of ${d.detection.name}`)
+            document.setActions([key], () => next, msg.of(label, d.detection.name))
           )
         }
       />
@@ -73,11 +74,11 @@ export function AlarmPanel({
             document.setActions(
               [key],
               (a) => ({ ...state.usual!, accepted: a.accepted }),
-              `Usual actions for ${d.detection.name}`
+              msg.usualActionsFor(d.detection.name)
             )
           }
         >
-          Use the usual actions
+          {msg.useTheUsualActions}
         </Button>
         <Button
           size="small"
@@ -86,11 +87,11 @@ export function AlarmPanel({
             document.link(
               state.endpoints.map((e) => ({ key, endpoint: e.id })),
               true,
-              `Link everything to ${d.detection.name}`
+              msg.linkEverythingTo(d.detection.name)
             )
           }
         >
-          Link everything
+          {msg.linkEverything}
         </Button>
         <Button
           size="small"
@@ -99,17 +100,17 @@ export function AlarmPanel({
             document.link(
               state.endpoints.map((e) => ({ key, endpoint: e.id })),
               false,
-              `Unlink everything from ${d.detection.name}`
+              msg.unlinkEverythingFrom(d.detection.name)
             )
           }
         >
-          Unlink everything
+          {msg.unlinkEverything}
         </Button>
         <Popconfirm
-          title={`Set off ${d.detection.name} once?`}
-          description="As if it had triggered now: everything that is linked acts."
-          okText="Set it off"
-          cancelText="Not now"
+          title={msg.setOffOnce(d.detection.name)}
+          description={msg.asIfItHadTriggered}
+          okText={msg.setItOff}
+          cancelText={msg.notNow}
           onConfirm={tryIt}
         >
           <Button
@@ -118,16 +119,16 @@ export function AlarmPanel({
             loading={working}
             disabled={state.status !== 'saved' || !d.detection.enabled}
           >
-            Set it off once
+            {msg.setItOffOnce}
           </Button>
         </Popconfirm>
       </div>
       <p>
-        <Link to={`/bench/${d.camera}?detection=${d.detection.id}`}>Open it on the Bench</Link>
+        <Link to={`/bench/${d.camera}?detection=${d.detection.id}`}>{msg.openItOnTheBench}</Link>
         {d.detection.schedule && (
           <>
             {' · '}
-            <Link to={`/arming/${d.detection.schedule}`}>Its hours in Arming</Link>
+            <Link to={`/arming/${d.detection.schedule}`}>{msg.itsHoursInArming}</Link>
           </>
         )}
       </p>
@@ -159,80 +160,80 @@ export function AlarmFields({
 }): ReactNode {
   const outputs = state.endpoints.filter(isOutput)
   const acknowledge = (change: Partial<Actions['acknowledge']>): string | null =>
-    onKeep({ acknowledge: { ...a.acknowledge, ...change } }, 'Acknowledging')
+    onKeep({ acknowledge: { ...a.acknowledge, ...change } }, msg.acknowledging)
   const { switch: wanted } = a.acknowledge
   return (
     <>
       {ownSeverity ? (
-        <p className="quiet">Its severity is set with the detection, on the Bench.</p>
+        <p className="quiet">{msg.itsSeverityIsSetWith}</p>
       ) : (
-        <Field label="Severity">
+        <Field label={msg.severity}>
           <Select
             size="small"
-            aria-label="Severity"
+            aria-label={msg.severity}
             value={a.severity}
             options={SEVERITIES.map((value) => ({ value, label: value }))}
-            onChange={(severity) => onKeep({ severity }, 'Severity')}
+            onChange={(severity) => onKeep({ severity }, msg.severity)}
           />
         </Field>
       )}
-      <Field label="Priority">
+      <Field label={msg.priority}>
         <Select
           size="small"
-          aria-label="Priority"
+          aria-label={msg.priority}
           value={a.priority}
           options={PRIORITIES.map((value) => ({ value, label: value }))}
-          onChange={(priority) => onKeep({ priority }, 'Priority')}
+          onChange={(priority) => onKeep({ priority }, msg.priority)}
         />
       </Field>
-      <Field label="Whose alarm it is">
+      <Field label={msg.whoseAlarmItIs}>
         <Select
           size="small"
           mode="multiple"
-          aria-label="Whose alarm it is"
-          placeholder="everybody’s"
+          aria-label={msg.whoseAlarmItIs}
+          placeholder={msg.everybodys}
           value={a.for}
           options={whoOptions(state)}
-          onChange={(who: string[]) => onKeep({ for: who }, 'Whose alarm it is')}
+          onChange={(who: string[]) => onKeep({ for: who }, msg.whoseAlarmItIs)}
         />
       </Field>
       <NumberField
-        label="One alarm of triggers within"
+        label={msg.oneAlarmOfTriggersWithin}
         unit="s"
         value={a.groupSeconds}
-        help="while nobody has acknowledged it; 0: each its own"
-        onKeep={(groupSeconds) => onKeep({ groupSeconds }, 'One alarm within')}
+        help={msg.whileNobodyHasAcknowledgedIt}
+        onKeep={(groupSeconds) => onKeep({ groupSeconds }, msg.oneAlarmWithin)}
       />
       <NumberField
-        label="After acting, act again only after"
+        label={msg.afterActingActAgainOnly}
         unit="s"
         value={a.quietSeconds}
-        help="triggers in between are kept and counted"
-        onKeep={(quietSeconds) => onKeep({ quietSeconds }, 'Quiet time')}
+        help={msg.triggersInBetweenAreKept}
+        onKeep={(quietSeconds) => onKeep({ quietSeconds }, msg.quietTime)}
       />
-      <Field label="Acknowledging">
+      <Field label={msg.acknowledging}>
         <Checkbox
           checked={a.acknowledge.comment}
           onChange={(e) => acknowledge({ comment: e.target.checked })}
         >
-          needs a comment
+          {msg.needsAComment}
         </Checkbox>
         <Checkbox
           checked={a.acknowledge.confirm}
           onChange={(e) => acknowledge({ confirm: e.target.checked })}
         >
-          is asked once more
+          {msg.isAskedOnceMore}
         </Checkbox>
         {outputs.length > 0 && (
           <Select
             size="small"
-            aria-label="Acknowledging switches"
+            aria-label={msg.acknowledgingSwitches}
             value={wanted ? `${wanted.on ? 'on' : 'off'} ${wanted.endpoint}` : NONE}
             options={[
-              { value: NONE, label: 'switches nothing' },
+              { value: NONE, label: msg.switchesNothing },
               ...outputs.flatMap((o) => [
-                { value: `off ${o.id}`, label: `switches ${o.name} off` },
-                { value: `on ${o.id}`, label: `switches ${o.name} on` }
+                { value: `off ${o.id}`, label: msg.switchesOff(o.name) },
+                { value: `on ${o.id}`, label: msg.switchesOn(o.name) }
               ])
             ]}
             onChange={(value: string) =>

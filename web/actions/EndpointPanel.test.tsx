@@ -95,9 +95,9 @@ describe('a new endpoint of each kind', () => {
       .sort(byKind)
       .map(({ kind }) => faceOf(kind).group)
     expect(groups).toEqual([
-      ...Array<string>(4).fill('Outputs'),
-      ...Array<string>(4).fill('Messages'),
-      ...Array<string>(2).fill('Records')
+      ...Array<string>(4).fill('outputs'),
+      ...Array<string>(4).fill('messages'),
+      ...Array<string>(2).fill('records')
     ])
   })
 })

@@ -1,3 +1,5 @@
+import { common } from '../../core/messages/en/common.ts'
+import { endpointPanel as msg } from '../../core/messages/en/actions/actions.ts'
 import { DeleteOutlined, ThunderboltOutlined } from '@ant-design/icons'
 import { useQueryClient } from '@tanstack/react-query'
 import { Alert, Button, Popconfirm, Select } from 'antd'
@@ -37,7 +39,7 @@ export function EndpointPanel({
   const [testing, setTesting] = useState(false)
   const [result, setResult] = useState<{ ok: boolean; words: string } | null>(null)
   const kept = view.endpoints.find(({ endpoint }) => endpoint.id === e.id)
-  const keep = (change: Partial<Endpoint>, label = `Edit ${e.name}`): string | null => {
+  const keep = (change: Partial<Endpoint>, label = msg.edit(e.name)): string | null => {
     return refusalOf(() => {
       document.editEndpoint(parseWith(EndpointSchema, { ...e, ...change }), label)
       setResult(null)
@@ -69,47 +71,45 @@ export function EndpointPanel({
       <header className="row">
         <h2>
           <span aria-hidden="true">{face.glyph}</span> {face.name}
-          {output && <span className="quiet"> on {output.deviceName}</span>}
+          {output && <span className="quiet"> {msg.on(output.deviceName)}</span>}
         </h2>
         <Popconfirm
-          title={`Delete ${e.name}?`}
+          title={msg.delete(e.name)}
           description={
-            users.length
-              ? `${users.length} ${users.length === 1 ? 'detection does' : 'detections do'} not set it off any more. Undo brings it back.`
-              : 'Undo brings it back.'
+            users.length ? msg.detectionDoesDetections(users.length) : msg.undoBringsItBack
           }
-          okText="Delete"
-          cancelText="Keep"
+          okText={common.delete}
+          cancelText={common.keep}
           onConfirm={() => {
             document.removeEndpoint(e)
             onRemoved()
           }}
         >
-          <Button type="text" aria-label={`Delete ${e.name}`} icon={<DeleteOutlined />} />
+          <Button type="text" aria-label={msg.delete3(e.name)} icon={<DeleteOutlined />} />
         </Popconfirm>
       </header>
-      {missing && <Alert type="error" title={`It does nothing as it stands: ${missing}.`} />}
+      {missing && <Alert type="error" title={msg.itDoesNothingAsIt(missing)} />}
       <TextField
         key={`name ${e.name}`}
-        label="Name"
+        label={common.name}
         value={e.name}
-        onKeep={(name) => keep({ name }, `Rename ${e.name}`)}
+        onKeep={(name) => keep({ name }, msg.rename(e.name))}
       />
       <face.Fields endpoint={e} view={view} state={state} keep={keep} />
-      <Field label="Its own hours">
+      <Field label={msg.itsOwnHours}>
         <Select
           size="small"
-          aria-label="Its own hours"
+          aria-label={msg.itsOwnHours}
           value={e.schedule ?? ANY_TIME}
           options={[
-            { value: ANY_TIME, label: 'at any time' },
+            { value: ANY_TIME, label: msg.atAnyTime },
             ...state.schedules.map((s) => ({ value: s.id, label: s.name }))
           ]}
           onChange={(id: string) =>
-            keep({ schedule: id === ANY_TIME ? undefined : id }, `Hours of ${e.name}`)
+            keep({ schedule: id === ANY_TIME ? undefined : id }, msg.hoursOf(e.name))
           }
         />
-        {e.schedule && <Link to={`/arming/${e.schedule}`}>Its week in Arming</Link>}
+        {e.schedule && <Link to={`/arming/${e.schedule}`}>{msg.itsWeekInArming}</Link>}
       </Field>
       <div className="test-row">
         <Button
@@ -121,11 +121,11 @@ export function EndpointPanel({
           {face.test}
         </Button>
         {simulators && face.simulated === '/mailbox' && (
-          <Link to={face.simulated}>See the mailbox</Link>
+          <Link to={face.simulated}>{msg.seeTheMailbox}</Link>
         )}
         {simulators && face.simulated !== null && face.simulated !== '/mailbox' && (
           <a href={`${simulators.pages}${face.simulated}`} target="_blank" rel="noreferrer">
-            See it at the stand-in
+            {msg.seeItAtTheStandIn}
           </a>
         )}
         <p role="status" className={(result ? !result.ok : kept?.testError) ? 'failed' : 'quiet'}>
@@ -134,13 +134,13 @@ export function EndpointPanel({
             : kept?.testedAt
               ? kept.testError
                 ? `✕ ${dayAndTime(kept.testedAt)}: ${kept.testError}`
-                : `✓ tested ${dayAndTime(kept.testedAt)}`
-              : 'Never tested as it is set up now.'}
+                : msg.tested(dayAndTime(kept.testedAt))
+              : msg.neverTestedAsItIs}
         </p>
       </div>
-      <section aria-label="Set off by">
-        <h3>Set off by</h3>
-        {users.length === 0 && <p className="quiet">No detection yet: link it in the matrix.</p>}
+      <section aria-label={msg.setOffBy}>
+        <h3>{msg.setOffBy}</h3>
+        {users.length === 0 && <p className="quiet">{msg.noDetectionYetLinkIt}</p>}
         <div className="row wrap">
           <Button
             size="small"
@@ -149,11 +149,11 @@ export function EndpointPanel({
               document.link(
                 state.detections.map((d) => ({ key: keyOf(d), endpoint: e.id })),
                 true,
-                `Link ${e.name} to all`
+                msg.linkToAll(e.name)
               )
             }
           >
-            Link to all
+            {msg.linkToAll2}
           </Button>
           <Button
             size="small"
@@ -162,11 +162,11 @@ export function EndpointPanel({
               document.link(
                 users.map((d) => ({ key: keyOf(d), endpoint: e.id })),
                 false,
-                `Unlink ${e.name} from all`
+                msg.unlinkFromAll(e.name)
               )
             }
           >
-            Unlink from all
+            {msg.unlinkFromAll2}
           </Button>
         </div>
         <ul className="set-off-by">
@@ -176,8 +176,8 @@ export function EndpointPanel({
               <span className="quiet">
                 {isOutput(e) &&
                   (view.byCamera.includes(`${d.camera} ${d.detection.id} ${e.id}`)
-                    ? 'by the camera itself'
-                    : 'by the server')}
+                    ? msg.byTheCameraItself
+                    : msg.byTheServer)}
               </span>
             </li>
           ))}
@@ -189,8 +189,8 @@ export function EndpointPanel({
               !view.byCamera.includes(`${d.camera} ${d.detection.id} ${e.id}`)
           ) && (
             <p className="quiet">
-              Once it is sent, the camera sets it off itself, also while the server is away.{' '}
-              <Link to={`/devices?device=${output.device}`}>Send it</Link>
+              {msg.onceItIsSentThe}{' '}
+              <Link to={`/devices?device=${output.device}`}>{msg.sendIt}</Link>
             </p>
           )}
       </section>

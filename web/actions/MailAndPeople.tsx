@@ -1,3 +1,5 @@
+import { common } from '../../core/messages/en/common.ts'
+import { mailAndPeople as msg } from '../../core/messages/en/actions/actions.ts'
 import { DeleteOutlined, PlusOutlined } from '@ant-design/icons'
 import { useQueryClient } from '@tanstack/react-query'
 import { Alert, Button, Input, Select } from 'antd'
@@ -22,8 +24,8 @@ import { parseWith } from '../../core/schema/parse.ts'
 
 const encryptionWords: Record<(typeof MAIL_ENCRYPTIONS)[number], string> = {
   none: 'none',
-  starttls: 'STARTTLS (usually port 587)',
-  tls: 'TLS (usually port 465)'
+  starttls: msg.starttlsUsuallyPort587,
+  tls: msg.tlsUsuallyPort465
 }
 const EMPTY = {
   host: '',
@@ -77,7 +79,7 @@ function MailServer({ view }: { view: SiteActionsView }): ReactNode {
         'PUT',
         '/api/settings/mail',
         { mail: wanted, version, ...(password !== null && { password: password || null }) },
-        { headers: noteHeaders('Change the mail server') }
+        { headers: noteHeaders(msg.changeTheMailServer) }
       )
       setSaved(true)
       await queries.invalidateQueries()
@@ -107,32 +109,29 @@ function MailServer({ view }: { view: SiteActionsView }): ReactNode {
     </Field>
   )
   return (
-    <section aria-label="Mail server">
-      <h2>Mail server</h2>
-      {!mail && <Alert type="warning" title="Without a mail server no e-mail goes out." />}
-      {input('Server', form.host, (host) => set({ host }), { placeholder: 'mail.example.org' })}
-      {simulators && (
-        <p className="quiet">
-          “{simulators.host}” is the mailbox that ships with Wardoptic: mails end there, and none
-          leaves this machine.
-        </p>
-      )}
-      {input('Port', form.port, (port) => set({ port }))}
-      <Field label="Encryption">
+    <section aria-label={msg.mailServer}>
+      <h2>{msg.mailServer}</h2>
+      {!mail && <Alert type="warning" title={msg.withoutAMailServerNo} />}
+      {input(msg.server, form.host, (host) => set({ host }), { placeholder: 'mail.example.org' })}
+      {simulators && <p className="quiet">{msg.isTheMailbox(simulators.host)}</p>}
+      {input(msg.port, form.port, (port) => set({ port }))}
+      <Field label={msg.encryption}>
         <Select
           size="small"
-          aria-label="Encryption"
+          aria-label={msg.encryption}
           value={form.encryption}
           options={MAIL_ENCRYPTIONS.map((value) => ({ value, label: encryptionWords[value] }))}
           onChange={(encryption) => set({ encryption })}
         />
       </Field>
-      {input('Account', form.username, (username) => set({ username }), { placeholder: 'none' })}
-      {input('Password', password ?? '', setPassword, {
-        type: 'password',
-        placeholder: hasPassword ? 'kept, sealed' : 'none'
+      {input(common.account, form.username, (username) => set({ username }), {
+        placeholder: 'none'
       })}
-      {input('Sender', form.sender, (sender) => set({ sender }), {
+      {input(common.password, password ?? '', setPassword, {
+        type: 'password',
+        placeholder: hasPassword ? msg.keptSealed : 'none'
+      })}
+      {input(msg.sender, form.sender, (sender) => set({ sender }), {
         placeholder: 'alarms@example.org'
       })}
       {error && (
@@ -142,9 +141,9 @@ function MailServer({ view }: { view: SiteActionsView }): ReactNode {
       )}
       <div className="row wrap">
         <Button type="primary" onClick={() => void keep()}>
-          Keep the mail server
+          {msg.keepTheMailServer}
         </Button>
-        {saved && <span role="status">✓ kept; each e-mail’s test is the proof</span>}
+        {saved && <span role="status">{msg.keptEachEMailsTest}</span>}
       </div>
     </section>
   )
@@ -159,41 +158,37 @@ function PeopleEditor({ people, document }: { people: People; document: SiteDocu
   const setPerson = (id: string, change: Partial<People['people'][number]>): string | null =>
     keep(
       { ...people, people: people.people.map((p) => (p.id === id ? { ...p, ...change } : p)) },
-      'Change the people'
+      msg.changeThePeople
     )
   const setGroup = (id: string, change: Partial<People['groups'][number]>): string | null =>
     keep(
       { ...people, groups: people.groups.map((g) => (g.id === id ? { ...g, ...change } : g)) },
-      'Change the groups'
+      msg.changeTheGroups
     )
   return (
-    <section aria-label="People and groups">
-      <h2>People and groups</h2>
-      {people.people.length === 0 && (
-        <p className="quiet">
-          Nobody yet: alarms are everybody’s, and e-mails go to the addresses that they name.
-        </p>
-      )}
+    <section aria-label={msg.peopleAndGroups}>
+      <h2>{msg.peopleAndGroups}</h2>
+      {people.people.length === 0 && <p className="quiet">{msg.nobodyYetAlarmsAreEverybodys}</p>}
       <ul className="people">
         {people.people.map((p) => (
           <li key={p.id}>
             <TextField
               key={`name ${p.name}`}
-              label="Name"
+              label={common.name}
               value={p.name}
               onKeep={(text) => setPerson(p.id, { name: text })}
             />
             <TextField
               key={`mail ${p.email}`}
-              label="E-mail"
+              label={msg.eMail}
               value={p.email ?? ''}
-              placeholder="none"
+              placeholder={msg.none}
               onKeep={(text) => setPerson(p.id, { email: text.trim() || undefined })}
             />
             <Button
               size="small"
               type="text"
-              aria-label={`Take out ${p.name}`}
+              aria-label={msg.takeOut(p.name)}
               icon={<DeleteOutlined />}
               onClick={() =>
                 keep(
@@ -204,7 +199,7 @@ function PeopleEditor({ people, document }: { people: People; document: SiteDocu
                       members: g.members.filter((m) => m !== p.id)
                     }))
                   },
-                  `Take out ${p.name}`
+                  msg.takeOut(p.name)
                 )
               }
             />
@@ -214,15 +209,15 @@ function PeopleEditor({ people, document }: { people: People; document: SiteDocu
           <li key={g.id}>
             <TextField
               key={`name ${g.name}`}
-              label="Group"
+              label={msg.group}
               value={g.name}
               onKeep={(text) => setGroup(g.id, { name: text })}
             />
-            <Field label="Members">
+            <Field label={msg.members}>
               <Select
                 size="small"
                 mode="multiple"
-                aria-label={`Members of ${g.name}`}
+                aria-label={msg.membersOf(g.name)}
                 value={g.members}
                 options={people.people.map((p) => ({ value: p.id, label: p.name }))}
                 onChange={(members: string[]) => setGroup(g.id, { members })}
@@ -231,12 +226,12 @@ function PeopleEditor({ people, document }: { people: People; document: SiteDocu
             <Button
               size="small"
               type="text"
-              aria-label={`Take out ${g.name}`}
+              aria-label={msg.takeOut(g.name)}
               icon={<DeleteOutlined />}
               onClick={() =>
                 keep(
                   { ...people, groups: people.groups.filter((x) => x.id !== g.id) },
-                  `Take out ${g.name}`
+                  msg.takeOut(g.name)
                 )
               }
             />
@@ -246,8 +241,8 @@ function PeopleEditor({ people, document }: { people: People; document: SiteDocu
       <div className="row">
         <Input
           size="small"
-          aria-label="New name"
-          placeholder="New name"
+          aria-label={msg.newName}
+          placeholder={msg.newName}
           value={name}
           maxLength={80}
           onChange={(e) => setName(e.target.value)}
@@ -259,12 +254,12 @@ function PeopleEditor({ people, document }: { people: People; document: SiteDocu
           onClick={() => {
             keep(
               { ...people, people: [...people.people, { id: newId('person'), name }] },
-              `New person ${name.trim()}`
+              msg.newPerson(name.trim())
             )
             setName('')
           }}
         >
-          Person
+          {msg.person}
         </Button>
         <Button
           size="small"
@@ -273,12 +268,12 @@ function PeopleEditor({ people, document }: { people: People; document: SiteDocu
           onClick={() => {
             keep(
               { ...people, groups: [...people.groups, { id: newId('group'), name, members: [] }] },
-              `New group ${name.trim()}`
+              msg.newGroup(name.trim())
             )
             setName('')
           }}
         >
-          Group
+          {msg.group}
         </Button>
       </div>
     </section>

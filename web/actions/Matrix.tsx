@@ -1,3 +1,5 @@
+import { common } from '../../core/messages/en/common.ts'
+import { matrix as msg } from '../../core/messages/en/actions/actions.ts'
 import {
   memo,
   useRef,
@@ -130,14 +132,14 @@ export function Matrix({
     setFrom(at)
   }
   const groups = columns.map((column) =>
-    column.endpoint ? faceOf(column.endpoint.kind).group : 'Outputs'
+    column.endpoint ? faceOf(column.endpoint.kind).group : 'outputs'
   )
   return (
     <table
       ref={grid}
       className="matrix"
       role="grid"
-      aria-label="What detections set off"
+      aria-label={msg.whatDetectionsSetOff}
       onKeyDown={keys}
       onPointerUp={release}
       onPointerLeave={() => {
@@ -150,7 +152,7 @@ export function Matrix({
           {groups.map((group, i) =>
             i > 0 && groups[i - 1] === group ? null : (
               <th
-                key={group}
+                key={msg.groups[group]}
                 colSpan={groups.filter((g) => g === group).length}
                 className="matrix-group"
                 scope="colgroup"
@@ -177,7 +179,7 @@ export function Matrix({
                   {faceOf(column.endpoint ? column.endpoint.kind : column.kind).glyph}
                 </span>
                 <span className="matrix-name">{column.name}</span>
-                {column.endpoint === null && <span className="matrix-note">not set up</span>}
+                {column.endpoint === null && <span className="matrix-note">{msg.notSetUp}</span>}
                 {column.endpoint && column.missing && (
                   <span className="matrix-note failed">✕ {column.missing}</span>
                 )}
@@ -204,7 +206,7 @@ export function Matrix({
                   <strong>{row.detection.name}</strong>
                   <span className="quiet">
                     {kindNames[row.detection.kind]}
-                    {row.detection.enabled ? '' : ', off'}
+                    {row.detection.enabled ? '' : common.off}
                   </span>
                 </button>
               </th>
@@ -265,16 +267,16 @@ const CellButton = memo(function CellButton({
         ? 'never'
         : 'part'
   const words = !linked
-    ? 'not linked'
+    ? msg.notLinked
     : never
-      ? `linked, and never acts: ${never}`
+      ? msg.linkedAndNeverActs(never)
       : percent === null
-        ? 'linked, and the detection is never armed'
+        ? msg.linkedAndTheDetectionIs
         : percent === 100
-          ? 'linked, in all of the armed hours'
+          ? msg.linkedInAllOfThe
           : percent === 0
-            ? 'linked, and never in the armed hours'
-            : `linked, in ${percent} % of the armed hours`
+            ? msg.linkedAndNeverInThe
+            : msg.linkedInOfThe(percent)
   return (
     <button
       type="button"

@@ -1,3 +1,4 @@
+import { usualPanel as msg } from '../../core/messages/en/actions/actions.ts'
 import { Button, Checkbox } from 'antd'
 import type { ReactNode } from 'react'
 import { NO_ACTIONS } from '../../core/formats/noActions.ts'
@@ -18,18 +19,16 @@ export function UsualPanel({
     (d) => d.detection.enabled && document.actionsOf(keyOf(d)).links.length === 0
   )
   return (
-    <article className="action-panel" aria-label="Usual actions">
-      <h2>Usual actions of the site</h2>
-      <p className="quiet">
-        Given to a detection with one click; what a detection has already does not change.
-      </p>
+    <article className="action-panel" aria-label={msg.usualActions}>
+      <h2>{msg.usualActionsOfTheSite}</h2>
+      <p className="quiet">{msg.givenToADetectionWith}</p>
       <div className="stacked">
         {[...state.endpoints].sort(byKind).map((e) => (
           <Checkbox
             key={e.id}
             checked={usual.links.includes(e.id)}
             onChange={(x) =>
-              document.edit('Usual actions', [
+              document.edit(msg.usualActions, [
                 'usual:',
                 {
                   ...usual,
@@ -49,7 +48,7 @@ export function UsualPanel({
         state={state}
         onKeep={(change, label) =>
           keepActions(usual, change, (next) =>
-            document.edit(`${label} of the usual actions`, ['usual:', next])
+            document.edit(msg.ofTheUsualActions(label), ['usual:', next])
           )
         }
       />
@@ -59,32 +58,30 @@ export function UsualPanel({
           document.setActions(
             without.map(keyOf),
             () => state.usual!,
-            `Usual actions for ${without.length} detections`
+            msg.usualActionsForDetections(without.length)
           )
         }
       >
         {without.length
-          ? `Give them to ${without.length} that set nothing off`
-          : 'Every detection sets something off'}
+          ? msg.giveThemToThatSet(without.length)
+          : msg.everyDetectionSetsSomethingOff}
       </Button>
       <p className="quiet matrix-legend">
         <span className="crossing whole" aria-hidden="true">
           ✓
         </span>{' '}
-        acts in all of the armed hours{' '}
+        {msg.actsInAllOfThe}{' '}
         <span className="crossing part" aria-hidden="true">
           <i style={{ width: '50%' }} />
           <span>50 %</span>
         </span>{' '}
-        in a part of them{' '}
+        {msg.inAPartOfThem}{' '}
         <span className="crossing never" aria-hidden="true">
           ✕
         </span>{' '}
-        never
+        {msg.never}
       </p>
-      <p className="quiet">
-        Click a crossing to link it; drag, or hold Shift, for a block. Choose a name to set it up.
-      </p>
+      <p className="quiet">{msg.clickACrossingToLink}</p>
     </article>
   )
 }

@@ -1,3 +1,4 @@
+import { fields as msg } from '../../core/messages/en/actions/actions.ts'
 import { Input } from 'antd'
 import { useState, type ReactNode } from 'react'
 
@@ -26,7 +27,7 @@ export function NumberField({
       onKeep={(text) =>
         /^-?\d+([.,]\d+)?$/.test(text.trim())
           ? onKeep(Number(text.replace(',', '.')))
-          : `"${text.slice(0, 20)}" is not a number`
+          : msg.isNotA(text.slice(0, 20))
       }
     />
   )

@@ -31,7 +31,7 @@ export const faceOf = (kind: EndpointKind): EndpointFace<Endpoint> =>
 
 const ORDER = Object.keys(kinds) as EndpointKind[]
 /** Kinds that are no output of a device: they can be made at any time. */
-export const FREE_KINDS = ORDER.filter((kind) => kinds[kind].group !== 'Outputs')
+export const FREE_KINDS = ORDER.filter((kind) => kinds[kind].group !== 'outputs')
 
 /** Outputs, then messages, then records; within a kind by name. */
 export const byKind = (a: Endpoint, b: Endpoint): number =>

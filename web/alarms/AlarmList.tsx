@@ -1,3 +1,5 @@
+import { common } from '../../core/messages/en/common.ts'
+import { alarmList as msg } from '../../core/messages/en/alarms.ts'
 import { faceOf } from '../actions/kinds.ts'
 import { useQueryClient } from '@tanstack/react-query'
 import { Alert, App, Button, Checkbox, Input, Popover } from 'antd'
@@ -23,14 +25,8 @@ export function AlarmList(): ReactNode {
   const alarms = useAlarms()
   if (alarms.error && !alarms.data)
     return <Alert type="error" showIcon title={alarms.error.message} />
-  if (!alarms.data) return <p className="waiting">Reading the alarms …</p>
-  if (!alarms.data.alarms.length)
-    return (
-      <p className="waiting">
-        No alarm yet. A trigger of a detection makes one: live, from a clip run as live, or set off
-        once beside the matrix.
-      </p>
-    )
+  if (!alarms.data) return <p className="waiting">{msg.readingTheAlarms}</p>
+  if (!alarms.data.alarms.length) return <p className="waiting">{msg.noAlarmYetATrigger}</p>
   return (
     <ol className="alarm-list">
       {inOrder(alarms.data.alarms).map((alarm) => (
@@ -51,26 +47,29 @@ function Alarm({ alarm: a }: { alarm: AlarmView }): ReactNode {
         <strong>{a.name}</strong>
         <span className="quiet">
           {a.cameraName} · <span className="figures">{dayAndTime(a.firstAt)}</span>
-          {a.triggers > 1 &&
-            ` · ${plural(a.triggers, 'trigger')}, the last ${timeOf(a.lastAt)}`} · {a.severity}
-          {a.priority !== 'normal' && `, ${a.priority} priority`}
-          {whose && ` · for ${whose}`}
-          {a.run !== null && ' · from a clip'}
+          {a.triggers > 1 && msg.theLast(plural(a.triggers, 'trigger'), timeOf(a.lastAt))} ·{' '}
+          {a.severity}
+          {a.priority !== 'normal' && msg.priority(a.priority)}
+          {whose && msg.for(whose)}
+          {a.run !== null && msg.fromAClip}
         </span>
         <span className="grow" />
         {a.state === 'waiting' ? (
           <Acknowledge alarm={a} />
         ) : (
           <span className="quiet">
-            acknowledged by {a.acknowledgedBy} at {timeOf(a.acknowledgedAt!)}
+            {msg.acknowledgedBy} {a.acknowledgedBy} {msg.at(timeOf(a.acknowledgedAt!))}
             {a.comment && `: “${a.comment}”`}
           </span>
         )}
       </header>
       {a.deliveries.length === 0 && (
         <p className="quiet">
-          Nothing was set off:{' '}
-          <Link to={`/actions?camera=${a.camera}&detection=${a.detection}`}>link something</Link>.
+          {msg.nothingWasSetOff}{' '}
+          <Link to={`/actions?camera=${a.camera}&detection=${a.detection}`}>
+            {msg.linkSomething}
+          </Link>
+          .
         </p>
       )}
       <ByTrigger
@@ -97,7 +96,7 @@ function Delivery({ delivery: d }: { delivery: DeliveryView }): ReactNode {
   const { mark, words } = marks[d.state]
   const history = (
     <ul className="attempts">
-      {attempts.data?.length === 0 && <li className="quiet">Not tried yet.</li>}
+      {attempts.data?.length === 0 && <li className="quiet">{msg.notTriedYet}</li>}
       {attempts.data?.map((t) => (
         <li key={t.at} className={t.ok ? '' : 'failed'}>
           <span className="figures">{timeOf(t.at)}</span> {t.ok ? '✓' : '✕'} {t.words}
@@ -112,21 +111,22 @@ function Delivery({ delivery: d }: { delivery: DeliveryView }): ReactNode {
       </span>
       <span>
         <span aria-hidden="true">{faceOf(d.kind).glyph}</span> <b>{d.name}</b>
-        {d.does === 'off' && ', off'} <span className="quiet">{d.recipient}</span>
+        {d.does === 'off' && common.off} <span className="quiet">{d.recipient}</span>
       </span>
       <span>
         {words}
         {d.state === 'sent' && d.sentAt !== null && (
           <>
             {' '}
-            after <span className="figures">{((d.sentAt - d.createdAt) / 1000).toFixed(1)}</span> s
+            {msg.after}{' '}
+            <span className="figures">{((d.sentAt - d.createdAt) / 1000).toFixed(1)}</span> s
           </>
         )}
-        {d.state !== 'held' && <span className="quiet"> by the {d.by}</span>}
+        {d.state !== 'held' && <span className="quiet"> {msg.byThe(d.by)}</span>}
         {d.error && <span className={d.state === 'failed' ? 'failed' : 'quiet'}>: {d.error}</span>}
         {d.state === 'pending' && d.attempts > 0 && (
           <span className="quiet">
-            ; tried {plural(d.attempts, 'time')}, next {timeOf(d.nextAt!)}
+            {msg.triedNext(plural(d.attempts, 'time'), timeOf(d.nextAt!))}
           </span>
         )}
       </span>
@@ -141,7 +141,7 @@ function Delivery({ delivery: d }: { delivery: DeliveryView }): ReactNode {
               )
             }
           >
-            Try again
+            {msg.tryAgain}
           </Button>
         )}
         {d.state !== 'held' && (
@@ -150,10 +150,10 @@ function Delivery({ delivery: d }: { delivery: DeliveryView }): ReactNode {
             open={open}
             onOpenChange={setOpen}
             content={history}
-            title={`Tried ${plural(d.attempts, 'time')}`}
+            title={msg.tried(plural(d.attempts, 'time'))}
           >
-            <Button size="small" type="text" aria-label={`History of ${d.name}`}>
-              History
+            <Button size="small" type="text" aria-label={msg.historyOf(d.name)}>
+              {msg.history}
             </Button>
           </Popover>
         )}
@@ -187,15 +187,15 @@ function Acknowledge({ alarm: a }: { alarm: AlarmView }): ReactNode {
       }}
     >
       <Input.TextArea
-        aria-label="Comment"
-        placeholder={a.acknowledge.comment ? 'What was found (needed)' : 'What was found'}
+        aria-label={msg.comment}
+        placeholder={a.acknowledge.comment ? msg.whatWasFoundNeeded : msg.whatWasFound}
         rows={2}
         value={comment}
         onChange={(e) => setComment(e.target.value)}
       />
       {a.acknowledge.confirm && (
         <Checkbox checked={confirmed} onChange={(e) => setConfirmed(e.target.checked)}>
-          Yes, I have looked, and it is dealt with
+          {msg.yesIHaveLookedAnd}
         </Checkbox>
       )}
       {error && (
@@ -204,7 +204,7 @@ function Acknowledge({ alarm: a }: { alarm: AlarmView }): ReactNode {
         </span>
       )}
       <Button type="primary" size="small" htmlType="submit">
-        Acknowledge
+        {msg.acknowledge}
       </Button>
     </form>
   )
@@ -216,7 +216,7 @@ function Acknowledge({ alarm: a }: { alarm: AlarmView }): ReactNode {
       onOpenChange={setOpen}
       content={form}
     >
-      <Button size="small">Acknowledge …</Button>
+      <Button size="small">{msg.acknowledge2}</Button>
     </Popover>
   )
 }

@@ -1,3 +1,4 @@
+import { byTrigger as msg } from '../../core/messages/en/alarms.ts'
 import { Fragment, type ReactNode } from 'react'
 import type { DeliveryView } from '../../core/api.ts'
 import { timeOf } from '../actions/words.ts'
@@ -37,10 +38,10 @@ export const ByTrigger = ({
         <summary>
           <span className="figures">{timeOf(ofOne[0]!.createdAt)}</span>{' '}
           {trigger !== null
-            ? 'an earlier trigger'
+            ? msg.anEarlierTrigger
             : ofOne.every((d) => d.does === 'off')
-              ? 'switched off again'
-              : 'acknowledging'}
+              ? msg.switchedOffAgain
+              : msg.acknowledging}
           : {summary(ofOne)}
         </summary>
         {show(ofOne)}

@@ -1,3 +1,4 @@
+import { operators as msg } from '../../core/messages/en/alarms.ts'
 import './alarms.css'
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState, type ReactNode } from 'react'
@@ -62,7 +63,7 @@ export function Operators(): ReactNode {
     })
     source.addEventListener('database', (event: MessageEvent<string>) => {
       const { up } = JSON.parse(event.data) as { up: boolean }
-      setServerState(up ? null : 'The database does not answer.')
+      setServerState(up ? null : msg.theDatabaseDoesNotAnswer)
       if (up) void queries.invalidateQueries()
     })
     return () => {
@@ -92,13 +93,13 @@ export function Operators(): ReactNode {
               }
             >
               <span aria-hidden="true">⚑</span> {newest.words}
-              {newest.alarm === null ? ' (a test)' : newest.clip && ' (from a clip)'}
+              {newest.alarm === null ? msg.aTest : newest.clip && msg.fromAClip}
             </button>
             {open.length > 1 && <small>+{open.length - 1}</small>}
             <button
               type="button"
               className="popup-close"
-              aria-label={open.length > 1 ? `Close ${open.length} pop-ups` : 'Close the pop-up'}
+              aria-label={open.length > 1 ? msg.closePopUps(open.length) : msg.closeThePopUp}
               onClick={() => setPopups([])}
             >
               ×
@@ -108,7 +109,7 @@ export function Operators(): ReactNode {
       </span>
       {waiting > 0 && (
         <NavLink to="/watch" className="alarm-counter">
-          <span aria-hidden="true">⚑</span> {waiting} waiting
+          <span aria-hidden="true">⚑</span> {msg.waiting(waiting)}
         </NavLink>
       )}
     </>

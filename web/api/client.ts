@@ -1,3 +1,4 @@
+import { client as msg } from '../../core/messages/en/api.ts'
 import { ApiError, type ErrorView } from '../../core/apiError.ts'
 import { setServerState } from './serverState.ts'
 
@@ -15,10 +16,10 @@ export function errorOf(status: number, body: string): ApiError {
   if (status === 401) window.dispatchEvent(new Event(SIGNED_OUT))
   try {
     const view = JSON.parse(body) as ErrorView
-    if (view.code === 'unavailable') setServerState('The database does not answer.')
+    if (view.code === 'unavailable') setServerState(msg.theDatabaseDoesNotAnswer)
     return new ApiError(status, view)
   } catch {
-    return new ApiError(status, { code: 'internal', message: `the server answered with ${status}` })
+    return new ApiError(status, { code: 'internal', message: msg.theServerAnsweredWith(status) })
   }
 }
 

@@ -1,3 +1,4 @@
+import { armingPlace as msg } from '../../core/messages/en/arming.ts'
 import './arming.css'
 import { DeleteOutlined, DownloadOutlined } from '@ant-design/icons'
 import { Alert, Button, Input, Tooltip } from 'antd'
@@ -28,7 +29,7 @@ export function ArmingPlace(): ReactNode {
   const actions = useSiteActions()
   if (actions.error && !actions.data)
     return <Alert className="notice" type="error" showIcon title={actions.error.message} />
-  if (!actions.data) return <p className="waiting">Reading the hours …</p>
+  if (!actions.data) return <p className="waiting">{msg.readingTheHours}</p>
   return <Arming view={actions.data} />
 }
 
@@ -109,31 +110,27 @@ function Arming({ view }: { view: SiteActionsView }): ReactNode {
                 key={`${schedule.id} ${schedule.name}`}
                 name={schedule.name}
                 onKeep={(name) =>
-                  keepSchedule(document, schedule, { name }, `Rename the hours ${schedule.name}`)
+                  keepSchedule(document, schedule, { name }, msg.renameTheHours(schedule.name))
                 }
               />
-              <span className="quiet arming-hint">drag to add, Alt to take out</span>
+              <span className="quiet arming-hint">{msg.dragToAddAltTo}</span>
               <SyncBar state={state} document={document} />
-              <Tooltip title="As a calendar (iCalendar)">
+              <Tooltip title={msg.asACalendarIcalendar}>
                 <Button
                   type="text"
-                  aria-label="Save as a calendar"
+                  aria-label={msg.saveAsACalendar}
                   icon={<DownloadOutlined />}
                   href={`/api/schedules/${encodeURIComponent(schedule.id)}/calendar.ics`}
                 />
               </Tooltip>
-              <Tooltip
-                title={
-                  used ? 'Something has these hours: give it others first' : 'Delete these hours'
-                }
-              >
+              <Tooltip title={used ? msg.somethingHasTheseHoursGive : msg.deleteTheseHours}>
                 <Button
                   type="text"
-                  aria-label="Delete these hours"
+                  aria-label={msg.deleteTheseHours}
                   icon={<DeleteOutlined />}
                   disabled={!!used}
                   onClick={() =>
-                    document.edit(`Delete the hours ${schedule.name}`, [
+                    document.edit(msg.deleteTheHours(schedule.name), [
                       `schedule:${schedule.id}`,
                       null
                     ])
@@ -168,12 +165,7 @@ function Arming({ view }: { view: SiteActionsView }): ReactNode {
             />
           </>
         )}
-        {!schedule && (
-          <p className="waiting">
-            There are no hours yet: every detection is always armed. Make the first hours on the
-            left.
-          </p>
-        )}
+        {!schedule && <p className="waiting">{msg.thereAreNoHoursYet}</p>}
       </div>
       <aside className="arming-right">
         {schedule && (
@@ -233,7 +225,7 @@ function ScheduleName({
     <span className="schedule-name">
       <Input
         variant="borderless"
-        aria-label="Name of the hours"
+        aria-label={msg.nameOfTheHours}
         value={text}
         status={error ? 'error' : undefined}
         onChange={(e) => setText(e.target.value)}

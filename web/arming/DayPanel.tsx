@@ -1,3 +1,5 @@
+import { common } from '../../core/messages/en/common.ts'
+import { dayPanel as msg } from '../../core/messages/en/arming.ts'
 import { Button, Checkbox, Input, InputNumber, Popover, Select } from 'antd'
 import { useState, type ReactNode } from 'react'
 import { copied, endText, tidy } from '../../core/arming/spans.ts'
@@ -56,16 +58,16 @@ export function DayPanel({
       </header>
       <Typed
         key={`${schedule.id} ${day} ${spansText(spans)}`}
-        label={`Hours of ${dayNames[day]}`}
+        label={msg.hoursOf(dayNames[day])}
         spans={spans}
-        onKeep={(next) => keep(tidy(next), `Change ${dayNames[day]} of ${schedule.name}`)}
+        onKeep={(next) => keep(tidy(next), msg.changeOf(dayNames[day], schedule.name))}
       />
       {chosen && (
         <div className="span-ends">
           {(['from', 'to'] as const).map((side, i) => (
             <End
               key={`${span!.index} ${side}`}
-              label={side === 'from' ? 'From' : 'To'}
+              label={side === 'from' ? common.from : msg.to}
               value={chosen[i]!}
               hasSun={hasSun}
               onKeep={(text) =>
@@ -73,7 +75,7 @@ export function DayPanel({
                   spans.map((s, n) =>
                     n === span!.index ? (side === 'from' ? [text, s[1]] : [s[0], text]) : s
                   ),
-                  `Change ${dayNames[day]} of ${schedule.name}`
+                  msg.changeOf(dayNames[day], schedule.name)
                 )
               }
             />
@@ -83,12 +85,12 @@ export function DayPanel({
             onClick={() => {
               keep(
                 spans.filter((_, n) => n !== span!.index),
-                `Take hours out of ${dayNames[day]}`
+                msg.takeHoursOutOf(dayNames[day])
               )
               onSpan(null)
             }}
           >
-            Take out
+            {msg.takeOut}
           </Button>
         </div>
       )}
@@ -117,7 +119,7 @@ export function Typed({
       <Input
         aria-label={label}
         value={text}
-        placeholder="not armed"
+        placeholder={msg.notArmed}
         status={error ? 'error' : undefined}
         onChange={(e) => setText(e.target.value)}
         onBlur={keep}
@@ -155,7 +157,7 @@ function End({
       <span>{label}</span>
       <Select
         size="small"
-        aria-label={`${label}: clock or sun`}
+        aria-label={msg.clockOrSun(label)}
         value={anchor}
         options={[
           { value: 'clock', label: 'clock' },
@@ -173,7 +175,7 @@ function End({
       {'minutes' in end ? (
         <ClockInput
           key={value}
-          label={`${label}, time`}
+          label={msg.time(label)}
           value={value}
           onKeep={(text) => {
             setError(null)
@@ -183,7 +185,7 @@ function End({
       ) : (
         <InputNumber
           size="small"
-          aria-label={`${label}: minutes from ${end.sun}`}
+          aria-label={msg.minutesFrom(label, end.sun)}
           value={end.offset}
           min={-720}
           max={720}
@@ -259,17 +261,17 @@ function CopyDay({
   const content = (
     <div className="copy-day">
       <Checkbox.Group
-        aria-label="Days to copy to"
+        aria-label={msg.daysToCopyTo}
         value={to}
         options={others.map((d) => ({ value: d, label: shortDays[d] }))}
         onChange={(days) => setTo(days)}
       />
       <div className="row wrap">
         <Button size="small" onClick={() => setTo(working.filter((d) => d !== day))}>
-          Mon to Fri
+          {msg.monToFri}
         </Button>
         <Button size="small" onClick={() => setTo(others)}>
-          All days
+          {msg.allDays}
         </Button>
         <Button
           size="small"
@@ -278,13 +280,13 @@ function CopyDay({
           onClick={() => {
             document.editSchedule(
               { ...schedule, week: copied(schedule.week, day, to) },
-              `Copy ${dayNames[day]} to ${to.map((d) => shortDays[d]).join(', ')}`
+              msg.copyTo(dayNames[day], to.map((d) => shortDays[d]).join(', '))
             )
             setOpen(false)
             setTo([])
           }}
         >
-          Copy
+          {msg.copy}
         </Button>
       </div>
     </div>
@@ -297,7 +299,7 @@ function CopyDay({
       content={content}
       placement="bottomRight"
     >
-      <Button size="small">Copy {dayNames[day]} to …</Button>
+      <Button size="small">{msg.copyTo2(dayNames[day])}</Button>
     </Popover>
   )
 }

@@ -1,3 +1,5 @@
+import { common } from '../../core/messages/en/common.ts'
+import { exceptionPanel as msg } from '../../core/messages/en/arming.ts'
 import { Button, Input } from 'antd'
 import { useState, type ReactNode } from 'react'
 import { withException } from '../../core/arming/spans.ts'
@@ -25,7 +27,7 @@ export function ExceptionPanel({
   const what =
     sorted.length === 1
       ? dateInWords(sorted[0]!)
-      : `${dateInWords(sorted[0]!)} to ${dateInWords(sorted[sorted.length - 1]!)}`
+      : msg.to(dateInWords(sorted[0]!), dateInWords(sorted[sorted.length - 1]!))
   const set = (spans: Span[] | null, label: string, called = name.trim()): string | null => {
     const next = dates.reduce(
       (s, date) => withException(s, date, spans && { ...(called && { name: called }), spans }),
@@ -35,47 +37,51 @@ export function ExceptionPanel({
   }
   const spans = known[0]?.spans ?? []
   return (
-    <section aria-label="Exception" className="arming-section">
+    <section aria-label={msg.exception} className="arming-section">
       <header className="row">
         <h2>{what}</h2>
         <Button size="small" type="text" onClick={onClose}>
-          Close
+          {common.close}
         </Button>
       </header>
       <p className="quiet">
         {known.length
-          ? `${known.length === 1 && dates.length === 1 ? 'An exception holds' : `Exceptions hold on ${known.length} of ${dates.length}`} instead of the week.`
-          : 'The hours of the week hold. What is said here holds instead.'}
+          ? msg.anExceptionHolds(
+              known.length === 1 && dates.length === 1,
+              known.length,
+              dates.length
+            )
+          : msg.theHoursOfTheWeek}
       </p>
       <Input
-        aria-label="Name of the exception"
-        placeholder="Name, such as Christmas Day"
+        aria-label={msg.nameOfTheException}
+        placeholder={msg.nameSuchAsChristmasDay}
         value={name}
         maxLength={80}
         onChange={(e) => setName(e.target.value)}
-        onBlur={() => known.length > 0 && set(spans, `Name the exception of ${what}`)}
+        onBlur={() => known.length > 0 && set(spans, msg.nameTheExceptionOf(what))}
       />
       {known.length > 0 && (
         <Typed
           key={`${what} ${spansText(spans)}`}
-          label="Hours of the exception"
+          label={msg.hoursOfTheException}
           spans={spans}
-          onKeep={(next) => set(next, `Change the exception of ${what}`)}
+          onKeep={(next) => set(next, msg.changeTheExceptionOf(what))}
         />
       )}
       <div className="row wrap">
-        <Button size="small" onClick={() => set([], `Not armed on ${what}`)}>
-          Not armed
+        <Button size="small" onClick={() => set([], msg.notArmedOn(what))}>
+          {msg.notArmed}
         </Button>
-        <Button size="small" onClick={() => set([['00:00', '24:00']], `Armed all day on ${what}`)}>
-          Armed all day
+        <Button size="small" onClick={() => set([['00:00', '24:00']], msg.armedAllDayOn(what))}>
+          {msg.armedAllDay}
         </Button>
         <Button
           size="small"
           disabled={!known.length}
-          onClick={() => set(null, `As in the week on ${what}`)}
+          onClick={() => set(null, msg.asInTheWeekOn(what))}
         >
-          As in the week
+          {msg.asInTheWeek}
         </Button>
       </div>
     </section>

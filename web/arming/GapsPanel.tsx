@@ -1,3 +1,4 @@
+import { gapsPanel as msg } from '../../core/messages/en/arming.ts'
 import { Button } from 'antd'
 import type { ReactNode } from 'react'
 import type { SiteHours } from '../../core/arming/coverage.ts'
@@ -28,21 +29,19 @@ export function GapsPanel({
 }): ReactNode {
   const linked = linkedTo(users, state)
   const scheduleName = (id: string | undefined): string =>
-    state.schedules.find((s) => s.id === id)?.name ?? 'all hours'
+    state.schedules.find((s) => s.id === id)?.name ?? msg.allHours
   if (!users.length)
     return (
-      <section className="arming-section" aria-label="Where hours do not meet">
-        <h2>Where hours do not meet</h2>
-        <p className="quiet">No detection has these hours, so nothing is set off in them.</p>
+      <section className="arming-section" aria-label={msg.whereHoursDoNotMeet}>
+        <h2>{msg.whereHoursDoNotMeet}</h2>
+        <p className="quiet">{msg.noDetectionHasTheseHours}</p>
       </section>
     )
   if (!linked.length)
     return (
-      <section className="arming-section" aria-label="Where hours do not meet">
-        <h2>Where hours do not meet</h2>
-        <p className="quiet">
-          The detections with these hours set nothing off yet. Link outputs and messages in Actions.
-        </p>
+      <section className="arming-section" aria-label={msg.whereHoursDoNotMeet}>
+        <h2>{msg.whereHoursDoNotMeet}</h2>
+        <p className="quiet">{msg.theDetectionsWithTheseHours}</p>
       </section>
     )
   const free = linked.filter((e) => e.schedule === undefined)
@@ -50,8 +49,8 @@ export function GapsPanel({
   const accepted = (e: Endpoint): boolean =>
     usersOf(e, users, state).every((d) => document.actionsOf(keyOf(d)).accepted.includes(e.id))
   return (
-    <section className="arming-section gaps" aria-label="Where hours do not meet">
-      <h2>Where hours do not meet</h2>
+    <section className="arming-section gaps" aria-label={msg.whereHoursDoNotMeet}>
+      <h2>{msg.whereHoursDoNotMeet}</h2>
       {own.map((e) => {
         const { armed, acting } = hours.coverage(schedule.id, e.schedule)
         const rail = rails.indexOf(e.id)
@@ -59,27 +58,27 @@ export function GapsPanel({
         if (armed - acting < 1)
           return (
             <p key={e.id}>
-              {mark} <b>{e.name}</b> may act in all of it ({scheduleName(e.schedule)}).
+              {mark} <b>{e.name}</b> {msg.mayActInAllOf(scheduleName(e.schedule))}
             </p>
           )
         const { minutesPerWeek, stretches } = hours.silent(schedule.id, e.schedule)
         return (
           <div key={e.id} className="gap">
             <p>
-              {mark} <b>{e.name}</b> ({scheduleName(e.schedule)}) is{' '}
-              <b className="gap-words">silent for {weekHours(minutesPerWeek)} a week</b> of the{' '}
-              {weekHours(armed)} that are armed:
+              {mark} <b>{e.name}</b> {msg.is(scheduleName(e.schedule))}{' '}
+              <b className="gap-words">{msg.silentForAWeek(weekHours(minutesPerWeek))}</b>{' '}
+              {msg.ofTheThatAreArmed(weekHours(armed))}
             </p>
             <ul>
               {stretches.slice(0, MAX_STRETCHES).map((s) => (
                 <li key={`${s.weekdays.join()} ${s.dates[0] ?? ''} ${s.spans}`}>{inWords(s)}</li>
               ))}
               {stretches.length > MAX_STRETCHES && (
-                <li>and {stretches.length - MAX_STRETCHES} more</li>
+                <li>{msg.andMore(stretches.length - MAX_STRETCHES)}</li>
               )}
             </ul>
             {accepted(e) ? (
-              <p className="quiet">It has been said that this is meant so.</p>
+              <p className="quiet">{msg.itHasBeenSaidThat}</p>
             ) : (
               <div className="row wrap">
                 <Button
@@ -87,11 +86,11 @@ export function GapsPanel({
                   onClick={() =>
                     document.editEndpoint(
                       { ...e, schedule: schedule.id },
-                      `Let ${e.name} follow ${schedule.name}`
+                      msg.letFollow(e.name, schedule.name)
                     )
                   }
                 >
-                  Let it follow {schedule.name}
+                  {msg.letItFollow(schedule.name)}
                 </Button>
                 <Button
                   size="small"
@@ -100,11 +99,11 @@ export function GapsPanel({
                     document.setActions(
                       usersOf(e, users, state).map(keyOf),
                       (a) => ({ ...a, accepted: [...new Set([...a.accepted, e.id])] }),
-                      `${e.name}: silent hours are meant so`
+                      msg.silentHoursAre(e.name)
                     )
                   }
                 >
-                  It is meant so
+                  {msg.itIsMeantSo}
                 </Button>
               </div>
             )}
@@ -112,11 +111,11 @@ export function GapsPanel({
         )
       })}
       {free.length > 0 && (
-        <p className="quiet">At any time: {free.map((e) => e.name).join(', ')}.</p>
+        <p className="quiet">{msg.atAnyTime(free.map((e) => e.name).join(', '))}</p>
       )}
       {own.length > 0 && (
         <p className="quiet rail-legend">
-          <i className="rail-mark silent" aria-hidden="true" /> armed, and this one silent
+          <i className="rail-mark silent" aria-hidden="true" /> {msg.armedAndThisOneSilent}
         </p>
       )}
     </section>

@@ -1,3 +1,4 @@
+import { inputsPanel as msg } from '../../core/messages/en/arming.ts'
 import { useQueryClient } from '@tanstack/react-query'
 import { App, Button, Input, Select } from 'antd'
 import { useState, type ReactNode } from 'react'
@@ -26,14 +27,9 @@ export function InputsPanel({ view }: { view: SiteActionsView }): ReactNode {
   }
   const { inputs } = view.site
   return (
-    <section className="arming-section" aria-label="Contacts">
-      <h2>Contacts</h2>
-      {inputs.length === 0 && (
-        <p className="quiet">
-          None yet. With an alarm panel’s set state as a contact, detections count only while it is
-          set.
-        </p>
-      )}
+    <section className="arming-section" aria-label={msg.contacts}>
+      <h2>{msg.contacts}</h2>
+      {inputs.length === 0 && <p className="quiet">{msg.noneYetWithAnAlarm}</p>}
       <ul className="arming-inputs">
         {inputs.map((input) => {
           const now = view.inputs[input.id]
@@ -43,18 +39,18 @@ export function InputsPanel({ view }: { view: SiteActionsView }): ReactNode {
               <span className={now === null || now === undefined ? 'failed' : 'quiet'}>
                 {now === null || now === undefined
                   ? input.device
-                    ? 'not heard of yet'
-                    : 'no device has it'
+                    ? msg.notHeardOfYet
+                    : msg.noDeviceHasIt
                   : now
-                    ? '◆ set'
-                    : '◇ not set'}
+                    ? msg.set
+                    : msg.notSet}
               </span>
               <Select
                 size="small"
-                aria-label={`Contact of ${input.name}`}
+                aria-label={msg.contactOf(input.name)}
                 value={input.device ? `${input.device} ${input.token}` : NONE}
                 options={[
-                  { value: NONE, label: 'no device' },
+                  { value: NONE, label: msg.noDevice },
                   ...view.contacts.map((c) => ({
                     value: `${c.device} ${c.token}`,
                     label: `${c.deviceName}, ${c.token}`
@@ -68,7 +64,7 @@ export function InputsPanel({ view }: { view: SiteActionsView }): ReactNode {
                         ? { id: i.id, name: i.name, ...(value !== NONE && { device, token }) }
                         : i
                     ),
-                    `Contact of ${input.name}`
+                    msg.contactOf(input.name)
                   )
                 }}
               />
@@ -79,8 +75,8 @@ export function InputsPanel({ view }: { view: SiteActionsView }): ReactNode {
       <div className="row">
         <Input
           size="small"
-          aria-label="Name of a new contact"
-          placeholder="New contact"
+          aria-label={msg.nameOfANewContact}
+          placeholder={msg.newContact}
           value={name}
           maxLength={80}
           onChange={(e) => setName(e.target.value)}
@@ -91,11 +87,11 @@ export function InputsPanel({ view }: { view: SiteActionsView }): ReactNode {
           onClick={() =>
             void keep(
               [...inputs, { id: newId('contact'), name: name.trim() }],
-              `New contact ${name.trim()}`
+              msg.newContact2(name.trim())
             ).then(() => setName(''))
           }
         >
-          Add
+          {msg.add}
         </Button>
       </div>
     </section>

@@ -1,3 +1,4 @@
+import { isItArmed as msg } from '../../core/messages/en/arming.ts'
 import { Button } from 'antd'
 import { useState, type ReactNode } from 'react'
 import { wallInstant, wallText } from '../../core/arming/zone.ts'
@@ -35,27 +36,27 @@ export function IsItArmed({
   const withInput = detections.filter(({ detection: d }) => d.armInput || !d.enabled)
   const answer = scheduleAt(schedule ?? undefined, clock, instant)
   return (
-    <section className="is-it-armed" aria-label="Is it armed?">
+    <section className="is-it-armed" aria-label={msg.isItArmed}>
       <header className="row">
-        <h2>Is it armed?</h2>
+        <h2>{msg.isItArmed}</h2>
         <Button size="small" type="text" disabled={asked === null} onClick={() => setAsked(null)}>
-          Now
+          {msg.now}
         </Button>
       </header>
       <input
         type="datetime-local"
-        aria-label="At this time on the site’s clock"
+        aria-label={msg.atThisTimeOnThe}
         value={local}
         onChange={(e) => setAsked(e.target.value || null)}
       />
       <p role="status" className={answer.armed ? 'armed-answer yes' : 'armed-answer'}>
-        <strong>{answer.armed ? '● Yes' : '○ No'}</strong>: {answer.words}
+        <strong>{answer.armed ? msg.yes : msg.no}</strong>: {answer.words}
       </p>
       {withInput.map(({ camera, detection }) => {
         const own = armedAt(detection, schedules, clock, inputs, instant, nameOf)
         return (
           <p key={`${camera} ${detection.id}`} className="quiet">
-            <b>{detection.name}</b>: {own.armed ? '● yes' : '○ no'};{' '}
+            <b>{detection.name}</b>: {own.armed ? msg.yes2 : msg.no2};{' '}
             {own.words.charAt(0).toLowerCase() + own.words.slice(1)}
           </p>
         )

@@ -1,3 +1,4 @@
+import { scheduleList as msg } from '../../core/messages/en/arming.ts'
 import { PlusOutlined, UploadOutlined } from '@ant-design/icons'
 import { App, Button, Upload } from 'antd'
 import type { ReactNode } from 'react'
@@ -32,8 +33,8 @@ export function ScheduleList({
     let n = 1
     while (taken.has(`Hours ${n}`)) n++
     const week = Object.fromEntries(WEEKDAYS.map((day) => [day, []])) as unknown as Schedule['week']
-    const schedule: Schedule = { id: newId('hours'), name: `Hours ${n}`, week, exceptions: [] }
-    document.editSchedule(schedule, `New hours ${schedule.name}`)
+    const schedule: Schedule = { id: newId('hours'), name: msg.hours(n), week, exceptions: [] }
+    document.editSchedule(schedule, msg.newHours(schedule.name))
     onChoose(schedule.id)
   }
   const read = async (file: File): Promise<void> => {
@@ -46,15 +47,15 @@ export function ScheduleList({
       const text = await answer.text()
       if (!answer.ok) throw errorOf(answer.status, text)
       const schedule = JSON.parse(text) as Schedule
-      document.editSchedule(schedule, `Take in the calendar ${schedule.name}`)
+      document.editSchedule(schedule, msg.takeInTheCalendar(schedule.name))
       onChoose(schedule.id)
     } catch (error) {
       void message.error(`${file.name}: ${(error as Error).message}`)
     }
   }
   return (
-    <section className="schedule-list" aria-label="Schedules">
-      <h2>Schedules</h2>
+    <section className="schedule-list" aria-label={msg.schedules}>
+      <h2>{msg.schedules}</h2>
       <ul>
         {state.schedules.map((schedule) => {
           const detections = state.detections.filter(
@@ -65,7 +66,7 @@ export function ScheduleList({
           const answer = scheduleAt(schedule, clock, now)
           const users = [
             ...(detections ? [plural(detections, 'detection')] : []),
-            ...(endpoints ? [plural(endpoints, 'output or message', 'outputs or messages')] : [])
+            ...(endpoints ? [plural(endpoints, msg.outputOrMessage, msg.outputsOrMessages)] : [])
           ]
           return (
             <li key={schedule.id}>
@@ -76,11 +77,11 @@ export function ScheduleList({
                 onClick={() => onChoose(schedule.id)}
               >
                 <strong>{schedule.name}</strong>
-                <span className="quiet">{users.join(', ') || 'used by nothing yet'}</span>
+                <span className="quiet">{users.join(', ') || msg.usedByNothingYet}</span>
                 <span className="quiet">
-                  <span className="figures">{weekHours(armed)}</span> a week ·{' '}
+                  <span className="figures">{weekHours(armed)}</span> {msg.aWeek}{' '}
                   <span className={answer.armed ? 'is-armed' : ''}>
-                    {answer.armed ? '● on now' : '○ off now'}
+                    {answer.armed ? msg.onNow : msg.offNow}
                   </span>
                 </span>
               </button>
@@ -88,21 +89,17 @@ export function ScheduleList({
           )
         })}
       </ul>
-      {state.schedules.length === 0 && (
-        <p className="quiet">
-          No hours yet: every detection is always armed. Make some, or take in a calendar.
-        </p>
-      )}
+      {state.schedules.length === 0 && <p className="quiet">{msg.noHoursYetEveryDetection}</p>}
       <div className="row wrap">
         <Button icon={<PlusOutlined />} onClick={make}>
-          New hours
+          {msg.newHours2}
         </Button>
         <Upload
           accept=".ics,text/calendar"
           showUploadList={false}
           beforeUpload={(file) => (void read(file), false)}
         >
-          <Button icon={<UploadOutlined />}>Calendar …</Button>
+          <Button icon={<UploadOutlined />}>{msg.calendar}</Button>
         </Upload>
       </div>
     </section>

@@ -1,3 +1,4 @@
+import { usersPanel as msg } from '../../core/messages/en/arming.ts'
 import { Select } from 'antd'
 import type { ReactNode } from 'react'
 import { Link } from 'react-router'
@@ -30,9 +31,9 @@ export function UsersPanel({
       { ...d, detection: { ...d.detection, ...change } as Detection }
     ])
   return (
-    <section className="arming-section" aria-label="Detections with these hours">
-      <h2>Detections with these hours</h2>
-      {users.length === 0 && <p className="quiet">None yet.</p>}
+    <section className="arming-section" aria-label={msg.detectionsWithTheseHours}>
+      <h2>{msg.detectionsWithTheseHours}</h2>
+      {users.length === 0 && <p className="quiet">{msg.noneYet}</p>}
       <ul className="arming-users">
         {users.map((d) => (
           <li key={keyOf(d)}>
@@ -45,9 +46,7 @@ export function UsersPanel({
                 edit(
                   d,
                   { armInput },
-                  armInput
-                    ? `Arm input of ${d.detection.name}`
-                    : `No arm input for ${d.detection.name}`
+                  armInput ? msg.armInputOf(d.detection.name) : msg.noArmInputFor(d.detection.name)
                 )
               }
             />
@@ -58,8 +57,8 @@ export function UsersPanel({
         <Select
           size="small"
           className="give-hours"
-          aria-label="Give these hours to"
-          placeholder={`Give ${schedule.name} to …`}
+          aria-label={msg.giveTheseHoursTo}
+          placeholder={msg.giveTo(schedule.name)}
           value={null}
           options={others.map((d) => ({
             value: keyOf(d),
@@ -67,7 +66,7 @@ export function UsersPanel({
           }))}
           onChange={(key: string | null) => {
             const d = others.find((x) => keyOf(x) === key)
-            if (d) edit(d, { schedule: schedule.id }, `${schedule.name} for ${d.detection.name}`)
+            if (d) edit(d, { schedule: schedule.id }, msg.for(schedule.name, d.detection.name))
           }}
         />
       )}
@@ -92,13 +91,13 @@ function InputChoice({
   return (
     <Select
       size="small"
-      aria-label={`Arm input of ${detection.name}`}
+      aria-label={msg.armInputOf(detection.name)}
       value={value}
       options={[
-        { value: NO_INPUT, label: 'by the hours alone' },
+        { value: NO_INPUT, label: msg.byTheHoursAlone },
         ...inputs.flatMap(({ id, name }) => [
-          { value: id, label: `while ${name} is set` },
-          { value: `not ${id}`, label: `while ${name} is not set` }
+          { value: id, label: msg.whileIsSet(name) },
+          { value: `not ${id}`, label: msg.whileIsNotSet(name) }
         ])
       ]}
       onChange={(next: string) =>

@@ -1,3 +1,4 @@
+import { weekGrid as msg } from '../../core/messages/en/arming.ts'
 import {
   useLayoutEffect,
   useRef,
@@ -64,7 +65,7 @@ export function WeekGrid({
   }))
   const here = wallNow(calendar, now)
   return (
-    <div className="week-grid" role="group" aria-label={`The week of ${schedule.name}`}>
+    <div className="week-grid" role="group" aria-label={msg.theWeekOf(schedule.name)}>
       <div className="week-scale" aria-hidden="true">
         {[0, 3, 6, 9, 12, 15, 18, 21, 24].map((hour) => (
           <span key={hour} style={{ top: percent(hour * 60) }}>
@@ -92,7 +93,10 @@ export function WeekGrid({
               {exception && (
                 <span
                   className="day-exception"
-                  title={`On ${dayOf.date} an exception holds${exception.name ? `: ${exception.name}` : ''}`}
+                  title={msg.onAnExceptionHolds(
+                    dayOf.date,
+                    exception.name ? `: ${exception.name}` : ''
+                  )}
                 >
                   ≠
                 </span>
@@ -252,8 +256,8 @@ function Column({
     document.showSchedule(withSpans(tidy(dragged)))
     document.commitDrag(
       d.what === 'new'
-        ? `${d.out ? 'Take hours out of' : 'Add hours on'} ${dayNames[weekday]}`
-        : `Change ${dayNames[weekday]} of ${schedule.name}`
+        ? msg.takeHoursOutOf(d.out, dayNames[weekday])
+        : msg.changeOf(dayNames[weekday], schedule.name)
     )
     const at = d.what === 'new' ? Math.min(d.from, d.to) : place(dragged[d.index]![0])
     const index = tidy(dragged).findIndex(([from, to]) => place(from) <= at && place(to) > at)
@@ -274,13 +278,13 @@ function Column({
         e.stopPropagation()
         change(
           spans.map((s, i) => (i === index ? moved(s, step, what) : s)),
-          `Change ${dayNames[weekday]} of ${schedule.name}`
+          msg.changeOf(dayNames[weekday], schedule.name)
         )
       } else if (e.key === 'Delete' || e.key === 'Backspace') {
         e.preventDefault()
         change(
           spans.filter((_, i) => i !== index),
-          `Take hours out of ${dayNames[weekday]}`
+          msg.takeHoursOutOf2(dayNames[weekday])
         )
         onSpan(null)
       }
@@ -317,12 +321,12 @@ function Column({
             className={`armed-span${chosen === index ? ' chosen' : ''}`}
             style={{ top: percent(top), height: percent(Math.max(4, bottom - top)) }}
             role="group"
-            aria-label={`${dayNames[weekday]}, ${from} to ${to}`}
+            aria-label={msg.to(dayNames[weekday], from, to)}
           >
             <button
               type="button"
               className="span-body"
-              aria-label={`Hours of ${dayNames[weekday]}, ${whole ? 'all day, ' : ''}${from} to ${to}`}
+              aria-label={msg.hoursOfAllDay(dayNames[weekday], whole, from, to)}
               aria-pressed={chosen === index}
               onPointerDown={grab('both')}
               onFocus={() => onSpan({ day: weekday, index })}
@@ -330,7 +334,7 @@ function Column({
             >
               {whole ? (
                 <span className="mid" aria-hidden="true">
-                  all day
+                  {msg.allDay}
                 </span>
               ) : (
                 <>
@@ -351,7 +355,7 @@ function Column({
               className={`span-handle upper${top < SNAP ? ' at-edge' : ''}`}
               role="slider"
               tabIndex={0}
-              aria-label={`Begin on ${dayNames[weekday]}`}
+              aria-label={msg.beginOn(dayNames[weekday])}
               aria-orientation="vertical"
               aria-valuemin={0}
               aria-valuemax={DAY_MINUTES}
@@ -365,7 +369,7 @@ function Column({
               className={`span-handle lower${bottom > DAY_MINUTES - SNAP ? ' at-edge' : ''}`}
               role="slider"
               tabIndex={0}
-              aria-label={`End on ${dayNames[weekday]}`}
+              aria-label={msg.endOn(dayNames[weekday])}
               aria-orientation="vertical"
               aria-valuemin={0}
               aria-valuemax={DAY_MINUTES}

@@ -1,3 +1,4 @@
+import { yearStrip as msg } from '../../core/messages/en/arming.ts'
 import { useMemo, useRef, type KeyboardEvent, type ReactNode } from 'react'
 import { Calendar, type CalendarDay } from '../../core/arming/calendar.ts'
 import { dateInWords } from '../../core/arming/stretches.ts'
@@ -5,7 +6,20 @@ import type { Schedule } from '../../core/formats/plan.ts'
 
 const DAY = 24 * 60 * 60_000
 const WEEKS = 53
-const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
+const MONTHS = [
+  msg.jan,
+  msg.feb,
+  msg.mar,
+  msg.apr,
+  msg.may,
+  msg.jun,
+  msg.jul,
+  msg.aug,
+  msg.sep,
+  msg.oct,
+  msg.nov,
+  msg.dec
+]
 
 /** The 53 weeks ahead, each date one cell: exceptions stand out, any date can be made one. Shift extends to a range. */
 export function YearStrip({
@@ -59,15 +73,10 @@ export function YearStrip({
     )
   }
   return (
-    <section className="year-strip" aria-label="Exceptions and holidays">
+    <section className="year-strip" aria-label={msg.exceptionsAndHolidays}>
       <header>
-        <h2>Exceptions and holidays</h2>
-        <span className="quiet">
-          choose a date, or Shift for several ·{' '}
-          {schedule.exceptions.length === 0
-            ? 'none yet'
-            : `${schedule.exceptions.length} ${schedule.exceptions.length === 1 ? 'exception' : 'exceptions'}`}
-        </span>
+        <h2>{msg.exceptionsAndHolidays}</h2>
+        <span className="quiet">{msg.chooseADateOrShift(schedule.exceptions.length)}</span>
       </header>
       <div className="year-months" aria-hidden="true">
         {dates
@@ -88,7 +97,7 @@ export function YearStrip({
         ref={grid}
         className="year-cells"
         role="group"
-        aria-label="Dates of the year ahead"
+        aria-label={msg.datesOfTheYearAhead}
         onKeyDown={keys}
       >
         {dates.map((day, i) => {
@@ -102,10 +111,14 @@ export function YearStrip({
               ? 'usual'
               : 'off'
           const words = exception
-            ? `exception${exception.name ? ` ${exception.name}` : ''}, ${exception.spans.length ? exception.spans.map((s) => s.join(' to ')).join(', ') : 'not armed'}`
+            ? msg.exceptionSpans2Not(
+                exception.name ? ` ${exception.name}` : '',
+                exception.spans.length,
+                exception.spans.map((s) => s.join(' to ')).join(', ')
+              )
             : usual
-              ? 'as in the week'
-              : 'not armed, as in the week'
+              ? msg.asInTheWeek
+              : msg.notArmedAsInThe
           return (
             <button
               key={day.date}

@@ -1,10 +1,11 @@
+import { spansText as msg } from '../../core/messages/en/arming.ts'
 import { isSpanEnd } from '../../core/formats/spanEnd.ts'
 import type { Schedule } from '../../core/formats/plan.ts'
 
 type Spans = Schedule['week']['mon']
 
 export const spansText = (spans: Spans): string =>
-  spans.map(([from, to]) => `${from} to ${to}`).join(', ')
+  spans.map(([from, to]) => msg.to(from, to)).join(', ')
 
 /** `6:30` as `06:30`, so that people may type it. */
 const padded = (text: string): string => (/^\d:\d\d$/.test(text) ? `0${text}` : text)

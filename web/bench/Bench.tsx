@@ -1,3 +1,4 @@
+import { bench as msg } from '../../core/messages/en/bench/bench.ts'
 import './bench.css'
 import { useQueryClient } from '@tanstack/react-query'
 import {
@@ -343,7 +344,7 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
             ) : readyClip ? (
               <Timeline clip={readyClip} dragging={state.previewing} />
             ) : (
-              <section className="timeline" aria-label="Timeline" />
+              <section className="timeline" aria-label={msg.timeline} />
             )}
             {running.view && (
               <RunPanel

@@ -1,3 +1,5 @@
+import { common } from '../../core/messages/en/common.ts'
+import { benchBar as msg } from '../../core/messages/en/bench/bench.ts'
 import './bench.css'
 import { SyncStatus, UndoButtons } from '../sync/SyncBar.tsx'
 import { ExportOutlined, HistoryOutlined, QuestionCircleOutlined } from '@ant-design/icons'
@@ -43,7 +45,7 @@ export const BenchBar = memo(function BenchBar({
   return (
     <div className="bench-bar">
       <Select
-        aria-label="Camera"
+        aria-label={common.camera}
         variant="borderless"
         className="camera-select"
         value={camera.id}
@@ -54,35 +56,40 @@ export const BenchBar = memo(function BenchBar({
       <SyncStatus status={status} error={error} />
       <span className="grow" />
       <Button disabled={!ready} onClick={onCompare}>
-        Compare
+        {msg.compare}
       </Button>
       <Dropdown
         trigger={['click']}
         disabled={!ready}
         menu={{
           items: [
-            { key: 1, label: 'As if live, at the clip’s pace' },
-            { key: 10, label: 'Ten times as fast' },
-            { key: 1000, label: 'As fast as it goes' }
+            { key: 1, label: msg.asIfLiveAtThe },
+            { key: 10, label: msg.tenTimesAsFast },
+            { key: 1000, label: msg.asFastAsItGoes }
           ],
           onClick: ({ key }) => onRun(Number(key))
         }}
       >
-        <Button type="primary">Run as live</Button>
+        <Button type="primary">{msg.runAsLive}</Button>
       </Dropdown>
-      <Tooltip title="Export this camera’s plan">
+      <Tooltip title={msg.exportThisCamerasPlan}>
         <Button
-          aria-label="Export the plan"
+          aria-label={msg.exportThePlan}
           icon={<ExportOutlined />}
           href={`/api/cameras/${camera.id}/plan`}
           download={`${camera.id}.plan.json`}
         />
       </Tooltip>
       <UndoButtons undo={undo} redo={redo} document={document} />
-      <Tooltip title="Who changed what">
-        <Button aria-label="History" icon={<HistoryOutlined />} onClick={onHistory} />
+      <Tooltip title={msg.whoChangedWhat}>
+        <Button aria-label={msg.history} icon={<HistoryOutlined />} onClick={onHistory} />
       </Tooltip>
-      <Button type="text" aria-label="Keys" icon={<QuestionCircleOutlined />} onClick={onHelp} />
+      <Button
+        type="text"
+        aria-label={msg.keys}
+        icon={<QuestionCircleOutlined />}
+        onClick={onHelp}
+      />
     </div>
   )
 })

@@ -1,3 +1,5 @@
+import { common } from '../../core/messages/en/common.ts'
+import { benchPlace as msg } from '../../core/messages/en/bench/bench.ts'
 import { Alert } from 'antd'
 import { useEffect, useState, type ReactNode } from 'react'
 import { Navigate, useParams } from 'react-router'
@@ -20,12 +22,12 @@ export function BenchPlace(): ReactNode {
     return first ? (
       <Navigate to={`/bench/${first.id}`} replace />
     ) : (
-      <p className="waiting">Opening …</p>
+      <p className="waiting">{common.opening}</p>
     )
   }
   if (bench.error && !bench.data)
     return <Alert className="notice" type="error" showIcon title={bench.error.message} />
-  if (!bench.data) return <p className="waiting">Opening the Bench …</p>
+  if (!bench.data) return <p className="waiting">{msg.openingTheBench}</p>
   return <WithDocument key={camera} view={bench.data} />
 }
 

@@ -1,3 +1,4 @@
+import { contexts as msg } from '../../core/messages/en/bench/bench.ts'
 import { createContext, useContext, type Context } from 'react'
 import type { BenchView, ClipView } from '../../core/api.ts'
 import type { Schedule } from '../../core/formats/plan.ts'
@@ -13,7 +14,7 @@ const shared = <T>(what: string): [Context<T | null>, () => T] => {
   const context = createContext<T | null>(null)
   const use = (): T => {
     const value = useContext(context)
-    if (value === null) throw new Error(`${what} is read outside of the Bench`)
+    if (value === null) throw new Error(msg.isReadOutsideOf(what))
     return value
   }
   return [context, use]
@@ -30,7 +31,7 @@ export interface Contents {
   measured: boolean
   prefs: ViewPrefs
 }
-export const [ContentsContext, useContents] = shared<Contents>('What is drawn')
+export const [ContentsContext, useContents] = shared<Contents>(msg.whatIsDrawn)
 
 /** The clip or live picture on the Bench. */
 export interface OnShow {
@@ -44,7 +45,7 @@ export interface OnShow {
   spans: TargetSpan[]
   playhead: Playhead
 }
-export const [OnShowContext, useOnShow] = shared<OnShow>('What is on show')
+export const [OnShowContext, useOnShow] = shared<OnShow>(msg.whatIsOnShow)
 
 /** What is selected, and how it is changed; the handlers stay the same. */
 export interface Choice {
@@ -54,6 +55,6 @@ export interface Choice {
   /** Selects a target at a frame, and shows that moment. */
   showMoment: (detection: string | null, target: number | null, frame: number | null) => void
 }
-export const [ChoiceContext, useChoice] = shared<Choice>('What is selected')
+export const [ChoiceContext, useChoice] = shared<Choice>(msg.whatIsSelected)
 
-export const [EvaluationContext, useEvaluated] = shared<Evaluation>('What was evaluated')
+export const [EvaluationContext, useEvaluated] = shared<Evaluation>(msg.whatWasEvaluated)

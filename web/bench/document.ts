@@ -1,3 +1,4 @@
+import { document as msg } from '../../core/messages/en/bench/bench.ts'
 import type { BenchView } from '../../core/api.ts'
 import type { Actions } from '../../core/formats/actions.ts'
 import { NO_ACTIONS } from '../../core/formats/noActions.ts'
@@ -59,7 +60,7 @@ export class BenchDocument extends SyncedDocument<Value, DocumentState> {
   add(detections: readonly Detection[], schedules: readonly Schedule[] = []): void {
     const position = Math.max(-1, ...this.state.detections.map((p) => p.position)) + 1
     this.apply({
-      label: `Draw ${detections.map(({ name }) => name).join(', ')}`,
+      label: msg.draw(detections.map(({ name }) => name).join(', ')),
       changes: [
         ...schedules.map((s) => this.change(`schedule:${s.id}`, s)),
         ...detections.map((detection, i) =>
@@ -168,7 +169,7 @@ export class BenchDocument extends SyncedDocument<Value, DocumentState> {
 
   remove(id: string): void {
     const name = this.detection(id)?.name ?? ''
-    this.apply({ label: `Delete ${name}`, changes: [this.change(this.detectionKey(id), null)] })
+    this.apply({ label: msg.delete(name), changes: [this.change(this.detectionKey(id), null)] })
   }
 
   editSchedule(schedule: Schedule, label: string): void {
@@ -180,7 +181,7 @@ export class BenchDocument extends SyncedDocument<Value, DocumentState> {
     const key = this.detectionKey(detection.id)
     const old = this.values.get(key) as Placed
     this.apply({
-      label: `New hours ${schedule.name}`,
+      label: msg.newHours(schedule.name),
       changes: [
         this.change(`schedule:${schedule.id}`, schedule),
         this.change(key, { ...old, detection: { ...detection, schedule: schedule.id } })

@@ -1,3 +1,4 @@
+import { evaluation as msg } from '../../core/messages/en/bench/bench.ts'
 import {
   evaluate,
   explain,
@@ -31,7 +32,7 @@ const answer = (question: Asked): Answer => {
   const { number } = question
   if (question.type === 'counts')
     return { type: 'counts', number, counts: countsIn(question.clips) }
-  if (!evidence) throw new Error('No clip has been given yet.')
+  if (!evidence) throw new Error(msg.noClipHasBeenGiven)
   const { tracks, measures } = evidence
   switch (question.type) {
     case 'stays':

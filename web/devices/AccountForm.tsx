@@ -1,3 +1,5 @@
+import { common } from '../../core/messages/en/common.ts'
+import { accountForm as msg } from '../../core/messages/en/devices.ts'
 import { Alert, Button, Input } from 'antd'
 import { useState, type ReactNode } from 'react'
 import type { DeviceView } from '../../core/devices/views.ts'
@@ -29,28 +31,24 @@ export function AccountForm({
     }
   }
   return (
-    <section className="account-form" aria-label="Account">
-      <p>
-        {first
-          ? 'Give it its first account. From then on it answers nobody without it.'
-          : 'Say the account under which it may be spoken with.'}
-      </p>
+    <section className="account-form" aria-label={common.account}>
+      <p>{first ? msg.giveItItsFirstAccount : msg.sayTheAccountUnderWhich}</p>
       <div className="row">
         <Input
-          aria-label="User name"
+          aria-label={common.userName}
           value={username}
           autoComplete="off"
           onChange={(e) => setUsername(e.target.value)}
         />
         <Input.Password
-          aria-label="Password"
+          aria-label={common.password}
           value={password}
           autoComplete="new-password"
           onChange={(e) => setPassword(e.target.value)}
           onPressEnter={() => void say()}
         />
         <Button type="primary" loading={busy} onClick={() => void say()}>
-          {first ? 'Make the account' : 'Use it'}
+          {first ? msg.makeTheAccount : msg.useIt}
         </Button>
       </div>
       {error && <Alert type="error" title={error} />}

@@ -1,3 +1,5 @@
+import { common } from '../../core/messages/en/common.ts'
+import { addDevice as msg } from '../../core/messages/en/devices.ts'
 import './devices.css'
 import { useQuery } from '@tanstack/react-query'
 import { Alert, Button, Input, Modal, Select, Spin } from 'antd'
@@ -18,10 +20,10 @@ export function AddDevice({
   return (
     <Modal
       open
-      title={chosen === null ? 'Add a device: which one?' : 'Add a device: what it is here'}
+      title={chosen === null ? msg.addADeviceWhichOne : msg.addADeviceWhatIt}
       onCancel={onClose}
       footer={null}
-      aria-label="Add a device"
+      aria-label={msg.addADevice}
     >
       {chosen === null ? (
         <Find onChosen={setChosen} />
@@ -51,23 +53,20 @@ function Find({ onChosen }: { onChosen: (chosen: FoundDevice | 'by-hand') => voi
       {/* Before what is found: whoever reaches for a button does not have it moved away. */}
       <div className="row">
         <Button onClick={() => void found.refetch()} disabled={found.isFetching}>
-          Ask again
+          {msg.askAgain}
         </Button>
         <Button type="primary" onClick={() => onChosen('by-hand')}>
-          Type its address
+          {msg.typeItsAddress}
         </Button>
       </div>
       {found.isFetching && (
         <p className="quiet">
-          <Spin size="small" /> Asking who is on the network …
+          <Spin size="small" /> {msg.askingWhoIsOnThe}
         </p>
       )}
       {found.isError && <Alert type="error" title={found.error.message} />}
       {found.data?.length === 0 && !found.isFetching && (
-        <p className="quiet">
-          Nobody answered. A device in another network, or one that does not let itself be found, is
-          added by its address.
-        </p>
+        <p className="quiet">{msg.nobodyAnsweredADeviceIn}</p>
       )}
       <ul className="found-devices">
         {list.map((device) => (
@@ -76,7 +75,7 @@ function Find({ onChosen }: { onChosen: (chosen: FoundDevice | 'by-hand') => voi
               <span className="found-device">
                 <strong>{device.name || device.address}</strong>{' '}
                 <span className="quiet figures">{device.address.replace(/^https?:\/\//, '')}</span>{' '}
-                {device.known && <span className="quiet">added already</span>}
+                {device.known && <span className="quiet">{msg.addedAlready}</span>}
               </span>
             </Button>
           </li>
@@ -145,26 +144,26 @@ function Describe({
   )
   return (
     <div className="device-form">
-      {field('address', 'Address', 'http://192.168.1.20')}
-      {field('name', 'Name', 'Slipway camera')}
+      {field('address', common.address, 'http://192.168.1.20')}
+      {field('name', common.name, msg.slipwayCamera)}
       <label className="field">
-        <span>Camera of the site</span>
+        <span>{msg.cameraOfTheSite}</span>
         <Select
           value={form.camera}
           options={[
-            { value: '', label: 'None yet, or a recorder' },
+            { value: '', label: msg.noneYetOrARecorder },
             ...cameras.map((c) => ({ value: c.id, label: c.name }))
           ]}
           onChange={set('camera')}
         />
       </label>
-      {field('username', 'User name', 'left empty for a device fresh from the box')}
-      {field('password', 'Password', '')}
+      {field('username', common.userName, msg.leftEmptyForADevice)}
+      {field('password', common.password, '')}
       {error && <Alert type="error" title={error} />}
       <div className="row">
-        <Button onClick={onBack}>Back</Button>
+        <Button onClick={onBack}>{msg.back}</Button>
         <Button type="primary" loading={busy} onClick={() => void add()}>
-          Add and read it
+          {msg.addAndReadIt}
         </Button>
       </div>
     </div>

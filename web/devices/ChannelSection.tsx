@@ -1,3 +1,5 @@
+import { common } from '../../core/messages/en/common.ts'
+import { channelSection as msg } from '../../core/messages/en/devices.ts'
 import './devices.css'
 import { Button, Segmented, Select, Switch } from 'antd'
 import type { ReactNode } from 'react'
@@ -24,19 +26,19 @@ export function ChannelSection({ device, channel, named, act, working }: Props):
   const path = `/api/devices/${device.id}/channels/${channel.token}`
   const running = channel.modes.find((mode) => mode.running)
   return (
-    <section className="channel" aria-label={named ? channel.name : 'Its picture'}>
+    <section className="channel" aria-label={named ? channel.name : msg.itsPicture}>
       {named && <h3>{channel.name}</h3>}
       <dl className="device-facts">
         <div>
-          <dt>Camera</dt>
+          <dt>{common.camera}</dt>
           <dd className="channel-camera">
             <Select
-              aria-label={`Camera of ${channel.name}`}
+              aria-label={msg.cameraOf(channel.name)}
               size="small"
               className="camera-choice"
               value={channel.camera ?? ''}
               options={[
-                { value: '', label: 'None of the site' },
+                { value: '', label: msg.noneOfTheSite },
                 ...(site.data?.cameras ?? []).map((c) => ({ value: c.id, label: c.name }))
               ]}
               onChange={(camera) =>
@@ -54,37 +56,37 @@ export function ChannelSection({ device, channel, named, act, working }: Props):
                     void act(`used ${channel.token}`, () => request('PUT', path, { used }))
                   }
                 />{' '}
-                send the plan through here
+                {msg.sendThePlanThroughHere}
               </label>
             )}
           </dd>
         </div>
         <div>
-          <dt>It can</dt>
+          <dt>{msg.itCan}</dt>
           <dd>
             {channel.abilities.length === 0
-              ? 'do no analysis here'
+              ? msg.doNoAnalysisHere
               : channel.abilities.map((a) => (
                   <span key={a.type} className="ability">
                     {abilityWords(a)}
                   </span>
                 ))}
             {channel.mostRules !== null && (
-              <span className="ability">{channel.mostRules} detections in all</span>
+              <span className="ability">{msg.detectionsInAll(channel.mostRules)}</span>
             )}
           </dd>
         </div>
         {channel.modes.length > 0 && (
           <div>
-            <dt>Analysis</dt>
+            <dt>{msg.analysis}</dt>
             <dd>
               <Segmented
-                aria-label={`Analysis mode of ${channel.name}`}
+                aria-label={msg.analysisModeOf(channel.name)}
                 size="small"
                 disabled={working !== null}
                 value={running?.type ?? 'none'}
                 options={[
-                  ...(running ? [] : [{ label: 'None runs', value: 'none' }]),
+                  ...(running ? [] : [{ label: msg.noneRuns, value: 'none' }]),
                   ...channel.modes.map(({ type }) => ({ label: localName(type), value: type }))
                 ]}
                 onChange={(type) =>
@@ -100,13 +102,11 @@ export function ChannelSection({ device, channel, named, act, working }: Props):
         channel.unmanaged.length === 0 &&
         channel.abilities.length > 0 && (
           <p className="quiet">
-            {channel.camera === null
-              ? 'Say which camera of the site this is.'
-              : 'Nothing is drawn for this camera, and nothing is on the device.'}
+            {channel.camera === null ? msg.sayWhichCameraOfThe : msg.nothingIsDrawnForThis}
           </p>
         )}
       {(channel.abilities.length > 0 || channel.detections.length > 0) && (
-        <ul className="device-detections" aria-label="Plan and device">
+        <ul className="device-detections" aria-label={msg.planAndDevice}>
           {channel.detections.map((x) => (
             <DetectionRow
               key={x.id}
@@ -125,10 +125,7 @@ export function ChannelSection({ device, channel, named, act, working }: Props):
           {channel.unmanaged.map(({ name, kind }) => (
             <li key={name} className="differs">
               <strong>{name}</strong>{' '}
-              <span>
-                {kind ? `${kindNames[kind]}, ` : ''}on the device and not in the plan; sending
-                deletes it
-              </span>
+              <span>{msg.onTheDeviceAnd(kind ? `${kindNames[kind]}, ` : '')}</span>
               {kind && channel.camera !== null && (
                 <Button
                   size="small"
@@ -142,7 +139,7 @@ export function ChannelSection({ device, channel, named, act, working }: Props):
                     )
                   }
                 >
-                  Take it into the plan
+                  {msg.takeItIntoThePlan}
                 </Button>
               )}
             </li>
@@ -151,8 +148,7 @@ export function ChannelSection({ device, channel, named, act, working }: Props):
       )}
       {channel.switchesBack.length > 0 && (
         <p className="failed">
-          ✕ It was seen to switch {channel.switchesBack.map(typeWords).join(' and ')} on again by
-          itself. Park such a detection: one minute a day, no area.
+          {msg.itWasSeenTo(channel.switchesBack.map(typeWords).join(' and '))}
         </p>
       )}
     </section>
@@ -164,7 +160,7 @@ function modeSentence({ modes }: ChannelView): string {
   const words = (runs: readonly string[]): string => runs.map(typeWords).join(', ')
   const idle = modes.filter((mode) => !mode.running).flatMap(({ runs }) => runs)
   const running = modes.find((mode) => mode.running)
-  return `${running ? `runs ${words(running.runs)}; ` : ''}${idle.length ? `${words(idle)} would do nothing now` : ''}`
+  return `${running ? `runs ${words(running.runs)}; ` : ''}${idle.length ? msg.wouldDoNothingNow(words(idle)) : ''}`
 }
 
 function DetectionRow({
@@ -182,12 +178,12 @@ function DetectionRow({
       {x.state === 'drifted' &&
         !x.differences.some(({ device }) => device === 'removed on the device') && (
           <Button size="small" loading={working === `take ${x.id}`} onClick={() => void takeOver()}>
-            Take over into the plan
+            {msg.takeOverIntoThePlan}
           </Button>
         )}
       {x.differences.map((diff) => (
         <span key={diff.setting} className="difference">
-          {diff.setting}: plan {diff.plan}, device {diff.device}
+          {msg.planDevice(diff.setting, diff.plan, diff.device)}
         </span>
       ))}
       {x.losses.map((loss) => (

@@ -1,3 +1,5 @@
+import { common } from '../../core/messages/en/common.ts'
+import { deviceSheet as msg } from '../../core/messages/en/devices.ts'
 import './devices.css'
 import { DeleteOutlined, ReloadOutlined, SendOutlined } from '@ant-design/icons'
 import { Alert, Button, Popconfirm } from 'antd'
@@ -48,22 +50,22 @@ export function DeviceSheet({
         <h2>{d.name}</h2>
         <span className="row">
           <Popconfirm
-            title={`Remove ${d.name}?`}
-            description="Its settings stay on the device; what was heard from it goes."
-            okText="Remove"
-            cancelText="Keep"
+            title={msg.remove(d.name)}
+            description={msg.itsSettingsStayOnThe}
+            okText={msg.remove2}
+            cancelText={common.keep}
             onConfirm={() =>
               act('remove', () => request('DELETE', `/api/devices/${d.id}`)).then(onRemoved)
             }
           >
-            <Button type="text" icon={<DeleteOutlined />} aria-label="Remove the device" />
+            <Button type="text" icon={<DeleteOutlined />} aria-label={msg.removeTheDevice} />
           </Popconfirm>
           <Button
             icon={<ReloadOutlined />}
             loading={working === 'read'}
             onClick={() => void act('read', () => request('POST', `/api/devices/${d.id}/read`))}
           >
-            Read again
+            {msg.readAgain}
           </Button>
           <Button
             type="primary"
@@ -71,9 +73,7 @@ export function DeviceSheet({
             disabled={changes === 0 || d.busy || !isReachable(d.state)}
             onClick={() => void onSend()}
           >
-            {changes
-              ? `Send ${changes} ${changes === 1 ? 'change' : 'changes'}`
-              : 'Nothing to send'}
+            {changes ? msg.sendChangeChanges(changes) : msg.nothingToSend}
           </Button>
         </span>
       </header>
@@ -82,7 +82,7 @@ export function DeviceSheet({
         {d.trouble && `: ${d.trouble}`}
         {d.state === 'clock-off' &&
           d.clockAhead !== null &&
-          ` by ${Math.round(Math.abs(d.clockAhead))} s (${d.clockAhead > 0 ? 'ahead' : 'behind'}); times of its events will be wrong by that`}
+          msg.bySAhead(Math.round(Math.abs(d.clockAhead)), d.clockAhead)}
       </p>
       {error && <Alert type="error" title={error} />}
       {(d.state === 'new' || d.state === 'no-account' || d.state === 'wrong-password') && (
@@ -90,22 +90,24 @@ export function DeviceSheet({
       )}
       <dl className="device-facts">
         <div>
-          <dt>Address</dt>
+          <dt>{common.address}</dt>
           <dd className="figures">{d.address}</dd>
         </div>
         {d.information && (
           <div>
-            <dt>Device</dt>
+            <dt>{msg.device}</dt>
             <dd>
-              {d.information.manufacturer} {d.information.model}, firmware {d.information.firmware},
-              serial <span className="figures">{d.information.serial}</span>
+              {msg.firmwareSerial(
+                d.information.manufacturer,
+                d.information.model,
+                d.information.firmware
+              )}{' '}
+              <span className="figures">{d.information.serial}</span>
             </dd>
           </div>
         )}
       </dl>
-      {d.readAt === null && (
-        <p className="quiet">What it can do is not known before it has been read.</p>
-      )}
+      {d.readAt === null && <p className="quiet">{msg.whatItCanDoIs}</p>}
       {d.channels.map((channel) => (
         <ChannelSection
           key={channel.token}
@@ -117,8 +119,8 @@ export function DeviceSheet({
         />
       ))}
       {findings.length > 0 && (
-        <section aria-label="What is missing">
-          <h3>What is missing</h3>
+        <section aria-label={msg.whatIsMissing}>
+          <h3>{msg.whatIsMissing}</h3>
           <Findings findings={findings} />
         </section>
       )}
@@ -133,17 +135,15 @@ function HeardFrom({ device: d }: { device: DeviceView }): ReactNode {
   const name = (rule: string): string =>
     d.channels.flatMap((c) => c.detections).find((x) => x.id === rule)?.name ?? rule
   return (
-    <section aria-label="Heard from it">
-      <h3>Heard from it</h3>
-      {events.length === 0 && (
-        <p className="quiet">Nothing yet. What its rules set off is shown here as it comes.</p>
-      )}
+    <section aria-label={msg.heardFromIt}>
+      <h3>{msg.heardFromIt}</h3>
+      {events.length === 0 && <p className="quiet">{msg.nothingYetWhatItsRules}</p>}
       <ol className="device-events">
         {events.slice(0, 8).map((e) => (
           <li key={e.id} className={e.topic === 'gap' ? 'failed' : ''}>
             <span className="figures">{new Date(e.receivedAt).toLocaleTimeString('en-GB')}</span>{' '}
             {e.topic === 'gap'
-              ? `nobody listened for ${e.data.seconds} s; what happened then is not known`
+              ? msg.nobodyListenedForSWhat(e.data.seconds)
               : `${name(e.rule)}: ${eventWords(e)}`}
           </li>
         ))}

@@ -1,3 +1,4 @@
+import { devicesPlace as msg } from '../../core/messages/en/devices.ts'
 import './devices.css'
 import { PlusOutlined, SendOutlined } from '@ant-design/icons'
 import { useQueryClient } from '@tanstack/react-query'
@@ -52,44 +53,40 @@ export function DevicesPlace(): ReactNode {
   ).length
   return (
     <main className="devices-place">
-      <section aria-label="Devices">
+      <section aria-label={msg.devices}>
         <header className="row">
-          <h1>Devices</h1>
+          <h1>{msg.devices}</h1>
           <Button icon={<PlusOutlined />} onClick={() => setAdding(true)}>
-            Add a device
+            {msg.addADevice}
           </Button>
         </header>
         {devices.isError && <Alert type="error" title={devices.error.message} />}
         {error && <Alert type="error" title={error} />}
         {devices.isPending && <Skeleton active />}
-        {devices.data?.length === 0 && (
-          <p className="quiet">
-            No device yet. Add the first one: Wardoptic looks for what is on the network and reads
-            what it can do.
-          </p>
-        )}
+        {devices.data?.length === 0 && <p className="quiet">{msg.noDeviceYetAddThe}</p>}
         {list.length > 1 && (
           <Popconfirm
-            title={`Send ${plural(
-              toSend.reduce((sum, d) => sum + changes(d), 0),
-              'change'
-            )} to ${plural(toSend.length, 'device')}?`}
+            title={msg.sendTo(
+              plural(
+                toSend.reduce((sum, d) => sum + changes(d), 0),
+                'change'
+              ),
+              plural(toSend.length, 'device')
+            )}
             description={
-              losses
-                ? `${plural(losses, 'setting')} will be the nearest that the devices can hold; each sheet says which.`
-                : 'Everything can be held as it is wanted.'
+              losses ? msg.willBeTheNearest(plural(losses, 'setting')) : msg.everythingCanBeHeldAs
             }
-            okText="Send"
-            cancelText="Not now"
+            okText={msg.send}
+            cancelText={msg.notNow}
             disabled={!toSend.length}
             onConfirm={() => send(toSend.map(({ id }) => id))}
           >
             <Button type="primary" icon={<SendOutlined />} disabled={!toSend.length}>
               {!waiting.length
-                ? 'Nothing to send'
+                ? msg.nothingToSend
                 : marked.size
-                  ? `Send to ${toSend.length} marked`
-                  : `Send to all ${toSend.length} that wait`}
+                  ? msg.sendToMarked(toSend.length)
+                  : msg.sendToAllThatWait(toSend.length)}
             </Button>
           </Popconfirm>
         )}
@@ -105,7 +102,7 @@ export function DevicesPlace(): ReactNode {
             <li key={d.id} className="device-row">
               {list.length > 1 && (
                 <Checkbox
-                  aria-label={`Mark ${d.name}`}
+                  aria-label={msg.mark(d.name)}
                   checked={marked.has(d.id)}
                   onChange={(e) =>
                     setMarked(
@@ -167,9 +164,9 @@ function summary(d: DeviceView): string {
   const unable = detections.filter((x) => x.state === 'unsupported' && !x.elsewhere).length
   const count = changes(d)
   const said = [
-    count && `${plural(count, 'difference')} from the plan`,
-    drifted && `${drifted} changed on the device`,
-    unable && `${unable} of the plan it cannot do`
+    count && msg.fromThePlan(plural(count, 'difference')),
+    drifted && msg.changedOnTheDevice(drifted),
+    unable && msg.ofThePlanIt(unable)
   ].filter(Boolean)
-  return said.join(', ') || 'holds what the plan says'
+  return said.join(', ') || msg.holdsWhatThePlanSays
 }

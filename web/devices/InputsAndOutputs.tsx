@@ -1,3 +1,4 @@
+import { inputsAndOutputs as msg } from '../../core/messages/en/devices.ts'
 import './devices.css'
 import { Button } from 'antd'
 import type { ReactNode } from 'react'
@@ -17,8 +18,8 @@ export function InputsAndOutputs({
 }): ReactNode {
   if (!d.inputs.length && !d.outputs.length) return null
   return (
-    <section aria-label="Inputs and outputs">
-      <h3>Inputs and outputs</h3>
+    <section aria-label={msg.inputsAndOutputs}>
+      <h3>{msg.inputsAndOutputs}</h3>
       <ul className="device-io">
         {d.inputs.map(({ token, active }) => (
           <li key={token}>
@@ -26,7 +27,7 @@ export function InputsAndOutputs({
             <span>
               <strong>{token}</strong>{' '}
               <span className="quiet">
-                {active === null ? 'not heard from yet' : active ? 'active' : 'at rest'}
+                {active === null ? msg.notHeardFromYet : active ? msg.active : msg.atRest}
               </span>
             </span>
           </li>
@@ -37,10 +38,17 @@ export function InputsAndOutputs({
             <span>
               <strong>{name}</strong>{' '}
               <span className="quiet">
-                {kind}, {active ? 'active now' : 'at rest'}
+                {kind}, {active ? msg.activeNow : msg.atRest}
                 {testedAt === null
-                  ? ', never tested'
-                  : `, tested ${new Date(testedAt).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })}`}
+                  ? msg.neverTested
+                  : msg.tested(
+                      new Date(testedAt).toLocaleString('en-GB', {
+                        day: 'numeric',
+                        month: 'short',
+                        hour: '2-digit',
+                        minute: '2-digit'
+                      })
+                    )}
               </span>
             </span>
             <Button
@@ -52,7 +60,7 @@ export function InputsAndOutputs({
                 )
               }
             >
-              Test for 3 s
+              {msg.testFor3S}
             </Button>
           </li>
         ))}

@@ -1,3 +1,5 @@
+import { common } from '../../core/messages/en/common.ts'
+import { sendingPanel as msg } from '../../core/messages/en/devices.ts'
 import './devices.css'
 import { Button, Progress } from 'antd'
 import { useEffect, type ReactNode } from 'react'
@@ -6,9 +8,9 @@ import { useStable } from '../stable.ts'
 import { useSending } from './useDevices.ts'
 
 const holdsWords: Record<SendResult['holds'], string> = {
-  new: 'it holds the new one all the same',
-  old: 'it holds what it held before',
-  none: 'it holds nothing of it',
+  new: msg.itHoldsTheNewOne,
+  old: msg.itHoldsWhatItHeld,
+  none: msg.itHoldsNothingOfIt,
   unknown: 'it holds the old or the new one; reading it again will tell'
 }
 
@@ -31,20 +33,20 @@ export function SendingPanel({
   const results = data?.devices.flatMap((d) => d.results) ?? []
   const failed = data?.devices.some((d) => d.state === 'failed')
   return (
-    <div role="status" className="send-results" aria-label="Sending">
+    <div role="status" className="send-results" aria-label={msg.sending}>
       <header className="row">
         <h3>
           {!data?.finished
-            ? 'Sending …'
+            ? msg.sending2
             : failed
-              ? 'Sent, but not all of it'
+              ? msg.sentButNotAllOf
               : results.length
-                ? 'Sent and read back'
-                : 'Nothing had to be sent'}
+                ? msg.sentAndReadBack
+                : msg.nothingHadToBeSent}
         </h3>
         {data?.finished && (
           <Button size="small" type="text" onClick={onClose}>
-            Close
+            {common.close}
           </Button>
         )}
       </header>
@@ -63,7 +65,7 @@ export function SendingPanel({
                     ? '…'
                     : d.results.length || d.error
                       ? ''
-                      : 'nothing had to be sent'}
+                      : msg.nothingHadToBeSent2}
                 </strong>
               )}
               {d.error && <p className="failed">✕ {d.error}</p>}
@@ -73,7 +75,7 @@ export function SendingPanel({
                   className={r.error ? 'failed' : ''}
                 >
                   {r.error ? '✕' : '✓'} {r.name}{' '}
-                  {r.error ? `not ${r.what}: ${r.error}; ${holdsWords[r.holds]}` : r.what}
+                  {r.error ? msg.not(r.what, r.error, holdsWords[r.holds]) : r.what}
                 </p>
               ))}
             </li>

@@ -1,3 +1,4 @@
+import { words as msg } from '../../core/messages/en/devices.ts'
 import type {
   ChannelDetection,
   ChannelLoss,
@@ -12,14 +13,14 @@ import { kindOfType } from '../../core/kinds/rules.ts'
 
 /** How each state is shown: its shape, its words, and whether somebody has to do something. */
 export const states: Record<DeviceState, { mark: string; words: string; bad: boolean }> = {
-  unknown: { mark: '○', words: 'not asked yet', bad: false },
+  unknown: { mark: '○', words: msg.notAskedYet, bad: false },
   online: { mark: '●', words: 'online', bad: false },
-  'clock-off': { mark: '◐', words: 'online, its clock is off', bad: true },
-  offline: { mark: '✕', words: 'cannot be reached', bad: true },
-  'wrong-password': { mark: '✕', words: 'wrong password', bad: true },
-  'no-account': { mark: '✕', words: 'asks for an account', bad: true },
-  new: { mark: '◇', words: 'fresh from the box', bad: true },
-  broken: { mark: '✕', words: 'answers wrongly', bad: true }
+  'clock-off': { mark: '◐', words: msg.onlineItsClockIsOff, bad: true },
+  offline: { mark: '✕', words: msg.cannotBeReached, bad: true },
+  'wrong-password': { mark: '✕', words: msg.wrongPassword, bad: true },
+  'no-account': { mark: '✕', words: msg.asksForAnAccount, bad: true },
+  new: { mark: '◇', words: msg.freshFromTheBox, bad: true },
+  broken: { mark: '✕', words: msg.answersWrongly, bad: true }
 }
 
 export const typeWords = (type: string): string => {
@@ -29,17 +30,17 @@ export const typeWords = (type: string): string => {
 
 /** What a device can do of one kind, as a sentence's part: how many, on which scale, up to which dwell. */
 export function abilityWords({ type, most, ranges, parameters }: RuleAbility): string {
-  const parts = [most === null ? '' : `up to ${most}`]
+  const parts = [most === null ? '' : msg.upTo(most)]
   if (ranges.Sensitivity)
-    parts.push(`sensitivity in ${ranges.Sensitivity.max - ranges.Sensitivity.min + 1} steps`)
-  if (ranges.TimeThreshold) parts.push(`dwell up to ${ranges.TimeThreshold.max} s`)
+    parts.push(msg.sensitivityInSteps(ranges.Sensitivity.max - ranges.Sensitivity.min + 1))
+  if (ranges.TimeThreshold) parts.push(msg.dwellUpToS(ranges.TimeThreshold.max))
   if (
     type !== 'tt:CellMotionDetector' &&
     type !== 'tt:TamperDetector' &&
     !parameters.includes('ClassFilter')
   )
-    parts.push('no classes')
-  if (parameters.includes('Hours')) parts.push('own arming hours')
+    parts.push(msg.noClasses)
+  if (parameters.includes('Hours')) parts.push(msg.ownArmingHours)
   const said = parts.filter(Boolean)
   return said.length ? `${typeWords(type)} (${said.join(', ')})` : typeWords(type)
 }
@@ -52,23 +53,23 @@ export function detectionWords({
 }: Pick<ChannelDetection, 'state' | 'elsewhere' | 'parked'>): string {
   if (state === 'unsupported' && elsewhere)
     return `not a kind of this door; it goes through ${elsewhere}`
-  if (state === 'same' && parked) return 'parked: one minute a day, no area'
+  if (state === 'same' && parked) return msg.parkedOneMinuteADay
   return {
-    same: 'as in the plan',
-    differs: 'was changed in the plan since it was sent',
-    missing: 'is not on the device yet',
-    drifted: 'was changed on the device since it was sent',
-    unsupported: 'the device cannot do this kind',
-    off: 'switched off, and not on the device',
-    unread: 'not known before the device has been read',
-    own: 'no rule of a device: Wardoptic keeps watch of it'
+    same: msg.asInThePlan,
+    differs: msg.wasChangedInThePlan,
+    missing: msg.isNotOnTheDevice,
+    drifted: msg.wasChangedOnTheDevice,
+    unsupported: msg.theDeviceCannotDoThis,
+    off: msg.switchedOffAndNotOn,
+    unread: msg.notKnownBeforeTheDevice,
+    own: msg.noRuleOfADevice
   }[state]
 }
 
 /** What a setting becomes on the device, or through which door it goes. */
 export function lossWords({ setting, wanted, nearest, elsewhere }: ChannelLoss): string {
-  if (elsewhere) return `${setting} ${wanted}: only through ${elsewhere}`
-  return `${setting} ${wanted}: ${nearest === null ? 'the device cannot hold it' : `the nearest is ${nearest}`}`
+  if (elsewhere) return msg.onlyThrough(setting, wanted, elsewhere)
+  return msg.theDeviceCannot(setting, wanted, nearest)
 }
 
 /**
@@ -81,22 +82,22 @@ export function eventWords(
   detection?: Detection
 ): string {
   const what: Record<string, string> = {
-    Crossed: 'the line was crossed',
-    ObjectsInside: 'somebody is inside',
-    ObjectIsLoitering: 'somebody lingers',
-    Entered: 'somebody came in',
-    Left: 'somebody left',
+    Crossed: msg.theLineWasCrossed,
+    ObjectsInside: msg.somebodyIsInside,
+    ObjectIsLoitering: msg.somebodyLingers,
+    Entered: msg.somebodyCameIn,
+    Left: msg.somebodyLeft,
     Motion: 'motion',
     Tamper: 'tamper',
     Face: 'a face'
   }
   const last = topic.split('/').pop() ?? topic
   if (last === 'DigitalInput')
-    return data.LogicalState === 'true' ? 'became active' : 'is at rest again'
+    return data.LogicalState === 'true' ? msg.becameActive : msg.isAtRestAgain
   const direction =
     data.Direction &&
     ((detection &&
       directionInWords(detection, data.Direction === 'Right' ? 'leftToRight' : 'rightToLeft')) ??
       data.Direction.toLowerCase())
-  return `${what[last] ?? last}${direction ? ` (${direction})` : ''}${data.Cause ? ` (${data.Cause})` : ''}${data.ObjectId ? `, target ${data.ObjectId}` : ''}`
+  return `${what[last] ?? last}${direction ? ` (${direction})` : ''}${data.Cause ? ` (${data.Cause})` : ''}${data.ObjectId ? msg.target(data.ObjectId) : ''}`
 }

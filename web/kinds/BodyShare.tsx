@@ -1,3 +1,4 @@
+import { bodyShare as msg } from '../../core/messages/en/kinds/parts.ts'
 import { useId, type ReactNode } from 'react'
 
 /** A figure filled from the right to the share of the body that must be over. */
@@ -13,7 +14,7 @@ export function BodyShare({ share }: { share: number }): ReactNode {
       height="84"
       viewBox={`0 0 ${width} 84`}
       role="img"
-      aria-label={`${Math.round(share * 100)} % of the body must be over the line`}
+      aria-label={msg.ofTheBody(Math.round(share * 100))}
     >
       <clipPath id={clip}>
         <rect x={edge} y="0" width={width} height="84" />

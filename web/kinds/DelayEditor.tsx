@@ -1,3 +1,5 @@
+import { common } from '../../core/messages/en/common.ts'
+import { delayEditor as msg } from '../../core/messages/en/kinds/parts.ts'
 import type { ReactNode } from 'react'
 import type { SignalLossDetection, TamperDetection } from '../../core/formats/plan.ts'
 import { SecondsEditor, type EditorProps } from './editors.tsx'
@@ -15,12 +17,12 @@ export function DelayEditor({
 }): ReactNode {
   return (
     <SecondsEditor
-      label="Delay"
+      label={common.delay}
       min={least}
       value={detection.delaySeconds}
       max={600}
       help={help}
-      onChange={(delaySeconds) => document.edit({ ...detection, delaySeconds }, 'Change the delay')}
+      onChange={(delaySeconds) => document.edit({ ...detection, delaySeconds }, msg.changeTheDelay)}
     />
   )
 }

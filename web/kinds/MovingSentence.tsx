@@ -1,3 +1,5 @@
+import { common } from '../../core/messages/en/common.ts'
+import { movingSentence as msg } from '../../core/messages/en/kinds/parts.ts'
 import type { ReactNode } from 'react'
 import { Chip } from './Chip.tsx'
 import { NameChip } from './chips.tsx'
@@ -18,23 +20,25 @@ export function MovingSentence({
 }: SentenceOf<Moving> & { what: ReactNode }): ReactNode {
   return (
     <>
-      {what} in <NameChip detection={d} document={document} />:{' '}
+      {what} {msg.in} <NameChip detection={d} document={document} />:{' '}
       <Chip
-        what="Share of the cells"
+        what={msg.shareOfTheCells}
         editor={(close) => <ThresholdEditor detection={d} document={document} close={close} />}
       >
         {percentWords(d.threshold)}
       </Chip>{' '}
-      of {cellWords(d)} moves, at{' '}
+      {msg.ofMovesAt(cellWords(d))}{' '}
       <Chip
-        what="Sensitivity"
+        what={common.sensitivity}
         editor={(close) => (
           <MotionSensitivityEditor detection={d} document={document} close={close} />
         )}
-      >{`sensitivity ${d.sensitivity}`}</Chip>
-      , for{' '}
+      >
+        {msg.sensitivity2(d.sensitivity)}
+      </Chip>
+      {common.for}{' '}
       <Chip
-        what="Delays"
+        what={msg.delays}
         editor={(close) => <MotionDelaysEditor detection={d} document={document} close={close} />}
       >
         {secondsWords(d.onDelaySeconds)}

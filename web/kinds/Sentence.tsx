@@ -1,3 +1,5 @@
+import { common } from '../../core/messages/en/common.ts'
+import { sentence as msg } from '../../core/messages/en/kinds/parts.ts'
 import { memo, type ComponentType, type ReactNode } from 'react'
 import type { SavedEndpoint } from '../../core/api.ts'
 import type { Detection, DetectionKind, Schedule } from '../../core/formats/plan.ts'
@@ -31,9 +33,9 @@ export const Sentence = memo(function Sentence(props: SentenceProps): ReactNode 
   return (
     <p className="sentence">
       <What {...props} />
-      {', armed '}
+      {msg.armed}
       <Chip
-        what="Arming hours"
+        what={common.armingHours}
         editor={() => (
           <HoursEditor
             detection={detection}
@@ -47,18 +49,18 @@ export const Sentence = memo(function Sentence(props: SentenceProps): ReactNode 
       </Chip>
       ,{' '}
       <Chip
-        what="Hold-off"
+        what={common.holdOff}
         editor={(close) => (
           <HoldOffEditor detection={detection} document={document} close={close} />
         )}
       >
         {detection.holdOffSeconds
-          ? `not within ${secondsWords(detection.holdOffSeconds)} of the last`
-          : 'every time'}
+          ? msg.notWithinOfTheLast(secondsWords(detection.holdOffSeconds))
+          : msg.everyTime}
       </Chip>
-      ; sets off{' '}
+      {msg.setsOff}{' '}
       <Chip
-        what="Actions"
+        what={msg.actions}
         editor={() => (
           <ActionsEditor
             detection={detection}

@@ -1,3 +1,4 @@
+import { sizeEditor as msg } from '../../core/messages/en/kinds/parts.ts'
 import './kinds.css'
 import { Button, InputNumber, Radio, Switch } from 'antd'
 import { lazy, useMemo, type ReactNode } from 'react'
@@ -27,7 +28,7 @@ export function SizeEditor({
 }: EditorProps<TargetGated> & { sizes: readonly SeenSize[] | null; measured: boolean }): ReactNode {
   const { size = {} } = detection
   const inMetres = size.minMetres !== undefined || size.maxMetres !== undefined
-  const set = (next: Size, label = 'Change the size frames'): void =>
+  const set = (next: Size, label = msg.changeTheSizeFrames): void =>
     document.edit({ ...detection, size: tidy(next) }, label)
   const fit = useMemo(() => sizes && fitSizes(sizes, detection.classes), [sizes, detection.classes])
   const changeUnit = (metres: boolean): void =>
@@ -37,7 +38,7 @@ export function SizeEditor({
         : fit
           ? { min: fit.min, max: fit.max }
           : starts,
-      metres ? 'Size in metres' : 'Size in frames'
+      metres ? msg.sizeInMetres : msg.sizeInFrames
     )
   return (
     <>
@@ -47,17 +48,17 @@ export function SizeEditor({
           optionType="button"
           value={inMetres}
           options={[
-            { value: false, label: 'Frames on the picture' },
-            { value: true, label: 'Metres' }
+            { value: false, label: msg.framesOnThePicture },
+            { value: true, label: msg.metres }
           ]}
           onChange={(e) => changeUnit(e.target.value as boolean)}
         />
       )}
       {inMetres ? <Metres size={size} set={set} /> : <Frames size={size} set={set} />}
       {sizes === null ? (
-        <p className="quiet">With a clip it is shown here how large its targets are.</p>
+        <p className="quiet">{msg.withAClipItIs}</p>
       ) : sizes.length === 0 ? (
-        <p className="quiet">This clip has no targets.</p>
+        <p className="quiet">{msg.thisClipHasNoTargets}</p>
       ) : (
         <Later>
           <SizesChart sizes={sizes} detection={detection} inMetres={inMetres} />
@@ -72,25 +73,22 @@ export function SizeEditor({
                 inMetres && fit.metres
                   ? { minMetres: fit.metres.min, maxMetres: fit.metres.max }
                   : { min: fit.min, max: fit.max },
-                'Fit the size frames to the clip'
+                msg.fitTheSizeFramesTo
               )
             }
           >
-            Fit to the clip ({fit.targets} {fit.targets === 1 ? 'target' : 'targets'} at the shape)
+            {msg.fitToTheClip(fit.targets)}
           </Button>
         ) : (
-          <p className="quiet">
-            None of the wanted classes comes to the shape, so there is nothing to fit to.
-          </p>
+          <p className="quiet">{msg.noneOfTheWantedClasses}</p>
         ))}
       {!inMetres && (
         <p className="quiet">
-          What fits into the smallest frame is too small, what does not fit into the largest too
-          large. <kbd>F</kbd> draws them on the picture.
+          {msg.whatFitsIntoTheSmallest} <kbd>{msg.f}</kbd> {msg.drawsThemOnThePicture}
         </p>
       )}
       {(size.min || size.max) && (
-        <DeviceNote parameter={size.min ? 'MinimumSize' : 'MaximumSize'} value={0} />
+        <DeviceNote parameter={size.min ? msg.minimumsize : msg.maximumsize} value={0} />
       )}
     </>
   )
@@ -133,8 +131,8 @@ function Frames({ size, set }: { size: Size; set: (size: Size) => void }): React
   }
   return (
     <>
-      {one('min', 'Smallest frame')}
-      {one('max', 'Largest frame')}
+      {one('min', msg.smallestFrame)}
+      {one('max', msg.largestFrame)}
     </>
   )
 }
@@ -156,8 +154,8 @@ function Metres({ size, set }: { size: Size; set: (size: Size) => void }): React
   )
   return (
     <div className="row">
-      {one('minMetres', 'At least, tall')}
-      {one('maxMetres', 'At most, tall')}
+      {one('minMetres', msg.atLeastTall)}
+      {one('maxMetres', msg.atMostTall)}
     </div>
   )
 }

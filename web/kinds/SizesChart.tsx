@@ -1,3 +1,4 @@
+import { sizesChart as msg } from '../../core/messages/en/kinds/parts.ts'
 import './kinds.css'
 import { useMemo, type ReactNode } from 'react'
 import { ReferenceLine, ResponsiveContainer, Scatter, ScatterChart, XAxis, YAxis } from 'recharts'
@@ -55,7 +56,10 @@ export function SizesChart({
     <figure className="stays-chart">
       <div
         role="img"
-        aria-label={`Heights of ${new Set(sizes.map((s) => s.target)).size} targets by distance; ${wanted} of the wanted classes come to the shape`}
+        aria-label={msg.heightsOfTargetsByDistance(
+          new Set(sizes.map((s) => s.target)).size,
+          wanted
+        )}
       >
         <ResponsiveContainer width="100%" height={150}>
           <ScatterChart margin={{ top: 6, right: 16, bottom: 0, left: 0 }}>
@@ -102,10 +106,7 @@ export function SizesChart({
           </ScatterChart>
         </ResponsiveContainer>
       </div>
-      <figcaption className="quiet">
-        Height of each target, by where its feet are: far at the left, near at the right. Dark: at
-        the shape.
-      </figcaption>
+      <figcaption className="quiet">{msg.heightOfEachTargetBy}</figcaption>
     </figure>
   )
 }

@@ -1,3 +1,4 @@
+import { staysChart as msg } from '../../core/messages/en/kinds/parts.ts'
 import './kinds.css'
 import { useMemo, type ReactNode } from 'react'
 import { Bar, BarChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts'
@@ -19,7 +20,7 @@ export function StaysChart({
     <figure className="stays-chart">
       <div
         role="img"
-        aria-label={`How long ${stays.length} targets stay: ${passing} pass by, ${stays.length - passing} stay; ${long} reach the dwell`}
+        aria-label={msg.howLongTargetsStayPass(stays.length, passing, stays.length - passing, long)}
       >
         <ResponsiveContainer width="100%" height={130}>
           <BarChart
@@ -54,9 +55,9 @@ export function StaysChart({
         </ResponsiveContainer>
       </div>
       <figcaption className="quiet">
-        <i className="passing" aria-hidden="true" /> {passing} pass by{' '}
-        <i className="staying" aria-hidden="true" /> {stays.length - passing} stay;{' '}
-        <strong>{long}</strong> of {stays.length} reach the dwell
+        <i className="passing" aria-hidden="true" /> {msg.passBy(passing)}{' '}
+        <i className="staying" aria-hidden="true" /> {msg.stay(stays.length - passing)}{' '}
+        <strong>{long}</strong> {msg.ofReachTheDwell(stays.length)}
       </figcaption>
     </figure>
   )

@@ -1,3 +1,4 @@
+import { zoneSentence as msg } from '../../core/messages/en/kinds/parts.ts'
 import type { ReactNode } from 'react'
 import { Chip } from './Chip.tsx'
 import { ClassesChip, GateChips, NameChip, ShareChip } from './chips.tsx'
@@ -28,14 +29,14 @@ export function ZoneSentence(props: SentenceOf<ZoneDetection>): ReactNode {
     <>
       {part.before(props)} <ClassesChip detection={d} document={document} />{' '}
       <Chip
-        what="What counts"
+        what={msg.whatCounts}
         editor={(close) => <ZoneKindEditor detection={d} document={document} close={close} />}
       >
         {part.verb}
       </Chip>{' '}
-      <NameChip detection={d} document={document} />, with{' '}
-      <ShareChip detection={d} document={document} where={`${part.where} the zone`} />{' '}
-      {part.where === 'in' ? 'in' : 'out'}
+      <NameChip detection={d} document={document} />
+      {msg.with} <ShareChip detection={d} document={document} where={msg.theZone(part.where)} />{' '}
+      {part.where === 'in' ? msg.in : msg.out}
       {part.after(props)}, <GateChips {...props} />
     </>
   )

@@ -1,3 +1,5 @@
+import { common } from '../../core/messages/en/common.ts'
+import { chips as msg } from '../../core/messages/en/kinds/parts.ts'
 import type { ReactNode } from 'react'
 import type { Detection, TargetGated } from '../../core/formats/plan.ts'
 import { Chip } from './Chip.tsx'
@@ -18,7 +20,7 @@ type Of<D extends Detection> = Pick<EditorProps<D>, 'detection' | 'document'>
 
 export const NameChip = ({ detection, document }: Of<Detection>): ReactNode => (
   <Chip
-    what="Name"
+    what={common.name}
     editor={(close) => <NameEditor detection={detection} document={document} close={close} />}
   >
     {detection.name}
@@ -27,7 +29,7 @@ export const NameChip = ({ detection, document }: Of<Detection>): ReactNode => (
 
 export const ClassesChip = ({ detection, document }: Of<TargetGated>): ReactNode => (
   <Chip
-    what="Classes"
+    what={msg.classes}
     editor={(close) => <ClassesEditor detection={detection} document={document} close={close} />}
   >
     {classWords(detection)}
@@ -41,7 +43,7 @@ export const ShareChip = ({
   where
 }: Of<Extract<TargetGated, { sensitivity: number }>> & { where: string }): ReactNode => (
   <Chip
-    what="Body share"
+    what={common.bodyShare}
     editor={(close) => (
       <SensitivityEditor detection={detection} document={document} where={where} close={close} />
     )}
@@ -58,16 +60,16 @@ export const GateChips = ({
   measured
 }: Pick<SentenceOf<TargetGated>, 'detection' | 'document' | 'sizes' | 'measured'>): ReactNode => (
   <>
-    seen for{' '}
+    {msg.seenFor}{' '}
     <Chip
-      what="Confirm time"
+      what={common.confirmTime}
       editor={(close) => <ConfirmEditor detection={detection} document={document} close={close} />}
     >
       {secondsWords(detection.confirmSeconds)}
     </Chip>
     ,{' '}
     <Chip
-      what="Size frames"
+      what={msg.sizeFrames}
       editor={(close) => (
         <SizeEditor
           detection={detection}

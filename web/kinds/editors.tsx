@@ -1,3 +1,5 @@
+import { common } from '../../core/messages/en/common.ts'
+import { editors as msg } from '../../core/messages/en/kinds/parts.ts'
 import { Checkbox, Input, InputNumber, Slider } from 'antd'
 import { useState, type ReactNode } from 'react'
 import { needOf } from '../../core/detections/index.ts'
@@ -76,9 +78,9 @@ export function NameEditor({ detection, document }: EditorProps): ReactNode {
   return (
     <SavedText
       autoFocus
-      label="Name"
+      label={common.name}
       value={detection.name}
-      onKeep={(name) => tryEdit(document, { ...detection, name }, `Rename ${detection.name}`)}
+      onKeep={(name) => tryEdit(document, { ...detection, name }, msg.rename(detection.name))}
     />
   )
 }
@@ -91,14 +93,14 @@ export function ClassesEditor({ detection, document }: EditorProps<TargetGated>)
         value={detection.classes}
         options={CLASSES.map((value) => ({
           value,
-          label: value === 'unknown' ? 'unknown (not told apart yet)' : value
+          label: value === 'unknown' ? msg.unknownNotToldApartYet : value
         }))}
         onChange={(classes) =>
-          document.edit({ ...detection, classes: classes }, 'Change the classes')
+          document.edit({ ...detection, classes: classes }, msg.changeTheClasses)
         }
       />
-      <p className="quiet">None chosen: every target counts.</p>
-      {detection.classes.length > 0 && <DeviceNote parameter="ClassFilter" value={0} />}
+      <p className="quiet">{msg.noneChosenEveryTargetCounts}</p>
+      {detection.classes.length > 0 && <DeviceNote parameter={msg.classfilter} value={0} />}
     </>
   )
 }
@@ -119,9 +121,9 @@ export function SensitivitySlider({
   return (
     <div>
       <div className="row">
-        <span>Sensitivity</span>
+        <span>{common.sensitivity}</span>
         <InputNumber
-          aria-label="Sensitivity"
+          aria-label={common.sensitivity}
           min={1}
           max={100}
           precision={0}
@@ -129,7 +131,7 @@ export function SensitivitySlider({
           value={detection.sensitivity}
           onChange={(sensitivity) =>
             sensitivity !== null &&
-            document.edit({ ...detection, sensitivity }, 'Change the sensitivity')
+            document.edit({ ...detection, sensitivity }, msg.changeTheSensitivity)
           }
         />
       </div>
@@ -137,12 +139,12 @@ export function SensitivitySlider({
         min={1}
         max={100}
         value={detection.sensitivity}
-        ariaLabelForHandle="Sensitivity"
+        ariaLabelForHandle={common.sensitivity}
         onChange={(sensitivity) => document.show({ ...detection, sensitivity })}
-        onChangeComplete={() => document.commitDrag('Change the sensitivity')}
+        onChangeComplete={() => document.commitDrag(msg.changeTheSensitivity)}
       />
       <p className="quiet">{meaning}</p>
-      <DeviceNote parameter="Sensitivity" value={detection.sensitivity} />
+      <DeviceNote parameter={common.sensitivity} value={detection.sensitivity} />
     </div>
   )
 }
@@ -159,7 +161,7 @@ export function SensitivityEditor({
       <SensitivitySlider
         detection={detection}
         document={document}
-        meaning={`${capital(bodyWords(detection.sensitivity))} must be ${where}.`}
+        meaning={msg.mustBe(capital(bodyWords(detection.sensitivity)), where)}
       />
     </div>
   )
@@ -203,13 +205,13 @@ export function SecondsEditor({
 export function ConfirmEditor({ detection, document }: EditorProps<TargetGated>): ReactNode {
   return (
     <SecondsEditor
-      parameter="ConfirmTime"
-      label="Confirm time"
+      parameter={msg.confirmtime}
+      label={common.confirmTime}
       value={detection.confirmSeconds}
       max={60}
-      help="How long a target must have held its class before it counts."
+      help={msg.howLongATargetMust}
       onChange={(confirmSeconds) =>
-        document.edit({ ...detection, confirmSeconds }, 'Change the confirm time')
+        document.edit({ ...detection, confirmSeconds }, msg.changeTheConfirmTime)
       }
     />
   )
@@ -218,13 +220,13 @@ export function ConfirmEditor({ detection, document }: EditorProps<TargetGated>)
 export function HoldOffEditor({ detection, document }: EditorProps): ReactNode {
   return (
     <SecondsEditor
-      parameter={detection.holdOffSeconds > 0 ? 'HoldOff' : undefined}
-      label="Hold-off"
+      parameter={detection.holdOffSeconds > 0 ? msg.holdoff : undefined}
+      label={common.holdOff}
       value={detection.holdOffSeconds}
       max={86400}
-      help="After a trigger, none for this long. 0: each one counts."
+      help={msg.afterATriggerNoneFor}
       onChange={(holdOffSeconds) =>
-        document.edit({ ...detection, holdOffSeconds }, 'Change the hold-off')
+        document.edit({ ...detection, holdOffSeconds }, msg.changeTheHoldOff)
       }
     />
   )

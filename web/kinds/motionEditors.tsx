@@ -1,3 +1,4 @@
+import { motionEditors as msg } from '../../core/messages/en/kinds/parts.ts'
 import { InputNumber } from 'antd'
 import type { ReactNode } from 'react'
 import { motionLevel } from '../../core/detections/index.ts'
@@ -19,7 +20,7 @@ export function MotionSensitivityEditor({ detection, document }: EditorProps<Mov
 export function ThresholdEditor({ detection, document }: EditorProps<Moving>): ReactNode {
   return (
     <label className="field">
-      <span>Cells that must be in motion</span>
+      <span>{msg.cellsThatMustBeIn}</span>
       <InputNumber
         autoFocus
         min={0.1}
@@ -29,12 +30,10 @@ export function ThresholdEditor({ detection, document }: EditorProps<Moving>): R
         value={detection.threshold}
         onChange={(threshold) =>
           threshold !== null &&
-          document.edit({ ...detection, threshold }, 'Change the share of cells')
+          document.edit({ ...detection, threshold }, msg.changeTheShareOfCells)
         }
       />
-      <span className="quiet">
-        Of the cells that are painted on. The dashed line of the curve shows it.
-      </span>
+      <span className="quiet">{msg.ofTheCellsThatAre}</span>
     </label>
   )
 }
@@ -43,21 +42,21 @@ export function MotionDelaysEditor({ detection, document }: EditorProps<Moving>)
   return (
     <>
       <SecondsEditor
-        label="On-delay"
+        label={msg.onDelay}
         value={detection.onDelaySeconds}
         max={60}
-        help="For how long there must be enough motion."
+        help={msg.forHowLongThereMust}
         onChange={(onDelaySeconds) =>
-          document.edit({ ...detection, onDelaySeconds }, 'Change the on-delay')
+          document.edit({ ...detection, onDelaySeconds }, msg.changeTheOnDelay)
         }
       />
       <SecondsEditor
-        label="Off-delay"
+        label={msg.offDelay}
         value={detection.offDelaySeconds}
         max={60}
-        help="After how long without it a new trigger may fall."
+        help={msg.afterHowLongWithoutIt}
         onChange={(offDelaySeconds) =>
-          document.edit({ ...detection, offDelaySeconds }, 'Change the off-delay')
+          document.edit({ ...detection, offDelaySeconds }, msg.changeTheOffDelay)
         }
       />
     </>

@@ -1,3 +1,5 @@
+import { common } from '../../core/messages/en/common.ts'
+import { stayChips as msg } from '../../core/messages/en/kinds/parts.ts'
 import type { ReactNode } from 'react'
 import type { StayDetection } from '../../core/kinds/schemas.ts'
 import { Chip } from './Chip.tsx'
@@ -10,7 +12,7 @@ type Props = SentenceOf<StayDetection>
 /** How many must be in the zone together. */
 export const TogetherChip = ({ detection, document }: Props): ReactNode => (
   <Chip
-    what="How many together"
+    what={msg.howManyTogether}
     editor={(close) => <AtLeastEditor detection={detection} document={document} close={close} />}
   >
     {atLeastWords(detection)}
@@ -25,7 +27,7 @@ export const DwellChip = ({
   least
 }: Props & { least: number }): ReactNode => (
   <Chip
-    what="Dwell"
+    what={common.dwell}
     editor={(close) => (
       <DwellEditor
         detection={detection}

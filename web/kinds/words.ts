@@ -1,3 +1,4 @@
+import { words as msg } from '../../core/messages/en/kinds/parts.ts'
 import { needOf } from '../../core/detections/index.ts'
 import type {
   ClassMotionDetection,
@@ -13,39 +14,39 @@ import type { SiteInput } from '../../core/api.ts'
 export const bodyWords = (sensitivity: number): string => {
   const need = Math.round(needOf(sensitivity) * 100)
   const named: Record<number, string> = {
-    100: 'the whole body',
-    99: 'the whole body',
-    75: 'three quarters of the body',
-    50: 'half the body',
-    25: 'a quarter of the body',
-    10: 'a tenth of the body'
+    100: msg.theWholeBody,
+    99: msg.theWholeBody,
+    75: msg.threeQuartersOfTheBody,
+    50: msg.halfTheBody,
+    25: msg.aQuarterOfTheBody,
+    10: msg.aTenthOfTheBody
   }
-  return named[need] ?? `${need} % of the body`
+  return named[need] ?? msg.ofTheBody(need)
 }
 
 export const listed = (words: string[]): string =>
   words.length < 2
     ? (words[0] ?? '')
-    : `${words.slice(0, -1).join(', ')} or ${words[words.length - 1]}`
+    : msg.or(words.slice(0, -1).join(', '), words[words.length - 1])
 
 export const classWords = ({ classes }: TargetGated): string =>
-  classes.length ? listed(classes) : 'target of any class'
+  classes.length ? listed(classes) : msg.targetOfAnyClass
 
 export const sizeWords = ({ size }: TargetGated): string => {
   const text = (f: { w: number; h: number }): string =>
     `${Math.round(f.w * 1000) / 10} × ${Math.round(f.h * 1000) / 10} %`
   if (size?.minMetres !== undefined && size.maxMetres !== undefined)
-    return `${size.minMetres} to ${size.maxMetres}\u00a0m tall`
-  if (size?.minMetres !== undefined) return `at least ${size.minMetres}\u00a0m tall`
-  if (size?.maxMetres !== undefined) return `at most ${size.maxMetres}\u00a0m tall`
-  if (size?.min && size.max) return `between ${text(size.min)} and ${text(size.max)} of the picture`
-  if (size?.min) return `larger than ${text(size.min)} of the picture`
-  if (size?.max) return `at most ${text(size.max)} of the picture`
-  return 'of any size'
+    return msg.toMTall(size.minMetres, size.maxMetres)
+  if (size?.minMetres !== undefined) return msg.atLeastMTall(size.minMetres)
+  if (size?.maxMetres !== undefined) return msg.atMostMTall(size.maxMetres)
+  if (size?.min && size.max) return msg.betweenAndOfThePicture(text(size.min), text(size.max))
+  if (size?.min) return msg.largerThanOfThePicture(text(size.min))
+  if (size?.max) return msg.atMostOfThePicture(text(size.max))
+  return msg.ofAnySize
 }
 
 export const atLeastWords = ({ atLeast }: { atLeast: number }): string =>
-  atLeast === 1 ? 'A' : `${atLeast} together:`
+  atLeast === 1 ? 'A' : msg.together(atLeast)
 
 export const scheduleWords = ({ schedule }: Detection, schedules: Schedule[]): string =>
   schedule ? (schedules.find((s) => s.id === schedule)?.name ?? schedule) : 'always'
@@ -67,7 +68,7 @@ export const clipTime = (seconds: number): string => {
 export const cellWords = ({ cells }: MotionDetection | ClassMotionDetection): string => {
   const all = cells.length * cells[0]!.length
   const selected = [...cells.join('')].filter((c) => c === '1').length
-  return selected === all ? 'the whole picture' : `${selected} of ${all} cells`
+  return selected === all ? msg.theWholePicture : msg.ofCells(selected, all)
 }
 
 export const percentWords = (percent: number): string => `${Math.round(percent * 10) / 10}\u00a0%`

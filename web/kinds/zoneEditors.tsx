@@ -1,3 +1,5 @@
+import { common } from '../../core/messages/en/common.ts'
+import { zoneEditors as msg } from '../../core/messages/en/kinds/parts.ts'
 import { Button, InputNumber, Radio, Switch } from 'antd'
 import { lazy, useMemo, type ReactNode } from 'react'
 import { dwellAbovePassers, type DwellDetection, type ZoneStay } from '../../core/tuning/stays.ts'
@@ -22,7 +24,7 @@ export function ZoneKindEditor({ detection, document }: EditorProps<ZoneDetectio
       onChange={(e) =>
         document.edit(
           asZoneKind(detection, e.target.value as ZoneDetection['kind']),
-          `Make it ${kindNames[e.target.value as ZoneDetection['kind']].toLowerCase()}`
+          msg.makeIt(kindNames[e.target.value as ZoneDetection['kind']].toLowerCase())
         )
       }
     />
@@ -42,22 +44,22 @@ export function DwellEditor({
 }): ReactNode {
   const above = useMemo(() => stays && dwellAbovePassers(stays), [stays])
   const set = (dwellSeconds: number): void =>
-    document.edit({ ...detection, dwellSeconds }, 'Change the dwell')
+    document.edit({ ...detection, dwellSeconds }, msg.changeTheDwell)
   return (
     <>
       <SecondsEditor
-        parameter={detection.dwellSeconds > 0 ? 'TimeThreshold' : undefined}
-        label="Dwell"
+        parameter={detection.dwellSeconds > 0 ? msg.timethreshold : undefined}
+        label={common.dwell}
         value={detection.dwellSeconds}
         min={least}
         max={3600}
-        help="How long a target must stay in the zone."
+        help={msg.howLongATargetMust}
         onChange={set}
       />
       {stays === null ? (
-        <p className="quiet">With a clip it is shown here how long its targets stay.</p>
+        <p className="quiet">{msg.withAClipItIs}</p>
       ) : stays.length === 0 ? (
-        <p className="quiet">On this clip nobody of these classes is in the zone.</p>
+        <p className="quiet">{msg.onThisClipNobodyOf}</p>
       ) : (
         <Later>
           <StaysChart stays={stays} dwell={detection.dwellSeconds} />
@@ -65,19 +67,19 @@ export function DwellEditor({
       )}
       {above && above.dwell !== detection.dwellSeconds && (
         <p>
-          Passers-by take up to {secondsWords(above.usual)}.{' '}
+          {msg.passersByTakeUpTo(secondsWords(above.usual))}{' '}
           <Button size="small" onClick={() => set(above.dwell)}>
-            Set it to {secondsWords(above.dwell)}
+            {msg.setItTo(secondsWords(above.dwell))}
           </Button>
         </p>
       )}
       <label className="row">
-        <span>Count who is in it when first seen</span>
+        <span>{msg.countWhoIsInIt}</span>
         <Switch
           size="small"
           checked={detection.countFirstSeenInside}
           onChange={(countFirstSeenInside) =>
-            document.edit({ ...detection, countFirstSeenInside }, 'Change who counts')
+            document.edit({ ...detection, countFirstSeenInside }, msg.changeWhoCounts)
           }
         />
       </label>
@@ -88,7 +90,7 @@ export function DwellEditor({
 export function AtLeastEditor({ detection, document }: EditorProps<DwellDetection>): ReactNode {
   return (
     <label className="field">
-      <span>Targets at the same time</span>
+      <span>{msg.targetsAtTheSameTime}</span>
       <InputNumber
         autoFocus
         min={1}
@@ -96,12 +98,10 @@ export function AtLeastEditor({ detection, document }: EditorProps<DwellDetectio
         precision={0}
         value={detection.atLeast}
         onChange={(atLeast) =>
-          atLeast !== null && document.edit({ ...detection, atLeast }, 'Change how many')
+          atLeast !== null && document.edit({ ...detection, atLeast }, msg.changeHowMany)
         }
       />
-      <span className="quiet">
-        1: each target counts alone. More: one trigger when so many have dwelt in the zone together.
-      </span>
+      <span className="quiet">{msg.n1EachTargetCountsAlone}</span>
     </label>
   )
 }

@@ -1,3 +1,5 @@
+import { common } from '../../core/messages/en/common.ts'
+import { mailboxPlace as msg } from '../../core/messages/en/mailbox.ts'
 import './mailbox.css'
 import { PictureOutlined } from '@ant-design/icons'
 import { Alert } from 'antd'
@@ -14,47 +16,38 @@ export function MailboxPlace(): ReactNode {
   const mail = useMail(id)
   return (
     <main className="mailbox-place">
-      <section aria-label="Messages">
-        <h1>Mailbox</h1>
-        <p className="quiet">
-          A stand-in on this machine: mails to any address end here, and none leaves.
-        </p>
+      <section aria-label={common.messages}>
+        <h1>{msg.mailbox}</h1>
+        <p className="quiet">{msg.aStandInOnThisMachine}</p>
         {mails.error && <Alert type="error" showIcon title={mails.error.message} />}
-        {mails.data?.length === 0 && (
-          <p>
-            Nothing has arrived yet. Link an e-mail to a detection on the Bench, and run a clip as
-            live.
-          </p>
-        )}
+        {mails.data?.length === 0 && <p>{msg.nothingHasArrivedYetLink}</p>}
         <ul>
           {mails.data?.map((m) => (
             <li key={m.id}>
               <Link to={`/mailbox/${m.id}`} className={m.id === id ? 'mail chosen' : 'mail'}>
                 <strong>{m.subject}</strong>
                 <span className="quiet">
-                  to {m.to} · arrived <span className="figures">{timeOf(m.receivedAt)}</span>{' '}
-                  {m.pictures > 0 && <PictureOutlined aria-label={`${m.pictures} picture`} />}
+                  {msg.toArrived(m.to)} <span className="figures">{timeOf(m.receivedAt)}</span>{' '}
+                  {m.pictures > 0 && <PictureOutlined aria-label={msg.picture(m.pictures)} />}
                 </span>
               </Link>
             </li>
           ))}
         </ul>
       </section>
-      <article aria-label="Message">
+      <article aria-label={msg.message}>
         {mail.error && <Alert type="error" showIcon title={mail.error.message} />}
         {mail.data && (
           <>
             <h2>{mail.data.subject}</h2>
-            <p className="quiet">
-              From {mail.data.from} to {mail.data.to}
-            </p>
+            <p className="quiet">{msg.fromTo(mail.data.from, mail.data.to)}</p>
             <pre>{mail.data.text.trim()}</pre>
             {mail.data.attachments.map((a, i) =>
               a.type.startsWith('image/') ? (
                 <figure key={a.name}>
-                  <img src={`/api/mailbox/${mail.data.id}/${i}`} alt="The moment of the trigger" />
+                  <img src={`/api/mailbox/${mail.data.id}/${i}`} alt={msg.theMomentOfTheTrigger} />
                   <figcaption className="quiet">
-                    {a.name}, {Math.round(a.bytes / 1024)} KB
+                    {msg.kb(a.name, Math.round(a.bytes / 1024))}
                   </figcaption>
                 </figure>
               ) : (
@@ -63,7 +56,9 @@ export function MailboxPlace(): ReactNode {
             )}
           </>
         )}
-        {!id && mails.data && mails.data.length > 0 && <p className="quiet">Choose a message.</p>}
+        {!id && mails.data && mails.data.length > 0 && (
+          <p className="quiet">{msg.chooseAMessage}</p>
+        )}
       </article>
     </main>
   )

@@ -1,3 +1,5 @@
+import { common } from '../../core/messages/en/common.ts'
+import { checkEditor as msg } from '../../core/messages/en/prove/prove.ts'
 import { WEATHERS } from '../../core/formats/weather.ts'
 import { DeleteOutlined, PlusOutlined } from '@ant-design/icons'
 import { Alert, Button, Checkbox, Input, InputNumber, Segmented, Select, Slider } from 'antd'
@@ -81,7 +83,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
   return (
     <div className="check-panel check-editor">
       <label className="field">
-        <span className="field-name">Name</span>
+        <span className="field-name">{common.name}</span>
         <Input
           value={check.name}
           maxLength={80}
@@ -99,7 +101,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
             onWay={(way) => actor !== null && changeActor(actor, { way })}
           />
           <Slider
-            ariaLabelForHandle="Moment of the walk"
+            ariaLabelForHandle={msg.momentOfTheWalk}
             min={0}
             max={walk.seconds}
             step={0.1}
@@ -108,9 +110,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
             tooltip={{ open: false }}
           />
           <p className="quiet field-help">
-            {chosen
-              ? 'Click on the ground to lengthen the way, drag its points, double-click one to take it out.'
-              : 'Choose somebody to change the way.'}
+            {chosen ? msg.clickOnTheGroundTo : msg.chooseSomebodyToChangeThe}
           </p>
           <div className="row">
             {walk.actors.map((a, i) => (
@@ -126,7 +126,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
             <Button
               size="small"
               icon={<PlusOutlined />}
-              aria-label="Add somebody"
+              aria-label={msg.addSomebody}
               onClick={() => {
                 changeWalk({
                   actors: [
@@ -150,7 +150,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
           {chosen && actor !== null && (
             <div className="two-fields">
               <label className="field">
-                <span className="field-name">Who</span>
+                <span className="field-name">{common.who}</span>
                 <Select
                   value={chosen.kind}
                   options={ACTOR_KINDS.map((value) => ({ value, label: actorNames[value] }))}
@@ -158,7 +158,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
                 />
               </label>
               <label className="field">
-                <span className="field-name">Comes after</span>
+                <span className="field-name">{msg.comesAfter}</span>
                 <InputNumber
                   value={chosen.from}
                   min={0}
@@ -169,7 +169,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
                 />
               </label>
               <label className="field">
-                <span className="field-name">Speed</span>
+                <span className="field-name">{msg.speed}</span>
                 <InputNumber
                   value={
                     chosen.speed ??
@@ -183,7 +183,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
                 />
               </label>
               <label className="field">
-                <span className="field-name">Tall</span>
+                <span className="field-name">{msg.tall}</span>
                 <InputNumber
                   value={
                     chosen.tall ??
@@ -200,7 +200,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
                 checked={chosen.mask}
                 onChange={(e) => changeActor(actor, { mask: e.target.checked })}
               >
-                Wears a mask
+                {msg.wearsAMask}
               </Checkbox>
               <Button
                 size="small"
@@ -211,13 +211,13 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
                   setActor(null)
                 }}
               >
-                Take out
+                {msg.takeOut}
               </Button>
             </div>
           )}
           <div className="two-fields">
             <label className="field">
-              <span className="field-name">Length</span>
+              <span className="field-name">{msg.length}</span>
               <InputNumber
                 value={walk.seconds}
                 min={1}
@@ -227,11 +227,11 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
               />
             </label>
             <label className="field">
-              <span className="field-name">Fault</span>
+              <span className="field-name">{msg.fault}</span>
               <Select<FaultKind | ''>
                 value={walk.faults[0]?.kind ?? ''}
                 options={[
-                  { value: '', label: 'None' },
+                  { value: '', label: common.none },
                   ...FAULT_KINDS.map((value) => ({ value, label: faultNames[value] }))
                 ]}
                 onChange={(kind) => changeWalk({ faults: kind ? [{ kind: kind, from: 3 }] : [] })}
@@ -240,13 +240,13 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
           </div>
           {painted && (
             <label className="field">
-              <span className="field-name">Looked at</span>
+              <span className="field-name">{msg.lookedAt}</span>
               <Segmented<'truth' | 'pictures'>
                 size="small"
                 value={check.by.how === 'walk' ? check.by.through : 'truth'}
                 options={[
-                  { value: 'truth', label: 'As it truly is' },
-                  { value: 'pictures', label: 'Through pictures' }
+                  { value: 'truth', label: msg.asItTrulyIs },
+                  { value: 'pictures', label: msg.throughPictures }
                 ]}
                 onChange={(through) =>
                   check.by.how === 'walk' && change({ by: { ...check.by, through } })
@@ -272,7 +272,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
       )}
       {check.by.how === 'person' && (
         <label className="field">
-          <span className="field-name">What to do on site</span>
+          <span className="field-name">{msg.whatToDoOnSite}</span>
           <Input.TextArea
             value={check.by.words}
             maxLength={400}
@@ -285,7 +285,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
         </label>
       )}
       <label className="field">
-        <span className="field-name">At the site’s clock</span>
+        <span className="field-name">{msg.atTheSitesClock}</span>
         <input
           type="datetime-local"
           className="plain-input"
@@ -298,7 +298,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
       </label>
       <div className="two-fields">
         <label className="field">
-          <span className="field-name">About</span>
+          <span className="field-name">{msg.about}</span>
           <Select
             value={check.about}
             options={ABOUT.map((value) => ({ value, label: aboutNames[value] }))}
@@ -306,12 +306,12 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
           />
         </label>
         <label className="field">
-          <span className="field-name">Expected</span>
+          <span className="field-name">{common.expected}</span>
           <Select
             value={expect.what}
             options={[
               { value: 'trigger', label: 'A trigger' },
-              { value: 'silence', label: 'Silence' }
+              { value: 'silence', label: common.silence }
             ]}
             onChange={(what) =>
               change(
@@ -325,7 +325,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
         {expect.what === 'trigger' && (
           <>
             <label className="field">
-              <span className="field-name">Not before</span>
+              <span className="field-name">{msg.notBefore}</span>
               <InputNumber
                 value={expect.from}
                 min={0}
@@ -336,7 +336,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
               />
             </label>
             <label className="field">
-              <span className="field-name">Not after</span>
+              <span className="field-name">{msg.notAfter}</span>
               <InputNumber
                 value={expect.to}
                 min={0}
@@ -352,10 +352,10 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
       {error && <Alert type="error" title={error} />}
       <div className="row">
         <Button type="primary" size="small" onClick={() => void save()}>
-          Keep
+          {common.keep}
         </Button>
         <Button size="small" onClick={onDone}>
-          Cancel
+          {msg.cancel}
         </Button>
       </div>
     </div>

@@ -1,3 +1,5 @@
+import { common } from '../../core/messages/en/common.ts'
+import { checkList as msg } from '../../core/messages/en/prove/prove.ts'
 import { Button, Tooltip } from 'antd'
 import type { ReactNode } from 'react'
 import { ABOUT, type Check } from '../../core/formats/check.ts'
@@ -53,12 +55,12 @@ export function CheckList({
     return (
       <p className="quiet prove-none">
         {view.proposing
-          ? 'Working out what to check …'
+          ? msg.workingOutWhatToCheck
           : show === 'all'
-            ? 'Nothing is proposed for it, and nothing was added.'
+            ? msg.nothingIsProposedForIt
             : show === 'failed'
-              ? 'Everything that was run went as expected.'
-              : 'Nothing is out of date.'}
+              ? msg.everythingThatWasRunWent
+              : msg.nothingIsOutOfDate}
       </p>
     )
   return (
@@ -66,27 +68,25 @@ export function CheckList({
       {view.checks.length > 0 && fresh.length > 0 && show === 'all' && (
         <Offer
           words={
-            kept.length
-              ? `${fresh.length} more proposed`
-              : `${fresh.length} proposed, from its own settings`
+            kept.length ? msg.moreProposed(fresh.length) : msg.proposedFromItsOwn(fresh.length)
           }
           onTake={() => onTake(fresh.map((p) => ({ camera, check: p.check.id })))}
-          what="Keep them"
+          what={msg.keepThem}
         />
       )}
       {changed.length > 0 && show === 'all' && (
         <Offer
-          words={`${changed.length} would be proposed otherwise now, by the settings as they are`}
+          words={msg.wouldBeProposedOtherwise(changed.length)}
           onTake={() => onTake(changed.map((p) => ({ camera, check: p.check.id })))}
-          what="Take the new ones"
+          what={msg.takeTheNewOnes}
         />
       )}
       <table className="check-table">
         <thead>
           <tr>
-            <th scope="col">Gate</th>
-            <th scope="col">Must let through</th>
-            <th scope="col">Must not</th>
+            <th scope="col">{msg.gate}</th>
+            <th scope="col">{msg.mustLetThrough}</th>
+            <th scope="col">{msg.mustNot}</th>
           </tr>
         </thead>
         <tbody>
@@ -155,10 +155,10 @@ function Offer({
 }
 
 const marks = {
-  passed: { mark: '✓', words: 'as expected' },
-  failed: { mark: '✕', words: 'not as expected' },
-  old: { mark: '◌', words: 'out of date' },
-  never: { mark: '○', words: 'never run' }
+  passed: { mark: '✓', words: msg.asExpected },
+  failed: { mark: '✕', words: msg.notAsExpected },
+  old: { mark: '◌', words: msg.outOfDate },
+  never: { mark: '○', words: msg.neverRun }
 } as const
 
 function CheckButton({
@@ -184,8 +184,8 @@ function CheckButton({
       </span>
       <span>{check.name}</span>
       {check.by.how === 'walk' && check.by.through === 'pictures' && (
-        <Tooltip title="Through painted pictures, analysed as any others">
-          <small aria-label="through pictures">▦</small>
+        <Tooltip title={msg.throughPaintedPicturesAnalysedAs}>
+          <small aria-label={msg.throughPictures}>▦</small>
         </Tooltip>
       )}
       {check.by.how !== 'walk' && <small>{byWords[check.by.how]}</small>}
@@ -196,17 +196,17 @@ function CheckButton({
 function Proposed({ check, onTake }: { check: Check; onTake: () => void }): ReactNode {
   return (
     <span className="check-row proposed">
-      <span className="check-mark" role="img" aria-label="proposed">
+      <span className="check-mark" role="img" aria-label={msg.proposed}>
         +
       </span>
       <span>{check.name}</span>
       <button
         type="button"
         className="link-button"
-        aria-label={`Keep ${check.name}`}
+        aria-label={msg.keep(check.name)}
         onClick={onTake}
       >
-        Keep
+        {common.keep}
       </button>
     </span>
   )

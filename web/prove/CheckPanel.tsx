@@ -1,3 +1,5 @@
+import { common } from '../../core/messages/en/common.ts'
+import { checkPanel as msg } from '../../core/messages/en/prove/prove.ts'
 import { CaretRightOutlined, DeleteOutlined, EditOutlined } from '@ant-design/icons'
 import { App, Button, Slider } from 'antd'
 import { useMemo, useState, type ReactNode } from 'react'
@@ -62,7 +64,7 @@ export function CheckPanel({
         duration: 8,
         content: (
           <>
-            {check.name} deleted{' '}
+            {msg.deleted(check.name)}{' '}
             <Button
               size="small"
               onClick={() =>
@@ -71,7 +73,7 @@ export function CheckPanel({
                   .finally(() => message.destroy())
               }
             >
-              Undo
+              {common.undo}
             </Button>
           </>
         )
@@ -114,7 +116,7 @@ export function CheckPanel({
         <h2>{check.name}</h2>
         <p className="quiet">
           {check.by.how === 'walk' && check.by.through === 'pictures'
-            ? 'Walk, through painted pictures'
+            ? msg.walkThroughPaintedPictures
             : byWords[check.by.how]}{' '}
           · {whenWords(check.at, site.site.timeZone)}
         </p>
@@ -128,10 +130,10 @@ export function CheckPanel({
             time={Math.min(moment, walk.seconds)}
           />
           <div className="row">
-            <span className="figures">{Math.min(moment, walk.seconds).toFixed(1)} s</span>
+            <span className="figures">{msg.s(Math.min(moment, walk.seconds).toFixed(1))}</span>
             <Slider
               className="grow"
-              ariaLabelForHandle="Moment of the walk"
+              ariaLabelForHandle={msg.momentOfTheWalk}
               min={0}
               max={walk.seconds}
               step={0.1}
@@ -153,7 +155,7 @@ export function CheckPanel({
             disabled={running}
             onClick={onRun}
           >
-            Run
+            {msg.run}
           </Button>
         )}
         {check.by.how !== 'clip' && (
@@ -162,15 +164,15 @@ export function CheckPanel({
             type={check.by.how === 'person' ? 'primary' : 'default'}
             onClick={() => void navigate(`/prove/walk?camera=${camera}&check=${check.id}`)}
           >
-            Walk it live
+            {msg.walkItLive}
           </Button>
         )}
         <Button size="small" icon={<EditOutlined />} onClick={() => onEdit(true)}>
-          Change
+          {msg.change}
         </Button>
         {((walk && held?.painted) || check.by.how === 'clip') && (
           <Button size="small" loading={making} onClick={() => void openOnBench()}>
-            On the Bench
+            {msg.onTheBench}
           </Button>
         )}
         <span className="grow" />
@@ -178,7 +180,7 @@ export function CheckPanel({
           size="small"
           type="text"
           icon={<DeleteOutlined />}
-          aria-label={`Delete ${check.name}`}
+          aria-label={msg.delete(check.name)}
           onClick={() => void remove()}
         />
       </div>
@@ -192,17 +194,17 @@ export function CheckPanel({
             readings: verdict.readings,
             sentence: verdict.sentence
           }}
-          who="this walk"
+          who={msg.thisWalk}
         />
       )}
       {verdict && verdict.effects.length > 0 && (
-        <section className="effects" aria-label="What follows">
-          <h3>What follows</h3>
+        <section className="effects" aria-label={msg.whatFollows}>
+          <h3>{msg.whatFollows}</h3>
           <ul>
             {verdict.effects.map((e) => (
               <li key={e.endpoint} className={e.wrong ? 'is-failed' : ''}>
                 <span aria-hidden="true">{e.wrong ? '✕' : '✓'}</span> {e.name}:{' '}
-                {e.wrong ?? (e.acts ? 'set off' : 'not set off, as expected')}
+                {e.wrong ?? (e.acts ? msg.setOff : msg.notSetOffAsExpected)}
               </li>
             ))}
           </ul>
@@ -225,21 +227,27 @@ function Outcome({
   const { expect } = check
   return (
     <dl className={`outcome ${state}`}>
-      <dt>Expected</dt>
+      <dt>{common.expected}</dt>
       <dd>
         {expectedWords(check)}
-        {expect.what === 'trigger' &&
-          ` between ${expect.from.toFixed(1)} and ${expect.to.toFixed(1)} s`}
+        {expect.what === 'trigger' && msg.betweenAndS(expect.from.toFixed(1), expect.to.toFixed(1))}
         {check.effects.length > 0 &&
-          `, and what follows: ${check.effects.filter((e) => e.acts).length} set off${check.effects.some((e) => !e.acts) ? `, ${check.effects.filter((e) => !e.acts).length} not` : ''}`}
+          msg.andWhatFollowsSet(
+            check.effects.filter((e) => e.acts).length,
+            check.effects.some((e) => !e.acts),
+            check.effects.filter((e) => !e.acts).length
+          )}
       </dd>
-      <dt>Seen</dt>
+      <dt>{msg.seen}</dt>
       <dd>
-        {last ? last.sentence : 'Never run.'}
-        {state === 'old' && <strong> Out of date: the settings have changed since.</strong>}
+        {last ? last.sentence : msg.neverRun}
+        {state === 'old' && <strong> {msg.outOfDateTheSettings}</strong>}
         {result &&
           result.verdict.seen.length > 1 &&
-          ` ${result.verdict.seen.length} triggers: ${result.verdict.seen.map((t) => `${t.time.toFixed(1)} s`).join(', ')}.`}
+          msg.triggers(
+            result.verdict.seen.length,
+            result.verdict.seen.map((t) => `${t.time.toFixed(1)} s`).join(', ')
+          )}
       </dd>
     </dl>
   )
@@ -250,8 +258,8 @@ function Outcome({
  * @throws Error when it cannot be made
  */
 async function clipOf(camera: string, check: Check): Promise<ClipView> {
-  if (check.by.how !== 'walk') throw new Error('this check is no walk')
-  const name = `Check: ${check.name}`.slice(0, 120)
+  if (check.by.how !== 'walk') throw new Error(msg.thisCheckIsNoWalk)
+  const name = msg.check(check.name).slice(0, 120)
   const script = { id: 'check', name, ...check.by.walk }
   const made = await request<ClipView>(
     'POST',
@@ -261,7 +269,7 @@ async function clipOf(camera: string, check: Check): Promise<ClipView> {
   for (;;) {
     const clip = await request<ClipView>('GET', `/api/clips/${made.id}`)
     if (clip.state === 'ready') return clip
-    if (clip.state !== 'analysing') throw new Error(clip.error ?? 'the clip was stopped')
+    if (clip.state !== 'analysing') throw new Error(clip.error ?? msg.theClipWasStopped)
     await new Promise((resolve) => setTimeout(resolve, CLIP_WAIT_MS))
   }
 }

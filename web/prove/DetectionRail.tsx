@@ -1,3 +1,4 @@
+import { detectionRail as msg } from '../../core/messages/en/prove/prove.ts'
 import type { ReactNode } from 'react'
 import type { SiteActionsView } from '../../core/api.ts'
 import type { ProvingView } from '../../core/proving/views.ts'
@@ -13,7 +14,7 @@ interface Props {
 export function DetectionRail({ view, detections, chosen, onChoose }: Props): ReactNode {
   const cameras = [...new Map(detections.map((d) => [d.camera, d.cameraName]))]
   return (
-    <nav className="prove-rail" aria-label="Detections">
+    <nav className="prove-rail" aria-label={msg.detections}>
       {cameras.map(([camera, name]) => (
         <section key={camera}>
           <h3>{name}</h3>
@@ -53,11 +54,11 @@ function stateOf(
   const proposed = view.proposals.filter(
     (p) => p.camera === camera && p.check.detection === detection && p.replaces === null
   ).length
-  if (!own.length) return { mark: 'empty', words: proposed ? `${proposed} proposed` : 'no check' }
+  if (!own.length) return { mark: 'empty', words: proposed ? msg.proposed(proposed) : msg.noCheck }
   const passed = own.filter((c) => c.last?.current && c.last.passed).length
   const failed = own.filter((c) => c.last?.current && !c.last.passed).length
   return {
     mark: failed ? 'failed' : passed === own.length ? 'done' : passed ? 'open' : 'empty',
-    words: `${passed} of ${own.length}`
+    words: msg.of(passed, own.length)
   }
 }

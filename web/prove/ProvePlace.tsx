@@ -1,3 +1,5 @@
+import { common } from '../../core/messages/en/common.ts'
+import { provePlace as msg } from '../../core/messages/en/prove/prove.ts'
 import './prove.css'
 import { CaretRightOutlined, PlusOutlined } from '@ant-design/icons'
 import { Alert, App, Button, Progress, Segmented } from 'antd'
@@ -35,7 +37,7 @@ export function ProvePlace(): ReactNode {
   const { message } = App.useApp()
   if (proving.error && !proving.data)
     return <Alert className="notice" type="error" showIcon title={proving.error.message} />
-  if (!proving.data || !site.data) return <p className="waiting">Reading the checks …</p>
+  if (!proving.data || !site.data) return <p className="waiting">{msg.readingTheChecks}</p>
   const view = proving.data
   const detections = site.data.detections.filter(
     ({ detection }) => detection.enabled && !detection.parked
@@ -68,7 +70,7 @@ export function ProvePlace(): ReactNode {
   const run = (checks?: NamedCheck[]): Promise<void> =>
     act(() =>
       request('POST', '/api/proving/runs', checks ? { checks } : {}, {
-        headers: noteHeaders('Run checks')
+        headers: noteHeaders(msg.runChecks)
       })
     )
   const take = (checks?: NamedCheck[]): Promise<void> =>
@@ -91,7 +93,7 @@ export function ProvePlace(): ReactNode {
   return (
     <main className="prove-place">
       <header className="prove-head">
-        <h1>Checks</h1>
+        <h1>{msg.checks}</h1>
         <Numbers view={view} />
         <span className="grow" />
         {view.run && <RunState run={view.run} act={act} />}
@@ -103,7 +105,7 @@ export function ProvePlace(): ReactNode {
               )
             }
           >
-            Walk live
+            {msg.walkLive}
           </Button>
         )}
         {!running && (
@@ -113,17 +115,14 @@ export function ProvePlace(): ReactNode {
             disabled={!view.checks.some((c) => c.check.by.how !== 'person')}
             onClick={() => void run()}
           >
-            Run all
+            {msg.runAll}
           </Button>
         )}
       </header>
       {!detections.length ? (
         <section className="empty-place">
-          <h2>Nothing to prove yet</h2>
-          <p>
-            Once a detection is drawn on the Bench, the checks that its settings ask for are
-            proposed here.
-          </p>
+          <h2>{msg.nothingToProveYet}</h2>
+          <p>{msg.onceADetectionIsDrawn}</p>
         </section>
       ) : (
         <div className="prove-body">
@@ -133,20 +132,20 @@ export function ProvePlace(): ReactNode {
             chosen={chosen!}
             onChoose={(camera, detection) => go({ camera, detection, check: null, edit: null })}
           />
-          <section className="prove-middle" aria-label={`Checks of ${chosen!.detection.name}`}>
+          <section className="prove-middle" aria-label={msg.checksOf(chosen!.detection.name)}>
             {!view.checks.length && (
               <Alert
                 type="info"
                 showIcon={false}
                 title={
                   view.proposing
-                    ? 'Working out what to check …'
-                    : `${view.proposals.length} checks are proposed, from each detection’s own settings`
+                    ? msg.workingOutWhatToCheck
+                    : msg.checksAreProposedFrom(view.proposals.length)
                 }
-                description="Every gate on both sides of its limit, the hours and outputs on both sides of theirs, and what must not set it off. Keep them all, or take them one by one below."
+                description={msg.everyGateOnBothSides}
                 action={
                   <Button type="primary" disabled={view.proposing > 0} onClick={() => void take()}>
-                    Keep all {view.proposals.length || ''}
+                    {msg.keepAll(view.proposals.length || '')}
                   </Button>
                 }
               />
@@ -158,14 +157,14 @@ export function ProvePlace(): ReactNode {
                 value={show}
                 onChange={(value) => go({ show: value === 'all' ? null : value })}
                 options={[
-                  { value: 'all', label: 'All' },
-                  { value: 'failed', label: 'Not as expected' },
-                  { value: 'outdated', label: 'Out of date' }
+                  { value: 'all', label: common.all },
+                  { value: 'failed', label: msg.notAsExpected },
+                  { value: 'outdated', label: msg.outOfDate }
                 ]}
               />
               <span className="grow" />
               <Button size="small" icon={<PlusOutlined />} onClick={() => void add()}>
-                Add a check
+                {msg.addACheck}
               </Button>
               <Button
                 size="small"
@@ -173,7 +172,7 @@ export function ProvePlace(): ReactNode {
                 disabled={running || !own(view, chosen!).length}
                 onClick={() => void run(own(view, chosen!))}
               >
-                Run these
+                {msg.runThese}
               </Button>
             </div>
             <CheckList
@@ -201,7 +200,7 @@ export function ProvePlace(): ReactNode {
               />
             )}
           </section>
-          <aside className="prove-side" aria-label="The check">
+          <aside className="prove-side" aria-label={msg.theCheck}>
             {selected ? (
               <CheckPanel
                 key={`${selected.camera} ${selected.check.id}`}
@@ -256,28 +255,28 @@ function Numbers({ view }: { view: ProvingView }): ReactNode {
   return (
     <p className="prove-numbers">
       <span>
-        <b className="figures">{view.checks.length}</b> checks
+        <b className="figures">{view.checks.length}</b> {msg.checks2}
       </span>
       <span>
-        <b className="figures">{passed}</b> as expected
+        <b className="figures">{passed}</b> {msg.asExpected}
       </span>
       {current.length > passed && (
         <span className="is-failed">
-          <b className="figures">{current.length - passed}</b> not
+          <b className="figures">{current.length - passed}</b> {msg.not}
         </span>
       )}
       {outdated > 0 && (
         <span>
-          <b className="figures">{outdated}</b> out of date
+          <b className="figures">{outdated}</b> {msg.outOfDate2}
         </span>
       )}
       {view.totals && (
-        <span
-          className="quiet"
-          title="Of the triggers that were expected, how many came (recall); of those that came, how many were expected (precision)"
-        >
-          recall {percent(view.totals.recall)} · precision {percent(view.totals.precision)} · F1{' '}
-          {view.totals.f1.toFixed(2)}
+        <span className="quiet" title={msg.ofTheTriggersThatWere}>
+          {msg.recallPrecisionF1(
+            percent(view.totals.recall),
+            percent(view.totals.precision),
+            view.totals.f1.toFixed(2)
+          )}
         </span>
       )}
     </p>
@@ -301,8 +300,8 @@ function NothingChosen({
   return (
     <>
       {failed.length > 0 && (
-        <section className="prove-failed" aria-label="Not as expected">
-          <h2>Not as expected</h2>
+        <section className="prove-failed" aria-label={msg.notAsExpected}>
+          <h2>{msg.notAsExpected}</h2>
           <ul>
             {failed.map((c) => (
               <li key={`${c.camera} ${c.check.id}`}>
@@ -320,9 +319,7 @@ function NothingChosen({
           </ul>
         </section>
       )}
-      <p className="quiet">
-        Choose a check to see what was expected, what came, and which gate decided.
-      </p>
+      <p className="quiet">{msg.chooseACheckToSee}</p>
     </>
   )
 }
@@ -337,7 +334,7 @@ function RunState({
   if (run.state === 'finished')
     return (
       <span className="quiet">
-        Last run: {((run.endedAt! - run.startedAt) / 1000).toFixed(1)} s
+        {msg.lastRunS(((run.endedAt! - run.startedAt) / 1000).toFixed(1))}
       </span>
     )
   return (
@@ -347,25 +344,25 @@ function RunState({
         size={[120, 8]}
         showInfo={false}
         strokeColor="var(--accent)"
-        aria-label="Checks run"
+        aria-label={msg.checksRun}
       />
       <span role="status">
-        {run.done} of {run.asked}
-        {run.state === 'stopped' && ', stopped'}
+        {msg.of(run.done, run.asked)}
+        {run.state === 'stopped' && msg.stopped}
       </span>
       {run.state === 'running' ? (
         <Button
           size="small"
           onClick={() => void act(() => request('POST', `/api/proving/runs/${run.id}/stop`))}
         >
-          Stop
+          {common.stop}
         </Button>
       ) : (
         <Button
           size="small"
           onClick={() => void act(() => request('POST', `/api/proving/runs/${run.id}/go-on`))}
         >
-          Go on
+          {msg.goOn}
         </Button>
       )}
     </span>
@@ -394,8 +391,13 @@ function Limiter({
               </button>
               <span className="quiet">
                 {t.since.length
-                  ? ` since “${t.since[0]!.label}” by ${t.since[0]!.by}${t.since.length > 1 ? ` and ${t.since.length - 1} more` : ''}`
-                  : ' without a change of the settings'}
+                  ? msg.sinceBy(
+                      t.since[0]!.label,
+                      t.since[0]!.by,
+                      t.since.length,
+                      t.since.length - 1
+                    )
+                  : msg.withoutAChangeOf}
               </span>
             </li>
           ))}
@@ -404,8 +406,8 @@ function Limiter({
     )
   return (
     <div className="turns">
-      {list(run.worse, 'Worse than the time before', '▼')}
-      {list(run.better, 'Better than the time before', '▲')}
+      {list(run.worse, msg.worseThanTheTimeBefore, '▼')}
+      {list(run.better, msg.betterThanTheTimeBefore, '▲')}
     </div>
   )
 }

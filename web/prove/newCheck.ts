@@ -1,3 +1,4 @@
+import { newCheck as msg } from '../../core/messages/en/prove/prove.ts'
 import { CALM } from '../../core/formats/weather.ts'
 import type { Check } from '../../core/formats/check.ts'
 import type { Detection } from '../../core/formats/plan.ts'
@@ -16,10 +17,10 @@ export function newCheck(
     return {
       id,
       detection: detection.id,
-      name: 'A person on site',
+      name: msg.aPersonOnSite,
       about: 'passes',
       side: 'inside',
-      by: { how: 'person', words: 'Walk as somebody would who must set it off.', seconds: 60 },
+      by: { how: 'person', words: msg.walkAsSomebodyWouldWho, seconds: 60 },
       at,
       expect: { what: 'trigger', from: 0, to: 60 },
       effects: []
@@ -27,7 +28,7 @@ export function newCheck(
   return {
     id,
     detection: detection.id,
-    name: 'A walk of my own',
+    name: msg.aWalkOfMyOwn,
     about: 'passes',
     side: 'inside',
     by: {

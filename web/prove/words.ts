@@ -1,40 +1,42 @@
+import { common } from '../../core/messages/en/common.ts'
+import { words as msg } from '../../core/messages/en/prove/prove.ts'
 import type { About, Check } from '../../core/formats/check.ts'
 
 export const aboutNames: Record<About, string> = {
-  passes: 'Who counts',
-  direction: 'Direction',
-  share: 'Body share',
-  class: 'Class',
-  size: 'Size',
-  confirm: 'Confirm time',
-  dwell: 'Dwell',
-  together: 'Number together',
-  ignore: 'Ignore areas',
-  holdOff: 'Hold-off',
-  armed: 'Arming hours',
-  armInput: 'Arm input',
-  face: 'Face',
-  mask: 'Mask',
-  list: 'List of faces',
-  cells: 'Cells in motion',
-  cause: 'Cause',
-  delay: 'Delay',
-  contact: 'Contact',
-  outputs: 'What follows',
-  nuisance: 'Nuisance'
+  passes: msg.whoCounts,
+  direction: common.direction,
+  share: common.bodyShare,
+  class: common.class,
+  size: msg.size,
+  confirm: common.confirmTime,
+  dwell: common.dwell,
+  together: msg.numberTogether,
+  ignore: common.ignoreAreas,
+  holdOff: common.holdOff,
+  armed: common.armingHours,
+  armInput: msg.armInput,
+  face: common.face,
+  mask: common.mask,
+  list: msg.listOfFaces,
+  cells: msg.cellsInMotion,
+  cause: msg.cause,
+  delay: common.delay,
+  contact: common.contact,
+  outputs: msg.whatFollows,
+  nuisance: msg.nuisance
 }
 
 export const expectedWords = ({ expect }: Check): string =>
   expect.what === 'silence'
-    ? 'Silence'
+    ? common.silence
     : expect.times !== undefined && expect.times > 1
-      ? `${expect.times} triggers`
+      ? msg.triggers(expect.times)
       : 'A trigger'
 
 export const byWords: Record<Check['by']['how'], string> = {
-  walk: 'Walk on the scene',
-  clip: 'Stretch of a clip',
-  person: 'Person on site'
+  walk: msg.walkOnTheScene,
+  clip: msg.stretchOfAClip,
+  person: msg.personOnSite
 }
 
 /** `Thu 26 Nov, 18:30` at the site. */

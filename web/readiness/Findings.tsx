@@ -1,3 +1,5 @@
+import { common } from '../../core/messages/en/common.ts'
+import { findings as msg } from '../../core/messages/en/readiness.ts'
 import './readiness.css'
 import { useQueryClient } from '@tanstack/react-query'
 import { App, Button } from 'antd'
@@ -39,7 +41,7 @@ export function Findings({ findings, names, fixHere }: Props): ReactNode {
         duration: 8,
         content: (
           <>
-            {what.words}: done{' '}
+            {msg.done(what.words)}{' '}
             {back && (
               <Button
                 size="small"
@@ -49,7 +51,7 @@ export function Findings({ findings, names, fixHere }: Props): ReactNode {
                     .finally(() => message.destroy())
                 }
               >
-                Undo
+                {common.undo}
               </Button>
             )}
           </>
@@ -84,7 +86,7 @@ export function Findings({ findings, names, fixHere }: Props): ReactNode {
               )}
               {names && !f.camera && f.device && (
                 <Link to={`/devices?device=${f.device}`}>
-                  {names.get(f.device) ?? 'The device'}
+                  {names.get(f.device) ?? msg.theDevice}
                 </Link>
               )}
             </span>

@@ -1,19 +1,20 @@
+import { readinessStrip as msg } from '../../core/messages/en/readiness.ts'
 import './readiness.css'
 import type { ReactNode } from 'react'
 import type { ReadinessStep, ReadinessSteps } from '../../core/readiness/index.ts'
 
 const words: Record<ReadinessStep, string> = {
   done: 'done',
-  open: 'something left',
+  open: msg.somethingLeft,
   failed: 'blocked',
-  empty: 'nothing yet'
+  empty: msg.nothingYet
 }
 const names: Record<keyof ReadinessSteps, string> = {
-  drawn: 'Drawn',
-  armed: 'Armed',
-  linked: 'Linked',
-  sent: 'Sent',
-  proven: 'Proven'
+  drawn: msg.drawn,
+  armed: msg.armed,
+  linked: msg.linked,
+  sent: msg.sent,
+  proven: msg.proven
 }
 
 /** A camera's readiness as notches: filled when done, half when something is left, broken when something blocks. */

@@ -1,3 +1,4 @@
+import { quickFix as msg } from '../../core/messages/en/readiness.ts'
 import type { FixView } from '../../core/api.ts'
 import type { DeviceView, SendingView } from '../../core/devices/views.ts'
 import type { ProofRunView, ProvingView } from '../../core/proving/views.ts'
@@ -50,8 +51,7 @@ export async function applyFix(finding: Finding, fix: QuickFix): Promise<TakeBac
       for (;;) {
         const run = await request<ProofRunView>('GET', `/api/proving/runs/${id}`)
         if (run.state === 'finished') return null
-        if (run.state === 'stopped')
-          throw new Error(`the run was stopped after ${run.done} of ${run.asked} checks`)
+        if (run.state === 'stopped') throw new Error(msg.theRunWasStoppedAfter(run.done, run.asked))
         await new Promise((resolve) => setTimeout(resolve, 300))
       }
     }
@@ -66,7 +66,7 @@ async function sent(id: string): Promise<void> {
     const view = await request<SendingView>('GET', `/api/sendings/${id}`)
     const failed = view.devices.flatMap(({ name, error, results }) => [
       ...(error === null ? [] : [`${name}: ${error}`]),
-      ...results.flatMap((r) => (r.error === null ? [] : `${r.name} not ${r.what}: ${r.error}`))
+      ...results.flatMap((r) => (r.error === null ? [] : msg.not(r.name, r.what, r.error)))
     ])
     if (view.finished && failed.length) throw new Error(failed.join('; '))
     if (view.finished) return

@@ -1,3 +1,5 @@
+import { common } from '../../core/messages/en/common.ts'
+import { retentionForm as msg } from '../../core/messages/en/retention.ts'
 import './retention.css'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { Alert, App, Button, InputNumber } from 'antd'
@@ -9,7 +11,7 @@ import { request } from '../api/client.ts'
 const count = (n: number, one: string, many = `${one}s`): string =>
   `${n.toLocaleString('en-GB')} ${n === 1 ? one : many}`
 const size = (bytes: number): string =>
-  bytes >= 1e9 ? `${(bytes / 1e9).toFixed(1)} GB` : `${Math.round(bytes / 1e6)} MB`
+  bytes >= 1e9 ? msg.gb((bytes / 1e9).toFixed(1)) : msg.mb(Math.round(bytes / 1e6))
 
 interface Line {
   key: keyof Retention
@@ -21,22 +23,22 @@ interface Line {
 const lines: readonly Line[] = [
   {
     key: 'alarmDays',
-    name: 'Closed alarms',
+    name: msg.closedAlarms,
     unit: 'days',
     now: (n) =>
       `${count(n.alarms, 'alarm')}, ${count(n.triggers, 'trigger')}, ${count(n.deliveries, 'delivery', 'deliveries')}`
   },
   {
     key: 'evidenceGigabytes',
-    name: 'Evidence and pictures',
+    name: msg.evidenceAndPictures,
     unit: 'GB',
-    now: (n) => `${size(n.evidenceBytes)} used, ${size(n.freeBytes)} free on the disk`
+    now: (n) => msg.usedFreeOnThe(size(n.evidenceBytes), size(n.freeBytes))
   },
-  { key: 'eventDays', name: 'Device events', unit: 'days', now: (n) => count(n.events, 'event') },
-  { key: 'editDays', name: 'History of edits', unit: 'days', now: (n) => count(n.edits, 'edit') },
+  { key: 'eventDays', name: msg.deviceEvents, unit: 'days', now: (n) => count(n.events, 'event') },
+  { key: 'editDays', name: msg.historyOfEdits, unit: 'days', now: (n) => count(n.edits, 'edit') },
   {
     key: 'auditDays',
-    name: 'Audit list',
+    name: msg.auditList,
     unit: 'days',
     now: (n) => count(n.audit, 'entry', 'entries')
   }
@@ -54,7 +56,7 @@ export function RetentionForm(): ReactNode {
   const [edited, setEdited] = useState<Partial<Retention>>({})
   const [error, setError] = useState<string | null>(null)
   if (view.error && !view.data) return <Alert type="error" title={view.error.message} />
-  if (!view.data) return <p className="quiet">Loading…</p>
+  if (!view.data) return <p className="quiet">{common.loading}</p>
   const { retention, version, now } = view.data
   const save = async (): Promise<void> => {
     try {
@@ -67,7 +69,7 @@ export function RetentionForm(): ReactNode {
       )
       setEdited({})
       setError(null)
-      void message.success('Saved')
+      void message.success(msg.saved)
     } catch (problem) {
       setError(wordsOf(problem, names))
     }
@@ -80,9 +82,7 @@ export function RetentionForm(): ReactNode {
         void save()
       }}
     >
-      <p className="quiet">
-        What is older goes in small steps. Nothing goes that an open alarm needs.
-      </p>
+      <p className="quiet">{msg.whatIsOlderGoesIn}</p>
       {lines.map(({ key, name, unit, now: words }) => (
         <label key={key} className="retention-line">
           <span>{name}</span>
@@ -99,7 +99,7 @@ export function RetentionForm(): ReactNode {
       ))}
       {error && <Alert type="error" title={error} />}
       <Button type="primary" htmlType="submit" disabled={!Object.keys(edited).length}>
-        Save
+        {msg.save}
       </Button>
     </form>
   )

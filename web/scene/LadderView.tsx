@@ -1,25 +1,27 @@
+import { common } from '../../core/messages/en/common.ts'
+import { ladderView as msg } from '../../core/messages/en/scene.ts'
 import { CheckOutlined, CloseOutlined } from '@ant-design/icons'
 import { memo, type ReactNode } from 'react'
 import type { GateName, Ladder } from '../../core/detections/index.ts'
 
 const names: Record<GateName, string> = {
-  class: 'Class',
-  size: 'Size',
-  ignore: 'Ignore areas',
-  confirm: 'Confirm',
-  direction: 'Direction',
-  share: 'Body share',
-  dwell: 'Dwell',
-  together: 'Together',
-  armed: 'Armed',
-  face: 'Face',
-  mask: 'Mask',
-  list: 'List',
-  cells: 'Cells',
-  picture: 'Picture',
-  contact: 'Contact',
-  delay: 'Delay',
-  holdOff: 'Hold-off'
+  class: common.class,
+  size: msg.size,
+  ignore: common.ignoreAreas,
+  confirm: msg.confirm,
+  direction: common.direction,
+  share: common.bodyShare,
+  dwell: common.dwell,
+  together: msg.together,
+  armed: msg.armed,
+  face: common.face,
+  mask: common.mask,
+  list: msg.list,
+  cells: msg.cells,
+  picture: msg.picture,
+  contact: common.contact,
+  delay: common.delay,
+  holdOff: common.holdOff
 }
 
 /** A measured value against its limit. */
@@ -52,18 +54,18 @@ export const LadderView = memo(function LadderView({
   who: string
 }): ReactNode {
   return (
-    <section className="ladder" aria-label="Gate ladder">
+    <section className="ladder" aria-label={msg.gateLadder}>
       <h3>
-        {ladder.fired ? 'Why' : 'Why not'} {who}, at{' '}
-        <span className="figures">{ladder.time.toFixed(1)} s</span>
+        {msg.whyWhyNot(ladder.fired, who)}{' '}
+        <span className="figures">{msg.s(ladder.time.toFixed(1))}</span>
       </h3>
       <ol>
         {ladder.readings.map((r) => (
           <li key={r.gate} className={r.passed ? 'passed' : 'stopped'}>
             {r.passed ? (
-              <CheckOutlined aria-label="let through" />
+              <CheckOutlined aria-label={msg.letThrough} />
             ) : (
-              <CloseOutlined aria-label="stopped" />
+              <CloseOutlined aria-label={msg.stopped} />
             )}
             <span className="gate">{names[r.gate]}</span>
             <span className="measured">

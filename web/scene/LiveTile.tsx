@@ -1,3 +1,4 @@
+import { liveTile as msg } from '../../core/messages/en/scene.ts'
 import { shapeOf } from '../../core/kinds/schemas.ts'
 import './liveTile.css'
 import { useEffect, useRef, useState, type ReactNode } from 'react'
@@ -24,7 +25,7 @@ function deviceErrorOf({ picture, trouble, at }: Live, began: number): string | 
   if (trouble) return trouble
   const age = Date.now() - Math.max(at, began)
   if (age <= STALE_MS) return null
-  return picture ? `No new picture for ${Math.floor(age / 1000)} s` : 'No picture has come yet'
+  return picture ? msg.noNewPictureForS(Math.floor(age / 1000)) : msg.noPictureHasComeYet
 }
 
 /** A camera's live picture with its shapes and targets; drawn as it comes, without a word of it to the rest. */
@@ -96,7 +97,7 @@ export function LiveTile({
       <span className="tile-name">
         {alarmed.size > 0 && <span aria-hidden="true">⚑ </span>}
         {name}
-        {alarmed.size > 0 && <span className="notch-words"> an alarm waits</span>}
+        {alarmed.size > 0 && <span className="notch-words"> {msg.anAlarmWaits}</span>}
       </span>
       {trouble && <span className="tile-trouble">{trouble}</span>}
     </button>

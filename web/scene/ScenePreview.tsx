@@ -1,3 +1,4 @@
+import { scenePreview as msg } from '../../core/messages/en/scene.ts'
 import './scene.css'
 import {
   useEffect,
@@ -74,7 +75,7 @@ export function ScenePreview({ scene, script, time, actor, onWay, children }: Pr
         width={scene.width}
         height={scene.height}
         role="img"
-        aria-label={`${scene.name} at ${time.toFixed(1)} s`}
+        aria-label={msg.atS(scene.name, time.toFixed(1))}
         onClick={add}
       />
       <svg viewBox={`0 0 ${scene.width} ${scene.height}`} aria-hidden="true">

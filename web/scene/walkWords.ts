@@ -1,30 +1,31 @@
+import { walkWords as msg } from '../../core/messages/en/scene.ts'
 import type { FaultKind, Light, WalkActor } from '../../core/formats/walk.ts'
 
 /** Who walks and what happens meanwhile, in words. */
 export const faultNames: Record<FaultKind, string> = {
-  covered: 'Lens covered',
-  sprayed: 'Lens sprayed',
-  defocused: 'Out of focus',
-  knocked: 'Knocked aside',
-  lightsOut: 'Lights out',
-  washedOut: 'Dazzled',
-  cableCut: 'Cable cut',
-  frozen: 'Picture frozen'
+  covered: msg.lensCovered,
+  sprayed: msg.lensSprayed,
+  defocused: msg.outOfFocus,
+  knocked: msg.knockedAside,
+  lightsOut: msg.lightsOut,
+  washedOut: msg.dazzled,
+  cableCut: msg.cableCut,
+  frozen: msg.pictureFrozen
 }
 export const actorNames: Record<WalkActor['kind'], string> = {
-  adult: 'Adult',
-  child: 'Child',
-  crouching: 'Crouching person',
-  group: 'Group',
-  dog: 'Dog',
-  gull: 'Gull',
-  car: 'Car',
-  van: 'Van',
-  bicycle: 'Cyclist'
+  adult: msg.adult,
+  child: msg.child,
+  crouching: msg.crouchingPerson,
+  group: msg.group,
+  dog: msg.dog,
+  gull: msg.gull,
+  car: msg.car,
+  van: msg.van,
+  bicycle: msg.cyclist
 }
 export const lightNames: Record<Light, string> = {
-  day: 'Day',
-  dusk: 'Dusk',
-  night: 'Night, by lamplight',
-  infrared: 'Night, by infra-red'
+  day: msg.day,
+  dusk: msg.dusk,
+  night: msg.nightByLamplight,
+  infrared: msg.nightByInfraRed
 }

@@ -1,3 +1,4 @@
+import { boundary as msg } from '../../core/messages/en/shell.ts'
 import { Button } from 'antd'
 import type { ComponentType, ReactNode } from 'react'
 import { ErrorBoundary, type FallbackProps } from 'react-error-boundary'
@@ -8,13 +9,13 @@ const wordsOf = (error: unknown): string => (error instanceof Error ? error.mess
 function PlaceFailed({ error, resetErrorBoundary }: FallbackProps): ReactNode {
   return (
     <main className="empty-place" role="alert">
-      <h1>This page has failed</h1>
-      <p>The fault is in Wardoptic, not in what you did: {wordsOf(error)}. Your edits are saved.</p>
+      <h1>{msg.thisPageHasFailed}</h1>
+      <p>{msg.theFaultIsInWardoptic(wordsOf(error))}</p>
       <p className="row wrap">
         <Button type="primary" onClick={resetErrorBoundary}>
-          Try again
+          {msg.tryAgain}
         </Button>
-        <Button onClick={() => location.reload()}>Reload</Button>
+        <Button onClick={() => location.reload()}>{msg.reload}</Button>
       </p>
     </main>
   )
@@ -23,9 +24,9 @@ function PlaceFailed({ error, resetErrorBoundary }: FallbackProps): ReactNode {
 function PartFailed({ error, resetErrorBoundary }: FallbackProps): ReactNode {
   return (
     <span role="alert" title={wordsOf(error)}>
-      This part has failed.{' '}
+      {msg.thisPartHasFailed}{' '}
       <button type="button" className="link-button" onClick={resetErrorBoundary}>
-        Try again
+        {msg.tryAgain}
       </button>
     </span>
   )

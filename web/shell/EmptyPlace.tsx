@@ -1,3 +1,4 @@
+import { emptyPlace as msg } from '../../core/messages/en/shell.ts'
 import type { ReactNode } from 'react'
 import { Link } from 'react-router'
 import type { EmptyPlaceText } from './places.ts'
@@ -15,7 +16,7 @@ export function EmptyPlace({ name, what, then }: EmptyPlaceText): ReactNode {
         </ul>
       )}
       <p>
-        <Link to="/bench">Go to the Bench</Link>
+        <Link to="/bench">{msg.goToTheBench}</Link>
       </p>
     </main>
   )

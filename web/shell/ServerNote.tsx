@@ -1,3 +1,4 @@
+import { serverNote as msg } from '../../core/messages/en/shell.ts'
 import './shell.css'
 import type { ReactNode } from 'react'
 import { useServerState } from '../api/serverState.ts'
@@ -8,8 +9,7 @@ export function ServerNote(): ReactNode {
   if (wrong === null) return null
   return (
     <p className="server-note" role="alert">
-      <strong>{wrong}</strong> What you see may be out of date, and changes are not saved until it
-      is back.
+      <strong>{wrong}</strong> {msg.whatYouSeeMayBe}
     </p>
   )
 }

@@ -1,3 +1,5 @@
+import { common } from '../../core/messages/en/common.ts'
+import { topBar as msg } from '../../core/messages/en/shell.ts'
 import './shell.css'
 import { MailOutlined, MoonOutlined, SunOutlined } from '@ant-design/icons'
 import { Button, Tooltip } from 'antd'
@@ -22,10 +24,10 @@ export function TopBar({ account }: { account: AccountView }): ReactNode {
   return (
     <header className="top-bar">
       <NavLink to="/" className="brand">
-        <Mark /> Wardoptic
+        <Mark /> {common.wardoptic}
       </NavLink>
       <span className="site-name">{site.data?.name}</span>
-      <nav aria-label="Places">
+      <nav aria-label={msg.places}>
         {placesOf(account.role).map((place) => (
           <NavLink key={place.path} to={place.path} className="place">
             {place.name}
@@ -40,16 +42,16 @@ export function TopBar({ account }: { account: AccountView }): ReactNode {
         </Suspense>
       </PartBoundary>
       {account.role === 'installer' && (
-        <Tooltip title="Mailbox">
-          <NavLink to="/mailbox" className="place" aria-label="Mailbox">
+        <Tooltip title={msg.mailbox}>
+          <NavLink to="/mailbox" className="place" aria-label={msg.mailbox}>
             <MailOutlined aria-hidden="true" />
           </NavLink>
         </Tooltip>
       )}
-      <Tooltip title={name === 'day' ? 'Night theme' : 'Day theme'}>
+      <Tooltip title={name === 'day' ? msg.nightTheme : msg.dayTheme}>
         <Button
           type="text"
-          aria-label={name === 'day' ? 'Use the night theme' : 'Use the day theme'}
+          aria-label={name === 'day' ? msg.useTheNightTheme : msg.useTheDayTheme}
           icon={name === 'day' ? <MoonOutlined /> : <SunOutlined />}
           onClick={toggle}
         />

@@ -1,3 +1,4 @@
+import { places as msg } from '../../core/messages/en/shell.ts'
 import type { Role } from '../../core/accounts/accounts.ts'
 
 /** The places of the top bar, in the order of the work; those without a screen yet say what will be there. */
@@ -10,21 +11,21 @@ export interface EmptyPlaceText {
 
 export const emptyPlaces: EmptyPlaceText[] = [
   {
-    name: 'Handover',
+    name: msg.handover,
     path: '/handover',
-    what: 'The record of the finished job will be here: what was sent, what was proven, what the client signs.',
-    then: ['Until then, the plan of a camera can be exported on the Bench']
+    what: msg.theRecordOfTheFinished,
+    then: [msg.untilThenThePlanOf]
   }
 ]
 
 export const places = [
-  { name: 'Site', path: '/site' },
-  { name: 'Devices', path: '/devices' },
-  { name: 'Bench', path: '/bench' },
-  { name: 'Arming', path: '/arming' },
-  { name: 'Actions', path: '/actions' },
-  { name: 'Prove', path: '/prove' },
-  { name: 'Watch', path: '/watch' },
+  { name: msg.site, path: '/site' },
+  { name: msg.devices, path: '/devices' },
+  { name: msg.bench, path: '/bench' },
+  { name: msg.arming, path: '/arming' },
+  { name: msg.actions, path: '/actions' },
+  { name: msg.prove, path: '/prove' },
+  { name: msg.watch, path: '/watch' },
   ...emptyPlaces
 ].map(({ name, path }) => ({ name, path }))
 

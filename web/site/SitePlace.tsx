@@ -1,3 +1,4 @@
+import { sitePlace as msg } from '../../core/messages/en/site.ts'
 import './site.css'
 import { Alert, Button } from 'antd'
 import { useState, type ReactNode } from 'react'
@@ -16,7 +17,7 @@ const FIRST = 6
 /** A camera's picture: of a clip, or what its device shows now. */
 function CameraPicture({ camera }: { camera: CameraSummary }): ReactNode {
   const [failed, setFailed] = useState(false)
-  if (failed) return <span className="no-picture">No picture yet</span>
+  if (failed) return <span className="no-picture">{msg.noPictureYet}</span>
   return (
     <img
       src={
@@ -40,7 +41,7 @@ export function SitePlace(): ReactNode {
   const [all, setAll] = useState(false)
   if (site.error)
     return <Alert className="notice" type="error" showIcon title={site.error.message} />
-  if (!site.data) return <p className="waiting">Reading the site …</p>
+  if (!site.data) return <p className="waiting">{msg.readingTheSite}</p>
   const { cameras, timeZone } = site.data
   const findings = readiness.data?.findings ?? []
   const names = new Map([...cameras, ...(devices.data ?? [])].map(({ id, name }) => [id, name]))
@@ -49,9 +50,7 @@ export function SitePlace(): ReactNode {
     <main className="site-place">
       <header>
         <h1>{site.data.name}</h1>
-        <p className="quiet">
-          {cameras.length} cameras · {timeZone}
-        </p>
+        <p className="quiet">{msg.cameras(cameras.length, timeZone)}</p>
       </header>
       <div className="site-body">
         <div className="site-left">
@@ -65,8 +64,8 @@ export function SitePlace(): ReactNode {
                     <strong>{camera.name}</strong>
                     <span className="quiet">
                       {camera.detections === 0
-                        ? 'Nothing drawn yet'
-                        : `${camera.detections} ${camera.detections === 1 ? 'detection' : 'detections'} drawn`}
+                        ? msg.nothingDrawnYet
+                        : msg.detectionDetectionsDrawn(camera.detections)}
                     </span>
                     {ready && <ReadinessStrip steps={ready.steps} />}
                   </Link>
@@ -76,19 +75,19 @@ export function SitePlace(): ReactNode {
           </ul>
           <TodaysTriggers site={site.data} />
         </div>
-        <section className="site-findings" aria-label="What is missing">
+        <section className="site-findings" aria-label={msg.whatIsMissing}>
           <h2>
             {readiness.data
               ? findings.length === 0
-                ? 'Nothing is missing of what has been looked at'
-                : `${findings.length} found${blocking ? `, ${blocking} of them ${blocking === 1 ? 'blocks' : 'block'}` : ''}`
-              : 'Looking at what is missing …'}
+                ? msg.nothingIsMissingOfWhat
+                : msg.foundOfThem(findings.length, blocking)
+              : msg.lookingAtWhatIsMissing}
           </h2>
           {readiness.error && <Alert type="error" title={readiness.error.message} />}
           <Findings findings={all ? findings : findings.slice(0, FIRST)} names={names} />
           {findings.length > FIRST && (
             <Button type="text" onClick={() => setAll(!all)}>
-              {all ? 'Show the worst only' : `Show ${findings.length - FIRST} more`}
+              {all ? msg.showTheWorstOnly : msg.showMore(findings.length - FIRST)}
             </Button>
           )}
         </section>

@@ -1,3 +1,4 @@
+import { todaysTriggers as msg } from '../../core/messages/en/site.ts'
 import './site.css'
 import { useQuery } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
@@ -35,12 +36,10 @@ export function TodaysTriggers({ site }: { site: SiteView }): ReactNode {
   const total = counts.data?.total ?? 0
   if (!found.data) return null
   return (
-    <section className="site-today" aria-label="Today’s triggers">
+    <section className="site-today" aria-label={msg.todaysTriggers}>
       <h2>
-        {total === 0
-          ? 'No trigger today'
-          : `${total} ${total === 1 ? 'trigger' : 'triggers'} today`}
-        {total > 0 && <Link to={`/watch/search?from=${midnight}`}>All of them</Link>}
+        {total === 0 ? msg.noTriggerToday : msg.triggerTriggersToday(total)}
+        {total > 0 && <Link to={`/watch/search?from=${midnight}`}>{msg.allOfThem}</Link>}
       </h2>
       <ul>
         {found.data.triggers.slice(0, SHOWN).map((t) => (

@@ -1,3 +1,4 @@
+import { conflictNote as msg } from '../../core/messages/en/sync.ts'
 import './sync.css'
 import { Alert, Button } from 'antd'
 import type { ReactNode } from 'react'
@@ -20,18 +21,18 @@ export function ConflictNote({
       showIcon
       title={
         <>
-          <strong>{conflict.name}</strong> was {deleted ? 'deleted' : 'changed'} in another window
-          at <span className="figures">{when}</span>. Your change is still here and has not been
-          kept.
+          <strong>{conflict.name}</strong> {msg.wasDeletedChangedIn(deleted)}{' '}
+          <span className="figures">{when}</span>
+          {msg.yourChangeIsStill}
         </>
       }
       action={
         <>
           <Button size="small" type="primary" onClick={() => document.resolveConflict('mine')}>
-            Keep mine
+            {msg.keepMine}
           </Button>
           <Button size="small" onClick={() => document.resolveConflict('theirs')}>
-            Take theirs
+            {msg.takeTheirs}
           </Button>
         </>
       }

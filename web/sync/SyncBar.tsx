@@ -1,3 +1,5 @@
+import { common } from '../../core/messages/en/common.ts'
+import { syncBar as msg } from '../../core/messages/en/sync.ts'
 import './sync.css'
 import { RedoOutlined, UndoOutlined } from '@ant-design/icons'
 import { Button, Tooltip } from 'antd'
@@ -5,15 +7,15 @@ import type { ReactNode } from 'react'
 import type { SyncState } from './document.ts'
 
 const words: Record<SyncState['status'], string> = {
-  saved: 'All changes saved',
+  saved: msg.allChangesSaved,
   saving: 'Saving …',
-  waiting: 'Unsaved changes'
+  waiting: msg.unsavedChanges
 }
 
 /** Whether all changes are saved. */
 export const SyncStatus = ({ status, error }: Pick<SyncState, 'status' | 'error'>): ReactNode => (
   <span role="status" className={`sync-status ${status}`} title={error ?? undefined}>
-    {error ? `Not saved: ${error}` : words[status]}
+    {error ? msg.notSaved(error) : words[status]}
   </span>
 )
 
@@ -26,19 +28,19 @@ export const UndoButtons = ({
   document: { undo(): void; redo(): void }
 }): ReactNode => (
   <>
-    <Tooltip title={undo ? `Undo: ${undo}` : 'Nothing to undo'}>
+    <Tooltip title={undo ? msg.undo(undo) : msg.nothingToUndo}>
       <Button
         type="text"
-        aria-label="Undo"
+        aria-label={common.undo}
         icon={<UndoOutlined />}
         disabled={!undo}
         onClick={() => document.undo()}
       />
     </Tooltip>
-    <Tooltip title={redo ? `Redo: ${redo}` : 'Nothing to redo'}>
+    <Tooltip title={redo ? msg.redo(redo) : msg.nothingToRedo}>
       <Button
         type="text"
-        aria-label="Redo"
+        aria-label={msg.redo2}
         icon={<RedoOutlined />}
         disabled={!redo}
         onClick={() => document.redo()}

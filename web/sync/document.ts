@@ -1,3 +1,4 @@
+import { document as msg } from '../../core/messages/en/sync.ts'
 import { ApiError } from '../../core/apiError.ts'
 import { canonical } from '../../core/history/states.ts'
 import type { SyncedKind } from './kinds.ts'
@@ -130,7 +131,7 @@ export abstract class SyncedDocument<V, S extends SyncState<V>> {
     this.stepsChanged = true
     this.redoable.push(step)
     for (const { key, before } of [...step.changes].reverse())
-      this.put(key, before, `Undo: ${step.label}`)
+      this.put(key, before, msg.undo(step.label))
     this.notify()
   }
 
@@ -149,11 +150,11 @@ export abstract class SyncedDocument<V, S extends SyncState<V>> {
     if (!conflict) return
     this.conflicts.delete(conflict.key)
     this.versions.set(conflict.key, conflict.version)
-    if (whose === 'mine') this.touch(conflict.key, `Mine of ${conflict.name}`)
+    if (whose === 'mine') this.touch(conflict.key, msg.mineOf(conflict.name))
     else {
       const change = this.change(conflict.key, conflict.theirs)
       this.stepsChanged = true
-      this.undoable.push({ label: `Theirs of ${conflict.name}`, changes: [change] })
+      this.undoable.push({ label: msg.theirsOf(conflict.name), changes: [change] })
       this.redoable = []
       this.set(conflict.key, conflict.theirs)
       this.dirty.delete(conflict.key)
@@ -275,7 +276,7 @@ export abstract class SyncedDocument<V, S extends SyncState<V>> {
           idOf(key),
           value,
           this.versions.get(key) ?? 0,
-          this.labels.get(key) ?? 'Edit',
+          this.labels.get(key) ?? msg.edit,
           (other) => this.values.has(other)
         )
       )
@@ -289,7 +290,7 @@ export abstract class SyncedDocument<V, S extends SyncState<V>> {
       const named = value ?? theirs
       this.conflicts.set(key, {
         key,
-        name: named ? kind.label(named) : 'What you edited',
+        name: named ? kind.label(named) : msg.whatYouEdited,
         mine: value,
         theirs,
         version,
@@ -300,7 +301,7 @@ export abstract class SyncedDocument<V, S extends SyncState<V>> {
 
   private kindOf(key: string): SyncedKind<V> {
     const kind = this.kinds[key.slice(0, key.indexOf(':'))]
-    if (!kind) throw new TypeError(`${key} is of no kind that is edited here`)
+    if (!kind) throw new TypeError(msg.isOfNoKind(key))
     return kind
   }
 

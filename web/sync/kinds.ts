@@ -1,3 +1,4 @@
+import { kinds as msg } from '../../core/messages/en/sync.ts'
 import type {
   SavedActions,
   SavedDetection,
@@ -86,7 +87,7 @@ export const actions: SyncedKind<Actions> = {
       ? saver.put(`${detectionPath(id)}/actions`, { actions: value ?? NO_ACTIONS }, version, label)
       : version,
   read: (current) => (current as SavedActions).actions,
-  label: () => 'What it sets off',
+  label: () => msg.whatItSetsOff,
   canVanish: false
 }
 
@@ -123,7 +124,7 @@ export const scenes: SyncedKind<Scene> = {
   save: (saver, camera, value, version, label) =>
     saver.put(path('cameras', camera, 'scene'), value ?? {}, version, label),
   read: (current) => sceneOf(current as SavedScene),
-  label: () => 'The scene',
+  label: () => msg.theScene,
   canVanish: false
 }
 export const sceneOf = ({ ignore, marks }: SavedScene): Scene => ({ ignore, marks })
@@ -132,7 +133,7 @@ export const people: SyncedKind<People> = {
   save: (saver, _, value, version, label) =>
     saver.put('/api/settings/people', { people: value }, version, label),
   read: (current) => (current as SiteActionsView['people']).people,
-  label: () => 'The people of the site',
+  label: () => msg.thePeopleOfTheSite,
   canVanish: false
 }
 
@@ -142,6 +143,6 @@ export const usual: SyncedKind<Actions> = {
     saver.put('/api/settings/usual', { actions: value ?? NO_ACTIONS }, version, label),
   // Nothing may have been said yet.
   read: (current) => (current as SiteActionsView['usual']).actions ?? NO_ACTIONS,
-  label: () => 'What it sets off',
+  label: () => msg.whatItSetsOff,
   canVanish: false
 }

@@ -1,3 +1,4 @@
+import { siteDocument as msg } from '../../core/messages/en/sync.ts'
 import type { SiteActionsView } from '../../core/api.ts'
 import type { Actions, Endpoint, People } from '../../core/formats/actions.ts'
 import { NO_ACTIONS } from '../../core/formats/noActions.ts'
@@ -109,7 +110,7 @@ export class SiteDocument extends SyncedDocument<SiteValue, SiteState> {
   /** Takes an endpoint out, with all its links. */
   removeEndpoint({ id, name }: Endpoint): void {
     this.apply({
-      label: `Delete ${name}`,
+      label: msg.delete(name),
       changes: [
         ...this.state.detections.flatMap((d) => {
           const actions = this.actionsOf(keyOf(d))

@@ -1,3 +1,5 @@
+import { common } from '../../core/messages/en/common.ts'
+import { alarmDesk as msg } from '../../core/messages/en/watch.ts'
 import { faceOf } from '../actions/kinds.ts'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { Alert, App, Button, Checkbox, Dropdown, Input } from 'antd'
@@ -12,7 +14,7 @@ import { plural } from '../arming/words.ts'
 const whatWords: Record<AlarmNote['what'], string> = {
   acknowledged: 'acknowledged',
   comment: 'wrote',
-  handed: 'handed to',
+  handed: msg.handedTo,
   closed: 'closed'
 }
 const stateWords: Record<AlarmView['state'], string> = {
@@ -51,7 +53,7 @@ export function AlarmDesk({
       setError(
         (problem as Error).message
           .replace(/^acknowledging: /, 'Acknowledging ')
-          .replace(/^\$\.words: /, 'The comment ')
+          .replace(/^\$\.words: /, msg.theComment)
       )
     } finally {
       await Promise.all([
@@ -61,18 +63,18 @@ export function AlarmDesk({
     }
   }
   return (
-    <section className="alarm-desk" aria-label={`Alarm ${a.name}`}>
+    <section className="alarm-desk" aria-label={msg.alarm(a.name)}>
       <header>
         <h2>
           <span aria-hidden="true">{a.state === 'waiting' ? '⚑' : '✓'}</span> {a.name}
         </h2>
         <p className="quiet">
           {a.cameraName} · <span className="figures">{dayAndTime(a.firstAt)}</span>
-          {a.triggers > 1 &&
-            ` · ${plural(a.triggers, 'trigger')}, the last ${timeOf(a.lastAt)}`} · {a.severity}
-          {a.priority !== 'normal' && `, ${a.priority} priority`} · {stateWords[a.state]}
-          {a.forNames.length > 0 && ` · for ${a.forNames.join(', ')}`}
-          {a.assignee && ` · with ${a.assignee}`}
+          {a.triggers > 1 && msg.theLast(plural(a.triggers, 'trigger'), timeOf(a.lastAt))} ·{' '}
+          {a.severity}
+          {a.priority !== 'normal' && msg.priority(a.priority)} · {stateWords[a.state]}
+          {a.forNames.length > 0 && msg.for(a.forNames.join(', '))}
+          {a.assignee && msg.with(a.assignee)}
         </p>
       </header>
       {mayAct && a.state !== 'closed' && (
@@ -86,11 +88,11 @@ export function AlarmDesk({
           }}
         >
           <Input.TextArea
-            aria-label="Comment"
+            aria-label={msg.comment}
             placeholder={
               a.state === 'waiting' && a.acknowledge.comment
-                ? 'What was found (needed)'
-                : 'What was found'
+                ? msg.whatWasFoundNeeded
+                : msg.whatWasFound
             }
             rows={2}
             className="grows"
@@ -100,22 +102,22 @@ export function AlarmDesk({
           />
           {a.state === 'waiting' && a.acknowledge.confirm && (
             <Checkbox checked={confirmed} onChange={(e) => setConfirmed(e.target.checked)}>
-              Yes, I have looked, and it is dealt with
+              {msg.yesIHaveLookedAnd}
             </Checkbox>
           )}
           {error && <Alert type="error" title={error} />}
           <div className="row">
             {a.state === 'waiting' ? (
               <Button type="primary" htmlType="submit">
-                Acknowledge
+                {msg.acknowledge}
               </Button>
             ) : (
               <Button type="primary" onClick={() => void act('close', { words })}>
-                Close it
+                {msg.closeIt}
               </Button>
             )}
             <Button disabled={!words.trim()} onClick={() => void act('notes', { words })}>
-              Only write
+              {msg.onlyWrite}
             </Button>
             <Dropdown
               trigger={['click']}
@@ -125,21 +127,21 @@ export function AlarmDesk({
                   label: name,
                   onClick: () =>
                     void act('hand', { to: name }).then(
-                      () => void message.success(`Handed to ${name}`)
+                      () => void message.success(msg.handedTo2(name))
                     )
                 }))
               }}
             >
-              <Button>Hand to …</Button>
+              <Button>{msg.handTo}</Button>
             </Dropdown>
           </div>
         </form>
       )}
       <AlarmEvidence alarm={a} />
-      <h3>Who did what</h3>
+      <h3>{msg.whoDidWhat}</h3>
       <ol className="alarm-notes">
         <li>
-          <span className="figures">{timeOf(a.firstAt)}</span> triggered
+          <span className="figures">{timeOf(a.firstAt)}</span> {msg.triggered}
         </li>
         {notes.data?.map((n) => (
           <li key={n.id}>
@@ -148,9 +150,9 @@ export function AlarmDesk({
           </li>
         ))}
       </ol>
-      <h3>What it set off</h3>
+      <h3>{msg.whatItSetOff}</h3>
       {a.deliveries.length === 0 ? (
-        <p className="quiet">Nothing is linked to it.</p>
+        <p className="quiet">{msg.nothingIsLinkedToIt}</p>
       ) : (
         <ByTrigger
           deliveries={a.deliveries}
@@ -166,14 +168,14 @@ const Effects = ({ deliveries }: { deliveries: readonly DeliveryView[] }): React
     {deliveries.map((d) => (
       <li key={d.id} className={d.state}>
         <span aria-hidden="true">{faceOf(d.kind).glyph}</span> {d.name}
-        {d.does === 'off' && ', off'}:{' '}
+        {d.does === 'off' && common.off}:{' '}
         {d.state === 'sent'
-          ? `done after ${((d.sentAt! - d.createdAt) / 1000).toFixed(1)} s`
+          ? msg.doneAfterS(((d.sentAt! - d.createdAt) / 1000).toFixed(1))
           : d.state === 'pending'
-            ? 'on its way'
+            ? common.onItsWay
             : d.state === 'held'
-              ? `held back, ${d.error}`
-              : `given up, ${d.error}`}
+              ? msg.heldBack(d.error)
+              : msg.givenUp(d.error)}
       </li>
     ))}
   </ul>

@@ -1,3 +1,4 @@
+import { alarmEvidence as msg } from '../../core/messages/en/watch.ts'
 import { shapeOf } from '../../core/kinds/schemas.ts'
 import { useQueries, useQuery } from '@tanstack/react-query'
 import { Image } from 'antd'
@@ -48,7 +49,7 @@ export function AlarmEvidence({ alarm: a }: { alarm: AlarmView }): ReactNode {
     }))
   )
   return (
-    <section className="alarm-evidence" aria-label="Evidence">
+    <section className="alarm-evidence" aria-label={msg.evidence}>
       <Image.PreviewGroup>
         <div className="evidence-pictures">
           {triggers.map((t) => (
@@ -68,7 +69,7 @@ export function AlarmEvidence({ alarm: a }: { alarm: AlarmView }): ReactNode {
           <figure key={f.src} className="evidence-film">
             <video src={f.src} controls preload="metadata" aria-label={`${f.of}, ${f.name}`} />
             <figcaption className="quiet">
-              {f.of} of <span className="figures">{timeOf(f.at)}</span>
+              {msg.of(f.of)} <span className="figures">{timeOf(f.at)}</span>
             </figcaption>
           </figure>
         ))}
@@ -81,7 +82,7 @@ export function AlarmEvidence({ alarm: a }: { alarm: AlarmView }): ReactNode {
               className={recording.state === 'failed' ? 'failed' : 'quiet'}
               role="status"
             >
-              {recordingWords(`${d.name} of ${timeOf(d.createdAt)}`, recording)}
+              {recordingWords(msg.of2(d.name, timeOf(d.createdAt)), recording)}
             </p>
           )
         )
@@ -92,10 +93,10 @@ export function AlarmEvidence({ alarm: a }: { alarm: AlarmView }): ReactNode {
 
 function recordingWords(name: string, recording: NonNullable<EvidenceView['recording']>): string {
   if (recording.state === 'running')
-    return `${name}: the device still records, ${Math.ceil(recording.secondsLeft)} s left`
+    return msg.theDeviceStill(name, Math.ceil(recording.secondsLeft))
   return recording.state === 'reading'
-    ? `${name}: it is being read from the device …`
-    : `✕ ${name} could not be read from the device: ${recording.words}`
+    ? msg.itIsBeing(name)
+    : msg.couldNotBeRead(name, recording.words)
 }
 
 /**
@@ -134,7 +135,7 @@ function Account({ trigger: fired }: { trigger: FoundTrigger }): ReactNode {
             viewBox="0 0 100 56.25"
             preserveAspectRatio="none"
             role="img"
-            aria-label={`The way of the target, from ${(-path[0]!.at).toFixed(0)} s before the trigger`}
+            aria-label={msg.theWayOfTheTarget((-path[0]!.at).toFixed(0))}
           >
             {shapeFlat &&
               ('zone' in detection ? (
@@ -147,19 +148,15 @@ function Account({ trigger: fired }: { trigger: FoundTrigger }): ReactNode {
             {at && <circle cx={100 * at.x} cy={56.25 * at.y} r="1.2" />}
           </svg>
           <figcaption className="quiet">
-            Where it walked: from {(-path[0]!.at).toFixed(1)} s before the trigger
-            {path.at(-1)!.at > 0.5 && ` to ${path.at(-1)!.at.toFixed(1)} s after it`}
+            {msg.whereItWalkedFromS((-path[0]!.at).toFixed(1))}
+            {path.at(-1)!.at > 0.5 && msg.toSAfterIt(path.at(-1)!.at.toFixed(1))}
           </figcaption>
         </figure>
       )}
-      {ladder && <LadderView ladder={ladder} who="this target" />}
-      {words && (
-        <p className="quiet">
-          {fresh && !path.length ? 'Where it walked is being written down …' : words}
-        </p>
-      )}
+      {ladder && <LadderView ladder={ladder} who={msg.thisTarget} />}
+      {words && <p className="quiet">{fresh && !path.length ? msg.whereItWalkedIsBeing : words}</p>}
       <details className="settings-then">
-        <summary>Settings as they were</summary>
+        <summary>{msg.settingsAsTheyWere}</summary>
         <p>{railWords(detection, hours ? [hours] : [], []).join(detection.name)}</p>
       </details>
     </>
@@ -190,7 +187,7 @@ function Moment({ trigger: t }: { trigger: FoundTrigger }): ReactNode {
     <Image
       key={src}
       src={src}
-      alt={`${t.name} at ${timeOf(t.at)}`}
+      alt={msg.at(t.name, timeOf(t.at))}
       width={98}
       height={55}
       fallback={NO_PICTURE}

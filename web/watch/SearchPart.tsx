@@ -1,3 +1,5 @@
+import { common } from '../../core/messages/en/common.ts'
+import { searchPart as msg } from '../../core/messages/en/watch.ts'
 import { DownloadOutlined } from '@ant-design/icons'
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query'
 import { Alert, Button, Input, Select } from 'antd'
@@ -82,16 +84,16 @@ export function SearchPart({
     />
   )
   return (
-    <section className="search-part" aria-label="Search">
+    <section className="search-part" aria-label={msg.search}>
       <div className="search-filters">
         {choose(
           'camera',
-          'Camera',
+          common.camera,
           view.cameras.map((c) => ({ value: c.id, label: c.name }))
         )}
         {choose(
           'kind',
-          'Kind',
+          msg.kind,
           Object.entries(kindNames).map(([value, label]) => ({
             value: value as DetectionKind,
             label
@@ -99,14 +101,14 @@ export function SearchPart({
         )}
         {choose(
           'class',
-          'Class',
+          common.class,
           CLASSES.map((value) => ({ value, label: value }))
         )}
         <Select
           size="small"
           allowClear
-          aria-label="Direction"
-          placeholder="Direction"
+          aria-label={common.direction}
+          placeholder={common.direction}
           value={address.get('way') ?? address.get('direction') ?? undefined}
           options={[
             ...(ways.data ?? []).map((value) => ({ value, label: value })),
@@ -121,18 +123,18 @@ export function SearchPart({
           }
           popupMatchSelectWidth={false}
         />
-        {choose('acknowledged', 'Acknowledged', [
-          { value: 'no', label: 'Still waits' },
-          { value: 'yes', label: 'Acknowledged' }
+        {choose('acknowledged', msg.acknowledged, [
+          { value: 'no', label: msg.stillWaits },
+          { value: 'yes', label: msg.acknowledged }
         ])}
         <Moment
-          label="From"
+          label={common.from}
           value={address.get('from')}
           timeZone={timeZone}
           onChange={(v) => set('from', v)}
         />
         <Moment
-          label="Before"
+          label={msg.before}
           value={address.get('to')}
           timeZone={timeZone}
           onChange={(v) => set('to', v)}
@@ -140,7 +142,7 @@ export function SearchPart({
         <Words value={address.get('words') ?? ''} onChange={(v) => set('words', v)} />
         <span className="grow" />
         <Button size="small" icon={<DownloadOutlined />} href={`/api/triggers.csv?${query}`}>
-          CSV
+          {msg.csv}
         </Button>
       </div>
       {pages.error && <Alert type="error" title={pages.error.message} />}
@@ -148,7 +150,7 @@ export function SearchPart({
         <div className="search-counts">
           <p className="quiet">
             <b className="figures">{counts.data.total.toLocaleString('en-GB')}</b>{' '}
-            {counts.data.total === 1 ? 'trigger' : 'triggers'}
+            {counts.data.total === 1 ? msg.trigger : msg.triggers}
           </p>
           <Counts
             counts={counts.data}
@@ -170,13 +172,11 @@ export function SearchPart({
         ))}
       </ul>
       {!found.length && !pages.isFetching && (
-        <p className="search-none">
-          {query ? 'Nothing was found. Take a filter away, or widen the time.' : 'No trigger yet.'}
-        </p>
+        <p className="search-none">{query ? msg.nothingWasFoundTakeA : msg.noTriggerYet}</p>
       )}
       {pages.hasNextPage && (
         <Button loading={pages.isFetchingNextPage} onClick={() => void pages.fetchNextPage()}>
-          Earlier ones
+          {msg.earlierOnes}
         </Button>
       )}
     </section>
@@ -228,8 +228,8 @@ function Words({
     <Input
       size="small"
       allowClear
-      aria-label="Words of comments"
-      placeholder="Words of comments"
+      aria-label={msg.wordsOfComments}
+      placeholder={msg.wordsOfComments}
       value={typed}
       onChange={(e) => setTyped(e.target.value)}
     />
@@ -316,7 +316,7 @@ function Result({
   return (
     <button type="button" className="search-result" onClick={onOpen}>
       {failed ? (
-        <span className="no-picture">No picture of it</span>
+        <span className="no-picture">{msg.noPictureOfIt}</span>
       ) : (
         <img
           src={`/api/triggers/${t.id}/picture`}
@@ -329,7 +329,7 @@ function Result({
       )}
       <strong>
         {!t.acknowledged && (
-          <span className="alarm-mark" aria-label="still waits">
+          <span className="alarm-mark" aria-label={msg.stillWaits2}>
             ⚑{' '}
           </span>
         )}
@@ -342,7 +342,7 @@ function Result({
           t.class,
           t.way ?? (t.direction && plainWays[t.direction]),
           t.cause,
-          t.clip && 'from a clip'
+          t.clip && msg.fromAClip
         ]
           .filter(Boolean)
           .join(' · ')}

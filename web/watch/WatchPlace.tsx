@@ -1,3 +1,5 @@
+import { common } from '../../core/messages/en/common.ts'
+import { watchPlace as msg } from '../../core/messages/en/watch.ts'
 import './watch.css'
 import { useQuery } from '@tanstack/react-query'
 import { Alert, Segmented } from 'antd'
@@ -39,7 +41,7 @@ export function WatchPlace(): ReactNode {
   if (watch.error && !watch.data)
     return <Alert className="notice" type="error" showIcon title={watch.error.message} />
   if (!watch.data || (!stream && !searching))
-    return <p className="waiting">Opening the cameras …</p>
+    return <p className="waiting">{msg.openingTheCameras}</p>
   const { cameras, people } = watch.data
   const waiting = list.filter((a) => a.state === 'waiting').sort(byPriority)
   const rest = list.filter((a) => a.state !== 'waiting')
@@ -66,7 +68,7 @@ export function WatchPlace(): ReactNode {
           />
         </Suspense>
       ) : (
-        <section className={`watch-pictures ${view}`} aria-label="Live pictures">
+        <section className={`watch-pictures ${view}`} aria-label={msg.livePictures}>
           {cameras.map((c) => (
             <LiveTile
               key={c.id}
@@ -85,19 +87,19 @@ export function WatchPlace(): ReactNode {
         </section>
       )}
       <aside className="watch-side">
-        <nav className="watch-parts" aria-label="Parts of Watch">
+        <nav className="watch-parts" aria-label={msg.partsOfWatch}>
           <NavLink to="/watch" end className="part">
-            Live
+            {common.live}
           </NavLink>
           <NavLink to="/watch/search" className="part">
-            Search
+            {msg.search}
           </NavLink>
         </nav>
         <div className="watch-tools">
           <h1>
             {waiting.length
-              ? `${alarms.data?.waiting ?? waiting.length} waiting`
-              : 'No alarm waits'}
+              ? msg.waiting(alarms.data?.waiting ?? waiting.length)
+              : msg.noAlarmWaits}
           </h1>
           {!searching && (
             <Segmented
@@ -107,13 +109,13 @@ export function WatchPlace(): ReactNode {
                 go(to === 'all' ? { camera: null, alarm: null } : { camera: cameras[0]!.id })
               }
               options={[
-                { value: 'all', label: 'All cameras' },
-                { value: 'one', label: 'One large' }
+                { value: 'all', label: msg.allCameras },
+                { value: 'one', label: msg.oneLarge }
               ]}
             />
           )}
         </div>
-        <ul className="alarm-queue" aria-label="Alarms">
+        <ul className="alarm-queue" aria-label={msg.alarms}>
           {[...waiting, ...rest].map((a) => (
             <li key={a.id}>
               <AlarmLine
@@ -128,7 +130,7 @@ export function WatchPlace(): ReactNode {
               />
             </li>
           ))}
-          {!list.length && <li className="quiet">No alarm yet.</li>}
+          {!list.length && <li className="quiet">{msg.noAlarmYet}</li>}
         </ul>
         {chosen && (
           <AlarmDesk
@@ -167,15 +169,15 @@ function AlarmLine({
         <span className="quiet">
           {' '}
           {a.cameraName}
-          {a.run !== null && ', from a clip'}
+          {a.run !== null && msg.fromAClip}
         </span>
       </span>
       <span className="figures">{timeOf(a.lastAt)}</span>
       <small className="quiet">
         {a.severity}
-        {a.priority !== 'normal' && `, ${a.priority} priority`}
-        {a.triggers > 1 && ` · ${a.triggers} triggers`}
-        {a.assignee && ` · with ${a.assignee}`}
+        {a.priority !== 'normal' && msg.priority(a.priority)}
+        {a.triggers > 1 && msg.triggers(a.triggers)}
+        {a.assignee && msg.with(a.assignee)}
         {a.state !== 'waiting' && a.acknowledgedBy && ` · ${a.acknowledgedBy}`}
       </small>
     </button>

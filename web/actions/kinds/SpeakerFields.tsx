@@ -1,3 +1,4 @@
+import { speakerFields as msg } from '../../../core/messages/en/actions/kinds.ts'
 import { UploadOutlined } from '@ant-design/icons'
 import { useQueryClient } from '@tanstack/react-query'
 import { Button, Select, Upload } from 'antd'
@@ -34,7 +35,7 @@ export function SpeakerFields({
       if (!answer.ok) throw errorOf(answer.status, text)
       const voice = JSON.parse(text) as VoiceView
       await queries.invalidateQueries({ queryKey: ['actions'] })
-      keep({ voice: { file: voice.id } }, `Voice of ${e.name}`)
+      keep({ voice: { file: voice.id } }, msg.voiceOf(e.name))
     } catch (problem) {
       setError(`${file.name}: ${(problem as Error).message}`)
     }
@@ -43,14 +44,14 @@ export function SpeakerFields({
     text.startsWith('phrase ') ? { phrase: text.slice(7) as Phrase } : { file: text.slice(5) }
   return (
     <>
-      <Field label="Says">
+      <Field label={msg.says}>
         <Select
           size="small"
-          aria-label="Says"
+          aria-label={msg.says}
           value={value}
           options={[
             {
-              label: 'Shipped phrases',
+              label: msg.shippedPhrases,
               options: Object.entries(PHRASES).map(([id, words]) => ({
                 value: `phrase ${id}`,
                 label: words
@@ -59,7 +60,7 @@ export function SpeakerFields({
             ...(voices.length
               ? [
                   {
-                    label: 'Own files',
+                    label: msg.ownFiles,
                     options: voices.map((v) => ({
                       value: `file ${v.id}`,
                       label: `${v.name} (${v.seconds.toFixed(1)} s)`
@@ -68,19 +69,19 @@ export function SpeakerFields({
                 ]
               : [])
           ]}
-          onChange={(text: string) => keep({ voice: says(text) }, `Voice of ${e.name}`)}
+          onChange={(text: string) => keep({ voice: says(text) }, msg.voiceOf(e.name))}
         />
-        <audio key={source} controls preload="none" src={source} aria-label="Hear it" />
+        <audio key={source} controls preload="none" src={source} aria-label={msg.hearIt} />
         <Upload
           accept=".wav,audio/wav"
           showUploadList={false}
           beforeUpload={(file) => (void take(file), false)}
         >
           <Button size="small" icon={<UploadOutlined />}>
-            Own file …
+            {msg.ownFile}
           </Button>
         </Upload>
-        <span className="quiet field-help">WAVE, mono, 8 kHz, at most 512 KB</span>
+        <span className="quiet field-help">{msg.waveMono8KhzAt}</span>
         {error && (
           <span className="field-error" role="alert">
             {error}
@@ -88,16 +89,16 @@ export function SpeakerFields({
         )}
       </Field>
       <NumberField
-        label="Times"
+        label={msg.times}
         value={e.repeats}
-        help="1 to 50"
+        help={msg.n1To50}
         onKeep={(repeats) => keep({ repeats })}
       />
       <NumberField
-        label="Volume"
+        label={msg.volume}
         unit="%"
         value={e.volume}
-        help="1 to 100 %"
+        help={msg.n1To100}
         onKeep={(volume) => keep({ volume })}
       />
     </>

@@ -1,3 +1,4 @@
+import { email as msg } from '../../../core/messages/en/actions/kinds.ts'
 import { Select } from 'antd'
 import type { EndpointOf } from '../../../core/formats/actions.ts'
 import { Field } from '../fields.tsx'
@@ -6,28 +7,28 @@ import { whoOptions } from '../whoOptions.ts'
 import type { EndpointFace } from './kind.ts'
 
 export const email: EndpointFace<EndpointOf<'email'>> = {
-  name: 'E-mail',
+  name: msg.eMail,
   glyph: '✉',
-  group: 'Messages',
+  group: 'messages',
   Fields: ({ endpoint: e, state, keep }) => {
     return (
       <>
         <Lines
           key={`to ${e.recipients.join()}`}
-          label="To"
+          label={msg.to}
           values={e.recipients}
-          placeholder="duty@example.org"
-          onKeep={(recipients) => keep({ recipients }, `Recipients of ${e.name}`)}
+          placeholder={msg.dutyExampleOrg}
+          onKeep={(recipients) => keep({ recipients }, msg.recipientsOf(e.name))}
         />
-        <Field label="And to people of the site">
+        <Field label={msg.andToPeopleOfThe}>
           <Select
             size="small"
             mode="multiple"
-            aria-label="And to people of the site"
-            placeholder="nobody"
+            aria-label={msg.andToPeopleOfThe}
+            placeholder={msg.nobody}
             value={e.people}
             options={whoOptions(state)}
-            onChange={(people: string[]) => keep({ people }, `Recipients of ${e.name}`)}
+            onChange={(people: string[]) => keep({ people }, msg.recipientsOf(e.name))}
           />
         </Field>
         <PictureFields endpoint={e} keep={keep} />
@@ -35,6 +36,6 @@ export const email: EndpointFace<EndpointOf<'email'>> = {
     )
   },
   start: () => ({ recipients: [] }),
-  test: 'Send a test mail',
+  test: msg.sendATestMail,
   simulated: '/mailbox'
 }

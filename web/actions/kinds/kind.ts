@@ -17,7 +17,7 @@ export interface FieldsProps<E extends Endpoint> {
 export interface EndpointFace<E extends Endpoint> {
   name: string
   glyph: string
-  group: 'Outputs' | 'Messages' | 'Records'
+  group: 'outputs' | 'messages' | 'records'
   /** The settings that the kind has. */
   Fields: (props: FieldsProps<E>) => ReactNode
   /** Settings to begin with, common in the trade (docs/references.md); each is changed beside the matrix. */

@@ -1,3 +1,5 @@
+import { common } from '../../../core/messages/en/common.ts'
+import { popup as msg } from '../../../core/messages/en/actions/kinds.ts'
 import { SoundOutlined } from '@ant-design/icons'
 import { Button, Select } from 'antd'
 import { POPUP_SOUNDS, type EndpointOf } from '../../../core/formats/actions.ts'
@@ -8,27 +10,27 @@ import type { EndpointFace } from './kind.ts'
 const soundWords: Record<(typeof POPUP_SOUNDS)[number], string> = {
   none: 'silent',
   chime: 'a chime',
-  alarm: 'an alarm tone'
+  alarm: msg.anAlarmTone
 }
 
 export const popup: EndpointFace<EndpointOf<'popup'>> = {
-  name: 'Pop-up',
+  name: msg.popUp,
   glyph: '▣',
-  group: 'Messages',
+  group: 'messages',
   Fields: ({ endpoint: e, keep }) => {
     return (
-      <Field label="With">
+      <Field label={msg.with}>
         <span className="row">
           <Select
             size="small"
-            aria-label="With"
+            aria-label={msg.with}
             value={e.sound}
             options={POPUP_SOUNDS.map((value) => ({ value, label: soundWords[value] }))}
             onChange={(sound) => keep({ sound })}
           />
           <Button
             size="small"
-            aria-label="Hear it"
+            aria-label={msg.hearIt}
             icon={<SoundOutlined />}
             disabled={e.sound === 'none'}
             onClick={() => playSound(e.sound)}
@@ -38,6 +40,6 @@ export const popup: EndpointFace<EndpointOf<'popup'>> = {
     )
   },
   start: () => ({ sound: 'chime' }),
-  test: 'Test it',
+  test: common.testIt,
   simulated: null
 }

@@ -1,39 +1,41 @@
+import { common } from '../../../core/messages/en/common.ts'
+import { recording as msg } from '../../../core/messages/en/actions/kinds.ts'
 import type { EndpointOf } from '../../../core/formats/actions.ts'
 import { NumberField } from '../fields.tsx'
 import { CameraField } from './sharedFields.tsx'
 import type { EndpointFace } from './kind.ts'
 
 export const recording: EndpointFace<EndpointOf<'recording'>> = {
-  name: 'Recording',
+  name: msg.recording,
   glyph: '◉',
-  group: 'Records',
+  group: 'records',
   Fields: ({ endpoint: e, view, keep }) => {
     return (
       <>
         <CameraField
-          label="Of"
+          label={common.of}
           value={e.camera}
           view={view}
           onKeep={(camera) => keep({ camera })}
         />
         <NumberField
-          label="Before the trigger"
+          label={msg.beforeTheTrigger}
           unit="s"
           value={e.beforeSeconds}
-          help="0 to 60 s"
+          help={msg.n0To60S}
           onKeep={(beforeSeconds) => keep({ beforeSeconds })}
         />
         <NumberField
-          label="After it"
+          label={msg.afterIt}
           unit="s"
           value={e.afterSeconds}
-          help="1 to 600 s"
+          help={msg.n1To600S}
           onKeep={(afterSeconds) => keep({ afterSeconds })}
         />
       </>
     )
   },
   start: () => ({ camera: null, beforeSeconds: 5, afterSeconds: 15 }),
-  test: 'Ask for a picture',
+  test: msg.askForAPicture,
   simulated: null
 }

@@ -1,25 +1,27 @@
+import { common } from '../../../core/messages/en/common.ts'
+import { relay as msg } from '../../../core/messages/en/actions/kinds.ts'
 import { Select } from 'antd'
 import { RELAY_MODES, type EndpointOf } from '../../../core/formats/actions.ts'
 import { Field, NumberField } from '../fields.tsx'
 import type { EndpointFace } from './kind.ts'
 
 const relayWords: Record<(typeof RELAY_MODES)[number], string> = {
-  pulse: 'closes for some seconds',
-  follow: 'stays closed while triggers go on',
-  untilAcknowledged: 'stays closed until the alarm is acknowledged'
+  pulse: msg.closesForSomeSeconds,
+  follow: msg.staysClosedWhileTriggersGo,
+  untilAcknowledged: msg.staysClosedUntilTheAlarm
 }
 
 export const relay: EndpointFace<EndpointOf<'relay'>> = {
-  name: 'Relay',
+  name: msg.relay,
   glyph: '⇄',
-  group: 'Outputs',
+  group: 'outputs',
   Fields: ({ endpoint: e, keep }) => {
     return (
       <>
-        <Field label="The relay">
+        <Field label={msg.theRelay}>
           <Select
             size="small"
-            aria-label="The relay"
+            aria-label={msg.theRelay}
             value={e.mode}
             options={RELAY_MODES.map((value) => ({ value, label: relayWords[value] }))}
             onChange={(mode) => keep({ mode })}
@@ -27,10 +29,10 @@ export const relay: EndpointFace<EndpointOf<'relay'>> = {
         </Field>
         {e.mode !== 'untilAcknowledged' && (
           <NumberField
-            label={e.mode === 'pulse' ? 'Closed for' : 'Opens after the last trigger by'}
+            label={e.mode === 'pulse' ? msg.closedFor : msg.opensAfterTheLastTrigger}
             unit="s"
             value={e.seconds}
-            help="1 to 600 s"
+            help={msg.n1To600S}
             onKeep={(seconds) => keep({ seconds })}
           />
         )}
@@ -38,6 +40,6 @@ export const relay: EndpointFace<EndpointOf<'relay'>> = {
     )
   },
   start: () => ({ mode: 'pulse', seconds: 5 }),
-  test: 'Test it',
+  test: common.testIt,
   simulated: '/outputs'
 }

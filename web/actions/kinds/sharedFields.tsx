@@ -1,3 +1,4 @@
+import { sharedFields as msg } from '../../../core/messages/en/actions/kinds.ts'
 import { Select } from 'antd'
 import type { ReactNode } from 'react'
 import type { SiteActionsView } from '../../../core/api.ts'
@@ -25,7 +26,7 @@ export const CameraField = ({
       aria-label={label}
       value={value ?? OWN}
       options={[
-        { value: OWN, label: 'the detection’s own camera' },
+        { value: OWN, label: msg.theDetectionsOwnCamera },
         ...view.site.cameras.map((c) => ({ value: c.id, label: c.name }))
       ]}
       onChange={(id: string) => onKeep(id === OWN ? null : id)}
@@ -42,23 +43,23 @@ export const PictureFields = ({
 }): ReactNode => (
   <>
     <NumberField
-      label="Pictures before"
+      label={msg.picturesBefore}
       value={e.before}
-      help="0 to 5"
+      help={msg.n0To5}
       onKeep={(before) => keep({ before })}
     />
     <NumberField
-      label="Pictures after"
+      label={msg.picturesAfter}
       value={e.after}
-      help="0 to 5; it waits for them"
+      help={msg.n0To5ItWaits}
       onKeep={(after) => keep({ after })}
     />
     {(e.before > 0 || e.after > 0) && (
       <NumberField
-        label="One every"
+        label={msg.oneEvery}
         unit="s"
         value={e.stepSeconds}
-        help="0.5 to 10 s"
+        help={msg.n05To10S}
         onKeep={(stepSeconds) => keep({ stepSeconds })}
       />
     )}
@@ -82,7 +83,7 @@ export function Lines({
       label={label}
       value={values.join(', ')}
       placeholder={placeholder}
-      help="several with commas between"
+      help={msg.severalWithCommasBetween}
       onKeep={(text) => onKeep(text.split(/[,;\s]+/).filter(Boolean))}
     />
   )

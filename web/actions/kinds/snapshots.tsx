@@ -1,16 +1,18 @@
+import { common } from '../../../core/messages/en/common.ts'
+import { snapshots as msg } from '../../../core/messages/en/actions/kinds.ts'
 import type { EndpointOf } from '../../../core/formats/actions.ts'
 import { CameraField, PictureFields } from './sharedFields.tsx'
 import type { EndpointFace } from './kind.ts'
 
 export const snapshots: EndpointFace<EndpointOf<'snapshots'>> = {
-  name: 'Snapshots',
+  name: msg.snapshots,
   glyph: '▤',
-  group: 'Records',
+  group: 'records',
   Fields: ({ endpoint: e, view, keep }) => {
     return (
       <>
         <CameraField
-          label="Of"
+          label={common.of}
           value={e.camera}
           view={view}
           onKeep={(camera) => keep({ camera })}
@@ -20,6 +22,6 @@ export const snapshots: EndpointFace<EndpointOf<'snapshots'>> = {
     )
   },
   start: () => ({ camera: null, before: 2, after: 2 }),
-  test: 'Ask for a picture',
+  test: msg.askForAPicture,
   simulated: null
 }

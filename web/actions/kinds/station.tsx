@@ -1,3 +1,5 @@
+import { common } from '../../../core/messages/en/common.ts'
+import { station as msg } from '../../../core/messages/en/actions/kinds.ts'
 import { Select } from 'antd'
 import type { EndpointOf } from '../../../core/formats/actions.ts'
 import { SEVERITIES } from '../../../core/kinds/parts.ts'
@@ -5,50 +7,50 @@ import { Field, NumberField, TextField } from '../fields.tsx'
 import type { EndpointFace } from './kind.ts'
 
 export const station: EndpointFace<EndpointOf<'station'>> = {
-  name: 'Monitoring station',
+  name: msg.monitoringStation,
   glyph: '⌂',
-  group: 'Messages',
+  group: 'messages',
   Fields: ({ endpoint: e, view, keep }) => {
     const beat = view.stations[e.id]
     return (
       <>
         <TextField
           key={`host ${e.host}`}
-          label="Address"
+          label={common.address}
           value={e.host}
-          help="its name or IP address"
+          help={msg.itsNameOrIpAddress}
           onKeep={(host) => keep({ host })}
         />
-        <NumberField label="Port" value={e.port} onKeep={(port) => keep({ port })} />
+        <NumberField label={msg.port} value={e.port} onKeep={(port) => keep({ port })} />
         <TextField
           key={`account ${e.account}`}
-          label="Account"
+          label={common.account}
           value={e.account}
           short
-          help="3 to 16 hexadecimal digits (SIA DC-09)"
+          help={msg.n3To16HexadecimalDigits}
           onKeep={(account) => keep({ account })}
         />
-        <Field label="It accepts from">
+        <Field label={msg.itAcceptsFrom}>
           <Select
             size="small"
-            aria-label="It accepts from"
+            aria-label={msg.itAcceptsFrom}
             value={e.accepts}
             options={SEVERITIES.map((value) => ({ value, label: value }))}
             onChange={(accepts) => keep({ accepts })}
           />
         </Field>
         <NumberField
-          label="Heartbeat every"
+          label={msg.heartbeatEvery}
           unit="s"
           value={e.heartbeatSeconds}
-          help="10 to 86400 s; 0: none"
+          help={msg.n10To86400S0}
           onKeep={(heartbeatSeconds) => keep({ heartbeatSeconds })}
         />
         {beat && (
           <p className={beat.error ? 'failed' : 'quiet'}>
             {beat.error
-              ? `✕ heartbeat: ${beat.error}`
-              : `✓ heartbeat answered ${new Date(beat.answeredAt!).toLocaleTimeString('en-GB')}`}
+              ? msg.heartbeat(beat.error)
+              : msg.heartbeatAnswered(new Date(beat.answeredAt!).toLocaleTimeString('en-GB'))}
           </p>
         )}
       </>
@@ -61,6 +63,6 @@ export const station: EndpointFace<EndpointOf<'station'>> = {
     accepts: 'minor',
     heartbeatSeconds: 60
   }),
-  test: 'Test it',
+  test: common.testIt,
   simulated: '/station'
 }

@@ -1,27 +1,29 @@
+import { common } from '../../../core/messages/en/common.ts'
+import { strobe as msg } from '../../../core/messages/en/actions/kinds.ts'
 import { Radio } from 'antd'
 import { STROBE_PATTERNS, type EndpointOf } from '../../../core/formats/actions.ts'
 import { Field, NumberField } from '../fields.tsx'
 import type { EndpointFace } from './kind.ts'
 
 export const strobe: EndpointFace<EndpointOf<'strobe'>> = {
-  name: 'Strobe',
+  name: msg.strobe,
   glyph: '✺',
-  group: 'Outputs',
+  group: 'outputs',
   Fields: ({ endpoint: e, keep }) => {
     return (
       <>
         <NumberField
-          label="Flashes for"
+          label={msg.flashesFor}
           unit="s"
           value={e.seconds}
-          help="1 to 60 s"
+          help={msg.n1To60S}
           onKeep={(seconds) => keep({ seconds })}
         />
-        <Field label="How">
+        <Field label={msg.how}>
           <Radio.Group
             size="small"
             optionType="button"
-            aria-label="How it flashes"
+            aria-label={msg.howItFlashes}
             value={e.pattern}
             options={STROBE_PATTERNS.map((value) => ({ value, label: value }))}
             onChange={(x) => keep({ pattern: x.target.value })}
@@ -31,6 +33,6 @@ export const strobe: EndpointFace<EndpointOf<'strobe'>> = {
     )
   },
   start: () => ({ seconds: 10, pattern: 'fast' }),
-  test: 'Test it',
+  test: common.testIt,
   simulated: '/outputs'
 }

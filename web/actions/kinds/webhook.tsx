@@ -1,18 +1,20 @@
+import { common } from '../../../core/messages/en/common.ts'
+import { webhook as msg } from '../../../core/messages/en/actions/kinds.ts'
 import type { EndpointOf } from '../../../core/formats/actions.ts'
 import { TextField } from '../fields.tsx'
 import type { EndpointFace } from './kind.ts'
 
 export const webhook: EndpointFace<EndpointOf<'webhook'>> = {
-  name: 'Webhook',
+  name: msg.webhook,
   glyph: '↗',
-  group: 'Messages',
+  group: 'messages',
   Fields: ({ endpoint: e, keep }) => {
     return (
       <TextField
         key={`url ${e.url}`}
-        label="Address"
+        label={common.address}
         value={e.url}
-        help="The alarm is posted there as JSON, with an Idempotency-Key"
+        help={msg.theAlarmIsPostedThere}
         onKeep={(url) => keep({ url })}
       />
     )
@@ -20,6 +22,6 @@ export const webhook: EndpointFace<EndpointOf<'webhook'>> = {
   start: (simulators) => ({
     url: simulators ? `http://${simulators.host}/hooks` : 'https://example.org/alarms'
   }),
-  test: 'Test it',
+  test: common.testIt,
   simulated: '/hooks'
 }

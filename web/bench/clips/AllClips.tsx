@@ -1,3 +1,4 @@
+import { allClips as msg } from '../../../core/messages/en/bench/clips.ts'
 import './clips.css'
 import '../bench.css'
 import { Modal } from 'antd'
@@ -32,7 +33,7 @@ export function AllClips({
   return (
     <Modal
       open={open}
-      title="All clips of this camera"
+      title={msg.allClipsOfThisCamera}
       width={760}
       footer={null}
       onCancel={onClose}
@@ -81,7 +82,7 @@ function Counts({
       <table className="all-clips">
         <thead>
           <tr>
-            <th scope="col">Clip</th>
+            <th scope="col">{msg.clip}</th>
             {placed.map(({ detection }, i) => (
               <th scope="col" key={detection.id} title={detection.name}>
                 {letterOf(i)} <span className="quiet">{detection.name}</span>
@@ -111,7 +112,7 @@ function Counts({
         {clips.length > 1 && (
           <tfoot>
             <tr>
-              <th scope="row">All together</th>
+              <th scope="row">{msg.allTogether}</th>
               {sum.map((n, i) => (
                 <td key={placed[i]!.detection.id}>{n}</td>
               ))}
@@ -119,8 +120,8 @@ function Counts({
           </tfoot>
         )}
       </table>
-      {!all && <p className="quiet">Reading the other clips …</p>}
-      {placed.length === 0 && <p className="quiet">Nothing is drawn yet that could trigger.</p>}
+      {!all && <p className="quiet">{msg.readingTheOtherClips}</p>}
+      {placed.length === 0 && <p className="quiet">{msg.nothingIsDrawnYetThat}</p>}
     </>
   )
 }

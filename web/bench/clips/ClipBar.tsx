@@ -1,3 +1,5 @@
+import { common } from '../../../core/messages/en/common.ts'
+import { clipBar as msg } from '../../../core/messages/en/bench/clips.ts'
 import './clips.css'
 import '../bench.css'
 import {
@@ -31,14 +33,14 @@ export interface ClipBarProps {
 
 const lengthOf = (clip: ClipView): string => {
   const seconds = Math.round(clip.frames / clip.fps)
-  return seconds >= 60 ? `${Math.floor(seconds / 60)} min ${seconds % 60} s` : `${seconds} s`
+  return seconds >= 60 ? msg.minS(Math.floor(seconds / 60), seconds % 60) : `${seconds} s`
 }
 const noteOf = (clip: ClipView): string =>
   clip.state === 'ready'
-    ? `${lengthOf(clip)} · ${Math.round(clip.fps * 10) / 10} frames/s · ${clip.targets} ${clip.targets === 1 ? 'target' : 'targets'}`
+    ? msg.framesSTarget(lengthOf(clip), Math.round(clip.fps * 10) / 10, clip.targets)
     : clip.state === 'analysing'
-      ? 'being analysed'
-      : 'not analysed'
+      ? msg.beingAnalysed
+      : msg.notAnalysed
 
 /** Which clip is on the Bench, and a way to add one. */
 export const ClipBar = memo(function ClipBar({
@@ -62,15 +64,15 @@ export const ClipBar = memo(function ClipBar({
         aria-pressed={live}
         onClick={() => onLive(!live)}
       >
-        Live
+        {common.live}
       </Button>
       {clips.length > 0 && (
         <Select
           size="small"
-          aria-label="Clip"
+          aria-label={msg.clip}
           className="clip-select"
           value={live ? undefined : clip?.id}
-          placeholder="Choose a clip"
+          placeholder={msg.chooseAClip}
           onChange={onChoose}
           popupMatchSelectWidth={false}
           options={clips.map((c) => ({ value: c.id, label: `${c.name} · ${noteOf(c)}` }))}
@@ -81,15 +83,15 @@ export const ClipBar = memo(function ClipBar({
           size="small"
           type="text"
           icon={<UnorderedListOutlined />}
-          aria-label="All clips with their counts"
-          title="All clips with their counts"
+          aria-label={msg.allClipsWithTheirCounts}
+          title={msg.allClipsWithTheirCounts}
           onClick={onAll}
         />
       )}
       {clip && !live && (
         <Popover
           trigger="click"
-          title="This clip"
+          title={msg.thisClip}
           placement="bottomRight"
           destroyOnHidden
           content={
@@ -100,23 +102,23 @@ export const ClipBar = memo(function ClipBar({
             size="small"
             type="text"
             icon={<EditOutlined />}
-            aria-label="Name and start of this clip"
+            aria-label={msg.nameAndStartOfThis}
           />
         </Popover>
       )}
       <Button size="small" icon={<UploadOutlined />} onClick={() => file.current?.click()}>
-        Add a clip
+        {msg.addAClip}
       </Button>
       {onMake && (
         <Button size="small" icon={<VideoCameraAddOutlined />} onClick={onMake}>
-          Make a clip
+          {msg.makeAClip}
         </Button>
       )}
       <input
         ref={file}
         type="file"
         hidden
-        aria-label="Clip file"
+        aria-label={msg.clipFile}
         accept="video/*,.avi,.mkv,.mov,.mp4,.ts,.mpg,.webm"
         onChange={(event) => {
           const [chosen] = event.target.files ?? []
@@ -131,9 +133,9 @@ export const ClipBar = memo(function ClipBar({
             percent={Math.round(upload.sending.share * 100)}
             showInfo={false}
           />{' '}
-          {upload.sending.share < 1 ? 'Sending' : 'Looking at'} {upload.sending.name}
+          {upload.sending.share < 1 ? msg.sending : msg.lookingAt} {upload.sending.name}
           <Button size="small" type="link" onClick={upload.stop}>
-            Stop
+            {common.stop}
           </Button>
         </span>
       )}
@@ -157,7 +159,7 @@ function ClipEditor({
   const [error, setError] = useState<string | null>(null)
   const keep = async (): Promise<void> => {
     const instant = wallInstant(start, timeZone)
-    if (instant === null) return setError('The start must be a date and a time.')
+    if (instant === null) return setError(msg.theStartMustBeA)
     if (name.trim() === clip.name && instant === Math.floor(clip.start / 1000) * 1000) return
     try {
       await request('PATCH', `/api/clips/${clip.id}`, { name, start: instant })
@@ -169,9 +171,9 @@ function ClipEditor({
   }
   const remove = (): void =>
     void modal.confirm({
-      title: `Remove ${clip.name}?`,
-      content: 'The clip, its targets and its runs go for good. Detections stay.',
-      okText: 'Remove it',
+      title: msg.remove(clip.name),
+      content: msg.theClipItsTargetsAnd,
+      okText: msg.removeIt,
       okButtonProps: { danger: true },
       onOk: async () => {
         await request('DELETE', `/api/clips/${clip.id}`)
@@ -181,7 +183,7 @@ function ClipEditor({
   return (
     <div className="chip-editor">
       <label className="field">
-        <span>Name</span>
+        <span>{common.name}</span>
         <Input
           value={name}
           maxLength={120}
@@ -191,7 +193,7 @@ function ClipEditor({
         />
       </label>
       <label className="field">
-        <span>Start, on the site’s clock ({timeZone})</span>
+        <span>{msg.startOnTheSitesClock(timeZone)}</span>
         <Input
           type="datetime-local"
           step="1"
@@ -203,7 +205,7 @@ function ClipEditor({
       </label>
       {error && <Alert type="error" title={error} />}
       <Button size="small" icon={<DeleteOutlined />} onClick={remove}>
-        Remove the clip
+        {msg.removeTheClip}
       </Button>
     </div>
   )

@@ -1,3 +1,5 @@
+import { common } from '../../../core/messages/en/common.ts'
+import { clipStage as msg } from '../../../core/messages/en/bench/clips.ts'
 import './clips.css'
 import { InboxOutlined } from '@ant-design/icons'
 import { Alert, Button, Progress } from 'antd'
@@ -23,16 +25,13 @@ export function ClipStage({
     return (
       <div className="stage-note">
         <InboxOutlined className="large" aria-hidden="true" />
-        <h2>No clip of this camera yet</h2>
-        <p>
-          Drop a video file here, or choose one. Wardoptic finds who and what moves in it; every
-          line you draw is tried on it at once.
-        </p>
+        <h2>{msg.noClipOfThisCamera}</h2>
+        <p>{msg.dropAVideoFileHere}</p>
         <Button type="primary" onClick={onFile}>
-          Choose a video file
+          {msg.chooseAVideoFile}
         </Button>
-        {onMake && <Button onClick={onMake}>Make a clip from a script</Button>}
-        <Button onClick={onLive}>Draw on its live picture</Button>
+        {onMake && <Button onClick={onMake}>{msg.makeAClipFromA}</Button>}
+        <Button onClick={onLive}>{msg.drawOnItsLivePicture}</Button>
       </div>
     )
   const act = (what: 'stop' | 'analyse'): void =>
@@ -40,10 +39,10 @@ export function ClipStage({
   if (clip.state === 'stopped')
     return (
       <div className="stage-note">
-        <h2>{clip.name} has not been analysed</h2>
-        <p>Its analysis was stopped. Without targets nothing can be tried on it.</p>
+        <h2>{msg.hasNotBeenAnalysed(clip.name)}</h2>
+        <p>{msg.itsAnalysisWasStoppedWithout}</p>
         <Button type="primary" onClick={() => act('analyse')}>
-          Analyse it
+          {msg.analyseIt}
         </Button>
       </div>
     )
@@ -51,15 +50,15 @@ export function ClipStage({
   return (
     <div className="stage-note" aria-live="polite">
       <h2>
-        {clip.made ? 'Making' : 'Analysing'} {clip.name}
+        {clip.made ? msg.making : msg.analysing} {clip.name}
       </h2>
       <Progress
         percent={Math.round((share ?? 0) * 100)}
         status="active"
         showInfo={share !== null}
       />
-      <p>{clip.progress?.step ?? 'Starting'}</p>
-      <Button onClick={() => act('stop')}>Stop</Button>
+      <p>{clip.progress?.step ?? msg.starting}</p>
+      <Button onClick={() => act('stop')}>{common.stop}</Button>
     </div>
   )
 }

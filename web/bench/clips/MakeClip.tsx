@@ -1,3 +1,5 @@
+import { common } from '../../../core/messages/en/common.ts'
+import { makeClip as msg } from '../../../core/messages/en/bench/clips.ts'
 import './clips.css'
 import { WEATHERS } from '../../../core/formats/weather.ts'
 import { DeleteOutlined, PlusOutlined } from '@ant-design/icons'
@@ -34,7 +36,7 @@ export function MakeClip({ open, camera, world, onClose, onMade }: MakeClipProps
   return (
     <Modal
       open={open}
-      title="Make a clip"
+      title={msg.makeAClip}
       footer={null}
       onCancel={onClose}
       width={1080}
@@ -109,10 +111,10 @@ function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>):
           onWay={(way) => actor !== null && changeActor(actor, { way })}
         />
         <div className="row">
-          <span className="figures">{time.toFixed(1)} s</span>
+          <span className="figures">{msg.s(time.toFixed(1))}</span>
           <Slider
             className="grow"
-            ariaLabelForHandle="Moment of the preview"
+            ariaLabelForHandle={msg.momentOfThePreview}
             min={0}
             max={script.seconds}
             step={0.1}
@@ -122,14 +124,12 @@ function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>):
           />
         </div>
         <p className="quiet">
-          {actor === null
-            ? 'Choose somebody to see and change the way.'
-            : 'Click on the ground to lengthen the way, drag its points, double-click one to take it out.'}
+          {actor === null ? msg.chooseSomebodyToSeeAnd : msg.clickOnTheGroundTo}
         </p>
       </div>
       <div className="maker-form">
         <label className="field">
-          <span>Start from</span>
+          <span>{msg.startFrom}</span>
           <Select
             value={script.id}
             options={scripts.map((s) => ({ value: s.id, label: s.name }))}
@@ -141,7 +141,7 @@ function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>):
         </label>
         <div className="maker-two">
           <label className="field">
-            <span>Name</span>
+            <span>{common.name}</span>
             <Input
               value={script.name}
               maxLength={120}
@@ -149,7 +149,7 @@ function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>):
             />
           </label>
           <label className="field">
-            <span>Length</span>
+            <span>{msg.length}</span>
             <InputNumber
               min={5}
               max={600}
@@ -161,7 +161,7 @@ function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>):
         </div>
         <div className="maker-two">
           <label className="field">
-            <span>Light</span>
+            <span>{msg.light}</span>
             <Select
               value={script.light}
               options={LIGHTS.map((value) => ({ value, label: lightNames[value] }))}
@@ -169,11 +169,11 @@ function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>):
             />
           </label>
           <label className="field">
-            <span>Fault</span>
+            <span>{msg.fault}</span>
             <Select<FaultKind | ''>
               value={fault?.kind ?? ''}
               options={[
-                { value: '', label: 'None' },
+                { value: '', label: common.none },
                 ...FAULT_KINDS.map((value) => ({ value, label: faultNames[value] }))
               ]}
               onChange={(kind) =>
@@ -194,7 +194,7 @@ function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>):
         </div>
         {fault && (
           <label className="row">
-            <span>from</span>
+            <span>{msg.from}</span>
             <InputNumber
               size="small"
               min={0}
@@ -202,9 +202,9 @@ function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>):
               suffix="s"
               value={fault.from}
               onChange={(from) => from !== null && change({ faults: [{ ...fault, from }] })}
-              aria-label="Fault begins"
+              aria-label={msg.faultBegins}
             />
-            <span>to</span>
+            <span>{msg.to}</span>
             <InputNumber
               size="small"
               min={0}
@@ -212,7 +212,7 @@ function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>):
               suffix="s"
               value={fault.to ?? script.seconds}
               onChange={(to) => to !== null && change({ faults: [{ ...fault, to }] })}
-              aria-label="Fault ends"
+              aria-label={msg.faultEnds}
             />
           </label>
         )}
@@ -232,13 +232,13 @@ function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>):
             </label>
           ))}
         </div>
-        <h3>Who comes</h3>
+        <h3>{msg.whoComes}</h3>
         <ul className="maker-actors">
           {script.actors.map((a, i) => (
             <li key={i} className={i === actor ? 'chosen' : ''} onPointerDown={() => setActor(i)}>
               <Select
                 size="small"
-                aria-label={`Actor ${i + 1}`}
+                aria-label={msg.actor(i + 1)}
                 value={a.kind}
                 options={ACTOR_KINDS.map((value) => ({ value, label: actorNames[value] }))}
                 onChange={(kind) => changeActor(i, { kind })}
@@ -246,7 +246,7 @@ function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>):
               />
               <InputNumber
                 size="small"
-                aria-label={`Actor ${i + 1} comes at`}
+                aria-label={msg.actorComesAt(i + 1)}
                 prefix="at"
                 suffix="s"
                 min={0}
@@ -259,7 +259,7 @@ function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>):
                   checked={a.mask}
                   onChange={(e) => changeActor(i, { mask: e.target.checked })}
                 >
-                  mask
+                  {msg.mask}
                 </Checkbox>
               ) : (
                 <span />
@@ -268,7 +268,7 @@ function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>):
                 size="small"
                 type="text"
                 icon={<DeleteOutlined />}
-                aria-label={`Remove actor ${i + 1}`}
+                aria-label={msg.removeActor(i + 1)}
                 onClick={() => {
                   change({ actors: script.actors.filter((_, k) => k !== i) })
                   setActor(null)
@@ -278,13 +278,13 @@ function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>):
           ))}
         </ul>
         <Button size="small" icon={<PlusOutlined />} onClick={addActor}>
-          Add somebody
+          {msg.addSomebody}
         </Button>
         {error && <Alert type="error" title={error} />}
         <div className="row maker-foot">
-          <Button onClick={onClose}>Leave</Button>
+          <Button onClick={onClose}>{msg.leave}</Button>
           <Button type="primary" loading={sending} onClick={() => void make()}>
-            Make the clip
+            {msg.makeTheClip}
           </Button>
         </div>
       </div>

@@ -1,3 +1,4 @@
+import { referenceTool as msg } from '../../../core/messages/en/bench/clips.ts'
 import './clips.css'
 import { Button } from 'antd'
 import { useState, type ReactNode } from 'react'
@@ -30,9 +31,9 @@ export function ReferenceTool({
   return (
     <div className="reference-tool">
       <p className="quiet">
-        The reference is the picture as it should be, learned at the clip’s start
-        {moments.length > 0 && <> and again at {moments.map((s) => clipTime(s)).join(', ')}</>}. It
-        follows slow light by itself.
+        {msg.theReferenceIsThePicture}
+        {moments.length > 0 && <> {msg.andAgainAt(moments.map((s) => clipTime(s)).join(', '))}</>}
+        {msg.itFollowsSlowLight}
       </p>
       <div className="row">
         <Button
@@ -43,11 +44,11 @@ export function ReferenceTool({
             )
           }
         >
-          Learn it anew here
+          {msg.learnItAnewHere}
         </Button>
         {moments.length > 0 && (
           <Button size="small" type="text" onClick={() => void learn([])}>
-            Only at the start
+            {msg.onlyAtTheStart}
           </Button>
         )}
       </div>

@@ -1,3 +1,4 @@
+import { compare as msg } from '../../../core/messages/en/bench/compare.ts'
 import './compare.css'
 import '../bench.css'
 import { Checkbox, Modal } from 'antd'
@@ -52,30 +53,22 @@ export function Compare({
   return (
     <Modal
       open={open}
-      title={`What each would send: ${clip.name}`}
+      title={msg.whatEachWouldSend(clip.name)}
       footer={null}
       onCancel={onClose}
       width={1000}
       destroyOnHidden
     >
       <div className="compare-wanted">
-        <span>Wanted: a trigger with</span>
+        <span>{msg.wantedATriggerWith}</span>
         <Checkbox.Group
           value={classes}
           options={CLASSES.filter((c) => c !== 'unknown').map((value) => ({ value, label: value }))}
           onChange={(list) => setClasses(list)}
         />
-        <span className="quiet">
-          in the picture,{' '}
-          {truth ? 'by the clip’s ground truth' : 'by the targets that were found in it'}
-        </span>
+        <span className="quiet">{msg.inThePictureByThe(Boolean(truth))}</span>
       </div>
-      {detections.length === 0 && (
-        <p>
-          This camera has no detection in use that could be compared. Add Motion, Motion by class or
-          a line.
-        </p>
-      )}
+      {detections.length === 0 && <p>{msg.thisCameraHasNoDetection}</p>}
       <div
         className="compare"
         style={{ gridTemplateColumns: `repeat(${Math.max(1, detections.length)}, minmax(0, 1fr))` }}
@@ -93,11 +86,11 @@ export function Compare({
               <p className="compare-count figures">{own.length}</p>
               <p>
                 {own.length === 0 ? (
-                  <span className="quiet">no trigger</span>
+                  <span className="quiet">{msg.noTrigger}</span>
                 ) : (
                   <>
-                    <b className="wanted">✓ {wanted} wanted</b> ·{' '}
-                    <b className="unwanted">✕ {own.length - wanted} for nothing</b>
+                    <b className="wanted">{msg.wanted(wanted)}</b> ·{' '}
+                    <b className="unwanted">{msg.forNothing(own.length - wanted)}</b>
                   </>
                 )}
               </p>
@@ -114,7 +107,7 @@ export function Compare({
                       type="button"
                       className="link"
                       onClick={() => onTrigger(trigger)}
-                      aria-label={`${d.name} at ${clipTime(trigger.time)}, ${good ? 'wanted' : 'for nothing'}`}
+                      aria-label={msg.atWanted(d.name, clipTime(trigger.time), good)}
                     >
                       <img
                         src={`/api/clips/${clip.id}/picture?at=${trigger.time.toFixed(2)}`}
@@ -129,7 +122,7 @@ export function Compare({
                 ))}
               </ul>
               {own.length > MAX_PICTURES && (
-                <p className="quiet">and {own.length - MAX_PICTURES} more on the timeline</p>
+                <p className="quiet">{msg.andMoreOnTheTimeline(own.length - MAX_PICTURES)}</p>
               )}
             </section>
           )

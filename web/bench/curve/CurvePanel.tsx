@@ -1,3 +1,4 @@
+import { curvePanel as msg } from '../../../core/messages/en/bench/curve.ts'
 import './curve.css'
 import '../bench.css'
 import { useMemo, type PointerEvent, type ReactNode } from 'react'
@@ -74,7 +75,7 @@ export function CurvePanel({
   }
   const { unit, limit } = curves[0]!
   return (
-    <section className="curve" aria-label="Measured curve">
+    <section className="curve" aria-label={msg.measuredCurve}>
       <div className="curve-names">
         {curves.map((curve, i) => (
           <span key={curve.name} title={curve.name}>
@@ -84,9 +85,7 @@ export function CurvePanel({
             {curve.name}
           </span>
         ))}
-        <span className="quiet figures">
-          limit {Math.round(limit * 10) / 10} {unit}
-        </span>
+        <span className="quiet figures">{msg.limit(Math.round(limit * 10) / 10, unit)}</span>
       </div>
       <div className="curve-plot" onPointerDown={seek} onPointerMove={seek}>
         <ResponsiveContainer width="100%" height="100%">

@@ -1,3 +1,4 @@
+import { historyDrawer as msg } from '../../../core/messages/en/bench/history.ts'
 import './history.css'
 import { Button, Drawer, Select } from 'antd'
 import { useMemo, useState, type ReactNode } from 'react'
@@ -29,7 +30,13 @@ export function HistoryDrawer({
   onClose: () => void
 }): ReactNode {
   return (
-    <Drawer open={open} onClose={onClose} size={640} title="History of this camera" destroyOnHidden>
+    <Drawer
+      open={open}
+      onClose={onClose}
+      size={640}
+      title={msg.historyOfThisCamera}
+      destroyOnHidden
+    >
       <History camera={camera} timeZone={timeZone} document={document} state={state} />
     </Drawer>
   )
@@ -81,16 +88,15 @@ function History({
     [timeZone]
   )
   const momentOf = (entry: EditEntry): string =>
-    entry.at > 0 ? clock.format(entry.at) : 'at first'
+    entry.at > 0 ? clock.format(entry.at) : msg.atFirst
   const goBack = (): void => {
     const entry = entries.find(({ id }) => id === from)
-    if (before.data)
-      document.goTo(before.data, `Go back to ${entry ? `“${entry.label}”` : 'an earlier state'}`)
+    if (before.data) document.goTo(before.data, msg.goBackTo(entry?.label))
   }
   return (
     <div className="history">
       <div className="history-columns">
-        <section aria-label="Edits">
+        <section aria-label={msg.edits}>
           <ol>
             {entries.map((entry) => (
               <HistoryItem
@@ -116,26 +122,23 @@ function History({
           </ol>
           {newest.data?.more && older.length === 0 && (
             <Button size="small" onClick={() => setOlder([entries[entries.length - 1]!.id])}>
-              Earlier edits
+              {msg.earlierEdits}
             </Button>
           )}
           {newest.error && <p className="failed">{newest.error.message}</p>}
         </section>
-        <section aria-label="Comparison" aria-live="polite">
+        <section aria-label={msg.comparison} aria-live="polite">
           {from === null ? (
-            <p className="quiet">
-              Choose an edit to see what has changed since then. Every state can be gone back to,
-              and that can be undone.
-            </p>
+            <p className="quiet">{msg.chooseAnEditToSee}</p>
           ) : (
             <>
               <label className="field">
-                <span>Compare it with</span>
+                <span>{msg.compareItWith}</span>
                 <Select
                   value={to}
                   onChange={setTo}
                   options={[
-                    { value: NOW, label: 'How it is now' },
+                    { value: NOW, label: msg.howItIsNow },
                     ...entries
                       .filter(({ id }) => id !== from)
                       .map((e) => ({ value: e.id, label: `${e.label}, ${momentOf(e)}` }))
@@ -144,15 +147,13 @@ function History({
               </label>
               <Differences differences={differences} />
               {before.data && canonical(before.data.schedules) !== canonical(now.schedules) && (
-                <p className="quiet">
-                  Hours belong to the site: they go back for every camera that uses them.
-                </p>
+                <p className="quiet">{msg.hoursBelongToTheSite}</p>
               )}
               <Button
                 onClick={goBack}
                 disabled={!before.data || differencesBetween(before.data, now).length === 0}
               >
-                Go back to this state
+                {msg.goBackToThisState}
               </Button>
             </>
           )}
@@ -222,7 +223,7 @@ function OlderEntries({
       {data?.more && last && (
         <li>
           <Button size="small" onClick={() => onMore(data.entries[data.entries.length - 1]!.id)}>
-            Earlier edits
+            {msg.earlierEdits}
           </Button>
         </li>
       )}
@@ -230,15 +231,15 @@ function OlderEntries({
   )
 }
 
-const changeWords = { added: 'is new', deleted: 'was deleted', changed: '' }
+const changeWords = { added: msg.isNew, deleted: msg.wasDeleted, changed: '' }
 
 function Differences({
   differences
 }: {
   differences: ReturnType<typeof differencesBetween> | undefined
 }): ReactNode {
-  if (!differences) return <p className="quiet">Comparing …</p>
-  if (!differences.length) return <p className="quiet">No difference.</p>
+  if (!differences) return <p className="quiet">{msg.comparing}</p>
+  if (!differences.length) return <p className="quiet">{msg.noDifference}</p>
   return (
     <ul className="history-differences">
       {differences.map(({ name, change, settings }) => (

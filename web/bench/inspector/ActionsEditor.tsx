@@ -1,3 +1,4 @@
+import { actionsEditor as msg } from '../../../core/messages/en/bench/inspector.ts'
 import { Checkbox } from 'antd'
 import type { ReactNode } from 'react'
 import { Link } from 'react-router'
@@ -19,7 +20,7 @@ export function ActionsEditor({
 }): ReactNode {
   return (
     <>
-      {endpoints.length === 0 && <p>Nothing to set off has been set up on this site yet.</p>}
+      {endpoints.length === 0 && <p>{msg.nothingToSetOffHas}</p>}
       <div className="stacked">
         {endpoints.map(({ endpoint: { id, name } }) => (
           <Checkbox
@@ -30,7 +31,7 @@ export function ActionsEditor({
                 [detection.id],
                 id,
                 e.target.checked,
-                e.target.checked ? `Link ${name}` : `Unlink ${name}`
+                e.target.checked ? msg.link(name) : msg.unlink(name)
               )
             }
           >
@@ -39,9 +40,7 @@ export function ActionsEditor({
         ))}
       </div>
       <Link to={`/actions?detection=${encodeURIComponent(detection.id)}`}>
-        {endpoints.length
-          ? 'Severity, alarm and settings in Actions'
-          : 'Set up outputs and messages in Actions'}
+        {endpoints.length ? msg.severityAlarmAndSettingsIn : msg.setUpOutputsAndMessages}
       </Link>
     </>
   )
@@ -54,6 +53,6 @@ export function linkWords(links: readonly string[], endpoints: readonly SavedEnd
   )
   if (!names.length) return 'nothing'
   return names.length > 3
-    ? `${names.slice(0, 2).join(', ')} and ${names.length - 2} more`
+    ? msg.andMore(names.slice(0, 2).join(', '), names.length - 2)
     : names.join(', ').replace(/, ([^,]*)$/, ' and $1')
 }

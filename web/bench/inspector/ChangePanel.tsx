@@ -1,3 +1,5 @@
+import { common } from '../../../core/messages/en/common.ts'
+import { changePanel as msg } from '../../../core/messages/en/bench/inspector.ts'
 import { Button } from 'antd'
 import { useEffect, useMemo, useState, type ReactNode } from 'react'
 import type { ClipView } from '../../../core/api.ts'
@@ -42,7 +44,7 @@ export function ChangePanel({ fired, ...ask }: ChangePanelProps): ReactNode {
   if (!open)
     return (
       <Button size="small" onClick={() => setOpen(true)}>
-        What would have to change?
+        {msg.whatWouldHaveToChange}
       </Button>
     )
   return <Changes {...ask} fired={fired} onClose={() => setOpen(false)} />
@@ -111,27 +113,22 @@ function Changes({
     [changes, effects, clip, known, target]
   )
   return (
-    <section className="changes" aria-label="What would have to change" aria-live="polite">
+    <section className="changes" aria-label={msg.whatWouldHaveToChange2} aria-live="polite">
       <header className="row">
-        <h3>{fired ? 'To keep it out, one of these' : 'To let it through, one of these'}</h3>
+        <h3>{fired ? msg.toKeepItOutOne : msg.toLetItThroughOne}</h3>
         <Button size="small" type="text" onClick={onClose}>
-          Close
+          {common.close}
         </Button>
       </header>
-      {changes === null && <p className="quiet">Trying each gate …</p>}
-      {changes?.length === 0 && (
-        <p className="quiet">
-          No change to a single gate would do it; more than one stands in the way, or the shape does
-          not reach it.
-        </p>
-      )}
+      {changes === null && <p className="quiet">{msg.tryingEachGate}</p>}
+      {changes?.length === 0 && <p className="quiet">{msg.noChangeToASingle}</p>}
       <ol>
         {changes?.map((change, i) => (
           <li key={`${change.gate} ${change.words}`}>
             <span className="row">
               <strong>{figuresTogether(change.words)}</strong>
               <Button size="small" onClick={() => apply(document, change)}>
-                Do it
+                {msg.doIt}
               </Button>
             </span>
             <CostNote cost={costs?.[i] ?? null} clips={1 + known.length} />
@@ -148,25 +145,16 @@ function apply(document: BenchDocument, { detection, schedule, words }: GateChan
 }
 
 function CostNote({ cost, clips }: { cost: Cost | null; clips: number }): ReactNode {
-  if (!cost)
-    return (
-      <span className="quiet">
-        Trying it on {clips === 1 ? 'the clip' : `all ${clips} clips`} …
-      </span>
-    )
-  const on = clips === 1 ? 'on this clip' : `on all ${clips} clips`
+  if (!cost) return <span className="quiet">{msg.tryingItOnTheClip(clips)}</span>
+  const on = clips === 1 ? msg.onThisClip : msg.onAllClips(clips)
   if (!cost.gained.length && !cost.lost.length)
-    return <span className="quiet">Nothing else changes {on}.</span>
+    return <span className="quiet">{msg.nothingElseChanges(on)}</span>
   return (
     <span className="quiet">
-      {cost.gained.length > 0 && (
-        <>
-          Also triggers {on}: {short(cost.gained)}.{' '}
-        </>
-      )}
+      {cost.gained.length > 0 && <>{msg.alsoTriggers(on, short(cost.gained))} </>}
       {cost.lost.length > 0 && (
         <>
-          <b className="failed">Loses</b> {on}: {short(cost.lost)}.
+          <b className="failed">{msg.loses}</b> {on}: {short(cost.lost)}.
         </>
       )}
     </span>
@@ -177,7 +165,7 @@ const MAX_NAMED = 3
 const short = (list: string[]): string =>
   list.length <= MAX_NAMED
     ? list.join('; ')
-    : `${list.slice(0, MAX_NAMED).join('; ')} and ${list.length - MAX_NAMED} more`
+    : msg.andMore(list.slice(0, MAX_NAMED).join('; '), list.length - MAX_NAMED)
 
 /** The setting for a clip, with only what a change touches: the detection, or all that share its hours. */
 function settingOf(
@@ -210,7 +198,7 @@ function costOf(
 ): Cost {
   const cost: Cost = { gained: [], lost: [] }
   effects.forEach(({ gained, lost }, i) => {
-    const where = i === 0 ? '' : ` of ${clips[i]!.name}`
+    const where = i === 0 ? '' : msg.of(clips[i]!.name)
     for (const [list, to] of [
       [gained, cost.gained],
       [lost, cost.lost]
@@ -223,9 +211,7 @@ function costOf(
           (t.target === target || t.targets?.includes(target))
         )
           continue
-        to.push(
-          `${t.target === undefined ? 'a frame' : `target ${t.target}`} at ${t.time.toFixed(1)} s${where}`
-        )
+        to.push(msg.aFrameTarget(t.target, t.time.toFixed(1), where))
       }
   })
   return cost

@@ -1,3 +1,5 @@
+import { common } from '../../../core/messages/en/common.ts'
+import { inspector as msg } from '../../../core/messages/en/bench/inspector.ts'
 import './inspector.css'
 import '../bench.css'
 import { DeleteOutlined } from '@ant-design/icons'
@@ -53,18 +55,18 @@ export function Inspector({
   const heading = detection
     ? `${letter} · ${kindNames[detection.kind]}`
     : area !== null
-      ? `⊘ Ignore area ${area + 1}`
-      : 'Nothing selected'
-  const deleteName = detection?.name ?? (area !== null ? `ignore area ${area + 1}` : null)
+      ? msg.ignoreArea(area + 1)
+      : msg.nothingSelected
+  const deleteName = detection?.name ?? (area !== null ? msg.ignoreArea2(area + 1) : null)
   return (
-    <aside className="inspector" aria-label="Inspector">
+    <aside className="inspector" aria-label={msg.inspector}>
       <header>
         <h2>{heading}</h2>
         {deleteName && (
           <Tooltip
             title={
               <>
-                Delete <kbd>Del</kbd>
+                {common.delete} <kbd>{msg.del}</kbd>
               </>
             }
           >
@@ -72,23 +74,14 @@ export function Inspector({
               type="text"
               size="small"
               icon={<DeleteOutlined />}
-              aria-label={`Delete ${deleteName}`}
+              aria-label={msg.delete2(deleteName)}
               onClick={onRemove}
             />
           </Tooltip>
         )}
       </header>
-      {!detection && area === null && (
-        <p className="quiet">
-          Choose a detection on the left or on the picture to set it. Choose a trigger or a target
-          to see which gates it passed.
-        </p>
-      )}
-      {!detection && area !== null && (
-        <p>
-          A target whose feet are in this area does not count, for any detection of this camera.
-        </p>
-      )}
+      {!detection && area === null && <p className="quiet">{msg.chooseADetectionOnThe}</p>}
+      {!detection && area !== null && <p>{msg.aTargetWhoseFeetAre}</p>}
       {!detection && shapeTools}
       {!detection && scenePart}
       {detection && (
@@ -107,9 +100,7 @@ export function Inspector({
           />
           {shapeTools}
           {tools}
-          {!detection.enabled && (
-            <p className="off-note">☾ Switched off: it triggers nothing until it is in use.</p>
-          )}
+          {!detection.enabled && <p className="off-note">{msg.switchedOffItTriggers}</p>}
           {ruleTypeOf(detection.kind) !== undefined && (
             <Parking detection={detection} document={document} />
           )}
@@ -126,9 +117,7 @@ export function Inspector({
           ) : (
             <>
               <p className="quiet ladder-hint">
-                {detection.enabled
-                  ? 'Choose a trigger on the timeline, or a target, to see why it fired or why not.'
-                  : ''}
+                {detection.enabled ? msg.chooseATriggerOnThe : ''}
               </p>
               <NearMisses ladders={ladders} spans={spans} onChoose={showNearMiss} />
             </>
@@ -151,21 +140,21 @@ const Parking = memo(function Parking({
   const park = (parked: boolean): void =>
     document.edit(
       { ...detection, parked: parked || undefined },
-      `${parked ? 'Park' : 'Use'} ${detection.name}`
+      msg.parkUse(parked, detection.name)
     )
   if (!detection.parked)
     return (
-      <Tooltip title="For devices that switch this kind on again by themselves: it keeps its place there with one minute a day and no area, and watches nothing.">
+      <Tooltip title={msg.forDevicesThatSwitchThis}>
         <Button type="text" size="small" className="park" onClick={() => park(true)}>
-          Park it
+          {msg.parkIt}
         </Button>
       </Tooltip>
     )
   return (
     <p className="off-note">
-      Parked: on its device it is armed for one minute a day, with no area; it watches nothing.{' '}
+      {msg.parkedOnItsDeviceIt}{' '}
       <Button size="small" onClick={() => park(false)}>
-        Use it again
+        {msg.useItAgain}
       </Button>
     </p>
   )

@@ -1,3 +1,4 @@
+import { nearMisses as msg } from '../../../core/messages/en/bench/inspector.ts'
 import './inspector.css'
 import { memo, type ReactNode } from 'react'
 import { gateNames, isNearMiss, missingOf, type Ladder } from '../../../core/detections/index.ts'
@@ -18,10 +19,8 @@ export const NearMisses = memo(function NearMisses({
     .sort((a, b) => missingOf(a) - missingOf(b) || a.time - b.time)
   if (!near.length) return null
   return (
-    <section className="near-misses" aria-label="Near misses">
-      <h3>
-        {near.length} near {near.length === 1 ? 'miss' : 'misses'}, the nearest first
-      </h3>
+    <section className="near-misses" aria-label={msg.nearMisses}>
+      <h3>{msg.nearMissMisses(near.length)}</h3>
       <ol>
         {near.map((ladder) => {
           const stopped = ladder.readings.find((r) => !r.passed)!
@@ -30,13 +29,13 @@ export const NearMisses = memo(function NearMisses({
             <li key={`${ladder.target} ${ladder.frame}`}>
               <button type="button" onClick={() => onChoose(ladder)}>
                 <span>
-                  {spans.find((s) => s.id === ladder.target)?.cls ?? 'target'} {ladder.target},{' '}
-                  <span className="figures">{ladder.time.toFixed(1)} s</span>
+                  {spans.find((s) => s.id === ladder.target)?.cls ?? msg.target} {ladder.target},{' '}
+                  <span className="figures">{msg.s(ladder.time.toFixed(1))}</span>
                 </span>
                 <span className="quiet">
                   {gateNames[stopped.gate]}:{' '}
                   {missing < 1
-                    ? `${Math.max(1, Math.round(missing * 100))} % short`
+                    ? msg.short(Math.max(1, Math.round(missing * 100)))
                     : stopped.measured}
                 </span>
                 <span className="gauge stopped" aria-hidden="true">

@@ -1,3 +1,5 @@
+import { common } from '../../../core/messages/en/common.ts'
+import { shapeTools as msg } from '../../../core/messages/en/bench/inspector.ts'
 import './inspector.css'
 import {
   CopyOutlined,
@@ -46,20 +48,20 @@ export const ShapeTools = memo(function ShapeTools({
   const hidden = detection !== null && prefs.hidden.has(detection)
   const locked = detection !== null && prefs.locked.has(detection)
   return (
-    <div className="shape-tools" role="toolbar" aria-label="Shape">
-      {tool('Duplicate', 'D', <CopyOutlined />, () => act.duplicate())}
-      {isLine && tool('Turn the direction over', 'M', <SwapOutlined />, act.mirror)}
-      {hasShape && tool('Cut in two at the vertex', 'X', <ScissorOutlined />, act.split)}
+    <div className="shape-tools" role="toolbar" aria-label={msg.shape}>
+      {tool(common.duplicate, 'D', <CopyOutlined />, () => act.duplicate())}
+      {isLine && tool(msg.turnTheDirectionOver, 'M', <SwapOutlined />, act.mirror)}
+      {hasShape && tool(msg.cutInTwoAtThe, 'X', <ScissorOutlined />, act.split)}
       {detection !== null && hasShape && (
         <>
           {tool(
-            hidden ? 'Show it on the picture' : 'Hide it on the picture',
+            hidden ? msg.showItOnThePicture : msg.hideItOnThePicture,
             'H',
             hidden ? <EyeInvisibleOutlined /> : <EyeOutlined />,
             () => prefs.toggle('hidden', detection)
           )}
           {tool(
-            locked ? 'Unlock the shape' : 'Lock the shape',
+            locked ? msg.unlockTheShape : msg.lockTheShape,
             'K',
             locked ? <LockOutlined /> : <UnlockOutlined />,
             () => prefs.toggle('locked', detection)
@@ -75,7 +77,7 @@ export const ShapeTools = memo(function ShapeTools({
           }}
         >
           <Button size="small" type="text">
-            Copy to …
+            {msg.copyTo}
           </Button>
         </Dropdown>
       )}

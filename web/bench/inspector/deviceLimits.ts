@@ -1,3 +1,4 @@
+import { deviceLimits as msg } from '../../../core/messages/en/bench/inspector.ts'
 import { createContext, useContext, useMemo } from 'react'
 import {
   fromScale,
@@ -40,9 +41,9 @@ export function deviceWords(
   value: number,
   unit: string
 ): { words: string; holds: boolean } | null {
-  if (!ability) return { words: `${device} has no detection of this kind`, holds: false }
+  if (!ability) return { words: msg.hasNoDetectionOf(device), holds: false }
   if (!ability.parameters.includes(parameter))
-    return { words: `${device} has no such setting`, holds: false }
+    return { words: msg.hasNoSuchSetting(device), holds: false }
   const range = ability.ranges[parameter]
   if (!range) return null
   return parameter === 'Sensitivity'
@@ -59,7 +60,7 @@ function scaleWords(
   const back = fromScale(step, range)
   const same = Math.abs(back - value) < 1
   return {
-    words: `${device}: step ${step} of ${range.min} to ${range.max}${same ? '' : `, which is ${back}`}`,
+    words: msg.stepOfTo(device, step, range.min, range.max, same, back),
     holds: same
   }
 }
@@ -72,7 +73,7 @@ function rangeWords(
 ): { words: string; holds: boolean } {
   const holds = value >= min && value <= max
   return {
-    words: `${device}: ${min} to ${max}${unit}${holds ? '' : `; it would hold ${Math.min(max, Math.max(min, value))}${unit}`}`,
+    words: msg.to(device, min, max, unit, holds, Math.min(max, Math.max(min, value))),
     holds
   }
 }

@@ -1,3 +1,4 @@
+import { heardLive as msg } from '../../../core/messages/en/bench/live.ts'
 import './live.css'
 import '../bench.css'
 import type { ReactNode } from 'react'
@@ -14,12 +15,8 @@ export function HeardLive({
   placed: readonly Placed[]
 }): ReactNode {
   return (
-    <section className="timeline heard-live" aria-label="Heard live">
-      <p className="quiet">
-        {heard.length
-          ? 'What its device says, by the settings that were sent to it:'
-          : 'Nothing heard yet. What its device sets off, by the settings that were sent to it, is shown here as it comes. Choose a clip to try what is drawn.'}
-      </p>
+    <section className="timeline heard-live" aria-label={msg.heardLive}>
+      <p className="quiet">{heard.length ? msg.whatItsDeviceSaysBy : msg.nothingHeardYetWhatIts}</p>
       <ol>
         {heard.map((h) => {
           const detection = placed.find((p) => p.detection.id === h.rule)?.detection

@@ -1,3 +1,4 @@
+import { livePicture as msg } from '../../../core/messages/en/bench/live.ts'
 import '../bench.css'
 import { useEffect, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react'
 import type { LiveFrame } from '../../../core/devices/views.ts'
@@ -58,7 +59,7 @@ export function LivePicture({
         media={
           <img
             src={`/api/cameras/${encodeURIComponent(camera)}/live.mjpg`}
-            alt="Live picture"
+            alt={msg.livePicture}
             onLoad={({ currentTarget: { naturalWidth: width, naturalHeight: height } }) =>
               width &&
               (width !== size.width || height !== size.height) &&

@@ -1,3 +1,5 @@
+import { common } from '../../../core/messages/en/common.ts'
+import { measurePanel as msg } from '../../../core/messages/en/bench/measuring.ts'
 import './measuring.css'
 import '../bench.css'
 import { CloseOutlined, DeleteOutlined } from '@ant-design/icons'
@@ -19,14 +21,14 @@ export function MeasurePanel({
 }): ReactNode {
   const { draft, measured, fault, change } = tool
   return (
-    <aside className="inspector measure-panel" aria-label="Measuring the scene">
+    <aside className="inspector measure-panel" aria-label={msg.measuringTheScene}>
       <header>
-        <h2>Measure the scene</h2>
+        <h2>{msg.measureTheScene}</h2>
         <Button
           type="text"
           size="small"
           icon={<CloseOutlined />}
-          aria-label="Leave measuring"
+          aria-label={msg.leaveMeasuring}
           onClick={tool.leave}
         />
       </header>
@@ -38,8 +40,8 @@ export function MeasurePanel({
           change({ ...draft, from: e.target.value as typeof draft.from, foot: null })
         }
         options={[
-          { value: 'people', label: 'From people' },
-          { value: 'rectangle', label: 'From a rectangle' }
+          { value: 'people', label: msg.fromPeople },
+          { value: 'rectangle', label: msg.fromARectangle }
         ]}
       />
       {draft.from === 'people' ? <People tool={tool} /> : <Rectangle tool={tool} />}
@@ -48,52 +50,49 @@ export function MeasurePanel({
           <>
             <dl>
               <div>
-                <dt>Camera hangs at</dt>
+                <dt>{msg.cameraHangsAt}</dt>
                 <dd>
-                  <span className="figures">{measured.pose.height.toFixed(2)} m</span>{' '}
+                  <span className="figures">{msg.m(measured.pose.height.toFixed(2))}</span>{' '}
                   {give(measured.uncertainty.height, 2, ' m')}
                 </dd>
               </div>
               <div>
-                <dt>looks down by</dt>
+                <dt>{msg.looksDownBy}</dt>
                 <dd>
                   <span className="figures">{measured.pose.tilt.toFixed(1)}°</span>{' '}
                   {give(measured.uncertainty.tilt, 1, '°')}
                 </dd>
               </div>
               <div>
-                <dt>sees, up and down</dt>
+                <dt>{msg.seesUpAndDown}</dt>
                 <dd>
                   <span className="figures">{measured.pose.fieldOfView.toFixed(1)}°</span>{' '}
                   {give(measured.uncertainty.fieldOfView, 1, '°')}
                 </dd>
               </div>
             </dl>
-            <p className="quiet">
-              Marks lie {(measured.error * 100).toFixed(2)} % of the picture’s height from where
-              this camera would see them. Drag the figure over the picture: it keeps its height.
-            </p>
+            <p className="quiet">{msg.marksLieOfThe((measured.error * 100).toFixed(2))}</p>
           </>
         ) : (
           <>
             <p className="off-note">{fault}.</p>
             {draft.from === 'people' && draft.people.length >= 2 && draft.fieldOfView === null && (
               <Button size="small" onClick={() => change({ ...draft, fieldOfView: USUAL_LENS })}>
-                Take the lens as usual ({USUAL_LENS}° high)
+                {msg.takeTheLensAsUsual(USUAL_LENS)}
               </Button>
             )}
           </>
         )}
       </section>
       <label className="row">
-        <span>Bands of pixel density</span>
+        <span>{msg.bandsOfPixelDensity}</span>
         <Switch size="small" checked={bands} disabled={!measured} onChange={setBands} />
       </label>
       <div className="row">
         <Button type="primary" disabled={!measured} onClick={tool.keep}>
-          Keep this measurement
+          {msg.keepThisMeasurement}
         </Button>
-        <Button onClick={tool.leave}>Leave</Button>
+        <Button onClick={tool.leave}>{msg.leave}</Button>
       </div>
     </aside>
   )
@@ -106,23 +105,21 @@ function People({ tool: { draft, change, off, fromClip } }: { tool: MeasuringToo
   return (
     <>
       <p className="quiet">
-        {draft.foot
-          ? 'Now the top of the same person’s head.'
-          : 'Click where somebody stands, then the top of the head. Three people, nearer and farther away; two when the lens is known.'}{' '}
-        By keyboard: arrows and <kbd>Space</kbd>; <kbd>Backspace</kbd> takes one back.
+        {msg.nowTheTopOf(Boolean(draft.foot))} <kbd>{common.space}</kbd>; <kbd>{msg.backspace}</kbd>{' '}
+        {msg.takesOneBack}
       </p>
       {fromClip && (
         <Button size="small" onClick={fromClip}>
-          Take the people of this clip
+          {msg.takeThePeopleOfThis}
         </Button>
       )}
-      <ol className="measure-people" aria-label="People marked">
+      <ol className="measure-people" aria-label={msg.peopleMarked}>
         {draft.people.map((person, i) => (
           <li key={i}>
             <span>{i + 1}</span>
             <InputNumber
               size="small"
-              aria-label={`Height of person ${i + 1}`}
+              aria-label={msg.heightOfPerson(i + 1)}
               min={0.5}
               max={2.5}
               step={0.01}
@@ -137,32 +134,27 @@ function People({ tool: { draft, change, off, fromClip } }: { tool: MeasuringToo
               }
             />
             <span className={off[i] != null && Math.abs(off[i]) > FAR_OFF ? 'failed' : 'quiet'}>
-              {off[i] != null && `${off[i] >= 0 ? '+' : '−'}${Math.abs(off[i]).toFixed(2)} m`}
+              {off[i] != null && msg.m2(off[i] >= 0 ? '+' : '−', Math.abs(off[i]).toFixed(2))}
             </span>
             <Button
               type="text"
               size="small"
               icon={<DeleteOutlined />}
-              aria-label={`Remove person ${i + 1}`}
+              aria-label={msg.removePerson(i + 1)}
               onClick={() => change({ ...draft, people: draft.people.filter((_, k) => k !== i) })}
             />
           </li>
         ))}
       </ol>
-      {draft.people.some((p) => p.fromBox) && (
-        <p className="quiet">
-          Found by the analysis, each taken to be 1.75 m tall. Their boxes cannot tell the lens: set
-          it if you know it; heights hold all the same.
-        </p>
-      )}
+      {draft.people.some((p) => p.fromBox) && <p className="quiet">{msg.foundByTheAnalysisEach}</p>}
       <label className="row">
-        <span>Lens, if known</span>
+        <span>{msg.lensIfKnown}</span>
         <InputNumber
           size="small"
           min={1}
           max={170}
-          suffix="° high"
-          placeholder="unknown"
+          suffix={msg.high}
+          placeholder={msg.unknown}
           value={draft.fieldOfView}
           onChange={(fieldOfView) => change({ ...draft, fieldOfView })}
         />
@@ -174,13 +166,10 @@ function People({ tool: { draft, change, off, fromClip } }: { tool: MeasuringToo
 function Rectangle({ tool: { draft, change } }: { tool: MeasuringTool }): ReactNode {
   return (
     <>
-      <p className="quiet">
-        Click the four corners of something square on the ground, in order around: a parking bay, a
-        slab, a court. Say how long its first side and the next one are.
-      </p>
+      <p className="quiet">{msg.clickTheFourCornersOf}</p>
       <div className="row">
         <label className="field">
-          <span>First side</span>
+          <span>{msg.firstSide}</span>
           <InputNumber
             min={0.1}
             max={1000}
@@ -191,7 +180,7 @@ function Rectangle({ tool: { draft, change } }: { tool: MeasuringTool }): ReactN
           />
         </label>
         <label className="field">
-          <span>Next side</span>
+          <span>{msg.nextSide}</span>
           <InputNumber
             min={0.1}
             max={1000}
@@ -204,7 +193,7 @@ function Rectangle({ tool: { draft, change } }: { tool: MeasuringTool }): ReactN
       </div>
       {draft.corners.length > 0 && (
         <Button size="small" onClick={() => change({ ...draft, corners: [] })}>
-          Mark the corners again
+          {msg.markTheCornersAgain}
         </Button>
       )}
     </>
@@ -224,31 +213,25 @@ export const SceneNote = memo(function SceneNote({
   canMeasure: boolean
 }): ReactNode {
   return (
-    <section className="scene-note" aria-label="Scene">
-      <h3>Scene</h3>
+    <section className="scene-note" aria-label={msg.scene}>
+      <h3>{msg.scene}</h3>
       {pose ? (
         <>
-          <p>
-            Measured: the camera hangs at {pose.height.toFixed(1)} m and looks down by{' '}
-            {pose.tilt.toFixed(0)}°. Sizes can be in metres.
-          </p>
+          <p>{msg.measuredTheCameraHangsAt(pose.height.toFixed(1), pose.tilt.toFixed(0))}</p>
           <label className="row">
-            <span>Ground grid and figure</span>
+            <span>{msg.groundGridAndFigure}</span>
             <Switch size="small" checked={grid} onChange={setGrid} />
           </label>
           <label className="row">
-            <span>Bands of pixel density</span>
+            <span>{msg.bandsOfPixelDensity}</span>
             <Switch size="small" checked={bands} onChange={setBands} />
           </label>
         </>
       ) : (
-        <p className="quiet">
-          Not measured yet. Three people of known height, or a rectangle on the ground, are enough
-          for sizes in metres.
-        </p>
+        <p className="quiet">{msg.notMeasuredYetThreePeople}</p>
       )}
       <Button size="small" disabled={!canMeasure} onClick={open}>
-        {pose ? 'Measure it again' : 'Measure the scene'}
+        {pose ? msg.measureItAgain : msg.measureTheScene}
       </Button>
     </section>
   )

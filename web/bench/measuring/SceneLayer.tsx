@@ -1,3 +1,4 @@
+import { sceneLayer as msg } from '../../../core/messages/en/bench/measuring.ts'
 import type Konva from 'konva'
 import type { ReactNode } from 'react'
 import { Group, Label, Line, Path, Rect, Shape, Tag, Text } from '../picture/konva.ts'
@@ -51,7 +52,7 @@ export function SceneLayer({
                 listening={false}
               />
               <Text
-                text="horizon"
+                text={msg.horizon}
                 x={8}
                 y={level * height - 16}
                 fontSize={12}
@@ -143,7 +144,7 @@ function Bands({
         <Label x={width - 8} y={to * height - 20} offsetX={196}>
           <Tag fill={STAGE} opacity={0.75} cornerRadius={3} />
           <Text
-            text={band ? `${band}, ${least} px/m or more` : 'under 12.5 px/m'}
+            text={band ? msg.pxMOrMore(band, least) : msg.under125PxM}
             width={196}
             align="right"
             fontSize={12}
@@ -202,7 +203,7 @@ function Figure({
       <Label x={tall * 0.22 + 4} y={-tall} listening={false}>
         <Tag fill={STAGE} opacity={0.8} cornerRadius={3} />
         <Text
-          text={`${metres.toFixed(2)} m, ${distance.toFixed(1)} m away`}
+          text={msg.mMAway(metres.toFixed(2), distance.toFixed(1))}
           fill={WHITE}
           fontSize={12}
           fontFamily={FONT}

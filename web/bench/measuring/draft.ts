@@ -1,3 +1,4 @@
+import { draft as msg } from '../../../core/messages/en/bench/measuring.ts'
 import { InputError } from '../../../core/errors.ts'
 import type { Point } from '../../../core/geometry/shapes.ts'
 import { heightsSeen, type Measured, type PersonMark } from '../../../core/scene/measure.ts'
@@ -75,14 +76,14 @@ export function judge(
 /** A fault in the words of the list beside the picture, which counts from 1. */
 const wordsOf = (message: string): string =>
   message
-    .replace(/^marks\[(\d+)\]\S*: /, (_, i: string) => `Person ${Number(i) + 1} `)
-    .replace(/^corners\[(\d+)\]: /, (_, i: string) => `Corner ${Number(i) + 1} `)
+    .replace(/^marks\[(\d+)\]\S*: /, (_, i: string) => msg.person(Number(i) + 1))
+    .replace(/^corners\[(\d+)\]: /, (_, i: string) => msg.corner(Number(i) + 1))
     .replace(/^marks: are (\d+); /, (_, n: string) => `${n} marked; `)
     .replace(
       /^corners: are (\d+); must be 4/,
       (_, n: string) => `${n} corners marked; four are needed`
     )
-    .replace(/^(marks|corners): /, 'The marks ')
+    .replace(/^(marks|corners): /, msg.theMarks)
 
 /** How many metres taller (or shorter, negative) the fit sees each person than is said. */
 export const offOf = (draft: Draft, measured: Measured | null): (number | null)[] =>

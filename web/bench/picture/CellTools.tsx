@@ -1,3 +1,5 @@
+import { common } from '../../../core/messages/en/common.ts'
+import { cellTools as msg } from '../../../core/messages/en/bench/picture.ts'
 import './picture.css'
 import { Button, Segmented } from 'antd'
 import { useEffect, useRef, type ReactNode } from 'react'
@@ -28,7 +30,7 @@ export function CellTools({
       const now = document.detection(kept.current.id)
       if (!now || !('cells' in now) || !isEmpty(now.cells)) return
       document.show(kept.current)
-      document.commitDrag('Clear the cells')
+      document.commitDrag(msg.clearTheCells)
     },
     [document]
   )
@@ -37,14 +39,14 @@ export function CellTools({
     onBrush({ ...brush, on: true })
   }
   return (
-    <div className="cell-tools" role="toolbar" aria-label="Cells">
+    <div className="cell-tools" role="toolbar" aria-label={msg.cells}>
       <Segmented
         size="small"
         value={brush.on ? 'on' : 'off'}
         onChange={(v) => onBrush({ ...brush, on: v === 'on' })}
         options={[
-          { value: 'on', label: 'Paint on' },
-          { value: 'off', label: 'Paint off' }
+          { value: 'on', label: msg.paintOn },
+          { value: 'off', label: msg.paintOff }
         ]}
       />
       <Segmented
@@ -52,8 +54,8 @@ export function CellTools({
         value={brush.shape}
         onChange={(shape) => onBrush({ ...brush, shape: shape as Brush['shape'] })}
         options={[
-          { value: 'free', label: 'Brush' },
-          { value: 'rectangle', label: 'Rectangle' }
+          { value: 'free', label: msg.brush },
+          { value: 'rectangle', label: msg.rectangle }
         ]}
       />
       <Button
@@ -61,16 +63,16 @@ export function CellTools({
         onClick={() =>
           document.edit(
             { ...detection, cells: everyCell(detection.cells, true) },
-            `Paint all cells of ${detection.name}`
+            msg.paintAllCellsOf(detection.name)
           )
         }
       >
-        All
+        {common.all}
       </Button>
       <Button size="small" onClick={clear}>
-        None
+        {common.none}
       </Button>
-      {empty && <span>Paint the cells where motion counts.</span>}
+      {empty && <span>{msg.paintTheCellsWhereMotion}</span>}
     </div>
   )
 }

@@ -1,3 +1,4 @@
+import { fitted as msg } from '../../../core/messages/en/bench/picture.ts'
 import './picture.css'
 import '../bench.css'
 import {
@@ -77,7 +78,7 @@ export function Fitted({
         {width > 0 && children(frameOf(view, width, height))}
         {view.zoom > 1 && (
           <button type="button" className="zoom-note" onClick={() => zoom.whole()}>
-            {view.zoom.toFixed(1)} × <kbd>0</kbd> whole picture
+            {view.zoom.toFixed(1)} × <kbd>0</kbd> {msg.wholePicture}
           </button>
         )}
       </div>

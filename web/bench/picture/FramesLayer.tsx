@@ -1,3 +1,4 @@
+import { framesLayer as msg } from '../../../core/messages/en/bench/picture.ts'
 import type Konva from 'konva'
 import type { ReactNode } from 'react'
 import { Circle, Group, Line, Rect, Text } from './konva.ts'
@@ -68,7 +69,7 @@ export function FramesLayer({
         />
         <Line points={[px, py, px, py - 7]} stroke={WHITE} strokeWidth={2} listening={false} />
         <Text
-          text={set ? name : `no ${name} yet`}
+          text={set ? name : msg.noYet(name)}
           x={left}
           y={top - 16}
           fontSize={12}
@@ -90,7 +91,7 @@ export function FramesLayer({
           name={`frame-${which}`}
           draggable
           onDragMove={drag}
-          onDragEnd={() => onSettle(`Draw the ${name} frame of ${detection.name}`)}
+          onDragEnd={() => onSettle(msg.drawTheFrameOf(name, detection.name))}
         />
       </Group>
     )

@@ -1,3 +1,4 @@
+import { overlay as msg } from '../../../core/messages/en/bench/picture.ts'
 import './picture.css'
 import type Konva from 'konva'
 import { useRef, useState, type ReactNode } from 'react'
@@ -338,7 +339,7 @@ export function Overlay({
                 // A detection without any cell would never fire; the last stroke is taken back.
                 if (isEmpty((document.detection(chosen.id) as MotionDetection).cells))
                   document.show(chosen)
-                document.commitDrag(`Paint cells of ${chosen.name}`)
+                document.commitDrag(msg.paintCellsOf(chosen.name))
               }}
             />
           )}
@@ -350,7 +351,7 @@ export function Overlay({
               width={width}
               height={height}
               onShow={(face: FaceDetection) => document.show(face)}
-              onSettle={() => document.commitDrag(`Change the smallest face of ${chosen.name}`)}
+              onSettle={() => document.commitDrag(msg.changeTheSmallestFaceOf(chosen.name))}
             />
           )}
           {drawing && <DrawnSoFar drawing={drawing} width={width} height={height} />}

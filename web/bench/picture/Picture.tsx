@@ -1,3 +1,4 @@
+import { picture as msg } from '../../../core/messages/en/bench/picture.ts'
 import { useEffect, useMemo, useRef, type ReactNode } from 'react'
 import type { Trigger } from '../../../core/detections/index.ts'
 import type { ClipView } from '../../../core/api.ts'
@@ -53,7 +54,7 @@ export function Picture({
           playsInline
           preload="auto"
           tabIndex={-1}
-          aria-label={`Clip ${clip.name}`}
+          aria-label={msg.clip(clip.name)}
         />
       }
     >

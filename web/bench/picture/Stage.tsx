@@ -1,3 +1,4 @@
+import { stage as msg } from '../../../core/messages/en/bench/picture.ts'
 import './picture.css'
 import '../bench.css'
 import type { DragEvent, ReactNode, RefObject } from 'react'
@@ -105,9 +106,9 @@ export function Stage({
         <p className="drawing-hint">
           {drawing.template && <strong>{drawing.template.name}: </strong>}
           {drawing.points.length < limitsOf(drawing.kind).least
-            ? `Click where the ${shapeName(drawing.kind)} goes.`
-            : `Enter or a double click finishes the ${shapeName(drawing.kind)}.`}{' '}
-          <kbd>Esc</kbd> leaves.
+            ? msg.clickWhereTheGoes(shapeName(drawing.kind))
+            : msg.enterOrADoubleClick(shapeName(drawing.kind))}{' '}
+          <kbd>{msg.esc}</kbd> {msg.leaves}
         </p>
       )}
     </div>
@@ -120,9 +121,9 @@ const labelOf = (
 ): string => {
   if (drawing) {
     const name = shapeName(drawing.kind)
-    return `Picture: drawing ${/^[aeiou]/.test(name) ? 'an' : 'a'} ${name}, ${drawing.points.length} vertices so far`
+    return msg.pictureDrawingAnA(/^[aeiou]/.test(name), name, drawing.points.length)
   }
-  if (measuring) return 'Picture: measuring the scene'
-  if (!shape) return 'Picture'
-  return `Picture: ${shape.name}${vertex === null ? '' : `, vertex ${vertex + 1} of ${shape.points.length}`}`
+  if (measuring) return msg.pictureMeasuringTheScene
+  if (!shape) return msg.picture
+  return msg.pictureVertexOf(shape.name, vertex === null ? null : vertex + 1, shape.points.length)
 }

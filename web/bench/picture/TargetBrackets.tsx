@@ -1,3 +1,4 @@
+import { targetBrackets as msg } from '../../../core/messages/en/bench/picture.ts'
 import type { ReactNode } from 'react'
 import { Group, Label, Line, Rect, Tag, Text } from './konva.ts'
 import { heightOf, type CameraPose } from '../../../core/scene/camera.ts'
@@ -56,7 +57,13 @@ export function TargetBrackets({
     [x + w, y + h, -1, -1]
   ] as const
   const metres = pose && heightOf(pose, row)
-  const label = `${glyphs[row.cls]} ${row.cls} ${row.id}${metres === null ? '' : ` · ${metres.toFixed(1)} m`}${standing.passes ? '' : ' · not chosen'}`
+  const label = msg.m(
+    glyphs[row.cls],
+    row.cls,
+    row.id,
+    metres === null ? null : metres.toFixed(1),
+    standing.passes
+  )
   return (
     <Group onMouseDown={onSelect}>
       {corners.map(([cx, cy, sx, sy], i) => {

@@ -1,3 +1,4 @@
+import { shape as msg } from '../../../core/messages/en/bench/picture.ts'
 import { InputError } from '../../../core/errors.ts'
 import {
   type Detection,
@@ -32,12 +33,12 @@ export const shapeOf = (d: ShapeDetection): PictureShape => ({
 })
 export const areaShape = (points: readonly Point[], index: number): PictureShape => ({
   kind: 'ignore',
-  name: `Ignore area ${index + 1}`,
+  name: msg.ignoreArea(index + 1),
   points
 })
 
-export const shapeName = (kind: DrawnKind): 'line' | 'zone' | 'ignore area' =>
-  kind === 'line' ? 'line' : kind === 'ignore' ? 'ignore area' : 'zone'
+export const shapeName = (kind: DrawnKind): string =>
+  kind === 'line' ? msg.line : kind === 'ignore' ? msg.ignoreArea2 : msg.zone
 export const isClosed = (kind: DrawnKind): boolean => kind !== 'line'
 
 /** How few vertices a shape needs, and how many it may have. */

@@ -1,3 +1,4 @@
+import { shapeParts as msg } from '../../../core/messages/en/bench/picture.ts'
 import type Konva from 'konva'
 import type { ReactNode } from 'react'
 import { Arc, Circle, Group, Line, Ring, Shape, Text } from './konva.ts'
@@ -14,7 +15,7 @@ export const PLUM = '#E06BAF'
 export const SAFFRON = '#F2B33D'
 export const RUST = '#F08A5B'
 const PINE = '#1F6F5C'
-export const FONT = "'Atkinson Hyperlegible Next Variable', sans-serif"
+export const FONT = msg.atkinsonHyperlegibleNextVariable
 
 /** What can be done with a shape by the pointer. */
 export interface EditProps {
@@ -140,7 +141,7 @@ export function Handle({
   const addVertex = (event: Konva.KonvaEventObject<MouseEvent>): void => {
     const at = pointerPlace(event, width, height)
     const more = at && !locked && isDouble(event) && withVertexAt(shape, at)
-    if (more) onEdit(more, `Add a vertex to ${name}`)
+    if (more) onEdit(more, msg.addAVertexTo(name))
   }
   return (
     <Line
@@ -151,7 +152,7 @@ export function Handle({
       hitStrokeWidth={18}
       draggable={selected && !locked}
       onDragMove={drag}
-      onDragEnd={() => onSettle(`Move ${name}`)}
+      onDragEnd={() => onSettle(msg.move(name))}
       onMouseDown={onSelect}
       onDblClick={addVertex}
     />
@@ -208,7 +209,7 @@ export function Vertices({
           draggable
           onMouseDown={() => onVertex(i)}
           onDragMove={drag(i)}
-          onDragEnd={() => onSettle(`Move a vertex of ${shape.name}`)}
+          onDragEnd={() => onSettle(msg.moveAVertexOf(shape.name))}
         />
       </Group>
     )

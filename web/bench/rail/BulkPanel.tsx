@@ -1,3 +1,5 @@
+import { common } from '../../../core/messages/en/common.ts'
+import { bulkPanel as msg } from '../../../core/messages/en/bench/rail.ts'
 import './rail.css'
 import '../bench.css'
 import { Button, InputNumber, Select } from 'antd'
@@ -31,7 +33,7 @@ export function BulkPanel({
 }): ReactNode {
   const [sensitivity, setSensitivity] = useState<number | null>(50)
   const [endpoint, setEndpoint] = useState<string | undefined>(undefined)
-  const count = `${marked.length} ${marked.length === 1 ? 'detection' : 'detections'}`
+  const count = msg.detectionDetections(marked.length)
   const none = marked.length === 0
   const change = (part: (d: Detection) => Partial<Detection> | null, label: string): void =>
     document.editAll(
@@ -41,7 +43,7 @@ export function BulkPanel({
           ? [{ id: d.id, detection: parseWith(DetectionSchema, { ...d, ...changed }) }]
           : []
       }),
-      `${label} of ${count}`
+      msg.of(label, count)
     )
   const link = (linked: boolean): void => {
     const name = endpoints.find((e) => e.endpoint.id === endpoint)?.endpoint.name ?? ''
@@ -49,15 +51,15 @@ export function BulkPanel({
       marked.map(({ id }) => id),
       endpoint!,
       linked,
-      `${linked ? 'Link' : 'Unlink'} ${name} of ${count}`
+      msg.linkUnlinkOf(linked, name, count)
     )
   }
   return (
-    <section className="bulk" aria-label="Several at once">
+    <section className="bulk" aria-label={msg.severalAtOnce}>
       <header className="row">
-        <h3>{none ? 'Mark detections above' : `For ${count}`}</h3>
+        <h3>{none ? msg.markDetectionsAbove : msg.for(count)}</h3>
         <Button size="small" type="link" onClick={onAll}>
-          All
+          {common.all}
         </Button>
       </header>
       <div className="row">
@@ -66,7 +68,7 @@ export function BulkPanel({
           min={1}
           max={100}
           precision={0}
-          aria-label="Sensitivity for all marked"
+          aria-label={msg.sensitivityForAllMarked}
           value={sensitivity}
           onChange={setSensitivity}
         />
@@ -76,11 +78,11 @@ export function BulkPanel({
           onClick={() =>
             change(
               (d) => ('sensitivity' in d ? { sensitivity: sensitivity! } : null),
-              'Set the sensitivity'
+              msg.setTheSensitivity
             )
           }
         >
-          Set sensitivity
+          {msg.setSensitivity}
         </Button>
       </div>
       <Select
@@ -88,59 +90,59 @@ export function BulkPanel({
         mode="multiple"
         allowClear
         disabled={none}
-        aria-label="Classes for all marked"
-        placeholder="Set the classes …"
+        aria-label={msg.classesForAllMarked}
+        placeholder={msg.setTheClasses}
         value={commonClasses(marked)}
         options={CLASSES.map((value) => ({ value, label: value }))}
         onChange={(classes: (typeof CLASSES)[number][]) =>
-          change((d) => ('classes' in d ? { classes } : null), 'Set the classes')
+          change((d) => ('classes' in d ? { classes } : null), msg.setTheClasses2)
         }
       />
       <Select
         size="small"
         disabled={none}
-        aria-label="Hours for all marked"
-        placeholder="Set the arming hours …"
+        aria-label={msg.hoursForAllMarked}
+        placeholder={msg.setTheArmingHours}
         value={commonSchedule(marked)}
         options={[
-          { value: ALWAYS, label: 'Always' },
+          { value: ALWAYS, label: msg.always },
           ...schedules.map(({ id, name }) => ({ value: id, label: name }))
         ]}
         onChange={(id: string) =>
-          change(() => ({ schedule: id === ALWAYS ? undefined : id }), 'Set the hours')
+          change(() => ({ schedule: id === ALWAYS ? undefined : id }), msg.setTheHours)
         }
       />
       <div className="row">
         <Select
           size="small"
           className="grow"
-          aria-label="Action for all marked"
-          placeholder="Action …"
+          aria-label={msg.actionForAllMarked}
+          placeholder={msg.action}
           value={endpoint}
           options={endpoints.map(({ endpoint: { id, name } }) => ({ value: id, label: name }))}
           onChange={setEndpoint}
         />
         <Button size="small" disabled={none || !endpoint} onClick={() => link(true)}>
-          Link
+          {msg.link}
         </Button>
         <Button size="small" disabled={none || !endpoint} onClick={() => link(false)}>
-          Unlink
+          {msg.unlink}
         </Button>
       </div>
       <div className="row">
         <Button
           size="small"
           disabled={none}
-          onClick={() => change(() => ({ enabled: true }), 'Use')}
+          onClick={() => change(() => ({ enabled: true }), msg.use)}
         >
-          In use
+          {msg.inUse}
         </Button>
         <Button
           size="small"
           disabled={none}
-          onClick={() => change(() => ({ enabled: false }), 'Switch off')}
+          onClick={() => change(() => ({ enabled: false }), msg.switchOff)}
         >
-          Off
+          {msg.off}
         </Button>
         <Button
           size="small"
@@ -149,14 +151,14 @@ export function BulkPanel({
           onClick={() =>
             document.editAll(
               marked.map(({ id }) => ({ id, detection: null })),
-              `Delete ${count}`
+              msg.delete(count)
             )
           }
         >
-          Delete
+          {common.delete}
         </Button>
         <Button size="small" type="primary" onClick={onDone}>
-          Done
+          {msg.done}
         </Button>
       </div>
     </section>

@@ -1,3 +1,5 @@
+import { common as general } from '../../../core/messages/en/common.ts'
+import { newButtons as msg } from '../../../core/messages/en/bench/rail.ts'
 import '../bench.css'
 import { isOneOf } from '../../../core/isOneOf.ts'
 import { DownOutlined } from '@ant-design/icons'
@@ -35,10 +37,10 @@ export const NewButtons = memo(function NewButtons({
           disabled={!hasPicture}
           title={undrawable}
         >
-          Line <kbd>L</kbd>
+          {msg.line} <kbd>{msg.l}</kbd>
         </Button>
         <Button onClick={() => onDraw('intrusion')} disabled={!hasPicture} title={undrawable}>
-          Zone <kbd>Z</kbd>
+          {general.zone} <kbd>{msg.z}</kbd>
         </Button>
         <Dropdown
           trigger={['click']}
@@ -48,7 +50,7 @@ export const NewButtons = memo(function NewButtons({
                 key: 'ignore',
                 label: (
                   <>
-                    Ignore area <kbd>I</kbd>
+                    {msg.ignoreArea} <kbd>{msg.i}</kbd>
                   </>
                 ),
                 disabled: !hasPicture
@@ -69,7 +71,7 @@ export const NewButtons = memo(function NewButtons({
               key === 'ignore' || isOneOf(ZONE_KINDS, key) ? onDraw(key) : onNew(key as UndrawnKind)
           }}
         >
-          <Button icon={<DownOutlined />} aria-label="New detection of another kind" />
+          <Button icon={<DownOutlined />} aria-label={msg.newDetectionOfAnotherKind} />
         </Dropdown>
       </Space.Compact>
       <Dropdown
@@ -90,7 +92,7 @@ export const NewButtons = memo(function NewButtons({
         }}
       >
         <Button block>
-          From a common need <DownOutlined />
+          {msg.fromACommonNeed} <DownOutlined />
         </Button>
       </Dropdown>
     </>

@@ -1,3 +1,5 @@
+import { common } from '../../../core/messages/en/common.ts'
+import { rail as msg } from '../../../core/messages/en/bench/rail.ts'
 import './rail.css'
 import '../bench.css'
 import { Button } from 'antd'
@@ -40,7 +42,7 @@ export const Rail = memo(function Rail({
   const ids = placed.map(({ detection }) => detection.id)
   const moveTo = (id: string, to: number): void => {
     const others = ids.filter((other) => other !== id)
-    document.order([...others.slice(0, to), id, ...others.slice(to)], 'Change the order')
+    document.order([...others.slice(0, to), id, ...others.slice(to)], msg.changeTheOrder)
   }
   const act = useStableAll<RailActions>({
     select: chooseDetection,
@@ -49,10 +51,7 @@ export const Rail = memo(function Rail({
         new Set(on ? [...(marked ?? []), id] : [...(marked ?? [])].filter((other) => other !== id))
       ),
     use: (detection, enabled) =>
-      document.edit(
-        { ...detection, enabled },
-        `${enabled ? 'Use' : 'Switch off'} ${detection.name}`
-      ),
+      document.edit({ ...detection, enabled }, msg.useSwitchOff(enabled, detection.name)),
     move: (id, by) => moveTo(id, ids.indexOf(id) + by),
     duplicate: onDuplicate,
     hide: (id) => prefs.toggle('hidden', id),
@@ -70,12 +69,10 @@ export const Rail = memo(function Rail({
       setDragged(null)
     }
   return (
-    <aside className="rail" aria-label="Detections">
+    <aside className="rail" aria-label={msg.detections}>
       <header className="row">
         <h2>
-          {placed.length === 0
-            ? 'Nothing drawn yet'
-            : `${placed.length} ${placed.length === 1 ? 'detection' : 'detections'}`}
+          {placed.length === 0 ? msg.nothingDrawnYet : msg.detectionDetections(placed.length)}
         </h2>
         {placed.length > 1 && (
           <Button
@@ -84,17 +81,12 @@ export const Rail = memo(function Rail({
             aria-pressed={marked !== null}
             onClick={() => setMarked(marked ? null : new Set())}
           >
-            Several …
+            {msg.several}
           </Button>
         )}
       </header>
-      {placed.length === 0 && (
-        <p className="quiet">
-          Draw a line where somebody must not cross unseen, or a zone where nobody must be. What the
-          clip triggers shows at once.
-        </p>
-      )}
-      <ul aria-label="What is drawn">
+      {placed.length === 0 && <p className="quiet">{msg.drawALineWhereSomebody}</p>}
+      <ul aria-label={msg.whatIsDrawn}>
         {placed.map(({ detection }, index) => (
           <li
             key={detection.id}
@@ -140,7 +132,7 @@ export const Rail = memo(function Rail({
         onTemplate={onTemplate}
       />
       {scene.ignore.length > 0 && (
-        <ul className="areas" aria-label="Ignore areas">
+        <ul className="areas" aria-label={common.ignoreAreas}>
           {scene.ignore.map((area, index) => (
             <li key={index}>
               <button
@@ -149,16 +141,16 @@ export const Rail = memo(function Rail({
                 aria-pressed={index === selection.area}
                 onClick={() => chooseArea(index)}
               >
-                <span aria-hidden="true">⊘</span> Ignore area {index + 1}
+                <span aria-hidden="true">⊘</span> {msg.ignoreArea(index + 1)}
               </button>
               <Button
                 size="small"
                 type="text"
-                aria-label={`Delete ignore area ${index + 1}`}
+                aria-label={msg.deleteIgnoreArea(index + 1)}
                 onClick={() =>
                   document.editScene(
                     { ...scene, ignore: scene.ignore.filter((a) => a !== area) },
-                    `Delete ignore area ${index + 1}`
+                    msg.deleteIgnoreArea(index + 1)
                   )
                 }
               >

@@ -1,3 +1,5 @@
+import { common } from '../../../core/messages/en/common.ts'
+import { railItem as msg } from '../../../core/messages/en/bench/rail.ts'
 import './rail.css'
 import '../bench.css'
 import { EllipsisOutlined, EyeInvisibleOutlined, LockOutlined } from '@ant-design/icons'
@@ -70,49 +72,49 @@ export const RailItem = memo(function RailItem({
           {marked !== null && (
             <Checkbox
               checked={marked}
-              aria-label={`Mark ${name}`}
+              aria-label={msg.mark(name)}
               onChange={(e) => act.mark(id, e.target.checked)}
             />
           )}
-          {!enabled && <span className="quiet">switched off</span>}
-          {enabled && parked && <span className="quiet">parked: one minute a day, no area</span>}
+          {!enabled && <span className="quiet">{msg.switchedOff}</span>}
+          {enabled && parked && <span className="quiet">{msg.parkedOneMinuteADay}</span>}
           {enabled && !parked && triggers !== null && (
             <>
               <span className={triggers ? 'count fired' : 'count'}>
                 {triggers > 0 && '⚑ '}
-                {triggers} {triggers === 1 ? 'trigger' : 'triggers'}
+                {triggers} {triggers === 1 ? msg.trigger : msg.triggers}
               </span>
-              {near > 0 && (
-                <span className="quiet">
-                  {near} near {near === 1 ? 'miss' : 'misses'}
-                </span>
-              )}
+              {near > 0 && <span className="quiet">{msg.nearMissMisses(near)}</span>}
             </>
           )}
-          {hidden && <EyeInvisibleOutlined className="quiet" title="Hidden on the picture" />}
-          {locked && <LockOutlined className="quiet" title="Locked" />}
+          {hidden && <EyeInvisibleOutlined className="quiet" title={msg.hiddenOnThePicture} />}
+          {locked && <LockOutlined className="quiet" title={msg.locked} />}
         </span>
         <span className="rail-controls">
           <MoreMenu
-            label={`More for ${name}`}
+            label={msg.moreFor(name)}
             items={[
               {
                 key: 'up',
-                label: 'Move up',
+                label: msg.moveUp,
                 disabled: index === 0,
                 onClick: () => act.move(id, -1)
               },
-              { key: 'down', label: 'Move down', disabled: last, onClick: () => act.move(id, 1) },
+              { key: 'down', label: msg.moveDown, disabled: last, onClick: () => act.move(id, 1) },
               { type: 'divider' },
-              { key: 'duplicate', label: 'Duplicate', onClick: () => act.duplicate(detection) },
+              {
+                key: 'duplicate',
+                label: common.duplicate,
+                onClick: () => act.duplicate(detection)
+              },
               {
                 key: 'hide',
-                label: hidden ? 'Show on the picture' : 'Hide on the picture',
+                label: hidden ? msg.showOnThePicture : msg.hideOnThePicture,
                 onClick: () => act.hide(id)
               },
               {
                 key: 'lock',
-                label: locked ? 'Unlock the shape' : 'Lock the shape',
+                label: locked ? msg.unlockTheShape : msg.lockTheShape,
                 onClick: () => act.lock(id)
               },
               { type: 'divider' },
@@ -128,7 +130,7 @@ export const RailItem = memo(function RailItem({
           <Switch
             size="small"
             checked={enabled}
-            aria-label={`${name} in use`}
+            aria-label={msg.inUse(name)}
             onChange={(on) => act.use(detection, on)}
           />
         </span>

@@ -1,3 +1,4 @@
+import { railReadiness as msg } from '../../../core/messages/en/bench/rail.ts'
 import './rail.css'
 import { memo, type ReactNode } from 'react'
 import type { QuickFix } from '../../../core/readiness/index.ts'
@@ -34,7 +35,7 @@ export const RailReadiness = memo(function RailReadiness({
     return true
   }
   return (
-    <section className="rail-readiness" aria-label="Readiness">
+    <section className="rail-readiness" aria-label={msg.readiness}>
       <ReadinessStrip steps={own.steps} />
       <Findings findings={findings} fixHere={fixHere} />
     </section>

@@ -1,3 +1,4 @@
+import { templates as msg } from '../../../core/messages/en/bench/rail.ts'
 import {
   DetectionSchema,
   ScheduleSchema,
@@ -69,7 +70,7 @@ function nights({ schedules, hasPosition }: TemplateContext): { id: string; adde
       ]
   const schedule = parseWith(ScheduleSchema, {
     id: newId('nights'),
-    name: 'Nights',
+    name: msg.nights,
     week: Object.fromEntries(WEEKDAYS.map((day) => [day, spans]))
   })
   return { id: schedule.id, added: [schedule] }
@@ -79,7 +80,7 @@ export const TEMPLATES: readonly Template[] = [
   {
     id: 'water-edge',
     name: 'Water’s edge',
-    says: 'A line along the water: a person who crosses it either way, seen for 0.3 s, with 40 % of the body over.',
+    says: msg.aLineAlongTheWater,
     shape: 'line',
     make: (line, context) =>
       made(
@@ -89,7 +90,7 @@ export const TEMPLATES: readonly Template[] = [
             kind: 'line',
             line,
             direction: 'both',
-            sides: { left: 'Water', right: 'Land' },
+            sides: { left: msg.water, right: msg.land },
             classes: ['person'],
             sensitivity: 60,
             confirmSeconds: 0.3
@@ -100,14 +101,14 @@ export const TEMPLATES: readonly Template[] = [
   },
   {
     id: 'fence-line',
-    name: 'Fence line',
+    name: msg.fenceLine,
     says: 'A line on the fence: a person who climbs it counts with a third of the body over; not again within 5 s.',
     shape: 'line',
     make: (line, context) =>
       made(
         [
           {
-            name: 'Fence line',
+            name: msg.fenceLine,
             kind: 'line',
             line,
             direction: 'both',
@@ -122,14 +123,14 @@ export const TEMPLATES: readonly Template[] = [
   },
   {
     id: 'doorway',
-    name: 'Doorway, in and out',
-    says: 'A zone just behind the door: two detections, for who comes in and for who goes out.',
+    name: msg.doorwayInAndOut,
+    says: msg.aZoneJustBehindThe,
     shape: 'intrusion',
     make: (zone, context) =>
       made(
         [
           {
-            name: 'Comes in',
+            name: msg.comesIn,
             kind: 'entry',
             zone,
             classes: ['person'],
@@ -137,7 +138,7 @@ export const TEMPLATES: readonly Template[] = [
             confirmSeconds: 0.3
           },
           {
-            name: 'Goes out',
+            name: msg.goesOut,
             kind: 'exit',
             zone,
             classes: ['person'],
@@ -150,14 +151,14 @@ export const TEMPLATES: readonly Template[] = [
   },
   {
     id: 'waiting-car',
-    name: 'Waiting car',
+    name: msg.waitingCar,
     says: 'A zone in which a vehicle that stays for 2 min counts; half of it must be in, and 10 s away is still the same stay.',
     shape: 'intrusion',
     make: (zone, context) =>
       made(
         [
           {
-            name: 'Waiting car',
+            name: msg.waitingCar,
             kind: 'loitering',
             zone,
             classes: ['vehicle'],
@@ -172,15 +173,15 @@ export const TEMPLATES: readonly Template[] = [
   },
   {
     id: 'no-go-night',
-    name: 'No-go area at night',
-    says: 'A zone in which nobody must be at night: people, cycles and vehicles, after 2 s, not again within 10 s.',
+    name: msg.noGoAreaAtNight,
+    says: msg.aZoneInWhichNobody,
     shape: 'intrusion',
     make: (zone, context) => {
       const { id, added } = nights(context)
       return made(
         [
           {
-            name: 'No-go area',
+            name: msg.noGoArea,
             kind: 'intrusion',
             zone,
             classes: ['person', 'cycle', 'vehicle'],
@@ -198,14 +199,14 @@ export const TEMPLATES: readonly Template[] = [
   },
   {
     id: 'camera-care',
-    name: 'Camera care',
-    says: 'Nothing to draw: tamper with every cause after 3 s, and no picture for 5 s, at all hours.',
+    name: msg.cameraCare,
+    says: msg.nothingToDrawTamperWith,
     shape: null,
     make: (_, context) =>
       made(
         [
-          { name: 'Camera care', kind: 'tamper', delaySeconds: 3, severity: 'major' },
-          { name: 'Picture lost', kind: 'signalLoss', delaySeconds: 5 }
+          { name: msg.cameraCare, kind: 'tamper', delaySeconds: 3, severity: 'major' },
+          { name: msg.pictureLost, kind: 'signalLoss', delaySeconds: 5 }
         ],
         context
       )

@@ -1,3 +1,5 @@
+import { common } from '../../../core/messages/en/common.ts'
+import { runPanel as msg } from '../../../core/messages/en/bench/runs.ts'
 import './runs.css'
 import '../bench.css'
 import { CloseOutlined } from '@ant-design/icons'
@@ -11,16 +13,16 @@ import { request } from '../../api/client.ts'
 import { clipTime } from '../../kinds/words.ts'
 
 const states: Record<RunView['state'], string> = {
-  running: 'Running',
-  finished: 'Finished',
-  stopped: 'Stopped',
+  running: msg.running,
+  finished: msg.finished,
+  stopped: msg.stopped,
   failed: 'Failed; the server’s log says why'
 }
 const deliveries: Record<DeliveryView['state'], string> = {
-  pending: 'on its way',
+  pending: common.onItsWay,
   sent: 'sent',
-  failed: 'not sent',
-  held: 'held back'
+  failed: msg.notSent,
+  held: msg.heldBack
 }
 
 /** A clip being run as if it were live: its triggers as they fall, and what each set off. */
@@ -36,7 +38,7 @@ export function RunPanel({
   onTrigger: (trigger: RunTrigger) => void
 }): ReactNode {
   return (
-    <section className="run-panel" aria-label="Run as live">
+    <section className="run-panel" aria-label={msg.runAsLive}>
       <header>
         <h3>
           {states[run.state]}
@@ -52,13 +54,13 @@ export function RunPanel({
             size="small"
             onClick={() => void request('POST', `/api/runs/${run.id}/stop`).catch(() => {})}
           >
-            Stop
+            {common.stop}
           </Button>
         ) : (
           <Button
             size="small"
             type="text"
-            aria-label="Close"
+            aria-label={common.close}
             icon={<CloseOutlined />}
             onClick={onClose}
           />
@@ -67,7 +69,7 @@ export function RunPanel({
       <Progress size="small" percent={Math.round((100 * run.at) / run.seconds)} showInfo={false} />
       {run.triggers.length === 0 && (
         <p className="quiet">
-          {run.state === 'running' ? 'No trigger so far.' : 'Nothing triggered.'}
+          {run.state === 'running' ? msg.noTriggerSoFar : msg.nothingTriggered}
         </p>
       )}
       <ol>
@@ -79,18 +81,18 @@ export function RunPanel({
                 <span className="figures">{clipTime(t.time)}</span> <b>{t.name}</b>{' '}
                 {detection && directionInWords(detection, t.direction)}
               </button>
-              {t.deliveries.length === 0 && <span className="quiet">sets off nothing</span>}
+              {t.deliveries.length === 0 && <span className="quiet">{msg.setsOffNothing}</span>}
               {t.deliveries.map((d) => (
                 <span key={d.id} className={d.state === 'failed' ? 'failed' : 'quiet'}>
                   {d.name}: {deliveries[d.state]}
-                  {d.error && ` (${d.error}${d.attempts ? `; attempt ${d.attempts}` : ''})`}
+                  {d.error && msg.attempt(d.error, d.attempts)}
                 </span>
               ))}
             </li>
           )
         })}
       </ol>
-      <Link to="/mailbox">Open the mailbox</Link>
+      <Link to="/mailbox">{msg.openTheMailbox}</Link>
     </section>
   )
 }

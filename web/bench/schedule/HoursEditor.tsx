@@ -1,3 +1,5 @@
+import { common } from '../../../core/messages/en/common.ts'
+import { hoursEditor as msg } from '../../../core/messages/en/bench/schedule.ts'
 import { Button, Input, Modal, Select } from 'antd'
 import { useState, type ReactNode } from 'react'
 import { Link } from 'react-router'
@@ -34,7 +36,7 @@ export function HoursEditor({
   const [editing, setEditing] = useState<string | null>(null)
   const chosen = schedules.find((s) => s.id === detection.schedule)
   const choose = (id: string): void => {
-    document.edit({ ...detection, schedule: id === '' ? undefined : id }, 'Change the arming hours')
+    document.edit({ ...detection, schedule: id === '' ? undefined : id }, msg.changeTheArmingHours)
   }
   const make = (): void => {
     const taken = new Set(schedules.map((s) => s.name))
@@ -42,7 +44,7 @@ export function HoursEditor({
     while (taken.has(`Hours ${n}`)) n++
     const day: Schedule['week']['mon'] = [['18:30', '24:00']]
     const week = { mon: day, tue: day, wed: day, thu: day, fri: day, sat: day, sun: day }
-    const schedule: Schedule = { id: newId('hours'), name: `Hours ${n}`, week, exceptions: [] }
+    const schedule: Schedule = { id: newId('hours'), name: msg.hours(n), week, exceptions: [] }
     document.addSchedule(schedule, detection)
     setEditing(schedule.id)
   }
@@ -50,32 +52,32 @@ export function HoursEditor({
   return (
     <div className="hours">
       <Select
-        aria-label="Arming hours"
+        aria-label={common.armingHours}
         value={detection.schedule ?? ''}
         onChange={choose}
         options={[
-          { value: '', label: 'Always' },
+          { value: '', label: msg.always },
           ...schedules.map((s) => ({ value: s.id, label: s.name }))
         ]}
         getPopupContainer={(element) => element.parentElement!}
       />
       <div className="row">
         <Button size="small" disabled={!chosen} onClick={() => setEditing(detection.schedule!)}>
-          Edit its week
+          {msg.editItsWeek}
         </Button>
         <Button size="small" onClick={make}>
-          New hours
+          {msg.newHours}
         </Button>
       </div>
       <Modal
         open={!!open}
-        title="Arming hours"
+        title={common.armingHours}
         footer={[
           <Link key="arming" to={`/arming/${editing}`}>
-            Open in Arming
+            {msg.openInArming}
           </Link>,
           <Button key="close" onClick={() => setEditing(null)}>
-            Close
+            {common.close}
           </Button>
         ]}
         onCancel={() => setEditing(null)}
@@ -105,11 +107,11 @@ function Week({
   return (
     <div className="week">
       <SavedText
-        label="Name"
+        label={common.name}
         value={schedule.name}
-        onKeep={(name) => keep({ name }, `Rename the hours ${schedule.name}`)}
+        onKeep={(name) => keep({ name }, msg.renameTheHours(schedule.name))}
       />
-      {users > 1 && <p className="quiet">{users} detections of this camera share these hours.</p>}
+      {users > 1 && <p className="quiet">{msg.detectionsOfThisCamera(users)}</p>}
       {WEEKDAYS.map((day) => (
         <Day
           key={`${day} ${spansText(schedule.week[day])}`}
@@ -118,7 +120,7 @@ function Week({
           onKeep={(spans) =>
             keep(
               { week: { ...schedule.week, [day]: spans } },
-              `Change ${dayNames[day]} of ${schedule.name}`
+              msg.changeOf(dayNames[day], schedule.name)
             )
           }
           onCopy={() =>
@@ -128,15 +130,12 @@ function Week({
                   WEEKDAYS.map((d) => [d, schedule.week[day]])
                 ) as Schedule['week']
               },
-              `Copy ${dayNames[day]} to all days`
+              msg.copyToAllDays(dayNames[day])
             )
           }
         />
       ))}
-      <p className="quiet">
-        Times on the site’s clock, such as 00:00 to 06:30, 18:30 to 24:00. An end may follow the
-        sun: sunset-00:30 to 24:00. Empty: not armed that day.
-      </p>
+      <p className="quiet">{msg.timesOnTheSitesClock}</p>
     </div>
   )
 }
@@ -164,16 +163,16 @@ function Day({
       <DayBar spans={spans} />
       <Input
         size="small"
-        aria-label={`Hours of ${dayNames[day]}`}
+        aria-label={msg.hoursOf(dayNames[day])}
         value={text}
-        placeholder="not armed"
+        placeholder={msg.notArmed}
         status={error ? 'error' : undefined}
         onChange={(e) => setText(e.target.value)}
         onBlur={keep}
         onPressEnter={keep}
       />
       <Button size="small" type="text" onClick={onCopy}>
-        To all days
+        {msg.toAllDays}
       </Button>
       {error && (
         <span className="field-error" role="alert">

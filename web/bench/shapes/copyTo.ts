@@ -1,3 +1,4 @@
+import { copyTo as msg } from '../../../core/messages/en/bench/shapes.ts'
 import type { BenchView, CameraSummary, SavedDetection } from '../../../core/api.ts'
 import { isInMetres, type Detection } from '../../../core/formats/plan.ts'
 import { copyShape, scaledSize } from '../../../core/scene/copy.ts'
@@ -23,12 +24,8 @@ export function forCamera(
     const fault = shapeFault(d.kind, points)
     if (fault)
       throw new Error(`The ${shapeName(d.kind)} ${fault} on that picture; it was not copied`)
-    said.push(
-      through === 'ground'
-        ? 'at the same place of the ground'
-        : 'at the same place of the picture, as not both scenes are measured on that ground'
-    )
-    if (cut) said.push('cut off at the edge of that picture')
+    said.push(through === 'ground' ? msg.atTheSamePlaceOf : msg.atTheSamePlaceOf2)
+    if (cut) said.push(msg.cutOffAtTheEdge)
     detection = scaledSize(
       withPoints(d, points),
       scale,
@@ -41,7 +38,7 @@ export function forCamera(
       ...detection,
       size: min || max ? { ...(min && { min }), ...(max && { max }) } : undefined
     }
-    said.push('without its size in metres, as that scene is not measured')
+    said.push(msg.withoutItsSizeInMetres)
   }
   return { detection, said }
 }
@@ -60,7 +57,7 @@ export async function copyTo(
   )
   const detection = { ...there, id: newId(d.kind), name: freeName(d.name, view.detections) }
   const path = `/api/cameras/${encodeURIComponent(id)}/detections/${detection.id}`
-  const headers = noteHeaders(`Copy ${d.name} from another camera`)
+  const headers = noteHeaders(msg.copyFromAnotherCamera(d.name))
   const position = Math.max(-1, ...view.detections.map((k) => k.position)) + 1
   const saved = await request<SavedDetection>(
     'PUT',
@@ -69,7 +66,7 @@ export async function copyTo(
     { headers }
   )
   return {
-    said: [`${detection.name} is on ${name} now`, ...said].join(', '),
+    said: [msg.isOnNow(detection.name, name), ...said].join(', '),
     takeBack: () => request('DELETE', `${path}?version=${saved.version}`, undefined, { headers })
   }
 }

@@ -1,3 +1,4 @@
+import { useCopyTo as msg } from '../../../core/messages/en/bench/shapes.ts'
 import { App } from 'antd'
 import type { CameraSummary } from '../../../core/api.ts'
 import type { Detection } from '../../../core/formats/plan.ts'
@@ -24,12 +25,12 @@ export function useCopyTo(
             className="link-button"
             onClick={() =>
               void takeBack().then(
-                () => notification.success({ title: 'Taken back.' }),
+                () => notification.success({ title: msg.takenBack }),
                 (error: Error) => say(error.message)
               )
             }
           >
-            Take it back
+            {msg.takeItBack}
           </button>
         )
       })

@@ -1,3 +1,4 @@
+import { useShapes as msg } from '../../../core/messages/en/bench/shapes.ts'
 import { useState } from 'react'
 import type { Detection, Schedule } from '../../../core/formats/plan.ts'
 import type { Point } from '../../../core/geometry/shapes.ts'
@@ -112,7 +113,7 @@ export function useShapes({
           }
         : null
 
-  const refuse = (kind: DrawnKind, why: string): void => say(`The ${shapeName(kind)} ${why}.`)
+  const refuse = (kind: DrawnKind, why: string): void => say(msg.the(shapeName(kind), why))
   const chooseArea = (area: number | null): void => {
     setVertex(null)
     select({ area, detection: null, target: null, frame: null })
@@ -158,7 +159,7 @@ export function useShapes({
       if (kind !== 'ignore') return add([newDrawn(kind, points, placed)])
       document.editScene(
         { ...scene, ignore: [...scene.ignore, points] },
-        `Draw ignore area ${scene.ignore.length + 1}`
+        msg.drawIgnoreArea(scene.ignore.length + 1)
       )
       chooseArea(scene.ignore.length)
     },
@@ -179,7 +180,7 @@ export function useShapes({
     remove: () => {
       setVertex(null)
       if (selection.area !== null) {
-        editArea(selection.area, null, `Delete ignore area ${selection.area + 1}`)
+        editArea(selection.area, null, msg.deleteIgnoreArea(selection.area + 1))
         return chooseArea(null)
       }
       if (!chosen || prefs.locked.has(chosen.id)) return
@@ -191,7 +192,7 @@ export function useShapes({
       if (!of && selection.area !== null && areaPoints) {
         document.editScene(
           { ...scene, ignore: [...scene.ignore, aside(areaPoints)] },
-          `Duplicate ignore area ${selection.area + 1}`
+          msg.duplicateIgnoreArea(selection.area + 1)
         )
         return chooseArea(scene.ignore.length)
       }
@@ -201,16 +202,13 @@ export function useShapes({
     },
     mirror: () => {
       if (chosen?.kind === 'line' && !prefs.locked.has(chosen.id))
-        document.edit(mirrored(chosen), `Turn ${chosen.name} over`)
+        document.edit(mirrored(chosen), msg.turnOver(chosen.name))
     },
     split: () => {
       if (!edited || edited.locked) return
-      if (vertex === null)
-        return say(
-          `Choose the vertex at which the ${shapeName(edited.shape.kind)} is to be cut: click it, or press Tab with the picture in focus.`
-        )
+      if (vertex === null) return say(msg.chooseTheVertexAtWhich(shapeName(edited.shape.kind)))
       const parts = splitAt(edited.shape, vertex)
-      if (!parts) return say(`The ${shapeName(edited.shape.kind)} cannot be cut at this vertex.`)
+      if (!parts) return say(msg.theCannotBeCutAt(shapeName(edited.shape.kind)))
       setVertex(null)
       say(null)
       if (selection.area !== null)
@@ -219,7 +217,7 @@ export function useShapes({
             ...scene,
             ignore: scene.ignore.flatMap((a, i) => (i === selection.area ? parts : [a]))
           },
-          `Cut ignore area ${selection.area + 1}`
+          msg.cutIgnoreArea(selection.area + 1)
         )
       if (!chosen || !hasShape(chosen)) return
       const second = {
@@ -232,7 +230,7 @@ export function useShapes({
           { id: chosen.id, detection: withPoints(chosen, parts[0]) },
           { id: second.id, detection: second }
         ],
-        `Cut ${chosen.name} in two`
+        msg.cutInTwo(chosen.name)
       )
     }
   })

@@ -1,3 +1,4 @@
+import { lanes as msg } from '../../../core/messages/en/bench/timeline.ts'
 import './timeline.css'
 import '../bench.css'
 import { memo, useMemo, useState, type ReactNode } from 'react'
@@ -21,7 +22,7 @@ import type { Stretch } from './span.ts'
 /** Who or what set a trigger off. */
 const reasonOf = ({ target, cause, kind }: Trigger): string =>
   target !== undefined
-    ? `target ${target}`
+    ? msg.target(target)
     : cause
       ? causeWords[cause]
       : kindNames[kind].toLowerCase()
@@ -95,8 +96,8 @@ const Flags = memo(
             type="button"
             className={`flag${chosen && (t.target ?? null) === chosen.target && t.frame === chosen.frame ? ' chosen' : ''}`}
             style={{ left: left(t.time) }}
-            aria-label={`Trigger of ${d.name}, ${reasonOf(t)}, at ${t.time.toFixed(1)} s`}
-            title={`${t.time.toFixed(1)} s, ${reasonOf(t)}`}
+            aria-label={msg.triggerOfAt(d.name, reasonOf(t), t.time.toFixed(1))}
+            title={msg.s(t.time.toFixed(1), reasonOf(t))}
             onClick={() => onMoment(d.id, t.target ?? null, t.frame)}
           />
         ))}
@@ -126,11 +127,7 @@ function DraggedFlags({
     )
     .join('')
   return (
-    <svg
-      className="dragged-flags"
-      role="img"
-      aria-label={`${triggers.length} ${triggers.length === 1 ? 'trigger' : 'triggers'}`}
-    >
+    <svg className="dragged-flags" role="img" aria-label={msg.triggerTriggers(triggers.length)}>
       <path d={path} />
     </svg>
   )
@@ -193,7 +190,7 @@ export const DetectionLane = memo(function DetectionLane({
           <span
             key={from}
             className="disarmed"
-            title={d.enabled ? 'Not armed here' : 'Switched off'}
+            title={d.enabled ? msg.notArmedHere : msg.switchedOff}
             style={{ left: left(from * seconds), width: long((to - from) * seconds) }}
           />
         ))}
@@ -201,7 +198,11 @@ export const DetectionLane = memo(function DetectionLane({
           <span
             key={`${id} ${from}`}
             className={`timed${to >= filled ? ' full' : ''}`}
-            title={`Target ${id} is timed here: ${Math.max(0, Math.min(to, filled) - from).toFixed(1)} of ${(filled - from).toFixed(1)} s`}
+            title={msg.targetIsTimedHereOf(
+              id,
+              Math.max(0, Math.min(to, filled) - from).toFixed(1),
+              (filled - from).toFixed(1)
+            )}
             style={{ left: left(from), width: long(Math.max(0.05, Math.min(to, filled) - from)) }}
           />
         ))}
@@ -212,7 +213,7 @@ export const DetectionLane = memo(function DetectionLane({
             className="near-miss"
             style={{ left: left(l.time) }}
             title={l.sentence}
-            aria-label={`Near miss of target ${l.target} at ${l.time.toFixed(1)} s`}
+            aria-label={msg.nearMissOfTargetAt(l.target, l.time.toFixed(1))}
             onClick={() => onMoment(d.id, l.target, l.frame)}
           >
             ✕
@@ -268,7 +269,7 @@ export const TargetLanes = memo(function TargetLanes({
             type="button"
             className={`span ${ladder?.fired || !ladder ? '' : ladder.readings.some((r) => r.gate === 'class' && !r.passed) ? 'not-chosen' : ''}`}
             style={{ left: left(span.from), width: long(Math.max(span.to - span.from, 1 / fps)) }}
-            aria-label={`${span.cls} ${span.id}, ${span.from.toFixed(1)} to ${span.to.toFixed(1)} s`}
+            aria-label={msg.toS(span.cls, span.id, span.from.toFixed(1), span.to.toFixed(1))}
             onClick={() => onMoment(detection, span.id, ladder?.frame ?? null)}
           />
         </div>

@@ -1,3 +1,4 @@
+import { timeline as msg } from '../../../core/messages/en/bench/timeline.ts'
 import './timeline.css'
 import '../bench.css'
 import {
@@ -122,24 +123,24 @@ export const Timeline = memo(function Timeline({ clip, dragging }: TimelineProps
   }
 
   return (
-    <section className="timeline" aria-label="Timeline" ref={rows}>
+    <section className="timeline" aria-label={msg.timeline} ref={rows}>
       <div className="timeline-content">
         <div className="ruler">
           <span className="timeline-tools">
             <button
               type="button"
-              aria-label="Show a longer stretch"
+              aria-label={msg.showALongerStretch}
               disabled={!chosen}
               onClick={() => zoom(0.5)}
             >
               −
             </button>
-            <button type="button" aria-label="Show a shorter stretch" onClick={() => zoom(2)}>
+            <button type="button" aria-label={msg.showAShorterStretch} onClick={() => zoom(2)}>
               +
             </button>
             {chosen && (
               <button type="button" onClick={() => setStretch(null)}>
-                whole clip
+                {msg.wholeClip}
               </button>
             )}
           </span>
@@ -172,7 +173,7 @@ export const Timeline = memo(function Timeline({ clip, dragging }: TimelineProps
             />
           ))}
           {spans.length === 0 && clip.state === 'ready' && (
-            <p className="quiet lane-note">No targets were found in this clip.</p>
+            <p className="quiet lane-note">{msg.noTargetsWereFoundIn}</p>
           )}
           <TargetLanes
             spans={spans}
@@ -246,8 +247,8 @@ function LoopBar({
       <button
         type="button"
         className="loop"
-        title="Played again and again; click to end it"
-        aria-label={`Loop from ${loop[0].toFixed(1)} to ${loop[1].toFixed(1)} s; end it`}
+        title={msg.playedAgainAndAgainClick}
+        aria-label={msg.loopFromToSEnd(loop[0].toFixed(1), loop[1].toFixed(1))}
         style={{ left: left(loop[0]), width: long(loop[1] - loop[0]) }}
         onPointerDown={(event) => event.stopPropagation()}
         onClick={() => playhead.setLoop(null)}

@@ -1,3 +1,5 @@
+import { common } from '../../../core/messages/en/common.ts'
+import { transport as msg } from '../../../core/messages/en/bench/timeline.ts'
 import './timeline.css'
 import {
   CaretRightOutlined,
@@ -27,36 +29,36 @@ export const Transport = memo(function Transport({
   )
   return (
     <div className="transport">
-      <Tooltip title={key('One frame back', ',')}>
+      <Tooltip title={key(msg.oneFrameBack, ',')}>
         <Button
           size="small"
           type="text"
           disabled={disabled}
-          aria-label="One frame back"
+          aria-label={msg.oneFrameBack}
           icon={<StepBackwardOutlined />}
           onClick={() => playhead.step(-1)}
         />
       </Tooltip>
-      <Tooltip title={key(playing ? 'Pause' : 'Play', 'Space')}>
+      <Tooltip title={key(playing ? msg.pause : msg.play, common.space)}>
         <Button
           size="small"
           disabled={disabled}
-          aria-label={playing ? 'Pause' : 'Play'}
+          aria-label={playing ? msg.pause : msg.play}
           icon={playing ? <PauseOutlined /> : <CaretRightOutlined />}
           onClick={() => playhead.toggle()}
         />
       </Tooltip>
-      <Tooltip title={key('One frame on', '.')}>
+      <Tooltip title={key(msg.oneFrameOn, '.')}>
         <Button
           size="small"
           type="text"
           disabled={disabled}
-          aria-label="One frame on"
+          aria-label={msg.oneFrameOn}
           icon={<StepForwardOutlined />}
           onClick={() => playhead.step(1)}
         />
       </Tooltip>
-      <span role="timer" className="moment figures" aria-label="Moment on show">
+      <span role="timer" className="moment figures" aria-label={msg.momentOnShow}>
         {clipTime(time)}
       </span>
     </div>

@@ -1,3 +1,4 @@
+import { sentence as msg } from '../../../core/messages/en/kinds/classMotion.ts'
 import type { ReactNode } from 'react'
 import type { ClassMotionDetection } from '../../../core/kinds/classMotion/schema.ts'
 import { MovingSentence } from '../MovingSentence.tsx'
@@ -10,7 +11,8 @@ export const ClassMotionSentence = (props: SentenceOf<ClassMotionDetection>): Re
       {...props}
       what={
         <>
-          A <ClassesChip detection={props.detection} document={props.document} /> in motion
+          {msg.a} <ClassesChip detection={props.detection} document={props.document} />{' '}
+          {msg.inMotion}
         </>
       }
     />

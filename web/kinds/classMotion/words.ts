@@ -1,11 +1,12 @@
+import { words as msg } from '../../../core/messages/en/kinds/classMotion.ts'
 import type { ClassMotionDetection } from '../../../core/kinds/classMotion/schema.ts'
 import { capital, cellWords, classWords, percentWords, type KindWords } from '../words.ts'
 
 export const classMotionWords: KindWords<ClassMotionDetection> = {
-  name: 'Motion by class',
+  name: msg.motionByClass,
   rail: (d) => [
-    `${capital(classWords(d))} in motion, `,
-    `: ${percentWords(d.threshold)} of ${cellWords(d)}`
+    msg.inMotion(capital(classWords(d))),
+    msg.of(percentWords(d.threshold), cellWords(d))
   ],
-  start: { name: 'People moving', settings: () => ({ classes: ['person'], confirmSeconds: 0.3 }) }
+  start: { name: msg.peopleMoving, settings: () => ({ classes: ['person'], confirmSeconds: 0.3 }) }
 }

@@ -1,3 +1,5 @@
+import { common } from '../../../core/messages/en/common.ts'
+import { sentence as msg } from '../../../core/messages/en/kinds/contact.ts'
 import type { ReactNode } from 'react'
 import type { ContactDetection } from '../../../core/kinds/contact/schema.ts'
 import { Chip } from '../Chip.tsx'
@@ -13,12 +15,12 @@ export function ContactSentence(props: SentenceOf<ContactDetection>): ReactNode 
     <>
       <NameChip detection={d} document={document} />:{' '}
       <Chip
-        what="Contact"
+        what={common.contact}
         editor={(close) => (
           <ContactEditor detection={d} document={document} inputs={props.inputs} close={close} />
         )}
       >{`${inputName(props.inputs, d.input)} ${contactVerb(d)}`}</Chip>{' '}
-      for {secondsWords(d.debounceSeconds)}
+      {msg.for(secondsWords(d.debounceSeconds))}
     </>
   )
 }

@@ -1,3 +1,4 @@
+import { editors as msg } from '../../../core/messages/en/kinds/contact.ts'
 import { Radio, Select } from 'antd'
 import type { ReactNode } from 'react'
 import type { SiteInput } from '../../../core/api.ts'
@@ -12,11 +13,11 @@ export function ContactEditor({
   return (
     <>
       <label className="field">
-        <span>Input</span>
+        <span>{msg.input}</span>
         <Select
           value={detection.input}
           options={inputs.map(({ id, name }) => ({ value: id, label: name }))}
-          onChange={(input) => document.edit({ ...detection, input }, 'Change the input')}
+          onChange={(input) => document.edit({ ...detection, input }, msg.changeTheInput)}
           getPopupContainer={(element) => element.parentElement!}
         />
       </label>
@@ -24,23 +25,23 @@ export function ContactEditor({
         vertical
         value={detection.normally}
         options={[
-          { value: 'open', label: 'Normally open: fires when it closes' },
-          { value: 'closed', label: 'Normally closed: fires when it opens' }
+          { value: 'open', label: msg.normallyOpenFiresWhenIt },
+          { value: 'closed', label: msg.normallyClosedFiresWhenIt }
         ]}
         onChange={(e) =>
           document.edit(
             { ...detection, normally: e.target.value as ContactDetection['normally'] },
-            'Change the contact’s rest'
+            msg.changeTheContactsRest
           )
         }
       />
       <SecondsEditor
-        label="Debounce"
+        label={msg.debounce}
         value={detection.debounceSeconds}
         max={60}
-        help="For how long it must stay so."
+        help={msg.forHowLongItMust}
         onChange={(debounceSeconds) =>
-          document.edit({ ...detection, debounceSeconds }, 'Change the debounce time')
+          document.edit({ ...detection, debounceSeconds }, msg.changeTheDebounceTime)
         }
       />
     </>

@@ -1,3 +1,5 @@
+import { common } from '../../../core/messages/en/common.ts'
+import { words as msg } from '../../../core/messages/en/kinds/contact.ts'
 import type { ContactDetection } from '../../../core/kinds/contact/schema.ts'
 import { inputName, type KindWords } from '../words.ts'
 
@@ -5,7 +7,7 @@ export const contactVerb = ({ normally }: ContactDetection): string =>
   normally === 'open' ? 'closes' : 'opens'
 
 export const contactWords: KindWords<ContactDetection> = {
-  name: 'Contact input',
+  name: msg.contactInput,
   rail: (d, inputs) => [`${inputName(inputs, d.input)} ${contactVerb(d)}, `, ''],
-  start: { name: 'Contact', settings: (inputs) => ({ input: inputs[0]?.id ?? 'input' }) }
+  start: { name: common.contact, settings: (inputs) => ({ input: inputs[0]?.id ?? 'input' }) }
 }

@@ -1,3 +1,5 @@
+import { common } from '../../../core/messages/en/common.ts'
+import { words as msg } from '../../../core/messages/en/kinds/entry.ts'
 import type { EntryDetection } from '../../../core/kinds/entry/schema.ts'
 import { bodyWords, capital, classWords, type KindWords } from '../words.ts'
 
@@ -5,8 +7,8 @@ import { bodyWords, capital, classWords, type KindWords } from '../words.ts'
 export const entryVerb = 'enters'
 
 export const entryWords: KindWords<EntryDetection> = {
-  name: 'Zone entry',
-  meaning: 'somebody comes in from outside',
+  name: msg.zoneEntry,
+  meaning: msg.somebodyComesInFromOutside,
   rail: (d) => [`${capital(classWords(d))} ${entryVerb} `, `, ${bodyWords(d.sensitivity)}`],
-  start: { name: 'Zone' }
+  start: { name: common.zone }
 }

@@ -1,3 +1,5 @@
+import { common } from '../../../core/messages/en/common.ts'
+import { words as msg } from '../../../core/messages/en/kinds/exit.ts'
 import type { ExitDetection } from '../../../core/kinds/exit/schema.ts'
 import { bodyWords, capital, classWords, type KindWords } from '../words.ts'
 
@@ -5,8 +7,8 @@ import { bodyWords, capital, classWords, type KindWords } from '../words.ts'
 export const exitVerb = 'leaves'
 
 export const exitWords: KindWords<ExitDetection> = {
-  name: 'Zone exit',
-  meaning: 'somebody who was in it goes out',
+  name: msg.zoneExit,
+  meaning: msg.somebodyWhoWasInIt,
   rail: (d) => [`${capital(classWords(d))} ${exitVerb} `, `, ${bodyWords(d.sensitivity)}`],
-  start: { name: 'Zone' }
+  start: { name: common.zone }
 }

@@ -1,3 +1,4 @@
+import { faceLayer as msg } from '../../../core/messages/en/kinds/face.ts'
 import type Konva from 'konva'
 import type { ReactNode } from 'react'
 import { Circle, Group, Label, Rect, Tag, Text } from '../../bench/picture/konva.ts'
@@ -5,7 +6,7 @@ import type { FaceDetection } from '../../../core/formats/plan.ts'
 import { faceKey, type Faces } from '../../../core/targets/faces.ts'
 import type { TargetRow } from '../../../core/targets/tracks.ts'
 
-const FONT = "'Atkinson Hyperlegible Next Variable', sans-serif"
+const FONT = msg.atkinsonHyperlegibleNextVariable
 
 /** The faces of this frame, and the smallest face frame, whose corner can be dragged. */
 export function FaceLayer({
@@ -46,7 +47,7 @@ export function FaceLayer({
         const face = faces?.get(faceKey(row.frame, row.id))
         if (!face) return null
         const large = face.w >= w && face.h >= h
-        const text = `${face.mask === null ? 'face' : face.mask ? 'mask' : 'no mask'}${face.name ? `, ${face.name}` : ''}`
+        const text = `${face.mask === null ? 'face' : face.mask ? 'mask' : msg.noMask}${face.name ? `, ${face.name}` : ''}`
         return (
           <Group key={row.id} listening={false}>
             <Rect
@@ -62,7 +63,7 @@ export function FaceLayer({
             <Label x={(face.x + face.w) * width + 4} y={face.y * height - 2}>
               <Tag fill="#11161C" opacity={0.8} cornerRadius={3} />
               <Text
-                text={large ? text : `${text}, too small`}
+                text={large ? text : msg.tooSmall(text)}
                 fill="#FFFFFF"
                 fontSize={12}
                 fontFamily={FONT}
@@ -93,7 +94,7 @@ export function FaceLayer({
         listening={false}
       />
       <Text
-        text="smallest face"
+        text={msg.smallestFace}
         x={width * 0.94 - 90}
         y={height * 0.9 + 4}
         width={90}

@@ -1,3 +1,5 @@
+import { common } from '../../../core/messages/en/common.ts'
+import { sentence as msg } from '../../../core/messages/en/kinds/face.ts'
 import type { ReactNode } from 'react'
 import type { FaceDetection } from '../../../core/kinds/face/schema.ts'
 import { Chip } from '../Chip.tsx'
@@ -11,26 +13,28 @@ export function FaceSentence(props: SentenceOf<FaceDetection>): ReactNode {
   const { detection: d, document } = props
   return (
     <>
-      A face at <NameChip detection={d} document={document} />{' '}
+      {msg.aFaceAt} <NameChip detection={d} document={document} />{' '}
       <Chip
-        what="Smallest face"
+        what={msg.smallestFace}
         editor={(close) => <FaceFrameEditor detection={d} document={document} close={close} />}
-      >{`of at least ${percentWords(100 * d.faceMin.w)} × ${percentWords(100 * d.faceMin.h)}`}</Chip>
+      >
+        {msg.ofAtLeast(percentWords(100 * d.faceMin.w), percentWords(100 * d.faceMin.h))}
+      </Chip>
       ,{' '}
       <Chip
-        what="Mask"
+        what={common.mask}
         editor={(close) => <MaskEditor detection={d} document={document} close={close} />}
       >
         {maskWords(d)}
       </Chip>
       ,{' '}
       <Chip
-        what="List of faces"
+        what={msg.listOfFaces}
         editor={(close) => <ListEditor detection={d} document={document} close={close} />}
       >
         {listWords(d)}
       </Chip>
-      , on a <ClassesChip detection={d} document={document} /> <GateChips {...props} />
+      {msg.onA} <ClassesChip detection={d} document={document} /> <GateChips {...props} />
     </>
   )
 }

@@ -1,3 +1,4 @@
+import { editors as msg } from '../../../core/messages/en/kinds/face.ts'
 import './face.css'
 import { InputNumber, Radio } from 'antd'
 import type { ReactNode } from 'react'
@@ -7,7 +8,7 @@ import { SavedText, tryEdit, type EditorProps } from '../editors.tsx'
 export function FaceFrameEditor({ detection, document }: EditorProps<FaceDetection>): ReactNode {
   const side = (key: 'w' | 'h', name: string): ReactNode => (
     <InputNumber
-      aria-label={`Smallest face, ${name}`}
+      aria-label={msg.smallestFace(name)}
       size="small"
       min={0.5}
       max={100}
@@ -19,7 +20,7 @@ export function FaceFrameEditor({ detection, document }: EditorProps<FaceDetecti
         v !== null &&
         document.edit(
           { ...detection, faceMin: { ...detection.faceMin, [key]: v / 100 } },
-          'Change the smallest face'
+          msg.changeTheSmallestFace
         )
       }
     />
@@ -30,9 +31,7 @@ export function FaceFrameEditor({ detection, document }: EditorProps<FaceDetecti
         {side('w', 'width')}
         {side('h', 'height')}
       </div>
-      <p className="quiet">
-        The dashed frame on the picture; drag its corner. Smaller faces do not count.
-      </p>
+      <p className="quiet">{msg.theDashedFrameOnThe}</p>
     </>
   )
 }
@@ -44,18 +43,18 @@ export function MaskEditor({ detection, document }: EditorProps<FaceDetection>):
         vertical
         value={detection.mask}
         options={[
-          { value: 'any', label: 'With or without a mask' },
-          { value: 'with', label: 'With a mask' },
-          { value: 'without', label: 'Without a mask' }
+          { value: 'any', label: msg.withOrWithoutAMask },
+          { value: 'with', label: msg.withAMask },
+          { value: 'without', label: msg.withoutAMask }
         ]}
         onChange={(e) =>
           document.edit(
             { ...detection, mask: e.target.value as FaceDetection['mask'] },
-            'Change the mask condition'
+            msg.changeTheMaskCondition
           )
         }
       />
-      <p className="quiet">Where it cannot be told, only “with or without” counts.</p>
+      <p className="quiet">{msg.whereItCannotBeTold}</p>
     </>
   )
 }
@@ -67,19 +66,19 @@ export function ListEditor({ detection, document }: EditorProps<FaceDetection>):
         vertical
         value={detection.list}
         options={[
-          { value: 'any', label: 'Whoever it is' },
-          { value: 'listed', label: 'Somebody on the list' },
-          { value: 'notListed', label: 'Anybody not on the list' }
+          { value: 'any', label: msg.whoeverItIs },
+          { value: 'listed', label: msg.somebodyOnTheList },
+          { value: 'notListed', label: msg.anybodyNotOnTheList }
         ]}
         onChange={(e) =>
           document.edit(
             { ...detection, list: e.target.value as FaceDetection['list'] },
-            'Change the list condition'
+            msg.changeTheListCondition
           )
         }
       />
       <SavedText
-        label="Names on the list, separated by commas"
+        label={msg.namesOnTheListSeparated}
         value={detection.faces.join(', ')}
         onKeep={(text) =>
           tryEdit(
@@ -91,13 +90,11 @@ export function ListEditor({ detection, document }: EditorProps<FaceDetection>):
                 .map((name) => name.trim())
                 .filter(Boolean)
             },
-            'Change the list of faces'
+            msg.changeTheListOfFaces
           )
         }
       />
-      <p className="quiet">
-        Who somebody is comes from the camera; footage alone does not tell it.
-      </p>
+      <p className="quiet">{msg.whoSomebodyIsComesFrom}</p>
     </>
   )
 }

@@ -1,17 +1,19 @@
+import { common } from '../../../core/messages/en/common.ts'
+import { words as msg } from '../../../core/messages/en/kinds/face.ts'
 import type { FaceDetection } from '../../../core/kinds/face/schema.ts'
 import { listed, type KindWords } from '../words.ts'
 
 export const maskWords = ({ mask }: FaceDetection): string =>
-  mask === 'any' ? 'with or without a mask' : `${mask} a mask`
+  mask === 'any' ? msg.withOrWithoutAMask : msg.aMask(mask)
 
 export const listWords = ({ list, faces }: FaceDetection): string => {
-  if (list === 'any') return 'whoever it is'
-  const names = faces.length ? listed(faces) : 'nobody yet'
-  return list === 'listed' ? `of ${names}` : `of anybody but ${names}`
+  if (list === 'any') return msg.whoeverItIs
+  const names = faces.length ? listed(faces) : msg.nobodyYet
+  return list === 'listed' ? msg.of(names) : msg.ofAnybodyBut(names)
 }
 
 export const faceWords: KindWords<FaceDetection> = {
-  name: 'Face',
-  rail: (d) => ['Face at ', `, ${maskWords(d)}`],
-  start: { name: 'Face', settings: () => ({ classes: ['person'] }) }
+  name: common.face,
+  rail: (d) => [msg.faceAt, `, ${maskWords(d)}`],
+  start: { name: common.face, settings: () => ({ classes: ['person'] }) }
 }

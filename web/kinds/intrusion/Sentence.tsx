@@ -1,3 +1,4 @@
+import { common } from '../../../core/messages/en/common.ts'
 import type { IntrusionDetection } from '../../../core/kinds/intrusion/schema.ts'
 import { DwellChip, TogetherChip } from '../stayChips.tsx'
 import type { ZonePart } from '../zonePart.ts'
@@ -9,7 +10,7 @@ export const intrusionZone: ZonePart<IntrusionDetection> = {
   where: 'in',
   after: (props) => (
     <>
-      , for <DwellChip {...props} least={0} />
+      {common.for} <DwellChip {...props} least={0} />
     </>
   )
 }

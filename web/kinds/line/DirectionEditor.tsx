@@ -1,3 +1,4 @@
+import { directionEditor as msg } from '../../../core/messages/en/kinds/line.ts'
 import { Radio } from 'antd'
 import type { ReactNode } from 'react'
 import type { LineDetection } from '../../../core/kinds/line/schema.ts'
@@ -13,7 +14,7 @@ export function DirectionEditor({
   const keep = (which: 'left' | 'right') => (text: string) => {
     const sides = { ...line.sides, [which]: text }
     if (!text.trim()) delete sides[which]
-    return tryEdit(document, { ...line, sides }, `Name the ${which} side`)
+    return tryEdit(document, { ...line, sides }, msg.nameTheSide(which))
   }
   return (
     <>
@@ -23,30 +24,28 @@ export function DirectionEditor({
         onChange={(e) =>
           document.edit(
             { ...line, direction: e.target.value as LineDetection['direction'] },
-            'Change the direction'
+            msg.changeTheDirection
           )
         }
         options={[
           { value: 'leftToRight', label: `${left} → ${right}` },
           { value: 'rightToLeft', label: `${right} → ${left}` },
-          { value: 'both', label: 'Either way' }
+          { value: 'both', label: msg.eitherWay }
         ]}
       />
       <SavedText
-        label="Left side"
+        label={msg.leftSide}
         value={line.sides?.left ?? ''}
         placeholder={left}
         onKeep={keep('left')}
       />
       <SavedText
-        label="Right side"
+        label={msg.rightSide}
         value={line.sides?.right ?? ''}
         placeholder={right}
         onKeep={keep('right')}
       />
-      <p className="quiet">
-        Left and right as seen by someone who walks the line from its letter to its end.
-      </p>
+      <p className="quiet">{msg.leftAndRightAsSeen}</p>
     </>
   )
 }

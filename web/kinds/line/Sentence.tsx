@@ -1,3 +1,4 @@
+import { sentence as msg } from '../../../core/messages/en/kinds/line.ts'
 import type { ReactNode } from 'react'
 import type { LineDetection } from '../../../core/kinds/line/schema.ts'
 import { Chip } from '../Chip.tsx'
@@ -10,15 +11,15 @@ export function LineSentence(props: SentenceOf<LineDetection>): ReactNode {
   const { detection: d, document } = props
   return (
     <>
-      A <ClassesChip detection={d} document={document} /> crosses{' '}
+      {msg.a} <ClassesChip detection={d} document={document} /> {msg.crosses}{' '}
       <NameChip detection={d} document={document} />{' '}
       <Chip
-        what="Direction and sides"
+        what={msg.directionAndSides}
         editor={(close) => <DirectionEditor detection={d} document={document} close={close} />}
       >
         {crossingWords(d)}
       </Chip>
-      , with <ShareChip detection={d} document={document} where="over the line" /> over,{' '}
+      {msg.with} <ShareChip detection={d} document={document} where={msg.overTheLine} /> {msg.over}{' '}
       <GateChips {...props} />
     </>
   )

@@ -1,3 +1,4 @@
+import { words as msg } from '../../../core/messages/en/kinds/line.ts'
 import type { LineDetection } from '../../../core/kinds/line/schema.ts'
 import { bodyWords, capital, classWords, type KindWords } from '../words.ts'
 
@@ -15,15 +16,15 @@ export const directionWords = (line: LineDetection): string => {
 /** The direction within the inspector's sentence. */
 export const crossingWords = (line: LineDetection): string => {
   const { left, right } = sideNames(line)
-  if (line.direction === 'both') return `either way between ${left} and ${right}`
-  return line.direction === 'leftToRight' ? `from ${left} to ${right}` : `from ${right} to ${left}`
+  if (line.direction === 'both') return msg.eitherWayBetweenAnd(left, right)
+  return line.direction === 'leftToRight' ? msg.fromTo(left, right) : msg.fromTo2(right, left)
 }
 
 export const lineWords: KindWords<LineDetection> = {
-  name: 'Line crossing',
+  name: msg.lineCrossing,
   rail: (d) => [
-    `${capital(classWords(d))} crosses `,
+    msg.crosses(capital(classWords(d))),
     `, ${directionWords(d)}, ${bodyWords(d.sensitivity)}`
   ],
-  start: { name: 'Line' }
+  start: { name: msg.line }
 }

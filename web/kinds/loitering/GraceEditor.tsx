@@ -1,3 +1,4 @@
+import { graceEditor as msg } from '../../../core/messages/en/kinds/loitering.ts'
 import type { ReactNode } from 'react'
 import type { LoiteringDetection } from '../../../core/kinds/loitering/schema.ts'
 import { SecondsEditor, type EditorProps } from '../editors.tsx'
@@ -5,12 +6,12 @@ import { SecondsEditor, type EditorProps } from '../editors.tsx'
 export function GraceEditor({ detection, document }: EditorProps<LoiteringDetection>): ReactNode {
   return (
     <SecondsEditor
-      parameter="GraceTime"
-      label="Grace"
+      parameter={msg.gracetime}
+      label={msg.grace}
       value={detection.graceSeconds}
       max={120}
-      help="Who is out of the zone for no longer than this is still lingering."
-      onChange={(graceSeconds) => document.edit({ ...detection, graceSeconds }, 'Change the grace')}
+      help={msg.whoIsOutOfThe}
+      onChange={(graceSeconds) => document.edit({ ...detection, graceSeconds }, msg.changeTheGrace)}
     />
   )
 }

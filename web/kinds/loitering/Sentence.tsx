@@ -1,3 +1,5 @@
+import { common } from '../../../core/messages/en/common.ts'
+import { sentence as msg } from '../../../core/messages/en/kinds/loitering.ts'
 import type { LoiteringDetection } from '../../../core/kinds/loitering/schema.ts'
 import { Chip } from '../Chip.tsx'
 import { DwellChip, TogetherChip } from '../stayChips.tsx'
@@ -12,13 +14,16 @@ export const loiteringZone: ZonePart<LoiteringDetection> = {
   where: 'in',
   after: (props) => (
     <>
-      , for <DwellChip {...props} least={1} />, away for{' '}
+      {common.for} <DwellChip {...props} least={1} />
+      {msg.awayFor}{' '}
       <Chip
-        what="Grace"
+        what={msg.grace}
         editor={(close) => (
           <GraceEditor detection={props.detection} document={props.document} close={close} />
         )}
-      >{`at most ${secondsWords(props.detection.graceSeconds)}`}</Chip>
+      >
+        {msg.atMost(secondsWords(props.detection.graceSeconds))}
+      </Chip>
     </>
   )
 }

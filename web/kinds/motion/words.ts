@@ -1,8 +1,9 @@
+import { words as msg } from '../../../core/messages/en/kinds/motion.ts'
 import type { MotionDetection } from '../../../core/kinds/motion/schema.ts'
 import { cellWords, percentWords, type KindWords } from '../words.ts'
 
 export const motionWords: KindWords<MotionDetection> = {
-  name: 'Motion',
-  rail: (d) => ['Motion, ', `: ${percentWords(d.threshold)} of ${cellWords(d)}`],
-  start: { name: 'All movement', settings: () => ({ holdOffSeconds: 5 }) }
+  name: msg.motion,
+  rail: (d) => ['Motion, ', msg.of(percentWords(d.threshold), cellWords(d))],
+  start: { name: msg.allMovement, settings: () => ({ holdOffSeconds: 5 }) }
 }

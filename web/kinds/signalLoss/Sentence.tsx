@@ -1,3 +1,5 @@
+import { common } from '../../../core/messages/en/common.ts'
+import { sentence as msg } from '../../../core/messages/en/kinds/signalLoss.ts'
 import type { ReactNode } from 'react'
 import type { SignalLossDetection } from '../../../core/kinds/signalLoss/schema.ts'
 import { Chip } from '../Chip.tsx'
@@ -10,16 +12,17 @@ export function SignalLossSentence(props: SentenceOf<SignalLossDetection>): Reac
   const { detection: d, document } = props
   return (
     <>
-      <NameChip detection={d} document={document} />: no new picture for{' '}
+      <NameChip detection={d} document={document} />
+      {msg.noNewPictureFor}{' '}
       <Chip
-        what="Delay"
+        what={common.delay}
         editor={(close) => (
           <DelayEditor
             detection={d}
             document={document}
             close={close}
             least={0.5}
-            help="How long no new picture may come."
+            help={msg.howLongNoNewPicture}
           />
         )}
       >

@@ -1,8 +1,9 @@
+import { words as msg } from '../../../core/messages/en/kinds/signalLoss.ts'
 import type { SignalLossDetection } from '../../../core/kinds/signalLoss/schema.ts'
 import { secondsWords, type KindWords } from '../words.ts'
 
 export const signalLossWords: KindWords<SignalLossDetection> = {
-  name: 'Signal loss',
-  rail: (d) => ['No picture, ', `: for ${secondsWords(d.delaySeconds)}`],
-  start: { name: 'Picture lost' }
+  name: msg.signalLoss,
+  rail: (d) => [msg.noPicture, msg.for(secondsWords(d.delaySeconds))],
+  start: { name: msg.pictureLost }
 }

@@ -1,3 +1,5 @@
+import { common } from '../../../core/messages/en/common.ts'
+import { sentence as msg } from '../../../core/messages/en/kinds/tamper.ts'
 import type { ReactNode } from 'react'
 import type { TamperDetection } from '../../../core/kinds/tamper/schema.ts'
 import { Chip } from '../Chip.tsx'
@@ -12,38 +14,41 @@ export function TamperSentence(props: SentenceOf<TamperDetection>): ReactNode {
   const { detection: d, document } = props
   return (
     <>
-      <NameChip detection={d} document={document} />: the camera is{' '}
+      <NameChip detection={d} document={document} />
+      {msg.theCameraIs}{' '}
       <Chip
-        what="Causes"
+        what={msg.causes}
         editor={(close) => <CausesEditor detection={d} document={document} close={close} />}
       >
         {causesWords(d)}
       </Chip>
-      , at{' '}
+      {msg.at}{' '}
       <Chip
-        what="Sensitivity"
+        what={common.sensitivity}
         editor={(close) => (
           <TamperSensitivityEditor detection={d} document={document} close={close} />
         )}
-      >{`sensitivity ${d.sensitivity}`}</Chip>
-      , for{' '}
+      >
+        {msg.sensitivity2(d.sensitivity)}
+      </Chip>
+      {common.for}{' '}
       <Chip
-        what="Delay"
+        what={common.delay}
         editor={(close) => (
           <DelayEditor
             detection={d}
             document={document}
             close={close}
             least={0}
-            help="How long a cause must hold. A truck that stops in front of the camera is gone by then."
+            help={msg.howLongACauseMust}
           />
         )}
       >
         {secondsWords(d.delaySeconds)}
       </Chip>
-      , which is{' '}
+      {msg.whichIs}{' '}
       <Chip
-        what="Severity"
+        what={msg.severity}
         editor={(close) => <SeverityEditor detection={d} document={document} close={close} />}
       >
         {d.severity}

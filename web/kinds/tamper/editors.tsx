@@ -1,3 +1,4 @@
+import { editors as msg } from '../../../core/messages/en/kinds/tamper.ts'
 import { Checkbox, Radio } from 'antd'
 import type { ReactNode } from 'react'
 import { causeWords } from '../../../core/detections/index.ts'
@@ -14,7 +15,7 @@ export function TamperSensitivityEditor({
     <SensitivitySlider
       detection={detection}
       document={document}
-      meaning="Moves the limits of all causes. The curves show how near the clip comes to them."
+      meaning={msg.movesTheLimitsOfAll}
     />
   )
 }
@@ -33,14 +34,11 @@ export function CausesEditor({ detection, document }: EditorProps<TamperDetectio
         onChange={(causes) =>
           document.edit(
             { ...detection, causes: TAMPER_CAUSES.filter((c) => (causes as string[]).includes(c)) },
-            'Change the causes'
+            msg.changeTheCauses
           )
         }
       />
-      <p className="quiet">
-        A dark even background or low light makes tamper unreliable; leave out what the view cannot
-        tell.
-      </p>
+      <p className="quiet">{msg.aDarkEvenBackgroundOr}</p>
     </>
   )
 }
@@ -55,11 +53,11 @@ export function SeverityEditor({ detection, document }: EditorProps<TamperDetect
         onChange={(e) =>
           document.edit(
             { ...detection, severity: e.target.value as TamperDetection['severity'] },
-            'Change the severity'
+            msg.changeTheSeverity
           )
         }
       />
-      <p className="quiet">A monitoring station may accept only from some step up.</p>
+      <p className="quiet">{msg.aMonitoringStationMayAccept}</p>
     </>
   )
 }

@@ -1,3 +1,5 @@
+import { common } from '../../../core/messages/en/common.ts'
+import { walkFollow as msg } from '../../../core/messages/en/prove/walk.ts'
 import type { ReactNode } from 'react'
 import type { LiveEffect, WalkTestView } from '../../../core/proving/live.ts'
 import { LadderView } from '../../scene/LadderView.tsx'
@@ -19,8 +21,8 @@ const came: Partial<Record<LiveEffect['kind'], string>> = {
   speaker: 'played',
   relay: 'switched',
   buzzer: 'sounding',
-  email: 'in the mail server’s hands',
-  station: 'acknowledged by the station',
+  email: msg.inTheMailServersHands,
+  station: msg.acknowledgedByTheStation,
   webhook: 'taken',
   popup: 'shown',
   recording: 'recording',
@@ -48,32 +50,28 @@ export function WalkFollow({ view, name }: { view: WalkTestView; name: string })
         <div className={`walk-verdict ${verdict.outcome}`} role="status">
           <b>
             <span aria-hidden="true">{verdict.outcome === 'passed' ? '✓' : '✕'}</span>{' '}
-            {verdict.outcome === 'passed' ? 'As expected' : 'Not as expected'}
+            {verdict.outcome === 'passed' ? msg.asExpected : msg.notAsExpected}
           </b>
           <p>{verdict.sentence}</p>
-          <p className="quiet">
-            {view.kept
-              ? 'Kept as a proof of this check.'
-              : 'Not kept: the walk is not a check that is kept, or was changed for this time.'}
-          </p>
+          <p className="quiet">{view.kept ? msg.keptAsAProofOf : msg.notKeptTheWalkIs}</p>
         </div>
       )}
       {view.error && <p className="is-failed">{view.error}</p>}
-      <section aria-label="What arrives">
-        <h3>What arrives</h3>
+      <section aria-label={msg.whatArrives}>
+        <h3>{msg.whatArrives}</h3>
         <ol className="arrivals">
           <li className={styles[triggerState]}>
             <span aria-hidden="true">{marks[triggerState]}</span>
             <span>
-              {silence ? 'Silence' : `Trigger of ${name}`}
+              {silence ? common.silence : msg.triggerOf(name)}
               <small>
                 {first
-                  ? `at ${first.time.toFixed(1)} s of the walk${triggers.length > 1 ? `, ${triggers.length} in all` : ''}`
+                  ? msg.atSOfTheWalk(first.time.toFixed(1), triggers.length)
                   : over
                     ? silence
-                      ? 'nothing triggered'
-                      : 'none came'
-                    : 'not yet'}
+                      ? msg.nothingTriggered
+                      : msg.noneCame
+                    : msg.notYet}
               </small>
             </span>
           </li>
@@ -89,27 +87,28 @@ export function WalkFollow({ view, name }: { view: WalkTestView; name: string })
                 {e.name}
                 <small>{effectWords(e)}</small>
               </span>
-              {e.after !== null && <span className="figures">+{e.after.toFixed(1)} s</span>}
+              {e.after !== null && <span className="figures">{msg.s(e.after.toFixed(1))}</span>}
             </li>
           ))}
         </ol>
         {!effects.length && view.beganAt !== null && (
-          <p className="quiet">{name} sets nothing off: it is linked to nothing.</p>
+          <p className="quiet">{msg.setsNothingOffIt(name)}</p>
         )}
         {view.others.length > 0 && (
           <p className="quiet">
-            Meanwhile also:{' '}
-            {view.others.map((o) => `${o.name} at ${o.time.toFixed(1)} s`).join(', ')}.
+            {msg.meanwhileAlso(
+              view.others.map((o) => `${o.name} at ${o.time.toFixed(1)} s`).join(', ')
+            )}
           </p>
         )}
       </section>
       {view.ladder ? (
         <LadderView
           ladder={view.ladder}
-          who={view.targets === 1 ? 'this target' : `the nearest of ${view.targets} targets`}
+          who={view.targets === 1 ? msg.thisTarget : msg.theNearestOfTargets(view.targets)}
         />
       ) : (
-        view.beganAt !== null && <p className="quiet">The camera reports nobody yet.</p>
+        view.beganAt !== null && <p className="quiet">{msg.theCameraReportsNobodyYet}</p>
       )}
     </>
   )
@@ -117,8 +116,8 @@ export function WalkFollow({ view, name }: { view: WalkTestView; name: string })
 
 function effectWords(e: LiveEffect): string {
   if (e.state === 'came')
-    return `${came[e.kind] ?? 'came'}${e.by === 'camera' ? ', by the camera itself' : ''}${e.expected ? '' : '; it was expected not to be'}`
-  if (e.state === 'stayed out') return `not set off, as expected${e.words ? `: ${e.words}` : ''}`
-  if (e.state === 'failed') return e.words ?? 'did not come'
-  return e.expected ? 'waited for' : `not expected${e.words ? `: ${e.words}` : ''}`
+    return `${came[e.kind] ?? 'came'}${e.by === 'camera' ? msg.byTheCameraItself : ''}${e.expected ? '' : '; it was expected not to be'}`
+  if (e.state === 'stayed out') return msg.notSetOffAsExpected(e.words ? `: ${e.words}` : '')
+  if (e.state === 'failed') return e.words ?? msg.didNotCome
+  return e.expected ? msg.waitedFor : msg.notExpected(e.words ? `: ${e.words}` : '')
 }

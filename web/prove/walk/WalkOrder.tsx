@@ -1,3 +1,5 @@
+import { common } from '../../../core/messages/en/common.ts'
+import { walkOrder as msg } from '../../../core/messages/en/prove/walk.ts'
 import { ORDERED, WEATHERS, type Weather } from '../../../core/formats/weather.ts'
 import { Alert, InputNumber, Segmented, Select } from 'antd'
 import type { ReactNode } from 'react'
@@ -47,7 +49,7 @@ export function WalkOrder({
     if (walk) changeWalk({ actors: walk.actors.map((a, i) => (i === 0 ? { ...a, ...part } : a)) })
   }
   return (
-    <fieldset className="walk-order" disabled={disabled} aria-label="The walk">
+    <fieldset className="walk-order" disabled={disabled} aria-label={msg.theWalk}>
       {walk && scene && (
         <>
           <CheckStage
@@ -58,14 +60,11 @@ export function WalkOrder({
             actor={first ? 0 : null}
             onWay={disabled ? undefined : (way) => changeFirst({ way })}
           />
-          <p className="quiet field-help">
-            Where it goes: click on the ground to lengthen the way, drag its points, double-click
-            one to take it out.
-          </p>
+          <p className="quiet field-help">{msg.whereItGoesClickOn}</p>
           {first && (
             <div className="two-fields">
               <label className="field">
-                <span className="field-name">Who</span>
+                <span className="field-name">{common.who}</span>
                 <Select
                   disabled={disabled}
                   value={first.kind}
@@ -74,7 +73,7 @@ export function WalkOrder({
                 />
               </label>
               <label className="field">
-                <span className="field-name">Speed</span>
+                <span className="field-name">{msg.speed}</span>
                 <InputNumber
                   disabled={disabled}
                   value={
@@ -91,7 +90,7 @@ export function WalkOrder({
           )}
           <div className="two-fields">
             <label className="field">
-              <span className="field-name">Light</span>
+              <span className="field-name">{msg.light}</span>
               <Select
                 disabled={disabled}
                 value={walk.light}
@@ -100,13 +99,13 @@ export function WalkOrder({
               />
             </label>
             <label className="field">
-              <span className="field-name">Weather</span>
+              <span className="field-name">{msg.weather}</span>
               <Select
                 disabled={disabled}
                 value={named(walk.weather) ?? 'own'}
                 options={[
                   ...ORDERED.map(({ name }) => ({ value: name, label: name })),
-                  ...(named(walk.weather) ? [] : [{ value: 'own', label: 'As in the check' }])
+                  ...(named(walk.weather) ? [] : [{ value: 'own', label: msg.asInTheCheck }])
                 ]}
                 onChange={(value) => {
                   const chosen = ORDERED.find(({ name }) => name === value)
@@ -117,7 +116,7 @@ export function WalkOrder({
           </div>
           <div className="two-fields">
             <label className="field">
-              <span className="field-name">At the site’s clock</span>
+              <span className="field-name">{msg.atTheSitesClock}</span>
               <input
                 type="datetime-local"
                 className="plain-input"
@@ -129,7 +128,7 @@ export function WalkOrder({
               />
             </label>
             <label className="field">
-              <span className="field-name">Takes</span>
+              <span className="field-name">{msg.takes}</span>
               <InputNumber
                 disabled={disabled}
                 value={walk.seconds}
@@ -146,15 +145,15 @@ export function WalkOrder({
         <Alert
           type="info"
           showIcon={false}
-          title="The scene of this camera is not known"
-          description="Choose a check that somebody walks on site, or add one on Prove."
+          title={msg.theSceneOfThisCamera}
+          description={msg.chooseACheckThatSomebody}
         />
       )}
       {by.how === 'person' && (
         <>
           <p className="person-words">{by.words}</p>
           <label className="field">
-            <span className="field-name">Wait at most</span>
+            <span className="field-name">{msg.waitAtMost}</span>
             <InputNumber
               disabled={disabled}
               value={by.seconds}
@@ -174,7 +173,7 @@ export function WalkOrder({
         </>
       )}
       <div className="field">
-        <span className="field-name">Expected</span>
+        <span className="field-name">{common.expected}</span>
         <Segmented
           disabled={disabled}
           value={expect.what}
@@ -183,7 +182,7 @@ export function WalkOrder({
               value: 'trigger',
               label: expect.what === 'trigger' ? expectedWords(check) : 'A trigger'
             },
-            { value: 'silence', label: 'Silence' }
+            { value: 'silence', label: common.silence }
           ]}
           onChange={(what) =>
             onChange(

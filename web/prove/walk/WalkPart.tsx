@@ -1,3 +1,5 @@
+import { common } from '../../../core/messages/en/common.ts'
+import { walkPart as msg } from '../../../core/messages/en/prove/walk.ts'
 import './walk.css'
 import '../prove.css'
 import { CaretRightOutlined, StopOutlined } from '@ant-design/icons'
@@ -36,7 +38,7 @@ export function WalkPart(): ReactNode {
   if (error && !(proving.data && site.data && watch.data))
     return <Alert className="notice" type="error" showIcon title={error.message} />
   if (!proving.data || !site.data || !watch.data)
-    return <p className="waiting">Opening the cameras …</p>
+    return <p className="waiting">{msg.openingTheCameras}</p>
   return <Walking proving={proving.data} site={site.data} watch={watch.data} />
 }
 
@@ -65,8 +67,8 @@ function Walking({
     return (
       <main className="prove-place">
         <section className="empty-place">
-          <h2>Nothing to walk yet</h2>
-          <p>Draw a detection on the Bench first; then it can be walked here.</p>
+          <h2>{msg.nothingToWalkYet}</h2>
+          <p>{msg.drawADetectionOnThe}</p>
         </section>
       </main>
     )
@@ -81,23 +83,23 @@ function Walking({
   return (
     <main className="prove-place">
       <header className="prove-head">
-        <h1>Walk test</h1>
+        <h1>{msg.walkTest}</h1>
         <Select
-          aria-label="Camera"
+          aria-label={common.camera}
           className="walk-camera"
           value={camera.id}
           options={cameras.map(({ id, name }) => ({ value: id, label: name }))}
           onChange={(id) => choose({ camera: id })}
         />
         <Select
-          aria-label="Check"
+          aria-label={msg.check}
           className="walk-check"
           value={kept?.check.id ?? `${OWN} ${detection.id}`}
           showSearch={{ optionFilterProp: 'label' }}
           options={detections.map(({ detection: d }) => ({
             label: d.name,
             options: [
-              { value: `${OWN} ${d.id}`, label: `${d.name}: a walk of my own` },
+              { value: `${OWN} ${d.id}`, label: msg.aWalkOf(d.name) },
               ...own
                 .filter((c) => walkable(c) && c.check.detection === d.id)
                 .map(({ check }) => ({ value: check.id, label: check.name }))
@@ -115,7 +117,7 @@ function Walking({
         <Link
           to={`/prove?camera=${camera.id}&detection=${detection.id}${kept ? `&check=${kept.check.id}` : ''}`}
         >
-          All checks
+          {msg.allChecks}
         </Link>
       </header>
       <OneWalk
@@ -179,11 +181,11 @@ function OneWalk({ camera, detection, kept, proving, site, watch }: OneProps): R
     act(async () => {
       await request('PUT', `/api/cameras/${camera.id}/checks/${check.id}`, { check, version: 0 })
       await refresh()
-      void message.success(`${check.name} is kept as a check`)
+      void message.success(msg.isKeptAsA(check.name))
     })
   return (
     <div className="walk-body">
-      <aside className="walk-side" aria-label="What is walked">
+      <aside className="walk-side" aria-label={msg.whatIsWalked}>
         <h2>{check.name}</h2>
         <WalkOrder
           check={check}
@@ -195,9 +197,9 @@ function OneWalk({ camera, detection, kept, proving, site, watch }: OneProps): R
         />
         {changed && (
           <p className="quiet">
-            Changed for this time; what comes of it is not kept with the check.{' '}
+            {msg.changedForThisTimeWhat}{' '}
             <Button size="small" onClick={() => setCheck(kept.check)}>
-              As kept
+              {msg.asKept}
             </Button>
           </p>
         )}
@@ -205,11 +207,11 @@ function OneWalk({ camera, detection, kept, proving, site, watch }: OneProps): R
           !proving.checks.some((c) => c.check.id === check.id) &&
           check.by.how === 'walk' && (
             <Button size="small" disabled={going} onClick={() => void keep()}>
-              Keep as a check
+              {msg.keepAsACheck}
             </Button>
           )}
       </aside>
-      <section className="walk-live" aria-label="Live">
+      <section className="walk-live" aria-label={common.live}>
         {stream && shown && (
           <LiveTile
             stream={stream}
@@ -230,33 +232,31 @@ function OneWalk({ camera, detection, kept, proving, site, watch }: OneProps): R
               disabled={check.by.how === 'walk' && !scene}
               onClick={() => void act(() => does.start(check))}
             >
-              {check.by.how === 'person' ? 'Walking now' : view?.verdict ? 'Walk again' : 'Walk'}
+              {check.by.how === 'person'
+                ? msg.walkingNow
+                : view?.verdict
+                  ? msg.walkAgain
+                  : msg.walk}
             </Button>
           )}
           {going && walk.data && (
             <>
               {walk.data.how === 'person' && walk.data.state === 'walking' && (
-                <Button onClick={() => void act(does.finish)}>That was it</Button>
+                <Button onClick={() => void act(does.finish)}>{msg.thatWasIt}</Button>
               )}
               <Button icon={<StopOutlined />} onClick={() => void act(does.stop)}>
-                Stop
+                {common.stop}
               </Button>
             </>
           )}
           <Phase view={walk.data ?? null} mine={view !== null} />
         </div>
       </section>
-      <aside className="walk-side follow" aria-label="What comes of it">
+      <aside className="walk-side follow" aria-label={msg.whatComesOfIt}>
         {view ? (
           <WalkFollow view={view} name={detection.name} />
         ) : (
-          <p className="quiet">
-            {check.by.how === 'person'
-              ? 'Press “Walking now”, and walk. '
-              : 'Press Walk: the simulated scene shows it to the camera. '}
-            The camera’s own trigger is waited for, and then everything that must follow, each with
-            its time.
-          </p>
+          <p className="quiet">{msg.pressWalkingNowAnd(check.by.how === 'person')}</p>
         )}
       </aside>
     </div>
@@ -282,7 +282,7 @@ const plainCheck = (
 function ownWalk(camera: string, detection: OneProps['detection'], proving: ProvingView): Check {
   const bare = {
     ...newCheck(detection, proving.scenes[camera] ?? null, []),
-    name: 'A walk of my own'
+    name: msg.aWalkOfMyOwn
   }
   const plain = plainCheck(camera, detection, proving)
   return plain ? { ...bare, by: plain.by, expect: plain.expect, effects: [] } : bare
@@ -300,12 +300,12 @@ function Phase({ view, mine }: { view: WalkTestView | null; mine: boolean }): Re
   const since =
     view.beganAt === null ? 0 : Math.min(view.seconds, Math.max(0, (now - view.beganAt) / 1000))
   const words = {
-    preparing: 'The scene is being made ready …',
-    walking: `${since.toFixed(1)} of ${view.seconds} s`,
+    preparing: msg.theSceneIsBeingMade,
+    walking: msg.ofS(since.toFixed(1), view.seconds),
     settling: 'Walked; waiting for what follows …',
-    done: 'Done',
-    stopped: 'Stopped, without a result',
-    failed: 'It could not be walked'
+    done: msg.done,
+    stopped: msg.stoppedWithoutAResult,
+    failed: msg.itCouldNotBeWalked
   }[view.state]
   return (
     <span className="walk-phase">
@@ -315,12 +315,12 @@ function Phase({ view, mine }: { view: WalkTestView | null; mine: boolean }): Re
           showInfo={false}
           size={[220, 8]}
           strokeColor="var(--accent)"
-          aria-label="The walk"
+          aria-label={msg.theWalk}
         />
       )}
       <span role="status" className="figures">
         {words}
-        {!mine && `, of ${view.check.name}`}
+        {!mine && msg.of(view.check.name)}
       </span>
     </span>
   )

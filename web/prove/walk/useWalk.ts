@@ -1,3 +1,4 @@
+import { useWalk as msg } from '../../../core/messages/en/prove/walk.ts'
 import { useQuery, useQueryClient, type UseQueryResult } from '@tanstack/react-query'
 import type { Check } from '../../../core/formats/check.ts'
 import type { WalkTestView } from '../../../core/proving/live.ts'
@@ -35,7 +36,8 @@ export function useWalkDoes(camera: string): {
     await refresh()
   }
   return {
-    start: (check) => take(request('POST', path, { check }, { headers: noteHeaders('Walk test') })),
+    start: (check) =>
+      take(request('POST', path, { check }, { headers: noteHeaders(msg.walkTest) })),
     stop: () => take(request('DELETE', path)),
     finish: () => take(request('POST', `${path}/finish`))
   }

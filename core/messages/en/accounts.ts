@@ -1,0 +1,70 @@
+import { messages } from '../messages.ts'
+
+export const firstAccount = messages({
+  nobodyHasAnAccountYet:
+    'Nobody has an account yet. Make the first installer account with the one-time code that the start printed.',
+  code: 'Code',
+  yourName: 'Your name',
+  passwordAtLeastCharacters: (value: number) => `Password, at least ${value} characters`,
+  createAccount: 'Create account'
+})
+
+export const signIn = messages({
+  signIn: 'Sign in',
+  noAccountAskYourInstaller: 'No account? Ask your installer.'
+})
+
+export const sessionList = messages({
+  edge: 'Edge',
+  firefox: 'Firefox',
+  chromeOrChromium: 'Chrome or Chromium',
+  safari: 'Safari',
+  android: 'Android',
+  windows: 'Windows',
+  linux: 'Linux',
+  on: (system: string) => ` on ${system}`,
+  unknownProgram: 'Unknown program',
+  aSessionEndsAfter30:
+    'A session ends after 30 minutes without use, and after 12 hours in any case.',
+  browser: 'Browser',
+  signedIn: 'Signed in',
+  lastUsed: 'Last used',
+  thisOne: 'this one',
+  end: 'End',
+  endAllOthers: 'End all others'
+})
+
+export const auditList = messages({
+  when: 'When',
+  what: 'What',
+  showEarlier: 'Show earlier'
+})
+
+export const accountList = messages({
+  installerSetsEverythingUp: 'Installer: sets everything up',
+  operatorDealsWithAlarms: 'Operator: deals with alarms',
+  viewerLooksOnly: 'Viewer: looks only',
+  roleOf: (name: string) => `Role of ${name}`,
+  willNotBeAble: (name: string) => `${name} will not be able to sign in any more.`,
+  remove: 'Remove',
+  role: 'Role',
+  add: 'Add'
+})
+
+export const userMenu = messages({
+  changePassword: 'Change password…',
+  sessions: 'Sessions…',
+  accounts: 'Accounts…',
+  auditList: 'Audit list…',
+  storage: 'Storage…',
+  signOut: 'Sign out',
+  whereYouAreSignedIn: 'Where you are signed in',
+  accounts2: 'Accounts',
+  auditList2: 'Audit list',
+  storage2: 'Storage',
+  passwordChangedYourOtherSessions: 'Password changed. Your other sessions have ended.',
+  newPassword: 'New password',
+  currentPassword: 'Current password',
+  newPasswordAtLeastCharacters: (value: number) => `New password, at least ${value} characters`,
+  changePassword2: 'Change password'
+})

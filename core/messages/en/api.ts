@@ -1,0 +1,6 @@
+import { messages } from '../messages.ts'
+
+export const client = messages({
+  theDatabaseDoesNotAnswer: 'The database does not answer.',
+  theServerAnsweredWith: (status: number) => `the server answered with ${status}`
+})

@@ -1,0 +1,6 @@
+import { messages } from '../../messages.ts'
+
+export const curvePanel = messages({
+  measuredCurve: 'Measured curve',
+  limit: (value: number, unit: string) => `limit ${value} ${unit}`
+})
