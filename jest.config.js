@@ -19,6 +19,7 @@ export default {
     '<rootDir>/{core,analysis,simulation,standins,server,web,demo,scripts}/**/*.test.{ts,tsx}'
   ],
   moduleNameMapper: { '\\.css$': '<rootDir>/web/testing/noStyles.ts' },
+  setupFilesAfterEnv: ['<rootDir>/core/testing/matchers.ts'],
   globalSetup: '<rootDir>/server/testing/setup.mjs',
   globalTeardown: '<rootDir>/server/testing/teardown.mjs',
   // Three at a time, also on two cores: much of a test is waiting, for a walk or for a child of its own.

@@ -1,3 +1,4 @@
+import { said } from '../core/messages/said.ts'
 import { InputError } from '../core/errors.ts'
 import { USUAL_GRID, type Grid, type Measures } from '../core/measures/measures.ts'
 import type { Tracks } from '../core/targets/tracks.ts'
@@ -81,17 +82,14 @@ function checkWhole(
   if (done === 0)
     throw new InputError(
       name,
-      `has no picture that can be decoded${errors ? ` (${errors.split('\n')[0]!.slice(0, 200)})` : ''}; choose another file`
+      said('clips.hasNoPictureThatCan', errors ? ` (${errors.split('\n')[0]!.slice(0, 200)})` : '')
     )
   const seconds = (frames: number): string => (frames / fps).toFixed(1)
   if (expected !== null && done < WHOLE * expected - 1)
-    throw new InputError(
-      name,
-      `is cut off: it says that it lasts ${seconds(expected)} s, and its pictures end after ${seconds(done)} s. Copy or upload the whole file again`
-    )
+    throw new InputError(name, said('clips.isCutOffItSays', seconds(expected), seconds(done)))
   if (code !== 0)
     throw new InputError(
       name,
-      `could not be decoded to its end (${errors.split('\n')[0]!.slice(0, 200)}); pictures end after ${seconds(done)} s`
+      said('clips.couldNotBeDecodedTo', errors.split('\n')[0]!.slice(0, 200), seconds(done))
     )
 }

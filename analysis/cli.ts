@@ -1,3 +1,5 @@
+import { clips as msg } from '../core/messages/en/codes/clips.ts'
+import { said } from '../core/messages/said.ts'
 import { writeFileSync } from 'node:fs'
 import { UsageError, readOptions, runCommand } from '../core/cli/options.ts'
 import { writeFaces } from '../core/formats/faces.ts'
@@ -11,7 +13,7 @@ const usage =
 
 const readGrid = (text: string): Grid => {
   const m = /^(\d{1,3})x(\d{1,3})$/.exec(text)
-  if (!m) throw new UsageError(`--grid is "${text}"; must be COLUMNSxROWS, such as 22x18`)
+  if (!m) throw new UsageError(said('clips.gridIsMust', text))
   return { columns: +m[1]!, rows: +m[2]! }
 }
 
@@ -33,8 +35,8 @@ await runCommand(async (args) => {
     return
   }
   if (positionals.length !== 1)
-    throw new UsageError(`give one clip, not ${positionals.length}\n${usage}`)
-  if (typeof values.out !== 'string') throw new UsageError(`--out is missing\n${usage}`)
+    throw new UsageError(said('clips.giveOneClipNotN', positionals.length, usage))
+  if (typeof values.out !== 'string') throw new UsageError(said('clips.outIsMissingN', usage))
   const grid = typeof values.grid === 'string' ? readGrid(values.grid) : USUAL_GRID
   const stop = new AbortController()
   process.once('SIGINT', () => stop.abort(new Error('stopped')))
@@ -43,7 +45,7 @@ await runCommand(async (args) => {
     signal: stop.signal,
     grid,
     onProgress: (done, expected) => {
-      if (bar) process.stderr.write(`\r${done} of ${expected ?? '?'} frames`)
+      if (bar) process.stderr.write(msg.ofFrames(done, expected ?? '?'))
     }
   })
   writeFileSync(values.out, writeMot(tracks, footage))

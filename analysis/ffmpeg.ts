@@ -1,3 +1,5 @@
+import { clips as msg } from '../core/messages/en/codes/clips.ts'
+import { said } from '../core/messages/said.ts'
 import { spawn, type ChildProcessByStdio } from 'node:child_process'
 import type { Readable } from 'node:stream'
 import { InputError } from '../core/errors.ts'
@@ -26,7 +28,7 @@ export const inputArguments = (file: string): string[] => [
 export const constantRate = (fps: number): string =>
   `settb=1/90000,setpts=PTS-135,fps=fps=${fps}:round=up:start_time=0`
 
-const installHint = 'install it with: apt-get install ffmpeg'
+const installHint = msg.installItWithAptGetInstall
 
 /** Starts ffmpeg or ffprobe with nothing on its input; its errors are collected in `errors()`. */
 export function start(
@@ -46,7 +48,7 @@ export function start(
     child.on('error', (error: NodeJS.ErrnoException) =>
       reject(
         error.code === 'ENOENT'
-          ? new InputError('', `${program} is not installed; ${installHint}`)
+          ? new InputError('', said('clips.isNotInstalled', program, installHint))
           : error
       )
     )
@@ -63,7 +65,7 @@ const MAX_WAITING = 200
 const turns = new Limiter(
   AT_ONCE,
   MAX_WAITING,
-  () => new InputError('', 'too many pictures are asked for at once; try again in a moment')
+  () => new InputError('', said('clips.tooManyPicturesAreAsked'))
 )
 
 /** Runs a program to its end and gives its output; few at a time. */

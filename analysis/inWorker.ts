@@ -1,6 +1,7 @@
 import { Worker } from 'node:worker_threads'
 import { InputError } from '../core/errors.ts'
 import type { Grid } from '../core/measures/measures.ts'
+import type { Said } from '../core/messages/said.ts'
 import type { Analysis, AnalysisOptions } from './analyse.ts'
 
 export interface WorkerOrder {
@@ -14,15 +15,8 @@ export type FromWorker =
   | { type: 'progress'; done: number; expected: number | null }
   | { type: 'done'; analysis: Analysis }
   | { type: 'stopped' }
-  | { type: 'refused'; place: string; message: string }
+  | { type: 'refused'; place: string; said: Said | string }
   | { type: 'failed'; message: string }
-
-/** An error whose message already names its place. */
-const refusal = (place: string, message: string): InputError =>
-  new InputError(
-    place,
-    message.startsWith(`${place}: `) ? message.slice(place.length + 2) : message
-  )
 
 /** `analyse` in a worker thread, so that whoever asks stays responsive. Same options, same errors. */
 export function analyseInWorker(
@@ -46,7 +40,7 @@ export function analyseInWorker(
       else if (message.type === 'done') end(() => resolve(message.analysis))
       else if (message.type === 'stopped') end(() => reject(signal?.reason as Error))
       else if (message.type === 'refused')
-        end(() => reject(refusal(message.place, message.message)))
+        end(() => reject(new InputError(message.place, message.said)))
       else end(() => reject(new Error(message.message)))
     })
     worker.on('error', (error) => end(() => reject(error)))

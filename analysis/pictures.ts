@@ -1,3 +1,4 @@
+import { said } from '../core/messages/said.ts'
 import { rename, rm } from 'node:fs/promises'
 import { InputError } from '../core/errors.ts'
 import { constantRate, inputArguments, output } from './ffmpeg.ts'
@@ -53,7 +54,7 @@ export async function makeView(
     if (code !== 0)
       throw new InputError(
         '',
-        `the clip could not be made playable (${errors.split('\n')[0]!.slice(0, 200)})`
+        said('clips.theClipCouldNotBe', errors.split('\n')[0]!.slice(0, 200))
       )
     await rename(part, out)
   } finally {
@@ -93,7 +94,8 @@ export async function pictureAt(
   const picture = await seek(seconds - 0.005)
   if (picture.length) return picture
   const before = await seek(seconds - 0.6)
-  if (!before.length) throw new InputError('', `the clip has no picture at ${seconds.toFixed(1)} s`)
+  if (!before.length)
+    throw new InputError('', said('clips.theClipHasNoPicture', seconds.toFixed(1)))
   return before
 }
 
@@ -143,16 +145,16 @@ export async function cutOut(
     if (code !== 0)
       throw new InputError(
         '',
-        `the stretch could not be cut out (${errors.split('\n')[0]!.slice(0, 200)})`
+        said('clips.theStretchCouldNotBe', errors.split('\n')[0]!.slice(0, 200))
       )
     await rename(part, out)
   } finally {
     await rm(part, { force: true })
   }
-  const { out: said } = await output(
+  const { out: bytes } = await output(
     'ffprobe',
     ['-v', 'error', '-show_entries', 'format=duration', '-of', 'csv=p=0', out],
     signal
   )
-  return Number(said.toString('utf8'))
+  return Number(bytes.toString('utf8'))
 }

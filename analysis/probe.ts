@@ -1,3 +1,4 @@
+import { said } from '../core/messages/said.ts'
 import { stat } from 'node:fs/promises'
 import { InputError } from '../core/errors.ts'
 import { inputArguments, output } from './ffmpeg.ts'
@@ -80,10 +81,10 @@ export async function probe(file: string, name = file, signal?: AbortSignal): Pr
   const { size } = await stat(file).catch((error: NodeJS.ErrnoException) => {
     throw new InputError(
       name,
-      error.code === 'ENOENT' ? 'is not there' : `cannot be read (${error.code})`
+      error.code === 'ENOENT' ? said('clips.isNotThere') : said('clips.cannotBeRead', error.code)
     )
   })
-  if (size === 0) throw new InputError(name, 'is empty; choose a video file')
+  if (size === 0) throw new InputError(name, said('clips.isEmptyChooseAVideo'))
   const { code, out, errors } = await output(
     'ffprobe',
     [
@@ -99,12 +100,7 @@ export async function probe(file: string, name = file, signal?: AbortSignal): Pr
   )
   if (code !== 0) {
     const cut = /moov atom not found|truncat|EBML header|End of file/i.test(errors)
-    throw new InputError(
-      name,
-      cut
-        ? 'is cut off: its index is missing, so that no picture can be read. Copy or upload the whole file again'
-        : 'is not a video that can be read; choose an AVI, MP4, MOV, MKV, WebM, MPEG or similar file'
-    )
+    throw new InputError(name, cut ? said('clips.isCutOffItsIndex') : said('clips.isNotAVideoThat'))
   }
   const info = JSON.parse(out.toString('utf8')) as {
     streams?: {
@@ -119,16 +115,12 @@ export async function probe(file: string, name = file, signal?: AbortSignal): Pr
     format?: { duration?: string; tags?: Record<string, string> }
   }
   const video = info.streams?.find((s) => s.codec_type === 'video' && !s.disposition?.attached_pic)
-  if (!video?.width || !video.height)
-    throw new InputError(name, 'has no pictures in it, only other streams; choose a video file')
+  if (!video?.width || !video.height) throw new InputError(name, said('clips.hasNoPicturesInIt'))
   if (video.width * video.height > MAX_PIXELS)
-    throw new InputError(
-      name,
-      `is ${video.width} × ${video.height} pixels; at most 8192 × 4320 are read`
-    )
+    throw new InputError(name, said('clips.isPixelsAtMost', video.width, video.height))
   const sourceFps = await rateOf(video, file, signal)
   if (!(sourceFps > 0 && sourceFps <= 1000))
-    throw new InputError(name, 'has no usable frame rate; choose a file with one')
+    throw new InputError(name, said('clips.hasNoUsableFrameRate'))
   const duration = Number(info.format?.duration ?? video.duration)
   const recordedAt = info.format?.tags?.creation_time
   return {

@@ -19,7 +19,7 @@ try {
 } catch (error) {
   if (stop.signal.aborted) tell({ type: 'stopped' })
   else if (error instanceof InputError)
-    tell({ type: 'refused', place: error.place, message: error.message })
+    tell({ type: 'refused', place: error.place, said: error.said })
   else tell({ type: 'failed', message: (error as Error).stack ?? String(error) })
 } finally {
   parentPort!.close()

@@ -1,3 +1,4 @@
+import { coded, type Said } from './messages/said.ts'
 import * as v from 'valibot'
 import {
   DetectionSchema,
@@ -79,7 +80,7 @@ export interface SavedEndpoint extends Versioned {
   /** When it was last tested; null: never. */
   testedAt: number | null
   /** Why the last test failed. */
-  testError: string | null
+  testError: Said | string | null
 }
 
 export interface SavedSchedule extends Versioned {
@@ -132,9 +133,9 @@ export interface ClipView {
   /** Seconds at which the tamper reference is learned anew. */
   learnAnewAt: number[]
   /** Of the analysis, 0 to 1, and what it is doing; null when it is not running. */
-  progress: { share: number | null; step: string } | null
+  progress: { share: number | null; step: Said } | null
   /** Why it was refused. */
-  error: string | null
+  error: Said | string | null
 }
 
 export interface RunView {
@@ -172,7 +173,7 @@ export interface DeliveryView {
   /** Of an output: what is switched. */
   does: 'on' | 'off'
   attempts: number
-  error: string | null
+  error: Said | string | null
   createdAt: number
   sentAt: number | null
   /** While pending: when it is tried next. */
@@ -186,14 +187,14 @@ export interface EvidenceView {
   recording:
     | { state: 'running'; secondsLeft: number }
     | { state: 'reading' }
-    | { state: 'failed'; words: string }
+    | { state: 'failed'; why: Said | string }
     | null
 }
 
 export interface AttemptView {
   at: number
   ok: boolean
-  words: string
+  outcome: Said | string
 }
 
 export interface AlarmView {
@@ -238,26 +239,26 @@ export interface MailView extends MailSummary {
 }
 
 const version = v.pipe(
-  v.number('must be a number'),
-  v.integer('must be a whole number'),
-  v.minValue(0, 'must be 0 or more')
+  v.number(coded('input.mustBeANumber')),
+  v.integer(coded('input.mustBeAWholeNumber')),
+  v.minValue(0, coded('input.mustBe0OrMore'))
 )
 
 export const SaveDetectionSchema = v.strictObject({
   version,
   position: v.pipe(
-    v.number('must be a number'),
-    v.integer('must be a whole number'),
-    v.minValue(0, 'must be 0 or more'),
-    v.maxValue(10000, 'must be at most 10000')
+    v.number(coded('input.mustBeANumber')),
+    v.integer(coded('input.mustBeAWholeNumber')),
+    v.minValue(0, coded('input.mustBe0OrMore')),
+    v.maxValue(10000, coded('input.mustBeAtMost10000'))
   ),
   detection: DetectionSchema
 })
 export const SaveSceneSchema = v.strictObject({
   version,
   ignore: v.pipe(
-    v.array(ZoneSchema, 'must be a list of areas'),
-    v.maxLength(50, 'has more than 50 areas')
+    v.array(ZoneSchema, coded('input.mustBeAListOf22')),
+    v.maxLength(50, coded('api.hasMoreThan50Areas'))
   ),
   marks: v.nullable(SceneMarksSchema)
 })
@@ -271,7 +272,10 @@ export const SaveMailSchema = v.strictObject({
   mail: v.nullable(MailSchema),
   /** Left out: the password stays. */ password: v.optional(
     v.nullable(
-      v.pipe(v.string('must be a text'), v.maxLength(200, 'is longer than 200 characters'))
+      v.pipe(
+        v.string(coded('input.mustBeAText')),
+        v.maxLength(200, coded('input.isLongerThan200Characters'))
+      )
     )
   )
 })
@@ -310,7 +314,7 @@ export interface SiteActionsView {
   /** What contacts are now, by input. */
   inputs: Record<string, boolean | null>
   /** By endpoint of a station: when it last answered a heartbeat, and what was wrong with the last one. */
-  stations: Record<string, { answeredAt: number | null; error: string | null }>
+  stations: Record<string, { answeredAt: number | null; error: Said | string | null }>
   /** Links that the camera sets off itself, as `camera detection endpoint`. */
   byCamera: string[]
 }
@@ -327,28 +331,31 @@ export const SaveInputsSchema = v.strictObject({
   inputs: v.array(
     v.strictObject({
       id: v.pipe(
-        v.string('must be an id'),
-        v.regex(/^[\w-]{1,64}$/, 'must be 1 to 64 letters, digits, - or _')
+        v.string(coded('api.mustBeAnId')),
+        v.regex(/^[\w-]{1,64}$/, coded('input.mustBe1To64'))
       ),
       name: v.pipe(
-        v.string('must be a text'),
+        v.string(coded('input.mustBeAText')),
         v.trim(),
-        v.minLength(1, 'must not be empty'),
-        v.maxLength(80, 'is longer than 80 characters')
+        v.minLength(1, coded('input.mustNotBeEmpty')),
+        v.maxLength(80, coded('input.isLongerThan80Characters'))
       ),
-      device: v.optional(v.string('must be the id of a device')),
-      token: v.optional(v.string('must be the token of an input'))
+      device: v.optional(v.string(coded('api.mustBeTheIdOf'))),
+      token: v.optional(v.string(coded('api.mustBeTheTokenOf')))
     }),
-    'must be a list of contacts'
+    coded('api.mustBeAListOf2')
   )
 })
 
 export const AcknowledgeSchema = v.strictObject({
   comment: v.optional(
-    v.pipe(v.string('must be a text'), v.maxLength(2000, 'is longer than 2000 characters')),
+    v.pipe(
+      v.string(coded('input.mustBeAText')),
+      v.maxLength(2000, coded('api.isLongerThan2000Characters'))
+    ),
     ''
   ),
-  confirmed: v.optional(v.boolean('must be true or false'), false)
+  confirmed: v.optional(v.boolean(coded('input.mustBeTrueOrFalse')), false)
 })
 
 /** What somebody did about an alarm. */
@@ -361,23 +368,26 @@ export interface AlarmNote {
 }
 export const NoteSchema = v.strictObject({
   words: v.pipe(
-    v.string('must be a text'),
+    v.string(coded('input.mustBeAText')),
     v.trim(),
-    v.minLength(1, 'must not be empty'),
-    v.maxLength(2000, 'is longer than 2000 characters')
+    v.minLength(1, coded('input.mustNotBeEmpty')),
+    v.maxLength(2000, coded('api.isLongerThan2000Characters'))
   )
 })
 export const HandSchema = v.strictObject({
   to: v.pipe(
-    v.string('must be a name'),
+    v.string(coded('api.mustBeAName')),
     v.trim(),
-    v.minLength(1, 'must not be empty'),
-    v.maxLength(80, 'is longer than 80 characters')
+    v.minLength(1, coded('input.mustNotBeEmpty')),
+    v.maxLength(80, coded('input.isLongerThan80Characters'))
   )
 })
 export const CloseSchema = v.strictObject({
   words: v.optional(
-    v.pipe(v.string('must be a text'), v.maxLength(2000, 'is longer than 2000 characters')),
+    v.pipe(
+      v.string(coded('input.mustBeAText')),
+      v.maxLength(2000, coded('api.isLongerThan2000Characters'))
+    ),
     ''
   )
 })
@@ -386,37 +396,40 @@ export const CloseSchema = v.strictObject({
 export const SendTriggerSchema = v.strictObject({
   /** The sender's own name for it: the same is taken once. */
   key: v.pipe(
-    v.string('must be a text'),
-    v.minLength(1, 'must not be empty'),
-    v.maxLength(100, 'is longer than 100 characters')
+    v.string(coded('input.mustBeAText')),
+    v.minLength(1, coded('input.mustNotBeEmpty')),
+    v.maxLength(100, coded('api.isLongerThan100Characters'))
   ),
   camera: id,
   detection: id,
   at: v.optional(
     v.pipe(
-      v.number('must be an instant in milliseconds'),
-      v.integer('must be a whole number'),
-      v.minValue(0, 'must be after 1970'),
-      v.maxValue(4102444800000, 'must be before 2100')
+      v.number(coded('input.mustBeAnInstantIn')),
+      v.integer(coded('input.mustBeAWholeNumber')),
+      v.minValue(0, coded('api.mustBeAfter1970')),
+      v.maxValue(4102444800000, coded('api.mustBeBefore2100'))
     )
   ),
   target: v.optional(
     v.pipe(
-      v.number('must be a number'),
-      v.integer('must be a whole number'),
-      v.minValue(0, 'must be 0 or more'),
-      v.maxValue(2147483647, 'must be at most 2147483647')
+      v.number(coded('input.mustBeANumber')),
+      v.integer(coded('input.mustBeAWholeNumber')),
+      v.minValue(0, coded('input.mustBe0OrMore')),
+      v.maxValue(2147483647, coded('api.mustBeAtMost2147483647'))
     )
   ),
   direction: v.optional(
-    v.picklist(['leftToRight', 'rightToLeft'], 'must be leftToRight or rightToLeft')
+    v.picklist(['leftToRight', 'rightToLeft'], coded('input.mustBeLefttorightOrRighttoleft'))
   ),
-  cause: v.optional(v.picklist(TAMPER_CAUSES, `must be one of ${TAMPER_CAUSES.join(', ')}`))
+  cause: v.optional(v.picklist(TAMPER_CAUSES, coded('input.mustBeOneOf', TAMPER_CAUSES.join(', '))))
 })
 /** Which fix of which issue is to be applied (core/readiness, findingKey). */
 export const FixSchema = v.strictObject({
-  finding: v.pipe(v.string('must be a text'), v.maxLength(600, 'is longer than 600 characters')),
-  which: v.picklist(['fix', 'orElse'], 'must be fix or orElse')
+  finding: v.pipe(
+    v.string(coded('input.mustBeAText')),
+    v.maxLength(600, coded('api.isLongerThan600Characters'))
+  ),
+  which: v.picklist(['fix', 'orElse'], coded('api.mustBeFixOrOrelse'))
 })
 /** The request that takes a fix back. */
 export interface FixView {
@@ -424,38 +437,38 @@ export interface FixView {
 }
 
 export const StartRunSchema = v.strictObject({
-  speed: v.picklist([1, 10, 1000], 'must be 1 (as if live), 10 or 1000 (as fast as it goes)')
+  speed: v.picklist([1, 10, 1000], coded('api.mustBe1AsIf'))
 })
 
 const shortText = (right: string, most: number) =>
   v.pipe(
     v.string(right),
     v.trim(),
-    v.minLength(1, 'must not be empty'),
-    v.maxLength(most, `is longer than ${most} characters`)
+    v.minLength(1, coded('input.mustNotBeEmpty')),
+    v.maxLength(most, coded('input.isLongerThanCharacters', most))
   )
 /** Seconds at which a clip's tamper reference is to be learned anew. */
 export const LearnAnewSchema = v.strictObject({
   at: v.pipe(
     v.array(
       v.pipe(
-        v.number('must be seconds'),
-        v.finite('must be seconds'),
-        v.minValue(0, 'must be 0 or more')
+        v.number(coded('api.mustBeSeconds')),
+        v.finite(coded('api.mustBeSeconds')),
+        v.minValue(0, coded('input.mustBe0OrMore'))
       ),
-      'must be a list of seconds'
+      coded('api.mustBeAListOf3')
     ),
-    v.maxLength(50, 'has more than 50 moments')
+    v.maxLength(50, coded('api.hasMoreThan50Moments'))
   )
 })
 
 /** A clip to be made from a script; the script itself is checked by the simulation. */
-const clipName = shortText('must be a text', 120)
+const clipName = shortText(coded('input.mustBeAText'), 120)
 const instant = v.pipe(
-  v.number('must be an instant in milliseconds'),
-  v.integer('must be a whole number'),
-  v.minValue(0, 'must be after 1970'),
-  v.maxValue(4102444800000, 'must be before 2100')
+  v.number(coded('input.mustBeAnInstantIn')),
+  v.integer(coded('input.mustBeAWholeNumber')),
+  v.minValue(0, coded('api.mustBeAfter1970')),
+  v.maxValue(4102444800000, coded('api.mustBeBefore2100'))
 )
 export const MakeClipSchema = v.strictObject({
   name: clipName,

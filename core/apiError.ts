@@ -1,4 +1,6 @@
 // Apart from core/api.ts, whose schemas the browser has no need of.
+import { Failure } from './errors.ts'
+import type { Said } from './messages/said.ts'
 
 /** The body of every error answer. */
 export interface ErrorView {
@@ -14,19 +16,23 @@ export interface ErrorView {
     | 'unavailable'
     | 'no-space'
     | 'internal'
-  message: string
+  /** What happened. */
+  said: Said | string
+  /** Where, of input that is wrong: a JSON path, a parameter of the address. */
+  path?: string
   /** Of a conflict: what is kept now. */
   current?: unknown
 }
 
 /** An answer that is not what was asked for: made by the server, understood by the browser. */
-export class ApiError extends Error {
+export class ApiError extends Failure {
   /** The HTTP status; 0: the server could not be reached. */
   readonly status: number
   readonly view: ErrorView
 
   constructor(status: number, view: ErrorView) {
-    super(view.message)
+    super(view.said)
+    if (view.path) this.message = `${view.path}: ${this.message}`
     this.status = status
     this.view = view
   }

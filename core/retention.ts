@@ -1,10 +1,11 @@
+import { coded } from './messages/said.ts'
 import * as v from 'valibot'
 
 /** How long what a site gathers is kept. What an open alarm needs is kept for as long as it is open. */
 
 const days = (right: string) =>
   v.pipe(v.number(right), v.integer(right), v.minValue(1, right), v.maxValue(3650, right))
-const daysRight = 'must be a whole number of days from 1 to 3650'
+const daysRight = coded('server.mustBeAWholeNumber')
 
 export const RetentionSchema = v.strictObject({
   /** What devices say of themselves. */
@@ -17,9 +18,9 @@ export const RetentionSchema = v.strictObject({
   auditDays: days(daysRight),
   /** Evidence and pictures on the disk; the oldest of closed alarms go first. */
   evidenceGigabytes: v.pipe(
-    v.number('must be a number'),
-    v.minValue(0.1, 'must be at least 0.1'),
-    v.maxValue(10_000, 'must be at most 10000')
+    v.number(coded('input.mustBeANumber')),
+    v.minValue(0.1, coded('server.mustBeAtLeast01')),
+    v.maxValue(10_000, coded('input.mustBeAtMost10000'))
   )
 })
 export type Retention = v.InferOutput<typeof RetentionSchema>
@@ -33,9 +34,9 @@ export const DEFAULT_RETENTION: Retention = {
 }
 
 const version = v.pipe(
-  v.number('must be a number'),
-  v.integer('must be a whole number'),
-  v.minValue(0, 'must be 0 or more')
+  v.number(coded('input.mustBeANumber')),
+  v.integer(coded('input.mustBeAWholeNumber')),
+  v.minValue(0, coded('input.mustBe0OrMore'))
 )
 export const SaveRetentionSchema = v.strictObject({ version, retention: RetentionSchema })
 

@@ -32,28 +32,28 @@ async function serious(page: Page): Promise<string[]> {
 async function openTrigger(page: Page): Promise<void> {
   await page.goto('/bench/slipway')
   await page.locator('.flag').last().click({ timeout: 60_000 })
-  await expect(page.getByRole('region', { name: 'Gate ladder' })).toBeVisible()
+  await expect(page.getByRole('region', { name: 'Conditions' })).toBeVisible()
 }
 
 for (const theme of ['day', 'night'])
   test(`axe finds nothing serious on the places, ${theme} theme`, async ({ page }) => {
     await openTrigger(page)
-    if (theme === 'night') await page.getByRole('button', { name: 'Use the night theme' }).click()
+    if (theme === 'night') await page.getByRole('button', { name: 'Switch to night theme' }).click()
     expect(await serious(page)).toEqual([])
-    await page.getByRole('button', { name: /^Body share: / }).click()
+    await page.getByRole('button', { name: /^Overlap: / }).click()
     expect(await serious(page)).toEqual([])
     await page.keyboard.press('Escape')
-    await page.getByRole('button', { name: 'What would have to change?' }).click()
+    await page.getByRole('button', { name: 'Suggest a change' }).click()
     await expect(
-      page.getByRole('region', { name: 'What would have to change' }).getByRole('listitem').first()
+      page.getByRole('region', { name: 'Suggested changes' }).getByRole('listitem').first()
     ).toBeVisible()
     expect(await serious(page)).toEqual([])
     await page.getByRole('button', { name: 'History' }).click()
     await page.getByRole('region', { name: 'Edits' }).getByRole('button').first().click()
     expect(await serious(page)).toEqual([])
     await page.goto('/bench/slipway')
-    await page.getByRole('button', { name: 'Measure the scene' }).click({ timeout: 60_000 })
-    await page.getByRole('button', { name: 'Take the people of this clip' }).click()
+    await page.getByRole('button', { name: /(^|\s)Calibrate$/ }).click({ timeout: 60_000 })
+    await page.getByRole('button', { name: 'Use the people in this clip' }).click()
     expect(await serious(page)).toEqual([])
     // The night theme has the same pages in other colours: those with colours of their own.
     const places = [
@@ -91,15 +91,15 @@ test('the selection is part of the address: the back button and another window s
   await page.goto('/site')
   await page.getByRole('link', { name: /^Slipway \d+ detection/ }).click()
   await page.locator('.flag').last().click({ timeout: 60_000 })
-  const title = page.getByRole('region', { name: 'Gate ladder' }).getByRole('heading')
+  const title = page.getByRole('region', { name: 'Conditions' }).getByRole('heading')
   const said = await title.textContent()
   const other = await context.newPage()
   await other.goto(page.url())
-  await expect(other.getByRole('region', { name: 'Gate ladder' }).getByRole('heading')).toHaveText(
+  await expect(other.getByRole('region', { name: 'Conditions' }).getByRole('heading')).toHaveText(
     said!
   )
-  await expect(other.getByLabel('Moment on show')).toHaveText(
-    (await page.getByLabel('Moment on show').textContent())!
+  await expect(other.getByLabel('Current moment')).toHaveText(
+    (await page.getByLabel('Current moment').textContent())!
   )
   await page.goBack()
   await expect(page).toHaveURL(/\/site$/)
@@ -113,9 +113,9 @@ test('the keys are listed on request, and the theme is remembered', async ({ pag
   await expect(page.getByRole('dialog')).toContainText('Draw a line')
   await page.keyboard.press('Escape')
   await expect(page.getByRole('dialog')).toBeHidden()
-  await page.getByRole('button', { name: 'Use the night theme' }).click()
+  await page.getByRole('button', { name: 'Switch to night theme' }).click()
   await page.reload()
-  await expect(page.getByRole('button', { name: 'Use the day theme' })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Switch to day theme' })).toBeVisible()
 })
 
 test('near misses are gone through by key, each with its reason', async ({ page }) => {
@@ -123,7 +123,7 @@ test('near misses are gone through by key, each with its reason', async ({ page 
   await page.locator('.rail-item button').first().click({ timeout: 60_000 })
   await expect(page.locator('.near-miss').first()).toBeVisible()
   await page.keyboard.press('n')
-  await expect(page.getByRole('region', { name: 'Gate ladder' })).toContainText(
-    'Stopped by class: animal'
+  await expect(page.getByRole('region', { name: 'Conditions' })).toContainText(
+    'Class not met: animal'
   )
 })

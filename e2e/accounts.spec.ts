@@ -25,10 +25,10 @@ test('one’s own sessions are seen and ended; the audit list says it; how long 
   await elsewhere.getByRole('button', { name: 'Sign in' }).click()
   await expect(elsewhere.getByRole('heading', { name: 'Skerrow Landing' })).toBeVisible()
 
-  const sessions = await opened(page, 'Sessions…', 'Where you are signed in')
-  await expect(sessions).toContainText('this one')
+  const sessions = await opened(page, 'Sessions…', 'Your sessions')
+  await expect(sessions).toContainText('this session')
   // The newest stands first; other runs may have left some.
-  const ends = sessions.getByRole('button', { name: 'End', exact: true })
+  const ends = sessions.getByRole('button', { name: 'Sign out', exact: true })
   const before = await ends.count()
   await ends.first().click()
   await expect(ends).toHaveCount(before - 1)
@@ -37,7 +37,7 @@ test('one’s own sessions are seen and ended; the audit list says it; how long 
   await other.close()
   await page.keyboard.press('Escape')
 
-  const audit = await opened(page, 'Audit list…', 'Audit list')
+  const audit = await opened(page, 'Audit log…', 'Audit log')
   await expect(audit.getByRole('row').nth(1)).toContainText('Ended one of own sessions')
   await expect(audit).toContainText('Signed in')
   await page.keyboard.press('Escape')
@@ -45,7 +45,7 @@ test('one’s own sessions are seen and ended; the audit list says it; how long 
   const storage = await opened(page, 'Storage…', 'Storage')
   await expect(storage).toContainText('free on the disk')
   await storage.getByLabel('Device events, days').fill('60')
-  await storage.getByRole('button', { name: 'Save' }).click()
+  await storage.getByRole('button', { name: /(^|\s)Save$/ }).click()
   await expect(page.getByText('Saved', { exact: true })).toBeVisible()
   await page.reload()
   await expect(

@@ -20,11 +20,11 @@ test('each crossing says whether it is linked, and what part of the armed week i
   page
 }) => {
   await page.goto('/actions')
-  await expect(cell(page, 'Quay edge', 'Strobe on the mast')).toHaveText('50 %')
-  await expect(cell(page, 'Door after hours', 'Floodlight')).toHaveText('78 %')
+  await expect(cell(page, 'Quay edge', 'Strobe on the mast')).toHaveText('50%')
+  await expect(cell(page, 'Door after hours', 'Floodlight')).toHaveText('78%')
   await expect(cell(page, 'Quay edge', 'Voice on the mast')).toHaveAttribute(
     'aria-label',
-    /linked, in all of the armed hours$/
+    /linked, on for all armed time$/
   )
   await cell(page, 'Quay edge', 'Northwatch station').click()
   await kept(page)
@@ -54,7 +54,7 @@ test('each crossing says whether it is linked, and what part of the armed week i
     expect.arrayContaining(['popup', 'duty-mail'])
   )
   await page.reload()
-  await page.getByRole('button', { name: 'Undo' }).click()
+  await page.getByRole('button', { name: /(^|\s)Undo$/ }).click()
   await kept(page)
   expect(await linksOf(page, 'ticket-window')).not.toContain('duty-mail')
 })
@@ -67,14 +67,14 @@ test('an output is set up: a number out of range is refused with the range; its 
   const panel = page.getByRole('article', { name: 'Strobe on the mast' })
   await panel.getByLabel('Flashes for').fill('75')
   await page.keyboard.press('Enter')
-  await expect(panel.getByRole('alert')).toHaveText('is 75; must be a number from 1 to 60 s')
+  await expect(panel.getByRole('alert')).toHaveText('Duration is 75 s; enter 1 to 60 s.')
   await expect(panel.getByLabel('Flashes for')).toHaveValue('75')
   await panel.getByLabel('Flashes for').fill('25')
   await page.keyboard.press('Enter')
   await panel.getByText('slow', { exact: true }).click()
   await kept(page)
-  await panel.getByRole('button', { name: 'Test it' }).click()
-  await expect(panel.getByRole('status')).toContainText('✓ Slipway camera has taken it')
+  await panel.getByRole('button', { name: /Test$/ }).click()
+  await expect(panel.getByRole('status')).toContainText('Slipway camera switched it on')
   const { outputs } = (await (
     await page.request.get(`${await simulators(page)}/state`)
   ).json()) as {
@@ -88,7 +88,7 @@ test('an output is set up: a number out of range is refused with the range; its 
   // One that nobody has set up becomes a column of its own.
   await page.getByRole('button', { name: /^Buzzer/ }).click()
   await expect(page.getByRole('article', { name: 'Buzzer' })).toContainText(
-    'No detection yet: link it in the matrix.'
+    'No detections. Link one in the matrix.'
   )
   await cell(page, 'Yard camera care', 'Buzzer').click()
   await kept(page)
@@ -105,9 +105,7 @@ test('a voice of one’s own is heard before it is taken; a wrong file is refuse
     mimeType: 'audio/wav',
     buffer: Buffer.from('ID3 no wave at all')
   })
-  await expect(panel.getByRole('alert')).toHaveText(
-    'song.wav: byte 0: is "ID3 "; a WAVE file begins with "RIFF"'
-  )
+  await expect(panel.getByRole('alert')).toHaveText(/is "ID3 "; a WAVE file begins with "RIFF"/)
   await panel.locator('input[type=file]').setInputFiles('server/voices/closed.wav')
   await expect(panel.getByText('closed (4.3 s)')).toBeVisible()
   await kept(page)
@@ -130,35 +128,33 @@ test('set off once: the alarm, its pop-up, and every delivery; the station silen
   await page.request.post(`${pages}/station/mood`, { form: { value: 'silent' }, maxRedirects: 0 })
   await page.goto('/actions?camera=waiting-room&detection=waiting-room-door')
   const panel = page.getByRole('article', { name: 'Door after hours' })
-  await panel.getByRole('button', { name: 'Set it off once' }).click()
-  await page.getByRole('button', { name: 'Set it off', exact: true }).click()
+  await panel.getByRole('button', { name: 'Trigger now…' }).click()
+  await page.getByRole('button', { name: /(^|\s)Trigger$/ }).click()
   await expect(page).toHaveURL(/\/actions\/alarms$/)
   const alarm = page.getByRole('listitem').filter({ hasText: 'Door after hours' }).first()
   const line = (name: string) => alarm.getByRole('listitem').filter({ hasText: name })
   await expect(
-    page
-      .locator('.popup')
-      .filter({ hasText: 'Waiting room: Door after hours: the contact is active' })
+    page.locator('.popup').filter({ hasText: 'Waiting room: Door after hours: contact active' })
   ).toBeVisible()
-  await expect(line('E-mail to duty')).toContainText('done after')
-  await expect(line('Pop-up')).toContainText('done after')
+  await expect(line('E-mail to duty')).toContainText('delivered after')
+  await expect(line('Pop-up')).toContainText('delivered after')
   await expect(line('Northwatch station')).toContainText('the station did not answer within 5 s', {
     timeout: 30_000
   })
-  await expect(page.getByRole('link', { name: /waiting$/ })).toBeVisible()
+  await expect(page.getByRole('link', { name: /\d new$/ })).toBeVisible()
   await page.request.post(`${pages}/station/mood`, { form: { value: 'answers' }, maxRedirects: 0 })
-  await expect(line('Northwatch station')).toContainText('done after', { timeout: 40_000 })
+  await expect(line('Northwatch station')).toContainText('delivered after', { timeout: 40_000 })
   await line('Northwatch station')
     .getByRole('button', { name: 'History of Northwatch station' })
     .click()
-  await expect(page.getByRole('tooltip')).toContainText('✕ the station did not answer within 5 s')
-  await expect(page.getByRole('tooltip')).toContainText('✓ the station confirmed')
+  await expect(page.getByRole('tooltip')).toContainText('the station did not answer within 5 s')
+  await expect(page.getByRole('tooltip')).toContainText('the station confirmed')
   await page.keyboard.press('Escape')
   await page.getByRole('heading', { name: 'Wardoptic' }).or(page.locator('.brand')).first().hover()
 
-  await alarm.getByRole('button', { name: 'Acknowledge …' }).click()
+  await alarm.getByRole('button', { name: 'Acknowledge…' }).click()
   await page.getByRole('button', { name: 'Acknowledge', exact: true }).click()
-  await expect(page.getByText('acknowledging: needs a comment: say what was found')).toBeVisible()
+  await expect(page.getByText('Enter a comment: this alarm requires one.')).toBeVisible()
   await page.getByLabel('Comment').fill('The cleaner')
   await page.getByRole('button', { name: 'Acknowledge', exact: true }).click()
   await expect(alarm).toContainText('acknowledged by Isla Brae')
@@ -171,16 +167,14 @@ test('the usual actions are given to what sets nothing off; the site then says t
 }) => {
   await page.goto('/site')
   const yard = page.getByRole('link', { name: /Workshop yard/ }).first()
-  await expect(page.getByText(/People moving fires and nothing follows/)).toBeVisible()
+  await expect(page.getByText(/People moving has no actions/)).toBeVisible()
   await page.goto('/actions')
-  await page.getByRole('button', { name: /^Give them to \d that set nothing off$/ }).click()
-  await expect(
-    page.getByRole('button', { name: 'Every detection sets something off' })
-  ).toBeDisabled()
+  await page.getByRole('button', { name: /^Add to \d without actions$/ }).click()
+  await expect(page.getByRole('button', { name: 'Every detection has actions' })).toBeDisabled()
   await kept(page)
   expect(await linksOf(page, 'path-people')).toEqual(['duty-mail', 'popup', 'record'])
   await page.goto('/site')
-  await expect(page.getByText(/fires and nothing follows/)).toHaveCount(0)
+  await expect(page.getByText(/has no actions/)).toHaveCount(0)
   await expect(yard.locator('.notch.failed').filter({ hasText: 'Linked' })).toHaveCount(0)
 })
 
@@ -190,20 +184,18 @@ test('mail server and people: what is wrong is said and stays; a group’s membe
   await page.goto('/actions/mail')
   const server = page.getByRole('region', { name: 'Mail server' })
   await server.getByLabel('Port').fill('99999')
-  await server.getByRole('button', { name: 'Keep the mail server' }).click()
-  await expect(server.getByRole('alert')).toHaveText(
-    'port: is 99999; must be a number from 1 to 65535'
-  )
+  await server.getByRole('button', { name: /(^|\s)Save$/ }).click()
+  await expect(server.getByRole('alert')).toHaveText('Port is 99999; enter 1 to 65535.')
   await server.getByLabel('Port').fill('25')
-  await server.getByRole('button', { name: 'Keep the mail server' }).click()
+  await server.getByRole('button', { name: /(^|\s)Save$/ }).click()
   await expect(server.getByRole('alert')).toHaveCount(0)
   await page.goto('/actions?endpoint=duty-mail')
   const panel = page.getByRole('article', { name: 'E-mail to duty' })
-  await panel.getByLabel('And to people of the site').click()
+  await panel.getByLabel('And to people').click()
   await page.getByTitle('Duty team (2)').click()
   await page.keyboard.press('Escape')
   await kept(page)
-  await panel.getByRole('button', { name: 'Send a test mail' }).click()
+  await panel.getByRole('button', { name: 'Send test e-mail' }).click()
   await expect(panel.getByRole('status')).toContainText('✓')
   await page.goto('/mailbox')
   await expect(

@@ -11,7 +11,7 @@ const hours = async (page: Page, id: string) =>
   (await view(page)).schedules.find((s) => s.schedule.id === id)!.schedule
 const day = (page: Page, name: string): Locator =>
   page.getByRole('region', { name, exact: true }).locator('.day-column')
-const gaps = (page: Page): Locator => page.getByRole('region', { name: 'Where hours do not meet' })
+const gaps = (page: Page): Locator => page.getByRole('region', { name: 'Schedule gaps' })
 
 /** Drags down a day's column, from an hour to another. */
 async function drag(page: Page, column: Locator, from: number, to: number): Promise<void> {
@@ -29,13 +29,13 @@ test('the gap is seen, a day is copied to others, the gap is mended, and taken b
 }) => {
   await page.goto('/arming/nights')
   await expect(gaps(page)).toContainText(
-    'Floodlight (Lights) is silent for 24 h a week of the 108 h that are armed:'
+    'Floodlight (Lights) is off for 24 h a week of 108 h armed:'
   )
   await expect(gaps(page).getByRole('listitem')).toHaveText(['Sat and Sun, 06:30 to 18:30'])
   await expect(page.locator('.hour-rail i.silent')).toHaveCount(2)
 
   await page.getByRole('button', { name: /^Sat/ }).click()
-  await page.getByRole('button', { name: 'Copy Saturday to …' }).click()
+  await page.getByRole('button', { name: 'Copy Saturday to…' }).click()
   await page.getByRole('button', { name: 'Mon to Fri' }).click()
   await page.getByRole('button', { name: 'Copy', exact: true }).click()
   await expect(gaps(page).getByRole('listitem')).toHaveText(['every day, 06:30 to 18:30'])
@@ -44,16 +44,16 @@ test('the gap is seen, a day is copied to others, the gap is mended, and taken b
   await page.keyboard.press('Control+z')
   await expect(gaps(page).getByRole('listitem')).toHaveText(['Sat and Sun, 06:30 to 18:30'])
 
-  await gaps(page).getByRole('button', { name: 'Let it follow Nights' }).click()
-  await expect(gaps(page)).toContainText('Floodlight may act in all of it (Nights).')
+  await gaps(page).getByRole('button', { name: 'Use Nights' }).click()
+  await expect(gaps(page)).toContainText('Floodlight is on for all of it (Nights).')
   await expect(page.locator('.hour-rail i.silent')).toHaveCount(0)
   await kept(page)
   expect(
     (await view(page)).endpoints.find((e) => e.endpoint.id === 'floodlight')!.endpoint.schedule
   ).toBe('nights')
-  await page.getByRole('button', { name: 'Undo' }).click()
-  await gaps(page).getByRole('button', { name: 'It is meant so' }).click()
-  await expect(gaps(page)).toContainText('It has been said that this is meant so.')
+  await page.getByRole('button', { name: /(^|\s)Undo$/ }).click()
+  await gaps(page).getByRole('button', { name: 'Mark as intended' }).click()
+  await expect(gaps(page)).toContainText('Marked as intended.')
   await kept(page)
 })
 
@@ -68,7 +68,7 @@ test('spans are dragged to half hours, moved to the minute by keyboard, typed, a
     ['09:00', '11:30'],
     ['18:30', '24:00']
   ])
-  const begin = page.getByRole('slider', { name: 'Begin on Wednesday' }).nth(1)
+  const begin = page.getByRole('slider', { name: 'Start on Wednesday' }).nth(1)
   await begin.focus()
   for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowDown')
   await expect(begin).toHaveAttribute('aria-valuetext', '09:03')
@@ -128,7 +128,7 @@ test('exceptions: a date, a range with Shift, as in the week again', async ({ pa
   await page.getByRole('button', { name: 'Armed all day' }).click()
   await expect(page.locator('.year-cell.other')).toHaveCount(1)
   await page.keyboard.press('Escape')
-  await page.getByRole('button', { name: 'As in the week', exact: true }).click()
+  await page.getByRole('button', { name: 'As the week', exact: true }).click()
   await kept(page)
   expect((await hours(page, 'nights')).exceptions).toHaveLength(2)
 })
@@ -136,11 +136,11 @@ test('exceptions: a date, a range with Shift, as in the week again', async ({ pa
 test('is it armed: at any time, by the hours and by the panel', async ({ page }) => {
   await page.goto('/arming/nights')
   const asked = page.getByRole('region', { name: 'Is it armed?' })
-  await asked.getByLabel('At this time on the site’s clock').fill('2026-12-02T05:10')
-  await expect(asked.getByRole('status')).toContainText('Yes: Nights runs to 06:30.')
-  await expect(asked).toContainText('Door after hours: ○ no; alarm panel is not set')
-  await asked.getByLabel('At this time on the site’s clock').fill('2026-12-02T12:00')
-  await expect(asked.getByRole('status')).toContainText('No: Nights begins 18:30.')
+  await asked.getByLabel('At this time').fill('2026-12-02T05:10')
+  await expect(asked.getByRole('status')).toContainText('Yes: Nights ends 06:30.')
+  await expect(asked).toContainText('Door after hours: Not armed: Alarm panel is not set')
+  await asked.getByLabel('At this time').fill('2026-12-02T12:00')
+  await expect(asked.getByRole('status')).toContainText('No: Nights starts 18:30.')
 })
 
 test('as a calendar out, which a general reader reads, and in again as new hours', async ({
@@ -150,8 +150,8 @@ test('as a calendar out, which a general reader reads, and in again as new hours
   const [download] = await Promise.all([
     page.waitForEvent('download'),
     page
-      .getByRole('link', { name: 'Save as a calendar' })
-      .or(page.getByRole('button', { name: 'Save as a calendar' }))
+      .getByRole('link', { name: 'Export calendar' })
+      .or(page.getByRole('button', { name: 'Export calendar' }))
       .click()
   ])
   const file = info.outputPath('nights.ics')
@@ -163,17 +163,15 @@ test('as a calendar out, which a general reader reads, and in again as new hours
     readFileSync(file, 'utf8').replace('X-WR-CALNAME:Nights', 'X-WR-CALNAME:From elsewhere')
   )
   await page.locator('input[type=file]').setInputFiles(file)
-  await expect(page.getByRole('textbox', { name: 'Name of the hours' })).toHaveValue(
-    'From elsewhere'
-  )
+  await expect(page.getByRole('textbox', { name: 'Schedule name' })).toHaveValue('From elsewhere')
   await kept(page)
   const read = (await view(page)).schedules.find(
     (s) => s.schedule.name === 'From elsewhere'
   )!.schedule
   expect(read.week).toEqual((await hours(page, 'nights')).week)
-  await page.getByRole('button', { name: 'Delete these hours' }).click()
+  await page.getByRole('button', { name: 'Delete schedule' }).click()
   await kept(page)
   writeFileSync(file, 'no calendar')
   await page.locator('input[type=file]').setInputFiles(file)
-  await expect(page.getByText(/nights.ics: the calendar: is not iCalendar/)).toBeVisible()
+  await expect(page.getByText(/is not iCalendar/)).toBeVisible()
 })

@@ -41,11 +41,11 @@ test('draw a line, see its triggers, reload: still there; select a trigger: its 
   await kept(page)
 
   await flags(page, 'Line 1').first().click()
-  const ladder = page.getByRole('region', { name: 'Gate ladder' })
+  const ladder = page.getByRole('region', { name: 'Conditions' })
   await expect(ladder.getByRole('heading')).toHaveText(/^Why person \d, at \d+\.\d s$/)
   await expect(ladder.getByRole('listitem')).toHaveCount(6)
-  await expect(ladder.getByLabel('stopped')).toHaveCount(0)
-  await expect(ladder).toContainText(/Triggered at \d+\.\d s: every gate let it through/)
+  await expect(ladder.getByLabel('not met')).toHaveCount(0)
+  await expect(ladder).toContainText(/Triggered at \d+\.\d s: all conditions met/)
 
   // The playhead stands at the flag's pole.
   const pole = (await flags(page, 'Line 1').first().boundingBox())!.x + 1
@@ -60,7 +60,7 @@ test('draw a line, see its triggers, reload: still there; select a trigger: its 
 
 test('a vertex dragged moves the triggers at once; undo and redo', async ({ page }) => {
   await openBench(page)
-  await page.getByRole('button', { name: /Person crosses Line 1/ }).click()
+  await page.getByRole('button', { name: /A person crosses Line 1/ }).click()
   const before = await flags(page, 'Line 1').count()
   // The whole line into the sky, vertex by vertex: nobody is there.
   for (const [x, y] of [
@@ -81,13 +81,13 @@ test('a vertex dragged moves the triggers at once; undo and redo', async ({ page
 
 test('the parts of the sentence are edited in place', async ({ page }) => {
   await openBench(page)
-  await page.getByRole('button', { name: /Person crosses Line 1/ }).click()
+  await page.getByRole('button', { name: /A person crosses Line 1/ }).click()
 
   await chip(page, 'Name').click()
   await page.getByLabel('Name', { exact: true }).fill('x'.repeat(10_000))
   await page.keyboard.press('Enter')
   await expect(page.getByRole('alert')).toHaveText(
-    'Name is 10000 characters long; at most 80 are allowed'
+    'Name is 10000 characters long; at most 80 are allowed.'
   )
   await page.getByLabel('Name', { exact: true }).fill('Ramp foot')
   await page.keyboard.press('Enter')
@@ -100,7 +100,7 @@ test('the parts of the sentence are edited in place', async ({ page }) => {
   await page.keyboard.press('Enter')
   await page.getByRole('radio', { name: 'Shore → Sea' }).click()
   await page.keyboard.press('Escape')
-  await expect(chip(page, 'Direction and sides')).toHaveText('from Shore to Sea')
+  await expect(chip(page, 'Direction and sides')).toHaveText('Shore → Sea')
   const oneWay = await flags(page, 'Ramp foot').count()
   expect(oneWay).toBeGreaterThan(0)
 
@@ -113,10 +113,10 @@ test('the parts of the sentence are edited in place', async ({ page }) => {
   await page.keyboard.press('Control+z')
   await expect(flags(page, 'Ramp foot')).toHaveCount(oneWay)
 
-  await chip(page, 'Body share').click()
+  await chip(page, 'Overlap').click()
   await page.getByRole('spinbutton', { name: 'Sensitivity' }).fill('90')
   await page.keyboard.press('Escape')
-  await expect(chip(page, 'Body share')).toHaveText('a tenth of the body')
+  await expect(chip(page, 'Overlap')).toHaveText('a tenth of the body')
   await kept(page)
 })
 
@@ -124,12 +124,12 @@ test('arming hours: not armed in the clip’s hours, nothing triggers, and the l
   page
 }) => {
   await openBench(page)
-  await page.getByRole('button', { name: /Person crosses Quay edge/ }).click()
-  await chip(page, 'Arming hours').click()
+  await page.getByRole('button', { name: /A person crosses Quay edge/ }).click()
+  await chip(page, 'Arming schedule').click()
   await page.locator('.hours .ant-select').click()
   await page.getByTitle('Nights').click()
   await expect(flags(page, 'Quay edge')).toHaveCount(0)
-  await page.getByRole('button', { name: 'Edit its week' }).click()
+  await page.getByRole('button', { name: 'Edit week' }).click()
   const tuesday = page.getByLabel('Hours of Tuesday')
   await tuesday.fill('18:30 to 06:30')
   await page.keyboard.press('Enter')
@@ -144,8 +144,8 @@ test('arming hours: not armed in the clip’s hours, nothing triggers, and the l
   await page.keyboard.press('Escape')
   await page.keyboard.press('Control+z')
   await page.getByRole('button', { name: /^person 5, [\d.]+ to/ }).click()
-  await expect(page.getByRole('region', { name: 'Gate ladder' })).toContainText(
-    'Stopped by arming hours: Tue 08:12:39'
+  await expect(page.getByRole('region', { name: 'Conditions' })).toContainText(
+    'Arming schedule not met: Tue 08:12:39'
   )
   await page.keyboard.press('Control+z')
   await expect(flags(page, 'Quay edge')).toHaveCount(2)
@@ -154,7 +154,7 @@ test('arming hours: not armed in the clip’s hours, nothing triggers, and the l
 
 test('by keyboard alone: draw, move a vertex, delete, undo', async ({ page }) => {
   await openBench(page)
-  const rail = page.getByRole('list', { name: 'What is drawn' })
+  const rail = page.getByRole('list', { name: 'Detections' })
   const drawn = await rail.getByRole('listitem').count()
   await page.keyboard.press('l')
   for (let i = 0; i < 4; i++) await page.keyboard.press('Shift+ArrowLeft')
@@ -187,7 +187,7 @@ test('by keyboard alone: draw, move a vertex, delete, undo', async ({ page }) =>
 
 test('play and step: the picture and the moment go together', async ({ page }) => {
   await openBench(page)
-  const moment = page.getByLabel('Moment on show')
+  const moment = page.getByLabel('Current moment')
   await page.keyboard.press('.')
   await page.keyboard.press('.')
   await expect(moment).toHaveText('00:00.2')
@@ -225,7 +225,7 @@ test('a second window that saves over a newer version is told, and loses nothing
   await expect(note).toBeVisible()
   await expect(other.getByRole('status')).toHaveText('Unsaved changes')
   await expect(chip(other, 'Name')).toHaveText('Second window')
-  await other.getByRole('button', { name: 'Take theirs' }).click()
+  await other.getByRole('button', { name: 'Use theirs' }).click()
   await expect(note).toBeHidden()
   await expect(chip(other, 'Name')).toHaveText('First window')
   // What was mine is one undo away, and is kept over theirs then.
@@ -235,7 +235,7 @@ test('a second window that saves over a newer version is told, and loses nothing
 
   await rename(page, 'Third')
   await expect(page.getByText(/was changed in another window/)).toBeVisible()
-  await page.getByRole('button', { name: 'Keep mine' }).click()
+  await page.getByRole('button', { name: 'Save mine' }).click()
   await kept(page)
   await other.close()
   await page.reload()

@@ -15,32 +15,38 @@ test('what would have to change: a target is let through by the change that is p
   // The near misses, the nearest first: each lacks more of its dwell than the one before.
   await page.keyboard.press('Escape')
   await page
-    .getByRole('list', { name: 'What is drawn' })
+    .getByRole('list', { name: 'Detections' })
     .getByRole('button', { name: /Zone 1/ })
     .first()
     .click()
   const misses = page.getByRole('region', { name: 'Near misses' }).getByRole('listitem')
-  await expect(misses.first()).toContainText(/dwell: \d+ % short/)
+  await expect(misses.first()).toContainText(/dwell: \d+% short/)
   const short = (await misses.allTextContents()).map((text) =>
-    Number(/(\d+) % short/.exec(text)?.[1] ?? 100)
+    Number(/(\d+)% short/.exec(text)?.[1] ?? 100)
   )
   expect(short).toEqual([...short].sort((a, b) => a - b))
   await misses.first().getByRole('button').click()
-  await page.getByRole('button', { name: 'What would have to change?' }).click()
-  const changes = page.getByRole('region', { name: 'What would have to change' })
+  await page.getByRole('button', { name: 'Suggest a change' }).click()
+  const changes = page.getByRole('region', { name: 'Suggested changes' })
   await expect(changes.getByRole('listitem').first()).toContainText(/Dwell 30\ss → [\d.]+\ss/)
   await expect(changes.getByRole('listitem').first()).toContainText(
     /Nothing else changes on this clip\.|Also triggers/
   )
-  await changes.getByRole('button', { name: 'Do it' }).first().click()
+  await changes
+    .getByRole('button', { name: /(^|\s)Apply$/ })
+    .first()
+    .click()
   await expect(flags(page, 'Zone 1').first()).toBeVisible()
   // Asked again of one that triggers: how to keep it out.
   await flags(page, 'Zone 1').first().click()
-  if (await page.getByRole('button', { name: 'What would have to change?' }).isVisible())
-    await page.getByRole('button', { name: 'What would have to change?' }).click()
-  await expect(changes.getByRole('heading')).toHaveText('To keep it out, one of these')
+  if (await page.getByRole('button', { name: 'Suggest a change' }).isVisible())
+    await page.getByRole('button', { name: 'Suggest a change' }).click()
+  await expect(changes.getByRole('heading')).toHaveText('To stop it, one of these')
   const count = await flags(page, 'Zone 1').count()
-  await changes.getByRole('button', { name: 'Do it' }).first().click()
+  await changes
+    .getByRole('button', { name: /(^|\s)Apply$/ })
+    .first()
+    .click()
   await expect.poll(() => flags(page, 'Zone 1').count()).toBeLessThan(count)
   await page.keyboard.press('Control+z')
   await expect(flags(page, 'Zone 1')).toHaveCount(count)
@@ -72,7 +78,7 @@ test('all clips side by side with their counts; a change says what it does on th
     await route.continue()
   })
   await page.reload()
-  await page.getByRole('button', { name: 'All clips with their counts' }).click()
+  await page.getByRole('button', { name: 'All clips…' }).click()
   const table = page.getByRole('dialog').getByRole('table')
   await expect(table).toContainText('…')
   letThrough()
@@ -99,17 +105,17 @@ test('the timeline: a shorter stretch, a range played again and again, the next 
   await openBench(page)
   await expect(page.locator('.timed').first()).toBeAttached()
   await page.keyboard.press('t')
-  await expect(page.getByLabel('Moment on show')).not.toHaveText('00:00.0')
-  const first = await page.getByLabel('Moment on show').textContent()
+  await expect(page.getByLabel('Current moment')).not.toHaveText('00:00.0')
+  const first = await page.getByLabel('Current moment').textContent()
   await page.keyboard.press('t')
-  await expect(page.getByLabel('Moment on show')).not.toHaveText(first!)
+  await expect(page.getByLabel('Current moment')).not.toHaveText(first!)
   await page.keyboard.press('Shift+T')
-  await expect(page.getByLabel('Moment on show')).toHaveText(first!)
+  await expect(page.getByLabel('Current moment')).toHaveText(first!)
 
   const lengthOf = async (): Promise<number> =>
     (await page.locator('.span').first().boundingBox())!.width
   const before = await lengthOf()
-  await page.getByRole('button', { name: 'Show a shorter stretch' }).click()
+  await page.getByRole('button', { name: 'Zoom in' }).click()
   await expect.poll(lengthOf).toBeGreaterThan(1.5 * before)
   await page.getByRole('button', { name: 'whole clip' }).click()
   await expect.poll(lengthOf).toBeCloseTo(before, 0)
@@ -121,8 +127,8 @@ test('the timeline: a shorter stretch, a range played again and again, the next 
   await page.mouse.move(scale.x + scale.width * 0.22, scale.y + 8, { steps: 3 })
   await page.mouse.up()
   await page.keyboard.up('Shift')
-  const loop = page.getByRole('button', { name: /^Loop from/ })
-  const [, from, to] = /from ([\d.]+) to ([\d.]+) s/
+  const loop = page.getByRole('button', { name: /^Looping/ })
+  const [, from, to] = /([\d.]+) to ([\d.]+) s/
     .exec((await loop.getAttribute('aria-label'))!)!
     .map(Number) as [number, number, number]
   await page.getByRole('application').focus()
@@ -131,7 +137,7 @@ test('the timeline: a shorter stretch, a range played again and again, the next 
   for (let i = 0; i < 20; i++) {
     await page.waitForTimeout(150)
     seen.push(
-      Number(/:([\d.]+)/.exec((await page.getByLabel('Moment on show').textContent())!)![1])
+      Number(/:([\d.]+)/.exec((await page.getByLabel('Current moment').textContent())!)![1])
     )
   }
   await page.keyboard.press(' ')

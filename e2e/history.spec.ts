@@ -3,7 +3,7 @@ import type { BenchView } from '../core/api.ts'
 import { chip, draw, flags, kept, openBench } from './onBench.ts'
 
 test.describe.configure({ mode: 'serial' })
-const rail = (page: Page) => page.getByRole('list', { name: 'What is drawn' })
+const rail = (page: Page) => page.getByRole('list', { name: 'Detections' })
 const detections = async (page: Page) =>
   ((await (await page.request.get('/api/cameras/slipway')).json()) as BenchView).detections.map(
     (k) => ({ ...k.detection, links: k.actions.actions.links })
@@ -40,8 +40,8 @@ test('the history says who changed what; two states compared; gone back to, and 
     .getByRole('button', { name: /Quay edge/ })
     .first()
     .click()
-  await chip(page, 'Confirm time').click()
-  await page.getByRole('spinbutton', { name: /^Confirm time/ }).fill('1.5')
+  await chip(page, 'Confirmation time').click()
+  await page.getByRole('spinbutton', { name: /^Confirmation time/ }).fill('1.5')
   await page.keyboard.press('Enter')
   await page.keyboard.press('Escape')
   await kept(page)
@@ -52,7 +52,7 @@ test('the history says who changed what; two states compared; gone back to, and 
   const edits = page.getByRole('region', { name: 'Edits' })
   await expect(edits.getByRole('button').first()).toContainText(/Draw Line 1Isla Brae/)
   await edits
-    .getByRole('button', { name: /Change the confirm time/ })
+    .getByRole('button', { name: /Change confirmation time/ })
     .first()
     .click()
   const comparison = page.getByRole('region', { name: 'Comparison' })
@@ -60,8 +60,8 @@ test('the history says who changed what; two states compared; gone back to, and 
   // Against the state before: the third edit from the top at that time was the delivery or an earlier test's.
   const earlier = edits.getByRole('button').nth(2)
   await earlier.click()
-  await expect(comparison).toContainText('confirm time: 0.5 s → 1.5 s')
-  await comparison.getByRole('button', { name: 'Go back to this state' }).click()
+  await expect(comparison).toContainText('confirmation time: 0.5 s → 1.5 s')
+  await comparison.getByRole('button', { name: 'Restore this state' }).click()
   await page.keyboard.press('Escape')
   await expect(rail(page)).not.toContainText('Line 1')
   await kept(page)
@@ -75,16 +75,16 @@ test('the history says who changed what; two states compared; gone back to, and 
 
 test('several at once: sensitivity, classes, hours, actions, each one step', async ({ page }) => {
   await openBench(page)
-  await page.getByRole('button', { name: 'Several …' }).click()
-  const bulk = page.getByRole('region', { name: 'Several at once' })
+  await page.getByRole('button', { name: 'Select several' }).click()
+  const bulk = page.getByRole('region', { name: 'Edit several' })
   await expect(bulk.getByRole('button', { name: 'Set sensitivity' })).toBeDisabled()
   await bulk.getByRole('button', { name: 'All' }).click()
-  await bulk.getByRole('spinbutton', { name: 'Sensitivity for all marked' }).fill('72')
+  await bulk.getByRole('spinbutton', { name: 'Sensitivity for all selected' }).fill('72')
   await bulk.getByRole('button', { name: 'Set sensitivity' }).click()
-  await bulk.getByLabel('Action for all marked').click()
+  await bulk.getByLabel('Action for all selected').click()
   await page.getByTitle('Northwatch station', { exact: true }).click()
   await bulk.getByRole('button', { name: 'Link', exact: true }).click()
-  await bulk.getByLabel('Hours for all marked').click()
+  await bulk.getByLabel('Schedule for all selected').click()
   await page.getByTitle('Nights', { exact: true }).click()
   await kept(page)
   expect(await detections(page)).toEqual(
@@ -114,7 +114,7 @@ test('the order by menu and by keyboard of the menu; a common need fills every g
   await page.reload()
   await expect(rail(page).getByRole('listitem').first()).toContainText('Line 1')
 
-  await page.getByRole('button', { name: 'From a common need' }).click()
+  await page.getByRole('button', { name: 'Templates' }).click()
   await page.getByRole('menuitem', { name: /^Doorway, in and out/ }).click()
   await expect(page.getByText('Doorway, in and out:')).toBeVisible()
   for (const [x, y] of [
@@ -128,17 +128,16 @@ test('the order by menu and by keyboard of the menu; a common need fills every g
     await page.waitForTimeout(350)
   }
   await page.keyboard.press('Enter')
-  await expect(rail(page)).toContainText('Person enters Comes in')
-  await expect(rail(page)).toContainText('Person leaves Goes out')
+  await expect(rail(page)).toContainText('A person enters Comes in')
+  await expect(rail(page)).toContainText('A person leaves Goes out')
   // The rail has just grown, and the button with it: a press may come to where it was.
-  const care = page.getByRole('menuitem', { name: /^Camera care/ })
+  const care = page.getByRole('menuitem', { name: /^Camera health/ })
   await expect(async () => {
-    if (!(await care.isVisible()))
-      await page.getByRole('button', { name: 'From a common need' }).click()
+    if (!(await care.isVisible())) await page.getByRole('button', { name: 'Templates' }).click()
     await expect(care).toBeVisible({ timeout: 2000 })
   }).toPass()
   await care.click()
-  await expect(rail(page)).toContainText('No picture, Picture lost')
+  await expect(rail(page)).toContainText('Video loss, Video loss')
   await kept(page)
   expect((await detections(page)).map((d) => d.kind)).toEqual([
     'line',

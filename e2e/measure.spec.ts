@@ -1,36 +1,36 @@
 import { expect, test } from './test.ts'
 import type { BenchView } from '../core/api.ts'
-import { at, chip, draw, flags, kept, openBench } from './onBench.ts'
+import { addCondition, at, chip, draw, flags, kept, openBench } from './onBench.ts'
 
 test.describe.configure({ mode: 'serial' })
-const panel = 'Measuring the scene'
+const panel = 'Calibrate'
 
 test('from the clip’s people: the camera that painted them is found; kept, undone, done again', async ({
   page
 }) => {
   await openBench(page)
-  await page.getByRole('button', { name: 'Measure the scene' }).click()
+  await page.getByRole('button', { name: /(^|\s)Calibrate$/ }).click()
   const tool = page.getByRole('complementary', { name: panel })
-  await expect(tool).toContainText('0 marked; at least 3 people are needed')
-  await tool.getByRole('button', { name: 'Take the people of this clip' }).click()
+  await expect(tool).toContainText('Mark at least 3 people')
+  await tool.getByRole('button', { name: 'Use the people in this clip' }).click()
   await expect(tool.getByRole('listitem')).toHaveCount(12)
   // The lens of the scene's own camera; it hangs at 4.2 m and looks down by 13° (demo/scenes/slipway.json).
   await tool.getByRole('spinbutton', { name: 'Lens, if known' }).fill('36')
   await page.keyboard.press('Enter')
-  const metres = Number(/hangs at\s*([\d.]+) m/.exec((await tool.textContent())!)![1])
+  const metres = Number(/Camera height\s*([\d.]+) m/.exec((await tool.textContent())!)![1])
   expect(Math.abs(metres - 4.2)).toBeLessThan(0.35)
   await tool.getByRole('switch').click()
-  await tool.getByRole('button', { name: 'Keep this measurement' }).click()
+  await tool.getByRole('button', { name: 'Save calibration' }).click()
   await expect(page.getByRole('region', { name: 'Scene' })).toContainText(
-    /Measured: the camera hangs at 4\.\d m/
+    /Calibrated: camera height 4\.\d m/
   )
   await kept(page)
   const { scene } = (await (await page.request.get('/api/cameras/slipway')).json()) as BenchView
   expect(scene.marks).toMatchObject({ from: 'people', fieldOfView: 36 })
   await page.keyboard.press('Control+z')
-  await expect(page.getByRole('button', { name: 'Measure the scene' })).toBeVisible()
+  await expect(page.getByRole('button', { name: /(^|\s)Calibrate$/ })).toBeVisible()
   await page.keyboard.press('Control+Shift+Z')
-  await expect(page.getByRole('button', { name: 'Measure it again' })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Recalibrate' })).toBeVisible()
   await kept(page)
 })
 
@@ -39,15 +39,15 @@ test('sizes in metres from then on: a limit above all people stops them, and the
 }) => {
   await openBench(page)
   await page
-    .getByRole('list', { name: 'What is drawn' })
+    .getByRole('list', { name: 'Detections' })
     .getByRole('button', { name: /Quay edge/ })
     .first()
     .click()
-  await chip(page, 'Size frames').click()
+  await addCondition(page, 'Size limits')
   await page.getByText('Metres', { exact: true }).click()
   await page.getByRole('button', { name: /^Fit to the clip/ }).click()
   await expect(flags(page, 'Quay edge')).toHaveCount(2)
-  await page.getByRole('spinbutton', { name: 'At least, tall' }).fill('2.4')
+  await page.getByRole('spinbutton', { name: 'Minimum height' }).fill('2.4')
   await page.keyboard.press('Enter')
   await expect(flags(page, 'Quay edge')).toHaveCount(0)
   await page.keyboard.press('Escape')
@@ -55,7 +55,7 @@ test('sizes in metres from then on: a limit above all people stops them, and the
     .locator('.target-lane')
     .getByRole('button', { name: /^person 5,/ })
     .click()
-  await expect(page.getByRole('region', { name: 'Gate ladder' })).toContainText(/1\.[6-9]\d? m/)
+  await expect(page.getByRole('region', { name: 'Conditions' })).toContainText(/1\.[6-9]\d? m/)
   await page.keyboard.press('Escape')
   for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z')
   await expect(flags(page, 'Quay edge')).toHaveCount(2)
@@ -66,7 +66,7 @@ test('by keyboard alone: feet and heads marked; what is missing is said until it
   page
 }) => {
   await openBench(page)
-  await page.getByRole('button', { name: 'Measure it again' }).focus()
+  await page.getByRole('button', { name: 'Recalibrate' }).focus()
   await page.keyboard.press('Enter')
   const tool = page.getByRole('complementary', { name: panel })
   await page.getByRole('application').focus()
@@ -81,13 +81,13 @@ test('by keyboard alone: feet and heads marked; what is missing is said until it
   await go('ArrowUp', 5)
   await page.keyboard.press(' ')
   await expect(tool.getByRole('listitem')).toHaveCount(1)
-  await expect(tool).toContainText('at least 2 people are needed')
+  await expect(tool).toContainText('Mark at least 2 people')
   await go('Shift+ArrowDown', 4)
   await page.keyboard.press(' ')
   await go('Shift+ArrowUp', 3)
   await page.keyboard.press(' ')
   await expect(tool.getByRole('listitem')).toHaveCount(2)
-  await expect(tool.getByRole('button', { name: 'Keep this measurement' })).toBeEnabled()
+  await expect(tool.getByRole('button', { name: 'Save calibration' })).toBeEnabled()
   await page.keyboard.press('Escape')
   await expect(tool).toHaveCount(0)
 })
@@ -97,7 +97,7 @@ test('size frames on the picture: drawn with F, dragged, and fitted to the clip'
 }) => {
   await openBench(page)
   await draw(page, 'z', [0.4, 0.48], [0.65, 0.51], [0.75, 0.75], [0.3, 0.75])
-  await expect(chip(page, 'Size frames')).toHaveText('of any size')
+  await expect(chip(page, 'Size limits')).toHaveCount(0)
   await page.keyboard.press('f')
   // The smallest frame stands at the zone's far end, its corner half its width to the right.
   const [x, y] = await at(page, 0.4 + 0.01, 0.48 - 0.06)
@@ -105,14 +105,14 @@ test('size frames on the picture: drawn with F, dragged, and fitted to the clip'
   await page.mouse.down()
   await page.mouse.move(...(await at(page, 0.42, 0.38)), { steps: 5 })
   await page.mouse.up()
-  await expect(chip(page, 'Size frames')).toHaveText(
-    /^larger than (3\.9|4|4\.1) × (9\.[89]|10(\.[12])?) % of the picture$/
+  await expect(chip(page, 'Size limits')).toHaveText(
+    /^larger than (3\.9|4|4\.1) × (9\.[89]|10(\.[12])?)% of the picture$/
   )
-  await chip(page, 'Size frames').click()
+  await chip(page, 'Size limits').click()
   await page.getByRole('button', { name: /^Fit to the clip \(\d targets? at the shape\)/ }).click()
   await page.keyboard.press('Escape')
-  await expect(chip(page, 'Size frames')).toHaveText(
-    /^between [\d.]+ × [\d.]+ % and [\d.]+ × [\d.]+ % of the picture$/
+  await expect(chip(page, 'Size limits')).toHaveText(
+    /^between [\d.]+ × [\d.]+% and [\d.]+ × [\d.]+% of the picture$/
   )
   await expect(flags(page, 'Zone 1').first()).toBeVisible()
 })

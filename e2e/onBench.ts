@@ -45,3 +45,9 @@ export const flags = (page: Page, name: string) =>
 export const kept = (page: Page) => expect(page.getByRole('status')).toHaveText('All changes saved')
 export const chip = (page: Page, what: string) =>
   page.getByRole('button', { name: new RegExp(`^${what}: `) })
+
+/** Adds a condition that the sentence leaves out as it is at its default; its editor is open then. */
+export async function addCondition(page: Page, what: string): Promise<void> {
+  await page.getByRole('button', { name: 'Add condition' }).click()
+  await page.getByRole('menuitem', { name: what }).click()
+}

@@ -5,7 +5,7 @@ import type { ProvingView } from '../core/proving/views.ts'
 test.describe.configure({ mode: 'serial' })
 const view = async (page: Page): Promise<ProvingView> =>
   (await page.request.get('/api/proving')).json()
-const panel = (page: Page) => page.getByRole('complementary', { name: 'The check' })
+const panel = (page: Page) => page.getByRole('complementary', { name: 'Check' })
 /** Gives the line of the Slipway another direction, as somebody may do on the Bench. */
 async function direct(page: Page, direction: string): Promise<void> {
   const { detections } = (await (
@@ -27,8 +27,8 @@ test('the checks are proposed gate by gate; kept, run, and each says what came a
   await page.goto('/prove')
   // Begun anew after a failure, they are kept already.
   if (!(await view(page)).checks.length) {
-    await expect(page.getByText(/^\d{3} checks are proposed/)).toBeVisible({ timeout: 30_000 })
-    await page.getByRole('button', { name: /^Keep all \d+/ }).click()
+    await expect(page.getByText(/^\d{3} checks proposed/)).toBeVisible({ timeout: 30_000 })
+    await page.getByRole('button', { name: /^Add all \d+/ }).click()
   }
   await expect(page.getByText(/^\d+ checks$/)).toBeVisible()
   await page
@@ -43,14 +43,14 @@ test('the checks are proposed gate by gate; kept, run, and each says what came a
       .getByRole('button', { name: /Door after hours/ })
   ).toContainText('13 of 13')
 
-  await page.getByRole('button', { name: /After the armed hours/ }).click()
-  await expect(panel(page)).toContainText('Silent, as expected')
-  await expect(panel(page).getByRole('region', { name: 'Gate ladder' })).toContainText(
-    /Armed.*Nights/
+  await page.getByRole('button', { name: /After the schedule ends/ }).click()
+  await expect(panel(page)).toContainText('No trigger, as expected')
+  await expect(panel(page).getByRole('region', { name: 'Conditions' })).toContainText(
+    /Schedule.*Nights/
   )
-  await page.getByRole('button', { name: /Floodlight: within its hours/ }).click()
-  await expect(panel(page).getByRole('region', { name: 'What follows' })).toContainText(
-    'Floodlight: set off'
+  await page.getByRole('button', { name: /Floodlight acts within its schedule/ }).click()
+  await expect(panel(page).getByRole('region', { name: 'Actions' })).toContainText(
+    'Floodlight: ran'
   )
 })
 
@@ -84,13 +84,13 @@ test('a setting is changed: its proofs are out of date; run again, what got wors
   await page.getByText('Out of date', { exact: true }).click()
   await expect(page.getByRole('button', { name: /^out of date From Water to Land/ })).toBeVisible()
   await run()
-  const worse = page.getByRole('region', { name: 'Worse than the time before' })
+  const worse = page.getByRole('region', { name: 'Newly failed' })
   await expect(worse).toContainText('From Water to Land since “Edit Quay edge” by Isla Brae')
   await worse.getByRole('button', { name: 'From Water to Land', exact: true }).click()
-  await expect(panel(page)).toContainText('A trigger was expected, and none came')
+  await expect(panel(page)).toContainText('Expected a trigger, none came')
   await expect(
     panel(page)
-      .getByRole('region', { name: 'Gate ladder' })
+      .getByRole('region', { name: 'Conditions' })
       .getByRole('listitem')
       .filter({ hasText: 'Direction' })
   ).toHaveClass('stopped')
@@ -98,11 +98,11 @@ test('a setting is changed: its proofs are out of date; run again, what got wors
   await page.goto('/site')
   await expect(page.getByRole('link', { name: /Slipway/ }).first()).toContainText('Proven blocked')
   await page.getByRole('button', { name: /^Show \d+ more$/ }).click()
-  await expect(page.getByText(/Quay edge did not do what \d+ checks of it expected/)).toBeVisible()
+  await expect(page.getByText(/Quay edge failed \d+ checks/)).toBeVisible()
   await direct(page, 'leftToRight')
   await run()
   await page.goto('/prove?camera=slipway&detection=quay-edge')
-  await expect(page.getByRole('region', { name: 'Better than the time before' })).toContainText(
+  await expect(page.getByRole('region', { name: 'Newly passed' })).toContainText(
     'From Water to Land'
   )
 })
@@ -111,7 +111,7 @@ test('a check of one’s own: who walks where, drawn on the picture; what is wro
   page
 }) => {
   await page.goto('/prove?camera=slipway&detection=quay-edge')
-  await page.getByRole('button', { name: 'Add a check' }).click()
+  await page.getByRole('button', { name: 'Add check' }).click()
   await panel(page).getByLabel('Name').fill('A dog on the quay')
   await panel(page).getByRole('combobox', { name: /^Who/ }).click()
   await page.getByTitle('Dog').click()
@@ -121,23 +121,23 @@ test('a check of one’s own: who walks where, drawn on the picture; what is wro
   await expect(panel(page).locator('.scene-preview circle')).toHaveCount(3)
   await panel(page).getByLabel('Not before').fill('9')
   await panel(page).getByLabel('Not after').fill('2')
-  await panel(page).getByRole('button', { name: 'Keep' }).click()
+  await panel(page).getByRole('button', { name: 'Save' }).click()
   await expect(panel(page).getByRole('alert')).toContainText('to must not be before from')
   await panel(page).getByLabel('Expected').click()
-  await page.getByTitle('Silence').click()
-  await panel(page).getByRole('button', { name: 'Keep' }).click()
+  await page.getByTitle('Must not trigger').click()
+  await panel(page).getByRole('button', { name: 'Save' }).click()
   await expect(panel(page).getByRole('heading', { name: 'A dog on the quay' })).toBeVisible()
   await panel(page).getByRole('button', { name: /Run$/ }).click()
-  await expect(panel(page)).toContainText('Silent, as expected', { timeout: 30_000 })
+  await expect(panel(page)).toContainText('No trigger, as expected', { timeout: 30_000 })
   await panel(page).getByRole('button', { name: 'Delete A dog on the quay' }).click()
   await expect(page.getByRole('button', { name: /A dog on the quay/ })).toHaveCount(0)
-  await page.getByRole('button', { name: 'Undo' }).click()
-  await expect(page.getByRole('button', { name: /expected A dog on the quay/ })).toBeVisible()
+  await page.getByRole('button', { name: /(^|\s)Undo$/ }).click()
+  await expect(page.getByRole('button', { name: /passed A dog on the quay/ })).toBeVisible()
 })
 
 test('a walk opens on the Bench as a clip, at the moment that matters', async ({ page }) => {
   await page.goto('/prove?camera=slipway&detection=quay-edge&check=quay-edge.direction.leftToRight')
-  await panel(page).getByRole('button', { name: 'On the Bench' }).click()
+  await panel(page).getByRole('button', { name: 'Open on the Bench' }).click()
   await expect(page).toHaveURL(/\/bench\/slipway\?clip=[\w-]+&detection=quay-edge&frame=\d+/, {
     timeout: 90_000
   })

@@ -46,7 +46,7 @@ export class RunningSite {
     for await (const line of createInterface(child.stdout)) {
       said.push(line)
       address ??= /Wardoptic is at (\S+)/.exec(line)?.[1]
-      if (address !== undefined && line.includes('Ctrl-C ends it')) break
+      if (address !== undefined && line.includes('Stop with Ctrl-C')) break
     }
     if (address === undefined) throw new Error(`no start over ${data}:\n${said.join('\n')}`)
     child.stdout.resume()

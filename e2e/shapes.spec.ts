@@ -6,7 +6,7 @@ import { at, chip, drag, draw, flags, kept, openBench } from './onBench.ts'
 test.describe.configure({ mode: 'serial' })
 const view = async (page: Page, camera = 'slipway'): Promise<BenchView> =>
   (await (await page.request.get(`/api/cameras/${camera}`)).json()) as BenchView
-const rail = (page: Page) => page.getByRole('list', { name: 'What is drawn' })
+const rail = (page: Page) => page.getByRole('list', { name: 'Detections' })
 const lineOf = async (page: Page, name: string) => {
   await kept(page)
   return (await view(page)).detections
@@ -22,12 +22,12 @@ test('an ignore area: drawn, and who stands in it does not trigger; deleted, und
   await expect(flags(page, 'Zone 1').first()).toBeVisible()
   const count = await flags(page, 'Zone 1').count()
   await draw(page, 'i', [0.2, 0.3], [0.85, 0.3], [0.9, 0.99], [0.1, 0.99])
-  await expect(page.getByRole('heading', { name: '⊘ Ignore area 1' })).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'Ignore area 1' })).toBeVisible()
   await expect(flags(page, 'Zone 1')).toHaveCount(0)
   await kept(page)
   expect((await view(page)).scene.ignore).toHaveLength(1)
   await page.reload()
-  await expect(page.getByRole('heading', { name: '⊘ Ignore area 1' })).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'Ignore area 1' })).toBeVisible()
   await rail(page)
     .getByRole('button', { name: /Zone 1/ })
     .first()
@@ -36,7 +36,7 @@ test('an ignore area: drawn, and who stands in it does not trigger; deleted, und
     .locator('.target-lane')
     .getByRole('button', { name: /^person 5,/ })
     .click()
-  await expect(page.getByRole('region', { name: 'Gate ladder' })).toContainText(
+  await expect(page.getByRole('region', { name: 'Conditions' })).toContainText(
     'stands in an ignore area'
   )
   await page.getByRole('button', { name: 'Ignore area 1', exact: true }).click()
@@ -69,7 +69,7 @@ test('duplicate, turn over, cut in two, by keyboard', async ({ page }) => {
   await page.keyboard.press('Escape')
   await page.getByRole('application').focus()
   await page.keyboard.press('m')
-  await expect(chip(page, 'Direction and sides')).toHaveText('from right to left')
+  await expect(chip(page, 'Direction and sides')).toHaveText('right → left')
   // A vertex more after the first, and away again.
   await page.keyboard.press('Tab')
   await expect(page.getByRole('application')).toHaveAccessibleName('Picture: Line 2, vertex 1 of 3')
@@ -84,7 +84,7 @@ test('duplicate, turn over, cut in two, by keyboard', async ({ page }) => {
   await page.keyboard.press('Delete')
   await expect(page.getByRole('application')).toHaveAccessibleName('Picture: Line 2')
   await page.keyboard.press('x')
-  await expect(page.getByRole('alert')).toContainText('Choose the vertex')
+  await expect(page.getByRole('alert')).toContainText('Select the vertex')
   await page.keyboard.press('Tab')
   await page.keyboard.press('Tab')
   await page.keyboard.press('x')
@@ -143,7 +143,7 @@ test('the next of shapes over one another; hidden, locked', async ({ page }) => 
   await page.mouse.click(...place)
   await page.keyboard.up('Alt')
   await expect(chip(page, 'Name')).toHaveText('Zone 2')
-  await page.getByRole('button', { name: 'Lock the shape' }).click()
+  await page.getByRole('button', { name: 'Lock shape' }).click()
   const before = JSON.stringify((await view(page)).detections)
   await drag(page, [0.5, 0.37], [0.7, 0.6])
   await page.getByRole('application').focus()
@@ -151,13 +151,13 @@ test('the next of shapes over one another; hidden, locked', async ({ page }) => 
   await page.keyboard.press('Delete')
   await kept(page)
   expect(JSON.stringify((await view(page)).detections)).toBe(before)
-  await page.getByRole('button', { name: 'Unlock the shape' }).click()
-  await page.getByRole('button', { name: 'Hide it on the picture' }).click()
-  await expect(rail(page).getByTitle('Hidden on the picture')).toHaveCount(1)
+  await page.getByRole('button', { name: 'Unlock shape' }).click()
+  await page.getByRole('button', { name: 'Hide on picture' }).click()
+  await expect(rail(page).getByTitle('Hidden')).toHaveCount(1)
   await page.reload()
-  await expect(rail(page).getByTitle('Hidden on the picture')).toHaveCount(1)
+  await expect(rail(page).getByTitle('Hidden')).toHaveCount(1)
   await page.keyboard.press('h')
-  await expect(rail(page).getByTitle('Hidden on the picture')).toHaveCount(0)
+  await expect(rail(page).getByTitle('Hidden')).toHaveCount(0)
 })
 
 test('copied to another camera, and taken back', async ({ page }) => {
@@ -167,16 +167,16 @@ test('copied to another camera, and taken back', async ({ page }) => {
     .first()
     .click()
   const before = (await view(page, 'fuel-pontoon')).detections.length
-  await page.getByRole('button', { name: 'Copy to …' }).click()
+  await page.getByRole('button', { name: 'Copy to…' }).click()
   await page.getByRole('menuitem', { name: 'Fuel pontoon' }).click()
   await expect(
-    page.getByText(/is on Fuel pontoon now, at the same place of the picture/)
+    page.getByText(/copied to Fuel pontoon, at the same place in the picture/)
   ).toBeVisible()
   const there = (await view(page, 'fuel-pontoon')).detections
   expect(there).toHaveLength(before + 1)
   expect((there[before]!.detection as { line: unknown }).line).toEqual(
     (await lineOf(page, 'Line 1')).line
   )
-  await page.getByRole('button', { name: 'Take it back' }).click()
+  await page.locator('.ant-notification').getByRole('button', { name: 'Undo' }).click()
   await expect.poll(async () => (await view(page, 'fuel-pontoon')).detections.length).toBe(before)
 })

@@ -1,3 +1,4 @@
+import { wordsOf } from '../core/messages/words.ts'
 import { expect, test, type Page } from './test.ts'
 import type { ProvingView } from '../core/proving/views.ts'
 import type { ReadinessView } from '../core/readiness/index.ts'
@@ -7,7 +8,7 @@ const YARD = 'workshop-yard'
 const place = (page: Page, name: string) =>
   page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name, exact: true }).click()
 const card = (page: Page) => page.getByRole('link', { name: /Workshop yard \d+ detection/ })
-const missing = (page: Page) => page.getByRole('region', { name: 'What is missing' })
+const missing = (page: Page) => page.getByRole('region', { name: 'Issues' })
 const showAll = async (page: Page): Promise<void> => {
   await expect(missing(page)).toBeVisible()
   const more = missing(page).getByRole('button', { name: /^Show \d+ more$/ })
@@ -24,24 +25,22 @@ test('the whole way: a fresh device, drawn, armed, linked, sent, proven; walked 
 }) => {
   test.setTimeout(300_000)
 
-  // The site says that a device is fresh from the box, and leads to it.
+  // The site says that a device has no account yet, and leads to it.
   await page.goto('/site')
   await showAll(page)
   const fresh = missing(page)
     .getByRole('listitem')
-    .filter({ hasText: 'Workshop yard camera is fresh from the box' })
+    .filter({ hasText: 'Workshop yard camera has no account yet' })
   // Begun anew after a failure, it has its account already.
   if ((await said(page)).some((f) => f.code === 'default-password')) {
     await fresh.getByRole('link', { name: 'Workshop yard camera' }).click()
     const yard = page.getByRole('article', { name: 'Workshop yard camera' })
     const account = yard.getByRole('region', { name: 'Account' })
     await account.getByLabel('Password').fill('short')
-    await account.getByRole('button', { name: 'Make the account' }).click()
-    await expect(page.getByRole('alert')).toContainText(
-      'the password must have at least 8 characters'
-    )
+    await account.getByRole('button', { name: 'Create account' }).click()
+    await expect(page.getByRole('alert')).toContainText('must have at least 8 characters')
     await account.getByLabel('Password').fill('long-enough')
-    await account.getByRole('button', { name: 'Make the account' }).click()
+    await account.getByRole('button', { name: 'Create account' }).click()
     await expect(yard).toContainText('Tamper (up to 1')
   }
 
@@ -51,8 +50,8 @@ test('the whole way: a fresh device, drawn, armed, linked, sent, proven; walked 
   // Its clip is analysed beside all this after the start.
   await expect(page.locator('.stage canvas').first()).toBeVisible({ timeout: 120_000 })
   await draw(page, 'z', [0.3, 0.5], [0.7, 0.5], [0.8, 0.9], [0.2, 0.9])
-  await expect(page.getByRole('list', { name: 'What is drawn' })).toContainText(
-    'Person is in Zone 1 for 3 s'
+  await expect(page.getByRole('list', { name: 'Detections' })).toContainText(
+    'A person is in Zone 1 for 3 s'
   )
   await expect(page.getByRole('status')).toHaveText('All changes saved')
 
@@ -78,11 +77,16 @@ test('the whole way: a fresh device, drawn, armed, linked, sent, proven; walked 
     )
     if (!next) break
     await showAll(page)
-    const line = missing(page).getByRole('listitem').filter({ hasText: next.sentence })
-    await line.getByRole('button', { name: next.fix!.words }).first().click()
+    const line = missing(page)
+      .getByRole('listitem')
+      .filter({ hasText: wordsOf(next.sentence) })
+    await line
+      .getByRole('button', { name: wordsOf(next.fix!.words) })
+      .first()
+      .click()
     await expect(line).toHaveCount(0, { timeout: 40_000 })
   }
-  for (const step of ['Drawn', 'Armed', 'Linked', 'Sent'])
+  for (const step of ['Drawn', 'Scheduled', 'Linked', 'On device'])
     await expect(card(page)).toContainText(`${step} done`)
   await expect(card(page)).not.toContainText('Proven done')
 
@@ -91,7 +95,7 @@ test('the whole way: a fresh device, drawn, armed, linked, sent, proven; walked 
     const next = (await said(page)).find((f) => f.step === 'proven' && f.severity !== 'hint')
     if (!next) break
     await page.goto(`/prove?camera=${YARD}&detection=${next.detection}`)
-    const keep = page.getByRole('button', { name: /^(Keep them|Keep all \d+)$/ }).last()
+    const keep = page.getByRole('button', { name: /^(Add them|Add all \d+)$/ }).last()
     await expect(
       keep.or(page.getByRole('button', { name: 'Run these', disabled: false })).first()
     ).toBeVisible({ timeout: 30_000 })
@@ -106,7 +110,7 @@ test('the whole way: a fresh device, drawn, armed, linked, sent, proven; walked 
       .toBe(false)
   }
   await place(page, 'Site')
-  for (const step of ['Drawn', 'Armed', 'Linked', 'Sent', 'Proven'])
+  for (const step of ['Drawn', 'Scheduled', 'Linked', 'On device', 'Proven'])
     await expect(card(page)).toContainText(`${step} done`)
 
   // Walked in front of the live camera: its own trigger, and what follows, ticked off as it arrives.
@@ -115,11 +119,11 @@ test('the whole way: a fresh device, drawn, armed, linked, sent, proven; walked 
     (c) => c.camera === YARD && c.check.id.startsWith('zone-') && c.check.about === 'passes'
   )!
   await page.goto(`/prove?camera=${YARD}&detection=${check.detection}&check=${check.id}`)
-  await page.getByRole('button', { name: 'Walk it live' }).click()
+  await page.getByRole('button', { name: 'Walk live' }).last().click()
   await page.getByRole('button', { name: /Walk$/ }).click()
-  const arrives = page.getByRole('region', { name: 'What arrives' })
-  await expect(page.locator('.walk-verdict')).toContainText('As expected', { timeout: 90_000 })
-  await expect(page.locator('.walk-verdict')).toContainText('Kept as a proof of this check')
+  const arrives = page.getByRole('region', { name: 'Results' })
+  await expect(page.locator('.walk-verdict')).toContainText('Passed', { timeout: 90_000 })
+  await expect(page.locator('.walk-verdict')).toContainText('Result saved with this check')
   await expect(
     arrives.getByRole('listitem').filter({ hasText: 'Trigger of Zone 1' })
   ).toContainText(/at \d+\.\d s of the walk/)
@@ -128,10 +132,8 @@ test('the whole way: a fresh device, drawn, armed, linked, sent, proven; walked 
   )
   await expect(
     arrives.getByRole('listitem').filter({ hasText: 'Northwatch station' })
-  ).toContainText('acknowledged by the station')
-  await expect(page.getByRole('region', { name: 'Gate ladder' })).toContainText(
-    'every gate let it through'
-  )
+  ).toContainText('confirmed')
+  await expect(page.getByRole('region', { name: 'Conditions' })).toContainText('all conditions met')
 
   // And the operator's side: it arrived there as well, with its evidence.
   await place(page, 'Watch')
@@ -140,9 +142,7 @@ test('the whole way: a fresh device, drawn, armed, linked, sent, proven; walked 
   await expect(
     desk.getByRole('region', { name: 'Evidence' }).getByRole('img').first()
   ).toHaveJSProperty('complete', true)
-  await expect(desk.getByRole('region', { name: 'Gate ladder' })).toContainText(
-    'every gate let it through'
-  )
+  await expect(desk.getByRole('region', { name: 'Conditions' })).toContainText('all conditions met')
   // What a device recorded of it is read from there once it has ended: 5 s before and 15 s after.
   const film = desk.getByLabel('Recording, recording.mp4').first()
   await expect(film).toBeVisible({ timeout: 40_000 })

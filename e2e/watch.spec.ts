@@ -23,7 +23,7 @@ async function signedIn(
   await expect(page.getByRole('alert')).toHaveText('Wrong user name or password.')
   await page.getByLabel('Password').fill(password)
   await page.keyboard.press('Enter')
-  await expect(page.getByRole('heading', { name: /wait/ })).toBeVisible()
+  await expect(page.getByRole('heading', { name: /active alarms|new$/ })).toBeVisible()
   return page
 }
 /** Another one when the tests are begun anew: what they wrote before is found as well. */
@@ -45,7 +45,7 @@ test('an alarm arrives where an operator watches; acknowledged with a comment, h
     'Watch'
   ])
   await operator.goto('/bench/slipway')
-  await expect(operator.getByText('As operator you have to do with Watch only.')).toBeVisible()
+  await expect(operator.getByText('This role can open Watch only.')).toBeVisible()
   await operator.goto('/watch')
   // Pictures move: what is drawn on the canvas of a camera changes.
   const tile = operator.getByRole('button', { name: /^Slipway/ })
@@ -63,19 +63,17 @@ test('an alarm arrives where an operator watches; acknowledged with a comment, h
     .first()
     .click()
   await expect(
-    operator.getByRole('button', { name: /^Waiting room\s+an alarm waits$/ })
+    operator.getByRole('button', { name: /^Waiting room\s+active alarm$/ })
   ).toHaveAttribute('aria-pressed', 'true')
   await desk(operator).getByRole('button', { name: 'Acknowledge' }).click()
-  await expect(desk(operator).getByRole('alert')).toContainText(
-    'needs a comment: say what was found'
-  )
+  await expect(desk(operator).getByRole('alert')).toContainText('Enter a comment')
   await desk(operator).getByLabel('Comment').fill(`The ${word}, with the bread`)
   await desk(operator).getByRole('button', { name: 'Acknowledge' }).click()
   await expect(desk(operator)).toContainText(`Ines O. acknowledged: “The ${word}, with the bread”`)
-  await desk(operator).getByRole('button', { name: 'Hand to …' }).click()
+  await desk(operator).getByRole('button', { name: 'Assign to' }).click()
   await operator.getByRole('menuitem', { name: 'Tormod A.' }).click()
-  await expect(desk(operator)).toContainText('Ines O. handed to Tormod A.')
-  await desk(operator).getByRole('button', { name: 'Close it' }).click()
+  await expect(desk(operator)).toContainText('Ines O. assigned to Tormod A.')
+  await desk(operator).getByRole('button', { name: 'Close alarm' }).click()
   await expect(desk(operator)).toContainText('Ines O. closed')
 
   const viewer = await signedIn(browser, baseURL, 'viewer')
@@ -86,7 +84,7 @@ test('an alarm arrives where an operator watches; acknowledged with a comment, h
     .click()
   await expect(desk(viewer)).toContainText('Ines O. closed')
   await expect(
-    desk(viewer).getByRole('button', { name: /Acknowledge|Close it|Hand to/ })
+    desk(viewer).getByRole('button', { name: /Acknowledge|Close alarm|Assign to/ })
   ).toHaveCount(0)
   await viewer.getByRole('button', { name: 'Ruth M., viewer' }).click()
   await viewer.getByRole('menuitem', { name: 'Sign out' }).click()
@@ -106,7 +104,7 @@ test('looked up again by what was written about it, by camera and by kind; a bar
     }
   })
   await page.goto('/watch/search')
-  await page.getByLabel('Words of comments').fill(`${word} brea`)
+  await page.getByLabel('Comment contains').fill(`${word} brea`)
   const results = page.getByRole('region', { name: 'Search' }).getByRole('listitem')
   // At night the door of the demo's own scene triggers as well, and may have joined the alarm.
   const others = results.filter({ hasNotText: 'Door after hours' })
@@ -119,7 +117,7 @@ test('looked up again by what was written about it, by camera and by kind; a bar
   await expect(others).toHaveCount(0)
   await results.first().getByRole('button').click()
   await expect(desk(page)).toContainText(`The ${word}, with the bread`)
-  await page.getByLabel('Words of comments').fill('')
+  await page.getByLabel('Comment contains').fill('')
   await expect(others.first()).toBeVisible()
   await page.getByRole('combobox', { name: 'Kind' }).click()
   await page.getByTitle('Contact input').click()
@@ -138,7 +136,7 @@ test('live goes on after the connection was cut', async ({ page, context }) => {
   await context.setOffline(true)
   // What is open already is cut by closing it: as a network that goes away does after a while.
   await page.evaluate(() => window.stop())
-  await expect(tile).toContainText('Not connected; trying again')
+  await expect(tile).toContainText('Not connected. Retrying…')
   await context.setOffline(false)
   await expect(tile).not.toContainText('Not connected', { timeout: 20_000 })
   const before = await seen()

@@ -1,6 +1,6 @@
 import { expect, test, type Page } from './test.ts'
 import type { Detection } from '../core/formats/plan.ts'
-import { at, chip, drag, draw, flags, kept, openBench } from './onBench.ts'
+import { addCondition, at, chip, drag, draw, flags, kept, openBench } from './onBench.ts'
 
 test.describe.configure({ mode: 'serial' })
 type ZoneDetection = Extract<Detection, { zone: unknown }>
@@ -15,7 +15,7 @@ const keptZone = async (page: Page): Promise<ZoneDetection> => {
 }
 const chooseZone = async (page: Page): Promise<void> => {
   await page
-    .getByRole('list', { name: 'What is drawn' })
+    .getByRole('list', { name: 'Detections' })
     .getByRole('button', { name: /Zone 1/ })
     .first()
     .click()
@@ -27,8 +27,8 @@ test('draw a zone on the ramp: who is in it for the dwell triggers; the dwell be
   await openBench(page)
   await draw(page, 'z', [0.4, 0.5], [0.65, 0.5], [0.75, 0.75], [0.3, 0.75])
   await expect(page.getByRole('heading', { name: 'B · Intrusion' })).toBeVisible()
-  await expect(page.getByRole('list', { name: 'What is drawn' })).toContainText(
-    'Person is in Zone 1 for 3 s, half the body, always'
+  await expect(page.getByRole('list', { name: 'Detections' })).toContainText(
+    'A person is in Zone 1 for 3 s, half the body'
   )
   await expect(flags(page, 'Zone 1').first()).toBeVisible()
   const zone = await keptZone(page)
@@ -44,7 +44,7 @@ test('draw a zone on the ramp: who is in it for the dwell triggers; the dwell be
 
   await chip(page, 'Dwell').click()
   await expect(page.locator('.stays-chart figcaption')).toContainText(
-    /\d+ pass by\s+\d+ stay; \d+ of \d+ reach the dwell/
+    /\d+ pass by\s+\d+ stay\s+\d+ of \d+ reach the dwell/
   )
   await page.getByRole('spinbutton', { name: /^Dwell/ }).fill('60')
   await page.keyboard.press('Enter')
@@ -64,20 +64,20 @@ test('what counts in a zone is part of its sentence', async ({ page }) => {
   await expect(chip(page, 'Dwell')).toHaveCount(0)
   await page.getByRole('radio', { name: /^Loitering/ }).click()
   await page.keyboard.press('Escape')
-  await expect(chip(page, 'Dwell')).toHaveText('30\u00a0s')
-  await expect(chip(page, 'Grace')).toHaveText('at most 10\u00a0s')
+  await expect(chip(page, 'Dwell')).toHaveText('for 30\u00a0s')
+  await expect(chip(page, 'Grace time')).toHaveText('outside for at most 10\u00a0s')
   expect(await keptZone(page)).toMatchObject({
     kind: 'loitering',
     dwellSeconds: 30,
     graceSeconds: 10,
     classes: ['person']
   })
-  await chip(page, 'How many together').click()
+  await addCondition(page, 'Number together')
   await page.getByRole('spinbutton', { name: /^Targets at the same time/ }).fill('2')
   await page.keyboard.press('Enter')
   await page.keyboard.press('Escape')
-  await expect(page.getByRole('list', { name: 'What is drawn' })).toContainText(
-    '2 of Person lingers in Zone 1'
+  await expect(page.getByRole('list', { name: 'Detections' })).toContainText(
+    '2 together: a person lingers in Zone 1'
   )
 })
 
@@ -133,7 +133,7 @@ test('by keyboard alone: a zone that would cross itself is not finished, one ver
   await expect(page.getByRole('alert')).toContainText('The zone crosses itself')
   await page.keyboard.press('Backspace')
   await page.keyboard.press('Enter')
-  await expect(page.getByRole('list', { name: 'What is drawn' })).toContainText('Zone 2')
+  await expect(page.getByRole('list', { name: 'Detections' })).toContainText('Zone 2')
   await page.keyboard.press('Control+z')
-  await expect(page.getByRole('list', { name: 'What is drawn' })).not.toContainText('Zone 2')
+  await expect(page.getByRole('list', { name: 'Detections' })).not.toContainText('Zone 2')
 })

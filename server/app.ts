@@ -1,3 +1,4 @@
+import { server as msg } from '../core/messages/en/codes/server.ts'
 import { existsSync } from 'node:fs'
 import type { Server } from 'node:http'
 import type { ServerOptions } from 'node:https'
@@ -245,7 +246,7 @@ export async function makeApp({
   clock.start()
   // Who has a page open is told, and does not take silence for quiet.
   const unwatch = database.watch((state) => {
-    if (state.up) http.log.info('the database answers again')
+    if (state.up) http.log.info(msg.theDatabaseAnswersAgain)
     else http.log.error(new Error(state.why ?? 'the database is away'))
     popups.tell('database', state)
   })

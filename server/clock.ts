@@ -1,3 +1,5 @@
+import { errorWords } from '../core/messages/errorWords.ts'
+import { server as msg } from '../core/messages/en/codes/server.ts'
 import type { Database } from './database.ts'
 
 const LOOK_MS = 1000
@@ -34,7 +36,7 @@ export class ClockWatch {
 
   start(): void {
     this.timer = setInterval(
-      () => void (this.working = this.look().catch((error: Error) => this.say(error.message))),
+      () => void (this.working = this.look().catch((error: Error) => this.say(errorWords(error)))),
       LOOK_MS
     )
   }
@@ -49,9 +51,7 @@ export class ClockWatch {
     const jump = ahead - this.ahead
     if (Math.abs(jump) < JUMP_MS) return
     this.ahead = ahead
-    this.say(
-      `The machine's clock was set ${jump < 0 ? 'back' : 'forward'} by ${(Math.abs(jump) / 1000).toFixed(0)} s. Times of triggers and alarms follow it from now on.`
-    )
+    this.say(msg.theMachinesClockWasSet(jump, (Math.abs(jump) / 1000).toFixed(0)))
     if (jump < 0)
       await this.database.run("UPDATE delivery SET next_at = next_at - ? WHERE state = 'pending'", [
         Math.round(-jump)

@@ -40,7 +40,7 @@ test('a transaction keeps all or nothing', async () => {
       await sql.run(insert, ['b', 'B'])
       await sql.run(insert, ['a', 'taken'])
     })
-  ).rejects.toThrow(/Duplicate/)
+  ).rejects.toThrowWords(/Duplicate/)
   expect((await sites()).map((s) => s.id)).toEqual(['a'])
   expect(
     await database.transaction(async (sql) => (await sql.run(insert, ['b', 'B'])).affectedRows)
@@ -55,7 +55,7 @@ test('values are bound, never part of the statement; ids differ by case', async 
 })
 
 test('the database answers only with its password', async () => {
-  await expect(Database.open({ ...address, password: 'guess' }, name)).rejects.toThrow(
+  await expect(Database.open({ ...address, password: 'guess' }, name)).rejects.toThrowWords(
     /Access denied/
   )
 })

@@ -1,3 +1,4 @@
+import { said, type Said } from '../core/messages/said.ts'
 import { onlyRow } from './columns.ts'
 import {
   createConnection,
@@ -60,13 +61,13 @@ const DISK = new Set([
   'ER_OPTION_PREVENTS_STATEMENT',
   'ER_CANT_CREATE_TABLE'
 ])
-const RANGE: Readonly<Record<string, string>> = {
-  ER_WARN_DATA_OUT_OF_RANGE: 'a number is out of range',
-  ER_DATA_TOO_LONG: 'a text is too long',
-  ER_TRUNCATED_WRONG_VALUE_FOR_FIELD: 'a text cannot be stored'
+const RANGE: Readonly<Record<string, Said>> = {
+  ER_WARN_DATA_OUT_OF_RANGE: said('server.numberOutOfRange'),
+  ER_DATA_TOO_LONG: said('server.textTooLong'),
+  ER_TRUNCATED_WRONG_VALUE_FOR_FIELD: said('server.textNotStorable')
 }
 
-const AWAY_WORDS = 'The database does not answer. It is being started again; try again in a moment.'
+const IS_AWAY = said('server.databaseAway')
 
 export type Value = string | number | boolean | null | Buffer
 
@@ -146,16 +147,16 @@ export class Database implements Sql {
   }
 
   rows = <T>(sql: string, values: Value[] = []): Promise<T[]> =>
-    this.said(() => over(this.pool).rows<T>(sql, values))
+    this.explained(() => over(this.pool).rows<T>(sql, values))
   run = (sql: string, values: Value[] = []): Promise<ResultSetHeader> =>
-    this.said(() => over(this.pool).run(sql, values))
+    this.explained(() => over(this.pool).run(sql, values))
 
   /**
    * Runs `work` in one transaction: all of it is kept, or nothing. One that the database gave up
    * for another is run again.
    */
   transaction<T>(work: (sql: Sql) => Promise<T>): Promise<T> {
-    return this.said(async () => {
+    return this.explained(async () => {
       for (let attempt = 1; ; attempt++) {
         const connection = await this.pool.getConnection()
         try {
@@ -199,9 +200,9 @@ export class Database implements Sql {
   }
 
   /** Says in words what went wrong with the database itself, and keeps whether it is there. */
-  private async said<T>(work: () => Promise<T>, isLook = false): Promise<T> {
+  private async explained<T>(work: () => Promise<T>, isLook = false): Promise<T> {
     // While it is away nobody waits for it but who looks whether it is back.
-    if (!this.state.up && !isLook) throw unavailable(AWAY_WORDS)
+    if (!this.state.up && !isLook) throw unavailable(IS_AWAY)
     try {
       const result = await (isLook ? work() : this.whileUp(work()))
       this.set(true, null)
@@ -210,14 +211,11 @@ export class Database implements Sql {
       if (error instanceof ApiError || error instanceof InputError) throw error
       const { code = '', message } = error as { code?: string; message: string }
       if (AWAY.has(code) || (error as { fatal?: boolean }).fatal) {
-        this.set(false, `The database does not answer (${code || message}).`)
-        throw unavailable(AWAY_WORDS, error)
+        this.set(false, code || message)
+        throw unavailable(IS_AWAY, error)
       }
       if (DISK.has(code) || /errno: (28|30|122)|No space left/.test(message))
-        throw noSpace(
-          'The database cannot write: its disk is full or read-only. Free some space; nothing that was saved before is lost.',
-          error
-        )
+        throw noSpace(said('server.theDatabaseCannotWriteIts'), error)
       if (RANGE[code]) throw new InputError('', RANGE[code])
       throw error
     }
@@ -230,7 +228,7 @@ export class Database implements Sql {
   private async whileUp<T>(work: Promise<T>): Promise<T> {
     let give: (() => void) | undefined
     const away = new Promise<never>((_, reject) => {
-      give = () => reject(unavailable(AWAY_WORDS))
+      give = () => reject(unavailable(IS_AWAY))
       this.waiting.add(give)
     })
     work.catch(() => {})
@@ -262,7 +260,7 @@ export class Database implements Sql {
   /** Asks now and then whether the database is there: nobody else may be asking. */
   private look(afterMs: number): void {
     const ask = async (): Promise<void> => {
-      await this.said(() => this.ping(), true).catch(() => {})
+      await this.explained(() => this.ping(), true).catch(() => {})
       if (!this.closed) this.look(this.state.up ? PING_MS : LOOK_MS)
     }
     this.timer = setTimeout(() => void ask(), afterMs)

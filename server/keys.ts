@@ -1,3 +1,4 @@
+import { server as msg } from '../core/messages/en/codes/server.ts'
 import { onlyRow } from './columns.ts'
 import { existsSync, renameSync } from 'node:fs'
 import { join } from 'node:path'
@@ -29,7 +30,7 @@ export async function openKeys(database: Database, folder: string, anew: boolean
     } catch (error) {
       if (!anew) throw error
       if (existsSync(file)) renameSync(file, `${file}.lost-${Date.now()}`)
-      process.stderr.write(`${name} is made anew: ${needs ?? 'nothing depended on it.'}\n`)
+      process.stderr.write(msg.isMadeAnewN(name, needs ?? 'nothing depended on it.'))
       return Encryption.withKey(file, null)
     }
   }
@@ -46,10 +47,8 @@ async function sealed(database: Database): Promise<string | null> {
   const mail = await database.rows(
     "SELECT 1 FROM site_setting WHERE name = 'mail' AND sealed IS NOT NULL"
   )
-  const needing = [...devices.map((d) => d.name), ...(mail.length ? ['the mail server'] : [])]
-  return needing.length
-    ? `without it these passwords must be entered again: ${needing.join(', ')}.`
-    : null
+  const needing = [...devices.map((d) => d.name), ...(mail.length ? [msg.theMailServer] : [])]
+  return needing.length ? msg.withoutItThesePasswordsMust(needing.join(', ')) : null
 }
 
 async function keyed(database: Database): Promise<string | null> {
@@ -58,7 +57,5 @@ async function keyed(database: Database): Promise<string | null> {
       "SELECT COUNT(*) AS n FROM account WHERE password LIKE 'scrypt-keyed%'"
     )
   )
-  return n
-    ? `without it nobody can sign in: give an account a new password with npm run recover (${n} ${n === 1 ? 'account' : 'accounts'}).`
-    : null
+  return n ? msg.withoutItNobodyCanSign(n) : null
 }

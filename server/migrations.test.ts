@@ -86,7 +86,7 @@ describe('migrations', () => {
     await fresh()
     await migrate(connection, undefined, [first])
     await connection.query('CREATE TABLE b (other INT)')
-    await expect(migrate(connection, undefined, [first, second])).rejects.toThrow(
+    await expect(migrate(connection, undefined, [first, second])).rejects.toThrowWords(
       '002.sql, statement 3: '
     )
     await connection.query('DROP TABLE b')
@@ -102,8 +102,8 @@ describe('migrations', () => {
     await migrate(connection, undefined, [first, second])
     await expect(
       migrate(connection, undefined, [first, { ...second, sql: `${second.sql} ` }])
-    ).rejects.toThrow('002.sql is not the file with which the database was changed')
-    await expect(migrate(connection, undefined, [first])).rejects.toThrow(
+    ).rejects.toThrowWords('002.sql is not the file with which the database was changed')
+    await expect(migrate(connection, undefined, [first])).rejects.toThrowWords(
       'the data was used by a newer Wardoptic (002.sql)'
     )
   })

@@ -1,3 +1,5 @@
+import { wordsOf } from '../core/messages/words.ts'
+import { said, type Said } from '../core/messages/said.ts'
 import { createReadStream, readFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import { NewAccountSchema, type NewAccount } from '../core/accounts/accounts.ts'
@@ -52,10 +54,10 @@ async function insertSite(
 ): Promise<void> {
   await database.transaction(async (sql) => {
     const now = Date.now()
-    const asDelivered = (what: string): EditNote => ({
+    const asDelivered = (what: Said | string): EditNote => ({
       by: 'Wardoptic',
       byId: null,
-      label: `${what}, as delivered`
+      label: said('edits.delivered', what)
     })
     await sql.run(
       'INSERT INTO site (id, name, time_zone, latitude, longitude, inputs) VALUES (?, ?, ?, ?, ?, ?)',
@@ -69,7 +71,14 @@ async function insertSite(
       ]
     )
     for (const schedule of plan.schedules)
-      await saveSchedule(sql, id, schedule, 0, asDelivered(`Hours ${schedule.name}`), now)
+      await saveSchedule(
+        sql,
+        id,
+        schedule,
+        0,
+        asDelivered(said('edits.schedule', schedule.name)),
+        now
+      )
     for (const body of endpoints) {
       const endpoint = parseWith(EndpointSchema, body)
       await saveEndpoint(sql, id, endpoint, 0, asDelivered(endpoint.name), now)
@@ -81,7 +90,7 @@ async function insertSite(
         'mail',
         parseWith(MailSchema, mail),
         0,
-        asDelivered('The mail server'),
+        asDelivered(said('edits.theMailServer')),
         now
       )
     if (people)
@@ -91,7 +100,7 @@ async function insertSite(
         'people',
         parseWith(PeopleSchema, people),
         0,
-        asDelivered('The people of the site'),
+        asDelivered(said('edits.thePeople')),
         now
       )
     if (usual)
@@ -101,7 +110,7 @@ async function insertSite(
         'usual',
         parseWith(ActionsSchema, usual),
         0,
-        asDelivered('The usual actions'),
+        asDelivered(said('edits.theDefaultActions')),
         now
       )
     for (const [position, camera] of plan.cameras.entries()) {
@@ -123,7 +132,7 @@ async function insertSite(
         'scene',
         camera.id,
         { ignore: camera.ignore, marks: null },
-        asDelivered('The scene'),
+        asDelivered(said('edits.theScene')),
         now
       )
       for (const [at, detection] of camera.detections.entries()) {
@@ -135,7 +144,7 @@ async function insertSite(
             detection.id,
             parseWith(ActionsSchema, actions[detection.id]),
             0,
-            asDelivered(`What ${detection.name} sets off`),
+            asDelivered(said('edits.actionsOf', detection.name)),
             now
           )
       }
@@ -163,7 +172,7 @@ export async function seed(
         cameras: [{ id: 'camera-1', name: 'Camera 1' }]
       })
     )
-    return insertSite(database, { id: 'site', name: 'New site' }, bare)
+    return insertSite(database, { id: 'site', name: wordsOf(said('server.newSite')) }, bare)
   }
   const demo = JSON.parse(readFileSync(demoFile, 'utf8')) as DemoSite
   const read = (path: string): unknown => JSON.parse(readFileSync(new URL(path, demoFile), 'utf8'))

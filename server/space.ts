@@ -1,3 +1,4 @@
+import { said } from '../core/messages/said.ts'
 import { statfs } from 'node:fs/promises'
 import { noSpace } from './errors.ts'
 
@@ -20,6 +21,12 @@ export async function requireSpace(folder: string, bytes = 0): Promise<void> {
   const free = await freeBytes(folder)
   if (free - bytes < RESERVE_BYTES)
     throw noSpace(
-      `The disk is nearly full: ${Math.floor(free / 2 ** 20)} MB are free, and ${RESERVE_BYTES / 2 ** 20} MB are kept for alarms${bytes ? `; this would take ${Math.ceil(bytes / 2 ** 20)} MB` : ''}. Free some space first.`
+      said(
+        'server.theDiskIsNearlyFull',
+        Math.floor(free / 2 ** 20),
+        RESERVE_BYTES / 2 ** 20,
+        bytes,
+        Math.ceil(bytes / 2 ** 20)
+      )
     )
 }

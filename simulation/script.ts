@@ -1,3 +1,4 @@
+import { coded } from '../core/messages/said.ts'
 import * as v from 'valibot'
 import { checkFaults, happening } from '../core/formats/walk.ts'
 import { parseWith } from '../core/schema/parse.ts'
@@ -18,27 +19,27 @@ export {
  */
 
 const number = (min: number, max: number, unit = '') => {
-  const right = `must be a number from ${min} to ${max}${unit}`
+  const right = coded('input.mustBeANumberFrom', min, max, unit)
   return v.pipe(v.number(right), v.finite(right), v.minValue(min, right), v.maxValue(max, right))
 }
 const metre = number(-500, 500, ' m')
 const text = v.pipe(
-  v.string('must be a text'),
-  v.minLength(1, 'must not be empty'),
-  v.maxLength(120, 'is longer than 120 characters')
+  v.string(coded('input.mustBeAText')),
+  v.minLength(1, coded('input.mustNotBeEmpty')),
+  v.maxLength(120, coded('input.isLongerThan120Characters'))
 )
 const id = v.pipe(
-  v.string('must be a text'),
-  v.regex(/^[A-Za-z0-9_-]{1,64}$/, 'must be 1 to 64 letters, digits, - or _')
+  v.string(coded('input.mustBeAText')),
+  v.regex(/^[A-Za-z0-9_-]{1,64}$/, coded('input.mustBe1To64'))
 )
 const colour = v.pipe(
-  v.string('must be a colour'),
-  v.regex(/^#[0-9a-f]{6}$/i, 'must be a colour such as "#8d8a80"')
+  v.string(coded('scenes.mustBeAColour')),
+  v.regex(/^#[0-9a-f]{6}$/i, coded('scenes.mustBeAColourSuch'))
 )
 /** `[x, z]`, or `[x, z, y]` for what is not on the ground. */
 const place = v.union(
   [v.strictTuple([metre, metre]), v.strictTuple([metre, metre, metre])],
-  'must be a place [x, z] or [x, z, y] in metres'
+  coded('scenes.mustBeAPlaceX')
 )
 
 const ThingSchema = v.variant(
@@ -49,8 +50,8 @@ const ThingSchema = v.variant(
       kind: v.literal('face'),
       colour,
       corners: v.pipe(
-        v.array(place, 'must be a list of places'),
-        v.minLength(3, 'needs at least 3 corners')
+        v.array(place, coded('scenes.mustBeAListOf')),
+        v.minLength(3, coded('scenes.needsAtLeast3Corners'))
       )
     }),
     /** An upright wall between two places. */
@@ -66,7 +67,7 @@ const ThingSchema = v.variant(
       kind: v.literal('block'),
       colour,
       at: place,
-      size: v.strictTuple([metre, metre, metre], 'must be [width, depth, height] in metres'),
+      size: v.strictTuple([metre, metre, metre], coded('scenes.mustBeWidthDepthHeight')),
       turn: v.optional(number(-180, 180, '°'), 0)
     }),
     v.strictObject({
@@ -81,7 +82,7 @@ const ThingSchema = v.variant(
     /** Open water, with glints that drift on it. */
     v.strictObject({
       kind: v.literal('water'),
-      shore: v.pipe(v.array(place), v.minLength(2, 'needs at least 2 places'))
+      shore: v.pipe(v.array(place), v.minLength(2, coded('scenes.needsAtLeast2Places')))
     }),
     v.strictObject({ kind: v.literal('tree'), at: place, height: metre }),
     v.strictObject({
@@ -93,7 +94,7 @@ const ThingSchema = v.variant(
     }),
     v.strictObject({ kind: v.literal('lamp'), at: place, height: metre })
   ],
-  'must be one of face, wall, block, posts, water, tree, reeds, lamp'
+  coded('scenes.mustBeOneOfFace')
 )
 
 export const SceneSchema = v.strictObject({
@@ -107,11 +108,8 @@ export const SceneSchema = v.strictObject({
   width: v.optional(number(64, 3840), 640),
   height: v.optional(number(36, 2160), 360),
   fps: v.optional(number(1, 60), 10),
-  backdrop: v.optional(
-    v.picklist(['sea', 'land', 'room'], 'must be one of sea, land, room'),
-    'land'
-  ),
-  things: v.array(ThingSchema, 'must be a list of things')
+  backdrop: v.optional(v.picklist(['sea', 'land', 'room'], coded('scenes.mustBeOneOfSea')), 'land'),
+  things: v.array(ThingSchema, coded('scenes.mustBeAListOf2'))
 })
 
 export const ScriptSchema = v.strictObject({ id, name: text, ...happening })

@@ -1,3 +1,4 @@
+import { simulators as msg } from '../core/messages/en/codes/simulators.ts'
 import { SEVERITIES } from '../core/kinds/parts.ts'
 import type { Device } from './camera/device.ts'
 import type { Contacts } from './contacts.ts'
@@ -23,9 +24,9 @@ export interface Hook {
 
 export const MOODS: Record<StationMood, string> = {
   answers: 'answers',
-  silent: 'is silent',
-  slow: 'is slow (3 s)',
-  refuses: 'refuses everything'
+  silent: msg.isSilent,
+  slow: msg.isSlow3S,
+  refuses: msg.refusesEverything
 }
 
 const escaped = (text: unknown): string =>
@@ -64,12 +65,12 @@ export function stationPage({ station }: World): string {
       escaped(m.severity),
       escaped(m.words),
       m.answer === 'ACK'
-        ? `ACK${m.again ? ' (came again)' : ''}`
+        ? `ACK${m.again ? msg.cameAgain : ''}`
         : `<span class="bad">${m.answer}</span>`
     ])
   return page(
-    'Monitoring station',
-    `<div class="line">It ${moods.join('')}</div><div class="line">It accepts from ${accepts.join('')}up.</div><p>${events.length} events, ${beats.length} heartbeats${beats.length ? `, the last at ${clock(beats[beats.length - 1]!.at)} UTC` : ''}.</p>${table(['UTC', 'Account', 'Code', 'Zone', 'Severity', 'Text', 'Answer'], rows)}`
+    msg.monitoringStation,
+    `<div class="line">It ${moods.join('')}</div><div class="line">It accepts from ${accepts.join('')}up.</div><p>${events.length} events, ${beats.length} heartbeats${beats.length ? msg.theLastAtUtc(clock(beats[beats.length - 1]!.at)) : ''}.</p>${table(['UTC', 'Account', 'Code', 'Zone', 'Severity', 'Text', 'Answer'], rows)}`
   )
 }
 
@@ -80,10 +81,10 @@ export function panelPage({ contacts, held }: World): string {
       escaped(words),
       button(`/contacts/${name}`, 'on', on, now === true) +
         button(`/contacts/${name}`, 'off', off, now === false) +
-        button(`/contacts/${name}`, 'free', 'follows the script', now === null)
+        button(`/contacts/${name}`, 'free', msg.followsTheScript, now === null)
     ]
   })
-  return page('Alarm panel and contacts', table(['Contact', 'Is'], rows))
+  return page(msg.alarmPanelAndContacts, table(['Contact', 'Is'], rows))
 }
 
 export function outputsPage({ devices }: World): string {
@@ -106,12 +107,12 @@ export function outputsPage({ devices }: World): string {
       return [
         escaped(device.model.name),
         escaped(name),
-        `<span class="lamp ${active ? `lit ${escaped(kind === 'strobe' ? acting?.settings.Pattern : '')}` : ''}"></span> ${active ? `<span class="on">active</span>${left}` : 'at rest'}`,
+        `<span class="lamp ${active ? msg.lit(escaped(kind === 'strobe' ? acting?.settings.Pattern : '')) : ''}"></span> ${active ? `<span class="on">active</span>${left}` : msg.atRest}`,
         `${settings}${voice}`
       ]
     })
   )
-  return page('Outputs', table(['Device', 'Output', 'Now', 'Set off with'], rows))
+  return page('Outputs', table(['Device', 'Output', 'Now', msg.setOffWith], rows))
 }
 
 export const hooksPage = (hooks: readonly Hook[]): string =>

@@ -1,3 +1,5 @@
+import { errorWords } from '../core/messages/errorWords.ts'
+import { simulators as msg } from '../core/messages/en/codes/simulators.ts'
 import fastify, { type FastifyReply } from 'fastify'
 import { InputError } from '../core/errors.ts'
 import { isOneOf } from '../core/isOneOf.ts'
@@ -123,11 +125,11 @@ export async function startPages(world: World): Promise<{ port: number; close():
       try {
         const began = await walks.begin(camera, JSON.parse(String(body)))
         return began === null
-          ? reply.code(404).send({ message: `no simulated device looks at ${camera}` })
+          ? reply.code(404).send({ message: msg.noSimulatedDeviceLooksAt(camera) })
           : { began }
       } catch (error) {
         if (!(error instanceof InputError) && !(error instanceof SyntaxError)) throw error
-        return reply.code(422).send({ message: error.message })
+        return reply.code(422).send({ message: errorWords(error) })
       }
     }
   )
@@ -148,6 +150,6 @@ export async function startPages(world: World): Promise<{ port: number; close():
 
 /** The contacts of the demo site. */
 export const DEMO_CONTACTS: World['held'] = [
-  { name: 'panel', words: 'Alarm panel', on: 'set', off: 'unset' },
-  { name: 'door', words: 'Waiting room door', on: 'closed', off: 'open' }
+  { name: 'panel', words: msg.alarmPanel, on: 'set', off: 'unset' },
+  { name: 'door', words: msg.waitingRoomDoor, on: 'closed', off: 'open' }
 ]

@@ -1,3 +1,4 @@
+import { coded } from '../core/messages/said.ts'
 import * as v from 'valibot'
 import { WalkSchema } from '../core/formats/walk.ts'
 import { readScript } from '../simulation/script.ts'
@@ -8,7 +9,10 @@ import { parseWith } from '../core/schema/parse.ts'
 const OrderSchema = v.strictObject({
   walk: WalkSchema,
   /** The instant that hours are to be read at when it begins, milliseconds of UTC. */
-  clock: v.pipe(v.number('must be a number'), v.integer('must be a whole number of milliseconds')),
+  clock: v.pipe(
+    v.number(coded('input.mustBeANumber')),
+    v.integer(coded('input.mustBeAWholeNumber2'))
+  ),
   /** Contacts during the walk, by the device's input that they are on. */
   inputs: v.array(
     v.strictObject({

@@ -1,3 +1,4 @@
+import { problemWords } from '../core/messages/errorWords.ts'
 import { common } from '../core/messages/en/common.ts'
 import { app as msg } from '../core/messages/en/app.ts'
 import { lazy, Suspense, type ComponentType, type ReactNode } from 'react'
@@ -39,7 +40,7 @@ export function App(): ReactNode {
   const session = useSession()
   useSignedOut()
   if (session.error && session.data === undefined)
-    return <p className="waiting">{session.error.message}</p>
+    return <p className="waiting">{problemWords(session.error)}</p>
   if (session.data === undefined) return null
   if (session.data === null) return <SignIn />
   const { data: account } = session

@@ -165,8 +165,10 @@ describe('pictures', () => {
     for (const f of FIGURES) expect([...read.figures[f]]).toEqual([...measures.figures[f]])
     const asNodeReadsIt = readMeasures(Buffer.concat([Buffer.alloc(3), file]).subarray(3))
     expect([...asNodeReadsIt.figures.luma]).toEqual([...measures.figures.luma])
-    expect(() => readMeasures(file.subarray(0, file.length - 5))).toThrow('measures: are cut off')
-    expect(() => readMeasures(new TextEncoder().encode('frame,id,left'))).toThrow(
+    expect(() => readMeasures(file.subarray(0, file.length - 5))).toThrowWords(
+      'measures: are cut off'
+    )
+    expect(() => readMeasures(new TextEncoder().encode('frame,id,left'))).toThrowWords(
       'measures: are not in the format wardoptic-measures/1'
     )
   })
@@ -175,8 +177,8 @@ describe('pictures', () => {
     const reference = new Reference(64, 36, 10)
     const whole = { luma: 100, contrast: 40 }
     reference.next(emptyLuma(64, 36), whole)
-    expect(() => reference.next(emptyLuma(32, 18), whole)).toThrow(
-      'reference: is of 64 × 36 pixels, and the picture of 32 × 18; learn the reference anew'
+    expect(() => reference.next(emptyLuma(32, 18), whole)).toThrowWords(
+      'reference: is 64 × 36 pixels, but the picture is 32 × 18; choose a new reference'
     )
   })
 
@@ -202,9 +204,9 @@ describe('pictures', () => {
   })
 
   test('a grid finer than the picture is refused', () => {
-    expect(() => checkGrid({ columns: 40, rows: 18 }, 32, 18)).toThrow(
+    expect(() => checkGrid({ columns: 40, rows: 18 }, 32, 18)).toThrowWords(
       'grid: of 40 × 18 cells is finer than the measured picture of 32 × 18 pixels'
     )
-    expect(() => new Measurer({ columns: 0, rows: 2 }, 32, 18, 10)).toThrow('grid: is 0 × 2')
+    expect(() => new Measurer({ columns: 0, rows: 2 }, 32, 18, 10)).toThrowWords('grid: is 0 × 2')
   })
 })

@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import { InputError } from '../../core/errors.ts'
 import { PhaseCorrelation, resized } from './phase.ts'
 import {
@@ -97,7 +98,13 @@ export class Reference {
     )
       throw new InputError(
         'reference',
-        `is of ${smooth.width * 2} × ${smooth.height * 2} pixels, and the picture of ${picture.width} × ${picture.height}; learn the reference anew`
+        said(
+          'clips.isOfPixelsAnd',
+          smooth.width * 2,
+          smooth.height * 2,
+          picture.width,
+          picture.height
+        )
       )
     halve(picture, scaled)
     this.frames++

@@ -5,6 +5,8 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { createInterface } from 'node:readline'
 import { fileURLToPath } from 'node:url'
+import type { Said } from '../../core/messages/said.ts'
+import { wordsOf } from '../../core/messages/words.ts'
 import type { DeviceView, SendingView } from '../../core/devices/views.ts'
 import { Database } from '../../server/database.ts'
 import type { DatabaseAddress } from '../../server/database.ts'
@@ -57,8 +59,8 @@ async function ask<T>(server: Running, method: string, path: string, body?: unkn
     },
     ...(body !== undefined && { body: JSON.stringify(body) })
   })
-  const value = (await answer.json()) as T & { message?: string }
-  if (!answer.ok) throw new Error(value.message)
+  const value = (await answer.json()) as T & { said?: Said }
+  if (!answer.ok) throw new Error(wordsOf(value.said ?? server.said.address))
   return value
 }
 

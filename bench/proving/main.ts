@@ -32,7 +32,7 @@ async function benchDemo(folder: string): Promise<void> {
     [join(root, 'scripts/start.mjs'), '--port', String(PORT), '--data', folder],
     { stdio: ['ignore', 'pipe', 'inherit'], detached: true }
   )
-  for await (const line of createInterface(child.stdout)) if (/Ctrl-C ends it/.test(line)) break
+  for await (const line of createInterface(child.stdout)) if (/Stop with Ctrl-C/.test(line)) break
   const base = `http://127.0.0.1:${PORT}`
   const { username, password } = demoAccounts()[0]!
   const json = { 'content-type': 'application/json' }

@@ -1,3 +1,4 @@
+import { coded } from '../messages/said.ts'
 import * as v from 'valibot'
 
 /** Who signs in, and what they may do. */
@@ -26,38 +27,44 @@ export const MAX_PASSWORD = 128
 export const SESSION_LONGEST_MS = 12 * 60 * 60_000
 export const SESSION_IDLE_MS = 30 * 60_000
 const username = v.pipe(
-  v.string('must be a text'),
+  v.string(coded('input.mustBeAText')),
   v.trim(),
   v.toLowerCase(),
-  v.regex(/^[a-z0-9._-]{2,40}$/, 'must be 2 to 40 letters, digits, ., - or _')
+  v.regex(/^[a-z0-9._-]{2,40}$/, coded('accounts.mustBe2To40'))
 )
 const password = v.pipe(
-  v.string('must be a text'),
-  v.minLength(MIN_PASSWORD, `must have at least ${MIN_PASSWORD} characters`),
-  v.maxLength(MAX_PASSWORD, `is longer than ${MAX_PASSWORD} characters`)
+  v.string(coded('input.mustBeAText')),
+  v.minLength(MIN_PASSWORD, coded('accounts.mustHaveAtLeastCharacters', MIN_PASSWORD)),
+  v.maxLength(MAX_PASSWORD, coded('accounts.isLongerThanCharacters', MAX_PASSWORD))
 )
 const name = v.pipe(
-  v.string('must be a text'),
+  v.string(coded('input.mustBeAText')),
   v.trim(),
-  v.minLength(1, 'must not be empty'),
-  v.maxLength(80, 'is longer than 80 characters')
+  v.minLength(1, coded('input.mustNotBeEmpty')),
+  v.maxLength(80, coded('input.isLongerThan80Characters'))
 )
-const role = v.picklist(ROLES, `must be one of ${ROLES.join(', ')}`)
+const role = v.picklist(ROLES, coded('input.mustBeOneOf', ROLES.join(', ')))
 const person = v.optional(
   v.nullable(
-    v.pipe(v.string('must be the id of a person'), v.maxLength(64, 'is longer than 64 characters'))
+    v.pipe(
+      v.string(coded('accounts.mustBeTheIdOf')),
+      v.maxLength(64, coded('input.isLongerThan64Characters'))
+    )
   ),
   null
 )
 
 export const SignInSchema = v.strictObject({
   username: v.pipe(
-    v.string('must be a text'),
+    v.string(coded('input.mustBeAText')),
     v.trim(),
     v.toLowerCase(),
-    v.maxLength(40, 'is longer than 40 characters')
+    v.maxLength(40, coded('accounts.isLongerThan40Characters'))
   ),
-  password: v.pipe(v.string('must be a text'), v.maxLength(200, 'is longer than 200 characters'))
+  password: v.pipe(
+    v.string(coded('input.mustBeAText')),
+    v.maxLength(200, coded('input.isLongerThan200Characters'))
+  )
 })
 export const NewAccountSchema = v.strictObject({ username, password, name, role, person })
 export type NewAccount = v.InferOutput<typeof NewAccountSchema>
@@ -69,16 +76,19 @@ export const ChangeAccountSchema = v.strictObject({
   password: v.optional(password)
 })
 export const ChangePasswordSchema = v.strictObject({
-  old: v.pipe(v.string('must be a text'), v.maxLength(200, 'is longer than 200 characters')),
+  old: v.pipe(
+    v.string(coded('input.mustBeAText')),
+    v.maxLength(200, coded('input.isLongerThan200Characters'))
+  ),
   password
 })
 
 /** The first account of an installation, made by who holds the code that its start printed. */
 export const FirstAccountSchema = v.strictObject({
   code: v.pipe(
-    v.string('must be a text'),
+    v.string(coded('input.mustBeAText')),
     v.trim(),
-    v.maxLength(40, 'is longer than 40 characters')
+    v.maxLength(40, coded('accounts.isLongerThan40Characters'))
   ),
   username,
   password,

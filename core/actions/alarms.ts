@@ -1,3 +1,4 @@
+import { said, type Said } from '../messages/said.ts'
 import { PRIORITIES, type Actions, type Priority } from '../formats/actions.ts'
 
 export type AlarmState = 'waiting' | 'acknowledged' | 'closed'
@@ -12,13 +13,13 @@ export const joins = (
   groupSeconds > 0 &&
   Math.abs(instant - alarm.lastAt) <= groupSeconds * 1000
 
-/** What still has to be given before an alarm can be acknowledged, in words; null: nothing. */
+/** What still has to be given before an alarm can be acknowledged; null: nothing. */
 export function acknowledgeLacks(
   { comment, confirm }: Actions['acknowledge'],
   given: { comment: string; confirmed: boolean }
-): string | null {
-  if (comment && !given.comment.trim()) return 'needs a comment: say what was found'
-  if (confirm && !given.confirmed) return 'has to be confirmed once more'
+): Said | null {
+  if (comment && !given.comment.trim()) return said('alarms.needsComment')
+  if (confirm && !given.confirmed) return said('alarms.needsConfirmation')
   return null
 }
 

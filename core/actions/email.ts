@@ -1,67 +1,58 @@
-import { causeWords, type Direction, type Trigger } from '../detections/index.ts'
+import { mail } from '../messages/en/codes/happenings.ts'
+import { said, type Said } from '../messages/said.ts'
+import { wordsOf } from '../messages/words.ts'
+import type { Direction, Trigger } from '../detections/index.ts'
 import type { Detection } from '../formats/plan.ts'
 import type { TargetClass } from '../targets/classes.ts'
 
 /** A line's direction in the names of its sides, `Water → Land`; null for kinds without one. */
-export function directionInWords(
-  detection: Detection,
-  direction: Direction | undefined
-): string | null {
+export function pathOf(detection: Detection, direction: Direction | undefined): Said | null {
   if (detection.kind !== 'line' || !direction) return null
-  const { left = 'left', right = 'right' } = detection.sides ?? {}
-  return direction === 'leftToRight' ? `${left} → ${right}` : `${right} → ${left}`
-}
-
-/** An instant on the site's wall clock, `Tue 24 Nov 2026, 08:12:31 GMT`. */
-export function siteTime(instant: number, timeZone: string): string {
-  const part = new Intl.DateTimeFormat('en-GB', {
-    timeZone,
-    weekday: 'short',
-    day: 'numeric',
-    month: 'short',
-    year: 'numeric',
-    hour: '2-digit',
-    minute: '2-digit',
-    second: '2-digit',
-    hourCycle: 'h23',
-    timeZoneName: 'short'
-  })
-    .formatToParts(instant)
-    .reduce<Record<string, string>>((all, { type, value }) => ({ ...all, [type]: value }), {})
-  return `${part.weekday} ${part.day} ${part.month} ${part.year}, ${part.hour}:${part.minute}:${part.second} ${part.timeZoneName}`
+  const { left = said('why.left'), right = said('why.right') } = detection.sides ?? {}
+  return direction === 'leftToRight' ? said('why.path', left, right) : said('why.path', right, left)
 }
 
 export interface TriggerFacts {
   site: { name: string; timeZone: string }
   camera: string
   detection: Detection
-  /** Without a time: it fell live. */
+  /** Without a time: it came live. */
   trigger: Pick<Trigger, 'target' | 'direction' | 'cause' | 'severity'> & { time?: number }
   cls: TargetClass
   instant: number
   /** How many are attached. */
   pictures: number
   /** Why some are not. */
-  missing: string | null
+  missing: Said | string | null
 }
 
-/** What happened, in the words of the kind. */
+const walkerOf = (cls: TargetClass): Said =>
+  cls === 'unknown' ? said('happenings.target') : said(`classes.${cls}`)
+
+/** What happened, as the kind says it. */
 export function happening(
   detection: Detection,
-  { target, cause, direction: way }: TriggerFacts['trigger'],
-  who = 'target'
-): string {
-  const direction = directionInWords(detection, way)
-  if (direction) return `${who} crossed ${detection.name}, ${direction}`
-  if (detection.kind === 'tamper')
-    return `${detection.name}: the camera is ${cause ? causeWords[cause] : 'tampered with'}`
-  if (detection.kind === 'signalLoss') return `${detection.name}: no picture`
-  if (detection.kind === 'contact') return `${detection.name}: the contact is active`
-  if (detection.kind === 'motion') return `${detection.name}: motion`
-  return target === undefined ? `${detection.name} was set off` : `${who} set off ${detection.name}`
+  { target, cause, direction }: TriggerFacts['trigger'],
+  who: Said = said('happenings.target')
+): Said {
+  const { kind, name } = detection
+  const path = pathOf(detection, direction)
+  if (path) return said('happenings.crossed', who, name, path)
+  if (kind === 'tamper')
+    return said(
+      'happenings.tamper',
+      name,
+      cause ? said(`causes.${cause}`) : said('happenings.tampered')
+    )
+  if (kind === 'signalLoss') return said('happenings.videoLoss', name)
+  if (kind === 'contact') return said('happenings.contact', name)
+  if (kind === 'motion') return said('happenings.motion', name)
+  return target === undefined
+    ? said('happenings.triggered', name)
+    : said('happenings.triggeredBy', name, who)
 }
 
-/** The subject and text of the mail that a trigger sends. */
+/** The subject and text of the mail that a trigger sends: the one place of actions where words are made. */
 export function emailOf({
   site,
   camera,
@@ -72,30 +63,26 @@ export function emailOf({
   pictures,
   missing
 }: TriggerFacts): { subject: string; text: string } {
-  const direction = directionInWords(detection, trigger.direction)
-  const time = siteTime(instant, site.timeZone)
-  const who = cls === 'unknown' ? 'target' : cls
-  const lines: [string, string | null][] = [
-    ['Site', site.name],
-    ['Camera', camera],
-    [detection.kind === 'line' ? 'Line' : 'Detection', detection.name],
-    ['Direction', direction],
-    ['Severity', trigger.severity ?? null],
-    ['Time at the site', time],
-    ['Target', trigger.target === undefined ? null : `${who} ${trigger.target}`],
-    ['Moment in the clip', trigger.time === undefined ? null : `${trigger.time.toFixed(1)} s`]
-  ]
-  const what = happening(detection, trigger, who)
+  const path = pathOf(detection, trigger.direction)
+  const who = walkerOf(cls)
+  const what = wordsOf(said('happenings.at', camera, happening(detection, trigger, who)))
+  const lines = [
+    mail.site(site.name),
+    mail.camera(camera),
+    detection.kind === 'line' ? mail.line(detection.name) : mail.detection(detection.name),
+    path && mail.direction(wordsOf(path)),
+    trigger.severity && mail.severity(wordsOf(said(`severities.${trigger.severity}`))),
+    mail.time(instant, site.timeZone),
+    trigger.target !== undefined && mail.target(wordsOf(who), trigger.target),
+    trigger.time !== undefined && mail.clipTime(trigger.time)
+  ].filter(Boolean)
   return {
-    subject: `${camera}: ${what}`,
-    text: `${camera}: ${what}\n\n${lines.flatMap(([name, value]) => (value === null ? [] : `${name}: ${value}`)).join('\n')}\n\n${attached(pictures, missing)}\n`
+    subject: what,
+    text: `${what}\n\n${lines.join('\n')}\n\n${attached(pictures, missing && wordsOf(missing))}\n`
   }
 }
 
 function attached(pictures: number, missing: string | null): string {
-  const why = missing ? ` (${missing})` : ''
-  if (!pictures) return `There is no picture${why}.`
-  return pictures === 1
-    ? `The picture of the moment is attached${missing ? `; others are missing${why}` : ''}.`
-    : `${pictures} pictures are attached, from before to after the moment${missing ? `; others are missing${why}` : ''}.`
+  if (!pictures) return missing ? mail.noPictureWhy(missing) : mail.noPicture
+  return missing ? mail.somePictures(pictures, missing) : mail.pictures(pictures)
 }

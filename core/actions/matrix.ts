@@ -1,3 +1,4 @@
+import { said, type Said } from '../messages/said.ts'
 import { severityOf } from '../kinds/schemas.ts'
 import { shareOf, type SiteHours } from '../arming/coverage.ts'
 import type { Actions, Endpoint } from '../formats/actions.ts'
@@ -10,7 +11,7 @@ export interface Crossing {
   /** The share of the armed hours in which it can act, over the year ahead; null: the detection is never armed. */
   share: number | null
   /** Why it never acts, whatever the hours; null: it can. */
-  never: string | null
+  never: Said | null
 }
 
 /** @param missing why the endpoint cannot act as it stands */
@@ -18,14 +19,22 @@ export function crossingOf(
   detection: Detection,
   actions: Actions,
   endpoint: Endpoint,
-  missing: string | null,
+  missing: Said | null,
   hours: SiteHours
 ): Crossing {
   const linked = actions.links.includes(endpoint.id)
   const severity = severityOf(detection, actions.severity)
   const low =
     'accepts' in endpoint && SEVERITIES.indexOf(severity) < SEVERITIES.indexOf(endpoint.accepts)
-  const never = missing ?? (low ? `${severity} is below ${endpoint.accepts}` : null)
+  const never =
+    missing ??
+    (low
+      ? said(
+          'actions.severityTooLow',
+          said(`severities.${severity}`),
+          said(`severities.${endpoint.accepts}`)
+        )
+      : null)
   return {
     linked,
     share: never ? 0 : shareOf(hours.coverage(detection.schedule, endpoint.schedule)),

@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals'
+import { said } from '../messages/said.ts'
 import fc from 'fast-check'
 import {
   ActionsSchema,
@@ -91,22 +92,22 @@ describe('what follows from a trigger', () => {
   })
 
   test.each<[string, object, Partial<SiteActions>, string | null, string]>([
-    ['hours', { instant: tuesday('20:00') }, {}, 'strobe', 'outside its own hours'],
+    ['hours', { instant: tuesday('20:00') }, {}, 'strobe', 'outside its schedule'],
     [
       'severity',
       { severity: 'minor' },
       {},
       'station',
-      'minor is below major, the lowest that the station accepts'
+      'severity minor is below major, the lowest it accepts'
     ],
-    ['no mail server', {}, { mail: null }, 'mail', 'there is no mail server yet'],
+    ['no mail server', {}, { mail: null }, 'mail', 'no mail server is set up'],
     ['no device', {}, { outputs: new Set() }, 'strobe', 'no device has this output'],
     [
       'hours that are gone',
       {},
       { hours: new EndpointHours([], 'UTC', undefined) },
       'strobe',
-      'outside its own hours'
+      'outside its schedule'
     ]
   ])('held back for %s, and said why; the others are made', (_, change, of, who, why) => {
     const planned = planDeliveries({ ...occasion, ...change }, actions({ links }), {
@@ -136,7 +137,9 @@ describe('what follows from a trigger', () => {
       people: ['duty', 'ruth', 'gone']
     }) as EndpointOf<'email'>
     expect(addressesOf(to, site.people)).toEqual(['i@x.example'])
-    expect(missingOf({ ...to, recipients: [], people: ['ruth'] }, site)).toBe('it has no recipient')
+    expect(missingOf({ ...to, recipients: [], people: ['ruth'] }, site)).toEqual(
+      'it has no recipient'
+    )
   })
 })
 
@@ -156,8 +159,10 @@ describe('alarms', () => {
     const of = (wanted: object, comment: string, confirmed: boolean) =>
       acknowledgeLacks(actions({ acknowledge: wanted }).acknowledge, { comment, confirmed })
     expect(of({}, '', false)).toBeNull()
-    expect(of({ comment: true }, '  ', true)).toContain('needs a comment')
-    expect(of({ comment: true, confirm: true }, 'A gull', false)).toContain('has to be confirmed')
+    expect(of({ comment: true }, '  ', true)).toSay('Enter a comment')
+    expect(of({ comment: true, confirm: true }, 'A gull', false)).toSay(
+      'Confirm that you have dealt with'
+    )
     expect(of({ comment: true, confirm: true }, 'A gull', true)).toBeNull()
   })
 
@@ -179,11 +184,11 @@ describe('settings out of range are refused with the range, not cut', () => {
   test.each([
     [
       { kind: 'strobe', device: 'd', output: 'o', seconds: 75, pattern: 'fast' },
-      '$.seconds: is 75; must be a number from 1 to 60 s'
+      '$.seconds: is 75 s; enter 1 to 60 s'
     ],
     [
       { kind: 'strobe', device: 'd', output: 'o', seconds: 0, pattern: 'fast' },
-      '$.seconds: is 0; must be a number from 1 to 60 s'
+      '$.seconds: is 0 s; enter 1 to 60 s'
     ],
     [
       { kind: 'strobe', device: 'd', output: 'o', seconds: 2.5, pattern: 'fast' },
@@ -202,7 +207,7 @@ describe('settings out of range are refused with the range, not cut', () => {
         repeats: 51,
         volume: 80
       },
-      '$.repeats: is 51; must be a number from 1 to 50'
+      '$.repeats: is 51; enter 1 to 50'
     ],
     [
       {
@@ -215,17 +220,14 @@ describe('settings out of range are refused with the range, not cut', () => {
       },
       '$.voice'
     ],
-    [
-      { kind: 'email', recipients: ['a@b.example'], before: 6 },
-      '$.before: is 6; must be a number from 0 to 5'
-    ],
+    [{ kind: 'email', recipients: ['a@b.example'], before: 6 }, '$.before: is 6; enter 0 to 5'],
     [
       { kind: 'email', recipients: ['nobody'] },
       '$.recipients[0]: is "nobody"; must be an e-mail address such as duty@example.org'
     ],
     [
       { kind: 'recording', camera: null, beforeSeconds: 61, afterSeconds: 1 },
-      '$.beforeSeconds: is 61; must be a number from 0 to 60 s'
+      '$.beforeSeconds: is 61 s; enter 0 to 60 s'
     ],
     [
       {
@@ -247,14 +249,14 @@ describe('settings out of range are refused with the range, not cut', () => {
         accepts: 'minor',
         heartbeatSeconds: 5
       },
-      '$.heartbeatSeconds: is 5; must be a number from 10 to 86400 s'
+      '$.heartbeatSeconds: is 5 s; enter 10 to 86400 s'
     ],
     [
       { kind: 'webhook', url: 'ftp://x' },
       '$.url: must be an address such as https://example.org/alarms'
     ],
     [{ kind: 'bell' }, '$.kind: must be one of strobe, speaker']
-  ])('%j', (settings, message) => expect(() => endpoint(settings)).toThrow(message))
+  ])('%j', (settings, message) => expect(() => endpoint(settings)).toThrowWords(message))
 })
 
 describe('the matrix', () => {
@@ -272,13 +274,13 @@ describe('the matrix', () => {
       share: 1,
       never: null
     })
-    expect(crossingOf(d, actions({}), strobe, 'no device has this output', hours)).toMatchObject({
+    expect(crossingOf(d, actions({}), strobe, said('actions.noSuchOutput'), hours)).toMatchObject({
       share: 0,
       never: 'no device has this output'
     })
     expect(crossingOf(d, actions({ severity: 'minor' }), station, null, hours)).toMatchObject({
       share: 0,
-      never: 'minor is below major'
+      never: 'severity minor is below major, the lowest it accepts'
     })
     expect(crossingOf({ ...d, schedule: 'gone' }, actions({}), mail, null, hours).share).toBeNull()
   })

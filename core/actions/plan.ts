@@ -1,3 +1,4 @@
+import { said, type Said } from '../messages/said.ts'
 import { ArmedHours } from '../arming/armedHours.ts'
 import {
   missingOf,
@@ -58,7 +59,7 @@ export interface PlannedDelivery {
   /** Milliseconds after the trigger before it can be made: pictures after it have to exist. */
   waitMs: number
   /** Why it is not made; null: it is. */
-  held: string | null
+  held: Said | null
 }
 
 const isBelow = (severity: Severity, accepts: Severity): boolean =>
@@ -68,12 +69,16 @@ function heldBack(
   endpoint: Endpoint,
   { instant, severity }: Occasion,
   site: SiteActions
-): string | null {
+): Said | null {
   const missing = missingOf(endpoint, site)
   if (missing) return missing
-  if (!site.hours.allow(endpoint.schedule, instant)) return 'outside its own hours'
+  if (!site.hours.allow(endpoint.schedule, instant)) return said('actions.outsideSchedule')
   if ('accepts' in endpoint && isBelow(severity, endpoint.accepts))
-    return `${severity} is below ${endpoint.accepts}, the lowest that the station accepts`
+    return said(
+      'actions.severityTooLow',
+      said(`severities.${severity}`),
+      said(`severities.${endpoint.accepts}`)
+    )
   return null
 }
 

@@ -1,9 +1,9 @@
+import { said, type Said } from '../messages/said.ts'
 import type { ArmInputs } from './armInputs.ts'
 import { isSet } from './armInputs.ts'
 import { Calendar } from './calendar.ts'
 import type { Detection, Schedule, SitePosition } from '../formats/plan.ts'
 import { clockText } from './spans.ts'
-import { DAY_NAMES, dateInWords } from './stretches.ts'
 import { holds } from './hours.ts'
 
 const DAY = 24 * 60 * 60_000
@@ -12,8 +12,7 @@ const AHEAD = 8 * DAY
 
 export interface Answer {
   armed: boolean
-  /** Why, in words. */
-  words: string
+  words: Said
   /** When that ends or begins by the schedule; null: not within eight days. */
   until: number | null
 }
@@ -24,14 +23,16 @@ interface SiteClock {
 }
 
 /** `06:30`, with the day where it is another one. */
-function moment(instant: number, from: number, calendar: Calendar): string {
+function moment(instant: number, from: number, calendar: Calendar): Said {
   const dayOf = (t: number) => calendar.days.find((d) => d.from <= t && t < d.to)
   // A midnight is the end of the day before: 24:00.
   const at = dayOf(instant - 1) ?? dayOf(instant)
-  if (!at) return ''
+  if (!at) return said('arming.clock', '')
   const minutes = Math.round((instant - (at.midnight - at.shift)) / 60_000)
   const clock = clockText(minutes)
-  return at.date === dayOf(from)?.date ? clock : `${DAY_NAMES[at.weekday]} ${clock}`
+  return at.date === dayOf(from)?.date
+    ? said('arming.clock', clock)
+    : said('arming.dayAndClock', said(`days.${at.weekday}`), clock)
 }
 
 /** Whether a schedule arms an instant, and why. */
@@ -40,27 +41,26 @@ export function scheduleAt(
   { timeZone, position }: SiteClock,
   instant: number
 ): Answer {
-  if (!schedule)
-    return { armed: true, words: 'It has no hours, so it is always armed.', until: null }
+  if (!schedule) return { armed: true, words: said('arming.alwaysArmed'), until: null }
   const calendar = new Calendar(timeZone, position, instant - DAY, instant + AHEAD)
   const hours = calendar.hours(schedule)
   const today = calendar.days.find((d) => d.from <= instant && instant < d.to)!
   const exception = schedule.exceptions.find((e) => e.date === today.date)
   const because = exception
-    ? `, an exception for ${exception.name ?? dateInWords(exception.date)}`
-    : ''
+    ? said('arming.exception', exception.name ?? said('arming.date', exception.date))
+    : null
   const last = calendar.days[calendar.days.length - 1]!.to
   if (holds(hours, instant)) {
     const i = hours.findIndex((t, k) => k % 2 === 1 && t > instant)
     if (hours[i]! >= last)
       return {
         armed: true,
-        words: `${schedule.name} goes on for more than a week${because}.`,
+        words: said('arming.longer', schedule.name, because),
         until: null
       }
     return {
       armed: true,
-      words: `${schedule.name} runs to ${moment(hours[i]!, instant, calendar)}${because}.`,
+      words: said('arming.until', schedule.name, moment(hours[i]!, instant, calendar), because),
       until: hours[i]!
     }
   }
@@ -68,12 +68,12 @@ export function scheduleAt(
   if (next === undefined)
     return {
       armed: false,
-      words: `${schedule.name} does not begin within a week${because}.`,
+      words: said('arming.notSoon', schedule.name, because),
       until: null
     }
   return {
     armed: false,
-    words: `${schedule.name} begins ${moment(next + 1, instant, calendar)}${because}.`,
+    words: said('arming.from', schedule.name, moment(next + 1, instant, calendar), because),
     until: next
   }
 }
@@ -87,7 +87,7 @@ export function armedAt(
   instant: number,
   inputName: (id: string) => string = (id) => id
 ): Answer {
-  if (!detection.enabled) return { armed: false, words: 'It is switched off.', until: null }
+  if (!detection.enabled) return { armed: false, words: said('arming.switchedOff'), until: null }
   const hours = scheduleAt(
     schedules.find((s) => s.id === detection.schedule),
     site,
@@ -96,12 +96,11 @@ export function armedAt(
   if (!detection.armInput) return hours
   const { input, inverted } = detection.armInput
   const set = isSet(inputs, input, instant)
-  const said = `${inputName(input)} is ${set ? 'set' : 'not set'}`
   if (set === inverted)
     return {
       armed: false,
-      words: `${said}, and it counts only while that is ${inverted ? 'not set' : 'set'}.`,
+      words: said('arming.needsInput', inputName(input), set, inverted),
       until: null
     }
-  return { ...hours, words: `${hours.words.replace(/\.$/, '')}, and ${said}.` }
+  return { ...hours, words: said('arming.withInput', hours.words, inputName(input), set) }
 }

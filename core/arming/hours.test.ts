@@ -5,7 +5,7 @@ import { SiteHours } from './coverage.ts'
 import { holds, shared, total, without, type Hours } from './hours.ts'
 import { DateTime } from 'luxon'
 import { scheduleAt, armedAt } from './armedNow.ts'
-import { inWords, stretchesOf } from './stretches.ts'
+import { saidStretch, stretchesOf } from './stretches.ts'
 import { ScheduleSchema, WEEKDAYS, type Schedule } from '../formats/plan.ts'
 import { parseWith } from '../schema/parse.ts'
 
@@ -120,7 +120,7 @@ describe('how hours meet', () => {
     expect(acting).toBeCloseTo(7 * 12 * 60, 6)
     const { minutesPerWeek, stretches } = site().silent('nights', 'lights')
     expect(minutesPerWeek).toBeCloseTo(24 * 60, 6)
-    expect(stretches.map(inWords)).toEqual(['Sat and Sun, 06:30 to 18:30'])
+    expect(stretches.map(saidStretch)).toEqual(['Sat and Sun, 06:30 to 18:30'])
   })
 
   test('exceptions are named by their dates; without hours of its own nothing is silent', () => {
@@ -129,7 +129,7 @@ describe('how hours meet', () => {
       { date: '2026-12-26', spans: [['00:00', '24:00']] }
     ])
     const evening = schedule('evening', everyDay(['18:00', '24:00']))
-    expect(site(holiday, evening).silent('holiday', 'evening').stretches.map(inWords)).toEqual([
+    expect(site(holiday, evening).silent('holiday', 'evening').stretches.map(saidStretch)).toEqual([
       '25 Dec 2026, 26 Dec 2026, 00:00 to 18:00'
     ])
     expect(site(holiday, evening).silent('evening', 'holiday').stretches).toEqual([])
@@ -164,7 +164,7 @@ describe('how hours meet', () => {
       stretchesOf(without(spring.hours(early), spring.hours(small)), spring).stretches.map(
         (s) => s.spans
       )
-    ).toEqual(['00:30 to 02:30'])
+    ).toEqual([['00:30', '02:30']])
     const autumn = new Calendar(
       'Europe/London',
       undefined,
@@ -178,7 +178,7 @@ describe('how hours meet', () => {
     const dark = schedule('dark', everyDay(['sunset', '24:00']))
     const fixed = schedule('fixed', everyDay(['18:30', '24:00']))
     const { stretches } = site(dark, fixed).silent('dark', 'fixed')
-    expect(stretches[0]!.spans).toMatch(/^about 15:\d\d to 18:30, in a part of the year$/)
+    expect(saidStretch(stretches[0]!)).toSay(/, about 15:\d\d to 18:30, for part of the year$/)
   })
 
   test('the year begins with the local Monday, and has 52 weeks', () => {
@@ -208,11 +208,11 @@ describe('is it armed?', () => {
   )
   const clock = { timeZone: 'Europe/London', position: skerrow }
   test.each([
-    ['2026-11-25T05:10Z', true, 'Nights runs to 06:30.'],
-    ['2026-11-25T06:30Z', false, 'Nights begins 18:30.'],
-    ['2026-11-25T23:00Z', true, 'Nights runs to Thursday 06:30.'],
-    ['2026-11-26T12:00Z', false, 'Nights begins Thursday 00:00.'],
-    ['2026-12-02T05:10Z', false, 'Nights begins Thursday 00:00, an exception for Fair.']
+    ['2026-11-25T05:10Z', true, 'Nights ends 06:30.'],
+    ['2026-11-25T06:30Z', false, 'Nights starts 18:30.'],
+    ['2026-11-25T23:00Z', true, 'Nights ends Thursday 06:30.'],
+    ['2026-11-26T12:00Z', false, 'Nights starts Thursday 00:00.'],
+    ['2026-12-02T05:10Z', false, 'Nights starts Thursday 00:00, exception for Fair.']
   ])('%s: %s, %s', (iso, armed, words) =>
     expect(scheduleAt(nights, clock, utc(iso))).toMatchObject({ armed, words })
   )
@@ -231,17 +231,17 @@ describe('is it armed?', () => {
       )
     expect(ask({}, true)).toMatchObject({
       armed: true,
-      words: 'Nights runs to 06:30, and Alarm panel is set.'
+      words: 'Nights ends 06:30; Alarm panel is set.'
     })
     expect(ask({}, false)).toMatchObject({
       armed: false,
-      words: 'Alarm panel is not set, and it counts only while that is set.'
+      words: 'Not armed: Alarm panel is not set, and must be set.'
     })
     expect(ask({ armInput: { input: 'panel', inverted: true } }, true).armed).toBe(false)
     expect(ask({ armInput: { input: 'panel', inverted: true } }, false).armed).toBe(true)
     expect(ask({ enabled: false }, true)).toMatchObject({
       armed: false,
-      words: 'It is switched off.'
+      words: 'Switched off.'
     })
   })
 })

@@ -1,3 +1,4 @@
+import { said, type Said } from '../messages/said.ts'
 import { WEEKDAYS, type Weekday } from '../formats/plan.ts'
 import type { Calendar } from './calendar.ts'
 import type { Hours } from './hours.ts'
@@ -12,8 +13,12 @@ export interface Stretch {
   weekdays: Weekday[]
   /** `2026-12-25`; empty: every week. */
   dates: string[]
-  /** On the wall clock, such as `06:30 to 18:30`; with `about` where the ends move with the sun. */
-  spans: string
+  /** On the wall clock: from, to, from, to, such as `06:30`, `18:30`. */
+  spans: readonly string[]
+  /** The ends move with the sun: these are the widest. */
+  about: boolean
+  /** There are none in a part of the year. */
+  partly: boolean
 }
 
 export interface HoursByDay {
@@ -57,22 +62,32 @@ export function spansByDate(
   return found
 }
 
-const text = (spans: readonly { from: number; to: number }[]): string =>
-  spans.map(({ from, to }) => `${clock(from)} to ${clock(to)}`).join(', ')
+type Times = Pick<Stretch, 'spans' | 'about' | 'partly'>
+
+const timesOf = (spans: readonly { from: number; to: number }[]): string[] =>
+  spans.flatMap(({ from, to }) => [clock(from), clock(to)])
+/** The same exactly when the spans are. */
+const keyOf = (spans: readonly { from: number; to: number }[]): string => timesOf(spans).join(' ')
 
 /** So many different spans of one weekday in a year come from the sun, not from exceptions. */
 const MOVING = 5
 
 /** The usual spans of a weekday: those of most of its dates; where they move with the sun, the widest, with `about`. */
-function usual(dates: readonly WallSpan[][]): { spans: string; isUsual: (s: string) => boolean } {
+function usual(dates: readonly WallSpan[][]): Times & { isUsual: (key: string) => boolean } {
   const counts = new Map<string, number>()
-  for (const spans of dates) counts.set(text(spans), (counts.get(text(spans)) ?? 0) + 1)
+  for (const spans of dates) counts.set(keyOf(spans), (counts.get(keyOf(spans)) ?? 0) + 1)
   const [most, count] = [...counts].reduce((best, next) => (next[1] > best[1] ? next : best))
   const some = dates.filter((d) => d.length)
   const moving =
     [...counts.keys()].filter(Boolean).length >= MOVING &&
     Math.max(...[...counts].map(([spans, n]) => (spans ? n : 0))) * 2 < some.length
-  if (!moving && count * 2 > dates.length) return { spans: most, isUsual: (s) => s === most }
+  if (!moving && count * 2 > dates.length)
+    return {
+      spans: most ? most.split(' ') : [],
+      about: false,
+      partly: false,
+      isUsual: (key) => key === most
+    }
   // Their number is the same on most dates: each is told from its earliest begin to its latest end.
   const numbers = some.map((d) => d.length).sort((a, b) => a - b)
   const usualNumber = numbers[numbers.length >> 1] ?? 0
@@ -82,9 +97,9 @@ function usual(dates: readonly WallSpan[][]): { spans: string; isUsual: (s: stri
     to: Math.max(...alike.map((d) => d[n]!.to))
   }))
   return {
-    spans: usualNumber
-      ? `about ${text(widest)}${some.length < dates.length ? ', in a part of the year' : ''}`
-      : '',
+    spans: timesOf(widest),
+    about: true,
+    partly: some.length < dates.length,
     isUsual: () => true
   }
 }
@@ -96,22 +111,25 @@ function usual(dates: readonly WallSpan[][]): { spans: string; isUsual: (s: stri
 export function stretchesOf(hours: Hours, calendar: Calendar): HoursByDay {
   const byDate = spansByDate(hours, calendar)
   const stretches: Stretch[] = []
-  const odd: { date: string; spans: string }[] = []
+  const odd: { date: string; spans: string[] }[] = []
+  const isSame = (s: Stretch, times: Times): boolean =>
+    s.spans.join() === times.spans.join() && s.about === times.about && s.partly === times.partly
   for (const weekday of WEEKDAYS) {
     const dates = [...byDate].filter(([, d]) => d.weekday === weekday)
     if (!dates.length) continue
-    const { spans, isUsual } = usual(dates.map(([, d]) => d.spans))
+    const { isUsual, ...times } = usual(dates.map(([, d]) => d.spans))
     for (const [date, d] of dates)
-      if (!isUsual(text(d.spans))) odd.push({ date, spans: text(d.spans) || 'none' })
-    if (!spans) continue
-    const same = stretches.find((s) => s.spans === spans)
+      if (!isUsual(keyOf(d.spans))) odd.push({ date, spans: timesOf(d.spans) })
+    if (!times.spans.length) continue
+    const same = stretches.find((s) => isSame(s, times))
     if (same) same.weekdays.push(weekday)
-    else stretches.push({ weekdays: [weekday], dates: [], spans })
+    else stretches.push({ weekdays: [weekday], dates: [], ...times })
   }
   for (const { date, spans } of odd.sort((a, b) => (a.date < b.date ? -1 : 1))) {
-    const same = stretches.find((s) => s.dates.length && s.spans === spans)
+    const times = { spans, about: false, partly: false }
+    const same = stretches.find((s) => s.dates.length && isSame(s, times))
     if (same) same.dates.push(date)
-    else stretches.push({ weekdays: [], dates: [date], spans })
+    else stretches.push({ weekdays: [], dates: [date], ...times })
   }
   const { days } = calendar
   let ms = 0
@@ -120,56 +138,6 @@ export function stretchesOf(hours: Hours, calendar: Calendar): HoursByDay {
   return { minutesPerWeek: length ? (ms / MINUTE) * (WEEK / length) : 0, stretches }
 }
 
-export const DAY_NAMES: Readonly<Record<Weekday, string>> = {
-  mon: 'Monday',
-  tue: 'Tuesday',
-  wed: 'Wednesday',
-  thu: 'Thursday',
-  fri: 'Friday',
-  sat: 'Saturday',
-  sun: 'Sunday'
-}
-export const SHORT_DAYS: Readonly<Record<Weekday, string>> = {
-  mon: 'Mon',
-  tue: 'Tue',
-  wed: 'Wed',
-  thu: 'Thu',
-  fri: 'Fri',
-  sat: 'Sat',
-  sun: 'Sun'
-}
-
-/** `Mon to Fri`, `Sat and Sun`, `every day`. */
-function daysInWords(days: readonly Weekday[]): string {
-  if (days.length === 7) return 'every day'
-  const at = days.map((d) => WEEKDAYS.indexOf(d))
-  const runs: number[][] = []
-  for (const d of at) {
-    const run = runs[runs.length - 1]
-    if (run && run[run.length - 1] === d - 1) run.push(d)
-    else runs.push([d])
-  }
-  const words = runs.flatMap((run) =>
-    run.length > 2
-      ? [`${SHORT_DAYS[WEEKDAYS[run[0]!]!]} to ${SHORT_DAYS[WEEKDAYS[run[run.length - 1]!]!]}`]
-      : run.map((d) => SHORT_DAYS[WEEKDAYS[d]!])
-  )
-  return words.length > 1
-    ? `${words.slice(0, -1).join(', ')} and ${words[words.length - 1]}`
-    : words[0]!
-}
-
-const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
-/** `2026-12-25` as `25 Dec 2026`. */
-export const dateInWords = (date: string): string =>
-  `${Number(date.slice(8))} ${MONTHS[Number(date.slice(5, 7)) - 1]} ${date.slice(0, 4)}`
-
-const MAX_DATES = 3
-
-/** One stretch in words: `Sat and Sun, 06:30 to 18:30`. */
-export function inWords({ weekdays, dates, spans }: Stretch): string {
-  if (weekdays.length) return `${daysInWords(weekdays)}, ${spans}`
-  const named = dates.slice(0, MAX_DATES).map(dateInWords)
-  const more = dates.length - named.length
-  return `${named.join(', ')}${more > 0 ? ` and ${more} more dates` : ''}, ${spans}`
-}
+/** One stretch, such as `Sat and Sun, 06:30 to 18:30`. */
+export const saidStretch = ({ weekdays, dates, spans, about, partly }: Stretch): Said =>
+  said('arming.stretch', weekdays, dates, spans, about, partly)

@@ -89,7 +89,7 @@ describe('npm run evaluate', () => {
       detection: 'edge',
       target: 4,
       fired: false,
-      sentence: expect.stringContaining('Stopped by class: vehicle')
+      sentence: expect.saying('Class not met: vehicle at 5.7 s, needs person.')
     })
     expect(trace.history.map((h: { gate: string }) => h.gate)).toContain('share')
     writeFileSync(
@@ -117,7 +117,7 @@ describe('npm run evaluate', () => {
     writeFileSync(file('inputs.json'), '{"panel": [{"at": "six", "set": true}]}')
     expect(run(file('armed.json'), ...usual(), '--inputs', file('inputs.json'))).toMatchObject({
       status: 1,
-      stderr: expect.stringContaining('$.panel[0].at: must be an instant with its offset from UTC')
+      stderr: expect.saying('$.panel[0].at: must be an instant with its offset from UTC')
     })
   })
 
@@ -153,13 +153,15 @@ describe('npm run evaluate', () => {
     )
     expect(run(...args, '--measures', file('fine.bin'))).toMatchObject({
       status: 1,
-      stderr: expect.stringContaining(
-        'measures: are of 4 × 3 cells, and all has 2 × 2; analyse the clip with --grid 2x2'
+      stderr: expect.saying(
+        'measures: have 4 × 3 cells, but all has 2 × 2; analyse the clip with --grid 2x2'
       )
     })
     expect(run(...args, '--measures', file('fine.bin'), '--fps', '12')).toMatchObject({
       status: 1,
-      stderr: expect.stringContaining('measures: are of 10 frames/s, and --fps says 12')
+      stderr: expect.saying(
+        'measures: are at 10 frames/s, but --fps is 12; both must be of the same clip'
+      )
     })
   })
 
@@ -172,7 +174,7 @@ describe('npm run evaluate', () => {
     [
       1,
       () => [file('plan.json'), ...usual(), '--trace', 'gate:3'],
-      '--trace: "gate" is no detection of this camera; it has edge'
+      '--trace: "gate" is not a detection of this camera; it has edge'
     ],
     [
       2,

@@ -1,3 +1,4 @@
+import { said } from '../messages/said.ts'
 import { readFileSync } from 'node:fs'
 import { evaluate, explain, traceFrames, type Setting } from '../detections/index.ts'
 import { readArmInputs, readExpected } from '../formats/evidence.ts'
@@ -27,7 +28,7 @@ const readText = (file: string, what: string): string => {
   try {
     return readFileSync(file, 'utf8')
   } catch (error) {
-    throw new InputError(what, `cannot read ${file} (${(error as NodeJS.ErrnoException).code})`)
+    throw new InputError(what, said('cli.cannotRead', file, (error as NodeJS.ErrnoException).code))
   }
 }
 
@@ -38,15 +39,12 @@ const readMeasuresFile = (file: string, fps: number): Measures => {
   } catch (error) {
     throw new InputError(
       'measures',
-      `cannot read ${file} (${(error as NodeJS.ErrnoException).code})`
+      said('cli.cannotRead', file, (error as NodeJS.ErrnoException).code)
     )
   }
   const measures = readMeasures(bytes)
   if (Math.abs(measures.fps - fps) > 1e-6)
-    throw new InputError(
-      'measures',
-      `are of ${measures.fps} frames/s, and --fps says ${fps}; they must be of the same clip`
-    )
+    throw new InputError('measures', said('cli.areOfFramesSAndFps', measures.fps, fps))
   return measures
 }
 
@@ -61,21 +59,26 @@ function checkGrids({ camera: { detections } }: Setting, measures: Measures | nu
     )
       throw new InputError(
         'measures',
-        `are of ${measures.columns} × ${measures.rows} cells, and ${d.id} has ${d.cells[0]!.length} × ${d.cells.length}; analyse the clip with --grid ${d.cells[0]!.length}x${d.cells.length}`
+        said(
+          'cli.areOfCellsAnd',
+          measures.columns,
+          measures.rows,
+          d.id,
+          d.cells[0]!.length,
+          d.cells.length
+        )
       )
 }
 
 const readFps = (text: string): number => {
   const fps = Number(text)
-  if (!(fps > 0 && fps <= 1000))
-    throw new UsageError(`--fps is "${text}"; must be a number above 0, at most 1000`)
+  if (!(fps > 0 && fps <= 1000)) throw new UsageError(said('cli.fpsIsMust', text))
   return fps
 }
 
 const readSize = (text: string): PictureSize => {
   const m = /^(\d{1,5})x(\d{1,5})$/.exec(text)
-  if (!m || +m[1]! < 1 || +m[2]! < 1)
-    throw new UsageError(`--size is "${text}"; must be WIDTHxHEIGHT in pixels, such as 768x576`)
+  if (!m || +m[1]! < 1 || +m[2]! < 1) throw new UsageError(said('cli.sizeIsMust', text))
   return { width: +m[1]!, height: +m[2]! }
 }
 
@@ -83,10 +86,7 @@ const readStart = (text: string): number => {
   const instant = /^\d{4}-\d\d-\d\dT\d\d:\d\d(:\d\d(\.\d+)?)?(Z|[+-]\d\d:\d\d)$/.test(text)
     ? Date.parse(text)
     : NaN
-  if (Number.isNaN(instant))
-    throw new UsageError(
-      `--start is "${text}"; must be an instant with its offset from UTC, such as 2026-11-24T18:30:00Z`
-    )
+  if (Number.isNaN(instant)) throw new UsageError(said('cli.startIsMust', text))
   return instant
 }
 
@@ -97,37 +97,26 @@ function printTrace(
   which: string
 ): void {
   const m = /^([A-Za-z0-9_-]+)(?::(\d+))?$/.exec(which)
-  if (!m)
-    throw new UsageError(
-      `--trace is "${which}"; must be DETECTION:TARGET, such as edge:3, or DETECTION`
-    )
+  if (!m) throw new UsageError(said('cli.traceIsMust', which))
   const known = setting.camera.detections
   const detection = known.find((d) => d.id === m[1])
   if (!detection)
     throw new InputError(
       '--trace',
-      `"${m[1]}" is no detection of this camera; it has ${known.map((d) => d.id).join(', ') || 'none'}`
+      said('cli.isNoDetection', m[1], known.map((d) => d.id).join(', ') || 'none')
     )
-  if (!detection.enabled)
-    throw new InputError('--trace', `detection "${m[1]}" is switched off; it looks at nothing`)
+  if (!detection.enabled) throw new InputError('--trace', said('cli.detectionIsSwitched', m[1]))
   if (isFrameKind(detection)) {
     const trace = traceFrames(setting, tracks, measures, m[1]!)
-    if (!trace)
-      throw new InputError(
-        '--trace',
-        `"${m[1]}" looks at whole frames, and there are none; give --measures`
-      )
+    if (!trace) throw new InputError('--trace', said('cli.looksAtWhole', m[1]))
     process.stdout.write(
       `${JSON.stringify({ ...trace, curves: trace.curves.map((curve) => ({ ...curve, values: [...curve.values] })) })}\n`
     )
     return
   }
-  if (m[2] === undefined)
-    throw new UsageError(
-      `--trace is "${which}"; ${m[1]} looks at targets, so that one must be named: DETECTION:TARGET, such as ${m[1]}:3`
-    )
+  if (m[2] === undefined) throw new UsageError(said('cli.traceIsLooks', which, m[1]))
   const trace = explain(setting, tracks, m[1]!, Number(m[2]))
-  if (!trace) throw new InputError('--trace', `target ${m[2]} is not in the tracks`)
+  if (!trace) throw new InputError('--trace', said('cli.targetIsNotInThe', m[2]))
   process.stdout.write(`${JSON.stringify(trace)}\n`)
 }
 
@@ -156,9 +145,9 @@ await runCommand((args) => {
     return
   }
   if (positionals.length !== 1)
-    throw new UsageError(`give one plan, not ${positionals.length}\n${usage}`)
+    throw new UsageError(said('cli.giveOnePlanNotN', positionals.length, usage))
   const need = (name: string): string => {
-    if (typeof values[name] !== 'string') throw new UsageError(`--${name} is missing\n${usage}`)
+    if (typeof values[name] !== 'string') throw new UsageError(said('cli.isMissingN', name, usage))
     return values[name]
   }
   const [cameraId, file, fps, size, start] = [
@@ -173,7 +162,7 @@ await runCommand((args) => {
   if (!camera)
     throw new InputError(
       '--camera',
-      `"${cameraId}" is not in the plan; it has ${plan.cameras.map((c) => c.id).join(', ') || 'none'}`
+      said('cli.isNotIn', cameraId, plan.cameras.map((c) => c.id).join(', ') || 'none')
     )
   const faces =
     typeof values.faces === 'string' ? readFaces(readText(values.faces, 'faces'), size) : undefined
@@ -184,7 +173,7 @@ await runCommand((args) => {
   const measures =
     typeof values.measures === 'string' ? readMeasuresFile(values.measures, fps) : null
   if (values.trace !== undefined && values.expected !== undefined)
-    throw new UsageError(`--trace and --expected do not go together\n${usage}`)
+    throw new UsageError(said('cli.traceAndExpectedDoNot', usage))
   const inputs =
     typeof values.inputs === 'string' ? readArmInputs(readText(values.inputs, 'inputs')) : {}
   const setting: Setting = { plan, camera, fps, start, inputs }

@@ -1,8 +1,16 @@
 import { parseArgs, type ParseArgsConfig } from 'node:util'
 import { InputError } from '../errors.ts'
+import { errorWords } from '../messages/errorWords.ts'
+import type { Said } from '../messages/said.ts'
+import { wordsOf } from '../messages/words.ts'
 
-/** The command was called wrongly: exit code 2. */
-export class UsageError extends Error {}
+/** The command was called wrongly: exit code 2. Whoever called it reads it, so that its message is in words. */
+export class UsageError extends Error {
+  /** @param usage how it is called, where that helps */
+  constructor(why: Said | string | null, usage?: string, cause?: unknown) {
+    super([why && wordsOf(why), usage].filter(Boolean).join('\n'), { cause })
+  }
+}
 
 type Options = NonNullable<ParseArgsConfig['options']>
 
@@ -16,7 +24,7 @@ export function readOptions(
     const { values, positionals } = parseArgs({ args, options, allowPositionals: true })
     return { values: values as Record<string, string | boolean | undefined>, positionals }
   } catch (error) {
-    throw new UsageError(`${(error as Error).message}\n${usage}`)
+    throw new UsageError((error as Error).message, usage)
   }
 }
 
@@ -37,7 +45,7 @@ export async function runCommand(main: (args: string[]) => Promise<void> | void)
       error instanceof UsageError ||
       (error as NodeJS.ErrnoException).code === 'ENOENT'
     process.stderr.write(
-      `${known ? `error: ${(error as Error).message}` : ((error as Error).stack ?? String(error))}\n`
+      `${known ? `error: ${errorWords(error)}` : ((error as Error).stack ?? String(error))}\n`
     )
     process.exitCode = error instanceof UsageError ? 2 : 1
   }

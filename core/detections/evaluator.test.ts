@@ -105,7 +105,9 @@ describe('evaluator', () => {
     })
     const evaluator = new Evaluator(settingOf([]))
     evaluator.push(tracksFromRows([row(5)], 10))
-    expect(() => evaluator.push(tracksFromRows([row(5)], 10))).toThrow('frame 5 came after frame 5')
+    expect(() => evaluator.push(tracksFromRows([row(5)], 10))).toThrowWords(
+      'frame 5 came after frame 5'
+    )
   })
 
   test('a hold-off longer than the clip leaves at most one trigger; none leaves them all', () => {

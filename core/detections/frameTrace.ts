@@ -1,10 +1,10 @@
+import { said, type Said } from '../messages/said.ts'
 import type { Measures } from '../measures/measures.ts'
 import { frameTime, type Tracks } from '../targets/tracks.ts'
 import { Evaluator, type Setting } from './evaluator.ts'
 import type { CurveKind } from './frames.ts'
-import { gateNames, inOrder, type Ladder } from './ladder.ts'
+import { inOrder, notMet, type Ladder } from './ladder.ts'
 import type { GateReading } from './types.ts'
-import { seconds } from './words.ts'
 
 /** A measured curve over the clip; value n − 1 is that of frame n. */
 export interface Curve extends CurveKind {
@@ -105,21 +105,10 @@ function sentenceOf(
   time: number,
   readings: GateReading[],
   episodes: Episode[]
-): string {
-  if (fired) return `Triggered at ${seconds(time)}: every gate let it through.`
+): Said {
+  if (fired) return said('why.triggered', time)
   const stopped = readings.filter((r) => !r.passed)
-  const [first] = stopped
+  if (stopped.length) return notMet(time, stopped)
   const on = episodes.find((e) => e.from <= time && time <= e.to && e.firedAt !== null)
-  if (!first)
-    return on
-      ? `At ${seconds(time)} it is on; it triggered at ${seconds(on.firedAt!)}.`
-      : `At ${seconds(time)} every gate lets it through.`
-  const more =
-    stopped.length > 1
-      ? ` Also in the way: ${stopped
-          .slice(1)
-          .map((r) => gateNames[r.gate])
-          .join(', ')}.`
-      : ''
-  return `Stopped by ${gateNames[first.gate]}: ${first.measured} at ${seconds(time)}, needed: ${first.limit}.${more}`
+  return on ? said('why.alreadyOn', time, on.firedAt!) : said('why.allMet', time)
 }

@@ -1,3 +1,4 @@
+import type { Said } from '../messages/said.ts'
 import type { TamperCause } from '../formats/plan.ts'
 import { atLeast } from '../geometry/shapes.ts'
 import type { GateReading, Moment } from './types.ts'
@@ -10,7 +11,7 @@ export interface FrameTrigger {
 
 /** A measured curve and the limit that it must reach, or stay below. */
 export interface CurveKind {
-  name: string
+  name: Said
   unit: string
   limit: number
 }

@@ -1,10 +1,10 @@
+import { said, type Said } from '../messages/said.ts'
 import { ArmedHours } from '../arming/armedHours.ts'
 import { isSet, type ArmInputs } from '../arming/armInputs.ts'
 import type { Camera, Detection, Plan, TargetGated } from '../formats/plan.ts'
 import { heightOf, type CameraPose } from '../scene/camera.ts'
 import { atLeast, contains, type Point } from '../geometry/shapes.ts'
 import { CLASSES, type TargetClass } from '../targets/classes.ts'
-import { clockAt, percent, seconds } from './words.ts'
 import type { GateReading, Sighting } from './types.ts'
 
 /** The gates common to all target kinds (docs/detections.md, *Gates common to all target kinds*), of one detection. */
@@ -118,8 +118,13 @@ export class Gates {
       {
         gate: 'class',
         passed: this.classPasses === null || this.classPasses[s.cls]!,
-        measured: cls,
-        limit: this.classes.join(', ') || 'any class'
+        measured: said(`classes.${cls}`),
+        limit: this.classes.length
+          ? said(
+              'why.oneOf',
+              this.classes.map((c) => said(`classes.${c}`))
+            )
+          : said('why.anyClass')
       },
       this.readSize(s)
     ]
@@ -127,15 +132,15 @@ export class Gates {
       readings.push({
         gate: 'ignore',
         passed: !this.ignored(s),
-        measured: this.ignored(s) ? 'stands in an ignore area' : 'outside',
-        limit: 'outside the ignore areas'
+        measured: this.ignored(s) ? said('why.insideIgnoreArea') : said('why.outside'),
+        limit: said('why.outsideIgnoreAreas')
       })
     const held = s.time - s.record.classSince
     readings.push({
       gate: 'confirm',
       passed: atLeast(held, this.confirmSeconds),
-      measured: `${cls} for ${seconds(held)}`,
-      limit: `at least ${seconds(this.confirmSeconds)}`,
+      measured: said('why.classFor', said(`classes.${cls}`), held),
+      limit: said('why.atLeastSeconds', this.confirmSeconds),
       value: held,
       needed: this.confirmSeconds
     })
@@ -150,10 +155,14 @@ export class Gates {
       {
         gate: 'armed',
         passed: this.inputPasses(instant) && (this.hours === null || armed != null),
-        measured: clockAt(instant, this.timeZone) + this.inputText(instant),
-        limit:
-          (this.hours === null ? 'always armed' : this.armedLimit(instant, armed ?? null)) +
-          (d.armInput ? `, ${d.armInput.input} ${d.armInput.inverted ? 'not set' : 'set'}` : '')
+        measured: this.withInput(
+          said('why.clock', instant, this.timeZone),
+          d.armInput && isSet(this.inputs, d.armInput.input, instant)
+        ),
+        limit: this.withInput(
+          this.hours === null ? said('why.alwaysArmed') : this.armedLimit(instant, armed ?? null),
+          d.armInput && !d.armInput.inverted
+        )
       }
     ]
     if (d.holdOffSeconds > 0) {
@@ -161,8 +170,9 @@ export class Gates {
       readings.push({
         gate: 'holdOff',
         passed: this.holdOffPasses(time),
-        measured: since === null ? 'no trigger before' : `${seconds(since)} since the last trigger`,
-        limit: `at least ${seconds(d.holdOffSeconds)}`,
+        measured:
+          since === null ? said('why.noTriggerBefore') : said('why.sinceLastTrigger', since),
+        limit: said('why.atLeastSeconds', d.holdOffSeconds),
         value: since ?? undefined,
         needed: since === null ? undefined : d.holdOffSeconds
       })
@@ -170,22 +180,20 @@ export class Gates {
     return readings
   }
 
-  private inputText(instant: number): string {
+  private withInput(what: Said, set: boolean | undefined): Said {
     const { armInput } = this.detection
-    return armInput
-      ? `, ${armInput.input} ${isSet(this.inputs, armInput.input, instant) ? 'set' : 'not set'}`
-      : ''
+    return armInput ? said('why.andInput', what, armInput.input, set === true) : what
   }
 
-  private armedLimit(instant: number, armed: readonly [number, number] | null): string {
+  private armedLimit(instant: number, armed: readonly [number, number] | null): Said {
     if (armed)
       return armed[1] === Infinity
-        ? this.scheduleName
-        : `${this.scheduleName}, to ${clockAt(armed[1], this.timeZone)}`
+        ? said('why.scheduleAlways', this.scheduleName)
+        : said('why.scheduleUntil', this.scheduleName, armed[1], this.timeZone)
     const next = this.hours?.nextAfter(instant)
     return next
-      ? `${this.scheduleName}, not before ${clockAt(next[0], this.timeZone)}`
-      : `${this.scheduleName}, not armed in these days`
+      ? said('why.scheduleFrom', this.scheduleName, next[0], this.timeZone)
+      : said('why.scheduleNever', this.scheduleName)
   }
 
   /**
@@ -209,22 +217,20 @@ export class Gates {
     const { min, max, minMetres, maxMetres } = this.size ?? {}
     const metres = minMetres !== undefined || maxMetres !== undefined
     const height = metres && this.scene ? heightOf(this.scene, s) : null
-    const text = (f: { w: number; h: number }): string => `${percent(f.w)} × ${percent(f.h)}`
-    const limits = [
-      min && `larger than ${text(min)}`,
-      max && `at most ${text(max)}`,
-      minMetres !== undefined && `at least ${minMetres} m`,
-      maxMetres !== undefined && `at most ${maxMetres} m`
-    ].filter(Boolean)
+    const limits: Said[] = []
+    if (min) limits.push(said('why.largerThan', min.w, min.h))
+    if (max) limits.push(said('why.atMostFrame', max.w, max.h))
+    if (minMetres !== undefined) limits.push(said('why.atLeastMetres', minMetres))
+    if (maxMetres !== undefined) limits.push(said('why.atMostMetres', maxMetres))
     return {
       gate: 'size',
       passed: this.sizePasses(s),
       measured: metres
         ? height === null
-          ? 'not on the ground'
-          : `${height.toFixed(2)} m`
-        : `${text(s)} of the picture`,
-      limit: limits.join(', ') || 'any size',
+          ? said('why.notOnGround')
+          : said('why.metres', height)
+        : said('why.ofPicture', s.w, s.h),
+      limit: limits.length ? said('why.all', limits) : said('why.anySize'),
       ...(limits.length > 0 && { value: this.sizeShare(s, height), needed: 1 })
     }
   }

@@ -4,7 +4,6 @@ export { traceFrames, type FrameTrace } from './frameTrace.ts'
 export {
   explain,
   explainAll,
-  gateNames,
   isNearMiss,
   missingOf,
   rowsOf,
@@ -12,6 +11,5 @@ export {
   type Trace
 } from './ladder.ts'
 export { motionLevel } from '../kinds/cellsInMotion.ts'
-export { causeWords } from '../kinds/tamper/run.ts'
 export { needOf } from './need.ts'
 export type { Direction, GateName, GateReading, Trigger } from './types.ts'

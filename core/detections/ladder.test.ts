@@ -63,43 +63,41 @@ describe('gate ladder', () => {
     expect([ladder.frame, ladder.fired, trigger!.frame]).toEqual([4, true, 4])
     expect(ladder.readings.map((r) => [r.gate, r.passed, r.measured, r.limit])).toEqual([
       ['class', true, 'person', 'person'],
-      ['size', true, '5 % × 12 % of the picture', 'any size'],
+      ['size', true, '5 × 12% of the picture', 'any size'],
       ['confirm', true, 'person for 0.3 s', 'at least 0.2 s'],
       ['direction', true, 'Water → Land', 'Water → Land'],
-      ['share', true, '50 % over the line', 'at least 50 %'],
-      ['armed', true, 'Mon 19:00', 'Nights, to Tue 00:00']
+      ['share', true, '50% over the line', 'at least 50%'],
+      ['armed', true, 'Mon 19:00', 'Nights, until Tue 00:00']
     ])
-    expect(ladder.sentence).toBe('Triggered at 0.3 s: every gate let it through.')
+    expect(ladder.sentence).toEqual('Triggered at 0.3 s: all conditions met.')
   })
 
   test('of a target that turned back: its best moment and the share that was missing', () => {
     const ladder = explain(make({}), walk(0, 1, 2, 1, 0), 'a', 4)!
     expect([ladder.frame, ladder.fired]).toEqual([3, false])
     expect(rung(ladder, 'share')).toMatchObject({ passed: false, value: 1 / 3, needed: 0.5 })
-    expect(ladder.sentence).toBe(
-      'Stopped by body share: at most 33.3 % over the line at 0.2 s, 50 % is needed.'
+    expect(ladder.sentence).toEqual(
+      'Overlap not met: 33.3% over the line at 0.2 s, needs at least 50%.'
     )
   })
 
   test('names the gate that stopped a whole crossing', () => {
     const stopped = (detection: object, start?: string) =>
       explain(make(detection, start), walk(0, 2, 4, 6), 'a', 4)!.sentence
-    expect(stopped({ classes: ['vehicle'] })).toMatch(
-      /^Stopped by class: person at .* needed: vehicle/
+    expect(stopped({ classes: ['vehicle'] })).toSay(/^Class not met: person at .*, needs vehicle/)
+    expect(stopped({ direction: 'rightToLeft' })).toSay(
+      /^Direction not met: Water → Land at .*, needs Land → Water/
     )
-    expect(stopped({ direction: 'rightToLeft' })).toMatch(
-      /^Stopped by direction: Water → Land at .* needed: Land → Water/
+    expect(stopped({ schedule: 'n' }, '2026-06-01T12:00:00Z')).toSay(
+      /^Arming schedule not met: Mon 12:00 at .*, needs Nights, from Mon 18:30/
     )
-    expect(stopped({ schedule: 'n' }, '2026-06-01T12:00:00Z')).toMatch(
-      /^Stopped by arming hours: Mon 12:00.*Nights, not before Mon 18:30/
-    )
-    expect(stopped({ confirmSeconds: 5 })).toMatch(/^Stopped by confirm time: person for 0.\d s/)
-    expect(stopped({ size: { max: { w: 0.02, h: 0.02 } } })).toMatch(/^Stopped by size/)
+    expect(stopped({ confirmSeconds: 5 })).toSay(/^Confirmation time not met: person for 0.\d s/)
+    expect(stopped({ size: { max: { w: 0.02, h: 0.02 } } })).toSay(/^Size not met/)
   })
 
   test('a target that was never near says so; one that is not there has no ladder', () => {
-    expect(explain(make({}), walk(-5, -6), 'a', 4)!.sentence).toBe(
-      'It never had any of its body over the line.'
+    expect(explain(make({}), walk(-5, -6), 'a', 4)!.sentence).toEqual(
+      'No part of the target was over the line.'
     )
     expect(explain(make({}), walk(-5, -6), 'a', 99)).toBeNull()
   })
@@ -172,7 +170,7 @@ describe('gate ladder', () => {
     expect(of('share')).toMatchObject({
       firstPassed: null,
       firstStopped: 0,
-      best: { time: 0.2, measured: '33.3 % over the line', limit: 'at least 50 %' }
+      best: { time: 0.2, measured: '33.3% over the line', limit: 'at least 50%' }
     })
     expect(of('share')!.best.margin).toBeCloseTo(-1 / 3, 9)
   })
@@ -195,8 +193,8 @@ describe('gate ladder', () => {
     expect(triggers.map((t) => t.target)).toEqual([1])
     for (const known of [undefined, triggers]) {
       const trace = explain(setting, tracks, 'a', 2, undefined, known)!
-      expect(trace.sentence).toBe(
-        'Stopped by hold-off: 0.1 s since the last trigger at 0.2 s, needed: at least 5.0 s.'
+      expect(trace.sentence).toEqual(
+        'Re-trigger delay not met: 0.1 s since the last trigger at 0.2 s, needs at least 5 s.'
       )
       expect(explain(setting, tracks, 'a', 1, undefined, known)!.fired).toBe(true)
     }

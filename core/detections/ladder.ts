@@ -1,6 +1,6 @@
+import { said, type Said } from '../messages/said.ts'
 import { Evaluator, evaluate, type Observation, type Setting } from './evaluator.ts'
 import type { GateName, GateReading, Trigger } from './types.ts'
-import { seconds } from './words.ts'
 import { ALLOWANCE } from '../geometry/shapes.ts'
 import type { Tracks } from '../targets/tracks.ts'
 
@@ -12,8 +12,8 @@ export interface Ladder {
   time: number
   fired: boolean
   readings: GateReading[]
-  /** One sentence for people. */
-  sentence: string
+  /** All of it in one sentence. */
+  sentence: Said
 }
 
 const order: GateName[] = [
@@ -35,26 +35,6 @@ const order: GateName[] = [
   'armed',
   'holdOff'
 ]
-export const gateNames: Record<GateName, string> = {
-  class: 'class',
-  size: 'size',
-  ignore: 'ignore area',
-  confirm: 'confirm time',
-  direction: 'direction',
-  share: 'body share',
-  dwell: 'dwell',
-  together: 'number together',
-  face: 'face',
-  mask: 'mask',
-  list: 'list of faces',
-  cells: 'cells in motion',
-  picture: 'picture',
-  contact: 'contact',
-  delay: 'delay',
-  armed: 'arming hours',
-  holdOff: 'hold-off'
-}
-
 export const inOrder = (readings: GateReading[]): GateReading[] =>
   readings.sort((a, b) => order.indexOf(a.gate) - order.indexOf(b.gate))
 const failures = (readings: GateReading[]): number => readings.filter((r) => !r.passed).length
@@ -110,7 +90,7 @@ export interface GateHistory {
   firstPassed: number | null
   firstStopped: number | null
   /** The row at which it came nearest to letting the target through, or did so by the most. */
-  best: { time: number; measured: string; limit: string; margin: number | null }
+  best: { time: number; measured: Said; limit: Said; margin: number | null }
 }
 
 /** The ladder of one target with each gate over time. */
@@ -259,26 +239,31 @@ export function missingOf({ readings }: Ladder): number {
   return margin === null ? 1 : Math.min(1, Math.max(0, -margin))
 }
 
-function sentenceOf(fired: boolean, time: number, readings: GateReading[]): string {
-  const moment = seconds(time)
-  const stopped = readings.filter((r) => !r.passed)
-  if (fired) return `Triggered at ${moment}: every gate let it through.`
+const SHARE_PLACES: Readonly<Record<string, Said>> = {
+  'why.overLine': said('why.isOverLine'),
+  'why.inZone': said('why.isInZone'),
+  'why.outOfZone': said('why.isOutOfZone')
+}
+
+/** What stood in the way at a moment. @param stopped the readings that did not pass, the first one first */
+export const notMet = (time: number, [first, ...others]: readonly GateReading[]): Said =>
+  said(
+    'why.notMet',
+    said(`conditions.${first!.gate}`),
+    first!.measured,
+    time,
+    first!.limit,
+    others.map((r) => said(`conditions.${r.gate}`))
+  )
+
+function sentenceOf(fired: boolean, time: number, readings: GateReading[]): Said {
+  if (fired) return said('why.triggered', time)
   const over = readings.find((r) => r.gate === 'share')
   if (over && (over.value ?? 0) === 0)
-    return `It never had any of its body ${over.measured.replace(/^[\d.]+ % /, '')}.`
-  const first = stopped.find((r) => r.gate !== 'share') ?? stopped[0]
-  if (!first)
-    return `At ${moment} every gate would let it through, but it had already been counted.`
-  const text =
-    first.gate === 'share'
-      ? `at most ${first.measured} at ${moment}, ${first.limit.replace('at least ', '')} is needed`
-      : `${first.measured} at ${moment}, needed: ${first.limit}`
-  const more =
-    stopped.length > 1
-      ? ` Also in the way: ${stopped
-          .filter((r) => r !== first)
-          .map((r) => gateNames[r.gate])
-          .join(', ')}.`
-      : ''
-  return `Stopped by ${gateNames[first.gate]}: ${text}.${more}`
+    return said('why.noPart', SHARE_PLACES[over.measured.code] ?? said('why.isInZone'))
+  const stopped = readings.filter((r) => !r.passed)
+  if (!stopped.length) return said('why.alreadyCounted', time)
+  // Of several, the overlap says least: it only grows with time.
+  const first = stopped.find((r) => r.gate !== 'share') ?? stopped[0]!
+  return notMet(time, [first, ...stopped.filter((r) => r !== first)])
 }

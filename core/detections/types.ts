@@ -1,3 +1,4 @@
+import type { Said } from '../messages/said.ts'
 import type { ArmInputs } from '../arming/armInputs.ts'
 import type { Measures } from '../measures/measures.ts'
 import type { DetectionKind, TamperCause } from '../formats/plan.ts'
@@ -84,10 +85,9 @@ export type GateName =
 export interface GateReading {
   gate: GateName
   passed: boolean
-  /** What was measured, in words with units. */
-  measured: string
-  /** What is needed, in words with units. */
-  limit: string
+  /** What was measured, and what is needed. */
+  measured: Said
+  limit: Said
   /** Measured and needed as numbers on one scale, where the gate has one; shares 0 to 1, times in seconds. */
   value?: number
   needed?: number

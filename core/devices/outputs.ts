@@ -1,3 +1,4 @@
+import { said, type Said } from '../messages/said.ts'
 import { buzzerSettings } from '../actions/kinds/buzzer.ts'
 import { relaySettings } from '../actions/kinds/relay.ts'
 import { speakerSettings } from '../actions/kinds/speaker.ts'
@@ -87,20 +88,23 @@ export function wantedOutput(
 export function outputDifferences(
   wanted: OutputSetting | null,
   held: OutputSetting | null
-): string[] {
-  if (!wanted?.rules.length)
-    return held?.rules.length ? ['the device sets it off, and the plan does not'] : []
-  if (!held) return ['it holds no settings yet']
+): Said[] {
+  if (!wanted?.rules.length) return held?.rules.length ? [said('devices.theDeviceSetsItOff')] : []
+  if (!held) return [said('devices.itHoldsNoSettingsYet')]
   const names = [...new Set([...Object.keys(wanted.settings), ...Object.keys(held.settings)])]
   return [
     ...names
       .filter((name) => wanted.settings[name] !== held.settings[name])
-      .map(
-        (name) =>
-          `${name} is ${held.settings[name] ?? 'not set'}, planned ${wanted.settings[name] ?? 'not set'}`
+      .map((name) =>
+        said(
+          'devices.isPlanned',
+          name,
+          held.settings[name] ?? said('values.notSet'),
+          wanted.settings[name] ?? said('values.notSet')
+        )
       ),
-    ...(wanted.hours === held.hours ? [] : ['its hours']),
-    ...(wanted.rules.join() === held.rules.join() ? [] : ['what sets it off'])
+    ...(wanted.hours === held.hours ? [] : [said('devices.itsHours')]),
+    ...(wanted.rules.join() === held.rules.join() ? [] : [said('devices.whatSetsItOff')])
   ]
 }
 

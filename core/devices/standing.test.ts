@@ -85,7 +85,7 @@ describe('how a detection stands, by plan, what was sent, and what is held', () 
     })
     const recorder = channel({ deviceName: 'Recorder' })
     expect(standingOf(d, poor, [], []).losses).toEqual([
-      { setting: 'confirm time', wanted: '2 s', nearest: null, elsewhere: null }
+      { setting: 'confirm', wanted: '2 s', nearest: null, elsewhere: null }
     ])
     expect(standingOf(d, poor, [], [recorder]).losses).toMatchObject([{ elsewhere: 'Recorder' }])
     expect(standingOf(d, channel({ abilities: [] }), [], [recorder])).toMatchObject({

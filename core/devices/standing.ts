@@ -1,3 +1,4 @@
+import { said } from '../messages/said.ts'
 import { type AnalysisMode, type RuleAbility, type Rule } from '../formats/onvif/rule.ts'
 import { differencesOf, type Difference } from '../formats/onvif/differences.ts'
 import { toRule, type Loss } from '../formats/onvif/toRule.ts'
@@ -45,7 +46,13 @@ function stateOf(
     return held
       ? {
           state: 'differs',
-          differences: [{ setting: 'in use', plan: 'switched off', device: 'on the device' }]
+          differences: [
+            {
+              setting: said('settings.enabled'),
+              plan: said('values.switchedOff'),
+              device: said('values.onDevice')
+            }
+          ]
         }
       : { state: 'off', ...nothing }
   if (!rule) return { state: 'unsupported', ...nothing }
@@ -53,7 +60,13 @@ function stateOf(
     return sent
       ? {
           state: 'drifted',
-          differences: [{ setting: 'in use', plan: 'was sent', device: 'removed on the device' }]
+          differences: [
+            {
+              setting: said('settings.enabled'),
+              plan: said('values.wasSent'),
+              device: said('values.removedOnDevice')
+            }
+          ]
         }
       : { state: 'missing', ...nothing }
   const differences = differencesOf(rule, held)

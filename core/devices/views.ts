@@ -1,3 +1,4 @@
+import { coded, type Said } from '../messages/said.ts'
 import type { OutputKind } from '../formats/actions.ts'
 import * as v from 'valibot'
 import type { AnalysisMode, RuleAbility } from '../formats/onvif/rule.ts'
@@ -84,7 +85,7 @@ export interface OutputView {
   /** When it was last tested from here; null: never. */
   testedAt: number | null
   /** What of its settings is not on the device yet; empty: nothing. */
-  waiting: string[]
+  waiting: Said[]
 }
 
 export interface InputView {
@@ -99,7 +100,7 @@ export interface DeviceView {
   address: string
   username: string | null
   state: DeviceState
-  trouble: string | null
+  trouble: Said | string | null
   information: { manufacturer: string; model: string; firmware: string; serial: string } | null
   /** Seconds by which its clock is ahead. */
   clockAhead: number | null
@@ -128,7 +129,7 @@ export interface SendResult {
   /** Of the detection, or of the rule where the plan has none. */
   name: string
   what: 'created' | 'changed' | 'deleted'
-  error: string | null
+  error: Said | string | null
   /** What the device holds after an error: the new rule, the one it had, none, or not known until it is read again. */
   holds: 'new' | 'old' | 'none' | 'unknown'
 }
@@ -143,7 +144,7 @@ export interface SendingView {
     name: string
     state: 'waiting' | 'sending' | 'done' | 'failed'
     results: SendResult[]
-    error: string | null
+    error: Said | string | null
   }[]
 }
 
@@ -166,31 +167,34 @@ const text = (right: string, most: number) =>
   v.pipe(
     v.string(right),
     v.trim(),
-    v.minLength(1, 'must not be empty'),
-    v.maxLength(most, `is longer than ${most} characters`)
+    v.minLength(1, coded('input.mustNotBeEmpty')),
+    v.maxLength(most, coded('input.isLongerThanCharacters', most))
   )
-const bool = v.boolean('must be true or false')
+const bool = v.boolean(coded('input.mustBeTrueOrFalse'))
 const ids = v.pipe(
-  v.array(text('must be an id', 64), 'must be a list of ids'),
-  v.minLength(1, 'must name at least one'),
-  v.maxLength(1000, 'names more than 1000')
+  v.array(text(coded('devices.mustBeAnId'), 64), coded('devices.mustBeAListOf')),
+  v.minLength(1, coded('devices.mustNameAtLeastOne')),
+  v.maxLength(1000, coded('devices.namesMoreThan1000'))
 )
 
 export const AddDeviceSchema = v.strictObject({
-  name: text('must be a text', 80),
-  address: text('must be an address such as http://192.168.1.20', 200),
+  name: text(coded('input.mustBeAText'), 80),
+  address: text(coded('devices.mustBeAnAddress'), 200),
   camera: v.nullable(id),
-  username: v.nullable(text('must be a text', 80)),
+  username: v.nullable(text(coded('input.mustBeAText'), 80)),
   password: v.nullable(
-    v.pipe(v.string('must be a text'), v.maxLength(120, 'is longer than 120 characters'))
+    v.pipe(
+      v.string(coded('input.mustBeAText')),
+      v.maxLength(120, coded('input.isLongerThan120Characters'))
+    )
   )
 })
 export const AccountSchema = v.strictObject({
-  username: text('must be a text', 80),
+  username: text(coded('input.mustBeAText'), 80),
   password: v.pipe(
-    v.string('must be a text'),
-    v.minLength(1, 'must not be empty'),
-    v.maxLength(120, 'is longer than 120 characters')
+    v.string(coded('input.mustBeAText')),
+    v.minLength(1, coded('input.mustNotBeEmpty')),
+    v.maxLength(120, coded('input.isLongerThan120Characters'))
   ),
   first: bool
 })
@@ -198,11 +202,11 @@ export const ChannelChangeSchema = v.strictObject({
   camera: v.optional(v.nullable(id)),
   used: v.optional(bool)
 })
-export const ModeSchema = v.strictObject({ type: text('must be the type of a mode', 120) })
+export const ModeSchema = v.strictObject({ type: text(coded('devices.mustBeTheTypeOf'), 120) })
 export const SendSchema = v.strictObject({ devices: ids })
 export const TakeOverSchema = v.strictObject({
-  channel: text('must be a channel', 64),
-  rule: text('must be the name of a rule', 80)
+  channel: text(coded('devices.mustBeAChannel'), 64),
+  rule: text(coded('devices.mustBeTheNameOf'), 80)
 })
 
 /** Simulators that run beside the server; null: none do. */

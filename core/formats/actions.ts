@@ -1,3 +1,5 @@
+import { said, type Said } from '../messages/said.ts'
+import { coded } from '../messages/said.ts'
 import * as v from 'valibot'
 import { SEVERITIES } from '../kinds/parts.ts'
 import { bool, id, name } from '../schema/parts.ts'
@@ -40,7 +42,7 @@ export const ENDPOINT_KINDS = schemas.map(({ entries }) => entries.kind.literal)
 export const EndpointSchema = v.variant(
   'kind',
   schemas,
-  `must be one of ${ENDPOINT_KINDS.join(', ')}`
+  coded('input.mustBeOneOf', ENDPOINT_KINDS.join(', '))
 )
 
 export type Endpoint = v.InferOutput<typeof EndpointSchema>
@@ -62,18 +64,24 @@ export const ActionsSchema = v.strictObject({
   /** Endpoints that a trigger sets off. */
   links: v.optional(
     v.pipe(
-      v.array(id, 'must be a list of endpoints'),
-      v.maxLength(100, 'has more than 100 links'),
-      v.check((list) => new Set(list).size === list.length, 'names an endpoint twice')
+      v.array(id, coded('formats.mustBeAListOf8')),
+      v.maxLength(100, coded('formats.hasMoreThan100Links')),
+      v.check((list) => new Set(list).size === list.length, coded('formats.namesAnEndpointTwice'))
     ),
     []
   ),
   /** Goes to the monitoring station; a trigger that says one itself (tamper) keeps its own. */
-  severity: v.optional(v.picklist(SEVERITIES, `must be one of ${SEVERITIES.join(', ')}`), 'major'),
+  severity: v.optional(
+    v.picklist(SEVERITIES, coded('input.mustBeOneOf', SEVERITIES.join(', '))),
+    'major'
+  ),
   /** The order in which alarms wait. */
-  priority: v.optional(v.picklist(PRIORITIES, `must be one of ${PRIORITIES.join(', ')}`), 'normal'),
+  priority: v.optional(
+    v.picklist(PRIORITIES, coded('input.mustBeOneOf', PRIORITIES.join(', '))),
+    'normal'
+  ),
   /** People and groups whose alarm it is; nobody named: everybody's. */
-  for: v.optional(v.array(id, 'must be a list of people and groups'), []),
+  for: v.optional(v.array(id, coded('input.mustBeAListOf9')), []),
   acknowledge: v.optional(
     v.strictObject({
       /** Whether a comment must be written. */
@@ -91,18 +99,18 @@ export const ActionsSchema = v.strictObject({
    */
   groupSeconds: v.optional(within(0, 86400, ' s'), 60),
   /** Links that may be silent in a part of the armed hours: somebody has said that it is meant so. */
-  accepted: v.optional(v.array(id, 'must be a list of endpoints'), []),
+  accepted: v.optional(v.array(id, coded('formats.mustBeAListOf8')), []),
   /** For so many seconds after actions were set off, further triggers set off none; they are kept and counted. */
   quietSeconds: v.optional(within(0, 86400, ' s'), 0)
 })
 export type Actions = v.InferOutput<typeof ActionsSchema>
 
 const person = v.strictObject({ id, name, email: v.optional(address) })
-const group = v.strictObject({ id, name, members: v.array(id, 'must be a list of people') })
+const group = v.strictObject({ id, name, members: v.array(id, coded('input.mustBeAListOf10')) })
 /** Who works for the site: names for alarms and addresses for mails. */
 export const PeopleSchema = v.strictObject({
-  people: v.array(person, 'must be a list of people'),
-  groups: v.array(group, 'must be a list of groups')
+  people: v.array(person, coded('input.mustBeAListOf10')),
+  groups: v.array(group, coded('formats.mustBeAListOf11'))
 })
 export type People = v.InferOutput<typeof PeopleSchema>
 
@@ -110,14 +118,17 @@ export const MAIL_ENCRYPTIONS = ['none', 'starttls', 'tls'] as const
 /** The mail server that e-mails go out through. The password is kept apart, sealed. */
 export const MailSchema = v.strictObject({
   host: v.pipe(
-    v.string('must be a host'),
+    v.string(coded('input.mustBeAHost')),
     v.trim(),
-    v.regex(/^[\w.:-]{1,200}$/, 'must be a host such as mail.example.org')
+    v.regex(/^[\w.:-]{1,200}$/, coded('formats.mustBeAHostSuch'))
   ),
   port: whole(1, 65535),
-  encryption: v.picklist(MAIL_ENCRYPTIONS, `must be one of ${MAIL_ENCRYPTIONS.join(', ')}`),
+  encryption: v.picklist(MAIL_ENCRYPTIONS, coded('input.mustBeOneOf', MAIL_ENCRYPTIONS.join(', '))),
   username: v.nullable(
-    v.pipe(v.string('must be a text'), v.maxLength(200, 'is longer than 200 characters'))
+    v.pipe(
+      v.string(coded('input.mustBeAText')),
+      v.maxLength(200, coded('input.isLongerThan200Characters'))
+    )
   ),
   sender: address
 })
@@ -137,7 +148,7 @@ export function addressesOf(email: EndpointOf<'email'>, { people, groups }: Peop
   ]
 }
 
-/** Why an endpoint cannot act as it stands, in words; null: it is set up. */
+/** Why an endpoint cannot act as it stands; null: it is set up. */
 export function missingOf(
   endpoint: Endpoint,
   {
@@ -149,12 +160,14 @@ export function missingOf(
     people: People
     /** Outputs that devices have, as `device token`. */ outputs: ReadonlySet<string>
   }
-): string | null {
+): Said | null {
   if ('recipients' in endpoint) {
-    if (!mail) return 'there is no mail server yet'
-    return addressesOf(endpoint, people).length ? null : 'it has no recipient'
+    if (!mail) return said('actions.noMailServer')
+    return addressesOf(endpoint, people).length ? null : said('actions.noRecipient')
   }
   if (isOutput(endpoint))
-    return outputs.has(`${endpoint.device} ${endpoint.output}`) ? null : 'no device has this output'
+    return outputs.has(`${endpoint.device} ${endpoint.output}`)
+      ? null
+      : said('actions.noSuchOutput')
   return null
 }

@@ -1,3 +1,5 @@
+import { SaidSchema } from '../schema/said.ts'
+import { coded } from '../messages/said.ts'
 import * as v from 'valibot'
 import { TAMPER_CAUSES } from '../kinds/schemas.ts'
 import { WalkSchema } from './walk.ts'
@@ -44,20 +46,23 @@ const BySchema = v.variant(
        * Targets as they truly are, or found in pictures that are painted and analysed as any
        * others: weather tells only there.
        */
-      through: v.optional(v.picklist(['truth', 'pictures'], 'must be truth or pictures'), 'truth')
+      through: v.optional(
+        v.picklist(['truth', 'pictures'], coded('formats.mustBeTruthOrPictures')),
+        'truth'
+      )
     }),
     v.strictObject({
       how: v.literal('clip'),
       clip: v.pipe(
-        v.string('must be the id of a clip'),
-        v.maxLength(64, 'is longer than 64 characters')
+        v.string(coded('formats.mustBeTheIdOf')),
+        v.maxLength(64, coded('input.isLongerThan64Characters'))
       ),
       from: seconds,
       to: seconds
     }),
     v.strictObject({ how: v.literal('person'), words: text(400), seconds: number(5, 3600, ' s') })
   ],
-  'must be by one of walk, clip, person'
+  coded('formats.mustBeByOneOf')
 )
 
 /** Seconds count from the start of the walk, of the clip's stretch, or from "walking now". */
@@ -70,21 +75,23 @@ const ExpectSchema = v.variant(
       from: seconds,
       to: seconds,
       /** How many there must be in all, where that matters. */
-      times: v.optional(v.pipe(number(1, 100), v.integer('must be a whole number'))),
+      times: v.optional(v.pipe(number(1, 100), v.integer(coded('input.mustBeAWholeNumber')))),
       direction: v.optional(
-        v.picklist(['leftToRight', 'rightToLeft'], 'must be leftToRight or rightToLeft')
+        v.picklist(['leftToRight', 'rightToLeft'], coded('input.mustBeLefttorightOrRighttoleft'))
       ),
-      cause: v.optional(v.picklist(TAMPER_CAUSES, `must be one of ${TAMPER_CAUSES.join(', ')}`))
+      cause: v.optional(
+        v.picklist(TAMPER_CAUSES, coded('input.mustBeOneOf', TAMPER_CAUSES.join(', ')))
+      )
     }),
     v.strictObject({ what: v.literal('silence') })
   ],
-  'must expect a trigger or silence'
+  coded('formats.mustExpectATriggerOr')
 )
 
 /** What the trigger must set off, or must not: an endpoint's hours, a link. */
 const EffectSchema = v.strictObject({
   endpoint: id,
-  acts: v.boolean('must be true or false'),
+  acts: v.boolean(coded('input.mustBeTrueOrFalse')),
   /** Of a mail: pictures besides the event's own. */
   pictures: v.optional(number(0, 10)),
   /** Of a recording: at least so many seconds before the trigger. */
@@ -94,28 +101,26 @@ const EffectSchema = v.strictObject({
 export const CheckSchema = v.pipe(
   v.strictObject({
     id: v.pipe(
-      v.string('must be a text'),
-      v.regex(/^[A-Za-z0-9_.-]{1,120}$/, 'must be 1 to 120 letters, digits, ., - or _')
+      v.string(coded('input.mustBeAText')),
+      v.regex(/^[A-Za-z0-9_.-]{1,120}$/, coded('formats.mustBe1To120'))
     ),
     detection: id,
-    name,
-    about: v.picklist(ABOUT, `must be one of ${ABOUT.join(', ')}`),
+    /** As somebody has named it, or what was proposed. */
+    name: v.union([name, SaidSchema], coded('input.mustBeATextOf', 80)),
+    about: v.picklist(ABOUT, coded('input.mustBeOneOf', ABOUT.join(', '))),
     /** Left out: it has no side of its own (nuisance). Inside the limit, so that it passes, or just outside. */
-    side: v.optional(v.picklist(['inside', 'outside'], 'must be inside or outside')),
+    side: v.optional(v.picklist(['inside', 'outside'], coded('formats.mustBeInsideOrOutside'))),
     by: BySchema,
     /** The instant at which the walk starts, milliseconds of UTC; of a clip, the clip's own counts. */
-    at: v.pipe(number(0, 4102444800000), v.integer('must be a whole number of milliseconds')),
+    at: v.pipe(number(0, 4102444800000), v.integer(coded('input.mustBeAWholeNumber2'))),
     expect: ExpectSchema,
-    effects: v.optional(v.array(EffectSchema, 'must be a list of effects'), [])
+    effects: v.optional(v.array(EffectSchema, coded('formats.mustBeAListOf12')), [])
   }),
   v.check(
     ({ expect }) => expect.what === 'silence' || expect.to >= expect.from,
-    'expects a trigger in a window that ends before it begins; to must not be before from'
+    coded('formats.expectsATriggerInA')
   ),
-  v.check(
-    ({ by }) => by.how !== 'clip' || by.to > by.from,
-    'has a stretch of a clip that ends before it begins; to must be after from'
-  )
+  v.check(({ by }) => by.how !== 'clip' || by.to > by.from, coded('formats.hasAStretchOfA'))
 )
 
 export type Check = v.InferOutput<typeof CheckSchema>

@@ -46,13 +46,15 @@ describe('frames to a monitoring station', () => {
         const at = 1 + (where % (text.length - 2))
         const other = String.fromCharCode(code)
         fc.pre(text[at]!.toUpperCase() !== other.toUpperCase())
-        expect(() => readFrame(text.slice(0, at) + other + text.slice(at + 1))).toThrow(/the frame/)
+        expect(() => readFrame(text.slice(0, at) + other + text.slice(at + 1))).toThrowWords(
+          /the frame/
+        )
       })
     )
   })
 
   test.each(['', 'hello', '\nFFFF0003"A"\r', '\n00000000\r'])('%j is no frame', (text) =>
-    expect(() => readFrame(text)).toThrow(/the frame/)
+    expect(() => readFrame(text)).toThrowWords(/the frame/)
   )
 })
 
@@ -70,5 +72,5 @@ describe('events', () => {
       eventData({ kind: 'signalLoss', zone: 12, severity: 'minor', words: 'x' })
     ]).toEqual(['Nri1/TA01^major: x^', 'Nri1/UT12^minor: x^']))
   test('what is none is refused with what would be right', () =>
-    expect(() => readEvent('intruder!')).toThrow('must be such as Nri1/BA01^major: text^'))
+    expect(() => readEvent('intruder!')).toThrowWords('must be such as Nri1/BA01^major: text^'))
 })

@@ -1,3 +1,4 @@
+import { coded, said } from '../messages/said.ts'
 import * as v from 'valibot'
 import type { ArmInputs } from '../arming/armInputs.ts'
 import { InputError } from '../errors.ts'
@@ -8,17 +9,17 @@ import { parseWith } from '../schema/parse.ts'
 /** What is known besides the plan and the targets: arm inputs, and the triggers that are expected. */
 
 const instant = v.pipe(
-  v.string('must be an instant such as "2026-11-24T18:00:00Z"'),
+  v.string(coded('formats.mustBeAnInstantSuch')),
   v.check(
     (text) => /(Z|[+-]\d\d:\d\d)$/.test(text) && !Number.isNaN(Date.parse(text)),
-    'must be an instant with its offset from UTC, such as "2026-11-24T18:00:00Z"'
+    coded('formats.mustBeAnInstantWith')
   )
 )
 const InputsSchema = v.record(
   v.string(),
   v.array(
-    v.strictObject({ at: instant, set: v.boolean('must be true or false') }),
-    'must be a list of changes'
+    v.strictObject({ at: instant, set: v.boolean(coded('input.mustBeTrueOrFalse')) }),
+    coded('formats.mustBeAListOf13')
   )
 )
 
@@ -26,7 +27,7 @@ const json = (text: string, place: string): unknown => {
   try {
     return JSON.parse(text.replace(/^\uFEFF/, ''))
   } catch (error) {
-    throw new InputError(place, `is not JSON (${(error as Error).message})`)
+    throw new InputError(place, said('formats.isNotJson', (error as Error).message))
   }
 }
 
@@ -45,16 +46,16 @@ export function readArmInputs(text: string): ArmInputs {
 }
 
 const seconds = (most: number) => {
-  const right = `must be seconds from 0 to ${most}`
+  const right = coded('formats.mustBeSecondsFrom0', most)
   return v.pipe(v.number(right), v.finite(right), v.minValue(0, right), v.maxValue(most, right))
 }
 const ExpectedSchema = v.strictObject({
-  detection: v.string('must be the id of a detection'),
+  detection: v.string(coded('formats.mustBeTheIdOf2')),
   time: seconds(1e7),
   direction: v.optional(
     v.picklist(
       DIRECTIONS.slice(0, 2) as ['leftToRight', 'rightToLeft'],
-      'must be leftToRight or rightToLeft'
+      coded('input.mustBeLefttorightOrRighttoleft')
     )
   ),
   within: v.optional(seconds(3600)),
@@ -73,11 +74,11 @@ export function readExpected(text: string, plan: Plan, camera: string): Expected
       if (!known.includes(expected.detection))
         throw new InputError(
           '$.detection',
-          `"${expected.detection}" is not in the plan; it has ${known.join(', ')}`
+          said('formats.isNotIn', expected.detection, known.join(', '))
         )
       return expected
     } catch (error) {
-      if (error instanceof InputError) throw new InputError(place, error.message)
+      if (error instanceof InputError) throw new InputError(`${place}, ${error.place}`, error.said)
       throw error
     }
   })

@@ -35,5 +35,5 @@ describe('faces as text', () => {
       '5,1,0,0,64,36\n5,2,0,0,64,36,perhaps',
       'line 2, mask: is "perhaps"; must be with, without, or empty'
     ]
-  ])('%j is refused', (text, message) => expect(() => readFaces(text, size)).toThrow(message))
+  ])('%j is refused', (text, message) => expect(() => readFaces(text, size)).toThrowWords(message))
 })

@@ -1,3 +1,4 @@
+import { said } from '../messages/said.ts'
 import { InputError } from '../errors.ts'
 import { faceKey, type Face, type Faces } from '../targets/faces.ts'
 import type { PictureSize } from './mot.ts'
@@ -18,25 +19,19 @@ export function readFaces(text: string, size: PictureSize): Faces {
       const place = `line ${index + 1}`
       const cells = line.split(',').map((cell) => cell.trim())
       if (cells.length < 6 || cells.length > 8)
-        throw new InputError(
-          place,
-          `has ${cells.length} columns; a face is frame,id,left,top,width,height[,mask,name]`
-        )
+        throw new InputError(place, said('formats.hasColumnsAFaceIs', cells.length))
       const [frame, id, left, top, width, height] = cells.slice(0, 6).map((cell, i) => {
         const value = cell === '' ? NaN : Number(cell)
         if (!Number.isFinite(value))
           throw new InputError(
             `${place}, column ${i + 1}`,
-            `is "${cell.slice(0, 20)}"; must be a number`
+            said('formats.isMustBe4', cell.slice(0, 20))
           )
         return value
       }) as [number, number, number, number, number, number]
       const mask = cells[6] ?? ''
       if (!['with', 'without', ''].includes(mask))
-        throw new InputError(
-          `${place}, mask`,
-          `is "${mask.slice(0, 20)}"; must be with, without, or empty`
-        )
+        throw new InputError(`${place}, mask`, said('formats.isMustBe5', mask.slice(0, 20)))
       faces.set(faceKey(frame, id), {
         x: left / size.width,
         y: top / size.height,

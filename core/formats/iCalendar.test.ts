@@ -215,6 +215,6 @@ describe('schedules as iCalendar', () => {
       'has the event "Watch" without DTSTART'
     ]
   ])('%j is refused: %s', (text, why) =>
-    expect(() => readCalendar(text, 'x', site, from)).toThrow(why)
+    expect(() => readCalendar(text, 'x', site, from)).toThrowWords(why)
   )
 })

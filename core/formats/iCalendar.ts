@@ -1,3 +1,4 @@
+import { said, type Said } from '../messages/said.ts'
 import ICAL from 'ical.js'
 import { DateTime } from 'luxon'
 import { Calendar, type CalendarDay } from '../arming/calendar.ts'
@@ -177,20 +178,18 @@ function checkBounds(component: ICAL.Component): void {
   const named = String(
     component.getFirstPropertyValue('summary') ?? component.getFirstPropertyValue('uid') ?? ''
   ).slice(0, 60)
-  const wrong = (what: string): InputError =>
-    new InputError('the calendar', `has the event "${named}" with ${what}`)
+  const wrong = (what: Said): InputError =>
+    new InputError('the calendar', said('formats.hasTheEvent', named, what))
   for (const property of component.getAllProperties('rrule')) {
     const { freq, interval, parts } = property.getFirstValue() as unknown as ICAL.Recur & {
       parts: Record<string, unknown[]>
     }
     if (freq === 'SECONDLY' || freq === 'MINUTELY')
-      throw wrong(
-        `a rule of each ${freq === 'SECONDLY' ? 'second' : 'minute'}; must recur each hour or more seldom`
-      )
+      throw wrong(said('formats.aRuleOfEachSecond', freq === 'SECONDLY'))
     if (!(interval >= 1 && interval <= MAX_INTERVAL))
-      throw wrong(`the interval ${interval}; must be 1 to ${MAX_INTERVAL}`)
+      throw wrong(said('formats.theIntervalMustBe', interval, MAX_INTERVAL))
     if (Object.values(parts ?? {}).some((list) => list.length > 400))
-      throw wrong('a rule of more than 400 parts')
+      throw wrong(said('formats.aRuleOfMoreThan'))
   }
   if (
     [...component.getAllProperties('rdate'), ...component.getAllProperties('exdate')].reduce(
@@ -198,7 +197,7 @@ function checkBounds(component: ICAL.Component): void {
       0
     ) > MAX_DATES
   )
-    throw wrong(`more than ${MAX_DATES} dates of its own`)
+    throw wrong(said('formats.moreThanDatesOfIts', MAX_DATES))
   const duration = component.getFirstPropertyValue('duration') as unknown as ICAL.Duration | null
   if (duration) {
     const days =
@@ -208,7 +207,7 @@ function checkBounds(component: ICAL.Component): void {
       duration.minutes / 1440 +
       duration.seconds / 86_400
     if (duration.isNegative || !(days <= MAX_DURATION_DAYS))
-      throw wrong(`a duration that is negative or longer than ${MAX_DURATION_DAYS} days`)
+      throw wrong(said('formats.aDurationThatIsNegative', MAX_DURATION_DAYS))
   }
   for (const name of ['dtstart', 'dtend', 'recurrence-id']) {
     const time = component.getFirstPropertyValue(name) as unknown as ICAL.Time | null
@@ -223,7 +222,7 @@ function checkBounds(component: ICAL.Component): void {
         time.day <= 31
       )
     )
-      throw wrong(`${name.toUpperCase()} that is no date of the years ${YEARS.join(' to ')}`)
+      throw wrong(said('formats.thatIsNoDate', name.toUpperCase(), YEARS.join(' to ')))
   }
 }
 
@@ -256,14 +255,14 @@ function occurrences(
       (Array.isArray((parsed as unknown[])[0]) ? (parsed as unknown[])[0] : parsed) as never
     )
   } catch (error) {
-    throw new InputError('the calendar', `is not iCalendar (RFC 5545): ${(error as Error).message}`)
-  }
-  if (!root.name) throw new InputError('the calendar', 'is not iCalendar (RFC 5545): it is empty')
-  if (root.name !== 'vcalendar')
     throw new InputError(
       'the calendar',
-      `begins with ${root.name.toUpperCase()}; must be a VCALENDAR`
+      said('formats.isNotIcalendarRfc5545', (error as Error).message)
     )
+  }
+  if (!root.name) throw new InputError('the calendar', said('formats.isNotIcalendarRfc55452'))
+  if (root.name !== 'vcalendar')
+    throw new InputError('the calendar', said('formats.beginsWithMustBe', root.name.toUpperCase()))
   const components = root
     .getAllSubcomponents('vevent')
     .filter(
@@ -271,15 +270,11 @@ function occurrences(
         String(c.getFirstPropertyValue('transp') ?? '').toUpperCase() !== 'TRANSPARENT' &&
         String(c.getFirstPropertyValue('status') ?? '').toUpperCase() !== 'CANCELLED'
     )
-  if (!components.length)
-    throw new InputError(
-      'the calendar',
-      'has no events; its events are the hours in which it is armed'
-    )
+  if (!components.length) throw new InputError('the calendar', said('formats.hasNoEventsItsEvents'))
   if (components.length > MAX_EVENTS)
     throw new InputError(
       'the calendar',
-      `has ${components.length} events; must have at most ${MAX_EVENTS}`
+      said('formats.hasEventsMustHaveAt', components.length, MAX_EVENTS)
     )
   components.forEach(checkBounds)
   const events = components.map((c) => new ICAL.Event(c))
@@ -290,10 +285,7 @@ function occurrences(
     const tzidOf = (e: ICAL.Event): string | undefined =>
       e.component.getFirstProperty('dtstart')?.getParameter('tzid') as string | undefined
     if (!event.startDate)
-      throw new InputError(
-        'the calendar',
-        `has the event "${event.summary ?? event.uid}" without DTSTART`
-      )
+      throw new InputError('the calendar', said('formats.hasTheEvent2', event.summary ?? event.uid))
     const add = (e: ICAL.Event, start: ICAL.Time, end: ICAL.Time): boolean => {
       const [a, b] = [instantOf(start, tzidOf(e), timeZone), instantOf(end, tzidOf(e), timeZone)]
       if (b > from && a < to) intervals.push([Math.max(a, from), Math.min(b, to)])
@@ -307,7 +299,7 @@ function occurrences(
         if (++n > MAX_OCCURRENCES)
           throw new InputError(
             'the calendar',
-            `has the event "${event.summary ?? event.uid}" with more than ${MAX_OCCURRENCES} occurrences`
+            said('formats.hasTheEvent3', event.summary ?? event.uid, MAX_OCCURRENCES)
           )
         const details = event.getOccurrenceDetails(next)
         if (!add(details.item, details.startDate, details.endDate)) break

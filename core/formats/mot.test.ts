@@ -81,6 +81,6 @@ describe('MOTChallenge text', () => {
     ['1,1,0,0,5,5,1,dragon', 'line 1, class: is "dragon"; must be a MOT16 number or one of'],
     ['1,1,0,0,5,5\n1,1,0,0,6,6', 'line 2: target 1 stands twice in frame 1']
   ])('refuses %j with the place', (text, message) => {
-    expect(() => read(text)).toThrow(message)
+    expect(() => read(text)).toThrowWords(message)
   })
 })

@@ -1,3 +1,4 @@
+import { said } from '../messages/said.ts'
 import { InputError } from '../errors.ts'
 import { CLASSES, type TargetClass } from '../targets/classes.ts'
 import { tracksFromRows, type TargetRow, type Tracks } from '../targets/tracks.ts'
@@ -47,16 +48,13 @@ export function readMot(text: string, fps: number, size: PictureSize): Tracks {
     const place = `line ${index + 1}`
     const cells = line.split(',').map((cell) => cell.trim())
     if (cells.length < 6 || cells.length > 10)
-      throw new InputError(
-        place,
-        `has ${cells.length} columns; a row is frame,id,left,top,width,height[,confidence,class,visibility]`
-      )
+      throw new InputError(place, said('formats.hasColumnsARowIs', cells.length))
     const number = (column: number, name: string): number => {
       const value = cells[column] === '' ? NaN : Number(cells[column])
       if (!Number.isFinite(value))
         throw new InputError(
           `${place}, ${name}`,
-          `is "${cells[column]!.slice(0, 20)}"; must be a number`
+          said('formats.isMustBe2', cells[column]!.slice(0, 20))
         )
       return value
     }
@@ -65,7 +63,7 @@ export function readMot(text: string, fps: number, size: PictureSize): Tracks {
       if (!Number.isInteger(value) || value < min || value > max)
         throw new InputError(
           `${place}, ${name}`,
-          `is ${cells[column]!.slice(0, 20)}; must be a whole number from ${min} to ${max}`
+          said('formats.isMustBeA', cells[column]!.slice(0, 20), min, max)
         )
       return value
     }
@@ -75,11 +73,12 @@ export function readMot(text: string, fps: number, size: PictureSize): Tracks {
     const top = number(3, 'top')
     const width = number(4, 'width')
     const height = number(5, 'height')
-    if (!(width > 0)) throw new InputError(`${place}, width`, `is ${width}; must be above 0`)
-    if (!(height > 0)) throw new InputError(`${place}, height`, `is ${height}; must be above 0`)
+    if (!(width > 0)) throw new InputError(`${place}, width`, said('formats.isMustBeAbove', width))
+    if (!(height > 0))
+      throw new InputError(`${place}, height`, said('formats.isMustBeAbove2', height))
     const key = `${frame} ${id}`
     if (seen.has(key))
-      throw new InputError(place, `target ${id} stands twice in frame ${frame}; once is right`)
+      throw new InputError(place, said('formats.targetStandsTwiceInFrame', id, frame))
     seen.add(key)
     rows.push({
       frame,
@@ -101,7 +100,7 @@ function readClass(text: string, place: string): TargetClass {
   if (!Number.isFinite(value))
     throw new InputError(
       `${place}, class`,
-      `is "${text.slice(0, 20)}"; must be a MOT16 number or one of ${CLASSES.join(', ')}`
+      said('formats.isMustBe3', text.slice(0, 20), CLASSES.join(', '))
     )
   return numberToClass[value] ?? 'unknown'
 }

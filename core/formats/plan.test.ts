@@ -166,12 +166,12 @@ describe('plan', () => {
     [{ schedule: 'days' }, '.schedule: names "days", and the plan has no such schedule'],
     [{ id: 'pontoon' }, '$.cameras[0].detections[1].id: "pontoon" is used twice']
   ])('refuses %j with the path', (change, message) => {
-    expect(() => readPlan(withDetection(change))).toThrow(message)
+    expect(() => readPlan(withDetection(change))).toThrowWords(message)
   })
 
   test('refuses broken JSON, a wrong format, a self-crossing zone, bad hours', () => {
-    expect(() => readPlan('{"format": ')).toThrow('$: is not JSON')
-    expect(() => readPlan('{}')).toThrow('$.format')
+    expect(() => readPlan('{"format": ')).toThrowWords('$: is not JSON')
+    expect(() => readPlan('{}')).toThrowWords('$.format')
     const plan: any = example()
     plan.cameras[0].ignore[0] = [
       [0, 0],
@@ -179,7 +179,7 @@ describe('plan', () => {
       [1, 0],
       [0, 1]
     ]
-    expect(() => readPlan(JSON.stringify(plan))).toThrow(
+    expect(() => readPlan(JSON.stringify(plan))).toThrowWords(
       '$.cameras[0].ignore[0]: crosses itself (edge 1 meets edge 3)'
     )
     const hours = (spans: unknown) => {
@@ -187,20 +187,20 @@ describe('plan', () => {
       p.schedules[0].week.mon = spans
       return () => readPlan(JSON.stringify(p))
     }
-    expect(hours([['18:30', '06:30']])).toThrow(
+    expect(hours([['18:30', '06:30']])).toThrowWords(
       '$.schedules[0].week.mon[0]: runs from 18:30 to 06:30; its start must come before its end'
     )
-    expect(hours([['25:00', '26:00']])).toThrow('$.schedules[0].week.mon[0][0]: is "25:00"')
+    expect(hours([['25:00', '26:00']])).toThrowWords('$.schedules[0].week.mon[0][0]: is "25:00"')
     expect(hours([['sunset-00:30', '24:00']])).not.toThrow()
     const nowhere: any = example()
     nowhere.schedules[0].week.mon = [['00:00', 'sunrise']]
     delete nowhere.position
-    expect(() => readPlan(JSON.stringify(nowhere))).toThrow(
-      '$.position: is missing; spans tied to the sun need it'
+    expect(() => readPlan(JSON.stringify(nowhere))).toThrowWords(
+      '$.position: is missing; times by the sun need it'
     )
     const zone: any = example()
     zone.timeZone = 'Mars/Olympus'
-    expect(() => readPlan(JSON.stringify(zone))).toThrow('$.timeZone: must be a time zone')
+    expect(() => readPlan(JSON.stringify(zone))).toThrowWords('$.timeZone: must be a time zone')
   })
 })
 
@@ -238,8 +238,8 @@ describe('the JSON Schema in docs/', () => {
 
 describe('measured scenes and arm inputs', () => {
   test('sizes in metres need a measured scene', () => {
-    expect(() => readPlan(withDetection({ size: { minMetres: 0.9 } }))).toThrow(
-      '$.cameras[0].detections[0].size: is in metres, and the camera has no measured scene'
+    expect(() => readPlan(withDetection({ size: { minMetres: 0.9 } }))).toThrowWords(
+      '$.cameras[0].detections[0].size: is in metres, but the camera is not calibrated; give $.cameras[].scene, or use min and max'
     )
     const plan: any = JSON.parse(
       withDetection({ size: { minMetres: 0.9, maxMetres: 2.2 }, armInput: { input: 'panel' } })
@@ -250,7 +250,7 @@ describe('measured scenes and arm inputs', () => {
       inverted: false
     })
     plan.cameras[0].scene.tilt = 100
-    expect(() => readPlan(JSON.stringify(plan))).toThrow(
+    expect(() => readPlan(JSON.stringify(plan))).toThrowWords(
       '$.cameras[0].scene.tilt: must be a number from -30 to 90°'
     )
   })

@@ -1,3 +1,4 @@
+import { coded, said } from '../messages/said.ts'
 import * as v from 'valibot'
 import { InputError } from '../errors.ts'
 import { DetectionSchema, isInMetres } from '../kinds/schemas.ts'
@@ -14,25 +15,20 @@ export * from '../kinds/schemas.ts'
  */
 
 const spanEnd = v.pipe(
-  v.string('must be a time such as "18:30", "24:00" or "sunset-00:30"'),
-  v.check(
-    isSpanEnd,
-    (issue) =>
-      `is "${String(issue.input).slice(0, 20)}"; must be a time such as "18:30", "24:00" or "sunset-00:30"`
-  )
+  v.string(coded('formats.mustBeATimeSuch')),
+  v.check(isSpanEnd, (issue) => coded('formats.isMustBe', String(issue.input).slice(0, 20)))
 )
 const span = v.pipe(
-  v.strictTuple([spanEnd, spanEnd], 'must be a span ["18:30", "24:00"]'),
+  v.strictTuple([spanEnd, spanEnd], coded('formats.mustBeASpan1830')),
   v.check(
     ([from, to]) => sameDayOrder(from, to),
-    (issue) =>
-      `runs from ${issue.input[0]} to ${issue.input[1]}; its start must come before its end (a span over midnight is two: one to "24:00", one from "00:00" of the next day)`
+    (issue) => coded('formats.runsFromToIts', issue.input[0], issue.input[1])
   ),
   v.readonly()
 )
 const spans = v.pipe(
-  v.array(span, 'must be a list of spans'),
-  v.maxLength(48, 'has more than 48 spans')
+  v.array(span, coded('formats.mustBeAListOf')),
+  v.maxLength(48, coded('formats.hasMoreThan48Spans'))
 )
 
 export const WEEKDAYS = ['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'] as const
@@ -59,7 +55,7 @@ export const ScheduleSchema = v.strictObject({
   exceptions: v.optional(
     v.array(
       v.strictObject({
-        date: v.pipe(v.string(), v.check(isDate, 'must be a date such as "2026-12-25"')),
+        date: v.pipe(v.string(), v.check(isDate, coded('formats.mustBeADateSuch'))),
         /** Such as of a holiday. */ name: v.optional(name),
         spans
       })
@@ -69,7 +65,7 @@ export const ScheduleSchema = v.strictObject({
 })
 
 const timeZone = v.pipe(
-  v.string('must be a time zone such as "Europe/London"'),
+  v.string(coded('formats.mustBeATimeZone')),
   v.check((zone) => {
     try {
       new Intl.DateTimeFormat('en', { timeZone: zone })
@@ -77,7 +73,7 @@ const timeZone = v.pipe(
     } catch {
       return false
     }
-  }, 'must be a time zone such as "Europe/London"')
+  }, coded('formats.mustBeATimeZone'))
 )
 
 /** A measured scene: how the camera hangs and looks (core/scene/camera.ts). */
@@ -92,18 +88,18 @@ export const CameraSchema = v.strictObject({
   id,
   name,
   scene: v.optional(SceneSchema),
-  ignore: v.optional(v.array(ZoneSchema, 'must be a list of areas'), []),
-  detections: v.optional(v.array(DetectionSchema, 'must be a list of detections'), [])
+  ignore: v.optional(v.array(ZoneSchema, coded('input.mustBeAListOf22')), []),
+  detections: v.optional(v.array(DetectionSchema, coded('formats.mustBeAListOf3')), [])
 })
 
 export const PlanSchema = v.strictObject({
-  format: v.literal('wardoptic-plan/1', 'must be "wardoptic-plan/1"'),
+  format: v.literal('wardoptic-plan/1', coded('formats.mustBeWardopticPlan1')),
   timeZone,
   position: v.optional(
     v.strictObject({ latitude: number(-90, 90, '°'), longitude: number(-180, 180, '°') })
   ),
-  schedules: v.optional(v.array(ScheduleSchema, 'must be a list of schedules'), []),
-  cameras: v.array(CameraSchema, 'must be a list of cameras')
+  schedules: v.optional(v.array(ScheduleSchema, coded('formats.mustBeAListOf4')), []),
+  cameras: v.array(CameraSchema, coded('formats.mustBeAListOf5'))
 })
 
 export type Plan = v.InferOutput<typeof PlanSchema>
@@ -134,13 +130,13 @@ export function readPlan(json: string): Plan {
   try {
     value = JSON.parse(json.replace(/^\uFEFF/, ''))
   } catch (error) {
-    throw new InputError('$', `is not JSON (${(error as Error).message})`)
+    throw new InputError('$', said('formats.isNotJson', (error as Error).message))
   }
   const plan = parseWith(PlanSchema, value)
   const unique = (list: readonly { id: string }[], path: string): void => {
     const at = twice(list)
     if (at >= 0)
-      throw new InputError(`${path}[${at}].id`, `"${list[at]!.id}" is used twice; ids must differ`)
+      throw new InputError(`${path}[${at}].id`, said('formats.isUsedTwice', list[at]!.id))
   }
   unique(plan.schedules, '$.schedules')
   unique(plan.cameras, '$.cameras')
@@ -150,16 +146,16 @@ export function readPlan(json: string): Plan {
       if (detection.schedule && !plan.schedules.some((s) => s.id === detection.schedule))
         throw new InputError(
           `$.cameras[${c}].detections[${d}].schedule`,
-          `names "${detection.schedule}", and the plan has no such schedule`
+          said('formats.namesAndThe', detection.schedule)
         )
       if (!camera.scene && isInMetres(detection))
         throw new InputError(
           `$.cameras[${c}].detections[${d}].size`,
-          'is in metres, and the camera has no measured scene; give $.cameras[].scene, or use min and max'
+          said('formats.isInMetresAndThe')
         )
     })
   })
   if (!plan.position && plan.schedules.some(isTiedToSun))
-    throw new InputError('$.position', 'is missing; spans tied to the sun need it')
+    throw new InputError('$.position', said('formats.isMissingSpansTiedTo'))
   return plan
 }

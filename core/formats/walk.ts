@@ -1,3 +1,4 @@
+import { coded, said } from '../messages/said.ts'
 import { WeatherSchema } from './weather.ts'
 import * as v from 'valibot'
 import { InputError } from '../errors.ts'
@@ -30,13 +31,12 @@ const wayPoint = v.union(
     v.strictTuple([metre, metre, seconds]),
     v.strictTuple([metre, metre, seconds, metre])
   ],
-  'must be a way-point [x, z], [x, z, seconds to stay] or [x, z, seconds to stay, metres above ground]'
+  coded('formats.mustBeAWayPointX')
 )
 
 export const ActorSchema = v.strictObject({
-  kind: v.picklist(
-    ACTOR_KINDS,
-    (issue) => `is ${JSON.stringify(issue.input)}; must be one of ${ACTOR_KINDS.join(', ')}`
+  kind: v.picklist(ACTOR_KINDS, (issue) =>
+    coded('formats.isMustBeOne', JSON.stringify(issue.input), ACTOR_KINDS.join(', '))
   ),
   from: v.optional(seconds, 0),
   /** Metres per second; left out: the kind's own. */
@@ -44,18 +44,18 @@ export const ActorSchema = v.strictObject({
   /** Metres; left out: the kind's own. */
   tall: v.optional(number(0.2, 4, ' m')),
   way: v.pipe(
-    v.array(wayPoint, 'must be a list of way-points'),
-    v.minLength(2, 'needs at least 2 way-points')
+    v.array(wayPoint, coded('formats.mustBeAListOf6')),
+    v.minLength(2, coded('formats.needsAtLeast2WayPoints'))
   ),
   /** Of a group: how many. */
   members: v.optional(number(2, 8), 3),
-  mask: v.optional(v.boolean('must be true or false'), false),
+  mask: v.optional(v.boolean(coded('input.mustBeTrueOrFalse')), false),
   /** Who it is, for a list of known faces. */
   name: v.optional(name),
   coat: v.optional(
     v.picklist(
       ['navy', 'red', 'green', 'grey', 'ochre', 'white', 'black'],
-      'must be one of navy, red, green, grey, ochre, white, black'
+      coded('formats.mustBeOneOfNavy')
     )
   )
 })
@@ -71,7 +71,7 @@ export const FAULT_KINDS = [
   'frozen'
 ] as const
 export const FaultSchema = v.strictObject({
-  kind: v.picklist(FAULT_KINDS, `must be one of ${FAULT_KINDS.join(', ')}`),
+  kind: v.picklist(FAULT_KINDS, coded('input.mustBeOneOf', FAULT_KINDS.join(', '))),
   from: seconds,
   to: v.optional(seconds)
 })
@@ -81,7 +81,7 @@ export const LIGHTS = ['day', 'dusk', 'night', 'infrared'] as const
 /** What happens while a script or a check runs. */
 export const happening = {
   seconds: number(1, 7200, ' s'),
-  light: v.optional(v.picklist(LIGHTS, `must be one of ${LIGHTS.join(', ')}`), 'day'),
+  light: v.optional(v.picklist(LIGHTS, coded('input.mustBeOneOf', LIGHTS.join(', '))), 'day'),
   weather: v.optional(WeatherSchema, {}),
   /** Cars' lamps that sweep over the picture. */
   headlights: v.optional(
@@ -91,13 +91,16 @@ export const happening = {
   /** An insect that crawls on the lens. */
   insects: v.optional(v.array(v.strictObject({ from: seconds, to: seconds })), []),
   faults: v.optional(v.array(FaultSchema), []),
-  actors: v.optional(v.array(ActorSchema, 'must be a list of actors'), []),
+  actors: v.optional(v.array(ActorSchema, coded('formats.mustBeAListOf7')), []),
   /** Contacts and the panel's set state, on the same clock. */
   inputs: v.optional(
-    v.record(id, v.array(v.strictObject({ at: seconds, set: v.boolean('must be true or false') }))),
+    v.record(
+      id,
+      v.array(v.strictObject({ at: seconds, set: v.boolean(coded('input.mustBeTrueOrFalse')) }))
+    ),
     {}
   ),
-  seed: v.optional(v.pipe(number(0, 4294967295), v.integer('must be a whole number')), 1)
+  seed: v.optional(v.pipe(number(0, 4294967295), v.integer(coded('input.mustBeAWholeNumber'))), 1)
 }
 
 export const WalkSchema = v.strictObject(happening)
@@ -123,6 +126,6 @@ export const USUAL_ACTORS: Record<ActorKind, { tall: number; speed: number }> = 
 export function checkFaults(faults: Walk['faults'], place = '$.faults'): void {
   faults.forEach(({ from, to }, i) => {
     if (to !== undefined && to <= from)
-      throw new InputError(`${place}[${i}].to`, `is ${to} s; must be after its start, ${from} s`)
+      throw new InputError(`${place}[${i}].to`, said('formats.isSMustBeAfter', to, from))
   })
 }

@@ -142,7 +142,7 @@ describe('voice files', () => {
     ],
     ['too large', new Uint8Array(MAX_WAVE_BYTES + 1), `byte ${MAX_WAVE_BYTES}: the file goes on`]
   ])('%s is refused with the byte and what would be right', (_, file, message) =>
-    expect(() => readWave(file)).toThrow(message)
+    expect(() => readWave(file)).toThrowWords(message)
   )
 
   test('no change of the first bytes makes it fail in another way than by saying so', () => {

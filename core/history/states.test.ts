@@ -84,7 +84,7 @@ describe('the state that edits left', () => {
         change: 'changed',
         settings: expect.arrayContaining([
           { setting: 'sensitivity', before: '50', after: '60' },
-          { setting: 'arming hours', before: 'always', after: 'Nights' },
+          { setting: 'arming schedule', before: 'always', after: 'Nights' },
           { setting: 'classes', before: 'any', after: 'person' },
           { setting: 'shape', before: '2 vertices', after: 'changed' },
           { setting: 'actions', before: '1 linked', after: '0 linked' }
@@ -98,7 +98,7 @@ describe('the state that edits left', () => {
         settings: [{ setting: 'week', before: 'set', after: 'changed' }]
       },
       {
-        name: 'The scene',
+        name: null,
         change: 'changed',
         settings: [{ setting: 'ignore areas', before: '0 areas', after: '1 area' }]
       }

@@ -1,3 +1,4 @@
+import { said, type Said, type SettingName } from '../messages/said.ts'
 import type { Actions } from '../formats/actions.ts'
 import { NO_ACTIONS } from '../formats/noActions.ts'
 import type { Detection, Schedule } from '../formats/plan.ts'
@@ -15,7 +16,7 @@ export interface EditEntry {
   thingId: string
   /** Null: deleted. */
   body: unknown
-  label: string
+  label: Said | string
   by: string
   /** Milliseconds of UTC. */
   at: number
@@ -55,56 +56,59 @@ export function stateOf(edits: readonly EditEntry[]): CameraState {
   }
 }
 
-/** One thing that differs between two states, in words. */
+/** One thing that differs between two states. */
 export interface StateDifference {
-  name: string
+  /** Null: the scene, which has none. */
+  name: string | null
   change: 'added' | 'deleted' | 'changed'
   /** Settings that differ; null where one has none. */
-  settings: { setting: string; before: string; after: string }[]
+  settings: { setting: Said; before: Said; after: Said }[]
 }
 
-const settingNames: Record<string, string> = {
+/** The settings of detections, their alarms and schedules, by their names in the data. */
+const settingNames: Readonly<Record<string, SettingName>> = {
   name: 'name',
   kind: 'kind',
-  enabled: 'in use',
+  enabled: 'enabled',
   parked: 'parked',
-  holdOffSeconds: 'hold-off',
-  schedule: 'arming hours',
-  armInput: 'arm input',
+  holdOffSeconds: 'holdOff',
+  schedule: 'arming',
+  armInput: 'armInput',
   classes: 'classes',
-  confirmSeconds: 'confirm time',
-  size: 'size frames',
+  confirmSeconds: 'confirm',
+  size: 'size',
   sensitivity: 'sensitivity',
   line: 'shape',
   zone: 'shape',
   direction: 'direction',
-  sides: 'names of the sides',
+  sides: 'sides',
   dwellSeconds: 'dwell',
   graceSeconds: 'grace',
-  countFirstSeenInside: 'counts who is first seen inside',
-  atLeast: 'how many together',
+  countFirstSeenInside: 'firstSeenInside',
+  atLeast: 'together',
   cells: 'cells',
-  threshold: 'share of the cells',
-  onDelaySeconds: 'on-delay',
-  offDelaySeconds: 'off-delay',
+  threshold: 'threshold',
+  onDelaySeconds: 'onDelay',
+  offDelaySeconds: 'offDelay',
   delaySeconds: 'delay',
   debounceSeconds: 'debounce',
   causes: 'causes',
   severity: 'severity',
   input: 'contact',
-  normally: 'contact at rest',
-  faceMin: 'smallest face frame',
+  normally: 'normally',
+  faceMin: 'faceSize',
   mask: 'mask',
-  list: 'list of faces',
-  faces: 'known faces',
-  position: 'place in the list',
-  links: 'actions',
-  alarmSeverity: 'severity of the alarm',
+  list: 'faceList',
+  faces: 'knownFaces',
+  position: 'position',
+  links: 'links',
+  alarmSeverity: 'alarmSeverity',
   priority: 'priority',
-  for: 'whose alarm it is',
-  acknowledge: 'acknowledging',
-  groupSeconds: 'one alarm within',
-  quietSeconds: 'quiet after actions',
+  for: 'assigned',
+  acknowledge: 'acknowledge',
+  groupSeconds: 'group',
+  quietSeconds: 'quiet',
+  accepted: 'accepted',
   week: 'week',
   exceptions: 'exceptions'
 }
@@ -117,40 +121,52 @@ export const canonical = (value: unknown): string =>
       : v
   ) ?? 'null'
 
-const shown = (key: string, value: unknown, schedules: readonly Schedule[]): string => {
-  if (value === undefined || value === null) return key === 'schedule' ? 'always' : 'not set'
-  if (typeof value === 'boolean') return value ? 'yes' : 'no'
-  if (key === 'schedule') return schedules.find((s) => s.id === value)?.name ?? textOf(value)
-  if (key === 'line' || key === 'zone') return `${(value as unknown[]).length} vertices`
+const text = (value: unknown): Said =>
+  said('values.text', typeof value === 'string' ? value : JSON.stringify(value))
+
+function shown(key: string, value: unknown, schedules: readonly Schedule[]): Said {
+  if (value === undefined || value === null)
+    return key === 'schedule' ? said('values.always') : said('values.notSet')
+  if (typeof value === 'boolean') return value ? said('values.yes') : said('values.no')
+  if (key === 'schedule') return text(schedules.find((s) => s.id === value)?.name ?? value)
+  if (key === 'line' || key === 'zone') return said('values.vertices', (value as unknown[]).length)
   if (key === 'cells')
-    return `${[...(value as string[]).join('')].filter((c) => c === '1').length} cells`
-  if (key === 'position') return String((value as number) + 1)
-  if (key.endsWith('Seconds')) return `${value as number} s`
-  if (key === 'sides') return Object.values(value).join(' and ') || 'not set'
-  if (key === 'size' || key === 'faceMin') return frames(value as Record<string, unknown>)
-  if (key === 'links') return `${(value as unknown[]).length} linked`
-  if (key === 'for')
-    return (value as unknown[]).length ? `${(value as unknown[]).length} named` : 'everybody'
+    return said('values.cells', [...(value as string[]).join('')].filter((c) => c === '1').length)
+  if (key === 'position') return said('values.number', (value as number) + 1)
+  if (key.endsWith('Seconds')) return said('values.seconds', value as number)
+  if (key === 'sides') {
+    const names = Object.values(value) as string[]
+    return names.length ? said('values.list', names) : said('values.notSet')
+  }
+  if (key === 'size' || key === 'faceMin') return sizeOf(value)
+  if (key === 'links') return said('values.linked', (value as unknown[]).length)
+  if (key === 'for') {
+    const names = value as unknown[]
+    return names.length ? said('values.assigned', names.length) : said('values.everyone')
+  }
   if (Array.isArray(value) && value.every((v) => typeof v === 'string'))
-    return value.join(', ') || 'any'
-  return typeof value === 'object' ? 'set' : textOf(value)
+    return value.length ? said('values.list', value) : said('values.any')
+  return typeof value === 'object' ? said('values.set') : text(value)
 }
 
-const textOf = (value: unknown): string =>
-  typeof value === 'string' ? value : JSON.stringify(value)
-
-const frames = (size: Record<string, unknown>): string => {
-  const percent = (f: unknown): string =>
-    `${Math.round((f as { w: number }).w * 1000) / 10} × ${Math.round((f as { h: number }).h * 1000) / 10} %`
-  if ('w' in size) return percent(size)
-  const parts = [
-    size.min && `larger than ${percent(size.min)}`,
-    size.max && `at most ${percent(size.max)}`,
-    size.minMetres !== undefined && `at least ${textOf(size.minMetres)} m`,
-    size.maxMetres !== undefined && `at most ${textOf(size.maxMetres)} m`
-  ]
-  return parts.filter(Boolean).join(', ') || 'any'
+interface Frame {
+  w: number
+  h: number
 }
+type SizeLimits = Frame | { min?: Frame; max?: Frame; minMetres?: number; maxMetres?: number }
+
+function sizeOf(size: SizeLimits): Said {
+  if ('w' in size) return said('values.frame', size.w, size.h)
+  const { min, max, minMetres, maxMetres } = size
+  const limits: Said[] = []
+  if (min) limits.push(said('values.largerThan', min.w, min.h))
+  if (max) limits.push(said('values.atMost', max.w, max.h))
+  if (minMetres !== undefined) limits.push(said('values.atLeastMetres', minMetres))
+  if (maxMetres !== undefined) limits.push(said('values.atMostMetres', maxMetres))
+  return limits.length ? said('values.all', limits) : said('values.any')
+}
+
+const isSame = (a: Said, b: Said): boolean => canonical(a) === canonical(b)
 
 function settingsOf(
   before: object,
@@ -162,7 +178,12 @@ function settingsOf(
     .filter((key) => key !== 'id' && canonical(a[key] ?? null) !== canonical(b[key] ?? null))
     .map((key) => {
       const [was, is] = [shown(key, a[key], schedules), shown(key, b[key], schedules)]
-      return { setting: settingNames[key] ?? key, before: was, after: was === is ? 'changed' : is }
+      const name = settingNames[key]
+      return {
+        setting: name ? said(`settings.${name}`) : said('settings.own', key),
+        before: was,
+        after: isSame(was, is) ? said('values.changed') : is
+      }
     })
 }
 
@@ -206,23 +227,22 @@ function sceneDifference(
   after: CameraState['scene']
 ): StateDifference[] {
   const settings: StateDifference['settings'] = []
-  const count = (areas: readonly unknown[] = []): string =>
-    `${areas.length} ${areas.length === 1 ? 'area' : 'areas'}`
+  const note = (setting: SettingName, was: Said, is: Said): void =>
+    void settings.push({
+      setting: said(`settings.${setting}`),
+      before: was,
+      after: isSame(was, is) ? said('values.changed') : is
+    })
+  const count = (areas: readonly unknown[] = []): Said => said('values.areas', areas.length)
   if (canonical(before?.ignore ?? []) !== canonical(after?.ignore ?? []))
-    settings.push({
-      setting: 'ignore areas',
-      before: count(before?.ignore),
-      after: count(before?.ignore) === count(after?.ignore) ? 'changed' : count(after?.ignore)
-    })
-  const measured = (scene: CameraState['scene']): string =>
-    scene?.marks
-      ? `from ${scene.marks.from === 'people' ? `${scene.marks.people.length} people` : 'a rectangle'}`
-      : 'not measured'
+    note('ignoreAreas', count(before?.ignore), count(after?.ignore))
+  const measured = (scene: CameraState['scene']): Said =>
+    !scene?.marks
+      ? said('values.notCalibrated')
+      : scene.marks.from === 'people'
+        ? said('values.fromPeople', scene.marks.people.length)
+        : said('values.fromRectangle')
   if (canonical(before?.marks ?? null) !== canonical(after?.marks ?? null))
-    settings.push({
-      setting: 'measured',
-      before: measured(before),
-      after: measured(before) === measured(after) ? 'changed' : measured(after)
-    })
-  return settings.length ? [{ name: 'The scene', change: 'changed', settings }] : []
+    note('calibration', measured(before), measured(after))
+  return settings.length ? [{ name: null, change: 'changed', settings }] : []
 }

@@ -1,3 +1,4 @@
+import { said } from '../messages/said.ts'
 import { USUAL_ACTORS, type Walk, type WalkActor } from '../formats/walk.ts'
 import type { Ask, Draft, Found, Gap } from '../proving/drafts.ts'
 import { mainOf, silence, snowfall, storm, unpaintable } from '../proving/pictures.ts'
@@ -42,9 +43,7 @@ export function cellsChecks(
   if (person) {
     drafts.push({
       key: 'cells.person',
-      name: personCounts
-        ? 'Somebody walks through the cells'
-        : 'Somebody walks through: does not count',
+      name: personCounts ? said('checkNames.throughCells') : said('checkNames.throughCellsNot'),
       about: 'cells',
       side: personCounts ? 'inside' : 'outside',
       walk: person,
@@ -52,7 +51,7 @@ export function cellsChecks(
     })
     drafts.push({
       key: 'night',
-      name: 'The same at night',
+      name: said('checkNames.sameAtNight'),
       about: 'passes',
       side: 'inside',
       walk: { ...person, light: 'infrared' },
@@ -63,11 +62,11 @@ export function cellsChecks(
     gaps.push({
       about: 'cells',
       side: 'inside',
-      words: 'No ground that can be walked on is seen in the selected cells.'
+      words: said('checkGaps.noGroundInCells')
     })
   drafts.push({
     key: 'cells.nobody',
-    name: 'Nobody is there',
+    name: said('checkNames.nobody'),
     about: 'cells',
     side: 'outside',
     walk: plainWalk(8, []),
@@ -75,7 +74,7 @@ export function cellsChecks(
   })
   drafts.push({
     key: 'nuisance.storm',
-    name: 'Wind and rain, nobody there',
+    name: said('checkNames.stormEmpty'),
     about: 'nuisance',
     side: 'outside',
     walk: storm(9),
@@ -83,7 +82,7 @@ export function cellsChecks(
   })
   drafts.push({
     key: 'nuisance.snow',
-    name: 'Snow falls, nobody there',
+    name: said('checkNames.snowEmpty'),
     about: 'nuisance',
     side: 'outside',
     walk: snowfall(9),
@@ -91,7 +90,7 @@ export function cellsChecks(
   })
   drafts.push({
     key: 'nuisance.headlights',
-    name: 'Headlights sweep over the picture',
+    name: said('checkNames.headlights'),
     about: 'nuisance',
     side: 'outside',
     walk: { ...plainWalk(9, []), light: 'night', headlights: [{ from: 3, takes: 4 }] },

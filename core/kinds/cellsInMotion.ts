@@ -1,10 +1,10 @@
+import { said } from '../messages/said.ts'
 import type { ClassMotionDetection } from './classMotion/schema.ts'
 import type { MotionDetection } from './motion/schema.ts'
 import { atLeast } from '../geometry/shapes.ts'
 import { Delayed } from '../detections/frames.ts'
 import type { Moment } from '../detections/types.ts'
 import type { GateReading, Sighting } from '../detections/types.ts'
-import { seconds } from '../detections/words.ts'
 
 /**
  * The level, of 255, by which a pixel must differ from the learned background to count as changed: 4 at a sensitivity
@@ -74,16 +74,16 @@ export class CellsInMotion {
       {
         gate: 'cells',
         passed: atLeast(this.share, threshold),
-        measured: `${this.share.toFixed(1)} % of the cells in motion`,
-        limit: `at least ${threshold} %`,
+        measured: said('why.cellsShare', this.share / 100),
+        limit: said('why.atLeastShare', threshold / 100),
         value: this.share,
         needed: threshold
       },
       {
         gate: 'delay',
         passed: this.delayed.on,
-        measured: `for ${seconds(held)}`,
-        limit: `for ${seconds(onDelaySeconds)}`,
+        measured: said('why.forMeasured', held),
+        limit: said('why.forNeeded', onDelaySeconds),
         value: held,
         needed: onDelaySeconds
       }

@@ -12,9 +12,9 @@ const countOf = (threshold: number, selected: number): number =>
 
 /** Cells, threshold and delays as parameters. A parked detection has an empty area. */
 export function writeCells(d: Cells, to: RuleWriter): void {
-  to.number('MinCount', 'share of the cells', countOf(d.threshold, selectedOf(d.cells)), ' cells')
-  to.number('AlarmOnDelay', 'on-delay', d.onDelaySeconds * 1000, ' ms')
-  to.number('AlarmOffDelay', 'off-delay', d.offDelaySeconds * 1000, ' ms')
+  to.number('MinCount', 'threshold', countOf(d.threshold, selectedOf(d.cells)), 'cells')
+  to.number('AlarmOnDelay', 'onDelay', d.onDelaySeconds * 1000, 'milliseconds')
+  to.number('AlarmOffDelay', 'offDelay', d.offDelaySeconds * 1000, 'milliseconds')
   to.set(
     'ActiveCells',
     writeActiveCells(d.parked ? d.cells.map((row) => '0'.repeat(row.length)) : d.cells)

@@ -1,3 +1,4 @@
+import { coded } from '../messages/said.ts'
 import * as v from 'valibot'
 import { USUAL_GRID } from '../measures/measures.ts'
 import { bool, id, name, number } from '../schema/parts.ts'
@@ -10,10 +11,10 @@ export const FrameSizeSchema = v.strictObject({ w: number(0, 1), h: number(0, 1)
 const classes = v.optional(
   v.pipe(
     v.array(
-      v.picklist(CLASSES, `must be one of ${CLASSES.join(', ')}`),
-      'must be a list of classes'
+      v.picklist(CLASSES, coded('input.mustBeOneOf', CLASSES.join(', '))),
+      coded('kinds.mustBeAListOf')
     ),
-    v.check((list) => new Set(list).size === list.length, 'names a class twice')
+    v.check((list) => new Set(list).size === list.length, coded('kinds.namesAClassTwice'))
   ),
   []
 )
@@ -52,20 +53,17 @@ export const targetGates = {
 
 export const gates = { ...common, ...targetGates, sensitivity }
 
-const cellsRight = 'must be a list of rows of 0 and 1, all of one length, such as ["011", "001"]'
+const cellsRight = coded('kinds.mustBeAListOf2')
 /** Cells of the picture, row by row from the top: 1 where motion counts. The grid's size is that of the list. */
 export const CellsSchema = v.pipe(
   v.array(v.pipe(v.string(cellsRight), v.regex(/^[01]+$/, cellsRight)), cellsRight),
   v.minLength(1, cellsRight),
-  v.maxLength(100, 'has more than 100 rows'),
+  v.maxLength(100, coded('kinds.hasMoreThan100Rows')),
   v.check(
     (rows) => rows.every((row) => row.length === rows[0]!.length && row.length <= 100),
     cellsRight
   ),
-  v.check(
-    (rows) => rows.some((row) => row.includes('1')),
-    'has no cell selected; motion would never count'
-  )
+  v.check((rows) => rows.some((row) => row.includes('1')), coded('kinds.hasNoCellSelectedMotion'))
 )
 /** Every cell of the usual grid. */
 export const allCells = (columns = USUAL_GRID.columns, rows = USUAL_GRID.rows): string[] =>
@@ -77,7 +75,7 @@ export const motion = {
   sensitivity,
   cells: v.optional(CellsSchema, () => allCells()),
   /** Percent of the selected cells that must be in motion. */
-  threshold: v.optional(number(0.1, 100, ' %'), 2),
+  threshold: v.optional(number(0.1, 100, '%'), 2),
   onDelaySeconds: v.optional(number(0, 60, ' s'), 0.2),
   offDelaySeconds: v.optional(number(0, 60, ' s'), 1)
 }
@@ -86,6 +84,9 @@ export const SEVERITIES = ['information', 'minor', 'major', 'critical'] as const
 
 export const dwellSeconds = number(0, 3600, ' s')
 /** Of a stay in a zone: whether it counts who is first seen in it, and how many must be there together. */
-export const countFirstSeenInside = v.optional(v.boolean('must be true or false'), true)
-export const atLeast = v.optional(v.pipe(number(1, 100), v.integer('must be a whole number')), 1)
+export const countFirstSeenInside = v.optional(v.boolean(coded('input.mustBeTrueOrFalse')), true)
+export const atLeast = v.optional(
+  v.pipe(number(1, 100), v.integer(coded('input.mustBeAWholeNumber'))),
+  1
+)
 export type Severity = (typeof SEVERITIES)[number]

@@ -1,10 +1,10 @@
+import { said } from '../messages/said.ts'
 import type { EntryDetection } from './entry/schema.ts'
 import type { ExitDetection } from './exit/schema.ts'
 import { atLeast } from '../geometry/shapes.ts'
 import type { Gates } from '../detections/gates.ts'
 import { needOf } from '../detections/need.ts'
 import type { GateReading, KindRun, Sighting } from '../detections/types.ts'
-import { percent } from '../detections/words.ts'
 import { Zone } from '../detections/zone.ts'
 
 interface PassageState {
@@ -17,14 +17,19 @@ interface PassageState {
   share: number
 }
 
+/** Where a target is, on one side of the passage. */
+export type PassagePlace = 'inZone' | 'outOfZone'
+
+const placeOf = { inZone: said('why.isInZone'), outOfZone: said('why.isOutOfZone') }
+
 /** What Zone entry and Zone exit share: the same passage, looked at from outside or from inside. */
 export class PassageRun implements KindRun {
   private readonly gates: Gates
   private readonly zone: Zone
   private readonly need: number
   private readonly passed: (inside: number) => number
-  private readonly there: string
-  private readonly before: string
+  private readonly there: PassagePlace
+  private readonly before: PassagePlace
 
   /**
    * @param passed the share that has passed, of the share inside
@@ -33,7 +38,7 @@ export class PassageRun implements KindRun {
   constructor(
     detection: EntryDetection | ExitDetection,
     passed: (inside: number) => number,
-    places: readonly [there: string, before: string],
+    places: readonly [there: PassagePlace, before: PassagePlace],
     gates: Gates
   ) {
     this.gates = gates
@@ -71,14 +76,16 @@ export class PassageRun implements KindRun {
       {
         gate: 'direction',
         passed: state.opened,
-        measured: state.opened ? `seen ${this.before} before` : `first seen ${this.there}`,
-        limit: `seen ${this.before} before`
+        measured: state.opened
+          ? said('why.seenBefore', placeOf[this.before])
+          : said('why.firstSeen', placeOf[this.there]),
+        limit: said('why.seenBefore', placeOf[this.before])
       },
       {
         gate: 'share',
         passed: atLeast(state.share, this.need),
-        measured: `${percent(state.share)} ${this.there}`,
-        limit: `at least ${percent(this.need)}`,
+        measured: said(`why.${this.there}`, state.share),
+        limit: said('why.atLeastShare', this.need),
         value: state.share,
         needed: this.need
       }

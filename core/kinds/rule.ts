@@ -1,4 +1,8 @@
+import type { Said, SettingName } from '../messages/said.ts'
 import type { Point } from '../geometry/shapes.ts'
+
+/** What a number of a setting counts. */
+export type SettingUnit = 'number' | 'seconds' | 'milliseconds' | 'cells'
 
 /** Where a kind writes its own settings as a device's parameters. What the device cannot hold is a loss. */
 export interface RuleWriter {
@@ -7,22 +11,22 @@ export interface RuleWriter {
   /** A number within the device's range; a loss where that changes it, or where there is no such parameter. */
   number: (
     parameter: string,
-    setting: string,
+    setting: SettingName,
     wanted: number,
-    unit: string,
+    unit: SettingUnit,
     write?: (held: number) => string
   ) => void
   /** A text, where the device takes it; else a loss: what was wanted, and what the device does instead. */
   item: (
     parameter: string,
-    setting: string,
+    setting: SettingName,
     value: string,
-    wanted?: string,
-    instead?: string | null
+    wanted?: Said,
+    instead?: Said | null
   ) => void
   /** A parameter that every device with this type of rule has. */
   set: (parameter: string, value: string) => void
-  lose: (setting: string, wanted: string, nearest?: string | null) => void
+  lose: (setting: SettingName, wanted: Said, nearest?: Said | null) => void
 }
 
 /** What a device's rule says, in the plan's terms. */

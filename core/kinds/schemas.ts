@@ -1,3 +1,4 @@
+import { coded } from '../messages/said.ts'
 import * as v from 'valibot'
 import { LineDetectionSchema } from './line/schema.ts'
 import { IntrusionDetectionSchema } from './intrusion/schema.ts'
@@ -45,7 +46,7 @@ export const DETECTION_KINDS = schemas.map(({ entries }) => entries.kind.literal
 export const DetectionSchema = v.variant(
   'kind',
   schemas,
-  `must be one of ${DETECTION_KINDS.join(', ')}`
+  coded('input.mustBeOneOf', DETECTION_KINDS.join(', '))
 )
 
 export type Detection = v.InferOutput<typeof DetectionSchema>

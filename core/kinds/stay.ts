@@ -1,10 +1,10 @@
+import { said } from '../messages/said.ts'
 import type { StayDetection } from './schemas.ts'
 import { ALLOWANCE, atLeast } from '../geometry/shapes.ts'
 import type { Moment } from '../detections/types.ts'
 import type { Gates } from '../detections/gates.ts'
 import { needOf } from '../detections/need.ts'
 import type { GateReading, KindRun, Sighting } from '../detections/types.ts'
-import { percent, seconds } from '../detections/words.ts'
 import { Zone } from '../detections/zone.ts'
 
 /** A target's stay in the zone. */
@@ -133,18 +133,18 @@ export class StayRun implements KindRun {
       {
         gate: 'share',
         passed: state.inside,
-        measured: `${percent(state.share)} in the zone`,
-        limit: `at least ${percent(this.need)}`,
+        measured: said('why.inZone', state.share),
+        limit: said('why.atLeastShare', this.need),
         value: state.share,
         needed: this.need
       },
       {
         gate: 'dwell',
         passed: state.inside && state.mayCount && atLeast(state.dwelt, dwellSeconds),
-        measured: state.mayCount
-          ? `${seconds(state.dwelt)} in the zone`
-          : 'first seen inside, not seen out since',
-        limit: state.mayCount ? `at least ${seconds(dwellSeconds)}` : 'seen outside before',
+        measured: state.mayCount ? said('why.inZoneFor', state.dwelt) : said('why.firstSeenInside'),
+        limit: state.mayCount
+          ? said('why.atLeastSeconds', dwellSeconds)
+          : said('why.seenOutsideBefore'),
         value: state.dwelt,
         needed: dwellSeconds
       }
@@ -154,8 +154,8 @@ export class StayRun implements KindRun {
       readings.push({
         gate: 'together',
         passed: count >= enough,
-        measured: `${count} in the zone`,
-        limit: `at least ${enough}`,
+        measured: said('why.countInZone', count),
+        limit: said('why.atLeastCount', enough),
         value: count,
         needed: enough
       })

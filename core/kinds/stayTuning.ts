@@ -1,3 +1,4 @@
+import { said } from '../messages/said.ts'
 import {
   LONGEST,
   STEP_SECONDS,
@@ -7,7 +8,6 @@ import {
   type GateChange,
   type Works
 } from '../tuning/candidates.ts'
-import { quantity } from '../tuning/quantity.ts'
 import type { StayDetection } from './schemas.ts'
 
 /**
@@ -31,14 +31,19 @@ export function* stayTuning(
   if (dwell !== null)
     yield {
       gate: 'dwell',
-      words: `dwell ${quantity(d.dwellSeconds, 's')} → ${quantity(dwell, 's')}`,
+      words: said(
+        'tuning.change',
+        said('settings.dwell'),
+        said('values.seconds', d.dwellSeconds),
+        said('values.seconds', dwell)
+      ),
       detection: { ...d, dwellSeconds: dwell },
       size: relative(d.dwellSeconds, dwell)
     }
   if (looser && !d.countFirstSeenInside)
     yield {
       gate: 'dwell',
-      words: 'count who is in it when first seen',
+      words: said('tuning.firstSeenInside'),
       detection: { ...d, countFirstSeenInside: true },
       size: 1
     }
@@ -48,7 +53,12 @@ export function* stayTuning(
   if (count !== null)
     yield {
       gate: 'together',
-      words: `${d.atLeast} together → ${count}`,
+      words: said(
+        'tuning.change',
+        said('settings.together'),
+        said('values.number', d.atLeast),
+        said('values.number', count)
+      ),
       detection: { ...d, atLeast: count },
       size: relative(d.atLeast, count)
     }

@@ -1,5 +1,5 @@
+import { said, type Said } from '../messages/said.ts'
 import { needOf } from '../detections/need.ts'
-import { percent } from '../detections/words.ts'
 import type { ActorKind } from '../formats/walk.ts'
 import { contains, type Point } from '../geometry/shapes.ts'
 import type { Ask, Found, Gap } from '../proving/drafts.ts'
@@ -14,11 +14,11 @@ import { zoneWays, type ZoneWays } from './zoneWays.ts'
 /** What a kind of zone asks of the ways about it. */
 export interface ZoneKind {
   /** What triggers, and what does not. */
-  name: string
+  name: Said
   /** The way that triggers, of those that were found. `stays`: for how long whoever goes in stays. */
   counts: (found: ZoneWays, stays: number) => Way | null
   /** The other way, where there is one. */
-  wrong?: (found: ZoneWays) => { way: Way; name: string } | null
+  wrong?: (found: ZoneWays) => { way: Way; name: Said } | null
   /** Whether somewhat more and somewhat less of the body can be told by going into the zone and out again. */
   deep: boolean
   shallow: boolean
@@ -50,8 +50,8 @@ function waysOfZone(stage: Stage, who: ActorKind, d: ZoneDetection, kind: ZoneKi
           side: 'inside',
           words:
             found.most < need
-              ? `Nobody can stand so that ${percent(need)} of the body is in the zone; ${percent(found.most)} is the most on this scene. Raise the sensitivity, or draw the zone higher.`
-              : 'The zone fills what is seen: nobody can come into it from outside.'
+              ? said('checkGaps.noRoomInZone', need, found.most)
+              : said('checkGaps.zoneFillsView')
         }
       ]
   return {

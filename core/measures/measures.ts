@@ -1,3 +1,4 @@
+import { said, type Said } from '../messages/said.ts'
 import { InputError } from '../errors.ts'
 
 /** The grid of cells that motion is looked at in; 22 × 18 is the open standard's usual one. */
@@ -50,15 +51,9 @@ export interface Measures extends Grid {
 /** @throws InputError for a grid that is none, or finer than the picture */
 export function checkGrid({ columns, rows }: Grid, width: number, height: number): void {
   if (!Number.isInteger(columns) || !Number.isInteger(rows) || columns < 1 || rows < 1)
-    throw new InputError(
-      'grid',
-      `is ${columns} × ${rows}; columns and rows must be whole numbers from 1`
-    )
+    throw new InputError('grid', said('measures.isColumnsAnd', columns, rows))
   if (columns > width || rows > height)
-    throw new InputError(
-      'grid',
-      `of ${columns} × ${rows} cells is finer than the measured picture of ${width} × ${height} pixels; choose fewer cells`
-    )
+    throw new InputError('grid', said('measures.ofCellsIsFiner', columns, rows, width, height))
 }
 
 export function emptyMeasures(
@@ -111,25 +106,22 @@ export function writeMeasures(m: Measures): Uint8Array {
 
 /** @throws InputError when the file is none of measures, or is cut off */
 export function readMeasures(file: Uint8Array): Measures {
-  const bad = (why: string): InputError =>
-    new InputError(
-      'measures',
-      `${why}; make them anew with npm run analyse -- CLIP --out FILE --measures FILE`
-    )
+  const bad = (why: Said): InputError =>
+    new InputError('measures', said('measures.makeThemAnew', why))
   if (new TextDecoder().decode(file.subarray(0, MAGIC.length)) !== MAGIC)
-    throw bad('are not in the format wardoptic-measures/1')
+    throw bad(said('measures.areNotInTheFormat'))
   const end = file.indexOf(10, MAGIC.length)
   let head: Grid & { fps: number; length: number; width: number; height: number; figures: string[] }
   try {
     head = JSON.parse(new TextDecoder().decode(file.subarray(MAGIC.length, end))) as typeof head
   } catch {
-    throw bad('have no readable second line')
+    throw bad(said('measures.haveNoReadableSecondLine'))
   }
   const { columns, rows, fps, length, width, height } = head
   if (head.figures.join() !== FIGURES.join())
-    throw bad(`have the figures ${head.figures.join(', ')}, not ${FIGURES.join(', ')}`)
+    throw bad(said('measures.haveTheFiguresNot', head.figures.join(', '), FIGURES.join(', ')))
   const wanted = end + 1 + length * (4 * FIGURES.length + 1 + columns * rows)
-  if (file.length !== wanted) throw bad(`are cut off: ${file.length} of ${wanted} bytes are there`)
+  if (file.length !== wanted) throw bad(said('measures.areCutOffOfBytes', file.length, wanted))
   checkGrid({ columns, rows }, width, height)
   // Not slice(): a Buffer's does not copy, and its memory may begin elsewhere.
   const columnsAlone = new Uint8Array(file.length - end - 1)

@@ -168,7 +168,7 @@ const failing = (
   broken: object,
   actions = nothing,
   then = actions
-): { about: About; name: string }[] =>
+): { about: About; name: Check['name'] }[] =>
   walked(propose(sound, actions).checks)
     .filter((c) => run(c, { ...sound, ...broken }, then).outcome === 'failed')
     .map(({ about, name }) => ({ about, name }))
@@ -280,16 +280,16 @@ describe('a setting broken on purpose: the checks of its gate fail', () => {
       failing(d, {}, links, parseWith(ActionsSchema, then)).map((f) => f.name)
     expect(about({ links: ['duty-mail', 'strobe-mast', 'record'] })).toEqual([])
     expect(about({ links: ['strobe-mast', 'record'] })).toEqual([
-      'Sets off E-mail to duty, Recording'
+      'Actions: E-mail to duty and Recording'
     ])
     expect(about({ links: ['duty-mail', 'record'] })).toEqual([
-      'Strobe on the mast: within its hours'
+      'Strobe on the mast acts within its schedule'
     ])
     const check = propose(d, links).checks.find((c) => c.id === 'd.outputs')!
     expect(
       run({ ...check, effects: [{ endpoint: 'record', acts: true, beforeSeconds: 10 }] }, d, links)
         .effects
-    ).toMatchObject([{ wrong: 'it begins 5 s before the trigger, and 10 s were expected' }])
+    ).toMatchObject([{ wrong: 'it starts 5 s before the trigger, 10 s expected' }])
   })
 })
 
@@ -307,9 +307,7 @@ describe('what cannot be walked is said', () => {
       })
     )
     expect(checks).toEqual([])
-    expect(gaps[0]!.words).toMatch(
-      /Nobody can stand so that 80 % of the body is in the zone; [\d.]+ % is the most on this scene/
-    )
+    expect(gaps[0]!.words).toSay(/^At most [\d.]+% of the body fits in the zone; 80% is required/)
   })
 
   test('no scene: measure it, or use a clip or a person', () => {
@@ -325,7 +323,9 @@ describe('what cannot be walked is said', () => {
       inputName: (id) => id
     })
     expect(checks).toEqual([])
-    expect(gaps[0]!.words).toContain('has not been measured')
+    expect(gaps[0]!.words).toSay(
+      'This camera is not calibrated, so nothing can walk in its scene. Calibrate it on the Bench, or use a clip or a person on site.'
+    )
   })
 })
 
@@ -351,15 +351,15 @@ describe('scores', () => {
       outcome: 'failed',
       hits: 0,
       misses: 1,
-      sentence: expect.stringContaining('between 0.0 s and 0.5 s was expected')
+      sentence: expect.saying('Triggered at 3.3 s; expected between 0.0 s and 0.5 s.')
     })
     expect(
       run({ ...check, expect: { what: 'trigger', from: 0, to: 10, times: 2 } }, d)
-    ).toMatchObject({ outcome: 'failed', sentence: '2 triggers were expected, and 1 came.' })
+    ).toMatchObject({ outcome: 'failed', sentence: 'Expected 2 triggers, 1 came.' })
     expect(run({ ...check, expect: { what: 'silence' } }, d)).toMatchObject({
       outcome: 'failed',
       false: 1,
-      sentence: expect.stringContaining('Silence was expected')
+      sentence: expect.saying('Triggered at 3.3 s, but must not trigger.')
     })
     const back = propose(line({ direction: 'both' })).checks.find(
       (c) => c.id === 'd.direction.rightToLeft'

@@ -1,3 +1,4 @@
+import type { Said } from '../messages/said.ts'
 import type { Actions, Endpoint } from '../formats/actions.ts'
 import type { About, Check, CheckEffect } from '../formats/check.ts'
 import type { Detection } from '../formats/plan.ts'
@@ -28,13 +29,13 @@ export interface Ask {
 export interface Gap {
   about: About
   side: 'inside' | 'outside'
-  words: string
+  words: Said
 }
 
 /** A walk without its hour, as the kinds propose it. */
 export interface Draft {
   key: string
-  name: string
+  name: Said
   about: About
   side?: 'inside' | 'outside'
   walk: Walk

@@ -1,3 +1,4 @@
+import { said } from '../messages/said.ts'
 import { needOf } from '../detections/need.ts'
 import { Zone } from '../detections/zone.ts'
 import { USUAL_ACTORS, type Walk } from '../formats/walk.ts'
@@ -34,19 +35,20 @@ export function sizes(
     min: boxes.map(({ w, h }) => (min ? Math.min(min.w / w, min.h / h) : Infinity)),
     max: boxes.map(({ w, h }) => (max ? Math.min(max.w / w, max.h / h) : 0))
   }
-  const asked: { side: 'inside' | 'outside'; key: string; name: string; by: number }[] = []
+  type SizeName = 'largeEnough' | 'tooSmall' | 'smallEnough' | 'tooLarge'
+  const asked: { side: 'inside' | 'outside'; key: string; name: SizeName; by: number }[] = []
   if (minMetres)
     asked.push(
       {
         side: 'inside',
         key: 'size.small',
-        name: 'Just large enough',
+        name: 'largeEnough',
         by: (1.1 * minMetres) / metres[0]!
       },
       {
         side: 'outside',
         key: 'size.too-small',
-        name: 'Too small: does not count',
+        name: 'tooSmall',
         by: (0.88 * minMetres) / Math.max(...metres)
       }
     )
@@ -55,13 +57,13 @@ export function sizes(
       {
         side: 'inside',
         key: 'size.small',
-        name: 'Just large enough',
+        name: 'largeEnough',
         by: 1.1 * Math.max(...growth.min)
       },
       {
         side: 'outside',
         key: 'size.too-small',
-        name: 'Too small: does not count',
+        name: 'tooSmall',
         by: 0.9 * Math.min(...growth.min)
       }
     )
@@ -70,13 +72,13 @@ export function sizes(
       {
         side: 'inside',
         key: 'size.large',
-        name: 'Just small enough',
+        name: 'smallEnough',
         by: (0.9 * maxMetres) / Math.max(...metres)
       },
       {
         side: 'outside',
         key: 'size.too-large',
-        name: 'Too large: does not count',
+        name: 'tooLarge',
         by: (1.12 * maxMetres) / Math.min(...metres)
       }
     )
@@ -85,13 +87,13 @@ export function sizes(
       {
         side: 'inside',
         key: 'size.large',
-        name: 'Just small enough',
+        name: 'smallEnough',
         by: 0.9 * Math.min(...growth.max)
       },
       {
         side: 'outside',
         key: 'size.too-large',
-        name: 'Too large: does not count',
+        name: 'tooLarge',
         by: 1.1 * Math.max(...growth.max)
       }
     )
@@ -107,12 +109,12 @@ export function sizes(
       gaps.push({
         about: 'size',
         side,
-        words: `${name}: that would be ${tall.toFixed(2)} m tall here, which cannot be walked.`
+        words: said('checkGaps.cannotBeSoTall', said(`checkNames.${name}`, tall))
       })
     else
       drafts.push({
         key,
-        name: `${name}: ${tall.toFixed(2)} m tall`,
+        name: said(`checkNames.${name}`, tall),
         about: 'size',
         side,
         walk: scaled,
@@ -131,7 +133,7 @@ export function confirm(
 ): void {
   drafts.push({
     key: 'confirm.longer',
-    name: `Seen for more than ${d.confirmSeconds} s`,
+    name: said('checkNames.seenLonger', d.confirmSeconds),
     about: 'confirm',
     side: 'inside',
     walk: at.walk(main.way),
@@ -153,7 +155,7 @@ export function confirm(
       if (at.moment(short, main.direction) === null) continue
       drafts.push({
         key: 'confirm.shorter',
-        name: `Seen for ${(d.confirmSeconds * 0.85).toFixed(1)} s only`,
+        name: said('checkNames.seenShorter', d.confirmSeconds * 0.85),
         about: 'confirm',
         side: 'outside',
         walk: short,
@@ -164,7 +166,7 @@ export function confirm(
   gaps.push({
     about: 'confirm',
     side: 'outside',
-    words: `In less than ${d.confirmSeconds} s nobody gets far enough at ${FASTEST} m/s.`
+    words: said('checkGaps.confirmTooShort', d.confirmSeconds, FASTEST)
   })
 }
 
@@ -189,7 +191,7 @@ export function dwells(
   const long = stay(Math.max(0.5, d.dwellSeconds * 1.15 + 0.5 - through), usual)
   drafts.push({
     key: 'dwell.longer',
-    name: `Stays ${long.seconds.toFixed(1)} s`,
+    name: said('checkNames.stays', long.seconds),
     about: 'dwell',
     side: 'inside',
     walk: long.walk,
@@ -201,7 +203,7 @@ export function dwells(
     const short = stay(Math.max(0, d.dwellSeconds * 0.8 - quick), speed)
     drafts.push({
       key: 'dwell.shorter',
-      name: `Stays ${short.seconds.toFixed(1)} s only`,
+      name: said('checkNames.staysShort', short.seconds),
       about: 'dwell',
       side: 'outside',
       walk: short.walk,
@@ -212,7 +214,7 @@ export function dwells(
   gaps.push({
     about: 'dwell',
     side: 'outside',
-    words: `Whoever goes in and out takes ${through.toFixed(1)} s, more than the dwell of ${d.dwellSeconds} s: every passer-by triggers.`
+    words: said('checkGaps.dwellTooShort', through, d.dwellSeconds)
   })
 }
 
@@ -236,7 +238,7 @@ export function holdOff(
       gaps.push({
         about: 'holdOff',
         side,
-        words: `A hold-off of ${d.holdOffSeconds} s is too ${gap < 0.5 ? 'short' : 'long'} to be walked.`
+        words: said('checkGaps.holdOffNotWalkable', d.holdOffSeconds, gap < 0.5)
       })
       continue
     }
@@ -249,8 +251,8 @@ export function holdOff(
       key: `hold-off.${side}`,
       name:
         side === 'outside'
-          ? `A second one after ${gap.toFixed(1)} s: one trigger`
-          : `A second one after ${gap.toFixed(1)} s: two triggers`,
+          ? said('checkNames.secondWithin', gap)
+          : said('checkNames.secondAfter', gap),
       about: 'holdOff',
       side,
       walk,

@@ -1,3 +1,4 @@
+import { said, type Said } from '../messages/said.ts'
 import { planDeliveries, type SiteActions } from '../actions/plan.ts'
 import {
   evaluate,
@@ -8,11 +9,9 @@ import {
   type Setting,
   type Trigger
 } from '../detections/index.ts'
-import { causeWords } from '../kinds/tamper/run.ts'
-import { seconds } from '../detections/words.ts'
 import type { Actions, Endpoint } from '../formats/actions.ts'
 import type { Check } from '../formats/check.ts'
-import { isFrameKind, type Detection } from '../formats/plan.ts'
+import { isFrameKind, type Detection, type TamperCause } from '../formats/plan.ts'
 import { score, type Score } from './score.ts'
 import type { Severity } from '../kinds/parts.ts'
 
@@ -23,7 +22,7 @@ export interface EffectSeen {
   expected: boolean
   acts: boolean
   /** Why it is not as expected; null: it is. */
-  wrong: string | null
+  wrong: Said | string | null
   /** Of a live walk: seconds after the trigger at which it came; left out: it did not come, or nobody looked. */
   after?: number
 }
@@ -32,7 +31,7 @@ export interface EffectSeen {
 export interface Verdict {
   outcome: 'passed' | 'failed'
   /** One sentence: what came, and what was in the way. */
-  sentence: string
+  sentence: Said
   seen: Trigger[]
   /** The frame and seconds at which to look. */
   frame: number
@@ -51,7 +50,11 @@ export interface Bench {
   /** Null: what follows is not looked at. */
   follows: { actions: Actions; site: SiteActions } | null
   /** Of a live walk: what the camera said, and what came of it. Left out: what the detection makes of the evidence. */
-  said?: { triggers: readonly Trigger[]; effects: readonly EffectSeen[]; cause: string | null }
+  reported?: {
+    triggers: readonly Trigger[]
+    effects: readonly EffectSeen[]
+    cause: Said | null
+  }
 }
 
 /** A live walk sets out, and is heard of, a moment later than it is planned. */
@@ -77,16 +80,16 @@ const asLive = (check: Check): Check =>
 export function judge(
   planned: Check,
   { tracks, measures }: Evidence,
-  { setting, follows, said }: Bench
+  { setting, follows, reported }: Bench
 ): Verdict {
-  const check = said ? asLive(planned) : planned
+  const check = reported ? asLive(planned) : planned
   const d = setting.camera.detections.find(({ id }) => id === check.detection)
-  if (!d) return { ...nothing, outcome: 'failed', sentence: 'Its detection is not there any more.' }
+  if (!d) return { ...nothing, outcome: 'failed', sentence: said('verdicts.detectionGone') }
   if (!d.enabled)
     return {
       ...nothing,
       outcome: 'failed',
-      sentence: `${d.name} is switched off.`,
+      sentence: said('verdicts.switchedOff', d.name),
       misses: check.expect.what === 'trigger' ? 1 : 0
     }
   const only: Setting = {
@@ -103,8 +106,8 @@ export function judge(
   }
   const window =
     check.by.how === 'clip' ? { from: check.by.from, to: check.by.to } : { from: 0, to: Infinity }
-  const all = said
-    ? said.triggers
+  const all = reported
+    ? reported.triggers
     : evaluate(only, tracks, measures).filter((t) => t.detection === d.id)
   const seen = all.filter((t) => t.time >= window.from - 1e-9 && t.time <= window.to + 1e-9)
   const scored = scoreOf(check, seen, window.from)
@@ -119,8 +122,8 @@ export function judge(
   const effects =
     !came || !seen.length
       ? []
-      : said
-        ? [...said.effects]
+      : reported
+        ? [...reported.effects]
         : follows
           ? effectsOf(check, d, seen[0]!, setting, follows)
           : []
@@ -128,8 +131,8 @@ export function judge(
   const look = lookAt(check, d, only, { tracks, measures }, seen)
   const outcome = came && !wrong ? 'passed' : 'failed'
   const sentence =
-    said?.cause && !came && !seen.length
-      ? `A trigger was expected, and none came. ${said.cause}`
+    reported?.cause && !came && !seen.length
+      ? said('verdicts.noTrigger', reported.cause)
       : sentenceOf(check, seen, look, came, wrong ?? null)
   return {
     outcome,
@@ -215,11 +218,11 @@ function effectsOf(
         acts !== expected
           ? expected
             ? !endpoint
-              ? 'it is not there any more'
+              ? said('effects.gone')
               : found
                 ? found.held
-                : `${d.name} is not linked to it`
-            : 'it is set off, and was expected not to be'
+                : said('effects.notLinked', d.name)
+            : said('effects.acts')
           : acts && endpoint
             ? short(endpoint, pictures, beforeSeconds)
             : null
@@ -232,19 +235,19 @@ function short(
   endpoint: Endpoint,
   pictures: number | undefined,
   beforeSeconds: number | undefined
-): string | null {
+): Said | null {
   if (
     'recipients' in endpoint &&
     pictures !== undefined &&
     endpoint.before + endpoint.after < pictures
   )
-    return `it has ${endpoint.before + endpoint.after} pictures besides the event's own, and ${pictures} were expected`
+    return said('effects.fewPictures', endpoint.before + endpoint.after, pictures)
   if (
     'beforeSeconds' in endpoint &&
     beforeSeconds !== undefined &&
     endpoint.beforeSeconds < beforeSeconds
   )
-    return `it begins ${endpoint.beforeSeconds} s before the trigger, and ${beforeSeconds} s were expected`
+    return said('effects.lateRecording', endpoint.beforeSeconds, beforeSeconds)
   return null
 }
 
@@ -252,7 +255,7 @@ interface Look {
   frame: number
   time: number
   readings: GateReading[]
-  sentence: string
+  sentence: Said
 }
 
 /** The gates at the moment that matters: of the first trigger, or of the target that came nearest to one. */
@@ -267,7 +270,7 @@ function lookAt(
     const trace = traceFrames(setting, tracks, measures, d.id, seen.at(0)?.frame)
     return trace
       ? trace.ladder
-      : { frame: 1, time: 0, readings: [], sentence: 'There was no picture.' }
+      : { frame: 1, time: 0, readings: [], sentence: said('verdicts.noPicture') }
   }
   const ladders = explainAll(setting, tracks, d.id)
   const [first] = seen
@@ -286,7 +289,7 @@ function lookAt(
       frame: first?.frame ?? 1,
       time: first?.time ?? 0,
       readings: [],
-      sentence: 'Nobody was seen.'
+      sentence: said('verdicts.nobodySeen')
     }
   )
 }
@@ -302,23 +305,26 @@ function sentenceOf(
   look: Look,
   came: boolean,
   wrong: EffectSeen | null
-): string {
+): Said {
   const { expect } = check
-  if (wrong) return `It triggered at ${seconds(seen[0]!.time)}, but ${wrong.name}: ${wrong.wrong}.`
+  if (wrong) return said('verdicts.wrongEffect', seen[0]!.time, wrong.name, wrong.wrong!)
   if (expect.what === 'silence')
-    return came
-      ? `Silent, as expected. ${seen.length ? '' : look.sentence}`.trim()
-      : `Silence was expected, and it triggered at ${seconds(seen[0]!.time)}.`
-  if (came)
-    return `Triggered at ${seconds(seen[0]!.time)}, as expected${seen.length > 1 ? ` (${seen.length} in all)` : ''}.`
-  if (!seen.length) return `A trigger was expected, and none came. ${look.sentence}`
+    return came ? said('verdicts.silent', look.sentence) : said('verdicts.mustNot', seen[0]!.time)
+  if (came) return said('verdicts.triggered', seen[0]!.time, seen.length)
+  if (!seen.length) return said('verdicts.noTrigger', look.sentence)
+  const causeOf = (cause: TamperCause | undefined): Said =>
+    cause ? said(`causes.${cause}`) : said('verdicts.noCause')
   if (!causeFits(check, seen))
-    return `It triggered at ${seconds(seen[0]!.time)} for ${seen[0]!.cause ? causeWords[seen[0]!.cause] : 'no cause'}; ${expect.cause ? causeWords[expect.cause] : ''} was expected.`
+    return said(
+      'verdicts.wrongCause',
+      seen[0]!.time,
+      causeOf(seen[0]!.cause),
+      causeOf(expect.cause)
+    )
   if (expect.times !== undefined && seen.length !== expect.times)
-    return `${expect.times} ${expect.times === 1 ? 'trigger was' : 'triggers were'} expected, and ${seen.length} came.`
-  if (wrongWay(check, seen))
-    return `It triggered at ${seconds(seen[0]!.time)} in the other direction.`
-  return `It triggered at ${seconds(seen[0]!.time)}; between ${seconds(expect.from)} and ${seconds(expect.to)} was expected.`
+    return said('verdicts.wrongCount', expect.times, seen.length)
+  if (wrongWay(check, seen)) return said('verdicts.wrongDirection', seen[0]!.time)
+  return said('verdicts.wrongTime', seen[0]!.time, expect.from, expect.to)
 }
 
 /** Recall, precision and F1 of all checks together, each expected trigger and each one that came counted once. */

@@ -6,6 +6,7 @@ import { ActionsSchema, EndpointSchema } from '../formats/actions.ts'
 import type { Check } from '../formats/check.ts'
 import { likelyCause, liveEffects, seenEffects } from './live.ts'
 import { actor, plainWalk } from './stage.ts'
+import { said } from '../messages/said.ts'
 import { parseWith } from '../schema/parse.ts'
 
 const at = Date.parse('2026-11-24T12:00:00Z')
@@ -82,7 +83,7 @@ describe('what must follow, and what has', () => {
   test('before a trigger all is waited for; what its own hours keep out is not expected, and says so', () => {
     expect(by(liveEffects(check(), actions, site, when, null, false))).toMatchObject({
       hook: { expected: true, state: 'waiting' },
-      relay: { expected: false, state: 'waiting', words: 'outside its own hours' }
+      relay: { expected: false, state: 'waiting', words: 'outside its schedule' }
     })
   })
 
@@ -101,7 +102,7 @@ describe('what must follow, and what has', () => {
             kind: 'relay',
             name: 'Gate light',
             state: 'held',
-            error: 'outside its own hours'
+            error: 'outside its schedule'
           })
         ]
       },
@@ -135,7 +136,7 @@ describe('what must follow, and what has', () => {
             kind: 'relay',
             name: 'Gate light',
             state: 'held',
-            error: 'outside its own hours'
+            error: 'outside its schedule'
           })
         ]
       },
@@ -143,8 +144,8 @@ describe('what must follow, and what has', () => {
     )
     expect(by(effects)).toMatchObject({
       hook: { state: 'failed', words: 'nobody answers' },
-      relay: { expected: true, state: 'failed', words: 'outside its own hours' },
-      gone: { state: 'failed', words: 'it is not there any more' }
+      relay: { expected: true, state: 'failed', words: 'outside its schedule' },
+      gone: { state: 'failed', words: 'it no longer exists' }
     })
     expect(seenEffects(effects).every((e) => e.wrong !== null)).toBe(true)
   })
@@ -170,12 +171,13 @@ test('the likely cause: nobody seen, a gate, or what readiness found about the c
     time: 1.9,
     fired,
     readings: [],
-    sentence: 'Stopped by class: animal.'
+    sentence: said('why.noPart', said('why.isOverLine'))
   })
-  expect(likelyCause(null, [])).toContain('reported nobody')
-  expect(likelyCause(ladder(false), ['It is not sent.'])).toBe('Stopped by class: animal.')
-  expect(likelyCause(ladder(true), ['It is not sent.'])).toMatch(
-    /should have triggered at 1\.9 s.*Likely: It is not sent\./
+  const unsent = said('readiness.offline', 'Slipway')
+  expect(likelyCause(null, [])).toSay('The camera reported nobody: is the walk in its picture?')
+  expect(likelyCause(ladder(false), [unsent])).toEqual('No part of the target was over the line.')
+  expect(likelyCause(ladder(true), [unsent])).toSay(
+    /should have triggered at 1\.9 s.*Slipway can’t be reached/
   )
-  expect(likelyCause(ladder(true), [])).toContain('its own analysis judges otherwise')
+  expect(likelyCause(ladder(true), [])).toSay('its own analysis')
 })

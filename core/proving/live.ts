@@ -1,3 +1,4 @@
+import { said, type Said } from '../messages/said.ts'
 import * as v from 'valibot'
 import { planDeliveries, type SiteActions } from '../actions/plan.ts'
 import type { DeliveryView } from '../api.ts'
@@ -21,7 +22,7 @@ export interface LiveEffect {
   /** Seconds after the trigger; null: it has not come. */
   after: number | null
   /** What is in the way, or why it was not to act; null: nothing to say. */
-  words: string | null
+  words: Said | string | null
 }
 
 /** What a walk is made of. */
@@ -50,7 +51,7 @@ export interface WalkTestView {
   /** Whether what came of it is kept with the check: a check that is kept, as it is kept. */
   kept: boolean
   /** Why it could not be walked. */
-  error: string | null
+  error: Said | string | null
 }
 
 /**
@@ -98,13 +99,13 @@ export function liveEffects(
       return {
         ...base,
         state: expected ? 'failed' : 'stayed out',
-        words: 'it is not there any more'
+        words: said('effects.gone')
       }
     if (!plan)
       return {
         ...base,
         state: expected ? 'failed' : 'stayed out',
-        words: 'it is not linked to this detection'
+        words: said('effects.notLinkedHere')
       }
     if (done?.state === 'sent')
       return {
@@ -115,14 +116,19 @@ export function liveEffects(
         words: null
       }
     if (done?.state === 'failed')
-      return { ...base, by: done.by, state: 'failed', words: done.error ?? 'it did not confirm it' }
+      return {
+        ...base,
+        by: done.by,
+        state: 'failed',
+        words: done.error ?? said('effects.notConfirmed')
+      }
     if (done?.state === 'held')
       return { ...base, state: expected ? 'failed' : 'stayed out', words: done.error }
     if (trigger && !done)
       return {
         ...base,
         state: expected ? 'failed' : 'stayed out',
-        words: 'the quiet time after earlier actions: nothing is set off again'
+        words: said('effects.paused')
       }
     if (!over) return { ...base, state: 'waiting', words: plan.held }
     return {
@@ -131,11 +137,11 @@ export function liveEffects(
       words: trigger
         ? (done?.error ??
           ('sound' in endpoint
-            ? 'no operator’s screen was open'
+            ? said('effects.noScreenOpen')
             : done?.by === 'camera'
-              ? 'the camera has not said that it switched it'
-              : 'not confirmed within the time of this test'))
-        : 'there was no trigger'
+              ? said('effects.cameraSilent')
+              : said('effects.notInTime')))
+        : said('effects.noTrigger')
     }
   })
 }
@@ -153,8 +159,8 @@ export const seenEffects = (effects: readonly LiveEffect[]): EffectSeen[] =>
         acts === expected
           ? null
           : acts
-            ? 'it is set off, and was expected not to be'
-            : (words ?? 'it did not come'),
+            ? said('effects.acts')
+            : (words ?? said('effects.didNotCome')),
       ...(after !== null && { after })
     }
   })
@@ -165,14 +171,14 @@ export const seenEffects = (effects: readonly LiveEffect[]): EffectSeen[] =>
  * @param computed what the detection makes of the targets that the camera said; null: it said none
  * @param found what readiness finds about this detection, worst first
  */
-export function likelyCause(computed: Ladder | null, found: readonly string[]): string {
+export function likelyCause(computed: Ladder | null, found: readonly Said[]): Said {
+  const [likely] = found
   if (!computed)
-    return found[0]
-      ? `The camera reported nobody. ${found[0]}`
-      : 'The camera reported nobody: is the walk in its picture?'
+    return likely
+      ? said('causesOfSilence.nobodyReportedLikely', likely)
+      : said('causesOfSilence.nobodyReported')
   if (!computed.fired) return computed.sentence
-  const computedWords = `By what the camera reported it should have triggered at ${computed.time.toFixed(1)} s, and the camera did not say so`
-  return found[0]
-    ? `${computedWords}. Likely: ${found[0]}`
-    : `${computedWords}. What it holds is as planned; its own analysis judges otherwise.`
+  return likely
+    ? said('causesOfSilence.shouldHaveLikely', computed.time, likely)
+    : said('causesOfSilence.ownAnalysis', computed.time)
 }

@@ -1,3 +1,4 @@
+import { said } from '../messages/said.ts'
 import { SNOWFALL, STORM } from '../formats/weather.ts'
 import type { Walk, WalkActor } from '../formats/walk.ts'
 import type { Draft, Found, Gap, Main } from './drafts.ts'
@@ -16,8 +17,7 @@ export const unpaintable = (about: Gap['about']): Found => ({
     {
       about,
       side: 'inside',
-      words:
-        'Nothing can be painted for this camera: it has no simulated scene. Use a clip, or a person on site.'
+      words: said('checkGaps.notPaintable')
     }
   ],
   main: null

@@ -1,3 +1,4 @@
+import { said, type Said } from '../messages/said.ts'
 import type { Endpoint } from '../formats/actions.ts'
 import type { Check, CheckEffect } from '../formats/check.ts'
 import { checksOf } from '../kinds/checks.ts'
@@ -57,7 +58,7 @@ function hoursOf({ detection: d, site, from, inputName }: Ask, main: Draft): Dra
     walk.seconds
   )
   const drafts: Draft[] = []
-  const add = (key: string, name: string, side: 'inside' | 'outside', at: number | null): void =>
+  const add = (key: string, name: Said, side: 'inside' | 'outside', at: number | null): void =>
     void (
       at !== null &&
       drafts.push({
@@ -71,16 +72,16 @@ function hoursOf({ detection: d, site, from, inputName }: Ask, main: Draft): Dra
         effects: []
       })
     )
-  add('armed.before', 'Just before the armed hours', 'outside', beforeBegin)
-  add('armed.after-begin', 'As the armed hours begin', 'inside', afterBegin)
-  add('armed.before-end', 'Just before the armed hours end', 'inside', beforeEnd)
-  add('armed.after-end', 'After the armed hours', 'outside', afterEnd)
+  add('armed.before', said('checkNames.beforeArmed'), 'outside', beforeBegin)
+  add('armed.after-begin', said('checkNames.armedStarts'), 'inside', afterBegin)
+  add('armed.before-end', said('checkNames.beforeArmedEnds'), 'inside', beforeEnd)
+  add('armed.after-end', said('checkNames.afterArmed'), 'outside', afterEnd)
   if (d.armInput) {
     const name = inputName(d.armInput.input)
     drafts.push({
       ...main,
       key: 'arm-input.as-asked',
-      name: `${name} ${d.armInput.inverted ? 'not set' : 'set'}`,
+      name: said(d.armInput.inverted ? 'checkNames.inputNotSet' : 'checkNames.inputSet', name),
       about: 'armInput',
       side: 'inside',
       effects: []
@@ -88,7 +89,7 @@ function hoursOf({ detection: d, site, from, inputName }: Ask, main: Draft): Dra
     drafts.push({
       ...main,
       key: 'arm-input.other',
-      name: `${name} ${d.armInput.inverted ? 'set' : 'not set'}`,
+      name: said(d.armInput.inverted ? 'checkNames.inputSet' : 'checkNames.inputNotSet', name),
       about: 'armInput',
       side: 'outside',
       unset: true,
@@ -120,7 +121,10 @@ function outputsOf({ detection: d, actions, endpoints, site, from }: Ask, main: 
         {
           ...main,
           key: 'outputs',
-          name: `Sets off ${always.map(({ name }) => name).join(', ')}`.slice(0, 80),
+          name: said(
+            'checkNames.outputs',
+            always.map(({ name }) => name)
+          ),
           about: 'outputs',
           side: 'inside',
           effects: always.map((e) => effectOf(e, true))
@@ -136,7 +140,7 @@ function outputsOf({ detection: d, actions, endpoints, site, from }: Ask, main: 
       drafts.push({
         ...main,
         key: `outputs.${endpoint.id}.within`,
-        name: `${endpoint.name}: within its hours`.slice(0, 80),
+        name: said('checkNames.outputOn', endpoint.name),
         about: 'outputs',
         side: 'inside',
         at: inside,
@@ -146,7 +150,7 @@ function outputsOf({ detection: d, actions, endpoints, site, from }: Ask, main: 
       drafts.push({
         ...main,
         key: `outputs.${endpoint.id}.outside`,
-        name: `${endpoint.name}: outside its hours, not set off`.slice(0, 80),
+        name: said('checkNames.outputOff', endpoint.name),
         about: 'outputs',
         side: 'outside',
         at: outside,

@@ -1,3 +1,4 @@
+import { said } from '../messages/said.ts'
 import type { Direction } from '../detections/types.ts'
 import { contains, type Point } from '../geometry/shapes.ts'
 import type { Draft, Gap } from './drafts.ts'
@@ -26,7 +27,7 @@ export function ignored(
       continue
     drafts.push({
       key: 'ignore.inside',
-      name: 'In an ignore area: does not count',
+      name: said('checkNames.insideIgnoreArea'),
       about: 'ignore',
       side: 'outside',
       walk,
@@ -37,6 +38,6 @@ export function ignored(
   gaps.push({
     about: 'ignore',
     side: 'outside',
-    words: 'No ignore area lies where this could trigger.'
+    words: said('checkGaps.noIgnoreArea')
   })
 }

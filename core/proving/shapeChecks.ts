@@ -1,5 +1,5 @@
+import { said } from '../messages/said.ts'
 import { needOf } from '../detections/need.ts'
-import { percent } from '../detections/words.ts'
 import type { ActorKind, Walk } from '../formats/walk.ts'
 import type { ShapeDetection, TargetDetection } from '../kinds/schemas.ts'
 import type { TargetClass } from '../targets/classes.ts'
@@ -14,12 +14,12 @@ import { Walks } from './walks.ts'
 import { weathers } from './weatherChecks.ts'
 
 /** Who stands for a class, the usual one first. */
-const membersOf: Record<TargetClass, { kind: ActorKind; name: string }> = {
-  person: { kind: 'adult', name: 'A person' },
-  vehicle: { kind: 'car', name: 'A car' },
-  cycle: { kind: 'bicycle', name: 'A cyclist' },
-  animal: { kind: 'dog', name: 'A dog' },
-  unknown: { kind: 'adult', name: 'Somebody' }
+const membersOf: Record<TargetClass, ActorKind> = {
+  person: 'adult',
+  vehicle: 'car',
+  cycle: 'bicycle',
+  animal: 'dog',
+  unknown: 'adult'
 }
 const ASKED: readonly TargetClass[] = ['person', 'vehicle', 'cycle', 'animal']
 /** What checks about a line or a zone ask of their kind. */
@@ -37,8 +37,7 @@ const unmeasured: Found = {
     {
       about: 'passes',
       side: 'inside',
-      words:
-        'The scene of this camera has not been measured, so nothing can be walked on it. Measure it on the Bench, or use a clip or a person on site.'
+      words: said('checkGaps.notCalibrated')
     }
   ],
   main: null
@@ -50,7 +49,7 @@ export const onStage = ({ stage }: Ask, propose: (stage: Stage) => Found): Found
 
 /** Who stands for those that a detection counts: a person if persons count. */
 const usualActor = ({ classes }: TargetDetection): ActorKind =>
-  membersOf[!classes.length || classes.includes('person') ? 'person' : classes[0]!].kind
+  membersOf[!classes.length || classes.includes('person') ? 'person' : classes[0]!]
 
 /** Checks of a kind with a line or a zone: every gate on both sides, by everybody who may come, in all weathers. */
 export function shapeChecks(ask: Ask, d: ShapeDetection, stage: Stage, kind: OnShape): Found {
@@ -84,7 +83,7 @@ export function shapeChecks(ask: Ask, d: ShapeDetection, stage: Stage, kind: OnS
   if (ways.beside)
     drafts.push({
       key: 'passer-by',
-      name: 'A passer-by beside it',
+      name: said('checkNames.passesBeside'),
       about: 'share',
       side: 'outside',
       walk: at.walk(ways.beside),
@@ -93,7 +92,7 @@ export function shapeChecks(ask: Ask, d: ShapeDetection, stage: Stage, kind: OnS
   if (ways.shallow)
     drafts.push({
       key: 'share.less',
-      name: `Somewhat less than ${percent(needOf(d.sensitivity))} of the body`,
+      name: said('checkNames.overlapBelow', needOf(d.sensitivity)),
       about: 'share',
       side: 'outside',
       walk: at.walk(ways.shallow),
@@ -102,14 +101,15 @@ export function shapeChecks(ask: Ask, d: ShapeDetection, stage: Stage, kind: OnS
   if (ways.deep)
     drafts.push({
       key: 'share.more',
-      name: `Somewhat more than ${percent(needOf(d.sensitivity))} of the body`,
+      name: said('checkNames.overlapAbove', needOf(d.sensitivity)),
       about: 'share',
       side: 'inside',
       walk: at.walk(ways.deep),
       expect: at.trigger(at.walk(ways.deep), main.direction)
     })
   for (const cls of ASKED) {
-    const { kind, name } = membersOf[cls]
+    const kind = membersOf[cls]
+    const name = said(`walkers.${cls}`)
     const counts = !d.classes.length || d.classes.includes(cls)
     if (counts && kind === who) continue
     const other = at.walk(main.way, { kind })
@@ -117,13 +117,13 @@ export function shapeChecks(ask: Ask, d: ShapeDetection, stage: Stage, kind: OnS
       gaps.push({
         about: 'class',
         side: counts ? 'inside' : 'outside',
-        words: `${name} does not get far enough on the way that is walked.`
+        words: said('checkGaps.tooShortPath', name)
       })
       continue
     }
     drafts.push({
       key: `class.${cls}`,
-      name: counts ? `${name} counts` : `${name}: does not count`,
+      name: counts ? said('checkNames.counted', name) : said('checkNames.notCounted', name),
       about: 'class',
       side: counts ? 'inside' : 'outside',
       walk: other,
@@ -132,8 +132,8 @@ export function shapeChecks(ask: Ask, d: ShapeDetection, stage: Stage, kind: OnS
   }
   if (who === 'adult') {
     for (const [key, kind, name] of [
-      ['child', 'child', 'A child'],
-      ['crouching', 'crouching', 'Somebody who crouches']
+      ['child', 'child', said('checkNames.child')],
+      ['crouching', 'crouching', said('checkNames.crouching')]
     ] as const) {
       const other = at.walk(main.way, { kind })
       // Whether the small ones count is what the size frames say.
@@ -151,7 +151,7 @@ export function shapeChecks(ask: Ask, d: ShapeDetection, stage: Stage, kind: OnS
       const group = at.walk(main.way, { kind: 'group', members: 3 })
       drafts.push({
         key: 'person.group',
-        name: 'Three people together',
+        name: said('checkNames.groupOfThree'),
         about: 'passes',
         side: 'inside',
         walk: group,
@@ -160,8 +160,8 @@ export function shapeChecks(ask: Ask, d: ShapeDetection, stage: Stage, kind: OnS
     }
   }
   for (const [key, name, speed] of [
-    ['slow', 'A slow walker', 0.6],
-    ['run', 'A runner', 3.5]
+    ['slow', said('checkNames.slowWalker'), 0.6],
+    ['run', said('checkNames.runner'), 3.5]
   ] as const) {
     const other = at.walk(main.way, { speed })
     if (who === 'adult' && at.moment(other, main.direction) !== null)
@@ -183,7 +183,7 @@ export function shapeChecks(ask: Ask, d: ShapeDetection, stage: Stage, kind: OnS
     }
     drafts.push({
       key: 'two',
-      name: 'Two, one after the other: two triggers',
+      name: said('checkNames.twoInTurn'),
       about: 'passes',
       side: 'inside',
       walk: two,

@@ -1,3 +1,4 @@
+import type { Said } from '../messages/said.ts'
 import { offsetAt } from '../arming/zone.ts'
 import type { Actions, Endpoint } from '../formats/actions.ts'
 import { ABOUT, type About, type Check } from '../formats/check.ts'
@@ -50,6 +51,8 @@ export function isSameCheck(a: Check, b: Check, timeZone: string): boolean {
   const plain = (c: Check): string =>
     JSON.stringify({
       ...c,
+      // What it is called makes no difference either.
+      name: '',
       at: 0,
       ...(c.by.how === 'walk' && { by: { ...c.by, walk: { ...c.by.walk, light: 'day' } } })
     })
@@ -64,7 +67,7 @@ export interface Coverage {
   inside: number
   outside: number
   /** Why there can be none on a side. */
-  cannot: { inside: string | null; outside: string | null }
+  cannot: { inside: Said | null; outside: Said | null }
 }
 
 /** Which gates of a detection have a check on both sides of their limit, in the order of the ladder. */
@@ -73,7 +76,7 @@ export function coverageOf(checks: readonly Check[], gaps: readonly Gap[]): Cove
     const own = checks.filter((c) => c.about === about)
     const missing = gaps.filter((g) => g.about === about)
     if (!own.length && !missing.length) return []
-    const why = (side: 'inside' | 'outside'): string | null =>
+    const why = (side: 'inside' | 'outside'): Said | null =>
       missing.find((g) => g.side === side)?.words ?? null
     return [
       {
@@ -97,7 +100,7 @@ export interface Proof {
   /** Run, but under other settings. */
   outdated: number
   /** Names of those that failed. */
-  failing: string[]
+  failing: (Said | string)[]
 }
 
 /** @param results what became of each check last, by id; `current`: under the settings as they are now */

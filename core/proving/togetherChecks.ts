@@ -1,3 +1,4 @@
+import { said } from '../messages/said.ts'
 import type { Walk } from '../formats/walk.ts'
 import type { Detection } from '../kinds/schemas.ts'
 import type { Ask, Draft, Found, Gap } from './drafts.ts'
@@ -25,7 +26,7 @@ export function together(
         {
           about: 'together',
           side: 'inside',
-          words: `${d.atLeast} together cannot be walked here: at most ${MAX_TOGETHER} people can. Use a clip, or people on site.`
+          words: said('checkGaps.tooManyTogether', d.atLeast, MAX_TOGETHER)
         }
       ],
       main: null
@@ -41,7 +42,7 @@ export function together(
   const drafts: Draft[] = [
     {
       key: 'together.inside',
-      name: `${d.atLeast} together`,
+      name: said('checkNames.togetherEnough', d.atLeast),
       about: 'together',
       side: 'inside',
       walk,
@@ -49,7 +50,7 @@ export function together(
     },
     {
       key: 'together.outside',
-      name: `${d.atLeast - 1} only`,
+      name: said('checkNames.togetherFewer', d.atLeast - 1),
       about: 'together',
       side: 'outside',
       walk: group(d.atLeast - 1, stays),
@@ -59,7 +60,7 @@ export function together(
   if (d.dwellSeconds > 4)
     drafts.push({
       key: 'dwell.shorter',
-      name: 'They go in and come out at once',
+      name: said('checkNames.togetherShort'),
       about: 'dwell',
       side: 'outside',
       walk: group(d.atLeast, 0),
@@ -68,7 +69,7 @@ export function together(
   if (ways.beside)
     drafts.push({
       key: 'passer-by',
-      name: 'They pass beside it',
+      name: said('checkNames.togetherBeside'),
       about: 'share',
       side: 'outside',
       walk: at.walk(ways.beside, { kind: 'group', members: d.atLeast }),
@@ -77,7 +78,7 @@ export function together(
   if (ask.painted)
     drafts.push({
       key: 'nuisance.storm',
-      name: 'Wind and rain, nobody there',
+      name: said('checkNames.stormEmpty'),
       about: 'nuisance',
       side: 'outside',
       walk: storm(9),

@@ -1,3 +1,4 @@
+import { coded, type Said } from '../messages/said.ts'
 import * as v from 'valibot'
 import type { Versioned } from '../api.ts'
 import { CheckSchema, type About, type Check } from '../formats/check.ts'
@@ -12,7 +13,7 @@ export interface ResultView {
   passed: boolean
   /** Under the settings as they are now; otherwise it is out of date. */
   current: boolean
-  sentence: string
+  sentence: Said | string
   at: number
 }
 
@@ -35,7 +36,7 @@ export interface ProvingView {
     detection: string
     about: About
     side: 'inside' | 'outside'
-    words: string
+    words: Said
   }[]
   coverage: { camera: string; detection: string; gates: Coverage[] }[]
   /** Of the results that are not out of date; null: there are none. */
@@ -52,9 +53,9 @@ export interface ProvingView {
 export interface Turn {
   camera: string
   check: string
-  name: string
+  name: Said | string
   /** Newest first. */
-  since: { label: string; by: string; at: number }[]
+  since: { label: Said | string; by: string; at: number }[]
 }
 
 export interface ProofRunView {
@@ -81,23 +82,23 @@ export interface ProofResultView {
 }
 
 const version = v.pipe(
-  v.number('must be a number'),
-  v.integer('must be a whole number'),
-  v.minValue(0, 'must be 0 or more')
+  v.number(coded('input.mustBeANumber')),
+  v.integer(coded('input.mustBeAWholeNumber')),
+  v.minValue(0, coded('input.mustBe0OrMore'))
 )
 export const SaveCheckSchema = v.strictObject({ version, check: CheckSchema })
 const named = v.array(
   v.strictObject({
     camera: v.pipe(
-      v.string('must be the id of a camera'),
-      v.maxLength(64, 'is longer than 64 characters')
+      v.string(coded('proving.mustBeTheIdOf')),
+      v.maxLength(64, coded('input.isLongerThan64Characters'))
     ),
     check: v.pipe(
-      v.string('must be the id of a check'),
-      v.maxLength(120, 'is longer than 120 characters')
+      v.string(coded('proving.mustBeTheIdOf2')),
+      v.maxLength(120, coded('input.isLongerThan120Characters'))
     )
   }),
-  'must be a list of checks'
+  coded('proving.mustBeAListOf')
 )
 /** Left out: all. */
 export const NamedChecksSchema = v.strictObject({ checks: v.optional(named) })

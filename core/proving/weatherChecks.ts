@@ -1,3 +1,4 @@
+import { said } from '../messages/said.ts'
 import { BREEZE, LIGHT_SNOW } from '../formats/weather.ts'
 import type { Draft } from './drafts.ts'
 import { silence, storm } from './pictures.ts'
@@ -48,7 +49,7 @@ export function weathers(at: Walks, main: Ways['counts'][number], drafts: Draft[
   drafts.push({
     through: 'pictures',
     key: 'weather.rain',
-    name: 'In wind and rain',
+    name: said('checkNames.inRain'),
     about: 'passes',
     side: 'inside',
     walk: storm(walk.seconds, walk.actors),
@@ -57,7 +58,7 @@ export function weathers(at: Walks, main: Ways['counts'][number], drafts: Draft[
   drafts.push({
     through: 'pictures',
     key: 'weather.snow',
-    name: 'In snow',
+    name: said('checkNames.inSnow'),
     about: 'passes',
     side: 'inside',
     walk: { ...walk, weather: LIGHT_SNOW },
@@ -66,7 +67,7 @@ export function weathers(at: Walks, main: Ways['counts'][number], drafts: Draft[
   drafts.push({
     through: 'pictures',
     key: 'weather.night',
-    name: 'At night',
+    name: said('checkNames.atNight'),
     about: 'passes',
     side: 'inside',
     walk: { ...walk, light: 'infrared' },
@@ -76,7 +77,7 @@ export function weathers(at: Walks, main: Ways['counts'][number], drafts: Draft[
   drafts.push({
     through: 'pictures',
     key: 'nuisance.storm',
-    name: 'Wind and rain, nobody there',
+    name: said('checkNames.stormEmpty'),
     about: 'nuisance',
     side: 'outside',
     walk: storm(9),
@@ -87,7 +88,7 @@ export function weathers(at: Walks, main: Ways['counts'][number], drafts: Draft[
     drafts.push({
       through: 'pictures',
       key: 'nuisance.gull',
-      name: 'A gull flies through',
+      name: said('checkNames.gull'),
       about: 'nuisance',
       side: 'outside',
       walk: {

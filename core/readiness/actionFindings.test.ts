@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals'
+import { said } from '../messages/said.ts'
 import { ScheduleSchema, type Detection, type Schedule } from '../formats/plan.ts'
 import {
   actions,
@@ -89,7 +90,7 @@ describe('armed', () => {
     expect(f).toMatchObject({
       severity: 'blocking',
       step: 'armed',
-      sentence: 'One never fires: Empty has no minute in the year.'
+      sentence: 'One never triggers: Empty is empty all year.'
     })
     expect(readinessOf(what).cameras[0]!.steps.armed).toBe('failed')
     expect(found(fixed(what, f.fix), 'never-armed')).toEqual([])
@@ -116,7 +117,9 @@ describe('armed', () => {
     expect(f).toMatchObject({
       severity: 'warning',
       step: 'armed',
-      sentence: expect.stringContaining('armed for 14 min a week')
+      sentence: expect.saying(
+        'One is armed 14 min a week: S is almost empty. To keep a device quiet, park it instead.'
+      )
     })
     expect(findingsOf(fixed(of('00:14'), f.fix)).filter(({ step }) => step === 'armed')).toEqual([])
   })
@@ -129,7 +132,8 @@ describe('armed', () => {
     expect(found(of(false), 'arm-input-missing')).toMatchObject([
       {
         severity: 'blocking',
-        sentence: 'One does not fire on site: Alarm panel is never set, as no device has it.',
+        sentence:
+          'One will not trigger on site: Alarm panel is never set, because no device has it.',
         fix: { does: 'go' }
       }
     ])
@@ -138,7 +142,13 @@ describe('armed', () => {
         facts([linked(detection({ kind: 'contact', input: 'door' }), ['popup'])]),
         'arm-input-missing'
       )
-    ).toMatchObject([{ sentence: expect.stringContaining('door is never heard') }])
+    ).toMatchObject([
+      {
+        sentence: expect.saying(
+          'One will not trigger on site: door is never reported, because no device has it.'
+        )
+      }
+    ])
   })
 })
 
@@ -182,7 +192,7 @@ describe('linked', () => {
         severity: 'blocking',
         camera: 'gate',
         shared: ['gate', 'yard'],
-        sentence: 'Pop-up does nothing when it is set off: it has no recipient.'
+        sentence: 'Pop-up can’t act: it has no recipient.'
       }
     ])
     expect(readinessOf(of({ missing: 'x' })).cameras.map((c) => c.steps.linked)).toEqual([
@@ -192,14 +202,17 @@ describe('linked', () => {
     expect(found(of({ tested: 'never' }), 'untested-output')).toMatchObject([
       { severity: 'warning', fix: { does: 'test', endpoint: 'popup' } }
     ])
-    expect(found(of({ tested: 'failed' }), 'untested-output')[0]!.sentence).toBe(
+    expect(found(of({ tested: 'failed' }), 'untested-output')[0]!.sentence).toEqual(
       'The last test of Pop-up failed.'
     )
     // What nothing is linked to bothers nobody.
     expect(
       findingsOf(
         facts([a!], {
-          endpoints: [tested(popup), tested(strobe(), { missing: 'x', tested: 'never' })]
+          endpoints: [
+            tested(popup),
+            tested(strobe(), { missing: said('actions.noSuchOutput'), tested: 'never' })
+          ]
         })
       ).filter((f) => f.step === 'linked')
     ).toEqual([])
@@ -214,17 +227,17 @@ describe('linked', () => {
     expect(found(of({}, {}), 'hours-miss')).toEqual([])
     const partly = of({}, { schedule: 'lights' })
     const [f] = found(partly, 'hours-miss') as [Finding]
-    expect(f.sentence).toBe(
-      'Strobe is silent for 22 % of the hours in which One is armed: Sat and Sun, 06:30 to 18:30.'
+    expect(f.sentence).toEqual(
+      'Strobe is off for 22.2% of One’s armed time: Sat and Sun, 06:30 to 18:30.'
     )
-    expect(f.fix).toMatchObject({ words: 'Let it follow Nights' })
+    expect(f.fix).toMatchObject({ words: 'Follow Nights' })
     for (const fix of [f.fix, f.orElse]) expect(found(fixed(partly, fix), 'hours-miss')).toEqual([])
-    expect(found(of({ schedule: 'lights' }, { schedule: 'noon' }), 'hours-miss')[0]!.sentence).toBe(
-      'Strobe never acts for One: its hours (Noon) do not meet Lights.'
-    )
+    expect(
+      found(of({ schedule: 'lights' }, { schedule: 'noon' }), 'hours-miss')[0]!.sentence
+    ).toEqual('Strobe never acts for One: Noon and Lights don’t overlap.')
     expect(
       found(of({ schedule: undefined }, { schedule: 'lights' }), 'hours-miss')[0]!.fix
-    ).toMatchObject({ words: 'Let it follow all hours', endpoint: { schedule: undefined } })
+    ).toMatchObject({ words: 'Follow all the time', endpoint: { schedule: undefined } })
   })
 
   test('severity-not-accepted: blocking, and raised by the fix; tamper has its own severity', () => {
@@ -236,7 +249,7 @@ describe('linked', () => {
     expect(f).toMatchObject({
       severity: 'blocking',
       sentence:
-        'Northwatch does not take alarms of One: they are minor, and it accepts from major up.'
+        'Northwatch will refuse alarms of One: their severity is minor, the lowest accepted is major.'
     })
     expect(found(fixed(what, f.fix), 'severity-not-accepted')).toEqual([])
     const care = facts(
@@ -272,7 +285,7 @@ describe('linked', () => {
     })
     const what = facts([linked(lineD(), ['record'])], { endpoints: [tested(record)] })
     const [f] = found(what, 'pre-record-off') as [Finding]
-    expect(f.fix).toMatchObject({ words: '5 s before', endpoint: { beforeSeconds: 5 } })
+    expect(f.fix).toMatchObject({ words: 'Record 5 s before', endpoint: { beforeSeconds: 5 } })
     expect(found(fixed(what, f.fix), 'pre-record-off')).toEqual([])
   })
 })

@@ -1,3 +1,4 @@
+import type { Said } from '../messages/said.ts'
 import type { Channel } from '../devices/standing.ts'
 import type { DeviceState } from '../devices/views.ts'
 import type { SiteHours } from '../arming/coverage.ts'
@@ -23,7 +24,7 @@ export interface DeviceFacts {
 export interface EndpointFacts {
   endpoint: Endpoint
   /** Why it cannot act as it stands. */
-  missing: string | null
+  missing: Said | null
   tested: 'never' | 'failed' | 'passed'
 }
 
@@ -79,17 +80,17 @@ export type Severity = 'blocking' | 'warning' | 'hint'
 
 /** What one click does about a finding. Edits of the plan can be taken back. */
 export type QuickFix =
-  | { does: 'edit'; words: string; camera: string; detection: Detection }
-  | { does: 'add'; words: string; camera: string; detection: Detection }
-  | { does: 'send'; words: string; devices: string[] }
-  | { does: 'mode'; words: string; device: string; channel: string; type: string }
-  | { does: 'door'; words: string; device: string; channel: string }
-  | { does: 'actions'; words: string; camera: string; detection: string; actions: Actions }
-  | { does: 'endpoint'; words: string; endpoint: Endpoint }
-  | { does: 'test'; words: string; endpoint: string }
-  | { does: 'prove'; words: string; camera: string; detection: string }
+  | { does: 'edit'; words: Said; camera: string; detection: Detection }
+  | { does: 'add'; words: Said; camera: string; detection: Detection }
+  | { does: 'send'; words: Said; devices: string[] }
+  | { does: 'mode'; words: Said; device: string; channel: string; type: string }
+  | { does: 'door'; words: Said; device: string; channel: string }
+  | { does: 'actions'; words: Said; camera: string; detection: string; actions: Actions }
+  | { does: 'endpoint'; words: Said; endpoint: Endpoint }
+  | { does: 'test'; words: Said; endpoint: string }
+  | { does: 'prove'; words: Said; camera: string; detection: string }
   /** Where somebody has to say more. */
-  | { does: 'go'; words: string; to: string }
+  | { does: 'go'; words: Said; to: string }
 
 export interface Finding {
   code: string
@@ -100,7 +101,7 @@ export interface Finding {
   device: string | null
   detection: string | null
   /** What will happen on site. */
-  sentence: string
+  sentence: Said
   fix: QuickFix | null
   /** Another way, where there are two. */
   orElse?: QuickFix
@@ -123,7 +124,7 @@ export const ofDetection = (
   step: Finding['step'],
   camera: CameraFacts,
   d: Detection,
-  sentence: string,
+  sentence: Said,
   fix: QuickFix | null = null,
   device: string | null = null
 ): Found => ({ severity, step, camera: camera.id, device, detection: d.id, sentence, fix })
@@ -131,13 +132,13 @@ export const ofDetection = (
 export const ofDevice = (
   severity: Severity,
   device: string,
-  sentence: string,
+  sentence: Said,
   fix: QuickFix | null = null,
   camera: string | null = null
 ): Found => ({ severity, step: 'sent', camera, device, detection: null, sentence, fix })
 
 /** A change of one detection, as a fix. */
-export const edit = (camera: CameraFacts, detection: Detection, words: string): QuickFix => ({
+export const edit = (camera: CameraFacts, detection: Detection, words: Said): QuickFix => ({
   does: 'edit',
   words,
   camera: camera.id,

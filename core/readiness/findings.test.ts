@@ -53,15 +53,23 @@ test('a sound camera: nothing is found, and both notches are done', () => {
 
 describe('the device itself', () => {
   test.each([
-    ['new', 'default-password', 'fresh from the box'],
-    ['offline', 'offline', 'cannot be reached'],
-    ['wrong-password', 'offline', 'does not accept the account'],
-    ['broken', 'offline', 'answers wrongly'],
-    ['clock-off', 'clock-off', '95 s ahead']
+    ['new', 'default-password', 'no account yet'],
+    [
+      'offline',
+      'offline',
+      'The camera can’t be reached: nothing can be sent to it, and no events arrive.'
+    ],
+    [
+      'wrong-password',
+      'offline',
+      'The camera does not accept the user name and password. Enter the right ones under Devices.'
+    ],
+    ['broken', 'offline', 'invalid response'],
+    ['clock-off', 'clock-off', 'The camera’s clock is 95 s fast. Set its clock.']
   ] as const)('%s: %s', (state, code, words) => {
     const what = facts([camera([lineD()])], { devices: [device({ state, clockAhead: 95 })] })
     expect(found(what, code)).toMatchObject([
-      { severity: 'blocking', device: 'cam', sentence: expect.stringContaining(words) }
+      { severity: 'blocking', device: 'cam', sentence: expect.saying(words) }
     ])
     expect(readinessOf(what).cameras[0]!.steps.sent).toBe('failed')
   })
@@ -94,8 +102,7 @@ describe('what the device can do', () => {
     expect(found(modes(false), 'analysis-off')).toMatchObject([
       {
         severity: 'blocking',
-        sentence:
-          'One does nothing on The camera: its analysis runs Faces, and this kind needs Perimeter.',
+        sentence: 'One can’t run: The camera is in Faces mode, One needs Perimeter.',
         fix: { does: 'mode', device: 'cam', channel: 'analytics', type: 'wo:Perimeter' }
       }
     ])
@@ -106,7 +113,12 @@ describe('what the device can do', () => {
     const of = (list: Detection[]) =>
       facts([camera(list, { channels: [{ ...asSent(list), modes: [perimeter, faces] }] })])
     expect(found(of(both), 'mode-conflict')).toMatchObject([
-      { severity: 'blocking', sentence: expect.stringContaining('need Perimeter and Faces') }
+      {
+        severity: 'blocking',
+        sentence: expect.saying(
+          'Gate needs Perimeter and Faces, and The camera runs one of them at a time. Switch some detections off, or use another device for them.'
+        )
+      }
     ])
     expect(found(of([both[0]!]), 'mode-conflict')).toEqual([])
   })
@@ -133,8 +145,8 @@ describe('what the device can do', () => {
     ).toMatchObject([
       {
         severity: 'blocking',
-        sentence: expect.stringContaining(
-          '3 detections of the kind line, and The camera takes 2: 1 of them'
+        sentence: expect.saying(
+          'Gate has 3 detections of the kind line crossing; The camera takes 2 and will refuse 1.'
         )
       }
     ])
@@ -165,7 +177,9 @@ describe('what the device can do', () => {
         severity: 'blocking',
         device: 'rec',
         camera: 'gate',
-        sentence: expect.stringContaining('all of its 2 channels')
+        sentence: expect.saying(
+          'Gate needs the analysis of Recorder for One, but all 2 channels analyse other cameras.'
+        )
       }
     ])
     expect(found(facts([poor], { recorders: [recorder(null), second] }), 'recorder-full')).toEqual(
@@ -204,8 +218,8 @@ describe('what the device can do', () => {
     const [dwell, step] = found(what, 'out-of-range') as [Finding, Finding]
     expect(dwell).toMatchObject({
       severity: 'blocking',
-      sentence: 'One: The camera cannot hold a dwell of 25 s; it will work with 10 s.',
-      fix: { words: 'Take 10 s into the plan' }
+      sentence: 'One: The camera can’t use a dwell of 25 s; it will use 10 s.',
+      fix: { words: 'Use 10 s in the plan' }
     })
     expect(edited(dwell)).toMatchObject({ dwellSeconds: 10, sensitivity: 50 })
     expect(step).toMatchObject({ severity: 'hint' })
@@ -231,7 +245,7 @@ describe('what the device can do', () => {
     ).toMatchObject([
       {
         severity: 'warning',
-        sentence: 'One: The camera does not know its confirm time (1 s); on site it is left out.'
+        sentence: 'The camera ignores One’s confirmation time (1 s): on site it is left out.'
       }
     ])
     expect(found(facts([camera([d])]), 'not-held')).toEqual([])
@@ -282,7 +296,7 @@ describe('what the device holds', () => {
     expect(found(facts([camera([d], { channels: [channel()] })]), 'not-sent')).toMatchObject([
       {
         severity: 'warning',
-        sentence: '1 change is not on The camera yet (One): Gate works as it was before.',
+        sentence: '1 unsent change on The camera (One); Gate runs the old settings.',
         fix: { does: 'send', devices: ['cam'] }
       }
     ])
@@ -296,7 +310,7 @@ describe('what the device holds', () => {
         facts([camera([d, zoneD({ id: 'two' })], { channels: [unmanagedRule] })]),
         'not-sent'
       )[0]!.sentence
-    ).toContain('2 changes are not on')
+    ).toSay('2 unsent changes on')
     expect(readinessOf(facts([camera([d], { channels: [channel()] })])).cameras[0]).toEqual({
       id: 'gate',
       steps: { drawn: 'done', armed: 'done', linked: 'done', sent: 'open', proven: 'done' },
@@ -315,7 +329,7 @@ describe('what the device holds', () => {
     expect(found(what, 'drift')).toMatchObject([
       {
         severity: 'blocking',
-        sentence: expect.stringContaining('sensitivity 50, now 80'),
+        sentence: expect.saying('sensitivity 50, now 80'),
         fix: { does: 'send' }
       }
     ])
@@ -373,7 +387,7 @@ describe('what is drawn, beside what the clips show', () => {
         ),
         'line-at-edge'
       )
-    ).toMatchObject([{ severity: 'warning', sentence: expect.stringContaining('left edge') }])
+    ).toMatchObject([{ severity: 'warning', sentence: expect.saying('left edge') }])
     expect(
       found(
         seen(
@@ -393,7 +407,7 @@ describe('what is drawn, beside what the clips show', () => {
   test('seen-too-short: crossed in less than 2 s from the first sight', () => {
     const quick: Walk = { from: [0.4, 0.6], to: [0.9, 0.6], seconds: 5 }
     expect(found(seen(lineD(), [quick]), 'seen-too-short')).toMatchObject([
-      { severity: 'warning', sentence: expect.stringMatching(/seen for (0\.9|1(\.1)?) s/) }
+      { severity: 'warning', sentence: expect.saying(/visible for (0\.9|1(\.1)?) s/) }
     ])
     expect(found(seen(lineD(), [across]), 'seen-too-short')).toEqual([])
   })
@@ -401,9 +415,21 @@ describe('what is drawn, beside what the clips show', () => {
   test('target-too-large: above a tenth of the picture, as a frame or on the clips', () => {
     expect(
       found(facts([camera([lineD({ size: { max: { w: 0.4, h: 0.5 } } })])]), 'target-too-large')
-    ).toMatchObject([{ sentence: expect.stringContaining('20 % of the picture') }])
+    ).toMatchObject([
+      {
+        sentence: expect.saying(
+          'One: its largest target is 20% of the picture; above 10% targets can’t be classified reliably.'
+        )
+      }
+    ])
     expect(found(seen(lineD(), [{ ...across, w: 0.3, h: 0.6 }]), 'target-too-large')).toMatchObject(
-      [{ sentence: expect.stringContaining('fill 18 %') }]
+      [
+        {
+          sentence: expect.saying(
+            'One: targets fill 18% of the picture there; above 10% they can’t be classified reliably. Move it further from the camera.'
+          )
+        }
+      ]
     )
     expect(found(seen(lineD(), [across]), 'target-too-large')).toEqual([])
   })
@@ -424,7 +450,14 @@ describe('what is drawn, beside what the clips show', () => {
         ),
         'target-too-small'
       )
-    ).toMatchObject([{ severity: 'warning', sentence: expect.stringContaining('25 are needed') }])
+    ).toMatchObject([
+      {
+        severity: 'warning',
+        sentence: expect.saying(
+          'One: 10.2 px/m at its far end; detection needs 25 px/m. Draw it nearer, or use a longer lens.'
+        )
+      }
+    ])
     expect(
       found(
         seen(
@@ -450,7 +483,7 @@ describe('what is drawn, beside what the clips show', () => {
       begins: 12 * n
     }))
     expect(found(seen(zoneD(), lost), 'obstructed')).toMatchObject([
-      { severity: 'hint', sentence: expect.stringContaining('5 targets are lost') }
+      { severity: 'hint', sentence: expect.saying('5 targets are lost') }
     ])
     expect(
       found(
@@ -470,7 +503,7 @@ describe('what is drawn, beside what the clips show', () => {
     // 0.4 of the picture at 0.04 a second.
     expect(f).toMatchObject({
       severity: 'hint',
-      sentence: expect.stringMatching(/up to (9\.9|10) s across/)
+      sentence: expect.saying(/up to (9\.9|10) s to cross it/)
     })
     expect(edited(f)).toMatchObject({ dwellSeconds: 11 })
     expect(found(fixed(what, f), 'dwell-below-passers')).toEqual([])
@@ -481,10 +514,10 @@ describe('what is drawn, beside what the clips show', () => {
 
   test.each([
     [95, 'a hand over it'],
-    [5, 'nearly the whole body']
+    [5, 'One has a sensitivity of 5: almost the whole body must overlap.']
   ])('sensitivity-extreme: %d', (sensitivity, words) => {
     const [f] = found(facts([camera([lineD({ sensitivity })])]), 'sensitivity-extreme') as [Finding]
-    expect(f).toMatchObject({ severity: 'hint', sentence: expect.stringContaining(words) })
+    expect(f).toMatchObject({ severity: 'hint', sentence: expect.saying(words) })
     expect(edited(f)).toMatchObject({ sensitivity: 50 })
   })
 
@@ -500,15 +533,15 @@ describe('what is drawn, beside what the clips show', () => {
       facts([camera([d], { clips: [clip([across], { look: { luma, contrast } })] })])
     expect(found(look(120, 50), 'tamper-dark-view')).toEqual([])
     expect(found(look(20, 50), 'tamper-dark-view')).toMatchObject([
-      { severity: 'warning', sentence: expect.stringContaining('dark') }
+      { severity: 'warning', sentence: expect.saying('dark') }
     ])
     expect(found(look(120, 5), 'tamper-dark-view')).toMatchObject([
-      { sentence: expect.stringContaining('almost uniform') }
+      { sentence: expect.saying('almost uniform') }
     ])
     const pose = (height: number) =>
       facts([camera([d], { pose: { height, tilt: 20, fieldOfView: 50, aspect: 16 / 9 } })])
     expect(found(pose(2.2), 'tamper-low-mount')).toMatchObject([
-      { severity: 'hint', sentence: expect.stringContaining('2.2 m') }
+      { severity: 'hint', sentence: expect.saying('2.2 m') }
     ])
     expect(found(pose(4), 'tamper-low-mount')).toEqual([])
   })

@@ -1,3 +1,4 @@
+import { coded } from '../messages/said.ts'
 import * as v from 'valibot'
 import { measureFromPeople, measureFromRectangle, type Measured } from './measure.ts'
 import { PointSchema, bool, number } from '../schema/parts.ts'
@@ -19,9 +20,9 @@ export const PeopleMarksSchema = v.strictObject({
         metres: number(0.5, 2.5, ' m'),
         fromBox: v.optional(bool)
       }),
-      'must be a list of people'
+      coded('input.mustBeAListOf10')
     ),
-    v.maxLength(50, 'has more than 50 people')
+    v.maxLength(50, coded('scene.hasMoreThan50People'))
   )
 })
 
@@ -29,8 +30,8 @@ export const RectangleMarksSchema = v.strictObject({
   from: v.literal('rectangle'),
   aspect,
   corners: v.pipe(
-    v.array(PointSchema, 'must be four corners'),
-    v.length(4, 'must be four corners, in order around')
+    v.array(PointSchema, coded('scene.mustBeFourCorners')),
+    v.length(4, coded('scene.mustBeFourCornersIn'))
   ),
   /** Metres of the side from the first corner to the second, and from the second to the third. */
   width: number(0.1, 1000, ' m'),
@@ -40,7 +41,7 @@ export const RectangleMarksSchema = v.strictObject({
 export const SceneMarksSchema = v.variant(
   'from',
   [PeopleMarksSchema, RectangleMarksSchema],
-  'must be people or rectangle'
+  coded('scene.mustBePeopleOrRectangle')
 )
 
 export type SceneMarks = v.InferOutput<typeof SceneMarksSchema>

@@ -1,3 +1,4 @@
+import { said } from '../messages/said.ts'
 import { InputError } from '../errors.ts'
 import type { Point } from '../geometry/shapes.ts'
 import { groundAt, heightOf, project, type CameraPose } from './camera.ts'
@@ -87,18 +88,12 @@ export function measureFromPeople(
 ): Measured {
   const least = fieldOfView === undefined ? 3 : 2
   if (marks.length < least)
-    throw new InputError(
-      'marks',
-      `are ${marks.length}; at least ${least} people are needed, nearer and farther away`
-    )
+    throw new InputError('marks', said('scene.areAtLeastPeople', marks.length, least))
   marks.forEach(({ foot, head, metres }, i) => {
     if (!(metres >= 0.5 && metres <= 2.5))
-      throw new InputError(`marks[${i}].metres`, `is ${metres}; must be a height from 0.5 to 2.5 m`)
+      throw new InputError(`marks[${i}].metres`, said('scene.isMustBeA', metres))
     if (!(head[1] < foot[1] - 0.005))
-      throw new InputError(
-        `marks[${i}]`,
-        'has its head at or below its foot; mark the foot first, then the head'
-      )
+      throw new InputError(`marks[${i}]`, said('scene.hasItsHeadAtOr'))
   })
   const fixed = fieldOfView === undefined ? null : Math.log(focalOf(fieldOfView))
   const full = (p: readonly number[]): readonly number[] =>
@@ -127,19 +122,13 @@ export function measureFromPeople(
   )
   const { height, tilt, fieldOfView: field } = measured.uncertainty
   if (fit.squares / marks.length > 0.01)
-    throw new InputError(
-      'marks',
-      'do not fit one camera over flat ground; check each foot, head and height'
-    )
+    throw new InputError('marks', said('scene.doNotFitOneCamera'))
   if (
     !(height < MAX_HEIGHT_ERROR * measured.pose.height) ||
     !(tilt < MAX_ANGLE_ERROR) ||
     !(field < Math.min(2 * MAX_ANGLE_ERROR, 0.5 * measured.pose.fieldOfView))
   )
-    throw new InputError(
-      'marks',
-      'are too much alike to tell height, tilt and lens apart; mark people nearer and farther away, or give the lens'
-    )
+    throw new InputError('marks', said('scene.areTooMuchAlikeTo'))
   return measured
 }
 
@@ -159,16 +148,13 @@ export function measureFromRectangle(
   aspect: number
 ): Measured {
   if (corners.length !== 4)
-    throw new InputError(
-      'corners',
-      `are ${corners.length}; must be 4, in order around the rectangle`
-    )
+    throw new InputError('corners', said('scene.areMustBe4', corners.length))
   for (const [name, metres] of [
     ['width', width],
     ['depth', depth]
   ] as const)
     if (!(metres > 0 && metres <= 1000))
-      throw new InputError(name, `is ${metres}; must be metres above 0, at most 1000`)
+      throw new InputError(name, said('scene.isMustBeMetres', metres))
   const world: [number, number][] = [
     [0, 0],
     [width, 0],
@@ -184,11 +170,7 @@ export function measureFromRectangle(
     right.push(u, v)
   })
   const h = solveLinear(rows, right)
-  if (!h)
-    throw new InputError(
-      'corners',
-      'lie on one straight line; mark the four corners of the rectangle'
-    )
+  if (!h) throw new InputError('corners', said('scene.lieOnOneStraightLine'))
   const [h1, h2, h3] = [
     [h[0], h[3], h[6]],
     [h[1], h[4], h[7]],
@@ -202,10 +184,7 @@ export function measureFromRectangle(
   // Lengths along the two sides differ in metres; brought to one scale before the two conditions are weighed.
   const inverse = -(a1 * b1 + a2 * b2) / (a1 * a1 + a2 * a2)
   if (!(inverse > 0) || !Number.isFinite(inverse))
-    throw new InputError(
-      'corners',
-      'do not tell the lens: opposite sides must not be parallel on the picture, and the corners must be in order around'
-    )
+    throw new InputError('corners', said('scene.doNotTellTheLens'))
   const focal = 1 / Math.sqrt(inverse)
   const rays = [h1, h2, h3].map((h) => [h[0]! / focal, h[1]! / focal, h[2]!])
   const norm = (a: number[]): number => Math.hypot(...a)
@@ -238,11 +217,7 @@ function refineRectangle(
 ): Measured {
   const grounds = corners.map(([x, y], i) => {
     const ground = groundAt(start, x, y)
-    if (!ground)
-      throw new InputError(
-        `corners[${i}]`,
-        'is at or above the horizon that the others give; mark it on the ground'
-      )
+    if (!ground) throw new InputError(`corners[${i}]`, said('scene.isAtOrAboveThe'))
     return ground
   })
   const turn = Math.atan2(grounds[1]!.z - grounds[0]!.z, grounds[1]!.x - grounds[0]!.x)

@@ -1,5 +1,6 @@
 import * as v from 'valibot'
 import { InputError } from '../errors.ts'
+import { said, saidOf, type Said } from '../messages/said.ts'
 
 const pathText = (path: v.BaseIssue<unknown>['path']): string =>
   (path ?? []).reduce(
@@ -7,10 +8,10 @@ const pathText = (path: v.BaseIssue<unknown>['path']): string =>
     '$'
   )
 
-const issueText = (issue: v.BaseIssue<unknown>): string => {
-  if (issue.type !== 'strict_object') return issue.message
-  if (issue.expected === 'never') return 'is not known here; remove it or correct its name'
-  return issue.received === 'undefined' ? 'is missing' : 'must be an object'
+const saidOfIssue = (issue: v.BaseIssue<unknown>): Said | string => {
+  if (issue.type !== 'strict_object') return saidOf(issue.message)
+  if (issue.expected === 'never') return said('input.isNotKnownHere')
+  return issue.received === 'undefined' ? said('input.isMissing') : said('input.mustBeAnObject')
 }
 
 /**
@@ -22,5 +23,5 @@ export function parseWith<S extends v.GenericSchema>(schema: S, value: unknown):
   const result = v.safeParse(schema, value)
   if (result.success) return result.output
   const issue = result.issues[0]
-  throw new InputError(pathText(issue.path), issueText(issue))
+  throw new InputError(pathText(issue.path), saidOfIssue(issue))
 }

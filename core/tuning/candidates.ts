@@ -1,3 +1,4 @@
+import { said, type Said } from '../messages/said.ts'
 import type { GateName } from '../detections/index.ts'
 import type { Detection, Schedule } from '../formats/plan.ts'
 
@@ -6,8 +7,8 @@ import type { Detection, Schedule } from '../formats/plan.ts'
 /** A change to a single gate that would let a target through, or keep it out. */
 export interface GateChange {
   gate: GateName
-  /** What changes, in words: from what to what. */
-  words: string
+  /** What changes: from what to what. */
+  words: Said
   /** The detection as it would be; where its hours change, the schedule besides. */
   detection: Detection
   schedule?: Schedule
@@ -60,8 +61,7 @@ export const scaled = ({ w, h }: Frame, by: number): Frame => ({
   w: Math.min(1, Math.round(w * by * 1e4) / 1e4),
   h: Math.min(1, Math.round(h * by * 1e4) / 1e4)
 })
-export const frameText = ({ w, h }: Frame): string =>
-  `${Math.round(w * 1000) / 10} × ${Math.round(h * 1000) / 10} %`
+export const frameOf = ({ w, h }: Frame): Said => said('values.frame', w, h)
 
 /** The nearest sensitivity that works: a larger or smaller share of the body. */
 export function* sensitivityChange<D extends Extract<Detection, { sensitivity: number }>>(
@@ -74,7 +74,12 @@ export function* sensitivityChange<D extends Extract<Detection, { sensitivity: n
   if (to !== null)
     yield {
       gate: 'share',
-      words: `sensitivity ${d.sensitivity} → ${to}`,
+      words: said(
+        'tuning.change',
+        said('settings.sensitivity'),
+        said('values.number', d.sensitivity),
+        said('values.number', to)
+      ),
       detection: at(to),
       size: Math.abs(to - d.sensitivity) / d.sensitivity
     }

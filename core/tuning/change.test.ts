@@ -4,6 +4,7 @@ import { evaluate, type Setting, type Trigger } from '../detections/index.ts'
 import { DetectionSchema, ScheduleSchema, type Detection } from '../formats/plan.ts'
 import { tracksFromRows, type TargetRow, type Tracks } from '../targets/tracks.ts'
 import type { TargetClass } from '../targets/classes.ts'
+import { wordsOf } from '../messages/words.ts'
 import { changesFor, effectOf } from './change.ts'
 import { parseWith } from '../schema/parse.ts'
 import type { GateChange } from './candidates.ts'
@@ -72,7 +73,7 @@ describe('what would have to change, on clips with known answers', () => {
       fires(line({ sensitivity }), tracks)
     )!
     expect(change.detection).toMatchObject({ sensitivity: least })
-    expect(change.words).toBe(`sensitivity 40 → ${least}`)
+    expect(change.words).toEqual(`Sensitivity 40 → ${least}`)
   })
 
   test('dwell: one who stays 4.2 s in a zone of 10 s', () => {
@@ -103,18 +104,20 @@ describe('what would have to change, on clips with known answers', () => {
     expect(fires(change.detection, standing)).toBe(true)
     const { dwellSeconds } = change.detection as { dwellSeconds: number }
     expect(fires({ ...d, dwellSeconds: dwellSeconds + 0.1 } as Detection, standing)).toBe(false)
-    expect(change.words).toBe(`dwell 10 s → ${dwellSeconds} s`)
+    expect(change.words).toEqual(`Dwell 10 s → ${dwellSeconds} s`)
   })
 
   test('class, direction, confirm time, size: each alone', () => {
     expect(by(ask(line({ classes: ['vehicle'] }), tracks), 'class')).toMatchObject({
-      words: 'count person too',
+      words: 'Count person too',
       detection: { classes: ['vehicle', 'person'] }
     })
     expect(
       ask(line({ direction: 'leftToRight' }), tracks)
         .concat(ask(line({ direction: 'rightToLeft' }), tracks))
-        .filter(({ gate, words }) => gate === 'direction' && words === 'count both directions')
+        .filter(
+          ({ gate, words }) => gate === 'direction' && wordsOf(words) === 'Count both directions'
+        )
     ).toHaveLength(1)
     const confirm = by(ask(line({ confirmSeconds: 20 }), tracks), 'confirm')!
     expect(
@@ -139,7 +142,7 @@ describe('what would have to change, on clips with known answers', () => {
     })
     const more = { plan: { schedules: [schedule], timeZone: 'Europe/London' } }
     const change = by(ask(line({ schedule: 's' }), tracks, 1, more), 'armed')!
-    expect(change.words).toBe('Early: to 09:05 in place of 08:50 on Tuesday')
+    expect(change.words).toEqual('Early: ends 09:05 instead of 08:50 on Tuesday')
     expect(change.schedule!.week.tue).toEqual([['06:00', '09:05']])
     const other = parseWith(ScheduleSchema, {
       id: 's',

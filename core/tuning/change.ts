@@ -1,5 +1,5 @@
+import { said } from '../messages/said.ts'
 import { clockText } from '../arming/spans.ts'
-import { DAY_NAMES } from '../arming/stretches.ts'
 import { wallText } from '../arming/zone.ts'
 import {
   evaluate,
@@ -16,14 +16,13 @@ import { ownChanges } from '../kinds/tuning.ts'
 import {
   LONGEST,
   STEP_SECONDS,
-  frameText,
+  frameOf,
   nearest,
   relative,
   scaled,
   type GateChange,
   type Works
 } from './candidates.ts'
-import { quantity } from './quantity.ts'
 
 export interface WhatIf {
   setting: Setting
@@ -110,7 +109,12 @@ function* candidates(
   if (confirm !== null)
     yield {
       gate: 'confirm',
-      words: `confirm time ${quantity(d.confirmSeconds, 's')} → ${quantity(confirm, 's')}`,
+      words: said(
+        'tuning.change',
+        said('settings.confirm'),
+        said('values.seconds', d.confirmSeconds),
+        said('values.seconds', confirm)
+      ),
       detection: { ...d, confirmSeconds: confirm },
       size: relative(d.confirmSeconds, confirm)
     }
@@ -123,7 +127,12 @@ function* candidates(
   if (holdOff !== null)
     yield {
       gate: 'holdOff',
-      words: `hold-off ${quantity(d.holdOffSeconds, 's')} → ${quantity(holdOff, 's')}`,
+      words: said(
+        'tuning.change',
+        said('settings.holdOff'),
+        said('values.seconds', d.holdOffSeconds),
+        said('values.seconds', holdOff)
+      ),
       detection: { ...d, holdOffSeconds: holdOff },
       size: relative(d.holdOffSeconds, holdOff)
     }
@@ -157,7 +166,12 @@ function* sizeChanges(
       if (by !== null)
         yield {
           gate: 'size',
-          words: `smallest frame ${frameText(min)} → ${frameText(scaled(min, by))}`,
+          words: said(
+            'tuning.change',
+            said('settings.minSize'),
+            frameOf(min),
+            frameOf(scaled(min, by))
+          ),
           detection: withSize({ min: scaled(min, by) }),
           size: 1 - by
         }
@@ -169,7 +183,12 @@ function* sizeChanges(
       if (by !== null)
         yield {
           gate: 'size',
-          words: `largest frame ${frameText(max)} → ${frameText(scaled(max, by))}`,
+          words: said(
+            'tuning.change',
+            said('settings.maxSize'),
+            frameOf(max),
+            frameOf(scaled(max, by))
+          ),
           detection: withSize({ max: scaled(max, by) }),
           size: by - 1
         }
@@ -179,7 +198,12 @@ function* sizeChanges(
       if (to !== null)
         yield {
           gate: 'size',
-          words: `at least ${quantity(minMetres, 'm')} → ${quantity(to, 'm')}`,
+          words: said(
+            'tuning.change',
+            said('settings.minSize'),
+            said('values.metresOf', minMetres),
+            said('values.metresOf', to)
+          ),
           detection: withSize({ minMetres: to }),
           size: relative(minMetres, to)
         }
@@ -189,7 +213,12 @@ function* sizeChanges(
       if (to !== null)
         yield {
           gate: 'size',
-          words: `at most ${quantity(maxMetres, 'm')} → ${quantity(to, 'm')}`,
+          words: said(
+            'tuning.change',
+            said('settings.maxSize'),
+            said('values.metresOf', maxMetres),
+            said('values.metresOf', to)
+          ),
           detection: withSize({ maxMetres: to }),
           size: relative(maxMetres, to)
         }
@@ -206,8 +235,8 @@ function* sizeChanges(
     yield {
       gate: 'size',
       words: min
-        ? `smallest frame ${frameText(min)} → ${frameText(scaled(from, up))}`
-        : `a smallest frame of ${frameText(scaled(from, up))}`,
+        ? said('tuning.change', said('settings.minSize'), frameOf(min), frameOf(scaled(from, up)))
+        : said('tuning.newLimit', said('settings.minSize'), frameOf(scaled(from, up))),
       detection: withSize({ min: scaled(from, up) }),
       size: min ? up - 1 : 1
     }
@@ -222,8 +251,8 @@ function* sizeChanges(
     yield {
       gate: 'size',
       words: max
-        ? `largest frame ${frameText(max)} → ${frameText(scaled(base, down))}`
-        : `a largest frame of ${frameText(scaled(base, down))}`,
+        ? said('tuning.change', said('settings.maxSize'), frameOf(max), frameOf(scaled(base, down)))
+        : said('tuning.newLimit', said('settings.maxSize'), frameOf(scaled(base, down))),
       detection: withSize({ max: scaled(base, down) }),
       size: max ? 1 - down : 1
     }
@@ -241,13 +270,18 @@ function classChange(d: Gated, { tracks, target }: WhatIf, looser: boolean): Gat
       ? null
       : {
           gate: 'class',
-          words: `count ${cls} too`,
+          words: said('tuning.classToo', said(`classes.${cls}`)),
           detection: { ...d, classes: [...d.classes, cls] },
           size: 1
         }
   const left = (d.classes.length ? d.classes : [...CLASSES]).filter((c) => c !== cls)
   return left.length
-    ? { gate: 'class', words: `do not count ${cls}`, detection: { ...d, classes: left }, size: 1 }
+    ? {
+        gate: 'class',
+        words: said('tuning.notClass', said(`classes.${cls}`)),
+        detection: { ...d, classes: left },
+        size: 1
+      }
     : null
 }
 
@@ -307,10 +341,22 @@ function hoursChange(
       : { ...schedule, week: { ...schedule.week, [weekday]: next } }
   const words =
     index < 0
-      ? `${schedule.name}: armed ${added[0]} to ${added[1]} as well on ${DAY_NAMES[weekday]}`
+      ? said('tuning.armedToo', schedule.name, added[0], added[1], said(`days.${weekday}`))
       : end === 0
-        ? `${schedule.name}: from ${added[0]} in place of ${spans[index]![0]} on ${DAY_NAMES[weekday]}`
-        : `${schedule.name}: to ${added[1]} in place of ${spans[index]![1]} on ${DAY_NAMES[weekday]}`
+        ? said(
+            'tuning.startsEarlier',
+            schedule.name,
+            added[0],
+            spans[index]![0],
+            said(`days.${weekday}`)
+          )
+        : said(
+            'tuning.endsLater',
+            schedule.name,
+            added[1],
+            spans[index]![1],
+            said(`days.${weekday}`)
+          )
   return { gate: 'armed', words, detection: d, schedule: changed, size: by / 60 }
 }
 

@@ -84,7 +84,9 @@ test('where what was reported falls short of the trigger, the camera’s word st
   const short = { ...at(2), rows: rows.filter((r) => r.frame < 15) }
   expect(accountOf(detection, 7, short)).toMatchObject({
     ladder: { fired: false },
-    words: expect.stringContaining('The camera itself let it through')
+    words: expect.saying(
+      'The camera itself decided. The conditions here are calculated from what it reported, and fall just short.'
+    )
   })
   expect(accountOf(detection, 7, at(2)).words).toBeNull()
 })
@@ -93,16 +95,16 @@ test('what is not there is said, and nothing is made up', () => {
   expect(accountOf(detection, 7, null)).toMatchObject({
     path: [],
     ladder: null,
-    words: expect.stringContaining('not kept')
+    words: expect.saying('not kept')
   })
   expect(accountOf(detection, 99, at(2))).toMatchObject({
     path: [],
     ladder: null,
-    words: expect.stringContaining('did not say this target')
+    words: expect.saying('The camera’s metadata does not contain this target.')
   })
   expect(accountOf(detection, null, at(2))).toMatchObject({
     path: [],
     ladder: null,
-    words: expect.stringContaining('no target')
+    words: expect.saying('no target')
   })
 })

@@ -1,3 +1,4 @@
+import { said, type Said } from '../messages/said.ts'
 import { explain, rowsOf, type Setting, type Trace } from '../detections/index.ts'
 import type { ArmInputs } from '../arming/armInputs.ts'
 import type { Detection, Plan, Schedule } from '../formats/plan.ts'
@@ -23,8 +24,8 @@ export interface TriggerExplanation {
   /** Where the target's foot was, and when before (below 0) and after the trigger, in seconds. */
   path: { at: number; x: number; y: number }[]
   ladder: Trace | null
-  /** Why there is no path or no ladder; null: there is. */
-  words: string | null
+  /** Why there is no path, or not all of *Why*; null: there is. */
+  words: Said | null
 }
 
 /** An arm input let the trigger pass, or it would not be one. */
@@ -53,7 +54,7 @@ export function accountOf(
       hours,
       path: [],
       ladder: null,
-      words: 'What the camera reported around it was not kept.'
+      words: said('watch.nothingKept')
     }
   if (target === null)
     return {
@@ -61,7 +62,7 @@ export function accountOf(
       hours,
       path: [],
       ladder: null,
-      words: 'This kind looks at whole pictures, or at a contact; there is no target to follow.'
+      words: said('watch.noTarget')
     }
   // Seconds count from when the target came into view.
   const first = Math.min(...record.rows.filter((r) => r.id === target).map((r) => r.frame))
@@ -80,7 +81,7 @@ export function accountOf(
       hours,
       path,
       ladder: null,
-      words: 'The camera’s metadata did not say this target.'
+      words: said('watch.targetNotReported')
     }
   const setting: Setting = {
     plan: record.plan,
@@ -99,9 +100,6 @@ export function accountOf(
     hours,
     path,
     ladder,
-    words:
-      ladder?.fired === false
-        ? 'The camera itself let it through. Its gates are worked out here from what it reported, and that falls short by a little.'
-        : null
+    words: ladder?.fired === false ? said('watch.cameraDecided') : null
   }
 }

@@ -59,5 +59,5 @@ test('parts of a multipart answer, with and without their length, however they a
       expect(read.slice(0, 3).map((b) => [...b])).toEqual(bodies)
     })
   )
-  expect(() => new PartReader('image/jpeg')).toThrow('names no boundary')
+  expect(() => new PartReader('image/jpeg')).toThrowWords('names no boundary')
 })

@@ -1,3 +1,4 @@
+import type { Said } from '../messages/said.ts'
 import type { LiveFrame } from '../devices/views.ts'
 
 /**
@@ -8,7 +9,7 @@ import type { LiveFrame } from '../devices/views.ts'
 export type WatchHead =
   | { what: 'picture'; camera: string; at: number }
   | { what: 'targets'; camera: string; at: number; targets: LiveFrame['targets'] }
-  | { what: 'trouble'; camera: string; words: string }
+  | { what: 'trouble'; camera: string; why: Said | string }
 
 export interface WatchPiece {
   head: WatchHead

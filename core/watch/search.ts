@@ -1,3 +1,4 @@
+import { coded } from '../messages/said.ts'
 import * as v from 'valibot'
 import type { Direction } from '../detections/index.ts'
 import {
@@ -11,10 +12,13 @@ import type { Severity } from '../kinds/parts.ts'
 
 /** Looking triggers up again. */
 
-const id = v.pipe(v.string('must be a text'), v.maxLength(64, 'is longer than 64 characters'))
+const id = v.pipe(
+  v.string(coded('input.mustBeAText')),
+  v.maxLength(64, coded('input.isLongerThan64Characters'))
+)
 const instant = v.pipe(
-  v.string('must be an instant'),
-  v.regex(/^\d{1,13}$/, 'must be an instant in milliseconds'),
+  v.string(coded('watch.mustBeAnInstant')),
+  v.regex(/^\d{1,13}$/, coded('input.mustBeAnInstantIn')),
   v.transform(Number)
 )
 
@@ -24,30 +28,38 @@ export const SearchSchema = v.object({
   detection: v.optional(id),
   alarm: v.optional(
     v.pipe(
-      v.string('must be a number'),
-      v.regex(/^\d{1,15}$/, 'must be the number of an alarm'),
+      v.string(coded('input.mustBeANumber')),
+      v.regex(/^\d{1,15}$/, coded('watch.mustBeTheNumberOf')),
       v.transform(Number)
     )
   ),
-  kind: v.optional(v.picklist(DETECTION_KINDS, `must be one of ${DETECTION_KINDS.join(', ')}`)),
-  class: v.optional(v.picklist(CLASSES, `must be one of ${CLASSES.join(', ')}`)),
+  kind: v.optional(
+    v.picklist(DETECTION_KINDS, coded('input.mustBeOneOf', DETECTION_KINDS.join(', ')))
+  ),
+  class: v.optional(v.picklist(CLASSES, coded('input.mustBeOneOf', CLASSES.join(', ')))),
   direction: v.optional(
     v.picklist(
       DIRECTIONS.filter((d) => d !== 'both'),
-      'must be leftToRight or rightToLeft'
+      coded('input.mustBeLefttorightOrRighttoleft')
     )
   ),
   /** Between named sides, `Water → Land`. */
   way: v.optional(
-    v.pipe(v.string('must be a text'), v.maxLength(90, 'is longer than 90 characters'))
+    v.pipe(
+      v.string(coded('input.mustBeAText')),
+      v.maxLength(90, coded('watch.isLongerThan90Characters'))
+    )
   ),
   /** At or after, and before. */
   from: v.optional(instant),
   to: v.optional(instant),
-  acknowledged: v.optional(v.picklist(['yes', 'no'], 'must be yes or no')),
+  acknowledged: v.optional(v.picklist(['yes', 'no'], coded('watch.mustBeYesOrNo'))),
   /** Words of comments; the last one may be begun only. */
   words: v.optional(
-    v.pipe(v.string('must be a text'), v.maxLength(200, 'is longer than 200 characters'))
+    v.pipe(
+      v.string(coded('input.mustBeAText')),
+      v.maxLength(200, coded('input.isLongerThan200Characters'))
+    )
   )
 })
 export type Search = v.InferOutput<typeof SearchSchema>
@@ -57,8 +69,8 @@ export const PageSchema = v.object({
   ...SearchSchema.entries,
   after: v.optional(
     v.pipe(
-      v.string('must be a place'),
-      v.regex(/^\d{1,13}\.\d{1,15}$/, 'must be the place that the last page gave')
+      v.string(coded('watch.mustBeAPlace')),
+      v.regex(/^\d{1,13}\.\d{1,15}$/, coded('watch.mustBeThePlaceThat'))
     )
   )
 })

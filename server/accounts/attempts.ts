@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import { tooMany } from '../errors.ts'
 
 /** So many wrong passwords in a row are looked at without a pause. */
@@ -87,6 +88,6 @@ export class Attempts {
   }
 
   private wait(ms: number): Error {
-    return tooMany(`Too many wrong passwords. Try again in ${Math.ceil(ms / 1000)} s.`)
+    return tooMany(said('accounts.tooManyWrongPasswordsTry', Math.ceil(ms / 1000)))
   }
 }

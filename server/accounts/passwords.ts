@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import { createHmac, randomBytes, scrypt, timingSafeEqual, type ScryptOptions } from 'node:crypto'
 import { InputError } from '../../core/errors.ts'
 import { Limiter } from '../../core/limiter.ts'
@@ -15,7 +16,7 @@ const AT_ONCE = 2
 const MAX_WAITING = 16
 
 const turns = new Limiter(AT_ONCE, MAX_WAITING, () =>
-  tooMany('Too many sign-ins at once. Try again in a few seconds.')
+  tooMany(said('accounts.tooManySignInsAtOnce'))
 )
 
 const derive = (
@@ -105,9 +106,8 @@ export async function refuseCommon(
   )
   const plain = password.normalize('NFKC').toLowerCase()
   if ((await common).has(plain))
-    throw new InputError(place, 'is among the passwords that are guessed first; choose another one')
-  if (new Set(plain).size < 4)
-    throw new InputError(place, 'has fewer than 4 different characters; choose another one')
+    throw new InputError(place, said('accounts.isAmongThePasswordsThat'))
+  if (new Set(plain).size < 4) throw new InputError(place, said('accounts.hasFewerThan4Different'))
   if (own.some((name) => name.length > 2 && plain.replaceAll(name.toLowerCase(), '').length < 6))
-    throw new InputError(place, 'is little more than the name; choose another one')
+    throw new InputError(place, said('accounts.isLittleMoreThanThe'))
 }

@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import type { AccountView, Role } from '../../core/accounts/accounts.ts'
 import type { Sql } from '../database.ts'
 import { notFound } from '../errors.ts'
@@ -48,7 +49,7 @@ export async function readAccount(
   id: number
 ): Promise<{ account: AccountView; password: string }> {
   const [row] = await sql.rows<AccountRow>(`SELECT ${columns} FROM account WHERE id = ?`, [id])
-  if (!row) throw notFound(`account ${id}`)
+  if (!row) throw notFound(said('things.account', id))
   return { account: viewOf(row), password: row.password }
 }
 

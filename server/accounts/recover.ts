@@ -1,3 +1,4 @@
+import { accounts as msg } from '../../core/messages/en/codes/accounts.ts'
 import { UsageError, runCommand } from '../../core/cli/options.ts'
 import { readCall } from '../backup/commands.ts'
 import { Database } from '../database.ts'
@@ -12,16 +13,14 @@ await runCommand(async (args) => {
   const call = readCall(args, usage)
   const [username] = call.positionals as [string]
   if (call.positionals.length !== 1 || !/^[a-z0-9._-]{2,40}$/.test(username ?? ''))
-    throw new UsageError(usage)
+    throw new UsageError(null, usage)
   const installation = await openInstallation(call.data, call.database)
   try {
     const database = await Database.open(installation.address, installation.name)
     const { accounts } = await openKeys(database, call.data, false)
     const password = await recoverInstaller(database, accounts.secret, username, Date.now())
     await database.close()
-    process.stdout.write(
-      `${username} is an installer; the password is now: ${password}\nChange it after signing in.\n`
-    )
+    process.stdout.write(msg.isAnInstallerThe(username, password))
   } finally {
     await installation.stop()
   }

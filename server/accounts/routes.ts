@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import type { FastifyReply } from 'fastify'
 import * as v from 'valibot'
 import {
@@ -29,7 +30,7 @@ const DEVICE_SECONDS = 90 * 24 * 60 * 60
 /** Of one network address. */
 const slowly = { rateLimit: { max: 30, timeWindow: 60_000 } }
 
-const anAccount = byNumber('an account')
+const anAccount = byNumber(said('accounts.anAccount'))
 
 export function accountRoutes(
   app: Api,
@@ -97,7 +98,7 @@ export function accountRoutes(
   })
   app.delete(
     '/session/all/:id',
-    allow(SIGNED_IN, { params: byNumber('a session') }),
+    allow(SIGNED_IN, { params: byNumber(said('things.aSession')) }),
     async ({ session, params }, reply) => {
       await sessions.end(session!.account.id, params.id)
       return reply.status(204).send()
@@ -123,7 +124,9 @@ export function accountRoutes(
   )
   app.get(
     '/audit',
-    allow(INSTALLER, { querystring: v.object({ before: v.optional(numberText('an entry')) }) }),
+    allow(INSTALLER, {
+      querystring: v.object({ before: v.optional(numberText(said('accounts.anEntry'))) })
+    }),
     ({ query }) => audit.read(query.before ?? null)
   )
 }

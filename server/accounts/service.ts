@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import { randomBytes, randomInt, randomUUID } from 'node:crypto'
 import type { AccountView, NewAccount } from '../../core/accounts/accounts.ts'
 import { InputError } from '../../core/errors.ts'
@@ -82,7 +83,7 @@ export class Accounts {
         client,
         status: 401
       })
-      throw notSignedIn('Wrong user name or password.')
+      throw notSignedIn(said('accounts.wrongUserNameOrPassword'))
     }
     right()
     // A digest from before is made anew, now that the password is known.
@@ -149,7 +150,7 @@ export class Accounts {
     return this.database.transaction(async (sql) => {
       const all = await lockAccounts(sql)
       if (all.some((a) => a.username === account.username))
-        throw new InputError('$.username', `"${account.username}" is taken`)
+        throw new InputError('$.username', said('accounts.isTaken', account.username))
       refuseNamesake(account.name, all)
       return viewOf({
         ...account,
@@ -210,7 +211,7 @@ export class Accounts {
     )
     const { password: kept } = await readAccount(this.database, account.id)
     if (!(await isPassword(old, kept, this.encryption.secret)))
-      throw new InputError('$.old', 'is not your password')
+      throw new InputError('$.old', said('accounts.isNotYourPassword'))
     right()
     await refuseCommon(password, [account.username, account.name], '$.password')
     await setPassword(
@@ -248,11 +249,10 @@ export class Accounts {
     account: Pick<NewAccount, 'username' | 'password' | 'name'>,
     client: Client
   ): Promise<SignedIn> {
-    if (this.code === null)
-      throw notAllowed('The first account has been made already. Sign in with it.')
+    if (this.code === null) throw notAllowed(said('accounts.theFirstAccountHasBeen'))
     const right = this.attempts.begin({ address: client.address, device: null }, 'first account')
     if (plainCode(code) !== plainCode(this.code))
-      throw notAllowed('This is not the code that the start printed.')
+      throw notAllowed(said('accounts.thisIsNotTheCode'))
     right()
     const made = await this.add({ ...account, role: 'installer', person: null })
     this.code = null
@@ -279,16 +279,13 @@ function refuseNamesake(name: string, others: readonly AccountView[]): void {
     text.normalize('NFKC').toLowerCase().replace(/\s+/g, ' ').trim()
   const namesake = others.find((a) => plain(a.name) === plain(name))
   if (namesake)
-    throw new InputError(
-      '$.name',
-      `is the name of ${namesake.username} already; records would not tell them apart`
-    )
+    throw new InputError('$.name', said('accounts.isTheNameOfAlready', namesake.username))
 }
 
 /** @throws ApiError */
 function keepInstaller(all: readonly AccountView[], id: number): void {
   if (!all.some((a) => a.id !== id && a.role === 'installer'))
-    throw conflict('This is the last installer. Make another account an installer first.')
+    throw conflict(said('accounts.thisIsTheLastInstaller'))
 }
 
 /**

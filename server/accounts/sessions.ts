@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import { createHash, randomBytes } from 'node:crypto'
 import type { FastifyRequest } from 'fastify'
 import {
@@ -141,7 +142,7 @@ export class Sessions {
 
   /** Ends one of an account's own. @throws ApiError when it has none of that number */
   async end(account: number, session: number): Promise<void> {
-    if (!(await endSession(this.database, account, session))) throw notFound('this session')
+    if (!(await endSession(this.database, account, session))) throw notFound(said('things.session'))
     this.endOpen((o) => o.session === session)
   }
 

@@ -1,4 +1,5 @@
 import { parentPort, workerData } from 'node:worker_threads'
+import { said } from '../../core/messages/said.ts'
 import { InputError } from '../../core/errors.ts'
 import { readCalendar } from '../../core/formats/iCalendar.ts'
 import type { CalendarOrder, FromCalendarThread } from './calendars.ts'
@@ -10,15 +11,14 @@ const answer = (): Exclude<FromCalendarThread, 'ready'> => {
     return { schedule: readCalendar(text, id, site, from) }
   } catch (error) {
     // ical.js throws errors of its own for values that are none.
-    const { place = 'the calendar', message } = error as Partial<InputError> & Error
     return {
-      refused: {
-        place,
-        message:
-          error instanceof InputError
-            ? message.slice(place.length + 2)
-            : `cannot be read: ${message.slice(0, 200)}`
-      }
+      refused:
+        error instanceof InputError
+          ? { place: error.place, said: error.said }
+          : {
+              place: 'the calendar',
+              said: said('actions.calendarCannotBeRead', (error as Error).message.slice(0, 200))
+            }
     }
   }
 }

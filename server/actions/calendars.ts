@@ -1,3 +1,4 @@
+import { said, type Said } from '../../core/messages/said.ts'
 import { Worker } from 'node:worker_threads'
 import { InputError } from '../../core/errors.ts'
 import type { CalendarSite } from '../../core/formats/iCalendar.ts'
@@ -12,7 +13,7 @@ export interface CalendarOrder {
 }
 
 export type FromCalendarThread =
-  'ready' | { schedule: Schedule } | { refused: { place: string; message: string } }
+  'ready' | { schedule: Schedule } | { refused: { place: string; said: Said | string } }
 
 /** From when the thread has begun to read: on a machine that is busy it takes a while to come up. */
 const WITHIN_MS = 5000
@@ -29,8 +30,7 @@ let running = 0
  * @throws InputError with what is wrong with it, or that it takes too long; ApiError when several are being read
  */
 export async function readInThread(order: CalendarOrder): Promise<Schedule> {
-  if (running >= AT_ONCE)
-    throw tooMany('Other calendars are being read. Try again in a few seconds.')
+  if (running >= AT_ONCE) throw tooMany(said('actions.otherCalendarsAreBeingRead'))
   running++
   const worker = new Worker(new URL('./calendarThread.mjs', import.meta.url), {
     workerData: order,
@@ -40,19 +40,13 @@ export async function readInThread(order: CalendarOrder): Promise<Schedule> {
   let late: NodeJS.Timeout | undefined
   try {
     const answer = await new Promise<Exclude<FromCalendarThread, 'ready'>>((resolve, reject) => {
-      late = setTimeout(
-        () => reject(tooMany('The server is too busy to read it. Try again in a moment.')),
-        READY_WITHIN_MS
-      )
+      late = setTimeout(() => reject(tooMany(said('actions.theServerIsTooBusy'))), READY_WITHIN_MS)
       const begin = (): void => {
         clearTimeout(late)
         late = setTimeout(
           () =>
             reject(
-              new InputError(
-                'the calendar',
-                `takes longer than ${WITHIN_MS / 1000} s to read: one of its rules never comes true, or has far too many dates`
-              )
+              new InputError('the calendar', said('actions.takesLongerThanSTo', WITHIN_MS / 1000))
             ),
           WITHIN_MS
         )
@@ -63,7 +57,7 @@ export async function readInThread(order: CalendarOrder): Promise<Schedule> {
       worker.once('error', (error: NodeJS.ErrnoException) =>
         reject(
           error.code === 'ERR_WORKER_OUT_OF_MEMORY'
-            ? new InputError('the calendar', 'has far too many dates to read')
+            ? new InputError('the calendar', said('actions.hasFarTooManyDates'))
             : error
         )
       )
@@ -71,7 +65,7 @@ export async function readInThread(order: CalendarOrder): Promise<Schedule> {
         reject(new Error(`the calendar thread ended with code ${code}`))
       )
     })
-    if ('refused' in answer) throw new InputError(answer.refused.place, answer.refused.message)
+    if ('refused' in answer) throw new InputError(answer.refused.place, answer.refused.said)
     return answer.schedule
   } finally {
     clearTimeout(late)

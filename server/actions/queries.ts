@@ -1,3 +1,4 @@
+import { said, saidOf, saidText, type Said } from '../../core/messages/said.ts'
 import type { SavedEndpoint, SiteActionsView, VoiceView } from '../../core/api.ts'
 import type { Actions, Endpoint, Mail, People } from '../../core/formats/actions.ts'
 import { DEFAULT_RETENTION, type Retention, type RetentionView } from '../../core/retention.ts'
@@ -22,7 +23,7 @@ const keptOf = (row: EndpointRow): SavedEndpoint => ({
   version: row.version,
   changedAt: row.changed_at,
   testedAt: row.tested_at,
-  testError: row.test_error
+  testError: row.test_error === null ? null : saidOf(row.test_error)
 })
 
 export async function readEndpoints(sql: Sql, siteId: string): Promise<SavedEndpoint[]> {
@@ -36,7 +37,7 @@ export async function readEndpoint(sql: Sql, siteId: string, id: string): Promis
     `${select} WHERE site_id = ? AND id = ? AND NOT deleted`,
     [siteId, id]
   )
-  if (!row) throw notFound(`what is set off by ${id.slice(0, 64)}`)
+  if (!row) throw notFound(said('things.actionsOf', id.slice(0, 64)))
   return keptOf(row)
 }
 
@@ -98,12 +99,12 @@ export async function noteEndpointTest(
   sql: Sql,
   siteId: string,
   id: string,
-  error: string | null,
+  error: Said | string | null,
   now: number
 ): Promise<void> {
   await sql.run('UPDATE endpoint SET tested_at = ?, test_error = ? WHERE site_id = ? AND id = ?', [
     now,
-    error?.slice(0, 500) ?? null,
+    error === null ? null : saidText(error, 1000),
     siteId,
     id
   ])
@@ -178,10 +179,10 @@ export async function saveSetting(
   if (done.affectedRows !== 1)
     throw versionConflict(
       {
-        mail: 'the mail server',
-        people: 'the people of the site',
-        usual: 'the usual actions',
-        retention: 'how long things are kept'
+        mail: said('things.mailServer'),
+        people: said('things.people'),
+        usual: said('things.defaultActions'),
+        retention: said('things.retention')
       }[name],
       settings[name]
     )
@@ -201,7 +202,7 @@ export async function readVoice(sql: Sql, siteId: string, id: string): Promise<B
     'SELECT content FROM voice_file WHERE site_id = ? AND id = ?',
     [siteId, id]
   )
-  if (!row) throw notFound(`voice file ${id.slice(0, 64)}`)
+  if (!row) throw notFound(said('things.voiceFile', id.slice(0, 64)))
   return row.content
 }
 

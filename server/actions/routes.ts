@@ -1,3 +1,4 @@
+import { coded, said, type Said } from '../../core/messages/said.ts'
 import { randomUUID } from 'node:crypto'
 import * as v from 'valibot'
 import {
@@ -11,7 +12,7 @@ import {
   type SiteView
 } from '../../core/api.ts'
 import { setsOff } from '../../core/devices/outputs.ts'
-import { InputError } from '../../core/errors.ts'
+import { InputError, saidOfError } from '../../core/errors.ts'
 import { PHRASES, isOutput, type Endpoint, type Phrase } from '../../core/formats/actions.ts'
 import { writeCalendar } from '../../core/formats/iCalendar.ts'
 import {
@@ -55,7 +56,7 @@ export interface ActionsParts {
   heartbeats: Heartbeats
   encryption: Encryption
   /** Sets an endpoint off, to see whether it works. @returns what was confirmed */
-  test: (endpoint: Endpoint, site: SiteView) => Promise<string>
+  test: (endpoint: Endpoint, site: SiteView) => Promise<Said | string>
 }
 
 const MAX_CALENDAR_BYTES = 2 * 2 ** 20
@@ -65,7 +66,7 @@ function textOf(bytes: Buffer): string {
   try {
     return new TextDecoder('utf-8', { fatal: true }).decode(bytes)
   } catch {
-    throw new InputError('the calendar', 'is not UTF-8; save it as UTF-8')
+    throw new InputError('the calendar', said('actions.isNotUtf8SaveIt'))
   }
 }
 
@@ -76,7 +77,7 @@ export function actionsRoutes(
 ): void {
   const theSite = async (): Promise<SiteView> => {
     const site = await readSite(database)
-    if (!site) throw notFound('a site')
+    if (!site) throw notFound(said('things.site'))
     return site
   }
 
@@ -153,7 +154,7 @@ export function actionsRoutes(
           params.id,
           actions,
           version,
-          noteOf(request, 'Change what it sets off'),
+          noteOf(request, said('edits.actions')),
           Date.now()
         )
       )
@@ -173,10 +174,7 @@ export function actionsRoutes(
     const known = (id: string): boolean => endpoints.some(({ endpoint }) => endpoint.id === id)
     const bad = actions.links.findIndex((link) => !known(link))
     if (bad >= 0)
-      throw new InputError(
-        `${path}.links[${bad}]`,
-        `names "${actions.links[bad]}", and the site has no such output or message`
-      )
+      throw new InputError(`${path}.links[${bad}]`, said('actions.namesAndThe', actions.links[bad]))
     const wanted = actions.acknowledge.switch
     if (
       wanted &&
@@ -184,16 +182,13 @@ export function actionsRoutes(
     )
       throw new InputError(
         `${path}.acknowledge.switch.endpoint`,
-        `names "${wanted.endpoint}", and the site has no such output`
+        said('actions.namesAndThe2', wanted.endpoint)
       )
     const who = actions.for.findIndex(
       (id) => ![...people.people.people, ...people.people.groups].some((p) => p.id === id)
     )
     if (who >= 0)
-      throw new InputError(
-        `${path}.for[${who}]`,
-        `names "${actions.for[who]}", and the site has nobody of that name`
-      )
+      throw new InputError(`${path}.for[${who}]`, said('actions.namesAndThe3', actions.for[who]))
   }
 
   app.put(
@@ -204,29 +199,20 @@ export function actionsRoutes(
       const site = await theSite()
       const { endpoint, version } = body
       if (params.id !== endpoint.id)
-        throw new InputError(
-          '$.endpoint.id',
-          `is "${endpoint.id}", and the address says "${params.id}"; they must be the same`
-        )
+        throw new InputError('$.endpoint.id', said('input.isAndThe', endpoint.id, params.id))
       if (
         endpoint.schedule &&
         !(await readSchedules(database, site.id)).some(
           ({ schedule }) => schedule.id === endpoint.schedule
         )
       )
-        throw new InputError(
-          '$.endpoint.schedule',
-          `names "${endpoint.schedule}", and the site has no such schedule`
-        )
+        throw new InputError('$.endpoint.schedule', said('input.namesAndThe4', endpoint.schedule))
       if (
         'camera' in endpoint &&
         endpoint.camera !== null &&
         !site.cameras.some((c) => c.id === endpoint.camera)
       )
-        throw new InputError(
-          '$.endpoint.camera',
-          `names "${endpoint.camera}", and the site has no such camera`
-        )
+        throw new InputError('$.endpoint.camera', said('actions.namesAndThe5', endpoint.camera))
       if (endpoint.kind === 'speaker' && 'file' in endpoint.voice)
         await readVoice(database, site.id, endpoint.voice.file)
       if (isOutput(endpoint)) {
@@ -238,7 +224,10 @@ export function actionsRoutes(
             e.output === endpoint.output
         )
         if (twin)
-          throw new InputError('$.endpoint.output', `is set up already, as ${twin.endpoint.name}`)
+          throw new InputError(
+            '$.endpoint.output',
+            said('actions.isSetUpAlreadyAs', twin.endpoint.name)
+          )
       }
       return database.transaction((sql) =>
         saveEndpoint(
@@ -246,7 +235,7 @@ export function actionsRoutes(
           site.id,
           endpoint,
           version,
-          noteOf(request, `Edit ${endpoint.name}`),
+          noteOf(request, said('edits.edit', endpoint.name)),
           Date.now()
         )
       )
@@ -265,7 +254,7 @@ export function actionsRoutes(
           site.id,
           request.params.id,
           version,
-          noteOf(request, `Delete ${request.params.id}`),
+          noteOf(request, said('edits.delete', request.params.id)),
           Date.now()
         )
       )
@@ -276,13 +265,13 @@ export function actionsRoutes(
     const site = await theSite()
     const { endpoint } = await readEndpoint(database, site.id, params.id)
     try {
-      const words = await test(endpoint, site)
+      const outcome = await test(endpoint, site)
       await noteEndpointTest(database, site.id, endpoint.id, null, Date.now())
-      return { words }
+      return { outcome }
     } catch (error) {
-      const { message } = error as Error
-      await noteEndpointTest(database, site.id, endpoint.id, message, Date.now())
-      throw conflict(message)
+      const why = saidOfError(error)
+      await noteEndpointTest(database, site.id, endpoint.id, why, Date.now())
+      throw conflict(why)
     }
   })
 
@@ -301,10 +290,16 @@ export function actionsRoutes(
           .filter(({ endpoint }) => endpoint.schedule === id)
           .map(({ endpoint }) => endpoint.name)
       ]
-      if (users.length)
-        throw conflict(`these hours are used by ${users.join(', ')}; give them others first`)
+      if (users.length) throw conflict(said('actions.theseHoursAreUsedBy', users.join(', ')))
       return database.transaction((sql) =>
-        deleteSchedule(sql, site.id, id, version, noteOf(request, 'Delete hours'), Date.now())
+        deleteSchedule(
+          sql,
+          site.id,
+          id,
+          version,
+          noteOf(request, said('edits.deleteSchedule')),
+          Date.now()
+        )
       )
     }
   )
@@ -314,15 +309,15 @@ export function actionsRoutes(
     const site = await theSite()
     const twice = inputs.findIndex((x, i) => inputs.findIndex((y) => y.id === x.id) < i)
     if (twice >= 0)
-      throw new InputError(`$.inputs[${twice}].id`, `"${inputs[twice]!.id}" is used twice`)
+      throw new InputError(`$.inputs[${twice}].id`, said('actions.isUsedTwice', inputs[twice]!.id))
     const used = (await readAllDetections(database, site.id)).flatMap(({ detection: d }) => [
       ...(d.armInput ? [{ input: d.armInput.input, name: d.name }] : []),
       ...(d.kind === 'contact' ? [{ input: d.input, name: d.name }] : [])
     ])
     const lost = used.find(({ input }) => !inputs.some((i) => i.id === input))
-    if (lost) throw new InputError('$.inputs', `must have "${lost.input}": ${lost.name} uses it`)
+    if (lost) throw new InputError('$.inputs', said('actions.mustHaveUses', lost.input, lost.name))
     await database.transaction((sql) =>
-      saveInputs(sql, site.id, inputs, noteOf(request, 'Change the contacts'), Date.now())
+      saveInputs(sql, site.id, inputs, noteOf(request, said('edits.contacts')), Date.now())
     )
     return { inputs }
   })
@@ -338,7 +333,7 @@ export function actionsRoutes(
           'mail',
           mail,
           version,
-          noteOf(request, 'Change the mail server'),
+          noteOf(request, said('edits.mailServer')),
           Date.now(),
           password === undefined
             ? undefined
@@ -353,13 +348,13 @@ export function actionsRoutes(
     const { people, version } = request.body
     const all = [...people.people, ...people.groups].map(({ id }) => id)
     const twice = all.findIndex((id, i) => all.indexOf(id) < i)
-    if (twice >= 0) throw new InputError('$.people', `has the id "${all[twice]}" twice`)
+    if (twice >= 0) throw new InputError('$.people', said('actions.hasTheId', all[twice]))
     people.groups.forEach((g, i) =>
       g.members.forEach((m, k) => {
         if (!people.people.some((p) => p.id === m))
           throw new InputError(
             `$.people.groups[${i}].members[${k}]`,
-            `names "${m}", and there is no such person`
+            said('actions.namesAndThere', m)
           )
       })
     )
@@ -372,7 +367,7 @@ export function actionsRoutes(
           'people',
           people,
           version,
-          noteOf(request, 'Change the people of the site'),
+          noteOf(request, said('edits.people')),
           Date.now()
         )
       )
@@ -390,7 +385,7 @@ export function actionsRoutes(
           'usual',
           actions,
           version,
-          noteOf(request, 'Change the usual actions'),
+          noteOf(request, said('edits.defaultActions')),
           Date.now()
         )
       )
@@ -408,8 +403,8 @@ export function actionsRoutes(
     files.post(
       '/voices',
       allow(INSTALLER, {
-        querystring: v.object({ name: v.optional(v.string('must be a text'), 'Voice') }),
-        body: fileBody('a WAVE file, sent as audio/wav')
+        querystring: v.object({ name: v.optional(v.string(coded('input.mustBeAText')), 'Voice') }),
+        body: fileBody(said('actions.aWaveFileSentAs'))
       }),
       async ({ query, body: content }, reply) => {
         // Refused before it is kept, with the byte at which it is wrong.
@@ -435,12 +430,12 @@ export function actionsRoutes(
         querystring: v.object({
           id: v.optional(
             v.pipe(
-              v.string('must be a text'),
-              v.regex(/^[\w-]{1,64}$/, 'must be 1 to 64 letters, digits, - or _')
+              v.string(coded('input.mustBeAText')),
+              v.regex(/^[\w-]{1,64}$/, coded('input.mustBe1To64'))
             )
           )
         }),
-        body: fileBody('a calendar, sent as text/calendar')
+        body: fileBody(said('actions.aCalendarSentAsTextCalendar'))
       }),
       async ({ query, body }) => {
         const site = await theSite()
@@ -455,7 +450,8 @@ export function actionsRoutes(
   })
 
   app.get('/phrases/:id', allow(INSTALLER, { params: byId }), async ({ params }, reply) => {
-    if (!Object.hasOwn(PHRASES, params.id)) throw notFound(`phrase ${params.id.slice(0, 64)}`)
+    if (!Object.hasOwn(PHRASES, params.id))
+      throw notFound(said('things.phrase', params.id.slice(0, 64)))
     return reply.type('audio/wav').send(readPhrase(params.id as Phrase))
   })
   app.get('/voices/:id', allow(INSTALLER, { params: byId }), async ({ params }, reply) =>
@@ -470,7 +466,7 @@ export function actionsRoutes(
       const kept = (await readSchedules(database, site.id)).find(
         ({ schedule }) => schedule.id === params.id
       )
-      if (!kept) throw notFound(`schedule ${params.id.slice(0, 64)}`)
+      if (!kept) throw notFound(said('things.schedule', params.id.slice(0, 64)))
       const name = kept.schedule.name.replace(/[^\w-]+/g, '-') || 'hours'
       return reply
         .type('text/calendar; charset=utf-8')

@@ -79,7 +79,7 @@ describe('a trigger that is sent', () => {
     expect(JSON.parse(hooks[0].body)).toMatchObject({
       site: 'Skerrow Landing',
       camera: { id: 'quay-path' },
-      words: 'Quay path: target crossed Path crossing, East → West',
+      words: 'Quay path: Target crossed Path crossing, East → West',
       direction: 'leftToRight',
       severity: 'major'
     })
@@ -126,11 +126,11 @@ describe('a trigger that is sent', () => {
       t.ask('POST', `/api/alarms/${body.alarm}/acknowledge`, more)
     expect(await acknowledge({})).toMatchObject({
       status: 422,
-      body: { message: 'acknowledging: needs a comment: say what was found' }
+      body: { message: 'acknowledging: Enter a comment: this alarm requires one.' }
     })
     expect(await acknowledge({ comment: 'A gull' })).toMatchObject({
       status: 422,
-      body: { message: 'acknowledging: has to be confirmed once more' }
+      body: { message: 'acknowledging: Confirm that you have dealt with this alarm.' }
     })
     expect(
       await t.ask('POST', `/api/alarms/${body.alarm}/acknowledge`, {
@@ -173,7 +173,7 @@ describe('the monitoring station', () => {
       code: 'BA',
       zone: 6,
       severity: 'major',
-      words: 'Quay path: target crossed Path crossing, West → East',
+      words: 'Quay path: Target crossed Path crossing, West → East',
       answer: 'ACK',
       again: false
     })
@@ -210,7 +210,7 @@ describe('the monitoring station', () => {
     expect(delivery).toMatchObject({
       state: 'failed',
       attempts: 1,
-      error: expect.stringContaining('the station refused it')
+      error: expect.saying('the station refused it')
     })
     t.station.mood = 'answers'
     expect((await t.ask('POST', `/api/deliveries/${delivery!.id}/retry`)).status).toBe(204)
@@ -224,12 +224,12 @@ describe('the monitoring station', () => {
     const { body } = await send()
     expect((await settled(body.alarm)).deliveries[0]).toMatchObject({
       state: 'held',
-      error: 'major is below critical, the lowest that the station accepts'
+      error: 'severity major is below critical, the lowest it accepts'
     })
     expect(t.station.messages).toHaveLength(heard)
     expect(await t.ask('POST', '/api/endpoints/station/test')).toMatchObject({
       status: 200,
-      body: { words: 'the station confirmed the test' }
+      body: { outcome: 'the station confirmed the test' }
     })
     expect(t.station.messages.at(-1)).toMatchObject({ code: 'RX', severity: 'critical' })
     await endpoint(station)
@@ -281,7 +281,7 @@ describe('from a clip run as live', () => {
       ['recording', 'sent'],
       ['snapshots', 'failed']
     ])
-    expect(triggers[0].deliveries[2].error).toBe('the clip shows another camera')
+    expect(triggers[0].deliveries[2].error).toEqual('the clip shows another camera')
     const file = readdirSync(join(t.folder, 'mailbox'))
       .filter((f) => f.endsWith('.eml'))
       .sort()
@@ -298,7 +298,7 @@ describe('from a clip run as live', () => {
       'snapshot-after-1.0s.jpg',
       'snapshot-after-1.5s.jpg'
     ])
-    expect(mail.text).toContain('6 pictures are attached, from before to after the moment.')
+    expect(mail.text).toContain('6 pictures from before to after the moment are attached.')
     expect(mail.messageId).toMatch(/^<delivery-\d+@wardoptic>$/)
     // 5 s before and 15 s after, as ffprobe measures what was cut out; the clip ends earlier for the second.
     const id = triggers[0].deliveries[1].id
@@ -353,7 +353,7 @@ describe('what others than installers are told', () => {
       expect([
         path,
         JSON.stringify((await t.ask('GET', path, undefined, viewer)).body)
-      ]).not.toEqual([path, expect.stringMatching(/hook-password|hook-token/)])
+      ]).not.toEqual([path, expect.saying(/hook-password|hook-token/)])
     await endpoint(hook)
   })
 
@@ -385,7 +385,7 @@ describe('what others than installers are told', () => {
     expect(
       (await t.ask('POST', '/api/deliveries/0/shown', undefined, await t.as('operator'))).status
     ).toBe(204)
-    expect((await test).body).toEqual({ words: 'shown in 1 window' })
+    expect((await test).body).toEqual({ outcome: 'shown in 1 window' })
     expect(viewer.heard.join('')).not.toContain('popup')
     viewer.stop.abort()
     operator.stop.abort()

@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import { EndpointHours, type SiteActions } from '../../core/actions/plan.ts'
 import { readEndpoints, readSettings } from '../actions/queries.ts'
 import type { ArmInputs } from '../../core/arming/armInputs.ts'
@@ -23,7 +24,7 @@ let known: { key: string; hours: EndpointHours } | null = null
 
 export async function readContext(sql: Sql): Promise<ActionsContext> {
   const site = await readSite(sql)
-  if (!site) throw notFound('a site')
+  if (!site) throw notFound(said('things.site'))
   const [endpoints, schedules, settings, devices] = [
     await readEndpoints(sql, site.id),
     await readSchedules(sql, site.id),

@@ -1,3 +1,4 @@
+import { said, saidText, type Said } from '../../core/messages/said.ts'
 import { joins } from '../../core/actions/alarms.ts'
 import { planDeliveries, type PlannedDelivery, type SiteActions } from '../../core/actions/plan.ts'
 import type { Trigger } from '../../core/detections/index.ts'
@@ -70,7 +71,7 @@ export async function takeTrigger(
     'SELECT a.body AS actions FROM detection d LEFT JOIN detection_actions a ON a.camera_id = d.camera_id AND a.detection_id = d.id WHERE d.camera_id = ? AND d.id = ? FOR UPDATE',
     [t.camera, t.detection.id]
   )
-  if (!row) throw notFound(`detection ${t.detection.id.slice(0, 64)}`)
+  if (!row) throw notFound(said('things.detection', t.detection.id.slice(0, 64)))
   if (t.key !== undefined) {
     const [known] = await sql.rows<{ id: number; alarm_id: number; deliveries: number }>(
       'SELECT id, alarm_id, (SELECT COUNT(*) FROM delivery WHERE delivery.trigger_id = fired_trigger.id) AS deliveries FROM fired_trigger WHERE camera_id = ? AND sender_key = ?',
@@ -236,7 +237,7 @@ export interface NewDelivery {
   does: 'on' | 'off'
   /** When it is due; of a camera's own, until when it may say that it has. */
   at: number
-  held: string | null
+  held: Said | null
 }
 
 export async function insertDelivery(sql: Sql, d: NewDelivery, now: number): Promise<void> {
@@ -249,7 +250,7 @@ export async function insertDelivery(sql: Sql, d: NewDelivery, now: number): Pro
       d.recipient.slice(0, 500),
       d.held === null ? 'pending' : 'held',
       d.at,
-      d.held,
+      d.held && saidText(d.held, 1000),
       d.endpoint.id,
       JSON.stringify(d.endpoint),
       d.by,

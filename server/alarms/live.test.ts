@@ -2,6 +2,8 @@ import { spawnSync } from 'node:child_process'
 import { existsSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
+import { wordsOf } from '../../core/messages/words.ts'
+import type { Said } from '../../core/messages/said.ts'
 import type { AlarmView, EvidenceView, SiteActionsView } from '../../core/api.ts'
 import type { DeviceView, SendingView } from '../../core/devices/views.ts'
 import type { Device } from '../../standins/camera/device.ts'
@@ -112,14 +114,14 @@ describe('a rule fires on a camera', () => {
     })
     // Changed in the plan it waits to be sent again, and readiness says so.
     await change('strobe-mast', { seconds: 20 })
-    const waiting = (): Promise<string[]> =>
+    const waiting = (): Promise<readonly (Said | string)[]> =>
       t
         .ask('GET', '/api/devices/cam-slipway')
         .then(({ body }) => (body as DeviceView).outputs.find((o) => o.token === 'strobe')!.waiting)
-    expect(await waiting()).toEqual(['Time is PT10S, planned PT20S'])
+    expect(await waiting()).toEqual(['Time is PT10S, plan PT20S'])
     expect(
       (await t.ask('GET', '/api/readiness')).body.findings.find(
-        (f: any) => f.code === 'not-sent' && f.sentence.includes('Strobe')
+        (f: any) => f.code === 'not-sent' && wordsOf(f.sentence).includes('Strobe')
       )
     ).toMatchObject({ fix: { does: 'send' } })
     await send('cam-slipway')
@@ -224,8 +226,7 @@ describe('a contact', () => {
     await eventually(
       async () =>
         t.station.messages.some(
-          (m) =>
-            m.code === 'UA' && m.words === 'Waiting room: Door after hours: the contact is active'
+          (m) => m.code === 'UA' && m.words === 'Waiting room: Door after hours: contact active'
         ),
       10
     )
@@ -246,7 +247,7 @@ describe('a camera goes silent', () => {
     await made.get('cam-slipway')!.close()
     expect((await t.ask('GET', `/api/deliveries/${id}/files`)).body).toEqual({
       files: [],
-      recording: { state: 'failed', words: expect.stringContaining('cannot be reached') }
+      recording: { state: 'failed', why: expect.saying('can’t be reached') }
     })
     const alarm = await alarmOf('lost', 30)
     const done = await eventually(async () => {

@@ -1,3 +1,4 @@
+import { said, saidOf } from '../../core/messages/said.ts'
 import { hostOf } from '../deliveries/hostOf.ts'
 import type {
   AlarmNote,
@@ -54,7 +55,7 @@ const deliveryOf = (row: DeliveryRow): DeliveryView => ({
   by: row.made_by,
   does: row.does,
   attempts: row.attempts,
-  error: row.error,
+  error: row.error === null ? null : saidOf(row.error),
   createdAt: row.created_at,
   sentAt: row.sent_at,
   nextAt: row.state === 'pending' ? row.next_at : null
@@ -186,7 +187,7 @@ export async function countWaiting(sql: Sql, siteId: string): Promise<number> {
 
 export async function readAlarm(sql: Sql, id: number): Promise<AlarmView> {
   const rows = await sql.rows<AlarmRow>(`${select} WHERE a.id = ?`, [id])
-  if (!rows.length) throw notFound(`alarm ${id}`)
+  if (!rows.length) throw notFound(said('things.alarm', id))
   return (await withDeliveries(sql, rows))[0]!
 }
 
@@ -199,7 +200,7 @@ export async function lockAlarm(
     'SELECT state, actions FROM alarm WHERE id = ? FOR UPDATE',
     [id]
   )
-  if (!row) throw notFound(`alarm ${id}`)
+  if (!row) throw notFound(said('things.alarm', id))
   return { state: row.state, actions: parsed<Actions>(row.actions) }
 }
 
@@ -274,5 +275,5 @@ export async function readAttempts(sql: Sql, delivery: number): Promise<AttemptV
       'SELECT made_at, ok, words FROM delivery_attempt WHERE delivery_id = ? ORDER BY id',
       [delivery]
     )
-  ).map((r) => ({ at: r.made_at, ok: r.ok !== 0, words: r.words }))
+  ).map((r) => ({ at: r.made_at, ok: r.ok !== 0, outcome: saidOf(r.words) }))
 }

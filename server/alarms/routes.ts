@@ -1,3 +1,4 @@
+import { coded, said } from '../../core/messages/said.ts'
 import { join } from 'node:path'
 import * as v from 'valibot'
 import {
@@ -30,15 +31,15 @@ import type { Alarms } from './service.ts'
 import { authorOf } from '../history/routes.ts'
 import { countWaiting, readAlarm, readAlarms, readAttempts, readNotes } from './queries.ts'
 
-const anAlarm = byNumber('an alarm')
-const aDelivery = byNumber('a delivery')
+const anAlarm = byNumber(said('alarms.anAlarm'))
+const aDelivery = byNumber(said('things.aDelivery'))
 const whichAlarms = v.object({
-  before: v.optional(numberText('an alarm')),
+  before: v.optional(numberText(said('alarms.anAlarm'))),
   /** `open`: all that is not closed. */
   state: v.optional(
     v.picklist(
       ['waiting', 'acknowledged', 'closed', 'open'],
-      'must be waiting, acknowledged, closed or open'
+      coded('alarms.mustBeWaitingAcknowledgedClosed')
     )
   )
 })
@@ -77,7 +78,7 @@ export function alarmRoutes(
 
   app.get('/alarms', allow(SIGNED_IN, { querystring: whichAlarms }), async ({ query }) => {
     const site = await readSite(database)
-    if (!site) throw notFound('a site')
+    if (!site) throw notFound(said('things.site'))
     const page = query.state === 'waiting' ? WAITING_PAGE : PAGE
     const list = await readAlarms(database, site.id, {
       state: query.state ?? null,
@@ -146,7 +147,7 @@ export function alarmRoutes(
     allow(ACTING, { params: aDelivery }),
     async ({ params }, reply) => {
       if (!(await tryAgain(database, params.id, Date.now())))
-        throw conflict('only what was given up can be tried again')
+        throw conflict(said('alarms.onlyWhatWasGivenUp'))
       queue.wake()
       return reply.status(204).send()
     }
@@ -160,7 +161,7 @@ export function alarmRoutes(
     async (request, reply) => {
       const { id, file: name } = request.params
       const file = (await readResult(database, id))?.files?.find((f) => f.name === name)
-      if (!file) throw notFound('this file')
+      if (!file) throw notFound(said('things.file'))
       return sendFile(
         join(folder, String(id), file.name),
         file.type,

@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import { acknowledgeLacks } from '../../core/actions/alarms.ts'
 import type { AlarmView } from '../../core/api.ts'
 import { InputError } from '../../core/errors.ts'
@@ -76,9 +77,9 @@ export class Alarms {
     const kept = (await readDetections(this.database, camera)).find(
       ({ detection }) => detection.id === id
     )
-    if (!kept) throw notFound(`detection ${id.slice(0, 64)} on ${camera.slice(0, 64)}`)
+    if (!kept) throw notFound(said('things.detectionOn', id.slice(0, 64), camera.slice(0, 64)))
     const { detection } = kept
-    if (!detection.enabled) throw conflict(`${detection.name} is switched off`)
+    if (!detection.enabled) throw conflict(said('alarms.isSwitchedOff', detection.name))
     return this.take({
       source: 'sender',
       key,
@@ -101,7 +102,7 @@ export class Alarms {
   ): Promise<AlarmView> {
     await this.database.transaction(async (sql) => {
       const { state, actions } = await lockAlarm(sql, id)
-      if (state !== 'waiting') throw conflict('somebody has acknowledged this alarm already')
+      if (state !== 'waiting') throw conflict(said('alarms.somebodyHasAcknowledgedThisAlarm'))
       const lacks = acknowledgeLacks(actions.acknowledge, given)
       if (lacks) throw new InputError('acknowledging', lacks)
       const now = Date.now()
@@ -152,7 +153,7 @@ export class Alarms {
 
   async hand(id: number, to: string, by: Author): Promise<AlarmView> {
     return this.write(id, async (sql, state) => {
-      if (state === 'closed') throw conflict('this alarm has been closed')
+      if (state === 'closed') throw conflict(said('alarms.thisAlarmHasBeenClosed'))
       await markHanded(sql, id, to)
       await noteAlarm(sql, id, 'handed', to, by, Date.now())
     })
@@ -161,9 +162,8 @@ export class Alarms {
   /** Closes an alarm that was acknowledged: nothing is left to do about it. */
   async close(id: number, words: string, by: Author): Promise<AlarmView> {
     return this.write(id, async (sql, state) => {
-      if (state === 'waiting')
-        throw conflict('this alarm has not been acknowledged; acknowledge it first')
-      if (state === 'closed') throw conflict('this alarm has been closed already')
+      if (state === 'waiting') throw conflict(said('alarms.thisAlarmHasNotBeen'))
+      if (state === 'closed') throw conflict(said('alarms.thisAlarmHasBeenClosed2'))
       await markClosed(sql, id, Date.now())
       await noteAlarm(sql, id, 'closed', words.trim(), by, Date.now())
     })

@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import helmet from '@fastify/helmet'
 import type { FastifyInstance, FastifyRequest } from 'fastify'
 import { notAllowed } from '../errors.ts'
@@ -61,8 +62,7 @@ export async function guardAccess(http: FastifyInstance, access: Access): Promis
 
 /** A whole address as the target, or `*`, is for proxies and is none of this server's (RFC 9112, 3.2). */
 function checkTarget({ raw }: FastifyRequest): void {
-  if (!raw.url?.startsWith('/'))
-    throw new InputError('', 'a request names its target by a path that begins with /')
+  if (!raw.url?.startsWith('/')) throw new InputError('', said('api.aRequestNamesItsTarget'))
 }
 
 /**
@@ -77,13 +77,11 @@ function checkSource(request: FastifyRequest, { secure, names, fronts }: Access)
   const own = (name: string): boolean =>
     asked === `${name}:${port}` || (asked === name && port === (secure ? 443 : 80))
   if (!names.some(own) && !fronts.includes(asked))
-    throw notAllowed(
-      'This server does not answer to this name. Start it with --host NAME to add one.'
-    )
+    throw notAllowed(said('api.thisServerDoesNotAnswer'))
   if (/^(GET|HEAD|OPTIONS)$/.test(request.method)) return
   const foreign =
     origin === undefined
       ? request.headers['sec-fetch-site'] === 'cross-site'
       : origin.toLowerCase() !== `${secure ? 'https' : 'http'}://${asked}`
-  if (foreign) throw notAllowed('This server takes changes only from pages of its own.')
+  if (foreign) throw notAllowed(said('api.thisServerTakesChangesOnly'))
 }

@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import { createReadStream } from 'node:fs'
 import { stat } from 'node:fs/promises'
 import type { FastifyReply, FastifyRequest } from 'fastify'
@@ -11,7 +12,7 @@ export async function sendFile(
   reply: FastifyReply
 ): Promise<unknown> {
   const { size } = await stat(file).catch(() => {
-    throw notFound('this file')
+    throw notFound(said('things.file'))
   })
   reply.header('accept-ranges', 'bytes').type(type)
   const m = /^bytes=(\d{0,15})-(\d{0,15})$/.exec(request.headers.range ?? '')

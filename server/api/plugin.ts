@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import cookies from '@fastify/cookie'
 import rateLimit from '@fastify/rate-limit'
 import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify'
@@ -58,7 +59,8 @@ export async function registerApi(
       await plugin.register(cookies)
       await plugin.register(rateLimit, {
         global: false,
-        errorResponseBuilder: (_request, { after }) => tooMany(`too many requests; wait ${after}`)
+        errorResponseBuilder: (_request, { after }) =>
+          tooMany(said('api.tooManyRequestsWait', after))
       })
       plugin.setValidatorCompiler(validatorCompiler)
       plugin.setErrorHandler(answerError)
@@ -104,8 +106,8 @@ const isStream = (part: unknown): boolean => typeof (part as Stream | null)?.pip
 
 function admit({ account }: FastifyRequest, roles: Who): void {
   if (roles === 'anyone') return
-  if (!account) throw notSignedIn('sign in first')
-  if (!roles.includes(account.role)) throw notAllowed(`as ${account.role} you may not do this`)
+  if (!account) throw notSignedIn(said('api.signInFirst'))
+  if (!roles.includes(account.role)) throw notAllowed(said('api.asYouMayNotDo', account.role))
 }
 
 /** What an answer that is written by hand must carry as well. */

@@ -1,3 +1,4 @@
+import { coded, type Said } from '../../core/messages/said.ts'
 import type { IncomingMessage, ServerResponse } from 'node:http'
 import type {
   FastifyBaseLogger,
@@ -52,26 +53,26 @@ export const allow = <const S extends RouteSchema>(
   schema: S = {} as S
 ): { config: { roles: Who }; schema: S } => ({ config: { roles }, schema })
 
-const text = v.string('must be a text')
+const text = v.string(coded('input.mustBeAText'))
 /** An id as an address names it. The database passes over spaces at its end: they would be taken for nothing. */
 const idText = v.pipe(
   text,
-  v.maxLength(120, 'is longer than 120 characters'),
-  v.regex(/^(?:|.*\S)$/su, 'ends with a space; leave it out')
+  v.maxLength(120, coded('input.isLongerThan120Characters')),
+  v.regex(/^(?:|.*\S)$/su, coded('api.endsWithASpaceLeave'))
 )
-/** A number as an address names it. @param of what it is of, such as `a run` */
-export const numberText = (of: string) =>
-  v.pipe(text, v.regex(/^\d{1,15}$/, `must be the number of ${of}`), v.transform(Number))
+/** A number as an address names it. @param of what it is of */
+export const numberText = (of: Said) =>
+  v.pipe(text, v.regex(/^\d{1,15}$/, coded('api.mustBeTheNumberOf', of)), v.transform(Number))
 
 export const byCamera = v.object({ camera: idText })
 export const byCameraAndId = v.object({ camera: idText, id: idText })
 /** A device's own name for a part of it. */
-export const tokenText = v.pipe(text, v.maxLength(120, 'is longer than 120 characters'))
+export const tokenText = v.pipe(text, v.maxLength(120, coded('input.isLongerThan120Characters')))
 
 export const byId = v.object({ id: idText })
-export const byNumber = (of: string) => v.object({ id: numberText(of) })
+export const byNumber = (of: Said) => v.object({ id: numberText(of) })
 
-const versionWords = 'must be the version that was read, a whole number from 1'
+const versionWords = coded('api.mustBeTheVersionThat')
 /** The version that a deletion names in its address. */
 export const versionQuery = v.object({
   version: v.pipe(
@@ -86,5 +87,5 @@ export const orNothing = <const S extends v.GenericSchema>(schema: S) =>
   v.nullish(schema, {} as never)
 
 /** A body that is a file, as it was sent. */
-export const fileBody = (what: string) =>
-  v.custom<Buffer>((value) => Buffer.isBuffer(value) && value.length > 0, `must be ${what}`)
+export const fileBody = (what: Said) =>
+  v.custom<Buffer>((value) => Buffer.isBuffer(value) && value.length > 0, coded('api.mustBe', what))

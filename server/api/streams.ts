@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import { setMaxListeners } from 'node:events'
 import type { ServerResponse } from 'node:http'
 import type { FastifyReply, FastifyRequest } from 'fastify'
@@ -31,7 +32,7 @@ export class LiveAnswers {
   /** @throws ApiError when the account has too many open */
   allowOne({ account }: FastifyRequest): void {
     if (this.sessions.openOf(account!.id) >= MAX_OPEN)
-      throw tooMany(`You have ${MAX_OPEN} live pictures or lists open. Close a window first.`)
+      throw tooMany(said('api.youHaveLivePicturesOr', MAX_OPEN))
   }
 
   /** Begins an answer that is written by hand. @throws ApiError when the account has too many open */

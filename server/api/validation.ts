@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import type { FastifySchemaCompiler } from 'fastify'
 import type * as v from 'valibot'
 import { InputError } from '../../core/errors.ts'
@@ -19,10 +20,7 @@ export const validatorCompiler: FastifySchemaCompiler<v.GenericSchema> =
         error:
           httpPart === 'body'
             ? error
-            : new InputError(
-                error.place.replace(/^\$\.?/, ''),
-                error.message.slice(error.place.length + 2)
-              )
+            : new InputError(error.place.replace(/^\$\.?/, ''), error.said)
       }
     }
   }
@@ -30,7 +28,7 @@ export const validatorCompiler: FastifySchemaCompiler<v.GenericSchema> =
 function refuseTwice(query: unknown): void {
   for (const [name, value] of Object.entries(query ?? {}))
     if (Array.isArray(value))
-      throw new InputError(`$.${name.slice(0, 40)}`, 'is given twice; give it once')
+      throw new InputError(`$.${name.slice(0, 40)}`, said('api.isGivenTwiceGiveIt'))
 }
 
 /**
@@ -52,12 +50,10 @@ export function refuseIllFormed(value: unknown, place: string): void {
   for (let next = left.pop(); next; next = left.pop()) {
     const { value: here, place: at } = next
     if (typeof here === 'string') {
-      if (!isWellFormed(here))
-        throw new InputError(at, 'has half a character (a lone surrogate); write it anew')
+      if (!isWellFormed(here)) throw new InputError(at, said('api.hasHalfACharacterA'))
     } else if (typeof here === 'object' && here !== null && !ArrayBuffer.isView(here)) {
       for (const [key, inner] of Object.entries(here)) {
-        if (!isWellFormed(key))
-          throw new InputError(at, 'has a name with half a character (a lone surrogate)')
+        if (!isWellFormed(key)) throw new InputError(at, said('api.hasANameWithHalf'))
         left.push({
           value: inner,
           place: Array.isArray(here) ? `${at}[${key}]` : `${at}.${key.slice(0, 40)}`

@@ -1,3 +1,4 @@
+import { backup as msg } from '../../core/messages/en/codes/backup.ts'
 import { resolve } from 'node:path'
 import { UsageError, runCommand } from '../../core/cli/options.ts'
 import { openInstallation } from '../launch/installation.ts'
@@ -10,7 +11,7 @@ const usage = `usage: npm run backup -- FILE [--data FOLDER] [--database URL] [-
 await runCommand(async (args) => {
   const call = readCall(args, usage)
   const [file] = call.positionals as [string]
-  if (call.positionals.length !== 1) throw new UsageError(usage)
+  if (call.positionals.length !== 1) throw new UsageError(null, usage)
   const passphrase = await passphraseOf(call, true)
   const { address, name, stop } = await openInstallation(call.data, call.database)
   try {
@@ -20,9 +21,7 @@ await runCommand(async (args) => {
       folder: call.data,
       passphrase
     })
-    process.stdout.write(
-      `${resolve(file)}: the database and ${files} files, ${(bytes / 2 ** 20).toFixed(1)} MB\n`
-    )
+    process.stdout.write(msg.theDatabaseAnd(resolve(file), files, (bytes / 2 ** 20).toFixed(1)))
   } finally {
     await stop()
   }

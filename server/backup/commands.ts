@@ -1,3 +1,5 @@
+import { backup as msg } from '../../core/messages/en/codes/backup.ts'
+import { said } from '../../core/messages/said.ts'
 import { readFileSync } from 'node:fs'
 import { resolve } from 'node:path'
 import { createInterface } from 'node:readline'
@@ -28,7 +30,7 @@ export function readCall(args: string[], usage: string, more: readonly string[] 
     },
     usage
   )
-  if (values.help) throw new UsageError(usage)
+  if (values.help) throw new UsageError(null, usage)
   const url = typeof values.database === 'string' ? values.database : process.env.WARDOPTIC_DATABASE
   return {
     values,
@@ -52,18 +54,15 @@ export async function passphraseOf({ values }: CommandCall, isNew: boolean): Pro
       : (process.env.WARDOPTIC_PASSPHRASE ?? (await asked()))
   if (isNew && passphrase.length < MIN_PASSWORD)
     throw new UsageError(
-      `the passphrase has ${passphrase.length} characters; it must have at least ${MIN_PASSWORD}`
+      said('backup.thePassphraseHasCharactersIt', passphrase.length, MIN_PASSWORD)
     )
   return passphrase
 }
 
 async function asked(): Promise<string> {
-  if (!process.stdin.isTTY)
-    throw new UsageError(
-      'say the passphrase with --passphrase-file FILE, or in WARDOPTIC_PASSPHRASE'
-    )
+  if (!process.stdin.isTTY) throw new UsageError(said('backup.sayThePassphraseWithPassphraseFi'))
   const lines = createInterface({ input: process.stdin, output: process.stderr, terminal: true })
-  process.stderr.write('Passphrase of the backup: ')
+  process.stderr.write(msg.passphraseOfTheBackup)
   // What is typed is not shown.
   Object.assign(lines, { _writeToOutput: () => {} })
   return new Promise((answer) =>

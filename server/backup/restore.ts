@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import { onlyRow } from '../columns.ts'
 import { createReadStream, createWriteStream } from 'node:fs'
 import { chmod, mkdir, readdir, rename, rm } from 'node:fs/promises'
@@ -36,7 +37,7 @@ export async function restore(
   choice: DatabaseChoice | null = null
 ): Promise<Manifest> {
   if ((await readdir(folder).catch(() => [])).length)
-    throw new InputError('--data', `${folder} is not empty; give a folder that is not there yet`)
+    throw new InputError('--data', said('backup.isNotEmptyGive', folder))
   const part = `${folder}.restoring`
   await rm(part, { recursive: true, force: true })
   await mkdir(part, { recursive: true, mode: 0o700 })
@@ -90,7 +91,7 @@ async function unpack(
     }
   }
   await reading
-  if (!manifest || !hasTables) throw new InputError('the backup', 'holds no database')
+  if (!manifest || !hasTables) throw new InputError('the backup', said('backup.holdsNoDatabase'))
   return manifest
 }
 
@@ -101,7 +102,7 @@ function placeOf(name: string, folder: string): string {
   const known =
     SINGLE_FILES.includes(inner) || FOLDERS.some((home) => inner.startsWith(`${home}${sep}`))
   if (inner === path || path.split(sep).includes('..') || !known)
-    throw new InputError('the backup', `holds "${name.slice(0, 80)}", which is none of its files`)
+    throw new InputError('the backup', said('backup.holdsWhichIs', name.slice(0, 80)))
   return join(folder, inner)
 }
 
@@ -115,11 +116,7 @@ function readManifest(text: string): Manifest {
   const manifest = JSON.parse(text) as Manifest
   const known = readFiles().map(({ name }) => name)
   const newer = manifest.migrations.find((name) => !known.includes(name))
-  if (newer)
-    throw new InputError(
-      'the backup',
-      `was made by a newer Wardoptic (${newer}); restore it with that one`
-    )
+  if (newer) throw new InputError('the backup', said('backup.wasMadeByANewer', newer))
   return manifest
 }
 
@@ -142,7 +139,7 @@ async function fillDatabase(
       'SELECT COUNT(*) AS n FROM information_schema.tables WHERE table_schema = DATABASE()'
     )
     if (onlyRow(counted).n)
-      throw new InputError('--database', `the database ${name} is not empty; give one that is`)
+      throw new InputError('--database', said('backup.theDatabaseIsNotEmpty', name))
     // The form that it had when it was saved; what came later follows.
     const files = readFiles()
     await migrate(

@@ -10,7 +10,7 @@ await runCommand(async (args) => {
   const call = readCall(args, usage)
   const [file] = call.positionals as [string]
   if (call.positionals.length !== 1 || typeof call.values.data !== 'string')
-    throw new UsageError(usage)
+    throw new UsageError(null, usage)
   const { madeAt } = await restore(
     resolve(file),
     call.data,

@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import { createCipheriv, createDecipheriv, randomBytes, scrypt } from 'node:crypto'
 import { InputError } from '../../core/errors.ts'
 
@@ -140,12 +141,12 @@ export async function* decryptStream(
   const key = await keyFor(head.sealed ? await passphrase() : '', head)
   for (let number = 0; ; number++) {
     const size = await taker.take(4)
-    if (size === null) throw new InputError(FILE, 'is cut off: its last piece is missing')
+    if (size === null) throw new InputError(FILE, said('backup.isCutOffItsLast'))
     const length = size.readUInt32BE()
     if (length > PIECE)
-      throw new InputError(FILE, `is damaged: piece ${number + 1} says that it has ${length} bytes`)
+      throw new InputError(FILE, said('backup.isDamagedPieceSaysThat', number + 1, length))
     const sealed = await taker.take(length + TAG)
-    if (sealed === null) throw new InputError(FILE, 'is cut off in the middle of a piece')
+    if (sealed === null) throw new InputError(FILE, said('backup.isCutOffInThe'))
     const open = (last: boolean): Buffer => {
       const decipher = createDecipheriv('aes-256-gcm', key, nonceOf(number, last))
       decipher.setAuthTag(sealed.subarray(length))
@@ -164,8 +165,8 @@ export async function* decryptStream(
           new InputError(
             FILE,
             number === 0
-              ? 'was sealed with another passphrase, or is damaged'
-              : `is damaged at piece ${number + 1}`
+              ? said('backup.wasSealedWithAnotherPassphrase')
+              : said('backup.isDamagedAtPiece', number + 1)
           ),
           { cause }
         )
@@ -173,7 +174,7 @@ export async function* decryptStream(
     }
     yield plain
     if (!last) continue
-    if ((await taker.take(1)) !== null) throw new InputError(FILE, 'goes on after its end')
+    if ((await taker.take(1)) !== null) throw new InputError(FILE, said('backup.goesOnAfterItsEnd'))
     return
   }
 }
@@ -186,10 +187,10 @@ function readHead(line: string | null): Head {
     // Told below.
   }
   if (head?.format !== FORMAT || typeof head.salt !== 'string')
-    throw new InputError(FILE, `is not a backup of Wardoptic (${FORMAT})`)
+    throw new InputError(FILE, said('backup.isNotABackupOf', FORMAT))
   const { N, r, p } = head
   // What a file says decides how much memory its key takes.
   if (![2 ** 14, 2 ** 15, 2 ** 16, 2 ** 17].includes(N!) || r !== 8 || !(p! >= 1 && p! <= 4))
-    throw new InputError(FILE, 'asks for a key that this version does not make')
+    throw new InputError(FILE, said('backup.asksForAKeyThat'))
   return head as Head
 }

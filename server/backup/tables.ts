@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import type { Connection, RowDataPacket } from 'mysql2/promise'
 import { InputError } from '../../core/errors.ts'
 
@@ -84,7 +85,7 @@ export async function loadTables(
   let table: TableLine | null = null
   let rows: unknown[][] = []
   let bytes = 0
-  let [count, said] = [0, -1]
+  let [count, promised] = [0, -1]
   const write = async (): Promise<void> => {
     if (table && rows.length)
       await connection.query(
@@ -103,15 +104,12 @@ export async function loadTables(
   }
   for await (const line of lines) {
     const value = JSON.parse(line) as TableLine | EndLine | Cell[]
-    if (!Array.isArray(value) && 'rows' in value) said = value.rows
+    if (!Array.isArray(value) && 'rows' in value) promised = value.rows
     else if (!Array.isArray(value)) {
       await end()
       table = value
       if (!known.has(table.table) || !table.columns.every((c) => /^\w+$/.test(c)))
-        throw new InputError(
-          'the backup',
-          `has the table ${table.table}, which this version does not know`
-        )
+        throw new InputError('the backup', said('backup.hasTheTableWhich', table.table))
       // What migrations or triggers have put in it is in the backup as well.
       await connection.query(`DELETE FROM \`${table.table}\``)
     } else {
@@ -126,7 +124,7 @@ export async function loadTables(
     }
   }
   await end()
-  if (count !== said)
-    throw new InputError('the backup', `has ${count} of ${Math.max(0, said)} rows`)
+  if (count !== promised)
+    throw new InputError('the backup', said('backup.hasOfRows', count, Math.max(0, promised)))
   await connection.query('SET foreign_key_checks = 1')
 }

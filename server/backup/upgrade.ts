@@ -1,3 +1,4 @@
+import { backup as msg } from '../../core/messages/en/codes/backup.ts'
 import { mkdir, readdir, rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { DatabaseAddress } from '../database.ts'
@@ -22,7 +23,7 @@ export async function backUpDatabase(
     `before-upgrade-${new Date().toISOString().replace(/[:.]/g, '-')}.wardoptic`
   )
   await backUp(file, { address, name, folder, passphrase: null, databaseOnly: true })
-  say(`The database is brought up to date. As it was before: ${file}`)
+  say(msg.theDatabaseIsBroughtUp(file))
   const old = (await readdir(home))
     .filter((f) => f.startsWith('before-upgrade-') && f.endsWith('.wardoptic'))
     .sort()

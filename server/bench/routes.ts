@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import * as v from 'valibot'
 import {
   SaveDetectionSchema,
@@ -56,18 +57,14 @@ export async function readPlanOf(database: Database, cameraId: string): Promise<
 }
 
 const sameId = (path: string, body: string, place: string): void => {
-  if (path !== body)
-    throw new InputError(
-      place,
-      `is "${body}", and the address says "${path}"; they must be the same`
-    )
+  if (path !== body) throw new InputError(place, said('plan.isAndThe', body, path))
 }
 
 /** Reading and saving what the Bench edits. */
 export function benchRoutes(app: Api, database: Database, clips: Clips): void {
   app.get('/site', allow(SIGNED_IN), async () => {
     const site = await readSite(database)
-    if (!site) throw notFound('a site')
+    if (!site) throw notFound(said('things.site'))
     return site
   })
 
@@ -115,25 +112,22 @@ export function benchRoutes(app: Api, database: Database, clips: Clips): void {
           ({ schedule }) => schedule.id === detection.schedule
         )
       )
-        throw new InputError(
-          '$.detection.schedule',
-          `names "${detection.schedule}", and the site has no such schedule`
-        )
+        throw new InputError('$.detection.schedule', said('input.namesAndThe4', detection.schedule))
       // Without a measured scene it could never fire.
       if (!scene.marks && isInMetres(detection))
-        throw new InputError(
-          '$.detection.size',
-          'is in metres, and the scene of this camera has not been measured; measure it, or use min and max'
-        )
+        throw new InputError('$.detection.size', said('plan.isInMetresAndThe'))
       const known = (input: string): boolean => site.inputs.some(({ id }) => id === input)
-      const inputs = `the site has ${site.inputs.map(({ id }) => id).join(', ') || 'no inputs'}`
+      const inputs = said(
+        'plan.theSiteHas',
+        site.inputs.map(({ id }) => id).join(', ') || 'no inputs'
+      )
       if (detection.armInput && !known(detection.armInput.input))
         throw new InputError(
           '$.detection.armInput.input',
-          `names "${detection.armInput.input}"; ${inputs}`
+          said('plan.names', detection.armInput.input, inputs)
         )
       if (detection.kind === 'contact' && !known(detection.input))
-        throw new InputError('$.detection.input', `names "${detection.input}"; ${inputs}`)
+        throw new InputError('$.detection.input', said('plan.names', detection.input, inputs))
       return database.transaction((sql) =>
         saveDetection(
           sql,
@@ -141,7 +135,7 @@ export function benchRoutes(app: Api, database: Database, clips: Clips): void {
           detection,
           position,
           version,
-          noteOf(request, `Edit ${detection.name}`),
+          noteOf(request, said('edits.edit', detection.name)),
           Date.now()
         )
       )
@@ -160,13 +154,10 @@ export function benchRoutes(app: Api, database: Database, clips: Clips): void {
           isInMetres(detection)
         )
         if (inMetres)
-          throw new InputError(
-            '$.marks',
-            `must stay: ${inMetres.detection.name} has a size in metres`
-          )
+          throw new InputError('$.marks', said('plan.mustStayHasASize', inMetres.detection.name))
       }
       return database.transaction((sql) =>
-        saveScene(sql, camera, wanted, noteOf(request, 'Change the scene'), Date.now())
+        saveScene(sql, camera, wanted, noteOf(request, said('edits.scene')), Date.now())
       )
     }
   )
@@ -182,7 +173,7 @@ export function benchRoutes(app: Api, database: Database, clips: Clips): void {
           params.camera,
           params.id,
           query.version,
-          noteOf(request, `Delete ${params.id}`),
+          noteOf(request, said('edits.delete', params.id)),
           Date.now()
         )
       )
@@ -198,18 +189,19 @@ export function benchRoutes(app: Api, database: Database, clips: Clips): void {
     async (request) => {
       const { params, body } = request
       const site = await readSite(database)
-      if (site?.id !== params.site) throw notFound(`site ${params.site.slice(0, 64)}`)
+      if (site?.id !== params.site)
+        throw notFound(said('things.siteNamed', params.site.slice(0, 64)))
       const { schedule, version } = body
       sameId(params.id, schedule.id, '$.schedule.id')
       if (!site.position && isTiedToSun(schedule))
-        throw new InputError('$.schedule', 'is tied to the sun, and the site has no position')
+        throw new InputError('$.schedule', said('plan.isTiedToTheSun'))
       return database.transaction((sql) =>
         saveSchedule(
           sql,
           site.id,
           schedule,
           version,
-          noteOf(request, `Edit hours ${schedule.name}`),
+          noteOf(request, said('edits.editSchedule', schedule.name)),
           Date.now()
         )
       )

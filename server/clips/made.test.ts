@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
+import { wordsOf } from '../../core/messages/words.ts'
 import { readMot } from '../../core/formats/mot.ts'
 import { readMeasures } from '../../core/measures/measures.ts'
 import { eventually, startTestApp, type TestApp } from '../testing/testApp.ts'
@@ -59,7 +60,7 @@ describe('a clip made from a script', () => {
     const steps = new Set<string>()
     await eventually(async () => {
       const { body: clip } = await t.ask('GET', `/api/clips/${id}`)
-      if (clip.progress) steps.add(clip.progress.step.replace(/\d+/g, 'n'))
+      if (clip.progress) steps.add(wordsOf(clip.progress.step).replace(/\d+/g, 'n'))
       return clip.state === 'ready'
     })
     expect([...steps]).toContain('Painting frame n of n')
@@ -81,7 +82,7 @@ describe('a clip made from a script', () => {
         detection
       })
     expect(
-      (await save({ id: 'care', name: 'Camera care', kind: 'tamper', severity: 'critical' }, 8))
+      (await save({ id: 'care', name: 'Camera health', kind: 'tamper', severity: 'critical' }, 8))
         .status
     ).toBe(200)
     expect(
@@ -113,15 +114,15 @@ describe('a clip made from a script', () => {
     ])
     const { body: mails } = await t.ask('GET', '/api/mailbox/')
     expect(mails.map((m: any) => m.subject).sort()).toEqual([
-      'Waiting room: Camera care: the camera is dark',
-      'Waiting room: Door: the contact is active'
+      'Waiting room: Camera health: camera dark',
+      'Waiting room: Door: contact active'
     ])
   }, 60_000)
 
   test('its tamper reference can be learned anew: from there on the dark is as it should be', async () => {
     expect(
       (await t.ask('POST', `/api/clips/${id}/reference`, { at: [99] })).body.message
-    ).toContain('$.at: has 99 s, and the clip ends at 14 s')
+    ).toContain('$.at: is 99 s, but the clip ends at 14 s')
     expect(
       (await t.ask('POST', `/api/clips/${id}/reference`, { at: [-1] })).body.message
     ).toContain('must be 0 or more')
@@ -145,8 +146,9 @@ describe('a clip made from a script', () => {
       name: 'Long',
       script: { ...script, seconds: 60, inputs: {} }
     })
-    await eventually(async () =>
-      (await t.ask('GET', `/api/clips/${body.id}`)).body.progress?.step.startsWith('Painting')
+    await eventually(
+      async () =>
+        (await t.ask('GET', `/api/clips/${body.id}`)).body.progress?.step.code === 'clips.painting'
     )
     expect((await t.ask('POST', `/api/clips/${body.id}/stop`)).body).toMatchObject({
       state: 'stopped'
@@ -154,8 +156,9 @@ describe('a clip made from a script', () => {
     expect((await t.ask('POST', `/api/clips/${body.id}/analyse`)).body).toMatchObject({
       state: 'analysing'
     })
-    await eventually(async () =>
-      (await t.ask('GET', `/api/clips/${body.id}`)).body.progress?.step.startsWith('Painting')
+    await eventually(
+      async () =>
+        (await t.ask('GET', `/api/clips/${body.id}`)).body.progress?.step.code === 'clips.painting'
     )
     expect((await t.ask('DELETE', `/api/clips/${body.id}`)).status).toBe(204)
     expect((await t.ask('GET', `/api/clips/${body.id}`)).status).toBe(404)
@@ -192,7 +195,7 @@ describe('what is wrong is refused with its place', () => {
     const answer = await t.ask('POST', '/api/cameras/slipway/made-clips', body)
     expect(answer).toMatchObject({
       status: 422,
-      body: { message: expect.stringContaining(message) }
+      body: { message: expect.saying(message) }
     })
   })
 

@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import type { ClipView } from '../../core/api.ts'
 import type { Play } from '../../simulation/script.ts'
 import type { Sql } from '../database.ts'
@@ -58,7 +59,7 @@ export async function findClip(sql: Sql, id: string): Promise<ClipView | null> {
 
 export async function readClip(sql: Sql, id: string): Promise<ClipView> {
   const clip = await findClip(sql, id)
-  if (!clip) throw notFound(`clip ${id.slice(0, 64)}`)
+  if (!clip) throw notFound(said('things.clip', id.slice(0, 64)))
   return clip
 }
 

@@ -1,3 +1,4 @@
+import { coded, said } from '../../core/messages/said.ts'
 import { Readable } from 'node:stream'
 import * as v from 'valibot'
 import { pictureAt } from '../../analysis/pictures.ts'
@@ -19,31 +20,28 @@ function within<T>(place: string, read: () => T): T {
     return read()
   } catch (error) {
     if (!(error instanceof InputError)) throw error
-    throw new InputError(
-      error.place.replace(/^\$/, place),
-      error.message.slice(error.place.length + 2)
-    )
+    throw new InputError(error.place.replace(/^\$/, place), error.said)
   }
 }
 
 const seconds = v.pipe(
-  v.string('must be a text'),
-  v.regex(/^\d{1,7}(\.\d{1,6})?$/, 'must be seconds from the start of the clip'),
+  v.string(coded('input.mustBeAText')),
+  v.regex(/^\d{1,7}(\.\d{1,6})?$/, coded('clips.mustBeSecondsFromThe')),
   v.transform(Number)
 )
 const newClip = v.object({
-  name: v.optional(v.string('must be a text'), 'Clip'),
+  name: v.optional(v.string(coded('input.mustBeAText')), 'Clip'),
   start: v.optional(
     v.pipe(
-      v.string('must be a text'),
-      v.regex(/^\d{1,13}$/, 'must be an instant in milliseconds'),
+      v.string(coded('input.mustBeAText')),
+      v.regex(/^\d{1,13}$/, coded('input.mustBeAnInstantIn')),
       v.transform(Number)
     )
   )
 })
 const footage = v.custom<Readable>(
   (value) => value instanceof Readable,
-  'must be a video file, sent as application/octet-stream'
+  coded('clips.mustBeAVideoFile')
 )
 
 export function clipRoutes(app: Api, database: Database, clips: Clips): void {
@@ -126,7 +124,7 @@ export function clipRoutes(app: Api, database: Database, clips: Clips): void {
   app.get('/clips/:id/truth', allow(INSTALLER, { params: byId }), async (request, reply) => {
     await clips.requireWhole(request.params.id)
     const clip = await readClip(database, request.params.id)
-    if (!clip.made) throw notFound('the true targets of a clip that was not made here')
+    if (!clip.made) throw notFound(said('things.truth'))
     return sendFile(clips.file(clip.id, 'truth.csv'), 'text/csv', request, reply)
   })
 
@@ -141,11 +139,7 @@ export function clipRoutes(app: Api, database: Database, clips: Clips): void {
     allow(INSTALLER, { params: byCamera, body: MakeClipSchema }),
     async ({ params, body }, reply) => {
       const { world } = await readCamera(database, params.camera)
-      if (!world)
-        throw new InputError(
-          'camera',
-          'has no simulated scene; clips can be made only for cameras of the demo site'
-        )
+      if (!world) throw new InputError('camera', said('clips.hasNoSimulatedSceneClips'))
       const { name, start, script } = body
       const play = {
         scene: readScene(world.scene),

@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import { randomUUID } from 'node:crypto'
 import { createWriteStream, existsSync } from 'node:fs'
 import { mkdir, readFile, readdir, rename, rm, stat } from 'node:fs/promises'
@@ -112,13 +113,9 @@ export class Clips {
   /** @throws ApiError when the clip has not been analysed, or a file of it is empty, cut or gone */
   async requireWhole(id: string): Promise<ClipView> {
     const clip = await readClip(this.database, id)
-    if (clip.state !== 'ready')
-      throw conflict(`${clip.name} has not been analysed; analyse it first`)
+    if (clip.state !== 'ready') throw conflict(said('input.hasNotBeenAnalysed', clip.name))
     const name = await this.damaged(clip)
-    if (name)
-      throw conflict(
-        `The file ${name} of ${clip.name} is missing, empty or cut. Analyse the clip again.`
-      )
+    if (name) throw conflict(said('clips.theFileOfIsMissing', name, clip.name))
     return clip
   }
 
@@ -238,13 +235,10 @@ export class Clips {
   async learnAnew(id: string, seconds: readonly number[]): Promise<ClipView> {
     const clip = await readClip(this.database, id)
     if (this.jobs.has(id) || clip.state !== 'ready')
-      throw conflict(
-        'this clip is being analysed, or has not been; its reference can be learned anew afterwards'
-      )
+      throw conflict(said('clips.thisClipIsBeingAnalysed'))
     const length = clip.frames / clip.fps
     const late = seconds.find((s) => s >= length)
-    if (late !== undefined)
-      throw new InputError('$.at', `has ${late} s, and the clip ends at ${length} s`)
+    if (late !== undefined) throw new InputError('$.at', said('clips.hasSAndTheClip', late, length))
     await setLearnAnew(this.database, id, seconds)
     return this.enqueue({ ...clip, state: 'analysing', learnAnewAt: [...seconds] })
   }
@@ -257,9 +251,7 @@ export class Clips {
         bytes += chunk.length
         done(
           bytes > mostBytes
-            ? tooLarge(
-                `the clip is larger than ${Math.round(mostBytes / 2 ** 20)} MB, the limit of this server (--clip-limit)`
-              )
+            ? tooLarge(said('clips.theClipIsLargerThan', Math.round(mostBytes / 2 ** 20)))
             : null,
           chunk
         )
@@ -282,7 +274,7 @@ export class Clips {
   /** Stops the analysis; the clip stays, without targets, and can be analysed again. */
   async stop(id: string): Promise<ClipView> {
     const job = this.jobs.get(id)
-    if (!job) throw conflict('this clip is not being analysed')
+    if (!job) throw conflict(said('clips.thisClipIsNotBeing'))
     job.stop.abort(new Error('stopped'))
     await job.ended
     return this.read(id)
@@ -290,7 +282,7 @@ export class Clips {
 
   async analyseAgain(id: string): Promise<ClipView> {
     const clip = await readClip(this.database, id)
-    if (this.jobs.has(id)) throw conflict('this clip is being analysed already')
+    if (this.jobs.has(id)) throw conflict(said('clips.thisClipIsBeingAnalysed2'))
     await setClipState(this.database, id, 'analysing')
     return this.enqueue({ ...clip, state: 'analysing' })
   }
@@ -315,7 +307,7 @@ export class Clips {
     const stop = new AbortController()
     const shown: ClipView = {
       ...clip,
-      progress: { share: null, step: 'Waiting for another analysis' }
+      progress: { share: null, step: said('clips.waiting') }
     }
     const ended = this.queue.then(() => this.work(shown, stop.signal)).catch(this.log)
     this.queue = ended
@@ -327,7 +319,7 @@ export class Clips {
     const original = this.file(clip.id, 'original')
     try {
       if (clip.made && !existsSync(original)) await this.paint(clip, original, signal)
-      clip.progress = { share: 0, step: 'Finding and following targets' }
+      clip.progress = { share: 0, step: said('clips.tracking') }
       const { footage, frames, tracks, measures } = await analyseInWorker(original, {
         name: clip.name,
         signal,
@@ -335,10 +327,10 @@ export class Clips {
         onProgress: (done, expected) =>
           (clip.progress = {
             share: expected ? 0.9 * Math.min(1, done / expected) : null,
-            step: `Finding and following targets, frame ${done}${expected ? ` of ${expected}` : ''}`
+            step: said('clips.trackingFrame', done, expected)
           })
       })
-      clip.progress = { share: 0.92, step: 'Making it playable' }
+      clip.progress = { share: 0.92, step: said('clips.converting') }
       await makeView(original, footage, this.file(clip.id, 'view.mp4'), signal)
       await writeWhole(this.file(clip.id, 'tracks.csv'), writeMot(tracks, footage))
       await writeWhole(
@@ -377,7 +369,7 @@ export class Clips {
       onProgress: (done, frames) =>
         (clip.progress = {
           share: (0.9 * done) / frames,
-          step: `Painting frame ${done} of ${frames}`
+          step: said('clips.painting', done, frames)
         })
     })
     await writeWhole(this.file(clip.id, 'truth.csv'), writeMot(trueTracks(play), play.scene))
@@ -392,7 +384,7 @@ export class Clips {
       ...clip,
       state: 'refused',
       progress: null,
-      error: known ? error.message : 'the analysis failed; the log of the server says why'
+      error: known ? error.said : said('clips.analysisFailed')
     })
     setTimeout(() => this.refused.delete(clip.id), REFUSAL_KEPT_MS).unref()
     // The reason is told as soon as the row is gone; by then there are no files any more either.

@@ -1,3 +1,5 @@
+import { said, type Said } from '../../core/messages/said.ts'
+import { Failure, saidOfError } from '../../core/errors.ts'
 import { createWriteStream } from 'node:fs'
 import { mkdir, rename, rm } from 'node:fs/promises'
 import { join } from 'node:path'
@@ -29,7 +31,7 @@ export class DeviceRecordings {
   private readonly reading = new Map<number, Promise<void>>()
   /** The last of those that are read from a device: one at a time, as a device has more to do. */
   private readonly turns = new Map<string, Promise<void>>()
-  private readonly failed = new Map<number, { words: string; at: number }>()
+  private readonly failed = new Map<number, { why: Said | string; at: number }>()
   private readonly stops = new Set<AbortController>()
   private closed = false
 
@@ -48,7 +50,7 @@ export class DeviceRecordings {
     if (this.reading.has(id)) return { files: [], recording: { state: 'reading' } }
     const failed = this.failed.get(id)
     if (failed && Date.now() - failed.at < AGAIN_MS)
-      return { files: [], recording: { state: 'failed', words: failed.words } }
+      return { files: [], recording: { state: 'failed', why: failed.why } }
     return { files: [], recording: await this.begin(id, result.recording) }
   }
 
@@ -64,20 +66,21 @@ export class DeviceRecordings {
       if (!this.reading.has(id) && !this.closed) {
         const turn = (this.turns.get(recording.device) ?? Promise.resolve())
           .then(() => this.take(id, recording, link, found))
-          .catch((error: Error) => void this.fail(id, error))
+          .catch((error: unknown) => void this.fail(id, error))
           .finally(() => this.reading.delete(id))
         this.reading.set(id, turn)
         this.turns.set(recording.device, turn)
       }
       return { state: 'reading' }
     } catch (error) {
-      return { state: 'failed', words: this.fail(id, error as Error) }
+      return { state: 'failed', why: this.fail(id, error) }
     }
   }
 
-  private fail(id: number, { message }: Error): string {
-    this.failed.set(id, { words: message, at: Date.now() })
-    return message
+  private fail(id: number, error: unknown): Said | string {
+    const why = saidOfError(error)
+    this.failed.set(id, { why, at: Date.now() })
+    return why
   }
 
   private async take(
@@ -86,11 +89,11 @@ export class DeviceRecordings {
     link: DeviceLink,
     uri: string
   ): Promise<void> {
-    if (this.closed) throw new Error('the server is closing')
+    if (this.closed) throw new Failure(said('deliveries.serverClosing'))
     const stop = new AbortController()
     this.stops.add(stop)
     const late = setTimeout(
-      () => stop.abort(new Error(`it took longer than ${WITHIN_MS / 60_000} minutes to read it`)),
+      () => stop.abort(new Failure(said('deliveries.recordingSlow', WITHIN_MS / 60_000))),
       WITHIN_MS
     )
     try {
@@ -110,14 +113,14 @@ export class DeviceRecordings {
     async function* limited(): AsyncGenerator<Uint8Array> {
       for await (const piece of partsOf(answer, signal)) {
         if ((bytes += piece.length) > MAX_BYTES)
-          throw new Error(`the recording is larger than ${MAX_BYTES / 2 ** 20} MB`)
+          throw new Failure(said('deliveries.recordingLarge', MAX_BYTES / 2 ** 20))
         yield piece
       }
       signal.throwIfAborted()
     }
     try {
       await pipeline(Readable.from(limited()), createWriteStream(part))
-      if (!bytes) throw new Error('the device gave an empty recording')
+      if (!bytes) throw new Failure(said('deliveries.recordingEmpty'))
       await rename(part, join(home, RECORDING.name))
     } catch (error) {
       await rm(part, { force: true })
@@ -127,7 +130,7 @@ export class DeviceRecordings {
 
   async close(): Promise<void> {
     this.closed = true
-    for (const stop of this.stops) stop.abort(new Error('the server is closing'))
+    for (const stop of this.stops) stop.abort(new Failure(said('deliveries.serverClosing')))
     await Promise.all(this.reading.values())
   }
 }

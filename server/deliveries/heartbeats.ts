@@ -1,3 +1,5 @@
+import type { Said } from '../../core/messages/said.ts'
+import { saidOfError } from '../../core/errors.ts'
 import type { SiteActionsView } from '../../core/api.ts'
 import { MAX_SEQUENCE } from '../../core/formats/dc09.ts'
 import type { EndpointOf } from '../../core/formats/actions.ts'
@@ -14,7 +16,10 @@ export class Heartbeats {
   private readonly database: Database
   private readonly reach: Reach
   private readonly log: (error: unknown) => void
-  private readonly states = new Map<string, { answeredAt: number | null; error: string | null }>()
+  private readonly states = new Map<
+    string,
+    { answeredAt: number | null; error: Said | string | null }
+  >()
   private readonly beatAt = new Map<string, number>()
   private sequence = 0
   private timer: NodeJS.Timeout | undefined
@@ -73,7 +78,7 @@ export class Heartbeats {
       })
       this.states.set(id, { answeredAt: Date.now(), error: null })
     } catch (error) {
-      this.states.set(id, { answeredAt: before, error: (error as Error).message })
+      this.states.set(id, { answeredAt: before, error: saidOfError(error) })
     }
   }
 }

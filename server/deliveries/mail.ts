@@ -1,3 +1,5 @@
+import { said } from '../../core/messages/said.ts'
+import { Failure } from '../../core/errors.ts'
 import { createTransport, type SendMailOptions, type Transporter } from 'nodemailer'
 import type { Mail } from '../../core/formats/actions.ts'
 import type { Reach } from '../reach.ts'
@@ -43,7 +45,7 @@ export class Mailer {
       ...message,
       from: { name: 'Wardoptic', address: mail.sender }
     })) as { response: string; rejected?: string[] }
-    if (rejected?.length) throw new Error(`the mail server does not take ${rejected.join(', ')}`)
+    if (rejected?.length) throw new Failure(said('deliveries.mailRejected', rejected.join(', ')))
     return response
   }
 

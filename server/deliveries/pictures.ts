@@ -1,3 +1,5 @@
+import { Failure } from '../../core/errors.ts'
+import { said, type Said } from '../../core/messages/said.ts'
 import { readFile } from 'node:fs/promises'
 import { pictureAt } from '../../analysis/pictures.ts'
 import { readMot } from '../../core/formats/mot.ts'
@@ -37,7 +39,7 @@ export class Pictures {
     before: number,
     after: number,
     stepSeconds: number
-  ): Promise<{ pictures: Picture[]; missing: string | null }> {
+  ): Promise<{ pictures: Picture[]; missing: Said | null }> {
     const offsets = Array.from({ length: before + 1 + after }, (_, i) => (i - before) * stepSeconds)
     return trigger.clip
       ? this.ofClip(trigger, trigger.clip, camera, offsets)
@@ -49,9 +51,9 @@ export class Pictures {
     { id, time }: NonNullable<DueTrigger['clip']>,
     camera: string,
     offsets: readonly number[]
-  ): Promise<{ pictures: Picture[]; missing: string | null }> {
+  ): Promise<{ pictures: Picture[]; missing: Said | null }> {
     const clip = await readClip(this.database, id)
-    if (clip.camera !== camera) return { pictures: [], missing: 'the clip shows another camera' }
+    if (clip.camera !== camera) return { pictures: [], missing: said('deliveries.otherCamera') }
     const seconds = clip.frames / clip.fps
     const within = offsets.filter((offset) => time + offset >= 0 && time + offset < seconds)
     const pictures: Picture[] = []
@@ -68,7 +70,7 @@ export class Pictures {
     }
     return {
       pictures,
-      missing: within.length < offsets.length ? 'the clip begins or ends there' : null
+      missing: within.length < offsets.length ? said('deliveries.clipEnds') : null
     }
   }
 
@@ -76,9 +78,9 @@ export class Pictures {
     { detection, firedAt }: DueTrigger,
     camera: string,
     offsets: readonly number[]
-  ): Promise<{ pictures: Picture[]; missing: string | null }> {
+  ): Promise<{ pictures: Picture[]; missing: Said | null }> {
     const found = await this.devices.channelShowing(camera)
-    if (!found) throw new Error('no device shows this camera now')
+    if (!found) throw new Failure(said('deliveries.noCameraDevice'))
     const link = this.devices.link(found.row)
     const { profile } = found.channel
     const pictures: Picture[] = []
@@ -92,7 +94,7 @@ export class Pictures {
       pictures: [
         { offset: 0, jpeg: await drawSnapshot(await link.snapshot(profile), detection, null) }
       ],
-      missing: offsets.length > 1 ? 'the device keeps no earlier pictures' : null
+      missing: offsets.length > 1 ? said('deliveries.noEarlierPictures') : null
     }
   }
 

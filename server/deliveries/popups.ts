@@ -1,3 +1,5 @@
+import { Failure } from '../../core/errors.ts'
+import { said, type Said } from '../../core/messages/said.ts'
 import type { EndpointOf } from '../../core/formats/actions.ts'
 
 export interface Popup {
@@ -6,7 +8,7 @@ export interface Popup {
   alarm: number | null
   /** It is of a clip that is run as if it were live. */
   clip: boolean
-  words: string
+  said: Said
   sound: EndpointOf<'popup'>['sound']
 }
 
@@ -39,13 +41,13 @@ export class Popups {
     this.waiting.get(id)?.()
   }
 
-  /** Shows it wherever the application is open. @throws Error when nobody has shown it in time */
+  /** Shows it wherever the application is open. @throws Failure when nobody has shown it in time */
   async show(popup: Popup): Promise<number> {
     const acting = (): Subscriber[] => [...this.subscribers].filter(({ acts }) => acts)
-    if (!acting().length) throw new Error('nobody has Wardoptic open')
+    if (!acting().length) throw new Failure(said('deliveries.nobodyOnline'))
     const seen = new Promise<void>((resolve, reject) => {
       const late = setTimeout(
-        () => reject(new Error(`no browser has shown it within ${SHOWN_WITHIN_MS / 1000} s`)),
+        () => reject(new Failure(said('deliveries.notShown', SHOWN_WITHIN_MS / 1000))),
         SHOWN_WITHIN_MS
       )
       this.waiting.set(popup.id, () => {

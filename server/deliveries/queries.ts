@@ -1,3 +1,4 @@
+import { said, saidText, type Said } from '../../core/messages/said.ts'
 import type { Direction, Trigger } from '../../core/detections/index.ts'
 import type { Endpoint } from '../../core/formats/actions.ts'
 import type { Detection, DetectionKind, TamperCause } from '../../core/formats/plan.ts'
@@ -135,19 +136,28 @@ export async function readDue(
   }))
 }
 
-const note = (sql: Sql, id: number, at: number, ok: boolean, words: string): Promise<unknown> =>
+/** Of the columns that keep why something failed, or what came of it. */
+const OUTCOME_MAX = 1000
+
+const note = (
+  sql: Sql,
+  id: number,
+  at: number,
+  ok: boolean,
+  outcome: Said | string
+): Promise<unknown> =>
   sql.run('INSERT INTO delivery_attempt (delivery_id, made_at, ok, words) VALUES (?, ?, ?, ?)', [
     id,
     at,
     ok,
-    words.slice(0, 500)
+    saidText(outcome, OUTCOME_MAX)
   ])
 
 /** It has been confirmed; from now on it is never made again. */
 export async function markSent(
   database: Database,
   id: number,
-  words: string,
+  outcome: Said | string,
   result: object | null,
   begun: number,
   now: number
@@ -157,7 +167,7 @@ export async function markSent(
       "UPDATE delivery SET state = 'sent', attempts = attempts + 1, error = NULL, begun_at = COALESCE(begun_at, ?), sent_at = ?, result = ? WHERE id = ? AND state = 'pending'",
       [begun, now, result && JSON.stringify(result), id]
     )
-    if (affectedRows) await note(sql, id, now, true, words)
+    if (affectedRows) await note(sql, id, now, true, outcome)
   })
 }
 
@@ -165,7 +175,7 @@ export async function markSent(
 export async function markFailed(
   database: Database,
   id: number,
-  error: string,
+  error: Said | string,
   nextAt: number | null,
   begun: number,
   now: number
@@ -174,7 +184,7 @@ export async function markFailed(
     // A camera may have said so in the meantime.
     const { affectedRows } = await sql.run(
       "UPDATE delivery SET state = ?, attempts = attempts + 1, error = ?, begun_at = COALESCE(begun_at, ?), next_at = ? WHERE id = ? AND state = 'pending'",
-      [nextAt === null ? 'failed' : 'pending', error.slice(0, 500), begun, nextAt ?? 0, id]
+      [nextAt === null ? 'failed' : 'pending', saidText(error, OUTCOME_MAX), begun, nextAt ?? 0, id]
     )
     if (affectedRows) await note(sql, id, now, false, error)
   })
@@ -191,7 +201,7 @@ export async function confirmByCamera(sql: Sql, endpoint: string, now: number): 
       "UPDATE delivery SET state = 'sent', attempts = attempts + 1, sent_at = ? WHERE id = ?",
       [now, id]
     )
-    await note(sql, id, now, true, 'the camera said that it is active')
+    await note(sql, id, now, true, said('deliveries.cameraSaidActive'))
   }
 }
 

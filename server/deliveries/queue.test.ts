@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals'
+import { said } from '../../core/messages/said.ts'
 import { ENDPOINT_KINDS, type EndpointKind } from '../../core/formats/actions.ts'
 import { Database, type DatabaseAddress } from '../database.ts'
 import { eventually } from '../testing/testApp.ts'
@@ -51,7 +52,7 @@ const states = () =>
 async function running(make: (due: DueDelivery) => Promise<void>): Promise<Queue> {
   const send = async (due: DueDelivery) => {
     await make(due)
-    return { words: 'made' }
+    return { outcome: said('deliveries.webhookDone', 200) }
   }
   const queue = new Queue(
     database,
@@ -161,7 +162,7 @@ describe('the delivery queue', () => {
     await queue.close()
     expect(await states()).toMatchObject([
       { state: 'pending', attempts: 0 },
-      { error: 'the camera did not say that it set it off' }
+      { error: '{"code":"deliveries.cameraSilent"}' }
     ])
   })
 })

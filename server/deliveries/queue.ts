@@ -1,3 +1,5 @@
+import { saidOfError } from '../../core/errors.ts'
+import { said } from '../../core/messages/said.ts'
 import type { Database } from '../database.ts'
 import { deliveryKind, pauseAfter } from './kinds.ts'
 import type { Done } from './kinds/kind.ts'
@@ -102,7 +104,7 @@ export class Queue {
     const begun = Date.now()
     let done: Done
     try {
-      if (due.by === 'camera') throw new Refused('the camera did not say that it set it off')
+      if (due.by === 'camera') throw new Refused(said('deliveries.cameraSilent'))
       done = await this.send(due)
     } catch (error) {
       const nextIn =
@@ -110,7 +112,7 @@ export class Queue {
       await markFailed(
         this.database,
         due.id,
-        (error as Error).message,
+        saidOfError(error),
         nextIn === null ? null : Date.now() + nextIn,
         begun,
         Date.now()
@@ -123,11 +125,11 @@ export class Queue {
   }
 
   /** It has been made: whatever happens, that is written down before anything else. */
-  private async confirm(id: number, { words, result }: Done, begun: number): Promise<void> {
+  private async confirm(id: number, { outcome, result }: Done, begun: number): Promise<void> {
     const at = Date.now()
     for (;;) {
       try {
-        return await markSent(this.database, id, words, result ?? null, begun, at)
+        return await markSent(this.database, id, outcome, result ?? null, begun, at)
       } catch (error) {
         this.log(error)
         // Without the database nothing else can be made either; while closing it is tried once more and left.

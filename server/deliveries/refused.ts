@@ -1,2 +1,4 @@
+import { Failure } from '../../core/errors.ts'
+
 /** What will not become better by being tried again. */
-export class Refused extends Error {}
+export class Refused extends Failure {}

@@ -1,3 +1,5 @@
+import { Failure } from '../../core/errors.ts'
+import { said } from '../../core/messages/said.ts'
 import { connect } from 'node:net'
 import { readFrame, writeFrame, type Frame } from '../../core/formats/dc09.ts'
 import { Refused } from './refused.ts'
@@ -8,7 +10,7 @@ const MAX_BYTES = 4096
 /**
  * Sends one frame to a monitoring station over TCP and waits for its answer.
  *
- * @throws Refused when the station says that it cannot take it (DUH), Error when it does not confirm
+ * @throws Refused when the station says that it cannot take it (DUH), Failure when it does not confirm
  */
 export async function tellStation(
   { host, port }: { host: string; port: number },
@@ -23,7 +25,7 @@ export async function tellStation(
       work()
     }
     const late = setTimeout(
-      () => end(() => reject(new Error(`the station did not answer within ${WITHIN_MS / 1000} s`))),
+      () => end(() => reject(new Failure(said('deliveries.stationSlow', WITHIN_MS / 1000)))),
       WITHIN_MS
     )
     socket.setEncoding('utf8')
@@ -32,25 +34,22 @@ export async function tellStation(
       text += part
       if (text.endsWith('\r') || text.length > MAX_BYTES) end(() => resolve(text))
     })
-    socket.on('end', () =>
-      end(() => reject(new Error('the station closed the connection without an answer')))
-    )
+    socket.on('end', () => end(() => reject(new Failure(said('deliveries.stationClosed')))))
     socket.on('error', (error: NodeJS.ErrnoException) =>
       end(() =>
         reject(
-          new Error(
+          new Failure(
             error.code === 'ECONNREFUSED'
-              ? `nothing listens at ${host}:${port}`
-              : `the station cannot be reached: ${error.message}`
+              ? said('deliveries.stationNotListening', host, port)
+              : said('deliveries.stationUnreachable', error.message)
           )
         )
       )
     )
   })
   const { id, sequence } = readFrame(answer)
-  if (id === 'DUH')
-    throw new Refused('the station refused it: it does not accept this account, code or severity')
-  if (id === 'NAK') throw new Error('the station could not read it, or its clock differs too much')
+  if (id === 'DUH') throw new Refused(said('deliveries.stationRefused'))
+  if (id === 'NAK') throw new Failure(said('deliveries.stationUnreadable'))
   if (id !== 'ACK' || sequence !== frame.sequence)
-    throw new Error(`the station answered ${id} ${sequence}, not ACK ${frame.sequence}`)
+    throw new Failure(said('deliveries.stationOther', id, String(sequence), String(frame.sequence)))
 }

@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import type { SavedActions, SavedDetection } from '../../core/api.ts'
 import type { Actions } from '../../core/formats/actions.ts'
 import { NO_ACTIONS } from '../../core/formats/noActions.ts'
@@ -103,10 +104,10 @@ const siteOf = async (sql: Sql, cameraId: string): Promise<string> =>
 
 async function refuse(sql: Sql, cameraId: string, id: string, name: string): Promise<never> {
   const now = await current(sql, cameraId, id)
-  if (!now) throw notFound(`detection ${name}`)
+  if (!now) throw notFound(said('things.detection', name))
   // A deleted one tells its version too, so that whoever wants to keep it can save over the deletion.
   throw versionConflict(
-    `detection ${name}`,
+    said('things.detection', name),
     now.kept ?? { deleted: true, version: now.row.version, changedAt: now.row.changed_at }
   )
 }
@@ -183,7 +184,7 @@ export async function saveActions(
     'SELECT id FROM detection WHERE camera_id = ? AND id = ? LOCK IN SHARE MODE',
     [cameraId, id]
   )
-  if (!there) throw notFound(`detection ${id.slice(0, 64)}`)
+  if (!there) throw notFound(said('things.detection', id.slice(0, 64)))
   const body = JSON.stringify(actions)
   const done =
     version === 0
@@ -200,7 +201,7 @@ export async function saveActions(
     return { actions, version: version + 1, changedAt: now }
   }
   throw versionConflict(
-    'what it sets off',
+    said('things.actions'),
     (await current(sql, cameraId, id))!.kept?.actions ?? null
   )
 }

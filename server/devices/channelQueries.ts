@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import type { Channel } from '../../core/devices/standing.ts'
 import type { AnalysisMode, RuleAbility, Rule } from '../../core/formats/onvif/rule.ts'
 import type { Sql } from '../database.ts'
@@ -85,7 +86,7 @@ export async function channelsOf(sql: Sql, deviceId: string): Promise<ChannelRow
 
 export async function channelOf(sql: Sql, deviceId: string, token: string): Promise<ChannelRow> {
   const found = (await channelsOf(sql, deviceId)).find((channel) => channel.token === token)
-  if (!found) throw notFound(`channel ${token.slice(0, 64)}`)
+  if (!found) throw notFound(said('things.channel', token.slice(0, 64)))
   return found
 }
 

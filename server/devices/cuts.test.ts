@@ -133,7 +133,7 @@ describe('a cut in the middle of sending leaves the old rule or the new one, and
       ['quay-edge', 'changed', 'unknown', true],
       ['second', 'created', 'none', true]
     ])
-    expect(sent.results[1]!.error).toContain('not begun: ')
+    expect(sent.results[1]!.error).toSay('not started: ')
     expect((await t.ask('GET', `/api/devices/${id}`)).body.state).toBe('offline')
     line.cut = () => 'pass'
     const view = (await t.ask('POST', `/api/devices/${id}/read`)).body as DeviceView
@@ -149,7 +149,7 @@ describe('a cut in the middle of sending leaves the old rule or the new one, and
     await draw(30)
     const both = await Promise.all([send(), send()])
     expect(both.map(({ error }) => error).filter(Boolean)).toEqual([
-      'this device is being sent to already'
+      'A send to this device is already running.'
     ])
     expect(held()).toMatchObject({ 'quay-edge': '30' })
   })
@@ -186,7 +186,7 @@ describe('many devices', () => {
     expect(new Set(done.devices.map(({ state }) => state))).toEqual(new Set(['done']))
     expect((await adding).body).toMatchObject({
       state: 'offline',
-      trouble: expect.stringContaining('did not answer within')
+      trouble: expect.saying('did not answer within')
     })
     silent.closeAllConnections()
     silent.close()

@@ -1,12 +1,14 @@
-/** Why a device could not be spoken with, in the words of the Devices place. */
+import { Failure } from '../../core/errors.ts'
+import { said, type Said } from '../../core/messages/said.ts'
+/** Why a device could not be spoken with, as the Devices place tells them apart. */
 export type DeviceErrorKind =
   'offline' | 'slow' | 'wrong-password' | 'no-account' | 'broken' | 'refused'
 
-export class DeviceError extends Error {
+export class DeviceError extends Failure {
   readonly kind: DeviceErrorKind
 
-  constructor(kind: DeviceErrorKind, message: string, cause?: unknown) {
-    super(message, { cause })
+  constructor(kind: DeviceErrorKind, why: Said | string, cause?: unknown) {
+    super(why, cause)
     this.kind = kind
   }
 }
@@ -15,9 +17,9 @@ export class DeviceError extends Error {
 export function deviceErrorOf(error: unknown, withinMs: number): DeviceError {
   if (error instanceof DeviceError) return error
   if ((error as Error).name === 'TimeoutError')
-    return new DeviceError('slow', `the device did not answer within ${withinMs / 1000} s`, error)
+    return new DeviceError('slow', said('devices.theDeviceDidNotAnswer', withinMs / 1000), error)
   const code = (
     (error as { cause?: { code?: string } }).cause?.code ?? (error as Error).message
   ).slice(0, 80)
-  return new DeviceError('offline', `the device cannot be reached (${code})`, error)
+  return new DeviceError('offline', said('devices.theDeviceCannotBeReached', code), error)
 }

@@ -61,7 +61,7 @@ describe('a device from its address to what it holds', () => {
     })
     expect(channel(body).detections.find((d) => d.id === 'path-crossing')!.losses).toEqual([
       { setting: 'sensitivity', wanted: '50', nearest: '34 (step 2 of 1 to 4)', elsewhere: null },
-      { setting: 'confirm time', wanted: '0.3 s', nearest: null, elsewhere: null }
+      { setting: 'confirm', wanted: '0.3 s', nearest: null, elsewhere: null }
     ])
   })
 
@@ -76,7 +76,7 @@ describe('a device from its address to what it holds', () => {
     expect(statSync(key).mode & 0o077).toBe(0)
     expect(() =>
       Encryption.withKey(join(devices.folder, 'other.key'), null).decrypt(row!.password_sealed)
-    ).toThrow('was sealed with another key')
+    ).toThrowWords('was encrypted with another key')
   })
 
   test('sent on command, read back, and nothing is left to send', async () => {
@@ -161,13 +161,13 @@ describe('a device from its address to what it holds', () => {
     const { body } = await t.ask('POST', `/api/devices/${id}/read`)
     expect(body).toMatchObject({
       state: 'offline',
-      trouble: expect.stringContaining('cannot be reached'),
+      trouble: expect.saying('can’t be reached'),
       information: { model: 'BM 220' }
     })
     expect((await send(id)).devices[0]).toMatchObject({
       state: 'failed',
       results: [],
-      error: expect.stringContaining('cannot be sent to')
+      error: expect.saying('Can’t send to')
     })
     expect((await t.ask('DELETE', `/api/devices/${id}`)).status).toBe(204)
     expect((await t.ask('POST', `/api/devices/${id}/read`)).status).toBe(404)
@@ -251,7 +251,7 @@ describe('what devices say', () => {
 })
 
 describe('devices that are not ready yet', () => {
-  test('fresh from the box: it gets its first account, and is read', async () => {
+  test('no account yet: it gets its first account, and is read', async () => {
     const device = await start('cam-yard')
     const { body } = await add(device)
     expect(body).toMatchObject({ state: 'new', trouble: 'it has no account yet' })
@@ -311,9 +311,12 @@ describe('devices that are not ready yet', () => {
   })
 
   test.each([
-    [{ address: '192.168.1.20' }, 'is no address; such as http://192.168.1.20'],
+    [
+      { address: '192.168.1.20' },
+      'address: "192.168.1.20" is not an address; enter one such as http://192.168.1.20'
+    ],
     [{ name: '' }, '$.name: must not be empty'],
-    [{ camera: 'nowhere' }, 'camera nowhere'],
+    [{ camera: 'nowhere' }, 'Camera nowhere no longer exists.'],
     [{ port: 80 }, '$.port: is not known here']
   ])('%j is refused', async (change, message) => {
     const { status, body } = await t.ask('POST', '/api/devices', {

@@ -1,3 +1,5 @@
+import { Failure } from '../../core/errors.ts'
+import { said } from '../../core/messages/said.ts'
 import { createCipheriv, createDecipheriv, hkdfSync, randomBytes } from 'node:crypto'
 import { existsSync, readFileSync, writeFileSync } from 'node:fs'
 
@@ -6,7 +8,7 @@ const NONCE_BYTES = 12
 const TAG_BYTES = 16
 
 /** The key is gone, or is another one than that with which something was sealed. */
-export class LostKey extends Error {}
+export class LostKey extends Failure {}
 
 /**
  * Seals what is secret, such as passwords of devices: AES-256-GCM with a key that lies beside the data, readable by its
@@ -60,7 +62,7 @@ export class Encryption {
         decipher.final()
       ]).toString('utf8')
     } catch (cause) {
-      throw new LostKey('was sealed with another key; enter it again', { cause })
+      throw new LostKey(said('devices.sealedWithOtherKey'), cause)
     }
   }
 }

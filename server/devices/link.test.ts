@@ -4,6 +4,7 @@ import { createRequire } from 'node:module'
 import type { AddressInfo } from 'node:net'
 import { promisify } from 'node:util'
 import { afterAll, describe, expect, test } from '@jest/globals'
+import { errorWords } from '../../core/messages/errorWords.ts'
 import { differencesOf } from '../../core/formats/onvif/differences.ts'
 import { toRule } from '../../core/formats/onvif/toRule.ts'
 import { DetectionSchema } from '../../core/formats/plan.ts'
@@ -23,7 +24,7 @@ const deviceErrorOf = async (asked: Promise<unknown>): Promise<[string, string]>
   try {
     await asked
   } catch (error) {
-    if (error instanceof DeviceError) return [error.kind, error.message]
+    if (error instanceof DeviceError) return [error.kind, errorWords(error)]
     throw error
   }
   return ['none', '']
@@ -80,7 +81,7 @@ describe('a simulated camera, over the wire', () => {
     const answer = await fetch(url)
     expect([answer.status, answer.headers.get('www-authenticate')]).toEqual([
       401,
-      expect.stringMatching(/^Digest realm="camera", qop="auth", algorithm=MD5, nonce="\w{32}"$/)
+      expect.saying(/^Digest realm="camera", qop="auth", algorithm=MD5, nonce="\w{32}"$/)
     ])
     // curl, a general client, is let in with the same password.
     const asked = async (password: string): Promise<string> =>
@@ -184,7 +185,7 @@ describe('a simulated camera, over the wire', () => {
     expect((await deviceErrorOf(link.pull(point, 1)))[0]).toBe('refused')
   }, 40_000)
 
-  test('fresh from the box it takes a first account, and from then on asks for it', async () => {
+  test('no account yet it takes a first account, and from then on asks for it', async () => {
     const device = await start('cam-yard')
     const fresh = new DeviceLink(device.address, null)
     expect(await fresh.hasAccount()).toBe(false)
@@ -325,7 +326,7 @@ describe('devices that answer wrongly, slowly, half, or not at all', () => {
   test('XML that is cut off', async () =>
     expect(
       await deviceErrorOf((await serve(xmlOf('<s:Envelope xmlns:s="x"><s:Body><a>'))).information())
-    ).toEqual(['broken', expect.stringContaining('is not well-formed XML')]))
+    ).toEqual(['broken', expect.saying('is not well-formed XML')]))
   test('a page instead of an answer', async () =>
     expect(
       await deviceErrorOf(
@@ -371,6 +372,8 @@ describe('devices that answer wrongly, slowly, half, or not at all', () => {
       )[0]
     ).toBe('offline'))
   test.each(['192.168.1.20', 'ftp://x', 'file:///etc/passwd', ''])('%j is no address', (address) =>
-    expect(() => new DeviceLink(address, null)).toThrow('is no address; such as http://')
+    expect(() => new DeviceLink(address, null)).toThrowWords(
+      'is not an address; enter one such as http://'
+    )
   )
 })

@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import { OUTPUT_KINDS, type OutputKind } from '../../core/formats/actions.ts'
 import { isOneOf } from '../../core/isOneOf.ts'
 import type { OutputSetting } from '../../core/devices/outputs.ts'
@@ -391,7 +392,7 @@ export class DeviceLink {
     for await (const part of partsOf(answer, signal)) {
       text += utf8.decode(part, { stream: true })
       if (text.length > MAX_XML)
-        throw new DeviceError('broken', 'the device’s metadata does not end')
+        throw new DeviceError('broken', said('devices.theDevicesMetadataDoesNot'))
       for (
         let end: number;
         (end = text.indexOf(METADATA_END)) >= 0;
@@ -501,10 +502,7 @@ export class DeviceLink {
   /** A device must not send this server elsewhere. */
   private own(uri: string, what: string): string {
     if (!URL.canParse(uri) || new URL(uri).origin !== this.address)
-      throw new DeviceError(
-        'broken',
-        `the ${what}’s address ${uri.slice(0, 80)} is not on the device`
-      )
+      throw new DeviceError('broken', said('devices.theSAddressIsNot', what, uri.slice(0, 80)))
     return uri
   }
 }

@@ -1,3 +1,5 @@
+import { saidOfError } from '../../core/errors.ts'
+import { said } from '../../core/messages/said.ts'
 import { Readable } from 'node:stream'
 import { SIGNED_IN, allow, byCamera, type Api } from '../api/route.ts'
 import { eventText, type LiveAnswers } from '../api/streams.ts'
@@ -26,7 +28,7 @@ export function liveRoutes(
   }> => {
     await readCamera(database, camera)
     const found = await devices.channelShowing(camera)
-    if (!found) throw conflict('no device shows this camera now; look at its state under Devices')
+    if (!found) throw conflict(said('devices.noDeviceShowsThisCamera'))
     return {
       device: found.row.id,
       channel: found.channel.token,
@@ -38,7 +40,7 @@ export function liveRoutes(
     try {
       return await work
     } catch (error) {
-      if (error instanceof DeviceError) throw conflict(error.message)
+      if (error instanceof DeviceError) throw conflict(error.said)
       throw error
     }
   }
@@ -64,7 +66,7 @@ export function liveRoutes(
       const type = answer.headers.get('content-type') ?? ''
       if (!/^multipart\/x-mixed-replace/.test(type) || !answer.body) {
         ended.abort()
-        throw conflict('the device’s stream is not Motion JPEG')
+        throw conflict(said('devices.theDevicesStreamIsNot'))
       }
       live.whileSignedIn(request, reply).addEventListener('abort', () => ended.abort())
       return reply
@@ -92,11 +94,11 @@ export function liveRoutes(
           // A browser that reads too slowly misses some.
           if (!raw.writableNeedDrain) say('targets', frame)
         }
-        say('trouble', { message: 'the device has ended its stream' })
+        say('trouble', { why: said('devices.streamEnded') })
       } catch (error) {
         if (!signal.aborted)
           say('trouble', {
-            message: error instanceof DeviceError ? error.message : (error as Error).message
+            why: saidOfError(error)
           })
       }
       raw.end()

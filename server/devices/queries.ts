@@ -1,3 +1,4 @@
+import { said, saidText, type Said, saidOf } from '../../core/messages/said.ts'
 import type { DeviceState } from '../../core/devices/views.ts'
 import type { Sql } from '../database.ts'
 import { notFound } from '../errors.ts'
@@ -14,7 +15,7 @@ export interface DeviceRow {
   username: string | null
   sealed: Buffer | null
   state: DeviceState
-  trouble: string | null
+  trouble: Said | string | null
   information: Information | null
   clockAhead: number | null
   inputs: string[]
@@ -52,7 +53,7 @@ const rowOf = (r: Raw): DeviceRow => ({
   username: r.username,
   sealed: r.password_sealed,
   state: r.state,
-  trouble: r.trouble,
+  trouble: r.trouble === null ? null : saidOf(r.trouble),
   information: r.information === null ? null : parsed<Information>(r.information),
   clockAhead: r.clock_ahead,
   inputs: r.inputs === null ? [] : parsed<string[]>(r.inputs),
@@ -67,7 +68,7 @@ export async function listDevices(sql: Sql): Promise<DeviceRow[]> {
 
 export async function readDevice(sql: Sql, id: string): Promise<DeviceRow> {
   const [row] = await sql.rows<Raw>(`${select} WHERE id = ?`, [id])
-  if (!row) throw notFound(`device ${id.slice(0, 64)}`)
+  if (!row) throw notFound(said('things.device', id.slice(0, 64)))
   return rowOf(row)
 }
 
@@ -155,11 +156,11 @@ export async function keepTrouble(
   sql: Sql,
   id: string,
   state: DeviceState,
-  trouble: string
+  trouble: Said | string
 ): Promise<void> {
   await sql.run('UPDATE device SET state = ?, trouble = ? WHERE id = ?', [
     state,
-    trouble.slice(0, 300),
+    saidText(trouble, 1000),
     id
   ])
 }

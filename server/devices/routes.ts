@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import * as v from 'valibot'
 import {
   AccountSchema,
@@ -21,11 +22,11 @@ import { DeviceError } from './deviceError.ts'
 const byToken = v.object({ ...byId.entries, token: tokenText })
 
 /** What a device refuses is no fault of the server. */
-async function said<T>(work: Promise<T>): Promise<T> {
+async function answered<T>(work: Promise<T>): Promise<T> {
   try {
     return await work
   } catch (error) {
-    if (error instanceof DeviceError) throw conflict(error.message)
+    if (error instanceof DeviceError) throw conflict(error.said)
     throw error
   }
 }
@@ -58,7 +59,7 @@ export function deviceRoutes(
 
   app.post('/devices', allow(INSTALLER, { body: AddDeviceSchema }), async ({ body }, reply) => {
     const site = await readSite(database)
-    if (!site) throw notFound('a site')
+    if (!site) throw notFound(said('things.site'))
     const wanted = body
     if (wanted.camera !== null) await readCamera(database, wanted.camera)
     return reply.status(201).send(await devices.add(site.id, wanted))
@@ -75,7 +76,7 @@ export function deviceRoutes(
     allow(INSTALLER, { params: byId, body: AccountSchema }),
     ({ params, body }) => {
       const { username, password, first } = body
-      return said(devices.account(params.id, username, password, first))
+      return answered(devices.account(params.id, username, password, first))
     }
   )
 
@@ -92,13 +93,13 @@ export function deviceRoutes(
   app.put(
     '/devices/:id/channels/:token/mode',
     allow(INSTALLER, { params: byToken, body: ModeSchema }),
-    ({ params, body }) => said(devices.setMode(params.id, params.token, body.type))
+    ({ params, body }) => answered(devices.setMode(params.id, params.token, body.type))
   )
 
   app.post(
     '/devices/:id/outputs/:token/test',
     allow(INSTALLER, { params: byToken }),
-    ({ params }) => said(devices.testOutput(params.id, params.token))
+    ({ params }) => answered(devices.testOutput(params.id, params.token))
   )
 
   app.post(

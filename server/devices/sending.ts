@@ -1,3 +1,5 @@
+import { saidOfError } from '../../core/errors.ts'
+import { said } from '../../core/messages/said.ts'
 import { randomUUID } from 'node:crypto'
 import { wantedRules } from '../../core/devices/standing.ts'
 import type { SendResult, SendingView } from '../../core/devices/views.ts'
@@ -50,7 +52,7 @@ export async function sendChannel(
     if (cut)
       return void results.push({
         ...base,
-        error: `not begun: ${cut.message}`,
+        error: said('devices.notStarted', cut.said),
         holds: held ? 'old' : 'none'
       })
     try {
@@ -62,7 +64,7 @@ export async function sendChannel(
       if (error.kind !== 'refused') cut = error
       results.push({
         ...base,
-        error: error.message,
+        error: error.said,
         holds: error.kind === 'refused' ? (held ? 'old' : 'none') : 'unknown'
       })
     }
@@ -153,7 +155,7 @@ export class Sendings {
 
   read(id: string): SendingView {
     const view = this.all.get(id)
-    if (!view) throw notFound(`sending ${id.slice(0, 64)}`)
+    if (!view) throw notFound(said('things.sending', id.slice(0, 64)))
     return view
   }
 
@@ -169,7 +171,7 @@ export class Sendings {
       device.results = await this.sendOne(device.id)
       device.state = device.results.some((r) => r.error !== null) ? 'failed' : 'done'
     } catch (error) {
-      device.error = (error as Error).message
+      device.error = saidOfError(error)
       device.state = 'failed'
     }
   }

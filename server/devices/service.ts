@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import { randomUUID } from 'node:crypto'
 import {
   isReachable,
@@ -7,7 +8,7 @@ import {
   type SendResult
 } from '../../core/devices/views.ts'
 import { detectionOf, takeOver } from '../../core/formats/onvif/takeOver.ts'
-import { InputError } from '../../core/errors.ts'
+import { InputError, saidOfError } from '../../core/errors.ts'
 import type { Database } from '../database.ts'
 import { readDetections, saveDetection } from '../detections/queries.ts'
 import type { Detection } from '../../core/formats/plan.ts'
@@ -167,8 +168,7 @@ export class Devices {
   ): Promise<DeviceView> {
     const { address: origin } = new DeviceLink(address, null)
     const twin = (await listDevices(this.database)).find((d) => d.address === origin)
-    if (twin)
-      throw new InputError('$.address', `is that of ${twin.name}, which has been added already`)
+    if (twin) throw new InputError('$.address', said('devices.isThatOfWhich', twin.name))
     await insertDevice(
       this.database,
       siteId,
@@ -228,7 +228,7 @@ export class Devices {
       await channelOf(this.database, id, token)
     ]
     if (!channel.modes.some((mode) => mode.type === type))
-      throw notFound(`the analysis mode ${type.slice(0, 60)}`)
+      throw notFound(said('things.mode', type.slice(0, 60)))
     try {
       // Asked anew: somebody may have switched it since it was read.
       const running = (await this.link(row).modes(token)).find((mode) => mode.running)?.type ?? null
@@ -243,7 +243,7 @@ export class Devices {
   async testOutput(id: string, token: string): Promise<DeviceView> {
     const row = await readDevice(this.database, id)
     const output = row.outputs.find((o) => o.token === token)
-    if (!output) throw notFound(`the output ${token.slice(0, 64)}`)
+    if (!output) throw notFound(said('things.output', token.slice(0, 64)))
     await this.link(row).activate(output.token, { Mode: 'pulse', Time: `PT${TEST_SECONDS}S` }, null)
     await noteTest(this.database, id, token, Date.now())
     await this.readAfresh(id)
@@ -255,15 +255,14 @@ export class Devices {
     await this.readAfresh(id)
     const channel = await channelOf(this.database, id, token)
     const held = channel.held.find(({ name }) => name === ruleName)
-    if (!held || channel.camera === null)
-      throw notFound(`the rule ${ruleName.slice(0, 80)} on this channel`)
+    if (!held || channel.camera === null) throw notFound(said('things.rule', ruleName.slice(0, 80)))
     const detections = await readDetections(this.database, channel.camera)
     const kept = detections.find(({ detection }) => detection.id === ruleName)
     const { camera } = channel
     const note = {
       by: (await this.one(id)).name,
       byId: null,
-      label: `Take ${kept?.detection.name ?? ruleName} over from the device`
+      label: said('edits.import', kept?.detection.name ?? ruleName)
     }
     const save = (detection: Detection, position: number, version: number): Promise<unknown> =>
       this.database.transaction((sql) =>
@@ -277,7 +276,7 @@ export class Devices {
       )
     else {
       const detection = detectionOf(held, channel.abilities)
-      if (!detection) throw conflict(`${ruleName} is of a kind that a plan does not have`)
+      if (!detection) throw conflict(said('devices.isOfAKind', ruleName))
       await save(detection, detections.length, 0)
     }
     return this.one(id)
@@ -308,7 +307,7 @@ export class Devices {
       const clockAhead = await link.clockAhead()
       const information = await link.information()
       if (row.username === null && !(await link.hasAccount()))
-        return await keepTrouble(this.database, id, 'new', 'it has no account yet')
+        return await keepTrouble(this.database, id, 'new', said('devices.hasNoAccountYet'))
       const channels: ChannelReading[] = []
       for (const { token, profile, name } of await link.channels())
         channels.push({
@@ -339,8 +338,8 @@ export class Devices {
       await this.subscriptions.listenTo(row)
     } catch (error) {
       const trouble =
-        error instanceof DeviceError ? error : new DeviceError('broken', (error as Error).message)
-      await keepTrouble(this.database, id, stateOf[trouble.kind], trouble.message)
+        error instanceof DeviceError ? error : new DeviceError('broken', saidOfError(error), error)
+      await keepTrouble(this.database, id, stateOf[trouble.kind], trouble.said)
     }
   }
 
@@ -358,11 +357,7 @@ export class Devices {
     try {
       return this.encryption.decrypt(sealed)
     } catch (error) {
-      throw new DeviceError(
-        'no-account',
-        'its password was sealed with a key that is lost; enter its account again',
-        error
-      )
+      throw new DeviceError('no-account', said('devices.itsPasswordWasSealedWith'), error)
     }
   }
 
@@ -393,7 +388,7 @@ export class Devices {
    * @throws ApiError when it cannot be spoken with
    */
   async send(id: string): Promise<SendResult[]> {
-    if (this.sending.has(id)) throw conflict('this device is being sent to already')
+    if (this.sending.has(id)) throw conflict(said('devices.thisDeviceIsBeingSent'))
     this.sending.add(id)
     try {
       const cameras = (await channelsOf(this.database, id)).flatMap(
@@ -421,7 +416,7 @@ export class Devices {
     await this.readAfresh(id)
     const row = await readDevice(this.database, id)
     if (!isReachable(row.state))
-      throw conflict(`${row.name} cannot be sent to: ${row.trouble ?? row.state}`)
+      throw conflict(said('devices.cannotBeSentTo', row.name, row.trouble ?? row.state))
     const link = this.link(row)
     const results: SendResult[] = []
     const schedules = (
@@ -474,7 +469,7 @@ export class Devices {
         if (!(error instanceof DeviceError)) throw error
         results.push({
           ...base,
-          error: error.message,
+          error: error.said,
           holds: error.kind === 'refused' ? 'old' : 'unknown'
         })
       }

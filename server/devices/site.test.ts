@@ -176,16 +176,16 @@ describe('the recorder', () => {
       await channel('recorder', 'Fuel pontoon')
     ]
     expect(atCamera.detections[0]!.losses).toEqual([
-      { setting: 'arming hours', wanted: 'Nights', nearest: 'always armed', elsewhere: 'Recorder' }
+      { setting: 'arming', wanted: 'Nights', nearest: 'always armed', elsewhere: 'Recorder' }
     ])
     expect(atRecorder.detections[0]!.losses).toEqual([
-      { setting: 'confirm time', wanted: '1 s', nearest: null, elsewhere: 'Fuel pontoon camera' }
+      { setting: 'confirm', wanted: '1 s', nearest: null, elsewhere: 'Fuel pontoon camera' }
     ])
     await send('cam-pontoon', 'recorder')
     // The rule itself, at the device, has both.
     expect(made.get('cam-pontoon')!.state.channels.analytics!.rules[0]!.simple).toMatchObject({
       ConfirmTime: 'PT1S',
-      Hours: expect.stringContaining('sat=00:00-24:00')
+      Hours: expect.saying('sat=00:00-24:00')
     })
     expect((await channel('cam-pontoon', 'Fuel pontoon')).detections[0]!.state).toBe('same')
     expect((await channel('recorder', 'Fuel pontoon')).detections[0]!.state).toBe('same')
@@ -295,7 +295,7 @@ describe('families of analysis', () => {
   test('the device itself refuses a second family beside the first', async () => {
     const device = made.get('cam-slipway')!
     const link = new DeviceLink(device.address, device.model.account!)
-    await expect(link.setMode('analytics', null, 'wo:Faces')).rejects.toThrow(
+    await expect(link.setMode('analytics', null, 'wo:Faces')).rejects.toThrowWords(
       'one family of analysis runs at a time'
     )
     expect(device.channels[0]!.mode).toBe('wo:Perimeter')
@@ -431,7 +431,7 @@ describe('one that switches motion and tamper on again by itself', () => {
     const parked = device.channels[0]!.rules.find(({ type }) => type === 'tt:TamperDetector')!
     expect(parked).toMatchObject({
       name: 'parked-tamper',
-      simple: { Hours: expect.stringMatching(/^mon=00:00-00:01;/) }
+      simple: { Hours: expect.saying(/^mon=00:00-00:01;/) }
     })
     // Longer than it takes to switch back.
     await new Promise((resolve) => setTimeout(resolve, 1000))
@@ -492,7 +492,7 @@ describe('what a camera shows now', () => {
     }
     await sending
     expect(seen.get('heard')).toMatchObject({
-      topic: expect.stringContaining('RuleEngine'),
+      topic: expect.saying('RuleEngine'),
       rule: expect.any(String)
     })
     for (const { x, y, w, h } of seen.get('targets').targets)
@@ -504,7 +504,7 @@ describe('what a camera shows now', () => {
   test('a camera that no device shows', async () => {
     expect(await t.ask('GET', '/api/cameras/workshop-yard/live.jpg')).toMatchObject({
       status: 409,
-      body: { message: expect.stringContaining('no device shows this camera') }
+      body: { message: expect.saying('No device shows this camera. See Devices.') }
     })
   })
 })

@@ -1,3 +1,4 @@
+import type { Said } from '../../core/messages/said.ts'
 import type { DeviceView } from '../../core/devices/views.ts'
 import { standingOf, unmanagedOf } from '../../core/devices/standing.ts'
 import { outputDifferences, wantedOutput } from '../../core/devices/outputs.ts'
@@ -50,7 +51,7 @@ export const waitingOf = (
   row: DeviceRow,
   output: DeviceRow['outputs'][number],
   { channels, endpoints, actions, schedules }: Everything
-): string[] =>
+): Said[] =>
   output.keeps
     ? outputDifferences(
         wantedOutput(

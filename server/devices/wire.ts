@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import { randomBytes } from 'node:crypto'
 import { InputError } from '../../core/errors.ts'
 import { authorization, readChallenge } from '../../core/formats/onvif/httpDigest.ts'
@@ -52,10 +53,7 @@ export class DeviceWire {
   /** @param address such as http://192.0.2.4 or http://127.0.0.1:8081 @throws InputError for what is no address */
   constructor(address: string, credentials: Credentials | null, withinMs = ANSWERS_WITHIN_MS) {
     if (!URL.canParse(address) || !/^https?:$/.test(new URL(address).protocol))
-      throw new InputError(
-        'address',
-        `"${address.slice(0, 60)}" is no address; such as http://192.168.1.20`
-      )
+      throw new InputError('address', said('devices.isNoAddress', address.slice(0, 60)))
     this.address = new URL(address).origin
     this.credentials = credentials
     this.withinMs = withinMs
@@ -116,7 +114,7 @@ export class DeviceWire {
   async call(service: Service, body: string): Promise<Element> {
     const at = (await this.servicePaths()).get(NAMESPACES_OF[service])
     if (!at || !URL.canParse(at))
-      throw new DeviceError('refused', `the device has no ${service} service`)
+      throw new DeviceError('refused', said('devices.theDeviceHasNoService', service))
     // Only its path is taken: behind a translation of addresses a device does not know its own.
     return this.ask(this.address + new URL(at).pathname, body, true)
   }
@@ -159,13 +157,14 @@ export class DeviceWire {
       return message.action
     } catch (error) {
       if (error instanceof SoapFault && error.codes.some((code) => code.endsWith('NotAuthorized')))
+        throw new DeviceError(this.credentials ? 'wrong-password' : 'no-account', error.said, error)
+      if (error instanceof SoapFault) throw new DeviceError('refused', error.said, error)
+      if (error instanceof InputError)
         throw new DeviceError(
-          this.credentials ? 'wrong-password' : 'no-account',
-          error.message,
+          'broken',
+          said('devices.answerIsWrong', error.place, error.said),
           error
         )
-      if (error instanceof SoapFault) throw new DeviceError('refused', error.message, error)
-      if (error instanceof InputError) throw new DeviceError('broken', error.message, error)
       throw error
     }
   }
@@ -174,7 +173,7 @@ export class DeviceWire {
     if (status === 401)
       throw new DeviceError(
         this.credentials ? 'wrong-password' : 'no-account',
-        'the device does not accept the account'
+        said('devices.theDeviceDoesNotAccept')
       )
   }
 
@@ -189,7 +188,7 @@ export class DeviceWire {
       const answer = await this.get(url, late.signal)
       this.checkAccepted(answer)
       if (!answer.ok)
-        throw new DeviceError('broken', `the device answered with HTTP ${answer.status}`)
+        throw new DeviceError('broken', said('devices.theDeviceAnsweredWithHttp', answer.status))
       return answer
     } catch (error) {
       throw deviceErrorOf(error, withinMs)
@@ -233,14 +232,14 @@ export class DeviceWire {
         if (bytes > MAX_XML)
           throw new DeviceError(
             'broken',
-            `the device’s answer is larger than ${MAX_XML / 2 ** 20} MB`
+            said('devices.theDevicesAnswerIsLarger', MAX_XML / 2 ** 20)
           )
         parts.push(part)
       }
       this.checkAccepted(answer)
       // A refusal comes with its reason in the body; anything else without one is no answer of the standard.
       if (!answer.ok && !/xml/.test(answer.headers.get('content-type') ?? ''))
-        throw new DeviceError('broken', `the device answered with HTTP ${answer.status}`)
+        throw new DeviceError('broken', said('devices.theDeviceAnsweredWithHttp', answer.status))
       return Buffer.concat(parts)
     } catch (error) {
       throw deviceErrorOf(error, withinMs)

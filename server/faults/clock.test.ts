@@ -37,7 +37,7 @@ test('the clock set back: said, and what is put off waits no longer than before'
   pass(1000)
   await watch.look()
   expect(said).toEqual([
-    "The machine's clock was set back by 7200 s. Times of triggers and alarms follow it from now on."
+    'The machine’s clock was set back by 7200 s. Triggers and alarms use the new time.'
   ])
   const [pending, failed] = await database.rows<{ next_at: number }>(
     'SELECT next_at FROM delivery ORDER BY id'

@@ -74,17 +74,17 @@ describe('files that are torn or gone', () => {
     const file = join(t.folder, 'device.key')
     const key = readFileSync(file)
     rmSync(file)
-    await expect(openKeys(t.database, t.folder, false)).rejects.toThrow(
+    await expect(openKeys(t.database, t.folder, false)).rejects.toThrowWords(
       `${file} is missing, and without it these passwords must be entered again: Gate camera, the mail server. Put it back from a backup, or start with --new-key.`
     )
     expect(existsSync(file)).toBe(false)
     writeFileSync(file, key.subarray(0, 5))
-    await expect(openKeys(t.database, t.folder, false)).rejects.toThrow(
+    await expect(openKeys(t.database, t.folder, false)).rejects.toThrowWords(
       `${file} has 5 bytes, not 32`
     )
     const { devices } = await openKeys(t.database, t.folder, true)
-    expect(() => devices.decrypt(Buffer.alloc(60))).toThrow(
-      'was sealed with another key; enter it again'
+    expect(() => devices.decrypt(Buffer.alloc(60))).toThrowWords(
+      'was encrypted with another key; enter it again'
     )
     writeFileSync(file, key)
     await t.database.run("DELETE FROM device WHERE id = 'cam'")
@@ -97,7 +97,7 @@ describe('a disk that is full or cannot be written', () => {
       status: 507,
       view: {
         code: 'no-space',
-        message: expect.stringMatching(
+        said: expect.saying(
           /The disk is nearly full: \d+ MB are free, and 200 MB are kept for alarms; this would take \d+ MB/
         )
       }
@@ -114,7 +114,7 @@ describe('a disk that is full or cannot be written', () => {
     const error = await writeFile('/dev/full', 'x').catch((e: unknown) => e)
     expect(viewOfError(error)).toMatchObject({
       status: 507,
-      view: { message: 'The disk is full. Free some space; nothing that was saved before is lost.' }
+      view: { said: 'The disk is full. Free some space. Saved data is safe.' }
     })
   })
 
@@ -157,7 +157,7 @@ describe('a device that drips, floods or lies', () => {
     const { link, close } = await answering(
       (write) => void (timer = setInterval(() => write('<'), 100))
     )
-    await expect(link.information()).rejects.toThrow('the device did not answer within 1.5 s')
+    await expect(link.information()).rejects.toThrowWords('the device did not answer within 1.5 s')
     clearInterval(timer)
     close()
   })
@@ -169,13 +169,13 @@ describe('a device that drips, floods or lies', () => {
       [envelope('<a/>'.repeat(480_000)), 'has more than 60000 elements'],
       [envelope('<a>'.repeat(100_000)), 'is nested more than 100 deep'],
       ['x'.repeat(3 * 2 ** 20), 'larger than 2 MB']
-    ]) {
+    ] as const) {
       const { link, close } = await answering((write, end) => {
-        write(text!)
+        write(text)
         end()
       })
       const began = performance.now()
-      await expect(link.information()).rejects.toThrow(words)
+      await expect(link.information()).rejects.toThrowWords(words)
       expect(performance.now() - began).toBeLessThan(1400)
       close()
     }

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
+import { inWords } from '../testing/inWords.ts'
 import type { EditEntry } from '../../core/history/states.ts'
 import { differencesBetween, stateOf } from '../../core/history/states.ts'
 import { cookieOfAccount } from '../testing/session.ts'
@@ -23,7 +24,7 @@ const put = async (
       ...(label && { 'x-edit-label': encodeURIComponent(label) })
     }
   })
-  return { status: answer.status, body: await answer.json() }
+  return { status: answer.status, body: inWords(await answer.json()) }
 }
 const history = async (
   camera = 'slipway',
@@ -163,7 +164,7 @@ describe('the history of a camera', () => {
     expect(second.more).toBe(false)
     expect(await t.ask('GET', '/api/cameras/fuel-pontoon/history?before=x')).toMatchObject({
       status: 422,
-      body: { message: 'before: must be the number of an entry of the history' }
+      body: { message: 'before: must be the number of an edit of the history' }
     })
   })
 })
@@ -204,7 +205,11 @@ describe('the scene of a camera', () => {
       await put(path, { ignore: [], marks: { ...marks, people: people.slice(0, 1) }, version: 2 })
     ).toMatchObject({
       status: 422,
-      body: { message: expect.stringContaining('at least 2 people are needed') }
+      body: {
+        message: expect.saying(
+          'marks: Mark at least 2 people, nearer and farther away; 1 marked so far.'
+        )
+      }
     })
     expect(
       await put(path, {
@@ -221,11 +226,11 @@ describe('the scene of a camera', () => {
       })
     ).toMatchObject({
       status: 422,
-      body: { message: expect.stringContaining('$.ignore[0]: crosses itself') }
+      body: { message: expect.saying('$.ignore[0]: crosses itself') }
     })
     expect(await put(path, { ignore: [], marks: { from: 'stars' }, version: 2 })).toMatchObject({
       status: 422,
-      body: { message: expect.stringContaining('must be people or rectangle') }
+      body: { message: expect.saying('must be people or rectangle') }
     })
     expect((await t.ask('GET', '/api/cameras/quay-path')).body.scene).toMatchObject({
       version: 2,
@@ -236,7 +241,7 @@ describe('the scene of a camera', () => {
   test('a size in metres needs it, and holds it', async () => {
     const d = {
       id: 'tall',
-      name: 'Tall',
+      name: 'Height',
       kind: 'line',
       line: [
         [0.2, 0.5],
@@ -252,7 +257,11 @@ describe('the scene of a camera', () => {
       })
     ).toMatchObject({
       status: 422,
-      body: { message: expect.stringContaining('has not been measured') }
+      body: {
+        message: expect.saying(
+          '$.detection.size: is in metres, but this camera is not calibrated; calibrate it, or use min and max'
+        )
+      }
     })
     expect(
       (
@@ -265,7 +274,7 @@ describe('the scene of a camera', () => {
     ).toBe(200)
     expect(await put(path, { ignore: [], marks: null, version: 2 })).toMatchObject({
       status: 422,
-      body: { message: '$.marks: must stay: Tall has a size in metres' }
+      body: { message: '$.marks: is needed: Height has size limits in metres' }
     })
   })
 

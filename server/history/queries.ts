@@ -1,3 +1,4 @@
+import { saidOf, saidText, type Said } from '../../core/messages/said.ts'
 import type { EditEntry, EditThing } from '../../core/history/states.ts'
 import type { Sql } from '../database.ts'
 import { parsed } from '../columns.ts'
@@ -9,9 +10,12 @@ export interface Author {
   byId: number | null
 }
 
+/** Of the column. */
+const LABEL_MAX = 500
+
 /** Who made an edit, and what it is called. */
 export interface EditNote extends Author {
-  label: string
+  label: Said | string
 }
 
 interface Row {
@@ -31,7 +35,7 @@ const entryOf = (row: Row): EditEntry => ({
   thing: row.thing,
   thingId: row.thing_id,
   body: row.body === null ? null : parsed(row.body),
-  label: row.label,
+  label: saidOf(row.label),
   by: row.made_by,
   at: row.made_at
 })
@@ -58,7 +62,7 @@ export async function noteEdit(
       thing,
       thingId,
       body === null ? null : JSON.stringify(body),
-      label.slice(0, 200),
+      saidText(label, LABEL_MAX),
       by.slice(0, 80),
       byId,
       now

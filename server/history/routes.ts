@@ -1,3 +1,6 @@
+import { parseWith } from '../../core/schema/parse.ts'
+import { SaidSchema } from '../../core/schema/said.ts'
+import { said, saidOf, type Said } from '../../core/messages/said.ts'
 import type { FastifyRequest } from 'fastify'
 import * as v from 'valibot'
 import type { HistoryView } from '../../core/history/states.ts'
@@ -14,14 +17,20 @@ export const authorOf = ({ account }: FastifyRequest): Author => ({
   byId: account?.id ?? null
 })
 
-/** Who makes an edit, and what the browser calls it (a header carries words of any script percent-encoded). */
-export function noteOf(request: FastifyRequest, label: string): EditNote {
+/**
+ * Who makes an edit, and what the browser calls it: a code with its values, or a text (a header carries those of any
+ * script percent-encoded).
+ */
+export function noteOf(request: FastifyRequest, label: Said): EditNote {
   const author = authorOf(request)
-  const said = request.headers['x-edit-label']
+  const given = request.headers['x-edit-label']
+  if (typeof given !== 'string') return { ...author, label }
   try {
+    const text = decodeURIComponent(given).trim()
+    const asked = saidOf(text)
     return {
       ...author,
-      label: (typeof said === 'string' && decodeURIComponent(said).trim()) || label
+      label: typeof asked === 'string' ? asked || label : parseWith(SaidSchema, asked)
     }
   } catch {
     return { ...author, label }
@@ -34,7 +43,7 @@ export function historyRoutes(app: Api, database: Database): void {
     '/cameras/:camera/history',
     allow(INSTALLER, {
       params: byCamera,
-      querystring: v.object({ before: v.optional(numberText('an entry of the history')) })
+      querystring: v.object({ before: v.optional(numberText(said('things.anEdit'))) })
     }),
     async ({ params, query }): Promise<HistoryView> => {
       const { site, camera } = await readCamera(database, params.camera)
@@ -46,7 +55,7 @@ export function historyRoutes(app: Api, database: Database): void {
   app.get(
     '/cameras/:camera/history/:id',
     allow(INSTALLER, {
-      params: v.object({ ...byCamera.entries, id: numberText('an entry of the history') })
+      params: v.object({ ...byCamera.entries, id: numberText(said('things.anEdit')) })
     }),
     async ({ params }) => {
       const { site, camera } = await readCamera(database, params.camera)

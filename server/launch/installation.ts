@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import { existsSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { UsageError } from '../../core/cli/options.ts'
@@ -31,15 +32,10 @@ export async function openInstallation(
   const running = whoRuns(folder)
   if (choice) return { ...choice, running: running !== null, stop: async () => {} }
   const secret = join(folder, SECRET_FILE)
-  if (!existsSync(secret))
-    throw new UsageError(
-      `${folder} holds no data of Wardoptic; name its folder with --data, or its database with --database`
-    )
+  if (!existsSync(secret)) throw new UsageError(said('start.holdsNoDataOf', folder))
   if (running) {
     if (running.databasePort === undefined)
-      throw new UsageError(
-        'Wardoptic is just starting, or runs over a database of its own choice; try again, or say --database'
-      )
+      throw new UsageError(said('start.wardopticIsJustStartingOr'))
     return {
       address: {
         host: '127.0.0.1',

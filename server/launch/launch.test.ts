@@ -111,7 +111,7 @@ describe('npm start', () => {
     })
     expect([second.status, second.stderr]).toEqual([
       1,
-      expect.stringContaining(`Wardoptic is running already with ${folder}, at ${first.address}`)
+      expect.saying(`Wardoptic is running already with ${folder}, at ${first.address}`)
     ])
 
     expect(await interrupt(first.child)).toBe(0)
@@ -147,7 +147,7 @@ describe('npm start', () => {
     )
     expect([status, stderr]).toEqual([
       1,
-      expect.stringContaining(`port ${port} is taken; give another one with --port`)
+      expect.saying(`port ${port} is taken; give another one with --port`)
     ])
     expect(withFolder()).toBe('')
     server.close()
@@ -163,6 +163,6 @@ describe('npm start', () => {
       ['scripts/start.mjs', '--data', folder, ...args],
       { encoding: 'utf8' }
     )
-    expect([status, stderr]).toEqual([1, expect.stringContaining(message)])
+    expect([status, stderr]).toEqual([1, expect.saying(message)])
   })
 })

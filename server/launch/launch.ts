@@ -1,3 +1,6 @@
+import { errorWords } from '../../core/messages/errorWords.ts'
+import { start as msg } from '../../core/messages/en/codes/start.ts'
+import { said } from '../../core/messages/said.ts'
 import { setFlagsFromString } from 'node:v8'
 import { runInNewContext } from 'node:vm'
 import { mkdirSync } from 'node:fs'
@@ -63,10 +66,13 @@ async function accessOf({
 
 /** With what to sign in: the demo's accounts each time, or the code of the first account. */
 function entranceWords(code: string | null, demo: readonly NewAccount[]): string {
-  if (code !== null)
-    return `Open the address and make the first account with this one-time code:\n  ${code}`
-  if (!demo.length) return 'Sign in with your account.'
-  return `Sign in as:\n${demo.map(({ username, password, role }) => `  ${role.padEnd(10)} ${username} / ${password}`).join('\n')}`
+  if (code !== null) return msg.openTheAddressAndMake(code)
+  if (!demo.length) return msg.signInWithYourAccount
+  return msg.signInAsN(
+    demo
+      .map(({ username, password, role }) => `  ${role.padEnd(10)} ${username} / ${password}`)
+      .join('\n')
+  )
 }
 
 /**
@@ -84,7 +90,7 @@ export async function launch(args: string[]): Promise<void> {
     (ending ??= (async () => {
       for (const stop of stops.reverse())
         await Promise.resolve(stop()).catch((error: Error) =>
-          process.stderr.write(`${error.message}\n`)
+          process.stderr.write(`${errorWords(error)}\n`)
         )
     })())
   let asked = false
@@ -101,7 +107,7 @@ export async function launch(args: string[]): Promise<void> {
     const { address: at, access, certificate } = await accessOf(options)
     const { logger, close: closeLog } = makeLogger(options.data)
     stops.push(closeLog)
-    say('Starting the database …')
+    say(msg.startingTheDatabase)
     const own = options.database
       ? null
       : await startMariaDb(options.data, (words) => logger.error(words))
@@ -148,16 +154,12 @@ export async function launch(args: string[]): Promise<void> {
     setTimeout(giveBackMemory, SETTLED_MS).unref()
     say(
       [
-        `\nWardoptic is at ${shown}`,
+        msg.nwardopticIsAt(shown),
         ...(certificate?.selfSigned
-          ? [
-              `Its certificate was made here; compare its fingerprint (SHA-256) at the first visit:\n  ${certificate.fingerprint}`
-            ]
+          ? [msg.itsCertificateWasMadeHere(certificate.fingerprint)]
           : []),
-        ...(simulators
-          ? [`The simulators (station, panel, contacts, outputs) are at ${simulators.pages}`]
-          : []),
-        `Everything is kept in ${options.data}. Ctrl-C ends it.`,
+        ...(simulators ? [msg.theSimulatorsStationPanelContact(simulators.pages)] : []),
+        msg.everythingIsKeptIn(options.data),
         entranceWords(code, demo)
       ].join('\n')
     )
@@ -166,7 +168,9 @@ export async function launch(args: string[]): Promise<void> {
     await end()
     // A disk that is full or read-only is said in words, with where it is.
     const disk = diskError(error)
-    throw disk ? new UsageError(`${disk.message} (${options.data})`, { cause: error }) : error
+    throw disk
+      ? new UsageError(said('start.diskAt', disk.view.said, options.data), undefined, error)
+      : error
   }
 }
 
@@ -206,23 +210,14 @@ async function listen(
     } catch (error) {
       const { code } = error as NodeJS.ErrnoException
       if (code === 'EADDRNOTAVAIL')
-        throw new UsageError(`--listen is ${host}, which is no address of this machine`, {
-          cause: error
-        })
+        throw new UsageError(said('start.listenIsWhichIs', host), undefined, error)
       if (code === 'EACCES')
-        throw new UsageError(`port ${port} needs more rights; give one above 1023 with --port`, {
-          cause: error
-        })
+        throw new UsageError(said('start.portNeedsMoreRightsGive', port), undefined, error)
       if (code !== 'EADDRINUSE') throw error
       if (asked !== null)
-        throw new UsageError(
-          `port ${asked} is taken; give another one with --port, or none to take the next that is free`,
-          { cause: error }
-        )
+        throw new UsageError(said('start.portIsTakenGiveAnother', asked), undefined, error)
       if (port >= FIRST_PORT + 50)
-        throw new UsageError(`ports ${FIRST_PORT} to ${port} are all taken; give one with --port`, {
-          cause: error
-        })
+        throw new UsageError(said('start.portsToAreAllTaken', FIRST_PORT, port), undefined, error)
     }
   }
 }

@@ -1,3 +1,4 @@
+import { start as msg } from '../../core/messages/en/codes/start.ts'
 import { mkdirSync } from 'node:fs'
 import { join } from 'node:path'
 import { pino, type Logger } from 'pino'
@@ -42,7 +43,7 @@ export function makeLogger(
           if (before > 0)
             method.apply(this, [
               { repeated: before },
-              'the same before, not written each time'
+              msg.theSameBeforeNotWritten
             ] as unknown as typeof args)
         }
       }

@@ -1,3 +1,4 @@
+import { start as msg } from '../../core/messages/en/codes/start.ts'
 import { execFile, spawn, type ChildProcess } from 'node:child_process'
 import { createHash, randomBytes } from 'node:crypto'
 import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs'
@@ -112,16 +113,16 @@ export async function startMariaDb(
   let again: Promise<void> = Promise.resolve()
   const keep = (): void =>
     void child.once('exit', (code, signal) => {
-      if (!stopping) again = restart(`MariaDB ended (${signal ?? `code ${code}`})`)
+      if (!stopping) again = restart(msg.mariadbEnded(signal ?? `code ${code}`))
     })
   const restart = async (why: string): Promise<void> => {
-    log(`${why}; starting it again`)
+    log(msg.startingItAgain(why))
     for (let wait = AGAIN_MS; !stopping; wait = Math.min(2 * wait, LONGEST_AGAIN_MS)) {
       await pause(wait)
       if (stopping) return
       try {
         child = await spawnMariaDb(folder, data, port, password, more)
-        log('MariaDB is there again')
+        log(msg.mariadbIsThereAgain)
         if (stopping) await stopChild(child)
         else keep()
         return
@@ -166,7 +167,7 @@ async function spawnMariaDb(
     [
       `ALTER USER root@localhost IDENTIFIED BY '${password}';`,
       `CREATE USER IF NOT EXISTS wardoptic@'127.0.0.1' IDENTIFIED BY '${password}';`,
-      "GRANT ALL ON `wardoptic%`.* TO wardoptic@'127.0.0.1';"
+      msg.grantAllOnWardopticTo
     ].join('\n'),
     { mode: 0o600 }
   )

@@ -1,3 +1,4 @@
+import type { Said } from '../../core/messages/said.ts'
 import { isIP, isIPv4 } from 'node:net'
 import { resolve } from 'node:path'
 import { fileURLToPath } from 'node:url'
@@ -93,7 +94,7 @@ export function launchOptions(
   }
 }
 
-const wrong = (words: string): UsageError => new UsageError(`${words}\n${usage}`)
+const wrong = (why: Said | string): UsageError => new UsageError(why, usage)
 
 function read(args: string[]) {
   try {

@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import { existsSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { UsageError } from '../../core/cli/options.ts'
@@ -58,9 +59,7 @@ export function takeFolder(folder: string): {
 } {
   const other = whoRuns(folder)
   if (other)
-    throw new UsageError(
-      `Wardoptic is running already with ${folder}${other.address ? `, at ${other.address}` : ''}; open that, or give another folder with --data`
-    )
+    throw new UsageError(said('start.wardopticIsRunningAlreadyWith', folder, other.address))
   write(folder, { pid: process.pid })
   return {
     say: (more) => write(folder, { pid: process.pid, ...more }),

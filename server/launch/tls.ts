@@ -1,3 +1,5 @@
+import { start as msg } from '../../core/messages/en/codes/start.ts'
+import { said } from '../../core/messages/said.ts'
 import { X509Certificate } from 'node:crypto'
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { isIP } from 'node:net'
@@ -35,7 +37,11 @@ export async function readCertificate(
     try {
       return readFileSync(file, 'utf8')
     } catch (error) {
-      throw new UsageError(`${file} cannot be read: ${(error as Error).message}`, { cause: error })
+      throw new UsageError(
+        said('start.cannotBeRead', file, (error as Error).message),
+        undefined,
+        error
+      )
     }
   }
   const [cert, key] = [read(of.cert), read(of.key)]
@@ -45,9 +51,7 @@ export async function readCertificate(
     if (!certificate.checkPrivateKey(createPrivateKey(key)))
       throw new Error('the key is of another certificate')
     if (Date.parse(certificate.validTo) < Date.now())
-      process.stderr.write(
-        `The certificate ${of.cert} ended on ${certificate.validTo}; browsers will refuse it.\n`
-      )
+      process.stderr.write(msg.theCertificateEndedOn(of.cert, certificate.validTo))
     return {
       cert,
       key,
@@ -56,8 +60,9 @@ export async function readCertificate(
     }
   } catch (error) {
     throw new UsageError(
-      `${of.cert} and ${of.key} are no certificate with its key (PEM): ${(error as Error).message}`,
-      { cause: error }
+      said('start.andAreNoCertificate', of.cert, of.key, (error as Error).message),
+      undefined,
+      error
     )
   }
 }

@@ -1,3 +1,4 @@
+import { coded, said } from '../../core/messages/said.ts'
 import * as v from 'valibot'
 import { INSTALLER, allow, type Api } from '../api/route.ts'
 import { notFound } from '../errors.ts'
@@ -6,16 +7,16 @@ import { notFound } from '../errors.ts'
 const message = v.object({
   '*': v.pipe(
     v.string(),
-    v.regex(/^(?:[\w-]+(?:\.[\w-]+)*\/?){0,4}$/, 'must be a message of the mailbox')
+    v.regex(/^(?:[\w-]+(?:\.[\w-]+)*\/?){0,4}$/, coded('mailbox.mustBeAMessageOf'))
   )
 })
 
 /** Hands on to the simulated mailbox, so that the application can show what has arrived there. */
 export function mailboxRoutes(app: Api, address: string | null): void {
   app.get('/mailbox/*', allow(INSTALLER, { params: message }), async ({ params }, reply) => {
-    if (!address) throw notFound('a simulated mailbox')
+    if (!address) throw notFound(said('things.mailbox'))
     const answer = await fetch(new URL(`/messages/${params['*']}`, address))
-    if (answer.status === 404) throw notFound('this message')
+    if (answer.status === 404) throw notFound(said('things.message'))
     return reply
       .status(answer.status)
       .type(answer.headers.get('content-type') ?? 'application/json')

@@ -53,7 +53,7 @@ test('before: nothing is kept, every detection is said to be without a check', a
   expect((await t.ask('POST', '/api/proving/runs', {})).status).toBe(404)
   expect(await readiness('slipway')).toMatchObject({
     proven: 'empty',
-    findings: [{ code: 'never-proven', sentence: expect.stringContaining('it has no check yet') }]
+    findings: [{ code: 'never-proven', sentence: expect.saying('has no checks') }]
   })
 })
 
@@ -67,7 +67,7 @@ test('the demo site is proposed at least a hundred checks; all are kept at once'
   )
   expect(await readiness('slipway')).toMatchObject({
     proven: 'empty',
-    findings: [{ sentence: 'No check of Quay edge has ever been run.', fix: { does: 'prove' } }]
+    findings: [{ sentence: 'Quay edge’s checks have not been run.', fix: { does: 'prove' } }]
   })
 })
 
@@ -79,7 +79,7 @@ test('run: what came of each, the score, the notch; painted pictures where the k
   // No device is there in this test, so that the outputs of the cameras are missing: just those fail.
   const failed = (await view()).checks.filter((c: any) => c.last && !c.last.passed)
   expect(failed.map((c: any) => c.check.about)).toEqual(['outputs', 'outputs', 'outputs'])
-  for (const c of failed) expect(c.last.sentence).toContain('no device has this output')
+  for (const c of failed) expect(c.last.sentence).toSay('no device has this output')
   expect(done).toMatchObject({
     asked: asked.length,
     done: asked.length,
@@ -98,7 +98,7 @@ test('run: what came of each, the score, the notch; painted pictures where the k
     findings: [
       {
         code: 'check-failed',
-        sentence: expect.stringContaining('Quay edge did not do what 2 checks of it expected')
+        sentence: expect.saying('Quay edge failed 2 checks')
       }
     ]
   })
@@ -117,7 +117,7 @@ test('a changed setting: its proofs are out of date; run again, what got worse a
     (await checksOf('quay-edge')).filter((c: any) => c.last).every((c: any) => !c.last.current)
   ).toBe(true)
   expect((await readiness('slipway')).findings).toMatchObject([
-    { code: 'never-proven', sentence: expect.stringContaining('was changed since') }
+    { code: 'never-proven', sentence: expect.saying('Settings changed since') }
   ])
   const worse = await run(await quick('quay-edge'))
   const turned = worse.worse.find((x: any) => x.check === 'quay-edge.direction.leftToRight')
@@ -213,7 +213,7 @@ test('a check of one’s own, on a clip; what is wrong is refused with its place
     'to must not be before from'
   )
   expect(await refused({ detection: 'nobody' })).toBe(
-    '$.check.detection: names "nobody", and the camera has no such detection'
+    '$.check.detection: names "nobody", which is not on this camera'
   )
   expect(
     await refused({
@@ -251,5 +251,5 @@ test('a check of one’s own, on a clip; what is wrong is refused with its place
         checks: [{ camera: 'quay-path', check: 'own-2' }]
       })
     ).body.message
-  ).toContain('needs a person on site')
+  ).toContain('needs a walk on site')
 })

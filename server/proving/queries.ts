@@ -1,3 +1,4 @@
+import { said, type Said, saidOf } from '../../core/messages/said.ts'
 import type { Trigger } from '../../core/detections/index.ts'
 import type { Check } from '../../core/formats/check.ts'
 import type { Verdict } from '../../core/proving/judge.ts'
@@ -50,14 +51,14 @@ export async function readRefused(sql: Sql, siteId: string): Promise<Map<string,
   return new Map(rows.map((row) => [`${row.camera_id} ${row.id}`, row.version]))
 }
 
-async function refuse(sql: Sql, camera: string, id: string, name: string): Promise<never> {
+async function refuse(sql: Sql, camera: string, id: string, name: Said | string): Promise<never> {
   const [row] = await sql.rows<CheckRow>(
     'SELECT camera_id, id, body, version, changed_at, deleted FROM proof_check WHERE camera_id = ? AND id = ?',
     [camera, id]
   )
-  if (!row) throw notFound(`check ${name}`)
+  if (!row) throw notFound(said('things.check', name))
   throw versionConflict(
-    `check ${name}`,
+    said('things.check', name),
     row.deleted ? { deleted: true, version: row.version, changedAt: row.changed_at } : keptOf(row)
   )
 }
@@ -171,7 +172,7 @@ export async function lastRun(sql: Sql, siteId: string): Promise<StoredRun | nul
 
 export async function readRun(sql: Sql, id: number): Promise<StoredRun> {
   const [row] = await sql.rows<RunRow>(`${runColumns} WHERE id = ?`, [id])
-  if (!row) throw notFound(`run ${id}`)
+  if (!row) throw notFound(said('things.run', id))
   return runOf(row)
 }
 
@@ -208,7 +209,7 @@ export interface StoredResult {
   passed: boolean
   settings: string
   at: number
-  sentence: string
+  sentence: Said | string
   hits: number
   misses: number
   false: number
@@ -238,12 +239,12 @@ const resultOf = (row: ResultRow): StoredResult => ({
   passed: row.passed === 1,
   settings: row.settings,
   at: row.made_at,
-  sentence: row.sentence,
+  sentence: JSON.parse(row.sentence) as Said | string,
   hits: Number(row.hits),
   misses: Number(row.misses),
   false: Number(row.more)
 })
-const resultColumns = `r.id, r.run_id, r.camera_id, r.check_id, r.detection_id, r.passed, r.settings, r.made_at, JSON_VALUE(verdict, '$.verdict.sentence') AS sentence,
+const resultColumns = `r.id, r.run_id, r.camera_id, r.check_id, r.detection_id, r.passed, r.settings, r.made_at, CONCAT(JSON_EXTRACT(verdict, '$.verdict.sentence'), '') AS sentence,
   JSON_VALUE(verdict, '$.verdict.hits') AS hits, JSON_VALUE(verdict, '$.verdict.misses') AS misses, JSON_VALUE(verdict, '$.verdict.false') AS more`
 
 /** Of every check of a site its last result. */
@@ -289,7 +290,7 @@ export async function readResult(
     'SELECT run_id, made_at, settings, verdict FROM proof_result WHERE camera_id = ? AND check_id = ? ORDER BY id DESC LIMIT 1',
     [camera, checkId]
   )
-  if (!row) throw notFound(`a result of ${checkId.slice(0, 120)}`)
+  if (!row) throw notFound(said('things.result', checkId.slice(0, 120)))
   return {
     run: row.run_id,
     at: row.made_at,
@@ -304,11 +305,12 @@ export async function editsBetween(
   siteId: string,
   from: number,
   to: number
-): Promise<{ camera: string | null; label: string; by: string; at: number }[]> {
-  return sql.rows(
+): Promise<{ camera: string | null; label: Said | string; by: string; at: number }[]> {
+  const rows = await sql.rows<{ camera: string | null; label: string; by: string; at: number }>(
     `SELECT camera_id AS camera, label, made_by AS \`by\`, made_at AS at FROM edit WHERE site_id = ? AND made_at > ? AND made_at <= ? ORDER BY id DESC LIMIT ${MAX_EDITS}`,
     [siteId, from, to]
   )
+  return rows.map((row) => ({ ...row, label: saidOf(row.label) }))
 }
 
 /** A live trigger, as a walk test wants it; null: it is of a clip's run, or is not there. */

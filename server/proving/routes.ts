@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import { InputError } from '../../core/errors.ts'
 import { checkFaults } from '../../core/formats/walk.ts'
 import { NamedChecksSchema, SaveCheckSchema } from '../../core/proving/views.ts'
@@ -20,7 +21,7 @@ import type { Proving } from './service.ts'
 import type { WalkTests } from './walkTests.ts'
 import { deleteCheck, readResult, saveCheck } from './queries.ts'
 
-const aRun = byNumber('a run')
+const aRun = byNumber(said('things.aRun'))
 const propose = allow(INSTALLER)
 const someChecks = orNothing(NamedChecksSchema)
 
@@ -89,14 +90,11 @@ export function provingRoutes(
       if (params.id !== check.id)
         throw new InputError(
           '$.check.id',
-          `is "${check.id}", and the address says "${params.id.slice(0, 120)}"; they must be the same`
+          said('input.isAndThe', check.id, params.id.slice(0, 120))
         )
       await readCamera(database, params.camera)
       if (!(await findDetection(database, params.camera, check.detection)))
-        throw new InputError(
-          '$.check.detection',
-          `names "${check.detection}", and the camera has no such detection`
-        )
+        throw new InputError('$.check.detection', said('proving.namesAndThe', check.detection))
       if (check.by.how === 'walk') checkFaults(check.by.walk.faults, '$.check.by.walk.faults')
       return database.transaction((sql) =>
         saveCheck(sql, params.camera, check, version, Date.now())

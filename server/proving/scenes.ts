@@ -1,3 +1,4 @@
+import { said, type Said } from '../../core/messages/said.ts'
 import { conflict } from '../errors.ts'
 
 /** A scene that is painted for the first time is ready after so long. */
@@ -18,8 +19,8 @@ export function scenesAt(address: string): Scenes {
       body: order ? JSON.stringify(order) : '',
       signal: AbortSignal.timeout(READY_WITHIN_MS)
     })
-    const body = (await answer.json()) as { began?: number; message?: string }
-    if (!answer.ok) throw conflict(body.message ?? `the scene answers with ${answer.status}`)
+    const body = (await answer.json()) as { began?: number; said?: Said | string }
+    if (!answer.ok) throw conflict(body.said ?? said('proving.sceneAnswers', answer.status))
     return body.began ?? 0
   }
   return {

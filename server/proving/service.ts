@@ -1,3 +1,5 @@
+import { Failure, saidOfError } from '../../core/errors.ts'
+import { said } from '../../core/messages/said.ts'
 import { createHash } from 'node:crypto'
 import type { SiteView } from '../../core/api.ts'
 import type { Actions, Endpoint } from '../../core/formats/actions.ts'
@@ -386,7 +388,7 @@ export class Proving {
           named.some((n) => n.camera === p.camera && n.check === p.check.id)
         )
       : view.proposals
-    if (named && !wanted.length) throw notFound('what was proposed')
+    if (named && !wanted.length) throw notFound(said('things.proposal'))
     await this.database.transaction(async (sql) => {
       for (const { camera, check, replaces } of wanted)
         await saveCheck(sql, camera, check, replaces ?? 0, Date.now())
@@ -397,14 +399,13 @@ export class Proving {
   /** Starts to run checks: those named, or all that need nobody on site. */
   async start(named: readonly NamedCheck[] | undefined, by: Author): Promise<ProofRunView> {
     const site = await readSite(this.database)
-    if (!site) throw notFound('a site')
+    if (!site) throw notFound(said('things.site'))
     return this.alone(() => this.startNow(site.id, named, by))
   }
 
   /** One run at a time: also two that are asked for at the same moment. */
   private async alone<T>(begin: () => Promise<T>): Promise<T> {
-    if (this.running.size || this.starting)
-      throw conflict('checks are being run already; stop that run first')
+    if (this.running.size || this.starting) throw conflict(said('proving.checksAreBeingRunAlready'))
     this.starting = true
     try {
       return await begin()
@@ -424,10 +425,10 @@ export class Proving {
         ? named.some((n) => n.camera === c.camera && n.check === c.check.id)
         : c.check.by.how !== 'person'
     )
-    if (!wanted.length) throw notFound(named ? 'a check of these' : 'a check that can be run here')
+    if (!wanted.length)
+      throw notFound(named ? said('things.checkOfThese') : said('things.runnableCheck'))
     const person = wanted.find((c) => c.check.by.how === 'person')
-    if (person)
-      throw conflict(`${person.check.name} needs a person on site; walk it from its own page`)
+    if (person) throw conflict(said('proving.needsAPersonOn', person.check.name))
     const asked = wanted.map(({ camera, check }) => ({ camera, check: check.id }))
     const id = await insertRun(this.database, siteId, asked, by, Date.now())
     this.go(id, wanted)
@@ -442,7 +443,7 @@ export class Proving {
   private async goOnNow(id: number): Promise<ProofRunView> {
     const run = await readRun(this.database, id)
     const site = await readSite(this.database)
-    if (run.state !== 'stopped') throw conflict('this run has not been stopped')
+    if (run.state !== 'stopped') throw conflict(said('proving.thisRunHasNotBeen'))
     const done = new Set(
       (await resultsOfRun(this.database, id)).map((r) => `${r.camera} ${r.check}`)
     )
@@ -458,7 +459,7 @@ export class Proving {
 
   async stop(id: number): Promise<ProofRunView> {
     const run = this.running.get(id)
-    if (!run) throw conflict('this run has ended already')
+    if (!run) throw conflict(said('input.thisRunHasEndedAlready'))
     run.stop = true
     await run.ended
     return this.view(id)
@@ -485,12 +486,12 @@ export class Proving {
           const place = scenery.places.get(next.camera)!
           const settings = this.settingsOf(next.check, place, scenery.endpoints)
           const verdict = await this.judge(next, place, scenery).catch(
-            (error: Error): Verdict | null => {
+            (error: unknown): Verdict | null => {
               if (running.stop) return null
               this.log(error)
               return {
                 outcome: 'failed',
-                sentence: `It could not be run: ${error.message.split('\n')[0]}.`,
+                sentence: said('verdicts.notRun', saidOfError(error)),
                 seen: [],
                 frame: 1,
                 time: 0,
@@ -557,7 +558,7 @@ export class Proving {
     const { places, context } = await this.scenery()
     const place = places.get(camera)
     if (!place?.plan.cameras[0]?.detections.some((d) => d.id === check.detection))
-      throw notFound(`detection ${check.detection} on ${camera.slice(0, 64)}`)
+      throw notFound(said('things.detectionOn', check.detection, camera.slice(0, 64)))
     return { plan: place.plan, actions: place.actions.get(check.detection) ?? NO_ACTIONS, context }
   }
 
@@ -598,8 +599,8 @@ export class Proving {
 
   private async clipSource(camera: string, id: string): Promise<ClipSource> {
     const clip = await findClip(this.database, id)
-    if (!clip || clip.camera !== camera) throw new Error('its clip is not there any more')
-    if (clip.state !== 'ready') throw new Error(`its clip ${clip.name} has not been analysed`)
+    if (!clip || clip.camera !== camera) throw new Failure(said('verdicts.clipGone'))
+    if (clip.state !== 'ready') throw new Failure(said('verdicts.clipNotAnalysed', clip.name))
     const file = (name: 'tracks.csv' | 'faces.csv' | 'measures.bin'): string =>
       this.clips.file(id, name)
     return {

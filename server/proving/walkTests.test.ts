@@ -116,11 +116,11 @@ describe('a walk in front of a live camera', () => {
     expect(effect(view, 'Strobe on the mast')).toMatchObject({
       expected: true,
       state: 'failed',
-      words: 'outside its own hours'
+      words: 'outside its schedule'
     })
     expect(view.verdict).toMatchObject({
       outcome: 'failed',
-      sentence: expect.stringContaining('Strobe on the mast: outside its own hours')
+      sentence: expect.saying('Strobe on the mast: outside its schedule')
     })
     // It was made up on the spot: nothing is kept.
     expect(view.kept).toBe(false)
@@ -147,7 +147,7 @@ describe('a walk in front of a live camera', () => {
     expect(silent).toMatchObject({ triggers: [], verdict: { outcome: 'passed' } })
     const wrong = await walked(checkOf({ id: 'dog', by: dog }))
     expect(wrong.verdict).toMatchObject({ outcome: 'failed', misses: 1 })
-    expect(wrong.verdict!.sentence).toContain('Stopped by class: animal')
+    expect(wrong.verdict!.sentence).toSay('Class not met: animal')
   }, 60_000)
 
   test('what the camera does not hold is the likely cause of its silence', async () => {
@@ -180,8 +180,8 @@ describe('a walk in front of a live camera', () => {
     const view = await walked(checkOf({ id: 'unsent' }))
     expect(view.triggers).toEqual([])
     expect(view.ladder).toMatchObject({ fired: true })
-    expect(view.verdict!.sentence).toMatch(
-      /By what the camera reported it should have triggered at .* Likely: .*Quay edge/
+    expect(view.verdict!.sentence).toSay(
+      /The camera should have triggered at .* Likely: .*Quay edge/
     )
   }, 60_000)
 
@@ -206,7 +206,7 @@ describe('a walk in front of a live camera', () => {
     const clip = checkOf({ by: { how: 'clip', clip: 'x', from: 0, to: 3 } })
     expect(
       (await t.ask('POST', '/api/cameras/slipway/walk', { check: clip })).body.message
-    ).toContain('it can be run, not walked')
+    ).toContain('This check uses a clip. Run it instead.')
     expect(
       (
         await t.ask('POST', '/api/cameras/fuel-pontoon/walk', {
@@ -220,7 +220,7 @@ describe('a walk in front of a live camera', () => {
           check: checkOf({ detection: 'path-crossing' })
         })
       ).body.message
-    ).toContain('no device shows this camera')
+    ).toContain('No device shows this camera')
     expect(
       (await t.ask('POST', '/api/cameras/slipway/walk', { check: { ...checkOf(), at: 'noon' } }))
         .body.message

@@ -1,3 +1,5 @@
+import { saidOfError } from '../../core/errors.ts'
+import { said } from '../../core/messages/said.ts'
 import type { Scenes } from './scenes.ts'
 import type { Author } from '../history/queries.ts'
 import { setTimeout as wait } from 'node:timers/promises'
@@ -120,15 +122,13 @@ export class WalkTests {
    * walked live
    */
   async start(camera: string, check: Check, by: Author): Promise<WalkTestView> {
-    if (this.isRunning(camera))
-      throw conflict('a walk test goes on in front of this camera already; stop it first')
-    if (check.by.how === 'clip')
-      throw conflict('this check looks at a clip; it can be run, not walked')
+    if (this.isRunning(camera)) throw conflict(said('proving.aWalkTestGoesOn'))
+    if (check.by.how === 'clip') throw conflict(said('proving.thisCheckLooksAtA'))
     if (check.by.how === 'walk' && !this.scenes)
-      throw conflict('there is no simulated scene here; let somebody on site walk it')
+      throw conflict(said('proving.thereIsNoSimulatedScene'))
     const bench = await this.proving.benchOf(camera, check)
     const showing = await this.devices.channelShowing(camera)
-    if (!showing) throw conflict('no device shows this camera now; see Devices')
+    if (!showing) throw conflict(said('proving.noDeviceShowsThisCamera'))
     const seconds = check.by.how === 'walk' ? check.by.walk.seconds : check.by.seconds
     const view: WalkTestView = {
       id: ++this.count,
@@ -160,14 +160,13 @@ export class WalkTests {
       enough: false,
       done: Promise.resolve()
     }
-    if (this.isRunning(camera))
-      throw conflict('a walk test goes on in front of this camera already; stop it first')
+    if (this.isRunning(camera)) throw conflict(said('proving.aWalkTestGoesOn'))
     this.tests.set(camera, test)
     test.done = this.walk(test, showing)
       .catch((error: unknown) => {
         if (test.ended.signal.aborted) return
         this.log(error)
-        Object.assign(view, { state: 'failed', error: (error as Error).message })
+        Object.assign(view, { state: 'failed', error: saidOfError(error) })
       })
       .finally(() => test.ended.abort())
     return view
@@ -198,8 +197,8 @@ export class WalkTests {
 
   private running(camera: string): Test {
     const test = this.tests.get(camera)
-    if (!test) throw notFound(`a walk test of ${camera.slice(0, 64)}`)
-    if (!this.isRunning(camera)) throw conflict('this walk test has ended')
+    if (!test) throw notFound(said('things.walkTest', camera.slice(0, 64)))
+    if (!this.isRunning(camera)) throw conflict(said('proving.thisWalkTestHasEnded'))
     return test
   }
 
@@ -318,7 +317,7 @@ export class WalkTests {
         }
       } catch (error) {
         if (!ended.signal.aborted)
-          view.error = `The camera’s targets cannot be read: ${(error as Error).message}`
+          view.error = said('causesOfSilence.targetsUnreadable', saidOfError(error))
       }
       await wait(AGAIN_MS, undefined, { signal: ended.signal }).catch(() => {})
     }
@@ -395,7 +394,7 @@ export class WalkTests {
       view.triggers.length || check.expect.what === 'silence'
         ? null
         : isFrameKind(detection)
-          ? (about[0] ?? 'The camera said nothing; what it makes of its pictures it does not say.')
+          ? (about[0] ?? said('causesOfSilence.reportsNothing'))
           : likelyCause(view.ladder, about)
     view.verdict = judge(
       check,
@@ -403,7 +402,7 @@ export class WalkTests {
       {
         setting,
         follows: { actions: bench.actions, site: bench.context.actions },
-        said: { triggers: view.triggers, effects: seenEffects(view.effects), cause }
+        reported: { triggers: view.triggers, effects: seenEffects(view.effects), cause }
       }
     )
     view.kept = await this.proving.keepLive(camera, check, view.verdict, test.by, view.beganAt!)

@@ -105,7 +105,7 @@ test('links are added, and taken back; an issue that is gone, or whose fix is a 
   expect((await findings()).some((f) => findingKey(f) === findingKey(shown))).toBe(false)
   expect(await fix(shown)).toMatchObject({
     status: 404,
-    body: { message: 'this issue is not there (any more)' }
+    body: { message: 'This issue no longer exists.' }
   })
   expect((await t.ask(body.undo.method, body.undo.path, body.undo.body)).status).toBe(200)
   expect((await findings()).some((f) => findingKey(f) === findingKey(shown))).toBe(true)

@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import type { FixView } from '../../core/api.ts'
 import { ApiError } from '../../core/apiError.ts'
 import { findingKey, type QuickFix } from '../../core/readiness/index.ts'
@@ -53,9 +54,8 @@ async function find(
   which: 'fix' | 'orElse'
 ): Promise<Applicable> {
   const fix = (await readiness.read()).findings.find((f) => findingKey(f) === key)?.[which]
-  if (!fix) throw notFound('this issue')
-  if (!isApplicable(fix))
-    throw conflict('This fix is a command of its own; it changes nothing of the plan.')
+  if (!fix) throw notFound(said('things.issue'))
+  if (!isApplicable(fix)) throw conflict(said('readiness.fixIsCommand'))
   return fix
 }
 
@@ -65,7 +65,7 @@ async function versionOf(sql: Sql, siteId: string, fix: Applicable): Promise<num
   if (fix.does === 'endpoint') return (await readEndpoint(sql, siteId, fix.endpoint.id)).version
   const id = fix.does === 'edit' ? fix.detection.id : fix.detection
   const kept = (await readDetections(sql, fix.camera)).find(({ detection }) => detection.id === id)
-  if (!kept) throw notFound('this detection')
+  if (!kept) throw notFound(said('things.thisDetection'))
   return fix.does === 'edit' ? kept.version : kept.actions.version
 }
 

@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import { createHash } from 'node:crypto'
 import type { ClipView } from '../../core/api.ts'
 import type { Measures } from '../../core/measures/measures.ts'
@@ -42,7 +43,7 @@ export class Readiness {
 
   async read(): Promise<ReadinessView> {
     const site = await readSite(this.database)
-    if (!site) throw notFound('a site')
+    if (!site) throw notFound(said('things.site'))
     const [proofs, endpoints, settings, everything, devices, ready, marks] = await Promise.all([
       this.proving.proofs(),
       readEndpoints(this.database, site.id),

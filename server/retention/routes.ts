@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import { SaveRetentionSchema, type RetentionView } from '../../core/retention.ts'
 import { readSettings, saveSetting } from '../actions/queries.ts'
 import { INSTALLER, allow, type Api } from '../api/route.ts'
@@ -10,7 +11,7 @@ import type { RetentionKeeper } from './service.ts'
 export function retentionRoutes(app: Api, database: Database, keeper: RetentionKeeper): void {
   const siteId = async (): Promise<string> => {
     const site = await readSite(database)
-    if (!site) throw notFound('a site')
+    if (!site) throw notFound(said('things.site'))
     return site.id
   }
   app.get('/retention', allow(INSTALLER), async (): Promise<RetentionView> => ({
@@ -30,7 +31,7 @@ export function retentionRoutes(app: Api, database: Database, keeper: RetentionK
           'retention',
           retention,
           version,
-          noteOf(request, 'Change how long things are kept'),
+          noteOf(request, said('edits.retention')),
           Date.now()
         )
       )

@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import { randomUUID } from 'node:crypto'
 import type { RunView } from '../../core/api.ts'
 import { Evaluator, type Trigger } from '../../core/detections/index.ts'
@@ -51,8 +52,7 @@ export class Runs {
   /** Starts a run at `speed` times the pace of the clip, with the plan as it is now. */
   async start(clipId: string, speed: number): Promise<RunView> {
     const clip = await readClip(this.database, clipId)
-    if (clip.state !== 'ready')
-      throw conflict(`${clip.name} has not been analysed; analyse it first`)
+    if (clip.state !== 'ready') throw conflict(said('input.hasNotBeenAnalysed', clip.name))
     const plan = await readPlanOf(this.database, clip.camera)
     const camera = plan.cameras[0]!
     const { tracks, measures } = await this.clips.readEvidence(clip)
@@ -107,7 +107,7 @@ export class Runs {
 
   async read(id: string): Promise<RunView> {
     const row = await findRun(this.database, id)
-    if (!row) throw notFound(`run ${id.slice(0, 64)}`)
+    if (!row) throw notFound(said('things.run', id.slice(0, 64)))
     const clip = await readClip(this.database, row.clip)
     const seconds = clip.frames / clip.fps
     return {
@@ -122,7 +122,7 @@ export class Runs {
 
   async stop(id: string): Promise<RunView> {
     const run = this.running.get(id)
-    if (!run) throw conflict('this run has ended already')
+    if (!run) throw conflict(said('input.thisRunHasEndedAlready'))
     run.stop.abort()
     await run.ended
     return this.read(id)

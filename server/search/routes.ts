@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import { Readable } from 'node:stream'
 import { PageSchema, SearchSchema, type FoundTrigger } from '../../core/watch/search.ts'
 import { SIGNED_IN, allow, type Api } from '../api/route.ts'
@@ -35,7 +36,7 @@ export function searchRoutes(app: Api, database: Database): void {
     allow(SIGNED_IN, { querystring: SearchSchema }),
     async ({ query: search }, reply) => {
       const site = await readSite(database)
-      if (!site) throw notFound('a site')
+      if (!site) throw notFound(said('things.site'))
       const cameras = new Map(site.cameras.map((c) => [c.id, c.name]))
       const line = (t: FoundTrigger): string =>
         [

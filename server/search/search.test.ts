@@ -265,7 +265,7 @@ describe('search, against a plain filter over what was written', () => {
       (await t.ask('GET', `/api/triggers?${query}`)).body.message
     expect(await refused('kind=dance')).toContain('kind: must be one of line')
     expect(await refused('from=yesterday')).toBe('from: must be an instant in milliseconds')
-    expect(await refused('after=1;DROP')).toContain('must be the place that the last page gave')
+    expect(await refused('after=1;DROP')).toContain('must be the cursor of the previous page')
   })
 
   // CSV as RFC 4180 2 has it: quotes doubled, a field with a comma in quotes; lines end in CR LF.
@@ -321,7 +321,7 @@ describe('what people do about an alarm', () => {
       t.ask('POST', `/api/alarms/${taken.alarm}/${what}`, body, who)
     expect(await post('close', {})).toMatchObject({
       status: 409,
-      body: { message: expect.stringContaining('acknowledge it first') }
+      body: { message: expect.saying('Acknowledge this alarm first.') }
     })
     expect((await post('notes', { words: ' ' })).status).toBe(422)
     expect((await post('notes', { words: 'Two people with a canoe' })).status).toBe(200)

@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import type {
   CameraSummary,
   SavedScene,
@@ -63,7 +64,7 @@ export interface CameraRow {
 
 export async function readCamera(sql: Sql, cameraId: string): Promise<CameraRow> {
   const [row] = await sql.rows<CameraRaw>(`${selectCamera} WHERE camera.id = ?`, [cameraId])
-  if (!row) throw notFound(`camera ${cameraId.slice(0, 64)}`)
+  if (!row) throw notFound(said('things.camera', cameraId.slice(0, 64)))
   return cameraOf(row)
 }
 
@@ -127,7 +128,7 @@ export async function saveScene(
     [JSON.stringify(ignore), marks && JSON.stringify(marks), now, cameraId, version]
   )
   const { site, camera, scene } = await readCamera(sql, cameraId)
-  if (done.affectedRows !== 1) throw versionConflict(`the scene of ${camera.name}`, scene)
+  if (done.affectedRows !== 1) throw versionConflict(said('things.sceneOf', camera.name), scene)
   await noteEdit(sql, site.id, cameraId, 'scene', cameraId, { ignore, marks }, note, now)
   return scene
 }
@@ -185,9 +186,9 @@ async function refuseSchedule(sql: Sql, siteId: string, id: string): Promise<nev
     'SELECT body, version, changed_at, deleted FROM schedule WHERE site_id = ? AND id = ?',
     [siteId, id]
   )
-  if (!row) throw notFound(`schedule ${id.slice(0, 64)}`)
+  if (!row) throw notFound(said('things.schedule', id.slice(0, 64)))
   throw versionConflict(
-    `schedule ${scheduleOf(row).schedule.name}`,
+    said('things.schedule', scheduleOf(row).schedule.name),
     row.deleted
       ? { deleted: true, version: row.version, changedAt: row.changed_at }
       : scheduleOf(row)

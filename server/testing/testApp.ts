@@ -1,3 +1,4 @@
+import { inWords } from './inWords.ts'
 import { execFileSync } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -132,7 +133,7 @@ export async function startTestApp({
     const text = await answer.text()
     return {
       status: answer.status,
-      body: answer.headers.get('content-type')?.includes('json') ? JSON.parse(text) : text
+      body: answer.headers.get('content-type')?.includes('json') ? inWords(JSON.parse(text)) : text
     }
   }
   return {

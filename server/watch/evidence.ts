@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import { mkdir, readFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { explain, type Trigger } from '../../core/detections/index.ts'
@@ -134,7 +135,7 @@ export class Evidence {
    */
   async account(id: number): Promise<TriggerExplanation> {
     const row = await this.row(id)
-    if (!row) throw notFound(`trigger ${id}`)
+    if (!row) throw notFound(said('things.trigger', id))
     const detection = parsed<Detection>(row.fired_with)
     if (row.run_id === null) {
       // One that is not there, or was cut, is none.
@@ -147,7 +148,7 @@ export class Evidence {
     const hours = plan.schedules[0] ?? null
     const clip = row.clip_id === null ? null : await findClip(this.database, row.clip_id)
     if (!clip || clip.state !== 'ready')
-      return { detection, hours, path: [], ladder: null, words: 'Its clip is not there any more.' }
+      return { detection, hours, path: [], ladder: null, words: said('watch.itsClipIsNotThere') }
     if (row.target === null || row.clip_seconds === null)
       return accountOf(detection, row.target, {
         from: clip.start,
@@ -194,13 +195,13 @@ export class Evidence {
   /** The picture of a trigger's moment, as JPEG. @throws ApiError when there is none */
   async picture(id: number): Promise<Buffer> {
     const row = await this.row(id)
-    if (!row) throw notFound(`trigger ${id}`)
+    if (!row) throw notFound(said('things.trigger', id))
     if (row.run_id === null)
       return readFile(join(this.folder, `${id}.jpg`)).catch(() => {
-        throw notFound('a picture of this trigger')
+        throw notFound(said('things.triggerPicture'))
       })
     const { pictures } = await this.pictures.around(dueOf(row), row.camera_id, 0, 0, 1)
-    if (!pictures.length) throw notFound('a picture of this trigger')
+    if (!pictures.length) throw notFound(said('things.triggerPicture'))
     return pictures[0]!.jpeg
   }
 

@@ -1,3 +1,5 @@
+import { Failure, saidOfError } from '../../core/errors.ts'
+import { coded, said } from '../../core/messages/said.ts'
 import type { ServerResponse } from 'node:http'
 import * as v from 'valibot'
 import { PartReader, writePiece, type WatchHead } from '../../core/watch/frames.ts'
@@ -13,7 +15,7 @@ import { SIGNED_IN, allow, byNumber, type Api } from '../api/route.ts'
 import type { LiveAnswers } from '../api/streams.ts'
 import { readSite } from '../sites/queries.ts'
 
-const aTrigger = byNumber('a trigger')
+const aTrigger = byNumber(said('things.aTrigger'))
 /** A device that does not answer is asked again after this. */
 const AGAIN_MS = 3000
 
@@ -41,7 +43,7 @@ export function watchRoutes(
 
   app.get('/watch', allow(SIGNED_IN), async (): Promise<WatchView> => {
     const site = await readSite(database)
-    if (!site) throw notFound('a site')
+    if (!site) throw notFound(said('things.site'))
     const [all, { people }, shown] = await Promise.all([
       readAllDetections(database, site.id),
       readSettings(database, site.id),
@@ -65,16 +67,16 @@ export function watchRoutes(
     '/watch/stream',
     {
       ...allow(SIGNED_IN, {
-        querystring: v.object({ cameras: v.optional(v.string('must be a text')) })
+        querystring: v.object({ cameras: v.optional(v.string(coded('input.mustBeAText'))) })
       }),
       exposeHeadRoute: false
     },
     async (request, reply) => {
       const site = await readSite(database)
-      if (!site) throw notFound('a site')
+      if (!site) throw notFound(said('things.site'))
       const asked = request.query.cameras?.split(',') ?? site.cameras.map((c) => c.id)
       const cameras = asked.filter((id) => site.cameras.some((c) => c.id === id))
-      if (!cameras.length) throw notFound(`camera ${asked.join().slice(0, 64)}`)
+      if (!cameras.length) throw notFound(said('things.camera', asked.join().slice(0, 64)))
       const { raw, signal } = live.begin(request, reply, 'application/octet-stream')
       // Each camera once, however often it is named.
       for (const camera of new Set(cameras)) void show(devices, camera, raw, signal)
@@ -118,10 +120,10 @@ async function show(
         signal.removeEventListener('abort', stop)
         both.abort()
       })
-      throw new Error('the device has ended its stream')
+      throw new Failure(said('devices.streamEnded'))
     } catch (error) {
       if (signal.aborted) return
-      say({ what: 'trouble', camera, words: (error as Error).message })
+      say({ what: 'trouble', camera, why: saidOfError(error) })
       await new Promise((resolve) => setTimeout(resolve, AGAIN_MS))
     }
   }

@@ -1,3 +1,4 @@
+import { simulators as msg } from '../../core/messages/en/codes/simulators.ts'
 import type { Trigger } from '../../core/detections/index.ts'
 import type { RuleAbility, Rule } from '../../core/formats/onvif/rule.ts'
 import type { ChannelModel } from './model.ts'
@@ -65,24 +66,20 @@ export class Channel {
   /** @throws Refusal when the device cannot hold the rule beside the others */
   check(rule: Rule, all: readonly Rule[]): void {
     const ability = this.abilities.find((a) => a.type === rule.type)
-    if (!ability)
-      throw new Refusal('ter:InvalidRule', `rules of type ${rule.type} are not supported`)
+    if (!ability) throw new Refusal('ter:InvalidRule', msg.rulesOfTypeAreNot(rule.type))
     const same = all.filter((r) => r.type === rule.type).length
     if (ability.most !== null && same > ability.most)
-      throw new Refusal('ter:TooManyRules', `at most ${ability.most} rules of type ${rule.type}`)
+      throw new Refusal('ter:TooManyRules', msg.atMostRulesOfType(ability.most, rule.type))
     const most = (this.origin ?? this).model.mostRules
     if (most !== undefined && all.length > most)
-      throw new Refusal('ter:TooManyRules', `at most ${most} rules in all`)
+      throw new Refusal('ter:TooManyRules', msg.atMostRulesInAll(most))
     for (const [name, value] of Object.entries(rule.simple)) {
       if (!ability.parameters.includes(name))
-        throw new Refusal('ter:InvalidRule', `${rule.type} has no parameter ${name}`)
+        throw new Refusal('ter:InvalidRule', msg.hasNoParameter(rule.type, name))
       const range = ability.ranges[name]
       const number = Number(value.replace(/^PT|S$/g, ''))
       if (range && !(number >= range.min && number <= range.max))
-        throw new Refusal(
-          'ter:InvalidArgVal',
-          `${name} is ${value}; must be from ${range.min} to ${range.max}`
-        )
+        throw new Refusal('ter:InvalidArgVal', msg.isMustBe(name, value, range.min, range.max))
     }
   }
 
@@ -97,12 +94,9 @@ export class Channel {
   /** Starts one family of analysis; null: none. @throws Refusal when another one runs, or there is no such */
   setMode(mode: string | null): void {
     if (mode !== null && !this.model.modes.some(({ type }) => type === mode))
-      throw new Refusal('ter:InvalidModule', `there is no module ${mode}`)
+      throw new Refusal('ter:InvalidModule', msg.thereIsNoModule(mode))
     if (mode !== null && this.mode !== null)
-      throw new Refusal(
-        'ter:ConfigurationConflict',
-        `${this.mode} is running; one family of analysis runs at a time`
-      )
+      throw new Refusal('ter:ConfigurationConflict', msg.isRunningOneFamily(this.mode))
     this.state.mode = mode
     this.save()
     this.refresh()

@@ -1,3 +1,6 @@
+import { errorWords } from '../../core/messages/errorWords.ts'
+import { simulators as msg } from '../../core/messages/en/codes/simulators.ts'
+import { said } from '../../core/messages/said.ts'
 import { classNames } from '../../core/formats/onvif/parameters.ts'
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http'
 import type { AddressInfo } from 'node:net'
@@ -130,7 +133,7 @@ export class Device {
 
   channel(token: string): Channel {
     const found = this.channels.find((channel) => channel.token === token)
-    if (!found) throw new Refusal('ter:NoConfig', `there is no configuration ${token.slice(0, 40)}`)
+    if (!found) throw new Refusal('ter:NoConfig', msg.thereIsNoConfiguration(token.slice(0, 40)))
     return found
   }
 
@@ -260,7 +263,7 @@ export class Device {
     } catch (error) {
       if (error instanceof Refusal) say(400, faultBody('Sender', error.code, error.message))
       else if (error instanceof InputError)
-        say(400, faultBody('Sender', 'ter:WellFormed', error.message))
+        say(400, faultBody('Sender', 'ter:WellFormed', errorWords(error)))
       else say(500, faultBody('Receiver', 'ter:Action', (error as Error).message))
     }
   }
@@ -316,7 +319,7 @@ async function read(request: IncomingMessage): Promise<string> {
   let bytes = 0
   for await (const part of request as AsyncIterable<Buffer>) {
     bytes += part.length
-    if (bytes > MAX_BYTES) throw new InputError('the message', 'is larger than 1 MB')
+    if (bytes > MAX_BYTES) throw new InputError('the message', said('simulators.isLargerThan1Mb'))
     parts.push(part)
   }
   return Buffer.concat(parts).toString('utf8')

@@ -72,7 +72,9 @@ describe('outputs of a simulated device', () => {
     ['bell', {}, 'Time is not given; must be from PT1S to PT60S'],
     ['siren', { Time: 'PT5S' }, 'there is no output siren']
   ])('%s with %j is refused', (token, settings, why) => {
-    expect(() => outputs.activate(token, 0, settings, token === 'horn' ? voice : null)).toThrow(why)
+    expect(() =>
+      outputs.activate(token, 0, settings, token === 'horn' ? voice : null)
+    ).toThrowWords(why)
     expect(said).toEqual([])
   })
 
@@ -96,10 +98,10 @@ describe('outputs of a simulated device', () => {
   })
 
   test('settings that it cannot do, or hours that are none, are not kept', () => {
-    expect(() => outputs.set('lamp', kept({ settings: { Time: 'PT99S' } }))).toThrow(
+    expect(() => outputs.set('lamp', kept({ settings: { Time: 'PT99S' } }))).toThrowWords(
       'must be from PT1S to PT60S'
     )
-    expect(() => outputs.set('lamp', kept({ hours: 'someday' }))).toThrow(
+    expect(() => outputs.set('lamp', kept({ hours: 'someday' }))).toThrowWords(
       'must be such as mon=18:30-24:00'
     )
     expect(() =>
@@ -110,7 +112,7 @@ describe('outputs of a simulated device', () => {
           voice: Buffer.from('no wave').toString('base64')
         })
       )
-    ).toThrow(/byte/)
+    ).toThrowWords(/byte/)
     expect(outputs.settingOf('lamp')).toBeNull()
   })
 })

@@ -1,3 +1,4 @@
+import { simulators as msg } from '../../core/messages/en/codes/simulators.ts'
 import { readHours } from '../../core/formats/onvif/hours.ts'
 import { readWave } from '../../core/formats/wave.ts'
 import type { OutputSetting } from '../../core/devices/outputs.ts'
@@ -30,10 +31,7 @@ export interface SavedOutput extends OutputSetting {
 const seconds = (items: Items, most: number): number => {
   const value = Number(/^PT(\d+(?:\.\d+)?)S$/.exec(items.Time ?? '')?.[1] ?? NaN)
   if (!(value >= 1 && value <= most))
-    throw new Refusal(
-      'ter:InvalidArgVal',
-      `Time is ${items.Time ?? 'not given'}; must be from PT1S to PT${most}S`
-    )
+    throw new Refusal('ter:InvalidArgVal', msg.timeIsMustBe(items.Time ?? 'not given', most))
   return value
 }
 
@@ -132,16 +130,16 @@ export class Outputs {
       )
         throw new Refusal(
           'ter:InvalidArgVal',
-          `Pattern is ${items.Pattern}; must be one of ${STROBE_PATTERNS.join(', ')}`
+          msg.patternIsMustBe(items.Pattern, STROBE_PATTERNS.join(', '))
         )
       return seconds(items, 60)
     }
     if (kind === 'speaker') {
       const [repeats, volume] = [Number(items.Repeats ?? 1), Number(items.Volume ?? 100)]
       if (!(repeats >= 1 && repeats <= 50))
-        throw new Refusal('ter:InvalidArgVal', `Repeats is ${items.Repeats}; must be from 1 to 50`)
+        throw new Refusal('ter:InvalidArgVal', msg.repeatsIsMustBe(items.Repeats))
       if (!(volume >= 1 && volume <= 100))
-        throw new Refusal('ter:InvalidArgVal', `Volume is ${items.Volume}; must be from 1 to 100`)
+        throw new Refusal('ter:InvalidArgVal', msg.volumeIsMustBe(items.Volume))
       return voice ? readWave(voice).seconds * repeats : seconds(items, 60)
     }
     if (kind === 'relay' && items.Mode === 'untilAcknowledged') return Infinity
@@ -150,7 +148,7 @@ export class Outputs {
 
   private find(token: string): Model['outputs'][number] {
     const found = this.list.find((output) => output.token === token)
-    if (!found) throw new Refusal('ter:RelayToken', `there is no output ${token}`)
+    if (!found) throw new Refusal('ter:RelayToken', msg.thereIsNoOutput(token))
     return found
   }
 }

@@ -1,3 +1,4 @@
+import { simulators as msg } from '../../core/messages/en/codes/simulators.ts'
 import { Refusal } from './refusal.ts'
 
 /** The most that a device keeps of the past, and records of what comes. */
@@ -19,12 +20,9 @@ export class Recordings {
   /** @throws Refusal for seconds that it does not keep */
   begin(channel: string, moment: number, before: number, after: number): string {
     if (!(before >= 0 && before <= MAX_BEFORE))
-      throw new Refusal(
-        'ter:InvalidArgVal',
-        `Before is ${before} s; must be from 0 to ${MAX_BEFORE}`
-      )
+      throw new Refusal('ter:InvalidArgVal', msg.beforeIsSMustBe(before, MAX_BEFORE))
     if (!(after >= 1 && after <= MAX_AFTER))
-      throw new Refusal('ter:InvalidArgVal', `After is ${after} s; must be from 1 to ${MAX_AFTER}`)
+      throw new Refusal('ter:InvalidArgVal', msg.afterIsSMustBe(after, MAX_AFTER))
     const token = `recording-${this.list.length + 1}`
     this.list.push({ token, channel, from: Math.max(0, moment - before), to: moment + after })
     return token

@@ -1,3 +1,5 @@
+import { errorWords } from '../../core/messages/errorWords.ts'
+import { simulators as msg } from '../../core/messages/en/codes/simulators.ts'
 import { shownTo } from '../../core/kinds/shownTo.ts'
 import type { Canvas as NodeCanvas } from '@napi-rs/canvas'
 import { Evaluator, type Trigger } from '../../core/detections/index.ts'
@@ -110,9 +112,7 @@ export class LiveScene {
       (measures) => void (this.usual.measures = measures),
       (error: Error) =>
         error.name !== 'AbortError' &&
-        void process.stderr.write(
-          `the pictures of ${this.play.scene.id} could not be measured: ${error.message}\n`
-        )
+        void process.stderr.write(msg.thePicturesOfCouldNot(this.play.scene.id, errorWords(error)))
     )
   }
 

@@ -1,3 +1,4 @@
+import { simulators as msg } from '../../core/messages/en/codes/simulators.ts'
 import { randomBytes } from 'node:crypto'
 import { whoAnswers, type Challenge } from '../../core/formats/onvif/httpDigest.ts'
 import { passwordDigest, type UsernameToken } from '../../core/formats/onvif/soap.ts'
@@ -41,21 +42,20 @@ export class Security {
 
   /** @param now milliseconds of UTC on the device's clock @returns why it is refused, or null */
   refusal(token: UsernameToken | null, accounts: readonly Account[], now: number): string | null {
-    if (!token) return 'sender not authorized: no token'
+    if (!token) return msg.senderNotAuthorizedNoToken
     const account = accounts.find((a) => a.username === token.username)
     let digest = ''
     try {
       if (account) digest = passwordDigest(token.nonce, token.created, account.password)
     } catch {
-      return 'sender not authorized: the nonce is not base64'
+      return msg.senderNotAuthorizedTheNonce
     }
-    if (!account || digest !== token.digest)
-      return 'sender not authorized: wrong user name or password'
+    if (!account || digest !== token.digest) return msg.senderNotAuthorizedWrongUser
     if (!(Math.abs(Date.parse(token.created) - now) <= CLOCK_SECONDS * 1000))
-      return 'sender not authorized: the token was made on another clock'
+      return msg.senderNotAuthorizedTheToken
     for (const [nonce, at] of this.seen)
       if (now - at > REMEMBERED_SECONDS * 1000) this.seen.delete(nonce)
-    if (this.seen.has(token.nonce)) return 'sender not authorized: this nonce was used before'
+    if (this.seen.has(token.nonce)) return msg.senderNotAuthorizedThisNonce
     this.seen.set(token.nonce, now)
     return null
   }

@@ -1,3 +1,4 @@
+import { problemWords } from '../../core/messages/errorWords.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { accountList as msg } from '../../core/messages/en/accounts.ts'
 import './accounts.css'
@@ -6,7 +7,6 @@ import { Alert, Button, Input, Popconfirm, Select } from 'antd'
 import { useState, type ReactNode } from 'react'
 import { ROLES, type AccountView, type Role } from '../../core/accounts/accounts.ts'
 import { request } from '../api/client.ts'
-import { wordsOf } from './errorWords.ts'
 
 const roleWords: Record<Role, string> = {
   installer: msg.installerSetsEverythingUp,
@@ -32,7 +32,7 @@ export function AccountList({ me }: { me: number }): ReactNode {
       await queries.invalidateQueries({ queryKey: ['accounts'] })
     } catch (problem) {
       setError(
-        wordsOf(problem, {
+        problemWords(problem, {
           username: common.userName,
           name: common.name,
           password: common.password,

@@ -1,3 +1,4 @@
+import { problemWords } from '../../core/messages/errorWords.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { auditList as msg } from '../../core/messages/en/accounts.ts'
 import './accounts.css'
@@ -18,7 +19,7 @@ export function AuditList(): ReactNode {
     initialPageParam: null as number | null,
     getNextPageParam: (last) => (last.more ? last.entries[last.entries.length - 1]!.id : undefined)
   })
-  if (audit.error && !audit.data) return <Alert type="error" title={audit.error.message} />
+  if (audit.error && !audit.data) return <Alert type="error" title={problemWords(audit.error)} />
   if (!audit.data) return <p className="quiet">{common.loading}</p>
   return (
     <div className="account-list audit-list">

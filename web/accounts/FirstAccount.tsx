@@ -1,3 +1,4 @@
+import { problemWords } from '../../core/messages/errorWords.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { firstAccount as msg } from '../../core/messages/en/accounts.ts'
 import './accounts.css'
@@ -8,7 +9,6 @@ import { MIN_PASSWORD, type AccountView } from '../../core/accounts/accounts.ts'
 import { request } from '../api/client.ts'
 import { Mark } from '../shell/Mark.tsx'
 import { setSession } from './useSession.ts'
-import { wordsOf } from './errorWords.ts'
 
 const names: Record<string, string> = {
   code: 'Code',
@@ -32,7 +32,7 @@ export function FirstAccount(): ReactNode {
     try {
       setSession(queries, await request<AccountView>('POST', '/api/first-account', form))
     } catch (problem) {
-      setError(wordsOf(problem, names))
+      setError(problemWords(problem, names))
     } finally {
       setSending(false)
     }

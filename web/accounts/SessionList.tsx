@@ -1,3 +1,4 @@
+import { problemWords } from '../../core/messages/errorWords.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { sessionList as msg } from '../../core/messages/en/accounts.ts'
 import './accounts.css'
@@ -49,10 +50,11 @@ export function SessionList(): ReactNode {
       setError(null)
       await queries.invalidateQueries({ queryKey: ['sessions'] })
     } catch (problem) {
-      setError((problem as Error).message)
+      setError(problemWords(problem))
     }
   }
-  if (sessions.error && !sessions.data) return <Alert type="error" title={sessions.error.message} />
+  if (sessions.error && !sessions.data)
+    return <Alert type="error" title={problemWords(sessions.error)} />
   if (!sessions.data) return <p className="quiet">{common.loading}</p>
   const { current, sessions: all } = sessions.data
   return (

@@ -1,3 +1,4 @@
+import { problemWords } from '../../core/messages/errorWords.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { signIn as msg } from '../../core/messages/en/accounts.ts'
 import './accounts.css'
@@ -34,7 +35,7 @@ function SignInForm(): ReactNode {
       const account = await request<AccountView>('POST', '/api/session', { username, password })
       setSession(queries, account)
     } catch (problem) {
-      setError((problem as Error).message)
+      setError(problemWords(problem))
     } finally {
       setSending(false)
     }

@@ -1,3 +1,4 @@
+import { problemWords } from '../../core/messages/errorWords.ts'
 import { userMenu as msg } from '../../core/messages/en/accounts.ts'
 import './accounts.css'
 import { useQueryClient } from '@tanstack/react-query'
@@ -5,7 +6,6 @@ import { Alert, App, Button, Dropdown, Input, Modal } from 'antd'
 import { Suspense, lazy, useState, type ReactNode } from 'react'
 import { MIN_PASSWORD, type AccountView } from '../../core/accounts/accounts.ts'
 import { request } from '../api/client.ts'
-import { wordsOf } from './errorWords.ts'
 import { setSession } from './useSession.ts'
 
 const SessionList = lazy(() =>
@@ -137,7 +137,7 @@ function OwnPassword({ onDone }: { onDone: () => void }): ReactNode {
       void message.success(msg.passwordChangedYourOtherSessions)
       onDone()
     } catch (problem) {
-      setError(wordsOf(problem, { old: msg.currentPassword, password: msg.newPassword }))
+      setError(problemWords(problem, { old: msg.currentPassword, password: msg.newPassword }))
     }
   }
   return (

@@ -26,7 +26,7 @@ describe('signing in', () => {
   const show = (answer: (asked: Asked) => { status?: number; body: unknown }): Asked[] => {
     const asked = answerWith((one) => {
       if (one.path === '/api/entrance') return { body: { first: false } }
-      if (one.method === 'GET') return { status: 401, body: { code: 'signed-out', message: 'No' } }
+      if (one.method === 'GET') return { status: 401, body: { code: 'signed-out', said: 'No' } }
       return answer(one)
     })
     render(
@@ -60,7 +60,7 @@ describe('signing in', () => {
     let tries = 0
     show(() =>
       ++tries === 1
-        ? { status: 401, body: { code: 'unauthorised', message: 'Not these two together.' } }
+        ? { status: 401, body: { code: 'unauthorised', said: 'Not these two together.' } }
         : { body: anna }
     )
     await userEvent.type(await screen.findByLabelText('User name'), 'anna')
@@ -97,7 +97,7 @@ describe('one’s own sessions', () => {
     'Safari on iOS':
       'Mozilla/5.0 (iPhone; CPU iPhone OS 18_0 like Mac OS X) AppleWebKit/605.1.15 (KHTML, like Gecko) Version/18.0 Mobile/15E148 Safari/604.1',
     'curl/8.5.0': 'curl/8.5.0',
-    'Unknown program': ''
+    'Unknown browser': ''
   }
 
   test('each with its browser; the present one cannot be ended, each other one can', async () => {
@@ -107,11 +107,11 @@ describe('one’s own sessions', () => {
       return { body: { current: 1, sessions: left } }
     })
     render(inApp(<SessionList />))
-    await screen.findByText('this one')
+    await screen.findByText('this session')
     const rows = () => screen.getAllByRole('row').slice(1)
     expect(rows().map((row) => row.querySelector('td')!.textContent)).toEqual(Object.keys(agents))
     expect(within(rows()[0]!).queryByRole('button')).toBeNull()
-    await userEvent.click(within(rows()[2]!).getByRole('button', { name: 'End' }))
+    await userEvent.click(within(rows()[2]!).getByRole('button', { name: 'Sign out' }))
     await waitFor(() => expect(rows()).toHaveLength(5))
     expect(asked.filter(({ method }) => method === 'DELETE')).toMatchObject([
       { path: '/api/session/all/3' }
@@ -125,18 +125,18 @@ describe('one’s own sessions', () => {
       return { body: { current: 1, sessions: left } }
     })
     render(inApp(<SessionList />))
-    await userEvent.click(await screen.findByRole('button', { name: 'End all others' }))
+    await userEvent.click(await screen.findByRole('button', { name: 'Sign out all others' }))
     await waitFor(() => expect(screen.queryByRole('button')).toBeNull())
   })
 
   test('what cannot be ended is said, and stays', async () => {
     answerWith(({ method }) =>
       method === 'DELETE'
-        ? { status: 503, body: { code: 'unavailable', message: 'Not now.' } }
+        ? { status: 503, body: { code: 'unavailable', said: 'Not now.' } }
         : { body: { current: 1, sessions: [session(1, 'a'), session(2, 'b')] } }
     )
     render(inApp(<SessionList />))
-    await userEvent.click(await screen.findByRole('button', { name: 'End' }))
+    await userEvent.click(await screen.findByRole('button', { name: 'Sign out' }))
     expect((await screen.findByRole('alert')).textContent).toContain('Not now.')
     expect(screen.getAllByRole('row')).toHaveLength(3)
   })
@@ -186,7 +186,7 @@ describe('accounts', () => {
       if (body.password.length < 12)
         return {
           status: 400,
-          body: { code: 'bad-request', message: '$.password: must be at least 12 characters' }
+          body: { code: 'bad-request', path: '$.password', said: 'must be at least 12 characters' }
         }
       accounts = [anna, { ...bert, ...body }]
       return { status: 201, body: accounts[1] }

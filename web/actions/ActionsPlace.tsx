@@ -1,3 +1,5 @@
+import { type Said, said } from '../../core/messages/said.ts'
+import { problemWords } from '../../core/messages/errorWords.ts'
 import { actionsPlace as msg } from '../../core/messages/en/actions/actions.ts'
 import './actions.css'
 import { PlusOutlined } from '@ant-design/icons'
@@ -26,7 +28,7 @@ import { FREE_KINDS, byKind, faceOf } from './kinds.ts'
 export function ActionsPlace(): ReactNode {
   const actions = useSiteActions()
   if (actions.error && !actions.data)
-    return <Alert className="notice" type="error" showIcon title={actions.error.message} />
+    return <Alert className="notice" type="error" showIcon title={problemWords(actions.error)} />
   if (!actions.data) return <p className="waiting">{msg.readingWhatIsSetOff}</p>
   return <Actions view={actions.data} />
 }
@@ -87,7 +89,7 @@ function MatrixPart({
     () => new Set(view.outputs.map((o) => `${o.device} ${o.token}`)),
     [view.outputs]
   )
-  const missing = (endpoint: (typeof state.endpoints)[number]): string | null =>
+  const missing = (endpoint: (typeof state.endpoints)[number]): Said | null =>
     missingOf(endpoint, { mail: view.mail.mail, people: state.people, outputs })
   const unset = view.outputs.filter(
     (o) =>
@@ -130,7 +132,7 @@ function MatrixPart({
       simulators,
       output
     )
-    document.editEndpoint(made, msg.new(made.name))
+    document.editEndpoint(made, said('edits.new', made.name))
     go({ endpoint: made.id })
   }
   return (
@@ -191,7 +193,13 @@ function MatrixPart({
               document.link(
                 crossings,
                 linked,
-                msg.linkUnlink(linked, names.length, crossings.length, names.join(' and '))
+                said(
+                  'edits.linkUnlink',
+                  linked,
+                  names.length,
+                  crossings.length,
+                  names.join(' and ')
+                )
               )
             }}
           />

@@ -1,3 +1,5 @@
+import { type Said, said } from '../../core/messages/said.ts'
+import { problemWords } from '../../core/messages/errorWords.ts'
 import { alarmPanel as msg } from '../../core/messages/en/actions/actions.ts'
 import { ThunderboltOutlined } from '@ant-design/icons'
 import { useQueryClient } from '@tanstack/react-query'
@@ -44,7 +46,7 @@ export function AlarmPanel({
       await queries.invalidateQueries({ queryKey: ['alarms'] })
       void navigate('/actions/alarms')
     } catch (error) {
-      void message.error((error as Error).message)
+      void message.error(problemWords(error))
     } finally {
       setWorking(false)
     }
@@ -62,7 +64,7 @@ export function AlarmPanel({
         state={state}
         onKeep={(change, label) =>
           keepActions(actions, change, (next) =>
-            document.setActions([key], () => next, msg.of(label, d.detection.name))
+            document.setActions([key], () => next, said('edits.of', label, d.detection.name))
           )
         }
       />
@@ -74,7 +76,7 @@ export function AlarmPanel({
             document.setActions(
               [key],
               (a) => ({ ...state.usual!, accepted: a.accepted }),
-              msg.usualActionsFor(d.detection.name)
+              said('edits.usualActionsFor', d.detection.name)
             )
           }
         >
@@ -87,7 +89,7 @@ export function AlarmPanel({
             document.link(
               state.endpoints.map((e) => ({ key, endpoint: e.id })),
               true,
-              msg.linkEverythingTo(d.detection.name)
+              said('edits.linkEverythingTo', d.detection.name)
             )
           }
         >
@@ -100,7 +102,7 @@ export function AlarmPanel({
             document.link(
               state.endpoints.map((e) => ({ key, endpoint: e.id })),
               false,
-              msg.unlinkEverythingFrom(d.detection.name)
+              said('edits.unlinkEverythingFrom', d.detection.name)
             )
           }
         >
@@ -156,11 +158,11 @@ export function AlarmFields({
   actions: Actions
   ownSeverity?: boolean
   state: SiteState
-  onKeep: (change: Partial<Actions>, label: string) => string | null
+  onKeep: (change: Partial<Actions>, label: Said) => string | null
 }): ReactNode {
   const outputs = state.endpoints.filter(isOutput)
   const acknowledge = (change: Partial<Actions['acknowledge']>): string | null =>
-    onKeep({ acknowledge: { ...a.acknowledge, ...change } }, msg.acknowledging)
+    onKeep({ acknowledge: { ...a.acknowledge, ...change } }, said('edits.acknowledging'))
   const { switch: wanted } = a.acknowledge
   return (
     <>
@@ -173,7 +175,7 @@ export function AlarmFields({
             aria-label={msg.severity}
             value={a.severity}
             options={SEVERITIES.map((value) => ({ value, label: value }))}
-            onChange={(severity) => onKeep({ severity }, msg.severity)}
+            onChange={(severity) => onKeep({ severity }, said('edits.severity'))}
           />
         </Field>
       )}
@@ -183,7 +185,7 @@ export function AlarmFields({
           aria-label={msg.priority}
           value={a.priority}
           options={PRIORITIES.map((value) => ({ value, label: value }))}
-          onChange={(priority) => onKeep({ priority }, msg.priority)}
+          onChange={(priority) => onKeep({ priority }, said('edits.priority'))}
         />
       </Field>
       <Field label={msg.whoseAlarmItIs}>
@@ -194,7 +196,7 @@ export function AlarmFields({
           placeholder={msg.everybodys}
           value={a.for}
           options={whoOptions(state)}
-          onChange={(who: string[]) => onKeep({ for: who }, msg.whoseAlarmItIs)}
+          onChange={(who: string[]) => onKeep({ for: who }, said('edits.whoseAlarmItIs'))}
         />
       </Field>
       <NumberField
@@ -202,14 +204,14 @@ export function AlarmFields({
         unit="s"
         value={a.groupSeconds}
         help={msg.whileNobodyHasAcknowledgedIt}
-        onKeep={(groupSeconds) => onKeep({ groupSeconds }, msg.oneAlarmWithin)}
+        onKeep={(groupSeconds) => onKeep({ groupSeconds }, said('edits.oneAlarmWithin'))}
       />
       <NumberField
         label={msg.afterActingActAgainOnly}
         unit="s"
         value={a.quietSeconds}
         help={msg.triggersInBetweenAreKept}
-        onKeep={(quietSeconds) => onKeep({ quietSeconds }, msg.quietTime)}
+        onKeep={(quietSeconds) => onKeep({ quietSeconds }, said('edits.quietTime'))}
       />
       <Field label={msg.acknowledging}>
         <Checkbox

@@ -1,5 +1,6 @@
 /** @jest-environment ./scripts/jestBrowser.mjs */
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals'
+import { said } from '../../core/messages/said.ts'
 import { cleanup, render, screen, waitFor } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { useSyncExternalStore, type ReactNode } from 'react'
@@ -48,7 +49,7 @@ function Panel({ id }: { id: string }): ReactNode {
   )
 }
 const show = (endpoint: Endpoint): void => {
-  document.editEndpoint(endpoint, 'New')
+  document.editEndpoint(endpoint, said('edits.text', 'New'))
   render(inApp(<Panel id={endpoint.id} />))
 }
 const now = (id: string): Endpoint => document.getState().endpoints.find((e) => e.id === id)!
@@ -63,7 +64,7 @@ beforeEach(() => {
     path === '/api/simulators'
       ? { body: { running: simulators } }
       : path.endsWith('/test')
-        ? { status: 502, body: { code: 'internal', message: 'no answer within 8 s' } }
+        ? { status: 502, body: { code: 'internal', said: 'no answer within 8 s' } }
         : { body: { version: 1 } }
   )
   document = new SiteDocument(smallSite())
@@ -105,13 +106,13 @@ describe('a new endpoint of each kind', () => {
 describe('settings', () => {
   // Ranges: docs/references.md, facts of the trade (common practice, no source).
   test.each([
-    ['strobe', 'Flashes for', '61', 'is 61; must be a number from 1 to 60 s', '60'],
-    ['speaker', 'Volume', '0', 'is 0; must be a number from 1 to 100 %', '100'],
-    ['relay', 'Closed for', '601', 'is 601; must be a number from 1 to 600 s', '600'],
+    ['strobe', 'Flashes for', '61', 'Duration is 61 s; enter 1 to 60 s.', '60'],
+    ['speaker', 'Volume', '0', 'Volume is 0%; enter 1 to 100%.', '100'],
+    ['relay', 'Closed for', '601', 'Duration is 601 s; enter 1 to 600 s.', '600'],
     ['buzzer', 'Sounds for', 'ten', '"ten" is not a number', '10'],
-    ['station', 'Port', '65536', 'is 65536; must be a number from 1 to 65535', '65535'],
-    ['recording', 'After it', '0', 'is 0; must be a number from 1 to 600 s', '1'],
-    ['snapshots', 'Pictures before', '6', 'is 6; must be a number from 0 to 5', '5']
+    ['station', 'Port', '65536', 'Port is 65536; enter 1 to 65535.', '65535'],
+    ['recording', 'After trigger', '0', 'After trigger is 0 s; enter 1 to 600 s.', '1'],
+    ['snapshots', 'Pictures before', '6', 'Pictures before is 6; enter 0 to 5.', '5']
   ] as const)(
     '%s, %s: out of range it says the range and keeps what was typed; within it is kept',
     async (kind, label, wrong, words, right) => {
@@ -153,12 +154,12 @@ test('a test says what was wrong; what is set up leads to where it can be seen',
   const station = made('station')
   show(station)
   await waitFor(() => expect(document.getState().status).toBe('saved'))
-  await userEvent.click(screen.getByRole('button', { name: /Test it/ }))
+  await userEvent.click(screen.getByRole('button', { name: /Test$/ }))
   await waitFor(() =>
-    expect(screen.getByRole('status').textContent).toContain('no answer within 8 s')
+    expect(screen.getByRole('status').textContent).toContain('No answer within 8 s')
   )
   expect(asked.map(({ path }) => path)).toContain(`/api/endpoints/${station.id}/test`)
-  const link = await screen.findByRole('link', { name: /stand-in/ })
+  const link = await screen.findByRole('link', { name: /simulator/ })
   expect(link.getAttribute('href')).toBe(`${simulators.pages}/station`)
 })
 

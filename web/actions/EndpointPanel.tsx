@@ -1,3 +1,6 @@
+import { wordsOf } from '../../core/messages/words.ts'
+import { type Said, said } from '../../core/messages/said.ts'
+import { problemWords } from '../../core/messages/errorWords.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { endpointPanel as msg } from '../../core/messages/en/actions/actions.ts'
 import { DeleteOutlined, ThunderboltOutlined } from '@ant-design/icons'
@@ -28,7 +31,7 @@ export function EndpointPanel({
   onRemoved
 }: {
   endpoint: Endpoint
-  missing: string | null
+  missing: Said | null
   view: SiteActionsView
   state: SiteState
   document: SiteDocument
@@ -39,7 +42,7 @@ export function EndpointPanel({
   const [testing, setTesting] = useState(false)
   const [result, setResult] = useState<{ ok: boolean; words: string } | null>(null)
   const kept = view.endpoints.find(({ endpoint }) => endpoint.id === e.id)
-  const keep = (change: Partial<Endpoint>, label = msg.edit(e.name)): string | null => {
+  const keep = (change: Partial<Endpoint>, label = said('edits.edit', e.name)): string | null => {
     return refusalOf(() => {
       document.editEndpoint(parseWith(EndpointSchema, { ...e, ...change }), label)
       setResult(null)
@@ -48,13 +51,13 @@ export function EndpointPanel({
   const test = async (): Promise<void> => {
     setTesting(true)
     try {
-      const { words } = await request<{ words: string }>(
+      const { outcome } = await request<{ outcome: Said | string }>(
         'POST',
         `/api/endpoints/${encodeURIComponent(e.id)}/test`
       )
-      setResult({ ok: true, words })
+      setResult({ ok: true, words: wordsOf(outcome) })
     } catch (error) {
-      setResult({ ok: false, words: (error as Error).message })
+      setResult({ ok: false, words: problemWords(error) })
     } finally {
       setTesting(false)
       await queries.invalidateQueries({ queryKey: ['actions'] })
@@ -79,7 +82,7 @@ export function EndpointPanel({
             users.length ? msg.detectionDoesDetections(users.length) : msg.undoBringsItBack
           }
           okText={common.delete}
-          cancelText={common.keep}
+          cancelText={common.cancel}
           onConfirm={() => {
             document.removeEndpoint(e)
             onRemoved()
@@ -88,12 +91,12 @@ export function EndpointPanel({
           <Button type="text" aria-label={msg.delete3(e.name)} icon={<DeleteOutlined />} />
         </Popconfirm>
       </header>
-      {missing && <Alert type="error" title={msg.itDoesNothingAsIt(missing)} />}
+      {missing && <Alert type="error" title={msg.itDoesNothingAsIt(wordsOf(missing))} />}
       <TextField
         key={`name ${e.name}`}
         label={common.name}
         value={e.name}
-        onKeep={(name) => keep({ name }, msg.rename(e.name))}
+        onKeep={(name) => keep({ name }, said('edits.rename', e.name))}
       />
       <face.Fields endpoint={e} view={view} state={state} keep={keep} />
       <Field label={msg.itsOwnHours}>
@@ -106,7 +109,7 @@ export function EndpointPanel({
             ...state.schedules.map((s) => ({ value: s.id, label: s.name }))
           ]}
           onChange={(id: string) =>
-            keep({ schedule: id === ANY_TIME ? undefined : id }, msg.hoursOf(e.name))
+            keep({ schedule: id === ANY_TIME ? undefined : id }, said('edits.hoursOf', e.name))
           }
         />
         {e.schedule && <Link to={`/arming/${e.schedule}`}>{msg.itsWeekInArming}</Link>}
@@ -133,7 +136,7 @@ export function EndpointPanel({
             ? `${result.ok ? '✓' : '✕'} ${result.words}`
             : kept?.testedAt
               ? kept.testError
-                ? `✕ ${dayAndTime(kept.testedAt)}: ${kept.testError}`
+                ? `✕ ${dayAndTime(kept.testedAt)}: ${wordsOf(kept.testError)}`
                 : msg.tested(dayAndTime(kept.testedAt))
               : msg.neverTestedAsItIs}
         </p>
@@ -149,7 +152,7 @@ export function EndpointPanel({
               document.link(
                 state.detections.map((d) => ({ key: keyOf(d), endpoint: e.id })),
                 true,
-                msg.linkToAll(e.name)
+                said('edits.linkToAll', e.name)
               )
             }
           >
@@ -162,7 +165,7 @@ export function EndpointPanel({
               document.link(
                 users.map((d) => ({ key: keyOf(d), endpoint: e.id })),
                 false,
-                msg.unlinkFromAll(e.name)
+                said('edits.unlinkFromAll', e.name)
               )
             }
           >

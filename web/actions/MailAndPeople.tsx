@@ -1,3 +1,5 @@
+import { type Said, said } from '../../core/messages/said.ts'
+import { problemWords } from '../../core/messages/errorWords.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { mailAndPeople as msg } from '../../core/messages/en/actions/actions.ts'
 import { DeleteOutlined, PlusOutlined } from '@ant-design/icons'
@@ -5,7 +7,6 @@ import { useQueryClient } from '@tanstack/react-query'
 import { Alert, Button, Input, Select } from 'antd'
 import { useState, type ReactNode } from 'react'
 import type { SiteActionsView } from '../../core/api.ts'
-import { InputError } from '../../core/errors.ts'
 import { refusalOf } from '../sync/refusal.ts'
 import {
   MAIL_ENCRYPTIONS,
@@ -79,16 +80,12 @@ function MailServer({ view }: { view: SiteActionsView }): ReactNode {
         'PUT',
         '/api/settings/mail',
         { mail: wanted, version, ...(password !== null && { password: password || null }) },
-        { headers: noteHeaders(msg.changeTheMailServer) }
+        { headers: noteHeaders(said('edits.mailServer')) }
       )
       setSaved(true)
       await queries.invalidateQueries()
     } catch (problem) {
-      setError(
-        problem instanceof InputError
-          ? problem.message.replace(/^\$\./, '')
-          : (problem as Error).message
-      )
+      setError(problemWords(problem))
     }
   }
   const input = (
@@ -152,18 +149,18 @@ function MailServer({ view }: { view: SiteActionsView }): ReactNode {
 /** People and groups: whose alarms, and addresses for mails. */
 function PeopleEditor({ people, document }: { people: People; document: SiteDocument }): ReactNode {
   const [name, setName] = useState('')
-  const keep = (next: People, label: string): string | null => {
+  const keep = (next: People, label: Said): string | null => {
     return refusalOf(() => document.edit(label, ['people:', parseWith(PeopleSchema, next)]))
   }
   const setPerson = (id: string, change: Partial<People['people'][number]>): string | null =>
     keep(
       { ...people, people: people.people.map((p) => (p.id === id ? { ...p, ...change } : p)) },
-      msg.changeThePeople
+      said('edits.changeThePeople')
     )
   const setGroup = (id: string, change: Partial<People['groups'][number]>): string | null =>
     keep(
       { ...people, groups: people.groups.map((g) => (g.id === id ? { ...g, ...change } : g)) },
-      msg.changeTheGroups
+      said('edits.changeTheGroups')
     )
   return (
     <section aria-label={msg.peopleAndGroups}>
@@ -199,7 +196,7 @@ function PeopleEditor({ people, document }: { people: People; document: SiteDocu
                       members: g.members.filter((m) => m !== p.id)
                     }))
                   },
-                  msg.takeOut(p.name)
+                  said('edits.takeOut', p.name)
                 )
               }
             />
@@ -231,7 +228,7 @@ function PeopleEditor({ people, document }: { people: People; document: SiteDocu
               onClick={() =>
                 keep(
                   { ...people, groups: people.groups.filter((x) => x.id !== g.id) },
-                  msg.takeOut(g.name)
+                  said('edits.takeOut', g.name)
                 )
               }
             />
@@ -254,7 +251,7 @@ function PeopleEditor({ people, document }: { people: People; document: SiteDocu
           onClick={() => {
             keep(
               { ...people, people: [...people.people, { id: newId('person'), name }] },
-              msg.newPerson(name.trim())
+              said('edits.newPerson', name.trim())
             )
             setName('')
           }}
@@ -268,7 +265,7 @@ function PeopleEditor({ people, document }: { people: People; document: SiteDocu
           onClick={() => {
             keep(
               { ...people, groups: [...people.groups, { id: newId('group'), name, members: [] }] },
-              msg.newGroup(name.trim())
+              said('edits.newGroup', name.trim())
             )
             setName('')
           }}

@@ -1,5 +1,6 @@
 /** @jest-environment ./scripts/jestBrowser.mjs */
 import { afterEach, beforeEach, expect, test } from '@jest/globals'
+import { said } from '../../core/messages/said.ts'
 import { act, cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { useSyncExternalStore, type ReactNode } from 'react'
@@ -31,7 +32,7 @@ function Linked({ document }: { document: SiteDocument }): ReactNode {
       chosenColumn={null}
       onRow={() => {}}
       onColumn={() => {}}
-      onLink={(crossings, linked) => document.link(crossings, linked, 'Link')}
+      onLink={(crossings, linked) => document.link(crossings, linked, said('edits.text', 'Link'))}
     />
   )
 }

@@ -1,3 +1,5 @@
+import type { Said } from '../../core/messages/said.ts'
+import { wordsOf } from '../../core/messages/words.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { matrix as msg } from '../../core/messages/en/actions/actions.ts'
 import {
@@ -17,7 +19,7 @@ import type { Placed } from '../sync/kinds.ts'
 
 /** A column: an endpoint, or an output of a device that nobody has set up. */
 export type Column =
-  | { id: string; name: string; endpoint: Endpoint; missing: string | null }
+  | { id: string; name: string; endpoint: Endpoint; missing: Said | null }
   | { id: string; name: string; endpoint: null; kind: OutputKind }
 
 export interface MatrixProps {
@@ -181,7 +183,7 @@ export function Matrix({
                 <span className="matrix-name">{column.name}</span>
                 {column.endpoint === null && <span className="matrix-note">{msg.notSetUp}</span>}
                 {column.endpoint && column.missing && (
-                  <span className="matrix-note failed">✕ {column.missing}</span>
+                  <span className="matrix-note failed">✕ {wordsOf(column.missing)}</span>
                 )}
               </button>
             </th>
@@ -269,7 +271,7 @@ const CellButton = memo(function CellButton({
   const words = !linked
     ? msg.notLinked
     : never
-      ? msg.linkedAndNeverActs(never)
+      ? msg.linkedAndNeverActs(wordsOf(never))
       : percent === null
         ? msg.linkedAndTheDetectionIs
         : percent === 100
@@ -295,7 +297,7 @@ const CellButton = memo(function CellButton({
       {kind === 'part' && (
         <>
           <i style={{ width: `${percent}%` }} />
-          <span>{percent} %</span>
+          <span>{percent}%</span>
         </>
       )}
     </button>

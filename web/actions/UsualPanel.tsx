@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import { usualPanel as msg } from '../../core/messages/en/actions/actions.ts'
 import { Button, Checkbox } from 'antd'
 import type { ReactNode } from 'react'
@@ -28,7 +29,7 @@ export function UsualPanel({
             key={e.id}
             checked={usual.links.includes(e.id)}
             onChange={(x) =>
-              document.edit(msg.usualActions, [
+              document.edit(said('edits.usualActions'), [
                 'usual:',
                 {
                   ...usual,
@@ -48,7 +49,7 @@ export function UsualPanel({
         state={state}
         onKeep={(change, label) =>
           keepActions(usual, change, (next) =>
-            document.edit(msg.ofTheUsualActions(label), ['usual:', next])
+            document.edit(said('edits.ofTheUsualActions', label), ['usual:', next])
           )
         }
       />
@@ -58,7 +59,7 @@ export function UsualPanel({
           document.setActions(
             without.map(keyOf),
             () => state.usual!,
-            msg.usualActionsForDetections(without.length)
+            said('edits.usualActionsForDetections', without.length)
           )
         }
       >

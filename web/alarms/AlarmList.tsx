@@ -1,3 +1,5 @@
+import { wordsOf } from '../../core/messages/words.ts'
+import { problemWords } from '../../core/messages/errorWords.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { alarmList as msg } from '../../core/messages/en/alarms.ts'
 import { faceOf } from '../actions/kinds.ts'
@@ -24,7 +26,7 @@ const inOrder = (alarms: readonly AlarmView[]): AlarmView[] => [
 export function AlarmList(): ReactNode {
   const alarms = useAlarms()
   if (alarms.error && !alarms.data)
-    return <Alert type="error" showIcon title={alarms.error.message} />
+    return <Alert type="error" showIcon title={problemWords(alarms.error)} />
   if (!alarms.data) return <p className="waiting">{msg.readingTheAlarms}</p>
   if (!alarms.data.alarms.length) return <p className="waiting">{msg.noAlarmYetATrigger}</p>
   return (
@@ -99,7 +101,7 @@ function Delivery({ delivery: d }: { delivery: DeliveryView }): ReactNode {
       {attempts.data?.length === 0 && <li className="quiet">{msg.notTriedYet}</li>}
       {attempts.data?.map((t) => (
         <li key={t.at} className={t.ok ? '' : 'failed'}>
-          <span className="figures">{timeOf(t.at)}</span> {t.ok ? '✓' : '✕'} {t.words}
+          <span className="figures">{timeOf(t.at)}</span> {t.ok ? '✓' : '✕'} {wordsOf(t.outcome)}
         </li>
       ))}
     </ul>
@@ -123,7 +125,9 @@ function Delivery({ delivery: d }: { delivery: DeliveryView }): ReactNode {
           </>
         )}
         {d.state !== 'held' && <span className="quiet"> {msg.byThe(d.by)}</span>}
-        {d.error && <span className={d.state === 'failed' ? 'failed' : 'quiet'}>: {d.error}</span>}
+        {d.error && (
+          <span className={d.state === 'failed' ? 'failed' : 'quiet'}>: {wordsOf(d.error)}</span>
+        )}
         {d.state === 'pending' && d.attempts > 0 && (
           <span className="quiet">
             {msg.triedNext(plural(d.attempts, 'time'), timeOf(d.nextAt!))}
@@ -137,7 +141,7 @@ function Delivery({ delivery: d }: { delivery: DeliveryView }): ReactNode {
             onClick={() =>
               void request('POST', `/api/deliveries/${d.id}/retry`).then(
                 () => queries.invalidateQueries({ queryKey: ['alarms'] }),
-                (e: Error) => message.error(e.message)
+                (e: Error) => message.error(problemWords(e))
               )
             }
           >
@@ -173,7 +177,7 @@ function Acknowledge({ alarm: a }: { alarm: AlarmView }): ReactNode {
       await request('POST', `/api/alarms/${a.id}/acknowledge`, { comment, confirmed })
       setOpen(false)
     } catch (problem) {
-      setError((problem as Error).message)
+      setError(problemWords(problem))
     } finally {
       void queries.invalidateQueries({ queryKey: ['alarms'] })
     }

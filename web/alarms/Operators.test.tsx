@@ -26,7 +26,7 @@ const tell = (what: string, data: object): void =>
     Told.now.dispatchEvent(new MessageEvent(what, { data: JSON.stringify(data) }))
   })
 const popup = (id: number, alarm: number | null, words: string, clip = false): void =>
-  tell('popup', { id, alarm, clip, words, sound: 'none' })
+  tell('popup', { id, alarm, clip, said: words, sound: 'none' })
 
 const Address = (): ReactNode => {
   const { pathname, search } = useLocation()
@@ -93,7 +93,7 @@ test('how many wait is read anew when an alarm is told of', async () => {
   expect(screen.queryByRole('link')).toBeNull()
   waiting = [1, 2, 3]
   tell('alarm', {})
-  expect((await screen.findByRole('link')).textContent).toContain('3 waiting')
+  expect((await screen.findByRole('link')).textContent).toContain('3 new')
 })
 
 test('left, it listens no more', () => {

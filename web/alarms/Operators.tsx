@@ -1,3 +1,5 @@
+import type { Said } from '../../core/messages/said.ts'
+import { wordsOf } from '../../core/messages/words.ts'
 import { operators as msg } from '../../core/messages/en/alarms.ts'
 import './alarms.css'
 import { useQueryClient } from '@tanstack/react-query'
@@ -12,7 +14,7 @@ interface Popup {
   id: number
   alarm: number | null
   clip: boolean
-  words: string
+  said: Said
   sound: 'none' | 'chime' | 'alarm'
   /** When it came. */
   at: number
@@ -87,12 +89,12 @@ export function Operators(): ReactNode {
             <button
               type="button"
               className="popup-words"
-              title={newest.words}
+              title={wordsOf(newest.said)}
               onClick={() =>
                 void navigate(newest.alarm === null ? '/watch' : `/watch?alarm=${newest.alarm}`)
               }
             >
-              <span aria-hidden="true">⚑</span> {newest.words}
+              <span aria-hidden="true">⚑</span> {wordsOf(newest.said)}
               {newest.alarm === null ? msg.aTest : newest.clip && msg.fromAClip}
             </button>
             {open.length > 1 && <small>+{open.length - 1}</small>}

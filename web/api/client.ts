@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import { client as msg } from '../../core/messages/en/api.ts'
 import { ApiError, type ErrorView } from '../../core/apiError.ts'
 import { setServerState } from './serverState.ts'
@@ -8,7 +9,7 @@ export const SIGNED_OUT = 'wardoptic-signed-out'
 export const unreachable = (): ApiError =>
   new ApiError(0, {
     code: 'internal',
-    message: 'The server cannot be reached; is it still running?'
+    said: said('server.cannotBeReached')
   })
 
 /** The error of an answer's body, whatever the body is. */
@@ -19,7 +20,7 @@ export function errorOf(status: number, body: string): ApiError {
     if (view.code === 'unavailable') setServerState(msg.theDatabaseDoesNotAnswer)
     return new ApiError(status, view)
   } catch {
-    return new ApiError(status, { code: 'internal', message: msg.theServerAnsweredWith(status) })
+    return new ApiError(status, { code: 'internal', said: said('server.answeredWith', status) })
   }
 }
 

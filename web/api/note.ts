@@ -1,4 +1,5 @@
-/** What the history will call a save; a header carries names of any script percent-encoded. */
-export const noteHeaders = (label: string): Record<string, string> => ({
-  'x-edit-label': encodeURIComponent(label)
+import type { Said } from '../../core/messages/said.ts'
+/** What the history will call a save: a code with its values, percent-encoded, as names may be of any script. */
+export const noteHeaders = (label: Said): Record<string, string> => ({
+  'x-edit-label': encodeURIComponent(JSON.stringify(label))
 })

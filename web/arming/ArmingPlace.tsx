@@ -1,3 +1,5 @@
+import { said } from '../../core/messages/said.ts'
+import { problemWords } from '../../core/messages/errorWords.ts'
 import { armingPlace as msg } from '../../core/messages/en/arming.ts'
 import './arming.css'
 import { DeleteOutlined, DownloadOutlined } from '@ant-design/icons'
@@ -28,7 +30,7 @@ const MAX_RAILS = 4
 export function ArmingPlace(): ReactNode {
   const actions = useSiteActions()
   if (actions.error && !actions.data)
-    return <Alert className="notice" type="error" showIcon title={actions.error.message} />
+    return <Alert className="notice" type="error" showIcon title={problemWords(actions.error)} />
   if (!actions.data) return <p className="waiting">{msg.readingTheHours}</p>
   return <Arming view={actions.data} />
 }
@@ -110,7 +112,12 @@ function Arming({ view }: { view: SiteActionsView }): ReactNode {
                 key={`${schedule.id} ${schedule.name}`}
                 name={schedule.name}
                 onKeep={(name) =>
-                  keepSchedule(document, schedule, { name }, msg.renameTheHours(schedule.name))
+                  keepSchedule(
+                    document,
+                    schedule,
+                    { name },
+                    said('edits.renameTheHours', schedule.name)
+                  )
                 }
               />
               <span className="quiet arming-hint">{msg.dragToAddAltTo}</span>
@@ -130,7 +137,7 @@ function Arming({ view }: { view: SiteActionsView }): ReactNode {
                   icon={<DeleteOutlined />}
                   disabled={!!used}
                   onClick={() =>
-                    document.edit(msg.deleteTheHours(schedule.name), [
+                    document.edit(said('edits.deleteTheHours', schedule.name), [
                       `schedule:${schedule.id}`,
                       null
                     ])

@@ -1,3 +1,4 @@
+import { type Said, said } from '../../core/messages/said.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { dayPanel as msg } from '../../core/messages/en/arming.ts'
 import { Button, Checkbox, Input, InputNumber, Popover, Select } from 'antd'
@@ -15,7 +16,7 @@ import {
 import type { SiteDocument } from '../sync/siteDocument.ts'
 import { readSpans, spansText } from './spansText.ts'
 import type { ChosenSpan } from './WeekGrid.tsx'
-import { dayNames, shortDays } from './words.ts'
+import { dayNames, shortDay } from './words.ts'
 import { parseWith } from '../../core/schema/parse.ts'
 
 /** Keeps a change of a schedule, or says what is wrong with it. */
@@ -23,7 +24,7 @@ export function keepSchedule(
   document: SiteDocument,
   schedule: Schedule,
   change: Partial<Schedule>,
-  label: string
+  label: Said
 ): string | null {
   return refusalOf(() =>
     document.editSchedule(parseWith(ScheduleSchema, { ...schedule, ...change }), label)
@@ -48,7 +49,7 @@ export function DayPanel({
 }): ReactNode {
   const spans = schedule.week[day]
   const chosen = span?.day === day ? spans[span.index] : undefined
-  const keep = (next: readonly Span[], label: string): string | null =>
+  const keep = (next: readonly Span[], label: Said): string | null =>
     keepSchedule(document, schedule, { week: { ...schedule.week, [day]: next as Span[] } }, label)
   return (
     <section aria-label={dayNames[day]} className="arming-section">
@@ -60,7 +61,7 @@ export function DayPanel({
         key={`${schedule.id} ${day} ${spansText(spans)}`}
         label={msg.hoursOf(dayNames[day])}
         spans={spans}
-        onKeep={(next) => keep(tidy(next), msg.changeOf(dayNames[day], schedule.name))}
+        onKeep={(next) => keep(tidy(next), said('edits.changeOf', dayNames[day], schedule.name))}
       />
       {chosen && (
         <div className="span-ends">
@@ -75,7 +76,7 @@ export function DayPanel({
                   spans.map((s, n) =>
                     n === span!.index ? (side === 'from' ? [text, s[1]] : [s[0], text]) : s
                   ),
-                  msg.changeOf(dayNames[day], schedule.name)
+                  said('edits.changeOf', dayNames[day], schedule.name)
                 )
               }
             />
@@ -85,7 +86,7 @@ export function DayPanel({
             onClick={() => {
               keep(
                 spans.filter((_, n) => n !== span!.index),
-                msg.takeHoursOutOf(dayNames[day])
+                said('edits.takeHoursOutOf', dayNames[day])
               )
               onSpan(null)
             }}
@@ -263,7 +264,7 @@ function CopyDay({
       <Checkbox.Group
         aria-label={msg.daysToCopyTo}
         value={to}
-        options={others.map((d) => ({ value: d, label: shortDays[d] }))}
+        options={others.map((d) => ({ value: d, label: shortDay(d) }))}
         onChange={(days) => setTo(days)}
       />
       <div className="row wrap">
@@ -280,7 +281,7 @@ function CopyDay({
           onClick={() => {
             document.editSchedule(
               { ...schedule, week: copied(schedule.week, day, to) },
-              msg.copyTo(dayNames[day], to.map((d) => shortDays[d]).join(', '))
+              said('edits.copyTo', dayNames[day], to.map((d) => shortDay(d)).join(', '))
             )
             setOpen(false)
             setTo([])

@@ -1,9 +1,10 @@
+import { type Said, said } from '../../core/messages/said.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { exceptionPanel as msg } from '../../core/messages/en/arming.ts'
 import { Button, Input } from 'antd'
 import { useState, type ReactNode } from 'react'
 import { withException } from '../../core/arming/spans.ts'
-import { dateInWords } from '../../core/arming/stretches.ts'
+import { dateText } from '../../core/messages/format.ts'
 import type { Schedule, Span } from '../../core/formats/plan.ts'
 import type { SiteDocument } from '../sync/siteDocument.ts'
 import { spansText } from './spansText.ts'
@@ -26,9 +27,9 @@ export function ExceptionPanel({
   const [name, setName] = useState(known[0]?.name ?? '')
   const what =
     sorted.length === 1
-      ? dateInWords(sorted[0]!)
-      : msg.to(dateInWords(sorted[0]!), dateInWords(sorted[sorted.length - 1]!))
-  const set = (spans: Span[] | null, label: string, called = name.trim()): string | null => {
+      ? dateText(sorted[0]!)
+      : msg.to(dateText(sorted[0]!), dateText(sorted[sorted.length - 1]!))
+  const set = (spans: Span[] | null, label: Said, called = name.trim()): string | null => {
     const next = dates.reduce(
       (s, date) => withException(s, date, spans && { ...(called && { name: called }), spans }),
       schedule
@@ -59,27 +60,30 @@ export function ExceptionPanel({
         value={name}
         maxLength={80}
         onChange={(e) => setName(e.target.value)}
-        onBlur={() => known.length > 0 && set(spans, msg.nameTheExceptionOf(what))}
+        onBlur={() => known.length > 0 && set(spans, said('edits.nameTheExceptionOf', what))}
       />
       {known.length > 0 && (
         <Typed
           key={`${what} ${spansText(spans)}`}
           label={msg.hoursOfTheException}
           spans={spans}
-          onKeep={(next) => set(next, msg.changeTheExceptionOf(what))}
+          onKeep={(next) => set(next, said('edits.changeTheExceptionOf', what))}
         />
       )}
       <div className="row wrap">
-        <Button size="small" onClick={() => set([], msg.notArmedOn(what))}>
+        <Button size="small" onClick={() => set([], said('edits.notArmedOn', what))}>
           {msg.notArmed}
         </Button>
-        <Button size="small" onClick={() => set([['00:00', '24:00']], msg.armedAllDayOn(what))}>
+        <Button
+          size="small"
+          onClick={() => set([['00:00', '24:00']], said('edits.armedAllDayOn', what))}
+        >
           {msg.armedAllDay}
         </Button>
         <Button
           size="small"
           disabled={!known.length}
-          onClick={() => set(null, msg.asInTheWeekOn(what))}
+          onClick={() => set(null, said('edits.asInTheWeekOn', what))}
         >
           {msg.asInTheWeek}
         </Button>

@@ -1,8 +1,10 @@
+import { said } from '../../core/messages/said.ts'
+import { wordsOf } from '../../core/messages/words.ts'
 import { gapsPanel as msg } from '../../core/messages/en/arming.ts'
 import { Button } from 'antd'
 import type { ReactNode } from 'react'
 import type { SiteHours } from '../../core/arming/coverage.ts'
-import { inWords } from '../../core/arming/stretches.ts'
+import { saidStretch } from '../../core/arming/stretches.ts'
 import type { Endpoint } from '../../core/formats/actions.ts'
 import type { Schedule } from '../../core/formats/plan.ts'
 import { keyOf, type SiteDocument, type SiteState } from '../sync/siteDocument.ts'
@@ -71,7 +73,9 @@ export function GapsPanel({
             </p>
             <ul>
               {stretches.slice(0, MAX_STRETCHES).map((s) => (
-                <li key={`${s.weekdays.join()} ${s.dates[0] ?? ''} ${s.spans}`}>{inWords(s)}</li>
+                <li key={`${s.weekdays.join()} ${s.dates[0] ?? ''} ${s.spans}`}>
+                  {wordsOf(saidStretch(s))}
+                </li>
               ))}
               {stretches.length > MAX_STRETCHES && (
                 <li>{msg.andMore(stretches.length - MAX_STRETCHES)}</li>
@@ -86,7 +90,7 @@ export function GapsPanel({
                   onClick={() =>
                     document.editEndpoint(
                       { ...e, schedule: schedule.id },
-                      msg.letFollow(e.name, schedule.name)
+                      said('edits.letFollow', e.name, schedule.name)
                     )
                   }
                 >
@@ -99,7 +103,7 @@ export function GapsPanel({
                     document.setActions(
                       usersOf(e, users, state).map(keyOf),
                       (a) => ({ ...a, accepted: [...new Set([...a.accepted, e.id])] }),
-                      msg.silentHoursAre(e.name)
+                      said('edits.silentHoursAre', e.name)
                     )
                   }
                 >

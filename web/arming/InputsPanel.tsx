@@ -1,3 +1,5 @@
+import { type Said, said } from '../../core/messages/said.ts'
+import { problemWords } from '../../core/messages/errorWords.ts'
 import { inputsPanel as msg } from '../../core/messages/en/arming.ts'
 import { useQueryClient } from '@tanstack/react-query'
 import { App, Button, Input, Select } from 'antd'
@@ -17,12 +19,12 @@ export function InputsPanel({ view }: { view: SiteActionsView }): ReactNode {
   const queries = useQueryClient()
   const { message } = App.useApp()
   const [name, setName] = useState('')
-  const keep = async (inputs: SiteInput[], label: string): Promise<void> => {
+  const keep = async (inputs: SiteInput[], label: Said): Promise<void> => {
     try {
       await request('PUT', '/api/inputs', { inputs }, { headers: noteHeaders(label) })
       await queries.invalidateQueries()
     } catch (error) {
-      void message.error((error as Error).message)
+      void message.error(problemWords(error))
     }
   }
   const { inputs } = view.site
@@ -64,7 +66,7 @@ export function InputsPanel({ view }: { view: SiteActionsView }): ReactNode {
                         ? { id: i.id, name: i.name, ...(value !== NONE && { device, token }) }
                         : i
                     ),
-                    msg.contactOf(input.name)
+                    said('edits.contactOf', input.name)
                   )
                 }}
               />
@@ -87,7 +89,7 @@ export function InputsPanel({ view }: { view: SiteActionsView }): ReactNode {
           onClick={() =>
             void keep(
               [...inputs, { id: newId('contact'), name: name.trim() }],
-              msg.newContact2(name.trim())
+              said('edits.newContact', name.trim())
             ).then(() => setName(''))
           }
         >

@@ -1,3 +1,4 @@
+import { wordsOf } from '../../core/messages/words.ts'
 import { isItArmed as msg } from '../../core/messages/en/arming.ts'
 import { Button } from 'antd'
 import { useState, type ReactNode } from 'react'
@@ -50,14 +51,14 @@ export function IsItArmed({
         onChange={(e) => setAsked(e.target.value || null)}
       />
       <p role="status" className={answer.armed ? 'armed-answer yes' : 'armed-answer'}>
-        <strong>{answer.armed ? msg.yes : msg.no}</strong>: {answer.words}
+        <strong>{answer.armed ? msg.yes : msg.no}</strong>: {wordsOf(answer.words)}
       </p>
       {withInput.map(({ camera, detection }) => {
         const own = armedAt(detection, schedules, clock, inputs, instant, nameOf)
         return (
           <p key={`${camera} ${detection.id}`} className="quiet">
-            <b>{detection.name}</b>: {own.armed ? msg.yes2 : msg.no2};{' '}
-            {own.words.charAt(0).toLowerCase() + own.words.slice(1)}
+            <b>{detection.name}</b>: {own.armed && `${msg.yes2}; `}
+            {wordsOf(own.words)}
           </p>
         )
       })}

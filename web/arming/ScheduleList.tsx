@@ -1,3 +1,5 @@
+import { said } from '../../core/messages/said.ts'
+import { problemWords } from '../../core/messages/errorWords.ts'
 import { scheduleList as msg } from '../../core/messages/en/arming.ts'
 import { PlusOutlined, UploadOutlined } from '@ant-design/icons'
 import { App, Button, Upload } from 'antd'
@@ -31,10 +33,10 @@ export function ScheduleList({
   const make = (): void => {
     const taken = new Set(state.schedules.map((s) => s.name))
     let n = 1
-    while (taken.has(`Hours ${n}`)) n++
+    while (taken.has(msg.hours(n))) n++
     const week = Object.fromEntries(WEEKDAYS.map((day) => [day, []])) as unknown as Schedule['week']
     const schedule: Schedule = { id: newId('hours'), name: msg.hours(n), week, exceptions: [] }
-    document.editSchedule(schedule, msg.newHours(schedule.name))
+    document.editSchedule(schedule, said('edits.newHours', schedule.name))
     onChoose(schedule.id)
   }
   const read = async (file: File): Promise<void> => {
@@ -47,10 +49,10 @@ export function ScheduleList({
       const text = await answer.text()
       if (!answer.ok) throw errorOf(answer.status, text)
       const schedule = JSON.parse(text) as Schedule
-      document.editSchedule(schedule, msg.takeInTheCalendar(schedule.name))
+      document.editSchedule(schedule, said('edits.takeInTheCalendar', schedule.name))
       onChoose(schedule.id)
     } catch (error) {
-      void message.error(`${file.name}: ${(error as Error).message}`)
+      void message.error(`${file.name}: ${problemWords(error)}`)
     }
   }
   return (

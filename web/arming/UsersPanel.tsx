@@ -1,3 +1,4 @@
+import { type Said, said } from '../../core/messages/said.ts'
 import { usersPanel as msg } from '../../core/messages/en/arming.ts'
 import { Select } from 'antd'
 import type { ReactNode } from 'react'
@@ -25,7 +26,7 @@ export function UsersPanel({
 }): ReactNode {
   const cameraName = (id: string): string => view.site.cameras.find((c) => c.id === id)?.name ?? id
   const others = state.detections.filter((d) => !users.includes(d))
-  const edit = (d: Placed, change: Partial<Detection>, label: string): void =>
+  const edit = (d: Placed, change: Partial<Detection>, label: Said): void =>
     document.edit(label, [
       `detection:${keyOf(d)}`,
       { ...d, detection: { ...d.detection, ...change } as Detection }
@@ -46,7 +47,9 @@ export function UsersPanel({
                 edit(
                   d,
                   { armInput },
-                  armInput ? msg.armInputOf(d.detection.name) : msg.noArmInputFor(d.detection.name)
+                  armInput
+                    ? said('edits.armInputOf', d.detection.name)
+                    : said('edits.noArmInputFor', d.detection.name)
                 )
               }
             />
@@ -66,7 +69,8 @@ export function UsersPanel({
           }))}
           onChange={(key: string | null) => {
             const d = others.find((x) => keyOf(x) === key)
-            if (d) edit(d, { schedule: schedule.id }, msg.for(schedule.name, d.detection.name))
+            if (d)
+              edit(d, { schedule: schedule.id }, said('edits.for', schedule.name, d.detection.name))
           }}
         />
       )}

@@ -1,5 +1,6 @@
 /** @jest-environment ./scripts/jestBrowser.mjs */
 import { afterEach, beforeEach, expect, test } from '@jest/globals'
+import { said } from '../../core/messages/said.ts'
 import { act, cleanup, fireEvent, render, screen, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { useState, useSyncExternalStore, type ReactNode } from 'react'
@@ -98,13 +99,13 @@ test('an exception is marked on the day on which it holds, and on no other', () 
         ...document.getState().schedules[0]!,
         exceptions: [{ date: '2026-11-26', spans: [], name: 'Regatta' }]
       },
-      'Add an exception'
+      said('edits.text', 'Add an exception')
     )
   )
   expect(
     within(screen.getByRole('region', { name: 'Thursday' })).getByTitle(
-      'On 2026-11-26 an exception holds: Regatta'
+      'Exception on 26 Nov 2026: Regatta'
     )
   ).toBeTruthy()
-  expect(screen.queryAllByTitle(/an exception holds/)).toHaveLength(1)
+  expect(screen.queryAllByTitle(/^Exception on/)).toHaveLength(1)
 })

@@ -1,3 +1,4 @@
+import { type Said, said } from '../../core/messages/said.ts'
 import { weekGrid as msg } from '../../core/messages/en/arming.ts'
 import {
   useLayoutEffect,
@@ -14,7 +15,7 @@ import { parseSpanEnd } from '../../core/formats/spanEnd.ts'
 import { WEEKDAYS, type Schedule, type Span, type Weekday } from '../../core/formats/plan.ts'
 import type { SiteDocument } from '../sync/siteDocument.ts'
 import { useStable } from '../stable.ts'
-import { dayNames, shortDays } from './words.ts'
+import { dayNames, shortDay } from './words.ts'
 import { wallNow } from './weekOf.ts'
 
 export interface Rail {
@@ -89,7 +90,7 @@ export function WeekGrid({
               aria-pressed={weekday === day}
               onClick={() => onDay(weekday)}
             >
-              {shortDays[weekday]} <span className="figures">{Number(dayOf.date.slice(8))}</span>
+              {shortDay(weekday)} <span className="figures">{Number(dayOf.date.slice(8))}</span>
               {exception && (
                 <span
                   className="day-exception"
@@ -256,8 +257,8 @@ function Column({
     document.showSchedule(withSpans(tidy(dragged)))
     document.commitDrag(
       d.what === 'new'
-        ? msg.takeHoursOutOf(d.out, dayNames[weekday])
-        : msg.changeOf(dayNames[weekday], schedule.name)
+        ? said('edits.takeHoursOutOf2', d.out, dayNames[weekday])
+        : said('edits.changeOf2', dayNames[weekday], schedule.name)
     )
     const at = d.what === 'new' ? Math.min(d.from, d.to) : place(dragged[d.index]![0])
     const index = tidy(dragged).findIndex(([from, to]) => place(from) <= at && place(to) > at)
@@ -267,7 +268,7 @@ function Column({
   useLayoutEffect(() => {
     spansNow.current = spans
   })
-  const change = (next: readonly Span[], label: string): void =>
+  const change = (next: readonly Span[], label: Said): void =>
     document.editSchedule(withSpans(next), label)
   const keys =
     (index: number, what: 'from' | 'to' | 'both') =>
@@ -278,13 +279,13 @@ function Column({
         e.stopPropagation()
         change(
           spans.map((s, i) => (i === index ? moved(s, step, what) : s)),
-          msg.changeOf(dayNames[weekday], schedule.name)
+          said('edits.changeOf2', dayNames[weekday], schedule.name)
         )
       } else if (e.key === 'Delete' || e.key === 'Backspace') {
         e.preventDefault()
         change(
           spans.filter((_, i) => i !== index),
-          msg.takeHoursOutOf2(dayNames[weekday])
+          said('edits.takeHoursOutOf3', dayNames[weekday])
         )
         onSpan(null)
       }

@@ -1,7 +1,7 @@
 import { yearStrip as msg } from '../../core/messages/en/arming.ts'
 import { useMemo, useRef, type KeyboardEvent, type ReactNode } from 'react'
 import { Calendar, type CalendarDay } from '../../core/arming/calendar.ts'
-import { dateInWords } from '../../core/arming/stretches.ts'
+import { dateText } from '../../core/messages/format.ts'
 import type { Schedule } from '../../core/formats/plan.ts'
 
 const DAY = 24 * 60 * 60_000
@@ -127,8 +127,8 @@ export function YearStrip({
               tabIndex={i === index ? 0 : -1}
               className={`year-cell ${kind}${chosen.includes(day.date) ? ' chosen' : ''}${day.date === today ? ' today' : ''}`}
               aria-pressed={chosen.includes(day.date)}
-              aria-label={`${dateInWords(day.date)}: ${words}`}
-              title={`${dateInWords(day.date)}: ${words}`}
+              aria-label={`${dateText(day.date)}: ${words}`}
+              title={`${dateText(day.date)}: ${words}`}
               onClick={(e) => choose(day, e.shiftKey)}
             />
           )

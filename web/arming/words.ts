@@ -1,5 +1,9 @@
 import { words as msg } from '../../core/messages/en/arming.ts'
-export { DAY_NAMES as dayNames, SHORT_DAYS as shortDays } from '../../core/arming/stretches.ts'
+import type { Weekday } from '../../core/formats/plan.ts'
+import { days } from '../../core/messages/en/codes/arming.ts'
+
+export const dayNames: Readonly<Record<Weekday, string>> = days
+export const shortDay = (day: Weekday): string => days[day].slice(0, 3)
 
 /** Minutes a week as hours: `84 h`, `10.5 h`, `12 min`. */
 export const weekHours = (minutes: number): string =>

@@ -1,3 +1,4 @@
+import type { Said } from '../../core/messages/said.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { benchBar as msg } from '../../core/messages/en/bench/bench.ts'
 import './bench.css'
@@ -15,8 +16,8 @@ export interface BenchBarProps {
   /** Why something could not be saved. */
   error: string | null
   /** What would be undone, and done again. */
-  undo: string | null
-  redo: string | null
+  undo: Said | null
+  redo: Said | null
   camera: { id: string; name: string }
   /** Whether a clip is there to try things on. */
   ready: boolean

@@ -1,3 +1,4 @@
+import { problemWords } from '../../core/messages/errorWords.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { benchPlace as msg } from '../../core/messages/en/bench/bench.ts'
 import { Alert } from 'antd'
@@ -17,7 +18,7 @@ export function BenchPlace(): ReactNode {
   const bench = useBench(camera)
   if (!camera) {
     if (site.error)
-      return <Alert className="notice" type="error" showIcon title={site.error.message} />
+      return <Alert className="notice" type="error" showIcon title={problemWords(site.error)} />
     const first = site.data?.cameras.find((c) => c.clip) ?? site.data?.cameras[0]
     return first ? (
       <Navigate to={`/bench/${first.id}`} replace />
@@ -26,7 +27,7 @@ export function BenchPlace(): ReactNode {
     )
   }
   if (bench.error && !bench.data)
-    return <Alert className="notice" type="error" showIcon title={bench.error.message} />
+    return <Alert className="notice" type="error" showIcon title={problemWords(bench.error)} />
   if (!bench.data) return <p className="waiting">{msg.openingTheBench}</p>
   return <WithDocument key={camera} view={bench.data} />
 }

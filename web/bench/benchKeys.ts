@@ -1,4 +1,4 @@
-import { benchKeys as msg } from '../../core/messages/en/bench/bench.ts'
+import { said } from '../../core/messages/said.ts'
 import type { RefObject } from 'react'
 import type { ClassMotionDetection, MotionDetection } from '../../core/formats/plan.ts'
 import type { BenchDocument } from './document.ts'
@@ -82,7 +82,10 @@ export function useBenchKeys(p: BenchKeysProps): void {
           : now.map((v, i) => (i === vertex ? pointOf(v[0] + step[0], v[1] + step[1]) : v))
       const fault = shapeFault(kind, points)
       if (fault) return shapes.refuse(kind, fault)
-      edited.edit(points, vertex === null ? msg.move(name) : msg.moveAVertexOf(name))
+      edited.edit(
+        points,
+        vertex === null ? said('edits.move', name) : said('edits.moveAVertexOf', name)
+      )
     }
 
   const erase: KeyAction = () => {
@@ -93,7 +96,7 @@ export function useBenchKeys(p: BenchKeysProps): void {
     // A line of one vertex is none; the whole of it is deleted on purpose, not by way of a vertex.
     const less = withoutVertex(edited.shape, vertex)
     if (!less) return
-    edited.edit(less, msg.deleteAVertexOf(edited.shape.name))
+    edited.edit(less, said('edits.deleteAVertexOf', edited.shape.name))
     shapes.setVertex(null)
   }
 
@@ -101,7 +104,7 @@ export function useBenchKeys(p: BenchKeysProps): void {
     if (!edited || edited.locked || vertex === null) return false
     const more = withVertexAfter(edited.shape, vertex)
     if (!more) return
-    edited.edit(more, msg.addAVertexTo(edited.shape.name))
+    edited.edit(more, said('edits.addAVertexTo', edited.shape.name))
     shapes.setVertex(vertex + 1)
   }
 
@@ -140,7 +143,8 @@ export function useBenchKeys(p: BenchKeysProps): void {
       if (scene.tool) return scene.tool.keep()
       if (!drawing && moving && cell) {
         const cells = toggled(moving.cells, cell)
-        if (!isEmpty(cells)) document.edit({ ...moving, cells }, msg.paintCellsOf(moving.name))
+        if (!isEmpty(cells))
+          document.edit({ ...moving, cells }, said('edits.paintCellsOf', moving.name))
         return
       }
       if (!drawing) return false

@@ -1,4 +1,5 @@
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals'
+import { said } from '../../core/messages/said.ts'
 import fc from 'fast-check'
 import type { BenchView } from '../../core/api.ts'
 import { ApiError } from '../../core/apiError.ts'
@@ -35,14 +36,13 @@ class Memory implements Saver {
   remove = (path: string, version: number): Promise<number> => this.take(path, null, version)
 
   private async take(path: string, value: object | null, version: number): Promise<number> {
-    if (this.down)
-      throw new ApiError(0, { code: 'internal', message: 'The server cannot be reached' })
+    if (this.down) throw new ApiError(0, { code: 'internal', said: 'The server cannot be reached' })
     const key = /([^/]+(?:\/actions)?)$/.exec(path)![1]!.replace('/', ' ')
     const now = this.held.get(key)
     if ((now?.version ?? 0) !== version)
       throw new ApiError(409, {
         code: 'conflict',
-        message: 'changed',
+        said: 'changed',
         current: {
           ...(now!.value ?? { deleted: true }),
           version: now!.version,
@@ -76,7 +76,8 @@ describe('the document of the Bench', () => {
     const memory = new Memory()
     const document = new BenchDocument(view(), null, memory)
     document.add([line('a')])
-    for (let i = 1; i <= 20; i++) document.edit(line('a', `Name ${i}`), 'Rename')
+    for (let i = 1; i <= 20; i++)
+      document.edit(line('a', `Name ${i}`), said('edits.text', 'Rename'))
     expect(document.getState().status).toBe('saving')
     await settle()
     expect(document.getState().status).toBe('saved')
@@ -105,7 +106,7 @@ describe('the document of the Bench', () => {
     document.add([line('a')])
     document.show(line('a', 'on the way'))
     document.show(line('a', 'there'))
-    document.commitDrag('Move')
+    document.commitDrag(said('edits.text', 'Move'))
     expect(names(document)).toEqual(['there'])
     document.undo()
     expect(names(document)).toEqual(['a'])
@@ -148,9 +149,9 @@ describe('the document of the Bench', () => {
         }
       ])
     )
-    one.edit(line('a', 'theirs'), 'Rename')
+    one.edit(line('a', 'theirs'), said('edits.text', 'Rename'))
     await settle()
-    two.edit(line('a', 'mine'), 'Rename')
+    two.edit(line('a', 'mine'), said('edits.text', 'Rename'))
     await settle()
     expect(two.getState().conflict).toMatchObject({
       name: 'mine',
@@ -173,7 +174,7 @@ describe('the document of the Bench', () => {
     const document = new BenchDocument(view(), null, memory)
     document.add([line('a')])
     await settle()
-    document.edit(line('a', 'mine'), 'Rename')
+    document.edit(line('a', 'mine'), said('edits.text', 'Rename'))
     const theirs = {
       position: 1,
       changedAt: 0,
@@ -253,9 +254,9 @@ describe('the document of the Bench', () => {
           if (e.do === 'add' && !document.detection(e.id)) document.add([line(e.id)])
           else if (e.do === 'remove') document.remove(e.id)
           else if (e.do === 'edit' && document.detection(e.id))
-            document.edit(line(e.id, e.name), 'Rename')
+            document.edit(line(e.id, e.name), said('edits.text', 'Rename'))
           else if (e.do === 'link' && document.detection(e.id))
-            document.link([e.id], 'mail', e.linked, 'Link')
+            document.link([e.id], 'mail', e.linked, said('edits.text', 'Link'))
           else if (e.do === 'area')
             document.editScene(
               {
@@ -268,16 +269,16 @@ describe('the document of the Bench', () => {
                   ]
                 ]
               },
-              'Draw an area'
+              said('edits.text', 'Draw an area')
             )
-          else if (e.do === 'order') document.order(e.ids, 'Change the order')
+          else if (e.do === 'order') document.order(e.ids, said('edits.text', 'Reorder'))
           else if (e.do === 'all')
             document.editAll(
               document.getState().detections.map(({ detection: d }) => ({
                 id: d.id,
                 detection: e.name === null ? null : line(d.id, e.name)
               })),
-              'All of them'
+              said('edits.text', 'Show all')
             )
           if (shown() !== states[states.length - 1]) states.push(shown())
         }
@@ -315,8 +316,8 @@ describe('the document of the Bench', () => {
         }
       ])
     const first = new BenchDocument(held('one'), memory, new Memory())
-    first.edit(line('a', 'two'), 'Rename to two')
-    first.edit(line('a', 'three'), 'Rename to three')
+    first.edit(line('a', 'two'), said('edits.text', 'Rename to two'))
+    first.edit(line('a', 'three'), said('edits.text', 'Rename to three'))
     const unsaved = new BenchDocument(held('two'), memory, new Memory())
     expect(unsaved.getState()).toMatchObject({ undo: 'Rename to two', redo: 'Rename to three' })
     unsaved.redo()
@@ -328,7 +329,7 @@ describe('the document of the Bench', () => {
   test('going back to an earlier state is one step: what came since goes, what was deleted comes back', async () => {
     const document = new BenchDocument(view(), null, new Memory())
     document.add([line('a'), line('b')])
-    document.link(['a', 'b'], 'mail', true, 'Link')
+    document.link(['a', 'b'], 'mail', true, said('edits.text', 'Link'))
     const { detections, schedules, actions, scene } = document.getState()
     document.remove('a')
     document.add([line('c')])
@@ -343,9 +344,9 @@ describe('the document of the Bench', () => {
           ]
         ]
       },
-      'Draw an area'
+      said('edits.text', 'Draw an area')
     )
-    document.goTo({ detections, schedules, actions, scene }, 'Go back')
+    document.goTo({ detections, schedules, actions, scene }, said('edits.text', 'Go back'))
     expect(names(document)).toEqual(['a', 'b'])
     expect([...document.getState().actions.keys()].sort()).toEqual(['a', 'b'])
     expect(document.getState().scene.ignore).toEqual([])

@@ -1,4 +1,4 @@
-import { document as msg } from '../../core/messages/en/bench/bench.ts'
+import { type Said, said } from '../../core/messages/said.ts'
 import type { BenchView } from '../../core/api.ts'
 import type { Actions } from '../../core/formats/actions.ts'
 import { NO_ACTIONS } from '../../core/formats/noActions.ts'
@@ -60,7 +60,7 @@ export class BenchDocument extends SyncedDocument<Value, DocumentState> {
   add(detections: readonly Detection[], schedules: readonly Schedule[] = []): void {
     const position = Math.max(-1, ...this.state.detections.map((p) => p.position)) + 1
     this.apply({
-      label: msg.draw(detections.map(({ name }) => name).join(', ')),
+      label: said('edits.draw', detections.map(({ name }) => name).join(', ')),
       changes: [
         ...schedules.map((s) => this.change(`schedule:${s.id}`, s)),
         ...detections.map((detection, i) =>
@@ -75,7 +75,7 @@ export class BenchDocument extends SyncedDocument<Value, DocumentState> {
   }
 
   /** Several things at once, as one step: detections by what they become, or null to delete them. */
-  editAll(changes: readonly { id: string; detection: Detection | null }[], label: string): void {
+  editAll(changes: readonly { id: string; detection: Detection | null }[], label: Said): void {
     let position = Math.max(-1, ...this.state.detections.map((p) => p.position))
     this.apply({
       label,
@@ -95,7 +95,7 @@ export class BenchDocument extends SyncedDocument<Value, DocumentState> {
   }
 
   /** The detections in another order. */
-  order(ids: readonly string[], label: string): void {
+  order(ids: readonly string[], label: Said): void {
     this.apply({
       label,
       changes: ids.flatMap((id, position) => {
@@ -110,7 +110,7 @@ export class BenchDocument extends SyncedDocument<Value, DocumentState> {
     return this.values.get(this.sceneKey) as Scene
   }
 
-  editScene(scene: Scene, label: string): void {
+  editScene(scene: Scene, label: Said): void {
     this.apply({ label, changes: [this.change(this.sceneKey, scene)] })
   }
 
@@ -118,12 +118,12 @@ export class BenchDocument extends SyncedDocument<Value, DocumentState> {
     return (this.values.get(this.actionsKey(detection)) as Actions | undefined) ?? NO_ACTIONS
   }
 
-  setActions(detection: string, actions: Actions, label: string): void {
+  setActions(detection: string, actions: Actions, label: Said): void {
     this.apply({ label, changes: [this.change(this.actionsKey(detection), orNothing(actions))] })
   }
 
   /** Links or unlinks an endpoint of several detections, as one step. */
-  link(detections: readonly string[], endpoint: string, linked: boolean, label: string): void {
+  link(detections: readonly string[], endpoint: string, linked: boolean, label: Said): void {
     this.apply({
       label,
       changes: detections.map((id) => {
@@ -141,7 +141,7 @@ export class BenchDocument extends SyncedDocument<Value, DocumentState> {
    * As the camera was at another moment, as one step that can be undone. Schedules that were
    * deleted stay as they are.
    */
-  goTo(state: CameraState, label: string): void {
+  goTo(state: CameraState, label: Said): void {
     const changes = [
       ...state.schedules.map((s) => this.change(`schedule:${s.id}`, s)),
       ...state.detections.map((placed) =>
@@ -161,7 +161,7 @@ export class BenchDocument extends SyncedDocument<Value, DocumentState> {
     this.apply({ label, changes })
   }
 
-  edit(detection: Detection, label: string): void {
+  edit(detection: Detection, label: Said): void {
     const key = this.detectionKey(detection.id)
     const old = this.values.get(key) as Placed | undefined
     if (old) this.apply({ label, changes: [this.change(key, { ...old, detection })] })
@@ -169,10 +169,13 @@ export class BenchDocument extends SyncedDocument<Value, DocumentState> {
 
   remove(id: string): void {
     const name = this.detection(id)?.name ?? ''
-    this.apply({ label: msg.delete(name), changes: [this.change(this.detectionKey(id), null)] })
+    this.apply({
+      label: said('edits.delete', name),
+      changes: [this.change(this.detectionKey(id), null)]
+    })
   }
 
-  editSchedule(schedule: Schedule, label: string): void {
+  editSchedule(schedule: Schedule, label: Said): void {
     this.apply({ label, changes: [this.change(`schedule:${schedule.id}`, schedule)] })
   }
 
@@ -181,7 +184,7 @@ export class BenchDocument extends SyncedDocument<Value, DocumentState> {
     const key = this.detectionKey(detection.id)
     const old = this.values.get(key) as Placed
     this.apply({
-      label: msg.newHours(schedule.name),
+      label: said('edits.newHours', schedule.name),
       changes: [
         this.change(`schedule:${schedule.id}`, schedule),
         this.change(key, { ...old, detection: { ...detection, schedule: schedule.id } })

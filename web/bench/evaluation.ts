@@ -1,3 +1,5 @@
+import type { Said } from '../../core/messages/said.ts'
+import { saidOfField } from '../../core/messages/errorWords.ts'
 import { shapeOf } from '../../core/kinds/schemas.ts'
 import { useEffect, useLayoutEffect, useMemo, useState } from 'react'
 import { inOrderOf } from '../../core/detections/triggerCache.ts'
@@ -55,7 +57,7 @@ export type Answer =
   /** By clip, and of each by change, in the order asked. */
   | { type: 'effects'; number: number; effects: Effect[][] }
   | { type: 'counts'; number: number; counts: { clip: string; counts: Record<string, number> }[] }
-  | { type: 'failed'; number: number; message: string }
+  | { type: 'failed'; number: number; why: Said | string }
 
 export type Asked = Exclude<Question, { type: 'evidence' | 'other' }>
 type Unnumbered<T> = T extends unknown ? Omit<T, 'number'> : never
@@ -237,7 +239,7 @@ export function useEvaluation({ evidence, setting, detection, target, at }: Aski
           of: evidence,
           fired: firedNow(before.of === evidence ? before.fired : NOTHING_FIRED, answer)
         }))
-      setFailure(answer.type === 'failed' ? answer.message : null)
+      setFailure(answer.type === 'failed' ? saidOfField(answer.why) : null)
     })
   }, [evaluations, evidence, setting])
 

@@ -1,3 +1,4 @@
+import { InputError } from '../../core/errors.ts'
 import { evaluation as msg } from '../../core/messages/en/bench/bench.ts'
 import {
   evaluate,
@@ -143,7 +144,7 @@ onmessage = ({ data }: MessageEvent<Question>) => {
     postMessage({
       type: 'failed',
       number: data.number,
-      message: (error as Error).message
+      why: error instanceof InputError ? error.said : (error as Error).message
     } satisfies Answer)
   }
 }

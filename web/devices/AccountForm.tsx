@@ -1,3 +1,4 @@
+import { problemWords } from '../../core/messages/errorWords.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { accountForm as msg } from '../../core/messages/en/devices.ts'
 import { Alert, Button, Input } from 'antd'
@@ -25,7 +26,7 @@ export function AccountForm({
       setError(null)
       onDone()
     } catch (problem) {
-      setError((problem as Error).message.replace(/^\$\.?/, ''))
+      setError(problemWords(problem))
     } finally {
       setBusy(false)
     }

@@ -1,3 +1,4 @@
+import { problemWords } from '../../core/messages/errorWords.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { addDevice as msg } from '../../core/messages/en/devices.ts'
 import './devices.css'
@@ -64,7 +65,7 @@ function Find({ onChosen }: { onChosen: (chosen: FoundDevice | 'by-hand') => voi
           <Spin size="small" /> {msg.askingWhoIsOnThe}
         </p>
       )}
-      {found.isError && <Alert type="error" title={found.error.message} />}
+      {found.isError && <Alert type="error" title={problemWords(found.error)} />}
       {found.data?.length === 0 && !found.isFetching && (
         <p className="quiet">{msg.nobodyAnsweredADeviceIn}</p>
       )}
@@ -120,7 +121,7 @@ function Describe({
         })
       )
     } catch (problem) {
-      setError((problem as Error).message.replace(/^\$\.?/, ''))
+      setError(problemWords(problem))
     } finally {
       setBusy(false)
     }

@@ -1,3 +1,4 @@
+import { wordsOf } from '../../core/messages/words.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { channelSection as msg } from '../../core/messages/en/devices.ts'
 import './devices.css'
@@ -176,14 +177,14 @@ function DetectionRow({
     <li className={x.state}>
       <strong>{x.name}</strong> <span>{detectionWords(x)}</span>
       {x.state === 'drifted' &&
-        !x.differences.some(({ device }) => device === 'removed on the device') && (
+        !x.differences.some(({ device }) => device.code === 'values.removedOnDevice') && (
           <Button size="small" loading={working === `take ${x.id}`} onClick={() => void takeOver()}>
             {msg.takeOverIntoThePlan}
           </Button>
         )}
       {x.differences.map((diff) => (
-        <span key={diff.setting} className="difference">
-          {msg.planDevice(diff.setting, diff.plan, diff.device)}
+        <span key={wordsOf(diff.setting)} className="difference">
+          {msg.planDevice(wordsOf(diff.setting), wordsOf(diff.plan), wordsOf(diff.device))}
         </span>
       ))}
       {x.losses.map((loss) => (

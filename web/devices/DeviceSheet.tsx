@@ -1,3 +1,5 @@
+import { wordsOf } from '../../core/messages/words.ts'
+import { problemWords } from '../../core/messages/errorWords.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { deviceSheet as msg } from '../../core/messages/en/devices.ts'
 import './devices.css'
@@ -36,7 +38,7 @@ export function DeviceSheet({
     try {
       await work()
     } catch (problem) {
-      setError((problem as Error).message)
+      setError(problemWords(problem))
     } finally {
       setWorking(null)
       onChanged()
@@ -53,7 +55,7 @@ export function DeviceSheet({
             title={msg.remove(d.name)}
             description={msg.itsSettingsStayOnThe}
             okText={msg.remove2}
-            cancelText={common.keep}
+            cancelText={common.cancel}
             onConfirm={() =>
               act('remove', () => request('DELETE', `/api/devices/${d.id}`)).then(onRemoved)
             }
@@ -79,7 +81,7 @@ export function DeviceSheet({
       </header>
       <p className={state.bad ? 'failed' : ''}>
         {state.mark} {state.words}
-        {d.trouble && `: ${d.trouble}`}
+        {d.trouble && `: ${wordsOf(d.trouble)}`}
         {d.state === 'clock-off' &&
           d.clockAhead !== null &&
           msg.bySAhead(Math.round(Math.abs(d.clockAhead)), d.clockAhead)}

@@ -1,3 +1,4 @@
+import { problemWords } from '../../core/messages/errorWords.ts'
 import { devicesPlace as msg } from '../../core/messages/en/devices.ts'
 import './devices.css'
 import { PlusOutlined, SendOutlined } from '@ant-design/icons'
@@ -43,7 +44,7 @@ export function DevicesPlace(): ReactNode {
     try {
       put({ sending: (await request<SendingView>('POST', '/api/sendings', { devices: ids })).id })
     } catch (problem) {
-      setError((problem as Error).message)
+      setError(problemWords(problem))
     }
   }
   const losses = toSend.flatMap((d) =>
@@ -60,7 +61,7 @@ export function DevicesPlace(): ReactNode {
             {msg.addADevice}
           </Button>
         </header>
-        {devices.isError && <Alert type="error" title={devices.error.message} />}
+        {devices.isError && <Alert type="error" title={problemWords(devices.error)} />}
         {error && <Alert type="error" title={error} />}
         {devices.isPending && <Skeleton active />}
         {devices.data?.length === 0 && <p className="quiet">{msg.noDeviceYetAddThe}</p>}

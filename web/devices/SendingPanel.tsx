@@ -1,3 +1,4 @@
+import { wordsOf } from '../../core/messages/words.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { sendingPanel as msg } from '../../core/messages/en/devices.ts'
 import './devices.css'
@@ -68,14 +69,14 @@ export function SendingPanel({
                       : msg.nothingHadToBeSent2}
                 </strong>
               )}
-              {d.error && <p className="failed">✕ {d.error}</p>}
+              {d.error && <p className="failed">✕ {wordsOf(d.error)}</p>}
               {d.results.map((r) => (
                 <p
                   key={`${r.channel} ${r.detection} ${r.what}`}
                   className={r.error ? 'failed' : ''}
                 >
                   {r.error ? '✕' : '✓'} {r.name}{' '}
-                  {r.error ? msg.not(r.what, r.error, holdsWords[r.holds]) : r.what}
+                  {r.error ? msg.not(r.what, wordsOf(r.error), holdsWords[r.holds]) : r.what}
                 </p>
               ))}
             </li>

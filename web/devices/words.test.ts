@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals'
-import type { StandingState } from '../../core/devices/views.ts'
+import { said } from '../../core/messages/said.ts'
+import type { ChannelLoss, StandingState } from '../../core/devices/views.ts'
 import { DetectionSchema } from '../../core/formats/plan.ts'
 import { abilityWords, detectionWords, eventWords, lossWords } from './words.ts'
 import { parseWith } from '../../core/schema/parse.ts'
@@ -25,7 +26,7 @@ test.each([
   ],
   [
     { type: 'tt:TamperDetector', most: null, parameters: ['Hours'], ranges: {} },
-    'Tamper (own arming hours)'
+    'Tamper (schedules on device)'
   ],
   [
     { type: 'tt:QueueDetector', most: 1, parameters: ['ClassFilter'], ranges: {} },
@@ -46,36 +47,48 @@ test('how a detection stands on its device, each state in words of its own', () 
   ]
   const words = states.map((state) => detectionWords({ state, elsewhere: null, parked: false }))
   expect(new Set(words).size).toBe(states.length)
-  expect(words[2]).toBe('is not on the device yet')
+  expect(words[2]).toBe('not on the device')
   expect(detectionWords({ state: 'unsupported', elsewhere: 'Recorder', parked: false })).toBe(
-    'not a kind of this door; it goes through Recorder'
+    'not supported here, sent through Recorder'
   )
 })
 
 test.each([
   [
-    { setting: 'dwell', wanted: '12 s', nearest: '10 s', elsewhere: null },
-    'dwell 12 s: the nearest is 10 s'
+    {
+      setting: 'dwell',
+      wanted: said('values.seconds', 12),
+      nearest: said('values.seconds', 10),
+      elsewhere: null
+    },
+    'Dwell 12 s: the nearest is 10 s'
   ],
   [
-    { setting: 'arm input', wanted: 'panel', nearest: null, elsewhere: null },
-    'arm input panel: the device cannot hold it'
+    { setting: 'armInput', wanted: said('values.text', 'panel'), nearest: null, elsewhere: null },
+    'Arming contact panel: not supported'
   ],
   [
-    { setting: 'arming hours', wanted: 'Nights', nearest: 'always armed', elsewhere: 'Recorder' },
-    'arming hours Nights: only through Recorder'
+    {
+      setting: 'arming',
+      wanted: said('values.text', 'Nights'),
+      nearest: said('values.always'),
+      elsewhere: 'Recorder'
+    },
+    'Arming schedule Nights: only through Recorder'
   ]
-])('what becomes of a setting: %j', (loss, words) => expect(lossWords(loss)).toBe(words))
+] as [ChannelLoss, string][])('what becomes of a setting: %j', (loss, words) =>
+  expect(lossWords(loss)).toBe(words)
+)
 
 test.each([
   [
     'tns1:RuleEngine/LineDetector/Crossed',
     { Direction: 'Right', ObjectId: '4' },
-    'the line was crossed (right), target 4'
+    'line crossed (right), target 4'
   ],
   ['tns1:RuleEngine/CellMotionDetector/Motion', {}, 'motion'],
   ['tns1:RuleEngine/TamperDetector/Tamper', { Cause: 'covered' }, 'tamper (covered)'],
-  ['tns1:Device/Trigger/DigitalInput', { LogicalState: 'true' }, 'became active'],
+  ['tns1:Device/Trigger/DigitalInput', { LogicalState: 'true' }, 'active'],
   ['tns1:RuleEngine/Own/Thing', {}, 'Thing']
 ])('%s with %j', (topic, data, words) => expect(eventWords({ topic, data })).toBe(words))
 
@@ -95,7 +108,7 @@ test('a line is crossed in the names of its sides', () => {
     data: { Direction }
   })
   expect([eventWords(event('Right'), line), eventWords(event('Left'), line)]).toEqual([
-    'the line was crossed (Water → Land)',
-    'the line was crossed (Land → Water)'
+    'line crossed (Water → Land)',
+    'line crossed (Land → Water)'
   ])
 })

@@ -1,3 +1,6 @@
+import { capital } from '../../core/messages/format.ts'
+import { said } from '../../core/messages/said.ts'
+import { wordsOf } from '../../core/messages/words.ts'
 import { words as msg } from '../../core/messages/en/devices.ts'
 import type {
   ChannelDetection,
@@ -7,7 +10,7 @@ import type {
 } from '../../core/devices/views.ts'
 import { localName, type RuleAbility } from '../../core/formats/onvif/rule.ts'
 import type { Detection } from '../../core/formats/plan.ts'
-import { directionInWords } from '../../core/actions/email.ts'
+import { pathWords } from '../kinds/words.ts'
 import { kindNames } from '../kinds/names.ts'
 import { kindOfType } from '../../core/kinds/rules.ts'
 
@@ -51,8 +54,7 @@ export function detectionWords({
   elsewhere,
   parked
 }: Pick<ChannelDetection, 'state' | 'elsewhere' | 'parked'>): string {
-  if (state === 'unsupported' && elsewhere)
-    return `not a kind of this door; it goes through ${elsewhere}`
+  if (state === 'unsupported' && elsewhere) return msg.sentThrough(elsewhere)
   if (state === 'same' && parked) return msg.parkedOneMinuteADay
   return {
     same: msg.asInThePlan,
@@ -68,8 +70,9 @@ export function detectionWords({
 
 /** What a setting becomes on the device, or through which door it goes. */
 export function lossWords({ setting, wanted, nearest, elsewhere }: ChannelLoss): string {
-  if (elsewhere) return msg.onlyThrough(setting, wanted, elsewhere)
-  return msg.theDeviceCannot(setting, wanted, nearest)
+  const [name, value] = [capital(wordsOf(said(`settings.${setting}`))), wordsOf(wanted)]
+  if (elsewhere) return msg.onlyThrough(name, value, elsewhere)
+  return msg.theDeviceCannot(name, value, nearest && wordsOf(nearest))
 }
 
 /**
@@ -97,7 +100,7 @@ export function eventWords(
   const direction =
     data.Direction &&
     ((detection &&
-      directionInWords(detection, data.Direction === 'Right' ? 'leftToRight' : 'rightToLeft')) ??
+      pathWords(detection, data.Direction === 'Right' ? 'leftToRight' : 'rightToLeft')) ??
       data.Direction.toLowerCase())
   return `${what[last] ?? last}${direction ? ` (${direction})` : ''}${data.Cause ? ` (${data.Cause})` : ''}${data.ObjectId ? msg.target(data.ObjectId) : ''}`
 }

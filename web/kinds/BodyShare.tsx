@@ -14,7 +14,7 @@ export function BodyShare({ share }: { share: number }): ReactNode {
       height="84"
       viewBox={`0 0 ${width} 84`}
       role="img"
-      aria-label={msg.ofTheBody(Math.round(share * 100))}
+      aria-label={msg.overLine(share)}
     >
       <clipPath id={clip}>
         <rect x={edge} y="0" width={width} height="84" />

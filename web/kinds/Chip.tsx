@@ -7,19 +7,25 @@ export interface ChipProps {
   what: string
   children: string
   editor: (close: () => void) => ReactNode
+  /** Its editor is open from the start, and this is told when it closes. */
+  onClosed?: () => void
 }
 
 /** An editable part of the sentence. No `button` element: that would not break over lines like the words around it. */
-export function Chip({ what, children, editor }: ChipProps): ReactNode {
-  const [open, setOpen] = useState(false)
+export function Chip({ what, children, editor, onClosed }: ChipProps): ReactNode {
+  const [open, setOpen] = useState(onClosed !== undefined)
   const chip = useRef<HTMLSpanElement>(null)
+  const show = (wanted: boolean): void => {
+    setOpen(wanted)
+    if (!wanted) onClosed?.()
+  }
   const onKey = (event: KeyboardEvent): void => {
     // Escape leaves the editor, not what is selected on the Bench.
     if (event.key === 'Escape' && open) {
-      setOpen(false)
+      show(false)
       chip.current?.focus()
     } else if ((event.key === 'Enter' || event.key === ' ') && event.target === event.currentTarget)
-      setOpen(!open)
+      show(!open)
     else return
     event.preventDefault()
     event.stopPropagation()
@@ -31,13 +37,13 @@ export function Chip({ what, children, editor }: ChipProps): ReactNode {
     <Popover
       trigger="click"
       open={open}
-      onOpenChange={setOpen}
+      onOpenChange={show}
       placement="bottomRight"
       title={what}
       destroyOnHidden
       content={
         <div className="chip-editor" onKeyDown={leave}>
-          {editor(() => setOpen(false))}
+          {editor(() => show(false))}
         </div>
       }
     >

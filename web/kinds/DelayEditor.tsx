@@ -1,5 +1,5 @@
+import { said } from '../../core/messages/said.ts'
 import { common } from '../../core/messages/en/common.ts'
-import { delayEditor as msg } from '../../core/messages/en/kinds/parts.ts'
 import type { ReactNode } from 'react'
 import type { SignalLossDetection, TamperDetection } from '../../core/formats/plan.ts'
 import { SecondsEditor, type EditorProps } from './editors.tsx'
@@ -22,7 +22,9 @@ export function DelayEditor({
       value={detection.delaySeconds}
       max={600}
       help={help}
-      onChange={(delaySeconds) => document.edit({ ...detection, delaySeconds }, msg.changeTheDelay)}
+      onChange={(delaySeconds) =>
+        document.edit({ ...detection, delaySeconds }, said('edits.changeTheDelay'))
+      }
     />
   )
 }

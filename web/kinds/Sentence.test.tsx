@@ -74,7 +74,7 @@ describe('a detection as a sentence', () => {
     show(detection)
     const chips = screen.getAllByRole('button', { name: /^[A-Z][\w -]+: / })
     const whatOf = (one: HTMLElement): string => one.getAttribute('aria-label')!.split(':')[0]!
-    const shared = ['Name', 'Arming hours', 'Hold-off', 'Actions']
+    const shared = ['Name', 'Actions']
     expect(chips.map(whatOf)).toEqual(expect.arrayContaining(shared))
     const own = chips.filter((one) => !shared.includes(whatOf(one)))[0] ?? chips[0]!
     await userEvent.click(own)
@@ -83,29 +83,34 @@ describe('a detection as a sentence', () => {
     expect(now(detection.id)).toEqual(detection)
   })
 
-  test('every setting of a kind can be reached: its fields are parts, or are drawn on the picture', () => {
+  test('every setting of a kind can be reached: its fields are parts, can be added, or are drawn on the picture', async () => {
     // What is set elsewhere: by drawing, in the rail, under the arming hours, or beside the parts.
     const elsewhere = ['id', 'kind', 'enabled', 'parked', 'armInput', 'line', 'zone', 'cells']
     const parts: Record<string, string> = {
-      name: 'Name', schedule: 'Arming hours', holdOffSeconds: 'Hold-off', classes: 'Classes',
-      confirmSeconds: 'Confirm time', size: 'Size frames', direction: 'Direction and sides',
+      name: 'Name', schedule: 'Arming schedule', holdOffSeconds: 'Re-trigger delay', classes: 'Classes',
+      confirmSeconds: 'Confirmation time', size: 'Size limits', direction: 'Direction and sides',
       sides: 'Direction and sides', dwellSeconds: 'Dwell', countFirstSeenInside: 'Dwell',
-      graceSeconds: 'Grace', atLeast: 'How many together', threshold: 'Share of the cells',
+      graceSeconds: 'Grace time', atLeast: 'Number together', threshold: 'Share of the cells',
       onDelaySeconds: 'Delays', offDelaySeconds: 'Delays', causes: 'Causes', severity: 'Severity',
       delaySeconds: 'Delay', input: 'Contact', normally: 'Contact', debounceSeconds: 'Contact',
-      faceMin: 'Smallest face', mask: 'Mask', list: 'List of faces', faces: 'List of faces'
+      faceMin: 'Smallest face', mask: 'Mask', list: 'Face list', faces: 'Face list'
     } // prettier-ignore
     for (const kind of DETECTION_KINDS) {
       show(made(kind))
       const shown = screen
         .getAllByRole('button')
         .map((b) => b.getAttribute('aria-label')?.split(':')[0])
+      const add = screen.queryByRole('button', { name: /Add condition/ })
+      if (add) {
+        await userEvent.click(add)
+        shown.push(...(await screen.findAllByRole('menuitem')).map((item) => item.textContent))
+      }
       const fields = DetectionSchema.options.find((o) => o.entries.kind.literal === kind)!.entries
       for (const field of Object.keys(fields).filter((f) => !elsewhere.includes(f))) {
         const part =
           field === 'sensitivity'
             ? hasField(kind, 'line') || hasField(kind, 'zone')
-              ? 'Body share'
+              ? 'Overlap'
               : 'Sensitivity'
             : parts[field]
         expect([kind, field, shown.includes(part)]).toEqual([kind, field, true])
@@ -123,7 +128,7 @@ describe('a detection as a sentence', () => {
         screen.getByRole('radio', { name: new RegExp(`^${kindNames[kind]}: `) })
       )
       expect(now(zone.id)).toMatchObject({ kind, sensitivity: 70, name: zone.name })
-      expect(chip('Body share').textContent).toBe('30 % of the body')
+      expect(chip('Overlap').textContent).toBe('30% of the body')
     }
     document.undo()
     expect(now(zone.id).kind).toBe(ZONE_KINDS.at(-1))
@@ -135,7 +140,7 @@ describe('a detection as a sentence', () => {
     await userEvent.click(chip('Classes'))
     await userEvent.click(screen.getByRole('checkbox', { name: 'vehicle' }))
     expect(now(line.id)).toMatchObject({ classes: ['person', 'vehicle'] })
-    expect(chip('Classes').textContent).toBe('person or vehicle')
+    expect(chip('Classes').textContent).toBe('A person or vehicle')
     await userEvent.keyboard('{Escape}')
     await userEvent.click(chip('Name'))
     const name = screen.getByRole('textbox', { name: 'Name' })
@@ -143,7 +148,7 @@ describe('a detection as a sentence', () => {
     await userEvent.type(name, 'x'.repeat(81))
     await userEvent.keyboard('{Enter}')
     expect((await screen.findByRole('alert')).textContent).toBe(
-      'Name is 81 characters long; at most 80 are allowed'
+      'Name is 81 characters long; at most 80 are allowed.'
     )
     expect(now(line.id).name).toBe(line.name)
   })

@@ -1,64 +1,69 @@
+import type { ZoneDetection } from '../../core/kinds/schemas.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { sentence as msg } from '../../core/messages/en/kinds/parts.ts'
-import { memo, type ComponentType, type ReactNode } from 'react'
+import { memo, useState, type ReactNode } from 'react'
 import type { SavedEndpoint } from '../../core/api.ts'
 import type { Detection, DetectionKind, Schedule } from '../../core/formats/plan.ts'
 import { ActionsEditor, linkWords } from '../bench/inspector/ActionsEditor.tsx'
 import { HoursEditor } from '../bench/schedule/HoursEditor.tsx'
 import { Chip } from './Chip.tsx'
-import { ClassMotionSentence } from './classMotion/Sentence.tsx'
-import { ContactSentence } from './contact/Sentence.tsx'
-import { FaceSentence } from './face/Sentence.tsx'
-import { LineSentence } from './line/Sentence.tsx'
-import { MotionSentence } from './motion/Sentence.tsx'
-import { SignalLossSentence } from './signalLoss/Sentence.tsx'
-import { TamperSentence } from './tamper/Sentence.tsx'
-import { ZoneSentence } from './ZoneSentence.tsx'
+import { AddCondition, ConditionChips, type Condition } from './Conditions.tsx'
+import { classMotionSentence } from './classMotion/Sentence.tsx'
+import { contactSentence } from './contact/Sentence.tsx'
+import { faceSentence } from './face/Sentence.tsx'
+import { lineSentence } from './line/Sentence.tsx'
+import { motionSentence } from './motion/Sentence.tsx'
+import { signalLossSentence } from './signalLoss/Sentence.tsx'
+import { tamperSentence } from './tamper/Sentence.tsx'
+import { zoneSentence } from './ZoneSentence.tsx'
 import { HoldOffEditor } from './editors.tsx'
-import type { SentenceOf } from './sentence.ts'
+import type { KindSentence, SentenceOf } from './sentence.ts'
 import { scheduleWords, secondsWords } from './words.ts'
 
 export interface SentenceProps extends SentenceOf {
   schedules: Schedule[]
   endpoints: readonly SavedEndpoint[]
-  /** Endpoints that it sets off. */
+  /** Endpoints that it is linked to. */
   links: readonly string[]
   users: (schedule: string) => number
 }
 
-/** The detection as a sentence, every part of it an editable chip. */
+/**
+ * The detection as a sentence, every part of it an editable chip. What is at its default is left out, and reached by
+ * *Add condition*.
+ */
 export const Sentence = memo(function Sentence(props: SentenceProps): ReactNode {
   const { document, detection } = props
-  const What = sentences[detection.kind] as ComponentType<SentenceOf>
+  const [adding, setAdding] = useState<string | null>(null)
+  const { What, conditions } = sentences[detection.kind] as unknown as KindSentence<Detection>
+  const all: Condition[] = [
+    ...(conditions?.(props) ?? []),
+    {
+      what: common.holdOff,
+      isSet: detection.holdOffSeconds > 0,
+      text: detection.holdOffSeconds
+        ? msg.notWithin(secondsWords(detection.holdOffSeconds))
+        : msg.everyTime,
+      editor: (close) => <HoldOffEditor detection={detection} document={document} close={close} />
+    },
+    {
+      what: common.armingSchedule,
+      isSet: detection.schedule !== undefined || detection.armInput !== undefined,
+      text: msg.armed(scheduleWords(detection, props.schedules)),
+      editor: () => (
+        <HoursEditor
+          detection={detection}
+          document={document}
+          schedules={props.schedules}
+          users={props.users}
+        />
+      )
+    }
+  ]
   return (
     <p className="sentence">
       <What {...props} />
-      {msg.armed}
-      <Chip
-        what={common.armingHours}
-        editor={() => (
-          <HoursEditor
-            detection={detection}
-            document={document}
-            schedules={props.schedules}
-            users={props.users}
-          />
-        )}
-      >
-        {scheduleWords(detection, props.schedules)}
-      </Chip>
-      ,{' '}
-      <Chip
-        what={common.holdOff}
-        editor={(close) => (
-          <HoldOffEditor detection={detection} document={document} close={close} />
-        )}
-      >
-        {detection.holdOffSeconds
-          ? msg.notWithinOfTheLast(secondsWords(detection.holdOffSeconds))
-          : msg.everyTime}
-      </Chip>
-      {msg.setsOff}{' '}
+      <ConditionChips all={all} adding={adding} onAdded={() => setAdding(null)} />.{' '}
       <Chip
         what={msg.actions}
         editor={() => (
@@ -70,26 +75,30 @@ export const Sentence = memo(function Sentence(props: SentenceProps): ReactNode 
           />
         )}
       >
-        {linkWords(props.links, props.endpoints)}
+        {props.links.length
+          ? msg.withActions(linkWords(props.links, props.endpoints))
+          : msg.noActions}
       </Chip>
-      .
+      . <AddCondition all={all.filter(({ what }) => what !== adding)} onAdd={setAdding} />
     </p>
   )
 })
 
 /** The part of the sentence that each kind decides. */
 const sentences: {
-  [K in DetectionKind]: ComponentType<SentenceOf<Extract<Detection, { kind: K }>>>
+  [K in DetectionKind]: K extends ZoneDetection['kind']
+    ? KindSentence<ZoneDetection>
+    : KindSentence<Extract<Detection, { kind: K }>>
 } = {
-  line: LineSentence,
-  intrusion: ZoneSentence,
-  entry: ZoneSentence,
-  exit: ZoneSentence,
-  loitering: ZoneSentence,
-  motion: MotionSentence,
-  classMotion: ClassMotionSentence,
-  tamper: TamperSentence,
-  signalLoss: SignalLossSentence,
-  contact: ContactSentence,
-  face: FaceSentence
+  line: lineSentence,
+  intrusion: zoneSentence,
+  entry: zoneSentence,
+  exit: zoneSentence,
+  loitering: zoneSentence,
+  motion: motionSentence,
+  classMotion: classMotionSentence,
+  tamper: tamperSentence,
+  signalLoss: signalLossSentence,
+  contact: contactSentence,
+  face: faceSentence
 }

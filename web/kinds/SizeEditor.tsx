@@ -1,3 +1,5 @@
+import { Rich } from '../words/Rich.tsx'
+import { said } from '../../core/messages/said.ts'
 import { sizeEditor as msg } from '../../core/messages/en/kinds/parts.ts'
 import './kinds.css'
 import { Button, InputNumber, Radio, Switch } from 'antd'
@@ -28,7 +30,7 @@ export function SizeEditor({
 }: EditorProps<TargetGated> & { sizes: readonly SeenSize[] | null; measured: boolean }): ReactNode {
   const { size = {} } = detection
   const inMetres = size.minMetres !== undefined || size.maxMetres !== undefined
-  const set = (next: Size, label = msg.changeTheSizeFrames): void =>
+  const set = (next: Size, label = said('edits.sizeLimits')): void =>
     document.edit({ ...detection, size: tidy(next) }, label)
   const fit = useMemo(() => sizes && fitSizes(sizes, detection.classes), [sizes, detection.classes])
   const changeUnit = (metres: boolean): void =>
@@ -38,7 +40,7 @@ export function SizeEditor({
         : fit
           ? { min: fit.min, max: fit.max }
           : starts,
-      metres ? msg.sizeInMetres : msg.sizeInFrames
+      metres ? said('edits.sizeInMetres') : said('edits.sizeInFrames')
     )
   return (
     <>
@@ -48,7 +50,7 @@ export function SizeEditor({
           optionType="button"
           value={inMetres}
           options={[
-            { value: false, label: msg.framesOnThePicture },
+            { value: false, label: msg.framesOnPicture },
             { value: true, label: msg.metres }
           ]}
           onChange={(e) => changeUnit(e.target.value as boolean)}
@@ -56,9 +58,9 @@ export function SizeEditor({
       )}
       {inMetres ? <Metres size={size} set={set} /> : <Frames size={size} set={set} />}
       {sizes === null ? (
-        <p className="quiet">{msg.withAClipItIs}</p>
+        <p className="quiet">{msg.withAClip}</p>
       ) : sizes.length === 0 ? (
-        <p className="quiet">{msg.thisClipHasNoTargets}</p>
+        <p className="quiet">{msg.noTargets}</p>
       ) : (
         <Later>
           <SizesChart sizes={sizes} detection={detection} inMetres={inMetres} />
@@ -73,22 +75,22 @@ export function SizeEditor({
                 inMetres && fit.metres
                   ? { minMetres: fit.metres.min, maxMetres: fit.metres.max }
                   : { min: fit.min, max: fit.max },
-                msg.fitTheSizeFramesTo
+                said('edits.fitTheSizeFramesTo')
               )
             }
           >
-            {msg.fitToTheClip(fit.targets)}
+            {msg.fitToClip(fit.targets)}
           </Button>
         ) : (
-          <p className="quiet">{msg.noneOfTheWantedClasses}</p>
+          <p className="quiet">{msg.nothingToFit}</p>
         ))}
       {!inMetres && (
         <p className="quiet">
-          {msg.whatFitsIntoTheSmallest} <kbd>{msg.f}</kbd> {msg.drawsThemOnThePicture}
+          <Rich text={msg.whatFits} parts={{ key: <kbd>F</kbd> }} />
         </p>
       )}
       {(size.min || size.max) && (
-        <DeviceNote parameter={size.min ? msg.minimumsize : msg.maximumsize} value={0} />
+        <DeviceNote parameter={size.min ? 'MinimumSize' : 'MaximumSize'} value={0} />
       )}
     </>
   )

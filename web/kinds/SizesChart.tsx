@@ -54,20 +54,14 @@ export function SizesChart({
   ).size
   return (
     <figure className="stays-chart">
-      <div
-        role="img"
-        aria-label={msg.heightsOfTargetsByDistance(
-          new Set(sizes.map((s) => s.target)).size,
-          wanted
-        )}
-      >
+      <div role="img" aria-label={msg.heights(new Set(sizes.map((s) => s.target)).size, wanted)}>
         <ResponsiveContainer width="100%" height={150}>
           <ScatterChart margin={{ top: 6, right: 16, bottom: 0, left: 0 }}>
             <XAxis
               dataKey="x"
               type="number"
               domain={[0, 100]}
-              unit=" %"
+              unit="%"
               tickCount={5}
               tick={{ fontSize: 11, fill: 'var(--quiet)' }}
               stroke="var(--hairline)"
@@ -75,7 +69,7 @@ export function SizesChart({
             <YAxis
               dataKey="y"
               type="number"
-              unit={inMetres ? ' m' : ' %'}
+              unit={inMetres ? ' m' : '%'}
               width={46}
               tick={{ fontSize: 11, fill: 'var(--quiet)' }}
               stroke="var(--hairline)"
@@ -106,7 +100,7 @@ export function SizesChart({
           </ScatterChart>
         </ResponsiveContainer>
       </div>
-      <figcaption className="quiet">{msg.heightOfEachTargetBy}</figcaption>
+      <figcaption className="quiet">{msg.heightOfEach}</figcaption>
     </figure>
   )
 }

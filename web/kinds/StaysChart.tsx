@@ -18,10 +18,7 @@ export function StaysChart({
   const long = stays.filter(({ seconds }) => seconds >= dwell).length
   return (
     <figure className="stays-chart">
-      <div
-        role="img"
-        aria-label={msg.howLongTargetsStayPass(stays.length, passing, stays.length - passing, long)}
-      >
+      <div role="img" aria-label={msg.howLong(stays.length, passing, stays.length - passing, long)}>
         <ResponsiveContainer width="100%" height={130}>
           <BarChart
             data={bins.bars}
@@ -57,7 +54,7 @@ export function StaysChart({
       <figcaption className="quiet">
         <i className="passing" aria-hidden="true" /> {msg.passBy(passing)}{' '}
         <i className="staying" aria-hidden="true" /> {msg.stay(stays.length - passing)}{' '}
-        <strong>{long}</strong> {msg.ofReachTheDwell(stays.length)}
+        <strong>{msg.reach(long, stays.length)}</strong>
       </figcaption>
     </figure>
   )

@@ -1,12 +1,14 @@
 import { zoneSentence as msg } from '../../core/messages/en/kinds/parts.ts'
 import type { ReactNode } from 'react'
+import { Rich } from '../words/Rich.tsx'
 import { Chip } from './Chip.tsx'
-import { ClassesChip, GateChips, NameChip, ShareChip } from './chips.tsx'
-import { entryZone } from './entry/Sentence.tsx'
-import { exitZone } from './exit/Sentence.tsx'
-import { intrusionZone } from './intrusion/Sentence.tsx'
+import type { Condition } from './Conditions.tsx'
+import { ClassesChip, NameChip, ShareChip, targetConditions } from './chips.tsx'
+import { entryZone } from './entry/Sentence.ts'
+import { exitZone } from './exit/Sentence.ts'
+import { intrusionZone } from './intrusion/Sentence.ts'
 import { loiteringZone } from './loitering/Sentence.tsx'
-import type { SentenceOf } from './sentence.ts'
+import type { KindSentence, SentenceOf } from './sentence.ts'
 import { ZoneKindEditor } from './zoneEditors.tsx'
 import type { ZonePart } from './zonePart.ts'
 import type { ZoneDetection } from '../../core/kinds/schemas.ts'
@@ -17,27 +19,45 @@ const parts: { [K in ZoneDetection['kind']]: ZonePart<Extract<ZoneDetection, { k
   entry: entryZone,
   exit: exitZone
 }
+const partOf = (kind: ZoneDetection['kind']): ZonePart<ZoneDetection> =>
+  parts[kind] as unknown as ZonePart<ZoneDetection>
 
 /**
  * What happens in a zone. One component for all its kinds: the kind is changed in the midst of the sentence, whose open
  * editor must stay.
  */
-export function ZoneSentence(props: SentenceOf<ZoneDetection>): ReactNode {
-  const { detection: d, document } = props
-  const part = parts[d.kind] as unknown as ZonePart<ZoneDetection>
+function ZoneWhat({ detection: d, document }: SentenceOf<ZoneDetection>): ReactNode {
+  const { verb, isInside } = partOf(d.kind)
   return (
-    <>
-      {part.before(props)} <ClassesChip detection={d} document={document} />{' '}
-      <Chip
-        what={msg.whatCounts}
-        editor={(close) => <ZoneKindEditor detection={d} document={document} close={close} />}
-      >
-        {part.verb}
-      </Chip>{' '}
-      <NameChip detection={d} document={document} />
-      {msg.with} <ShareChip detection={d} document={document} where={msg.theZone(part.where)} />{' '}
-      {part.where === 'in' ? msg.in : msg.out}
-      {part.after(props)}, <GateChips {...props} />
-    </>
+    <Rich
+      text={isInside ? msg.inside : msg.outside}
+      parts={{
+        who: <ClassesChip detection={d} document={document} />,
+        does: (
+          <Chip
+            what={msg.whatCounts}
+            editor={(close) => <ZoneKindEditor detection={d} document={document} close={close} />}
+          >
+            {verb}
+          </Chip>
+        ),
+        zone: <NameChip detection={d} document={document} />,
+        overlap: (
+          <ShareChip
+            detection={d}
+            document={document}
+            where={isInside ? msg.inTheZone : msg.outOfTheZone}
+          />
+        )
+      }}
+    />
   )
+}
+
+export const zoneSentence: KindSentence<ZoneDetection> = {
+  What: ZoneWhat,
+  conditions: (props): Condition[] => [
+    ...partOf(props.detection.kind).conditions(props),
+    ...targetConditions(props)
+  ]
 }

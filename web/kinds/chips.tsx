@@ -3,6 +3,7 @@ import { chips as msg } from '../../core/messages/en/kinds/parts.ts'
 import type { ReactNode } from 'react'
 import type { Detection, TargetGated } from '../../core/formats/plan.ts'
 import { Chip } from './Chip.tsx'
+import type { Condition } from './Conditions.tsx'
 import {
   ClassesEditor,
   ConfirmEditor,
@@ -12,7 +13,7 @@ import {
 } from './editors.tsx'
 import type { SentenceOf } from './sentence.ts'
 import { SizeEditor } from './SizeEditor.tsx'
-import { bodyWords, classWords, secondsWords, sizeWords } from './words.ts'
+import { bodyWords, secondsWords, sizeWords, whoWords } from './words.ts'
 
 /** Parts of the sentence that several kinds share. */
 
@@ -27,12 +28,13 @@ export const NameChip = ({ detection, document }: Of<Detection>): ReactNode => (
   </Chip>
 )
 
+/** Who counts, at the beginning of the sentence: `A person or vehicle`. */
 export const ClassesChip = ({ detection, document }: Of<TargetGated>): ReactNode => (
   <Chip
     what={msg.classes}
     editor={(close) => <ClassesEditor detection={detection} document={document} close={close} />}
   >
-    {classWords(detection)}
+    {whoWords(detection)}
   </Chip>
 )
 
@@ -43,7 +45,7 @@ export const ShareChip = ({
   where
 }: Of<Extract<TargetGated, { sensitivity: number }>> & { where: string }): ReactNode => (
   <Chip
-    what={common.bodyShare}
+    what={common.overlap}
     editor={(close) => (
       <SensitivityEditor detection={detection} document={document} where={where} close={close} />
     )}
@@ -52,35 +54,31 @@ export const ShareChip = ({
   </Chip>
 )
 
-/** The gates that look at the target: confirm time and size. */
-export const GateChips = ({
+/** The conditions that look at the target: confirmation time and size. */
+export const targetConditions = ({
   detection,
   document,
   sizes,
   measured
-}: Pick<SentenceOf<TargetGated>, 'detection' | 'document' | 'sizes' | 'measured'>): ReactNode => (
-  <>
-    {msg.seenFor}{' '}
-    <Chip
-      what={common.confirmTime}
-      editor={(close) => <ConfirmEditor detection={detection} document={document} close={close} />}
-    >
-      {secondsWords(detection.confirmSeconds)}
-    </Chip>
-    ,{' '}
-    <Chip
-      what={msg.sizeFrames}
-      editor={(close) => (
-        <SizeEditor
-          detection={detection}
-          document={document}
-          sizes={sizes}
-          measured={measured}
-          close={close}
-        />
-      )}
-    >
-      {sizeWords(detection)}
-    </Chip>
-  </>
-)
+}: Pick<SentenceOf<TargetGated>, 'detection' | 'document' | 'sizes' | 'measured'>): Condition[] => [
+  {
+    what: common.confirmTime,
+    isSet: detection.confirmSeconds > 0,
+    text: msg.visibleFor(secondsWords(detection.confirmSeconds)),
+    editor: (close) => <ConfirmEditor detection={detection} document={document} close={close} />
+  },
+  {
+    what: common.sizeLimits,
+    isSet: detection.size !== undefined,
+    text: sizeWords(detection),
+    editor: (close) => (
+      <SizeEditor
+        detection={detection}
+        document={document}
+        sizes={sizes}
+        measured={measured}
+        close={close}
+      />
+    )
+  }
+]

@@ -1,3 +1,6 @@
+import { capital } from '../../core/messages/format.ts'
+import { type Said, said } from '../../core/messages/said.ts'
+import { problemWords } from '../../core/messages/errorWords.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { editors as msg } from '../../core/messages/en/kinds/parts.ts'
 import { Checkbox, Input, InputNumber, Slider } from 'antd'
@@ -7,7 +10,7 @@ import { InputError } from '../../core/errors.ts'
 import { DetectionSchema, type Detection, type TargetGated } from '../../core/formats/plan.ts'
 import { CLASSES } from '../../core/targets/classes.ts'
 import type { BenchDocument } from '../bench/document.ts'
-import { bodyWords, capital } from './words.ts'
+import { bodyWords } from './words.ts'
 import { BodyShare } from './BodyShare.tsx'
 import { DeviceNote } from '../bench/inspector/DeviceNote.tsx'
 import { parseWith } from '../../core/schema/parse.ts'
@@ -19,16 +22,12 @@ export interface EditorProps<D extends Detection = Detection> {
 }
 
 /** Keeps an edit if it is a valid detection; otherwise says what would be right. */
-export function tryEdit(
-  document: BenchDocument,
-  detection: Detection,
-  label: string
-): string | null {
+export function tryEdit(document: BenchDocument, detection: Detection, label: Said): string | null {
   try {
     document.edit(parseWith(DetectionSchema, detection), label)
     return null
   } catch (error) {
-    if (error instanceof InputError) return error.message.replace(/^\$\.?[\w.]*: /, '')
+    if (error instanceof InputError) return problemWords(error)
     throw error
   }
 }
@@ -67,7 +66,7 @@ export function SavedText({
       </label>
       {error && (
         <span className="field-error" role="alert">
-          {label} {error}
+          {error}
         </span>
       )}
     </div>
@@ -80,7 +79,9 @@ export function NameEditor({ detection, document }: EditorProps): ReactNode {
       autoFocus
       label={common.name}
       value={detection.name}
-      onKeep={(name) => tryEdit(document, { ...detection, name }, msg.rename(detection.name))}
+      onKeep={(name) =>
+        tryEdit(document, { ...detection, name }, said('edits.rename', detection.name))
+      }
     />
   )
 }
@@ -93,14 +94,14 @@ export function ClassesEditor({ detection, document }: EditorProps<TargetGated>)
         value={detection.classes}
         options={CLASSES.map((value) => ({
           value,
-          label: value === 'unknown' ? msg.unknownNotToldApartYet : value
+          label: value === 'unknown' ? msg.unknownClass : value
         }))}
         onChange={(classes) =>
-          document.edit({ ...detection, classes: classes }, msg.changeTheClasses)
+          document.edit({ ...detection, classes: classes }, said('edits.changeTheClasses'))
         }
       />
-      <p className="quiet">{msg.noneChosenEveryTargetCounts}</p>
-      {detection.classes.length > 0 && <DeviceNote parameter={msg.classfilter} value={0} />}
+      <p className="quiet">{msg.noneChosen}</p>
+      {detection.classes.length > 0 && <DeviceNote parameter="ClassFilter" value={0} />}
     </>
   )
 }
@@ -131,7 +132,7 @@ export function SensitivitySlider({
           value={detection.sensitivity}
           onChange={(sensitivity) =>
             sensitivity !== null &&
-            document.edit({ ...detection, sensitivity }, msg.changeTheSensitivity)
+            document.edit({ ...detection, sensitivity }, said('edits.changeTheSensitivity'))
           }
         />
       </div>
@@ -141,10 +142,10 @@ export function SensitivitySlider({
         value={detection.sensitivity}
         ariaLabelForHandle={common.sensitivity}
         onChange={(sensitivity) => document.show({ ...detection, sensitivity })}
-        onChangeComplete={() => document.commitDrag(msg.changeTheSensitivity)}
+        onChangeComplete={() => document.commitDrag(said('edits.changeTheSensitivity'))}
       />
       <p className="quiet">{meaning}</p>
-      <DeviceNote parameter={common.sensitivity} value={detection.sensitivity} />
+      <DeviceNote parameter="Sensitivity" value={detection.sensitivity} />
     </div>
   )
 }
@@ -205,13 +206,13 @@ export function SecondsEditor({
 export function ConfirmEditor({ detection, document }: EditorProps<TargetGated>): ReactNode {
   return (
     <SecondsEditor
-      parameter={msg.confirmtime}
+      parameter="ConfirmTime"
       label={common.confirmTime}
       value={detection.confirmSeconds}
       max={60}
-      help={msg.howLongATargetMust}
+      help={msg.howLongVisible}
       onChange={(confirmSeconds) =>
-        document.edit({ ...detection, confirmSeconds }, msg.changeTheConfirmTime)
+        document.edit({ ...detection, confirmSeconds }, said('edits.changeTheConfirmTime'))
       }
     />
   )
@@ -220,13 +221,13 @@ export function ConfirmEditor({ detection, document }: EditorProps<TargetGated>)
 export function HoldOffEditor({ detection, document }: EditorProps): ReactNode {
   return (
     <SecondsEditor
-      parameter={detection.holdOffSeconds > 0 ? msg.holdoff : undefined}
+      parameter={detection.holdOffSeconds > 0 ? 'HoldOff' : undefined}
       label={common.holdOff}
       value={detection.holdOffSeconds}
       max={86400}
-      help={msg.afterATriggerNoneFor}
+      help={msg.afterATrigger}
       onChange={(holdOffSeconds) =>
-        document.edit({ ...detection, holdOffSeconds }, msg.changeTheHoldOff)
+        document.edit({ ...detection, holdOffSeconds }, said('edits.changeTheHoldOff'))
       }
     />
   )

@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import { motionEditors as msg } from '../../core/messages/en/kinds/parts.ts'
 import { InputNumber } from 'antd'
 import type { ReactNode } from 'react'
@@ -20,7 +21,7 @@ export function MotionSensitivityEditor({ detection, document }: EditorProps<Mov
 export function ThresholdEditor({ detection, document }: EditorProps<Moving>): ReactNode {
   return (
     <label className="field">
-      <span>{msg.cellsThatMustBeIn}</span>
+      <span>{msg.cellsInMotion}</span>
       <InputNumber
         autoFocus
         min={0.1}
@@ -30,10 +31,10 @@ export function ThresholdEditor({ detection, document }: EditorProps<Moving>): R
         value={detection.threshold}
         onChange={(threshold) =>
           threshold !== null &&
-          document.edit({ ...detection, threshold }, msg.changeTheShareOfCells)
+          document.edit({ ...detection, threshold }, said('edits.changeTheShareOfCells'))
         }
       />
-      <span className="quiet">{msg.ofTheCellsThatAre}</span>
+      <span className="quiet">{msg.ofTheCells}</span>
     </label>
   )
 }
@@ -45,18 +46,18 @@ export function MotionDelaysEditor({ detection, document }: EditorProps<Moving>)
         label={msg.onDelay}
         value={detection.onDelaySeconds}
         max={60}
-        help={msg.forHowLongThereMust}
+        help={msg.howLongMotion}
         onChange={(onDelaySeconds) =>
-          document.edit({ ...detection, onDelaySeconds }, msg.changeTheOnDelay)
+          document.edit({ ...detection, onDelaySeconds }, said('edits.changeTheOnDelay'))
         }
       />
       <SecondsEditor
         label={msg.offDelay}
         value={detection.offDelaySeconds}
         max={60}
-        help={msg.afterHowLongWithoutIt}
+        help={msg.howLongWithout}
         onChange={(offDelaySeconds) =>
-          document.edit({ ...detection, offDelaySeconds }, msg.changeTheOffDelay)
+          document.edit({ ...detection, offDelaySeconds }, said('edits.changeTheOffDelay'))
         }
       />
     </>

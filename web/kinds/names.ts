@@ -46,5 +46,5 @@ export function railWords(
   inputs: readonly SiteInput[]
 ): [before: string, after: string] {
   const [before, after] = wordsOf(d.kind).rail(d, inputs)
-  return [before, `${after}, ${scheduleWords(d, schedules)}`]
+  return [before, d.schedule ? `${after}, ${scheduleWords(d, schedules)}` : after]
 }

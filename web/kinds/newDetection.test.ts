@@ -42,30 +42,27 @@ describe('every kind as a short sentence', () => {
         direction: 'leftToRight',
         classes: ['person']
       },
-      'Person crosses X, Water → Land, half the body, always'
+      'A person crosses X, Water → Land, half the body'
     ],
     [
       { kind: 'intrusion', zone, dwellSeconds: 6, classes: ['person', 'vehicle'], schedule: 'n' },
-      'Person or vehicle is in X for 6 s, half the body, Nights'
+      'A person or vehicle is in X for 6 s, half the body, Nights'
     ],
     [
       { kind: 'loitering', zone, dwellSeconds: 30 },
-      'Target of any class lingers in X for 30 s, half the body, always'
+      'Any target lingers in X for 30 s, half the body'
     ],
-    [{ kind: 'entry', zone }, 'Target of any class enters X, half the body, always'],
-    [
-      { kind: 'exit', zone, sensitivity: 90 },
-      'Target of any class leaves X, a tenth of the body, always'
-    ],
-    [{ kind: 'motion', cells: ['01', '11'] }, 'Motion, X: 2 % of 3 of 4 cells, always'],
+    [{ kind: 'entry', zone }, 'Any target enters X, half the body'],
+    [{ kind: 'exit', zone, sensitivity: 90 }, 'Any target leaves X, a tenth of the body'],
+    [{ kind: 'motion', cells: ['01', '11'] }, 'Motion, X: 2% of 3 of 4 cells'],
     [
       { kind: 'classMotion', classes: ['person'], threshold: 1.5 },
-      'Person in motion, X: 1.5 % of the whole picture, always'
+      'A person in motion, X: 1.5% of the whole picture'
     ],
-    [{ kind: 'tamper', causes: ['dark', 'moved'] }, 'Tamper, X: dark or moved for 3 s, always'],
-    [{ kind: 'signalLoss' }, 'No picture, X: for 5 s, always'],
-    [{ kind: 'contact', input: 'door', normally: 'closed' }, 'Waiting room door opens, X, always'],
-    [{ kind: 'face', mask: 'without' }, 'Face at X, without a mask, always']
+    [{ kind: 'tamper', causes: ['dark', 'moved'] }, 'Tamper, X: dark or moved for 3 s'],
+    [{ kind: 'signalLoss' }, 'Video loss, X: for 5 s'],
+    [{ kind: 'contact', input: 'door', normally: 'closed' }, 'Waiting room door opens, X'],
+    [{ kind: 'face', mask: 'without' }, 'Face at X, without a mask']
   ])('%j', (detection, sentence) => {
     const [before, after] = railWords(
       parseWith(DetectionSchema, { id: 'x', name: 'X', ...detection }),

@@ -1,43 +1,36 @@
 import { common } from '../../core/messages/en/common.ts'
 import { stayChips as msg } from '../../core/messages/en/kinds/parts.ts'
-import type { ReactNode } from 'react'
 import type { StayDetection } from '../../core/kinds/schemas.ts'
-import { Chip } from './Chip.tsx'
+import type { Condition } from './Conditions.tsx'
 import type { SentenceOf } from './sentence.ts'
-import { atLeastWords, secondsWords } from './words.ts'
+import { secondsWords } from './words.ts'
 import { AtLeastEditor, DwellEditor } from './zoneEditors.tsx'
 
 type Props = SentenceOf<StayDetection>
 
 /** How many must be in the zone together. */
-export const TogetherChip = ({ detection, document }: Props): ReactNode => (
-  <Chip
-    what={msg.howManyTogether}
-    editor={(close) => <AtLeastEditor detection={detection} document={document} close={close} />}
-  >
-    {atLeastWords(detection)}
-  </Chip>
-)
+export const togetherCondition = ({ detection, document }: Props): Condition => ({
+  what: msg.numberTogether,
+  isSet: detection.atLeast > 1,
+  text: msg.atATime(detection.atLeast),
+  editor: (close) => <AtLeastEditor detection={detection} document={document} close={close} />
+})
 
-/** `least`: the shortest dwell that the kind allows, seconds. */
-export const DwellChip = ({
-  detection,
-  document,
-  stays,
-  least
-}: Props & { least: number }): ReactNode => (
-  <Chip
-    what={common.dwell}
-    editor={(close) => (
-      <DwellEditor
-        detection={detection}
-        document={document}
-        stays={stays}
-        least={least}
-        close={close}
-      />
-    )}
-  >
-    {secondsWords(detection.dwellSeconds)}
-  </Chip>
-)
+/** @param least the shortest dwell that the kind allows, seconds */
+export const dwellCondition = (
+  { detection, document, stays }: Props,
+  least: number
+): Condition => ({
+  what: common.dwell,
+  isSet: detection.dwellSeconds > 0 || !detection.countFirstSeenInside,
+  text: msg.for(secondsWords(detection.dwellSeconds)),
+  editor: (close) => (
+    <DwellEditor
+      detection={detection}
+      document={document}
+      stays={stays}
+      least={least}
+      close={close}
+    />
+  )
+})

@@ -1,3 +1,4 @@
+import { said } from '../../core/messages/said.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { zoneEditors as msg } from '../../core/messages/en/kinds/parts.ts'
 import { Button, InputNumber, Radio, Switch } from 'antd'
@@ -24,7 +25,7 @@ export function ZoneKindEditor({ detection, document }: EditorProps<ZoneDetectio
       onChange={(e) =>
         document.edit(
           asZoneKind(detection, e.target.value as ZoneDetection['kind']),
-          msg.makeIt(kindNames[e.target.value as ZoneDetection['kind']].toLowerCase())
+          said('edits.makeIt', kindNames[e.target.value as ZoneDetection['kind']].toLowerCase())
         )
       }
     />
@@ -44,22 +45,22 @@ export function DwellEditor({
 }): ReactNode {
   const above = useMemo(() => stays && dwellAbovePassers(stays), [stays])
   const set = (dwellSeconds: number): void =>
-    document.edit({ ...detection, dwellSeconds }, msg.changeTheDwell)
+    document.edit({ ...detection, dwellSeconds }, said('edits.changeTheDwell'))
   return (
     <>
       <SecondsEditor
-        parameter={detection.dwellSeconds > 0 ? msg.timethreshold : undefined}
+        parameter={detection.dwellSeconds > 0 ? 'TimeThreshold' : undefined}
         label={common.dwell}
         value={detection.dwellSeconds}
         min={least}
         max={3600}
-        help={msg.howLongATargetMust}
+        help={msg.howLongInZone}
         onChange={set}
       />
       {stays === null ? (
-        <p className="quiet">{msg.withAClipItIs}</p>
+        <p className="quiet">{msg.withAClip}</p>
       ) : stays.length === 0 ? (
-        <p className="quiet">{msg.onThisClipNobodyOf}</p>
+        <p className="quiet">{msg.nobodyInZone}</p>
       ) : (
         <Later>
           <StaysChart stays={stays} dwell={detection.dwellSeconds} />
@@ -67,19 +68,19 @@ export function DwellEditor({
       )}
       {above && above.dwell !== detection.dwellSeconds && (
         <p>
-          {msg.passersByTakeUpTo(secondsWords(above.usual))}{' '}
+          {msg.passersBy(secondsWords(above.usual))}{' '}
           <Button size="small" onClick={() => set(above.dwell)}>
-            {msg.setItTo(secondsWords(above.dwell))}
+            {msg.setTo(secondsWords(above.dwell))}
           </Button>
         </p>
       )}
       <label className="row">
-        <span>{msg.countWhoIsInIt}</span>
+        <span>{msg.countFirstSeen}</span>
         <Switch
           size="small"
           checked={detection.countFirstSeenInside}
           onChange={(countFirstSeenInside) =>
-            document.edit({ ...detection, countFirstSeenInside }, msg.changeWhoCounts)
+            document.edit({ ...detection, countFirstSeenInside }, said('edits.changeWhoCounts'))
           }
         />
       </label>
@@ -90,7 +91,7 @@ export function DwellEditor({
 export function AtLeastEditor({ detection, document }: EditorProps<DwellDetection>): ReactNode {
   return (
     <label className="field">
-      <span>{msg.targetsAtTheSameTime}</span>
+      <span>{msg.sameTime}</span>
       <InputNumber
         autoFocus
         min={1}
@@ -98,10 +99,10 @@ export function AtLeastEditor({ detection, document }: EditorProps<DwellDetectio
         precision={0}
         value={detection.atLeast}
         onChange={(atLeast) =>
-          atLeast !== null && document.edit({ ...detection, atLeast }, msg.changeHowMany)
+          atLeast !== null && document.edit({ ...detection, atLeast }, said('edits.changeHowMany'))
         }
       />
-      <span className="quiet">{msg.n1EachTargetCountsAlone}</span>
+      <span className="quiet">{msg.oneEach}</span>
     </label>
   )
 }

@@ -1,3 +1,4 @@
+import { problemWords } from '../../core/messages/errorWords.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { mailboxPlace as msg } from '../../core/messages/en/mailbox.ts'
 import './mailbox.css'
@@ -19,7 +20,7 @@ export function MailboxPlace(): ReactNode {
       <section aria-label={common.messages}>
         <h1>{msg.mailbox}</h1>
         <p className="quiet">{msg.aStandInOnThisMachine}</p>
-        {mails.error && <Alert type="error" showIcon title={mails.error.message} />}
+        {mails.error && <Alert type="error" showIcon title={problemWords(mails.error)} />}
         {mails.data?.length === 0 && <p>{msg.nothingHasArrivedYetLink}</p>}
         <ul>
           {mails.data?.map((m) => (
@@ -36,7 +37,7 @@ export function MailboxPlace(): ReactNode {
         </ul>
       </section>
       <article aria-label={msg.message}>
-        {mail.error && <Alert type="error" showIcon title={mail.error.message} />}
+        {mail.error && <Alert type="error" showIcon title={problemWords(mail.error)} />}
         {mail.data && (
           <>
             <h2>{mail.data.subject}</h2>

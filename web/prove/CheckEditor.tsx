@@ -1,3 +1,5 @@
+import { wordsOf } from '../../core/messages/words.ts'
+import { problemWords } from '../../core/messages/errorWords.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { checkEditor as msg } from '../../core/messages/en/prove/prove.ts'
 import { WEATHERS } from '../../core/formats/weather.ts'
@@ -19,7 +21,6 @@ import {
 import type { SavedCheck } from '../../core/proving/views.ts'
 import type { Scene } from '../../simulation/script.ts'
 import { request } from '../api/client.ts'
-import { InputError } from '../../core/errors.ts'
 import { actorNames, faultNames } from '../scene/walkWords.ts'
 import { CheckStage } from './CheckStage.tsx'
 import { useRefresh } from './useProving.ts'
@@ -73,11 +74,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
       await refresh()
       onDone()
     } catch (problem) {
-      setError(
-        problem instanceof InputError
-          ? problem.message.replace(/^\$\.?/, '')
-          : (problem as Error).message
-      )
+      setError(problemWords(problem))
     }
   }
   return (
@@ -85,7 +82,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
       <label className="field">
         <span className="field-name">{common.name}</span>
         <Input
-          value={check.name}
+          value={wordsOf(check.name)}
           maxLength={80}
           onChange={(e) => change({ name: e.target.value })}
         />
@@ -352,7 +349,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
       {error && <Alert type="error" title={error} />}
       <div className="row">
         <Button type="primary" size="small" onClick={() => void save()}>
-          {common.keep}
+          {common.save}
         </Button>
         <Button size="small" onClick={onDone}>
           {msg.cancel}

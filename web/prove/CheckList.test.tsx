@@ -1,5 +1,6 @@
 /** @jest-environment ./scripts/jestBrowser.mjs */
 import { afterEach, expect, test } from '@jest/globals'
+import { said } from '../../core/messages/said.ts'
 import { cleanup, render, screen, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import type { ComponentProps } from 'react'
@@ -80,7 +81,7 @@ test('gate by gate in the order of the gates: what is let through beside what is
     ]
   })
   expect(rows().map((cells) => cells.map((c) => c.replace(/[○✓]/g, '').trim()))).toEqual([
-    ['Who counts', expect.stringContaining('Check adult'), ''],
+    ['Classes', expect.stringContaining('Check adult'), ''],
     ['Class', expect.stringContaining('Check car'), expect.stringContaining('Check dog')]
   ])
 })
@@ -99,10 +100,10 @@ test('what came of each is told in words as well; the chosen one is pressed', as
   )
   const buttons = screen.getAllByRole('button')
   expect(buttons.map((b) => within(b).getByRole('img').getAttribute('aria-label'))).toEqual([
-    'as expected',
-    'not as expected',
+    'passed',
+    'failed',
     'out of date',
-    'never run'
+    'not run'
   ])
   expect(buttons.map((b) => b.getAttribute('aria-pressed'))).toEqual([
     'false',
@@ -129,10 +130,10 @@ test('failed ones alone, or those out of date; none of them is said too', () => 
   expect(names()).toEqual(['old'])
   cleanup()
   show({ checks: checks.slice(0, 1) }, { show: 'failed' })
-  expect(screen.getByText('Everything that was run went as expected.')).toBeTruthy()
+  expect(screen.getByText('No failed checks.')).toBeTruthy()
   cleanup()
   show({ checks: checks.slice(0, 1) }, { show: 'outdated' })
-  expect(screen.getByText('Nothing is out of date.')).toBeTruthy()
+  expect(screen.getByText('No checks are out of date.')).toBeTruthy()
 })
 
 test('proposals are taken one by one or all; those that replace a kept one by themselves', async () => {
@@ -145,9 +146,9 @@ test('proposals are taken one by one or all; those that replace a kept one by th
     checks: [saved(check('kept', 'passes', 'trigger'))],
     proposals: [of('one'), of('two'), of('kept', 1)]
   })
-  await userEvent.click(screen.getByRole('button', { name: 'Keep Check two' }))
-  await userEvent.click(screen.getByRole('button', { name: 'Keep them' }))
-  await userEvent.click(screen.getByRole('button', { name: 'Take the new ones' }))
+  await userEvent.click(screen.getByRole('button', { name: 'Add Check two' }))
+  await userEvent.click(screen.getByRole('button', { name: 'Add them' }))
+  await userEvent.click(screen.getByRole('button', { name: 'Update' }))
   expect(taken.map((list) => list.map(({ camera, check: id }) => `${camera} ${id}`))).toEqual([
     ['c two'],
     ['c one', 'c two'],
@@ -166,7 +167,7 @@ test('why a side has no check; while they are worked out, that is said', () => {
             about: 'direction',
             inside: 0,
             outside: 0,
-            cannot: { inside: null, outside: 'Both directions count' }
+            cannot: { inside: null, outside: said('edits.text', 'Both directions count') }
           }
         ]
       }
@@ -175,8 +176,8 @@ test('why a side has no check; while they are worked out, that is said', () => {
   expect(rows()).toEqual([['Direction', '', 'Both directions count']])
   cleanup()
   show({ proposing: 1 })
-  expect(screen.getByText('Working out what to check …')).toBeTruthy()
+  expect(screen.getByText('Working out checks…')).toBeTruthy()
   cleanup()
   show({})
-  expect(screen.getByText(/Nothing is proposed/)).toBeTruthy()
+  expect(screen.getByText(/No checks\. Add one/)).toBeTruthy()
 })

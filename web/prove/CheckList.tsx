@@ -1,3 +1,4 @@
+import { wordsOf } from '../../core/messages/words.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { checkList as msg } from '../../core/messages/en/prove/prove.ts'
 import { Button, Tooltip } from 'antd'
@@ -102,7 +103,7 @@ export function CheckList({
               )
               if (!here.length)
                 return show === 'all' && gate?.cannot[side] ? (
-                  <p className="no-check">{gate.cannot[side]}</p>
+                  <p className="no-check">{wordsOf(gate.cannot[side])}</p>
                 ) : null
               return (
                 <ul>
@@ -182,7 +183,7 @@ function CheckButton({
       <span className="check-mark" role="img" aria-label={marks[state].words}>
         {marks[state].mark}
       </span>
-      <span>{check.name}</span>
+      <span>{wordsOf(check.name)}</span>
       {check.by.how === 'walk' && check.by.through === 'pictures' && (
         <Tooltip title={msg.throughPaintedPicturesAnalysedAs}>
           <small aria-label={msg.throughPictures}>▦</small>
@@ -199,14 +200,14 @@ function Proposed({ check, onTake }: { check: Check; onTake: () => void }): Reac
       <span className="check-mark" role="img" aria-label={msg.proposed}>
         +
       </span>
-      <span>{check.name}</span>
+      <span>{wordsOf(check.name)}</span>
       <button
         type="button"
         className="link-button"
-        aria-label={msg.keep(check.name)}
+        aria-label={msg.keep(wordsOf(check.name))}
         onClick={onTake}
       >
-        {common.keep}
+        {common.add}
       </button>
     </span>
   )

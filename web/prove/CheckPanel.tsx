@@ -1,3 +1,5 @@
+import { wordsOf } from '../../core/messages/words.ts'
+import { problemWords } from '../../core/messages/errorWords.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { checkPanel as msg } from '../../core/messages/en/prove/prove.ts'
 import { CaretRightOutlined, DeleteOutlined, EditOutlined } from '@ant-design/icons'
@@ -64,7 +66,7 @@ export function CheckPanel({
         duration: 8,
         content: (
           <>
-            {msg.deleted(check.name)}{' '}
+            {msg.deleted(wordsOf(check.name))}{' '}
             <Button
               size="small"
               onClick={() =>
@@ -79,7 +81,7 @@ export function CheckPanel({
         )
       })
     } catch (error) {
-      void message.error((error as Error).message)
+      void message.error(problemWords(error))
     }
   }
   const openOnBench = async (): Promise<void> => {
@@ -94,7 +96,7 @@ export function CheckPanel({
         `/bench/${camera}?clip=${clip.id}&detection=${detection.id}&frame=${Math.floor(moment * clip.fps + 1e-6) + 1}`
       )
     } catch (error) {
-      void message.error((error as Error).message)
+      void message.error(problemWords(error))
     } finally {
       setMaking(false)
     }
@@ -113,7 +115,7 @@ export function CheckPanel({
   return (
     <div className="check-panel">
       <header>
-        <h2>{check.name}</h2>
+        <h2>{wordsOf(check.name)}</h2>
         <p className="quiet">
           {check.by.how === 'walk' && check.by.through === 'pictures'
             ? msg.walkThroughPaintedPictures
@@ -180,7 +182,7 @@ export function CheckPanel({
           size="small"
           type="text"
           icon={<DeleteOutlined />}
-          aria-label={msg.delete(check.name)}
+          aria-label={msg.delete(wordsOf(check.name))}
           onClick={() => void remove()}
         />
       </div>
@@ -204,7 +206,7 @@ export function CheckPanel({
             {verdict.effects.map((e) => (
               <li key={e.endpoint} className={e.wrong ? 'is-failed' : ''}>
                 <span aria-hidden="true">{e.wrong ? '✕' : '✓'}</span> {e.name}:{' '}
-                {e.wrong ?? (e.acts ? msg.setOff : msg.notSetOffAsExpected)}
+                {wordsOf(e.wrong ?? (e.acts ? msg.setOff : msg.notSetOffAsExpected))}
               </li>
             ))}
           </ul>
@@ -240,7 +242,7 @@ function Outcome({
       </dd>
       <dt>{msg.seen}</dt>
       <dd>
-        {last ? last.sentence : msg.neverRun}
+        {wordsOf(last ? last.sentence : msg.neverRun)}
         {state === 'old' && <strong> {msg.outOfDateTheSettings}</strong>}
         {result &&
           result.verdict.seen.length > 1 &&
@@ -259,7 +261,7 @@ function Outcome({
  */
 async function clipOf(camera: string, check: Check): Promise<ClipView> {
   if (check.by.how !== 'walk') throw new Error(msg.thisCheckIsNoWalk)
-  const name = msg.check(check.name).slice(0, 120)
+  const name = msg.check(wordsOf(check.name)).slice(0, 120)
   const script = { id: 'check', name, ...check.by.walk }
   const made = await request<ClipView>(
     'POST',
@@ -269,7 +271,8 @@ async function clipOf(camera: string, check: Check): Promise<ClipView> {
   for (;;) {
     const clip = await request<ClipView>('GET', `/api/clips/${made.id}`)
     if (clip.state === 'ready') return clip
-    if (clip.state !== 'analysing') throw new Error(clip.error ?? msg.theClipWasStopped)
+    if (clip.state !== 'analysing')
+      throw new Error(clip.error === null ? msg.theClipWasStopped : wordsOf(clip.error))
     await new Promise((resolve) => setTimeout(resolve, CLIP_WAIT_MS))
   }
 }

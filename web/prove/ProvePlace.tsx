@@ -1,3 +1,6 @@
+import { said } from '../../core/messages/said.ts'
+import { wordsOf } from '../../core/messages/words.ts'
+import { problemWords } from '../../core/messages/errorWords.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { provePlace as msg } from '../../core/messages/en/prove/prove.ts'
 import './prove.css'
@@ -36,7 +39,7 @@ export function ProvePlace(): ReactNode {
   const navigate = useNavigate()
   const { message } = App.useApp()
   if (proving.error && !proving.data)
-    return <Alert className="notice" type="error" showIcon title={proving.error.message} />
+    return <Alert className="notice" type="error" showIcon title={problemWords(proving.error)} />
   if (!proving.data || !site.data) return <p className="waiting">{msg.readingTheChecks}</p>
   const view = proving.data
   const detections = site.data.detections.filter(
@@ -62,7 +65,7 @@ export function ProvePlace(): ReactNode {
     try {
       await work()
     } catch (error) {
-      void message.error((error as Error).message)
+      void message.error(problemWords(error))
     } finally {
       await refresh()
     }
@@ -70,7 +73,7 @@ export function ProvePlace(): ReactNode {
   const run = (checks?: NamedCheck[]): Promise<void> =>
     act(() =>
       request('POST', '/api/proving/runs', checks ? { checks } : {}, {
-        headers: noteHeaders(msg.runChecks)
+        headers: noteHeaders(said('edits.runChecks'))
       })
     )
   const take = (checks?: NamedCheck[]): Promise<void> =>
@@ -310,8 +313,8 @@ function NothingChosen({
                     ✕
                   </span>
                   <span>
-                    {nameOf(c)}: {c.check.name}
-                    <span className="quiet"> {c.last!.sentence}</span>
+                    {nameOf(c)}: {wordsOf(c.check.name)}
+                    <span className="quiet"> {wordsOf(c.last!.sentence)}</span>
                   </span>
                 </button>
               </li>
@@ -387,12 +390,12 @@ function Limiter({
           {turns.map((t) => (
             <li key={`${t.camera} ${t.check}`}>
               <button type="button" className="link-button" onClick={() => onSelect(t)}>
-                {t.name}
+                {wordsOf(t.name)}
               </button>
               <span className="quiet">
                 {t.since.length
                   ? msg.sinceBy(
-                      t.since[0]!.label,
+                      wordsOf(t.since[0]!.label),
                       t.since[0]!.by,
                       t.since.length,
                       t.since.length - 1

@@ -5,7 +5,7 @@ import type { About, Check } from '../../core/formats/check.ts'
 export const aboutNames: Record<About, string> = {
   passes: msg.whoCounts,
   direction: common.direction,
-  share: common.bodyShare,
+  share: common.overlap,
   class: common.class,
   size: msg.size,
   confirm: common.confirmTime,
@@ -13,7 +13,7 @@ export const aboutNames: Record<About, string> = {
   together: msg.numberTogether,
   ignore: common.ignoreAreas,
   holdOff: common.holdOff,
-  armed: common.armingHours,
+  armed: common.armingSchedule,
   armInput: msg.armInput,
   face: common.face,
   mask: common.mask,

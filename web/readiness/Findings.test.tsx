@@ -1,5 +1,6 @@
 /** @jest-environment ./scripts/jestBrowser.mjs */
 import { afterEach, expect, test } from '@jest/globals'
+import { said } from '../../core/messages/said.ts'
 import { cleanup, render, screen, waitFor } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { useLocation } from 'react-router'
@@ -13,9 +14,9 @@ import { Findings } from './Findings.tsx'
 
 afterEach(cleanup)
 
-const edit = (words: string): QuickFix => ({
+const edit = (text: string): QuickFix => ({
   does: 'edit',
-  words,
+  words: said('edits.text', text),
   camera: 'slipway',
   detection: smallSite().detections[0]!.detection
 })
@@ -74,7 +75,7 @@ test('the second of two fixes is told apart from the first', async () => {
 })
 
 test('what the server refuses is said, and can be tried again', async () => {
-  answerWith(() => ({ status: 409, body: { code: 'conflict', message: 'Quay edge was changed.' } }))
+  answerWith(() => ({ status: 409, body: { code: 'conflict', said: 'Quay edge was changed.' } }))
   show([finding()])
   await userEvent.click(screen.getByRole('button', { name: 'Switch it on' }))
   expect(await screen.findByText('Quay edge was changed.')).toBeTruthy()
@@ -88,12 +89,17 @@ test('a fix that leads somewhere goes there and asks nothing; each finding says 
   show([
     finding({
       severity: 'blocking',
-      fix: { does: 'go', to: '/arming', words: 'See the hours' } as QuickFix
+      fix: { does: 'go', to: '/arming', words: said('edits.text', 'See the hours') } as QuickFix
     }),
-    finding({ severity: 'hint', sentence: 'Nobody is written to.', camera: undefined, fix: null })
+    finding({
+      severity: 'hint',
+      sentence: said('edits.text', 'Nobody is written to.'),
+      camera: undefined,
+      fix: null
+    })
   ])
   expect(screen.getAllByRole('img').map((e) => e.getAttribute('aria-label'))).toEqual([
-    'blocks',
+    'blocking',
     'hint'
   ])
   expect(screen.getByRole('link', { name: 'Slipway' }).getAttribute('href')).toBe(

@@ -1,17 +1,21 @@
+import { codeText } from '../../core/messages/said.ts'
+import { wordsOf } from '../../core/messages/words.ts'
+import { problemWords } from '../../core/messages/errorWords.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { findings as msg } from '../../core/messages/en/readiness.ts'
 import './readiness.css'
 import { useQueryClient } from '@tanstack/react-query'
+import { CloseCircleFilled, ExclamationCircleOutlined, InfoCircleOutlined } from '@ant-design/icons'
 import { App, Button } from 'antd'
 import { useState, type ReactNode } from 'react'
 import { Link, useNavigate } from 'react-router'
 import type { Finding, QuickFix, Severity } from '../../core/readiness/index.ts'
 import { applyFix } from './quickFix.ts'
 
-const marks: Record<Severity, { mark: string; words: string }> = {
-  blocking: { mark: '✕', words: 'blocks' },
-  warning: { mark: '◐', words: 'warning' },
-  hint: { mark: '○', words: 'hint' }
+const marks: Record<Severity, ReactNode> = {
+  blocking: <CloseCircleFilled aria-hidden />,
+  warning: <ExclamationCircleOutlined aria-hidden />,
+  hint: <InfoCircleOutlined aria-hidden />
 }
 
 interface Props {
@@ -41,13 +45,13 @@ export function Findings({ findings, names, fixHere }: Props): ReactNode {
         duration: 8,
         content: (
           <>
-            {msg.done(what.words)}{' '}
+            {msg.done(wordsOf(what.words))}{' '}
             {back && (
               <Button
                 size="small"
                 onClick={() =>
                   void back()
-                    .then(refresh, (error: Error) => message.error(error.message))
+                    .then(refresh, (error: Error) => message.error(problemWords(error)))
                     .finally(() => message.destroy())
                 }
               >
@@ -58,7 +62,7 @@ export function Findings({ findings, names, fixHere }: Props): ReactNode {
         )
       })
     } catch (error) {
-      void message.error((error as Error).message)
+      void message.error(problemWords(error))
     } finally {
       setWorking(null)
     }
@@ -66,19 +70,19 @@ export function Findings({ findings, names, fixHere }: Props): ReactNode {
   return (
     <ul className="findings">
       {findings.map((f) => {
-        const key = `${f.code} ${f.camera} ${f.device} ${f.detection} ${f.sentence}`
+        const key = `${f.code} ${f.camera} ${f.device} ${f.detection} ${codeText(f.sentence)}`
         return (
           <li key={key} className={f.severity}>
             <span
               className="finding-mark"
-              title={marks[f.severity].words}
+              title={msg[f.severity]}
               role="img"
-              aria-label={marks[f.severity].words}
+              aria-label={msg[f.severity]}
             >
-              {marks[f.severity].mark}
+              {marks[f.severity]}
             </span>
             <span>
-              {f.sentence}{' '}
+              {wordsOf(f.sentence)}{' '}
               {names && f.camera && names.has(f.camera) && (
                 <Link to={`/bench/${f.camera}${f.detection ? `?detection=${f.detection}` : ''}`}>
                   {names.get(f.camera)}
@@ -94,12 +98,12 @@ export function Findings({ findings, names, fixHere }: Props): ReactNode {
               {[f.fix, f.orElse].flatMap((what) =>
                 what ? (
                   <Button
-                    key={what.words}
+                    key={wordsOf(what.words)}
                     size="small"
                     loading={working === key}
                     onClick={() => void fix(key, f, what)}
                   >
-                    {what.words}
+                    {wordsOf(what.words)}
                   </Button>
                 ) : (
                   []

@@ -4,9 +4,9 @@ import type { ReactNode } from 'react'
 import type { ReadinessStep, ReadinessSteps } from '../../core/readiness/index.ts'
 
 const words: Record<ReadinessStep, string> = {
-  done: 'done',
+  done: msg.done,
   open: msg.somethingLeft,
-  failed: 'blocked',
+  failed: msg.blocked,
   empty: msg.nothingYet
 }
 const names: Record<keyof ReadinessSteps, string> = {

@@ -1,3 +1,4 @@
+import { wordsOf } from '../../core/messages/words.ts'
 import { quickFix as msg } from '../../core/messages/en/readiness.ts'
 import type { FixView } from '../../core/api.ts'
 import type { DeviceView, SendingView } from '../../core/devices/views.ts'
@@ -65,8 +66,8 @@ async function sent(id: string): Promise<void> {
   for (;;) {
     const view = await request<SendingView>('GET', `/api/sendings/${id}`)
     const failed = view.devices.flatMap(({ name, error, results }) => [
-      ...(error === null ? [] : [`${name}: ${error}`]),
-      ...results.flatMap((r) => (r.error === null ? [] : msg.not(r.name, r.what, r.error)))
+      ...(error === null ? [] : [`${name}: ${wordsOf(error)}`]),
+      ...results.flatMap((r) => (r.error === null ? [] : msg.not(r.name, r.what, wordsOf(r.error))))
     ])
     if (view.finished && failed.length) throw new Error(failed.join('; '))
     if (view.finished) return

@@ -69,7 +69,8 @@ test('refused, it says of which field, and what was typed stays', async () => {
     status: 400,
     body: {
       code: 'bad-request',
-      message: '$.retention.eventDays: must be a whole number of days from 1 to 3650'
+      path: '$.retention.eventDays',
+      said: 'must be a whole number of days from 1 to 3650'
     }
   }))
   const field = await days()

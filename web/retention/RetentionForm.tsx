@@ -1,3 +1,4 @@
+import { problemWords } from '../../core/messages/errorWords.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { retentionForm as msg } from '../../core/messages/en/retention.ts'
 import './retention.css'
@@ -5,7 +6,6 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { Alert, App, Button, InputNumber } from 'antd'
 import { useState, type ReactNode } from 'react'
 import type { Retention, RetentionView } from '../../core/retention.ts'
-import { wordsOf } from '../accounts/errorWords.ts'
 import { request } from '../api/client.ts'
 
 const count = (n: number, one: string, many = `${one}s`): string =>
@@ -55,7 +55,7 @@ export function RetentionForm(): ReactNode {
   })
   const [edited, setEdited] = useState<Partial<Retention>>({})
   const [error, setError] = useState<string | null>(null)
-  if (view.error && !view.data) return <Alert type="error" title={view.error.message} />
+  if (view.error && !view.data) return <Alert type="error" title={problemWords(view.error)} />
   if (!view.data) return <p className="quiet">{common.loading}</p>
   const { retention, version, now } = view.data
   const save = async (): Promise<void> => {
@@ -71,7 +71,7 @@ export function RetentionForm(): ReactNode {
       setError(null)
       void message.success(msg.saved)
     } catch (problem) {
-      setError(wordsOf(problem, names))
+      setError(problemWords(problem, names))
     }
   }
   return (

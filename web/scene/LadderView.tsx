@@ -1,3 +1,4 @@
+import { wordsOf } from '../../core/messages/words.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { ladderView as msg } from '../../core/messages/en/scene.ts'
 import { CheckOutlined, CloseOutlined } from '@ant-design/icons'
@@ -10,7 +11,7 @@ const names: Record<GateName, string> = {
   ignore: common.ignoreAreas,
   confirm: msg.confirm,
   direction: common.direction,
-  share: common.bodyShare,
+  share: common.overlap,
   dwell: common.dwell,
   together: msg.together,
   armed: msg.armed,
@@ -69,16 +70,16 @@ export const LadderView = memo(function LadderView({
             )}
             <span className="gate">{names[r.gate]}</span>
             <span className="measured">
-              {r.measured}
+              {wordsOf(r.measured)}
               {r.value !== undefined && r.needed !== undefined && (
                 <Gauge value={r.value} needed={r.needed} passed={r.passed} />
               )}
             </span>
-            <span className="limit">{r.limit}</span>
+            <span className="limit">{wordsOf(r.limit)}</span>
           </li>
         ))}
       </ol>
-      <p className={ladder.fired ? 'verdict fired' : 'verdict'}>{ladder.sentence}</p>
+      <p className={ladder.fired ? 'verdict fired' : 'verdict'}>{wordsOf(ladder.sentence)}</p>
     </section>
   )
 })

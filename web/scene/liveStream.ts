@@ -1,3 +1,5 @@
+import { liveTile as msg } from '../../core/messages/en/scene.ts'
+import { saidOfField } from '../../core/messages/errorWords.ts'
 import { WatchReader, type WatchHead } from '../../core/watch/frames.ts'
 import type { LiveFrame } from '../../core/devices/views.ts'
 import { errorOf } from '../api/client.ts'
@@ -64,14 +66,15 @@ export class WatchStream {
       }
       if (ended.aborted) return
       for (const camera of this.listeners.keys())
-        this.set(camera, { trouble: 'Not connected; trying again …', targets: [] })
+        this.set(camera, { trouble: msg.notConnected, targets: [] })
       await new Promise((resolve) => setTimeout(resolve, AGAIN_MS))
     }
   }
 
   private take(head: WatchHead, jpeg: Uint8Array): void {
     const { camera } = head
-    if (head.what === 'trouble') return this.set(camera, { trouble: head.words, targets: [] })
+    if (head.what === 'trouble')
+      return this.set(camera, { trouble: saidOfField(head.why), targets: [] })
     if (head.what === 'targets') return this.set(camera, { targets: head.targets })
     // While one is being decoded, the next ones are passed over: the newest counts.
     if (this.decoding.has(camera)) return

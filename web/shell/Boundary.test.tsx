@@ -45,7 +45,7 @@ test('a place that fails says why, is tried again on request, and leaves the res
     expect(screen.getByRole('alert').textContent).toContain('no picture here')
     expect(screen.getByText('the bar is shown')).toBeTruthy()
     broken = false
-    await userEvent.click(screen.getByRole('button', { name: 'Try again' }))
+    await userEvent.click(screen.getByRole('button', { name: 'Retry' }))
     expect(screen.getByText('picture is shown')).toBeTruthy()
   }))
 
@@ -74,6 +74,6 @@ test('the top bar fails by itself: the place stays', () =>
     )
     expect(screen.getByText('the place is shown')).toBeTruthy()
     broken = false
-    await userEvent.click(screen.getByRole('button', { name: 'Try again' }))
+    await userEvent.click(screen.getByRole('button', { name: 'Retry' }))
     expect(screen.getByText('alarm is shown')).toBeTruthy()
   }))

@@ -1,16 +1,15 @@
+import { problemWords } from '../../core/messages/errorWords.ts'
 import { boundary as msg } from '../../core/messages/en/shell.ts'
 import { Button } from 'antd'
 import type { ComponentType, ReactNode } from 'react'
 import { ErrorBoundary, type FallbackProps } from 'react-error-boundary'
 import { useLocation } from 'react-router'
 
-const wordsOf = (error: unknown): string => (error instanceof Error ? error.message : String(error))
-
 function PlaceFailed({ error, resetErrorBoundary }: FallbackProps): ReactNode {
   return (
     <main className="empty-place" role="alert">
       <h1>{msg.thisPageHasFailed}</h1>
-      <p>{msg.theFaultIsInWardoptic(wordsOf(error))}</p>
+      <p>{msg.theFaultIsInWardoptic(problemWords(error))}</p>
       <p className="row wrap">
         <Button type="primary" onClick={resetErrorBoundary}>
           {msg.tryAgain}
@@ -23,7 +22,7 @@ function PlaceFailed({ error, resetErrorBoundary }: FallbackProps): ReactNode {
 
 function PartFailed({ error, resetErrorBoundary }: FallbackProps): ReactNode {
   return (
-    <span role="alert" title={wordsOf(error)}>
+    <span role="alert" title={problemWords(error)}>
       {msg.thisPartHasFailed}{' '}
       <button type="button" className="link-button" onClick={resetErrorBoundary}>
         {msg.tryAgain}

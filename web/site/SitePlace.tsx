@@ -1,3 +1,4 @@
+import { problemWords } from '../../core/messages/errorWords.ts'
 import { sitePlace as msg } from '../../core/messages/en/site.ts'
 import './site.css'
 import { Alert, Button } from 'antd'
@@ -40,7 +41,7 @@ export function SitePlace(): ReactNode {
   const devices = useDevices()
   const [all, setAll] = useState(false)
   if (site.error)
-    return <Alert className="notice" type="error" showIcon title={site.error.message} />
+    return <Alert className="notice" type="error" showIcon title={problemWords(site.error)} />
   if (!site.data) return <p className="waiting">{msg.readingTheSite}</p>
   const { cameras, timeZone } = site.data
   const findings = readiness.data?.findings ?? []
@@ -83,7 +84,7 @@ export function SitePlace(): ReactNode {
                 : msg.foundOfThem(findings.length, blocking)
               : msg.lookingAtWhatIsMissing}
           </h2>
-          {readiness.error && <Alert type="error" title={readiness.error.message} />}
+          {readiness.error && <Alert type="error" title={problemWords(readiness.error)} />}
           <Findings findings={all ? findings : findings.slice(0, FIRST)} names={names} />
           {findings.length > FIRST && (
             <Button type="text" onClick={() => setAll(!all)}>

@@ -1,5 +1,6 @@
 /** @jest-environment ./scripts/jestBrowser.mjs */
 import { afterEach, expect, test } from '@jest/globals'
+import { said } from '../../core/messages/said.ts'
 import { act, cleanup, render, screen, waitFor } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { useSyncExternalStore, type ReactNode } from 'react'
@@ -32,7 +33,7 @@ async function conflicting(): Promise<{ document: SiteDocument; asked: Asked[] }
           status: 409,
           body: {
             code: 'conflict',
-            message: 'changed',
+            said: 'changed',
             current: { version: 3, changedAt: 5, endpoint: { ...popup('one'), name: 'Theirs' } }
           }
         }
@@ -40,7 +41,7 @@ async function conflicting(): Promise<{ document: SiteDocument; asked: Asked[] }
   )
   const document = new SiteDocument(smallSite())
   render(<Endpoints document={document} />)
-  act(() => document.editEndpoint({ ...popup('one'), name: 'Mine' }, 'Rename'))
+  act(() => document.editEndpoint({ ...popup('one'), name: 'Mine' }, said('edits.text', 'Rename')))
   await screen.findByText(/was changed in another window/)
   return { document, asked }
 }
@@ -50,7 +51,7 @@ const named = (): (string | null)[] =>
 test('keeping mine saves it over the version that is there now', async () => {
   const { asked } = await conflicting()
   expect(named()).toContain('Mine')
-  await userEvent.click(screen.getByRole('button', { name: 'Keep mine' }))
+  await userEvent.click(screen.getByRole('button', { name: 'Save mine' }))
   await waitFor(() =>
     expect(asked.at(-1)).toMatchObject({
       method: 'PUT',
@@ -65,7 +66,7 @@ test('keeping mine saves it over the version that is there now', async () => {
 test('taking theirs shows it and sends nothing', async () => {
   const { asked } = await conflicting()
   const before = asked.length
-  await userEvent.click(screen.getByRole('button', { name: 'Take theirs' }))
+  await userEvent.click(screen.getByRole('button', { name: 'Use theirs' }))
   expect(named()).toContain('Theirs')
   expect(named()).not.toContain('Mine')
   expect(screen.queryByText(/in another window/)).toBeNull()

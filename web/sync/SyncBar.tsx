@@ -1,3 +1,4 @@
+import { wordsOf } from '../../core/messages/words.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { syncBar as msg } from '../../core/messages/en/sync.ts'
 import './sync.css'
@@ -28,7 +29,7 @@ export const UndoButtons = ({
   document: { undo(): void; redo(): void }
 }): ReactNode => (
   <>
-    <Tooltip title={undo ? msg.undo(undo) : msg.nothingToUndo}>
+    <Tooltip title={undo ? msg.undo(wordsOf(undo)) : msg.nothingToUndo}>
       <Button
         type="text"
         aria-label={common.undo}
@@ -37,7 +38,7 @@ export const UndoButtons = ({
         onClick={() => document.undo()}
       />
     </Tooltip>
-    <Tooltip title={redo ? msg.redo(redo) : msg.nothingToRedo}>
+    <Tooltip title={redo ? msg.redo(wordsOf(redo)) : msg.nothingToRedo}>
       <Button
         type="text"
         aria-label={msg.redo2}

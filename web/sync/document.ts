@@ -1,3 +1,5 @@
+import { type Said, said } from '../../core/messages/said.ts'
+import { problemWords } from '../../core/messages/errorWords.ts'
 import { document as msg } from '../../core/messages/en/sync.ts'
 import { ApiError } from '../../core/apiError.ts'
 import { canonical } from '../../core/history/states.ts'
@@ -23,8 +25,8 @@ export interface SyncState<V = unknown> {
   /** Why it could not be saved. */
   error: string | null
   conflict: Conflict<V> | null
-  undo: string | null
-  redo: string | null
+  undo: Said | null
+  redo: Said | null
 }
 
 /** A thing as the server holds it; a value of null: deleted, or nothing said yet. */
@@ -52,7 +54,7 @@ export abstract class SyncedDocument<V, S extends SyncState<V>> {
   private readonly memory: StepMemory<V> | null
   private readonly saver: Saver
   /** What the last edit of a thing was called; said with its save. */
-  private readonly labels = new Map<string, string>()
+  private readonly labels = new Map<string, Said>()
   private readonly listeners = new Set<() => void>()
   private undoable: Step<V>[] = []
   private redoable: Step<V>[] = []
@@ -107,7 +109,7 @@ export abstract class SyncedDocument<V, S extends SyncState<V>> {
   }
 
   /** The drag has ended: what is shown becomes one step. */
-  commitDrag(label: string): void {
+  commitDrag(label: Said): void {
     const { preview } = this
     if (!preview) return
     this.preview = null
@@ -131,7 +133,7 @@ export abstract class SyncedDocument<V, S extends SyncState<V>> {
     this.stepsChanged = true
     this.redoable.push(step)
     for (const { key, before } of [...step.changes].reverse())
-      this.put(key, before, msg.undo(step.label))
+      this.put(key, before, said('edits.undo', step.label))
     this.notify()
   }
 
@@ -150,11 +152,11 @@ export abstract class SyncedDocument<V, S extends SyncState<V>> {
     if (!conflict) return
     this.conflicts.delete(conflict.key)
     this.versions.set(conflict.key, conflict.version)
-    if (whose === 'mine') this.touch(conflict.key, msg.mineOf(conflict.name))
+    if (whose === 'mine') this.touch(conflict.key, said('edits.mineOf', conflict.name))
     else {
       const change = this.change(conflict.key, conflict.theirs)
       this.stepsChanged = true
-      this.undoable.push({ label: msg.theirsOf(conflict.name), changes: [change] })
+      this.undoable.push({ label: said('edits.theirsOf', conflict.name), changes: [change] })
       this.redoable = []
       this.set(conflict.key, conflict.theirs)
       this.dirty.delete(conflict.key)
@@ -222,7 +224,7 @@ export abstract class SyncedDocument<V, S extends SyncState<V>> {
     )
   }
 
-  private put(key: string, value: V | null, label: string): void {
+  private put(key: string, value: V | null, label: Said): void {
     this.set(key, value)
     this.touch(key, label)
   }
@@ -232,7 +234,7 @@ export abstract class SyncedDocument<V, S extends SyncState<V>> {
     else this.values.set(key, value)
   }
 
-  private touch(key: string, label: string): void {
+  private touch(key: string, label: Said): void {
     this.dirty.add(key)
     this.labels.set(key, label)
     clearTimeout(this.timer)
@@ -252,7 +254,7 @@ export abstract class SyncedDocument<V, S extends SyncState<V>> {
           await this.save(key)
       this.error = null
     } catch (error) {
-      this.error = (error as Error).message
+      this.error = problemWords(error)
       retry = !(error instanceof ApiError) || error.status === 0 || error.status >= 500
     } finally {
       this.saving = false
@@ -276,7 +278,7 @@ export abstract class SyncedDocument<V, S extends SyncState<V>> {
           idOf(key),
           value,
           this.versions.get(key) ?? 0,
-          this.labels.get(key) ?? msg.edit,
+          this.labels.get(key) ?? said('edits.any'),
           (other) => this.values.has(other)
         )
       )

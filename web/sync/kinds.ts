@@ -1,3 +1,4 @@
+import type { Said } from '../../core/messages/said.ts'
 import { kinds as msg } from '../../core/messages/en/sync.ts'
 import type {
   SavedActions,
@@ -26,7 +27,7 @@ export interface SyncedKind<V> {
     id: string,
     value: V | null,
     version: number,
-    label: string,
+    label: Said,
     has: (key: string) => boolean
   ): Promise<number>
   /** What the server holds, of its answer to a conflict. */

@@ -1,3 +1,4 @@
+import { problemWords } from '../../core/messages/errorWords.ts'
 import { InputError } from '../../core/errors.ts'
 
 /** Does something with what was typed; what is wrong with it, without the path, or null when nothing is. */
@@ -6,7 +7,7 @@ export function refusalOf(work: () => void): string | null {
     work()
     return null
   } catch (problem) {
-    if (problem instanceof InputError) return problem.message.replace(/^\$[^:]*: /, '')
+    if (problem instanceof InputError) return problemWords(problem)
     throw problem
   }
 }

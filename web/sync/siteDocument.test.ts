@@ -1,4 +1,5 @@
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals'
+import { said } from '../../core/messages/said.ts'
 import fc from 'fast-check'
 import { NO_ACTIONS } from '../../core/formats/noActions.ts'
 import { canonical } from '../../core/history/states.ts'
@@ -18,7 +19,7 @@ const answer = ({ method, path, body }: Asked): { status?: number; body: unknown
       status: 409,
       body: {
         code: 'conflict',
-        message: 'changed',
+        said: 'changed',
         current: { version: versions.get(address), changedAt: 5, endpoint: popup('theirs') }
       }
     }
@@ -46,7 +47,7 @@ describe('what is edited of a site', () => {
         ['one', 'two'].map((endpoint) => ({ key: `cam/${id}`, endpoint }))
       ),
       true,
-      'Link 4 crossings'
+      said('edits.text', 'Link 4 crossings')
     )
     expect(links(document)).toEqual({ a: ['one', 'two'], b: ['one', 'two'], c: [] })
     await settle()
@@ -68,11 +69,11 @@ describe('what is edited of a site', () => {
         { key: 'cam/a', endpoint: 'two' }
       ],
       true,
-      'Link'
+      said('edits.text', 'Link')
     )
-    document.link([{ key: 'cam/a', endpoint: 'one' }], true, 'Link')
+    document.link([{ key: 'cam/a', endpoint: 'one' }], true, said('edits.text', 'Link'))
     expect(links(document).a).toEqual(['one', 'two'])
-    document.link([{ key: 'cam/a', endpoint: 'one' }], false, 'Unlink')
+    document.link([{ key: 'cam/a', endpoint: 'one' }], false, said('edits.text', 'Unlink'))
     expect(links(document).a).toEqual(['two'])
   })
 
@@ -84,7 +85,7 @@ describe('what is edited of a site', () => {
         { key: 'cam/b', endpoint: 'two' }
       ],
       true,
-      'Link'
+      said('edits.text', 'Link')
     )
     await settle()
     document.removeEndpoint(popup('one'))
@@ -115,8 +116,8 @@ describe('what is edited of a site', () => {
     document.cancelDrag()
     expect(document.getState().schedules).toEqual([nights])
     document.showSchedule(longer('22:00'))
-    document.commitDrag('Change Monday')
-    expect(document.getState().undo).toBe('Change Monday')
+    document.commitDrag(said('edits.text', 'Change Monday'))
+    expect(document.getState().undo).toEqual('Change Monday')
     await settle()
     expect(sent.map(({ body }) => body.schedule.week.mon)).toEqual([[['18:30', '22:00']]])
   })
@@ -124,7 +125,7 @@ describe('what is edited of a site', () => {
   test('a save over a newer one waits for somebody to decide; theirs can be undone to mine', async () => {
     const document = new SiteDocument(view())
     versions.set('/api/endpoints/one', 4)
-    document.editEndpoint({ ...popup('one'), name: 'Mine' }, 'Rename one')
+    document.editEndpoint({ ...popup('one'), name: 'Mine' }, said('edits.text', 'Rename one'))
     await settle()
     expect(document.getState()).toMatchObject({
       status: 'waiting',
@@ -155,7 +156,7 @@ describe('what is edited of a site', () => {
     })
     document.adopt(renamed)
     expect(document.getState().endpoints.map((e) => e.name)).toEqual(['Theirs'])
-    document.editEndpoint({ ...popup('one'), name: 'Mine' }, 'Rename')
+    document.editEndpoint({ ...popup('one'), name: 'Mine' }, said('edits.text', 'Rename'))
     document.adopt({ ...renamed, endpoints: [{ ...renamed.endpoints[0]!, version: 3 }] })
     expect(document.getState().endpoints.map((e) => e.name)).toEqual(['Mine'])
   })
@@ -191,16 +192,20 @@ describe('what is edited of a site', () => {
         const states = [shown()]
         for (const e of edits) {
           if (e.do === 'link')
-            document.link([{ key: `cam/${e.id}`, endpoint: e.endpoint }], e.on, 'Link')
+            document.link(
+              [{ key: `cam/${e.id}`, endpoint: e.endpoint }],
+              e.on,
+              said('edits.text', 'Link')
+            )
           else if (e.do === 'severity')
             document.setActions(
               [`cam/${e.id}`],
               (a) => ({ ...a, severity: e.severity }),
-              'Severity'
+              said('edits.text', 'Change severity')
             )
           else if (e.do === 'remove') document.removeEndpoint(popup(e.endpoint))
           else
-            document.edit('People', [
+            document.edit(said('edits.text', 'People'), [
               'people:',
               { people: [{ id: 'p', name: e.name }], groups: [] }
             ])

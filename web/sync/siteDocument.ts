@@ -1,4 +1,4 @@
-import { siteDocument as msg } from '../../core/messages/en/sync.ts'
+import { type Said, said } from '../../core/messages/said.ts'
 import type { SiteActionsView } from '../../core/api.ts'
 import type { Actions, Endpoint, People } from '../../core/formats/actions.ts'
 import { NO_ACTIONS } from '../../core/formats/noActions.ts'
@@ -87,14 +87,14 @@ export class SiteDocument extends SyncedDocument<SiteValue, SiteState> {
   }
 
   /** Several things as one step; a value of null deletes. */
-  edit(label: string, ...things: [key: string, value: SiteValue | null][]): void {
+  edit(label: Said, ...things: [key: string, value: SiteValue | null][]): void {
     this.apply({
       label,
       changes: things.map(([key, value]): Change<SiteValue> => this.change(key, value))
     })
   }
 
-  editSchedule(schedule: Schedule, label: string): void {
+  editSchedule(schedule: Schedule, label: Said): void {
     this.edit(label, [`schedule:${schedule.id}`, schedule])
   }
 
@@ -103,14 +103,14 @@ export class SiteDocument extends SyncedDocument<SiteValue, SiteState> {
     this.showValue(`schedule:${schedule.id}`, schedule)
   }
 
-  editEndpoint(endpoint: Endpoint, label: string): void {
+  editEndpoint(endpoint: Endpoint, label: Said): void {
     this.edit(label, [`endpoint:${endpoint.id}`, endpoint])
   }
 
   /** Takes an endpoint out, with all its links. */
   removeEndpoint({ id, name }: Endpoint): void {
     this.apply({
-      label: msg.delete(name),
+      label: said('edits.delete', name),
       changes: [
         ...this.state.detections.flatMap((d) => {
           const actions = this.actionsOf(keyOf(d))
@@ -128,7 +128,7 @@ export class SiteDocument extends SyncedDocument<SiteValue, SiteState> {
     })
   }
 
-  setActions(keys: readonly string[], change: (actions: Actions) => Actions, label: string): void {
+  setActions(keys: readonly string[], change: (actions: Actions) => Actions, label: Said): void {
     this.apply({
       label,
       changes: keys.map((key) =>
@@ -141,7 +141,7 @@ export class SiteDocument extends SyncedDocument<SiteValue, SiteState> {
   link(
     crossings: readonly { key: string; endpoint: string }[],
     linked: boolean,
-    label: string
+    label: Said
   ): void {
     const byKey = new Map<string, Set<string>>()
     for (const { key, endpoint } of crossings)

@@ -1,3 +1,4 @@
+import type { Said } from '../../core/messages/said.ts'
 import { canonical } from '../../core/history/states.ts'
 
 export interface Change<V = unknown> {
@@ -7,7 +8,7 @@ export interface Change<V = unknown> {
 }
 
 export interface Step<V = unknown> {
-  label: string
+  label: Said
   changes: Change<V>[]
 }
 

@@ -56,7 +56,7 @@ const show = (
     if (method === 'POST')
       return refuse === null
         ? { body: of }
-        : { status: 400, body: { code: 'bad-request', message: refuse } }
+        : { status: 400, body: { code: 'bad-request', said: refuse } }
     if (path.endsWith('/notes')) return { body: notes }
     return { body: { triggers: [], next: null } }
   })
@@ -83,16 +83,18 @@ describe('what can be done', () => {
   })
 
   test('refused, it says why in words of the form, and what was written stays', async () => {
-    show(alarm(), { refuse: 'acknowledging: asks for a comment' })
+    show(alarm(), { refuse: 'Enter a comment: this alarm requires one.' })
     await userEvent.type(screen.getByLabelText('Comment'), 'Half a')
     await userEvent.click(button('Acknowledge'))
-    expect((await screen.findByRole('alert')).textContent).toBe('Acknowledging asks for a comment')
+    expect((await screen.findByRole('alert')).textContent).toBe(
+      'Enter a comment: this alarm requires one.'
+    )
     expect(screen.getByLabelText('Comment')).toHaveProperty('value', 'Half a')
   })
 
   test('a comment alone leaves it waiting; without words there is nothing to write', async () => {
     const asked = show(alarm())
-    const write = button('Only write')
+    const write = button('Add comment')
     expect(write).toHaveProperty('disabled', true)
     await userEvent.type(screen.getByLabelText('Comment'), '   ')
     expect(write).toHaveProperty('disabled', true)
@@ -107,7 +109,7 @@ describe('what can be done', () => {
 
   test('handed to somebody of the site', async () => {
     const asked = show(alarm())
-    await userEvent.click(button('Hand to …'))
+    await userEvent.click(button('Assign to'))
     await userEvent.click(await screen.findByText('Ruth'))
     await waitFor(() =>
       expect(sent(asked)).toMatchObject([{ path: '/api/alarms/7/hand', body: { to: 'Ruth' } }])
@@ -116,7 +118,7 @@ describe('what can be done', () => {
 
   test('acknowledged, it can be closed; closed, nothing can be done with it', async () => {
     const asked = show(alarm({ state: 'acknowledged' }))
-    await userEvent.click(button('Close it'))
+    await userEvent.click(button('Close alarm'))
     await waitFor(() =>
       expect(sent(asked)).toMatchObject([{ path: '/api/alarms/7/close', body: { words: '' } }])
     )
@@ -149,7 +151,7 @@ test('who did what, in their order and words', async () => {
     ]
   })
   await screen.findByText(/Looks like/)
-  const list = screen.getByRole('heading', { name: 'Who did what' }).nextElementSibling!
+  const list = screen.getByRole('heading', { name: 'Log' }).nextElementSibling!
   expect(
     within(list as HTMLElement)
       .getAllByRole('listitem')
@@ -157,7 +159,7 @@ test('who did what, in their order and words', async () => {
   ).toEqual([
     'triggered',
     'Ines wrote: “Looks like a fox”',
-    'Ines handed to Ruth',
+    'Ines assigned to Ruth',
     'Ines acknowledged',
     'Ines closed: “It was one”'
   ])
@@ -166,7 +168,7 @@ test('who did what, in their order and words', async () => {
 describe('what it set off', () => {
   test('nothing, said in words', () => {
     show(alarm())
-    expect(screen.getByText('Nothing is linked to it.')).toBeTruthy()
+    expect(screen.getByText('No actions.')).toBeTruthy()
   })
 
   test('of the newest trigger all, with how long it took or why it was not made; of others a line', () => {
@@ -180,7 +182,7 @@ describe('what it set off', () => {
             id: 3,
             trigger: 9,
             state: 'held',
-            error: 'outside its own hours',
+            error: 'outside its schedule',
             name: 'Strobe'
           }),
           delivery({ id: 4, trigger: 9, state: 'failed', error: 'no answer', name: 'Hook' }),
@@ -196,14 +198,14 @@ describe('what it set off', () => {
       .map((li) => li.textContent.replace(/^\S+ /, ''))
     expect(words.sort()).toEqual(
       [
-        'E-mail to duty: done after 0.4 s',
-        'Station: on its way',
-        'Strobe: held back, outside its own hours',
+        'E-mail to duty: delivered after 0.4 s',
+        'Station: pending',
+        'Strobe: held back, outside its schedule',
         'Hook: given up, no answer'
       ].sort()
     )
     expect(
       [...document.querySelectorAll('summary')].map((s) => s.textContent.replace(/^[\d:]+ /, ''))
-    ).toEqual(['an earlier trigger: 1 done, 1 given up', 'switched off again: 1 done'])
+    ).toEqual(['an earlier trigger: 1 delivered, 1 failed', 'switched off: 1 delivered'])
   })
 })

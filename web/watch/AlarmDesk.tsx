@@ -1,3 +1,5 @@
+import { wordsOf } from '../../core/messages/words.ts'
+import { problemWords } from '../../core/messages/errorWords.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { alarmDesk as msg } from '../../core/messages/en/watch.ts'
 import { faceOf } from '../actions/kinds.ts'
@@ -51,7 +53,7 @@ export function AlarmDesk({
       setConfirmed(false)
     } catch (problem) {
       setError(
-        (problem as Error).message
+        problemWords(problem)
           .replace(/^acknowledging: /, 'Acknowledging ')
           .replace(/^\$\.words: /, msg.theComment)
       )
@@ -172,10 +174,10 @@ const Effects = ({ deliveries }: { deliveries: readonly DeliveryView[] }): React
         {d.state === 'sent'
           ? msg.doneAfterS(((d.sentAt! - d.createdAt) / 1000).toFixed(1))
           : d.state === 'pending'
-            ? common.onItsWay
+            ? common.pending
             : d.state === 'held'
-              ? msg.heldBack(d.error)
-              : msg.givenUp(d.error)}
+              ? msg.heldBack(d.error && wordsOf(d.error))
+              : msg.givenUp(d.error && wordsOf(d.error))}
       </li>
     ))}
   </ul>

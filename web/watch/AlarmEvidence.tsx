@@ -1,3 +1,4 @@
+import { wordsOf } from '../../core/messages/words.ts'
 import { alarmEvidence as msg } from '../../core/messages/en/watch.ts'
 import { shapeOf } from '../../core/kinds/schemas.ts'
 import { useQueries, useQuery } from '@tanstack/react-query'
@@ -96,7 +97,7 @@ function recordingWords(name: string, recording: NonNullable<EvidenceView['recor
     return msg.theDeviceStill(name, Math.ceil(recording.secondsLeft))
   return recording.state === 'reading'
     ? msg.itIsBeing(name)
-    : msg.couldNotBeRead(name, recording.words)
+    : msg.couldNotBeRead(name, wordsOf(recording.why))
 }
 
 /**
@@ -154,7 +155,9 @@ function Account({ trigger: fired }: { trigger: FoundTrigger }): ReactNode {
         </figure>
       )}
       {ladder && <LadderView ladder={ladder} who={msg.thisTarget} />}
-      {words && <p className="quiet">{fresh && !path.length ? msg.whereItWalkedIsBeing : words}</p>}
+      {words && (
+        <p className="quiet">{wordsOf(fresh && !path.length ? msg.whereItWalkedIsBeing : words)}</p>
+      )}
       <details className="settings-then">
         <summary>{msg.settingsAsTheyWere}</summary>
         <p>{railWords(detection, hours ? [hours] : [], []).join(detection.name)}</p>

@@ -94,7 +94,7 @@ test('each says when by the site’s clock, where, who and which way; those that
   expect(first!.textContent).toMatch(/27 Nov.* 08:30:00/)
   expect(first!.textContent).toContain('Gate camera · person · Water → Land · from a clip')
   expect(second!.textContent).toContain('Gate camera · covered')
-  expect(screen.getAllByLabelText('still waits')).toHaveLength(1)
+  expect(screen.getAllByLabelText('new')).toHaveLength(1)
   await userEvent.click(second!)
   expect(opened).toEqual([2])
 })
@@ -103,20 +103,20 @@ test('a picture that is not there is said', async () => {
   show()
   await screen.findByText('Line 2')
   fireEvent.error(document.querySelector('.search-result img')!)
-  expect(screen.getByText('No picture of it')).toBeTruthy()
+  expect(screen.getByText('No picture')).toBeTruthy()
 })
 
 test('earlier ones follow on request, until there are no more', async () => {
   show()
-  await userEvent.click(await screen.findByRole('button', { name: 'Earlier ones' }))
+  await userEvent.click(await screen.findByRole('button', { name: 'Show earlier' }))
   expect(await screen.findByText('Line 0')).toBeTruthy()
   expect(queries()).toEqual(['', '&after=p2'])
-  expect(screen.queryByRole('button', { name: 'Earlier ones' })).toBeNull()
+  expect(screen.queryByRole('button', { name: 'Show earlier' })).toBeNull()
 })
 
 test('words are asked for once typing has stopped, without the blanks around them', async () => {
   show()
-  await userEvent.type(screen.getByLabelText('Words of comments'), ' fox on the quay ')
+  await userEvent.type(screen.getByLabelText('Comment contains'), ' fox on the quay ')
   await waitFor(() => expect(addresses.at(-1)!.get('words')).toBe('fox on the quay'))
   await waitFor(() => expect(queries().at(-1)).toBe('words=fox+on+the+quay'))
   expect(queries().filter((q) => q.includes('words'))).toHaveLength(1)
@@ -125,9 +125,9 @@ test('words are asked for once typing has stopped, without the blanks around the
 test('a moment is typed by the site’s clock; nothing found, it says what to do', async () => {
   found = []
   show()
-  expect(await screen.findByText('No trigger yet.')).toBeTruthy()
+  expect(await screen.findByText('No triggers yet.')).toBeTruthy()
   fireEvent.change(screen.getByLabelText('From'), { target: { value: '2026-11-27T08:30' } })
   expect(addresses.at(-1)!.get('from')).toBe(String(Date.UTC(2026, 10, 26, 22, 30)))
-  expect(await screen.findByText(/Take a filter away/)).toBeTruthy()
+  expect(await screen.findByText(/Remove a filter/)).toBeTruthy()
   expect(screen.getByLabelText('From')).toHaveProperty('value', '2026-11-27T08:30')
 })

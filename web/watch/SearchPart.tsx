@@ -1,3 +1,4 @@
+import { problemWords } from '../../core/messages/errorWords.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { searchPart as msg } from '../../core/messages/en/watch.ts'
 import { DownloadOutlined } from '@ant-design/icons'
@@ -145,7 +146,7 @@ export function SearchPart({
           {msg.csv}
         </Button>
       </div>
-      {pages.error && <Alert type="error" title={pages.error.message} />}
+      {pages.error && <Alert type="error" title={problemWords(pages.error)} />}
       {counts.data && counts.data.total > 0 && (
         <div className="search-counts">
           <p className="quiet">

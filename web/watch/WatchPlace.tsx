@@ -1,3 +1,4 @@
+import { problemWords } from '../../core/messages/errorWords.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { watchPlace as msg } from '../../core/messages/en/watch.ts'
 import './watch.css'
@@ -39,7 +40,7 @@ export function WatchPlace(): ReactNode {
     wanted !== null && !list.some((a) => String(a.id) === wanted) ? wanted : null
   ).data
   if (watch.error && !watch.data)
-    return <Alert className="notice" type="error" showIcon title={watch.error.message} />
+    return <Alert className="notice" type="error" showIcon title={problemWords(watch.error)} />
   if (!watch.data || (!stream && !searching))
     return <p className="waiting">{msg.openingTheCameras}</p>
   const { cameras, people } = watch.data

@@ -1,3 +1,4 @@
+import { coded } from '../../messages/said.ts'
 import * as v from 'valibot'
 import { id } from '../../schema/parts.ts'
 import { address, common, pictures } from './parts.ts'
@@ -7,10 +8,10 @@ export const EmailSchema = v.strictObject({
   kind: v.literal('email'),
   /** Addresses; people and groups of the site may stand beside them (`people`). */
   recipients: v.pipe(
-    v.array(address, 'must be a list of e-mail addresses'),
-    v.maxLength(20, 'has more than 20 addresses'),
-    v.check((list) => new Set(list).size === list.length, 'names an address twice')
+    v.array(address, coded('actions.mustBeAListOf')),
+    v.maxLength(20, coded('actions.hasMoreThan20Addresses')),
+    v.check((list) => new Set(list).size === list.length, coded('actions.namesAnAddressTwice'))
   ),
-  people: v.optional(v.array(id, 'must be a list of people and groups'), []),
+  people: v.optional(v.array(id, coded('input.mustBeAListOf9')), []),
   ...pictures
 })

@@ -1,3 +1,4 @@
+import { coded } from '../../messages/said.ts'
 import * as v from 'valibot'
 import { id, name } from '../../schema/parts.ts'
 
@@ -5,28 +6,26 @@ import { id, name } from '../../schema/parts.ts'
 
 /** A number out of range is refused with what it was and the range; it is never cut. */
 export const within = (min: number, max: number, unit = '') => {
-  const right = `must be a number from ${min} to ${max}${unit}`
-  const said = (issue: { input: number }): string => `is ${issue.input}; ${right}`
+  const right = coded('input.mustBeANumberFrom', min, max, unit)
+  const said = (issue: { input: number }): string =>
+    coded('input.isMustBeFrom', issue.input, min, max, unit)
   return v.pipe(v.number(right), v.finite(right), v.minValue(min, said), v.maxValue(max, said))
 }
 export const whole = (min: number, max: number, unit = '') =>
   v.pipe(
     within(min, max, unit),
-    v.integer((issue) => `is ${issue.input}; must be a whole number from ${min} to ${max}${unit}`)
+    v.integer((issue) => coded('actions.isMustBeA', issue.input, min, max, unit))
   )
 const token = v.pipe(
-  v.string('must be the token of an output'),
-  v.minLength(1, 'must not be empty'),
-  v.maxLength(64, 'is longer than 64 characters')
+  v.string(coded('actions.mustBeTheTokenOf')),
+  v.minLength(1, coded('input.mustNotBeEmpty')),
+  v.maxLength(64, coded('input.isLongerThan64Characters'))
 )
 export const address = v.pipe(
-  v.string('must be an e-mail address'),
+  v.string(coded('actions.mustBeAnEMailAddress')),
   v.trim(),
-  v.maxLength(254, 'is longer than 254 characters'),
-  v.email(
-    (issue) =>
-      `is "${String(issue.input).slice(0, 60)}"; must be an e-mail address such as duty@example.org`
-  )
+  v.maxLength(254, coded('actions.isLongerThan254Characters')),
+  v.email((issue) => coded('actions.isMustBe', String(issue.input).slice(0, 60)))
 )
 
 /** What every endpoint has: who it is, and its own hours; without, it may act at any time. */

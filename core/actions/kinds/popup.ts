@@ -1,3 +1,4 @@
+import { coded } from '../../messages/said.ts'
 import * as v from 'valibot'
 import { common } from './parts.ts'
 
@@ -5,5 +6,5 @@ export const POPUP_SOUNDS = ['none', 'chime', 'alarm'] as const
 export const PopupSchema = v.strictObject({
   ...common,
   kind: v.literal('popup'),
-  sound: v.picklist(POPUP_SOUNDS, `must be one of ${POPUP_SOUNDS.join(', ')}`)
+  sound: v.picklist(POPUP_SOUNDS, coded('input.mustBeOneOf', POPUP_SOUNDS.join(', ')))
 })

@@ -1,3 +1,4 @@
+import { coded } from '../../messages/said.ts'
 import * as v from 'valibot'
 import { ofDevice, whole } from './parts.ts'
 
@@ -11,7 +12,7 @@ export const RelaySchema = v.strictObject({
    * Pulse: closed for the seconds. Follow: until the seconds have passed since the last trigger. Or
    * closed until the alarm is acknowledged.
    */
-  mode: v.picklist(RELAY_MODES, `must be one of ${RELAY_MODES.join(', ')}`),
+  mode: v.picklist(RELAY_MODES, coded('input.mustBeOneOf', RELAY_MODES.join(', '))),
   seconds: whole(1, 600, ' s')
 })
 

@@ -1,3 +1,4 @@
+import { coded } from '../../messages/said.ts'
 import * as v from 'valibot'
 import { id } from '../../schema/parts.ts'
 import { ofDevice, whole } from './parts.ts'
@@ -22,16 +23,16 @@ export const SpeakerSchema = v.strictObject({
       v.strictObject({
         phrase: v.picklist(
           Object.keys(PHRASES) as Phrase[],
-          `must be one of ${Object.keys(PHRASES).join(', ')}`
+          coded('input.mustBeOneOf', Object.keys(PHRASES).join(', '))
         )
       }),
       v.strictObject({ file: id })
     ],
-    'must be { "phrase": … } or { "file": … }'
+    coded('actions.mustBePhrase')
   ),
   repeats: whole(1, 50),
   /** Percent of the loudest that the device can. */
-  volume: whole(1, 100, ' %')
+  volume: whole(1, 100, '%')
 })
 
 /** What it does when it is set off, as a device's items (docs/device-extension.md). */

@@ -1,3 +1,4 @@
+import { coded } from '../../messages/said.ts'
 import * as v from 'valibot'
 import { ofDevice, whole } from './parts.ts'
 
@@ -8,7 +9,7 @@ export const StrobeSchema = v.strictObject({
   ...ofDevice,
   kind: v.literal('strobe'),
   seconds: whole(1, 60, ' s'),
-  pattern: v.picklist(STROBE_PATTERNS, `must be one of ${STROBE_PATTERNS.join(', ')}`)
+  pattern: v.picklist(STROBE_PATTERNS, coded('input.mustBeOneOf', STROBE_PATTERNS.join(', ')))
 })
 
 /** What it does when it is set off, as a device's items (docs/device-extension.md). */

@@ -1,3 +1,4 @@
+import { coded } from '../../messages/said.ts'
 import * as v from 'valibot'
 import { common } from './parts.ts'
 
@@ -5,11 +6,11 @@ export const WebhookSchema = v.strictObject({
   ...common,
   kind: v.literal('webhook'),
   url: v.pipe(
-    v.string('must be an address'),
-    v.maxLength(500, 'is longer than 500 characters'),
+    v.string(coded('actions.mustBeAnAddress')),
+    v.maxLength(500, coded('actions.isLongerThan500Characters')),
     v.check(
       (text) => URL.canParse(text) && /^https?:$/.test(new URL(text).protocol),
-      'must be an address such as https://example.org/alarms'
+      coded('actions.mustBeAnAddressSuch')
     )
   )
 })

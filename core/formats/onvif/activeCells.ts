@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import { InputError } from '../../errors.ts'
 import type { Grid } from '../../measures/measures.ts'
 import { packBits, unpackBits } from './packBits.ts'
@@ -19,7 +20,7 @@ export function readActiveCells(text: string, { columns, rows }: Grid): string[]
   try {
     packed = atob(text.trim())
   } catch {
-    throw new InputError('active cells', `are "${text.slice(0, 20)}"; must be base64`)
+    throw new InputError('active cells', said('formats.areMustBe', text.slice(0, 20)))
   }
   const need = Math.ceil((columns * rows) / 8)
   const bytes = unpackBits(
@@ -29,7 +30,7 @@ export function readActiveCells(text: string, { columns, rows }: Grid): string[]
   if (bytes.length !== need)
     throw new InputError(
       'active cells',
-      `hold ${bytes.length} bytes; a grid of ${columns} × ${rows} has ${need}`
+      said('formats.holdBytesAGridOf', bytes.length, columns, rows, need)
     )
   return Array.from({ length: rows }, (_, row) =>
     Array.from({ length: columns }, (_, column) =>

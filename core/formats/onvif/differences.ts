@@ -1,32 +1,37 @@
+import { said, type Said, type SettingName } from '../../messages/said.ts'
 import { secondsOf } from './durations.ts'
 import type { Rule } from './rule.ts'
 
-/** One setting that differs between the plan and the device, in words. */
+/** One setting that differs between the plan and the device. */
 export interface Difference {
-  setting: string
-  plan: string
-  device: string
+  setting: Said
+  plan: Said
+  device: Said
 }
 
 /** What a rule's parameters mean to people. */
-const settingNames: Record<string, string> = {
+const settingNames: Readonly<Record<string, SettingName>> = {
   Sensitivity: 'sensitivity',
   ClassFilter: 'classes',
   Direction: 'direction',
   TimeThreshold: 'dwell',
-  ConfirmTime: 'confirm time',
-  MinCount: 'cells that must move',
-  AlarmOnDelay: 'on-delay',
-  AlarmOffDelay: 'off-delay',
+  GraceTime: 'grace',
+  ConfirmTime: 'confirm',
+  HoldOff: 'holdOff',
+  MinCount: 'cellCount',
+  AlarmOnDelay: 'onDelay',
+  AlarmOffDelay: 'offDelay',
   ActiveCells: 'cells',
   DelayTime: 'delay',
-  Hours: 'arming hours',
+  Hours: 'arming',
   Causes: 'causes',
   Mask: 'mask',
-  MinimumSize: 'smallest frame',
-  MaximumSize: 'largest frame',
-  FaceSize: 'smallest face frame'
+  MinimumSize: 'minSize',
+  MaximumSize: 'maxSize',
+  FaceSize: 'faceSize'
 }
+const nameOf = (key: string): Said =>
+  key in settingNames ? said(`settings.${settingNames[key]!}`) : said('settings.own', key)
 
 /** Devices keep coordinates to some decimals only. */
 const SAME_PLACE = 0.002
@@ -35,11 +40,15 @@ const SAME_PLACE = 0.002
 export function differencesOf(wanted: Rule, held: Rule): Difference[] {
   const found: Difference[] = []
   if (wanted.type !== held.type)
-    found.push({ setting: 'kind', plan: wanted.type, device: held.type })
+    found.push({
+      setting: said('settings.kind'),
+      plan: said('values.text', wanted.type),
+      device: said('values.text', held.type)
+    })
   for (const key of new Set([...Object.keys(wanted.simple), ...Object.keys(held.simple)])) {
     const [a, b] = [wanted.simple[key], held.simple[key]]
     if (a !== b && !sameNumber(a, b))
-      found.push({ setting: settingNames[key] ?? key, plan: shown(key, a), device: shown(key, b) })
+      found.push({ setting: nameOf(key), plan: shown(key, a), device: shown(key, b) })
   }
   const same =
     wanted.points.length === held.points.length &&
@@ -50,12 +59,12 @@ export function differencesOf(wanted: Rule, held: Rule): Difference[] {
     )
   if (!same)
     found.push({
-      setting: 'shape',
-      plan: `${wanted.points.length} vertices`,
+      setting: said('settings.shape'),
+      plan: said('values.vertices', wanted.points.length),
       device:
         held.points.length === wanted.points.length
-          ? 'the same number, elsewhere'
-          : `${held.points.length} vertices`
+          ? said('values.sameVertices')
+          : said('values.vertices', held.points.length)
     })
   return found
 }
@@ -66,9 +75,9 @@ const sameNumber = (a: string | undefined, b: string | undefined): boolean => {
   return Math.abs(read(a) - read(b)) < 1e-6
 }
 
-const shown = (key: string, value: string | undefined): string => {
-  if (value === undefined) return 'not set'
-  if (key === 'ActiveCells') return 'a pattern of cells'
-  if (/^PT[\d.]+S$/.test(value)) return `${secondsOf(value)} s`
-  return value
+const shown = (key: string, value: string | undefined): Said => {
+  if (value === undefined) return said('values.notSet')
+  if (key === 'ActiveCells') return said('values.cellPattern')
+  if (/^PT[\d.]+S$/.test(value)) return said('values.seconds', secondsOf(value))
+  return said('values.text', value)
 }

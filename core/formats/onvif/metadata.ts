@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import { InputError } from '../../errors.ts'
 import type { LiveFrame } from '../../devices/views.ts'
 import { CLASSES } from '../../targets/classes.ts'
@@ -71,7 +72,7 @@ export function readMetadata(text: string): LiveFrame {
   const frame = down(root, 'VideoAnalytics', 'Frame')
   const at = Date.parse(frame?.attributes.UtcTime ?? '')
   if (!frame || !Number.isFinite(at))
-    throw new InputError('the metadata', 'has no frame with a time')
+    throw new InputError('the metadata', said('formats.hasNoFrameWithA'))
   return {
     at,
     targets: children(frame, 'Object').flatMap((object) => {

@@ -1,3 +1,4 @@
+import { said, codeText, type Said } from '../../messages/said.ts'
 import { sha1 } from '@noble/hashes/legacy.js'
 import { InputError } from '../../errors.ts'
 import { child, content, down, readXml, xml, type Element } from './xml.ts'
@@ -106,7 +107,7 @@ export function readMessage(text: string, place = 'the message'): Message {
   const root = readXml(text, place)
   const body = root.name === 'Envelope' ? child(root, 'Body') : undefined
   if (!body)
-    throw new InputError(place, `is no SOAP envelope; its root is ${root.name.slice(0, 40)}`)
+    throw new InputError(place, said('formats.isNoSoapEnvelopeIts', root.name.slice(0, 40)))
   const header = child(root, 'Header')
   const username = down(header, 'Security', 'UsernameToken')
   const part = (name: string): string => child(username, name)?.text ?? ''
@@ -129,9 +130,13 @@ export class SoapFault extends Error {
   /** The standard's subcodes, from the general to the special, such as ter:NotAuthorized. */
   readonly codes: string[]
 
-  constructor(codes: string[], reason: string) {
-    super(reason)
+  /** In the words of the device; or that it gave none. */
+  readonly said: Said | string
+
+  constructor(codes: string[], reason: Said | string) {
+    super(codeText(reason))
     this.codes = codes
+    this.said = reason
   }
 }
 
@@ -141,7 +146,10 @@ export function faultOf({ action }: Message): SoapFault | null {
   const codes: string[] = []
   for (let code = child(action, 'Code'); code; code = child(code, 'Subcode'))
     codes.push(child(code, 'Value')?.text ?? '')
-  return new SoapFault(codes, down(action, 'Reason', 'Text')?.text || 'refused without a reason')
+  return new SoapFault(
+    codes,
+    down(action, 'Reason', 'Text')?.text || said('formats.refusedWithoutAReason')
+  )
 }
 
 export const faultBody = (role: 'Sender' | 'Receiver', subcode: string, reason: string): string =>

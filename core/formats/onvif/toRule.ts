@@ -1,4 +1,6 @@
+import { said, type Said, type SettingName } from '../../messages/said.ts'
 import type { Detection, Schedule } from '../plan.ts'
+import type { SettingUnit } from '../../kinds/rule.ts'
 import { ruleOf } from '../../kinds/rules.ts'
 import { fromScale, toScale, type Rule, type RuleAbility } from './rule.ts'
 import { toStandard } from './coordinates.ts'
@@ -8,11 +10,14 @@ import { classNames, sizeText } from './parameters.ts'
 
 /** A setting that the device cannot hold as it is wanted. */
 export interface Loss {
-  setting: string
-  wanted: string
+  setting: SettingName
+  wanted: Said
   /** What it would be on the device; null: it cannot be held at all. */
-  nearest: string | null
+  nearest: Said | null
 }
+
+const quantity = (n: number, unit: SettingUnit): Said =>
+  unit === 'milliseconds' ? said('values.seconds', n / 1000) : said(`values.${unit}`, n)
 
 /**
  * A detection in a device's terms, and what is lost on the way: settings that it has no parameter for, values that its
@@ -31,29 +36,29 @@ export function toRule(
   if (!ability) return null
   const simple: Record<string, string> = {}
   const losses: Loss[] = []
-  const lose = (setting: string, wanted: string, nearest: string | null = null): void =>
+  const lose = (setting: SettingName, wanted: Said, nearest: Said | null = null): void =>
     void losses.push({ setting, wanted, nearest })
   const takes = (parameter: string): boolean => ability.parameters.includes(parameter)
   /** A number within the device's range. */
   const number = (
     parameter: string,
-    setting: string,
+    setting: SettingName,
     wanted: number,
-    unit: string,
+    unit: SettingUnit,
     write: (held: number) => string = String
   ): void => {
-    if (!takes(parameter)) return lose(setting, `${wanted}${unit}`)
+    if (!takes(parameter)) return lose(setting, quantity(wanted, unit))
     const range = ability.ranges[parameter] ?? { min: -Infinity, max: Infinity }
     const held = Math.min(range.max, Math.max(range.min, wanted))
-    if (held !== wanted) lose(setting, `${wanted}${unit}`, `${held}${unit}`)
+    if (held !== wanted) lose(setting, quantity(wanted, unit), quantity(held, unit))
     simple[parameter] = write(held)
   }
   const item = (
     parameter: string,
-    setting: string,
+    setting: SettingName,
     value: string,
-    wanted = value,
-    instead: string | null = null
+    wanted: Said = said('values.text', value),
+    instead: Said | null = null
   ): void => {
     if (takes(parameter)) simple[parameter] = value
     else lose(setting, wanted, instead)
@@ -62,15 +67,15 @@ export function toRule(
   if ('sensitivity' in d) {
     const range = ability.ranges.Sensitivity
     if (!takes('Sensitivity') || !range) {
-      if (d.sensitivity !== 50) lose('sensitivity', String(d.sensitivity))
+      if (d.sensitivity !== 50) lose('sensitivity', said('values.number', d.sensitivity))
     } else {
       const step = toScale(d.sensitivity, range)
       const back = fromScale(step, range)
       if (Math.abs(back - d.sensitivity) >= 1)
         lose(
           'sensitivity',
-          String(d.sensitivity),
-          `${back} (step ${step} of ${range.min} to ${range.max})`
+          said('values.number', d.sensitivity),
+          said('values.step', back, step, range.min, range.max)
         )
       simple.Sensitivity = String(step)
     }
@@ -81,25 +86,24 @@ export function toRule(
         'ClassFilter',
         'classes',
         d.classes.flatMap((c) => (c === 'unknown' ? [] : [classNames[c]])).join(' '),
-        d.classes.join(', '),
-        'every class'
+        said(
+          'values.list',
+          d.classes.map((c) => said(`classes.${c}`))
+        ),
+        said('values.everyClass')
       )
     if (d.confirmSeconds > 0)
-      number('ConfirmTime', 'confirm time', d.confirmSeconds, ' s', duration)
-    const percent = ({ w, h }: { w: number; h: number }): string =>
-      `${Math.round(w * 1000) / 10} × ${Math.round(h * 1000) / 10} %`
-    if (d.size?.min)
-      item('MinimumSize', 'smallest frame', sizeText(d.size.min), percent(d.size.min))
-    if (d.size?.max) item('MaximumSize', 'largest frame', sizeText(d.size.max), percent(d.size.max))
+      number('ConfirmTime', 'confirm', d.confirmSeconds, 'seconds', duration)
+    const frame = ({ w, h }: { w: number; h: number }): Said => said('values.frame', w, h)
+    if (d.size?.min) item('MinimumSize', 'minSize', sizeText(d.size.min), frame(d.size.min))
+    if (d.size?.max) item('MaximumSize', 'maxSize', sizeText(d.size.max), frame(d.size.max))
     if (d.size?.minMetres !== undefined || d.size?.maxMetres !== undefined)
       lose(
-        'size in metres',
-        [d.size.minMetres, d.size.maxMetres]
-          .map((m) => (m === undefined ? '…' : `${m} m`))
-          .join(' to ')
+        'sizeInMetres',
+        said('values.metres', d.size.minMetres ?? null, d.size.maxMetres ?? null)
       )
   }
-  if (d.holdOffSeconds > 0) number('HoldOff', 'hold-off', d.holdOffSeconds, ' s', duration)
+  if (d.holdOffSeconds > 0) number('HoldOff', 'holdOff', d.holdOffSeconds, 'seconds', duration)
 
   const points = kindRule.write(d, {
     takes,
@@ -113,15 +117,18 @@ export function toRule(
   if (d.parked) {
     const hours = writeHours(PARKED_HOURS)!
     if (takes('Hours')) simple.Hours = hours
-    else if (!simple.ActiveCells) lose('parked', 'one minute a day', 'always armed')
+    else if (!simple.ActiveCells)
+      lose('parked', said('values.oneMinuteADay'), said('values.alwaysArmed'))
   } else if (schedule && !isAlways(schedule)) {
     const hours = writeHours(schedule.week)
-    if (hours === null) lose('arming hours', `${schedule.name}, tied to the sun`, 'always armed')
-    else item('Hours', 'arming hours', hours, schedule.name, 'always armed')
+    if (hours === null)
+      lose('arming', said('values.sunSchedule', schedule.name), said('values.alwaysArmed'))
+    else
+      item('Hours', 'arming', hours, said('values.text', schedule.name), said('values.alwaysArmed'))
     if (takes('Hours') && schedule.exceptions.length)
-      lose('exceptions of the arming hours', `${schedule.exceptions.length}`, 'none')
+      lose('exceptions', said('values.number', schedule.exceptions.length), said('values.none'))
   }
-  if (d.armInput) lose('arm input', d.armInput.input, 'none')
+  if (d.armInput) lose('armInput', said('values.text', d.armInput.input), said('values.none'))
   return {
     rule: { name: d.id, type: ability.type, simple, points: points.map(toStandard) },
     losses

@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import { XMLParser } from 'fast-xml-parser'
 import { SyntaxValidator } from 'fast-xml-validator'
 import { InputError } from '../../errors.ts'
@@ -52,8 +53,9 @@ function checkExtent(text: string, place: string): void {
       if (end < 0 || text.charCodeAt(end - 1) !== 47) depth++
     }
     if (elements > MAX_ELEMENTS)
-      throw new InputError(place, `has more than ${MAX_ELEMENTS} elements`)
-    if (depth > MAX_DEPTH) throw new InputError(place, `is nested more than ${MAX_DEPTH} deep`)
+      throw new InputError(place, said('formats.hasMoreThanElements', MAX_ELEMENTS))
+    if (depth > MAX_DEPTH)
+      throw new InputError(place, said('formats.isNestedMoreThanDeep', MAX_DEPTH))
   }
 }
 
@@ -91,18 +93,19 @@ function elementOf(node: Node): Element | null {
  *   own could make it grow without end or read files
  */
 export function readXml(text: string, place = 'the answer'): Element {
-  if (text.length > MAX_XML) throw new InputError(place, `is larger than ${MAX_XML / 2 ** 20} MB`)
+  if (text.length > MAX_XML)
+    throw new InputError(place, said('formats.isLargerThanMb', MAX_XML / 2 ** 20))
   if (/<!(DOCTYPE|ENTITY)/i.test(text))
-    throw new InputError(place, 'declares a document type; that is not allowed in SOAP')
+    throw new InputError(place, said('formats.declaresADocumentTypeThat'))
   checkExtent(text, place)
   try {
     SyntaxValidator.validate(text)
   } catch (error) {
     const { line, message } = error as Error & { line: number }
-    throw new InputError(place, `is not well-formed XML (line ${line}: ${message})`)
+    throw new InputError(place, said('formats.isNotWellFormedXmlLine', line, message))
   }
   const root = nodesOf(text, place).flatMap((node) => elementOf(node) ?? [])[0]
-  if (!root) throw new InputError(place, 'has no element in it')
+  if (!root) throw new InputError(place, said('formats.hasNoElementInIt'))
   return root
 }
 
@@ -111,7 +114,7 @@ function nodesOf(text: string, place: string): Node[] {
   try {
     return parser.parse(text) as Node[]
   } catch (error) {
-    throw new InputError(place, `is not well-formed XML (${(error as Error).message})`)
+    throw new InputError(place, said('formats.isNotWellFormedXml', (error as Error).message))
   }
 }
 
@@ -129,6 +132,6 @@ export const down = (element: Element | undefined, ...names: string[]): Element 
 /** The text at a path. @throws InputError naming the path when it is not there */
 export function textAt(element: Element | undefined, place: string, ...names: string[]): string {
   const found = down(element, ...names)
-  if (!found) throw new InputError(place, `has no ${names.join('/')}`)
+  if (!found) throw new InputError(place, said('formats.hasNo', names.join('/')))
   return found.text
 }

@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import { USUAL_ACTORS } from '../../formats/walk.ts'
 import type { Ask, Draft, Found } from '../../proving/drafts.ts'
 import { silence } from '../../proving/pictures.ts'
@@ -15,7 +16,7 @@ export const classMotionChecks = (ask: Ask, d: ClassMotionDetection): Found =>
       if (dog && d.classes.length && !d.classes.includes('animal'))
         drafts.push({
           key: 'class.animal',
-          name: 'A dog: does not count',
+          name: said('checkNames.aDogNot'),
           about: 'class',
           side: 'outside',
           walk: dog,
@@ -25,7 +26,7 @@ export const classMotionChecks = (ask: Ask, d: ClassMotionDetection): Found =>
       if (person && d.classes.includes('person'))
         drafts.push({
           key: 'class.person',
-          name: 'A person counts',
+          name: said('checkNames.aPerson'),
           about: 'class',
           side: 'inside',
           walk: person,

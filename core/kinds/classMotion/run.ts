@@ -1,3 +1,4 @@
+import { said, type Said } from '../../messages/said.ts'
 import {
   Delayed,
   OncePerEpisode,
@@ -17,7 +18,7 @@ export class ClassMotionRun implements FrameRun {
   private readonly gates: Gates
   private readonly once = new OncePerEpisode()
   private readonly together: Delayed
-  private readonly classText: string
+  private readonly classText: Said
   private time = 0
   private found: number | null = null
 
@@ -25,8 +26,13 @@ export class ClassMotionRun implements FrameRun {
     this.state = new CellsInMotion(detection)
     this.gates = gates
     this.together = new Delayed(0, detection.offDelaySeconds)
-    this.classText = detection.classes.join(' or ') || 'target'
-    this.curves = [{ name: 'Cells in motion', unit: '%', limit: detection.threshold }]
+    this.classText = detection.classes.length
+      ? said(
+          'why.oneOf',
+          detection.classes.map((c) => said(`classes.${c}`))
+        )
+      : said('why.target')
+    this.curves = [{ name: said('curves.cells'), unit: '%', limit: detection.threshold }]
   }
 
   look(moment: Moment): FrameTrigger | undefined {
@@ -56,9 +62,9 @@ export class ClassMotionRun implements FrameRun {
         gate: 'class',
         passed: found,
         measured: found
-          ? `target ${this.found} on moving cells`
-          : `no ${this.classText} on moving cells`,
-        limit: `a ${this.classText}`
+          ? said('why.targetOnCells', this.found!)
+          : said('why.noneOnCells', this.classText),
+        limit: said('why.aClass', this.classText)
       }
     ]
   }

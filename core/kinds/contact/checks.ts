@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import type { Walk } from '../../formats/walk.ts'
 import type { Draft, Found } from '../../proving/drafts.ts'
 import { mainOf, silence, within } from '../../proving/pictures.ts'
@@ -21,7 +22,7 @@ export function contactChecks(d: ContactDetection): Found {
   const drafts: Draft[] = [
     {
       key: 'contact.active',
-      name: 'The contact becomes active',
+      name: said('checkNames.contactActive'),
       about: 'contact',
       side: 'inside',
       walk: pulse(long),
@@ -29,7 +30,7 @@ export function contactChecks(d: ContactDetection): Found {
     },
     {
       key: 'contact.at-rest',
-      name: 'The contact stays at rest',
+      name: said('checkNames.contactAtRest'),
       about: 'contact',
       side: 'outside',
       walk: { ...plainWalk(6, []), inputs: { [d.input]: [{ at: 0, set: !active }] } },
@@ -37,7 +38,7 @@ export function contactChecks(d: ContactDetection): Found {
     },
     {
       key: 'delay.longer',
-      name: `Active for ${long.toFixed(1)} s`,
+      name: said('checkNames.activeFor', long),
       about: 'delay',
       side: 'inside',
       walk: pulse(long),
@@ -48,7 +49,7 @@ export function contactChecks(d: ContactDetection): Found {
   const twice = { ...pulse(long), seconds: Math.ceil(4 + 2 * long + gap + d.debounceSeconds) }
   drafts.push({
     key: 'contact.twice',
-    name: 'Active twice: two triggers',
+    name: said('checkNames.activeTwice'),
     about: 'contact',
     side: 'inside',
     walk: {
@@ -67,7 +68,7 @@ export function contactChecks(d: ContactDetection): Found {
   if (d.debounceSeconds >= 0.4)
     drafts.push({
       key: 'delay.shorter',
-      name: `Active for ${(d.debounceSeconds * 0.5).toFixed(1)} s only`,
+      name: said('checkNames.activeShort', d.debounceSeconds * 0.5),
       about: 'delay',
       side: 'outside',
       walk: pulse(d.debounceSeconds * 0.5),
@@ -82,7 +83,7 @@ export function contactChecks(d: ContactDetection): Found {
             {
               about: 'delay',
               side: 'outside',
-              words: `The debounce time of ${d.debounceSeconds} s is shorter than what can be told apart at ten frames a second.`
+              words: said('checkGaps.debounceTooShort', d.debounceSeconds)
             }
           ],
     main: mainOf(drafts[0])

@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import { isSet } from '../../arming/armInputs.ts'
 import type { ContactDetection } from './schema.ts'
 import {
@@ -9,12 +10,11 @@ import {
 import type { Moment } from '../../detections/types.ts'
 import type { Gates } from '../../detections/gates.ts'
 import type { GateReading } from '../../detections/types.ts'
-import { seconds } from '../../detections/words.ts'
 
 /** Contact input (docs/detections.md): fires on becoming active, once it has been so for the debounce time. */
 export class ContactRun implements FrameRun {
   readonly perFrame = true
-  readonly curves = [{ name: 'Contact active', unit: '', limit: 1 }]
+  readonly curves = [{ name: said('curves.contact'), unit: '', limit: 1 }]
   private readonly detection: ContactDetection
   private readonly gates: Gates
   private readonly once = new OncePerEpisode()
@@ -53,14 +53,14 @@ export class ContactRun implements FrameRun {
       {
         gate: 'contact',
         passed: this.active,
-        measured: this.active ? 'active' : 'at rest',
-        limit: `active (normally ${normally})`
+        measured: this.active ? said('why.active') : said('why.atRest'),
+        limit: said('why.activeNormally', said(`why.${normally}`))
       },
       {
         gate: 'delay',
         passed: this.held.on,
-        measured: `for ${seconds(held)}`,
-        limit: `for ${seconds(debounceSeconds)}`,
+        measured: said('why.forMeasured', held),
+        limit: said('why.forNeeded', debounceSeconds),
         value: held,
         needed: debounceSeconds
       }

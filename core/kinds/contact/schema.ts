@@ -1,3 +1,4 @@
+import { coded } from '../../messages/said.ts'
 import * as v from 'valibot'
 import { id, number } from '../../schema/parts.ts'
 import { common } from '../parts.ts'
@@ -7,7 +8,7 @@ export const ContactDetectionSchema = v.strictObject({
   kind: v.literal('contact'),
   /** The input of the device; set means that its contact is closed. */
   input: id,
-  normally: v.optional(v.picklist(['open', 'closed'], 'must be open or closed'), 'open'),
+  normally: v.optional(v.picklist(['open', 'closed'], coded('kinds.mustBeOpenOrClosed')), 'open'),
   debounceSeconds: v.optional(number(0, 60, ' s'), 0.1)
 })
 

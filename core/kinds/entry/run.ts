@@ -4,4 +4,4 @@ import { PassageRun } from '../passage.ts'
 
 /** Zone entry (docs/detections.md): the passage of the share in the zone. */
 export const entry = (detection: EntryDetection, gates: Gates): PassageRun =>
-  new PassageRun(detection, (inside) => inside, ['in the zone', 'out of the zone'], gates)
+  new PassageRun(detection, (inside) => inside, ['inZone', 'outOfZone'], gates)

@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import type { Ask, Found } from '../../proving/drafts.ts'
 import { zoneChecks } from '../zoneChecks.ts'
 import type { ExitDetection } from './schema.ts'
@@ -5,9 +6,9 @@ import type { ExitDetection } from './schema.ts'
 /** Somebody who leaves, and who only enters; every gate. */
 export const exitChecks = (ask: Ask, d: ExitDetection): Found =>
   zoneChecks(ask, d, {
-    name: 'Leaves the zone',
+    name: said('checkNames.leavesZone'),
     counts: ({ outOf }) => outOf,
-    wrong: ({ into }) => into && { way: into.slice(0, 2), name: 'Enters only: does not count' },
+    wrong: ({ into }) => into && { way: into.slice(0, 2), name: said('checkNames.onlyEnters') },
     deep: false,
     shallow: false
   })

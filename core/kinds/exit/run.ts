@@ -4,4 +4,4 @@ import { PassageRun } from '../passage.ts'
 
 /** Zone exit (docs/detections.md): the passage of the share out of the zone. */
 export const exit = (detection: ExitDetection, gates: Gates): PassageRun =>
-  new PassageRun(detection, (inside) => 1 - inside, ['out of the zone', 'in the zone'], gates)
+  new PassageRun(detection, (inside) => 1 - inside, ['outOfZone', 'inZone'], gates)

@@ -1,4 +1,4 @@
-import { percent } from '../../detections/words.ts'
+import { said } from '../../messages/said.ts'
 import type { Walk, WalkActor } from '../../formats/walk.ts'
 import { groundAt } from '../../scene/camera.ts'
 import type { Ask, Draft, Found, Gap } from '../../proving/drafts.ts'
@@ -9,6 +9,8 @@ import type { FaceDetection } from './schema.ts'
 
 /** A walk's last moments, in which nothing more must happen. */
 const TAIL = 1.5
+/** In a scene, somebody on no list. */
+const STRANGER = 'stranger'
 /** Metres per second of somebody who looks where they go. */
 const SPEED = 1.2
 
@@ -24,9 +26,7 @@ function onFaces(d: FaceDetection, stage: Stage): Found {
   if (!near)
     return {
       drafts: [],
-      gaps: [
-        { about: 'face', side: 'inside', words: 'No ground before the camera can be walked on.' }
-      ],
+      gaps: [{ about: 'face', side: 'inside', words: said('checkGaps.noGround') }],
       main: null
     }
   const largest = (way: Way, mask = false): { w: number; h: number; time: number } => {
@@ -41,7 +41,7 @@ function onFaces(d: FaceDetection, stage: Stage): Found {
   const [far, close] = near
   const good: Way = [far, close]
   const wear = d.mask === 'with'
-  const listed = d.list === 'listed' ? (d.faces[0] ?? 'nobody') : undefined
+  const listed = d.list === 'listed' ? (d.faces[0] ?? STRANGER) : undefined
   const walk = (way: Way, more: Partial<WalkActor> = {}): Walk =>
     plainWalk(Math.ceil(secondsOf(way, SPEED) + TAIL), [
       actor('adult', way, { speed: SPEED, mask: wear, ...(listed && { name: listed }), ...more })
@@ -55,7 +55,7 @@ function onFaces(d: FaceDetection, stage: Stage): Found {
         {
           about: 'face',
           side: 'inside',
-          words: `A face that comes as near as ${close[1].toFixed(1)} m takes up ${percent(big.w)} × ${percent(big.h)} of the picture; the smallest that counts is ${percent(d.faceMin.w)} × ${percent(d.faceMin.h)}. Nobody can be near enough.`
+          words: said('checkGaps.faceNeverLarge', close[1], big.w, big.h, d.faceMin.w, d.faceMin.h)
         }
       ],
       main: null
@@ -64,7 +64,11 @@ function onFaces(d: FaceDetection, stage: Stage): Found {
   const drafts: Draft[] = [
     {
       key: 'face.near',
-      name: `A face comes near${wear ? ', with a mask' : d.mask === 'without' ? ', without a mask' : ''}`,
+      name: wear
+        ? said('checkNames.faceNearMask')
+        : d.mask === 'without'
+          ? said('checkNames.faceNearNoMask')
+          : said('checkNames.faceNear'),
       about: 'face',
       side: 'inside',
       walk: walk(good),
@@ -85,7 +89,7 @@ function onFaces(d: FaceDetection, stage: Stage): Found {
   if (tooFar)
     drafts.push({
       key: 'face.far',
-      name: 'A face stays too far away',
+      name: said('checkNames.faceFar'),
       about: 'face',
       side: 'outside',
       walk: walk(tooFar),
@@ -95,11 +99,11 @@ function onFaces(d: FaceDetection, stage: Stage): Found {
     gaps.push({
       about: 'face',
       side: 'outside',
-      words: 'Every face that is seen here is large enough.'
+      words: said('checkGaps.faceAlwaysLarge')
     })
   drafts.push({
     key: 'face.away',
-    name: 'Somebody walks away, no face seen',
+    name: said('checkNames.faceAway'),
     about: 'nuisance',
     side: 'outside',
     walk: walk([close, far]),
@@ -113,7 +117,7 @@ function onFaces(d: FaceDetection, stage: Stage): Found {
   )
     drafts.push({
       key: 'face.child',
-      name: 'A child’s face',
+      name: said('checkNames.childFace'),
       about: 'passes',
       side: 'inside',
       walk: child,
@@ -127,7 +131,7 @@ function onFaces(d: FaceDetection, stage: Stage): Found {
     }
     drafts.push({
       key: 'two',
-      name: 'Two, one after the other: two triggers',
+      name: said('checkNames.twoInTurn'),
       about: 'passes',
       side: 'inside',
       walk: two,
@@ -137,7 +141,7 @@ function onFaces(d: FaceDetection, stage: Stage): Found {
   if (d.mask !== 'any') {
     drafts.push({
       key: 'mask.as-asked',
-      name: wear ? 'With a mask' : 'Without a mask',
+      name: wear ? said('checkNames.withMask') : said('checkNames.withoutMask'),
       about: 'mask',
       side: 'inside',
       walk: walk(good),
@@ -145,7 +149,7 @@ function onFaces(d: FaceDetection, stage: Stage): Found {
     })
     drafts.push({
       key: 'mask.other',
-      name: wear ? 'Without a mask: does not count' : 'With a mask: does not count',
+      name: wear ? said('checkNames.withoutMaskNot') : said('checkNames.withMaskNot'),
       about: 'mask',
       side: 'outside',
       walk: walk(good, { mask: !wear }),
@@ -155,10 +159,13 @@ function onFaces(d: FaceDetection, stage: Stage): Found {
   if (d.list !== 'any' && d.faces.length) {
     const known: Partial<WalkActor> = { name: d.faces[0] }
     const [inside, outside] =
-      d.list === 'listed' ? [known, { name: 'A stranger' }] : [{ name: 'A stranger' }, known]
+      d.list === 'listed' ? [known, { name: STRANGER }] : [{ name: STRANGER }, known]
     drafts.push({
       key: 'list.as-asked',
-      name: d.list === 'listed' ? `${d.faces[0]} is known` : 'A stranger',
+      name:
+        d.list === 'listed'
+          ? said('checkNames.knownFace', d.faces[0]!)
+          : said('checkNames.stranger'),
       about: 'list',
       side: 'inside',
       walk: walk(good, inside),
@@ -168,8 +175,8 @@ function onFaces(d: FaceDetection, stage: Stage): Found {
       key: 'list.other',
       name:
         d.list === 'listed'
-          ? 'A stranger: does not count'
-          : `${d.faces[0]} is known: does not count`,
+          ? said('checkNames.strangerNot')
+          : said('checkNames.knownFaceNot', d.faces[0]!),
       about: 'list',
       side: 'outside',
       walk: walk(good, outside),

@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import { sizeOf, sizeText } from '../../formats/onvif/parameters.ts'
 import type { RuleOf } from '../rule.ts'
 import type { FaceDetection } from './schema.ts'
@@ -7,13 +8,18 @@ export const faceRule: RuleOf<FaceDetection> = {
   type: 'wo:FaceDetector',
   blank: {},
   write: (d, to) => {
-    to.item('FaceSize', 'smallest face frame', sizeText(d.faceMin))
+    to.item(
+      'FaceSize',
+      'faceSize',
+      sizeText(d.faceMin),
+      said('values.frame', d.faceMin.w, d.faceMin.h)
+    )
     if (d.mask !== 'any') to.item('Mask', 'mask', d.mask)
     if (d.list !== 'any')
       to.lose(
-        'list of faces',
-        d.list === 'listed' ? 'only listed ones' : 'only ones not listed',
-        'any face'
+        'faceList',
+        d.list === 'listed' ? said('values.listedFaces') : said('values.unlistedFaces'),
+        said('values.anyFace')
       )
     return []
   },

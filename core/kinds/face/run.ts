@@ -1,9 +1,9 @@
+import { said } from '../../messages/said.ts'
 import type { FaceDetection } from './schema.ts'
 import { atLeast } from '../../geometry/shapes.ts'
 import type { Face } from '../../targets/faces.ts'
 import type { Gates } from '../../detections/gates.ts'
 import type { GateReading, KindRun, Sighting } from '../../detections/types.ts'
-import { percent } from '../../detections/words.ts'
 
 interface FaceState {
   fired: boolean
@@ -63,13 +63,12 @@ export class FaceRun implements KindRun {
 
   readings({ face }: FaceState): GateReading[] {
     const { faceMin, mask, list } = this.detection
-    const text = (f: { w: number; h: number }): string => `${percent(f.w)} × ${percent(f.h)}`
     const readings: GateReading[] = [
       {
         gate: 'face',
         passed: face !== null && this.large(face),
-        measured: face ? `a face of ${text(face)}` : 'no face seen',
-        limit: `at least ${text(faceMin)}`,
+        measured: face ? said('why.faceOf', face.w, face.h) : said('why.noFace'),
+        limit: said('why.atLeastFrame', faceMin.w, faceMin.h),
         value: face?.h ?? 0,
         needed: faceMin.h
       }
@@ -79,15 +78,23 @@ export class FaceRun implements KindRun {
         gate: 'mask',
         passed: face !== null && this.maskPasses(face),
         measured:
-          face?.mask === null || !face ? 'not told' : face.mask ? 'with a mask' : 'without a mask',
-        limit: `${mask} a mask`
+          face?.mask === null || !face
+            ? said('why.maskUnknown')
+            : face.mask
+              ? said('why.withMask')
+              : said('why.withoutMask'),
+        limit: said(mask === 'with' ? 'why.withMask' : 'why.withoutMask')
       })
     if (list !== 'any')
       readings.push({
         gate: 'list',
         passed: face !== null && this.listPasses(face),
-        measured: face ? (face.name ?? 'nobody known') : 'no face seen',
-        limit: list === 'listed' ? 'on the list' : 'not on the list'
+        measured: face
+          ? face.name === null
+            ? said('why.unknownFace')
+            : said('why.known', face.name)
+          : said('why.noFace'),
+        limit: list === 'listed' ? said('why.onList') : said('why.notOnList')
       })
     return readings
   }

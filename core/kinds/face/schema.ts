@@ -1,3 +1,4 @@
+import { coded } from '../../messages/said.ts'
 import * as v from 'valibot'
 import { NAME_MOST, text } from '../../schema/parts.ts'
 import { FrameSizeSchema, common, targetGates } from '../parts.ts'
@@ -8,13 +9,13 @@ export const FaceDetectionSchema = v.strictObject({
   kind: v.literal('face'),
   /** The smallest face frame. */
   faceMin: v.optional(FrameSizeSchema, () => ({ w: 0.02, h: 0.04 })),
-  mask: v.optional(v.picklist(['any', 'with', 'without'], 'must be any, with or without'), 'any'),
+  mask: v.optional(v.picklist(['any', 'with', 'without'], coded('kinds.mustBeAnyWithOr')), 'any'),
   list: v.optional(
-    v.picklist(['any', 'listed', 'notListed'], 'must be any, listed or notListed'),
+    v.picklist(['any', 'listed', 'notListed'], coded('kinds.mustBeAnyListedOr')),
     'any'
   ),
   /** Names of the known faces. */
-  faces: v.optional(v.array(text(NAME_MOST), 'must be a list of names'), [])
+  faces: v.optional(v.array(text(NAME_MOST), coded('kinds.mustBeAListOf4')), [])
 })
 
 export type FaceDetection = v.InferOutput<typeof FaceDetectionSchema>

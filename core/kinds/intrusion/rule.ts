@@ -9,7 +9,7 @@ export const intrusionRule: RuleOf<IntrusionDetection> = {
   type: 'tt:FieldDetector',
   blank: blankZone,
   write: (d, to) => {
-    if (d.dwellSeconds > 0) to.number('TimeThreshold', 'dwell', d.dwellSeconds, ' s', duration)
+    if (d.dwellSeconds > 0) to.number('TimeThreshold', 'dwell', d.dwellSeconds, 'seconds', duration)
     writeStay(d, to)
     return d.zone
   },

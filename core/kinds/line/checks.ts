@@ -1,6 +1,6 @@
+import { said } from '../../messages/said.ts'
 import { needOf } from '../../detections/need.ts'
 import type { Direction } from '../../detections/types.ts'
-import { percent } from '../../detections/words.ts'
 import type { ActorKind } from '../../formats/walk.ts'
 import type { Ask, Draft, Found, Gap } from '../../proving/drafts.ts'
 import type { Candidate } from '../../proving/proposeIgnored.ts'
@@ -23,8 +23,11 @@ export const lineChecks = (ask: Ask, d: LineDetection): Found =>
 
 function waysOfLine(stage: Stage, who: ActorKind, d: LineDetection): Ways {
   const found = lineWays({ stage, who }, d)
-  const { left = 'left', right = 'right' } = d.sides ?? {}
-  const named = { leftToRight: `From ${left} to ${right}`, rightToLeft: `From ${right} to ${left}` }
+  const { left = said('why.left'), right = said('why.right') } = d.sides ?? {}
+  const named = {
+    leftToRight: said('checkNames.fromTo', left, right),
+    rightToLeft: said('checkNames.fromTo', right, left)
+  }
   const counted = d.direction === 'both' ? (['leftToRight', 'rightToLeft'] as const) : [d.direction]
   const counts = counted.flatMap((direction) =>
     found[direction]
@@ -44,19 +47,19 @@ function waysOfLine(stage: Stage, who: ActorKind, d: LineDetection): Ways {
     .map((direction) => ({
       about: 'direction',
       side: 'inside',
-      words: `${named[direction]}: the scene has no room to walk over the line so that ${percent(needOf(d.sensitivity))} of the body is over it.`
+      words: said('checkGaps.noRoomOverLine', named[direction], needOf(d.sensitivity))
     }))
   if (!found.beside)
     gaps.push({
       about: 'share',
       side: 'outside',
-      words: 'There is no way beside the line that stays in the picture.'
+      words: said('checkGaps.noPathBeside')
     })
   return {
     counts,
     wrong:
       d.direction !== 'both' && found[other]
-        ? [{ way: found[other], name: `${named[other]}: does not count` }]
+        ? [{ way: found[other], name: said('checkNames.notCounted', named[other]) }]
         : [],
     beside: found.beside,
     deep: found.deep,
@@ -74,15 +77,15 @@ function ends(
   gaps: Gap[]
 ): void {
   for (const [key, name, place] of [
-    ['begin', 'Near the first vertex', 0.12],
-    ['end', 'Near the last vertex', 0.88]
+    ['begin', said('checkNames.nearFirstVertex'), 0.12],
+    ['end', said('checkNames.nearLastVertex'), 0.88]
   ] as const) {
     const way = lineWays({ stage: at.stage, who: at.who }, d, [place])[direction ?? 'leftToRight']
     if (!way)
       gaps.push({
         about: 'passes',
         side: 'inside',
-        words: `${name} nobody can walk over it with enough of the body.`
+        words: said('checkGaps.noPathThere', name)
       })
     else
       drafts.push({

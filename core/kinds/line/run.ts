@@ -1,9 +1,9 @@
+import { said, type Said } from '../../messages/said.ts'
 import type { LineDetection } from './schema.ts'
 import { atLeast, side } from '../../geometry/shapes.ts'
 import { needOf } from '../../detections/need.ts'
 import type { Gates } from '../../detections/gates.ts'
 import type { Direction, GateReading, KindRun, Sighting } from '../../detections/types.ts'
-import { percent } from '../../detections/words.ts'
 
 /** The body is a lattice of 6 × 6 points at the fractions (i + 0.5) / 6 of the box. */
 export const LATTICE = 6
@@ -200,22 +200,24 @@ export class LineRun implements KindRun {
       {
         gate: 'direction',
         passed: share > 0 && this.wants(direction),
-        measured: share > 0 ? this.directionText(direction) : 'not over the line',
-        limit: asked === 'both' ? 'both directions' : this.directionText(asked)
+        measured: share > 0 ? this.directionText(direction) : said('why.notOverLine'),
+        limit: asked === 'both' ? said('why.eitherDirection') : this.directionText(asked)
       },
       {
         gate: 'share',
         passed: atLeast(share, this.need),
-        measured: `${percent(share)} over the line`,
-        limit: `at least ${percent(this.need)}`,
+        measured: said('why.overLine', share),
+        limit: said('why.atLeastShare', this.need),
         value: share,
         needed: this.need
       }
     ]
   }
 
-  private directionText(direction: Direction): string {
-    const { left = 'left', right = 'right' } = this.detection.sides ?? {}
-    return direction === 'leftToRight' ? `${left} → ${right}` : `${right} → ${left}`
+  private directionText(direction: Direction): Said {
+    const { left = said('why.left'), right = said('why.right') } = this.detection.sides ?? {}
+    return direction === 'leftToRight'
+      ? said('why.path', left, right)
+      : said('why.path', right, left)
   }
 }

@@ -1,3 +1,4 @@
+import { coded } from '../../messages/said.ts'
 import * as v from 'valibot'
 import { LineSchema, text } from '../../schema/parts.ts'
 import { gates } from '../parts.ts'
@@ -8,7 +9,10 @@ export const LineDetectionSchema = v.strictObject({
   ...gates,
   kind: v.literal('line'),
   line: LineSchema,
-  direction: v.optional(v.picklist(DIRECTIONS, `must be one of ${DIRECTIONS.join(', ')}`), 'both'),
+  direction: v.optional(
+    v.picklist(DIRECTIONS, coded('input.mustBeOneOf', DIRECTIONS.join(', '))),
+    'both'
+  ),
   sides: v.optional(v.strictObject({ left: v.optional(text(40)), right: v.optional(text(40)) }))
 })
 

@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import { sensitivityChange, type GateChange, type Works } from '../../tuning/candidates.ts'
 import type { LineDetection } from './schema.ts'
 
@@ -11,7 +12,7 @@ export function* lineTuning(
   if (looser && d.direction !== 'both')
     yield {
       gate: 'direction',
-      words: 'count both directions',
+      words: said('tuning.bothDirections'),
       detection: { ...d, direction: 'both' },
       size: 1
     }
@@ -21,7 +22,9 @@ export function* lineTuning(
       yield {
         gate: 'direction',
         words:
-          d.direction === 'both' ? 'count only the other direction' : 'count the other direction',
+          d.direction === 'both'
+            ? said('tuning.onlyOtherDirection')
+            : said('tuning.otherDirection'),
         detection: { ...d, direction },
         size: 1
       }

@@ -9,10 +9,10 @@ export const loiteringRule: RuleOf<LoiteringDetection> = {
   type: 'tt:LoiteringDetector',
   blank: { ...blankZone, dwellSeconds: 1 },
   write: (d, to) => {
-    to.number('TimeThreshold', 'dwell', d.dwellSeconds, ' s', duration)
+    to.number('TimeThreshold', 'dwell', d.dwellSeconds, 'seconds', duration)
     // A device that has none uses one of about this length.
     if (to.takes('GraceTime') || d.graceSeconds !== 10)
-      to.number('GraceTime', 'grace', d.graceSeconds, ' s', duration)
+      to.number('GraceTime', 'grace', d.graceSeconds, 'seconds', duration)
     writeStay(d, to)
     return d.zone
   },

@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import { OncePerEpisode, type FrameRun, type FrameTrigger } from '../../detections/frames.ts'
 import type { Gates } from '../../detections/gates.ts'
 import type { GateReading, Moment } from '../../detections/types.ts'
@@ -16,7 +17,7 @@ export class MotionRun implements FrameRun {
   constructor(detection: MotionDetection, gates: Gates) {
     this.state = new CellsInMotion(detection)
     this.gates = gates
-    this.curves = [{ name: 'Cells in motion', unit: '%', limit: detection.threshold }]
+    this.curves = [{ name: said('curves.cells'), unit: '%', limit: detection.threshold }]
   }
 
   look(moment: Moment): FrameTrigger | undefined {

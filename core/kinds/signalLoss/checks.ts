@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import type { FaultKind, Walk } from '../../formats/walk.ts'
 import type { Ask, Draft, Found } from '../../proving/drafts.ts'
 import { mainOf, silence, unpaintable, within } from '../../proving/pictures.ts'
@@ -15,7 +16,7 @@ export function signalLossChecks(ask: Ask, d: SignalLossDetection): Found {
   const drafts: Draft[] = [
     {
       key: 'delay.longer',
-      name: `Cable out for ${long.toFixed(1)} s`,
+      name: said('checkNames.cableCut', long),
       about: 'delay',
       side: 'inside',
       walk: cut('cableCut', long),
@@ -23,7 +24,7 @@ export function signalLossChecks(ask: Ask, d: SignalLossDetection): Found {
     },
     {
       key: 'delay.shorter',
-      name: `Cable out for ${(d.delaySeconds * 0.7).toFixed(1)} s only`,
+      name: said('checkNames.cableCutShort', d.delaySeconds * 0.7),
       about: 'delay',
       side: 'outside',
       walk: cut('cableCut', d.delaySeconds * 0.7),
@@ -31,7 +32,7 @@ export function signalLossChecks(ask: Ask, d: SignalLossDetection): Found {
     },
     {
       key: 'frozen',
-      name: 'The picture stands still',
+      name: said('checkNames.frozen'),
       about: 'delay',
       side: 'inside',
       walk: cut('frozen', long),
@@ -39,7 +40,7 @@ export function signalLossChecks(ask: Ask, d: SignalLossDetection): Found {
     },
     {
       key: 'frozen.shorter',
-      name: `The picture stands still for ${(d.delaySeconds * 0.7).toFixed(1)} s only`,
+      name: said('checkNames.frozenShort', d.delaySeconds * 0.7),
       about: 'delay',
       side: 'outside',
       walk: cut('frozen', d.delaySeconds * 0.7),
@@ -47,7 +48,7 @@ export function signalLossChecks(ask: Ask, d: SignalLossDetection): Found {
     },
     {
       key: 'nuisance.dark',
-      name: 'The lights go out, the picture stays',
+      name: said('checkNames.lightsOut'),
       about: 'nuisance',
       side: 'outside',
       walk: {

@@ -1,10 +1,10 @@
+import { said } from '../../messages/said.ts'
 import type { SignalLossDetection } from './schema.ts'
 import { atLeast } from '../../geometry/shapes.ts'
 import { OncePerEpisode, type FrameRun, type FrameTrigger } from '../../detections/frames.ts'
 import type { Moment } from '../../detections/types.ts'
 import type { Gates } from '../../detections/gates.ts'
 import type { GateReading } from '../../detections/types.ts'
-import { seconds } from '../../detections/words.ts'
 
 /** Signal loss (docs/detections.md): no new picture for the delay. A frame that was not measured counts as none. */
 export class SignalLossRun implements FrameRun {
@@ -19,7 +19,7 @@ export class SignalLossRun implements FrameRun {
   constructor({ delaySeconds }: SignalLossDetection, gates: Gates) {
     this.delay = delaySeconds
     this.gates = gates
-    this.curves = [{ name: 'Without a new picture', unit: 's', limit: delaySeconds }]
+    this.curves = [{ name: said('curves.noPicture'), unit: 's', limit: delaySeconds }]
   }
 
   look({ measures, index, time, instant }: Moment): FrameTrigger | undefined {
@@ -35,8 +35,8 @@ export class SignalLossRun implements FrameRun {
     {
       gate: 'picture',
       passed: this.isOn(),
-      measured: `no new picture for ${seconds(this.silent)}`,
-      limit: `for ${seconds(this.delay)}`,
+      measured: said('why.noNewPicture', this.silent),
+      limit: said('why.forNeeded', this.delay),
       value: this.silent,
       needed: this.delay
     }

@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import type { FaultKind, Walk } from '../../formats/walk.ts'
 import type { Ask, Draft, Found, Gap } from '../../proving/drafts.ts'
 import {
@@ -20,14 +21,6 @@ const faultOf: Record<TamperCause, FaultKind> = {
   outOfFocus: 'defocused',
   moved: 'knocked'
 }
-const causeWords: Record<TamperCause, string> = {
-  covered: 'Lens covered',
-  dark: 'Lights out',
-  washedOut: 'Dazzled',
-  outOfFocus: 'Out of focus',
-  moved: 'Knocked aside'
-}
-
 /** Each cause, longer and shorter than the delay, and what resembles tamper. */
 export function tamperChecks(ask: Ask, d: TamperDetection): Found {
   if (!ask.painted) return unpaintable('cause')
@@ -40,7 +33,9 @@ export function tamperChecks(ask: Ask, d: TamperDetection): Found {
     const counts = d.causes.includes(cause)
     return {
       key: `cause.${cause}`,
-      name: `${causeWords[cause]}${counts ? '' : ': does not count'}`,
+      name: counts
+        ? said(`faultNames.${cause}`)
+        : said('checkNames.notCounted', said(`faultNames.${cause}`)),
       about: 'cause',
       side: counts ? 'inside' : 'outside',
       walk: faulty(faultOf[cause], long),
@@ -54,7 +49,7 @@ export function tamperChecks(ask: Ask, d: TamperDetection): Found {
   if (d.delaySeconds >= 1) {
     drafts.push({
       key: 'delay.shorter',
-      name: `${causeWords[d.causes[0]!]} for ${(d.delaySeconds * 0.6).toFixed(1)} s only`,
+      name: said('checkNames.causeShort', said(`faultNames.${d.causes[0]!}`), d.delaySeconds * 0.6),
       about: 'delay',
       side: 'outside',
       walk: faulty(first, d.delaySeconds * 0.6),
@@ -62,7 +57,7 @@ export function tamperChecks(ask: Ask, d: TamperDetection): Found {
     })
     drafts.push({
       key: 'delay.longer',
-      name: `${causeWords[d.causes[0]!]} for ${long.toFixed(1)} s`,
+      name: said('checkNames.causeFor', said(`faultNames.${d.causes[0]!}`), long),
       about: 'delay',
       side: 'inside',
       walk: faulty(first, long),
@@ -72,11 +67,11 @@ export function tamperChecks(ask: Ask, d: TamperDetection): Found {
     gaps.push({
       about: 'delay',
       side: 'outside',
-      words: 'Without a delay there is nothing shorter.'
+      words: said('checkGaps.noDelay')
     })
   drafts.push({
     key: 'nuisance.headlights',
-    name: 'Headlights sweep over the picture',
+    name: said('checkNames.headlights'),
     about: 'nuisance',
     side: 'outside',
     walk: { ...plainWalk(LEARN + 6, []), light: 'night', headlights: [{ from: LEARN, takes: 4 }] },
@@ -85,7 +80,7 @@ export function tamperChecks(ask: Ask, d: TamperDetection): Found {
   })
   drafts.push({
     key: 'nuisance.storm',
-    name: 'Wind and rain',
+    name: said('checkNames.stormEmpty'),
     about: 'nuisance',
     side: 'outside',
     walk: storm(9),
@@ -93,7 +88,7 @@ export function tamperChecks(ask: Ask, d: TamperDetection): Found {
   })
   drafts.push({
     key: 'nuisance.snow',
-    name: 'Snow falls',
+    name: said('checkNames.snowEmpty'),
     about: 'nuisance',
     side: 'outside',
     walk: snowfall(9),

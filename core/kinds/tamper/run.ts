@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import { TAMPER_CAUSES, type TamperCause, type TamperDetection } from './schema.ts'
 import { atLeast } from '../../geometry/shapes.ts'
 import type { Measures } from '../../measures/measures.ts'
@@ -10,7 +11,6 @@ import {
 import type { Moment } from '../../detections/types.ts'
 import type { Gates } from '../../detections/gates.ts'
 import type { GateReading } from '../../detections/types.ts'
-import { percent, seconds } from '../../detections/words.ts'
 
 /** How far something has gone from 0 (as in the reference) to 1 (at its limit); above 1 it is beyond. */
 const fallen = (value: number, limit: number): number => (1 - value) / (1 - limit)
@@ -53,14 +53,6 @@ function degreesAt(
 /** Where several causes hold at once, the one that says more is named. */
 const byMeaning: TamperCause[] = ['dark', 'washedOut', 'outOfFocus', 'covered', 'moved']
 
-export const causeWords: Record<TamperCause, string> = {
-  covered: 'covered',
-  dark: 'dark',
-  washedOut: 'washed out',
-  outOfFocus: 'out of focus',
-  moved: 'moved'
-}
-
 /** Tamper (docs/detections.md): a cause that holds for the delay, named. */
 export class TamperRun implements FrameRun {
   readonly perFrame = true
@@ -84,7 +76,7 @@ export class TamperRun implements FrameRun {
     this.clear = new Delayed(detection.delaySeconds, 0)
     this.held = new Map(this.causes.map((cause) => [cause, new Delayed(detection.delaySeconds, 0)]))
     this.curves = this.causes.map((cause) => ({
-      name: causeWords[cause].replace(/^./, (c) => c.toUpperCase()),
+      name: said(`causes.${cause}`),
       unit: '%',
       limit: 100
     }))
@@ -125,17 +117,17 @@ export class TamperRun implements FrameRun {
         passed: atLeast(degree, 1),
         measured:
           degree > 0.05
-            ? `${percent(degree)} of the way to ${causeWords[worst]}`
-            : 'as in the reference',
-        limit: 'at its limit',
+            ? said('why.towards', degree, said(`causes.${worst}`))
+            : said('why.asReference'),
+        limit: said('why.atLimit'),
         value: degree,
         needed: 1
       },
       {
         gate: 'delay',
         passed: this.on || atLeast(held, delaySeconds),
-        measured: `for ${seconds(held)}`,
-        limit: `for ${seconds(delaySeconds)}`,
+        measured: said('why.forMeasured', held),
+        limit: said('why.forNeeded', delaySeconds),
         value: held,
         needed: delaySeconds
       }

@@ -1,3 +1,4 @@
+import { coded } from '../../messages/said.ts'
 import * as v from 'valibot'
 import { number } from '../../schema/parts.ts'
 import { SEVERITIES, common, sensitivity } from '../parts.ts'
@@ -10,15 +11,18 @@ export const TamperDetectionSchema = v.strictObject({
   causes: v.optional(
     v.pipe(
       v.array(
-        v.picklist(TAMPER_CAUSES, `must be one of ${TAMPER_CAUSES.join(', ')}`),
-        'must be a list of causes'
+        v.picklist(TAMPER_CAUSES, coded('input.mustBeOneOf', TAMPER_CAUSES.join(', '))),
+        coded('kinds.mustBeAListOf3')
       ),
-      v.minLength(1, `must name at least one of ${TAMPER_CAUSES.join(', ')}`)
+      v.minLength(1, coded('kinds.mustNameAtLeastOne', TAMPER_CAUSES.join(', ')))
     ),
     () => [...TAMPER_CAUSES]
   ),
   delaySeconds: v.optional(number(0, 600, ' s'), 3),
-  severity: v.optional(v.picklist(SEVERITIES, `must be one of ${SEVERITIES.join(', ')}`), 'major')
+  severity: v.optional(
+    v.picklist(SEVERITIES, coded('input.mustBeOneOf', SEVERITIES.join(', '))),
+    'major'
+  )
 })
 
 export type TamperDetection = v.InferOutput<typeof TamperDetectionSchema>

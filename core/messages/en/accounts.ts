@@ -2,7 +2,7 @@ import { messages } from '../messages.ts'
 
 export const firstAccount = messages({
   nobodyHasAnAccountYet:
-    'Nobody has an account yet. Make the first installer account with the one-time code that the start printed.',
+    'No accounts yet. Create the first installer account with the one-time code printed at the start.',
   code: 'Code',
   yourName: 'Your name',
   passwordAtLeastCharacters: (value: number) => `Password, at least ${value} characters`,
@@ -23,15 +23,14 @@ export const sessionList = messages({
   windows: 'Windows',
   linux: 'Linux',
   on: (system: string) => ` on ${system}`,
-  unknownProgram: 'Unknown program',
-  aSessionEndsAfter30:
-    'A session ends after 30 minutes without use, and after 12 hours in any case.',
+  unknownProgram: 'Unknown browser',
+  aSessionEndsAfter30: 'Sessions end after 30 minutes without use, and after 12 hours at most.',
   browser: 'Browser',
   signedIn: 'Signed in',
   lastUsed: 'Last used',
-  thisOne: 'this one',
-  end: 'End',
-  endAllOthers: 'End all others'
+  thisOne: 'this session',
+  end: 'Sign out',
+  endAllOthers: 'Sign out all others'
 })
 
 export const auditList = messages({
@@ -45,7 +44,7 @@ export const accountList = messages({
   operatorDealsWithAlarms: 'Operator: deals with alarms',
   viewerLooksOnly: 'Viewer: looks only',
   roleOf: (name: string) => `Role of ${name}`,
-  willNotBeAble: (name: string) => `${name} will not be able to sign in any more.`,
+  willNotBeAble: (name: string) => `${name} can no longer sign in.`,
   remove: 'Remove',
   role: 'Role',
   add: 'Add'
@@ -55,12 +54,12 @@ export const userMenu = messages({
   changePassword: 'Change password…',
   sessions: 'Sessions…',
   accounts: 'Accounts…',
-  auditList: 'Audit list…',
+  auditList: 'Audit log…',
   storage: 'Storage…',
   signOut: 'Sign out',
-  whereYouAreSignedIn: 'Where you are signed in',
+  whereYouAreSignedIn: 'Your sessions',
   accounts2: 'Accounts',
-  auditList2: 'Audit list',
+  auditList2: 'Audit log',
   storage2: 'Storage',
   passwordChangedYourOtherSessions: 'Password changed. Your other sessions have ended.',
   newPassword: 'New password',

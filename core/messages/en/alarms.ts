@@ -5,45 +5,47 @@ export const operators = messages({
   aTest: ' (a test)',
   fromAClip: ' (from a clip)',
   closePopUps: (open: number) => `Close ${open} pop-ups`,
-  closeThePopUp: 'Close the pop-up',
-  waiting: (waiting: number) => `${waiting} waiting`
+  closeThePopUp: 'Close pop-up',
+  waiting: (waiting: number) => `${waiting} new`
 })
 
 export const marks = messages({
-  givenUp: 'given up',
-  heldBack: 'held back'
+  pending: 'pending',
+  delivered: 'delivered',
+  failed: 'failed',
+  skipped: 'skipped'
 })
 
 export const byTrigger = messages({
   anEarlierTrigger: 'an earlier trigger',
-  switchedOffAgain: 'switched off again',
+  switchedOffAgain: 'switched off',
   acknowledging: 'acknowledging'
 })
 
 export const alarmList = messages({
-  readingTheAlarms: 'Reading the alarms …',
+  readingTheAlarms: 'Loading…',
   noAlarmYetATrigger:
-    'No alarm yet. A trigger of a detection makes one: live, from a clip run as live, or set off once beside the matrix.',
-  theLast: (triggers: string, lastAt: string) => ` · ${triggers}, the last ${lastAt}`,
+    'No alarms yet. A trigger raises one: live, from a clip replayed as live, or by hand in Actions.',
+  theLast: (triggers: string, lastAt: string) => ` · ${triggers}, last ${lastAt}`,
   priority: (priority: string) => `, ${priority} priority`,
   for: (whose: string) => ` · for ${whose}`,
   fromAClip: ' · from a clip',
   acknowledgedBy: 'acknowledged by',
   at: (acknowledgedAt: string) => `at ${acknowledgedAt}`,
-  nothingWasSetOff: 'Nothing was set off:',
-  linkSomething: 'link something',
-  notTriedYet: 'Not tried yet.',
+  nothingWasSetOff: 'No actions:',
+  linkSomething: 'add actions',
+  notTriedYet: 'Not sent yet.',
   after: 'after',
   byThe: (by: string) => `by the ${by}`,
-  triedNext: (attempts: string, nextAt: string) => `; tried ${attempts}, next ${nextAt}`,
-  tryAgain: 'Try again',
-  tried: (attempts: string) => `Tried ${attempts}`,
+  triedNext: (attempts: string, nextAt: string) => `; ${attempts} so far, next ${nextAt}`,
+  tryAgain: 'Retry',
+  tried: (attempts: string) => `${attempts} so far`,
   historyOf: (name: string) => `History of ${name}`,
   history: 'History',
   comment: 'Comment',
-  whatWasFoundNeeded: 'What was found (needed)',
-  whatWasFound: 'What was found',
-  yesIHaveLookedAnd: 'Yes, I have looked, and it is dealt with',
+  whatWasFoundNeeded: 'Comment (required)',
+  whatWasFound: 'Comment',
+  yesIHaveLookedAnd: 'I have checked and dealt with this alarm',
   acknowledge: 'Acknowledge',
-  acknowledge2: 'Acknowledge …'
+  acknowledge2: 'Acknowledge…'
 })

@@ -1,6 +1,5 @@
 import { messages } from '../messages.ts'
 
 export const client = messages({
-  theDatabaseDoesNotAnswer: 'The database does not answer.',
-  theServerAnsweredWith: (status: number) => `the server answered with ${status}`
+  theDatabaseDoesNotAnswer: 'The database does not answer.'
 })

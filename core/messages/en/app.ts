@@ -2,7 +2,7 @@ import { messages } from '../messages.ts'
 
 export const app = messages({
   nothingHere: 'Nothing here',
-  thereIsNoPlaceAt: 'There is no place at this address.',
-  notForYou: 'Not for you',
-  asYouHaveToDo: (role: string) => `As ${role} you have to do with Watch only.`
+  thereIsNoPlaceAt: 'No page at this address.',
+  notForYou: 'No access',
+  asYouHaveToDo: (role: string) => `You are signed in as ${role}. This role can open Watch only.`
 })

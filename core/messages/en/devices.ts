@@ -1,152 +1,152 @@
 import { messages } from '../messages.ts'
 
 export const addDevice = messages({
-  addADeviceWhichOne: 'Add a device: which one?',
-  addADeviceWhatIt: 'Add a device: what it is here',
-  addADevice: 'Add a device',
-  askAgain: 'Ask again',
-  typeItsAddress: 'Type its address',
-  askingWhoIsOnThe: 'Asking who is on the network …',
-  nobodyAnsweredADeviceIn:
-    'Nobody answered. A device in another network, or one that does not let itself be found, is added by its address.',
+  addADeviceWhichOne: 'Add device: select',
+  addADeviceWhatIt: 'Add device: details',
+  addADevice: 'Add device',
+  askAgain: 'Search again',
+  typeItsAddress: 'Enter address',
+  askingWhoIsOnThe: 'Searching the network…',
+  nobodyAnsweredADeviceIn: 'No devices found. Add one by address.',
   addedAlready: 'added already',
   slipwayCamera: 'Slipway camera',
-  cameraOfTheSite: 'Camera of the site',
-  noneYetOrARecorder: 'None yet, or a recorder',
-  leftEmptyForADevice: 'left empty for a device fresh from the box',
+  cameraOfTheSite: 'Camera',
+  noneYetOrARecorder: 'None, or a recorder',
+  leftEmptyForADevice: 'leave empty for a device without an account',
   back: 'Back',
-  addAndReadIt: 'Add and read it'
+  addAndReadIt: 'Add'
 })
 
 export const accountForm = messages({
-  giveItItsFirstAccount: 'Give it its first account. From then on it answers nobody without it.',
-  sayTheAccountUnderWhich: 'Say the account under which it may be spoken with.',
-  makeTheAccount: 'Make the account',
-  useIt: 'Use it'
+  giveItItsFirstAccount: 'Create its first account. The device then asks for it.',
+  sayTheAccountUnderWhich: 'Enter the device’s user name and password.',
+  makeTheAccount: 'Create account',
+  useIt: 'Save'
 })
 
 export const words = messages({
-  notAskedYet: 'not asked yet',
-  onlineItsClockIsOff: 'online, its clock is off',
-  cannotBeReached: 'cannot be reached',
+  notAskedYet: 'not contacted yet',
+  onlineItsClockIsOff: 'online, clock wrong',
+  cannotBeReached: 'not reachable',
   wrongPassword: 'wrong password',
-  asksForAnAccount: 'asks for an account',
-  freshFromTheBox: 'fresh from the box',
-  answersWrongly: 'answers wrongly',
+  asksForAnAccount: 'account required',
+  freshFromTheBox: 'no account yet',
+  answersWrongly: 'invalid response',
+  sentThrough: (route: string) => `not supported here, sent through ${route}`,
   upTo: (most: number) => `up to ${most}`,
   sensitivityInSteps: (value: number) => `sensitivity in ${value} steps`,
   dwellUpToS: (max: number) => `dwell up to ${max} s`,
   noClasses: 'no classes',
-  ownArmingHours: 'own arming hours',
-  parkedOneMinuteADay: 'parked: one minute a day, no area',
-  asInThePlan: 'as in the plan',
-  wasChangedInThePlan: 'was changed in the plan since it was sent',
-  isNotOnTheDevice: 'is not on the device yet',
-  wasChangedOnTheDevice: 'was changed on the device since it was sent',
-  theDeviceCannotDoThis: 'the device cannot do this kind',
-  switchedOffAndNotOn: 'switched off, and not on the device',
-  notKnownBeforeTheDevice: 'not known before the device has been read',
-  noRuleOfADevice: 'no rule of a device: Wardoptic keeps watch of it',
+  ownArmingHours: 'schedules on device',
+  parkedOneMinuteADay: 'parked: keeps its place, detects nothing',
+  asInThePlan: 'matches the plan',
+  wasChangedInThePlan: 'changed in the plan',
+  isNotOnTheDevice: 'not on the device',
+  wasChangedOnTheDevice: 'changed on device',
+  theDeviceCannotDoThis: 'not supported by the device',
+  switchedOffAndNotOn: 'switched off, not on the device',
+  notKnownBeforeTheDevice: 'unknown until the device is read',
+  noRuleOfADevice: 'monitored by Wardoptic',
   onlyThrough: (setting: string, wanted: string, elsewhere: string) =>
     `${setting} ${wanted}: only through ${elsewhere}`,
   theDeviceCannot: (setting: string, wanted: string, nearest: string | null) =>
-    `${setting} ${wanted}: ${nearest === null ? 'the device cannot hold it' : `the nearest is ${nearest}`}`,
-  theLineWasCrossed: 'the line was crossed',
-  somebodyIsInside: 'somebody is inside',
-  somebodyLingers: 'somebody lingers',
-  somebodyCameIn: 'somebody came in',
-  somebodyLeft: 'somebody left',
-  becameActive: 'became active',
-  isAtRestAgain: 'is at rest again',
+    `${setting} ${wanted}: ${nearest === null ? 'not supported' : `the nearest is ${nearest}`}`,
+  theLineWasCrossed: 'line crossed',
+  somebodyIsInside: 'target inside',
+  somebodyLingers: 'target loitering',
+  somebodyCameIn: 'target entered',
+  somebodyLeft: 'target left',
+  becameActive: 'active',
+  isAtRestAgain: 'at rest',
   target: (value: string) => `, target ${value}`
 })
 
 export const channelSection = messages({
-  itsPicture: 'Its picture',
+  itsPicture: 'Picture',
   cameraOf: (name: string) => `Camera of ${name}`,
-  noneOfTheSite: 'None of the site',
-  sendThePlanThroughHere: 'send the plan through here',
-  itCan: 'It can',
-  doNoAnalysisHere: 'do no analysis here',
-  detectionsInAll: (mostRules: number) => `${mostRules} detections in all`,
+  noneOfTheSite: 'None',
+  sendThePlanThroughHere: 'Send the plan through this channel',
+  itCan: 'Supports',
+  doNoAnalysisHere: 'do not run here',
+  detectionsInAll: (mostRules: number) => `${mostRules} detections in total`,
   analysis: 'Analysis',
   analysisModeOf: (name: string) => `Analysis mode of ${name}`,
-  noneRuns: 'None runs',
-  sayWhichCameraOfThe: 'Say which camera of the site this is.',
-  nothingIsDrawnForThis: 'Nothing is drawn for this camera, and nothing is on the device.',
+  noneRuns: 'None',
+  sayWhichCameraOfThe: 'Select the camera.',
+  nothingIsDrawnForThis: 'No detections drawn, and none on the device.',
   planAndDevice: 'Plan and device',
-  onTheDeviceAnd: (kind: string) => `${kind}on the device and not in the plan; sending deletes it`,
-  takeItIntoThePlan: 'Take it into the plan',
+  onTheDeviceAnd: (kind: string) => `${kind}on the device, not in the plan; sending deletes it`,
+  takeItIntoThePlan: 'Import from device',
   itWasSeenTo: (switchesBack: string) =>
-    `✕ It was seen to switch ${switchesBack} on again by itself. Park such a detection: one minute a day, no area.`,
-  wouldDoNothingNow: (idle: string) => `${idle} would do nothing now`,
-  takeOverIntoThePlan: 'Take over into the plan',
+    `The device switched ${switchesBack} back on by itself. Park it instead: it then keeps its place and detects nothing.`,
+  wouldDoNothingNow: (idle: string) => `${idle} would not run`,
+  takeOverIntoThePlan: 'Import from device',
   planDevice: (setting: string, plan: string, device: string) =>
     `${setting}: plan ${plan}, device ${device}`
 })
 
 export const inputsAndOutputs = messages({
   inputsAndOutputs: 'Inputs and outputs',
-  notHeardFromYet: 'not heard from yet',
+  notHeardFromYet: 'no state yet',
   active: 'active',
   activeNow: 'active now',
   atRest: 'at rest',
-  neverTested: ', never tested',
+  neverTested: ', not tested',
   tested: (testedAt: string) => `, tested ${testedAt}`,
-  testFor3S: 'Test for 3 s'
+  testFor3S: 'Test output (3 s)'
 })
 
 export const deviceSheet = messages({
   remove: (name: string) => `Remove ${name}?`,
-  itsSettingsStayOnThe: 'Its settings stay on the device; what was heard from it goes.',
+  itsSettingsStayOnThe: 'Its settings stay on the device. Its events are deleted.',
   remove2: 'Remove',
-  removeTheDevice: 'Remove the device',
-  readAgain: 'Read again',
+  removeTheDevice: 'Remove device',
+  readAgain: 'Refresh',
   sendChangeChanges: (changes: number) => `Send ${changes} ${changes === 1 ? 'change' : 'changes'}`,
-  nothingToSend: 'Nothing to send',
+  nothingToSend: 'No changes to send',
   bySAhead: (clockAhead: number, clockAhead2: number) =>
-    ` by ${clockAhead} s (${clockAhead2 > 0 ? 'ahead' : 'behind'}); times of its events will be wrong by that`,
+    `: ${clockAhead} s ${clockAhead2 > 0 ? 'fast' : 'slow'}. Set its clock.`,
   device: 'Device',
   firmwareSerial: (manufacturer: string, model: string, firmware: string) =>
     `${manufacturer} ${model}, firmware ${firmware}, serial`,
-  whatItCanDoIs: 'What it can do is not known before it has been read.',
-  whatIsMissing: 'What is missing',
-  heardFromIt: 'Heard from it',
-  nothingYetWhatItsRules: 'Nothing yet. What its rules set off is shown here as it comes.',
+  whatItCanDoIs: 'Its features are unknown until it is read.',
+  whatIsMissing: 'Issues',
+  heardFromIt: 'Device events',
+  nothingYetWhatItsRules: 'No events yet. They appear here as they arrive.',
   nobodyListenedForSWhat: (seconds: string | undefined) =>
-    `nobody listened for ${seconds} s; what happened then is not known`
+    `not connected for ${seconds} s; events in that time are unknown`
 })
 
 export const sendingPanel = messages({
-  itHoldsTheNewOne: 'it holds the new one all the same',
-  itHoldsWhatItHeld: 'it holds what it held before',
-  itHoldsNothingOfIt: 'it holds nothing of it',
+  itHoldsTheNewOne: 'the device has the new settings',
+  itHoldsWhatItHeld: 'the device keeps its old settings',
+  itHoldsNothingOfIt: 'it is not on the device',
   sending: 'Sending',
-  sending2: 'Sending …',
-  sentButNotAllOf: 'Sent, but not all of it',
-  sentAndReadBack: 'Sent and read back',
-  nothingHadToBeSent: 'Nothing had to be sent',
-  nothingHadToBeSent2: 'nothing had to be sent',
+  sending2: 'Sending…',
+  sentButNotAllOf: 'Partly sent',
+  sentAndReadBack: 'Sent and verified',
+  nothingHadToBeSent: 'No changes to send',
+  nothingHadToBeSent2: 'nothing to send',
   not: (what: string, error: string, holdsWords: string) => `not ${what}: ${error}; ${holdsWords}`
 })
 
 export const devicesPlace = messages({
   devices: 'Devices',
-  addADevice: 'Add a device',
+  addADevice: 'Add device',
   noDeviceYetAddThe:
-    'No device yet. Add the first one: Wardoptic looks for what is on the network and reads what it can do.',
+    'No devices yet. Add the first one: Wardoptic searches the network and reads its features.',
   sendTo: (sum: string, length: string) => `Send ${sum} to ${length}?`,
   willBeTheNearest: (losses: string) =>
-    `${losses} will be the nearest that the devices can hold; each sheet says which.`,
-  everythingCanBeHeldAs: 'Everything can be held as it is wanted.',
+    `${losses} will be set to the nearest supported value; see each device.`,
+  everythingCanBeHeldAs: 'All settings are supported.',
   send: 'Send',
-  notNow: 'Not now',
-  nothingToSend: 'Nothing to send',
-  sendToMarked: (toSend: number) => `Send to ${toSend} marked`,
-  sendToAllThatWait: (toSend: number) => `Send to all ${toSend} that wait`,
-  mark: (name: string) => `Mark ${name}`,
-  fromThePlan: (count: string) => `${count} from the plan`,
-  changedOnTheDevice: (drifted: number) => `${drifted} changed on the device`,
-  ofThePlanIt: (unable: number) => `${unable} of the plan it cannot do`,
-  holdsWhatThePlanSays: 'holds what the plan says'
+  notNow: 'Cancel',
+  nothingToSend: 'No changes to send',
+  sendToMarked: (toSend: number) => `Send to ${toSend} selected`,
+  sendToAllThatWait: (toSend: number) => `Send to all ${toSend}`,
+  mark: (name: string) => `Select ${name}`,
+  fromThePlan: (count: string) => `${count} to send`,
+  changedOnTheDevice: (drifted: number) => `${drifted} changed on device`,
+  ofThePlanIt: (unable: number) => `${unable} not supported`,
+  holdsWhatThePlanSays: 'matches the plan'
 })

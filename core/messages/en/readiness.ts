@@ -7,16 +7,21 @@ export const quickFix = messages({
 })
 
 export const findings = messages({
+  blocking: 'blocking',
+  warning: 'warning',
+  hint: 'hint',
   done: (words: string) => `${words}: done`,
   theDevice: 'The device'
 })
 
 export const readinessStrip = messages({
-  somethingLeft: 'something left',
-  nothingYet: 'nothing yet',
+  done: 'done',
+  blocked: 'blocked',
+  somethingLeft: 'not finished',
+  nothingYet: 'not started',
   drawn: 'Drawn',
-  armed: 'Armed',
+  armed: 'Scheduled',
   linked: 'Linked',
-  sent: 'Sent',
+  sent: 'On device',
   proven: 'Proven'
 })

@@ -8,9 +8,9 @@ export const retentionForm = messages({
   usedFreeOnThe: (evidenceBytes: string, freeBytes: string) =>
     `${evidenceBytes} used, ${freeBytes} free on the disk`,
   deviceEvents: 'Device events',
-  historyOfEdits: 'History of edits',
-  auditList: 'Audit list',
+  historyOfEdits: 'Edit history',
+  auditList: 'Audit log',
   saved: 'Saved',
-  whatIsOlderGoesIn: 'What is older goes in small steps. Nothing goes that an open alarm needs.',
+  whatIsOlderGoesIn: 'Older data is deleted gradually. Data of open alarms is kept.',
   save: 'Save'
 })

@@ -2,23 +2,24 @@ import { messages } from '../messages.ts'
 
 export const ladderView = messages({
   size: 'Size',
-  confirm: 'Confirm',
-  together: 'Together',
-  armed: 'Armed',
-  list: 'List',
+  confirm: 'Confirmation time',
+  together: 'Number together',
+  armed: 'Schedule',
+  list: 'Face list',
   cells: 'Cells',
   picture: 'Picture',
-  gateLadder: 'Gate ladder',
+  gateLadder: 'Conditions',
   whyWhyNot: (fired: boolean, who: string) => `${fired ? 'Why' : 'Why not'} ${who}, at`,
   s: (time: string) => `${time} s`,
-  letThrough: 'let through',
-  stopped: 'stopped'
+  letThrough: 'met',
+  stopped: 'not met'
 })
 
 export const liveTile = messages({
+  notConnected: 'Not connected. Retrying…',
   noNewPictureForS: (value: number) => `No new picture for ${value} s`,
-  noPictureHasComeYet: 'No picture has come yet',
-  anAlarmWaits: 'an alarm waits'
+  noPictureHasComeYet: 'No picture yet',
+  anAlarmWaits: 'active alarm'
 })
 
 export const walkWords = messages({
@@ -41,8 +42,8 @@ export const walkWords = messages({
   cyclist: 'Cyclist',
   day: 'Day',
   dusk: 'Dusk',
-  nightByLamplight: 'Night, by lamplight',
-  nightByInfraRed: 'Night, by infra-red'
+  nightByLamplight: 'Night, lamps',
+  nightByInfraRed: 'Night, infrared'
 })
 
 export const scenePreview = messages({

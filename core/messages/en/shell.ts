@@ -3,17 +3,17 @@ import { messages } from '../messages.ts'
 export const boundary = messages({
   thisPageHasFailed: 'This page has failed',
   theFaultIsInWardoptic: (error: string) =>
-    `The fault is in Wardoptic, not in what you did: ${error}. Your edits are saved.`,
+    `This is a fault in Wardoptic: ${error}. Your saved changes are safe.`,
   reload: 'Reload',
   thisPartHasFailed: 'This part has failed.',
-  tryAgain: 'Try again'
+  tryAgain: 'Retry'
 })
 
 export const places = messages({
   handover: 'Handover',
   theRecordOfTheFinished:
-    'The record of the finished job will be here: what was sent, what was proven, what the client signs.',
-  untilThenThePlanOf: 'Until then, the plan of a camera can be exported on the Bench',
+    'The record of the finished job comes here: settings on the devices, checks and the client’s signature.',
+  untilThenThePlanOf: 'Until then, export a camera’s plan on the Bench',
   site: 'Site',
   devices: 'Devices',
   bench: 'Bench',
@@ -24,11 +24,11 @@ export const places = messages({
 })
 
 export const emptyPlace = messages({
-  goToTheBench: 'Go to the Bench'
+  goToTheBench: 'Open the Bench'
 })
 
 export const serverNote = messages({
-  whatYouSeeMayBe: 'What you see may be out of date, and changes are not saved until it is back.'
+  whatYouSeeMayBe: 'What you see may be out of date. Changes are saved when the server is back.'
 })
 
 export const topBar = messages({
@@ -36,6 +36,6 @@ export const topBar = messages({
   mailbox: 'Mailbox',
   nightTheme: 'Night theme',
   dayTheme: 'Day theme',
-  useTheNightTheme: 'Use the night theme',
-  useTheDayTheme: 'Use the day theme'
+  useTheNightTheme: 'Switch to night theme',
+  useTheDayTheme: 'Switch to day theme'
 })

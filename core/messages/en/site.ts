@@ -2,23 +2,23 @@ import { messages } from '../messages.ts'
 
 export const todaysTriggers = messages({
   todaysTriggers: 'Today’s triggers',
-  noTriggerToday: 'No trigger today',
+  noTriggerToday: 'No triggers today',
   triggerTriggersToday: (total: number) => `${total} ${total === 1 ? 'trigger' : 'triggers'} today`,
-  allOfThem: 'All of them'
+  allOfThem: 'Show all'
 })
 
 export const sitePlace = messages({
   noPictureYet: 'No picture yet',
-  readingTheSite: 'Reading the site …',
+  readingTheSite: 'Loading…',
   cameras: (cameras: number, timeZone: string) => `${cameras} cameras · ${timeZone}`,
-  nothingDrawnYet: 'Nothing drawn yet',
+  nothingDrawnYet: 'No detections',
   detectionDetectionsDrawn: (detections: number) =>
     `${detections} ${detections === 1 ? 'detection' : 'detections'} drawn`,
-  whatIsMissing: 'What is missing',
-  nothingIsMissingOfWhat: 'Nothing is missing of what has been looked at',
+  whatIsMissing: 'Issues',
+  nothingIsMissingOfWhat: 'No issues found',
   foundOfThem: (findings: number, blocking: number) =>
-    `${findings} found${blocking ? `, ${blocking} of them ${blocking === 1 ? 'blocks' : 'block'}` : ''}`,
-  lookingAtWhatIsMissing: 'Looking at what is missing …',
-  showTheWorstOnly: 'Show the worst only',
+    `${findings} ${findings === 1 ? 'issue' : 'issues'}${blocking ? `, ${blocking} blocking` : ''}`,
+  lookingAtWhatIsMissing: 'Checking…',
+  showTheWorstOnly: 'Show fewer',
   showMore: (more: number) => `Show ${more} more`
 })

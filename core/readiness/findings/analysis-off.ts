@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import { localName } from '../../formats/onvif/rule.ts'
 import { ofDetection, perDetection } from '../facts.ts'
 import { ruleTypeOf } from '../../kinds/rules.ts'
@@ -15,10 +16,16 @@ export const analysisOff = perDetection('analysis-off', (d, camera) =>
         'sent',
         camera,
         d,
-        `${d.name} does nothing on ${channel.deviceName}: ${running ? `its analysis runs ${localName(running.type)}` : 'no analysis runs on it'}, and this kind needs ${localName(mode.type)}.`,
+        said(
+          'readiness.analysisOff',
+          d.name,
+          channel.deviceName,
+          running ? localName(running.type) : null,
+          localName(mode.type)
+        ),
         {
           does: 'mode',
-          words: `Switch to ${localName(mode.type)}`,
+          words: said('readiness.switchTo', localName(mode.type)),
           device: channel.device,
           channel: channel.token,
           type: mode.type

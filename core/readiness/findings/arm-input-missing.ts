@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import { ofDetection, perDetection } from '../facts.ts'
 
 export const armInputMissing = perDetection('arm-input-missing', (d, camera, { inputs }) => {
@@ -8,14 +9,17 @@ export const armInputMissing = perDetection('arm-input-missing', (d, camera, { i
   return wanted.flatMap((id) => {
     const input = inputs.find((i) => i.id === id)
     if (input?.known) return []
-    const what = d.kind === 'contact' && id === d.input ? 'is never heard' : 'is never set'
+    const what =
+      d.kind === 'contact' && id === d.input
+        ? said('readiness.neverHeard')
+        : said('readiness.neverSet')
     return ofDetection(
       'blocking',
       'armed',
       camera,
       d,
-      `${d.name} does not fire on site: ${input?.name ?? id} ${what}, as no device has it.`,
-      { does: 'go', words: 'Choose its contact', to: '/arming?show=inputs' }
+      said('readiness.armInputMissing', d.name, input?.name ?? id, what),
+      { does: 'go', words: said('readiness.chooseContact'), to: '/arming?show=inputs' }
     )
   })
 })

@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import { edit, ofDetection, perDetection } from '../facts.ts'
 
 /** Less than this a week is rather a mistake than hours. From `docs/readiness.md`. */
@@ -6,13 +7,13 @@ const MINUTES = 15
 export const barelyArmed = perDetection('barely-armed', (d, camera, { schedules, hours }) => {
   const { armed } = hours.coverage(d.schedule, undefined)
   if (armed === 0 || armed >= MINUTES) return []
-  const name = schedules.find((s) => s.id === d.schedule)?.name ?? 'its hours'
+  const name = schedules.find((s) => s.id === d.schedule)?.name ?? said('readiness.itsSchedule')
   return ofDetection(
     'warning',
     'armed',
     camera,
     d,
-    `${d.name} is armed for ${Math.max(1, Math.round(armed))} min a week: ${name} has hardly any hours. If it is only to keep a device quiet, park it.`,
-    edit(camera, { ...d, parked: true }, 'Park it')
+    said('readiness.barelyArmed', d.name, Math.max(1, Math.round(armed)), name),
+    edit(camera, { ...d, parked: true }, said('readiness.parkIt'))
   )
 })

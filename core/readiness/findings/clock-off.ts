@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import { ofDevice, type Check } from '../facts.ts'
 
 export const clockOff: Check = {
@@ -9,7 +10,7 @@ export const clockOff: Check = {
         ofDevice(
           'blocking',
           id,
-          `The clock of ${name} is ${Math.round(Math.abs(clockAhead ?? 0))} s ${(clockAhead ?? 0) > 0 ? 'ahead' : 'behind'}: its events and its own arming hours are wrong by that. Set its time source.`
+          said('readiness.clockOff', name, Math.round(Math.abs(clockAhead ?? 0)), clockAhead ?? 0)
         )
       )
 }

@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import { ofDevice, type Check } from '../facts.ts'
 
 export const defaultPassword: Check = {
@@ -5,11 +6,5 @@ export const defaultPassword: Check = {
   find: ({ devices }) =>
     devices
       .filter(({ state }) => state === 'new')
-      .map(({ id, name }) =>
-        ofDevice(
-          'blocking',
-          id,
-          `${name} is fresh from the box: whoever reaches it first can take it over. Give it its first account under Devices.`
-        )
-      )
+      .map(({ id, name }) => ofDevice('blocking', id, said('readiness.defaultPassword', name)))
 }

@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import { standingOf } from '../../devices/standing.ts'
 import { ofDetection, type Check } from '../facts.ts'
 
@@ -16,8 +17,19 @@ export const drift: Check = {
               'sent',
               camera,
               d,
-              `${d.name} was changed on ${channel.deviceName} since it was sent: ${differences.map(({ setting, plan, device }) => `${setting} ${plan}, now ${device}`).join('; ')}. Put it back, or take it over under Devices.`,
-              { does: 'send', words: 'Put back what was sent', devices: [channel.device] },
+              said(
+                'readiness.drift',
+                d.name,
+                channel.deviceName,
+                differences.map(({ setting, plan, device }) =>
+                  said('readiness.settingNow', setting, plan, device)
+                )
+              ),
+              {
+                does: 'send',
+                words: said('readiness.restore'),
+                devices: [channel.device]
+              },
               channel.device
             )
           })

@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import { dwellAbovePassers, staysIn } from '../../tuning/stays.ts'
 import { edit, ofDetection, perDetection } from '../facts.ts'
 import { pathsOn, rounded } from '../seen.ts'
@@ -13,7 +14,7 @@ export const dwellBelowPassers = perDetection('dwell-below-passers', (d, camera)
     'drawn',
     camera,
     d,
-    `${d.name}: passers-by on the clips take up to ${rounded(above.usual)} s across it, and its dwell is ${d.dwellSeconds} s: it triggers for those who only pass.`,
-    edit(camera, { ...d, dwellSeconds: above.dwell }, `Set the dwell to ${above.dwell} s`)
+    said('readiness.dwellBelowPassers', d.name, rounded(above.usual), d.dwellSeconds),
+    edit(camera, { ...d, dwellSeconds: above.dwell }, said('readiness.setDwell', above.dwell))
   )
 })

@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import { edit, ofDetection, perDetection } from '../facts.ts'
 import { boxesAt } from '../seen.ts'
 import type { Detection } from '../../formats/plan.ts'
@@ -28,7 +29,7 @@ export const framesRejectAll = perDetection('frames-reject-all', (d, camera) => 
     'drawn',
     camera,
     d,
-    `${d.name}: on the clips its size frames let no target through; it would not have triggered once.`,
-    edit(camera, fitted, 'Fit the frames to the clips')
+    said('readiness.framesRejectAll', d.name),
+    edit(camera, fitted, said('readiness.fitSizes'))
   )
 })

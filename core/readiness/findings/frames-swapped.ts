@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import type { Detection } from '../../formats/plan.ts'
 import { edit, ofDetection, perDetection } from '../facts.ts'
 
@@ -21,7 +22,7 @@ export const framesSwapped = perDetection('frames-swapped', (d, camera) => {
     'drawn',
     camera,
     d,
-    `${d.name} never triggers: its smallest frame is not inside its largest, so no target fits both.`,
-    fixes ? edit(camera, swapped, 'Swap them') : null
+    said('readiness.framesSwapped', d.name),
+    fixes ? edit(camera, swapped, said('readiness.swapSizes')) : null
   )
 })

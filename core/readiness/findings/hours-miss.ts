@@ -1,4 +1,5 @@
-import { inWords } from '../../arming/stretches.ts'
+import { said, type Said } from '../../messages/said.ts'
+import { saidStretch } from '../../arming/stretches.ts'
 import { actionsOf, linksOf, ofDetection, perDetection } from '../facts.ts'
 
 /** Rounding of a minute a week is no gap. */
@@ -10,24 +11,30 @@ export const hoursMiss = perDetection('hours-miss', (d, camera, facts) =>
     const { armed, acting } = facts.hours.coverage(d.schedule, endpoint.schedule)
     const actions = actionsOf(camera, d)
     if (armed - acting < MINUTES || actions.accepted.includes(endpoint.id)) return []
-    const name = (id: string | undefined): string =>
-      facts.schedules.find((s) => s.id === id)?.name ?? 'all hours'
+    const name = (id: string | undefined): Said | string =>
+      facts.schedules.find((s) => s.id === id)?.name ?? said('readiness.allTheTime')
     const { stretches } = facts.hours.silent(d.schedule, endpoint.schedule)
-    const said = stretches.slice(0, MAX_STRETCHES).map(inWords).join('; ')
+    const shown = stretches.slice(0, MAX_STRETCHES).map(saidStretch)
     const more = stretches.length - MAX_STRETCHES
-    const words =
+    const sentence =
       acting < MINUTES
-        ? `${endpoint.name} never acts for ${d.name}: its hours (${name(endpoint.schedule)}) do not meet ${name(d.schedule)}.`
-        : `${endpoint.name} is silent for ${Math.round((100 * (armed - acting)) / armed)} % of the hours in which ${d.name} is armed: ${said}${more > 0 ? `; and ${more} more` : ''}.`
+        ? said(
+            'readiness.neverActs',
+            endpoint.name,
+            d.name,
+            name(endpoint.schedule),
+            name(d.schedule)
+          )
+        : said('readiness.gap', endpoint.name, (armed - acting) / armed, d.name, shown, more)
     return {
-      ...ofDetection('warning', 'linked', camera, d, words, {
+      ...ofDetection('warning', 'linked', camera, d, sentence, {
         does: 'endpoint',
-        words: `Let it follow ${name(d.schedule)}`,
+        words: said('readiness.follow', name(d.schedule)),
         endpoint: { ...endpoint, schedule: d.schedule }
       }),
       orElse: {
         does: 'actions' as const,
-        words: 'It is meant so',
+        words: said('readiness.markIntended'),
         camera: camera.id,
         detection: d.id,
         actions: { ...actions, accepted: [...actions.accepted, endpoint.id] }

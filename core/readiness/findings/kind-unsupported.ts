@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import { routesOf, isRule } from '../deviceRoutes.ts'
 import { inUse, ofDetection, type Check } from '../facts.ts'
 
@@ -16,14 +17,18 @@ export const kindUnsupported: Check = {
             'sent',
             camera,
             d,
-            `${d.name} is of a kind that ${read
-              .map(({ deviceName }) => deviceName)
-              .filter((name, i, all) => all.indexOf(name) === i)
-              .join(' and ')} cannot do: it will never trigger there.`,
+            said(
+              'readiness.kindUnsupported',
+              d.name,
+              read
+                .map(({ deviceName }) => deviceName)
+                .filter((name, i, all) => all.indexOf(name) === i)
+                .join(' and ')
+            ),
             other
               ? {
                   does: 'door',
-                  words: `Send it through ${other.channel.deviceName}`,
+                  words: said('readiness.sendThrough', other.channel.deviceName),
                   device: other.channel.device,
                   channel: other.channel.token
                 }

@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import { ofDetection, perDetection } from '../facts.ts'
 import { quantile } from '../../tuning/quantile.ts'
 import { boxesAt, rounded } from '../seen.ts'
@@ -20,13 +21,13 @@ export const lineAtEdge = perDetection('line-at-edge', (d, camera) => {
   const along = (near: (p: readonly [number, number]) => number, size: number): boolean =>
     d.line.every((p) => near(p) < size)
   const edge = along(([x]) => x, w)
-    ? 'left'
+    ? said('readiness.leftEdge')
     : along(([x]) => 1 - x, w)
-      ? 'right'
+      ? said('readiness.rightEdge')
       : along(([, y]) => y, h)
-        ? 'upper'
+        ? said('readiness.upper')
         : along(([, y]) => 1 - y, h)
-          ? 'lower'
+          ? said('readiness.lower')
           : null
   if (!edge) return []
   return ofDetection(
@@ -34,6 +35,6 @@ export const lineAtEdge = perDetection('line-at-edge', (d, camera) => {
     'drawn',
     camera,
     d,
-    `${d.name} lies nearer to the picture’s ${edge} edge than a target is large there (${rounded(w * 100)} × ${rounded(h * 100)} %): who crosses it is only half seen. Move it inwards.`
+    said('readiness.lineAtEdge', d.name, edge, rounded(w * 100), rounded(h * 100))
   )
 })

@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import { localName } from '../../formats/onvif/rule.ts'
 import { inUse, ofDevice, type Check } from '../facts.ts'
 import { ruleTypeOf } from '../../kinds/rules.ts'
@@ -17,7 +18,7 @@ export const modeConflict: Check = {
           return ofDevice(
             'blocking',
             channel.device,
-            `${camera.name} has detections that need ${names.join(' and ')}; ${channel.deviceName} runs one of them at a time, so the others do nothing. Switch some off, or use another device for them.`,
+            said('readiness.modeConflict', camera.name, names.join(' and '), channel.deviceName),
             null,
             camera.id
           )

@@ -1,3 +1,5 @@
+import { wordsOf } from '../../messages/words.ts'
+import { said } from '../../messages/said.ts'
 import { DetectionSchema } from '../../formats/plan.ts'
 import { inUse, ofDetection, perDetection, type QuickFix } from '../facts.ts'
 import { allCells } from '../../kinds/parts.ts'
@@ -14,17 +16,17 @@ export const motionOff = perDetection('motion-off', (d, camera) => {
   const fix: QuickFix = known
     ? {
         does: 'edit',
-        words: 'Switch motion on',
+        words: said('readiness.switchMotionOn'),
         camera: camera.id,
         detection: { ...known, enabled: true, parked: false }
       }
     : {
         does: 'add',
-        words: 'Add motion',
+        words: said('readiness.addMotion'),
         camera: camera.id,
         detection: parseWith(DetectionSchema, {
           id: `${d.id.slice(0, 56)}-motion`,
-          name: 'Motion',
+          name: wordsOf(said('readiness.motion')),
           kind: 'motion',
           cells: allCells()
         })
@@ -34,7 +36,7 @@ export const motionOff = perDetection('motion-off', (d, camera) => {
     'sent',
     camera,
     d,
-    `${d.name} does nothing while motion detection is off on ${channel.deviceName}.`,
+    said('readiness.motionOff', d.name, channel.deviceName),
     fix,
     channel.device
   )

@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import { hasShape } from '../../kinds/schemas.ts'
 import { actionsOf, linksOf, ofDetection, perDetection } from '../facts.ts'
 
@@ -20,10 +21,10 @@ export const noStationPush = perDetection('no-station-push', (d, camera, facts) 
       'linked',
       camera,
       d,
-      `${station.endpoint.name} is not told when ${d.name} fires.`,
+      said('readiness.noStation', station.endpoint.name, d.name),
       {
         does: 'actions',
-        words: 'Tell it',
+        words: said('readiness.addStation'),
         camera: camera.id,
         detection: d.id,
         actions: { ...actions, links: [...actions.links, station.endpoint.id] }
@@ -31,7 +32,7 @@ export const noStationPush = perDetection('no-station-push', (d, camera, facts) 
     ),
     orElse: {
       does: 'actions' as const,
-      words: 'It is meant so',
+      words: said('readiness.markIntended'),
       camera: camera.id,
       detection: d.id,
       actions: { ...actions, accepted: [...actions.accepted, station.endpoint.id] }

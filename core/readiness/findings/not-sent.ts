@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import { standingOf, unmanagedOf } from '../../devices/standing.ts'
 import { ofDevice, type Check } from '../facts.ts'
 
@@ -10,8 +11,8 @@ export const notSent: Check = {
             ofDevice(
               'warning',
               id,
-              `${name} does not set off ${outputsWaiting.join(' and ')} by itself yet: the server does it, for as long as it runs.`,
-              { does: 'send', words: 'Send', devices: [id] },
+              said('readiness.outputsNotSent', name, outputsWaiting.join(' and ')),
+              { does: 'send', words: said('readiness.send'), devices: [id] },
               cameras.find((c) => c.channels.some((ch) => ch.device === id))?.id ?? null
             )
           ]
@@ -30,8 +31,14 @@ export const notSent: Check = {
           return ofDevice(
             'warning',
             channel.device,
-            `${count} ${count === 1 ? 'change is' : 'changes are'} not on ${channel.deviceName} yet (${[...waiting, ...unmanaged].map(({ name }) => name).join(', ')}): ${camera.name} works as it was before.`,
-            { does: 'send', words: 'Send', devices: [channel.device] },
+            said(
+              'readiness.notSent',
+              count,
+              channel.deviceName,
+              [...waiting, ...unmanaged].map(({ name }) => name).join(', '),
+              camera.name
+            ),
+            { does: 'send', words: said('readiness.send'), devices: [channel.device] },
             camera.id
           )
         })

@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import { ofDetection, perDetection, actionsOf, inUse, linksOf } from '../facts.ts'
 
 export const nothingLinked = perDetection('nothing-linked', (d, camera, facts) => {
@@ -7,18 +8,18 @@ export const nothingLinked = perDetection('nothing-linked', (d, camera, facts) =
   const usual =
     facts.usual?.links.filter((id) => facts.endpoints.some(({ endpoint }) => endpoint.id === id)) ??
     []
-  const words = `${d.name} fires and nothing follows: it is linked to no output, message or recording.`
+  const words = said('readiness.nothingLinked', d.name)
   return usual.length
     ? ofDetection('blocking', 'linked', camera, d, words, {
         does: 'actions',
-        words: 'Link the usual actions',
+        words: said('readiness.addDefaults'),
         camera: camera.id,
         detection: d.id,
         actions: { ...actionsOf(camera, d), links: usual }
       })
     : ofDetection('blocking', 'linked', camera, d, words, {
         does: 'go',
-        words: 'Link it',
+        words: said('readiness.addAction'),
         to: `/actions?camera=${camera.id}&detection=${d.id}`
       })
 })

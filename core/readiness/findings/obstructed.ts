@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import { contains, type Point } from '../../geometry/shapes.ts'
 import { ofDetection, perDetection } from '../facts.ts'
 import { isAt, pathsFor, pointsOf, timeOf } from '../seen.ts'
@@ -25,11 +26,5 @@ export const obstructed = perDetection('obstructed', (d, camera) => {
     )
   )
   if (most < LEAST) return []
-  return ofDetection(
-    'hint',
-    'drawn',
-    camera,
-    d,
-    `${d.name}: on the clips ${most} targets are lost at one and the same place in it; something may stand before them there. Move the shape to where they are seen whole.`
-  )
+  return ofDetection('hint', 'drawn', camera, d, said('readiness.obstructed', d.name, most))
 })

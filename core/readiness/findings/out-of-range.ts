@@ -1,19 +1,20 @@
+import { said, type SettingName } from '../../messages/said.ts'
 import { fromScale } from '../../formats/onvif/rule.ts'
 import { takeOver } from '../../formats/onvif/takeOver.ts'
 import { routesOf, realLosses } from '../deviceRoutes.ts'
 import { edit, ofDetection, perDetection } from '../facts.ts'
 
 /** Settings that have a nearest value, and where the plan has them. */
-const fields: Readonly<Record<string, string>> = {
+const fields: Readonly<Partial<Record<SettingName, string>>> = {
   sensitivity: 'sensitivity',
   dwell: 'dwellSeconds',
-  'confirm time': 'confirmSeconds',
-  'hold-off': 'holdOffSeconds',
+  confirm: 'confirmSeconds',
+  holdOff: 'holdOffSeconds',
   grace: 'graceSeconds',
   delay: 'delaySeconds',
-  'on-delay': 'onDelaySeconds',
-  'off-delay': 'offDelaySeconds',
-  'number together': 'atLeast'
+  onDelay: 'onDelaySeconds',
+  offDelay: 'offDelaySeconds',
+  together: 'atLeast'
 }
 
 /**
@@ -39,11 +40,21 @@ export const outOfRange = perDetection('out-of-range', (d, camera, { schedules }
         'sent',
         camera,
         d,
-        `${d.name}: ${door.channel.deviceName} cannot hold a ${loss.setting} of ${loss.wanted}; it will work with ${loss.nearest}.`,
+        said(
+          'readiness.outOfRange',
+          d.name,
+          door.channel.deviceName,
+          said(`settings.${loss.setting}`),
+          loss.wanted,
+          loss.nearest!
+        ),
         edit(
           camera,
           { ...d, [field]: nearest },
-          `Take ${loss.nearest!.split(' (')[0]} into the plan`
+          said(
+            'readiness.useInPlan',
+            step ? said('values.number', nearest as number) : loss.nearest!
+          )
         ),
         door.channel.device
       )

@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import { perEndpoint } from '../facts.ts'
 
 export const outputNotSet = perEndpoint('output-not-set', ({ endpoint, missing }) =>
@@ -5,8 +6,12 @@ export const outputNotSet = perEndpoint('output-not-set', ({ endpoint, missing }
     ? [
         {
           severity: 'blocking',
-          sentence: `${endpoint.name} does nothing when it is set off: ${missing}.`,
-          fix: { does: 'go', words: 'Set it up', to: `/actions?endpoint=${endpoint.id}` }
+          sentence: said('readiness.outputNotSet', endpoint.name, missing),
+          fix: {
+            does: 'go',
+            words: said('readiness.setUp'),
+            to: `/actions?endpoint=${endpoint.id}`
+          }
         }
       ]
     : []

@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import { perEndpoint } from '../facts.ts'
 
 /** Common practice, no source: 5 s before. */
@@ -8,10 +9,10 @@ export const preRecordOff = perEndpoint('pre-record-off', ({ endpoint }) =>
     ? [
         {
           severity: 'warning',
-          sentence: `${endpoint.name} begins when the trigger has fallen: how it came to that is not on it.`,
+          sentence: said('readiness.preRecordOff', endpoint.name),
           fix: {
             does: 'endpoint',
-            words: `${BEFORE} s before`,
+            words: said('readiness.recordBefore', BEFORE),
             endpoint: { ...endpoint, beforeSeconds: BEFORE }
           }
         }

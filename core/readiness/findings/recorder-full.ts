@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import { routesOf, isRule } from '../deviceRoutes.ts'
 import { inUse, ofDevice, type Check } from '../facts.ts'
 import { ruleTypeOf } from '../../kinds/rules.ts'
@@ -19,7 +20,13 @@ export const recorderFull: Check = {
         ? ofDevice(
             'blocking',
             analysing[0]!.device,
-            `${camera.name} needs the analysis of ${analysing[0]!.deviceName} for ${waiting.map(({ name }) => name).join(', ')}, and all of its ${analysing.length} channels analyse other cameras.`,
+            said(
+              'readiness.recorderFull',
+              camera.name,
+              analysing[0]!.deviceName,
+              waiting.map(({ name }) => name).join(', '),
+              analysing.length
+            ),
             null,
             camera.id
           )

@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import { evaluate } from '../../detections/index.ts'
 import { ofDetection, perDetection } from '../facts.ts'
 import { quantile } from '../../tuning/quantile.ts'
@@ -36,6 +37,6 @@ export const seenTooShort = perDetection('seen-too-short', (d, camera) => {
     'drawn',
     camera,
     d,
-    `${d.name}: on the clips, targets are seen for ${rounded(median)} s before they cross it; ${SECONDS} s are needed to know what they are. Move the line further along their way.`
+    said('readiness.seenTooShort', d.name, rounded(median), SECONDS)
   )
 })

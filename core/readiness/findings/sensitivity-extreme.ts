@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import { hasShape } from '../../kinds/schemas.ts'
 import { edit, ofDetection, perDetection } from '../facts.ts'
 
@@ -9,17 +10,17 @@ export const sensitivityExtreme = perDetection('sensitivity-extreme', (d, camera
   if (!('sensitivity' in d) || (d.sensitivity <= MOST && d.sensitivity >= LEAST)) return []
   const what = hasShape(d)
     ? d.sensitivity > MOST
-      ? 'a hand over it is enough'
-      : 'nearly the whole body must be over it'
+      ? said('readiness.handTriggers')
+      : said('readiness.needsWholeBody')
     : d.sensitivity > MOST
-      ? 'noise and light set it off'
-      : 'little is seen by it'
+      ? said('readiness.noiseTriggers')
+      : said('readiness.missesMuch')
   return ofDetection(
     'hint',
     'drawn',
     camera,
     d,
-    `${d.name} has a sensitivity of ${d.sensitivity}: ${what}.`,
-    edit(camera, { ...d, sensitivity: 50 }, 'Set it to 50')
+    said('readiness.sensitivityExtreme', d.name, d.sensitivity, what),
+    edit(camera, { ...d, sensitivity: 50 }, said('readiness.setTo50'))
   )
 })

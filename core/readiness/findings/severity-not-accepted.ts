@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import { severityOf } from '../../kinds/schemas.ts'
 import { actionsOf, edit, linksOf, ofDetection, perDetection } from '../facts.ts'
 import { SEVERITIES } from '../../kinds/parts.ts'
@@ -8,13 +9,13 @@ export const severityNotAccepted = perDetection('severity-not-accepted', (d, cam
     const actions = actionsOf(camera, d)
     const severity = severityOf(d, actions.severity)
     if (SEVERITIES.indexOf(severity) >= SEVERITIES.indexOf(endpoint.accepts)) return []
-    const words = `Make it ${endpoint.accepts}`
+    const label = said('readiness.setSeverity', said(`severities.${endpoint.accepts}`))
     const fix =
       'severity' in d
-        ? edit(camera, { ...d, severity: endpoint.accepts }, words)
+        ? edit(camera, { ...d, severity: endpoint.accepts }, label)
         : ({
             does: 'actions',
-            words,
+            words: label,
             camera: camera.id,
             detection: d.id,
             actions: { ...actions, severity: endpoint.accepts }
@@ -24,7 +25,13 @@ export const severityNotAccepted = perDetection('severity-not-accepted', (d, cam
       'linked',
       camera,
       d,
-      `${endpoint.name} does not take alarms of ${d.name}: they are ${severity}, and it accepts from ${endpoint.accepts} up.`,
+      said(
+        'readiness.severityTooLow',
+        endpoint.name,
+        d.name,
+        said(`severities.${severity}`),
+        said(`severities.${endpoint.accepts}`)
+      ),
       fix
     )
   })

@@ -1,3 +1,5 @@
+import { wordsOf } from '../../messages/words.ts'
+import { said } from '../../messages/said.ts'
 import { DetectionSchema } from '../../formats/plan.ts'
 import { ofDevice, type Check, type QuickFix } from '../facts.ts'
 import { parseWith } from '../../schema/parse.ts'
@@ -19,18 +21,21 @@ export const switchesBack: Check = {
             const fix: QuickFix | null = off
               ? {
                   does: 'edit',
-                  words: `Park ${off.name}`,
+                  words: said('readiness.park', off.name),
                   camera: camera.id,
                   detection: { ...off, enabled: true, parked: true }
                 }
               : kind === 'motion' || kind === 'tamper'
                 ? {
                     does: 'add',
-                    words: 'Park it',
+                    words: said('readiness.parkIt'),
                     camera: camera.id,
                     detection: parseWith(DetectionSchema, {
                       id: `parked-${kind}`,
-                      name: kind === 'motion' ? 'Motion, parked' : 'Tamper, parked',
+                      name:
+                        kind === 'motion'
+                          ? wordsOf(said('readiness.motionParked'))
+                          : wordsOf(said('readiness.tamperParked')),
                       kind,
                       parked: true
                     })
@@ -39,7 +44,7 @@ export const switchesBack: Check = {
             return ofDevice(
               'warning',
               channel.device,
-              `${channel.deviceName} switches ${kind} on again by itself: alarms that nobody wants will come. Parked, it keeps its place with one minute a day and no area.`,
+              said('readiness.switchesBack', channel.deviceName, said(`kindNames.${kind}`)),
               fix,
               camera.id
             )

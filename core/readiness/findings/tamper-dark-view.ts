@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import { ofDetection, perDetection } from '../facts.ts'
 
 /** Mean and spread of luma, of 255, below which little is left that a cover or a defocus could take away. */
@@ -15,6 +16,6 @@ export const tamperDarkView = perDetection('tamper-dark-view', (d, camera) => {
     'drawn',
     camera,
     d,
-    `${d.name} watches a view that is ${clip.look.luma < DARK ? 'dark' : 'almost uniform'} (${clip.name}): a covered lens looks much the same, so it may miss one, or name one that is none.`
+    said('readiness.tamperDarkView', d.name, clip.look.luma < DARK, clip.name)
   )
 })

@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import { ofDetection, perDetection } from '../facts.ts'
 import { rounded } from '../seen.ts'
 
@@ -12,6 +13,6 @@ export const tamperLowMount = perDetection('tamper-low-mount', (d, camera) => {
     'drawn',
     camera,
     d,
-    `${camera.name} hangs at ${rounded(pose.height)} m, within reach: people who pass close by can set ${d.name} off.`
+    said('readiness.tamperLowMount', camera.name, rounded(pose.height), d.name)
   )
 })

@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import { hasShape } from '../../kinds/schemas.ts'
 import { ofDetection, perDetection } from '../facts.ts'
 import { quantile } from '../../tuning/quantile.ts'
@@ -15,7 +16,7 @@ export const targetTooLarge = perDetection('target-too-large', (d, camera) => {
       'drawn',
       camera,
       d,
-      `${d.name}: its largest frame is ${rounded(max.w * max.h * 100, 0)} % of the picture; above ${SHARE * 100} % a target is not classified reliably.`
+      said('readiness.largestTooLarge', d.name, rounded(max.w * max.h * 100, 0), SHARE * 100)
     )
   const areas = boxesAt(d, camera).map(({ w, h }) => w * h)
   const usual = areas.length ? quantile(areas, 0.5) : 0
@@ -25,6 +26,6 @@ export const targetTooLarge = perDetection('target-too-large', (d, camera) => {
     'drawn',
     camera,
     d,
-    `${d.name}: on the clips, targets fill ${rounded(usual * 100, 0)} % of the picture there; above ${SHARE * 100} % they are not classified reliably. Move it further from the camera.`
+    said('readiness.targetTooLarge', d.name, rounded(usual * 100, 0), SHARE * 100)
   )
 })

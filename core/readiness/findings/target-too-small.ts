@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import { pixelDensity } from '../../scene/camera.ts'
 import { ofDetection, perDetection } from '../facts.ts'
 import { pointsOf, rounded } from '../seen.ts'
@@ -21,6 +22,6 @@ export const targetTooSmall = perDetection('target-too-small', (d, camera) => {
     'drawn',
     camera,
     d,
-    `${d.name}: at its far end the picture has ${rounded(least)} pixels a metre; ${DETECT} are needed to detect somebody. Draw it nearer, or use a longer lens.`
+    said('readiness.targetTooSmall', d.name, rounded(least), DETECT)
   )
 })

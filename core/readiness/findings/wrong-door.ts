@@ -1,3 +1,4 @@
+import { said } from '../../messages/said.ts'
 import { routesOf, realLosses } from '../deviceRoutes.ts'
 import { ofDetection, perDetection } from '../facts.ts'
 
@@ -13,10 +14,16 @@ export const wrongDoor = perDetection('wrong-door', (d, camera, { schedules }) =
       'sent',
       camera,
       d,
-      `${d.name}: its ${loss.setting} cannot be reached through ${door.channel.deviceName}, but through ${better.channel.deviceName}, which the plan is not sent through.`,
+      said(
+        'readiness.wrongRoute',
+        d.name,
+        said(`settings.${loss.setting}`),
+        door.channel.deviceName,
+        better.channel.deviceName
+      ),
       {
         does: 'door',
-        words: `Send through ${better.channel.deviceName} too`,
+        words: said('readiness.sendThroughToo', better.channel.deviceName),
         device: better.channel.device,
         channel: better.channel.token
       },

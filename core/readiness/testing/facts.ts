@@ -79,7 +79,7 @@ export const channel = (more: Partial<ChannelFacts> = {}): ChannelFacts => ({
   device: 'cam',
   deviceName: 'The camera',
   token: 'analytics',
-  name: 'Its picture',
+  name: 'Picture',
   camera: 'gate',
   used: true,
   readAt: 1,

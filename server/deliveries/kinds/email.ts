@@ -1,3 +1,6 @@
+import { mail } from '../../../core/messages/en/codes/happenings.ts'
+import { said } from '../../../core/messages/said.ts'
+import { Failure, saidOfError } from '../../../core/errors.ts'
 import { emailOf } from '../../../core/actions/email.ts'
 import { addressesOf, type EndpointOf, type Mail } from '../../../core/formats/actions.ts'
 import { readSettings } from '../../actions/queries.ts'
@@ -9,13 +12,13 @@ import { long, type DeliveryKind, type Done, type SenderParts } from './kind.ts'
 export const email: DeliveryKind<EndpointOf<'email'>> = {
   send,
   test: async (parts, endpoint, site) => {
-    const { mail, password, people } = await mailAccount(parts, site.id)
+    const { server, password, people } = await mailAccount(parts, site.id)
     const to = addressesOf(endpoint, people)
-    if (!to.length) throw new Error('it has no recipient')
-    return parts.mailer.send(mail, password, {
+    if (!to.length) throw new Failure(said('actions.noRecipient'))
+    return parts.mailer.send(server, password, {
       to,
-      subject: `${site.name}: test of ${endpoint.name}`,
-      text: `This is a test of the e-mails of ${site.name}. Nothing has happened.\n`
+      subject: mail.testSubject(site.name, endpoint.name),
+      text: `${mail.testText(site.name)}\n`
     })
   },
   recipient: (endpoint, { people }) => addressesOf(endpoint, people).join(', '),
@@ -27,11 +30,11 @@ export const email: DeliveryKind<EndpointOf<'email'>> = {
 async function mailAccount(
   { database, encryption }: Pick<SenderParts, 'database' | 'encryption'>,
   siteId: string
-): Promise<{ mail: Mail; password: string | null; people: ReturnType<typeof peopleIn> }> {
+): Promise<{ server: Mail; password: string | null; people: ReturnType<typeof peopleIn> }> {
   const settings = await readSettings(database, siteId)
-  if (!settings.mail.mail) throw new Refused('there is no mail server yet')
+  if (!settings.mail.mail) throw new Refused(said('actions.noMailServer'))
   return {
-    mail: settings.mail.mail,
+    server: settings.mail.mail,
     password: settings.sealed === null ? null : encryption.decrypt(settings.sealed),
     people: peopleIn(settings)
   }
@@ -43,13 +46,13 @@ async function send(
   due: DueDelivery,
   endpoint: EndpointOf<'email'>
 ): Promise<Done> {
-  const { mail, password, people } = await mailAccount(parts, due.site.id)
+  const { server, password, people } = await mailAccount(parts, due.site.id)
   const { trigger } = due
-  if (!trigger) throw new Refused('there is no trigger to tell of')
+  if (!trigger) throw new Refused(said('deliveries.noTrigger'))
   const { pictures, missing } = await parts.pictures
     .around(trigger, due.camera.id, endpoint.before, endpoint.after, endpoint.stepSeconds)
     // A mail without pictures is worth more than none.
-    .catch((error: Error) => ({ pictures: [] as Picture[], missing: error.message }))
+    .catch((error: unknown) => ({ pictures: [] as Picture[], missing: saidOfError(error) }))
   const target = await parts.pictures.targetOf(trigger)
   const { subject, text } = emailOf({
     site: due.site,
@@ -61,7 +64,7 @@ async function send(
     pictures: pictures.length,
     missing
   })
-  const response = await parts.mailer.send(mail, password, {
+  const response = await parts.mailer.send(server, password, {
     to: addressesOf(endpoint, people),
     // The same at each attempt: a mailbox that got it already can tell.
     messageId: `<delivery-${due.id}@wardoptic>`,
@@ -73,5 +76,5 @@ async function send(
       contentType: 'image/jpeg'
     }))
   })
-  return { words: response }
+  return { outcome: response }
 }

@@ -1,3 +1,4 @@
+import { said, type Said } from '../../../core/messages/said.ts'
 import type { SiteView } from '../../../core/api.ts'
 import type { Endpoint, People } from '../../../core/formats/actions.ts'
 import { happening } from '../../../core/actions/email.ts'
@@ -25,9 +26,9 @@ export interface SenderParts {
   folder: string
 }
 
-/** What a delivery came to: a word for its history, and what it left. */
+/** What a delivery came to: what its history says of it, and what it left. */
 export interface Done {
-  words: string
+  outcome: Said | string
   result?: object
 }
 
@@ -53,10 +54,10 @@ export interface Naming {
 
 /** How endpoints of a kind are set off. */
 export interface DeliveryKind<E extends Endpoint> {
-  /** Ends with a confirmation. @throws Error with what was wrong; Refused when it is of no use to try again */
+  /** Ends with a confirmation. @throws Failure with what was wrong; Refused when it is of no use to try again */
   send: (parts: SenderParts, due: DueDelivery, endpoint: E) => Promise<Done>
   /** Sets it off as it is set up, to see whether it works. @returns what was confirmed @throws Error */
-  test: (parts: SenderParts, endpoint: E, site: SiteView) => Promise<string>
+  test: (parts: SenderParts, endpoint: E, site: SiteView) => Promise<Said | string>
   /** Where it goes, as people read it. */
   recipient: (endpoint: E, naming: Naming) => string
   patience: Patience
@@ -67,6 +68,8 @@ export interface DeliveryKind<E extends Endpoint> {
   atOnce: number
 }
 
-/** What has happened, in a few words. */
-export const wordsOf = ({ trigger, camera }: DueDelivery): string =>
-  trigger ? `${camera.name}: ${happening(trigger.detection, trigger)}` : camera.name
+/** What has happened. */
+export const saidOf = ({ trigger, camera }: DueDelivery): Said =>
+  trigger
+    ? said('happenings.at', camera.name, happening(trigger.detection, trigger))
+    : said('edits.text', camera.name)

@@ -1,3 +1,4 @@
+import { said } from '../../../core/messages/said.ts'
 import { outputSettings } from '../../../core/devices/outputs.ts'
 import type { OutputEndpoint } from '../../../core/formats/actions.ts'
 import { voiceOf } from '../../actions/voices.ts'
@@ -11,11 +12,11 @@ const TEST_MS = 3000
 export const output: DeliveryKind<OutputEndpoint> = {
   send: (parts, { does }, endpoint) => switchOutput(parts, endpoint, does),
   test: async (parts, endpoint) => {
-    const { words } = await switchOutput(parts, endpoint, 'on')
+    const { outcome } = await switchOutput(parts, endpoint, 'on')
     // What stays closed until somebody acknowledges would stay so for ever.
     if ('mode' in endpoint && endpoint.mode !== 'pulse')
       setTimeout(() => void switchOutput(parts, endpoint, 'off').catch(() => {}), TEST_MS)
-    return words
+    return outcome
   },
   recipient: ({ device }, { named }) => named(device),
   patience: short,
@@ -32,7 +33,7 @@ async function switchOutput(
   const link = devices.link(row)
   if (does === 'off') {
     await link.release(endpoint.output)
-    return { words: `${row.name} has released it` }
+    return { outcome: said('deliveries.switchedOff', row.name) }
   }
   const settings = outputSettings(endpoint)
   // The server opens it again itself.
@@ -42,7 +43,7 @@ async function switchOutput(
     settings,
     await voiceOf(database, await siteIdOf(database), endpoint)
   )
-  return { words: `${row.name} has taken it` }
+  return { outcome: said('deliveries.switchedOn', row.name) }
 }
 
 const siteIdOf = async (database: Database): Promise<string> =>

@@ -1,26 +1,32 @@
+import { said, type Said } from '../../../core/messages/said.ts'
 import type { EndpointOf } from '../../../core/formats/actions.ts'
-import { short, wordsOf, type DeliveryKind } from './kind.ts'
+import { short, saidOf, type DeliveryKind } from './kind.ts'
 
-const shownIn = (windows: number): string =>
-  `shown in ${windows} ${windows === 1 ? 'window' : 'windows'}`
+const shownIn = (windows: number): Said => said('deliveries.shown', windows)
 
 export const popup: DeliveryKind<EndpointOf<'popup'>> = {
   send: async ({ popups }, due, { sound }) => ({
-    words: shownIn(
+    outcome: shownIn(
       await popups.show({
         id: due.id,
         alarm: due.alarm,
         clip: due.trigger?.clip != null,
-        words: wordsOf(due),
+        said: saidOf(due),
         sound
       })
     )
   }),
   test: async ({ popups }, { name, sound }) =>
     shownIn(
-      await popups.show({ id: 0, alarm: null, clip: false, words: `Test of ${name}`, sound })
+      await popups.show({
+        id: 0,
+        alarm: null,
+        clip: false,
+        said: said('deliveries.testPopup', name),
+        sound
+      })
     ),
-  recipient: () => 'operators',
+  recipient: () => '',
   patience: short,
   atOnce: 4
 }

@@ -1,3 +1,5 @@
+import { Failure } from '../../../core/errors.ts'
+import { said } from '../../../core/messages/said.ts'
 import { mkdir } from 'node:fs/promises'
 import { join } from 'node:path'
 import { cutOut } from '../../../analysis/pictures.ts'
@@ -23,10 +25,9 @@ async function send(
 ): Promise<Done> {
   const camera = endpoint.camera ?? due.camera.id
   const { trigger } = due
-  if (!trigger) throw new Refused('there is no trigger to record')
+  if (!trigger) throw new Refused(said('deliveries.noTrigger'))
   if (trigger.clip) {
-    if (camera !== due.camera.id)
-      throw new Refused('the clip shows another camera; this one is recorded only live')
+    if (camera !== due.camera.id) throw new Refused(said('deliveries.onlyLive'))
     await mkdir(join(folder, String(due.id)), { recursive: true })
     const seconds = await cutOut(
       clips.file(trigger.clip.id, 'view.mp4'),
@@ -34,10 +35,10 @@ async function send(
       trigger.clip.time + endpoint.afterSeconds,
       join(folder, String(due.id), RECORDING.name)
     )
-    return { words: `${seconds.toFixed(1)} s of the clip`, result: { files: [RECORDING] } }
+    return { outcome: said('deliveries.clipSeconds', seconds), result: { files: [RECORDING] } }
   }
   const found = await devices.recorderOf(camera)
-  if (!found) throw new Error('no device that shows this camera can be reached')
+  if (!found) throw new Failure(said('deliveries.noCameraDevice'))
   // What has passed since the trigger is before now.
   const late = Math.max(0, (Date.now() - trigger.firedAt) / 1000)
   const token = await devices
@@ -48,7 +49,7 @@ async function send(
       Math.max(1, endpoint.afterSeconds - late)
     )
   return {
-    words: `${found.row.name} records`,
+    outcome: said('deliveries.records', found.row.name),
     result: { recording: { device: found.row.id, token } }
   }
 }

@@ -1,3 +1,4 @@
+import { said } from '../../../core/messages/said.ts'
 import { mkdir, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { EndpointOf } from '../../../core/formats/actions.ts'
@@ -20,7 +21,7 @@ async function send(
   due: DueDelivery,
   endpoint: EndpointOf<'snapshots'>
 ): Promise<Done> {
-  if (!due.trigger) throw new Refused('there is no trigger to picture')
+  if (!due.trigger) throw new Refused(said('deliveries.noTrigger'))
   const camera = endpoint.camera ?? due.camera.id
   // The shape of one camera's detection has no place in another one's picture.
   const detection =
@@ -34,12 +35,14 @@ async function send(
     endpoint.after,
     endpoint.stepSeconds
   )
-  if (!list.length) throw new Refused(missing ?? 'there is no picture')
+  if (!list.length) throw new Refused(missing ?? said('deliveries.noPicture'))
   await mkdir(join(folder, String(due.id)), { recursive: true })
   for (const { offset, jpeg } of list)
     await writeFile(join(folder, String(due.id), pictureName(offset)), jpeg)
   return {
-    words: `${list.length} ${list.length === 1 ? 'picture' : 'pictures'}${missing ? `; ${missing}` : ''}`,
+    outcome: missing
+      ? said('deliveries.picturesMissing', list.length, missing)
+      : said('deliveries.pictures', list.length),
     result: { files: list.map(({ offset }) => ({ name: pictureName(offset), type: 'image/jpeg' })) }
   }
 }

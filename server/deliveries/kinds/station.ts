@@ -1,9 +1,11 @@
+import { wordsOf } from '../../../core/messages/words.ts'
+import { said } from '../../../core/messages/said.ts'
 import type { EndpointOf } from '../../../core/formats/actions.ts'
 import { MAX_SEQUENCE, eventData } from '../../../core/formats/dc09.ts'
 import { Refused } from '../refused.ts'
 import type { DueDelivery } from '../queries.ts'
 import { tellStation } from '../station.ts'
-import { long, wordsOf, type DeliveryKind, type Done, type SenderParts } from './kind.ts'
+import { long, type DeliveryKind, type Done, type SenderParts, saidOf } from './kind.ts'
 
 export const station: DeliveryKind<EndpointOf<'station'>> = {
   send,
@@ -13,12 +15,12 @@ export const station: DeliveryKind<EndpointOf<'station'>> = {
       id: 'SIA-DCS',
       sequence: 1 + (Date.now() % MAX_SEQUENCE),
       account: endpoint.account,
-      data: `Nri1/RX00^critical: Test of ${site.name}^`,
+      data: `Nri1/RX00^critical: ${wordsOf(said('deliveries.stationTest', site.name))}^`,
       at: Date.now()
     })
-    return 'the station confirmed the test'
+    return said('deliveries.stationConfirmedTest')
   },
-  recipient: ({ host, port, account }) => `${host}:${port}, account ${account}`,
+  recipient: ({ host, port, account }) => `${host}:${port} (${account})`,
   patience: long,
   atOnce: 12
 }
@@ -29,7 +31,7 @@ async function send(
   endpoint: EndpointOf<'station'>
 ): Promise<Done> {
   const { trigger } = due
-  if (!trigger) throw new Refused('there is no trigger to tell of')
+  if (!trigger) throw new Refused(said('deliveries.noTrigger'))
   const sequence = ((due.id - 1) % MAX_SEQUENCE) + 1
   await tellStation(reach('station', endpoint.host, endpoint.port), {
     id: 'SIA-DCS',
@@ -39,9 +41,9 @@ async function send(
       kind: trigger.kind,
       zone: due.camera.number,
       severity: trigger.severity ?? 'major',
-      words: wordsOf(due)
+      words: wordsOf(saidOf(due))
     }),
     at: trigger.firedAt
   })
-  return { words: `the station confirmed ${String(sequence).padStart(4, '0')}` }
+  return { outcome: said('deliveries.stationConfirmed', String(sequence).padStart(4, '0')) }
 }

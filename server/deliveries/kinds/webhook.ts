@@ -1,16 +1,19 @@
+import { wordsOf } from '../../../core/messages/words.ts'
+import { Failure } from '../../../core/errors.ts'
+import { said } from '../../../core/messages/said.ts'
 import { randomUUID } from 'node:crypto'
 import type { EndpointOf } from '../../../core/formats/actions.ts'
 import { hostOf } from '../hostOf.ts'
 import { Refused } from '../refused.ts'
 import type { DueDelivery } from '../queries.ts'
-import { long, wordsOf, type DeliveryKind, type Done, type SenderParts } from './kind.ts'
+import { long, saidOf, type DeliveryKind, type Done, type SenderParts } from './kind.ts'
 
 const WEBHOOK_WITHIN_MS = 8000
 
 export const webhook: DeliveryKind<EndpointOf<'webhook'>> = {
   send: (parts, due, endpoint) => call(parts, endpoint, `delivery-${due.id}`, bodyOf(due)),
   test: async (parts, endpoint, site) =>
-    (await call(parts, endpoint, `test-${randomUUID()}`, { test: true, site: site.name })).words,
+    (await call(parts, endpoint, `test-${randomUUID()}`, { test: true, site: site.name })).outcome,
   recipient: ({ url }) => hostOf(url),
   patience: long,
   atOnce: 16
@@ -21,7 +24,7 @@ const bodyOf = (due: DueDelivery): object => ({
   alarm: due.alarm,
   site: due.site.name,
   camera: due.camera,
-  words: wordsOf(due),
+  words: wordsOf(saidOf(due)),
   ...(due.trigger && {
     detection: {
       id: due.trigger.detection.id,
@@ -67,16 +70,16 @@ async function call(
       body: JSON.stringify(body)
     })
   } catch (error) {
-    throw new Error(
+    throw new Failure(
       (error as Error).name === 'TimeoutError'
-        ? `no answer within ${WEBHOOK_WITHIN_MS / 1000} s`
-        : `${address.host} cannot be reached`,
-      { cause: error }
+        ? said('deliveries.webhookSlow', WEBHOOK_WITHIN_MS / 1000)
+        : said('deliveries.webhookUnreachable', address.host),
+      error
     )
   }
   await answer.body?.cancel()
   if (answer.status >= 400 && answer.status < 500 && answer.status !== 408 && answer.status !== 429)
-    throw new Refused(`it was refused with HTTP ${answer.status}`)
-  if (!answer.ok) throw new Error(`it answered with HTTP ${answer.status}`)
-  return { words: `HTTP ${answer.status}` }
+    throw new Refused(said('deliveries.webhookRefused', answer.status))
+  if (!answer.ok) throw new Failure(said('deliveries.webhookFailed', answer.status))
+  return { outcome: said('deliveries.webhookDone', answer.status) }
 }

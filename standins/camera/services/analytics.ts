@@ -1,3 +1,4 @@
+import { simulators as msg } from '../../../core/messages/en/codes/simulators.ts'
 import { readRule, ruleXml } from '../../../core/formats/onvif/ruleXml.ts'
 import type { RuleAbility } from '../../../core/formats/onvif/rule.ts'
 import { child, children, xml, type Element } from '../../../core/formats/onvif/xml.ts'
@@ -64,7 +65,7 @@ export const analyticsHandlers: Record<string, Handler> = {
     const after = [...channel.rules]
     for (const rule of children(action, 'Rule').map(readRule)) {
       if (after.some((r) => r.name === rule.name))
-        throw new Refusal('ter:RuleAlreadyExistent', `rule ${rule.name} is there already`)
+        throw new Refusal('ter:RuleAlreadyExistent', msg.ruleIsThereAlready(rule.name))
       after.push(rule)
       channel.check(rule, after)
     }
@@ -76,7 +77,7 @@ export const analyticsHandlers: Record<string, Handler> = {
     const after = [...channel.rules]
     for (const rule of children(action, 'Rule').map(readRule)) {
       const at = after.findIndex((r) => r.name === rule.name)
-      if (at < 0) throw new Refusal('ter:RuleNotExistent', `there is no rule ${rule.name}`)
+      if (at < 0) throw new Refusal('ter:RuleNotExistent', msg.thereIsNoRule(rule.name))
       after[at] = rule
       channel.check(rule, after)
     }
@@ -87,8 +88,7 @@ export const analyticsHandlers: Record<string, Handler> = {
     const channel = of(device, action)
     const names = children(action, 'RuleName').map((e) => e.text)
     const missing = names.find((name) => !channel.rules.some((r) => r.name === name))
-    if (missing !== undefined)
-      throw new Refusal('ter:RuleNotExistent', `there is no rule ${missing}`)
+    if (missing !== undefined) throw new Refusal('ter:RuleNotExistent', msg.thereIsNoRule2(missing))
     channel.keep(channel.rules.filter((r) => !names.includes(r.name)))
     return xml('tan:DeleteRulesResponse')
   },
@@ -128,14 +128,14 @@ export const analyticsHandlers: Record<string, Handler> = {
     // They have no parameters; what can be said of one is that it is there.
     for (const { attributes } of children(action, 'AnalyticsModule'))
       if (channel.mode !== attributes.Name)
-        throw new Refusal('ter:InvalidModule', `${attributes.Name || 'it'} is not running`)
+        throw new Refusal('ter:InvalidModule', msg.isNotRunning(attributes.Name || 'it'))
     return xml('tan:ModifyAnalyticsModulesResponse')
   },
   DeleteAnalyticsModules: (device, action) => {
     const channel = of(device, action)
     const name = child(action, 'AnalyticsModuleName')?.text ?? ''
     if (channel.mode !== name)
-      throw new Refusal('ter:InvalidModule', `${name || 'it'} is not running`)
+      throw new Refusal('ter:InvalidModule', msg.isNotRunning(name || 'it'))
     channel.setMode(null)
     return xml('tan:DeleteAnalyticsModulesResponse')
   }

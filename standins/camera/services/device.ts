@@ -1,3 +1,4 @@
+import { simulators as msg } from '../../../core/messages/en/codes/simulators.ts'
 import { child, children, textAt, xml } from '../../../core/formats/onvif/xml.ts'
 import { Refusal } from '../refusal.ts'
 import { text, type Handler } from './handler.ts'
@@ -142,10 +143,9 @@ export const deviceHandlers: Record<string, Handler> = {
         textAt(user, 'the user', 'Username'),
         child(user, 'Password')?.text ?? ''
       ]
-      if (password.length < 8)
-        throw new Refusal('ter:PasswordTooWeak', 'the password must have at least 8 characters')
+      if (password.length < 8) throw new Refusal('ter:PasswordTooWeak', msg.thePasswordMustHaveAt)
       if (device.state.accounts.some((a) => a.username === username))
-        throw new Refusal('ter:UsernameClash', `${username} is there already`)
+        throw new Refusal('ter:UsernameClash', msg.isThereAlready(username))
       device.state.accounts.push({ username, password })
     }
     device.save()

@@ -1,3 +1,4 @@
+import { simulators as msg } from '../../../core/messages/en/codes/simulators.ts'
 import { child, xml } from '../../../core/formats/onvif/xml.ts'
 import { notificationXml } from '../events.ts'
 import { Refusal } from '../refusal.ts'
@@ -35,8 +36,7 @@ export const eventHandlers: Record<string, Handler> = {
       Number(child(action, 'MessageLimit')?.text ?? 100) || 100,
       gone
     )
-    if (!list)
-      throw new Refusal('ter:InvalidArgVal', 'there is no such pull point; it may have ended')
+    if (!list) throw new Refusal('ter:InvalidArgVal', msg.thereIsNoSuchPull)
     const now = device.now()
     return xml(
       'tev:PullMessagesResponse',
@@ -49,7 +49,7 @@ export const eventHandlers: Record<string, Handler> = {
   Renew: (device, action, path) => {
     const lasts = secondsOf(child(action, 'TerminationTime')?.text ?? '', 60)
     if (!device.pullPoints.renew(idOf(path), device.now(), lasts))
-      throw new Refusal('ter:InvalidArgVal', 'there is no such pull point; it may have ended')
+      throw new Refusal('ter:InvalidArgVal', msg.thereIsNoSuchPull)
     return xml(
       'wsnt:RenewResponse',
       {},

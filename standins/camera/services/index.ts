@@ -1,3 +1,5 @@
+import { errorWords } from '../../../core/messages/errorWords.ts'
+import { simulators as msg } from '../../../core/messages/en/codes/simulators.ts'
 import { InputError } from '../../../core/errors.ts'
 import type { Element } from '../../../core/formats/onvif/xml.ts'
 import { Refusal } from '../refusal.ts'
@@ -36,11 +38,11 @@ export async function answer(
 ): Promise<string> {
   const handler = Object.hasOwn(handlers, action.name) ? handlers[action.name] : undefined
   if (!handler)
-    throw new Refusal('ter:ActionNotSupported', `${action.name.slice(0, 60)} is not supported`)
+    throw new Refusal('ter:ActionNotSupported', msg.isNotSupported(action.name.slice(0, 60)))
   try {
     return await handler(device, action, path, gone)
   } catch (error) {
-    if (error instanceof InputError) throw new Refusal('ter:InvalidArgVal', error.message)
+    if (error instanceof InputError) throw new Refusal('ter:InvalidArgVal', errorWords(error))
     throw error
   }
 }

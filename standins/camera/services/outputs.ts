@@ -1,3 +1,4 @@
+import { simulators as msg } from '../../../core/messages/en/codes/simulators.ts'
 import type { Element } from '../../../core/formats/onvif/xml.ts'
 import { child, children, content, xml } from '../../../core/formats/onvif/xml.ts'
 import { PULSE_SECONDS } from '../outputs.ts'
@@ -38,7 +39,7 @@ export const outputHandlers: Record<string, Handler> = {
   SetRelayOutputState: ({ outputs, now }, action) => {
     const token = child(action, 'RelayOutputToken')?.text ?? ''
     if (!outputs.list.some((o) => o.token === token && o.kind === 'relay'))
-      throw new Refusal('ter:RelayToken', `there is no relay ${token}`)
+      throw new Refusal('ter:RelayToken', msg.thereIsNoRelay(token))
     if (child(action, 'LogicalState')?.text === 'active')
       outputs.activate(token, now(), { Mode: 'pulse', Time: `PT${PULSE_SECONDS}S` }, null)
     else outputs.release(token, now())
@@ -108,7 +109,7 @@ export const outputHandlers: Record<string, Handler> = {
     const token = child(action, 'RecordingToken')?.text ?? ''
     const recording = recordings.find(token)
     if (!recording)
-      throw new Refusal('ter:InvalidArgVal', `there is no recording ${token.slice(0, 40)}`)
+      throw new Refusal('ter:InvalidArgVal', msg.thereIsNoRecording(token.slice(0, 40)))
     const left = recording.to - moment()
     return xml(
       'wo:GetRecordingUriResponse',

@@ -1,3 +1,5 @@
+import { said } from '../../../core/messages/said.ts'
+import { problemWords } from '../../../core/messages/errorWords.ts'
 import { speakerFields as msg } from '../../../core/messages/en/actions/kinds.ts'
 import { UploadOutlined } from '@ant-design/icons'
 import { useQueryClient } from '@tanstack/react-query'
@@ -35,9 +37,9 @@ export function SpeakerFields({
       if (!answer.ok) throw errorOf(answer.status, text)
       const voice = JSON.parse(text) as VoiceView
       await queries.invalidateQueries({ queryKey: ['actions'] })
-      keep({ voice: { file: voice.id } }, msg.voiceOf(e.name))
+      keep({ voice: { file: voice.id } }, said('edits.voiceOf', e.name))
     } catch (problem) {
-      setError(`${file.name}: ${(problem as Error).message}`)
+      setError(`${file.name}: ${problemWords(problem)}`)
     }
   }
   const says = (text: string): EndpointOf<'speaker'>['voice'] =>
@@ -69,7 +71,7 @@ export function SpeakerFields({
                 ]
               : [])
           ]}
-          onChange={(text: string) => keep({ voice: says(text) }, msg.voiceOf(e.name))}
+          onChange={(text: string) => keep({ voice: says(text) }, said('edits.voiceOf', e.name))}
         />
         <audio key={source} controls preload="none" src={source} aria-label={msg.hearIt} />
         <Upload

@@ -1,3 +1,4 @@
+import { said } from '../../../core/messages/said.ts'
 import { email as msg } from '../../../core/messages/en/actions/kinds.ts'
 import { Select } from 'antd'
 import type { EndpointOf } from '../../../core/formats/actions.ts'
@@ -18,7 +19,7 @@ export const email: EndpointFace<EndpointOf<'email'>> = {
           label={msg.to}
           values={e.recipients}
           placeholder={msg.dutyExampleOrg}
-          onKeep={(recipients) => keep({ recipients }, msg.recipientsOf(e.name))}
+          onKeep={(recipients) => keep({ recipients }, said('edits.recipientsOf', e.name))}
         />
         <Field label={msg.andToPeopleOfThe}>
           <Select
@@ -28,7 +29,7 @@ export const email: EndpointFace<EndpointOf<'email'>> = {
             placeholder={msg.nobody}
             value={e.people}
             options={whoOptions(state)}
-            onChange={(people: string[]) => keep({ people }, msg.recipientsOf(e.name))}
+            onChange={(people: string[]) => keep({ people }, said('edits.recipientsOf', e.name))}
           />
         </Field>
         <PictureFields endpoint={e} keep={keep} />

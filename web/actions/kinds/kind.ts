@@ -1,10 +1,11 @@
+import type { Said } from '../../../core/messages/said.ts'
 import type { ReactNode } from 'react'
 import type { SiteActionsView } from '../../../core/api.ts'
 import type { Endpoint } from '../../../core/formats/actions.ts'
 import type { SiteState } from '../../sync/siteDocument.ts'
 
 /** Keeps a change of an endpoint. @returns what is wrong with it, or null */
-export type Keep = (change: Partial<Endpoint>, label?: string) => string | null
+export type Keep = (change: Partial<Endpoint>, label?: Said) => string | null
 
 export interface FieldsProps<E extends Endpoint> {
   endpoint: E

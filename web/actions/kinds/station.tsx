@@ -1,3 +1,4 @@
+import { wordsOf } from '../../../core/messages/words.ts'
 import { common } from '../../../core/messages/en/common.ts'
 import { station as msg } from '../../../core/messages/en/actions/kinds.ts'
 import { Select } from 'antd'
@@ -49,7 +50,7 @@ export const station: EndpointFace<EndpointOf<'station'>> = {
         {beat && (
           <p className={beat.error ? 'failed' : 'quiet'}>
             {beat.error
-              ? msg.heartbeat(beat.error)
+              ? msg.heartbeat(wordsOf(beat.error))
               : msg.heartbeatAnswered(new Date(beat.answeredAt!).toLocaleTimeString('en-GB'))}
           </p>
         )}

@@ -1,3 +1,4 @@
+import { problemWords } from '../../../core/messages/errorWords.ts'
 import { common } from '../../../core/messages/en/common.ts'
 import { clipBar as msg } from '../../../core/messages/en/bench/clips.ts'
 import './clips.css'
@@ -166,7 +167,7 @@ function ClipEditor({
       setError(null)
       onChanged()
     } catch (problem) {
-      setError((problem as Error).message)
+      setError(problemWords(problem))
     }
   }
   const remove = (): void =>

@@ -1,3 +1,4 @@
+import { wordsOf } from '../../../core/messages/words.ts'
 import { common } from '../../../core/messages/en/common.ts'
 import { clipStage as msg } from '../../../core/messages/en/bench/clips.ts'
 import './clips.css'
@@ -57,7 +58,7 @@ export function ClipStage({
         status="active"
         showInfo={share !== null}
       />
-      <p>{clip.progress?.step ?? msg.starting}</p>
+      <p>{wordsOf(clip.progress?.step ?? msg.starting)}</p>
       <Button onClick={() => act('stop')}>{common.stop}</Button>
     </div>
   )

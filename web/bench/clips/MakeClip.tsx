@@ -1,3 +1,4 @@
+import { problemWords } from '../../../core/messages/errorWords.ts'
 import { common } from '../../../core/messages/en/common.ts'
 import { makeClip as msg } from '../../../core/messages/en/bench/clips.ts'
 import './clips.css'
@@ -6,7 +7,6 @@ import { DeleteOutlined, PlusOutlined } from '@ant-design/icons'
 import { Alert, Button, Checkbox, Input, InputNumber, Modal, Select, Slider } from 'antd'
 import { useMemo, useState, type ReactNode } from 'react'
 import type { ClipView } from '../../../core/api.ts'
-import { InputError } from '../../../core/errors.ts'
 import { actorNames, faultNames, lightNames } from '../../scene/walkWords.ts'
 import {
   ACTOR_KINDS,
@@ -72,11 +72,7 @@ function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>):
       )
       onClose()
     } catch (problem) {
-      setError(
-        problem instanceof InputError
-          ? problem.message.replace(/^\$\.?/, '')
-          : (problem as Error).message
-      )
+      setError(problemWords(problem))
     } finally {
       setSending(false)
     }

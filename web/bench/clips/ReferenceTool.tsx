@@ -1,3 +1,5 @@
+import { clipTime } from '../../../core/messages/format.ts'
+import { problemWords } from '../../../core/messages/errorWords.ts'
 import { referenceTool as msg } from '../../../core/messages/en/bench/clips.ts'
 import './clips.css'
 import { Button } from 'antd'
@@ -5,7 +7,6 @@ import { useState, type ReactNode } from 'react'
 import type { ClipView } from '../../../core/api.ts'
 import { request } from '../../api/client.ts'
 import type { Playhead } from '../playhead.ts'
-import { clipTime } from '../../kinds/words.ts'
 
 /** Learns a clip's tamper reference anew at the moment on show: what is seen there is as it should be. */
 export function ReferenceTool({
@@ -24,7 +25,7 @@ export function ReferenceTool({
       setError(null)
       onChanged()
     } catch (problem) {
-      setError((problem as Error).message)
+      setError(problemWords(problem))
     }
   }
   const moments = clip.learnAnewAt

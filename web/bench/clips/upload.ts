@@ -1,3 +1,4 @@
+import { problemWords } from '../../../core/messages/errorWords.ts'
 import { useCallback, useMemo, useRef, useState } from 'react'
 import type { ClipView } from '../../../core/api.ts'
 import { ApiError } from '../../../core/apiError.ts'
@@ -32,7 +33,7 @@ export function useUpload(camera: string, onSent: (clip: ClipView) => void): Upl
       setSending({ name: file.name, share: 0 })
       const fail = (problem: ApiError): void => {
         setSending(null)
-        setError(problem.message)
+        setError(problemWords(problem))
       }
       xhr.upload.onprogress = ({ loaded, total }) =>
         setSending({ name: file.name, share: total ? loaded / total : 0 })

@@ -1,3 +1,4 @@
+import { wordsOf } from '../../../core/messages/words.ts'
 import { useEffect } from 'react'
 import { useQuery } from '@tanstack/react-query'
 import type { ClipView } from '../../../core/api.ts'
@@ -14,5 +15,5 @@ export function useRefusal(id: string | null, onEnd: () => void): string | null 
   useEffect(() => {
     if (watched && watched.state !== 'analysing') onEnd()
   }, [watched, onEnd])
-  return watched?.state === 'refused' ? watched.error : null
+  return watched?.state === 'refused' ? watched.error && wordsOf(watched.error) : null
 }

@@ -1,3 +1,4 @@
+import { clipTime } from '../../../core/messages/format.ts'
 import { compare as msg } from '../../../core/messages/en/bench/compare.ts'
 import './compare.css'
 import '../bench.css'
@@ -12,7 +13,6 @@ import type { Tracks } from '../../../core/targets/tracks.ts'
 import { useTruth } from '../../api/queries.ts'
 import type { Placed } from '../document.ts'
 import { KINDS, kindNames } from '../../kinds/names.ts'
-import { clipTime } from '../../kinds/words.ts'
 
 /** Kinds that see targets or motion, without faces: motion first, to which the others are compared. */
 const compared = [

@@ -1,3 +1,4 @@
+import { wordsOf } from '../../../core/messages/words.ts'
 import { curvePanel as msg } from '../../../core/messages/en/bench/curve.ts'
 import './curve.css'
 import '../bench.css'
@@ -78,11 +79,11 @@ export function CurvePanel({
     <section className="curve" aria-label={msg.measuredCurve}>
       <div className="curve-names">
         {curves.map((curve, i) => (
-          <span key={curve.name} title={curve.name}>
+          <span key={i} title={wordsOf(curve.name)}>
             <svg width="22" height="8" aria-hidden="true">
               <line x1="0" x2="22" y1="4" y2="4" strokeWidth="2" {...strokes[i]} />
             </svg>
-            {curve.name}
+            {wordsOf(curve.name)}
           </span>
         ))}
         <span className="quiet figures">{msg.limit(Math.round(limit * 10) / 10, unit)}</span>
@@ -106,9 +107,9 @@ export function CurvePanel({
               />
             ))}
             <ReferenceLine y={limit} stroke="var(--rust)" strokeDasharray="6 4" strokeWidth={1.5} />
-            {curves.map((curve, i) => (
+            {curves.map((_, i) => (
               <Line
-                key={curve.name}
+                key={i}
                 dataKey={`c${i}`}
                 dot={false}
                 isAnimationActive={false}

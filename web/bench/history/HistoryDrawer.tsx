@@ -1,3 +1,6 @@
+import { said } from '../../../core/messages/said.ts'
+import { wordsOf } from '../../../core/messages/words.ts'
+import { problemWords } from '../../../core/messages/errorWords.ts'
 import { historyDrawer as msg } from '../../../core/messages/en/bench/history.ts'
 import './history.css'
 import { Button, Drawer, Select } from 'antd'
@@ -91,7 +94,8 @@ function History({
     entry.at > 0 ? clock.format(entry.at) : msg.atFirst
   const goBack = (): void => {
     const entry = entries.find(({ id }) => id === from)
-    if (before.data) document.goTo(before.data, msg.goBackTo(entry?.label))
+    if (before.data)
+      document.goTo(before.data, said('edits.goBackTo', entry && wordsOf(entry.label)))
   }
   return (
     <div className="history">
@@ -125,7 +129,7 @@ function History({
               {msg.earlierEdits}
             </Button>
           )}
-          {newest.error && <p className="failed">{newest.error.message}</p>}
+          {newest.error && <p className="failed">{problemWords(newest.error)}</p>}
         </section>
         <section aria-label={msg.comparison} aria-live="polite">
           {from === null ? (
@@ -141,7 +145,7 @@ function History({
                     { value: NOW, label: msg.howItIsNow },
                     ...entries
                       .filter(({ id }) => id !== from)
-                      .map((e) => ({ value: e.id, label: `${e.label}, ${momentOf(e)}` }))
+                      .map((e) => ({ value: e.id, label: `${wordsOf(e.label)}, ${momentOf(e)}` }))
                   ]}
                 />
               </label>
@@ -182,7 +186,7 @@ function HistoryItem({
         aria-pressed={chosen}
         onClick={onChoose}
       >
-        <span>{entry.label}</span>
+        <span>{wordsOf(entry.label)}</span>
         <span className="quiet">
           {entry.by}, <span className="figures">{moment}</span>
         </span>
@@ -244,10 +248,10 @@ function Differences({
     <ul className="history-differences">
       {differences.map(({ name, change, settings }) => (
         <li key={`${name} ${change}`}>
-          <strong>{name}</strong> {changeWords[change]}
+          <strong>{name ?? msg.theScene}</strong> {changeWords[change]}
           {settings.map(({ setting, before, after }) => (
-            <span key={setting}>
-              {setting}: {before} → {after}
+            <span key={wordsOf(setting)}>
+              {wordsOf(setting)}: {wordsOf(before)} → {wordsOf(after)}
             </span>
           ))}
         </li>

@@ -1,3 +1,4 @@
+import { said } from '../../../core/messages/said.ts'
 import { actionsEditor as msg } from '../../../core/messages/en/bench/inspector.ts'
 import { Checkbox } from 'antd'
 import type { ReactNode } from 'react'
@@ -31,7 +32,7 @@ export function ActionsEditor({
                 [detection.id],
                 id,
                 e.target.checked,
-                e.target.checked ? msg.link(name) : msg.unlink(name)
+                e.target.checked ? said('edits.link', name) : said('edits.unlink', name)
               )
             }
           >

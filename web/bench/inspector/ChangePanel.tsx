@@ -1,3 +1,4 @@
+import { wordsOf } from '../../../core/messages/words.ts'
 import { common } from '../../../core/messages/en/common.ts'
 import { changePanel as msg } from '../../../core/messages/en/bench/inspector.ts'
 import { Button } from 'antd'
@@ -124,9 +125,9 @@ function Changes({
       {changes?.length === 0 && <p className="quiet">{msg.noChangeToASingle}</p>}
       <ol>
         {changes?.map((change, i) => (
-          <li key={`${change.gate} ${change.words}`}>
+          <li key={`${change.gate} ${wordsOf(change.words)}`}>
             <span className="row">
-              <strong>{figuresTogether(change.words)}</strong>
+              <strong>{figuresTogether(wordsOf(change.words))}</strong>
               <Button size="small" onClick={() => apply(document, change)}>
                 {msg.doIt}
               </Button>

@@ -1,5 +1,6 @@
 /** @jest-environment ./scripts/jestBrowser.mjs */
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals'
+import { wordsOf } from '../../../core/messages/words.ts'
 import { cleanup, render, screen, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { explainAll } from '../../../core/detections/index.ts'
@@ -54,7 +55,7 @@ const show = (
 }
 beforeEach(() => {
   removed = 0
-  answerWith(() => ({ status: 503, body: { code: 'unavailable', message: 'Not here' } }))
+  answerWith(() => ({ status: 503, body: { code: 'unavailable', said: 'Not here' } }))
 })
 afterEach(cleanup)
 
@@ -88,12 +89,12 @@ describe('what is selected', () => {
     expect(screen.getByRole('heading', { name: 'A · Line crossing' })).toBeTruthy()
     expect(screen.getByText('shape tools')).toBeTruthy()
     expect(screen.queryByText('the scene')).toBeNull()
-    expect(screen.getByText(/Choose a trigger on the timeline/)).toBeTruthy()
+    expect(screen.getByText(/Select a trigger or a target/)).toBeTruthy()
   })
 
   test('switched off, it says so instead of asking for a trigger', () => {
     show(lineAt('gate', 0.5, { enabled: false }))
-    expect(screen.getByText(/it triggers nothing until it is in use/)).toBeTruthy()
+    expect(screen.getByText(/it does not trigger/)).toBeTruthy()
     expect(screen.queryByText(/Choose a trigger/)).toBeNull()
   })
 })
@@ -106,25 +107,25 @@ describe('why', () => {
     show(gate, { tracks, target: 1 })
     const ladder = explainAll(settingOf([gate]), tracks, 'gate').find((l) => l.target === 1)!
     expect(ladder.fired).toBe(true)
-    const part = screen.getByRole('region', { name: 'Gate ladder' })
+    const part = screen.getByRole('region', { name: 'Conditions' })
     expect(within(part).getByRole('heading').textContent).toBe(
       `Why person 1, at ${ladder.time.toFixed(1)} s`
     )
     const rows = within(part).getAllByRole('listitem')
     expect(rows.map((row) => row.querySelector('.measured')!.textContent)).toEqual(
-      ladder.readings.map((r) => r.measured)
+      ladder.readings.map((r) => wordsOf(r.measured))
     )
-    expect(within(part).queryByLabelText('stopped')).toBeNull()
-    expect(within(part).getByText(ladder.sentence)).toBeTruthy()
+    expect(within(part).queryByLabelText('not met')).toBeNull()
+    expect(within(part).getByText(wordsOf(ladder.sentence))).toBeTruthy()
     expect(screen.getByText('changes')).toBeTruthy()
   })
 
   test('of one that did not: which gate stopped it', () => {
     const gate = lineAt('gate', 0.5, { classes: ['vehicle'] })
     show(gate, { tracks, target: 1 })
-    const part = screen.getByRole('region', { name: 'Gate ladder' })
+    const part = screen.getByRole('region', { name: 'Conditions' })
     expect(within(part).getByRole('heading').textContent).toMatch(/^Why not person 1/)
-    const stopped = within(part).getAllByLabelText('stopped')
+    const stopped = within(part).getAllByLabelText('not met')
     expect(
       stopped.map((mark) => mark.closest('li')!.querySelector('.gate')!.textContent)
     ).toContain('Class')
@@ -135,18 +136,18 @@ describe('why', () => {
     const list = screen.getByRole('region', { name: 'Near misses' })
     expect(within(list).getByRole('heading').textContent).toMatch(/^1 near miss/)
     await userEvent.click(within(list).getByRole('button'))
-    expect(screen.getByRole('region', { name: 'Gate ladder' })).toBeTruthy()
+    expect(screen.getByRole('region', { name: 'Conditions' })).toBeTruthy()
   })
 })
 
 test('a kind that devices switch on by themselves is parked and used again, each as one step', async () => {
   const gate = lineAt('gate', 0.5)
   show(gate)
-  await userEvent.click(screen.getByRole('button', { name: 'Park it' }))
+  await userEvent.click(screen.getByRole('button', { name: 'Park' }))
   expect(document.detection('gate')).toMatchObject({ parked: true })
-  expect(document.getState().undo).toBe('Park Gate')
+  expect(document.getState().undo).toEqual('Park Gate')
   cleanup()
   show({ ...gate, parked: true })
-  await userEvent.click(screen.getByRole('button', { name: 'Use it again' }))
+  await userEvent.click(screen.getByRole('button', { name: 'Unpark' }))
   expect(document.detection('gate')!.parked).toBeUndefined()
 })

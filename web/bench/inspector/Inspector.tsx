@@ -1,3 +1,4 @@
+import { said } from '../../../core/messages/said.ts'
 import { common } from '../../../core/messages/en/common.ts'
 import { inspector as msg } from '../../../core/messages/en/bench/inspector.ts'
 import './inspector.css'
@@ -140,7 +141,7 @@ const Parking = memo(function Parking({
   const park = (parked: boolean): void =>
     document.edit(
       { ...detection, parked: parked || undefined },
-      msg.parkUse(parked, detection.name)
+      said('edits.parkUse', parked, detection.name)
     )
   if (!detection.parked)
     return (

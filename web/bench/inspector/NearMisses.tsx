@@ -1,7 +1,9 @@
+import { said } from '../../../core/messages/said.ts'
+import { wordsOf } from '../../../core/messages/words.ts'
 import { nearMisses as msg } from '../../../core/messages/en/bench/inspector.ts'
 import './inspector.css'
 import { memo, type ReactNode } from 'react'
-import { gateNames, isNearMiss, missingOf, type Ladder } from '../../../core/detections/index.ts'
+import { isNearMiss, missingOf, type Ladder } from '../../../core/detections/index.ts'
 import type { TargetSpan } from '../../../core/targets/tracks.ts'
 
 /** Targets that one gate alone stopped, those first that lacked least. */
@@ -33,10 +35,10 @@ export const NearMisses = memo(function NearMisses({
                   <span className="figures">{msg.s(ladder.time.toFixed(1))}</span>
                 </span>
                 <span className="quiet">
-                  {gateNames[stopped.gate]}:{' '}
+                  {wordsOf(said(`conditions.${stopped.gate}`))}:{' '}
                   {missing < 1
                     ? msg.short(Math.max(1, Math.round(missing * 100)))
-                    : stopped.measured}
+                    : wordsOf(stopped.measured)}
                 </span>
                 <span className="gauge stopped" aria-hidden="true">
                   <span style={{ width: `${100 * (1 - missing)}%` }} />

@@ -13,13 +13,8 @@ test.each([
   ['Sensitivity', 100, '', { words: 'Yard camera: step 4 of 1 to 4', holds: true }],
   ['Sensitivity', 50, '', { words: 'Yard camera: step 2 of 1 to 4, which is 34', holds: false }],
   ['TimeThreshold', 10, ' s', { words: 'Yard camera: 0 to 10 s', holds: true }],
-  [
-    'TimeThreshold',
-    30,
-    ' s',
-    { words: 'Yard camera: 0 to 10 s; it would hold 10 s', holds: false }
-  ],
-  ['ConfirmTime', 0.5, ' s', { words: 'Yard camera has no such setting', holds: false }],
+  ['TimeThreshold', 30, ' s', { words: 'Yard camera: 0 to 10 s; it will use 10 s', holds: false }],
+  ['ConfirmTime', 0.5, ' s', { words: 'Yard camera does not support this setting', holds: false }],
   ['ClassFilter', 0, '', null]
 ])('what a device makes of %s %d', (parameter, value, unit, words) =>
   expect(deviceWords(limits, parameter, value, unit)).toEqual(words)
@@ -27,6 +22,6 @@ test.each([
 
 test('a device without the kind says so', () =>
   expect(deviceWords({ device: 'Yard camera', ability: null }, 'Sensitivity', 50, '')).toEqual({
-    words: 'Yard camera has no detection of this kind',
+    words: 'Yard camera does not support this kind',
     holds: false
   }))

@@ -1,3 +1,5 @@
+import type { Said as SaidByCode } from '../../../core/messages/said.ts'
+import { saidOfField } from '../../../core/messages/errorWords.ts'
 import { useEffect, useMemo, useState } from 'react'
 import type { LiveFrame } from '../../../core/devices/views.ts'
 
@@ -29,23 +31,23 @@ export class LiveFrames {
   }
 }
 
-interface Said {
+interface Told {
   /** Newest first. */
   heard: readonly Heard[]
   trouble: string | null
 }
 
 const KEPT = 50
-const nothing: Said = { heard: [], trouble: null }
+const nothing: Told = { heard: [], trouble: null }
 
-export interface Live extends Said {
+export interface Live extends Told {
   frames: LiveFrames
 }
 
 /** Targets and triggers of a camera as they come; null: nobody looks. */
 export function useLive(camera: string | null): Live {
   const frames = useMemo(() => new LiveFrames(), [])
-  const [said, setSaid] = useState<Said>(nothing)
+  const [said, setSaid] = useState<Told>(nothing)
   useEffect(() => {
     if (camera === null) return
     let count = 0
@@ -66,7 +68,9 @@ export function useLive(camera: string | null): Live {
         heard: [{ ...heard, key: count++, at: Date.now() }, ...old.heard].slice(0, KEPT)
       }))
     })
-    source.addEventListener('trouble', (event) => fail(read<{ message: string }>(event).message))
+    source.addEventListener('trouble', (event) =>
+      fail(saidOfField(read<{ why: SaidByCode | string }>(event).why))
+    )
     // The browser tries again by itself, unless the server has refused.
     source.onerror = () =>
       fail(

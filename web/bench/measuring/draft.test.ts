@@ -49,10 +49,10 @@ describe('marks on their way to a measured scene', () => {
   test('what is missing is said in the words of the list', () => {
     const one = withPoint(withPoint(draftOf(null), [0.5, 0.9]), [0.5, 0.6])
     expect(judge(one, 1)).toEqual({
-      fault: '1 marked; at least 3 people are needed, nearer and farther away'
+      fault: 'Mark at least 3 people, nearer and farther away; 1 marked so far.'
     })
     expect(judge({ ...one, from: 'rectangle' }, 1)).toEqual({
-      fault: '0 corners marked; four are needed, in order around the rectangle'
+      fault: 'Mark four corners, in order around the rectangle; 0 marked so far.'
     })
     const flat = {
       ...one,
@@ -63,7 +63,7 @@ describe('marks on their way to a measured scene', () => {
       }))
     }
     expect(judge(flat, 1)).toEqual({
-      fault: 'Person 1 has its head at or below its foot; mark the foot first, then the head'
+      fault: 'Person 1 has its head at or below its foot; mark the foot first, then the head.'
     })
   })
 })

@@ -1,3 +1,4 @@
+import { type FieldNames, problemWords } from '../../../core/messages/errorWords.ts'
 import { draft as msg } from '../../../core/messages/en/bench/measuring.ts'
 import { InputError } from '../../../core/errors.ts'
 import type { Point } from '../../../core/geometry/shapes.ts'
@@ -68,22 +69,18 @@ export function judge(
     const measured = measureScene(marks)
     return { measured, marks: parseWith(SceneMarksSchema, marks) }
   } catch (error) {
-    if (error instanceof InputError) return { fault: wordsOf(error.message) }
+    if (error instanceof InputError) return { fault: problemWords(error, namesOf(error.place)) }
     throw error
   }
 }
 
-/** A fault in the words of the list beside the picture, which counts from 1. */
-const wordsOf = (message: string): string =>
-  message
-    .replace(/^marks\[(\d+)\]\S*: /, (_, i: string) => msg.person(Number(i) + 1))
-    .replace(/^corners\[(\d+)\]: /, (_, i: string) => msg.corner(Number(i) + 1))
-    .replace(/^marks: are (\d+); /, (_, n: string) => `${n} marked; `)
-    .replace(
-      /^corners: are (\d+); must be 4/,
-      (_, n: string) => `${n} corners marked; four are needed`
-    )
-    .replace(/^(marks|corners): /, msg.theMarks)
+/** A person or a corner is called by its number in the list, which counts from 1. */
+function namesOf(place: string): FieldNames {
+  const [, list, index] = /^(marks|corners)\[(\d+)\]/.exec(place) ?? []
+  if (index === undefined) return {}
+  const n = Number(index) + 1
+  return list === 'marks' ? { marks: msg.person(n) } : { corners: msg.corner(n) }
+}
 
 /** How many metres taller (or shorter, negative) the fit sees each person than is said. */
 export const offOf = (draft: Draft, measured: Measured | null): (number | null)[] =>

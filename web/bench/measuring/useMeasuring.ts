@@ -1,4 +1,4 @@
-import { useMeasuring as msg } from '../../../core/messages/en/bench/measuring.ts'
+import { said } from '../../../core/messages/said.ts'
 import { useMemo, useState } from 'react'
 import type { Point } from '../../../core/geometry/shapes.ts'
 import type { Measured } from '../../../core/scene/measure.ts'
@@ -100,7 +100,7 @@ export function useMeasuring(
         })),
     keep: () => {
       if (!judged || !('marks' in judged)) return
-      document.editScene({ ...scene, marks: judged.marks }, msg.measureTheScene)
+      document.editScene({ ...scene, marks: judged.marks }, said('edits.measureTheScene'))
       setDraft(null)
       setGrid(true)
     },

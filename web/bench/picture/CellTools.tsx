@@ -1,3 +1,4 @@
+import { said } from '../../../core/messages/said.ts'
 import { common } from '../../../core/messages/en/common.ts'
 import { cellTools as msg } from '../../../core/messages/en/bench/picture.ts'
 import './picture.css'
@@ -30,7 +31,7 @@ export function CellTools({
       const now = document.detection(kept.current.id)
       if (!now || !('cells' in now) || !isEmpty(now.cells)) return
       document.show(kept.current)
-      document.commitDrag(msg.clearTheCells)
+      document.commitDrag(said('edits.clearTheCells'))
     },
     [document]
   )
@@ -63,7 +64,7 @@ export function CellTools({
         onClick={() =>
           document.edit(
             { ...detection, cells: everyCell(detection.cells, true) },
-            msg.paintAllCellsOf(detection.name)
+            said('edits.paintAllCellsOf', detection.name)
           )
         }
       >

@@ -1,3 +1,4 @@
+import type { Said } from '../../../core/messages/said.ts'
 import '../bench.css'
 import type Konva from 'konva'
 import { memo, type ReactNode } from 'react'
@@ -14,8 +15,8 @@ export interface ShapeHandlers {
   select: (id: string, event: Konva.KonvaEventObject<MouseEvent>) => void
   vertex: (index: number | null) => void
   show: (d: ShapeDetection, points: Point[]) => void
-  settle: (label: string) => void
-  edit: (d: ShapeDetection, points: Point[], label: string) => void
+  settle: (label: Said) => void
+  edit: (d: ShapeDetection, points: Point[], label: Said) => void
 }
 
 export interface DetectionShapeProps extends Pick<

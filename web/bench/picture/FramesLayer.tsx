@@ -1,3 +1,4 @@
+import { type Said, said } from '../../../core/messages/said.ts'
 import { framesLayer as msg } from '../../../core/messages/en/bench/picture.ts'
 import type Konva from 'konva'
 import type { ReactNode } from 'react'
@@ -27,7 +28,7 @@ export function FramesLayer({
   width: number
   height: number
   onShow: (d: TargetGated) => void
-  onSettle: (label: string) => void
+  onSettle: (label: Said) => void
 }): ReactNode {
   const places = framePlaces(detection)
   return (['max', 'min'] as const).map((which) => {
@@ -91,7 +92,7 @@ export function FramesLayer({
           name={`frame-${which}`}
           draggable
           onDragMove={drag}
-          onDragEnd={() => onSettle(msg.drawTheFrameOf(name, detection.name))}
+          onDragEnd={() => onSettle(said('edits.drawTheFrameOf', name, detection.name))}
         />
       </Group>
     )

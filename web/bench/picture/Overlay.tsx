@@ -1,4 +1,4 @@
-import { overlay as msg } from '../../../core/messages/en/bench/picture.ts'
+import { said, type Said } from '../../../core/messages/said.ts'
 import './picture.css'
 import type Konva from 'konva'
 import { useRef, useState, type ReactNode } from 'react'
@@ -62,7 +62,7 @@ export interface PictureShapes {
   onDrawing: (drawing: Drawing | null) => void
   onDrawn: (points: Point[]) => void
   /** A drag has ended; what it has made of a shape is kept, or refused. */
-  onSettle: (label: string) => void
+  onSettle: (label: Said) => void
 }
 
 export interface OverlayProps {
@@ -180,7 +180,7 @@ export function Overlay({
         })
       }
   }
-  const settle = (label: string): void => {
+  const settle = (label: Said): void => {
     if (soon.current) {
       cancelAnimationFrame(soon.current.frame)
       soon.current.show()
@@ -339,7 +339,7 @@ export function Overlay({
                 // A detection without any cell would never fire; the last stroke is taken back.
                 if (isEmpty((document.detection(chosen.id) as MotionDetection).cells))
                   document.show(chosen)
-                document.commitDrag(msg.paintCellsOf(chosen.name))
+                document.commitDrag(said('edits.paintCellsOf', chosen.name))
               }}
             />
           )}
@@ -351,7 +351,9 @@ export function Overlay({
               width={width}
               height={height}
               onShow={(face: FaceDetection) => document.show(face)}
-              onSettle={() => document.commitDrag(msg.changeTheSmallestFaceOf(chosen.name))}
+              onSettle={() =>
+                document.commitDrag(said('edits.changeTheSmallestFaceOf', chosen.name))
+              }
             />
           )}
           {drawing && <DrawnSoFar drawing={drawing} width={width} height={height} />}

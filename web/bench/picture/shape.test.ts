@@ -112,7 +112,7 @@ describe('what is wrong with a shape', () => {
     [0.2, 0.8]
   ]
   test('a zone that crosses itself: said, and its two edges shown', () => {
-    expect(shapeFault('entry', bow)).toContain('crosses itself')
+    expect(shapeFault('entry', bow)).toSay('crosses itself')
     expect(crossingEdges(bow)).toEqual([
       [
         [0.2, 0.2],
@@ -126,19 +126,19 @@ describe('what is wrong with a shape', () => {
     expect(crossingEdges(square)).toBeNull()
   })
   test('too few vertices, an edge without length, no area', () => {
-    expect(shapeFault('line', [[0, 0]])).toContain('a line needs 2 to 10')
+    expect(shapeFault('line', [[0, 0]])).toSay('a line needs 2 to 10')
     expect(
       shapeFault('exit', [
         [0, 0],
         [1, 1]
       ])
-    ).toContain('a zone needs at least 3')
+    ).toSay('a zone needs at least 3')
     expect(
       shapeFault('line', [
         [0, 0],
         [0, 0]
       ])
-    ).toContain('has no length')
+    ).toSay('has no length')
     expect(
       shapeFault('intrusion', [
         [0, 0],

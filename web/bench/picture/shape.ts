@@ -1,3 +1,4 @@
+import { type Said } from '../../../core/messages/said.ts'
 import { shape as msg } from '../../../core/messages/en/bench/picture.ts'
 import { InputError } from '../../../core/errors.ts'
 import {
@@ -45,13 +46,13 @@ export const isClosed = (kind: DrawnKind): boolean => kind !== 'line'
 export const limitsOf = (kind: DrawnKind): { least: number; most: number } =>
   kind === 'line' ? { least: 2, most: 10 } : { least: 3, most: 40 }
 
-/** What is wrong with the vertices of a shape, in words; null: nothing. */
-export function shapeFault(kind: DrawnKind, points: readonly Point[]): string | null {
+/** What is wrong with the vertices of a shape; null: nothing. */
+export function shapeFault(kind: DrawnKind, points: readonly Point[]): Said | string | null {
   try {
     parseWith(kind === 'line' ? LineSchema : ZoneSchema, points)
     return null
   } catch (error) {
-    if (error instanceof InputError) return error.message.replace(/^\$: /, '')
+    if (error instanceof InputError) return error.said
     throw error
   }
 }

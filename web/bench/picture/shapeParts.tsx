@@ -1,3 +1,4 @@
+import { type Said, said } from '../../../core/messages/said.ts'
 import { shapeParts as msg } from '../../../core/messages/en/bench/picture.ts'
 import type Konva from 'konva'
 import type { ReactNode } from 'react'
@@ -29,8 +30,8 @@ export interface EditProps {
   onSelect: (event: Konva.KonvaEventObject<MouseEvent>) => void
   onVertex: (index: number | null) => void
   onShow: (points: Point[]) => void
-  onSettle: (label: string) => void
-  onEdit: (points: Point[], label: string) => void
+  onSettle: (label: Said) => void
+  onEdit: (points: Point[], label: Said) => void
 }
 
 /** How a detection's shape is shown. */
@@ -141,7 +142,7 @@ export function Handle({
   const addVertex = (event: Konva.KonvaEventObject<MouseEvent>): void => {
     const at = pointerPlace(event, width, height)
     const more = at && !locked && isDouble(event) && withVertexAt(shape, at)
-    if (more) onEdit(more, msg.addAVertexTo(name))
+    if (more) onEdit(more, said('edits.addAVertexTo', name))
   }
   return (
     <Line
@@ -152,7 +153,7 @@ export function Handle({
       hitStrokeWidth={18}
       draggable={selected && !locked}
       onDragMove={drag}
-      onDragEnd={() => onSettle(msg.move(name))}
+      onDragEnd={() => onSettle(said('edits.move', name))}
       onMouseDown={onSelect}
       onDblClick={addVertex}
     />
@@ -209,7 +210,7 @@ export function Vertices({
           draggable
           onMouseDown={() => onVertex(i)}
           onDragMove={drag(i)}
-          onDragEnd={() => onSettle(msg.moveAVertexOf(shape.name))}
+          onDragEnd={() => onSettle(said('edits.moveAVertexOf', shape.name))}
         />
       </Group>
     )

@@ -1,3 +1,4 @@
+import { type Said, said } from '../../../core/messages/said.ts'
 import { common } from '../../../core/messages/en/common.ts'
 import { bulkPanel as msg } from '../../../core/messages/en/bench/rail.ts'
 import './rail.css'
@@ -35,7 +36,7 @@ export function BulkPanel({
   const [endpoint, setEndpoint] = useState<string | undefined>(undefined)
   const count = msg.detectionDetections(marked.length)
   const none = marked.length === 0
-  const change = (part: (d: Detection) => Partial<Detection> | null, label: string): void =>
+  const change = (part: (d: Detection) => Partial<Detection> | null, label: Said): void =>
     document.editAll(
       marked.flatMap((d) => {
         const changed = part(d)
@@ -43,7 +44,7 @@ export function BulkPanel({
           ? [{ id: d.id, detection: parseWith(DetectionSchema, { ...d, ...changed }) }]
           : []
       }),
-      msg.of(label, count)
+      said('edits.of2', label, count)
     )
   const link = (linked: boolean): void => {
     const name = endpoints.find((e) => e.endpoint.id === endpoint)?.endpoint.name ?? ''
@@ -51,7 +52,7 @@ export function BulkPanel({
       marked.map(({ id }) => id),
       endpoint!,
       linked,
-      msg.linkUnlinkOf(linked, name, count)
+      said('edits.linkUnlinkOf', linked, name, count)
     )
   }
   return (
@@ -78,7 +79,7 @@ export function BulkPanel({
           onClick={() =>
             change(
               (d) => ('sensitivity' in d ? { sensitivity: sensitivity! } : null),
-              msg.setTheSensitivity
+              said('edits.setTheSensitivity')
             )
           }
         >
@@ -95,7 +96,7 @@ export function BulkPanel({
         value={commonClasses(marked)}
         options={CLASSES.map((value) => ({ value, label: value }))}
         onChange={(classes: (typeof CLASSES)[number][]) =>
-          change((d) => ('classes' in d ? { classes } : null), msg.setTheClasses2)
+          change((d) => ('classes' in d ? { classes } : null), said('edits.setTheClasses'))
         }
       />
       <Select
@@ -109,7 +110,7 @@ export function BulkPanel({
           ...schedules.map(({ id, name }) => ({ value: id, label: name }))
         ]}
         onChange={(id: string) =>
-          change(() => ({ schedule: id === ALWAYS ? undefined : id }), msg.setTheHours)
+          change(() => ({ schedule: id === ALWAYS ? undefined : id }), said('edits.setTheHours'))
         }
       />
       <div className="row">
@@ -133,14 +134,14 @@ export function BulkPanel({
         <Button
           size="small"
           disabled={none}
-          onClick={() => change(() => ({ enabled: true }), msg.use)}
+          onClick={() => change(() => ({ enabled: true }), said('edits.use'))}
         >
           {msg.inUse}
         </Button>
         <Button
           size="small"
           disabled={none}
-          onClick={() => change(() => ({ enabled: false }), msg.switchOff)}
+          onClick={() => change(() => ({ enabled: false }), said('edits.switchOff'))}
         >
           {msg.off}
         </Button>
@@ -151,7 +152,7 @@ export function BulkPanel({
           onClick={() =>
             document.editAll(
               marked.map(({ id }) => ({ id, detection: null })),
-              msg.delete(count)
+              said('edits.delete2', count)
             )
           }
         >

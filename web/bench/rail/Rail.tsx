@@ -1,3 +1,4 @@
+import { said } from '../../../core/messages/said.ts'
 import { common } from '../../../core/messages/en/common.ts'
 import { rail as msg } from '../../../core/messages/en/bench/rail.ts'
 import './rail.css'
@@ -42,7 +43,7 @@ export const Rail = memo(function Rail({
   const ids = placed.map(({ detection }) => detection.id)
   const moveTo = (id: string, to: number): void => {
     const others = ids.filter((other) => other !== id)
-    document.order([...others.slice(0, to), id, ...others.slice(to)], msg.changeTheOrder)
+    document.order([...others.slice(0, to), id, ...others.slice(to)], said('edits.changeTheOrder'))
   }
   const act = useStableAll<RailActions>({
     select: chooseDetection,
@@ -51,7 +52,7 @@ export const Rail = memo(function Rail({
         new Set(on ? [...(marked ?? []), id] : [...(marked ?? [])].filter((other) => other !== id))
       ),
     use: (detection, enabled) =>
-      document.edit({ ...detection, enabled }, msg.useSwitchOff(enabled, detection.name)),
+      document.edit({ ...detection, enabled }, said('edits.useSwitchOff', enabled, detection.name)),
     move: (id, by) => moveTo(id, ids.indexOf(id) + by),
     duplicate: onDuplicate,
     hide: (id) => prefs.toggle('hidden', id),
@@ -150,7 +151,7 @@ export const Rail = memo(function Rail({
                 onClick={() =>
                   document.editScene(
                     { ...scene, ignore: scene.ignore.filter((a) => a !== area) },
-                    msg.deleteIgnoreArea(index + 1)
+                    said('edits.deleteIgnoreArea', index + 1)
                   )
                 }
               >

@@ -58,8 +58,8 @@ afterEach(cleanup)
 
 test('a detection in one sentence, under its letter; pressed, it is chosen', async () => {
   show()
-  expect(item().textContent).toBe(
-    'B2 of Person or vehicle is in Gate for 3\u00a0s, half the body, Nights'
+  expect(item().textContent.replace(/\u00a0/g, ' ')).toBe(
+    'B2 together: a person or vehicle is in Gate for 3 s, half the body, Nights'
   )
   await userEvent.click(item())
   expect(done).toEqual([['select', 'gate']])
@@ -74,7 +74,7 @@ test.each([
   [
     'parked',
     { detection: change({ parked: true }), triggers: 2 },
-    'parked: one minute a day, no area'
+    'parked: keeps its place, detects nothing'
   ]
 ])('%s', (_, more, words) => {
   show(more)
@@ -85,12 +85,12 @@ test.each([
 
 test('in use or not by its switch; what is locked cannot be deleted', async () => {
   show({ locked: true })
-  await userEvent.click(screen.getByRole('switch', { name: 'Gate in use' }))
+  await userEvent.click(screen.getByRole('switch', { name: 'Gate on' }))
   expect(done).toEqual([['use', gate, false]])
   await userEvent.click(screen.getByRole('button', { name: 'More for Gate' }))
   const remove = await screen.findByRole('menuitem', { name: 'Delete' })
   expect(remove.getAttribute('aria-disabled')).toBe('true')
-  await userEvent.click(screen.getByRole('menuitem', { name: 'Unlock the shape' }))
+  await userEvent.click(screen.getByRole('menuitem', { name: 'Unlock shape' }))
   expect(done.at(-1)).toEqual(['lock', 'gate'])
 })
 

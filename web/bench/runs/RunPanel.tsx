@@ -1,4 +1,7 @@
+import { clipTime } from '../../../core/messages/format.ts'
+import { wordsOf } from '../../../core/messages/words.ts'
 import { common } from '../../../core/messages/en/common.ts'
+import { marks } from '../../alarms/marks.ts'
 import { runPanel as msg } from '../../../core/messages/en/bench/runs.ts'
 import './runs.css'
 import '../bench.css'
@@ -6,25 +9,17 @@ import { CloseOutlined } from '@ant-design/icons'
 import { Button, Progress } from 'antd'
 import type { ReactNode } from 'react'
 import { Link } from 'react-router'
-import type { DeliveryView, RunTrigger, RunView } from '../../../core/api.ts'
+import type { RunTrigger, RunView } from '../../../core/api.ts'
 import type { Detection } from '../../../core/formats/plan.ts'
-import { directionInWords } from '../../../core/actions/email.ts'
+import { pathWords } from '../../kinds/words.ts'
 import { request } from '../../api/client.ts'
-import { clipTime } from '../../kinds/words.ts'
 
 const states: Record<RunView['state'], string> = {
   running: msg.running,
   finished: msg.finished,
   stopped: msg.stopped,
-  failed: 'Failed; the server’s log says why'
+  failed: msg.failed
 }
-const deliveries: Record<DeliveryView['state'], string> = {
-  pending: common.onItsWay,
-  sent: 'sent',
-  failed: msg.notSent,
-  held: msg.heldBack
-}
-
 /** A clip being run as if it were live: its triggers as they fall, and what each set off. */
 export function RunPanel({
   run,
@@ -79,13 +74,13 @@ export function RunPanel({
             <li key={t.id}>
               <button type="button" className="link" onClick={() => onTrigger(t)}>
                 <span className="figures">{clipTime(t.time)}</span> <b>{t.name}</b>{' '}
-                {detection && directionInWords(detection, t.direction)}
+                {detection && pathWords(detection, t.direction)}
               </button>
               {t.deliveries.length === 0 && <span className="quiet">{msg.setsOffNothing}</span>}
               {t.deliveries.map((d) => (
                 <span key={d.id} className={d.state === 'failed' ? 'failed' : 'quiet'}>
-                  {d.name}: {deliveries[d.state]}
-                  {d.error && msg.attempt(d.error, d.attempts)}
+                  {d.name}: {marks[d.state].words}
+                  {d.error && msg.attempt(wordsOf(d.error), d.attempts)}
                 </span>
               ))}
             </li>

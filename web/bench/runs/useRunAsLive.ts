@@ -1,3 +1,4 @@
+import { problemWords } from '../../../core/messages/errorWords.ts'
 import { useState } from 'react'
 import type { ClipView, RunView } from '../../../core/api.ts'
 import { request } from '../../api/client.ts'
@@ -23,7 +24,7 @@ export function useRunAsLive(
         if (!playhead.playing) playhead.toggle()
       }
     } catch (error) {
-      say((error as Error).message)
+      say(problemWords(error))
     }
   }
   return {

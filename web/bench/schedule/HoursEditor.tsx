@@ -1,9 +1,10 @@
+import { type Said, said } from '../../../core/messages/said.ts'
 import { common } from '../../../core/messages/en/common.ts'
 import { hoursEditor as msg } from '../../../core/messages/en/bench/schedule.ts'
 import { Button, Input, Modal, Select } from 'antd'
 import { useState, type ReactNode } from 'react'
 import { Link } from 'react-router'
-import { DAY_NAMES as dayNames } from '../../../core/arming/stretches.ts'
+import { dayNames } from '../../arming/words.ts'
 import { refusalOf } from '../../sync/refusal.ts'
 import {
   ScheduleSchema,
@@ -36,12 +37,15 @@ export function HoursEditor({
   const [editing, setEditing] = useState<string | null>(null)
   const chosen = schedules.find((s) => s.id === detection.schedule)
   const choose = (id: string): void => {
-    document.edit({ ...detection, schedule: id === '' ? undefined : id }, msg.changeTheArmingHours)
+    document.edit(
+      { ...detection, schedule: id === '' ? undefined : id },
+      said('edits.changeTheArmingHours')
+    )
   }
   const make = (): void => {
     const taken = new Set(schedules.map((s) => s.name))
     let n = 1
-    while (taken.has(`Hours ${n}`)) n++
+    while (taken.has(msg.hours(n))) n++
     const day: Schedule['week']['mon'] = [['18:30', '24:00']]
     const week = { mon: day, tue: day, wed: day, thu: day, fri: day, sat: day, sun: day }
     const schedule: Schedule = { id: newId('hours'), name: msg.hours(n), week, exceptions: [] }
@@ -52,7 +56,7 @@ export function HoursEditor({
   return (
     <div className="hours">
       <Select
-        aria-label={common.armingHours}
+        aria-label={common.armingSchedule}
         value={detection.schedule ?? ''}
         onChange={choose}
         options={[
@@ -71,7 +75,7 @@ export function HoursEditor({
       </div>
       <Modal
         open={!!open}
-        title={common.armingHours}
+        title={common.armingSchedule}
         footer={[
           <Link key="arming" to={`/arming/${editing}`}>
             {msg.openInArming}
@@ -99,7 +103,7 @@ function Week({
   document: BenchDocument
   users: number
 }): ReactNode {
-  const keep = (change: Partial<Schedule>, label: string): string | null => {
+  const keep = (change: Partial<Schedule>, label: Said): string | null => {
     return refusalOf(() =>
       document.editSchedule(parseWith(ScheduleSchema, { ...schedule, ...change }), label)
     )
@@ -109,7 +113,7 @@ function Week({
       <SavedText
         label={common.name}
         value={schedule.name}
-        onKeep={(name) => keep({ name }, msg.renameTheHours(schedule.name))}
+        onKeep={(name) => keep({ name }, said('edits.renameTheHours', schedule.name))}
       />
       {users > 1 && <p className="quiet">{msg.detectionsOfThisCamera(users)}</p>}
       {WEEKDAYS.map((day) => (
@@ -120,7 +124,7 @@ function Week({
           onKeep={(spans) =>
             keep(
               { week: { ...schedule.week, [day]: spans } },
-              msg.changeOf(dayNames[day], schedule.name)
+              said('edits.changeOf', dayNames[day], schedule.name)
             )
           }
           onCopy={() =>
@@ -130,7 +134,7 @@ function Week({
                   WEEKDAYS.map((d) => [d, schedule.week[day]])
                 ) as Schedule['week']
               },
-              msg.copyToAllDays(dayNames[day])
+              said('edits.copyToAllDays', dayNames[day])
             )
           }
         />
@@ -176,7 +180,7 @@ function Day({
       </Button>
       {error && (
         <span className="field-error" role="alert">
-          {dayNames[day]} {error}
+          {error}
         </span>
       )}
     </div>

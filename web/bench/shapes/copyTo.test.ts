@@ -25,17 +25,17 @@ describe('a detection for another camera', () => {
   test('not both measured: at the same place of the picture, and that is said', () => {
     expect(forCamera(zone(), high, null)).toEqual({
       detection: zone(),
-      said: ['at the same place of the picture, as not both scenes are measured on that ground']
+      notes: ['at the same place in the picture, as not both scenes are calibrated']
     })
   })
 
   test('both measured: through the ground, its frames as much larger as targets are there, wider by the aspect', () => {
-    const { detection, said } = forCamera(
+    const { detection, notes } = forCamera(
       zone({ size: { min: { w: 0.02, h: 0.1 } } }),
       high,
       low
-    ) as { detection: { size: { min: { w: number; h: number } } }; said: string[] }
-    expect(said[0]).toBe('at the same place of the ground')
+    ) as { detection: { size: { min: { w: number; h: number } } }; notes: string[] }
+    expect(notes[0]).toEqual('at the same place on the ground')
     const [wide, tall] = [detection.size.min.w / 0.02, detection.size.min.h / 0.1]
     expect(tall).toBeCloseTo(0.943, 2) // as core/scene/copy.test.ts finds it against OpenCV
     expect(wide / tall).toBeCloseTo(high.aspect / low.aspect, 2)
@@ -45,7 +45,7 @@ describe('a detection for another camera', () => {
     const metres = zone({ size: { minMetres: 1.2, max: { w: 0.3, h: 0.6 } } })
     expect(forCamera(metres, high, null)).toMatchObject({
       detection: { size: { max: { w: 0.3, h: 0.6 } } },
-      said: [expect.anything(), 'without its size in metres, as that scene is not measured']
+      notes: [expect.anything(), 'without its size in metres, as that scene is not calibrated']
     })
     expect('minMetres' in (forCamera(metres, high, null).detection as { size: object }).size).toBe(
       false
@@ -55,6 +55,6 @@ describe('a detection for another camera', () => {
 
   test('what has no shape is copied as it is', () => {
     const care = parseWith(DetectionSchema, { id: 't', name: 'T', kind: 'tamper' })
-    expect(forCamera(care, high, low)).toEqual({ detection: care, said: [] })
+    expect(forCamera(care, high, low)).toEqual({ detection: care, notes: [] })
   })
 })

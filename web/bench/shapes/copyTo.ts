@@ -1,3 +1,5 @@
+import { Failure } from '../../../core/errors.ts'
+import { said } from '../../../core/messages/said.ts'
 import { copyTo as msg } from '../../../core/messages/en/bench/shapes.ts'
 import type { BenchView, CameraSummary, SavedDetection } from '../../../core/api.ts'
 import { isInMetres, type Detection } from '../../../core/formats/plan.ts'
@@ -7,7 +9,7 @@ import type { CameraPose } from '../../../core/scene/camera.ts'
 import { request } from '../../api/client.ts'
 import { noteHeaders } from '../../api/note.ts'
 import { newId } from '../../sync/newId.ts'
-import { isClosed, pointsOf, shapeFault, shapeName, withPoints } from '../picture/shape.ts'
+import { isClosed, pointsOf, shapeFault, withPoints } from '../picture/shape.ts'
 import { freeName } from '../rail/freeName.ts'
 import { hasShape } from '../../../core/kinds/schemas.ts'
 
@@ -16,16 +18,18 @@ export function forCamera(
   d: Detection,
   from: CameraPose | null,
   to: CameraPose | null
-): { detection: Detection; said: string[] } {
-  const said: string[] = []
+): { detection: Detection; notes: string[] } {
+  const notes: string[] = []
   let detection = d
   if (hasShape(d)) {
     const { points, through, scale, cut } = copyShape(pointsOf(d), isClosed(d.kind), from, to)
     const fault = shapeFault(d.kind, points)
     if (fault)
-      throw new Error(`The ${shapeName(d.kind)} ${fault} on that picture; it was not copied`)
-    said.push(through === 'ground' ? msg.atTheSamePlaceOf : msg.atTheSamePlaceOf2)
-    if (cut) said.push(msg.cutOffAtTheEdge)
+      throw new Failure(
+        said('shapes.notCopied', said(`shapes.${d.kind === 'line' ? 'line' : 'zone'}`), fault)
+      )
+    notes.push(through === 'ground' ? msg.atTheSamePlaceOf : msg.atTheSamePlaceOf2)
+    if (cut) notes.push(msg.cutOffAtTheEdge)
     detection = scaledSize(
       withPoints(d, points),
       scale,
@@ -38,26 +42,26 @@ export function forCamera(
       ...detection,
       size: min || max ? { ...(min && { min }), ...(max && { max }) } : undefined
     }
-    said.push(msg.withoutItsSizeInMetres)
+    notes.push(msg.withoutItsSizeInMetres)
   }
-  return { detection, said }
+  return { detection, notes }
 }
 
-/** Copies a detection to another camera. @throws ApiError, or Error with what stands in the way */
+/** Copies a detection to another camera. @throws ApiError, or Failure with what stands in the way */
 export async function copyTo(
   { id, name }: CameraSummary,
   d: Detection,
   from: CameraPose | null
 ): Promise<{ said: string; takeBack: () => Promise<unknown> }> {
   const view = await request<BenchView>('GET', `/api/cameras/${encodeURIComponent(id)}`)
-  const { detection: there, said } = forCamera(
+  const { detection: there, notes } = forCamera(
     d,
     from,
     view.scene.marks && measureScene(view.scene.marks).pose
   )
   const detection = { ...there, id: newId(d.kind), name: freeName(d.name, view.detections) }
   const path = `/api/cameras/${encodeURIComponent(id)}/detections/${detection.id}`
-  const headers = noteHeaders(msg.copyFromAnotherCamera(d.name))
+  const headers = noteHeaders(said('edits.copyFromAnotherCamera', d.name))
   const position = Math.max(-1, ...view.detections.map((k) => k.position)) + 1
   const saved = await request<SavedDetection>(
     'PUT',
@@ -66,7 +70,7 @@ export async function copyTo(
     { headers }
   )
   return {
-    said: [msg.isOnNow(detection.name, name), ...said].join(', '),
+    said: [msg.isOnNow(detection.name, name), ...notes].join(', '),
     takeBack: () => request('DELETE', `${path}?version=${saved.version}`, undefined, { headers })
   }
 }

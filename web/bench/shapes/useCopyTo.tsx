@@ -1,3 +1,4 @@
+import { problemWords } from '../../../core/messages/errorWords.ts'
 import { useCopyTo as msg } from '../../../core/messages/en/bench/shapes.ts'
 import { App } from 'antd'
 import type { CameraSummary } from '../../../core/api.ts'
@@ -26,7 +27,7 @@ export function useCopyTo(
             onClick={() =>
               void takeBack().then(
                 () => notification.success({ title: msg.takenBack }),
-                (error: Error) => say(error.message)
+                (error: Error) => say(problemWords(error))
               )
             }
           >
@@ -35,7 +36,7 @@ export function useCopyTo(
         )
       })
     } catch (error) {
-      say((error as Error).message)
+      say(problemWords(error))
     }
   }
   return useStable((camera: CameraSummary) => void copy(camera))

@@ -1,3 +1,5 @@
+import { type Said, said } from '../../../core/messages/said.ts'
+import { wordsOf } from '../../../core/messages/words.ts'
 import { useShapes as msg } from '../../../core/messages/en/bench/shapes.ts'
 import { useState } from 'react'
 import type { Detection, Schedule } from '../../../core/formats/plan.ts'
@@ -31,7 +33,7 @@ import { hasShape } from '../../../core/kinds/schemas.ts'
 export interface EditedShape {
   shape: PictureShape
   locked: boolean
-  edit: (points: Point[], label: string) => void
+  edit: (points: Point[], label: Said) => void
 }
 
 export interface Shapes extends ShapeActions {
@@ -48,8 +50,8 @@ export interface ShapeActions {
   startDrawing: (kind: DrawnKind, template?: Template) => void
   onDrawn: (points: Point[]) => void
   /** A drag has ended: it becomes a step, or is taken back with the reason said. */
-  onSettle: (label: string) => void
-  refuse: (kind: DrawnKind, why: string) => void
+  onSettle: (label: Said) => void
+  refuse: (kind: DrawnKind, why: Said | string) => void
   chooseArea: (index: number | null) => void
   remove: () => void
   /** Of a detection, or of what is selected. */
@@ -90,7 +92,7 @@ export function useShapes({
   const chosen = placed.find((p) => p.detection.id === selection.detection)?.detection ?? null
   const areaPoints = selection.area === null ? undefined : scene.ignore[selection.area]
 
-  const editArea = (index: number, points: Point[] | null, label: string): void =>
+  const editArea = (index: number, points: Point[] | null, label: Said): void =>
     document.editScene(
       {
         ...scene,
@@ -113,7 +115,16 @@ export function useShapes({
           }
         : null
 
-  const refuse = (kind: DrawnKind, why: string): void => say(msg.the(shapeName(kind), why))
+  const refuse = (kind: DrawnKind, why: Said | string): void =>
+    say(
+      wordsOf(
+        said(
+          'shapes.refused',
+          said(`shapes.${kind === 'line' || kind === 'ignore' ? kind : 'zone'}`),
+          why
+        )
+      )
+    )
   const chooseArea = (area: number | null): void => {
     setVertex(null)
     select({ area, detection: null, target: null, frame: null })
@@ -159,7 +170,7 @@ export function useShapes({
       if (kind !== 'ignore') return add([newDrawn(kind, points, placed)])
       document.editScene(
         { ...scene, ignore: [...scene.ignore, points] },
-        msg.drawIgnoreArea(scene.ignore.length + 1)
+        said('edits.drawIgnoreArea', scene.ignore.length + 1)
       )
       chooseArea(scene.ignore.length)
     },
@@ -175,12 +186,12 @@ export function useShapes({
       const fault = shape && shapeFault(shape.kind, shape.points)
       if (!fault) return document.commitDrag(label)
       document.cancelDrag()
-      refuse(shape.kind, `${fault}; it is left as it was`)
+      refuse(shape.kind, fault)
     },
     remove: () => {
       setVertex(null)
       if (selection.area !== null) {
-        editArea(selection.area, null, msg.deleteIgnoreArea(selection.area + 1))
+        editArea(selection.area, null, said('edits.deleteIgnoreArea', selection.area + 1))
         return chooseArea(null)
       }
       if (!chosen || prefs.locked.has(chosen.id)) return
@@ -192,7 +203,7 @@ export function useShapes({
       if (!of && selection.area !== null && areaPoints) {
         document.editScene(
           { ...scene, ignore: [...scene.ignore, aside(areaPoints)] },
-          msg.duplicateIgnoreArea(selection.area + 1)
+          said('edits.duplicateIgnoreArea', selection.area + 1)
         )
         return chooseArea(scene.ignore.length)
       }
@@ -202,7 +213,7 @@ export function useShapes({
     },
     mirror: () => {
       if (chosen?.kind === 'line' && !prefs.locked.has(chosen.id))
-        document.edit(mirrored(chosen), msg.turnOver(chosen.name))
+        document.edit(mirrored(chosen), said('edits.turnOver', chosen.name))
     },
     split: () => {
       if (!edited || edited.locked) return
@@ -217,7 +228,7 @@ export function useShapes({
             ...scene,
             ignore: scene.ignore.flatMap((a, i) => (i === selection.area ? parts : [a]))
           },
-          msg.cutIgnoreArea(selection.area + 1)
+          said('edits.cutIgnoreArea', selection.area + 1)
         )
       if (!chosen || !hasShape(chosen)) return
       const second = {
@@ -230,7 +241,7 @@ export function useShapes({
           { id: chosen.id, detection: withPoints(chosen, parts[0]) },
           { id: second.id, detection: second }
         ],
-        msg.cutInTwo(chosen.name)
+        said('edits.cutInTwo', chosen.name)
       )
     }
   })

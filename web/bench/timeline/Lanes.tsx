@@ -1,15 +1,12 @@
+import { said } from '../../../core/messages/said.ts'
+import { wordsOf } from '../../../core/messages/words.ts'
 import { lanes as msg } from '../../../core/messages/en/bench/timeline.ts'
 import './timeline.css'
 import '../bench.css'
 import { memo, useMemo, useState, type ReactNode } from 'react'
 import type { BenchView, ClipView } from '../../../core/api.ts'
 import { armedIntervals } from '../../../core/arming/armedHours.ts'
-import {
-  causeWords,
-  isNearMiss,
-  type Ladder,
-  type Trigger
-} from '../../../core/detections/index.ts'
+import { isNearMiss, type Ladder, type Trigger } from '../../../core/detections/index.ts'
 import type { Detection, Schedule } from '../../../core/formats/plan.ts'
 import type { TargetSpan } from '../../../core/targets/tracks.ts'
 import type { TimedStay } from '../../../core/tuning/stays.ts'
@@ -24,7 +21,7 @@ const reasonOf = ({ target, cause, kind }: Trigger): string =>
   target !== undefined
     ? msg.target(target)
     : cause
-      ? causeWords[cause]
+      ? wordsOf(said(`causes.${cause}`))
       : kindNames[kind].toLowerCase()
 
 /** Where in the clip a detection is not armed, as shares of its length. */
@@ -212,7 +209,7 @@ export const DetectionLane = memo(function DetectionLane({
             type="button"
             className="near-miss"
             style={{ left: left(l.time) }}
-            title={l.sentence}
+            title={wordsOf(l.sentence)}
             aria-label={msg.nearMissOfTargetAt(l.target, l.time.toFixed(1))}
             onClick={() => onMoment(d.id, l.target, l.frame)}
           >

@@ -159,7 +159,7 @@ test('a shorter stretch is about the moment on show, and goes back to the whole 
   render(timeline(gate))
   act(() => playhead.seek(2))
   const before = left(flags()[0]!)
-  await userEvent.click(screen.getByRole('button', { name: 'Show a shorter stretch' }))
+  await userEvent.click(screen.getByRole('button', { name: 'Zoom in' }))
   // Twice as near: the moment on show keeps its place, what lies beside it moves away from it.
   const [at, away] = [left(flags()[0]!), left(flags()[1]!)]
   expect(away - at).toBeCloseTo(2 * 40, 0)
@@ -179,7 +179,7 @@ test('the scale is dragged to a moment; with Shift it makes a loop, which a clic
   fireEvent.pointerDown(scale, { clientX: 600, shiftKey: true })
   fireEvent.pointerMove(scale, { clientX: 200, shiftKey: true })
   expect(playhead.loop).toEqual([2, 6])
-  await userEvent.click(screen.getByRole('button', { name: /^Loop from 2\.0 to 6\.0 s/ }))
+  await userEvent.click(screen.getByRole('button', { name: /^Looping 2\.0 to 6\.0 s/ }))
   expect(playhead.loop).toBeNull()
 })
 

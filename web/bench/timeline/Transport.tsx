@@ -1,3 +1,4 @@
+import { clipTime } from '../../../core/messages/format.ts'
 import { common } from '../../../core/messages/en/common.ts'
 import { transport as msg } from '../../../core/messages/en/bench/timeline.ts'
 import './timeline.css'
@@ -10,7 +11,6 @@ import {
 import { Button, Tooltip } from 'antd'
 import { memo, type ReactNode } from 'react'
 import { usePlaying, useTime, type Playhead } from '../playhead.ts'
-import { clipTime } from '../../kinds/words.ts'
 
 /** Play, step and the moment on show. */
 export const Transport = memo(function Transport({

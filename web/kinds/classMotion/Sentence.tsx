@@ -1,21 +1,21 @@
-import { sentence as msg } from '../../../core/messages/en/kinds/classMotion.ts'
-import type { ReactNode } from 'react'
 import type { ClassMotionDetection } from '../../../core/kinds/classMotion/schema.ts'
+import { sentence as msg } from '../../../core/messages/en/kinds/classMotion.ts'
+import { Rich } from '../../words/Rich.tsx'
 import { MovingSentence } from '../MovingSentence.tsx'
-import { ClassesChip, GateChips } from '../chips.tsx'
-import type { SentenceOf } from '../sentence.ts'
+import { ClassesChip, targetConditions } from '../chips.tsx'
+import type { KindSentence } from '../sentence.ts'
 
-export const ClassMotionSentence = (props: SentenceOf<ClassMotionDetection>): ReactNode => (
-  <>
+export const classMotionSentence: KindSentence<ClassMotionDetection> = {
+  What: (props) => (
     <MovingSentence
       {...props}
       what={
-        <>
-          {msg.a} <ClassesChip detection={props.detection} document={props.document} />{' '}
-          {msg.inMotion}
-        </>
+        <Rich
+          text={msg.moving}
+          parts={{ who: <ClassesChip detection={props.detection} document={props.document} /> }}
+        />
       }
     />
-    , <GateChips {...props} />
-  </>
-)
+  ),
+  conditions: targetConditions
+}

@@ -1,12 +1,9 @@
 import { words as msg } from '../../../core/messages/en/kinds/classMotion.ts'
 import type { ClassMotionDetection } from '../../../core/kinds/classMotion/schema.ts'
-import { capital, cellWords, classWords, percentWords, type KindWords } from '../words.ts'
+import { cellWords, whoWords, percentWords, type KindWords } from '../words.ts'
 
 export const classMotionWords: KindWords<ClassMotionDetection> = {
   name: msg.motionByClass,
-  rail: (d) => [
-    msg.inMotion(capital(classWords(d))),
-    msg.of(percentWords(d.threshold), cellWords(d))
-  ],
+  rail: (d) => [msg.inMotion(whoWords(d)), msg.of(percentWords(d.threshold), cellWords(d))],
   start: { name: msg.peopleMoving, settings: () => ({ classes: ['person'], confirmSeconds: 0.3 }) }
 }

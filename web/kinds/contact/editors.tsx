@@ -1,3 +1,4 @@
+import { said } from '../../../core/messages/said.ts'
 import { editors as msg } from '../../../core/messages/en/kinds/contact.ts'
 import { Radio, Select } from 'antd'
 import type { ReactNode } from 'react'
@@ -17,7 +18,7 @@ export function ContactEditor({
         <Select
           value={detection.input}
           options={inputs.map(({ id, name }) => ({ value: id, label: name }))}
-          onChange={(input) => document.edit({ ...detection, input }, msg.changeTheInput)}
+          onChange={(input) => document.edit({ ...detection, input }, said('edits.changeTheInput'))}
           getPopupContainer={(element) => element.parentElement!}
         />
       </label>
@@ -25,13 +26,13 @@ export function ContactEditor({
         vertical
         value={detection.normally}
         options={[
-          { value: 'open', label: msg.normallyOpenFiresWhenIt },
-          { value: 'closed', label: msg.normallyClosedFiresWhenIt }
+          { value: 'open', label: msg.normallyOpen },
+          { value: 'closed', label: msg.normallyClosed }
         ]}
         onChange={(e) =>
           document.edit(
             { ...detection, normally: e.target.value as ContactDetection['normally'] },
-            msg.changeTheContactsRest
+            said('edits.changeTheContactsRest')
           )
         }
       />
@@ -39,9 +40,9 @@ export function ContactEditor({
         label={msg.debounce}
         value={detection.debounceSeconds}
         max={60}
-        help={msg.forHowLongItMust}
+        help={msg.howLong}
         onChange={(debounceSeconds) =>
-          document.edit({ ...detection, debounceSeconds }, msg.changeTheDebounceTime)
+          document.edit({ ...detection, debounceSeconds }, said('edits.changeTheDebounceTime'))
         }
       />
     </>

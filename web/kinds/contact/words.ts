@@ -4,7 +4,7 @@ import type { ContactDetection } from '../../../core/kinds/contact/schema.ts'
 import { inputName, type KindWords } from '../words.ts'
 
 export const contactVerb = ({ normally }: ContactDetection): string =>
-  normally === 'open' ? 'closes' : 'opens'
+  normally === 'open' ? msg.closes : msg.opens
 
 export const contactWords: KindWords<ContactDetection> = {
   name: msg.contactInput,

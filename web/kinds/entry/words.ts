@@ -1,14 +1,14 @@
 import { common } from '../../../core/messages/en/common.ts'
 import { words as msg } from '../../../core/messages/en/kinds/entry.ts'
 import type { EntryDetection } from '../../../core/kinds/entry/schema.ts'
-import { bodyWords, capital, classWords, type KindWords } from '../words.ts'
+import { bodyWords, whoWords, type KindWords } from '../words.ts'
 
 /** What a target does. */
-export const entryVerb = 'enters'
+export const entryVerb = msg.enters
 
 export const entryWords: KindWords<EntryDetection> = {
   name: msg.zoneEntry,
-  meaning: msg.somebodyComesInFromOutside,
-  rail: (d) => [`${capital(classWords(d))} ${entryVerb} `, `, ${bodyWords(d.sensitivity)}`],
+  meaning: msg.meaning,
+  rail: (d) => [`${whoWords(d)} ${entryVerb} `, `, ${bodyWords(d.sensitivity)}`],
   start: { name: common.zone }
 }

@@ -6,7 +6,7 @@ import type { FaceDetection } from '../../../core/formats/plan.ts'
 import { faceKey, type Faces } from '../../../core/targets/faces.ts'
 import type { TargetRow } from '../../../core/targets/tracks.ts'
 
-const FONT = msg.atkinsonHyperlegibleNextVariable
+const FONT = "'Atkinson Hyperlegible Next Variable', sans-serif"
 
 /** The faces of this frame, and the smallest face frame, whose corner can be dragged. */
 export function FaceLayer({
@@ -47,7 +47,7 @@ export function FaceLayer({
         const face = faces?.get(faceKey(row.frame, row.id))
         if (!face) return null
         const large = face.w >= w && face.h >= h
-        const text = `${face.mask === null ? 'face' : face.mask ? 'mask' : msg.noMask}${face.name ? `, ${face.name}` : ''}`
+        const text = `${face.mask === null ? msg.face : face.mask ? msg.mask : msg.noMask}${face.name ? `, ${face.name}` : ''}`
         return (
           <Group key={row.id} listening={false}>
             <Rect

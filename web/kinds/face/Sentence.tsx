@@ -1,40 +1,55 @@
 import { common } from '../../../core/messages/en/common.ts'
 import { sentence as msg } from '../../../core/messages/en/kinds/face.ts'
-import type { ReactNode } from 'react'
+import { frameSize } from '../../../core/messages/format.ts'
 import type { FaceDetection } from '../../../core/kinds/face/schema.ts'
+import { Rich } from '../../words/Rich.tsx'
 import { Chip } from '../Chip.tsx'
-import { ClassesChip, GateChips, NameChip } from '../chips.tsx'
-import type { SentenceOf } from '../sentence.ts'
-import { percentWords } from '../words.ts'
+import { ClassesEditor } from '../editors.tsx'
+import { NameChip, targetConditions } from '../chips.tsx'
+import type { KindSentence } from '../sentence.ts'
 import { FaceFrameEditor, ListEditor, MaskEditor } from './editors.tsx'
 import { listWords, maskWords } from './words.ts'
+import { classWords } from '../words.ts'
 
-export function FaceSentence(props: SentenceOf<FaceDetection>): ReactNode {
-  const { detection: d, document } = props
-  return (
-    <>
-      {msg.aFaceAt} <NameChip detection={d} document={document} />{' '}
-      <Chip
-        what={msg.smallestFace}
-        editor={(close) => <FaceFrameEditor detection={d} document={document} close={close} />}
-      >
-        {msg.ofAtLeast(percentWords(100 * d.faceMin.w), percentWords(100 * d.faceMin.h))}
-      </Chip>
-      ,{' '}
-      <Chip
-        what={common.mask}
-        editor={(close) => <MaskEditor detection={d} document={document} close={close} />}
-      >
-        {maskWords(d)}
-      </Chip>
-      ,{' '}
-      <Chip
-        what={msg.listOfFaces}
-        editor={(close) => <ListEditor detection={d} document={document} close={close} />}
-      >
-        {listWords(d)}
-      </Chip>
-      {msg.onA} <ClassesChip detection={d} document={document} /> <GateChips {...props} />
-    </>
-  )
+export const faceSentence: KindSentence<FaceDetection> = {
+  What: ({ detection: d, document }) => (
+    <Rich
+      text={msg.aFace}
+      parts={{
+        name: <NameChip detection={d} document={document} />,
+        size: (
+          <Chip
+            what={msg.smallestFace}
+            editor={(close) => <FaceFrameEditor detection={d} document={document} close={close} />}
+          >
+            {msg.atLeast(frameSize(d.faceMin.w, d.faceMin.h))}
+          </Chip>
+        )
+      }}
+    />
+  ),
+  conditions: (props) => {
+    const { detection: d, document } = props
+    return [
+      {
+        what: common.mask,
+        isSet: d.mask !== 'any',
+        text: maskWords(d),
+        editor: (close) => <MaskEditor detection={d} document={document} close={close} />
+      },
+      {
+        what: msg.faceList,
+        isSet: d.list !== 'any',
+        text: listWords(d),
+        editor: (close) => <ListEditor detection={d} document={document} close={close} />
+      },
+      {
+        what: common.classes,
+        isSet: d.classes.length > 0,
+        text: msg.onA(classWords(d)),
+        editor: (close) => <ClassesEditor detection={d} document={document} close={close} />
+      },
+      ...targetConditions(props)
+    ]
+  }
 }

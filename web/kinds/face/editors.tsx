@@ -1,3 +1,4 @@
+import { said } from '../../../core/messages/said.ts'
 import { editors as msg } from '../../../core/messages/en/kinds/face.ts'
 import './face.css'
 import { InputNumber, Radio } from 'antd'
@@ -20,7 +21,7 @@ export function FaceFrameEditor({ detection, document }: EditorProps<FaceDetecti
         v !== null &&
         document.edit(
           { ...detection, faceMin: { ...detection.faceMin, [key]: v / 100 } },
-          msg.changeTheSmallestFace
+          said('edits.changeTheSmallestFace')
         )
       }
     />
@@ -31,7 +32,7 @@ export function FaceFrameEditor({ detection, document }: EditorProps<FaceDetecti
         {side('w', 'width')}
         {side('h', 'height')}
       </div>
-      <p className="quiet">{msg.theDashedFrameOnThe}</p>
+      <p className="quiet">{msg.dashedFrame}</p>
     </>
   )
 }
@@ -50,11 +51,11 @@ export function MaskEditor({ detection, document }: EditorProps<FaceDetection>):
         onChange={(e) =>
           document.edit(
             { ...detection, mask: e.target.value as FaceDetection['mask'] },
-            msg.changeTheMaskCondition
+            said('edits.changeTheMaskCondition')
           )
         }
       />
-      <p className="quiet">{msg.whereItCannotBeTold}</p>
+      <p className="quiet">{msg.cannotBeTold}</p>
     </>
   )
 }
@@ -66,19 +67,19 @@ export function ListEditor({ detection, document }: EditorProps<FaceDetection>):
         vertical
         value={detection.list}
         options={[
-          { value: 'any', label: msg.whoeverItIs },
-          { value: 'listed', label: msg.somebodyOnTheList },
-          { value: 'notListed', label: msg.anybodyNotOnTheList }
+          { value: 'any', label: msg.anyFace },
+          { value: 'listed', label: msg.listed },
+          { value: 'notListed', label: msg.notListed }
         ]}
         onChange={(e) =>
           document.edit(
             { ...detection, list: e.target.value as FaceDetection['list'] },
-            msg.changeTheListCondition
+            said('edits.changeTheListCondition')
           )
         }
       />
       <SavedText
-        label={msg.namesOnTheListSeparated}
+        label={msg.names}
         value={detection.faces.join(', ')}
         onKeep={(text) =>
           tryEdit(
@@ -90,11 +91,11 @@ export function ListEditor({ detection, document }: EditorProps<FaceDetection>):
                 .map((name) => name.trim())
                 .filter(Boolean)
             },
-            msg.changeTheListOfFaces
+            said('edits.changeTheListOfFaces')
           )
         }
       />
-      <p className="quiet">{msg.whoSomebodyIsComesFrom}</p>
+      <p className="quiet">{msg.fromTheCamera}</p>
     </>
   )
 }

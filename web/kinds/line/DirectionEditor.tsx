@@ -1,3 +1,4 @@
+import { said } from '../../../core/messages/said.ts'
 import { directionEditor as msg } from '../../../core/messages/en/kinds/line.ts'
 import { Radio } from 'antd'
 import type { ReactNode } from 'react'
@@ -14,7 +15,7 @@ export function DirectionEditor({
   const keep = (which: 'left' | 'right') => (text: string) => {
     const sides = { ...line.sides, [which]: text }
     if (!text.trim()) delete sides[which]
-    return tryEdit(document, { ...line, sides }, msg.nameTheSide(which))
+    return tryEdit(document, { ...line, sides }, said('edits.nameTheSide', which))
   }
   return (
     <>
@@ -24,7 +25,7 @@ export function DirectionEditor({
         onChange={(e) =>
           document.edit(
             { ...line, direction: e.target.value as LineDetection['direction'] },
-            msg.changeTheDirection
+            said('edits.changeTheDirection')
           )
         }
         options={[
@@ -45,7 +46,7 @@ export function DirectionEditor({
         placeholder={right}
         onKeep={keep('right')}
       />
-      <p className="quiet">{msg.leftAndRightAsSeen}</p>
+      <p className="quiet">{msg.asSeen}</p>
     </>
   )
 }

@@ -1,26 +1,35 @@
 import { sentence as msg } from '../../../core/messages/en/kinds/line.ts'
 import type { ReactNode } from 'react'
 import type { LineDetection } from '../../../core/kinds/line/schema.ts'
+import { Rich } from '../../words/Rich.tsx'
 import { Chip } from '../Chip.tsx'
-import { ClassesChip, GateChips, NameChip, ShareChip } from '../chips.tsx'
-import type { SentenceOf } from '../sentence.ts'
+import { ClassesChip, NameChip, ShareChip, targetConditions } from '../chips.tsx'
+import type { KindSentence, SentenceOf } from '../sentence.ts'
 import { DirectionEditor } from './DirectionEditor.tsx'
-import { crossingWords } from './words.ts'
+import { directionWords } from './words.ts'
 
-export function LineSentence(props: SentenceOf<LineDetection>): ReactNode {
-  const { detection: d, document } = props
+function LineWhat({ detection: d, document }: SentenceOf<LineDetection>): ReactNode {
   return (
-    <>
-      {msg.a} <ClassesChip detection={d} document={document} /> {msg.crosses}{' '}
-      <NameChip detection={d} document={document} />{' '}
-      <Chip
-        what={msg.directionAndSides}
-        editor={(close) => <DirectionEditor detection={d} document={document} close={close} />}
-      >
-        {crossingWords(d)}
-      </Chip>
-      {msg.with} <ShareChip detection={d} document={document} where={msg.overTheLine} /> {msg.over}{' '}
-      <GateChips {...props} />
-    </>
+    <Rich
+      text={msg.crosses}
+      parts={{
+        who: <ClassesChip detection={d} document={document} />,
+        line: <NameChip detection={d} document={document} />,
+        path: (
+          <Chip
+            what={msg.directionAndSides}
+            editor={(close) => <DirectionEditor detection={d} document={document} close={close} />}
+          >
+            {directionWords(d)}
+          </Chip>
+        ),
+        overlap: <ShareChip detection={d} document={document} where={msg.overTheLine} />
+      }}
+    />
   )
+}
+
+export const lineSentence: KindSentence<LineDetection> = {
+  What: LineWhat,
+  conditions: targetConditions
 }

@@ -1,3 +1,4 @@
+import { said } from '../../../core/messages/said.ts'
 import { graceEditor as msg } from '../../../core/messages/en/kinds/loitering.ts'
 import type { ReactNode } from 'react'
 import type { LoiteringDetection } from '../../../core/kinds/loitering/schema.ts'
@@ -6,12 +7,14 @@ import { SecondsEditor, type EditorProps } from '../editors.tsx'
 export function GraceEditor({ detection, document }: EditorProps<LoiteringDetection>): ReactNode {
   return (
     <SecondsEditor
-      parameter={msg.gracetime}
-      label={msg.grace}
+      parameter="GraceTime"
+      label={msg.graceTime}
       value={detection.graceSeconds}
       max={120}
-      help={msg.whoIsOutOfThe}
-      onChange={(graceSeconds) => document.edit({ ...detection, graceSeconds }, msg.changeTheGrace)}
+      help={msg.help}
+      onChange={(graceSeconds) =>
+        document.edit({ ...detection, graceSeconds }, said('edits.changeTheGrace'))
+      }
     />
   )
 }

@@ -9,7 +9,7 @@ export const loiteringVerb = msg.lingersIn
 
 export const loiteringWords: KindWords<LoiteringDetection> = {
   name: msg.loitering,
-  meaning: msg.somebodyLingersAlsoWithShort,
+  meaning: msg.meaning,
   rail: (d) => stayRail(d, loiteringVerb),
   start: { name: common.zone, settings: () => ({ dwellSeconds: 30 }) }
 }

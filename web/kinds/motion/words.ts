@@ -4,6 +4,6 @@ import { cellWords, percentWords, type KindWords } from '../words.ts'
 
 export const motionWords: KindWords<MotionDetection> = {
   name: msg.motion,
-  rail: (d) => ['Motion, ', msg.of(percentWords(d.threshold), cellWords(d))],
+  rail: (d) => [msg.motionIn, msg.of(percentWords(d.threshold), cellWords(d))],
   start: { name: msg.allMovement, settings: () => ({ holdOffSeconds: 5 }) }
 }

@@ -3,7 +3,7 @@ import type { SignalLossDetection } from '../../../core/kinds/signalLoss/schema.
 import { secondsWords, type KindWords } from '../words.ts'
 
 export const signalLossWords: KindWords<SignalLossDetection> = {
-  name: msg.signalLoss,
+  name: msg.videoLoss,
   rail: (d) => [msg.noPicture, msg.for(secondsWords(d.delaySeconds))],
-  start: { name: msg.pictureLost }
+  start: { name: msg.videoLoss }
 }

@@ -1,23 +1,18 @@
+import { capital } from '../../../core/messages/format.ts'
+import { said } from '../../../core/messages/said.ts'
 import { editors as msg } from '../../../core/messages/en/kinds/tamper.ts'
 import { Checkbox, Radio } from 'antd'
 import type { ReactNode } from 'react'
-import { causeWords } from '../../../core/detections/index.ts'
+import { causes as causeNames } from '../../../core/messages/en/codes/conditions.ts'
 import { SEVERITIES } from '../../../core/kinds/parts.ts'
 import { TAMPER_CAUSES, type TamperDetection } from '../../../core/kinds/tamper/schema.ts'
-import { capital } from '../words.ts'
 import { SensitivitySlider, type EditorProps } from '../editors.tsx'
 
 export function TamperSensitivityEditor({
   detection,
   document
 }: EditorProps<TamperDetection>): ReactNode {
-  return (
-    <SensitivitySlider
-      detection={detection}
-      document={document}
-      meaning={msg.movesTheLimitsOfAll}
-    />
-  )
+  return <SensitivitySlider detection={detection} document={document} meaning={msg.movesLimits} />
 }
 
 export function CausesEditor({ detection, document }: EditorProps<TamperDetection>): ReactNode {
@@ -28,17 +23,17 @@ export function CausesEditor({ detection, document }: EditorProps<TamperDetectio
         value={detection.causes}
         options={TAMPER_CAUSES.map((value) => ({
           value,
-          label: capital(causeWords[value]),
+          label: capital(causeNames[value]),
           disabled: detection.causes.length === 1 && detection.causes[0] === value
         }))}
         onChange={(causes) =>
           document.edit(
             { ...detection, causes: TAMPER_CAUSES.filter((c) => (causes as string[]).includes(c)) },
-            msg.changeTheCauses
+            said('edits.changeTheCauses')
           )
         }
       />
-      <p className="quiet">{msg.aDarkEvenBackgroundOr}</p>
+      <p className="quiet">{msg.darkView}</p>
     </>
   )
 }
@@ -53,11 +48,11 @@ export function SeverityEditor({ detection, document }: EditorProps<TamperDetect
         onChange={(e) =>
           document.edit(
             { ...detection, severity: e.target.value as TamperDetection['severity'] },
-            msg.changeTheSeverity
+            said('edits.changeTheSeverity')
           )
         }
       />
-      <p className="quiet">{msg.aMonitoringStationMayAccept}</p>
+      <p className="quiet">{msg.stationAccepts}</p>
     </>
   )
 }

@@ -1,15 +1,16 @@
+import { words } from '../../../core/messages/en/kinds/parts.ts'
 import { words as msg } from '../../../core/messages/en/kinds/tamper.ts'
-import { causeWords } from '../../../core/detections/index.ts'
+import { causes as causeNames } from '../../../core/messages/en/codes/conditions.ts'
 import { TAMPER_CAUSES, type TamperDetection } from '../../../core/kinds/tamper/schema.ts'
-import { listed, secondsWords, type KindWords } from '../words.ts'
+import { secondsWords, type KindWords } from '../words.ts'
 
 export const causesWords = ({ causes }: TamperDetection): string =>
   causes.length === TAMPER_CAUSES.length
-    ? msg.coveredDarkWashedOutOut
-    : listed(causes.map((cause) => causeWords[cause]))
+    ? msg.anyCause
+    : words.or(causes.map((cause) => causeNames[cause]))
 
 export const tamperWords: KindWords<TamperDetection> = {
   name: msg.tamper,
-  rail: (d) => ['Tamper, ', msg.for(causesWords(d), secondsWords(d.delaySeconds))],
-  start: { name: msg.cameraCare }
+  rail: (d) => [msg.tamperAt, msg.for(causesWords(d), secondsWords(d.delaySeconds))],
+  start: { name: msg.cameraHealth }
 }

@@ -1,3 +1,4 @@
+import { wordsOf } from '../../../core/messages/words.ts'
 import { common } from '../../../core/messages/en/common.ts'
 import { walkFollow as msg } from '../../../core/messages/en/prove/walk.ts'
 import type { ReactNode } from 'react'
@@ -52,11 +53,11 @@ export function WalkFollow({ view, name }: { view: WalkTestView; name: string })
             <span aria-hidden="true">{verdict.outcome === 'passed' ? '✓' : '✕'}</span>{' '}
             {verdict.outcome === 'passed' ? msg.asExpected : msg.notAsExpected}
           </b>
-          <p>{verdict.sentence}</p>
+          <p>{wordsOf(verdict.sentence)}</p>
           <p className="quiet">{view.kept ? msg.keptAsAProofOf : msg.notKeptTheWalkIs}</p>
         </div>
       )}
-      {view.error && <p className="is-failed">{view.error}</p>}
+      {view.error && <p className="is-failed">{wordsOf(view.error)}</p>}
       <section aria-label={msg.whatArrives}>
         <h3>{msg.whatArrives}</h3>
         <ol className="arrivals">
@@ -117,7 +118,8 @@ export function WalkFollow({ view, name }: { view: WalkTestView; name: string })
 function effectWords(e: LiveEffect): string {
   if (e.state === 'came')
     return `${came[e.kind] ?? 'came'}${e.by === 'camera' ? msg.byTheCameraItself : ''}${e.expected ? '' : '; it was expected not to be'}`
-  if (e.state === 'stayed out') return msg.notSetOffAsExpected(e.words ? `: ${e.words}` : '')
-  if (e.state === 'failed') return e.words ?? msg.didNotCome
-  return e.expected ? msg.waitedFor : msg.notExpected(e.words ? `: ${e.words}` : '')
+  if (e.state === 'stayed out')
+    return msg.notSetOffAsExpected(e.words ? `: ${wordsOf(e.words)}` : '')
+  if (e.state === 'failed') return e.words === null ? msg.didNotCome : wordsOf(e.words)
+  return e.expected ? msg.waitedFor : msg.notExpected(e.words ? `: ${wordsOf(e.words)}` : '')
 }

@@ -1,3 +1,5 @@
+import { wordsOf } from '../../../core/messages/words.ts'
+import { problemWords } from '../../../core/messages/errorWords.ts'
 import { common } from '../../../core/messages/en/common.ts'
 import { walkPart as msg } from '../../../core/messages/en/prove/walk.ts'
 import './walk.css'
@@ -36,7 +38,7 @@ export function WalkPart(): ReactNode {
   })
   const error = proving.error ?? site.error ?? watch.error
   if (error && !(proving.data && site.data && watch.data))
-    return <Alert className="notice" type="error" showIcon title={error.message} />
+    return <Alert className="notice" type="error" showIcon title={problemWords(error)} />
   if (!proving.data || !site.data || !watch.data)
     return <p className="waiting">{msg.openingTheCameras}</p>
   return <Walking proving={proving.data} site={site.data} watch={watch.data} />
@@ -172,7 +174,7 @@ function OneWalk({ camera, detection, kept, proving, site, watch }: OneProps): R
     try {
       await work()
     } catch (error) {
-      void message.error((error as Error).message)
+      void message.error(problemWords(error))
     }
   }
   const shown = watch.cameras.find((c) => c.id === camera.id)
@@ -181,12 +183,12 @@ function OneWalk({ camera, detection, kept, proving, site, watch }: OneProps): R
     act(async () => {
       await request('PUT', `/api/cameras/${camera.id}/checks/${check.id}`, { check, version: 0 })
       await refresh()
-      void message.success(msg.isKeptAsA(check.name))
+      void message.success(msg.isKeptAsA(wordsOf(check.name)))
     })
   return (
     <div className="walk-body">
       <aside className="walk-side" aria-label={msg.whatIsWalked}>
-        <h2>{check.name}</h2>
+        <h2>{wordsOf(check.name)}</h2>
         <WalkOrder
           check={check}
           scene={scene}
@@ -320,7 +322,7 @@ function Phase({ view, mine }: { view: WalkTestView | null; mine: boolean }): Re
       )}
       <span role="status" className="figures">
         {words}
-        {!mine && msg.of(view.check.name)}
+        {!mine && msg.of(wordsOf(view.check.name))}
       </span>
     </span>
   )

@@ -1,4 +1,4 @@
-import { useWalk as msg } from '../../../core/messages/en/prove/walk.ts'
+import { said } from '../../../core/messages/said.ts'
 import { useQuery, useQueryClient, type UseQueryResult } from '@tanstack/react-query'
 import type { Check } from '../../../core/formats/check.ts'
 import type { WalkTestView } from '../../../core/proving/live.ts'
@@ -37,7 +37,7 @@ export function useWalkDoes(camera: string): {
   }
   return {
     start: (check) =>
-      take(request('POST', path, { check }, { headers: noteHeaders(msg.walkTest) })),
+      take(request('POST', path, { check }, { headers: noteHeaders(said('edits.walkTest')) })),
     stop: () => take(request('DELETE', path)),
     finish: () => take(request('POST', `${path}/finish`))
   }

@@ -1,20 +1,20 @@
 import { messages } from '../../messages.ts'
 
 export const allClips = messages({
-  allClipsOfThisCamera: 'All clips of this camera',
+  allClipsOfThisCamera: 'All clips',
   clip: 'Clip',
-  allTogether: 'All together',
-  readingTheOtherClips: 'Reading the other clips …',
-  nothingIsDrawnYetThat: 'Nothing is drawn yet that could trigger.'
+  allTogether: 'Total',
+  readingTheOtherClips: 'Loading the other clips…',
+  nothingIsDrawnYetThat: 'No detections yet.'
 })
 
 export const makeClip = messages({
-  makeAClip: 'Make a clip',
+  makeAClip: 'Make clip',
   s: (time: string) => `${time} s`,
   momentOfThePreview: 'Moment of the preview',
-  chooseSomebodyToSeeAnd: 'Choose somebody to see and change the way.',
+  chooseSomebodyToSeeAnd: 'Select someone to see and change the path.',
   clickOnTheGroundTo:
-    'Click on the ground to lengthen the way, drag its points, double-click one to take it out.',
+    'Click the ground to extend the path. Drag a point to move it; double-click to remove it.',
   startFrom: 'Start from',
   length: 'Length',
   light: 'Light',
@@ -23,14 +23,14 @@ export const makeClip = messages({
   faultBegins: 'Fault begins',
   to: 'to',
   faultEnds: 'Fault ends',
-  whoComes: 'Who comes',
-  actor: (value: number) => `Actor ${value}`,
-  actorComesAt: (value: number) => `Actor ${value} comes at`,
+  whoComes: 'Targets',
+  actor: (value: number) => `Target ${value}`,
+  actorComesAt: (value: number) => `Target ${value} starts at`,
   mask: 'mask',
-  removeActor: (value: number) => `Remove actor ${value}`,
-  addSomebody: 'Add somebody',
-  leave: 'Leave',
-  makeTheClip: 'Make the clip'
+  removeActor: (value: number) => `Remove target ${value}`,
+  addSomebody: 'Add target',
+  leave: 'Cancel',
+  makeTheClip: 'Make clip'
 })
 
 export const clipBar = messages({
@@ -40,44 +40,41 @@ export const clipBar = messages({
   beingAnalysed: 'being analysed',
   notAnalysed: 'not analysed',
   clip: 'Clip',
-  chooseAClip: 'Choose a clip',
-  allClipsWithTheirCounts: 'All clips with their counts',
+  chooseAClip: 'Select a clip',
+  allClipsWithTheirCounts: 'All clips…',
   thisClip: 'This clip',
-  nameAndStartOfThis: 'Name and start of this clip',
-  addAClip: 'Add a clip',
-  makeAClip: 'Make a clip',
+  nameAndStartOfThis: 'Name and start…',
+  addAClip: 'Add clip',
+  makeAClip: 'Make clip',
   clipFile: 'Clip file',
   sending: 'Sending',
-  lookingAt: 'Looking at',
-  theStartMustBeA: 'The start must be a date and a time.',
+  lookingAt: 'Analysing',
+  theStartMustBeA: 'Enter a date and a time.',
   remove: (name: string) => `Remove ${name}?`,
-  theClipItsTargetsAnd: 'The clip, its targets and its runs go for good. Detections stay.',
-  removeIt: 'Remove it',
-  startOnTheSitesClock: (timeZone: string) => `Start, on the site’s clock (${timeZone})`,
-  removeTheClip: 'Remove the clip'
+  theClipItsTargetsAnd: 'Deletes the clip with its targets and runs. Detections stay.',
+  removeIt: 'Remove',
+  startOnTheSitesClock: (timeZone: string) => `Start, site time (${timeZone})`,
+  removeTheClip: 'Remove clip'
 })
 
 export const clipStage = messages({
-  noClipOfThisCamera: 'No clip of this camera yet',
-  dropAVideoFileHere:
-    'Drop a video file here, or choose one. Wardoptic finds who and what moves in it; every line you draw is tried on it at once.',
-  chooseAVideoFile: 'Choose a video file',
-  makeAClipFromA: 'Make a clip from a script',
-  drawOnItsLivePicture: 'Draw on its live picture',
+  noClipOfThisCamera: 'No clips of this camera',
+  dropAVideoFileHere: 'Drop a video here to test your detections on it.',
+  chooseAVideoFile: 'Choose video…',
+  makeAClipFromA: 'Make a clip from the simulated scene',
+  drawOnItsLivePicture: 'Draw on the live picture',
   hasNotBeenAnalysed: (name: string) => `${name} has not been analysed`,
-  itsAnalysisWasStoppedWithout:
-    'Its analysis was stopped. Without targets nothing can be tried on it.',
-  analyseIt: 'Analyse it',
+  itsAnalysisWasStoppedWithout: 'Its analysis was stopped. Analyse to test detections.',
+  analyseIt: 'Analyse',
   making: 'Making',
   analysing: 'Analysing',
   starting: 'Starting'
 })
 
 export const referenceTool = messages({
-  theReferenceIsThePicture:
-    'The reference is the picture as it should be, learned at the clip’s start',
-  andAgainAt: (moments: string) => `and again at ${moments}`,
-  itFollowsSlowLight: '. It follows slow light by itself.',
-  learnItAnewHere: 'Learn it anew here',
-  onlyAtTheStart: 'Only at the start'
+  theReferenceIsThePicture: 'Reference picture from the start of the clip',
+  andAgainAt: (moments: string) => `and from ${moments}`,
+  itFollowsSlowLight: '. It follows slow changes of light.',
+  learnItAnewHere: 'Use this moment',
+  onlyAtTheStart: 'Start of clip only'
 })

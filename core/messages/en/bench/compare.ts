@@ -1,16 +1,15 @@
 import { messages } from '../../messages.ts'
 
 export const compare = messages({
-  whatEachWouldSend: (name: string) => `What each would send: ${name}`,
+  whatEachWouldSend: (name: string) => `Compare kinds: ${name}`,
   wantedATriggerWith: 'Wanted: a trigger with',
   inThePictureByThe: (truth: boolean) =>
     `in the picture, ${truth ? 'by the clip’s ground truth' : 'by the targets that were found in it'}`,
-  thisCameraHasNoDetection:
-    'This camera has no detection in use that could be compared. Add Motion, Motion by class or a line.',
-  noTrigger: 'no trigger',
-  wanted: (wanted: number) => `✓ ${wanted} wanted`,
-  forNothing: (more: number) => `✕ ${more} for nothing`,
+  thisCameraHasNoDetection: 'No detections to compare. Add Motion, Motion by class or a line.',
+  noTrigger: 'no triggers',
+  wanted: (wanted: number) => `${wanted} wanted`,
+  forNothing: (more: number) => `${more} unwanted`,
   atWanted: (name: string, time: string, good: boolean) =>
-    `${name} at ${time}, ${good ? 'wanted' : 'for nothing'}`,
+    `${name} at ${time}, ${good ? 'wanted' : 'unwanted'}`,
   andMoreOnTheTimeline: (more: number) => `and ${more} more on the timeline`
 })

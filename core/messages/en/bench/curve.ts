@@ -2,5 +2,5 @@ import { messages } from '../../messages.ts'
 
 export const curvePanel = messages({
   measuredCurve: 'Measured curve',
-  limit: (value: number, unit: string) => `limit ${value} ${unit}`
+  limit: (value: number, unit: string) => `limit ${value}${unit === '%' ? '' : ' '}${unit}`
 })

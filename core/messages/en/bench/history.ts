@@ -1,21 +1,21 @@
 import { messages } from '../../messages.ts'
 
 export const historyDrawer = messages({
+  theScene: 'The scene',
   historyOfThisCamera: 'History of this camera',
-  atFirst: 'at first',
-  goBackTo: (label: string | undefined) =>
-    `Go back to ${label ? `“${label}”` : 'an earlier state'}`,
+  atFirst: 'at the start',
   edits: 'Edits',
   comparison: 'Comparison',
   chooseAnEditToSee:
-    'Choose an edit to see what has changed since then. Every state can be gone back to, and that can be undone.',
-  compareItWith: 'Compare it with',
-  howItIsNow: 'How it is now',
-  hoursBelongToTheSite: 'Hours belong to the site: they go back for every camera that uses them.',
-  goBackToThisState: 'Go back to this state',
+    'Select an edit to see what changed since. You can restore any state, and undo that.',
+  compareItWith: 'Compare with',
+  howItIsNow: 'Now',
+  hoursBelongToTheSite:
+    'Schedules belong to the site: restoring them affects every camera that uses them.',
+  goBackToThisState: 'Restore this state',
   earlierEdits: 'Earlier edits',
   isNew: 'is new',
   wasDeleted: 'was deleted',
-  comparing: 'Comparing …',
+  comparing: 'Comparing…',
   noDifference: 'No difference.'
 })

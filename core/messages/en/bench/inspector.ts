@@ -1,16 +1,15 @@
 import { messages } from '../../messages.ts'
 
 export const changePanel = messages({
-  whatWouldHaveToChange: 'What would have to change?',
-  whatWouldHaveToChange2: 'What would have to change',
-  toKeepItOutOne: 'To keep it out, one of these',
-  toLetItThroughOne: 'To let it through, one of these',
-  tryingEachGate: 'Trying each gate …',
-  noChangeToASingle:
-    'No change to a single gate would do it; more than one stands in the way, or the shape does not reach it.',
-  doIt: 'Do it',
+  whatWouldHaveToChange: 'Suggest a change',
+  whatWouldHaveToChange2: 'Suggested changes',
+  toKeepItOutOne: 'To stop it, one of these',
+  toLetItThroughOne: 'To trigger, one of these',
+  tryingEachGate: 'Trying each condition…',
+  noChangeToASingle: 'No single change is enough.',
+  doIt: 'Apply',
   tryingItOnTheClip: (clips: number) =>
-    `Trying it on ${clips === 1 ? 'the clip' : `all ${clips} clips`} …`,
+    `Testing on ${clips === 1 ? 'the clip' : `all ${clips} clips`}…`,
   onThisClip: 'on this clip',
   onAllClips: (clips: number) => `on all ${clips} clips`,
   nothingElseChanges: (on: string) => `Nothing else changes ${on}.`,
@@ -23,62 +22,55 @@ export const changePanel = messages({
 })
 
 export const deviceLimits = messages({
-  hasNoDetectionOf: (device: string) => `${device} has no detection of this kind`,
-  hasNoSuchSetting: (device: string) => `${device} has no such setting`,
+  hasNoDetectionOf: (device: string) => `${device} does not support this kind`,
+  hasNoSuchSetting: (device: string) => `${device} does not support this setting`,
   stepOfTo: (device: string, step: number, min: number, max: number, same: boolean, back: number) =>
     `${device}: step ${step} of ${min} to ${max}${same ? '' : `, which is ${back}`}`,
   to: (device: string, min: number, max: number, unit: string, holds: boolean, value: number) =>
-    `${device}: ${min} to ${max}${unit}${holds ? '' : `; it would hold ${value}${unit}`}`
+    `${device}: ${min} to ${max}${unit}${holds ? '' : `; it will use ${value}${unit}`}`
 })
 
 export const nearMisses = messages({
   nearMisses: 'Near misses',
-  nearMissMisses: (near: number) =>
-    `${near} near ${near === 1 ? 'miss' : 'misses'}, the nearest first`,
+  nearMissMisses: (near: number) => `${near} near ${near === 1 ? 'miss' : 'misses'}, closest first`,
   target: 'target',
   s: (time: string) => `${time} s`,
-  short: (value: number) => `${value} % short`
+  short: (value: number) => `${value}% short`
 })
 
 export const actionsEditor = messages({
-  nothingToSetOffHas: 'Nothing to set off has been set up on this site yet.',
-  link: (name: string) => `Link ${name}`,
-  unlink: (name: string) => `Unlink ${name}`,
-  severityAlarmAndSettingsIn: 'Severity, alarm and settings in Actions',
-  setUpOutputsAndMessages: 'Set up outputs and messages in Actions',
+  nothingToSetOffHas: 'No actions on this site yet.',
+  severityAlarmAndSettingsIn: 'Edit in Actions',
+  setUpOutputsAndMessages: 'Set up actions',
   andMore: (names: string, more: number) => `${names} and ${more} more`
 })
 
 export const inspector = messages({
-  ignoreArea: (value: number) => `⊘ Ignore area ${value}`,
+  forDevicesThatSwitchThis:
+    'Keeps its place on the device, detects nothing. For devices that switch this kind back on by themselves.',
+  ignoreArea: (value: number) => `Ignore area ${value}`,
   nothingSelected: 'Nothing selected',
   ignoreArea2: (value: number) => `ignore area ${value}`,
   inspector: 'Inspector',
   del: 'Del',
   delete2: (deleteName: string) => `Delete ${deleteName}`,
-  chooseADetectionOnThe:
-    'Choose a detection on the left or on the picture to set it. Choose a trigger or a target to see which gates it passed.',
+  chooseADetectionOnThe: 'Select a detection to edit it. Select a trigger or a target to see why.',
   aTargetWhoseFeetAre:
-    'A target whose feet are in this area does not count, for any detection of this camera.',
-  switchedOffItTriggers: '☾ Switched off: it triggers nothing until it is in use.',
-  chooseATriggerOnThe:
-    'Choose a trigger on the timeline, or a target, to see why it fired or why not.',
-  parkUse: (parked: boolean, name: string) => `${parked ? 'Park' : 'Use'} ${name}`,
-  forDevicesThatSwitchThis:
-    'For devices that switch this kind on again by themselves: it keeps its place there with one minute a day and no area, and watches nothing.',
-  parkIt: 'Park it',
-  parkedOnItsDeviceIt:
-    'Parked: on its device it is armed for one minute a day, with no area; it watches nothing.',
-  useItAgain: 'Use it again'
+    'Targets standing in this area do not count for any detection of this camera.',
+  switchedOffItTriggers: 'Switched off: it does not trigger.',
+  chooseATriggerOnThe: 'Select a trigger or a target to see why.',
+  parkIt: 'Park',
+  parkedOnItsDeviceIt: 'Parked: keeps its place on the device, detects nothing.',
+  useItAgain: 'Unpark'
 })
 
 export const shapeTools = messages({
   shape: 'Shape',
-  turnTheDirectionOver: 'Turn the direction over',
-  cutInTwoAtThe: 'Cut in two at the vertex',
-  showItOnThePicture: 'Show it on the picture',
-  hideItOnThePicture: 'Hide it on the picture',
-  unlockTheShape: 'Unlock the shape',
-  lockTheShape: 'Lock the shape',
-  copyTo: 'Copy to …'
+  turnTheDirectionOver: 'Reverse direction',
+  cutInTwoAtThe: 'Split at the vertex',
+  showItOnThePicture: 'Show on picture',
+  hideItOnThePicture: 'Hide on picture',
+  unlockTheShape: 'Unlock shape',
+  lockTheShape: 'Lock shape',
+  copyTo: 'Copy to…'
 })

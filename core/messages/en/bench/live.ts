@@ -1,10 +1,10 @@
 import { messages } from '../../messages.ts'
 
 export const heardLive = messages({
-  heardLive: 'Heard live',
-  whatItsDeviceSaysBy: 'What its device says, by the settings that were sent to it:',
+  heardLive: 'Live events',
+  whatItsDeviceSaysBy: 'Events from its device, with the settings on the device:',
   nothingHeardYetWhatIts:
-    'Nothing heard yet. What its device sets off, by the settings that were sent to it, is shown here as it comes. Choose a clip to try what is drawn.'
+    'No events yet. Triggers of the device appear here. Select a clip to test what is drawn.'
 })
 
 export const livePicture = messages({

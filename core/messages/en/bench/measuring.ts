@@ -1,9 +1,8 @@
 import { messages } from '../../messages.ts'
 
 export const draft = messages({
-  person: (value: number) => `Person ${value} `,
-  corner: (value: number) => `Corner ${value} `,
-  theMarks: 'The marks '
+  person: (value: number) => `Person ${value}`,
+  corner: (value: number) => `Corner ${value}`
 })
 
 export const sceneLayer = messages({
@@ -13,50 +12,46 @@ export const sceneLayer = messages({
   mMAway: (metres: string, distance: string) => `${metres} m, ${distance} m away`
 })
 
-export const useMeasuring = messages({
-  measureTheScene: 'Measure the scene'
-})
-
 export const measurePanel = messages({
-  measuringTheScene: 'Measuring the scene',
-  leaveMeasuring: 'Leave measuring',
+  measuringTheScene: 'Calibrate',
+  leaveMeasuring: 'Close calibration',
   fromPeople: 'From people',
   fromARectangle: 'From a rectangle',
-  cameraHangsAt: 'Camera hangs at',
+  cameraHangsAt: 'Camera height',
   m: (height: string) => `${height} m`,
-  looksDownBy: 'looks down by',
-  seesUpAndDown: 'sees, up and down',
+  looksDownBy: 'tilt',
+  seesUpAndDown: 'vertical view',
   marksLieOfThe: (value: string) =>
-    `Marks lie ${value} % of the picture’s height from where this camera would see them. Drag the figure over the picture: it keeps its height.`,
-  takeTheLensAsUsual: (value: number) => `Take the lens as usual (${value}° high)`,
-  keepThisMeasurement: 'Keep this measurement',
-  leave: 'Leave',
+    `Marks are ${value}% of the picture height off. Drag the figure over the picture to check its height.`,
+  takeTheLensAsUsual: (value: number) => `Use a typical lens (${value}° vertical)`,
+  keepThisMeasurement: 'Save calibration',
+  leave: 'Cancel',
   nowTheTopOf: (foot: boolean) =>
-    `${foot ? 'Now the top of the same person’s head.' : 'Click where somebody stands, then the top of the head. Three people, nearer and farther away; two when the lens is known.'} By keyboard: arrows and`,
+    `${foot ? 'Now click the top of the same person’s head.' : 'Click a person’s feet, then the top of the head. Mark three people, near and far; two when the lens is known.'} By keyboard: arrows and`,
   backspace: 'Backspace',
-  takesOneBack: 'takes one back.',
-  takeThePeopleOfThis: 'Take the people of this clip',
+  takesOneBack: 'removes one.',
+  takeThePeopleOfThis: 'Use the people in this clip',
   peopleMarked: 'People marked',
   heightOfPerson: (value: number) => `Height of person ${value}`,
   m2: (value: string, i: string) => `${value}${i} m`,
   removePerson: (value: number) => `Remove person ${value}`,
   foundByTheAnalysisEach:
-    'Found by the analysis, each taken to be 1.75 m tall. Their boxes cannot tell the lens: set it if you know it; heights hold all the same.',
+    'Found by the analysis, assumed 1.75 m tall. Enter the lens if you know it.',
   lensIfKnown: 'Lens, if known',
-  high: '° high',
+  high: '° vertical',
   unknown: 'unknown',
   clickTheFourCornersOf:
-    'Click the four corners of something square on the ground, in order around: a parking bay, a slab, a court. Say how long its first side and the next one are.',
+    'Click the four corners of a rectangle on the ground, in order: a parking bay, a slab, a court. Enter its first and next side.',
   firstSide: 'First side',
   nextSide: 'Next side',
-  markTheCornersAgain: 'Mark the corners again',
+  markTheCornersAgain: 'Clear corners',
   scene: 'Scene',
   measuredTheCameraHangsAt: (height: string, tilt: string) =>
-    `Measured: the camera hangs at ${height} m and looks down by ${tilt}°. Sizes can be in metres.`,
+    `Calibrated: camera height ${height} m, tilt ${tilt}°. Sizes can be in metres.`,
   groundGridAndFigure: 'Ground grid and figure',
-  bandsOfPixelDensity: 'Bands of pixel density',
+  bandsOfPixelDensity: 'Pixel density',
   notMeasuredYetThreePeople:
-    'Not measured yet. Three people of known height, or a rectangle on the ground, are enough for sizes in metres.',
-  measureItAgain: 'Measure it again',
-  measureTheScene: 'Measure the scene'
+    'Not calibrated. Mark three people of known height, or a rectangle on the ground.',
+  measureItAgain: 'Recalibrate',
+  measureTheScene: 'Calibrate'
 })

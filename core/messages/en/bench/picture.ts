@@ -8,10 +8,7 @@ export const shape = messages({
 })
 
 export const shapeParts = messages({
-  atkinsonHyperlegibleNextVariable: "'Atkinson Hyperlegible Next Variable', sans-serif",
-  addAVertexTo: (name: string) => `Add a vertex to ${name}`,
-  move: (name: string) => `Move ${name}`,
-  moveAVertexOf: (name: string) => `Move a vertex of ${name}`
+  atkinsonHyperlegibleNextVariable: "'Atkinson Hyperlegible Next Variable', sans-serif"
 })
 
 export const fitted = messages({
@@ -19,28 +16,20 @@ export const fitted = messages({
 })
 
 export const framesLayer = messages({
-  noYet: (name: string) => `no ${name} yet`,
-  drawTheFrameOf: (name: string, name2: string) => `Draw the ${name} frame of ${name2}`
+  noYet: (name: string) => `no ${name} yet`
 })
 
 export const targetBrackets = messages({
   m: (glyphs: string, cls: string, id: number, metres: string | null, passes: boolean) =>
-    `${glyphs} ${cls} ${id}${metres === null ? '' : ` · ${metres} m`}${passes ? '' : ' · not chosen'}`
-})
-
-export const overlay = messages({
-  paintCellsOf: (name: string) => `Paint cells of ${name}`,
-  changeTheSmallestFaceOf: (name: string) => `Change the smallest face of ${name}`
+    `${glyphs} ${cls} ${id}${metres === null ? '' : ` · ${metres} m`}${passes ? '' : ' · not selected'}`
 })
 
 export const cellTools = messages({
-  clearTheCells: 'Clear the cells',
   cells: 'Cells',
   paintOn: 'Paint on',
   paintOff: 'Paint off',
   brush: 'Brush',
   rectangle: 'Rectangle',
-  paintAllCellsOf: (name: string) => `Paint all cells of ${name}`,
   paintTheCellsWhereMotion: 'Paint the cells where motion counts.'
 })
 
@@ -52,10 +41,10 @@ export const stage = messages({
   clickWhereTheGoes: (kind: string) => `Click where the ${kind} goes.`,
   enterOrADoubleClick: (kind: string) => `Enter or a double click finishes the ${kind}.`,
   esc: 'Esc',
-  leaves: 'leaves.',
+  leaves: 'cancels.',
   pictureDrawingAnA: (name: boolean, name2: string, points: number) =>
     `Picture: drawing ${name ? 'an' : 'a'} ${name2}, ${points} vertices so far`,
-  pictureMeasuringTheScene: 'Picture: measuring the scene',
+  pictureMeasuringTheScene: 'Picture: calibration',
   picture: 'Picture',
   pictureVertexOf: (name: string, vertex: number | null, points: number) =>
     `Picture: ${name}${vertex === null ? '' : `, vertex ${vertex} of ${points}`}`

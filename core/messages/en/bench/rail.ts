@@ -3,53 +3,43 @@ import { messages } from '../../messages.ts'
 export const templates = messages({
   nights: 'Nights',
   aLineAlongTheWater:
-    'A line along the water: a person who crosses it either way, seen for 0.3 s, with 40 % of the body over.',
+    'A line: a person who crosses it either way, 0.3 s confirmation, 40% of the body over.',
   water: 'Water',
   land: 'Land',
   fenceLine: 'Fence line',
   doorwayInAndOut: 'Doorway, in and out',
-  aZoneJustBehindThe:
-    'A zone just behind the door: two detections, for who comes in and for who goes out.',
+  aZoneJustBehindThe: 'A zone behind the door: one detection for entry, one for exit.',
   comesIn: 'Comes in',
   goesOut: 'Goes out',
   waitingCar: 'Waiting car',
   noGoAreaAtNight: 'No-go area at night',
   aZoneInWhichNobody:
-    'A zone in which nobody must be at night: people, cycles and vehicles, after 2 s, not again within 10 s.',
+    'A zone: people, cycles and vehicles at night, after 2 s, re-trigger delay 10 s.',
   noGoArea: 'No-go area',
   nothingToDrawTamperWith:
-    'Nothing to draw: tamper with every cause after 3 s, and no picture for 5 s, at all hours.',
-  cameraCare: 'Camera care',
-  pictureLost: 'Picture lost'
+    'No drawing: every tamper cause after 3 s, and video loss after 5 s, always.',
+  cameraCare: 'Camera health',
+  pictureLost: 'Video loss'
 })
 
 export const bulkPanel = messages({
   detectionDetections: (marked: number) => `${marked} ${marked === 1 ? 'detection' : 'detections'}`,
-  of: (label: string, count: string) => `${label} of ${count}`,
-  linkUnlinkOf: (linked: boolean, name: string, count: string) =>
-    `${linked ? 'Link' : 'Unlink'} ${name} of ${count}`,
-  severalAtOnce: 'Several at once',
-  markDetectionsAbove: 'Mark detections above',
+  severalAtOnce: 'Edit several',
+  markDetectionsAbove: 'Select detections above',
   for: (count: string) => `For ${count}`,
-  sensitivityForAllMarked: 'Sensitivity for all marked',
-  setTheSensitivity: 'Set the sensitivity',
+  sensitivityForAllMarked: 'Sensitivity for all selected',
   setSensitivity: 'Set sensitivity',
-  classesForAllMarked: 'Classes for all marked',
-  setTheClasses: 'Set the classes …',
-  setTheClasses2: 'Set the classes',
-  hoursForAllMarked: 'Hours for all marked',
-  setTheArmingHours: 'Set the arming hours …',
+  classesForAllMarked: 'Classes for all selected',
+  setTheClasses: 'Set classes…',
+  hoursForAllMarked: 'Schedule for all selected',
+  setTheArmingHours: 'Set schedule…',
   always: 'Always',
-  setTheHours: 'Set the hours',
-  actionForAllMarked: 'Action for all marked',
-  action: 'Action …',
+  actionForAllMarked: 'Action for all selected',
+  action: 'Action…',
   link: 'Link',
   unlink: 'Unlink',
-  use: 'Use',
-  inUse: 'In use',
-  switchOff: 'Switch off',
+  inUse: 'On',
   off: 'Off',
-  delete: (count: string) => `Delete ${count}`,
   done: 'Done'
 })
 
@@ -59,27 +49,27 @@ export const newButtons = messages({
   z: 'Z',
   ignoreArea: 'Ignore area',
   i: 'I',
-  newDetectionOfAnotherKind: 'New detection of another kind',
-  fromACommonNeed: 'From a common need'
+  newDetectionOfAnotherKind: 'Other kinds',
+  fromACommonNeed: 'Templates'
 })
 
 export const railItem = messages({
   mark: (name: string) => `Mark ${name}`,
   switchedOff: 'switched off',
-  parkedOneMinuteADay: 'parked: one minute a day, no area',
+  parkedOneMinuteADay: 'parked: keeps its place, detects nothing',
   trigger: 'trigger',
   triggers: 'triggers',
   nearMissMisses: (near: number) => `${near} near ${near === 1 ? 'miss' : 'misses'}`,
-  hiddenOnThePicture: 'Hidden on the picture',
+  hiddenOnThePicture: 'Hidden',
   locked: 'Locked',
   moreFor: (name: string) => `More for ${name}`,
   moveUp: 'Move up',
   moveDown: 'Move down',
-  showOnThePicture: 'Show on the picture',
-  hideOnThePicture: 'Hide on the picture',
-  unlockTheShape: 'Unlock the shape',
-  lockTheShape: 'Lock the shape',
-  inUse: (name: string) => `${name} in use`
+  showOnThePicture: 'Show on picture',
+  hideOnThePicture: 'Hide on picture',
+  unlockTheShape: 'Unlock shape',
+  lockTheShape: 'Lock shape',
+  inUse: (name: string) => `${name} on`
 })
 
 export const railReadiness = messages({
@@ -87,15 +77,12 @@ export const railReadiness = messages({
 })
 
 export const rail = messages({
-  changeTheOrder: 'Change the order',
-  useSwitchOff: (enabled: boolean, name: string) => `${enabled ? 'Use' : 'Switch off'} ${name}`,
   detections: 'Detections',
-  nothingDrawnYet: 'Nothing drawn yet',
+  nothingDrawnYet: 'No detections',
   detectionDetections: (placed: number) => `${placed} ${placed === 1 ? 'detection' : 'detections'}`,
-  several: 'Several …',
-  drawALineWhereSomebody:
-    'Draw a line where somebody must not cross unseen, or a zone where nobody must be. What the clip triggers shows at once.',
-  whatIsDrawn: 'What is drawn',
+  several: 'Select several',
+  drawALineWhereSomebody: 'Draw a line or zone. Triggers in this clip appear at once.',
+  whatIsDrawn: 'Detections',
   ignoreArea: (value: number) => `Ignore area ${value}`,
   deleteIgnoreArea: (value: number) => `Delete ignore area ${value}`
 })

@@ -4,13 +4,12 @@ export const runPanel = messages({
   running: 'Running',
   finished: 'Finished',
   stopped: 'Stopped',
-  notSent: 'not sent',
-  heldBack: 'held back',
-  runAsLive: 'Run as live',
-  noTriggerSoFar: 'No trigger so far.',
-  nothingTriggered: 'Nothing triggered.',
-  setsOffNothing: 'sets off nothing',
+  failed: 'Failed. See the server log.',
+  runAsLive: 'Replay as live',
+  noTriggerSoFar: 'No triggers so far.',
+  nothingTriggered: 'No triggers.',
+  setsOffNothing: 'no actions',
   attempt: (error: string, attempts: number) =>
     ` (${error}${attempts ? `; attempt ${attempts}` : ''})`,
-  openTheMailbox: 'Open the mailbox'
+  openTheMailbox: 'Open mailbox'
 })

@@ -1,29 +1,20 @@
 import { messages } from '../../messages.ts'
 
 export const useShapes = messages({
-  the: (kind: string, why: string) => `The ${kind} ${why}.`,
-  drawIgnoreArea: (value: number) => `Draw ignore area ${value}`,
-  deleteIgnoreArea: (value: number) => `Delete ignore area ${value}`,
-  duplicateIgnoreArea: (value: number) => `Duplicate ignore area ${value}`,
-  turnOver: (name: string) => `Turn ${name} over`,
   chooseTheVertexAtWhich: (kind: string) =>
-    `Choose the vertex at which the ${kind} is to be cut: click it, or press Tab with the picture in focus.`,
-  theCannotBeCutAt: (kind: string) => `The ${kind} cannot be cut at this vertex.`,
-  cutIgnoreArea: (value: number) => `Cut ignore area ${value}`,
-  cutInTwo: (name: string) => `Cut ${name} in two`
+    `Select the vertex at which to split the ${kind}: click it, or press Tab with the picture in focus.`,
+  theCannotBeCutAt: (kind: string) => `The ${kind} can’t be split at this vertex.`
 })
 
 export const copyTo = messages({
-  atTheSamePlaceOf: 'at the same place of the ground',
-  atTheSamePlaceOf2:
-    'at the same place of the picture, as not both scenes are measured on that ground',
-  cutOffAtTheEdge: 'cut off at the edge of that picture',
-  withoutItsSizeInMetres: 'without its size in metres, as that scene is not measured',
-  copyFromAnotherCamera: (name: string) => `Copy ${name} from another camera`,
-  isOnNow: (name: string, name2: string) => `${name} is on ${name2} now`
+  atTheSamePlaceOf: 'at the same place on the ground',
+  atTheSamePlaceOf2: 'at the same place in the picture, as not both scenes are calibrated',
+  cutOffAtTheEdge: 'cut at the edge of the picture',
+  withoutItsSizeInMetres: 'without its size in metres, as that scene is not calibrated',
+  isOnNow: (name: string, name2: string) => `${name} copied to ${name2}`
 })
 
 export const useCopyTo = messages({
-  takenBack: 'Taken back.',
-  takeItBack: 'Take it back'
+  takenBack: 'Undone.',
+  takeItBack: 'Undo'
 })

@@ -16,18 +16,18 @@ export const lanes = messages({
 
 export const timeline = messages({
   timeline: 'Timeline',
-  showALongerStretch: 'Show a longer stretch',
-  showAShorterStretch: 'Show a shorter stretch',
+  showALongerStretch: 'Zoom out',
+  showAShorterStretch: 'Zoom in',
   wholeClip: 'whole clip',
-  noTargetsWereFoundIn: 'No targets were found in this clip.',
-  playedAgainAndAgainClick: 'Played again and again; click to end it',
-  loopFromToSEnd: (loop: string, loop2: string) => `Loop from ${loop} to ${loop2} s; end it`
+  noTargetsWereFoundIn: 'No targets in this clip.',
+  playedAgainAndAgainClick: 'Looping; click to stop',
+  loopFromToSEnd: (loop: string, loop2: string) => `Looping ${loop} to ${loop2} s; click to stop`
 })
 
 export const transport = messages({
-  oneFrameBack: 'One frame back',
+  oneFrameBack: 'Previous frame',
   pause: 'Pause',
   play: 'Play',
-  oneFrameOn: 'One frame on',
-  momentOnShow: 'Moment on show'
+  oneFrameOn: 'Next frame',
+  momentOnShow: 'Current moment'
 })

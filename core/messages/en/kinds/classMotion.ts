@@ -2,12 +2,11 @@ import { messages } from '../../messages.ts'
 
 export const words = messages({
   motionByClass: 'Motion by class',
-  inMotion: (d: string) => `${d} in motion, `,
-  of: (threshold: string, d: string) => `: ${threshold} of ${d}`,
+  inMotion: (who: string) => `${who} in motion, `,
+  of: (threshold: string, cells: string) => `: ${threshold} of ${cells}`,
   peopleMoving: 'People moving'
 })
 
 export const sentence = messages({
-  a: 'A',
-  inMotion: 'in motion'
+  moving: '{who} in motion'
 })

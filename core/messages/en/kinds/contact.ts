@@ -1,20 +1,19 @@
 import { messages } from '../../messages.ts'
 
 export const words = messages({
-  contactInput: 'Contact input'
+  contactInput: 'Contact input',
+  closes: 'closes',
+  opens: 'opens'
 })
 
 export const editors = messages({
   input: 'Input',
-  changeTheInput: 'Change the input',
-  normallyOpenFiresWhenIt: 'Normally open: fires when it closes',
-  normallyClosedFiresWhenIt: 'Normally closed: fires when it opens',
-  changeTheContactsRest: 'Change the contact’s rest',
-  debounce: 'Debounce',
-  forHowLongItMust: 'For how long it must stay so.',
-  changeTheDebounceTime: 'Change the debounce time'
+  normallyOpen: 'Normally open: triggers when it closes',
+  normallyClosed: 'Normally closed: triggers when it opens',
+  debounce: 'Debounce time',
+  howLong: 'How long it must stay that way.'
 })
 
 export const sentence = messages({
-  for: (debounceSeconds: string) => `for ${debounceSeconds}`
+  contactFor: (time: string) => `{name}: {contact} for ${time}`
 })

@@ -2,5 +2,6 @@ import { messages } from '../../messages.ts'
 
 export const words = messages({
   zoneEntry: 'Zone entry',
-  somebodyComesInFromOutside: 'somebody comes in from outside'
+  meaning: 'a target comes in from outside',
+  enters: 'enters'
 })

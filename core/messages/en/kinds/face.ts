@@ -1,44 +1,43 @@
+import { list } from '../../format.ts'
 import { messages } from '../../messages.ts'
 
 export const words = messages({
   withOrWithoutAMask: 'with or without a mask',
-  aMask: (mask: string) => `${mask} a mask`,
-  whoeverItIs: 'whoever it is',
+  withAMask: 'with a mask',
+  withoutAMask: 'without a mask',
+  anyFace: 'any face',
   nobodyYet: 'nobody yet',
   of: (names: string) => `of ${names}`,
-  ofAnybodyBut: (names: string) => `of anybody but ${names}`,
+  notOf: (names: string) => `of anyone but ${names}`,
+  or: (names: readonly string[]) => list(names, 'or'),
   faceAt: 'Face at '
 })
 
 export const editors = messages({
+  dashedFrame: 'The dashed frame on the picture. Drag its corner; smaller faces are ignored.',
   smallestFace: (name: string) => `Smallest face, ${name}`,
-  changeTheSmallestFace: 'Change the smallest face',
-  theDashedFrameOnThe:
-    'The dashed frame on the picture; drag its corner. Smaller faces do not count.',
   withOrWithoutAMask: 'With or without a mask',
   withAMask: 'With a mask',
   withoutAMask: 'Without a mask',
-  changeTheMaskCondition: 'Change the mask condition',
-  whereItCannotBeTold: 'Where it cannot be told, only “with or without” counts.',
-  whoeverItIs: 'Whoever it is',
-  somebodyOnTheList: 'Somebody on the list',
-  anybodyNotOnTheList: 'Anybody not on the list',
-  changeTheListCondition: 'Change the list condition',
-  namesOnTheListSeparated: 'Names on the list, separated by commas',
-  changeTheListOfFaces: 'Change the list of faces',
-  whoSomebodyIsComesFrom: 'Who somebody is comes from the camera; footage alone does not tell it.'
+  cannotBeTold: 'A face whose mask is not recognised counts only “with or without a mask”.',
+  anyFace: 'Any face',
+  listed: 'Only faces on the list',
+  notListed: 'Only faces not on the list',
+  names: 'Names on the list, separated by commas',
+  fromTheCamera: 'The camera recognises the face; footage alone does not tell who it is.'
 })
 
 export const sentence = messages({
-  aFaceAt: 'A face at',
+  aFace: 'A face at {name}, {size}',
   smallestFace: 'Smallest face',
-  ofAtLeast: (w: string, h: string) => `of at least ${w} × ${h}`,
-  listOfFaces: 'List of faces',
-  onA: ', on a'
+  atLeast: (size: string) => `at least ${size}`,
+  faceList: 'Face list',
+  onA: (who: string) => `on a ${who}`
 })
 
 export const faceLayer = messages({
-  atkinsonHyperlegibleNextVariable: "'Atkinson Hyperlegible Next Variable', sans-serif",
+  face: 'face',
+  mask: 'mask',
   noMask: 'no mask',
   tooSmall: (text: string) => `${text}, too small`,
   smallestFace: 'smallest face'

@@ -3,5 +3,5 @@ import { messages } from '../../messages.ts'
 export const words = messages({
   isIn: 'is in',
   intrusion: 'Intrusion',
-  somebodyIsInItFor: 'somebody is in it for as long as the dwell'
+  meaning: 'a target is inside for as long as the dwell'
 })

@@ -3,18 +3,15 @@ import { messages } from '../../messages.ts'
 export const words = messages({
   lingersIn: 'lingers in',
   loitering: 'Loitering',
-  somebodyLingersAlsoWithShort: 'somebody lingers, also with short absences'
+  meaning: 'a target lingers, short absences included'
 })
 
 export const graceEditor = messages({
-  gracetime: 'GraceTime',
-  grace: 'Grace',
-  whoIsOutOfThe: 'Who is out of the zone for no longer than this is still lingering.',
-  changeTheGrace: 'Change the grace'
+  graceTime: 'Grace time',
+  help: 'A target that is outside for no longer than this is still lingering.'
 })
 
 export const sentence = messages({
-  awayFor: ', away for',
-  grace: 'Grace',
-  atMost: (graceSeconds: string) => `at most ${graceSeconds}`
+  graceTime: 'Grace time',
+  outsideAtMost: (time: string) => `outside for at most ${time}`
 })

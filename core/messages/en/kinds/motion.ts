@@ -2,7 +2,8 @@ import { messages } from '../../messages.ts'
 
 export const words = messages({
   motion: 'Motion',
-  of: (threshold: string, d: string) => `: ${threshold} of ${d}`,
+  motionIn: 'Motion, ',
+  of: (threshold: string, cells: string) => `: ${threshold} of ${cells}`,
   allMovement: 'All movement'
 })
 

@@ -1,156 +1,134 @@
+import { count, list, wholePercent } from '../../format.ts'
 import { messages } from '../../messages.ts'
 
 export const words = messages({
   theWholeBody: 'the whole body',
-  threeQuartersOfTheBody: 'three quarters of the body',
-  halfTheBody: 'half the body',
-  aQuarterOfTheBody: 'a quarter of the body',
-  aTenthOfTheBody: 'a tenth of the body',
-  ofTheBody: (need: number) => `${need} % of the body`,
-  or: (words: string, more: string | undefined) => `${words} or ${more}`,
-  targetOfAnyClass: 'target of any class',
-  toMTall: (minMetres: number, maxMetres: number) => `${minMetres} to ${maxMetres}\u00a0m tall`,
-  atLeastMTall: (minMetres: number) => `at least ${minMetres}\u00a0m tall`,
-  atMostMTall: (maxMetres: number) => `at most ${maxMetres}\u00a0m tall`,
-  betweenAndOfThePicture: (min: string, max: string) => `between ${min} and ${max} of the picture`,
-  largerThanOfThePicture: (min: string) => `larger than ${min} of the picture`,
-  atMostOfThePicture: (max: string) => `at most ${max} of the picture`,
-  ofAnySize: 'of any size',
-  together: (atLeast: number) => `${atLeast} together:`,
-  theWholePicture: 'the whole picture',
-  ofCells: (selected: number, all: number) => `${selected} of ${all} cells`
+  threeQuarters: 'three quarters of the body',
+  half: 'half the body',
+  aQuarter: 'a quarter of the body',
+  aTenth: 'a tenth of the body',
+  ofTheBody: (need: number) => `${wholePercent(need)} of the body`,
+  or: (items: readonly string[]) => list(items, 'or'),
+  /** Who counts, at the beginning of a sentence. */
+  who: (classes: readonly string[]) =>
+    classes.length
+      ? `${/^[aeiou]/.test(classes[0]!) ? 'An' : 'A'} ${list(classes, 'or')}`
+      : 'Any target',
+  anyTarget: 'any target',
+  toTall: (min: number, max: number) => `${min} to ${max}\u00a0m tall`,
+  atLeastTall: (m: number) => `at least ${m}\u00a0m tall`,
+  atMostTall: (m: number) => `at most ${m}\u00a0m tall`,
+  between: (min: string, max: string) => `between ${min} and ${max} of the picture`,
+  largerThan: (min: string) => `larger than ${min} of the picture`,
+  atMost: (max: string) => `at most ${max} of the picture`,
+  anySize: 'any size',
+  wholePicture: 'the whole picture',
+  ofCells: (selected: number, all: number) => `${selected} of ${all} cells`,
+  always: 'always'
 })
 
 export const stayWords = messages({
-  of: (atLeast: number, d: string, verb: string) =>
-    `${atLeast > 1 ? `${atLeast} of ` : ''}${d} ${verb} `,
-  for: (dwellSeconds: number, dwellSeconds2: string, sensitivity: string) =>
-    `${dwellSeconds ? ` for ${dwellSeconds2}` : ''}, ${sensitivity}`
+  together: (n: number, who: string, verb: string) =>
+    n > 1
+      ? `${n} together: ${who.slice(0, 1).toLowerCase()}${who.slice(1)} ${verb} `
+      : `${who} ${verb} `,
+  after: (dwell: string | null, overlap: string) => `${dwell ? ` for ${dwell}` : ''}, ${overlap}`
 })
 
 export const bodyShare = messages({
-  ofTheBody: (value: number) => `${value} % of the body must be over the line`
+  overLine: (share: number) => `${wholePercent(share)} of the body must be over the line`
 })
 
 export const editors = messages({
-  rename: (name: string) => `Rename ${name}`,
-  unknownNotToldApartYet: 'unknown (not told apart yet)',
-  changeTheClasses: 'Change the classes',
-  noneChosenEveryTargetCounts: 'None chosen: every target counts.',
-  classfilter: 'ClassFilter',
-  changeTheSensitivity: 'Change the sensitivity',
-  mustBe: (sensitivity: string, where: string) => `${sensitivity} must be ${where}.`,
-  confirmtime: 'ConfirmTime',
-  howLongATargetMust: 'How long a target must have held its class before it counts.',
-  changeTheConfirmTime: 'Change the confirm time',
-  holdoff: 'HoldOff',
-  afterATriggerNoneFor: 'After a trigger, none for this long. 0: each one counts.',
-  changeTheHoldOff: 'Change the hold-off'
+  unknownClass: 'unknown (not recognised yet)',
+  noneChosen: 'None selected: every target counts.',
+  mustBe: (share: string, where: string) => `${share} must be ${where}.`,
+  howLongVisible: 'How long a target must be recognised as its class before it counts.',
+  afterATrigger: 'No further trigger for this long. 0: every crossing triggers.'
 })
 
 export const sizesChart = messages({
-  heightsOfTargetsByDistance: (sizes: number, wanted: number) =>
-    `Heights of ${sizes} targets by distance; ${wanted} of the wanted classes come to the shape`,
-  heightOfEachTargetBy:
-    'Height of each target, by where its feet are: far at the left, near at the right. Dark: at the shape.'
+  heights: (sizes: number, wanted: number) =>
+    `Heights of ${count(sizes, 'target')} by distance; ${wanted} of the selected classes reach the shape`,
+  heightOfEach:
+    'Height of each target by where its feet are: far on the left, near on the right. Dark: at the shape.'
 })
 
 export const sizeEditor = messages({
-  changeTheSizeFrames: 'Change the size frames',
-  sizeInMetres: 'Size in metres',
-  sizeInFrames: 'Size in frames',
-  framesOnThePicture: 'Frames on the picture',
+  framesOnPicture: 'Frames on the picture',
   metres: 'Metres',
-  withAClipItIs: 'With a clip it is shown here how large its targets are.',
-  thisClipHasNoTargets: 'This clip has no targets.',
-  fitTheSizeFramesTo: 'Fit the size frames to the clip',
-  fitToTheClip: (targets: number) =>
-    `Fit to the clip (${targets} ${targets === 1 ? 'target' : 'targets'} at the shape)`,
-  noneOfTheWantedClasses:
-    'None of the wanted classes comes to the shape, so there is nothing to fit to.',
-  whatFitsIntoTheSmallest:
-    'What fits into the smallest frame is too small, what does not fit into the largest too large.',
-  f: 'F',
-  drawsThemOnThePicture: 'draws them on the picture.',
-  minimumsize: 'MinimumSize',
-  maximumsize: 'MaximumSize',
-  smallestFrame: 'Smallest frame',
-  largestFrame: 'Largest frame',
-  atLeastTall: 'At least, tall',
-  atMostTall: 'At most, tall'
+  withAClip: 'Select a clip to see how large its targets are.',
+  noTargets: 'This clip has no targets.',
+  fitToClip: (n: number) => `Fit to the clip (${count(n, 'target')} at the shape)`,
+  nothingToFit: 'No target of the selected classes reaches the shape.',
+  whatFits:
+    'Targets that fit into the smallest frame are too small; targets that do not fit into the largest are too large. {key} draws the frames on the picture.',
+  smallestFrame: 'Smallest target',
+  largestFrame: 'Largest target',
+  atLeastTall: 'Minimum height',
+  atMostTall: 'Maximum height'
 })
 
 export const chips = messages({
   classes: 'Classes',
-  seenFor: 'seen for',
-  sizeFrames: 'Size frames'
+  visibleFor: (time: string) => `visible for ${time}`
 })
 
 export const motionEditors = messages({
-  cellsThatMustBeIn: 'Cells that must be in motion',
-  changeTheShareOfCells: 'Change the share of cells',
-  ofTheCellsThatAre: 'Of the cells that are painted on. The dashed line of the curve shows it.',
+  cellsInMotion: 'Cells that must be in motion',
+  ofTheCells: 'Of the painted cells. The dashed line of the curve shows it.',
   onDelay: 'On-delay',
-  forHowLongThereMust: 'For how long there must be enough motion.',
-  changeTheOnDelay: 'Change the on-delay',
+  howLongMotion: 'How long there must be enough motion.',
   offDelay: 'Off-delay',
-  afterHowLongWithoutIt: 'After how long without it a new trigger may fall.',
-  changeTheOffDelay: 'Change the off-delay'
+  howLongWithout: 'How long without motion before a new trigger is possible.'
 })
 
 export const movingSentence = messages({
-  in: 'in',
+  moves: (cells: string) =>
+    `{what} in {name}: {share} of ${cells} moves, {sensitivity}, for {delay}`,
   shareOfTheCells: 'Share of the cells',
-  ofMovesAt: (d: string) => `of ${d} moves, at`,
-  sensitivity2: (sensitivity: number) => `sensitivity ${sensitivity}`,
   delays: 'Delays'
 })
 
-export const delayEditor = messages({
-  changeTheDelay: 'Change the delay'
-})
-
 export const staysChart = messages({
-  howLongTargetsStayPass: (stays: number, passing: number, more: number, long: number) =>
-    `How long ${stays} targets stay: ${passing} pass by, ${more} stay; ${long} reach the dwell`,
-  passBy: (passing: number) => `${passing} pass by`,
-  stay: (more: number) => `${more} stay;`,
-  ofReachTheDwell: (stays: number) => `of ${stays} reach the dwell`
+  howLong: (stays: number, passing: number, more: number, long: number) =>
+    `How long ${count(stays, 'target')} stay: ${passing} pass by, ${more} stay; ${long} reach the dwell`,
+  passBy: (n: number) => `${n} pass by`,
+  stay: (n: number) => `${n} stay`,
+  reach: (n: number, stays: number) => `${n} of ${stays} reach the dwell`
 })
 
 export const zoneEditors = messages({
-  makeIt: (kind: string) => `Make it ${kind}`,
-  changeTheDwell: 'Change the dwell',
-  timethreshold: 'TimeThreshold',
-  howLongATargetMust: 'How long a target must stay in the zone.',
-  withAClipItIs: 'With a clip it is shown here how long its targets stay.',
-  onThisClipNobodyOf: 'On this clip nobody of these classes is in the zone.',
-  passersByTakeUpTo: (usual: string) => `Passers-by take up to ${usual}.`,
-  setItTo: (dwell: string) => `Set it to ${dwell}`,
-  countWhoIsInIt: 'Count who is in it when first seen',
-  changeWhoCounts: 'Change who counts',
-  targetsAtTheSameTime: 'Targets at the same time',
-  changeHowMany: 'Change how many',
-  n1EachTargetCountsAlone:
-    '1: each target counts alone. More: one trigger when so many have dwelt in the zone together.'
+  howLongInZone: 'How long a target must stay in the zone.',
+  withAClip: 'Select a clip to see how long its targets stay.',
+  nobodyInZone: 'In this clip no target of these classes is in the zone.',
+  passersBy: (usual: string) => `Passers-by take up to ${usual}.`,
+  setTo: (dwell: string) => `Set to ${dwell}`,
+  countFirstSeen: 'Count targets first seen inside',
+  sameTime: 'Targets at the same time',
+  oneEach: '1: each target counts alone. More: one trigger once that many are in the zone together.'
 })
 
 export const stayChips = messages({
-  howManyTogether: 'How many together'
+  numberTogether: 'Number together',
+  atATime: (n: number) => `${n} at a time`,
+  for: (time: string) => `for ${time}`
 })
 
 export const zoneSentence = messages({
+  inside: '{who} {does} {zone}, {overlap} in',
+  outside: '{who} {does} {zone}, {overlap} out',
   whatCounts: 'What counts',
-  with: ', with',
-  theZone: (where: string) => `${where} the zone`,
-  in: 'in',
-  out: 'out'
+  inTheZone: 'in the zone',
+  outOfTheZone: 'out of the zone'
 })
 
 export const sentence = messages({
-  armed: ', armed ',
-  notWithinOfTheLast: (holdOffSeconds: string) => `not within ${holdOffSeconds} of the last`,
+  addCondition: 'Add condition',
+  armed: (schedule: string) => `armed ${schedule}`,
+  notWithin: (time: string) => `not within ${time} of the last trigger`,
   everyTime: 'every time',
-  setsOff: '; sets off',
-  actions: 'Actions'
+  actions: 'Actions',
+  noActions: 'No actions',
+  withActions: (names: string) => `Actions: ${names}`
 })

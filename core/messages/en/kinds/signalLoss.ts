@@ -1,13 +1,12 @@
 import { messages } from '../../messages.ts'
 
 export const words = messages({
-  signalLoss: 'Signal loss',
-  noPicture: 'No picture, ',
-  for: (delaySeconds: string) => `: for ${delaySeconds}`,
-  pictureLost: 'Picture lost'
+  videoLoss: 'Video loss',
+  noPicture: 'Video loss, ',
+  for: (time: string) => `: for ${time}`
 })
 
 export const sentence = messages({
-  noNewPictureFor: ': no new picture for',
-  howLongNoNewPicture: 'How long no new picture may come.'
+  noNewPicture: '{name}: no new picture for {delay}',
+  howLong: 'How long no new picture may arrive.'
 })

@@ -1,64 +1,64 @@
 import { messages } from '../../messages.ts'
 
 export const words = messages({
-  whoCounts: 'Who counts',
+  whoCounts: 'Classes',
   size: 'Size',
   numberTogether: 'Number together',
-  armInput: 'Arm input',
-  listOfFaces: 'List of faces',
+  armInput: 'Contact',
+  listOfFaces: 'Face list',
   cellsInMotion: 'Cells in motion',
   cause: 'Cause',
-  whatFollows: 'What follows',
+  whatFollows: 'Actions',
   nuisance: 'Nuisance',
   triggers: (times: number) => `${times} triggers`,
-  walkOnTheScene: 'Walk on the scene',
-  stretchOfAClip: 'Stretch of a clip',
-  personOnSite: 'Person on site'
+  walkOnTheScene: 'Simulated walk',
+  stretchOfAClip: 'Part of a clip',
+  personOnSite: 'Walk on site'
 })
 
 export const checkList = messages({
-  workingOutWhatToCheck: 'Working out what to check …',
-  nothingIsProposedForIt: 'Nothing is proposed for it, and nothing was added.',
-  everythingThatWasRunWent: 'Everything that was run went as expected.',
-  nothingIsOutOfDate: 'Nothing is out of date.',
+  workingOutWhatToCheck: 'Working out checks…',
+  nothingIsProposedForIt: 'No checks. Add one.',
+  everythingThatWasRunWent: 'No failed checks.',
+  nothingIsOutOfDate: 'No checks are out of date.',
   moreProposed: (fresh: number) => `${fresh} more proposed`,
-  proposedFromItsOwn: (fresh: number) => `${fresh} proposed, from its own settings`,
-  keepThem: 'Keep them',
+  proposedFromItsOwn: (fresh: number) => `${fresh} proposed from its settings`,
+  keepThem: 'Add them',
   wouldBeProposedOtherwise: (changed: number) =>
-    `${changed} would be proposed otherwise now, by the settings as they are`,
-  takeTheNewOnes: 'Take the new ones',
-  gate: 'Gate',
-  mustLetThrough: 'Must let through',
-  mustNot: 'Must not',
-  asExpected: 'as expected',
-  notAsExpected: 'not as expected',
+    `${changed} ${changed === 1 ? 'check no longer matches' : 'checks no longer match'} the settings`,
+  takeTheNewOnes: 'Update',
+  gate: 'Condition',
+  mustLetThrough: 'Must trigger',
+  mustNot: 'Must not trigger',
+  asExpected: 'passed',
+  notAsExpected: 'failed',
   outOfDate: 'out of date',
-  neverRun: 'never run',
-  throughPaintedPicturesAnalysedAs: 'Through painted pictures, analysed as any others',
-  throughPictures: 'through pictures',
+  neverRun: 'not run',
+  throughPaintedPicturesAnalysedAs: 'Rendered pictures, analysed like any clip',
+  throughPictures: 'rendered pictures',
   proposed: 'proposed',
-  keep: (name: string) => `Keep ${name}`
+  keep: (name: string) => `Add ${name}`
 })
 
 export const checkEditor = messages({
   momentOfTheWalk: 'Moment of the walk',
   clickOnTheGroundTo:
-    'Click on the ground to lengthen the way, drag its points, double-click one to take it out.',
-  chooseSomebodyToChangeThe: 'Choose somebody to change the way.',
-  addSomebody: 'Add somebody',
-  comesAfter: 'Comes after',
+    'Click the ground to extend the path. Drag a point to move it; double-click to remove it.',
+  chooseSomebodyToChangeThe: 'Select someone to change the path.',
+  addSomebody: 'Add target',
+  comesAfter: 'Starts after',
   speed: 'Speed',
-  tall: 'Tall',
+  tall: 'Height',
   wearsAMask: 'Wears a mask',
-  takeOut: 'Take out',
+  takeOut: 'Remove',
   length: 'Length',
   fault: 'Fault',
-  lookedAt: 'Looked at',
-  asItTrulyIs: 'As it truly is',
-  throughPictures: 'Through pictures',
+  lookedAt: 'Run with',
+  asItTrulyIs: 'Exact positions',
+  throughPictures: 'Rendered pictures',
   whatToDoOnSite: 'What to do on site',
-  atTheSitesClock: 'At the site’s clock',
-  about: 'About',
+  atTheSitesClock: 'Site time',
+  about: 'Condition',
   notBefore: 'Not before',
   notAfter: 'Not after',
   cancel: 'Cancel'
@@ -66,26 +66,26 @@ export const checkEditor = messages({
 
 export const checkPanel = messages({
   deleted: (name: string) => `${name} deleted`,
-  walkThroughPaintedPictures: 'Walk, through painted pictures',
+  walkThroughPaintedPictures: 'Walk, rendered pictures',
   s: (seconds: string) => `${seconds} s`,
   momentOfTheWalk: 'Moment of the walk',
   run: 'Run',
-  walkItLive: 'Walk it live',
-  change: 'Change',
-  onTheBench: 'On the Bench',
+  walkItLive: 'Walk live',
+  change: 'Edit',
+  onTheBench: 'Open on the Bench',
   delete: (name: string) => `Delete ${name}`,
   thisWalk: 'this walk',
-  whatFollows: 'What follows',
-  setOff: 'set off',
-  notSetOffAsExpected: 'not set off, as expected',
-  betweenAndS: (from: string, to: string) => ` between ${from} and ${to} s`,
+  whatFollows: 'Actions',
+  setOff: 'ran',
+  notSetOffAsExpected: 'did not run, as expected',
+  betweenAndS: (from: string, to: string) => ` from ${from} to ${to} s`,
   andWhatFollowsSet: (acts: number, acts2: boolean, acts3: number) =>
-    `, and what follows: ${acts} set off${acts2 ? `, ${acts3} not` : ''}`,
-  seen: 'Seen',
-  neverRun: 'Never run.',
-  outOfDateTheSettings: 'Out of date: the settings have changed since.',
+    `; actions: ${acts} ran${acts2 ? `, ${acts3} did not` : ''}`,
+  seen: 'Result',
+  neverRun: 'Not run yet.',
+  outOfDateTheSettings: 'Settings changed since. Run it again.',
   triggers: (seen: number, seen2: string) => ` ${seen} triggers: ${seen2}.`,
-  thisCheckIsNoWalk: 'this check is no walk',
+  thisCheckIsNoWalk: 'this check is not a walk',
   check: (name: string) => `Check: ${name}`,
   theClipWasStopped: 'the clip was stopped'
 })
@@ -93,54 +93,51 @@ export const checkPanel = messages({
 export const detectionRail = messages({
   detections: 'Detections',
   proposed: (proposed: number) => `${proposed} proposed`,
-  noCheck: 'no check',
+  noCheck: 'no checks',
   of: (passed: number, own: number) => `${passed} of ${own}`
 })
 
 export const newCheck = messages({
-  aPersonOnSite: 'A person on site',
-  walkAsSomebodyWouldWho: 'Walk as somebody would who must set it off.',
-  aWalkOfMyOwn: 'A walk of my own'
+  aPersonOnSite: 'Walk on site',
+  walkAsSomebodyWouldWho: 'Walk as someone who must trigger it.',
+  aWalkOfMyOwn: 'Custom walk'
 })
 
 export const provePlace = messages({
-  readingTheChecks: 'Reading the checks …',
-  runChecks: 'Run checks',
+  readingTheChecks: 'Loading…',
   checks: 'Checks',
   walkLive: 'Walk live',
   runAll: 'Run all',
-  nothingToProveYet: 'Nothing to prove yet',
+  nothingToProveYet: 'No checks yet',
   onceADetectionIsDrawn:
-    'Once a detection is drawn on the Bench, the checks that its settings ask for are proposed here.',
+    'Draw a detection on the Bench. Checks for its settings are then proposed here.',
   checksOf: (name: string) => `Checks of ${name}`,
-  workingOutWhatToCheck: 'Working out what to check …',
-  checksAreProposedFrom: (proposals: number) =>
-    `${proposals} checks are proposed, from each detection’s own settings`,
+  workingOutWhatToCheck: 'Working out checks…',
+  checksAreProposedFrom: (proposals: number) => `${proposals} checks proposed from the settings`,
   everyGateOnBothSides:
-    'Every gate on both sides of its limit, the hours and outputs on both sides of theirs, and what must not set it off. Keep them all, or take them one by one below.',
-  keepAll: (length: number | string) => `Keep all ${length}`,
+    'Each condition, schedule and output on both sides of its limit, and what must not trigger. Add all, or choose below.',
+  keepAll: (length: number | string) => `Add all ${length}`,
   outOfDate: 'Out of date',
-  addACheck: 'Add a check',
+  addACheck: 'Add check',
   runThese: 'Run these',
-  theCheck: 'The check',
+  theCheck: 'Check',
   checks2: 'checks',
-  asExpected: 'as expected',
-  not: 'not',
+  asExpected: 'passed',
+  not: 'failed',
   outOfDate2: 'out of date',
-  ofTheTriggersThatWere:
-    'Of the triggers that were expected, how many came (recall); of those that came, how many were expected (precision)',
+  ofTheTriggersThatWere: 'Recall, precision and F1 of the expected triggers',
   recallPrecisionF1: (recall: string, precision: string, f1: string) =>
-    `recall ${recall} · precision ${precision} · F1 ${f1}`,
-  notAsExpected: 'Not as expected',
-  chooseACheckToSee: 'Choose a check to see what was expected, what came, and which gate decided.',
+    `found ${recall} of expected · ${precision} of triggers correct · F1 ${f1}`,
+  notAsExpected: 'Failed',
+  chooseACheckToSee: 'Select a check to see its expected result, its last result, and why.',
   lastRunS: (value: string) => `Last run: ${value} s`,
   checksRun: 'Checks run',
   of: (done: number, asked: number) => `${done} of ${asked}`,
   stopped: ', stopped',
-  goOn: 'Go on',
+  goOn: 'Resume',
   sinceBy: (label: string, by: string, since: number, more: number) =>
     ` since “${label}” by ${by}${since > 1 ? ` and ${more} more` : ''}`,
-  withoutAChangeOf: ' without a change of the settings',
-  worseThanTheTimeBefore: 'Worse than the time before',
-  betterThanTheTimeBefore: 'Better than the time before'
+  withoutAChangeOf: ' without a change of settings',
+  worseThanTheTimeBefore: 'Newly failed',
+  betterThanTheTimeBefore: 'Newly passed'
 })

@@ -3,8 +3,7 @@ import type { ZonePart } from '../zonePart.ts'
 import { entryVerb } from './words.ts'
 
 export const entryZone: ZonePart<EntryDetection> = {
-  before: () => 'A',
   verb: entryVerb,
-  where: 'in',
-  after: () => null
+  isInside: true,
+  conditions: () => []
 }

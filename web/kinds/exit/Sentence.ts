@@ -3,8 +3,7 @@ import type { ZonePart } from '../zonePart.ts'
 import { exitVerb } from './words.ts'
 
 export const exitZone: ZonePart<ExitDetection> = {
-  before: () => 'A',
   verb: exitVerb,
-  where: 'out of',
-  after: () => null
+  isInside: false,
+  conditions: () => []
 }

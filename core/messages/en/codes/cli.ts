@@ -1,0 +1,30 @@
+import { messages } from '../../messages.ts'
+
+export const cli = messages({
+  cannotRead: (file: string, code: string | undefined) => `cannot read ${file} (${code})`,
+  areOfFramesSAndFps: (fps: number, fps2: number) =>
+    `are at ${fps} frames/s, but --fps is ${fps2}; both must be of the same clip`,
+  areOfCellsAnd: (columns: number, rows: number, id: string, value: number, cells: number) =>
+    `have ${columns} × ${rows} cells, but ${id} has ${value} × ${cells}; analyse the clip with --grid ${value}x${cells}`,
+  fpsIsMust: (text: string) => `--fps is "${text}"; must be a number above 0, at most 1000`,
+  sizeIsMust: (text: string) =>
+    `--size is "${text}"; must be WIDTHxHEIGHT in pixels, such as 768x576`,
+  startIsMust: (text: string) =>
+    `--start is "${text}"; must be an instant with its offset from UTC, such as 2026-11-24T18:30:00Z`,
+  traceIsMust: (which: string) =>
+    `--trace is "${which}"; must be DETECTION:TARGET, such as edge:3, or DETECTION`,
+  isNoDetection: (m: string | undefined, known: string) =>
+    `"${m}" is not a detection of this camera; it has ${known}`,
+  detectionIsSwitched: (m: string | undefined) => `detection "${m}" is switched off`,
+  looksAtWhole: (m: string | undefined) =>
+    `"${m}" looks at whole frames, and there are none; give --measures`,
+  traceIsLooks: (which: string, m: string | undefined) =>
+    `--trace is "${which}"; ${m} looks at targets, so that one must be named: DETECTION:TARGET, such as ${m}:3`,
+  targetIsNotInThe: (m: string) => `target ${m} is not in the tracks`,
+  giveOnePlanNotN: (positionals: number, usage: string) =>
+    `give one plan, not ${positionals}\n${usage}`,
+  isMissingN: (name: string, usage: string) => `--${name} is missing\n${usage}`,
+  isNotIn: (cameraId: string, cameras: string) =>
+    `"${cameraId}" is not in the plan; it has ${cameras}`,
+  traceAndExpectedDoNot: (usage: string) => `--trace and --expected do not go together\n${usage}`
+})

@@ -1,0 +1,63 @@
+import { expect, test } from '@jest/globals'
+import { DateTime } from 'luxon'
+import {
+  clipTime,
+  count,
+  dateAndSecond,
+  dateAndTime,
+  duration,
+  frameSize,
+  list,
+  percent,
+  seconds,
+  settingSeconds,
+  weekdayAndTime
+} from './format.ts'
+
+test('the site’s clock agrees with luxon (general date library), also right before and after a change of the clock', () => {
+  for (const zone of ['Europe/London', 'Australia/Lord_Howe', 'America/St_Johns', 'Asia/Kathmandu'])
+    for (const change of [
+      '2026-03-29T01:00:00Z',
+      '2026-10-25T01:00:00Z',
+      '2026-04-04T15:00:00Z',
+      '2026-11-01T04:30:00Z'
+    ])
+      for (let minutes = -200; minutes <= 200; minutes += 7) {
+        const instant = Date.parse(change) + minutes * 60_000
+        const at = DateTime.fromMillis(instant, { zone, locale: 'en' })
+        expect(weekdayAndTime(instant, zone)).toBe(at.toFormat('ccc HH:mm'))
+        expect(dateAndTime(instant, zone)).toBe(at.toFormat('d LLL yyyy, HH:mm'))
+        expect(dateAndSecond(instant, zone)).toBe(at.toFormat('d LLL yyyy, HH:mm:ss'))
+      }
+  expect(weekdayAndTime(Date.parse('2026-11-24T08:12:39Z'), 'Europe/London')).toBe('Tue 08:12:39')
+})
+
+test('numbers as people read them', () => {
+  expect([percent(0.5), percent(1 / 3), percent(1)]).toEqual(['50%', '33.3%', '100%'])
+  expect([seconds(0), seconds(12.04), seconds(0.95)]).toEqual(['0.0 s', '12.0 s', '1.0 s'])
+  expect([settingSeconds(5), settingSeconds(2.5), settingSeconds(0.3)]).toEqual([
+    '5 s',
+    '2.5 s',
+    '0.3 s'
+  ])
+  expect(frameSize(0.031, 0.183)).toBe('3.1 × 18.3%')
+  expect([clipTime(39.1), clipTime(0), clipTime(3599.96)]).toEqual([
+    '00:39.1',
+    '00:00.0',
+    '60:00.0'
+  ])
+  expect(duration(24 * 3600 + 720)).toBe('24 h 12 min')
+})
+
+test('counts and lists', () => {
+  expect([count(1, 'trigger'), count(0, 'trigger'), count(2, 'miss', 'misses')]).toEqual([
+    '1 trigger',
+    '0 triggers',
+    '2 misses'
+  ])
+  expect([list(['a']), list(['a', 'b']), list(['a', 'b', 'c'])]).toEqual([
+    'a',
+    'a and b',
+    'a, b and c'
+  ])
+})
