@@ -53,7 +53,7 @@ export function App(): ReactNode {
         <ServerNote />
       </PartBoundary>
       <PlaceBoundary>
-        <Suspense fallback={<p className="waiting">{common.opening}</p>}>
+        <Suspense fallback={<p className="waiting">{common.loading}</p>}>
           {account.role === 'installer' ? (
             <InstallersPlaces />
           ) : (

@@ -78,12 +78,12 @@ export function AccountList({ me }: { me: number }): ReactNode {
               <td>
                 <Popconfirm
                   title={msg.willNotBeAble(a.name)}
-                  okText={msg.remove}
+                  okText={common.remove}
                   onConfirm={() => void act(() => request('DELETE', `/api/accounts/${a.id}`))}
                   disabled={a.id === me}
                 >
                   <Button size="small" type="text" disabled={a.id === me}>
-                    {msg.remove}
+                    {common.remove}
                   </Button>
                 </Popconfirm>
               </td>
@@ -133,7 +133,7 @@ export function AccountList({ me }: { me: number }): ReactNode {
           onChange={(role) => setWanted({ ...wanted, role })}
         />
         <Button size="small" type="primary" htmlType="submit">
-          {msg.add}
+          {common.add}
         </Button>
       </form>
       {error && <Alert type="error" title={error} />}

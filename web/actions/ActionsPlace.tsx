@@ -1,3 +1,4 @@
+import { common } from '../../core/messages/en/common.ts'
 import { type Said, said } from '../../core/messages/said.ts'
 import { problemWords } from '../../core/messages/errorWords.ts'
 import { actionsPlace as msg } from '../../core/messages/en/actions/actions.ts'
@@ -29,7 +30,7 @@ export function ActionsPlace(): ReactNode {
   const actions = useSiteActions()
   if (actions.error && !actions.data)
     return <Alert className="notice" type="error" showIcon title={problemWords(actions.error)} />
-  if (!actions.data) return <p className="waiting">{msg.readingWhatIsSetOff}</p>
+  if (!actions.data) return <p className="waiting">{common.loading}</p>
   return <Actions view={actions.data} />
 }
 

@@ -1,3 +1,4 @@
+import { common } from '../../core/messages/en/common.ts'
 import { type Said, said } from '../../core/messages/said.ts'
 import { problemWords } from '../../core/messages/errorWords.ts'
 import { alarmPanel as msg } from '../../core/messages/en/actions/actions.ts'
@@ -112,7 +113,7 @@ export function AlarmPanel({
           title={msg.setOffOnce(d.detection.name)}
           description={msg.asIfItHadTriggered}
           okText={msg.setItOff}
-          cancelText={msg.notNow}
+          cancelText={common.cancel}
           onConfirm={tryIt}
         >
           <Button
@@ -169,10 +170,10 @@ export function AlarmFields({
       {ownSeverity ? (
         <p className="quiet">{msg.itsSeverityIsSetWith}</p>
       ) : (
-        <Field label={msg.severity}>
+        <Field label={common.severity}>
           <Select
             size="small"
-            aria-label={msg.severity}
+            aria-label={common.severity}
             value={a.severity}
             options={SEVERITIES.map((value) => ({ value, label: value }))}
             onChange={(severity) => onKeep({ severity }, said('edits.severity'))}

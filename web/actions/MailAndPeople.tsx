@@ -138,7 +138,7 @@ function MailServer({ view }: { view: SiteActionsView }): ReactNode {
       )}
       <div className="row wrap">
         <Button type="primary" onClick={() => void keep()}>
-          {msg.keepTheMailServer}
+          {common.save}
         </Button>
         {saved && <span role="status">{msg.keptEachEMailsTest}</span>}
       </div>

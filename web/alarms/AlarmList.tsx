@@ -27,7 +27,7 @@ export function AlarmList(): ReactNode {
   const alarms = useAlarms()
   if (alarms.error && !alarms.data)
     return <Alert type="error" showIcon title={problemWords(alarms.error)} />
-  if (!alarms.data) return <p className="waiting">{msg.readingTheAlarms}</p>
+  if (!alarms.data) return <p className="waiting">{common.loading}</p>
   if (!alarms.data.alarms.length) return <p className="waiting">{msg.noAlarmYetATrigger}</p>
   return (
     <ol className="alarm-list">
@@ -145,7 +145,7 @@ function Delivery({ delivery: d }: { delivery: DeliveryView }): ReactNode {
               )
             }
           >
-            {msg.tryAgain}
+            {common.retry}
           </Button>
         )}
         {d.state !== 'held' && (

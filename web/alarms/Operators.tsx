@@ -1,3 +1,4 @@
+import { common } from '../../core/messages/en/common.ts'
 import type { Said } from '../../core/messages/said.ts'
 import { wordsOf } from '../../core/messages/words.ts'
 import { operators as msg } from '../../core/messages/en/alarms.ts'
@@ -65,7 +66,7 @@ export function Operators(): ReactNode {
     })
     source.addEventListener('database', (event: MessageEvent<string>) => {
       const { up } = JSON.parse(event.data) as { up: boolean }
-      setServerState(up ? null : msg.theDatabaseDoesNotAnswer)
+      setServerState(up ? null : common.databaseAway)
       if (up) void queries.invalidateQueries()
     })
     return () => {

@@ -1,5 +1,5 @@
+import { common } from '../../core/messages/en/common.ts'
 import { said } from '../../core/messages/said.ts'
-import { client as msg } from '../../core/messages/en/api.ts'
 import { ApiError, type ErrorView } from '../../core/apiError.ts'
 import { setServerState } from './serverState.ts'
 
@@ -17,7 +17,7 @@ export function errorOf(status: number, body: string): ApiError {
   if (status === 401) window.dispatchEvent(new Event(SIGNED_OUT))
   try {
     const view = JSON.parse(body) as ErrorView
-    if (view.code === 'unavailable') setServerState(msg.theDatabaseDoesNotAnswer)
+    if (view.code === 'unavailable') setServerState(common.databaseAway)
     return new ApiError(status, view)
   } catch {
     return new ApiError(status, { code: 'internal', said: said('server.answeredWith', status) })

@@ -1,3 +1,4 @@
+import { common } from '../../core/messages/en/common.ts'
 import { said } from '../../core/messages/said.ts'
 import { problemWords } from '../../core/messages/errorWords.ts'
 import { armingPlace as msg } from '../../core/messages/en/arming.ts'
@@ -31,7 +32,7 @@ export function ArmingPlace(): ReactNode {
   const actions = useSiteActions()
   if (actions.error && !actions.data)
     return <Alert className="notice" type="error" showIcon title={problemWords(actions.error)} />
-  if (!actions.data) return <p className="waiting">{msg.readingTheHours}</p>
+  if (!actions.data) return <p className="waiting">{common.loading}</p>
   return <Arming view={actions.data} />
 }
 

@@ -91,7 +91,7 @@ export function DayPanel({
               onSpan(null)
             }}
           >
-            {msg.takeOut}
+            {common.remove}
           </Button>
         </div>
       )}

@@ -1,3 +1,4 @@
+import { common } from '../../core/messages/en/common.ts'
 import { type Said, said } from '../../core/messages/said.ts'
 import { problemWords } from '../../core/messages/errorWords.ts'
 import { inputsPanel as msg } from '../../core/messages/en/arming.ts'
@@ -93,7 +94,7 @@ export function InputsPanel({ view }: { view: SiteActionsView }): ReactNode {
             ).then(() => setName(''))
           }
         >
-          {msg.add}
+          {common.add}
         </Button>
       </div>
     </section>

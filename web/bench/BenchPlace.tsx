@@ -1,6 +1,5 @@
 import { problemWords } from '../../core/messages/errorWords.ts'
 import { common } from '../../core/messages/en/common.ts'
-import { benchPlace as msg } from '../../core/messages/en/bench/bench.ts'
 import { Alert } from 'antd'
 import { useEffect, useState, type ReactNode } from 'react'
 import { Navigate, useParams } from 'react-router'
@@ -23,12 +22,12 @@ export function BenchPlace(): ReactNode {
     return first ? (
       <Navigate to={`/bench/${first.id}`} replace />
     ) : (
-      <p className="waiting">{common.opening}</p>
+      <p className="waiting">{common.loading}</p>
     )
   }
   if (bench.error && !bench.data)
     return <Alert className="notice" type="error" showIcon title={problemWords(bench.error)} />
-  if (!bench.data) return <p className="waiting">{msg.openingTheBench}</p>
+  if (!bench.data) return <p className="waiting">{common.loading}</p>
   return <WithDocument key={camera} view={bench.data} />
 }
 

@@ -38,7 +38,7 @@ const keys: [string, string][] = [
     'On the time scale: a range that is played again and again; Ctrl and the wheel show a shorter stretch'
   ],
   ['Ctrl+Z', common.undo],
-  ['Ctrl+Shift+Z', msg.redo],
+  ['Ctrl+Shift+Z', common.redo],
   ['?', msg.theseKeys]
 ]
 

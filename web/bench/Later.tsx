@@ -3,5 +3,5 @@ import { Suspense, type ReactNode } from 'react'
 
 /** Room for a part whose code is loaded only when it is wanted. */
 export function Later({ children }: { children: ReactNode }): ReactNode {
-  return <Suspense fallback={<p className="quiet">{common.opening}</p>}>{children}</Suspense>
+  return <Suspense fallback={<p className="quiet">{common.loading}</p>}>{children}</Suspense>
 }

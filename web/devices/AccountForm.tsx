@@ -49,7 +49,7 @@ export function AccountForm({
           onPressEnter={() => void say()}
         />
         <Button type="primary" loading={busy} onClick={() => void say()}>
-          {first ? msg.makeTheAccount : msg.useIt}
+          {first ? msg.makeTheAccount : common.save}
         </Button>
       </div>
       {error && <Alert type="error" title={error} />}

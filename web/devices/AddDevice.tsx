@@ -148,7 +148,7 @@ function Describe({
       {field('address', common.address, 'http://192.168.1.20')}
       {field('name', common.name, msg.slipwayCamera)}
       <label className="field">
-        <span>{msg.cameraOfTheSite}</span>
+        <span>{common.camera}</span>
         <Select
           value={form.camera}
           options={[
@@ -164,7 +164,7 @@ function Describe({
       <div className="row">
         <Button onClick={onBack}>{msg.back}</Button>
         <Button type="primary" loading={busy} onClick={() => void add()}>
-          {msg.addAndReadIt}
+          {common.add}
         </Button>
       </div>
     </div>

@@ -39,7 +39,7 @@ export function ChannelSection({ device, channel, named, act, working }: Props):
               className="camera-choice"
               value={channel.camera ?? ''}
               options={[
-                { value: '', label: msg.noneOfTheSite },
+                { value: '', label: common.none },
                 ...(site.data?.cameras ?? []).map((c) => ({ value: c.id, label: c.name }))
               ]}
               onChange={(camera) =>
@@ -87,7 +87,7 @@ export function ChannelSection({ device, channel, named, act, working }: Props):
                 disabled={working !== null}
                 value={running?.type ?? 'none'}
                 options={[
-                  ...(running ? [] : [{ label: msg.noneRuns, value: 'none' }]),
+                  ...(running ? [] : [{ label: common.none, value: 'none' }]),
                   ...channel.modes.map(({ type }) => ({ label: localName(type), value: type }))
                 ]}
                 onChange={(type) =>

@@ -54,7 +54,7 @@ export function DeviceSheet({
           <Popconfirm
             title={msg.remove(d.name)}
             description={msg.itsSettingsStayOnThe}
-            okText={msg.remove2}
+            okText={common.remove}
             cancelText={common.cancel}
             onConfirm={() =>
               act('remove', () => request('DELETE', `/api/devices/${d.id}`)).then(onRemoved)

@@ -1,3 +1,4 @@
+import { common } from '../../core/messages/en/common.ts'
 import { problemWords } from '../../core/messages/errorWords.ts'
 import { devicesPlace as msg } from '../../core/messages/en/devices.ts'
 import './devices.css'
@@ -78,7 +79,7 @@ export function DevicesPlace(): ReactNode {
               losses ? msg.willBeTheNearest(plural(losses, 'setting')) : msg.everythingCanBeHeldAs
             }
             okText={msg.send}
-            cancelText={msg.notNow}
+            cancelText={common.cancel}
             disabled={!toSend.length}
             onConfirm={() => send(toSend.map(({ id }) => id))}
           >

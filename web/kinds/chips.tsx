@@ -31,7 +31,7 @@ export const NameChip = ({ detection, document }: Of<Detection>): ReactNode => (
 /** Who counts, at the beginning of the sentence: `A person or vehicle`. */
 export const ClassesChip = ({ detection, document }: Of<TargetGated>): ReactNode => (
   <Chip
-    what={msg.classes}
+    what={common.classes}
     editor={(close) => <ClassesEditor detection={detection} document={document} close={close} />}
   >
     {whoWords(detection)}

@@ -208,7 +208,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
                   setActor(null)
                 }}
               >
-                {msg.takeOut}
+                {common.remove}
               </Button>
             </div>
           )}
@@ -352,7 +352,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
           {common.save}
         </Button>
         <Button size="small" onClick={onDone}>
-          {msg.cancel}
+          {common.cancel}
         </Button>
       </div>
     </div>

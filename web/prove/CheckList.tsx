@@ -87,7 +87,7 @@ export function CheckList({
           <tr>
             <th scope="col">{msg.gate}</th>
             <th scope="col">{msg.mustLetThrough}</th>
-            <th scope="col">{msg.mustNot}</th>
+            <th scope="col">{common.silence}</th>
           </tr>
         </thead>
         <tbody>

@@ -170,7 +170,7 @@ export function CheckPanel({
           </Button>
         )}
         <Button size="small" icon={<EditOutlined />} onClick={() => onEdit(true)}>
-          {msg.change}
+          {common.edit}
         </Button>
         {((walk && held?.painted) || check.by.how === 'clip') && (
           <Button size="small" loading={making} onClick={() => void openOnBench()}>

@@ -40,7 +40,7 @@ export function ProvePlace(): ReactNode {
   const { message } = App.useApp()
   if (proving.error && !proving.data)
     return <Alert className="notice" type="error" showIcon title={problemWords(proving.error)} />
-  if (!proving.data || !site.data) return <p className="waiting">{msg.readingTheChecks}</p>
+  if (!proving.data || !site.data) return <p className="waiting">{common.loading}</p>
   const view = proving.data
   const detections = site.data.detections.filter(
     ({ detection }) => detection.enabled && !detection.parked

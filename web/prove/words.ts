@@ -3,7 +3,7 @@ import { words as msg } from '../../core/messages/en/prove/prove.ts'
 import type { About, Check } from '../../core/formats/check.ts'
 
 export const aboutNames: Record<About, string> = {
-  passes: msg.whoCounts,
+  passes: common.classes,
   direction: common.direction,
   share: common.overlap,
   class: common.class,
@@ -14,7 +14,7 @@ export const aboutNames: Record<About, string> = {
   ignore: common.ignoreAreas,
   holdOff: common.holdOff,
   armed: common.armingSchedule,
-  armInput: msg.armInput,
+  armInput: common.contact,
   face: common.face,
   mask: common.mask,
   list: msg.listOfFaces,

@@ -99,7 +99,7 @@ export function RetentionForm(): ReactNode {
       ))}
       {error && <Alert type="error" title={error} />}
       <Button type="primary" htmlType="submit" disabled={!Object.keys(edited).length}>
-        {msg.save}
+        {common.save}
       </Button>
     </form>
   )

@@ -9,7 +9,7 @@ const names: Record<GateName, string> = {
   class: common.class,
   size: msg.size,
   ignore: common.ignoreAreas,
-  confirm: msg.confirm,
+  confirm: common.confirmTime,
   direction: common.direction,
   share: common.overlap,
   dwell: common.dwell,

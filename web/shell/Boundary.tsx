@@ -1,3 +1,4 @@
+import { common } from '../../core/messages/en/common.ts'
 import { problemWords } from '../../core/messages/errorWords.ts'
 import { boundary as msg } from '../../core/messages/en/shell.ts'
 import { Button } from 'antd'
@@ -12,7 +13,7 @@ function PlaceFailed({ error, resetErrorBoundary }: FallbackProps): ReactNode {
       <p>{msg.theFaultIsInWardoptic(problemWords(error))}</p>
       <p className="row wrap">
         <Button type="primary" onClick={resetErrorBoundary}>
-          {msg.tryAgain}
+          {common.retry}
         </Button>
         <Button onClick={() => location.reload()}>{msg.reload}</Button>
       </p>
@@ -25,7 +26,7 @@ function PartFailed({ error, resetErrorBoundary }: FallbackProps): ReactNode {
     <span role="alert" title={problemWords(error)}>
       {msg.thisPartHasFailed}{' '}
       <button type="button" className="link-button" onClick={resetErrorBoundary}>
-        {msg.tryAgain}
+        {common.retry}
       </button>
     </span>
   )

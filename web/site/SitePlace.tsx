@@ -1,3 +1,4 @@
+import { common } from '../../core/messages/en/common.ts'
 import { problemWords } from '../../core/messages/errorWords.ts'
 import { sitePlace as msg } from '../../core/messages/en/site.ts'
 import './site.css'
@@ -42,7 +43,7 @@ export function SitePlace(): ReactNode {
   const [all, setAll] = useState(false)
   if (site.error)
     return <Alert className="notice" type="error" showIcon title={problemWords(site.error)} />
-  if (!site.data) return <p className="waiting">{msg.readingTheSite}</p>
+  if (!site.data) return <p className="waiting">{common.loading}</p>
   const { cameras, timeZone } = site.data
   const findings = readiness.data?.findings ?? []
   const names = new Map([...cameras, ...(devices.data ?? [])].map(({ id, name }) => [id, name]))

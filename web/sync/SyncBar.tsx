@@ -41,7 +41,7 @@ export const UndoButtons = ({
     <Tooltip title={redo ? msg.redo(wordsOf(redo)) : msg.nothingToRedo}>
       <Button
         type="text"
-        aria-label={msg.redo2}
+        aria-label={common.redo}
         icon={<RedoOutlined />}
         disabled={!redo}
         onClick={() => document.redo()}

@@ -41,8 +41,7 @@ export function WatchPlace(): ReactNode {
   ).data
   if (watch.error && !watch.data)
     return <Alert className="notice" type="error" showIcon title={problemWords(watch.error)} />
-  if (!watch.data || (!stream && !searching))
-    return <p className="waiting">{msg.openingTheCameras}</p>
+  if (!watch.data || (!stream && !searching)) return <p className="waiting">{common.loading}</p>
   const { cameras, people } = watch.data
   const waiting = list.filter((a) => a.state === 'waiting').sort(byPriority)
   const rest = list.filter((a) => a.state !== 'waiting')

@@ -45,9 +45,7 @@ export const accountList = messages({
   viewerLooksOnly: 'Viewer: looks only',
   roleOf: (name: string) => `Role of ${name}`,
   willNotBeAble: (name: string) => `${name} can no longer sign in.`,
-  remove: 'Remove',
-  role: 'Role',
-  add: 'Add'
+  role: 'Role'
 })
 
 export const userMenu = messages({

@@ -1,7 +1,6 @@
 import { messages } from '../messages.ts'
 
 export const operators = messages({
-  theDatabaseDoesNotAnswer: 'The database does not answer.',
   aTest: ' (a test)',
   fromAClip: ' (from a clip)',
   closePopUps: (open: number) => `Close ${open} pop-ups`,
@@ -23,7 +22,6 @@ export const byTrigger = messages({
 })
 
 export const alarmList = messages({
-  readingTheAlarms: 'Loading…',
   noAlarmYetATrigger:
     'No alarms yet. A trigger raises one: live, from a clip replayed as live, or by hand in Actions.',
   theLast: (triggers: string, lastAt: string) => ` · ${triggers}, last ${lastAt}`,
@@ -38,7 +36,6 @@ export const alarmList = messages({
   after: 'after',
   byThe: (by: string) => `by the ${by}`,
   triedNext: (attempts: string, nextAt: string) => `; ${attempts} so far, next ${nextAt}`,
-  tryAgain: 'Retry',
   tried: (attempts: string) => `${attempts} so far`,
   historyOf: (name: string) => `History of ${name}`,
   history: 'History',

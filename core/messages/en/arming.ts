@@ -23,7 +23,6 @@ export const weekGrid = messages({
 export const dayPanel = messages({
   hoursOf: (day: string) => `Hours of ${day}`,
   to: 'To',
-  takeOut: 'Remove',
   notArmed: 'not armed',
   clockOrSun: (label: string) => `${label}: clock or sun`,
   time: (label: string) => `${label}, time`,
@@ -78,8 +77,7 @@ export const inputsPanel = messages({
   noDevice: 'no device',
   contactOf: (name: string) => `Contact of ${name}`,
   nameOfANewContact: 'Name of the new contact',
-  newContact: 'New contact',
-  add: 'Add'
+  newContact: 'New contact'
 })
 
 export const isItArmed = messages({
@@ -142,7 +140,6 @@ export const yearStrip = messages({
 
 export const armingPlace = messages({
   thereAreNoHoursYet: 'No schedules: detections are always armed. Add one on the left.',
-  readingTheHours: 'Loading…',
   dragToAddAltTo: 'Drag to add, Alt+drag to remove',
   asACalendarIcalendar: 'Export calendar (iCalendar)',
   saveAsACalendar: 'Export calendar',

@@ -6,6 +6,8 @@ export const common = messages({
   password: 'Password',
   wardoptic: 'Wardoptic',
   loading: 'Loading…',
+  databaseAway: 'The database does not answer.',
+  remove: 'Remove',
   address: 'Address',
   who: 'Who',
   of: 'Of',
@@ -52,6 +54,5 @@ export const common = messages({
   edit: 'Edit',
   retry: 'Retry',
   redo: 'Redo',
-  opening: 'Loading…',
   for: ', for'
 })

@@ -10,18 +10,15 @@ export const addDevice = messages({
   nobodyAnsweredADeviceIn: 'No devices found. Add one by address.',
   addedAlready: 'added already',
   slipwayCamera: 'Slipway camera',
-  cameraOfTheSite: 'Camera',
   noneYetOrARecorder: 'None, or a recorder',
   leftEmptyForADevice: 'leave empty for a device without an account',
-  back: 'Back',
-  addAndReadIt: 'Add'
+  back: 'Back'
 })
 
 export const accountForm = messages({
   giveItItsFirstAccount: 'Create its first account. The device then asks for it.',
   sayTheAccountUnderWhich: 'Enter the device’s user name and password.',
-  makeTheAccount: 'Create account',
-  useIt: 'Save'
+  makeTheAccount: 'Create account'
 })
 
 export const words = messages({
@@ -64,14 +61,12 @@ export const words = messages({
 export const channelSection = messages({
   itsPicture: 'Picture',
   cameraOf: (name: string) => `Camera of ${name}`,
-  noneOfTheSite: 'None',
   sendThePlanThroughHere: 'Send the plan through this channel',
   itCan: 'Supports',
   doNoAnalysisHere: 'do not run here',
   detectionsInAll: (mostRules: number) => `${mostRules} detections in total`,
   analysis: 'Analysis',
   analysisModeOf: (name: string) => `Analysis mode of ${name}`,
-  noneRuns: 'None',
   sayWhichCameraOfThe: 'Select the camera.',
   nothingIsDrawnForThis: 'No detections drawn, and none on the device.',
   planAndDevice: 'Plan and device',
@@ -99,7 +94,6 @@ export const inputsAndOutputs = messages({
 export const deviceSheet = messages({
   remove: (name: string) => `Remove ${name}?`,
   itsSettingsStayOnThe: 'Its settings stay on the device. Its events are deleted.',
-  remove2: 'Remove',
   removeTheDevice: 'Remove device',
   readAgain: 'Refresh',
   sendChangeChanges: (changes: number) => `Send ${changes} ${changes === 1 ? 'change' : 'changes'}`,
@@ -140,7 +134,6 @@ export const devicesPlace = messages({
     `${losses} will be set to the nearest supported value; see each device.`,
   everythingCanBeHeldAs: 'All settings are supported.',
   send: 'Send',
-  notNow: 'Cancel',
   nothingToSend: 'No changes to send',
   sendToMarked: (toSend: number) => `Send to ${toSend} selected`,
   sendToAllThatWait: (toSend: number) => `Send to all ${toSend}`,

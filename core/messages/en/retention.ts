@@ -11,6 +11,5 @@ export const retentionForm = messages({
   historyOfEdits: 'Edit history',
   auditList: 'Audit log',
   saved: 'Saved',
-  whatIsOlderGoesIn: 'Older data is deleted gradually. Data of open alarms is kept.',
-  save: 'Save'
+  whatIsOlderGoesIn: 'Older data is deleted gradually. Data of open alarms is kept.'
 })

@@ -2,7 +2,6 @@ import { messages } from '../messages.ts'
 
 export const ladderView = messages({
   size: 'Size',
-  confirm: 'Confirmation time',
   together: 'Number together',
   armed: 'Schedule',
   list: 'Face list',

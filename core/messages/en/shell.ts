@@ -5,8 +5,7 @@ export const boundary = messages({
   theFaultIsInWardoptic: (error: string) =>
     `This is a fault in Wardoptic: ${error}. Your saved changes are safe.`,
   reload: 'Reload',
-  thisPartHasFailed: 'This part has failed.',
-  tryAgain: 'Retry'
+  thisPartHasFailed: 'This part has failed.'
 })
 
 export const places = messages({

@@ -9,7 +9,6 @@ export const todaysTriggers = messages({
 
 export const sitePlace = messages({
   noPictureYet: 'No picture yet',
-  readingTheSite: 'Loading…',
   cameras: (cameras: number, timeZone: string) => `${cameras} cameras · ${timeZone}`,
   nothingDrawnYet: 'No detections',
   detectionDetectionsDrawn: (detections: number) =>

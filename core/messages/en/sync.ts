@@ -26,6 +26,5 @@ export const syncBar = messages({
   undo: (undo: string) => `Undo: ${undo}`,
   nothingToUndo: 'Nothing to undo',
   redo: (redo: string) => `Redo: ${redo}`,
-  nothingToRedo: 'Nothing to redo',
-  redo2: 'Redo'
+  nothingToRedo: 'Nothing to redo'
 })

@@ -63,7 +63,6 @@ export const searchPart = messages({
 })
 
 export const watchPlace = messages({
-  openingTheCameras: 'Loading…',
   livePictures: 'Live pictures',
   partsOfWatch: 'Parts of Watch',
   search: 'Search',

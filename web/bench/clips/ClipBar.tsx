@@ -174,7 +174,7 @@ function ClipEditor({
     void modal.confirm({
       title: msg.remove(clip.name),
       content: msg.theClipItsTargetsAnd,
-      okText: msg.removeIt,
+      okText: common.remove,
       okButtonProps: { danger: true },
       onOk: async () => {
         await request('DELETE', `/api/clips/${clip.id}`)

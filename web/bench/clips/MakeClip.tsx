@@ -278,7 +278,7 @@ function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>):
         </Button>
         {error && <Alert type="error" title={error} />}
         <div className="row maker-foot">
-          <Button onClick={onClose}>{msg.leave}</Button>
+          <Button onClick={onClose}>{common.cancel}</Button>
           <Button type="primary" loading={sending} onClick={() => void make()}>
             {msg.makeTheClip}
           </Button>

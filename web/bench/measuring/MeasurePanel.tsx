@@ -92,7 +92,7 @@ export function MeasurePanel({
         <Button type="primary" disabled={!measured} onClick={tool.keep}>
           {msg.keepThisMeasurement}
         </Button>
-        <Button onClick={tool.leave}>{msg.leave}</Button>
+        <Button onClick={tool.leave}>{common.cancel}</Button>
       </div>
     </aside>
   )

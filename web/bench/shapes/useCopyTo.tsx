@@ -1,3 +1,4 @@
+import { common } from '../../../core/messages/en/common.ts'
 import { problemWords } from '../../../core/messages/errorWords.ts'
 import { useCopyTo as msg } from '../../../core/messages/en/bench/shapes.ts'
 import { App } from 'antd'
@@ -31,7 +32,7 @@ export function useCopyTo(
               )
             }
           >
-            {msg.takeItBack}
+            {common.undo}
           </button>
         )
       })

@@ -39,8 +39,7 @@ export function WalkPart(): ReactNode {
   const error = proving.error ?? site.error ?? watch.error
   if (error && !(proving.data && site.data && watch.data))
     return <Alert className="notice" type="error" showIcon title={problemWords(error)} />
-  if (!proving.data || !site.data || !watch.data)
-    return <p className="waiting">{msg.openingTheCameras}</p>
+  if (!proving.data || !site.data || !watch.data) return <p className="waiting">{common.loading}</p>
   return <Walking proving={proving.data} site={site.data} watch={watch.data} />
 }
 

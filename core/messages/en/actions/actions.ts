@@ -11,12 +11,10 @@ export const alarmPanel = messages({
   setOffOnce: (name: string) => `Trigger ${name} now?`,
   asIfItHadTriggered: 'All linked actions run, as after a real trigger.',
   setItOff: 'Trigger',
-  notNow: 'Cancel',
   setItOffOnce: 'Trigger now…',
   openItOnTheBench: 'Open on the Bench',
   itsHoursInArming: 'Open its schedule',
   itsSeverityIsSetWith: 'Set the severity with the detection, on the Bench.',
-  severity: 'Severity',
   priority: 'Priority',
   everybodys: 'everyone',
   whoseAlarmItIs: 'Assigned to',
@@ -71,7 +69,6 @@ export const mailAndPeople = messages({
   encryption: 'Encryption',
   keptSealed: 'saved, encrypted',
   sender: 'Sender',
-  keepTheMailServer: 'Save',
   keptEachEMailsTest: 'Saved. Test each e-mail to be sure.',
   peopleAndGroups: 'People and groups',
   nobodyYetAlarmsAreEverybodys:
@@ -113,7 +110,6 @@ export const usualPanel = messages({
 })
 
 export const actionsPlace = messages({
-  readingWhatIsSetOff: 'Loading…',
   partsOfActions: 'Parts of Actions',
   whatSetsOffWhat: 'Actions',
   alarmsAndDeliveries: 'Alarms and deliveries',

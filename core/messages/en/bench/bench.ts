@@ -40,17 +40,12 @@ export const keysHelp = messages({
   cutTheShapeInTwo: 'Split the shape at the selected vertex',
   playOrPause: 'Play or pause',
   oneFrameBackOneFrame: 'Previous, next frame',
-  redo: 'Redo',
   theseKeys: 'Keyboard shortcuts',
   keysOfTheBench: 'Keyboard shortcuts'
 })
 
 export const bench = messages({
   timeline: 'Timeline'
-})
-
-export const benchPlace = messages({
-  openingTheBench: 'Loading…'
 })
 
 export const evaluation = messages({

@@ -29,7 +29,6 @@ export const makeClip = messages({
   mask: 'mask',
   removeActor: (value: number) => `Remove target ${value}`,
   addSomebody: 'Add target',
-  leave: 'Cancel',
   makeTheClip: 'Make clip'
 })
 
@@ -52,7 +51,6 @@ export const clipBar = messages({
   theStartMustBeA: 'Enter a date and a time.',
   remove: (name: string) => `Remove ${name}?`,
   theClipItsTargetsAnd: 'Deletes the clip with its targets and runs. Detections stay.',
-  removeIt: 'Remove',
   startOnTheSitesClock: (timeZone: string) => `Start, site time (${timeZone})`,
   removeTheClip: 'Remove clip'
 })

@@ -25,7 +25,6 @@ export const measurePanel = messages({
     `Marks are ${value}% of the picture height off. Drag the figure over the picture to check its height.`,
   takeTheLensAsUsual: (value: number) => `Use a typical lens (${value}° vertical)`,
   keepThisMeasurement: 'Save calibration',
-  leave: 'Cancel',
   nowTheTopOf: (foot: boolean) =>
     `${foot ? 'Now click the top of the same person’s head.' : 'Click a person’s feet, then the top of the head. Mark three people, near and far; two when the lens is known.'} By keyboard: arrows and`,
   backspace: 'Backspace',

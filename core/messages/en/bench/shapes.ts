@@ -15,6 +15,5 @@ export const copyTo = messages({
 })
 
 export const useCopyTo = messages({
-  takenBack: 'Undone.',
-  takeItBack: 'Undo'
+  takenBack: 'Undone.'
 })

@@ -70,7 +70,6 @@ export const sizeEditor = messages({
 })
 
 export const chips = messages({
-  classes: 'Classes',
   visibleFor: (time: string) => `visible for ${time}`
 })
 

@@ -1,10 +1,8 @@
 import { messages } from '../../messages.ts'
 
 export const words = messages({
-  whoCounts: 'Classes',
   size: 'Size',
   numberTogether: 'Number together',
-  armInput: 'Contact',
   listOfFaces: 'Face list',
   cellsInMotion: 'Cells in motion',
   cause: 'Cause',
@@ -29,7 +27,6 @@ export const checkList = messages({
   takeTheNewOnes: 'Update',
   gate: 'Condition',
   mustLetThrough: 'Must trigger',
-  mustNot: 'Must not trigger',
   asExpected: 'passed',
   notAsExpected: 'failed',
   outOfDate: 'out of date',
@@ -50,7 +47,6 @@ export const checkEditor = messages({
   speed: 'Speed',
   tall: 'Height',
   wearsAMask: 'Wears a mask',
-  takeOut: 'Remove',
   length: 'Length',
   fault: 'Fault',
   lookedAt: 'Run with',
@@ -60,8 +56,7 @@ export const checkEditor = messages({
   atTheSitesClock: 'Site time',
   about: 'Condition',
   notBefore: 'Not before',
-  notAfter: 'Not after',
-  cancel: 'Cancel'
+  notAfter: 'Not after'
 })
 
 export const checkPanel = messages({
@@ -71,7 +66,6 @@ export const checkPanel = messages({
   momentOfTheWalk: 'Moment of the walk',
   run: 'Run',
   walkItLive: 'Walk live',
-  change: 'Edit',
   onTheBench: 'Open on the Bench',
   delete: (name: string) => `Delete ${name}`,
   thisWalk: 'this walk',
@@ -104,7 +98,6 @@ export const newCheck = messages({
 })
 
 export const provePlace = messages({
-  readingTheChecks: 'Loading…',
   checks: 'Checks',
   walkLive: 'Walk live',
   runAll: 'Run all',

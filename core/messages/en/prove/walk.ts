@@ -43,7 +43,6 @@ export const walkOrder = messages({
 })
 
 export const walkPart = messages({
-  openingTheCameras: 'Loading…',
   nothingToWalkYet: 'No detections to walk',
   drawADetectionOnThe: 'Draw a detection on the Bench first.',
   walkTest: 'Walk test',
