@@ -274,7 +274,7 @@ export const SaveMailSchema = v.strictObject({
     v.nullable(
       v.pipe(
         v.string(coded('input.mustBeAText')),
-        v.maxLength(200, coded('input.isLongerThan200Characters'))
+        v.maxLength(200, coded('input.isLongerThanCharacters', 200))
       )
     )
   )
@@ -331,14 +331,14 @@ export const SaveInputsSchema = v.strictObject({
   inputs: v.array(
     v.strictObject({
       id: v.pipe(
-        v.string(coded('api.mustBeAnId')),
+        v.string(coded('input.mustBeAnId')),
         v.regex(/^[\w-]{1,64}$/, coded('input.mustBe1To64'))
       ),
       name: v.pipe(
         v.string(coded('input.mustBeAText')),
         v.trim(),
         v.minLength(1, coded('input.mustNotBeEmpty')),
-        v.maxLength(80, coded('input.isLongerThan80Characters'))
+        v.maxLength(80, coded('input.isLongerThanCharacters', 80))
       ),
       device: v.optional(v.string(coded('api.mustBeTheIdOf'))),
       token: v.optional(v.string(coded('api.mustBeTheTokenOf')))
@@ -351,7 +351,7 @@ export const AcknowledgeSchema = v.strictObject({
   comment: v.optional(
     v.pipe(
       v.string(coded('input.mustBeAText')),
-      v.maxLength(2000, coded('api.isLongerThan2000Characters'))
+      v.maxLength(2000, coded('input.isLongerThanCharacters', 2000))
     ),
     ''
   ),
@@ -371,7 +371,7 @@ export const NoteSchema = v.strictObject({
     v.string(coded('input.mustBeAText')),
     v.trim(),
     v.minLength(1, coded('input.mustNotBeEmpty')),
-    v.maxLength(2000, coded('api.isLongerThan2000Characters'))
+    v.maxLength(2000, coded('input.isLongerThanCharacters', 2000))
   )
 })
 export const HandSchema = v.strictObject({
@@ -379,14 +379,14 @@ export const HandSchema = v.strictObject({
     v.string(coded('api.mustBeAName')),
     v.trim(),
     v.minLength(1, coded('input.mustNotBeEmpty')),
-    v.maxLength(80, coded('input.isLongerThan80Characters'))
+    v.maxLength(80, coded('input.isLongerThanCharacters', 80))
   )
 })
 export const CloseSchema = v.strictObject({
   words: v.optional(
     v.pipe(
       v.string(coded('input.mustBeAText')),
-      v.maxLength(2000, coded('api.isLongerThan2000Characters'))
+      v.maxLength(2000, coded('input.isLongerThanCharacters', 2000))
     ),
     ''
   )
@@ -398,7 +398,7 @@ export const SendTriggerSchema = v.strictObject({
   key: v.pipe(
     v.string(coded('input.mustBeAText')),
     v.minLength(1, coded('input.mustNotBeEmpty')),
-    v.maxLength(100, coded('api.isLongerThan100Characters'))
+    v.maxLength(100, coded('input.isLongerThanCharacters', 100))
   ),
   camera: id,
   detection: id,
@@ -427,7 +427,7 @@ export const SendTriggerSchema = v.strictObject({
 export const FixSchema = v.strictObject({
   finding: v.pipe(
     v.string(coded('input.mustBeAText')),
-    v.maxLength(600, coded('api.isLongerThan600Characters'))
+    v.maxLength(600, coded('input.isLongerThanCharacters', 600))
   ),
   which: v.picklist(['fix', 'orElse'], coded('api.mustBeFixOrOrelse'))
 })

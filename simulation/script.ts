@@ -26,7 +26,7 @@ const metre = number(-500, 500, ' m')
 const text = v.pipe(
   v.string(coded('input.mustBeAText')),
   v.minLength(1, coded('input.mustNotBeEmpty')),
-  v.maxLength(120, coded('input.isLongerThan120Characters'))
+  v.maxLength(120, coded('input.isLongerThanCharacters', 120))
 )
 const id = v.pipe(
   v.string(coded('input.mustBeAText')),

@@ -35,20 +35,20 @@ const username = v.pipe(
 const password = v.pipe(
   v.string(coded('input.mustBeAText')),
   v.minLength(MIN_PASSWORD, coded('accounts.mustHaveAtLeastCharacters', MIN_PASSWORD)),
-  v.maxLength(MAX_PASSWORD, coded('accounts.isLongerThanCharacters', MAX_PASSWORD))
+  v.maxLength(MAX_PASSWORD, coded('input.isLongerThanCharacters', MAX_PASSWORD))
 )
 const name = v.pipe(
   v.string(coded('input.mustBeAText')),
   v.trim(),
   v.minLength(1, coded('input.mustNotBeEmpty')),
-  v.maxLength(80, coded('input.isLongerThan80Characters'))
+  v.maxLength(80, coded('input.isLongerThanCharacters', 80))
 )
 const role = v.picklist(ROLES, coded('input.mustBeOneOf', ROLES.join(', ')))
 const person = v.optional(
   v.nullable(
     v.pipe(
       v.string(coded('accounts.mustBeTheIdOf')),
-      v.maxLength(64, coded('input.isLongerThan64Characters'))
+      v.maxLength(64, coded('input.isLongerThanCharacters', 64))
     )
   ),
   null
@@ -59,11 +59,11 @@ export const SignInSchema = v.strictObject({
     v.string(coded('input.mustBeAText')),
     v.trim(),
     v.toLowerCase(),
-    v.maxLength(40, coded('accounts.isLongerThan40Characters'))
+    v.maxLength(40, coded('input.isLongerThanCharacters', 40))
   ),
   password: v.pipe(
     v.string(coded('input.mustBeAText')),
-    v.maxLength(200, coded('input.isLongerThan200Characters'))
+    v.maxLength(200, coded('input.isLongerThanCharacters', 200))
   )
 })
 export const NewAccountSchema = v.strictObject({ username, password, name, role, person })
@@ -78,7 +78,7 @@ export const ChangeAccountSchema = v.strictObject({
 export const ChangePasswordSchema = v.strictObject({
   old: v.pipe(
     v.string(coded('input.mustBeAText')),
-    v.maxLength(200, coded('input.isLongerThan200Characters'))
+    v.maxLength(200, coded('input.isLongerThanCharacters', 200))
   ),
   password
 })
@@ -88,7 +88,7 @@ export const FirstAccountSchema = v.strictObject({
   code: v.pipe(
     v.string(coded('input.mustBeAText')),
     v.trim(),
-    v.maxLength(40, coded('accounts.isLongerThan40Characters'))
+    v.maxLength(40, coded('input.isLongerThanCharacters', 40))
   ),
   username,
   password,

@@ -160,7 +160,9 @@ export class Gates {
           d.armInput && isSet(this.inputs, d.armInput.input, instant)
         ),
         limit: this.withInput(
-          this.hours === null ? said('why.alwaysArmed') : this.armedLimit(instant, armed ?? null),
+          this.hours === null
+            ? said('values.alwaysArmed')
+            : this.armedLimit(instant, armed ?? null),
           d.armInput && !d.armInput.inverted
         )
       }
@@ -218,10 +220,10 @@ export class Gates {
     const metres = minMetres !== undefined || maxMetres !== undefined
     const height = metres && this.scene ? heightOf(this.scene, s) : null
     const limits: Said[] = []
-    if (min) limits.push(said('why.largerThan', min.w, min.h))
-    if (max) limits.push(said('why.atMostFrame', max.w, max.h))
-    if (minMetres !== undefined) limits.push(said('why.atLeastMetres', minMetres))
-    if (maxMetres !== undefined) limits.push(said('why.atMostMetres', maxMetres))
+    if (min) limits.push(said('values.largerThan', min.w, min.h))
+    if (max) limits.push(said('values.atMost', max.w, max.h))
+    if (minMetres !== undefined) limits.push(said('values.atLeastMetres', minMetres))
+    if (maxMetres !== undefined) limits.push(said('values.atMostMetres', maxMetres))
     return {
       gate: 'size',
       passed: this.sizePasses(s),

@@ -172,7 +172,7 @@ const text = (right: string, most: number) =>
   )
 const bool = v.boolean(coded('input.mustBeTrueOrFalse'))
 const ids = v.pipe(
-  v.array(text(coded('devices.mustBeAnId'), 64), coded('devices.mustBeAListOf')),
+  v.array(text(coded('input.mustBeAnId'), 64), coded('devices.mustBeAListOf')),
   v.minLength(1, coded('devices.mustNameAtLeastOne')),
   v.maxLength(1000, coded('devices.namesMoreThan1000'))
 )
@@ -185,7 +185,7 @@ export const AddDeviceSchema = v.strictObject({
   password: v.nullable(
     v.pipe(
       v.string(coded('input.mustBeAText')),
-      v.maxLength(120, coded('input.isLongerThan120Characters'))
+      v.maxLength(120, coded('input.isLongerThanCharacters', 120))
     )
   )
 })
@@ -194,7 +194,7 @@ export const AccountSchema = v.strictObject({
   password: v.pipe(
     v.string(coded('input.mustBeAText')),
     v.minLength(1, coded('input.mustNotBeEmpty')),
-    v.maxLength(120, coded('input.isLongerThan120Characters'))
+    v.maxLength(120, coded('input.isLongerThanCharacters', 120))
   ),
   first: bool
 })

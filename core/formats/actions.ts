@@ -127,7 +127,7 @@ export const MailSchema = v.strictObject({
   username: v.nullable(
     v.pipe(
       v.string(coded('input.mustBeAText')),
-      v.maxLength(200, coded('input.isLongerThan200Characters'))
+      v.maxLength(200, coded('input.isLongerThanCharacters', 200))
     )
   ),
   sender: address

@@ -55,7 +55,7 @@ const BySchema = v.variant(
       how: v.literal('clip'),
       clip: v.pipe(
         v.string(coded('formats.mustBeTheIdOf')),
-        v.maxLength(64, coded('input.isLongerThan64Characters'))
+        v.maxLength(64, coded('input.isLongerThanCharacters', 64))
       ),
       from: seconds,
       to: seconds

@@ -91,11 +91,11 @@ const named = v.array(
   v.strictObject({
     camera: v.pipe(
       v.string(coded('proving.mustBeTheIdOf')),
-      v.maxLength(64, coded('input.isLongerThan64Characters'))
+      v.maxLength(64, coded('input.isLongerThanCharacters', 64))
     ),
     check: v.pipe(
       v.string(coded('proving.mustBeTheIdOf2')),
-      v.maxLength(120, coded('input.isLongerThan120Characters'))
+      v.maxLength(120, coded('input.isLongerThanCharacters', 120))
     )
   }),
   coded('proving.mustBeAListOf')

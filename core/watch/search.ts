@@ -14,7 +14,7 @@ import type { Severity } from '../kinds/parts.ts'
 
 const id = v.pipe(
   v.string(coded('input.mustBeAText')),
-  v.maxLength(64, coded('input.isLongerThan64Characters'))
+  v.maxLength(64, coded('input.isLongerThanCharacters', 64))
 )
 const instant = v.pipe(
   v.string(coded('watch.mustBeAnInstant')),
@@ -47,7 +47,7 @@ export const SearchSchema = v.object({
   way: v.optional(
     v.pipe(
       v.string(coded('input.mustBeAText')),
-      v.maxLength(90, coded('watch.isLongerThan90Characters'))
+      v.maxLength(90, coded('input.isLongerThanCharacters', 90))
     )
   ),
   /** At or after, and before. */
@@ -58,7 +58,7 @@ export const SearchSchema = v.object({
   words: v.optional(
     v.pipe(
       v.string(coded('input.mustBeAText')),
-      v.maxLength(200, coded('input.isLongerThan200Characters'))
+      v.maxLength(200, coded('input.isLongerThanCharacters', 200))
     )
   )
 })

@@ -128,7 +128,7 @@ export class WalkTests {
       throw conflict(said('proving.thereIsNoSimulatedScene'))
     const bench = await this.proving.benchOf(camera, check)
     const showing = await this.devices.channelShowing(camera)
-    if (!showing) throw conflict(said('proving.noDeviceShowsThisCamera'))
+    if (!showing) throw conflict(said('devices.noDeviceShowsThisCamera'))
     const seconds = check.by.how === 'walk' ? check.by.walk.seconds : check.by.seconds
     const view: WalkTestView = {
       id: ++this.count,

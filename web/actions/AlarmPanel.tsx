@@ -176,7 +176,7 @@ export function AlarmFields({
             aria-label={common.severity}
             value={a.severity}
             options={SEVERITIES.map((value) => ({ value, label: value }))}
-            onChange={(severity) => onKeep({ severity }, said('edits.severity'))}
+            onChange={(severity) => onKeep({ severity }, said('edits.changeTheSeverity'))}
           />
         </Field>
       )}

@@ -155,7 +155,7 @@ function PeopleEditor({ people, document }: { people: People; document: SiteDocu
   const setPerson = (id: string, change: Partial<People['people'][number]>): string | null =>
     keep(
       { ...people, people: people.people.map((p) => (p.id === id ? { ...p, ...change } : p)) },
-      said('edits.changeThePeople')
+      said('edits.people')
     )
   const setGroup = (id: string, change: Partial<People['groups'][number]>): string | null =>
     keep(

@@ -80,7 +80,7 @@ export function DwellEditor({
           size="small"
           checked={detection.countFirstSeenInside}
           onChange={(countFirstSeenInside) =>
-            document.edit({ ...detection, countFirstSeenInside }, said('edits.changeWhoCounts'))
+            document.edit({ ...detection, countFirstSeenInside }, said('edits.changeTheClasses'))
           }
         />
       </label>

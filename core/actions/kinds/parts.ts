@@ -19,12 +19,12 @@ export const whole = (min: number, max: number, unit = '') =>
 const token = v.pipe(
   v.string(coded('actions.mustBeTheTokenOf')),
   v.minLength(1, coded('input.mustNotBeEmpty')),
-  v.maxLength(64, coded('input.isLongerThan64Characters'))
+  v.maxLength(64, coded('input.isLongerThanCharacters', 64))
 )
 export const address = v.pipe(
   v.string(coded('actions.mustBeAnEMailAddress')),
   v.trim(),
-  v.maxLength(254, coded('actions.isLongerThan254Characters')),
+  v.maxLength(254, coded('input.isLongerThanCharacters', 254)),
   v.email((issue) => coded('actions.isMustBe', String(issue.input).slice(0, 60)))
 )
 

@@ -7,7 +7,7 @@ export const WebhookSchema = v.strictObject({
   kind: v.literal('webhook'),
   url: v.pipe(
     v.string(coded('actions.mustBeAnAddress')),
-    v.maxLength(500, coded('actions.isLongerThan500Characters')),
+    v.maxLength(500, coded('input.isLongerThanCharacters', 500)),
     v.check(
       (text) => URL.canParse(text) && /^https?:$/.test(new URL(text).protocol),
       coded('actions.mustBeAnAddressSuch')

@@ -15,9 +15,7 @@ export const accounts = messages({
   tooManyWrongPasswordsTry: (value: number) => `Too many wrong passwords. Try again in ${value} s.`,
   mustBe2To40: 'must be 2 to 40 letters, digits, ., - or _',
   mustHaveAtLeastCharacters: (value: number) => `must have at least ${value} characters`,
-  isLongerThanCharacters: (value: number) => `is longer than ${value} characters`,
   mustBeTheIdOf: 'must be the id of a person',
-  isLongerThan40Characters: 'is longer than 40 characters',
   anEntry: 'an entry',
   anAccount: 'an account',
   isAnInstallerThe: (username: string, password: string) =>

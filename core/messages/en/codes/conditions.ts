@@ -58,7 +58,6 @@ export const why = messages({
   outsideIgnoreAreas: 'outside all ignore areas',
   classFor: (cls: string, held: number) => `${cls} for ${seconds(held)}`,
   atLeastSeconds: (s: number) => `at least ${settingSeconds(s)}`,
-  alwaysArmed: 'always armed',
   clock: (instant: number, timeZone: string) => weekdayAndTime(instant, timeZone),
   scheduleAlways: (schedule: string) => schedule,
   scheduleUntil: (schedule: string, instant: number, timeZone: string) =>
@@ -70,10 +69,6 @@ export const why = messages({
     `${what}, ${input} ${set ? 'set' : 'not set'}`,
   noTriggerBefore: 'no trigger before',
   sinceLastTrigger: (s: number) => `${seconds(s)} since the last trigger`,
-  largerThan: (w: number, h: number) => `larger than ${frameSize(w, h)}`,
-  atMostFrame: (w: number, h: number) => `at most ${frameSize(w, h)}`,
-  atLeastMetres: (m: number) => `at least ${m} m`,
-  atMostMetres: (m: number) => `at most ${m} m`,
   anySize: 'any size',
   all: (limits: readonly string[]) => limits.join(', '),
   notOnGround: 'not on the ground',

@@ -29,7 +29,6 @@ export const devices = messages({
   mustBeAChannel: 'must be a channel',
   mustBeTheTypeOf: 'must be the type of a mode',
   mustBeAnAddress: 'must be an address such as http://192.168.1.20',
-  mustBeAnId: 'must be an id',
   whatSetsItOff: 'its trigger',
   itsHours: 'its schedule',
   isPlanned: (name: string, set: string, set2: string) => `${name} is ${set}, plan ${set2}`,

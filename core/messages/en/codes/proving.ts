@@ -5,7 +5,6 @@ export const proving = messages({
   namesAndThe: (detection: string) => `names "${detection}", which is not on this camera`,
   thisCheckLooksAtA: 'This check uses a clip. Run it instead.',
   thereIsNoSimulatedScene: 'There is no simulated scene. Use a walk on site.',
-  noDeviceShowsThisCamera: 'No device shows this camera. See Devices.',
   aWalkTestGoesOn: 'A walk test is already running on this camera. Stop it first.',
   thisWalkTestHasEnded: 'This walk test has ended.',
   checksAreBeingRunAlready: 'Checks are already running. Stop that run first.',

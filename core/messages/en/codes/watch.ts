@@ -3,7 +3,6 @@ import { messages } from '../../messages.ts'
 export const watch = messages({
   mustBeAnInstant: 'must be an instant',
   mustBeTheNumberOf: 'must be the number of an alarm',
-  isLongerThan90Characters: 'is longer than 90 characters',
   mustBeYesOrNo: 'must be yes or no',
   mustBeAPlace: 'must be a place',
   mustBeThePlaceThat: 'must be the cursor of the previous page',
