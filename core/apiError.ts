@@ -30,9 +30,8 @@ export class ApiError extends Failure {
   readonly status: number
   readonly view: ErrorView
 
-  constructor(status: number, view: ErrorView) {
-    super(view.said)
-    if (view.path) this.message = `${view.path}: ${this.message}`
+  constructor(status: number, view: ErrorView, cause?: unknown) {
+    super(view.said, cause, view.path)
     this.status = status
     this.view = view
   }

@@ -4,32 +4,31 @@ import { codeText, said, type Said } from './messages/said.ts'
 export class Failure extends Error {
   /** A text is in the words of whoever it comes from: a device, a mail server. */
   readonly said: Said | string
+  /** Where, of input: a JSON path, a line number, an option, a parameter of the address; empty: of no place. */
+  readonly place: string
 
-  constructor(why: Said | string, cause?: unknown) {
-    super(codeText(why), { cause })
+  constructor(why: Said | string, cause?: unknown, place = '') {
+    // For logs.
+    super(place ? `${place}: ${codeText(why)}` : codeText(why), { cause })
     this.name = new.target.name
     this.said = why
+    this.place = place
   }
 }
 
-/** Input that cannot be used: the place (a JSON path, a line number, an option) and what is wrong with it. */
+/** Input that cannot be used: the place and what is wrong with it. */
 export class InputError extends Failure {
-  readonly place: string
-
   constructor(place: string, why: Said | string) {
-    super(why)
-    this.place = place
-    // For logs.
-    if (place) this.message = `${place}: ${this.message}`
+    super(why, undefined, place)
   }
 }
 
 /** What an error says; one that nobody made for people says what its maker wrote. */
 export const saidOfError = (error: unknown): Said | string =>
-  error instanceof InputError && error.place
-    ? said('input.at', error.place, error.said)
-    : error instanceof Failure
-      ? error.said
-      : error instanceof Error
-        ? error.message
-        : String(error)
+  error instanceof Failure
+    ? error.place
+      ? said('input.at', error.place, error.said)
+      : error.said
+    : error instanceof Error
+      ? error.message
+      : String(error)

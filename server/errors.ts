@@ -18,10 +18,10 @@ export const tooMany = (why: Said): ApiError => new ApiError(429, { code: 'too-m
 export const tooLarge = (why: Said): ApiError => new ApiError(413, { code: 'too-large', said: why })
 /** Something that this server needs is away; it will be back. */
 export const unavailable = (why: Said, cause?: unknown): ApiError =>
-  Object.assign(new ApiError(503, { code: 'unavailable', said: why }), { cause })
+  new ApiError(503, { code: 'unavailable', said: why }, cause)
 /** A disk is full, or cannot be written. */
 export const noSpace = (why: Said, cause?: unknown): ApiError =>
-  Object.assign(new ApiError(507, { code: 'no-space', said: why }), { cause })
+  new ApiError(507, { code: 'no-space', said: why }, cause)
 /** Somebody saved a newer version; `current` is what is kept now, so that nothing is lost. */
 export const versionConflict = (what: Said | string, current: unknown): ApiError =>
   new ApiError(409, {

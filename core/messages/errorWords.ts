@@ -1,23 +1,18 @@
-import { ApiError } from '../apiError.ts'
-import { Failure, InputError } from '../errors.ts'
+import { Failure } from '../errors.ts'
 import { fields } from './en/fields.ts'
+import { capital } from './format.ts'
 import type { Said } from './said.ts'
 import { wordsOf } from './words.ts'
 
-/** The place and what is said of it; null: an error that nobody made for people. */
-function parts(error: unknown): { place: string; said: Said | string } | null {
-  if (error instanceof InputError) return error
-  if (error instanceof ApiError) return { place: error.view.path ?? '', said: error.view.said }
-  if (error instanceof Failure) return { place: '', said: error.said }
-  return null
-}
+/** Of an error that nobody made for people: what its maker wrote. */
+const ownWords = (error: unknown): string =>
+  error instanceof Error ? error.message : String(error)
 
 /** An error as a command or a log shows it, with the exact place. */
 export function errorWords(error: unknown): string {
-  const known = parts(error)
-  if (!known) return error instanceof Error ? error.message : String(error)
-  const words = wordsOf(known.said)
-  return known.place ? `${known.place}: ${words}` : words
+  if (!(error instanceof Failure)) return ownWords(error)
+  const words = wordsOf(error.said)
+  return error.place ? `${error.place}: ${words}` : words
 }
 
 /** What fields are called, by their names in the data. */
@@ -38,9 +33,7 @@ function fieldWords(place: string, own: FieldNames): string {
  * @param names what the form calls its fields; others have the names of `fields`
  */
 export function problemWords(error: unknown, names: FieldNames = {}): string {
-  const known = parts(error)
-  if (!known) return error instanceof Error ? error.message : String(error)
-  return saidOfField(known.said, known.place, names)
+  return error instanceof Failure ? saidOfField(error.said, error.place, names) : ownWords(error)
 }
 
 /** The same of something said. */
@@ -50,6 +43,6 @@ export function saidOfField(said: Said | string, place = '', names: FieldNames =
   const field = fieldWords(place, names)
   const text = field ? `${field} ${words}` : words
   // The name of a file stays as it is.
-  const begun = field.includes('.') ? text : `${text[0]!.toUpperCase()}${text.slice(1)}`
+  const begun = field.includes('.') ? text : capital(text)
   return `${begun}${/[.!?…]$/.test(text) ? '' : '.'}`
 }

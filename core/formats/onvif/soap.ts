@@ -1,6 +1,6 @@
-import { said, codeText, type Said } from '../../messages/said.ts'
+import { said, type Said } from '../../messages/said.ts'
 import { sha1 } from '@noble/hashes/legacy.js'
-import { InputError } from '../../errors.ts'
+import { Failure, InputError } from '../../errors.ts'
 import { child, content, down, readXml, xml, type Element } from './xml.ts'
 
 /** Namespaces by the prefixes used here. Source: the ONVIF WSDLs and schemas (from memory). */
@@ -126,17 +126,14 @@ export function readMessage(text: string, place = 'the message'): Message {
 }
 
 /** A device's refusal. */
-export class SoapFault extends Error {
+export class SoapFault extends Failure {
   /** The standard's subcodes, from the general to the special, such as ter:NotAuthorized. */
   readonly codes: string[]
 
-  /** In the words of the device; or that it gave none. */
-  readonly said: Said | string
-
+  /** @param reason in the words of the device; or that it gave none */
   constructor(codes: string[], reason: Said | string) {
-    super(codeText(reason))
+    super(reason)
     this.codes = codes
-    this.said = reason
   }
 }
 
