@@ -1,3 +1,4 @@
+import { newSchedule } from './newSchedule.ts'
 import { said } from '../../core/messages/said.ts'
 import { problemWords } from '../../core/messages/errorWords.ts'
 import { scheduleList as msg } from '../../core/messages/en/arming.ts'
@@ -8,7 +9,6 @@ import type { SiteHours } from '../../core/arming/coverage.ts'
 import { scheduleAt } from '../../core/arming/armedNow.ts'
 import { WEEKDAYS, type Schedule } from '../../core/formats/plan.ts'
 import { errorOf } from '../api/client.ts'
-import { newId } from '../sync/newId.ts'
 import type { SiteDocument, SiteState } from '../sync/siteDocument.ts'
 import { plural, weekHours } from './words.ts'
 
@@ -31,11 +31,8 @@ export function ScheduleList({
 }): ReactNode {
   const { message } = App.useApp()
   const make = (): void => {
-    const taken = new Set(state.schedules.map((s) => s.name))
-    let n = 1
-    while (taken.has(msg.hours(n))) n++
     const week = Object.fromEntries(WEEKDAYS.map((day) => [day, []])) as unknown as Schedule['week']
-    const schedule: Schedule = { id: newId('hours'), name: msg.hours(n), week, exceptions: [] }
+    const schedule = newSchedule(state.schedules, week)
     document.editSchedule(schedule, said('edits.newHours', schedule.name))
     onChoose(schedule.id)
   }

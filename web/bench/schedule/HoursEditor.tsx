@@ -1,3 +1,4 @@
+import { newSchedule } from '../../arming/newSchedule.ts'
 import { type Said, said } from '../../../core/messages/said.ts'
 import { common } from '../../../core/messages/en/common.ts'
 import { hoursEditor as msg } from '../../../core/messages/en/bench/schedule.ts'
@@ -13,7 +14,6 @@ import {
   type Schedule,
   type Weekday
 } from '../../../core/formats/plan.ts'
-import { newId } from '../../sync/newId.ts'
 import type { BenchDocument } from '../document.ts'
 import { SavedText } from '../../kinds/editors.tsx'
 import { DayBar } from './DayBar.tsx'
@@ -43,12 +43,9 @@ export function HoursEditor({
     )
   }
   const make = (): void => {
-    const taken = new Set(schedules.map((s) => s.name))
-    let n = 1
-    while (taken.has(msg.hours(n))) n++
     const day: Schedule['week']['mon'] = [['18:30', '24:00']]
     const week = { mon: day, tue: day, wed: day, thu: day, fri: day, sat: day, sun: day }
-    const schedule: Schedule = { id: newId('hours'), name: msg.hours(n), week, exceptions: [] }
+    const schedule = newSchedule(schedules, week)
     document.addSchedule(schedule, detection)
     setEditing(schedule.id)
   }

@@ -3,7 +3,6 @@ import { messages } from '../../messages.ts'
 export const hoursEditor = messages({
   timesOnTheSitesClock:
     'Site time: 00:00 to 06:30, 18:30 to 24:00, or by the sun: sunset-00:30 to 24:00. Empty: not armed that day.',
-  hours: (n: number) => `Hours ${n}`,
   always: 'Always',
   editItsWeek: 'Edit week',
   newHours: 'Add schedule',
