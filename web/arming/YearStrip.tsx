@@ -6,20 +6,6 @@ import type { Schedule } from '../../core/formats/plan.ts'
 
 const DAY = 24 * 60 * 60_000
 const WEEKS = 53
-const MONTHS = [
-  msg.jan,
-  msg.feb,
-  msg.mar,
-  msg.apr,
-  msg.may,
-  msg.jun,
-  msg.jul,
-  msg.aug,
-  msg.sep,
-  msg.oct,
-  msg.nov,
-  msg.dec
-]
 
 /** The 53 weeks ahead, each date one cell: exceptions stand out, any date can be made one. Shift extends to a range. */
 export function YearStrip({
@@ -88,7 +74,7 @@ export function YearStrip({
               (w === 0 || w < WEEKS - 2) &&
               !(w === 0 && Number(d.date.slice(8)) > 14) ? (
               <span key={d.date} style={{ gridColumnStart: w + 1 }}>
-                {MONTHS[month - 1]}
+                {msg.month(month - 1)}
               </span>
             ) : null
           })}

@@ -1,3 +1,4 @@
+import { settingSeconds } from '../../core/messages/format.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { movingSentence as msg } from '../../core/messages/en/kinds/parts.ts'
 import type { ReactNode } from 'react'
@@ -11,7 +12,7 @@ import {
   type Moving
 } from './motionEditors.tsx'
 import type { SentenceOf } from './sentence.ts'
-import { cellWords, percentWords, secondsWords } from './words.ts'
+import { cellWords, percentWords } from './words.ts'
 
 /** What both kinds of motion say; `what` is it that moves. */
 export const MovingSentence = ({
@@ -47,7 +48,7 @@ export const MovingSentence = ({
           what={msg.delays}
           editor={(close) => <MotionDelaysEditor detection={d} document={document} close={close} />}
         >
-          {secondsWords(d.onDelaySeconds)}
+          {settingSeconds(d.onDelaySeconds)}
         </Chip>
       )
     }}

@@ -1,3 +1,4 @@
+import { settingSeconds } from '../../core/messages/format.ts'
 import type { ZoneDetection } from '../../core/kinds/schemas.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { sentence as msg } from '../../core/messages/en/kinds/parts.ts'
@@ -18,7 +19,7 @@ import { tamperSentence } from './tamper/Sentence.tsx'
 import { zoneSentence } from './ZoneSentence.tsx'
 import { HoldOffEditor } from './editors.tsx'
 import type { KindSentence, SentenceOf } from './sentence.ts'
-import { scheduleWords, secondsWords } from './words.ts'
+import { scheduleWords } from './words.ts'
 
 export interface SentenceProps extends SentenceOf {
   schedules: Schedule[]
@@ -42,7 +43,7 @@ export const Sentence = memo(function Sentence(props: SentenceProps): ReactNode 
       what: common.holdOff,
       isSet: detection.holdOffSeconds > 0,
       text: detection.holdOffSeconds
-        ? msg.notWithin(secondsWords(detection.holdOffSeconds))
+        ? msg.notWithin(settingSeconds(detection.holdOffSeconds))
         : msg.everyTime,
       editor: (close) => <HoldOffEditor detection={detection} document={document} close={close} />
     },

@@ -1,3 +1,4 @@
+import { settingSeconds } from '../../core/messages/format.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { chips as msg } from '../../core/messages/en/kinds/parts.ts'
 import type { ReactNode } from 'react'
@@ -13,7 +14,7 @@ import {
 } from './editors.tsx'
 import type { SentenceOf } from './sentence.ts'
 import { SizeEditor } from './SizeEditor.tsx'
-import { bodyWords, secondsWords, sizeWords, whoWords } from './words.ts'
+import { bodyWords, sizeWords, whoWords } from './words.ts'
 
 /** Parts of the sentence that several kinds share. */
 
@@ -64,7 +65,7 @@ export const targetConditions = ({
   {
     what: common.confirmTime,
     isSet: detection.confirmSeconds > 0,
-    text: msg.visibleFor(secondsWords(detection.confirmSeconds)),
+    text: msg.visibleFor(settingSeconds(detection.confirmSeconds)),
     editor: (close) => <ConfirmEditor detection={detection} document={document} close={close} />
   },
   {

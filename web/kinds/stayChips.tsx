@@ -1,9 +1,9 @@
+import { settingSeconds } from '../../core/messages/format.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { stayChips as msg } from '../../core/messages/en/kinds/parts.ts'
 import type { StayDetection } from '../../core/kinds/schemas.ts'
 import type { Condition } from './Conditions.tsx'
 import type { SentenceOf } from './sentence.ts'
-import { secondsWords } from './words.ts'
 import { AtLeastEditor, DwellEditor } from './zoneEditors.tsx'
 
 type Props = SentenceOf<StayDetection>
@@ -23,7 +23,7 @@ export const dwellCondition = (
 ): Condition => ({
   what: common.dwell,
   isSet: detection.dwellSeconds > 0 || !detection.countFirstSeenInside,
-  text: msg.for(secondsWords(detection.dwellSeconds)),
+  text: msg.for(settingSeconds(detection.dwellSeconds)),
   editor: (close) => (
     <DwellEditor
       detection={detection}

@@ -1,5 +1,5 @@
 import { classes as classNames } from '../../core/messages/en/codes/conditions.ts'
-import { frameSize, percent, settingSeconds } from '../../core/messages/format.ts'
+import { frameSize, percent } from '../../core/messages/format.ts'
 import type { Direction } from '../../core/detections/types.ts'
 import { wordsOf } from '../../core/messages/words.ts'
 import { pathOf } from '../../core/actions/email.ts'
@@ -49,8 +49,6 @@ export const sizeWords = ({ size }: TargetGated): string => {
 
 export const scheduleWords = ({ schedule }: Detection, schedules: Schedule[]): string =>
   schedule ? (schedules.find((s) => s.id === schedule)?.name ?? schedule) : msg.always
-
-export const secondsWords = (seconds: number): string => settingSeconds(seconds)
 
 export const letterOf = (index: number): string =>
   index < 26

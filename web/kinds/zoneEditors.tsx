@@ -1,3 +1,4 @@
+import { settingSeconds } from '../../core/messages/format.ts'
 import { said } from '../../core/messages/said.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { zoneEditors as msg } from '../../core/messages/en/kinds/parts.ts'
@@ -6,7 +7,6 @@ import { lazy, useMemo, type ReactNode } from 'react'
 import { dwellAbovePassers, type DwellDetection, type ZoneStay } from '../../core/tuning/stays.ts'
 import { kindNames, wordsOf } from './names.ts'
 import { ZONE_KINDS, asZoneKind } from './zones.ts'
-import { secondsWords } from './words.ts'
 import { SecondsEditor, type EditorProps } from './editors.tsx'
 import { Later } from '../bench/Later.tsx'
 import type { ZoneDetection } from '../../core/kinds/schemas.ts'
@@ -68,9 +68,9 @@ export function DwellEditor({
       )}
       {above && above.dwell !== detection.dwellSeconds && (
         <p>
-          {msg.passersBy(secondsWords(above.usual))}{' '}
+          {msg.passersBy(settingSeconds(above.usual))}{' '}
           <Button size="small" onClick={() => set(above.dwell)}>
-            {msg.setTo(secondsWords(above.dwell))}
+            {msg.setTo(settingSeconds(above.dwell))}
           </Button>
         </p>
       )}

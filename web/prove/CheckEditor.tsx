@@ -1,3 +1,4 @@
+import { capital } from '../../core/messages/format.ts'
 import { wordsOf } from '../../core/messages/words.ts'
 import { problemWords } from '../../core/messages/errorWords.ts'
 import { common } from '../../core/messages/en/common.ts'
@@ -254,7 +255,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
           {painted &&
             WEATHERS.map((w) => (
               <label key={w} className="weather">
-                <span>{w[0]!.toUpperCase() + w.slice(1)}</span>
+                <span>{capital(w)}</span>
                 <Slider
                   min={0}
                   max={1}

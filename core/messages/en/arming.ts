@@ -1,4 +1,4 @@
-import { dateText } from '../format.ts'
+import { MONTHS, dateText } from '../format.ts'
 import { messages } from '../messages.ts'
 
 export const spansText = messages({
@@ -116,18 +116,7 @@ export const usersPanel = messages({
 })
 
 export const yearStrip = messages({
-  jan: 'Jan',
-  feb: 'Feb',
-  mar: 'Mar',
-  apr: 'Apr',
-  may: 'May',
-  jun: 'Jun',
-  jul: 'Jul',
-  aug: 'Aug',
-  sep: 'Sep',
-  oct: 'Oct',
-  nov: 'Nov',
-  dec: 'Dec',
+  month: (index: number) => MONTHS[index]!,
   exceptionsAndHolidays: 'Exceptions and holidays',
   chooseADateOrShift: (exceptions: number) =>
     `select a date, or Shift for several ·  ${exceptions === 0 ? 'none yet' : `${exceptions} ${exceptions === 1 ? 'exception' : 'exceptions'}`}`,

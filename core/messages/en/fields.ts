@@ -1,3 +1,4 @@
+import { days } from './codes/arming.ts'
 import { messages } from '../messages.ts'
 
 /** What the fields of plans, actions, checks and settings are called, by their names in the data. */
@@ -61,12 +62,6 @@ export const fields = messages({
   username: 'User name',
   volume: 'Volume',
   week: 'Week',
-  mon: 'Monday',
-  tue: 'Tuesday',
-  wed: 'Wednesday',
-  thu: 'Thursday',
-  fri: 'Friday',
-  sat: 'Saturday',
-  sun: 'Sunday',
+  ...days,
   zone: 'Zone'
 })

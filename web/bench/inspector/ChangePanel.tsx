@@ -1,3 +1,4 @@
+import { capital } from '../../../core/messages/format.ts'
 import { wordsOf } from '../../../core/messages/words.ts'
 import { common } from '../../../core/messages/en/common.ts'
 import { changePanel as msg } from '../../../core/messages/en/bench/inspector.ts'
@@ -25,8 +26,7 @@ export interface ChangePanelProps {
 
 /** As a sentence begins, and with no figure parted from its unit. */
 const figuresTogether = (words: string): string =>
-  words
-    .replace(/^./, (c) => c.toUpperCase())
+  capital(words)
     .replace(/(\d) (s|m|%|×)(?= |$)/g, '$1\u00a0$2')
     .replace(/× (\d)/g, '×\u00a0$1')
 

@@ -1,3 +1,4 @@
+import { settingSeconds } from '../../../core/messages/format.ts'
 import { common } from '../../../core/messages/en/common.ts'
 import { sentence as msg } from '../../../core/messages/en/kinds/contact.ts'
 import type { ContactDetection } from '../../../core/kinds/contact/schema.ts'
@@ -5,14 +6,14 @@ import { Rich } from '../../words/Rich.tsx'
 import { Chip } from '../Chip.tsx'
 import { NameChip } from '../chips.tsx'
 import type { KindSentence } from '../sentence.ts'
-import { inputName, secondsWords } from '../words.ts'
+import { inputName } from '../words.ts'
 import { ContactEditor } from './editors.tsx'
 import { contactVerb } from './words.ts'
 
 export const contactSentence: KindSentence<ContactDetection> = {
   What: ({ detection: d, document, inputs }) => (
     <Rich
-      text={msg.contactFor(secondsWords(d.debounceSeconds))}
+      text={msg.contactFor(settingSeconds(d.debounceSeconds))}
       parts={{
         name: <NameChip detection={d} document={document} />,
         contact: (

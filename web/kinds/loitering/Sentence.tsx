@@ -1,8 +1,8 @@
+import { settingSeconds } from '../../../core/messages/format.ts'
 import { sentence as msg } from '../../../core/messages/en/kinds/loitering.ts'
 import type { LoiteringDetection } from '../../../core/kinds/loitering/schema.ts'
 import { dwellCondition, togetherCondition } from '../stayChips.tsx'
 import type { ZonePart } from '../zonePart.ts'
-import { secondsWords } from '../words.ts'
 import { GraceEditor } from './GraceEditor.tsx'
 import { loiteringVerb } from './words.ts'
 
@@ -14,7 +14,7 @@ export const loiteringZone: ZonePart<LoiteringDetection> = {
     {
       what: msg.graceTime,
       isSet: true,
-      text: msg.outsideAtMost(secondsWords(props.detection.graceSeconds)),
+      text: msg.outsideAtMost(settingSeconds(props.detection.graceSeconds)),
       editor: (close) => (
         <GraceEditor detection={props.detection} document={props.document} close={close} />
       )

@@ -1,3 +1,4 @@
+import { settingSeconds } from '../../../core/messages/format.ts'
 import { common } from '../../../core/messages/en/common.ts'
 import { sentence as msg } from '../../../core/messages/en/kinds/signalLoss.ts'
 import type { SignalLossDetection } from '../../../core/kinds/signalLoss/schema.ts'
@@ -6,7 +7,6 @@ import { Chip } from '../Chip.tsx'
 import { NameChip } from '../chips.tsx'
 import { DelayEditor } from '../DelayEditor.tsx'
 import type { KindSentence } from '../sentence.ts'
-import { secondsWords } from '../words.ts'
 
 export const signalLossSentence: KindSentence<SignalLossDetection> = {
   What: ({ detection: d, document }) => (
@@ -27,7 +27,7 @@ export const signalLossSentence: KindSentence<SignalLossDetection> = {
               />
             )}
           >
-            {secondsWords(d.delaySeconds)}
+            {settingSeconds(d.delaySeconds)}
           </Chip>
         )
       }}

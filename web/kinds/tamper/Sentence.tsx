@@ -1,3 +1,4 @@
+import { settingSeconds } from '../../../core/messages/format.ts'
 import { common } from '../../../core/messages/en/common.ts'
 import { sentence as msg } from '../../../core/messages/en/kinds/tamper.ts'
 import { severities } from '../../../core/messages/en/codes/names.ts'
@@ -7,7 +8,6 @@ import { Chip } from '../Chip.tsx'
 import { NameChip } from '../chips.tsx'
 import { DelayEditor } from '../DelayEditor.tsx'
 import type { KindSentence } from '../sentence.ts'
-import { secondsWords } from '../words.ts'
 import { CausesEditor, SeverityEditor, TamperSensitivityEditor } from './editors.tsx'
 import { causesWords } from './words.ts'
 
@@ -38,7 +38,7 @@ export const tamperSentence: KindSentence<TamperDetection> = {
               />
             )}
           >
-            {secondsWords(d.delaySeconds)}
+            {settingSeconds(d.delaySeconds)}
           </Chip>
         ),
         sensitivity: (

@@ -1,8 +1,9 @@
+import { settingSeconds } from '../../../core/messages/format.ts'
 import { words } from '../../../core/messages/en/kinds/parts.ts'
 import { words as msg } from '../../../core/messages/en/kinds/tamper.ts'
 import { causes as causeNames } from '../../../core/messages/en/codes/conditions.ts'
 import { TAMPER_CAUSES, type TamperDetection } from '../../../core/kinds/tamper/schema.ts'
-import { secondsWords, type KindWords } from '../words.ts'
+import { type KindWords } from '../words.ts'
 
 export const causesWords = ({ causes }: TamperDetection): string =>
   causes.length === TAMPER_CAUSES.length
@@ -11,6 +12,6 @@ export const causesWords = ({ causes }: TamperDetection): string =>
 
 export const tamperWords: KindWords<TamperDetection> = {
   name: msg.tamper,
-  rail: (d) => [msg.tamperAt, msg.for(causesWords(d), secondsWords(d.delaySeconds))],
+  rail: (d) => [msg.tamperAt, msg.for(causesWords(d), settingSeconds(d.delaySeconds))],
   start: { name: msg.cameraHealth }
 }

@@ -12,7 +12,7 @@ export const days = messages({
   sun: 'Sunday'
 })
 
-const ORDER = ['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun']
+const ORDER = Object.keys(days)
 const short = (day: number): string => days[ORDER[day] as keyof typeof days].slice(0, 3)
 
 /** `Mon to Fri`, `Sat and Sun`, `every day`. */
