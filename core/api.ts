@@ -26,7 +26,7 @@ import {
 } from './formats/actions.ts'
 import type { ArmInputs } from './arming/armInputs.ts'
 import type { Trigger } from './detections/index.ts'
-import { id, ZoneSchema } from './schema/parts.ts'
+import { noLongerThan, id, ZoneSchema } from './schema/parts.ts'
 import type { Severity } from './kinds/parts.ts'
 
 /** What the server and the browser say to each other. Instants are milliseconds of UTC. */
@@ -271,12 +271,7 @@ export const SaveMailSchema = v.strictObject({
   version,
   mail: v.nullable(MailSchema),
   /** Left out: the password stays. */ password: v.optional(
-    v.nullable(
-      v.pipe(
-        v.string(coded('input.mustBeAText')),
-        v.maxLength(200, coded('input.isLongerThanCharacters', 200))
-      )
-    )
+    v.nullable(v.pipe(v.string(coded('input.mustBeAText')), noLongerThan(200)))
   )
 })
 export const SavePeopleSchema = v.strictObject({ version, people: PeopleSchema })
@@ -338,7 +333,7 @@ export const SaveInputsSchema = v.strictObject({
         v.string(coded('input.mustBeAText')),
         v.trim(),
         v.minLength(1, coded('input.mustNotBeEmpty')),
-        v.maxLength(80, coded('input.isLongerThanCharacters', 80))
+        noLongerThan(80)
       ),
       device: v.optional(v.string(coded('api.mustBeTheIdOf'))),
       token: v.optional(v.string(coded('api.mustBeTheTokenOf')))
@@ -348,13 +343,7 @@ export const SaveInputsSchema = v.strictObject({
 })
 
 export const AcknowledgeSchema = v.strictObject({
-  comment: v.optional(
-    v.pipe(
-      v.string(coded('input.mustBeAText')),
-      v.maxLength(2000, coded('input.isLongerThanCharacters', 2000))
-    ),
-    ''
-  ),
+  comment: v.optional(v.pipe(v.string(coded('input.mustBeAText')), noLongerThan(2000)), ''),
   confirmed: v.optional(v.boolean(coded('input.mustBeTrueOrFalse')), false)
 })
 
@@ -371,7 +360,7 @@ export const NoteSchema = v.strictObject({
     v.string(coded('input.mustBeAText')),
     v.trim(),
     v.minLength(1, coded('input.mustNotBeEmpty')),
-    v.maxLength(2000, coded('input.isLongerThanCharacters', 2000))
+    noLongerThan(2000)
   )
 })
 export const HandSchema = v.strictObject({
@@ -379,17 +368,11 @@ export const HandSchema = v.strictObject({
     v.string(coded('api.mustBeAName')),
     v.trim(),
     v.minLength(1, coded('input.mustNotBeEmpty')),
-    v.maxLength(80, coded('input.isLongerThanCharacters', 80))
+    noLongerThan(80)
   )
 })
 export const CloseSchema = v.strictObject({
-  words: v.optional(
-    v.pipe(
-      v.string(coded('input.mustBeAText')),
-      v.maxLength(2000, coded('input.isLongerThanCharacters', 2000))
-    ),
-    ''
-  )
+  words: v.optional(v.pipe(v.string(coded('input.mustBeAText')), noLongerThan(2000)), '')
 })
 
 /** A trigger from elsewhere: a device without the standard's events, a test. */
@@ -398,7 +381,7 @@ export const SendTriggerSchema = v.strictObject({
   key: v.pipe(
     v.string(coded('input.mustBeAText')),
     v.minLength(1, coded('input.mustNotBeEmpty')),
-    v.maxLength(100, coded('input.isLongerThanCharacters', 100))
+    noLongerThan(100)
   ),
   camera: id,
   detection: id,
@@ -425,10 +408,7 @@ export const SendTriggerSchema = v.strictObject({
 })
 /** Which fix of which issue is to be applied (core/readiness, findingKey). */
 export const FixSchema = v.strictObject({
-  finding: v.pipe(
-    v.string(coded('input.mustBeAText')),
-    v.maxLength(600, coded('input.isLongerThanCharacters', 600))
-  ),
+  finding: v.pipe(v.string(coded('input.mustBeAText')), noLongerThan(600)),
   which: v.picklist(['fix', 'orElse'], coded('api.mustBeFixOrOrelse'))
 })
 /** The request that takes a fix back. */
@@ -445,7 +425,7 @@ const shortText = (right: string, most: number) =>
     v.string(right),
     v.trim(),
     v.minLength(1, coded('input.mustNotBeEmpty')),
-    v.maxLength(most, coded('input.isLongerThanCharacters', most))
+    noLongerThan(most)
   )
 /** Seconds at which a clip's tamper reference is to be learned anew. */
 export const LearnAnewSchema = v.strictObject({

@@ -1,3 +1,4 @@
+import { noLongerThan } from '../schema/parts.ts'
 import { coded } from '../messages/said.ts'
 import * as v from 'valibot'
 
@@ -35,22 +36,17 @@ const username = v.pipe(
 const password = v.pipe(
   v.string(coded('input.mustBeAText')),
   v.minLength(MIN_PASSWORD, coded('accounts.mustHaveAtLeastCharacters', MIN_PASSWORD)),
-  v.maxLength(MAX_PASSWORD, coded('input.isLongerThanCharacters', MAX_PASSWORD))
+  noLongerThan(MAX_PASSWORD)
 )
 const name = v.pipe(
   v.string(coded('input.mustBeAText')),
   v.trim(),
   v.minLength(1, coded('input.mustNotBeEmpty')),
-  v.maxLength(80, coded('input.isLongerThanCharacters', 80))
+  noLongerThan(80)
 )
 const role = v.picklist(ROLES, coded('input.mustBeOneOf', ROLES.join(', ')))
 const person = v.optional(
-  v.nullable(
-    v.pipe(
-      v.string(coded('accounts.mustBeTheIdOf')),
-      v.maxLength(64, coded('input.isLongerThanCharacters', 64))
-    )
-  ),
+  v.nullable(v.pipe(v.string(coded('accounts.mustBeTheIdOf')), noLongerThan(64))),
   null
 )
 
@@ -59,12 +55,9 @@ export const SignInSchema = v.strictObject({
     v.string(coded('input.mustBeAText')),
     v.trim(),
     v.toLowerCase(),
-    v.maxLength(40, coded('input.isLongerThanCharacters', 40))
+    noLongerThan(40)
   ),
-  password: v.pipe(
-    v.string(coded('input.mustBeAText')),
-    v.maxLength(200, coded('input.isLongerThanCharacters', 200))
-  )
+  password: v.pipe(v.string(coded('input.mustBeAText')), noLongerThan(200))
 })
 export const NewAccountSchema = v.strictObject({ username, password, name, role, person })
 export type NewAccount = v.InferOutput<typeof NewAccountSchema>
@@ -76,20 +69,13 @@ export const ChangeAccountSchema = v.strictObject({
   password: v.optional(password)
 })
 export const ChangePasswordSchema = v.strictObject({
-  old: v.pipe(
-    v.string(coded('input.mustBeAText')),
-    v.maxLength(200, coded('input.isLongerThanCharacters', 200))
-  ),
+  old: v.pipe(v.string(coded('input.mustBeAText')), noLongerThan(200)),
   password
 })
 
 /** The first account of an installation, made by who holds the code that its start printed. */
 export const FirstAccountSchema = v.strictObject({
-  code: v.pipe(
-    v.string(coded('input.mustBeAText')),
-    v.trim(),
-    v.maxLength(40, coded('input.isLongerThanCharacters', 40))
-  ),
+  code: v.pipe(v.string(coded('input.mustBeAText')), v.trim(), noLongerThan(40)),
   username,
   password,
   name

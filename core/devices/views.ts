@@ -5,7 +5,7 @@ import type { AnalysisMode, RuleAbility } from '../formats/onvif/rule.ts'
 import type { Difference } from '../formats/onvif/differences.ts'
 import type { Loss } from '../formats/onvif/toRule.ts'
 import type { DetectionKind } from '../formats/plan.ts'
-import { id } from '../schema/parts.ts'
+import { noLongerThan, id } from '../schema/parts.ts'
 
 /** What the server tells of devices, and what it may be told. */
 
@@ -168,7 +168,7 @@ const text = (right: string, most: number) =>
     v.string(right),
     v.trim(),
     v.minLength(1, coded('input.mustNotBeEmpty')),
-    v.maxLength(most, coded('input.isLongerThanCharacters', most))
+    noLongerThan(most)
   )
 const bool = v.boolean(coded('input.mustBeTrueOrFalse'))
 const ids = v.pipe(
@@ -182,19 +182,14 @@ export const AddDeviceSchema = v.strictObject({
   address: text(coded('devices.mustBeAnAddress'), 200),
   camera: v.nullable(id),
   username: v.nullable(text(coded('input.mustBeAText'), 80)),
-  password: v.nullable(
-    v.pipe(
-      v.string(coded('input.mustBeAText')),
-      v.maxLength(120, coded('input.isLongerThanCharacters', 120))
-    )
-  )
+  password: v.nullable(v.pipe(v.string(coded('input.mustBeAText')), noLongerThan(120)))
 })
 export const AccountSchema = v.strictObject({
   username: text(coded('input.mustBeAText'), 80),
   password: v.pipe(
     v.string(coded('input.mustBeAText')),
     v.minLength(1, coded('input.mustNotBeEmpty')),
-    v.maxLength(120, coded('input.isLongerThanCharacters', 120))
+    noLongerThan(120)
   ),
   first: bool
 })

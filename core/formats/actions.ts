@@ -2,7 +2,7 @@ import { said, type Said } from '../messages/said.ts'
 import { coded } from '../messages/said.ts'
 import * as v from 'valibot'
 import { SEVERITIES } from '../kinds/parts.ts'
-import { bool, id, name } from '../schema/parts.ts'
+import { noLongerThan, bool, id, name } from '../schema/parts.ts'
 import { BuzzerSchema } from '../actions/kinds/buzzer.ts'
 import { EmailSchema } from '../actions/kinds/email.ts'
 import { PopupSchema } from '../actions/kinds/popup.ts'
@@ -124,12 +124,7 @@ export const MailSchema = v.strictObject({
   ),
   port: whole(1, 65535),
   encryption: v.picklist(MAIL_ENCRYPTIONS, coded('input.mustBeOneOf', MAIL_ENCRYPTIONS.join(', '))),
-  username: v.nullable(
-    v.pipe(
-      v.string(coded('input.mustBeAText')),
-      v.maxLength(200, coded('input.isLongerThanCharacters', 200))
-    )
-  ),
+  username: v.nullable(v.pipe(v.string(coded('input.mustBeAText')), noLongerThan(200))),
   sender: address
 })
 export type Mail = v.InferOutput<typeof MailSchema>

@@ -3,7 +3,7 @@ import { coded } from '../messages/said.ts'
 import * as v from 'valibot'
 import { TAMPER_CAUSES } from '../kinds/schemas.ts'
 import { WalkSchema } from './walk.ts'
-import { id, name, number, text } from '../schema/parts.ts'
+import { noLongerThan, id, name, number, text } from '../schema/parts.ts'
 
 /** A check: one planned proof, a walk with an expected trigger or an expected silence (docs/proving.md). */
 
@@ -53,10 +53,7 @@ const BySchema = v.variant(
     }),
     v.strictObject({
       how: v.literal('clip'),
-      clip: v.pipe(
-        v.string(coded('formats.mustBeTheIdOf')),
-        v.maxLength(64, coded('input.isLongerThanCharacters', 64))
-      ),
+      clip: v.pipe(v.string(coded('formats.mustBeTheIdOf')), noLongerThan(64)),
       from: seconds,
       to: seconds
     }),

@@ -1,3 +1,4 @@
+import { noLongerThan } from '../schema/parts.ts'
 import { coded, type Said } from '../messages/said.ts'
 import * as v from 'valibot'
 import type { Versioned } from '../api.ts'
@@ -89,14 +90,8 @@ const version = v.pipe(
 export const SaveCheckSchema = v.strictObject({ version, check: CheckSchema })
 const named = v.array(
   v.strictObject({
-    camera: v.pipe(
-      v.string(coded('proving.mustBeTheIdOf')),
-      v.maxLength(64, coded('input.isLongerThanCharacters', 64))
-    ),
-    check: v.pipe(
-      v.string(coded('proving.mustBeTheIdOf2')),
-      v.maxLength(120, coded('input.isLongerThanCharacters', 120))
-    )
+    camera: v.pipe(v.string(coded('proving.mustBeTheIdOf')), noLongerThan(64)),
+    check: v.pipe(v.string(coded('proving.mustBeTheIdOf2')), noLongerThan(120))
   }),
   coded('proving.mustBeAListOf')
 )

@@ -11,6 +11,10 @@ export const number = (min: number, max: number, unit = '') => {
   return v.pipe(v.number(right), v.finite(right), v.minValue(min, right), v.maxValue(max, right))
 }
 
+/** The length of a text, which is refused above so many characters and never cut. */
+export const noLongerThan = (most: number) =>
+  v.maxLength<string, number, string>(most, coded('input.isLongerThanCharacters', most))
+
 export const text = (most: number) => {
   const right = coded('input.mustBeATextOf', most)
   return v.pipe(

@@ -1,3 +1,4 @@
+import { noLongerThan } from '../schema/parts.ts'
 import { coded } from '../messages/said.ts'
 import * as v from 'valibot'
 import type { Direction } from '../detections/index.ts'
@@ -12,10 +13,7 @@ import type { Severity } from '../kinds/parts.ts'
 
 /** Looking triggers up again. */
 
-const id = v.pipe(
-  v.string(coded('input.mustBeAText')),
-  v.maxLength(64, coded('input.isLongerThanCharacters', 64))
-)
+const id = v.pipe(v.string(coded('input.mustBeAText')), noLongerThan(64))
 const instant = v.pipe(
   v.string(coded('watch.mustBeAnInstant')),
   v.regex(/^\d{1,13}$/, coded('input.mustBeAnInstantIn')),
@@ -44,23 +42,13 @@ export const SearchSchema = v.object({
     )
   ),
   /** Between named sides, `Water → Land`. */
-  way: v.optional(
-    v.pipe(
-      v.string(coded('input.mustBeAText')),
-      v.maxLength(90, coded('input.isLongerThanCharacters', 90))
-    )
-  ),
+  way: v.optional(v.pipe(v.string(coded('input.mustBeAText')), noLongerThan(90))),
   /** At or after, and before. */
   from: v.optional(instant),
   to: v.optional(instant),
   acknowledged: v.optional(v.picklist(['yes', 'no'], coded('watch.mustBeYesOrNo'))),
   /** Words of comments; the last one may be begun only. */
-  words: v.optional(
-    v.pipe(
-      v.string(coded('input.mustBeAText')),
-      v.maxLength(200, coded('input.isLongerThanCharacters', 200))
-    )
-  )
+  words: v.optional(v.pipe(v.string(coded('input.mustBeAText')), noLongerThan(200)))
 })
 export type Search = v.InferOutput<typeof SearchSchema>
 

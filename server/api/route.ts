@@ -1,3 +1,4 @@
+import { noLongerThan } from '../../core/schema/parts.ts'
 import { coded, type Said } from '../../core/messages/said.ts'
 import type { IncomingMessage, ServerResponse } from 'node:http'
 import type {
@@ -57,7 +58,7 @@ const text = v.string(coded('input.mustBeAText'))
 /** An id as an address names it. The database passes over spaces at its end: they would be taken for nothing. */
 const idText = v.pipe(
   text,
-  v.maxLength(120, coded('input.isLongerThanCharacters', 120)),
+  noLongerThan(120),
   v.regex(/^(?:|.*\S)$/su, coded('api.endsWithASpaceLeave'))
 )
 /** A number as an address names it. @param of what it is of */
@@ -67,7 +68,7 @@ export const numberText = (of: Said) =>
 export const byCamera = v.object({ camera: idText })
 export const byCameraAndId = v.object({ camera: idText, id: idText })
 /** A device's own name for a part of it. */
-export const tokenText = v.pipe(text, v.maxLength(120, coded('input.isLongerThanCharacters', 120)))
+export const tokenText = v.pipe(text, noLongerThan(120))
 
 export const byId = v.object({ id: idText })
 export const byNumber = (of: Said) => v.object({ id: numberText(of) })

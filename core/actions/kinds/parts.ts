@@ -1,6 +1,6 @@
 import { coded } from '../../messages/said.ts'
 import * as v from 'valibot'
-import { id, name } from '../../schema/parts.ts'
+import { noLongerThan, id, name } from '../../schema/parts.ts'
 
 /** Parts that the schemas of several kinds of endpoint share. */
 
@@ -19,12 +19,12 @@ export const whole = (min: number, max: number, unit = '') =>
 const token = v.pipe(
   v.string(coded('actions.mustBeTheTokenOf')),
   v.minLength(1, coded('input.mustNotBeEmpty')),
-  v.maxLength(64, coded('input.isLongerThanCharacters', 64))
+  noLongerThan(64)
 )
 export const address = v.pipe(
   v.string(coded('actions.mustBeAnEMailAddress')),
   v.trim(),
-  v.maxLength(254, coded('input.isLongerThanCharacters', 254)),
+  noLongerThan(254),
   v.email((issue) => coded('actions.isMustBe', String(issue.input).slice(0, 60)))
 )
 

@@ -1,3 +1,4 @@
+import { noLongerThan } from '../../schema/parts.ts'
 import { coded } from '../../messages/said.ts'
 import * as v from 'valibot'
 import { common } from './parts.ts'
@@ -7,7 +8,7 @@ export const WebhookSchema = v.strictObject({
   kind: v.literal('webhook'),
   url: v.pipe(
     v.string(coded('actions.mustBeAnAddress')),
-    v.maxLength(500, coded('input.isLongerThanCharacters', 500)),
+    noLongerThan(500),
     v.check(
       (text) => URL.canParse(text) && /^https?:$/.test(new URL(text).protocol),
       coded('actions.mustBeAnAddressSuch')

@@ -69,7 +69,7 @@ export interface DeliveryKind<E extends Endpoint> {
 }
 
 /** What has happened. */
-export const saidOf = ({ trigger, camera }: DueDelivery): Said =>
+export const happeningOf = ({ trigger, camera }: DueDelivery): Said =>
   trigger
     ? said('happenings.at', camera.name, happening(trigger.detection, trigger))
     : said('edits.text', camera.name)

@@ -1,6 +1,6 @@
 import { said, type Said } from '../../../core/messages/said.ts'
 import type { EndpointOf } from '../../../core/formats/actions.ts'
-import { short, saidOf, type DeliveryKind } from './kind.ts'
+import { short, happeningOf, type DeliveryKind } from './kind.ts'
 
 const shownIn = (windows: number): Said => said('deliveries.shown', windows)
 
@@ -11,7 +11,7 @@ export const popup: DeliveryKind<EndpointOf<'popup'>> = {
         id: due.id,
         alarm: due.alarm,
         clip: due.trigger?.clip != null,
-        said: saidOf(due),
+        said: happeningOf(due),
         sound
       })
     )

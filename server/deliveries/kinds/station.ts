@@ -5,7 +5,7 @@ import { MAX_SEQUENCE, eventData } from '../../../core/formats/dc09.ts'
 import { Refused } from '../refused.ts'
 import type { DueDelivery } from '../queries.ts'
 import { tellStation } from '../station.ts'
-import { long, type DeliveryKind, type Done, type SenderParts, saidOf } from './kind.ts'
+import { long, type DeliveryKind, type Done, type SenderParts, happeningOf } from './kind.ts'
 
 export const station: DeliveryKind<EndpointOf<'station'>> = {
   send,
@@ -41,7 +41,7 @@ async function send(
       kind: trigger.kind,
       zone: due.camera.number,
       severity: trigger.severity ?? 'major',
-      words: wordsOf(saidOf(due))
+      words: wordsOf(happeningOf(due))
     }),
     at: trigger.firedAt
   })

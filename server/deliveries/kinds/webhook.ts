@@ -6,7 +6,7 @@ import type { EndpointOf } from '../../../core/formats/actions.ts'
 import { hostOf } from '../hostOf.ts'
 import { Refused } from '../refused.ts'
 import type { DueDelivery } from '../queries.ts'
-import { long, saidOf, type DeliveryKind, type Done, type SenderParts } from './kind.ts'
+import { long, happeningOf, type DeliveryKind, type Done, type SenderParts } from './kind.ts'
 
 const WEBHOOK_WITHIN_MS = 8000
 
@@ -24,7 +24,7 @@ const bodyOf = (due: DueDelivery): object => ({
   alarm: due.alarm,
   site: due.site.name,
   camera: due.camera,
-  words: wordsOf(saidOf(due)),
+  words: wordsOf(happeningOf(due)),
   ...(due.trigger && {
     detection: {
       id: due.trigger.detection.id,
