@@ -1,6 +1,6 @@
 import { expect, test } from './test.ts'
 import type { BenchView } from '../core/api.ts'
-import { addCondition, at, chip, draw, flags, kept, openBench } from './onBench.ts'
+import { addCondition, at, chip, draw, flags, kept, openBench, painted } from './onBench.ts'
 
 test.describe.configure({ mode: 'serial' })
 const panel = 'Calibrate'
@@ -97,8 +97,11 @@ test('size frames on the picture: drawn with F, dragged, and fitted to the clip'
 }) => {
   await openBench(page)
   await draw(page, 'z', [0.4, 0.48], [0.65, 0.51], [0.75, 0.75], [0.3, 0.75])
+  await expect(page.getByRole('list', { name: 'Detections' })).toContainText('Zone 1')
+  await kept(page)
   await expect(chip(page, 'Size limits')).toHaveCount(0)
   await page.keyboard.press('f')
+  await painted(page)
   // The smallest frame stands at the zone's far end, its corner half its width to the right.
   const [x, y] = await at(page, 0.4 + 0.01, 0.48 - 0.06)
   await page.mouse.move(x, y)

@@ -40,6 +40,17 @@ export async function drag(
   await page.mouse.up()
 }
 
+/** Waits until the picture has been painted with what was last done: what is not painted cannot be hit. */
+export const painted = (page: Page) =>
+  page.evaluate(
+    () =>
+      new Promise<void>((resolve) => {
+        requestAnimationFrame(() =>
+          requestAnimationFrame(() => requestAnimationFrame(() => resolve()))
+        )
+      })
+  )
+
 export const flags = (page: Page, name: string) =>
   page.getByRole('button', { name: new RegExp(`^Trigger of ${name},`) })
 export const kept = (page: Page) => expect(page.getByRole('status')).toHaveText('All changes saved')

@@ -103,7 +103,7 @@ function Walking({
               { value: `${OWN} ${d.id}`, label: msg.aWalkOf(d.name) },
               ...own
                 .filter((c) => walkable(c) && c.check.detection === d.id)
-                .map(({ check }) => ({ value: check.id, label: check.name }))
+                .map(({ check }) => ({ value: check.id, label: wordsOf(check.name) }))
             ]
           }))}
           onChange={(id: string) =>
