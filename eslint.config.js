@@ -1,5 +1,6 @@
 import js from '@eslint/js'
 import hooks from 'eslint-plugin-react-hooks'
+import english from './scripts/englishRule.mjs'
 import ts from 'typescript-eslint'
 
 const folders = [
@@ -30,7 +31,7 @@ const mayImport = {
 }
 
 /** Tests may reach for whatever they check against. */
-const testFiles = ['**/*.test.ts', '**/testing/**']
+const testFiles = ['**/*.test.ts', '**/*.test.tsx', '**/testing/**']
 
 /** How deep folders lie in each other at most. A path up leaves a folder only from its own depth: hence a rule for each. */
 const DEPTHS = [1, 2, 3, 4, 5, 6]
@@ -129,6 +130,12 @@ export default ts.config(
         { object: 'Date', property: 'now', message: 'core/ has no clock.' }
       ]
     }
+  },
+  {
+    files: ['{core,analysis,simulation,standins,server,web,demo}/**/*.{ts,tsx}'],
+    ignores: ['core/messages/**', ...testFiles],
+    plugins: { wardoptic: { rules: { english } } },
+    rules: { 'wardoptic/english': 'error' }
   },
   ...folders.flatMap(importRules),
   {

@@ -1,3 +1,4 @@
+import { usage as usages } from '../core/messages/en/usage.ts'
 import { clips as msg } from '../core/messages/en/codes/clips.ts'
 import { said } from '../core/messages/said.ts'
 import { writeFileSync } from 'node:fs'
@@ -7,9 +8,6 @@ import { USUAL_GRID, writeMeasures, type Grid } from '../core/measures/measures.
 import { writeMot } from '../core/formats/mot.ts'
 import { spansOf } from '../core/targets/tracks.ts'
 import { analyseInWorker } from './inWorker.ts'
-
-const usage =
-  'usage: npm run analyse -- CLIP --out tracks.csv [--faces faces.csv] [--measures FILE] [--grid 22x18] [--silent]'
 
 const readGrid = (text: string): Grid => {
   const m = /^(\d{1,3})x(\d{1,3})$/.exec(text)
@@ -28,15 +26,16 @@ await runCommand(async (args) => {
       silent: { type: 'boolean' },
       help: { type: 'boolean' }
     },
-    usage
+    usages.analyse
   )
   if (values.help) {
-    process.stdout.write(`${usage}\n`)
+    process.stdout.write(`${usages.analyse}\n`)
     return
   }
   if (positionals.length !== 1)
-    throw new UsageError(said('clips.giveOneClipNotN', positionals.length, usage))
-  if (typeof values.out !== 'string') throw new UsageError(said('clips.outIsMissingN', usage))
+    throw new UsageError(said('clips.giveOneClipNotN', positionals.length, usages.analyse))
+  if (typeof values.out !== 'string')
+    throw new UsageError(said('clips.outIsMissingN', usages.analyse))
   const grid = typeof values.grid === 'string' ? readGrid(values.grid) : USUAL_GRID
   const stop = new AbortController()
   process.once('SIGINT', () => stop.abort(new Error('stopped')))
@@ -55,6 +54,11 @@ await runCommand(async (args) => {
   if (bar) process.stderr.write('\r')
   if (!values.silent)
     process.stderr.write(
-      `${spansOf(tracks).length} targets, ${tracks.length} rows, ${frames} frames; to evaluate: --fps ${footage.fps} --size ${footage.width}x${footage.height}\n`
+      msg.analysed(
+        spansOf(tracks).length,
+        tracks.length,
+        frames,
+        `--fps ${footage.fps} --size ${footage.width}x${footage.height}`
+      )
     )
 })

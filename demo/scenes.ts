@@ -1,3 +1,4 @@
+import { said } from '../core/messages/said.ts'
 import { readFileSync } from 'node:fs'
 import { InputError } from '../core/errors.ts'
 import { readScene, readScript, type Play, type Scene, type Script } from '../simulation/script.ts'
@@ -15,7 +16,7 @@ export const DEMO_CAMERAS = [
 /** A camera's scene and its scripts. @throws InputError when there is none of that name, or a file is wrong */
 export function readDemo(camera: string): { scene: Scene; scripts: Script[] } {
   if (!(DEMO_CAMERAS as readonly string[]).includes(camera))
-    throw new InputError('camera', `"${camera}" has no scene; there are ${DEMO_CAMERAS.join(', ')}`)
+    throw new InputError('camera', said('cli.hasNoScene', camera, DEMO_CAMERAS.join(', ')))
   const { scene, scripts } = JSON.parse(
     readFileSync(new URL(`scenes/${camera}.json`, import.meta.url), 'utf8')
   ) as { scene: unknown; scripts: unknown[] }
@@ -28,7 +29,7 @@ export function demoPlay(camera: string, script: string): Play {
   if (!found)
     throw new InputError(
       'script',
-      `"${script}" is not there; ${camera} has ${scripts.map((s) => s.id).join(', ')}`
+      said('cli.hasNoScript', script, camera, scripts.map((s) => s.id).join(', '))
     )
   return { scene, script: found }
 }

@@ -80,7 +80,7 @@ test('spans are dragged to half hours, moved to the minute by keyboard, typed, a
   await typed.fill('7:15 to 25:00')
   await page.keyboard.press('Enter')
   await expect(page.getByRole('alert')).toHaveText(
-    '"25:00" is not a time; write it as 18:30, 24:00 or sunset-00:30'
+    '“25:00” is not a time. Enter it as 18:30, 24:00 or sunset-00:30.'
   )
   await expect(typed).toHaveValue('7:15 to 25:00')
   await typed.fill('7:15 to 8:45, sunset-00:30 to 24:00')
@@ -136,10 +136,12 @@ test('exceptions: a date, a range with Shift, as in the week again', async ({ pa
 test('is it armed: at any time, by the hours and by the panel', async ({ page }) => {
   await page.goto('/arming/nights')
   const asked = page.getByRole('region', { name: 'Is it armed?' })
-  await asked.getByLabel('At this time').fill('2026-12-02T05:10')
+  await asked.getByLabel('At this time').fill('2 Dec 2026, 05:10')
+  await page.keyboard.press('Enter')
   await expect(asked.getByRole('status')).toContainText('Yes: Nights ends 06:30.')
   await expect(asked).toContainText('Door after hours: Not armed: Alarm panel is not set')
-  await asked.getByLabel('At this time').fill('2026-12-02T12:00')
+  await asked.getByLabel('At this time').fill('2 Dec 2026, 12:00')
+  await page.keyboard.press('Enter')
   await expect(asked.getByRole('status')).toContainText('No: Nights starts 18:30.')
 })
 

@@ -16,7 +16,7 @@ import { noSpace, unavailable } from './errors.ts'
 import { migrate } from './migrations.ts'
 
 /** While a backup holds this lock of the database, no file is taken away: the backup reads those that its rows name. */
-export const FILES_LOCK = (database: string): string => `files of ${database}`.slice(0, 64)
+export const FILES_LOCK = (database: string): string => `wardoptic-files-${database}`.slice(0, 64)
 
 export interface DatabaseAddress {
   host: string

@@ -30,7 +30,7 @@ export async function openKeys(database: Database, folder: string, anew: boolean
     } catch (error) {
       if (!anew) throw error
       if (existsSync(file)) renameSync(file, `${file}.lost-${Date.now()}`)
-      process.stderr.write(msg.isMadeAnewN(name, needs ?? 'nothing depended on it.'))
+      process.stderr.write(msg.isMadeAnewN(name, needs ?? msg.nothingNeededIt))
       return Encryption.withKey(file, null)
     }
   }

@@ -59,7 +59,7 @@ export async function migrate(
   files: readonly { name: string; sql: string }[] = readFiles()
 ): Promise<void> {
   const [names] = await connection.query<RowDataPacket[]>('SELECT DATABASE() AS name')
-  const lock = `migrations of ${String(onlyRow(names).name)}`.slice(0, 64)
+  const lock = `wardoptic-migrations-${String(onlyRow(names).name)}`.slice(0, 64)
   const [locks] = await connection.query<RowDataPacket[]>('SELECT GET_LOCK(?, ?) AS got', [
     lock,
     LOCK_SECONDS

@@ -1,4 +1,6 @@
-import { simulators as msg } from '../core/messages/en/codes/simulators.ts'
+import { severities } from '../core/messages/en/codes/names.ts'
+import { pages } from '../core/messages/en/simulators.ts'
+import { timeOfDay } from '../core/messages/format.ts'
 import { SEVERITIES } from '../core/kinds/parts.ts'
 import type { Device } from './camera/device.ts'
 import type { Contacts } from './contacts.ts'
@@ -23,15 +25,15 @@ export interface Hook {
 }
 
 export const MOODS: Record<StationMood, string> = {
-  answers: 'answers',
-  silent: msg.isSilent,
-  slow: msg.isSlow3S,
-  refuses: msg.refusesEverything
+  answers: pages.answers,
+  silent: pages.silent,
+  slow: pages.slow,
+  refuses: pages.refuses
 }
 
 const escaped = (text: unknown): string =>
   String(text).replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`)
-const clock = (at: number): string => new Date(at).toISOString().slice(11, 19)
+const clock = (at: number): string => timeOfDay(at, 'UTC')
 
 const STYLE = `body{font:15px/1.5 sans-serif;margin:0;background:#f7f5f0;color:#1b2430}header{padding:10px 24px;border-bottom:1px solid #d9d4c8;display:flex;gap:18px}
 main{max-width:880px;margin:24px auto;padding:0 24px}a{color:#1f6f5c}button{font:inherit;padding:4px 12px;border:1px solid #8a8f96;border-radius:6px;background:#fff;cursor:pointer}button[aria-pressed=true]{background:#1f6f5c;color:#fff;border-color:#1f6f5c}
@@ -39,19 +41,21 @@ form{display:inline}.line{margin:10px 0}table{border-collapse:collapse;width:100
 .lamp{display:inline-block;width:18px;height:18px;border-radius:50%;border:2px solid #1b2430;vertical-align:-4px}.lamp.lit{background:#d98e04}@media(prefers-reduced-motion:no-preference){.slow{animation:f 2s steps(1) infinite}.medium{animation:f 1s steps(1) infinite}.fast{animation:f .4s steps(1) infinite}}@keyframes f{50%{background:#fff}}`
 
 const page = (title: string, body: string): string =>
-  `<!doctype html><html lang="en"><meta charset="utf-8"><title>${title}</title><style>${STYLE}</style><header><strong>Stand-ins</strong><a href="/station">Monitoring station</a><a href="/panel">Alarm panel and contacts</a><a href="/outputs">Outputs</a><a href="/mailbox">Mailbox</a><a href="/hooks">Webhooks</a></header><script>setInterval(()=>[...document.querySelectorAll('audio')].some(a=>!a.paused)||location.reload(),2000)</script><main><h1>${title}</h1>${body}</main></html>`
+  `<!doctype html><html lang="en"><meta charset="utf-8"><title>${title}</title><style>${STYLE}</style><header><strong>${pages.simulators}</strong><a href="/station">${pages.station}</a><a href="/panel">${pages.panel}</a><a href="/outputs">${pages.outputs}</a><a href="/mailbox">${pages.mailbox}</a><a href="/hooks">${pages.webhooks}</a></header><script>setInterval(()=>[...document.querySelectorAll('audio')].some(a=>!a.paused)||location.reload(),2000)</script><main><h1>${title}</h1>${body}</main></html>`
 const button = (path: string, value: string, words: string, pressed: boolean): string =>
   `<form method="post" action="${path}"><button name="value" value="${value}" aria-pressed="${pressed}">${words}</button></form> `
 const table = (heads: string[], rows: string[][]): string =>
   rows.length
     ? `<table><tr>${heads.map((h) => `<th>${h}</th>`).join('')}</tr>${rows.map((r) => `<tr>${r.map((c) => `<td>${c}</td>`).join('')}</tr>`).join('')}</table>`
-    : '<p>Nothing yet.</p>'
+    : `<p>${pages.nothing}</p>`
 
 export function stationPage({ station }: World): string {
   const moods = Object.entries(MOODS).map(([mood, words]) =>
     button('/station/mood', mood, words, station.mood === mood)
   )
-  const accepts = SEVERITIES.map((s) => button('/station/accepts', s, s, station.accepts === s))
+  const accepts = SEVERITIES.map((s) =>
+    button('/station/accepts', s, severities[s], station.accepts === s)
+  )
   const events = station.messages.filter((m) => m.code !== null)
   const beats = station.messages.filter((m) => m.code === null)
   const rows = events
@@ -64,13 +68,11 @@ export function stationPage({ station }: World): string {
       escaped(m.zone),
       escaped(m.severity),
       escaped(m.words),
-      m.answer === 'ACK'
-        ? `ACK${m.again ? msg.cameAgain : ''}`
-        : `<span class="bad">${m.answer}</span>`
+      m.answer === 'ACK' ? pages.ack(m.again) : `<span class="bad">${pages.nak(m.answer)}</span>`
     ])
   return page(
-    msg.monitoringStation,
-    `<div class="line">It ${moods.join('')}</div><div class="line">It accepts from ${accepts.join('')}up.</div><p>${events.length} events, ${beats.length} heartbeats${beats.length ? msg.theLastAtUtc(clock(beats[beats.length - 1]!.at)) : ''}.</p>${table(['UTC', 'Account', 'Code', 'Zone', 'Severity', 'Text', 'Answer'], rows)}`
+    pages.station,
+    `<div class="line">${pages.behaviour} ${moods.join('')}</div><div class="line">${pages.accepts} ${accepts.join('')}</div><p>${pages.received(events.length, beats.length, beats.length ? clock(beats[beats.length - 1]!.at) : null)}</p>${table([pages.utc, pages.account, pages.code, pages.zone, pages.severity, pages.text, pages.answer], rows)}`
   )
 }
 
@@ -81,10 +83,10 @@ export function panelPage({ contacts, held }: World): string {
       escaped(words),
       button(`/contacts/${name}`, 'on', on, now === true) +
         button(`/contacts/${name}`, 'off', off, now === false) +
-        button(`/contacts/${name}`, 'free', msg.followsTheScript, now === null)
+        button(`/contacts/${name}`, 'free', pages.followsTheScript, now === null)
     ]
   })
-  return page(msg.alarmPanelAndContacts, table(['Contact', 'Is'], rows))
+  return page(pages.panel, table([pages.contact, pages.state], rows))
 }
 
 export function outputsPage({ devices }: World): string {
@@ -102,24 +104,24 @@ export function outputsPage({ devices }: World): string {
         : ''
       const left =
         active && acting && Number.isFinite(acting.until)
-          ? `, ${((acting.until - device.now()) / 1000).toFixed(0)} s more`
+          ? pages.left(Math.round((acting.until - device.now()) / 1000))
           : ''
       return [
         escaped(device.model.name),
         escaped(name),
-        `<span class="lamp ${active ? msg.lit(escaped(kind === 'strobe' ? acting?.settings.Pattern : '')) : ''}"></span> ${active ? `<span class="on">active</span>${left}` : msg.atRest}`,
+        `<span class="lamp ${active ? `lit ${escaped(kind === 'strobe' ? acting?.settings.Pattern : '')}` : ''}"></span> ${active ? `<span class="on">${pages.active}</span>${left}` : pages.atRest}`,
         `${settings}${voice}`
       ]
     })
   )
-  return page('Outputs', table(['Device', 'Output', 'Now', msg.setOffWith], rows))
+  return page(pages.outputs, table([pages.device, pages.output, pages.now, pages.settings], rows))
 }
 
 export const hooksPage = (hooks: readonly Hook[]): string =>
   page(
-    'Webhooks',
+    pages.webhooks,
     table(
-      ['UTC', 'Key', 'Body'],
+      [pages.utc, pages.key, pages.body],
       hooks
         .slice(-50)
         .reverse()
@@ -135,9 +137,9 @@ export async function mailPage({ mailboxPort }: World): Promise<string> {
     pictures: number
   }[]
   return page(
-    'Mailbox',
+    pages.mailbox,
     table(
-      ['UTC', 'To', 'Subject', 'Pictures'],
+      [pages.utc, pages.to, pages.subject, pages.pictures],
       mails.map((m) => [clock(m.receivedAt), escaped(m.to), escaped(m.subject), String(m.pictures)])
     )
   )

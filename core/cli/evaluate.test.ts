@@ -144,7 +144,7 @@ describe('npm run evaluate', () => {
     expect(run(...args)).toMatchObject({
       status: 0,
       stdout: '',
-      stderr: 'without --measures all cannot fire\n0 triggers\n'
+      stderr: 'without --measures all cannot trigger\n0 triggers\n'
     })
     expect(run(...args, '--trace', 'all')).toMatchObject({ status: 0 })
     writeFileSync(

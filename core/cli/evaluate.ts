@@ -1,3 +1,5 @@
+import { wordsOf } from '../messages/words.ts'
+import { usage as usages } from '../messages/en/usage.ts'
 import { said } from '../messages/said.ts'
 import { readFileSync } from 'node:fs'
 import { evaluate, explain, traceFrames, type Setting } from '../detections/index.ts'
@@ -11,18 +13,6 @@ import { isFrameKind, readPlan } from '../formats/plan.ts'
 import { readMeasures, type Measures } from '../measures/measures.ts'
 import type { Tracks } from '../targets/tracks.ts'
 import { UsageError, readOptions, runCommand } from './options.ts'
-
-const usage = `usage: npm run evaluate -- PLAN --camera ID --tracks FILE --fps N --size WxH --start ISO
-         [--measures FILE] [--faces FILE] [--inputs FILE]
-         [--trace DETECTION:TARGET | --trace DETECTION | --expected FILE] [--silent]
-Prints the triggers of the camera's detections as JSON lines. With --silent nothing else is on standard output
-(npm's own heading is left out with npm run --silent).
-  --measures FILE           frame measures (npm run analyse -- CLIP --measures FILE); motion, tamper and signal loss need them
-  --faces FILE              faces (npm run analyse -- CLIP --faces FILE); the kind face needs them
-  --inputs FILE             JSON of arm inputs: {"panel": [{"at": "2026-11-24T18:00:00Z", "set": true}]}
-  --trace DETECTION:TARGET  prints why, or why not, instead: the gate ladder and each gate over time
-  --trace DETECTION         of a kind that looks at whole frames: its curves against their limits, and why
-  --expected FILE           prints the score instead; FILE has JSON lines {"detection", "time", "direction", "within", "early"}`
 
 const readText = (file: string, what: string): string => {
   try {
@@ -138,16 +128,17 @@ await runCommand((args) => {
       silent: { type: 'boolean' },
       help: { type: 'boolean' }
     },
-    usage
+    usages.evaluate
   )
   if (values.help) {
-    process.stdout.write(`${usage}\n`)
+    process.stdout.write(`${usages.evaluate}\n`)
     return
   }
   if (positionals.length !== 1)
-    throw new UsageError(said('cli.giveOnePlanNotN', positionals.length, usage))
+    throw new UsageError(said('cli.giveOnePlanNotN', positionals.length, usages.evaluate))
   const need = (name: string): string => {
-    if (typeof values[name] !== 'string') throw new UsageError(said('cli.isMissingN', name, usage))
+    if (typeof values[name] !== 'string')
+      throw new UsageError(said('cli.isMissingN', name, usages.evaluate))
     return values[name]
   }
   const [cameraId, file, fps, size, start] = [
@@ -173,7 +164,7 @@ await runCommand((args) => {
   const measures =
     typeof values.measures === 'string' ? readMeasuresFile(values.measures, fps) : null
   if (values.trace !== undefined && values.expected !== undefined)
-    throw new UsageError(said('cli.traceAndExpectedDoNot', usage))
+    throw new UsageError(said('cli.traceAndExpectedDoNot', usages.evaluate))
   const inputs =
     typeof values.inputs === 'string' ? readArmInputs(readText(values.inputs, 'inputs')) : {}
   const setting: Setting = { plan, camera, fps, start, inputs }
@@ -191,7 +182,6 @@ await runCommand((args) => {
     ? []
     : camera.detections.filter((d) => d.enabled && isFrameKind(d) && d.kind !== 'contact')
   if (!values.silent && blind.length)
-    process.stderr.write(`without --measures ${blind.map((d) => d.id).join(', ')} cannot fire\n`)
-  if (!values.silent)
-    process.stderr.write(`${triggers.length} ${triggers.length === 1 ? 'trigger' : 'triggers'}\n`)
+    process.stderr.write(wordsOf(said('cli.cannotTrigger', blind.map((d) => d.id).join(', '))))
+  if (!values.silent) process.stderr.write(wordsOf(said('cli.triggers', triggers.length)))
 })

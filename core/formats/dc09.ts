@@ -1,4 +1,4 @@
-import { said } from '../messages/said.ts'
+import { coded, said } from '../messages/said.ts'
 import { InputError } from '../errors.ts'
 import type { DetectionKind } from './plan.ts'
 import type { Severity } from '../kinds/parts.ts'
@@ -58,18 +58,22 @@ export function writeFrame({ id, sequence, account, data, at }: Frame): string {
 /** @throws InputError for what is no frame, or a damaged one */
 export function readFrame(text: string): Frame {
   const m = /^\n?([0-9A-F]{4})([0-9A-F]{4})("[^\r\n]*)\r?$/i.exec(text)
-  if (!m) throw new InputError('the frame', said('formats.mustBeACrcA'))
+  if (!m) throw new InputError(coded('places.frame'), said('formats.mustBeACrcA'))
   const [, crc = '', length = '', body = ''] = m
   const bytes = new TextEncoder().encode(body).length
   if (parseInt(length, 16) !== bytes)
-    throw new InputError('the frame', said('formats.saysBytesAndHas', parseInt(length, 16), bytes))
+    throw new InputError(
+      coded('places.frame'),
+      said('formats.saysBytesAndHas', parseInt(length, 16), bytes)
+    )
   if (parseInt(crc, 16) !== crc16(body))
-    throw new InputError('the frame', said('formats.hasTheCrcIt', crc, hex(crc16(body))))
+    throw new InputError(coded('places.frame'), said('formats.hasTheCrcIt', crc, hex(crc16(body))))
   const parts =
     /^"(SIA-DCS|NULL|ACK|NAK|DUH)"(\d{4})(?:R[0-9A-F]{1,6})?L[0-9A-F]{1,6}(?:#([0-9A-F]{1,16}))?\[(?:#[0-9A-F]{1,16}\|)?([^\]]*)\](?:_(\d\d):(\d\d):(\d\d),(\d\d)-(\d\d)-(\d{4}))?$/i.exec(
       body
     )
-  if (!parts) throw new InputError('the frame', said('formats.isMustBeSiaDcs', body.slice(0, 60)))
+  if (!parts)
+    throw new InputError(coded('places.frame'), said('formats.isMustBeSiaDcs', body.slice(0, 60)))
   const [
     ,
     id,
@@ -127,6 +131,6 @@ export function readEvent(data: string): {
   words: string
 } {
   const m = /^N?(?:ri\d+\/)?([A-Z]{2})(\d{1,4})(?:\^(?:(\w+): )?([^^]*)\^)?$/.exec(data)
-  if (!m) throw new InputError('the event', said('formats.isMustBe8', data.slice(0, 60)))
+  if (!m) throw new InputError(coded('places.event'), said('formats.isMustBe8', data.slice(0, 60)))
   return { code: m[1]!, zone: Number(m[2]), severity: m[3] ?? '', words: m[4] ?? '' }
 }

@@ -1,4 +1,5 @@
-import { said, type Said } from '../messages/said.ts'
+import { wordsOf } from '../messages/words.ts'
+import { coded, said, type Said } from '../messages/said.ts'
 import ICAL from 'ical.js'
 import { DateTime } from 'luxon'
 import { Calendar, type CalendarDay } from '../arming/calendar.ts'
@@ -179,7 +180,7 @@ function checkBounds(component: ICAL.Component): void {
     component.getFirstPropertyValue('summary') ?? component.getFirstPropertyValue('uid') ?? ''
   ).slice(0, 60)
   const wrong = (what: Said): InputError =>
-    new InputError('the calendar', said('formats.hasTheEvent', named, what))
+    new InputError(coded('places.calendar'), said('formats.hasTheEvent', named, what))
   for (const property of component.getAllProperties('rrule')) {
     const { freq, interval, parts } = property.getFirstValue() as unknown as ICAL.Recur & {
       parts: Record<string, unknown[]>
@@ -256,13 +257,17 @@ function occurrences(
     )
   } catch (error) {
     throw new InputError(
-      'the calendar',
+      coded('places.calendar'),
       said('formats.isNotIcalendarRfc5545', (error as Error).message)
     )
   }
-  if (!root.name) throw new InputError('the calendar', said('formats.isNotIcalendarRfc55452'))
+  if (!root.name)
+    throw new InputError(coded('places.calendar'), said('formats.isNotIcalendarRfc55452'))
   if (root.name !== 'vcalendar')
-    throw new InputError('the calendar', said('formats.beginsWithMustBe', root.name.toUpperCase()))
+    throw new InputError(
+      coded('places.calendar'),
+      said('formats.beginsWithMustBe', root.name.toUpperCase())
+    )
   const components = root
     .getAllSubcomponents('vevent')
     .filter(
@@ -270,10 +275,11 @@ function occurrences(
         String(c.getFirstPropertyValue('transp') ?? '').toUpperCase() !== 'TRANSPARENT' &&
         String(c.getFirstPropertyValue('status') ?? '').toUpperCase() !== 'CANCELLED'
     )
-  if (!components.length) throw new InputError('the calendar', said('formats.hasNoEventsItsEvents'))
+  if (!components.length)
+    throw new InputError(coded('places.calendar'), said('formats.hasNoEventsItsEvents'))
   if (components.length > MAX_EVENTS)
     throw new InputError(
-      'the calendar',
+      coded('places.calendar'),
       said('formats.hasEventsMustHaveAt', components.length, MAX_EVENTS)
     )
   components.forEach(checkBounds)
@@ -285,7 +291,10 @@ function occurrences(
     const tzidOf = (e: ICAL.Event): string | undefined =>
       e.component.getFirstProperty('dtstart')?.getParameter('tzid') as string | undefined
     if (!event.startDate)
-      throw new InputError('the calendar', said('formats.hasTheEvent2', event.summary ?? event.uid))
+      throw new InputError(
+        coded('places.calendar'),
+        said('formats.hasTheEvent2', event.summary ?? event.uid)
+      )
     const add = (e: ICAL.Event, start: ICAL.Time, end: ICAL.Time): boolean => {
       const [a, b] = [instantOf(start, tzidOf(e), timeZone), instantOf(end, tzidOf(e), timeZone)]
       if (b > from && a < to) intervals.push([Math.max(a, from), Math.min(b, to)])
@@ -298,7 +307,7 @@ function occurrences(
       for (let next = iterator.next(); next; next = iterator.next()) {
         if (++n > MAX_OCCURRENCES)
           throw new InputError(
-            'the calendar',
+            coded('places.calendar'),
             said('formats.hasTheEvent3', event.summary ?? event.uid, MAX_OCCURRENCES)
           )
         const details = event.getOccurrenceDetails(next)
@@ -377,7 +386,7 @@ export function readCalendar(
   }
   return {
     id,
-    name: (name ?? 'Hours from a calendar').replace(/^Armed: /, '').slice(0, 80),
+    name: (name?.replace(/^Armed: /, '') ?? wordsOf(said('arming.fromACalendar'))).slice(0, 80),
     week,
     exceptions: exceptions.sort((a, b) => (a.date < b.date ? -1 : 1))
   }

@@ -56,12 +56,8 @@ describe('voice files', () => {
   })
 
   test('every shipped phrase is there, is one, and is as long as ffprobe says', () => {
-    expect(readdirSync(folder).sort()).toEqual(
-      Object.keys(PHRASES)
-        .map((p) => `${p}.wav`)
-        .sort()
-    )
-    for (const phrase of Object.keys(PHRASES)) {
+    expect(readdirSync(folder).sort()).toEqual([...PHRASES].map((p) => `${p}.wav`).sort())
+    for (const phrase of PHRASES) {
       const path = fileURLToPath(new URL(`${phrase}.wav`, folder))
       const said = Number(
         spawnSync('ffprobe', [

@@ -24,14 +24,14 @@ export const SNOWFALL: Weather = { ...CALM, snow: 0.7, clouds: 0.5 }
 export const LIGHT_SNOW: Weather = { ...CALM, snow: 0.4 }
 export const BREEZE: Weather = { ...CALM, wind: 0.3 }
 
-/** What a walk can be ordered in, by a name for people. */
-export const ORDERED: readonly { name: string; weather: Weather }[] = [
-  { name: 'Calm and dry', weather: CALM },
-  { name: 'Wind', weather: { ...CALM, wind: 0.8 } },
-  { name: 'Rain and wind', weather: { ...CALM, rain: 0.8, wind: 0.5, clouds: 0.5 } },
-  { name: 'Snow', weather: { ...CALM, snow: 0.8, wind: 0.3 } },
-  { name: 'Fog', weather: { ...CALM, fog: 0.7 } }
-]
+/** What a walk can be ordered in. */
+export const ORDERED = [
+  { name: 'calm', weather: CALM },
+  { name: 'wind', weather: { ...CALM, wind: 0.8 } },
+  { name: 'rain', weather: { ...CALM, rain: 0.8, wind: 0.5, clouds: 0.5 } },
+  { name: 'snow', weather: { ...CALM, snow: 0.8, wind: 0.3 } },
+  { name: 'fog', weather: { ...CALM, fog: 0.7 } }
+] as const satisfies readonly { name: string; weather: Weather }[]
 
 /** How much weather takes from the sun's shadows, 0 to 1. */
 export const dimming = ({ rain, snow, fog, clouds }: Weather): number =>

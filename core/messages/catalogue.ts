@@ -26,6 +26,7 @@ import { kinds } from './en/codes/kinds.ts'
 import { mailbox } from './en/codes/mailbox.ts'
 import { measures } from './en/codes/measures.ts'
 import { kindNames, severities } from './en/codes/names.ts'
+import { places } from './en/codes/places.ts'
 import { plan } from './en/codes/plan.ts'
 import { proving } from './en/codes/proving.ts'
 import { readiness } from './en/codes/readiness.ts'
@@ -75,6 +76,7 @@ export const catalogue = {
   measures,
   kindNames,
   severities,
+  places,
   plan,
   proving,
   readiness,

@@ -1,7 +1,7 @@
 import { Failure } from '../errors.ts'
 import { fields } from './en/fields.ts'
 import { capital } from './format.ts'
-import type { Said } from './said.ts'
+import { saidOf, type Said } from './said.ts'
 import { wordsOf } from './words.ts'
 
 /** Of an error that nobody made for people: what its maker wrote. */
@@ -12,7 +12,7 @@ const ownWords = (error: unknown): string =>
 export function errorWords(error: unknown): string {
   if (!(error instanceof Failure)) return ownWords(error)
   const words = wordsOf(error.said)
-  return error.place ? `${error.place}: ${words}` : words
+  return error.place ? `${wordsOf(saidOf(error.place))}: ${words}` : words
 }
 
 /** What fields are called, by their names in the data. */
@@ -20,6 +20,8 @@ export type FieldNames = Readonly<Record<string, string>>
 
 /** What the field at a path is called on screen: the innermost name that has one. */
 function fieldWords(place: string, own: FieldNames): string {
+  const said = saidOf(place)
+  if (typeof said !== 'string') return capital(wordsOf(said))
   const names = place.match(/[A-Za-z]+/g) ?? []
   const known: FieldNames = { ...fields, ...own }
   const name = names.findLast((one) => Object.hasOwn(known, one))

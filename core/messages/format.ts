@@ -31,6 +31,13 @@ export const seconds = (s: number): string => `${(Math.round(s * 10) / 10).toFix
 /** `60 s`, `0.3 s`: of what is set. */
 export const settingSeconds = (s: number): string => `${trimmed(s, 2)} s`
 export const metres = (m: number): string => `${m.toFixed(2)} m`
+/** `1.5 GB`, `340 MB`, `12 KB`. */
+export const byteSize = (bytes: number): string =>
+  bytes >= 1e9
+    ? `${(bytes / 1e9).toFixed(1)} GB`
+    : bytes >= 1e6
+      ? `${Math.round(bytes / 1e6)} MB`
+      : `${Math.round(bytes / 1e3)} KB`
 /** `24 h 12 min`, `1 min 15 s`, `40 s`: the two largest units, whole. */
 export function duration(s: number): string {
   const whole = Math.round(s)

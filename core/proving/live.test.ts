@@ -110,7 +110,7 @@ describe('what must follow, and what has', () => {
     )
     expect(by(effects)).toMatchObject({
       hook: { state: 'came', after: 1.4 },
-      relay: { state: 'stayed out' }
+      relay: { state: 'stayedOut' }
     })
     expect(seenEffects(effects).map((e) => [e.acts, e.wrong])).toEqual([
       [true, null],

@@ -17,7 +17,7 @@ export interface LiveEffect {
   kind: DeliveryView['kind']
   /** Whether it is to act. */
   expected: boolean
-  state: 'waiting' | 'came' | 'stayed out' | 'failed'
+  state: 'waiting' | 'came' | 'stayedOut' | 'failed'
   by: DeliveryView['by'] | null
   /** Seconds after the trigger; null: it has not come. */
   after: number | null
@@ -98,13 +98,13 @@ export function liveEffects(
     if (!endpoint)
       return {
         ...base,
-        state: expected ? 'failed' : 'stayed out',
+        state: expected ? 'failed' : 'stayedOut',
         words: said('effects.gone')
       }
     if (!plan)
       return {
         ...base,
-        state: expected ? 'failed' : 'stayed out',
+        state: expected ? 'failed' : 'stayedOut',
         words: said('effects.notLinkedHere')
       }
     if (done?.state === 'sent')
@@ -123,17 +123,17 @@ export function liveEffects(
         words: done.error ?? said('effects.notConfirmed')
       }
     if (done?.state === 'held')
-      return { ...base, state: expected ? 'failed' : 'stayed out', words: done.error }
+      return { ...base, state: expected ? 'failed' : 'stayedOut', words: done.error }
     if (trigger && !done)
       return {
         ...base,
-        state: expected ? 'failed' : 'stayed out',
+        state: expected ? 'failed' : 'stayedOut',
         words: said('effects.paused')
       }
     if (!over) return { ...base, state: 'waiting', words: plan.held }
     return {
       ...base,
-      state: expected ? 'failed' : 'stayed out',
+      state: expected ? 'failed' : 'stayedOut',
       words: trigger
         ? (done?.error ??
           ('sound' in endpoint

@@ -1,4 +1,4 @@
-import { coded } from '../messages/said.ts'
+import { coded, said, type Said } from '../messages/said.ts'
 import * as v from 'valibot'
 import { selfCrossing, signedArea, type Point } from '../geometry/shapes.ts'
 
@@ -6,7 +6,7 @@ import { selfCrossing, signedArea, type Point } from '../geometry/shapes.ts'
 
 export const bool = v.boolean(coded('input.mustBeTrueOrFalse'))
 
-export const number = (min: number, max: number, unit = '') => {
+export const number = (min: number, max: number, unit: string | Said = '') => {
   const right = coded('input.mustBeANumberFrom', min, max, unit)
   return v.pipe(v.number(right), v.finite(right), v.minValue(min, right), v.maxValue(max, right))
 }
@@ -32,7 +32,7 @@ export const id = v.pipe(
   v.regex(/^[A-Za-z0-9_-]{1,64}$/, coded('input.mustBe1To64'))
 )
 
-const coordinate = number(0, 1, ' (a share of the picture)')
+const coordinate = number(0, 1, said('input.shareOfThePicture'))
 const pointRight = coded('input.mustBeAPointX')
 export const PointSchema = v.pipe(v.strictTuple([coordinate, coordinate], pointRight), v.readonly())
 

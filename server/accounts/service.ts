@@ -250,7 +250,7 @@ export class Accounts {
     client: Client
   ): Promise<SignedIn> {
     if (this.code === null) throw notAllowed(said('accounts.theFirstAccountHasBeen'))
-    const right = this.attempts.begin({ address: client.address, device: null }, 'first account')
+    const right = this.attempts.begin({ address: client.address, device: null }, 'first-account')
     if (plainCode(code) !== plainCode(this.code))
       throw notAllowed(said('accounts.thisIsNotTheCode'))
     right()
@@ -318,7 +318,7 @@ export async function recoverInstaller(
       )
     await sql.run(
       'INSERT INTO audit (at, account_id, username, address, what, detail, status) VALUES (?, NULL, ?, ?, ?, ?, 200)',
-      [now, username, 'this machine', 'recovered', '']
+      [now, username, 'localhost', 'recovered', '']
     )
   })
   return password

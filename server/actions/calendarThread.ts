@@ -1,5 +1,5 @@
 import { parentPort, workerData } from 'node:worker_threads'
-import { said } from '../../core/messages/said.ts'
+import { coded, said } from '../../core/messages/said.ts'
 import { InputError } from '../../core/errors.ts'
 import { readCalendar } from '../../core/formats/iCalendar.ts'
 import type { CalendarOrder, FromCalendarThread } from './calendars.ts'
@@ -16,7 +16,7 @@ const answer = (): Exclude<FromCalendarThread, 'ready'> => {
         error instanceof InputError
           ? { place: error.place, said: error.said }
           : {
-              place: 'the calendar',
+              place: coded('places.calendar'),
               said: said('actions.calendarCannotBeRead', (error as Error).message.slice(0, 200))
             }
     }

@@ -1,4 +1,4 @@
-import { said, type Said } from '../../core/messages/said.ts'
+import { coded, said, type Said } from '../../core/messages/said.ts'
 import { Worker } from 'node:worker_threads'
 import { InputError } from '../../core/errors.ts'
 import type { CalendarSite } from '../../core/formats/iCalendar.ts'
@@ -46,7 +46,10 @@ export async function readInThread(order: CalendarOrder): Promise<Schedule> {
         late = setTimeout(
           () =>
             reject(
-              new InputError('the calendar', said('actions.takesLongerThanSTo', WITHIN_MS / 1000))
+              new InputError(
+                coded('places.calendar'),
+                said('actions.takesLongerThanSTo', WITHIN_MS / 1000)
+              )
             ),
           WITHIN_MS
         )
@@ -57,7 +60,7 @@ export async function readInThread(order: CalendarOrder): Promise<Schedule> {
       worker.once('error', (error: NodeJS.ErrnoException) =>
         reject(
           error.code === 'ERR_WORKER_OUT_OF_MEMORY'
-            ? new InputError('the calendar', said('actions.hasFarTooManyDates'))
+            ? new InputError(coded('places.calendar'), said('actions.hasFarTooManyDates'))
             : error
         )
       )

@@ -13,7 +13,8 @@ import {
 } from '../../core/api.ts'
 import { setsOff } from '../../core/devices/outputs.ts'
 import { InputError, saidOfError } from '../../core/errors.ts'
-import { PHRASES, isOutput, type Endpoint, type Phrase } from '../../core/formats/actions.ts'
+import { isOneOf } from '../../core/isOneOf.ts'
+import { PHRASES, isOutput, type Endpoint } from '../../core/formats/actions.ts'
 import { writeCalendar } from '../../core/formats/iCalendar.ts'
 import {
   INSTALLER,
@@ -66,7 +67,7 @@ function textOf(bytes: Buffer): string {
   try {
     return new TextDecoder('utf-8', { fatal: true }).decode(bytes)
   } catch {
-    throw new InputError('the calendar', said('actions.isNotUtf8SaveIt'))
+    throw new InputError(coded('places.calendar'), said('actions.isNotUtf8SaveIt'))
   }
 }
 
@@ -450,9 +451,8 @@ export function actionsRoutes(
   })
 
   app.get('/phrases/:id', allow(INSTALLER, { params: byId }), async ({ params }, reply) => {
-    if (!Object.hasOwn(PHRASES, params.id))
-      throw notFound(said('things.phrase', params.id.slice(0, 64)))
-    return reply.type('audio/wav').send(readPhrase(params.id as Phrase))
+    if (!isOneOf(PHRASES, params.id)) throw notFound(said('things.phrase', params.id.slice(0, 64)))
+    return reply.type('audio/wav').send(readPhrase(params.id))
   })
   app.get('/voices/:id', allow(INSTALLER, { params: byId }), async ({ params }, reply) =>
     reply.type('audio/wav').send(await readVoice(database, (await theSite()).id, params.id))

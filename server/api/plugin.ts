@@ -1,4 +1,4 @@
-import { said } from '../../core/messages/said.ts'
+import { coded, said } from '../../core/messages/said.ts'
 import cookies from '@fastify/cookie'
 import rateLimit from '@fastify/rate-limit'
 import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify'
@@ -77,8 +77,8 @@ export async function registerApi(
       })
       plugin.addHook('preValidation', async ({ params, query, body }) => {
         for (const [part, place] of [
-          [params, 'the address'],
-          [query, 'the address'],
+          [params, coded('places.address')],
+          [query, coded('places.address')],
           [body, '$']
         ] as const)
           if (!isStream(part)) refuseIllFormed(part, place)

@@ -1,3 +1,4 @@
+import { usage as usages } from '../../core/messages/en/usage.ts'
 import { backup as msg } from '../../core/messages/en/codes/backup.ts'
 import { resolve } from 'node:path'
 import { UsageError, runCommand } from '../../core/cli/options.ts'
@@ -5,13 +6,10 @@ import { openInstallation } from '../launch/installation.ts'
 import { backUp } from './backup.ts'
 import { passphraseOf, readCall } from './commands.ts'
 
-const usage = `usage: npm run backup -- FILE [--data FOLDER] [--database URL] [--passphrase-file FILE]
-  One consistent state of database and files, sealed with a passphrase; the application may be running meanwhile.`
-
 await runCommand(async (args) => {
-  const call = readCall(args, usage)
+  const call = readCall(args, usages.backup)
   const [file] = call.positionals as [string]
-  if (call.positionals.length !== 1) throw new UsageError(null, usage)
+  if (call.positionals.length !== 1) throw new UsageError(null, usages.backup)
   const passphrase = await passphraseOf(call, true)
   const { address, name, stop } = await openInstallation(call.data, call.database)
   try {

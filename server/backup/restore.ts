@@ -1,4 +1,4 @@
-import { said } from '../../core/messages/said.ts'
+import { coded, said } from '../../core/messages/said.ts'
 import { onlyRow } from '../columns.ts'
 import { createReadStream, createWriteStream } from 'node:fs'
 import { chmod, mkdir, readdir, rename, rm } from 'node:fs/promises'
@@ -91,7 +91,8 @@ async function unpack(
     }
   }
   await reading
-  if (!manifest || !hasTables) throw new InputError('the backup', said('backup.holdsNoDatabase'))
+  if (!manifest || !hasTables)
+    throw new InputError(coded('places.backup'), said('backup.holdsNoDatabase'))
   return manifest
 }
 
@@ -102,7 +103,7 @@ function placeOf(name: string, folder: string): string {
   const known =
     SINGLE_FILES.includes(inner) || FOLDERS.some((home) => inner.startsWith(`${home}${sep}`))
   if (inner === path || path.split(sep).includes('..') || !known)
-    throw new InputError('the backup', said('backup.holdsWhichIs', name.slice(0, 80)))
+    throw new InputError(coded('places.backup'), said('backup.holdsWhichIs', name.slice(0, 80)))
   return join(folder, inner)
 }
 
@@ -116,7 +117,7 @@ function readManifest(text: string): Manifest {
   const manifest = JSON.parse(text) as Manifest
   const known = readFiles().map(({ name }) => name)
   const newer = manifest.migrations.find((name) => !known.includes(name))
-  if (newer) throw new InputError('the backup', said('backup.wasMadeByANewer', newer))
+  if (newer) throw new InputError(coded('places.backup'), said('backup.wasMadeByANewer', newer))
   return manifest
 }
 

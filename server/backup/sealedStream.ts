@@ -1,4 +1,4 @@
-import { said } from '../../core/messages/said.ts'
+import { coded, said } from '../../core/messages/said.ts'
 import { createCipheriv, createDecipheriv, randomBytes, scrypt } from 'node:crypto'
 import { InputError } from '../../core/errors.ts'
 
@@ -126,7 +126,7 @@ class Taker {
   }
 }
 
-const FILE = 'the backup'
+const FILE = coded('places.backup')
 
 /**
  * @param passphrase asked for where the stream needs one

@@ -1,4 +1,4 @@
-import { said } from '../../core/messages/said.ts'
+import { coded, said } from '../../core/messages/said.ts'
 import type { Connection, RowDataPacket } from 'mysql2/promise'
 import { InputError } from '../../core/errors.ts'
 
@@ -109,7 +109,7 @@ export async function loadTables(
       await end()
       table = value
       if (!known.has(table.table) || !table.columns.every((c) => /^\w+$/.test(c)))
-        throw new InputError('the backup', said('backup.hasTheTableWhich', table.table))
+        throw new InputError(coded('places.backup'), said('backup.hasTheTableWhich', table.table))
       // What migrations or triggers have put in it is in the backup as well.
       await connection.query(`DELETE FROM \`${table.table}\``)
     } else {
@@ -125,6 +125,9 @@ export async function loadTables(
   }
   await end()
   if (count !== promised)
-    throw new InputError('the backup', said('backup.hasOfRows', count, Math.max(0, promised)))
+    throw new InputError(
+      coded('places.backup'),
+      said('backup.hasOfRows', count, Math.max(0, promised))
+    )
   await connection.query('SET foreign_key_checks = 1')
 }

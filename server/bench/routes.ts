@@ -119,7 +119,7 @@ export function benchRoutes(app: Api, database: Database, clips: Clips): void {
       const known = (input: string): boolean => site.inputs.some(({ id }) => id === input)
       const inputs = said(
         'plan.theSiteHas',
-        site.inputs.map(({ id }) => id).join(', ') || 'no inputs'
+        site.inputs.length ? site.inputs.map(({ id }) => id).join(', ') : said('plan.noInputs')
       )
       if (detection.armInput && !known(detection.armInput.input))
         throw new InputError(

@@ -1,3 +1,4 @@
+import { server as msg } from '../../core/messages/en/codes/server.ts'
 import { Failure } from '../../core/errors.ts'
 import { said } from '../../core/messages/said.ts'
 import { createCipheriv, createDecipheriv, hkdfSync, randomBytes } from 'node:crypto'
@@ -31,17 +32,11 @@ export class Encryption {
    */
   static withKey(file: string, needs: string | null): Encryption {
     if (!existsSync(file)) {
-      if (needs !== null)
-        throw new LostKey(
-          `${file} is missing, and ${needs} Put it back from a backup, or start with --new-key.`
-        )
+      if (needs !== null) throw new LostKey(msg.keyIsMissing(file, needs))
       writeFileSync(file, randomBytes(KEY_BYTES), { mode: 0o600, flag: 'wx' })
     }
     const key = readFileSync(file)
-    if (key.length !== KEY_BYTES)
-      throw new LostKey(
-        `${file} has ${key.length} bytes, not ${KEY_BYTES}: it is cut or was changed. Put it back from a backup, or delete it and start with --new-key.`
-      )
+    if (key.length !== KEY_BYTES) throw new LostKey(msg.keyIsDamaged(file, key.length, KEY_BYTES))
     return new Encryption(key)
   }
 

@@ -1,4 +1,4 @@
-import { said } from '../../core/messages/said.ts'
+import { coded, said, type Said } from '../../core/messages/said.ts'
 import { OUTPUT_KINDS, type OutputKind } from '../../core/formats/actions.ts'
 import { isOneOf } from '../../core/isOneOf.ts'
 import type { OutputSetting } from '../../core/devices/outputs.ts'
@@ -344,7 +344,7 @@ export class DeviceLink {
         xml('wo:After', {}, `PT${afterSeconds.toFixed(1)}S`)
       )
     )
-    return textAt(answer, 'the device’s answer', 'RecordingToken')
+    return textAt(answer, coded('places.deviceAnswer'), 'RecordingToken')
   }
 
   /** Where what the device has recorded is; or for how many seconds it still records. */
@@ -355,7 +355,10 @@ export class DeviceLink {
     )
     const left = child(answer, 'SecondsLeft')
     if (left) return Math.max(0, Number(left.text) || 0)
-    return this.own(textAt(answer, 'the device’s answer', 'Uri'), 'recording')
+    return this.own(
+      textAt(answer, coded('places.deviceAnswer'), 'Uri'),
+      said('places.recordingStream')
+    )
   }
 
   /** A recording, as MP4; to be read with `partsOf`. A device may have to put it together first. */
@@ -412,8 +415,8 @@ export class DeviceLink {
       xml('tev:CreatePullPointSubscription', {}, xml('tev:InitialTerminationTime', {}, 'PT60S'))
     )
     return this.own(
-      textAt(answer, 'the device’s answer', 'SubscriptionReference', 'Address'),
-      'pull point'
+      textAt(answer, coded('places.deviceAnswer'), 'SubscriptionReference', 'Address'),
+      said('places.pullPoint')
     )
   }
 
@@ -491,16 +494,16 @@ export class DeviceLink {
           'media',
           xml(`trt:${action}`, {}, setup, xml('trt:ProfileToken', {}, content(profile)), more)
         ),
-        'the device’s answer',
+        coded('places.deviceAnswer'),
         'MediaUri',
         'Uri'
       ),
-      'picture'
+      said('places.picture')
     )
   }
 
   /** A device must not send this server elsewhere. */
-  private own(uri: string, what: string): string {
+  private own(uri: string, what: Said): string {
     if (!URL.canParse(uri) || new URL(uri).origin !== this.address)
       throw new DeviceError('broken', said('devices.theSAddressIsNot', what, uri.slice(0, 80)))
     return uri

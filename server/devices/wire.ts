@@ -1,4 +1,4 @@
-import { said } from '../../core/messages/said.ts'
+import { coded, said, saidOf } from '../../core/messages/said.ts'
 import { randomBytes } from 'node:crypto'
 import { InputError } from '../../core/errors.ts'
 import { authorization, readChallenge } from '../../core/formats/onvif/httpDigest.ts'
@@ -69,7 +69,7 @@ export class DeviceWire {
     )
     const utc = down(answer, 'SystemDateAndTime', 'UTCDateTime')
     const part = (group: string, name: string): number =>
-      Number(textAt(utc, 'the device’s clock', group, name))
+      Number(textAt(utc, coded('places.deviceClock'), group, name))
     const theirs = Date.UTC(
       part('Date', 'Year'),
       part('Date', 'Month') - 1,
@@ -151,7 +151,7 @@ export class DeviceWire {
       )
     ).toString('utf8')
     try {
-      const message = readMessage(text, 'the device’s answer')
+      const message = readMessage(text, coded('places.deviceAnswer'))
       const fault = faultOf(message)
       if (fault) throw fault
       return message.action
@@ -162,7 +162,7 @@ export class DeviceWire {
       if (error instanceof InputError)
         throw new DeviceError(
           'broken',
-          said('devices.answerIsWrong', error.place, error.said),
+          said('devices.answerIsWrong', saidOf(error.place), error.said),
           error
         )
       throw error

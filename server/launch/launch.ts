@@ -19,7 +19,8 @@ import { readSite } from '../sites/queries.ts'
 import { DATABASE_NAME } from './installation.ts'
 import { makeLogger } from './logs.ts'
 import { startMariaDb, type RunningDatabase } from './mariadb.ts'
-import { launchOptions, usage, type LaunchOptions } from './options.ts'
+import { usage as usages } from '../../core/messages/en/usage.ts'
+import { launchOptions, type LaunchOptions } from './options.ts'
 import { takeFolder } from './running.ts'
 import { startSimulators } from './simulators.ts'
 import { ownAddresses, readCertificate, type Certificate } from './tls.ts'
@@ -81,7 +82,7 @@ function entranceWords(code: string | null, demo: readonly NewAccount[]): string
  */
 export async function launch(args: string[]): Promise<void> {
   const options = launchOptions(args)
-  if (!options) return say(usage)
+  if (!options) return say(usages.start)
   mkdirSync(options.data, { recursive: true })
   const folder = takeFolder(options.data)
   const stops: (() => unknown)[] = [folder.release]
@@ -99,7 +100,7 @@ export async function launch(args: string[]): Promise<void> {
     process.on(signal, () => {
       if (asked) return
       asked = true
-      say('Stopping …')
+      say(msg.stopping)
       // While it is still starting, the start notices and ends what it has started.
       if (started) void end().then(() => process.exit(0))
     })

@@ -1,3 +1,4 @@
+import { server as msg } from '../../core/messages/en/codes/server.ts'
 import { said } from '../../core/messages/said.ts'
 import { Readable } from 'node:stream'
 import { PageSchema, SearchSchema, type FoundTrigger } from '../../core/watch/search.ts'
@@ -49,14 +50,14 @@ export function searchRoutes(app: Api, database: Database): void {
           t.way ?? t.direction,
           t.cause,
           t.severity,
-          t.acknowledged ? 'yes' : 'no',
-          t.clip ? 'clip' : 'live',
+          t.acknowledged ? msg.yes : msg.no,
+          t.clip ? msg.clip : msg.live,
           t.alarm
         ]
           .map(field)
           .join(',')
       async function* lines(): AsyncGenerator<string> {
-        yield `time at the site,UTC,camera,detection,kind,class,direction,cause,severity,acknowledged,from,alarm\r\n`
+        yield `${msg.csvHead}\r\n`
         let after: string | undefined
         for (let n = 0; n < MAX_CSV; n += CSV_PAGE) {
           const { triggers, next } = await findTriggers(database, search, after, CSV_PAGE)

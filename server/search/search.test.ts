@@ -273,7 +273,7 @@ describe('search, against a plain filter over what was written', () => {
     const { body } = await t.ask('GET', '/api/triggers.csv?camera=quay-path')
     const lines = (body as string).trimEnd().split('\r\n')
     expect(lines[0]).toBe(
-      'time at the site,UTC,camera,detection,kind,class,direction,cause,severity,acknowledged,from,alarm'
+      'site time,UTC,camera,detection,kind,class,direction,cause,severity,acknowledged,from,alarm'
     )
     expect(lines).toHaveLength(1 + plain((m) => m.camera === 'quay-path').length)
     expect(lines[1]).toMatch(

@@ -1,6 +1,6 @@
 import { errorWords } from '../../core/messages/errorWords.ts'
 import { simulators as msg } from '../../core/messages/en/codes/simulators.ts'
-import { said } from '../../core/messages/said.ts'
+import { coded, said } from '../../core/messages/said.ts'
 import { classNames } from '../../core/formats/onvif/parameters.ts'
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http'
 import type { AddressInfo } from 'node:net'
@@ -319,7 +319,8 @@ async function read(request: IncomingMessage): Promise<string> {
   let bytes = 0
   for await (const part of request as AsyncIterable<Buffer>) {
     bytes += part.length
-    if (bytes > MAX_BYTES) throw new InputError('the message', said('simulators.isLargerThan1Mb'))
+    if (bytes > MAX_BYTES)
+      throw new InputError(coded('places.message'), said('simulators.isLargerThan1Mb'))
     parts.push(part)
   }
   return Buffer.concat(parts).toString('utf8')

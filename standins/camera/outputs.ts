@@ -31,7 +31,7 @@ export interface SavedOutput extends OutputSetting {
 const seconds = (items: Items, most: number): number => {
   const value = Number(/^PT(\d+(?:\.\d+)?)S$/.exec(items.Time ?? '')?.[1] ?? NaN)
   if (!(value >= 1 && value <= most))
-    throw new Refusal('ter:InvalidArgVal', msg.timeIsMustBe(items.Time ?? 'not given', most))
+    throw new Refusal('ter:InvalidArgVal', msg.timeIsMustBe(items.Time ?? msg.notGiven, most))
   return value
 }
 

@@ -7,11 +7,12 @@ import { Alert, Button } from 'antd'
 import type { ReactNode } from 'react'
 import type { AuditView } from '../../core/accounts/accounts.ts'
 import { auditWords } from '../../core/accounts/auditWords.ts'
-import { dayAndTime } from '../actions/words.ts'
 import { request } from '../api/client.ts'
+import { useClock } from '../words/useClock.ts'
 
 /** Sign-ins, and what accounts did, the newest first. */
 export function AuditList(): ReactNode {
+  const clock = useClock()
   const audit = useInfiniteQuery({
     queryKey: ['audit'],
     queryFn: ({ pageParam }) =>
@@ -38,7 +39,7 @@ export function AuditList(): ReactNode {
             .flatMap(({ entries }) => entries)
             .map((e) => (
               <tr key={e.id} className={e.status >= 400 ? 'refused' : ''}>
-                <td className="figures">{dayAndTime(e.at)}</td>
+                <td className="figures">{clock.dateAndTime(e.at)}</td>
                 <td>{e.username}</td>
                 <td>{auditWords(e.what, e.status)}</td>
                 <td className="quiet">{e.detail}</td>

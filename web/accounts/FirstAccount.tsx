@@ -56,7 +56,7 @@ export function FirstAccount(): ReactNode {
             autoComplete="off"
             spellCheck={false}
             className="figures"
-            placeholder="ABCDE-FGHJK-LMNPQ-RSTUV"
+            placeholder={msg.codeSuchAs}
             value={form.code}
             maxLength={40}
             onChange={(e) => set({ code: e.target.value })}

@@ -6,8 +6,8 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { Alert, Button } from 'antd'
 import { useState, type ReactNode } from 'react'
 import type { SessionsView } from '../../core/accounts/accounts.ts'
-import { dayAndTime } from '../actions/words.ts'
 import { request } from '../api/client.ts'
+import { useClock } from '../words/useClock.ts'
 
 /** The browser, as far as it tells. */
 function browserOf(agent: string): string {
@@ -38,6 +38,7 @@ function browserOf(agent: string): string {
 
 /** Where one is signed in, and the end of each. */
 export function SessionList(): ReactNode {
+  const clock = useClock()
   const queries = useQueryClient()
   const sessions = useQuery({
     queryKey: ['sessions'],
@@ -75,8 +76,8 @@ export function SessionList(): ReactNode {
             <tr key={s.id}>
               <td>{browserOf(s.agent)}</td>
               <td className="figures">{s.address}</td>
-              <td className="figures">{dayAndTime(s.createdAt)}</td>
-              <td className="figures">{dayAndTime(s.usedAt)}</td>
+              <td className="figures">{clock.dateAndTime(s.createdAt)}</td>
+              <td className="figures">{clock.dateAndTime(s.usedAt)}</td>
               <td>
                 {s.id === current ? (
                   <span className="quiet">{msg.thisOne}</span>

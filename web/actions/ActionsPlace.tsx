@@ -145,7 +145,8 @@ function MatrixPart({
             menu={{
               items: FREE_KINDS.map((kind) => ({
                 key: kind,
-                label: `${faceOf(kind).glyph}  ${faceOf(kind).name}`
+                icon: faceOf(kind).icon,
+                label: faceOf(kind).name
               })),
               onClick: ({ key }) => add(key as EndpointKind)
             }}

@@ -1,4 +1,4 @@
-import { common } from '../../core/messages/en/common.ts'
+import { common, units } from '../../core/messages/en/common.ts'
 import { type Said, said } from '../../core/messages/said.ts'
 import { problemWords } from '../../core/messages/errorWords.ts'
 import { alarmPanel as msg } from '../../core/messages/en/actions/actions.ts'
@@ -202,14 +202,14 @@ export function AlarmFields({
       </Field>
       <NumberField
         label={msg.oneAlarmOfTriggersWithin}
-        unit="s"
+        unit={units.s}
         value={a.groupSeconds}
         help={msg.whileNobodyHasAcknowledgedIt}
         onKeep={(groupSeconds) => onKeep({ groupSeconds }, said('edits.oneAlarmWithin'))}
       />
       <NumberField
         label={msg.afterActingActAgainOnly}
-        unit="s"
+        unit={units.s}
         value={a.quietSeconds}
         help={msg.triggersInBetweenAreKept}
         onKeep={(quietSeconds) => onKeep({ quietSeconds }, said('edits.quietTime'))}

@@ -16,7 +16,8 @@ import { keyOf, type SiteDocument, type SiteState } from '../sync/siteDocument.t
 import { faceOf } from './kinds.ts'
 import { Field, TextField } from './fields.tsx'
 import { useSimulators } from './useSimulators.ts'
-import { dayAndTime } from './words.ts'
+import { Failed, Passed } from '../words/signs.tsx'
+import { useClock } from '../words/useClock.ts'
 import { parseWith } from '../../core/schema/parse.ts'
 
 const ANY_TIME = ''
@@ -64,6 +65,7 @@ export function EndpointPanel({
       void queries.invalidateQueries({ queryKey: ['readiness'] })
     }
   }
+  const clock = useClock()
   const users = state.detections.filter((d) => state.actions.get(keyOf(d))?.links.includes(e.id))
   const output = isOutput(e)
     ? view.outputs.find((o) => o.device === e.device && o.token === e.output)
@@ -73,7 +75,7 @@ export function EndpointPanel({
     <article className="action-panel" aria-label={e.name}>
       <header className="row">
         <h2>
-          <span aria-hidden="true">{face.glyph}</span> {face.name}
+          {face.icon} {face.name}
           {output && <span className="quiet"> {msg.on(output.deviceName)}</span>}
         </h2>
         <Popconfirm
@@ -132,12 +134,13 @@ export function EndpointPanel({
           </a>
         )}
         <p role="status" className={(result ? !result.ok : kept?.testError) ? 'failed' : 'quiet'}>
+          {result && (result.ok ? <Passed /> : <Failed />)}{' '}
           {result
-            ? `${result.ok ? '✓' : '✕'} ${result.words}`
+            ? result.words
             : kept?.testedAt
               ? kept.testError
-                ? `✕ ${dayAndTime(kept.testedAt)}: ${wordsOf(kept.testError)}`
-                : msg.tested(dayAndTime(kept.testedAt))
+                ? msg.testFailed(clock.dateAndTime(kept.testedAt), wordsOf(kept.testError))
+                : msg.tested(clock.dateAndTime(kept.testedAt))
               : msg.neverTestedAsItIs}
         </p>
       </div>

@@ -16,6 +16,7 @@ import { keyOf } from '../sync/siteDocument.ts'
 import { kindNames } from '../kinds/names.ts'
 import { faceOf } from './kinds.ts'
 import type { Placed } from '../sync/kinds.ts'
+import { Failed, Passed } from '../words/signs.tsx'
 
 /** A column: an endpoint, or an output of a device that nobody has set up. */
 export type Column =
@@ -177,13 +178,15 @@ export function Matrix({
                 aria-pressed={column.id === chosenColumn}
                 onClick={() => onColumn(column.id)}
               >
-                <span aria-hidden="true" className="glyph">
-                  {faceOf(column.endpoint ? column.endpoint.kind : column.kind).glyph}
+                <span className="glyph">
+                  {faceOf(column.endpoint ? column.endpoint.kind : column.kind).icon}
                 </span>
                 <span className="matrix-name">{column.name}</span>
                 {column.endpoint === null && <span className="matrix-note">{msg.notSetUp}</span>}
                 {column.endpoint && column.missing && (
-                  <span className="matrix-note failed">✕ {wordsOf(column.missing)}</span>
+                  <span className="matrix-note failed">
+                    <Failed /> {wordsOf(column.missing)}
+                  </span>
                 )}
               </button>
             </th>
@@ -292,8 +295,8 @@ const CellButton = memo(function CellButton({
       onPointerEnter={onPointerEnter}
       onFocus={onFocus}
     >
-      {kind === 'whole' && <span aria-hidden="true">✓</span>}
-      {kind === 'never' && <span aria-hidden="true">✕</span>}
+      {kind === 'whole' && <Passed />}
+      {kind === 'never' && <Failed />}
       {kind === 'part' && (
         <>
           <i style={{ width: `${percent}%` }} />

@@ -6,6 +6,8 @@ import { NO_ACTIONS } from '../../core/formats/noActions.ts'
 import { keyOf, type SiteDocument, type SiteState } from '../sync/siteDocument.ts'
 import { byKind } from './kinds.ts'
 import { AlarmFields, keepActions } from './AlarmPanel.tsx'
+import { wholePercent } from '../../core/messages/format.ts'
+import { Failed, Passed } from '../words/signs.tsx'
 
 /** What detections set off unless something else is wanted: one click gives it to those that set nothing off. */
 export function UsualPanel({
@@ -69,16 +71,16 @@ export function UsualPanel({
       </Button>
       <p className="quiet matrix-legend">
         <span className="crossing whole" aria-hidden="true">
-          ✓
+          <Passed />
         </span>{' '}
         {msg.actsInAllOfThe}{' '}
         <span className="crossing part" aria-hidden="true">
           <i style={{ width: '50%' }} />
-          <span>50 %</span>
+          <span>{wholePercent(0.5)}</span>
         </span>{' '}
         {msg.inAPartOfThem}{' '}
         <span className="crossing never" aria-hidden="true">
-          ✕
+          <Failed />
         </span>{' '}
         {msg.never}
       </p>

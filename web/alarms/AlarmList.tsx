@@ -10,10 +10,13 @@ import { Link } from 'react-router'
 import { byPriority } from '../../core/actions/alarms.ts'
 import type { AlarmView, DeliveryView } from '../../core/api.ts'
 import { request } from '../api/client.ts'
-import { dayAndTime, timeOf } from '../actions/words.ts'
-import { plural } from '../arming/words.ts'
+import { alarm as shared } from '../../core/messages/en/alarms.ts'
+import { seconds } from '../../core/messages/format.ts'
+import { Failed, Flag, Passed } from '../words/signs.tsx'
+import { useClock } from '../words/useClock.ts'
+import { alarmFacts } from './facts.ts'
 import { ByTrigger } from './ByTrigger.tsx'
-import { marks } from './marks.ts'
+import { marks } from './marks.tsx'
 import { useAlarms, useAttempts } from './useAlarms.ts'
 
 /** Those that wait first, by their priority; then the others, newest first. */
@@ -39,29 +42,21 @@ export function AlarmList(): ReactNode {
 }
 
 function Alarm({ alarm: a }: { alarm: AlarmView }): ReactNode {
-  const whose = a.forNames.join(', ')
+  const clock = useClock()
   return (
     <li className={`alarm ${a.state === 'waiting' ? 'is-waiting' : ''}`}>
       <header>
         <span className="alarm-mark" aria-hidden="true">
-          {a.state === 'waiting' ? '⚑' : '✓'}
+          {a.state === 'waiting' ? <Flag /> : <Passed />}
         </span>
         <strong>{a.name}</strong>
-        <span className="quiet">
-          {a.cameraName} · <span className="figures">{dayAndTime(a.firstAt)}</span>
-          {a.triggers > 1 && msg.theLast(plural(a.triggers, 'trigger'), timeOf(a.lastAt))} ·{' '}
-          {a.severity}
-          {a.priority !== 'normal' && msg.priority(a.priority)}
-          {whose && msg.for(whose)}
-          {a.run !== null && msg.fromAClip}
-        </span>
+        <span className="quiet">{alarmFacts(a, clock).join(' · ')}</span>
         <span className="grow" />
         {a.state === 'waiting' ? (
           <Acknowledge alarm={a} />
         ) : (
           <span className="quiet">
-            {msg.acknowledgedBy} {a.acknowledgedBy} {msg.at(timeOf(a.acknowledgedAt!))}
-            {a.comment && `: “${a.comment}”`}
+            {msg.acknowledgedBy(a.acknowledgedBy!, clock.time(a.acknowledgedAt!), a.comment ?? '')}
           </span>
         )}
       </header>
@@ -96,42 +91,37 @@ function Delivery({ delivery: d }: { delivery: DeliveryView }): ReactNode {
   const [open, setOpen] = useState(false)
   const attempts = useAttempts(d.id, open)
   const { mark, words } = marks[d.state]
+  const clock = useClock()
   const history = (
     <ul className="attempts">
       {attempts.data?.length === 0 && <li className="quiet">{msg.notTriedYet}</li>}
       {attempts.data?.map((t) => (
         <li key={t.at} className={t.ok ? '' : 'failed'}>
-          <span className="figures">{timeOf(t.at)}</span> {t.ok ? '✓' : '✕'} {wordsOf(t.outcome)}
+          <span className="figures">{clock.time(t.at)}</span> {t.ok ? <Passed /> : <Failed />}{' '}
+          {wordsOf(t.outcome)}
         </li>
       ))}
     </ul>
   )
   return (
     <li className={`delivery ${d.state}`}>
-      <span className="delivery-mark" aria-hidden="true">
-        {mark}
-      </span>
+      <span className="delivery-mark">{mark}</span>
       <span>
-        <span aria-hidden="true">{faceOf(d.kind).glyph}</span> <b>{d.name}</b>
+        {faceOf(d.kind).icon} <b>{d.name}</b>
         {d.does === 'off' && common.off} <span className="quiet">{d.recipient}</span>
       </span>
       <span>
-        {words}
-        {d.state === 'sent' && d.sentAt !== null && (
-          <>
-            {' '}
-            {msg.after}{' '}
-            <span className="figures">{((d.sentAt - d.createdAt) / 1000).toFixed(1)}</span> s
-          </>
+        {d.state === 'sent' && d.sentAt !== null
+          ? msg.after(words, seconds((d.sentAt - d.createdAt) / 1000))
+          : words}
+        {d.state !== 'held' && (
+          <span className="quiet"> {d.by === 'camera' ? msg.byTheCamera : msg.byTheServer}</span>
         )}
-        {d.state !== 'held' && <span className="quiet"> {msg.byThe(d.by)}</span>}
         {d.error && (
           <span className={d.state === 'failed' ? 'failed' : 'quiet'}>: {wordsOf(d.error)}</span>
         )}
         {d.state === 'pending' && d.attempts > 0 && (
-          <span className="quiet">
-            {msg.triedNext(plural(d.attempts, 'time'), timeOf(d.nextAt!))}
-          </span>
+          <span className="quiet">; {msg.attemptsNext(d.attempts, clock.time(d.nextAt!))}</span>
         )}
       </span>
       <span className="row">
@@ -154,7 +144,7 @@ function Delivery({ delivery: d }: { delivery: DeliveryView }): ReactNode {
             open={open}
             onOpenChange={setOpen}
             content={history}
-            title={msg.tried(plural(d.attempts, 'time'))}
+            title={msg.attempts(d.attempts)}
           >
             <Button size="small" type="text" aria-label={msg.historyOf(d.name)}>
               {msg.history}
@@ -191,15 +181,15 @@ function Acknowledge({ alarm: a }: { alarm: AlarmView }): ReactNode {
       }}
     >
       <Input.TextArea
-        aria-label={msg.comment}
-        placeholder={a.acknowledge.comment ? msg.whatWasFoundNeeded : msg.whatWasFound}
+        aria-label={shared.comment}
+        placeholder={a.acknowledge.comment ? shared.commentRequired : shared.comment}
         rows={2}
         value={comment}
         onChange={(e) => setComment(e.target.value)}
       />
       {a.acknowledge.confirm && (
         <Checkbox checked={confirmed} onChange={(e) => setConfirmed(e.target.checked)}>
-          {msg.yesIHaveLookedAnd}
+          {shared.checked}
         </Checkbox>
       )}
       {error && (
@@ -208,7 +198,7 @@ function Acknowledge({ alarm: a }: { alarm: AlarmView }): ReactNode {
         </span>
       )}
       <Button type="primary" size="small" htmlType="submit">
-        {msg.acknowledge}
+        {shared.acknowledge}
       </Button>
     </form>
   )
@@ -220,7 +210,7 @@ function Acknowledge({ alarm: a }: { alarm: AlarmView }): ReactNode {
       onOpenChange={setOpen}
       content={form}
     >
-      <Button size="small">{msg.acknowledge2}</Button>
+      <Button size="small">{msg.acknowledge}</Button>
     </Popover>
   )
 }

@@ -1,8 +1,8 @@
 import { byTrigger as msg } from '../../core/messages/en/alarms.ts'
 import { Fragment, type ReactNode } from 'react'
 import type { DeliveryView } from '../../core/api.ts'
-import { timeOf } from '../actions/words.ts'
-import { marks } from './marks.ts'
+import { useClock } from '../words/useClock.ts'
+import { marks } from './marks.tsx'
 
 /**
  * Deliveries of each trigger, the newest trigger first, each in the order of its links; then what
@@ -29,14 +29,15 @@ export const ByTrigger = ({
 }: {
   deliveries: readonly DeliveryView[]
   show: (ofOne: readonly DeliveryView[]) => ReactNode
-}): ReactNode =>
-  byTrigger(deliveries).map(([trigger, ofOne], i) =>
+}): ReactNode => {
+  const clock = useClock()
+  return byTrigger(deliveries).map(([trigger, ofOne], i) =>
     i === 0 ? (
       <Fragment key={trigger}>{show(ofOne)}</Fragment>
     ) : (
       <details key={trigger}>
         <summary>
-          <span className="figures">{timeOf(ofOne[0]!.createdAt)}</span>{' '}
+          <span className="figures">{clock.time(ofOne[0]!.createdAt)}</span>{' '}
           {trigger !== null
             ? msg.anEarlierTrigger
             : ofOne.every((d) => d.does === 'off')
@@ -48,3 +49,4 @@ export const ByTrigger = ({
       </details>
     )
   )
+}

@@ -10,6 +10,8 @@ import { request } from '../api/client.ts'
 import { setServerState } from '../api/serverState.ts'
 import { playSound } from './sounds.ts'
 import { useAlarms } from './useAlarms.ts'
+import { CloseOutlined } from '@ant-design/icons'
+import { Flag } from '../words/signs.tsx'
 
 interface Popup {
   id: number
@@ -95,7 +97,7 @@ export function Operators(): ReactNode {
                 void navigate(newest.alarm === null ? '/watch' : `/watch?alarm=${newest.alarm}`)
               }
             >
-              <span aria-hidden="true">⚑</span> {wordsOf(newest.said)}
+              <Flag /> {wordsOf(newest.said)}
               {newest.alarm === null ? msg.aTest : newest.clip && msg.fromAClip}
             </button>
             {open.length > 1 && <small>+{open.length - 1}</small>}
@@ -105,14 +107,14 @@ export function Operators(): ReactNode {
               aria-label={open.length > 1 ? msg.closePopUps(open.length) : msg.closeThePopUp}
               onClick={() => setPopups([])}
             >
-              ×
+              <CloseOutlined aria-hidden />
             </button>
           </>
         )}
       </span>
       {waiting > 0 && (
         <NavLink to="/watch" className="alarm-counter">
-          <span aria-hidden="true">⚑</span> {msg.waiting(waiting)}
+          <Flag /> {msg.waiting(waiting)}
         </NavLink>
       )}
     </>

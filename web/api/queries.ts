@@ -107,7 +107,7 @@ export const useHistory = (
 /** All that is edited on a camera, as an entry of its history left it. It does not change. */
 export const useStateAt = (camera: string, entry: number | null): UseQueryResult<CameraState> =>
   useQuery({
-    queryKey: ['history state', camera, entry],
+    queryKey: ['historyState', camera, entry],
     queryFn: async () =>
       stateOf(
         await request<EditEntry[]>(

@@ -1,5 +1,5 @@
 import { type Said, said } from '../../core/messages/said.ts'
-import { common } from '../../core/messages/en/common.ts'
+import { common, units } from '../../core/messages/en/common.ts'
 import { dayPanel as msg } from '../../core/messages/en/arming.ts'
 import { Button, Checkbox, Input, InputNumber, Popover, Select } from 'antd'
 import { useState, type ReactNode } from 'react'
@@ -191,7 +191,7 @@ function End({
           min={-720}
           max={720}
           precision={0}
-          suffix="min"
+          suffix={units.min}
           onChange={(offset) => offset !== null && keep({ ...end, offset })}
         />
       )}
@@ -218,11 +218,7 @@ function ClockInput({
   const keep = (): void => {
     const padded = /^\d:\d\d$/.test(text) ? `0${text}` : text
     const end = parseSpanEnd(padded)
-    setError(
-      end && 'minutes' in end
-        ? onKeep(padded)
-        : `"${text.slice(0, 20)}" is not a time; write it as 18:30 or 24:00`
-    )
+    setError(end && 'minutes' in end ? onKeep(padded) : msg.isNoTime(text.slice(0, 20)))
   }
   return (
     <>

@@ -2,12 +2,12 @@ import { wordsOf } from '../../core/messages/words.ts'
 import { isItArmed as msg } from '../../core/messages/en/arming.ts'
 import { Button } from 'antd'
 import { useState, type ReactNode } from 'react'
-import { wallInstant, wallText } from '../../core/arming/zone.ts'
 import { armedAt, scheduleAt } from '../../core/arming/armedNow.ts'
 import type { ArmInputs } from '../../core/arming/armInputs.ts'
 import type { Schedule, SitePosition } from '../../core/formats/plan.ts'
 import type { SiteInput } from '../../core/api.ts'
 import type { Placed } from '../sync/kinds.ts'
+import { MomentPicker } from '../words/MomentPicker.tsx'
 
 /** Whether the hours on show, and each detection that has them, are armed at any instant, and why. */
 export function IsItArmed({
@@ -25,10 +25,9 @@ export function IsItArmed({
   contacts: Readonly<Record<string, boolean | null>>
   now: number
 }): ReactNode {
-  const [asked, setAsked] = useState<string | null>(null)
+  const [asked, setAsked] = useState<number | null>(null)
   const clock = { timeZone: site.timeZone, position: site.position ?? undefined }
-  const local = asked ?? wallText(now, site.timeZone).slice(0, 16)
-  const instant = (asked === null ? null : wallInstant(asked, site.timeZone)) ?? now
+  const instant = asked ?? now
   // What contacts are at another time nobody knows: they are taken as they are now.
   const inputs: ArmInputs = Object.fromEntries(
     Object.entries(contacts).map(([id, set]) => [id, set === null ? [] : [{ at: 0, set }]])
@@ -44,11 +43,12 @@ export function IsItArmed({
           {msg.now}
         </Button>
       </header>
-      <input
-        type="datetime-local"
-        aria-label={msg.atThisTimeOnThe}
-        value={local}
-        onChange={(e) => setAsked(e.target.value || null)}
+      <MomentPicker
+        label={msg.atThisTimeOnThe}
+        value={instant}
+        timeZone={site.timeZone}
+        required
+        onChange={setAsked}
       />
       <p role="status" className={answer.armed ? 'armed-answer yes' : 'armed-answer'}>
         <strong>{answer.armed ? msg.yes : msg.no}</strong>: {wordsOf(answer.words)}

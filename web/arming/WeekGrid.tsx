@@ -17,6 +17,7 @@ import type { SiteDocument } from '../sync/siteDocument.ts'
 import { useStable } from '../stable.ts'
 import { dayNames, shortDay } from './words.ts'
 import { wallNow } from './weekOf.ts'
+import { SunOutlined } from '@ant-design/icons'
 
 export interface Rail {
   id: string
@@ -125,7 +126,8 @@ export function WeekGrid({
                     {weekday === 'mon' && (
                       <>
                         <span className="sun-time" style={{ top: percent(light.sunrise / 60_000) }}>
-                          ☀ {clockText(Math.round(light.sunrise / 60_000))}
+                          <SunOutlined aria-hidden />{' '}
+                          {clockText(Math.round(light.sunrise / 60_000))}
                         </span>
                         <span
                           className="sun-time set"
@@ -341,12 +343,12 @@ function Column({
                 <>
                   {top > 0 && (
                     <span className="top" aria-hidden="true">
-                      {from.startsWith('sun') ? `☀ ${clockText(top)}` : from}
+                      {from.startsWith('sun') ? <Sun at={top} /> : from}
                     </span>
                   )}
                   {bottom < DAY_MINUTES && (
                     <span className="bottom" aria-hidden="true">
-                      {to.startsWith('sun') ? `☀ ${clockText(bottom)}` : to}
+                      {to.startsWith('sun') ? <Sun at={bottom} /> : to}
                     </span>
                   )}
                 </>
@@ -386,3 +388,10 @@ function Column({
     </div>
   )
 }
+
+/** A time that follows the sun. */
+const Sun = ({ at }: { at: number }): ReactNode => (
+  <>
+    <SunOutlined aria-hidden /> {clockText(at)}
+  </>
+)

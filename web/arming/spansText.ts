@@ -21,11 +21,9 @@ export function readSpans(text: string): Spans | string {
       /^(\S+)\s+(?:to|-|–)\s+(\S+)$/i.exec(part) ??
       /^([\d:]+)[-–]([\d:]+)$/.exec(part) ??
       /^(\S+)–(\S+)$/.exec(part)
-    if (!m) return `"${part.slice(0, 30)}" is not a span; write it as 18:30 to 24:00`
+    if (!m) return msg.isNoSpan(part.slice(0, 30))
     const [from, to] = [padded(m[1]!), padded(m[2]!)]
-    for (const end of [from, to])
-      if (!isSpanEnd(end))
-        return `"${end.slice(0, 20)}" is not a time; write it as 18:30, 24:00 or sunset-00:30`
+    for (const end of [from, to]) if (!isSpanEnd(end)) return msg.isNoTime(end.slice(0, 20))
     spans.push([from, to])
   }
   return spans

@@ -6,39 +6,30 @@ import type { ReactNode } from 'react'
 
 const keys: [string, string][] = [
   ['L', msg.drawALineClickIts],
-  ['Z', 'Draw a zone, in the same way; its kind is part of its sentence'],
+  ['Z', msg.drawAZone],
   ['I', msg.drawAnIgnoreAreaIn],
   ['F', msg.sizeFramesOfTheSelected],
-  ['Shift', msg.whileAVertexIsDrawn],
-  ['Enter', 'Finish the shape; of motion: paint the cell on or off that the arrows have chosen'],
-  ['Backspace', msg.takeBackTheLastVertex],
+  [msg.shift, msg.whileAVertexIsDrawn],
+  [msg.enter, msg.finish],
+  [msg.backspace, msg.takeBackTheLastVertex],
   [msg.esc, msg.leaveTheDrawingTheVertex],
-  ['Tab', msg.nextVertexWithThePicture],
-  [
-    msg.arrows,
-    'Nudge the vertex, or the whole shape; with Shift ten times as far. Of motion: go from cell to cell'
-  ],
+  [msg.tab, msg.nextVertexWithThePicture],
+  [msg.arrows, msg.nudge],
   [msg.del, msg.deleteTheVertexOrThe],
-  ['V', 'Add a vertex after the chosen one; a double click on an outline adds one there'],
-  ['Alt+click', msg.theNextOfTheShapes],
+  ['V', msg.addVertex],
+  [msg.altClick, msg.theNextOfTheShapes],
   ['[ ]', msg.theDetectionBeforeTheDetection],
   ['D', common.duplicate],
   ['M', msg.turnALinesDirectionOver],
   ['X', msg.cutTheShapeInTwo],
-  ['H, K', 'Hide the detection on the picture; lock its shape'],
-  [
-    '+ − 0',
-    'Nearer to the picture, farther, all of it; the wheel does the same. Ctrl and arrows, or the middle button, move it'
-  ],
+  ['H, K', msg.hideLock],
+  ['+ − 0', msg.zoom],
   [common.space, msg.playOrPause],
   [', .', msg.oneFrameBackOneFrame],
-  ['T, N', 'Next trigger, next near miss of the selected detection; with Shift the one before'],
-  [
-    'Shift+drag',
-    'On the time scale: a range that is played again and again; Ctrl and the wheel show a shorter stretch'
-  ],
-  ['Ctrl+Z', common.undo],
-  ['Ctrl+Shift+Z', common.redo],
+  ['T, N', msg.nextTrigger],
+  [msg.shiftDrag, msg.loop],
+  [msg.ctrlZ, common.undo],
+  [msg.ctrlShiftZ, common.redo],
   ['?', msg.theseKeys]
 ]
 

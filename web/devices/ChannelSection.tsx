@@ -10,7 +10,7 @@ import { useSite } from '../api/queries.ts'
 import { localName } from '../../core/formats/onvif/rule.ts'
 import { kindNames } from '../kinds/names.ts'
 import type { Act } from './act.ts'
-import { abilityWords, detectionWords, lossWords, typeWords } from './words.ts'
+import { abilityWords, detectionWords, lossWords, typeWords } from './words.tsx'
 
 interface Props {
   device: DeviceView

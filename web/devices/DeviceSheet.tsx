@@ -15,7 +15,8 @@ import { InputsAndOutputs } from './InputsAndOutputs.tsx'
 import { Findings } from '../readiness/Findings.tsx'
 import { useReadiness } from '../readiness/useReadiness.ts'
 import { useDeviceEvents } from './useDevices.ts'
-import { eventWords, states } from './words.ts'
+import { useClock } from '../words/useClock.ts'
+import { eventWords, states } from './words.tsx'
 
 export function DeviceSheet({
   device: d,
@@ -134,6 +135,7 @@ export function DeviceSheet({
 
 function HeardFrom({ device: d }: { device: DeviceView }): ReactNode {
   const events = useDeviceEvents(d.id).data ?? []
+  const clock = useClock()
   const name = (rule: string): string =>
     d.channels.flatMap((c) => c.detections).find((x) => x.id === rule)?.name ?? rule
   return (
@@ -143,7 +145,7 @@ function HeardFrom({ device: d }: { device: DeviceView }): ReactNode {
       <ol className="device-events">
         {events.slice(0, 8).map((e) => (
           <li key={e.id} className={e.topic === 'gap' ? 'failed' : ''}>
-            <span className="figures">{new Date(e.receivedAt).toLocaleTimeString('en-GB')}</span>{' '}
+            <span className="figures">{clock.time(e.receivedAt)}</span>{' '}
             {e.topic === 'gap'
               ? msg.nobodyListenedForSWhat(e.data.seconds)
               : `${name(e.rule)}: ${eventWords(e)}`}

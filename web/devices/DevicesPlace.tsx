@@ -14,7 +14,7 @@ import { AddDevice } from './AddDevice.tsx'
 import { DeviceSheet } from './DeviceSheet.tsx'
 import { SendingPanel } from './SendingPanel.tsx'
 import { useDevices } from './useDevices.ts'
-import { states } from './words.ts'
+import { states } from './words.tsx'
 
 const plural = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`
 

@@ -5,6 +5,8 @@ import type { ReactNode } from 'react'
 import type { DeviceView } from '../../core/devices/views.ts'
 import { request } from '../api/client.ts'
 import type { Act } from './act.ts'
+import { NotRun, Passed } from '../words/signs.tsx'
+import { useClock } from '../words/useClock.ts'
 
 /** Contacts and what the device can switch; each output can be tried. */
 export function InputsAndOutputs({
@@ -16,6 +18,7 @@ export function InputsAndOutputs({
   act: Act
   working: string | null
 }): ReactNode {
+  const clock = useClock()
   if (!d.inputs.length && !d.outputs.length) return null
   return (
     <section aria-label={msg.inputsAndOutputs}>
@@ -23,7 +26,7 @@ export function InputsAndOutputs({
       <ul className="device-io">
         {d.inputs.map(({ token, active }) => (
           <li key={token}>
-            <span aria-hidden="true">{active ? '◆' : '◇'}</span>
+            {active ? <Passed /> : <NotRun />}
             <span>
               <strong>{token}</strong>{' '}
               <span className="quiet">
@@ -34,21 +37,12 @@ export function InputsAndOutputs({
         ))}
         {d.outputs.map(({ token, kind, name, active, testedAt }) => (
           <li key={token}>
-            <span aria-hidden="true">{active ? '●' : '○'}</span>
+            {active ? <Passed /> : <NotRun />}
             <span>
               <strong>{name}</strong>{' '}
               <span className="quiet">
                 {kind}, {active ? msg.activeNow : msg.atRest}
-                {testedAt === null
-                  ? msg.neverTested
-                  : msg.tested(
-                      new Date(testedAt).toLocaleString('en-GB', {
-                        day: 'numeric',
-                        month: 'short',
-                        hour: '2-digit',
-                        minute: '2-digit'
-                      })
-                    )}
+                {testedAt === null ? msg.neverTested : msg.tested(clock.dateAndTime(testedAt))}
               </span>
             </span>
             <Button

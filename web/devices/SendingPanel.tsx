@@ -7,12 +7,13 @@ import { useEffect, type ReactNode } from 'react'
 import type { SendResult } from '../../core/devices/views.ts'
 import { useStable } from '../stable.ts'
 import { useSending } from './useDevices.ts'
+import { Failed, Passed } from '../words/signs.tsx'
 
 const holdsWords: Record<SendResult['holds'], string> = {
   new: msg.itHoldsTheNewOne,
   old: msg.itHoldsWhatItHeld,
   none: msg.itHoldsNothingOfIt,
-  unknown: 'it holds the old or the new one; reading it again will tell'
+  unknown: msg.unknown
 }
 
 /** How far a sending is, and what came of it, device by device. */
@@ -63,19 +64,23 @@ export function SendingPanel({
                 <strong>
                   {d.name}:{' '}
                   {d.state === 'sending'
-                    ? '…'
+                    ? common.sending
                     : d.results.length || d.error
                       ? ''
                       : msg.nothingHadToBeSent2}
                 </strong>
               )}
-              {d.error && <p className="failed">✕ {wordsOf(d.error)}</p>}
+              {d.error && (
+                <p className="failed">
+                  <Failed /> {wordsOf(d.error)}
+                </p>
+              )}
               {d.results.map((r) => (
                 <p
                   key={`${r.channel} ${r.detection} ${r.what}`}
                   className={r.error ? 'failed' : ''}
                 >
-                  {r.error ? '✕' : '✓'} {r.name}{' '}
+                  {r.error ? <Failed /> : <Passed />} {r.name}{' '}
                   {r.error ? msg.not(r.what, wordsOf(r.error), holdsWords[r.holds]) : r.what}
                 </p>
               ))}

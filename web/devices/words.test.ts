@@ -1,8 +1,9 @@
+/** @jest-environment ./scripts/jestBrowser.mjs */
 import { expect, test } from '@jest/globals'
 import { said } from '../../core/messages/said.ts'
 import type { ChannelLoss, StandingState } from '../../core/devices/views.ts'
 import { DetectionSchema } from '../../core/formats/plan.ts'
-import { abilityWords, detectionWords, eventWords, lossWords } from './words.ts'
+import { abilityWords, detectionWords, eventWords, lossWords } from './words.tsx'
 import { parseWith } from '../../core/schema/parse.ts'
 
 test.each([

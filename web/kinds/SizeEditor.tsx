@@ -1,3 +1,4 @@
+import { units } from '../../core/messages/en/common.ts'
 import { Rich } from '../words/Rich.tsx'
 import { said } from '../../core/messages/said.ts'
 import { sizeEditor as msg } from '../../core/messages/en/kinds/parts.ts'
@@ -148,7 +149,7 @@ function Metres({ size, set }: { size: Size; set: (size: Size) => void }): React
         min={0}
         max={20}
         step={0.05}
-        suffix="m"
+        suffix={units.m}
         value={size[key] ?? null}
         onChange={(v) => set({ ...size, [key]: v ?? undefined })}
       />

@@ -1,3 +1,4 @@
+import { units } from '../../core/messages/en/common.ts'
 import { sizesChart as msg } from '../../core/messages/en/kinds/parts.ts'
 import './kinds.css'
 import { useMemo, type ReactNode } from 'react'
@@ -69,7 +70,7 @@ export function SizesChart({
             <YAxis
               dataKey="y"
               type="number"
-              unit={inMetres ? ' m' : '%'}
+              unit={inMetres ? units.spacedM : '%'}
               width={46}
               tick={{ fontSize: 11, fill: 'var(--quiet)' }}
               stroke="var(--hairline)"

@@ -1,3 +1,4 @@
+import { units } from '../../core/messages/en/common.ts'
 import { staysChart as msg } from '../../core/messages/en/kinds/parts.ts'
 import './kinds.css'
 import { useMemo, type ReactNode } from 'react'
@@ -29,7 +30,7 @@ export function StaysChart({
               dataKey="middle"
               type="number"
               domain={[0, bins.end]}
-              unit=" s"
+              unit={units.spacedS}
               tickCount={6}
               tick={{ fontSize: 11, fill: 'var(--quiet)' }}
               stroke="var(--hairline)"

@@ -1,7 +1,7 @@
 import { capital } from '../../core/messages/format.ts'
 import { type Said, said } from '../../core/messages/said.ts'
 import { problemWords } from '../../core/messages/errorWords.ts'
-import { common } from '../../core/messages/en/common.ts'
+import { common, units } from '../../core/messages/en/common.ts'
 import { editors as msg } from '../../core/messages/en/kinds/parts.ts'
 import { Checkbox, Input, InputNumber, Slider } from 'antd'
 import { useState, type ReactNode } from 'react'
@@ -193,12 +193,12 @@ export function SecondsEditor({
         min={min}
         max={max}
         step={0.1}
-        suffix="s"
+        suffix={units.s}
         value={value}
         onChange={(v) => v !== null && onChange(Math.round(v * 1000) / 1000)}
       />
       <span className="quiet">{help}</span>
-      {parameter && <DeviceNote parameter={parameter} value={value} unit=" s" />}
+      {parameter && <DeviceNote parameter={parameter} value={value} unit={units.spacedS} />}
     </label>
   )
 }

@@ -13,7 +13,7 @@ export function MotionSensitivityEditor({ detection, document }: EditorProps<Mov
     <SensitivitySlider
       detection={detection}
       document={document}
-      meaning={`A pixel has changed when it differs from the learned background by more than ${motionLevel(detection.sensitivity).toFixed(1)} of 255 levels; a cell is in motion when a fifth of it has.`}
+      meaning={msg.sensitivityMeans(motionLevel(detection.sensitivity))}
     />
   )
 }

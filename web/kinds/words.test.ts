@@ -48,8 +48,8 @@ describe('words', () => {
     ])
     expect(readSpans('sunset-00:30 to 24:00')).toEqual([['sunset-00:30', '24:00']])
     expect(readSpans('')).toEqual([])
-    expect(readSpans('evening')).toMatch('"evening" is not a span')
-    expect(readSpans('18:30 to 25:00')).toMatch('"25:00" is not a time')
+    expect(readSpans('evening')).toMatch('“evening” is not a time span')
+    expect(readSpans('18:30 to 25:00')).toMatch('“25:00” is not a time')
     const spans = [
       ['00:00', '06:30'],
       ['sunset', '24:00']

@@ -7,12 +7,12 @@ import { Alert } from 'antd'
 import type { ReactNode } from 'react'
 import { Link, useParams } from 'react-router'
 import { useMail, useMails } from '../api/queries.ts'
-
-const timeOf = (instant: number): string => new Date(instant).toLocaleTimeString('en-GB')
+import { useClock } from '../words/useClock.ts'
 
 /** What has arrived at the mailbox stand-in that ships with the application. */
 export function MailboxPlace(): ReactNode {
   const { mail: id } = useParams()
+  const clock = useClock()
   const mails = useMails()
   const mail = useMail(id)
   return (
@@ -28,7 +28,7 @@ export function MailboxPlace(): ReactNode {
               <Link to={`/mailbox/${m.id}`} className={m.id === id ? 'mail chosen' : 'mail'}>
                 <strong>{m.subject}</strong>
                 <span className="quiet">
-                  {msg.toArrived(m.to)} <span className="figures">{timeOf(m.receivedAt)}</span>{' '}
+                  {msg.toArrived(m.to, clock.dateAndSecond(m.receivedAt))}{' '}
                   {m.pictures > 0 && <PictureOutlined aria-label={msg.picture(m.pictures)} />}
                 </span>
               </Link>

@@ -1,14 +1,13 @@
 import { capital } from '../../core/messages/format.ts'
 import { wordsOf } from '../../core/messages/words.ts'
 import { problemWords } from '../../core/messages/errorWords.ts'
-import { common } from '../../core/messages/en/common.ts'
+import { common, units } from '../../core/messages/en/common.ts'
 import { checkEditor as msg } from '../../core/messages/en/prove/prove.ts'
 import { WEATHERS } from '../../core/formats/weather.ts'
 import { DeleteOutlined, PlusOutlined } from '@ant-design/icons'
 import { Alert, Button, Checkbox, Input, InputNumber, Segmented, Select, Slider } from 'antd'
 import { useState, type ReactNode } from 'react'
 import type { SiteActionsView } from '../../core/api.ts'
-import { wallInstant, wallText } from '../../core/arming/zone.ts'
 import { ABOUT, CheckSchema, type Check } from '../../core/formats/check.ts'
 import { type Detection } from '../../core/formats/plan.ts'
 import {
@@ -27,6 +26,7 @@ import { CheckStage } from './CheckStage.tsx'
 import { useRefresh } from './useProving.ts'
 import { aboutNames } from './words.ts'
 import { parseWith } from '../../core/schema/parse.ts'
+import { MomentPicker } from '../words/MomentPicker.tsx'
 
 interface Props {
   kept: SavedCheck
@@ -162,7 +162,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
                   min={0}
                   max={walk.seconds}
                   step={0.5}
-                  suffix="s"
+                  suffix={units.s}
                   onChange={(from) => changeActor(actor, { from: from ?? 0 })}
                 />
               </label>
@@ -176,7 +176,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
                   min={0.05}
                   max={40}
                   step={0.1}
-                  suffix="m/s"
+                  suffix={units.metresPerSecond}
                   onChange={(speed) => changeActor(actor, { speed: speed ?? undefined })}
                 />
               </label>
@@ -190,7 +190,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
                   min={0.2}
                   max={4}
                   step={0.05}
-                  suffix="m"
+                  suffix={units.m}
                   onChange={(tall) => changeActor(actor, { tall: tall ?? undefined })}
                 />
               </label>
@@ -220,7 +220,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
                 value={walk.seconds}
                 min={1}
                 max={600}
-                suffix="s"
+                suffix={units.s}
                 onChange={(seconds) => seconds && changeWalk({ seconds })}
               />
             </label>
@@ -282,18 +282,16 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
           />
         </label>
       )}
-      <label className="field">
+      <div className="field">
         <span className="field-name">{msg.atTheSitesClock}</span>
-        <input
-          type="datetime-local"
-          className="plain-input"
-          value={wallText(check.at, timeZone).slice(0, 16)}
-          onChange={(e) => {
-            const at = wallInstant(e.target.value, timeZone)
-            if (at !== null) change({ at })
-          }}
+        <MomentPicker
+          label={msg.atTheSitesClock}
+          value={check.at}
+          timeZone={timeZone}
+          required
+          onChange={(at) => at !== null && change({ at })}
         />
-      </label>
+      </div>
       <div className="two-fields">
         <label className="field">
           <span className="field-name">{msg.about}</span>
@@ -329,7 +327,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
                 min={0}
                 max={7200}
                 step={0.5}
-                suffix="s"
+                suffix={units.s}
                 onChange={(from) => change({ expect: { ...expect, from: from ?? 0 } })}
               />
             </label>
@@ -340,7 +338,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
                 min={0}
                 max={7200}
                 step={0.5}
-                suffix="s"
+                suffix={units.s}
                 onChange={(to) => change({ expect: { ...expect, to: to ?? 0 } })}
               />
             </label>

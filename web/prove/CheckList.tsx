@@ -7,6 +7,8 @@ import { ABOUT, type Check } from '../../core/formats/check.ts'
 import type { Detection } from '../../core/formats/plan.ts'
 import type { SavedCheck, NamedCheck, ProvingView } from '../../core/proving/views.ts'
 import { aboutNames, byWords } from './words.ts'
+import { PictureOutlined, PlusOutlined } from '@ant-design/icons'
+import { Failed, NotRun, OutOfDate, Passed } from '../words/signs.tsx'
 
 interface Props {
   view: ProvingView
@@ -156,10 +158,10 @@ function Offer({
 }
 
 const marks = {
-  passed: { mark: '✓', words: msg.asExpected },
-  failed: { mark: '✕', words: msg.notAsExpected },
-  old: { mark: '◌', words: msg.outOfDate },
-  never: { mark: '○', words: msg.neverRun }
+  passed: { mark: <Passed />, words: msg.asExpected },
+  failed: { mark: <Failed />, words: msg.notAsExpected },
+  old: { mark: <OutOfDate />, words: msg.outOfDate },
+  never: { mark: <NotRun />, words: msg.neverRun }
 } as const
 
 function CheckButton({
@@ -186,7 +188,7 @@ function CheckButton({
       <span>{wordsOf(check.name)}</span>
       {check.by.how === 'walk' && check.by.through === 'pictures' && (
         <Tooltip title={msg.throughPaintedPicturesAnalysedAs}>
-          <small aria-label={msg.throughPictures}>▦</small>
+          <PictureOutlined aria-label={msg.throughPictures} />
         </Tooltip>
       )}
       {check.by.how !== 'walk' && <small>{byWords[check.by.how]}</small>}
@@ -198,7 +200,7 @@ function Proposed({ check, onTake }: { check: Check; onTake: () => void }): Reac
   return (
     <span className="check-row proposed">
       <span className="check-mark" role="img" aria-label={msg.proposed}>
-        +
+        <PlusOutlined aria-hidden />
       </span>
       <span>{wordsOf(check.name)}</span>
       <button

@@ -16,7 +16,9 @@ import { LadderView } from '../scene/LadderView.tsx'
 import { CheckEditor } from './CheckEditor.tsx'
 import { CheckStage } from './CheckStage.tsx'
 import { useRefresh, useResult } from './useProving.ts'
-import { byWords, expectedWords, whenWords } from './words.ts'
+import { dateAndTime } from '../../core/messages/format.ts'
+import { byWords, expectedWords } from './words.ts'
+import { Failed, Passed } from '../words/signs.tsx'
 
 interface Props {
   kept: SavedCheck
@@ -120,7 +122,7 @@ export function CheckPanel({
           {check.by.how === 'walk' && check.by.through === 'pictures'
             ? msg.walkThroughPaintedPictures
             : byWords[check.by.how]}{' '}
-          · {whenWords(check.at, site.site.timeZone)}
+          · {dateAndTime(check.at, site.site.timeZone)}
         </p>
       </header>
       {walk && scene && (
@@ -205,7 +207,7 @@ export function CheckPanel({
           <ul>
             {verdict.effects.map((e) => (
               <li key={e.endpoint} className={e.wrong ? 'is-failed' : ''}>
-                <span aria-hidden="true">{e.wrong ? '✕' : '✓'}</span> {e.name}:{' '}
+                {e.wrong ? <Failed /> : <Passed />} {e.name}:{' '}
                 {wordsOf(e.wrong ?? (e.acts ? msg.setOff : msg.notSetOffAsExpected))}
               </li>
             ))}

@@ -4,7 +4,12 @@ import { problemWords } from '../../core/messages/errorWords.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { provePlace as msg } from '../../core/messages/en/prove/prove.ts'
 import './prove.css'
-import { CaretRightOutlined, PlusOutlined } from '@ant-design/icons'
+import {
+  ArrowDownOutlined,
+  ArrowUpOutlined,
+  CaretRightOutlined,
+  PlusOutlined
+} from '@ant-design/icons'
 import { Alert, App, Button, Progress, Segmented } from 'antd'
 import type { ReactNode } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
@@ -24,6 +29,7 @@ import { CheckPanel } from './CheckPanel.tsx'
 import { DetectionRail } from './DetectionRail.tsx'
 import { newCheck } from './newCheck.ts'
 import { useProving, useRefresh } from './useProving.ts'
+import { Failed } from '../words/signs.tsx'
 
 type Show = 'all' | 'failed' | 'outdated'
 
@@ -309,8 +315,8 @@ function NothingChosen({
             {failed.map((c) => (
               <li key={`${c.camera} ${c.check.id}`}>
                 <button type="button" className="check-row failed" onClick={() => onSelect(c)}>
-                  <span className="check-mark" aria-hidden="true">
-                    ✕
+                  <span className="check-mark">
+                    <Failed />
                   </span>
                   <span>
                     {nameOf(c)}: {wordsOf(c.check.name)}
@@ -380,7 +386,7 @@ function Limiter({
   run: ProofRunView
   onSelect: (turn: Turn) => void
 }): ReactNode {
-  const list = (turns: Turn[], words: string, mark: string): ReactNode =>
+  const list = (turns: Turn[], words: string, mark: ReactNode): ReactNode =>
     turns.length > 0 && (
       <section aria-label={words}>
         <h3>
@@ -409,8 +415,8 @@ function Limiter({
     )
   return (
     <div className="turns">
-      {list(run.worse, msg.worseThanTheTimeBefore, '▼')}
-      {list(run.better, msg.betterThanTheTimeBefore, '▲')}
+      {list(run.worse, msg.worseThanTheTimeBefore, <ArrowDownOutlined aria-hidden />)}
+      {list(run.better, msg.betterThanTheTimeBefore, <ArrowUpOutlined aria-hidden />)}
     </div>
   )
 }

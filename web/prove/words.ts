@@ -31,21 +31,10 @@ export const expectedWords = ({ expect }: Check): string =>
     ? common.silence
     : expect.times !== undefined && expect.times > 1
       ? msg.triggers(expect.times)
-      : 'A trigger'
+      : msg.aTrigger
 
 export const byWords: Record<Check['by']['how'], string> = {
   walk: msg.walkOnTheScene,
   clip: msg.stretchOfAClip,
   person: msg.personOnSite
 }
-
-/** `Thu 26 Nov, 18:30` at the site. */
-export const whenWords = (at: number, timeZone: string): string =>
-  new Intl.DateTimeFormat('en-GB', {
-    timeZone,
-    weekday: 'short',
-    day: 'numeric',
-    month: 'short',
-    hour: '2-digit',
-    minute: '2-digit'
-  }).format(at)

@@ -8,11 +8,6 @@ import { useState, type ReactNode } from 'react'
 import type { Retention, RetentionView } from '../../core/retention.ts'
 import { request } from '../api/client.ts'
 
-const count = (n: number, one: string, many = `${one}s`): string =>
-  `${n.toLocaleString('en-GB')} ${n === 1 ? one : many}`
-const size = (bytes: number): string =>
-  bytes >= 1e9 ? msg.gb((bytes / 1e9).toFixed(1)) : msg.mb(Math.round(bytes / 1e6))
-
 interface Line {
   key: keyof Retention
   name: string
@@ -24,23 +19,22 @@ const lines: readonly Line[] = [
   {
     key: 'alarmDays',
     name: msg.closedAlarms,
-    unit: 'days',
-    now: (n) =>
-      `${count(n.alarms, 'alarm')}, ${count(n.triggers, 'trigger')}, ${count(n.deliveries, 'delivery', 'deliveries')}`
+    unit: msg.days,
+    now: (n) => msg.alarmsNow(n.alarms, n.triggers, n.deliveries)
   },
   {
     key: 'evidenceGigabytes',
     name: msg.evidenceAndPictures,
-    unit: 'GB',
-    now: (n) => msg.usedFreeOnThe(size(n.evidenceBytes), size(n.freeBytes))
+    unit: msg.gigabytes,
+    now: (n) => msg.usedFreeOnThe(n.evidenceBytes, n.freeBytes)
   },
-  { key: 'eventDays', name: msg.deviceEvents, unit: 'days', now: (n) => count(n.events, 'event') },
-  { key: 'editDays', name: msg.historyOfEdits, unit: 'days', now: (n) => count(n.edits, 'edit') },
+  { key: 'eventDays', name: msg.deviceEvents, unit: msg.days, now: (n) => msg.eventsNow(n.events) },
+  { key: 'editDays', name: msg.historyOfEdits, unit: msg.days, now: (n) => msg.editsNow(n.edits) },
   {
     key: 'auditDays',
     name: msg.auditList,
-    unit: 'days',
-    now: (n) => count(n.audit, 'entry', 'entries')
+    unit: msg.days,
+    now: (n) => msg.entriesNow(n.audit)
   }
 ]
 const names = Object.fromEntries(lines.map(({ key, name }) => [key, name]))
@@ -87,7 +81,7 @@ export function RetentionForm(): ReactNode {
         <label key={key} className="retention-line">
           <span>{name}</span>
           <InputNumber
-            aria-label={`${name}, ${unit}`}
+            aria-label={msg.inUnit(name, unit)}
             value={edited[key] ?? retention[key]}
             min={key === 'evidenceGigabytes' ? 0.1 : 1}
             max={key === 'evidenceGigabytes' ? 10_000 : 3650}

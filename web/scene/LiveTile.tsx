@@ -4,6 +4,7 @@ import './liveTile.css'
 import { useEffect, useRef, useState, type ReactNode } from 'react'
 import type { Detection } from '../../core/formats/plan.ts'
 import type { Live, WatchStream } from './liveStream.ts'
+import { Flag } from '../words/signs.tsx'
 
 interface Props {
   stream: WatchStream
@@ -95,7 +96,7 @@ export function LiveTile({
         })}
       </svg>
       <span className="tile-name">
-        {alarmed.size > 0 && <span aria-hidden="true">⚑ </span>}
+        {alarmed.size > 0 && <Flag />}
         {name}
         {alarmed.size > 0 && <span className="notch-words"> {msg.anAlarmWaits}</span>}
       </span>

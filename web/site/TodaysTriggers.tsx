@@ -1,4 +1,5 @@
 import { todaysTriggers as msg } from '../../core/messages/en/site.ts'
+import { timeOfDay } from '../../core/messages/format.ts'
 import './site.css'
 import { useQuery } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
@@ -23,15 +24,9 @@ export function TodaysTriggers({ site }: { site: SiteView }): ReactNode {
     refetchInterval: READ_MS
   })
   const counts = useQuery({
-    queryKey: ['today counted', midnight],
+    queryKey: ['today', 'counts', midnight],
     queryFn: () => request<CountsView>('GET', `/api/triggers/counts?from=${midnight}`),
     refetchInterval: READ_MS
-  })
-  const clock = new Intl.DateTimeFormat('en-GB', {
-    timeZone: site.timeZone,
-    hour: '2-digit',
-    minute: '2-digit',
-    second: '2-digit'
   })
   const total = counts.data?.total ?? 0
   if (!found.data) return null
@@ -45,7 +40,7 @@ export function TodaysTriggers({ site }: { site: SiteView }): ReactNode {
         {found.data.triggers.slice(0, SHOWN).map((t) => (
           <li key={t.id}>
             <Link to={t.alarm === null ? '/watch' : `/watch?alarm=${t.alarm}`}>
-              <span className="figures">{clock.format(t.at)}</span> {t.name}
+              <span className="figures">{timeOfDay(t.at, site.timeZone)}</span> {t.name}
             </Link>{' '}
             <span className="quiet">
               {site.cameras.find((c) => c.id === t.camera)?.name}

@@ -5,6 +5,7 @@ import { act, cleanup, render, screen, waitFor } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { useSyncExternalStore, type ReactNode } from 'react'
 import { answerWith, type Asked } from '../testing/answers.ts'
+import { inApp } from '../testing/inApp.tsx'
 import { popup, smallSite } from '../testing/smallSite.ts'
 import { ConflictNote } from './ConflictNote.tsx'
 import { SiteDocument } from './siteDocument.ts'
@@ -40,9 +41,12 @@ async function conflicting(): Promise<{ document: SiteDocument; asked: Asked[] }
       : { body: { version: body.version + 1 } }
   )
   const document = new SiteDocument(smallSite())
-  render(<Endpoints document={document} />)
+  render(inApp(<Endpoints document={document} />, '/', 'Pacific/Auckland'))
   act(() => document.editEndpoint({ ...popup('one'), name: 'Mine' }, said('edits.text', 'Rename')))
-  await screen.findByText(/was changed in another window/)
+  // Changed 5 ms into 1970, when it was noon in Auckland.
+  await screen.findByText(
+    'Mine was changed in another window at 12:00:00. Your change is not saved yet.'
+  )
   return { document, asked }
 }
 const named = (): (string | null)[] =>

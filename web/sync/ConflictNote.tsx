@@ -2,6 +2,7 @@ import { conflictNote as msg } from '../../core/messages/en/sync.ts'
 import './sync.css'
 import { Alert, Button } from 'antd'
 import type { ReactNode } from 'react'
+import { useClock } from '../words/useClock.ts'
 import type { Conflict } from './document.ts'
 
 /** Somebody saved a newer version in another window; a person decides, and nothing is lost until then. */
@@ -12,20 +13,14 @@ export function ConflictNote({
   conflict: Conflict
   document: { resolveConflict(whose: 'mine' | 'theirs'): void }
 }): ReactNode {
-  const when = new Date(conflict.changedAt).toLocaleTimeString('en-GB')
+  const clock = useClock()
   const deleted = conflict.theirs === null && conflict.key.startsWith('detection:')
   return (
     <Alert
       className="conflict"
       type="warning"
       showIcon
-      title={
-        <>
-          <strong>{conflict.name}</strong> {msg.wasDeletedChangedIn(deleted)}{' '}
-          <span className="figures">{when}</span>
-          {msg.yourChangeIsStill}
-        </>
-      }
+      title={msg.changedElsewhere(conflict.name, clock.time(conflict.changedAt), deleted)}
       action={
         <>
           <Button size="small" type="primary" onClick={() => document.resolveConflict('mine')}>

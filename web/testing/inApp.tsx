@@ -2,14 +2,18 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { App } from 'antd'
 import type { ReactNode } from 'react'
 import { MemoryRouter } from 'react-router'
+import type { SiteView } from '../../core/api.ts'
 
-/** A part of the interface in what the whole application gives it: address, queries and messages. */
-export const inApp = (part: ReactNode, address = '/'): ReactNode => (
-  <MemoryRouter initialEntries={[address]}>
-    <QueryClientProvider
-      client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}
-    >
-      <App>{part}</App>
-    </QueryClientProvider>
-  </MemoryRouter>
-)
+/** A part of the interface in what the whole application gives it: address, queries, messages and the site's clock. */
+export function inApp(part: ReactNode, address = '/', timeZone = 'UTC'): ReactNode {
+  const client = new QueryClient({ defaultOptions: { queries: { retry: false } } })
+  client.setQueryDefaults(['site'], { staleTime: Infinity })
+  client.setQueryData(['site'], { name: 'Site', timeZone } as Partial<SiteView>)
+  return (
+    <MemoryRouter initialEntries={[address]}>
+      <QueryClientProvider client={client}>
+        <App>{part}</App>
+      </QueryClientProvider>
+    </MemoryRouter>
+  )
+}

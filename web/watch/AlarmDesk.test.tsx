@@ -158,10 +158,10 @@ test('who did what, in their order and words', async () => {
       .map((li) => li.textContent.replace(/^[\d:]+ /, ''))
   ).toEqual([
     'triggered',
-    'Ines wrote: “Looks like a fox”',
-    'Ines assigned to Ruth',
+    'Ines commented: “Looks like a fox”',
+    'Ines assigned it to Ruth',
     'Ines acknowledged',
-    'Ines closed: “It was one”'
+    'Ines closed it: “It was one”'
   ])
 })
 
@@ -195,13 +195,13 @@ describe('what it set off', () => {
     const [list] = screen.getAllByRole('list').filter((l) => l.className === 'alarm-effects')
     const words = within(list!)
       .getAllByRole('listitem')
-      .map((li) => li.textContent.replace(/^\S+ /, ''))
+      .map((li) => li.textContent.trim())
     expect(words.sort()).toEqual(
       [
         'E-mail to duty: delivered after 0.4 s',
         'Station: pending',
-        'Strobe: held back, outside its schedule',
-        'Hook: given up, no answer'
+        'Strobe: skipped: outside its schedule',
+        'Hook: failed: no answer'
       ].sort()
     )
     expect(

@@ -8,22 +8,13 @@ import { Alert, App, Button, Checkbox, Dropdown, Input } from 'antd'
 import { useState, type ReactNode } from 'react'
 import type { AlarmNote, AlarmView, DeliveryView } from '../../core/api.ts'
 import { request } from '../api/client.ts'
-import { dayAndTime, timeOf } from '../actions/words.ts'
 import { ByTrigger } from '../alarms/ByTrigger.tsx'
 import { AlarmEvidence } from './AlarmEvidence.tsx'
-import { plural } from '../arming/words.ts'
-
-const whatWords: Record<AlarmNote['what'], string> = {
-  acknowledged: 'acknowledged',
-  comment: 'wrote',
-  handed: msg.handedTo,
-  closed: 'closed'
-}
-const stateWords: Record<AlarmView['state'], string> = {
-  waiting: 'waits',
-  acknowledged: 'acknowledged',
-  closed: 'closed'
-}
+import { alarmFacts } from '../alarms/facts.ts'
+import { Flag, Passed } from '../words/signs.tsx'
+import { useClock } from '../words/useClock.ts'
+import { seconds } from '../../core/messages/format.ts'
+import { alarm as shared } from '../../core/messages/en/alarms.ts'
 
 /** One alarm: what it is, what was done about it, and what can be done now. */
 export function AlarmDesk({
@@ -37,6 +28,7 @@ export function AlarmDesk({
 }): ReactNode {
   const queries = useQueryClient()
   const { message } = App.useApp()
+  const clock = useClock()
   const [words, setWords] = useState('')
   const [confirmed, setConfirmed] = useState(false)
   const [error, setError] = useState<string | null>(null)
@@ -52,11 +44,7 @@ export function AlarmDesk({
       setWords('')
       setConfirmed(false)
     } catch (problem) {
-      setError(
-        problemWords(problem)
-          .replace(/^acknowledging: /, 'Acknowledging ')
-          .replace(/^\$\.words: /, msg.theComment)
-      )
+      setError(problemWords(problem, { words: shared.comment }))
     } finally {
       await Promise.all([
         queries.invalidateQueries({ queryKey: ['alarms'] }),
@@ -68,16 +56,9 @@ export function AlarmDesk({
     <section className="alarm-desk" aria-label={msg.alarm(a.name)}>
       <header>
         <h2>
-          <span aria-hidden="true">{a.state === 'waiting' ? '⚑' : '✓'}</span> {a.name}
+          {a.state === 'waiting' ? <Flag /> : <Passed />} {a.name}
         </h2>
-        <p className="quiet">
-          {a.cameraName} · <span className="figures">{dayAndTime(a.firstAt)}</span>
-          {a.triggers > 1 && msg.theLast(plural(a.triggers, 'trigger'), timeOf(a.lastAt))} ·{' '}
-          {a.severity}
-          {a.priority !== 'normal' && msg.priority(a.priority)} · {stateWords[a.state]}
-          {a.forNames.length > 0 && msg.for(a.forNames.join(', '))}
-          {a.assignee && msg.with(a.assignee)}
-        </p>
+        <p className="quiet">{[...alarmFacts(a, clock), shared.states[a.state]].join(' · ')}</p>
       </header>
       {mayAct && a.state !== 'closed' && (
         <form
@@ -90,11 +71,11 @@ export function AlarmDesk({
           }}
         >
           <Input.TextArea
-            aria-label={msg.comment}
+            aria-label={shared.comment}
             placeholder={
               a.state === 'waiting' && a.acknowledge.comment
-                ? msg.whatWasFoundNeeded
-                : msg.whatWasFound
+                ? shared.commentRequired
+                : shared.comment
             }
             rows={2}
             className="grows"
@@ -104,14 +85,14 @@ export function AlarmDesk({
           />
           {a.state === 'waiting' && a.acknowledge.confirm && (
             <Checkbox checked={confirmed} onChange={(e) => setConfirmed(e.target.checked)}>
-              {msg.yesIHaveLookedAnd}
+              {shared.checked}
             </Checkbox>
           )}
           {error && <Alert type="error" title={error} />}
           <div className="row">
             {a.state === 'waiting' ? (
               <Button type="primary" htmlType="submit">
-                {msg.acknowledge}
+                {shared.acknowledge}
               </Button>
             ) : (
               <Button type="primary" onClick={() => void act('close', { words })}>
@@ -143,12 +124,11 @@ export function AlarmDesk({
       <h3>{msg.whoDidWhat}</h3>
       <ol className="alarm-notes">
         <li>
-          <span className="figures">{timeOf(a.firstAt)}</span> {msg.triggered}
+          <span className="figures">{clock.time(a.firstAt)}</span> {msg.triggered}
         </li>
         {notes.data?.map((n) => (
           <li key={n.id}>
-            <span className="figures">{timeOf(n.at)}</span> {n.by} {whatWords[n.what]}
-            {n.what === 'handed' ? ` ${n.words}` : n.words && `: “${n.words}”`}
+            <span className="figures">{clock.time(n.at)}</span> {msg.log[n.what](n.by, n.words)}
           </li>
         ))}
       </ol>
@@ -169,15 +149,15 @@ const Effects = ({ deliveries }: { deliveries: readonly DeliveryView[] }): React
   <ul className="alarm-effects">
     {deliveries.map((d) => (
       <li key={d.id} className={d.state}>
-        <span aria-hidden="true">{faceOf(d.kind).glyph}</span> {d.name}
+        {faceOf(d.kind).icon} {d.name}
         {d.does === 'off' && common.off}:{' '}
         {d.state === 'sent'
-          ? msg.doneAfterS(((d.sentAt! - d.createdAt) / 1000).toFixed(1))
+          ? msg.deliveredAfter(seconds((d.sentAt! - d.createdAt) / 1000))
           : d.state === 'pending'
             ? common.pending
             : d.state === 'held'
-              ? msg.heldBack(d.error && wordsOf(d.error))
-              : msg.givenUp(d.error && wordsOf(d.error))}
+              ? msg.skipped(d.error && wordsOf(d.error))
+              : msg.failed(d.error && wordsOf(d.error))}
       </li>
     ))}
   </ul>

@@ -8,7 +8,7 @@ import type { AlarmView, EvidenceView } from '../../core/api.ts'
 import type { FoundTrigger, SearchView } from '../../core/watch/search.ts'
 import type { TriggerExplanation } from '../../core/watch/explanation.ts'
 import { LadderView } from '../scene/LadderView.tsx'
-import { timeOf } from '../actions/words.ts'
+import { useClock } from '../words/useClock.ts'
 import { request } from '../api/client.ts'
 import { railWords } from '../kinds/names.ts'
 
@@ -23,8 +23,9 @@ const WRITTEN_MS = 8000
 
 /** What is kept of an alarm: the pictures of its triggers' moments, its recordings and snapshots. */
 export function AlarmEvidence({ alarm: a }: { alarm: AlarmView }): ReactNode {
+  const clock = useClock()
   const found = useQuery({
-    queryKey: ['triggers of', a.id, a.triggers],
+    queryKey: ['triggers', a.id, a.triggers],
     queryFn: () => request<SearchView>('GET', `/api/triggers?alarm=${a.id}`)
   })
   const filed = a.deliveries
@@ -69,9 +70,7 @@ export function AlarmEvidence({ alarm: a }: { alarm: AlarmView }): ReactNode {
         .map((f) => (
           <figure key={f.src} className="evidence-film">
             <video src={f.src} controls preload="metadata" aria-label={`${f.of}, ${f.name}`} />
-            <figcaption className="quiet">
-              {msg.of(f.of)} <span className="figures">{timeOf(f.at)}</span>
-            </figcaption>
+            <figcaption className="quiet">{msg.of(f.of, clock.time(f.at))}</figcaption>
           </figure>
         ))}
       {filed.map((d, i) => {
@@ -83,7 +82,7 @@ export function AlarmEvidence({ alarm: a }: { alarm: AlarmView }): ReactNode {
               className={recording.state === 'failed' ? 'failed' : 'quiet'}
               role="status"
             >
-              {recordingWords(msg.of2(d.name, timeOf(d.createdAt)), recording)}
+              {recordingWords(msg.of(d.name, clock.time(d.createdAt)), recording)}
             </p>
           )
         )
@@ -186,11 +185,12 @@ function useMoment({ id, at }: FoundTrigger): { src: string; onError: () => void
 
 function Moment({ trigger: t }: { trigger: FoundTrigger }): ReactNode {
   const { src, onError } = useMoment(t)
+  const clock = useClock()
   return (
     <Image
       key={src}
       src={src}
-      alt={msg.at(t.name, timeOf(t.at))}
+      alt={msg.at(t.name, clock.time(t.at))}
       width={98}
       height={55}
       fallback={NO_PICTURE}

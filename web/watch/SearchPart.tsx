@@ -7,13 +7,17 @@ import { Alert, Button, Input, Select } from 'antd'
 import { useEffect, useState, type ReactNode } from 'react'
 import { Bar, BarChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts'
 import type { DetectionKind } from '../../core/formats/plan.ts'
-import { wallInstant, wallText } from '../../core/arming/zone.ts'
 import { CLASSES } from '../../core/targets/classes.ts'
 import type { CountsView, FoundTrigger, SearchView } from '../../core/watch/search.ts'
 import type { WatchView } from '../../core/watch/views.ts'
 import { request } from '../api/client.ts'
 import { kindNames } from '../kinds/names.ts'
 import { useStable } from '../stable.ts'
+import { alarm } from '../../core/messages/en/alarms.ts'
+import { causes, classes } from '../../core/messages/en/codes/conditions.ts'
+import { dateAndSecond, dateAndTime, dateOf } from '../../core/messages/format.ts'
+import { MomentPicker } from '../words/MomentPicker.tsx'
+import { Flag } from '../words/signs.tsx'
 
 const TYPED_MS = 350
 const FILTERS = [
@@ -31,7 +35,7 @@ const FILTERS = [
 type Filter = (typeof FILTERS)[number]
 
 /** Of lines whose sides have no names. */
-const plainWays = { leftToRight: 'left → right', rightToLeft: 'right → left' } as const
+const plainWays = { leftToRight: msg.leftToRight, rightToLeft: msg.rightToLeft } as const
 
 /** Triggers looked up again: filters, how many over time, and their pictures. */
 export function SearchPart({
@@ -103,7 +107,7 @@ export function SearchPart({
         {choose(
           'class',
           common.class,
-          CLASSES.map((value) => ({ value, label: value }))
+          CLASSES.map((value) => ({ value, label: classes[value] }))
         )}
         <Select
           size="small"
@@ -149,10 +153,7 @@ export function SearchPart({
       {pages.error && <Alert type="error" title={problemWords(pages.error)} />}
       {counts.data && counts.data.total > 0 && (
         <div className="search-counts">
-          <p className="quiet">
-            <b className="figures">{counts.data.total.toLocaleString('en-GB')}</b>{' '}
-            {counts.data.total === 1 ? msg.trigger : msg.triggers}
-          </p>
+          <p className="quiet">{msg.triggers(counts.data.total)}</p>
           <Counts
             counts={counts.data}
             timeZone={timeZone}
@@ -196,18 +197,15 @@ function Moment({
   onChange: (value: string | null) => void
 }): ReactNode {
   return (
-    <label className="search-moment">
+    <span className="search-moment">
       {label}
-      <input
-        type="datetime-local"
-        className="plain-input"
-        value={value ? wallText(Number(value), timeZone).slice(0, 16) : ''}
-        onChange={(e) => {
-          const at = wallInstant(e.target.value, timeZone)
-          onChange(at === null ? null : String(at))
-        }}
+      <MomentPicker
+        label={label}
+        value={value === null ? null : Number(value)}
+        timeZone={timeZone}
+        onChange={(at) => onChange(at === null ? null : String(at))}
       />
-    </label>
+    </span>
   )
 }
 
@@ -247,12 +245,8 @@ function Counts({
   timeZone: string
   onSpan: (from: number, to: number) => void
 }): ReactNode {
-  const clock = new Intl.DateTimeFormat('en-GB', {
-    timeZone,
-    day: 'numeric',
-    month: 'short',
-    ...(counts.step < 86_400_000 && { hour: '2-digit', minute: '2-digit' })
-  })
+  const moment = (at: number): string =>
+    counts.step < 86_400_000 ? dateAndTime(at, timeZone) : dateOf(at, timeZone)
   const [first, last] = [counts.buckets[0]!.at, counts.buckets[counts.buckets.length - 1]!.at]
   const known = new Map(counts.buckets.map((b) => [b.at, b.n]))
   const bars = Array.from({ length: (last - first) / counts.step + 1 }, (_, i) => ({
@@ -264,7 +258,7 @@ function Counts({
       <BarChart data={bars} margin={{ top: 2, right: 4, bottom: 0, left: 0 }}>
         <XAxis
           dataKey="at"
-          tickFormatter={(at: number) => clock.format(at)}
+          tickFormatter={moment}
           tick={{ fontSize: 11, fill: 'var(--quiet)' }}
           minTickGap={60}
           stroke="var(--hairline)"
@@ -278,8 +272,8 @@ function Counts({
         />
         <Tooltip
           cursor={{ fill: 'rgb(31 111 92 / 12%)' }}
-          labelFormatter={(at) => clock.format(Number(at))}
-          formatter={(n) => [String(n), 'triggers']}
+          labelFormatter={(at) => moment(Number(at))}
+          formatter={(n) => [String(n), msg.triggersLabel]}
         />
         <Bar
           dataKey="n"
@@ -305,15 +299,6 @@ function Result({
   onOpen: () => void
 }): ReactNode {
   const [failed, setFailed] = useState(false)
-  const when = new Intl.DateTimeFormat('en-GB', {
-    timeZone,
-    weekday: 'short',
-    day: 'numeric',
-    month: 'short',
-    hour: '2-digit',
-    minute: '2-digit',
-    second: '2-digit'
-  }).format(t.at)
   return (
     <button type="button" className="search-result" onClick={onOpen}>
       {failed ? (
@@ -331,19 +316,19 @@ function Result({
       <strong>
         {!t.acknowledged && (
           <span className="alarm-mark" aria-label={msg.stillWaits2}>
-            ⚑{' '}
+            <Flag />{' '}
           </span>
         )}
         {t.name}
       </strong>
-      <span className="quiet figures">{when}</span>
+      <span className="quiet figures">{dateAndSecond(t.at, timeZone)}</span>
       <small className="quiet">
         {[
           camera,
-          t.class,
+          t.class && classes[t.class],
           t.way ?? (t.direction && plainWays[t.direction]),
-          t.cause,
-          t.clip && msg.fromAClip
+          t.cause && causes[t.cause],
+          t.clip && alarm.fromAClip
         ]
           .filter(Boolean)
           .join(' · ')}

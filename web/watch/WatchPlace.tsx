@@ -10,9 +10,12 @@ import { byPriority } from '../../core/actions/alarms.ts'
 import type { AlarmView } from '../../core/api.ts'
 import type { WatchView } from '../../core/watch/views.ts'
 import { useSession } from '../accounts/useSession.ts'
-import { timeOf } from '../actions/words.ts'
 import { useAlarm, useAlarms } from '../alarms/useAlarms.ts'
 import { request } from '../api/client.ts'
+import { alarm as shared } from '../../core/messages/en/alarms.ts'
+import { severityOf } from '../alarms/facts.ts'
+import { Closed, Flag, Passed } from '../words/signs.tsx'
+import { useClock } from '../words/useClock.ts'
 import { AlarmDesk } from './AlarmDesk.tsx'
 import { LiveTile } from '../scene/LiveTile.tsx'
 import { WatchStream } from '../scene/liveStream.ts'
@@ -154,6 +157,7 @@ function AlarmLine({
   chosen: boolean
   onChoose: () => void
 }): ReactNode {
+  const clock = useClock()
   return (
     <button
       type="button"
@@ -162,23 +166,25 @@ function AlarmLine({
       onClick={onChoose}
     >
       <span className="alarm-mark" aria-hidden="true">
-        {a.state === 'waiting' ? '⚑' : a.state === 'closed' ? '■' : '✓'}
+        {a.state === 'waiting' ? <Flag /> : a.state === 'closed' ? <Closed /> : <Passed />}
       </span>
       <span>
         <strong>{a.name}</strong>
         <span className="quiet">
           {' '}
-          {a.cameraName}
-          {a.run !== null && msg.fromAClip}
+          {[a.cameraName, a.run !== null && shared.fromAClip].filter(Boolean).join(', ')}
         </span>
       </span>
-      <span className="figures">{timeOf(a.lastAt)}</span>
+      <span className="figures">{clock.time(a.lastAt)}</span>
       <small className="quiet">
-        {a.severity}
-        {a.priority !== 'normal' && msg.priority(a.priority)}
-        {a.triggers > 1 && msg.triggers(a.triggers)}
-        {a.assignee && msg.with(a.assignee)}
-        {a.state !== 'waiting' && a.acknowledgedBy && ` · ${a.acknowledgedBy}`}
+        {[
+          severityOf(a),
+          a.triggers > 1 && shared.triggers(a.triggers),
+          a.assignee && shared.assignedTo(a.assignee),
+          a.state !== 'waiting' && a.acknowledgedBy
+        ]
+          .filter(Boolean)
+          .join(' · ')}
       </small>
     </button>
   )

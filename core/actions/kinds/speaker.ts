@@ -3,15 +3,9 @@ import * as v from 'valibot'
 import { id } from '../../schema/parts.ts'
 import { ofDevice, whole } from './parts.ts'
 
-/** Phrases that ship with the application (`server/voices`); the words are those that are spoken. */
-export const PHRASES = {
-  recorded: 'This area is watched. You are being recorded.',
-  leave: 'You are in a restricted area. Please leave at once.',
-  called: 'An alarm has been raised. Help is on its way.',
-  water: 'Danger, deep water. Please step back from the edge.',
-  closed: 'This place is closed. Please leave by the way you came.'
-} as const
-export type Phrase = keyof typeof PHRASES
+/** Phrases that ship with the application (`server/voices`); what each says is in `core/messages/en/actions/kinds.ts`. */
+export const PHRASES = ['recorded', 'leave', 'called', 'water', 'closed'] as const
+export type Phrase = (typeof PHRASES)[number]
 
 /** Ranges: docs/references.md, facts of the trade (common practice, no source). */
 export const SpeakerSchema = v.strictObject({
@@ -21,10 +15,7 @@ export const SpeakerSchema = v.strictObject({
   voice: v.union(
     [
       v.strictObject({
-        phrase: v.picklist(
-          Object.keys(PHRASES) as Phrase[],
-          coded('input.mustBeOneOf', Object.keys(PHRASES).join(', '))
-        )
+        phrase: v.picklist(PHRASES, coded('input.mustBeOneOf', PHRASES.join(', ')))
       }),
       v.strictObject({ file: id })
     ],

@@ -1,4 +1,4 @@
-import { said } from '../../messages/said.ts'
+import { coded, said } from '../../messages/said.ts'
 import { InputError } from '../../errors.ts'
 import type { Grid } from '../../measures/measures.ts'
 import { packBits, unpackBits } from './packBits.ts'
@@ -20,7 +20,7 @@ export function readActiveCells(text: string, { columns, rows }: Grid): string[]
   try {
     packed = atob(text.trim())
   } catch {
-    throw new InputError('active cells', said('formats.areMustBe', text.slice(0, 20)))
+    throw new InputError(coded('places.activeCells'), said('formats.areMustBe', text.slice(0, 20)))
   }
   const need = Math.ceil((columns * rows) / 8)
   const bytes = unpackBits(
@@ -29,7 +29,7 @@ export function readActiveCells(text: string, { columns, rows }: Grid): string[]
   )
   if (bytes.length !== need)
     throw new InputError(
-      'active cells',
+      coded('places.activeCells'),
       said('formats.holdBytesAGridOf', bytes.length, columns, rows, need)
     )
   return Array.from({ length: rows }, (_, row) =>

@@ -1,3 +1,4 @@
+import { coded } from '../../messages/said.ts'
 import { envelope } from './soap.ts'
 import { child, children, content, down, readXml, xml } from './xml.ts'
 
@@ -19,7 +20,7 @@ export const probe = (id: string): string =>
 /** The id of a probe for devices of this kind, or null when the message is something else. */
 export function probeId(text: string): string | null {
   try {
-    const root = readXml(text, 'the probe')
+    const root = readXml(text, coded('places.probe'))
     const asked = down(root, 'Body', 'Probe')
     const types = child(asked, 'Types')?.text ?? ''
     if (!asked || (types && !/NetworkVideoTransmitter|Device/.test(types))) return null
@@ -78,7 +79,7 @@ const scope = (scopes: string, name: string): string => {
 export function readProbeMatches(text: string): ProbeMatch[] {
   try {
     return children(
-      down(readXml(text, 'the answer'), 'Body', 'ProbeMatches'),
+      down(readXml(text, coded('places.answer')), 'Body', 'ProbeMatches'),
       'ProbeMatch'
     ).flatMap((match) => {
       const address = (child(match, 'XAddrs')?.text ?? '')

@@ -1,4 +1,4 @@
-import { said } from '../../messages/said.ts'
+import { coded, said } from '../../messages/said.ts'
 import { InputError } from '../../errors.ts'
 import { WEEKDAYS, type Schedule, type Weekday } from '../plan.ts'
 
@@ -41,7 +41,10 @@ export function readHours(text: string): Hours {
   for (const part of text.split(';').filter(Boolean)) {
     const m = /^(\w{3})=((?:\d\d:\d\d-\d\d:\d\d,?)+)$/.exec(part.trim())
     if (!m || !(m[1]! in week))
-      throw new InputError('arming hours', said('formats.areMustBe2', part.slice(0, 30)))
+      throw new InputError(
+        coded('places.armingHours'),
+        said('formats.areMustBe2', part.slice(0, 30))
+      )
     week[m[1] as Weekday] = m[2]!
       .split(',')
       .filter(Boolean)

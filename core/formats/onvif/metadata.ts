@@ -1,4 +1,4 @@
-import { said } from '../../messages/said.ts'
+import { coded, said } from '../../messages/said.ts'
 import { InputError } from '../../errors.ts'
 import type { LiveFrame } from '../../devices/views.ts'
 import { CLASSES } from '../../targets/classes.ts'
@@ -68,11 +68,11 @@ const boxOf = (
 
 /** @throws InputError when it is no metadata frame */
 export function readMetadata(text: string): LiveFrame {
-  const root = readXml(text, 'the metadata')
+  const root = readXml(text, coded('places.metadata'))
   const frame = down(root, 'VideoAnalytics', 'Frame')
   const at = Date.parse(frame?.attributes.UtcTime ?? '')
   if (!frame || !Number.isFinite(at))
-    throw new InputError('the metadata', said('formats.hasNoFrameWithA'))
+    throw new InputError(coded('places.metadata'), said('formats.hasNoFrameWithA'))
   return {
     at,
     targets: children(frame, 'Object').flatMap((object) => {

@@ -1,4 +1,4 @@
-import { said } from '../../messages/said.ts'
+import { coded, said } from '../../messages/said.ts'
 import { InputError } from '../../errors.ts'
 
 /** PackBits, the run-length code of TIFF. Source: Apple Technical Note TN1023; TIFF 6.0, section 9. */
@@ -33,15 +33,15 @@ export function unpackBits(packed: Uint8Array, most: number): Uint8Array {
     if (header === 128) continue
     const count = header < 128 ? header + 1 : 257 - header
     if (out.length + count > most)
-      throw new InputError('packed cells', said('formats.holdMoreThanBytesThey', most))
+      throw new InputError(coded('places.packedCells'), said('formats.holdMoreThanBytesThey', most))
     if (header < 128) {
       if (at + count > packed.length)
-        throw new InputError('packed cells', said('formats.areCutOffInThe'))
+        throw new InputError(coded('places.packedCells'), said('formats.areCutOffInThe'))
       out.push(...packed.subarray(at, at + count))
       at += count
     } else {
       if (at >= packed.length)
-        throw new InputError('packed cells', said('formats.areCutOffBeforeThe'))
+        throw new InputError(coded('places.packedCells'), said('formats.areCutOffBeforeThe'))
       for (let i = 0; i < count; i++) out.push(packed[at]!)
       at++
     }

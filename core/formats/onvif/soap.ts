@@ -1,4 +1,4 @@
-import { said, type Said } from '../../messages/said.ts'
+import { coded, said, type Said } from '../../messages/said.ts'
 import { sha1 } from '@noble/hashes/legacy.js'
 import { Failure, InputError } from '../../errors.ts'
 import { child, content, down, readXml, xml, type Element } from './xml.ts'
@@ -103,7 +103,7 @@ export interface Message {
 }
 
 /** @throws InputError when it is no SOAP message */
-export function readMessage(text: string, place = 'the message'): Message {
+export function readMessage(text: string, place = coded('places.message')): Message {
   const root = readXml(text, place)
   const body = root.name === 'Envelope' ? child(root, 'Body') : undefined
   if (!body)

@@ -1,4 +1,4 @@
-import { said } from '../../messages/said.ts'
+import { coded, said } from '../../messages/said.ts'
 import { XMLParser } from 'fast-xml-parser'
 import { SyntaxValidator } from 'fast-xml-validator'
 import { InputError } from '../../errors.ts'
@@ -92,7 +92,7 @@ function elementOf(node: Node): Element | null {
  * @throws InputError when it is not well-formed, is cut off, is too large, or declares a document type: entities of its
  *   own could make it grow without end or read files
  */
-export function readXml(text: string, place = 'the answer'): Element {
+export function readXml(text: string, place = coded('places.answer')): Element {
   if (text.length > MAX_XML)
     throw new InputError(place, said('formats.isLargerThanMb', MAX_XML / 2 ** 20))
   if (/<!(DOCTYPE|ENTITY)/i.test(text))

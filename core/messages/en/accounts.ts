@@ -1,6 +1,7 @@
 import { messages } from '../messages.ts'
 
 export const firstAccount = messages({
+  codeSuchAs: 'ABCDE-FGHJK-LMNPQ-RSTUV',
   nobodyHasAnAccountYet:
     'No accounts yet. Create the first installer account with the one-time code printed at the start.',
   code: 'Code',

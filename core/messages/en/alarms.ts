@@ -1,4 +1,22 @@
+import { count } from '../format.ts'
 import { messages } from '../messages.ts'
+
+/** What is said of an alarm wherever one is shown. */
+export const alarm = messages({
+  states: { waiting: 'new', acknowledged: 'acknowledged', closed: 'closed' },
+  priorities: { low: 'low', normal: 'normal', high: 'high' },
+  severity: (severity: string, priority: string | null) =>
+    priority === null ? severity : `${severity}, ${priority} priority`,
+  triggers: (n: number) => count(n, 'trigger'),
+  triggersAndLast: (n: number, lastAt: string) => `${count(n, 'trigger')}, last ${lastAt}`,
+  forPeople: (names: string) => `for ${names}`,
+  assignedTo: (name: string) => `assigned to ${name}`,
+  fromAClip: 'from a clip',
+  comment: 'Comment',
+  commentRequired: 'Comment (required)',
+  checked: 'I have checked and dealt with this alarm',
+  acknowledge: 'Acknowledge'
+})
 
 export const operators = messages({
   aTest: ' (a test)',
@@ -24,25 +42,17 @@ export const byTrigger = messages({
 export const alarmList = messages({
   noAlarmYetATrigger:
     'No alarms yet. A trigger raises one: live, from a clip replayed as live, or by hand in Actions.',
-  theLast: (triggers: string, lastAt: string) => ` · ${triggers}, last ${lastAt}`,
-  priority: (priority: string) => `, ${priority} priority`,
-  for: (whose: string) => ` · for ${whose}`,
-  fromAClip: ' · from a clip',
-  acknowledgedBy: 'acknowledged by',
-  at: (acknowledgedAt: string) => `at ${acknowledgedAt}`,
+  acknowledgedBy: (name: string, at: string, comment: string) =>
+    `acknowledged by ${name} at ${at}${comment && `: “${comment}”`}`,
   nothingWasSetOff: 'No actions:',
   linkSomething: 'add actions',
   notTriedYet: 'Not sent yet.',
-  after: 'after',
-  byThe: (by: string) => `by the ${by}`,
-  triedNext: (attempts: string, nextAt: string) => `; ${attempts} so far, next ${nextAt}`,
-  tried: (attempts: string) => `${attempts} so far`,
+  after: (state: string, duration: string) => `${state} after ${duration}`,
+  byTheServer: 'by the server',
+  byTheCamera: 'by the camera',
+  attemptsNext: (n: number, nextAt: string) => `${count(n, 'attempt')} so far, next at ${nextAt}`,
+  attempts: (n: number) => `${count(n, 'attempt')} so far`,
   historyOf: (name: string) => `History of ${name}`,
   history: 'History',
-  comment: 'Comment',
-  whatWasFoundNeeded: 'Comment (required)',
-  whatWasFound: 'Comment',
-  yesIHaveLookedAnd: 'I have checked and dealt with this alarm',
-  acknowledge: 'Acknowledge',
-  acknowledge2: 'Acknowledge…'
+  acknowledge: 'Acknowledge…'
 })

@@ -2,6 +2,8 @@ import { MONTHS, dateText } from '../format.ts'
 import { messages } from '../messages.ts'
 
 export const spansText = messages({
+  isNoSpan: (text: string) => `“${text}” is not a time span. Enter it as 18:30 to 24:00.`,
+  isNoTime: (text: string) => `“${text}” is not a time. Enter it as 18:30, 24:00 or sunset-00:30.`,
   to: (from: string, to: string) => `${from} to ${to}`
 })
 
@@ -21,6 +23,7 @@ export const weekGrid = messages({
 })
 
 export const dayPanel = messages({
+  isNoTime: (text: string) => `“${text}” is not a time. Enter it as 18:30 or 24:00.`,
   hoursOf: (day: string) => `Hours of ${day}`,
   to: 'To',
   notArmed: 'not armed',

@@ -1,11 +1,22 @@
 import { messages } from '../messages.ts'
 
+/** Units beside a field. */
+export const units = messages({
+  s: 's',
+  min: 'min',
+  m: 'm',
+  metresPerSecond: 'm/s',
+  spacedS: ' s',
+  spacedM: ' m'
+})
+
 /** Words that many screens share. */
 export const common = messages({
   userName: 'User name',
   password: 'Password',
   wardoptic: 'Wardoptic',
   loading: 'Loading…',
+  sending: 'Sending…',
   databaseAway: 'The database does not answer.',
   remove: 'Remove',
   address: 'Address',

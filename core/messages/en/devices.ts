@@ -22,6 +22,10 @@ export const accountForm = messages({
 })
 
 export const words = messages({
+  online: 'online',
+  motion: 'motion',
+  tamper: 'tamper',
+  aFace: 'a face',
   notAskedYet: 'not contacted yet',
   onlineItsClockIsOff: 'online, clock wrong',
   cannotBeReached: 'not reachable',
@@ -112,6 +116,7 @@ export const deviceSheet = messages({
 })
 
 export const sendingPanel = messages({
+  unknown: 'the device has the old or the new settings; refresh it to see',
   itHoldsTheNewOne: 'the device has the new settings',
   itHoldsWhatItHeld: 'the device keeps its old settings',
   itHoldsNothingOfIt: 'it is not on the device',

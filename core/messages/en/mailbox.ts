@@ -6,7 +6,7 @@ export const mailboxPlace = messages({
     'A simulator on this machine. E-mails to any address arrive here; none leaves.',
   nothingHasArrivedYetLink:
     'No messages yet. Link an e-mail to a detection and replay a clip as live.',
-  toArrived: (to: string) => `to ${to} · arrived`,
+  toArrived: (to: string, at: string) => `to ${to} · ${at}`,
   picture: (pictures: number) => `${pictures} picture`,
   message: 'Message',
   fromTo: (from: string, to: string) => `From ${from} to ${to}`,

@@ -1,12 +1,19 @@
+import { byteSize, count } from '../format.ts'
 import { messages } from '../messages.ts'
 
 export const retentionForm = messages({
-  gb: (e9: string) => `${e9} GB`,
-  mb: (e6: number) => `${e6} MB`,
   closedAlarms: 'Closed alarms',
   evidenceAndPictures: 'Evidence and pictures',
-  usedFreeOnThe: (evidenceBytes: string, freeBytes: string) =>
-    `${evidenceBytes} used, ${freeBytes} free on the disk`,
+  usedFreeOnThe: (evidence: number, free: number) =>
+    `${byteSize(evidence)} used, ${byteSize(free)} free on the disk`,
+  alarmsNow: (alarms: number, triggers: number, deliveries: number) =>
+    `${count(alarms, 'alarm')}, ${count(triggers, 'trigger')}, ${count(deliveries, 'delivery', 'deliveries')}`,
+  eventsNow: (n: number) => count(n, 'event'),
+  editsNow: (n: number) => count(n, 'edit'),
+  entriesNow: (n: number) => count(n, 'entry', 'entries'),
+  days: 'days',
+  gigabytes: 'GB',
+  inUnit: (name: string, unit: string) => `${name}, ${unit}`,
   deviceEvents: 'Device events',
   historyOfEdits: 'Edit history',
   auditList: 'Audit log',

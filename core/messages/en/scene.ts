@@ -21,6 +21,14 @@ export const liveTile = messages({
   anAlarmWaits: 'active alarm'
 })
 
+export const weatherNames = messages({
+  calm: 'Calm and dry',
+  wind: 'Wind',
+  rain: 'Rain and wind',
+  snow: 'Snow',
+  fog: 'Fog'
+})
+
 export const walkWords = messages({
   lensCovered: 'Lens covered',
   lensSprayed: 'Lens sprayed',

@@ -12,9 +12,8 @@ export const document = messages({
 })
 
 export const conflictNote = messages({
-  wasDeletedChangedIn: (deleted: boolean) =>
-    `was ${deleted ? 'deleted' : 'changed'} in another window at`,
-  yourChangeIsStill: '. Your change is not saved yet.',
+  changedElsewhere: (name: string, time: string, deleted: boolean) =>
+    `${name} was ${deleted ? 'deleted' : 'changed'} in another window at ${time}. Your change is not saved yet.`,
   keepMine: 'Save mine',
   takeTheirs: 'Use theirs'
 })

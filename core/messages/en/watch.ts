@@ -1,9 +1,9 @@
+import { count } from '../format.ts'
 import { messages } from '../messages.ts'
 
 export const alarmEvidence = messages({
   evidence: 'Evidence',
-  of: (value: string) => `${value} of`,
-  of2: (name: string, createdAt: string) => `${name} of ${createdAt}`,
+  of: (name: string, createdAt: string) => `${name} of ${createdAt}`,
   theDeviceStill: (name: string, secondsLeft: number) =>
     `${name}: recording on the device, ${secondsLeft} s left`,
   itIsBeing: (name: string) => `${name}: reading from the device…`,
@@ -19,18 +19,13 @@ export const alarmEvidence = messages({
 })
 
 export const alarmDesk = messages({
-  handedTo: 'assigned to',
-  theComment: 'The comment ',
+  log: {
+    acknowledged: (by: string, words: string) => `${by} acknowledged${words && `: “${words}”`}`,
+    comment: (by: string, words: string) => `${by} commented: “${words}”`,
+    handed: (by: string, words: string) => `${by} assigned it to ${words}`,
+    closed: (by: string, words: string) => `${by} closed it${words && `: “${words}”`}`
+  },
   alarm: (name: string) => `Alarm ${name}`,
-  theLast: (triggers: string, lastAt: string) => ` · ${triggers}, the last ${lastAt}`,
-  priority: (priority: string) => `, ${priority} priority`,
-  for: (forNames: string) => ` · for ${forNames}`,
-  with: (assignee: string) => ` · assigned to ${assignee}`,
-  comment: 'Comment',
-  whatWasFoundNeeded: 'Comment (required)',
-  whatWasFound: 'Comment',
-  yesIHaveLookedAnd: 'I have checked and dealt with this alarm',
-  acknowledge: 'Acknowledge',
   closeIt: 'Close alarm',
   onlyWrite: 'Add comment',
   handedTo2: (name: string) => `Assigned to ${name}`,
@@ -39,9 +34,9 @@ export const alarmDesk = messages({
   triggered: 'triggered',
   whatItSetOff: 'Actions',
   nothingIsLinkedToIt: 'No actions.',
-  doneAfterS: (value: string) => `delivered after ${value} s`,
-  heldBack: (error: null | string) => `held back, ${error}`,
-  givenUp: (error: null | string) => `given up, ${error}`
+  deliveredAfter: (duration: string) => `delivered after ${duration}`,
+  skipped: (error: null | string) => `skipped${error === null ? '' : `: ${error}`}`,
+  failed: (error: null | string) => `failed${error === null ? '' : `: ${error}`}`
 })
 
 export const searchPart = messages({
@@ -51,29 +46,26 @@ export const searchPart = messages({
   acknowledged: 'Acknowledged',
   before: 'Before',
   csv: 'CSV',
-  trigger: 'trigger',
-  triggers: 'triggers',
+  triggers: (n: number) => count(n, 'trigger'),
+  triggersLabel: 'Triggers',
+  leftToRight: 'left → right',
+  rightToLeft: 'right → left',
   nothingWasFoundTakeA: 'No results. Remove a filter or widen the period.',
   noTriggerYet: 'No triggers yet.',
   earlierOnes: 'Show earlier',
   wordsOfComments: 'Comment contains',
   noPictureOfIt: 'No picture',
-  stillWaits2: 'new',
-  fromAClip: 'from a clip'
+  stillWaits2: 'new'
 })
 
 export const watchPlace = messages({
   livePictures: 'Live pictures',
   partsOfWatch: 'Parts of Watch',
   search: 'Search',
-  waiting: (waiting: number) => `${waiting} waiting`,
+  waiting: (waiting: number) => `${waiting} new`,
   noAlarmWaits: 'No active alarms',
   allCameras: 'All cameras',
   oneLarge: 'One large',
   alarms: 'Alarms',
-  noAlarmYet: 'No alarms yet.',
-  fromAClip: ', from a clip',
-  priority: (priority: string) => `, ${priority} priority`,
-  triggers: (triggers: number) => ` · ${triggers} triggers`,
-  with: (assignee: string) => ` · assigned to ${assignee}`
+  noAlarmYet: 'No alarms yet.'
 })

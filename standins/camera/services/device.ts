@@ -1,3 +1,4 @@
+import { coded } from '../../../core/messages/said.ts'
 import { simulators as msg } from '../../../core/messages/en/codes/simulators.ts'
 import { child, children, textAt, xml } from '../../../core/formats/onvif/xml.ts'
 import { Refusal } from '../refusal.ts'
@@ -140,7 +141,7 @@ export const deviceHandlers: Record<string, Handler> = {
   CreateUsers: (device, action) => {
     for (const user of children(action, 'User')) {
       const [username, password] = [
-        textAt(user, 'the user', 'Username'),
+        textAt(user, coded('places.user'), 'Username'),
         child(user, 'Password')?.text ?? ''
       ]
       if (password.length < 8) throw new Refusal('ter:PasswordTooWeak', msg.thePasswordMustHaveAt)

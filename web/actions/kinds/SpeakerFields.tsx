@@ -1,3 +1,4 @@
+import { phrases } from '../../../core/messages/en/actions/kinds.ts'
 import { said } from '../../../core/messages/said.ts'
 import { problemWords } from '../../../core/messages/errorWords.ts'
 import { speakerFields as msg } from '../../../core/messages/en/actions/kinds.ts'
@@ -54,9 +55,9 @@ export function SpeakerFields({
           options={[
             {
               label: msg.shippedPhrases,
-              options: Object.entries(PHRASES).map(([id, words]) => ({
+              options: PHRASES.map((id) => ({
                 value: `phrase ${id}`,
-                label: words
+                label: phrases[id]
               }))
             },
             ...(voices.length

@@ -1,5 +1,6 @@
 import { said } from '../../../core/messages/said.ts'
 import { email as msg } from '../../../core/messages/en/actions/kinds.ts'
+import { MailOutlined } from '@ant-design/icons'
 import { Select } from 'antd'
 import type { EndpointOf } from '../../../core/formats/actions.ts'
 import { Field } from '../fields.tsx'
@@ -9,7 +10,7 @@ import type { EndpointFace } from './kind.ts'
 
 export const email: EndpointFace<EndpointOf<'email'>> = {
   name: msg.eMail,
-  glyph: '✉',
+  icon: <MailOutlined aria-hidden />,
   group: 'messages',
   Fields: ({ endpoint: e, state, keep }) => {
     return (

@@ -17,7 +17,7 @@ export interface FieldsProps<E extends Endpoint> {
 /** A kind of endpoint on the screen. */
 export interface EndpointFace<E extends Endpoint> {
   name: string
-  glyph: string
+  icon: ReactNode
   group: 'outputs' | 'messages' | 'records'
   /** The settings that the kind has. */
   Fields: (props: FieldsProps<E>) => ReactNode

@@ -1,6 +1,7 @@
 import { common } from '../../../core/messages/en/common.ts'
 import { popup as msg } from '../../../core/messages/en/actions/kinds.ts'
 import { SoundOutlined } from '@ant-design/icons'
+import { DesktopOutlined } from '@ant-design/icons'
 import { Button, Select } from 'antd'
 import { POPUP_SOUNDS, type EndpointOf } from '../../../core/formats/actions.ts'
 import { playSound } from '../../alarms/sounds.ts'
@@ -15,7 +16,7 @@ const soundWords: Record<(typeof POPUP_SOUNDS)[number], string> = {
 
 export const popup: EndpointFace<EndpointOf<'popup'>> = {
   name: msg.popUp,
-  glyph: '▣',
+  icon: <DesktopOutlined aria-hidden />,
   group: 'messages',
   Fields: ({ endpoint: e, keep }) => {
     return (

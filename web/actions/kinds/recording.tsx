@@ -1,5 +1,6 @@
-import { common } from '../../../core/messages/en/common.ts'
+import { common, units } from '../../../core/messages/en/common.ts'
 import { recording as msg } from '../../../core/messages/en/actions/kinds.ts'
+import { VideoCameraOutlined } from '@ant-design/icons'
 import type { EndpointOf } from '../../../core/formats/actions.ts'
 import { NumberField } from '../fields.tsx'
 import { CameraField } from './sharedFields.tsx'
@@ -7,7 +8,7 @@ import type { EndpointFace } from './kind.ts'
 
 export const recording: EndpointFace<EndpointOf<'recording'>> = {
   name: msg.recording,
-  glyph: '◉',
+  icon: <VideoCameraOutlined aria-hidden />,
   group: 'records',
   Fields: ({ endpoint: e, view, keep }) => {
     return (
@@ -20,14 +21,14 @@ export const recording: EndpointFace<EndpointOf<'recording'>> = {
         />
         <NumberField
           label={msg.beforeTheTrigger}
-          unit="s"
+          unit={units.s}
           value={e.beforeSeconds}
           help={msg.n0To60S}
           onKeep={(beforeSeconds) => keep({ beforeSeconds })}
         />
         <NumberField
           label={msg.afterIt}
-          unit="s"
+          unit={units.s}
           value={e.afterSeconds}
           help={msg.n1To600S}
           onKeep={(afterSeconds) => keep({ afterSeconds })}

@@ -1,5 +1,6 @@
-import { common } from '../../../core/messages/en/common.ts'
+import { common, units } from '../../../core/messages/en/common.ts'
 import { relay as msg } from '../../../core/messages/en/actions/kinds.ts'
+import { SwapOutlined } from '@ant-design/icons'
 import { Select } from 'antd'
 import { RELAY_MODES, type EndpointOf } from '../../../core/formats/actions.ts'
 import { Field, NumberField } from '../fields.tsx'
@@ -13,7 +14,7 @@ const relayWords: Record<(typeof RELAY_MODES)[number], string> = {
 
 export const relay: EndpointFace<EndpointOf<'relay'>> = {
   name: msg.relay,
-  glyph: '⇄',
+  icon: <SwapOutlined aria-hidden />,
   group: 'outputs',
   Fields: ({ endpoint: e, keep }) => {
     return (
@@ -30,7 +31,7 @@ export const relay: EndpointFace<EndpointOf<'relay'>> = {
         {e.mode !== 'untilAcknowledged' && (
           <NumberField
             label={e.mode === 'pulse' ? msg.closedFor : msg.opensAfterTheLastTrigger}
-            unit="s"
+            unit={units.s}
             value={e.seconds}
             help={msg.n1To600S}
             onKeep={(seconds) => keep({ seconds })}

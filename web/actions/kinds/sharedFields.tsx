@@ -1,3 +1,4 @@
+import { units } from '../../../core/messages/en/common.ts'
 import { sharedFields as msg } from '../../../core/messages/en/actions/kinds.ts'
 import { Select } from 'antd'
 import type { ReactNode } from 'react'
@@ -57,7 +58,7 @@ export const PictureFields = ({
     {(e.before > 0 || e.after > 0) && (
       <NumberField
         label={msg.oneEvery}
-        unit="s"
+        unit={units.s}
         value={e.stepSeconds}
         help={msg.n05To10S}
         onKeep={(stepSeconds) => keep({ stepSeconds })}

@@ -1,5 +1,6 @@
-import { common } from '../../../core/messages/en/common.ts'
+import { common, units } from '../../../core/messages/en/common.ts'
 import { strobe as msg } from '../../../core/messages/en/actions/kinds.ts'
+import { BulbOutlined } from '@ant-design/icons'
 import { Radio } from 'antd'
 import { STROBE_PATTERNS, type EndpointOf } from '../../../core/formats/actions.ts'
 import { Field, NumberField } from '../fields.tsx'
@@ -7,14 +8,14 @@ import type { EndpointFace } from './kind.ts'
 
 export const strobe: EndpointFace<EndpointOf<'strobe'>> = {
   name: msg.strobe,
-  glyph: '✺',
+  icon: <BulbOutlined aria-hidden />,
   group: 'outputs',
   Fields: ({ endpoint: e, keep }) => {
     return (
       <>
         <NumberField
           label={msg.flashesFor}
-          unit="s"
+          unit={units.s}
           value={e.seconds}
           help={msg.n1To60S}
           onKeep={(seconds) => keep({ seconds })}

@@ -1,12 +1,13 @@
 import { common } from '../../../core/messages/en/common.ts'
 import { webhook as msg } from '../../../core/messages/en/actions/kinds.ts'
+import { ApiOutlined } from '@ant-design/icons'
 import type { EndpointOf } from '../../../core/formats/actions.ts'
 import { TextField } from '../fields.tsx'
 import type { EndpointFace } from './kind.ts'
 
 export const webhook: EndpointFace<EndpointOf<'webhook'>> = {
   name: msg.webhook,
-  glyph: '↗',
+  icon: <ApiOutlined aria-hidden />,
   group: 'messages',
   Fields: ({ endpoint: e, keep }) => {
     return (

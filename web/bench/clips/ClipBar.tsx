@@ -11,11 +11,15 @@ import {
   VideoCameraAddOutlined
 } from '@ant-design/icons'
 import { Alert, App, Button, Input, Popover, Progress, Select } from 'antd'
-import { memo, useRef, useState, type ReactNode } from 'react'
+import { Suspense, lazy, memo, useRef, useState, type ReactNode } from 'react'
 import type { ClipView } from '../../../core/api.ts'
-import { wallInstant, wallText } from '../../../core/arming/zone.ts'
 import { request } from '../../api/client.ts'
 import type { Upload } from './upload.ts'
+
+/** Pickers are heavy, and seldom opened here. */
+const MomentPicker = lazy(() =>
+  import('../../words/MomentPicker.tsx').then((m) => ({ default: m.MomentPicker }))
+)
 
 export interface ClipBarProps {
   clips: ClipView[]
@@ -156,14 +160,12 @@ function ClipEditor({
 }): ReactNode {
   const { modal } = App.useApp()
   const [name, setName] = useState(clip.name)
-  const [start, setStart] = useState(wallText(clip.start, timeZone))
+  const [start, setStart] = useState(clip.start)
   const [error, setError] = useState<string | null>(null)
-  const keep = async (): Promise<void> => {
-    const instant = wallInstant(start, timeZone)
-    if (instant === null) return setError(msg.theStartMustBeA)
-    if (name.trim() === clip.name && instant === Math.floor(clip.start / 1000) * 1000) return
+  const keep = async (at = start): Promise<void> => {
+    if (name.trim() === clip.name && at === clip.start) return
     try {
-      await request('PATCH', `/api/clips/${clip.id}`, { name, start: instant })
+      await request('PATCH', `/api/clips/${clip.id}`, { name, start: at })
       setError(null)
       onChanged()
     } catch (problem) {
@@ -189,21 +191,27 @@ function ClipEditor({
           value={name}
           maxLength={120}
           onChange={(e) => setName(e.target.value)}
-          onBlur={keep}
-          onPressEnter={keep}
+          onBlur={() => void keep()}
+          onPressEnter={() => void keep()}
         />
       </label>
-      <label className="field">
+      <div className="field">
         <span>{msg.startOnTheSitesClock(timeZone)}</span>
-        <Input
-          type="datetime-local"
-          step="1"
-          value={start}
-          onChange={(e) => setStart(e.target.value)}
-          onBlur={keep}
-          onPressEnter={keep}
-        />
-      </label>
+        <Suspense fallback={null}>
+          <MomentPicker
+            label={msg.startOnTheSitesClock(timeZone)}
+            value={start}
+            timeZone={timeZone}
+            seconds
+            required
+            onChange={(at) => {
+              if (at === null) return
+              setStart(at)
+              void keep(at)
+            }}
+          />
+        </Suspense>
+      </div>
       {error && <Alert type="error" title={error} />}
       <Button size="small" icon={<DeleteOutlined />} onClick={remove}>
         {msg.removeTheClip}

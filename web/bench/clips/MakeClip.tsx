@@ -1,5 +1,5 @@
 import { problemWords } from '../../../core/messages/errorWords.ts'
-import { common } from '../../../core/messages/en/common.ts'
+import { common, units } from '../../../core/messages/en/common.ts'
 import { makeClip as msg } from '../../../core/messages/en/bench/clips.ts'
 import './clips.css'
 import { WEATHERS } from '../../../core/formats/weather.ts'
@@ -149,7 +149,7 @@ function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>):
             <InputNumber
               min={5}
               max={600}
-              suffix="s"
+              suffix={units.s}
               value={script.seconds}
               onChange={(seconds) => seconds && change({ seconds })}
             />
@@ -195,7 +195,7 @@ function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>):
               size="small"
               min={0}
               max={script.seconds}
-              suffix="s"
+              suffix={units.s}
               value={fault.from}
               onChange={(from) => from !== null && change({ faults: [{ ...fault, from }] })}
               aria-label={msg.faultBegins}
@@ -205,7 +205,7 @@ function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>):
               size="small"
               min={0}
               max={script.seconds}
-              suffix="s"
+              suffix={units.s}
               value={fault.to ?? script.seconds}
               onChange={(to) => to !== null && change({ faults: [{ ...fault, to }] })}
               aria-label={msg.faultEnds}
@@ -243,8 +243,8 @@ function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>):
               <InputNumber
                 size="small"
                 aria-label={msg.actorComesAt(i + 1)}
-                prefix="at"
-                suffix="s"
+                prefix={msg.at}
+                suffix={units.s}
                 min={0}
                 max={script.seconds}
                 value={a.from}

@@ -13,6 +13,7 @@ import type { Tracks } from '../../../core/targets/tracks.ts'
 import { useTruth } from '../../api/queries.ts'
 import type { Placed } from '../document.ts'
 import { KINDS, kindNames } from '../../kinds/names.ts'
+import { Failed, Passed } from '../../words/signs.tsx'
 
 /** Kinds that see targets or motion, without faces: motion first, to which the others are compared. */
 const compared = [
@@ -115,7 +116,7 @@ export function Compare({
                         loading="lazy"
                       />
                       <span className="figures">
-                        {good ? '✓' : '✕'} {clipTime(trigger.time)}
+                        {good ? <Passed /> : <Failed />} {clipTime(trigger.time)}
                       </span>
                     </button>
                   </li>

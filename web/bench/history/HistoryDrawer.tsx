@@ -1,5 +1,6 @@
 import { said } from '../../../core/messages/said.ts'
 import { wordsOf } from '../../../core/messages/words.ts'
+import { dateAndSecond } from '../../../core/messages/format.ts'
 import { problemWords } from '../../../core/messages/errorWords.ts'
 import { historyDrawer as msg } from '../../../core/messages/en/bench/history.ts'
 import './history.css'
@@ -77,21 +78,8 @@ function History({
     () => before.data && other && differencesBetween(before.data, other),
     [before.data, other]
   )
-  const clock = useMemo(
-    () =>
-      new Intl.DateTimeFormat('en-GB', {
-        timeZone,
-        weekday: 'short',
-        day: 'numeric',
-        month: 'short',
-        hour: '2-digit',
-        minute: '2-digit',
-        second: '2-digit'
-      }),
-    [timeZone]
-  )
   const momentOf = (entry: EditEntry): string =>
-    entry.at > 0 ? clock.format(entry.at) : msg.atFirst
+    entry.at > 0 ? dateAndSecond(entry.at, timeZone) : msg.atFirst
   const goBack = (): void => {
     const entry = entries.find(({ id }) => id === from)
     if (before.data)

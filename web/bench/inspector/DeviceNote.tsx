@@ -1,6 +1,7 @@
 import './inspector.css'
 import type { ReactNode } from 'react'
 import { deviceWords, useLimits } from './deviceLimits.ts'
+import { WarningOutlined } from '@ant-design/icons'
 
 /** Beside a control: what the camera's device can hold of it, and what it would make of the value. */
 export function DeviceNote({
@@ -17,8 +18,7 @@ export function DeviceNote({
   if (!note) return null
   return (
     <span className={note.holds ? 'device-note' : 'device-note beyond'}>
-      {note.holds ? '' : '◐ '}
-      {note.words}
+      {!note.holds && <WarningOutlined aria-hidden />} {note.words}
     </span>
   )
 }

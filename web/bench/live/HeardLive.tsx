@@ -2,7 +2,8 @@ import { heardLive as msg } from '../../../core/messages/en/bench/live.ts'
 import './live.css'
 import '../bench.css'
 import type { ReactNode } from 'react'
-import { eventWords } from '../../devices/words.ts'
+import { eventWords } from '../../devices/words.tsx'
+import { useClock } from '../../words/useClock.ts'
 import type { Placed } from '../document.ts'
 import type { Heard } from './useLive.ts'
 
@@ -14,6 +15,7 @@ export function HeardLive({
   heard: readonly Heard[]
   placed: readonly Placed[]
 }): ReactNode {
+  const clock = useClock()
   return (
     <section className="timeline heard-live" aria-label={msg.heardLive}>
       <p className="quiet">{heard.length ? msg.whatItsDeviceSaysBy : msg.nothingHeardYetWhatIts}</p>
@@ -22,7 +24,7 @@ export function HeardLive({
           const detection = placed.find((p) => p.detection.id === h.rule)?.detection
           return (
             <li key={h.key}>
-              <span className="figures">{new Date(h.at).toLocaleTimeString('en-GB')}</span>{' '}
+              <span className="figures">{clock.time(h.at)}</span>{' '}
               <strong>{detection?.name ?? h.rule}</strong> {eventWords(h, detection)}
             </li>
           )

@@ -2,6 +2,7 @@ import type { Said as SaidByCode } from '../../../core/messages/said.ts'
 import { saidOfField } from '../../../core/messages/errorWords.ts'
 import { useEffect, useMemo, useState } from 'react'
 import type { LiveFrame } from '../../../core/devices/views.ts'
+import { useLive as msg } from '../../../core/messages/en/bench/live.ts'
 
 /** Something that the camera's device said while it was looked at. */
 export interface Heard {
@@ -73,11 +74,7 @@ export function useLive(camera: string | null): Live {
     )
     // The browser tries again by itself, unless the server has refused.
     source.onerror = () =>
-      fail(
-        source.readyState === EventSource.CLOSED
-          ? 'No device shows this camera now; its state is under Devices.'
-          : 'The camera is out of reach; trying again …'
-      )
+      fail(source.readyState === EventSource.CLOSED ? msg.noDevice : msg.notReachable)
     return () => {
       source.close()
       frames.set(null)

@@ -1,4 +1,4 @@
-import { common } from '../../../core/messages/en/common.ts'
+import { common, units } from '../../../core/messages/en/common.ts'
 import { measurePanel as msg } from '../../../core/messages/en/bench/measuring.ts'
 import './measuring.css'
 import '../bench.css'
@@ -123,7 +123,7 @@ function People({ tool: { draft, change, off, fromClip } }: { tool: MeasuringToo
               min={0.5}
               max={2.5}
               step={0.01}
-              suffix="m"
+              suffix={units.m}
               value={person.metres}
               onChange={(metres) =>
                 metres !== null &&
@@ -174,7 +174,7 @@ function Rectangle({ tool: { draft, change } }: { tool: MeasuringTool }): ReactN
             min={0.1}
             max={1000}
             step={0.1}
-            suffix="m"
+            suffix={units.m}
             value={draft.width}
             onChange={(width) => width !== null && change({ ...draft, width })}
           />
@@ -185,7 +185,7 @@ function Rectangle({ tool: { draft, change } }: { tool: MeasuringTool }): ReactN
             min={0.1}
             max={1000}
             step={0.1}
-            suffix="m"
+            suffix={units.m}
             value={draft.depth}
             onChange={(depth) => depth !== null && change({ ...draft, depth })}
           />

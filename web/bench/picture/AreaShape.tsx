@@ -76,7 +76,7 @@ export function AreaShape({ passive, ...props }: EditProps & { passive: boolean 
       <LetterTag
         x={top[0]}
         y={top[1]}
-        letter="⊘"
+        letter={null}
         enabled
         triggered={false}
         timed={null}

@@ -1,6 +1,6 @@
 import { targetBrackets as msg } from '../../../core/messages/en/bench/picture.ts'
 import type { ReactNode } from 'react'
-import { Group, Label, Line, Rect, Tag, Text } from './konva.ts'
+import { Group, Label, Line, Path, Rect, Tag, Text } from './konva.ts'
 import { heightOf, type CameraPose } from '../../../core/scene/camera.ts'
 import {
   firstRowOfFrame,
@@ -8,8 +8,16 @@ import {
   type TargetRow,
   type Tracks
 } from '../../../core/targets/tracks.ts'
+import { classes } from '../../../core/messages/en/codes/conditions.ts'
 
-const glyphs = { person: '●', vehicle: '■', cycle: '◆', animal: '▲', unknown: '○' }
+/** The shape of each class, within a square of ten about its middle. */
+const glyphs: Record<TargetRow['cls'], string> = {
+  person: 'M-4 0a4 4 0 1 0 8 0a4 4 0 1 0 -8 0z',
+  vehicle: 'M-4 -4h8v8h-8z',
+  cycle: 'M0 -5l5 5l-5 5l-5 -5z',
+  animal: 'M0 -4.5l5 8.5h-10z',
+  unknown: 'M-4 0a4 4 0 1 0 8 0a4 4 0 1 0 -8 0zM-2.4 0a2.4 2.4 0 1 1 4.8 0a2.4 2.4 0 1 1 -4.8 0z'
+}
 
 export interface Standing {
   /** Whether the selected detection's gates let the target's class through. */
@@ -58,12 +66,13 @@ export function TargetBrackets({
   ] as const
   const metres = pose && heightOf(pose, row)
   const label = msg.m(
-    glyphs[row.cls],
-    row.cls,
+    classes[row.cls],
     row.id,
     metres === null ? null : metres.toFixed(1),
     standing.passes
   )
+  const labelX = Math.max(0, Math.min(x, width - (label.length + 5) * 6))
+  const labelY = Math.max(0, y - 19)
   return (
     <Group onMouseDown={onSelect}>
       {corners.map(([cx, cy, sx, sy], i) => {
@@ -76,14 +85,10 @@ export function TargetBrackets({
         )
       })}
       <Rect x={x} y={y} width={w} height={h} fill="transparent" />
-      <Label
-        x={Math.max(0, Math.min(x, width - label.length * 6))}
-        y={Math.max(0, y - 19)}
-        listening={false}
-      >
+      <Label x={labelX} y={labelY} listening={false}>
         <Tag fill="#11161C" opacity={0.78} cornerRadius={3} />
         <Text
-          text={label}
+          text={`     ${label}`}
           fill={selected ? '#FFFFFF' : '#E4E7EA'}
           fontSize={11}
           fontStyle={selected ? 'bold' : 'normal'}
@@ -91,6 +96,13 @@ export function TargetBrackets({
           padding={3}
         />
       </Label>
+      <Path
+        data={glyphs[row.cls]}
+        x={labelX + 9}
+        y={labelY + 9}
+        fill={selected ? '#FFFFFF' : '#E4E7EA'}
+        listening={false}
+      />
     </Group>
   )
 }

@@ -1,8 +1,7 @@
 import { type Said, said } from '../../../core/messages/said.ts'
-import { shapeParts as msg } from '../../../core/messages/en/bench/picture.ts'
 import type Konva from 'konva'
 import type { ReactNode } from 'react'
-import { Arc, Circle, Group, Line, Ring, Shape, Text } from './konva.ts'
+import { Arc, Circle, Group, Line, Path, Ring, Shape, Text } from './konva.ts'
 import type { Point } from '../../../core/geometry/shapes.ts'
 import { moved, pointOf, snapped, toPixels } from './geometry.ts'
 import { isClosed, withVertexAt, type PictureShape } from './shape.ts'
@@ -16,7 +15,11 @@ export const PLUM = '#E06BAF'
 export const SAFFRON = '#F2B33D'
 export const RUST = '#F08A5B'
 const PINE = '#1F6F5C'
-export const FONT = msg.atkinsonHyperlegibleNextVariable
+export const FONT = 'Atkinson Hyperlegible Next Variable'
+/** On the tag of what is not in use. */
+const CRESCENT = 'M3.5 -6 A6.5 6.5 0 1 0 6 3 A5.2 5.2 0 0 1 3.5 -6 Z'
+/** On the tag of an ignore area. */
+const STRUCK = 'M-5 0a5 5 0 1 0 10 0a5 5 0 1 0 -10 0M-3.5 -3.5L3.5 3.5'
 
 /** What can be done with a shape by the pointer. */
 export interface EditProps {
@@ -264,7 +267,8 @@ export function LetterTag({
 }: {
   x: number
   y: number
-  letter: string
+  /** null: of an ignore area, which has none. */
+  letter: string | null
   enabled: boolean
   triggered: boolean
   timed: number | null
@@ -287,8 +291,12 @@ export function LetterTag({
           />
         </>
       )}
+      {!enabled && <Path data={CRESCENT} fill={triggered ? WHITE : '#1B2430'} listening={false} />}
+      {letter === null && (
+        <Path data={STRUCK} stroke="#1B2430" strokeWidth={1.8} listening={false} />
+      )}
       <Text
-        text={enabled ? letter : '☾'}
+        text={enabled ? (letter ?? '') : ''}
         x={-11}
         y={-6}
         width={22}

@@ -25,9 +25,7 @@ export const NewButtons = memo(function NewButtons({
   onNew: (kind: UndrawnKind) => void
   onTemplate: (template: Template) => void
 }): ReactNode {
-  const undrawable = hasPicture
-    ? undefined
-    : 'Add a clip or look at the live picture first; shapes are drawn on it'
+  const undrawable = hasPicture ? undefined : msg.pictureFirst
   return (
     <>
       <Space.Compact block>

@@ -16,6 +16,7 @@ import { useStableAll } from '../../stable.ts'
 import { RailItem, type RailActions } from './RailItem.tsx'
 import { RailReadiness } from './RailReadiness.tsx'
 import type { Template } from './templates.ts'
+import { CloseOutlined, StopOutlined } from '@ant-design/icons'
 
 /** Handlers are the same from one rendering to the next. */
 export interface RailProps {
@@ -142,7 +143,7 @@ export const Rail = memo(function Rail({
                 aria-pressed={index === selection.area}
                 onClick={() => chooseArea(index)}
               >
-                <span aria-hidden="true">⊘</span> {msg.ignoreArea(index + 1)}
+                <StopOutlined aria-hidden /> {msg.ignoreArea(index + 1)}
               </button>
               <Button
                 size="small"
@@ -155,7 +156,7 @@ export const Rail = memo(function Rail({
                   )
                 }
               >
-                ✕
+                <CloseOutlined aria-hidden />
               </Button>
             </li>
           ))}

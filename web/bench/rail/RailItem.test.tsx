@@ -66,8 +66,8 @@ test('a detection in one sentence, under its letter; pressed, it is chosen', asy
 })
 
 test.each([
-  ['one trigger', { triggers: 1 }, '⚑ 1 trigger'],
-  ['several, and a near miss', { triggers: 3, near: 1 }, '⚑ 3 triggers1 near miss'],
+  ['one trigger', { triggers: 1 }, '1 trigger'],
+  ['several, and a near miss', { triggers: 3, near: 1 }, '3 triggers1 near miss'],
   ['none, and near misses', { triggers: 0, near: 2 }, '0 triggers2 near misses'],
   ['no clip: nothing is said of triggers', { triggers: null }, ''],
   ['switched off', { detection: change({ enabled: false }), triggers: 2 }, 'switched off'],

@@ -2,13 +2,19 @@ import { common } from '../../../core/messages/en/common.ts'
 import { railItem as msg } from '../../../core/messages/en/bench/rail.ts'
 import './rail.css'
 import '../bench.css'
-import { EllipsisOutlined, EyeInvisibleOutlined, LockOutlined } from '@ant-design/icons'
+import {
+  EllipsisOutlined,
+  EyeInvisibleOutlined,
+  LockOutlined,
+  MoonOutlined
+} from '@ant-design/icons'
 import { Button, Checkbox, Dropdown, Switch, type MenuProps } from 'antd'
 import { memo, useState, type ReactNode } from 'react'
 import type { SiteInput } from '../../../core/api.ts'
 import type { Detection, Schedule } from '../../../core/formats/plan.ts'
 import { letterOf } from '../../kinds/words.ts'
 import { railWords } from '../../kinds/names.ts'
+import { Flag } from '../../words/signs.tsx'
 
 /** What can be done with a detection of the rail. */
 export interface RailActions {
@@ -60,7 +66,7 @@ export const RailItem = memo(function RailItem({
   return (
     <>
       <button type="button" aria-pressed={chosen} onClick={() => act.select(id)}>
-        <span className="letter">{enabled ? letterOf(index) : '☾'}</span>
+        <span className="letter">{enabled ? letterOf(index) : <MoonOutlined aria-hidden />}</span>
         <span className="words">
           {before}
           <strong>{name}</strong>
@@ -81,8 +87,8 @@ export const RailItem = memo(function RailItem({
           {enabled && !parked && triggers !== null && (
             <>
               <span className={triggers ? 'count fired' : 'count'}>
-                {triggers > 0 && '⚑ '}
-                {triggers} {triggers === 1 ? msg.trigger : msg.triggers}
+                {triggers > 0 && <Flag />}
+                {msg.triggers(triggers)}
               </span>
               {near > 0 && <span className="quiet">{msg.nearMissMisses(near)}</span>}
             </>
@@ -120,7 +126,7 @@ export const RailItem = memo(function RailItem({
               { type: 'divider' },
               {
                 key: 'delete',
-                label: 'Delete',
+                label: common.delete,
                 danger: true,
                 disabled: locked,
                 onClick: () => act.remove(id)

@@ -79,14 +79,14 @@ function nights({ schedules, hasPosition }: TemplateContext): { id: string; adde
 export const TEMPLATES: readonly Template[] = [
   {
     id: 'water-edge',
-    name: 'Water’s edge',
+    name: msg.watersEdge,
     says: msg.aLineAlongTheWater,
     shape: 'line',
     make: (line, context) =>
       made(
         [
           {
-            name: 'Water’s edge',
+            name: msg.watersEdge,
             kind: 'line',
             line,
             direction: 'both',
@@ -102,7 +102,7 @@ export const TEMPLATES: readonly Template[] = [
   {
     id: 'fence-line',
     name: msg.fenceLine,
-    says: 'A line on the fence: a person who climbs it counts with a third of the body over; not again within 5 s.',
+    says: msg.aLineOnTheFence,
     shape: 'line',
     make: (line, context) =>
       made(
@@ -152,7 +152,7 @@ export const TEMPLATES: readonly Template[] = [
   {
     id: 'waiting-car',
     name: msg.waitingCar,
-    says: 'A zone in which a vehicle that stays for 2 min counts; half of it must be in, and 10 s away is still the same stay.',
+    says: msg.aZoneForWaiting,
     shape: 'intrusion',
     make: (zone, context) =>
       made(

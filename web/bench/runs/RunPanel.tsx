@@ -1,7 +1,7 @@
 import { clipTime } from '../../../core/messages/format.ts'
 import { wordsOf } from '../../../core/messages/words.ts'
 import { common } from '../../../core/messages/en/common.ts'
-import { marks } from '../../alarms/marks.ts'
+import { marks } from '../../alarms/marks.tsx'
 import { runPanel as msg } from '../../../core/messages/en/bench/runs.ts'
 import './runs.css'
 import '../bench.css'

@@ -15,6 +15,7 @@ import { letterOf } from '../../kinds/words.ts'
 import type { Choice } from '../contexts.ts'
 import type { Selection } from '../selection.ts'
 import type { Stretch } from './span.ts'
+import { CloseOutlined } from '@ant-design/icons'
 
 /** Who or what set a trigger off. */
 const reasonOf = ({ target, cause, kind }: Trigger): string =>
@@ -213,7 +214,7 @@ export const DetectionLane = memo(function DetectionLane({
             aria-label={msg.nearMissOfTargetAt(l.target, l.time.toFixed(1))}
             onClick={() => onMoment(d.id, l.target, l.frame)}
           >
-            ✕
+            <CloseOutlined aria-hidden />
           </button>
         ))}
         <Flags

@@ -1,34 +1,25 @@
+import { seconds } from '../../../core/messages/format.ts'
 import { wordsOf } from '../../../core/messages/words.ts'
 import { common } from '../../../core/messages/en/common.ts'
 import { walkFollow as msg } from '../../../core/messages/en/prove/walk.ts'
 import type { ReactNode } from 'react'
 import type { LiveEffect, WalkTestView } from '../../../core/proving/live.ts'
 import { LadderView } from '../../scene/LadderView.tsx'
+import { Failed, Passed, Pending, Skipped } from '../../words/signs.tsx'
 
-const marks: Record<LiveEffect['state'], string> = {
-  waiting: '…',
-  came: '✓',
-  'stayed out': '–',
-  failed: '✕'
+const marks: Record<LiveEffect['state'], ReactNode> = {
+  waiting: <Pending />,
+  came: <Passed />,
+  stayedOut: <Skipped />,
+  failed: <Failed />
 }
 const styles: Record<LiveEffect['state'], string> = {
   waiting: '',
   came: 'is-came',
-  'stayed out': '',
+  stayedOut: '',
   failed: 'is-missing'
 }
-const came: Partial<Record<LiveEffect['kind'], string>> = {
-  strobe: 'lit',
-  speaker: 'played',
-  relay: 'switched',
-  buzzer: 'sounding',
-  email: msg.inTheMailServersHands,
-  station: msg.acknowledgedByTheStation,
-  webhook: 'taken',
-  popup: 'shown',
-  recording: 'recording',
-  snapshots: 'taken'
-}
+const came: Partial<Record<LiveEffect['kind'], string>> = msg.came
 
 /** What was expected of the walk, ticked off as it arrives. */
 export function WalkFollow({ view, name }: { view: WalkTestView; name: string }): ReactNode {
@@ -42,7 +33,7 @@ export function WalkFollow({ view, name }: { view: WalkTestView; name: string })
       : 'came'
     : over
       ? silence
-        ? 'stayed out'
+        ? 'stayedOut'
         : 'failed'
       : 'waiting'
   return (
@@ -50,7 +41,7 @@ export function WalkFollow({ view, name }: { view: WalkTestView; name: string })
       {verdict && (
         <div className={`walk-verdict ${verdict.outcome}`} role="status">
           <b>
-            <span aria-hidden="true">{verdict.outcome === 'passed' ? '✓' : '✕'}</span>{' '}
+            {verdict.outcome === 'passed' ? <Passed /> : <Failed />}{' '}
             {verdict.outcome === 'passed' ? msg.asExpected : msg.notAsExpected}
           </b>
           <p>{wordsOf(verdict.sentence)}</p>
@@ -62,7 +53,7 @@ export function WalkFollow({ view, name }: { view: WalkTestView; name: string })
         <h3>{msg.whatArrives}</h3>
         <ol className="arrivals">
           <li className={styles[triggerState]}>
-            <span aria-hidden="true">{marks[triggerState]}</span>
+            <span>{marks[triggerState]}</span>
             <span>
               {silence ? common.silence : msg.triggerOf(name)}
               <small>
@@ -79,11 +70,9 @@ export function WalkFollow({ view, name }: { view: WalkTestView; name: string })
           {effects.map((e) => (
             <li
               key={e.endpoint}
-              className={styles[silence && e.state === 'failed' ? 'stayed out' : e.state]}
+              className={styles[silence && e.state === 'failed' ? 'stayedOut' : e.state]}
             >
-              <span aria-hidden="true">
-                {marks[silence && e.state === 'failed' ? 'stayed out' : e.state]}
-              </span>
+              <span>{marks[silence && e.state === 'failed' ? 'stayedOut' : e.state]}</span>
               <span>
                 {e.name}
                 <small>{effectWords(e)}</small>
@@ -98,7 +87,7 @@ export function WalkFollow({ view, name }: { view: WalkTestView; name: string })
         {view.others.length > 0 && (
           <p className="quiet">
             {msg.meanwhileAlso(
-              view.others.map((o) => `${o.name} at ${o.time.toFixed(1)} s`).join(', ')
+              view.others.map((o) => msg.otherAt(o.name, seconds(o.time))).join(', ')
             )}
           </p>
         )}
@@ -117,8 +106,8 @@ export function WalkFollow({ view, name }: { view: WalkTestView; name: string })
 
 function effectWords(e: LiveEffect): string {
   if (e.state === 'came')
-    return `${came[e.kind] ?? 'came'}${e.by === 'camera' ? msg.byTheCameraItself : ''}${e.expected ? '' : '; it was expected not to be'}`
-  if (e.state === 'stayed out')
+    return msg.arrived(came[e.kind] ?? msg.done, e.by === 'camera', e.expected)
+  if (e.state === 'stayedOut')
     return msg.notSetOffAsExpected(e.words ? `: ${wordsOf(e.words)}` : '')
   if (e.state === 'failed') return e.words === null ? msg.didNotCome : wordsOf(e.words)
   return e.expected ? msg.waitedFor : msg.notExpected(e.words ? `: ${wordsOf(e.words)}` : '')

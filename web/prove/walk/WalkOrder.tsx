@@ -1,9 +1,9 @@
-import { common } from '../../../core/messages/en/common.ts'
+import { weatherNames } from '../../../core/messages/en/scene.ts'
+import { common, units } from '../../../core/messages/en/common.ts'
 import { walkOrder as msg } from '../../../core/messages/en/prove/walk.ts'
 import { ORDERED, WEATHERS, type Weather } from '../../../core/formats/weather.ts'
 import { Alert, InputNumber, Segmented, Select } from 'antd'
 import type { ReactNode } from 'react'
-import { wallInstant, wallText } from '../../../core/arming/zone.ts'
 import type { Check } from '../../../core/formats/check.ts'
 import type { Detection } from '../../../core/formats/plan.ts'
 import {
@@ -17,6 +17,7 @@ import type { Scene } from '../../../simulation/script.ts'
 import { actorNames, lightNames } from '../../scene/walkWords.ts'
 import { CheckStage } from '../CheckStage.tsx'
 import { expectedWords } from '../words.ts'
+import { MomentPicker } from '../../words/MomentPicker.tsx'
 
 interface Props {
   check: Check
@@ -82,7 +83,7 @@ export function WalkOrder({
                   min={0.05}
                   max={40}
                   step={0.1}
-                  suffix="m/s"
+                  suffix={units.metresPerSecond}
                   onChange={(speed) => changeFirst({ speed: speed ?? undefined })}
                 />
               </label>
@@ -104,7 +105,7 @@ export function WalkOrder({
                 disabled={disabled}
                 value={named(walk.weather) ?? 'own'}
                 options={[
-                  ...ORDERED.map(({ name }) => ({ value: name, label: name })),
+                  ...ORDERED.map(({ name }) => ({ value: name, label: weatherNames[name] })),
                   ...(named(walk.weather) ? [] : [{ value: 'own', label: msg.asInTheCheck }])
                 ]}
                 onChange={(value) => {
@@ -115,18 +116,17 @@ export function WalkOrder({
             </label>
           </div>
           <div className="two-fields">
-            <label className="field">
+            <div className="field">
               <span className="field-name">{msg.atTheSitesClock}</span>
-              <input
-                type="datetime-local"
-                className="plain-input"
-                value={wallText(check.at, timeZone).slice(0, 16)}
-                onChange={(e) => {
-                  const at = wallInstant(e.target.value, timeZone)
-                  if (at !== null) onChange({ ...check, at })
-                }}
+              <MomentPicker
+                label={msg.atTheSitesClock}
+                value={check.at}
+                timeZone={timeZone}
+                required
+                disabled={disabled}
+                onChange={(at) => at !== null && onChange({ ...check, at })}
               />
-            </label>
+            </div>
             <label className="field">
               <span className="field-name">{msg.takes}</span>
               <InputNumber
@@ -134,7 +134,7 @@ export function WalkOrder({
                 value={walk.seconds}
                 min={1}
                 max={600}
-                suffix="s"
+                suffix={units.s}
                 onChange={(seconds) => seconds && changeWalk({ seconds })}
               />
             </label>
@@ -159,7 +159,7 @@ export function WalkOrder({
               value={by.seconds}
               min={5}
               max={3600}
-              suffix="s"
+              suffix={units.s}
               onChange={(seconds) =>
                 seconds &&
                 onChange({
@@ -180,7 +180,7 @@ export function WalkOrder({
           options={[
             {
               value: 'trigger',
-              label: expect.what === 'trigger' ? expectedWords(check) : 'A trigger'
+              label: expect.what === 'trigger' ? expectedWords(check) : msg.aTrigger
             },
             { value: 'silence', label: common.silence }
           ]}

@@ -303,7 +303,7 @@ function Phase({ view, mine }: { view: WalkTestView | null; mine: boolean }): Re
   const words = {
     preparing: msg.theSceneIsBeingMade,
     walking: msg.ofS(since.toFixed(1), view.seconds),
-    settling: 'Walked; waiting for what follows …',
+    settling: msg.settling,
     done: msg.done,
     stopped: msg.stoppedWithoutAResult,
     failed: msg.itCouldNotBeWalked

@@ -44,6 +44,7 @@ export const endpointPanel = messages({
   itsWeekInArming: 'Open in Arming',
   seeTheMailbox: 'Open mailbox',
   seeItAtTheStandIn: 'Open simulator',
+  testFailed: (at: string, error: string) => `${at}: ${error}`,
   tested: (testedAt: string) => `tested ${testedAt}`,
   neverTestedAsItIs: 'Not tested with these settings.',
   setOffBy: 'Triggered by',

@@ -99,3 +99,12 @@ export const webhook = messages({
   webhook: 'Webhook',
   theAlarmIsPostedThere: 'Alarms are posted here as JSON, with an Idempotency-Key'
 })
+
+/** What the phrases that ship say. */
+export const phrases = messages({
+  recorded: 'This area is watched. You are being recorded.',
+  leave: 'You are in a restricted area. Please leave at once.',
+  called: 'An alarm has been raised. Help is on its way.',
+  water: 'Danger, deep water. Please step back from the edge.',
+  closed: 'This place is closed. Please leave by the way you came.'
+})

@@ -22,6 +22,24 @@ export const contexts = messages({
 })
 
 export const keysHelp = messages({
+  drawAZone: 'Draw a zone in the same way; its sentence says which kind',
+  finish: 'Finish the shape; on a motion grid, switch the selected cell',
+  nudge:
+    'Nudge the vertex or the whole shape; with Shift ten times as far. On a motion grid, move from cell to cell',
+  addVertex: 'Add a vertex after the selected one; a double click on an outline adds one there',
+  hideLock: 'Hide the detection on the picture; lock its shape',
+  zoom: 'Zoom in, zoom out, whole picture; the wheel does the same. Ctrl+arrows or the middle button move the picture',
+  nextTrigger:
+    'Next trigger, next near miss of the selected detection; with Shift the previous one',
+  loop: 'On the time scale: loop a range; Ctrl+wheel zooms the time scale',
+  shift: 'Shift',
+  enter: 'Enter',
+  backspace: 'Backspace',
+  tab: 'Tab',
+  altClick: 'Alt+click',
+  shiftDrag: 'Shift+drag',
+  ctrlZ: 'Ctrl+Z',
+  ctrlShiftZ: 'Ctrl+Shift+Z',
   drawALineClickIts:
     'Draw a line: click its vertices, or move the cross with the arrows and press Space',
   drawAnIgnoreAreaIn: 'Draw an ignore area',

@@ -25,6 +25,7 @@ export const makeClip = messages({
   faultEnds: 'Fault ends',
   whoComes: 'Targets',
   actor: (value: number) => `Target ${value}`,
+  at: 'at',
   actorComesAt: (value: number) => `Target ${value} starts at`,
   mask: 'mask',
   removeActor: (value: number) => `Remove target ${value}`,

@@ -10,3 +10,8 @@ export const heardLive = messages({
 export const livePicture = messages({
   livePicture: 'Live picture'
 })
+
+export const useLive = messages({
+  noDevice: 'No device shows this camera now. Check its state under Devices.',
+  notReachable: 'The camera does not answer. Retrying…'
+})

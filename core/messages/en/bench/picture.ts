@@ -7,10 +7,6 @@ export const shape = messages({
   ignoreArea2: 'ignore area'
 })
 
-export const shapeParts = messages({
-  atkinsonHyperlegibleNextVariable: "'Atkinson Hyperlegible Next Variable', sans-serif"
-})
-
 export const fitted = messages({
   wholePicture: 'whole picture'
 })
@@ -20,8 +16,8 @@ export const framesLayer = messages({
 })
 
 export const targetBrackets = messages({
-  m: (glyphs: string, cls: string, id: number, metres: string | null, passes: boolean) =>
-    `${glyphs} ${cls} ${id}${metres === null ? '' : ` · ${metres} m`}${passes ? '' : ' · not selected'}`
+  m: (cls: string, id: number, metres: string | null, passes: boolean) =>
+    `${cls} ${id}${metres === null ? '' : ` · ${metres} m`}${passes ? '' : ' · not selected'}`
 })
 
 export const cellTools = messages({

@@ -1,6 +1,12 @@
+import { count } from '../../format.ts'
 import { messages } from '../../messages.ts'
 
 export const templates = messages({
+  watersEdge: 'Water’s edge',
+  aLineOnTheFence:
+    'A line on the fence: a person with a third of the body over it, re-trigger delay 5 s.',
+  aZoneForWaiting:
+    'A zone: a vehicle with half its body inside that stays for 2 min, grace time 10 s.',
   nights: 'Nights',
   aLineAlongTheWater:
     'A line: a person who crosses it either way, 0.3 s confirmation, 40% of the body over.',
@@ -44,6 +50,7 @@ export const bulkPanel = messages({
 })
 
 export const newButtons = messages({
+  pictureFirst: 'Add a clip or show the live picture first. Shapes are drawn on it.',
   line: 'Line',
   l: 'L',
   z: 'Z',
@@ -57,8 +64,7 @@ export const railItem = messages({
   mark: (name: string) => `Mark ${name}`,
   switchedOff: 'switched off',
   parkedOneMinuteADay: 'parked: keeps its place, detects nothing',
-  trigger: 'trigger',
-  triggers: 'triggers',
+  triggers: (n: number) => count(n, 'trigger'),
   nearMissMisses: (near: number) => `${near} near ${near === 1 ? 'miss' : 'misses'}`,
   hiddenOnThePicture: 'Hidden',
   locked: 'Locked',

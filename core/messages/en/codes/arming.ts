@@ -41,6 +41,7 @@ function datesText(dates: readonly string[]): string {
 
 /** Whether something is armed, and why. */
 export const arming = messages({
+  fromACalendar: 'Hours from a calendar',
   alwaysArmed: 'No schedule: always armed.',
   switchedOff: 'Switched off.',
   longer: (schedule: string, because: string | null) =>

@@ -1,6 +1,8 @@
 import { messages } from '../../messages.ts'
 
 export const backup = messages({
+  restored: (folder: string, madeAt: string) =>
+    `${folder} is restored to its state of ${madeAt}. Start it with: npm start -- --data ${folder}\n`,
   isNotEmptyGive: (folder: string) => `${folder} is not empty; give a new folder`,
   holdsNoDatabase: 'holds no database',
   holdsWhichIs: (name: string) => `holds "${name}", which is not part of a backup`,

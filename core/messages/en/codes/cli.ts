@@ -1,3 +1,4 @@
+import { count } from '../../format.ts'
 import { messages } from '../../messages.ts'
 
 export const cli = messages({
@@ -23,6 +24,12 @@ export const cli = messages({
   targetIsNotInThe: (m: string) => `target ${m} is not in the tracks`,
   giveOnePlanNotN: (positionals: number, usage: string) =>
     `give one plan, not ${positionals}\n${usage}`,
+  giveOneScript: (n: number, usage: string) => `give one script, not ${n}\n${usage}`,
+  hasNoScene: (camera: string, known: string) => `"${camera}" has no scene; there are ${known}`,
+  hasNoScript: (script: string, camera: string, known: string) =>
+    `"${script}" does not exist; ${camera} has ${known}`,
+  cannotTrigger: (detections: string) => `without --measures ${detections} cannot trigger\n`,
+  triggers: (n: number) => `${count(n, 'trigger')}\n`,
   isMissingN: (name: string, usage: string) => `--${name} is missing\n${usage}`,
   isNotIn: (cameraId: string, cameras: string) =>
     `"${cameraId}" is not in the plan; it has ${cameras}`,

@@ -1,6 +1,9 @@
+import { count } from '../../format.ts'
 import { messages } from '../../messages.ts'
 
 export const clips = messages({
+  analysed: (targets: number, rows: number, frames: number, options: string) =>
+    `${count(targets, 'target')}, ${count(rows, 'row')}, ${count(frames, 'frame')}; to evaluate: ${options}\n`,
   hasNoSimulatedSceneClips: 'has no simulated scene; clips can only be made for simulated cameras',
   mustBeSecondsFromThe: 'must be seconds from the start of the clip',
   mustBeAVideoFile: 'must be a video file, sent as application/octet-stream',

@@ -1,6 +1,7 @@
 import { messages } from '../../messages.ts'
 
 export const input = messages({
+  shareOfThePicture: ' (a share of the picture)',
   at: (place: string, what: string) => `${place}: ${what}`,
   mustBeACode: 'must be the code of a text',
   isNotKnownHere: 'is not known here; remove it or correct its name',

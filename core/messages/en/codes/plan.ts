@@ -1,6 +1,7 @@
 import { messages } from '../../messages.ts'
 
 export const plan = messages({
+  noInputs: 'no inputs',
   isAndThe: (body: string, path: string) =>
     `is "${body}", and the address says "${path}"; they must be the same`,
   isInMetresAndThe:

@@ -28,6 +28,17 @@ export const server = messages({
   withoutItThesePasswordsMust: (needing: string) =>
     `without it these passwords must be entered again: ${needing}.`,
   theMailServer: 'the mail server',
+  nothingNeededIt: 'nothing was encrypted with it.',
+  keyIsMissing: (file: string, needs: string) =>
+    `${file} is missing, and ${needs} Restore it from a backup, or start with --new-key.`,
+  keyIsDamaged: (file: string, bytes: number, right: number) =>
+    `${file} has ${bytes} bytes, not ${right}: it is damaged. Restore it from a backup, or delete it and start with --new-key.`,
+  csvHead:
+    'site time,UTC,camera,detection,kind,class,direction,cause,severity,acknowledged,from,alarm',
+  yes: 'yes',
+  no: 'no',
+  clip: 'clip',
+  live: 'live',
   isMadeAnewN: (name: string, it: string) => `${name} was replaced: ${it}\n`,
   theDatabaseAnswersAgain: 'the database is back',
   newSite: 'New site'

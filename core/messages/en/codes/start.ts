@@ -1,6 +1,15 @@
 import { messages } from '../../messages.ts'
 
 export const start = messages({
+  wholeNumber: (name: string, value: string, max: number) =>
+    `--${name} is "${value}"; must be a whole number from 1 to ${max}`,
+  ownAddress: (name: string, value: string, all: boolean) =>
+    `--${name} is "${value}"; must be an address of this machine such as 192.168.1.5${all ? ', or 0.0.0.0 for all' : ''}`,
+  certAndKey: '--cert and --key belong together; give both or neither',
+  certForListen: '--cert and --key are for --listen; without it there is no TLS',
+  hostName: (name: string) =>
+    `--host is "${name}"; must be a name such as cameras.example or cameras.example:8443`,
+  stopping: 'Stopping…',
   diskAt: (why: string, folder: string) => `${why} (${folder})`,
   listenIsWhichIs: (host: string) => `--listen is ${host}, which is not an address of this machine`,
   portNeedsMoreRightsGive: (port: number) =>

@@ -74,6 +74,8 @@ export const chips = messages({
 })
 
 export const motionEditors = messages({
+  sensitivityMeans: (level: number) =>
+    `A pixel counts as changed when it differs from the learned background by more than ${level.toFixed(1)} of 255 levels. A cell is in motion when a fifth of it has changed.`,
   cellsInMotion: 'Cells that must be in motion',
   ofTheCells: 'Of the painted cells. The dashed line of the curve shows it.',
   onDelay: 'On-delay',

@@ -8,6 +8,7 @@ export const words = messages({
   cause: 'Cause',
   whatFollows: 'Actions',
   nuisance: 'Nuisance',
+  aTrigger: 'A trigger',
   triggers: (times: number) => `${times} triggers`,
   walkOnTheScene: 'Simulated walk',
   stretchOfAClip: 'Part of a clip',

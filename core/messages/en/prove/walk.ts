@@ -1,8 +1,21 @@
 import { messages } from '../../messages.ts'
 
 export const walkFollow = messages({
-  inTheMailServersHands: 'accepted by the mail server',
-  acknowledgedByTheStation: 'confirmed by the station',
+  came: {
+    strobe: 'lit',
+    speaker: 'played',
+    relay: 'switched',
+    buzzer: 'sounding',
+    email: 'accepted by the mail server',
+    station: 'confirmed by the station',
+    webhook: 'accepted',
+    popup: 'shown',
+    recording: 'recording',
+    snapshots: 'taken'
+  },
+  done: 'done',
+  arrived: (what: string, byCamera: boolean, expected: boolean) =>
+    `${what}${byCamera ? ' by the camera itself' : ''}${expected ? '' : ', but was not expected'}`,
   asExpected: 'Passed',
   notAsExpected: 'Failed',
   keptAsAProofOf: 'Result saved with this check.',
@@ -17,10 +30,10 @@ export const walkFollow = messages({
   s: (after: string) => `+${after} s`,
   setsNothingOffIt: (name: string) => `${name} has no actions.`,
   meanwhileAlso: (others: string) => `Also triggered: ${others}.`,
+  otherAt: (name: string, time: string) => `${name} at ${time}`,
   thisTarget: 'this target',
   theNearestOfTargets: (targets: number) => `the nearest of ${targets} targets`,
   theCameraReportsNobodyYet: 'The camera reports no target yet.',
-  byTheCameraItself: ', by the camera itself',
   notSetOffAsExpected: (words: string) => `did not run, as expected${words}`,
   didNotCome: 'did not come',
   waitedFor: 'waiting',
@@ -29,6 +42,7 @@ export const walkFollow = messages({
 
 export const walkOrder = messages({
   theWalk: 'Walk',
+  aTrigger: 'A trigger',
   whereItGoesClickOn:
     'Click the ground to extend the path. Drag a point to move it; double-click to remove it.',
   speed: 'Speed',
@@ -62,6 +76,7 @@ export const walkPart = messages({
   pressWalkingNowAnd: (person: boolean) =>
     `${person ? 'Press “Start walk”, and walk. ' : 'Press Walk. '}The trigger and its actions are timed here.`,
   aWalkOfMyOwn: 'Custom walk',
+  settling: 'Walked. Waiting for the actions…',
   theSceneIsBeingMade: 'Preparing the scene…',
   ofS: (since: string, seconds: number) => `${since} of ${seconds} s`,
   done: 'Done',

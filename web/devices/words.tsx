@@ -13,17 +13,28 @@ import type { Detection } from '../../core/formats/plan.ts'
 import { pathWords } from '../kinds/words.ts'
 import { kindNames } from '../kinds/names.ts'
 import { kindOfType } from '../../core/kinds/rules.ts'
+import { ClockCircleOutlined, KeyOutlined } from '@ant-design/icons'
+import type { ReactNode } from 'react'
+import { Failed, NotRun, Passed } from '../words/signs.tsx'
 
 /** How each state is shown: its shape, its words, and whether somebody has to do something. */
-export const states: Record<DeviceState, { mark: string; words: string; bad: boolean }> = {
-  unknown: { mark: '○', words: msg.notAskedYet, bad: false },
-  online: { mark: '●', words: 'online', bad: false },
-  'clock-off': { mark: '◐', words: msg.onlineItsClockIsOff, bad: true },
-  offline: { mark: '✕', words: msg.cannotBeReached, bad: true },
-  'wrong-password': { mark: '✕', words: msg.wrongPassword, bad: true },
-  'no-account': { mark: '✕', words: msg.asksForAnAccount, bad: true },
-  new: { mark: '◇', words: msg.freshFromTheBox, bad: true },
-  broken: { mark: '✕', words: msg.answersWrongly, bad: true }
+export const states: Record<DeviceState, { mark: ReactNode; words: string; bad: boolean }> = {
+  unknown: { mark: <NotRun />, words: msg.notAskedYet, bad: false },
+  online: { mark: <Passed />, words: msg.online, bad: false },
+  'clock-off': {
+    mark: <ClockCircleOutlined className="sign" aria-hidden />,
+    words: msg.onlineItsClockIsOff,
+    bad: true
+  },
+  offline: { mark: <Failed />, words: msg.cannotBeReached, bad: true },
+  'wrong-password': { mark: <Failed />, words: msg.wrongPassword, bad: true },
+  'no-account': { mark: <Failed />, words: msg.asksForAnAccount, bad: true },
+  new: {
+    mark: <KeyOutlined className="sign" aria-hidden />,
+    words: msg.freshFromTheBox,
+    bad: true
+  },
+  broken: { mark: <Failed />, words: msg.answersWrongly, bad: true }
 }
 
 export const typeWords = (type: string): string => {
@@ -90,9 +101,9 @@ export function eventWords(
     ObjectIsLoitering: msg.somebodyLingers,
     Entered: msg.somebodyCameIn,
     Left: msg.somebodyLeft,
-    Motion: 'motion',
-    Tamper: 'tamper',
-    Face: 'a face'
+    Motion: msg.motion,
+    Tamper: msg.tamper,
+    Face: msg.aFace
   }
   const last = topic.split('/').pop() ?? topic
   if (last === 'DigitalInput')

@@ -1,0 +1,23 @@
+import { messages } from '../../messages.ts'
+
+/** Where something is wrong that is no field: the subject of what is said of it. */
+export const places = messages({
+  frame: 'the frame',
+  event: 'the event',
+  answer: 'the answer',
+  metadata: 'the metadata',
+  armingHours: 'the arming hours',
+  activeCells: 'the active cells',
+  packedCells: 'the packed cells',
+  message: 'the message',
+  probe: 'the probe',
+  calendar: 'the calendar',
+  address: 'the address',
+  backup: 'the backup',
+  deviceClock: 'the device’s clock',
+  deviceAnswer: 'the device’s answer',
+  user: 'the user',
+  pullPoint: 'pull point',
+  recordingStream: 'recording',
+  picture: 'picture'
+})

@@ -1,0 +1,45 @@
+import { count } from '../format.ts'
+import { messages } from '../messages.ts'
+
+/** The pages of the simulators. */
+export const pages = messages({
+  simulators: 'Simulators',
+  station: 'Monitoring station',
+  panel: 'Alarm panel and contacts',
+  outputs: 'Outputs',
+  mailbox: 'Mailbox',
+  webhooks: 'Webhooks',
+  nothing: 'Nothing yet.',
+  behaviour: 'When an event arrives:',
+  answers: 'answer',
+  silent: 'do not answer',
+  slow: 'answer after 3 s',
+  refuses: 'reject everything',
+  accepts: 'Accept events from this severity up:',
+  received: (events: number, beats: number, lastAt: string | null) =>
+    `${count(events, 'event')}, ${count(beats, 'heartbeat')}${lastAt === null ? '' : `, the last at ${lastAt} UTC`}.`,
+  ack: (again: boolean) => `ACK${again ? ' (received again)' : ''}`,
+  nak: (answer: string) => answer,
+  utc: 'UTC',
+  account: 'Account',
+  code: 'Code',
+  zone: 'Zone',
+  severity: 'Severity',
+  text: 'Text',
+  answer: 'Answer',
+  contact: 'Contact',
+  state: 'State',
+  followsTheScript: 'follow the script',
+  device: 'Device',
+  output: 'Output',
+  now: 'Now',
+  settings: 'Settings',
+  active: 'active',
+  atRest: 'at rest',
+  left: (seconds: number) => `, ${seconds} s left`,
+  key: 'Key',
+  body: 'Body',
+  to: 'To',
+  subject: 'Subject',
+  pictures: 'Pictures'
+})
