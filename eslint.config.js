@@ -110,7 +110,17 @@ export default ts.config(
   {
     files: ['web/**/*.{ts,tsx}'],
     plugins: { 'react-hooks': hooks },
-    rules: hooks.configs['recommended-latest'].rules
+    rules: {
+      ...hooks.configs['recommended-latest'].rules,
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector:
+            'JSXOpeningElement[name.name=/Outlined$/]:not(:has(> JSXAttribute[name.name=/^aria-(hidden|label)$/]))',
+          message: 'An icon is read out by its English name: give it aria-hidden, or a label.'
+        }
+      ]
+    }
   },
   {
     files: ['core/**/*.ts'],

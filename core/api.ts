@@ -148,6 +148,11 @@ export interface RunView {
   triggers: RunTrigger[]
 }
 
+/** What a replay of a camera's clip would really do, by its present settings. */
+export interface RealActionsView {
+  real: { id: string; name: string; kind: Endpoint['kind'] }[]
+}
+
 export interface RunTrigger extends Trigger {
   id: number
   name: string
@@ -417,7 +422,9 @@ export interface FixView {
 }
 
 export const StartRunSchema = v.strictObject({
-  speed: v.picklist([1, 10, 1000], coded('api.mustBe1AsIf'))
+  speed: v.picklist([1, 10, 1000], coded('api.mustBe1AsIf')),
+  /** Real actions (core/actions/real.ts) are held. */
+  hold: v.optional(v.boolean(coded('input.mustBeTrueOrFalse')), false)
 })
 
 const shortText = (right: string, most: number) =>

@@ -33,6 +33,9 @@ export default class Browser extends TestEnvironment {
       unobserve() {}
       disconnect() {}
     }
+    // Of pseudo-elements, which it has none of.
+    const { getComputedStyle } = global
+    global.getComputedStyle = (element) => getComputedStyle(element)
     global.MessageChannel ??= Channel
     global.PointerEvent ??= class extends global.MouseEvent {}
     global.Element.prototype.setPointerCapture ??= () => {}

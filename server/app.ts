@@ -173,7 +173,7 @@ export async function makeApp({
     walks.walkAt(camera, instant)
   )
   devices.subscriptions.whenHeard((sql, device, events) => live.heard(sql, device, events))
-  const runs = new Runs(database, clips, alarms, logError)
+  const runs = new Runs(database, clips, alarms, simulators?.host ?? null, logError)
   const proving = new Proving(database, clips, new Provers(join(folder, 'walks')), logError)
   const readiness = new Readiness(database, clips, proving)
   const walks = new WalkTests(

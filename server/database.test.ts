@@ -119,7 +119,7 @@ test('what was there before histories were kept is where they begin, and address
   })
   expect((await readSettings(opened, 'old')).mail).toMatchObject({
     version: 1,
-    mail: { host: 'stand-in', encryption: 'none' }
+    mail: { host: 'simulator', encryption: 'none' }
   })
   const { actions } = (await readDetections(opened, 'cam'))[0]!
   expect(actions.actions).toEqual({ ...NO_ACTIONS, links: [endpoint.id] })

@@ -1,5 +1,5 @@
 /** The host that stands for the simulators in settings: as mail server, station and where webhooks go. */
-export const HOST = 'stand-in'
+export const HOST = 'simulator'
 
 /** How simulators announce themselves to the server (server/simulators.ts). */
 export const announcementOf = (

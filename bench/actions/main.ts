@@ -201,13 +201,13 @@ async function fill(database: Database): Promise<void> {
     "INSERT INTO camera (id, site_id, name, position, ignore_areas) VALUES ('cam', 'site', 'Camera', 0, '[]')"
   )
   const endpoints = [
-    { id: 'one', name: 'One', kind: 'webhook', url: 'http://stand-in/hooks' },
-    { id: 'two', name: 'Two', kind: 'webhook', url: 'http://stand-in/hooks' },
+    { id: 'one', name: 'One', kind: 'webhook', url: 'http://simulator/hooks' },
+    { id: 'two', name: 'Two', kind: 'webhook', url: 'http://simulator/hooks' },
     {
       id: 'station',
       name: 'Station',
       kind: 'station',
-      host: 'stand-in',
+      host: 'simulator',
       port: 1,
       account: '1234',
       accepts: 'minor',

@@ -50,6 +50,8 @@ export interface Occasion {
   lastActedAt: number | null
   /** Endpoints that the camera sets off itself: outputs of its own, with this detection linked on the device. */
   byCamera: ReadonlySet<string>
+  /** Endpoints that are not to act this time, by id. */
+  withheld?: ReadonlySet<string>
 }
 
 export interface PlannedDelivery {
@@ -67,9 +69,10 @@ const isBelow = (severity: Severity, accepts: Severity): boolean =>
 
 function heldBack(
   endpoint: Endpoint,
-  { instant, severity }: Occasion,
+  { instant, severity, withheld }: Occasion,
   site: SiteActions
 ): Said | null {
+  if (withheld?.has(endpoint.id)) return said('actions.withheld')
   const missing = missingOf(endpoint, site)
   if (missing) return missing
   if (!site.hours.allow(endpoint.schedule, instant)) return said('actions.outsideSchedule')

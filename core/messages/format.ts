@@ -1,7 +1,12 @@
 import { offsetAt as offsetOf } from '../arming/zone.ts'
+import { language } from './language.ts'
+import { marked } from './messages.ts'
 
 // Numbers, units and times as people read them: the one place that says how. British English, 24 hours, and always the
 // clock of the site.
+
+/** Units and months are words too. */
+const shown = (text: string): string => (language === 'pseudo' ? marked(text) : text)
 
 const trimmed = (value: number, digits: number): string => String(Number(value.toFixed(digits)))
 
@@ -27,17 +32,19 @@ export const frameSize = (w: number, h: number): string =>
   `${trimmed(100 * w, 1)} × ${trimmed(100 * h, 1)}%`
 
 /** `2.5 s`, always with the tenth: of what was measured. */
-export const seconds = (s: number): string => `${(Math.round(s * 10) / 10).toFixed(1)} s`
+export const seconds = (s: number): string => shown(`${(Math.round(s * 10) / 10).toFixed(1)} s`)
 /** `60 s`, `0.3 s`: of what is set. */
-export const settingSeconds = (s: number): string => `${trimmed(s, 2)} s`
-export const metres = (m: number): string => `${m.toFixed(2)} m`
+export const settingSeconds = (s: number): string => shown(`${trimmed(s, 2)} s`)
+export const metres = (m: number): string => shown(`${m.toFixed(2)} m`)
 /** `1.5 GB`, `340 MB`, `12 KB`. */
 export const byteSize = (bytes: number): string =>
-  bytes >= 1e9
-    ? `${(bytes / 1e9).toFixed(1)} GB`
-    : bytes >= 1e6
-      ? `${Math.round(bytes / 1e6)} MB`
-      : `${Math.round(bytes / 1e3)} KB`
+  shown(
+    bytes >= 1e9
+      ? `${(bytes / 1e9).toFixed(1)} GB`
+      : bytes >= 1e6
+        ? `${Math.round(bytes / 1e6)} MB`
+        : `${Math.round(bytes / 1e3)} KB`
+  )
 /** `24 h 12 min`, `1 min 15 s`, `40 s`: the two largest units, whole. */
 export function duration(s: number): string {
   const whole = Math.round(s)
@@ -47,11 +54,8 @@ export function duration(s: number): string {
     [whole % 60, 's']
   ] as const
   const first = parts.findIndex(([n]) => n > 0)
-  if (first < 0) return '0 s'
-  return parts
-    .slice(first, first + 2)
-    .flatMap(([n, unit]) => (n > 0 ? `${n} ${unit}` : []))
-    .join(' ')
+  const largest = first < 0 ? parts.slice(2) : parts.slice(first, first + 2).filter(([n]) => n > 0)
+  return shown(largest.map(([n, unit]) => `${n} ${unit}`).join(' '))
 }
 /** `00:39.1` of seconds from the start of a clip. */
 export function clipTime(s: number): string {
@@ -91,13 +95,15 @@ export const MONTHS = [
 const wall = (instant: number, timeZone: string): Date =>
   new Date(instant + offsetAt(instant, timeZone) * 60_000)
 const dayOf = (local: Date): string =>
-  `${local.getUTCDate()} ${MONTHS[local.getUTCMonth()]} ${local.getUTCFullYear()}`
+  shown(`${local.getUTCDate()} ${MONTHS[local.getUTCMonth()]} ${local.getUTCFullYear()}`)
 
 /** `Mon 18:30:05`; the seconds only where there are some. */
 export function weekdayAndTime(instant: number, timeZone: string): string {
   const local = wall(instant, timeZone)
   const clock = local.toISOString().slice(11, 19)
-  return `${SHORT_DAYS[local.getUTCDay()]} ${clock.endsWith(':00') ? clock.slice(0, 5) : clock}`
+  return shown(
+    `${SHORT_DAYS[local.getUTCDay()]} ${clock.endsWith(':00') ? clock.slice(0, 5) : clock}`
+  )
 }
 /** `21:30:05`. */
 export const timeOfDay = (instant: number, timeZone: string): string =>

@@ -280,7 +280,7 @@ describe('the site', () => {
       (
         await t.ask('PUT', '/api/settings/mail', {
           version: 2,
-          mail: { ...mail, host: 'stand-in' }
+          mail: { ...mail, host: 'simulator' }
         })
       ).body.hasPassword
     ).toBe(true)
@@ -290,7 +290,7 @@ describe('the site', () => {
       (
         await t.ask('PUT', '/api/settings/mail', {
           version: 3,
-          mail: { ...mail, host: 'stand-in', encryption: 'none', username: null },
+          mail: { ...mail, host: 'simulator', encryption: 'none', username: null },
           password: null
         })
       ).body.hasPassword

@@ -30,6 +30,8 @@ export interface NewTrigger {
   /** Milliseconds of UTC; of a run, on the clip's own clock. */
   firedAt: number
   byCamera: ReadonlySet<string>
+  /** Endpoints that are not to act, by id. */
+  withheld?: ReadonlySet<string>
   /** Of a walk test: hours are read so much later (ms), and earlier actions do not keep this one quiet. */
   walk?: { later: number } | null
 }
@@ -91,7 +93,8 @@ export async function takeTrigger(
       instant: t.firedAt + (t.walk?.later ?? 0),
       severity,
       lastActedAt: t.walk ? null : (last?.acted_at ?? null),
-      byCamera: t.byCamera
+      byCamera: t.byCamera,
+      ...(t.withheld && { withheld: t.withheld })
     },
     actions,
     site

@@ -24,7 +24,7 @@ test('killed hard at twenty random moments under 100 triggers a second: every tr
   for (const id of ['one', 'two'])
     await t.ask('PUT', `/api/endpoints/${id}`, {
       version: 0,
-      endpoint: { id, name: id, kind: 'webhook', url: 'http://stand-in/hooks' }
+      endpoint: { id, name: id, kind: 'webhook', url: 'http://simulator/hooks' }
     })
   const detections = [
     ['quay-path', 'path-crossing'],

@@ -24,3 +24,6 @@ UPDATE delivery SET error = JSON_OBJECT('code', 'actions.outsideSchedule') WHERE
 UPDATE delivery SET error = JSON_OBJECT('code', 'actions.noMailServer') WHERE error = 'there is no mail server yet';
 UPDATE delivery SET error = JSON_OBJECT('code', 'actions.noRecipient') WHERE error = 'it has no recipient';
 UPDATE delivery SET error = JSON_OBJECT('code', 'actions.noSuchOutput') WHERE error = 'no device has this output';
+-- The host that stands for the simulators of the machine has the name that they have on screen.
+UPDATE endpoint SET body = REPLACE(REPLACE(REPLACE(body, '"host": "stand-in"', '"host": "simulator"'), '"host":"stand-in"', '"host":"simulator"'), '//stand-in/', '//simulator/') WHERE body LIKE '%stand-in%';
+UPDATE site_setting SET body = REPLACE(REPLACE(body, '"host": "stand-in"', '"host": "simulator"'), '"host":"stand-in"', '"host":"simulator"') WHERE name = 'mail' AND body LIKE '%stand-in%';

@@ -108,6 +108,41 @@ test('the command line finds the same triggers in the exported plan', async () =
   )
 })
 
+test('real actions are named before a replay, and held where it is asked for', async () => {
+  // Nothing of the demo site is real: its services and devices are simulators.
+  const named = () => t.ask('GET', `/api/clips/${clip.id}/real-actions`)
+  expect((await named()).body).toEqual({ real: [] })
+  const hook = { id: 'panel', name: 'Panel', kind: 'webhook', url: 'http://127.0.0.1:9/alarm' }
+  await t.ask('PUT', '/api/endpoints/panel', { endpoint: hook, version: 0 })
+  const { body: bench } = await t.ask('GET', '/api/cameras/slipway')
+  const edge = bench.detections.find((d: any) => d.detection.name === 'Quay edge')
+  const linked = await t.ask(
+    'PUT',
+    `/api/cameras/slipway/detections/${edge.detection.id}/actions`,
+    {
+      actions: { ...edge.actions.actions, links: [...edge.actions.actions.links, 'panel'] },
+      version: edge.actions.version
+    }
+  )
+  expect(linked.status).toBe(200)
+  expect((await named()).body).toEqual({ real: [{ id: 'panel', name: 'Panel', kind: 'webhook' }] })
+
+  const outcomes = async (hold: boolean): Promise<any[]> => {
+    const { body } = await t.ask('POST', `/api/clips/${clip.id}/runs`, { speed: 1000, hold })
+    return eventually(async () => {
+      const { body: run } = await t.ask('GET', `/api/runs/${body.id}`)
+      const panels = run.triggers.map((x: any) =>
+        x.deliveries.find((d: any) => d.kind === 'webhook')
+      )
+      return run.state === 'finished' && panels.every((d: any) => hold || d.attempts > 0) && panels
+    })
+  }
+  for (const held of await outcomes(true))
+    expect(held).toMatchObject({ state: 'held', attempts: 0, error: 'held for this replay' })
+  for (const tried of await outcomes(false))
+    expect(tried).toMatchObject({ error: expect.saying('127.0.0.1:9') })
+})
+
 test('as if live it keeps the clip’s pace, and can be stopped', async () => {
   const began = performance.now()
   const { body: started } = await t.ask('POST', `/api/clips/${clip.id}/runs`, { speed: 1 })

@@ -1,6 +1,7 @@
 import { said } from '../../core/messages/said.ts'
 import { randomUUID } from 'node:crypto'
-import type { RunView } from '../../core/api.ts'
+import { isReal } from '../../core/actions/real.ts'
+import type { RealActionsView, RunView } from '../../core/api.ts'
 import { Evaluator, type Trigger } from '../../core/detections/index.ts'
 import { CLASSES, type TargetClass } from '../../core/targets/classes.ts'
 import { firstRowOfFrame, frameAt, type Tracks } from '../../core/targets/tracks.ts'
@@ -8,7 +9,10 @@ import { readPlanOf } from '../bench/routes.ts'
 import type { Clips } from '../clips/service.ts'
 import { readClip } from '../clips/queries.ts'
 import type { Database } from '../database.ts'
+import { readDetections } from '../detections/queries.ts'
+import { listDevices } from '../devices/queries.ts'
 import { conflict, notFound } from '../errors.ts'
+import { readContext } from '../alarms/context.ts'
 import type { Alarms } from '../alarms/service.ts'
 import { endRunsLeftRunning, findRun, insertRun, readRunTriggers, setRunState } from './queries.ts'
 
@@ -35,13 +39,22 @@ export class Runs {
   private readonly database: Database
   private readonly clips: Clips
   private readonly alarms: Alarms
+  private readonly simulators: string | null
   private readonly log: (error: unknown) => void
   private readonly running = new Map<string, Running>()
 
-  constructor(database: Database, clips: Clips, alarms: Alarms, log: (error: unknown) => void) {
+  /** @param simulators the host that stands for them in settings; null: none run */
+  constructor(
+    database: Database,
+    clips: Clips,
+    alarms: Alarms,
+    simulators: string | null,
+    log: (error: unknown) => void
+  ) {
     this.database = database
     this.clips = clips
     this.alarms = alarms
+    this.simulators = simulators
     this.log = log
   }
 
@@ -49,12 +62,44 @@ export class Runs {
     return endRunsLeftRunning(this.database)
   }
 
-  /** Starts a run at `speed` times the pace of the clip, with the plan as it is now. */
-  async start(clipId: string, speed: number): Promise<RunView> {
+  /** What the detections of a clip's camera are linked to that is real. */
+  async realActions(clipId: string): Promise<RealActionsView> {
+    const { camera } = await readClip(this.database, clipId)
+    const [{ actions }, detections, devices] = await Promise.all([
+      readContext(this.database),
+      readDetections(this.database, camera),
+      listDevices(this.database)
+    ])
+    const linked = new Set(
+      detections
+        .filter(({ detection }) => detection.enabled)
+        .flatMap((d) => d.actions.actions.links)
+    )
+    const surroundings = {
+      mail: actions.mail,
+      devices: new Map(devices.map(({ id, address }) => [id, address])),
+      simulators: this.simulators
+    }
+    return {
+      real: actions.endpoints
+        .filter((e) => linked.has(e.id) && isReal(e, surroundings))
+        .map(({ id, name, kind }) => ({ id, name, kind }))
+    }
+  }
+
+  /**
+   * Starts a run at `speed` times the pace of the clip, with the plan as it is now.
+   *
+   * @param hold what is real of its actions is held
+   */
+  async start(clipId: string, speed: number, hold: boolean): Promise<RunView> {
     const clip = await readClip(this.database, clipId)
     if (clip.state !== 'ready') throw conflict(said('input.hasNotBeenAnalysed', clip.name))
     const plan = await readPlanOf(this.database, clip.camera)
     const camera = plan.cameras[0]!
+    const withheld = hold
+      ? new Set((await this.realActions(clipId)).real.map(({ id }) => id))
+      : undefined
     const { tracks, measures } = await this.clips.readEvidence(clip)
     const evaluator = new Evaluator({
       plan,
@@ -85,7 +130,8 @@ export class Runs {
             detection,
             trigger: { ...trigger, ...classOf(tracks, trigger) },
             firedAt: Math.round(clip.start + trigger.time * 1000),
-            byCamera: new Set()
+            byCamera: new Set(),
+            ...(withheld && { withheld })
           })
         }
         row = Math.max(row, until)

@@ -151,7 +151,7 @@ function MatrixPart({
               onClick: ({ key }) => add(key as EndpointKind)
             }}
           >
-            <Button icon={<PlusOutlined />}>{msg.newMessageOrRecord}</Button>
+            <Button icon={<PlusOutlined aria-hidden />}>{msg.newMessageOrRecord}</Button>
           </Dropdown>
           {(endpoint || chosenRow) && <Button onClick={() => go({})}>{msg.usualActions}</Button>}
         </div>

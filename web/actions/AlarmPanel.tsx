@@ -118,7 +118,7 @@ export function AlarmPanel({
         >
           <Button
             size="small"
-            icon={<ThunderboltOutlined />}
+            icon={<ThunderboltOutlined aria-hidden />}
             loading={working}
             disabled={state.status !== 'saved' || !d.detection.enabled}
           >

@@ -90,7 +90,11 @@ export function EndpointPanel({
             onRemoved()
           }}
         >
-          <Button type="text" aria-label={msg.delete3(e.name)} icon={<DeleteOutlined />} />
+          <Button
+            type="text"
+            aria-label={msg.delete3(e.name)}
+            icon={<DeleteOutlined aria-hidden />}
+          />
         </Popconfirm>
       </header>
       {missing && <Alert type="error" title={msg.itDoesNothingAsIt(wordsOf(missing))} />}
@@ -118,7 +122,7 @@ export function EndpointPanel({
       </Field>
       <div className="test-row">
         <Button
-          icon={<ThunderboltOutlined />}
+          icon={<ThunderboltOutlined aria-hidden />}
           loading={testing}
           disabled={state.status !== 'saved'}
           onClick={() => void test()}

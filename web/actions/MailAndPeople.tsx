@@ -186,7 +186,7 @@ function PeopleEditor({ people, document }: { people: People; document: SiteDocu
               size="small"
               type="text"
               aria-label={msg.takeOut(p.name)}
-              icon={<DeleteOutlined />}
+              icon={<DeleteOutlined aria-hidden />}
               onClick={() =>
                 keep(
                   {
@@ -224,7 +224,7 @@ function PeopleEditor({ people, document }: { people: People; document: SiteDocu
               size="small"
               type="text"
               aria-label={msg.takeOut(g.name)}
-              icon={<DeleteOutlined />}
+              icon={<DeleteOutlined aria-hidden />}
               onClick={() =>
                 keep(
                   { ...people, groups: people.groups.filter((x) => x.id !== g.id) },
@@ -246,7 +246,7 @@ function PeopleEditor({ people, document }: { people: People; document: SiteDocu
         />
         <Button
           size="small"
-          icon={<PlusOutlined />}
+          icon={<PlusOutlined aria-hidden />}
           disabled={!name.trim()}
           onClick={() => {
             keep(
@@ -260,7 +260,7 @@ function PeopleEditor({ people, document }: { people: People; document: SiteDocu
         </Button>
         <Button
           size="small"
-          icon={<PlusOutlined />}
+          icon={<PlusOutlined aria-hidden />}
           disabled={!name.trim()}
           onClick={() => {
             keep(

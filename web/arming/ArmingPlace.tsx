@@ -127,7 +127,7 @@ function Arming({ view }: { view: SiteActionsView }): ReactNode {
                 <Button
                   type="text"
                   aria-label={msg.saveAsACalendar}
-                  icon={<DownloadOutlined />}
+                  icon={<DownloadOutlined aria-hidden />}
                   href={`/api/schedules/${encodeURIComponent(schedule.id)}/calendar.ics`}
                 />
               </Tooltip>
@@ -135,7 +135,7 @@ function Arming({ view }: { view: SiteActionsView }): ReactNode {
                 <Button
                   type="text"
                   aria-label={msg.deleteTheseHours}
-                  icon={<DeleteOutlined />}
+                  icon={<DeleteOutlined aria-hidden />}
                   disabled={!!used}
                   onClick={() =>
                     document.edit(said('edits.deleteTheHours', schedule.name), [

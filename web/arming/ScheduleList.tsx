@@ -90,7 +90,7 @@ export function ScheduleList({
       </ul>
       {state.schedules.length === 0 && <p className="quiet">{msg.noHoursYetEveryDetection}</p>}
       <div className="row wrap">
-        <Button icon={<PlusOutlined />} onClick={make}>
+        <Button icon={<PlusOutlined aria-hidden />} onClick={make}>
           {msg.newHours2}
         </Button>
         <Upload
@@ -98,7 +98,7 @@ export function ScheduleList({
           showUploadList={false}
           beforeUpload={(file) => (void read(file), false)}
         >
-          <Button icon={<UploadOutlined />}>{msg.calendar}</Button>
+          <Button icon={<UploadOutlined aria-hidden />}>{msg.calendar}</Button>
         </Upload>
       </div>
     </section>

@@ -54,6 +54,9 @@ import { Timeline } from './timeline/Timeline.tsx'
 import { Transport } from './timeline/Transport.tsx'
 import { useSetting } from './useSetting.ts'
 
+const RealActions = lazy(() =>
+  import('./runs/RealActions.tsx').then((m) => ({ default: m.RealActions }))
+)
 const CurvePanel = lazy(() =>
   import('./curve/CurvePanel.tsx').then((m) => ({ default: m.CurvePanel }))
 )
@@ -345,6 +348,11 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
               <Timeline clip={readyClip} dragging={state.previewing} />
             ) : (
               <section className="timeline" aria-label={msg.timeline} />
+            )}
+            {running.asking && (
+              <Later>
+                <RealActions asking={running.asking} onAnswer={running.answer} />
+              </Later>
             )}
             {running.view && (
               <RunPanel

@@ -76,19 +76,23 @@ export const BenchBar = memo(function BenchBar({
       <Tooltip title={msg.exportThisCamerasPlan}>
         <Button
           aria-label={msg.exportThePlan}
-          icon={<ExportOutlined />}
+          icon={<ExportOutlined aria-hidden />}
           href={`/api/cameras/${camera.id}/plan`}
           download={`${camera.id}.plan.json`}
         />
       </Tooltip>
       <UndoButtons undo={undo} redo={redo} document={document} />
       <Tooltip title={msg.whoChangedWhat}>
-        <Button aria-label={msg.history} icon={<HistoryOutlined />} onClick={onHistory} />
+        <Button
+          aria-label={msg.history}
+          icon={<HistoryOutlined aria-hidden />}
+          onClick={onHistory}
+        />
       </Tooltip>
       <Button
         type="text"
         aria-label={msg.keys}
-        icon={<QuestionCircleOutlined />}
+        icon={<QuestionCircleOutlined aria-hidden />}
         onClick={onHelp}
       />
     </div>

@@ -61,10 +61,14 @@ export function DeviceSheet({
               act('remove', () => request('DELETE', `/api/devices/${d.id}`)).then(onRemoved)
             }
           >
-            <Button type="text" icon={<DeleteOutlined />} aria-label={msg.removeTheDevice} />
+            <Button
+              type="text"
+              icon={<DeleteOutlined aria-hidden />}
+              aria-label={msg.removeTheDevice}
+            />
           </Popconfirm>
           <Button
-            icon={<ReloadOutlined />}
+            icon={<ReloadOutlined aria-hidden />}
             loading={working === 'read'}
             onClick={() => void act('read', () => request('POST', `/api/devices/${d.id}/read`))}
           >
@@ -72,7 +76,7 @@ export function DeviceSheet({
           </Button>
           <Button
             type="primary"
-            icon={<SendOutlined />}
+            icon={<SendOutlined aria-hidden />}
             disabled={changes === 0 || d.busy || !isReachable(d.state)}
             onClick={() => void onSend()}
           >

@@ -58,7 +58,7 @@ export function DevicesPlace(): ReactNode {
       <section aria-label={msg.devices}>
         <header className="row">
           <h1>{msg.devices}</h1>
-          <Button icon={<PlusOutlined />} onClick={() => setAdding(true)}>
+          <Button icon={<PlusOutlined aria-hidden />} onClick={() => setAdding(true)}>
             {msg.addADevice}
           </Button>
         </header>
@@ -83,7 +83,7 @@ export function DevicesPlace(): ReactNode {
             disabled={!toSend.length}
             onConfirm={() => send(toSend.map(({ id }) => id))}
           >
-            <Button type="primary" icon={<SendOutlined />} disabled={!toSend.length}>
+            <Button type="primary" icon={<SendOutlined aria-hidden />} disabled={!toSend.length}>
               {!waiting.length
                 ? msg.nothingToSend
                 : marked.size

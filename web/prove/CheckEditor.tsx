@@ -123,7 +123,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
             ))}
             <Button
               size="small"
-              icon={<PlusOutlined />}
+              icon={<PlusOutlined aria-hidden />}
               aria-label={msg.addSomebody}
               onClick={() => {
                 changeWalk({
@@ -203,7 +203,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
               <Button
                 size="small"
                 type="text"
-                icon={<DeleteOutlined />}
+                icon={<DeleteOutlined aria-hidden />}
                 onClick={() => {
                   changeWalk({ actors: walk.actors.filter((_, i) => i !== actor) })
                   setActor(null)

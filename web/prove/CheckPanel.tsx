@@ -155,7 +155,7 @@ export function CheckPanel({
           <Button
             type="primary"
             size="small"
-            icon={<CaretRightOutlined />}
+            icon={<CaretRightOutlined aria-hidden />}
             disabled={running}
             onClick={onRun}
           >
@@ -171,7 +171,7 @@ export function CheckPanel({
             {msg.walkItLive}
           </Button>
         )}
-        <Button size="small" icon={<EditOutlined />} onClick={() => onEdit(true)}>
+        <Button size="small" icon={<EditOutlined aria-hidden />} onClick={() => onEdit(true)}>
           {common.edit}
         </Button>
         {((walk && held?.painted) || check.by.how === 'clip') && (
@@ -183,7 +183,7 @@ export function CheckPanel({
         <Button
           size="small"
           type="text"
-          icon={<DeleteOutlined />}
+          icon={<DeleteOutlined aria-hidden />}
           aria-label={msg.delete(wordsOf(check.name))}
           onClick={() => void remove()}
         />

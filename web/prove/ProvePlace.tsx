@@ -120,7 +120,7 @@ export function ProvePlace(): ReactNode {
         {!running && (
           <Button
             type="primary"
-            icon={<CaretRightOutlined />}
+            icon={<CaretRightOutlined aria-hidden />}
             disabled={!view.checks.some((c) => c.check.by.how !== 'person')}
             onClick={() => void run()}
           >
@@ -172,12 +172,12 @@ export function ProvePlace(): ReactNode {
                 ]}
               />
               <span className="grow" />
-              <Button size="small" icon={<PlusOutlined />} onClick={() => void add()}>
+              <Button size="small" icon={<PlusOutlined aria-hidden />} onClick={() => void add()}>
                 {msg.addACheck}
               </Button>
               <Button
                 size="small"
-                icon={<CaretRightOutlined />}
+                icon={<CaretRightOutlined aria-hidden />}
                 disabled={running || !own(view, chosen!).length}
                 onClick={() => void run(own(view, chosen!))}
               >

@@ -52,7 +52,7 @@ export function TopBar({ account }: { account: AccountView }): ReactNode {
         <Button
           type="text"
           aria-label={name === 'day' ? msg.useTheNightTheme : msg.useTheDayTheme}
-          icon={name === 'day' ? <MoonOutlined /> : <SunOutlined />}
+          icon={name === 'day' ? <MoonOutlined aria-hidden /> : <SunOutlined aria-hidden />}
           onClick={toggle}
         />
       </Tooltip>

@@ -33,7 +33,7 @@ export const UndoButtons = ({
       <Button
         type="text"
         aria-label={common.undo}
-        icon={<UndoOutlined />}
+        icon={<UndoOutlined aria-hidden />}
         disabled={!undo}
         onClick={() => document.undo()}
       />
@@ -42,7 +42,7 @@ export const UndoButtons = ({
       <Button
         type="text"
         aria-label={common.redo}
-        icon={<RedoOutlined />}
+        icon={<RedoOutlined aria-hidden />}
         disabled={!redo}
         onClick={() => document.redo()}
       />

@@ -8,7 +8,7 @@ import type { SiteView } from '../../core/api.ts'
 export function inApp(part: ReactNode, address = '/', timeZone = 'UTC'): ReactNode {
   const client = new QueryClient({ defaultOptions: { queries: { retry: false } } })
   client.setQueryDefaults(['site'], { staleTime: Infinity })
-  client.setQueryData(['site'], { name: 'Site', timeZone } as Partial<SiteView>)
+  client.setQueryData(['site'], { name: 'Site', timeZone })
   return (
     <MemoryRouter initialEntries={[address]}>
       <QueryClientProvider client={client}>

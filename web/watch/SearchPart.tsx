@@ -146,7 +146,11 @@ export function SearchPart({
         />
         <Words value={address.get('words') ?? ''} onChange={(v) => set('words', v)} />
         <span className="grow" />
-        <Button size="small" icon={<DownloadOutlined />} href={`/api/triggers.csv?${query}`}>
+        <Button
+          size="small"
+          icon={<DownloadOutlined aria-hidden />}
+          href={`/api/triggers.csv?${query}`}
+        >
           {msg.csv}
         </Button>
       </div>

@@ -80,7 +80,7 @@ export function SpeakerFields({
           showUploadList={false}
           beforeUpload={(file) => (void take(file), false)}
         >
-          <Button size="small" icon={<UploadOutlined />}>
+          <Button size="small" icon={<UploadOutlined aria-hidden />}>
             {msg.ownFile}
           </Button>
         </Upload>

@@ -32,7 +32,7 @@ export const popup: EndpointFace<EndpointOf<'popup'>> = {
           <Button
             size="small"
             aria-label={msg.hearIt}
-            icon={<SoundOutlined />}
+            icon={<SoundOutlined aria-hidden />}
             disabled={e.sound === 'none'}
             onClick={() => playSound(e.sound)}
           />

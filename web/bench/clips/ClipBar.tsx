@@ -87,7 +87,7 @@ export const ClipBar = memo(function ClipBar({
         <Button
           size="small"
           type="text"
-          icon={<UnorderedListOutlined />}
+          icon={<UnorderedListOutlined aria-hidden />}
           aria-label={msg.allClipsWithTheirCounts}
           title={msg.allClipsWithTheirCounts}
           onClick={onAll}
@@ -106,16 +106,20 @@ export const ClipBar = memo(function ClipBar({
           <Button
             size="small"
             type="text"
-            icon={<EditOutlined />}
+            icon={<EditOutlined aria-hidden />}
             aria-label={msg.nameAndStartOfThis}
           />
         </Popover>
       )}
-      <Button size="small" icon={<UploadOutlined />} onClick={() => file.current?.click()}>
+      <Button
+        size="small"
+        icon={<UploadOutlined aria-hidden />}
+        onClick={() => file.current?.click()}
+      >
         {msg.addAClip}
       </Button>
       {onMake && (
-        <Button size="small" icon={<VideoCameraAddOutlined />} onClick={onMake}>
+        <Button size="small" icon={<VideoCameraAddOutlined aria-hidden />} onClick={onMake}>
           {msg.makeAClip}
         </Button>
       )}
@@ -213,7 +217,7 @@ function ClipEditor({
         </Suspense>
       </div>
       {error && <Alert type="error" title={error} />}
-      <Button size="small" icon={<DeleteOutlined />} onClick={remove}>
+      <Button size="small" icon={<DeleteOutlined aria-hidden />} onClick={remove}>
         {msg.removeTheClip}
       </Button>
     </div>

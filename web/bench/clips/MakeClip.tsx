@@ -263,7 +263,7 @@ function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>):
               <Button
                 size="small"
                 type="text"
-                icon={<DeleteOutlined />}
+                icon={<DeleteOutlined aria-hidden />}
                 aria-label={msg.removeActor(i + 1)}
                 onClick={() => {
                   change({ actors: script.actors.filter((_, k) => k !== i) })
@@ -273,7 +273,7 @@ function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>):
             </li>
           ))}
         </ul>
-        <Button size="small" icon={<PlusOutlined />} onClick={addActor}>
+        <Button size="small" icon={<PlusOutlined aria-hidden />} onClick={addActor}>
           {msg.addSomebody}
         </Button>
         {error && <Alert type="error" title={error} />}

@@ -74,7 +74,7 @@ export function Inspector({
             <Button
               type="text"
               size="small"
-              icon={<DeleteOutlined />}
+              icon={<DeleteOutlined aria-hidden />}
               aria-label={msg.delete2(deleteName)}
               onClick={onRemove}
             />

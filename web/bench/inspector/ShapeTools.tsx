@@ -49,21 +49,21 @@ export const ShapeTools = memo(function ShapeTools({
   const locked = detection !== null && prefs.locked.has(detection)
   return (
     <div className="shape-tools" role="toolbar" aria-label={msg.shape}>
-      {tool(common.duplicate, 'D', <CopyOutlined />, () => act.duplicate())}
-      {isLine && tool(msg.turnTheDirectionOver, 'M', <SwapOutlined />, act.mirror)}
-      {hasShape && tool(msg.cutInTwoAtThe, 'X', <ScissorOutlined />, act.split)}
+      {tool(common.duplicate, 'D', <CopyOutlined aria-hidden />, () => act.duplicate())}
+      {isLine && tool(msg.turnTheDirectionOver, 'M', <SwapOutlined aria-hidden />, act.mirror)}
+      {hasShape && tool(msg.cutInTwoAtThe, 'X', <ScissorOutlined aria-hidden />, act.split)}
       {detection !== null && hasShape && (
         <>
           {tool(
             hidden ? msg.showItOnThePicture : msg.hideItOnThePicture,
             'H',
-            hidden ? <EyeInvisibleOutlined /> : <EyeOutlined />,
+            hidden ? <EyeInvisibleOutlined aria-hidden /> : <EyeOutlined aria-hidden />,
             () => prefs.toggle('hidden', detection)
           )}
           {tool(
             locked ? msg.unlockTheShape : msg.lockTheShape,
             'K',
-            locked ? <LockOutlined /> : <UnlockOutlined />,
+            locked ? <LockOutlined aria-hidden /> : <UnlockOutlined aria-hidden />,
             () => prefs.toggle('locked', detection)
           )}
         </>

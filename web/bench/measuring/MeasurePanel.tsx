@@ -27,7 +27,7 @@ export function MeasurePanel({
         <Button
           type="text"
           size="small"
-          icon={<CloseOutlined />}
+          icon={<CloseOutlined aria-hidden />}
           aria-label={msg.leaveMeasuring}
           onClick={tool.leave}
         />
@@ -139,7 +139,7 @@ function People({ tool: { draft, change, off, fromClip } }: { tool: MeasuringToo
             <Button
               type="text"
               size="small"
-              icon={<DeleteOutlined />}
+              icon={<DeleteOutlined aria-hidden />}
               aria-label={msg.removePerson(i + 1)}
               onClick={() => change({ ...draft, people: draft.people.filter((_, k) => k !== i) })}
             />

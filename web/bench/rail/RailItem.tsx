@@ -93,8 +93,10 @@ export const RailItem = memo(function RailItem({
               {near > 0 && <span className="quiet">{msg.nearMissMisses(near)}</span>}
             </>
           )}
-          {hidden && <EyeInvisibleOutlined className="quiet" title={msg.hiddenOnThePicture} />}
-          {locked && <LockOutlined className="quiet" title={msg.locked} />}
+          {hidden && (
+            <EyeInvisibleOutlined className="quiet" title={msg.hiddenOnThePicture} aria-hidden />
+          )}
+          {locked && <LockOutlined className="quiet" title={msg.locked} aria-hidden />}
         </span>
         <span className="rail-controls">
           <MoreMenu
@@ -152,7 +154,7 @@ function MoreMenu({ label, items }: { label: string; items: MenuProps['items'] }
     <Button
       size="small"
       type="text"
-      icon={<EllipsisOutlined />}
+      icon={<EllipsisOutlined aria-hidden />}
       aria-label={label}
       aria-haspopup="menu"
       onClick={open === null ? () => setOpen(true) : undefined}

@@ -56,7 +56,7 @@ export function RunPanel({
             size="small"
             type="text"
             aria-label={common.close}
-            icon={<CloseOutlined />}
+            icon={<CloseOutlined aria-hidden />}
             onClick={onClose}
           />
         )}

@@ -35,7 +35,7 @@ export const Transport = memo(function Transport({
           type="text"
           disabled={disabled}
           aria-label={msg.oneFrameBack}
-          icon={<StepBackwardOutlined />}
+          icon={<StepBackwardOutlined aria-hidden />}
           onClick={() => playhead.step(-1)}
         />
       </Tooltip>
@@ -44,7 +44,7 @@ export const Transport = memo(function Transport({
           size="small"
           disabled={disabled}
           aria-label={playing ? msg.pause : msg.play}
-          icon={playing ? <PauseOutlined /> : <CaretRightOutlined />}
+          icon={playing ? <PauseOutlined aria-hidden /> : <CaretRightOutlined aria-hidden />}
           onClick={() => playhead.toggle()}
         />
       </Tooltip>
@@ -54,7 +54,7 @@ export const Transport = memo(function Transport({
           type="text"
           disabled={disabled}
           aria-label={msg.oneFrameOn}
-          icon={<StepForwardOutlined />}
+          icon={<StepForwardOutlined aria-hidden />}
           onClick={() => playhead.step(1)}
         />
       </Tooltip>

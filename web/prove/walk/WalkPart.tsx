@@ -229,7 +229,7 @@ function OneWalk({ camera, detection, kept, proving, site, watch }: OneProps): R
           {!going && (
             <Button
               type="primary"
-              icon={<CaretRightOutlined />}
+              icon={<CaretRightOutlined aria-hidden />}
               disabled={check.by.how === 'walk' && !scene}
               onClick={() => void act(() => does.start(check))}
             >
@@ -245,7 +245,7 @@ function OneWalk({ camera, detection, kept, proving, site, watch }: OneProps): R
               {walk.data.how === 'person' && walk.data.state === 'walking' && (
                 <Button onClick={() => void act(does.finish)}>{msg.thatWasIt}</Button>
               )}
-              <Button icon={<StopOutlined />} onClick={() => void act(does.stop)}>
+              <Button icon={<StopOutlined aria-hidden />} onClick={() => void act(does.stop)}>
                 {common.stop}
               </Button>
             </>

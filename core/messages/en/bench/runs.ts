@@ -13,3 +13,22 @@ export const runPanel = messages({
     ` (${error}${attempts ? `; attempt ${attempts}` : ''})`,
   openTheMailbox: 'Open mailbox'
 })
+
+export const realActions = messages({
+  title: 'Run real actions in this replay?',
+  whatHappens: 'Triggers of this replay would run actions that are not simulated:',
+  kinds: {
+    strobe: 'switches a strobe',
+    speaker: 'plays on a speaker',
+    relay: 'switches a relay',
+    buzzer: 'sounds a buzzer',
+    email: 'sends e-mail',
+    station: 'reports to the monitoring station',
+    webhook: 'calls a web address',
+    popup: 'shows a pop-up',
+    recording: 'records',
+    snapshots: 'takes snapshots'
+  },
+  hold: 'Replay with them held',
+  run: 'Replay and run them'
+})

@@ -38,6 +38,7 @@ export const actions = messages({
   aWaveFileSentAs: 'a WAVE file, sent as audio/wav',
   severityTooLow: (severity: string, accepts: string) =>
     `severity ${severity} is below ${accepts}, the lowest it accepts`,
+  withheld: 'held for this replay',
   outsideSchedule: 'outside its schedule',
   noMailServer: 'no mail server is set up',
   noRecipient: 'it has no recipient',
