@@ -7,7 +7,7 @@ const folders = [
   'core',
   'analysis',
   'simulation',
-  'standins',
+  'simulators',
   'server',
   'web',
   'demo',
@@ -22,12 +22,12 @@ const mayImport = {
   core: [],
   analysis: ['core'],
   simulation: ['core'],
-  standins: ['core', 'simulation', 'analysis'],
+  simulators: ['core', 'simulation', 'analysis'],
   server: ['core', 'analysis', 'simulation'],
   web: ['core', 'simulation'],
   demo: ['core', 'simulation', 'analysis'],
-  e2e: ['core', 'analysis', 'server', 'standins'],
-  bench: ['core', 'analysis', 'simulation', 'demo', 'server', 'standins']
+  e2e: ['core', 'analysis', 'server', 'simulators'],
+  bench: ['core', 'analysis', 'simulation', 'demo', 'server', 'simulators']
 }
 
 /** Tests may reach for whatever they check against. */
@@ -142,7 +142,7 @@ export default ts.config(
     }
   },
   {
-    files: ['{core,analysis,simulation,standins,server,web,demo}/**/*.{ts,tsx}'],
+    files: ['{core,analysis,simulation,simulators,server,web,demo}/**/*.{ts,tsx}'],
     ignores: ['core/messages/**', ...testFiles],
     plugins: { wardoptic: { rules: { english } } },
     rules: { 'wardoptic/english': 'error' }

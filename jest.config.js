@@ -16,7 +16,7 @@ export default {
     ]
   },
   testMatch: [
-    '<rootDir>/{core,analysis,simulation,standins,server,web,demo,scripts}/**/*.test.{ts,tsx}'
+    '<rootDir>/{core,analysis,simulation,simulators,server,web,demo,scripts}/**/*.test.{ts,tsx}'
   ],
   moduleNameMapper: { '\\.css$': '<rootDir>/web/testing/noStyles.ts' },
   setupFilesAfterEnv: ['<rootDir>/core/testing/matchers.ts'],

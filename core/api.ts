@@ -69,12 +69,12 @@ export interface SavedDetection extends Versioned {
   actions: SavedActions
 }
 
-/** What a detection sets off; version 0: nothing has been said yet. */
+/** The actions of a detection; version 0: none have been saved yet. */
 export interface SavedActions extends Versioned {
   actions: Actions
 }
 
-/** Something that triggers can set off. */
+/** An action that triggers can run. */
 export interface SavedEndpoint extends Versioned {
   endpoint: Endpoint
   /** When it was last tested; null: never. */
@@ -98,7 +98,7 @@ export interface BenchView {
   camera: Pick<Camera, 'id' | 'name'>
   scene: SavedScene
   detections: SavedDetection[]
-  /** What deleted detections set off: undo brings both back, also after a reload. */
+  /** The actions of deleted detections: undo brings both back, also after a reload. */
   dormant: { id: string; actions: SavedActions }[]
   schedules: SavedSchedule[]
   endpoints: SavedEndpoint[]
@@ -162,7 +162,7 @@ export interface RunTrigger extends Trigger {
 
 export type DeliveryState = 'pending' | 'sent' | 'failed' | 'held'
 
-/** One thing that a trigger set off. */
+/** One action of a trigger. */
 export interface DeliveryView {
   id: number
   /** Null: of what acknowledging does. */
@@ -215,7 +215,7 @@ export interface AlarmView {
   for: string[]
   /** Names of those it is for. */
   forNames: string[]
-  /** Whom somebody has handed it to. */
+  /** Whom it is assigned to. */
   assignee: string | null
   firstAt: number
   lastAt: number
@@ -315,7 +315,7 @@ export interface SiteActionsView {
   inputs: Record<string, boolean | null>
   /** By endpoint of a station: when it last answered a heartbeat, and what was wrong with the last one. */
   stations: Record<string, { answeredAt: number | null; error: Said | string | null }>
-  /** Links that the camera sets off itself, as `camera detection endpoint`. */
+  /** Links that the camera runs itself, as `camera detection endpoint`. */
   byCamera: string[]
 }
 

@@ -14,7 +14,7 @@ export const RetentionSchema = v.strictObject({
   alarmDays: days(daysRight),
   /** Steps of the history; how everything is now stays in any case. */
   editDays: days(daysRight),
-  /** The audit list. */
+  /** The audit log. */
   auditDays: days(daysRight),
   /** Evidence and pictures on the disk; the oldest of closed alarms go first. */
   evidenceGigabytes: v.pipe(

@@ -85,13 +85,13 @@ describe('every fault is found within its delay and two seconds', () => {
     expect(triggers[0]!.time).toBeGreaterThanOrEqual(AT + 3 - 1e-9)
   })
 
-  test.each(lost)('%s: by signal loss, as no new picture comes', (kind) => {
+  test.each(lost)('%s: by video loss, as no new picture comes', (kind) => {
     const triggers = found[faults.length + lost.indexOf(kind)]!
     expect(triggers.map((t) => [t.kind, t.time])).toEqual([['signalLoss', AT + 2.9]])
   })
 })
 
-test('weather by day and by night without a fault: no tamper, no signal loss', () => {
+test('weather by day and by night without a fault: no tamper, no video loss', () => {
   const weathers = [
     { rain: 1, wind: 1 },
     { snow: 1, wind: 0.6 },

@@ -7,7 +7,7 @@ async function opened(page: Page, entry: string, title: string) {
   return page.getByRole('dialog', { name: title })
 }
 
-test('one’s own sessions are seen and ended; the audit list says it; how long things are kept is set', async ({
+test('one’s own sessions are seen and ended; the audit log says it; how long things are kept is set', async ({
   page,
   browser,
   baseURL

@@ -59,7 +59,7 @@ test('each crossing says whether it is linked, and what part of the armed week i
   expect(await linksOf(page, 'ticket-window')).not.toContain('duty-mail')
 })
 
-test('an output is set up: a number out of range is refused with the range; its test is seen at the stand-in', async ({
+test('an output is set up: a number out of range is refused with the range; its test is seen at the simulator', async ({
   page
 }) => {
   await page.goto('/actions')
@@ -121,7 +121,7 @@ test('a voice of one’s own is heard before it is taken; a wrong file is refuse
   expect(seconds).toBeCloseTo(4.33, 1)
 })
 
-test('set off once: the alarm, its pop-up, and every delivery; the station silent, then answering; acknowledged with a comment', async ({
+test('one trigger: the alarm, its pop-up, and every delivery; the station silent, then answering; acknowledged with a comment', async ({
   page
 }) => {
   const pages = await simulators(page)
@@ -162,7 +162,7 @@ test('set off once: the alarm, its pop-up, and every delivery; the station silen
   expect((await alarms(page))[0]).toMatchObject({ state: 'acknowledged', comment: 'The cleaner' })
 })
 
-test('the usual actions are given to what sets nothing off; the site then says that it is linked', async ({
+test('the default actions are given to what sets nothing off; the site then says that it is linked', async ({
   page
 }) => {
   await page.goto('/site')

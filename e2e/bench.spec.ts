@@ -28,7 +28,7 @@ test('every place of the top bar has its own address', async ({ page }) => {
   await expect(page).toHaveURL(/\/watch$/)
 })
 
-test('draw a line, see its triggers, reload: still there; select a trigger: its gate ladder', async ({
+test('draw a line, see its triggers, reload: still there; select a trigger: its ladder of conditions', async ({
   page
 }) => {
   await openBench(page)

@@ -85,9 +85,7 @@ test('the Bench shows the live picture, and what the camera says by what was sen
   await asDelivered(baseURL, 'slipway')
 })
 
-test('what somebody changes on a device is shown, and taken over into the plan', async ({
-  page
-}) => {
+test('what somebody changes on a device is shown, and imported into the plan', async ({ page }) => {
   const other = await otherHand(page, 'Slipway camera')
   const [line] = await other.rules('analytics')
   await other.modifyRule('analytics', {
@@ -113,7 +111,7 @@ test('what somebody changes on a device is shown, and taken over into the plan',
   )
 })
 
-test('outputs are tried, an analysis is switched, each door says what goes through it', async ({
+test('outputs are tried, an analysis is switched, each route says what goes through it', async ({
   page
 }) => {
   await page.goto('/devices')

@@ -92,7 +92,7 @@ test('by keyboard alone: feet and heads marked; what is missing is said until it
   await expect(tool).toHaveCount(0)
 })
 
-test('size frames on the picture: drawn with F, dragged, and fitted to the clip', async ({
+test('size limits on the picture: drawn with F, dragged, and fitted to the clip', async ({
   page
 }) => {
   await openBench(page)

@@ -55,7 +55,7 @@ test('the whole way: a fresh device, drawn, armed, linked, sent, proven; walked 
   )
   await expect(page.getByRole('status')).toHaveText('All changes saved')
 
-  // What it sets off: until then the site says that nothing follows.
+  // Its actions: until then the site lists that it has none.
   await place(page, 'Actions')
   for (const name of ['Zone 1', 'Yard camera care', 'Yard picture lost'])
     for (const endpoint of [

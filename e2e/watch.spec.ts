@@ -72,7 +72,7 @@ test('an alarm arrives where an operator watches; acknowledged with a comment, h
   await expect(desk(operator)).toContainText(`Ines O. acknowledged: “The ${word}, with the bread”`)
   await desk(operator).getByRole('button', { name: 'Assign to' }).click()
   await operator.getByRole('menuitem', { name: 'Tormod A.' }).click()
-  await expect(desk(operator)).toContainText('Ines O. assigned to Tormod A.')
+  await expect(desk(operator)).toContainText('Ines O. assigned it to Tormod A.')
   await desk(operator).getByRole('button', { name: 'Close alarm' }).click()
   await expect(desk(operator)).toContainText('Ines O. closed')
 

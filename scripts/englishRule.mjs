@@ -24,6 +24,8 @@ const SHOWN = new Set([
   'unit',
   'text'
 ])
+/** Of them, those that properties of objects are called by as well. */
+const NAMED = new Set(['title', 'label', 'placeholder', 'description', 'okText', 'cancelText'])
 /** Attributes whose texts are no language. */
 const NOT_READ =
   /^(class(Name)?|style|d|viewBox|transform|points|id|to|href|src|type|sx|size|strokeDasharray|gridArea|font|fontFamily|rel|srcSet|sizes)$/
@@ -66,9 +68,16 @@ const isForDevelopers = (node) => {
   return false
 }
 
+/** The attribute or property that a literal is the value of; `text` of one between tags. */
 const attributeOf = (node) => {
-  for (let at = node.parent; at; at = at.parent) {
+  for (let at = node.parent, from = node; at; from = at, at = at.parent) {
     if (at.type === 'JSXAttribute') return String(at.name.name)
+    if (at.type === 'Property')
+      return at.value === from && at.key.type === 'Identifier' && NAMED.has(at.key.name)
+        ? at.key.name
+        : ''
+    // Between tags.
+    if (at.type === 'JSXElement' || at.type === 'JSXFragment') return 'text'
     if (
       !/JSXExpressionContainer|ConditionalExpression|LogicalExpression|TemplateLiteral/.test(
         at.type

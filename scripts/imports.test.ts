@@ -25,11 +25,11 @@ const arrows: [file: string, text: string, barred: boolean][] = [
   ['core/detections/x.ts', "import '../geometry/shapes.ts'", false],
   ['web/bench/x.ts', "import '../../server/app.ts'", true],
   ['web/bench/x.ts', "import '../../core/api.ts'", false],
-  ['server/x.ts', "import '../standins/mailbox.ts'", true],
+  ['server/x.ts', "import '../simulators/mailbox.ts'", true],
   ['server/x.ts', "import '../analysis/probe.ts'", false],
   ['analysis/x.ts', "import '../web/app.tsx'", true],
   ['simulation/x.ts', "import '../analysis/probe.ts'", true],
-  ['standins/x.ts', "import '../simulation/world.ts'", false]
+  ['simulators/x.ts', "import '../simulation/world.ts'", false]
 ]
 
 describe('the arrows of the folders', () => {

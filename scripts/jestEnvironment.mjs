@@ -16,5 +16,8 @@ export default class PlainContext extends TestEnvironment {
     } finally {
       vm.createContext = contextify
     }
+    // Texts are read while modules load, those of the setup files too: a test in another language says so in its docblock.
+    const [language] = [context.docblockPragmas.language].flat()
+    if (language) this.global.process.env.WARDOPTIC_LANGUAGE = language
   }
 }

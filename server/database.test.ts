@@ -1,4 +1,6 @@
 import { readFileSync, readdirSync } from 'node:fs'
+import { saidOf, type Said } from '../core/messages/said.ts'
+import { wordsOf } from '../core/messages/words.ts'
 import { afterAll, beforeAll, expect, test } from '@jest/globals'
 import { createConnection, type Connection } from 'mysql2/promise'
 import { EndpointSchema } from '../core/formats/actions.ts'
@@ -157,5 +159,62 @@ test('comments from before words were kept of their own are found by their words
       (t) => t.id
     )
   ).toEqual([1])
+  await opened.close()
+})
+
+test('sentences from before there were codes: known ones become codes, others are read as they were written', async () => {
+  const old = `${name}_sentences`
+  const first = await databaseBefore('014', old)
+  await first.query(
+    "INSERT INTO site (id, name, time_zone) VALUES ('old', 'Old', 'UTC'); INSERT INTO camera (id, site_id, name, position, ignore_areas) VALUES ('cam', 'old', 'Cam', 0, '[]')"
+  )
+  const labels: [string, string][] = [
+    ['Edit hours Nights', 'Edit schedule Nights'],
+    ['Edit Quay edge', 'Edit Quay edge'],
+    ['Delete Quay edge', 'Delete Quay edge'],
+    ['Delete hours', 'Delete schedule'],
+    ['Change what it sets off', 'Change actions'],
+    ['Quay edge, as delivered', 'Quay edge, as delivered'],
+    ['Move a vertex of Quay edge', 'Move a vertex of Quay edge']
+  ]
+  for (const [label] of labels)
+    await first.query(
+      "INSERT INTO edit (site_id, camera_id, thing, thing_id, body, label, made_by, made_at) VALUES ('old', 'cam', 'detection', 'd', NULL, ?, 'I', 5)",
+      [label]
+    )
+  await first.query(
+    "INSERT INTO endpoint (site_id, id, body, version, changed_at) VALUES ('old', 'hook', ?, 1, 5)",
+    [
+      JSON.stringify({
+        id: 'hook',
+        name: 'The stand-in',
+        kind: 'webhook',
+        url: 'http://stand-in/hooks'
+      })
+    ]
+  )
+  for (const error of ['outside its own hours', 'the panel said no'])
+    await first.query(
+      "INSERT INTO delivery (kind, recipient, state, next_at, endpoint_id, endpoint, made_by, does, created_at, error) VALUES ('webhook', 'x', 'held', 0, 'hook', '{}', 'server', 'on', 0, ?)",
+      [error]
+    )
+  await first.end()
+
+  const opened = await Database.open(address, old)
+  const said = async (table: string, column: string): Promise<(Said | string)[]> =>
+    (await opened.rows<{ text: string }>(`SELECT ${column} AS text FROM ${table} ORDER BY id`)).map(
+      ({ text }) => saidOf(text)
+    )
+  const edits = await said('edit', 'label')
+  expect(edits.map(wordsOf)).toEqual(labels.map(([, now]) => now))
+  expect(edits.map((one) => typeof one)).toEqual([...Array<string>(6).fill('object'), 'string'])
+  expect(await said('delivery', 'error')).toEqual([
+    { code: 'actions.outsideSchedule' },
+    'the panel said no'
+  ])
+  expect((await readEndpoints(opened, 'old'))[0]!.endpoint).toMatchObject({
+    name: 'The stand-in',
+    url: 'http://simulator/hooks'
+  })
   await opened.close()
 })

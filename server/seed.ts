@@ -20,7 +20,7 @@ import { parseWith } from '../core/schema/parse.ts'
 interface DemoSite {
   site: { id: string; name: string }
   plan: unknown
-  /** What detections set off, by detection. */
+  /** Actions, by detection. */
   actions: Record<string, unknown>
   endpoints: unknown[]
   mail: unknown
@@ -211,7 +211,7 @@ interface DemoDevice {
   account?: { username: string; password: string }
 }
 
-/** The demo site's devices at the addresses where their stand-ins are now; those that were removed stay away. */
+/** The demo site's devices at the addresses where their simulators are now; those that were removed stay away. */
 export async function seedDevices(
   database: Database,
   devices: Devices,

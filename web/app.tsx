@@ -1,3 +1,4 @@
+import { roles } from '../core/messages/en/accounts.ts'
 import { problemWords } from '../core/messages/errorWords.ts'
 import { common } from '../core/messages/en/common.ts'
 import { app as msg } from '../core/messages/en/app.ts'
@@ -65,7 +66,7 @@ export function App(): ReactNode {
   )
 }
 
-const nowhere = <EmptyPlace name={msg.nothingHere} path="" what={msg.thereIsNoPlaceAt} then={[]} />
+const nowhere = <EmptyPlace name={msg.nothingHere} path="" what={msg.noPageAtThis} then={[]} />
 
 function InstallersPlaces(): ReactNode {
   return (
@@ -97,7 +98,12 @@ function WatchersPlaces({ role }: { role: Role }): ReactNode {
       <Route
         path="*"
         element={
-          <EmptyPlace name={msg.notForYou} path="" what={msg.asYouHaveToDo(role)} then={[]} />
+          <EmptyPlace
+            name={msg.noAccess}
+            path=""
+            what={msg.yourRoleIsThis(roles[role])}
+            then={[]}
+          />
         }
       />
     </Routes>

@@ -16,10 +16,10 @@ import {
 import { Database } from '../../server/database.ts'
 import { cookieOf } from '../../server/testing/session.ts'
 import { startMariaDb } from '../../server/launch/mariadb.ts'
-import { announcementOf } from '../../standins/announcement.ts'
-import { startPages } from '../../standins/pages.ts'
-import { Contacts } from '../../standins/contacts.ts'
-import { Station } from '../../standins/station.ts'
+import { announcementOf } from '../../simulators/announcement.ts'
+import { startPages } from '../../simulators/pages.ts'
+import { Contacts } from '../../simulators/contacts.ts'
+import { Station } from '../../simulators/station.ts'
 import { median, say } from '../say.ts'
 import { parseWith } from '../../core/schema/parse.ts'
 
@@ -192,7 +192,7 @@ async function benchQueue(): Promise<void> {
   }
 }
 
-/** Five detections, of which each trigger sets off two webhooks and the station. */
+/** Five detections, of which each trigger calls two webhooks and the station. */
 async function fill(database: Database): Promise<void> {
   await database.run(
     "INSERT INTO site (id, name, time_zone, inputs) VALUES ('site', 'Load', 'Europe/London', '[]')"

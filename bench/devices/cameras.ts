@@ -2,8 +2,8 @@ import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { demoPlay } from '../../demo/scenes.ts'
-import { Device } from '../../standins/camera/device.ts'
-import { readModels } from '../../standins/camera/model.ts'
+import { Device } from '../../simulators/camera/device.ts'
+import { readModels } from '../../simulators/camera/model.ts'
 
 /**
  * Many simulated cameras as one process: `cameras.ts COUNT`. Says their addresses in one line; told

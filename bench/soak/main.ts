@@ -44,7 +44,7 @@ function kinds(server: ChildProcess): Map<string, number> {
       const stat = readFileSync(`/proc/${pid}/stat`, 'utf8')
       const parent = Number(stat.slice(stat.lastIndexOf(')') + 2).split(' ')[1])
       const command = readFileSync(`/proc/${pid}/cmdline`, 'utf8')
-      if (parent === server.pid && command.includes('standins/main.ts'))
+      if (parent === server.pid && command.includes('simulators/main.ts'))
         found.set('simulators', Number(pid))
       if (parent === server.pid && /mariadbd/.test(command)) found.set('database', Number(pid))
     } catch {
@@ -102,7 +102,7 @@ export async function benchSoak(minutes: number): Promise<void> {
     const walking = (async () => {
       for (let n = 0; !ended.signal.aborted; n++) {
         await walker.goto(base + PLACES[n % PLACES.length]).catch(() => {})
-        // One trigger now and then, which sets off what is linked; alarms are closed again.
+        // One trigger now and then, which runs what is linked; alarms are closed again.
         await walker
           .evaluate(async (key) => {
             const post = (path: string, body: object): Promise<Response> =>

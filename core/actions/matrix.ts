@@ -5,7 +5,7 @@ import type { Actions, Endpoint } from '../formats/actions.ts'
 import type { Detection } from '../formats/plan.ts'
 import { SEVERITIES } from '../kinds/parts.ts'
 
-/** A crossing of a detection and something that it could set off. */
+/** A cell of the matrix: a detection and an action. */
 export interface Crossing {
   linked: boolean
   /** The share of the armed hours in which it can act, over the year ahead; null: the detection is never armed. */

@@ -119,7 +119,7 @@ describe('what follows from a trigger', () => {
     )
   })
 
-  test('in the quiet time after acting nothing is set off, and again from its end on', () => {
+  test('in the pause after actions ran none run, and again from its end on', () => {
     const quiet = actions({ links, quietSeconds: 60 })
     const after = (seconds: number) =>
       planDeliveries({ ...occasion, lastActedAt: occasion.instant - seconds * 1000 }, quiet, site)

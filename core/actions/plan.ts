@@ -10,7 +10,7 @@ import {
 import { type Schedule, type SitePosition } from '../formats/plan.ts'
 import { SEVERITIES, type Severity } from '../kinds/parts.ts'
 
-/** What triggers can set off on a site, and what is known of it. */
+/** The actions of a site, and what is known of them. */
 export interface SiteActions {
   endpoints: readonly Endpoint[]
   hours: EndpointHours
@@ -46,16 +46,16 @@ export interface Occasion {
   instant: number
   /** The trigger's own (tamper), or else the detection's. */
   severity: Severity
-  /** When the detection last set off its actions; null: never. */
+  /** When the detection last ran its actions; null: never. */
   lastActedAt: number | null
-  /** Endpoints that the camera sets off itself: outputs of its own, with this detection linked on the device. */
+  /** Endpoints that the camera runs itself: outputs of its own, with this detection linked on the device. */
   byCamera: ReadonlySet<string>
   /** Endpoints that are not to act this time, by id. */
   withheld?: ReadonlySet<string>
 }
 
 export interface PlannedDelivery {
-  /** As it is set now: a later edit must not change what this trigger sets off. */
+  /** As it is set now: a later edit must not change the actions of this trigger. */
   endpoint: Endpoint
   by: 'server' | 'camera'
   /** Milliseconds after the trigger before it can be made: pictures after it have to exist. */
@@ -87,7 +87,7 @@ function heldBack(
 
 /**
  * What follows from a trigger: one delivery for each link, also for those that are held back, so that it can be seen
- * why nothing came. During the quiet time after earlier actions nothing is set off: an empty list.
+ * why nothing came. During the pause after earlier actions none run: an empty list.
  */
 export function planDeliveries(
   occasion: Occasion,

@@ -6,7 +6,7 @@ import { stretchesOf, type HoursByDay } from './stretches.ts'
 const DAY = 24 * 60 * 60_000
 const WEEKS = 52
 
-/** How the hours of a detection and of what it sets off meet, as a mean over a year ahead. */
+/** How the schedules of a detection and of its actions meet, as a mean over a year ahead. */
 export interface Coverage {
   /** Minutes a week in which the detection is armed. */
   armed: number

@@ -1,7 +1,7 @@
 import { parseArgs, type ParseArgsConfig } from 'node:util'
 import { InputError } from '../errors.ts'
 import { errorWords } from '../messages/errorWords.ts'
-import type { Said } from '../messages/said.ts'
+import { said, type Said } from '../messages/said.ts'
 import { wordsOf } from '../messages/words.ts'
 
 /** The command was called wrongly: exit code 2. Whoever called it reads it, so that its message is in words. */
@@ -45,7 +45,7 @@ export async function runCommand(main: (args: string[]) => Promise<void> | void)
       error instanceof UsageError ||
       (error as NodeJS.ErrnoException).code === 'ENOENT'
     process.stderr.write(
-      `${known ? `error: ${errorWords(error)}` : ((error as Error).stack ?? String(error))}\n`
+      `${known ? wordsOf(said('cli.error', errorWords(error))) : ((error as Error).stack ?? String(error))}\n`
     )
     process.exitCode = error instanceof UsageError ? 2 : 1
   }

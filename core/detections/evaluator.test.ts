@@ -110,7 +110,7 @@ describe('evaluator', () => {
     )
   })
 
-  test('a hold-off longer than the clip leaves at most one trigger; none leaves them all', () => {
+  test('a re-trigger delay longer than the clip leaves at most one trigger; none leaves them all', () => {
     fc.assert(
       fc.property(rows, detections, (list, wanted) => {
         const tracks = tracksFromRows(list, 10)

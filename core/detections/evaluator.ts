@@ -36,7 +36,7 @@ export interface Observation {
 export interface Probe {
   detection: string
   target?: number
-  /** All triggers of the detection, when only some targets' rows are given: the hold-off runs from any of them. */
+  /** All triggers of the detection, when only some targets' rows are given: the re-trigger delay runs from any of them. */
   known?: readonly Trigger[]
   see(observation: Observation): void
 }
@@ -177,7 +177,7 @@ export class Evaluator {
         const s = sightings[k]!
         if (this.probe?.known) this.noteKnown(gates, s)
         const fired = run.look(s.record.states[d], s)
-        // Before the trigger is noted: the ladder shows the hold-off as it stood.
+        // Before the trigger is noted: the ladder shows the re-trigger delay as it stood.
         if (!run.together) this.show(running[d]!, run, d, s, fired !== undefined)
         if (fired === undefined) continue
         gates.noteTrigger(time)

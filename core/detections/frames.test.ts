@@ -253,7 +253,7 @@ describe('tamper', () => {
   })
 })
 
-describe('signal loss', () => {
+describe('video loss', () => {
   const lost = (gone: [number, number], length: number) => {
     const m = moving(times(length, 0))
     m.fresh.fill(0, gone[0] - 1, gone[1])

@@ -3,7 +3,7 @@ import type { TamperCause } from '../formats/plan.ts'
 import { atLeast } from '../geometry/shapes.ts'
 import type { GateReading, Moment } from './types.ts'
 
-/** What a frame set off, besides the moment. */
+/** What a frame triggered, besides the moment. */
 export interface FrameTrigger {
   target?: number
   cause?: TamperCause

@@ -64,7 +64,7 @@ export class Gates {
     )
   }
 
-  /** The gates that look at the moment: hold-off, armed. */
+  /** The gates that look at the moment: re-trigger delay, armed. */
   passMoment(time: number, instant: number): boolean {
     return (
       this.holdOffPasses(time) &&
@@ -78,7 +78,7 @@ export class Gates {
     return !armInput || isSet(this.inputs, armInput.input, instant) !== armInput.inverted
   }
 
-  /** A trigger of the detection was let out; the hold-off runs from here. */
+  /** A trigger of the detection was let out; the re-trigger delay runs from here. */
   noteTrigger(time: number): void {
     this.lastTrigger = time
   }

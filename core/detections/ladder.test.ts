@@ -49,7 +49,7 @@ const walk = (...rows: number[]) =>
 const rung = (ladder: ReturnType<typeof explain>, gate: string) =>
   ladder?.readings.find((r) => r.gate === gate)
 
-describe('gate ladder', () => {
+describe('ladder of conditions', () => {
   test('of a trigger: each gate with what it measured against what, at the trigger’s frame', () => {
     const setting = make({
       classes: ['person'],
@@ -175,7 +175,7 @@ describe('gate ladder', () => {
     expect(of('share')!.best.margin).toBeCloseTo(-1 / 3, 9)
   })
 
-  test('one target’s trace knows of the hold-off that others set off', () => {
+  test('one target’s trace knows of the re-trigger delay that others started', () => {
     const setting = make({ holdOffSeconds: 5 })
     const rows = (id: number, ...over: number[]) =>
       over.map((n, i): TargetRow => ({

@@ -162,7 +162,7 @@ export function rowsOf(tracks: Tracks, target: number): Tracks {
  * best moment, and each gate over the target's time.
  *
  * @param at frame of the moment asked about; left out: the target's first trigger, or its best moment
- * @param known the detection's triggers, if they have been evaluated already; saves doing so for the hold-off
+ * @param known the detection's triggers, if they have been evaluated already; saves doing so for the re-trigger delay
  * @returns null when the target or the detection has no row there (a disabled detection has none)
  */
 export function explain(

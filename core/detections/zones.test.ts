@@ -202,7 +202,7 @@ describe('intrusion of at least N', () => {
     ])
   })
 
-  test('armed and hold-off are asked of the moment: it waits for them', () => {
+  test('armed and re-trigger delay are asked of the moment: it waits for them', () => {
     const schedules = [
       {
         id: 's',
@@ -392,7 +392,7 @@ describe('the ladder of zones', () => {
     })
   })
 
-  test('who only brushed it is stopped by the body share; who was never near has none of it in', () => {
+  test('who only brushed it is stopped by the overlap; who was never near has none of it in', () => {
     expect(ladder({ kind: 'entry' }, walk([0, 0.3, 0])).sentence).toEqual(
       'Overlap not met: 30% in the zone at 0.1 s, needs at least 50%.'
     )

@@ -8,7 +8,7 @@ import { writeHours } from '../formats/onvif/hours.ts'
 import { WEEKDAYS, type Schedule } from '../formats/plan.ts'
 
 /**
- * How an output is set on its device (docs/device-extension.md): what it does when it is set off, its own hours, and the
+ * How an output is set on its device (docs/device-extension.md): what it does when it runs, its own schedule, and the
  * rules that set it off there, so that the camera acts without the server.
  */
 export interface OutputSetting {
@@ -30,7 +30,7 @@ const settingsOf: {
   buzzer: buzzerSettings
 }
 
-/** What an output does when it is set off, as items. */
+/** What an output does when it runs, as items. */
 export const outputSettings = (endpoint: OutputEndpoint): Record<string, string> =>
   settingsOf[endpoint.kind](endpoint as never)
 

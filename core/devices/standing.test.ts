@@ -76,7 +76,7 @@ describe('how a detection stands, by plan, what was sent, and what is held', () 
     )
   })
 
-  test('settings that another door takes are named with that door', () => {
+  test('settings that another route takes are named with that route', () => {
     const d = line({ confirmSeconds: 2 })
     const poor = channel({
       abilities: [

@@ -78,7 +78,7 @@ function stateOf(
 /**
  * How a camera's detection stands on one of its channels.
  *
- * @param others the camera's other channels that are used: other doors to its settings
+ * @param others the camera's other channels that are used: other routes to its settings
  */
 export function standingOf(
   d: Detection,
@@ -116,7 +116,7 @@ export const unmanagedOf = (detections: readonly Detection[], channel: Channel):
 export const isOpen = ({ state }: ChannelDetection): boolean =>
   state === 'missing' || state === 'differs' || state === 'drifted'
 
-/** How many changes a device waits for: those of its channels, and outputs that it should set off by itself. */
+/** How many changes a device waits for: those of its channels, and outputs that it should switch by itself. */
 export const changesOfDevice = ({
   channels,
   outputs

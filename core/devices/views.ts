@@ -26,7 +26,7 @@ export const isReachable = (state: DeviceState): boolean =>
 
 /** What the device cannot hold as it is wanted. */
 export interface ChannelLoss extends Loss {
-  /** The other door that can: the name of the device; null: none. */
+  /** The other route that can: the name of the device; null: none. */
   elsewhere: string | null
 }
 
@@ -48,14 +48,14 @@ export interface ChannelDetection {
   differences: Difference[]
   /** Said before anything is sent. */
   losses: ChannelLoss[]
-  /** The other door that can do the kind, when this one cannot; null: none. */
+  /** The other route that can do the kind, when this one cannot; null: none. */
   elsewhere: string | null
 }
 
 /** A rule on the device that the plan knows nothing of. */
 export interface UnmanagedRule {
   name: string
-  /** Null for a type that no kind has; it cannot be taken over. */
+  /** Null for a type that no kind has; it cannot be imported. */
   kind: DetectionKind | null
 }
 
@@ -64,7 +64,7 @@ export interface ChannelView {
   token: string
   name: string
   camera: string | null
-  /** Whether the plan is sent through this door. */
+  /** Whether the plan is sent through this route. */
   used: boolean
   abilities: RuleAbility[]
   /** Rules of all types together, at most; null: it does not say. */

@@ -21,7 +21,7 @@ export * from '../actions/kinds/relay.ts'
 export * from '../actions/kinds/popup.ts'
 
 /**
- * Alarm actions: what a trigger can set off (endpoints: an output, a message, a recording), and what a detection sets off
+ * Alarm actions: what a trigger can run (endpoints: an output, a message, a recording), and what a detection runs
  * (its links, and what becomes of the alarm). One schema per kind, the schema is the type.
  */
 
@@ -59,9 +59,9 @@ export const isOutput = (endpoint: Endpoint): endpoint is OutputEndpoint => 'out
 export const PRIORITIES = ['low', 'normal', 'high'] as const
 export type Priority = (typeof PRIORITIES)[number]
 
-/** What a detection sets off, and what becomes of its alarms. */
+/** The actions of a detection, and what becomes of its alarms. */
 export const ActionsSchema = v.strictObject({
-  /** Endpoints that a trigger sets off. */
+  /** Endpoints that a trigger runs. */
   links: v.optional(
     v.pipe(
       v.array(id, coded('formats.mustBeAListOf8')),
@@ -100,7 +100,7 @@ export const ActionsSchema = v.strictObject({
   groupSeconds: v.optional(within(0, 86400, ' s'), 60),
   /** Links that may be silent in a part of the armed hours: somebody has said that it is meant so. */
   accepted: v.optional(v.array(id, coded('formats.mustBeAListOf8')), []),
-  /** For so many seconds after actions were set off, further triggers set off none; they are kept and counted. */
+  /** For so many seconds after actions ran, further triggers run none; they are kept and counted. */
   quietSeconds: v.optional(within(0, 86400, ' s'), 0)
 })
 export type Actions = v.InferOutput<typeof ActionsSchema>

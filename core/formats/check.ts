@@ -85,7 +85,7 @@ const ExpectSchema = v.variant(
   coded('formats.mustExpectATriggerOr')
 )
 
-/** What the trigger must set off, or must not: an endpoint's hours, a link. */
+/** The actions that the trigger must run, or must not: an endpoint's hours, a link. */
 const EffectSchema = v.strictObject({
   endpoint: id,
   acts: v.boolean(coded('input.mustBeTrueOrFalse')),

@@ -237,7 +237,7 @@ describe('the JSON Schema in docs/', () => {
 })
 
 describe('measured scenes and arm inputs', () => {
-  test('sizes in metres need a measured scene', () => {
+  test('sizes in metres need a calibrated scene', () => {
     expect(() => readPlan(withDetection({ size: { minMetres: 0.9 } }))).toThrowWords(
       '$.cameras[0].detections[0].size: is in metres, but the camera is not calibrated; give $.cameras[].scene, or use min and max'
     )

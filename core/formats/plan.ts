@@ -76,7 +76,7 @@ const timeZone = v.pipe(
   }, coded('formats.mustBeATimeZone'))
 )
 
-/** A measured scene: how the camera hangs and looks (core/scene/camera.ts). */
+/** A calibrated scene: how the camera hangs and looks (core/scene/camera.ts). */
 export const SceneSchema = v.strictObject({
   height: number(0.1, 200, ' m'),
   tilt: number(-30, 90, '°'),

@@ -44,7 +44,7 @@ export const targetGates = {
     v.strictObject({
       min: v.optional(FrameSizeSchema),
       max: v.optional(FrameSizeSchema),
-      /** Instead of frames, on a measured scene: metres of an upright target's height. */
+      /** Instead of frames, on a calibrated scene: metres of an upright target's height. */
       minMetres: v.optional(number(0, 20, ' m')),
       maxMetres: v.optional(number(0, 20, ' m'))
     })

@@ -64,7 +64,7 @@ export type StayDetection = Extract<Detection, { dwellSeconds: unknown; atLeast:
 /** Detections with a line or a zone. */
 export type ShapeDetection = Extract<Detection, { line: unknown } | { zone: unknown }>
 
-/** Whether a detection asks for a size in metres, which only a measured scene can tell. */
+/** Whether a detection asks for a size in metres, which only a calibrated scene can tell. */
 export const isInMetres = (d: Detection): boolean =>
   'size' in d && (d.size?.minMetres !== undefined || d.size?.maxMetres !== undefined)
 

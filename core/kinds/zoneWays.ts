@@ -12,7 +12,7 @@ import {
 import { boxesOf, groundOf, type Ground, type Stage, type Way } from '../proving/stage.ts'
 import type { ZoneDetection } from './schemas.ts'
 
-/** Ways over the ground that do to a zone what is asked: found by trying them on the measured scene. */
+/** Ways over the ground that do to a zone what is asked: found by trying them on the calibrated scene. */
 
 export interface ZoneWays {
   /** In, to the place where most of the body is in the zone, and out again. */

@@ -218,7 +218,7 @@ export function dwells(
   })
 }
 
-/** Two, one after the other: within the hold-off one trigger, after it two. */
+/** Two, one after the other: within the re-trigger delay one trigger, after it two. */
 export function holdOff(
   at: Walks,
   d: Walks['d'],
@@ -229,7 +229,7 @@ export function holdOff(
   const first = at.walk(main.way)
   const moment = at.moment(first, main.direction) ?? 0
   const gone = boxesOf(at.stage.tracksOf(first), 1).at(-1)?.time ?? first.seconds
-  // The second one must be gone before the hold-off has passed: who is still over then triggers late.
+  // The second one must be gone before the re-trigger delay has passed: who is still over then triggers late.
   for (const [side, gap, times] of [
     ['outside', d.holdOffSeconds - (gone - moment) - 0.5, 1],
     ['inside', d.holdOffSeconds + 1.5, 2]

@@ -15,7 +15,7 @@ import { isFrameKind, type Detection, type TamperCause } from '../formats/plan.t
 import { score, type Score } from './score.ts'
 import type { Severity } from '../kinds/parts.ts'
 
-/** What a trigger was expected to set off, and what it does. */
+/** The actions expected of a trigger, and those that run. */
 export interface EffectSeen {
   endpoint: string
   name: string
@@ -74,7 +74,7 @@ const asLive = (check: Check): Check =>
       }
 
 /**
- * Whether what was expected came, and nothing else, and set off what it must; with the gates at the
+ * Whether what was expected came, and nothing else, and ran its actions; with the gates at the
  * moment that matters.
  */
 export function judge(

@@ -174,7 +174,7 @@ test('the likely cause: nobody seen, a gate, or what readiness found about the c
     sentence: said('why.noPart', said('why.isOverLine'))
   })
   const unsent = said('readiness.offline', 'Slipway')
-  expect(likelyCause(null, [])).toSay('The camera reported nobody: is the walk in its picture?')
+  expect(likelyCause(null, [])).toSay('The camera reported no target: is the walk in its picture?')
   expect(likelyCause(ladder(false), [unsent])).toEqual('No part of the target was over the line.')
   expect(likelyCause(ladder(true), [unsent])).toSay(
     /should have triggered at 1\.9 s.*Slipway can’t be reached/

@@ -153,7 +153,7 @@ describe('armed', () => {
 })
 
 describe('linked', () => {
-  test('nothing-linked: the fix links the usual actions, where there are some', () => {
+  test('nothing-linked: the fix links the default actions, where there are some', () => {
     const of = (usual: string[]) =>
       facts([linked(lineD(), [])], { usual: actions({ links: usual }) })
     const [f] = found(of(['popup', 'gone']), 'nothing-linked') as [Finding]
@@ -192,7 +192,7 @@ describe('linked', () => {
         severity: 'blocking',
         camera: 'gate',
         shared: ['gate', 'yard'],
-        sentence: 'Pop-up can’t act: it has no recipient.'
+        sentence: 'Pop-up can’t run: it has no recipient.'
       }
     ])
     expect(readinessOf(of({ missing: 'x' })).cameras.map((c) => c.steps.linked)).toEqual([
@@ -234,7 +234,7 @@ describe('linked', () => {
     for (const fix of [f.fix, f.orElse]) expect(found(fixed(partly, fix), 'hours-miss')).toEqual([])
     expect(
       found(of({ schedule: 'lights' }, { schedule: 'noon' }), 'hours-miss')[0]!.sentence
-    ).toEqual('Strobe never acts for One: Noon and Lights don’t overlap.')
+    ).toEqual('Strobe never runs for One: Noon and Lights don’t overlap.')
     expect(
       found(of({ schedule: undefined }, { schedule: 'lights' }), 'hours-miss')[0]!.fix
     ).toMatchObject({ words: 'Follow all the time', endpoint: { schedule: undefined } })

@@ -11,7 +11,7 @@ export interface DeviceRoute {
   losses: Loss[]
 }
 
-/** The doors that can hold a detection. */
+/** The routes that can hold a detection. */
 export const routesOf = (
   camera: CameraFacts,
   d: Detection,
@@ -27,7 +27,7 @@ export const routesOf = (
 /** Whether the kind is one that a device does at all. */
 export const isRule = (d: Detection): boolean => ruleTypeOf(d.kind) !== undefined
 
-/** Losses that no other used door makes good. */
+/** Losses that no other used route makes good. */
 export function realLosses(doors: readonly DeviceRoute[]): { door: DeviceRoute; loss: Loss }[] {
   const seen = new Set<string>()
   return doors

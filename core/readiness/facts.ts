@@ -16,11 +16,11 @@ export interface DeviceFacts {
   state: DeviceState
   /** Seconds by which its clock is ahead. */
   clockAhead: number | null
-  /** Outputs that the device should set off by itself and is not set up for yet, by name. */
+  /** Outputs that the device should switch by itself and is not set up for yet, by name. */
   outputsWaiting: readonly string[]
 }
 
-/** Something that triggers can set off. */
+/** An action that triggers can run. */
 export interface EndpointFacts {
   endpoint: Endpoint
   /** Why it cannot act as it stands. */
@@ -52,9 +52,9 @@ export interface CameraFacts {
   /** Null: the scene has not been measured. */
   pose: CameraPose | null
   detections: readonly Detection[]
-  /** What detections set off, by detection; left out: nothing. */
+  /** Actions of detections, by detection; left out: none. */
   actions: ReadonlyMap<string, Actions>
-  /** All doors to its analysis, used or not. */
+  /** All routes to its analysis, used or not. */
   channels: readonly ChannelFacts[]
   clips: readonly ClipFacts[]
   /** How far each detection is proven, by detection. */

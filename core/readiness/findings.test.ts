@@ -187,7 +187,7 @@ describe('what the device can do', () => {
     )
   })
 
-  test('kind-unsupported: on no door that is used; through one that is not, the fix opens it', () => {
+  test('kind-unsupported: on no route that is used; through one that is not, the fix opens it', () => {
     const d = lineD()
     const poor = channel({ abilities: [ability('tt:TamperDetector')] })
     const recorder = channel({ device: 'rec', deviceName: 'Recorder', token: 'c1', used: false })
@@ -251,7 +251,7 @@ describe('what the device can do', () => {
     expect(found(facts([camera([d])]), 'not-held')).toEqual([])
   })
 
-  test('wrong-door: another door reaches it, and is not used', () => {
+  test('wrong-door: another route reaches it, and is not used', () => {
     const d = lineD({ confirmSeconds: 1 })
     const poor = channel({
       abilities: [ability('tt:LineDetector', { parameters: ['Sensitivity', 'ClassFilter'] })]
@@ -434,7 +434,7 @@ describe('what is drawn, beside what the clips show', () => {
     expect(found(seen(lineD(), [across]), 'target-too-large')).toEqual([])
   })
 
-  test('target-too-small: below 25 pixels a metre at the far end of a measured scene', () => {
+  test('target-too-small: below 25 pixels a metre at the far end of a calibrated scene', () => {
     const pose = { height: 6, tilt: 20, fieldOfView: 50, aspect: 16 / 9 }
     expect(
       found(

@@ -118,7 +118,7 @@ function clipLine(line: readonly P[]): P[] {
   return stretches.reduce((a, b) => (length(b) > length(a) ? b : a))
 }
 
-/** Size frames on the other picture, so many times as high and as wide. Metres stay. */
+/** Size limits on the other picture, so many times as high and as wide. Metres stay. */
 export function scaledSize<D extends Detection>(d: D, high: number, wide: number): D {
   if (!('size' in d) || !d.size) return d
   const frame = (f: { w: number; h: number }): { w: number; h: number } => ({

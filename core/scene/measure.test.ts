@@ -193,7 +193,7 @@ describe('measuring from a rectangle on the ground', () => {
   })
 })
 
-describe('on a measured scene', () => {
+describe('on a calibrated scene', () => {
   const [pose] = cameras as [CameraPose]
 
   test('ground and height of what OpenCV projects are found again', () => {

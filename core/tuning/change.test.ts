@@ -65,7 +65,7 @@ describe('what would have to change, on clips with known answers', () => {
     })
   const tracks = tracksFromRows(walk(), 10)
 
-  test('body share: of 6 rows of the body 3 come over, so that half would do and 51 % does not', () => {
+  test('overlap: of 6 rows of the body 3 come over, so that half would do and 51 % does not', () => {
     expect(fires(line({ sensitivity: 40 }), tracks)).toBe(false)
     const change = by(ask(line({ sensitivity: 40 }), tracks), 'share')!
     // Found by trying every sensitivity.
@@ -159,7 +159,7 @@ describe('what would have to change, on clips with known answers', () => {
     ).toEqual([['09:00', '09:05']])
   })
 
-  test('hold-off depends on the others: the second within 5 s of the first', () => {
+  test('re-trigger delay depends on the others: the second within 5 s of the first', () => {
     const two = tracksFromRows(
       [...walk({ id: 1 }), ...walk({ id: 2, x: 0.7, from: 0.1, seconds: 7 })],
       10

@@ -60,7 +60,7 @@ function trialOf(
   { setting, tracks, target }: WhatIf,
   d: Detection
 ): { fires: (changed: Detection, schedule?: Schedule) => boolean } {
-  // Hold-off and numbers together depend on other targets as well.
+  // Re-trigger delay and numbers together depend on other targets as well.
   const alone = d.holdOffSeconds === 0 && !('atLeast' in d && d.atLeast > 1)
   const own = rowsOf(tracks, target)
   return {

@@ -50,7 +50,7 @@ const tracks = tracksFromRows(
   10
 )
 
-describe('size frames fitted to a clip', () => {
+describe('size limits fitted to a clip', () => {
   const sizes = sizesIn(detection(), tracks)
   const fit = fitSizes(sizes, ['person'])!
 
@@ -86,7 +86,7 @@ describe('size frames fitted to a clip', () => {
     expect(fired(['vehicle'])).toEqual([])
   })
 
-  test('on a measured scene in metres too; nobody at the shape: nothing to fit to', () => {
+  test('on a calibrated scene in metres too; nobody at the shape: nothing to fit to', () => {
     const measured = fitSizes(
       sizesIn(detection(), tracks, { height: 4, tilt: 15, fieldOfView: 45, aspect: 16 / 9 }),
       ['person']

@@ -13,7 +13,7 @@ export interface SeenSize {
   foot: number
   w: number
   h: number
-  /** Height in metres on a measured scene; null: not known there. */
+  /** Height in metres on a calibrated scene; null: not known there. */
   metres: number | null
   /** At the detection's shape: there its size decides. */
   atShape: boolean
@@ -68,7 +68,7 @@ export function sizesIn(
 /** Room left around what was seen: people differ, and a clip does not show them all. */
 const ROOM = 1.25
 
-/** Frames, and on a measured scene heights, between which the wanted targets of the clips lie. */
+/** Frames, and on a calibrated scene heights, between which the wanted targets of the clips lie. */
 export interface FittedSizes {
   targets: number
   min: { w: number; h: number }
@@ -80,7 +80,7 @@ export interface FittedSizes {
 const round = (v: number, to: number): number => Math.round(v * to) / to
 
 /**
- * Size frames that let through what was seen of the wanted classes at the shape, with some room: each frame a quarter
+ * Size limits that let through what was seen of the wanted classes at the shape, with some room: each frame a quarter
  * beyond the smallest and the largest target, of which one place in fifty may be off.
  *
  * @returns null when no wanted target was at the shape

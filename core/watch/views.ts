@@ -9,6 +9,6 @@ export interface WatchView {
     detections: Detection[]
     /** A device shows it. */ live: boolean
   }[]
-  /** Whom an alarm can be handed to. */
+  /** Whom an alarm can be assigned to. */
   people: string[]
 }

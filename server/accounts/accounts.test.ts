@@ -356,7 +356,7 @@ describe('accounts', () => {
     expect((await t.ask('DELETE', `/api/accounts/${first.id}`)).status).toBe(409)
   })
 
-  test('the audit list has words for everything that can be changed', () => {
+  test('the audit log has words for everything that can be changed', () => {
     const changing = t.app.routes
       .filter((r) => !/^(GET|HEAD|OPTIONS)$/.test(r.method))
       .map((r) => `${r.method} ${r.url}`)
@@ -373,7 +373,7 @@ describe('accounts', () => {
     expect(auditWords('POST /api/accounts', 403)).toBe('Added an account: not allowed')
   })
 
-  test('the audit list says who came in and what accounts did, also what was refused', async () => {
+  test('the audit log says who came in and what accounts did, also what was refused', async () => {
     const operator = await t.as('operator')
     await t.ask(
       'POST',

@@ -15,7 +15,7 @@ interface Noted {
 }
 
 /**
- * The audit list: sign-ins, and everything that accounts changed or tried to. Nothing takes an
+ * The audit log: sign-ins, and everything that accounts changed or tried to. Nothing takes an
  * entry away but its age.
  */
 export class Audit {

@@ -25,16 +25,16 @@ const post = async (
   return { status: answer.status, body: inWords(await answer.json()) }
 }
 
-describe('what can be set off', () => {
+describe('actions', () => {
   test('made, changed under its version, deleted and brought back; a test of other settings counts no more', async () => {
     const put = (version: number, more: object = {}) =>
       t.ask('PUT', '/api/endpoints/second', { version, endpoint: { ...popup, ...more } })
     expect(await put(0)).toMatchObject({ status: 200, body: { version: 1, testedAt: null } })
     expect((await t.ask('POST', '/api/endpoints/second/test')).body.message).toBe(
-      'nobody has Wardoptic open'
+      'Wardoptic is not open in any browser'
     )
     expect((await view()).endpoints.find((e) => e.endpoint.id === 'second')).toMatchObject({
-      testError: 'nobody has Wardoptic open',
+      testError: 'Wardoptic is not open in any browser',
       testedAt: expect.any(Number)
     })
     expect((await put(1, { name: 'Renamed' })).body).toMatchObject({
@@ -284,7 +284,7 @@ describe('the site', () => {
         })
       ).body.hasPassword
     ).toBe(true)
-    // What is asked to be encrypted is never sent in the clear: the stand-in has no STARTTLS.
+    // What is asked to be encrypted is never sent in the clear: the simulator has no STARTTLS.
     expect((await t.ask('POST', '/api/endpoints/duty-mail/test')).body.message).toMatch(/STARTTLS/i)
     expect(
       (

@@ -71,7 +71,7 @@ function textOf(bytes: Buffer): string {
   }
 }
 
-/** What triggers set off: reading and saving all that the places Arming and Actions edit. */
+/** Actions: reading and saving all that the places Arming and Actions edit. */
 export function actionsRoutes(
   app: Api,
   { database, devices, heartbeats, encryption, test }: ActionsParts

@@ -58,7 +58,7 @@ const settled = (id: number) =>
   }, 40)
 
 describe('a trigger that is sent', () => {
-  test('is answered once it is kept with all that it sets off, and taken once under its sender’s key', async () => {
+  test('is answered once it is stored with all its deliveries, and taken once under its sender’s key', async () => {
     await endpoint(hook)
     await link('path-crossing', { links: ['hook', 'floodlight'] })
     const { body, status } = await send('path-crossing', { key: 'same', direction: 'leftToRight' })
@@ -247,7 +247,7 @@ describe('the monitoring station', () => {
   }, 30_000)
 })
 
-describe('from a clip run as live', () => {
+describe('from a replayed clip', () => {
   const run = async (): Promise<any> => {
     const [clip] = (await t.ask('GET', '/api/cameras/slipway')).body.clips
     const { body } = await t.ask('POST', `/api/clips/${clip.id}/runs`, { speed: 1000 })
@@ -374,7 +374,7 @@ describe('what others than installers are told', () => {
     await endpoint({ id: 'shown', name: 'Shown', kind: 'popup', sound: 'none' })
     // Only somebody who may not act has it open.
     expect((await t.ask('POST', '/api/endpoints/shown/test')).body.message).toBe(
-      'nobody has Wardoptic open'
+      'Wardoptic is not open in any browser'
     )
     const operator = await open('operator')
     const test = t.ask('POST', '/api/endpoints/shown/test')

@@ -44,7 +44,7 @@ export interface Ingested {
   again: boolean
 }
 
-/** How long a camera may take to say that it has set off its own output. */
+/** How long a camera may take to report that it has switched its own output. */
 const CAMERA_WITHIN_MS = 15_000
 
 interface AlarmRow {
@@ -55,7 +55,7 @@ interface AlarmRow {
 }
 
 /**
- * Takes a trigger: the trigger, its alarm and all that it sets off are written in the transaction of the caller, all or
+ * Takes a trigger: the trigger, its alarm and all its deliveries are written in the transaction of the caller, all or
  * nothing. Triggers of one detection are taken one after the other.
  *
  * @param names of devices and cameras, for what people read

@@ -6,8 +6,8 @@ import { wordsOf } from '../../core/messages/words.ts'
 import type { Said } from '../../core/messages/said.ts'
 import type { AlarmView, EvidenceView, SiteActionsView } from '../../core/api.ts'
 import type { DeviceView, SendingView } from '../../core/devices/views.ts'
-import type { Device } from '../../standins/camera/device.ts'
-import { TestDevices, asAdded } from '../../standins/testing/testDevices.ts'
+import type { Device } from '../../simulators/camera/device.ts'
+import { TestDevices, asAdded } from '../../simulators/testing/testDevices.ts'
 import { eventually, startTestApp, type TestApp } from '../testing/testApp.ts'
 
 /** Simulated devices, the real server: a scene moves, and everything follows. */
@@ -91,7 +91,7 @@ const byKind = (a: AlarmView) =>
   Object.fromEntries([...a.deliveries].reverse().map((d) => [d.kind, d]))
 
 describe('a rule fires on a camera', () => {
-  test('the plan is sent with the outputs that the camera sets off itself; only then it is said so', async () => {
+  test('the plan is sent with the outputs that the camera switches itself, and only then shown so', async () => {
     await link('slipway', 'quay-edge', ['strobe-mast', 'voice-mast', 'floodlight', 'record'])
     await change('floodlight', { schedule: undefined, mode: 'untilAcknowledged' })
     expect((await view()).byCamera).toEqual([])

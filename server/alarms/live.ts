@@ -222,7 +222,7 @@ export class LiveTriggers {
     return taken
   }
 
-  /** Signal loss is seen by the server: the device that shows a camera has not answered for the delay. */
+  /** Video loss is seen by the server: the device that shows a camera has not answered for the delay. */
   private async lookForSilence(): Promise<void> {
     const wanted = await detectionsOfKind(this.database, null, 'signalLoss')
     if (!wanted.length) return

@@ -66,7 +66,7 @@ export function alarmRoutes(
   app: Api,
   { database, alarms, queue, popups, recordings, live, folder }: AlarmParts
 ): void {
-  // A sender may hold its trigger until this is answered: then it is kept, with all that it sets off.
+  // A sender may hold its trigger until this is answered: then it is stored, with all its deliveries.
   app.post(
     '/triggers',
     { ...sending, config: { ...sending.config, unaudited: true } },

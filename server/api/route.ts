@@ -37,7 +37,7 @@ export const ANYONE: Who = 'anyone'
 declare module 'fastify' {
   interface FastifyContextConfig {
     roles?: Who
-    /** Left out of the audit list, though it changes something: too frequent and of no consequence. */
+    /** Left out of the audit log, though it changes something: too frequent and of no consequence. */
     unaudited?: true
   }
 }

@@ -368,7 +368,7 @@ describe('backup and restore', () => {
     const data = join(folder, 'by-command')
     expect(
       run('server/backup/restoreCli.ts', join(folder, 'quiet.wardoptic'), '--data', data)
-    ).toContain(`${data} is as it was on`)
+    ).toContain(`${data} is restored to its state of`)
     const again = join(folder, 'again.wardoptic')
     expect(run('server/backup/cli.ts', again, '--data', data)).toMatch(/the database and \d+ files/)
     // Who holds the machine gets in again.

@@ -73,7 +73,7 @@ describe('saving what the Bench edits', () => {
     })
   })
 
-  test('deleted, and brought back by saving over the deletion, with what it sets off', async () => {
+  test('deleted, and brought back by saving over the deletion, with its actions', async () => {
     expect(
       await t.ask('PUT', '/api/endpoints/mail', {
         version: 0,

@@ -113,7 +113,7 @@ export function benchRoutes(app: Api, database: Database, clips: Clips): void {
         )
       )
         throw new InputError('$.detection.schedule', said('input.namesAndThe4', detection.schedule))
-      // Without a measured scene it could never fire.
+      // Without a calibrated scene it could never fire.
       if (!scene.marks && isInMetres(detection))
         throw new InputError('$.detection.size', said('plan.isInMetresAndThe'))
       const known = (input: string): boolean => site.inputs.some(({ id }) => id === input)

@@ -74,7 +74,7 @@ describe('a clip made from a script', () => {
     expect(measures.figures.luma[100]! / measures.figures.luma[30]!).toBeLessThan(0.3)
   }, 120_000)
 
-  test('its tamper and its contact set off what is linked to them, in a run as live; the mail says what happened', async () => {
+  test('its tamper and its contact run what is linked to them in a replay; the mail says what happened', async () => {
     const save = (detection: object, position: number) =>
       t.ask('PUT', `/api/cameras/waiting-room/detections/${(detection as { id: string }).id}`, {
         version: 0,

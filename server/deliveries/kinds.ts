@@ -8,7 +8,7 @@ import { snapshots } from './kinds/snapshots.ts'
 import { station } from './kinds/station.ts'
 import { webhook } from './kinds/webhook.ts'
 
-/** How each kind of endpoint is set off. */
+/** How each kind of endpoint is delivered. */
 const kinds: { [K in EndpointKind]: DeliveryKind<Extract<Endpoint, { kind: K }>> } = {
   strobe: output,
   speaker: output,
@@ -22,7 +22,7 @@ const kinds: { [K in EndpointKind]: DeliveryKind<Extract<Endpoint, { kind: K }>>
   snapshots
 }
 
-/** How endpoints of a kind are set off, for an endpoint of whatever kind. */
+/** How endpoints of a kind are delivered, for an endpoint of whatever kind. */
 export const deliveryKind = (kind: EndpointKind): DeliveryKind<Endpoint> =>
   kinds[kind] as DeliveryKind<Endpoint>
 

@@ -190,7 +190,7 @@ export async function markFailed(
   })
 }
 
-/** A camera has said that it set off an output of its own: what waited for that is done. */
+/** A camera has reported that it switched an output of its own: what waited for that is done. */
 export async function confirmByCamera(sql: Sql, endpoint: string, now: number): Promise<void> {
   const rows = await sql.rows<{ id: number }>(
     "SELECT id FROM delivery WHERE endpoint_id = ? AND made_by = 'camera' AND state = 'pending' FOR UPDATE",

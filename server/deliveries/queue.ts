@@ -22,7 +22,7 @@ const MARK_AGAIN_MS = 500
 const GATHER_MS = 5
 
 /**
- * Makes the deliveries that triggers have set off, from the table in which they stand: after an end of the server,
+ * Makes the deliveries of triggers, from the table in which they stand: after an end of the server,
  * however it came, it goes on where it was. What has been confirmed is never made again; a failed one is tried again
  * after growing pauses and given up visibly. Each endpoint has places of its own: one that does not answer holds up no
  * other one.

@@ -46,7 +46,7 @@ export async function readDetections(sql: Sql, cameraId: string): Promise<SavedD
   ).map(keptOf)
 }
 
-/** What the deleted detections of a camera set off. */
+/** The actions of a camera's deleted detections. */
 export async function readDormant(
   sql: Sql,
   cameraId: string

@@ -2,8 +2,8 @@ import { createServer, type IncomingMessage, type Server, type ServerResponse } 
 import type { AddressInfo } from 'node:net'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import type { DeviceView, SendResult, SendingView } from '../../core/devices/views.ts'
-import type { Device } from '../../standins/camera/device.ts'
-import { TestDevices, asAdded } from '../../standins/testing/testDevices.ts'
+import type { Device } from '../../simulators/camera/device.ts'
+import { TestDevices, asAdded } from '../../simulators/testing/testDevices.ts'
 import { eventually, startTestApp, type TestApp } from '../testing/testApp.ts'
 
 /** A line that cuts: between the server and a device, before or after a command has reached it. */

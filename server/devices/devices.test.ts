@@ -2,8 +2,8 @@ import { statSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import type { ChannelView, DeviceView, SendResult, SendingView } from '../../core/devices/views.ts'
-import type { Device } from '../../standins/camera/device.ts'
-import { TestDevices, asAdded } from '../../standins/testing/testDevices.ts'
+import type { Device } from '../../simulators/camera/device.ts'
+import { TestDevices, asAdded } from '../../simulators/testing/testDevices.ts'
 import { eventually, startTestApp, type TestApp } from '../testing/testApp.ts'
 import { DeviceLink } from './link.ts'
 import { Encryption } from './encryption.ts'
@@ -92,7 +92,7 @@ describe('a device from its address to what it holds', () => {
     expect(await results(id)).toEqual([])
   })
 
-  test('drift: what somebody changes on the device is seen setting by setting, and sending puts it back', async () => {
+  test('drift: what somebody changes on the device is seen setting by setting, and sending restores it', async () => {
     const other = new DeviceLink(camera.address, camera.model.account!)
     const [motion, line] = await other.rules(ONE)
     await other.modifyRule(ONE, { ...line!, simple: { ...line!.simple, Direction: 'Left' } })

@@ -400,7 +400,7 @@ export class Devices {
     }
   }
 
-  /** Two doors to the same rules are sent through one after the other: each has to see what the first has written. */
+  /** Two routes to the same rules are sent through one after the other: each has to see what the first has written. */
   private async inTurn<T>(cameras: readonly string[], work: () => Promise<T>): Promise<T> {
     const before = cameras.map((camera) => this.turns.get(camera))
     const mine = Promise.allSettled(before.map((turn) => turn ?? Promise.resolve())).then(work)
@@ -436,7 +436,7 @@ export class Devices {
     return results
   }
 
-  /** Sets up the outputs that the device should set off by itself, for the rules that it holds by now. */
+  /** Sets up the outputs that the device should switch by itself, for the rules that it holds by now. */
   private async sendOutputs(id: string, link: DeviceLink): Promise<SendResult[]> {
     const [row, everything] = [await readDevice(this.database, id), await this.everything()]
     const results: SendResult[] = []

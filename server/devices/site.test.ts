@@ -3,9 +3,9 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import type { ChannelView, DeviceView, FoundDevice, SendingView } from '../../core/devices/views.ts'
 import { envelope, makeToken } from '../../core/formats/onvif/soap.ts'
 import type { ReadinessView } from '../../core/readiness/index.ts'
-import type { Device } from '../../standins/camera/device.ts'
-import { answerProbes } from '../../standins/discovery.ts'
-import { TestDevices, asAdded } from '../../standins/testing/testDevices.ts'
+import type { Device } from '../../simulators/camera/device.ts'
+import { answerProbes } from '../../simulators/discovery.ts'
+import { TestDevices, asAdded } from '../../simulators/testing/testDevices.ts'
 import { eventually, startTestApp, type TestApp } from '../testing/testApp.ts'
 import { DeviceLink } from './link.ts'
 
@@ -156,7 +156,7 @@ describe('the recorder', () => {
     expect(heard).toMatchObject({ topic: 'tns1:RuleEngine/FieldDetector/ObjectsInside' })
   }, 60_000)
 
-  test('a setting goes through the door that knows it, and the other door leaves it alone', async () => {
+  test('a setting goes through the route that supports it, and the other route leaves it alone', async () => {
     const nights = {
       id: 'deck',
       name: 'Deck',
@@ -196,7 +196,7 @@ describe('the recorder', () => {
     })
   })
 
-  test('a door that is not used is not sent through, and what it alone could hold is found missing', async () => {
+  test('a route that is not used is not sent through, and what it alone could hold is found missing', async () => {
     await ask('PUT', path('recorder', '/channels/channel-3'), { used: false })
     const wrong = (await readiness()).findings.find(
       ({ code, camera }) => code === 'wrong-door' && camera === 'fuel-pontoon'
@@ -334,8 +334,8 @@ describe('outputs', () => {
     expect((await t.ask('POST', path('recorder', '/outputs/siren/test'))).status).toBe(404))
 })
 
-describe('drift', () => {
-  test('what was changed on the device is taken over into the plan, also a rule that the plan never had', async () => {
+describe('changed on the device', () => {
+  test('what was changed on the device is imported into the plan, also a rule that the plan never had', async () => {
     await send('cam-slipway')
     const device = made.get('cam-slipway')!
     const other = new DeviceLink(device.address, device.model.account!)
@@ -427,7 +427,9 @@ describe('one that switches motion and tamper on again by itself', () => {
       'quay-path',
       (finding.fix as { detection: { id: string; [key: string]: unknown } }).detection
     )
+    ownMind.seconds = 3600
     await send('cam-path')
+    ownMind.seconds = 0.1
     const parked = device.channels[0]!.rules.find(({ type }) => type === 'tt:TamperDetector')!
     expect(parked).toMatchObject({
       name: 'parked-tamper',

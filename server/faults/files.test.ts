@@ -75,7 +75,7 @@ describe('files that are torn or gone', () => {
     const key = readFileSync(file)
     rmSync(file)
     await expect(openKeys(t.database, t.folder, false)).rejects.toThrowWords(
-      `${file} is missing, and without it these passwords must be entered again: Gate camera, the mail server. Put it back from a backup, or start with --new-key.`
+      `${file} is missing, and without it these passwords must be entered again: Gate camera, the mail server. Restore it from a backup, or start with --new-key.`
     )
     expect(existsSync(file)).toBe(false)
     writeFileSync(file, key.subarray(0, 5))

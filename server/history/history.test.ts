@@ -278,7 +278,7 @@ describe('the scene of a camera', () => {
     })
   })
 
-  test('what is missing on site is told of the measured scene', async () => {
+  test('what is missing on site is told of the calibrated scene', async () => {
     const codes = async (): Promise<string[]> =>
       (await t.ask('GET', '/api/readiness')).body.findings
         .filter((f: { camera: string }) => f.camera === 'slipway')

@@ -24,7 +24,7 @@ export async function startSimulators(
     process.execPath,
     [
       join(root, 'scripts/run.mjs'),
-      'standins/main.ts',
+      'simulators/main.ts',
       folder,
       ...(withDevices ? ['devices'] : [])
     ],

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import type { Check } from '../../core/formats/check.ts'
 import type { WalkTestView } from '../../core/proving/live.ts'
 import { plainWalk, actor } from '../../core/proving/stage.ts'
-import { TestDevices, asAdded } from '../../standins/testing/testDevices.ts'
+import { TestDevices, asAdded } from '../../simulators/testing/testDevices.ts'
 import { eventually, startTestApp, type TestApp } from '../testing/testApp.ts'
 
 /** Somebody walks in front of a simulated camera; its own rules, the real server, mail and station do the rest. */

@@ -121,7 +121,7 @@ describe('what is old goes', () => {
     expect(await keeper.look()).toBe(0)
   })
 
-  test('events, the audit list and steps of the history; how everything was at any kept step can still be told', async () => {
+  test('events, the audit log and steps of the history; how everything was at any kept step can still be told', async () => {
     await keep({ eventDays: 10, auditDays: 20, editDays: 100 })
     await t.database.run(
       "INSERT INTO device (id, site_id, name, address, state, added_at) VALUES ('d', 'skerrow', 'D', 'http://192.0.2.1', 'unknown', 0)"

@@ -32,8 +32,8 @@ function classOf(tracks: Tracks, { target, frame }: Trigger): { class?: TargetCl
 }
 
 /**
- * Runs a clip as if it were live: its targets reach the engine at the pace of the clip, and each trigger sets off its
- * actions as it falls.
+ * Replays a clip as live: its targets reach the engine at the pace of the clip, and each trigger runs its
+ * actions as it comes.
  */
 export class Runs {
   private readonly database: Database

@@ -310,7 +310,7 @@ test('a trigger that is taken is found by its class, its sides and whether it wa
 })
 
 describe('what people do about an alarm', () => {
-  test('written down with who and when: acknowledged, handed on, closed; in this order only', async () => {
+  test('written down with who and when: acknowledged, assigned, closed; in this order only', async () => {
     const [ines, isla] = [await t.as('operator'), t.cookie]
     const { body: taken } = await t.ask('POST', '/api/triggers', {
       key: 'two',

@@ -4,22 +4,22 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { startMailbox, type Mailbox } from '../../standins/mailbox.ts'
-import type { Device } from '../../standins/camera/device.ts'
-import { Contacts } from '../../standins/contacts.ts'
-import { DEMO_CONTACTS, startPages } from '../../standins/pages.ts'
-import { Station } from '../../standins/station.ts'
+import { startMailbox, type Mailbox } from '../../simulators/mailbox.ts'
+import type { Device } from '../../simulators/camera/device.ts'
+import { Contacts } from '../../simulators/contacts.ts'
+import { DEMO_CONTACTS, startPages } from '../../simulators/pages.ts'
+import { Station } from '../../simulators/station.ts'
 import { makeApp, type App } from '../app.ts'
 import { Database, type DatabaseAddress } from '../database.ts'
 import type { Neighbourhood } from '../devices/discovery.ts'
 import type { Role } from '../../core/accounts/accounts.ts'
 import { insertAccount } from '../accounts/queries.ts'
 import { demoAccounts, seed } from '../seed.ts'
-import { announcementOf } from '../../standins/announcement.ts'
+import { announcementOf } from '../../simulators/announcement.ts'
 import type { Simulators } from '../simulators.ts'
 import { cookieOf } from './session.ts'
 
-/** The whole server over the real database, with the real mailbox stand-in, for one test file. */
+/** The whole server over the real database, with the real mailbox simulator, for one test file. */
 export interface TestApp {
   readonly app: App
   /** Where the server can be reached. */
@@ -30,7 +30,7 @@ export interface TestApp {
   contacts: Contacts
   /** What another server over the same data needs. */
   parts: { simulators: Simulators; name: string }
-  /** What webhooks brought, and the other stand-ins' states. */
+  /** What webhooks brought, and the other simulators' states. */
   outside(): Promise<any>
   folder: string
   /** Who asks, as a header; an installer unless it is said otherwise. */
@@ -80,7 +80,7 @@ export const shortClip = (seconds: number): Buffer =>
 
 /**
  * @param clipsOf cameras whose demo clips are added, and analysed beside the test
- * @param devices that the stand-ins' pages operate @param contacts that they follow
+ * @param devices that the simulators' pages operate @param contacts that they follow
  */
 export async function startTestApp({
   withDemo = false,

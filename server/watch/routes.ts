@@ -98,7 +98,7 @@ async function show(
   while (!signal.aborted) {
     try {
       const found = await devices.channelShowing(camera)
-      if (!found) throw new Error('no device shows this camera now')
+      if (!found) throw new Failure(said('devices.noDeviceShowsThisCamera'))
       const [link, { profile }] = [devices.link(found.row), found.channel]
       // When one of the two ends, both are begun anew.
       const both = new AbortController()

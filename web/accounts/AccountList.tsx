@@ -77,7 +77,7 @@ export function AccountList({ me }: { me: number }): ReactNode {
               </td>
               <td>
                 <Popconfirm
-                  title={msg.willNotBeAble(a.name)}
+                  title={msg.canNoLongerSign(a.name)}
                   okText={common.remove}
                   onConfirm={() => void act(() => request('DELETE', `/api/accounts/${a.id}`))}
                   disabled={a.id === me}

@@ -11,7 +11,7 @@ import { Mark } from '../shell/Mark.tsx'
 import { setSession } from './useSession.ts'
 
 const names: Record<string, string> = {
-  code: 'Code',
+  code: msg.code,
   username: common.userName,
   name: msg.yourName,
   password: common.password
@@ -48,7 +48,7 @@ export function FirstAccount(): ReactNode {
         <h1>
           <Mark /> {common.wardoptic}
         </h1>
-        <p className="quiet">{msg.nobodyHasAnAccountYet}</p>
+        <p className="quiet">{msg.noAccountsYetCreate}</p>
         <label className="field">
           <span className="field-name">{msg.code}</span>
           <Input

@@ -33,7 +33,7 @@ function browserOf(agent: string): string {
             : null
   return program
     ? `${program}${system ? msg.on(system) : ''}`
-    : agent.slice(0, 40) || msg.unknownProgram
+    : agent.slice(0, 40) || msg.unknownBrowser
 }
 
 /** Where one is signed in, and the end of each. */
@@ -80,10 +80,10 @@ export function SessionList(): ReactNode {
               <td className="figures">{clock.dateAndTime(s.usedAt)}</td>
               <td>
                 {s.id === current ? (
-                  <span className="quiet">{msg.thisOne}</span>
+                  <span className="quiet">{msg.thisSession}</span>
                 ) : (
                   <Button size="small" onClick={() => void end(`/api/session/all/${s.id}`)}>
-                    {msg.end}
+                    {msg.signOut}
                   </Button>
                 )}
               </td>

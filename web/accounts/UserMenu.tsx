@@ -1,5 +1,5 @@
 import { problemWords } from '../../core/messages/errorWords.ts'
-import { userMenu as msg } from '../../core/messages/en/accounts.ts'
+import { roles, userMenu as msg } from '../../core/messages/en/accounts.ts'
 import './accounts.css'
 import { useQueryClient } from '@tanstack/react-query'
 import { Alert, App, Button, Dropdown, Input, Modal } from 'antd'
@@ -42,13 +42,13 @@ export function UserMenu({ account }: { account: AccountView }): ReactNode {
         trigger={['click']}
         menu={{
           items: [
-            { key: 'who', label: `${account.name}, ${account.role}`, disabled: true },
+            { key: 'who', label: msg.who(account.name, roles[account.role]), disabled: true },
             { key: 'password', label: msg.changePassword, onClick: () => setOpen('password') },
             { key: 'sessions', label: msg.sessions, onClick: () => setOpen('sessions') },
             ...(account.role === 'installer'
               ? [
                   { key: 'accounts', label: msg.accounts, onClick: () => setOpen('accounts') },
-                  { key: 'audit', label: msg.auditList, onClick: () => setOpen('audit') },
+                  { key: 'audit', label: msg.auditLog, onClick: () => setOpen('audit') },
                   { key: 'storage', label: msg.storage, onClick: () => setOpen('storage') }
                 ]
               : []),
@@ -59,7 +59,7 @@ export function UserMenu({ account }: { account: AccountView }): ReactNode {
         <button
           type="button"
           className="user"
-          aria-label={`${initials(account.name)}: ${account.name}, ${account.role}`}
+          aria-label={msg.whoIs(initials(account.name), account.name, roles[account.role])}
         >
           {initials(account.name)}
         </button>
@@ -76,7 +76,7 @@ export function UserMenu({ account }: { account: AccountView }): ReactNode {
       </Modal>
       <Modal
         open={open === 'sessions'}
-        title={msg.whereYouAreSignedIn}
+        title={msg.yourSessions}
         footer={null}
         onCancel={() => setOpen(null)}
         destroyOnHidden

@@ -44,7 +44,7 @@ function Actions({ view }: { view: SiteActionsView }): ReactNode {
       <header className="actions-head">
         <nav aria-label={msg.partsOfActions}>
           <NavLink to="/actions" end className="part">
-            {msg.whatSetsOffWhat}
+            {msg.actions}
           </NavLink>
           <NavLink to="/actions/alarms" className="part">
             {msg.alarmsAndDeliveries}
@@ -57,7 +57,7 @@ function Actions({ view }: { view: SiteActionsView }): ReactNode {
         <span className="grow" />
         {simulators && (
           <a href={simulators.pages} target="_blank" rel="noreferrer">
-            {msg.standIns}
+            {msg.simulators}
           </a>
         )}
         <SyncBar state={state} document={document} />
@@ -151,14 +151,14 @@ function MatrixPart({
               onClick: ({ key }) => add(key as EndpointKind)
             }}
           >
-            <Button icon={<PlusOutlined aria-hidden />}>{msg.newMessageOrRecord}</Button>
+            <Button icon={<PlusOutlined aria-hidden />}>{msg.addAction}</Button>
           </Dropdown>
-          {(endpoint || chosenRow) && <Button onClick={() => go({})}>{msg.usualActions}</Button>}
+          {(endpoint || chosenRow) && <Button onClick={() => go({})}>{msg.defaultActions}</Button>}
         </div>
         {state.detections.length === 0 ? (
-          <p className="waiting">{msg.noDetectionHasBeenDrawn}</p>
+          <p className="waiting">{msg.noDetectionsYetDraw}</p>
         ) : columns.length === 0 ? (
-          <p className="waiting">{msg.nothingCanBeSetOff}</p>
+          <p className="waiting">{msg.noActionsYetAdd}</p>
         ) : (
           <Matrix
             rows={state.detections}

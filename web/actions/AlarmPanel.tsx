@@ -1,3 +1,5 @@
+import { severities } from '../../core/messages/en/codes/names.ts'
+import { alarm } from '../../core/messages/en/alarms.ts'
 import { common, units } from '../../core/messages/en/common.ts'
 import { type Said, said } from '../../core/messages/said.ts'
 import { problemWords } from '../../core/messages/errorWords.ts'
@@ -81,7 +83,7 @@ export function AlarmPanel({
             )
           }
         >
-          {msg.useTheUsualActions}
+          {msg.addDefaultActions}
         </Button>
         <Button
           size="small"
@@ -94,7 +96,7 @@ export function AlarmPanel({
             )
           }
         >
-          {msg.linkEverything}
+          {msg.linkAll}
         </Button>
         <Button
           size="small"
@@ -107,12 +109,12 @@ export function AlarmPanel({
             )
           }
         >
-          {msg.unlinkEverything}
+          {msg.unlinkAll}
         </Button>
         <Popconfirm
-          title={msg.setOffOnce(d.detection.name)}
-          description={msg.asIfItHadTriggered}
-          okText={msg.setItOff}
+          title={msg.triggerNow(d.detection.name)}
+          description={msg.allLinkedActionsRun}
+          okText={msg.trigger}
           cancelText={common.cancel}
           onConfirm={tryIt}
         >
@@ -131,7 +133,7 @@ export function AlarmPanel({
         {d.detection.schedule && (
           <>
             {' · '}
-            <Link to={`/arming/${d.detection.schedule}`}>{msg.itsHoursInArming}</Link>
+            <Link to={`/arming/${d.detection.schedule}`}>{msg.openItsSchedule}</Link>
           </>
         )}
       </p>
@@ -175,7 +177,7 @@ export function AlarmFields({
             size="small"
             aria-label={common.severity}
             value={a.severity}
-            options={SEVERITIES.map((value) => ({ value, label: value }))}
+            options={SEVERITIES.map((value) => ({ value, label: severities[value] }))}
             onChange={(severity) => onKeep({ severity }, said('edits.changeTheSeverity'))}
           />
         </Field>
@@ -185,33 +187,33 @@ export function AlarmFields({
           size="small"
           aria-label={msg.priority}
           value={a.priority}
-          options={PRIORITIES.map((value) => ({ value, label: value }))}
+          options={PRIORITIES.map((value) => ({ value, label: alarm.priorities[value] }))}
           onChange={(priority) => onKeep({ priority }, said('edits.priority'))}
         />
       </Field>
-      <Field label={msg.whoseAlarmItIs}>
+      <Field label={msg.assignedTo}>
         <Select
           size="small"
           mode="multiple"
-          aria-label={msg.whoseAlarmItIs}
-          placeholder={msg.everybodys}
+          aria-label={msg.assignedTo}
+          placeholder={msg.everyone}
           value={a.for}
           options={whoOptions(state)}
           onChange={(who: string[]) => onKeep({ for: who }, said('edits.whoseAlarmItIs'))}
         />
       </Field>
       <NumberField
-        label={msg.oneAlarmOfTriggersWithin}
+        label={msg.groupTriggersWithin}
         unit={units.s}
         value={a.groupSeconds}
-        help={msg.whileNobodyHasAcknowledgedIt}
+        help={msg.untilAcknowledged0One}
         onKeep={(groupSeconds) => onKeep({ groupSeconds }, said('edits.oneAlarmWithin'))}
       />
       <NumberField
-        label={msg.afterActingActAgainOnly}
+        label={msg.pauseActionsFor}
         unit={units.s}
         value={a.quietSeconds}
-        help={msg.triggersInBetweenAreKept}
+        help={msg.triggersInThePause}
         onKeep={(quietSeconds) => onKeep({ quietSeconds }, said('edits.quietTime'))}
       />
       <Field label={msg.acknowledging}>
@@ -219,21 +221,21 @@ export function AlarmFields({
           checked={a.acknowledge.comment}
           onChange={(e) => acknowledge({ comment: e.target.checked })}
         >
-          {msg.needsAComment}
+          {msg.requireComment}
         </Checkbox>
         <Checkbox
           checked={a.acknowledge.confirm}
           onChange={(e) => acknowledge({ confirm: e.target.checked })}
         >
-          {msg.isAskedOnceMore}
+          {msg.requireConfirmation}
         </Checkbox>
         {outputs.length > 0 && (
           <Select
             size="small"
-            aria-label={msg.acknowledgingSwitches}
+            aria-label={msg.onAcknowledge}
             value={wanted ? `${wanted.on ? 'on' : 'off'} ${wanted.endpoint}` : NONE}
             options={[
-              { value: NONE, label: msg.switchesNothing },
+              { value: NONE, label: msg.noOutput },
               ...outputs.flatMap((o) => [
                 { value: `off ${o.id}`, label: msg.switchesOff(o.name) },
                 { value: `on ${o.id}`, label: msg.switchesOn(o.name) }

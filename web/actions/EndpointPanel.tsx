@@ -22,7 +22,7 @@ import { parseWith } from '../../core/schema/parse.ts'
 
 const ANY_TIME = ''
 
-/** How something that can be set off is set up; a test of it. */
+/** The settings of an action, and its test. */
 export function EndpointPanel({
   endpoint: e,
   missing,
@@ -80,9 +80,7 @@ export function EndpointPanel({
         </h2>
         <Popconfirm
           title={msg.delete(e.name)}
-          description={
-            users.length ? msg.detectionDoesDetections(users.length) : msg.undoBringsItBack
-          }
+          description={users.length ? msg.itUndoBringsIt(users.length) : msg.undoBringsItBack}
           okText={common.delete}
           cancelText={common.cancel}
           onConfirm={() => {
@@ -97,7 +95,7 @@ export function EndpointPanel({
           />
         </Popconfirm>
       </header>
-      {missing && <Alert type="error" title={msg.itDoesNothingAsIt(wordsOf(missing))} />}
+      {missing && <Alert type="error" title={msg.notReady(wordsOf(missing))} />}
       <TextField
         key={`name ${e.name}`}
         label={common.name}
@@ -105,20 +103,20 @@ export function EndpointPanel({
         onKeep={(name) => keep({ name }, said('edits.rename', e.name))}
       />
       <face.Fields endpoint={e} view={view} state={state} keep={keep} />
-      <Field label={msg.itsOwnHours}>
+      <Field label={msg.schedule}>
         <Select
           size="small"
-          aria-label={msg.itsOwnHours}
+          aria-label={msg.schedule}
           value={e.schedule ?? ANY_TIME}
           options={[
-            { value: ANY_TIME, label: msg.atAnyTime },
+            { value: ANY_TIME, label: msg.always },
             ...state.schedules.map((s) => ({ value: s.id, label: s.name }))
           ]}
           onChange={(id: string) =>
             keep({ schedule: id === ANY_TIME ? undefined : id }, said('edits.hoursOf', e.name))
           }
         />
-        {e.schedule && <Link to={`/arming/${e.schedule}`}>{msg.itsWeekInArming}</Link>}
+        {e.schedule && <Link to={`/arming/${e.schedule}`}>{msg.openInArming}</Link>}
       </Field>
       <div className="test-row">
         <Button
@@ -130,11 +128,11 @@ export function EndpointPanel({
           {face.test}
         </Button>
         {simulators && face.simulated === '/mailbox' && (
-          <Link to={face.simulated}>{msg.seeTheMailbox}</Link>
+          <Link to={face.simulated}>{msg.openMailbox}</Link>
         )}
         {simulators && face.simulated !== null && face.simulated !== '/mailbox' && (
           <a href={`${simulators.pages}${face.simulated}`} target="_blank" rel="noreferrer">
-            {msg.seeItAtTheStandIn}
+            {msg.openSimulator}
           </a>
         )}
         <p role="status" className={(result ? !result.ok : kept?.testError) ? 'failed' : 'quiet'}>
@@ -145,11 +143,11 @@ export function EndpointPanel({
               ? kept.testError
                 ? msg.testFailed(clock.dateAndTime(kept.testedAt), wordsOf(kept.testError))
                 : msg.tested(clock.dateAndTime(kept.testedAt))
-              : msg.neverTestedAsItIs}
+              : msg.notTestedWithThese}
         </p>
       </div>
-      <section aria-label={msg.setOffBy}>
-        <h3>{msg.setOffBy}</h3>
+      <section aria-label={msg.triggeredBy}>
+        <h3>{msg.triggeredBy}</h3>
         {users.length === 0 && <p className="quiet">{msg.noDetectionYetLinkIt}</p>}
         <div className="row wrap">
           <Button

@@ -24,7 +24,7 @@ import { Field, TextField } from './fields.tsx'
 import { parseWith } from '../../core/schema/parse.ts'
 
 const encryptionWords: Record<(typeof MAIL_ENCRYPTIONS)[number], string> = {
-  none: 'none',
+  none: common.none,
   starttls: msg.starttlsUsuallyPort587,
   tls: msg.tlsUsuallyPort465
 }
@@ -109,8 +109,8 @@ function MailServer({ view }: { view: SiteActionsView }): ReactNode {
     <section aria-label={msg.mailServer}>
       <h2>{msg.mailServer}</h2>
       {!mail && <Alert type="warning" title={msg.withoutAMailServerNo} />}
-      {input(msg.server, form.host, (host) => set({ host }), { placeholder: 'mail.example.org' })}
-      {simulators && <p className="quiet">{msg.isTheMailbox(simulators.host)}</p>}
+      {input(msg.server, form.host, (host) => set({ host }), { placeholder: msg.serverSuchAs })}
+      {simulators && <p className="quiet">{msg.isWardopticsOwnMailbox(simulators.host)}</p>}
       {input(msg.port, form.port, (port) => set({ port }))}
       <Field label={msg.encryption}>
         <Select
@@ -122,14 +122,14 @@ function MailServer({ view }: { view: SiteActionsView }): ReactNode {
         />
       </Field>
       {input(common.account, form.username, (username) => set({ username }), {
-        placeholder: 'none'
+        placeholder: common.none
       })}
       {input(common.password, password ?? '', setPassword, {
         type: 'password',
-        placeholder: hasPassword ? msg.keptSealed : 'none'
+        placeholder: hasPassword ? msg.savedEncrypted : common.none
       })}
       {input(msg.sender, form.sender, (sender) => set({ sender }), {
-        placeholder: 'alarms@example.org'
+        placeholder: msg.senderSuchAs
       })}
       {error && (
         <span className="field-error" role="alert">
@@ -140,7 +140,7 @@ function MailServer({ view }: { view: SiteActionsView }): ReactNode {
         <Button type="primary" onClick={() => void keep()}>
           {common.save}
         </Button>
-        {saved && <span role="status">{msg.keptEachEMailsTest}</span>}
+        {saved && <span role="status">{msg.savedTestEachE}</span>}
       </div>
     </section>
   )
@@ -185,7 +185,7 @@ function PeopleEditor({ people, document }: { people: People; document: SiteDocu
             <Button
               size="small"
               type="text"
-              aria-label={msg.takeOut(p.name)}
+              aria-label={msg.remove(p.name)}
               icon={<DeleteOutlined aria-hidden />}
               onClick={() =>
                 keep(
@@ -223,7 +223,7 @@ function PeopleEditor({ people, document }: { people: People; document: SiteDocu
             <Button
               size="small"
               type="text"
-              aria-label={msg.takeOut(g.name)}
+              aria-label={msg.remove(g.name)}
               icon={<DeleteOutlined aria-hidden />}
               onClick={() =>
                 keep(

@@ -38,7 +38,7 @@ export interface MatrixProps {
 
 type Cell = [row: number, column: number]
 
-/** Detections down, what they can set off across; in each crossing whether it is linked, and when it can really act. */
+/** Detections down, actions across; in each cell whether it is linked, and when it can really run. */
 export function Matrix({
   rows,
   columns,
@@ -142,7 +142,7 @@ export function Matrix({
       ref={grid}
       className="matrix"
       role="grid"
-      aria-label={msg.whatDetectionsSetOff}
+      aria-label={msg.actionsOfDetections}
       onKeyDown={keys}
       onPointerUp={release}
       onPointerLeave={() => {
@@ -155,12 +155,12 @@ export function Matrix({
           {groups.map((group, i) =>
             i > 0 && groups[i - 1] === group ? null : (
               <th
-                key={msg.groups[group]}
+                key={group}
                 colSpan={groups.filter((g) => g === group).length}
                 className="matrix-group"
                 scope="colgroup"
               >
-                {group}
+                {msg.groups[group]}
               </th>
             )
           )}
@@ -274,14 +274,14 @@ const CellButton = memo(function CellButton({
   const words = !linked
     ? msg.notLinked
     : never
-      ? msg.linkedAndNeverActs(wordsOf(never))
+      ? msg.linkedButNeverRuns(wordsOf(never))
       : percent === null
         ? msg.linkedAndTheDetectionIs
         : percent === 100
           ? msg.linkedInAllOfThe
           : percent === 0
-            ? msg.linkedAndNeverInThe
-            : msg.linkedInOfThe(percent)
+            ? msg.linkedButOffFor
+            : msg.linkedOnForOf(percent)
   return (
     <button
       type="button"

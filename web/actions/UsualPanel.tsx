@@ -9,7 +9,7 @@ import { AlarmFields, keepActions } from './AlarmPanel.tsx'
 import { wholePercent } from '../../core/messages/format.ts'
 import { Failed, Passed } from '../words/signs.tsx'
 
-/** What detections set off unless something else is wanted: one click gives it to those that set nothing off. */
+/** Default actions: one click adds them to detections that have none. */
 export function UsualPanel({
   state,
   document
@@ -22,9 +22,9 @@ export function UsualPanel({
     (d) => d.detection.enabled && document.actionsOf(keyOf(d)).links.length === 0
   )
   return (
-    <article className="action-panel" aria-label={msg.usualActions}>
-      <h2>{msg.usualActionsOfTheSite}</h2>
-      <p className="quiet">{msg.givenToADetectionWith}</p>
+    <article className="action-panel" aria-label={msg.defaultActions}>
+      <h2>{msg.defaultActions}</h2>
+      <p className="quiet">{msg.addedToADetection}</p>
       <div className="stacked">
         {[...state.endpoints].sort(byKind).map((e) => (
           <Checkbox
@@ -65,20 +65,18 @@ export function UsualPanel({
           )
         }
       >
-        {without.length
-          ? msg.giveThemToThatSet(without.length)
-          : msg.everyDetectionSetsSomethingOff}
+        {without.length ? msg.addToWithoutActions(without.length) : msg.everyDetectionHasActions}
       </Button>
       <p className="quiet matrix-legend">
         <span className="crossing whole" aria-hidden="true">
           <Passed />
         </span>{' '}
-        {msg.actsInAllOfThe}{' '}
+        {msg.onForAllArmed}{' '}
         <span className="crossing part" aria-hidden="true">
           <i style={{ width: '50%' }} />
           <span>{wholePercent(0.5)}</span>
         </span>{' '}
-        {msg.inAPartOfThem}{' '}
+        {msg.onForPartOf}{' '}
         <span className="crossing never" aria-hidden="true">
           <Failed />
         </span>{' '}

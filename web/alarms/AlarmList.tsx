@@ -25,7 +25,7 @@ const inOrder = (alarms: readonly AlarmView[]): AlarmView[] => [
   ...alarms.filter((a) => a.state !== 'waiting')
 ]
 
-/** The alarms, each with all that it set off. */
+/** The alarms, each with its deliveries. */
 export function AlarmList(): ReactNode {
   const alarms = useAlarms()
   if (alarms.error && !alarms.data)
@@ -62,11 +62,8 @@ function Alarm({ alarm: a }: { alarm: AlarmView }): ReactNode {
       </header>
       {a.deliveries.length === 0 && (
         <p className="quiet">
-          {msg.nothingWasSetOff}{' '}
-          <Link to={`/actions?camera=${a.camera}&detection=${a.detection}`}>
-            {msg.linkSomething}
-          </Link>
-          .
+          {msg.noActions}{' '}
+          <Link to={`/actions?camera=${a.camera}&detection=${a.detection}`}>{msg.addActions}</Link>.
         </p>
       )}
       <ByTrigger
@@ -121,7 +118,7 @@ function Delivery({ delivery: d }: { delivery: DeliveryView }): ReactNode {
           <span className={d.state === 'failed' ? 'failed' : 'quiet'}>: {wordsOf(d.error)}</span>
         )}
         {d.state === 'pending' && d.attempts > 0 && (
-          <span className="quiet">; {msg.attemptsNext(d.attempts, clock.time(d.nextAt!))}</span>
+          <span className="quiet">; {msg.soFarNextAt(d.attempts, clock.time(d.nextAt!))}</span>
         )}
       </span>
       <span className="row">
@@ -144,7 +141,7 @@ function Delivery({ delivery: d }: { delivery: DeliveryView }): ReactNode {
             open={open}
             onOpenChange={setOpen}
             content={history}
-            title={msg.attempts(d.attempts)}
+            title={msg.soFar(d.attempts)}
           >
             <Button size="small" type="text" aria-label={msg.historyOf(d.name)}>
               {msg.history}

@@ -6,7 +6,7 @@ import { marks } from './marks.tsx'
 
 /**
  * Deliveries of each trigger, the newest trigger first, each in the order of its links; then what
- * no trigger set off.
+ * no trigger ran.
  */
 function byTrigger(deliveries: readonly DeliveryView[]): [number | null, DeliveryView[]][] {
   const groups = new Map<number | null, DeliveryView[]>()
@@ -22,7 +22,7 @@ const summary = (deliveries: readonly DeliveryView[]): string =>
     })
     .join(', ')
 
-/** What an alarm's triggers set off: of the newest one all, of the others what became of them, and all on request. */
+/** The actions of an alarm's triggers: of the newest one all, of the others what became of them, and all on request. */
 export const ByTrigger = ({
   deliveries,
   show

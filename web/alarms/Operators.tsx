@@ -32,7 +32,7 @@ const SHORT_S = 6
 const MOST = 20
 
 /**
- * The alarms that wait, and pop-ups as they come; each one shown is confirmed to the server. They stand in the top bar,
+ * New alarms, and pop-ups as they come; each one shown is confirmed to the server. They stand in the top bar,
  * the newest in words: over the work they would hide what somebody is about to click.
  */
 export function Operators(): ReactNode {
@@ -68,7 +68,7 @@ export function Operators(): ReactNode {
     })
     source.addEventListener('database', (event: MessageEvent<string>) => {
       const { up } = JSON.parse(event.data) as { up: boolean }
-      setServerState(up ? null : common.databaseAway)
+      setServerState(up ? null : common.theDatabaseDoesNot)
       if (up) void queries.invalidateQueries()
     })
     return () => {

@@ -8,7 +8,7 @@ export const alarmFacts = (a: AlarmView, clock: Clock): (string | null)[] =>
   [
     a.cameraName,
     clock.dateAndSecond(a.firstAt),
-    a.triggers > 1 && msg.triggersAndLast(a.triggers, clock.time(a.lastAt)),
+    a.triggers > 1 && msg.last(a.triggers, clock.time(a.lastAt)),
     severityOf(a),
     a.forNames.length > 0 && msg.forPeople(a.forNames.join(', ')),
     a.assignee && msg.assignedTo(a.assignee),

@@ -17,7 +17,7 @@ export function errorOf(status: number, body: string): ApiError {
   if (status === 401) window.dispatchEvent(new Event(SIGNED_OUT))
   try {
     const view = JSON.parse(body) as ErrorView
-    if (view.code === 'unavailable') setServerState(common.databaseAway)
+    if (view.code === 'unavailable') setServerState(common.theDatabaseDoesNot)
     return new ApiError(status, view)
   } catch {
     return new ApiError(status, { code: 'internal', said: said('server.answeredWith', status) })

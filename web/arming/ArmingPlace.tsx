@@ -36,7 +36,7 @@ export function ArmingPlace(): ReactNode {
   return <Arming view={actions.data} />
 }
 
-/** When detections may fire, and when what they set off may act. */
+/** When detections may trigger, and when their actions may run. */
 function Arming({ view }: { view: SiteActionsView }): ReactNode {
   const { document, state } = useSiteDocument(view)
   const navigate = useNavigate()
@@ -123,18 +123,18 @@ function Arming({ view }: { view: SiteActionsView }): ReactNode {
               />
               <span className="quiet arming-hint">{msg.dragToAddAltTo}</span>
               <SyncBar state={state} document={document} />
-              <Tooltip title={msg.asACalendarIcalendar}>
+              <Tooltip title={msg.exportCalendarIcalendar}>
                 <Button
                   type="text"
-                  aria-label={msg.saveAsACalendar}
+                  aria-label={msg.exportCalendar}
                   icon={<DownloadOutlined aria-hidden />}
                   href={`/api/schedules/${encodeURIComponent(schedule.id)}/calendar.ics`}
                 />
               </Tooltip>
-              <Tooltip title={used ? msg.somethingHasTheseHoursGive : msg.deleteTheseHours}>
+              <Tooltip title={used ? msg.inUseChooseAnother : msg.deleteSchedule}>
                 <Button
                   type="text"
-                  aria-label={msg.deleteTheseHours}
+                  aria-label={msg.deleteSchedule}
                   icon={<DeleteOutlined aria-hidden />}
                   disabled={!!used}
                   onClick={() =>
@@ -173,7 +173,7 @@ function Arming({ view }: { view: SiteActionsView }): ReactNode {
             />
           </>
         )}
-        {!schedule && <p className="waiting">{msg.thereAreNoHoursYet}</p>}
+        {!schedule && <p className="waiting">{msg.noSchedulesDetectionsAre}</p>}
       </div>
       <aside className="arming-right">
         {schedule && (
@@ -233,7 +233,7 @@ function ScheduleName({
     <span className="schedule-name">
       <Input
         variant="borderless"
-        aria-label={msg.nameOfTheHours}
+        aria-label={msg.scheduleName}
         value={text}
         status={error ? 'error' : undefined}
         onChange={(e) => setText(e.target.value)}

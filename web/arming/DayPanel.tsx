@@ -161,9 +161,9 @@ function End({
         aria-label={msg.clockOrSun(label)}
         value={anchor}
         options={[
-          { value: 'clock', label: 'clock' },
-          { value: 'sunrise', label: 'sunrise', disabled: !hasSun },
-          { value: 'sunset', label: 'sunset', disabled: !hasSun }
+          { value: 'clock', label: msg.clock },
+          { value: 'sunrise', label: msg.sunrise, disabled: !hasSun },
+          { value: 'sunset', label: msg.sunset, disabled: !hasSun }
         ]}
         onChange={(next: Anchor) =>
           keep(

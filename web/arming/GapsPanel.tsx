@@ -31,18 +31,18 @@ export function GapsPanel({
 }): ReactNode {
   const linked = linkedTo(users, state)
   const scheduleName = (id: string | undefined): string =>
-    state.schedules.find((s) => s.id === id)?.name ?? msg.allHours
+    state.schedules.find((s) => s.id === id)?.name ?? msg.always
   if (!users.length)
     return (
-      <section className="arming-section" aria-label={msg.whereHoursDoNotMeet}>
-        <h2>{msg.whereHoursDoNotMeet}</h2>
-        <p className="quiet">{msg.noDetectionHasTheseHours}</p>
+      <section className="arming-section" aria-label={msg.scheduleGaps}>
+        <h2>{msg.scheduleGaps}</h2>
+        <p className="quiet">{msg.noDetectionUsesThis}</p>
       </section>
     )
   if (!linked.length)
     return (
-      <section className="arming-section" aria-label={msg.whereHoursDoNotMeet}>
-        <h2>{msg.whereHoursDoNotMeet}</h2>
+      <section className="arming-section" aria-label={msg.scheduleGaps}>
+        <h2>{msg.scheduleGaps}</h2>
         <p className="quiet">{msg.theDetectionsWithTheseHours}</p>
       </section>
     )
@@ -51,8 +51,8 @@ export function GapsPanel({
   const accepted = (e: Endpoint): boolean =>
     usersOf(e, users, state).every((d) => document.actionsOf(keyOf(d)).accepted.includes(e.id))
   return (
-    <section className="arming-section gaps" aria-label={msg.whereHoursDoNotMeet}>
-      <h2>{msg.whereHoursDoNotMeet}</h2>
+    <section className="arming-section gaps" aria-label={msg.scheduleGaps}>
+      <h2>{msg.scheduleGaps}</h2>
       {own.map((e) => {
         const { armed, acting } = hours.coverage(schedule.id, e.schedule)
         const rail = rails.indexOf(e.id)
@@ -60,7 +60,7 @@ export function GapsPanel({
         if (armed - acting < 1)
           return (
             <p key={e.id}>
-              {mark} <b>{e.name}</b> {msg.mayActInAllOf(scheduleName(e.schedule))}
+              {mark} <b>{e.name}</b> {msg.isOnForAll(scheduleName(e.schedule))}
             </p>
           )
         const { minutesPerWeek, stretches } = hours.silent(schedule.id, e.schedule)
@@ -68,8 +68,8 @@ export function GapsPanel({
           <div key={e.id} className="gap">
             <p>
               {mark} <b>{e.name}</b> {msg.is(scheduleName(e.schedule))}{' '}
-              <b className="gap-words">{msg.silentForAWeek(weekHours(minutesPerWeek))}</b>{' '}
-              {msg.ofTheThatAreArmed(weekHours(armed))}
+              <b className="gap-words">{msg.offForAWeek(weekHours(minutesPerWeek))}</b>{' '}
+              {msg.ofArmed(weekHours(armed))}
             </p>
             <ul>
               {stretches.slice(0, MAX_STRETCHES).map((s) => (
@@ -82,7 +82,7 @@ export function GapsPanel({
               )}
             </ul>
             {accepted(e) ? (
-              <p className="quiet">{msg.itHasBeenSaidThat}</p>
+              <p className="quiet">{msg.markedAsIntended}</p>
             ) : (
               <div className="row wrap">
                 <Button
@@ -94,7 +94,7 @@ export function GapsPanel({
                     )
                   }
                 >
-                  {msg.letItFollow(schedule.name)}
+                  {msg.use(schedule.name)}
                 </Button>
                 <Button
                   size="small"
@@ -107,7 +107,7 @@ export function GapsPanel({
                     )
                   }
                 >
-                  {msg.itIsMeantSo}
+                  {msg.markAsIntended}
                 </Button>
               </div>
             )}
@@ -115,11 +115,11 @@ export function GapsPanel({
         )
       })}
       {free.length > 0 && (
-        <p className="quiet">{msg.atAnyTime(free.map((e) => e.name).join(', '))}</p>
+        <p className="quiet">{msg.alwaysOn(free.map((e) => e.name).join(', '))}</p>
       )}
       {own.length > 0 && (
         <p className="quiet rail-legend">
-          <i className="rail-mark silent" aria-hidden="true" /> {msg.armedAndThisOneSilent}
+          <i className="rail-mark silent" aria-hidden="true" /> {msg.armedButThisAction}
         </p>
       )}
     </section>

@@ -32,7 +32,7 @@ export function InputsPanel({ view }: { view: SiteActionsView }): ReactNode {
   return (
     <section className="arming-section" aria-label={msg.contacts}>
       <h2>{msg.contacts}</h2>
-      {inputs.length === 0 && <p className="quiet">{msg.noneYetWithAnAlarm}</p>}
+      {inputs.length === 0 && <p className="quiet">{msg.noContactsAddAn}</p>}
       <ul className="arming-inputs">
         {inputs.map((input) => {
           const now = view.inputs[input.id]
@@ -42,8 +42,8 @@ export function InputsPanel({ view }: { view: SiteActionsView }): ReactNode {
               <span className={now === null || now === undefined ? 'failed' : 'quiet'}>
                 {now === null || now === undefined
                   ? input.device
-                    ? msg.notHeardOfYet
-                    : msg.noDeviceHasIt
+                    ? msg.stateUnknown
+                    : msg.notOnAnyDevice
                   : now
                     ? msg.set
                     : msg.notSet}

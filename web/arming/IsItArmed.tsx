@@ -44,6 +44,7 @@ export function IsItArmed({
         </Button>
       </header>
       <MomentPicker
+        size="small"
         label={msg.atThisTimeOnThe}
         value={instant}
         timeZone={site.timeZone}

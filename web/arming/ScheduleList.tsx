@@ -10,7 +10,7 @@ import { scheduleAt } from '../../core/arming/armedNow.ts'
 import { WEEKDAYS, type Schedule } from '../../core/formats/plan.ts'
 import { errorOf } from '../api/client.ts'
 import type { SiteDocument, SiteState } from '../sync/siteDocument.ts'
-import { plural, weekHours } from './words.ts'
+import { weekHours } from './words.ts'
 
 export function ScheduleList({
   state,
@@ -64,8 +64,8 @@ export function ScheduleList({
           const { armed } = hours.coverage(schedule.id, undefined)
           const answer = scheduleAt(schedule, clock, now)
           const users = [
-            ...(detections ? [plural(detections, 'detection')] : []),
-            ...(endpoints ? [plural(endpoints, msg.outputOrMessage, msg.outputsOrMessages)] : [])
+            ...(detections ? [msg.detections(detections)] : []),
+            ...(endpoints ? [msg.actions(endpoints)] : [])
           ]
           return (
             <li key={schedule.id}>
@@ -76,11 +76,11 @@ export function ScheduleList({
                 onClick={() => onChoose(schedule.id)}
               >
                 <strong>{schedule.name}</strong>
-                <span className="quiet">{users.join(', ') || msg.usedByNothingYet}</span>
+                <span className="quiet">{users.join(', ') || msg.notUsed}</span>
                 <span className="quiet">
-                  <span className="figures">{weekHours(armed)}</span> {msg.aWeek}{' '}
+                  {msg.aWeek(weekHours(armed))} ·{' '}
                   <span className={answer.armed ? 'is-armed' : ''}>
-                    {answer.armed ? msg.onNow : msg.offNow}
+                    {answer.armed ? msg.onNow : msg.notArmedNow}
                   </span>
                 </span>
               </button>
@@ -88,10 +88,10 @@ export function ScheduleList({
           )
         })}
       </ul>
-      {state.schedules.length === 0 && <p className="quiet">{msg.noHoursYetEveryDetection}</p>}
+      {state.schedules.length === 0 && <p className="quiet">{msg.noSchedulesDetectionsAre}</p>}
       <div className="row wrap">
         <Button icon={<PlusOutlined aria-hidden />} onClick={make}>
-          {msg.newHours2}
+          {msg.addSchedule}
         </Button>
         <Upload
           accept=".ics,text/calendar"

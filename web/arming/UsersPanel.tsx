@@ -32,8 +32,8 @@ export function UsersPanel({
       { ...d, detection: { ...d.detection, ...change } as Detection }
     ])
   return (
-    <section className="arming-section" aria-label={msg.detectionsWithTheseHours}>
-      <h2>{msg.detectionsWithTheseHours}</h2>
+    <section className="arming-section" aria-label={msg.detectionsWithThisSchedule}>
+      <h2>{msg.detectionsWithThisSchedule}</h2>
       {users.length === 0 && <p className="quiet">{msg.noneYet}</p>}
       <ul className="arming-users">
         {users.map((d) => (
@@ -60,8 +60,8 @@ export function UsersPanel({
         <Select
           size="small"
           className="give-hours"
-          aria-label={msg.giveTheseHoursTo}
-          placeholder={msg.giveTo(schedule.name)}
+          aria-label={msg.useThisScheduleFor}
+          placeholder={msg.useFor(schedule.name)}
           value={null}
           options={others.map((d) => ({
             value: keyOf(d),
@@ -95,10 +95,10 @@ function InputChoice({
   return (
     <Select
       size="small"
-      aria-label={msg.armInputOf(detection.name)}
+      aria-label={msg.contactFor(detection.name)}
       value={value}
       options={[
-        { value: NO_INPUT, label: msg.byTheHoursAlone },
+        { value: NO_INPUT, label: msg.noContact },
         ...inputs.flatMap(({ id, name }) => [
           { value: id, label: msg.whileIsSet(name) },
           { value: `not ${id}`, label: msg.whileIsNotSet(name) }

@@ -67,7 +67,7 @@ export function WeekGrid({
   }))
   const here = wallNow(calendar, now)
   return (
-    <div className="week-grid" role="group" aria-label={msg.theWeekOf(schedule.name)}>
+    <div className="week-grid" role="group" aria-label={msg.weekOf(schedule.name)}>
       <div className="week-scale" aria-hidden="true">
         {[0, 3, 6, 9, 12, 15, 18, 21, 24].map((hour) => (
           <span key={hour} style={{ top: percent(hour * 60) }}>
@@ -95,10 +95,7 @@ export function WeekGrid({
               {exception && (
                 <span
                   className="day-exception"
-                  title={msg.onAnExceptionHolds(
-                    dayOf.date,
-                    exception.name ? `: ${exception.name}` : ''
-                  )}
+                  title={msg.exceptionOn(dayOf.date, exception.name ? `: ${exception.name}` : '')}
                 >
                   ≠
                 </span>
@@ -329,7 +326,7 @@ function Column({
             <button
               type="button"
               className="span-body"
-              aria-label={msg.hoursOfAllDay(dayNames[weekday], whole, from, to)}
+              aria-label={msg.hoursOfTo(dayNames[weekday], whole, from, to)}
               aria-pressed={chosen === index}
               onPointerDown={grab('both')}
               onFocus={() => onSpan({ day: weekday, index })}
@@ -358,7 +355,7 @@ function Column({
               className={`span-handle upper${top < SNAP ? ' at-edge' : ''}`}
               role="slider"
               tabIndex={0}
-              aria-label={msg.beginOn(dayNames[weekday])}
+              aria-label={msg.startOn(dayNames[weekday])}
               aria-orientation="vertical"
               aria-valuemin={0}
               aria-valuemax={DAY_MINUTES}

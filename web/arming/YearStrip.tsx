@@ -62,7 +62,7 @@ export function YearStrip({
     <section className="year-strip" aria-label={msg.exceptionsAndHolidays}>
       <header>
         <h2>{msg.exceptionsAndHolidays}</h2>
-        <span className="quiet">{msg.chooseADateOrShift(schedule.exceptions.length)}</span>
+        <span className="quiet">{msg.selectADateOr(schedule.exceptions.length)}</span>
       </header>
       <div className="year-months" aria-hidden="true">
         {dates
@@ -97,7 +97,7 @@ export function YearStrip({
               ? 'usual'
               : 'off'
           const words = exception
-            ? msg.exceptionSpans2Not(
+            ? msg.exception(
                 exception.name ? ` ${exception.name}` : '',
                 exception.spans.length,
                 exception.spans.map((s) => s.join(' to ')).join(', ')

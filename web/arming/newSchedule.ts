@@ -6,6 +6,6 @@ import { newId } from '../sync/newId.ts'
 export function newSchedule(schedules: readonly Schedule[], week: Schedule['week']): Schedule {
   const taken = new Set(schedules.map(({ name }) => name))
   let n = 1
-  while (taken.has(msg.hours(n))) n++
-  return { id: newId('hours'), name: msg.hours(n), week, exceptions: [] }
+  while (taken.has(msg.schedule(n))) n++
+  return { id: newId('hours'), name: msg.schedule(n), week, exceptions: [] }
 }

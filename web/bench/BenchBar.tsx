@@ -64,14 +64,14 @@ export const BenchBar = memo(function BenchBar({
         disabled={!ready}
         menu={{
           items: [
-            { key: 1, label: msg.asIfLiveAtThe },
+            { key: 1, label: msg.realTime },
             { key: 10, label: msg.tenTimesAsFast },
-            { key: 1000, label: msg.asFastAsItGoes }
+            { key: 1000, label: msg.asFastAsPossible }
           ],
           onClick: ({ key }) => onRun(Number(key))
         }}
       >
-        <Button type="primary">{msg.runAsLive}</Button>
+        <Button type="primary">{msg.replayAsLive}</Button>
       </Dropdown>
       <Tooltip title={msg.exportThisCamerasPlan}>
         <Button
@@ -82,7 +82,7 @@ export const BenchBar = memo(function BenchBar({
         />
       </Tooltip>
       <UndoButtons undo={undo} redo={redo} document={document} />
-      <Tooltip title={msg.whoChangedWhat}>
+      <Tooltip title={msg.editHistory}>
         <Button
           aria-label={msg.history}
           icon={<HistoryOutlined aria-hidden />}
@@ -91,7 +91,7 @@ export const BenchBar = memo(function BenchBar({
       </Tooltip>
       <Button
         type="text"
-        aria-label={msg.keys}
+        aria-label={msg.keyboardShortcuts}
         icon={<QuestionCircleOutlined aria-hidden />}
         onClick={onHelp}
       />

@@ -6,10 +6,10 @@ import type { ReactNode } from 'react'
 
 const keys: [string, string][] = [
   ['L', msg.drawALineClickIts],
-  ['Z', msg.drawAZone],
+  ['Z', msg.drawAZoneIn],
   ['I', msg.drawAnIgnoreAreaIn],
   ['F', msg.sizeFramesOfTheSelected],
-  [msg.shift, msg.whileAVertexIsDrawn],
+  [msg.shift, msg.whileDrawingOrDragging],
   [msg.enter, msg.finish],
   [msg.backspace, msg.takeBackTheLastVertex],
   [msg.esc, msg.leaveTheDrawingTheVertex],
@@ -17,25 +17,25 @@ const keys: [string, string][] = [
   [msg.arrows, msg.nudge],
   [msg.del, msg.deleteTheVertexOrThe],
   ['V', msg.addVertex],
-  [msg.altClick, msg.theNextOfTheShapes],
-  ['[ ]', msg.theDetectionBeforeTheDetection],
+  [msg.altClick, msg.nextOfSeveralOverlapping],
+  ['[ ]', msg.previousNextDetection],
   ['D', common.duplicate],
-  ['M', msg.turnALinesDirectionOver],
-  ['X', msg.cutTheShapeInTwo],
+  ['M', msg.reverseALinesDirection],
+  ['X', msg.splitTheShapeAt],
   ['H, K', msg.hideLock],
   ['+ − 0', msg.zoom],
   [common.space, msg.playOrPause],
-  [', .', msg.oneFrameBackOneFrame],
+  [', .', msg.previousNextFrame],
   ['T, N', msg.nextTrigger],
   [msg.shiftDrag, msg.loop],
   [msg.ctrlZ, common.undo],
   [msg.ctrlShiftZ, common.redo],
-  ['?', msg.theseKeys]
+  ['?', msg.keyboardShortcuts]
 ]
 
 export function KeysHelp({ open, onClose }: { open: boolean; onClose: () => void }): ReactNode {
   return (
-    <Modal open={open} title={msg.keysOfTheBench} footer={null} onCancel={onClose}>
+    <Modal open={open} title={msg.keyboardShortcuts} footer={null} onCancel={onClose}>
       <dl className="keys">
         {keys.map(([key, what]) => (
           <div key={key}>

@@ -30,7 +30,7 @@ export interface DocumentState extends SyncState<Value> {
   scene: Scene
 }
 
-/** What is edited on one camera's Bench: detections, what they set off, schedules and the scene. */
+/** What is edited on one camera's Bench: detections, their actions, schedules and the scene. */
 export class BenchDocument extends SyncedDocument<Value, DocumentState> {
   private readonly camera: string
   private readonly sceneKey: string

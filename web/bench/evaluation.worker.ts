@@ -33,7 +33,7 @@ const answer = (question: Asked): Answer => {
   const { number } = question
   if (question.type === 'counts')
     return { type: 'counts', number, counts: countsIn(question.clips) }
-  if (!evidence) throw new Error(msg.noClipHasBeenGiven)
+  if (!evidence) throw new Error(msg.noClipYet)
   const { tracks, measures } = evidence
   switch (question.type) {
     case 'stays':

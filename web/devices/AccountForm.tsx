@@ -33,7 +33,7 @@ export function AccountForm({
   }
   return (
     <section className="account-form" aria-label={common.account}>
-      <p>{first ? msg.giveItItsFirstAccount : msg.sayTheAccountUnderWhich}</p>
+      <p>{first ? msg.giveItItsFirstAccount : msg.enterTheDevicesUser}</p>
       <div className="row">
         <Input
           aria-label={common.userName}
@@ -49,7 +49,7 @@ export function AccountForm({
           onPressEnter={() => void say()}
         />
         <Button type="primary" loading={busy} onClick={() => void say()}>
-          {first ? msg.makeTheAccount : common.save}
+          {first ? msg.createAccount : common.save}
         </Button>
       </div>
       {error && <Alert type="error" title={error} />}

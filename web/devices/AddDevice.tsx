@@ -21,10 +21,10 @@ export function AddDevice({
   return (
     <Modal
       open
-      title={chosen === null ? msg.addADeviceWhichOne : msg.addADeviceWhatIt}
+      title={chosen === null ? msg.addDeviceSelect : msg.addDeviceDetails}
       onCancel={onClose}
       footer={null}
-      aria-label={msg.addADevice}
+      aria-label={msg.addDevice}
     >
       {chosen === null ? (
         <Find onChosen={setChosen} />
@@ -54,20 +54,20 @@ function Find({ onChosen }: { onChosen: (chosen: FoundDevice | 'by-hand') => voi
       {/* Before what is found: whoever reaches for a button does not have it moved away. */}
       <div className="row">
         <Button onClick={() => void found.refetch()} disabled={found.isFetching}>
-          {msg.askAgain}
+          {msg.searchAgain}
         </Button>
         <Button type="primary" onClick={() => onChosen('by-hand')}>
-          {msg.typeItsAddress}
+          {msg.enterAddress}
         </Button>
       </div>
       {found.isFetching && (
         <p className="quiet">
-          <Spin size="small" /> {msg.askingWhoIsOnThe}
+          <Spin size="small" /> {msg.searchingTheNetwork}
         </p>
       )}
       {found.isError && <Alert type="error" title={problemWords(found.error)} />}
       {found.data?.length === 0 && !found.isFetching && (
-        <p className="quiet">{msg.nobodyAnsweredADeviceIn}</p>
+        <p className="quiet">{msg.noDevicesFoundAdd}</p>
       )}
       <ul className="found-devices">
         {list.map((device) => (
@@ -145,20 +145,20 @@ function Describe({
   )
   return (
     <div className="device-form">
-      {field('address', common.address, 'http://192.168.1.20')}
+      {field('address', common.address, msg.addressSuchAs)}
       {field('name', common.name, msg.slipwayCamera)}
       <label className="field">
         <span>{common.camera}</span>
         <Select
           value={form.camera}
           options={[
-            { value: '', label: msg.noneYetOrARecorder },
+            { value: '', label: msg.noneOrARecorder },
             ...cameras.map((c) => ({ value: c.id, label: c.name }))
           ]}
           onChange={set('camera')}
         />
       </label>
-      {field('username', common.userName, msg.leftEmptyForADevice)}
+      {field('username', common.userName, msg.leaveEmptyForA)}
       {field('password', common.password, '')}
       {error && <Alert type="error" title={error} />}
       <div className="row">

@@ -27,7 +27,7 @@ export function ChannelSection({ device, channel, named, act, working }: Props):
   const path = `/api/devices/${device.id}/channels/${channel.token}`
   const running = channel.modes.find((mode) => mode.running)
   return (
-    <section className="channel" aria-label={named ? channel.name : msg.itsPicture}>
+    <section className="channel" aria-label={named ? channel.name : msg.picture}>
       {named && <h3>{channel.name}</h3>}
       <dl className="device-facts">
         <div>
@@ -63,17 +63,17 @@ export function ChannelSection({ device, channel, named, act, working }: Props):
           </dd>
         </div>
         <div>
-          <dt>{msg.itCan}</dt>
+          <dt>{msg.supports}</dt>
           <dd>
             {channel.abilities.length === 0
-              ? msg.doNoAnalysisHere
+              ? msg.doNotRunHere
               : channel.abilities.map((a) => (
                   <span key={a.type} className="ability">
                     {abilityWords(a)}
                   </span>
                 ))}
             {channel.mostRules !== null && (
-              <span className="ability">{msg.detectionsInAll(channel.mostRules)}</span>
+              <span className="ability">{msg.detectionsInTotal(channel.mostRules)}</span>
             )}
           </dd>
         </div>
@@ -103,7 +103,7 @@ export function ChannelSection({ device, channel, named, act, working }: Props):
         channel.unmanaged.length === 0 &&
         channel.abilities.length > 0 && (
           <p className="quiet">
-            {channel.camera === null ? msg.sayWhichCameraOfThe : msg.nothingIsDrawnForThis}
+            {channel.camera === null ? msg.selectTheCamera : msg.noDetectionsDrawnAnd}
           </p>
         )}
       {(channel.abilities.length > 0 || channel.detections.length > 0) && (
@@ -140,7 +140,7 @@ export function ChannelSection({ device, channel, named, act, working }: Props):
                     )
                   }
                 >
-                  {msg.takeItIntoThePlan}
+                  {msg.importFromDevice}
                 </Button>
               )}
             </li>
@@ -149,7 +149,7 @@ export function ChannelSection({ device, channel, named, act, working }: Props):
       )}
       {channel.switchesBack.length > 0 && (
         <p className="failed">
-          {msg.itWasSeenTo(channel.switchesBack.map(typeWords).join(' and '))}
+          {msg.theDeviceSwitchedBack(channel.switchesBack.map(typeWords).join(' and '))}
         </p>
       )}
     </section>
@@ -161,7 +161,7 @@ function modeSentence({ modes }: ChannelView): string {
   const words = (runs: readonly string[]): string => runs.map(typeWords).join(', ')
   const idle = modes.filter((mode) => !mode.running).flatMap(({ runs }) => runs)
   const running = modes.find((mode) => mode.running)
-  return `${running ? `runs ${words(running.runs)}; ` : ''}${idle.length ? msg.wouldDoNothingNow(words(idle)) : ''}`
+  return msg.modes(running ? words(running.runs) : null, idle.length ? words(idle) : null)
 }
 
 function DetectionRow({
@@ -179,7 +179,7 @@ function DetectionRow({
       {x.state === 'drifted' &&
         !x.differences.some(({ device }) => device.code === 'values.removedOnDevice') && (
           <Button size="small" loading={working === `take ${x.id}`} onClick={() => void takeOver()}>
-            {msg.takeOverIntoThePlan}
+            {msg.importFromDevice}
           </Button>
         )}
       {x.differences.map((diff) => (

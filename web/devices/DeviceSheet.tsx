@@ -72,7 +72,7 @@ export function DeviceSheet({
             loading={working === 'read'}
             onClick={() => void act('read', () => request('POST', `/api/devices/${d.id}/read`))}
           >
-            {msg.readAgain}
+            {msg.refresh}
           </Button>
           <Button
             type="primary"
@@ -80,7 +80,7 @@ export function DeviceSheet({
             disabled={changes === 0 || d.busy || !isReachable(d.state)}
             onClick={() => void onSend()}
           >
-            {changes ? msg.sendChangeChanges(changes) : msg.nothingToSend}
+            {changes ? msg.send(changes) : msg.noChangesToSend}
           </Button>
         </span>
       </header>
@@ -89,7 +89,7 @@ export function DeviceSheet({
         {d.trouble && `: ${wordsOf(d.trouble)}`}
         {d.state === 'clock-off' &&
           d.clockAhead !== null &&
-          msg.bySAhead(Math.round(Math.abs(d.clockAhead)), d.clockAhead)}
+          msg.sSetItsClock(Math.round(Math.abs(d.clockAhead)), d.clockAhead)}
       </p>
       {error && <Alert type="error" title={error} />}
       {(d.state === 'new' || d.state === 'no-account' || d.state === 'wrong-password') && (
@@ -114,7 +114,7 @@ export function DeviceSheet({
           </div>
         )}
       </dl>
-      {d.readAt === null && <p className="quiet">{msg.whatItCanDoIs}</p>}
+      {d.readAt === null && <p className="quiet">{msg.itsFeaturesAreUnknown}</p>}
       {d.channels.map((channel) => (
         <ChannelSection
           key={channel.token}
@@ -126,8 +126,8 @@ export function DeviceSheet({
         />
       ))}
       {findings.length > 0 && (
-        <section aria-label={msg.whatIsMissing}>
-          <h3>{msg.whatIsMissing}</h3>
+        <section aria-label={msg.issues}>
+          <h3>{msg.issues}</h3>
           <Findings findings={findings} />
         </section>
       )}
@@ -143,15 +143,15 @@ function HeardFrom({ device: d }: { device: DeviceView }): ReactNode {
   const name = (rule: string): string =>
     d.channels.flatMap((c) => c.detections).find((x) => x.id === rule)?.name ?? rule
   return (
-    <section aria-label={msg.heardFromIt}>
-      <h3>{msg.heardFromIt}</h3>
-      {events.length === 0 && <p className="quiet">{msg.nothingYetWhatItsRules}</p>}
+    <section aria-label={msg.deviceEvents}>
+      <h3>{msg.deviceEvents}</h3>
+      {events.length === 0 && <p className="quiet">{msg.noEventsYetThey}</p>}
       <ol className="device-events">
         {events.slice(0, 8).map((e) => (
           <li key={e.id} className={e.topic === 'gap' ? 'failed' : ''}>
             <span className="figures">{clock.time(e.receivedAt)}</span>{' '}
             {e.topic === 'gap'
-              ? msg.nobodyListenedForSWhat(e.data.seconds)
+              ? msg.notConnectedForS(e.data.seconds)
               : `${name(e.rule)}: ${eventWords(e)}`}
           </li>
         ))}

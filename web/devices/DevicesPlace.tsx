@@ -16,8 +16,6 @@ import { SendingPanel } from './SendingPanel.tsx'
 import { useDevices } from './useDevices.ts'
 import { states } from './words.tsx'
 
-const plural = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`
-
 /** The devices of the site: how each stands, what it can do, and what on it differs from the plan. */
 export function DevicesPlace(): ReactNode {
   const queries = useQueryClient()
@@ -59,7 +57,7 @@ export function DevicesPlace(): ReactNode {
         <header className="row">
           <h1>{msg.devices}</h1>
           <Button icon={<PlusOutlined aria-hidden />} onClick={() => setAdding(true)}>
-            {msg.addADevice}
+            {msg.addDevice}
           </Button>
         </header>
         {devices.isError && <Alert type="error" title={problemWords(devices.error)} />}
@@ -69,15 +67,10 @@ export function DevicesPlace(): ReactNode {
         {list.length > 1 && (
           <Popconfirm
             title={msg.sendTo(
-              plural(
-                toSend.reduce((sum, d) => sum + changes(d), 0),
-                'change'
-              ),
-              plural(toSend.length, 'device')
+              toSend.reduce((sum, d) => sum + changes(d), 0),
+              toSend.length
             )}
-            description={
-              losses ? msg.willBeTheNearest(plural(losses, 'setting')) : msg.everythingCanBeHeldAs
-            }
+            description={losses ? msg.willBeTheNearest(losses) : msg.allSettingsAreSupported}
             okText={msg.send}
             cancelText={common.cancel}
             disabled={!toSend.length}
@@ -85,10 +78,10 @@ export function DevicesPlace(): ReactNode {
           >
             <Button type="primary" icon={<SendOutlined aria-hidden />} disabled={!toSend.length}>
               {!waiting.length
-                ? msg.nothingToSend
+                ? msg.noChangesToSend
                 : marked.size
-                  ? msg.sendToMarked(toSend.length)
-                  : msg.sendToAllThatWait(toSend.length)}
+                  ? msg.sendToSelected(toSend.length)
+                  : msg.sendToAll(toSend.length)}
             </Button>
           </Popconfirm>
         )}
@@ -104,7 +97,7 @@ export function DevicesPlace(): ReactNode {
             <li key={d.id} className="device-row">
               {list.length > 1 && (
                 <Checkbox
-                  aria-label={msg.mark(d.name)}
+                  aria-label={msg.select(d.name)}
                   checked={marked.has(d.id)}
                   onChange={(e) =>
                     setMarked(
@@ -166,9 +159,9 @@ function summary(d: DeviceView): string {
   const unable = detections.filter((x) => x.state === 'unsupported' && !x.elsewhere).length
   const count = changes(d)
   const said = [
-    count && msg.fromThePlan(plural(count, 'difference')),
+    count && msg.toSend(count),
     drifted && msg.changedOnTheDevice(drifted),
-    unable && msg.ofThePlanIt(unable)
+    unable && msg.notSupported(unable)
   ].filter(Boolean)
-  return said.join(', ') || msg.holdsWhatThePlanSays
+  return said.join(', ') || msg.matchesThePlan
 }

@@ -1,4 +1,4 @@
-import { inputsAndOutputs as msg } from '../../core/messages/en/devices.ts'
+import { inputsAndOutputs as msg, outputNames } from '../../core/messages/en/devices.ts'
 import './devices.css'
 import { Button } from 'antd'
 import type { ReactNode } from 'react'
@@ -30,7 +30,7 @@ export function InputsAndOutputs({
             <span>
               <strong>{token}</strong>{' '}
               <span className="quiet">
-                {active === null ? msg.notHeardFromYet : active ? msg.active : msg.atRest}
+                {active === null ? msg.noStateYet : active ? msg.active : msg.atRest}
               </span>
             </span>
           </li>
@@ -41,8 +41,11 @@ export function InputsAndOutputs({
             <span>
               <strong>{name}</strong>{' '}
               <span className="quiet">
-                {kind}, {active ? msg.activeNow : msg.atRest}
-                {testedAt === null ? msg.neverTested : msg.tested(clock.dateAndTime(testedAt))}
+                {[
+                  outputNames[kind],
+                  active ? msg.activeNow : msg.atRest,
+                  testedAt === null ? msg.notTested : msg.tested(clock.dateAndTime(testedAt))
+                ].join(', ')}
               </span>
             </span>
             <Button
@@ -54,7 +57,7 @@ export function InputsAndOutputs({
                 )
               }
             >
-              {msg.testFor3S}
+              {msg.testOutput3S}
             </Button>
           </li>
         ))}

@@ -10,10 +10,10 @@ import { useSending } from './useDevices.ts'
 import { Failed, Passed } from '../words/signs.tsx'
 
 const holdsWords: Record<SendResult['holds'], string> = {
-  new: msg.itHoldsTheNewOne,
-  old: msg.itHoldsWhatItHeld,
-  none: msg.itHoldsNothingOfIt,
-  unknown: msg.unknown
+  new: msg.theDeviceHasTheNew,
+  old: msg.theDeviceKeepsIts,
+  none: msg.itIsNotOn,
+  unknown: msg.theDeviceHasThe
 }
 
 /** How far a sending is, and what came of it, device by device. */
@@ -41,10 +41,10 @@ export function SendingPanel({
           {!data?.finished
             ? msg.sending2
             : failed
-              ? msg.sentButNotAllOf
+              ? msg.partlySent
               : results.length
-                ? msg.sentAndReadBack
-                : msg.nothingHadToBeSent}
+                ? msg.sentAndVerified
+                : msg.noChangesToSend}
         </h3>
         {data?.finished && (
           <Button size="small" type="text" onClick={onClose}>
@@ -67,7 +67,7 @@ export function SendingPanel({
                     ? common.sending
                     : d.results.length || d.error
                       ? ''
-                      : msg.nothingHadToBeSent2}
+                      : msg.nothingToSend}
                 </strong>
               )}
               {d.error && (

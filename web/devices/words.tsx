@@ -23,18 +23,18 @@ export const states: Record<DeviceState, { mark: ReactNode; words: string; bad: 
   online: { mark: <Passed />, words: msg.online, bad: false },
   'clock-off': {
     mark: <ClockCircleOutlined className="sign" aria-hidden />,
-    words: msg.onlineItsClockIsOff,
+    words: msg.onlineClockWrong,
     bad: true
   },
-  offline: { mark: <Failed />, words: msg.cannotBeReached, bad: true },
+  offline: { mark: <Failed />, words: msg.notReachable, bad: true },
   'wrong-password': { mark: <Failed />, words: msg.wrongPassword, bad: true },
-  'no-account': { mark: <Failed />, words: msg.asksForAnAccount, bad: true },
+  'no-account': { mark: <Failed />, words: msg.accountRequired, bad: true },
   new: {
     mark: <KeyOutlined className="sign" aria-hidden />,
-    words: msg.freshFromTheBox,
+    words: msg.noAccountYet,
     bad: true
   },
-  broken: { mark: <Failed />, words: msg.answersWrongly, bad: true }
+  broken: { mark: <Failed />, words: msg.invalidResponse, bad: true }
 }
 
 export const typeWords = (type: string): string => {
@@ -54,7 +54,7 @@ export function abilityWords({ type, most, ranges, parameters }: RuleAbility): s
     !parameters.includes('ClassFilter')
   )
     parts.push(msg.noClasses)
-  if (parameters.includes('Hours')) parts.push(msg.ownArmingHours)
+  if (parameters.includes('Hours')) parts.push(msg.schedulesOnDevice)
   const said = parts.filter(Boolean)
   return said.length ? `${typeWords(type)} (${said.join(', ')})` : typeWords(type)
 }
@@ -66,20 +66,20 @@ export function detectionWords({
   parked
 }: Pick<ChannelDetection, 'state' | 'elsewhere' | 'parked'>): string {
   if (state === 'unsupported' && elsewhere) return msg.sentThrough(elsewhere)
-  if (state === 'same' && parked) return msg.parkedOneMinuteADay
+  if (state === 'same' && parked) return msg.parkedKeepsItsPlace
   return {
     same: msg.asInThePlan,
     differs: msg.wasChangedInThePlan,
     missing: msg.isNotOnTheDevice,
-    drifted: msg.wasChangedOnTheDevice,
-    unsupported: msg.theDeviceCannotDoThis,
+    drifted: msg.changedOnDevice,
+    unsupported: msg.notSupportedByThe,
     off: msg.switchedOffAndNotOn,
-    unread: msg.notKnownBeforeTheDevice,
-    own: msg.noRuleOfADevice
+    unread: msg.unknownUntilTheDevice,
+    own: msg.monitoredByWardoptic
   }[state]
 }
 
-/** What a setting becomes on the device, or through which door it goes. */
+/** What a setting becomes on the device, or through which route it goes. */
 export function lossWords({ setting, wanted, nearest, elsewhere }: ChannelLoss): string {
   const [name, value] = [capital(wordsOf(said(`settings.${setting}`))), wordsOf(wanted)]
   if (elsewhere) return msg.onlyThrough(name, value, elsewhere)
@@ -96,18 +96,18 @@ export function eventWords(
   detection?: Detection
 ): string {
   const what: Record<string, string> = {
-    Crossed: msg.theLineWasCrossed,
-    ObjectsInside: msg.somebodyIsInside,
-    ObjectIsLoitering: msg.somebodyLingers,
-    Entered: msg.somebodyCameIn,
-    Left: msg.somebodyLeft,
+    Crossed: msg.lineCrossed,
+    ObjectsInside: msg.targetInside,
+    ObjectIsLoitering: msg.targetLoitering,
+    Entered: msg.targetEntered,
+    Left: msg.targetLeft,
     Motion: msg.motion,
     Tamper: msg.tamper,
     Face: msg.aFace
   }
   const last = topic.split('/').pop() ?? topic
-  if (last === 'DigitalInput')
-    return data.LogicalState === 'true' ? msg.becameActive : msg.isAtRestAgain
+  if (last === 'DigitalInput' || last === 'Relay')
+    return data.LogicalState === 'true' ? msg.active : msg.atRest
   const direction =
     data.Direction &&
     ((detection &&

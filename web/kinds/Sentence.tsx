@@ -40,7 +40,7 @@ export const Sentence = memo(function Sentence(props: SentenceProps): ReactNode 
   const all: Condition[] = [
     ...(conditions?.(props) ?? []),
     {
-      what: common.holdOff,
+      what: common.reTriggerDelay,
       isSet: detection.holdOffSeconds > 0,
       text: detection.holdOffSeconds
         ? msg.notWithin(settingSeconds(detection.holdOffSeconds))

@@ -1,4 +1,4 @@
-import { units } from '../../core/messages/en/common.ts'
+import { common, units } from '../../core/messages/en/common.ts'
 import { Rich } from '../words/Rich.tsx'
 import { said } from '../../core/messages/said.ts'
 import { sizeEditor as msg } from '../../core/messages/en/kinds/parts.ts'
@@ -59,7 +59,7 @@ export function SizeEditor({
       )}
       {inMetres ? <Metres size={size} set={set} /> : <Frames size={size} set={set} />}
       {sizes === null ? (
-        <p className="quiet">{msg.withAClip}</p>
+        <p className="quiet">{msg.selectAClipTo}</p>
       ) : sizes.length === 0 ? (
         <p className="quiet">{msg.noTargets}</p>
       ) : (
@@ -83,11 +83,11 @@ export function SizeEditor({
             {msg.fitToClip(fit.targets)}
           </Button>
         ) : (
-          <p className="quiet">{msg.nothingToFit}</p>
+          <p className="quiet">{msg.noTargetOfThe}</p>
         ))}
       {!inMetres && (
         <p className="quiet">
-          <Rich text={msg.whatFits} parts={{ key: <kbd>F</kbd> }} />
+          <Rich text={msg.targetsThatFitInto} parts={{ key: <kbd>F</kbd> }} />
         </p>
       )}
       {(size.min || size.max) && (
@@ -125,8 +125,8 @@ function Frames({ size, set }: { size: Size; set: (size: Size) => void }): React
         </label>
         {frame && (
           <div className="row">
-            {side('w', 'width')}
-            {side('h', 'height')}
+            {side('w', common.width)}
+            {side('h', common.height)}
           </div>
         )}
       </div>
@@ -134,8 +134,8 @@ function Frames({ size, set }: { size: Size; set: (size: Size) => void }): React
   }
   return (
     <>
-      {one('min', msg.smallestFrame)}
-      {one('max', msg.largestFrame)}
+      {one('min', msg.smallestTarget)}
+      {one('max', msg.largestTarget)}
     </>
   )
 }
@@ -157,8 +157,8 @@ function Metres({ size, set }: { size: Size; set: (size: Size) => void }): React
   )
   return (
     <div className="row">
-      {one('minMetres', msg.atLeastTall)}
-      {one('maxMetres', msg.atMostTall)}
+      {one('minMetres', msg.minimumHeight)}
+      {one('maxMetres', msg.maximumHeight)}
     </div>
   )
 }

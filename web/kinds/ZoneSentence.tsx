@@ -30,7 +30,7 @@ function ZoneWhat({ detection: d, document }: SentenceOf<ZoneDetection>): ReactN
   const { verb, isInside } = partOf(d.kind)
   return (
     <Rich
-      text={isInside ? msg.inside : msg.outside}
+      text={isInside ? msg.whoDoesZoneOverlap : msg.whoDoesZoneOverlapOut}
       parts={{
         who: <ClassesChip detection={d} document={document} />,
         does: (

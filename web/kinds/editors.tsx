@@ -1,3 +1,4 @@
+import { classes as classNames } from '../../core/messages/en/codes/conditions.ts'
 import { capital } from '../../core/messages/format.ts'
 import { type Said, said } from '../../core/messages/said.ts'
 import { problemWords } from '../../core/messages/errorWords.ts'
@@ -94,13 +95,13 @@ export function ClassesEditor({ detection, document }: EditorProps<TargetGated>)
         value={detection.classes}
         options={CLASSES.map((value) => ({
           value,
-          label: value === 'unknown' ? msg.unknownClass : value
+          label: value === 'unknown' ? msg.unknownNotRecognisedYet : classNames[value]
         }))}
         onChange={(classes) =>
           document.edit({ ...detection, classes: classes }, said('edits.changeTheClasses'))
         }
       />
-      <p className="quiet">{msg.noneChosen}</p>
+      <p className="quiet">{msg.noneSelectedEveryTarget}</p>
       {detection.classes.length > 0 && <DeviceNote parameter="ClassFilter" value={0} />}
     </>
   )
@@ -222,10 +223,10 @@ export function HoldOffEditor({ detection, document }: EditorProps): ReactNode {
   return (
     <SecondsEditor
       parameter={detection.holdOffSeconds > 0 ? 'HoldOff' : undefined}
-      label={common.holdOff}
+      label={common.reTriggerDelay}
       value={detection.holdOffSeconds}
       max={86400}
-      help={msg.afterATrigger}
+      help={msg.noFurtherTriggerFor}
       onChange={(holdOffSeconds) =>
         document.edit({ ...detection, holdOffSeconds }, said('edits.changeTheHoldOff'))
       }

@@ -13,7 +13,7 @@ export function MotionSensitivityEditor({ detection, document }: EditorProps<Mov
     <SensitivitySlider
       detection={detection}
       document={document}
-      meaning={msg.sensitivityMeans(motionLevel(detection.sensitivity))}
+      meaning={msg.aPixelCountsAs(motionLevel(detection.sensitivity))}
     />
   )
 }

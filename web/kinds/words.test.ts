@@ -20,7 +20,7 @@ const line = (change: object = {}): LineDetection =>
   }) as LineDetection
 
 describe('words', () => {
-  test('body share, directions, letters, moments', () => {
+  test('overlap, directions, letters, moments', () => {
     expect([50, 75, 90, 100, 60, 1].map(bodyWords)).toEqual([
       'half the body',
       'a quarter of the body',

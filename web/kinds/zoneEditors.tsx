@@ -58,9 +58,9 @@ export function DwellEditor({
         onChange={set}
       />
       {stays === null ? (
-        <p className="quiet">{msg.withAClip}</p>
+        <p className="quiet">{msg.selectAClipTo}</p>
       ) : stays.length === 0 ? (
-        <p className="quiet">{msg.nobodyInZone}</p>
+        <p className="quiet">{msg.inThisClipNo}</p>
       ) : (
         <Later>
           <StaysChart stays={stays} dwell={detection.dwellSeconds} />

@@ -9,7 +9,7 @@ import { Link, useParams } from 'react-router'
 import { useMail, useMails } from '../api/queries.ts'
 import { useClock } from '../words/useClock.ts'
 
-/** What has arrived at the mailbox stand-in that ships with the application. */
+/** What has arrived at the mailbox simulator that ships with the application. */
 export function MailboxPlace(): ReactNode {
   const { mail: id } = useParams()
   const clock = useClock()
@@ -21,7 +21,7 @@ export function MailboxPlace(): ReactNode {
         <h1>{msg.mailbox}</h1>
         <p className="quiet">{msg.aStandInOnThisMachine}</p>
         {mails.error && <Alert type="error" showIcon title={problemWords(mails.error)} />}
-        {mails.data?.length === 0 && <p>{msg.nothingHasArrivedYetLink}</p>}
+        {mails.data?.length === 0 && <p>{msg.noMessagesYetLink}</p>}
         <ul>
           {mails.data?.map((m) => (
             <li key={m.id}>
@@ -47,9 +47,7 @@ export function MailboxPlace(): ReactNode {
               a.type.startsWith('image/') ? (
                 <figure key={a.name}>
                   <img src={`/api/mailbox/${mail.data.id}/${i}`} alt={msg.theMomentOfTheTrigger} />
-                  <figcaption className="quiet">
-                    {msg.kb(a.name, Math.round(a.bytes / 1024))}
-                  </figcaption>
+                  <figcaption className="quiet">{msg.fileOf(a.name, a.bytes)}</figcaption>
                 </figure>
               ) : (
                 <p key={a.name}>{a.name}</p>
@@ -58,7 +56,7 @@ export function MailboxPlace(): ReactNode {
           </>
         )}
         {!id && mails.data && mails.data.length > 0 && (
-          <p className="quiet">{msg.chooseAMessage}</p>
+          <p className="quiet">{msg.selectAMessage}</p>
         )}
       </article>
     </main>

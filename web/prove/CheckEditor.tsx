@@ -108,7 +108,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
             tooltip={{ open: false }}
           />
           <p className="quiet field-help">
-            {chosen ? msg.clickOnTheGroundTo : msg.chooseSomebodyToChangeThe}
+            {chosen ? msg.clickOnTheGroundTo : msg.selectSomeoneToChange}
           </p>
           <div className="row">
             {walk.actors.map((a, i) => (
@@ -124,7 +124,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
             <Button
               size="small"
               icon={<PlusOutlined aria-hidden />}
-              aria-label={msg.addSomebody}
+              aria-label={msg.addTarget}
               onClick={() => {
                 changeWalk({
                   actors: [
@@ -156,7 +156,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
                 />
               </label>
               <label className="field">
-                <span className="field-name">{msg.comesAfter}</span>
+                <span className="field-name">{msg.startsAfter}</span>
                 <InputNumber
                   value={chosen.from}
                   min={0}
@@ -181,7 +181,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
                 />
               </label>
               <label className="field">
-                <span className="field-name">{msg.tall}</span>
+                <span className="field-name">{msg.height}</span>
                 <InputNumber
                   value={
                     chosen.tall ??
@@ -238,13 +238,14 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
           </div>
           {painted && (
             <label className="field">
-              <span className="field-name">{msg.lookedAt}</span>
+              <span className="field-name">{msg.runWith}</span>
               <Segmented<'truth' | 'pictures'>
+                aria-label={msg.runWith}
                 size="small"
                 value={check.by.how === 'walk' ? check.by.through : 'truth'}
                 options={[
-                  { value: 'truth', label: msg.asItTrulyIs },
-                  { value: 'pictures', label: msg.throughPictures }
+                  { value: 'truth', label: msg.exactPositions },
+                  { value: 'pictures', label: msg.renderedPictures }
                 ]}
                 onChange={(through) =>
                   check.by.how === 'walk' && change({ by: { ...check.by, through } })
@@ -283,9 +284,9 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
         </label>
       )}
       <div className="field">
-        <span className="field-name">{msg.atTheSitesClock}</span>
+        <span className="field-name">{msg.siteTime}</span>
         <MomentPicker
-          label={msg.atTheSitesClock}
+          label={msg.siteTime}
           value={check.at}
           timeZone={timeZone}
           required
@@ -294,7 +295,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
       </div>
       <div className="two-fields">
         <label className="field">
-          <span className="field-name">{msg.about}</span>
+          <span className="field-name">{msg.condition}</span>
           <Select
             value={check.about}
             options={ABOUT.map((value) => ({ value, label: aboutNames[value] }))}
@@ -306,8 +307,8 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
           <Select
             value={expect.what}
             options={[
-              { value: 'trigger', label: 'A trigger' },
-              { value: 'silence', label: common.silence }
+              { value: 'trigger', label: msg.aTrigger },
+              { value: 'silence', label: common.mustNotTrigger }
             ]}
             onChange={(what) =>
               change(

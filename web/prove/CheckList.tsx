@@ -60,9 +60,9 @@ export function CheckList({
         {view.proposing
           ? msg.workingOutWhatToCheck
           : show === 'all'
-            ? msg.nothingIsProposedForIt
+            ? msg.noChecksAddOne
             : show === 'failed'
-              ? msg.everythingThatWasRunWent
+              ? msg.noFailedChecks
               : msg.nothingIsOutOfDate}
       </p>
     )
@@ -74,22 +74,22 @@ export function CheckList({
             kept.length ? msg.moreProposed(fresh.length) : msg.proposedFromItsOwn(fresh.length)
           }
           onTake={() => onTake(fresh.map((p) => ({ camera, check: p.check.id })))}
-          what={msg.keepThem}
+          what={msg.addThem}
         />
       )}
       {changed.length > 0 && show === 'all' && (
         <Offer
-          words={msg.wouldBeProposedOtherwise(changed.length)}
+          words={msg.theSettings(changed.length)}
           onTake={() => onTake(changed.map((p) => ({ camera, check: p.check.id })))}
-          what={msg.takeTheNewOnes}
+          what={msg.update}
         />
       )}
       <table className="check-table">
         <thead>
           <tr>
-            <th scope="col">{msg.gate}</th>
-            <th scope="col">{msg.mustLetThrough}</th>
-            <th scope="col">{common.silence}</th>
+            <th scope="col">{msg.condition}</th>
+            <th scope="col">{msg.mustTrigger}</th>
+            <th scope="col">{common.mustNotTrigger}</th>
           </tr>
         </thead>
         <tbody>
@@ -158,10 +158,10 @@ function Offer({
 }
 
 const marks = {
-  passed: { mark: <Passed />, words: msg.asExpected },
-  failed: { mark: <Failed />, words: msg.notAsExpected },
+  passed: { mark: <Passed />, words: msg.passed },
+  failed: { mark: <Failed />, words: msg.failed },
   old: { mark: <OutOfDate />, words: msg.outOfDate },
-  never: { mark: <NotRun />, words: msg.neverRun }
+  never: { mark: <NotRun />, words: msg.notRun }
 } as const
 
 function CheckButton({
@@ -187,8 +187,8 @@ function CheckButton({
       </span>
       <span>{wordsOf(check.name)}</span>
       {check.by.how === 'walk' && check.by.through === 'pictures' && (
-        <Tooltip title={msg.throughPaintedPicturesAnalysedAs}>
-          <PictureOutlined aria-label={msg.throughPictures} />
+        <Tooltip title={msg.renderedPicturesAnalysedLike}>
+          <PictureOutlined aria-label={msg.renderedPictures} />
         </Tooltip>
       )}
       {check.by.how !== 'walk' && <small>{byWords[check.by.how]}</small>}
@@ -206,7 +206,7 @@ function Proposed({ check, onTake }: { check: Check; onTake: () => void }): Reac
       <button
         type="button"
         className="link-button"
-        aria-label={msg.keep(wordsOf(check.name))}
+        aria-label={msg.add(wordsOf(check.name))}
         onClick={onTake}
       >
         {common.add}

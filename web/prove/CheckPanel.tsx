@@ -120,7 +120,7 @@ export function CheckPanel({
         <h2>{wordsOf(check.name)}</h2>
         <p className="quiet">
           {check.by.how === 'walk' && check.by.through === 'pictures'
-            ? msg.walkThroughPaintedPictures
+            ? msg.walkRenderedPictures
             : byWords[check.by.how]}{' '}
           · {dateAndTime(check.at, site.site.timeZone)}
         </p>
@@ -202,13 +202,13 @@ export function CheckPanel({
         />
       )}
       {verdict && verdict.effects.length > 0 && (
-        <section className="effects" aria-label={msg.whatFollows}>
-          <h3>{msg.whatFollows}</h3>
+        <section className="effects" aria-label={msg.actions}>
+          <h3>{msg.actions}</h3>
           <ul>
             {verdict.effects.map((e) => (
               <li key={e.endpoint} className={e.wrong ? 'is-failed' : ''}>
                 {e.wrong ? <Failed /> : <Passed />} {e.name}:{' '}
-                {wordsOf(e.wrong ?? (e.acts ? msg.setOff : msg.notSetOffAsExpected))}
+                {wordsOf(e.wrong ?? (e.acts ? msg.ran : msg.didNotRunAs))}
               </li>
             ))}
           </ul>
@@ -234,18 +234,18 @@ function Outcome({
       <dt>{common.expected}</dt>
       <dd>
         {expectedWords(check)}
-        {expect.what === 'trigger' && msg.betweenAndS(expect.from.toFixed(1), expect.to.toFixed(1))}
+        {expect.what === 'trigger' && msg.fromToS(expect.from.toFixed(1), expect.to.toFixed(1))}
         {check.effects.length > 0 &&
-          msg.andWhatFollowsSet(
+          msg.actionsRanDidNot(
             check.effects.filter((e) => e.acts).length,
             check.effects.some((e) => !e.acts),
             check.effects.filter((e) => !e.acts).length
           )}
       </dd>
-      <dt>{msg.seen}</dt>
+      <dt>{msg.result}</dt>
       <dd>
-        {wordsOf(last ? last.sentence : msg.neverRun)}
-        {state === 'old' && <strong> {msg.outOfDateTheSettings}</strong>}
+        {wordsOf(last ? last.sentence : msg.notRunYet)}
+        {state === 'old' && <strong> {msg.settingsChangedSinceRun}</strong>}
         {result &&
           result.verdict.seen.length > 1 &&
           msg.triggers(

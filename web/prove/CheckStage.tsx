@@ -1,3 +1,4 @@
+import { classes as classNames } from '../../core/messages/en/codes/conditions.ts'
 import { shapeOf } from '../../core/kinds/schemas.ts'
 import { useMemo, type ReactNode } from 'react'
 import type { Detection } from '../../core/formats/plan.ts'
@@ -53,7 +54,7 @@ export function CheckStage({ scene, walk, detection, time, actor, onWay }: Props
             <path d={corners} className="halo" />
             <path d={corners} />
             <text x={x + w / 2} y={y - 5}>
-              {CLASSES[tracks.cls[i]!]}
+              {classNames[CLASSES[tracks.cls[i]!]!]}
             </text>
           </g>
         )

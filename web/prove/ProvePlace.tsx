@@ -1,3 +1,4 @@
+import { wholePercent } from '../../core/messages/format.ts'
 import { said } from '../../core/messages/said.ts'
 import { wordsOf } from '../../core/messages/words.ts'
 import { problemWords } from '../../core/messages/errorWords.ts'
@@ -130,8 +131,8 @@ export function ProvePlace(): ReactNode {
       </header>
       {!detections.length ? (
         <section className="empty-place">
-          <h2>{msg.nothingToProveYet}</h2>
-          <p>{msg.onceADetectionIsDrawn}</p>
+          <h2>{msg.noChecksYet}</h2>
+          <p>{msg.drawADetectionOn}</p>
         </section>
       ) : (
         <div className="prove-body">
@@ -151,10 +152,10 @@ export function ProvePlace(): ReactNode {
                     ? msg.workingOutWhatToCheck
                     : msg.checksAreProposedFrom(view.proposals.length)
                 }
-                description={msg.everyGateOnBothSides}
+                description={msg.eachConditionScheduleAnd}
                 action={
                   <Button type="primary" disabled={view.proposing > 0} onClick={() => void take()}>
-                    {msg.keepAll(view.proposals.length || '')}
+                    {msg.addAll(view.proposals.length || '')}
                   </Button>
                 }
               />
@@ -162,6 +163,7 @@ export function ProvePlace(): ReactNode {
             <div className="prove-tools">
               <h2>{chosen!.detection.name}</h2>
               <Segmented
+                aria-label={msg.checks}
                 size="small"
                 value={show}
                 onChange={(value) => go({ show: value === 'all' ? null : value })}
@@ -173,7 +175,7 @@ export function ProvePlace(): ReactNode {
               />
               <span className="grow" />
               <Button size="small" icon={<PlusOutlined aria-hidden />} onClick={() => void add()}>
-                {msg.addACheck}
+                {msg.addCheck}
               </Button>
               <Button
                 size="small"
@@ -209,7 +211,7 @@ export function ProvePlace(): ReactNode {
               />
             )}
           </section>
-          <aside className="prove-side" aria-label={msg.theCheck}>
+          <aside className="prove-side" aria-label={msg.check}>
             {selected ? (
               <CheckPanel
                 key={`${selected.camera} ${selected.check.id}`}
@@ -254,8 +256,6 @@ const own = (
     )
     .map((c) => ({ camera, check: c.check.id }))
 
-const percent = (share: number): string => `${Math.round(100 * share)} %`
-
 function Numbers({ view }: { view: ProvingView }): ReactNode {
   const current = view.checks.filter((c) => c.last?.current)
   const passed = current.filter((c) => c.last!.passed).length
@@ -267,11 +267,11 @@ function Numbers({ view }: { view: ProvingView }): ReactNode {
         <b className="figures">{view.checks.length}</b> {msg.checks2}
       </span>
       <span>
-        <b className="figures">{passed}</b> {msg.asExpected}
+        <b className="figures">{passed}</b> {msg.passed}
       </span>
       {current.length > passed && (
         <span className="is-failed">
-          <b className="figures">{current.length - passed}</b> {msg.not}
+          <b className="figures">{current.length - passed}</b> {msg.failed}
         </span>
       )}
       {outdated > 0 && (
@@ -280,10 +280,10 @@ function Numbers({ view }: { view: ProvingView }): ReactNode {
         </span>
       )}
       {view.totals && (
-        <span className="quiet" title={msg.ofTheTriggersThatWere}>
-          {msg.recallPrecisionF1(
-            percent(view.totals.recall),
-            percent(view.totals.precision),
+        <span className="quiet" title={msg.recallPrecisionAndF1}>
+          {msg.foundOfExpectedOf(
+            wholePercent(view.totals.recall),
+            wholePercent(view.totals.precision),
             view.totals.f1.toFixed(2)
           )}
         </span>
@@ -328,7 +328,7 @@ function NothingChosen({
           </ul>
         </section>
       )}
-      <p className="quiet">{msg.chooseACheckToSee}</p>
+      <p className="quiet">{msg.selectACheckTo}</p>
     </>
   )
 }
@@ -415,8 +415,8 @@ function Limiter({
     )
   return (
     <div className="turns">
-      {list(run.worse, msg.worseThanTheTimeBefore, <ArrowDownOutlined aria-hidden />)}
-      {list(run.better, msg.betterThanTheTimeBefore, <ArrowUpOutlined aria-hidden />)}
+      {list(run.worse, msg.newlyFailed, <ArrowDownOutlined aria-hidden />)}
+      {list(run.better, msg.newlyPassed, <ArrowUpOutlined aria-hidden />)}
     </div>
   )
 }

@@ -17,10 +17,10 @@ export function newCheck(
     return {
       id,
       detection: detection.id,
-      name: msg.aPersonOnSite,
+      name: msg.walkOnSite,
       about: 'passes',
       side: 'inside',
-      by: { how: 'person', words: msg.walkAsSomebodyWouldWho, seconds: 60 },
+      by: { how: 'person', words: msg.walkAsSomeoneWho, seconds: 60 },
       at,
       expect: { what: 'trigger', from: 0, to: 60 },
       effects: []
@@ -28,7 +28,7 @@ export function newCheck(
   return {
     id,
     detection: detection.id,
-    name: msg.aWalkOfMyOwn,
+    name: msg.customWalk,
     about: 'passes',
     side: 'inside',
     by: {

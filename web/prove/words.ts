@@ -12,7 +12,7 @@ export const aboutNames: Record<About, string> = {
   dwell: common.dwell,
   together: msg.numberTogether,
   ignore: common.ignoreAreas,
-  holdOff: common.holdOff,
+  holdOff: common.reTriggerDelay,
   armed: common.armingSchedule,
   armInput: common.contact,
   face: common.face,
@@ -22,19 +22,19 @@ export const aboutNames: Record<About, string> = {
   cause: msg.cause,
   delay: common.delay,
   contact: common.contact,
-  outputs: msg.whatFollows,
+  outputs: msg.actions,
   nuisance: msg.nuisance
 }
 
 export const expectedWords = ({ expect }: Check): string =>
   expect.what === 'silence'
-    ? common.silence
+    ? common.mustNotTrigger
     : expect.times !== undefined && expect.times > 1
       ? msg.triggers(expect.times)
       : msg.aTrigger
 
 export const byWords: Record<Check['by']['how'], string> = {
-  walk: msg.walkOnTheScene,
-  clip: msg.stretchOfAClip,
-  person: msg.personOnSite
+  walk: msg.simulatedWalk,
+  clip: msg.partOfAClip,
+  person: msg.walkOnSite
 }

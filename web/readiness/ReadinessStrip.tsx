@@ -5,15 +5,15 @@ import type { ReadinessStep, ReadinessSteps } from '../../core/readiness/index.t
 
 const words: Record<ReadinessStep, string> = {
   done: msg.done,
-  open: msg.somethingLeft,
+  open: msg.notFinished,
   failed: msg.blocked,
-  empty: msg.nothingYet
+  empty: msg.notStarted
 }
 const names: Record<keyof ReadinessSteps, string> = {
   drawn: msg.drawn,
-  armed: msg.armed,
+  armed: msg.scheduled,
   linked: msg.linked,
-  sent: msg.sent,
+  sent: msg.onDevice,
   proven: msg.proven
 }
 

@@ -32,7 +32,7 @@ const lines: readonly Line[] = [
   { key: 'editDays', name: msg.historyOfEdits, unit: msg.days, now: (n) => msg.editsNow(n.edits) },
   {
     key: 'auditDays',
-    name: msg.auditList,
+    name: msg.auditLog,
     unit: msg.days,
     now: (n) => msg.entriesNow(n.audit)
   }
@@ -76,7 +76,7 @@ export function RetentionForm(): ReactNode {
         void save()
       }}
     >
-      <p className="quiet">{msg.whatIsOlderGoesIn}</p>
+      <p className="quiet">{msg.olderDataIsDeleted}</p>
       {lines.map(({ key, name, unit, now: words }) => (
         <label key={key} className="retention-line">
           <span>{name}</span>

@@ -14,7 +14,7 @@ const names: Record<GateName, string> = {
   share: common.overlap,
   dwell: common.dwell,
   together: msg.together,
-  armed: msg.armed,
+  armed: msg.schedule,
   face: common.face,
   mask: common.mask,
   list: msg.list,
@@ -22,7 +22,7 @@ const names: Record<GateName, string> = {
   picture: msg.picture,
   contact: common.contact,
   delay: common.delay,
-  holdOff: common.holdOff
+  holdOff: common.reTriggerDelay
 }
 
 /** A measured value against its limit. */
@@ -55,7 +55,7 @@ export const LadderView = memo(function LadderView({
   who: string
 }): ReactNode {
   return (
-    <section className="ladder" aria-label={msg.gateLadder}>
+    <section className="ladder" aria-label={msg.conditions}>
       <h3>
         {msg.whyWhyNot(ladder.fired, who)}{' '}
         <span className="figures">{msg.s(ladder.time.toFixed(1))}</span>
@@ -64,9 +64,9 @@ export const LadderView = memo(function LadderView({
         {ladder.readings.map((r) => (
           <li key={r.gate} className={r.passed ? 'passed' : 'stopped'}>
             {r.passed ? (
-              <CheckOutlined aria-label={msg.letThrough} />
+              <CheckOutlined aria-label={msg.met} />
             ) : (
-              <CloseOutlined aria-label={msg.stopped} />
+              <CloseOutlined aria-label={msg.notMet} />
             )}
             <span className="gate">{names[r.gate]}</span>
             <span className="measured">

@@ -1,3 +1,4 @@
+import { classes as classNames } from '../../core/messages/en/codes/conditions.ts'
 import { liveTile as msg } from '../../core/messages/en/scene.ts'
 import { shapeOf } from '../../core/kinds/schemas.ts'
 import './liveTile.css'
@@ -26,7 +27,7 @@ function deviceErrorOf({ picture, trouble, at }: Live, began: number): string | 
   if (trouble) return trouble
   const age = Date.now() - Math.max(at, began)
   if (age <= STALE_MS) return null
-  return picture ? msg.noNewPictureForS(Math.floor(age / 1000)) : msg.noPictureHasComeYet
+  return picture ? msg.noNewPictureForS(Math.floor(age / 1000)) : msg.noPictureYet
 }
 
 /** A camera's live picture with its shapes and targets; drawn as it comes, without a word of it to the rest. */
@@ -58,7 +59,7 @@ export function LiveTile({
       }
       g.drawImage(picture, 0, 0)
       for (const { x, y, w, h, class: cls } of targets)
-        bracket(g, x * to.width, y * to.height, w * to.width, h * to.height, cls)
+        bracket(g, x * to.width, y * to.height, w * to.width, h * to.height, nameOf(cls))
     }
     const heard = (): void => {
       setTrouble(deviceErrorOf(stream.get(camera), began))
@@ -98,12 +99,15 @@ export function LiveTile({
       <span className="tile-name">
         {alarmed.size > 0 && <Flag />}
         {name}
-        {alarmed.size > 0 && <span className="notch-words"> {msg.anAlarmWaits}</span>}
+        {alarmed.size > 0 && <span className="notch-words"> {msg.activeAlarm}</span>}
       </span>
       {trouble && <span className="tile-trouble">{trouble}</span>}
     </button>
   )
 }
+
+/** A device may report a class that is none of ours. */
+const nameOf = (cls: string): string => (classNames as Partial<Record<string, string>>)[cls] ?? cls
 
 /** Corners around a target, with its class. */
 function bracket(

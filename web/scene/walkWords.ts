@@ -26,6 +26,6 @@ export const actorNames: Record<WalkActor['kind'], string> = {
 export const lightNames: Record<Light, string> = {
   day: msg.day,
   dusk: msg.dusk,
-  night: msg.nightByLamplight,
+  night: msg.nightLamps,
   infrared: msg.nightByInfraRed
 }

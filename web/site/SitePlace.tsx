@@ -65,9 +65,7 @@ export function SitePlace(): ReactNode {
                     <CameraPicture camera={camera} />
                     <strong>{camera.name}</strong>
                     <span className="quiet">
-                      {camera.detections === 0
-                        ? msg.nothingDrawnYet
-                        : msg.detectionDetectionsDrawn(camera.detections)}
+                      {camera.detections === 0 ? msg.noDetections : msg.drawn(camera.detections)}
                     </span>
                     {ready && <ReadinessStrip steps={ready.steps} />}
                   </Link>
@@ -77,19 +75,19 @@ export function SitePlace(): ReactNode {
           </ul>
           <TodaysTriggers site={site.data} />
         </div>
-        <section className="site-findings" aria-label={msg.whatIsMissing}>
+        <section className="site-findings" aria-label={msg.issues}>
           <h2>
             {readiness.data
               ? findings.length === 0
-                ? msg.nothingIsMissingOfWhat
-                : msg.foundOfThem(findings.length, blocking)
-              : msg.lookingAtWhatIsMissing}
+                ? msg.noIssuesFound
+                : msg.blocking(findings.length, blocking)
+              : msg.checking}
           </h2>
           {readiness.error && <Alert type="error" title={problemWords(readiness.error)} />}
           <Findings findings={all ? findings : findings.slice(0, FIRST)} names={names} />
           {findings.length > FIRST && (
             <Button type="text" onClick={() => setAll(!all)}>
-              {all ? msg.showTheWorstOnly : msg.showMore(findings.length - FIRST)}
+              {all ? msg.showFewer : msg.showMore(findings.length - FIRST)}
             </Button>
           )}
         </section>

@@ -33,8 +33,8 @@ export function TodaysTriggers({ site }: { site: SiteView }): ReactNode {
   return (
     <section className="site-today" aria-label={msg.todaysTriggers}>
       <h2>
-        {total === 0 ? msg.noTriggerToday : msg.triggerTriggersToday(total)}
-        {total > 0 && <Link to={`/watch/search?from=${midnight}`}>{msg.allOfThem}</Link>}
+        {total === 0 ? msg.noTriggerToday : msg.today(total)}
+        {total > 0 && <Link to={`/watch/search?from=${midnight}`}>{msg.showAll}</Link>}
       </h2>
       <ul>
         {found.data.triggers.slice(0, SHOWN).map((t) => (

@@ -20,14 +20,14 @@ export function ConflictNote({
       className="conflict"
       type="warning"
       showIcon
-      title={msg.changedElsewhere(conflict.name, clock.time(conflict.changedAt), deleted)}
+      title={msg.wasInAnotherWindow(conflict.name, clock.time(conflict.changedAt), deleted)}
       action={
         <>
           <Button size="small" type="primary" onClick={() => document.resolveConflict('mine')}>
-            {msg.keepMine}
+            {msg.saveMine}
           </Button>
           <Button size="small" onClick={() => document.resolveConflict('theirs')}>
-            {msg.takeTheirs}
+            {msg.useTheirs}
           </Button>
         </>
       }

@@ -292,7 +292,7 @@ export abstract class SyncedDocument<V, S extends SyncState<V>> {
       const named = value ?? theirs
       this.conflicts.set(key, {
         key,
-        name: named ? kind.label(named) : msg.whatYouEdited,
+        name: named ? kind.label(named) : msg.yourChange,
         mine: value,
         theirs,
         version,
@@ -303,7 +303,7 @@ export abstract class SyncedDocument<V, S extends SyncState<V>> {
 
   private kindOf(key: string): SyncedKind<V> {
     const kind = this.kinds[key.slice(0, key.indexOf(':'))]
-    if (!kind) throw new TypeError(msg.isOfNoKind(key))
+    if (!kind) throw new TypeError(msg.cannotBeEditedHere(key))
     return kind
   }
 

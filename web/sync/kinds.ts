@@ -47,7 +47,7 @@ export interface Placed {
 /** What the camera looks at: where nothing counts, and what it was measured from. */
 export type Scene = Pick<SavedScene, 'ignore' | 'marks'>
 
-/** The id of a detection, or of what it sets off: `camera/detection`. */
+/** The id of a detection, or of its actions: `camera/detection`. */
 export const placedId = (camera: string, detection: string): string => `${camera}/${detection}`
 
 const path = (...parts: string[]): string => `/api/${parts.map(encodeURIComponent).join('/')}`
@@ -80,7 +80,7 @@ export const detections: SyncedKind<Placed> = {
 export const orNothing = (actions: Actions): Actions | null =>
   canonical(actions) === canonical(NO_ACTIONS) ? null : actions
 
-/** What detections set off. */
+/** Actions of detections. */
 export const actions: SyncedKind<Actions> = {
   // A link outlives its deleted detection; the server has let go of it with the detection.
   save: async (saver, id, value, version, label, has) =>
@@ -88,7 +88,7 @@ export const actions: SyncedKind<Actions> = {
       ? saver.put(`${detectionPath(id)}/actions`, { actions: value ?? NO_ACTIONS }, version, label)
       : version,
   read: (current) => (current as SavedActions).actions,
-  label: () => msg.whatItSetsOff,
+  label: () => msg.actions,
   canVanish: false
 }
 
@@ -134,16 +134,16 @@ export const people: SyncedKind<People> = {
   save: (saver, _, value, version, label) =>
     saver.put('/api/settings/people', { people: value }, version, label),
   read: (current) => (current as SiteActionsView['people']).people,
-  label: () => msg.thePeopleOfTheSite,
+  label: () => msg.people,
   canVanish: false
 }
 
-/** What new detections set off. */
+/** Default actions. */
 export const usual: SyncedKind<Actions> = {
   save: (saver, _, value, version, label) =>
     saver.put('/api/settings/usual', { actions: value ?? NO_ACTIONS }, version, label),
   // Nothing may have been said yet.
   read: (current) => (current as SiteActionsView['usual']).actions ?? NO_ACTIONS,
-  label: () => msg.whatItSetsOff,
+  label: () => msg.actions,
   canVanish: false
 }

@@ -60,7 +60,7 @@ function contentsOf(view: SiteActionsView): Versioned<SiteValue>[] {
   ]
 }
 
-/** What is edited of a site as a whole: schedules, what can be set off, what detections set off, people. */
+/** What is edited of a site as a whole: schedules, actions, links of detections, people. */
 export class SiteDocument extends SyncedDocument<SiteValue, SiteState> {
   constructor(view: SiteActionsView, memory: StepMemory<SiteValue> | null = null) {
     super(

@@ -2,7 +2,6 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { App } from 'antd'
 import type { ReactNode } from 'react'
 import { MemoryRouter } from 'react-router'
-import type { SiteView } from '../../core/api.ts'
 
 /** A part of the interface in what the whole application gives it: address, queries, messages and the site's clock. */
 export function inApp(part: ReactNode, address = '/', timeZone = 'UTC'): ReactNode {

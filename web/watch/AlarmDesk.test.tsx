@@ -107,7 +107,7 @@ describe('what can be done', () => {
     )
   })
 
-  test('handed to somebody of the site', async () => {
+  test('assigned to somebody of the site', async () => {
     const asked = show(alarm())
     await userEvent.click(button('Assign to'))
     await userEvent.click(await screen.findByText('Ruth'))
@@ -165,7 +165,7 @@ test('who did what, in their order and words', async () => {
   ])
 })
 
-describe('what it set off', () => {
+describe('the actions of an alarm', () => {
   test('nothing, said in words', () => {
     show(alarm())
     expect(screen.getByText('No actions.')).toBeTruthy()

@@ -100,7 +100,7 @@ export function AlarmDesk({
               </Button>
             )}
             <Button disabled={!words.trim()} onClick={() => void act('notes', { words })}>
-              {msg.onlyWrite}
+              {msg.addComment}
             </Button>
             <Dropdown
               trigger={['click']}
@@ -110,12 +110,12 @@ export function AlarmDesk({
                   label: name,
                   onClick: () =>
                     void act('hand', { to: name }).then(
-                      () => void message.success(msg.handedTo2(name))
+                      () => void message.success(msg.assignedTo(name))
                     )
                 }))
               }}
             >
-              <Button>{msg.handTo}</Button>
+              <Button>{msg.assignTo}</Button>
             </Dropdown>
           </div>
         </form>
@@ -132,9 +132,9 @@ export function AlarmDesk({
           </li>
         ))}
       </ol>
-      <h3>{msg.whatItSetOff}</h3>
+      <h3>{msg.actions}</h3>
       {a.deliveries.length === 0 ? (
-        <p className="quiet">{msg.nothingIsLinkedToIt}</p>
+        <p className="quiet">{msg.noActions}</p>
       ) : (
         <ByTrigger
           deliveries={a.deliveries}

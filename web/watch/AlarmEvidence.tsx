@@ -95,7 +95,7 @@ function recordingWords(name: string, recording: NonNullable<EvidenceView['recor
   if (recording.state === 'running')
     return msg.theDeviceStill(name, Math.ceil(recording.secondsLeft))
   return recording.state === 'reading'
-    ? msg.itIsBeing(name)
+    ? msg.readingFromTheDevice(name)
     : msg.couldNotBeRead(name, wordsOf(recording.why))
 }
 
@@ -148,17 +148,17 @@ function Account({ trigger: fired }: { trigger: FoundTrigger }): ReactNode {
             {at && <circle cx={100 * at.x} cy={56.25 * at.y} r="1.2" />}
           </svg>
           <figcaption className="quiet">
-            {msg.whereItWalkedFromS((-path[0]!.at).toFixed(1))}
+            {msg.pathFromSBefore((-path[0]!.at).toFixed(1))}
             {path.at(-1)!.at > 0.5 && msg.toSAfterIt(path.at(-1)!.at.toFixed(1))}
           </figcaption>
         </figure>
       )}
       {ladder && <LadderView ladder={ladder} who={msg.thisTarget} />}
       {words && (
-        <p className="quiet">{wordsOf(fresh && !path.length ? msg.whereItWalkedIsBeing : words)}</p>
+        <p className="quiet">{wordsOf(fresh && !path.length ? msg.workingOutThePath : words)}</p>
       )}
       <details className="settings-then">
-        <summary>{msg.settingsAsTheyWere}</summary>
+        <summary>{msg.settingsAtTheTime}</summary>
         <p>{railWords(detection, hours ? [hours] : [], []).join(detection.name)}</p>
       </details>
     </>

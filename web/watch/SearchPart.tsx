@@ -178,11 +178,11 @@ export function SearchPart({
         ))}
       </ul>
       {!found.length && !pages.isFetching && (
-        <p className="search-none">{query ? msg.nothingWasFoundTakeA : msg.noTriggerYet}</p>
+        <p className="search-none">{query ? msg.noResultsRemoveA : msg.noTriggerYet}</p>
       )}
       {pages.hasNextPage && (
         <Button loading={pages.isFetchingNextPage} onClick={() => void pages.fetchNextPage()}>
-          {msg.earlierOnes}
+          {msg.showEarlier}
         </Button>
       )}
     </section>
@@ -204,6 +204,7 @@ function Moment({
     <span className="search-moment">
       {label}
       <MomentPicker
+        size="small"
         label={label}
         value={value === null ? null : Number(value)}
         timeZone={timeZone}
@@ -231,8 +232,8 @@ function Words({
     <Input
       size="small"
       allowClear
-      aria-label={msg.wordsOfComments}
-      placeholder={msg.wordsOfComments}
+      aria-label={msg.commentContains}
+      placeholder={msg.commentContains}
       value={typed}
       onChange={(e) => setTyped(e.target.value)}
     />

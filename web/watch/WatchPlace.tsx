@@ -102,10 +102,11 @@ export function WatchPlace(): ReactNode {
           <h1>
             {waiting.length
               ? msg.waiting(alarms.data?.waiting ?? waiting.length)
-              : msg.noAlarmWaits}
+              : msg.noActiveAlarms}
           </h1>
           {!searching && (
             <Segmented
+              aria-label={msg.livePictures}
               size="small"
               value={view}
               onChange={(to) =>

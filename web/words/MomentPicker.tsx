@@ -1,14 +1,18 @@
+import { momentPicker as words } from '../../core/messages/en/common.ts'
 import generateConfig from '@rc-component/picker/generate/dayjs'
 import { DatePicker } from 'antd'
 import locale from 'antd/locale/en_GB'
 import dayjs, { type Dayjs } from 'dayjs'
-import 'dayjs/locale/en-gb'
 import utc from 'dayjs/plugin/utc'
 import { createElement, type ReactNode } from 'react'
+import { shortDays } from '../../core/messages/en/codes/arming.ts'
+import { MONTHS } from '../../core/messages/format.ts'
 import { wallInstant, wallText } from '../../core/arming/zone.ts'
 
 dayjs.extend(utc)
 
+/** In the order of the dates' own numbers. */
+const WEEK = ['sun', 'mon', 'tue', 'wed', 'thu', 'fri', 'sat'] as const
 const MINUTES = 'D MMM YYYY, HH:mm'
 const SECONDS = 'D MMM YYYY, HH:mm:ss'
 
@@ -23,6 +27,10 @@ const newPicker = (timeZone: string) =>
     getFixedDate: (text) => dayjs.utc(text),
     locale: {
       ...generateConfig.locale,
+      getWeekFirstDay: () => 1,
+      getWeekFirstDate: (_locale, date) => date.subtract((date.day() + 6) % 7, 'day'),
+      getShortWeekDays: () => WEEK.map((day) => shortDays[day]),
+      getShortMonths: () => MONTHS,
       parse: (_locale, text, formats) =>
         formats.map((format) => dayjs.utc(text, format, true)).find((moment) => moment.isValid()) ??
         null
@@ -43,6 +51,7 @@ export function MomentPicker({
   value,
   timeZone,
   label,
+  size = 'middle',
   seconds = false,
   required = false,
   disabled,
@@ -51,6 +60,7 @@ export function MomentPicker({
   value: number | null
   timeZone: string
   label: string
+  size?: 'small' | 'middle'
   seconds?: boolean
   /** There is always a moment: it cannot be cleared. */
   required?: boolean
@@ -60,8 +70,9 @@ export function MomentPicker({
   const format = seconds ? SECONDS : MINUTES
   return createElement(pickerOn(timeZone), {
     className: 'moment-picker',
-    size: 'small',
+    size,
     'aria-label': label,
+    placeholder: words.dateAndTime,
     locale: locale.DatePicker,
     showTime: true,
     // Typed without a comma, or as ISO 8601 has it, it is understood as well.

@@ -7,7 +7,7 @@ export const BuzzerSchema = v.strictObject({
   seconds: whole(1, 60, ' s')
 })
 
-/** What it does when it is set off, as a device's items (docs/device-extension.md). */
+/** What it does when it runs, as a device's items (docs/device-extension.md). */
 export const buzzerSettings = ({
   seconds
 }: v.InferOutput<typeof BuzzerSchema>): Record<string, string> => ({

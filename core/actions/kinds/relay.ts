@@ -16,7 +16,7 @@ export const RelaySchema = v.strictObject({
   seconds: whole(1, 600, ' s')
 })
 
-/** What it does when it is set off, as a device's items (docs/device-extension.md). */
+/** What it does when it runs, as a device's items (docs/device-extension.md). */
 export const relaySettings = ({
   mode,
   seconds

@@ -26,7 +26,7 @@ export const SpeakerSchema = v.strictObject({
   volume: whole(1, 100, '%')
 })
 
-/** What it does when it is set off, as a device's items (docs/device-extension.md). */
+/** What it does when it runs, as a device's items (docs/device-extension.md). */
 export const speakerSettings = ({
   voice,
   repeats,

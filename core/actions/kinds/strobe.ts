@@ -12,7 +12,7 @@ export const StrobeSchema = v.strictObject({
   pattern: v.picklist(STROBE_PATTERNS, coded('input.mustBeOneOf', STROBE_PATTERNS.join(', ')))
 })
 
-/** What it does when it is set off, as a device's items (docs/device-extension.md). */
+/** What it does when it runs, as a device's items (docs/device-extension.md). */
 export const strobeSettings = ({
   seconds,
   pattern

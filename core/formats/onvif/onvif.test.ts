@@ -319,7 +319,7 @@ describe('detections in a device’s terms', () => {
     ])
   })
 
-  test('what a device holds, taken over into the plan, is no difference any more', () => {
+  test('what a device holds, imported into the plan, is no difference any more', () => {
     const kinds = [
       line,
       make({

@@ -9,7 +9,7 @@ import { secondsOf } from './durations.ts'
 import { classNames, sizeOf } from './parameters.ts'
 import { parseWith } from '../../schema/parse.ts'
 
-/** A device's rule taken over into a detection: what the rule says replaces, the rest stays. */
+/** A device's rule imported into a detection: what the rule says replaces, the rest stays. */
 export function takeOver(d: Detection, held: Rule, abilities: readonly RuleAbility[]): Detection {
   const ranges = abilities.find((a) => a.type === held.type)?.ranges ?? {}
   const { simple } = held

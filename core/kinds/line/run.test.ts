@@ -309,7 +309,7 @@ describe('line crossing: gates', () => {
     expect(out([area])).toEqual([4]) // pending until its feet have left the area
   })
 
-  test('hold-off: since the detection’s last trigger, whoever set it off', () => {
+  test('re-trigger delay: since the detection’s last trigger, whoever set it off', () => {
     const two = [
       ...walk(over(0, 6, 7, 7, 7, 7, 7, 7)),
       ...walk(over(0, 0, 0, 6, 6, 7, 7, 7), { id: 2 })

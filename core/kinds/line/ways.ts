@@ -12,7 +12,7 @@ import {
 import { bare, groundOf, type Ground, type Stage, type Way } from '../../proving/stage.ts'
 import type { LineDetection } from './schema.ts'
 
-/** Ways over the ground that do to a line what is asked: found by trying them on the measured scene. */
+/** Ways over the ground that do to a line what is asked: found by trying them on the calibrated scene. */
 
 /** A sensitivity at which so much of the body is needed; the field takes whole and broken numbers alike. */
 const sensitivityOf = (need: number): number => Math.min(100, Math.max(1, 100 * (1 - need)))

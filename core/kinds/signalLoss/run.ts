@@ -6,7 +6,7 @@ import type { Moment } from '../../detections/types.ts'
 import type { Gates } from '../../detections/gates.ts'
 import type { GateReading } from '../../detections/types.ts'
 
-/** Signal loss (docs/detections.md): no new picture for the delay. A frame that was not measured counts as none. */
+/** Video loss (docs/detections.md): no new picture for the delay. A frame that was not measured counts as none. */
 export class SignalLossRun implements FrameRun {
   readonly perFrame = true
   readonly curves

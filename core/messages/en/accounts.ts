@@ -1,8 +1,11 @@
 import { messages } from '../messages.ts'
 
+/** What accounts may do. */
+export const roles = messages({ installer: 'installer', operator: 'operator', viewer: 'viewer' })
+
 export const firstAccount = messages({
   codeSuchAs: 'ABCDE-FGHJK-LMNPQ-RSTUV',
-  nobodyHasAnAccountYet:
+  noAccountsYetCreate:
     'No accounts yet. Create the first installer account with the one-time code printed at the start.',
   code: 'Code',
   yourName: 'Your name',
@@ -24,13 +27,13 @@ export const sessionList = messages({
   windows: 'Windows',
   linux: 'Linux',
   on: (system: string) => ` on ${system}`,
-  unknownProgram: 'Unknown browser',
+  unknownBrowser: 'Unknown browser',
   aSessionEndsAfter30: 'Sessions end after 30 minutes without use, and after 12 hours at most.',
   browser: 'Browser',
   signedIn: 'Signed in',
   lastUsed: 'Last used',
-  thisOne: 'this session',
-  end: 'Sign out',
+  thisSession: 'this session',
+  signOut: 'Sign out',
   endAllOthers: 'Sign out all others'
 })
 
@@ -45,18 +48,20 @@ export const accountList = messages({
   operatorDealsWithAlarms: 'Operator: deals with alarms',
   viewerLooksOnly: 'Viewer: looks only',
   roleOf: (name: string) => `Role of ${name}`,
-  willNotBeAble: (name: string) => `${name} can no longer sign in.`,
+  canNoLongerSign: (name: string) => `${name} can no longer sign in.`,
   role: 'Role'
 })
 
 export const userMenu = messages({
+  who: (name: string, role: string) => `${name}, ${role}`,
+  whoIs: (initials: string, name: string, role: string) => `${initials}: ${name}, ${role}`,
   changePassword: 'Change password…',
   sessions: 'Sessions…',
   accounts: 'Accounts…',
-  auditList: 'Audit log…',
+  auditLog: 'Audit log…',
   storage: 'Storage…',
   signOut: 'Sign out',
-  whereYouAreSignedIn: 'Your sessions',
+  yourSessions: 'Your sessions',
   accounts2: 'Accounts',
   auditList2: 'Audit log',
   storage2: 'Storage',

@@ -8,7 +8,7 @@ export const alarm = messages({
   severity: (severity: string, priority: string | null) =>
     priority === null ? severity : `${severity}, ${priority} priority`,
   triggers: (n: number) => count(n, 'trigger'),
-  triggersAndLast: (n: number, lastAt: string) => `${count(n, 'trigger')}, last ${lastAt}`,
+  last: (n: number, lastAt: string) => `${count(n, 'trigger')}, last ${lastAt}`,
   forPeople: (names: string) => `for ${names}`,
   assignedTo: (name: string) => `assigned to ${name}`,
   fromAClip: 'from a clip',
@@ -44,14 +44,14 @@ export const alarmList = messages({
     'No alarms yet. A trigger raises one: live, from a clip replayed as live, or by hand in Actions.',
   acknowledgedBy: (name: string, at: string, comment: string) =>
     `acknowledged by ${name} at ${at}${comment && `: “${comment}”`}`,
-  nothingWasSetOff: 'No actions:',
-  linkSomething: 'add actions',
+  noActions: 'No actions:',
+  addActions: 'add actions',
   notTriedYet: 'Not sent yet.',
   after: (state: string, duration: string) => `${state} after ${duration}`,
   byTheServer: 'by the server',
   byTheCamera: 'by the camera',
-  attemptsNext: (n: number, nextAt: string) => `${count(n, 'attempt')} so far, next at ${nextAt}`,
-  attempts: (n: number) => `${count(n, 'attempt')} so far`,
+  soFarNextAt: (n: number, nextAt: string) => `${count(n, 'attempt')} so far, next at ${nextAt}`,
+  soFar: (n: number) => `${count(n, 'attempt')} so far`,
   historyOf: (name: string) => `History of ${name}`,
   history: 'History',
   acknowledge: 'Acknowledge…'

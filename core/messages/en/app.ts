@@ -2,7 +2,7 @@ import { messages } from '../messages.ts'
 
 export const app = messages({
   nothingHere: 'Nothing here',
-  thereIsNoPlaceAt: 'No page at this address.',
-  notForYou: 'No access',
-  asYouHaveToDo: (role: string) => `You are signed in as ${role}. This role can open Watch only.`
+  noPageAtThis: 'No page at this address.',
+  noAccess: 'No access',
+  yourRoleIsThis: (role: string) => `Your role is ${role}. This role can open Watch only.`
 })

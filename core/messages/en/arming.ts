@@ -1,4 +1,4 @@
-import { MONTHS, dateText } from '../format.ts'
+import { count, MONTHS, dateText } from '../format.ts'
 import { messages } from '../messages.ts'
 
 export const spansText = messages({
@@ -8,21 +8,25 @@ export const spansText = messages({
 })
 
 export const words = messages({
+  hours: (n: number) => `${n} h`,
   min: (minutes: number) => `${minutes} min`
 })
 
 export const weekGrid = messages({
-  theWeekOf: (name: string) => `Week of ${name}`,
-  onAnExceptionHolds: (date: string, name: string) => `Exception on ${dateText(date)}${name}`,
+  weekOf: (name: string) => `Week of ${name}`,
+  exceptionOn: (date: string, name: string) => `Exception on ${dateText(date)}${name}`,
   to: (weekday: string, from: string, to: string) => `${weekday}, ${from} to ${to}`,
-  hoursOfAllDay: (weekday: string, whole: boolean, from: string, to: string) =>
+  hoursOfTo: (weekday: string, whole: boolean, from: string, to: string) =>
     `Hours of ${weekday}, ${whole ? 'all day, ' : ''}${from} to ${to}`,
   allDay: 'all day',
-  beginOn: (weekday: string) => `Start on ${weekday}`,
+  startOn: (weekday: string) => `Start on ${weekday}`,
   endOn: (weekday: string) => `End on ${weekday}`
 })
 
 export const dayPanel = messages({
+  sunset: 'sunset',
+  sunrise: 'sunrise',
+  clock: 'clock',
   isNoTime: (text: string) => `“${text}” is not a time. Enter it as 18:30 or 24:00.`,
   hoursOf: (day: string) => `Hours of ${day}`,
   to: 'To',
@@ -52,29 +56,29 @@ export const exceptionPanel = messages({
 })
 
 export const gapsPanel = messages({
-  allHours: 'always',
-  noDetectionHasTheseHours: 'No detection uses this schedule.',
+  always: 'always',
+  noDetectionUsesThis: 'No detection uses this schedule.',
   theDetectionsWithTheseHours:
     'Detections with this schedule have no actions yet. Link them in Actions.',
-  whereHoursDoNotMeet: 'Schedule gaps',
-  mayActInAllOf: (schedule: string) => `is on for all of it (${schedule}).`,
+  scheduleGaps: 'Schedule gaps',
+  isOnForAll: (schedule: string) => `is on for all of it (${schedule}).`,
   is: (schedule: string) => `(${schedule}) is`,
-  silentForAWeek: (minutesPerWeek: string) => `off for ${minutesPerWeek} a week`,
-  ofTheThatAreArmed: (armed: string) => `of ${armed} armed:`,
+  offForAWeek: (minutesPerWeek: string) => `off for ${minutesPerWeek} a week`,
+  ofArmed: (armed: string) => `of ${armed} armed:`,
   andMore: (more: number) => `and ${more} more`,
-  itHasBeenSaidThat: 'Marked as intended.',
-  letItFollow: (name: string) => `Use ${name}`,
-  itIsMeantSo: 'Mark as intended',
-  atAnyTime: (free: string) => `Always on: ${free}.`,
-  armedAndThisOneSilent: 'armed, but this action is off'
+  markedAsIntended: 'Marked as intended.',
+  use: (name: string) => `Use ${name}`,
+  markAsIntended: 'Mark as intended',
+  alwaysOn: (free: string) => `Always on: ${free}.`,
+  armedButThisAction: 'armed, but this action is off'
 })
 
 export const inputsPanel = messages({
   contacts: 'Contacts',
-  noneYetWithAnAlarm:
+  noContactsAddAn:
     'No contacts. Add an alarm panel’s set state so that detections trigger only while it is set.',
-  notHeardOfYet: 'state unknown',
-  noDeviceHasIt: 'not on any device',
+  stateUnknown: 'state unknown',
+  notOnAnyDevice: 'not on any device',
   set: 'set',
   notSet: 'not set',
   noDevice: 'no device',
@@ -93,27 +97,27 @@ export const isItArmed = messages({
 })
 
 export const scheduleList = messages({
-  hours: (n: number) => `Schedule ${n}`,
+  schedule: (n: number) => `Schedule ${n}`,
   schedules: 'Schedules',
-  outputOrMessage: 'action',
-  outputsOrMessages: 'actions',
-  usedByNothingYet: 'not used',
-  aWeek: 'a week ·',
+  detections: (n: number) => count(n, 'detection'),
+  actions: (n: number) => count(n, 'action'),
+  notUsed: 'not used',
+  aWeek: (hours: string) => `${hours} a week`,
   onNow: 'armed now',
-  offNow: 'not armed now',
-  noHoursYetEveryDetection:
+  notArmedNow: 'not armed now',
+  noSchedulesDetectionsAre:
     'No schedules: detections are always armed. Add a schedule, or import a calendar.',
-  newHours2: 'Add schedule',
+  addSchedule: 'Add schedule',
   calendar: 'Import calendar…'
 })
 
 export const usersPanel = messages({
-  detectionsWithTheseHours: 'Detections with this schedule',
+  detectionsWithThisSchedule: 'Detections with this schedule',
   noneYet: 'None yet.',
-  giveTheseHoursTo: 'Use this schedule for',
-  giveTo: (name: string) => `Use ${name} for…`,
-  armInputOf: (name: string) => `Contact for ${name}`,
-  byTheHoursAlone: 'no contact',
+  useThisScheduleFor: 'Use this schedule for',
+  useFor: (name: string) => `Use ${name} for…`,
+  contactFor: (name: string) => `Contact for ${name}`,
+  noContact: 'no contact',
   whileIsSet: (name: string) => `while ${name} is set`,
   whileIsNotSet: (name: string) => `while ${name} is not set`
 })
@@ -121,21 +125,21 @@ export const usersPanel = messages({
 export const yearStrip = messages({
   month: (index: number) => MONTHS[index]!,
   exceptionsAndHolidays: 'Exceptions and holidays',
-  chooseADateOrShift: (exceptions: number) =>
-    `select a date, or Shift for several ·  ${exceptions === 0 ? 'none yet' : `${exceptions} ${exceptions === 1 ? 'exception' : 'exceptions'}`}`,
+  selectADateOr: (exceptions: number) =>
+    `select a date, or Shift for several · ${exceptions === 0 ? 'none yet' : count(exceptions, 'exception')}`,
   datesOfTheYearAhead: 'Dates of the coming year',
-  exceptionSpans2Not: (name: string, spans: number, spans2: string) =>
+  exception: (name: string, spans: number, spans2: string) =>
     `exception${name}, ${spans ? spans2 : 'not armed'}`,
   asInTheWeek: 'as the week',
   notArmedAsInThe: 'not armed, as the week'
 })
 
 export const armingPlace = messages({
-  thereAreNoHoursYet: 'No schedules: detections are always armed. Add one on the left.',
+  noSchedulesDetectionsAre: 'No schedules: detections are always armed. Add one on the left.',
   dragToAddAltTo: 'Drag to add, Alt+drag to remove',
-  asACalendarIcalendar: 'Export calendar (iCalendar)',
-  saveAsACalendar: 'Export calendar',
-  somethingHasTheseHoursGive: 'In use. Choose another schedule there first.',
-  deleteTheseHours: 'Delete schedule',
-  nameOfTheHours: 'Schedule name'
+  exportCalendarIcalendar: 'Export calendar (iCalendar)',
+  exportCalendar: 'Export calendar',
+  inUseChooseAnother: 'In use. Choose another schedule there first.',
+  deleteSchedule: 'Delete schedule',
+  scheduleName: 'Schedule name'
 })

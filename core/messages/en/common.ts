@@ -1,5 +1,10 @@
 import { messages } from '../messages.ts'
 
+/** A target by its class and number: `person 5`. */
+export const { targetName } = messages({ targetName: (cls: string, id: number) => `${cls} ${id}` })
+
+export const momentPicker = messages({ dateAndTime: 'Date and time' })
+
 /** Units beside a field. */
 export const units = messages({
   s: 's',
@@ -17,10 +22,12 @@ export const common = messages({
   wardoptic: 'Wardoptic',
   loading: 'Loading…',
   sending: 'Sending…',
-  databaseAway: 'The database does not answer.',
+  theDatabaseDoesNot: 'The database does not answer.',
   remove: 'Remove',
   address: 'Address',
   who: 'Who',
+  width: 'width',
+  height: 'height',
   of: 'Of',
   from: 'From',
   name: 'Name',
@@ -43,11 +50,11 @@ export const common = messages({
   dwell: 'Dwell',
   mask: 'Mask',
   delay: 'Delay',
-  holdOff: 'Re-trigger delay',
+  reTriggerDelay: 'Re-trigger delay',
   live: 'Live',
   confirmTime: 'Confirmation time',
   armingSchedule: 'Arming schedule',
-  silence: 'Must not trigger',
+  mustNotTrigger: 'Must not trigger',
   none: 'None',
   expected: 'Expected',
   all: 'All',

@@ -17,11 +17,11 @@ export const findings = messages({
 export const readinessStrip = messages({
   done: 'done',
   blocked: 'blocked',
-  somethingLeft: 'not finished',
-  nothingYet: 'not started',
+  notFinished: 'not finished',
+  notStarted: 'not started',
   drawn: 'Drawn',
-  armed: 'Scheduled',
+  scheduled: 'Scheduled',
   linked: 'Linked',
-  sent: 'On device',
+  onDevice: 'On device',
   proven: 'Proven'
 })

@@ -16,7 +16,7 @@ export const retentionForm = messages({
   inUnit: (name: string, unit: string) => `${name}, ${unit}`,
   deviceEvents: 'Device events',
   historyOfEdits: 'Edit history',
-  auditList: 'Audit log',
+  auditLog: 'Audit log',
   saved: 'Saved',
-  whatIsOlderGoesIn: 'Older data is deleted gradually. Data of open alarms is kept.'
+  olderDataIsDeleted: 'Older data is deleted gradually. Data of open alarms is kept.'
 })

@@ -3,22 +3,22 @@ import { messages } from '../messages.ts'
 export const ladderView = messages({
   size: 'Size',
   together: 'Number together',
-  armed: 'Schedule',
+  schedule: 'Schedule',
   list: 'Face list',
   cells: 'Cells',
   picture: 'Picture',
-  gateLadder: 'Conditions',
+  conditions: 'Conditions',
   whyWhyNot: (fired: boolean, who: string) => `${fired ? 'Why' : 'Why not'} ${who}, at`,
   s: (time: string) => `${time} s`,
-  letThrough: 'met',
-  stopped: 'not met'
+  met: 'met',
+  notMet: 'not met'
 })
 
 export const liveTile = messages({
   notConnected: 'Not connected. Retrying…',
   noNewPictureForS: (value: number) => `No new picture for ${value} s`,
-  noPictureHasComeYet: 'No picture yet',
-  anAlarmWaits: 'active alarm'
+  noPictureYet: 'No picture yet',
+  activeAlarm: 'active alarm'
 })
 
 export const weatherNames = messages({
@@ -49,7 +49,7 @@ export const walkWords = messages({
   cyclist: 'Cyclist',
   day: 'Day',
   dusk: 'Dusk',
-  nightByLamplight: 'Night, lamps',
+  nightLamps: 'Night, lamps',
   nightByInfraRed: 'Night, infrared'
 })
 

@@ -2,20 +2,20 @@ import { messages } from '../messages.ts'
 
 export const kinds = messages({
   theScene: 'The scene',
-  thePeopleOfTheSite: 'People',
-  whatItSetsOff: 'Actions'
+  people: 'People',
+  actions: 'Actions'
 })
 
 export const document = messages({
-  whatYouEdited: 'Your change',
-  isOfNoKind: (key: string) => `${key} cannot be edited here`
+  yourChange: 'Your change',
+  cannotBeEditedHere: (key: string) => `${key} cannot be edited here`
 })
 
 export const conflictNote = messages({
-  changedElsewhere: (name: string, time: string, deleted: boolean) =>
+  wasInAnotherWindow: (name: string, time: string, deleted: boolean) =>
     `${name} was ${deleted ? 'deleted' : 'changed'} in another window at ${time}. Your change is not saved yet.`,
-  keepMine: 'Save mine',
-  takeTheirs: 'Use theirs'
+  saveMine: 'Save mine',
+  useTheirs: 'Use theirs'
 })
 
 export const syncBar = messages({

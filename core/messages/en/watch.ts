@@ -6,15 +6,15 @@ export const alarmEvidence = messages({
   of: (name: string, createdAt: string) => `${name} of ${createdAt}`,
   theDeviceStill: (name: string, secondsLeft: number) =>
     `${name}: recording on the device, ${secondsLeft} s left`,
-  itIsBeing: (name: string) => `${name}: reading from the device…`,
+  readingFromTheDevice: (name: string) => `${name}: reading from the device…`,
   couldNotBeRead: (name: string, words: string) =>
     `${name} could not be read from the device: ${words}`,
   theWayOfTheTarget: (at: string) => `Path of the target, from ${at} s before the trigger`,
-  whereItWalkedFromS: (at: string) => `Path from ${at} s before the trigger`,
+  pathFromSBefore: (at: string) => `Path from ${at} s before the trigger`,
   toSAfterIt: (at: string) => ` to ${at} s after it`,
   thisTarget: 'this target',
-  whereItWalkedIsBeing: 'Working out the path…',
-  settingsAsTheyWere: 'Settings at the time',
+  workingOutThePath: 'Working out the path…',
+  settingsAtTheTime: 'Settings at the time',
   at: (name: string, at: string) => `${name} at ${at}`
 })
 
@@ -27,13 +27,13 @@ export const alarmDesk = messages({
   },
   alarm: (name: string) => `Alarm ${name}`,
   closeIt: 'Close alarm',
-  onlyWrite: 'Add comment',
-  handedTo2: (name: string) => `Assigned to ${name}`,
-  handTo: 'Assign to',
+  addComment: 'Add comment',
+  assignedTo: (name: string) => `Assigned to ${name}`,
+  assignTo: 'Assign to',
   whoDidWhat: 'Log',
   triggered: 'triggered',
-  whatItSetOff: 'Actions',
-  nothingIsLinkedToIt: 'No actions.',
+  actions: 'Actions',
+  noActions: 'No actions.',
   deliveredAfter: (duration: string) => `delivered after ${duration}`,
   skipped: (error: null | string) => `skipped${error === null ? '' : `: ${error}`}`,
   failed: (error: null | string) => `failed${error === null ? '' : `: ${error}`}`
@@ -50,10 +50,10 @@ export const searchPart = messages({
   triggersLabel: 'Triggers',
   leftToRight: 'left → right',
   rightToLeft: 'right → left',
-  nothingWasFoundTakeA: 'No results. Remove a filter or widen the period.',
+  noResultsRemoveA: 'No results. Remove a filter or widen the period.',
   noTriggerYet: 'No triggers yet.',
-  earlierOnes: 'Show earlier',
-  wordsOfComments: 'Comment contains',
+  showEarlier: 'Show earlier',
+  commentContains: 'Comment contains',
   noPictureOfIt: 'No picture',
   stillWaits2: 'new'
 })
@@ -63,7 +63,7 @@ export const watchPlace = messages({
   partsOfWatch: 'Parts of Watch',
   search: 'Search',
   waiting: (waiting: number) => `${waiting} new`,
-  noAlarmWaits: 'No active alarms',
+  noActiveAlarms: 'No active alarms',
   allCameras: 'All cameras',
   oneLarge: 'One large',
   alarms: 'Alarms',

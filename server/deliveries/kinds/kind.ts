@@ -52,7 +52,7 @@ export interface Naming {
   named: (id: string) => string
 }
 
-/** How endpoints of a kind are set off. */
+/** How endpoints of a kind are delivered. */
 export interface DeliveryKind<E extends Endpoint> {
   /** Ends with a confirmation. @throws Failure with what was wrong; Refused when it is of no use to try again */
   send: (parts: SenderParts, due: DueDelivery, endpoint: E) => Promise<Done>

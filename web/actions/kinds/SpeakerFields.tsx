@@ -1,7 +1,7 @@
-import { phrases } from '../../../core/messages/en/actions/kinds.ts'
+import { seconds } from '../../../core/messages/format.ts'
 import { said } from '../../../core/messages/said.ts'
 import { problemWords } from '../../../core/messages/errorWords.ts'
-import { speakerFields as msg } from '../../../core/messages/en/actions/kinds.ts'
+import { phrases, speakerFields as msg } from '../../../core/messages/en/actions/kinds.ts'
 import { UploadOutlined } from '@ant-design/icons'
 import { useQueryClient } from '@tanstack/react-query'
 import { Button, Select, Upload } from 'antd'
@@ -47,14 +47,14 @@ export function SpeakerFields({
     text.startsWith('phrase ') ? { phrase: text.slice(7) as Phrase } : { file: text.slice(5) }
   return (
     <>
-      <Field label={msg.says}>
+      <Field label={msg.message}>
         <Select
           size="small"
-          aria-label={msg.says}
+          aria-label={msg.message}
           value={value}
           options={[
             {
-              label: msg.shippedPhrases,
+              label: msg.phrases,
               options: PHRASES.map((id) => ({
                 value: `phrase ${id}`,
                 label: phrases[id]
@@ -66,7 +66,7 @@ export function SpeakerFields({
                     label: msg.ownFiles,
                     options: voices.map((v) => ({
                       value: `file ${v.id}`,
-                      label: `${v.name} (${v.seconds.toFixed(1)} s)`
+                      label: msg.fileOf(v.name, seconds(v.seconds))
                     }))
                   }
                 ]
@@ -74,14 +74,14 @@ export function SpeakerFields({
           ]}
           onChange={(text: string) => keep({ voice: says(text) }, said('edits.voiceOf', e.name))}
         />
-        <audio key={source} controls preload="none" src={source} aria-label={msg.hearIt} />
+        <audio key={source} controls preload="none" src={source} aria-label={msg.play} />
         <Upload
           accept=".wav,audio/wav"
           showUploadList={false}
           beforeUpload={(file) => (void take(file), false)}
         >
           <Button size="small" icon={<UploadOutlined aria-hidden />}>
-            {msg.ownFile}
+            {msg.addFile}
           </Button>
         </Upload>
         <span className="quiet field-help">{msg.waveMono8KhzAt}</span>

@@ -9,8 +9,8 @@ import { Field } from '../fields.tsx'
 import type { EndpointFace } from './kind.ts'
 
 const soundWords: Record<(typeof POPUP_SOUNDS)[number], string> = {
-  none: 'silent',
-  chime: 'a chime',
+  none: msg.silent,
+  chime: msg.aChime,
   alarm: msg.anAlarmTone
 }
 
@@ -31,7 +31,7 @@ export const popup: EndpointFace<EndpointOf<'popup'>> = {
           />
           <Button
             size="small"
-            aria-label={msg.hearIt}
+            aria-label={msg.play}
             icon={<SoundOutlined aria-hidden />}
             disabled={e.sound === 'none'}
             onClick={() => playSound(e.sound)}

@@ -37,6 +37,6 @@ export const recording: EndpointFace<EndpointOf<'recording'>> = {
     )
   },
   start: () => ({ camera: null, beforeSeconds: 5, afterSeconds: 15 }),
-  test: msg.askForAPicture,
+  test: msg.testPicture,
   simulated: null
 }

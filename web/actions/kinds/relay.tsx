@@ -7,7 +7,7 @@ import { Field, NumberField } from '../fields.tsx'
 import type { EndpointFace } from './kind.ts'
 
 const relayWords: Record<(typeof RELAY_MODES)[number], string> = {
-  pulse: msg.closesForSomeSeconds,
+  pulse: msg.closesForASet,
   follow: msg.staysClosedWhileTriggersGo,
   untilAcknowledged: msg.staysClosedUntilTheAlarm
 }
@@ -19,10 +19,10 @@ export const relay: EndpointFace<EndpointOf<'relay'>> = {
   Fields: ({ endpoint: e, keep }) => {
     return (
       <>
-        <Field label={msg.theRelay}>
+        <Field label={msg.relayMode}>
           <Select
             size="small"
-            aria-label={msg.theRelay}
+            aria-label={msg.relayMode}
             value={e.mode}
             options={RELAY_MODES.map((value) => ({ value, label: relayWords[value] }))}
             onChange={(mode) => keep({ mode })}

@@ -23,6 +23,6 @@ export const snapshots: EndpointFace<EndpointOf<'snapshots'>> = {
     )
   },
   start: () => ({ camera: null, before: 2, after: 2 }),
-  test: msg.askForAPicture,
+  test: msg.testPicture,
   simulated: null
 }

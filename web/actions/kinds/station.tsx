@@ -48,10 +48,10 @@ function StationFields({ endpoint: e, view, keep }: FieldsProps<EndpointOf<'stat
         help={msg.n3To16HexadecimalDigits}
         onKeep={(account) => keep({ account })}
       />
-      <Field label={msg.itAcceptsFrom}>
+      <Field label={msg.lowestSeverityAccepted}>
         <Select
           size="small"
-          aria-label={msg.itAcceptsFrom}
+          aria-label={msg.lowestSeverityAccepted}
           value={e.accepts}
           options={SEVERITIES.map((value) => ({ value, label: severities[value] }))}
           onChange={(accepts) => keep({ accepts })}
@@ -68,7 +68,7 @@ function StationFields({ endpoint: e, view, keep }: FieldsProps<EndpointOf<'stat
         <p className={beat.error ? 'failed' : 'quiet'}>
           {beat.error
             ? msg.heartbeat(wordsOf(beat.error))
-            : msg.heartbeatAnswered(clock.time(beat.answeredAt!))}
+            : msg.heartbeatConfirmed(clock.time(beat.answeredAt!))}
         </p>
       )}
     </>

@@ -20,13 +20,13 @@ export const strobe: EndpointFace<EndpointOf<'strobe'>> = {
           help={msg.n1To60S}
           onKeep={(seconds) => keep({ seconds })}
         />
-        <Field label={msg.how}>
+        <Field label={msg.pattern}>
           <Radio.Group
             size="small"
             optionType="button"
-            aria-label={msg.howItFlashes}
+            aria-label={msg.flashPattern}
             value={e.pattern}
-            options={STROBE_PATTERNS.map((value) => ({ value, label: value }))}
+            options={STROBE_PATTERNS.map((value) => ({ value, label: msg.patterns[value] }))}
             onChange={(x) => keep({ pattern: x.target.value })}
           />
         </Field>

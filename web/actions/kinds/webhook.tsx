@@ -15,7 +15,7 @@ export const webhook: EndpointFace<EndpointOf<'webhook'>> = {
         key={`url ${e.url}`}
         label={common.address}
         value={e.url}
-        help={msg.theAlarmIsPostedThere}
+        help={msg.alarmsArePostedHere}
         onKeep={(url) => keep({ url })}
       />
     )

@@ -33,7 +33,7 @@ export function AllClips({
   return (
     <Modal
       open={open}
-      title={msg.allClipsOfThisCamera}
+      title={msg.allClips}
       width={760}
       footer={null}
       onCancel={onClose}
@@ -112,7 +112,7 @@ function Counts({
         {clips.length > 1 && (
           <tfoot>
             <tr>
-              <th scope="row">{msg.allTogether}</th>
+              <th scope="row">{msg.total}</th>
               {sum.map((n, i) => (
                 <td key={placed[i]!.detection.id}>{n}</td>
               ))}
@@ -121,7 +121,7 @@ function Counts({
         )}
       </table>
       {!all && <p className="quiet">{msg.readingTheOtherClips}</p>}
-      {placed.length === 0 && <p className="quiet">{msg.nothingIsDrawnYetThat}</p>}
+      {placed.length === 0 && <p className="quiet">{msg.noDetectionsYet}</p>}
     </>
   )
 }

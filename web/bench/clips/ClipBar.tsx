@@ -42,7 +42,7 @@ const lengthOf = (clip: ClipView): string => {
 }
 const noteOf = (clip: ClipView): string =>
   clip.state === 'ready'
-    ? msg.framesSTarget(lengthOf(clip), Math.round(clip.fps * 10) / 10, clip.targets)
+    ? msg.framesS(lengthOf(clip), Math.round(clip.fps * 10) / 10, clip.targets)
     : clip.state === 'analysing'
       ? msg.beingAnalysed
       : msg.notAnalysed
@@ -77,7 +77,7 @@ export const ClipBar = memo(function ClipBar({
           aria-label={msg.clip}
           className="clip-select"
           value={live ? undefined : clip?.id}
-          placeholder={msg.chooseAClip}
+          placeholder={msg.selectAClip}
           onChange={onChoose}
           popupMatchSelectWidth={false}
           options={clips.map((c) => ({ value: c.id, label: `${c.name} · ${noteOf(c)}` }))}
@@ -88,8 +88,8 @@ export const ClipBar = memo(function ClipBar({
           size="small"
           type="text"
           icon={<UnorderedListOutlined aria-hidden />}
-          aria-label={msg.allClipsWithTheirCounts}
-          title={msg.allClipsWithTheirCounts}
+          aria-label={msg.allClips}
+          title={msg.allClips}
           onClick={onAll}
         />
       )}
@@ -116,11 +116,11 @@ export const ClipBar = memo(function ClipBar({
         icon={<UploadOutlined aria-hidden />}
         onClick={() => file.current?.click()}
       >
-        {msg.addAClip}
+        {msg.addClip}
       </Button>
       {onMake && (
         <Button size="small" icon={<VideoCameraAddOutlined aria-hidden />} onClick={onMake}>
-          {msg.makeAClip}
+          {msg.makeClip}
         </Button>
       )}
       <input
@@ -142,7 +142,7 @@ export const ClipBar = memo(function ClipBar({
             percent={Math.round(upload.sending.share * 100)}
             showInfo={false}
           />{' '}
-          {upload.sending.share < 1 ? msg.sending : msg.lookingAt} {upload.sending.name}
+          {upload.sending.share < 1 ? msg.sending : msg.analysing} {upload.sending.name}
           <Button size="small" type="link" onClick={upload.stop}>
             {common.stop}
           </Button>
@@ -200,10 +200,10 @@ function ClipEditor({
         />
       </label>
       <div className="field">
-        <span>{msg.startOnTheSitesClock(timeZone)}</span>
+        <span>{msg.startSiteTime(timeZone)}</span>
         <Suspense fallback={null}>
           <MomentPicker
-            label={msg.startOnTheSitesClock(timeZone)}
+            label={msg.startSiteTime(timeZone)}
             value={start}
             timeZone={timeZone}
             seconds

@@ -27,9 +27,9 @@ export function ClipStage({
       <div className="stage-note">
         <InboxOutlined className="large" aria-hidden="true" />
         <h2>{msg.noClipOfThisCamera}</h2>
-        <p>{msg.dropAVideoFileHere}</p>
+        <p>{msg.dropAVideoHere}</p>
         <Button type="primary" onClick={onFile}>
-          {msg.chooseAVideoFile}
+          {msg.chooseVideo}
         </Button>
         {onMake && <Button onClick={onMake}>{msg.makeAClipFromA}</Button>}
         <Button onClick={onLive}>{msg.drawOnItsLivePicture}</Button>

@@ -36,7 +36,7 @@ export function MakeClip({ open, camera, world, onClose, onMade }: MakeClipProps
   return (
     <Modal
       open={open}
-      title={msg.makeAClip}
+      title={msg.makeClip}
       footer={null}
       onCancel={onClose}
       width={1080}
@@ -119,9 +119,7 @@ function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>):
             tooltip={{ open: false }}
           />
         </div>
-        <p className="quiet">
-          {actor === null ? msg.chooseSomebodyToSeeAnd : msg.clickOnTheGroundTo}
-        </p>
+        <p className="quiet">{actor === null ? msg.selectSomeoneToSee : msg.clickOnTheGroundTo}</p>
       </div>
       <div className="maker-form">
         <label className="field">
@@ -215,9 +213,9 @@ function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>):
         <div className="maker-weather">
           {WEATHERS.map((key) => (
             <label key={key}>
-              <span>{key}</span>
+              <span>{msg.weathers[key]}</span>
               <Slider
-                ariaLabelForHandle={key}
+                ariaLabelForHandle={msg.weathers[key]}
                 min={0}
                 max={1}
                 step={0.05}
@@ -228,13 +226,13 @@ function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>):
             </label>
           ))}
         </div>
-        <h3>{msg.whoComes}</h3>
+        <h3>{msg.targets}</h3>
         <ul className="maker-actors">
           {script.actors.map((a, i) => (
             <li key={i} className={i === actor ? 'chosen' : ''} onPointerDown={() => setActor(i)}>
               <Select
                 size="small"
-                aria-label={msg.actor(i + 1)}
+                aria-label={msg.target(i + 1)}
                 value={a.kind}
                 options={ACTOR_KINDS.map((value) => ({ value, label: actorNames[value] }))}
                 onChange={(kind) => changeActor(i, { kind })}
@@ -242,7 +240,7 @@ function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>):
               />
               <InputNumber
                 size="small"
-                aria-label={msg.actorComesAt(i + 1)}
+                aria-label={msg.targetStartsAt(i + 1)}
                 prefix={msg.at}
                 suffix={units.s}
                 min={0}
@@ -264,7 +262,7 @@ function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>):
                 size="small"
                 type="text"
                 icon={<DeleteOutlined aria-hidden />}
-                aria-label={msg.removeActor(i + 1)}
+                aria-label={msg.removeTarget(i + 1)}
                 onClick={() => {
                   change({ actors: script.actors.filter((_, k) => k !== i) })
                   setActor(null)
@@ -274,13 +272,13 @@ function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>):
           ))}
         </ul>
         <Button size="small" icon={<PlusOutlined aria-hidden />} onClick={addActor}>
-          {msg.addSomebody}
+          {msg.addTarget}
         </Button>
         {error && <Alert type="error" title={error} />}
         <div className="row maker-foot">
           <Button onClick={onClose}>{common.cancel}</Button>
           <Button type="primary" loading={sending} onClick={() => void make()}>
-            {msg.makeTheClip}
+            {msg.makeClip}
           </Button>
         </div>
       </div>

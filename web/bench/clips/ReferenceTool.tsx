@@ -33,7 +33,7 @@ export function ReferenceTool({
     <div className="reference-tool">
       <p className="quiet">
         {msg.theReferenceIsThePicture}
-        {moments.length > 0 && <> {msg.andAgainAt(moments.map((s) => clipTime(s)).join(', '))}</>}
+        {moments.length > 0 && <> {msg.andFrom(moments.map((s) => clipTime(s)).join(', '))}</>}
         {msg.itFollowsSlowLight}
       </p>
       <div className="row">
@@ -45,7 +45,7 @@ export function ReferenceTool({
             )
           }
         >
-          {msg.learnItAnewHere}
+          {msg.useThisMoment}
         </Button>
         {moments.length > 0 && (
           <Button size="small" type="text" onClick={() => void learn([])}>

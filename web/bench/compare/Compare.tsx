@@ -1,3 +1,4 @@
+import { classes as classNames } from '../../../core/messages/en/codes/conditions.ts'
 import { clipTime } from '../../../core/messages/format.ts'
 import { compare as msg } from '../../../core/messages/en/bench/compare.ts'
 import './compare.css'
@@ -54,7 +55,7 @@ export function Compare({
   return (
     <Modal
       open={open}
-      title={msg.whatEachWouldSend(clip.name)}
+      title={msg.compareKinds(clip.name)}
       footer={null}
       onCancel={onClose}
       width={1000}
@@ -64,12 +65,15 @@ export function Compare({
         <span>{msg.wantedATriggerWith}</span>
         <Checkbox.Group
           value={classes}
-          options={CLASSES.filter((c) => c !== 'unknown').map((value) => ({ value, label: value }))}
+          options={CLASSES.filter((c) => c !== 'unknown').map((value) => ({
+            value,
+            label: classNames[value]
+          }))}
           onChange={(list) => setClasses(list)}
         />
         <span className="quiet">{msg.inThePictureByThe(Boolean(truth))}</span>
       </div>
-      {detections.length === 0 && <p>{msg.thisCameraHasNoDetection}</p>}
+      {detections.length === 0 && <p>{msg.noDetectionsToCompare}</p>}
       <div
         className="compare"
         style={{ gridTemplateColumns: `repeat(${Math.max(1, detections.length)}, minmax(0, 1fr))` }}
@@ -91,7 +95,7 @@ export function Compare({
                 ) : (
                   <>
                     <b className="wanted">{msg.wanted(wanted)}</b> ·{' '}
-                    <b className="unwanted">{msg.forNothing(own.length - wanted)}</b>
+                    <b className="unwanted">{msg.unwanted(own.length - wanted)}</b>
                   </>
                 )}
               </p>

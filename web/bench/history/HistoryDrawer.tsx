@@ -79,7 +79,7 @@ function History({
     [before.data, other]
   )
   const momentOf = (entry: EditEntry): string =>
-    entry.at > 0 ? dateAndSecond(entry.at, timeZone) : msg.atFirst
+    entry.at > 0 ? dateAndSecond(entry.at, timeZone) : msg.atTheStart
   const goBack = (): void => {
     const entry = entries.find(({ id }) => id === from)
     if (before.data)
@@ -130,7 +130,7 @@ function History({
                   value={to}
                   onChange={setTo}
                   options={[
-                    { value: NOW, label: msg.howItIsNow },
+                    { value: NOW, label: msg.now },
                     ...entries
                       .filter(({ id }) => id !== from)
                       .map((e) => ({ value: e.id, label: `${wordsOf(e.label)}, ${momentOf(e)}` }))

@@ -7,7 +7,7 @@ import type { SavedEndpoint } from '../../../core/api.ts'
 import type { Detection } from '../../../core/formats/plan.ts'
 import type { BenchDocument } from '../document.ts'
 
-/** What a detection sets off: endpoints of the site, linked or not. They are set up in the place Actions. */
+/** The actions of a detection: endpoints of the site, linked or not. They are set up in the place Actions. */
 export function ActionsEditor({
   detection,
   document,
@@ -21,7 +21,7 @@ export function ActionsEditor({
 }): ReactNode {
   return (
     <>
-      {endpoints.length === 0 && <p>{msg.nothingToSetOffHas}</p>}
+      {endpoints.length === 0 && <p>{msg.noActionsOnThis}</p>}
       <div className="stacked">
         {endpoints.map(({ endpoint: { id, name } }) => (
           <Checkbox
@@ -41,7 +41,7 @@ export function ActionsEditor({
         ))}
       </div>
       <Link to={`/actions?detection=${encodeURIComponent(detection.id)}`}>
-        {endpoints.length ? msg.severityAlarmAndSettingsIn : msg.setUpOutputsAndMessages}
+        {endpoints.length ? msg.editInActions : msg.setUpActions}
       </Link>
     </>
   )

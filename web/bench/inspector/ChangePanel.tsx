@@ -45,7 +45,7 @@ export function ChangePanel({ fired, ...ask }: ChangePanelProps): ReactNode {
   if (!open)
     return (
       <Button size="small" onClick={() => setOpen(true)}>
-        {msg.whatWouldHaveToChange}
+        {msg.suggestAChange}
       </Button>
     )
   return <Changes {...ask} fired={fired} onClose={() => setOpen(false)} />
@@ -114,15 +114,15 @@ function Changes({
     [changes, effects, clip, known, target]
   )
   return (
-    <section className="changes" aria-label={msg.whatWouldHaveToChange2} aria-live="polite">
+    <section className="changes" aria-label={msg.suggestedChanges} aria-live="polite">
       <header className="row">
-        <h3>{fired ? msg.toKeepItOutOne : msg.toLetItThroughOne}</h3>
+        <h3>{fired ? msg.toStopItOne : msg.toTriggerOneOf}</h3>
         <Button size="small" type="text" onClick={onClose}>
           {common.close}
         </Button>
       </header>
       {changes === null && <p className="quiet">{msg.tryingEachGate}</p>}
-      {changes?.length === 0 && <p className="quiet">{msg.noChangeToASingle}</p>}
+      {changes?.length === 0 && <p className="quiet">{msg.noSingleChangeIs}</p>}
       <ol>
         {changes?.map((change, i) => (
           <li key={`${change.gate} ${wordsOf(change.words)}`}>
@@ -146,7 +146,7 @@ function apply(document: BenchDocument, { detection, schedule, words }: GateChan
 }
 
 function CostNote({ cost, clips }: { cost: Cost | null; clips: number }): ReactNode {
-  if (!cost) return <span className="quiet">{msg.tryingItOnTheClip(clips)}</span>
+  if (!cost) return <span className="quiet">{msg.testingOnClips(clips)}</span>
   const on = clips === 1 ? msg.onThisClip : msg.onAllClips(clips)
   if (!cost.gained.length && !cost.lost.length)
     return <span className="quiet">{msg.nothingElseChanges(on)}</span>
@@ -212,7 +212,7 @@ function costOf(
           (t.target === target || t.targets?.includes(target))
         )
           continue
-        to.push(msg.aFrameTarget(t.target, t.time.toFixed(1), where))
+        to.push(msg.atS(t.target, t.time.toFixed(1), where))
       }
   })
   return cost

@@ -1,3 +1,4 @@
+import { targetWords } from './targetWords.ts'
 import { said } from '../../../core/messages/said.ts'
 import { common } from '../../../core/messages/en/common.ts'
 import { inspector as msg } from '../../../core/messages/en/bench/inspector.ts'
@@ -33,7 +34,7 @@ export interface InspectorProps extends Pick<SentenceProps, 'links' | 'users'> {
   scenePart: ReactNode
 }
 
-/** What is selected: the sentence with every part editable, then the gate ladder of the selected target or moment. */
+/** What is selected: the sentence with every part editable, then the ladder of conditions of the selected target or moment. */
 export function Inspector({
   detection,
   letter,
@@ -81,8 +82,8 @@ export function Inspector({
           </Tooltip>
         )}
       </header>
-      {!detection && area === null && <p className="quiet">{msg.chooseADetectionOnThe}</p>}
-      {!detection && area !== null && <p>{msg.aTargetWhoseFeetAre}</p>}
+      {!detection && area === null && <p className="quiet">{msg.selectADetectionTo}</p>}
+      {!detection && area !== null && <p>{msg.targetsStandingInThis}</p>}
       {!detection && shapeTools}
       {!detection && scenePart}
       {detection && (
@@ -109,17 +110,12 @@ export function Inspector({
             <LadderView ladder={frames.ladder} who={detection.name} />
           ) : ladder ? (
             <>
-              <LadderView
-                ladder={ladder}
-                who={`${spans.find((s) => s.id === ladder.target)?.cls ?? 'target'} ${ladder.target}`}
-              />
+              <LadderView ladder={ladder} who={targetWords(spans, ladder.target)} />
               {changes}
             </>
           ) : (
             <>
-              <p className="quiet ladder-hint">
-                {detection.enabled ? msg.chooseATriggerOnThe : ''}
-              </p>
+              <p className="quiet ladder-hint">{detection.enabled ? msg.selectATriggerOr : ''}</p>
               <NearMisses ladders={ladders} spans={spans} onChoose={showNearMiss} />
             </>
           )}
@@ -155,7 +151,7 @@ const Parking = memo(function Parking({
     <p className="off-note">
       {msg.parkedOnItsDeviceIt}{' '}
       <Button size="small" onClick={() => park(false)}>
-        {msg.useItAgain}
+        {msg.unpark}
       </Button>
     </p>
   )

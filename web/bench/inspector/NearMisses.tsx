@@ -1,3 +1,4 @@
+import { targetWords } from './targetWords.ts'
 import { said } from '../../../core/messages/said.ts'
 import { wordsOf } from '../../../core/messages/words.ts'
 import { nearMisses as msg } from '../../../core/messages/en/bench/inspector.ts'
@@ -22,7 +23,7 @@ export const NearMisses = memo(function NearMisses({
   if (!near.length) return null
   return (
     <section className="near-misses" aria-label={msg.nearMisses}>
-      <h3>{msg.nearMissMisses(near.length)}</h3>
+      <h3>{msg.nearClosestFirst(near.length)}</h3>
       <ol>
         {near.map((ladder) => {
           const stopped = ladder.readings.find((r) => !r.passed)!
@@ -31,7 +32,7 @@ export const NearMisses = memo(function NearMisses({
             <li key={`${ladder.target} ${ladder.frame}`}>
               <button type="button" onClick={() => onChoose(ladder)}>
                 <span>
-                  {spans.find((s) => s.id === ladder.target)?.cls ?? msg.target} {ladder.target},{' '}
+                  {targetWords(spans, ladder.target)},{' '}
                   <span className="figures">{msg.s(ladder.time.toFixed(1))}</span>
                 </span>
                 <span className="quiet">

@@ -50,8 +50,8 @@ export const ShapeTools = memo(function ShapeTools({
   return (
     <div className="shape-tools" role="toolbar" aria-label={msg.shape}>
       {tool(common.duplicate, 'D', <CopyOutlined aria-hidden />, () => act.duplicate())}
-      {isLine && tool(msg.turnTheDirectionOver, 'M', <SwapOutlined aria-hidden />, act.mirror)}
-      {hasShape && tool(msg.cutInTwoAtThe, 'X', <ScissorOutlined aria-hidden />, act.split)}
+      {isLine && tool(msg.reverseDirection, 'M', <SwapOutlined aria-hidden />, act.mirror)}
+      {hasShape && tool(msg.splitAtTheVertex, 'X', <ScissorOutlined aria-hidden />, act.split)}
       {detection !== null && hasShape && (
         <>
           {tool(

@@ -10,7 +10,7 @@ import type { Detection } from '../../../core/formats/plan.ts'
 import { useDevices } from '../../devices/useDevices.ts'
 import { ruleTypeOf } from '../../../core/kinds/rules.ts'
 
-/** What the door through which a camera is sent can hold of the selected detection. */
+/** What the route to a camera can hold of the selected detection. */
 export interface DeviceLimits {
   device: string
   /** Null: it has no rule of this kind. */
@@ -20,7 +20,7 @@ export interface DeviceLimits {
 export const DeviceLimitsContext = createContext<DeviceLimits | null>(null)
 
 /**
- * The limits of the camera's door for a detection; null: no device of the camera is known, or
+ * The limits of the camera's route for a detection; null: no device of the camera is known, or
  * Wardoptic watches itself.
  */
 export function useDeviceLimits(camera: string, detection: Detection | null): DeviceLimits | null {
@@ -41,9 +41,9 @@ export function deviceWords(
   value: number,
   unit: string
 ): { words: string; holds: boolean } | null {
-  if (!ability) return { words: msg.hasNoDetectionOf(device), holds: false }
+  if (!ability) return { words: msg.doesNotSupportThis(device), holds: false }
   if (!ability.parameters.includes(parameter))
-    return { words: msg.hasNoSuchSetting(device), holds: false }
+    return { words: msg.doesNotSupportThisSetting(device), holds: false }
   const range = ability.ranges[parameter]
   if (!range) return null
   return parameter === 'Sensitivity'

@@ -17,8 +17,8 @@ export function HeardLive({
 }): ReactNode {
   const clock = useClock()
   return (
-    <section className="timeline heard-live" aria-label={msg.heardLive}>
-      <p className="quiet">{heard.length ? msg.whatItsDeviceSaysBy : msg.nothingHeardYetWhatIts}</p>
+    <section className="timeline heard-live" aria-label={msg.liveEvents}>
+      <p className="quiet">{heard.length ? msg.eventsFromItsDevice : msg.noEventsYetTriggers}</p>
       <ol>
         {heard.map((h) => {
           const detection = placed.find((p) => p.detection.id === h.rule)?.detection

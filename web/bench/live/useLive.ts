@@ -74,7 +74,7 @@ export function useLive(camera: string | null): Live {
     )
     // The browser tries again by itself, unless the server has refused.
     source.onerror = () =>
-      fail(source.readyState === EventSource.CLOSED ? msg.noDevice : msg.notReachable)
+      fail(source.readyState === EventSource.CLOSED ? msg.noDevice : msg.theCameraDoesNot)
     return () => {
       source.close()
       frames.set(null)

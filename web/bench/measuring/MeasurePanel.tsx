@@ -21,14 +21,14 @@ export function MeasurePanel({
 }): ReactNode {
   const { draft, measured, fault, change } = tool
   return (
-    <aside className="inspector measure-panel" aria-label={msg.measuringTheScene}>
+    <aside className="inspector measure-panel" aria-label={msg.calibrate}>
       <header>
-        <h2>{msg.measureTheScene}</h2>
+        <h2>{msg.calibrate}</h2>
         <Button
           type="text"
           size="small"
           icon={<CloseOutlined aria-hidden />}
-          aria-label={msg.leaveMeasuring}
+          aria-label={msg.closeCalibration}
           onClick={tool.leave}
         />
       </header>
@@ -50,21 +50,21 @@ export function MeasurePanel({
           <>
             <dl>
               <div>
-                <dt>{msg.cameraHangsAt}</dt>
+                <dt>{msg.cameraHeight}</dt>
                 <dd>
                   <span className="figures">{msg.m(measured.pose.height.toFixed(2))}</span>{' '}
                   {give(measured.uncertainty.height, 2, ' m')}
                 </dd>
               </div>
               <div>
-                <dt>{msg.looksDownBy}</dt>
+                <dt>{msg.tilt}</dt>
                 <dd>
                   <span className="figures">{measured.pose.tilt.toFixed(1)}°</span>{' '}
                   {give(measured.uncertainty.tilt, 1, '°')}
                 </dd>
               </div>
               <div>
-                <dt>{msg.seesUpAndDown}</dt>
+                <dt>{msg.verticalView}</dt>
                 <dd>
                   <span className="figures">{measured.pose.fieldOfView.toFixed(1)}°</span>{' '}
                   {give(measured.uncertainty.fieldOfView, 1, '°')}
@@ -78,7 +78,7 @@ export function MeasurePanel({
             <p className="off-note">{fault}.</p>
             {draft.from === 'people' && draft.people.length >= 2 && draft.fieldOfView === null && (
               <Button size="small" onClick={() => change({ ...draft, fieldOfView: USUAL_LENS })}>
-                {msg.takeTheLensAsUsual(USUAL_LENS)}
+                {msg.useATypicalLens(USUAL_LENS)}
               </Button>
             )}
           </>
@@ -90,7 +90,7 @@ export function MeasurePanel({
       </label>
       <div className="row">
         <Button type="primary" disabled={!measured} onClick={tool.keep}>
-          {msg.keepThisMeasurement}
+          {msg.saveCalibration}
         </Button>
         <Button onClick={tool.leave}>{common.cancel}</Button>
       </div>
@@ -105,8 +105,8 @@ function People({ tool: { draft, change, off, fromClip } }: { tool: MeasuringToo
   return (
     <>
       <p className="quiet">
-        {msg.nowTheTopOf(Boolean(draft.foot))} <kbd>{common.space}</kbd>; <kbd>{msg.backspace}</kbd>{' '}
-        {msg.takesOneBack}
+        {msg.byKeyboardArrowsAnd(Boolean(draft.foot))} <kbd>{common.space}</kbd>;{' '}
+        <kbd>{msg.backspace}</kbd> {msg.removesOne}
       </p>
       {fromClip && (
         <Button size="small" onClick={fromClip}>
@@ -153,7 +153,7 @@ function People({ tool: { draft, change, off, fromClip } }: { tool: MeasuringToo
           size="small"
           min={1}
           max={170}
-          suffix={msg.high}
+          suffix={msg.vertical}
           placeholder={msg.unknown}
           value={draft.fieldOfView}
           onChange={(fieldOfView) => change({ ...draft, fieldOfView })}
@@ -193,7 +193,7 @@ function Rectangle({ tool: { draft, change } }: { tool: MeasuringTool }): ReactN
       </div>
       {draft.corners.length > 0 && (
         <Button size="small" onClick={() => change({ ...draft, corners: [] })}>
-          {msg.markTheCornersAgain}
+          {msg.clearCorners}
         </Button>
       )}
     </>
@@ -217,7 +217,7 @@ export const SceneNote = memo(function SceneNote({
       <h3>{msg.scene}</h3>
       {pose ? (
         <>
-          <p>{msg.measuredTheCameraHangsAt(pose.height.toFixed(1), pose.tilt.toFixed(0))}</p>
+          <p>{msg.calibratedCameraHeightM(pose.height.toFixed(1), pose.tilt.toFixed(0))}</p>
           <label className="row">
             <span>{msg.groundGridAndFigure}</span>
             <Switch size="small" checked={grid} onChange={setGrid} />
@@ -231,7 +231,7 @@ export const SceneNote = memo(function SceneNote({
         <p className="quiet">{msg.notMeasuredYetThreePeople}</p>
       )}
       <Button size="small" disabled={!canMeasure} onClick={open}>
-        {pose ? msg.measureItAgain : msg.measureTheScene}
+        {pose ? msg.recalibrate : msg.calibrate}
       </Button>
     </section>
   )

@@ -8,7 +8,7 @@ import type { Point } from '../../../core/geometry/shapes.ts'
 import { pointOf } from '../picture/geometry.ts'
 import { FONT, STAGE, WHITE } from '../picture/shapeParts.tsx'
 
-/** What of a measured scene is shown over the picture. */
+/** What of a calibrated scene is shown over the picture. */
 export interface SceneShown {
   pose: CameraPose
   grid: boolean
@@ -24,7 +24,7 @@ export interface SceneShown {
 const NEAR = 0.5
 const FAR = 80
 
-/** A measured scene over the picture: horizon, ground grid, bands of pixel density, a figure that keeps its height. */
+/** A calibrated scene over the picture: horizon, ground grid, bands of pixel density, a figure that keeps its height. */
 export function SceneLayer({
   shown,
   width,
@@ -144,7 +144,7 @@ function Bands({
         <Label x={width - 8} y={to * height - 20} offsetX={196}>
           <Tag fill={STAGE} opacity={0.75} cornerRadius={3} />
           <Text
-            text={band ? msg.pxMOrMore(band, least) : msg.under125PxM}
+            text={band ? msg.pxMOrMore(band, least) : msg.under125Px}
             width={196}
             align="right"
             fontSize={12}

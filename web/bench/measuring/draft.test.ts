@@ -16,7 +16,7 @@ const seen = openCvSees(
   ])
 )
 
-describe('marks on their way to a measured scene', () => {
+describe('marks on their way to a calibrated scene', () => {
   test('clicks from foot to head or from head to foot; taken back one by one', () => {
     let draft = draftOf(null)
     for (const at of seen) draft = withPoint(draft, at)

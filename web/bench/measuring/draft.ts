@@ -8,7 +8,7 @@ import { parseWith } from '../../../core/schema/parse.ts'
 
 export type DraftPerson = PersonMark
 
-/** Marks on their way to a measured scene. */
+/** Marks on their way to a calibrated scene. */
 export interface Draft {
   from: 'people' | 'rectangle'
   people: DraftPerson[]

@@ -42,6 +42,7 @@ export function CellTools({
   return (
     <div className="cell-tools" role="toolbar" aria-label={msg.cells}>
       <Segmented
+        aria-label={msg.cells}
         size="small"
         value={brush.on ? 'on' : 'off'}
         onChange={(v) => onBrush({ ...brush, on: v === 'on' })}
@@ -51,6 +52,7 @@ export function CellTools({
         ]}
       />
       <Segmented
+        aria-label={msg.brush}
         size="small"
         value={brush.shape}
         onChange={(shape) => onBrush({ ...brush, shape: shape as Brush['shape'] })}

@@ -45,7 +45,7 @@ export function FramesLayer({
       event.target.position({ x: px + (next.w * width) / 2, y: py - next.h * height })
       onShow({ ...detection, size: { ...detection.size, [which]: next } })
     }
-    const name = which === 'min' ? 'smallest' : 'largest'
+    const name = which === 'min' ? msg.smallest : msg.largest
     return (
       <Group key={which} opacity={set ? 1 : 0.75}>
         <Rect

@@ -51,7 +51,7 @@ export interface PictureShapes {
   /** Detections that are not shown, and that are only looked at. */
   hidden: ReadonlySet<string>
   locked: ReadonlySet<string>
-  /** The size frames of the selected detection are on the picture. */
+  /** The size limits of the selected detection are on the picture. */
   sizing: boolean
   measuring: Measuring | null
   shownScene: SceneShown | null

@@ -108,7 +108,7 @@ export function Stage({
           {drawing.points.length < limitsOf(drawing.kind).least
             ? msg.clickWhereTheGoes(shapeName(drawing.kind))
             : msg.enterOrADoubleClick(shapeName(drawing.kind))}{' '}
-          <kbd>{msg.esc}</kbd> {msg.leaves}
+          <kbd>{msg.esc}</kbd> {msg.cancels}
         </p>
       )}
     </div>
@@ -123,7 +123,7 @@ const labelOf = (
     const name = shapeName(drawing.kind)
     return msg.pictureDrawingAnA(/^[aeiou]/.test(name), name, drawing.points.length)
   }
-  if (measuring) return msg.pictureMeasuringTheScene
+  if (measuring) return msg.pictureCalibration
   if (!shape) return msg.picture
-  return msg.pictureVertexOf(shape.name, vertex === null ? null : vertex + 1, shape.points.length)
+  return msg.pictureOf(shape.name, vertex === null ? null : vertex + 1, shape.points.length)
 }

@@ -37,7 +37,7 @@ export interface TargetBracketsProps {
   row: TargetRow
   standing: Standing
   selected: boolean
-  /** The measured scene; its heights are said in metres. */
+  /** The calibrated scene; its heights are said in metres. */
   pose: CameraPose | null
   width: number
   height: number

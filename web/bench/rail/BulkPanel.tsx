@@ -1,3 +1,4 @@
+import { classes as classNames } from '../../../core/messages/en/codes/conditions.ts'
 import { type Said, said } from '../../../core/messages/said.ts'
 import { common } from '../../../core/messages/en/common.ts'
 import { bulkPanel as msg } from '../../../core/messages/en/bench/rail.ts'
@@ -56,7 +57,7 @@ export function BulkPanel({
     )
   }
   return (
-    <section className="bulk" aria-label={msg.severalAtOnce}>
+    <section className="bulk" aria-label={msg.editSeveral}>
       <header className="row">
         <h3>{none ? msg.markDetectionsAbove : msg.for(count)}</h3>
         <Button size="small" type="link" onClick={onAll}>
@@ -94,7 +95,7 @@ export function BulkPanel({
         aria-label={msg.classesForAllMarked}
         placeholder={msg.setTheClasses}
         value={commonClasses(marked)}
-        options={CLASSES.map((value) => ({ value, label: value }))}
+        options={CLASSES.map((value) => ({ value, label: classNames[value] }))}
         onChange={(classes: (typeof CLASSES)[number][]) =>
           change((d) => ('classes' in d ? { classes } : null), said('edits.setTheClasses'))
         }
@@ -102,8 +103,8 @@ export function BulkPanel({
       <Select
         size="small"
         disabled={none}
-        aria-label={msg.hoursForAllMarked}
-        placeholder={msg.setTheArmingHours}
+        aria-label={msg.scheduleForAllSelected}
+        placeholder={msg.setSchedule}
         value={commonSchedule(marked)}
         options={[
           { value: ALWAYS, label: msg.always },
@@ -136,7 +137,7 @@ export function BulkPanel({
           disabled={none}
           onClick={() => change(() => ({ enabled: true }), said('edits.use'))}
         >
-          {msg.inUse}
+          {msg.on}
         </Button>
         <Button
           size="small"

@@ -69,7 +69,7 @@ export const NewButtons = memo(function NewButtons({
               key === 'ignore' || isOneOf(ZONE_KINDS, key) ? onDraw(key) : onNew(key as UndrawnKind)
           }}
         >
-          <Button icon={<DownOutlined aria-hidden />} aria-label={msg.newDetectionOfAnotherKind} />
+          <Button icon={<DownOutlined aria-hidden />} aria-label={msg.otherKinds} />
         </Dropdown>
       </Space.Compact>
       <Dropdown
@@ -90,7 +90,7 @@ export const NewButtons = memo(function NewButtons({
         }}
       >
         <Button block>
-          {msg.fromACommonNeed} <DownOutlined aria-hidden />
+          {msg.templates} <DownOutlined aria-hidden />
         </Button>
       </Dropdown>
     </>

@@ -73,9 +73,7 @@ export const Rail = memo(function Rail({
   return (
     <aside className="rail" aria-label={msg.detections}>
       <header className="row">
-        <h2>
-          {placed.length === 0 ? msg.nothingDrawnYet : msg.detectionDetections(placed.length)}
-        </h2>
+        <h2>{placed.length === 0 ? msg.noDetections : msg.detectionDetections(placed.length)}</h2>
         {placed.length > 1 && (
           <Button
             size="small"
@@ -87,8 +85,8 @@ export const Rail = memo(function Rail({
           </Button>
         )}
       </header>
-      {placed.length === 0 && <p className="quiet">{msg.drawALineWhereSomebody}</p>}
-      <ul aria-label={msg.whatIsDrawn}>
+      {placed.length === 0 && <p className="quiet">{msg.drawALineOr}</p>}
+      <ul aria-label={msg.detections}>
         {placed.map(({ detection }, index) => (
           <li
             key={detection.id}

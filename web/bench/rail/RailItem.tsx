@@ -83,19 +83,17 @@ export const RailItem = memo(function RailItem({
             />
           )}
           {!enabled && <span className="quiet">{msg.switchedOff}</span>}
-          {enabled && parked && <span className="quiet">{msg.parkedOneMinuteADay}</span>}
+          {enabled && parked && <span className="quiet">{msg.parkedKeepsItsPlace}</span>}
           {enabled && !parked && triggers !== null && (
             <>
               <span className={triggers ? 'count fired' : 'count'}>
                 {triggers > 0 && <Flag />}
                 {msg.triggers(triggers)}
               </span>
-              {near > 0 && <span className="quiet">{msg.nearMissMisses(near)}</span>}
+              {near > 0 && <span className="quiet">{msg.near(near)}</span>}
             </>
           )}
-          {hidden && (
-            <EyeInvisibleOutlined className="quiet" title={msg.hiddenOnThePicture} aria-hidden />
-          )}
+          {hidden && <EyeInvisibleOutlined className="quiet" title={msg.hidden} aria-hidden />}
           {locked && <LockOutlined className="quiet" title={msg.locked} aria-hidden />}
         </span>
         <span className="rail-controls">

@@ -80,7 +80,7 @@ export const TEMPLATES: readonly Template[] = [
   {
     id: 'water-edge',
     name: msg.watersEdge,
-    says: msg.aLineAlongTheWater,
+    says: msg.aLineAPerson,
     shape: 'line',
     make: (line, context) =>
       made(
@@ -174,7 +174,7 @@ export const TEMPLATES: readonly Template[] = [
   {
     id: 'no-go-night',
     name: msg.noGoAreaAtNight,
-    says: msg.aZoneInWhichNobody,
+    says: msg.aZonePeopleCycles,
     shape: 'intrusion',
     make: (zone, context) => {
       const { id, added } = nights(context)
@@ -199,14 +199,14 @@ export const TEMPLATES: readonly Template[] = [
   },
   {
     id: 'camera-care',
-    name: msg.cameraCare,
-    says: msg.nothingToDrawTamperWith,
+    name: msg.cameraHealth,
+    says: msg.noDrawingEveryTamper,
     shape: null,
     make: (_, context) =>
       made(
         [
-          { name: msg.cameraCare, kind: 'tamper', delaySeconds: 3, severity: 'major' },
-          { name: msg.pictureLost, kind: 'signalLoss', delaySeconds: 5 }
+          { name: msg.cameraHealth, kind: 'tamper', delaySeconds: 3, severity: 'major' },
+          { name: msg.videoLoss, kind: 'signalLoss', delaySeconds: 5 }
         ],
         context
       )

@@ -15,7 +15,7 @@ export function RealActions({
   return (
     <Modal
       open
-      title={msg.title}
+      title={msg.runRealActionsIn}
       onCancel={() => onAnswer(null)}
       footer={
         <>
@@ -24,12 +24,12 @@ export function RealActions({
             {msg.run}
           </Button>
           <Button type="primary" autoFocus onClick={() => onAnswer(true)}>
-            {msg.hold}
+            {msg.replayWithThemHeld}
           </Button>
         </>
       }
     >
-      <p>{msg.whatHappens}</p>
+      <p>{msg.triggersOfThisReplay}</p>
       <ul>
         {asking.real.map(({ id, name, kind }) => (
           <li key={id}>

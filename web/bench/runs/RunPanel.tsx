@@ -20,7 +20,7 @@ const states: Record<RunView['state'], string> = {
   stopped: msg.stopped,
   failed: msg.failed
 }
-/** A clip being run as if it were live: its triggers as they fall, and what each set off. */
+/** A clip replayed as live: its triggers as they come, and the actions of each. */
 export function RunPanel({
   run,
   detections,
@@ -33,7 +33,7 @@ export function RunPanel({
   onTrigger: (trigger: RunTrigger) => void
 }): ReactNode {
   return (
-    <section className="run-panel" aria-label={msg.runAsLive}>
+    <section className="run-panel" aria-label={msg.replayAsLive}>
       <header>
         <h3>
           {states[run.state]}
@@ -63,9 +63,7 @@ export function RunPanel({
       </header>
       <Progress size="small" percent={Math.round((100 * run.at) / run.seconds)} showInfo={false} />
       {run.triggers.length === 0 && (
-        <p className="quiet">
-          {run.state === 'running' ? msg.noTriggerSoFar : msg.nothingTriggered}
-        </p>
+        <p className="quiet">{run.state === 'running' ? msg.noTriggerSoFar : msg.noTriggers}</p>
       )}
       <ol>
         {run.triggers.map((t) => {
@@ -76,7 +74,7 @@ export function RunPanel({
                 <span className="figures">{clipTime(t.time)}</span> <b>{t.name}</b>{' '}
                 {detection && pathWords(detection, t.direction)}
               </button>
-              {t.deliveries.length === 0 && <span className="quiet">{msg.setsOffNothing}</span>}
+              {t.deliveries.length === 0 && <span className="quiet">{msg.noActions}</span>}
               {t.deliveries.map((d) => (
                 <span key={d.id} className={d.state === 'failed' ? 'failed' : 'quiet'}>
                   {d.name}: {marks[d.state].words}

@@ -67,7 +67,7 @@ export function HoursEditor({
           {msg.editItsWeek}
         </Button>
         <Button size="small" onClick={make}>
-          {msg.newHours}
+          {msg.addSchedule}
         </Button>
       </div>
       <Modal

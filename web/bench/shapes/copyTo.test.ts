@@ -41,7 +41,7 @@ describe('a detection for another camera', () => {
     expect(wide / tall).toBeCloseTo(high.aspect / low.aspect, 2)
   })
 
-  test('a size in metres needs a measured scene: left out where there is none, kept where there is', () => {
+  test('a size in metres needs a calibrated scene: left out where there is none, kept where there is', () => {
     const metres = zone({ size: { minMetres: 1.2, max: { w: 0.3, h: 0.6 } } })
     expect(forCamera(metres, high, null)).toMatchObject({
       detection: { size: { max: { w: 0.3, h: 0.6 } } },

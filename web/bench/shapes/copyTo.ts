@@ -70,7 +70,7 @@ export async function copyTo(
     { headers }
   )
   return {
-    said: [msg.isOnNow(detection.name, name), ...notes].join(', '),
+    said: [msg.copiedTo(detection.name, name), ...notes].join(', '),
     takeBack: () => request('DELETE', `${path}?version=${saved.version}`, undefined, { headers })
   }
 }

@@ -27,7 +27,7 @@ export function useCopyTo(
             className="link-button"
             onClick={() =>
               void takeBack().then(
-                () => notification.success({ title: msg.takenBack }),
+                () => notification.success({ title: msg.undone }),
                 (error: Error) => say(problemWords(error))
               )
             }

@@ -219,7 +219,7 @@ export function useShapes({
       if (!edited || edited.locked) return
       if (vertex === null) return say(msg.chooseTheVertexAtWhich(shapeName(edited.shape.kind)))
       const parts = splitAt(edited.shape, vertex)
-      if (!parts) return say(msg.theCannotBeCutAt(shapeName(edited.shape.kind)))
+      if (!parts) return say(msg.theCantBeSplit(shapeName(edited.shape.kind)))
       setVertex(null)
       say(null)
       if (selection.area !== null)

@@ -1,3 +1,5 @@
+import { targetName } from '../../../core/messages/en/common.ts'
+import { classes as classNames } from '../../../core/messages/en/codes/conditions.ts'
 import { said } from '../../../core/messages/said.ts'
 import { wordsOf } from '../../../core/messages/words.ts'
 import { lanes as msg } from '../../../core/messages/en/bench/timeline.ts'
@@ -259,15 +261,18 @@ export const TargetLanes = memo(function TargetLanes({
         key={`${span.id} ${span.from}`}
         className={`lane target-lane${span.id === target ? ' chosen' : ''}`}
       >
-        <span className="lane-name">
-          {span.cls} {span.id}
-        </span>
+        <span className="lane-name">{targetName(classNames[span.cls], span.id)}</span>
         <div className="ground">
           <button
             type="button"
             className={`span ${ladder?.fired || !ladder ? '' : ladder.readings.some((r) => r.gate === 'class' && !r.passed) ? 'not-chosen' : ''}`}
             style={{ left: left(span.from), width: long(Math.max(span.to - span.from, 1 / fps)) }}
-            aria-label={msg.toS(span.cls, span.id, span.from.toFixed(1), span.to.toFixed(1))}
+            aria-label={msg.toS(
+              classNames[span.cls],
+              span.id,
+              span.from.toFixed(1),
+              span.to.toFixed(1)
+            )}
             onClick={() => onMoment(detection, span.id, ladder?.frame ?? null)}
           />
         </div>

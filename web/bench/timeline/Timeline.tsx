@@ -129,13 +129,13 @@ export const Timeline = memo(function Timeline({ clip, dragging }: TimelineProps
           <span className="timeline-tools">
             <button
               type="button"
-              aria-label={msg.showALongerStretch}
+              aria-label={msg.zoomOut}
               disabled={!chosen}
               onClick={() => zoom(0.5)}
             >
               −
             </button>
-            <button type="button" aria-label={msg.showAShorterStretch} onClick={() => zoom(2)}>
+            <button type="button" aria-label={msg.zoomIn} onClick={() => zoom(2)}>
               +
             </button>
             {chosen && (
@@ -173,7 +173,7 @@ export const Timeline = memo(function Timeline({ clip, dragging }: TimelineProps
             />
           ))}
           {spans.length === 0 && clip.state === 'ready' && (
-            <p className="quiet lane-note">{msg.noTargetsWereFoundIn}</p>
+            <p className="quiet lane-note">{msg.noTargetsInThis}</p>
           )}
           <TargetLanes
             spans={spans}
@@ -247,8 +247,8 @@ function LoopBar({
       <button
         type="button"
         className="loop"
-        title={msg.playedAgainAndAgainClick}
-        aria-label={msg.loopFromToSEnd(loop[0].toFixed(1), loop[1].toFixed(1))}
+        title={msg.loopingClickToStop}
+        aria-label={msg.loopingToSClick(loop[0].toFixed(1), loop[1].toFixed(1))}
         style={{ left: left(loop[0]), width: long(loop[1] - loop[0]) }}
         onPointerDown={(event) => event.stopPropagation()}
         onClick={() => playhead.setLoop(null)}

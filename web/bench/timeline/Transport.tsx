@@ -29,12 +29,12 @@ export const Transport = memo(function Transport({
   )
   return (
     <div className="transport">
-      <Tooltip title={key(msg.oneFrameBack, ',')}>
+      <Tooltip title={key(msg.previousFrame, ',')}>
         <Button
           size="small"
           type="text"
           disabled={disabled}
-          aria-label={msg.oneFrameBack}
+          aria-label={msg.previousFrame}
           icon={<StepBackwardOutlined aria-hidden />}
           onClick={() => playhead.step(-1)}
         />
@@ -48,17 +48,17 @@ export const Transport = memo(function Transport({
           onClick={() => playhead.toggle()}
         />
       </Tooltip>
-      <Tooltip title={key(msg.oneFrameOn, '.')}>
+      <Tooltip title={key(msg.nextFrame, '.')}>
         <Button
           size="small"
           type="text"
           disabled={disabled}
-          aria-label={msg.oneFrameOn}
+          aria-label={msg.nextFrame}
           icon={<StepForwardOutlined aria-hidden />}
           onClick={() => playhead.step(1)}
         />
       </Tooltip>
-      <span role="timer" className="moment figures" aria-label={msg.momentOnShow}>
+      <span role="timer" className="moment figures" aria-label={msg.currentMoment}>
         {clipTime(time)}
       </span>
     </div>

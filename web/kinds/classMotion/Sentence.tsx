@@ -11,7 +11,7 @@ export const classMotionSentence: KindSentence<ClassMotionDetection> = {
       {...props}
       what={
         <Rich
-          text={msg.moving}
+          text={msg.whoInMotion}
           parts={{ who: <ClassesChip detection={props.detection} document={props.document} /> }}
         />
       }

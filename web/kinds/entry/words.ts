@@ -8,7 +8,7 @@ export const entryVerb = msg.enters
 
 export const entryWords: KindWords<EntryDetection> = {
   name: msg.zoneEntry,
-  meaning: msg.meaning,
+  meaning: msg.aTargetComesIn,
   rail: (d) => [`${whoWords(d)} ${entryVerb} `, `, ${bodyWords(d.sensitivity)}`],
   start: { name: common.zone }
 }

@@ -8,7 +8,7 @@ export const exitVerb = msg.leaves
 
 export const exitWords: KindWords<ExitDetection> = {
   name: msg.zoneExit,
-  meaning: msg.meaning,
+  meaning: msg.aTargetThatWas,
   rail: (d) => [`${whoWords(d)} ${exitVerb} `, `, ${bodyWords(d.sensitivity)}`],
   start: { name: common.zone }
 }

@@ -1,3 +1,4 @@
+import { common } from '../../../core/messages/en/common.ts'
 import { said } from '../../../core/messages/said.ts'
 import { editors as msg } from '../../../core/messages/en/kinds/face.ts'
 import './face.css'
@@ -29,8 +30,8 @@ export function FaceFrameEditor({ detection, document }: EditorProps<FaceDetecti
   return (
     <>
       <div className="row size-frame-row">
-        {side('w', 'width')}
-        {side('h', 'height')}
+        {side('w', common.width)}
+        {side('h', common.height)}
       </div>
       <p className="quiet">{msg.dashedFrame}</p>
     </>
@@ -55,7 +56,7 @@ export function MaskEditor({ detection, document }: EditorProps<FaceDetection>):
           )
         }
       />
-      <p className="quiet">{msg.cannotBeTold}</p>
+      <p className="quiet">{msg.aFaceWhoseMask}</p>
     </>
   )
 }

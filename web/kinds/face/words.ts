@@ -9,7 +9,7 @@ export const maskWords = ({ mask }: FaceDetection): string =>
 export const listWords = ({ list, faces }: FaceDetection): string => {
   if (list === 'any') return msg.anyFace
   const names = faces.length ? msg.or(faces) : msg.nobodyYet
-  return list === 'listed' ? msg.of(names) : msg.notOf(names)
+  return list === 'listed' ? msg.of(names) : msg.ofAnyoneBut(names)
 }
 
 export const faceWords: KindWords<FaceDetection> = {

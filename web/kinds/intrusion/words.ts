@@ -9,7 +9,7 @@ export const intrusionVerb = msg.isIn
 
 export const intrusionWords: KindWords<IntrusionDetection> = {
   name: msg.intrusion,
-  meaning: msg.meaning,
+  meaning: msg.aTargetIsInside,
   rail: (d) => stayRail(d, intrusionVerb),
   // Long enough that one who only passes is not meant; the clip's own passers-by are shown beside it.
   start: { name: common.zone, settings: () => ({ dwellSeconds: 3 }) }

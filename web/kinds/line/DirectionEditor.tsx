@@ -31,7 +31,7 @@ export function DirectionEditor({
         options={[
           { value: 'leftToRight', label: `${left} → ${right}` },
           { value: 'rightToLeft', label: `${right} → ${left}` },
-          { value: 'both', label: msg.eitherWay }
+          { value: 'both', label: msg.eitherDirection }
         ]}
       />
       <SavedText

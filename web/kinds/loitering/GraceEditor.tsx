@@ -11,7 +11,7 @@ export function GraceEditor({ detection, document }: EditorProps<LoiteringDetect
       label={msg.graceTime}
       value={detection.graceSeconds}
       max={120}
-      help={msg.help}
+      help={msg.aTargetThatIs}
       onChange={(graceSeconds) =>
         document.edit({ ...detection, graceSeconds }, said('edits.changeTheGrace'))
       }

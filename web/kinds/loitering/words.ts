@@ -9,7 +9,7 @@ export const loiteringVerb = msg.lingersIn
 
 export const loiteringWords: KindWords<LoiteringDetection> = {
   name: msg.loitering,
-  meaning: msg.meaning,
+  meaning: msg.aTargetLingersShort,
   rail: (d) => stayRail(d, loiteringVerb),
   start: { name: common.zone, settings: () => ({ dwellSeconds: 30 }) }
 }

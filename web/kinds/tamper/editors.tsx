@@ -1,3 +1,4 @@
+import { severities } from '../../../core/messages/en/codes/names.ts'
 import { capital } from '../../../core/messages/format.ts'
 import { said } from '../../../core/messages/said.ts'
 import { editors as msg } from '../../../core/messages/en/kinds/tamper.ts'
@@ -44,7 +45,7 @@ export function SeverityEditor({ detection, document }: EditorProps<TamperDetect
       <Radio.Group
         vertical
         value={detection.severity}
-        options={SEVERITIES.map((value) => ({ value, label: capital(value) }))}
+        options={SEVERITIES.map((value) => ({ value, label: capital(severities[value]) }))}
         onChange={(e) =>
           document.edit(
             { ...detection, severity: e.target.value as TamperDetection['severity'] },

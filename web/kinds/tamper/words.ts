@@ -7,7 +7,7 @@ import { type KindWords } from '../words.ts'
 
 export const causesWords = ({ causes }: TamperDetection): string =>
   causes.length === TAMPER_CAUSES.length
-    ? msg.anyCause
+    ? msg.coveredDarkWashedOut
     : words.or(causes.map((cause) => causeNames[cause]))
 
 export const tamperWords: KindWords<TamperDetection> = {

@@ -42,27 +42,27 @@ export function WalkFollow({ view, name }: { view: WalkTestView; name: string })
         <div className={`walk-verdict ${verdict.outcome}`} role="status">
           <b>
             {verdict.outcome === 'passed' ? <Passed /> : <Failed />}{' '}
-            {verdict.outcome === 'passed' ? msg.asExpected : msg.notAsExpected}
+            {verdict.outcome === 'passed' ? msg.passed : msg.failed}
           </b>
           <p>{wordsOf(verdict.sentence)}</p>
-          <p className="quiet">{view.kept ? msg.keptAsAProofOf : msg.notKeptTheWalkIs}</p>
+          <p className="quiet">{view.kept ? msg.resultSavedWithThis : msg.resultNotSavedThis}</p>
         </div>
       )}
       {view.error && <p className="is-failed">{wordsOf(view.error)}</p>}
-      <section aria-label={msg.whatArrives}>
-        <h3>{msg.whatArrives}</h3>
+      <section aria-label={msg.results}>
+        <h3>{msg.results}</h3>
         <ol className="arrivals">
           <li className={styles[triggerState]}>
             <span>{marks[triggerState]}</span>
             <span>
-              {silence ? common.silence : msg.triggerOf(name)}
+              {silence ? common.mustNotTrigger : msg.triggerOf(name)}
               <small>
                 {first
                   ? msg.atSOfTheWalk(first.time.toFixed(1), triggers.length)
                   : over
                     ? silence
-                      ? msg.nothingTriggered
-                      : msg.noneCame
+                      ? msg.noTrigger
+                      : msg.noTrigger
                     : msg.notYet}
               </small>
             </span>
@@ -82,11 +82,11 @@ export function WalkFollow({ view, name }: { view: WalkTestView; name: string })
           ))}
         </ol>
         {!effects.length && view.beganAt !== null && (
-          <p className="quiet">{msg.setsNothingOffIt(name)}</p>
+          <p className="quiet">{msg.hasNoActions(name)}</p>
         )}
         {view.others.length > 0 && (
           <p className="quiet">
-            {msg.meanwhileAlso(
+            {msg.alsoTriggered(
               view.others.map((o) => msg.otherAt(o.name, seconds(o.time))).join(', ')
             )}
           </p>
@@ -107,8 +107,7 @@ export function WalkFollow({ view, name }: { view: WalkTestView; name: string })
 function effectWords(e: LiveEffect): string {
   if (e.state === 'came')
     return msg.arrived(came[e.kind] ?? msg.done, e.by === 'camera', e.expected)
-  if (e.state === 'stayedOut')
-    return msg.notSetOffAsExpected(e.words ? `: ${wordsOf(e.words)}` : '')
+  if (e.state === 'stayedOut') return msg.didNotRunAs(e.words ? `: ${wordsOf(e.words)}` : '')
   if (e.state === 'failed') return e.words === null ? msg.didNotCome : wordsOf(e.words)
-  return e.expected ? msg.waitedFor : msg.notExpected(e.words ? `: ${wordsOf(e.words)}` : '')
+  return e.expected ? msg.waiting : msg.unexpected(e.words ? `: ${wordsOf(e.words)}` : '')
 }

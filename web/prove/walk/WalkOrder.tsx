@@ -50,7 +50,7 @@ export function WalkOrder({
     if (walk) changeWalk({ actors: walk.actors.map((a, i) => (i === 0 ? { ...a, ...part } : a)) })
   }
   return (
-    <fieldset className="walk-order" disabled={disabled} aria-label={msg.theWalk}>
+    <fieldset className="walk-order" disabled={disabled} aria-label={msg.walk}>
       {walk && scene && (
         <>
           <CheckStage
@@ -61,7 +61,7 @@ export function WalkOrder({
             actor={first ? 0 : null}
             onWay={disabled ? undefined : (way) => changeFirst({ way })}
           />
-          <p className="quiet field-help">{msg.whereItGoesClickOn}</p>
+          <p className="quiet field-help">{msg.clickTheGroundTo}</p>
           {first && (
             <div className="two-fields">
               <label className="field">
@@ -115,30 +115,28 @@ export function WalkOrder({
               />
             </label>
           </div>
-          <div className="two-fields">
-            <div className="field">
-              <span className="field-name">{msg.atTheSitesClock}</span>
-              <MomentPicker
-                label={msg.atTheSitesClock}
-                value={check.at}
-                timeZone={timeZone}
-                required
-                disabled={disabled}
-                onChange={(at) => at !== null && onChange({ ...check, at })}
-              />
-            </div>
-            <label className="field">
-              <span className="field-name">{msg.takes}</span>
-              <InputNumber
-                disabled={disabled}
-                value={walk.seconds}
-                min={1}
-                max={600}
-                suffix={units.s}
-                onChange={(seconds) => seconds && changeWalk({ seconds })}
-              />
-            </label>
+          <div className="field">
+            <span className="field-name">{msg.siteTime}</span>
+            <MomentPicker
+              label={msg.siteTime}
+              value={check.at}
+              timeZone={timeZone}
+              required
+              disabled={disabled}
+              onChange={(at) => at !== null && onChange({ ...check, at })}
+            />
           </div>
+          <label className="field">
+            <span className="field-name">{msg.duration}</span>
+            <InputNumber
+              disabled={disabled}
+              value={walk.seconds}
+              min={1}
+              max={600}
+              suffix={units.s}
+              onChange={(seconds) => seconds && changeWalk({ seconds })}
+            />
+          </label>
         </>
       )}
       {walk && !scene && (
@@ -146,14 +144,14 @@ export function WalkOrder({
           type="info"
           showIcon={false}
           title={msg.theSceneOfThisCamera}
-          description={msg.chooseACheckThatSomebody}
+          description={msg.selectACheckFor}
         />
       )}
       {by.how === 'person' && (
         <>
           <p className="person-words">{by.words}</p>
           <label className="field">
-            <span className="field-name">{msg.waitAtMost}</span>
+            <span className="field-name">{msg.waitUpTo}</span>
             <InputNumber
               disabled={disabled}
               value={by.seconds}
@@ -175,6 +173,7 @@ export function WalkOrder({
       <div className="field">
         <span className="field-name">{common.expected}</span>
         <Segmented
+          aria-label={common.expected}
           disabled={disabled}
           value={expect.what}
           options={[
@@ -182,7 +181,7 @@ export function WalkOrder({
               value: 'trigger',
               label: expect.what === 'trigger' ? expectedWords(check) : msg.aTrigger
             },
-            { value: 'silence', label: common.silence }
+            { value: 'silence', label: common.mustNotTrigger }
           ]}
           onChange={(what) =>
             onChange(

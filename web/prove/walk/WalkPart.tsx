@@ -68,7 +68,7 @@ function Walking({
     return (
       <main className="prove-place">
         <section className="empty-place">
-          <h2>{msg.nothingToWalkYet}</h2>
+          <h2>{msg.noDetectionsToWalk}</h2>
           <p>{msg.drawADetectionOnThe}</p>
         </section>
       </main>
@@ -182,7 +182,7 @@ function OneWalk({ camera, detection, kept, proving, site, watch }: OneProps): R
     act(async () => {
       await request('PUT', `/api/cameras/${camera.id}/checks/${check.id}`, { check, version: 0 })
       await refresh()
-      void message.success(msg.isKeptAsA(wordsOf(check.name)))
+      void message.success(msg.addedToTheChecks(wordsOf(check.name)))
     })
   return (
     <div className="walk-body">
@@ -200,7 +200,7 @@ function OneWalk({ camera, detection, kept, proving, site, watch }: OneProps): R
           <p className="quiet">
             {msg.changedForThisTimeWhat}{' '}
             <Button size="small" onClick={() => setCheck(kept.check)}>
-              {msg.asKept}
+              {msg.reset}
             </Button>
           </p>
         )}
@@ -208,7 +208,7 @@ function OneWalk({ camera, detection, kept, proving, site, watch }: OneProps): R
           !proving.checks.some((c) => c.check.id === check.id) &&
           check.by.how === 'walk' && (
             <Button size="small" disabled={going} onClick={() => void keep()}>
-              {msg.keepAsACheck}
+              {msg.addToChecks}
             </Button>
           )}
       </aside>
@@ -234,16 +234,16 @@ function OneWalk({ camera, detection, kept, proving, site, watch }: OneProps): R
               onClick={() => void act(() => does.start(check))}
             >
               {check.by.how === 'person'
-                ? msg.walkingNow
+                ? msg.startWalk
                 : view?.verdict
                   ? msg.walkAgain
-                  : msg.walk}
+                  : msg.whatIsWalked}
             </Button>
           )}
           {going && walk.data && (
             <>
               {walk.data.how === 'person' && walk.data.state === 'walking' && (
-                <Button onClick={() => void act(does.finish)}>{msg.thatWasIt}</Button>
+                <Button onClick={() => void act(does.finish)}>{msg.finishWalk}</Button>
               )}
               <Button icon={<StopOutlined aria-hidden />} onClick={() => void act(does.stop)}>
                 {common.stop}
@@ -253,11 +253,11 @@ function OneWalk({ camera, detection, kept, proving, site, watch }: OneProps): R
           <Phase view={walk.data ?? null} mine={view !== null} />
         </div>
       </section>
-      <aside className="walk-side follow" aria-label={msg.whatComesOfIt}>
+      <aside className="walk-side follow" aria-label={msg.results}>
         {view ? (
           <WalkFollow view={view} name={detection.name} />
         ) : (
-          <p className="quiet">{msg.pressWalkingNowAnd(check.by.how === 'person')}</p>
+          <p className="quiet">{msg.theTriggerAndIts(check.by.how === 'person')}</p>
         )}
       </aside>
     </div>
@@ -283,7 +283,7 @@ const plainCheck = (
 function ownWalk(camera: string, detection: OneProps['detection'], proving: ProvingView): Check {
   const bare = {
     ...newCheck(detection, proving.scenes[camera] ?? null, []),
-    name: msg.aWalkOfMyOwn
+    name: msg.customWalk
   }
   const plain = plainCheck(camera, detection, proving)
   return plain ? { ...bare, by: plain.by, expect: plain.expect, effects: [] } : bare
@@ -301,12 +301,12 @@ function Phase({ view, mine }: { view: WalkTestView | null; mine: boolean }): Re
   const since =
     view.beganAt === null ? 0 : Math.min(view.seconds, Math.max(0, (now - view.beganAt) / 1000))
   const words = {
-    preparing: msg.theSceneIsBeingMade,
+    preparing: msg.preparingTheScene,
     walking: msg.ofS(since.toFixed(1), view.seconds),
-    settling: msg.settling,
+    settling: msg.walkedWaitingForThe,
     done: msg.done,
     stopped: msg.stoppedWithoutAResult,
-    failed: msg.itCouldNotBeWalked
+    failed: msg.theWalkFailed
   }[view.state]
   return (
     <span className="walk-phase">
@@ -316,7 +316,7 @@ function Phase({ view, mine }: { view: WalkTestView | null; mine: boolean }): Re
           showInfo={false}
           size={[220, 8]}
           strokeColor="var(--accent)"
-          aria-label={msg.theWalk}
+          aria-label={msg.whatIsWalked}
         />
       )}
       <span role="status" className="figures">

@@ -1,3 +1,4 @@
+import { count } from '../../format.ts'
 import { messages } from '../../messages.ts'
 
 export const fields = messages({
@@ -5,28 +6,28 @@ export const fields = messages({
 })
 
 export const alarmPanel = messages({
-  useTheUsualActions: 'Add default actions',
-  linkEverything: 'Link all',
-  unlinkEverything: 'Unlink all',
-  setOffOnce: (name: string) => `Trigger ${name} now?`,
-  asIfItHadTriggered: 'All linked actions run, as after a real trigger.',
-  setItOff: 'Trigger',
+  addDefaultActions: 'Add default actions',
+  linkAll: 'Link all',
+  unlinkAll: 'Unlink all',
+  triggerNow: (name: string) => `Trigger ${name} now?`,
+  allLinkedActionsRun: 'All linked actions run, as after a real trigger.',
+  trigger: 'Trigger',
   setItOffOnce: 'Trigger now…',
   openItOnTheBench: 'Open on the Bench',
-  itsHoursInArming: 'Open its schedule',
+  openItsSchedule: 'Open its schedule',
   itsSeverityIsSetWith: 'Set the severity with the detection, on the Bench.',
   priority: 'Priority',
-  everybodys: 'everyone',
-  whoseAlarmItIs: 'Assigned to',
-  oneAlarmOfTriggersWithin: 'Group triggers within',
-  whileNobodyHasAcknowledgedIt: 'until acknowledged; 0: one alarm per trigger',
-  afterActingActAgainOnly: 'Pause actions for',
-  triggersInBetweenAreKept: 'triggers in the pause are recorded and counted',
+  everyone: 'everyone',
+  assignedTo: 'Assigned to',
+  groupTriggersWithin: 'Group triggers within',
+  untilAcknowledged0One: 'until acknowledged; 0: one alarm per trigger',
+  pauseActionsFor: 'Pause actions for',
+  triggersInThePause: 'triggers in the pause are recorded and counted',
   acknowledging: 'Acknowledging',
-  needsAComment: 'Require comment',
-  isAskedOnceMore: 'Require confirmation',
-  acknowledgingSwitches: 'On acknowledge',
-  switchesNothing: 'no output',
+  requireComment: 'Require comment',
+  requireConfirmation: 'Require confirmation',
+  onAcknowledge: 'On acknowledge',
+  noOutput: 'no output',
   switchesOff: (name: string) => `switch ${name} off`,
   switchesOn: (name: string) => `switch ${name} on`
 })
@@ -34,20 +35,20 @@ export const alarmPanel = messages({
 export const endpointPanel = messages({
   on: (deviceName: string) => `on ${deviceName}`,
   delete: (name: string) => `Delete ${name}?`,
-  detectionDoesDetections: (users: number) =>
-    `${users} ${users === 1 ? 'detection uses' : 'detections use'} it. Undo brings it back.`,
+  itUndoBringsIt: (users: number) =>
+    `${count(users, 'detection uses', 'detections use')} it. Undo brings it back.`,
   undoBringsItBack: 'Undo brings it back.',
   delete3: (name: string) => `Delete ${name}`,
-  itDoesNothingAsIt: (missing: string) => `Not ready: ${missing}.`,
-  itsOwnHours: 'Schedule',
-  atAnyTime: 'always',
-  itsWeekInArming: 'Open in Arming',
-  seeTheMailbox: 'Open mailbox',
-  seeItAtTheStandIn: 'Open simulator',
+  notReady: (missing: string) => `Not ready: ${missing}.`,
+  schedule: 'Schedule',
+  always: 'always',
+  openInArming: 'Open in Arming',
+  openMailbox: 'Open mailbox',
+  openSimulator: 'Open simulator',
   testFailed: (at: string, error: string) => `${at}: ${error}`,
   tested: (testedAt: string) => `tested ${testedAt}`,
-  neverTestedAsItIs: 'Not tested with these settings.',
-  setOffBy: 'Triggered by',
+  notTestedWithThese: 'Not tested with these settings.',
+  triggeredBy: 'Triggered by',
   noDetectionYetLinkIt: 'No detections. Link one in the matrix.',
   linkToAll2: 'Link to all',
   unlinkFromAll2: 'Unlink from all',
@@ -59,18 +60,20 @@ export const endpointPanel = messages({
 })
 
 export const mailAndPeople = messages({
+  serverSuchAs: 'mail.example.org',
+  senderSuchAs: 'alarms@example.org',
   starttlsUsuallyPort587: 'STARTTLS (usually port 587)',
   tlsUsuallyPort465: 'TLS (usually port 465)',
   mailServer: 'Mail server',
   withoutAMailServerNo: 'Without a mail server, no e-mail is sent.',
   server: 'Server',
-  isTheMailbox: (host: string) =>
+  isWardopticsOwnMailbox: (host: string) =>
     `“${host}” is Wardoptic’s own mailbox: e-mails stay on this machine.`,
   port: 'Port',
   encryption: 'Encryption',
-  keptSealed: 'saved, encrypted',
+  savedEncrypted: 'saved, encrypted',
   sender: 'Sender',
-  keptEachEMailsTest: 'Saved. Test each e-mail to be sure.',
+  savedTestEachE: 'Saved. Test each e-mail to be sure.',
   peopleAndGroups: 'People and groups',
   nobodyYetAlarmsAreEverybodys:
     'No people yet. Alarms are for everyone, and e-mails go to the addresses they name.',
@@ -78,7 +81,7 @@ export const mailAndPeople = messages({
   none: 'none',
   members: 'Members',
   membersOf: (name: string) => `Members of ${name}`,
-  takeOut: (name: string) => `Remove ${name}`,
+  remove: (name: string) => `Remove ${name}`,
   newName: 'New name',
   person: 'Person',
   group: 'Group'
@@ -86,25 +89,23 @@ export const mailAndPeople = messages({
 
 export const matrix = messages({
   groups: { outputs: 'Outputs', messages: 'Messages', records: 'Records' },
-  whatDetectionsSetOff: 'Actions of detections',
+  actionsOfDetections: 'Actions of detections',
   notSetUp: 'not set up',
   notLinked: 'not linked',
-  linkedAndNeverActs: (never: string) => `linked, but never runs: ${never}`,
+  linkedButNeverRuns: (never: string) => `linked, but never runs: ${never}`,
   linkedAndTheDetectionIs: 'linked, but the detection is never armed',
   linkedInAllOfThe: 'linked, on for all armed time',
-  linkedAndNeverInThe: 'linked, but off for all armed time',
-  linkedInOfThe: (percent: number) => `linked, on for ${percent}% of armed time`
+  linkedButOffFor: 'linked, but off for all armed time',
+  linkedOnForOf: (percent: number) => `linked, on for ${percent}% of armed time`
 })
 
 export const usualPanel = messages({
-  usualActionsOfTheSite: 'Default actions',
-  givenToADetectionWith:
-    'Added to a detection with one click. Actions it already has do not change.',
-  usualActions: 'Default actions',
-  giveThemToThatSet: (without: number) => `Add to ${without} without actions`,
-  everyDetectionSetsSomethingOff: 'Every detection has actions',
-  actsInAllOfThe: 'on for all armed time',
-  inAPartOfThem: 'on for part of it',
+  defaultActions: 'Default actions',
+  addedToADetection: 'Added to a detection with one click. Actions it already has do not change.',
+  addToWithoutActions: (without: number) => `Add to ${without} without actions`,
+  everyDetectionHasActions: 'Every detection has actions',
+  onForAllArmed: 'on for all armed time',
+  onForPartOf: 'on for part of it',
   never: 'never',
   clickACrossingToLink:
     'Click a cell to link it; drag, or hold Shift, for a block. Select a name to edit it.'
@@ -112,12 +113,12 @@ export const usualPanel = messages({
 
 export const actionsPlace = messages({
   partsOfActions: 'Parts of Actions',
-  whatSetsOffWhat: 'Actions',
+  actions: 'Actions',
   alarmsAndDeliveries: 'Alarms and deliveries',
   mailAndPeople: 'Mail and people',
-  standIns: 'Simulators',
-  newMessageOrRecord: 'Add action',
-  usualActions: 'Default actions',
-  noDetectionHasBeenDrawn: 'No detections yet. Draw one on the Bench, then link its actions here.',
-  nothingCanBeSetOff: 'No actions yet. Add one, or add a device with outputs.'
+  simulators: 'Simulators',
+  addAction: 'Add action',
+  defaultActions: 'Default actions',
+  noDetectionsYetDraw: 'No detections yet. Draw one on the Bench, then link its actions here.',
+  noActionsYetAdd: 'No actions yet. Add one, or add a device with outputs.'
 })

@@ -27,10 +27,12 @@ export const email = messages({
 })
 
 export const popup = messages({
+  silent: 'silent',
+  aChime: 'a chime',
   anAlarmTone: 'an alarm tone',
   popUp: 'Pop-up',
   with: 'With',
-  hearIt: 'Play'
+  play: 'Play'
 })
 
 export const recording = messages({
@@ -39,15 +41,15 @@ export const recording = messages({
   n0To60S: '0 to 60 s',
   afterIt: 'After trigger',
   n1To600S: '1 to 600 s',
-  askForAPicture: 'Test picture'
+  testPicture: 'Test picture'
 })
 
 export const relay = messages({
-  closesForSomeSeconds: 'closes for a set time',
+  closesForASet: 'closes for a set time',
   staysClosedWhileTriggersGo: 'stays closed while triggers continue',
   staysClosedUntilTheAlarm: 'stays closed until the alarm is acknowledged',
   relay: 'Relay',
-  theRelay: 'Relay mode',
+  relayMode: 'Relay mode',
   closedFor: 'Closed for',
   opensAfterTheLastTrigger: 'Opens after last trigger',
   n1To600S: '1 to 600 s'
@@ -55,15 +57,16 @@ export const relay = messages({
 
 export const snapshots = messages({
   snapshots: 'Snapshots',
-  askForAPicture: 'Test picture'
+  testPicture: 'Test picture'
 })
 
 export const speakerFields = messages({
-  says: 'Message',
-  shippedPhrases: 'Phrases',
+  fileOf: (name: string, length: string) => `${name} (${length})`,
+  message: 'Message',
+  phrases: 'Phrases',
   ownFiles: 'Own files',
-  hearIt: 'Play',
-  ownFile: 'Add file…',
+  play: 'Play',
+  addFile: 'Add file…',
   waveMono8KhzAt: 'WAVE, mono, 8 kHz, at most 512 KB',
   times: 'Times',
   n1To50: '1 to 50',
@@ -80,24 +83,25 @@ export const station = messages({
   itsNameOrIpAddress: 'its name or IP address',
   port: 'Port',
   n3To16HexadecimalDigits: '3 to 16 hexadecimal digits (SIA DC-09)',
-  itAcceptsFrom: 'Lowest severity accepted',
+  lowestSeverityAccepted: 'Lowest severity accepted',
   heartbeatEvery: 'Heartbeat every',
   n10To86400S0: '10 to 86400 s; 0: off',
   heartbeat: (error: string) => `heartbeat failed: ${error}`,
-  heartbeatAnswered: (value: string) => `heartbeat confirmed ${value}`
+  heartbeatConfirmed: (value: string) => `heartbeat confirmed ${value}`
 })
 
 export const strobe = messages({
+  patterns: { slow: 'slow', medium: 'medium', fast: 'fast', steady: 'steady' },
   strobe: 'Strobe',
   flashesFor: 'Flashes for',
   n1To60S: '1 to 60 s',
-  how: 'Pattern',
-  howItFlashes: 'Flash pattern'
+  pattern: 'Pattern',
+  flashPattern: 'Flash pattern'
 })
 
 export const webhook = messages({
   webhook: 'Webhook',
-  theAlarmIsPostedThere: 'Alarms are posted here as JSON, with an Idempotency-Key'
+  alarmsArePostedHere: 'Alarms are posted here as JSON, with an Idempotency-Key'
 })
 
 /** What the phrases that ship say. */

@@ -2,15 +2,15 @@ import { messages } from '../../messages.ts'
 
 export const benchBar = messages({
   compare: 'Compare',
-  asIfLiveAtThe: 'Real time',
+  realTime: 'Real time',
   tenTimesAsFast: 'Ten times as fast',
-  asFastAsItGoes: 'As fast as possible',
-  runAsLive: 'Replay as live…',
+  asFastAsPossible: 'As fast as possible',
+  replayAsLive: 'Replay as live…',
   exportThisCamerasPlan: 'Export this camera’s plan',
   exportThePlan: 'Export the plan',
-  whoChangedWhat: 'Edit history',
+  editHistory: 'Edit history',
   history: 'History',
-  keys: 'Keyboard shortcuts'
+  keyboardShortcuts: 'Keyboard shortcuts'
 })
 
 export const contexts = messages({
@@ -22,7 +22,7 @@ export const contexts = messages({
 })
 
 export const keysHelp = messages({
-  drawAZone: 'Draw a zone in the same way; its sentence says which kind',
+  drawAZoneIn: 'Draw a zone in the same way; its sentence says which kind',
   finish: 'Finish the shape; on a motion grid, switch the selected cell',
   nudge:
     'Nudge the vertex or the whole shape; with Shift ten times as far. On a motion grid, move from cell to cell',
@@ -44,7 +44,7 @@ export const keysHelp = messages({
     'Draw a line: click its vertices, or move the cross with the arrows and press Space',
   drawAnIgnoreAreaIn: 'Draw an ignore area',
   sizeFramesOfTheSelected: 'Show or hide the size limits of the selected detection',
-  whileAVertexIsDrawn: 'While drawing or dragging a vertex: steps of 45°',
+  whileDrawingOrDragging: 'While drawing or dragging a vertex: steps of 45°',
   takeBackTheLastVertex: 'Remove the last vertex while drawing',
   esc: 'Esc',
   leaveTheDrawingTheVertex: 'Leave the drawing, vertex, target or detection',
@@ -52,14 +52,13 @@ export const keysHelp = messages({
   arrows: 'Arrows',
   del: 'Del',
   deleteTheVertexOrThe: 'Delete the vertex, or the detection',
-  theNextOfTheShapes: 'Next of several overlapping shapes',
-  theDetectionBeforeTheDetection: 'Previous, next detection',
-  turnALinesDirectionOver: 'Reverse a line’s direction',
-  cutTheShapeInTwo: 'Split the shape at the selected vertex',
+  nextOfSeveralOverlapping: 'Next of several overlapping shapes',
+  previousNextDetection: 'Previous, next detection',
+  reverseALinesDirection: 'Reverse a line’s direction',
+  splitTheShapeAt: 'Split the shape at the selected vertex',
   playOrPause: 'Play or pause',
-  oneFrameBackOneFrame: 'Previous, next frame',
-  theseKeys: 'Keyboard shortcuts',
-  keysOfTheBench: 'Keyboard shortcuts'
+  previousNextFrame: 'Previous, next frame',
+  keyboardShortcuts: 'Keyboard shortcuts'
 })
 
 export const bench = messages({
@@ -67,5 +66,5 @@ export const bench = messages({
 })
 
 export const evaluation = messages({
-  noClipHasBeenGiven: 'No clip yet.'
+  noClipYet: 'No clip yet.'
 })

@@ -1,18 +1,20 @@
+import { count } from '../../format.ts'
 import { messages } from '../../messages.ts'
 
 export const allClips = messages({
-  allClipsOfThisCamera: 'All clips',
+  allClips: 'All clips',
   clip: 'Clip',
-  allTogether: 'Total',
+  total: 'Total',
   readingTheOtherClips: 'Loading the other clips…',
-  nothingIsDrawnYetThat: 'No detections yet.'
+  noDetectionsYet: 'No detections yet.'
 })
 
 export const makeClip = messages({
-  makeAClip: 'Make clip',
+  weathers: { wind: 'Wind', rain: 'Rain', snow: 'Snow', fog: 'Fog', clouds: 'Clouds' },
+  makeClip: 'Make clip',
   s: (time: string) => `${time} s`,
   momentOfThePreview: 'Moment of the preview',
-  chooseSomebodyToSeeAnd: 'Select someone to see and change the path.',
+  selectSomeoneToSee: 'Select someone to see and change the path.',
   clickOnTheGroundTo:
     'Click the ground to extend the path. Drag a point to move it; double-click to remove it.',
   startFrom: 'Start from',
@@ -23,43 +25,42 @@ export const makeClip = messages({
   faultBegins: 'Fault begins',
   to: 'to',
   faultEnds: 'Fault ends',
-  whoComes: 'Targets',
-  actor: (value: number) => `Target ${value}`,
+  targets: 'Targets',
+  target: (value: number) => `Target ${value}`,
   at: 'at',
-  actorComesAt: (value: number) => `Target ${value} starts at`,
+  targetStartsAt: (value: number) => `Target ${value} starts at`,
   mask: 'mask',
-  removeActor: (value: number) => `Remove target ${value}`,
-  addSomebody: 'Add target',
-  makeTheClip: 'Make clip'
+  removeTarget: (value: number) => `Remove target ${value}`,
+  addTarget: 'Add target'
 })
 
 export const clipBar = messages({
   minS: (value: number, value2: number) => `${value} min ${value2} s`,
-  framesSTarget: (clip: string, value: number, targets: number) =>
-    `${clip} · ${value} frames/s · ${targets} ${targets === 1 ? 'target' : 'targets'}`,
+  framesS: (clip: string, value: number, targets: number) =>
+    `${clip} · ${value} frames/s · ${count(targets, 'target')}`,
   beingAnalysed: 'being analysed',
   notAnalysed: 'not analysed',
   clip: 'Clip',
-  chooseAClip: 'Select a clip',
-  allClipsWithTheirCounts: 'All clips…',
+  selectAClip: 'Select a clip',
+  allClips: 'All clips…',
   thisClip: 'This clip',
   nameAndStartOfThis: 'Name and start…',
-  addAClip: 'Add clip',
-  makeAClip: 'Make clip',
+  addClip: 'Add clip',
+  makeClip: 'Make clip',
   clipFile: 'Clip file',
   sending: 'Sending',
-  lookingAt: 'Analysing',
-  theStartMustBeA: 'Enter a date and a time.',
+  analysing: 'Analysing',
+  enterADateAnd: 'Enter a date and a time.',
   remove: (name: string) => `Remove ${name}?`,
   theClipItsTargetsAnd: 'Deletes the clip with its targets and runs. Detections stay.',
-  startOnTheSitesClock: (timeZone: string) => `Start, site time (${timeZone})`,
+  startSiteTime: (timeZone: string) => `Start, site time (${timeZone})`,
   removeTheClip: 'Remove clip'
 })
 
 export const clipStage = messages({
   noClipOfThisCamera: 'No clips of this camera',
-  dropAVideoFileHere: 'Drop a video here to test your detections on it.',
-  chooseAVideoFile: 'Choose video…',
+  dropAVideoHere: 'Drop a video here to test your detections on it.',
+  chooseVideo: 'Choose video…',
   makeAClipFromA: 'Make a clip from the simulated scene',
   drawOnItsLivePicture: 'Draw on the live picture',
   hasNotBeenAnalysed: (name: string) => `${name} has not been analysed`,
@@ -72,8 +73,8 @@ export const clipStage = messages({
 
 export const referenceTool = messages({
   theReferenceIsThePicture: 'Reference picture from the start of the clip',
-  andAgainAt: (moments: string) => `and from ${moments}`,
+  andFrom: (moments: string) => `and from ${moments}`,
   itFollowsSlowLight: '. It follows slow changes of light.',
-  learnItAnewHere: 'Use this moment',
+  useThisMoment: 'Use this moment',
   onlyAtTheStart: 'Start of clip only'
 })

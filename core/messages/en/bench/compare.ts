@@ -1,14 +1,14 @@
 import { messages } from '../../messages.ts'
 
 export const compare = messages({
-  whatEachWouldSend: (name: string) => `Compare kinds: ${name}`,
+  compareKinds: (name: string) => `Compare kinds: ${name}`,
   wantedATriggerWith: 'Wanted: a trigger with',
   inThePictureByThe: (truth: boolean) =>
     `in the picture, ${truth ? 'by the clip’s ground truth' : 'by the targets that were found in it'}`,
-  thisCameraHasNoDetection: 'No detections to compare. Add Motion, Motion by class or a line.',
+  noDetectionsToCompare: 'No detections to compare. Add Motion, Motion by class or a line.',
   noTrigger: 'no triggers',
   wanted: (wanted: number) => `${wanted} wanted`,
-  forNothing: (more: number) => `${more} unwanted`,
+  unwanted: (more: number) => `${more} unwanted`,
   atWanted: (name: string, time: string, good: boolean) =>
     `${name} at ${time}, ${good ? 'wanted' : 'unwanted'}`,
   andMoreOnTheTimeline: (more: number) => `and ${more} more on the timeline`

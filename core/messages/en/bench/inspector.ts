@@ -1,14 +1,14 @@
 import { messages } from '../../messages.ts'
 
 export const changePanel = messages({
-  whatWouldHaveToChange: 'Suggest a change',
-  whatWouldHaveToChange2: 'Suggested changes',
-  toKeepItOutOne: 'To stop it, one of these',
-  toLetItThroughOne: 'To trigger, one of these',
+  suggestAChange: 'Suggest a change',
+  suggestedChanges: 'Suggested changes',
+  toStopItOne: 'To stop it, one of these',
+  toTriggerOneOf: 'To trigger, one of these',
   tryingEachGate: 'Trying each condition…',
-  noChangeToASingle: 'No single change is enough.',
+  noSingleChangeIs: 'No single change is enough.',
   doIt: 'Apply',
-  tryingItOnTheClip: (clips: number) =>
+  testingOnClips: (clips: number) =>
     `Testing on ${clips === 1 ? 'the clip' : `all ${clips} clips`}…`,
   onThisClip: 'on this clip',
   onAllClips: (clips: number) => `on all ${clips} clips`,
@@ -17,13 +17,13 @@ export const changePanel = messages({
   loses: 'Loses',
   andMore: (list: string, more: number) => `${list} and ${more} more`,
   of: (name: string) => ` of ${name}`,
-  aFrameTarget: (target: number | undefined, time: string, where: string) =>
+  atS: (target: number | undefined, time: string, where: string) =>
     `${target === undefined ? 'a frame' : `target ${target}`} at ${time} s${where}`
 })
 
 export const deviceLimits = messages({
-  hasNoDetectionOf: (device: string) => `${device} does not support this kind`,
-  hasNoSuchSetting: (device: string) => `${device} does not support this setting`,
+  doesNotSupportThis: (device: string) => `${device} does not support this kind`,
+  doesNotSupportThisSetting: (device: string) => `${device} does not support this setting`,
   stepOfTo: (device: string, step: number, min: number, max: number, same: boolean, back: number) =>
     `${device}: step ${step} of ${min} to ${max}${same ? '' : `, which is ${back}`}`,
   to: (device: string, min: number, max: number, unit: string, holds: boolean, value: number) =>
@@ -32,16 +32,17 @@ export const deviceLimits = messages({
 
 export const nearMisses = messages({
   nearMisses: 'Near misses',
-  nearMissMisses: (near: number) => `${near} near ${near === 1 ? 'miss' : 'misses'}, closest first`,
+  nearClosestFirst: (near: number) =>
+    `${near} near ${near === 1 ? 'miss' : 'misses'}, closest first`,
   target: 'target',
   s: (time: string) => `${time} s`,
   short: (value: number) => `${value}% short`
 })
 
 export const actionsEditor = messages({
-  nothingToSetOffHas: 'No actions on this site yet.',
-  severityAlarmAndSettingsIn: 'Edit in Actions',
-  setUpOutputsAndMessages: 'Set up actions',
+  noActionsOnThis: 'No actions on this site yet.',
+  editInActions: 'Edit in Actions',
+  setUpActions: 'Set up actions',
   andMore: (names: string, more: number) => `${names} and ${more} more`
 })
 
@@ -54,20 +55,20 @@ export const inspector = messages({
   inspector: 'Inspector',
   del: 'Del',
   delete2: (deleteName: string) => `Delete ${deleteName}`,
-  chooseADetectionOnThe: 'Select a detection to edit it. Select a trigger or a target to see why.',
-  aTargetWhoseFeetAre:
+  selectADetectionTo: 'Select a detection to edit it. Select a trigger or a target to see why.',
+  targetsStandingInThis:
     'Targets standing in this area do not count for any detection of this camera.',
   switchedOffItTriggers: 'Switched off: it does not trigger.',
-  chooseATriggerOnThe: 'Select a trigger or a target to see why.',
+  selectATriggerOr: 'Select a trigger or a target to see why.',
   parkIt: 'Park',
   parkedOnItsDeviceIt: 'Parked: keeps its place on the device, detects nothing.',
-  useItAgain: 'Unpark'
+  unpark: 'Unpark'
 })
 
 export const shapeTools = messages({
   shape: 'Shape',
-  turnTheDirectionOver: 'Reverse direction',
-  cutInTwoAtThe: 'Split at the vertex',
+  reverseDirection: 'Reverse direction',
+  splitAtTheVertex: 'Split at the vertex',
   showItOnThePicture: 'Show on picture',
   hideItOnThePicture: 'Hide on picture',
   unlockTheShape: 'Unlock shape',

@@ -1,9 +1,9 @@
 import { messages } from '../../messages.ts'
 
 export const heardLive = messages({
-  heardLive: 'Live events',
-  whatItsDeviceSaysBy: 'Events from its device, with the settings on the device:',
-  nothingHeardYetWhatIts:
+  liveEvents: 'Live events',
+  eventsFromItsDevice: 'Events from its device, with the settings on the device:',
+  noEventsYetTriggers:
     'No events yet. Triggers of the device appear here. Select a clip to test what is drawn.'
 })
 
@@ -13,5 +13,5 @@ export const livePicture = messages({
 
 export const useLive = messages({
   noDevice: 'No device shows this camera now. Check its state under Devices.',
-  notReachable: 'The camera does not answer. Retrying…'
+  theCameraDoesNot: 'The camera does not answer. Retrying…'
 })

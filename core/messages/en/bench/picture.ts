@@ -12,6 +12,8 @@ export const fitted = messages({
 })
 
 export const framesLayer = messages({
+  smallest: 'smallest',
+  largest: 'largest',
   noYet: (name: string) => `no ${name} yet`
 })
 
@@ -37,11 +39,11 @@ export const stage = messages({
   clickWhereTheGoes: (kind: string) => `Click where the ${kind} goes.`,
   enterOrADoubleClick: (kind: string) => `Enter or a double click finishes the ${kind}.`,
   esc: 'Esc',
-  leaves: 'cancels.',
+  cancels: 'cancels.',
   pictureDrawingAnA: (name: boolean, name2: string, points: number) =>
     `Picture: drawing ${name ? 'an' : 'a'} ${name2}, ${points} vertices so far`,
-  pictureMeasuringTheScene: 'Picture: calibration',
+  pictureCalibration: 'Picture: calibration',
   picture: 'Picture',
-  pictureVertexOf: (name: string, vertex: number | null, points: number) =>
+  pictureOf: (name: string, vertex: number | null, points: number) =>
     `Picture: ${name}${vertex === null ? '' : `, vertex ${vertex} of ${points}`}`
 })

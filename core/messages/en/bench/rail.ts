@@ -8,7 +8,7 @@ export const templates = messages({
   aZoneForWaiting:
     'A zone: a vehicle with half its body inside that stays for 2 min, grace time 10 s.',
   nights: 'Nights',
-  aLineAlongTheWater:
+  aLineAPerson:
     'A line: a person who crosses it either way, 0.3 s confirmation, 40% of the body over.',
   water: 'Water',
   land: 'Land',
@@ -19,32 +19,32 @@ export const templates = messages({
   goesOut: 'Goes out',
   waitingCar: 'Waiting car',
   noGoAreaAtNight: 'No-go area at night',
-  aZoneInWhichNobody:
+  aZonePeopleCycles:
     'A zone: people, cycles and vehicles at night, after 2 s, re-trigger delay 10 s.',
   noGoArea: 'No-go area',
-  nothingToDrawTamperWith:
+  noDrawingEveryTamper:
     'No drawing: every tamper cause after 3 s, and video loss after 5 s, always.',
-  cameraCare: 'Camera health',
-  pictureLost: 'Video loss'
+  cameraHealth: 'Camera health',
+  videoLoss: 'Video loss'
 })
 
 export const bulkPanel = messages({
-  detectionDetections: (marked: number) => `${marked} ${marked === 1 ? 'detection' : 'detections'}`,
-  severalAtOnce: 'Edit several',
+  detectionDetections: (marked: number) => `${count(marked, 'detection')}`,
+  editSeveral: 'Edit several',
   markDetectionsAbove: 'Select detections above',
   for: (count: string) => `For ${count}`,
   sensitivityForAllMarked: 'Sensitivity for all selected',
   setSensitivity: 'Set sensitivity',
   classesForAllMarked: 'Classes for all selected',
   setTheClasses: 'Set classes…',
-  hoursForAllMarked: 'Schedule for all selected',
-  setTheArmingHours: 'Set schedule…',
+  scheduleForAllSelected: 'Schedule for all selected',
+  setSchedule: 'Set schedule…',
   always: 'Always',
   actionForAllMarked: 'Action for all selected',
   action: 'Action…',
   link: 'Link',
   unlink: 'Unlink',
-  inUse: 'On',
+  on: 'On',
   off: 'Off',
   done: 'Done'
 })
@@ -56,17 +56,17 @@ export const newButtons = messages({
   z: 'Z',
   ignoreArea: 'Ignore area',
   i: 'I',
-  newDetectionOfAnotherKind: 'Other kinds',
-  fromACommonNeed: 'Templates'
+  otherKinds: 'Other kinds',
+  templates: 'Templates'
 })
 
 export const railItem = messages({
   mark: (name: string) => `Mark ${name}`,
   switchedOff: 'switched off',
-  parkedOneMinuteADay: 'parked: keeps its place, detects nothing',
+  parkedKeepsItsPlace: 'parked: keeps its place, detects nothing',
   triggers: (n: number) => count(n, 'trigger'),
-  nearMissMisses: (near: number) => `${near} near ${near === 1 ? 'miss' : 'misses'}`,
-  hiddenOnThePicture: 'Hidden',
+  near: (near: number) => `${near} near ${near === 1 ? 'miss' : 'misses'}`,
+  hidden: 'Hidden',
   locked: 'Locked',
   moreFor: (name: string) => `More for ${name}`,
   moveUp: 'Move up',
@@ -84,11 +84,10 @@ export const railReadiness = messages({
 
 export const rail = messages({
   detections: 'Detections',
-  nothingDrawnYet: 'No detections',
-  detectionDetections: (placed: number) => `${placed} ${placed === 1 ? 'detection' : 'detections'}`,
+  noDetections: 'No detections',
+  detectionDetections: (placed: number) => `${count(placed, 'detection')}`,
   several: 'Select several',
-  drawALineWhereSomebody: 'Draw a line or zone. Triggers in this clip appear at once.',
-  whatIsDrawn: 'Detections',
+  drawALineOr: 'Draw a line or zone. Triggers in this clip appear at once.',
   ignoreArea: (value: number) => `Ignore area ${value}`,
   deleteIgnoreArea: (value: number) => `Delete ignore area ${value}`
 })

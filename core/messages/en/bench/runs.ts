@@ -5,18 +5,18 @@ export const runPanel = messages({
   finished: 'Finished',
   stopped: 'Stopped',
   failed: 'Failed. See the server log.',
-  runAsLive: 'Replay as live',
+  replayAsLive: 'Replay as live',
   noTriggerSoFar: 'No triggers so far.',
-  nothingTriggered: 'No triggers.',
-  setsOffNothing: 'no actions',
+  noTriggers: 'No triggers.',
+  noActions: 'no actions',
   attempt: (error: string, attempts: number) =>
     ` (${error}${attempts ? `; attempt ${attempts}` : ''})`,
   openTheMailbox: 'Open mailbox'
 })
 
 export const realActions = messages({
-  title: 'Run real actions in this replay?',
-  whatHappens: 'Triggers of this replay would run actions that are not simulated:',
+  runRealActionsIn: 'Run real actions in this replay?',
+  triggersOfThisReplay: 'Triggers of this replay would run actions that are not simulated:',
   kinds: {
     strobe: 'switches a strobe',
     speaker: 'plays on a speaker',
@@ -29,6 +29,6 @@ export const realActions = messages({
     recording: 'records',
     snapshots: 'takes snapshots'
   },
-  hold: 'Replay with them held',
+  replayWithThemHeld: 'Replay with them held',
   run: 'Replay and run them'
 })

@@ -5,7 +5,7 @@ export const hoursEditor = messages({
     'Site time: 00:00 to 06:30, 18:30 to 24:00, or by the sun: sunset-00:30 to 24:00. Empty: not armed that day.',
   always: 'Always',
   editItsWeek: 'Edit week',
-  newHours: 'Add schedule',
+  addSchedule: 'Add schedule',
   openInArming: 'Open in Arming',
   detectionsOfThisCamera: (users: number) =>
     `${users} detections of this camera use this schedule.`,

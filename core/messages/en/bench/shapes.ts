@@ -3,7 +3,7 @@ import { messages } from '../../messages.ts'
 export const useShapes = messages({
   chooseTheVertexAtWhich: (kind: string) =>
     `Select the vertex at which to split the ${kind}: click it, or press Tab with the picture in focus.`,
-  theCannotBeCutAt: (kind: string) => `The ${kind} can’t be split at this vertex.`
+  theCantBeSplit: (kind: string) => `The ${kind} can’t be split at this vertex.`
 })
 
 export const copyTo = messages({
@@ -11,9 +11,9 @@ export const copyTo = messages({
   atTheSamePlaceOf2: 'at the same place in the picture, as not both scenes are calibrated',
   cutOffAtTheEdge: 'cut at the edge of the picture',
   withoutItsSizeInMetres: 'without its size in metres, as that scene is not calibrated',
-  isOnNow: (name: string, name2: string) => `${name} copied to ${name2}`
+  copiedTo: (name: string, name2: string) => `${name} copied to ${name2}`
 })
 
 export const useCopyTo = messages({
-  takenBack: 'Undone.'
+  undone: 'Undone.'
 })

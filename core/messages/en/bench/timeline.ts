@@ -1,10 +1,11 @@
+import { count } from '../../format.ts'
 import { messages } from '../../messages.ts'
 
 export const lanes = messages({
   target: (target: number) => `target ${target}`,
   triggerOfAt: (name: string, t: string, time: string) => `Trigger of ${name}, ${t}, at ${time} s`,
   s: (time: string, t: string) => `${time} s, ${t}`,
-  triggerTriggers: (triggers: number) => `${triggers} ${triggers === 1 ? 'trigger' : 'triggers'}`,
+  triggerTriggers: (triggers: number) => `${count(triggers, 'trigger')}`,
   notArmedHere: 'Not armed here',
   switchedOff: 'Switched off',
   targetIsTimedHereOf: (id: number, from: string, from2: string) =>
@@ -16,18 +17,18 @@ export const lanes = messages({
 
 export const timeline = messages({
   timeline: 'Timeline',
-  showALongerStretch: 'Zoom out',
-  showAShorterStretch: 'Zoom in',
+  zoomOut: 'Zoom out',
+  zoomIn: 'Zoom in',
   wholeClip: 'whole clip',
-  noTargetsWereFoundIn: 'No targets in this clip.',
-  playedAgainAndAgainClick: 'Looping; click to stop',
-  loopFromToSEnd: (loop: string, loop2: string) => `Looping ${loop} to ${loop2} s; click to stop`
+  noTargetsInThis: 'No targets in this clip.',
+  loopingClickToStop: 'Looping; click to stop',
+  loopingToSClick: (loop: string, loop2: string) => `Looping ${loop} to ${loop2} s; click to stop`
 })
 
 export const transport = messages({
-  oneFrameBack: 'Previous frame',
+  previousFrame: 'Previous frame',
   pause: 'Pause',
   play: 'Play',
-  oneFrameOn: 'Next frame',
-  momentOnShow: 'Current moment'
+  nextFrame: 'Next frame',
+  currentMoment: 'Current moment'
 })

@@ -12,8 +12,18 @@ export const days = messages({
   sun: 'Sunday'
 })
 
+export const shortDays = messages({
+  mon: 'Mon',
+  tue: 'Tue',
+  wed: 'Wed',
+  thu: 'Thu',
+  fri: 'Fri',
+  sat: 'Sat',
+  sun: 'Sun'
+})
+
 const ORDER = Object.keys(days)
-const short = (day: number): string => days[ORDER[day] as keyof typeof days].slice(0, 3)
+const short = (day: number): string => shortDays[ORDER[day] as keyof typeof days]
 
 /** `Mon to Fri`, `Sat and Sun`, `every day`. */
 function daysText(weekdays: readonly string[]): string {

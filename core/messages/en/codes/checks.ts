@@ -168,7 +168,7 @@ export const verdicts = messages({
   wrongDirection: (time: number) => `Triggered at ${seconds(time)} in the other direction.`,
   wrongTime: (time: number, from: number, to: number) =>
     `Triggered at ${seconds(time)}; expected between ${seconds(from)} and ${seconds(to)}.`,
-  nobodySeen: 'Nobody was seen.',
+  nobodySeen: 'No target was seen.',
   noPicture: 'There was no picture.',
   notRun: (why: string) => `Could not be run: ${why}.`,
   clipGone: 'its clip no longer exists',
@@ -180,7 +180,7 @@ export const effects = messages({
   gone: 'it no longer exists',
   notLinked: (detection: string) => `${detection} is not linked to it`,
   notLinkedHere: 'it is not linked to this detection',
-  acts: 'it acts, and must not',
+  acts: 'it runs, but must not',
   fewPictures: (has: number, expected: number) =>
     `it attaches ${count(has, 'extra picture')}, ${expected} expected`,
   lateRecording: (has: number, expected: number) =>
@@ -196,8 +196,8 @@ export const effects = messages({
 
 /** Why a camera may have sent no trigger for a live walk. */
 export const causesOfSilence = messages({
-  nobodyReported: 'The camera reported nobody: is the walk in its picture?',
-  nobodyReportedLikely: (likely: string) => `The camera reported nobody. ${likely}`,
+  nobodyReported: 'The camera reported no target: is the walk in its picture?',
+  nobodyReportedLikely: (likely: string) => `The camera reported no target. ${likely}`,
   shouldHaveLikely: (time: number, likely: string) =>
     `The camera should have triggered at ${seconds(time)} but sent no event. Likely: ${likely}`,
   ownAnalysis: (time: number) =>

@@ -2,6 +2,7 @@ import { count } from '../../format.ts'
 import { messages } from '../../messages.ts'
 
 export const cli = messages({
+  error: (words: string) => `error: ${words}`,
   cannotRead: (file: string, code: string | undefined) => `cannot read ${file} (${code})`,
   areOfFramesSAndFps: (fps: number, fps2: number) =>
     `are at ${fps} frames/s, but --fps is ${fps2}; both must be of the same clip`,

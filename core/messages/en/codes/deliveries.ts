@@ -9,7 +9,7 @@ export const deliveries = messages({
   cameraSilent: 'the camera did not report that it switched it on',
   shown: (windows: number) => `shown in ${count(windows, 'window')}`,
   testPopup: (name: string) => `Test of ${name}`,
-  nobodyOnline: 'nobody has Wardoptic open',
+  nobodyOnline: 'Wardoptic is not open in any browser',
   notShown: (s: number) => `no browser showed it within ${s} s`,
   givesPictures: (device: string, kilobytes: number) =>
     `${device} delivers pictures (${kilobytes} KB)`,

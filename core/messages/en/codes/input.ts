@@ -1,3 +1,4 @@
+import { count } from '../../format.ts'
 import { messages } from '../../messages.ts'
 
 export const input = messages({
@@ -40,7 +41,7 @@ export const input = messages({
   mustBeAPointX: 'must be a point [x, y]',
   mustBeAListOf: 'must be a list of 2 to 10 vertices',
   hasVertexVerticesA: (input: number) =>
-    `has ${input} ${input === 1 ? 'vertex' : 'vertices'}; a line needs 2 to 10`,
+    `has ${count(input, 'vertex', 'vertices')}; a line needs 2 to 10`,
   hasVerticesALineMay: (input: number) => `has ${input} vertices; a line may have 2 to 10`,
   hasNoLengthBetweenVertices: (input: number, value: number) =>
     `has no length between vertices ${input} and ${value}; they must be at different places`,

@@ -3,7 +3,7 @@ import { messages } from '../../messages.ts'
 
 /** What is still missing on a site, and the fix of each. */
 export const readiness = messages({
-  fixIsCommand: 'This fix is a command of its own; it does not change the plan.',
+  fixIsCommand: 'This fix does not change the plan.',
   analysisOff: (detection: string, device: string, running: string | null, needed: string) =>
     `${detection} can’t run: ${device} ${running ? `is in ${running} mode` : 'runs no analysis'}, ${detection} needs ${needed}.`,
   switchTo: (mode: string) => `Switch to ${mode}`,
@@ -117,7 +117,7 @@ export const readiness = messages({
   ) =>
     `${endpoint} is off for ${percent(share)} of ${detection}’s armed time: ${stretches.join('; ')}${more > 0 ? `; and ${more} more` : ''}.`,
   neverActs: (endpoint: string, detection: string, own: string, armed: string) =>
-    `${endpoint} never acts for ${detection}: ${own} and ${armed} don’t overlap.`,
+    `${endpoint} never runs for ${detection}: ${own} and ${armed} don’t overlap.`,
   allTheTime: 'all the time',
   armAlways: 'Always arm it',
   neverArmed: (detection: string, schedule: string) =>
@@ -129,7 +129,7 @@ export const readiness = messages({
   addDefaults: 'Add default actions',
   nothingLinked: (detection: string) => `${detection} has no actions.`,
   setUp: 'Set it up',
-  outputNotSet: (endpoint: string, missing: string) => `${endpoint} can’t act: ${missing}.`,
+  outputNotSet: (endpoint: string, missing: string) => `${endpoint} can’t run: ${missing}.`,
   preRecordOff: (recording: string) =>
     `${recording} starts at the trigger: what led to it is not recorded.`,
   recordBefore: (s: number) => `Record ${settingSeconds(s)} before`,
@@ -150,7 +150,7 @@ export const readiness = messages({
   noChecks: (detection: string) => `${detection} has no checks.`,
   addCheck: 'Add one',
   onlyPositive: (detection: string) =>
-    `${detection} has no check that must not trigger: nobody knows yet if passers-by trigger it.`,
+    `${detection} has no check that must not trigger: add one, such as a passer-by.`,
   sendThroughToo: (device: string) => `Send through ${device} too`,
   wrongRoute: (detection: string, setting: string, device: string, better: string) =>
     `${detection}’s ${setting} can’t be set through ${device}. Send the plan through ${better} too.`

@@ -1,3 +1,4 @@
+import { count } from '../../format.ts'
 import { messages } from '../../messages.ts'
 
 export const server = messages({
@@ -24,7 +25,7 @@ export const server = messages({
   theMachinesClockWasSet: (jump: number, value: string) =>
     `The machine’s clock was set ${jump < 0 ? 'back' : 'forward'} by ${value} s. Triggers and alarms use the new time.`,
   withoutItNobodyCanSign: (n: number) =>
-    `without it nobody can sign in: give an account a new password with npm run recover (${n} ${n === 1 ? 'account' : 'accounts'}).`,
+    `without it no account can sign in: give an account a new password with npm run recover (${count(n, 'account')}).`,
   withoutItThesePasswordsMust: (needing: string) =>
     `without it these passwords must be entered again: ${needing}.`,
   theMailServer: 'the mail server',

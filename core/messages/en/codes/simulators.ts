@@ -40,6 +40,10 @@ export const simulators = messages({
   isNotSupported: (name: string) => `${name} is not supported`,
   thereIsNoConfiguration: (token: string) => `there is no configuration ${token}`,
   notGiven: 'not given',
+  set: 'set',
+  unset: 'unset',
+  closed: 'closed',
+  open: 'open',
   waitingRoomDoor: 'Waiting room door',
   alarmPanel: 'Alarm panel',
   noSimulatedDeviceLooksAt: (camera: string) => `no simulated device looks at ${camera}`

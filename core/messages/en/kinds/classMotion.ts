@@ -8,5 +8,5 @@ export const words = messages({
 })
 
 export const sentence = messages({
-  moving: '{who} in motion'
+  whoInMotion: '{who} in motion'
 })

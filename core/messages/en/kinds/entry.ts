@@ -2,6 +2,6 @@ import { messages } from '../../messages.ts'
 
 export const words = messages({
   zoneEntry: 'Zone entry',
-  meaning: 'a target comes in from outside',
+  aTargetComesIn: 'a target comes in from outside',
   enters: 'enters'
 })

@@ -2,6 +2,6 @@ import { messages } from '../../messages.ts'
 
 export const words = messages({
   zoneExit: 'Zone exit',
-  meaning: 'a target that was inside goes out',
+  aTargetThatWas: 'a target that was inside goes out',
   leaves: 'leaves'
 })

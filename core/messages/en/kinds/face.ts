@@ -6,9 +6,9 @@ export const words = messages({
   withAMask: 'with a mask',
   withoutAMask: 'without a mask',
   anyFace: 'any face',
-  nobodyYet: 'nobody yet',
+  nobodyYet: 'no names yet',
   of: (names: string) => `of ${names}`,
-  notOf: (names: string) => `of anyone but ${names}`,
+  ofAnyoneBut: (names: string) => `of anyone but ${names}`,
   or: (names: readonly string[]) => list(names, 'or'),
   faceAt: 'Face at '
 })
@@ -19,7 +19,7 @@ export const editors = messages({
   withOrWithoutAMask: 'With or without a mask',
   withAMask: 'With a mask',
   withoutAMask: 'Without a mask',
-  cannotBeTold: 'A face whose mask is not recognised counts only “with or without a mask”.',
+  aFaceWhoseMask: 'A face whose mask is not recognised counts only “with or without a mask”.',
   anyFace: 'Any face',
   listed: 'Only faces on the list',
   notListed: 'Only faces not on the list',

@@ -3,5 +3,5 @@ import { messages } from '../../messages.ts'
 export const words = messages({
   isIn: 'is in',
   intrusion: 'Intrusion',
-  meaning: 'a target is inside for as long as the dwell'
+  aTargetIsInside: 'a target is inside for as long as the dwell'
 })

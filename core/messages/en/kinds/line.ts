@@ -11,7 +11,7 @@ export const words = messages({
 })
 
 export const directionEditor = messages({
-  eitherWay: 'Either direction',
+  eitherDirection: 'Either direction',
   leftSide: 'Left side',
   rightSide: 'Right side',
   asSeen: 'Left and right as seen walking along the line, from its letter to its end.'

@@ -3,12 +3,12 @@ import { messages } from '../../messages.ts'
 export const words = messages({
   lingersIn: 'lingers in',
   loitering: 'Loitering',
-  meaning: 'a target lingers, short absences included'
+  aTargetLingersShort: 'a target lingers, short absences included'
 })
 
 export const graceEditor = messages({
   graceTime: 'Grace time',
-  help: 'A target that is outside for no longer than this is still lingering.'
+  aTargetThatIs: 'A target that is outside for no longer than this is still lingering.'
 })
 
 export const sentence = messages({

@@ -40,11 +40,11 @@ export const bodyShare = messages({
 })
 
 export const editors = messages({
-  unknownClass: 'unknown (not recognised yet)',
-  noneChosen: 'None selected: every target counts.',
+  unknownNotRecognisedYet: 'unknown (not recognised yet)',
+  noneSelectedEveryTarget: 'None selected: every target counts.',
   mustBe: (share: string, where: string) => `${share} must be ${where}.`,
   howLongVisible: 'How long a target must be recognised as its class before it counts.',
-  afterATrigger: 'No further trigger for this long. 0: every crossing triggers.'
+  noFurtherTriggerFor: 'No further trigger for this long. 0: every crossing triggers.'
 })
 
 export const sizesChart = messages({
@@ -57,16 +57,16 @@ export const sizesChart = messages({
 export const sizeEditor = messages({
   framesOnPicture: 'Frames on the picture',
   metres: 'Metres',
-  withAClip: 'Select a clip to see how large its targets are.',
+  selectAClipTo: 'Select a clip to see how large its targets are.',
   noTargets: 'This clip has no targets.',
   fitToClip: (n: number) => `Fit to the clip (${count(n, 'target')} at the shape)`,
-  nothingToFit: 'No target of the selected classes reaches the shape.',
-  whatFits:
+  noTargetOfThe: 'No target of the selected classes reaches the shape.',
+  targetsThatFitInto:
     'Targets that fit into the smallest frame are too small; targets that do not fit into the largest are too large. {key} draws the frames on the picture.',
-  smallestFrame: 'Smallest target',
-  largestFrame: 'Largest target',
-  atLeastTall: 'Minimum height',
-  atMostTall: 'Maximum height'
+  smallestTarget: 'Smallest target',
+  largestTarget: 'Largest target',
+  minimumHeight: 'Minimum height',
+  maximumHeight: 'Maximum height'
 })
 
 export const chips = messages({
@@ -74,7 +74,7 @@ export const chips = messages({
 })
 
 export const motionEditors = messages({
-  sensitivityMeans: (level: number) =>
+  aPixelCountsAs: (level: number) =>
     `A pixel counts as changed when it differs from the learned background by more than ${level.toFixed(1)} of 255 levels. A cell is in motion when a fifth of it has changed.`,
   cellsInMotion: 'Cells that must be in motion',
   ofTheCells: 'Of the painted cells. The dashed line of the curve shows it.',
@@ -101,8 +101,8 @@ export const staysChart = messages({
 
 export const zoneEditors = messages({
   howLongInZone: 'How long a target must stay in the zone.',
-  withAClip: 'Select a clip to see how long its targets stay.',
-  nobodyInZone: 'In this clip no target of these classes is in the zone.',
+  selectAClipTo: 'Select a clip to see how long its targets stay.',
+  inThisClipNo: 'In this clip no target of these classes is in the zone.',
   passersBy: (usual: string) => `Passers-by take up to ${usual}.`,
   setTo: (dwell: string) => `Set to ${dwell}`,
   countFirstSeen: 'Count targets first seen inside',
@@ -117,8 +117,8 @@ export const stayChips = messages({
 })
 
 export const zoneSentence = messages({
-  inside: '{who} {does} {zone}, {overlap} in',
-  outside: '{who} {does} {zone}, {overlap} out',
+  whoDoesZoneOverlap: '{who} {does} {zone}, {overlap} in',
+  whoDoesZoneOverlapOut: '{who} {does} {zone}, {overlap} out',
   whatCounts: 'What counts',
   inTheZone: 'in the zone',
   outOfTheZone: 'out of the zone'

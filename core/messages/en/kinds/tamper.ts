@@ -1,7 +1,7 @@
 import { messages } from '../../messages.ts'
 
 export const words = messages({
-  anyCause: 'covered, dark, washed out, out of focus or moved',
+  coveredDarkWashedOut: 'covered, dark, washed out, out of focus or moved',
   tamper: 'Tamper',
   tamperAt: 'Tamper, ',
   for: (causes: string, time: string) => `: ${causes} for ${time}`,

@@ -1,3 +1,4 @@
+import { count } from '../../format.ts'
 import { messages } from '../../messages.ts'
 
 export const words = messages({
@@ -6,63 +7,64 @@ export const words = messages({
   listOfFaces: 'Face list',
   cellsInMotion: 'Cells in motion',
   cause: 'Cause',
-  whatFollows: 'Actions',
+  actions: 'Actions',
   nuisance: 'Nuisance',
   aTrigger: 'A trigger',
   triggers: (times: number) => `${times} triggers`,
-  walkOnTheScene: 'Simulated walk',
-  stretchOfAClip: 'Part of a clip',
-  personOnSite: 'Walk on site'
+  simulatedWalk: 'Simulated walk',
+  partOfAClip: 'Part of a clip',
+  walkOnSite: 'Walk on site'
 })
 
 export const checkList = messages({
   workingOutWhatToCheck: 'Working out checks…',
-  nothingIsProposedForIt: 'No checks. Add one.',
-  everythingThatWasRunWent: 'No failed checks.',
+  noChecksAddOne: 'No checks. Add one.',
+  noFailedChecks: 'No failed checks.',
   nothingIsOutOfDate: 'No checks are out of date.',
   moreProposed: (fresh: number) => `${fresh} more proposed`,
   proposedFromItsOwn: (fresh: number) => `${fresh} proposed from its settings`,
-  keepThem: 'Add them',
-  wouldBeProposedOtherwise: (changed: number) =>
-    `${changed} ${changed === 1 ? 'check no longer matches' : 'checks no longer match'} the settings`,
-  takeTheNewOnes: 'Update',
-  gate: 'Condition',
-  mustLetThrough: 'Must trigger',
-  asExpected: 'passed',
-  notAsExpected: 'failed',
+  addThem: 'Add them',
+  theSettings: (changed: number) =>
+    `${count(changed, 'check no longer matches', 'checks no longer match')} the settings`,
+  update: 'Update',
+  condition: 'Condition',
+  mustTrigger: 'Must trigger',
+  passed: 'passed',
+  failed: 'failed',
   outOfDate: 'out of date',
-  neverRun: 'not run',
-  throughPaintedPicturesAnalysedAs: 'Rendered pictures, analysed like any clip',
-  throughPictures: 'rendered pictures',
+  notRun: 'not run',
+  renderedPicturesAnalysedLike: 'Rendered pictures, analysed like any clip',
+  renderedPictures: 'rendered pictures',
   proposed: 'proposed',
-  keep: (name: string) => `Add ${name}`
+  add: (name: string) => `Add ${name}`
 })
 
 export const checkEditor = messages({
+  aTrigger: 'A trigger',
   momentOfTheWalk: 'Moment of the walk',
   clickOnTheGroundTo:
     'Click the ground to extend the path. Drag a point to move it; double-click to remove it.',
-  chooseSomebodyToChangeThe: 'Select someone to change the path.',
-  addSomebody: 'Add target',
-  comesAfter: 'Starts after',
+  selectSomeoneToChange: 'Select someone to change the path.',
+  addTarget: 'Add target',
+  startsAfter: 'Starts after',
   speed: 'Speed',
-  tall: 'Height',
+  height: 'Height',
   wearsAMask: 'Wears a mask',
   length: 'Length',
   fault: 'Fault',
-  lookedAt: 'Run with',
-  asItTrulyIs: 'Exact positions',
-  throughPictures: 'Rendered pictures',
+  runWith: 'Run with',
+  exactPositions: 'Exact positions',
+  renderedPictures: 'Rendered pictures',
   whatToDoOnSite: 'What to do on site',
-  atTheSitesClock: 'Site time',
-  about: 'Condition',
+  siteTime: 'Site time',
+  condition: 'Condition',
   notBefore: 'Not before',
   notAfter: 'Not after'
 })
 
 export const checkPanel = messages({
   deleted: (name: string) => `${name} deleted`,
-  walkThroughPaintedPictures: 'Walk, rendered pictures',
+  walkRenderedPictures: 'Walk, rendered pictures',
   s: (seconds: string) => `${seconds} s`,
   momentOfTheWalk: 'Moment of the walk',
   run: 'Run',
@@ -70,15 +72,15 @@ export const checkPanel = messages({
   onTheBench: 'Open on the Bench',
   delete: (name: string) => `Delete ${name}`,
   thisWalk: 'this walk',
-  whatFollows: 'Actions',
-  setOff: 'ran',
-  notSetOffAsExpected: 'did not run, as expected',
-  betweenAndS: (from: string, to: string) => ` from ${from} to ${to} s`,
-  andWhatFollowsSet: (acts: number, acts2: boolean, acts3: number) =>
+  actions: 'Actions',
+  ran: 'ran',
+  didNotRunAs: 'did not run, as expected',
+  fromToS: (from: string, to: string) => ` from ${from} to ${to} s`,
+  actionsRanDidNot: (acts: number, acts2: boolean, acts3: number) =>
     `; actions: ${acts} ran${acts2 ? `, ${acts3} did not` : ''}`,
-  seen: 'Result',
-  neverRun: 'Not run yet.',
-  outOfDateTheSettings: 'Settings changed since. Run it again.',
+  result: 'Result',
+  notRunYet: 'Not run yet.',
+  settingsChangedSinceRun: 'Settings changed since. Run it again.',
   triggers: (seen: number, seen2: string) => ` ${seen} triggers: ${seen2}.`,
   thisCheckIsNoWalk: 'this check is not a walk',
   check: (name: string) => `Check: ${name}`,
@@ -93,37 +95,37 @@ export const detectionRail = messages({
 })
 
 export const newCheck = messages({
-  aPersonOnSite: 'Walk on site',
-  walkAsSomebodyWouldWho: 'Walk as someone who must trigger it.',
-  aWalkOfMyOwn: 'Custom walk'
+  walkOnSite: 'Walk on site',
+  walkAsSomeoneWho: 'Walk as someone who must trigger it.',
+  customWalk: 'Custom walk'
 })
 
 export const provePlace = messages({
   checks: 'Checks',
   walkLive: 'Walk live',
   runAll: 'Run all',
-  nothingToProveYet: 'No checks yet',
-  onceADetectionIsDrawn:
+  noChecksYet: 'No checks yet',
+  drawADetectionOn:
     'Draw a detection on the Bench. Checks for its settings are then proposed here.',
   checksOf: (name: string) => `Checks of ${name}`,
   workingOutWhatToCheck: 'Working out checks…',
   checksAreProposedFrom: (proposals: number) => `${proposals} checks proposed from the settings`,
-  everyGateOnBothSides:
+  eachConditionScheduleAnd:
     'Each condition, schedule and output on both sides of its limit, and what must not trigger. Add all, or choose below.',
-  keepAll: (length: number | string) => `Add all ${length}`,
+  addAll: (length: number | string) => `Add all ${length}`,
   outOfDate: 'Out of date',
-  addACheck: 'Add check',
+  addCheck: 'Add check',
   runThese: 'Run these',
-  theCheck: 'Check',
+  check: 'Check',
   checks2: 'checks',
-  asExpected: 'passed',
-  not: 'failed',
+  passed: 'passed',
+  failed: 'failed',
   outOfDate2: 'out of date',
-  ofTheTriggersThatWere: 'Recall, precision and F1 of the expected triggers',
-  recallPrecisionF1: (recall: string, precision: string, f1: string) =>
+  recallPrecisionAndF1: 'Recall, precision and F1 of the expected triggers',
+  foundOfExpectedOf: (recall: string, precision: string, f1: string) =>
     `found ${recall} of expected · ${precision} of triggers correct · F1 ${f1}`,
   notAsExpected: 'Failed',
-  chooseACheckToSee: 'Select a check to see its expected result, its last result, and why.',
+  selectACheckTo: 'Select a check to see its expected result, its last result, and why.',
   lastRunS: (value: string) => `Last run: ${value} s`,
   checksRun: 'Checks run',
   of: (done: number, asked: number) => `${done} of ${asked}`,
@@ -132,6 +134,6 @@ export const provePlace = messages({
   sinceBy: (label: string, by: string, since: number, more: number) =>
     ` since “${label}” by ${by}${since > 1 ? ` and ${more} more` : ''}`,
   withoutAChangeOf: ' without a change of settings',
-  worseThanTheTimeBefore: 'Newly failed',
-  betterThanTheTimeBefore: 'Newly passed'
+  newlyFailed: 'Newly failed',
+  newlyPassed: 'Newly passed'
 })

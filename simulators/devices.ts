@@ -7,7 +7,7 @@ import { readModels, type Model } from './camera/model.ts'
 import type { Contacts } from './contacts.ts'
 import { measurerOf } from './measuring.ts'
 
-/** Which of a camera's scripts its stand-in looks at, over and over again. */
+/** Which of a camera's scripts its simulator looks at, over and over again. */
 const SCRIPT = 'morning'
 
 /**
@@ -48,7 +48,7 @@ export async function startDevices(
   )
 }
 
-/** Devices that know of each other, so that one can be another door to the settings of the next. */
+/** Devices that know of each other, so that one can be another route to the settings of the next. */
 export function makeDevices(
   models: readonly Model[],
   folder: string,

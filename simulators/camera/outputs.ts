@@ -104,7 +104,7 @@ export class Outputs {
   }
 
   /**
-   * A rule of the device has fired: what it sets off acts, if its own hours allow.
+   * A rule of the device has triggered: its outputs act, if their own schedule allows.
    * @param wall minutes since Monday on the device's clock
    */
   fired(rule: string, now: number, wall: number): void {

@@ -35,7 +35,7 @@ export function measurerOf(folder: string, ended: AbortSignal): (play: Play) => 
             '15',
             process.execPath,
             join(root, 'scripts/run.mjs'),
-            'standins/measure.ts',
+            'simulators/measure.ts',
             input,
             `${file}.part`
           ],

@@ -45,7 +45,7 @@ export interface Surroundings {
   playOf: (channel: ChannelModel) => Play
   /** Measures the pictures of a play; left out: rules that look at pictures never fire. */
   measuresOf?: (play: Play) => Promise<Measures>
-  /** Channels of other devices, for doors to them. */
+  /** Channels of other devices, for routes to them. */
   channelOf?: (device: string) => Channel | undefined
   /** Contacts that somebody holds by hand. */
   contacts?: Contacts

@@ -150,6 +150,6 @@ export async function startPages(world: World): Promise<{ port: number; close():
 
 /** The contacts of the demo site. */
 export const DEMO_CONTACTS: World['held'] = [
-  { name: 'panel', words: msg.alarmPanel, on: 'set', off: 'unset' },
-  { name: 'door', words: msg.waitingRoomDoor, on: 'closed', off: 'open' }
+  { name: 'panel', words: msg.alarmPanel, on: msg.set, off: msg.unset },
+  { name: 'door', words: msg.waitingRoomDoor, on: msg.closed, off: msg.open }
 ]

@@ -7,7 +7,7 @@ import type { LiveScene } from './scene.ts'
 import type { ChannelState } from './state.ts'
 
 /**
- * One picture of a device and the analysis of it. A channel may be another door to the rules of another device's
+ * One picture of a device and the analysis of it. A channel may be another route to the rules of another device's
  * channel: then it shows the types and parameters that it knows, and leaves the others as they are.
  */
 export class Channel {
@@ -48,7 +48,7 @@ export class Channel {
     return this.state.mode
   }
 
-  /** The rules as this door shows them. */
+  /** The rules as this route shows them. */
   get rules(): Rule[] {
     return (this.origin ?? this).state.rules.flatMap((rule) => {
       const ability = this.abilities.find((a) => a.type === rule.type)
@@ -83,7 +83,7 @@ export class Channel {
     }
   }
 
-  /** Keeps what this door writes, over what it cannot see. */
+  /** Keeps what this route writes, over what it cannot see. */
   keep(rules: readonly Rule[]): void {
     const kept = this.origin ?? this
     kept.state.rules = this.merged(kept.state.rules, rules)
@@ -102,7 +102,7 @@ export class Channel {
     this.refresh()
   }
 
-  /** What its own analysis makes of what has happened; another door has none of its own. */
+  /** What its own analysis makes of what has happened; another route has none of its own. */
   step(seconds: number, began: number): Trigger[] {
     return this.origin ? [] : this.scene.step(seconds, began)
   }

@@ -51,7 +51,7 @@ const answers = (text: string): Frame[] =>
     .filter(Boolean)
     .map((t) => readFrame(`${t}\r`))
 
-describe('the monitoring station stand-in', () => {
+describe('the monitoring station simulator', () => {
   test('confirms what it takes, in one piece, in several, or several at once', async () => {
     const text = writeFrame(event(7))
     expect(answers(await say([text]))).toMatchObject([{ id: 'ACK', sequence: 7, account: '5A31' }])

@@ -29,7 +29,7 @@ const kept = (more: Partial<SavedOutput> = {}): SavedOutput => ({
 })
 
 describe('outputs of a simulated device', () => {
-  test('are active for as long as they are set off, and say when they begin and end', () => {
+  test('are active for as long as they were told, and report when they begin and end', () => {
     outputs.activate('lamp', 1000, { Time: 'PT10S', Pattern: 'slow' }, null)
     expect([
       outputs.isActive('lamp', 1000),
@@ -78,7 +78,7 @@ describe('outputs of a simulated device', () => {
     expect(said).toEqual([])
   })
 
-  test('set off by its own rules, within its own hours on the device’s wall clock', () => {
+  test('switched by its own rules, within its own schedule on the device’s wall clock', () => {
     outputs.set('lamp', kept({ hours: 'tue=18:30-24:00' }))
     const tuesday = (hour: number, minute = 0): number => 1440 + hour * 60 + minute
     const fires = (rule: string, wall: number): boolean => {

@@ -16,7 +16,7 @@ const ChannelSchema = v.strictObject({
   name: v.string(),
   /** The camera of the demo site whose scene it looks at. */
   camera: v.string(),
-  /** The id of a device whose rules this channel reaches: another door to the same settings. */
+  /** The id of a device whose rules this channel reaches: another route to the same settings. */
   through: v.optional(v.string()),
   rules: v.array(RuleSchema),
   /** Rules of all types together; left out: no such limit. */

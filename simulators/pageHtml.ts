@@ -26,9 +26,9 @@ export interface Hook {
 
 export const MOODS: Record<StationMood, string> = {
   answers: pages.answers,
-  silent: pages.silent,
-  slow: pages.slow,
-  refuses: pages.refuses
+  silent: pages.doNotAnswer,
+  slow: pages.answerAfter3S,
+  refuses: pages.rejectEverything
 }
 
 const escaped = (text: unknown): string =>
@@ -72,7 +72,7 @@ export function stationPage({ station }: World): string {
     ])
   return page(
     pages.station,
-    `<div class="line">${pages.behaviour} ${moods.join('')}</div><div class="line">${pages.accepts} ${accepts.join('')}</div><p>${pages.received(events.length, beats.length, beats.length ? clock(beats[beats.length - 1]!.at) : null)}</p>${table([pages.utc, pages.account, pages.code, pages.zone, pages.severity, pages.text, pages.answer], rows)}`
+    `<div class="line">${pages.whenAnEventArrives} ${moods.join('')}</div><div class="line">${pages.accepts} ${accepts.join('')}</div><p>${pages.received(events.length, beats.length, beats.length ? clock(beats[beats.length - 1]!.at) : null)}</p>${table([pages.utc, pages.account, pages.code, pages.zone, pages.severity, pages.text, pages.answer], rows)}`
   )
 }
 
