@@ -83,12 +83,12 @@ test('compare: what motion, motion by class and a line would send, and which of 
   await expect(flags(page, 'All movement').first()).toBeVisible()
   await page.getByRole('button', { name: 'Compare' }).click()
   const motion = page.getByRole('region', { name: 'All movement' })
-  await expect(motion).toContainText(/\d+ wanted · [1-9]\d* unwanted/)
+  await expect(motion).toContainText(/\d+ wanted · [1-9]\d* nuisances?/)
   await expect(page.getByRole('region', { name: 'People moving' })).toContainText(
-    /[1-9]\d* wanted · 0 unwanted/
+    /[1-9]\d* wanted · 0 nuisances/
   )
   await expect(page.getByRole('region', { name: 'Path crossing' })).toContainText(
-    /[1-9]\d* wanted · 0 unwanted/
+    /[1-9]\d* wanted · 0 nuisances/
   )
   await expect(page.getByText('by the clip’s ground truth')).toBeVisible()
   await page

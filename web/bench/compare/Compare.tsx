@@ -95,7 +95,7 @@ export function Compare({
                 ) : (
                   <>
                     <b className="wanted">{msg.wanted(wanted)}</b> ·{' '}
-                    <b className="unwanted">{msg.unwanted(own.length - wanted)}</b>
+                    <b className="unwanted">{msg.nuisances(own.length - wanted)}</b>
                   </>
                 )}
               </p>

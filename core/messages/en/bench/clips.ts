@@ -50,7 +50,6 @@ export const clipBar = messages({
   clipFile: 'Clip file',
   sending: 'Sending',
   analysing: 'Analysing',
-  enterADateAnd: 'Enter a date and a time.',
   remove: (name: string) => `Remove ${name}?`,
   theClipItsTargetsAnd: 'Deletes the clip with its targets and runs. Detections stay.',
   startSiteTime: (timeZone: string) => `Start, site time (${timeZone})`,

@@ -1,3 +1,4 @@
+import { count } from '../../format.ts'
 import { messages } from '../../messages.ts'
 
 export const compare = messages({
@@ -8,8 +9,8 @@ export const compare = messages({
   noDetectionsToCompare: 'No detections to compare. Add Motion, Motion by class or a line.',
   noTrigger: 'no triggers',
   wanted: (wanted: number) => `${wanted} wanted`,
-  unwanted: (more: number) => `${more} unwanted`,
+  nuisances: (n: number) => count(n, 'nuisance'),
   atWanted: (name: string, time: string, good: boolean) =>
-    `${name} at ${time}, ${good ? 'wanted' : 'unwanted'}`,
+    `${name} at ${time}, ${good ? 'wanted' : 'nuisance'}`,
   andMoreOnTheTimeline: (more: number) => `and ${more} more on the timeline`
 })

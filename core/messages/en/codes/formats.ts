@@ -12,7 +12,7 @@ export const formats = messages({
   mustBeTruthOrPictures: 'must be truth or pictures',
   mustBeTheIdOf: 'must be the id of a clip',
   mustBeByOneOf: 'must be by one of walk, clip, person',
-  mustExpectATriggerOr: 'must expect a trigger or silence',
+  mustExpectATriggerOr: 'must expect a trigger, or none',
   mustBe1To120: 'must be 1 to 120 letters, digits, ., - or _',
   mustBeInsideOrOutside: 'must be inside or outside',
   mustBeAListOf12: 'must be a list of effects',

@@ -85,7 +85,7 @@ export const values = messages({
   always: 'always',
   alwaysArmed: 'always armed',
   sunSchedule: (name: string) => `${name}, which follows the sun`,
-  oneMinuteADay: 'one minute a day',
+  oneMinuteADay: 'detecting nothing',
   none: 'none',
   any: 'any',
   anyFace: 'any face',

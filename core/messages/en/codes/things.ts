@@ -42,7 +42,6 @@ export const things = messages({
   message: 'This message',
   mailbox: 'The simulated mailbox',
   issue: 'This issue',
-  historyEntry: 'This history entry',
   // What an address must name.
   aRun: 'a run',
   anEdit: 'an edit of the history',
