@@ -35,6 +35,7 @@ export async function drag(
   ...to: [number, number][]
 ): Promise<void> {
   await page.mouse.move(...(await at(page, ...from)))
+  await painted(page)
   await page.mouse.down()
   for (const place of to) await page.mouse.move(...(await at(page, ...place)), { steps: 4 })
   await page.mouse.up()
