@@ -26,7 +26,7 @@ import {
 } from './formats/actions.ts'
 import type { ArmInputs } from './arming/armInputs.ts'
 import type { Trigger } from './detections/index.ts'
-import { noLongerThan, id, ZoneSchema } from './schema/parts.ts'
+import { ZoneSchema, bool, filled, id, noLongerThan, oneOf } from './schema/parts.ts'
 import type { Severity } from './kinds/parts.ts'
 
 /** What the server and the browser say to each other. Instants are milliseconds of UTC. */
@@ -334,12 +334,7 @@ export const SaveInputsSchema = v.strictObject({
         v.string(coded('input.mustBeAnId')),
         v.regex(/^[\w-]{1,64}$/, coded('input.mustBe1To64'))
       ),
-      name: v.pipe(
-        v.string(coded('input.mustBeAText')),
-        v.trim(),
-        v.minLength(1, coded('input.mustNotBeEmpty')),
-        noLongerThan(80)
-      ),
+      name: filled(80),
       device: v.optional(v.string(coded('api.mustBeTheIdOf'))),
       token: v.optional(v.string(coded('api.mustBeTheTokenOf')))
     }),
@@ -349,7 +344,7 @@ export const SaveInputsSchema = v.strictObject({
 
 export const AcknowledgeSchema = v.strictObject({
   comment: v.optional(v.pipe(v.string(coded('input.mustBeAText')), noLongerThan(2000)), ''),
-  confirmed: v.optional(v.boolean(coded('input.mustBeTrueOrFalse')), false)
+  confirmed: v.optional(bool, false)
 })
 
 /** What somebody did about an alarm. */
@@ -361,20 +356,10 @@ export interface AlarmNote {
   at: number
 }
 export const NoteSchema = v.strictObject({
-  words: v.pipe(
-    v.string(coded('input.mustBeAText')),
-    v.trim(),
-    v.minLength(1, coded('input.mustNotBeEmpty')),
-    noLongerThan(2000)
-  )
+  words: filled(2000)
 })
 export const HandSchema = v.strictObject({
-  to: v.pipe(
-    v.string(coded('api.mustBeAName')),
-    v.trim(),
-    v.minLength(1, coded('input.mustNotBeEmpty')),
-    noLongerThan(80)
-  )
+  to: filled(80, coded('api.mustBeAName'))
 })
 export const CloseSchema = v.strictObject({
   words: v.optional(v.pipe(v.string(coded('input.mustBeAText')), noLongerThan(2000)), '')
@@ -409,7 +394,7 @@ export const SendTriggerSchema = v.strictObject({
   direction: v.optional(
     v.picklist(['leftToRight', 'rightToLeft'], coded('input.mustBeLefttorightOrRighttoleft'))
   ),
-  cause: v.optional(v.picklist(TAMPER_CAUSES, coded('input.mustBeOneOf', TAMPER_CAUSES.join(', '))))
+  cause: v.optional(oneOf(TAMPER_CAUSES))
 })
 /** Which fix of which issue is to be applied (core/readiness, findingKey). */
 export const FixSchema = v.strictObject({
@@ -424,16 +409,9 @@ export interface FixView {
 export const StartRunSchema = v.strictObject({
   speed: v.picklist([1, 10, 1000], coded('api.mustBe1AsIf')),
   /** Real actions (core/actions/real.ts) are held. */
-  hold: v.optional(v.boolean(coded('input.mustBeTrueOrFalse')), false)
+  hold: v.optional(bool, false)
 })
 
-const shortText = (right: string, most: number) =>
-  v.pipe(
-    v.string(right),
-    v.trim(),
-    v.minLength(1, coded('input.mustNotBeEmpty')),
-    noLongerThan(most)
-  )
 /** Seconds at which a clip's tamper reference is to be learned anew. */
 export const LearnAnewSchema = v.strictObject({
   at: v.pipe(
@@ -450,7 +428,7 @@ export const LearnAnewSchema = v.strictObject({
 })
 
 /** A clip to be made from a script; the script itself is checked by the simulation. */
-const clipName = shortText(coded('input.mustBeAText'), 120)
+const clipName = filled(120)
 const instant = v.pipe(
   v.number(coded('input.mustBeAnInstantIn')),
   v.integer(coded('input.mustBeAWholeNumber')),

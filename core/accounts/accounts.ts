@@ -1,4 +1,4 @@
-import { noLongerThan } from '../schema/parts.ts'
+import { filled, noLongerThan, oneOf } from '../schema/parts.ts'
 import { coded } from '../messages/said.ts'
 import * as v from 'valibot'
 
@@ -38,13 +38,8 @@ const password = v.pipe(
   v.minLength(MIN_PASSWORD, coded('accounts.mustHaveAtLeastCharacters', MIN_PASSWORD)),
   noLongerThan(MAX_PASSWORD)
 )
-const name = v.pipe(
-  v.string(coded('input.mustBeAText')),
-  v.trim(),
-  v.minLength(1, coded('input.mustNotBeEmpty')),
-  noLongerThan(80)
-)
-const role = v.picklist(ROLES, coded('input.mustBeOneOf', ROLES.join(', ')))
+const name = filled(80)
+const role = oneOf(ROLES)
 const person = v.optional(
   v.nullable(v.pipe(v.string(coded('accounts.mustBeTheIdOf')), noLongerThan(64))),
   null

@@ -5,7 +5,7 @@ import type { AnalysisMode, RuleAbility } from '../formats/onvif/rule.ts'
 import type { Difference } from '../formats/onvif/differences.ts'
 import type { Loss } from '../formats/onvif/toRule.ts'
 import type { DetectionKind } from '../formats/plan.ts'
-import { noLongerThan, id } from '../schema/parts.ts'
+import { bool, filled, id, noLongerThan } from '../schema/parts.ts'
 
 /** What the server tells of devices, and what it may be told. */
 
@@ -163,29 +163,21 @@ export interface LiveFrame {
   targets: { id: number; class: string; x: number; y: number; w: number; h: number }[]
 }
 
-const text = (right: string, most: number) =>
-  v.pipe(
-    v.string(right),
-    v.trim(),
-    v.minLength(1, coded('input.mustNotBeEmpty')),
-    noLongerThan(most)
-  )
-const bool = v.boolean(coded('input.mustBeTrueOrFalse'))
 const ids = v.pipe(
-  v.array(text(coded('input.mustBeAnId'), 64), coded('devices.mustBeAListOf')),
+  v.array(filled(64, coded('input.mustBeAnId')), coded('devices.mustBeAListOf')),
   v.minLength(1, coded('devices.mustNameAtLeastOne')),
   v.maxLength(1000, coded('devices.namesMoreThan1000'))
 )
 
 export const AddDeviceSchema = v.strictObject({
-  name: text(coded('input.mustBeAText'), 80),
-  address: text(coded('devices.mustBeAnAddress'), 200),
+  name: filled(80),
+  address: filled(200, coded('devices.mustBeAnAddress')),
   camera: v.nullable(id),
-  username: v.nullable(text(coded('input.mustBeAText'), 80)),
+  username: v.nullable(filled(80)),
   password: v.nullable(v.pipe(v.string(coded('input.mustBeAText')), noLongerThan(120)))
 })
 export const AccountSchema = v.strictObject({
-  username: text(coded('input.mustBeAText'), 80),
+  username: filled(80),
   password: v.pipe(
     v.string(coded('input.mustBeAText')),
     v.minLength(1, coded('input.mustNotBeEmpty')),
@@ -197,11 +189,11 @@ export const ChannelChangeSchema = v.strictObject({
   camera: v.optional(v.nullable(id)),
   used: v.optional(bool)
 })
-export const ModeSchema = v.strictObject({ type: text(coded('devices.mustBeTheTypeOf'), 120) })
+export const ModeSchema = v.strictObject({ type: filled(120, coded('devices.mustBeTheTypeOf')) })
 export const SendSchema = v.strictObject({ devices: ids })
 export const TakeOverSchema = v.strictObject({
-  channel: text(coded('devices.mustBeAChannel'), 64),
-  rule: text(coded('devices.mustBeTheNameOf'), 80)
+  channel: filled(64, coded('devices.mustBeAChannel')),
+  rule: filled(80, coded('devices.mustBeTheNameOf'))
 })
 
 /** Simulators that run beside the server; null: none do. */

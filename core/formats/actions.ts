@@ -2,7 +2,7 @@ import { said, type Said } from '../messages/said.ts'
 import { coded } from '../messages/said.ts'
 import * as v from 'valibot'
 import { SEVERITIES } from '../kinds/parts.ts'
-import { noLongerThan, bool, id, name } from '../schema/parts.ts'
+import { bool, id, name, noLongerThan, oneOf } from '../schema/parts.ts'
 import { BuzzerSchema } from '../actions/kinds/buzzer.ts'
 import { EmailSchema } from '../actions/kinds/email.ts'
 import { PopupSchema } from '../actions/kinds/popup.ts'
@@ -71,15 +71,9 @@ export const ActionsSchema = v.strictObject({
     []
   ),
   /** Goes to the monitoring station; a trigger that says one itself (tamper) keeps its own. */
-  severity: v.optional(
-    v.picklist(SEVERITIES, coded('input.mustBeOneOf', SEVERITIES.join(', '))),
-    'major'
-  ),
+  severity: v.optional(oneOf(SEVERITIES), 'major'),
   /** The order in which alarms wait. */
-  priority: v.optional(
-    v.picklist(PRIORITIES, coded('input.mustBeOneOf', PRIORITIES.join(', '))),
-    'normal'
-  ),
+  priority: v.optional(oneOf(PRIORITIES), 'normal'),
   /** People and groups whose alarm it is; nobody named: everybody's. */
   for: v.optional(v.array(id, coded('input.mustBeAListOf9')), []),
   acknowledge: v.optional(
@@ -123,7 +117,7 @@ export const MailSchema = v.strictObject({
     v.regex(/^[\w.:-]{1,200}$/, coded('formats.mustBeAHostSuch'))
   ),
   port: whole(1, 65535),
-  encryption: v.picklist(MAIL_ENCRYPTIONS, coded('input.mustBeOneOf', MAIL_ENCRYPTIONS.join(', '))),
+  encryption: oneOf(MAIL_ENCRYPTIONS),
   username: v.nullable(v.pipe(v.string(coded('input.mustBeAText')), noLongerThan(200))),
   sender: address
 })

@@ -3,7 +3,7 @@ import { coded } from '../messages/said.ts'
 import * as v from 'valibot'
 import { TAMPER_CAUSES } from '../kinds/schemas.ts'
 import { WalkSchema } from './walk.ts'
-import { noLongerThan, id, name, number, text } from '../schema/parts.ts'
+import { bool, id, name, noLongerThan, number, oneOf, text } from '../schema/parts.ts'
 
 /** A check: one planned proof, a walk with an expected trigger or an expected silence (docs/proving.md). */
 
@@ -76,9 +76,7 @@ const ExpectSchema = v.variant(
       direction: v.optional(
         v.picklist(['leftToRight', 'rightToLeft'], coded('input.mustBeLefttorightOrRighttoleft'))
       ),
-      cause: v.optional(
-        v.picklist(TAMPER_CAUSES, coded('input.mustBeOneOf', TAMPER_CAUSES.join(', ')))
-      )
+      cause: v.optional(oneOf(TAMPER_CAUSES))
     }),
     v.strictObject({ what: v.literal('silence') })
   ],
@@ -88,7 +86,7 @@ const ExpectSchema = v.variant(
 /** The actions that the trigger must run, or must not: an endpoint's hours, a link. */
 const EffectSchema = v.strictObject({
   endpoint: id,
-  acts: v.boolean(coded('input.mustBeTrueOrFalse')),
+  acts: bool,
   /** Of a mail: pictures besides the event's own. */
   pictures: v.optional(number(0, 10)),
   /** Of a recording: at least so many seconds before the trigger. */
@@ -104,7 +102,7 @@ export const CheckSchema = v.pipe(
     detection: id,
     /** As somebody has named it, or what was proposed. */
     name: v.union([name, SaidSchema], coded('input.mustBeATextOf', 80)),
-    about: v.picklist(ABOUT, coded('input.mustBeOneOf', ABOUT.join(', '))),
+    about: oneOf(ABOUT),
     /** Left out: it has no side of its own (nuisance). Inside the limit, so that it passes, or just outside. */
     side: v.optional(v.picklist(['inside', 'outside'], coded('formats.mustBeInsideOrOutside'))),
     by: BySchema,

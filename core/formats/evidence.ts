@@ -1,3 +1,4 @@
+import { bool } from '../schema/parts.ts'
 import { coded, said } from '../messages/said.ts'
 import * as v from 'valibot'
 import type { ArmInputs } from '../arming/armInputs.ts'
@@ -17,10 +18,7 @@ const instant = v.pipe(
 )
 const InputsSchema = v.record(
   v.string(),
-  v.array(
-    v.strictObject({ at: instant, set: v.boolean(coded('input.mustBeTrueOrFalse')) }),
-    coded('formats.mustBeAListOf13')
-  )
+  v.array(v.strictObject({ at: instant, set: bool }), coded('formats.mustBeAListOf13'))
 )
 
 const json = (text: string, place: string): unknown => {

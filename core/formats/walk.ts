@@ -2,7 +2,7 @@ import { coded, said } from '../messages/said.ts'
 import { WeatherSchema } from './weather.ts'
 import * as v from 'valibot'
 import { InputError } from '../errors.ts'
-import { id, number, text } from '../schema/parts.ts'
+import { bool, id, number, oneOf, text } from '../schema/parts.ts'
 
 /**
  * Who walks through a camera's view and what happens meanwhile, as data: what checks and scripts are made of. Metres on
@@ -49,7 +49,7 @@ export const ActorSchema = v.strictObject({
   ),
   /** Of a group: how many. */
   members: v.optional(number(2, 8), 3),
-  mask: v.optional(v.boolean(coded('input.mustBeTrueOrFalse')), false),
+  mask: v.optional(bool, false),
   /** Who it is, for a list of known faces. */
   name: v.optional(name),
   coat: v.optional(
@@ -71,7 +71,7 @@ export const FAULT_KINDS = [
   'frozen'
 ] as const
 export const FaultSchema = v.strictObject({
-  kind: v.picklist(FAULT_KINDS, coded('input.mustBeOneOf', FAULT_KINDS.join(', '))),
+  kind: oneOf(FAULT_KINDS),
   from: seconds,
   to: v.optional(seconds)
 })
@@ -81,7 +81,7 @@ export const LIGHTS = ['day', 'dusk', 'night', 'infrared'] as const
 /** What happens while a script or a check runs. */
 export const happening = {
   seconds: number(1, 7200, ' s'),
-  light: v.optional(v.picklist(LIGHTS, coded('input.mustBeOneOf', LIGHTS.join(', '))), 'day'),
+  light: v.optional(oneOf(LIGHTS), 'day'),
   weather: v.optional(WeatherSchema, {}),
   /** Cars' lamps that sweep over the picture. */
   headlights: v.optional(
@@ -93,13 +93,7 @@ export const happening = {
   faults: v.optional(v.array(FaultSchema), []),
   actors: v.optional(v.array(ActorSchema, coded('formats.mustBeAListOf7')), []),
   /** Contacts and the panel's set state, on the same clock. */
-  inputs: v.optional(
-    v.record(
-      id,
-      v.array(v.strictObject({ at: seconds, set: v.boolean(coded('input.mustBeTrueOrFalse')) }))
-    ),
-    {}
-  ),
+  inputs: v.optional(v.record(id, v.array(v.strictObject({ at: seconds, set: bool }))), {}),
   seed: v.optional(v.pipe(number(0, 4294967295), v.integer(coded('input.mustBeAWholeNumber'))), 1)
 }
 

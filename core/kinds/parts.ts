@@ -1,7 +1,7 @@
 import { coded } from '../messages/said.ts'
 import * as v from 'valibot'
 import { USUAL_GRID } from '../measures/measures.ts'
-import { bool, id, name, number } from '../schema/parts.ts'
+import { bool, id, name, number, oneOf } from '../schema/parts.ts'
 import { CLASSES } from '../targets/classes.ts'
 
 /** Parts that the schemas of several kinds share. */
@@ -10,10 +10,7 @@ export const FrameSizeSchema = v.strictObject({ w: number(0, 1), h: number(0, 1)
 
 const classes = v.optional(
   v.pipe(
-    v.array(
-      v.picklist(CLASSES, coded('input.mustBeOneOf', CLASSES.join(', '))),
-      coded('kinds.mustBeAListOf')
-    ),
+    v.array(oneOf(CLASSES), coded('kinds.mustBeAListOf')),
     v.check((list) => new Set(list).size === list.length, coded('kinds.namesAClassTwice'))
   ),
   []
@@ -84,7 +81,7 @@ export const SEVERITIES = ['information', 'minor', 'major', 'critical'] as const
 
 export const dwellSeconds = number(0, 3600, ' s')
 /** Of a stay in a zone: whether it counts who is first seen in it, and how many must be there together. */
-export const countFirstSeenInside = v.optional(v.boolean(coded('input.mustBeTrueOrFalse')), true)
+export const countFirstSeenInside = v.optional(bool, true)
 export const atLeast = v.optional(
   v.pipe(number(1, 100), v.integer(coded('input.mustBeAWholeNumber'))),
   1

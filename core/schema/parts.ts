@@ -15,6 +15,19 @@ export const number = (min: number, max: number, unit: string | Said = '') => {
 export const noLongerThan = (most: number) =>
   v.maxLength<string, number, string>(most, coded('input.isLongerThanCharacters', most))
 
+/** One of these words. */
+export const oneOf = <const T extends readonly string[]>(words: T) =>
+  v.picklist(words, coded('input.mustBeOneOf', words.join(', ')))
+
+/** A text that has something in it beside blanks, which are taken off its ends. @param right what to say of no text */
+export const filled = (most: number, right = coded('input.mustBeAText')) =>
+  v.pipe(
+    v.string(right),
+    v.trim(),
+    v.minLength(1, coded('input.mustNotBeEmpty')),
+    noLongerThan(most)
+  )
+
 export const text = (most: number) => {
   const right = coded('input.mustBeATextOf', most)
   return v.pipe(

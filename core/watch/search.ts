@@ -1,4 +1,4 @@
-import { noLongerThan } from '../schema/parts.ts'
+import { noLongerThan, oneOf } from '../schema/parts.ts'
 import { coded } from '../messages/said.ts'
 import * as v from 'valibot'
 import type { Direction } from '../detections/index.ts'
@@ -31,10 +31,8 @@ export const SearchSchema = v.object({
       v.transform(Number)
     )
   ),
-  kind: v.optional(
-    v.picklist(DETECTION_KINDS, coded('input.mustBeOneOf', DETECTION_KINDS.join(', ')))
-  ),
-  class: v.optional(v.picklist(CLASSES, coded('input.mustBeOneOf', CLASSES.join(', ')))),
+  kind: v.optional(oneOf(DETECTION_KINDS)),
+  class: v.optional(oneOf(CLASSES)),
   direction: v.optional(
     v.picklist(
       DIRECTIONS.filter((d) => d !== 'both'),

@@ -1,4 +1,4 @@
-import { coded } from '../../messages/said.ts'
+import { oneOf } from '../../schema/parts.ts'
 import * as v from 'valibot'
 import { common } from './parts.ts'
 
@@ -6,5 +6,5 @@ export const POPUP_SOUNDS = ['none', 'chime', 'alarm'] as const
 export const PopupSchema = v.strictObject({
   ...common,
   kind: v.literal('popup'),
-  sound: v.picklist(POPUP_SOUNDS, coded('input.mustBeOneOf', POPUP_SOUNDS.join(', ')))
+  sound: oneOf(POPUP_SOUNDS)
 })

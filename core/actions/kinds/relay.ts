@@ -1,4 +1,4 @@
-import { coded } from '../../messages/said.ts'
+import { oneOf } from '../../schema/parts.ts'
 import * as v from 'valibot'
 import { ofDevice, whole } from './parts.ts'
 
@@ -12,7 +12,7 @@ export const RelaySchema = v.strictObject({
    * Pulse: closed for the seconds. Follow: until the seconds have passed since the last trigger. Or
    * closed until the alarm is acknowledged.
    */
-  mode: v.picklist(RELAY_MODES, coded('input.mustBeOneOf', RELAY_MODES.join(', '))),
+  mode: oneOf(RELAY_MODES),
   seconds: whole(1, 600, ' s')
 })
 

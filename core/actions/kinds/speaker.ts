@@ -1,6 +1,6 @@
 import { coded } from '../../messages/said.ts'
 import * as v from 'valibot'
-import { id } from '../../schema/parts.ts'
+import { id, oneOf } from '../../schema/parts.ts'
 import { ofDevice, whole } from './parts.ts'
 
 /** Phrases that ship with the application (`server/voices`); what each says is in `core/messages/en/actions/kinds.ts`. */
@@ -15,7 +15,7 @@ export const SpeakerSchema = v.strictObject({
   voice: v.union(
     [
       v.strictObject({
-        phrase: v.picklist(PHRASES, coded('input.mustBeOneOf', PHRASES.join(', ')))
+        phrase: oneOf(PHRASES)
       }),
       v.strictObject({ file: id })
     ],

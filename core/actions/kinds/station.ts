@@ -1,3 +1,4 @@
+import { oneOf } from '../../schema/parts.ts'
 import { coded } from '../../messages/said.ts'
 import * as v from 'valibot'
 import { SEVERITIES } from '../../kinds/parts.ts'
@@ -24,7 +25,7 @@ export const StationSchema = v.strictObject({
     v.toUpperCase()
   ),
   /** The lowest severity that the station accepts. */
-  accepts: v.picklist(SEVERITIES, coded('input.mustBeOneOf', SEVERITIES.join(', '))),
+  accepts: oneOf(SEVERITIES),
   /** How often the station is told that the site is there; 0: never. */
   heartbeatSeconds: v.union([v.literal(0), whole(10, 86400, ' s')], coded('actions.mustBe0OrFrom'))
 })

@@ -1,4 +1,4 @@
-import { coded } from '../../messages/said.ts'
+import { oneOf } from '../../schema/parts.ts'
 import * as v from 'valibot'
 import { ofDevice, whole } from './parts.ts'
 
@@ -9,7 +9,7 @@ export const StrobeSchema = v.strictObject({
   ...ofDevice,
   kind: v.literal('strobe'),
   seconds: whole(1, 60, ' s'),
-  pattern: v.picklist(STROBE_PATTERNS, coded('input.mustBeOneOf', STROBE_PATTERNS.join(', ')))
+  pattern: oneOf(STROBE_PATTERNS)
 })
 
 /** What it does when it runs, as a device's items (docs/device-extension.md). */

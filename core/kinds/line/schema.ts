@@ -1,6 +1,5 @@
-import { coded } from '../../messages/said.ts'
 import * as v from 'valibot'
-import { LineSchema, text } from '../../schema/parts.ts'
+import { LineSchema, oneOf, text } from '../../schema/parts.ts'
 import { gates } from '../parts.ts'
 
 export const DIRECTIONS = ['leftToRight', 'rightToLeft', 'both'] as const
@@ -9,10 +8,7 @@ export const LineDetectionSchema = v.strictObject({
   ...gates,
   kind: v.literal('line'),
   line: LineSchema,
-  direction: v.optional(
-    v.picklist(DIRECTIONS, coded('input.mustBeOneOf', DIRECTIONS.join(', '))),
-    'both'
-  ),
+  direction: v.optional(oneOf(DIRECTIONS), 'both'),
   sides: v.optional(v.strictObject({ left: v.optional(text(40)), right: v.optional(text(40)) }))
 })
 

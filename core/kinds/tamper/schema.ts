@@ -1,6 +1,6 @@
 import { coded } from '../../messages/said.ts'
 import * as v from 'valibot'
-import { number } from '../../schema/parts.ts'
+import { number, oneOf } from '../../schema/parts.ts'
 import { SEVERITIES, common, sensitivity } from '../parts.ts'
 
 export const TAMPER_CAUSES = ['covered', 'dark', 'washedOut', 'outOfFocus', 'moved'] as const
@@ -10,19 +10,13 @@ export const TamperDetectionSchema = v.strictObject({
   sensitivity,
   causes: v.optional(
     v.pipe(
-      v.array(
-        v.picklist(TAMPER_CAUSES, coded('input.mustBeOneOf', TAMPER_CAUSES.join(', '))),
-        coded('kinds.mustBeAListOf3')
-      ),
+      v.array(oneOf(TAMPER_CAUSES), coded('kinds.mustBeAListOf3')),
       v.minLength(1, coded('kinds.mustNameAtLeastOne', TAMPER_CAUSES.join(', ')))
     ),
     () => [...TAMPER_CAUSES]
   ),
   delaySeconds: v.optional(number(0, 600, ' s'), 3),
-  severity: v.optional(
-    v.picklist(SEVERITIES, coded('input.mustBeOneOf', SEVERITIES.join(', '))),
-    'major'
-  )
+  severity: v.optional(oneOf(SEVERITIES), 'major')
 })
 
 export type TamperDetection = v.InferOutput<typeof TamperDetectionSchema>
