@@ -85,6 +85,7 @@ export default ts.config(
       }
     },
     rules: {
+      'no-duplicate-imports': ['error', { allowSeparateTypeImports: true }],
       '@typescript-eslint/await-thenable': 'error',
       '@typescript-eslint/no-base-to-string': 'error',
       '@typescript-eslint/no-deprecated': 'error',

@@ -5,9 +5,8 @@ import type { Measures } from '../measures/measures.ts'
 import { faceKey } from '../targets/faces.ts'
 import { RECORD_GAP_SECONDS, frameTime, type Tracks } from '../targets/tracks.ts'
 import type { FrameRun } from './frames.ts'
-import type { Moment } from './types.ts'
+import type { GateReading, KindRun, Moment, Sighting, TargetRecord, Trigger } from './types.ts'
 import { Gates } from './gates.ts'
-import type { GateReading, KindRun, Sighting, TargetRecord, Trigger } from './types.ts'
 
 /** What the evaluation needs to know besides the targets. */
 export interface Setting {

@@ -1,5 +1,4 @@
-import { said, type Said } from '../messages/said.ts'
-import { coded } from '../messages/said.ts'
+import { said, type Said, coded } from '../messages/said.ts'
 import * as v from 'valibot'
 import { SEVERITIES } from '../kinds/parts.ts'
 import { bool, id, name, noLongerThan, oneOf } from '../schema/parts.ts'

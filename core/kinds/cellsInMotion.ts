@@ -3,8 +3,7 @@ import type { ClassMotionDetection } from './classMotion/schema.ts'
 import type { MotionDetection } from './motion/schema.ts'
 import { atLeast } from '../geometry/shapes.ts'
 import { Delayed } from '../detections/frames.ts'
-import type { Moment } from '../detections/types.ts'
-import type { GateReading, Sighting } from '../detections/types.ts'
+import type { GateReading, Moment, Sighting } from '../detections/types.ts'
 
 /**
  * The level, of 255, by which a pixel must differ from the learned background to count as changed: 4 at a sensitivity

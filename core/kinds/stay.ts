@@ -1,10 +1,9 @@
 import { said } from '../messages/said.ts'
 import type { StayDetection } from './schemas.ts'
 import { ALLOWANCE, atLeast } from '../geometry/shapes.ts'
-import type { Moment } from '../detections/types.ts'
+import type { GateReading, KindRun, Moment, Sighting } from '../detections/types.ts'
 import type { Gates } from '../detections/gates.ts'
 import { needOf } from '../detections/need.ts'
-import type { GateReading, KindRun, Sighting } from '../detections/types.ts'
 import { Zone } from '../detections/zone.ts'
 
 /** A target's stay in the zone. */

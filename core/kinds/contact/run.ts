@@ -7,9 +7,8 @@ import {
   type FrameRun,
   type FrameTrigger
 } from '../../detections/frames.ts'
-import type { Moment } from '../../detections/types.ts'
+import type { GateReading, Moment } from '../../detections/types.ts'
 import type { Gates } from '../../detections/gates.ts'
-import type { GateReading } from '../../detections/types.ts'
 
 /** Contact input (docs/detections.md): fires on becoming active, once it has been so for the debounce time. */
 export class ContactRun implements FrameRun {

@@ -2,9 +2,8 @@ import { said } from '../../messages/said.ts'
 import type { SignalLossDetection } from './schema.ts'
 import { atLeast } from '../../geometry/shapes.ts'
 import { OncePerEpisode, type FrameRun, type FrameTrigger } from '../../detections/frames.ts'
-import type { Moment } from '../../detections/types.ts'
+import type { GateReading, Moment } from '../../detections/types.ts'
 import type { Gates } from '../../detections/gates.ts'
-import type { GateReading } from '../../detections/types.ts'
 
 /** Video loss (docs/detections.md): no new picture for the delay. A frame that was not measured counts as none. */
 export class SignalLossRun implements FrameRun {

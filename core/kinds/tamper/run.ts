@@ -8,9 +8,8 @@ import {
   type FrameRun,
   type FrameTrigger
 } from '../../detections/frames.ts'
-import type { Moment } from '../../detections/types.ts'
+import type { GateReading, Moment } from '../../detections/types.ts'
 import type { Gates } from '../../detections/gates.ts'
-import type { GateReading } from '../../detections/types.ts'
 
 /** How far something has gone from 0 (as in the reference) to 1 (at its limit); above 1 it is beyond. */
 const fallen = (value: number, limit: number): number => (1 - value) / (1 - limit)

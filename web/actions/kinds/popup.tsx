@@ -1,7 +1,6 @@
 import { common } from '../../../core/messages/en/common.ts'
 import { popup as msg } from '../../../core/messages/en/actions/kinds.ts'
-import { SoundOutlined } from '@ant-design/icons'
-import { DesktopOutlined } from '@ant-design/icons'
+import { SoundOutlined, DesktopOutlined } from '@ant-design/icons'
 import { Button, Select } from 'antd'
 import { POPUP_SOUNDS, type EndpointOf } from '../../../core/formats/actions.ts'
 import { playSound } from '../../alarms/sounds.ts'
