@@ -23,7 +23,8 @@ if (camera) {
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <QueryClientProvider client={queries}>
-      <BrowserRouter>
+      {/* At once, not as a transition: a key pressed right after a click acts on what was clicked. */}
+      <BrowserRouter useTransitions={false}>
         <ThemeProvider>
           <App />
         </ThemeProvider>

@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react'
+import { useEffect, useLayoutEffect, useRef } from 'react'
 
 /** What a key does; returns false when it does nothing here, and the key is left to the browser. */
 export type KeyAction = (event: KeyboardEvent) => boolean | void
@@ -13,7 +13,8 @@ const pressed = 'button, a, summary, [role=button]'
  */
 export function useKeys(actions: Record<string, KeyAction>): void {
   const current = useRef(actions)
-  useEffect(() => {
+  // Before anything else can be pressed.
+  useLayoutEffect(() => {
     current.current = actions
   })
   useEffect(() => {
