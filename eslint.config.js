@@ -143,7 +143,10 @@ export default ts.config(
     }
   },
   {
-    files: ['{core,analysis,simulation,simulators,server,web,demo}/**/*.{ts,tsx}'],
+    files: [
+      '{core,analysis,simulation,simulators,server,web,demo}/**/*.{ts,tsx}',
+      'scripts/{install,start,buildWeb}.mjs'
+    ],
     ignores: ['core/messages/**', ...testFiles],
     plugins: { wardoptic: { rules: { english } } },
     rules: { 'wardoptic/english': 'error' }

@@ -24,7 +24,7 @@ export interface AnalysisOptions {
   signal?: AbortSignal
   /** The grid of cells that motion is measured in; left out, the usual one. */
   grid?: Grid
-  /** Seconds at which the tamper reference is learned anew. */
+  /** Seconds at which the tamper reference is learned again. */
   learnAnewAt?: readonly number[]
 }
 

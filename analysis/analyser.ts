@@ -36,7 +36,7 @@ export class Analyser {
     this.tracker = new Tracker(fps)
   }
 
-  /** Learns the tamper reference anew from the next pictures. */
+  /** Learns the tamper reference again from the next pictures. */
   learnAnew(): void {
     this.measurer.learnAnew()
   }

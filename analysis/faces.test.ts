@@ -24,7 +24,7 @@ function figure(paint: (y: number) => 'skin' | 'mask' | 'hair'): Uint8Array {
 const box = { x: 30, y: 10, w: 40, h: 120 }
 
 describe('faces of upright figures', () => {
-  test('skin about the eyes is a face; skin about the mouth as well, no mask', () => {
+  test('reads skin around the eyes as a face, and around the mouth as no mask', () => {
     const face = findFace(
       figure((y) => (y < 0.03 ? 'hair' : 'skin')),
       size,
@@ -35,7 +35,7 @@ describe('faces of upright figures', () => {
     expect(face.y).toBeLessThan(14)
   })
 
-  test('skin about the eyes and none about the mouth: a mask', () => {
+  test('reads skin around the eyes but not the mouth as a mask', () => {
     expect(
       findFace(
         figure((y) => (y < 0.03 ? 'hair' : y < 0.09 ? 'skin' : 'mask')),
@@ -45,7 +45,7 @@ describe('faces of upright figures', () => {
     ).toBe(true)
   })
 
-  test('from behind there is no face', () => {
+  test('finds no face from behind', () => {
     expect(
       findFace(
         figure((y) => (y < 0.13 ? 'hair' : 'skin')),
@@ -55,14 +55,14 @@ describe('faces of upright figures', () => {
     ).toBeNull()
   })
 
-  test('a figure that is small, or lies down, shows none', () => {
+  test('finds no face on a small or lying figure', () => {
     const picture = figure(() => 'skin')
     expect(findFace(picture, size, { ...box, h: 50 })).toBeNull()
     expect(findFace(picture, size, { ...box, w: 130 })).toBeNull()
   })
 })
 
-describe('places that waver', () => {
+describe('swaying places', () => {
   const mask = (on: boolean): Uint8Array => {
     const m = new Uint8Array(64 * 64)
     if (on) for (let y = 16; y < 32; y++) for (let x = 16; x < 32; x++) m[y * 64 + x] = 255
@@ -75,13 +75,13 @@ describe('places that waver', () => {
   }
   const there = { x: 16, y: 16, w: 16, h: 16 }
 
-  test('one start of movement is somebody who comes; two are a place that wavers', () => {
+  test('takes one start of movement for a target, two for a swaying place', () => {
     expect(after('0011111').holds(there)).toBe(false)
     expect(after('00111000111').holds(there)).toBe(true)
     expect(after('00111000111').holds({ x: 40, y: 40, w: 16, h: 16 })).toBe(false)
   })
 
-  test('half of the box decides, and it is forgotten', () => {
+  test('decides by half of the box, and forgets in time', () => {
     expect(after('00111000111').holds({ x: 16, y: 16, w: 48, h: 40 })).toBe(false)
     expect(after(`00111000111${'0'.repeat(300)}`).holds(there)).toBe(false)
   })

@@ -106,7 +106,7 @@ describe('real footage', () => {
   })
 
   // references.md: nobody is on the large lawn before 50 s; two people walk onto it from the right at 51 to 52.5 s.
-  test('a line at the right edge of the lawn: silence before 50 s, a trigger between 50.5 s and 53 s', () => {
+  test('a line at the right edge of the lawn triggers between 50.5 s and 53 s, and not before 50 s', () => {
     const lawn = parseWith(DetectionSchema, {
       id: 'lawn',
       name: 'Lawn',
@@ -131,7 +131,7 @@ describe('real footage', () => {
     expect(times.filter((t) => t >= 50.5 && t <= 53).length).toBeGreaterThan(0)
   })
 
-  test('the lawn as a zone to intrude: silence before 50 s, a trigger between 50.5 s and 53 s', () => {
+  test('an intrusion zone on the lawn triggers between 50.5 s and 53 s, and not before 50 s', () => {
     const lawn = parseWith(DetectionSchema, {
       id: 'lawn',
       name: 'Lawn',
@@ -160,7 +160,7 @@ describe('real footage', () => {
     expect(times.filter((t) => t >= 50.5 && t <= 53).length).toBeGreaterThan(0)
   })
 
-  test('only people walk here: nearly every classified row is a person', () => {
+  test('classifies nearly every row as a person where only people walk', () => {
     // In the first ten seconds the background is still being learned, and only who travels is told.
     const rows = Array.from({ length: tracks.length }, (_, i) => rowAt(tracks, i)).filter(
       (r) => r.frame > 100
@@ -180,7 +180,7 @@ describe('the demo clip against the truth of its script', () => {
   const actors = actorsOf(play.script)
   beforeAll(async () => (tracks = (await analyseInWorker(demo)).tracks))
 
-  test('each actor is found as one target, with its class', () => {
+  test('finds each actor as one target with its class', () => {
     for (const actor of actors) {
       const votes = new Map<number, number>()
       let whole = 0
@@ -205,11 +205,11 @@ describe('the demo clip against the truth of its script', () => {
     }
   })
 
-  test('nothing else is found: glitter on the water and sensor noise are nobody', () => {
+  test('takes glitter on the water and sensor noise for no target', () => {
     expect(new Set(tracks.id).size).toBe(actors.length)
   })
 
-  test('its triggers are those of the walk: down the ramp, up again, and the one who comes up from the water', () => {
+  test('triggers for the walk down the ramp, the walk up, and the one who comes up from the water', () => {
     const edge = parseWith(DetectionSchema, {
       id: 'e',
       name: 'E',
@@ -236,12 +236,12 @@ describe('the demo clip against the truth of its script', () => {
   })
 })
 
-describe('footage of other kinds', () => {
+describe('other kinds of footage', () => {
   let folder: string
   beforeAll(() => void (folder = mkdtempSync(join(tmpdir(), 'wardoptic-footage-'))))
   afterAll(() => rmSync(folder, { recursive: true, force: true }))
 
-  test('a rate above 15 is divided by a whole number', () => {
+  test('divides a rate above 15 by a whole number', () => {
     expect([10, 15, 25, 30, 50, 60].map(analysedFps)).toEqual([10, 15, 12.5, 15, 12.5, 15])
     expect(analysedFps(30000 / 1001)).toBeCloseTo(14.985, 3)
   })
@@ -253,7 +253,7 @@ describe('footage of other kinds', () => {
     ['webm', '24'],
     ['ts', '25'],
     ['mov', '60']
-  ])('%s at %s frames/s: as many frames as its length has', async (kind, rate) => {
+  ])('%s at %s frames/s has as many frames as its length', async (kind, rate) => {
     const file = join(folder, `clip.${kind}`)
     execFileSync('ffmpeg', [
       '-v',
@@ -274,7 +274,7 @@ describe('footage of other kinds', () => {
     expect(Math.abs(frames / footage.fps - 4)).toBeLessThan(2.01 / footage.fps)
   })
 
-  test('a stop between frames ends it with the reason given', async () => {
+  test('a stop between frames ends it with the given reason', async () => {
     const stop = new AbortController()
     const stopped = analyseInWorker(vtest, {
       signal: stop.signal,
@@ -283,7 +283,7 @@ describe('footage of other kinds', () => {
     await expect(stopped).rejects.toThrowWords('enough')
   })
 
-  test('the command writes what it finds, and refuses what is no clip', () => {
+  test('the command writes its findings, and refuses files that are not clips', () => {
     const run = (...args: string[]) => {
       try {
         return {

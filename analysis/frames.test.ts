@@ -48,13 +48,18 @@ describe('the clock of a clip', () => {
     ['30', 2, 15],
     ['25', 2, 12.5],
     ['60', 4, 15]
-  ])('at %s pictures/s every %i-th is a frame, from the first on', async (rate, every, fps) => {
-    const found = await numbers(counted(`counted-${rate}.mkv`, rate, 3))
-    expect(found.fps).toBeCloseTo(fps, 6)
-    expect(found.shown.slice(0, 20)).toEqual(Array.from({ length: 20 }, (_, n) => (n * every) % 50))
-  })
+  ])(
+    'at %s pictures/s every %i-th is a frame, starting with the first',
+    async (rate, every, fps) => {
+      const found = await numbers(counted(`counted-${rate}.mkv`, rate, 3))
+      expect(found.fps).toBeCloseTo(fps, 6)
+      expect(found.shown.slice(0, 20)).toEqual(
+        Array.from({ length: 20 }, (_, n) => (n * every) % 50)
+      )
+    }
+  )
 
-  test('a long gap does not change the rate: it is that at which the pictures mostly come, not their average', async () => {
+  test('a long gap does not change the rate, which is the usual one and not the average', async () => {
     const whole = counted('whole-rate.mkv', '10', 12)
     const gap = join(folder, 'long-gap.mkv')
     execFileSync('ffmpeg', [
@@ -79,7 +84,7 @@ describe('the clock of a clip', () => {
     expect(new Set(shown.slice(29, 110))).toEqual(new Set([29]))
   })
 
-  test('a stretch without pictures keeps its time: the last one stays on show', async () => {
+  test('shows the last picture while none arrive', async () => {
     const whole = counted('whole.mkv', '10', 4)
     const gap = join(folder, 'gap.mkv')
     execFileSync('ffmpeg', [
@@ -105,7 +110,7 @@ describe('the clock of a clip', () => {
     expect([shown[9], shown[15], shown[19], shown[20], shown[30]]).toEqual([9, 9, 9, 20, 30])
   })
 
-  test('the playable copy and its pictures keep the same clock', async () => {
+  test('the playable copy keeps the clock of its pictures', async () => {
     const file = counted('view.mkv', '10', 4)
     const view = join(folder, 'view.mp4')
     await makeView(file, await probe(file), view)
@@ -120,7 +125,7 @@ describe('the clock of a clip', () => {
   })
 })
 
-test('pictures are analysed no wider than needed, never enlarged, in even sizes', () => {
+test('analyses pictures in even sizes, no wider than needed and never enlarged', () => {
   expect(analysedSize({ width: 768, height: 576 })).toEqual({ width: 320, height: 240 })
   expect(analysedSize({ width: 1920, height: 1080 })).toEqual({ width: 320, height: 180 })
   expect(analysedSize({ width: 160, height: 121 })).toEqual({ width: 160, height: 122 })

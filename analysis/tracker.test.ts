@@ -29,13 +29,13 @@ const follow = (frames: Blob[][]) => {
 const frames = (n: number, at: (i: number) => Blob[]) => Array.from({ length: n }, (_, i) => at(i))
 
 describe('tracker', () => {
-  test('one walker is one target, with a row for each frame', () => {
+  test('gives one walker one target with a row per frame', () => {
     const [only, ...others] = follow(frames(40, (i) => [blob(10 + 2.5 * i, 100)]))
     expect(others).toEqual([])
     expect(only!.rows.map((r) => r.frame)).toEqual(Array.from({ length: 40 }, (_, i) => i + 1))
   })
 
-  test('hidden for up to a second is bridged, and the rows between are filled in', () => {
+  test('bridges a gap of up to a second and fills in its rows', () => {
     const [only, ...others] = follow(
       frames(40, (i) => (i >= 15 && i < 24 ? [] : [blob(10 + 2.5 * i, 100)]))
     )
@@ -45,13 +45,13 @@ describe('tracker', () => {
     expect(only!.rows[20]!.x).toBeCloseTo(60, 0)
   })
 
-  test('gone for longer, it is another target', () => {
+  test('starts a new target after a longer gap', () => {
     expect(
       follow(frames(60, (i) => (i >= 15 && i < 40 ? [] : [blob(10 + 2.5 * i, 100)])))
     ).toHaveLength(2)
   })
 
-  test('two who pass through one another, as one patch between, keep their identities', () => {
+  test('keeps identities when two people merge into one patch and part again', () => {
     const found = follow(
       frames(50, (i) => {
         const [a, b] = [blob(20 + 2.4 * i, 100, 1), blob(140 - 2.4 * i, 102, 9)]
@@ -78,7 +78,7 @@ describe('tracker', () => {
     }
   })
 
-  test('a body in two pieces for a moment stays one target', () => {
+  test('a body split in two for a moment stays one target', () => {
     const found = follow(
       frames(40, (i) =>
         i === 20 || i === 21
@@ -89,11 +89,11 @@ describe('tracker', () => {
     expect(found).toHaveLength(1)
   })
 
-  test('a patch of a frame or two is nobody', () => {
+  test('ignores a patch of one or two frames', () => {
     expect(follow(frames(20, (i) => (i === 5 || i === 6 ? [blob(50, 50)] : [])))).toEqual([])
   })
 
-  test('the assignment is the cheapest of all, against every permutation', () => {
+  test('assigns at the lowest cost, compared with every permutation', () => {
     const costs = [
       [4, 1, 3.5, 9],
       [2, 0, 5, 7],
@@ -113,7 +113,7 @@ describe('tracker', () => {
 })
 
 describe('Kalman filter', () => {
-  test('finds the velocity of a steady movement and predicts it', () => {
+  test('finds the velocity of a steady movement and predicts its course', () => {
     const filter = new Kalman(0, 1, 10, 5)
     for (let i = 1; i <= 60; i++) {
       filter.predict(0.1)
@@ -126,7 +126,7 @@ describe('Kalman filter', () => {
 })
 
 describe('classes', () => {
-  test('by shape and pace, as docs/classification.md says', () => {
+  test('classifies by shape and pace as docs/classification.md says', () => {
     const shape = { upright: 2.6, swing: 0.2, pace: 0.8, height: 0.2, area: 0.01 }
     expect(classOfShape(shape)).toBe('person')
     expect(classOfShape({ ...shape, upright: 1.6, pace: 3 })).toBe('cycle')
@@ -139,7 +139,7 @@ describe('classes', () => {
     )
   })
 
-  test('unknown until it has been seen for a while; a box cut by the edge says nothing', () => {
+  test('is unknown until seen for a while; a box cut by the edge gives no vote', () => {
     const size = { width: 320, height: 180 }
     const rows = (x0: number): SeenRow[] =>
       Array.from({ length: 20 }, (_, i) => ({

@@ -26,7 +26,8 @@ import {
 } from './formats/actions.ts'
 import type { ArmInputs } from './arming/armInputs.ts'
 import type { Trigger } from './detections/index.ts'
-import { ZoneSchema, bool, filled, id, noLongerThan, oneOf } from './schema/parts.ts'
+import { CameraSettingsSchema, SiteSettingsSchema, type Surroundings } from './sites/settings.ts'
+import { ZoneSchema, bool, filled, id, noLongerThan, number, oneOf } from './schema/parts.ts'
 import type { Severity } from './kinds/parts.ts'
 
 /** What the server and the browser say to each other. Instants are milliseconds of UTC. */
@@ -38,7 +39,15 @@ export interface SiteView {
   position: SitePosition | null
   /** Contacts of the site's devices, for arming and for the kind Contact input. */
   inputs: SiteInput[]
+  /** Of cameras that have none of their own. */
+  surroundings: Surroundings
+  /** Whether somebody has said what it is called and where it is. */
+  isSetUp: boolean
+  version: number
+  changedAt: number
   cameras: CameraSummary[]
+  /** Cameras that were deleted, with the version under which each can be brought back. */
+  deletedCameras: { id: string; version: number }[]
 }
 
 export interface SiteInput {
@@ -52,7 +61,13 @@ export interface SiteInput {
 export interface CameraSummary {
   id: string
   name: string
+  order: number
+  /** Null: as the site. */
+  surroundings: Surroundings | null
+  version: number
+  changedAt: number
   detections: number
+  clips: number
   /** A ready clip, whose first picture can stand for the camera. */
   clip: string | null
 }
@@ -94,7 +109,7 @@ export interface SavedScene extends Versioned {
 }
 
 export interface BenchView {
-  site: Omit<SiteView, 'cameras'>
+  site: Omit<SiteView, 'cameras' | 'deletedCameras'>
   camera: Pick<Camera, 'id' | 'name'>
   scene: SavedScene
   detections: SavedDetection[]
@@ -107,7 +122,24 @@ export interface BenchView {
    * camera is a real one.
    */
   world: { scene: unknown; scripts: unknown[] } | null
+  /** Whether a device that can be reached shows it. */
+  live: boolean
   clips: ClipView[]
+}
+
+/** A clip that is being recorded from the live picture, or what came of it. */
+export interface RecordingView {
+  state: 'recording' | 'done' | 'failed'
+  /** How long it is to be. */
+  seconds: number
+  /** When its first picture came; null: none yet. */
+  beganAt: number | null
+  /** Seconds that have come. */
+  recorded: number
+  pictures: number
+  /** The clip that it has become. */
+  clip: string | null
+  error: Said | string | null
 }
 
 export type ClipState = 'analysing' | 'ready' | 'stopped' | 'refused'
@@ -130,7 +162,7 @@ export interface ClipView {
   made: boolean
   /** What contacts did while it ran. */
   inputs: ArmInputs
-  /** Seconds at which the tamper reference is learned anew. */
+  /** Seconds at which the tamper reference is learned again. */
   learnAnewAt: number[]
   /** Of the analysis, 0 to 1, and what it is doing; null when it is not running. */
   progress: { share: number | null; step: Said } | null
@@ -268,6 +300,14 @@ export const SaveSceneSchema = v.strictObject({
   marks: v.nullable(SceneMarksSchema)
 })
 export type SaveScene = v.InferOutput<typeof SaveSceneSchema>
+export const MIN_RECORDED = 5
+export const MAX_RECORDED = 600
+export const RecordSchema = v.strictObject({
+  name: filled(120),
+  seconds: number(MIN_RECORDED, MAX_RECORDED, ' s')
+})
+export const SaveSiteSchema = v.strictObject({ version, settings: SiteSettingsSchema })
+export const SaveCameraSchema = v.strictObject({ version, settings: CameraSettingsSchema })
 export const SaveScheduleSchema = v.strictObject({ version, schedule: ScheduleSchema })
 
 export const SaveActionsSchema = v.strictObject({ version, actions: ActionsSchema })
@@ -412,7 +452,7 @@ export const StartRunSchema = v.strictObject({
   hold: v.optional(bool, false)
 })
 
-/** Seconds at which a clip's tamper reference is to be learned anew. */
+/** Seconds at which a clip's tamper reference is to be learned again. */
 export const LearnAnewSchema = v.strictObject({
   at: v.pipe(
     v.array(

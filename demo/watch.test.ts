@@ -33,7 +33,7 @@ const signalLoss = { kind: 'signalLoss', delaySeconds: 3 }
 /** From when on a fault is on, and how long the clips go on after it: the delay of 3 s, 2 s more, and one frame. */
 const AT = 6
 
-describe('every fault is found within its delay and two seconds', () => {
+describe('finds every fault within its delay and two seconds', () => {
   const faults: FaultKind[] = [
     'covered',
     'sprayed',
@@ -85,13 +85,13 @@ describe('every fault is found within its delay and two seconds', () => {
     expect(triggers[0]!.time).toBeGreaterThanOrEqual(AT + 3 - 1e-9)
   })
 
-  test.each(lost)('%s: by video loss, as no new picture comes', (kind) => {
+  test.each(lost)('%s: by video loss', (kind) => {
     const triggers = found[faults.length + lost.indexOf(kind)]!
     expect(triggers.map((t) => [t.kind, t.time])).toEqual([['signalLoss', AT + 2.9]])
   })
 })
 
-test('weather by day and by night without a fault: no tamper, no video loss', () => {
+test('weather by day and night causes neither tamper nor video loss', () => {
   const weathers = [
     { rain: 1, wind: 1 },
     { snow: 1, wind: 0.6 },
@@ -142,7 +142,7 @@ describe('motion beside motion by class', () => {
     size: { min: { w: 0.014, h: 0.06 } }
   }
 
-  test('in a storm with nobody about motion fires, motion by class does not', () => {
+  test('in an empty storm, motion triggers and motion by class does not', () => {
     const [triggers] = watch([
       {
         camera: 'quay-path',
@@ -155,7 +155,7 @@ describe('motion beside motion by class', () => {
     expect(triggers.filter((t) => t.kind === 'classMotion')).toEqual([])
   })
 
-  test('a walk across in the rain is found, by motion by class and by a line', () => {
+  test('a walk in the rain triggers motion by class and a line', () => {
     const line = {
       kind: 'line',
       line: [
@@ -192,7 +192,7 @@ describe('motion beside motion by class', () => {
 })
 
 /** OpenCV's sample `tree.avi` (Debian's opencv-doc): real foliage moving in wind. Somebody comes after 3 s. */
-test('real foliage in wind: before 3 s no trigger for a person of any kind', async () => {
+test('real foliage in wind triggers nothing for a person before 3 s', async () => {
   const folder = mkdtempSync(join(tmpdir(), 'wardoptic-tree-'))
   const file = join(folder, 'tree.avi')
   execFileSync('ffmpeg', [

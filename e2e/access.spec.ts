@@ -84,7 +84,7 @@ for (const theme of ['day', 'night'])
     }
   })
 
-test('the selection is part of the address: the back button and another window show the same', async ({
+test('keeps the selection in the address, for the back button and another window', async ({
   page,
   context
 }) => {
@@ -107,7 +107,7 @@ test('the selection is part of the address: the back button and another window s
   await expect(title).toHaveText(said!)
 })
 
-test('the keys are listed on request, and the theme is remembered', async ({ page }) => {
+test('lists the keys on request, and remembers the theme', async ({ page }) => {
   await openTrigger(page)
   await page.keyboard.press('?')
   await expect(page.getByRole('dialog')).toContainText('Draw a line')
@@ -118,7 +118,7 @@ test('the keys are listed on request, and the theme is remembered', async ({ pag
   await expect(page.getByRole('button', { name: 'Switch to day theme' })).toBeVisible()
 })
 
-test('near misses are gone through by key, each with its reason', async ({ page }) => {
+test('steps through near misses by key, each with its reason', async ({ page }) => {
   await page.goto('/bench/slipway')
   await page.locator('.rail-item button').first().click({ timeout: 60_000 })
   await expect(page.locator('.near-miss').first()).toBeVisible()

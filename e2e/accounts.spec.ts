@@ -7,7 +7,7 @@ async function opened(page: Page, entry: string, title: string) {
   return page.getByRole('dialog', { name: title })
 }
 
-test('one’s own sessions are seen and ended; the audit log says it; how long things are kept is set', async ({
+test('shows and ends own sessions, logs it, and sets retention', async ({
   page,
   browser,
   baseURL
@@ -53,7 +53,7 @@ test('one’s own sessions are seen and ended; the audit log says it; how long t
   ).toHaveValue('60')
 })
 
-test('no place of the interface does what the content policy refuses', async ({ page }) => {
+test('no place violates the content policy', async ({ page }) => {
   await page.addInitScript(() => {
     const refused: string[] = []
     Object.assign(window, { refused })

@@ -16,7 +16,7 @@ const simulators = async (page: Page): Promise<string> =>
   ((await (await page.request.get('/api/simulators')).json()) as { running: { pages: string } })
     .running.pages
 
-test('each crossing says whether it is linked, and what part of the armed week it can act in; links by click, block and keyboard', async ({
+test('the matrix shows links and coverage; links by click, block and keyboard', async ({
   page
 }) => {
   await page.goto('/actions')
@@ -59,7 +59,7 @@ test('each crossing says whether it is linked, and what part of the armed week i
   expect(await linksOf(page, 'ticket-window')).not.toContain('duty-mail')
 })
 
-test('an output is set up: a number out of range is refused with the range; its test is seen at the simulator', async ({
+test('sets up an output: refuses a number out of range; its test reaches the simulator', async ({
   page
 }) => {
   await page.goto('/actions')
@@ -95,7 +95,7 @@ test('an output is set up: a number out of range is refused with the range; its 
   expect(await linksOf(page, 'yard-care')).toHaveLength(1)
 })
 
-test('a voice of one’s own is heard before it is taken; a wrong file is refused with the byte', async ({
+test('plays a custom message before saving; refuses a wrong file naming the byte', async ({
   page
 }) => {
   await page.goto('/actions?endpoint=voice-mast')
@@ -121,7 +121,7 @@ test('a voice of one’s own is heard before it is taken; a wrong file is refuse
   expect(seconds).toBeCloseTo(4.33, 1)
 })
 
-test('one trigger: the alarm, its pop-up, and every delivery; the station silent, then answering; acknowledged with a comment', async ({
+test('one trigger gives an alarm, a pop-up and every delivery, retried while the station is silent; acknowledged with a comment', async ({
   page
 }) => {
   const pages = await simulators(page)
@@ -162,7 +162,7 @@ test('one trigger: the alarm, its pop-up, and every delivery; the station silent
   expect((await alarms(page))[0]).toMatchObject({ state: 'acknowledged', comment: 'The cleaner' })
 })
 
-test('the default actions are given to what sets nothing off; the site then says that it is linked', async ({
+test('gives default actions to unlinked detections; the site then shows them linked', async ({
   page
 }) => {
   await page.goto('/site')
@@ -178,7 +178,7 @@ test('the default actions are given to what sets nothing off; the site then says
   await expect(yard.locator('.notch.failed').filter({ hasText: 'Linked' })).toHaveCount(0)
 })
 
-test('mail server and people: what is wrong is said and stays; a group’s members are written to', async ({
+test('mail server and people: errors keep what was typed; mails a group’s members', async ({
   page
 }) => {
   await page.goto('/actions/mail')

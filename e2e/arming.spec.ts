@@ -24,12 +24,10 @@ async function drag(page: Page, column: Locator, from: number, to: number): Prom
   await page.mouse.up()
 }
 
-test('the gap is seen, a day is copied to others, the gap is mended, and taken back', async ({
-  page
-}) => {
+test('shows the gap, copies a day to others, fixes the gap, and undoes it', async ({ page }) => {
   await page.goto('/arming/nights')
   await expect(gaps(page)).toContainText(
-    'Floodlight (Lights) is off for 24 h a week of 108 h armed:'
+    'Floodlight (Lights) is off for 24 h of the 108 h armed a week:'
   )
   await expect(gaps(page).getByRole('listitem')).toHaveText(['Sat and Sun, 06:30 to 18:30'])
   await expect(page.locator('.hour-rail i.silent')).toHaveCount(2)
@@ -45,7 +43,7 @@ test('the gap is seen, a day is copied to others, the gap is mended, and taken b
   await expect(gaps(page).getByRole('listitem')).toHaveText(['Sat and Sun, 06:30 to 18:30'])
 
   await gaps(page).getByRole('button', { name: 'Use Nights' }).click()
-  await expect(gaps(page)).toContainText('Floodlight is on for all of it (Nights).')
+  await expect(gaps(page)).toContainText('Floodlight (Nights) is on all the armed time.')
   await expect(page.locator('.hour-rail i.silent')).toHaveCount(0)
   await kept(page)
   expect(
@@ -57,7 +55,7 @@ test('the gap is seen, a day is copied to others, the gap is mended, and taken b
   await kept(page)
 })
 
-test('spans are dragged to half hours, moved to the minute by keyboard, typed, and wrong ones refused', async ({
+test('drags spans to half hours, moves them by keyboard, accepts typed ones, refuses wrong ones', async ({
   page
 }) => {
   await page.goto('/arming/dark-hours')
@@ -107,7 +105,7 @@ test('spans are dragged to half hours, moved to the minute by keyboard, typed, a
   expect((await hours(page, 'dark-hours')).week.wed).toEqual([['sunset-00:30', '24:00']])
 })
 
-test('exceptions: a date, a range with Shift, as in the week again', async ({ page }) => {
+test('exceptions: a date, a range with Shift, and back to the week', async ({ page }) => {
   await page.goto('/arming/nights')
   const date = (iso: string) => page.locator(`.year-cell[data-date="${iso}"]`)
   const first = await page.locator('.year-cell').nth(40).getAttribute('data-date')
@@ -116,7 +114,7 @@ test('exceptions: a date, a range with Shift, as in the week again', async ({ pa
   await page.getByLabel('Name of the exception').fill('Regatta')
   await date(last!).click({ modifiers: ['Shift'] })
   await page.getByLabel('Name of the exception').fill('Regatta')
-  await page.getByRole('button', { name: 'Not armed' }).click()
+  await page.getByRole('button', { name: 'Not armed', exact: true }).click()
   await kept(page)
   expect((await hours(page, 'nights')).exceptions).toMatchObject([
     { date: first, name: 'Regatta', spans: [] },
@@ -133,7 +131,7 @@ test('exceptions: a date, a range with Shift, as in the week again', async ({ pa
   expect((await hours(page, 'nights')).exceptions).toHaveLength(2)
 })
 
-test('is it armed: at any time, by the hours and by the panel', async ({ page }) => {
+test('is it armed: at any time, by schedule and panel', async ({ page }) => {
   await page.goto('/arming/nights')
   const asked = page.getByRole('region', { name: 'Is it armed?' })
   await asked.getByLabel('At this time').fill('2 Dec 2026, 05:10')
@@ -145,7 +143,7 @@ test('is it armed: at any time, by the hours and by the panel', async ({ page })
   await expect(asked.getByRole('status')).toContainText('No: Nights starts 18:30.')
 })
 
-test('as a calendar out, which a general reader reads, and in again as new hours', async ({
+test('exports a calendar that a general reader reads, and imports it as a new schedule', async ({
   page
 }, info) => {
   await page.goto('/arming/nights')

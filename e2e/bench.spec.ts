@@ -1,7 +1,7 @@
 import { expect, test, type Page } from './test.ts'
 import { chip, drag, draw, flags, kept, openBench } from './onBench.ts'
 
-test('the demo site leads to the Bench, where the demo line has its triggers', async ({ page }) => {
+test('leads from the demo site to the Bench with the demo line’s triggers', async ({ page }) => {
   await page.goto('/')
   await expect(page).toHaveURL(/\/site$/)
   await page.getByRole('link', { name: /^Slipway \d+ detection/ }).click()
@@ -9,7 +9,7 @@ test('the demo site leads to the Bench, where the demo line has its triggers', a
   await expect(flags(page, 'Quay edge')).toHaveCount(2, { timeout: 60_000 })
 })
 
-test('every place of the top bar has its own address', async ({ page }) => {
+test('every place in the top bar has its own address', async ({ page }) => {
   await openBench(page)
   for (const place of [
     'Site',
@@ -28,7 +28,7 @@ test('every place of the top bar has its own address', async ({ page }) => {
   await expect(page).toHaveURL(/\/watch$/)
 })
 
-test('draw a line, see its triggers, reload: still there; select a trigger: its ladder of conditions', async ({
+test('keeps a drawn line after a reload; a selected trigger shows its conditions', async ({
   page
 }) => {
   await openBench(page)
@@ -58,7 +58,7 @@ test('draw a line, see its triggers, reload: still there; select a trigger: its 
   await expect(ladder.getByRole('heading')).toHaveText(/^Why person \d/)
 })
 
-test('a vertex dragged moves the triggers at once; undo and redo', async ({ page }) => {
+test('dragging a vertex moves the triggers at once; undo and redo', async ({ page }) => {
   await openBench(page)
   await page.getByRole('button', { name: /A person crosses Line 1/ }).click()
   const before = await flags(page, 'Line 1').count()
@@ -79,7 +79,7 @@ test('a vertex dragged moves the triggers at once; undo and redo', async ({ page
   await kept(page)
 })
 
-test('the parts of the sentence are edited in place', async ({ page }) => {
+test('edits the parts of the sentence in place', async ({ page }) => {
   await openBench(page)
   await page.getByRole('button', { name: /A person crosses Line 1/ }).click()
 
@@ -120,9 +120,7 @@ test('the parts of the sentence are edited in place', async ({ page }) => {
   await kept(page)
 })
 
-test('arming hours: not armed in the clip’s hours, nothing triggers, and the ladder says so', async ({
-  page
-}) => {
+test('arming schedule: outside it nothing triggers, and Why says so', async ({ page }) => {
   await openBench(page)
   await page.getByRole('button', { name: /A person crosses Quay edge/ }).click()
   await chip(page, 'Arming schedule').click()
@@ -185,7 +183,7 @@ test('by keyboard alone: draw, move a vertex, delete, undo', async ({ page }) =>
   await kept(page)
 })
 
-test('play and step: the picture and the moment go together', async ({ page }) => {
+test('play and step keep picture and moment together', async ({ page }) => {
   await openBench(page)
   const moment = page.getByLabel('Current moment')
   await page.keyboard.press('.')
@@ -204,7 +202,7 @@ test('play and step: the picture and the moment go together', async ({ page }) =
   expect(Math.abs(shown - (60 * +minutes! + +seconds!))).toBeLessThan(0.25)
 })
 
-test('a second window that saves over a newer version is told, and loses nothing', async ({
+test('warns a second window that saves over a newer version, and loses nothing', async ({
   page,
   context
 }) => {

@@ -2,7 +2,7 @@ import { expect, test } from './test.ts'
 import { chip, draw, flags, kept, openBench } from './onBench.ts'
 
 test.describe.configure({ mode: 'serial' })
-test('what would have to change: a target is let through by the change that is proposed, and kept out again by another', async ({
+test('what would have to change: one proposed change lets a target through, another keeps it out', async ({
   page
 }) => {
   await openBench(page)
@@ -53,9 +53,7 @@ test('what would have to change: a target is let through by the change that is p
   await kept(page)
 })
 
-test('all clips side by side with their counts; a change says what it does on the others', async ({
-  page
-}) => {
+test('shows counts on all clips, and what a change does on the others', async ({ page }) => {
   await page.goto('/bench/waiting-room')
   await expect(page.locator('.detection-lane').first()).toBeVisible({ timeout: 120_000 })
   await expect
@@ -99,9 +97,7 @@ test('all clips side by side with their counts; a change says what it does on th
   await expect(page.locator('.clip-select')).toContainText(name!)
 })
 
-test('the timeline: a shorter stretch, a range played again and again, the next trigger by key, dwell being filled', async ({
-  page
-}) => {
+test('the timeline: zoom, loop, next trigger by key, dwell in progress', async ({ page }) => {
   await openBench(page)
   await expect(page.locator('.timed').first()).toBeAttached()
   await page.keyboard.press('t')

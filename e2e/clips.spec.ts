@@ -10,24 +10,25 @@ let folder: string
 test.beforeAll(() => void (folder = mkdtempSync(join(tmpdir(), 'wardoptic-e2e-'))))
 test.afterAll(() => rmSync(folder, { recursive: true, force: true }))
 
-test('a camera without a clip says what to do; a clip is added, analysed with progress, and drawn on', async ({
+test('a camera without a clip shows its live picture; adds and analyses one with progress, and draws on it', async ({
   page
 }) => {
   // The demo's own clips may still be waiting to be analysed before this one.
   test.setTimeout(300_000)
   await page.goto('/bench/vehicle-lanes')
-  await expect(page.getByRole('heading', { name: 'No clips of this camera' })).toBeVisible()
-  await expect(page.getByRole('button', { name: 'Line L' })).toBeDisabled()
+  await expect(page.getByRole('img', { name: 'Live picture' })).toBeVisible()
+  // Drawing waits for no clip.
+  await expect(page.getByRole('button', { name: 'Line L' })).toBeEnabled()
   await page.getByLabel('Clip file').setInputFiles(demo)
   await expect(page.getByRole('heading', { name: 'Analysing slipway-morning.mp4' })).toBeVisible()
-  await expect(page.locator('.stage-note .ant-progress')).toContainText(/[1-9]\d?%/, {
+  await expect(page.locator('.analysis-strip .ant-progress')).toContainText(/[1-9]\d?%/, {
     timeout: 200_000
   })
   await expect(page.locator('.target-lane')).toHaveCount(7, { timeout: 60_000 })
   await expect(page.getByRole('button', { name: 'Line L' })).toBeEnabled()
 })
 
-test('an analysis can be stopped, taken up again, and its clip removed', async ({ page }) => {
+test('stops and resumes an analysis, and deletes its clip', async ({ page }) => {
   await page.goto('/bench/fuel-pontoon')
   await page.getByLabel('Clip file').setInputFiles(demo)
   await expect(page.getByRole('heading', { name: /^Analysing/ })).toBeVisible()
@@ -39,10 +40,10 @@ test('an analysis can be stopped, taken up again, and its clip removed', async (
   await page.getByRole('button', { name: 'Name and start…' }).click()
   await page.getByRole('button', { name: 'Remove clip' }).click()
   await page.getByRole('button', { name: /(^|\s)Remove$/ }).click()
-  await expect(page.getByRole('heading', { name: 'No clips of this camera' })).toBeVisible()
+  await expect(page.getByRole('img', { name: 'Live picture' })).toBeVisible()
 })
 
-test('files that cannot be used say why, and leave the Bench as it was', async ({ page }) => {
+test('unusable files say why and leave the Bench unchanged', async ({ page }) => {
   await page.goto('/bench/fuel-pontoon')
   const send = async (name: string, content: Buffer) => {
     const file = join(folder, name)
@@ -61,10 +62,10 @@ test('files that cannot be used say why, and leave the Bench as it was', async (
   await expect(error).toContainText('is cut off: it should last 64.0 s', {
     timeout: 30_000
   })
-  await expect(page.getByRole('heading', { name: 'No clips of this camera' })).toBeVisible()
+  await expect(page.getByRole('img', { name: 'Live picture' })).toBeVisible()
 })
 
-test('a clip of another kind of file is played as well', async ({ page }) => {
+test('plays a clip of another format', async ({ page }) => {
   const file = join(folder, 'yard.avi')
   execFileSync('ffmpeg', [
     '-v',

@@ -20,7 +20,7 @@ async function at(page: Page, x: number, y: number): Promise<[number, number]> {
   return [box.x + x * box.width, box.y + y * box.height]
 }
 
-test('motion: the curve with its limit, cells painted off and on, by pointer and by keyboard; kept after a reload', async ({
+test('motion: shows the curve and limit; paints cells by pointer and keyboard; keeps them after a reload', async ({
   page
 }) => {
   await openBench(page, 'quay-path')
@@ -76,7 +76,7 @@ test('motion: the curve with its limit, cells painted off and on, by pointer and
   await kept(page)
 })
 
-test('compare: what motion, motion by class and a line would send, and which of it somebody would want', async ({
+test('compares what motion, motion by class and a line would send, and how much of it is wanted', async ({
   page
 }) => {
   await openBench(page, 'quay-path')
@@ -99,9 +99,7 @@ test('compare: what motion, motion by class and a line would send, and which of 
   await expect(page.locator('.verdict')).toHaveText(/^Triggered/)
 })
 
-test('tamper: found and named, with its curves; its reference is learned anew on request', async ({
-  page
-}) => {
+test('tamper: names it with its curves; learns a new reference on request', async ({ page }) => {
   await openBench(page, 'workshop-yard')
   await item(page, 'Yard camera care').getByRole('button').first().click()
   await expect(
@@ -139,7 +137,7 @@ test('faces and contacts: a mask at the ticket window, the door after hours', as
   ).toBeVisible()
 })
 
-test('a clip is made from a script, with its progress, and a new detection of another kind is tried on it', async ({
+test('makes a clip from a script with progress, and tries another kind of detection on it', async ({
   page
 }) => {
   await page.goto('/bench/fuel-pontoon')

@@ -9,7 +9,7 @@ const detections = async (page: Page) =>
     (k) => ({ ...k.detection, links: k.actions.actions.links })
   )
 
-test('undo and redo go on after a reload', async ({ page }) => {
+test('undo and redo survive a reload', async ({ page }) => {
   await openBench(page)
   await draw(page, 'l', [0.1, 0.8], [0.9, 0.8])
   await chip(page, 'Name').click()
@@ -32,7 +32,7 @@ test('undo and redo go on after a reload', async ({ page }) => {
   await kept(page)
 })
 
-test('the history says who changed what; two states compared; gone back to, and that undone', async ({
+test('the history shows who changed what, compares two states, restores one, and undoes that', async ({
   page
 }) => {
   await openBench(page)
@@ -73,7 +73,9 @@ test('the history says who changed what; two states compared; gone back to, and 
   await kept(page)
 })
 
-test('several at once: sensitivity, classes, hours, actions, each one step', async ({ page }) => {
+test('edits several at once: sensitivity, classes, schedule, actions, each one step', async ({
+  page
+}) => {
   await openBench(page)
   await page.getByRole('button', { name: 'Select several' }).click()
   const bulk = page.getByRole('region', { name: 'Edit several' })
@@ -104,9 +106,7 @@ test('several at once: sensitivity, classes, hours, actions, each one step', asy
   )
 })
 
-test('the order by menu and by keyboard of the menu; a common need fills every gate', async ({
-  page
-}) => {
+test('reorders by menu and keyboard; a template fills every gate', async ({ page }) => {
   await openBench(page)
   await page.getByRole('button', { name: 'More for Line 1' }).click()
   await page.getByRole('menuitem', { name: 'Move up' }).click()

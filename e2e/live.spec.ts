@@ -1,6 +1,6 @@
 import { expect, test } from './test.ts'
 
-test('replay as live: each trigger sends a mail, which the mailbox shows with its picture', async ({
+test('replay as live: each trigger sends a mail with its picture to the mailbox', async ({
   page
 }) => {
   await page.goto('/bench/slipway')

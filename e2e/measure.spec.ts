@@ -5,7 +5,7 @@ import { addCondition, at, chip, draw, flags, kept, openBench, painted } from '.
 test.describe.configure({ mode: 'serial' })
 const panel = 'Calibrate'
 
-test('from the clip’s people: the camera that painted them is found; kept, undone, done again', async ({
+test('calibrates from the clip’s people to the camera that painted them; saves, undoes, redoes', async ({
   page
 }) => {
   await openBench(page)
@@ -34,7 +34,7 @@ test('from the clip’s people: the camera that painted them is found; kept, und
   await kept(page)
 })
 
-test('sizes in metres from then on: a limit above all people stops them, and the ladder says so in metres', async ({
+test('size limits in metres: a limit above all people stops them, and Why says so in metres', async ({
   page
 }) => {
   await openBench(page)
@@ -62,9 +62,7 @@ test('sizes in metres from then on: a limit above all people stops them, and the
   await kept(page)
 })
 
-test('by keyboard alone: feet and heads marked; what is missing is said until it is enough', async ({
-  page
-}) => {
+test('by keyboard alone: marks feet and heads, and says what is missing', async ({ page }) => {
   await openBench(page)
   await page.getByRole('button', { name: 'Recalibrate' }).focus()
   await page.keyboard.press('Enter')
@@ -92,9 +90,7 @@ test('by keyboard alone: feet and heads marked; what is missing is said until it
   await expect(tool).toHaveCount(0)
 })
 
-test('size limits on the picture: drawn with F, dragged, and fitted to the clip', async ({
-  page
-}) => {
+test('size limits on the picture: drawn with F, dragged, fitted to the clip', async ({ page }) => {
   await openBench(page)
   await draw(page, 'z', [0.4, 0.48], [0.65, 0.51], [0.75, 0.75], [0.3, 0.75])
   await expect(page.getByRole('list', { name: 'Detections' })).toContainText('Zone 1')

@@ -21,11 +21,11 @@ async function direct(page: Page, direction: string): Promise<void> {
   ).toBe(true)
 }
 
-test('the checks are proposed gate by gate; kept, run, and each says what came and which gate decided', async ({
+test('proposes checks gate by gate; added and run, each says what happened and which gate decided', async ({
   page
 }) => {
   await page.goto('/prove')
-  // Begun anew after a failure, they are kept already.
+  // Begun again after a failure, they are kept already.
   if (!(await view(page)).checks.length) {
     await expect(page.getByText(/^\d{3} checks proposed/)).toBeVisible({ timeout: 30_000 })
     await page.getByRole('button', { name: /^Add all \d+/ }).click()
@@ -54,7 +54,7 @@ test('the checks are proposed gate by gate; kept, run, and each says what came a
   )
 })
 
-test('a setting is changed: its proofs are out of date; run again, what got worse and since which change; the site blocks, and is mended', async ({
+test('a changed setting puts proofs out of date; running again shows what got worse and since when; the site blocks until it is fixed', async ({
   page
 }) => {
   await page.goto('/prove?camera=slipway&detection=quay-edge')
@@ -107,7 +107,7 @@ test('a setting is changed: its proofs are out of date; run again, what got wors
   )
 })
 
-test('a check of one’s own: who walks where, drawn on the picture; what is wrong is said and stays; deleted and brought back', async ({
+test('a custom check: draws who walks where, keeps wrong input with its reason; deletes and restores', async ({
   page
 }) => {
   await page.goto('/prove?camera=slipway&detection=quay-edge')
@@ -135,7 +135,7 @@ test('a check of one’s own: who walks where, drawn on the picture; what is wro
   await expect(page.getByRole('button', { name: /passed A dog on the quay/ })).toBeVisible()
 })
 
-test('a walk opens on the Bench as a clip, at the moment that matters', async ({ page }) => {
+test('opens a walk on the Bench as a clip at the decisive moment', async ({ page }) => {
   await page.goto('/prove?camera=slipway&detection=quay-edge&check=quay-edge.direction.leftToRight')
   await panel(page).getByRole('button', { name: 'Open on the Bench' }).click()
   await expect(page).toHaveURL(/\/bench\/slipway\?clip=[\w-]+&detection=quay-edge&frame=\d+/, {

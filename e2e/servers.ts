@@ -26,19 +26,26 @@ export function demoAccount(role: string): { username: string; password: string 
 
 const program = fileURLToPath(new URL('../scripts/start.mjs', import.meta.url))
 
+/** The last line of a start: with what to sign in, or the code of the first account. */
+const isLast = (line: string): boolean =>
+  /ruth|^ {2}[A-Z0-9-]{20,}$/.test(line) || line.includes('Sign in with your account')
+
 /** What `npm start` starts, over a folder of its own. */
 export class RunningSite {
   readonly address: string
+  /** What it said when it started. */
+  readonly said: readonly string[]
   private readonly child: ChildProcess
 
-  private constructor(child: ChildProcess, address: string) {
+  private constructor(child: ChildProcess, address: string, said: readonly string[]) {
     this.child = child
     this.address = address
+    this.said = said
   }
 
   /** @throws Error with what was said, where it does not start */
-  static async start(data: string): Promise<RunningSite> {
-    const child = spawn(process.execPath, [program, '--data', data, '--clip-limit', '3'], {
+  static async start(data: string, more: readonly string[] = []): Promise<RunningSite> {
+    const child = spawn(process.execPath, [program, '--data', data, '--clip-limit', '3', ...more], {
       stdio: ['ignore', 'pipe', 'inherit']
     })
     const said: string[] = []
@@ -46,11 +53,11 @@ export class RunningSite {
     for await (const line of createInterface(child.stdout)) {
       said.push(line)
       address ??= /Wardoptic is at (\S+)/.exec(line)?.[1]
-      if (address !== undefined && line.includes('Stop with Ctrl-C')) break
+      if (address !== undefined && isLast(line)) break
     }
     if (address === undefined) throw new Error(`no start over ${data}:\n${said.join('\n')}`)
     child.stdout.resume()
-    return new RunningSite(child, address)
+    return new RunningSite(child, address, said)
   }
 
   async stop(): Promise<void> {
@@ -61,7 +68,7 @@ export class RunningSite {
   }
 }
 
-/** The demo site as it was prepared, anew for each file of tests: none sees what another one did. */
+/** The demo site as it was prepared, again for each file of tests: none sees what another one did. */
 export class SiteOfFile {
   private file: string | null = null
   private site: RunningSite | null = null

@@ -14,9 +14,7 @@ const lineOf = async (page: Page, name: string) => {
     .find((d) => d.name === name) as LineDetection
 }
 
-test('an ignore area: drawn, and who stands in it does not trigger; deleted, undone, kept', async ({
-  page
-}) => {
+test('an ignore area stops targets inside it; deletes, undoes, and saves', async ({ page }) => {
   await openBench(page)
   await draw(page, 'z', [0.4, 0.5], [0.65, 0.5], [0.75, 0.75], [0.3, 0.75])
   await expect(flags(page, 'Zone 1').first()).toBeVisible()
@@ -53,7 +51,7 @@ test('an ignore area: drawn, and who stands in it does not trigger; deleted, und
   await kept(page)
 })
 
-test('duplicate, turn over, cut in two, by keyboard', async ({ page }) => {
+test('duplicates, reverses and splits by keyboard', async ({ page }) => {
   await openBench(page)
   await draw(page, 'l', [0.2, 0.8], [0.5, 0.7], [0.8, 0.8])
   await expect(chip(page, 'Name')).toHaveText('Line 1')
@@ -98,9 +96,7 @@ test('duplicate, turn over, cut in two, by keyboard', async ({ page }) => {
   await kept(page)
 })
 
-test('with Shift in steps of 45°; nearer with the wheel, and places stay right; back with 0', async ({
-  page
-}) => {
+test('snaps to 45° with Shift; zooms with the wheel and resets with 0', async ({ page }) => {
   await openBench(page)
   await page.keyboard.press('l')
   await page.mouse.click(...(await at(page, 0.2, 0.3)))
@@ -131,7 +127,7 @@ test('with Shift in steps of 45°; nearer with the wheel, and places stay right;
   await expect(page.getByRole('button', { name: /whole picture/ })).toHaveCount(0)
 })
 
-test('the next of shapes over one another; hidden, locked', async ({ page }) => {
+test('cycles through overlapping shapes; hides and locks', async ({ page }) => {
   await openBench(page)
   await draw(page, 'z', [0.3, 0.2], [0.6, 0.2], [0.6, 0.45], [0.3, 0.45])
   await draw(page, 'z', [0.35, 0.22], [0.65, 0.22], [0.65, 0.4], [0.35, 0.4])
@@ -160,7 +156,7 @@ test('the next of shapes over one another; hidden, locked', async ({ page }) => 
   await expect(rail(page).getByTitle('Hidden')).toHaveCount(0)
 })
 
-test('copied to another camera, and taken back', async ({ page }) => {
+test('copies to another camera, and undoes it', async ({ page }) => {
   await openBench(page)
   await rail(page)
     .getByRole('button', { name: /Line 1/ })

@@ -20,7 +20,7 @@ const said = async (page: Page) =>
     (f) => f.camera === YARD || f.device === 'cam-yard' || f.shared?.includes(YARD)
   )
 
-test('the whole way: a fresh device, drawn, armed, linked, sent, proven; walked live; its alarm acknowledged with its evidence', async ({
+test('the whole thread: a new device, drawn, armed, linked, sent, proven, walked live, its alarm acknowledged with evidence', async ({
   page
 }) => {
   test.setTimeout(300_000)
@@ -31,7 +31,7 @@ test('the whole way: a fresh device, drawn, armed, linked, sent, proven; walked 
   const fresh = missing(page)
     .getByRole('listitem')
     .filter({ hasText: 'Workshop yard camera has no account yet' })
-  // Begun anew after a failure, it has its account already.
+  // Begun again after a failure, it has its account already.
   if ((await said(page)).some((f) => f.code === 'default-password')) {
     await fresh.getByRole('link', { name: 'Workshop yard camera' }).click()
     const yard = page.getByRole('article', { name: 'Workshop yard camera' })
@@ -84,7 +84,7 @@ test('the whole way: a fresh device, drawn, armed, linked, sent, proven; walked 
       .getByRole('button', { name: wordsOf(next.fix!.words) })
       .first()
       .click()
-    await expect(line).toHaveCount(0, { timeout: 40_000 })
+    await expect(line).toHaveCount(0, { timeout: 90_000 })
   }
   for (const step of ['Drawn', 'Scheduled', 'Linked', 'On device'])
     await expect(card(page)).toContainText(`${step} done`)
@@ -145,7 +145,7 @@ test('the whole way: a fresh device, drawn, armed, linked, sent, proven; walked 
   await expect(desk.getByRole('region', { name: 'Conditions' })).toContainText('all conditions met')
   // What a device recorded of it is read from there once it has ended: 5 s before and 15 s after.
   const film = desk.getByLabel('Recording, recording.mp4').first()
-  await expect(film).toBeVisible({ timeout: 40_000 })
+  await expect(film).toBeVisible({ timeout: 90_000 })
   await expect.poll(() => film.evaluate((v: HTMLVideoElement) => Math.round(v.duration))).toBe(20)
   await desk.getByRole('button', { name: 'Acknowledge' }).click()
   await expect(desk).toContainText('Isla Brae acknowledged')

@@ -26,7 +26,7 @@ async function signedIn(
   await expect(page.getByRole('heading', { name: /active alarms|new$/ })).toBeVisible()
   return page
 }
-/** Another one when the tests are begun anew: what they wrote before is found as well. */
+/** Another one when the tests are begun again: what they wrote before is found as well. */
 const word = `baker${Date.now() % 1_000_000}`
 const setOff = (page: Page, key: string) =>
   page.request.post('/api/triggers', {
@@ -34,7 +34,7 @@ const setOff = (page: Page, key: string) =>
   })
 const desk = (page: Page) => page.getByRole('region', { name: 'Alarm Door after hours' })
 
-test('an alarm arrives where an operator watches; acknowledged with a comment, handed on, closed; a viewer only looks', async ({
+test('an alarm reaches an operator, who acknowledges, assigns and closes it; a viewer only looks', async ({
   page,
   browser,
   baseURL
@@ -92,7 +92,7 @@ test('an alarm arrives where an operator watches; acknowledged with a comment, h
   await Promise.all([operator.context().close(), viewer.context().close()])
 })
 
-test('looked up again by what was written about it, by camera and by kind; a bar of the count narrows the time', async ({
+test('finds it by comment, camera and kind; a bar of the chart narrows the time', async ({
   page
 }) => {
   await page.request.post('/api/triggers', {
@@ -127,7 +127,7 @@ test('looked up again by what was written about it, by camera and by kind; a bar
   await expect(page).toHaveURL(/from=\d+&to=\d+/)
 })
 
-test('live goes on after the connection was cut', async ({ page, context }) => {
+test('live resumes after the connection was cut', async ({ page, context }) => {
   await page.goto('/watch')
   // Its trees and reeds are never still.
   const tile = page.getByRole('button', { name: /^Quay path/ })

@@ -35,7 +35,7 @@ const found = (unmarked: Unmarked): string[] =>
     .filter(([text]) => !LIBRARY.includes(text) && !BROWSER.test(text))
     .map(([text, where]) => `${where}: ${text}`)
 
-test('every text on every place is made in core/messages', async ({ page }) => {
+test('every text in every place comes from core/messages', async ({ page }) => {
   test.setTimeout(300_000)
   const unmarked = new Unmarked(page, NAMES)
   const { detections, schedules, endpoints } = await read<SiteActionsView>(page, '/api/actions')
@@ -131,7 +131,7 @@ test('on the Bench, with each condition open, and in its dialogs', async ({ page
   expect(found(unmarked)).toEqual([])
 })
 
-test('who is signed in, accounts, sessions, the audit log and storage', async ({ page }) => {
+test('in accounts, sessions, the audit log and storage', async ({ page }) => {
   const unmarked = new Unmarked(page, NAMES)
   await visit(page, unmarked, '/site', '.camera-card')
   await page.locator('.user').click()
@@ -154,7 +154,7 @@ test('who is signed in, accounts, sessions, the audit log and storage', async ({
   expect(found(unmarked)).toEqual([])
 })
 
-test('a text that is not made there is found', async ({ page }) => {
+test('finds a text from elsewhere', async ({ page }) => {
   const unmarked = new Unmarked(page, NAMES)
   await visit(page, unmarked, '/site', '.camera-card')
   await page.evaluate(() => {

@@ -21,7 +21,7 @@ const chooseZone = async (page: Page): Promise<void> => {
     .click()
 }
 
-test('draw a zone on the ramp: who is in it for the dwell triggers; the dwell beside how long targets stay', async ({
+test('a zone on the ramp triggers after the dwell, shown beside how long targets stay', async ({
   page
 }) => {
   await openBench(page)
@@ -55,7 +55,7 @@ test('draw a zone on the ramp: who is in it for the dwell triggers; the dwell be
   await expect(flags(page, 'Zone 1').first()).toBeVisible()
 })
 
-test('what counts in a zone is part of its sentence', async ({ page }) => {
+test('the sentence of a zone says what counts', async ({ page }) => {
   await openBench(page)
   await chooseZone(page)
   await chip(page, 'What counts').click()
@@ -81,7 +81,7 @@ test('what counts in a zone is part of its sentence', async ({ page }) => {
   )
 })
 
-test('vertices are moved, added and deleted; an outline that crosses itself is shown and refused', async ({
+test('moves, adds and deletes vertices; shows and refuses a self-crossing outline', async ({
   page
 }) => {
   await openBench(page)
@@ -111,7 +111,7 @@ test('vertices are moved, added and deleted; an outline that crosses itself is s
   await expect.poll(async () => (await keptZone(page)).zone.length).toBe(5)
 })
 
-test('by keyboard alone: a zone that would cross itself is not finished, one vertex back and it is', async ({
+test('by keyboard alone: a self-crossing zone cannot be finished until a vertex is removed', async ({
   page
 }) => {
   await openBench(page)

@@ -3,6 +3,7 @@ import { createHash } from 'node:crypto'
 import { existsSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { brotliCompressSync, gzipSync } from 'node:zlib'
+import { setup } from '../core/messages/en/setup.mjs'
 import { root } from './install.mjs'
 
 /** A digest of all files that the built interface depends on. */
@@ -32,7 +33,7 @@ async function buildWeb() {
   const stamp = join(root, 'dist/web/.sources')
   const digest = sourcesDigest()
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === digest) return
-  console.error('Building the interface …')
+  console.error(setup.building)
   // Whatever starts this (a test runner says "test"), what people use is built for use.
   process.env.NODE_ENV = 'production'
   const { build } = await import('vite')

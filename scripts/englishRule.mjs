@@ -31,10 +31,27 @@ const NOT_READ =
   /^(class(Name)?|style|d|viewBox|transform|points|id|to|href|src|type|sx|size|strokeDasharray|gridArea|font|fontFamily|rel|srcSet|sizes)$/
 
 const WORDS = /[A-Za-z’']{2,},? [A-Za-z’']{2,}/
-const SQL =
-  /\b(SELECT|START TRANSACTION|INSERT INTO|UPDATE|DELETE FROM|CREATE|ALTER|WHERE|ORDER BY|GROUP BY|FORCE INDEX|STRAIGHT_JOIN|IS NULL|FIELD\(|VALUES|LIMIT|LOCK|SHOW|SET|AND|OR)\b|\bIN \(|^[a-z_.]+(, [a-z_.]+)+(,|$)|^\(fired_at/
-const NO_LANGUAGE =
-  /^\s*(@|body\{|rgba?\(|var\(|calc\(|(\d+px )|ui-monospace|[.#][a-z-]|(private|public), max-age|Digest )|https?:|^-\/\/|^'?Atkinson|^[YMDHms ,:-]+$|\[contenteditable\]/i
+const anyOf = (flags, ...parts) => new RegExp(parts.map((part) => part.source).join('|'), flags)
+const SQL = anyOf(
+  '',
+  /\b(SELECT|START TRANSACTION|INSERT INTO|UPDATE|DELETE FROM|CREATE|ALTER|WHERE|VALUES|LIMIT)\b/,
+  /\b(ORDER BY|GROUP BY|FORCE INDEX|STRAIGHT_JOIN|IS NULL|FIELD\(|LOCK|SHOW|SET|AND|OR)\b/,
+  /\bIN \(|^\(fired_at/,
+  // A list of columns.
+  /^[a-z_.]+(, [a-z_.]+)+(,|$)/
+)
+const NO_LANGUAGE = anyOf(
+  'i',
+  // Styles and selectors.
+  /^\s*(@|body\{|rgba?\(|var\(|calc\(|(\d+px )|ui-monospace|[.#][a-z-])/,
+  /^'?Atkinson|\[contenteditable\]/,
+  // Headers and addresses.
+  /^\s*((private|public), max-age|Digest )|https?:|^-\/\//,
+  // Lists for ffmpeg.
+  /^(ffconcat|option) /,
+  // Patterns of dates.
+  /^[YMDHms ,:-]+$/
+)
 
 /** Calls whose texts nobody of the site reads. */
 const DEVELOPER_CALLS = /^(Error|TypeError|RangeError|SyntaxError|hkdfSync)$/
@@ -55,9 +72,7 @@ const isForDevelopers = (node) => {
       if (
         at.callee.type === 'MemberExpression' &&
         LOG_METHODS.test(nameOf(at.callee)) &&
-        /(^|\.)(log|logger|console)$/.test(
-          at.callee.object.type === 'Identifier' ? at.callee.object.name : nameOf(at.callee.object)
-        )
+        /^(log|logger|console)$/.test(nameOf(at.callee.object))
       )
         return true
     }

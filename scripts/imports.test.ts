@@ -32,7 +32,7 @@ const arrows: [file: string, text: string, barred: boolean][] = [
   ['simulators/x.ts', "import '../simulation/world.ts'", false]
 ]
 
-describe('the arrows of the folders', () => {
+describe('allowed imports between folders', () => {
   let said: string[]
   beforeAll(() => void (said = lint(arrows.map(([file, text]) => [file, text]))))
   test.each(arrows.map(([file, text, barred], i) => [file, text, barred, i] as const))(
@@ -44,7 +44,7 @@ describe('the arrows of the folders', () => {
 })
 
 describe('import circles, in values or in types', () => {
-  test('are found: two files that import one another, and three in a ring', () => {
+  test('are found between two files and three', () => {
     const edges = new Map([
       ['a', ['b']],
       ['b', ['a', 'c']],
@@ -58,7 +58,7 @@ describe('import circles, in values or in types', () => {
       ['a', 'b']
     ])
   })
-  test('there are none', () => {
+  test('do not exist', () => {
     const imports = importsOf(root)
     expect(imports.size).toBeGreaterThan(600)
     expect(circlesIn(imports)).toEqual([])

@@ -4,8 +4,14 @@ import { createHash } from 'node:crypto'
 import { accessSync, constants, existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { delimiter, dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import { setup } from '../core/messages/en/setup.mjs'
 
 export const root = join(dirname(fileURLToPath(import.meta.url)), '..')
+
+const ARCHITECTURES = { x64: 'x86_64', arm64: 'aarch64' }
+/** A file of the libraries of this machine. */
+const library = (path) =>
+  `/usr/lib/${ARCHITECTURES[process.arch] ?? process.arch}-linux-gnu/${path}`
 
 /** Debian packages by the file whose presence shows that they are there. */
 const debian = {
@@ -13,6 +19,12 @@ const debian = {
   ffmpeg: ['ffmpeg', 'ffprobe'],
   chromium: ['/usr/bin/chromium'],
   curl: ['curl'],
+  // GStreamer's RTSP server, as a camera.
+  'gir1.2-gst-rtsp-server-1.0': [library('girepository-1.0/GstRtspServer-1.0.typelib')],
+  'python3-gi': ['/usr/lib/python3/dist-packages/gi/__init__.py'],
+  'gstreamer1.0-plugins-base': [library('gstreamer-1.0/libgstvideotestsrc.so')],
+  'gstreamer1.0-plugins-good': [library('gstreamer-1.0/libgstrtp.so')],
+  'gstreamer1.0-plugins-bad': [library('gstreamer-1.0/libgstx265.so')],
   'opencv-doc': ['/usr/share/doc/opencv-doc/examples/data/vtest.avi']
 }
 
@@ -36,16 +48,16 @@ const run = (command, args, options = {}) => {
     cwd: root,
     env: { ...process.env, ...options.env }
   })
-  if (result.error) throw new Error(`${command} cannot be started: ${result.error.message}`)
+  if (result.error) throw new Error(setup.cannotStart(command, result.error.message))
   if (result.status !== 0)
-    throw new Error(`${command} ${args.join(' ')} ended with code ${result.status}`)
+    throw new Error(setup.exited([command, ...args].join(' '), result.status))
 }
 
 /** Installs those of the named Debian packages that are missing. Needs root or sudo only when one is. */
 export function installDebian(names) {
   const missing = names.filter((name) => !debian[name].every(present))
   if (!missing.length) return
-  process.stderr.write(`Installing Debian's ${missing.join(', ')} …\n`)
+  process.stderr.write(`${setup.installingDebian(missing)}\n`)
   const asRoot = process.getuid?.() === 0
   const apt = (...args) =>
     run(asRoot ? 'apt-get' : 'sudo', asRoot ? args : ['apt-get', ...args], {
@@ -65,14 +77,17 @@ export function installDebian(names) {
       ...missing
     )
   } catch (error) {
-    throw new Error(`${error.message}. Install by hand: apt-get install ${missing.join(' ')}`, {
+    throw new Error(setup.byHand(error.message, missing), {
       cause: error
     })
   }
   const still = missing.filter((name) => !debian[name].every(present))
   if (still.length)
     throw new Error(
-      `apt-get installed ${still.join(', ')}, but ${still.flatMap((n) => debian[n].filter((f) => !present(f))).join(', ')} is not there`
+      setup.notThere(
+        still,
+        still.flatMap((n) => debian[n].filter((f) => !present(f)))
+      )
     )
 }
 
@@ -83,7 +98,7 @@ export async function installPackages({ quiet = false } = {}) {
     .digest('hex')
   const stamp = join(root, 'node_modules', '.wardoptic-lock')
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return
-  process.stderr.write('Installing the npm packages …\n')
+  process.stderr.write(`${setup.installingPackages}\n`)
   run('npm', ['ci', '--no-audit', '--no-fund', ...(quiet ? ['--silent'] : ['--loglevel=error'])], {
     quiet,
     env: { NODE_ENV: 'development' }

@@ -56,7 +56,11 @@ const report = (file, read, ok) => {
 }
 
 try {
-  installDebian(['mariadb-server', 'ffmpeg', 'chromium', 'opencv-doc', 'curl'])
+  installDebian([
+    ...['mariadb-server', 'ffmpeg', 'chromium', 'opencv-doc', 'curl'],
+    ...['gir1.2-gst-rtsp-server-1.0', 'python3-gi', 'gstreamer1.0-plugins-base'],
+    ...['gstreamer1.0-plugins-good', 'gstreamer1.0-plugins-bad']
+  ])
   await installPackages()
 
   // Beside the unit tests, of which much is waiting; what they said is printed after those.

@@ -20,6 +20,9 @@ import { registerApi, type DeclaredRoute } from './api/plugin.ts'
 import { INSTALLER, allow } from './api/route.ts'
 import { LiveAnswers } from './api/streams.ts'
 import { benchRoutes } from './bench/routes.ts'
+import { recordingRoutes } from './clips/recordingRoutes.ts'
+import { ClipRecorder } from './clips/recorder.ts'
+import { siteRoutes } from './sites/routes.ts'
 import { Clips } from './clips/service.ts'
 import { ClockWatch } from './clock.ts'
 import { clipRoutes } from './clips/routes.ts'
@@ -84,7 +87,7 @@ export interface AppOptions {
   access?: Access
   /** Key and certificate, where it is reached over TLS. */
   tls?: ServerOptions
-  /** Makes keys anew that are lost. */
+  /** Makes keys again that are lost. */
   newKeys?: boolean
 }
 
@@ -169,10 +172,12 @@ export async function makeApp({
       popups.tell('alarm', { alarm: taken.alarm })
     }
   )
-  const live = new LiveTriggers(database, devices, alarms, logError, (camera, instant) =>
-    walks.walkAt(camera, instant)
-  )
+  const live = new LiveTriggers(database, devices, alarms, logError, {
+    walkAt: (...of) => walks.walkAt(...of),
+    momentOf: (...of) => walks.momentOf(...of)
+  })
   devices.subscriptions.whenHeard((sql, device, events) => live.heard(sql, device, events))
+  const recorder = new ClipRecorder(devices.pictures, clips, logError)
   const runs = new Runs(database, clips, alarms, simulators?.host ?? null, logError)
   const proving = new Proving(database, clips, new Provers(join(folder, 'walks')), logError)
   const readiness = new Readiness(database, clips, proving)
@@ -197,7 +202,9 @@ export async function makeApp({
   const answers = new LiveAnswers(sessions)
   const routes = await registerApi(http, { sessions, audit, secure: access.secure }, (api) => {
     accountRoutes(api, accounts, sessions, audit, access.secure)
-    benchRoutes(api, database, clips)
+    siteRoutes(api, database)
+    benchRoutes(api, database, clips, devices)
+    recordingRoutes(api, database, devices, recorder)
     historyRoutes(api, database)
     clipRoutes(api, database, clips)
     runRoutes(api, runs)
@@ -266,6 +273,7 @@ export async function makeApp({
       await sendings.close()
       evidence.close()
       await recordings.close()
+      await recorder.close()
       await walks.close()
       await Promise.all([
         runs.close(),

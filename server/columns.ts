@@ -1,3 +1,5 @@
+import { saidText, type Said } from '../core/messages/said.ts'
+
 /** MariaDB keeps JSON as text, and mysql2 hands some of it out already read. */
 export const parsed = <T>(json: unknown): T =>
   (typeof json === 'string' ? JSON.parse(json) : json) as T
@@ -7,3 +9,6 @@ export function onlyRow<T>([row]: readonly T[]): T {
   if (row === undefined) throw new TypeError('a query that always gives a row gave none')
   return row
 }
+
+/** As the columns keep it that say why something failed, or what came of it. */
+export const outcomeText = (of: Said | string): string => saidText(of, 1000)

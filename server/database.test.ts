@@ -24,7 +24,7 @@ const insert = "INSERT INTO site (id, name, time_zone) VALUES (?, ?, 'UTC')"
 const sites = () =>
   database.rows<{ id: string; name: string }>('SELECT id, name FROM site ORDER BY id')
 
-test('migrations run once, and what is kept stays over a second opening', async () => {
+test('runs migrations once and keeps data over a second start', async () => {
   await database.run(insert, ['a', 'Ä "quoted" \\ 船'])
   const again = await Database.open(address, name)
   expect(await again.rows('SELECT name FROM migration')).toEqual(
@@ -36,7 +36,7 @@ test('migrations run once, and what is kept stays over a second opening', async 
   await again.close()
 })
 
-test('a transaction keeps all or nothing', async () => {
+test('a transaction saves all or nothing', async () => {
   await expect(
     database.transaction(async (sql) => {
       await sql.run(insert, ['b', 'B'])
@@ -50,13 +50,13 @@ test('a transaction keeps all or nothing', async () => {
   expect((await sites()).map((s) => s.id)).toEqual(['a', 'b'])
 })
 
-test('values are bound, never part of the statement; ids differ by case', async () => {
+test('binds values, never puts them into the statement; ids are case-sensitive', async () => {
   await database.run(insert, ["x'; DROP TABLE site; --", 'x'])
   await database.run(insert, ['A', 'other'])
   expect(await sites()).toHaveLength(4)
 })
 
-test('the database answers only with its password', async () => {
+test('the database needs its password', async () => {
   await expect(Database.open({ ...address, password: 'guess' }, name)).rejects.toThrowWords(
     /Access denied/
   )
@@ -78,7 +78,7 @@ async function databaseBefore(migration: string, old: string): Promise<Connectio
   return first
 }
 
-test('what was there before histories were kept is where they begin, and addresses become e-mails that are linked', async () => {
+test('histories start with what was there before, and addresses become linked e-mails', async () => {
   const old = `${name}_old`
   const first = await databaseBefore('006', old)
   await first.query(
@@ -132,7 +132,7 @@ test('what was there before histories were kept is where they begin, and address
   await opened.close()
 })
 
-test('comments from before words were kept of their own are found by their words', async () => {
+test('finds old comments by their words', async () => {
   const old = `${name}_words`
   const first = await databaseBefore('011', old)
   await first.query(
@@ -162,7 +162,7 @@ test('comments from before words were kept of their own are found by their words
   await opened.close()
 })
 
-test('sentences from before there were codes: known ones become codes, others are read as they were written', async () => {
+test('turns known sentences into codes and keeps the others as written', async () => {
   const old = `${name}_sentences`
   const first = await databaseBefore('014', old)
   await first.query(

@@ -27,8 +27,8 @@ const second = {
   sql: 'ALTER TABLE a ADD COLUMN n INT NOT NULL DEFAULT 0;\nUPDATE a SET n = n + 1;\nCREATE TABLE b (id INT PRIMARY KEY);\nINSERT INTO b SELECT id FROM a;'
 }
 
-describe('statements of a file', () => {
-  test('are parted where they end, not in texts and comments', () => {
+describe('splitting a file into statements', () => {
+  test('splits at their ends, not within texts and comments', () => {
     expect(statementsOf(first.sql)).toEqual([
       'CREATE TABLE a (id INT PRIMARY KEY, word VARCHAR(20) NOT NULL)',
       "INSERT INTO a VALUES (1, 'x;y'), (2, 'it''s')"
@@ -40,7 +40,7 @@ describe('statements of a file', () => {
 })
 
 describe('migrations', () => {
-  test('each once; before what is there is changed, that is said, and only then', async () => {
+  test('run once each; announced before existing data changes, and only then', async () => {
     await fresh()
     let said = 0
     const before = async () => void said++
@@ -58,7 +58,7 @@ describe('migrations', () => {
   // A kill may come after any statement, noted or not: a change of a table that was not noted is
   // there, one of rows is not.
   test.each([0, 1, 2, 3])(
-    'one that was cut off after statement %d goes on there, and does nothing twice',
+    'one interrupted after statement %d resumes there and repeats nothing',
     async (done) => {
       await fresh()
       await migrate(connection, undefined, [first])
@@ -82,7 +82,7 @@ describe('migrations', () => {
     }
   )
 
-  test('one that fails says where, and can be run again once it is mended', async () => {
+  test('one that fails says where, and can run again once fixed', async () => {
     await fresh()
     await migrate(connection, undefined, [first])
     await connection.query('CREATE TABLE b (other INT)')
@@ -97,7 +97,7 @@ describe('migrations', () => {
     ])
   })
 
-  test('a file that has changed, and a database of a newer program, are refused', async () => {
+  test('refuses a changed file and a database of a newer version', async () => {
     await fresh()
     await migrate(connection, undefined, [first, second])
     await expect(
@@ -108,7 +108,7 @@ describe('migrations', () => {
     )
   })
 
-  test('two at once: one after the other', async () => {
+  test('two at once run in turn', async () => {
     const name = await fresh()
     const other = await createConnection({ ...address, database: name })
     await Promise.all([

@@ -6,7 +6,7 @@ import { Leftovers } from './files.ts'
 import { seed } from './seed.ts'
 import { eventually, startTestApp } from './testing/testApp.ts'
 
-test('the demo site: six cameras, the water’s edge, its hours and its mail; once', async () => {
+test('makes the demo site once: six cameras, the water’s edge, its schedule and mail', async () => {
   const t = await startTestApp({ withDemo: true, clipsOf: ['slipway'] })
   try {
     await seed(t.database, t.app.clips, true)
@@ -42,12 +42,13 @@ test('the demo site: six cameras, the water’s edge, its hours and its mail; on
   }
 })
 
-test('without demo data: a bare site with one camera, and nothing drawn', async () => {
+test('without demo data: a site that is set up by its first installer, with a camera of theirs', async () => {
   const t = await startTestApp({ withDemo: false })
   try {
-    expect((await t.ask('GET', '/api/site')).body.cameras).toEqual([
-      { id: 'camera-1', name: 'Camera 1', detections: 0, clip: null }
-    ])
+    expect((await t.ask('GET', '/api/site')).body).toMatchObject({
+      isSetUp: true,
+      cameras: [{ id: 'camera-1', name: 'Camera 1', detections: 0, clips: 0, clip: null }]
+    })
     expect((await t.ask('GET', '/api/cameras/camera-1')).body).toMatchObject({
       detections: [],
       schedules: [],
@@ -58,7 +59,7 @@ test('without demo data: a bare site with one camera, and nothing drawn', async 
   }
 })
 
-test('an end in the middle of an analysis: it is taken up again at the next start, and strange folders are cleared', async () => {
+test('resumes an interrupted analysis at the next start, and clears stray folders', async () => {
   const t = await startTestApp({ withDemo: true, clipsOf: ['slipway'] })
   try {
     await t.app.clips.close()

@@ -35,6 +35,9 @@ interface DemoSite {
 
 const demoFile = new URL('../demo/plan.json', import.meta.url)
 
+/** Of this machine, until somebody says where the site is. */
+const ownTimeZone = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC'
+
 /** The site as a plan describes it, in one transaction. */
 async function insertSite(
   database: Database,
@@ -153,7 +156,7 @@ async function insertSite(
 }
 
 /**
- * On the first start: the demo site with its clips, or a bare site with one camera.
+ * On the first start: the demo site with its clips, or a site that its first installer sets up.
  *
  * @param cameras whose clips are added; left out: all
  */
@@ -166,13 +169,11 @@ export async function seed(
   if (await readSite(database)) return
   if (!withDemo) {
     const bare = readPlan(
-      JSON.stringify({
-        format: 'wardoptic-plan/1',
-        timeZone: 'Europe/London',
-        cameras: [{ id: 'camera-1', name: 'Camera 1' }]
-      })
+      JSON.stringify({ format: 'wardoptic-plan/1', timeZone: ownTimeZone(), cameras: [] })
     )
-    return insertSite(database, { id: 'site', name: wordsOf(said('server.newSite')) }, bare)
+    await insertSite(database, { id: 'site', name: wordsOf(said('server.newSite')) }, bare)
+    await database.run('UPDATE site SET is_set_up = FALSE')
+    return
   }
   const demo = JSON.parse(readFileSync(demoFile, 'utf8')) as DemoSite
   const read = (path: string): unknown => JSON.parse(readFileSync(new URL(path, demoFile), 'utf8'))

@@ -20,7 +20,7 @@ const values = (pixels: Uint8ClampedArray): number[] =>
 const mean = (list: number[]): number => list.reduce((a, b) => a + b, 0) / list.length
 
 describe('a sensor’s noise', () => {
-  test('has the standard deviation it is said to have, no bias, and is the same in all colours', () => {
+  test('has its stated standard deviation, no bias, and is the same in all colours', () => {
     const pixels = gray(100, 100, () => 128)
     new Noise(5, 3).add(pixels)
     const list = values(pixels)
@@ -30,7 +30,7 @@ describe('a sensor’s noise', () => {
       expect([pixels[i + 1], pixels[i + 2], pixels[i + 3]]).toEqual([pixels[i], pixels[i], 255])
   })
 
-  test('leaves no level below black or above white, in any colour, and opacity alone', () => {
+  test('stays between black and white and leaves opacity alone', () => {
     const noiseOver = (rgba: number[]): Uint8ClampedArray => {
       const pixels = new Uint8ClampedArray(4 * 5000).map((_, i) => rgba[i % 4]!)
       new Noise(9, 3).add(pixels)
@@ -49,7 +49,7 @@ describe('a sensor’s noise', () => {
     }
   })
 
-  test('is another one in the next picture, and the same for the same seed', () => {
+  test('differs by picture and repeats for the same seed', () => {
     const two = (seed: number): number[][] => {
       const noise = new Noise(seed, 3)
       return [0, 1].map(() => {
@@ -65,7 +65,7 @@ describe('a sensor’s noise', () => {
 })
 
 describe('a lens out of focus', () => {
-  test('keeps the mean, and takes the contrast of what is fine', () => {
+  test('keeps the mean and removes fine contrast', () => {
     const stripes = gray(64, 32, (x) => (x % 2 ? 200 : 50))
     defocus(stripes, 64, 32, 3)
     // The border repeats its own pixels; what is said of contrast holds within.
@@ -87,8 +87,8 @@ describe('a lens out of focus', () => {
   })
 })
 
-describe('what is known of a made clip', () => {
-  test('its true targets with their faces, as many as there are actors', () => {
+describe('truth of a made clip', () => {
+  test('has true targets with faces, one per actor', () => {
     const play = demoPlay('waiting-room', 'morning')
     const tracks = trueTracks(play)
     expect(spansOf(tracks).map((s) => s.cls)).toEqual(['person', 'person', 'person', 'person'])
@@ -97,7 +97,7 @@ describe('what is known of a made clip', () => {
     expect(faces.some((f) => f.mask) && faces.some((f) => f.mask === false)).toBe(true)
   })
 
-  test('its contacts, at instants of the clip’s own start', () => {
+  test('has its contacts, relative to the clip’s start', () => {
     const inputs = armInputsOf(demoPlay('waiting-room', 'night'), 1_000_000)
     expect(inputs.door).toEqual([
       { at: 1_000_000, set: true },

@@ -69,7 +69,7 @@ const lumaOf = (data: Uint8ClampedArray): number =>
   data.reduce((sum, v, i) => (i % 4 < 3 ? sum + v : sum), 0) / ((data.length / 4) * 3)
 
 describe('actors', () => {
-  test('walk their way at their speed, pause, and are gone at its end', () => {
+  test('walk their path at their speed, pause, and leave at its end', () => {
     expect(poseAt(walker!, 1.9)).toBeNull()
     expect(poseAt(walker!, 3)).toMatchObject({
       at: { x: 2, z: 10 },
@@ -102,7 +102,7 @@ describe('actors', () => {
     }
   })
 
-  test('a group is its members, each a person of its own', () => {
+  test('a group is separate people', () => {
     const play = withScript({
       actors: [
         {
@@ -123,7 +123,7 @@ describe('actors', () => {
     ])
   })
 
-  test('a face is shown to the camera by who comes towards it, not by who walks away', () => {
+  test('shows the faces of those who approach, not of those who walk away', () => {
     const face = (way: number[][], mask = false) =>
       truth(withScript({ actors: [{ kind: 'adult', way, mask, name: 'Isla Brae' }] }), 1)[0]!.face
     expect(
@@ -152,7 +152,7 @@ describe('actors', () => {
 
 describe('painting', () => {
   test.each(DEMO_CAMERAS)(
-    '%s: four scripts or more, each read, and the same picture for the same moment',
+    '%s: four or more readable scripts, and the same picture for the same moment',
     (camera) => {
       const { scene, scripts } = readDemo(camera)
       expect(scripts.map((s) => s.id)).toEqual(
@@ -169,7 +169,7 @@ describe('painting', () => {
   )
 
   test.each(ACTOR_KINDS.filter((kind) => kind !== 'group'))(
-    '%s: painted where the truth says it is, and nowhere else',
+    '%s: painted where the truth says, and nowhere else',
     (kind) => {
       const play = withScript({
         actors: [
@@ -199,7 +199,7 @@ describe('painting', () => {
     }
   )
 
-  test('the hours: dusk is darker than day, night than dusk; infra-red has no colour', () => {
+  test('dusk is darker than day, night darker than dusk; infrared has no colour', () => {
     const [day, dusk, night, infrared] = ['day', 'dusk', 'night', 'infrared'].map((light) =>
       picture(withScript({ light }), 5)
     ) as [
@@ -218,7 +218,7 @@ describe('painting', () => {
   })
 
   test.each(['rain', 'snow', 'fog', 'clouds'])(
-    '%s changes the picture, wind alone moves what grows',
+    '%s changes the picture; wind moves only plants',
     (kind) => {
       const path = demoPlay('quay-path', 'morning')
       const calm = withScript({}, path)
@@ -239,7 +239,7 @@ describe('painting', () => {
     }
   )
 
-  test('a knocked camera looks elsewhere, and the truth with it', () => {
+  test('a knocked camera looks elsewhere, and so does the truth', () => {
     const play = withScript({
       actors: [
         {
@@ -258,7 +258,7 @@ describe('painting', () => {
   })
 })
 
-describe('a camera’s feed', () => {
+describe('a camera’s stream', () => {
   const small: Play = { ...slipway, scene: { ...slipway.scene, width: 160, height: 90 } }
   const feedOf = (kind: (typeof FAULT_KINDS)[number]) =>
     new Feed(
@@ -266,7 +266,7 @@ describe('a camera’s feed', () => {
       makeNodeCanvas
     )
 
-  test('a cut cable gives no picture, a frozen one the last picture again', () => {
+  test('a cut cable gives no picture, a frozen camera repeats the last', () => {
     const cut = feedOf('cableCut')
     expect(Array.from({ length: 20 }, (_, i) => cut.frame(i + 1) !== null)).toEqual(
       Array.from({ length: 20 }, (_, i) => i < 10 || i >= 15)
@@ -282,7 +282,7 @@ describe('a camera’s feed', () => {
     ['covered', 40, 90],
     ['lightsOut', 0, 20],
     ['washedOut', 200, 255]
-  ] as const)('%s: as bright as it should be', (kind, least, most) => {
+  ] as const)('%s has the right brightness', (kind, least, most) => {
     const feed = feedOf(kind)
     for (let n = 1; n < 15; n++) feed.frame(n)
     const luma = lumaOf(feed.frame(15)!)
@@ -314,7 +314,7 @@ describe('targets as a camera reports them', () => {
   })
   const rows = (quality: keyof typeof QUALITIES) => reportedTargets(play, QUALITIES[quality])
 
-  test('true: every frame, exact; good: nearly so; poor: missing, lost and mistaken ones', () => {
+  test('true: exact in every frame; good: nearly; poor: missing, lost and mistaken', () => {
     const [exact, good, poor] = [rows('true'), rows('good'), rows('poor')]
     expect(new Set(exact.map((r) => `${r.id} ${r.cls}`))).toEqual(new Set(['1 person', '2 animal']))
     expect(good.length).toBeGreaterThan(0.95 * exact.length)
@@ -327,9 +327,9 @@ describe('targets as a camera reports them', () => {
       ).toBe(true)
   })
 
-  test('the same for the same seed', () => expect(rows('poor')).toEqual(rows('poor')))
+  test('repeats for the same seed', () => expect(rows('poor')).toEqual(rows('poor')))
 
-  test('a covered lens sees nobody', () => {
+  test('a covered lens sees no target', () => {
     expect(
       reportedTargets(
         withScript({
@@ -350,7 +350,7 @@ describe('targets as a camera reports them', () => {
   })
 })
 
-describe('scripts that are wrong are refused with the place', () => {
+describe('refuses wrong scripts with the place', () => {
   const refused = (change: object) => () =>
     readScript({ id: 'x', name: 'X', seconds: 30, ...change })
   test.each([
@@ -394,7 +394,7 @@ describe('scripts that are wrong are refused with the place', () => {
   })
 })
 
-test('random numbers are the same for a seed, spread over 0 to 1, and others for another', () => {
+test('random numbers repeat for a seed, spread over 0 to 1, and differ for another', () => {
   const take = (seed: number) => Array.from({ length: 2000 }, randomFrom(seed))
   expect(take(7)).toEqual(take(7))
   expect(take(8)).not.toEqual(take(7))

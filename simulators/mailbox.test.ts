@@ -29,7 +29,7 @@ const send = (
   })
 const ask = (path: string) => fetch(`http://127.0.0.1:${mailbox.httpPort}${path}`)
 
-test('what is sent by SMTP is listed, newest first, and shown with its attachments', async () => {
+test('lists mails received by SMTP, newest first, with attachments', async () => {
   await send('First')
   await send('Second', [
     { filename: 'p.png', content: Buffer.from([1, 2, 3]), contentType: 'image/png' },
@@ -61,12 +61,12 @@ test('what is sent by SMTP is listed, newest first, and shown with its attachmen
   )
 })
 
-test('what is not there is not found; a path out of the folder neither', async () => {
+test('answers 404 for unknown mails and paths outside the folder', async () => {
   for (const path of ['/', '/messages/none', '/messages/..%2F..%2Fetc%2Fpasswd', '/elsewhere'])
     expect((await ask(path)).status).toBe(404)
 })
 
-test('a message that is too large is refused, and nothing of it stays', async () => {
+test('refuses a message that is too large and keeps nothing of it', async () => {
   const before = readdirSync(folder).length
   await expect(
     send('Huge', [

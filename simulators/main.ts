@@ -8,24 +8,21 @@ import { DEMO_CONTACTS, startPages } from './pages.ts'
 import { Station } from './station.ts'
 
 /** The outside world on loopback, as one process. Says its ports in one JSON line, ends when its parent does. */
-const [folder, withDevices] = process.argv.slice(2) as [string, string]
+const [folder] = process.argv.slice(2) as [string]
 const mailbox = await startMailbox(join(folder, 'mailbox'))
 const station = await new Station().start()
 const contacts = new Contacts()
 const ended = new AbortController()
-const devices =
-  withDevices === 'devices'
-    ? await startDevices(
-        join(folder, 'devices'),
-        new URL('../demo/', import.meta.url),
-        ended.signal,
-        contacts
-      )
-    : []
+const devices = await startDevices(
+  join(folder, 'devices'),
+  new URL('../demo/', import.meta.url),
+  ended.signal,
+  contacts
+)
 const pages = await startPages({
   station,
   contacts,
-  held: devices.length ? DEMO_CONTACTS : [],
+  held: DEMO_CONTACTS,
   devices,
   mailboxPort: mailbox.httpPort
 })

@@ -52,7 +52,7 @@ const answers = (text: string): Frame[] =>
     .map((t) => readFrame(`${t}\r`))
 
 describe('the monitoring station simulator', () => {
-  test('confirms what it takes, in one piece, in several, or several at once', async () => {
+  test('confirms frames in one piece, in several, or several at once', async () => {
     const text = writeFrame(event(7))
     expect(answers(await say([text]))).toMatchObject([{ id: 'ACK', sequence: 7, account: '5A31' }])
     expect(
@@ -70,14 +70,14 @@ describe('the monitoring station simulator', () => {
     ])
   })
 
-  test('knows one that comes again by its number and words', () => {
+  test('recognises a repeated frame by its number and text', () => {
     expect(station.messages.filter((m) => m.sequence === 7).map((m) => m.again)).toEqual([
       false,
       true
     ])
   })
 
-  test('a damaged frame is told so, and kept nowhere', async () => {
+  test('refuses a damaged frame and keeps nothing', async () => {
     const before = station.messages.length
     expect(answers(await say([writeFrame(event(10)).replace('crossed', 'crossEd')]))).toMatchObject(
       [{ id: 'NAK' }]
@@ -85,7 +85,7 @@ describe('the monitoring station simulator', () => {
     expect(station.messages).toHaveLength(before)
   })
 
-  test('refuses what is below the severity that it accepts, and what is no event', async () => {
+  test('refuses severities below its limit, and other messages', async () => {
     expect(answers(await say([writeFrame(event(11, 'information'))]))).toMatchObject([
       { id: 'DUH', sequence: 11 }
     ])
@@ -96,7 +96,7 @@ describe('the monitoring station simulator', () => {
     expect(answers(await say([writeFrame(event(13))]))).toMatchObject([{ id: 'DUH', sequence: 13 }])
   })
 
-  test('silent it takes and says nothing; slow it answers later', async () => {
+  test('silent: answers nothing; slow: answers later', async () => {
     station.mood = 'silent'
     expect(await say([writeFrame(event(14))])).toBe('')
     expect(station.messages.at(-1)).toMatchObject({ sequence: 14, answer: 'nothing' })
@@ -105,7 +105,7 @@ describe('the monitoring station simulator', () => {
     expect(answers(await say([writeFrame(event(16))], 3500))).toMatchObject([
       { id: 'ACK', sequence: 16 }
     ])
-  }, 10_000)
+  })
 })
 
 describe('its pages', () => {
@@ -113,7 +113,7 @@ describe('its pages', () => {
   const press = (path: string, value: string) =>
     fetch(at(path), { method: 'POST', body: new URLSearchParams({ value }), redirect: 'manual' })
 
-  test('show what came, and never as markup', async () => {
+  test('show received messages, never as markup', async () => {
     await say([
       writeFrame({
         ...event(20),
@@ -130,7 +130,7 @@ describe('its pages', () => {
     expect(page).not.toContain('<script>alert(1)')
   })
 
-  test('operate the station, the panel and the contacts; nothing else', async () => {
+  test('operate the station, the panel and the contacts only', async () => {
     expect((await press('/station/mood', 'silent')).status).toBe(303)
     expect(station.mood).toBe('silent')
     expect((await press('/station/mood', 'asleep')).status).toBe(404)
@@ -148,7 +148,7 @@ describe('its pages', () => {
     expect((await fetch(at('/outputs/nowhere/horn.wav'))).status).toBe(404)
   })
 
-  test('webhooks are taken with their key', async () => {
+  test('accept webhooks with their key', async () => {
     expect(
       (
         await fetch(at('/hooks'), {

@@ -40,7 +40,7 @@ const named = (
 ).map((text) => text.slice(8, -1))
 
 test.each(['station', 'panel', 'outputs', 'hooks', 'mailbox'])(
-  'every word of the page /%s is made in core/messages',
+  'every text of the page /%s comes from core/messages',
   async (page) => {
     station.messages.push({
       at: Date.UTC(2026, 10, 26),

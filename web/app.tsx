@@ -2,9 +2,8 @@ import { roles } from '../core/messages/en/accounts.ts'
 import { problemWords } from '../core/messages/errorWords.ts'
 import { common } from '../core/messages/en/common.ts'
 import { app as msg } from '../core/messages/en/app.ts'
-import { lazy, Suspense, type ComponentType, type ReactNode } from 'react'
+import { Suspense, type ReactNode } from 'react'
 import { Navigate, Route, Routes } from 'react-router'
-import { SignIn } from './accounts/SignIn.tsx'
 import { useSession, useSignedOut } from './accounts/useSession.ts'
 import type { Role } from '../core/accounts/accounts.ts'
 import { PartBoundary, PlaceBoundary } from './shell/Boundary.tsx'
@@ -12,30 +11,19 @@ import { EmptyPlace } from './shell/EmptyPlace.tsx'
 import { emptyPlaces } from './shell/places.ts'
 import { ServerNote } from './shell/ServerNote.tsx'
 import { TopBar } from './shell/TopBar.tsx'
-import { MailboxPlace } from './mailbox/MailboxPlace.tsx'
-import { SitePlace } from './site/SitePlace.tsx'
+import { lazyPart } from './lazyPart.ts'
 
-const DevicesPlace = lazy(() =>
-  import('./devices/DevicesPlace.tsx').then((m) => ({ default: m.DevicesPlace }))
-)
-const ArmingPlace = lazy(() =>
-  import('./arming/ArmingPlace.tsx').then((m) => ({ default: m.ArmingPlace }))
-)
-const ActionsPlace = lazy(() =>
-  import('./actions/ActionsPlace.tsx').then((m) => ({ default: m.ActionsPlace }))
-)
-const WatchPlace = lazy(() =>
-  import('./watch/WatchPlace.tsx').then((m) => ({ default: m.WatchPlace }))
-)
-const ProvePlace = lazy(() =>
-  import('./prove/ProvePlace.tsx').then((m) => ({ default: m.ProvePlace }))
-)
-const WalkPart = lazy(() =>
-  import('./prove/walk/WalkPart.tsx').then((m) => ({ default: m.WalkPart }))
-)
-export const loadBench = (): Promise<{ default: ComponentType }> =>
-  import('./bench/BenchPlace.tsx').then((m) => ({ default: m.BenchPlace }))
-const BenchPlace = lazy(loadBench)
+const DevicesPlace = lazyPart(() => import('./devices/DevicesPlace.tsx'), 'DevicesPlace')
+const ArmingPlace = lazyPart(() => import('./arming/ArmingPlace.tsx'), 'ArmingPlace')
+const ActionsPlace = lazyPart(() => import('./actions/ActionsPlace.tsx'), 'ActionsPlace')
+const WatchPlace = lazyPart(() => import('./watch/WatchPlace.tsx'), 'WatchPlace')
+const ProvePlace = lazyPart(() => import('./prove/ProvePlace.tsx'), 'ProvePlace')
+const WalkPart = lazyPart(() => import('./prove/walk/WalkPart.tsx'), 'WalkPart')
+const SitePlace = lazyPart(() => import('./site/SitePlace.tsx'), 'SitePlace')
+const MailboxPlace = lazyPart(() => import('./mailbox/MailboxPlace.tsx'), 'MailboxPlace')
+const SignIn = lazyPart(() => import('./accounts/SignIn.tsx'), 'SignIn')
+export const loadBench = () => import('./bench/BenchPlace.tsx')
+const BenchPlace = lazyPart(loadBench, 'BenchPlace')
 
 export function App(): ReactNode {
   const session = useSession()
@@ -43,7 +31,12 @@ export function App(): ReactNode {
   if (session.error && session.data === undefined)
     return <p className="waiting">{problemWords(session.error)}</p>
   if (session.data === undefined) return null
-  if (session.data === null) return <SignIn />
+  if (session.data === null)
+    return (
+      <Suspense fallback={null}>
+        <SignIn />
+      </Suspense>
+    )
   const { data: account } = session
   return (
     <div className="app">

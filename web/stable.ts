@@ -37,7 +37,7 @@ class Handlers<T extends Functions<T>> {
 }
 
 /**
- * The value that was given when `key` came to be what it is: for values that are made anew each
+ * The value that was given when `key` came to be what it is: for values that are made again each
  * time, told apart by their key.
  */
 export function useKeyed<T>(key: string, value: T): T {

@@ -16,7 +16,7 @@ interface Compared {
   shifts: { true: Shift; own: Shift & { response: number }; openCv: Shift }[]
 }
 
-describe('against OpenCV (its WebAssembly build, in a process of its own)', () => {
+describe('against OpenCV (its WebAssembly build, in a separate process)', () => {
   let compared: Compared
   beforeAll(() => {
     compared = JSON.parse(
@@ -26,7 +26,7 @@ describe('against OpenCV (its WebAssembly build, in a process of its own)', () =
         { encoding: 'utf8' }
       )
     ) as Compared
-  }, 60_000)
+  })
 
   test('mean luma, contrast, and variance of the Laplacian agree to 1 %', () => {
     expect(compared.figures).toHaveLength(3)
@@ -64,7 +64,7 @@ describe('against OpenCV (its WebAssembly build, in a process of its own)', () =
     })
   })
 
-  test('shifts of up to a sixth of the picture are found to a pixel', () => {
+  test('finds shifts of up to a sixth of the picture to a pixel', () => {
     for (const { true: is, own } of compared.shifts.slice(0, 4))
       expect(Math.hypot(own.x - is.x, own.y - is.y)).toBeLessThan(1)
   })
@@ -80,7 +80,7 @@ describe('pictures', () => {
       at(Math.floor(i / 3) % width, Math.floor(i / 3 / width))
     )
 
-  test('a picture that does not change correlates with itself, and not with one of chance', () => {
+  test('a picture correlates with itself and not with a random one', () => {
     const a = grayOf(20, 20)
     a.data.forEach((_, i) => (a.data[i] = (i * 7919) % 251))
     const b = grayOf(20, 20)
@@ -98,14 +98,14 @@ describe('pictures', () => {
     expect(blockCorrelation(d, a, 2, 2)).toBeGreaterThan(0.65)
   })
 
-  test('the phase of a picture with nothing in it is no shift', () => {
+  test('an empty picture has no shift', () => {
     const phase = new PhaseCorrelation(32, 16)
     phase.setReference(grayOf(32, 16))
     expect(phase.shiftOf(grayOf(32, 16)).response).toBeLessThan(0.1)
     expect(resized(grayOf(10, 10), 32, 16).data).toHaveLength(512)
   })
 
-  test('RGBA of a feed becomes blue, green, red of half the size', () => {
+  test('turns RGBA into blue, green, red at half the size', () => {
     const rgba = Uint8ClampedArray.from([
       10, 20, 30, 255, 20, 30, 40, 255, 30, 40, 50, 255, 40, 50, 60, 255
     ])
@@ -114,7 +114,7 @@ describe('pictures', () => {
     expect([...bgr]).toEqual([45, 35, 25])
   })
 
-  test('motion: the level of a cell is what a fifth of its pixels exceed', () => {
+  test('a cell’s motion level is what a fifth of its pixels exceed', () => {
     const cells = new MotionCells({ columns: 2, rows: 1 }, 10, 5, 10)
     const levels = new Uint8Array(2)
     const still = emptyLuma(10, 5)
@@ -127,7 +127,7 @@ describe('pictures', () => {
     expect([...levels]).toEqual([90, 0])
   })
 
-  test('motion: what stays becomes background', () => {
+  test('what stays becomes background', () => {
     const cells = new MotionCells({ columns: 1, rows: 1 }, 4, 4, 10)
     const level = new Uint8Array(1)
     const [dark, light] = [emptyLuma(4, 4), emptyLuma(4, 4)]
@@ -139,7 +139,7 @@ describe('pictures', () => {
     expect(level[0]).toBeLessThan(4)
   })
 
-  test('measures: a frame that is the last one again is not fresh; one that does not come neither', () => {
+  test('a repeated or missing frame is not new', () => {
     const measurer = new Measurer({ columns: 4, rows: 3 }, 32, 18, 10)
     const [a, b] = [
       picture(32, 18, (x, y) => (x * 9 + y * 5) % 200),
@@ -149,7 +149,7 @@ describe('pictures', () => {
     expect([...measurer.finish().fresh]).toEqual([1, 1, 0, 0, 1])
   })
 
-  test('measures: written and read again are the same; cut off or of another kind they are refused', () => {
+  test('measures survive writing and reading; truncated files and other formats are refused', () => {
     const measurer = new Measurer({ columns: 4, rows: 3 }, 32, 18, 10)
     for (let n = 0; n < 300; n++)
       measurer.next(picture(32, 18, (x, y) => (x * 9 + y * 5 + n) % 200))
@@ -173,7 +173,7 @@ describe('pictures', () => {
     )
   })
 
-  test('a reference of another size is refused', () => {
+  test('refuses a reference of another size', () => {
     const reference = new Reference(64, 36, 10)
     const whole = { luma: 100, contrast: 40 }
     reference.next(emptyLuma(64, 36), whole)
@@ -182,7 +182,7 @@ describe('pictures', () => {
     )
   })
 
-  test('the reference follows slow light, and does not follow a sudden dark', () => {
+  test('the reference follows slow changes of light, not sudden darkness', () => {
     const [width, height] = [64, 36]
     const scene = (light: number, noise: number) =>
       Uint8Array.from(
@@ -203,7 +203,7 @@ describe('pictures', () => {
     ).toBeLessThan(0.3)
   })
 
-  test('a grid finer than the picture is refused', () => {
+  test('refuses a grid finer than the picture', () => {
     expect(() => checkGrid({ columns: 40, rows: 18 }, 32, 18)).toThrowWords(
       'grid: of 40 × 18 cells is finer than the measured picture of 32 × 18 pixels'
     )

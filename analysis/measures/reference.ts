@@ -81,7 +81,7 @@ export class Reference {
     ;[this.coarse, this.coarseEdges, this.keptCoarse] = [eighth(), eighth(), eighth()]
   }
 
-  /** Forgets the reference: it is learned anew from the next pictures. */
+  /** Forgets the reference: it is learned again from the next pictures. */
   learnAnew(): void {
     this.frames = 0
   }

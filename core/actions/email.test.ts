@@ -15,7 +15,7 @@ const detection = parseWith(DetectionSchema, {
 })
 
 describe('the mail of a trigger', () => {
-  test('says camera, line, direction in the sides’ names, and the time at the site', () => {
+  test('names camera, line, direction by the sides’ names, and the site’s time', () => {
     const { subject, text } = emailOf({
       site: { name: 'Skerrow Landing', timeZone: 'Europe/London' },
       camera: 'Slipway',
@@ -40,7 +40,7 @@ describe('the mail of a trigger', () => {
     )
   })
 
-  test('sides without names are left and right; a target that was never told apart is a target', () => {
+  test('calls unnamed sides left and right, and an unclassified target a target', () => {
     const plain = parseWith(DetectionSchema, {
       id: 'e',
       name: 'E',

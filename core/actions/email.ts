@@ -2,15 +2,13 @@ import { mail } from '../messages/en/codes/happenings.ts'
 import { said, type Said } from '../messages/said.ts'
 import { wordsOf } from '../messages/words.ts'
 import type { Direction, Trigger } from '../detections/index.ts'
+import { pathOf as linePath } from '../kinds/line/path.ts'
 import type { Detection } from '../formats/plan.ts'
 import type { TargetClass } from '../targets/classes.ts'
 
 /** A line's direction in the names of its sides, `Water → Land`; null for kinds without one. */
-export function pathOf(detection: Detection, direction: Direction | undefined): Said | null {
-  if (detection.kind !== 'line' || !direction) return null
-  const { left = said('why.left'), right = said('why.right') } = detection.sides ?? {}
-  return direction === 'leftToRight' ? said('why.path', left, right) : said('why.path', right, left)
-}
+export const pathOf = (detection: Detection, direction: Direction | undefined): Said | null =>
+  detection.kind === 'line' && direction ? linePath(detection, direction) : null
 
 export interface TriggerFacts {
   site: { name: string; timeZone: string }

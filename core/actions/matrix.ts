@@ -1,9 +1,9 @@
-import { said, type Said } from '../messages/said.ts'
+import type { Said } from '../messages/said.ts'
 import { severityOf } from '../kinds/schemas.ts'
 import { shareOf, type SiteHours } from '../arming/coverage.ts'
 import type { Actions, Endpoint } from '../formats/actions.ts'
 import type { Detection } from '../formats/plan.ts'
-import { SEVERITIES } from '../kinds/parts.ts'
+import { severityBelow } from './plan.ts'
 
 /** A cell of the matrix: a detection and an action. */
 export interface Crossing {
@@ -23,18 +23,7 @@ export function crossingOf(
   hours: SiteHours
 ): Crossing {
   const linked = actions.links.includes(endpoint.id)
-  const severity = severityOf(detection, actions.severity)
-  const low =
-    'accepts' in endpoint && SEVERITIES.indexOf(severity) < SEVERITIES.indexOf(endpoint.accepts)
-  const never =
-    missing ??
-    (low
-      ? said(
-          'actions.severityTooLow',
-          said(`severities.${severity}`),
-          said(`severities.${endpoint.accepts}`)
-        )
-      : null)
+  const never = missing ?? severityBelow(endpoint, severityOf(detection, actions.severity))
   return {
     linked,
     share: never ? 0 : shareOf(hours.coverage(detection.schedule, endpoint.schedule)),

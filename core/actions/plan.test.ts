@@ -75,8 +75,8 @@ const occasion = {
 }
 const links = ['strobe', 'mail', 'station']
 
-describe('what follows from a trigger', () => {
-  test('one delivery for each link, in their order, with what each is set to now', () => {
+describe('actions of a trigger', () => {
+  test('makes one delivery per link, in order, with the current settings', () => {
     expect(planDeliveries(occasion, actions({ links }), site)).toEqual([
       { endpoint: strobe, by: 'server', waitMs: 0, held: null },
       { endpoint: mail, by: 'server', waitMs: 6000, held: null },
@@ -119,7 +119,7 @@ describe('what follows from a trigger', () => {
     )
   })
 
-  test('in the pause after actions ran none run, and again from its end on', () => {
+  test('runs no actions during the pause, and runs them again after it', () => {
     const quiet = actions({ links, quietSeconds: 60 })
     const after = (seconds: number) =>
       planDeliveries({ ...occasion, lastActedAt: occasion.instant - seconds * 1000 }, quiet, site)
@@ -130,7 +130,7 @@ describe('what follows from a trigger', () => {
     ).toHaveLength(3)
   })
 
-  test('people and groups are written to once each; those without an address not at all', () => {
+  test('mails people and groups once each, and nobody without an address', () => {
     const to = endpoint({
       kind: 'email',
       recipients: ['i@x.example'],
@@ -144,7 +144,7 @@ describe('what follows from a trigger', () => {
 })
 
 describe('alarms', () => {
-  test('triggers join while nobody has acknowledged, within the seconds of the last one', () => {
+  test('groups triggers within the set seconds until the alarm is acknowledged', () => {
     const at = (state: 'waiting' | 'acknowledged', seconds: number, groupSeconds: number) =>
       joins({ state, lastAt: 0 }, seconds * 1000, actions({ groupSeconds }))
     expect([
@@ -155,7 +155,7 @@ describe('alarms', () => {
     ]).toEqual([true, false, false, false])
   })
 
-  test('acknowledging asks for what was wanted', () => {
+  test('acknowledging asks for what the settings require', () => {
     const of = (wanted: object, comment: string, confirmed: boolean) =>
       acknowledgeLacks(actions({ acknowledge: wanted }).acknowledge, { comment, confirmed })
     expect(of({}, '', false)).toBeNull()
@@ -166,7 +166,7 @@ describe('alarms', () => {
     expect(of({ comment: true, confirm: true }, 'A gull', true)).toBeNull()
   })
 
-  test('the highest priority first, of the same the newest', () => {
+  test('sorts by priority, then newest first', () => {
     const list = [
       { priority: 'low' as const, lastAt: 9 },
       { priority: 'high' as const, lastAt: 1 },
@@ -177,10 +177,10 @@ describe('alarms', () => {
   })
 })
 
-test('what nobody has linked yet is what the schema gives', () =>
+test('gives an unlinked detection the schema’s defaults', () =>
   expect(actions({})).toEqual(NO_ACTIONS))
 
-describe('settings out of range are refused with the range, not cut', () => {
+describe('refuses settings out of range and names the range', () => {
   test.each([
     [
       { kind: 'strobe', device: 'd', output: 'o', seconds: 75, pattern: 'fast' },
@@ -263,7 +263,7 @@ describe('the matrix', () => {
   const hours = new SiteHours([evening], 'Europe/London', undefined, tuesday('12:00'))
   const d = detection({ kind: 'line', line })
 
-  test('a crossing: linked, and the share of the armed hours in which it can act', () => {
+  test('a crossing says whether it is linked and for what share of the armed time it can act', () => {
     expect(crossingOf(d, actions({ links: ['strobe'] }), strobe, null, hours)).toEqual({
       linked: true,
       share: expect.closeTo(2 / 168, 4),
@@ -285,7 +285,7 @@ describe('the matrix', () => {
     expect(crossingOf({ ...d, schedule: 'gone' }, actions({}), mail, null, hours).share).toBeNull()
   })
 
-  test('whole percent never says none or all of what is not', () => {
+  test('rounding never shows 0% or 100% of a part', () => {
     fc.assert(
       fc.property(fc.double({ min: 0, max: 1, noNaN: true }), (share) => {
         const percent = sharePercent(share)
@@ -295,7 +295,7 @@ describe('the matrix', () => {
     )
   })
 
-  test('a block between any two corners', () => {
+  test('selects a block between any two corners', () => {
     expect(block(['a', 'b', 'c'], [1, 2, 3], [2, 1], [1, 2])).toEqual([
       { row: 'b', column: 2 },
       { row: 'b', column: 3 },
@@ -304,6 +304,6 @@ describe('the matrix', () => {
     ])
   })
 
-  test('every severity has its place', () =>
+  test('ranks every severity', () =>
     expect(SEVERITIES).toEqual(['information', 'minor', 'major', 'critical']))
 })

@@ -64,8 +64,15 @@ export interface PlannedDelivery {
   held: Said | null
 }
 
-const isBelow = (severity: Severity, accepts: Severity): boolean =>
-  SEVERITIES.indexOf(severity) < SEVERITIES.indexOf(accepts)
+/** Why a severity is too low for an action that accepts higher ones only; null: it is not. */
+export const severityBelow = (endpoint: Endpoint, severity: Severity): Said | null =>
+  'accepts' in endpoint && SEVERITIES.indexOf(severity) < SEVERITIES.indexOf(endpoint.accepts)
+    ? said(
+        'actions.severityTooLow',
+        said(`severities.${severity}`),
+        said(`severities.${endpoint.accepts}`)
+      )
+    : null
 
 function heldBack(
   endpoint: Endpoint,
@@ -76,13 +83,7 @@ function heldBack(
   const missing = missingOf(endpoint, site)
   if (missing) return missing
   if (!site.hours.allow(endpoint.schedule, instant)) return said('actions.outsideSchedule')
-  if ('accepts' in endpoint && isBelow(severity, endpoint.accepts))
-    return said(
-      'actions.severityTooLow',
-      said(`severities.${severity}`),
-      said(`severities.${endpoint.accepts}`)
-    )
-  return null
+  return severityBelow(endpoint, severity)
 }
 
 /**

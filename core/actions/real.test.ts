@@ -47,11 +47,11 @@ test.each([
   expect(isReal(strobe, { ...site, devices: new Map([['cam', address]]) })).toBe(real)
 })
 
-test('an output of a device that is gone switches nothing', () => {
+test('an output of a deleted device is not real', () => {
   expect(isReal(strobe, site)).toBe(false)
 })
 
-test('what a simulator takes is not real; the same elsewhere is, and without simulators all of it', () => {
+test('deliveries to a simulator are not real, the same elsewhere are', () => {
   const simulated = [stationAt('simulator'), hookAt('http://simulator/hooks'), mailTo]
   expect(simulated.map((e) => isReal(e, site))).toEqual([false, false, false])
   expect(simulated.map((e) => isReal(e, { ...site, simulators: null }))).toEqual([true, true, true])
@@ -64,7 +64,7 @@ test('what a simulator takes is not real; the same elsewhere is, and without sim
   expect(isReal(mailTo, { ...site, mail: null })).toBe(false)
 })
 
-test('pop-ups, recordings and snapshots reach nobody outside', () => {
+test('pop-ups, recordings and snapshots are never real', () => {
   for (const settings of [
     { kind: 'popup', sound: 'alarm' },
     { kind: 'recording', camera: null, beforeSeconds: 5, afterSeconds: 15 },

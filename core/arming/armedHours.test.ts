@@ -20,7 +20,7 @@ const minutes = (list: readonly (readonly [number, number])[]) =>
   list.reduce((sum, [a, b]) => sum + (b - a) / 60000, 0)
 
 describe('armed hours', () => {
-  test('a week has the minutes that its spans add up to', () => {
+  test('a week has as many minutes as its spans', () => {
     const week = armedIntervals(
       nights,
       'Europe/London',
@@ -31,7 +31,7 @@ describe('armed hours', () => {
     expect(minutes(week)).toBe(12 * 60 + 48 * 60)
   })
 
-  test('[from, to): the start is armed, the end is not; spans that touch over midnight are one', () => {
+  test('arms the start and not the end of a span; joins spans across midnight', () => {
     const hours = new ArmedHours(nights, 'Europe/London')
     expect(hours.intervalAt(utc('2026-01-05T06:29:59.999Z'))).not.toBeNull()
     expect(hours.intervalAt(utc('2026-01-05T06:30:00Z'))).toBeNull()
@@ -52,14 +52,14 @@ describe('armed hours', () => {
     ])
   })
 
-  test('summer time: hours are those of the wall clock at the site', () => {
+  test('follows the site’s wall clock into summer time', () => {
     const hours = new ArmedHours(nights, 'Europe/London')
     expect(hours.intervalAt(utc('2026-06-15T17:30:00Z'))).not.toBeNull()
     expect(hours.intervalAt(utc('2026-06-15T17:29:00Z'))).toBeNull()
   })
 
   // The days of the change in the European Union's rule (as in the IANA database): 29 March and 25 October 2026.
-  test('the hour that does not exist is not armed, the hour that comes twice is armed twice', () => {
+  test('leaves the skipped hour unarmed and arms the repeated hour twice', () => {
     const small = schedule({ sun: [['01:15', '01:45']] })
     const spring = armedIntervals(
       small,
@@ -105,7 +105,7 @@ describe('armed hours', () => {
     ).toBe(25 * 60)
   })
 
-  test('minute by minute against luxon (general date library) over both changes of the clock', () => {
+  test('agrees minute by minute with luxon (general date library) over both clock changes', () => {
     const odd = schedule({
       sat: [['22:10', '24:00']],
       sun: [

@@ -30,8 +30,8 @@ const hours = fc
   })
 const bitsOf = (h: Hours): boolean[] => Array.from({ length: 60 }, (_, i) => holds(h, i))
 
-describe('hours as sets', () => {
-  test('without, shared and total agree with minute by minute, and never touch', () => {
+describe('spans as sets', () => {
+  test('difference, overlap and total agree minute by minute, with no touching spans', () => {
     fc.assert(
       fc.property(hours, hours, ([a, inA], [b, inB]) => {
         const left = without(a, b)
@@ -46,7 +46,7 @@ describe('hours as sets', () => {
     )
   })
 
-  test('a schedule’s spans in any order, overlapping or touching, are the union of them', () => {
+  test('joins spans in any order, overlapping or touching', () => {
     const minute = fc.integer({ min: 0, max: 1439 })
     const text = (m: number): string =>
       `${String(Math.floor(m / 60)).padStart(2, '0')}:${String(m % 60).padStart(2, '0')}`
@@ -78,7 +78,7 @@ describe('the sun', () => {
     ['2026-06-21', '04:43', '21:21'],
     ['2026-12-21', '08:04', '15:53'],
     ['2026-03-20', '06:03', '18:13']
-  ])('%s at Greenwich: up at %s, down at %s', (date, up, down) => {
+  ])('%s at Greenwich: sunrise %s, sunset %s', (date, up, down) => {
     const calendar = new Calendar(
       'Europe/London',
       { latitude: 51.48, longitude: 0 },
@@ -91,7 +91,7 @@ describe('the sun', () => {
     expect(Math.abs(sunset / 60_000 - minutes(down))).toBeLessThan(3)
   })
 
-  test('where it does not rise or set, a night is the whole day or nothing', () => {
+  test('where the sun does not rise or set, night is the whole day or none of it', () => {
     const nights = schedule('n', everyDay(['sunset', '24:00'], ['00:00', 'sunrise']))
     const tromso = { latitude: 69.65, longitude: 18.96 }
     const dayOf = (iso: string): number =>
@@ -102,7 +102,7 @@ describe('the sun', () => {
   })
 })
 
-describe('how hours meet', () => {
+describe('how schedules overlap', () => {
   const nights = schedule('nights', {
     ...everyDay(['00:00', '06:30'], ['18:30', '24:00']),
     sat: [['00:00', '24:00']],
@@ -112,7 +112,7 @@ describe('how hours meet', () => {
   const site = (...more: Schedule[]): SiteHours =>
     new SiteHours([nights, lights, ...more], 'Europe/London', skerrow, utc('2026-11-24T12:00Z'))
 
-  test('minutes a week, and the silent stretches by name', () => {
+  test('counts minutes a week and names the gaps', () => {
     const { armed, acting } = site().coverage('nights', 'lights')
     // 5 nights of 12 h and two whole days, of which the lights have 12 h each. Both changes of the
     // clock are at night: they cancel out.
@@ -123,7 +123,7 @@ describe('how hours meet', () => {
     expect(stretches.map(saidStretch)).toEqual(['Sat and Sun, 06:30 to 18:30'])
   })
 
-  test('exceptions are named by their dates; without hours of its own nothing is silent', () => {
+  test('names exceptions by date; an action without a schedule has no gaps', () => {
     const holiday = schedule('holiday', everyDay(['18:00', '24:00']), [
       { date: '2026-12-25', name: 'Christmas Day', spans: [['00:00', '24:00']] },
       { date: '2026-12-26', spans: [['00:00', '24:00']] }
@@ -137,7 +137,7 @@ describe('how hours meet', () => {
     expect(site().coverage('nothing of the kind', undefined)).toEqual({ armed: 0, acting: 0 })
   })
 
-  test('on the days the clock changes, minute by minute against luxon (general date library)', () => {
+  test('agrees minute by minute with luxon (general date library) on clock-change days', () => {
     const early = schedule('early', everyDay(['00:30', '02:30']))
     const small = schedule('small', everyDay(['01:00', '02:00']))
     for (const [from, to] of [
@@ -174,14 +174,14 @@ describe('how hours meet', () => {
     expect(total(autumn.hours(small)) / 60_000).toBe(120)
   })
 
-  test('stretches that move with the sun are said as about', () => {
+  test('marks times that move with the sun as approximate', () => {
     const dark = schedule('dark', everyDay(['sunset', '24:00']))
     const fixed = schedule('fixed', everyDay(['18:30', '24:00']))
     const { stretches } = site(dark, fixed).silent('dark', 'fixed')
     expect(saidStretch(stretches[0]!)).toSay(/, about 15:\d\d to 18:30, for part of the year$/)
   })
 
-  test('the year begins with the local Monday, and has 52 weeks', () => {
+  test('the year starts on the local Monday and has 52 weeks', () => {
     for (const zone of ['Europe/London', 'Pacific/Auckland', 'America/St_Johns', 'UTC']) {
       const { days } = new SiteHours([], zone, undefined, utc('2026-10-26T00:30Z')).calendar
       expect([
@@ -217,7 +217,7 @@ describe('is it armed?', () => {
     expect(scheduleAt(nights, clock, utc(iso))).toMatchObject({ armed, words })
   )
 
-  test('hours and an input, inverted or not; switched off', () => {
+  test('combines schedule and arm input, inverted or not; respects switched off', () => {
     const d = { enabled: true, schedule: 'Nights', armInput: { input: 'panel', inverted: false } }
     const at = utc('2026-11-25T05:10Z')
     const ask = (more: object, set: boolean) =>

@@ -23,8 +23,8 @@ const minutesOf = (spans: readonly Span[]): Set<number> =>
     )
   )
 
-describe('spans of a day, as they are edited', () => {
-  test('tidied, the same minutes are armed, and no span touches another', () => {
+describe('editing the spans of a day', () => {
+  test('tidying keeps the armed minutes and joins touching spans', () => {
     fc.assert(
       fc.property(fc.array(span, { maxLength: 8 }), (spans) => {
         const after = tidy(spans)
@@ -35,7 +35,7 @@ describe('spans of a day, as they are edited', () => {
     )
   })
 
-  test('added and cleared do to the minutes what they say', () => {
+  test('adding and clearing change exactly their minutes', () => {
     fc.assert(
       fc.property(
         fc.array(span, { maxLength: 5 }),
@@ -57,7 +57,7 @@ describe('spans of a day, as they are edited', () => {
     )
   })
 
-  test('moved by any number of minutes it stays a span of the day; whole ones keep their length', () => {
+  test('a moved span stays within the day and keeps its length', () => {
     fc.assert(
       fc.property(
         span,
@@ -89,7 +89,7 @@ describe('spans of a day, as they are edited', () => {
     ])
   })
 
-  test('a day copied to others, and an exception made, changed and taken out', () => {
+  test('copies a day to others; adds, changes and removes an exception', () => {
     const s = parseWith(ScheduleSchema, {
       id: 's',
       name: 'S',

@@ -121,7 +121,7 @@ describe('npm run evaluate', () => {
     })
   })
 
-  test('kinds that look at frames: with measures they fire and have a trace, without they say that they cannot', () => {
+  test('kinds that look at frames trigger and trace with measures, and say so without', () => {
     const plan = JSON.parse(readFileSync(file('plan.json'), 'utf8'))
     plan.cameras[0].detections = [
       { id: 'all', name: 'All movement', kind: 'motion', cells: ['11', '11'], threshold: 50 }

@@ -93,7 +93,11 @@ function printTrace(
   if (!detection)
     throw new InputError(
       '--trace',
-      said('cli.isNoDetection', m[1], known.map((d) => d.id).join(', ') || 'none')
+      said(
+        'cli.isNoDetection',
+        m[1],
+        known.map((d) => d.id)
+      )
     )
   if (!detection.enabled) throw new InputError('--trace', said('cli.detectionIsSwitched', m[1]))
   if (isFrameKind(detection)) {
@@ -153,7 +157,11 @@ await runCommand((args) => {
   if (!camera)
     throw new InputError(
       '--camera',
-      said('cli.isNotIn', cameraId, plan.cameras.map((c) => c.id).join(', ') || 'none')
+      said(
+        'cli.isNotIn',
+        cameraId,
+        plan.cameras.map((c) => c.id)
+      )
     )
   const faces =
     typeof values.faces === 'string' ? readFaces(readText(values.faces, 'faces'), size) : undefined

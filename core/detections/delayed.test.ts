@@ -12,14 +12,14 @@ const run = (pattern: boolean[], onDelay: number, offDelay: number): boolean[] =
 const bits = fc.array(fc.boolean(), { minLength: 1, maxLength: 60 })
 const delay = fc.integer({ min: 0, max: 10 }).map((n) => n / 10)
 
-describe('a state with an on-delay and an off-delay', () => {
+describe('on-delay and off-delay', () => {
   test('worked by hand', () => {
     const of = (text: string) => [...text].map((c) => c === '1')
     expect(run(of('0111100011'), 0.2, 0.2)).toEqual(of('0001111000'))
     expect(run(of('0101'), 0, 0)).toEqual(of('0101'))
   })
 
-  test('against a second reading: on once the condition has held for the on-delay, until it has not for the off-delay', () => {
+  test('agrees with a second implementation of on-delay and off-delay', () => {
     fc.assert(
       fc.property(bits, delay, delay, (pattern, onDelay, offDelay) => {
         let on = false
@@ -38,7 +38,7 @@ describe('a state with an on-delay and an off-delay', () => {
     )
   })
 
-  test('a longer on-delay is never on more often', () => {
+  test('a longer on-delay never switches on more often', () => {
     fc.assert(
       fc.property(bits, delay, delay, delay, (pattern, a, b, offDelay) => {
         const count = (onDelay: number) => run(pattern, onDelay, offDelay).filter(Boolean).length
@@ -48,7 +48,7 @@ describe('a state with an on-delay and an off-delay', () => {
   })
 })
 
-test('one trigger for each time that something is on, as soon as the gates let it through', () => {
+test('triggers once per on-period, as soon as the gates pass', () => {
   fc.assert(
     fc.property(bits, bits, (on, gate) => {
       const once = new OncePerEpisode()

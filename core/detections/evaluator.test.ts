@@ -41,7 +41,7 @@ const settingOf = (list: Detection[]): Setting => ({
 })
 
 describe('evaluator', () => {
-  test('rows given frame by frame bring the same triggers as the whole clip', () => {
+  test('gives the same triggers frame by frame as for the whole clip', () => {
     fc.assert(
       fc.property(rows, detections, (list, wanted) => {
         const tracks = tracksFromRows(list, 10)
@@ -59,7 +59,7 @@ describe('evaluator', () => {
     )
   })
 
-  test('the order of the detections changes nothing but the order of the triggers', () => {
+  test('the order of detections affects only the order of triggers', () => {
     fc.assert(
       fc.property(rows, detections, (list, wanted) => {
         const tracks = tracksFromRows(list, 10)
@@ -74,7 +74,7 @@ describe('evaluator', () => {
     )
   })
 
-  test('a target that comes again after a gap of over a second is as good as one with another id', () => {
+  test('treats a target that returns after more than a second as a new one', () => {
     fc.assert(
       fc.property(rows, rows, detections, (first, second, wanted) => {
         const later = second.map((r) => ({ ...r, frame: r.frame + 60 + 11 }))
@@ -92,7 +92,7 @@ describe('evaluator', () => {
     )
   })
 
-  test('frames that go backwards are refused', () => {
+  test('refuses frames that go backwards', () => {
     const row = (frame: number): TargetRow => ({
       frame,
       id: 1,

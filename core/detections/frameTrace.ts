@@ -11,14 +11,14 @@ export interface Curve extends CurveKind {
   values: Float32Array
 }
 
-/** A stretch in which a detection's condition held, in seconds; whether and when it fired in it. */
+/** A stretch in which a detection's condition held, in seconds; whether and when it triggered in it. */
 export interface Episode {
   from: number
   to: number
   firedAt: number | null
 }
 
-/** Why a detection that looks at whole frames fired, or why not: its curves against their limits over time. */
+/** Why a detection that looks at whole frames triggered, or why not: its curves against their limits over time. */
 export interface FrameTrace {
   detection: string
   fps: number

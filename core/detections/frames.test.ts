@@ -72,20 +72,20 @@ describe('motion', () => {
     offDelaySeconds: 1
   }
 
-  test('fires when enough cells have been in motion for the on-delay, once until it has ended', () => {
+  test('triggers once when enough cells are in motion for the on-delay', () => {
     expect(run(motion, moving([0, ...times(20, 10)]))).toEqual([4])
     expect(run(motion, moving([0, ...times(20, 9)]))).toEqual([])
     expect(run(motion, moving([0, 10, 10, 0, 10, 10, 0]))).toEqual([])
     expect(run({ ...motion, onDelaySeconds: 0 }, moving([0, 10]))).toEqual([2])
   })
 
-  test('ends when fewer have been in motion for the off-delay; then it may fire again', () => {
+  test('ends after the off-delay, and can trigger again', () => {
     const gap = (n: number) => moving([...times(5, 10), ...times(n, 0), ...times(5, 10)])
     expect(run(motion, gap(10))).toEqual([3])
     expect(run(motion, gap(11))).toEqual([3, 19])
   })
 
-  test('a cell is in motion above the level of the sensitivity; a higher sensitivity never sees less', () => {
+  test('a cell is in motion above the sensitivity’s level; higher sensitivity never sees less', () => {
     expect([1, 50, 100].map(motionLevel)).toEqual([expect.closeTo(43.6), 24, 4])
     expect(run({ ...motion, sensitivity: 50 }, moving(times(9, 50), 24))).toEqual([])
     expect(run({ ...motion, sensitivity: 50 }, moving(times(9, 50), 25))).toEqual([3])
@@ -110,7 +110,7 @@ describe('motion', () => {
     )
   })
 
-  test('only selected cells count, and their share is of the selected ones', () => {
+  test('counts selected cells only, as a share of them', () => {
     const left = times(10, '1111100000')
     const measures = moving(times(10, 10)) // the first row of cells
     expect(run({ ...motion, cells: left, threshold: 10 }, measures)).toEqual([3]) // 5 of 50
@@ -118,7 +118,7 @@ describe('motion', () => {
     expect(run({ ...motion, cells: times(10, '0000000001'), threshold: 11 }, measures)).toEqual([])
   })
 
-  test('what a gate stops fires when the gate lets it through, while it is on', () => {
+  test('triggers when a gate opens while motion lasts', () => {
     expect(
       run({ ...motion, armInput: { input: 'panel' } }, moving(times(20, 50)), {
         inputs: { panel: [{ at: 1000, set: true }] }
@@ -132,18 +132,18 @@ describe('motion', () => {
     ).toEqual([3, 43])
   })
 
-  test('without measures, or with the device’s motion detection off, it does nothing', () => {
+  test('does nothing without measures or with the device’s motion detection off', () => {
     expect(run(motion, null)).toEqual([])
     expect(run(motion, moving(times(20, 50)), { motionOn: false })).toEqual([])
   })
 
-  test('a clip measured on another grid is refused, not misread', () => {
+  test('refuses a clip measured on another grid', () => {
     expect(() => run({ kind: 'motion' }, moving([0, 0]))).toThrowWords(
       'D has 22 × 18 cells, and the clip was measured with 10 × 10'
     )
   })
 
-  test('it names no target', () =>
+  test('names no target', () =>
     expect(triggerLine(evaluate(setting(motion), none, moving(times(5, 50)))[0]!)).toBe(
       '{"detection":"d","kind":"motion","frame":3,"time":0.2}'
     ))
@@ -173,22 +173,22 @@ describe('motion by class', () => {
     )
   const m = moving(times(30, 10)) // the first row of cells
 
-  test('fires with a target of the class on a cell in motion, and names it', () => {
+  test('triggers for a target of the class on a moving cell, and names it', () => {
     expect(evaluate(setting(byClass), walk(), m)).toMatchObject([{ frame: 3, target: 7 }])
     expect(run(byClass, m, {}, walk({ y: 0.11 }))).toEqual([])
     expect(run(byClass, m, {}, walk({ y: 0.099 }))).toEqual([3])
     expect(run(byClass, m)).toEqual([])
   })
 
-  test('with the class, size and confirm gates', () => {
+  test('applies the class, size and confirmation gates', () => {
     expect(run(byClass, m, {}, walk({ cls: 'animal' }))).toEqual([])
     expect(run({ ...byClass, size: { min: { w: 0.06, h: 0.08 } } }, m, {}, walk())).toEqual([])
     expect(run({ ...byClass, confirmSeconds: 0.9 }, m, {}, walk())).toEqual([10])
   })
 
-  test('while the device’s motion detection is off it does nothing', () =>
+  test('does nothing while the device’s motion detection is off', () =>
     expect(run(byClass, m, { motionOn: false }, walk())).toEqual([]))
-  test('cells in motion that are not selected do not count', () =>
+  test('ignores moving cells that are not selected', () =>
     expect(run({ ...byClass, cells: times(10, '1110111111') }, m, {}, walk())).toEqual([]))
 })
 
@@ -204,31 +204,31 @@ describe('tamper', () => {
   const fired = (detection: object, measures: Measures) =>
     evaluate(setting({ ...tamper, ...detection }), none, measures).map((t) => [t.frame, t.cause])
 
-  test.each(Object.entries(bad))('%s: named, after the delay of 3 s', (cause, figures) => {
+  test.each(Object.entries(bad))('%s: named after the delay of 3 s', (cause, figures) => {
     const measures = looking([...times(5, {}), ...times(40, figures)])
     expect(fired({}, measures)).toEqual([[36, cause]])
     expect(fired({ delaySeconds: 1 }, measures)).toEqual([[16, cause]])
   })
 
-  test('a cause that is switched off is not looked for', () => {
+  test('ignores causes that are switched off', () => {
     const measures = looking(times(40, bad.moved))
     expect(fired({ causes: ['covered', 'dark', 'washedOut', 'outOfFocus'] }, measures)).toEqual([])
   })
 
-  test('a cause that goes before the delay is over is none: a truck that stops in front', () => {
+  test('ignores a cause that ends within the delay, such as a truck that stops in front', () => {
     expect(fired({}, looking([...times(29, bad.covered), {}, ...times(29, bad.covered)]))).toEqual(
       []
     )
   })
 
-  test('it ends when the picture has matched the reference for as long, and then may fire again', () => {
+  test('ends when the picture matches the reference for the delay, and can trigger again', () => {
     const twice = (between: number) =>
       looking([...times(35, bad.dark), ...times(between, {}), ...times(35, bad.dark)])
     expect(fired({}, twice(30)).length).toBe(1)
     expect(fired({}, twice(31)).length).toBe(2)
   })
 
-  test('slow light is no tamper: what counts is the reference, which has followed', () => {
+  test('slow changes of light are not tamper, as the reference follows them', () => {
     expect(
       fired({}, looking(times(60, { luma: 20, lumaBefore: 22, contrast: 9, contrastBefore: 10 })))
     ).toEqual([])
@@ -241,7 +241,7 @@ describe('tamper', () => {
     ])
   })
 
-  test('cause and severity stand in the trigger', () => {
+  test('the trigger has its cause and severity', () => {
     const [t] = evaluate(
       setting({ ...tamper, severity: 'critical' }),
       none,
@@ -259,7 +259,7 @@ describe('video loss', () => {
     m.fresh.fill(0, gone[0] - 1, gone[1])
     return m
   }
-  test('no new picture for the delay; again only after one has come', () => {
+  test('triggers after the delay without a picture, and again only after one has arrived', () => {
     expect(run({ kind: 'signalLoss', delaySeconds: 2 }, lost([11, 60], 80))).toEqual([30]) // the last picture was frame 10
     expect(run({ kind: 'signalLoss', delaySeconds: 2 }, lost([11, 28], 80))).toEqual([])
     const twice = lost([11, 60], 120)
@@ -281,13 +281,13 @@ describe('contact input', () => {
   const contact = (more: object, at: ArmInputs = inputs) =>
     run({ kind: 'contact', input: 'door', ...more }, m, { inputs: at })
 
-  test('fires on becoming active, once it has been so for the debounce time', () => {
+  test('triggers on becoming active, after the debounce time', () => {
     expect(contact({ debounceSeconds: 0 })).toEqual([11, 21])
     expect(contact({ debounceSeconds: 0.1 })).toEqual([12, 22])
     expect(contact({ debounceSeconds: 0.3 })).toEqual([24])
   })
 
-  test('normally closed: it becomes active when it opens; active from the start is no becoming', () => {
+  test('a normally closed contact triggers when it opens, not when open from the start', () => {
     expect(contact({ normally: 'closed', debounceSeconds: 0.3 })).toEqual([44])
     expect(contact({ normally: 'closed' }, {})).toEqual([])
   })
@@ -318,7 +318,7 @@ describe('face', () => {
   const face = (more: object, tracks: Tracks) =>
     run({ kind: 'face', faceMin: { w: 0.03, h: 0.06 }, ...more }, null, {}, tracks)
 
-  test('a face at least as large as the smallest face frame, once per target', () => {
+  test('triggers once per target for a face at least as large as the smallest', () => {
     expect(face({}, seen(5, {}))).toEqual([5])
     expect(face({}, seen(5, { w: 0.029 }))).toEqual([])
     expect(face({}, tracksFromRows(rows, 10))).toEqual([])
@@ -339,12 +339,12 @@ describe('face', () => {
     expect(face(asked, seen(1, seenFace)).length).toBe(fires ? 1 : 0)
   )
 
-  test('with the gates common to targets', () => {
+  test('applies the gates common to targets', () => {
     expect(face({ classes: ['animal'] }, seen(1, {}))).toEqual([])
     expect(face({ confirmSeconds: 1 }, seen(1, {}))).toEqual([11])
   })
 
-  test('the ladder says what was seen of the face', () => {
+  test('the ladder names what was seen of the face', () => {
     const ladder = explain(
       setting({ kind: 'face', faceMin: { w: 0.03, h: 0.06 }, mask: 'with' }),
       seen(1, { mask: false }),
@@ -365,7 +365,7 @@ describe('all kinds together', () => {
     { kind: 'contact', input: 'door' }
   ]
 
-  test('frame by frame and whole clip give the same, also where frames have no target', () => {
+  test('gives the same frame by frame as for the whole clip, also for frames without targets', () => {
     fc.assert(
       fc.property(
         counts,
@@ -425,7 +425,7 @@ describe('all kinds together', () => {
     )
   })
 
-  test('the trace: the curve against its limit, the stretches in which it was on, and why', () => {
+  test('the trace has the curve, its limit, the on-periods and their reasons', () => {
     const trace = traceFrames(
       setting({ kind: 'motion', cells: allCells(10, 10), threshold: 10, holdOffSeconds: 60 }),
       none,
@@ -464,7 +464,7 @@ describe('all kinds together', () => {
   })
 })
 
-describe('plans that are wrong', () => {
+describe('invalid plans', () => {
   const refused = (detection: object) => () =>
     parseWith(DetectionSchema, { id: 'd', name: 'D', ...detection })
   test.each([

@@ -20,7 +20,7 @@ export interface CurveKind {
 export interface FrameRun {
   readonly perFrame: true
   readonly curves: readonly CurveKind[]
-  /** Looks at the next frame; says what fired. The caller notes the trigger. */
+  /** Looks at the next frame; says what triggered. The caller notes the trigger. */
   look(moment: Moment): FrameTrigger | undefined
   /** The curves' values at the frame just looked at. */
   values(): readonly number[]

@@ -2,6 +2,7 @@ import { said, type Said } from '../messages/said.ts'
 import { ArmedHours } from '../arming/armedHours.ts'
 import { isSet, type ArmInputs } from '../arming/armInputs.ts'
 import type { Camera, Detection, Plan, TargetGated } from '../formats/plan.ts'
+import { sizeLimits } from '../kinds/sizeLimits.ts'
 import { heightOf, type CameraPose } from '../scene/camera.ts'
 import { atLeast, contains, type Point } from '../geometry/shapes.ts'
 import { CLASSES, type TargetClass } from '../targets/classes.ts'
@@ -216,14 +217,10 @@ export class Gates {
   }
 
   private readSize(s: Sighting): GateReading {
-    const { min, max, minMetres, maxMetres } = this.size ?? {}
+    const { minMetres, maxMetres } = this.size ?? {}
     const metres = minMetres !== undefined || maxMetres !== undefined
     const height = metres && this.scene ? heightOf(this.scene, s) : null
-    const limits: Said[] = []
-    if (min) limits.push(said('values.largerThan', min.w, min.h))
-    if (max) limits.push(said('values.atMost', max.w, max.h))
-    if (minMetres !== undefined) limits.push(said('values.atLeastMetres', minMetres))
-    if (maxMetres !== undefined) limits.push(said('values.atMostMetres', maxMetres))
+    const limits = sizeLimits(this.size ?? {})
     return {
       gate: 'size',
       passed: this.sizePasses(s),

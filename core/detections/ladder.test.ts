@@ -50,7 +50,7 @@ const rung = (ladder: ReturnType<typeof explain>, gate: string) =>
   ladder?.readings.find((r) => r.gate === gate)
 
 describe('ladder of conditions', () => {
-  test('of a trigger: each gate with what it measured against what, at the trigger’s frame', () => {
+  test('for a trigger, lists each gate’s measured and needed value at its frame', () => {
     const setting = make({
       classes: ['person'],
       confirmSeconds: 0.2,
@@ -72,7 +72,7 @@ describe('ladder of conditions', () => {
     expect(ladder.sentence).toEqual('Triggered at 0.3 s: all conditions met.')
   })
 
-  test('of a target that turned back: its best moment and the share that was missing', () => {
+  test('for a target that turned back, shows its best moment and the missing share', () => {
     const ladder = explain(make({}), walk(0, 1, 2, 1, 0), 'a', 4)!
     expect([ladder.frame, ladder.fired]).toEqual([3, false])
     expect(rung(ladder, 'share')).toMatchObject({ passed: false, value: 1 / 3, needed: 0.5 })
@@ -81,7 +81,7 @@ describe('ladder of conditions', () => {
     )
   })
 
-  test('names the gate that stopped a whole crossing', () => {
+  test('names the gate that stopped a full crossing', () => {
     const stopped = (detection: object, start?: string) =>
       explain(make(detection, start), walk(0, 2, 4, 6), 'a', 4)!.sentence
     expect(stopped({ classes: ['vehicle'] })).toSay(/^Class not met: person at .*, needs vehicle/)
@@ -95,14 +95,14 @@ describe('ladder of conditions', () => {
     expect(stopped({ size: { max: { w: 0.02, h: 0.02 } } })).toSay(/^Size not met/)
   })
 
-  test('a target that was never near says so; one that is not there has no ladder', () => {
+  test('says when a target was never near; has no ladder for an unknown target', () => {
     expect(explain(make({}), walk(-5, -6), 'a', 4)!.sentence).toEqual(
       'No part of the target was over the line.'
     )
     expect(explain(make({}), walk(-5, -6), 'a', 99)).toBeNull()
   })
 
-  test('asking does not change what fires', () => {
+  test('asking does not change the triggers', () => {
     const setting = make({ holdOffSeconds: 0.3 })
     const tracks = walk(0, 6, 0, 6, 0, 6, 0, 6)
     const fired = evaluate(setting, tracks).map((t) => t.frame)
@@ -114,7 +114,7 @@ describe('ladder of conditions', () => {
     })
   })
 
-  test('all targets at once say the same as one by one, and near misses are those that one gate alone stopped', () => {
+  test('gives the same for all targets at once; near misses are those that one gate alone stopped', () => {
     const setting = make({ classes: ['person'], direction: 'leftToRight' })
     const one = (id: number, cls: TargetRow['cls'], ...rows: number[]) =>
       rows.map((n, i): TargetRow => ({
@@ -151,7 +151,7 @@ describe('ladder of conditions', () => {
     ])
   })
 
-  test('each gate over time: when it first let the target through, when it first stopped it, and its best moment', () => {
+  test('gives for each gate when it first passed, when it first stopped, and its best moment', () => {
     const setting = make({ classes: ['person'], confirmSeconds: 0.2 })
     const { history, fired } = explain(setting, walk(0, 1, 2, 1, 0), 'a', 4)!
     expect(fired).toBe(false)
@@ -175,7 +175,7 @@ describe('ladder of conditions', () => {
     expect(of('share')!.best.margin).toBeCloseTo(-1 / 3, 9)
   })
 
-  test('one target’s trace knows of the re-trigger delay that others started', () => {
+  test('one target’s trace includes the re-trigger delay that others started', () => {
     const setting = make({ holdOffSeconds: 5 })
     const rows = (id: number, ...over: number[]) =>
       over.map((n, i): TargetRow => ({
@@ -200,7 +200,7 @@ describe('ladder of conditions', () => {
     }
   })
 
-  test('how little a near miss lacked: the share of the limit that its one gate was short of; all of it where nothing is on a scale', () => {
+  test('gives the shortfall of a near miss as a share of the limit, or all of it where there is no scale', () => {
     const missing = (detection: object, ...rows: number[]): number => {
       const ladder = explain(make(detection), walk(...rows), 'a', 4)!
       expect(isNearMiss(ladder)).toBe(true)
@@ -220,7 +220,7 @@ describe('ladder of conditions', () => {
     expect(missing({ classes: ['vehicle'] }, 0, 2, 6, 6)).toBe(1)
   })
 
-  test('a size that is far inside its limits lacks nothing, and reads so', () => {
+  test('a size well inside its limits has no shortfall', () => {
     const ladder = explain(
       make({ size: { min: { w: 0.01, h: 0.02 }, max: { w: 0.5, h: 0.9 } } }),
       walk(0, 2, 6),

@@ -158,7 +158,7 @@ export function rowsOf(tracks: Tracks, target: number): Tracks {
 }
 
 /**
- * Why a detection fired for a target, or why not: the ladder at the row of the trigger, or else at the target's
+ * Why a detection triggered for a target, or why not: the ladder at the row of the trigger, or else at the target's
  * best moment, and each gate over the target's time.
  *
  * @param at frame of the moment asked about; left out: the target's first trigger, or its best moment

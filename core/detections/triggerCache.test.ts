@@ -83,7 +83,7 @@ const made = (
     ...(scheduled && { schedule: 's' })
   })
 
-test('edited in any way, they are what the evaluation of all together gives, in its order', () => {
+test('after any edit, gives what evaluating everything together gives, in that order', () => {
   const edit = fc.record({
     at: fc.nat(5),
     detection,
@@ -139,7 +139,7 @@ test('edited in any way, they are what the evaluation of all together gives, in 
   )
 })
 
-test('only what has changed is evaluated anew', () => {
+test('evaluates only what has changed', () => {
   const kept = new TriggerCache()
   const [a, b] = [
     d('a', {

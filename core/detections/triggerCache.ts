@@ -4,7 +4,7 @@ import { evaluate, type Setting } from './evaluator.ts'
 import type { Trigger } from './types.ts'
 
 /**
- * The triggers of a clip while its setting is edited: a detection is evaluated anew only when it, its schedule or what
+ * The triggers of a clip while its setting is edited: a detection is evaluated again only when it, its schedule or what
  * all share (ignore areas, scene, clip) has changed. Detections do not know of each other, so that each one's triggers
  * are what the evaluation of all together gives.
  */
@@ -17,7 +17,7 @@ export class TriggerCache {
   }
 
   /**
-   * Triggers of the detections that have to be evaluated anew since the last call, by detection; of
+   * Triggers of the detections that have to be evaluated again since the last call, by detection; of
    * the others they are as they were.
    */
   changed(

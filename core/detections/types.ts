@@ -7,7 +7,7 @@ import type { Severity } from '../kinds/parts.ts'
 
 export type Direction = 'leftToRight' | 'rightToLeft'
 
-/** A detection fired, at a moment, for a target (docs/detections.md, *Files*). */
+/** A detection triggered, at a moment, for a target (docs/detections.md, *Files*). */
 export interface Trigger {
   detection: string
   kind: DetectionKind
@@ -98,13 +98,13 @@ export interface KindRun {
   /** What is kept about a target from its first row on. */
   begin(): unknown
   /**
-   * Looks at a row. Returns the trigger's direction (null for kinds without one) when it fires, or undefined.
+   * Looks at a row. Returns the trigger's direction (null for kinds without one) when it triggers, or undefined.
    * The caller notes the trigger.
    */
   look(state: unknown, sighting: Sighting): Direction | null | undefined
   /** Whether it counts targets together and names them all, when a frame has been looked at, instead of one by one. */
   readonly together?: boolean
-  /** The rows of a frame have been looked at; asked when `together`. Returns the targets named when it fires. */
+  /** The rows of a frame have been looked at; asked when `together`. Returns the targets named when it triggers. */
   endFrame?(moment: Moment): number[] | undefined
   /** The kind's own readings at the row just looked at, for the ladder. */
   readings(state: unknown): GateReading[]

@@ -51,26 +51,26 @@ describe('intrusion', () => {
   const intrusion = (change: object, rows: TargetRow[], more: Partial<Setting> = {}) =>
     run({ kind: 'intrusion', ...change }, rows, more)
 
-  test('dwell 0 triggers at once (common practice, no source), at the first row with enough of the body in', () => {
+  test('dwell 0 triggers at the first row with enough of the body in (common practice, no source)', () => {
     expect(intrusion({}, walk([0, 0.2, 0.4, 0.5, 1]))).toEqual([4])
     expect(intrusion({ sensitivity: 75 }, walk([0, 0.2, 0.26, 0.5, 1]))).toEqual([3])
     expect(intrusion({ sensitivity: 90 }, walk([0, 0.1, 0.4]))).toEqual([2])
     expect(intrusion({}, walk([0, 0.49, 0.49]))).toEqual([])
   })
 
-  test('the dwell starts at the first row in, and fires once it is done', () => {
+  test('the dwell starts at the first row in and triggers when it is over', () => {
     expect(intrusion({ dwellSeconds: 0.5 }, walk([0, ...times(10, 1)]))).toEqual([7])
     expect(intrusion({ dwellSeconds: 0.5 }, walk([0, ...times(5, 1), 0]))).toEqual([])
   })
 
   // A passer-by takes five to six seconds across a zone; a dwell just above that catches who stays.
   // Common practice, no source.
-  test('a passer-by of 5.5 s is let go by a dwell of 6 s, who stays is not', () => {
+  test('a dwell of 6 s ignores a passer-by of 5.5 s, and triggers for somebody who stays', () => {
     expect(intrusion({ dwellSeconds: 6 }, walk([0, ...times(56, 1), ...times(20, 0)]))).toEqual([])
     expect(intrusion({ dwellSeconds: 6 }, walk([0, ...times(100, 1)]))).toEqual([62])
   })
 
-  test('rows out or missing for at most 1.0 s do not end the stay; more do', () => {
+  test('up to 1.0 s out or unseen keeps the stay; more ends it', () => {
     const out = (n: number) => walk([0, 1, ...times(n, 0), ...times(12, 1)])
     expect(intrusion({ dwellSeconds: 1.5 }, out(9))).toEqual([17])
     expect(intrusion({ dwellSeconds: 1.5 }, out(10))).toEqual([]) // a new stay begins at frame 13 and lasts 1.1 s
@@ -82,24 +82,24 @@ describe('intrusion', () => {
     ).toEqual([28]) // another target, first seen inside
   })
 
-  test('it fires only at a row in, not while it is out within the grace', () => {
+  test('triggers only while in, not while out within the grace time', () => {
     expect(intrusion({ dwellSeconds: 0.5 }, walk([0, 1, 1, ...times(5, 0), 1]))).toEqual([9])
   })
 
-  test('once per stay, and again for a new stay', () => {
+  test('triggers once per stay', () => {
     expect(intrusion({}, walk([0, ...times(30, 1)]))).toEqual([2])
     expect(intrusion({}, walk([0, 1, ...times(5, 0), 1]))).toEqual([2])
     expect(intrusion({}, walk([0, 1, ...times(11, 0), 1]))).toEqual([2, 14])
   })
 
-  test('first seen inside: counts, unless it must have been seen out before', () => {
+  test('counts targets first seen inside, unless told not to', () => {
     expect(intrusion({}, walk([1, 1]))).toEqual([1])
     expect(intrusion({ countFirstSeenInside: false }, walk(times(30, 1)))).toEqual([])
     expect(intrusion({ countFirstSeenInside: false }, walk([1, 1, 0.4, 1]))).toEqual([4])
     expect(intrusion({ countFirstSeenInside: false }, walk([0.4, 1]))).toEqual([2])
   })
 
-  test('what a gate stops stays pending while it is in', () => {
+  test('a stopped stay stays pending while the target is in', () => {
     const late = [...walk([0, 1, 1], { cls: 'unknown' }), ...walk([1, 1], {}, 4)]
     expect(intrusion({ classes: ['person'] }, late)).toEqual([4])
     const gone = [...walk([0, 1, 1], { cls: 'unknown' }), ...walk([0, 0], {}, 4)]
@@ -112,7 +112,7 @@ describe('intrusion', () => {
     ).toEqual([2, 7])
   })
 
-  test('it has no direction', () => {
+  test('has no direction', () => {
     const [trigger] = evaluate(settingOf({ kind: 'intrusion' }), tracksFromRows(walk([0, 1]), 10))
     expect(triggerLine(trigger!)).toBe(
       '{"detection":"z","kind":"intrusion","target":1,"frame":2,"time":0.1}'
@@ -125,7 +125,7 @@ describe('intrusion of at least N', () => {
   const all = (detection: object, rows: TargetRow[], more: Partial<Setting> = {}) =>
     evaluate(settingOf(detection, more), tracksFromRows(rows, 10)).map((t) => [t.frame, t.targets])
 
-  test('fires when N are in together, names them all, ascending', () => {
+  test('triggers when N are in together and names them in ascending order', () => {
     expect(
       all(two, [...walk([0, 1, 1, 1, 1], { id: 9 }), ...walk([0, 0, 0, 1, 1], { id: 4 })])
     ).toEqual([[4, [4, 9]]])
@@ -139,7 +139,7 @@ describe('intrusion of at least N', () => {
     )
   })
 
-  test('each must have done the dwell and passed class, size, ignore and confirm once', () => {
+  test('each must complete the dwell and pass class, size, ignore and confirmation once', () => {
     expect(
       all({ ...two, dwellSeconds: 0.3 }, [
         ...walk([0, ...times(9, 1)]),
@@ -161,7 +161,7 @@ describe('intrusion of at least N', () => {
     expect(all({ ...two, classes: ['person'] }, changed)).toEqual([[5, [1, 2]]])
   })
 
-  test('a stay counts until it has ended: a frame later than its last row in plus the grace', () => {
+  test('a stay counts until a frame after its last row in plus the grace time', () => {
     const other = (first: number) =>
       walk(
         times(40, 0).map((_, i) => (i + 1 >= first ? 1 : 0)),
@@ -174,7 +174,7 @@ describe('intrusion of at least N', () => {
     expect(all(two, [...walk([0, 1]), ...other(13)])).toEqual([])
   })
 
-  test('again only after fewer than N have been qualified', () => {
+  test('triggers again only after fewer than N qualify', () => {
     const first = walk([0, ...times(60, 1)])
     expect(
       all(two, [...first, ...walk([0, ...times(20, 1), ...times(8, 0), 1, 1], { id: 2 })])
@@ -202,7 +202,7 @@ describe('intrusion of at least N', () => {
     ])
   })
 
-  test('armed and re-trigger delay are asked of the moment: it waits for them', () => {
+  test('waits for the schedule and the re-trigger delay', () => {
     const schedules = [
       {
         id: 's',
@@ -231,7 +231,7 @@ describe('loitering', () => {
   const loitering = (change: object, rows: TargetRow[]) =>
     run({ kind: 'loitering', dwellSeconds: 2, ...change }, rows)
 
-  test('who steps out and comes back within the grace is still the same stay, and the time outside counts', () => {
+  test('stepping out within the grace time keeps the stay, and the time outside counts', () => {
     expect(loitering({ graceSeconds: 3 }, walk([0, 1, ...times(25, 0), 1]))).toEqual([28])
     expect(loitering({ graceSeconds: 2.4 }, walk([0, 1, ...times(25, 0), 1]))).toEqual([])
     expect(loitering({}, walk([0, 1, ...times(95, 0), 1]))).toEqual([98]) // 10 s are the default
@@ -239,11 +239,11 @@ describe('loitering', () => {
     expect(loitering({ graceSeconds: 0 }, walk([0, ...times(22, 1)]))).toEqual([22])
   })
 
-  test('a target that is not seen for over a second has ended, whatever the grace', () => {
+  test('a target unseen for over a second ends its stay, whatever the grace time', () => {
     expect(loitering({}, walk([0, 1, ...times(11, null), ...times(15, 1)]))).toEqual([])
   })
 
-  test('dwell and grace have their ranges', () => {
+  test('refuses a dwell or grace time out of range', () => {
     const refused = (change: object) => () =>
       parseWith(DetectionSchema, {
         id: 'z',
@@ -267,27 +267,27 @@ describe('zone entry and exit', () => {
   const entry = (change: object, rows: TargetRow[]) => run({ kind: 'entry', ...change }, rows)
   const exit = (change: object, rows: TargetRow[]) => run({ kind: 'exit', ...change }, rows)
 
-  test('entry: seen out before, then enough of the body in; first seen inside is no entry', () => {
+  test('entry needs the target seen outside first', () => {
     expect(entry({}, walk([0, 0.3, 0.5, 1]))).toEqual([3])
     expect(entry({}, walk([1, 1, 1]))).toEqual([])
     expect(entry({}, walk([1, 0.4, 1]))).toEqual([3])
   })
 
-  test('exit: seen in before, then enough of the body out; one who vanishes inside has not left', () => {
+  test('exit needs the target seen inside first; vanishing inside is not leaving', () => {
     expect(exit({}, walk([1, 0.7, 0.5, 0]))).toEqual([3])
     expect(exit({}, walk([0, 0, 0]))).toEqual([])
     expect(exit({}, walk([0, 1, 1]))).toEqual([])
     expect(exit({ sensitivity: 90 }, walk([1, 0.91, 0.9, 0]))).toEqual([3])
   })
 
-  test('after it fired, it opens again only below half of the need', () => {
+  test('after a trigger, re-opens only below half of the overlap needed', () => {
     expect(entry({}, walk([0, 0.6, 0.3, 0.6]))).toEqual([2])
     expect(entry({}, walk([0, 0.6, 0.24, 0.6]))).toEqual([2, 4])
     expect(exit({}, walk([1, 0.4, 0.7, 0.4]))).toEqual([2])
     expect(exit({}, walk([1, 0.4, 0.8, 0.4]))).toEqual([2, 4])
   })
 
-  test('what a gate stops is pending while enough is over', () => {
+  test('a stopped crossing stays pending while enough is over', () => {
     const late = [...walk([0, 0.6], { cls: 'unknown' }), ...walk([0.7, 1], {}, 3)]
     expect(entry({ classes: ['person'] }, late)).toEqual([3])
     const gone = [...walk([0, 0.6, 0.4], { cls: 'unknown' }), ...walk([0.6], {}, 4)]
@@ -295,7 +295,7 @@ describe('zone entry and exit', () => {
   })
 })
 
-describe('zones: what must always hold', () => {
+describe('zones: invariants', () => {
   const shares = fc.array(
     fc.integer({ min: 0, max: 20 }).map((n) => n / 20),
     { minLength: 1, maxLength: 80 }
@@ -304,7 +304,7 @@ describe('zones: what must always hold', () => {
     .array(shares, { minLength: 1, maxLength: 3 })
     .map((list) => list.flatMap((s, i) => walk(s, { id: i + 1 })))
 
-  test('raising the dwell never adds triggers', () => {
+  test('a longer dwell never adds triggers', () => {
     fc.assert(
       fc.property(
         people,
@@ -319,7 +319,7 @@ describe('zones: what must always hold', () => {
     )
   })
 
-  test('a target that triggers an intrusion still does at a higher sensitivity', () => {
+  test('a target that triggers an intrusion also does at a higher sensitivity', () => {
     fc.assert(
       fc.property(
         people,
@@ -341,7 +341,7 @@ describe('zones: what must always hold', () => {
     )
   })
 
-  test('frame by frame and whole clip give the same, for every kind', () => {
+  test('gives the same frame by frame as for the whole clip, for every kind', () => {
     const kinds = fc.constantFrom(
       { kind: 'intrusion' },
       { kind: 'intrusion', atLeast: 2, dwellSeconds: 0.3 },
@@ -382,7 +382,7 @@ describe('the ladder of zones', () => {
   const ladder = (detection: object, rows: TargetRow[], target = 1) =>
     explain(settingOf(detection), tracksFromRows(rows, 10), 'z', target)!
 
-  test('who left too early is stopped by the dwell, with what was missing', () => {
+  test('the dwell stops a target that left too early, with the time missing', () => {
     const early = ladder({ kind: 'intrusion', dwellSeconds: 5 }, walk([0, ...times(20, 1), 0]))
     expect(early.sentence).toEqual('Dwell not met: 1.9 s in the zone at 2.0 s, needs at least 5 s.')
     expect(early.readings.find((r) => r.gate === 'dwell')).toMatchObject({
@@ -392,7 +392,7 @@ describe('the ladder of zones', () => {
     })
   })
 
-  test('who only brushed it is stopped by the overlap; who was never near has none of it in', () => {
+  test('the overlap stops a target that only brushed the zone; a distant one has none', () => {
     expect(ladder({ kind: 'entry' }, walk([0, 0.3, 0])).sentence).toEqual(
       'Overlap not met: 30% in the zone at 0.1 s, needs at least 50%.'
     )
@@ -401,7 +401,7 @@ describe('the ladder of zones', () => {
     )
   })
 
-  test('a trigger of two together is the trigger of both', () => {
+  test('a trigger of two together belongs to both', () => {
     const rows = [...walk([0, 1, 1]), ...walk([0, 0, 1], { id: 2 })]
     for (const target of [1, 2])
       expect(ladder({ kind: 'intrusion', atLeast: 2 }, rows, target)).toMatchObject({

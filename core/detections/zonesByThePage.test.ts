@@ -180,7 +180,7 @@ const detection = fc.record({
   size: fc.constantFrom(undefined, { min: { w: 0.05, h: 0.07 } }, { max: { w: 0.09, h: 0.14 } })
 })
 
-describe('zones: a second reading of the page agrees frame by frame', () => {
+describe('zones: a second implementation of the page agrees frame by frame', () => {
   test('intrusion, loitering, entry, exit with class, size, confirm and ignore areas', () => {
     let fired = 0
     fc.assert(

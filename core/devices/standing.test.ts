@@ -43,7 +43,7 @@ const ruleOf = (d: Detection): Rule => toRule(d, channel().abilities)!.rule
 const state = (d: Detection, more: Partial<Channel>): string =>
   standingOf(d, channel(more), [], []).state
 
-describe('how a detection stands, by plan, what was sent, and what is held', () => {
+describe('state of a detection by plan, what was sent and what the device holds', () => {
   const [a, b, c] = [
     line({ sensitivity: 20 }),
     line({ sensitivity: 50 }),
@@ -66,7 +66,7 @@ describe('how a detection stands, by plan, what was sent, and what is held', () 
     )
   })
 
-  test('off, unread, unsupported, and kinds that no device does', () => {
+  test('off, unread, unsupported, and kinds no device has', () => {
     expect(state(line({ enabled: false }), {})).toBe('off')
     expect(state(line({ enabled: false }), { held: [ruleOf(a)] })).toBe('differs')
     expect(state(a, { readAt: null })).toBe('unread')
@@ -76,7 +76,7 @@ describe('how a detection stands, by plan, what was sent, and what is held', () 
     )
   })
 
-  test('settings that another route takes are named with that route', () => {
+  test('names the route for settings that another route takes', () => {
     const d = line({ confirmSeconds: 2 })
     const poor = channel({
       abilities: [
@@ -97,7 +97,7 @@ describe('how a detection stands, by plan, what was sent, and what is held', () 
     ).toBeNull()
   })
 
-  test('what would be sent: those in use that the device can do; strangers and open ones are changes', () => {
+  test('sends detections in use that the device supports; lists unmanaged rules as changes', () => {
     const list = [
       a,
       line({ id: 'off', enabled: false }),

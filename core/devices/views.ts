@@ -155,6 +155,7 @@ export interface FoundDevice {
   hardware: string
   /** It is one of the site's already. */
   known: boolean
+  simulated: boolean
 }
 
 /** Targets of one moment, as a camera says them live. Boxes are shares of the picture. */
@@ -172,7 +173,10 @@ const ids = v.pipe(
 export const AddDeviceSchema = v.strictObject({
   name: filled(80),
   address: filled(200, coded('devices.mustBeAnAddress')),
-  camera: v.nullable(id),
+  /** The camera that a device of one picture is. */
+  camera: v.optional(v.nullable(id), null),
+  /** Each of its pictures becomes a camera, unless the site has one of its name. */
+  makeCameras: v.optional(bool, false),
   username: v.nullable(filled(80)),
   password: v.nullable(v.pipe(v.string(coded('input.mustBeAText')), noLongerThan(120)))
 })

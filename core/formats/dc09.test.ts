@@ -22,11 +22,11 @@ describe('frames to a monitoring station', () => {
   // algorithms (from memory).
   test('the CRC has its published check value', () => expect(crc16('123456789')).toBe(0xbb3d))
 
-  test('what is written is read back, whatever is in it', () => {
+  test('reads back what it writes, whatever the content', () => {
     fc.assert(fc.property(frame, (f) => expect(readFrame(writeFrame(f))).toEqual(f)))
   })
 
-  test('begins with LF, then CRC and length in hexadecimal, ends with CR', () => {
+  test('begins with LF, CRC and length in hexadecimal, and ends with CR', () => {
     const text = writeFrame({
       id: 'NULL',
       sequence: 1,
@@ -38,7 +38,7 @@ describe('frames to a monitoring station', () => {
     expect(parseInt(text.slice(5, 9), 16)).toBe(Buffer.byteLength(text.slice(9, -1)))
   })
 
-  test('any single damaged character is noticed', () => {
+  test('notices any single damaged character', () => {
     fc.assert(
       fc.property(frame, fc.nat(), fc.integer({ min: 0x21, max: 0x7e }), (f, where, code) => {
         const text = writeFrame(f)
@@ -53,24 +53,24 @@ describe('frames to a monitoring station', () => {
     )
   })
 
-  test.each(['', 'hello', '\nFFFF0003"A"\r', '\n00000000\r'])('%j is no frame', (text) =>
+  test.each(['', 'hello', '\nFFFF0003"A"\r', '\n00000000\r'])('refuses the frame %j', (text) =>
     expect(() => readFrame(text)).toThrowWords(/the frame/)
   )
 })
 
 describe('events', () => {
-  test.each(SEVERITIES)('%s: code, zone, severity and words come back', (severity) => {
+  test.each(SEVERITIES)('%s: reads back code, zone, severity and text', (severity) => {
     expect(
       readEvent(
         eventData({ kind: 'line', zone: 3, severity, words: 'Slipway: [crossed] | "Quay edge"' })
       )
     ).toEqual({ code: 'BA', zone: 3, severity, words: plain('Slipway: [crossed] | "Quay edge"') })
   })
-  test('tamper and a lost picture have codes of their own', () =>
+  test('tamper and video loss have their own codes', () =>
     expect([
       eventData({ kind: 'tamper', zone: 1, severity: 'major', words: 'x' }),
       eventData({ kind: 'signalLoss', zone: 12, severity: 'minor', words: 'x' })
     ]).toEqual(['Nri1/TA01^major: x^', 'Nri1/UT12^minor: x^']))
-  test('what is none is refused with what would be right', () =>
+  test('refuses other text and says what is right', () =>
     expect(() => readEvent('intruder!')).toThrowWords('must be such as Nri1/BA01^major: text^'))
 })

@@ -5,7 +5,7 @@ import { readFaces, writeFaces } from './faces.ts'
 const size = { width: 640, height: 360 }
 
 describe('faces as text', () => {
-  test('written and read again are the same', () => {
+  test('reads back what it writes', () => {
     const faces = new Map([
       [faceKey(12, 3), { x: 0.5, y: 0.25, w: 0.03125, h: 0.0625, mask: true, name: null }],
       [faceKey(12, 4), { x: 0.1, y: 0.2, w: 0.05, h: 0.1, mask: false, name: 'Isla Brae' }],
@@ -16,7 +16,7 @@ describe('faces as text', () => {
     expect([...readFaces(text, size)]).toEqual([...faces])
   })
 
-  test('mask and name may be missing', () => {
+  test('mask and name are optional', () => {
     expect(readFaces('\uFEFF5,1,0,0,64,36\r\n\r\n', size).get(faceKey(5, 1))).toEqual({
       x: 0,
       y: 0,
@@ -35,5 +35,5 @@ describe('faces as text', () => {
       '5,1,0,0,64,36\n5,2,0,0,64,36,perhaps',
       'line 2, mask: is "perhaps"; must be with, without, or empty'
     ]
-  ])('%j is refused', (text, message) => expect(() => readFaces(text, size)).toThrowWords(message))
+  ])('refuses %j', (text, message) => expect(() => readFaces(text, size)).toThrowWords(message))
 })

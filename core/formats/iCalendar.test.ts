@@ -57,7 +57,7 @@ function expanded(text: string, until: number): [number, number][] {
 const changes = ['2027-03-28', '2027-10-31']
 
 describe('schedules as iCalendar', () => {
-  test('every quarter of an hour of a year, but on the days the clock changes, as ical.js expands it', () => {
+  test('agrees with ical.js every quarter of an hour of a year, except on clock-change days', () => {
     const sunny = schedule(
       { ...nights.week, wed: [['sunset-00:30', '24:00']], thu: [['00:00', 'sunrise+00:15']] },
       nights.exceptions
@@ -83,7 +83,7 @@ describe('schedules as iCalendar', () => {
     }
   })
 
-  test('is RFC 5545 in form: CRLF, lines of at most 75 octets, texts escaped, the zone’s changes in it', () => {
+  test('follows RFC 5545: CRLF, lines of at most 75 octets, escaped texts, the zone’s changes', () => {
     const text = writeCalendar(nights, site, from)
     expect(text.endsWith('END:VCALENDAR\r\n')).toBe(true)
     for (const line of text.split('\r\n')) expect(Buffer.byteLength(line)).toBeLessThanOrEqual(75)
@@ -97,7 +97,7 @@ describe('schedules as iCalendar', () => {
     expect(text).toContain('EXDATE;TZID=Europe/London:20261226T000000')
   })
 
-  test('what was written is read back as the same schedule', () => {
+  test('reads back the same schedule', () => {
     const read = readCalendar(writeCalendar(nights, site, from), 's', site, from)
     expect(read).toEqual({
       ...nights,
@@ -105,7 +105,7 @@ describe('schedules as iCalendar', () => {
     })
   })
 
-  test('any week and any exceptions come back', () => {
+  test('reads back any week and exceptions', () => {
     const half = fc.integer({ min: 0, max: 47 })
     const spans = fc
       .array(fc.tuple(half, fc.integer({ min: 1, max: 10 })), { maxLength: 3 })
@@ -214,7 +214,7 @@ describe('schedules as iCalendar', () => {
       'BEGIN:VCALENDAR\r\nBEGIN:VEVENT\r\nUID:1\r\nSUMMARY:Watch\r\nEND:VEVENT\r\nEND:VCALENDAR',
       'has the event "Watch" without DTSTART'
     ]
-  ])('%j is refused: %s', (text, why) =>
+  ])('refuses %j: %s', (text, why) =>
     expect(() => readCalendar(text, 'x', site, from)).toThrowWords(why)
   )
 })

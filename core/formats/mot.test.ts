@@ -9,7 +9,7 @@ const read = (text: string) => readMot(text, 10, size)
 
 describe('MOTChallenge text', () => {
   // Rows of the form published with MOT16 (ground truth of a training sequence; layout from memory).
-  test('reads rows in pixels, in any order, with classes as numbers or names', () => {
+  test('reads rows in pixels in any order, with classes as numbers or names', () => {
     const t = read(
       '2,3,320,180,64,36,1,1,0.9\n1,3,0,0,64,36,1,7,1\r\n1,1,-6.4,36,64,90,0.5,animal,1\n\n3,1,1,1,2,2,1,3\n4,1,1,1,2,2,1,6\n5,1,1,1,2,2,1,11\n'
     )
@@ -33,14 +33,14 @@ describe('MOTChallenge text', () => {
     ])
   })
 
-  test('columns after the sixth may be missing: class unknown', () => {
+  test('columns after the sixth are optional: the class is unknown', () => {
     expect(rowAt(read('1,1,0,0,64,36'), 0).cls).toBe('unknown')
     expect(rowAt(read('1,1,0,0,64,36,0.7'), 0).cls).toBe('unknown')
     expect(rowAt(read('1,1,0,0,64,36,1,-1,-1,-1'), 0).cls).toBe('unknown')
     expect(read('').length).toBe(0)
   })
 
-  test('what is written reads back to a hundredth of a pixel', () => {
+  test('reads back what it writes to a hundredth of a pixel', () => {
     const rows = fc.uniqueArray(
       fc.record({
         frame: fc.integer({ min: 1, max: 500 }),

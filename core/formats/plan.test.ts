@@ -89,11 +89,11 @@ const withDetection = (change: object) => {
 }
 
 describe('plan', () => {
-  test('the example of the specification is read whole', () => {
+  test('reads the specification’s example', () => {
     expect(readPlan(JSON.stringify(example()))).toEqual(example())
   })
 
-  test('what is left out has its default', () => {
+  test('fills in defaults', () => {
     const plan = readPlan(
       JSON.stringify({
         format: 'wardoptic-plan/1',
@@ -169,7 +169,7 @@ describe('plan', () => {
     expect(() => readPlan(withDetection(change))).toThrowWords(message)
   })
 
-  test('refuses broken JSON, a wrong format, a self-crossing zone, bad hours', () => {
+  test('refuses broken JSON, a wrong format, a self-crossing zone, invalid spans', () => {
     expect(() => readPlan('{"format": ')).toThrowWords('$: is not JSON')
     expect(() => readPlan('{}')).toThrowWords('$.format')
     const plan: any = example()
@@ -209,11 +209,10 @@ describe('the JSON Schema in docs/', () => {
   const schema = JSON.parse(text)
   const accepts = new Ajv({ strict: false }).compile(schema)
 
-  test('is the one that the schemas give (npm run schema)', () =>
-    expect(text).toBe(planJsonSchema()))
+  test('is what the schemas give (npm run schema)', () => expect(text).toBe(planJsonSchema()))
 
   // Ajv: general JSON Schema validator.
-  test('takes the example, and refuses what the reader refuses', () => {
+  test('accepts the example, and refuses what the reader refuses', () => {
     expect(accepts(example())).toBe(true)
     for (const change of [
       { line: [[0.1, 0.5]] },
@@ -236,7 +235,7 @@ describe('the JSON Schema in docs/', () => {
   })
 })
 
-describe('measured scenes and arm inputs', () => {
+describe('calibrated scenes and arm inputs', () => {
   test('sizes in metres need a calibrated scene', () => {
     expect(() => readPlan(withDetection({ size: { minMetres: 0.9 } }))).toThrowWords(
       '$.cameras[0].detections[0].size: is in metres, but the camera is not calibrated; give $.cameras[].scene, or use min and max'

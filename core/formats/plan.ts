@@ -64,7 +64,7 @@ export const ScheduleSchema = v.strictObject({
   )
 })
 
-const timeZone = v.pipe(
+export const TimeZoneSchema = v.pipe(
   v.string(coded('formats.mustBeATimeZone')),
   v.check((zone) => {
     try {
@@ -75,6 +75,11 @@ const timeZone = v.pipe(
     }
   }, coded('formats.mustBeATimeZone'))
 )
+
+export const PositionSchema = v.strictObject({
+  latitude: number(-90, 90, '°'),
+  longitude: number(-180, 180, '°')
+})
 
 /** A calibrated scene: how the camera hangs and looks (core/scene/camera.ts). */
 export const SceneSchema = v.strictObject({
@@ -94,10 +99,8 @@ export const CameraSchema = v.strictObject({
 
 export const PlanSchema = v.strictObject({
   format: v.literal('wardoptic-plan/1', coded('formats.mustBeWardopticPlan1')),
-  timeZone,
-  position: v.optional(
-    v.strictObject({ latitude: number(-90, 90, '°'), longitude: number(-180, 180, '°') })
-  ),
+  timeZone: TimeZoneSchema,
+  position: v.optional(PositionSchema),
   schedules: v.optional(v.array(ScheduleSchema, coded('formats.mustBeAListOf4')), []),
   cameras: v.array(CameraSchema, coded('formats.mustBeAListOf5'))
 })

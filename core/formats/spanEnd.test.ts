@@ -21,18 +21,18 @@ test.each([
   'sunset+13:00',
   'noon',
   '-01:00'
-])('%j is none', (text) => {
+])('refuses %j', (text) => {
   expect(isSpanEnd(text)).toBe(false)
 })
 
-test('the start must come before the end where both are fixed', () => {
+test('requires the start before the end where both are fixed', () => {
   expect(sameDayOrder('06:30', '18:30')).toBe(true)
   expect(sameDayOrder('18:30', '06:30')).toBe(false)
   expect(sameDayOrder('12:00', '12:00')).toBe(false)
   expect(sameDayOrder('sunset', '06:00')).toBe(true)
 })
 
-test('every minute of the day is read', () => {
+test('reads every minute of the day', () => {
   const two = (n: number) => String(n).padStart(2, '0')
   for (let m = 0; m <= 1440; m++)
     expect(parseSpanEnd(`${two(Math.floor(m / 60))}:${two(m % 60)}`)).toEqual({ minutes: m })

@@ -48,14 +48,14 @@ describe('voice files', () => {
     ['pcm_u8', 'pcm8'],
     ['pcm_alaw', 'alaw'],
     ['pcm_mulaw', 'ulaw']
-  ])('%s of a general-purpose encoder is taken', (codec, encoding) => {
+  ])('accepts %s from a general-purpose encoder', (codec, encoding) => {
     expect(readWave(made('-ar', '8000', '-ac', '1', '-c:a', codec))).toMatchObject({
       encoding,
       seconds: expect.closeTo(1.5, 2)
     })
   })
 
-  test('every shipped phrase is there, is one, and is as long as ffprobe says', () => {
+  test('every shipped phrase is valid and as long as ffprobe says', () => {
     expect(readdirSync(folder).sort()).toEqual([...PHRASES].map((p) => `${p}.wav`).sort())
     for (const phrase of PHRASES) {
       const path = fileURLToPath(new URL(`${phrase}.wav`, folder))
@@ -74,7 +74,7 @@ describe('voice files', () => {
     }
   })
 
-  test('a chunk that is not known is passed over, also of an odd size', () => {
+  test('skips unknown chunks, also of odd size', () => {
     const list = Buffer.concat([
       Buffer.from('LIST'),
       Buffer.from([3, 0, 0, 0]),
@@ -141,7 +141,7 @@ describe('voice files', () => {
     expect(() => readWave(file)).toThrowWords(message)
   )
 
-  test('no change of the first bytes makes it fail in another way than by saying so', () => {
+  test('any change of the first bytes is accepted or refused with a reason', () => {
     for (let at = 0; at < 44; at++)
       for (const value of [0, 1, 0x7f, 0xff]) {
         const file = changed((_, f) => (f[at] = value))

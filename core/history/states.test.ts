@@ -32,7 +32,7 @@ const edit = (thing: EditEntry['thing'], thingId: string, body: unknown): EditEn
   at: 0
 })
 
-describe('the state that edits left', () => {
+describe('the state after edits', () => {
   const state = stateOf([
     edit('schedule', 'n', nights),
     edit('detection', 'b', { detection: line('b'), position: 1 }),
@@ -40,18 +40,18 @@ describe('the state that edits left', () => {
     edit('actions', 'a', { ...NO_ACTIONS, links: ['mail'] }),
     edit('scene', 'c', { ignore: [], marks: null })
   ])
-  test('everything that was there, in the order of the rail', () => {
+  test('has every detection in the order of the rail', () => {
     expect(state.detections.map((p) => p.detection.id)).toEqual(['a', 'b'])
     expect([...state.actions]).toEqual([['a', { ...NO_ACTIONS, links: ['mail'] }]])
     expect(state.scene).toEqual({ ignore: [], marks: null })
   })
 
-  test('compared with itself there is no difference, in whatever order keys stand', () => {
+  test('has no difference from itself, whatever the order of keys', () => {
     expect(differencesBetween(state, state)).toEqual([])
     expect(canonical({ b: 1, a: [{ d: 1, c: 2 }] })).toBe(canonical({ a: [{ c: 2, d: 1 }], b: 1 }))
   })
 
-  test('what differs, setting by setting, in words', () => {
+  test('lists differences setting by setting', () => {
     const later = stateOf([
       edit('schedule', 'n', { ...nights, week: { ...nights.week, tue: [['00:00', '06:00']] } }),
       edit('detection', 'a', {

@@ -1,11 +1,13 @@
 import { said, type Said, type SettingName } from '../messages/said.ts'
 import type { Actions } from '../formats/actions.ts'
 import { NO_ACTIONS } from '../formats/noActions.ts'
-import type { Detection, Schedule } from '../formats/plan.ts'
+import type { Detection, Schedule, TargetGated } from '../formats/plan.ts'
+import { sizeLimits } from '../kinds/sizeLimits.ts'
 import type { Point } from '../geometry/shapes.ts'
 import type { SceneMarks } from '../scene/marks.ts'
 
-export type EditThing = 'detection' | 'actions' | 'schedule' | 'scene' | 'endpoint' | 'setting'
+export type EditThing =
+  'detection' | 'actions' | 'schedule' | 'scene' | 'endpoint' | 'setting' | 'camera'
 
 /** One edit: how a thing was after it. */
 export interface EditEntry {
@@ -149,20 +151,11 @@ function shown(key: string, value: unknown, schedules: readonly Schedule[]): Sai
   return typeof value === 'object' ? said('values.set') : text(value)
 }
 
-interface Frame {
-  w: number
-  h: number
-}
-type SizeLimits = Frame | { min?: Frame; max?: Frame; minMetres?: number; maxMetres?: number }
+type Size = NonNullable<TargetGated['size']>
 
-function sizeOf(size: SizeLimits): Said {
+function sizeOf(size: { w: number; h: number } | Size): Said {
   if ('w' in size) return said('values.frame', size.w, size.h)
-  const { min, max, minMetres, maxMetres } = size
-  const limits: Said[] = []
-  if (min) limits.push(said('values.largerThan', min.w, min.h))
-  if (max) limits.push(said('values.atMost', max.w, max.h))
-  if (minMetres !== undefined) limits.push(said('values.atLeastMetres', minMetres))
-  if (maxMetres !== undefined) limits.push(said('values.atMostMetres', maxMetres))
+  const limits = sizeLimits(size)
   return limits.length ? said('values.all', limits) : said('values.any')
 }
 

@@ -3,7 +3,6 @@ import { actions } from './en/codes/actions.ts'
 import { alarms } from './en/codes/alarms.ts'
 import { api } from './en/codes/api.ts'
 import { days, arming } from './en/codes/arming.ts'
-import { backup } from './en/codes/backup.ts'
 import {
   checkNames,
   walkers,
@@ -13,7 +12,6 @@ import {
   effects,
   causesOfSilence
 } from './en/codes/checks.ts'
-import { cli } from './en/codes/cli.ts'
 import { clips } from './en/codes/clips.ts'
 import { conditions, why, classes, causes, curves } from './en/codes/conditions.ts'
 import { deliveries } from './en/codes/deliveries.ts'
@@ -35,21 +33,20 @@ import { scenes } from './en/codes/scenes.ts'
 import { server } from './en/codes/server.ts'
 import { settings, values } from './en/codes/settings.ts'
 import { shapes } from './en/codes/shapes.ts'
-import { simulators } from './en/codes/simulators.ts'
-import { start } from './en/codes/start.ts'
 import { things } from './en/codes/things.ts'
 import { tuning } from './en/codes/tuning.ts'
 import { watch } from './en/codes/watch.ts'
+import { programs } from './programs.ts'
 
 /** All that can be said by a code, by area and name. */
 export const catalogue = {
+  ...programs,
   accounts,
   actions,
   alarms,
   api,
   days,
   arming,
-  backup,
   checkNames,
   walkers,
   faultNames,
@@ -57,7 +54,6 @@ export const catalogue = {
   verdicts,
   effects,
   causesOfSilence,
-  cli,
   clips,
   conditions,
   why,
@@ -86,8 +82,6 @@ export const catalogue = {
   settings,
   values,
   shapes,
-  simulators,
-  start,
   things,
   tuning,
   watch

@@ -32,7 +32,7 @@ test('the site’s clock agrees with luxon (general date library), also right be
   expect(weekdayAndTime(Date.parse('2026-11-24T08:12:39Z'), 'Europe/London')).toBe('Tue 08:12:39')
 })
 
-test('numbers as people read them', () => {
+test('formats numbers', () => {
   expect([percent(0.5), percent(1 / 3), percent(1)]).toEqual(['50%', '33.3%', '100%'])
   expect([seconds(0), seconds(12.04), seconds(0.95)]).toEqual(['0.0 s', '12.0 s', '1.0 s'])
   expect([settingSeconds(5), settingSeconds(2.5), settingSeconds(0.3)]).toEqual([
@@ -49,7 +49,7 @@ test('numbers as people read them', () => {
   expect(duration(24 * 3600 + 720)).toBe('24 h 12 min')
 })
 
-test('counts and lists', () => {
+test('formats counts and lists', () => {
   expect([count(1, 'trigger'), count(0, 'trigger'), count(2, 'miss', 'misses')]).toEqual([
     '1 trigger',
     '0 triggers',

@@ -13,11 +13,11 @@ import { emailOf } from '../actions/email.ts'
 import { parseWith } from '../schema/parse.ts'
 import * as format from './format.ts'
 
-test('what is outside of the marks is found', () => {
+test('finds text outside the marks', () => {
   expect(unmarked('⟦a ⟦b⟧ c⟧ plain ⟦d⟧ Quay', ['Quay'])).toEqual(['plain'])
 })
 
-test('every text of the catalogue and of the commands is marked', () => {
+test('marks every text of the catalogue and the commands', () => {
   const texts = [...Object.values(catalogue), usage].flatMap((area) =>
     Object.values(area as Record<string, unknown>).filter((text) => typeof text === 'string')
   )
@@ -25,7 +25,7 @@ test('every text of the catalogue and of the commands is marked', () => {
   expect(texts.flatMap((text) => unmarked(text))).toEqual([])
 })
 
-test('units, dates and durations are', () => {
+test('marks units, dates and durations', () => {
   const at = Date.UTC(2026, 10, 26)
   expect(
     [
@@ -42,7 +42,7 @@ test('units, dates and durations are', () => {
   ).toEqual([])
 })
 
-test('an error, with its place and field, is', () => {
+test('marks an error with its place and field', () => {
   let error: unknown
   try {
     parseWith(DetectionSchema, { id: 'e', name: '', kind: 'line' })
@@ -53,7 +53,7 @@ test('an error, with its place and field, is', () => {
   expect(unmarked(problemWords(error))).toEqual([])
 })
 
-describe('a mail', () => {
+describe('marks a mail', () => {
   const names = ['Skerrow Landing', 'Slipway', 'Quay edge', 'Water', 'Land', 'Europe/London']
   const shapes = {
     line: {
@@ -66,26 +66,29 @@ describe('a mail', () => {
     tamper: {},
     signalLoss: {}
   }
-  test.each(Object.entries(shapes))('of %s, and why it has no picture', (kind, shape) => {
-    const { subject, text } = emailOf({
-      site: { name: 'Skerrow Landing', timeZone: 'Europe/London' },
-      camera: 'Slipway',
-      detection: parseWith(DetectionSchema, { id: 'e', name: 'Quay edge', kind, ...shape }),
-      trigger: {
-        ...(kind === 'line' && { target: 5, time: 39.1, direction: 'rightToLeft' as const }),
-        ...(kind === 'tamper' && { cause: 'covered' as const, severity: 'major' as const })
-      },
-      cls: 'person',
-      instant: Date.UTC(2026, 6, 3),
-      pictures: 0,
-      missing: { code: 'deliveries.noEarlierPictures' }
-    })
-    expect(unmarked(`${subject}\n${text}`, names)).toEqual([])
-    expect(wordsOf({ code: 'deliveries.noEarlierPictures' })).toMatch(/^⟦.*⟧$/)
-  })
+  test.each(Object.entries(shapes))(
+    'marks a mail of %s and why it has no picture',
+    (kind, shape) => {
+      const { subject, text } = emailOf({
+        site: { name: 'Skerrow Landing', timeZone: 'Europe/London' },
+        camera: 'Slipway',
+        detection: parseWith(DetectionSchema, { id: 'e', name: 'Quay edge', kind, ...shape }),
+        trigger: {
+          ...(kind === 'line' && { target: 5, time: 39.1, direction: 'rightToLeft' as const }),
+          ...(kind === 'tamper' && { cause: 'covered' as const, severity: 'major' as const })
+        },
+        cls: 'person',
+        instant: Date.UTC(2026, 6, 3),
+        pictures: 0,
+        missing: { code: 'deliveries.noEarlierPictures' }
+      })
+      expect(unmarked(`${subject}\n${text}`, names)).toEqual([])
+      expect(wordsOf({ code: 'deliveries.noEarlierPictures' })).toMatch(/^⟦.*⟧$/)
+    }
+  )
 })
 
-describe('the command line', () => {
+describe('marks the command line', () => {
   const root = fileURLToPath(new URL('../..', import.meta.url))
   const run = (...args: string[]): { status: number | null; text: string } => {
     const { status, stdout, stderr } = spawnSync(process.execPath, ['scripts/run.mjs', ...args], {
@@ -110,7 +113,7 @@ describe('the command line', () => {
   })
 })
 
-test('English is left as it is', () => {
+test('leaves English unmarked', () => {
   const said = execFileSync(
     process.execPath,
     ['scripts/run.mjs', 'core/cli/evaluate.ts', '--help'],

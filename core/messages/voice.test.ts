@@ -19,12 +19,12 @@ const textsOf = (source: string): string[] =>
     (m[1] ?? m[2]!).replace(/\$\{[^}]*\}/g, ' ')
   )
 
-test('there are texts to look at', () => {
+test('finds texts', () => {
   expect(textsOf("a: 'Keep it', b: (n) => `${n} given up`")).toEqual(['Keep it', '  given up'])
   expect(files.length).toBeGreaterThan(50)
 })
 
-test.each(files)('%s uses the words of the product', (name) => {
+test.each(files)('%s uses the product’s words', (name) => {
   const texts = textsOf(readFileSync(new URL(name, folder), 'utf8'))
   expect(texts.filter((text) => NOT_SAID.test(text))).toEqual([])
 })

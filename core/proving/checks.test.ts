@@ -13,6 +13,8 @@ import { proposeChecks, type Proposals } from './propose.ts'
 import { coverageOf, isSameCheck, proofOf, settingsText } from './standing.ts'
 import type { Stage } from './stage.ts'
 import { parseWith } from '../schema/parse.ts'
+import { WEATHERS } from '../formats/weather.ts'
+import type { Surroundings } from '../sites/settings.ts'
 
 /**
  * The demo site's own plan and scenes: invented data. What is checked is that a setting broken on
@@ -66,8 +68,14 @@ function propose(d: Detection, actions: Actions = nothing, ignore: Areas = []): 
   return known.get(key)!
 }
 type Areas = [number, number][][]
-const proposalsFor = (d: Detection, actions: Actions, ignore: Areas): Proposals =>
+const proposalsFor = (
+  d: Detection,
+  actions: Actions,
+  ignore: Areas,
+  surroundings?: Surroundings
+): Proposals =>
   proposeChecks({
+    ...(surroundings && { surroundings }),
     detection: d,
     ignore,
     actions,
@@ -117,7 +125,7 @@ function run(check: Check, d: Detection, actions: Actions = nothing, ignore: Are
 const walked = (checks: readonly Check[]): Check[] =>
   checks.filter((c) => c.by.how === 'walk' && c.by.through === 'truth')
 
-describe('what is proposed holds under the settings that it was proposed from', () => {
+describe('proposed checks pass with the settings they were proposed from', () => {
   test.each([
     ['a line', line()],
     ['a line in both directions', line({ direction: 'both' })],
@@ -173,7 +181,7 @@ const failing = (
     .filter((c) => run(c, { ...sound, ...broken }, then).outcome === 'failed')
     .map(({ about, name }) => ({ about, name }))
 
-describe('a setting broken on purpose: the checks of its gate fail', () => {
+describe('breaking a setting fails the checks of its gate', () => {
   test.each<[About, Detection, object]>([
     ['direction', line(), { direction: 'rightToLeft' }],
     ['direction', line(), { direction: 'both' }],
@@ -241,7 +249,7 @@ describe('a setting broken on purpose: the checks of its gate fail', () => {
   test.each([
     ['a zone', stay()],
     ['a line', line()]
-  ])('ignore area: %s; taken away, who stands in it triggers', (_, d) => {
+  ])('ignore area: %s; without it, a target inside triggers', (_, d) => {
     // All of the quay but its left end.
     const areas: Areas = [
       [
@@ -265,7 +273,7 @@ describe('a setting broken on purpose: the checks of its gate fail', () => {
     ).toContainEqual(expect.objectContaining({ about: 'ignore' }))
   })
 
-  test('switched off: everything that must let through fails, and says why', () => {
+  test('switched off: every check that must trigger fails and says why', () => {
     const [check] = propose(line()).checks.filter((c) => c.expect.what === 'trigger')
     expect(run(check!, { ...line(), enabled: false })).toMatchObject({
       outcome: 'failed',
@@ -273,7 +281,7 @@ describe('a setting broken on purpose: the checks of its gate fail', () => {
     })
   })
 
-  test('what follows: a link taken away, and an output whose hours have changed', () => {
+  test('actions: notices a removed link and a changed output schedule', () => {
     const links = parseWith(ActionsSchema, { links: ['duty-mail', 'strobe-mast', 'record'] })
     const d = line()
     const about = (then: object) =>
@@ -293,8 +301,8 @@ describe('a setting broken on purpose: the checks of its gate fail', () => {
   })
 })
 
-describe('what cannot be walked is said', () => {
-  test('a zone that is too low for a body', () => {
+describe('says what cannot be walked', () => {
+  test('a zone too low for a body', () => {
     const { checks, gaps } = propose(
       stay({
         zone: [
@@ -310,7 +318,7 @@ describe('what cannot be walked is said', () => {
     expect(gaps[0]!.words).toSay(/^At most [\d.]+% of the body fits in the zone; 80% is required/)
   })
 
-  test('no scene: measure it, or use a clip or a person', () => {
+  test('without a scene, suggests calibration, a clip or a person', () => {
     const { checks, gaps } = proposeChecks({
       detection: line(),
       ignore: [],
@@ -331,7 +339,7 @@ describe('what cannot be walked is said', () => {
 
 describe('scores', () => {
   // Worked by hand: 3 expected, 2 came; 3 came, 2 of them expected. F1 = 2·R·P/(R+P).
-  test('of all checks together', () => {
+  test('of all checks', () => {
     const result = totals([
       { hits: 1, misses: 0, false: 0 },
       { hits: 1, misses: 1, false: 0 },
@@ -343,7 +351,7 @@ describe('scores', () => {
     expect(result.f1).toBeCloseTo(2 / 3, 12)
   })
 
-  test('one check: a trigger too many, in the wrong direction, outside its window', () => {
+  test('of one check with an extra trigger, a wrong direction, or outside its window', () => {
     const check = propose(line()).checks.find((c) => c.id === 'd.direction.leftToRight')!
     const d = line()
     expect(run(check, d)).toMatchObject({ outcome: 'passed', hits: 1, misses: 0, false: 0 })
@@ -373,12 +381,12 @@ describe('scores', () => {
   })
 })
 
-describe('standing', () => {
+describe('state of a proof', () => {
   const d = line({ schedule: 'nights' })
   const [check, other] = propose(d).checks
   const settings = { detection: d, plan, camera: { ignore: [] }, actions: nothing, endpoints }
 
-  test('a proof is of the settings that it was made under: each thing that it depends on counts, nothing else', () => {
+  test('a proof depends on exactly the settings it was made with', () => {
     const text = settingsText(check!, settings)
     const unlike = (change: object) =>
       expect(settingsText(check!, { ...settings, ...change })).not.toBe(text)
@@ -407,7 +415,7 @@ describe('standing', () => {
     expect(settingsText({ ...check!, name: 'Other' }, settings)).not.toBe(text)
   })
 
-  test('the same proposal on another day is the same; an hour later it is not', () => {
+  test('a proposal is the same on another day, not an hour later', () => {
     const day = 24 * 3600_000
     expect(isSameCheck(check!, { ...check!, at: check!.at + day }, 'Europe/London')).toBe(true)
     expect(isSameCheck(check!, { ...check!, at: check!.at + 3600_000 }, 'Europe/London')).toBe(
@@ -441,4 +449,22 @@ describe('standing', () => {
       failing: [other!.name]
     })
   })
+})
+
+test('weather is checked only where it can come: none indoors, no rain or snow under a roof', () => {
+  const motion = detection({ kind: 'motion' })
+  const weathers = (surroundings: Surroundings): string[] => [
+    ...new Set(
+      proposalsFor(motion, nothing, [], surroundings).checks.flatMap(({ by }) =>
+        by.how === 'walk' ? WEATHERS.filter((w) => by.walk.weather[w] > 0) : []
+      )
+    )
+  ]
+  expect(weathers('outdoors')).toEqual(expect.arrayContaining(['wind', 'rain', 'snow']))
+  expect(weathers('roofed')).not.toEqual(expect.arrayContaining(['rain']))
+  expect(weathers('roofed')).not.toEqual(expect.arrayContaining(['snow']))
+  expect(weathers('indoors')).toEqual([])
+  // What else is proposed stays: motion that must and must not trigger.
+  const names = proposalsFor(motion, nothing, [], 'indoors').checks.map(({ side }) => side)
+  expect(new Set(names)).toEqual(new Set(['inside', 'outside']))
 })

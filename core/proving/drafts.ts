@@ -1,3 +1,4 @@
+import type { Surroundings } from '../sites/settings.ts'
 import type { Said } from '../messages/said.ts'
 import type { Actions, Endpoint } from '../formats/actions.ts'
 import type { About, Check, CheckEffect } from '../formats/check.ts'
@@ -21,6 +22,8 @@ export interface Ask {
   stage: Stage | null
   /** Whether pictures can be painted there; weather and faults need them. */
   painted: boolean
+  /** Where the camera looks; left out: under the sky. */
+  surroundings?: Surroundings
   /** A contact's name. */
   inputName: (id: string) => string
 }

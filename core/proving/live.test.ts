@@ -79,15 +79,15 @@ const delivery = (more: Partial<DeliveryView>): DeliveryView => ({
 const by = (list: ReturnType<typeof liveEffects>) =>
   Object.fromEntries(list.map((e) => [e.endpoint, e]))
 
-describe('what must follow, and what has', () => {
-  test('before a trigger all is waited for; what its own hours keep out is not expected, and says so', () => {
+describe('expected and observed effects', () => {
+  test('before a trigger, waits for every action but those outside their schedule', () => {
     expect(by(liveEffects(check(), actions, site, when, null, false))).toMatchObject({
       hook: { expected: true, state: 'waiting' },
       relay: { expected: false, state: 'waiting', words: 'outside its schedule' }
     })
   })
 
-  test('ticked off with its time after the trigger; what stays out as planned is as expected', () => {
+  test('ticks effects off with their delay; a planned absence is as expected', () => {
     const effects = liveEffects(
       check(),
       actions,
@@ -118,7 +118,7 @@ describe('what must follow, and what has', () => {
     ])
   })
 
-  test('what the check expects goes over what is linked: held back, it is missing; linked to nothing, too', () => {
+  test('the check’s expectations override the links: skipped or unlinked is missing', () => {
     const effects = liveEffects(
       check([
         { endpoint: 'relay', acts: true },
@@ -150,7 +150,7 @@ describe('what must follow, and what has', () => {
     expect(seenEffects(effects).every((e) => e.wrong !== null)).toBe(true)
   })
 
-  test('over without a confirmation, or without a trigger: missing, with what is known', () => {
+  test('unconfirmed or without a trigger: missing, with the reason known', () => {
     expect(
       by(
         liveEffects(check(), actions, site, when, { heardAt: at, deliveries: [delivery({})] }, true)
@@ -163,7 +163,7 @@ describe('what must follow, and what has', () => {
   })
 })
 
-test('the likely cause: nobody seen, a gate, or what readiness found about the camera', () => {
+test('likely causes: no target seen, a gate, or an issue of the camera', () => {
   const ladder = (fired: boolean): Ladder => ({
     detection: 'd',
     target: 1,

@@ -1,3 +1,5 @@
+import { WEATHERS, type WeatherKind } from '../formats/weather.ts'
+import type { Surroundings } from '../sites/settings.ts'
 import { said, type Said } from '../messages/said.ts'
 import type { Endpoint } from '../formats/actions.ts'
 import type { Check, CheckEffect } from '../formats/check.ts'
@@ -20,8 +22,21 @@ export function proposeChecks(ask: Ask): Proposals {
   const all = main
     ? [...drafts, ...hoursOf(ask, main.draft), ...outputsOf(ask, main.draft)]
     : drafts
-  return { checks: all.flatMap((draft) => checkOf(ask, draft) ?? []), gaps }
+  const possible = all.filter(({ walk }) => canHappen(walk, ask.surroundings ?? 'outdoors'))
+  return { checks: possible.flatMap((draft) => checkOf(ask, draft) ?? []), gaps }
 }
+
+/** Weather that never reaches a camera. */
+const KEPT_OUT: Readonly<Record<Surroundings, readonly WeatherKind[]>> = {
+  outdoors: [],
+  roofed: ['rain', 'snow'],
+  indoors: WEATHERS
+}
+
+/** Whether a walk can happen where the camera looks: it never snows in a waiting room, and no gull flies through. */
+const canHappen = ({ weather, actors }: Draft['walk'], surroundings: Surroundings): boolean =>
+  KEPT_OUT[surroundings].every((kind) => weather[kind] === 0) &&
+  (surroundings !== 'indoors' || actors.every(({ kind }) => kind !== 'gull'))
 
 function checkOf({ detection: d, site, from }: Ask, draft: Draft): Check | null {
   const at =

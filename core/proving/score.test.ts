@@ -22,7 +22,7 @@ const wanted = (time: number, more: Partial<Expected> = {}): Expected => ({
 })
 
 describe('scoring', () => {
-  test('a hit, a miss and a false alarm: R = P = 1/2', () => {
+  test('a hit, a miss and a false alarm give R = P = 1/2', () => {
     expect(score([wanted(5), wanted(50)], [seen(6), seen(30)])).toMatchObject({
       hits: [{ seen: { time: 6 } }],
       misses: [{ time: 50 }],
@@ -43,7 +43,7 @@ describe('scoring', () => {
   })
 
   // An alarm counts when it comes within 10 s of the start of the event (i-LIDS user guide, from memory).
-  test('the window: from the start of the event, 10 s unless said otherwise', () => {
+  test('the window starts with the event and lasts 10 s by default', () => {
     expect(score([wanted(5)], [seen(15)]).hits).toHaveLength(1)
     expect(score([wanted(5)], [seen(15.1)]).hits).toHaveLength(0)
     expect(score([wanted(5)], [seen(4.9)]).hits).toHaveLength(0)
@@ -51,7 +51,7 @@ describe('scoring', () => {
     expect(score([wanted(5, { within: 2 })], [seen(8)]).hits).toHaveLength(0)
   })
 
-  test('detection and direction must be the same; one trigger is one hit', () => {
+  test('needs the same detection and direction; one trigger is one hit', () => {
     expect(score([wanted(5, { detection: 'b' })], [seen(5)]).hits).toHaveLength(0)
     expect(
       score([wanted(5, { direction: 'leftToRight' })], [seen(5, 'a', 'rightToLeft')]).hits
@@ -59,12 +59,12 @@ describe('scoring', () => {
     expect(score([wanted(5), wanted(6)], [seen(7)])).toMatchObject({ recall: 0.5, precision: 1 })
   })
 
-  test('nothing expected and nothing seen is a silence kept', () => {
+  test('nothing expected and nothing seen is a pass', () => {
     expect(score([], [])).toMatchObject({ recall: 1, precision: 1, f1: 1 })
     expect(score([], [seen(1)])).toMatchObject({ recall: 1, precision: 0, f1: 0 })
   })
 
-  test('as many hits as any pairing can have, against all pairings', () => {
+  test('finds the most hits of all pairings', () => {
     const most = (e: Expected[], t: Trigger[]): number => {
       if (!e.length) return 0
       const [first, ...rest] = e as [Expected, Expected]

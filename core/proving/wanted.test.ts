@@ -13,7 +13,7 @@ const row = (frame: number, cls: TargetRow['cls']): TargetRow => ({
   confidence: 1
 })
 
-test('a trigger is wanted while somebody of the classes is there, and half a second around', () => {
+test('a trigger is wanted while a target of the classes is there, give or take half a second', () => {
   const present = tracksFromRows(
     [...[20, 21, 22].map((f) => row(f, 'person')), row(60, 'animal')],
     10

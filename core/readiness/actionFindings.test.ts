@@ -82,7 +82,7 @@ function fixed(what: Facts, fix: QuickFix | null | undefined): Facts {
 }
 
 describe('armed', () => {
-  test('never-armed: hours without a minute in the year; the fix arms always', () => {
+  test('never-armed: an empty schedule; the fix arms always', () => {
     const what = facts([linked(lineD({ schedule: 'empty' }), ['popup'])], {
       schedules: [schedule('empty', {})]
     })
@@ -153,7 +153,7 @@ describe('armed', () => {
 })
 
 describe('linked', () => {
-  test('nothing-linked: the fix links the default actions, where there are some', () => {
+  test('nothing-linked: the fix links the default actions, if any', () => {
     const of = (usual: string[]) =>
       facts([linked(lineD(), [])], { usual: actions({ links: usual }) })
     const [f] = found(of(['popup', 'gone']), 'nothing-linked') as [Finding]
@@ -171,7 +171,7 @@ describe('linked', () => {
     expect(found(facts([linked(lineD(), ['gone'])]), 'nothing-linked')).toHaveLength(1)
   })
 
-  test('motion that is there for motion by class alone needs no link', () => {
+  test('motion needed only by motion by class needs no link', () => {
     const both = [
       detection({ kind: 'motion' }),
       detection({ id: 'two', name: 'Two', kind: 'classMotion' })
@@ -184,7 +184,7 @@ describe('linked', () => {
     ).toHaveLength(1)
   })
 
-  test('output-not-set and untested-output: once for each endpoint, for all its cameras', () => {
+  test('output-not-set and untested-output: once per action for all its cameras', () => {
     const [a, b] = ['gate', 'yard'].map((id) => ({ ...linked(lineD(), ['popup']), id }))
     const of = (more: object) => facts([a!, b!], { endpoints: [tested(popup, more)] })
     expect(found(of({ missing: 'it has no recipient' }), 'output-not-set')).toMatchObject([
@@ -218,7 +218,7 @@ describe('linked', () => {
     ).toEqual([])
   })
 
-  test('hours-miss: which hours are silent; match them, or accept', () => {
+  test('hours-miss: names the gaps; can be matched or accepted', () => {
     const of = (d: object, s: object) =>
       facts([linked(lineD({ schedule: 'nights', ...d }), ['strobe'])], {
         schedules: [nights, lights, schedule('noon', every(['12:00', '13:00']))],
@@ -240,7 +240,7 @@ describe('linked', () => {
     ).toMatchObject({ words: 'Follow all the time', endpoint: { schedule: undefined } })
   })
 
-  test('severity-not-accepted: blocking, and raised by the fix; tamper has its own severity', () => {
+  test('severity-not-accepted: blocks, and the fix raises it; tamper has its own severity', () => {
     const high = { ...station, accepts: 'major' as const }
     const what = facts([linked(lineD(), ['station'], { severity: 'minor' })], {
       endpoints: [tested(high)]
@@ -262,7 +262,7 @@ describe('linked', () => {
     })
   })
 
-  test('no-station-push: perimeter detections that the station is not told of, unless that is meant so', () => {
+  test('no-station-push: perimeter detections not sent to the station, unless intended', () => {
     const of = (d: Detection, links: string[]) =>
       facts([linked(d, links)], { endpoints: [tested(popup), tested(station)] })
     const what = of(detection({ kind: 'intrusion', zone }), ['popup'])
@@ -274,7 +274,7 @@ describe('linked', () => {
     expect(found(facts([linked(lineD(), ['popup'])]), 'no-station-push')).toEqual([])
   })
 
-  test('pre-record-off: a recording that begins with the trigger', () => {
+  test('pre-record-off: a recording that starts at the trigger', () => {
     const record = endpoint({
       id: 'record',
       name: 'Recording',

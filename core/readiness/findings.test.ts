@@ -36,7 +36,7 @@ const fixed = (what: Facts, f: Finding): Facts => {
   }
 }
 
-test('a sound camera: nothing is found, and both notches are done', () => {
+test('a healthy camera has no issues, and both steps are done', () => {
   const d = lineD()
   const { cameras, findings } = readinessOf(
     facts([camera([d], { clips: [clip([{ from: [0.1, 0.6], to: [0.9, 0.6], seconds: 20 }])] })])
@@ -83,7 +83,7 @@ describe('what the device can do', () => {
   }
   const faces = { type: 'wo:Faces', runs: ['wo:FaceDetector'], running: true }
 
-  test('analysis-off: the family that is needed does not run; the fix switches to it', () => {
+  test('analysis-off: the needed family is off; the fix switches to it', () => {
     const modes = (running: boolean) =>
       facts([
         camera([lineD()], {
@@ -123,7 +123,7 @@ describe('what the device can do', () => {
     expect(found(of([both[0]!]), 'mode-conflict')).toEqual([])
   })
 
-  test('motion-off: motion by class without motion; the fix adds it, or switches on what there is', () => {
+  test('motion-off: motion by class without motion; the fix adds it or switches it on', () => {
     const byClass = detection({ kind: 'classMotion', classes: ['person'], cells: allCells() })
     const what = facts([camera([byClass])])
     const [f] = found(what, 'motion-off') as [Finding]
@@ -137,7 +137,7 @@ describe('what the device can do', () => {
     expect(edited(g)).toMatchObject({ id: 'motion', enabled: true })
   })
 
-  test('too-many: of one kind, and in all', () => {
+  test('too-many: of one kind, and in total', () => {
     const lines = ['one', 'two', 'three'].map((id) => lineD({ id }))
     const with2 = channel({ abilities: [ability('tt:LineDetector', { most: 2 })] })
     expect(
@@ -164,7 +164,7 @@ describe('what the device can do', () => {
     ).toEqual([])
   })
 
-  test('recorder-full: a camera that needs its analysis, and no channel is left', () => {
+  test('recorder-full: a camera needs its analysis and no channel is left', () => {
     const d = lineD()
     const poor = camera([d], { channels: [channel({ abilities: [] })] })
     const recorder = (on: string | null) =>
@@ -187,7 +187,7 @@ describe('what the device can do', () => {
     )
   })
 
-  test('kind-unsupported: on no route that is used; through one that is not, the fix opens it', () => {
+  test('kind-unsupported: on no route in use; the fix uses one that supports it', () => {
     const d = lineD()
     const poor = channel({ abilities: [ability('tt:TamperDetector')] })
     const recorder = channel({ device: 'rec', deviceName: 'Recorder', token: 'c1', used: false })
@@ -205,7 +205,7 @@ describe('what the device can do', () => {
     ).toEqual([])
   })
 
-  test('out-of-range: beyond the scale it blocks, between two steps it is a hint; the fix takes the nearest', () => {
+  test('out-of-range: blocks beyond the scale, hints between steps; the fix takes the nearest', () => {
     const d = zoneD({ dwellSeconds: 25 })
     const coarse = channel({
       abilities: [
@@ -235,7 +235,7 @@ describe('what the device can do', () => {
     ).toEqual([])
   })
 
-  test('not-held: what it has no word for', () => {
+  test('not-held: settings the device has no field for', () => {
     const d = lineD({ confirmSeconds: 1 })
     const poor = channel({
       abilities: [ability('tt:LineDetector', { parameters: ['Sensitivity', 'ClassFilter'] })]
@@ -251,7 +251,7 @@ describe('what the device can do', () => {
     expect(found(facts([camera([d])]), 'not-held')).toEqual([])
   })
 
-  test('wrong-door: another route reaches it, and is not used', () => {
+  test('wrong-door: an unused route would carry the setting', () => {
     const d = lineD({ confirmSeconds: 1 })
     const poor = channel({
       abilities: [ability('tt:LineDetector', { parameters: ['Sensitivity', 'ClassFilter'] })]
@@ -272,7 +272,7 @@ describe('what the device can do', () => {
     ).toEqual([])
   })
 
-  test('switches-back: what it was seen to switch on; parked, or in use, it is quiet', () => {
+  test('switches-back: what it was seen to switch on; quiet once parked or in use', () => {
     const back = (list: Detection[]) =>
       facts([
         camera(list, { channels: [{ ...asSent(list), switchesBack: ['tt:TamperDetector'] }] })
@@ -291,7 +291,7 @@ describe('what the device can do', () => {
 })
 
 describe('what the device holds', () => {
-  test('not-sent: drawn, changed, and what the plan does not have', () => {
+  test('not-sent: added, changed, and removed from the plan', () => {
     const d = lineD()
     expect(found(facts([camera([d], { channels: [channel()] })]), 'not-sent')).toMatchObject([
       {
@@ -318,7 +318,7 @@ describe('what the device holds', () => {
     })
   })
 
-  test('drift: it holds something other than what was sent', () => {
+  test('drift: it holds something else than was sent', () => {
     const d = lineD({ sensitivity: 50 })
     const sent = asSent([d])
     const drifted = {
@@ -344,12 +344,12 @@ describe('what the device holds', () => {
   })
 })
 
-describe('what is drawn, beside what the clips show', () => {
+describe('drawings compared with clips', () => {
   const across: Walk = { from: [0.1, 0.6], to: [0.9, 0.6], seconds: 20 }
   const seen = (d: Detection, walks: Walk[], more: object = {}) =>
     facts([camera([d], { clips: [clip(walks)], ...more })])
 
-  test('frames-swapped: the smallest frame is not inside the largest', () => {
+  test('frames-swapped: the smallest is not inside the largest', () => {
     const d = lineD({ size: { min: { w: 0.2, h: 0.4 }, max: { w: 0.05, h: 0.1 } } })
     const what = facts([camera([d])])
     const [f] = found(what, 'frames-swapped') as [Finding]
@@ -361,7 +361,7 @@ describe('what is drawn, beside what the clips show', () => {
     ).toHaveLength(1)
   })
 
-  test('frames-reject-all: no target of the clips fits; the fix fits the frames to them', () => {
+  test('frames-reject-all: no target of the clips fits; the fix fits the limits', () => {
     const d = lineD({ size: { min: { w: 0.3, h: 0.5 }, max: { w: 0.6, h: 0.9 } } })
     const what = seen(d, [across])
     const [f] = found(what, 'frames-reject-all') as [Finding]
@@ -372,7 +372,7 @@ describe('what is drawn, beside what the clips show', () => {
     ).toEqual([])
   })
 
-  test('line-at-edge: nearer to the edge than a target is large', () => {
+  test('line-at-edge: closer to the edge than a target is large', () => {
     const walk: Walk = { from: [0.01, 0.6], to: [0.3, 0.6], seconds: 10 }
     expect(
       found(
@@ -404,7 +404,7 @@ describe('what is drawn, beside what the clips show', () => {
     ).toEqual([])
   })
 
-  test('seen-too-short: crossed in less than 2 s from the first sight', () => {
+  test('seen-too-short: crossed within 2 s of first sight', () => {
     const quick: Walk = { from: [0.4, 0.6], to: [0.9, 0.6], seconds: 5 }
     expect(found(seen(lineD(), [quick]), 'seen-too-short')).toMatchObject([
       { severity: 'warning', sentence: expect.saying(/visible for (0\.9|1(\.1)?) s/) }
@@ -412,7 +412,7 @@ describe('what is drawn, beside what the clips show', () => {
     expect(found(seen(lineD(), [across]), 'seen-too-short')).toEqual([])
   })
 
-  test('target-too-large: above a tenth of the picture, as a frame or on the clips', () => {
+  test('target-too-large: above a tenth of the picture, as a limit or on the clips', () => {
     expect(
       found(facts([camera([lineD({ size: { max: { w: 0.4, h: 0.5 } } })])]), 'target-too-large')
     ).toMatchObject([
@@ -434,7 +434,7 @@ describe('what is drawn, beside what the clips show', () => {
     expect(found(seen(lineD(), [across]), 'target-too-large')).toEqual([])
   })
 
-  test('target-too-small: below 25 pixels a metre at the far end of a calibrated scene', () => {
+  test('target-too-small: below 25 px/m at the far end of a calibrated scene', () => {
     const pose = { height: 6, tilt: 20, fieldOfView: 50, aspect: 16 / 9 }
     expect(
       found(
@@ -475,7 +475,7 @@ describe('what is drawn, beside what the clips show', () => {
     ).toEqual([])
   })
 
-  test('obstructed: targets are lost at one place again and again', () => {
+  test('obstructed: targets are lost at one place repeatedly', () => {
     const lost = [0, 1, 2, 3, 4].map((n): Walk => ({
       from: [0.1, 0.6],
       to: [0.5, 0.6],
@@ -496,7 +496,7 @@ describe('what is drawn, beside what the clips show', () => {
     ).toEqual([])
   })
 
-  test('dwell-below-passers: shorter than what those take who go straight across', () => {
+  test('dwell-below-passers: shorter than passers-by take', () => {
     const passing = [0, 1, 2, 3].map((n): Walk => ({ ...across, begins: 25 * n }))
     const what = seen(zoneD({ dwellSeconds: 4 }), passing)
     const [f] = found(what, 'dwell-below-passers') as [Finding]
@@ -547,8 +547,8 @@ describe('what is drawn, beside what the clips show', () => {
   })
 })
 
-describe('the whole', () => {
-  test('worst first; nothing is asked of what is switched off or parked', () => {
+describe('together', () => {
+  test('sorts worst first; ignores what is switched off or parked', () => {
     const list = [
       lineD({ classes: [], size: { min: { w: 0.2, h: 0.4 }, max: { w: 0.05, h: 0.1 } } }),
       zoneD({ id: 'two' })
@@ -571,7 +571,7 @@ describe('the whole', () => {
     })
   })
 
-  test('detections that no device of the site was read for: the notch Sent has failed', () => {
+  test('detections without a device that was read fail the step Sent', () => {
     expect(
       readinessOf(facts([camera([lineD()], { channels: [channel({ readAt: null })] })])).cameras[0]!
         .steps

@@ -6,7 +6,7 @@ import { horizon, project, type CameraPose } from './camera.ts'
 const pose: CameraPose = { height: 5, tilt: 17, fieldOfView: 41, aspect: 16 / 9 }
 
 describe('camera', () => {
-  test('projects as OpenCV’s projectPoints does', () => {
+  test('projects like OpenCV’s projectPoints', () => {
     const points = [
       [0, 0, 10],
       [-3, 0, 14],
@@ -35,7 +35,7 @@ describe('camera', () => {
     })
   })
 
-  test('the ground far away nears the horizon, and a metre shrinks with the distance', () => {
+  test('the ground nears the horizon with distance, and a metre shrinks', () => {
     expect(project(pose, { x: 0, z: 1e7 }).y).toBeCloseTo(horizon(pose), 5)
     expect(project(pose, { x: 0, z: 10 }).perMetre).toBeGreaterThan(
       project(pose, { x: 0, z: 20 }).perMetre

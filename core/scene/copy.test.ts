@@ -18,7 +18,7 @@ describe('a shape copied through the ground', () => {
   test.each([
     [high, low],
     [low, high]
-  ])('lies where OpenCV’s projectPoints sees the same ground: %j to %j', (from, to) => {
+  ])('lands where OpenCV’s projectPoints puts the same ground: %j to %j', (from, to) => {
     const { points, through, cut } = copyShape(openCvSees(from, bay), true, from, to)
     expect([through, cut]).toEqual(['ground', false])
     openCvSees(to, bay).forEach(([x, y], i) => {
@@ -27,7 +27,7 @@ describe('a shape copied through the ground', () => {
     })
   })
 
-  test('there and back again it is as it was', () => {
+  test('comes back unchanged', () => {
     const seen = openCvSees(high, bay)
     const back = copyShape(copyShape(seen, true, high, low).points, true, low, high)
     back.points.forEach(([x, y], i) => {
@@ -36,7 +36,7 @@ describe('a shape copied through the ground', () => {
     })
   })
 
-  test('targets at it are so many times as large: a person of 1.75 m as OpenCV sees one', () => {
+  test('scales by the size of a 1.75 m person as OpenCV projects it', () => {
     const person = (pose: CameraPose): number => {
       const [foot, head] = openCvSees(pose, [
         [0.2, 0, 12.5],
@@ -66,7 +66,7 @@ describe('a shape copied through the ground', () => {
     })
   })
 
-  test('what lies outside of the other picture is cut off at its edge', () => {
+  test('is clipped at the edge of the other picture', () => {
     const wide: P3[] = [
       [-14, 0, 12],
       [3, 0, 12],
@@ -95,7 +95,7 @@ describe('a shape copied through the picture', () => {
     [0.8, 0.2],
     [0.5, 0.9]
   ] as const
-  test('one scene is not measured, or the shape is above the horizon, or nothing of it would be seen', () => {
+  test('is used when a scene is not calibrated, the shape is above the horizon, or would be invisible', () => {
     for (const [from, to] of [
       [null, low],
       [high, null],

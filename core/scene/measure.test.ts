@@ -40,8 +40,8 @@ function marksOf(pose: CameraPose, noise: (i: number) => number = () => 0): Pers
   }))
 }
 
-describe('measuring from people, on cameras projected by OpenCV', () => {
-  test.each(cameras)('exact marks give the camera back: %j', (pose) => {
+describe('calibrating from people, on cameras projected by OpenCV', () => {
+  test.each(cameras)('recovers the camera from exact marks: %j', (pose) => {
     const { pose: found, error } = measureFromPeople(marksOf(pose), pose.aspect)
     expect(found.height).toBeCloseTo(pose.height, 2)
     expect(found.tilt).toBeCloseTo(pose.tilt, 1)
@@ -50,7 +50,7 @@ describe('measuring from people, on cameras projected by OpenCV', () => {
   })
 
   test.each(cameras)(
-    'marks that are a pixel or so off give it to within what their uncertainty says: %j',
+    'recovers it from marks a pixel off to within the stated uncertainty: %j',
     (pose) => {
       // Off by up to 1.5 pixels of a picture 1000 high, always the same way (a fixed sequence).
       const noise = (i: number) => Math.sin(i * 12.9898 + 4.1) * 0.0015
@@ -75,7 +75,7 @@ describe('measuring from people, on cameras projected by OpenCV', () => {
     }
   )
 
-  test('with the lens known, two people are enough', () => {
+  test('needs two people when the lens is known', () => {
     const [pose] = cameras as [CameraPose]
     const { pose: found } = measureFromPeople(
       marksOf(pose).slice(0, 2),
@@ -86,7 +86,7 @@ describe('measuring from people, on cameras projected by OpenCV', () => {
     expect(found.tilt).toBeCloseTo(pose.tilt, 1)
   })
 
-  test('too few, upside down, of no height, too much alike: refused with what is missing', () => {
+  test('refuses too few, inverted, flat or similar marks, and says what is missing', () => {
     const marks = marksOf(cameras[0]!)
     expect(() => measureFromPeople(marks.slice(0, 2), 16 / 9)).toThrowWords(
       'marks: Mark at least 3 people'
@@ -110,7 +110,7 @@ describe('measuring from people, on cameras projected by OpenCV', () => {
   })
 })
 
-describe('measuring from a rectangle on the ground', () => {
+describe('calibrating from a rectangle on the ground', () => {
   const rectangle = (x: number, z: number, w: number, d: number, turn: number): P3[] =>
     [
       [0, 0],
@@ -123,7 +123,7 @@ describe('measuring from a rectangle on the ground', () => {
       z + a! * Math.sin(turn) + b! * Math.cos(turn)
     ])
 
-  test.each(cameras)('a parking bay gives the camera back: %j', (pose) => {
+  test.each(cameras)('recovers the camera from a parking bay: %j', (pose) => {
     const corners = openCvSees(pose, rectangle(-2, 8, 5, 4, 0.35))
     const { pose: found, error } = measureFromRectangle(corners, 5, 4, pose.aspect)
     expect(found.height).toBeCloseTo(pose.height, 2)
@@ -132,14 +132,14 @@ describe('measuring from a rectangle on the ground', () => {
     expect(error).toBeLessThan(1e-5)
   })
 
-  test('corners the other way around are as good', () => {
+  test('accepts corners in either order', () => {
     const [pose] = cameras as [CameraPose]
     const corners = openCvSees(pose, rectangle(-2, 8, 5, 4, 0.35)).reverse()
     // Reversed, the first side is the one that was third: again 5 m long.
     expect(measureFromRectangle(corners, 5, 4, pose.aspect).pose.height).toBeCloseTo(pose.height, 2)
   })
 
-  test('what cannot be used is refused', () => {
+  test('refuses unusable corners', () => {
     expect(() =>
       measureFromRectangle(
         [
@@ -196,7 +196,7 @@ describe('measuring from a rectangle on the ground', () => {
 describe('on a calibrated scene', () => {
   const [pose] = cameras as [CameraPose]
 
-  test('ground and height of what OpenCV projects are found again', () => {
+  test('recovers ground and height of what OpenCV projects', () => {
     for (const [x, z, metres] of people) {
       const [foot, head] = openCvSees(pose, [
         [x, 0, z],
@@ -211,7 +211,7 @@ describe('on a calibrated scene', () => {
   })
 
   // Bands: IEC 62676-4 (from memory).
-  test('pixel density falls with the distance, through the standard’s bands', () => {
+  test('pixel density falls with distance through the standard’s bands', () => {
     const at = (z: number) => {
       const { x, y } = project(pose, { x: 0, z })
       return pixelDensity(pose, x, y, 1080)!

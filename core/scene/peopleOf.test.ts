@@ -59,7 +59,7 @@ function clip(noise = 0) {
 }
 
 describe('people of a clip as marks', () => {
-  test('only persons, from far to near, whole and inside the picture', () => {
+  test('takes whole persons inside the picture, far to near', () => {
     const people = peopleOf(clip(), 1.75)
     expect(people.length).toBeGreaterThanOrEqual(8)
     expect(people.every((p) => p.metres === 1.75 && p.head[1] < p.foot[1])).toBe(true)
@@ -68,7 +68,7 @@ describe('people of a clip as marks', () => {
     expect(people.every((p) => p.foot[1] < 0.99)).toBe(true)
   })
 
-  test('they measure the scene that OpenCV projected them with, the lens known', () => {
+  test('calibrate the scene OpenCV projected them with', () => {
     const { pose: found } = measureScene({
       from: 'people',
       aspect: pose.aspect,
@@ -79,6 +79,6 @@ describe('people of a clip as marks', () => {
     expect(Math.abs(found.tilt - 14)).toBeLessThan(1.2)
   })
 
-  test('a clip without people has none', () =>
+  test('are none in a clip without people', () =>
     expect(peopleOf(tracksFromRows([], 10), 1.75)).toEqual([]))
 })

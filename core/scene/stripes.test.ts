@@ -6,10 +6,10 @@ import { openCvSees, type P3 } from './testing/openCvSees.ts'
 const pose: CameraPose = { height: 4.5, tilt: 18, fieldOfView: 44, aspect: 16 / 9 }
 const PICTURE = 1080
 
-describe('stripes of pixel density', () => {
+describe('bands of pixel density', () => {
   const stripes = densityStripes(pose, PICTURE)
 
-  test('cover the ground from the horizon down, from few pixels to many, with no gap', () => {
+  test('cover the ground from the horizon down without gaps, from few pixels to many', () => {
     expect(stripes[0]!.from).toBeCloseTo(Math.max(0, horizon(pose)), 9)
     expect(stripes[stripes.length - 1]!.to).toBe(1)
     stripes.slice(1).forEach((s, i) => {
@@ -18,7 +18,7 @@ describe('stripes of pixel density', () => {
     })
   })
 
-  test('at a border a metre across has just as many pixels, as OpenCV projects it', () => {
+  test('at a border, a metre has exactly that many pixels as OpenCV projects it', () => {
     const distances = Array.from({ length: 600 }, (_, i) => 2 * 1.008 ** i)
     const seen = openCvSees(
       pose,
@@ -38,13 +38,13 @@ describe('stripes of pixel density', () => {
     }
   })
 
-  test('bands are those of the standard, in its order (IEC 62676-4, from memory)', () => {
+  test('are those of the standard, in its order (IEC 62676-4, from memory)', () => {
     expect(DENSITY_BANDS.map(({ least }) => least)).toEqual([250, 125, 62.5, 25, 12.5])
     expect(stripes.map(({ band }) => band)).toEqual(
       [null, 'monitor', 'detect', 'observe', 'recognise', 'identify'].slice(0, stripes.length)
     )
   })
 
-  test('a camera that looks at the sky has none', () =>
+  test('are none for a camera that looks at the sky', () =>
     expect(densityStripes({ ...pose, tilt: -30 }, PICTURE)).toEqual([]))
 })

@@ -7,21 +7,21 @@ const heard = (delays: number[], off: number): number[] => {
   return delays.map((delay, i) => clock.at(1000 + 100 * i + off, 1000 + 100 * i + delay))
 }
 
-test('moments are as far apart as the device says, however late they are heard and whatever its clock shows', () => {
+test('keeps the device’s intervals, whatever the delay and its clock', () => {
   for (const off of [0, 95_000, -3_600_000]) {
     const times = heard([3, 40, 5, 260, 180, 90, 4], off)
     times.forEach((time, i) => expect(Math.abs(time - (1003 + 100 * i))).toBeLessThan(0.5))
   }
 })
 
-test('a better guess is taken at once; nothing lies in the future', () => {
+test('takes a better estimate at once; nothing lies in the future', () => {
   const delays = [80, 70, 2, 60, 2]
   const times = heard(delays, 500)
   times.forEach((time, i) => expect(time).toBeLessThanOrEqual(1000 + 100 * i + delays[i]! + 1e-9))
   expect(times.slice(2).map((time, i) => Math.round(time - 1200 - 100 * i))).toEqual([2, 2, 2])
 })
 
-test('a clock that drifts, or is set, is followed', () => {
+test('follows a clock that drifts or is set', () => {
   const clock = new HeardClock()
   // A tenth of a millisecond in a second too slow, for an hour.
   let last = 0

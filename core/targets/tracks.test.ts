@@ -20,7 +20,7 @@ const row = (frame: number, id: number, cls: TargetRow['cls'] = 'person'): Targe
 })
 
 describe('tracks', () => {
-  test('frame 1 is at 0 s, and a time finds the frame on show', () => {
+  test('frame 1 is at 0 s; finds the frame at a time', () => {
     expect(frameTime(1, 10)).toBe(0)
     expect(frameTime(58, 10)).toBeCloseTo(5.7, 12)
     for (const fps of [10, 12.5, 30000 / 1001])
@@ -28,7 +28,7 @@ describe('tracks', () => {
     expect(frameAt(0.99 / 10, 10)).toBe(1)
   })
 
-  test('rows are put in order of frame, then of id, and a frame is found', () => {
+  test('sorts rows by frame, then id, and finds a frame', () => {
     const t = tracksFromRows([row(5, 2), row(3, 9), row(5, 1), row(3, 1)], 10)
     expect([...t.frame]).toEqual([3, 3, 5, 5])
     expect([...t.id]).toEqual([1, 9, 1, 2])
@@ -36,7 +36,7 @@ describe('tracks', () => {
     expect(firstRowOfFrame(t, 6)).toBe(4)
   })
 
-  test('a gap of exactly 1.0 s is bridged, a longer one ends the target', () => {
+  test('bridges a gap of exactly 1.0 s; a longer one ends the target', () => {
     const t = tracksFromRows(
       [row(1, 1), row(11, 1), row(22, 1, 'animal'), row(23, 1, 'animal')],
       10

@@ -65,7 +65,7 @@ describe('what would have to change, on clips with known answers', () => {
     })
   const tracks = tracksFromRows(walk(), 10)
 
-  test('overlap: of 6 rows of the body 3 come over, so that half would do and 51 % does not', () => {
+  test('overlap: with 3 of 6 rows over, half is enough and 51% is not', () => {
     expect(fires(line({ sensitivity: 40 }), tracks)).toBe(false)
     const change = by(ask(line({ sensitivity: 40 }), tracks), 'share')!
     // Found by trying every sensitivity.
@@ -76,7 +76,7 @@ describe('what would have to change, on clips with known answers', () => {
     expect(change.words).toEqual(`Sensitivity 40 → ${least}`)
   })
 
-  test('dwell: one who stays 4.2 s in a zone of 10 s', () => {
+  test('dwell: a stay of 4.2 s in a zone of 10 s', () => {
     const zone = [
       [0.3, 0.3],
       [0.7, 0.3],
@@ -134,7 +134,7 @@ describe('what would have to change, on clips with known answers', () => {
     expect(size.detection).toMatchObject({ size: { min: { w: 0.079, h: 0.1975 } } })
   })
 
-  test('hours: the span that ended ten minutes before is made longer, to whole five minutes', () => {
+  test('schedule: extends the span that ended ten minutes before, to whole five minutes', () => {
     const schedule = parseWith(ScheduleSchema, {
       id: 's',
       name: 'Early',
@@ -159,7 +159,7 @@ describe('what would have to change, on clips with known answers', () => {
     ).toEqual([['09:00', '09:05']])
   })
 
-  test('re-trigger delay depends on the others: the second within 5 s of the first', () => {
+  test('re-trigger delay: the second within 5 s of the first', () => {
     const two = tracksFromRows(
       [...walk({ id: 1 }), ...walk({ id: 2, x: 0.7, from: 0.1, seconds: 7 })],
       10
@@ -173,12 +173,12 @@ describe('what would have to change, on clips with known answers', () => {
     ).toBe(false)
   })
 
-  test('two gates in the way: no single change; a target that is not there: none', () => {
+  test('offers no single change for two gates, and none for an unknown target', () => {
     expect(ask(line({ classes: ['vehicle'], sensitivity: 5 }), tracks)).toEqual([])
     expect(ask(line(), tracks, 77)).toEqual([])
   })
 
-  test('to be kept out: every proposal does keep it out, and the smallest change is first', () => {
+  test('to keep a target out, every proposal does, the smallest change first', () => {
     const d = line({ sensitivity: 60, direction: 'both' })
     const changes = ask(d, tracks)
     expect(changes.map(({ gate }) => gate)).toEqual(
@@ -192,7 +192,7 @@ describe('what would have to change, on clips with known answers', () => {
   })
 })
 
-test('of any walk and any setting: what is proposed works, and one step less does not', () => {
+test('for any walk and setting, a proposal works and one step less does not', () => {
   fc.assert(
     fc.property(
       fc.record({
@@ -244,7 +244,7 @@ test('of any walk and any setting: what is proposed works, and one step less doe
   )
 })
 
-describe('what else a change does', () => {
+describe('side effects of a change', () => {
   const t = (target: number, time: number, d = 'd'): Trigger => ({
     detection: d,
     kind: 'line',
@@ -252,7 +252,7 @@ describe('what else a change does', () => {
     frame: time * 10 + 1,
     time
   })
-  test('triggers that come and go; one that only moves in time is neither', () => {
+  test('counts triggers gained and lost, not those that only move in time', () => {
     expect(effectOf([t(1, 2), t(2, 3)], [t(1, 2.5), t(3, 4)])).toEqual({
       gained: [t(3, 4)],
       lost: [t(2, 3)]

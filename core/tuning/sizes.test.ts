@@ -54,7 +54,7 @@ describe('size limits fitted to a clip', () => {
   const sizes = sizesIn(detection(), tracks)
   const fit = fitSizes(sizes, ['person'])!
 
-  test('from who is at the shape, with a quarter of room', () => {
+  test('fits to the targets at the shape with a quarter to spare', () => {
     expect(fit).toEqual({
       targets: 2,
       min: { w: 0.024, h: 0.08 },
@@ -64,7 +64,7 @@ describe('size limits fitted to a clip', () => {
     expect(sizes.filter((s) => s.target === 5).every((s) => !s.atShape)).toBe(true)
   })
 
-  test('the engine lets through whom they are fitted to, and stops what is smaller or larger', () => {
+  test('the engine passes those it fitted to, and stops smaller and larger', () => {
     const fired = (classes: string[]) => [
       ...new Set(
         evaluate(
@@ -86,7 +86,7 @@ describe('size limits fitted to a clip', () => {
     expect(fired(['vehicle'])).toEqual([])
   })
 
-  test('on a calibrated scene in metres too; nobody at the shape: nothing to fit to', () => {
+  test('fits in metres on a calibrated scene; without targets there is no fit', () => {
     const measured = fitSizes(
       sizesIn(detection(), tracks, { height: 4, tilt: 15, fieldOfView: 45, aspect: 16 / 9 }),
       ['person']
@@ -96,7 +96,7 @@ describe('size limits fitted to a clip', () => {
     expect(fitSizes([], [])).toBeNull()
   })
 
-  test('near a line, not far along or beside it', () => {
+  test('counts targets near a line, not far along or beside it', () => {
     const line = parseWith(DetectionSchema, {
       id: 'l',
       name: 'L',

@@ -26,7 +26,7 @@ const of = (walks: Parameters<typeof clip>[0], more: object = {}): ZoneStay[] =>
   staysIn({ ...middle, ...more }, clip(walks).tracks)
 
 describe('how long targets stay in a zone', () => {
-  test('who walks straight across passes by, for the width of the zone over their speed', () => {
+  test('a straight walk across is passing by, and lasts width over speed', () => {
     const [stay] = of([{ from: [0.1, 0.6], to: [0.9, 0.6], seconds: 20 }]) as [ZoneStay]
     // 0.4 of the picture at 0.04 a second; half the body is in from edge to edge.
     expect(stay).toMatchObject({ target: 1, passing: true })
@@ -34,7 +34,7 @@ describe('how long targets stay in a zone', () => {
     expect(Math.abs(stay.from - 5)).toBeLessThan(0.15)
   })
 
-  test('who stands, who comes in to stay, and who is there from the first stays', () => {
+  test('standing, coming to stay, and being there from the start are stays', () => {
     expect(of([{ from: [0.5, 0.6], to: [0.5, 0.6], seconds: 12 }])).toMatchObject([
       { passing: false, seconds: 12 }
     ])
@@ -43,7 +43,7 @@ describe('how long targets stay in a zone', () => {
     ])
   })
 
-  test('more of the body that must be in makes it shorter; other classes and other places do not count', () => {
+  test('more overlap shortens a stay; other classes and places do not count', () => {
     const across = [{ from: [0.1, 0.6], to: [0.9, 0.6], seconds: 20 }] as const
     expect(of([...across] as never, { sensitivity: 1 })[0]!.seconds).toBeLessThan(
       of([...across] as never, { sensitivity: 99 })[0]!.seconds
@@ -53,17 +53,17 @@ describe('how long targets stay in a zone', () => {
   })
 })
 
-describe('a dwell just above what passers-by take', () => {
+describe('a dwell just above passers-by', () => {
   const stays = (...seconds: number[]): ZoneStay[] =>
     seconds.map((s, target) => ({ target, from: 0, seconds: s, passing: true }))
-  test('nine in ten of them, and half a second more', () => {
+  test('exceeds nine in ten by half a second', () => {
     expect(dwellAbovePassers(stays(4, 5, 6, 5, 4, 5, 6, 5, 5, 5, 60))).toEqual({
       usual: 6,
       dwell: 7
     })
     expect(dwellAbovePassers(stays(4.6, 4.6, 4.6))).toEqual({ usual: 4.6, dwell: 6 })
   })
-  test('too few say nothing, and stayers are not asked', () => {
+  test('needs enough passers-by, and ignores stayers', () => {
     expect(dwellAbovePassers(stays(4, 5))).toBeNull()
     expect(
       dwellAbovePassers([...stays(4, 5), { target: 9, from: 0, seconds: 30, passing: false }])
@@ -82,7 +82,7 @@ describe('when targets are timed', () => {
       ...more
     }) as DwellDetection
 
-  test('from coming in until the dwell is or would be done; a detection without a dwell times nobody', () => {
+  test('runs from entering until the dwell is over; none without a dwell', () => {
     const { tracks } = clip([{ from: [0.1, 0.6], to: [0.9, 0.6], seconds: 20 }])
     const [stay, ...more] = timedStays(detection({}), tracks)
     expect(more).toEqual([])
@@ -93,7 +93,7 @@ describe('when targets are timed', () => {
     expect(timedStays(detection({ classes: ['vehicle'] }), tracks)).toEqual([])
   })
 
-  test('a stay that is filled is a trigger of the engine, at the moment at which it is filled; one that is not is none', () => {
+  test('a complete stay is a trigger of the engine at that moment; an incomplete one is not', () => {
     fc.assert(
       fc.property(
         fc.integer({ min: 1, max: 15 }),

@@ -50,7 +50,7 @@ const at = (seconds: number): TriggerRecord => ({
   scene: null
 })
 
-test('the way of the target and its gates at the moment, as the engine had it; hours and panel as they were', () => {
+test('keeps the target’s path, its gates as the engine had them, the schedule and the panel', () => {
   const [fired] = evaluate(
     {
       plan: { timeZone: 'UTC', schedules: [day] as never },
@@ -72,7 +72,7 @@ test('the way of the target and its gates at the moment, as the engine had it; h
   ])
 })
 
-test('seconds count from when the target came into view', () => {
+test('counts seconds from when the target came into view', () => {
   const later = { ...at(6.9), rows: rows.map((r) => ({ ...r, frame: r.frame + 50 })) }
   const account = accountOf(detection, 7, later)
   expect(account.path[0]!.at).toBeCloseTo(-1.9, 6)
@@ -80,7 +80,7 @@ test('seconds count from when the target came into view', () => {
   expect(account.ladder!.fired).toBe(true)
 })
 
-test('where what was reported falls short of the trigger, the camera’s word stands beside the gates', () => {
+test('shows the camera’s report beside the gates where the targets fall short of the trigger', () => {
   const short = { ...at(2), rows: rows.filter((r) => r.frame < 15) }
   expect(accountOf(detection, 7, short)).toMatchObject({
     ladder: { fired: false },
@@ -91,7 +91,7 @@ test('where what was reported falls short of the trigger, the camera’s word st
   expect(accountOf(detection, 7, at(2)).words).toBeNull()
 })
 
-test('what is not there is said, and nothing is made up', () => {
+test('says what is missing, and invents nothing', () => {
   expect(accountOf(detection, 7, null)).toMatchObject({
     path: [],
     ladder: null,

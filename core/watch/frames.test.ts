@@ -8,7 +8,7 @@ const cut = (bytes: Uint8Array, at: number[]): Uint8Array[] => {
 }
 const joined = (parts: Uint8Array[]): Uint8Array => Uint8Array.from(parts.flatMap((p) => [...p]))
 
-test('pieces come out whole and in order, however the bytes are cut', () => {
+test('gives whole pieces in order, however the bytes are cut', () => {
   const head = fc.record({
     what: fc.constant('picture' as const),
     camera: fc.string({ maxLength: 12 }),
@@ -32,14 +32,14 @@ test('pieces come out whole and in order, however the bytes are cut', () => {
   )
 })
 
-test('what is no stream of Watch is said', () => {
+test('refuses other streams', () => {
   expect(() => new WatchReader().push(new TextEncoder().encode('<html>not this</html>'))).toThrow(
     RangeError
   )
 })
 
 // The form: RFC 2046, 5.1.1; a boundary line, headers, an empty line, the body, and so on.
-test('parts of a multipart answer, with and without their length, however they are cut', () => {
+test('reads parts of a multipart answer, with and without length, however they are cut', () => {
   const bodies = [[1, 2, 3], [13, 10, 45, 45, 65], [9]]
   const text = (s: string): number[] => [...new TextEncoder().encode(s)]
   fc.assert(

@@ -26,7 +26,7 @@ const cookiesOf = (answer: Response): string =>
 const me = (cookie: string) => t.ask('GET', '/api/session', undefined, cookie)
 
 describe('signing in', () => {
-  test('3.4.2, 3.4.3, 3.2.1: the cookie is out of reach of scripts and of other sites, ends with the session, and is new each time', async () => {
+  test('3.4.2, 3.4.3, 3.2.1: the cookie is hidden from scripts and other sites, ends with the session, and is new each time', async () => {
     const answer = await signIn('Ines', 'watch-the-slip')
     expect(await answer.json()).toEqual({
       id: expect.any(Number),
@@ -44,7 +44,7 @@ describe('signing in', () => {
     expect(cookiesOf(await signIn('ines', 'watch-the-slip'))).not.toContain(token)
   })
 
-  test('3.3.1: after signing out nothing is answered any more, also not what was asked beside it', async () => {
+  test('3.3.1: after signing out nothing is answered, including parallel requests', async () => {
     const cookie = cookiesOf(await signIn('ines', 'watch-the-slip'))
     const beside = Array.from({ length: 30 }, () => me(cookie))
     const out = await t.ask('DELETE', '/api/session', undefined, cookie)
@@ -54,7 +54,7 @@ describe('signing in', () => {
     for (let i = 0; i < 5; i++) expect((await me(cookie)).status).toBe(401)
   })
 
-  test('2.2.1: sixty guesses at once are five; a wrong name is answered like a wrong password', async () => {
+  test('2.2.1: counts sixty parallel guesses as five; answers a wrong name like a wrong password', async () => {
     const answers = await Promise.all(
       Array.from({ length: 25 }, (_, i) => signIn('ruth', `guess number ${i}`))
     )
@@ -79,7 +79,7 @@ describe('signing in', () => {
 describe('limits of guessing', () => {
   const at = (address: string, device: string | null = null) => ({ address, device })
 
-  test('2.2.1: a hundred an hour at one name, from however many addresses; who was let in before is not locked out', () => {
+  test('2.2.1: a hundred an hour per name from any number of addresses, without locking out known clients', () => {
     let now = 0
     const attempts = new Attempts(() => now)
     let tried = 0
@@ -99,7 +99,7 @@ describe('limits of guessing', () => {
     expect(() => attempts.begin(at('198.51.100.1'), 'isla')).not.toThrow()
   })
 
-  test('pauses grow from the fifth on, up to a quarter of an hour; a right one begins anew', () => {
+  test('pauses grow from the fifth guess up to a quarter of an hour; a right one resets them', () => {
     let now = 0
     const attempts = new Attempts(() => now)
     const pauses: number[] = []
@@ -122,7 +122,7 @@ describe('limits of guessing', () => {
     for (let i = 0; i < 5; i++) expect(() => attempts.begin(at('192.0.2.9'), 'x')).not.toThrow()
   })
 
-  test('what is remembered is bounded', () => {
+  test('bounds what it remembers', () => {
     const attempts = new Attempts(() => 0)
     const before = process.memoryUsage().heapUsed
     for (let i = 0; i < 200_000; i++) attempts.begin(at(`address ${i}`), `name ${i}`)
@@ -152,7 +152,7 @@ describe('passwords', () => {
     expect(await isPassword('pleaseletmeout', kept, secret)).toBe(false)
   })
 
-  test('2.4.1, 2.4.5: salted and keyed: the same twice is kept differently, neither says what it was, and without the key none is right', async () => {
+  test('2.4.1, 2.4.5: salted and keyed: hashes of one password differ, and none verifies without the key', async () => {
     const [a, b] = [await hashed('ferry-at-seven', secret), await hashed('ferry-at-seven', secret)]
     expect(a).not.toBe(b)
     expect(a).not.toContain('ferry')
@@ -161,7 +161,7 @@ describe('passwords', () => {
     expect(await isPassword('', null, secret)).toBe(false)
   })
 
-  test('2.1.1 to 2.1.4, 2.1.7: from 12 to 128 characters of any script, none of those that are guessed first', async () => {
+  test('2.1.1 to 2.1.4, 2.1.7: accepts 12 to 128 characters of any script, and refuses common ones', async () => {
     const add = (password: string) =>
       t.ask('POST', '/api/accounts', { username: 'trial', password, name: 'Trial', role: 'viewer' })
     expect((await add('eleven-char')).body.message).toBe(
@@ -193,7 +193,7 @@ describe('passwords', () => {
 })
 
 describe('sessions', () => {
-  test('3.3.2: one ends when nothing was asked for half an hour, and after twelve hours in any case', async () => {
+  test('3.3.2: ends after half an hour idle, and after twelve hours in any case', async () => {
     const cookie = await t.as('operator')
     expect((await me(cookie)).status).toBe(200)
     const newest = 'ORDER BY id DESC LIMIT 1'
@@ -207,7 +207,7 @@ describe('sessions', () => {
     expect(SESSION_LONGEST_MS).toBe(12 * 60 * 60_000)
   })
 
-  test('3.3.4: all of one’s own are seen and ended, nobody else’s', async () => {
+  test('3.3.4: lists and ends one’s own sessions, nobody else’s', async () => {
     const [here, elsewhere, others] = [
       await t.as('operator'),
       await t.as('operator'),
@@ -237,7 +237,7 @@ describe('sessions', () => {
     await ended
   })
 
-  test('one account has at most 24 live answers open', async () => {
+  test('one account has at most 24 open live streams', async () => {
     const cookie = await t.as('viewer')
     const stop = new AbortController()
     const answers = await Promise.all(
@@ -252,7 +252,7 @@ describe('sessions', () => {
 })
 
 describe('accounts', () => {
-  test('made, changed, and gone; 2.1.5, 2.1.6, 3.3.3: one’s own password asks for the old one, and ends the other sessions', async () => {
+  test('creates, changes and deletes; 2.1.5, 2.1.6, 3.3.3: changing one’s password needs the old one and ends other sessions', async () => {
     const made = await t.ask('POST', '/api/accounts', {
       username: 'tormod',
       password: 'nets-and-lines',
@@ -326,7 +326,7 @@ describe('accounts', () => {
     expect((await t.ask('DELETE', `/api/accounts/${made.body.id}`)).status).toBe(204)
   })
 
-  test('two installers who demote each other at once: one of them stays', async () => {
+  test('keeps one of two installers who demote each other at once', async () => {
     const { body: second } = await t.ask('POST', '/api/accounts', {
       username: 'second',
       password: 'another-installer',
@@ -356,7 +356,7 @@ describe('accounts', () => {
     expect((await t.ask('DELETE', `/api/accounts/${first.id}`)).status).toBe(409)
   })
 
-  test('the audit log has words for everything that can be changed', () => {
+  test('the audit log has words for every change', () => {
     const changing = t.app.routes
       .filter((r) => !/^(GET|HEAD|OPTIONS)$/.test(r.method))
       .map((r) => `${r.method} ${r.url}`)
@@ -373,7 +373,7 @@ describe('accounts', () => {
     expect(auditWords('POST /api/accounts', 403)).toBe('Added an account: not allowed')
   })
 
-  test('the audit log says who came in and what accounts did, also what was refused', async () => {
+  test('the audit log has sign-ins, actions and refusals', async () => {
     const operator = await t.as('operator')
     await t.ask(
       'POST',

@@ -86,7 +86,7 @@ export class Accounts {
       throw notSignedIn(said('accounts.wrongUserNameOrPassword'))
     }
     right()
-    // A digest from before is made anew, now that the password is known.
+    // A digest from before is made again, now that the password is known.
     if (!found.password.startsWith('scrypt-keyed'))
       await setPassword(
         this.database,

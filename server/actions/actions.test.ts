@@ -26,7 +26,7 @@ const post = async (
 }
 
 describe('actions', () => {
-  test('made, changed under its version, deleted and brought back; a test of other settings counts no more', async () => {
+  test('creates, changes by version, deletes and restores; a test of other settings no longer counts', async () => {
     const put = (version: number, more: object = {}) =>
       t.ask('PUT', '/api/endpoints/second', { version, endpoint: { ...popup, ...more } })
     expect(await put(0)).toMatchObject({ status: 200, body: { version: 1, testedAt: null } })
@@ -108,7 +108,7 @@ describe('actions', () => {
 })
 
 describe('voices', () => {
-  test('a file is taken in, played back byte by byte, and chosen; one that is none is refused with the byte', async () => {
+  test('stores a file and plays it back byte for byte; refuses another naming the byte', async () => {
     const file = readFileSync(new URL('../voices/leave.wav', import.meta.url))
     const { status, body } = await post('/api/voices?name=Own%20words', 'audio/wav', file)
     expect([status, body]).toEqual([
@@ -152,7 +152,7 @@ describe('voices', () => {
 })
 
 describe('hours', () => {
-  test('as a calendar and back', async () => {
+  test('exports a calendar and imports it', async () => {
     const { body: text } = await t.ask('GET', '/api/schedules/nights/calendar.ics')
     expect(new ICAL.Component(ICAL.parse(text)).getFirstPropertyValue('x-wr-calname')).toBe(
       'Nights'
@@ -206,7 +206,7 @@ describe('hours', () => {
     60_000
   )
 
-  test('a calendar that is no UTF-8, or has a start that is none, is refused in words', async () => {
+  test('refuses a calendar that is not UTF-8 or has an invalid start', async () => {
     expect(
       (await post('/api/calendars', 'text/calendar', new Uint8Array([66, 255, 254]))).body.message
     ).toBe('the calendar: is not UTF-8; save it as UTF-8')
@@ -222,7 +222,7 @@ describe('hours', () => {
     expect((await odd('20261327T250000')).status).toBeLessThan(500)
   })
 
-  test('are deleted only when nothing has them, and brought back under their version', async () => {
+  test('are deleted only when unused, and restored under their version', async () => {
     expect((await t.ask('DELETE', '/api/schedules/dark-hours?version=1')).body.message).toBe(
       'This schedule is used by Floodlight, Strobe on the mast. Choose another there first.'
     )
@@ -239,7 +239,7 @@ describe('hours', () => {
     expect((await put(2)).status).toBe(200)
   })
 
-  test('contacts of the site: one that is used stays', async () => {
+  test('contacts of the site: one in use cannot be deleted', async () => {
     const { inputs } = (await view()).site
     expect(
       await t.ask('PUT', '/api/inputs', {
@@ -258,7 +258,7 @@ describe('hours', () => {
 })
 
 describe('the site', () => {
-  test('the mail server’s password is kept sealed and never told', async () => {
+  test('encrypts the mail server’s password and never returns it', async () => {
     const mail = {
       host: 'mail.example.org',
       port: 587,
@@ -302,7 +302,7 @@ describe('the site', () => {
     ).toBe('$.mail.port: is 70000; enter 1 to 65535')
   })
 
-  test('people and groups: a group names only who is there', async () => {
+  test('people and groups: a group names only people of the site', async () => {
     const { people, version } = (await view()).people
     expect(
       (

@@ -1,11 +1,11 @@
-import { said, saidOf, saidText, type Said } from '../../core/messages/said.ts'
+import { said, saidOf, type Said } from '../../core/messages/said.ts'
 import type { SavedEndpoint, SiteActionsView, VoiceView } from '../../core/api.ts'
 import type { Actions, Endpoint, Mail, People } from '../../core/formats/actions.ts'
 import { DEFAULT_RETENTION, type Retention, type RetentionView } from '../../core/retention.ts'
 import type { Sql } from '../database.ts'
 import { versionConflict, notFound } from '../errors.ts'
 import { noteEdit, type EditNote } from '../history/queries.ts'
-import { parsed } from '../columns.ts'
+import { outcomeText, parsed } from '../columns.ts'
 
 interface EndpointRow {
   id: string
@@ -104,7 +104,7 @@ export async function noteEndpointTest(
 ): Promise<void> {
   await sql.run('UPDATE endpoint SET tested_at = ?, test_error = ? WHERE site_id = ? AND id = ?', [
     now,
-    error === null ? null : saidText(error, 1000),
+    error === null ? null : outcomeText(error),
     siteId,
     id
   ])

@@ -35,7 +35,7 @@ import type { Encryption } from '../devices/encryption.ts'
 import type { Heartbeats } from '../deliveries/heartbeats.ts'
 import { conflict, notFound } from '../errors.ts'
 import { noteOf } from '../history/routes.ts'
-import { deleteSchedule, readSchedules, readSite, saveInputs } from '../sites/queries.ts'
+import { deleteSchedule, readSchedules, theSite, saveInputs } from '../sites/queries.ts'
 import { readInThread } from './calendars.ts'
 import { readPhrase } from './voices.ts'
 import {
@@ -76,14 +76,8 @@ export function actionsRoutes(
   app: Api,
   { database, devices, heartbeats, encryption, test }: ActionsParts
 ): void {
-  const theSite = async (): Promise<SiteView> => {
-    const site = await readSite(database)
-    if (!site) throw notFound(said('things.site'))
-    return site
-  }
-
   app.get('/actions', allow(INSTALLER), async (): Promise<SiteActionsView> => {
-    const site = await theSite()
+    const site = await theSite(database)
     const [detections, schedules, endpoints, settings, rows, channels, voices] = await Promise.all([
       readAllDetections(database, site.id),
       readSchedules(database, site.id),
@@ -146,7 +140,7 @@ export function actionsRoutes(
     async (request) => {
       const { params, body } = request
       const { actions, version } = body
-      const site = await theSite()
+      const site = await theSite(database)
       await checkNames(actions, '$.actions', site.id)
       return database.transaction((sql) =>
         saveActions(
@@ -197,7 +191,7 @@ export function actionsRoutes(
     allow(INSTALLER, { params: byId, body: SaveEndpointSchema }),
     async (request) => {
       const { params, body } = request
-      const site = await theSite()
+      const site = await theSite(database)
       const { endpoint, version } = body
       if (params.id !== endpoint.id)
         throw new InputError('$.endpoint.id', said('input.isAndThe', endpoint.id, params.id))
@@ -248,7 +242,7 @@ export function actionsRoutes(
     allow(INSTALLER, { params: byId, querystring: versionQuery }),
     async (request) => {
       const { version } = request.query
-      const site = await theSite()
+      const site = await theSite(database)
       return database.transaction((sql) =>
         deleteEndpoint(
           sql,
@@ -263,7 +257,7 @@ export function actionsRoutes(
   )
 
   app.post('/endpoints/:id/test', allow(INSTALLER, { params: byId }), async ({ params }) => {
-    const site = await theSite()
+    const site = await theSite(database)
     const { endpoint } = await readEndpoint(database, site.id, params.id)
     try {
       const outcome = await test(endpoint, site)
@@ -282,7 +276,7 @@ export function actionsRoutes(
     async (request) => {
       const { id } = request.params
       const { version } = request.query
-      const site = await theSite()
+      const site = await theSite(database)
       const users = [
         ...(await readAllDetections(database, site.id))
           .filter(({ detection }) => detection.schedule === id)
@@ -307,7 +301,7 @@ export function actionsRoutes(
 
   app.put('/inputs', allow(INSTALLER, { body: SaveInputsSchema }), async (request) => {
     const { inputs } = request.body
-    const site = await theSite()
+    const site = await theSite(database)
     const twice = inputs.findIndex((x, i) => inputs.findIndex((y) => y.id === x.id) < i)
     if (twice >= 0)
       throw new InputError(`$.inputs[${twice}].id`, said('actions.isUsedTwice', inputs[twice]!.id))
@@ -325,7 +319,7 @@ export function actionsRoutes(
 
   app.put('/settings/mail', allow(INSTALLER, { body: SaveMailSchema }), async (request) => {
     const { mail, password, version } = request.body
-    const site = await theSite()
+    const site = await theSite(database)
     return (
       await database.transaction((sql) =>
         saveSetting(
@@ -359,7 +353,7 @@ export function actionsRoutes(
           )
       })
     )
-    const site = await theSite()
+    const site = await theSite(database)
     return (
       await database.transaction((sql) =>
         saveSetting(
@@ -376,7 +370,7 @@ export function actionsRoutes(
   })
   app.put('/settings/usual', allow(INSTALLER, { body: SaveUsualSchema }), async (request) => {
     const { actions, version } = request.body
-    const site = await theSite()
+    const site = await theSite(database)
     await checkNames(actions, '$.actions', site.id)
     return (
       await database.transaction((sql) =>
@@ -410,7 +404,7 @@ export function actionsRoutes(
       async ({ query, body: content }, reply) => {
         // Refused before it is kept, with the byte at which it is wrong.
         const { seconds } = readWave(new Uint8Array(content.subarray(0, MAX_WAVE_BYTES + 1)))
-        const site = await theSite()
+        const site = await theSite(database)
         const voice = {
           id: `voice-${randomUUID().slice(0, 8)}`,
           name: query.name.trim().slice(0, 80) || 'Voice',
@@ -439,7 +433,7 @@ export function actionsRoutes(
         body: fileBody(said('actions.aCalendarSentAsTextCalendar'))
       }),
       async ({ query, body }) => {
-        const site = await theSite()
+        const site = await theSite(database)
         return readInThread({
           text: textOf(body),
           id: query.id ?? `hours-${randomUUID().slice(0, 8)}`,
@@ -455,14 +449,14 @@ export function actionsRoutes(
     return reply.type('audio/wav').send(readPhrase(params.id))
   })
   app.get('/voices/:id', allow(INSTALLER, { params: byId }), async ({ params }, reply) =>
-    reply.type('audio/wav').send(await readVoice(database, (await theSite()).id, params.id))
+    reply.type('audio/wav').send(await readVoice(database, (await theSite(database)).id, params.id))
   )
 
   app.get(
     '/schedules/:id/calendar.ics',
     allow(INSTALLER, { params: byId }),
     async ({ params }, reply) => {
-      const site = await theSite()
+      const site = await theSite(database)
       const kept = (await readSchedules(database, site.id)).find(
         ({ schedule }) => schedule.id === params.id
       )

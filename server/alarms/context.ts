@@ -1,12 +1,10 @@
-import { said } from '../../core/messages/said.ts'
 import { EndpointHours, type SiteActions } from '../../core/actions/plan.ts'
 import { readEndpoints, readSettings } from '../actions/queries.ts'
 import type { ArmInputs } from '../../core/arming/armInputs.ts'
 import type { Sql } from '../database.ts'
 import type { Devices } from '../devices/service.ts'
 import { listDevices } from '../devices/queries.ts'
-import { readSchedules, readSite } from '../sites/queries.ts'
-import { notFound } from '../errors.ts'
+import { readSchedules, theSite } from '../sites/queries.ts'
 import type { SiteView } from '../../core/api.ts'
 import type { Schedule } from '../../core/formats/plan.ts'
 
@@ -23,8 +21,7 @@ export interface ActionsContext {
 let known: { key: string; hours: EndpointHours } | null = null
 
 export async function readContext(sql: Sql): Promise<ActionsContext> {
-  const site = await readSite(sql)
-  if (!site) throw notFound(said('things.site'))
+  const site = await theSite(sql)
   const [endpoints, schedules, settings, devices] = [
     await readEndpoints(sql, site.id),
     await readSchedules(sql, site.id),

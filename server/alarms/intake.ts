@@ -1,4 +1,4 @@
-import { said, saidText, type Said } from '../../core/messages/said.ts'
+import { said, type Said } from '../../core/messages/said.ts'
 import { joins } from '../../core/actions/alarms.ts'
 import { planDeliveries, type PlannedDelivery, type SiteActions } from '../../core/actions/plan.ts'
 import type { Trigger } from '../../core/detections/index.ts'
@@ -8,7 +8,7 @@ import type { Detection } from '../../core/formats/plan.ts'
 import type { TargetClass } from '../../core/targets/classes.ts'
 import type { Sql } from '../database.ts'
 import { notFound } from '../errors.ts'
-import { parsed } from '../columns.ts'
+import { outcomeText, parsed } from '../columns.ts'
 import { deliveryKind } from '../deliveries/kinds.ts'
 import type { Severity } from '../../core/kinds/parts.ts'
 
@@ -20,7 +20,7 @@ export interface NewTrigger {
   /** The sender's own name for it: the same is taken once. */
   key?: string
   camera: string
-  /** As it was when it fired. */
+  /** As it was when it triggered. */
   detection: Detection
   trigger: Pick<Trigger, 'target' | 'direction' | 'cause' | 'severity'> & {
     frame?: number
@@ -42,6 +42,8 @@ export interface Ingested {
   deliveries: number
   /** It had been taken before. */
   again: boolean
+  /** When its device said it, by the clock here; left out: now. */
+  at?: number
 }
 
 /** How long a camera may take to report that it has switched its own output. */
@@ -253,7 +255,7 @@ export async function insertDelivery(sql: Sql, d: NewDelivery, now: number): Pro
       d.recipient.slice(0, 500),
       d.held === null ? 'pending' : 'held',
       d.at,
-      d.held && saidText(d.held, 1000),
+      d.held && outcomeText(d.held),
       d.endpoint.id,
       JSON.stringify(d.endpoint),
       d.by,

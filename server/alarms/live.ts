@@ -27,6 +27,14 @@ const USUAL_SILENCE_MS = 2500
 /** Shorter times of a contact's debounce are over before the server has heard of it. */
 const SHORT_DEBOUNCE_S = 1
 
+/** Walk tests, as they concern triggers. */
+export interface Walks {
+  /** The walk that went on in front of a camera at an instant: by how much hours are read later, ms. */
+  walkAt: (camera: string, instant: number) => { later: number } | null
+  /** When a device said something, by the clock here. */
+  momentOf: (device: string, saidAt: number, heardAt: number) => number
+}
+
 /**
  * Live triggers: rules that fire on devices, contacts, and cameras that go silent. Hours and arm inputs hold here for
  * what a device cannot hold itself.
@@ -37,25 +45,21 @@ export class LiveTriggers {
   private readonly alarms: Alarms
   private readonly log: (error: unknown) => void
   private readonly began = Date.now()
-  /** Signal losses that have fired, as `camera detection`, until the device is heard again. */
+  /** Signal losses that have triggered, as `camera detection`, until the device is heard again. */
   private readonly silent = new Set<string>()
   private readonly debounced = new Map<string, NodeJS.Timeout>()
   private timer: NodeJS.Timeout | undefined
   private looking: Promise<void> = Promise.resolve()
-  private readonly walkAt: (camera: string, instant: number) => { later: number } | null
+  private readonly walks: Walks
 
-  /**
-   * @param walkAt the walk test that went on in front of a camera at an instant: by how much hours
-   * are read later, ms
-   */
   constructor(
     database: Database,
     devices: Devices,
     alarms: Alarms,
     log: (error: unknown) => void,
-    walkAt: (camera: string, instant: number) => { later: number } | null
+    walks: Walks
   ) {
-    this.walkAt = walkAt
+    this.walks = walks
     this.database = database
     this.devices = devices
     this.alarms = alarms
@@ -96,7 +100,7 @@ export class LiveTriggers {
     return () => taken.forEach((t) => this.alarms.taken(t))
   }
 
-  /** A rule on the device has fired. */
+  /** A rule on the device has triggered. */
   private async rule(
     sql: Sql,
     device: string,
@@ -129,18 +133,19 @@ export class LiveTriggers {
           : []
       )
     )
-    return [
-      await this.alarms.ingest(sql, {
-        source: 'device',
-        device,
-        camera: channel.camera,
-        detection,
-        trigger: triggerOf(detection, event),
-        firedAt,
-        byCamera,
-        walk: this.walkAt(channel.camera, Date.now())
-      })
-    ]
+    // Whether it is of a walk is decided by when it was said, not by how long it was on its way.
+    const at = this.walks.momentOf(device, event.at, Date.now())
+    const ingested = await this.alarms.ingest(sql, {
+      source: 'device',
+      device,
+      camera: channel.camera,
+      detection,
+      trigger: triggerOf(detection, event),
+      firedAt,
+      byCamera,
+      walk: this.walks.walkAt(channel.camera, at)
+    })
+    return [{ ...ingested, at }]
   }
 
   /** An output of the device has become active: what waited for the camera to say so is done. */
@@ -169,7 +174,7 @@ export class LiveTriggers {
       schedules,
       { timeZone: site.timeZone, position: site.position ?? undefined },
       inputsNow(site, this.devices),
-      instant + (this.walkAt(camera, Date.now())?.later ?? 0)
+      instant + (this.walks.walkAt(camera, Date.now())?.later ?? 0)
     ).armed
   }
 
@@ -200,7 +205,7 @@ export class LiveTriggers {
         trigger: {},
         firedAt: now,
         byCamera: new Set(),
-        walk: this.walkAt(camera, now)
+        walk: this.walks.walkAt(camera, now)
       }
       if (d.debounceSeconds <= SHORT_DEBOUNCE_S) {
         if (this.mayFire(camera, d, site, now)) taken.push(await this.alarms.ingest(sql, trigger))

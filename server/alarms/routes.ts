@@ -26,7 +26,7 @@ import type { Popups } from '../deliveries/popups.ts'
 import type { Queue } from '../deliveries/queue.ts'
 import { readResult, tryAgain } from '../deliveries/queries.ts'
 import { conflict, notFound } from '../errors.ts'
-import { readSite } from '../sites/queries.ts'
+import { theSite } from '../sites/queries.ts'
 import type { Alarms } from './service.ts'
 import { authorOf } from '../history/routes.ts'
 import { countWaiting, readAlarm, readAlarms, readAttempts, readNotes } from './queries.ts'
@@ -77,8 +77,7 @@ export function alarmRoutes(
   )
 
   app.get('/alarms', allow(SIGNED_IN, { querystring: whichAlarms }), async ({ query }) => {
-    const site = await readSite(database)
-    if (!site) throw notFound(said('things.site'))
+    const site = await theSite(database)
     const page = query.state === 'waiting' ? WAITING_PAGE : PAGE
     const list = await readAlarms(database, site.id, {
       state: query.state ?? null,

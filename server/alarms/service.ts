@@ -23,7 +23,7 @@ import {
 export class Alarms {
   private readonly database: Database
   private readonly wake: () => void
-  private readonly tell: (what: { alarm: number; trigger?: number }) => void
+  private readonly tell: (what: { alarm: number; trigger?: number; at?: number }) => void
 
   /**
    * @param kick deliveries may be due
@@ -32,7 +32,7 @@ export class Alarms {
   constructor(
     database: Database,
     wake: () => void,
-    tell: (what: { alarm: number; trigger?: number }) => void
+    tell: (what: { alarm: number; trigger?: number; at?: number }) => void
   ) {
     this.database = database
     this.wake = wake
@@ -52,13 +52,13 @@ export class Alarms {
     return takeTrigger(sql, site.id, actions, names, trigger, Date.now())
   }
 
-  taken({ id, alarm, again }: Ingested): void {
+  taken({ id, alarm, again, at }: Ingested): void {
     if (again) return
     this.wake()
-    this.tell({ alarm, trigger: id })
+    this.tell({ alarm, trigger: id, ...(at !== undefined && { at }) })
   }
 
-  /** A trigger from elsewhere, by the ids of what fired. @throws ApiError when there is no such detection */
+  /** A trigger from elsewhere, by the ids of what triggered. @throws ApiError when there is no such detection */
   async send({
     key,
     camera,

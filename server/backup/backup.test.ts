@@ -47,13 +47,13 @@ async function* pieces(content: Buffer, size: number): AsyncGenerator<Buffer> {
 }
 const secret = async (): Promise<string> => PASSPHRASE
 
-describe('a sealed stream', () => {
+describe('an encrypted stream', () => {
   const content = Buffer.concat(
     Array.from({ length: 90_000 }, (_, i) => createHash('sha256').update(String(i)).digest())
   )
 
   test.each([0, 1, 2 ** 20 - 1, 2 ** 20, 2 ** 20 + 1, content.length])(
-    '%d bytes come back as they were, whatever the pieces',
+    'returns %d bytes unchanged, whatever the pieces',
     async (length) => {
       const sealed = await bytesOf(
         encryptStream(pieces(content.subarray(0, length), 70_001), PASSPHRASE)
@@ -67,7 +67,7 @@ describe('a sealed stream', () => {
     }
   )
 
-  test('cut, changed, put in another order, gone on with, or with another passphrase: said', async () => {
+  test('detects cuts, changes, reordering, appended data and a wrong passphrase', async () => {
     const sealed = await bytesOf(encryptStream(pieces(content, 65_536), PASSPHRASE))
     const head = sealed.indexOf(10) + 1
     const piece = 4 + 2 ** 20 + 16
@@ -165,7 +165,7 @@ describe('backup and restore', () => {
     return [path, answer.status, createHash('sha256').update(body).digest('hex')]
   }
 
-  test('made while it runs, under triggers and while a clip is deleted; what is restored answers like the original, route by route', async () => {
+  test('backs up while running, under triggers and a deletion; the restored server answers like the original, route by route', async () => {
     // Something of everything: a clip with its analysis, an alarm with notes and files, a check, a voice, a secret.
     const clip = (await t.upload('slipway', 'Kept', shortClip(3))).body
     const goes = (await t.upload('slipway', 'Goes', shortClip(2))).body
@@ -308,7 +308,7 @@ describe('backup and restore', () => {
     await Promise.all([connection.end(), copy.end()])
   }, 240_000)
 
-  test('a backup that is cut leaves nothing; a folder or a database that is not empty is not touched', async () => {
+  test('a truncated backup leaves nothing; leaves non-empty folders and databases alone', async () => {
     const file = join(folder, 'cut.wardoptic')
     const whole = readFileSync(join(folder, 'quiet.wardoptic'))
     writeFileSync(file, whole.subarray(0, whole.length - 1000))
@@ -327,9 +327,9 @@ describe('backup and restore', () => {
       'is not empty'
     )
     expect(existsSync(join(full, 'mine'))).toBe(true)
-  }, 60_000)
+  })
 
-  test('before a newer version changes the database it is saved by itself, and can be had again as it was', async () => {
+  test('saves the database before a newer version changes it, and can restore it', async () => {
     const name = `wardoptic_upgrade_${process.pid}`
     const data = join(folder, 'upgraded')
     mkdirSync(data)
@@ -359,9 +359,9 @@ describe('backup and restore', () => {
       { name: 'As it was' }
     ])
     await old.end()
-  }, 60_000)
+  })
 
-  test('from the command line, with a database of its own in the folder', async () => {
+  test('works from the command line with a database in the folder', async () => {
     const env = { ...process.env, WARDOPTIC_PASSPHRASE: PASSPHRASE }
     const run = (...args: string[]) =>
       execFileSync(process.execPath, ['scripts/run.mjs', ...args], { encoding: 'utf8', env })
@@ -382,5 +382,5 @@ describe('backup and restore', () => {
         { env: { ...env, WARDOPTIC_PASSPHRASE: 'short' }, stdio: 'pipe' }
       )
     ).toThrowWords('must have at least 12')
-  }, 120_000)
+  })
 })

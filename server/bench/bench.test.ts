@@ -23,7 +23,7 @@ const put = (change: object = {}, version = 0, position = 0) =>
   })
 
 describe('saving what the Bench edits', () => {
-  test('a detection is kept, read back, and its version goes up', async () => {
+  test('saves a detection, reads it back, and raises its version', async () => {
     expect(await put()).toMatchObject({
       status: 200,
       body: { version: 1, detection: { id: 'gate', sensitivity: 50 } }
@@ -42,7 +42,7 @@ describe('saving what the Bench edits', () => {
     })
   })
 
-  test('a save over a newer version is refused with what is kept now, and changes nothing', async () => {
+  test('refuses a save over a newer version with the current one, and changes nothing', async () => {
     const stale = await put({ name: 'Stale' }, 1)
     expect(stale).toMatchObject({
       status: 409,
@@ -60,7 +60,7 @@ describe('saving what the Bench edits', () => {
     )
   })
 
-  test('of many saves over one version at the same time exactly one wins', async () => {
+  test('lets exactly one of many parallel saves win', async () => {
     const answers = await Promise.all(
       Array.from({ length: 12 }, (_, i) => put({ name: `Writer ${i}` }, 2))
     )
@@ -73,7 +73,7 @@ describe('saving what the Bench edits', () => {
     })
   })
 
-  test('deleted, and brought back by saving over the deletion, with its actions', async () => {
+  test('restores a deleted detection with its actions by saving over the deletion', async () => {
     expect(
       await t.ask('PUT', '/api/endpoints/mail', {
         version: 0,
@@ -124,7 +124,7 @@ describe('saving what the Bench edits', () => {
     })
   })
 
-  test('schedules have versions too, and a detection can name only one that there is', async () => {
+  test('schedules have versions; a detection can name only an existing one', async () => {
     const schedule = { id: 'nights', name: 'Nights', week: { mon: [['18:30', '24:00']] } }
     expect(await put({ schedule: 'nights' }, 6)).toMatchObject({
       status: 422,
@@ -147,7 +147,7 @@ describe('saving what the Bench edits', () => {
   })
 })
 
-describe('bad input is refused with the place and what would be right, and nothing is kept', () => {
+describe('refuses bad input with the place and what is right, and saves nothing', () => {
   test.each([
     [{ line: [[0.2, 0.5]] }, '$.detection.line: has 1 vertex; a line needs 2 to 10'],
     [
@@ -191,7 +191,7 @@ describe('bad input is refused with the place and what would be right, and nothi
     expect((await t.ask('GET', '/api/cameras/camera-1')).body).toEqual(before)
   })
 
-  test('bodies that are no JSON, too large, or not there; unknown places', async () => {
+  test('refuses bodies that are not JSON, too large or missing, and unknown paths', async () => {
     expect((await t.ask('PUT', '/api/cameras/camera-1/detections/gate')).status).toBe(422)
     expect(
       (
@@ -238,7 +238,7 @@ describe('bad input is refused with the place and what would be right, and nothi
     ).toMatchObject({ status: 404 })
   })
 
-  test('names are data: quotes, markup and other scripts come back as they were', async () => {
+  test('treats names as data: quotes, markup and other scripts come back unchanged', async () => {
     const { version } = (await t.ask('GET', '/api/cameras/camera-1')).body.detections[0]
     const name = `Ö'"; DROP TABLE detection; -- <b>船台</b>`
     expect((await put({ name }, version)).status).toBe(200)
@@ -247,7 +247,7 @@ describe('bad input is refused with the place and what would be right, and nothi
     )
   })
 
-  test('a page of another site cannot change anything', async () => {
+  test('refuses changes from a page of another site', async () => {
     const { port } = t.app.http.server.address() as { port: number }
     const answer = await fetch(
       `http://127.0.0.1:${port}/api/cameras/camera-1/detections/gate?version=1`,

@@ -12,6 +12,7 @@ import { readEndpoints } from '../actions/queries.ts'
 import { listClips } from '../clips/queries.ts'
 import type { Clips } from '../clips/service.ts'
 import type { Database } from '../database.ts'
+import type { Devices } from '../devices/service.ts'
 import {
   deleteDetection,
   readDetections,
@@ -24,7 +25,6 @@ import { noteOf } from '../history/routes.ts'
 import { readCamera, readSchedules, readSite, saveScene, saveSchedule } from '../sites/queries.ts'
 import {
   INSTALLER,
-  SIGNED_IN,
   allow,
   byCamera,
   byCameraAndId,
@@ -61,24 +61,19 @@ const sameId = (path: string, body: string, place: string): void => {
 }
 
 /** Reading and saving what the Bench edits. */
-export function benchRoutes(app: Api, database: Database, clips: Clips): void {
-  app.get('/site', allow(SIGNED_IN), async () => {
-    const site = await readSite(database)
-    if (!site) throw notFound(said('things.site'))
-    return site
-  })
-
+export function benchRoutes(app: Api, database: Database, clips: Clips, devices: Devices): void {
   app.get(
     '/cameras/:camera',
     allow(INSTALLER, { params: byCamera }),
     async ({ params }): Promise<BenchView> => {
       const { site, camera, scene, world } = await readCamera(database, params.camera)
-      const [detections, dormant, schedules, endpoints, kept] = await Promise.all([
+      const [detections, dormant, schedules, endpoints, kept, shown] = await Promise.all([
         readDetections(database, camera.id),
         readDormant(database, camera.id),
         readSchedules(database, site.id),
         readEndpoints(database, site.id),
-        listClips(database, camera.id)
+        listClips(database, camera.id),
+        devices.channelShowing(camera.id)
       ])
       return {
         site,
@@ -89,6 +84,7 @@ export function benchRoutes(app: Api, database: Database, clips: Clips): void {
         schedules,
         endpoints,
         world,
+        live: shown !== null,
         clips: kept.map((clip) => clips.withProgress(clip))
       }
     }

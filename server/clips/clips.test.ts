@@ -92,7 +92,7 @@ describe('clips that cannot be used leave nothing behind', () => {
     expect(await kept()).toEqual(nothing)
   })
 
-  test('cut off in its pictures: found by the analysis, which says how far they go', async () => {
+  test('truncated in its pictures: the analysis says how far they go', async () => {
     const whole = demoClip()
     const answer = await t.upload(
       'camera-1',
@@ -108,7 +108,7 @@ describe('clips that cannot be used leave nothing behind', () => {
     expect(await kept()).toEqual(nothing)
   })
 
-  test('cut off before its index', async () => {
+  test('truncated before its index', async () => {
     const late = execFileSync('bash', [
       '-c',
       'f=$(mktemp --suffix=.mp4); ffmpeg -v error -y -f lavfi -i testsrc=duration=3:size=320x240:rate=10 -c:v libx264 "$f" && head -c $(( $(stat -c %s "$f") / 2 )) "$f"; rm "$f"'
@@ -120,7 +120,7 @@ describe('clips that cannot be used leave nothing behind', () => {
     expect(await kept()).toEqual(nothing)
   })
 
-  test('the sender goes away in the middle', async () => {
+  test('the sender disconnects half-way', async () => {
     const { port } = t.app.http.server.address() as { port: number }
     const sending = request({
       port,
@@ -145,7 +145,7 @@ describe('clips that cannot be used leave nothing behind', () => {
 describe('a clip', () => {
   let id: string
 
-  test('is taken in, analysed with progress, and kept with its targets', async () => {
+  test('is stored, analysed with progress, and saved with its targets', async () => {
     const answer = await t.upload('camera-1', 'morning.mp4', shortClip(20))
     expect(answer).toMatchObject({
       status: 201,
@@ -168,7 +168,7 @@ describe('a clip', () => {
     expect(new Set(tracks.id).size).toBe(clip.targets)
   })
 
-  test('is played in parts', async () => {
+  test('is served in ranges', async () => {
     const { port } = t.app.http.server.address() as { port: number }
     const ask = (range: string) =>
       fetch(`http://127.0.0.1:${port}/api/clips/${id}/video`, {
@@ -184,7 +184,7 @@ describe('a clip', () => {
     expect((await ask('bytes=99999999-')).status).toBe(416)
   })
 
-  test('its picture at a moment is the frame of that moment', async () => {
+  test('gives the frame of a moment as its picture', async () => {
     const { port } = t.app.http.server.address() as { port: number }
     const at = async (s: string) =>
       (await t.fetch(`http://127.0.0.1:${port}/api/clips/${id}/picture?at=${s}`)).headers.get(
@@ -194,7 +194,7 @@ describe('a clip', () => {
     expect(await at('5000')).toBe('application/json; charset=utf-8')
   })
 
-  test('name and start can be changed; what is not valid is refused', async () => {
+  test('changes its name and start; refuses invalid ones', async () => {
     expect(
       await t.ask('PATCH', `/api/clips/${id}`, { name: 'Early', start: 1764000000000 })
     ).toMatchObject({ status: 200, body: { name: 'Early', start: 1764000000000 } })
@@ -207,7 +207,7 @@ describe('a clip', () => {
     })
   })
 
-  test('its analysis can be stopped and taken up again', async () => {
+  test('stops and resumes its analysis', async () => {
     const { body } = await t.upload('camera-1', 'again.mp4', shortClip(30))
     await eventually(
       async () => (await t.ask('GET', `/api/clips/${body.id}`)).body.progress?.share > 0

@@ -7,7 +7,7 @@ import { eventually, startTestApp, type TestApp } from '../testing/testApp.ts'
 let t: TestApp
 beforeAll(async () => {
   t = await startTestApp({ withDemo: true })
-}, 60_000)
+})
 afterAll(() => t.close())
 
 const script = {
@@ -41,7 +41,7 @@ const bytes = async (path: string) => {
 
 describe('a clip made from a script', () => {
   let id: string
-  test('is painted and analysed, with its progress; what is truly in it is kept beside what was found', async () => {
+  test('is painted and analysed with progress; keeps the truth beside what was found', async () => {
     const { status, body } = await t.ask('POST', '/api/cameras/waiting-room/made-clips', {
       name: 'Lights out',
       start: Date.parse('2026-11-24T20:00:00Z'),
@@ -72,9 +72,9 @@ describe('a clip made from a script', () => {
     const measures = readMeasures(await bytes(`/api/clips/${id}/measures`))
     expect(measures).toMatchObject({ length: 140, columns: 22, rows: 18, fps: 10 })
     expect(measures.figures.luma[100]! / measures.figures.luma[30]!).toBeLessThan(0.3)
-  }, 120_000)
+  })
 
-  test('its tamper and its contact run what is linked to them in a replay; the mail says what happened', async () => {
+  test('runs the actions of its tamper and contact in a replay; the mail says what happened', async () => {
     const save = (detection: object, position: number) =>
       t.ask('PUT', `/api/cameras/waiting-room/detections/${(detection as { id: string }).id}`, {
         version: 0,
@@ -117,9 +117,9 @@ describe('a clip made from a script', () => {
       'Waiting room: Camera health: camera dark',
       'Waiting room: Door: contact active'
     ])
-  }, 60_000)
+  })
 
-  test('its tamper reference can be learned anew: from there on the dark is as it should be', async () => {
+  test('learns a new tamper reference, after which the dark is normal', async () => {
     expect(
       (await t.ask('POST', `/api/clips/${id}/reference`, { at: [99] })).body.message
     ).toContain('$.at: is 99 s, but the clip ends at 14 s')
@@ -132,7 +132,7 @@ describe('a clip made from a script', () => {
     await ready(id)
     const measures = readMeasures(await bytes(`/api/clips/${id}/measures`))
     expect(measures.figures.lumaBefore[120]! / measures.figures.luma[120]!).toBeCloseTo(1, 0)
-  }, 60_000)
+  })
 
   test('its contacts move with its start', async () => {
     const { body } = await t.ask('PATCH', `/api/clips/${id}`, {
@@ -141,7 +141,7 @@ describe('a clip made from a script', () => {
     expect(body.inputs.door[0].at).toBe(Date.parse('2026-11-25T20:00:02Z'))
   })
 
-  test('can be stopped while it is painted, taken up again, and removed', async () => {
+  test('can be stopped while painted, resumed, and deleted', async () => {
     const { body } = await t.ask('POST', '/api/cameras/quay-path/made-clips', {
       name: 'Long',
       script: { ...script, seconds: 60, inputs: {} }
@@ -162,10 +162,10 @@ describe('a clip made from a script', () => {
     )
     expect((await t.ask('DELETE', `/api/clips/${body.id}`)).status).toBe(204)
     expect((await t.ask('GET', `/api/clips/${body.id}`)).status).toBe(404)
-  }, 60_000)
+  })
 })
 
-describe('what is wrong is refused with its place', () => {
+describe('refuses errors with their place', () => {
   test.each([
     [
       {
@@ -199,7 +199,7 @@ describe('what is wrong is refused with its place', () => {
     })
   })
 
-  test('a detection with an input that the site has not', async () => {
+  test('a detection with an unknown input', async () => {
     const answer = await t.ask('PUT', '/api/cameras/slipway/detections/c', {
       version: 0,
       position: 3,
@@ -220,10 +220,10 @@ describe('what is wrong is refused with its place', () => {
     }
   })
 
-  test('the true targets of a clip that was not made here', async () => {
+  test('the true targets of an uploaded clip', async () => {
     const { demoClip } = await import('../testing/testApp.ts')
     const { body } = await t.upload('slipway', 'sent.mp4', demoClip())
     await ready(body.id)
     expect((await t.ask('GET', `/api/clips/${body.id}/truth`)).status).toBe(404)
-  }, 60_000)
+  })
 })

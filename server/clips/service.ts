@@ -231,7 +231,7 @@ export class Clips {
     }
   }
 
-  /** Learns the tamper reference anew at the moments named, in seconds of the clip, and measures it again. */
+  /** Learns the tamper reference again at the moments named, in seconds of the clip, and measures it again. */
   async learnAnew(id: string, seconds: readonly number[]): Promise<ClipView> {
     const clip = await readClip(this.database, id)
     if (this.jobs.has(id) || clip.state !== 'ready')

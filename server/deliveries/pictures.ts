@@ -92,7 +92,10 @@ export class Pictures {
     if (pictures.length) return { pictures, missing: null }
     return {
       pictures: [
-        { offset: 0, jpeg: await drawSnapshot(await link.snapshot(profile), detection, null) }
+        {
+          offset: 0,
+          jpeg: await drawSnapshot(await this.devices.pictures.snapshot(found), detection, null)
+        }
       ],
       missing: offsets.length > 1 ? said('deliveries.noEarlierPictures') : null
     }

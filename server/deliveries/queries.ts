@@ -1,9 +1,9 @@
-import { said, saidText, type Said } from '../../core/messages/said.ts'
+import { said, type Said } from '../../core/messages/said.ts'
 import type { Direction, Trigger } from '../../core/detections/index.ts'
 import type { Endpoint } from '../../core/formats/actions.ts'
 import type { Detection, DetectionKind, TamperCause } from '../../core/formats/plan.ts'
 import type { Database, Sql } from '../database.ts'
-import { parsed } from '../columns.ts'
+import { outcomeText, parsed } from '../columns.ts'
 import type { Severity } from '../../core/kinds/parts.ts'
 
 /** A trigger as its messages need it. */
@@ -136,9 +136,6 @@ export async function readDue(
   }))
 }
 
-/** Of the columns that keep why something failed, or what came of it. */
-const OUTCOME_MAX = 1000
-
 const note = (
   sql: Sql,
   id: number,
@@ -150,7 +147,7 @@ const note = (
     id,
     at,
     ok,
-    saidText(outcome, OUTCOME_MAX)
+    outcomeText(outcome)
   ])
 
 /** It has been confirmed; from now on it is never made again. */
@@ -184,7 +181,7 @@ export async function markFailed(
     // A camera may have said so in the meantime.
     const { affectedRows } = await sql.run(
       "UPDATE delivery SET state = ?, attempts = attempts + 1, error = ?, begun_at = COALESCE(begun_at, ?), next_at = ? WHERE id = ? AND state = 'pending'",
-      [nextAt === null ? 'failed' : 'pending', saidText(error, OUTCOME_MAX), begun, nextAt ?? 0, id]
+      [nextAt === null ? 'failed' : 'pending', outcomeText(error), begun, nextAt ?? 0, id]
     )
     if (affectedRows) await note(sql, id, now, false, error)
   })

@@ -68,7 +68,7 @@ async function running(make: (due: DueDelivery) => Promise<void>): Promise<Queue
 const done = () => eventually(async () => (await states()).every((d) => d.state !== 'pending'), 30)
 
 describe('the delivery queue', () => {
-  test('each is made once, of one output one after the other in order, of several at the same time', async () => {
+  test('makes each once: in order for one output, in parallel for several', async () => {
     for (let n = 0; n < 240; n++) await put(`e${n % 4}`)
     const made = new Map<number, number>()
     const order: Record<string, number[]> = {}
@@ -99,9 +99,9 @@ describe('the delivery queue', () => {
         await database.rows<{ n: number }>('SELECT COUNT(*) AS n FROM delivery_attempt WHERE ok')
       )[0]!.n
     ).toBe(240)
-  }, 60_000)
+  })
 
-  test('what fails is put off, and the others of its endpoint go on; what is refused is given up at once', async () => {
+  test('postpones a failed delivery while others go on; gives up at once when refused', async () => {
     for (const endpoint of ['bad', 'bad', 'worse', 'good']) await put(endpoint)
     const began = Date.now()
     let bad = 0
@@ -124,9 +124,9 @@ describe('the delivery queue', () => {
     await done()
     expect((await states())[0]).toMatchObject({ state: 'sent', attempts: 2 })
     await queue.close()
-  }, 30_000)
+  })
 
-  test('a station that is dead keeps no mail waiting, and no second station; messages to one place overlap', async () => {
+  test('a dead station holds up no mail and no second station; messages to one place overlap', async () => {
     for (let n = 0; n < 60; n++) await put('dead', { kind: 'station' })
     for (let n = 0; n < 30; n++) await put('mail', { kind: 'email' })
     await put('other', { kind: 'station' })
@@ -152,9 +152,9 @@ describe('the delivery queue', () => {
     release()
     await done()
     await queue.close()
-  }, 30_000)
+  })
 
-  test('what is not due yet waits; a camera that does not say that it has is told', async () => {
+  test('waits until due; switches the output itself when the camera does not confirm', async () => {
     await put('later', { at: Date.now() + 60_000 })
     await put('camera', { by: 'camera' })
     const queue = await running(async () => {})
@@ -168,7 +168,7 @@ describe('the delivery queue', () => {
 })
 
 describe('pauses', () => {
-  test.each(ENDPOINT_KINDS)('%s: they grow up to the longest, then it is given up', (kind) => {
+  test.each(ENDPOINT_KINDS)('%s: grow to the longest, then it fails', (kind) => {
     const { attempts, longestMs } = deliveryKind(kind).patience
     const pauses = Array.from({ length: attempts }, (_, i) => pauseAfter(kind, i + 1))
     expect(pauses.at(-1)).toBeNull()
@@ -177,7 +177,7 @@ describe('pauses', () => {
     expect(Math.max(...real)).toBeLessThanOrEqual(longestMs)
   })
 
-  test('a light is worth half a minute, a message some forty minutes', () => {
+  test('a light is retried for half a minute, a message for some forty minutes', () => {
     const whole = (kind: EndpointKind): number => {
       let ms = 0
       for (let n = 1, p = pauseAfter(kind, n); p !== null; p = pauseAfter(kind, ++n)) ms += p

@@ -79,7 +79,7 @@ export async function detectionsOfKind(
   kind: DetectionKind
 ): Promise<{ camera: string; detection: Detection }[]> {
   const rows = await sql.rows<{ camera_id: string; body: string }>(
-    `SELECT detection.camera_id, detection.body FROM detection JOIN camera ON camera.id = detection.camera_id WHERE NOT deleted AND JSON_VALUE(body, '$.kind') = ?${siteId === null ? '' : ' AND camera.site_id = ?'} ORDER BY camera.position, detection.position`,
+    `SELECT detection.camera_id, detection.body FROM detection JOIN camera ON camera.id = detection.camera_id WHERE NOT deleted AND NOT camera.removed AND JSON_VALUE(body, '$.kind') = ?${siteId === null ? '' : ' AND camera.site_id = ?'} ORDER BY camera.position, detection.position`,
     [kind, ...(siteId === null ? [] : [siteId])]
   )
   return rows.map(({ camera_id: camera, body }) => ({ camera, detection: parsed<Detection>(body) }))
@@ -212,7 +212,7 @@ export async function readAllDetections(
   siteId: string
 ): Promise<(SavedDetection & { camera: string; cameraName: string })[]> {
   const rows = await sql.rows<Row & { camera_id: string; camera_name: string }>(
-    `${select.replace('SELECT ', 'SELECT detection.camera_id, camera.name AS camera_name, ')} JOIN camera ON camera.id = detection.camera_id WHERE camera.site_id = ? AND NOT detection.deleted ORDER BY camera.position, camera.id, detection.position, detection.id`,
+    `${select.replace('SELECT ', 'SELECT detection.camera_id, camera.name AS camera_name, ')} JOIN camera ON camera.id = detection.camera_id WHERE camera.site_id = ? AND NOT camera.removed AND NOT detection.deleted ORDER BY camera.position, camera.id, detection.position, detection.id`,
     [siteId]
   )
   return rows.map((row) => ({ ...keptOf(row), camera: row.camera_id, cameraName: row.camera_name }))

@@ -8,6 +8,10 @@ import { parsed } from '../columns.ts'
 /** A device's channel as it is kept. */
 export interface ChannelRow extends Channel {
   profile: string
+  /** Of live pictures. */
+  picture: string
+  /** Whether it says what its analysis sees. */
+  hasMetadata: boolean
   /** Types of rules that the last sending took off the device. */
   removedTypes: string[]
   /** Types of rules that the device was seen to switch on again by itself. */
@@ -18,6 +22,8 @@ export interface ChannelRow extends Channel {
 export interface ChannelReading {
   token: string
   profile: string
+  picture: string
+  hasMetadata: boolean
   name: string
   abilities: RuleAbility[]
   mostRules: number | null
@@ -30,6 +36,8 @@ interface Raw {
   device_name: string
   token: string
   profile: string
+  picture_profile: string | null
+  has_metadata: number
   name: string
   camera_id: string | null
   used: number
@@ -43,14 +51,16 @@ interface Raw {
   switches_back: unknown
 }
 
-const select = `SELECT c.device_id, device.name AS device_name, c.token, c.profile, c.name, c.camera_id, c.used, device.read_at, c.abilities, c.most_rules, c.modes, c.held_rules, c.sent_rules, c.removed_types, c.switches_back
-    FROM device_channel c JOIN device ON device.id = c.device_id`
+const select = `SELECT c.device_id, device.name AS device_name, c.token, c.profile, c.picture_profile, c.has_metadata, c.name, camera.id AS camera_id, c.used, device.read_at, c.abilities, c.most_rules, c.modes, c.held_rules, c.sent_rules, c.removed_types, c.switches_back
+    FROM device_channel c JOIN device ON device.id = c.device_id LEFT JOIN camera ON camera.id = c.camera_id AND NOT camera.removed`
 
 const rowOf = (r: Raw): ChannelRow => ({
   device: r.device_id,
   deviceName: r.device_name,
   token: r.token,
   profile: r.profile,
+  picture: r.picture_profile ?? r.profile,
+  hasMetadata: r.has_metadata !== 0,
   name: r.name,
   camera: r.camera_id,
   used: r.used !== 0,
@@ -72,9 +82,7 @@ export async function listChannels(sql: Sql): Promise<ChannelRow[]> {
 /** Those that show a camera, in the devices' own order. */
 export async function channelsShowing(sql: Sql, camera: string): Promise<ChannelRow[]> {
   return (
-    await sql.rows<Raw>(`${select} WHERE c.camera_id = ? ORDER BY c.device_id, c.position`, [
-      camera
-    ])
+    await sql.rows<Raw>(`${select} WHERE camera.id = ? ORDER BY c.device_id, c.position`, [camera])
   ).map(rowOf)
 }
 
@@ -100,7 +108,7 @@ export async function keepChannels(
   sql: Sql,
   deviceId: string,
   read: readonly ChannelReading[],
-  cameraOf: (channel: ChannelReading) => string | null
+  cameraOf: (channel: ChannelReading, position: number) => Promise<string | null>
 ): Promise<void> {
   const known = await channelsOf(sql, deviceId)
   for (const gone of known.filter(({ token }) => !read.some((c) => c.token === token)))
@@ -120,6 +128,8 @@ export async function keepChannels(
     const values = [
       position,
       c.profile,
+      c.picture,
+      c.hasMetadata,
       c.name.slice(0, 80),
       JSON.stringify(c.abilities),
       c.mostRules,
@@ -129,13 +139,13 @@ export async function keepChannels(
     ]
     if (before)
       await sql.run(
-        'UPDATE device_channel SET position = ?, profile = ?, name = ?, abilities = ?, most_rules = ?, modes = ?, held_rules = ?, switches_back = ? WHERE device_id = ? AND token = ?',
+        'UPDATE device_channel SET position = ?, profile = ?, picture_profile = ?, has_metadata = ?, name = ?, abilities = ?, most_rules = ?, modes = ?, held_rules = ?, switches_back = ? WHERE device_id = ? AND token = ?',
         [...values, deviceId, c.token]
       )
     else
       await sql.run(
-        "INSERT INTO device_channel (position, profile, name, abilities, most_rules, modes, held_rules, switches_back, device_id, token, camera_id, removed_types) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, '[]')",
-        [...values, deviceId, c.token, cameraOf(c)]
+        "INSERT INTO device_channel (position, profile, picture_profile, has_metadata, name, abilities, most_rules, modes, held_rules, switches_back, device_id, token, camera_id, removed_types) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, '[]')",
+        [...values, deviceId, c.token, await cameraOf(c, position)]
       )
   }
 }

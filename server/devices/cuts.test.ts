@@ -94,15 +94,15 @@ beforeAll(async () => {
     address: line.address
   })
   id = (body as DeviceView).id
-}, 60_000)
+})
 afterAll(async () => {
   line.close()
   await t.close()
   await devices.close()
 })
 
-describe('a cut in the middle of sending leaves the old rule or the new one, and says which', () => {
-  test('whole, through the line', async () => {
+describe('an interruption while sending leaves the old rule or the new one, and says which', () => {
+  test('complete, through the proxy', async () => {
     expect(outcome(await send())).toEqual([['quay-edge', 'created', 'new', false]])
     expect(held()).toEqual({ 'quay-edge': '50' })
   })
@@ -116,13 +116,13 @@ describe('a cut in the middle of sending leaves the old rule or the new one, and
     expect(held()).toEqual({ 'quay-edge': '50' })
   })
 
-  test('cut after it arrived: the new one, although the device’s answer never came', async () => {
+  test('cut after it arrived: the new one, although no answer came', async () => {
     line.cut = (message) => (message.includes('ModifyRules') ? 'after' : 'pass')
     expect(outcome(await send())).toEqual([['quay-edge', 'changed', 'new', true]])
     expect(held()).toEqual({ 'quay-edge': '60' })
   })
 
-  test('cut for good: not known, what was not begun is said as such, and reading again tells', async () => {
+  test('cut for good: unknown until read again; what was not begun says so', async () => {
     await draw(70)
     await draw(40, 'second')
     let down = false
@@ -145,7 +145,7 @@ describe('a cut in the middle of sending leaves the old rule or the new one, and
     expect(held()).toEqual({ 'quay-edge': '70', second: '40' })
   })
 
-  test('two that send to one device at the same time: the second is told', async () => {
+  test('refuses a second sending to one device', async () => {
     await draw(30)
     const both = await Promise.all([send(), send()])
     expect(both.map(({ error }) => error).filter(Boolean)).toEqual([
@@ -156,7 +156,7 @@ describe('a cut in the middle of sending leaves the old rule or the new one, and
 })
 
 describe('many devices', () => {
-  test('are sent to side by side; one that is silent does not hold up the others', async () => {
+  test('are sent to in parallel; a silent one does not hold up the others', async () => {
     const silent = createServer(() => {})
     await new Promise<void>((resolve) => silent.listen(0, '127.0.0.1', resolve))
     const others = await Promise.all(
@@ -194,5 +194,5 @@ describe('many devices', () => {
       'must name at least one'
     )
     expect((await t.ask('POST', '/api/sendings', { devices: ['nobody'] })).status).toBe(404)
-  }, 60_000)
+  })
 })

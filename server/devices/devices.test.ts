@@ -35,16 +35,16 @@ const results = async (id: string): Promise<Pick<SendResult, 'detection' | 'what
 
 beforeAll(async () => {
   t = await startTestApp({ withDemo: true })
-}, 60_000)
+})
 afterAll(async () => {
   await devices.close()
   await t.close()
 })
 
-describe('a device from its address to what it holds', () => {
+describe('a device from its address to its settings', () => {
   let id: string
   let camera: Device
-  test('added, it is read: who it is, what it can do, what is missing on it', async () => {
+  test('reads an added device: identity, abilities and what is missing', async () => {
     camera = await start('cam-path', { switchesBack: undefined })
     const { status, body } = await add(camera)
     expect(status).toBe(201)
@@ -65,7 +65,7 @@ describe('a device from its address to what it holds', () => {
     ])
   })
 
-  test('its password is sealed, with a key that only its owner can read', async () => {
+  test('encrypts its password with a key only its owner can read', async () => {
     const [row] = await t.database.rows<{ password_sealed: Buffer }>(
       'SELECT password_sealed FROM device WHERE id = ?',
       [id]
@@ -79,7 +79,7 @@ describe('a device from its address to what it holds', () => {
     ).toThrowWords('was encrypted with another key')
   })
 
-  test('sent on command, read back, and nothing is left to send', async () => {
+  test('sends on command, reads back, and has nothing left to send', async () => {
     expect(await results(id)).toEqual([
       { detection: 'path-movement', what: 'created', error: null },
       { detection: 'path-crossing', what: 'created', error: null }
@@ -92,7 +92,7 @@ describe('a device from its address to what it holds', () => {
     expect(await results(id)).toEqual([])
   })
 
-  test('drift: what somebody changes on the device is seen setting by setting, and sending restores it', async () => {
+  test('sees changes on the device setting by setting; sending restores them', async () => {
     const other = new DeviceLink(camera.address, camera.model.account!)
     const [motion, line] = await other.rules(ONE)
     await other.modifyRule(ONE, { ...line!, simple: { ...line!.simple, Direction: 'Left' } })
@@ -118,7 +118,7 @@ describe('a device from its address to what it holds', () => {
     })
   })
 
-  test('a detection that the device refuses is said, and the others are sent all the same', async () => {
+  test('reports a refused detection and sends the others', async () => {
     const line = {
       kind: 'line',
       line: [
@@ -140,7 +140,7 @@ describe('a device from its address to what it holds', () => {
     expect(stateOf(await one(id))).toMatchObject({ 'more-1': 'same', 'more-2': 'missing' })
   })
 
-  test('switched off in the plan and still on the device is a difference; sending takes it off', async () => {
+  test('removes detections that are switched off in the plan', async () => {
     const { body: bench } = await t.ask('GET', '/api/cameras/quay-path')
     const kept = bench.detections.find((d: any) => d.detection.id === 'more-0')
     await t.ask('PUT', '/api/cameras/quay-path/detections/more-0', {
@@ -156,7 +156,7 @@ describe('a device from its address to what it holds', () => {
     expect(stateOf(await one(id))['more-0']).toBe('off')
   })
 
-  test('when it cannot be reached any more that is said, and what was read before stands', async () => {
+  test('says when it cannot be reached, and keeps what was read', async () => {
     await camera.close()
     const { body } = await t.ask('POST', `/api/devices/${id}/read`)
     expect(body).toMatchObject({
@@ -174,7 +174,7 @@ describe('a device from its address to what it holds', () => {
   })
 })
 
-describe('what devices say', () => {
+describe('events of devices', () => {
   const all = {
     id: 'anybody',
     name: 'Anybody',
@@ -187,7 +187,7 @@ describe('what devices say', () => {
     ]
   }
 
-  test('is in the database as it comes; a break is told as a gap, and listening goes on', async () => {
+  test('are stored as they arrive; an interruption is recorded as a gap, and listening resumes', async () => {
     const device = await start('cam-slipway')
     const { body } = await add(device)
     await t.ask('PUT', '/api/cameras/slipway/detections/anybody', {
@@ -223,9 +223,9 @@ describe('what devices say', () => {
     expect((await t.ask('GET', `/api/devices/${body.id}/events`)).body[0]).toMatchObject({
       rule: expect.any(String)
     })
-  }, 90_000)
+  })
 
-  test('fifty a second for some seconds: none is lost, and they stay in order', async () => {
+  test('are all kept in order at fifty a second', async () => {
     const device = await start('cam-waiting')
     const { body } = await add(device, { name: 'Busy' })
     await eventually(async () => device.pullPoints.count() > 0, 10)
@@ -247,11 +247,11 @@ describe('what devices say', () => {
       return list.length >= 200 && list
     }, 20)
     expect(rows.map((r) => r.rule)).toEqual(Array.from({ length: 200 }, (_, n) => `r${n}`))
-  }, 60_000)
+  })
 })
 
 describe('devices that are not ready yet', () => {
-  test('no account yet: it gets its first account, and is read', async () => {
+  test('gives a device without an account its first one, and reads it', async () => {
     const device = await start('cam-yard')
     const { body } = await add(device)
     expect(body).toMatchObject({ state: 'new', trouble: 'it has no account yet' })
@@ -275,7 +275,7 @@ describe('devices that are not ready yet', () => {
     expect(stateOf(after)).toEqual({ 'yard-care': 'missing', 'yard-signal': 'own' })
   })
 
-  test('a wrong password is said as such, and mended', async () => {
+  test('names a wrong password, and accepts the right one', async () => {
     const device = await start('cam-slipway')
     const { body } = await add(device, { password: 'wrong' })
     expect(body).toMatchObject({ state: 'wrong-password', readAt: null })
@@ -290,13 +290,13 @@ describe('devices that are not ready yet', () => {
     ).toMatchObject({ state: 'online' })
   })
 
-  test('a clock that is off by more than 2 s', async () => {
+  test('reports a clock that is off by more than 2 s', async () => {
     const { body } = await add(await start('cam-waiting'))
     expect(body.state).toBe('clock-off')
     expect(body.clockAhead).toBeGreaterThan(93)
   })
 
-  test('one that switches a rule on again by itself: it stands on the device as a stranger', async () => {
+  test('shows a rule that the device switched back on as unmanaged', async () => {
     const device = await start('cam-path', {
       switchesBack: { types: ['tt:TamperDetector'], seconds: 0.3 }
     })
@@ -318,7 +318,7 @@ describe('devices that are not ready yet', () => {
     [{ name: '' }, '$.name: must not be empty'],
     [{ camera: 'nowhere' }, 'Camera nowhere no longer exists.'],
     [{ port: 80 }, '$.port: is not known here']
-  ])('%j is refused', async (change, message) => {
+  ])('refuses %j', async (change, message) => {
     const { status, body } = await t.ask('POST', '/api/devices', {
       name: 'X',
       address: 'http://127.0.0.1:9',
@@ -332,7 +332,7 @@ describe('devices that are not ready yet', () => {
   })
 })
 
-describe('over a restart of the server', () => {
+describe('across a restart of the server', () => {
   const rules = async (id: string): Promise<string[]> =>
     (
       await t.database.rows<{ topic: string; rule: string }>(
@@ -353,7 +353,7 @@ describe('over a restart of the server', () => {
   const all = Array.from({ length: 30 }, (_, n) => `r${n}`)
 
   // One whose clock is 95 s ahead: its pull point is gone on with on its own clock.
-  test('what happens meanwhile waits at the device: none is lost, none comes twice, and there is no gap', async () => {
+  test('events wait at the device: none lost, none twice, no gap', async () => {
     const device = await start('cam-waiting')
     const { body } = await add(device, { name: 'Restarted' })
     await eventually(async () => device.pullPoints.count() > 0, 10)
@@ -366,9 +366,9 @@ describe('over a restart of the server', () => {
     await eventually(async () => (await rules(body.id)).length >= 30, 20)
     expect(await rules(body.id)).toEqual(all)
     expect(device.pullPoints.count()).toBe(1)
-  }, 60_000)
+  })
 
-  test('a device that was switched off meanwhile has forgotten it: the gap is told, with how long it was', async () => {
+  test('a device that was switched off has a gap with its length', async () => {
     const device = await start('cam-waiting')
     const { body } = await add(device, { name: 'Switched off' })
     await eventually(async () => device.pullPoints.count() > 0, 10)
@@ -384,11 +384,11 @@ describe('over a restart of the server', () => {
       (e: { topic: string }) => e.topic === 'gap'
     )
     expect(Number(data.seconds)).toBeGreaterThan(0)
-  }, 60_000)
+  })
 })
 
 describe('after new firmware', () => {
-  test('what it can do is read anew: a kind that is gone is said, and the rule with it', async () => {
+  test('reads its abilities again, and reports a missing kind and its rule', async () => {
     const device = await start('cam-slipway', {}, 'firmware.json')
     const { body } = await add(device, { name: 'Updated' })
     await send(body.id)
@@ -419,10 +419,10 @@ describe('after new firmware', () => {
     ])
     expect(channel(after).modes).toEqual([])
     expect(stateOf(after)['quay-edge']).toBe('unsupported')
-  }, 30_000)
+  })
 })
 
-test('devices get new addresses all at once: one may get the address that another one has had', async () => {
+test('devices may swap addresses', async () => {
   const [one, two] = await t.database.rows<{ id: string; address: string }>(
     'SELECT id, address FROM device ORDER BY id LIMIT 2'
   )

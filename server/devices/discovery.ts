@@ -11,6 +11,12 @@ import {
 export interface Neighbourhood {
   from: string
   port: number
+  /** Whatever answers there is a simulator. */
+  simulated?: boolean
+}
+
+export interface Found extends ProbeMatch {
+  simulated: boolean
 }
 
 const LISTENED_MS = 1500
@@ -19,11 +25,11 @@ const LISTENED_MS = 1500
 export async function findDevices(
   places: readonly Neighbourhood[],
   listenedMs = LISTENED_MS
-): Promise<ProbeMatch[]> {
-  const found = new Map<string, ProbeMatch>()
+): Promise<Found[]> {
+  const found = new Map<string, Found>()
   await Promise.all(
     places.map(
-      ({ from, port }) =>
+      ({ from, port, simulated = false }) =>
         new Promise<void>((resolve) => {
           const socket = createSocket('udp4')
           const end = (): void => {
@@ -32,7 +38,7 @@ export async function findDevices(
           }
           socket.on('message', (bytes) => {
             for (const match of readProbeMatches(bytes.toString('utf8')))
-              found.set(match.address, match)
+              found.set(match.address, { ...match, simulated })
           })
           // A network that is not there is no reason to find nothing on the others.
           socket.once('error', end)

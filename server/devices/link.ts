@@ -16,6 +16,8 @@ import {
   xml,
   type Element
 } from '../../core/formats/onvif/xml.ts'
+import { channelsOf, profiles2Of, profilesOf, type LinkChannel } from './profiles.ts'
+import { rtspMetadata } from './rtspMetadata.ts'
 import { partsOf } from './streams.ts'
 import { DeviceError } from './deviceError.ts'
 import { DeviceWire, type Credentials } from './wire.ts'
@@ -41,14 +43,6 @@ export interface DeviceEvent {
   data: Record<string, string>
 }
 
-/** One picture of a device and the configuration of its analysis. */
-export interface LinkChannel {
-  /** Of the analysis' configuration. */
-  token: string
-  profile: string
-  name: string
-}
-
 export interface LinkOutput {
   token: string
   kind: OutputKind
@@ -62,7 +56,9 @@ export interface LinkOutput {
 
 /** A recording has begun to come within this. */
 const FILM_WITHIN_MS = 60_000
-const METADATA_END = '</tt:MetadataStream>'
+/** Whatever prefix the device gives its namespace. */
+const METADATA_BEGIN = /<(?:[\w.-]+:)?MetadataStream[\s>]/
+const METADATA_END = /<\/(?:[\w.-]+:)?MetadataStream\s*>/
 
 /** Speaks the open standard with one device. Every call ends: with an answer, or with a DeviceError that says why not. */
 export class DeviceLink {
@@ -77,13 +73,13 @@ export class DeviceLink {
     return this.wire.address
   }
 
-  /** By how many seconds the device's clock is ahead of this one. */
-  clockAhead(): Promise<number> {
+  /** By how many seconds the device's clock is ahead of this one; null where it does not say. */
+  clockAhead(): Promise<number | null> {
     return this.wire.clockAhead()
   }
 
   async information(): Promise<Information> {
-    const answer = await this.wire.call('device', xml('tds:GetDeviceInformation'))
+    const answer = await ifOffered(this.wire.call('device', xml('tds:GetDeviceInformation')))
     const part = (name: string): string => child(answer, name)?.text ?? ''
     return {
       manufacturer: part('Manufacturer'),
@@ -115,32 +111,28 @@ export class DeviceLink {
     return children(await this.wire.call('device', xml('tds:GetUsers')), 'User').length > 0
   }
 
-  /** The device's pictures, each with the configuration of its analysis. */
+  /** The device's pictures, each with what analyses it. Media 2 is asked where it is offered. */
   async channels(): Promise<LinkChannel[]> {
-    return children(await this.wire.call('media', xml('trt:GetProfiles')), 'Profiles')
-      .flatMap((profile) => {
-        const analytics = child(profile, 'VideoAnalyticsConfiguration')
-        const source = child(profile, 'VideoSourceConfiguration')
-        const token = analytics?.attributes.token
-        return token && profile.attributes.token
-          ? [
-              {
-                token,
-                profile: profile.attributes.token,
-                name: child(source, 'Name')?.text || child(profile, 'Name')?.text || token
-              }
-            ]
-          : []
-      })
-      .filter((channel, i, all) => all.findIndex(({ token }) => token === channel.token) === i)
+    const second = (await this.wire.has('media2'))
+      ? await ifOffered(
+          this.wire.call('media2', xml('tr2:GetProfiles', {}, xml('tr2:Type', {}, 'All')))
+        )
+      : undefined
+    const profiles = second ? profiles2Of(second) : []
+    if (profiles.length) return channelsOf(profiles)
+    return channelsOf(profilesOf(await this.wire.call('media', xml('trt:GetProfiles'))))
   }
 
   /** What a channel can do: its supported rules, the ranges of their parameters, and how many rules in all. */
   async abilities(
     channel: string
   ): Promise<{ abilities: RuleAbility[]; mostRules: number | null }> {
-    const supported = child(await this.analytics('GetSupportedRules', channel), 'SupportedRules')
-    const options = await this.analytics('GetRuleOptions', channel)
+    const supported = child(
+      await ifOffered(this.analytics('GetSupportedRules', channel)),
+      'SupportedRules'
+    )
+    if (!supported) return { abilities: [], mostRules: null }
+    const options = await ifOffered(this.analytics('GetRuleOptions', channel))
     const abilities = children(supported, 'RuleDescription').map(
       ({ attributes, children: inner }) => {
         const type = ruleType(attributes.Name ?? '')
@@ -165,14 +157,14 @@ export class DeviceLink {
         }
       }
     )
-    return { abilities, mostRules: whole(supported?.attributes.MostRules) }
+    return { abilities, mostRules: whole(supported.attributes.MostRules) }
   }
 
   /** Families of analysis; none where the device does not say what they run. */
   async modes(channel: string): Promise<AnalysisMode[]> {
     const supported = children(
       child(
-        await this.analytics('GetSupportedAnalyticsModules', channel),
+        await ifOffered(this.analytics('GetSupportedAnalyticsModules', channel)),
         'SupportedAnalyticsModules'
       ),
       'AnalyticsModuleDescription'
@@ -231,7 +223,7 @@ export class DeviceLink {
   async inputs(): Promise<string[]> {
     if (!(await this.wire.has('deviceIO'))) return []
     return children(
-      await this.wire.call('deviceIO', xml('tmd:GetDigitalInputs')),
+      await ifOffered(this.wire.call('deviceIO', xml('tmd:GetDigitalInputs'))),
       'DigitalInputs'
     ).flatMap(({ attributes }) => attributes.token ?? [])
   }
@@ -259,7 +251,7 @@ export class DeviceLink {
       )
     }
     return children(
-      await this.wire.call('device', xml('tds:GetRelayOutputs')),
+      await ifOffered(this.wire.call('device', xml('tds:GetRelayOutputs'))),
       'RelayOutputs'
     ).flatMap(({ attributes: { token } }) =>
       token
@@ -379,33 +371,45 @@ export class DeviceLink {
     return this.wire.whole((signal) => this.wire.get(uri, signal))
   }
 
-  /** The device's pictures as they come: the parts of Motion JPEG, to be passed on as they are. */
-  async pictures(profile: string, signal: AbortSignal): Promise<Response> {
-    return this.wire.open(await this.mediaUri('GetStreamUri', profile), signal)
+  /** Motion JPEG as it comes. @param uri of `streamUri` */
+  motionJpeg(uri: string, signal: AbortSignal): Promise<Response> {
+    return this.wire.open(uri, signal)
   }
 
-  /** Targets as the device says them, until it ends or is told to. */
+  /** An address of RTSP with the account that it asks for. */
+  withAccount(uri: string): string {
+    const stream = new URL(uri)
+    const { username, password } = this.wire.account ?? { username: '', password: '' }
+    stream.username = encodeURIComponent(username)
+    stream.password = encodeURIComponent(password)
+    return stream.href
+  }
+
+  /** Targets as the device says them, until it ends or is told to. @throws DeviceError */
   async *targets(profile: string, signal: AbortSignal): AsyncGenerator<LiveFrame> {
-    const answer = await this.wire.open(
-      await this.mediaUri('GetStreamUri', profile, xml('wo:Metadata')),
-      signal
-    )
     let text = ''
     const utf8 = new TextDecoder()
-    for await (const part of partsOf(answer, signal)) {
+    for await (const part of this.metadata(profile, signal)) {
       text += utf8.decode(part, { stream: true })
       if (text.length > MAX_XML)
         throw new DeviceError('broken', said('devices.theDevicesMetadataDoesNot'))
-      for (
-        let end: number;
-        (end = text.indexOf(METADATA_END)) >= 0;
-        text = text.slice(end + METADATA_END.length)
-      ) {
-        const begin = text.indexOf('<tt:MetadataStream')
-        if (begin >= 0 && begin < end)
-          yield readMetadata(text.slice(begin, end + METADATA_END.length))
+      for (let end; (end = METADATA_END.exec(text));) {
+        const to = end.index + end[0].length
+        const begin = METADATA_BEGIN.exec(text)
+        const frame = begin && begin.index < end.index ? text.slice(begin.index, to) : null
+        text = text.slice(to)
+        if (frame !== null) yield readMetadata(frame)
       }
     }
+  }
+
+  /** The bytes of the metadata: over HTTP where the device has our extension, else over RTSP. */
+  private async *metadata(profile: string, signal: AbortSignal): AsyncGenerator<Uint8Array> {
+    const uri = (await this.wire.has('outputs'))
+      ? await this.mediaUri('GetStreamUri', profile, xml('wo:Metadata'))
+      : await this.streamUri(profile)
+    if (uri.startsWith('rtsp')) yield* rtspMetadata(this.withAccount(uri), signal)
+    else yield* partsOf(await this.wire.open(uri, signal), signal)
   }
 
   /** Starts to listen; the address of the pull point. */
@@ -474,39 +478,88 @@ export class DeviceLink {
     )
   }
 
+  /**
+   * Where a profile's pictures come from: RTSP where the device has it, else Motion JPEG over HTTP.
+   *
+   * @throws DeviceError
+   */
+  async streamUri(profile: string): Promise<string> {
+    if (await this.wire.has('media2')) {
+      const answer = await ifOffered(
+        this.wire.call(
+          'media2',
+          xml(
+            'tr2:GetStreamUri',
+            {},
+            xml('tr2:Protocol', {}, 'RTSP'),
+            xml('tr2:ProfileToken', {}, content(profile))
+          )
+        )
+      )
+      const uri = child(answer, 'Uri')?.text
+      if (uri) return this.own(uri, said('places.picture'))
+    }
+    return this.mediaUri('GetStreamUri', profile)
+  }
+
   private async mediaUri(
     action: 'GetSnapshotUri' | 'GetStreamUri',
     profile: string,
     more = ''
   ): Promise<string> {
-    const setup =
-      action === 'GetStreamUri'
-        ? xml(
-            'trt:StreamSetup',
-            {},
-            xml('tt:Stream', {}, 'RTP-Unicast'),
-            xml('tt:Transport', {}, xml('tt:Protocol', {}, 'HTTP'))
-          )
-        : ''
+    const ask = (protocol: 'RTSP' | 'HTTP' | null): Promise<Element> =>
+      this.wire.call(
+        'media',
+        xml(
+          `trt:${action}`,
+          {},
+          protocol
+            ? xml(
+                'trt:StreamSetup',
+                {},
+                xml('tt:Stream', {}, 'RTP-Unicast'),
+                xml('tt:Transport', {}, xml('tt:Protocol', {}, protocol))
+              )
+            : '',
+          xml('trt:ProfileToken', {}, content(profile)),
+          more
+        )
+      )
+    const answer =
+      action === 'GetSnapshotUri'
+        ? await ask(null)
+        : ((await ifOffered(ask('RTSP'))) ?? (await ask('HTTP')))
     return this.own(
-      textAt(
-        await this.wire.call(
-          'media',
-          xml(`trt:${action}`, {}, setup, xml('trt:ProfileToken', {}, content(profile)), more)
-        ),
-        coded('places.deviceAnswer'),
-        'MediaUri',
-        'Uri'
-      ),
+      textAt(answer, coded('places.deviceAnswer'), 'MediaUri', 'Uri'),
       said('places.picture')
     )
   }
 
-  /** A device must not send this server elsewhere. */
+  /**
+   * A device must not send this server elsewhere. Behind a translation of addresses it does not know its own, so that of
+   * an address of RTSP only its port and path are taken.
+   */
   private own(uri: string, what: Said): string {
+    if (URL.canParse(uri) && /^rtsps?:$/.test(new URL(uri).protocol)) {
+      const stream = new URL(uri)
+      stream.hostname = new URL(this.address).hostname
+      stream.username = ''
+      stream.password = ''
+      return stream.href
+    }
     if (!URL.canParse(uri) || new URL(uri).origin !== this.address)
       throw new DeviceError('broken', said('devices.theSAddressIsNot', what, uri.slice(0, 80)))
     return uri
+  }
+}
+
+/** The answer, or nothing where the device refuses: what it does not offer is normal, and no failure. */
+async function ifOffered(work: Promise<Element>): Promise<Element | undefined> {
+  try {
+    return await work
+  } catch (error) {
+    if (error instanceof DeviceError && error.kind === 'refused') return undefined
+    throw error
   }
 }
 

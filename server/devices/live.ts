@@ -7,8 +7,24 @@ import type { Database } from '../database.ts'
 import { conflict } from '../errors.ts'
 import { readCamera } from '../sites/queries.ts'
 import type { Devices } from './service.ts'
-import { partsOf } from './streams.ts'
+import type { ShownChannel } from './pictures.ts'
 import { DeviceError } from './deviceError.ts'
+
+const BOUNDARY = 'wardoptic-picture'
+
+/** Pictures as the parts of Motion JPEG. Source: RFC 2046, 5.1. */
+async function* partsFrom(first: Buffer, rest: AsyncIterable<Buffer>): AsyncGenerator<Buffer> {
+  const part = (jpeg: Buffer): Buffer =>
+    Buffer.concat([
+      Buffer.from(`Content-Type: image/jpeg\r\nContent-Length: ${jpeg.length}\r\n\r\n`),
+      jpeg,
+      Buffer.from(`\r\n--${BOUNDARY}\r\n`)
+    ])
+  yield Buffer.from(`--${BOUNDARY}\r\n`)
+  // Each with the boundary after it: a browser shows a picture once it knows that it has ended.
+  yield part(first)
+  for await (const jpeg of rest) yield part(jpeg)
+}
 
 /** What a camera shows now: its picture, its moving picture, and its targets and triggers as they come. */
 export function liveRoutes(
@@ -18,23 +34,11 @@ export function liveRoutes(
   live: LiveAnswers
 ): void {
   /** @throws ApiError when no device shows the camera */
-  const showing = async (
-    camera: string
-  ): Promise<{
-    device: string
-    channel: string
-    profile: string
-    link: ReturnType<Devices['link']>
-  }> => {
+  const showing = async (camera: string): Promise<ShownChannel> => {
     await readCamera(database, camera)
     const found = await devices.channelShowing(camera)
     if (!found) throw conflict(said('devices.noDeviceShowsThisCamera'))
-    return {
-      device: found.row.id,
-      channel: found.channel.token,
-      profile: found.channel.profile,
-      link: devices.link(found.row)
-    }
+    return found
   }
   const spoken = async <T>(work: Promise<T>): Promise<T> => {
     try {
@@ -49,8 +53,8 @@ export function liveRoutes(
     '/cameras/:camera/live.jpg',
     allow(SIGNED_IN, { params: byCamera }),
     async ({ params }, reply) => {
-      const { link, profile } = await showing(params.camera)
-      const picture = await spoken(link.snapshot(profile))
+      const found = await showing(params.camera)
+      const picture = await spoken(devices.pictures.snapshot(found))
       return reply.type('image/jpeg').send(picture)
     }
   )
@@ -59,19 +63,23 @@ export function liveRoutes(
     '/cameras/:camera/live.mjpg',
     { ...allow(SIGNED_IN, { params: byCamera }), exposeHeadRoute: false },
     async (request, reply) => {
-      const { link, profile } = await showing(request.params.camera)
+      const found = await showing(request.params.camera)
       live.allowOne(request)
       const ended = new AbortController()
-      const answer = await spoken(link.pictures(profile, ended.signal))
-      const type = answer.headers.get('content-type') ?? ''
-      if (!/^multipart\/x-mixed-replace/.test(type) || !answer.body) {
+      const frames = devices.pictures.frames(found, ended.signal)
+      // Whoever asks is told what is wrong, as long as nothing has been sent.
+      const first = await spoken(frames.next()).catch((error: unknown) => {
         ended.abort()
-        throw conflict(said('devices.theDevicesStreamIsNot'))
-      }
+        throw error
+      })
+      if (first.done) throw conflict(said('devices.streamEnded'))
       live.whileSignedIn(request, reply).addEventListener('abort', () => ended.abort())
-      return reply
-        .type(type)
-        .send(Readable.from(partsOf(answer, ended.signal)).on('error', () => reply.raw.destroy()))
+      return reply.type(`multipart/x-mixed-replace; boundary=${BOUNDARY}`).send(
+        Readable.from(partsFrom(first.value, frames)).on('error', () => {
+          ended.abort()
+          reply.raw.destroy()
+        })
+      )
     }
   )
 
@@ -81,16 +89,21 @@ export function liveRoutes(
     '/cameras/:camera/live',
     { ...allow(SIGNED_IN, { params: byCamera }), exposeHeadRoute: false },
     async (request, reply) => {
-      const { link, profile, device } = await showing(request.params.camera)
+      const found = await showing(request.params.camera)
       const { raw, signal } = live.begin(request, reply, 'text/event-stream')
       const say = (event: string, data: unknown): void => void raw.write(eventText(event, data))
       const unsubscribe = devices.subscriptions.hear((from, events) => {
-        if (from === device)
+        if (from === found.row.id)
           for (const { topic, rule, at, data } of events) say('heard', { topic, rule, at, data })
       })
       signal.addEventListener('abort', unsubscribe)
       try {
-        for await (const frame of link.targets(profile, signal)) {
+        // One that does not say what it sees still says what it does.
+        if (!found.channel.hasMetadata)
+          return await new Promise<void>((resolve) =>
+            signal.addEventListener('abort', () => resolve())
+          )
+        for await (const frame of devices.targets(found, signal)) {
           // A browser that reads too slowly misses some.
           if (!raw.writableNeedDrain) say('targets', frame)
         }

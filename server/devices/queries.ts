@@ -1,8 +1,8 @@
-import { said, saidText, type Said, saidOf } from '../../core/messages/said.ts'
+import { said, type Said, saidOf } from '../../core/messages/said.ts'
 import type { DeviceState } from '../../core/devices/views.ts'
 import type { Sql } from '../database.ts'
 import { notFound } from '../errors.ts'
-import { parsed } from '../columns.ts'
+import { outcomeText, parsed } from '../columns.ts'
 import type { Information, LinkOutput } from './link.ts'
 import type { Subscription } from './listener.ts'
 
@@ -22,6 +22,8 @@ export interface DeviceRow {
   outputs: LinkOutput[]
   readAt: number | null
   subscription: Subscription
+  /** Each of its pictures becomes a camera when it is read for the first time. */
+  makesCameras: boolean
 }
 
 interface Raw {
@@ -40,10 +42,11 @@ interface Raw {
   read_at: number | null
   pull_point: string | null
   heard_at: number | null
+  makes_cameras: number
 }
 
 const select =
-  'SELECT id, camera_id, name, address, username, password_sealed, state, trouble, information, clock_ahead, inputs, outputs, read_at, pull_point, heard_at FROM device'
+  'SELECT id, camera_id, name, address, username, password_sealed, state, trouble, information, clock_ahead, inputs, outputs, read_at, pull_point, heard_at, makes_cameras FROM device'
 
 const rowOf = (r: Raw): DeviceRow => ({
   id: r.id,
@@ -59,7 +62,8 @@ const rowOf = (r: Raw): DeviceRow => ({
   inputs: r.inputs === null ? [] : parsed<string[]>(r.inputs),
   outputs: r.outputs === null ? [] : parsed<LinkOutput[]>(r.outputs),
   readAt: r.read_at,
-  subscription: { point: r.pull_point, heardAt: r.heard_at }
+  subscription: { point: r.pull_point, heardAt: r.heard_at },
+  makesCameras: r.makes_cameras !== 0
 })
 
 export async function listDevices(sql: Sql): Promise<DeviceRow[]> {
@@ -75,12 +79,12 @@ export async function readDevice(sql: Sql, id: string): Promise<DeviceRow> {
 export async function insertDevice(
   sql: Sql,
   siteId: string,
-  d: Pick<DeviceRow, 'id' | 'camera' | 'name' | 'address' | 'username' | 'sealed'>,
+  d: Pick<DeviceRow, 'id' | 'camera' | 'name' | 'address' | 'username' | 'sealed' | 'makesCameras'>,
   now: number
 ): Promise<void> {
   await sql.run(
-    "INSERT INTO device (id, site_id, camera_id, name, address, username, password_sealed, state, added_at) VALUES (?, ?, ?, ?, ?, ?, ?, 'unknown', ?)",
-    [d.id, siteId, d.camera, d.name, d.address, d.username, d.sealed, now]
+    "INSERT INTO device (id, site_id, camera_id, name, address, username, password_sealed, makes_cameras, state, added_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, 'unknown', ?)",
+    [d.id, siteId, d.camera, d.name, d.address, d.username, d.sealed, d.makesCameras, now]
   )
 }
 
@@ -160,7 +164,7 @@ export async function keepTrouble(
 ): Promise<void> {
   await sql.run('UPDATE device SET state = ?, trouble = ? WHERE id = ?', [
     state,
-    saidText(trouble, 1000),
+    outcomeText(trouble),
     id
   ])
 }

@@ -1,4 +1,3 @@
-import { said } from '../../core/messages/said.ts'
 import * as v from 'valibot'
 import {
   AccountSchema,
@@ -11,8 +10,8 @@ import {
 } from '../../core/devices/views.ts'
 import { INSTALLER, allow, byId, tokenText, type Api } from '../api/route.ts'
 import type { Database } from '../database.ts'
-import { conflict, notFound } from '../errors.ts'
-import { readCamera, readSite } from '../sites/queries.ts'
+import { conflict } from '../errors.ts'
+import { readCamera, theSite } from '../sites/queries.ts'
 import type { Devices } from './service.ts'
 import { findDevices, type Neighbourhood } from './discovery.ts'
 import { readDevice } from './queries.ts'
@@ -58,8 +57,7 @@ export function deviceRoutes(
   })
 
   app.post('/devices', allow(INSTALLER, { body: AddDeviceSchema }), async ({ body }, reply) => {
-    const site = await readSite(database)
-    if (!site) throw notFound(said('things.site'))
+    const site = await theSite(database)
     const wanted = body
     if (wanted.camera !== null) await readCamera(database, wanted.camera)
     return reply.status(201).send(await devices.add(site.id, wanted))

@@ -5,6 +5,7 @@ import {
   type DeviceEventView,
   type DeviceState,
   type DeviceView,
+  type LiveFrame,
   type SendResult
 } from '../../core/devices/views.ts'
 import { detectionOf, takeOver } from '../../core/formats/onvif/takeOver.ts'
@@ -25,6 +26,7 @@ import {
   type ChannelReading,
   type ChannelRow
 } from './channelQueries.ts'
+import { LivePictures, type ShownChannel } from './pictures.ts'
 import { EventSubscriptions } from './subscriptions.ts'
 import { latestEvents } from './events.ts'
 import { DeviceLink } from './link.ts'
@@ -46,6 +48,7 @@ import { DeviceError, type DeviceErrorKind } from './deviceError.ts'
 import { toHold, wantedOutput } from '../../core/devices/outputs.ts'
 import { isOutput, type OutputEndpoint } from '../../core/formats/actions.ts'
 import { voiceOf } from '../actions/voices.ts'
+import { camerasOf } from './camerasOf.ts'
 import { readEverything, viewOf, waitingOf, type Everything } from './view.ts'
 
 /** A clock that is off by more makes times of events wrong by more than anybody would notice. */
@@ -71,6 +74,8 @@ const stateOf: Record<DeviceErrorKind, DeviceState> = {
 export class Devices {
   /** What they say. */
   readonly subscriptions: EventSubscriptions
+  /** What their cameras show. */
+  readonly pictures: LivePictures
   private readonly database: Database
   private readonly encryption: Encryption
   private readonly log: (error: unknown) => void
@@ -87,6 +92,7 @@ export class Devices {
     this.encryption = encryption
     this.log = log
     this.subscriptions = new EventSubscriptions(database, (row) => this.link(row), log)
+    this.pictures = new LivePictures((row) => this.link(row))
   }
 
   start(): void {
@@ -106,6 +112,7 @@ export class Devices {
   async close(): Promise<void> {
     this.closed = true
     clearTimeout(this.timer)
+    this.pictures.close()
     await Promise.all([this.round, ...this.reading.values(), this.subscriptions.close()])
   }
 
@@ -155,12 +162,14 @@ export class Devices {
       name,
       address,
       camera,
+      makeCameras = false,
       username,
       password
     }: {
       name: string
       address: string
       camera: string | null
+      makeCameras?: boolean
       username: string | null
       password: string | null
     },
@@ -177,6 +186,7 @@ export class Devices {
         camera,
         name,
         address: origin,
+        makesCameras: makeCameras,
         username,
         sealed: password === null ? null : this.encryption.encrypt(password)
       },
@@ -230,7 +240,7 @@ export class Devices {
     if (!channel.modes.some((mode) => mode.type === type))
       throw notFound(said('things.mode', type.slice(0, 60)))
     try {
-      // Asked anew: somebody may have switched it since it was read.
+      // Asked again: somebody may have switched it since it was read.
       const running = (await this.link(row).modes(token)).find((mode) => mode.running)?.type ?? null
       if (running !== type) await this.link(row).setMode(token, running, type)
     } finally {
@@ -283,7 +293,7 @@ export class Devices {
   }
 
   /**
-   * Reads a device anew, after something was changed on it: a reading that is going on may have
+   * Reads a device again, after something was changed on it: a reading that is going on may have
    * seen it before that.
    */
   async readAfresh(id: string): Promise<void> {
@@ -309,31 +319,27 @@ export class Devices {
       if (row.username === null && !(await link.hasAccount()))
         return await keepTrouble(this.database, id, 'new', said('devices.hasNoAccountYet'))
       const channels: ChannelReading[] = []
-      for (const { token, profile, name } of await link.channels())
+      for (const { hasAnalytics, ...channel } of await link.channels()) {
+        const { token } = channel
+        const analysed = hasAnalytics
+          ? { ...(await link.abilities(token)), modes: await link.modes(token) }
+          : { abilities: [], mostRules: null, modes: [] }
         channels.push({
-          token,
-          profile,
-          name,
-          ...(await link.abilities(token)),
-          modes: await link.modes(token),
-          held: await link.rules(token)
+          ...channel,
+          ...analysed,
+          held: analysed.abilities.length ? await link.rules(token) : []
         })
+      }
       const [inputs, outputs] = [await link.inputs(), await link.outputs()]
-      const cameras = (await readSite(this.database))?.cameras ?? []
-      const namesake = (name: string): string | null =>
-        cameras.find((c) => c.name === name)?.id ?? null
       await this.database.transaction(async (sql) => {
         await keepReading(
           sql,
           id,
           { information, clockAhead, inputs, outputs },
-          Math.abs(clockAhead) > CLOCK_SECONDS ? 'clock-off' : 'online',
+          Math.abs(clockAhead ?? 0) > CLOCK_SECONDS ? 'clock-off' : 'online',
           Date.now()
         )
-        // A device of one picture is the camera that was said; a recorder's pictures are known by their names.
-        await keepChannels(sql, id, channels, ({ name }) =>
-          channels.length === 1 ? row.camera : namesake(name)
-        )
+        await keepChannels(sql, id, channels, camerasOf(sql, row, channels))
       })
       await this.subscriptions.listenTo(row)
     } catch (error) {
@@ -351,6 +357,12 @@ export class Devices {
         ? { username: row.username, password: this.passwordOf(row.sealed) }
         : null
     )
+  }
+
+  /** What a channel's analysis sees, until told to end. @throws DeviceError also where it does not say that */
+  async *targets({ row, channel }: ShownChannel, signal: AbortSignal): AsyncGenerator<LiveFrame> {
+    if (!channel.hasMetadata) throw new DeviceError('refused', said('devices.noTargets'))
+    yield* this.link(row).targets(channel.profile, signal)
   }
 
   private passwordOf(sealed: Buffer): string {

@@ -69,14 +69,14 @@ beforeAll(async () => {
   t = await startTestApp({ withDemo: true, places: [{ from: '127.0.0.1', port: probes.port }] })
   for (const [id, device] of made)
     ids.set(id, (await ask<DeviceView>('POST', '/api/devices', asAdded(device))).id)
-}, 60_000)
+})
 afterAll(async () => {
   probes.close()
   await t.close()
   await devices.close()
 })
 
-test('devices answer who asks on the network, and those that are known are told as such', async () => {
+test('finds devices on the network, and marks known ones', async () => {
   await ask('DELETE', path('cam-lanes'))
   const found = await ask<FoundDevice[]>('POST', '/api/devices/find')
   expect(found.map(({ name, known }) => [name, known])).toEqual([
@@ -92,6 +92,7 @@ test('devices answer who asks on the network, and those that are known are told 
     address: made.get('cam-lanes')!.address,
     name: 'Vehicle lanes camera',
     hardware: 'BM 10',
+    simulated: false,
     known: false
   })
   ids.set(
@@ -106,7 +107,7 @@ test('devices answer who asks on the network, and those that are known are told 
 })
 
 describe('the recorder', () => {
-  test('its channels are known by the names of the site’s cameras', async () => {
+  test('matches its channels to the site’s cameras by name', async () => {
     expect(
       (await view('recorder')).channels.map((c) => [c.token, c.name, c.camera, c.abilities.length])
     ).toEqual([
@@ -117,7 +118,7 @@ describe('the recorder', () => {
     ])
   })
 
-  test('it analyses the camera that cannot itself', async () => {
+  test('analyses the camera that has no analysis', async () => {
     await draw('vehicle-lanes', {
       id: 'kerb',
       name: 'Kerb',
@@ -154,9 +155,9 @@ describe('the recorder', () => {
       30
     )
     expect(heard).toMatchObject({ topic: 'tns1:RuleEngine/FieldDetector/ObjectsInside' })
-  }, 60_000)
+  })
 
-  test('a setting goes through the route that supports it, and the other route leaves it alone', async () => {
+  test('sends a setting through the route that supports it only', async () => {
     const nights = {
       id: 'deck',
       name: 'Deck',
@@ -196,7 +197,7 @@ describe('the recorder', () => {
     })
   })
 
-  test('a route that is not used is not sent through, and what it alone could hold is found missing', async () => {
+  test('sends nothing through an unused route, and reports what only it could hold', async () => {
     await ask('PUT', path('recorder', '/channels/channel-3'), { used: false })
     const wrong = (await readiness()).findings.find(
       ({ code, camera }) => code === 'wrong-door' && camera === 'fuel-pontoon'
@@ -226,7 +227,7 @@ describe('the recorder', () => {
     ).toBe(false)
   })
 
-  test('a channel can be said to show another camera, or none', async () => {
+  test('assigns a channel to another camera or to none', async () => {
     const [before] = (await view('recorder')).channels as [ChannelView]
     expect(
       (await ask<DeviceView>('PUT', path('recorder', '/channels/channel-1'), { camera: null }))
@@ -241,7 +242,7 @@ describe('the recorder', () => {
     await ask('PUT', path('recorder', '/channels/channel-1'), { camera: before.camera })
   })
 
-  test('its contacts are shown as they are heard', async () => {
+  test('shows its contacts as they change', async () => {
     const inputs = await eventually(async () => {
       const list = (await view('recorder')).inputs
       return list.every(({ active }) => active !== null) && list
@@ -263,7 +264,7 @@ describe('families of analysis', () => {
       .filter(({ running }) => running)
       .map(({ type }) => type)
 
-  test('one runs at a time; the other’s rules do nothing, and that is found', async () => {
+  test('runs one at a time, and reports the rules of the other', async () => {
     expect(await modes()).toEqual(['wo:Perimeter'])
     await ask('PUT', path('cam-slipway', '/channels/analytics/mode'), { type: 'wo:Faces' })
     expect(await modes()).toEqual(['wo:Faces'])
@@ -279,7 +280,7 @@ describe('families of analysis', () => {
     ).toMatchObject({ status: 404 })
   })
 
-  test('a command is followed by a reading of its own, also while an older one is going on', async () => {
+  test('reads again after a command, also during an older reading', async () => {
     for (const type of ['wo:Faces', 'wo:Perimeter']) {
       const older = t.app.devices.read(ids.get('cam-slipway')!)
       const after = await ask<DeviceView>('PUT', path('cam-slipway', '/channels/analytics/mode'), {
@@ -292,7 +293,7 @@ describe('families of analysis', () => {
     }
   })
 
-  test('the device itself refuses a second family beside the first', async () => {
+  test('the device refuses a second family beside the first', async () => {
     const device = made.get('cam-slipway')!
     const link = new DeviceLink(device.address, device.model.account!)
     await expect(link.setMode('analytics', null, 'wo:Faces')).rejects.toThrowWords(
@@ -321,7 +322,7 @@ describe('outputs', () => {
     ['recorder', 'buzzer'],
     ['cam-slipway', 'strobe'],
     ['cam-slipway', 'speaker']
-  ])('%s, %s: made to act, and the device says that it does', async (device, token) => {
+  ])('%s, %s: switches it, and the device confirms', async (device, token) => {
     const after = await ask<DeviceView>('POST', path(device, `/outputs/${token}/test`))
     expect(after.outputs.find((o) => o.token === token)).toMatchObject({
       active: true,
@@ -330,12 +331,12 @@ describe('outputs', () => {
     expect(made.get(device)!.outputs.isActive(token, Date.now())).toBe(true)
   })
 
-  test('one that is not there', async () =>
+  test('one that does not exist', async () =>
     expect((await t.ask('POST', path('recorder', '/outputs/siren/test'))).status).toBe(404))
 })
 
 describe('changed on the device', () => {
-  test('what was changed on the device is imported into the plan, also a rule that the plan never had', async () => {
+  test('imports changes from the device, including an unmanaged rule', async () => {
     await send('cam-slipway')
     const device = made.get('cam-slipway')!
     const other = new DeviceLink(device.address, device.model.account!)
@@ -389,8 +390,8 @@ describe('changed on the device', () => {
   })
 })
 
-describe('one that switches motion and tamper on again by itself', () => {
-  test('it is seen to, and parked it stays quiet', async () => {
+describe('a device that switches motion and tamper back on', () => {
+  test('notices it, and stays quiet once parked', async () => {
     const device = await devices.start('cam-path', {
       switchesBack: { types: ['tt:CellMotionDetector', 'tt:TamperDetector'], seconds: 0.5 }
     })
@@ -445,11 +446,11 @@ describe('one that switches motion and tamper on again by itself', () => {
         ({ code, device: id }) => code === 'switches-back' && id === ids.get('cam-path')
       )
     ).toBe(false)
-  }, 60_000)
+  })
 })
 
 describe('what a camera shows now', () => {
-  test('its picture, fetched and moving', async () => {
+  test('its picture, still and moving', async () => {
     const still = await t.fetch(`${t.address}/api/cameras/slipway/live.jpg`)
     expect([still.status, still.headers.get('content-type')]).toEqual([200, 'image/jpeg'])
     const moving = await t.fetch(`${t.address}/api/cameras/slipway/live.mjpg`)
@@ -461,9 +462,9 @@ describe('what a camera shows now', () => {
       if ((text.match(/\xff\xd8\xff[^]*?\xff\xd9/g) ?? []).length >= 2) break
     }
     expect(text).toMatch(/Content-Type: image\/jpeg/i)
-  }, 20_000)
+  })
 
-  test('its targets, and what it says, as server-sent events', async () => {
+  test('its targets and events, as server-sent events', async () => {
     await draw('slipway', {
       id: 'anybody',
       name: 'Anybody',
@@ -501,7 +502,7 @@ describe('what a camera shows now', () => {
       expect([x >= -0.2, y >= -0.2, w > 0, h > 0, x + w < 1.2, y + h < 1.2]).toEqual(
         Array(6).fill(true)
       )
-  }, 60_000)
+  })
 
   test('a camera that no device shows', async () => {
     expect(await t.ask('GET', '/api/cameras/workshop-yard/live.jpg')).toMatchObject({
@@ -512,7 +513,7 @@ describe('what a camera shows now', () => {
 })
 
 describe('readiness', () => {
-  test('is of the state as it is: what is drawn, sent and heard changes it', async () => {
+  test('follows what is drawn, sent and reported', async () => {
     const steps = async () =>
       (await readiness()).cameras.find(({ id }) => id === 'vehicle-lanes')!.steps
     await send('recorder')

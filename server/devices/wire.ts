@@ -30,12 +30,25 @@ const ANSWERS_WITHIN_MS = 5000
 const NAMESPACES_OF = {
   device: NAMESPACES.tds,
   media: NAMESPACES.trt,
+  media2: NAMESPACES.tr2,
   events: NAMESPACES.tev,
   analytics: NAMESPACES.tan,
   deviceIO: NAMESPACES.tmd,
   outputs: NAMESPACES.wo
 } as const
 type Service = keyof typeof NAMESPACES_OF
+
+/** Services by their names in the answer to `GetCapabilities`. */
+const CAPABILITIES: Readonly<Record<string, string>> = {
+  Device: NAMESPACES_OF.device,
+  Media: NAMESPACES_OF.media,
+  Events: NAMESPACES_OF.events,
+  Analytics: NAMESPACES_OF.analytics,
+  DeviceIO: NAMESPACES_OF.deviceIO
+}
+
+const isRefusal = (error: unknown): error is DeviceError =>
+  error instanceof DeviceError && ['refused', 'no-account', 'wrong-password'].includes(error.kind)
 
 /**
  * Messages of the open standard to one device, and what it gives over HTTP beside them. Every call ends: with an answer,
@@ -59,15 +72,26 @@ export class DeviceWire {
     this.withinMs = withinMs
   }
 
-  /** By how many seconds the device's clock is ahead of this one. */
-  async clockAhead(): Promise<number> {
+  get account(): Credentials | null {
+    return this.credentials
+  }
+
+  /** By how many seconds the device's clock is ahead of this one; null where it does not say. */
+  async clockAhead(): Promise<number | null> {
     const asked = Date.now()
     const answer = await this.ask(
       `${this.address}/onvif/device_service`,
       xml('tds:GetSystemDateAndTime'),
       false
-    )
+    ).catch((error: unknown) => {
+      if (isRefusal(error)) return undefined
+      throw error
+    })
     const utc = down(answer, 'SystemDateAndTime', 'UTCDateTime')
+    if (!utc) {
+      this.ahead = 0
+      return null
+    }
     const part = (group: string, name: string): number =>
       Number(textAt(utc, coded('places.deviceClock'), group, name))
     const theirs = Date.UTC(
@@ -89,20 +113,44 @@ export class DeviceWire {
   }
 
   private async servicePaths(): Promise<Map<string, string>> {
-    if (!this.services) {
-      const answer = await this.ask(
-        `${this.address}/onvif/device_service`,
-        xml('tds:GetServices', {}, xml('tds:IncludeCapability', {}, 'false')),
-        false
-      )
-      this.services = new Map(
-        children(answer, 'Service').map((s) => [
-          child(s, 'Namespace')?.text ?? '',
-          child(s, 'XAddr')?.text ?? ''
-        ])
-      )
+    return (this.services ??= await this.readServices())
+  }
+
+  /** As `GetServices` says, or else `GetCapabilities`; a device that refuses both has its services where most have them. */
+  private async readServices(): Promise<Map<string, string>> {
+    const at = `${this.address}/onvif/device_service`
+    const asked = async (body: string): Promise<Element | undefined> => {
+      // Anybody may ask, by the standard; some let nobody ask who has no account.
+      for (const withToken of this.credentials ? [false, true] : [false])
+        try {
+          return await this.ask(at, body, withToken)
+        } catch (error) {
+          if (!isRefusal(error) || (withToken && error.kind !== 'refused')) throw error
+        }
+      return undefined
     }
-    return this.services
+    const answer = await asked(
+      xml('tds:GetServices', {}, xml('tds:IncludeCapability', {}, 'false'))
+    )
+    const services = new Map(
+      children(answer, 'Service').map((s) => [
+        child(s, 'Namespace')?.text ?? '',
+        child(s, 'XAddr')?.text ?? ''
+      ])
+    )
+    if (services.size === 0) {
+      const capabilities = child(
+        await asked(xml('tds:GetCapabilities', {}, xml('tds:Category', {}, 'All'))),
+        'Capabilities'
+      )
+      const extension = child(capabilities, 'Extension')
+      for (const [name, namespace] of Object.entries(CAPABILITIES)) {
+        const address = child(child(capabilities, name) ?? child(extension, name), 'XAddr')?.text
+        if (address) services.set(namespace, address)
+      }
+    }
+    if (!services.has(NAMESPACES_OF.device)) services.set(NAMESPACES_OF.device, at)
+    return services
   }
 
   /**

@@ -11,7 +11,7 @@ beforeAll(async () => {
 })
 afterAll(() => database.close())
 
-test('the clock set back: said, and what is put off waits no longer than before', async () => {
+test('reports a clock set back, and postpones nothing for longer', async () => {
   let [wall, steady] = [1_000_000_000, 0]
   const pass = (ms: number): void => {
     wall += ms

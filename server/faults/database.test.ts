@@ -69,7 +69,7 @@ async function hearing(stop: AbortSignal, events: string[]): Promise<void> {
   })().catch(() => {})
 }
 
-test('the database killed five times under 100 triggers a second: 503 with the reason, started again, told to open pages, and nothing lost or doubled', async () => {
+test('the database killed five times under 100 triggers a second: answers 503, restarts it, tells open pages, and loses or doubles nothing', async () => {
   const stop = new AbortController()
   const events: string[] = []
   await hearing(stop.signal, events)
@@ -140,7 +140,7 @@ test('the database killed five times under 100 triggers a second: 503 with the r
   stop.abort()
 }, 180_000)
 
-test('one that hangs is noticed without being asked; whoever waits is told, and it goes on when it goes on', async () => {
+test('notices a hanging database, answers those who wait, and resumes with it', async () => {
   const pid = mariadb.pid()!
   process.kill(pid, 'SIGSTOP')
   try {
@@ -158,9 +158,9 @@ test('one that hangs is noticed without being asked; whoever waits is told, and 
   }
   await eventually(async () => (await ask('/api/site')).status === 200, 30)
   expect((await ask('/healthz')).status).toBe(200)
-}, 90_000)
+})
 
-test('errors of the disk are 507 in words; numbers out of range are the asker’s', async () => {
+test('answers disk errors with 507 and numbers out of range with 400', async () => {
   const failing = async (error: object): Promise<ApiError> =>
     database
       .transaction(async () => {
@@ -190,7 +190,7 @@ test('errors of the disk are 507 in words; numbers out of range are the asker’
   ).rejects.toThrowWords('A number is out of range.')
 })
 
-test('the log says what keeps going wrong once a minute, with how often it was', () => {
+test('logs repeated errors once a minute with their number', () => {
   let now = 0
   const repeats = new Repeats(() => now)
   const written: (number | null)[] = []

@@ -13,8 +13,8 @@ let t: TestApp
 beforeAll(async () => (t = await startTestApp({ withDemo: true, clipsOf: [] })))
 afterAll(() => t.close())
 
-describe('files that are torn or gone', () => {
-  test('a clip whose targets are cut, or whose picture is empty, is not served as good, and is made anew at the next start', async () => {
+describe('truncated or missing files', () => {
+  test('analyses a clip with truncated targets or an empty picture again at the next start', async () => {
     const { id } = (await t.upload('slipway', 'Torn', shortClip(2))).body
     const ready = () =>
       eventually(async () => (await t.ask('GET', `/api/clips/${id}`)).body.state === 'ready')
@@ -40,7 +40,7 @@ describe('files that are torn or gone', () => {
   })
 
   test.each(['', '{', '{"pid":', 'null', '[]', '{"pid":"x"}', '{"pid":999999999}'])(
-    'a running.json of %j is of nobody who runs',
+    'takes a running.json of %j for no running server',
     (text) => {
       writeFileSync(join(t.folder, 'running.json'), text)
       expect(whoRuns(t.folder)).toBeNull()
@@ -56,7 +56,7 @@ describe('files that are torn or gone', () => {
     }
   )
 
-  test('a key that is gone or cut is said, with what has to be entered again; only when it is asked for a new one is made', async () => {
+  test('reports a missing or truncated key and what to enter again; makes a new one only on request', async () => {
     await t.ask('PUT', '/api/settings/mail', {
       version: 1,
       mail: {
@@ -91,8 +91,8 @@ describe('files that are torn or gone', () => {
   })
 })
 
-describe('a disk that is full or cannot be written', () => {
-  test('is 507 in words, asked before something large is written and said when writing fails', async () => {
+describe('a full or read-only disk', () => {
+  test('gives 507 before a large write and when a write fails', async () => {
     await expect(requireSpace(t.folder, 1e15)).rejects.toMatchObject({
       status: 507,
       view: {
@@ -118,7 +118,7 @@ describe('a disk that is full or cannot be written', () => {
     })
   })
 
-  test('a folder of clips that is read-only: the upload says so, and the rest goes on', async () => {
+  test('reports a read-only folder of clips, and keeps the rest running', async () => {
     if (process.getuid?.() === 0) return // Root writes anywhere; `/dev/full` above shows the same.
     chmodSync(join(t.folder, 'clips'), 0o500)
     expect((await t.upload('slipway', 'X', shortClip(1))).status).toBe(507)
@@ -127,7 +127,7 @@ describe('a disk that is full or cannot be written', () => {
   })
 })
 
-describe('a device that drips, floods or lies', () => {
+describe('a device that drips or floods', () => {
   const answering = async (
     answer: (write: (text: string) => void, end: () => void) => void
   ): Promise<{ link: DeviceLink; close: () => void }> => {
@@ -152,7 +152,7 @@ describe('a device that drips, floods or lies', () => {
     }
   }
 
-  test('a byte now and then is no answer: it ends in time', async () => {
+  test('ends an answer of a byte now and then in time', async () => {
     let timer: NodeJS.Timeout | undefined
     const { link, close } = await answering(
       (write) => void (timer = setInterval(() => write('<'), 100))
@@ -162,7 +162,7 @@ describe('a device that drips, floods or lies', () => {
     close()
   })
 
-  test('without end, 480,000 elements, or nested 100,000 deep: refused before it is felt', async () => {
+  test('refuses endless answers, 480,000 elements, and nesting 100,000 deep', async () => {
     const envelope = (inner: string): string =>
       `<s:Envelope xmlns:s="http://www.w3.org/2003/05/soap-envelope"><s:Body>${inner}</s:Body></s:Envelope>`
     for (const [text, words] of [

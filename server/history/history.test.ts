@@ -44,7 +44,7 @@ const gate = {
 }
 
 describe('the history of a camera', () => {
-  test('begins with how it was delivered; every save is an entry with who and what, in any script', async () => {
+  test('begins with the delivered state; each save is an entry with who and what, in any script', async () => {
     const first = await history()
     expect(first.entries.every(({ by }) => by === 'Wardoptic')).toBe(true)
     const { body: second } = await t.ask('POST', '/api/accounts', {
@@ -76,7 +76,7 @@ describe('the history of a camera', () => {
     ])
   })
 
-  test('a save that is refused leaves no entry', async () => {
+  test('a refused save leaves no entry', async () => {
     const before = (await history()).entries[0]!.id
     expect(
       (
@@ -99,7 +99,7 @@ describe('the history of a camera', () => {
     expect((await history()).entries[0]!.id).toBe(before)
   })
 
-  test('the state at any entry, also of what was deleted since; any two compared', async () => {
+  test('gives the state at any entry, also of deleted things; compares any two', async () => {
     const [sensitive, drawn] = (await history()).entries
     expect((await t.ask('DELETE', '/api/cameras/slipway/detections/gate?version=2')).status).toBe(
       200
@@ -124,7 +124,7 @@ describe('the history of a camera', () => {
     )
   })
 
-  test('schedules are of the site: seen from every camera; detections only from their own', async () => {
+  test('shows schedules on every camera, detections on their own only', async () => {
     const { schedule, version } = (await t.ask('GET', '/api/cameras/slipway')).body.schedules[0]
     expect(
       (
@@ -144,7 +144,7 @@ describe('the history of a camera', () => {
     )
   })
 
-  test('page by page', async () => {
+  test('is read page by page', async () => {
     for (let i = 0; i < 105; i++)
       await put('/api/cameras/fuel-pontoon/scene', {
         ignore: [
@@ -178,7 +178,7 @@ describe('the scene of a camera', () => {
   const marks = { from: 'people', aspect: 16 / 9, fieldOfView: 40, people }
   const path = '/api/cameras/quay-path/scene'
 
-  test('ignore areas and marks are kept with a version; the plan has the camera that they measure', async () => {
+  test('saves ignore areas and marks by version; the plan has the calibrated camera', async () => {
     const area = [
       [0, 0],
       [0.2, 0],
@@ -200,7 +200,7 @@ describe('the scene of a camera', () => {
     })
   })
 
-  test('marks that measure nothing, and areas that cross themselves, are refused and change nothing', async () => {
+  test('refuses marks that calibrate nothing and self-crossing areas', async () => {
     expect(
       await put(path, { ignore: [], marks: { ...marks, people: people.slice(0, 1) }, version: 2 })
     ).toMatchObject({
@@ -238,7 +238,7 @@ describe('the scene of a camera', () => {
     })
   })
 
-  test('a size in metres needs it, and holds it', async () => {
+  test('a size in metres needs it, and keeps it from being removed', async () => {
     const d = {
       id: 'tall',
       name: 'Height',
@@ -278,7 +278,7 @@ describe('the scene of a camera', () => {
     })
   })
 
-  test('what is missing on site is told of the calibrated scene', async () => {
+  test('reports issues of the calibrated scene', async () => {
     const codes = async (): Promise<string[]> =>
       (await t.ask('GET', '/api/readiness')).body.findings
         .filter((f: { camera: string }) => f.camera === 'slipway')
@@ -309,5 +309,5 @@ describe('the scene of a camera', () => {
       (await put('/api/cameras/slipway/scene', { ignore: [], marks, version: 1 })).status
     ).toBe(200)
     expect(await codes()).toContain('target-too-small')
-  }, 120_000)
+  })
 })

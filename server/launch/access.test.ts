@@ -93,7 +93,7 @@ const ask = (
   })
 
 describe('on the site’s network', () => {
-  test('over TLS with a certificate made at the first start: its fingerprint said and kept, secure cookies, known names, no simulators', async () => {
+  test('serves TLS with a certificate made at the first start: prints its fingerprint, secure cookies, known names, no simulators', async () => {
     const data = join(folder, 'data')
     const port = await freePort()
     // Loopback stands in for an address of the network: the start does the same for each.
@@ -177,7 +177,7 @@ describe('on the site’s network', () => {
     await stop(second.child)
   }, 180_000)
 
-  test('a certificate of one’s own; files that are none, or do not belong together, are refused', async () => {
+  test('accepts a custom certificate; refuses other files and mismatched pairs', async () => {
     const made = await readCertificate(null, join(folder, 'one'), [
       'a.example',
       '192.0.2.7',
@@ -229,7 +229,7 @@ describe('on the site’s network', () => {
     expect(() => launchOptions(args, {})).toThrowWords(message)
   })
 
-  test('without --listen all stays on loopback; the password of a database is never said', () => {
+  test('stays on loopback without --listen; never prints a database password', () => {
     expect(launchOptions([], {})).toMatchObject({
       listen: null,
       simulators: true,
@@ -255,8 +255,8 @@ describe('on the site’s network', () => {
   })
 })
 
-describe('a database of one’s own', () => {
-  test('over TLS, with the rights of docs/operations.md and no more, and another way of comparing texts', async () => {
+describe('an external database', () => {
+  test('over TLS, with exactly the rights of docs/operations.md and another collation', async () => {
     const home = join(folder, 'database')
     const tls = join(folder, 'database-tls')
     await readCertificate(null, tls, ['localhost'])
@@ -306,9 +306,9 @@ describe('a database of one’s own', () => {
     const { child, output } = await start(...args, `${url}?tls=${join(tls, 'cert.pem')}`)
     expect(output).not.toContain('p@ss')
     expect(() => statSync(join(data, 'mariadb'))).toThrow()
-    expect((await root.query('SELECT COUNT(*) AS n FROM cameras.camera'))[0]).toEqual([{ n: 1 }])
+    expect((await root.query('SELECT COUNT(*) AS n FROM cameras.site'))[0]).toEqual([{ n: 1 }])
     await stop(child)
     await root.end()
     await mariadb.stop()
-  }, 120_000)
+  })
 })

@@ -48,7 +48,7 @@ async function interrupt(child: ChildProcess): Promise<number | null> {
 }
 
 describe('npm start', () => {
-  test('starts, keeps what is saved over a second start, and Ctrl-C ends everything', async () => {
+  test('starts, keeps data over a second start, and Ctrl-C stops everything', async () => {
     const first = await start('--port', String(await freePort()))
     // The first account is made with the code that was printed, once.
     const [code] = /[A-Z2-9]{5}(-[A-Z2-9]{5}){3}/.exec(first.output())!
@@ -69,22 +69,28 @@ describe('npm start', () => {
     expect((await make(code)).status).toBe(403)
     const cookie = signedIn.headers.get('set-cookie')!.split(';')[0]!
     expect((await fetch(`${first.address}/api/cameras/camera-1`)).status).toBe(401)
-    const saved = await fetch(`${first.address}/api/cameras/camera-1/detections/gate`, {
-      method: 'PUT',
-      headers: { 'content-type': 'application/json', cookie },
-      body: JSON.stringify({
-        version: 0,
-        position: 0,
-        detection: {
-          id: 'gate',
-          name: 'Gate',
-          kind: 'line',
-          line: [
-            [0, 0.5],
-            [1, 0.5]
-          ]
-        }
+    const put = (path: string, body: object) =>
+      fetch(`${first.address}/api/cameras/camera-1/${path}`, {
+        method: 'PUT',
+        headers: { 'content-type': 'application/json', cookie },
+        body: JSON.stringify({ version: 0, ...body })
       })
+    // An own site begins without a camera.
+    const added = await put('settings', {
+      settings: { name: 'Camera 1', order: 0, surroundings: null }
+    })
+    expect(added.status).toBe(200)
+    const saved = await put('detections/gate', {
+      position: 0,
+      detection: {
+        id: 'gate',
+        name: 'Gate',
+        kind: 'line',
+        line: [
+          [0, 0.5],
+          [1, 0.5]
+        ]
+      }
     })
     expect(saved.status).toBe(200)
     expect(
@@ -136,7 +142,7 @@ describe('npm start', () => {
     expect(withFolder()).toBe('')
   }, 180_000)
 
-  test('a port that is taken is said, and nothing stays', async () => {
+  test('reports a port in use, and leaves nothing running', async () => {
     const server = createServer().listen(0, '127.0.0.1')
     await once(server, 'listening')
     const { port } = server.address() as { port: number }
@@ -157,7 +163,7 @@ describe('npm start', () => {
     [['--port', '0'], '--port is "0"; must be a whole number from 1 to 65535'],
     [['--clip-limit', 'much'], '--clip-limit is "much"'],
     [['--prot', '1'], "Unknown option '--prot'"]
-  ])('%j is refused with what would be right', (args, message) => {
+  ])('refuses %j and says what is right', (args, message) => {
     const { status, stderr } = spawnSync(
       process.execPath,
       ['scripts/start.mjs', '--data', folder, ...args],

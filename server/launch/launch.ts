@@ -119,7 +119,7 @@ export async function launch(args: string[]): Promise<void> {
     )
     stops.push(() => database.close())
     if (own) killWhatHangs(database, own)
-    const simulators = options.simulators ? await startSimulators(options.data, options.demo) : null
+    const simulators = options.simulators ? await startSimulators(options.data) : null
     if (simulators) stops.push(() => simulators.stop())
     const app = await makeApp({
       database,
@@ -128,7 +128,9 @@ export async function launch(args: string[]): Promise<void> {
       mostClipBytes: options.clipMegabytes * 2 ** 20,
       simulators,
       places: [
-        ...(simulators ? [{ from: '127.0.0.1', port: simulators.discoveryPort }] : []),
+        ...(simulators
+          ? [{ from: '127.0.0.1', port: simulators.discoveryPort, simulated: true }]
+          : []),
         ...(options.findOn === null ? [] : [{ from: options.findOn, port: DISCOVERY_PORT }])
       ],
       logger,

@@ -77,7 +77,7 @@ export async function startMariaDb(
   mkdirSync(folder, { recursive: true })
   await stopLeftBehind(join(folder, PID_FILE))
 
-  // The data is there once its secret is; a first start that was cut off begins anew.
+  // The data is there once its secret is; a first start that was cut off begins again.
   if (!existsSync(secretFile)) {
     rmSync(data, { recursive: true, force: true })
     await run(

@@ -16,18 +16,10 @@ export interface RunningSimulators extends Simulators {
 }
 
 /** Starts the simulators as a process of their own, on loopback; they end with this one. */
-export async function startSimulators(
-  folder: string,
-  withDevices: boolean
-): Promise<RunningSimulators> {
+export async function startSimulators(folder: string): Promise<RunningSimulators> {
   const child = spawn(
     process.execPath,
-    [
-      join(root, 'scripts/run.mjs'),
-      'simulators/main.ts',
-      folder,
-      ...(withDevices ? ['devices'] : [])
-    ],
+    [join(root, 'scripts/run.mjs'), 'simulators/main.ts', folder],
     { stdio: ['pipe', 'pipe', 'inherit'] }
   )
   const line = await Promise.race([

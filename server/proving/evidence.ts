@@ -33,7 +33,7 @@ export function lookFor({ kind }: Pick<Detection, 'kind'>, through: 'truth' | 'p
 export const gridFor = (d: Detection): Grid =>
   'cells' in d ? { columns: d.cells[0]!.length, rows: d.cells.length } : USUAL_GRID
 
-/** Raised when what the pictures give changes, by painting or by analysis: what was kept is made anew then. */
+/** Raised when what the pictures give changes, by painting or by analysis: what was kept is made again then. */
 const MADE = 1
 
 /**

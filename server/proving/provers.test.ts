@@ -57,7 +57,7 @@ const children = (): number[] =>
       }
     })
 
-test('a process that dies takes its own work with it, and nothing else; none is left when it is over', async () => {
+test('a process that dies takes only its own work with it; none is left at the end', async () => {
   expect(await provers.ask(job('one'))).toMatchObject({
     checks: expect.any(Array),
     gaps: expect.any(Array)
@@ -76,9 +76,9 @@ test('a process that dies takes its own work with it, and nothing else; none is 
   await provers.close()
   expect(children()).toEqual([])
   await expect(provers.ask(job('six'))).rejects.toThrowWords('the server is closing')
-}, 60_000)
+})
 
-test('what painted pictures gave is removed when nobody has asked for it for long', async () => {
+test('removes cached results of painted pictures that were unused for long', async () => {
   for (const name of ['old', 'new']) mkdirSync(join(folder, name, 'inside'), { recursive: true })
   const past = Date.now() / 1000 - 61 * 86400
   utimesSync(join(folder, 'old'), past, past)

@@ -48,7 +48,7 @@ const readiness = async (camera: string) => {
   }
 }
 
-test('before: nothing is kept, every detection is said to be without a check', async () => {
+test('starts without checks, and lists every detection as unchecked', async () => {
   expect((await view()).checks).toEqual([])
   expect((await t.ask('POST', '/api/proving/runs', {})).status).toBe(404)
   expect(await readiness('slipway')).toMatchObject({
@@ -57,7 +57,7 @@ test('before: nothing is kept, every detection is said to be without a check', a
   })
 })
 
-test('the demo site is proposed at least a hundred checks; all are kept at once', async () => {
+test('proposes at least a hundred checks for the demo site, and adds all at once', async () => {
   expect((await t.ask('POST', '/api/proving/take')).body.taken).toBeGreaterThanOrEqual(100)
   const { checks, proposals, coverage } = await view()
   expect(proposals).toEqual([])
@@ -71,7 +71,7 @@ test('the demo site is proposed at least a hundred checks; all are kept at once'
   })
 })
 
-test('run: what came of each, the score, the notch; painted pictures where the kind needs them', async () => {
+test('runs them: results, the score, the step; painted pictures where the kind needs them', async () => {
   const covered = { camera: 'workshop-yard', check: 'yard-care.cause.covered' }
   const cut = { camera: 'workshop-yard', check: 'yard-signal.delay.longer' }
   const asked = [...(await quick('quay-edge', 'waiting-room-door')), covered, cut]
@@ -111,7 +111,7 @@ test('run: what came of each, the score, the notch; painted pictures where the k
   expect(await readiness('slipway')).toMatchObject({ proven: 'done', findings: [] })
 })
 
-test('a changed setting: its proofs are out of date; run again, what got worse and since which change; mended, what got better', async () => {
+test('a changed setting puts proofs out of date; runs again show what got worse since which change, and what got better', async () => {
   await edit('slipway', 'quay-edge', { direction: 'rightToLeft' })
   expect(
     (await checksOf('quay-edge')).filter((c: any) => c.last).every((c: any) => !c.last.current)
@@ -127,7 +127,7 @@ test('a changed setting: its proofs are out of date; run again, what got worse a
     proven: 'failed',
     findings: [{ code: 'check-failed', severity: 'blocking' }]
   })
-  // Once they have been worked out anew, the settings as they are would propose others.
+  // Once they have been worked out again, the settings as they are would propose others.
   const { proposals } = await eventually(async () => {
     const now = await view()
     if (now.unasked) await t.ask('POST', '/api/proving/propose')
@@ -144,7 +144,7 @@ test('a changed setting: its proofs are out of date; run again, what got worse a
   expect(better.failed).toBe(0)
 })
 
-test('two runs that are asked for at the same moment: one; looking alone starts no process', async () => {
+test('two runs requested at once are one; looking starts no process', async () => {
   const checks = await quick('quay-edge')
   const answers = await Promise.all(
     [1, 2, 3].map(() => t.ask('POST', '/api/proving/runs', { checks }))
@@ -157,7 +157,7 @@ test('two runs that are asked for at the same moment: one; looking alone starts 
   expect((await view()).proposing).toBe(0)
 })
 
-test('stopped, the server ended in between, gone on with: every check is run once', async () => {
+test('runs every check once across a stop and a restart of the server', async () => {
   const asked = [
     ...(await quick('path-crossing', 'ticket-window')),
     { camera: 'workshop-yard', check: 'yard-care.cause.moved' },
@@ -183,7 +183,7 @@ test('stopped, the server ended in between, gone on with: every check is run onc
   expect(counted!.n).toBe(asked.length)
 })
 
-test('a check of one’s own, on a clip; what is wrong is refused with its place; two windows', async () => {
+test('a custom check on a clip; refuses errors with their place; two windows', async () => {
   const path = '/api/cameras/quay-path/checks/own-1'
   const walk = {
     seconds: 10,

@@ -36,7 +36,7 @@ export async function readChecks(sql: Sql, siteId: string): Promise<StoredCheck[
   const rows = await sql.rows<CheckRow>(
     `SELECT c.camera_id, c.id, c.body, c.version, c.changed_at, c.deleted FROM proof_check AS c
        JOIN camera ON camera.id = c.camera_id JOIN detection AS d ON d.camera_id = c.camera_id AND d.id = JSON_VALUE(c.body, '$.detection')
-      WHERE camera.site_id = ? AND NOT c.deleted AND NOT d.deleted ORDER BY camera.position, camera.id, d.position, d.id, c.id`,
+      WHERE camera.site_id = ? AND NOT camera.removed AND NOT c.deleted AND NOT d.deleted ORDER BY camera.position, camera.id, d.position, d.id, c.id`,
     [siteId]
   )
   return rows.map(keptOf)

@@ -31,7 +31,7 @@ import type { Database } from '../database.ts'
 import { readAllDetections } from '../detections/queries.ts'
 import { conflict, notFound } from '../errors.ts'
 import type { Author } from '../history/queries.ts'
-import { readCameras, readSite } from '../sites/queries.ts'
+import { readCameras, readSite, theSite } from '../sites/queries.ts'
 import {
   editsBetween,
   insertResult,
@@ -53,11 +53,13 @@ import { groundOf, type Ground } from './stage.ts'
 import type { Provers } from './provers.ts'
 import type { ClipSource } from './prover.ts'
 import { parseWith } from '../../core/schema/parse.ts'
+import type { Surroundings } from '../../core/sites/settings.ts'
 
 /** A camera with all that its checks depend on. */
 interface Place {
   id: string
   ground: Ground | null
+  surroundings: Surroundings
   plan: Plan
   actions: ReadonlyMap<string, Actions>
 }
@@ -143,13 +145,17 @@ export class Proving {
     const { site } = context
     const all = await readAllDetections(this.database, site.id)
     const places = new Map<string, Place>()
-    for (const { camera, scene, world } of await readCameras(this.database, site.id)) {
+    for (const { camera, scene, world, surroundings } of await readCameras(
+      this.database,
+      site.id
+    )) {
       const { id } = camera
       const pose = scene.marks ? measureScene(scene.marks).pose : null
       const own = all.filter((d) => d.camera === id)
       places.set(id, {
         id,
         ground: groundOf(world, pose),
+        surroundings,
         plan: {
           format: 'wardoptic-plan/1',
           timeZone: site.timeZone,
@@ -218,7 +224,8 @@ export class Proving {
         position: site.position ?? undefined,
         schedules: context.schedules
       },
-      from
+      from,
+      surroundings: place.surroundings
     }
     const inputs = Object.fromEntries(site.inputs.map(({ id, name }) => [id, name]))
     const key = createHash('sha256')
@@ -398,8 +405,7 @@ export class Proving {
 
   /** Starts to run checks: those named, or all that need nobody on site. */
   async start(named: readonly NamedCheck[] | undefined, by: Author): Promise<ProofRunView> {
-    const site = await readSite(this.database)
-    if (!site) throw notFound(said('things.site'))
+    const site = await theSite(this.database)
     return this.alone(() => this.startNow(site.id, named, by))
   }
 

@@ -24,7 +24,7 @@ beforeAll(async () => {
       })
     ).status
   ).toBe(200)
-}, 60_000)
+})
 afterAll(async () => {
   await t.close()
   await devices.close()
@@ -73,7 +73,7 @@ const walked = async (check: Check): Promise<WalkTestView> => {
 const effect = (view: WalkTestView, name: string) => view.effects.find((e) => e.name === name)
 
 describe('a walk in front of a live camera', () => {
-  test('the camera says it, the gates are told, and each effect comes with its time; it is kept as a proof', async () => {
+  test('is confirmed by the camera, each effect with its time, and stored as a proof', async () => {
     const kept = await t.ask('PUT', '/api/cameras/slipway/checks/live', {
       check: checkOf(),
       version: 0
@@ -89,8 +89,13 @@ describe('a walk in front of a live camera', () => {
     expect(view.triggers).toHaveLength(1)
     expect(view.triggers[0]).toMatchObject({ detection: 'quay-edge', direction: 'leftToRight' })
     expect(view.ladder).toMatchObject({ fired: true })
-    // The reference engine, on what the camera reported, finds the moment at which the camera said it.
-    expect(Math.abs(view.ladder!.time - view.triggers[0]!.time)).toBeLessThan(0.6)
+    // The reference engine, on the targets that the camera reported, triggers at the moment the camera gives in its
+    // event. How long the event took to arrive depends on the machine, and only adds to it.
+    const events = await t.app.devices.events('cam-slipway')
+    const event = events.find(({ topic }) => topic.includes('RuleEngine/'))!
+    const saidAt = (event.deviceAt - view.beganAt!) / 1000
+    expect(Math.abs(view.ladder!.time - saidAt)).toBeLessThan(0.6)
+    expect(view.triggers[0]!.time).toBeGreaterThanOrEqual(saidAt)
     // At half past eleven at night the lights may act; the camera says itself that it did.
     expect(effect(view, 'Strobe on the mast')).toMatchObject({
       expected: true,
@@ -106,9 +111,9 @@ describe('a walk in front of a live camera', () => {
       passed: true,
       current: true
     })
-  }, 60_000)
+  })
 
-  test('at another time of the day the lights stay out, as their hours say; who expected them is told', async () => {
+  test('keeps the lights off outside their schedule, and says so to a check that expected them', async () => {
     const view = await walked(
       checkOf({ id: 'noon', at: at('12:00'), effects: [{ endpoint: 'strobe-mast', acts: true }] })
     )
@@ -124,9 +129,9 @@ describe('a walk in front of a live camera', () => {
     })
     // It was made up on the spot: nothing is kept.
     expect(view.kept).toBe(false)
-  }, 60_000)
+  })
 
-  test('a dog is silent, as expected; where a trigger was expected, the gate that stopped it is the cause', async () => {
+  test('a dog does not trigger, as expected; otherwise names the gate that stopped it', async () => {
     const dog = {
       how: 'walk' as const,
       walk: plainWalk(6, [
@@ -148,9 +153,9 @@ describe('a walk in front of a live camera', () => {
     const wrong = await walked(checkOf({ id: 'dog', by: dog }))
     expect(wrong.verdict).toMatchObject({ outcome: 'failed', misses: 1 })
     expect(wrong.verdict!.sentence).toSay('Class not met: animal')
-  }, 60_000)
+  })
 
-  test('what the camera does not hold is the likely cause of its silence', async () => {
+  test('names a detection missing on the camera as the likely cause', async () => {
     const { body } = await t.ask('GET', '/api/cameras/slipway')
     const { detection, version } = body.detections.find((d: any) => d.detection.id === 'quay-edge')
     // Moved in the plan and not sent: by the plan it triggers, and the camera, with its old line, says nothing.
@@ -183,9 +188,9 @@ describe('a walk in front of a live camera', () => {
     expect(view.verdict!.sentence).toSay(
       /The camera should have triggered at .* Likely: .*Quay edge/
     )
-  }, 60_000)
+  })
 
-  test('by a person on site: over as soon as all has come; one at a time; stopped without a result', async () => {
+  test('by a person on site: ends once all effects are confirmed; one at a time; stops without a result', async () => {
     const byPerson = checkOf({
       id: 'person',
       by: { how: 'person', words: 'Walk up the slipway', seconds: 60 },
@@ -200,9 +205,9 @@ describe('a walk in front of a live camera', () => {
       body: { state: 'stopped', verdict: null }
     })
     expect(await t.ask('DELETE', '/api/cameras/slipway/walk')).toMatchObject({ status: 409 })
-  }, 60_000)
+  })
 
-  test('what cannot be walked is refused with the reason', async () => {
+  test('refuses walks that cannot be made, with the reason', async () => {
     const clip = checkOf({ by: { how: 'clip', clip: 'x', from: 0, to: 3 } })
     expect(
       (await t.ask('POST', '/api/cameras/slipway/walk', { check: clip })).body.message

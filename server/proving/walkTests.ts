@@ -26,6 +26,7 @@ import { armInputsOf } from '../../simulation/evidence.ts'
 import { inputsNow, type ActionsContext } from '../alarms/context.ts'
 import { readAlarm } from '../alarms/queries.ts'
 import type { Database } from '../database.ts'
+import type { ShownChannel } from '../devices/pictures.ts'
 import type { Devices } from '../devices/service.ts'
 import { conflict, notFound } from '../errors.ts'
 import { readLiveTrigger } from './queries.ts'
@@ -51,6 +52,8 @@ interface Test {
   /** By how much hours are read later than the clock, ms. */
   later: number
   reported: ReportedRows
+  /** Of the device that shows the camera, as its targets tell. */
+  clock: HeardClock
   bench: { plan: Plan; actions: Actions; context: ActionsContext }
   inputs: ArmInputs
   first: { heardAt: number; id: number; alarm: number } | null
@@ -106,6 +109,17 @@ export class WalkTests {
       : null
   }
 
+  /**
+   * When a device said something, by the clock here: a walk that follows its targets knows its clock better than to a
+   * second. Of other devices it is when it was heard.
+   */
+  momentOf(device: string, saidAt: number, heardAt: number): number {
+    const test = [...this.tests.values()].find(
+      (t) => t.device === device && this.isRunning(t.view.camera)
+    )
+    return test && Number.isFinite(saidAt) ? test.clock.at(saidAt, heardAt) : heardAt
+  }
+
   async close(): Promise<void> {
     for (const { ended } of this.tests.values()) ended.abort()
     await Promise.all([...this.tests.values()].map((t) => t.done))
@@ -153,6 +167,7 @@ export class WalkTests {
       device: showing.row.id,
       later: 0,
       reported: new ReportedRows(FPS),
+      clock: new HeardClock(),
       bench,
       inputs: {},
       first: null,
@@ -203,13 +218,18 @@ export class WalkTests {
   }
 
   /**
-   * A trigger has been taken, of whatever camera. Times of a walk are when things are heard of: clocks of devices are
-   * known to a second, what they say comes at once.
+   * A trigger has been taken, of whatever camera. Times of a walk are by the clock here; what the device says is put on
+   * it by the clock of its targets (`momentOf`).
    */
-  async taken(
-    { alarm, trigger }: { alarm: number; trigger?: number },
-    heardAt = Date.now()
-  ): Promise<void> {
+  async taken({
+    alarm,
+    trigger,
+    at: heardAt = Date.now()
+  }: {
+    alarm: number
+    trigger?: number
+    at?: number
+  }): Promise<void> {
     if (trigger === undefined || ![...this.tests.keys()].some((camera) => this.isRunning(camera)))
       return
     const row = await readLiveTrigger(this.database, trigger)
@@ -238,7 +258,7 @@ export class WalkTests {
   ): Promise<void> {
     const { view, ended } = test
     const { check, camera } = view
-    const following = this.follow(test, row, channel.profile)
+    const following = this.follow(test, { row, channel })
     let beganAt = Date.now()
     if (check.by.how === 'walk') {
       const inputs = test.bench.context.site.inputs.flatMap(({ id, device, token }) =>
@@ -298,15 +318,10 @@ export class WalkTests {
   }
 
   /** Keeps the targets that the camera reports. */
-  private async follow(
-    { view, reported, ended }: Test,
-    row: Parameters<Devices['link']>[0],
-    profile: string
-  ): Promise<void> {
+  private async follow({ view, reported, ended, clock }: Test, shown: ShownChannel): Promise<void> {
     while (!ended.signal.aborted) {
       try {
-        const clock = new HeardClock()
-        for await (const { at, targets } of this.devices.link(row).targets(profile, ended.signal)) {
+        for await (const { at, targets } of this.devices.targets(shown, ended.signal)) {
           const seenAt = clock.at(at, Date.now())
           view.error = null
           if (view.beganAt === null) continue

@@ -16,7 +16,7 @@ const kept = async (camera: string, id: string): Promise<SavedDetection> =>
 const fix = (finding: Finding, which = 'fix') =>
   t.ask('POST', '/api/readiness/fixes', { finding: findingKey(finding), which })
 
-test('a fix is applied against what is there now: an edit made after the issue was shown stays', async () => {
+test('applies a fix to the current state: an edit made after the issue was shown stays', async () => {
   // Sensitivity 0: an issue with a fix of the detection itself.
   const detection = {
     id: 'gate',
@@ -70,7 +70,7 @@ test('a fix is applied against what is there now: an edit made after the issue w
   expect(edit).toMatchObject({ by: 'Isla Brae', thingId: 'gate' })
 })
 
-test('two at once, and edits all the while: nothing is written over unseen', async () => {
+test('two at once amid edits overwrite nothing unseen', async () => {
   const shown = (await findings()).find((f) => f.code === 'never-armed' && f.detection === 'gate')!
   const before = await kept('slipway', 'gate')
   const edits = (async () => {
@@ -96,7 +96,7 @@ test('two at once, and edits all the while: nothing is written over unseen', asy
   if (applied) expect(after.detection.schedule).toBeUndefined()
 })
 
-test('links are added, and taken back; an issue that is gone, or whose fix is a command, changes nothing', async () => {
+test('adds links and undoes them; an issue that is gone, or whose fix is a command, changes nothing', async () => {
   const shown = (await findings()).find(
     (f) => f.code === 'nothing-linked' && f.fix?.does === 'actions'
   )!

@@ -21,7 +21,7 @@ const isApplicable = (fix: QuickFix): fix is Applicable =>
 
 /**
  * Applies the fix of an issue against what is there now: the version that it changes is read first, then the issue is
- * computed anew, and it is saved over exactly that version. What somebody else has saved meanwhile is never written over.
+ * computed again, and it is saved over exactly that version. What somebody else has saved meanwhile is never written over.
  *
  * @param finding the issue, by its key @returns what takes it back
  * @throws ApiError when there is no such issue any more

@@ -1,4 +1,3 @@
-import { said } from '../../core/messages/said.ts'
 import { createHash } from 'node:crypto'
 import type { ClipView } from '../../core/api.ts'
 import type { Measures } from '../../core/measures/measures.ts'
@@ -17,9 +16,8 @@ import type { Database } from '../database.ts'
 import type { Proving } from '../proving/service.ts'
 import { readEverything, waitingOf } from '../devices/view.ts'
 import { listDevices } from '../devices/queries.ts'
-import { notFound } from '../errors.ts'
 import { measureScene } from '../../core/scene/marks.ts'
-import { readMarks, readSite } from '../sites/queries.ts'
+import { readMarks, theSite } from '../sites/queries.ts'
 
 /** Findings look at the newest clips of a camera, and of each at so many rows at most: they are asked for often. */
 const CLIPS_PER_CAMERA = 3
@@ -42,8 +40,7 @@ export class Readiness {
   }
 
   async read(): Promise<ReadinessView> {
-    const site = await readSite(this.database)
-    if (!site) throw notFound(said('things.site'))
+    const site = await theSite(this.database)
     const [proofs, endpoints, settings, everything, devices, ready, marks] = await Promise.all([
       this.proving.proofs(),
       readEndpoints(this.database, site.id),

@@ -87,8 +87,8 @@ async function alarm(
   return { id, files }
 }
 
-describe('what is old goes', () => {
-  test('closed alarms with all that is theirs; none that is open, or from which something is still to go out', async () => {
+describe('deleting old data', () => {
+  test('deletes closed alarms with all their data, and none open or with pending deliveries', async () => {
     await keep({ alarmDays: 30 })
     const [old, fresh, waiting, looked, sending] = [
       await alarm(31, 'closed'),
@@ -121,7 +121,7 @@ describe('what is old goes', () => {
     expect(await keeper.look()).toBe(0)
   })
 
-  test('events, the audit log and steps of the history; how everything was at any kept step can still be told', async () => {
+  test('deletes events, the audit log and history steps; every kept step can still be restored', async () => {
     await keep({ eventDays: 10, auditDays: 20, editDays: 100 })
     await t.database.run(
       "INSERT INTO device (id, site_id, name, address, state, added_at) VALUES ('d', 'skerrow', 'D', 'http://192.0.2.1', 'unknown', 0)"
@@ -162,7 +162,7 @@ describe('what is old goes', () => {
     await t.database.run("DELETE FROM device WHERE id = 'd'")
   })
 
-  test('files beyond the size, the oldest of closed alarms first; what a delivery came to stays', async () => {
+  test('deletes files beyond the size, oldest closed alarms first; keeps delivery results', async () => {
     await keep({ evidenceGigabytes: 0.1 })
     const [oldest, waiting, newer] = [
       await alarm(20, 'closed'),
@@ -186,7 +186,7 @@ describe('what is old goes', () => {
     expect(body.now.evidenceBytes).toBeLessThanOrEqual(100_000_000)
   })
 
-  test('ages and sizes that cannot be are refused in words; who does not set up is not let at them', async () => {
+  test('refuses impossible ages and sizes, and other roles', async () => {
     const put = (retention: object) =>
       t.ask('PUT', '/api/settings/retention', { version: versions, retention })
     expect((await put({ ...DEFAULT_RETENTION, alarmDays: 0 })).body.message).toBe(

@@ -3,15 +3,13 @@ import { SaveRetentionSchema, type RetentionView } from '../../core/retention.ts
 import { readSettings, saveSetting } from '../actions/queries.ts'
 import { INSTALLER, allow, type Api } from '../api/route.ts'
 import type { Database } from '../database.ts'
-import { notFound } from '../errors.ts'
 import { noteOf } from '../history/routes.ts'
-import { readSite } from '../sites/queries.ts'
+import { theSite } from '../sites/queries.ts'
 import type { RetentionKeeper } from './service.ts'
 
 export function retentionRoutes(app: Api, database: Database, keeper: RetentionKeeper): void {
   const siteId = async (): Promise<string> => {
-    const site = await readSite(database)
-    if (!site) throw notFound(said('things.site'))
+    const site = await theSite(database)
     return site.id
   }
   app.get('/retention', allow(INSTALLER), async (): Promise<RetentionView> => ({

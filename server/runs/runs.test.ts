@@ -27,7 +27,7 @@ const finished = (id: string) =>
     )
   })
 
-test('a run sends, for each trigger, a mail with the picture of the moment', async () => {
+test('a run mails each trigger with its picture', async () => {
   const { body: started, status } = await t.ask('POST', `/api/clips/${clip.id}/runs`, {
     speed: 1000
   })
@@ -111,7 +111,7 @@ test('the command line finds the same triggers in the exported plan', async () =
   )
 })
 
-test('real actions are named before a replay, and held where it is asked for', async () => {
+test('names real actions before a replay, and holds them on request', async () => {
   // Nothing of the demo site is real: its services and devices are simulators.
   const named = () => t.ask('GET', `/api/clips/${clip.id}/real-actions`)
   expect((await named()).body).toEqual({ real: [] })
@@ -146,7 +146,7 @@ test('real actions are named before a replay, and held where it is asked for', a
     expect(tried).toMatchObject({ error: expect.saying('127.0.0.1:9') })
 })
 
-test('as if live it keeps the clip’s pace, and can be stopped', async () => {
+test('keeps the clip’s pace, and can be stopped', async () => {
   const began = performance.now()
   const { body: started } = await t.ask('POST', `/api/clips/${clip.id}/runs`, { speed: 1 })
   const running = await eventually(async () => {
@@ -166,7 +166,7 @@ test('as if live it keeps the clip’s pace, and can be stopped', async () => {
   })
 })
 
-test('a mail that cannot be sent is tried again, and the reason is shown', async () => {
+test('retries a failed mail and shows the reason', async () => {
   await t.mailbox.close()
   const { body: started } = await t.ask('POST', `/api/clips/${clip.id}/runs`, { speed: 1000 })
   const failing = await eventually(async () => {

@@ -65,6 +65,10 @@ export class Runs {
   /** What the detections of a clip's camera are linked to that is real. */
   async realActions(clipId: string): Promise<RealActionsView> {
     const { camera } = await readClip(this.database, clipId)
+    return { real: await this.realOf(camera) }
+  }
+
+  private async realOf(camera: string): Promise<RealActionsView['real']> {
     const [{ actions }, detections, devices] = await Promise.all([
       readContext(this.database),
       readDetections(this.database, camera),
@@ -80,11 +84,9 @@ export class Runs {
       devices: new Map(devices.map(({ id, address }) => [id, address])),
       simulators: this.simulators
     }
-    return {
-      real: actions.endpoints
-        .filter((e) => linked.has(e.id) && isReal(e, surroundings))
-        .map(({ id, name, kind }) => ({ id, name, kind }))
-    }
+    return actions.endpoints
+      .filter((e) => linked.has(e.id) && isReal(e, surroundings))
+      .map(({ id, name, kind }) => ({ id, name, kind }))
   }
 
   /**
@@ -98,7 +100,7 @@ export class Runs {
     const plan = await readPlanOf(this.database, clip.camera)
     const camera = plan.cameras[0]!
     const withheld = hold
-      ? new Set((await this.realActions(clipId)).real.map(({ id }) => id))
+      ? new Set((await this.realOf(clip.camera)).map(({ id }) => id))
       : undefined
     const { tracks, measures } = await this.clips.readEvidence(clip)
     const evaluator = new Evaluator({

@@ -1,11 +1,9 @@
 import { server as msg } from '../../core/messages/en/codes/server.ts'
-import { said } from '../../core/messages/said.ts'
 import { Readable } from 'node:stream'
 import { PageSchema, SearchSchema, type FoundTrigger } from '../../core/watch/search.ts'
 import { SIGNED_IN, allow, type Api } from '../api/route.ts'
 import type { Database } from '../database.ts'
-import { notFound } from '../errors.ts'
-import { readSite } from '../sites/queries.ts'
+import { theSite } from '../sites/queries.ts'
 import { wallText } from '../../core/arming/zone.ts'
 import { countTriggers } from './counts.ts'
 import { findTriggers, knownWays } from './queries.ts'
@@ -36,8 +34,7 @@ export function searchRoutes(app: Api, database: Database): void {
     '/triggers.csv',
     allow(SIGNED_IN, { querystring: SearchSchema }),
     async ({ query: search }, reply) => {
-      const site = await readSite(database)
-      if (!site) throw notFound(said('things.site'))
+      const site = await theSite(database)
       const cameras = new Map(site.cameras.map((c) => [c.id, c.name]))
       const line = (t: FoundTrigger): string =>
         [

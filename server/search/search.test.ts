@@ -142,7 +142,7 @@ describe('search, against a plain filter over what was written', () => {
 
   // So many that they are not gathered first (server/search/queries.ts); a third of them with a second
   // word that is as common.
-  test('words that stand in very many comments, alone, together and with other filters: every trigger, newest first', async () => {
+  test('finds frequent words alone, together and with other filters: every trigger, newest first', async () => {
     const many = 9000
     const first = START + 100_000_000
     await t.database.run(
@@ -185,7 +185,7 @@ describe('search, against a plain filter over what was written', () => {
     expect(await total({ words: 'heron' })).toBe(0)
   })
 
-  test('over months, by whole days and the parts of days at both ends; acknowledged and deleted, the tallies hold', async () => {
+  test('counts over months by whole days and parts of days, through acknowledging and deleting', async () => {
     const [first, hours] = [START + 365 * 86_400_000, 2400]
     await t.database.run(
       `INSERT INTO alarm (site_id, camera_id, detection_id, name, severity, priority, state, actions, first_at, last_at, triggers) SELECT 'skerrow', 'waiting-room', 'months', 'D', 'minor', 'normal', 'waiting', '{}', ? + seq * 3600000, ? + seq * 3600000, 1 FROM seq_1_to_${hours}`,
@@ -247,7 +247,7 @@ describe('search, against a plain filter over what was written', () => {
     await t.database.run("DELETE FROM alarm WHERE detection_id = 'months'")
   })
 
-  test('paged by key: what comes in meanwhile moves nothing', async () => {
+  test('pages by key: new triggers move nothing', async () => {
     const { body: first } = await t.ask('GET', '/api/triggers')
     await t.database.run(
       "INSERT INTO fired_trigger (camera_id, detection_id, kind, fired_at, fired_with, source) VALUES ('slipway', 'd', 'line', ?, '{\"name\":\"New\"}', 'sender')",
@@ -260,7 +260,7 @@ describe('search, against a plain filter over what was written', () => {
     await t.database.run("DELETE FROM fired_trigger WHERE JSON_VALUE(fired_with, '$.name') = 'New'")
   })
 
-  test('what is asked wrongly is refused with its place', async () => {
+  test('refuses wrong requests with their place', async () => {
     const refused = async (query: string) =>
       (await t.ask('GET', `/api/triggers?${query}`)).body.message
     expect(await refused('kind=dance')).toContain('kind: must be one of line')
@@ -269,7 +269,7 @@ describe('search, against a plain filter over what was written', () => {
   })
 
   // CSV as RFC 4180 2 has it: quotes doubled, a field with a comma in quotes; lines end in CR LF.
-  test('as CSV: every result once; what a spreadsheet would compute is text', async () => {
+  test('exports each result once as CSV; formulas stay text', async () => {
     const { body } = await t.ask('GET', '/api/triggers.csv?camera=quay-path')
     const lines = (body as string).trimEnd().split('\r\n')
     expect(lines[0]).toBe(
@@ -284,7 +284,7 @@ describe('search, against a plain filter over what was written', () => {
   })
 })
 
-test('a trigger that is taken is found by its class, its sides and whether it was acknowledged', async () => {
+test('finds a trigger by class, sides and acknowledgement', async () => {
   const { body } = await t.ask('POST', '/api/triggers', {
     key: 'one',
     camera: 'slipway',
@@ -309,8 +309,8 @@ test('a trigger that is taken is found by its class, its sides and whether it wa
   expect((await t.ask('GET', '/api/triggers/ways')).body).toEqual(['Land → Water', 'Water → Land'])
 })
 
-describe('what people do about an alarm', () => {
-  test('written down with who and when: acknowledged, assigned, closed; in this order only', async () => {
+describe('handling an alarm', () => {
+  test('records who and when: acknowledged, assigned, closed, in this order only', async () => {
     const [ines, isla] = [await t.as('operator'), t.cookie]
     const { body: taken } = await t.ask('POST', '/api/triggers', {
       key: 'two',

@@ -8,6 +8,7 @@ import type {
   SiteView
 } from '../../core/api.ts'
 import type { Camera, Schedule } from '../../core/formats/plan.ts'
+import type { Surroundings } from '../../core/sites/settings.ts'
 import type { Sql } from '../database.ts'
 import { measureScene, type SceneMarks } from '../../core/scene/marks.ts'
 import { parsed } from '../columns.ts'
@@ -21,7 +22,14 @@ interface SiteRow {
   latitude: number | null
   longitude: number | null
   inputs: string
+  surroundings: Surroundings
+  is_set_up: number
+  version: number
+  changed_at: number
 }
+
+const siteColumns =
+  'site.id, site.name, time_zone, latitude, longitude, inputs, site.surroundings, is_set_up, site.version, site.changed_at'
 
 const siteOf = ({
   id,
@@ -29,41 +37,64 @@ const siteOf = ({
   time_zone,
   latitude,
   longitude,
-  inputs
-}: SiteRow): Omit<SiteView, 'cameras'> => ({
+  inputs,
+  surroundings,
+  is_set_up,
+  version,
+  changed_at
+}: SiteRow): Omit<SiteView, 'cameras' | 'deletedCameras'> => ({
   id,
   name,
   timeZone: time_zone,
   position: latitude === null || longitude === null ? null : { latitude, longitude },
-  inputs: parsed<SiteInput[]>(inputs)
+  inputs: parsed<SiteInput[]>(inputs),
+  surroundings,
+  isSetUp: is_set_up !== 0,
+  version,
+  changedAt: changed_at
 })
 
 /** The one site of this installation, or null before there is one. */
 export async function readSite(sql: Sql): Promise<SiteView | null> {
-  const [row] = await sql.rows<SiteRow>(
-    'SELECT id, name, time_zone, latitude, longitude, inputs FROM site ORDER BY id LIMIT 1'
-  )
+  const [row] = await sql.rows<SiteRow>(`SELECT ${siteColumns} FROM site ORDER BY id LIMIT 1`)
   if (!row) return null
   const cameras = await sql.rows<CameraSummary>(
-    `SELECT camera.id, camera.name,
+    `SELECT camera.id, camera.name, position AS \`order\`, surroundings, version, changed_at AS changedAt,
+            (SELECT COUNT(*) FROM clip WHERE clip.camera_id = camera.id) AS clips,
             (SELECT COUNT(*) FROM detection WHERE detection.camera_id = camera.id AND NOT deleted) AS detections,
             (SELECT clip.id FROM clip WHERE clip.camera_id = camera.id AND clip.state = 'ready' ORDER BY created_at DESC LIMIT 1) AS clip
-       FROM camera WHERE site_id = ? ORDER BY position, id`,
+       FROM camera WHERE site_id = ? AND NOT removed ORDER BY position, id`,
     [row.id]
   )
-  return { ...siteOf(row), cameras }
+  const deletedCameras = await sql.rows<{ id: string; version: number }>(
+    'SELECT id, version FROM camera WHERE site_id = ? AND removed ORDER BY id',
+    [row.id]
+  )
+  return { ...siteOf(row), cameras, deletedCameras }
+}
+
+/** The same for whoever needs one. @throws ApiError before there is a site */
+export async function theSite(sql: Sql): Promise<SiteView> {
+  const site = await readSite(sql)
+  if (!site) throw notFound(said('things.site'))
+  return site
 }
 
 export interface CameraRow {
-  site: Omit<SiteView, 'cameras'>
+  site: Omit<SiteView, 'cameras' | 'deletedCameras'>
   camera: Pick<Camera, 'id' | 'name'>
+  /** Its own, or the site's. */
+  surroundings: Surroundings
   scene: SavedScene
   /** The simulated scene with its scripts, as it was seeded. */
   world: { scene: unknown; scripts: unknown[] } | null
 }
 
 export async function readCamera(sql: Sql, cameraId: string): Promise<CameraRow> {
-  const [row] = await sql.rows<CameraRaw>(`${selectCamera} WHERE camera.id = ?`, [cameraId])
+  const [row] = await sql.rows<CameraRaw>(
+    `${selectCamera} WHERE camera.id = ? AND NOT camera.removed`,
+    [cameraId]
+  )
   if (!row) throw notFound(said('things.camera', cameraId.slice(0, 64)))
   return cameraOf(row)
 }
@@ -72,21 +103,27 @@ export async function readCamera(sql: Sql, cameraId: string): Promise<CameraRow>
 export async function readCameras(sql: Sql, siteId: string): Promise<CameraRow[]> {
   return (
     await sql.rows<CameraRaw>(
-      `${selectCamera} WHERE camera.site_id = ? ORDER BY camera.position, camera.id`,
+      `${selectCamera} WHERE camera.site_id = ? AND NOT camera.removed ORDER BY camera.position, camera.id`,
       [siteId]
     )
   ).map(cameraOf)
 }
 
 type CameraRaw = SiteRow &
-  SceneRow & { camera_id: string; camera_name: string; world: string | null }
+  SceneRow & {
+    camera_id: string
+    camera_name: string
+    camera_surroundings: Surroundings
+    world: string | null
+  }
 
-const selectCamera = `SELECT site.id, site.name, time_zone, latitude, longitude, inputs, camera.id AS camera_id, camera.name AS camera_name, ignore_areas, scene_marks, scene_version, scene_changed_at, world
+const selectCamera = `SELECT ${siteColumns}, COALESCE(camera.surroundings, site.surroundings) AS camera_surroundings, camera.id AS camera_id, camera.name AS camera_name, ignore_areas, scene_marks, scene_version, scene_changed_at, world
        FROM camera JOIN site ON site.id = camera.site_id`
 
 const cameraOf = (row: CameraRaw): CameraRow => ({
   site: siteOf(row),
   camera: { id: row.camera_id, name: row.camera_name },
+  surroundings: row.camera_surroundings,
   scene: sceneOf(row),
   world: row.world === null ? null : parsed(row.world)
 })
@@ -108,7 +145,7 @@ const sceneOf = (row: SceneRow): SavedScene => ({
 /** The measured cameras of a site, each from its marks. */
 export async function readMarks(sql: Sql, siteId: string): Promise<Map<string, SceneMarks>> {
   const rows = await sql.rows<{ id: string; scene_marks: string }>(
-    'SELECT id, scene_marks FROM camera WHERE site_id = ? AND scene_marks IS NOT NULL',
+    'SELECT id, scene_marks FROM camera WHERE site_id = ? AND NOT removed AND scene_marks IS NOT NULL',
     [siteId]
   )
   return new Map(rows.map(({ id, scene_marks }) => [id, parsed<SceneMarks>(scene_marks)]))

@@ -15,6 +15,8 @@ import type { Neighbourhood } from '../devices/discovery.ts'
 import type { Role } from '../../core/accounts/accounts.ts'
 import { insertAccount } from '../accounts/queries.ts'
 import { demoAccounts, seed } from '../seed.ts'
+import { saveCamera, saveSite } from '../sites/cameras.ts'
+import { readSite } from '../sites/queries.ts'
 import { announcementOf } from '../../simulators/announcement.ts'
 import type { Simulators } from '../simulators.ts'
 import { cookieOf } from './session.ts'
@@ -78,6 +80,30 @@ export const shortClip = (seconds: number): Buffer =>
     { maxBuffer: 2 ** 26 }
   )
 
+/** A site that somebody has set up, with one camera. */
+async function setUpBare(database: Database): Promise<void> {
+  const note = { by: 'Wardoptic', byId: null, label: '' }
+  await database.transaction(async (sql) => {
+    const { name } = (await readSite(sql))!
+    const settings = {
+      name,
+      timeZone: 'Europe/London',
+      position: null,
+      surroundings: 'outdoors'
+    } as const
+    await saveSite(sql, 'site', settings, 1, note, Date.now())
+    await saveCamera(
+      sql,
+      'site',
+      'camera-1',
+      { name: 'Camera 1', order: 0, surroundings: null },
+      0,
+      note,
+      Date.now()
+    )
+  })
+}
+
 /**
  * @param clipsOf cameras whose demo clips are added, and analysed beside the test
  * @param devices that the simulators' pages operate @param contacts that they follow
@@ -116,6 +142,7 @@ export async function startTestApp({
     })
   let app = await make()
   await seed(database, app.clips, withDemo, clipsOf)
+  if (!withDemo) await setUpBare(database)
   // Digests of passwords take their time: only where somebody signs in with one.
   if (withPasswords) await app.accounts.prepare(demoAccounts())
   else

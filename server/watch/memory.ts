@@ -74,11 +74,9 @@ export class TargetMemory {
     while (!signal.aborted) {
       try {
         const found = await this.devices.channelShowing(camera)
-        if (!found) return
+        if (!found?.channel.hasMetadata) return
         const clock = new HeardClock()
-        for await (const { at, targets } of this.devices
-          .link(found.row)
-          .targets(found.channel.profile, signal))
+        for await (const { at, targets } of this.devices.targets(found, signal))
           this.keep(camera, clock.at(at, Date.now()), targets)
       } catch {
         // A device that is away says nothing; Devices shows that it is.

@@ -2,18 +2,17 @@ import { Failure, saidOfError } from '../../core/errors.ts'
 import { coded, said } from '../../core/messages/said.ts'
 import type { ServerResponse } from 'node:http'
 import * as v from 'valibot'
-import { PartReader, writePiece, type WatchHead } from '../../core/watch/frames.ts'
+import { writePiece, type WatchHead } from '../../core/watch/frames.ts'
 import type { WatchView } from '../../core/watch/views.ts'
 import { readSettings } from '../actions/queries.ts'
 import type { Database } from '../database.ts'
 import { readAllDetections } from '../detections/queries.ts'
 import type { Devices } from '../devices/service.ts'
-import { partsOf } from '../devices/streams.ts'
 import { notFound } from '../errors.ts'
 import type { Evidence } from './evidence.ts'
 import { SIGNED_IN, allow, byNumber, type Api } from '../api/route.ts'
 import type { LiveAnswers } from '../api/streams.ts'
-import { readSite } from '../sites/queries.ts'
+import { theSite } from '../sites/queries.ts'
 
 const aTrigger = byNumber(said('things.aTrigger'))
 /** A device that does not answer is asked again after this. */
@@ -42,8 +41,7 @@ export function watchRoutes(
   )
 
   app.get('/watch', allow(SIGNED_IN), async (): Promise<WatchView> => {
-    const site = await readSite(database)
-    if (!site) throw notFound(said('things.site'))
+    const site = await theSite(database)
     const [all, { people }, shown] = await Promise.all([
       readAllDetections(database, site.id),
       readSettings(database, site.id),
@@ -72,8 +70,7 @@ export function watchRoutes(
       exposeHeadRoute: false
     },
     async (request, reply) => {
-      const site = await readSite(database)
-      if (!site) throw notFound(said('things.site'))
+      const site = await theSite(database)
       const asked = request.query.cameras?.split(',') ?? site.cameras.map((c) => c.id)
       const cameras = asked.filter((id) => site.cameras.some((c) => c.id === id))
       if (!cameras.length) throw notFound(said('things.camera', asked.join().slice(0, 64)))
@@ -99,21 +96,17 @@ async function show(
     try {
       const found = await devices.channelShowing(camera)
       if (!found) throw new Failure(said('devices.noDeviceShowsThisCamera'))
-      const [link, { profile }] = [devices.link(found.row), found.channel]
-      // When one of the two ends, both are begun anew.
+      // When one of the two ends, both are begun again.
       const both = new AbortController()
       const stop = (): void => both.abort()
       signal.addEventListener('abort', stop)
       const pictures = async (): Promise<void> => {
-        const answer = await link.pictures(profile, both.signal)
-        const reader = new PartReader(answer.headers.get('content-type') ?? '')
-        for await (const part of partsOf(answer, both.signal)) {
-          const newest = reader.push(part).at(-1)
-          if (newest) say({ what: 'picture', camera, at: Date.now() }, newest)
-        }
+        for await (const picture of devices.pictures.frames(found, both.signal))
+          say({ what: 'picture', camera, at: Date.now() }, picture)
       }
       const targets = async (): Promise<void> => {
-        for await (const frame of link.targets(profile, both.signal))
+        if (!found.channel.hasMetadata) return new Promise(() => {})
+        for await (const frame of devices.targets(found, both.signal))
           say({ what: 'targets', camera, at: frame.at, targets: frame.targets })
       }
       await Promise.race([pictures(), targets()]).finally(() => {

@@ -17,7 +17,7 @@ const happened = (n: number): Notification => ({
 })
 
 describe('pull points', () => {
-  test('who asks gets what has happened since, in order, and nothing twice', async () => {
+  test('give what has happened since, in order, and nothing twice', async () => {
     const points = new PullPoints()
     const id = points.create(0, 60)
     for (let n = 1; n <= 5; n++) points.put(happened(n))
@@ -26,7 +26,7 @@ describe('pull points', () => {
     expect(await points.pull(id, 1, 10, 3)).toEqual([])
   })
 
-  test('who waits is woken by what happens', async () => {
+  test('wake those who wait', async () => {
     const points = new PullPoints()
     const id = points.create(0, 60)
     const began = Date.now()
@@ -36,7 +36,7 @@ describe('pull points', () => {
     expect(Date.now() - began).toBeLessThan(4000)
   })
 
-  test('each pull point has its own queue; one ends when its time is over, unless it is renewed', async () => {
+  test('each has its own queue, and expires unless renewed', async () => {
     const points = new PullPoints()
     const [a, b] = [points.create(0, 10), points.create(0, 10)]
     points.put(happened(1))
@@ -52,7 +52,7 @@ describe('pull points', () => {
     ])
   })
 
-  test('what nobody fetches does not grow without end: the oldest go', async () => {
+  test('drop the oldest unread events', async () => {
     const points = new PullPoints()
     const id = points.create(0, 60)
     for (let n = 1; n <= 1200; n++) points.put(happened(n))
@@ -71,7 +71,7 @@ describe('tokens', () => {
       change.at ?? 1e12
     )
 
-  test('the right one is accepted, once', () => {
+  test('accepts the right one, once', () => {
     const security = new Security()
     expect(security.refusal(token(), accounts, 1e12)).toBeNull()
     expect(security.refusal(token(), accounts, 1e12)).toContain('used before')
@@ -96,7 +96,7 @@ describe('the device’s own engine', () => {
     { type, most: null, parameters: [], ranges: { Sensitivity: { min: 1, max: 4 } } }
   ]
 
-  test('a rule is what the reference engine computes', () => {
+  test('computes what the reference engine computes', () => {
     expect(
       detectionOf(
         {
@@ -135,7 +135,7 @@ describe('the device’s own engine', () => {
     expect(detectionOf({ name: 'x', type: 'tt:Nothing', simple: {}, points: [] }, [])).toBeNull()
   })
 
-  test('its scene goes round and round, and fires at the same moments in each round', () => {
+  test('its scene loops, and triggers at the same moments each time', () => {
     const play = demoPlay('slipway', 'morning')
     const rules = [
       {

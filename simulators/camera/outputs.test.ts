@@ -29,7 +29,7 @@ const kept = (more: Partial<SavedOutput> = {}): SavedOutput => ({
 })
 
 describe('outputs of a simulated device', () => {
-  test('are active for as long as they were told, and report when they begin and end', () => {
+  test('stay active for the set time, and report start and end', () => {
     outputs.activate('lamp', 1000, { Time: 'PT10S', Pattern: 'slow' }, null)
     expect([
       outputs.isActive('lamp', 1000),
@@ -45,13 +45,13 @@ describe('outputs of a simulated device', () => {
     ])
   })
 
-  test('a voice lasts as long as its file, as often as it is repeated', () => {
+  test('a message lasts as long as its file and repeats', () => {
     outputs.activate('horn', 0, { Voice: 'phrase:leave', Repeats: '3', Volume: '80' }, voice)
     expect(outputs.isActive('horn', 11_500)).toBe(true)
     expect(outputs.isActive('horn', 11_800)).toBe(false)
   })
 
-  test('a relay until acknowledged stays closed until it is released', () => {
+  test('a relay until acknowledged stays closed until released', () => {
     outputs.activate('gate', 0, { Mode: 'untilAcknowledged', Time: 'PT5S' }, null)
     expect(outputs.isActive('gate', 1e12)).toBe(true)
     outputs.release('gate', 5000)
@@ -78,7 +78,7 @@ describe('outputs of a simulated device', () => {
     expect(said).toEqual([])
   })
 
-  test('switched by its own rules, within its own schedule on the device’s wall clock', () => {
+  test('are switched by its rules within its schedule on the device’s wall clock', () => {
     outputs.set('lamp', kept({ hours: 'tue=18:30-24:00' }))
     const tuesday = (hour: number, minute = 0): number => 1440 + hour * 60 + minute
     const fires = (rule: string, wall: number): boolean => {
@@ -97,7 +97,7 @@ describe('outputs of a simulated device', () => {
     expect(fires('analytics/edge', 0)).toBe(true)
   })
 
-  test('settings that it cannot do, or hours that are none, are not kept', () => {
+  test('refuse settings out of range and invalid schedules', () => {
     expect(() => outputs.set('lamp', kept({ settings: { Time: 'PT99S' } }))).toThrowWords(
       'must be from PT1S to PT60S'
     )

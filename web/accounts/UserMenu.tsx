@@ -3,21 +3,16 @@ import { roles, userMenu as msg } from '../../core/messages/en/accounts.ts'
 import './accounts.css'
 import { useQueryClient } from '@tanstack/react-query'
 import { Alert, App, Button, Dropdown, Input, Modal } from 'antd'
-import { Suspense, lazy, useState, type ReactNode } from 'react'
+import { Suspense, useState, type ReactNode } from 'react'
 import { MIN_PASSWORD, type AccountView } from '../../core/accounts/accounts.ts'
 import { request } from '../api/client.ts'
 import { setSession } from './useSession.ts'
+import { lazyPart } from '../lazyPart.ts'
 
-const SessionList = lazy(() =>
-  import('./SessionList.tsx').then((m) => ({ default: m.SessionList }))
-)
-const AuditList = lazy(() => import('./AuditList.tsx').then((m) => ({ default: m.AuditList })))
-const RetentionForm = lazy(() =>
-  import('../retention/RetentionForm.tsx').then((m) => ({ default: m.RetentionForm }))
-)
-const AccountList = lazy(() =>
-  import('./AccountList.tsx').then((m) => ({ default: m.AccountList }))
-)
+const SessionList = lazyPart(() => import('./SessionList.tsx'), 'SessionList')
+const AuditList = lazyPart(() => import('./AuditList.tsx'), 'AuditList')
+const RetentionForm = lazyPart(() => import('../retention/RetentionForm.tsx'), 'RetentionForm')
+const AccountList = lazyPart(() => import('./AccountList.tsx'), 'AccountList')
 
 const initials = (name: string): string =>
   name

@@ -40,7 +40,7 @@ describe('signing in', () => {
     return asked
   }
 
-  test('asks for both, sends them as they were typed, and is signed in', async () => {
+  test('asks for both, sends them as typed, and signs in', async () => {
     const asked = show(() => ({ body: anna }))
     const button = await screen.findByRole('button', { name: 'Sign in' })
     expect(button).toHaveProperty('disabled', true)
@@ -56,7 +56,7 @@ describe('signing in', () => {
     })
   })
 
-  test('refused, it says why and keeps what was typed; Enter is enough to try again', async () => {
+  test('when refused, says why, keeps what was typed, and retries on Enter', async () => {
     let tries = 0
     show(() =>
       ++tries === 1
@@ -71,14 +71,14 @@ describe('signing in', () => {
     await waitFor(() => expect(screen.getByRole('status').textContent).toBe('Anna'))
   })
 
-  test('on a new installation the first account is made instead', async () => {
+  test('creates the first account on a new installation', async () => {
     answerWith(() => ({ body: { first: true } }))
     render(inApp(<SignIn />))
     expect(await screen.findByLabelText(/code/i)).toBeTruthy()
   })
 })
 
-describe('one’s own sessions', () => {
+describe('own sessions', () => {
   const session = (id: number, agent: string): SessionView => ({
     id,
     createdAt: Date.UTC(2026, 10, 26, 8),
@@ -100,7 +100,7 @@ describe('one’s own sessions', () => {
     'Unknown browser': ''
   }
 
-  test('each with its browser; the present one cannot be ended, each other one can', async () => {
+  test('list each browser; all but the current one can be ended', async () => {
     let left = Object.values(agents).map((agent, i) => session(i + 1, agent))
     const asked = answerWith(({ method, path }) => {
       if (method === 'DELETE') left = left.filter(({ id }) => !path.endsWith(`/${id}`))
@@ -118,7 +118,7 @@ describe('one’s own sessions', () => {
     ])
   })
 
-  test('all others at once; alone there is nothing to end', async () => {
+  test('end all others at once; offer nothing for a single one', async () => {
     let left = [session(1, 'curl/8.5.0'), session(2, 'curl/8.5.0')]
     answerWith(({ method }) => {
       if (method === 'DELETE') left = left.slice(0, 1)
@@ -129,7 +129,7 @@ describe('one’s own sessions', () => {
     await waitFor(() => expect(screen.queryByRole('button')).toBeNull())
   })
 
-  test('what cannot be ended is said, and stays', async () => {
+  test('say what cannot be ended, and keep it', async () => {
     answerWith(({ method }) =>
       method === 'DELETE'
         ? { status: 503, body: { code: 'unavailable', said: 'Not now.' } }
@@ -143,7 +143,7 @@ describe('one’s own sessions', () => {
 })
 
 describe('accounts', () => {
-  test('one’s own cannot be removed; another one is, after a question', async () => {
+  test('refuses to delete one’s own; deletes another after confirmation', async () => {
     let accounts = [anna, bert]
     const asked = answerWith(({ method }) => {
       if (method === 'DELETE') accounts = [anna]
@@ -162,7 +162,7 @@ describe('accounts', () => {
     })
   })
 
-  test('a role is changed with all else of the account as it was', async () => {
+  test('changes a role and nothing else', async () => {
     const asked = answerWith(() => ({ body: [anna, bert] }))
     render(inApp(<AccountList me={1} />))
     const role = await screen.findByRole('combobox', { name: 'Role of Bert' })
@@ -179,7 +179,7 @@ describe('accounts', () => {
     )
   })
 
-  test('a new one that is refused says which field is wrong, and loses nothing; taken, the form is empty', async () => {
+  test('a refused new account names the field and loses nothing; an accepted one clears the form', async () => {
     let accounts = [anna]
     const asked = answerWith(({ method, body }) => {
       if (method !== 'POST') return { body: accounts }

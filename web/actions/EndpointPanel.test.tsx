@@ -71,8 +71,8 @@ beforeEach(() => {
 })
 afterEach(cleanup)
 
-describe('a new endpoint of each kind', () => {
-  test.each(ENDPOINT_KINDS)('%s: is valid as it is, and its panel says what it is', (kind) => {
+describe('a new action of each kind', () => {
+  test.each(ENDPOINT_KINDS)('%s: is valid by default, and its panel names it', (kind) => {
     const endpoint = made(kind)
     expect(parseWith(EndpointSchema, endpoint)).toEqual(endpoint)
     show(endpoint)
@@ -81,7 +81,7 @@ describe('a new endpoint of each kind', () => {
     expect(now(endpoint.id)).toEqual(endpoint)
   })
 
-  test('names differ; without simulators nothing begins at one', () => {
+  test('has a unique name; needs no simulator', () => {
     const first = newEndpoint('webhook', [], null)
     const second = newEndpoint('webhook', [first.name], null)
     expect(second.name).toBe(`${first.name} 2`)
@@ -89,7 +89,7 @@ describe('a new endpoint of each kind', () => {
       expect(JSON.stringify(newEndpoint(kind, [], null))).not.toContain('simulated')
   })
 
-  test('in the order of the matrix: outputs, then messages, then records', () => {
+  test('come in the matrix’ order: outputs, messages, records', () => {
     const groups = [...ENDPOINT_KINDS]
       .reverse()
       .map(made)
@@ -126,7 +126,7 @@ describe('settings', () => {
     }
   )
 
-  test('an address that is none is refused, by its place and what would be right', async () => {
+  test('refuses an invalid address, and says what is right', async () => {
     const hook = made('webhook')
     show(hook)
     await type('Address', 'ftp://example.org')
@@ -139,7 +139,7 @@ describe('settings', () => {
     expect(now(hook.id)).toEqual(hook)
   })
 
-  test('several recipients, in one field; one that is no address keeps the ones before', async () => {
+  test('takes several recipients in one field; an invalid one keeps the previous', async () => {
     const mail = made('email')
     show(mail)
     await type('To', 'duty@example.org, second@example.org')
@@ -150,7 +150,7 @@ describe('settings', () => {
   })
 })
 
-test('a test says what was wrong; what is set up leads to where it can be seen', async () => {
+test('a test says what is wrong, and links to where its result can be seen', async () => {
   const station = made('station')
   show(station)
   await waitFor(() => expect(document.getState().status).toBe('saved'))
@@ -163,7 +163,7 @@ test('a test says what was wrong; what is set up leads to where it can be seen',
   expect(link.getAttribute('href')).toBe(`${simulators.pages}/station`)
 })
 
-test('deleted after a question, and brought back by one undo', async () => {
+test('deletes after confirmation, and restores with one undo', async () => {
   const popup = made('popup')
   show(popup)
   await userEvent.click(screen.getByRole('button', { name: `Delete ${popup.name}` }))

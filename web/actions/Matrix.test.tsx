@@ -50,7 +50,7 @@ const links = (): Record<string, readonly string[]> =>
 const cell = (row: number, column: number): HTMLElement =>
   screen.getByRole('grid').querySelector<HTMLElement>(`[data-cell="${row} ${column}"]`)!
 
-test('by keyboard: a crossing with the space bar, a block with Shift, all as its first becomes', async () => {
+test('by keyboard: toggles a crossing with the space bar, a block with Shift', async () => {
   cell(0, 0).focus()
   await userEvent.keyboard(' ')
   expect(links()).toEqual({ a: ['one'], b: [], c: [] })
@@ -62,7 +62,7 @@ test('by keyboard: a crossing with the space bar, a block with Shift, all as its
   expect(links()).toEqual({ a: ['one'], b: ['one', 'two'], c: ['one', 'two'] })
 })
 
-test('a drag from a crossing gives all that it passes over what the first one becomes, as one step', () => {
+test('a drag sets all crossings it passes as one step', () => {
   fireEvent.pointerDown(cell(0, 1), { button: 0 })
   fireEvent.pointerEnter(cell(1, 1))
   fireEvent.pointerEnter(cell(2, 1))
@@ -72,7 +72,7 @@ test('a drag from a crossing gives all that it passes over what the first one be
   expect(links()).toEqual({ a: [], b: [], c: [] })
 })
 
-test('the second button of the mouse links nothing', () => {
+test('the right mouse button links nothing', () => {
   fireEvent.pointerDown(cell(0, 0), { button: 2 })
   fireEvent.pointerUp(cell(0, 0))
   expect(links()).toEqual({ a: [], b: [], c: [] })

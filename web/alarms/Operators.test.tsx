@@ -55,7 +55,7 @@ beforeEach(() => {
 })
 afterEach(cleanup)
 
-test('a pop-up is shown in words and confirmed to the server; pressed, it leads to its alarm', async () => {
+test('shows a pop-up, confirms it to the server, and leads to its alarm', async () => {
   waiting = [4]
   popup(11, 4, 'Gate: somebody crossed')
   const words = screen.getByRole('button', { name: /Gate: somebody crossed/ })
@@ -67,7 +67,7 @@ test('a pop-up is shown in words and confirmed to the server; pressed, it leads 
   expect(screen.getByRole('status').textContent).toBe('/watch?alarm=4')
 })
 
-test('a test and a clip are called so; a test leads to no alarm', async () => {
+test('names tests and clips; a test leads to no alarm', async () => {
   popup(1, null, 'Works')
   const words = screen.getByRole('button', { name: /Works \(a test\)/ })
   await userEvent.click(words)
@@ -77,7 +77,7 @@ test('a test and a clip are called so; a test leads to no alarm', async () => {
   expect(screen.getByRole('button', { name: /Yard \(from a clip\)/ })).toBeTruthy()
 })
 
-test('the newest stands in words, the others as a number; of one alarm only the newest; all are closed at once', async () => {
+test('shows the newest in words and the others as a number, one per alarm, and closes all at once', async () => {
   waiting = [1, 2]
   popup(1, 1, 'First')
   popup(2, 2, 'Second')
@@ -88,7 +88,7 @@ test('the newest stands in words, the others as a number; of one alarm only the 
   expect(screen.queryByRole('button')).toBeNull()
 })
 
-test('how many wait is read anew when an alarm is told of', async () => {
+test('counts new alarms again when one arrives', async () => {
   await waitFor(() => expect(asked.length).toBeGreaterThan(0))
   expect(screen.queryByRole('link')).toBeNull()
   waiting = [1, 2, 3]
@@ -96,7 +96,7 @@ test('how many wait is read anew when an alarm is told of', async () => {
   expect((await screen.findByRole('link')).textContent).toContain('3 new')
 })
 
-test('left, it listens no more', () => {
+test('stops listening when left', () => {
   const { open } = Told
   cleanup()
   expect(Told.open).toBe(open - 1)

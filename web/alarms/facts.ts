@@ -4,7 +4,7 @@ import type { AlarmView } from '../../core/api.ts'
 import type { Clock } from '../words/useClock.ts'
 
 /** What an alarm is and whose, as short parts of one line. */
-export const alarmFacts = (a: AlarmView, clock: Clock): (string | null)[] =>
+export const alarmFacts = (a: AlarmView, clock: Clock): string[] =>
   [
     a.cameraName,
     clock.dateAndSecond(a.firstAt),

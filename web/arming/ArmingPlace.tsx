@@ -43,7 +43,7 @@ function Arming({ view }: { view: SiteActionsView }): ReactNode {
   const { schedule: wanted } = useParams()
   const now = useMinute()
   const { timeZone, position } = view.site
-  // Looked at anew by the hour.
+  // Looked at again by the hour.
   const hour = Math.floor(now / 3_600_000) * 3_600_000
   const week = useMemo(() => weekOf(hour, timeZone, position), [hour, timeZone, position])
   const hours = useMemo(

@@ -3,6 +3,7 @@ import { wordsOf } from '../../core/messages/words.ts'
 import { gapsPanel as msg } from '../../core/messages/en/arming.ts'
 import { Button } from 'antd'
 import type { ReactNode } from 'react'
+import { Rich } from '../words/Rich.tsx'
 import type { SiteHours } from '../../core/arming/coverage.ts'
 import { saidStretch } from '../../core/arming/stretches.ts'
 import type { Endpoint } from '../../core/formats/actions.ts'
@@ -57,19 +58,26 @@ export function GapsPanel({
         const { armed, acting } = hours.coverage(schedule.id, e.schedule)
         const rail = rails.indexOf(e.id)
         const mark = rail >= 0 && <i className={`rail-mark rail-${rail}`} aria-hidden="true" />
+        const named = { action: <b>{e.name}</b>, schedule: scheduleName(e.schedule) }
         if (armed - acting < 1)
           return (
             <p key={e.id}>
-              {mark} <b>{e.name}</b> {msg.isOnForAll(scheduleName(e.schedule))}
+              {mark} <Rich text={msg.noGap} parts={named} />
             </p>
           )
         const { minutesPerWeek, stretches } = hours.silent(schedule.id, e.schedule)
         return (
           <div key={e.id} className="gap">
             <p>
-              {mark} <b>{e.name}</b> {msg.is(scheduleName(e.schedule))}{' '}
-              <b className="gap-words">{msg.offForAWeek(weekHours(minutesPerWeek))}</b>{' '}
-              {msg.ofArmed(weekHours(armed))}
+              {mark}{' '}
+              <Rich
+                text={msg.gap}
+                parts={{
+                  ...named,
+                  off: <b className="gap-words">{msg.offFor(weekHours(minutesPerWeek))}</b>,
+                  armed: weekHours(armed)
+                }}
+              />
             </p>
             <ul>
               {stretches.slice(0, MAX_STRETCHES).map((s) => (

@@ -54,7 +54,7 @@ const drag = (element: Element, from: number, to: number, more: object = {}): vo
   fireEvent.pointerUp(element, { clientY: to, ...more })
 }
 
-test('hours are moved and taken out by keyboard, each as one step that is undone', async () => {
+test('moves and removes spans by keyboard, each as one undo step', async () => {
   const hours = screen.getByRole('button', { name: 'Hours of Monday, 18:30 to 24:00' })
   hours.focus()
   await userEvent.keyboard('{ArrowUp}')
@@ -71,7 +71,7 @@ test('hours are moved and taken out by keyboard, each as one step that is undone
   expect(monday()).toEqual([['18:30', '24:00']])
 })
 
-test('a drag over an empty day adds hours, to the half hour; with Alt over some it takes them out', () => {
+test('a drag over an empty day adds a span to the half hour; with Alt it removes them', () => {
   drag(column('Tuesday'), 485, 602)
   expect(document.getState().schedules[0]!.week.tue).toEqual([['08:00', '10:00']])
   expect(
@@ -92,7 +92,7 @@ test('a press without a drag changes nothing', () => {
   expect(document.getState().schedules[0]!.week.mon).toEqual([['18:30', '24:00']])
 })
 
-test('an exception is marked on the day on which it holds, and on no other', () => {
+test('marks an exception on its day only', () => {
   act(() =>
     document.editSchedule(
       {

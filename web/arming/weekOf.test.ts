@@ -4,7 +4,7 @@ import { wallNow, weekOf } from './weekOf.ts'
 
 const zones = ['Europe/London', 'Pacific/Auckland', 'America/St_Johns', 'UTC']
 
-test('the week is the site’s own, Monday to Sunday, of seven dates', () => {
+test('the week is the site’s, Monday to Sunday', () => {
   for (const zone of zones)
     for (const iso of [
       '2026-10-25T00:30Z',

@@ -2,7 +2,6 @@ import { bench as msg } from '../../core/messages/en/bench/bench.ts'
 import './bench.css'
 import { useQueryClient } from '@tanstack/react-query'
 import {
-  lazy,
   useCallback,
   useEffect,
   useMemo,
@@ -42,7 +41,6 @@ import { type UndrawnKind, newDetection } from '../kinds/newDetection.ts'
 import { ConflictNote } from '../sync/ConflictNote.tsx'
 import { Rail } from './rail/Rail.tsx'
 import type { Template } from './rail/templates.ts'
-import { RunPanel } from './runs/RunPanel.tsx'
 import { useRunAsLive } from './runs/useRunAsLive.ts'
 import { useSelection } from './selection.ts'
 import { Shared } from './Shared.tsx'
@@ -53,13 +51,11 @@ import { useViewPrefs } from './shapes/viewPrefs.ts'
 import { Timeline } from './timeline/Timeline.tsx'
 import { Transport } from './timeline/Transport.tsx'
 import { useSetting } from './useSetting.ts'
+import { lazyPart } from '../lazyPart.ts'
 
-const RealActions = lazy(() =>
-  import('./runs/RealActions.tsx').then((m) => ({ default: m.RealActions }))
-)
-const CurvePanel = lazy(() =>
-  import('./curve/CurvePanel.tsx').then((m) => ({ default: m.CurvePanel }))
-)
+const RealActions = lazyPart(() => import('./runs/RealActions.tsx'), 'RealActions')
+const RunPanel = lazyPart(() => import('./runs/RunPanel.tsx'), 'RunPanel')
+const CurvePanel = lazyPart(() => import('./curve/CurvePanel.tsx'), 'CurvePanel')
 
 /** Draw and verify on one screen: rail, picture, timeline, inspector. */
 export function Bench({ view, document }: { view: BenchView; document: BenchDocument }): ReactNode {
@@ -207,6 +203,11 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
     make: () => setOpen('making'),
     allClips: () => setOpen('clips'),
     chooseClip: (id: string) => select({ clip: id, target: null, frame: null, live: false }),
+    recorded: (id: string) => {
+      setWatched(id)
+      select({ clip: id, target: null, frame: null, live: false })
+      refresh()
+    },
     goLive: (on: boolean) => select({ live: on, target: null, frame: null }),
     newKind: (kind: UndrawnKind) => make([newDetection(kind, placed, view.site.inputs)]),
     template: (template: Template) => {
@@ -312,7 +313,8 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
               onBrush={setBrush}
               onFile={upload.send}
               onMake={onMake}
-              onLive={act.live}
+              onLive={view.live ? act.live : null}
+              analysing={live && clip?.state === 'analysing' ? clip : null}
               onChanged={refresh}
             />
             <div className="transport-bar">
@@ -328,6 +330,8 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
                 onChanged={refresh}
                 onMake={onMake}
                 onAll={act.allClips}
+                recordable={view.live ? view.camera.id : null}
+                onRecorded={act.recorded}
               />
             </div>
             {readyClip &&
@@ -355,12 +359,14 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
               </Later>
             )}
             {running.view && (
-              <RunPanel
-                run={running.view}
-                detections={placed.map((p) => p.detection)}
-                onClose={running.close}
-                onTrigger={showTrigger}
-              />
+              <Later>
+                <RunPanel
+                  run={running.view}
+                  detections={placed.map((p) => p.detection)}
+                  onClose={running.close}
+                  onTrigger={showTrigger}
+                />
+              </Later>
             )}
           </div>
           <BenchInspector

@@ -1,17 +1,16 @@
 import './bench.css'
-import { lazy, Suspense, type ReactNode } from 'react'
+import { Suspense, type ReactNode } from 'react'
 import type { ClipView } from '../../core/api.ts'
 import type { Setting, Trigger } from '../../core/detections/index.ts'
 import { useContents, useEvaluated, useOnShow } from './contexts.ts'
 import type { DocumentState } from './document.ts'
 import { KeysHelp } from './KeysHelp.tsx'
+import { lazyPart } from '../lazyPart.ts'
 
-const AllClips = lazy(() => import('./clips/AllClips.tsx').then((m) => ({ default: m.AllClips })))
-const Compare = lazy(() => import('./compare/Compare.tsx').then((m) => ({ default: m.Compare })))
-const HistoryDrawer = lazy(() =>
-  import('./history/HistoryDrawer.tsx').then((m) => ({ default: m.HistoryDrawer }))
-)
-const MakeClip = lazy(() => import('./clips/MakeClip.tsx').then((m) => ({ default: m.MakeClip })))
+const AllClips = lazyPart(() => import('./clips/AllClips.tsx'), 'AllClips')
+const Compare = lazyPart(() => import('./compare/Compare.tsx'), 'Compare')
+const HistoryDrawer = lazyPart(() => import('./history/HistoryDrawer.tsx'), 'HistoryDrawer')
+const MakeClip = lazyPart(() => import('./clips/MakeClip.tsx'), 'MakeClip')
 
 export type BenchDialog = 'help' | 'making' | 'comparing' | 'clips' | 'history'
 

@@ -10,6 +10,7 @@ import type { StepMemory } from '../sync/steps.ts'
 import type { Saver } from '../sync/saver.ts'
 import { BenchDocument, type Value } from './document.ts'
 import { parseWith } from '../../core/schema/parse.ts'
+import { bareView } from '../testing/bareView.ts'
 
 const line = (id: string, name = id): Detection =>
   parseWith(DetectionSchema, {
@@ -55,15 +56,8 @@ class Memory implements Saver {
 }
 
 const view = (detections: BenchView['detections'] = []): BenchView => ({
-  site: { id: 's', name: 'S', timeZone: 'UTC', position: null, inputs: [] },
-  camera: { id: 'c', name: 'C' },
-  scene: { ignore: [], marks: null, version: 1, changedAt: 0 },
-  detections,
-  dormant: [],
-  schedules: [],
-  endpoints: [],
-  world: null,
-  clips: []
+  ...bareView(),
+  detections
 })
 const names = (d: BenchDocument) => d.getState().detections.map((p) => p.detection.name)
 const settle = () => jest.advanceTimersByTimeAsync(5000)
@@ -72,7 +66,7 @@ beforeEach(() => void jest.useFakeTimers())
 afterEach(() => void jest.useRealTimers())
 
 describe('the document of the Bench', () => {
-  test('edits are kept by themselves, once for a burst of them', async () => {
+  test('saves edits automatically, once per burst', async () => {
     const memory = new Memory()
     const document = new BenchDocument(view(), null, memory)
     document.add([line('a')])
@@ -87,7 +81,7 @@ describe('the document of the Bench', () => {
     })
   })
 
-  test('undoing a deletion brings it back under its version', async () => {
+  test('undoing a deletion restores it under its version', async () => {
     const memory = new Memory()
     const document = new BenchDocument(view(), null, memory)
     document.add([line('a')])
@@ -101,7 +95,7 @@ describe('the document of the Bench', () => {
     expect(document.getState().conflict).toBeNull()
   })
 
-  test('a drag is one step, whatever was shown on the way', () => {
+  test('a drag is one step', () => {
     const document = new BenchDocument(view(), null, new Memory())
     document.add([line('a')])
     document.show(line('a', 'on the way'))
@@ -114,7 +108,7 @@ describe('the document of the Bench', () => {
     expect(names(document)).toEqual(['there'])
   })
 
-  test('while the server is away nothing is lost, and it is kept when it is back', async () => {
+  test('loses nothing while the server is away, and saves when it is back', async () => {
     const memory = new Memory()
     memory.down = true
     const document = new BenchDocument(view(), null, memory)
@@ -130,7 +124,7 @@ describe('the document of the Bench', () => {
     expect(memory.held.get('a')?.version).toBe(1)
   })
 
-  test.each(['mine', 'theirs'] as const)('a conflict, settled by taking %s', async (whose) => {
+  test.each(['mine', 'theirs'] as const)('a conflict, resolved with %s', async (whose) => {
     const memory = new Memory()
     const [one, two] = [
       new BenchDocument(view(), null, memory),
@@ -169,7 +163,7 @@ describe('the document of the Bench', () => {
     expect(memory.held.get('a')).toMatchObject({ value: { detection: { name: 'mine' } } })
   })
 
-  test('what another window has made is taken in, but not over what is being edited here', async () => {
+  test('takes in changes of another window, but not over what is being edited here', async () => {
     const memory = new Memory()
     const document = new BenchDocument(view(), null, memory)
     document.add([line('a')])
@@ -189,7 +183,7 @@ describe('the document of the Bench', () => {
     expect(names(document)).toEqual(['mine', 'b'])
   })
 
-  test('undo goes back through any edits to each state as it was, and redo forward again; also when the page is loaded anew on the way', () => {
+  test('undo returns through any edits to each state, and redo forward, also across a reload', () => {
     const edit = fc.oneof(
       fc.record({ do: fc.constant('add' as const), id: fc.constantFrom('a', 'b', 'c', 'd') }),
       fc.record({ do: fc.constant('remove' as const), id: fc.constantFrom('a', 'b', 'c', 'd') }),
@@ -299,7 +293,7 @@ describe('the document of the Bench', () => {
     )
   })
 
-  test('after a reload: a step that was not kept any more can be done again; what somebody else has changed since ends the undoing', async () => {
+  test('after a reload, an unsaved step can be redone; a change by somebody else ends undo', async () => {
     let kept: ReturnType<StepMemory<Value>['load']> = null
     const memory: StepMemory<Value> = {
       load: () => kept,
@@ -326,7 +320,7 @@ describe('the document of the Bench', () => {
     expect(changed.getState()).toMatchObject({ undo: null, redo: null })
   })
 
-  test('going back to an earlier state is one step: what came since goes, what was deleted comes back', async () => {
+  test('restoring an earlier state is one step: later things go, deleted ones return', async () => {
     const document = new BenchDocument(view(), null, new Memory())
     document.add([line('a'), line('b')])
     document.link(['a', 'b'], 'mail', true, said('edits.text', 'Link'))

@@ -64,7 +64,7 @@ const evaluation = (of: Setting): Omit<Extract<Asked, { type: 'evaluate' }>, 'nu
   setting: of
 })
 
-test('answers what the engine itself says of the clip', () => {
+test('answers what the engine computes for the clip', () => {
   const evidence = walker(0.9)
   const answers: Answer[] = []
   evaluations.setEvidence(evidence)
@@ -84,7 +84,7 @@ test('answers what the engine itself says of the clip', () => {
   ])
 })
 
-test('what is counted in other clips is answered before the clip on the Bench has been read, and nothing waits for ever', () => {
+test('counts other clips before the clip on the Bench is read, and never waits for ever', () => {
   const answers: Answer[] = []
   evaluations.setOther('other', walker(0.8))
   evaluations.ask({ type: 'counts', clips: [{ clip: 'other', setting: setting(0.5) }] }, (a) =>
@@ -100,7 +100,7 @@ test('what is counted in other clips is answered before the clip on the Bench ha
   expect(answers.map(({ type }) => type)).toEqual(['counts', 'triggers'])
 })
 
-test('a question without a clip, or about one that is not there, is answered as failed; the next one is answered', () => {
+test('fails a question without a clip, and answers the next', () => {
   const answers: Answer[] = []
   evaluations.ask(evaluation(setting(0.5)), (a) => answers.push(a))
   evaluations.ask({ type: 'counts', clips: [{ clip: 'nowhere', setting: setting(0.5) }] }, (a) =>
@@ -114,7 +114,7 @@ test('a question without a clip, or about one that is not there, is answered as 
   expect(answers.at(-1)!.type).toBe('triggers')
 })
 
-test('while one is being answered, of each kind only the newest waits, and the triggers come first', () => {
+test('queues only the newest question of each kind, triggers first', () => {
   const answered: string[] = []
   const heard = (name: string) => () => void answered.push(name)
   evaluations.setEvidence(walker(0.9))
@@ -131,7 +131,7 @@ test('while one is being answered, of each kind only the newest waits, and the t
   expect(answered).toEqual(['first', 'drag 99', 'survey'])
 })
 
-test('evidence of another clip is sent once; after the end it is sent again, to a new worker', () => {
+test('sends a clip’s evidence once per worker', () => {
   const other = walker(0.8)
   evaluations.setOther('other', other)
   evaluations.setOther('other', other)

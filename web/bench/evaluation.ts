@@ -39,7 +39,7 @@ export type Question =
   | { type: 'counts'; number: number; clips: { clip: string; setting: Setting }[] }
 
 export type Answer =
-  /** Of the detections that were evaluated anew; the others of `ids` have the triggers that they had. */
+  /** Of the detections that were evaluated again; the others of `ids` have the triggers that they had. */
   | {
       type: 'triggers'
       number: number
@@ -128,7 +128,7 @@ export class Evaluations {
   }
 }
 
-/** What has triggered, together and by detection; the list of one that was not evaluated anew stays the same object. */
+/** What has triggered, together and by detection; the list of one that was not evaluated again stays the same object. */
 export interface Fired {
   triggers: Trigger[]
   triggersOf: ReadonlyMap<string, readonly Trigger[]>
@@ -187,7 +187,7 @@ const looksAtFrames = ({ camera }: Setting, id: string): boolean => {
 
 /**
  * What was answered last to a question about this evidence. Null while nothing is asked, and until the first answer; an
- * answer stays while a question is asked anew, so that nothing flickers under a drag.
+ * answer stays while a question is asked again, so that nothing flickers under a drag.
  *
  * @param whenStill asks only once the question has not changed for a while
  */

@@ -23,7 +23,7 @@ import type { Answer, Asked, Question } from './evaluation.ts'
 /** Evaluates detections over a clip's targets and frame measures, off the page's own thread. */
 let evidence: Evidence | null = null
 let spans: TargetSpan[] = []
-/** Detections do not know of each other: what one triggers is computed anew only when it or its surroundings change. */
+/** Detections do not know of each other: what one triggers is computed again only when it or its surroundings change. */
 const known = new TriggerCache()
 const timed = new Map<string, { key: string; stays: TimedStay[] }>()
 /** The other clips of the camera, as far as they were asked about. */

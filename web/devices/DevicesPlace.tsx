@@ -23,7 +23,8 @@ export function DevicesPlace(): ReactNode {
   // The device on show and the last sending are part of the address: a reload shows the same.
   const [address, setAddress] = useSearchParams()
   const [marked, setMarked] = useState<ReadonlySet<string>>(new Set())
-  const [adding, setAdding] = useState(false)
+  // Whoever comes from an empty site finds devices at once.
+  const [adding, setAdding] = useState(address.has('add'))
   const [error, setError] = useState<string | null>(null)
   const refresh = (): void => void queries.invalidateQueries({ queryKey: ['devices'] })
   const put = (change: Record<string, string | null>): void =>
@@ -140,10 +141,13 @@ export function DevicesPlace(): ReactNode {
       )}
       {adding && (
         <AddDevice
-          onClose={() => setAdding(false)}
+          onClose={() => {
+            setAdding(false)
+            put({ add: null })
+          }}
           onAdded={(added) => {
             setAdding(false)
-            put({ device: added.id })
+            put({ add: null, ...(added && { device: added.id }) })
             refresh()
           }}
         />

@@ -35,7 +35,7 @@ test.each([
   ]
 ])('what a device can do: %j', (ability, words) => expect(abilityWords(ability)).toBe(words))
 
-test('how a detection stands on its device, each state in words of its own', () => {
+test('each state of a detection on its device has its own text', () => {
   const states: StandingState[] = [
     'same',
     'differs',
@@ -93,7 +93,7 @@ test.each([
   ['tns1:RuleEngine/Own/Thing', {}, 'Thing']
 ])('%s with %j', (topic, data, words) => expect(eventWords({ topic, data })).toBe(words))
 
-test('a line is crossed in the names of its sides', () => {
+test('names a line’s crossing by its sides', () => {
   const line = parseWith(DetectionSchema, {
     id: 'edge',
     name: 'Edge',

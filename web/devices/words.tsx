@@ -115,3 +115,6 @@ export function eventWords(
       data.Direction.toLowerCase())
   return `${what[last] ?? last}${direction ? ` (${direction})` : ''}${data.Cause ? ` (${data.Cause})` : ''}${data.ObjectId ? msg.target(data.ObjectId) : ''}`
 }
+
+/** An address as people know it. */
+export const hostOf = (address: string): string => address.replace(/^https?:\/\//, '')

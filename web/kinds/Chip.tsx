@@ -1,5 +1,6 @@
 import './kinds.css'
 import { Popover } from 'antd'
+import { Later } from '../bench/Later.tsx'
 import { useRef, useState, type KeyboardEvent, type ReactNode } from 'react'
 
 export interface ChipProps {
@@ -43,7 +44,7 @@ export function Chip({ what, children, editor, onClosed }: ChipProps): ReactNode
       destroyOnHidden
       content={
         <div className="chip-editor" onKeyDown={leave}>
-          {editor(() => show(false))}
+          <Later>{editor(() => show(false))}</Later>
         </div>
       }
     >

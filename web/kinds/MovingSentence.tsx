@@ -5,12 +5,8 @@ import type { ReactNode } from 'react'
 import { Rich } from '../words/Rich.tsx'
 import { Chip } from './Chip.tsx'
 import { NameChip } from './chips.tsx'
-import {
-  MotionDelaysEditor,
-  MotionSensitivityEditor,
-  ThresholdEditor,
-  type Moving
-} from './motionEditors.tsx'
+import { MotionDelaysEditor, MotionSensitivityEditor, ThresholdEditor } from './chipEditors.ts'
+import type { Moving } from './motionEditors.tsx'
 import type { SentenceOf } from './sentence.ts'
 import { cellWords, percentWords } from './words.ts'
 

@@ -1,31 +1,23 @@
 /** @jest-environment ./scripts/jestBrowser.mjs */
-import { afterEach, beforeEach, describe, expect, test } from '@jest/globals'
+import { afterEach, beforeAll, beforeEach, describe, expect, test } from '@jest/globals'
 import { cleanup, render, screen } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { useSyncExternalStore, type ReactNode } from 'react'
-import type { BenchView, SiteInput } from '../../core/api.ts'
+import type { SiteInput } from '../../core/api.ts'
 import { DETECTION_KINDS, DetectionSchema, type Detection } from '../../core/formats/plan.ts'
 import { hasField } from '../../core/kinds/schemas.ts'
 import { parseWith } from '../../core/schema/parse.ts'
 import { BenchDocument } from '../bench/document.ts'
 import { answerWith } from '../testing/answers.ts'
+import { bareView } from '../testing/bareView.ts'
+import { loadEditors } from './chipEditors.ts'
 import { kindNames } from './names.ts'
 import { newDetection, newDrawn, type UndrawnKind } from './newDetection.ts'
 import { Sentence } from './Sentence.tsx'
 import { ZONE_KINDS } from './zones.ts'
 
 const inputs: SiteInput[] = [{ id: 'door', name: 'Back door' }]
-const view: BenchView = {
-  site: { id: 's', name: 'S', timeZone: 'UTC', position: null, inputs },
-  camera: { id: 'c', name: 'C' },
-  scene: { ignore: [], marks: null, version: 1, changedAt: 0 },
-  detections: [],
-  dormant: [],
-  schedules: [],
-  endpoints: [],
-  world: null,
-  clips: []
-}
+const view = bareView(inputs)
 
 /** A new detection of each kind, as the Bench makes it. */
 const made = (kind: Detection['kind']): Detection =>
@@ -62,6 +54,7 @@ const chip = (what: string): HTMLElement =>
   screen.getByRole('button', { name: new RegExp(`^${what}: `) })
 const now = (id: string): Detection => document.detection(id)!
 
+beforeAll(loadEditors)
 beforeEach(() => {
   answerWith(() => ({ body: { version: 1 } }))
   document = new BenchDocument(view)
@@ -69,7 +62,7 @@ beforeEach(() => {
 afterEach(cleanup)
 
 describe('a detection as a sentence', () => {
-  test.each(DETECTION_KINDS)('%s: its parts name themselves, and open an editor', async (kind) => {
+  test.each(DETECTION_KINDS)('%s: each part has a name and opens an editor', async (kind) => {
     const detection = made(kind)
     show(detection)
     const chips = screen.getAllByRole('button', { name: /^[A-Z][\w -]+: / })
@@ -83,7 +76,7 @@ describe('a detection as a sentence', () => {
     expect(now(detection.id)).toEqual(detection)
   })
 
-  test('every setting of a kind can be reached: its fields are parts, can be added, or are drawn on the picture', async () => {
+  test('every setting of a kind can be reached: as a part, an added condition, or on the picture', async () => {
     // What is set elsewhere: by drawing, in the rail, under the arming hours, or beside the parts.
     const elsewhere = ['id', 'kind', 'enabled', 'parked', 'armInput', 'line', 'zone', 'cells']
     const parts: Record<string, string> = {
@@ -119,13 +112,13 @@ describe('a detection as a sentence', () => {
     }
   })
 
-  test('a zone becomes each other kind in its place; the editor stays, what both have stays', async () => {
+  test('changes a zone to each other kind; keeps the editor and shared settings', async () => {
     const zone = parseWith(DetectionSchema, { ...made('intrusion'), sensitivity: 70 })
     show(zone)
     await userEvent.click(chip('What counts'))
     for (const kind of [...ZONE_KINDS.slice(1), ZONE_KINDS[0]!]) {
       await userEvent.click(
-        screen.getByRole('radio', { name: new RegExp(`^${kindNames[kind]}: `) })
+        await screen.findByRole('radio', { name: new RegExp(`^${kindNames[kind]}: `) })
       )
       expect(now(zone.id)).toMatchObject({ kind, sensitivity: 70, name: zone.name })
       expect(chip('Overlap').textContent).toBe('30% of the body')
@@ -134,16 +127,16 @@ describe('a detection as a sentence', () => {
     expect(now(zone.id).kind).toBe(ZONE_KINDS.at(-1))
   })
 
-  test('a class is chosen, a name that cannot be says why and is not taken', async () => {
+  test('a class is chosen; a name that is too long says why and is not saved', async () => {
     const line = made('line')
     show(line)
     await userEvent.click(chip('Classes'))
-    await userEvent.click(screen.getByRole('checkbox', { name: 'vehicle' }))
+    await userEvent.click(await screen.findByRole('checkbox', { name: 'vehicle' }))
     expect(now(line.id)).toMatchObject({ classes: ['person', 'vehicle'] })
     expect(chip('Classes').textContent).toBe('A person or vehicle')
     await userEvent.keyboard('{Escape}')
     await userEvent.click(chip('Name'))
-    const name = screen.getByRole('textbox', { name: 'Name' })
+    const name = await screen.findByRole('textbox', { name: 'Name' })
     await userEvent.clear(name)
     await userEvent.type(name, 'x'.repeat(81))
     await userEvent.keyboard('{Enter}')
@@ -153,7 +146,7 @@ describe('a detection as a sentence', () => {
     expect(now(line.id).name).toBe(line.name)
   })
 
-  test('by keyboard: a part is opened, and left by Escape back to itself', async () => {
+  test('by keyboard: opens a part, and Escape returns to it', async () => {
     show(made('line'))
     const direction = chip('Direction and sides')
     direction.focus()

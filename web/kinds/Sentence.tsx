@@ -5,8 +5,7 @@ import { sentence as msg } from '../../core/messages/en/kinds/parts.ts'
 import { memo, useState, type ReactNode } from 'react'
 import type { SavedEndpoint } from '../../core/api.ts'
 import type { Detection, DetectionKind, Schedule } from '../../core/formats/plan.ts'
-import { ActionsEditor, linkWords } from '../bench/inspector/ActionsEditor.tsx'
-import { HoursEditor } from '../bench/schedule/HoursEditor.tsx'
+import { linkWords } from '../bench/inspector/linkWords.ts'
 import { Chip } from './Chip.tsx'
 import { AddCondition, ConditionChips, type Condition } from './Conditions.tsx'
 import { classMotionSentence } from './classMotion/Sentence.tsx'
@@ -17,9 +16,9 @@ import { motionSentence } from './motion/Sentence.tsx'
 import { signalLossSentence } from './signalLoss/Sentence.tsx'
 import { tamperSentence } from './tamper/Sentence.tsx'
 import { zoneSentence } from './ZoneSentence.tsx'
-import { HoldOffEditor } from './editors.tsx'
 import type { KindSentence, SentenceOf } from './sentence.ts'
 import { scheduleWords } from './words.ts'
+import { loadEditors, ActionsEditor, HoldOffEditor, HoursEditor } from './chipEditors.ts'
 
 export interface SentenceProps extends SentenceOf {
   schedules: Schedule[]
@@ -61,8 +60,10 @@ export const Sentence = memo(function Sentence(props: SentenceProps): ReactNode 
       )
     }
   ]
+  const soon = (): void => void loadEditors()
+  const linked = linkWords(props.links, props.endpoints)
   return (
-    <p className="sentence">
+    <p className="sentence" onPointerEnter={soon} onFocus={soon}>
       <What {...props} />
       <ConditionChips all={all} adding={adding} onAdded={() => setAdding(null)} />.{' '}
       <Chip
@@ -76,9 +77,7 @@ export const Sentence = memo(function Sentence(props: SentenceProps): ReactNode 
           />
         )}
       >
-        {props.links.length
-          ? msg.withActions(linkWords(props.links, props.endpoints))
-          : msg.noActions}
+        {linked === null ? msg.noActions : msg.withActions(linked)}
       </Chip>
       . <AddCondition all={all.filter(({ what }) => what !== adding)} onAdd={setAdding} />
     </p>

@@ -4,14 +4,15 @@ import { said } from '../../core/messages/said.ts'
 import { sizeEditor as msg } from '../../core/messages/en/kinds/parts.ts'
 import './kinds.css'
 import { Button, InputNumber, Radio, Switch } from 'antd'
-import { lazy, useMemo, type ReactNode } from 'react'
+import { useMemo, type ReactNode } from 'react'
 import type { TargetGated } from '../../core/formats/plan.ts'
 import { fitSizes, type SeenSize } from '../../core/tuning/sizes.ts'
 import { Later } from '../bench/Later.tsx'
 import { DeviceNote } from '../bench/inspector/DeviceNote.tsx'
 import type { EditorProps } from './editors.tsx'
+import { lazyPart } from '../lazyPart.ts'
 
-const SizesChart = lazy(() => import('./SizesChart.tsx').then((m) => ({ default: m.SizesChart })))
+const SizesChart = lazyPart(() => import('./SizesChart.tsx'), 'SizesChart')
 
 type Size = NonNullable<TargetGated['size']>
 type FrameSide = 'w' | 'h'

@@ -9,9 +9,9 @@ import { exitZone } from './exit/Sentence.ts'
 import { intrusionZone } from './intrusion/Sentence.ts'
 import { loiteringZone } from './loitering/Sentence.tsx'
 import type { KindSentence, SentenceOf } from './sentence.ts'
-import { ZoneKindEditor } from './zoneEditors.tsx'
 import type { ZonePart } from './zonePart.ts'
 import type { ZoneDetection } from '../../core/kinds/schemas.ts'
+import { ZoneKindEditor } from './chipEditors.ts'
 
 const parts: { [K in ZoneDetection['kind']]: ZonePart<Extract<ZoneDetection, { kind: K }>> } = {
   intrusion: intrusionZone,

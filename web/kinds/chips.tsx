@@ -10,10 +10,10 @@ import {
   ConfirmEditor,
   NameEditor,
   SensitivityEditor,
-  type EditorProps
-} from './editors.tsx'
+  SizeEditor
+} from './chipEditors.ts'
+import type { EditorProps } from './editors.tsx'
 import type { SentenceOf } from './sentence.ts'
-import { SizeEditor } from './SizeEditor.tsx'
 import { bodyWords, sizeWords, whoWords } from './words.ts'
 
 /** Parts of the sentence that several kinds share. */

@@ -7,7 +7,7 @@ import { railWords } from './names.ts'
 const inputs = [{ id: 'door', name: 'Waiting room door' }]
 
 describe('a new detection of a kind without a shape', () => {
-  test.each(UNDRAWN_KINDS)('%s: valid as it is, with a name that is free', (kind) => {
+  test.each(UNDRAWN_KINDS)('%s: is valid and has a free name', (kind) => {
     const first = newDetection(kind, [], inputs)
     expect(parseWith(DetectionSchema, first)).toEqual(first)
     const second = newDetection(kind, [{ detection: first }], inputs)
@@ -16,7 +16,7 @@ describe('a new detection of a kind without a shape', () => {
   })
 })
 
-describe('every kind as a short sentence', () => {
+describe('describes every kind in a short sentence', () => {
   const zone = [
     [0, 0],
     [1, 0],

@@ -4,7 +4,7 @@ import { stayChips as msg } from '../../core/messages/en/kinds/parts.ts'
 import type { StayDetection } from '../../core/kinds/schemas.ts'
 import type { Condition } from './Conditions.tsx'
 import type { SentenceOf } from './sentence.ts'
-import { AtLeastEditor, DwellEditor } from './zoneEditors.tsx'
+import { AtLeastEditor, DwellEditor } from './chipEditors.ts'
 
 type Props = SentenceOf<StayDetection>
 

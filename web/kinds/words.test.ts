@@ -19,7 +19,7 @@ const line = (change: object = {}): LineDetection =>
     ...change
   }) as LineDetection
 
-describe('words', () => {
+describe('texts', () => {
   test('overlap, directions, letters, moments', () => {
     expect([50, 75, 90, 100, 60, 1].map(bodyWords)).toEqual([
       'half the body',
@@ -40,7 +40,7 @@ describe('words', () => {
     ])
   })
 
-  test('hours as people type them', () => {
+  test('spans as people type them', () => {
     expect(readSpans('6:30 to 18:00, 20:00–24:00; 18:30-19:00')).toEqual([
       ['06:30', '18:00'],
       ['20:00', '24:00'],
@@ -59,7 +59,7 @@ describe('words', () => {
 })
 
 describe('shapes on the picture', () => {
-  test('barbs point to the right of the line: down, for one drawn from left to right', () => {
+  test('barbs point to the right of the line: down for one drawn left to right', () => {
     const barbs = barbsAlong(
       [
         [0, 50],

@@ -3,15 +3,16 @@ import { said } from '../../core/messages/said.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { zoneEditors as msg } from '../../core/messages/en/kinds/parts.ts'
 import { Button, InputNumber, Radio, Switch } from 'antd'
-import { lazy, useMemo, type ReactNode } from 'react'
+import { useMemo, type ReactNode } from 'react'
 import { dwellAbovePassers, type DwellDetection, type ZoneStay } from '../../core/tuning/stays.ts'
 import { kindNames, wordsOf } from './names.ts'
 import { ZONE_KINDS, asZoneKind } from './zones.ts'
 import { SecondsEditor, type EditorProps } from './editors.tsx'
 import { Later } from '../bench/Later.tsx'
 import type { ZoneDetection } from '../../core/kinds/schemas.ts'
+import { lazyPart } from '../lazyPart.ts'
 
-const StaysChart = lazy(() => import('./StaysChart.tsx').then((m) => ({ default: m.StaysChart })))
+const StaysChart = lazyPart(() => import('./StaysChart.tsx'), 'StaysChart')
 
 export function ZoneKindEditor({ detection, document }: EditorProps<ZoneDetection>): ReactNode {
   return (
@@ -80,7 +81,7 @@ export function DwellEditor({
           size="small"
           checked={detection.countFirstSeenInside}
           onChange={(countFirstSeenInside) =>
-            document.edit({ ...detection, countFirstSeenInside }, said('edits.changeTheClasses'))
+            document.edit({ ...detection, countFirstSeenInside }, said('edits.countFirstSeen'))
           }
         />
       </label>

@@ -1,6 +1,6 @@
-import { capital } from '../../core/messages/format.ts'
 import { wordsOf } from '../../core/messages/words.ts'
 import { problemWords } from '../../core/messages/errorWords.ts'
+import { weathers as weatherNames } from '../../core/messages/en/bench/clips.ts'
 import { common, units } from '../../core/messages/en/common.ts'
 import { checkEditor as msg } from '../../core/messages/en/prove/prove.ts'
 import { WEATHERS } from '../../core/formats/weather.ts'
@@ -23,8 +23,10 @@ import type { Scene } from '../../simulation/script.ts'
 import { request } from '../api/client.ts'
 import { actorNames, faultNames } from '../scene/walkWords.ts'
 import { CheckStage } from './CheckStage.tsx'
+import { useBench } from '../api/queries.ts'
+import { lengthOfCheck, lengthOfClip, startWith, type How } from './newCheck.ts'
 import { useRefresh } from './useProving.ts'
-import { aboutNames } from './words.ts'
+import { aboutNames, byWords } from './words.ts'
 import { parseWith } from '../../core/schema/parse.ts'
 import { MomentPicker } from '../words/MomentPicker.tsx'
 
@@ -59,12 +61,29 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
   }
   const chosen = walk && actor !== null ? (walk.actors.at(actor) ?? null) : null
   const { expect } = check
-  const length =
-    check.by.how === 'walk'
-      ? check.by.walk.seconds
-      : check.by.how === 'person'
-        ? check.by.seconds
-        : check.by.to - check.by.from
+  const length = lengthOfCheck(check)
+  const clips = useBench(kept.camera).data?.clips.filter(({ state }) => state === 'ready') ?? []
+  const { by } = check
+  const clip = by.how === 'clip' ? clips.find(({ id }) => id === by.clip) : undefined
+  const ways: How[] = [
+    ...(scene ? (['walk'] as const) : []),
+    ...(clips.length || by.how === 'clip' ? (['clip'] as const) : []),
+    'person'
+  ]
+  /** What it takes is given another length; a trigger is expected within it. */
+  const make = (next: Check['by'], at = check.at): void =>
+    change({
+      by: next,
+      at,
+      ...(expect.what === 'trigger' && {
+        expect: { ...expect, from: 0, to: lengthOfCheck({ by: next }) }
+      })
+    })
+  const makeBy = (how: How): void => {
+    const [first = null] = clips
+    make(startWith(how, first), how === 'clip' && first ? first.start : check.at)
+    setActor(how === 'walk' ? 0 : null)
+  }
   const save = async (): Promise<void> => {
     try {
       parseWith(CheckSchema, check)
@@ -88,6 +107,46 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
           onChange={(e) => change({ name: e.target.value })}
         />
       </label>
+      {ways.length > 1 && (
+        <Segmented<How>
+          aria-label={msg.how}
+          size="small"
+          value={by.how}
+          options={ways.map((value) => ({ value, label: byWords[value] }))}
+          onChange={makeBy}
+        />
+      )}
+      {by.how === 'clip' && (
+        <>
+          <label className="field">
+            <span className="field-name">{msg.clip}</span>
+            <Select
+              aria-label={msg.clip}
+              value={by.clip}
+              options={clips.map(({ id, name }) => ({ value: id, label: name }))}
+              onChange={(id) => {
+                const other = clips.find((c) => c.id === id)
+                if (other) make(startWith('clip', other), other.start)
+              }}
+            />
+          </label>
+          <div className="two-fields">
+            {(['from', 'to'] as const).map((end) => (
+              <label key={end} className="field">
+                <span className="field-name">{end === 'from' ? msg.clipFrom : msg.clipTo}</span>
+                <InputNumber
+                  value={by[end]}
+                  min={0}
+                  max={clip ? lengthOfClip(clip) : 7200}
+                  step={0.5}
+                  suffix={units.s}
+                  onChange={(value) => value !== null && make({ ...by, [end]: value })}
+                />
+              </label>
+            ))}
+          </div>
+        </>
+      )}
       {walk && scene && (
         <>
           <CheckStage
@@ -108,7 +167,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
             tooltip={{ open: false }}
           />
           <p className="quiet field-help">
-            {chosen ? msg.clickOnTheGroundTo : msg.selectSomeoneToChange}
+            {chosen ? common.extendPath : msg.selectSomeoneToChange}
           </p>
           <div className="row">
             {walk.actors.map((a, i) => (
@@ -256,13 +315,13 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
           {painted &&
             WEATHERS.map((w) => (
               <label key={w} className="weather">
-                <span>{capital(w)}</span>
+                <span>{weatherNames[w]}</span>
                 <Slider
                   min={0}
                   max={1}
                   step={0.1}
                   value={walk.weather[w]}
-                  ariaLabelForHandle={w}
+                  ariaLabelForHandle={weatherNames[w]}
                   onChange={(value) => changeWalk({ weather: { ...walk.weather, [w]: value } })}
                 />
               </label>
@@ -283,7 +342,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
           />
         </label>
       )}
-      <div className="field">
+      <div className="field" hidden={by.how === 'clip'}>
         <span className="field-name">{msg.siteTime}</span>
         <MomentPicker
           label={msg.siteTime}

@@ -71,7 +71,7 @@ const rows = (): string[][] =>
     .slice(1)
     .map((row) => [...row.children].map((cell) => cell.textContent))
 
-test('gate by gate in the order of the gates: what is let through beside what is not', () => {
+test('lists checks by gate: what must trigger beside what must not', () => {
   show({
     checks: [
       saved(check('dog', 'class', 'silence')),
@@ -86,7 +86,7 @@ test('gate by gate in the order of the gates: what is let through beside what is
   ])
 })
 
-test('what came of each is told in words as well; the chosen one is pressed', async () => {
+test('gives each result in words; the selected one is pressed', async () => {
   show(
     {
       checks: [
@@ -115,7 +115,7 @@ test('what came of each is told in words as well; the chosen one is pressed', as
   expect(selected).toEqual(['d'])
 })
 
-test('failed ones alone, or those out of date; none of them is said too', () => {
+test('filters by failed or out of date, and says when there are none', () => {
   const checks = [
     saved(check('good', 'passes', 'trigger'), {}),
     saved(check('bad', 'passes', 'trigger'), { passed: false }),
@@ -136,7 +136,7 @@ test('failed ones alone, or those out of date; none of them is said too', () => 
   expect(screen.getByText('No checks are out of date.')).toBeTruthy()
 })
 
-test('proposals are taken one by one or all; those that replace a kept one by themselves', async () => {
+test('adds proposals one by one or all; replacements separately', async () => {
   const of = (id: string, replaces: number | null = null) => ({
     camera: 'c',
     check: check(id, 'passes', 'trigger'),
@@ -156,7 +156,7 @@ test('proposals are taken one by one or all; those that replace a kept one by th
   ])
 })
 
-test('why a side has no check; while they are worked out, that is said', () => {
+test('says why a side has no check, and shows progress', () => {
   show({
     coverage: [
       {

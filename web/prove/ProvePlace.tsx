@@ -11,6 +11,7 @@ import {
   CaretRightOutlined,
   PlusOutlined
 } from '@ant-design/icons'
+import { useQueryClient } from '@tanstack/react-query'
 import { Alert, App, Button, Progress, Segmented } from 'antd'
 import type { ReactNode } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
@@ -23,6 +24,7 @@ import type {
   Turn
 } from '../../core/proving/views.ts'
 import { request } from '../api/client.ts'
+import { benchOf } from '../api/queries.ts'
 import { noteHeaders } from '../api/note.ts'
 import { useSiteActions } from '../sync/useSiteDocument.ts'
 import { CheckList } from './CheckList.tsx'
@@ -41,6 +43,7 @@ type Show = 'all' | 'failed' | 'outdated'
 export function ProvePlace(): ReactNode {
   const proving = useProving()
   const site = useSiteActions()
+  const queries = useQueryClient()
   const [address, setAddress] = useSearchParams()
   const refresh = useRefresh()
   const navigate = useNavigate()
@@ -87,9 +90,11 @@ export function ProvePlace(): ReactNode {
     act(() => request('POST', '/api/proving/take', checks ? { checks } : {}))
   const add = (): Promise<void> =>
     act(async () => {
+      const { clips } = await queries.query(benchOf(chosen!.camera))
       const check = newCheck(
         chosen!.detection,
         view.scenes[chosen!.camera] ?? null,
+        clips.find((clip) => clip.state === 'ready') ?? null,
         view.checks.filter((c) => c.camera === chosen!.camera).map((c) => c.check.id)
       )
       await request('PUT', `/api/cameras/${chosen!.camera}/checks/${check.id}`, {

@@ -19,7 +19,7 @@ export const useProving = (): UseQueryResult<ProvingView> =>
       data && (data.proposing > 0 || data.run?.state === 'running') ? RUNNING_MS : QUIET_MS
   })
 
-/** @param at when the result was made: another one is asked for anew */
+/** @param at when the result was made: another one is asked for again */
 export const useResult = (
   camera: string,
   check: string,

@@ -42,7 +42,7 @@ const show = (findings: Finding[]): void =>
     )
   )
 
-test('a fix is applied by the server, which is told only which; undo asks for what the server gave', async () => {
+test('tells the server only which fix to apply; undo uses its answer', async () => {
   const asked = answerWith(({ path }) => ({
     body:
       path === '/api/readiness/fixes'
@@ -67,14 +67,14 @@ test('a fix is applied by the server, which is told only which; undo asks for wh
   )
 })
 
-test('the second of two fixes is told apart from the first', async () => {
+test('tells the second of two fixes from the first', async () => {
   const asked = answerWith(() => ({ body: { undo: { method: 'PUT', path: '/api/back' } } }))
   show([finding({ orElse: edit('Delete it') })])
   await userEvent.click(screen.getByRole('button', { name: 'Delete it' }))
   await waitFor(() => expect(asked[0]?.body).toMatchObject({ which: 'orElse' }))
 })
 
-test('what the server refuses is said, and can be tried again', async () => {
+test('shows a refusal, and can retry', async () => {
   answerWith(() => ({ status: 409, body: { code: 'conflict', said: 'Quay edge was changed.' } }))
   show([finding()])
   await userEvent.click(screen.getByRole('button', { name: 'Switch it on' }))
@@ -84,7 +84,7 @@ test('what the server refuses is said, and can be tried again', async () => {
   )
 })
 
-test('a fix that leads somewhere goes there and asks nothing; each finding says how bad it is and where', async () => {
+test('a fix that leads elsewhere navigates; each issue shows its severity and place', async () => {
   const asked = answerWith(() => ({ body: {} }))
   show([
     finding({

@@ -32,7 +32,7 @@ const show = (put: (asked: Asked) => { status?: number; body: unknown }): Asked[
 }
 const days = () => screen.findByLabelText('Device events, days')
 
-test('how much there is now stands beside each, in figures and units', async () => {
+test('shows current amounts with units', async () => {
   show(() => ({ body: view }))
   await days()
   for (const words of [
@@ -45,7 +45,7 @@ test('how much there is now stands beside each, in figures and units', async () 
     expect(screen.getByText(words)).toBeTruthy()
 })
 
-test('nothing is saved before something is changed; then all of it, over the version that was seen', async () => {
+test('saves only after a change, over the version shown', async () => {
   const asked = show(({ body }) => ({
     body: { ...view, retention: body.retention, version: 4 }
   }))
@@ -64,7 +64,7 @@ test('nothing is saved before something is changed; then all of it, over the ver
   expect(field).toHaveProperty('value', '30')
 })
 
-test('refused, it says of which field, and what was typed stays', async () => {
+test('when refused, names the field and keeps what was typed', async () => {
   show(() => ({
     status: 400,
     body: {

@@ -38,7 +38,7 @@ const shown = (bar: ReactNode): void =>
     </MemoryRouter>
   )
 
-test('a place that fails says why, is tried again on request, and leaves the rest alone', () =>
+test('a failed place says why, can retry, and leaves the rest alone', () =>
   quietly(async () => {
     broken = true
     shown(<p>the bar is shown</p>)
@@ -49,7 +49,7 @@ test('a place that fails says why, is tried again on request, and leaves the res
     expect(screen.getByText('picture is shown')).toBeTruthy()
   }))
 
-test('going to another place leaves the failure behind', () =>
+test('navigating away clears the failure', () =>
   quietly(async () => {
     broken = true
     shown(null)
@@ -59,7 +59,7 @@ test('going to another place leaves the failure behind', () =>
     expect(screen.queryByRole('alert')).toBeNull()
   }))
 
-test('the top bar fails by itself: the place stays', () =>
+test('a failed top bar leaves the place alone', () =>
   quietly(async () => {
     broken = true
     render(

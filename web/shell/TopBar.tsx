@@ -3,7 +3,7 @@ import { topBar as msg } from '../../core/messages/en/shell.ts'
 import './shell.css'
 import { MailOutlined, MoonOutlined, SunOutlined } from '@ant-design/icons'
 import { Button, Tooltip } from 'antd'
-import { Suspense, lazy, type ReactNode } from 'react'
+import { Suspense, type ReactNode } from 'react'
 import { NavLink } from 'react-router'
 import { useSite } from '../api/queries.ts'
 import { useTheme } from '../theme.tsx'
@@ -12,11 +12,10 @@ import { UserMenu } from '../accounts/UserMenu.tsx'
 import { PartBoundary } from './Boundary.tsx'
 import { Mark } from './Mark.tsx'
 import { placesOf } from './places.ts'
+import { lazyPart } from '../lazyPart.ts'
 
 /** What comes on its own may come a little later than the place that was opened. */
-const Operators = lazy(() =>
-  import('../alarms/Operators.tsx').then((m) => ({ default: m.Operators }))
-)
+const Operators = lazyPart(() => import('../alarms/Operators.tsx'), 'Operators')
 
 export function TopBar({ account }: { account: AccountView }): ReactNode {
   const site = useSite()

@@ -52,7 +52,7 @@ async function conflicting(): Promise<{ document: SiteDocument; asked: Asked[] }
 const named = (): (string | null)[] =>
   screen.getAllByRole('listitem').map(({ textContent }) => textContent)
 
-test('keeping mine saves it over the version that is there now', async () => {
+test('keeping mine saves it over the current version', async () => {
   const { asked } = await conflicting()
   expect(named()).toContain('Mine')
   await userEvent.click(screen.getByRole('button', { name: 'Save mine' }))

@@ -14,7 +14,7 @@ export function ConflictNote({
   document: { resolveConflict(whose: 'mine' | 'theirs'): void }
 }): ReactNode {
   const clock = useClock()
-  const deleted = conflict.theirs === null && conflict.key.startsWith('detection:')
+  const deleted = conflict.theirs === null && /^(detection|camera):/.test(conflict.key)
   return (
     <Alert
       className="conflict"

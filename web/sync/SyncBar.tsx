@@ -9,7 +9,7 @@ import type { SyncState } from './document.ts'
 
 const words: Record<SyncState['status'], string> = {
   saved: msg.allChangesSaved,
-  saving: 'Saving …',
+  saving: msg.saving,
   waiting: msg.unsavedChanges
 }
 

@@ -39,8 +39,8 @@ const settle = () => jest.advanceTimersByTimeAsync(3000)
 const links = (document: SiteDocument) =>
   Object.fromEntries(['a', 'b', 'c'].map((id) => [id, document.actionsOf(`cam/${id}`).links]))
 
-describe('what is edited of a site', () => {
-  test('a block of links is one step, saved once for each detection, and taken back by one undo', async () => {
+describe('editing a site', () => {
+  test('a block of links is one step, saved once per detection and undone at once', async () => {
     const document = new SiteDocument(view())
     document.link(
       ['a', 'b'].flatMap((id) =>
@@ -61,7 +61,7 @@ describe('what is edited of a site', () => {
     expect(sent.slice(2).map(({ body }) => body.actions)).toEqual([NO_ACTIONS, NO_ACTIONS])
   })
 
-  test('what is linked again keeps its place; unlinking one leaves the others', () => {
+  test('relinking keeps its place; unlinking one leaves the others', () => {
     const document = new SiteDocument(view())
     document.link(
       [
@@ -77,7 +77,7 @@ describe('what is edited of a site', () => {
     expect(links(document).a).toEqual(['two'])
   })
 
-  test('an endpoint that is taken out takes its links with it, and brings them back', async () => {
+  test('deleting an action removes its links; undo restores them', async () => {
     const document = new SiteDocument(view())
     document.link(
       [
@@ -105,7 +105,7 @@ describe('what is edited of a site', () => {
     expect(links(document).a).toEqual(['one'])
   })
 
-  test('dragging shows a schedule, and only letting go keeps it; given up it is as it was', async () => {
+  test('saves a dragged schedule only on release; cancelling restores it', async () => {
     const document = new SiteDocument(view())
     const longer = (to: string) =>
       ({ ...nights, week: { ...nights.week, mon: [['18:30', to] as const] } }) as typeof nights
@@ -122,7 +122,7 @@ describe('what is edited of a site', () => {
     expect(sent.map(({ body }) => body.schedule.week.mon)).toEqual([[['18:30', '22:00']]])
   })
 
-  test('a save over a newer one waits for somebody to decide; theirs can be undone to mine', async () => {
+  test('a conflicting save waits for a decision; choosing theirs can be undone', async () => {
     const document = new SiteDocument(view())
     versions.set('/api/endpoints/one', 4)
     document.editEndpoint({ ...popup('one'), name: 'Mine' }, said('edits.text', 'Rename one'))
@@ -141,7 +141,7 @@ describe('what is edited of a site', () => {
     })
   })
 
-  test('what others have saved is taken in, but not over what is being edited here', async () => {
+  test('takes in others’ changes, but not over what is being edited here', async () => {
     const document = new SiteDocument(view())
     const renamed = view({
       endpoints: [
@@ -161,7 +161,7 @@ describe('what is edited of a site', () => {
     expect(document.getState().endpoints.map((e) => e.name)).toEqual(['Mine'])
   })
 
-  test('undone to the beginning and done again, any edits give the same states', () => {
+  test('undo to the start and redo give the same states', () => {
     const edit = fc.oneof(
       fc.record({
         do: fc.constant('link' as const),

@@ -6,6 +6,7 @@ import { afterLeaving } from './leaving.ts'
 import { SiteDocument, type SiteState } from './siteDocument.ts'
 import { stepsOfTab } from './stepsOfTab.ts'
 import { useFlushed } from './useFlushed.ts'
+import { useUndoKeys } from './useUndoKeys.ts'
 
 const READ_MS = 4000
 
@@ -30,17 +31,6 @@ export function useSiteDocument(view: SiteActionsView): {
   const [document] = useState(() => new SiteDocument(view, stepsOfTab('site')))
   useEffect(() => document.adopt(view), [document, view])
   useFlushed(document)
-  useEffect(() => {
-    const keys = (e: KeyboardEvent): void => {
-      const typing =
-        e.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(e.target.tagName)
-      if (typing || !(e.ctrlKey || e.metaKey) || e.key.toLowerCase() !== 'z') return
-      e.preventDefault()
-      if (e.shiftKey) document.redo()
-      else document.undo()
-    }
-    window.addEventListener('keydown', keys)
-    return () => window.removeEventListener('keydown', keys)
-  }, [document])
+  useUndoKeys(document)
   return { document, state: useSyncExternalStore(document.subscribe, document.getState) }
 }

@@ -10,6 +10,7 @@ import { Playhead } from '../bench/playhead.ts'
 import type { Selection } from '../bench/selection.ts'
 import { Shared } from '../bench/Shared.tsx'
 import type { Saver } from '../sync/saver.ts'
+import { bareView } from './bareView.ts'
 
 /** Takes every save, as a server on which nobody else works. */
 const takes: Saver = {
@@ -24,9 +25,7 @@ export const benchView = (
   detections: readonly Detection[],
   more: Partial<BenchView> = {}
 ): BenchView => ({
-  site: { id: 's', name: 'S', timeZone: 'UTC', position: null, inputs: [] },
-  camera: { id: 'c', name: 'C' },
-  scene: { ignore: [], marks: null, ...kept },
+  ...bareView(),
   detections: detections.map((detection, position) => ({
     camera: 'c',
     detection,
@@ -34,11 +33,6 @@ export const benchView = (
     ...kept,
     actions: { actions: NO_ACTIONS, version: 0, changedAt: 0 }
   })),
-  schedules: [],
-  clips: [],
-  dormant: [],
-  endpoints: [],
-  world: null,
   ...more
 })
 

@@ -27,7 +27,19 @@ const kept = { version: 1, changedAt: 0 }
 
 export function smallSite(more: Partial<SiteActionsView> = {}): SiteActionsView {
   return {
-    site: { id: 'site', name: 'Site', timeZone: 'UTC', position: null, inputs: [], cameras: [] },
+    site: {
+      id: 'site',
+      name: 'Site',
+      timeZone: 'UTC',
+      position: null,
+      surroundings: 'outdoors',
+      isSetUp: true,
+      version: 1,
+      changedAt: 0,
+      inputs: [],
+      cameras: [],
+      deletedCameras: []
+    },
     detections: ['a', 'b', 'c'].map((id, position) => ({
       ...kept,
       camera: 'cam',

@@ -66,8 +66,8 @@ const show = (
 const sent = (asked: readonly Asked[]) => asked.filter(({ method }) => method === 'POST')
 const button = (name: string): HTMLElement => screen.getByRole('button', { name })
 
-describe('what can be done', () => {
-  test('acknowledged with what was found, and whether it was confirmed', async () => {
+describe('offered steps', () => {
+  test('acknowledges with a comment and confirmation', async () => {
     const asked = show(alarm({ acknowledge: { comment: true, confirm: true } }))
     await userEvent.type(screen.getByLabelText('Comment'), 'A fox')
     await userEvent.click(screen.getByRole('checkbox'))
@@ -82,7 +82,7 @@ describe('what can be done', () => {
     ])
   })
 
-  test('refused, it says why in words of the form, and what was written stays', async () => {
+  test('when refused, says why in the form’s terms and keeps the text', async () => {
     show(alarm(), { refuse: 'Enter a comment: this alarm requires one.' })
     await userEvent.type(screen.getByLabelText('Comment'), 'Half a')
     await userEvent.click(button('Acknowledge'))
@@ -92,7 +92,7 @@ describe('what can be done', () => {
     expect(screen.getByLabelText('Comment')).toHaveProperty('value', 'Half a')
   })
 
-  test('a comment alone leaves it waiting; without words there is nothing to write', async () => {
+  test('a comment alone does not acknowledge; an empty one cannot be added', async () => {
     const asked = show(alarm())
     const write = button('Add comment')
     expect(write).toHaveProperty('disabled', true)
@@ -116,7 +116,7 @@ describe('what can be done', () => {
     )
   })
 
-  test('acknowledged, it can be closed; closed, nothing can be done with it', async () => {
+  test('can be closed once acknowledged, and then nothing more', async () => {
     const asked = show(alarm({ state: 'acknowledged' }))
     await userEvent.click(button('Close alarm'))
     await waitFor(() =>
@@ -127,14 +127,14 @@ describe('what can be done', () => {
     expect(screen.queryByLabelText('Comment')).toBeNull()
   })
 
-  test('who only looks is offered nothing', () => {
+  test('offers a viewer nothing', () => {
     show(alarm(), { mayAct: false })
     expect(screen.queryByRole('button')).toBeNull()
     expect(screen.getByRole('heading', { name: /Gate line/ })).toBeTruthy()
   })
 })
 
-test('who did what, in their order and words', async () => {
+test('lists who did what, in order', async () => {
   const note = (id: number, what: AlarmNote['what'], words: string): AlarmNote => ({
     id,
     what,
@@ -166,12 +166,12 @@ test('who did what, in their order and words', async () => {
 })
 
 describe('the actions of an alarm', () => {
-  test('nothing, said in words', () => {
+  test('says when there are none', () => {
     show(alarm())
     expect(screen.getByText('No actions.')).toBeTruthy()
   })
 
-  test('of the newest trigger all, with how long it took or why it was not made; of others a line', () => {
+  test('lists those of the newest trigger with duration or reason; older ones in a line', () => {
     show(
       alarm({
         triggers: 2,

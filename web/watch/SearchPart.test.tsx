@@ -75,7 +75,7 @@ beforeEach(() => {
   })
 })
 
-test('what is in the address is asked for and nothing else; the same goes into the CSV', async () => {
+test('searches for what the address says; the CSV too', async () => {
   show('camera=gate&words=fox&alarm=7&nonsense=1')
   await screen.findByText('Line 2')
   expect(queries()).toEqual(['camera=gate&words=fox'])
@@ -84,7 +84,7 @@ test('what is in the address is asked for and nothing else; the same goes into t
   )
 })
 
-test('each says when by the site’s clock, where, who and which way; those that wait are marked', async () => {
+test('shows site time, place, target and direction; marks new alarms', async () => {
   found = [
     trigger(3, { acknowledged: false, way: 'Water → Land', clip: true }),
     trigger(2, { class: null, direction: null, cause: 'covered' })
@@ -99,14 +99,14 @@ test('each says when by the site’s clock, where, who and which way; those that
   expect(opened).toEqual([2])
 })
 
-test('a picture that is not there is said', async () => {
+test('says when a picture is missing', async () => {
   show()
   await screen.findByText('Line 2')
   fireEvent.error(document.querySelector('.search-result img')!)
   expect(screen.getByText('No picture')).toBeTruthy()
 })
 
-test('earlier ones follow on request, until there are no more', async () => {
+test('loads earlier ones until there are no more', async () => {
   show()
   await userEvent.click(await screen.findByRole('button', { name: 'Show earlier' }))
   expect(await screen.findByText('Line 0')).toBeTruthy()
@@ -114,7 +114,7 @@ test('earlier ones follow on request, until there are no more', async () => {
   expect(screen.queryByRole('button', { name: 'Show earlier' })).toBeNull()
 })
 
-test('words are asked for once typing has stopped, without the blanks around them', async () => {
+test('searches words once typing has stopped, trimmed', async () => {
   show()
   await userEvent.type(screen.getByLabelText('Comment contains'), ' fox on the quay ')
   await waitFor(() => expect(addresses.at(-1)!.get('words')).toBe('fox on the quay'))
@@ -122,7 +122,7 @@ test('words are asked for once typing has stopped, without the blanks around the
   expect(queries().filter((q) => q.includes('words'))).toHaveLength(1)
 })
 
-test('a moment is typed by the site’s clock; nothing found, it says what to do', async () => {
+test('takes a time by the site’s clock; says what to do when nothing is found', async () => {
   found = []
   show()
   expect(await screen.findByText('No triggers yet.')).toBeTruthy()

@@ -4,7 +4,7 @@ import { watchPlace as msg } from '../../core/messages/en/watch.ts'
 import './watch.css'
 import { useQuery } from '@tanstack/react-query'
 import { Alert, Segmented } from 'antd'
-import { Suspense, lazy, useEffect, useMemo, type ReactNode } from 'react'
+import { Suspense, useEffect, useMemo, type ReactNode } from 'react'
 import { NavLink, useParams, useSearchParams } from 'react-router'
 import { byPriority } from '../../core/actions/alarms.ts'
 import type { AlarmView } from '../../core/api.ts'
@@ -19,9 +19,10 @@ import { useClock } from '../words/useClock.ts'
 import { AlarmDesk } from './AlarmDesk.tsx'
 import { LiveTile } from '../scene/LiveTile.tsx'
 import { WatchStream } from '../scene/liveStream.ts'
+import { lazyPart } from '../lazyPart.ts'
 
 const LOOK_MS = 15_000
-const SearchPart = lazy(() => import('./SearchPart.tsx').then((m) => ({ default: m.SearchPart })))
+const SearchPart = lazyPart(() => import('./SearchPart.tsx'), 'SearchPart')
 
 /** Live pictures with shapes and targets, and the alarms that wait for somebody. */
 export function WatchPlace(): ReactNode {

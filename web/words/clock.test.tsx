@@ -21,7 +21,7 @@ test.each([
   ['UTC', '21:30:05 | 21:30 | 26 Nov 2026, 21:30:05'],
   ['Pacific/Chatham', '11:15:05 | 11:15 | 27 Nov 2026, 11:15:05'],
   ['America/St_Johns', '18:00:05 | 18:00 | 26 Nov 2026, 18:00:05']
-])('an instant is shown on the clock of the site in %s', (timeZone, words) => {
+])('shows an instant on the site’s clock in %s', (timeZone, words) => {
   render(inApp(<Shown />, '/', timeZone))
   expect(screen.getByText(words)).toBeTruthy()
 })
@@ -54,7 +54,7 @@ test.each([
   ['as it is shown', '26 Nov 2026, 21:30'],
   ['without the comma', '26 Nov 2026 21:30'],
   ['as ISO 8601 has it', '2026-11-26T21:30']
-])('a moment is typed %s', async (_, text) => {
+])('accepts a time typed as %s', async (_, text) => {
   expect(await typed('Pacific/Chatham', text)).toBe(Date.UTC(2026, 10, 26, 7, 45))
   expect(screen.getByLabelText('Moment')).toHaveProperty('value', '26 Nov 2026, 21:30')
 })
@@ -65,11 +65,11 @@ test.each([
   ['before the change', '29 Mar 2026, 01:59', Date.UTC(2026, 2, 29, 0, 59)],
   ['after it', '29 Mar 2026, 03:00', Date.UTC(2026, 2, 29, 1, 0)],
   ['that comes twice: its first', '25 Oct 2026, 02:30', Date.UTC(2026, 9, 25, 0, 30)]
-])('a moment on a day when the clocks change: %s', async (_, text, at) => {
+])('a time on a clock-change day: %s', async (_, text, at) => {
   expect(await typed('Europe/Berlin', text)).toBe(at)
   expect(screen.getByLabelText('Moment')).toHaveProperty('value', text)
 })
 
-test('what is no moment changes nothing', async () => {
+test('ignores text that is not a time', async () => {
   expect(await typed('UTC', 'tomorrow')).toBeUndefined()
 })

@@ -23,7 +23,7 @@ const frame = {
 describe('metadata frames', () => {
   // Source of the coordinates: ONVIF Analytics Service Specification, −1 to 1 with y upwards (from
   // memory); read here by a general parser.
-  test('boxes as the standard writes them', () => {
+  test('reads boxes as the standard writes them', () => {
     const {
       MetadataStream: {
         VideoAnalytics: { Frame }
@@ -37,7 +37,7 @@ describe('metadata frames', () => {
     expect(Frame.Object[0].Appearance.Class.Type).toMatchObject({ '#text': 'Human' })
   })
 
-  test('written and read again', () => {
+  test('reads back what it writes', () => {
     const back = readMetadata(metadataXml(frame))
     expect(back).toMatchObject({
       at: frame.at,
@@ -56,7 +56,7 @@ describe('metadata frames', () => {
     )
   })
 
-  test('no frame, no time, a box without a side', () => {
+  test('refuses a missing frame or time, and a box without a side', () => {
     expect(() => readMetadata('<a/>')).toThrowWords('the metadata: has no frame with a time')
     expect(() =>
       readMetadata(metadataXml(frame).replace(/UtcTime="[^"]*"/, 'UtcTime="soon"'))
@@ -69,7 +69,7 @@ describe('finding devices', () => {
   const match = { address: 'http://192.168.1.20:8080', name: 'Gate & yard', hardware: 'HO 40' }
 
   // Source: WS-Discovery 2005/04 (from memory); read here by a general parser.
-  test('a probe says what is looked for, and the answer relates to it', () => {
+  test('a probe names what it looks for, and the answer refers to it', () => {
     const asked = parser.parse(probe('11111111-2222-4333-8444-555555555555')).Envelope
     expect(asked.Header).toMatchObject({
       Action: 'http://schemas.xmlsoap.org/ws/2005/04/discovery/Probe',
@@ -91,7 +91,7 @@ describe('finding devices', () => {
     expect(readProbeMatches(answer)).toEqual([match])
   })
 
-  test('what is no probe or no answer is left alone', () => {
+  test('ignores other messages', () => {
     for (const odd of [
       '',
       '<a',
@@ -114,7 +114,7 @@ describe('finding devices', () => {
   })
 })
 
-describe('arming hours as one item', () => {
+describe('a schedule as one item', () => {
   const minutes = (n: number): string =>
     `${String(Math.floor(n / 60)).padStart(2, '0')}:${String(n % 60).padStart(2, '0')}`
   const day = fc
@@ -132,11 +132,11 @@ describe('arming hours as one item', () => {
       (days) => Object.fromEntries(WEEKDAYS.map((name, i) => [name, days[i]])) as unknown as Hours
     )
 
-  test('any week is written and read again', () => {
+  test('reads back any week', () => {
     fc.assert(fc.property(week, (hours) => expect(readHours(writeHours(hours)!)).toEqual(hours)))
   })
 
-  test('ends that follow the sun cannot be written; what are no hours is refused', () => {
+  test('refuses to write ends that follow the sun, and to read other text', () => {
     const empty = readHours('')
     expect(writeHours({ ...empty, mon: [['sunset', '24:00']] } as unknown as Hours)).toBeNull()
     for (const odd of ['mon', 'xyz=00:00-01:00', 'mon=0:00-1:00', 'mon=00:00'])
@@ -182,7 +182,7 @@ describe('HTTP digest', () => {
     )
   })
 
-  test('the strongest challenge that can be answered is taken', () => {
+  test('takes the strongest challenge it can answer', () => {
     expect(readChallenge('Basic realm="a"')).toBeNull()
     expect(readChallenge('Digest realm="a", nonce="n", algorithm=SHA-512-256')).toBeNull()
     expect(readChallenge('Digest realm="a", nonce="n", qop="auth-int"')).toBeNull()
@@ -200,7 +200,7 @@ describe('HTTP digest', () => {
     ).toMatchObject({ nonce: 'm', algorithm: 'SHA-256' })
   })
 
-  test('what one side writes the other reads; a wrong password, another nonce or nothing is nobody', () => {
+  test('accepts its own answer, and refuses a wrong password, another nonce or none', () => {
     const challenge: Challenge = {
       realm: 'The "camera"',
       nonce: 'n',

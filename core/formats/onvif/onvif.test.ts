@@ -27,7 +27,7 @@ describe('PackBits', () => {
     expect(packBits(plain)).toEqual(packed)
   })
 
-  test('any bytes are packed and unpacked again', () => {
+  test('unpacks any bytes it packs', () => {
     fc.assert(
       fc.property(fc.uint8Array({ maxLength: 600 }), (bytes) =>
         expect(unpackBits(packBits(bytes), 600)).toEqual(bytes)
@@ -45,7 +45,7 @@ describe('PackBits', () => {
     )
   })
 
-  test('cut off, or more than there are cells: refused', () => {
+  test('refuses truncated data, or more than there are cells', () => {
     expect(() => unpackBits(hex('05 01 02'), 10)).toThrowWords(
       'packed cells: are cut off in the middle'
     )
@@ -65,7 +65,7 @@ describe('active cells', () => {
     expect(writeActiveCells(allCells())).toBe('0P8A8A==')
   })
 
-  test('any pattern is written and read again', () => {
+  test('reads back any pattern', () => {
     fc.assert(
       fc.property(
         fc.integer({ min: 1, max: 30 }),
@@ -81,7 +81,7 @@ describe('active cells', () => {
     )
   })
 
-  test('of another grid, or no base64: refused', () => {
+  test('refuses another grid, or text that is not base64', () => {
     expect(() => readActiveCells('zwA=', { columns: 10, rows: 10 })).toThrowWords(
       'more than 13 bytes'
     )
@@ -89,7 +89,7 @@ describe('active cells', () => {
   })
 })
 
-test('coordinates: the corners and the middle, and back again', () => {
+test('converts corners and centre, and back', () => {
   expect(
     [
       [0, 0],
@@ -137,7 +137,7 @@ describe('SOAP', () => {
     )
   })
 
-  test('a message with its token is written and read again, whatever is in it', () => {
+  test('reads back a message with its token, whatever the content', () => {
     fc.assert(
       fc.property(
         fc
@@ -158,7 +158,7 @@ describe('SOAP', () => {
     )
   })
 
-  test('a refusal says its codes and its reason', () => {
+  test('a fault has its codes and reason', () => {
     const fault = faultOf(
       readMessage(envelope(faultBody('Sender', 'ter:NotAuthorized', 'wrong password')))
     )!
@@ -169,7 +169,7 @@ describe('SOAP', () => {
     expect(faultOf(readMessage(envelope(xml('tds:GetUsersResponse'))))).toBeNull()
   })
 
-  test('numbers and names of characters are read as what they mean', () => {
+  test('reads numeric and named character references', () => {
     expect(readXml('<a b="&quot;&#233;">&lt;&#xe9;&amp;</a>')).toMatchObject({
       attributes: { b: '"é' },
       text: '<é&'
@@ -218,7 +218,7 @@ const line = make({
   sensitivity: 60
 })
 
-describe('detections in a device’s terms', () => {
+describe('detections as device rules', () => {
   test('a line: its polyline in the standard’s coordinates, direction, classes', () => {
     const { rule, losses } = toRule(line, [able('tt:LineDetector')])!
     expect(losses).toEqual([])
@@ -237,7 +237,7 @@ describe('detections in a device’s terms', () => {
   })
 
   // Sensitivity scales of 1 to 100 and of 1 to 4 are both common. Common practice, no source.
-  test('a scale of 1 to 4 has four steps; what lies between is a loss with the nearest value', () => {
+  test('maps to a scale of 1 to 4, and reports the nearest value as a loss', () => {
     const range = { min: 1, max: 4 }
     expect([1, 17, 18, 50, 67, 100].map((s) => toScale(s, range))).toEqual([1, 1, 2, 2, 3, 4])
     for (const step of [1, 2, 3, 4]) expect(toScale(fromScale(step, range), range)).toBe(step)
@@ -250,7 +250,7 @@ describe('detections in a device’s terms', () => {
     ])
   })
 
-  test('a dwell above the device’s limit, classes it cannot tell, several together', () => {
+  test('reports a dwell above the limit, unknown classes and several together', () => {
     const zone = make({
       kind: 'intrusion',
       zone: [
@@ -276,7 +276,7 @@ describe('detections in a device’s terms', () => {
     expect(rule.simple).toEqual({ TimeThreshold: 'PT10S' })
   })
 
-  test('motion and tamper; a kind that the device has not', () => {
+  test('translates motion and tamper, and refuses a kind the device lacks', () => {
     const motion = toRule(make({ kind: 'motion', cells: allCells(), threshold: 2 }), [
       able('tt:CellMotionDetector')
     ])!
@@ -295,7 +295,7 @@ describe('detections in a device’s terms', () => {
     expect(toRule(make({ kind: 'face' }), [able('tt:LineDetector')])).toBeNull()
   })
 
-  test('differences are listed setting by setting, and none where only the spelling differs', () => {
+  test('lists differences by setting, and none for other spellings', () => {
     const { rule } = toRule(line, [able('tt:LineDetector')])!
     expect(differencesOf(rule, rule)).toEqual([])
     expect(
@@ -319,7 +319,7 @@ describe('detections in a device’s terms', () => {
     ])
   })
 
-  test('what a device holds, imported into the plan, is no difference any more', () => {
+  test('leaves no difference after importing from the device', () => {
     const kinds = [
       line,
       make({
@@ -375,7 +375,7 @@ describe('detections in a device’s terms', () => {
     )
   })
 
-  test('rules without a name, or with a vertex that is none', () => {
+  test('refuses rules without a name or with an invalid vertex', () => {
     expect(() => readRule(readXml('<Rule Name="x"/>'))).toThrowWords('has no name or no type')
     expect(() =>
       readRule(

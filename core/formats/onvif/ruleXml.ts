@@ -1,4 +1,4 @@
-import { said } from '../../messages/said.ts'
+import { coded, said } from '../../messages/said.ts'
 import { InputError } from '../../errors.ts'
 import type { Point } from '../../geometry/shapes.ts'
 import { ruleType } from '../../kinds/rules.ts'
@@ -24,7 +24,7 @@ export function ruleXml({ name, type, simple, points }: Rule): string {
 /** @throws InputError when the element is no rule */
 export function readRule(element: Element): Rule {
   const { Name: name, Type: type } = element.attributes
-  if (!name || !type) throw new InputError('a rule', said('formats.hasNoNameOrNo'))
+  if (!name || !type) throw new InputError(coded('places.rule'), said('formats.hasNoNameOrNo'))
   const parameters = child(element, 'Parameters')
   const simple = Object.fromEntries(
     children(parameters, 'SimpleItem').map(({ attributes }) => [
@@ -36,7 +36,10 @@ export function readRule(element: Element): Rule {
   const points = children(shape, 'Point').map(({ attributes }): Point => {
     const point: Point = [Number(attributes.x), Number(attributes.y)]
     if (!point.every(Number.isFinite))
-      throw new InputError(`rule ${name}`, said('formats.hasAVertexAt', attributes.x, attributes.y))
+      throw new InputError(
+        coded('places.ruleOf', name),
+        said('formats.hasAVertexAt', attributes.x, attributes.y)
+      )
     return point
   })
   return { name, type: ruleType(type), simple, points }

@@ -13,6 +13,7 @@ export const NAMESPACES = {
   tt: 'http://www.onvif.org/ver10/schema',
   tds: 'http://www.onvif.org/ver10/device/wsdl',
   trt: 'http://www.onvif.org/ver10/media/wsdl',
+  tr2: 'http://www.onvif.org/ver20/media/wsdl',
   tev: 'http://www.onvif.org/ver10/events/wsdl',
   tmd: 'http://www.onvif.org/ver10/deviceIO/wsdl',
   tan: 'http://www.onvif.org/ver20/analytics/wsdl',

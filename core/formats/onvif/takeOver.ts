@@ -46,7 +46,7 @@ export function takeOver(d: Detection, held: Rule, abilities: readonly RuleAbili
   return { ...changed, ...own } as Detection
 }
 
-/** Whether a rule has been left with no cell at all: it is parked, and never fires. */
+/** Whether a rule has been left with no cell at all: it is parked, and never triggers. */
 export const hasNoCell = ({ simple }: Rule): boolean =>
   simple.ActiveCells !== undefined &&
   !readActiveCells(simple.ActiveCells, USUAL_GRID).some((row) => row.includes('1'))

@@ -10,7 +10,7 @@ import {
 import type { GateReading, Moment } from '../../detections/types.ts'
 import type { Gates } from '../../detections/gates.ts'
 
-/** Contact input (docs/detections.md): fires on becoming active, once it has been so for the debounce time. */
+/** Contact input (docs/detections.md): triggers on becoming active, once it has been so for the debounce time. */
 export class ContactRun implements FrameRun {
   readonly perFrame = true
   readonly curves = [{ name: said('curves.contact'), unit: '', limit: 1 }]

@@ -8,6 +8,7 @@ import { onStage, shapeChecks } from '../../proving/shapeChecks.ts'
 import type { Ways } from '../../proving/shapeWays.ts'
 import type { Stage } from '../../proving/stage.ts'
 import type { Walks } from '../../proving/walks.ts'
+import { sidesOf } from './path.ts'
 import type { LineDetection } from './schema.ts'
 import { lineWays } from './ways.ts'
 
@@ -23,11 +24,7 @@ export const lineChecks = (ask: Ask, d: LineDetection): Found =>
 
 function waysOfLine(stage: Stage, who: ActorKind, d: LineDetection): Ways {
   const found = lineWays({ stage, who }, d)
-  const { left = said('why.left'), right = said('why.right') } = d.sides ?? {}
-  const named = {
-    leftToRight: said('checkNames.fromTo', left, right),
-    rightToLeft: said('checkNames.fromTo', right, left)
-  }
+  const named = (direction: Direction) => said('checkNames.fromTo', ...sidesOf(d, direction))
   const counted = d.direction === 'both' ? (['leftToRight', 'rightToLeft'] as const) : [d.direction]
   const counts = counted.flatMap((direction) =>
     found[direction]
@@ -35,7 +32,7 @@ function waysOfLine(stage: Stage, who: ActorKind, d: LineDetection): Ways {
           {
             way: found[direction],
             key: `direction.${direction}`,
-            name: named[direction],
+            name: named(direction),
             direction
           }
         ]
@@ -47,7 +44,7 @@ function waysOfLine(stage: Stage, who: ActorKind, d: LineDetection): Ways {
     .map((direction) => ({
       about: 'direction',
       side: 'inside',
-      words: said('checkGaps.noRoomOverLine', named[direction], needOf(d.sensitivity))
+      words: said('checkGaps.noRoomOverLine', named(direction), needOf(d.sensitivity))
     }))
   if (!found.beside)
     gaps.push({
@@ -59,7 +56,7 @@ function waysOfLine(stage: Stage, who: ActorKind, d: LineDetection): Ways {
     counts,
     wrong:
       d.direction !== 'both' && found[other]
-        ? [{ way: found[other], name: said('checkNames.notCounted', named[other]) }]
+        ? [{ way: found[other], name: said('checkNames.notCounted', named(other)) }]
         : [],
     beside: found.beside,
     deep: found.deep,

@@ -68,7 +68,7 @@ describe('line crossing: the lattice', () => {
     [25, 5],
     [100, 1],
     [1, 6]
-  ])('at sensitivity %i it fires with %i of six rows of the body over', (sensitivity, rows) => {
+  ])('at sensitivity %i it triggers with %i of six rows of the body over', (sensitivity, rows) => {
     expect(run({ sensitivity }, walk(over(0, 1, 2, 3, 4, 5, 6, 7)))).toEqual([
       [rows + 1, 'leftToRight']
     ])
@@ -77,11 +77,11 @@ describe('line crossing: the lattice', () => {
     ])
   })
 
-  test('one row short of half is never enough', () => {
+  test('one row short of half never triggers', () => {
     expect(run({}, walk(over(0, 1, 2, 2, 2, 1, 0)))).toEqual([])
   })
 
-  test('the direction asked for decides; the other one fires nothing', () => {
+  test('triggers for the chosen direction only', () => {
     const thereAndBack = walk(over(0, 3, 7, 7, 3, 0))
     expect(run({}, thereAndBack)).toEqual([
       [2, 'leftToRight'],
@@ -91,7 +91,7 @@ describe('line crossing: the lattice', () => {
     expect(run({ direction: 'rightToLeft' }, thereAndBack)).toEqual([[5, 'rightToLeft']])
   })
 
-  test('a line drawn the other way turns left and right around', () => {
+  test('a line drawn the other way swaps left and right', () => {
     expect(
       run(
         {
@@ -129,7 +129,7 @@ describe('line crossing: the lattice', () => {
     ).toEqual([[4, 'leftToRight']])
   })
 
-  test('beside the line’s ends nothing is crossed', () => {
+  test('passing beside the ends does not cross', () => {
     expect(run({}, walk(over(-3, 9), { x: 0.02 }))).toEqual([])
     expect(
       run(
@@ -155,22 +155,22 @@ describe('line crossing: the lattice', () => {
     ).toEqual([])
   })
 
-  test('a fast target that is never seen on the line has crossed it', () => {
+  test('counts a fast target never seen on the line itself', () => {
     expect(run({}, walk([0.2, 0.95]))).toEqual([[2, 'leftToRight']])
   })
 
-  test('nothing is triggered by a target that appears across the line and stays, or that appears beyond it', () => {
+  test('ignores a target that appears across or beyond the line', () => {
     expect(run({ sensitivity: 100 }, walk(over(3, 3, 3, 3)))).toEqual([])
     expect(run({ sensitivity: 100 }, walk(over(9, 9)))).toEqual([])
   })
 
-  test('a gap of up to 1.0 s is bridged, after more it is another target', () => {
+  test('bridges gaps of up to 1.0 s', () => {
     const gap = (frames: number) => walk([0.4, ...new Array<null>(frames - 1).fill(null), 0.8])
     expect(run({}, gap(10))).toEqual([[11, 'leftToRight']])
     expect(run({}, gap(11))).toEqual([])
   })
 
-  test('a path through a vertex of the line counts once, in either direction', () => {
+  test('counts a path through a vertex once, in either direction', () => {
     // Column fractions put a lattice point at x = 0.5 exactly, where the middle vertex lies.
     const bent = {
       line: [
@@ -194,7 +194,7 @@ describe('line crossing: the lattice', () => {
     expect(run(corner, walk(over(-12, 9), { x: 0.47 }))).toEqual([[2, 'leftToRight']])
   })
 
-  test('a lattice point that stops on the line is not left of it: it has crossed once it is there', () => {
+  test('a lattice point on the line counts as crossed', () => {
     const rows = walk([0.44, 0.51], {}).map((r) => ({ ...r, h: 0.12 }))
     expect(run({ sensitivity: 90 }, rows)).toEqual([[2, 'leftToRight']])
     expect(run({ sensitivity: 90 }, walk([0.44, 0.51, 0.56]))).toEqual([[2, 'leftToRight']])
@@ -202,25 +202,25 @@ describe('line crossing: the lattice', () => {
 })
 
 describe('line crossing: levels, closed sides, going back', () => {
-  test('going back before it was wholly over fires nothing, and the next crossing counts again', () => {
+  test('going back before full overlap does not trigger, and the next crossing counts', () => {
     expect(run({}, walk(over(0, 3, 4, 3, 1, 0, 0, 3)))).toEqual([
       [2, 'leftToRight'],
       [8, 'leftToRight']
     ])
   })
 
-  test('going back on the other side is the same', () => {
+  test('the same holds on the other side', () => {
     expect(run({}, walk(over(6, 3, 2, 3, 5, 6, 6, 3)))).toEqual([
       [2, 'rightToLeft'],
       [8, 'rightToLeft']
     ])
   })
 
-  test('wavering about half the body fires once', () => {
+  test('wavering around half the body triggers once', () => {
     expect(run({}, walk(over(0, 3, 2, 3, 2, 3, 2, 3, 7)))).toEqual([[2, 'leftToRight']])
   })
 
-  test('the closed side opens when its share falls below half of the need', () => {
+  test('the closed side re-opens below half of the overlap needed', () => {
     // After the crossing, `down` is what has come back: at need 0.5 it opens below 0.25, that is,
     // with at most one row back.
     expect(run({}, walk(over(0, 3, 5, 3)))).toEqual([
@@ -230,7 +230,7 @@ describe('line crossing: levels, closed sides, going back', () => {
     expect(run({}, walk(over(0, 3, 4, 3)))).toEqual([[2, 'leftToRight']])
   })
 
-  test('over, back and over again counts three times when it was wholly over each time', () => {
+  test('crossing over, back and over again in full counts three times', () => {
     expect(run({}, walk(over(0, 6, 7, 0, -1, 6)))).toEqual([
       [2, 'leftToRight'],
       [4, 'rightToLeft'],
@@ -245,14 +245,14 @@ describe('line crossing: levels, closed sides, going back', () => {
 })
 
 describe('line crossing: gates', () => {
-  test('class: only chosen classes, the class of the row; none chosen: every class', () => {
+  test('class: only the chosen classes pass; with none chosen all do', () => {
     const animal = walk(over(0, 3, 7), { cls: 'animal' })
     expect(run({ classes: ['person'] }, animal)).toEqual([])
     expect(run({ classes: ['person', 'animal'] }, animal)).toEqual([[2, 'leftToRight']])
     expect(run({}, walk(over(0, 3, 7), { cls: 'unknown' }))).toEqual([[2, 'leftToRight']])
   })
 
-  test('a crossing that a gate stops stays pending while enough is over, and fires when the gate lets it through', () => {
+  test('a stopped crossing stays pending while enough is over, and triggers when the gate opens', () => {
     const late = [
       ...walk(over(0, 3), { cls: 'unknown' }),
       ...walk(over(4, 5), { cls: 'person' }, 3)
@@ -265,7 +265,7 @@ describe('line crossing: gates', () => {
     expect(run({ classes: ['person'] }, gone)).toEqual([])
   })
 
-  test('a newer crossing takes the place of a pending one', () => {
+  test('a newer crossing replaces a pending one', () => {
     const rows = [
       ...walk(over(0, 6, 7, 0), { cls: 'unknown' }),
       ...walk(over(0), { cls: 'person' }, 5)
@@ -274,7 +274,7 @@ describe('line crossing: gates', () => {
     expect(run({ classes: ['person'], direction: 'leftToRight' }, rows)).toEqual([])
   })
 
-  test('size: too small when the box fits into the smallest frame, too large when it does not fit into the largest', () => {
+  test('size: too small when it fits into the smallest frame, too large when it exceeds the largest', () => {
     const rows = walk(over(0, 3, 7))
     const size = (min: object | undefined, max: object | undefined) =>
       run({ size: { min, max } }, rows)
@@ -286,7 +286,7 @@ describe('line crossing: gates', () => {
     expect(size(undefined, { w: 0.06, h: 0.5 })).toEqual([[2, 'leftToRight']])
   })
 
-  test('confirm: the class must have been held, measured from the row at which the target took it', () => {
+  test('confirmation: counts from the row at which the target took its class', () => {
     expect(run({ confirmSeconds: 0.3 }, walk(over(0, 3, 4, 5, 6)))).toEqual([[4, 'leftToRight']])
     const changed = [...walk(over(0, 0, 0), { cls: 'animal' }), ...walk(over(3, 4, 5, 6), {}, 4)]
     expect(run({ confirmSeconds: 0.2 }, changed)).toEqual([[6, 'leftToRight']])
@@ -309,7 +309,7 @@ describe('line crossing: gates', () => {
     expect(out([area])).toEqual([4]) // pending until its feet have left the area
   })
 
-  test('re-trigger delay: since the detection’s last trigger, whoever set it off', () => {
+  test('re-trigger delay: since the detection’s last trigger, of any target', () => {
     const two = [
       ...walk(over(0, 6, 7, 7, 7, 7, 7, 7)),
       ...walk(over(0, 0, 0, 6, 6, 7, 7, 7), { id: 2 })
@@ -319,7 +319,7 @@ describe('line crossing: gates', () => {
     expect(run({ holdOffSeconds: 5 }, two).map(([f]) => f)).toEqual([2])
   })
 
-  test('armed: at the instant of the frame, on the wall clock of the site', () => {
+  test('armed: by the site’s wall clock at the frame’s instant', () => {
     const schedules = [
       {
         id: 's',
@@ -348,7 +348,7 @@ describe('line crossing: gates', () => {
     expect(at('2026-06-02T10:30:00Z', 'UTC')).toEqual([])
   })
 
-  test('armed: an arm input must be set, or not set where it is inverted; one that is not known is not set', () => {
+  test('armed: needs the arm input set, or not set if inverted; an unknown input is not set', () => {
     const at = (armInput: object, inputs: Setting['inputs']) =>
       run({ armInput }, walk(over(0, 3, 4, 5, 6)), { inputs, start: 1_000_000 }).map(([f]) => f)
     const panel = {
@@ -364,7 +364,7 @@ describe('line crossing: gates', () => {
     expect(at({ input: 'door', inverted: true }, panel)).toEqual([2])
   })
 
-  test('size in metres: the height of an upright target that stands where its foot meets the ground', () => {
+  test('size in metres: the height of an upright target at its foot point', () => {
     const scene = { height: 5, tilt: 20, fieldOfView: 40, aspect: 16 / 9 }
     const standing = (metres: number): TargetRow[] =>
       [30, 20, 12, 7].map((z, i) => {
@@ -414,11 +414,11 @@ describe('line crossing: gates', () => {
     expect(count({ maxMetres: 1.2 }, 0.7)).toBe(1)
   })
 
-  test('a disabled detection fires nothing', () => {
+  test('a disabled detection does not trigger', () => {
     expect(run({ enabled: false }, walk(over(0, 3, 7)))).toEqual([])
   })
 
-  test('order: by time, then detection as in the plan, then target', () => {
+  test('sorts by time, then by detection as in the plan, then by target', () => {
     const rows = [...walk(over(0, 6), { id: 7 }), ...walk(over(0, 6), { id: 3 })]
     const triggers = evaluate(
       setting([
@@ -436,14 +436,14 @@ describe('line crossing: gates', () => {
   })
 })
 
-describe('line crossing: against inside-tests of a general kind', () => {
+describe('line crossing: against general inside-tests', () => {
   /**
    * A closed polyline is crossed left to right as often, net, as a point has gone from one side of the outline to
    * the other, whatever way it took. So each lattice point's count is known from a point-in-polygon test (itself
    * checked against polygon-clipping), and with it the frame of the first crossing.
    */
   const unit = fc.double({ min: 0.05, max: 0.85, noNaN: true })
-  test('the first crossing of a closed line falls where the inside-tests say', () => {
+  test('the first crossing of a closed line is where inside-tests say', () => {
     fc.assert(
       fc.property(
         fc.array(fc.tuple(unit, unit), { minLength: 2, maxLength: 12 }),
@@ -497,7 +497,7 @@ describe('line crossing: against inside-tests of a general kind', () => {
 
   // The line's ends lie outside the reach of the path: a step exactly through an end counts on one
   // side only, by the half-open rule.
-  test('the mirrored picture mirrors directions', () => {
+  test('mirroring the picture mirrors directions', () => {
     fc.assert(
       fc.property(
         fc.array(fc.tuple(unit, unit), { minLength: 2, maxLength: 20 }),

@@ -1,4 +1,5 @@
-import { said, type Said } from '../../messages/said.ts'
+import { said } from '../../messages/said.ts'
+import { pathOf } from './path.ts'
 import type { LineDetection } from './schema.ts'
 import { atLeast, side } from '../../geometry/shapes.ts'
 import { needOf } from '../../detections/need.ts'
@@ -200,8 +201,8 @@ export class LineRun implements KindRun {
       {
         gate: 'direction',
         passed: share > 0 && this.wants(direction),
-        measured: share > 0 ? this.directionText(direction) : said('why.notOverLine'),
-        limit: asked === 'both' ? said('why.eitherDirection') : this.directionText(asked)
+        measured: share > 0 ? pathOf(this.detection, direction) : said('why.notOverLine'),
+        limit: asked === 'both' ? said('why.eitherDirection') : pathOf(this.detection, asked)
       },
       {
         gate: 'share',
@@ -212,12 +213,5 @@ export class LineRun implements KindRun {
         needed: this.need
       }
     ]
-  }
-
-  private directionText(direction: Direction): Said {
-    const { left = said('why.left'), right = said('why.right') } = this.detection.sides ?? {}
-    return direction === 'leftToRight'
-      ? said('why.path', left, right)
-      : said('why.path', right, left)
   }
 }

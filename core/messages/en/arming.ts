@@ -61,10 +61,9 @@ export const gapsPanel = messages({
   theDetectionsWithTheseHours:
     'Detections with this schedule have no actions yet. Link them in Actions.',
   scheduleGaps: 'Schedule gaps',
-  isOnForAll: (schedule: string) => `is on for all of it (${schedule}).`,
-  is: (schedule: string) => `(${schedule}) is`,
-  offForAWeek: (minutesPerWeek: string) => `off for ${minutesPerWeek} a week`,
-  ofArmed: (armed: string) => `of ${armed} armed:`,
+  noGap: '{action} ({schedule}) is on all the armed time.',
+  gap: '{action} ({schedule}) is {off} of the {armed} armed a week:',
+  offFor: (perWeek: string) => `off for ${perWeek}`,
   andMore: (more: number) => `and ${more} more`,
   markedAsIntended: 'Marked as intended.',
   use: (name: string) => `Use ${name}`,

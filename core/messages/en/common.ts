@@ -17,6 +17,8 @@ export const units = messages({
 
 /** Words that many screens share. */
 export const common = messages({
+  extendPath:
+    'Click the ground to extend the path. Drag a point to move it; double-click to remove it.',
   userName: 'User name',
   password: 'Password',
   wardoptic: 'Wardoptic',

@@ -3,17 +3,30 @@ import { messages } from '../messages.ts'
 
 export const addDevice = messages({
   addressSuchAs: 'http://192.168.1.20',
-  addDeviceSelect: 'Add device: select',
-  addDeviceDetails: 'Add device: details',
-  addDevice: 'Add device',
+  addDevices: 'Add devices',
+  addByAddress: 'Add a device by address',
   searchAgain: 'Search again',
   enterAddress: 'Enter address',
   searchingTheNetwork: 'Searching the network…',
-  noDevicesFoundAdd: 'No devices found. Add one by address.',
-  addedAlready: 'added already',
-  slipwayCamera: 'Slipway camera',
-  noneOrARecorder: 'None, or a recorder',
-  leaveEmptyForA: 'leave empty for a device without an account',
+  noDevicesFoundAdd: 'No devices found. Enter an address.',
+  simulator: 'simulator',
+  selectAll: 'Select all',
+  added: 'added',
+  adding: 'adding…',
+  addedWith: (cameras: number) =>
+    cameras === 0 ? 'added, no pictures' : `added, ${count(cameras, 'camera')}`,
+  addedBut: (why: string) => `added, but ${why}`,
+  account: 'Their account',
+  accountHelp:
+    'Used for all selected devices. A device without an account gets this one as its first.',
+  add: (n: number) => (n === 0 ? 'Add devices' : `Add ${count(n, 'device')}`),
+  retry: (n: number) => `Retry ${count(n, 'device')}`,
+  done: 'Done',
+  cameras: 'Cameras',
+  newCameras: 'New, one per picture',
+  none: 'None',
+  nameSuchAs: 'Such as Yard camera',
+  needsAccount: 'it has no account yet: enter one',
   back: 'Back'
 })
 
@@ -79,7 +92,7 @@ export const channelSection = messages({
   onTheDeviceAnd: (kind: string) => `${kind}on the device, not in the plan; sending deletes it`,
   importFromDevice: 'Import from device',
   theDeviceSwitchedBack: (switchesBack: string) =>
-    `The device switched ${switchesBack} back on by itself. Park it instead: it then keeps its place and detects nothing.`,
+    `The device has switched ${switchesBack} back on. Park it instead: it then keeps its place and detects nothing.`,
   modes: (runs: string | null, idle: string | null) =>
     [runs !== null && `runs ${runs}`, idle !== null && `${idle} would not run`]
       .filter(Boolean)

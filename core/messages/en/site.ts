@@ -1,4 +1,4 @@
-import { count } from '../format.ts'
+import { count, list } from '../format.ts'
 import { messages } from '../messages.ts'
 
 export const todaysTriggers = messages({
@@ -11,6 +11,15 @@ export const todaysTriggers = messages({
 export const sitePlace = messages({
   noPictureYet: 'No picture yet',
   cameras: (cameras: number, timeZone: string) => `${count(cameras, 'camera')} · ${timeZone}`,
+  noCameras: 'No cameras. Find devices on the network, or add a camera that works with clips only.',
+  findDevices: 'Find devices',
+  addCamera: 'Add camera',
+  editSite: 'Edit site…',
+  moreFor: (camera: string) => `More for ${camera}`,
+  edit: 'Edit…',
+  moveEarlier: 'Move earlier',
+  moveLater: 'Move later',
+  delete: 'Delete…',
   noDetections: 'No detections',
   drawn: (detections: number) => `${count(detections, 'detection')} drawn`,
   issues: 'Issues',
@@ -20,4 +29,43 @@ export const sitePlace = messages({
   checking: 'Checking…',
   showFewer: 'Show fewer',
   showMore: (more: number) => `Show ${more} more`
+})
+
+export const surroundings = messages({
+  outdoors: 'Outdoors',
+  indoors: 'Indoors',
+  roofed: 'Outdoors, under a roof'
+})
+
+export const siteForm = messages({
+  setUpYourSite: 'Set up your site',
+  belongsToASite:
+    'Cameras, schedules and alarms belong to a site. You can change all of this later.',
+  editSite: 'Edit site',
+  siteName: 'Site name',
+  nearestPlace: 'Nearest place',
+  selectAPlace: 'Type to search',
+  placeSets: 'Sets the time zone and the position.',
+  timeZone: 'Time zone',
+  latitude: 'Latitude',
+  longitude: 'Longitude',
+  positionIsFor: 'The position is for schedules that follow sunrise and sunset.',
+  surroundings: 'Most cameras are',
+  setUp: 'Set up site',
+  placeIn: (place: string, country: string) => `${place}, ${country}`
+})
+
+export const cameraDialog = messages({
+  addCamera: 'Add camera',
+  editCamera: 'Edit camera',
+  surroundings: 'Surroundings',
+  asTheSite: (site: string) => `As the site (${site.toLowerCase()})`,
+  deleteTitle: (camera: string) => `Delete ${camera}?`,
+  goesWithIt: (detections: number, clips: number) =>
+    detections + clips === 0
+      ? 'Its alarms stay. You can undo this.'
+      : `${list([
+          ...(detections ? [count(detections, 'detection')] : []),
+          ...(clips ? [count(clips, 'clip')] : [])
+        ])} will be deleted with it. Its alarms stay. You can undo this.`
 })

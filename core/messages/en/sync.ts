@@ -1,6 +1,7 @@
 import { messages } from '../messages.ts'
 
 export const kinds = messages({
+  site: 'The site',
   theScene: 'The scene',
   people: 'People',
   actions: 'Actions'
@@ -20,6 +21,7 @@ export const conflictNote = messages({
 
 export const syncBar = messages({
   allChangesSaved: 'All changes saved',
+  saving: 'Saving…',
   unsavedChanges: 'Unsaved changes',
   notSaved: (error: string) => `Not saved: ${error}`,
   undo: (undo: string) => `Undo: ${undo}`,

@@ -16,6 +16,6 @@ export async function picturesFrom(
   const asked = camera ?? cameras[0]?.id
   const found = asked ? await devices.channelShowing(asked) : null
   if (!found) throw new Failure(said('deliveries.noCameraDevice'))
-  const picture = await devices.link(found.row).snapshot(found.channel.profile)
+  const picture = await devices.pictures.snapshot(found)
   return said('deliveries.givesPictures', found.row.name, Math.round(picture.length / 1024))
 }

@@ -3,7 +3,7 @@ import { startTestApp } from '../testApp.ts'
 import { fuzz } from './fuzz.ts'
 
 // `npm run fuzz` does the same with 100,000 inputs, or as many as one likes.
-test('2000 inputs that nobody would send: no server error, no answer that does not come', async () => {
+test('2000 malformed inputs: no server error and no missing answer', async () => {
   const t = await startTestApp({ withDemo: true, clipsOf: [] })
   try {
     const { inputs, statuses, problems } = await fuzz(t, 2000, 20261127)

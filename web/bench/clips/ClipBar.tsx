@@ -11,15 +11,15 @@ import {
   VideoCameraAddOutlined
 } from '@ant-design/icons'
 import { Alert, App, Button, Input, Popover, Progress, Select } from 'antd'
-import { Suspense, lazy, memo, useRef, useState, type ReactNode } from 'react'
+import { Suspense, memo, useRef, useState, type ReactNode } from 'react'
 import type { ClipView } from '../../../core/api.ts'
 import { request } from '../../api/client.ts'
 import type { Upload } from './upload.ts'
+import { lazyPart } from '../../lazyPart.ts'
 
+const RecordClip = lazyPart(() => import('./RecordClip.tsx'), 'RecordClip')
 /** Pickers are heavy, and seldom opened here. */
-const MomentPicker = lazy(() =>
-  import('../../words/MomentPicker.tsx').then((m) => ({ default: m.MomentPicker }))
-)
+const MomentPicker = lazyPart(() => import('../../words/MomentPicker.tsx'), 'MomentPicker')
 
 export interface ClipBarProps {
   clips: ClipView[]
@@ -34,6 +34,9 @@ export interface ClipBarProps {
   onAll: () => void
   live: boolean
   onLive: (live: boolean) => void
+  /** Whose live picture can be recorded; null: no device shows the camera. */
+  recordable: string | null
+  onRecorded: (clip: string) => void
 }
 
 const lengthOf = (clip: ClipView): string => {
@@ -58,7 +61,9 @@ export const ClipBar = memo(function ClipBar({
   onMake,
   onAll,
   live,
-  onLive
+  onLive,
+  recordable,
+  onRecorded
 }: ClipBarProps): ReactNode {
   const file = useRef<HTMLInputElement>(null)
   return (
@@ -110,6 +115,11 @@ export const ClipBar = memo(function ClipBar({
             aria-label={msg.nameAndStartOfThis}
           />
         </Popover>
+      )}
+      {recordable !== null && (
+        <Suspense fallback={null}>
+          <RecordClip camera={recordable} onRecorded={onRecorded} />
+        </Suspense>
       )}
       <Button
         size="small"

@@ -20,7 +20,8 @@ export function ClipStage({
   onChanged: () => void
   onFile: () => void
   onMake: (() => void) | null
-  onLive: () => void
+  /** Null: no device shows the camera. */
+  onLive: (() => void) | null
 }): ReactNode {
   if (!clip)
     return (
@@ -32,7 +33,7 @@ export function ClipStage({
           {msg.chooseVideo}
         </Button>
         {onMake && <Button onClick={onMake}>{msg.makeAClipFromA}</Button>}
-        <Button onClick={onLive}>{msg.drawOnItsLivePicture}</Button>
+        {onLive && <Button onClick={onLive}>{msg.drawOnItsLivePicture}</Button>}
       </div>
     )
   const act = (what: 'stop' | 'analyse'): void =>
@@ -47,9 +48,33 @@ export function ClipStage({
         </Button>
       </div>
     )
-  const share = clip.progress?.share ?? null
   return (
     <div className="stage-note" aria-live="polite">
+      <AnalysisProgress clip={clip} onStop={() => act('stop')} />
+    </div>
+  )
+}
+
+/** How far the analysis of a clip has come, while something else is looked at. */
+export const AnalysisStrip = ({
+  clip,
+  onChanged
+}: {
+  clip: ClipView
+  onChanged: () => void
+}): ReactNode => (
+  <div className="analysis-strip" aria-live="polite">
+    <AnalysisProgress
+      clip={clip}
+      onStop={() => void request('POST', `/api/clips/${clip.id}/stop`).finally(onChanged)}
+    />
+  </div>
+)
+
+function AnalysisProgress({ clip, onStop }: { clip: ClipView; onStop: () => void }): ReactNode {
+  const share = clip.progress?.share ?? null
+  return (
+    <>
       <h2>
         {clip.made ? msg.making : msg.analysing} {clip.name}
       </h2>
@@ -59,8 +84,8 @@ export function ClipStage({
         showInfo={share !== null}
       />
       <p>{wordsOf(clip.progress?.step ?? msg.starting)}</p>
-      <Button onClick={() => act('stop')}>{common.stop}</Button>
-    </div>
+      <Button onClick={onStop}>{common.stop}</Button>
+    </>
   )
 }
 

@@ -1,6 +1,6 @@
 import { problemWords } from '../../../core/messages/errorWords.ts'
 import { common, units } from '../../../core/messages/en/common.ts'
-import { makeClip as msg } from '../../../core/messages/en/bench/clips.ts'
+import { makeClip as msg, weathers } from '../../../core/messages/en/bench/clips.ts'
 import './clips.css'
 import { WEATHERS } from '../../../core/formats/weather.ts'
 import { DeleteOutlined, PlusOutlined } from '@ant-design/icons'
@@ -119,7 +119,7 @@ function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>):
             tooltip={{ open: false }}
           />
         </div>
-        <p className="quiet">{actor === null ? msg.selectSomeoneToSee : msg.clickOnTheGroundTo}</p>
+        <p className="quiet">{actor === null ? msg.selectSomeoneToSee : common.extendPath}</p>
       </div>
       <div className="maker-form">
         <label className="field">
@@ -213,9 +213,9 @@ function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>):
         <div className="maker-weather">
           {WEATHERS.map((key) => (
             <label key={key}>
-              <span>{msg.weathers[key]}</span>
+              <span>{weathers[key]}</span>
               <Slider
-                ariaLabelForHandle={msg.weathers[key]}
+                ariaLabelForHandle={weathers[key]}
                 min={0}
                 max={1}
                 step={0.05}

@@ -8,7 +8,7 @@ import type { ClipView } from '../../../core/api.ts'
 import { request } from '../../api/client.ts'
 import type { Playhead } from '../playhead.ts'
 
-/** Learns a clip's tamper reference anew at the moment on show: what is seen there is as it should be. */
+/** Learns a clip's tamper reference again at the moment on show: what is seen there is as it should be. */
 export function ReferenceTool({
   clip,
   playhead,

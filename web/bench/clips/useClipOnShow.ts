@@ -11,12 +11,15 @@ export interface ClipOnShow extends Omit<OnShow, 'playhead'> {
 }
 
 /** The clip that is selected, or else the first that can be evaluated, with what was found in it. */
-export function useClipOnShow(view: BenchView, { clip: id, live }: Selection): ClipOnShow {
+export function useClipOnShow(view: BenchView, { clip: id, live: asked }: Selection): ClipOnShow {
   const clip =
     view.clips.find((c) => c.id === id) ??
     view.clips.find((c) => c.state === 'ready') ??
     view.clips[0] ??
     null
+  // Drawing does not wait for a clip: until there is one to look at, the live picture is shown.
+  const waits = clip === null || clip.state === 'analysing'
+  const live = asked || (view.live && waits)
   const ready = clip?.state === 'ready' && !live
   const evidence = useEvidence(clip).data ?? null
   const tracks = evidence?.tracks ?? null

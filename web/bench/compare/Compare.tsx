@@ -35,7 +35,7 @@ export interface CompareProps {
   onTrigger: (trigger: Trigger) => void
 }
 
-/** One clip, its detections side by side: how often each fired, and how many of the triggers somebody would want. */
+/** One clip, its detections side by side: how often each triggered, and how many of the triggers somebody would want. */
 export function Compare({
   open,
   clip,

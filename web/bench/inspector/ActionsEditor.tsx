@@ -46,14 +46,3 @@ export function ActionsEditor({
     </>
   )
 }
-
-/** What is linked, in words. */
-export function linkWords(links: readonly string[], endpoints: readonly SavedEndpoint[]): string {
-  const names = links.flatMap(
-    (link) => endpoints.find(({ endpoint }) => endpoint.id === link)?.endpoint.name ?? []
-  )
-  if (!names.length) return 'nothing'
-  return names.length > 3
-    ? msg.andMore(names.slice(0, 2).join(', '), names.length - 2)
-    : names.join(', ').replace(/, ([^,]*)$/, ' and $1')
-}

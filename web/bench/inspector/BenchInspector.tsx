@@ -9,13 +9,17 @@ import { useStable } from '../../stable.ts'
 import { ReferenceTool } from '../clips/ReferenceTool.tsx'
 import { useChoice, useContents, useEvaluated, useOnShow } from '../contexts.ts'
 import type { DocumentState } from '../document.ts'
-import { MeasurePanel, SceneNote } from '../measuring/MeasurePanel.tsx'
+import { Later } from '../Later.tsx'
+import { SceneNote } from '../measuring/SceneNote.tsx'
 import type { SceneOnBench } from '../measuring/useMeasuring.ts'
 import type { Shapes } from '../shapes/useShapes.ts'
 import { ChangePanel } from './ChangePanel.tsx'
 import { useDeviceLimits } from './deviceLimits.ts'
 import { Inspector } from './Inspector.tsx'
 import { ShapeTools } from './ShapeTools.tsx'
+import { lazyPart } from '../../lazyPart.ts'
+
+const MeasurePanel = lazyPart(() => import('../measuring/MeasurePanel.tsx'), 'MeasurePanel')
 
 export interface BenchInspectorProps {
   state: DocumentState
@@ -51,7 +55,11 @@ export function BenchInspector({
     (schedule: string) => state.detections.filter((p) => p.detection.schedule === schedule).length
   )
   if (scene.tool)
-    return <MeasurePanel tool={scene.tool} bands={scene.bands} setBands={scene.setBands} />
+    return (
+      <Later>
+        <MeasurePanel tool={scene.tool} bands={scene.bands} setBands={scene.setBands} />
+      </Later>
+    )
   return (
     <Inspector
       detection={placed.find((p) => p.detection.id === selection.detection)?.detection ?? null}

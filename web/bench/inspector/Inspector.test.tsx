@@ -59,15 +59,15 @@ beforeEach(() => {
 })
 afterEach(cleanup)
 
-describe('what is selected', () => {
-  test('nothing: how to begin, and the scene', () => {
+describe('the selection', () => {
+  test('nothing selected: how to begin, and the scene', () => {
     show(null)
     expect(screen.getByRole('heading', { name: 'Nothing selected' })).toBeTruthy()
     expect(screen.getByText('the scene')).toBeTruthy()
     expect(screen.queryByRole('button', { name: /^Delete/ })).toBeNull()
   })
 
-  test('an ignore area: what it does, and its end', async () => {
+  test('an ignore area: what it does, and deleting it', async () => {
     const area: [number, number][] = [
       [0.1, 0.1],
       [0.2, 0.1],
@@ -79,7 +79,7 @@ describe('what is selected', () => {
     expect(removed).toBe(1)
   })
 
-  test('an area that is no longer there counts as nothing', () => {
+  test('treats a deleted area as nothing selected', () => {
     show(null, { area: 3 })
     expect(screen.getByRole('heading', { name: 'Nothing selected' })).toBeTruthy()
   })
@@ -92,7 +92,7 @@ describe('what is selected', () => {
     expect(screen.getByText(/Select a trigger or a target/)).toBeTruthy()
   })
 
-  test('switched off, it says so instead of asking for a trigger', () => {
+  test('says when a detection is switched off instead of asking for a trigger', () => {
     show(lineAt('gate', 0.5, { enabled: false }))
     expect(screen.getByText(/it does not trigger/)).toBeTruthy()
     expect(screen.queryByText(/Choose a trigger/)).toBeNull()
@@ -102,7 +102,7 @@ describe('what is selected', () => {
 describe('why', () => {
   const tracks = walkers({ from: 0, to: 0.9 }, { from: 1, to: 0.4 })
 
-  test('of a target that triggered: every gate as the engine measured it', () => {
+  test('lists every gate of a triggering target as measured', () => {
     const gate = lineAt('gate', 0.5)
     show(gate, { tracks, target: 1 })
     const ladder = explainAll(settingOf([gate]), tracks, 'gate').find((l) => l.target === 1)!
@@ -120,7 +120,7 @@ describe('why', () => {
     expect(screen.getByText('changes')).toBeTruthy()
   })
 
-  test('of one that did not: which gate stopped it', () => {
+  test('names the gate that stopped a target', () => {
     const gate = lineAt('gate', 0.5, { classes: ['vehicle'] })
     show(gate, { tracks, target: 1 })
     const part = screen.getByRole('region', { name: 'Conditions' })
@@ -131,7 +131,7 @@ describe('why', () => {
     ).toContain('Class')
   })
 
-  test('near misses are listed, and one that is pressed becomes the moment asked about', async () => {
+  test('lists near misses; pressing one selects its moment', async () => {
     show(lineAt('gate', 0.5, { classes: ['vehicle'] }), { tracks })
     const list = screen.getByRole('region', { name: 'Near misses' })
     expect(within(list).getByRole('heading').textContent).toMatch(/^1 near miss/)
@@ -140,7 +140,7 @@ describe('why', () => {
   })
 })
 
-test('a kind that devices switch on by themselves is parked and used again, each as one step', async () => {
+test('parks and unparks a kind that devices switch back on, each as one step', async () => {
   const gate = lineAt('gate', 0.5)
   show(gate)
   await userEvent.click(screen.getByRole('button', { name: 'Park' }))

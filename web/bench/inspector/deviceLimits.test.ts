@@ -20,7 +20,7 @@ test.each([
   expect(deviceWords(limits, parameter, value, unit)).toEqual(words)
 )
 
-test('a device without the kind says so', () =>
+test('says when a device lacks the kind', () =>
   expect(deviceWords({ device: 'Yard camera', ability: null }, 'Sensitivity', 50, '')).toEqual({
     words: 'Yard camera does not support this kind',
     holds: false

@@ -10,6 +10,8 @@ import type { Heard, LiveFrames } from './useLive.ts'
 
 const NOTHING_TIMED: ReadonlyMap<string, number> = new Map()
 
+/** After so long a picture that failed is asked for again. */
+const AGAIN_MS = 3000
 /** How long a trigger stays on show. */
 const SHOWN_MS = 2000
 
@@ -43,6 +45,17 @@ export function LivePicture({
     const timer = setTimeout(() => setPast(newest), SHOWN_MS)
     return () => clearTimeout(timer)
   }, [newest])
+  // A stream that cannot be had, or breaks off, is asked for again.
+  const [again, setAgain] = useState(0)
+  const [failed, setFailed] = useState(false)
+  useEffect(() => {
+    if (!failed) return
+    const timer = setTimeout(() => {
+      setFailed(false)
+      setAgain((n) => n + 1)
+    }, AGAIN_MS)
+    return () => clearTimeout(timer)
+  }, [failed])
   const frame = useSyncExternalStore(frames.subscribe, frames.get)
   const rows = useMemo(() => rowsOf(frame), [frame])
   const shown = heard
@@ -58,7 +71,9 @@ export function LivePicture({
         zoom={shapes.zoom}
         media={
           <img
-            src={`/api/cameras/${encodeURIComponent(camera)}/live.mjpg`}
+            key={again}
+            src={`/api/cameras/${encodeURIComponent(camera)}/live.mjpg?again=${again}`}
+            onError={() => setFailed(true)}
             alt={msg.livePicture}
             onLoad={({ currentTarget: { naturalWidth: width, naturalHeight: height } }) =>
               width &&
@@ -80,7 +95,9 @@ export function LivePicture({
           />
         )}
       </Fitted>
-      {trouble && <p className="drawing-hint">{trouble}</p>}
+      {(trouble ?? (failed ? msg.noPicture : null)) && (
+        <p className="drawing-hint">{trouble ?? msg.noPicture}</p>
+      )}
     </>
   )
 }

@@ -16,8 +16,8 @@ const seen = openCvSees(
   ])
 )
 
-describe('marks on their way to a calibrated scene', () => {
-  test('clicks from foot to head or from head to foot; taken back one by one', () => {
+describe('marks for calibration', () => {
+  test('takes clicks from foot to head or head to foot; removes them one by one', () => {
     let draft = draftOf(null)
     for (const at of seen) draft = withPoint(draft, at)
     expect(draft.people).toHaveLength(4)
@@ -28,7 +28,7 @@ describe('marks on their way to a calibrated scene', () => {
     expect(withoutLast(withoutLast(draft)).people).toHaveLength(3)
   })
 
-  test('what OpenCV projected is measured, and a wrong height is told person by person', () => {
+  test('calibrates what OpenCV projected, and reports a wrong height per person', () => {
     let draft = draftOf(null)
     for (const at of seen) draft = withPoint(draft, at)
     const exact = judge(draft, pose.aspect)
@@ -46,7 +46,7 @@ describe('marks on their way to a calibrated scene', () => {
     expect(off.indexOf(Math.max(...off))).toBe(2)
   })
 
-  test('what is missing is said in the words of the list', () => {
+  test('names what is missing', () => {
     const one = withPoint(withPoint(draftOf(null), [0.5, 0.9]), [0.5, 0.6])
     expect(judge(one, 1)).toEqual({
       fault: 'Mark at least 3 people, nearer and farther away; 1 marked so far.'

@@ -2,17 +2,21 @@ import { stage as msg } from '../../../core/messages/en/bench/picture.ts'
 import './picture.css'
 import '../bench.css'
 import type { DragEvent, ReactNode, RefObject } from 'react'
+import type { ClipView } from '../../../core/api.ts'
 import type { ClassMotionDetection, MotionDetection } from '../../../core/formats/plan.ts'
 import type { Measures } from '../../../core/measures/measures.ts'
-import { CellTools } from './CellTools.tsx'
+import { lazyPart } from '../../lazyPart.ts'
+import { Later } from '../Later.tsx'
 import type { Brush } from './cells.ts'
-import { ClipStage } from '../clips/ClipStage.tsx'
+import { AnalysisStrip, ClipStage } from '../clips/ClipStage.tsx'
 import { useContents, useEvaluated, useOnShow } from '../contexts.ts'
 import { LivePicture } from '../live/LivePicture.tsx'
 import type { Live } from '../live/useLive.ts'
 import type { PictureShapes } from './Overlay.tsx'
 import { Picture } from './Picture.tsx'
 import { limitsOf, shapeName, type PictureShape } from './shape.ts'
+
+const CellTools = lazyPart(() => import('./CellTools.tsx'), 'CellTools')
 
 export interface StageProps {
   stage: RefObject<HTMLDivElement | null>
@@ -26,7 +30,9 @@ export interface StageProps {
   onBrush: (brush: Brush) => void
   onFile: (file: File) => void
   onMake: (() => void) | null
-  onLive: () => void
+  onLive: (() => void) | null
+  /** A clip that is being analysed while the live picture is shown. */
+  analysing: ClipView | null
   onChanged: () => void
 }
 
@@ -42,6 +48,7 @@ export function Stage({
   onFile,
   onMake,
   onLive,
+  analysing,
   onChanged
 }: StageProps): ReactNode {
   const { view, document } = useContents()
@@ -93,14 +100,17 @@ export function Stage({
           onLive={onLive}
         />
       )}
+      {analysing && <AnalysisStrip clip={analysing} onChanged={onChanged} />}
       {show.hasPicture && moving && !drawing && (
-        <CellTools
-          key={moving.id}
-          detection={moving}
-          document={document}
-          brush={shapes.brush}
-          onBrush={onBrush}
-        />
+        <Later>
+          <CellTools
+            key={moving.id}
+            detection={moving}
+            document={document}
+            brush={shapes.brush}
+            onBrush={onBrush}
+          />
+        </Later>
       )}
       {drawing && (
         <p className="drawing-hint">

@@ -2,6 +2,7 @@ import { targetBrackets as msg } from '../../../core/messages/en/bench/picture.t
 import type { ReactNode } from 'react'
 import { Group, Label, Line, Path, Rect, Tag, Text } from './konva.ts'
 import { heightOf, type CameraPose } from '../../../core/scene/camera.ts'
+import { FONT } from './shapeParts.tsx'
 import {
   firstRowOfFrame,
   rowAt,
@@ -92,7 +93,7 @@ export function TargetBrackets({
           fill={selected ? '#FFFFFF' : '#E4E7EA'}
           fontSize={11}
           fontStyle={selected ? 'bold' : 'normal'}
-          fontFamily="'Atkinson Hyperlegible Next Variable', sans-serif"
+          fontFamily={FONT}
           padding={3}
         />
       </Label>

@@ -4,8 +4,8 @@ import { everyCell, isEmpty, painted, rectangle, toggled } from './cells.ts'
 
 const none = ['00000', '00000', '00000', '00000']
 
-describe('cells painted on and off', () => {
-  test('a stroke paints every cell on its way, also when the pointer jumps', () => {
+describe('painting cells', () => {
+  test('a stroke paints every cell on its path, also when the pointer jumps', () => {
     expect(painted(none, { column: 0, row: 0 }, { column: 4, row: 2 }, true)).toEqual([
       '10000',
       '01100',
@@ -20,7 +20,7 @@ describe('cells painted on and off', () => {
     ])
   })
 
-  test('a rectangle is set whichever corner it was drawn from, on and off', () => {
+  test('a rectangle works from any corner, on and off', () => {
     const on = rectangle(none, { column: 3, row: 2 }, { column: 1, row: 1 }, true)
     expect(on).toEqual(['00000', '01110', '01110', '00000'])
     expect(rectangle(on, { column: 2, row: 0 }, { column: 2, row: 3 }, false)).toEqual([
@@ -31,7 +31,7 @@ describe('cells painted on and off', () => {
     ])
   })
 
-  test('one cell is turned over; twice is as before', () => {
+  test('toggles one cell', () => {
     fc.assert(
       fc.property(fc.integer({ min: 0, max: 4 }), fc.integer({ min: 0, max: 3 }), (column, row) => {
         const once = toggled(none, { column, row })
@@ -56,7 +56,7 @@ describe('cells painted on and off', () => {
     )
   })
 
-  test('all, none, and what is empty', () => {
+  test('all, none and empty', () => {
     expect(isEmpty(everyCell(none, false))).toBe(true)
     expect(everyCell(none, true).every((row) => row === '11111')).toBe(true)
     expect(isEmpty(['000', '010'])).toBe(false)

@@ -39,7 +39,7 @@ const line = (points: Point[]): ShapeDetection =>
   parseWith(DetectionSchema, { id: 'l', name: 'L', kind: 'line', line: points }) as ShapeDetection
 
 describe('vertices', () => {
-  test('a new one goes into the nearest edge, also into the one that closes a zone', () => {
+  test('adds to the nearest edge, including the closing one', () => {
     expect(
       withVertexAt(
         shapeOf(
@@ -67,7 +67,7 @@ describe('vertices', () => {
     expect(withVertexAt(shapeOf(zone()), [0.19, 0.5])!).toEqual([...square, [0.19, 0.5]])
   })
 
-  test('no more than there may be, no fewer than there must', () => {
+  test('keeps to the most and fewest allowed', () => {
     const full = line(Array.from({ length: 10 }, (_, i): Point => [i / 10, (i % 2) / 10]))
     expect(withVertexAt(shapeOf(full), [0.5, 0.5])).toBeNull()
     expect(
@@ -85,7 +85,7 @@ describe('vertices', () => {
     expect(withoutVertex(shapeOf(zone({ zone: square.slice(1) })), 0)).toBeNull()
   })
 
-  test('one whose going would make the outline cross itself stays', () => {
+  test('keeps one whose removal would make the outline cross itself', () => {
     const bay: Point[] = [
       [0, 0],
       [1, 0],
@@ -111,7 +111,7 @@ describe('what is wrong with a shape', () => {
     [0.8, 0.2],
     [0.2, 0.8]
   ]
-  test('a zone that crosses itself: said, and its two edges shown', () => {
+  test('names the two edges of a self-crossing zone', () => {
     expect(shapeFault('entry', bow)).toSay('crosses itself')
     expect(crossingEdges(bow)).toEqual([
       [
@@ -125,7 +125,7 @@ describe('what is wrong with a shape', () => {
     ])
     expect(crossingEdges(square)).toBeNull()
   })
-  test('too few vertices, an edge without length, no area', () => {
+  test('finds too few vertices, an edge without length, no area', () => {
     expect(shapeFault('line', [[0, 0]])).toSay('a line needs 2 to 10')
     expect(
       shapeFault('exit', [
@@ -151,7 +151,7 @@ describe('what is wrong with a shape', () => {
 
 describe('a zone of another kind', () => {
   test.each(ZONE_KINDS.flatMap((from) => ZONE_KINDS.map((to) => [from, to] as const)))(
-    '%s to %s: valid, with what both have',
+    '%s to %s: stays valid and keeps shared settings',
     (from, to) => {
       const before = newDrawn(from, square, []) as ZoneDetection
       const set = {
@@ -180,7 +180,7 @@ describe('a zone of another kind', () => {
     }
   )
 
-  test('the dwell goes along, as far as the kind allows', () => {
+  test('keeps the dwell as far as the kind allows', () => {
     expect(asZoneKind(zone({ dwellSeconds: 8, atLeast: 2 }), 'loitering')).toMatchObject({
       dwellSeconds: 8,
       atLeast: 2,
@@ -191,7 +191,7 @@ describe('a zone of another kind', () => {
   })
 })
 
-test('a shape that was just drawn is valid as it is, with a name that is free', () => {
+test('a new shape is valid and has a free name', () => {
   const first = newDrawn(
     'line',
     [
@@ -216,7 +216,7 @@ test('a shape that was just drawn is valid as it is, with a name that is free', 
 
 describe('stays as bars', () => {
   const stay = (seconds: number, passing: boolean) => ({ target: 1, from: 0, seconds, passing })
-  test('each stay is in the bar of its time, passers-by apart', () => {
+  test('puts each stay in the bar of its time, passers-by apart', () => {
     const { bars, width, end } = stayBins([stay(1.2, true), stay(1.9, true), stay(9.5, false)], 4)
     expect([width, end]).toEqual([0.5, 10])
     expect(bars.filter((b) => b.passing || b.staying)).toEqual([
@@ -225,7 +225,7 @@ describe('stays as bars', () => {
       { middle: 9.75, passing: 0, staying: 1 }
     ])
   })
-  test('long stays and a long dwell are within the chart, in bars of a width that a person would choose', () => {
+  test('fits long stays and a long dwell, in bars of a round width', () => {
     const { bars, width, end } = stayBins([stay(700, false)], 1000)
     expect(width).toBe(60)
     expect(end).toBeGreaterThan(1000)
@@ -233,8 +233,8 @@ describe('stays as bars', () => {
   })
 })
 
-describe('more that is done with shapes', () => {
-  test('a zone cut in two: two zones that are it together, as equal as a diagonal from there makes them', () => {
+describe('editing shapes', () => {
+  test('splits a zone into two that cover it, as equal as a diagonal allows', () => {
     const polygon = fc
       .array(fc.double({ min: 0.15, max: 0.45, noNaN: true }), { minLength: 4, maxLength: 9 })
       .map((radii) =>
@@ -262,7 +262,7 @@ describe('more that is done with shapes', () => {
     ])
   })
 
-  test('a line cut at a vertex; not at its ends', () => {
+  test('splits a line at a vertex, not at its ends', () => {
     const bent = shapeOf(
       line([
         [0, 0],
@@ -283,7 +283,7 @@ describe('more that is done with shapes', () => {
     expect([splitAt(bent, 0), splitAt(bent, 2)]).toEqual([null, null])
   })
 
-  test('turned over twice it is as it was; where both directions count the names change places', () => {
+  test('reversing twice changes nothing; with both directions the side names swap', () => {
     const named = (direction: string) =>
       parseWith(DetectionSchema, {
         id: 'l',
@@ -309,7 +309,7 @@ describe('more that is done with shapes', () => {
       expect(mirrored(mirrored(named(direction)))).toEqual(named(direction))
   })
 
-  test('which shapes are under a place: inside a zone, near an outline as it is seen', () => {
+  test('finds shapes under a point: inside a zone or near its outline on screen', () => {
     const shapes = [
       shapeOf(zone()),
       shapeOf(
@@ -325,7 +325,7 @@ describe('more that is done with shapes', () => {
     expect(shapesAt(shapes, [0.9, 0.6], 0.01, 16 / 9)).toEqual([])
   })
 
-  test('a vertex after one: in the middle of its edge, of a zone also after the last', () => {
+  test('adds a vertex in the middle of an edge, also after the last of a zone', () => {
     expect(withVertexAfter(shapeOf(zone()), 3)).toEqual([...square, [0.2, 0.5]])
     expect(
       withVertexAfter(
@@ -355,7 +355,7 @@ describe('more that is done with shapes', () => {
     ).toBeNull()
   })
 
-  test('snapped: of all places on the eight directions the nearest one, as it is seen, and on the picture', () => {
+  test('snaps to the nearest of eight directions on screen, within the picture', () => {
     const aspect = 16 / 9
     fc.assert(
       fc.property(

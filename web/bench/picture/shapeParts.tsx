@@ -15,7 +15,7 @@ export const PLUM = '#E06BAF'
 export const SAFFRON = '#F2B33D'
 export const RUST = '#F08A5B'
 const PINE = '#1F6F5C'
-export const FONT = 'Atkinson Hyperlegible Next Variable'
+export const FONT = "'Atkinson Hyperlegible Next Variable', sans-serif"
 /** On the tag of what is not in use. */
 const CRESCENT = 'M3.5 -6 A6.5 6.5 0 1 0 6 3 A5.2 5.2 0 0 1 3.5 -6 Z'
 /** On the tag of an ignore area. */

@@ -4,7 +4,7 @@ import { Zoom } from './zoom.ts'
 
 const share = fc.double({ min: 0, max: 1, noNaN: true })
 
-test('nearer and farther: what is on show is always on the picture, and the place under the pointer stays unless its edge is reached', () => {
+test('zooming stays on the picture and keeps the point under the pointer', () => {
   fc.assert(
     fc.property(
       fc.array(

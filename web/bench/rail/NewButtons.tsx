@@ -11,7 +11,7 @@ import { UNDRAWN_KINDS, type UndrawnKind } from '../../kinds/newDetection.ts'
 import { TEMPLATES, type Template } from './templates.ts'
 import { ZONE_KINDS } from '../../kinds/zones.ts'
 
-/** What can be drawn or made anew. */
+/** What can be drawn or made again. */
 export const NewButtons = memo(function NewButtons({
   hasPicture,
   hasInputs,

@@ -51,7 +51,7 @@ beforeEach(() => {
 })
 afterEach(cleanup)
 
-test('nothing drawn yet: it says what to do, and offers it only on a picture', async () => {
+test('without detections, says what to do, and offers it only on a picture', async () => {
   show([])
   expect(screen.getByRole('heading', { name: 'No detections' })).toBeTruthy()
   expect(screen.getByRole('button', { name: /^Line/ })).toHaveProperty('disabled', true)
@@ -65,7 +65,7 @@ test('nothing drawn yet: it says what to do, and offers it only on a picture', a
   ])
 })
 
-test('how often each triggers on the clip, and how many near misses the chosen one has', () => {
+test('shows triggers on the clip, and near misses of the selected one', () => {
   // Two cross the first line; the second stops before the other one.
   show([lineAt('a', 0.3), lineAt('b', 0.7)], {
     tracks: walkers({ from: 0, to: 0.9 }, { from: 1, to: 0.6 }),
@@ -76,13 +76,13 @@ test('how often each triggers on the clip, and how many near misses the chosen o
   expect(b!.textContent).toContain('1 trigger')
 })
 
-test('without a clip nothing is said of triggers', () => {
+test('shows no triggers without a clip', () => {
   show([lineAt('a', 0.3)])
   expect(items()[0]!.textContent).not.toMatch(/trigger/)
 })
 
 describe('the order', () => {
-  test('is changed by dragging one onto another, as one step', () => {
+  test('changes by dragging one onto another, as one step', () => {
     show(abc())
     fireEvent.dragStart(items()[2]!)
     fireEvent.dragOver(items()[0]!)
@@ -92,7 +92,7 @@ describe('the order', () => {
     expect(order()).toEqual(['a', 'b', 'c'])
   })
 
-  test('what was not dragged from here moves nothing', () => {
+  test('ignores drags from elsewhere', () => {
     show(abc())
     fireEvent.drop(items()[0]!)
     expect(order()).toEqual(['a', 'b', 'c'])
@@ -103,7 +103,7 @@ describe('the order', () => {
   })
 })
 
-test('switched off is one step, named by what it is', async () => {
+test('switching off is one named step', async () => {
   show(abc())
   await userEvent.click(within(items()[1]!).getByRole('switch'))
   expect(document.detection('b')!.enabled).toBe(false)
@@ -111,7 +111,7 @@ test('switched off is one step, named by what it is', async () => {
   expect(items()[1]!.className).toContain('off')
 })
 
-test('several are marked and deleted as one step; the chosen one is then no longer chosen', async () => {
+test('deletes several as one step and clears the selection', async () => {
   show(abc(), { chosen: 'a' })
   await userEvent.click(screen.getByRole('button', { name: 'Select several' }))
   const boxes = screen.getAllByRole('checkbox')
@@ -123,7 +123,7 @@ test('several are marked and deleted as one step; the chosen one is then no long
   expect(order()).toEqual(['a', 'b', 'c'])
 })
 
-test('an ignore area is chosen and deleted; the others keep their places', async () => {
+test('selects and deletes an ignore area; the others keep their places', async () => {
   const area = (x: number): [number, number][] => [
     [x, 0.1],
     [x + 0.1, 0.1],

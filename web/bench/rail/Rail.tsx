@@ -9,7 +9,8 @@ import { isNearMiss } from '../../../core/detections/index.ts'
 import type { Detection } from '../../../core/formats/plan.ts'
 import { useChoice, useContents, useEvaluated, useOnShow } from '../contexts.ts'
 import type { DrawnKind } from '../picture/shape.ts'
-import { BulkPanel } from './BulkPanel.tsx'
+import { lazyPart } from '../../lazyPart.ts'
+import { Later } from '../Later.tsx'
 import type { UndrawnKind } from '../../kinds/newDetection.ts'
 import { NewButtons } from './NewButtons.tsx'
 import { useStableAll } from '../../stable.ts'
@@ -17,6 +18,8 @@ import { RailItem, type RailActions } from './RailItem.tsx'
 import { RailReadiness } from './RailReadiness.tsx'
 import type { Template } from './templates.ts'
 import { CloseOutlined, StopOutlined } from '@ant-design/icons'
+
+const BulkPanel = lazyPart(() => import('./BulkPanel.tsx'), 'BulkPanel')
 
 /** Handlers are the same from one rendering to the next. */
 export interface RailProps {
@@ -115,14 +118,16 @@ export const Rail = memo(function Rail({
         ))}
       </ul>
       {marked && (
-        <BulkPanel
-          document={document}
-          marked={placed.map((x) => x.detection).filter((d) => marked.has(d.id))}
-          schedules={schedules}
-          endpoints={view.endpoints}
-          onAll={() => setMarked(new Set(ids))}
-          onDone={() => setMarked(null)}
-        />
+        <Later>
+          <BulkPanel
+            document={document}
+            marked={placed.map((x) => x.detection).filter((d) => marked.has(d.id))}
+            schedules={schedules}
+            endpoints={view.endpoints}
+            onAll={() => setMarked(new Set(ids))}
+            onDone={() => setMarked(null)}
+          />
+        </Later>
       )}
       <NewButtons
         hasPicture={hasPicture}

@@ -56,7 +56,7 @@ const item = (): HTMLElement => screen.getByRole('button', { name: /Gate/, press
 const change = (c: object): Detection => parseWith(DetectionSchema, { ...gate, ...c })
 afterEach(cleanup)
 
-test('a detection in one sentence, under its letter; pressed, it is chosen', async () => {
+test('shows a detection as one sentence under its letter; pressing selects it', async () => {
   show()
   expect(item().textContent.replace(/\u00a0/g, ' ')).toBe(
     'B2 together: a person or vehicle is in Gate for 3 s, half the body, Nights'
@@ -83,7 +83,7 @@ test.each([
   )
 })
 
-test('in use or not by its switch; what is locked cannot be deleted', async () => {
+test('switches it on and off; a locked one cannot be deleted', async () => {
   show({ locked: true })
   await userEvent.click(screen.getByRole('switch', { name: 'Gate on' }))
   expect(done).toEqual([['use', gate, false]])
@@ -103,7 +103,7 @@ test('the first cannot go up, the last cannot go down', async () => {
     )
 })
 
-test('while several are marked, its box says whether it is', async () => {
+test('shows its checkbox while several are being selected', async () => {
   show({ marked: false })
   await userEvent.click(screen.getByRole('checkbox', { name: 'Mark Gate' }))
   expect(done).toEqual([['mark', 'gate', true]])

@@ -93,8 +93,10 @@ export const RailItem = memo(function RailItem({
               {near > 0 && <span className="quiet">{msg.near(near)}</span>}
             </>
           )}
-          {hidden && <EyeInvisibleOutlined className="quiet" title={msg.hidden} aria-hidden />}
-          {locked && <LockOutlined className="quiet" title={msg.locked} aria-hidden />}
+          {hidden && (
+            <EyeInvisibleOutlined className="quiet" title={msg.hidden} aria-label={msg.hidden} />
+          )}
+          {locked && <LockOutlined className="quiet" title={msg.locked} aria-label={msg.locked} />}
         </span>
         <span className="rail-controls">
           <MoreMenu

@@ -22,9 +22,9 @@ const make = (id: string, more: object = {}) => {
   return t.make(t.shape ? shapes[t.shape] : [], { ...context, ...more })
 }
 
-describe('common needs', () => {
+describe('templates', () => {
   test.each(TEMPLATES.map((t) => t.id))(
-    '%s: valid detections, with names that are free the second time too',
+    '%s: valid detections with free names, the second time too',
     (id) => {
       const { detections } = make(id)
       for (const d of detections) expect(parseWith(DetectionSchema, d)).toEqual(d)
@@ -36,7 +36,7 @@ describe('common needs', () => {
     }
   )
 
-  test('at night: with the schedule of that name, or a new one that follows the sun where the place is known', () => {
+  test('at night: uses the schedule of that name, or a new one that follows the sun where the position is known', () => {
     const nights = parseWith(ScheduleSchema, { id: 'n', name: 'Nights', week: {} })
     expect(make('no-go-night', { schedules: [nights] })).toMatchObject({
       schedules: [],
@@ -56,7 +56,7 @@ describe('common needs', () => {
   })
 })
 
-test('a free name: the same, or with the next number', () => {
+test('a free name is the same or has the next number', () => {
   const placed = ['Gate', 'Gate 2', 'Yard'].map((name, position) => ({
     detection: parseWith(DetectionSchema, { id: `x${position}`, name, kind: 'signalLoss' }),
     position

@@ -37,7 +37,7 @@ async function replayed(real: RealActionsView['real'], press?: string): Promise<
 const started = (asked: readonly Asked[]) => asked.filter(({ method }) => method === 'POST')
 const siren = { id: 's', name: 'Yard siren', kind: 'buzzer' } as const
 
-test('with simulators only it starts at once', async () => {
+test('starts at once with simulators only', async () => {
   const asked = await replayed([])
   await waitFor(() =>
     expect(started(asked)).toEqual([
@@ -46,7 +46,7 @@ test('with simulators only it starts at once', async () => {
   )
 })
 
-test('what is real is named, and nothing starts before an answer', async () => {
+test('names real actions, and starts nothing before an answer', async () => {
   const asked = await replayed([siren])
   expect((await screen.findByText('Yard siren')).parentElement!.textContent).toBe(
     'Yard siren sounds a buzzer'

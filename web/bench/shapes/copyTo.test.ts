@@ -22,14 +22,14 @@ const zone = (more: object = {}): Detection =>
   })
 
 describe('a detection for another camera', () => {
-  test('not both measured: at the same place of the picture, and that is said', () => {
+  test('without two calibrations: keeps the place on the picture, and says so', () => {
     expect(forCamera(zone(), high, null)).toEqual({
       detection: zone(),
       notes: ['at the same place in the picture, as not both scenes are calibrated']
     })
   })
 
-  test('both measured: through the ground, its frames as much larger as targets are there, wider by the aspect', () => {
+  test('with both calibrated: goes through the ground, and scales its size limits and aspect', () => {
     const { detection, notes } = forCamera(
       zone({ size: { min: { w: 0.02, h: 0.1 } } }),
       high,
@@ -41,7 +41,7 @@ describe('a detection for another camera', () => {
     expect(wide / tall).toBeCloseTo(high.aspect / low.aspect, 2)
   })
 
-  test('a size in metres needs a calibrated scene: left out where there is none, kept where there is', () => {
+  test('keeps a size in metres only on a calibrated scene', () => {
     const metres = zone({ size: { minMetres: 1.2, max: { w: 0.3, h: 0.6 } } })
     expect(forCamera(metres, high, null)).toMatchObject({
       detection: { size: { max: { w: 0.3, h: 0.6 } } },
@@ -53,7 +53,7 @@ describe('a detection for another camera', () => {
     expect(forCamera(metres, high, low)).toMatchObject({ detection: { size: { minMetres: 1.2 } } })
   })
 
-  test('what has no shape is copied as it is', () => {
+  test('copies a detection without a shape unchanged', () => {
     const care = parseWith(DetectionSchema, { id: 't', name: 'T', kind: 'tamper' })
     expect(forCamera(care, high, low)).toEqual({ detection: care, notes: [] })
   })

@@ -117,7 +117,7 @@ afterEach(() => {
   jest.restoreAllMocks()
 })
 
-test('a flag for each trigger at its moment; pressed, it says which', async () => {
+test('shows a flag per trigger at its moment; pressing selects it', async () => {
   render(timeline(gate))
   const triggers = evaluate(settingOf(gate), tracks)
   expect(triggers.map(({ target }) => target)).toEqual([1, 2])
@@ -126,7 +126,7 @@ test('a flag for each trigger at its moment; pressed, it says which', async () =
   expect(moments).toEqual([['gate', 2, triggers[1]!.frame]])
 })
 
-test('a row for each target, and the near miss that one gate alone stopped', async () => {
+test('shows a row per target, and near misses', async () => {
   const persons = parseWith(DetectionSchema, { ...gate, classes: ['animal'] })
   render(timeline(persons))
   expect(flags()).toEqual([])
@@ -138,7 +138,7 @@ test('a row for each target, and the near miss that one gate alone stopped', asy
   expect(moments.at(-1)?.slice(0, 2)).toEqual(['gate', 3])
 })
 
-test('the ground shows where it is not armed: up to 18:30:00 of the site', () => {
+test('shades unarmed time, up to 18:30:00 at the site', () => {
   const { container } = render(
     timeline(parseWith(DetectionSchema, { ...gate, schedule: 'nights' }))
   )
@@ -149,13 +149,13 @@ test('the ground shows where it is not armed: up to 18:30:00 of the site', () =>
   expect(flags()).toHaveLength(1)
 })
 
-test('switched off, all of it is ground without hours, and there is no flag', () => {
+test('shades everything when switched off, without flags', () => {
   const { container } = render(timeline(parseWith(DetectionSchema, { ...gate, enabled: false })))
   expect(parseFloat(container.querySelector<HTMLElement>('.disarmed')!.style.width)).toBe(100)
   expect(flags()).toEqual([])
 })
 
-test('a shorter stretch is about the moment on show, and goes back to the whole clip', async () => {
+test('zooms around the moment shown, and back to the whole clip', async () => {
   render(timeline(gate))
   act(() => playhead.seek(2))
   const before = left(flags()[0]!)
@@ -168,7 +168,7 @@ test('a shorter stretch is about the moment on show, and goes back to the whole 
   expect(screen.queryByRole('button', { name: 'whole clip' })).toBeNull()
 })
 
-test('the scale is dragged to a moment; with Shift it makes a loop, which a click ends', async () => {
+test('dragging the scale moves the moment; with Shift it makes a loop, which a click ends', async () => {
   const { container } = render(timeline(gate))
   const scale = container.querySelector<HTMLElement>('.scale')!
   scale.getBoundingClientRect = () => ({ left: 0, width: 1000 }) as DOMRect
@@ -183,7 +183,7 @@ test('the scale is dragged to a moment; with Shift it makes a loop, which a clic
   expect(playhead.loop).toBeNull()
 })
 
-test('while a shape is dragged its triggers are one drawing, and no buttons', () => {
+test('draws triggers without buttons while a shape is dragged', () => {
   render(timeline(gate, { dragging: true }))
   expect(screen.getByRole('img', { name: '2 triggers' })).toBeDefined()
   expect(flags()).toEqual([])

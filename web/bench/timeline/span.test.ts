@@ -7,8 +7,8 @@ const stretch = fc
   .tuple(fc.double({ min: 0, max: 500, noNaN: true }), fc.double({ min: 2, max: 100, noNaN: true }))
   .map(([from, length]): Stretch => ({ from, to: from + length }))
 
-describe('the stretch of the clip on show', () => {
-  test('stays in the clip, and as long as it was when it is only moved', () => {
+describe('the visible part of the clip', () => {
+  test('stays within the clip and keeps its length when moved', () => {
     fc.assert(
       fc.property(stretch, fc.double({ min: -900, max: 900, noNaN: true }), (s, by) => {
         for (const moved of [panned(s, by, SECONDS), showing(s, Math.abs(by) % SECONDS, SECONDS)]) {
@@ -23,7 +23,7 @@ describe('the stretch of the clip on show', () => {
     )
   })
 
-  test('nearer about a moment that stays where it is; no nearer than two seconds, no farther than all of it', () => {
+  test('zooms about a fixed moment, between two seconds and the whole clip', () => {
     const near = zoomed({ from: 100, to: 200 }, 2, 125, SECONDS)
     expect(near).toEqual({ from: 112.5, to: 162.5 })
     expect(zoomed({ from: 100, to: 103 }, 10, 101.5, SECONDS)).toEqual({ from: 100.5, to: 102.5 })

@@ -7,8 +7,8 @@ import { Chip } from '../Chip.tsx'
 import { NameChip } from '../chips.tsx'
 import type { KindSentence } from '../sentence.ts'
 import { inputName } from '../words.ts'
-import { ContactEditor } from './editors.tsx'
 import { contactVerb } from './words.ts'
+import { ContactEditor } from '../chipEditors.ts'
 
 export const contactSentence: KindSentence<ContactDetection> = {
   What: ({ detection: d, document, inputs }) => (

@@ -2,11 +2,10 @@ import { faceLayer as msg } from '../../../core/messages/en/kinds/face.ts'
 import type Konva from 'konva'
 import type { ReactNode } from 'react'
 import { Circle, Group, Label, Rect, Tag, Text } from '../../bench/picture/konva.ts'
+import { FONT } from '../../bench/picture/shapeParts.tsx'
 import type { FaceDetection } from '../../../core/formats/plan.ts'
 import { faceKey, type Faces } from '../../../core/targets/faces.ts'
 import type { TargetRow } from '../../../core/targets/tracks.ts'
-
-const FONT = "'Atkinson Hyperlegible Next Variable', sans-serif"
 
 /** The faces of this frame, and the smallest face frame, whose corner can be dragged. */
 export function FaceLayer({

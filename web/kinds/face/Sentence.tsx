@@ -4,12 +4,11 @@ import { frameSize } from '../../../core/messages/format.ts'
 import type { FaceDetection } from '../../../core/kinds/face/schema.ts'
 import { Rich } from '../../words/Rich.tsx'
 import { Chip } from '../Chip.tsx'
-import { ClassesEditor } from '../editors.tsx'
 import { NameChip, targetConditions } from '../chips.tsx'
 import type { KindSentence } from '../sentence.ts'
-import { FaceFrameEditor, ListEditor, MaskEditor } from './editors.tsx'
 import { listWords, maskWords } from './words.ts'
 import { classWords } from '../words.ts'
+import { ClassesEditor, FaceFrameEditor, ListEditor, MaskEditor } from '../chipEditors.ts'
 
 export const faceSentence: KindSentence<FaceDetection> = {
   What: ({ detection: d, document }) => (

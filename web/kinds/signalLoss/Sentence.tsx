@@ -5,8 +5,8 @@ import type { SignalLossDetection } from '../../../core/kinds/signalLoss/schema.
 import { Rich } from '../../words/Rich.tsx'
 import { Chip } from '../Chip.tsx'
 import { NameChip } from '../chips.tsx'
-import { DelayEditor } from '../DelayEditor.tsx'
 import type { KindSentence } from '../sentence.ts'
+import { DelayEditor } from '../chipEditors.ts'
 
 export const signalLossSentence: KindSentence<SignalLossDetection> = {
   What: ({ detection: d, document }) => (

@@ -6,10 +6,14 @@ import type { TamperDetection } from '../../../core/kinds/tamper/schema.ts'
 import { Rich } from '../../words/Rich.tsx'
 import { Chip } from '../Chip.tsx'
 import { NameChip } from '../chips.tsx'
-import { DelayEditor } from '../DelayEditor.tsx'
 import type { KindSentence } from '../sentence.ts'
-import { CausesEditor, SeverityEditor, TamperSensitivityEditor } from './editors.tsx'
 import { causesWords } from './words.ts'
+import {
+  CausesEditor,
+  DelayEditor,
+  SeverityEditor,
+  TamperSensitivityEditor
+} from '../chipEditors.ts'
 
 export const tamperSentence: KindSentence<TamperDetection> = {
   What: ({ detection: d, document }) => (

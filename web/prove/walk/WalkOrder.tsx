@@ -61,7 +61,7 @@ export function WalkOrder({
             actor={first ? 0 : null}
             onWay={disabled ? undefined : (way) => changeFirst({ way })}
           />
-          <p className="quiet field-help">{msg.clickTheGroundTo}</p>
+          <p className="quiet field-help">{common.extendPath}</p>
           {first && (
             <div className="two-fields">
               <label className="field">

@@ -282,7 +282,7 @@ const plainCheck = (
 /** A walk to begin with: that of the plainest check, now. */
 function ownWalk(camera: string, detection: OneProps['detection'], proving: ProvingView): Check {
   const bare = {
-    ...newCheck(detection, proving.scenes[camera] ?? null, []),
+    ...newCheck(detection, proving.scenes[camera] ?? null, null, []),
     name: msg.customWalk
   }
   const plain = plainCheck(camera, detection, proving)

@@ -9,14 +9,19 @@ export const allClips = messages({
   noDetectionsYet: 'No detections yet.'
 })
 
+export const weathers = messages({
+  wind: 'Wind',
+  rain: 'Rain',
+  snow: 'Snow',
+  fog: 'Fog',
+  clouds: 'Clouds'
+})
+
 export const makeClip = messages({
-  weathers: { wind: 'Wind', rain: 'Rain', snow: 'Snow', fog: 'Fog', clouds: 'Clouds' },
   makeClip: 'Make clip',
   s: (time: string) => `${time} s`,
   momentOfThePreview: 'Moment of the preview',
   selectSomeoneToSee: 'Select someone to see and change the path.',
-  clickOnTheGroundTo:
-    'Click the ground to extend the path. Drag a point to move it; double-click to remove it.',
   startFrom: 'Start from',
   length: 'Length',
   light: 'Light',
@@ -54,6 +59,18 @@ export const clipBar = messages({
   theClipItsTargetsAnd: 'Deletes the clip with its targets and runs. Detections stay.',
   startSiteTime: (timeZone: string) => `Start, site time (${timeZone})`,
   removeTheClip: 'Remove clip'
+})
+
+export const recordClip = messages({
+  recordClip: 'Record clip',
+  recordAClip: 'Record a clip',
+  takesTheNext: 'Records the live picture and analyses it.',
+  length: 'Length',
+  lengthOf: (s: number) => (s < 60 ? `${s} s` : `${s / 60} min`),
+  record: 'Record',
+  liveAt: (time: string) => `Live, ${time}`,
+  waitingForThePicture: 'Waiting for the picture…',
+  recordingOf: (s: number, of: number) => `Recording ${s} of ${of} s`
 })
 
 export const clipStage = messages({

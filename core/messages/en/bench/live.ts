@@ -4,11 +4,12 @@ export const heardLive = messages({
   liveEvents: 'Live events',
   eventsFromItsDevice: 'Events from its device, with the settings on the device:',
   noEventsYetTriggers:
-    'No events yet. Triggers of the device appear here. Select a clip to test what is drawn.'
+    'No events yet. Triggers of the device appear here. Record or add a clip to test detections.'
 })
 
 export const livePicture = messages({
-  livePicture: 'Live picture'
+  livePicture: 'Live picture',
+  noPicture: 'No live picture. Retrying…'
 })
 
 export const useLive = messages({

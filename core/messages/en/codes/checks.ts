@@ -59,11 +59,11 @@ export const checkNames = messages({
   inRain: 'In wind and rain',
   inSnow: 'In snow',
   atNight: 'At night',
-  stormEmpty: 'Wind and rain, nobody there',
-  snowEmpty: 'Snow, nobody there',
+  stormEmpty: 'Empty scene in wind and rain',
+  snowEmpty: 'Empty scene in snow',
   gull: 'A gull flies through',
   headlights: 'Headlights sweep across the picture',
-  nobody: 'Nobody there',
+  nobody: 'Empty scene',
   throughCells: 'Someone walks through the cells',
   throughCellsNot: 'Someone walking through does not trigger',
   sameAtNight: 'The same at night',
@@ -123,18 +123,18 @@ export const checkGaps = messages({
   notPaintable: 'This camera has no simulated scene to paint. Use a clip, or a person on site.',
   noGroundInCells: 'No walkable ground is visible in the selected cells.',
   noGround: 'There is no walkable ground in front of the camera.',
-  zoneFillsView: 'The zone fills the view: nobody can enter it from outside.',
+  zoneFillsView: 'The zone fills the view, so it can’t be entered from outside.',
   noRoomInZone: (need: number, most: number) =>
     `At most ${percent(most)} of the body fits in the zone; ${percent(need)} is required. Raise the sensitivity, or draw the zone higher.`,
   noRoomOverLine: (path: string, need: number) =>
     `${path}: the scene has no room to cross the line with ${percent(need)} overlap.`,
   noPathBeside: 'No path beside the line stays in the picture.',
-  noPathThere: (place: string) => `${place}: nobody can cross the line there with enough overlap.`,
+  noPathThere: (place: string) => `${place}: the line can’t be crossed there with enough overlap.`,
   tooShortPath: (walker: string) => `${capital(walker)} does not get far enough on this path.`,
   cannotBeSoTall: (name: string) => `${name} can’t be walked here.`,
   noIgnoreArea: 'No ignore area lies where this could trigger.',
   confirmTooShort: (s: number, speed: number) =>
-    `Nobody gets far enough within ${settingSeconds(s)} at ${speed} m/s.`,
+    `A walk of ${settingSeconds(s)} at ${speed} m/s is too short.`,
   dwellTooShort: (through: number, dwell: number) =>
     `Walking through takes ${seconds(through)}, longer than the dwell of ${settingSeconds(dwell)}: every passer-by triggers.`,
   holdOffNotWalkable: (s: number, short: boolean) =>

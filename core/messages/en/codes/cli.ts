@@ -15,8 +15,8 @@ export const cli = messages({
     `--start is "${text}"; must be an instant with its offset from UTC, such as 2026-11-24T18:30:00Z`,
   traceIsMust: (which: string) =>
     `--trace is "${which}"; must be DETECTION:TARGET, such as edge:3, or DETECTION`,
-  isNoDetection: (m: string | undefined, known: string) =>
-    `"${m}" is not a detection of this camera; it has ${known}`,
+  isNoDetection: (m: string | undefined, known: readonly string[]) =>
+    `"${m}" is not a detection of this camera; it has ${known.join(', ') || 'none'}`,
   detectionIsSwitched: (m: string | undefined) => `detection "${m}" is switched off`,
   looksAtWhole: (m: string | undefined) =>
     `"${m}" looks at whole frames, and there are none; give --measures`,
@@ -32,7 +32,7 @@ export const cli = messages({
   cannotTrigger: (detections: string) => `without --measures ${detections} cannot trigger\n`,
   triggers: (n: number) => `${count(n, 'trigger')}\n`,
   isMissingN: (name: string, usage: string) => `--${name} is missing\n${usage}`,
-  isNotIn: (cameraId: string, cameras: string) =>
-    `"${cameraId}" is not in the plan; it has ${cameras}`,
+  isNotIn: (cameraId: string, cameras: readonly string[]) =>
+    `"${cameraId}" is not in the plan; it has ${cameras.join(', ') || 'none'}`,
   traceAndExpectedDoNot: (usage: string) => `--trace and --expected do not go together\n${usage}`
 })

@@ -2,6 +2,9 @@ import { count } from '../../format.ts'
 import { messages } from '../../messages.ts'
 
 export const clips = messages({
+  recordingRuns: 'This camera is being recorded already.',
+  recordedTooFew: 'too few pictures came to make a clip',
+  recordingNotWritten: (why: string) => `the recording could not be written: ${why}`,
   analysed: (targets: number, rows: number, frames: number, options: string) =>
     `${count(targets, 'target')}, ${count(rows, 'row')}, ${count(frames, 'frame')}; to evaluate: ${options}\n`,
   hasNoSimulatedSceneClips: 'has no simulated scene; clips can only be made for simulated cameras',

@@ -36,5 +36,10 @@ export const devices = messages({
   theDeviceSetsItOff: 'linked on the device, not in the plan',
   sealedWithOtherKey: 'was encrypted with another key; enter it again',
   notStarted: (message: string) => `not started: ${message}`,
-  streamEnded: 'the device has ended its stream'
+  streamEnded: 'the device has ended its stream',
+  noTargets: 'the device does not report its targets',
+  streamUnreachable: 'the device’s RTSP stream can’t be reached',
+  streamNotFound: 'the device has no stream at the address it gave',
+  streamUnreadable: (why: string) => `the device’s stream can’t be read: ${why}`,
+  streamSilent: (s: number) => `the device’s stream sent nothing for ${s} s`
 })

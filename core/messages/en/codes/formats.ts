@@ -25,7 +25,7 @@ export const formats = messages({
   theIntervalMustBe: (interval: number, value: number) =>
     `the interval ${interval}; must be 1 to ${value}`,
   aRuleOfMoreThan: 'a rule of more than 400 parts',
-  moreThanDatesOfIts: (value: number) => `more than ${value} dates of its own`,
+  moreThanDatesOfIts: (value: number) => `more than ${value} exceptions`,
   aDurationThatIsNegative: (value: number) =>
     `a duration that is negative or longer than ${value} days`,
   thatIsNoDate: (toUpperCase: string, value: string) =>

@@ -17,6 +17,9 @@ export const places = messages({
   deviceClock: 'the device’s clock',
   deviceAnswer: 'the device’s answer',
   user: 'the user',
+  duration: 'the duration',
+  rule: 'the rule',
+  ruleOf: (name: string) => `rule ${name}`,
   pullPoint: 'pull point',
   recordingStream: 'recording',
   picture: 'picture'

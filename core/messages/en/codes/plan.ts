@@ -1,6 +1,8 @@
 import { messages } from '../../messages.ts'
 
 export const plan = messages({
+  positionNeeded: (schedule: string) =>
+    `is missing; ${schedule} has times tied to the sun, which need the site’s position`,
   noInputs: 'no inputs',
   isAndThe: (body: string, path: string) =>
     `is "${body}", and the address says "${path}"; they must be the same`,

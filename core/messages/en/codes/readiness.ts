@@ -78,7 +78,7 @@ export const readiness = messages({
   needsWholeBody: 'almost the whole body must overlap',
   handTriggers: 'a hand over it is enough',
   switchesBack: (device: string, kind: string) =>
-    `${device} switches ${kind} back on by itself and will raise false alarms. Park it: it keeps its place on the device and detects nothing.`,
+    `${device} keeps switching ${kind} back on, which causes nuisance alarms. Park it: it keeps its place on the device and detects nothing.`,
   tamperParked: 'Tamper, parked',
   motion: 'Motion',
   motionParked: 'Motion, parked',

@@ -40,10 +40,12 @@ export const checkList = messages({
 })
 
 export const checkEditor = messages({
+  how: 'How it is made',
+  clip: 'Clip',
+  clipFrom: 'From',
+  clipTo: 'To',
   aTrigger: 'A trigger',
   momentOfTheWalk: 'Moment of the walk',
-  clickOnTheGroundTo:
-    'Click the ground to extend the path. Drag a point to move it; double-click to remove it.',
   selectSomeoneToChange: 'Select someone to change the path.',
   addTarget: 'Add target',
   startsAfter: 'Starts after',

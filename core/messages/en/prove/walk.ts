@@ -42,8 +42,6 @@ export const walkFollow = messages({
 export const walkOrder = messages({
   walk: 'Walk',
   aTrigger: 'A trigger',
-  clickTheGroundTo:
-    'Click the ground to extend the path. Drag a point to move it; double-click to remove it.',
   speed: 'Speed',
   light: 'Light',
   weather: 'Weather',

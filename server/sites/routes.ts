@@ -1,0 +1,65 @@
+import { SaveCameraSchema, SaveSiteSchema } from '../../core/api.ts'
+import { InputError } from '../../core/errors.ts'
+import { isTiedToSun } from '../../core/formats/plan.ts'
+import { said } from '../../core/messages/said.ts'
+import { INSTALLER, SIGNED_IN, allow, byCamera, versionQuery, type Api } from '../api/route.ts'
+import type { Database } from '../database.ts'
+import { noteOf } from '../history/routes.ts'
+import { deleteCamera, saveCamera, saveSite } from './cameras.ts'
+import { readCamera, readSchedules, theSite } from './queries.ts'
+
+/** The site and its cameras: what they are called, where they are, and which there are. */
+export function siteRoutes(app: Api, database: Database): void {
+  app.get('/site', allow(SIGNED_IN), () => theSite(database))
+
+  app.put('/site', allow(INSTALLER, { body: SaveSiteSchema }), async (request) => {
+    const site = await theSite(database)
+    const { settings, version } = request.body
+    const tied = settings.position
+      ? undefined
+      : (await readSchedules(database, site.id)).find(({ schedule }) => isTiedToSun(schedule))
+    if (tied)
+      throw new InputError('$.settings.position', said('plan.positionNeeded', tied.schedule.name))
+    return database.transaction((sql) =>
+      saveSite(sql, site.id, settings, version, noteOf(request, said('edits.site')), Date.now())
+    )
+  })
+
+  app.put(
+    '/cameras/:camera/settings',
+    allow(INSTALLER, { params: byCamera, body: SaveCameraSchema }),
+    async (request) => {
+      const site = await theSite(database)
+      const { settings, version } = request.body
+      return database.transaction((sql) =>
+        saveCamera(
+          sql,
+          site.id,
+          request.params.camera,
+          settings,
+          version,
+          noteOf(request, said('edits.edit', settings.name)),
+          Date.now()
+        )
+      )
+    }
+  )
+
+  app.delete(
+    '/cameras/:camera/settings',
+    allow(INSTALLER, { params: byCamera, querystring: versionQuery }),
+    async (request) => {
+      const { site, camera } = await readCamera(database, request.params.camera)
+      return database.transaction((sql) =>
+        deleteCamera(
+          sql,
+          site.id,
+          camera.id,
+          request.query.version,
+          noteOf(request, said('edits.delete', camera.name)),
+          Date.now()
+        )
+      )
+    }
+  )
+}

@@ -1,0 +1,31 @@
+import { lazyPart } from '../lazyPart.ts'
+
+type Editors = typeof import('./allEditors.ts')
+
+/** The code of the editors, which a first look at the Bench does without. */
+export const loadEditors = (): Promise<Editors> => import('./allEditors.ts')
+
+export const ActionsEditor = lazyPart(loadEditors, 'ActionsEditor')
+export const HoursEditor = lazyPart(loadEditors, 'HoursEditor')
+export const ContactEditor = lazyPart(loadEditors, 'ContactEditor')
+export const DelayEditor = lazyPart(loadEditors, 'DelayEditor')
+export const ClassesEditor = lazyPart(loadEditors, 'ClassesEditor')
+export const ConfirmEditor = lazyPart(loadEditors, 'ConfirmEditor')
+export const HoldOffEditor = lazyPart(loadEditors, 'HoldOffEditor')
+export const NameEditor = lazyPart(loadEditors, 'NameEditor')
+export const SensitivityEditor = lazyPart(loadEditors, 'SensitivityEditor')
+export const FaceFrameEditor = lazyPart(loadEditors, 'FaceFrameEditor')
+export const ListEditor = lazyPart(loadEditors, 'ListEditor')
+export const MaskEditor = lazyPart(loadEditors, 'MaskEditor')
+export const DirectionEditor = lazyPart(loadEditors, 'DirectionEditor')
+export const GraceEditor = lazyPart(loadEditors, 'GraceEditor')
+export const MotionDelaysEditor = lazyPart(loadEditors, 'MotionDelaysEditor')
+export const MotionSensitivityEditor = lazyPart(loadEditors, 'MotionSensitivityEditor')
+export const ThresholdEditor = lazyPart(loadEditors, 'ThresholdEditor')
+export const SizeEditor = lazyPart(loadEditors, 'SizeEditor')
+export const CausesEditor = lazyPart(loadEditors, 'CausesEditor')
+export const SeverityEditor = lazyPart(loadEditors, 'SeverityEditor')
+export const TamperSensitivityEditor = lazyPart(loadEditors, 'TamperSensitivityEditor')
+export const AtLeastEditor = lazyPart(loadEditors, 'AtLeastEditor')
+export const DwellEditor = lazyPart(loadEditors, 'DwellEditor')
+export const ZoneKindEditor = lazyPart(loadEditors, 'ZoneKindEditor')

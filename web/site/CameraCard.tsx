@@ -1,0 +1,84 @@
+import { sitePlace as msg } from '../../core/messages/en/site.ts'
+import './site.css'
+import { MoreOutlined } from '@ant-design/icons'
+import { Button, Dropdown } from 'antd'
+import { useState, type ReactNode } from 'react'
+import { Link } from 'react-router'
+import type { CameraSummary } from '../../core/api.ts'
+import type { ReadinessSteps } from '../../core/readiness/index.ts'
+import { ReadinessStrip } from '../readiness/ReadinessStrip.tsx'
+
+/** A camera's picture: of a clip, or what its device shows now. */
+function CameraPicture({ id, clip }: { id: string; clip: string | null }): ReactNode {
+  const [failed, setFailed] = useState(false)
+  if (failed) return <span className="no-picture">{msg.noPictureYet}</span>
+  return (
+    <img
+      src={clip ? `/api/clips/${clip}/picture?at=10` : `/api/cameras/${id}/live.jpg`}
+      alt=""
+      width="320"
+      height="180"
+      onError={() => setFailed(true)}
+    />
+  )
+}
+
+/** One camera of the site: its picture, how ready it is, and what can be done with it. */
+export function CameraCard({
+  id,
+  name,
+  summary,
+  steps,
+  first,
+  last,
+  onMove,
+  onOpen
+}: {
+  id: string
+  name: string
+  /** Left out: it has not been saved yet. */
+  summary: CameraSummary | undefined
+  steps: ReadinessSteps | undefined
+  first: boolean
+  last: boolean
+  onMove: (by: 1 | -1) => void
+  onOpen: (what: 'edit' | 'delete') => void
+}): ReactNode {
+  const detections = summary?.detections ?? 0
+  return (
+    <li>
+      <Link to={`/bench/${id}`} className="camera-card">
+        {summary ? (
+          <CameraPicture id={id} clip={summary.clip} />
+        ) : (
+          <span className="no-picture">{msg.noPictureYet}</span>
+        )}
+        <strong>{name}</strong>
+        <span className="quiet">{detections === 0 ? msg.noDetections : msg.drawn(detections)}</span>
+        {steps && <ReadinessStrip steps={steps} />}
+      </Link>
+      <Dropdown
+        trigger={['click']}
+        placement="bottomRight"
+        menu={{
+          items: [
+            { key: 'edit', label: msg.edit },
+            { key: 'earlier', label: msg.moveEarlier, disabled: first },
+            { key: 'later', label: msg.moveLater, disabled: last },
+            { type: 'divider' },
+            { key: 'delete', label: msg.delete, danger: true }
+          ],
+          onClick: ({ key }) =>
+            key === 'edit' || key === 'delete' ? onOpen(key) : onMove(key === 'earlier' ? -1 : 1)
+        }}
+      >
+        <Button
+          className="camera-more"
+          size="small"
+          icon={<MoreOutlined aria-hidden />}
+          aria-label={msg.moreFor(name)}
+        />
+      </Dropdown>
+    </li>
+  )
+}
