@@ -4,17 +4,21 @@ import type { AlarmView, SiteActionsView } from '../core/api.ts'
 test.describe.configure({ mode: 'serial' })
 const kept = (page: Page) => expect(page.locator('.sync-status')).toHaveText('All changes saved')
 const view = async (page: Page): Promise<SiteActionsView> =>
-  (await page.request.get('/api/actions')).json()
+  (await page.request.get('/api/sites/skerrow/actions')).json()
 const linksOf = async (page: Page, id: string): Promise<string[]> =>
   (await view(page)).detections.find((d) => d.detection.id === id)!.actions.actions.links
 const cell = (page: Page, detection: string, endpoint: string) =>
   page.getByRole('button', { name: new RegExp(`^${detection}, ${endpoint}:`) })
 const alarms = async (page: Page): Promise<AlarmView[]> =>
-  ((await (await page.request.get('/api/alarms')).json()) as { alarms: AlarmView[] }).alarms
+  ((await (await page.request.get('/api/sites/skerrow/alarms')).json()) as { alarms: AlarmView[] })
+    .alarms
 /** The address of the simulators' pages. */
 const simulators = async (page: Page): Promise<string> =>
-  ((await (await page.request.get('/api/simulators')).json()) as { running: { pages: string } })
-    .running.pages
+  (
+    (await (await page.request.get('/api/sites/skerrow/simulators')).json()) as {
+      running: { pages: string }
+    }
+  ).running.pages
 
 test('the matrix shows links and coverage; links by click, block and keyboard', async ({
   page

@@ -6,7 +6,7 @@ import type { SiteActionsView } from '../core/api.ts'
 test.describe.configure({ mode: 'serial' })
 const kept = (page: Page) => expect(page.locator('.sync-status')).toHaveText('All changes saved')
 const view = async (page: Page): Promise<SiteActionsView> =>
-  (await page.request.get('/api/actions')).json()
+  (await page.request.get('/api/sites/skerrow/actions')).json()
 const hours = async (page: Page, id: string) =>
   (await view(page)).schedules.find((s) => s.schedule.id === id)!.schedule
 const day = (page: Page, name: string): Locator =>

@@ -168,7 +168,7 @@ test('by keyboard alone: draw, move a vertex, delete, undo', async ({ page }) =>
   await page.keyboard.press('Shift+ArrowDown')
   await kept(page)
   const id = new URL(page.url()).searchParams.get('detection')
-  const plan = await (await page.request.get('/api/cameras/slipway/plan')).json()
+  const plan = await (await page.request.get('/api/sites/skerrow/cameras/slipway/plan')).json()
   expect(plan.cameras[0].detections.find((d: { id: string }) => d.id === id).line).toEqual([
     [0.1, 0.52],
     [0.9, 0.5]

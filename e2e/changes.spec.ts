@@ -60,7 +60,7 @@ test('shows counts on all clips, and what a change does on the others', async ({
     .poll(
       async () =>
         (
-          (await (await page.request.get('/api/cameras/waiting-room')).json()) as {
+          (await (await page.request.get('/api/sites/skerrow/cameras/waiting-room')).json()) as {
             clips: { state: string }[]
           }
         ).clips.every((c) => c.state === 'ready'),

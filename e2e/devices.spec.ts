@@ -14,7 +14,9 @@ const accountOf = (name: string): { username: string; password: string } =>
 
 /** Somebody else on the site, with another program. */
 async function otherHand(page: Page, name: string): Promise<DeviceLink> {
-  const devices = (await (await page.request.get('/api/devices')).json()) as DeviceView[]
+  const devices = (await (
+    await page.request.get('/api/sites/skerrow/devices')
+  ).json()) as DeviceView[]
   return new DeviceLink(devices.find((d) => d.name === name)!.address, accountOf(name))
 }
 
@@ -68,7 +70,7 @@ test('the Bench shows the live picture and the camera’s own events', async ({ 
       [0, 1]
     ]
   }
-  await page.request.put('/api/cameras/slipway/detections/anybody', {
+  await page.request.put('/api/sites/skerrow/cameras/slipway/detections/anybody', {
     data: { version: 0, position: 9, detection: anybody }
   })
   const readiness = page.getByRole('region', { name: 'Readiness' })

@@ -5,9 +5,9 @@ import { chip, draw, flags, kept, openBench } from './onBench.ts'
 test.describe.configure({ mode: 'serial' })
 const rail = (page: Page) => page.getByRole('list', { name: 'Detections' })
 const detections = async (page: Page) =>
-  ((await (await page.request.get('/api/cameras/slipway')).json()) as BenchView).detections.map(
-    (k) => ({ ...k.detection, links: k.actions.actions.links })
-  )
+  (
+    (await (await page.request.get('/api/sites/skerrow/cameras/slipway')).json()) as BenchView
+  ).detections.map((k) => ({ ...k.detection, links: k.actions.actions.links }))
 
 test('undo and redo survive a reload', async ({ page }) => {
   await openBench(page)

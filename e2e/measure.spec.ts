@@ -25,7 +25,9 @@ test('calibrates from the clip’s people to the camera that painted them; saves
     /Calibrated: camera height 4\.\d m/
   )
   await kept(page)
-  const { scene } = (await (await page.request.get('/api/cameras/slipway')).json()) as BenchView
+  const { scene } = (await (
+    await page.request.get('/api/sites/skerrow/cameras/slipway')
+  ).json()) as BenchView
   expect(scene.marks).toMatchObject({ from: 'people', fieldOfView: 36 })
   await page.keyboard.press('Control+z')
   await expect(page.getByRole('button', { name: /(^|\s)Calibrate$/ })).toBeVisible()

@@ -18,12 +18,12 @@ export default async function prepare(): Promise<() => void> {
     const answer = await api.post('/api/session', { data: demoAccount('installer') })
     if (!answer.ok()) throw new Error(`signing in: ${await answer.text()}`)
     await api.storageState({ path: signedInFile() })
-    const { cameras } = (await (await api.get('/api/site')).json()) as SiteView
+    const { cameras } = (await (await api.get('/api/sites/skerrow/site')).json()) as SiteView
     for (const { id } of cameras) {
       const analysed = async (): Promise<boolean> =>
-        ((await (await api.get(`/api/cameras/${id}`)).json()) as BenchView).clips.every(
-          ({ state }) => state === 'ready'
-        )
+        (
+          (await (await api.get(`/api/sites/skerrow/cameras/${id}`)).json()) as BenchView
+        ).clips.every(({ state }) => state === 'ready')
       while (!(await analysed())) await new Promise((resolve) => setTimeout(resolve, LOOK_MS))
     }
   } finally {

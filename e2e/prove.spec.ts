@@ -4,17 +4,17 @@ import type { ProvingView } from '../core/proving/views.ts'
 
 test.describe.configure({ mode: 'serial' })
 const view = async (page: Page): Promise<ProvingView> =>
-  (await page.request.get('/api/proving')).json()
+  (await page.request.get('/api/sites/skerrow/proving')).json()
 const panel = (page: Page) => page.getByRole('complementary', { name: 'Check' })
 /** Gives the line of the Slipway another direction, as somebody may do on the Bench. */
 async function direct(page: Page, direction: string): Promise<void> {
   const { detections } = (await (
-    await page.request.get('/api/cameras/slipway')
+    await page.request.get('/api/sites/skerrow/cameras/slipway')
   ).json()) as BenchView
   const { detection, position, version } = detections[0]!
   expect(
     (
-      await page.request.put('/api/cameras/slipway/detections/quay-edge', {
+      await page.request.put('/api/sites/skerrow/cameras/slipway/detections/quay-edge', {
         data: { detection: { ...detection, direction }, position, version }
       })
     ).ok()
@@ -68,13 +68,16 @@ test('a changed setting puts proofs out of date; running again shows what got wo
     .map((c) => ({ camera: c.camera, check: c.check.id }))
   const run = async (): Promise<void> => {
     const { id } = (await (
-      await page.request.post('/api/proving/runs', { data: { checks: asked } })
+      await page.request.post('/api/sites/skerrow/proving/runs', { data: { checks: asked } })
     ).json()) as { id: number }
     await expect
       .poll(
         async () =>
-          ((await (await page.request.get(`/api/proving/runs/${id}`)).json()) as { state: string })
-            .state,
+          (
+            (await (await page.request.get(`/api/sites/skerrow/proving/runs/${id}`)).json()) as {
+              state: string
+            }
+          ).state,
         { timeout: 60_000 }
       )
       .toBe('finished')

@@ -154,14 +154,14 @@ await page.getByRole('button', { name: 'Armed all day' }).click()
 await page.getByRole('button', { name: 'Close' }).click()
 await take('arming')
 
-await page.request.post(`${address}/api/endpoints/strobe-mast/test`)
+await page.request.post(`${address}/api/sites/skerrow/endpoints/strobe-mast/test`)
 await page.goto(`${address}/actions?endpoint=strobe-mast`)
 await page.locator('.crossing').first().waitFor()
 await take('actions')
 
 const {
   running: { pages }
-} = (await (await page.request.get(`${address}/api/simulators`)).json()) as {
+} = (await (await page.request.get(`${address}/api/sites/skerrow/simulators`)).json()) as {
   running: { pages: string }
 }
 await page.request.post(`${pages}/station/mood`, { form: { value: 'silent' }, maxRedirects: 0 })
@@ -170,7 +170,7 @@ for (const [camera, detection] of [
   ['slipway', 'quay-edge'],
   ['waiting-room', 'waiting-room-door']
 ])
-  await page.request.post(`${address}/api/triggers`, {
+  await page.request.post(`${address}/api/sites/skerrow/triggers`, {
     data: { key: `${detection} ${Date.now()}`, camera, detection }
   })
 await page.getByText('the station did not answer within 5 s').first().waitFor()

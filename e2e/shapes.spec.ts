@@ -5,7 +5,7 @@ import { at, chip, drag, draw, flags, kept, openBench } from './onBench.ts'
 
 test.describe.configure({ mode: 'serial' })
 const view = async (page: Page, camera = 'slipway'): Promise<BenchView> =>
-  (await (await page.request.get(`/api/cameras/${camera}`)).json()) as BenchView
+  (await (await page.request.get(`/api/sites/skerrow/cameras/${camera}`)).json()) as BenchView
 const rail = (page: Page) => page.getByRole('list', { name: 'Detections' })
 const lineOf = async (page: Page, name: string) => {
   await kept(page)

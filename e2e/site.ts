@@ -31,18 +31,18 @@ export async function asDelivered(
 ): Promise<void> {
   const api = await request.newContext({ baseURL, storageState: signedInFile() })
   for (const camera of cameras) {
-    const view = (await (await api.get(`/api/cameras/${camera}`)).json()) as BenchView
+    const view = (await (await api.get(`/api/sites/skerrow/cameras/${camera}`)).json()) as BenchView
     const wanted = plan.cameras.find((c) => c.id === camera)!.detections
     for (const { detection, version } of view.detections)
       if (!wanted.some(({ id }) => id === detection.id))
         await answered(
           api,
           'DELETE',
-          `/api/cameras/${camera}/detections/${detection.id}?version=${version}`
+          `/api/sites/skerrow/cameras/${camera}/detections/${detection.id}?version=${version}`
         )
     for (const [position, detection] of wanted.entries()) {
       const put = (version: number) =>
-        answered(api, 'PUT', `/api/cameras/${camera}/detections/${detection.id}`, {
+        answered(api, 'PUT', `/api/sites/skerrow/cameras/${camera}/detections/${detection.id}`, {
           detection,
           position,
           version
@@ -54,22 +54,27 @@ export async function asDelivered(
       if (!first.ok) await put((first.body as { current: { version: number } }).current.version)
     }
     for (const { detection, actions } of (
-      (await (await api.get(`/api/cameras/${camera}`)).json()) as BenchView
+      (await (await api.get(`/api/sites/skerrow/cameras/${camera}`)).json()) as BenchView
     ).detections)
-      await answered(api, 'PUT', `/api/cameras/${camera}/detections/${detection.id}/actions`, {
-        actions: demo.actions[detection.id] ?? {},
-        version: actions.version
-      })
+      await answered(
+        api,
+        'PUT',
+        `/api/sites/skerrow/cameras/${camera}/detections/${detection.id}/actions`,
+        {
+          actions: demo.actions[detection.id] ?? {},
+          version: actions.version
+        }
+      )
     const { ignore } = plan.cameras.find((c) => c.id === camera)!
     if (view.scene.marks || view.scene.ignore.length !== ignore.length)
-      await answered(api, 'PUT', `/api/cameras/${camera}/scene`, {
+      await answered(api, 'PUT', `/api/sites/skerrow/cameras/${camera}/scene`, {
         ignore,
         marks: null,
         version: view.scene.version
       })
     for (const clip of view.clips)
       if (!demo.clips.some(({ name }) => name === clip.name))
-        await answered(api, 'DELETE', `/api/clips/${clip.id}`)
+        await answered(api, 'DELETE', `/api/sites/skerrow/clips/${clip.id}`)
   }
   await api.dispose()
 }

@@ -16,9 +16,9 @@ const showAll = async (page: Page): Promise<void> => {
 }
 /** What is still said of the yard, worst first. */
 const said = async (page: Page) =>
-  ((await (await page.request.get('/api/readiness')).json()) as ReadinessView).findings.filter(
-    (f) => f.camera === YARD || f.device === 'cam-yard' || f.shared?.includes(YARD)
-  )
+  (
+    (await (await page.request.get('/api/sites/skerrow/readiness')).json()) as ReadinessView
+  ).findings.filter((f) => f.camera === YARD || f.device === 'cam-yard' || f.shared?.includes(YARD))
 
 test('the whole thread: a new device, drawn, armed, linked, sent, proven, walked live, its alarm acknowledged with evidence', async ({
   page
@@ -114,7 +114,9 @@ test('the whole thread: a new device, drawn, armed, linked, sent, proven, walked
     await expect(card(page)).toContainText(`${step} done`)
 
   // Walked in front of the live camera: its own trigger, and what follows, ticked off as it arrives.
-  const { checks } = (await (await page.request.get('/api/proving')).json()) as ProvingView
+  const { checks } = (await (
+    await page.request.get('/api/sites/skerrow/proving')
+  ).json()) as ProvingView
   const { check } = checks.find(
     (c) => c.camera === YARD && c.check.id.startsWith('zone-') && c.check.about === 'passes'
   )!
@@ -145,7 +147,7 @@ test('the whole thread: a new device, drawn, armed, linked, sent, proven, walked
   await expect(desk.getByRole('region', { name: 'Conditions' })).toContainText('all conditions met')
   // What a device recorded of it is read from there once it has ended: 5 s before and 15 s after.
   const film = desk.getByLabel('Recording, recording.mp4').first()
-  await expect(film).toBeVisible({ timeout: 90_000 })
+  await expect(film).toBeVisible({ timeout: 150_000 })
   await expect.poll(() => film.evaluate((v: HTMLVideoElement) => Math.round(v.duration))).toBe(20)
   await desk.getByRole('button', { name: 'Acknowledge' }).click()
   await expect(desk).toContainText('Isla Brae acknowledged')

@@ -29,7 +29,7 @@ async function signedIn(
 /** Another one when the tests are begun again: what they wrote before is found as well. */
 const word = `baker${Date.now() % 1_000_000}`
 const setOff = (page: Page, key: string) =>
-  page.request.post('/api/triggers', {
+  page.request.post('/api/sites/skerrow/triggers', {
     data: { key, camera: 'waiting-room', detection: 'waiting-room-door' }
   })
 const desk = (page: Page) => page.getByRole('region', { name: 'Alarm Door after hours' })
@@ -95,7 +95,7 @@ test('an alarm reaches an operator, who acknowledges, assigns and closes it; a v
 test('finds it by comment, camera and kind; a bar of the chart narrows the time', async ({
   page
 }) => {
-  await page.request.post('/api/triggers', {
+  await page.request.post('/api/sites/skerrow/triggers', {
     data: {
       key: `search-${Date.now()}`,
       camera: 'slipway',

@@ -38,9 +38,12 @@ const found = (unmarked: Unmarked): string[] =>
 test('every text in every place comes from core/messages', async ({ page }) => {
   test.setTimeout(300_000)
   const unmarked = new Unmarked(page, NAMES)
-  const { detections, schedules, endpoints } = await read<SiteActionsView>(page, '/api/actions')
-  const devices = await read<DeviceView[]>(page, '/api/devices')
-  const { checks } = await read<ProvingView>(page, '/api/proving')
+  const { detections, schedules, endpoints } = await read<SiteActionsView>(
+    page,
+    '/api/sites/skerrow/actions'
+  )
+  const devices = await read<DeviceView[]>(page, '/api/sites/skerrow/devices')
+  const { checks } = await read<ProvingView>(page, '/api/sites/skerrow/proving')
 
   await visit(page, unmarked, '/site', '.camera-card')
   await visit(page, unmarked, '/devices', '.device')
@@ -88,7 +91,7 @@ test('every text in every place comes from core/messages', async ({ page }) => {
 test('on the Bench, with each condition open, and in its dialogs', async ({ page }) => {
   test.setTimeout(300_000)
   const unmarked = new Unmarked(page, NAMES)
-  const { detections } = await read<SiteActionsView>(page, '/api/actions')
+  const { detections } = await read<SiteActionsView>(page, '/api/sites/skerrow/actions')
   for (const { camera, detection } of detections) {
     const path = `/bench/${camera}?detection=${detection.id}`
     await visit(page, unmarked, path, '.chip')

@@ -8,7 +8,9 @@ type ZoneDetection = Extract<Detection, { zone: unknown }>
 /** The zone as the server keeps it. */
 const keptZone = async (page: Page): Promise<ZoneDetection> => {
   await kept(page)
-  const plan = (await (await page.request.get('/api/cameras/slipway/plan')).json()) as {
+  const plan = (await (
+    await page.request.get('/api/sites/skerrow/cameras/slipway/plan')
+  ).json()) as {
     cameras: { detections: ZoneDetection[] }[]
   }
   return plan.cameras[0]!.detections.find((d) => 'zone' in d)!

@@ -22,7 +22,9 @@ import { LiveAnswers } from './api/streams.ts'
 import { benchRoutes } from './bench/routes.ts'
 import { recordingRoutes } from './clips/recordingRoutes.ts'
 import { ClipRecorder } from './clips/recorder.ts'
+import { siteOfCamera } from './sites/queries.ts'
 import { siteRoutes } from './sites/routes.ts'
+import { sitesRoutes } from './sites/sitesRoutes.ts'
 import { Clips } from './clips/service.ts'
 import { ClockWatch } from './clock.ts'
 import { clipRoutes } from './clips/routes.ts'
@@ -169,7 +171,7 @@ export async function makeApp({
     (taken) => {
       evidence.note(taken)
       walks.taken(taken).catch(logError)
-      popups.tell('alarm', { alarm: taken.alarm })
+      popups.tell('alarm', { alarm: taken.alarm }, taken.site)
     }
   )
   const live = new LiveTriggers(database, devices, alarms, logError, {
@@ -185,7 +187,7 @@ export async function makeApp({
     database,
     devices,
     proving,
-    async () => (await readiness.read()).findings,
+    async (camera) => (await readiness.read(await siteOfCamera(database, camera))).findings,
     simulators && scenesAt(simulators.pages),
     logError
   )
@@ -200,45 +202,52 @@ export async function makeApp({
   const audit = new Audit(database, logError)
   const accounts = new Accounts(database, keys.accounts, sessions, audit)
   const answers = new LiveAnswers(sessions)
-  const routes = await registerApi(http, { sessions, audit, secure: access.secure }, (api) => {
-    accountRoutes(api, accounts, sessions, audit, access.secure)
-    siteRoutes(api, database)
-    benchRoutes(api, database, clips, devices)
-    recordingRoutes(api, database, devices, recorder)
-    historyRoutes(api, database)
-    clipRoutes(api, database, clips)
-    runRoutes(api, runs)
-    provingRoutes(api, database, proving, walks)
-    api.get('/readiness', allow(INSTALLER), () => readiness.read())
-    api.post('/readiness/fixes', allow(INSTALLER, { body: FixSchema }), (request) =>
-      applyFix(database, readiness, request.body, authorOf(request))
-    )
-    deviceRoutes(api, database, devices, sendings, places)
-    liveRoutes(api, database, devices, answers)
-    actionsRoutes(api, {
-      database,
-      devices,
-      heartbeats,
-      encryption,
-      test: (endpoint, site) => deliveryKind(endpoint.kind).test(parts, endpoint, site)
-    })
-    searchRoutes(api, database)
-    watchRoutes(api, database, devices, evidence, answers)
-    alarmRoutes(api, {
-      database,
-      alarms,
-      queue,
-      popups,
-      recordings,
-      live: answers,
-      folder: parts.folder
-    })
-    retentionRoutes(api, database, retention)
-    mailboxRoutes(api, simulators?.mailbox ?? null)
-    api.get('/simulators', allow(INSTALLER), (): SimulatorsView => ({
-      running: simulators && { host: simulators.host, pages: simulators.pages }
-    }))
-  })
+  const routes = await registerApi(
+    http,
+    { database, sessions, audit, secure: access.secure },
+    (api) => {
+      accountRoutes(api, accounts, sessions, audit, access.secure)
+      sitesRoutes(api, database)
+      retentionRoutes(api, database, retention)
+    },
+    (api) => {
+      siteRoutes(api, database)
+      benchRoutes(api, database, clips, devices)
+      recordingRoutes(api, database, devices, recorder)
+      historyRoutes(api, database)
+      clipRoutes(api, database, clips)
+      runRoutes(api, runs)
+      provingRoutes(api, database, proving, walks)
+      api.get('/readiness', allow(INSTALLER), ({ site }) => readiness.read(site))
+      api.post('/readiness/fixes', allow(INSTALLER, { body: FixSchema }), (request) =>
+        applyFix(database, readiness, request.site, request.body, authorOf(request))
+      )
+      deviceRoutes(api, database, devices, sendings, places)
+      liveRoutes(api, database, devices, answers)
+      actionsRoutes(api, {
+        database,
+        devices,
+        heartbeats,
+        encryption,
+        test: (endpoint, site) => deliveryKind(endpoint.kind).test(parts, endpoint, site)
+      })
+      searchRoutes(api, database)
+      watchRoutes(api, database, devices, evidence, answers)
+      alarmRoutes(api, {
+        database,
+        alarms,
+        queue,
+        popups,
+        recordings,
+        live: answers,
+        folder: parts.folder
+      })
+      mailboxRoutes(api, simulators?.mailbox ?? null)
+      api.get('/simulators', allow(INSTALLER), (): SimulatorsView => ({
+        running: simulators && { host: simulators.host, pages: simulators.pages }
+      }))
+    }
+  )
   healthRoute(http, database, folder)
   if (web && existsSync(web)) await servePage(http, web)
 

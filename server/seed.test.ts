@@ -11,7 +11,7 @@ test('makes the demo site once: six cameras, the water’s edge, its schedule an
   try {
     await seed(t.database, t.app.clips, true)
     await seed(t.database, t.app.clips, false)
-    const { body: site } = await t.ask('GET', '/api/site')
+    const { body: site } = await t.ask('GET', '/site')
     expect(site).toMatchObject({
       name: 'Skerrow Landing',
       timeZone: 'Europe/London',
@@ -25,7 +25,7 @@ test('makes the demo site once: six cameras, the water’s edge, its schedule an
       'Workshop yard',
       'Quay path'
     ])
-    const { body: bench } = await t.ask('GET', '/api/cameras/slipway')
+    const { body: bench } = await t.ask('GET', '/cameras/slipway')
     expect(bench.detections.map((d: any) => [d.detection.name, d.actions.actions.links])).toEqual([
       ['Quay edge', ['strobe-mast', 'voice-mast', 'duty-mail', 'popup', 'record']]
     ])
@@ -45,11 +45,11 @@ test('makes the demo site once: six cameras, the water’s edge, its schedule an
 test('without demo data: a site that is set up by its first installer, with a camera of theirs', async () => {
   const t = await startTestApp({ withDemo: false })
   try {
-    expect((await t.ask('GET', '/api/site')).body).toMatchObject({
+    expect((await t.ask('GET', '/site')).body).toMatchObject({
       isSetUp: true,
       cameras: [{ id: 'camera-1', name: 'Camera 1', detections: 0, clips: 0, clip: null }]
     })
-    expect((await t.ask('GET', '/api/cameras/camera-1')).body).toMatchObject({
+    expect((await t.ask('GET', '/cameras/camera-1')).body).toMatchObject({
       detections: [],
       schedules: [],
       clips: []

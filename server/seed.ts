@@ -14,7 +14,7 @@ import { saveActions, saveDetection } from './detections/queries.ts'
 import type { Devices } from './devices/service.ts'
 import { listDevices } from './devices/queries.ts'
 import { noteEdit, type EditNote } from './history/queries.ts'
-import { readSite, saveSchedule } from './sites/queries.ts'
+import { readSite, saveSchedule, siteIds } from './sites/queries.ts'
 import { parseWith } from '../core/schema/parse.ts'
 
 interface DemoSite {
@@ -32,6 +32,9 @@ interface DemoSite {
   /** Each in demo/clips as <camera>-<script>.mp4, painted from that script. */
   clips: { camera: string; script: string; name: string; start: string }[]
 }
+
+/** The id of the demo site. */
+export const DEMO_SITE = 'skerrow'
 
 const demoFile = new URL('../demo/plan.json', import.meta.url)
 
@@ -63,14 +66,15 @@ async function insertSite(
       label: said('edits.delivered', what)
     })
     await sql.run(
-      'INSERT INTO site (id, name, time_zone, latitude, longitude, inputs) VALUES (?, ?, ?, ?, ?, ?)',
+      'INSERT INTO site (id, name, time_zone, latitude, longitude, inputs, added_at) VALUES (?, ?, ?, ?, ?, ?, ?)',
       [
         id,
         name,
         plan.timeZone,
         plan.position?.latitude ?? null,
         plan.position?.longitude ?? null,
-        JSON.stringify(inputs)
+        JSON.stringify(inputs),
+        now
       ]
     )
     for (const schedule of plan.schedules)
@@ -166,7 +170,7 @@ export async function seed(
   withDemo: boolean,
   cameras?: readonly string[]
 ): Promise<void> {
-  if (await readSite(database)) return
+  if ((await database.rows('SELECT 1 FROM site LIMIT 1')).length) return
   if (!withDemo) {
     const bare = readPlan(
       JSON.stringify({ format: 'wardoptic-plan/1', timeZone: ownTimeZone(), cameras: [] })
@@ -218,9 +222,10 @@ export async function seedDevices(
   devices: Devices,
   addresses: Readonly<Record<string, string>>
 ): Promise<void> {
-  const site = await readSite(database)
+  const demo = (await siteIds(database)).includes(DEMO_SITE)
+  const site = demo && (await readSite(database, DEMO_SITE))
   if (!site) return
-  const known = await listDevices(database)
+  const known = await listDevices(database, site.id)
   // A folder that was begun without the demo site has none of its cameras.
   const models = (
     JSON.parse(readFileSync(new URL('devices.json', demoFile), 'utf8')) as DemoDevice[]

@@ -1,11 +1,14 @@
 import { roles } from '../core/messages/en/accounts.ts'
-import { problemWords } from '../core/messages/errorWords.ts'
 import { common } from '../core/messages/en/common.ts'
 import { app as msg } from '../core/messages/en/app.ts'
-import { Suspense, type ReactNode } from 'react'
+import { Suspense, useEffect, type ReactNode } from 'react'
 import { Navigate, Route, Routes } from 'react-router'
-import { useSession, useSignedOut } from './accounts/useSession.ts'
-import type { Role } from '../core/accounts/accounts.ts'
+import { ApiError } from '../core/apiError.ts'
+import { useSite } from './api/queries.ts'
+import { useSignedIn } from './accounts/useSignedIn.tsx'
+import { accountAt, type AccountView, type Role } from '../core/accounts/accounts.ts'
+import { sitesPlace as sites } from '../core/messages/en/sites.ts'
+import { rememberSite } from './sites/lastSite.ts'
 import { PartBoundary, PlaceBoundary } from './shell/Boundary.tsx'
 import { EmptyPlace } from './shell/EmptyPlace.tsx'
 import { emptyPlaces } from './shell/places.ts'
@@ -21,23 +24,33 @@ const ProvePlace = lazyPart(() => import('./prove/ProvePlace.tsx'), 'ProvePlace'
 const WalkPart = lazyPart(() => import('./prove/walk/WalkPart.tsx'), 'WalkPart')
 const SitePlace = lazyPart(() => import('./site/SitePlace.tsx'), 'SitePlace')
 const MailboxPlace = lazyPart(() => import('./mailbox/MailboxPlace.tsx'), 'MailboxPlace')
-const SignIn = lazyPart(() => import('./accounts/SignIn.tsx'), 'SignIn')
 export const loadBench = () => import('./bench/BenchPlace.tsx')
 const BenchPlace = lazyPart(loadBench, 'BenchPlace')
 
-export function App(): ReactNode {
-  const session = useSession()
-  useSignedOut()
-  if (session.error && session.data === undefined)
-    return <p className="waiting">{problemWords(session.error)}</p>
-  if (session.data === undefined) return null
-  if (session.data === null)
-    return (
-      <Suspense fallback={null}>
-        <SignIn />
-      </Suspense>
-    )
-  const { data: account } = session
+/** One site. */
+export function App({ site }: { site: string }): ReactNode {
+  const { account: signedIn, instead } = useSignedIn()
+  const account = signedIn && accountAt(signedIn, site)
+  useEffect(() => {
+    if (account) rememberSite(site)
+  }, [account, site])
+  if (!signedIn) return instead
+  return account ? <Shell account={account} /> : noSite
+}
+
+const noSite = (
+  <main className="empty-place">
+    <h1>{sites.noRoleHere}</h1>
+    <p>{sites.askAnInstaller}</p>
+    <p>
+      <a href="/?sites">{sites.goToSites}</a>
+    </p>
+  </main>
+)
+
+function Shell({ account }: { account: AccountView & { role: Role } }): ReactNode {
+  const { error } = useSite()
+  if (error instanceof ApiError && error.status === 404) return noSite
   return (
     <div className="app">
       <PartBoundary>

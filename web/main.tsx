@@ -2,18 +2,17 @@ import './nonce.ts'
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
-import { BrowserRouter } from 'react-router'
 import '@fontsource-variable/atkinson-hyperlegible-next/index.css'
 import '@fontsource-variable/atkinson-hyperlegible-mono/index.css'
 import './styles.css'
 import { benchOf } from './api/queries.ts'
-import { App, loadBench } from './app.tsx'
-import { ThemeProvider } from './theme.tsx'
+import { loadBench } from './app.tsx'
+import { Root } from './Root.tsx'
 
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 2000 } } })
 
 // The Bench is what is opened most: its camera and its code are on their way while the rest is still read.
-const camera = /^\/bench\/([^/]+)/.exec(location.pathname)?.[1]
+const camera = /^\/s\/[^/]+\/bench\/([^/]+)/.exec(location.pathname)?.[1]
 if (camera) {
   void loadBench()
   // What is wrong with it is said where it is shown.
@@ -23,12 +22,7 @@ if (camera) {
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <QueryClientProvider client={queries}>
-      {/* At once, not as a transition: a key pressed right after a click acts on what was clicked. */}
-      <BrowserRouter useTransitions={false}>
-        <ThemeProvider>
-          <App />
-        </ThemeProvider>
-      </BrowserRouter>
+      <Root />
     </QueryClientProvider>
   </StrictMode>
 )

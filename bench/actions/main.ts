@@ -125,7 +125,7 @@ async function benchQueue(): Promise<void> {
       const asked = performance.now()
       if (asked - due > 100) late++
       open.push(
-        fetch(`${address}/api/triggers`, {
+        fetch(`${address}/api/sites/site/triggers`, {
           method: 'POST',
           headers: { 'content-type': 'application/json', cookie },
           body: JSON.stringify({ key: `t${n}`, camera: 'cam', detection: `d${n % 5}` })

@@ -69,10 +69,10 @@ async function send(
   devices: string[]
 ): Promise<{ took: number; view: SendingView }> {
   const began = performance.now()
-  let view = await ask<SendingView>(server, 'POST', '/api/sendings', { devices })
+  let view = await ask<SendingView>(server, 'POST', '/api/sites/site/sendings', { devices })
   while (!view.finished) {
     await pause(20)
-    view = await ask(server, 'GET', `/api/sendings/${view.id}`)
+    view = await ask(server, 'GET', `/api/sites/site/sendings/${view.id}`)
   }
   return { took: performance.now() - began, view }
 }
@@ -87,7 +87,11 @@ interface Looked {
 /** Asks what the interface asks, again and again, until told to stop. */
 function lookOn(server: Running): { stop(): Promise<Looked[]> } {
   let on = true
-  const paths = ['/api/cameras/camera-7', '/api/devices/', '/api/readiness'].map((path) => ({
+  const paths = [
+    '/api/sites/site/cameras/camera-7',
+    '/api/sites/site/devices/',
+    '/api/sites/site/readiness'
+  ].map((path) => ({
     path,
     took: [] as number[],
     silent: 0
@@ -155,7 +159,7 @@ export async function benchDevices(): Promise<void> {
     for (const [n, address] of addresses.entries())
       ids.push(
         (
-          await ask<DeviceView>(server, 'POST', '/api/devices', {
+          await ask<DeviceView>(server, 'POST', '/api/sites/site/devices', {
             name: `Camera ${n}`,
             address,
             camera: `camera-${n}`,
@@ -166,7 +170,7 @@ export async function benchDevices(): Promise<void> {
 
     // Sending a setting to all, while somebody works and the timer reads them.
     for (let n = 0; n < COUNT; n++)
-      await ask(server, 'PUT', `/api/cameras/camera-${n}/detections/d0`, {
+      await ask(server, 'PUT', `/api/sites/site/cameras/camera-${n}/detections/d0`, {
         version: 0,
         position: 0,
         detection: detection(0)
@@ -190,7 +194,7 @@ export async function benchDevices(): Promise<void> {
       )
 
     for (let n = 1; n <= 20; n++)
-      await ask(server, 'PUT', `/api/cameras/camera-0/detections/d${n}`, {
+      await ask(server, 'PUT', `/api/sites/site/cameras/camera-0/detections/d${n}`, {
         version: 0,
         position: n,
         detection: detection(n)

@@ -27,11 +27,15 @@ async function quiet(session: string): Promise<void> {
   const pause = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms))
   const base = `http://127.0.0.1:${PORT}`
   const headers = { cookie: `wardoptic_session=${session}` }
-  const { cameras } = (await (await fetch(`${base}/api/site`, { headers })).json()) as SiteView
+  const { cameras } = (await (
+    await fetch(`${base}/api/sites/skerrow/site`, { headers })
+  ).json()) as SiteView
   for (const { id } of cameras)
     while (
       (
-        (await (await fetch(`${base}/api/cameras/${id}`, { headers })).json()) as BenchView
+        (await (
+          await fetch(`${base}/api/sites/skerrow/cameras/${id}`, { headers })
+        ).json()) as BenchView
       ).clips.some(({ state }) => state === 'analysing')
     )
       await pause(500)
@@ -143,7 +147,7 @@ async function openBench(
   ])
   const page = await context.newPage()
   const base = `http://127.0.0.1:${PORT}`
-  await page.route('**/api/cameras/slipway', async (route) => {
+  await page.route('**/api/sites/skerrow/cameras/slipway', async (route) => {
     const answer = await route.fetch()
     const view = (await answer.json()) as BenchView
     const kept = { version: 1, changedAt: 0 }

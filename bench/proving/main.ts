@@ -53,17 +53,17 @@ async function benchDemo(folder: string): Promise<void> {
   try {
     for (const camera of ['slipway', 'quay-path', 'workshop-yard', 'waiting-room'])
       while (
-        (await ask<{ clips: { state: string }[] }>('GET', `/api/cameras/${camera}`)).clips.some(
-          (c) => c.state !== 'ready'
-        )
+        (
+          await ask<{ clips: { state: string }[] }>('GET', `/api/sites/skerrow/cameras/${camera}`)
+        ).clips.some((c) => c.state !== 'ready')
       )
         await pause(500)
-    await ask('POST', '/api/proving/take', {})
+    await ask('POST', '/api/sites/skerrow/proving/take', {})
     for (const how of ['nothing painted before', 'again']) {
-      let run = await ask<ProofRunView>('POST', '/api/proving/runs', {})
+      let run = await ask<ProofRunView>('POST', '/api/sites/skerrow/proving/runs', {})
       while (run.state === 'running') {
         await pause(200)
-        run = await ask('GET', `/api/proving/runs/${run.id}`)
+        run = await ask('GET', `/api/sites/skerrow/proving/runs/${run.id}`)
       }
       say(
         `${run.asked} proposed checks of the demo site, ${how} (${run.failed} not as expected)`,
@@ -172,7 +172,7 @@ async function benchWatch(base: string, cookie: string, ask: Ask): Promise<void>
         })
       )
       const began = Date.now()
-      const { alarm } = await ask<{ alarm: number }>('POST', '/api/triggers', {
+      const { alarm } = await ask<{ alarm: number }>('POST', '/api/sites/skerrow/triggers', {
         key: `bench ${n}`,
         camera: 'workshop-yard',
         detection: 'yard-signal'
@@ -184,7 +184,7 @@ async function benchWatch(base: string, cookie: string, ask: Ask): Promise<void>
       await page.evaluate(() =>
         Object.assign((window as unknown as { seen: object }).seen, { name: '' })
       )
-      await ask('POST', `/api/alarms/${alarm}/acknowledge`, { comment: '' })
+      await ask('POST', `/api/sites/skerrow/alarms/${alarm}/acknowledge`, { comment: '' })
       await page.waitForFunction(
         () =>
           ![...document.querySelectorAll('.alarm-line.waiting')].some((line) =>
@@ -204,17 +204,19 @@ async function benchWatch(base: string, cookie: string, ask: Ask): Promise<void>
 
 /** The demo leaves one camera as it comes from the box, without an account. */
 async function setUpYardCamera(ask: Ask): Promise<void> {
-  const yard = (await ask<DeviceView[]>('GET', '/api/devices')).find(
+  const yard = (await ask<DeviceView[]>('GET', '/api/sites/skerrow/devices')).find(
     (d) => d.name === 'Workshop yard camera'
   )
   if (!yard) throw new Error('the demo has no camera at the yard')
-  await ask('POST', `/api/devices/${yard.id}/account`, {
+  await ask('POST', `/api/sites/skerrow/devices/${yard.id}/account`, {
     username: 'admin',
     password: 'skerrow-three',
     first: true
   })
   while (
-    !(await ask<WatchView>('GET', '/api/watch')).cameras.find((c) => c.id === 'workshop-yard')?.live
+    !(await ask<WatchView>('GET', '/api/sites/skerrow/watch')).cameras.find(
+      (c) => c.id === 'workshop-yard'
+    )?.live
   )
     await pause(500)
 }

@@ -112,14 +112,18 @@ export async function benchSoak(minutes: number): Promise<void> {
                 body: JSON.stringify(body)
               })
             const taken = (await (
-              await post('/api/triggers', { key, camera: 'slipway', detection: 'quay-edge' })
+              await post('/api/sites/skerrow/triggers', {
+                key,
+                camera: 'slipway',
+                detection: 'quay-edge'
+              })
             ).json()) as { alarm?: number }
             if (!taken.alarm) return
-            await post(`/api/alarms/${taken.alarm}/acknowledge`, {
+            await post(`/api/sites/skerrow/alarms/${taken.alarm}/acknowledge`, {
               comment: 'Looked',
               confirmed: true
             })
-            await post(`/api/alarms/${taken.alarm}/close`, { words: '' })
+            await post(`/api/sites/skerrow/alarms/${taken.alarm}/close`, { words: '' })
           }, `soak ${n}`)
           .catch(() => {})
         await wait(6000, undefined, { signal: ended.signal }).catch(() => {})

@@ -13,9 +13,29 @@ export interface AccountView {
   id: number
   username: string
   name: string
+  /** On every site; null: only on those named. */
+  role: Role | null
+  /** Where it has a role of its own, in place of the one on every site. */
+  sites: SiteRole[]
+}
+
+export interface SiteRole {
+  /** The id of a site. */
+  site: string
   role: Role
-  /** The person of the site that this is; null: nobody of them. */
-  person: string | null
+}
+
+/** The role that an account has at a site; null: none. */
+export const roleAt = ({ role, sites }: Pick<AccountView, 'role' | 'sites'>, site: string) =>
+  sites.find((s) => s.site === site)?.role ?? role
+
+/** An account as a site sees it: its role is the one there. @returns null: it has none */
+export function accountAt(
+  account: AccountView,
+  site: string
+): (AccountView & { role: Role }) | null {
+  const role = roleAt(account, site)
+  return role && { ...account, role }
 }
 
 /** OWASP ASVS 4.0.3, 2.1.1 and 2.1.2: at least 12 characters, at most 128. */
@@ -39,10 +59,21 @@ const password = v.pipe(
   noLongerThan(MAX_PASSWORD)
 )
 const name = filled(80)
-const role = oneOf(ROLES)
-const person = v.optional(
-  v.nullable(v.pipe(v.string(coded('accounts.mustBeTheIdOf')), noLongerThan(64))),
-  null
+const role = v.nullable(oneOf(ROLES))
+const MAX_SITES = 2000
+const sites = v.optional(
+  v.pipe(
+    v.array(
+      v.strictObject({ site: filled(64), role: oneOf(ROLES) }),
+      coded('accounts.mustBeRoles')
+    ),
+    v.maxLength(MAX_SITES, coded('accounts.mustBeRoles')),
+    v.check(
+      (list) => new Set(list.map((s) => s.site)).size === list.length,
+      coded('accounts.siteTwice')
+    )
+  ),
+  []
 )
 
 export const SignInSchema = v.strictObject({
@@ -54,13 +85,13 @@ export const SignInSchema = v.strictObject({
   ),
   password: v.pipe(v.string(coded('input.mustBeAText')), noLongerThan(200))
 })
-export const NewAccountSchema = v.strictObject({ username, password, name, role, person })
+export const NewAccountSchema = v.strictObject({ username, password, name, role, sites })
 export type NewAccount = v.InferOutput<typeof NewAccountSchema>
 /** The password stays when it is left out. */
 export const ChangeAccountSchema = v.strictObject({
   name,
   role,
-  person,
+  sites,
   password: v.optional(password)
 })
 export const ChangePasswordSchema = v.strictObject({
@@ -108,6 +139,8 @@ export interface AuditEntry {
   /** A code of what happened, or the route that was asked for, such as `PUT /api/accounts/:id`. */
   what: string
   detail: string
+  /** The name of the site where it was done; null: of no site. */
+  site: string | null
   /** The HTTP status of the answer. */
   status: number
 }

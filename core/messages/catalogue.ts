@@ -33,6 +33,7 @@ import { scenes } from './en/codes/scenes.ts'
 import { server } from './en/codes/server.ts'
 import { settings, values } from './en/codes/settings.ts'
 import { shapes } from './en/codes/shapes.ts'
+import { sites } from './en/codes/sites.ts'
 import { things } from './en/codes/things.ts'
 import { tuning } from './en/codes/tuning.ts'
 import { watch } from './en/codes/watch.ts'
@@ -82,6 +83,7 @@ export const catalogue = {
   settings,
   values,
   shapes,
+  sites,
   things,
   tuning,
   watch

@@ -11,6 +11,8 @@ interface Noted {
   username: string
   client: Client
   detail?: string
+  /** Of which site, where it is of one. */
+  site?: string | null
   status: number
 }
 
@@ -29,9 +31,17 @@ export class Audit {
     this.now = now
   }
 
-  async note({ what, account, username, client, detail = '', status }: Noted): Promise<void> {
+  async note({
+    what,
+    account,
+    username,
+    client,
+    detail = '',
+    site = null,
+    status
+  }: Noted): Promise<void> {
     await this.database.run(
-      'INSERT INTO audit (at, account_id, username, address, what, detail, status) VALUES (?, ?, ?, ?, ?, ?, ?)',
+      'INSERT INTO audit (at, account_id, username, address, what, detail, site_id, status) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
       [
         this.now(),
         account?.id ?? null,
@@ -39,6 +49,7 @@ export class Audit {
         client.address,
         what.slice(0, 120),
         [...detail].slice(0, 400).join(''),
+        site?.slice(0, 64) ?? null,
         status
       ]
     )
@@ -46,7 +57,7 @@ export class Audit {
 
   /** A request that changes something, once it is answered. */
   async request(request: FastifyRequest, status: number): Promise<void> {
-    const { account, method, params, routeOptions } = request
+    const { account, method, params, routeOptions, site } = request
     if (
       !account ||
       /^(GET|HEAD|OPTIONS)$/.test(method) ||
@@ -55,13 +66,17 @@ export class Audit {
       routeOptions.url === '/api/session'
     )
       return
-    const detail = Object.values((params ?? {}) as Record<string, string>).join(' ')
+    const detail = Object.entries((params ?? {}) as Record<string, string>)
+      .flatMap(([name, value]) => (name === 'site' ? [] : value))
+      .join(' ')
     await this.note({
-      what: `${method} ${routeOptions.url}`,
+      // What is done at a site is called the same for all of them.
+      what: `${method} ${routeOptions.url.replace('/sites/:site', '')}`,
       account,
       username: account.username,
       client: clientOf(request),
       detail,
+      site: site || null,
       status
     }).catch(this.log)
   }
@@ -69,7 +84,7 @@ export class Audit {
   /** The newest, newest first, before an entry. */
   async read(before: number | null): Promise<AuditView> {
     const rows = await this.database.rows<AuditView['entries'][number]>(
-      `SELECT id, at, username, address, what, detail, status FROM audit WHERE id < ? ORDER BY id DESC LIMIT ${PAGE + 1}`,
+      `SELECT audit.id, at, username, address, what, detail, site.name AS site, status FROM audit LEFT JOIN site ON site.id = site_id WHERE audit.id < ? ORDER BY audit.id DESC LIMIT ${PAGE + 1}`,
       [before ?? Number.MAX_SAFE_INTEGER]
     )
     return { entries: rows.slice(0, PAGE), more: rows.length > PAGE }

@@ -16,8 +16,7 @@ import {
   lockAccounts,
   readAccount,
   setPassword,
-  updateAccount,
-  viewOf
+  updateAccount
 } from './queries.ts'
 import type { Client, Session, Sessions } from './sessions.ts'
 
@@ -152,19 +151,14 @@ export class Accounts {
       if (all.some((a) => a.username === account.username))
         throw new InputError('$.username', said('accounts.isTaken', account.username))
       refuseNamesake(account.name, all)
-      return viewOf({
-        ...account,
-        person_id: account.person,
-        password: '',
-        id: await insertAccount(sql, account, digest, this.now())
-      })
+      return { ...account, id: await insertAccount(sql, account, digest, this.now()) }
     })
   }
 
   /** @throws ApiError when nobody would be left who may set things up */
   async change(
     id: number,
-    change: Pick<AccountView, 'name' | 'role' | 'person'>,
+    change: Pick<AccountView, 'name' | 'role' | 'sites'>,
     password: string | undefined
   ): Promise<AccountView> {
     const { account: before } = await readAccount(this.database, id)
@@ -183,7 +177,8 @@ export class Accounts {
       return (await readAccount(sql, id)).account
     })
     // What somebody else has changed of who may do what holds at once, also for what is open.
-    if (password !== undefined || before.role !== account.role) await this.sessions.endAll(id)
+    const powers = ({ role, sites }: AccountView): string => JSON.stringify([role, sites])
+    if (password !== undefined || powers(before) !== powers(account)) await this.sessions.endAll(id)
     return account
   }
 
@@ -254,7 +249,7 @@ export class Accounts {
     if (plainCode(code) !== plainCode(this.code))
       throw notAllowed(said('accounts.thisIsNotTheCode'))
     right()
-    const made = await this.add({ ...account, role: 'installer', person: null })
+    const made = await this.add({ ...account, role: 'installer', sites: [] })
     this.code = null
     await this.audit.note({
       what: 'first-account',
@@ -312,7 +307,7 @@ export async function recoverInstaller(
     } else
       await insertAccount(
         sql,
-        { username, name: freeName(username, all), role: 'installer', person: null },
+        { username, name: freeName(username, all), role: 'installer', sites: [] },
         digest,
         now
       )

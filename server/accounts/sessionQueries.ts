@@ -1,6 +1,6 @@
 import type { AccountView, SessionView } from '../../core/accounts/accounts.ts'
 import type { Sql } from '../database.ts'
-import { viewOf, type AccountRow } from './queries.ts'
+import { accountColumns, viewOf, type AccountRow } from './queries.ts'
 
 interface NewSession {
   tokenHash: string
@@ -29,7 +29,7 @@ export async function findSession(
   usedAfter: number
 ): Promise<{ id: number; account: AccountView; expires: number } | null> {
   const [row] = await sql.rows<AccountRow & { session: number; expires_at: number }>(
-    'SELECT session.id AS session, expires_at, account.id, username, name, role, person_id, password FROM session JOIN account ON account.id = session.account_id WHERE token_hash = ? AND expires_at > ? AND used_at > ?',
+    `SELECT session.id AS session, expires_at, ${accountColumns} FROM session JOIN account ON account.id = session.account_id WHERE token_hash = ? AND expires_at > ? AND used_at > ?`,
     [tokenHash, now, usedAfter]
   )
   return row ? { id: row.session, account: viewOf(row), expires: row.expires_at } : null

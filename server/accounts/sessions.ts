@@ -42,6 +42,8 @@ declare module 'fastify' {
     session: Session | null
     /** Who asks; null before the gate, and for what needs no account. */
     account: AccountView | null
+    /** The id of the site that is asked about; empty for what belongs to no site. */
+    site: string
   }
 }
 

@@ -10,14 +10,14 @@ let t: TestApp
 beforeAll(async () => (t = await startTestApp({ withDemo: true })))
 afterAll(() => t.close())
 
-const view = async (): Promise<SiteActionsView> => (await t.ask('GET', '/api/actions')).body
+const view = async (): Promise<SiteActionsView> => (await t.ask('GET', '/actions')).body
 const popup = { id: 'second', name: 'Second pop-up', kind: 'popup', sound: 'none' }
 const post = async (
   path: string,
   type: string,
   body: Uint8Array | string
 ): Promise<{ status: number; body: any }> => {
-  const answer = await t.fetch(`${t.address}${path}`, {
+  const answer = await t.fetch(path, {
     method: 'POST',
     headers: { 'content-type': type },
     body: body as never
@@ -28,9 +28,9 @@ const post = async (
 describe('actions', () => {
   test('creates, changes by version, deletes and restores; a test of other settings no longer counts', async () => {
     const put = (version: number, more: object = {}) =>
-      t.ask('PUT', '/api/endpoints/second', { version, endpoint: { ...popup, ...more } })
+      t.ask('PUT', '/endpoints/second', { version, endpoint: { ...popup, ...more } })
     expect(await put(0)).toMatchObject({ status: 200, body: { version: 1, testedAt: null } })
-    expect((await t.ask('POST', '/api/endpoints/second/test')).body.message).toBe(
+    expect((await t.ask('POST', '/endpoints/second/test')).body.message).toBe(
       'Wardoptic is not open in any browser'
     )
     expect((await view()).endpoints.find((e) => e.endpoint.id === 'second')).toMatchObject({
@@ -46,7 +46,7 @@ describe('actions', () => {
       status: 409,
       body: { current: { version: 2, endpoint: { name: 'Renamed' } } }
     })
-    expect(await t.ask('DELETE', '/api/endpoints/second?version=2')).toEqual({
+    expect(await t.ask('DELETE', '/endpoints/second?version=2')).toEqual({
       status: 200,
       body: { version: 3 }
     })
@@ -100,7 +100,7 @@ describe('actions', () => {
     const { version } = (await view()).endpoints.find(
       (e) => e.endpoint.id === 'second'
     ) as SavedEndpoint
-    expect(await t.ask('PUT', '/api/endpoints/second', { version, endpoint })).toMatchObject({
+    expect(await t.ask('PUT', '/endpoints/second', { version, endpoint })).toMatchObject({
       status: 422,
       body: { message: expect.saying(why) }
     })
@@ -110,7 +110,7 @@ describe('actions', () => {
 describe('voices', () => {
   test('stores a file and plays it back byte for byte; refuses another naming the byte', async () => {
     const file = readFileSync(new URL('../voices/leave.wav', import.meta.url))
-    const { status, body } = await post('/api/voices?name=Own%20words', 'audio/wav', file)
+    const { status, body } = await post('/voices?name=Own%20words', 'audio/wav', file)
     expect([status, body]).toEqual([
       201,
       {
@@ -120,11 +120,9 @@ describe('voices', () => {
         bytes: file.length
       }
     ])
-    expect(
-      Buffer.from(await (await t.fetch(`${t.address}/api/voices/${body.id}`)).arrayBuffer())
-    ).toEqual(file)
+    expect(Buffer.from(await (await t.fetch(`/voices/${body.id}`)).arrayBuffer())).toEqual(file)
     expect((await view()).voices).toMatchObject([{ name: 'Own words' }])
-    expect((await post('/api/voices', 'audio/wav', 'no wave')).body.message).toContain(
+    expect((await post('/voices', 'audio/wav', 'no wave')).body.message).toContain(
       'byte 7: the file ends here'
     )
     const stereo = spawnSync('ffmpeg', [
@@ -142,29 +140,29 @@ describe('voices', () => {
       'wav',
       'pipe:1'
     ]).stdout
-    expect((await post('/api/voices', 'audio/wav', stereo)).body.message).toMatch(/^byte/)
-    expect(
-      (await post('/api/voices', 'audio/wav', new Uint8Array(600_000))).body.message
-    ).toContain('at most 524288 (512 KB) are allowed')
-    expect((await t.ask('GET', '/api/phrases/leave')).status).toBe(200)
-    expect((await t.ask('GET', '/api/phrases/..%2fseed')).status).toBe(404)
+    expect((await post('/voices', 'audio/wav', stereo)).body.message).toMatch(/^byte/)
+    expect((await post('/voices', 'audio/wav', new Uint8Array(600_000))).body.message).toContain(
+      'at most 524288 (512 KB) are allowed'
+    )
+    expect((await t.ask('GET', '/phrases/leave')).status).toBe(200)
+    expect((await t.ask('GET', '/phrases/..%2fseed')).status).toBe(404)
   })
 })
 
 describe('hours', () => {
   test('exports a calendar and imports it', async () => {
-    const { body: text } = await t.ask('GET', '/api/schedules/nights/calendar.ics')
+    const { body: text } = await t.ask('GET', '/schedules/nights/calendar.ics')
     expect(new ICAL.Component(ICAL.parse(text)).getFirstPropertyValue('x-wr-calname')).toBe(
       'Nights'
     )
-    const { body } = await post('/api/calendars?id=read', 'text/calendar', text)
+    const { body } = await post('/calendars?id=read', 'text/calendar', text)
     const { schedules } = await view()
     expect(body).toMatchObject({
       id: 'read',
       name: 'Nights',
       week: schedules.find((s) => s.schedule.id === 'nights')!.schedule.week
     })
-    expect((await post('/api/calendars', 'text/calendar', 'hello')).status).toBe(422)
+    expect((await post('/calendars', 'text/calendar', 'hello')).status).toBe(422)
   })
 
   // Each of these hung the whole server for ever.
@@ -196,9 +194,9 @@ describe('hours', () => {
         'END:VCALENDAR',
         ''
       ].join('\r\n')
-      const asked = post('/api/calendars', 'text/calendar', calendar)
+      const asked = post('/calendars', 'text/calendar', calendar)
       const began = performance.now()
-      expect((await t.ask('GET', '/api/site')).status).toBe(200)
+      expect((await t.ask('GET', '/site')).status).toBe(200)
       expect(performance.now() - began).toBeLessThan(20_000)
       const { status, body } = await asked
       expect([status, body.message]).toEqual([422, expect.saying(words)])
@@ -208,11 +206,11 @@ describe('hours', () => {
 
   test('refuses a calendar that is not UTF-8 or has an invalid start', async () => {
     expect(
-      (await post('/api/calendars', 'text/calendar', new Uint8Array([66, 255, 254]))).body.message
+      (await post('/calendars', 'text/calendar', new Uint8Array([66, 255, 254]))).body.message
     ).toBe('the calendar: is not UTF-8; save it as UTF-8')
     const odd = (start: string) =>
       post(
-        '/api/calendars',
+        '/calendars',
         'text/calendar',
         `BEGIN:VCALENDAR\r\nBEGIN:VEVENT\r\nUID:1\r\nDTSTART:${start}\r\nDTEND:20261128T060000\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n`
       )
@@ -223,14 +221,14 @@ describe('hours', () => {
   })
 
   test('are deleted only when unused, and restored under their version', async () => {
-    expect((await t.ask('DELETE', '/api/schedules/dark-hours?version=1')).body.message).toBe(
+    expect((await t.ask('DELETE', '/schedules/dark-hours?version=1')).body.message).toBe(
       'This schedule is used by Floodlight, Strobe on the mast. Choose another there first.'
     )
     const spare = { id: 'spare', name: 'Spare', week: {} }
     const put = (version: number) =>
       t.ask('PUT', '/api/sites/skerrow/schedules/spare', { version, schedule: spare })
     expect((await put(0)).status).toBe(200)
-    expect((await t.ask('DELETE', '/api/schedules/spare?version=1')).body).toEqual({ version: 2 })
+    expect((await t.ask('DELETE', '/schedules/spare?version=1')).body).toEqual({ version: 2 })
     expect((await view()).schedules.some((s) => s.schedule.id === 'spare')).toBe(false)
     expect(await put(1)).toMatchObject({
       status: 409,
@@ -242,17 +240,17 @@ describe('hours', () => {
   test('contacts of the site: one in use cannot be deleted', async () => {
     const { inputs } = (await view()).site
     expect(
-      await t.ask('PUT', '/api/inputs', {
+      await t.ask('PUT', '/inputs', {
         inputs: [...inputs, { id: 'gate', name: 'Gate', device: 'recorder', token: 'input-3' }]
       })
     ).toMatchObject({ status: 200 })
     expect((await view()).site.inputs).toHaveLength(3)
     expect(
-      (await t.ask('PUT', '/api/inputs', { inputs: inputs.filter((i) => i.id !== 'door') })).body
+      (await t.ask('PUT', '/inputs', { inputs: inputs.filter((i) => i.id !== 'door') })).body
         .message
     ).toBe('$.inputs: must have "door": Door after hours uses it')
     expect(
-      (await t.ask('PUT', '/api/inputs', { inputs: [inputs[0], inputs[0]] })).body.message
+      (await t.ask('PUT', '/inputs', { inputs: [inputs[0], inputs[0]] })).body.message
     ).toContain('is used twice')
   })
 })
@@ -267,8 +265,7 @@ describe('the site', () => {
       sender: 'alarms@example.org'
     }
     expect(
-      (await t.ask('PUT', '/api/settings/mail', { version: 1, mail, password: 'gull-and-tide' }))
-        .body
+      (await t.ask('PUT', '/settings/mail', { version: 1, mail, password: 'gull-and-tide' })).body
     ).toMatchObject({ hasPassword: true, version: 2, mail })
     expect(JSON.stringify(await view())).not.toContain('gull-and-tide')
     const [row] = await t.database.rows<{ sealed: Buffer }>(
@@ -278,27 +275,27 @@ describe('the site', () => {
     // Left out, it stays.
     expect(
       (
-        await t.ask('PUT', '/api/settings/mail', {
+        await t.ask('PUT', '/settings/mail', {
           version: 2,
           mail: { ...mail, host: 'simulator' }
         })
       ).body.hasPassword
     ).toBe(true)
     // What is asked to be encrypted is never sent in the clear: the simulator has no STARTTLS.
-    expect((await t.ask('POST', '/api/endpoints/duty-mail/test')).body.message).toMatch(/STARTTLS/i)
+    expect((await t.ask('POST', '/endpoints/duty-mail/test')).body.message).toMatch(/STARTTLS/i)
     expect(
       (
-        await t.ask('PUT', '/api/settings/mail', {
+        await t.ask('PUT', '/settings/mail', {
           version: 3,
           mail: { ...mail, host: 'simulator', encryption: 'none', username: null },
           password: null
         })
       ).body.hasPassword
     ).toBe(false)
-    expect((await t.ask('POST', '/api/endpoints/duty-mail/test')).status).toBe(200)
+    expect((await t.ask('POST', '/endpoints/duty-mail/test')).status).toBe(200)
     expect(
-      (await t.ask('PUT', '/api/settings/mail', { version: 4, mail: { ...mail, port: 70000 } }))
-        .body.message
+      (await t.ask('PUT', '/settings/mail', { version: 4, mail: { ...mail, port: 70000 } })).body
+        .message
     ).toBe('$.mail.port: is 70000; enter 1 to 65535')
   })
 
@@ -306,7 +303,7 @@ describe('the site', () => {
     const { people, version } = (await view()).people
     expect(
       (
-        await t.ask('PUT', '/api/settings/people', {
+        await t.ask('PUT', '/settings/people', {
           version,
           people: { ...people, groups: [{ id: 'g', name: 'G', members: ['nobody'] }] }
         })
@@ -314,14 +311,14 @@ describe('the site', () => {
     ).toBe('$.people.groups[0].members[0]: names "nobody", who does not exist')
     expect(
       (
-        await t.ask('PUT', '/api/settings/people', {
+        await t.ask('PUT', '/settings/people', {
           version,
           people: { people: [...people.people, people.people[0]], groups: [] }
         })
       ).body.message
     ).toContain('twice')
-    expect(
-      (await t.ask('PUT', '/api/settings/people', { version: version + 9, people })).status
-    ).toBe(409)
+    expect((await t.ask('PUT', '/settings/people', { version: version + 9, people })).status).toBe(
+      409
+    )
   })
 })

@@ -35,7 +35,7 @@ import type { Encryption } from '../devices/encryption.ts'
 import type { Heartbeats } from '../deliveries/heartbeats.ts'
 import { conflict, notFound } from '../errors.ts'
 import { noteOf } from '../history/routes.ts'
-import { deleteSchedule, readSchedules, theSite, saveInputs } from '../sites/queries.ts'
+import { deleteSchedule, readSchedules, readSite, saveInputs } from '../sites/queries.ts'
 import { readInThread } from './calendars.ts'
 import { readPhrase } from './voices.ts'
 import {
@@ -76,15 +76,15 @@ export function actionsRoutes(
   app: Api,
   { database, devices, heartbeats, encryption, test }: ActionsParts
 ): void {
-  app.get('/actions', allow(INSTALLER), async (): Promise<SiteActionsView> => {
-    const site = await theSite(database)
+  app.get('/actions', allow(INSTALLER), async (request): Promise<SiteActionsView> => {
+    const site = await readSite(database, request.site)
     const [detections, schedules, endpoints, settings, rows, channels, voices] = await Promise.all([
       readAllDetections(database, site.id),
       readSchedules(database, site.id),
       readEndpoints(database, site.id),
       readSettings(database, site.id),
-      listDevices(database),
-      listChannels(database),
+      listDevices(database, site.id),
+      listChannels(database, site.id),
       listVoices(database, site.id)
     ])
     const byCamera = endpoints.flatMap(({ endpoint: e }) => {
@@ -129,7 +129,7 @@ export function actionsRoutes(
           device && token ? devices.subscriptions.contact(device, token) : null
         ])
       ),
-      stations: heartbeats.all,
+      stations: heartbeats.of(site.id),
       byCamera
     }
   })
@@ -140,7 +140,7 @@ export function actionsRoutes(
     async (request) => {
       const { params, body } = request
       const { actions, version } = body
-      const site = await theSite(database)
+      const site = await readSite(database, request.site)
       await checkNames(actions, '$.actions', site.id)
       return database.transaction((sql) =>
         saveActions(
@@ -191,7 +191,7 @@ export function actionsRoutes(
     allow(INSTALLER, { params: byId, body: SaveEndpointSchema }),
     async (request) => {
       const { params, body } = request
-      const site = await theSite(database)
+      const site = await readSite(database, request.site)
       const { endpoint, version } = body
       if (params.id !== endpoint.id)
         throw new InputError('$.endpoint.id', said('input.isAndThe', endpoint.id, params.id))
@@ -242,7 +242,7 @@ export function actionsRoutes(
     allow(INSTALLER, { params: byId, querystring: versionQuery }),
     async (request) => {
       const { version } = request.query
-      const site = await theSite(database)
+      const site = await readSite(database, request.site)
       return database.transaction((sql) =>
         deleteEndpoint(
           sql,
@@ -256,8 +256,9 @@ export function actionsRoutes(
     }
   )
 
-  app.post('/endpoints/:id/test', allow(INSTALLER, { params: byId }), async ({ params }) => {
-    const site = await theSite(database)
+  app.post('/endpoints/:id/test', allow(INSTALLER, { params: byId }), async (request) => {
+    const site = await readSite(database, request.site)
+    const { params } = request
     const { endpoint } = await readEndpoint(database, site.id, params.id)
     try {
       const outcome = await test(endpoint, site)
@@ -276,7 +277,7 @@ export function actionsRoutes(
     async (request) => {
       const { id } = request.params
       const { version } = request.query
-      const site = await theSite(database)
+      const site = await readSite(database, request.site)
       const users = [
         ...(await readAllDetections(database, site.id))
           .filter(({ detection }) => detection.schedule === id)
@@ -301,7 +302,7 @@ export function actionsRoutes(
 
   app.put('/inputs', allow(INSTALLER, { body: SaveInputsSchema }), async (request) => {
     const { inputs } = request.body
-    const site = await theSite(database)
+    const site = await readSite(database, request.site)
     const twice = inputs.findIndex((x, i) => inputs.findIndex((y) => y.id === x.id) < i)
     if (twice >= 0)
       throw new InputError(`$.inputs[${twice}].id`, said('actions.isUsedTwice', inputs[twice]!.id))
@@ -319,7 +320,7 @@ export function actionsRoutes(
 
   app.put('/settings/mail', allow(INSTALLER, { body: SaveMailSchema }), async (request) => {
     const { mail, password, version } = request.body
-    const site = await theSite(database)
+    const site = await readSite(database, request.site)
     return (
       await database.transaction((sql) =>
         saveSetting(
@@ -353,7 +354,7 @@ export function actionsRoutes(
           )
       })
     )
-    const site = await theSite(database)
+    const site = await readSite(database, request.site)
     return (
       await database.transaction((sql) =>
         saveSetting(
@@ -370,7 +371,7 @@ export function actionsRoutes(
   })
   app.put('/settings/usual', allow(INSTALLER, { body: SaveUsualSchema }), async (request) => {
     const { actions, version } = request.body
-    const site = await theSite(database)
+    const site = await readSite(database, request.site)
     await checkNames(actions, '$.actions', site.id)
     return (
       await database.transaction((sql) =>
@@ -401,17 +402,16 @@ export function actionsRoutes(
         querystring: v.object({ name: v.optional(v.string(coded('input.mustBeAText')), 'Voice') }),
         body: fileBody(said('actions.aWaveFileSentAs'))
       }),
-      async ({ query, body: content }, reply) => {
+      async ({ query, body: content, site }, reply) => {
         // Refused before it is kept, with the byte at which it is wrong.
         const { seconds } = readWave(new Uint8Array(content.subarray(0, MAX_WAVE_BYTES + 1)))
-        const site = await theSite(database)
         const voice = {
           id: `voice-${randomUUID().slice(0, 8)}`,
           name: query.name.trim().slice(0, 80) || 'Voice',
           seconds,
           content
         }
-        await insertVoice(database, site.id, voice, Date.now())
+        await insertVoice(database, site, voice, Date.now())
         return reply
           .status(201)
           .send({ id: voice.id, name: voice.name, seconds, bytes: content.length })
@@ -432,8 +432,9 @@ export function actionsRoutes(
         }),
         body: fileBody(said('actions.aCalendarSentAsTextCalendar'))
       }),
-      async ({ query, body }) => {
-        const site = await theSite(database)
+      async (request) => {
+        const { query, body } = request
+        const site = await readSite(database, request.site)
         return readInThread({
           text: textOf(body),
           id: query.id ?? `hours-${randomUUID().slice(0, 8)}`,
@@ -448,15 +449,16 @@ export function actionsRoutes(
     if (!isOneOf(PHRASES, params.id)) throw notFound(said('things.phrase', params.id.slice(0, 64)))
     return reply.type('audio/wav').send(readPhrase(params.id))
   })
-  app.get('/voices/:id', allow(INSTALLER, { params: byId }), async ({ params }, reply) =>
-    reply.type('audio/wav').send(await readVoice(database, (await theSite(database)).id, params.id))
+  app.get('/voices/:id', allow(INSTALLER, { params: byId }), async ({ params, site }, reply) =>
+    reply.type('audio/wav').send(await readVoice(database, site, params.id))
   )
 
   app.get(
     '/schedules/:id/calendar.ics',
     allow(INSTALLER, { params: byId }),
-    async ({ params }, reply) => {
-      const site = await theSite(database)
+    async (request, reply) => {
+      const { params } = request
+      const site = await readSite(database, request.site)
       const kept = (await readSchedules(database, site.id)).find(
         ({ schedule }) => schedule.id === params.id
       )

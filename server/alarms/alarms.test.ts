@@ -10,31 +10,30 @@ let t: TestApp
 beforeAll(async () => {
   t = await startTestApp({ withDemo: true, clipsOf: ['slipway'] })
   await eventually(async () =>
-    (await t.ask('GET', '/api/cameras/slipway')).body.clips.find((c: any) => c.state === 'ready')
+    (await t.ask('GET', '/cameras/slipway')).body.clips.find((c: any) => c.state === 'ready')
   )
 })
 afterAll(() => t.close())
 
 let count = 0
 const send = (detection = 'path-crossing', more: object = {}) =>
-  t.ask('POST', '/api/triggers', { key: `k${++count}`, camera: 'quay-path', detection, ...more })
-const alarm = async (id: number): Promise<AlarmView> =>
-  (await t.ask('GET', `/api/alarms/${id}`)).body
+  t.ask('POST', '/triggers', { key: `k${++count}`, camera: 'quay-path', detection, ...more })
+const alarm = async (id: number): Promise<AlarmView> => (await t.ask('GET', `/alarms/${id}`)).body
 const link = async (detection: string, actions: object, camera = 'quay-path') => {
-  const kept = (await t.ask('GET', `/api/cameras/${camera}`)).body.detections.find(
+  const kept = (await t.ask('GET', `/cameras/${camera}`)).body.detections.find(
     (d: any) => d.detection.id === detection
   )
-  const answer = await t.ask('PUT', `/api/cameras/${camera}/detections/${detection}/actions`, {
+  const answer = await t.ask('PUT', `/cameras/${camera}/detections/${detection}/actions`, {
     version: kept.actions.version,
     actions
   })
   if (answer.status !== 200) throw new Error(answer.body.message)
 }
 const endpoint = async (body: { id: string } & Record<string, unknown>) => {
-  const kept = (await t.ask('GET', '/api/actions')).body.endpoints.find(
+  const kept = (await t.ask('GET', '/actions')).body.endpoints.find(
     (e: any) => e.endpoint.id === body.id
   )
-  const answer = await t.ask('PUT', `/api/endpoints/${body.id}`, {
+  const answer = await t.ask('PUT', `/endpoints/${body.id}`, {
     version: kept?.version ?? 0,
     endpoint: body
   })
@@ -109,10 +108,10 @@ describe('a trigger that is sent', () => {
       state: 'waiting'
     })
     expect(
-      await t.ask('POST', `/api/alarms/${first.alarm}/acknowledge`, {}, await t.as('operator'))
+      await t.ask('POST', `/alarms/${first.alarm}/acknowledge`, {}, await t.as('operator'))
     ).toMatchObject({ status: 200, body: { state: 'acknowledged', acknowledgedBy: 'Ines O.' } })
     expect((await send('path-crossing', { at: at + 400_001 })).body.alarm).not.toBe(first.alarm)
-    expect((await t.ask('POST', `/api/alarms/${first.alarm}/acknowledge`, {})).status).toBe(409)
+    expect((await t.ask('POST', `/alarms/${first.alarm}/acknowledge`, {})).status).toBe(409)
   })
 
   test('acknowledging asks for what the settings require, and stores it', async () => {
@@ -122,8 +121,7 @@ describe('a trigger that is sent', () => {
       acknowledge: { comment: true, confirm: true }
     })
     const { body } = await send()
-    const acknowledge = (more: object) =>
-      t.ask('POST', `/api/alarms/${body.alarm}/acknowledge`, more)
+    const acknowledge = (more: object) => t.ask('POST', `/alarms/${body.alarm}/acknowledge`, more)
     expect(await acknowledge({})).toMatchObject({
       status: 422,
       body: { message: 'acknowledging: Enter a comment: this alarm requires one.' }
@@ -133,7 +131,7 @@ describe('a trigger that is sent', () => {
       body: { message: 'acknowledging: Confirm that you have dealt with this alarm.' }
     })
     expect(
-      await t.ask('POST', `/api/alarms/${body.alarm}/acknowledge`, {
+      await t.ask('POST', `/alarms/${body.alarm}/acknowledge`, {
         by: 'Ines',
         comment: 'x',
         confirmed: true
@@ -193,10 +191,7 @@ describe('the monitoring station', () => {
     t.station.mood = 'answers'
     const done = await settled(body.alarm)
     expect(done.deliveries[0]).toMatchObject({ state: 'sent', error: null })
-    const { body: attempts } = await t.ask(
-      'GET',
-      `/api/deliveries/${done.deliveries[0]!.id}/attempts`
-    )
+    const { body: attempts } = await t.ask('GET', `/deliveries/${done.deliveries[0]!.id}/attempts`)
     expect(attempts.map((a: any) => a.ok)).toEqual([...attempts.slice(1).map(() => false), true])
     const sequence = t.station.messages.at(-1)!.sequence
     const same = t.station.messages.filter((m) => m.sequence === sequence)
@@ -213,9 +208,9 @@ describe('the monitoring station', () => {
       error: expect.saying('the station refused it')
     })
     t.station.mood = 'answers'
-    expect((await t.ask('POST', `/api/deliveries/${delivery!.id}/retry`)).status).toBe(204)
+    expect((await t.ask('POST', `/deliveries/${delivery!.id}/retry`)).status).toBe(204)
     expect((await settled(body.alarm)).deliveries[0]!.state).toBe('sent')
-    expect((await t.ask('POST', `/api/deliveries/${delivery!.id}/retry`)).status).toBe(409)
+    expect((await t.ask('POST', `/deliveries/${delivery!.id}/retry`)).status).toBe(409)
   })
 
   test('sends no severity it does not accept; its test is accepted', async () => {
@@ -227,7 +222,7 @@ describe('the monitoring station', () => {
       error: 'severity major is below critical, the lowest it accepts'
     })
     expect(t.station.messages).toHaveLength(heard)
-    expect(await t.ask('POST', '/api/endpoints/station/test')).toMatchObject({
+    expect(await t.ask('POST', '/endpoints/station/test')).toMatchObject({
       status: 200,
       body: { outcome: 'the station confirmed the test' }
     })
@@ -238,7 +233,7 @@ describe('the monitoring station', () => {
   test('receives a heartbeat at the set interval', async () => {
     await endpoint({ ...station, heartbeatSeconds: 10 })
     const state = await eventually(
-      async () => (await t.ask('GET', '/api/actions')).body.stations.station,
+      async () => (await t.ask('GET', '/actions')).body.stations.station,
       15
     )
     expect(state).toEqual({ answeredAt: expect.any(Number), error: null })
@@ -249,10 +244,10 @@ describe('the monitoring station', () => {
 
 describe('from a replayed clip', () => {
   const run = async (): Promise<any> => {
-    const [clip] = (await t.ask('GET', '/api/cameras/slipway')).body.clips
-    const { body } = await t.ask('POST', `/api/clips/${clip.id}/runs`, { speed: 1000 })
+    const [clip] = (await t.ask('GET', '/cameras/slipway')).body.clips
+    const { body } = await t.ask('POST', `/clips/${clip.id}/runs`, { speed: 1000 })
     return eventually(async () => {
-      const r = (await t.ask('GET', `/api/runs/${body.id}`)).body
+      const r = (await t.ask('GET', `/runs/${body.id}`)).body
       return (
         r.state === 'finished' &&
         r.triggers.every((x: any) =>
@@ -317,14 +312,12 @@ describe('from a replayed clip', () => {
         ]).stdout.toString()
       )
     ).toBeCloseTo(20, 0)
-    expect((await t.ask('GET', `/api/deliveries/${id}/files`)).body).toEqual({
+    expect((await t.ask('GET', `/deliveries/${id}/files`)).body).toEqual({
       files: [{ name: 'recording.mp4', type: 'video/mp4' }],
       recording: null
     })
-    expect((await t.ask('GET', `/api/deliveries/${id}/files/recording.mp4`)).status).toBe(200)
-    expect((await t.ask('GET', `/api/deliveries/${id}/files/..%2f..%2fdevice.key`)).status).toBe(
-      404
-    )
+    expect((await t.ask('GET', `/deliveries/${id}/files/recording.mp4`)).status).toBe(200)
+    expect((await t.ask('GET', `/deliveries/${id}/files/..%2f..%2fdevice.key`)).status).toBe(404)
   })
 })
 
@@ -343,12 +336,12 @@ describe('what roles other than installer see', () => {
     )
     const viewer = await t.as('viewer')
     for (const path of [
-      `/api/alarms/${body.alarm}`,
-      '/api/alarms',
-      '/api/alarms?state=waiting',
-      '/api/watch',
-      '/api/triggers',
-      '/api/triggers.csv'
+      `/alarms/${body.alarm}`,
+      '/alarms',
+      '/alarms?state=waiting',
+      '/watch',
+      '/triggers',
+      '/triggers.csv'
     ])
       expect([
         path,
@@ -361,7 +354,7 @@ describe('what roles other than installer see', () => {
     const open = async (role: 'viewer' | 'operator') => {
       const stop = new AbortController()
       const heard: string[] = []
-      const answer = await fetch(`${t.address}/api/alarms/live`, {
+      const answer = await fetch(`${t.address}${t.addressOf('/alarms/live')}`, {
         headers: { cookie: await t.as(role) },
         signal: stop.signal
       })
@@ -373,17 +366,17 @@ describe('what roles other than installer see', () => {
     const viewer = await open('viewer')
     await endpoint({ id: 'shown', name: 'Shown', kind: 'popup', sound: 'none' })
     // Only somebody who may not act has it open.
-    expect((await t.ask('POST', '/api/endpoints/shown/test')).body.message).toBe(
+    expect((await t.ask('POST', '/endpoints/shown/test')).body.message).toBe(
       'Wardoptic is not open in any browser'
     )
     const operator = await open('operator')
-    const test = t.ask('POST', '/api/endpoints/shown/test')
+    const test = t.ask('POST', '/endpoints/shown/test')
     await eventually(async () => operator.heard.join('').includes('event: popup'), 10)
     expect(
-      (await t.ask('POST', '/api/deliveries/0/shown', undefined, await t.as('viewer'))).status
+      (await t.ask('POST', '/deliveries/0/shown', undefined, await t.as('viewer'))).status
     ).toBe(403)
     expect(
-      (await t.ask('POST', '/api/deliveries/0/shown', undefined, await t.as('operator'))).status
+      (await t.ask('POST', '/deliveries/0/shown', undefined, await t.as('operator'))).status
     ).toBe(204)
     expect((await test).body).toEqual({ outcome: 'shown in 1 window' })
     expect(viewer.heard.join('')).not.toContain('popup')
@@ -399,24 +392,24 @@ describe('what roles other than installer see', () => {
       "INSERT INTO alarm (site_id, camera_id, detection_id, name, severity, priority, state, actions, first_at, last_at, triggers) SELECT site_id, camera_id, detection_id, name, severity, priority, 'closed', actions, 0, 0, 0 FROM alarm, seq_1_to_80 WHERE id = ?",
       [normal]
     )
-    const { body } = await t.ask('GET', '/api/alarms?state=waiting')
+    const { body } = await t.ask('GET', '/alarms?state=waiting')
     const ids = body.alarms.map((a: AlarmView) => a.id)
     expect(ids).toEqual(expect.arrayContaining([normal, urgent]))
     expect(ids.indexOf(urgent)).toBeLessThan(ids.indexOf(normal))
     expect(body.waiting).toBe(ids.length)
     expect(
-      (await t.ask('GET', '/api/alarms')).body.alarms.some((a: AlarmView) => a.id === normal)
+      (await t.ask('GET', '/alarms')).body.alarms.some((a: AlarmView) => a.id === normal)
     ).toBe(false)
     expect(
-      (await t.ask('GET', '/api/alarms?state=open')).body.alarms.every(
+      (await t.ask('GET', '/alarms?state=open')).body.alarms.every(
         (a: AlarmView) => a.state !== 'closed'
       )
     ).toBe(true)
-    expect((await t.ask('GET', '/api/alarms?state=odd')).status).toBe(422)
+    expect((await t.ask('GET', '/alarms?state=odd')).status).toBe(422)
     const [row] = await t.database.rows<{ id: number }>(
       "SELECT id FROM delivery WHERE kind = 'recording' AND state = 'sent' LIMIT 1"
     )
-    const part = await t.fetch(`/api/deliveries/${row!.id}/files/recording.mp4`, {
+    const part = await t.fetch(`/deliveries/${row!.id}/files/recording.mp4`, {
       headers: { range: 'bytes=0-9' }
     })
     expect([

@@ -4,7 +4,7 @@ import type { ArmInputs } from '../../core/arming/armInputs.ts'
 import type { Sql } from '../database.ts'
 import type { Devices } from '../devices/service.ts'
 import { listDevices } from '../devices/queries.ts'
-import { readSchedules, theSite } from '../sites/queries.ts'
+import { readSchedules, readSite } from '../sites/queries.ts'
 import type { SiteView } from '../../core/api.ts'
 import type { Schedule } from '../../core/formats/plan.ts'
 
@@ -17,16 +17,16 @@ export interface ActionsContext {
   names: ReadonlyMap<string, string>
 }
 
-/** Hours are worked out once for the same schedules. */
-let known: { key: string; hours: EndpointHours } | null = null
+/** Hours are worked out once for the same schedules; by site. */
+const known = new Map<string, { key: string; hours: EndpointHours }>()
 
-export async function readContext(sql: Sql): Promise<ActionsContext> {
-  const site = await theSite(sql)
+export async function readContext(sql: Sql, siteId: string): Promise<ActionsContext> {
+  const site = await readSite(sql, siteId)
   const [endpoints, schedules, settings, devices] = [
     await readEndpoints(sql, site.id),
     await readSchedules(sql, site.id),
     await readSettings(sql, site.id),
-    await listDevices(sql)
+    await listDevices(sql, site.id)
   ]
   const key = JSON.stringify([
     site.id,
@@ -34,8 +34,9 @@ export async function readContext(sql: Sql): Promise<ActionsContext> {
     site.position,
     schedules.map(({ schedule, version, changedAt }) => [schedule.id, version, changedAt])
   ])
-  if (known?.key !== key)
-    known = {
+  let hours = known.get(site.id)
+  if (hours?.key !== key) {
+    hours = {
       key,
       hours: new EndpointHours(
         schedules.map((s) => s.schedule),
@@ -43,12 +44,14 @@ export async function readContext(sql: Sql): Promise<ActionsContext> {
         site.position ?? undefined
       )
     }
+    known.set(site.id, hours)
+  }
   return {
     site,
     schedules: schedules.map((s) => s.schedule),
     actions: {
       endpoints: endpoints.map((e) => e.endpoint),
-      hours: known.hours,
+      hours: hours.hours,
       people: settings.people.people,
       mail: settings.mail.mail,
       outputs: new Set(devices.flatMap((d) => d.outputs.map(({ token }) => `${d.id} ${token}`)))

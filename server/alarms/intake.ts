@@ -38,6 +38,8 @@ export interface NewTrigger {
 
 export interface Ingested {
   id: number
+  /** The id of its site. */
+  site: string
   alarm: number
   deliveries: number
   /** It had been taken before. */
@@ -82,7 +84,13 @@ export async function takeTrigger(
       [t.camera, t.key]
     )
     if (known)
-      return { id: known.id, alarm: known.alarm_id, deliveries: known.deliveries, again: true }
+      return {
+        id: known.id,
+        site: siteId,
+        alarm: known.alarm_id,
+        deliveries: known.deliveries,
+        again: true
+      }
   }
   const actions = row.actions === null ? NO_ACTIONS : parsed<Actions>(row.actions)
   const severity: Severity = t.trigger.severity ?? actions.severity
@@ -149,8 +157,8 @@ export async function takeTrigger(
       },
       now
     )
-  for (const p of planned) await followRelay(sql, p, alarm, names, now)
-  return { id, alarm, deliveries: planned.length, again: false }
+  for (const p of planned) await followRelay(sql, siteId, p, alarm, names, now)
+  return { id, site: siteId, alarm, deliveries: planned.length, again: false }
 }
 
 /** From which named side to which a line was crossed. */
@@ -204,6 +212,7 @@ async function begin(
 /** A relay that follows opens some seconds after the last trigger: what would open it earlier is put off. */
 async function followRelay(
   sql: Sql,
+  siteId: string,
   { endpoint, by, held }: PlannedDelivery,
   alarm: number,
   names: ReadonlyMap<string, string>,
@@ -213,8 +222,8 @@ async function followRelay(
     return
   const at = now + endpoint.seconds * 1000
   const { affectedRows } = await sql.run(
-    "UPDATE delivery SET next_at = ? WHERE endpoint_id = ? AND does = 'off' AND state = 'pending'",
-    [at, endpoint.id]
+    "UPDATE delivery SET next_at = ? WHERE endpoint_id = ? AND does = 'off' AND state = 'pending' AND alarm_id IN (SELECT id FROM alarm WHERE site_id = ?)",
+    [at, endpoint.id, siteId]
   )
   if (!affectedRows)
     await insertDelivery(

@@ -22,7 +22,7 @@ afterAll(async () => {
 test('killed at twenty random moments under 100 triggers a second: every answered trigger has all its deliveries', async () => {
   // Two detections, of which each trigger calls two webhooks; the server of the test itself does nothing meanwhile.
   for (const id of ['one', 'two'])
-    await t.ask('PUT', `/api/endpoints/${id}`, {
+    await t.ask('PUT', `/endpoints/${id}`, {
       version: 0,
       endpoint: { id, name: id, kind: 'webhook', url: 'http://simulator/hooks' }
     })
@@ -31,12 +31,12 @@ test('killed at twenty random moments under 100 triggers a second: every answere
     ['slipway', 'quay-edge']
   ]
   for (const [camera, id] of detections) {
-    const { version } = (await t.ask('GET', `/api/cameras/${camera}`)).body.detections.find(
+    const { version } = (await t.ask('GET', `/cameras/${camera}`)).body.detections.find(
       (d: any) => d.detection.id === id
     ).actions
     expect(
       (
-        await t.ask('PUT', `/api/cameras/${camera}/detections/${id}/actions`, {
+        await t.ask('PUT', `/cameras/${camera}/detections/${id}/actions`, {
           version,
           actions: { links: ['one', 'two'], groupSeconds: 5 }
         })
@@ -67,7 +67,7 @@ test('killed at twenty random moments under 100 triggers a second: every answere
   let unanswered: { key: string; camera: string; detection: string }[] = []
   const sendOne = async (address: string, body: (typeof unanswered)[number]): Promise<void> => {
     try {
-      const answer = await fetch(`${address}/api/triggers`, {
+      const answer = await fetch(`${address}/api/sites/skerrow/triggers`, {
         method: 'POST',
         headers: { 'content-type': 'application/json', cookie: t.cookie },
         body: JSON.stringify(body)

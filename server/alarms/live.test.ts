@@ -29,24 +29,23 @@ afterAll(async () => {
   await devices.close()
 })
 
-const view = async (): Promise<SiteActionsView> => (await t.ask('GET', '/api/actions')).body
+const view = async (): Promise<SiteActionsView> => (await t.ask('GET', '/actions')).body
 async function change(id: string, more: object): Promise<void> {
   const { endpoint, version } = (await view()).endpoints.find((e) => e.endpoint.id === id)!
   expect(
-    (await t.ask('PUT', `/api/endpoints/${id}`, { version, endpoint: { ...endpoint, ...more } }))
-      .status
+    (await t.ask('PUT', `/endpoints/${id}`, { version, endpoint: { ...endpoint, ...more } })).status
   ).toBe(200)
 }
 const edit = async (
   camera: string,
   detection: { id: string; [key: string]: unknown }
 ): Promise<void> => {
-  const kept = (await t.ask('GET', `/api/cameras/${camera}`)).body.detections.find(
+  const kept = (await t.ask('GET', `/cameras/${camera}`)).body.detections.find(
     (d: any) => d.detection.id === detection.id
   )
   expect(
     (
-      await t.ask('PUT', `/api/cameras/${camera}/detections/${detection.id}`, {
+      await t.ask('PUT', `/cameras/${camera}/detections/${detection.id}`, {
         detection: { ...kept?.detection, ...detection },
         position: 0,
         version: kept?.version ?? 0
@@ -60,12 +59,12 @@ const link = async (
   links: string[],
   more: object = {}
 ): Promise<void> => {
-  const { version } = (await t.ask('GET', `/api/cameras/${camera}`)).body.detections.find(
+  const { version } = (await t.ask('GET', `/cameras/${camera}`)).body.detections.find(
     (d: any) => d.detection.id === id
   ).actions
   expect(
     (
-      await t.ask('PUT', `/api/cameras/${camera}/detections/${id}/actions`, {
+      await t.ask('PUT', `/cameras/${camera}/detections/${id}/actions`, {
         version,
         actions: { links, ...more }
       })
@@ -73,18 +72,16 @@ const link = async (
   ).toBe(200)
 }
 const send = async (device: string): Promise<SendingView> => {
-  const { body } = await t.ask('POST', '/api/sendings', { devices: [device] })
+  const { body } = await t.ask('POST', '/sendings', { devices: [device] })
   return eventually(async () => {
-    const s = (await t.ask('GET', `/api/sendings/${body.id}`)).body
+    const s = (await t.ask('GET', `/sendings/${body.id}`)).body
     return s.finished && s
   })
 }
 const alarmOf = (detection: string, most = 60): Promise<AlarmView> =>
   eventually(
     async () =>
-      (await t.ask('GET', '/api/alarms')).body.alarms.find(
-        (a: AlarmView) => a.detection === detection
-      ),
+      (await t.ask('GET', '/alarms')).body.alarms.find((a: AlarmView) => a.detection === detection),
     most
   )
 const byKind = (a: AlarmView) =>
@@ -116,11 +113,11 @@ describe('a rule triggers on a camera', () => {
     await change('strobe-mast', { seconds: 20 })
     const waiting = (): Promise<readonly (Said | string)[]> =>
       t
-        .ask('GET', '/api/devices/cam-slipway')
+        .ask('GET', '/devices/cam-slipway')
         .then(({ body }) => (body as DeviceView).outputs.find((o) => o.token === 'strobe')!.waiting)
     expect(await waiting()).toEqual(['Time is PT10S, plan PT20S'])
     expect(
-      (await t.ask('GET', '/api/readiness')).body.findings.find(
+      (await t.ask('GET', '/readiness')).body.findings.find(
         (f: any) => f.code === 'not-sent' && wordsOf(f.sentence).includes('Strobe')
       )
     ).toMatchObject({ fix: { does: 'send' } })
@@ -132,7 +129,7 @@ describe('a rule triggers on a camera', () => {
     // The script of the scene: somebody comes up from the water within the first half minute.
     const alarm = await alarmOf('quay-edge')
     const done = await eventually(async () => {
-      const a = (await t.ask('GET', `/api/alarms/${alarm.id}`)).body as AlarmView
+      const a = (await t.ask('GET', `/alarms/${alarm.id}`)).body as AlarmView
       return a.deliveries.every((d) => d.state !== 'pending') && a
     }, 20)
     expect(byKind(done)).toMatchObject({
@@ -161,7 +158,7 @@ describe('a rule triggers on a camera', () => {
   test('reads a finished recording from the camera and keeps it', async () => {
     const { id } = byKind(await alarmOf('quay-edge')).recording!
     const kept = async (): Promise<EvidenceView> =>
-      (await t.ask('GET', `/api/deliveries/${id}/files`)).body
+      (await t.ask('GET', `/deliveries/${id}/files`)).body
     const [first] = await Promise.all([kept(), kept()])
     if (first.recording?.state === 'running')
       expect(first.recording.secondsLeft).toBeLessThanOrEqual(15)
@@ -187,16 +184,16 @@ describe('a rule triggers on a camera', () => {
     )
     expect([width, height]).toEqual([640, 360])
     expect(Number(duration)).toBeCloseTo(20, 0)
-    expect((await t.ask('GET', `/api/deliveries/${id}/files/recording.mp4`)).status).toBe(200)
+    expect((await t.ask('GET', `/deliveries/${id}/files/recording.mp4`)).status).toBe(200)
   })
 
   test('opens the relay on acknowledging', async () => {
     const { id } = await alarmOf('quay-edge')
-    expect((await t.ask('POST', `/api/alarms/${id}/acknowledge`, {})).status).toBe(200)
+    expect((await t.ask('POST', `/alarms/${id}/acknowledge`, {})).status).toBe(200)
     await eventually(async () => !made.get('recorder')!.outputs.isActive('relay-1', Date.now()), 10)
     // It opens, and then that is written down.
     await eventually(async () => {
-      const { relay } = byKind((await t.ask('GET', `/api/alarms/${id}`)).body)
+      const { relay } = byKind((await t.ask('GET', `/alarms/${id}`)).body)
       return relay!.does === 'off' && relay!.state === 'sent'
     }, 10)
   })
@@ -215,7 +212,7 @@ describe('a contact', () => {
     await hold('door', false)
     await hold('door', true)
     expect(
-      (await t.ask('GET', '/api/alarms')).body.alarms.some(
+      (await t.ask('GET', '/alarms')).body.alarms.some(
         (a: AlarmView) => a.detection === 'waiting-room-door'
       )
     ).toBe(false)
@@ -245,19 +242,19 @@ describe('a camera goes silent', () => {
       [id]
     )
     await made.get('cam-slipway')!.close()
-    expect((await t.ask('GET', `/api/deliveries/${id}/files`)).body).toEqual({
+    expect((await t.ask('GET', `/deliveries/${id}/files`)).body).toEqual({
       files: [],
       recording: { state: 'failed', why: expect.saying('can’t be reached') }
     })
     const alarm = await alarmOf('lost', 30)
     const done = await eventually(async () => {
-      const a = (await t.ask('GET', `/api/alarms/${alarm.id}`)).body as AlarmView
+      const a = (await t.ask('GET', `/alarms/${alarm.id}`)).body as AlarmView
       return a.deliveries.every((d) => d.state === 'sent') && a
     }, 20)
     expect(done.deliveries).toMatchObject([{ kind: 'snapshots', recipient: 'Quay path' }])
     const {
       body: { files }
-    } = await t.ask('GET', `/api/deliveries/${done.deliveries[0]!.id}/files`)
+    } = await t.ask('GET', `/deliveries/${done.deliveries[0]!.id}/files`)
     expect(files.map((f: any) => f.name)).toEqual([
       'snapshot-before-1.0s.jpg',
       'snapshot.jpg',
@@ -268,6 +265,6 @@ describe('a camera goes silent', () => {
     ).toBe(true)
     // Once, for as long as it stays silent.
     await new Promise((resolve) => setTimeout(resolve, 2500))
-    expect((await t.ask('GET', `/api/alarms/${alarm.id}`)).body.triggers).toBe(1)
+    expect((await t.ask('GET', `/alarms/${alarm.id}`)).body.triggers).toBe(1)
   })
 })

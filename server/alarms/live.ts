@@ -17,6 +17,7 @@ import type { DeviceEvent } from '../devices/link.ts'
 import { readDevice } from '../devices/queries.ts'
 import { confirmByCamera } from '../deliveries/queries.ts'
 import { detectionsOfKind, findDetection } from '../detections/queries.ts'
+import { siteOfCamera } from '../sites/queries.ts'
 import type { Alarms } from './service.ts'
 import { inputsNow, readContext, type ActionsContext } from './context.ts'
 import type { NewTrigger, Ingested } from './intake.ts'
@@ -90,7 +91,8 @@ export class LiveTriggers {
     const taken: Ingested[] = []
     // Most of what devices say sets nothing off: the rest of the site is read only when something may.
     let read: ActionsContext | null = null
-    const context = async (): Promise<ActionsContext> => (read ??= await readContext(sql))
+    const { site } = await readDevice(sql, device)
+    const context = async (): Promise<ActionsContext> => (read ??= await readContext(sql, site))
     for (const event of relevant) {
       if (event.topic.includes('RuleEngine/'))
         taken.push(...(await this.rule(sql, device, event, channels, context)))
@@ -156,10 +158,11 @@ export class LiveTriggers {
     context: () => Promise<ActionsContext>
   ): Promise<void> {
     if (!/^(active|true)$/.test(event.data.LogicalState ?? '')) return
-    const endpoint = (await context()).actions.endpoints.find(
+    const site = await context()
+    const endpoint = site.actions.endpoints.find(
       (e) => isOutput(e) && e.device === device && e.output === event.rule
     )
-    if (endpoint) await confirmByCamera(sql, endpoint.id, Date.now())
+    if (endpoint) await confirmByCamera(sql, site.site.id, endpoint.id, Date.now())
   }
 
   private mayFire(
@@ -214,7 +217,7 @@ export class LiveTriggers {
           const at = Date.now()
           if (
             isActive(this.devices.subscriptions.contact(device, event.rule) ?? false) &&
-            this.mayFire(camera, d, await readContext(this.database), at)
+            this.mayFire(camera, d, await readContext(this.database, site.site.id), at)
           )
             await this.alarms.take({ ...trigger, firedAt: at })
         }
@@ -243,7 +246,12 @@ export class LiveTriggers {
         this.silent.delete(key)
       else if (
         !this.silent.has(key) &&
-        this.mayFire(camera, d, await readContext(this.database), now)
+        this.mayFire(
+          camera,
+          d,
+          await readContext(this.database, await siteOfCamera(this.database, camera)),
+          now
+        )
       ) {
         this.silent.add(key)
         await this.alarms.take({

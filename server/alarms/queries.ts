@@ -195,13 +195,13 @@ export async function readAlarm(sql: Sql, id: number): Promise<AlarmView> {
 export async function lockAlarm(
   sql: Sql,
   id: number
-): Promise<{ state: AlarmView['state']; actions: Actions }> {
-  const [row] = await sql.rows<{ state: AlarmView['state']; actions: unknown }>(
-    'SELECT state, actions FROM alarm WHERE id = ? FOR UPDATE',
+): Promise<{ site: string; state: AlarmView['state']; actions: Actions }> {
+  const [row] = await sql.rows<{ site: string; state: AlarmView['state']; actions: unknown }>(
+    'SELECT site_id AS site, state, actions FROM alarm WHERE id = ? FOR UPDATE',
     [id]
   )
   if (!row) throw notFound(said('things.alarm', id))
-  return { state: row.state, actions: parsed<Actions>(row.actions) }
+  return { ...row, actions: parsed<Actions>(row.actions) }
 }
 
 export async function noteAlarm(

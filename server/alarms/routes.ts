@@ -26,7 +26,7 @@ import type { Popups } from '../deliveries/popups.ts'
 import type { Queue } from '../deliveries/queue.ts'
 import { readResult, tryAgain } from '../deliveries/queries.ts'
 import { conflict, notFound } from '../errors.ts'
-import { theSite } from '../sites/queries.ts'
+import { cameraOfSite } from '../sites/queries.ts'
 import type { Alarms } from './service.ts'
 import { authorOf } from '../history/routes.ts'
 import { countWaiting, readAlarm, readAlarms, readAttempts, readNotes } from './queries.ts'
@@ -70,16 +70,16 @@ export function alarmRoutes(
   app.post(
     '/triggers',
     { ...sending, config: { ...sending.config, unaudited: true } },
-    async ({ body }, reply) => {
+    async ({ body, site }, reply) => {
+      await cameraOfSite(database, site, body.camera)
       const taken = await alarms.send(body)
       return reply.status(taken.again ? 200 : 201).send(taken)
     }
   )
 
-  app.get('/alarms', allow(SIGNED_IN, { querystring: whichAlarms }), async ({ query }) => {
-    const site = await theSite(database)
+  app.get('/alarms', allow(SIGNED_IN, { querystring: whichAlarms }), async ({ query, site }) => {
     const page = query.state === 'waiting' ? WAITING_PAGE : PAGE
-    const list = await readAlarms(database, site.id, {
+    const list = await readAlarms(database, site, {
       state: query.state ?? null,
       before: query.before ?? null,
       limit: page + 1
@@ -87,7 +87,7 @@ export function alarmRoutes(
     return {
       alarms: list.slice(0, page),
       more: list.length > page,
-      waiting: await countWaiting(database, site.id)
+      waiting: await countWaiting(database, site)
     }
   })
   app.get('/alarms/:id', allow(SIGNED_IN, { params: anAlarm }), ({ params }) =>
@@ -119,6 +119,7 @@ export function alarmRoutes(
     raw.write(': here\n\n')
     // Who only looks is not one of those whom a pop-up is for: that it was on that screen confirms nothing.
     const leave = popups.look({
+      site: request.site,
       acts: request.account!.role !== 'viewer',
       say: (event, data) => void raw.write(eventText(event, data))
     })

@@ -9,6 +9,7 @@ import { conflict, notFound } from '../errors.ts'
 import type { Author } from '../history/queries.ts'
 import { readContext } from './context.ts'
 import { insertDelivery, takeTrigger, type NewTrigger, type Ingested } from './intake.ts'
+import { siteOfCamera } from '../sites/queries.ts'
 import {
   closedUntilAcknowledged,
   lockAlarm,
@@ -19,21 +20,26 @@ import {
   readAlarm
 } from './queries.ts'
 
+/** An alarm that is new or has changed. */
+export interface TakenAlarm {
+  /** The id of its site. */
+  site: string
+  alarm: number
+  trigger?: number
+  at?: number
+}
+
 /** Takes triggers, and what people do about the alarms that come of them. */
 export class Alarms {
   private readonly database: Database
   private readonly wake: () => void
-  private readonly tell: (what: { alarm: number; trigger?: number; at?: number }) => void
+  private readonly tell: (what: TakenAlarm) => void
 
   /**
    * @param kick deliveries may be due
    * @param tell an alarm is new or has changed, by a trigger or by what somebody did
    */
-  constructor(
-    database: Database,
-    wake: () => void,
-    tell: (what: { alarm: number; trigger?: number; at?: number }) => void
-  ) {
+  constructor(database: Database, wake: () => void, tell: (what: TakenAlarm) => void) {
     this.database = database
     this.wake = wake
     this.tell = tell
@@ -48,14 +54,14 @@ export class Alarms {
 
   /** The same in the transaction of the caller, who says `taken` once it is committed. */
   async ingest(sql: Sql, trigger: NewTrigger): Promise<Ingested> {
-    const { site, actions, names } = await readContext(sql)
+    const { site, actions, names } = await readContext(sql, await siteOfCamera(sql, trigger.camera))
     return takeTrigger(sql, site.id, actions, names, trigger, Date.now())
   }
 
-  taken({ id, alarm, again, at }: Ingested): void {
+  taken({ id, site, alarm, again, at }: Ingested): void {
     if (again) return
     this.wake()
-    this.tell({ alarm, trigger: id, ...(at !== undefined && { at }) })
+    this.tell({ site, alarm, trigger: id, ...(at !== undefined && { at }) })
   }
 
   /** A trigger from elsewhere, by the ids of what triggered. @throws ApiError when there is no such detection */
@@ -100,8 +106,8 @@ export class Alarms {
     id: number,
     given: Author & { comment: string; confirmed: boolean }
   ): Promise<AlarmView> {
-    await this.database.transaction(async (sql) => {
-      const { state, actions } = await lockAlarm(sql, id)
+    const site = await this.database.transaction(async (sql) => {
+      const { state, actions, site } = await lockAlarm(sql, id)
       if (state !== 'waiting') throw conflict(said('alarms.somebodyHasAcknowledgedThisAlarm'))
       const lacks = acknowledgeLacks(actions.acknowledge, given)
       if (lacks) throw new InputError('acknowledging', lacks)
@@ -123,8 +129,8 @@ export class Alarms {
           now
         )
       const { switch: wanted } = actions.acknowledge
-      if (!wanted) return
-      const context = await readContext(sql)
+      if (!wanted) return site
+      const context = await readContext(sql, site)
       const endpoint = context.actions.endpoints.find((e) => e.id === wanted.endpoint)
       if (endpoint && isOutput(endpoint))
         await insertDelivery(
@@ -141,9 +147,10 @@ export class Alarms {
           },
           now
         )
+      return site
     })
     this.wake()
-    this.tell({ alarm: id })
+    this.tell({ site, alarm: id })
     return readAlarm(this.database, id)
   }
 
@@ -173,8 +180,12 @@ export class Alarms {
     id: number,
     work: (sql: Sql, state: AlarmView['state']) => Promise<void>
   ): Promise<AlarmView> {
-    await this.database.transaction(async (sql) => work(sql, (await lockAlarm(sql, id)).state))
-    this.tell({ alarm: id })
+    const site = await this.database.transaction(async (sql) => {
+      const { state, site } = await lockAlarm(sql, id)
+      await work(sql, state)
+      return site
+    })
+    this.tell({ site, alarm: id })
     return readAlarm(this.database, id)
   }
 }

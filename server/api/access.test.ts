@@ -94,7 +94,8 @@ const spellings: Readonly<Record<string, (path: string) => string>> = {
 }
 
 /** An address of a route that is not there: whoever may ask is told so, or what is wrong; nobody changes anything. */
-const addressOf = ({ url }: DeclaredRoute): string => url.replace(/:\w+|\*/g, '999999')
+const addressOf = ({ url }: DeclaredRoute): string =>
+  url.replace(':site', 'skerrow').replace(/:\w+|\*/g, '999999')
 const bodyOf = (method: string): string | undefined =>
   ['GET', 'HEAD', 'DELETE', 'OPTIONS'].includes(method) ? undefined : '{"nothing":true}'
 /** Nothing of the system has been said: an error in words, or the page of the interface. */
@@ -149,7 +150,12 @@ describe('no access without signing in', () => {
   test.each(['HEAD', 'OPTIONS', 'TRACE', 'PROPFIND', 'CONNECT-LIKE'])(
     '%s gives nothing away',
     async (method) => {
-      for (const target of ['/api/accounts', '/%61pi/accounts', '/api/alarms/live', '*']) {
+      for (const target of [
+        '/api/accounts',
+        '/%61pi/accounts',
+        '/api/sites/skerrow/alarms/live',
+        '*'
+      ]) {
         const answer = await raw(method, target).catch(() => ({ status: 400, body: '' }))
         expect([target, answer.status >= 400 || answer.body === '']).toEqual([target, true])
         expect([target, answer.status]).not.toEqual([target, 200])
@@ -201,12 +207,12 @@ describe('no access without signing in', () => {
         .sort()
     expect(changing('viewer')).toEqual([])
     expect(changing('operator')).toEqual([
-      'POST /api/alarms/:id/acknowledge',
-      'POST /api/alarms/:id/close',
-      'POST /api/alarms/:id/hand',
-      'POST /api/alarms/:id/notes',
-      'POST /api/deliveries/:id/retry',
-      'POST /api/deliveries/:id/shown'
+      'POST /api/sites/:site/alarms/:id/acknowledge',
+      'POST /api/sites/:site/alarms/:id/close',
+      'POST /api/sites/:site/alarms/:id/hand',
+      'POST /api/sites/:site/alarms/:id/notes',
+      'POST /api/sites/:site/deliveries/:id/retry',
+      'POST /api/sites/:site/deliveries/:id/shown'
     ])
     const reading = routes()
       .filter((r) => r.roles.includes('operator') && r.method === 'GET')
@@ -233,7 +239,12 @@ describe('no access without signing in', () => {
 
   test('a route without roles stops the start', async () => {
     const http = fastify()
-    const parts = { sessions: null as never, audit: null as never, secure: false }
+    const parts = {
+      database: null as never,
+      sessions: null as never,
+      audit: null as never,
+      secure: false
+    }
     await expect(
       registerApi(http, parts, (api) => void api.get('/open', () => 'for all'))
     ).rejects.toThrowWords('GET /api/open does not say who may ask for it')
@@ -275,7 +286,7 @@ describe('origin of requests', () => {
 
   test('headers forbid caching, framing, sniffing and foreign code', async () => {
     for (const answer of [
-      await raw('GET', '/api/site', { cookie: t.cookie }),
+      await raw('GET', '/api/sites/skerrow/site', { cookie: t.cookie }),
       await raw('GET', '/api/nothing'),
       await raw('GET', '/nothing', { host: 'evil' })
     ]) {
@@ -292,9 +303,9 @@ describe('origin of requests', () => {
         'cross-origin-resource-policy': 'same-origin'
       })
     }
-    const { headers } = await raw('GET', '/api/site', { cookie: t.cookie })
+    const { headers } = await raw('GET', '/api/sites/skerrow/site', { cookie: t.cookie })
     expect(headers).toMatchObject({ 'cache-control': 'no-store', vary: 'Cookie' })
-    const live = await raw('GET', '/api/alarms/live', { cookie: t.cookie })
+    const live = await raw('GET', '/api/sites/skerrow/alarms/live', { cookie: t.cookie })
     expect(live.headers).toMatchObject({
       'x-content-type-options': 'nosniff',
       'cache-control': 'no-store'
@@ -307,7 +318,7 @@ describe('validates requests before doing anything', () => {
     [
       'a parameter given twice',
       'GET',
-      '/api/triggers?kind=line&kind=line',
+      '/api/sites/skerrow/triggers?kind=line&kind=line',
       undefined,
       'kind: is given twice; give it once'
     ],
@@ -321,14 +332,14 @@ describe('validates requests before doing anything', () => {
     [
       'half a character in a key',
       'POST',
-      '/api/triggers',
+      '/api/sites/skerrow/triggers',
       '{"key":"k\\udc00","camera":"slipway","detection":"quay-edge"}',
       '$.key: has a broken character; type it again'
     ],
     [
       'a target beyond what is stored',
       'POST',
-      '/api/triggers',
+      '/api/sites/skerrow/triggers',
       '{"key":"k","camera":"slipway","detection":"quay-edge","target":99999999999}',
       expect.saying(/target: must be at most/)
     ]
@@ -346,7 +357,7 @@ describe('validates requests before doing anything', () => {
   ])('%s as a clip', async (_name, body, type, status) => {
     const answer = await raw(
       'POST',
-      '/api/cameras/slipway/clips?name=X',
+      '/api/sites/skerrow/cameras/slipway/clips?name=X',
       { cookie: t.cookie, 'content-type': type },
       body
     )
@@ -355,7 +366,11 @@ describe('validates requests before doing anything', () => {
 
   test('treats keys that differ in a trailing space as two', async () => {
     const send = (key: string) =>
-      t.ask('POST', '/api/triggers', { key, camera: 'slipway', detection: 'quay-edge' })
+      t.ask('POST', '/api/sites/skerrow/triggers', {
+        key,
+        camera: 'slipway',
+        detection: 'quay-edge'
+      })
     const [first, second, again] = [
       await send('gate-7'),
       await send('gate-7 '),
@@ -365,6 +380,6 @@ describe('validates requests before doing anything', () => {
     expect(second.body.id).not.toBe(first.body.id)
     expect(again.body.id).toBe(first.body.id)
     // A camera of nearly the same name is not taken for it.
-    expect((await t.ask('GET', '/api/cameras/slipway%20')).status).toBe(422)
+    expect((await t.ask('GET', '/api/sites/skerrow/cameras/slipway%20')).status).toBe(422)
   })
 })

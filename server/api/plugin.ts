@@ -7,7 +7,10 @@ import type { GenericSchema } from 'valibot'
 import type { Audit } from '../accounts/audit.ts'
 import type { Sessions } from '../accounts/sessions.ts'
 import { answerError, notAllowed, notFound, notSignedIn, tooMany } from '../errors.ts'
-import type { Api, Who } from './route.ts'
+import { accountAt } from '../../core/accounts/accounts.ts'
+import type { Sql } from '../database.ts'
+import { isSiteThere, ownerOf, refuseForeign, type Params } from './owners.ts'
+import { SIGNED_IN, type Api, type Who } from './route.ts'
 import { refuseIllFormed, validatorCompiler } from './validation.ts'
 
 /** One route as it was declared. */
@@ -21,6 +24,7 @@ export interface DeclaredRoute {
 }
 
 export interface ApiParts {
+  database: Sql
   sessions: Sessions
   audit: Audit
   /** The session's cookie is marked so that it never leaves an encrypted connection. */
@@ -30,14 +34,17 @@ export interface ApiParts {
 /**
  * The API under `/api`: sign-in, roles, reading of what is asked and the shape of errors belong to it. Who may ask is
  * decided by the route that was matched, never by the address as it was written, so that no spelling reaches a route
- * around it; and what says no roles does not start.
+ * around it; and what says no roles does not start. Of what belongs to a site, the role at that site counts, and only
+ * what is the site's own is there.
  *
+ * @param routes of the installation @param siteRoutes of one site, under `/api/sites/:site`
  * @returns all that can be asked, as it was declared
  */
 export async function registerApi(
   http: FastifyInstance,
-  { sessions, audit, secure }: ApiParts,
-  routes: (api: Api) => void
+  { database, sessions, audit, secure }: ApiParts,
+  routes: (api: Api) => void,
+  siteRoutes: (api: Api) => void = () => {}
 ): Promise<readonly DeclaredRoute[]> {
   const declared: DeclaredRoute[] = []
   await http.register(
@@ -68,10 +75,18 @@ export async function registerApi(
       plugin.removeContentTypeParser('text/plain')
       plugin.decorateRequest('session', null)
       plugin.decorateRequest('account', null)
+      plugin.decorateRequest('site', '')
       plugin.addHook('onRequest', async (request) => {
         const session = await sessions.of(request, secure)
         request.session = session
-        request.account = session?.account ?? null
+        const { site } = request.params as { site?: string }
+        if (site === undefined) request.account = session?.account ?? null
+        else {
+          request.site = site
+          request.account = session && accountAt(session.account, site)
+          // Whether there is such a site is nothing to whoever has no part in it.
+          if (session && !request.account) throw notFound(said('things.site'))
+        }
         // What is not there is an installer's to know.
         admit(request, request.routeOptions.config?.roles ?? ['installer'])
       })
@@ -96,6 +111,17 @@ export async function registerApi(
         reply.status(404).send(notFound(request.url.slice(0, 200)).view)
       )
       routes(plugin)
+      await plugin.register(
+        async (ofSite) => {
+          ofSite.addHook('onRoute', ({ url }) => void ownerOf(url))
+          ofSite.addHook('onRequest', async ({ site, params, routeOptions }) => {
+            if (!(await isSiteThere(database, site))) throw notFound(said('things.site'))
+            await refuseForeign(database, site, routeOptions.url ?? '', params as Params)
+          })
+          siteRoutes(ofSite)
+        },
+        { prefix: '/sites/:site' }
+      )
     },
     { prefix: '/api' }
   )
@@ -107,6 +133,8 @@ const isStream = (part: unknown): boolean => typeof (part as Stream | null)?.pip
 function admit({ account }: FastifyRequest, roles: Who): void {
   if (roles === 'anyone') return
   if (!account) throw notSignedIn(said('api.signInFirst'))
+  if (roles === SIGNED_IN) return
+  if (!account.role) throw notAllowed(said('api.onlyOfAllSites'))
   if (!roles.includes(account.role)) throw notAllowed(said('api.asYouMayNotDo', account.role))
 }
 

@@ -171,19 +171,19 @@ describe('backup and restore', () => {
     const goes = (await t.upload('slipway', 'Goes', shortClip(2))).body
     await eventually(
       async () =>
-        (await t.ask('GET', `/api/clips/${clip.id}`)).body.state === 'ready' &&
-        (await t.ask('GET', `/api/clips/${goes.id}`)).body.state === 'ready'
+        (await t.ask('GET', `/clips/${clip.id}`)).body.state === 'ready' &&
+        (await t.ask('GET', `/clips/${goes.id}`)).body.state === 'ready'
     )
-    const { body: taken } = await t.ask('POST', '/api/triggers', {
+    const { body: taken } = await t.ask('POST', '/triggers', {
       key: 'k ',
       camera: 'slipway',
       detection: 'quay-edge'
     })
-    await t.ask('POST', `/api/alarms/${taken.alarm}/acknowledge`, {
+    await t.ask('POST', `/alarms/${taken.alarm}/acknowledge`, {
       comment: 'A fox; “quoted”, ümlaut, 船',
       confirmed: true
     })
-    await t.ask('PUT', '/api/settings/mail', {
+    await t.ask('PUT', '/settings/mail', {
       version: 1,
       mail: {
         host: 'mail.example',
@@ -194,17 +194,17 @@ describe('backup and restore', () => {
       },
       password: 'of-the-mail'
     })
-    await t.fetch('/api/voices?name=Called', {
+    await t.fetch('/voices?name=Called', {
       method: 'POST',
       headers: { 'content-type': 'audio/wav' },
       body: new Uint8Array(readFileSync(new URL('../voices/called.wav', import.meta.url)))
     })
-    await t.ask('POST', '/api/proving/take', {})
+    await t.ask('POST', '/proving/take', {})
     const file = join(folder, 'site.wardoptic')
     // Triggers come in, and a clip goes, while it is made: what is saved is one moment.
     const busy = (async () => {
       for (let n = 0; n < 60; n++)
-        await t.ask('POST', '/api/triggers', {
+        await t.ask('POST', '/triggers', {
           key: `during ${n}`,
           camera: 'quay-path',
           detection: 'path-crossing'
@@ -216,7 +216,7 @@ describe('backup and restore', () => {
       folder: t.folder,
       passphrase: PASSPHRASE
     })
-    await t.ask('DELETE', `/api/clips/${goes.id}`)
+    await t.ask('DELETE', `/clips/${goes.id}`)
     expect((await made).files).toBeGreaterThan(5)
     await busy
     // What it held back is taken away afterwards.

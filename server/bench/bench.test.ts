@@ -16,7 +16,7 @@ const detection = (change: object = {}) => ({
   ...change
 })
 const put = (change: object = {}, version = 0, position = 0) =>
-  t.ask('PUT', '/api/cameras/camera-1/detections/gate', {
+  t.ask('PUT', '/cameras/camera-1/detections/gate', {
     version,
     position,
     detection: detection(change)
@@ -29,14 +29,14 @@ describe('saving what the Bench edits', () => {
       body: { version: 1, detection: { id: 'gate', sensitivity: 50 } }
     })
     expect(await put({ sensitivity: 60 }, 1)).toMatchObject({ status: 200, body: { version: 2 } })
-    const { body } = await t.ask('GET', '/api/cameras/camera-1')
+    const { body } = await t.ask('GET', '/cameras/camera-1')
     expect(body.detections).toHaveLength(1)
     expect(body.detections[0]).toMatchObject({
       version: 2,
       detection: { sensitivity: 60 },
       actions: { actions: { links: [] }, version: 0 }
     })
-    expect((await t.ask('GET', '/api/cameras/camera-1/plan')).body).toMatchObject({
+    expect((await t.ask('GET', '/cameras/camera-1/plan')).body).toMatchObject({
       format: 'wardoptic-plan/1',
       cameras: [{ id: 'camera-1', detections: [{ id: 'gate' }] }]
     })
@@ -55,9 +55,7 @@ describe('saving what the Bench edits', () => {
       status: 409,
       body: { code: 'conflict' }
     })
-    expect((await t.ask('GET', '/api/cameras/camera-1')).body.detections[0].detection.name).toBe(
-      'Gate'
-    )
+    expect((await t.ask('GET', '/cameras/camera-1')).body.detections[0].detection.name).toBe('Gate')
   })
 
   test('lets exactly one of many parallel saves win', async () => {
@@ -66,7 +64,7 @@ describe('saving what the Bench edits', () => {
     )
     expect(answers.filter((a) => a.status === 200)).toHaveLength(1)
     expect(answers.filter((a) => a.status === 409)).toHaveLength(11)
-    const kept = (await t.ask('GET', '/api/cameras/camera-1')).body.detections[0]
+    const kept = (await t.ask('GET', '/cameras/camera-1')).body.detections[0]
     expect(kept).toMatchObject({
       version: 3,
       detection: { name: answers.find((a) => a.status === 200)!.body.detection.name }
@@ -75,7 +73,7 @@ describe('saving what the Bench edits', () => {
 
   test('restores a deleted detection with its actions by saving over the deletion', async () => {
     expect(
-      await t.ask('PUT', '/api/endpoints/mail', {
+      await t.ask('PUT', '/endpoints/mail', {
         version: 0,
         endpoint: {
           id: 'mail',
@@ -89,7 +87,7 @@ describe('saving what the Bench edits', () => {
       body: { version: 1, endpoint: { recipients: ['duty@skerrow.example'] } }
     })
     expect(
-      await t.ask('PUT', '/api/cameras/camera-1/detections/gate/actions', {
+      await t.ask('PUT', '/cameras/camera-1/detections/gate/actions', {
         version: 0,
         actions: { links: ['mail'] }
       })
@@ -97,19 +95,19 @@ describe('saving what the Bench edits', () => {
       status: 200,
       body: { version: 1, actions: { links: ['mail'], severity: 'major' } }
     })
-    expect(await t.ask('DELETE', '/api/cameras/camera-1/detections/gate?version=2')).toMatchObject({
+    expect(await t.ask('DELETE', '/cameras/camera-1/detections/gate?version=2')).toMatchObject({
       status: 409
     })
-    expect(await t.ask('DELETE', '/api/cameras/camera-1/detections/gate?version=3')).toEqual({
+    expect(await t.ask('DELETE', '/cameras/camera-1/detections/gate?version=3')).toEqual({
       status: 200,
       body: { version: 4 }
     })
-    expect((await t.ask('GET', '/api/cameras/camera-1')).body).toMatchObject({
+    expect((await t.ask('GET', '/cameras/camera-1')).body).toMatchObject({
       detections: [],
       dormant: [{ id: 'gate', actions: { version: 1, actions: { links: ['mail'] } } }]
     })
     // Undone and done again before it was saved: deleted once more under its version, which is no conflict.
-    expect(await t.ask('DELETE', '/api/cameras/camera-1/detections/gate?version=4')).toEqual({
+    expect(await t.ask('DELETE', '/cameras/camera-1/detections/gate?version=4')).toEqual({
       status: 200,
       body: { version: 5 }
     })
@@ -184,31 +182,31 @@ describe('refuses bad input with the place and what is right, and saves nothing'
     [{ sensitivity: 1000 }, '$.detection.sensitivity: must be a number from 1 to 100'],
     [{ id: 'other' }, '$.detection.id: is "other", and the address says "gate"']
   ])('%#', async (change, message) => {
-    const before = (await t.ask('GET', '/api/cameras/camera-1')).body
+    const before = (await t.ask('GET', '/cameras/camera-1')).body
     const answer = await put(change, before.detections[0].version)
     expect(answer.status).toBe(422)
     expect(answer.body.message).toContain(message)
-    expect((await t.ask('GET', '/api/cameras/camera-1')).body).toEqual(before)
+    expect((await t.ask('GET', '/cameras/camera-1')).body).toEqual(before)
   })
 
   test('refuses bodies that are not JSON, too large or missing, and unknown paths', async () => {
-    expect((await t.ask('PUT', '/api/cameras/camera-1/detections/gate')).status).toBe(422)
+    expect((await t.ask('PUT', '/cameras/camera-1/detections/gate')).status).toBe(422)
     expect(
       (
-        await t.ask('PUT', '/api/cameras/camera-1/detections/gate', {
+        await t.ask('PUT', '/cameras/camera-1/detections/gate', {
           blob: 'x'.repeat(3 * 2 ** 20)
         })
       ).status
     ).toBe(413)
-    expect(await t.ask('GET', '/api/cameras/nowhere')).toMatchObject({
+    expect(await t.ask('GET', '/cameras/nowhere')).toMatchObject({
       status: 404,
       body: { code: 'not-found' }
     })
-    expect(await t.ask('DELETE', '/api/cameras/camera-1/detections/gate')).toMatchObject({
+    expect(await t.ask('DELETE', '/cameras/camera-1/detections/gate')).toMatchObject({
       status: 422
     })
     expect(
-      await t.ask('PUT', '/api/endpoints/mail', {
+      await t.ask('PUT', '/endpoints/mail', {
         version: 1,
         endpoint: { id: 'mail', name: 'Duty', kind: 'email', recipients: ['not an address'] }
       })
@@ -220,7 +218,7 @@ describe('refuses bad input with the place and what is right, and saves nothing'
       }
     })
     expect(
-      await t.ask('PUT', '/api/cameras/camera-1/detections/gate/actions', {
+      await t.ask('PUT', '/cameras/camera-1/detections/gate/actions', {
         version: 1,
         actions: { links: ['bell'] }
       })
@@ -231,7 +229,7 @@ describe('refuses bad input with the place and what is right, and saves nothing'
       }
     })
     expect(
-      await t.ask('PUT', '/api/cameras/camera-1/detections/ghost/actions', {
+      await t.ask('PUT', '/cameras/camera-1/detections/ghost/actions', {
         version: 0,
         actions: {}
       })
@@ -239,18 +237,16 @@ describe('refuses bad input with the place and what is right, and saves nothing'
   })
 
   test('treats names as data: quotes, markup and other scripts come back unchanged', async () => {
-    const { version } = (await t.ask('GET', '/api/cameras/camera-1')).body.detections[0]
+    const { version } = (await t.ask('GET', '/cameras/camera-1')).body.detections[0]
     const name = `Ö'"; DROP TABLE detection; -- <b>船台</b>`
     expect((await put({ name }, version)).status).toBe(200)
-    expect((await t.ask('GET', '/api/cameras/camera-1')).body.detections[0].detection.name).toBe(
-      name
-    )
+    expect((await t.ask('GET', '/cameras/camera-1')).body.detections[0].detection.name).toBe(name)
   })
 
   test('refuses changes from a page of another site', async () => {
     const { port } = t.app.http.server.address() as { port: number }
     const answer = await fetch(
-      `http://127.0.0.1:${port}/api/cameras/camera-1/detections/gate?version=1`,
+      `http://127.0.0.1:${port}/api/sites/site/cameras/camera-1/detections/gate?version=1`,
       { method: 'DELETE', headers: { origin: 'http://elsewhere.example', cookie: t.cookie } }
     )
     expect(answer.status).toBe(403)

@@ -1,5 +1,4 @@
 import { said } from '../../core/messages/said.ts'
-import * as v from 'valibot'
 import {
   SaveDetectionSchema,
   SaveSceneSchema,
@@ -20,7 +19,6 @@ import {
   saveDetection
 } from '../detections/queries.ts'
 import { measureScene } from '../../core/scene/marks.ts'
-import { notFound } from '../errors.ts'
 import { noteOf } from '../history/routes.ts'
 import { readCamera, readSchedules, readSite, saveScene, saveSchedule } from '../sites/queries.ts'
 import {
@@ -177,16 +175,11 @@ export function benchRoutes(app: Api, database: Database, clips: Clips, devices:
   )
 
   app.put(
-    '/sites/:site/schedules/:id',
-    allow(INSTALLER, {
-      params: v.object({ ...byId.entries, site: byId.entries.id }),
-      body: SaveScheduleSchema
-    }),
+    '/schedules/:id',
+    allow(INSTALLER, { params: byId, body: SaveScheduleSchema }),
     async (request) => {
       const { params, body } = request
-      const site = await readSite(database)
-      if (site?.id !== params.site)
-        throw notFound(said('things.siteNamed', params.site.slice(0, 64)))
+      const site = await readSite(database, request.site)
       const { schedule, version } = body
       sameId(params.id, schedule.id, '$.schedule.id')
       if (!site.position && isTiedToSun(schedule))

@@ -17,7 +17,7 @@ const kept = async () => ({
 })
 const ended = (id: string) =>
   eventually(async () => {
-    const { body } = await t.ask('GET', `/api/clips/${id}`)
+    const { body } = await t.ask('GET', `/clips/${id}`)
     return body.state !== 'analysing' && body
   })
 const nothing = { rows: [], files: [] }
@@ -126,7 +126,7 @@ describe('clips that cannot be used leave nothing behind', () => {
       port,
       host: '127.0.0.1',
       method: 'POST',
-      path: '/api/cameras/camera-1/clips?name=gone.mp4',
+      path: '/cameras/camera-1/clips?name=gone.mp4',
       headers: {
         'content-type': 'application/octet-stream',
         'content-length': 900_000,
@@ -154,16 +154,16 @@ describe('a clip', () => {
     id = answer.body.id
     const shares = new Set<number>()
     await eventually(async () => {
-      const { body } = await t.ask('GET', `/api/clips/${id}`)
+      const { body } = await t.ask('GET', `/clips/${id}`)
       if (body.progress?.share) shares.add(body.progress.share)
       return body.state === 'ready'
     })
     expect(shares.size).toBeGreaterThan(1)
-    const { body: clip } = await t.ask('GET', `/api/clips/${id}`)
+    const { body: clip } = await t.ask('GET', `/clips/${id}`)
     expect(clip).toMatchObject({ state: 'ready', progress: null })
     // Cut where its packets allow it.
     expect(Math.abs(clip.frames - 200)).toBeLessThanOrEqual(2)
-    const tracks = readMot((await t.ask('GET', `/api/clips/${id}/tracks`)).body, clip.fps, clip)
+    const tracks = readMot((await t.ask('GET', `/clips/${id}/tracks`)).body, clip.fps, clip)
     expect(tracks.length).toBe(clip.rows)
     expect(new Set(tracks.id).size).toBe(clip.targets)
   })
@@ -171,7 +171,7 @@ describe('a clip', () => {
   test('is served in ranges', async () => {
     const { port } = t.app.http.server.address() as { port: number }
     const ask = (range: string) =>
-      fetch(`http://127.0.0.1:${port}/api/clips/${id}/video`, {
+      fetch(`http://127.0.0.1:${port}/api/sites/site/clips/${id}/video`, {
         headers: { range, cookie: t.cookie }
       })
     const part = await ask('bytes=100-199')
@@ -187,48 +187,46 @@ describe('a clip', () => {
   test('gives the frame of a moment as its picture', async () => {
     const { port } = t.app.http.server.address() as { port: number }
     const at = async (s: string) =>
-      (await t.fetch(`http://127.0.0.1:${port}/api/clips/${id}/picture?at=${s}`)).headers.get(
-        'content-type'
-      )
+      (
+        await t.fetch(`http://127.0.0.1:${port}/api/sites/site/clips/${id}/picture?at=${s}`)
+      ).headers.get('content-type')
     expect(await at('9')).toBe('image/png')
     expect(await at('5000')).toBe('application/json; charset=utf-8')
   })
 
   test('changes its name and start; refuses invalid ones', async () => {
     expect(
-      await t.ask('PATCH', `/api/clips/${id}`, { name: 'Early', start: 1764000000000 })
+      await t.ask('PATCH', `/clips/${id}`, { name: 'Early', start: 1764000000000 })
     ).toMatchObject({ status: 200, body: { name: 'Early', start: 1764000000000 } })
-    expect(await t.ask('PATCH', `/api/clips/${id}`, { start: -5 })).toMatchObject({
+    expect(await t.ask('PATCH', `/clips/${id}`, { start: -5 })).toMatchObject({
       status: 422,
       body: { message: '$.start: must be after 1970' }
     })
-    expect(await t.ask('PATCH', `/api/clips/${id}`, { name: 'x'.repeat(10_000) })).toMatchObject({
+    expect(await t.ask('PATCH', `/clips/${id}`, { name: 'x'.repeat(10_000) })).toMatchObject({
       status: 422
     })
   })
 
   test('stops and resumes its analysis', async () => {
     const { body } = await t.upload('camera-1', 'again.mp4', shortClip(30))
-    await eventually(
-      async () => (await t.ask('GET', `/api/clips/${body.id}`)).body.progress?.share > 0
-    )
-    expect(await t.ask('POST', `/api/clips/${body.id}/stop`)).toMatchObject({
+    await eventually(async () => (await t.ask('GET', `/clips/${body.id}`)).body.progress?.share > 0)
+    expect(await t.ask('POST', `/clips/${body.id}/stop`)).toMatchObject({
       status: 200,
       body: { state: 'stopped' }
     })
-    expect(await t.ask('GET', `/api/clips/${body.id}/tracks`)).toMatchObject({
+    expect(await t.ask('GET', `/clips/${body.id}/tracks`)).toMatchObject({
       status: 409,
       body: { code: 'busy' }
     })
-    expect(await t.ask('POST', `/api/clips/${body.id}/runs`, { speed: 1000 })).toMatchObject({
+    expect(await t.ask('POST', `/clips/${body.id}/runs`, { speed: 1000 })).toMatchObject({
       status: 409
     })
-    expect(await t.ask('POST', `/api/clips/${body.id}/analyse`)).toMatchObject({
+    expect(await t.ask('POST', `/clips/${body.id}/analyse`)).toMatchObject({
       status: 200,
       body: { state: 'analysing' }
     })
     expect(await ended(body.id)).toMatchObject({ state: 'ready' })
-    expect((await t.ask('DELETE', `/api/clips/${body.id}`)).status).toBe(204)
+    expect((await t.ask('DELETE', `/clips/${body.id}`)).status).toBe(204)
     expect((await kept()).files).toEqual([id])
   })
 })

@@ -29,7 +29,7 @@ const script = {
 }
 const ready = (id: string) =>
   eventually(async () => {
-    const { body } = await t.ask('GET', `/api/clips/${id}`)
+    const { body } = await t.ask('GET', `/clips/${id}`)
     return body.state === 'ready' && body
   })
 const bytes = async (path: string) => {
@@ -42,7 +42,7 @@ const bytes = async (path: string) => {
 describe('a clip made from a script', () => {
   let id: string
   test('is painted and analysed with progress; keeps the truth beside what was found', async () => {
-    const { status, body } = await t.ask('POST', '/api/cameras/waiting-room/made-clips', {
+    const { status, body } = await t.ask('POST', '/cameras/waiting-room/made-clips', {
       name: 'Lights out',
       start: Date.parse('2026-11-24T20:00:00Z'),
       script
@@ -59,24 +59,24 @@ describe('a clip made from a script', () => {
     id = body.id
     const steps = new Set<string>()
     await eventually(async () => {
-      const { body: clip } = await t.ask('GET', `/api/clips/${id}`)
+      const { body: clip } = await t.ask('GET', `/clips/${id}`)
       if (clip.progress) steps.add(wordsOf(clip.progress.step).replace(/\d+/g, 'n'))
       return clip.state === 'ready'
     })
     expect([...steps]).toContain('Painting frame n of n')
     const clip = await ready(id)
     expect(clip).toMatchObject({ frames: 140, fps: 10 })
-    const truth = readMot((await t.ask('GET', `/api/clips/${id}/truth`)).body, 10, clip)
+    const truth = readMot((await t.ask('GET', `/clips/${id}/truth`)).body, 10, clip)
     expect(new Set(truth.id)).toEqual(new Set([1]))
-    expect((await t.ask('GET', `/api/clips/${id}/faces`)).status).toBe(200)
-    const measures = readMeasures(await bytes(`/api/clips/${id}/measures`))
+    expect((await t.ask('GET', `/clips/${id}/faces`)).status).toBe(200)
+    const measures = readMeasures(await bytes(`/clips/${id}/measures`))
     expect(measures).toMatchObject({ length: 140, columns: 22, rows: 18, fps: 10 })
     expect(measures.figures.luma[100]! / measures.figures.luma[30]!).toBeLessThan(0.3)
   })
 
   test('runs the actions of its tamper and contact in a replay; the mail says what happened', async () => {
     const save = (detection: object, position: number) =>
-      t.ask('PUT', `/api/cameras/waiting-room/detections/${(detection as { id: string }).id}`, {
+      t.ask('PUT', `/cameras/waiting-room/detections/${(detection as { id: string }).id}`, {
         version: 0,
         position,
         detection
@@ -89,13 +89,13 @@ describe('a clip made from a script', () => {
       (await save({ id: 'open', name: 'Door', kind: 'contact', input: 'door' }, 9)).status
     ).toBe(200)
     for (const detection of ['care', 'open'])
-      await t.ask('PUT', `/api/cameras/waiting-room/detections/${detection}/actions`, {
+      await t.ask('PUT', `/cameras/waiting-room/detections/${detection}/actions`, {
         version: 0,
         actions: { links: ['duty-mail'] }
       })
-    const { body: run } = await t.ask('POST', `/api/clips/${id}/runs`, { speed: 1000 })
+    const { body: run } = await t.ask('POST', `/clips/${id}/runs`, { speed: 1000 })
     const done = await eventually(async () => {
-      const { body } = await t.ask('GET', `/api/runs/${run.id}`)
+      const { body } = await t.ask('GET', `/runs/${run.id}`)
       return (
         body.state === 'finished' &&
         body.triggers.every((x: any) =>
@@ -112,7 +112,7 @@ describe('a clip made from a script', () => {
       ['open', 2.1, undefined, 'major', undefined],
       ['care', expect.closeTo(9, 0), 'dark', 'critical', undefined]
     ])
-    const { body: mails } = await t.ask('GET', '/api/mailbox/')
+    const { body: mails } = await t.ask('GET', '/mailbox/')
     expect(mails.map((m: any) => m.subject).sort()).toEqual([
       'Waiting room: Camera health: camera dark',
       'Waiting room: Door: contact active'
@@ -120,48 +120,48 @@ describe('a clip made from a script', () => {
   })
 
   test('learns a new tamper reference, after which the dark is normal', async () => {
-    expect(
-      (await t.ask('POST', `/api/clips/${id}/reference`, { at: [99] })).body.message
-    ).toContain('$.at: is 99 s, but the clip ends at 14 s')
-    expect(
-      (await t.ask('POST', `/api/clips/${id}/reference`, { at: [-1] })).body.message
-    ).toContain('must be 0 or more')
-    expect((await t.ask('POST', `/api/clips/${id}/reference`, { at: [7] })).body).toMatchObject({
+    expect((await t.ask('POST', `/clips/${id}/reference`, { at: [99] })).body.message).toContain(
+      '$.at: is 99 s, but the clip ends at 14 s'
+    )
+    expect((await t.ask('POST', `/clips/${id}/reference`, { at: [-1] })).body.message).toContain(
+      'must be 0 or more'
+    )
+    expect((await t.ask('POST', `/clips/${id}/reference`, { at: [7] })).body).toMatchObject({
       learnAnewAt: [7]
     })
     await ready(id)
-    const measures = readMeasures(await bytes(`/api/clips/${id}/measures`))
+    const measures = readMeasures(await bytes(`/clips/${id}/measures`))
     expect(measures.figures.lumaBefore[120]! / measures.figures.luma[120]!).toBeCloseTo(1, 0)
   })
 
   test('its contacts move with its start', async () => {
-    const { body } = await t.ask('PATCH', `/api/clips/${id}`, {
+    const { body } = await t.ask('PATCH', `/clips/${id}`, {
       start: Date.parse('2026-11-25T20:00:00Z')
     })
     expect(body.inputs.door[0].at).toBe(Date.parse('2026-11-25T20:00:02Z'))
   })
 
   test('can be stopped while painted, resumed, and deleted', async () => {
-    const { body } = await t.ask('POST', '/api/cameras/quay-path/made-clips', {
+    const { body } = await t.ask('POST', '/cameras/quay-path/made-clips', {
       name: 'Long',
       script: { ...script, seconds: 60, inputs: {} }
     })
     await eventually(
       async () =>
-        (await t.ask('GET', `/api/clips/${body.id}`)).body.progress?.step.code === 'clips.painting'
+        (await t.ask('GET', `/clips/${body.id}`)).body.progress?.step.code === 'clips.painting'
     )
-    expect((await t.ask('POST', `/api/clips/${body.id}/stop`)).body).toMatchObject({
+    expect((await t.ask('POST', `/clips/${body.id}/stop`)).body).toMatchObject({
       state: 'stopped'
     })
-    expect((await t.ask('POST', `/api/clips/${body.id}/analyse`)).body).toMatchObject({
+    expect((await t.ask('POST', `/clips/${body.id}/analyse`)).body).toMatchObject({
       state: 'analysing'
     })
     await eventually(
       async () =>
-        (await t.ask('GET', `/api/clips/${body.id}`)).body.progress?.step.code === 'clips.painting'
+        (await t.ask('GET', `/clips/${body.id}`)).body.progress?.step.code === 'clips.painting'
     )
-    expect((await t.ask('DELETE', `/api/clips/${body.id}`)).status).toBe(204)
-    expect((await t.ask('GET', `/api/clips/${body.id}`)).status).toBe(404)
+    expect((await t.ask('DELETE', `/clips/${body.id}`)).status).toBe(204)
+    expect((await t.ask('GET', `/clips/${body.id}`)).status).toBe(404)
   })
 })
 
@@ -192,7 +192,7 @@ describe('refuses errors with their place', () => {
     [{ name: '', script }, '$.name: must not be empty'],
     [{ name: 'X', script: null }, '$.script: ']
   ])('%j', async (body, message) => {
-    const answer = await t.ask('POST', '/api/cameras/slipway/made-clips', body)
+    const answer = await t.ask('POST', '/cameras/slipway/made-clips', body)
     expect(answer).toMatchObject({
       status: 422,
       body: { message: expect.saying(message) }
@@ -200,7 +200,7 @@ describe('refuses errors with their place', () => {
   })
 
   test('a detection with an unknown input', async () => {
-    const answer = await t.ask('PUT', '/api/cameras/slipway/detections/c', {
+    const answer = await t.ask('PUT', '/cameras/slipway/detections/c', {
       version: 0,
       position: 3,
       detection: { id: 'c', name: 'C', kind: 'contact', input: 'gate' }
@@ -212,8 +212,7 @@ describe('refuses errors with their place', () => {
     const bare = await startTestApp({ withDemo: false })
     try {
       expect(
-        (await bare.ask('POST', '/api/cameras/camera-1/made-clips', { name: 'X', script })).body
-          .message
+        (await bare.ask('POST', '/cameras/camera-1/made-clips', { name: 'X', script })).body.message
       ).toContain('has no simulated scene')
     } finally {
       await bare.close()
@@ -224,6 +223,6 @@ describe('refuses errors with their place', () => {
     const { demoClip } = await import('../testing/testApp.ts')
     const { body } = await t.upload('slipway', 'sent.mp4', demoClip())
     await ready(body.id)
-    expect((await t.ask('GET', `/api/clips/${body.id}/truth`)).status).toBe(404)
+    expect((await t.ask('GET', `/clips/${body.id}/truth`)).status).toBe(404)
   })
 })

@@ -69,8 +69,13 @@ export async function unfinishedClips(sql: Sql): Promise<ClipView[]> {
   )
 }
 
-export async function readyClips(sql: Sql): Promise<ClipView[]> {
-  return (await sql.rows<Row>(`${select} WHERE state = 'ready'`)).map(clipOf)
+export async function readyClips(sql: Sql, site?: string): Promise<ClipView[]> {
+  return (
+    await sql.rows<Row>(
+      `${select} WHERE state = 'ready'${site === undefined ? '' : ' AND camera_id IN (SELECT id FROM camera WHERE site_id = ?)'}`,
+      site === undefined ? [] : [site]
+    )
+  ).map(clipOf)
 }
 
 export async function clipIds(sql: Sql): Promise<string[]> {

@@ -12,7 +12,7 @@ beforeAll(async () => {
   stream = await RtspCamera.start('h264')
   device = await new PoorDevice(picturesOnly(`rtsp://10.0.0.9:${stream.port}/live`)).start()
   t = await startTestApp({ withDemo: false })
-  const { body } = await t.ask('POST', '/api/devices', {
+  const { body } = await t.ask('POST', '/devices', {
     name: 'Yard',
     address: device.address,
     makeCameras: true,
@@ -27,7 +27,7 @@ afterAll(async () => {
   await stream.stop()
 })
 
-const path = () => `/api/cameras/${camera}/recordings`
+const path = () => `/cameras/${camera}/recordings`
 const over = () =>
   eventually(async () => {
     const { recording } = (await t.ask('GET', path())).body
@@ -36,7 +36,7 @@ const over = () =>
 
 describe('a clip recorded from the live picture', () => {
   test('has about its length, starts when it was taken, and is analysed', async () => {
-    expect((await t.ask('GET', `/api/cameras/${camera}`)).body).toMatchObject({
+    expect((await t.ask('GET', `/cameras/${camera}`)).body).toMatchObject({
       live: true,
       clips: []
     })
@@ -47,7 +47,7 @@ describe('a clip recorded from the live picture', () => {
     const recording = await over()
     expect(recording).toMatchObject({ state: 'done', clip: expect.any(String) })
     const clip = await eventually(async () => {
-      const { body } = await t.ask('GET', `/api/clips/${recording.clip}`)
+      const { body } = await t.ask('GET', `/clips/${recording.clip}`)
       return body.state === 'ready' && body
     })
     expect(clip).toMatchObject({ name: 'Live now', width: 640, height: 360 })
@@ -68,7 +68,7 @@ describe('a clip recorded from the live picture', () => {
 
   test('of a camera that no device shows is refused', async () => {
     expect(
-      (await t.ask('POST', '/api/cameras/camera-1/recordings', { name: 'X', seconds: 5 })).status
+      (await t.ask('POST', '/cameras/camera-1/recordings', { name: 'X', seconds: 5 })).status
     ).toBe(409)
   })
 })

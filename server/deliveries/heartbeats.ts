@@ -5,11 +5,14 @@ import { MAX_SEQUENCE } from '../../core/formats/dc09.ts'
 import type { EndpointOf } from '../../core/formats/actions.ts'
 import { readEndpoints } from '../actions/queries.ts'
 import type { Database } from '../database.ts'
-import { readSite } from '../sites/queries.ts'
+import { siteIds } from '../sites/queries.ts'
 import type { Reach } from '../reach.ts'
 import { tellStation } from './station.ts'
 
 const LOOK_MS = 2000
+
+/** Ids have no space in them. */
+const keyOf = (site: string, endpoint: string): string => `${site} ${endpoint}`
 
 /** Tells monitoring stations that the site is there, as often as each wants to know. */
 export class Heartbeats {
@@ -40,33 +43,37 @@ export class Heartbeats {
     await this.working
   }
 
-  /** By endpoint. */
-  get all(): SiteActionsView['stations'] {
-    return Object.fromEntries(this.states)
+  /** Those of a site, by endpoint. */
+  of(site: string): SiteActionsView['stations'] {
+    const prefix = keyOf(site, '')
+    return Object.fromEntries(
+      [...this.states].flatMap(([key, state]) =>
+        key.startsWith(prefix) ? [[key.slice(prefix.length), state] as const] : []
+      )
+    )
   }
 
   private async look(): Promise<void> {
-    const site = await readSite(this.database)
-    if (!site) return
-    const stations = (await readEndpoints(this.database, site.id))
-      .map(({ endpoint }) => endpoint)
-      .filter((e): e is EndpointOf<'station'> => 'heartbeatSeconds' in e && e.heartbeatSeconds > 0)
-    for (const id of [...this.states.keys()])
-      if (!stations.some((s) => s.id === id)) this.states.delete(id)
+    const stations = new Map<string, EndpointOf<'station'>>()
+    for (const site of await siteIds(this.database))
+      for (const { endpoint: e } of await readEndpoints(this.database, site))
+        if ('heartbeatSeconds' in e && e.heartbeatSeconds > 0) stations.set(keyOf(site, e.id), e)
+    for (const key of [...this.states.keys()]) if (!stations.has(key)) this.states.delete(key)
     const now = Date.now()
     await Promise.all(
-      stations
-        .filter((s) => now - (this.beatAt.get(s.id) ?? 0) >= s.heartbeatSeconds * 1000)
-        .map((s) => this.beat(s, now))
+      [...stations]
+        .filter(([key, s]) => now - (this.beatAt.get(key) ?? 0) >= s.heartbeatSeconds * 1000)
+        .map(([key, s]) => this.beat(key, s, now))
     )
   }
 
   private async beat(
-    { id, host, port, account }: EndpointOf<'station'>,
+    key: string,
+    { host, port, account }: EndpointOf<'station'>,
     now: number
   ): Promise<void> {
-    this.beatAt.set(id, now)
-    const before = this.states.get(id)?.answeredAt ?? null
+    this.beatAt.set(key, now)
+    const before = this.states.get(key)?.answeredAt ?? null
     this.sequence = (this.sequence % MAX_SEQUENCE) + 1
     try {
       await tellStation(this.reach('station', host, port), {
@@ -76,9 +83,9 @@ export class Heartbeats {
         data: '',
         at: null
       })
-      this.states.set(id, { answeredAt: Date.now(), error: null })
+      this.states.set(key, { answeredAt: Date.now(), error: null })
     } catch (error) {
-      this.states.set(id, { answeredAt: before, error: saidOfError(error) })
+      this.states.set(key, { answeredAt: before, error: saidOfError(error) })
     }
   }
 }

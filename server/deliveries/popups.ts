@@ -16,6 +16,8 @@ const SHOWN_WITHIN_MS = 5000
 
 /** Somebody who has the application open. */
 export interface Subscriber {
+  /** The id of the site that is looked at. */
+  site: string
   /** Pop-ups are for them: they may do something about alarms. */
   acts: boolean
   say: (event: string, data: unknown) => void
@@ -32,18 +34,20 @@ export class Popups {
     return () => void this.subscribers.delete(subscriber)
   }
 
-  /** Something about alarms has changed. */
-  tell(event: string, data: unknown): void {
-    for (const { say } of this.subscribers) say(event, data)
+  /** Something about alarms has changed. @param at the site; left out: wherever somebody looks */
+  tell(event: string, data: unknown, at?: string): void {
+    for (const { site, say } of this.subscribers)
+      if (at === undefined || site === at) say(event, data)
   }
 
   shown(id: number): void {
     this.waiting.get(id)?.()
   }
 
-  /** Shows it wherever the application is open. @throws Failure when nobody has shown it in time */
-  async show(popup: Popup): Promise<number> {
-    const acting = (): Subscriber[] => [...this.subscribers].filter(({ acts }) => acts)
+  /** Shows it wherever the site is open. @throws Failure when nobody has shown it in time */
+  async show(at: string, popup: Popup): Promise<number> {
+    const acting = (): Subscriber[] =>
+      [...this.subscribers].filter(({ acts, site }) => acts && site === at)
     if (!acting().length) throw new Failure(said('deliveries.nobodyOnline'))
     const seen = new Promise<void>((resolve, reject) => {
       const late = setTimeout(

@@ -188,10 +188,15 @@ export async function markFailed(
 }
 
 /** A camera has reported that it switched an output of its own: what waited for that is done. */
-export async function confirmByCamera(sql: Sql, endpoint: string, now: number): Promise<void> {
+export async function confirmByCamera(
+  sql: Sql,
+  siteId: string,
+  endpoint: string,
+  now: number
+): Promise<void> {
   const rows = await sql.rows<{ id: number }>(
-    "SELECT id FROM delivery WHERE endpoint_id = ? AND made_by = 'camera' AND state = 'pending' FOR UPDATE",
-    [endpoint]
+    "SELECT id FROM delivery WHERE endpoint_id = ? AND made_by = 'camera' AND state = 'pending' AND alarm_id IN (SELECT id FROM alarm WHERE site_id = ?) FOR UPDATE",
+    [endpoint, siteId]
   )
   for (const { id } of rows) {
     await sql.run(

@@ -18,7 +18,7 @@ const UNNAMED =
  */
 export function camerasOf(
   sql: Sql,
-  row: Pick<DeviceRow, 'name' | 'camera' | 'makesCameras' | 'readAt'>,
+  row: Pick<DeviceRow, 'site' | 'name' | 'camera' | 'makesCameras' | 'readAt'>,
   channels: readonly ChannelReading[]
 ): (channel: ChannelReading, position: number) => Promise<string | null> {
   let asking: ReturnType<typeof newChannels> | undefined
@@ -31,11 +31,11 @@ async function newChannels(
   row: Parameters<typeof camerasOf>[1],
   channels: readonly ChannelReading[]
 ): Promise<ReturnType<typeof camerasOf>> {
-  const site = await readSite(sql)
-  const cameras = [...(site?.cameras ?? [])]
-  const others = await listChannels(sql)
+  const site = await readSite(sql, row.site)
+  const cameras = [...site.cameras]
+  const others = await listChannels(sql, site.id)
   const alone = channels.length === 1
-  const makes = site !== null && row.makesCameras && row.readAt === null
+  const makes = row.makesCameras && row.readAt === null
 
   /** Whether a camera of the same name is the same one: not when another device of one picture is that already. */
   const isFree = (camera: string): boolean =>

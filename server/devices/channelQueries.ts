@@ -75,8 +75,13 @@ const rowOf = (r: Raw): ChannelRow => ({
 })
 
 /** All channels of all devices, in the devices' own order. */
-export async function listChannels(sql: Sql): Promise<ChannelRow[]> {
-  return (await sql.rows<Raw>(`${select} ORDER BY c.device_id, c.position`)).map(rowOf)
+export async function listChannels(sql: Sql, site?: string): Promise<ChannelRow[]> {
+  return (
+    await sql.rows<Raw>(
+      `${select} WHERE c.device_id IN (SELECT id FROM device WHERE site_id ${site === undefined ? 'IN (SELECT id FROM site WHERE NOT removed)' : '= ?'}) ORDER BY c.device_id, c.position`,
+      site === undefined ? [] : [site]
+    )
+  ).map(rowOf)
 }
 
 /** Those that show a camera, in the devices' own order. */

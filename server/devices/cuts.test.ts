@@ -53,7 +53,7 @@ let line: Line
 let id: string
 
 const draw = async (sensitivity: number, name = 'quay-edge'): Promise<void> => {
-  const { detections } = (await t.ask('GET', '/api/cameras/slipway')).body
+  const { detections } = (await t.ask('GET', '/cameras/slipway')).body
   const kept = detections.find((d: { detection: { id: string } }) => d.detection.id === name)
   const detection = kept?.detection ?? {
     id: name,
@@ -65,16 +65,16 @@ const draw = async (sensitivity: number, name = 'quay-edge'): Promise<void> => {
     ],
     classes: ['person']
   }
-  await t.ask('PUT', `/api/cameras/slipway/detections/${name}`, {
+  await t.ask('PUT', `/cameras/slipway/detections/${name}`, {
     detection: { ...detection, sensitivity },
     position: kept?.position ?? 5,
     version: kept?.version ?? 0
   })
 }
 const send = async (): Promise<SendingView['devices'][number]> => {
-  const { body } = await t.ask('POST', '/api/sendings', { devices: [id] })
+  const { body } = await t.ask('POST', '/sendings', { devices: [id] })
   return eventually(async () => {
-    const { body: view } = await t.ask('GET', `/api/sendings/${body.id}`)
+    const { body: view } = await t.ask('GET', `/sendings/${body.id}`)
     return view.finished && view.devices[0]
   })
 }
@@ -89,7 +89,7 @@ beforeAll(async () => {
   t = await startTestApp({ withDemo: true })
   device = await devices.start('cam-slipway')
   line = await new Line(device).open()
-  const { body } = await t.ask('POST', '/api/devices', {
+  const { body } = await t.ask('POST', '/devices', {
     ...asAdded(device),
     address: line.address
   })
@@ -134,9 +134,9 @@ describe('an interruption while sending leaves the old rule or the new one, and 
       ['second', 'created', 'none', true]
     ])
     expect(sent.results[1]!.error).toSay('not started: ')
-    expect((await t.ask('GET', `/api/devices/${id}`)).body.state).toBe('offline')
+    expect((await t.ask('GET', `/devices/${id}`)).body.state).toBe('offline')
     line.cut = () => 'pass'
-    const view = (await t.ask('POST', `/api/devices/${id}/read`)).body as DeviceView
+    const view = (await t.ask('POST', `/devices/${id}/read`)).body as DeviceView
     expect(view.channels[0]!.detections.map((d) => [d.id, d.state])).toEqual([
       ['quay-edge', 'same'],
       ['second', 'missing']
@@ -165,8 +165,8 @@ describe('many devices', () => {
     const ids: string[] = []
     // Without a camera nothing is sent to them; they are read, and have an end all the same.
     for (const other of others)
-      ids.push((await t.ask('POST', '/api/devices', { ...asAdded(other), camera: null })).body.id)
-    const adding = t.ask('POST', '/api/devices', {
+      ids.push((await t.ask('POST', '/devices', { ...asAdded(other), camera: null })).body.id)
+    const adding = t.ask('POST', '/devices', {
       name: 'Silent',
       address: `http://127.0.0.1:${(silent.address() as AddressInfo).port}`,
       camera: null,
@@ -176,11 +176,11 @@ describe('many devices', () => {
     let added = false
     void adding.then(() => (added = true))
     // The application answers while the silent one is waited for.
-    expect((await t.ask('GET', '/api/devices')).status).toBe(200)
+    expect((await t.ask('GET', '/devices')).status).toBe(200)
     expect(added).toBe(false)
-    const { body } = await t.ask('POST', '/api/sendings', { devices: ids })
+    const { body } = await t.ask('POST', '/sendings', { devices: ids })
     const done = await eventually(async () => {
-      const view = (await t.ask('GET', `/api/sendings/${body.id}`)).body as SendingView
+      const view = (await t.ask('GET', `/sendings/${body.id}`)).body as SendingView
       return view.finished && view
     }, 30)
     expect(new Set(done.devices.map(({ state }) => state))).toEqual(new Set(['done']))
@@ -190,9 +190,9 @@ describe('many devices', () => {
     })
     silent.closeAllConnections()
     silent.close()
-    expect((await t.ask('POST', '/api/sendings', { devices: [] })).body.message).toContain(
+    expect((await t.ask('POST', '/sendings', { devices: [] })).body.message).toContain(
       'must name at least one'
     )
-    expect((await t.ask('POST', '/api/sendings', { devices: ['nobody'] })).status).toBe(404)
+    expect((await t.ask('POST', '/sendings', { devices: ['nobody'] })).status).toBe(404)
   })
 })

@@ -13,16 +13,15 @@ const devices = new TestDevices()
 const start = devices.start.bind(devices)
 let t: TestApp
 const add = (device: Device, more: object = {}) =>
-  t.ask('POST', '/api/devices', { ...asAdded(device), ...more })
+  t.ask('POST', '/devices', { ...asAdded(device), ...more })
 const channel = (view: DeviceView): ChannelView => view.channels[0]!
 const stateOf = (view: DeviceView) =>
   Object.fromEntries(channel(view).detections.map((d) => [d.id, d.state]))
-const one = async (id: string): Promise<DeviceView> =>
-  (await t.ask('GET', `/api/devices/${id}`)).body
+const one = async (id: string): Promise<DeviceView> => (await t.ask('GET', `/devices/${id}`)).body
 const send = async (...ids: string[]): Promise<SendingView> => {
-  const { body } = await t.ask('POST', '/api/sendings', { devices: ids })
+  const { body } = await t.ask('POST', '/sendings', { devices: ids })
   return eventually(async () => {
-    const { body: view } = await t.ask('GET', `/api/sendings/${body.id}`)
+    const { body: view } = await t.ask('GET', `/sendings/${body.id}`)
     return view.finished && view
   })
 }
@@ -98,7 +97,7 @@ describe('a device from its address to its settings', () => {
     await other.modifyRule(ONE, { ...line!, simple: { ...line!.simple, Direction: 'Left' } })
     await other.modifyRule(ONE, { ...motion!, simple: { ...motion!.simple, MinCount: '40' } })
     await other.createRule(ONE, { ...line!, name: 'somebody-else' })
-    const { body } = await t.ask('POST', `/api/devices/${id}/read`)
+    const { body } = await t.ask('POST', `/devices/${id}/read`)
     expect(channel(body).detections.find((d) => d.id === 'path-crossing')).toMatchObject({
       state: 'drifted',
       differences: [{ setting: 'direction', plan: 'Any', device: 'Left' }]
@@ -127,7 +126,7 @@ describe('a device from its address to its settings', () => {
       ]
     }
     for (let n = 0; n < 3; n++)
-      await t.ask('PUT', `/api/cameras/quay-path/detections/more-${n}`, {
+      await t.ask('PUT', `/cameras/quay-path/detections/more-${n}`, {
         version: 0,
         position: 10 + n,
         detection: { id: `more-${n}`, name: `More ${n}`, ...line }
@@ -141,14 +140,14 @@ describe('a device from its address to its settings', () => {
   })
 
   test('removes detections that are switched off in the plan', async () => {
-    const { body: bench } = await t.ask('GET', '/api/cameras/quay-path')
+    const { body: bench } = await t.ask('GET', '/cameras/quay-path')
     const kept = bench.detections.find((d: any) => d.detection.id === 'more-0')
-    await t.ask('PUT', '/api/cameras/quay-path/detections/more-0', {
+    await t.ask('PUT', '/cameras/quay-path/detections/more-0', {
       version: kept.version,
       position: kept.position,
       detection: { ...kept.detection, enabled: false }
     })
-    expect(stateOf((await t.ask('POST', `/api/devices/${id}/read`)).body)['more-0']).toBe('differs')
+    expect(stateOf((await t.ask('POST', `/devices/${id}/read`)).body)['more-0']).toBe('differs')
     expect((await results(id)).map((r) => [r.detection, r.what])).toEqual([
       ['more-0', 'deleted'],
       ['more-2', 'created']
@@ -158,7 +157,7 @@ describe('a device from its address to its settings', () => {
 
   test('says when it cannot be reached, and keeps what was read', async () => {
     await camera.close()
-    const { body } = await t.ask('POST', `/api/devices/${id}/read`)
+    const { body } = await t.ask('POST', `/devices/${id}/read`)
     expect(body).toMatchObject({
       state: 'offline',
       trouble: expect.saying('can’t be reached'),
@@ -169,8 +168,8 @@ describe('a device from its address to its settings', () => {
       results: [],
       error: expect.saying('Can’t send to')
     })
-    expect((await t.ask('DELETE', `/api/devices/${id}`)).status).toBe(204)
-    expect((await t.ask('POST', `/api/devices/${id}/read`)).status).toBe(404)
+    expect((await t.ask('DELETE', `/devices/${id}`)).status).toBe(204)
+    expect((await t.ask('POST', `/devices/${id}/read`)).status).toBe(404)
   })
 })
 
@@ -190,7 +189,7 @@ describe('events of devices', () => {
   test('are stored as they arrive; an interruption is recorded as a gap, and listening resumes', async () => {
     const device = await start('cam-slipway')
     const { body } = await add(device)
-    await t.ask('PUT', '/api/cameras/slipway/detections/anybody', {
+    await t.ask('PUT', '/cameras/slipway/detections/anybody', {
       version: 0,
       position: 5,
       detection: all
@@ -220,7 +219,7 @@ describe('events of devices', () => {
       data: {}
     })
     await eventually(async () => (await events()).some((e) => e.rule === 'after'), 10)
-    expect((await t.ask('GET', `/api/devices/${body.id}/events`)).body[0]).toMatchObject({
+    expect((await t.ask('GET', `/devices/${body.id}/events`)).body[0]).toMatchObject({
       rule: expect.any(String)
     })
   })
@@ -257,7 +256,7 @@ describe('devices that are not ready yet', () => {
     expect(body).toMatchObject({ state: 'new', trouble: 'it has no account yet' })
     expect(body.channels).toEqual([])
     expect(
-      await t.ask('POST', `/api/devices/${body.id}/account`, {
+      await t.ask('POST', `/devices/${body.id}/account`, {
         username: 'admin',
         password: 'short',
         first: true
@@ -266,7 +265,7 @@ describe('devices that are not ready yet', () => {
       status: 409,
       body: { message: 'the password must have at least 8 characters' }
     })
-    const { body: after } = await t.ask('POST', `/api/devices/${body.id}/account`, {
+    const { body: after } = await t.ask('POST', `/devices/${body.id}/account`, {
       username: 'admin',
       password: 'long-enough',
       first: true
@@ -281,7 +280,7 @@ describe('devices that are not ready yet', () => {
     expect(body).toMatchObject({ state: 'wrong-password', readAt: null })
     expect(
       (
-        await t.ask('POST', `/api/devices/${body.id}/account`, {
+        await t.ask('POST', `/devices/${body.id}/account`, {
           username: 'admin',
           password: 'skerrow-1',
           first: false
@@ -303,7 +302,7 @@ describe('devices that are not ready yet', () => {
     const { body } = await add(device)
     await eventually(
       async () =>
-        (await t.ask('POST', `/api/devices/${body.id}/read`)).body.channels[0].unmanaged.some(
+        (await t.ask('POST', `/devices/${body.id}/read`)).body.channels[0].unmanaged.some(
           (x: { name: string }) => x.name === 'own-TamperDetector'
         ),
       20
@@ -319,7 +318,7 @@ describe('devices that are not ready yet', () => {
     [{ camera: 'nowhere' }, 'Camera nowhere no longer exists.'],
     [{ port: 80 }, '$.port: is not known here']
   ])('refuses %j', async (change, message) => {
-    const { status, body } = await t.ask('POST', '/api/devices', {
+    const { status, body } = await t.ask('POST', '/devices', {
       name: 'X',
       address: 'http://127.0.0.1:9',
       camera: null,
@@ -380,7 +379,7 @@ describe('across a restart of the server', () => {
     put(device, 5, 6)
     await eventually(async () => (await rules(body.id)).includes('r5'), 20)
     expect(await rules(body.id)).toEqual(['gap', 'r5'])
-    const [{ data }] = (await t.ask('GET', `/api/devices/${body.id}/events`)).body.filter(
+    const [{ data }] = (await t.ask('GET', `/devices/${body.id}/events`)).body.filter(
       (e: { topic: string }) => e.topic === 'gap'
     )
     expect(Number(data.seconds)).toBeGreaterThan(0)
@@ -412,7 +411,7 @@ describe('after new firmware', () => {
       'firmware.json'
     )
     await t.app.devices.move(new Map([[body.id, updated.address]]))
-    const after: DeviceView = (await t.ask('POST', `/api/devices/${body.id}/read`)).body
+    const after: DeviceView = (await t.ask('POST', `/devices/${body.id}/read`)).body
     expect(after).toMatchObject({ state: 'online', information: { firmware: '3.0.0' } })
     expect(channel(after).abilities.map(({ type, most }) => [type, most])).toEqual([
       ['tt:FieldDetector', 1]

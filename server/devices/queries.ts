@@ -9,6 +9,8 @@ import type { Subscription } from './listener.ts'
 /** A device as it is kept. */
 export interface DeviceRow {
   id: string
+  /** The id of its site. */
+  site: string
   camera: string | null
   name: string
   address: string
@@ -28,6 +30,7 @@ export interface DeviceRow {
 
 interface Raw {
   id: string
+  site_id: string
   camera_id: string | null
   name: string
   address: string
@@ -46,10 +49,11 @@ interface Raw {
 }
 
 const select =
-  'SELECT id, camera_id, name, address, username, password_sealed, state, trouble, information, clock_ahead, inputs, outputs, read_at, pull_point, heard_at, makes_cameras FROM device'
+  'SELECT id, site_id, camera_id, name, address, username, password_sealed, state, trouble, information, clock_ahead, inputs, outputs, read_at, pull_point, heard_at, makes_cameras FROM device'
 
 const rowOf = (r: Raw): DeviceRow => ({
   id: r.id,
+  site: r.site_id,
   camera: r.camera_id,
   name: r.name,
   address: r.address,
@@ -66,8 +70,14 @@ const rowOf = (r: Raw): DeviceRow => ({
   makesCameras: r.makes_cameras !== 0
 })
 
-export async function listDevices(sql: Sql): Promise<DeviceRow[]> {
-  return (await sql.rows<Raw>(`${select} ORDER BY name, id`)).map(rowOf)
+/** The devices of a site, or of all that are there. */
+export async function listDevices(sql: Sql, site?: string): Promise<DeviceRow[]> {
+  return (
+    await sql.rows<Raw>(
+      `${select} WHERE ${site === undefined ? 'site_id IN (SELECT id FROM site WHERE NOT removed)' : 'site_id = ?'} ORDER BY name, id`,
+      site === undefined ? [] : [site]
+    )
+  ).map(rowOf)
 }
 
 export async function readDevice(sql: Sql, id: string): Promise<DeviceRow> {

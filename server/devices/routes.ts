@@ -10,8 +10,9 @@ import {
 } from '../../core/devices/views.ts'
 import { INSTALLER, allow, byId, tokenText, type Api } from '../api/route.ts'
 import type { Database } from '../database.ts'
-import { conflict } from '../errors.ts'
-import { readCamera, theSite } from '../sites/queries.ts'
+import { said } from '../../core/messages/said.ts'
+import { conflict, notFound } from '../errors.ts'
+import { cameraOfSite } from '../sites/queries.ts'
 import type { Devices } from './service.ts'
 import { findDevices, type Neighbourhood } from './discovery.ts'
 import { readDevice } from './queries.ts'
@@ -38,7 +39,7 @@ export function deviceRoutes(
   sendings: Sendings,
   places: readonly Neighbourhood[]
 ): void {
-  app.get('/devices', allow(INSTALLER), () => devices.list())
+  app.get('/devices', allow(INSTALLER), ({ site }) => devices.list(site))
   app.get('/devices/:id', allow(INSTALLER, { params: byId }), ({ params }) =>
     devices.one(params.id)
   )
@@ -46,22 +47,24 @@ export function deviceRoutes(
     devices.events(params.id)
   )
 
-  app.post('/devices/find', allow(INSTALLER), async (): Promise<FoundDevice[]> => {
+  app.post('/devices/find', allow(INSTALLER), async ({ site }): Promise<FoundDevice[]> => {
     const found = await findDevices(places)
     // Known are those that are there now, not when the question was asked.
-    const known = await devices.list()
+    const known = await devices.list(site)
     return found.map((match) => ({
       ...match,
       known: known.some(({ address }) => address === match.address)
     }))
   })
 
-  app.post('/devices', allow(INSTALLER, { body: AddDeviceSchema }), async ({ body }, reply) => {
-    const site = await theSite(database)
-    const wanted = body
-    if (wanted.camera !== null) await readCamera(database, wanted.camera)
-    return reply.status(201).send(await devices.add(site.id, wanted))
-  })
+  app.post(
+    '/devices',
+    allow(INSTALLER, { body: AddDeviceSchema }),
+    async ({ body: wanted, site }, reply) => {
+      if (wanted.camera !== null) await cameraOfSite(database, site, wanted.camera)
+      return reply.status(201).send(await devices.add(site, wanted))
+    }
+  )
 
   app.post('/devices/:id/read', allow(INSTALLER, { params: byId }), async ({ params }) => {
     await readDevice(database, params.id)
@@ -81,9 +84,8 @@ export function deviceRoutes(
   app.put(
     '/devices/:id/channels/:token',
     allow(INSTALLER, { params: byToken, body: ChannelChangeSchema }),
-    async ({ params, body }) => {
-      const change = body
-      if (change.camera) await readCamera(database, change.camera)
+    async ({ params, body: change, site }) => {
+      if (change.camera) await cameraOfSite(database, site, change.camera)
       return devices.changeChannel(params.id, params.token, change)
     }
   )
@@ -109,12 +111,14 @@ export function deviceRoutes(
     }
   )
 
-  app.post('/sendings', allow(INSTALLER, { body: SendSchema }), async ({ body }, reply) => {
+  app.post('/sendings', allow(INSTALLER, { body: SendSchema }), async ({ body, site }, reply) => {
     const rows = await Promise.all(body.devices.map((id) => readDevice(database, id)))
-    return reply.status(201).send(sendings.start(rows))
+    const foreign = rows.find((row) => row.site !== site)
+    if (foreign) throw notFound(said('things.device', foreign.id))
+    return reply.status(201).send(sendings.start(site, rows))
   })
-  app.get('/sendings/:id', allow(INSTALLER, { params: byId }), ({ params }) =>
-    sendings.read(params.id)
+  app.get('/sendings/:id', allow(INSTALLER, { params: byId }), ({ params, site }) =>
+    sendings.read(site, params.id)
   )
 
   app.delete('/devices/:id', allow(INSTALLER, { params: byId }), async ({ params }, reply) => {

@@ -121,7 +121,7 @@ const KEPT = 20
 
 /** Sendings to many devices, in the background, with their progress; the last ones can be asked for again. */
 export class Sendings {
-  private readonly all = new Map<string, SendingView>()
+  private readonly all = new Map<string, { site: string; view: SendingView }>()
   private readonly sendOne: (id: string) => Promise<SendResult[]>
   private readonly running = new Set<Promise<void>>()
   private closed = false
@@ -130,7 +130,7 @@ export class Sendings {
     this.sendOne = sendOne
   }
 
-  start(devices: readonly { id: string; name: string }[]): SendingView {
+  start(site: string, devices: readonly { id: string; name: string }[]): SendingView {
     const view: SendingView = {
       id: randomUUID(),
       startedAt: Date.now(),
@@ -143,7 +143,7 @@ export class Sendings {
         error: null
       }))
     }
-    this.all.set(view.id, view)
+    this.all.set(view.id, { site, view })
     for (const id of [...this.all.keys()].slice(0, -KEPT)) this.all.delete(id)
     const work = mapConcurrent(AT_ONCE, view.devices, (device) => this.one(device)).then(() => {
       view.finished = true
@@ -153,10 +153,11 @@ export class Sendings {
     return view
   }
 
-  read(id: string): SendingView {
-    const view = this.all.get(id)
-    if (!view) throw notFound(said('things.sending', id.slice(0, 64)))
-    return view
+  /** @throws ApiError when there is none of that id at the site */
+  read(site: string, id: string): SendingView {
+    const known = this.all.get(id)
+    if (known?.site !== site) throw notFound(said('things.sending', id.slice(0, 64)))
+    return known.view
   }
 
   async close(): Promise<void> {

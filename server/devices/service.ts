@@ -14,7 +14,7 @@ import type { Database } from '../database.ts'
 import { readDetections, saveDetection } from '../detections/queries.ts'
 import type { Detection } from '../../core/formats/plan.ts'
 import { conflict, notFound } from '../errors.ts'
-import { readSchedules, readSite } from '../sites/queries.ts'
+import { readSchedules } from '../sites/queries.ts'
 import {
   changeChannel,
   channelOf,
@@ -68,7 +68,7 @@ const stateOf: Record<DeviceErrorKind, DeviceState> = {
 }
 
 /**
- * The devices of the site: read on a timer and on demand, compared with the plan, sent to on one
+ * The devices of all sites: read on a timer and on demand, compared with the plan, sent to on one
  * deliberate command.
  */
 export class Devices {
@@ -123,13 +123,17 @@ export class Devices {
     )
   }
 
-  async list(): Promise<DeviceView[]> {
-    const [rows, everything] = await Promise.all([listDevices(this.database), this.everything()])
+  async list(site: string): Promise<DeviceView[]> {
+    const [rows, everything] = await Promise.all([
+      listDevices(this.database, site),
+      readEverything(this.database, site)
+    ])
     return rows.map((row) => this.view(row, everything))
   }
 
   async one(id: string): Promise<DeviceView> {
-    const [row, everything] = await Promise.all([readDevice(this.database, id), this.everything()])
+    const row = await readDevice(this.database, id)
+    const everything = await readEverything(this.database, row.site)
     return this.view(row, everything)
   }
 
@@ -382,11 +386,11 @@ export class Devices {
     return null
   }
 
-  /** The cameras that a device shows which can be spoken with. */
-  async camerasShown(): Promise<ReadonlySet<string>> {
+  /** The cameras of a site that a device shows which can be spoken with. */
+  async camerasShown(site: string): Promise<ReadonlySet<string>> {
     const [channels, rows] = await Promise.all([
-      listChannels(this.database),
-      listDevices(this.database)
+      listChannels(this.database, site),
+      listDevices(this.database, site)
     ])
     const reachable = new Set(rows.filter((r) => isReachable(r.state)).map((r) => r.id))
     return new Set(
@@ -431,9 +435,7 @@ export class Devices {
       throw conflict(said('devices.cannotBeSentTo', row.name, row.trouble ?? row.state))
     const link = this.link(row)
     const results: SendResult[] = []
-    const schedules = (
-      await readSchedules(this.database, (await readSite(this.database))?.id ?? '')
-    ).map((kept) => kept.schedule)
+    const schedules = (await readSchedules(this.database, row.site)).map((kept) => kept.schedule)
     for (const channel of await channelsOf(this.database, id)) {
       if (!channel.used || channel.camera === null) continue
       const detections = (await readDetections(this.database, channel.camera)).map(
@@ -450,7 +452,8 @@ export class Devices {
 
   /** Sets up the outputs that the device should switch by itself, for the rules that it holds by now. */
   private async sendOutputs(id: string, link: DeviceLink): Promise<SendResult[]> {
-    const [row, everything] = [await readDevice(this.database, id), await this.everything()]
+    const row = await readDevice(this.database, id)
+    const everything = await readEverything(this.database, row.site)
     const results: SendResult[] = []
     for (const output of row.outputs.filter((o) => waitingOf(row, o, everything).length)) {
       const wanted = wantedOutput(
@@ -471,10 +474,7 @@ export class Devices {
         what: 'changed' as const
       }
       try {
-        const voice =
-          endpoint && wanted
-            ? await voiceOf(this.database, (await readSite(this.database))!.id, endpoint)
-            : null
+        const voice = endpoint && wanted ? await voiceOf(this.database, row.site, endpoint) : null
         await link.setOutput(output.token, toHold(wanted, output.held), voice)
         results.push({ ...base, error: null, holds: 'new' })
       } catch (error) {
@@ -488,10 +488,6 @@ export class Devices {
     }
     if (results.length) await this.readAfresh(id)
     return results
-  }
-
-  private async everything(): Promise<Everything> {
-    return readEverything(this.database, (await readSite(this.database))?.id ?? '')
   }
 
   private view(row: DeviceRow, everything: Everything): DeviceView {

@@ -29,7 +29,7 @@ const ask = async <T>(method: string, path: string, body?: unknown): Promise<T> 
   if (answer.status >= 400) throw new Error(`${answer.status} ${answer.body.message}`)
   return answer.body as T
 }
-const path = (device: string, more = ''): string => `/api/devices/${ids.get(device)}${more}`
+const path = (device: string, more = ''): string => `/devices/${ids.get(device)}${more}`
 const view = (device: string): Promise<DeviceView> => ask('GET', path(device))
 const channel = async (device: string, name: string): Promise<ChannelView> =>
   (await view(device)).channels.find((c) => c.name === name)!
@@ -39,23 +39,23 @@ const draw = async (
 ): Promise<void> => {
   const { detections } = await ask<{
     detections: { detection: { id: string }; version: number }[]
-  }>('GET', `/api/cameras/${camera}`)
-  await ask('PUT', `/api/cameras/${camera}/detections/${detection.id}`, {
+  }>('GET', `/cameras/${camera}`)
+  await ask('PUT', `/cameras/${camera}/detections/${detection.id}`, {
     detection,
     position: 0,
     version: detections.find((d) => d.detection.id === detection.id)?.version ?? 0
   })
 }
 const send = async (...names: string[]): Promise<SendingView> => {
-  const { id } = await ask<SendingView>('POST', '/api/sendings', {
+  const { id } = await ask<SendingView>('POST', '/sendings', {
     devices: names.map((name) => ids.get(name))
   })
   return eventually(async () => {
-    const sending = await ask<SendingView>('GET', `/api/sendings/${id}`)
+    const sending = await ask<SendingView>('GET', `/sendings/${id}`)
     return sending.finished && sending
   })
 }
-const readiness = (): Promise<ReadinessView> => ask('GET', '/api/readiness')
+const readiness = (): Promise<ReadinessView> => ask('GET', '/readiness')
 
 beforeAll(async () => {
   for (const device of await devices.startSite(...IDS)) made.set(device.model.id, device)
@@ -68,7 +68,7 @@ beforeAll(async () => {
   )
   t = await startTestApp({ withDemo: true, places: [{ from: '127.0.0.1', port: probes.port }] })
   for (const [id, device] of made)
-    ids.set(id, (await ask<DeviceView>('POST', '/api/devices', asAdded(device))).id)
+    ids.set(id, (await ask<DeviceView>('POST', '/devices', asAdded(device))).id)
 })
 afterAll(async () => {
   probes.close()
@@ -78,7 +78,7 @@ afterAll(async () => {
 
 test('finds devices on the network, and marks known ones', async () => {
   await ask('DELETE', path('cam-lanes'))
-  const found = await ask<FoundDevice[]>('POST', '/api/devices/find')
+  const found = await ask<FoundDevice[]>('POST', '/devices/find')
   expect(found.map(({ name, known }) => [name, known])).toEqual([
     ['Fuel pontoon camera', true],
     ['Quay path camera', true],
@@ -98,7 +98,7 @@ test('finds devices on the network, and marks known ones', async () => {
   ids.set(
     'cam-lanes',
     (
-      await ask<DeviceView>('POST', '/api/devices', {
+      await ask<DeviceView>('POST', '/devices', {
         ...asAdded(made.get('cam-lanes')!),
         address: lanes.address
       })
@@ -361,7 +361,7 @@ describe('changed on the device', () => {
       await ask('POST', path('cam-slipway', '/take-over'), { channel: 'analytics', rule })
     const { detections } = await ask<{ detections: { detection: { id: string } }[] }>(
       'GET',
-      '/api/cameras/slipway'
+      '/cameras/slipway'
     )
     expect(detections.map((d) => d.detection).find(({ id }) => id === 'quay-edge')).toMatchObject({
       sensitivity: 70,
@@ -396,7 +396,7 @@ describe('a device that switches motion and tamper back on', () => {
       switchesBack: { types: ['tt:CellMotionDetector', 'tt:TamperDetector'], seconds: 0.5 }
     })
     await ask('DELETE', path('cam-path'))
-    ids.set('cam-path', (await ask<DeviceView>('POST', '/api/devices', asAdded(device))).id)
+    ids.set('cam-path', (await ask<DeviceView>('POST', '/devices', asAdded(device))).id)
     await eventually(
       async () =>
         (await ask<DeviceView>('POST', path('cam-path', '/read'))).channels[0]!.unmanaged.length >
@@ -451,9 +451,9 @@ describe('a device that switches motion and tamper back on', () => {
 
 describe('what a camera shows now', () => {
   test('its picture, still and moving', async () => {
-    const still = await t.fetch(`${t.address}/api/cameras/slipway/live.jpg`)
+    const still = await t.fetch(`/cameras/slipway/live.jpg`)
     expect([still.status, still.headers.get('content-type')]).toEqual([200, 'image/jpeg'])
-    const moving = await t.fetch(`${t.address}/api/cameras/slipway/live.mjpg`)
+    const moving = await t.fetch(`/cameras/slipway/live.mjpg`)
     expect(moving.headers.get('content-type')).toMatch(/^multipart\/x-mixed-replace/)
     let text = ''
     for await (const part of moving.body as unknown as AsyncIterable<Uint8Array>) {
@@ -477,7 +477,7 @@ describe('what a camera shows now', () => {
       ]
     })
     const stop = new AbortController()
-    const stream = await t.fetch(`${t.address}/api/cameras/slipway/live`, { signal: stop.signal })
+    const stream = await t.fetch(`/cameras/slipway/live`, { signal: stop.signal })
     expect(stream.headers.get('content-type')).toBe('text/event-stream')
     const sending = send('cam-slipway')
     const seen = new Map<string, any>()
@@ -505,7 +505,7 @@ describe('what a camera shows now', () => {
   })
 
   test('a camera that no device shows', async () => {
-    expect(await t.ask('GET', '/api/cameras/workshop-yard/live.jpg')).toMatchObject({
+    expect(await t.ask('GET', '/cameras/workshop-yard/live.jpg')).toMatchObject({
       status: 409,
       body: { message: expect.saying('No device shows this camera. See Devices.') }
     })

@@ -25,7 +25,7 @@ export interface Everything {
 
 export async function readEverything(database: Database, siteId: string): Promise<Everything> {
   const [channels, all, schedules, endpoints, tests] = await Promise.all([
-    listChannels(database),
+    listChannels(database, siteId),
     readAllDetections(database, siteId),
     readSchedules(database, siteId),
     readEndpoints(database, siteId),

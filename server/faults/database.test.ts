@@ -56,14 +56,17 @@ const ask = (path: string, init: RequestInit = {}) =>
     headers: { cookie, ...(init.body ? { 'content-type': 'application/json' } : {}) }
   })
 const send = (key: string) =>
-  ask('/api/triggers', {
+  ask('/triggers', {
     method: 'POST',
     body: JSON.stringify({ key, camera: 'slipway', detection: 'quay-edge' })
   })
 
 /** Events that a page which is open hears. */
 async function hearing(stop: AbortSignal, events: string[]): Promise<void> {
-  const answer = await fetch(`${address}/api/alarms/live`, { headers: { cookie }, signal: stop })
+  const answer = await fetch(`${address}/api/sites/skerrow/alarms/live`, {
+    headers: { cookie },
+    signal: stop
+  })
   void (async () => {
     for await (const part of answer.body!) events.push(Buffer.from(part).toString('utf8'))
   })().catch(() => {})
@@ -145,7 +148,7 @@ test('notices a hanging database, answers those who wait, and resumes with it', 
   process.kill(pid, 'SIGSTOP')
   try {
     const began = Date.now()
-    const answer = await ask('/api/site')
+    const answer = await ask('/site')
     expect([answer.status, answer.headers.get('retry-after')]).toEqual([503, '2'])
     expect(Date.now() - began).toBeLessThan(30_000)
     expect((await ask('/healthz')).status).toBe(503)
@@ -156,7 +159,7 @@ test('notices a hanging database, answers those who wait, and resumes with it', 
   } finally {
     process.kill(pid, 'SIGCONT')
   }
-  await eventually(async () => (await ask('/api/site')).status === 200, 30)
+  await eventually(async () => (await ask('/site')).status === 200, 30)
   expect((await ask('/healthz')).status).toBe(200)
 })
 

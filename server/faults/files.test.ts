@@ -17,26 +17,26 @@ describe('truncated or missing files', () => {
   test('analyses a clip with truncated targets or an empty picture again at the next start', async () => {
     const { id } = (await t.upload('slipway', 'Torn', shortClip(2))).body
     const ready = () =>
-      eventually(async () => (await t.ask('GET', `/api/clips/${id}`)).body.state === 'ready')
+      eventually(async () => (await t.ask('GET', `/clips/${id}`)).body.state === 'ready')
     await ready()
     const file = (name: string): string => join(t.folder, 'clips', id, name)
     const whole = readFileSync(file('view.mp4'))
     writeFileSync(file('view.mp4'), '')
-    expect(await t.ask('GET', `/api/clips/${id}/video`)).toMatchObject({
+    expect(await t.ask('GET', `/clips/${id}/video`)).toMatchObject({
       status: 409,
       body: {
         message: 'The file view.mp4 of Torn is missing, empty or cut. Analyse the clip again.'
       }
     })
     writeFileSync(file('view.mp4'), whole)
-    expect((await t.ask('GET', `/api/clips/${id}/video`)).status).toBe(200)
+    expect((await t.ask('GET', `/clips/${id}/video`)).status).toBe(200)
     truncateSync(file('measures.bin'), 10)
-    expect((await t.ask('GET', `/api/clips/${id}/measures`)).status).toBe(409)
+    expect((await t.ask('GET', `/clips/${id}/measures`)).status).toBe(409)
     await t.restart()
     await ready()
-    expect((await t.ask('GET', `/api/clips/${id}/measures`)).status).toBe(200)
+    expect((await t.ask('GET', `/clips/${id}/measures`)).status).toBe(200)
     rmSync(file('tracks.csv'))
-    expect((await t.ask('GET', `/api/clips/${id}/tracks`)).status).toBe(409)
+    expect((await t.ask('GET', `/clips/${id}/tracks`)).status).toBe(409)
   })
 
   test.each(['', '{', '{"pid":', 'null', '[]', '{"pid":"x"}', '{"pid":999999999}'])(
@@ -57,7 +57,7 @@ describe('truncated or missing files', () => {
   )
 
   test('reports a missing or truncated key and what to enter again; makes a new one only on request', async () => {
-    await t.ask('PUT', '/api/settings/mail', {
+    await t.ask('PUT', '/settings/mail', {
       version: 1,
       mail: {
         host: 'mail.example',
@@ -123,7 +123,7 @@ describe('a full or read-only disk', () => {
     chmodSync(join(t.folder, 'clips'), 0o500)
     expect((await t.upload('slipway', 'X', shortClip(1))).status).toBe(507)
     chmodSync(join(t.folder, 'clips'), 0o700)
-    expect((await t.ask('GET', '/api/site')).status).toBe(200)
+    expect((await t.ask('GET', '/site')).status).toBe(200)
   })
 })
 

@@ -30,9 +30,9 @@ const history = async (
   camera = 'slipway',
   query = ''
 ): Promise<{ entries: EditEntry[]; more: boolean }> =>
-  (await t.ask('GET', `/api/cameras/${camera}/history${query}`)).body
+  (await t.ask('GET', `/cameras/${camera}/history${query}`)).body
 const stateAt = async (id: number) =>
-  stateOf((await t.ask('GET', `/api/cameras/slipway/history/${id}`)).body)
+  stateOf((await t.ask('GET', `/cameras/slipway/history/${id}`)).body)
 const gate = {
   id: 'gate',
   name: 'Gate',
@@ -56,14 +56,14 @@ describe('the history of a camera', () => {
     const cookie = await cookieOfAccount(t.database, second.id)
     expect(
       await put(
-        '/api/cameras/slipway/detections/gate',
+        '/cameras/slipway/detections/gate',
         { detection: gate, position: 1, version: 0 },
         cookie,
         'Draw “Gate”'
       )
     ).toMatchObject({ status: 200 })
     expect(
-      await put('/api/cameras/slipway/detections/gate', {
+      await put('/cameras/slipway/detections/gate', {
         detection: { ...gate, sensitivity: 70 },
         position: 1,
         version: 1
@@ -80,7 +80,7 @@ describe('the history of a camera', () => {
     const before = (await history()).entries[0]!.id
     expect(
       (
-        await put('/api/cameras/slipway/detections/gate', {
+        await put('/cameras/slipway/detections/gate', {
           detection: gate,
           position: 1,
           version: 1
@@ -89,7 +89,7 @@ describe('the history of a camera', () => {
     ).toBe(409)
     expect(
       (
-        await put('/api/cameras/slipway/detections/gate', {
+        await put('/cameras/slipway/detections/gate', {
           detection: { ...gate, sensitivity: 0 },
           position: 1,
           version: 2
@@ -101,9 +101,7 @@ describe('the history of a camera', () => {
 
   test('gives the state at any entry, also of deleted things; compares any two', async () => {
     const [sensitive, drawn] = (await history()).entries
-    expect((await t.ask('DELETE', '/api/cameras/slipway/detections/gate?version=2')).status).toBe(
-      200
-    )
+    expect((await t.ask('DELETE', '/cameras/slipway/detections/gate?version=2')).status).toBe(200)
     const [deleted] = (await history()).entries
     const [atDrawn, atSensitive, atDeleted] = await Promise.all(
       [drawn, sensitive, deleted].map((edit) => stateAt(edit!.id))
@@ -125,10 +123,10 @@ describe('the history of a camera', () => {
   })
 
   test('shows schedules on every camera, detections on their own only', async () => {
-    const { schedule, version } = (await t.ask('GET', '/api/cameras/slipway')).body.schedules[0]
+    const { schedule, version } = (await t.ask('GET', '/cameras/slipway')).body.schedules[0]
     expect(
       (
-        await put(`/api/sites/skerrow/schedules/${schedule.id}`, {
+        await put(`/schedules/${schedule.id}`, {
           schedule: { ...schedule, name: 'Renamed' },
           version
         })
@@ -146,7 +144,7 @@ describe('the history of a camera', () => {
 
   test('is read page by page', async () => {
     for (let i = 0; i < 105; i++)
-      await put('/api/cameras/fuel-pontoon/scene', {
+      await put('/cameras/fuel-pontoon/scene', {
         ignore: [
           [
             [0, 0],
@@ -162,7 +160,7 @@ describe('the history of a camera', () => {
     const second = await history('fuel-pontoon', `?before=${first.entries[99]!.id}`)
     expect(second.entries[0]!.id).toBeLessThan(first.entries[99]!.id)
     expect(second.more).toBe(false)
-    expect(await t.ask('GET', '/api/cameras/fuel-pontoon/history?before=x')).toMatchObject({
+    expect(await t.ask('GET', '/cameras/fuel-pontoon/history?before=x')).toMatchObject({
       status: 422,
       body: { message: 'before: must be the number of an edit of the history' }
     })
@@ -176,7 +174,7 @@ describe('the scene of a camera', () => {
     [0.62, 0.6, 0.375]
   ].map(([x, foot, head]) => ({ foot: [x, foot], head: [x, head], metres: 1.75 }))
   const marks = { from: 'people', aspect: 16 / 9, fieldOfView: 40, people }
-  const path = '/api/cameras/quay-path/scene'
+  const path = '/cameras/quay-path/scene'
 
   test('saves ignore areas and marks by version; the plan has the calibrated camera', async () => {
     const area = [
@@ -188,7 +186,7 @@ describe('the scene of a camera', () => {
       status: 200,
       body: { version: 2, ignore: [area], marks }
     })
-    const { body } = await t.ask('GET', '/api/cameras/quay-path/plan')
+    const { body } = await t.ask('GET', '/cameras/quay-path/plan')
     expect(body.cameras[0]).toMatchObject({
       ignore: [area],
       scene: { fieldOfView: 40, aspect: 16 / 9 }
@@ -232,7 +230,7 @@ describe('the scene of a camera', () => {
       status: 422,
       body: { message: expect.saying('must be people or rectangle') }
     })
-    expect((await t.ask('GET', '/api/cameras/quay-path')).body.scene).toMatchObject({
+    expect((await t.ask('GET', '/cameras/quay-path')).body.scene).toMatchObject({
       version: 2,
       marks: { people }
     })
@@ -250,7 +248,7 @@ describe('the scene of a camera', () => {
       size: { minMetres: 1.2 }
     }
     expect(
-      await put('/api/cameras/vehicle-lanes/detections/tall', {
+      await put('/cameras/vehicle-lanes/detections/tall', {
         detection: d,
         position: 9,
         version: 0
@@ -265,7 +263,7 @@ describe('the scene of a camera', () => {
     })
     expect(
       (
-        await put('/api/cameras/quay-path/detections/tall', {
+        await put('/cameras/quay-path/detections/tall', {
           detection: d,
           position: 9,
           version: 0
@@ -280,11 +278,11 @@ describe('the scene of a camera', () => {
 
   test('reports issues of the calibrated scene', async () => {
     const codes = async (): Promise<string[]> =>
-      (await t.ask('GET', '/api/readiness')).body.findings
+      (await t.ask('GET', '/readiness')).body.findings
         .filter((f: { camera: string }) => f.camera === 'slipway')
         .map((f: { code: string }) => f.code)
     await eventually(
-      async () => (await t.ask('GET', '/api/cameras/slipway')).body.clips[0].state === 'ready'
+      async () => (await t.ask('GET', '/cameras/slipway')).body.clips[0].state === 'ready'
     )
     const far = {
       id: 'far',
@@ -297,7 +295,7 @@ describe('the scene of a camera', () => {
     }
     expect(
       (
-        await put('/api/cameras/slipway/detections/far', {
+        await put('/cameras/slipway/detections/far', {
           detection: far,
           position: 5,
           version: 0
@@ -305,9 +303,9 @@ describe('the scene of a camera', () => {
       ).status
     ).toBe(200)
     expect(await codes()).not.toContain('target-too-small')
-    expect(
-      (await put('/api/cameras/slipway/scene', { ignore: [], marks, version: 1 })).status
-    ).toBe(200)
+    expect((await put('/cameras/slipway/scene', { ignore: [], marks, version: 1 })).status).toBe(
+      200
+    )
     expect(await codes()).toContain('target-too-small')
   })
 })

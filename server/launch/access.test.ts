@@ -154,19 +154,19 @@ describe('on the site’s network', () => {
     expect(cookie).toMatch(
       /^__Host-wardoptic_session=[\w-]{43}; Max-Age=43200; Path=\/; HttpOnly; Secure; SameSite=Strict$/
     )
-    expect(
-      (await ask(port, '/api/site', { headers: { cookie: cookie!.split(';')[0]! } })).status
-    ).toBe(200)
+    expect((await ask(port, '/site', { headers: { cookie: cookie!.split(';')[0]! } })).status).toBe(
+      200
+    )
     expect(
       (
-        await ask(port, '/api/site', {
+        await ask(port, '/site', {
           headers: { cookie: cookie!.split(';')[0]!.replace('__Host-', '') }
         })
       ).status
     ).toBe(401)
     expect(
       JSON.parse(
-        (await ask(port, '/api/simulators', { headers: { cookie: cookie!.split(';')[0]! } })).body
+        (await ask(port, '/simulators', { headers: { cookie: cookie!.split(';')[0]! } })).body
       )
     ).toEqual({ running: null })
     // Nobody is spoken with in the clear.

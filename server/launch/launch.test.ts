@@ -68,9 +68,9 @@ describe('npm start', () => {
     expect(signedIn.status).toBe(201)
     expect((await make(code)).status).toBe(403)
     const cookie = signedIn.headers.get('set-cookie')!.split(';')[0]!
-    expect((await fetch(`${first.address}/api/cameras/camera-1`)).status).toBe(401)
+    expect((await fetch(`${first.address}/api/sites/site/cameras/camera-1`)).status).toBe(401)
     const put = (path: string, body: object) =>
-      fetch(`${first.address}/api/cameras/camera-1/${path}`, {
+      fetch(`${first.address}/api/sites/site/cameras/camera-1/${path}`, {
         method: 'PUT',
         headers: { 'content-type': 'application/json', cookie },
         body: JSON.stringify({ version: 0, ...body })
@@ -126,7 +126,9 @@ describe('npm start', () => {
 
     const again = await start('--port', String(await freePort()))
     expect(
-      await (await fetch(`${again.address}/api/cameras/camera-1`, { headers: { cookie } })).json()
+      await (
+        await fetch(`${again.address}/api/sites/site/cameras/camera-1`, { headers: { cookie } })
+      ).json()
     ).toMatchObject({ detections: [{ detection: { id: 'gate' } }] })
 
     expect(again.output()).not.toContain(code)

@@ -14,8 +14,8 @@ import { makeApp } from '../app.ts'
 import { backUpDatabase } from '../backup/upgrade.ts'
 import { Database } from '../database.ts'
 import { diskError } from '../errors.ts'
-import { demoAccounts, seed, seedDevices } from '../seed.ts'
-import { readSite } from '../sites/queries.ts'
+import { DEMO_SITE, demoAccounts, seed, seedDevices } from '../seed.ts'
+import { siteIds } from '../sites/queries.ts'
 import { DATABASE_NAME } from './installation.ts'
 import { makeLogger } from './logs.ts'
 import { startMariaDb, type RunningDatabase } from './mariadb.ts'
@@ -71,7 +71,9 @@ function entranceWords(code: string | null, demo: readonly NewAccount[]): string
   if (!demo.length) return msg.signInWithYourAccount
   return msg.signInAsN(
     demo
-      .map(({ username, password, role }) => `  ${role.padEnd(10)} ${username} / ${password}`)
+      .map(
+        ({ username, password, role }) => `  ${(role ?? '').padEnd(10)} ${username} / ${password}`
+      )
       .join('\n')
   )
 }
@@ -142,7 +144,7 @@ export async function launch(args: string[]): Promise<void> {
     })
     stops.push(() => app.close())
     await seed(database, app.clips, options.demo)
-    const demo = options.demo && (await readSite(database))?.id === 'skerrow' ? demoAccounts() : []
+    const demo = options.demo && (await siteIds(database)).includes(DEMO_SITE) ? demoAccounts() : []
     const code = await app.accounts.prepare(demo)
     if (options.demo && simulators) await seedDevices(database, app.devices, simulators.devices)
     app.devices.start()

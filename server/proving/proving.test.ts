@@ -7,7 +7,7 @@ beforeAll(async () => {
 })
 afterAll(() => t.close())
 
-const view = async () => (await t.ask('GET', '/api/proving')).body
+const view = async () => (await t.ask('GET', '/proving')).body
 const checksOf = async (detection: string) =>
   (await view()).checks.filter((c: any) => c.check.detection === detection)
 /** Those that need no pictures to be painted. */
@@ -18,21 +18,21 @@ const quick = async (...detections: string[]) =>
     .map((c: any) => ({ camera: c.camera, check: c.check.id }))
 const finished = (id: number, state = 'finished') =>
   eventually(async () => {
-    const { body } = await t.ask('GET', `/api/proving/runs/${id}`)
+    const { body } = await t.ask('GET', `/proving/runs/${id}`)
     return body.state === state && body
   }, 60)
 async function run(checks: unknown[]): Promise<any> {
-  const { status, body } = await t.ask('POST', '/api/proving/runs', { checks })
+  const { status, body } = await t.ask('POST', '/proving/runs', { checks })
   expect(status).toBe(201)
   return finished(body.id)
 }
 async function edit(camera: string, id: string, change: object): Promise<void> {
-  const kept = (await t.ask('GET', `/api/cameras/${camera}`)).body.detections.find(
+  const kept = (await t.ask('GET', `/cameras/${camera}`)).body.detections.find(
     (d: any) => d.detection.id === id
   )
   expect(
     (
-      await t.ask('PUT', `/api/cameras/${camera}/detections/${id}`, {
+      await t.ask('PUT', `/cameras/${camera}/detections/${id}`, {
         detection: { ...kept.detection, ...change },
         position: kept.position,
         version: kept.version
@@ -41,7 +41,7 @@ async function edit(camera: string, id: string, change: object): Promise<void> {
   ).toBe(200)
 }
 const readiness = async (camera: string) => {
-  const { body } = await t.ask('GET', '/api/readiness')
+  const { body } = await t.ask('GET', '/readiness')
   return {
     proven: body.cameras.find((c: any) => c.id === camera).steps.proven,
     findings: body.findings.filter((f: any) => f.camera === camera && f.step === 'proven')
@@ -50,7 +50,7 @@ const readiness = async (camera: string) => {
 
 test('starts without checks, and lists every detection as unchecked', async () => {
   expect((await view()).checks).toEqual([])
-  expect((await t.ask('POST', '/api/proving/runs', {})).status).toBe(404)
+  expect((await t.ask('POST', '/proving/runs', {})).status).toBe(404)
   expect(await readiness('slipway')).toMatchObject({
     proven: 'empty',
     findings: [{ code: 'never-proven', sentence: expect.saying('has no checks') }]
@@ -58,7 +58,7 @@ test('starts without checks, and lists every detection as unchecked', async () =
 })
 
 test('proposes at least a hundred checks for the demo site, and adds all at once', async () => {
-  expect((await t.ask('POST', '/api/proving/take')).body.taken).toBeGreaterThanOrEqual(100)
+  expect((await t.ask('POST', '/proving/take')).body.taken).toBeGreaterThanOrEqual(100)
   const { checks, proposals, coverage } = await view()
   expect(proposals).toEqual([])
   expect(checks.length).toBeGreaterThanOrEqual(100)
@@ -91,7 +91,7 @@ test('runs them: results, the score, the step; painted pictures where the kind n
   const now = await view()
   expect(now.totals).toMatchObject({ recall: 1, precision: 1, f1: 1 })
   expect(
-    (await t.ask('GET', `/api/cameras/workshop-yard/checks/${covered.check}/result`)).body.verdict
+    (await t.ask('GET', `/cameras/workshop-yard/checks/${covered.check}/result`)).body.verdict
   ).toMatchObject({ seen: [{ kind: 'tamper', cause: 'covered' }], outcome: 'passed' })
   expect(await readiness('slipway')).toMatchObject({
     proven: 'failed',
@@ -105,7 +105,7 @@ test('runs them: results, the score, the step; painted pictures where the kind n
   // Without them it is proven.
   for (const c of failed)
     expect(
-      (await t.ask('DELETE', `/api/cameras/${c.camera}/checks/${c.check.id}?version=${c.version}`))
+      (await t.ask('DELETE', `/cameras/${c.camera}/checks/${c.check.id}?version=${c.version}`))
         .status
     ).toBe(200)
   expect(await readiness('slipway')).toMatchObject({ proven: 'done', findings: [] })
@@ -130,7 +130,7 @@ test('a changed setting puts proofs out of date; runs again show what got worse 
   // Once they have been worked out again, the settings as they are would propose others.
   const { proposals } = await eventually(async () => {
     const now = await view()
-    if (now.unasked) await t.ask('POST', '/api/proving/propose')
+    if (now.unasked) await t.ask('POST', '/proving/propose')
     return now.proposing + now.unasked === 0 && now
   })
   expect(proposals.some((p: any) => p.check.detection === 'quay-edge' && p.replaces !== null)).toBe(
@@ -146,9 +146,7 @@ test('a changed setting puts proofs out of date; runs again show what got worse 
 
 test('two runs requested at once are one; looking starts no process', async () => {
   const checks = await quick('quay-edge')
-  const answers = await Promise.all(
-    [1, 2, 3].map(() => t.ask('POST', '/api/proving/runs', { checks }))
-  )
+  const answers = await Promise.all([1, 2, 3].map(() => t.ask('POST', '/proving/runs', { checks })))
   expect(answers.map((a) => a.status).sort()).toEqual([201, 409, 409])
   await finished(answers.find((a) => a.status === 201)!.body.id)
   await t.restart()
@@ -163,19 +161,19 @@ test('runs every check once across a stop and a restart of the server', async ()
     { camera: 'workshop-yard', check: 'yard-care.cause.moved' },
     { camera: 'workshop-yard', check: 'yard-care.nuisance.storm' }
   ]
-  const { body: begun } = await t.ask('POST', '/api/proving/runs', { checks: asked })
-  expect((await t.ask('POST', '/api/proving/runs', { checks: asked })).body).toMatchObject({
+  const { body: begun } = await t.ask('POST', '/proving/runs', { checks: asked })
+  expect((await t.ask('POST', '/proving/runs', { checks: asked })).body).toMatchObject({
     code: 'busy'
   })
-  expect((await t.ask('POST', `/api/proving/runs/${begun.id}/stop`)).body).toMatchObject({
+  expect((await t.ask('POST', `/proving/runs/${begun.id}/stop`)).body).toMatchObject({
     state: 'stopped'
   })
   await t.restart()
-  const { body: stopped } = await t.ask('GET', `/api/proving/runs/${begun.id}`)
+  const { body: stopped } = await t.ask('GET', `/proving/runs/${begun.id}`)
   expect(stopped.done).toBeLessThan(asked.length)
-  expect((await t.ask('POST', `/api/proving/runs/${begun.id}/go-on`)).status).toBe(200)
+  expect((await t.ask('POST', `/proving/runs/${begun.id}/go-on`)).status).toBe(200)
   expect(await finished(begun.id)).toMatchObject({ done: asked.length })
-  expect((await t.ask('POST', `/api/proving/runs/${begun.id}/go-on`)).status).toBe(409)
+  expect((await t.ask('POST', `/proving/runs/${begun.id}/go-on`)).status).toBe(409)
   const [counted] = await t.database.rows<{ n: number }>(
     'SELECT COUNT(*) AS n FROM proof_result WHERE run_id = ?',
     [begun.id]
@@ -184,7 +182,7 @@ test('runs every check once across a stop and a restart of the server', async ()
 })
 
 test('a custom check on a clip; refuses errors with their place; two windows', async () => {
-  const path = '/api/cameras/quay-path/checks/own-1'
+  const path = '/cameras/quay-path/checks/own-1'
   const walk = {
     seconds: 10,
     actors: [
@@ -244,10 +242,10 @@ test('a custom check on a clip; refuses errors with their place; two windows', a
   expect((await checksOf('path-crossing')).some((c: any) => c.check.id === 'own-1')).toBe(false)
   expect((await t.ask('PUT', path, { version: gone.version, check })).status).toBe(200)
   const person = { ...check, id: 'own-2', by: { how: 'person', words: 'Walk across', seconds: 60 } }
-  await t.ask('PUT', '/api/cameras/quay-path/checks/own-2', { version: 0, check: person })
+  await t.ask('PUT', '/cameras/quay-path/checks/own-2', { version: 0, check: person })
   expect(
     (
-      await t.ask('POST', '/api/proving/runs', {
+      await t.ask('POST', '/proving/runs', {
         checks: [{ camera: 'quay-path', check: 'own-2' }]
       })
     ).body.message

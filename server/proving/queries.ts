@@ -106,6 +106,7 @@ const MAX_EDITS = 2000
 
 interface RunRow {
   id: number
+  site_id: string
   state: 'running' | 'stopped' | 'finished'
   asked: unknown
   started_at: number
@@ -115,6 +116,7 @@ interface RunRow {
 
 export interface StoredRun {
   id: number
+  site: string
   state: RunRow['state']
   asked: NamedCheck[]
   startedAt: number
@@ -124,13 +126,14 @@ export interface StoredRun {
 
 const runOf = (row: RunRow): StoredRun => ({
   id: row.id,
+  site: row.site_id,
   state: row.state,
   asked: parsed<NamedCheck[]>(row.asked),
   startedAt: row.started_at,
   endedAt: row.ended_at,
   by: row.made_by
 })
-const runColumns = 'SELECT id, state, asked, started_at, ended_at, made_by FROM proof_run'
+const runColumns = 'SELECT id, site_id, state, asked, started_at, ended_at, made_by FROM proof_run'
 
 export async function insertRun(
   sql: Sql,

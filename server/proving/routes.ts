@@ -31,16 +31,20 @@ export function provingRoutes(
   proving: Proving,
   walks: WalkTests
 ): void {
-  app.get('/proving', allow(INSTALLER), () => proving.read())
+  app.get('/proving', allow(INSTALLER), ({ site }) => proving.read(site))
   // Works out what to check, in processes of its own; what comes of it is read like all the rest.
-  app.post('/proving/propose', { ...propose, config: { ...propose.config, unaudited: true } }, () =>
-    proving.read(true)
+  app.post(
+    '/proving/propose',
+    { ...propose, config: { ...propose.config, unaudited: true } },
+    ({ site }) => proving.read(site, true)
   )
-  app.post('/proving/take', allow(INSTALLER, { body: someChecks }), async ({ body }) => ({
-    taken: await proving.take(body.checks)
+  app.post('/proving/take', allow(INSTALLER, { body: someChecks }), async ({ body, site }) => ({
+    taken: await proving.take(site, body.checks)
   }))
   app.post('/proving/runs', allow(INSTALLER, { body: someChecks }), async (request, reply) =>
-    reply.status(201).send(await proving.start(request.body.checks, authorOf(request)))
+    reply
+      .status(201)
+      .send(await proving.start(request.site, request.body.checks, authorOf(request)))
   )
   app.get('/proving/runs/:id', allow(INSTALLER, { params: aRun }), ({ params }) =>
     proving.view(params.id)

@@ -31,7 +31,7 @@ import type { Database } from '../database.ts'
 import { readAllDetections } from '../detections/queries.ts'
 import { conflict, notFound } from '../errors.ts'
 import type { Author } from '../history/queries.ts'
-import { readCameras, readSite, theSite } from '../sites/queries.ts'
+import { readCameras, siteOfCamera } from '../sites/queries.ts'
 import {
   editsBetween,
   insertResult,
@@ -140,8 +140,8 @@ export class Proving {
   }
 
   /** All that checks depend on, as it is kept now. */
-  private async scenery(): Promise<Scenery> {
-    const context = await readContext(this.database)
+  private async scenery(siteId: string): Promise<Scenery> {
+    const context = await readContext(this.database, siteId)
     const { site } = context
     const all = await readAllDetections(this.database, site.id)
     const places = new Map<string, Place>()
@@ -267,8 +267,8 @@ export class Proving {
   }
 
   /** @param mayAsk whether proposals that are not known yet are asked for */
-  async read(mayAsk = false): Promise<ProvingView> {
-    const scenery = await this.scenery()
+  async read(siteId: string, mayAsk = false): Promise<ProvingView> {
+    const scenery = await this.scenery(siteId)
     const { site, places, endpoints } = scenery
     const [checks, refused, results, last] = await Promise.all([
       readChecks(this.database, site.id),
@@ -338,7 +338,7 @@ export class Proving {
       gaps,
       coverage,
       totals: current.length ? totals(current) : null,
-      run: last && (await this.viewOf(last, site.id, checks)),
+      run: last && (await this.viewOf(last, checks)),
       scenes: Object.fromEntries(
         [...places].flatMap(([id, { ground }]) => (ground ? [[id, ground]] : []))
       )
@@ -346,8 +346,8 @@ export class Proving {
   }
 
   /** How far each detection is proven, by camera and detection. */
-  async proofs(): Promise<Map<string, Proof>> {
-    const scenery = await this.scenery()
+  async proofs(siteId: string): Promise<Map<string, Proof>> {
+    const scenery = await this.scenery(siteId)
     const [checks, results] = await Promise.all([
       readChecks(this.database, scenery.site.id),
       lastResults(this.database, scenery.site.id)
@@ -382,13 +382,13 @@ export class Proving {
   }
 
   /** Keeps proposals: those named, or all. @returns how many */
-  async take(named: readonly NamedCheck[] | undefined): Promise<number> {
-    let view = await this.read(true)
+  async take(siteId: string, named: readonly NamedCheck[] | undefined): Promise<number> {
+    let view = await this.read(siteId, true)
     while (view.proposing > 0) {
       await Promise.all(
         [...this.proposed.values()].flatMap((p) => (p.state === 'asked' ? p.done : []))
       )
-      view = await this.read(true)
+      view = await this.read(siteId, true)
     }
     const wanted = named
       ? view.proposals.filter((p) =>
@@ -404,9 +404,12 @@ export class Proving {
   }
 
   /** Starts to run checks: those named, or all that need nobody on site. */
-  async start(named: readonly NamedCheck[] | undefined, by: Author): Promise<ProofRunView> {
-    const site = await theSite(this.database)
-    return this.alone(() => this.startNow(site.id, named, by))
+  start(
+    siteId: string,
+    named: readonly NamedCheck[] | undefined,
+    by: Author
+  ): Promise<ProofRunView> {
+    return this.alone(() => this.startNow(siteId, named, by))
   }
 
   /** One run at a time: also two that are asked for at the same moment. */
@@ -437,7 +440,7 @@ export class Proving {
     if (person) throw conflict(said('proving.needsAPersonOn', person.check.name))
     const asked = wanted.map(({ camera, check }) => ({ camera, check: check.id }))
     const id = await insertRun(this.database, siteId, asked, by, Date.now())
-    this.go(id, wanted)
+    this.go(siteId, id, wanted)
     return this.view(id)
   }
 
@@ -448,18 +451,17 @@ export class Proving {
 
   private async goOnNow(id: number): Promise<ProofRunView> {
     const run = await readRun(this.database, id)
-    const site = await readSite(this.database)
     if (run.state !== 'stopped') throw conflict(said('proving.thisRunHasNotBeen'))
     const done = new Set(
       (await resultsOfRun(this.database, id)).map((r) => `${r.camera} ${r.check}`)
     )
-    const left = (await readChecks(this.database, site!.id)).filter(
+    const left = (await readChecks(this.database, run.site)).filter(
       (c) =>
         run.asked.some((a) => a.camera === c.camera && a.check === c.check.id) &&
         !done.has(`${c.camera} ${c.check.id}`)
     )
     await setRunState(this.database, id, 'running', null)
-    this.go(id, left)
+    this.go(run.site, id, left)
     return this.view(id)
   }
 
@@ -472,19 +474,15 @@ export class Proving {
   }
 
   async view(id: number): Promise<ProofRunView> {
-    const site = await readSite(this.database)
-    return this.viewOf(
-      await readRun(this.database, id),
-      site!.id,
-      await readChecks(this.database, site!.id)
-    )
+    const run = await readRun(this.database, id)
+    return this.viewOf(run, await readChecks(this.database, run.site))
   }
 
-  private go(id: number, checks: StoredCheck[]): void {
+  private go(siteId: string, id: number, checks: StoredCheck[]): void {
     const running: Running = { stop: false, ended: Promise.resolve() }
     this.running.set(id, running)
     const work = async (): Promise<void> => {
-      const scenery = await this.scenery()
+      const scenery = await this.scenery(siteId)
       const left = byWalk(checks)
       const together = async (group: StoredCheck[]): Promise<void> => {
         for (const next of group) {
@@ -561,7 +559,7 @@ export class Proving {
     camera: string,
     check: Check
   ): Promise<{ plan: Plan; actions: Actions; context: ActionsContext }> {
-    const { places, context } = await this.scenery()
+    const { places, context } = await this.scenery(await siteOfCamera(this.database, camera))
     const place = places.get(camera)
     if (!place?.plan.cameras[0]?.detections.some((d) => d.id === check.detection))
       throw notFound(said('things.detectionOn', check.detection, camera.slice(0, 64)))
@@ -576,7 +574,9 @@ export class Proving {
     by: Author,
     beganAt: number
   ): Promise<boolean> {
-    const { site, places, endpoints } = await this.scenery()
+    const { site, places, endpoints } = await this.scenery(
+      await siteOfCamera(this.database, camera)
+    )
     const kept = (await readChecks(this.database, site.id)).find(
       (c) => c.camera === camera && c.check.id === check.id
     )
@@ -621,11 +621,7 @@ export class Proving {
     }
   }
 
-  private async viewOf(
-    run: StoredRun,
-    siteId: string,
-    checks: readonly StoredCheck[]
-  ): Promise<ProofRunView> {
+  private async viewOf(run: StoredRun, checks: readonly StoredCheck[]): Promise<ProofRunView> {
     const [results, before] = await Promise.all([
       resultsOfRun(this.database, run.id),
       resultsBefore(this.database, run.id)
@@ -641,7 +637,7 @@ export class Proving {
     const edits = turned.length
       ? await editsBetween(
           this.database,
-          siteId,
+          run.site,
           Math.min(...turned.map(({ then }) => then.at)),
           Math.max(...turned.map(({ r }) => r.at))
         )

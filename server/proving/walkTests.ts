@@ -71,7 +71,7 @@ export class WalkTests {
   private readonly database: Database
   private readonly devices: Devices
   private readonly proving: Proving
-  private readonly findings: () => Promise<readonly Finding[]>
+  private readonly findings: (camera: string) => Promise<readonly Finding[]>
   private readonly scenes: Scenes | null
   private readonly log: (error: unknown) => void
   private readonly tests = new Map<string, Test>()
@@ -85,7 +85,7 @@ export class WalkTests {
     database: Database,
     devices: Devices,
     proving: Proving,
-    findings: () => Promise<readonly Finding[]>,
+    findings: (camera: string) => Promise<readonly Finding[]>,
     scenes: Scenes | null,
     log: (error: unknown) => void
   ) {
@@ -392,7 +392,7 @@ export class WalkTests {
     const { check, camera } = view
     const setting = this.settingOf(test)
     const detection = setting.camera.detections[0]!
-    const findings = await this.findings()
+    const findings = await this.findings(view.camera)
     const own = findings.filter(
       (f) =>
         (f.step === 'sent' || f.step === 'armed') &&

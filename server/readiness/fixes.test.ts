@@ -7,14 +7,13 @@ let t: TestApp
 beforeAll(async () => (t = await startTestApp({ withDemo: true, clipsOf: [] })))
 afterAll(() => t.close())
 
-const findings = async (): Promise<Finding[]> =>
-  (await t.ask('GET', '/api/readiness')).body.findings
+const findings = async (): Promise<Finding[]> => (await t.ask('GET', '/readiness')).body.findings
 const kept = async (camera: string, id: string): Promise<SavedDetection> =>
-  (await t.ask('GET', `/api/cameras/${camera}`)).body.detections.find(
+  (await t.ask('GET', `/cameras/${camera}`)).body.detections.find(
     (d: SavedDetection) => d.detection.id === id
   )
 const fix = (finding: Finding, which = 'fix') =>
-  t.ask('POST', '/api/readiness/fixes', { finding: findingKey(finding), which })
+  t.ask('POST', '/readiness/fixes', { finding: findingKey(finding), which })
 
 test('applies a fix to the current state: an edit made after the issue was shown stays', async () => {
   // Sensitivity 0: an issue with a fix of the detection itself.
@@ -38,7 +37,7 @@ test('applies a fix to the current state: an edit made after the issue was shown
   ).toBe(200)
   expect(
     (
-      await t.ask('PUT', '/api/cameras/slipway/detections/gate', {
+      await t.ask('PUT', '/cameras/slipway/detections/gate', {
         version: 0,
         position: 9,
         detection
@@ -50,7 +49,7 @@ test('applies a fix to the current state: an edit made after the issue was shown
   // Somebody else edits it in another window, after the issue was shown.
   expect(
     (
-      await t.ask('PUT', '/api/cameras/slipway/detections/gate', {
+      await t.ask('PUT', '/cameras/slipway/detections/gate', {
         version: 1,
         position: 9,
         detection: { ...detection, name: 'Gate, renamed', sensitivity: 71 }
@@ -66,7 +65,7 @@ test('applies a fix to the current state: an edit made after the issue was shown
   expect((await t.ask(body.undo.method, body.undo.path, body.undo.body)).status).toBe(200)
   expect((await kept('slipway', 'gate')).detection.schedule).toBe('never')
   expect((await t.ask(body.undo.method, body.undo.path, body.undo.body)).status).toBe(409)
-  const [edit] = (await t.ask('GET', '/api/cameras/slipway/history')).body.entries
+  const [edit] = (await t.ask('GET', '/cameras/slipway/history')).body.entries
   expect(edit).toMatchObject({ by: 'Isla Brae', thingId: 'gate' })
 })
 
@@ -77,7 +76,7 @@ test('two at once amid edits overwrite nothing unseen', async () => {
     let done = 0
     for (let n = 0; n < 10; n++) {
       const { version, detection } = await kept('slipway', 'gate')
-      const saved = await t.ask('PUT', '/api/cameras/slipway/detections/gate', {
+      const saved = await t.ask('PUT', '/cameras/slipway/detections/gate', {
         version,
         position: 9,
         detection: { ...detection, sensitivity: 10 + n }
@@ -114,6 +113,6 @@ test('adds links and undoes them; an issue that is gone, or whose fix is a comma
   )
   if (command) expect((await fix(command)).status).toBe(409)
   expect(
-    (await t.ask('POST', '/api/readiness/fixes', { finding: 'made up', which: 'fix' })).status
+    (await t.ask('POST', '/readiness/fixes', { finding: 'made up', which: 'fix' })).status
   ).toBe(404)
 })

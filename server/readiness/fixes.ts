@@ -8,7 +8,6 @@ import { readDetections, saveActions, saveDetection } from '../detections/querie
 import { changeChannel } from '../devices/channelQueries.ts'
 import { conflict, notFound } from '../errors.ts'
 import type { Author } from '../history/queries.ts'
-import { readSite } from '../sites/queries.ts'
 import type { Readiness } from './service.ts'
 
 /** Somebody may save the same thing just then; the issue is looked at again as often. */
@@ -29,17 +28,17 @@ const isApplicable = (fix: QuickFix): fix is Applicable =>
 export async function applyFix(
   database: Database,
   readiness: Readiness,
+  siteId: string,
   { finding, which }: { finding: string; which: 'fix' | 'orElse' },
   author: Author
 ): Promise<FixView> {
   for (let tries = 1; ; tries++) {
-    const known = await find(readiness, finding, which)
-    const site = (await readSite(database))!
-    const version = await versionOf(database, site.id, known)
-    const fix = await find(readiness, finding, which)
+    const known = await find(readiness, siteId, finding, which)
+    const version = await versionOf(database, siteId, known)
+    const fix = await find(readiness, siteId, finding, which)
     try {
       return await database.transaction((sql) =>
-        save(sql, site.id, fix, version, author, Date.now())
+        save(sql, siteId, fix, version, author, Date.now())
       )
     } catch (error) {
       if (!(error instanceof ApiError && error.view.code === 'conflict') || tries >= MAX_TRIES)
@@ -50,10 +49,11 @@ export async function applyFix(
 
 async function find(
   readiness: Readiness,
+  siteId: string,
   key: string,
   which: 'fix' | 'orElse'
 ): Promise<Applicable> {
-  const fix = (await readiness.read()).findings.find((f) => findingKey(f) === key)?.[which]
+  const fix = (await readiness.read(siteId)).findings.find((f) => findingKey(f) === key)?.[which]
   if (!fix) throw notFound(said('things.issue'))
   if (!isApplicable(fix)) throw conflict(said('readiness.fixIsCommand'))
   return fix
@@ -145,7 +145,7 @@ async function save(
       return {
         undo: {
           method: 'PUT',
-          path: `/api/endpoints/${fix.endpoint.id}`,
+          path: `/endpoints/${fix.endpoint.id}`,
           body: { endpoint: before.endpoint, version: saved }
         }
       }
@@ -155,7 +155,7 @@ async function save(
       return {
         undo: {
           method: 'PUT',
-          path: `/api/devices/${encodeURIComponent(fix.device)}/channels/${encodeURIComponent(fix.channel)}`,
+          path: `/devices/${encodeURIComponent(fix.device)}/channels/${encodeURIComponent(fix.channel)}`,
           body: { used: false }
         }
       }
@@ -164,4 +164,4 @@ async function save(
 }
 
 const detectionPath = (camera: string, id: string): string =>
-  `/api/cameras/${encodeURIComponent(camera)}/detections/${encodeURIComponent(id)}`
+  `/cameras/${encodeURIComponent(camera)}/detections/${encodeURIComponent(id)}`

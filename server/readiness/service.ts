@@ -17,7 +17,7 @@ import type { Proving } from '../proving/service.ts'
 import { readEverything, waitingOf } from '../devices/view.ts'
 import { listDevices } from '../devices/queries.ts'
 import { measureScene } from '../../core/scene/marks.ts'
-import { readMarks, theSite } from '../sites/queries.ts'
+import { readMarks, readSite } from '../sites/queries.ts'
 
 /** Findings look at the newest clips of a camera, and of each at so many rows at most: they are asked for often. */
 const CLIPS_PER_CAMERA = 3
@@ -31,7 +31,8 @@ export class Readiness {
   private readonly clips: Clips
   private readonly proving: Proving
   private readonly seen = new Map<string, Promise<ClipFacts | null>>()
-  private last: { key: string; view: ReadinessView } | null = null
+  /** By site. */
+  private readonly last = new Map<string, { key: string; view: ReadinessView }>()
 
   constructor(database: Database, clips: Clips, proving: Proving) {
     this.proving = proving
@@ -39,15 +40,15 @@ export class Readiness {
     this.clips = clips
   }
 
-  async read(): Promise<ReadinessView> {
-    const site = await theSite(this.database)
+  async read(siteId: string): Promise<ReadinessView> {
+    const site = await readSite(this.database, siteId)
     const [proofs, endpoints, settings, everything, devices, ready, marks] = await Promise.all([
-      this.proving.proofs(),
+      this.proving.proofs(site.id),
       readEndpoints(this.database, site.id),
       readSettings(this.database, site.id),
       readEverything(this.database, site.id),
-      listDevices(this.database),
-      readyClips(this.database),
+      listDevices(this.database, site.id),
+      readyClips(this.database, site.id),
       readMarks(this.database, site.id)
     ])
     const clipsOf = (camera: string): ClipView[] =>
@@ -87,13 +88,16 @@ export class Readiness {
           monday(Date.now()),
           states,
           [...marks],
-          wanted.flat().map(keyOf)
+          wanted.flat().map((clip) => keyOf(site.id, clip))
         ])
       )
       .digest('hex')
-    if (this.last?.key === key) return this.last.view
-    for (const known of this.seen.keys())
-      if (!ready.some((clip) => keyOf(clip) === known)) this.seen.delete(known)
+    const last = this.last.get(site.id)
+    if (last?.key === key) return last.view
+    this.forget(
+      site.id,
+      ready.map((clip) => keyOf(site.id, clip))
+    )
     const cameras = await Promise.all(
       site.cameras.map(async ({ id, name }, i) => ({
         id,
@@ -113,7 +117,7 @@ export class Readiness {
             proofs.has(`${id} ${d.id}`) ? [[d.id, proofs.get(`${id} ${d.id}`)!] as const] : []
           )
         ),
-        clips: (await Promise.all(wanted[i]!.map((clip) => this.facts(clip)))).filter(
+        clips: (await Promise.all(wanted[i]!.map((clip) => this.facts(site.id, clip)))).filter(
           (clip) => clip !== null
         )
       }))
@@ -150,12 +154,18 @@ export class Readiness {
       }))
     }
     const view = readinessOf(facts)
-    this.last = { key, view }
+    this.last.set(site.id, { key, view })
     return view
   }
 
-  private facts(clip: ClipView): Promise<ClipFacts | null> {
-    const known = this.seen.get(keyOf(clip))
+  /** What is known of clips of a site that are not there any more. */
+  private forget(site: string, ready: readonly string[]): void {
+    for (const known of this.seen.keys())
+      if (known.startsWith(`${site} `) && !ready.includes(known)) this.seen.delete(known)
+  }
+
+  private facts(site: string, clip: ClipView): Promise<ClipFacts | null> {
+    const known = this.seen.get(keyOf(site, clip))
     if (known) return known
     const read = this.clips.readEvidence(clip).then(
       ({ tracks, measures }): ClipFacts => ({
@@ -169,12 +179,13 @@ export class Readiness {
       // A clip that is just being removed has no say.
       () => null
     )
-    this.seen.set(keyOf(clip), read)
+    this.seen.set(keyOf(site, clip), read)
     return read
   }
 }
 
-const keyOf = (clip: ClipView): string => `${clip.id} ${clip.rows} ${clip.learnAnewAt.join()}`
+const keyOf = (site: string, clip: ClipView): string =>
+  `${site} ${clip.id} ${clip.rows} ${clip.learnAnewAt.join()}`
 
 function lookOf({ figures, length, fps }: Measures): ClipFacts['look'] {
   const n = Math.min(length, Math.round(LOOK_SECONDS * fps))

@@ -1,6 +1,14 @@
 import { onlyRow } from '../columns.ts'
 import type { Database, Sql } from '../database.ts'
 
+/** How long things are kept holds for all sites; the site that it was first saved with keeps it. */
+export async function retentionHome(sql: Sql): Promise<string> {
+  const [row] = await sql.rows<{ id: string }>(
+    "SELECT COALESCE((SELECT site_id FROM site_setting WHERE name = 'retention' LIMIT 1), (SELECT id FROM site ORDER BY added_at, id LIMIT 1), '') AS id"
+  )
+  return row!.id
+}
+
 // Each step takes few rows, so that what goes on beside it never waits for long.
 
 /** @returns how many have gone */

@@ -4,23 +4,19 @@ import { readSettings, saveSetting } from '../actions/queries.ts'
 import { INSTALLER, allow, type Api } from '../api/route.ts'
 import type { Database } from '../database.ts'
 import { noteOf } from '../history/routes.ts'
-import { theSite } from '../sites/queries.ts'
+import { retentionHome } from './queries.ts'
 import type { RetentionKeeper } from './service.ts'
 
 export function retentionRoutes(app: Api, database: Database, keeper: RetentionKeeper): void {
-  const siteId = async (): Promise<string> => {
-    const site = await theSite(database)
-    return site.id
-  }
   app.get('/retention', allow(INSTALLER), async (): Promise<RetentionView> => ({
-    ...(await readSettings(database, await siteId())).retention,
+    ...(await readSettings(database, await retentionHome(database))).retention,
     ...(await keeper.view())
   }))
   app.put(
     '/settings/retention',
     allow(INSTALLER, { body: SaveRetentionSchema }),
     async (request): Promise<RetentionView> => {
-      const id = await siteId()
+      const id = await retentionHome(database)
       const { retention, version } = request.body
       const saved = await database.transaction((sql) =>
         saveSetting(

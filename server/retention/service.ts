@@ -5,7 +5,6 @@ import type { Retention, RetentionView } from '../../core/retention.ts'
 import { readSettings } from '../actions/queries.ts'
 import type { Database } from '../database.ts'
 import type { Leftovers } from '../files.ts'
-import { readSite } from '../sites/queries.ts'
 import { freeBytes } from '../space.ts'
 import {
   countAll,
@@ -13,6 +12,7 @@ import {
   deleteOldAudit,
   deleteOldEdits,
   deleteOldEvents,
+  retentionHome,
   forgetFiles,
   ofClosed
 } from './queries.ts'
@@ -98,9 +98,9 @@ export class RetentionKeeper {
 
   /** Goes through everything once. @returns how many rows and files have gone */
   async look(): Promise<number> {
-    const site = await readSite(this.database)
-    if (!site || this.closed) return 0
-    const { retention } = (await readSettings(this.database, site.id)).retention
+    if (this.closed) return 0
+    const home = await retentionHome(this.database)
+    const { retention } = (await readSettings(this.database, home)).retention
     const removed = (await this.rows(retention)) + (await this.size(retention))
     if (removed) this.last = { at: this.now(), removed }
     return removed

@@ -10,14 +10,14 @@ let clip: { id: string; start: number }
 beforeAll(async () => {
   t = await startTestApp({ withDemo: true, clipsOf: ['slipway'] })
   clip = await eventually(async () =>
-    (await t.ask('GET', '/api/cameras/slipway')).body.clips.find((c: any) => c.state === 'ready')
+    (await t.ask('GET', '/cameras/slipway')).body.clips.find((c: any) => c.state === 'ready')
   )
 })
 afterAll(() => t.close())
 
 const finished = (id: string) =>
   eventually(async () => {
-    const { body } = await t.ask('GET', `/api/runs/${id}`)
+    const { body } = await t.ask('GET', `/runs/${id}`)
     return (
       body.state !== 'running' &&
       body.triggers.every((x: any) =>
@@ -28,7 +28,7 @@ const finished = (id: string) =>
   })
 
 test('a run mails each trigger with its picture', async () => {
-  const { body: started, status } = await t.ask('POST', `/api/clips/${clip.id}/runs`, {
+  const { body: started, status } = await t.ask('POST', `/clips/${clip.id}/runs`, {
     speed: 1000
   })
   expect(status).toBe(201)
@@ -81,22 +81,22 @@ test('a run mails each trigger with its picture', async () => {
   }
 
   // And as the application shows them.
-  const { body: list } = await t.ask('GET', '/api/mailbox/')
+  const { body: list } = await t.ask('GET', '/mailbox/')
   expect(list).toHaveLength(2)
-  expect((await t.ask('GET', `/api/mailbox/${list[0].id}`)).body).toMatchObject({
+  expect((await t.ask('GET', `/mailbox/${list[0].id}`)).body).toMatchObject({
     attachments: [{ type: 'image/jpeg' }]
   })
-  expect((await t.ask('GET', `/api/mailbox/${list[0].id}/0`)).status).toBe(200)
-  expect((await t.ask('GET', '/api/mailbox/..%2f..%2fetc')).status).toBe(422)
+  expect((await t.ask('GET', `/mailbox/${list[0].id}/0`)).status).toBe(200)
+  expect((await t.ask('GET', '/mailbox/..%2f..%2fetc')).status).toBe(422)
 })
 
 test('the command line finds the same triggers in the exported plan', async () => {
-  const { body: plan } = await t.ask('GET', '/api/cameras/slipway/plan')
+  const { body: plan } = await t.ask('GET', '/cameras/slipway/plan')
   const { evaluate } = await import('../../core/detections/index.ts')
   const { readMot } = await import('../../core/formats/mot.ts')
   const { readPlan } = await import('../../core/formats/plan.ts')
   const read = readPlan(JSON.stringify(plan))
-  const tracks = readMot((await t.ask('GET', `/api/clips/${clip.id}/tracks`)).body, 10, {
+  const tracks = readMot((await t.ask('GET', `/clips/${clip.id}/tracks`)).body, 10, {
     width: 640,
     height: 360
   })
@@ -105,7 +105,7 @@ test('the command line finds the same triggers in the exported plan', async () =
     tracks
   )
   const [run] = await t.database.rows<{ id: string }>('SELECT id FROM run')
-  const { body } = await t.ask('GET', `/api/runs/${run!.id}`)
+  const { body } = await t.ask('GET', `/runs/${run!.id}`)
   expect(body.triggers.map((x: any) => [x.detection, x.target, x.frame])).toEqual(
     batch.map((x) => [x.detection, x.target, x.frame])
   )
@@ -113,27 +113,23 @@ test('the command line finds the same triggers in the exported plan', async () =
 
 test('names real actions before a replay, and holds them on request', async () => {
   // Nothing of the demo site is real: its services and devices are simulators.
-  const named = () => t.ask('GET', `/api/clips/${clip.id}/real-actions`)
+  const named = () => t.ask('GET', `/clips/${clip.id}/real-actions`)
   expect((await named()).body).toEqual({ real: [] })
   const hook = { id: 'panel', name: 'Panel', kind: 'webhook', url: 'http://127.0.0.1:9/alarm' }
-  await t.ask('PUT', '/api/endpoints/panel', { endpoint: hook, version: 0 })
-  const { body: bench } = await t.ask('GET', '/api/cameras/slipway')
+  await t.ask('PUT', '/endpoints/panel', { endpoint: hook, version: 0 })
+  const { body: bench } = await t.ask('GET', '/cameras/slipway')
   const edge = bench.detections.find((d: any) => d.detection.name === 'Quay edge')
-  const linked = await t.ask(
-    'PUT',
-    `/api/cameras/slipway/detections/${edge.detection.id}/actions`,
-    {
-      actions: { ...edge.actions.actions, links: [...edge.actions.actions.links, 'panel'] },
-      version: edge.actions.version
-    }
-  )
+  const linked = await t.ask('PUT', `/cameras/slipway/detections/${edge.detection.id}/actions`, {
+    actions: { ...edge.actions.actions, links: [...edge.actions.actions.links, 'panel'] },
+    version: edge.actions.version
+  })
   expect(linked.status).toBe(200)
   expect((await named()).body).toEqual({ real: [{ id: 'panel', name: 'Panel', kind: 'webhook' }] })
 
   const outcomes = async (hold: boolean): Promise<any[]> => {
-    const { body } = await t.ask('POST', `/api/clips/${clip.id}/runs`, { speed: 1000, hold })
+    const { body } = await t.ask('POST', `/clips/${clip.id}/runs`, { speed: 1000, hold })
     return eventually(async () => {
-      const { body: run } = await t.ask('GET', `/api/runs/${body.id}`)
+      const { body: run } = await t.ask('GET', `/runs/${body.id}`)
       const panels = run.triggers.map((x: any) =>
         x.deliveries.find((d: any) => d.kind === 'webhook')
       )
@@ -148,29 +144,29 @@ test('names real actions before a replay, and holds them on request', async () =
 
 test('keeps the clip’s pace, and can be stopped', async () => {
   const began = performance.now()
-  const { body: started } = await t.ask('POST', `/api/clips/${clip.id}/runs`, { speed: 1 })
+  const { body: started } = await t.ask('POST', `/clips/${clip.id}/runs`, { speed: 1 })
   const running = await eventually(async () => {
-    const { body } = await t.ask('GET', `/api/runs/${started.id}`)
+    const { body } = await t.ask('GET', `/runs/${started.id}`)
     return body.at > 1 && body
   })
   expect(running.state).toBe('running')
   // Never ahead of the clock, whatever else the machine does.
   expect(running.at).toBeLessThanOrEqual((performance.now() - began) / 1000)
-  expect(await t.ask('POST', `/api/runs/${started.id}/stop`)).toMatchObject({
+  expect(await t.ask('POST', `/runs/${started.id}/stop`)).toMatchObject({
     status: 200,
     body: { state: 'stopped' }
   })
-  expect(await t.ask('POST', `/api/runs/${started.id}/stop`)).toMatchObject({ status: 409 })
-  expect(await t.ask('POST', `/api/clips/${clip.id}/runs`, { speed: 3 })).toMatchObject({
+  expect(await t.ask('POST', `/runs/${started.id}/stop`)).toMatchObject({ status: 409 })
+  expect(await t.ask('POST', `/clips/${clip.id}/runs`, { speed: 3 })).toMatchObject({
     status: 422
   })
 })
 
 test('retries a failed mail and shows the reason', async () => {
   await t.mailbox.close()
-  const { body: started } = await t.ask('POST', `/api/clips/${clip.id}/runs`, { speed: 1000 })
+  const { body: started } = await t.ask('POST', `/clips/${clip.id}/runs`, { speed: 1000 })
   const failing = await eventually(async () => {
-    const { body } = await t.ask('GET', `/api/runs/${started.id}`)
+    const { body } = await t.ask('GET', `/runs/${started.id}`)
     return body.triggers[0]?.deliveries[2]?.attempts > 1 && body
   })
   expect(failing.triggers[0].deliveries[2]).toMatchObject({

@@ -14,6 +14,7 @@ import { listDevices } from '../devices/queries.ts'
 import { conflict, notFound } from '../errors.ts'
 import { readContext } from '../alarms/context.ts'
 import type { Alarms } from '../alarms/service.ts'
+import { siteOfCamera } from '../sites/queries.ts'
 import { endRunsLeftRunning, findRun, insertRun, readRunTriggers, setRunState } from './queries.ts'
 
 interface Running {
@@ -69,10 +70,11 @@ export class Runs {
   }
 
   private async realOf(camera: string): Promise<RealActionsView['real']> {
+    const site = await siteOfCamera(this.database, camera)
     const [{ actions }, detections, devices] = await Promise.all([
-      readContext(this.database),
+      readContext(this.database, site),
       readDetections(this.database, camera),
-      listDevices(this.database)
+      listDevices(this.database, site)
     ])
     const linked = new Set(
       detections

@@ -9,7 +9,8 @@ import {
   given,
   indexFor,
   plainConditions,
-  whereText
+  whereText,
+  type SiteSearch
 } from './queries.ts'
 
 /**
@@ -45,7 +46,7 @@ const spanOf = (counts: Counts): number => {
 }
 
 /** The same search, where it finds something. */
-function within(s: Search, counts: Counts): Search {
+function within(s: SiteSearch, counts: Counts): SiteSearch {
   const [first, last] = endsOf(counts)
   return {
     ...s,
@@ -55,7 +56,7 @@ function within(s: Search, counts: Counts): Search {
 }
 
 /** How many triggers a search finds, over time. */
-export async function countTriggers(sql: Sql, search: Search): Promise<CountsView> {
+export async function countTriggers(sql: Sql, search: SiteSearch): Promise<CountsView> {
   const words = beginningsOf(search.words ?? '')
   const counts =
     words.length || search.alarm !== undefined
@@ -82,7 +83,7 @@ function folded({ unit, of }: Counts, step: number): CountsView {
 }
 
 /** By days where the time is long, by hours where it is not. */
-async function countTallies(sql: Sql, s: Search): Promise<Counts> {
+async function countTallies(sql: Sql, s: SiteSearch): Promise<Counts> {
   const groups = await groupsOf(sql, s)
   const none = { unit: HOUR, of: new Map<number, number>() }
   if (groups?.length === 0) return none
@@ -93,14 +94,15 @@ async function countTallies(sql: Sql, s: Search): Promise<Counts> {
 }
 
 /** Which groups of the tally a search asks for. @returns null: all */
-async function groupsOf(sql: Sql, s: Search): Promise<number[] | null> {
+async function groupsOf(sql: Sql, s: SiteSearch): Promise<number[] | null> {
   const { where, values } = plainConditions({
     camera: s.camera,
     detection: s.detection,
     kind: s.kind,
     class: s.class,
     direction: s.direction,
-    way: s.way
+    way: s.way,
+    cameras: s.cameras
   })
   if (!where.length) return null
   return (
@@ -114,7 +116,7 @@ async function groupsOf(sql: Sql, s: Search): Promise<number[] | null> {
 /** From the tally of whole units; what the first and the last have besides is counted each. */
 async function countTally(
   sql: Sql,
-  s: Search,
+  s: SiteSearch,
   unit: number,
   groups: readonly number[] | null
 ): Promise<Counts> {
@@ -160,7 +162,7 @@ function edgesOf({ from = 0, to = 0 }: Search, unit: number): { from: number; to
 /** Where triggers are to be found whose alarms have these words, or by a search's other conditions alone. */
 async function withWords(
   sql: Sql,
-  s: Search,
+  s: SiteSearch,
   words: readonly string[]
 ): Promise<{ from: string; where: string[]; values: Value[] }> {
   const { where, values } = plainConditions(s)
@@ -182,7 +184,7 @@ async function withWords(
 }
 
 /** By words alone from the tally of each alarm; with other conditions, or of one alarm, each is counted. */
-async function countWords(sql: Sql, s: Search, words: readonly string[]): Promise<Counts> {
+async function countWords(sql: Sql, s: SiteSearch, words: readonly string[]): Promise<Counts> {
   const alone = words.length > 0 && !plainConditions(s).where.length
   const { from, where, values } = alone
     ? {
@@ -201,7 +203,7 @@ async function countWords(sql: Sql, s: Search, words: readonly string[]): Promis
 }
 
 /** Within hours: each is counted. */
-async function countShort(sql: Sql, s: Search, words: readonly string[]): Promise<CountsView> {
+async function countShort(sql: Sql, s: SiteSearch, words: readonly string[]): Promise<CountsView> {
   const { from, where, values } = await withWords(sql, s, words)
   const minutes = await sql.rows<{ minute: number; n: number }>(
     `SELECT fired_at DIV ${STEPS[0]} AS minute, COUNT(*) AS n FROM ${from} ${whereText(where)} GROUP BY minute`,

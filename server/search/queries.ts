@@ -119,9 +119,15 @@ export const whereText = (where: readonly string[]): string =>
 export const acknowledgedOf = ({ acknowledged }: Search): boolean | undefined =>
   acknowledged && acknowledged === 'yes'
 
+/** A search of one of several sites. */
+export interface SiteSearch extends Search {
+  /** The ids of the site's cameras; left out: there is no other site. */
+  cameras?: readonly string[]
+}
+
 /** The conditions of a search, all but its words. */
-export const plainConditions = (s: Search): { where: string[]; values: Value[] } =>
-  given([
+export function plainConditions(s: SiteSearch): { where: string[]; values: Value[] } {
+  const { where, values } = given([
     ['camera_id = ?', s.camera],
     ['detection_id = ?', s.detection],
     ['alarm_id = ?', s.alarm],
@@ -133,6 +139,12 @@ export const plainConditions = (s: Search): { where: string[]; values: Value[] }
     ['fired_at < ?', s.to],
     ['acknowledged = ?', acknowledgedOf(s)]
   ])
+  if (!s.cameras) return { where, values }
+  return { where: [...where, amongCameras(s.cameras)], values: [...values, ...s.cameras] }
+}
+
+const amongCameras = (cameras: readonly string[]): string =>
+  cameras.length ? `camera_id IN (${cameras.map(() => '?').join()})` : 'FALSE'
 
 interface Conditions {
   /** The table, with the index to be gone through. */
@@ -148,7 +160,7 @@ interface Conditions {
  *
  * @returns null: nothing can match
  */
-async function conditionsOf(sql: Sql, s: Search): Promise<Conditions | null> {
+async function conditionsOf(sql: Sql, s: SiteSearch): Promise<Conditions | null> {
   const { where, values } = plainConditions(s)
   const beginnings = beginningsOf(s.words ?? '')
   if (!beginnings.length)
@@ -168,14 +180,22 @@ async function conditionsOf(sql: Sql, s: Search): Promise<Conditions | null> {
   }
 }
 
+/**
+ * The cameras whose newest triggers are gathered one camera at a time, so that other sites' triggers are not gone
+ * through; null: another index leads there.
+ */
+const eachCameraOf = (s: SiteSearch): readonly string[] | null =>
+  s.cameras?.length && !s.words && indexFor(s) === 'by_time' ? s.cameras : null
+
 /** One page, newest first, by key: the same however far it is gone on, and whatever comes in meanwhile. */
 export async function findTriggers(
   sql: Sql,
-  search: Search,
+  search: SiteSearch,
   after: string | undefined,
   limit: number
 ): Promise<SearchView> {
-  const conditions = await conditionsOf(sql, search)
+  const each = eachCameraOf(search)
+  const conditions = await conditionsOf(sql, each ? { ...search, cameras: undefined } : search)
   if (!conditions) return { triggers: [], next: null }
   const { from, where, values } = conditions
   if (after !== undefined) {
@@ -183,11 +203,16 @@ export async function findTriggers(
     where.push('(fired_at < ? OR (fired_at = ? AND id < ?))')
     values.push(at, at, id)
   }
+  const newest = `ORDER BY fired_at DESC, id DESC LIMIT ${limit + 1}`
+  const ofOne = `(SELECT id, fired_at FROM fired_trigger FORCE INDEX (by_camera) ${whereText([...where, 'camera_id = ?'])} ${newest})`
+  const found = each
+    ? `(${each.map(() => ofOne).join(' UNION ')}) found`
+    : `${from} ${whereText(where)}`
   // The ids first, from an index alone; then only the rows of this page.
   const ids = (
     await sql.rows<{ id: number }>(
-      `SELECT id FROM ${from} ${whereText(where)} ORDER BY fired_at DESC, id DESC LIMIT ${limit + 1}`,
-      values
+      `SELECT id FROM ${found} ${newest}`,
+      each ? each.flatMap((camera) => [...values, camera]) : values
     )
   ).map((r) => Number(r.id))
   if (!ids.length) return { triggers: [], next: null }
@@ -203,7 +228,14 @@ export async function findTriggers(
 }
 
 /** What can be asked for: names of sides that have been crossed. */
-export async function knownWays(sql: Sql): Promise<string[]> {
+export async function knownWays(sql: Sql, cameras?: readonly string[]): Promise<string[]> {
+  if (cameras)
+    return (
+      await sql.rows<{ way: string }>(
+        `SELECT DISTINCT way FROM tally_group WHERE way IS NOT NULL AND ${amongCameras(cameras)} ORDER BY way LIMIT 100`,
+        [...cameras]
+      )
+    ).map((r) => r.way)
   return (
     await sql.rows<{ way: string }>(
       'SELECT DISTINCT way FROM fired_trigger FORCE INDEX (by_way) WHERE way IS NOT NULL ORDER BY way LIMIT 100'

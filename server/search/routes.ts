@@ -1,12 +1,17 @@
 import { server as msg } from '../../core/messages/en/codes/server.ts'
 import { Readable } from 'node:stream'
-import { PageSchema, SearchSchema, type FoundTrigger } from '../../core/watch/search.ts'
+import {
+  PageSchema,
+  SearchSchema,
+  type FoundTrigger,
+  type Search
+} from '../../core/watch/search.ts'
 import { SIGNED_IN, allow, type Api } from '../api/route.ts'
 import type { Database } from '../database.ts'
-import { theSite } from '../sites/queries.ts'
+import { readSite } from '../sites/queries.ts'
 import { wallText } from '../../core/arming/zone.ts'
 import { countTriggers } from './counts.ts'
-import { findTriggers, knownWays } from './queries.ts'
+import { findTriggers, knownWays, type SiteSearch } from './queries.ts'
 
 const PAGE = 48
 const CSV_PAGE = 2000
@@ -21,20 +26,33 @@ const field = (value: string | number | null): string => {
 }
 
 export function searchRoutes(app: Api, database: Database): void {
-  app.get('/triggers', allow(SIGNED_IN, { querystring: PageSchema }), async ({ query }) => {
+  /** The same search of a site's cameras alone, deleted ones too. Where there is one site, all are its own. */
+  const within = async (site: string, search: Search): Promise<SiteSearch> => {
+    const rows = await database.rows<{ id: string; site_id: string }>(
+      'SELECT id, site_id FROM camera ORDER BY id'
+    )
+    const own = rows.filter((r) => r.site_id === site)
+    return own.length === rows.length ? search : { ...search, cameras: own.map((r) => r.id) }
+  }
+  app.get('/triggers', allow(SIGNED_IN, { querystring: PageSchema }), async ({ query, site }) => {
     const { after, ...search } = query
-    return findTriggers(database, search, after, PAGE)
+    return findTriggers(database, await within(site, search), after, PAGE)
   })
-  app.get('/triggers/counts', allow(SIGNED_IN, { querystring: SearchSchema }), ({ query }) =>
-    countTriggers(database, query)
+  app.get(
+    '/triggers/counts',
+    allow(SIGNED_IN, { querystring: SearchSchema }),
+    async ({ query, site }) => countTriggers(database, await within(site, query))
   )
-  app.get('/triggers/ways', allow(SIGNED_IN), () => knownWays(database))
+  app.get('/triggers/ways', allow(SIGNED_IN), async ({ site }) =>
+    knownWays(database, (await within(site, {})).cameras)
+  )
 
   app.get(
     '/triggers.csv',
     allow(SIGNED_IN, { querystring: SearchSchema }),
-    async ({ query: search }, reply) => {
-      const site = await theSite(database)
+    async (request, reply) => {
+      const site = await readSite(database, request.site)
+      const search = await within(site.id, request.query)
       const cameras = new Map(site.cameras.map((c) => [c.id, c.name]))
       const line = (t: FoundTrigger): string =>
         [

@@ -82,7 +82,7 @@ async function all(query: Record<string, string>): Promise<number[]> {
   for (let after: string | null = ''; after !== null;) {
     const { status, body }: { status: number; body: any } = await t.ask(
       'GET',
-      `/api/triggers?${address({ ...query, ...(after && { after }) })}`
+      `/triggers?${address({ ...query, ...(after && { after }) })}`
     )
     expect(status).toBe(200)
     ids.push(...body.triggers.map((x: any) => x.id))
@@ -131,7 +131,7 @@ describe('search, against a plain filter over what was written', () => {
     [{ from: String(START + 3_600_000), to: String(START + 60_000) }, () => false]
   ])('%j', async (query, keep) => {
     expect(await all(query)).toEqual(plain(keep))
-    const { body } = await t.ask('GET', `/api/triggers/counts?${address(query)}`)
+    const { body } = await t.ask('GET', `/triggers/counts?${address(query)}`)
     expect(body.total).toBe(plain(keep).length)
     expect(body.buckets.reduce((sum: number, b: any) => sum + b.n, 0)).toBe(body.total)
     for (const b of body.buckets)
@@ -159,11 +159,11 @@ describe('search, against a plain filter over what was written', () => {
     )
     const numbers = Array.from({ length: many }, (_, i) => many - i)
     const at = async (query: Record<string, string>) => {
-      const { body } = await t.ask('GET', `/api/triggers?${address(query)}`)
+      const { body } = await t.ask('GET', `/triggers?${address(query)}`)
       return { at: body.triggers.map((x: any) => x.at - first), next: body.next }
     }
     const total = async (query: Record<string, string>) =>
-      (await t.ask('GET', `/api/triggers/counts?${address(query)}`)).body.total
+      (await t.ask('GET', `/triggers/counts?${address(query)}`)).body.total
     for (const [words, of] of [
       ['heron', numbers],
       ['her ott', numbers.filter((n) => n % 3 === 0)]
@@ -197,7 +197,7 @@ describe('search, against a plain filter over what was written', () => {
     const held = async (query: Record<string, string>, where: string) => {
       const { body } = await t.ask(
         'GET',
-        `/api/triggers/counts?${address({ detection: 'months', ...query })}`
+        `/triggers/counts?${address({ detection: 'months', ...query })}`
       )
       // The same, trigger by trigger, by the database's own arithmetic.
       const rows = await t.database.rows<{ at: number; n: number }>(
@@ -248,12 +248,12 @@ describe('search, against a plain filter over what was written', () => {
   })
 
   test('pages by key: new triggers move nothing', async () => {
-    const { body: first } = await t.ask('GET', '/api/triggers')
+    const { body: first } = await t.ask('GET', '/triggers')
     await t.database.run(
       "INSERT INTO fired_trigger (camera_id, detection_id, kind, fired_at, fired_with, source) VALUES ('slipway', 'd', 'line', ?, '{\"name\":\"New\"}', 'sender')",
       [START + 10_000_000_000]
     )
-    const { body: second } = await t.ask('GET', `/api/triggers?after=${first.next}`)
+    const { body: second } = await t.ask('GET', `/triggers?after=${first.next}`)
     expect([...first.triggers, ...second.triggers].map((x: any) => x.id)).toEqual(
       plain(() => true).slice(0, first.triggers.length + second.triggers.length)
     )
@@ -261,8 +261,7 @@ describe('search, against a plain filter over what was written', () => {
   })
 
   test('refuses wrong requests with their place', async () => {
-    const refused = async (query: string) =>
-      (await t.ask('GET', `/api/triggers?${query}`)).body.message
+    const refused = async (query: string) => (await t.ask('GET', `/triggers?${query}`)).body.message
     expect(await refused('kind=dance')).toContain('kind: must be one of line')
     expect(await refused('from=yesterday')).toBe('from: must be an instant in milliseconds')
     expect(await refused('after=1;DROP')).toContain('must be the cursor of the previous page')
@@ -270,7 +269,7 @@ describe('search, against a plain filter over what was written', () => {
 
   // CSV as RFC 4180 2 has it: quotes doubled, a field with a comma in quotes; lines end in CR LF.
   test('exports each result once as CSV; formulas stay text', async () => {
-    const { body } = await t.ask('GET', '/api/triggers.csv?camera=quay-path')
+    const { body } = await t.ask('GET', '/triggers.csv?camera=quay-path')
     const lines = (body as string).trimEnd().split('\r\n')
     expect(lines[0]).toBe(
       'site time,UTC,camera,detection,kind,class,direction,cause,severity,acknowledged,from,alarm'
@@ -279,13 +278,13 @@ describe('search, against a plain filter over what was written', () => {
     expect(lines[1]).toMatch(
       /^2026-11-20 \d\d:\d\d:\d\d,2026-11-20T\d\d:\d\d:\d\d\.000Z,Quay path,D,/
     )
-    const { body: whole } = await t.ask('GET', '/api/triggers.csv')
+    const { body: whole } = await t.ask('GET', '/triggers.csv')
     expect(whole).toContain(`,"'=1+1, ""quoted""",`)
   })
 })
 
 test('finds a trigger by class, sides and acknowledgement', async () => {
-  const { body } = await t.ask('POST', '/api/triggers', {
+  const { body } = await t.ask('POST', '/triggers', {
     key: 'one',
     camera: 'slipway',
     detection: 'quay-edge',
@@ -294,31 +293,31 @@ test('finds a trigger by class, sides and acknowledgement', async () => {
   })
   const of = async (query: object) =>
     (
-      await t.ask('GET', `/api/triggers?${address({ detection: 'quay-edge', ...query })}`)
+      await t.ask('GET', `/triggers?${address({ detection: 'quay-edge', ...query })}`)
     ).body.triggers.map((x: any) => x.id)
   expect(await of({ way: 'Water → Land', acknowledged: 'no' })).toEqual([body.id])
   expect(
     (
-      await t.ask('POST', `/api/alarms/${body.alarm}/acknowledge`, {
+      await t.ask('POST', `/alarms/${body.alarm}/acknowledge`, {
         comment: 'A swimmer, ashore again'
       })
     ).status
   ).toBe(200)
   expect(await of({ acknowledged: 'no' })).toEqual([])
   expect(await of({ words: 'swimmer ash' })).toEqual([body.id])
-  expect((await t.ask('GET', '/api/triggers/ways')).body).toEqual(['Land → Water', 'Water → Land'])
+  expect((await t.ask('GET', '/triggers/ways')).body).toEqual(['Land → Water', 'Water → Land'])
 })
 
 describe('handling an alarm', () => {
   test('records who and when: acknowledged, assigned, closed, in this order only', async () => {
     const [ines, isla] = [await t.as('operator'), t.cookie]
-    const { body: taken } = await t.ask('POST', '/api/triggers', {
+    const { body: taken } = await t.ask('POST', '/triggers', {
       key: 'two',
       camera: 'slipway',
       detection: 'quay-edge'
     })
     const post = (what: string, body: object, who = ines) =>
-      t.ask('POST', `/api/alarms/${taken.alarm}/${what}`, body, who)
+      t.ask('POST', `/alarms/${taken.alarm}/${what}`, body, who)
     expect(await post('close', {})).toMatchObject({
       status: 409,
       body: { message: expect.saying('Acknowledge this alarm first.') }
@@ -333,7 +332,7 @@ describe('handling an alarm', () => {
     expect((await post('hand', { to: 'Ruth M.' })).status).toBe(409)
     expect(
       (
-        await t.ask('GET', `/api/alarms/${taken.alarm}/notes`, undefined, await t.as('viewer'))
+        await t.ask('GET', `/alarms/${taken.alarm}/notes`, undefined, await t.as('viewer'))
       ).body.map((n: any) => [n.what, n.words, n.by])
     ).toEqual([
       ['comment', 'Two people with a canoe', 'Ines O.'],
@@ -342,7 +341,7 @@ describe('handling an alarm', () => {
       ['closed', 'Nothing to do', 'Isla Brae']
     ])
     // A new trigger does not join what is closed.
-    const { body: next } = await t.ask('POST', '/api/triggers', {
+    const { body: next } = await t.ask('POST', '/triggers', {
       key: 'three',
       camera: 'slipway',
       detection: 'quay-edge'

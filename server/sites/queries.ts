@@ -54,10 +54,13 @@ const siteOf = ({
   changedAt: changed_at
 })
 
-/** The one site of this installation, or null before there is one. */
-export async function readSite(sql: Sql): Promise<SiteView | null> {
-  const [row] = await sql.rows<SiteRow>(`SELECT ${siteColumns} FROM site ORDER BY id LIMIT 1`)
-  if (!row) return null
+/** A site with its cameras. @throws ApiError when it is not there */
+export async function readSite(sql: Sql, id: string): Promise<SiteView> {
+  const [row] = await sql.rows<SiteRow>(
+    `SELECT ${siteColumns} FROM site WHERE id = ? AND NOT removed`,
+    [id]
+  )
+  if (!row) throw notFound(said('things.site'))
   const cameras = await sql.rows<CameraSummary>(
     `SELECT camera.id, camera.name, position AS \`order\`, surroundings, version, changed_at AS changedAt,
             (SELECT COUNT(*) FROM clip WHERE clip.camera_id = camera.id) AS clips,
@@ -73,11 +76,26 @@ export async function readSite(sql: Sql): Promise<SiteView | null> {
   return { ...siteOf(row), cameras, deletedCameras }
 }
 
-/** The same for whoever needs one. @throws ApiError before there is a site */
-export async function theSite(sql: Sql): Promise<SiteView> {
-  const site = await readSite(sql)
-  if (!site) throw notFound(said('things.site'))
-  return site
+/** The ids of all sites, the oldest first. */
+export const siteIds = async (sql: Sql): Promise<string[]> =>
+  (
+    await sql.rows<{ id: string }>('SELECT id FROM site WHERE NOT removed ORDER BY added_at, id')
+  ).map(({ id }) => id)
+
+/** The site that a camera belongs to. @throws ApiError when there is no such camera */
+export async function siteOfCamera(sql: Sql, camera: string): Promise<string> {
+  const [row] = await sql.rows<{ site_id: string }>('SELECT site_id FROM camera WHERE id = ?', [
+    camera
+  ])
+  if (!row) throw notFound(said('things.camera', camera.slice(0, 64)))
+  return row.site_id
+}
+
+/** A camera that a request names. @throws ApiError when it is none of the site's */
+export async function cameraOfSite(sql: Sql, site: string, camera: string): Promise<CameraRow> {
+  const row = await readCamera(sql, camera)
+  if (row.site.id !== site) throw notFound(said('things.camera', camera.slice(0, 64)))
+  return row
 }
 
 export interface CameraRow {

@@ -6,14 +6,14 @@ import { INSTALLER, SIGNED_IN, allow, byCamera, versionQuery, type Api } from '.
 import type { Database } from '../database.ts'
 import { noteOf } from '../history/routes.ts'
 import { deleteCamera, saveCamera, saveSite } from './cameras.ts'
-import { readCamera, readSchedules, theSite } from './queries.ts'
+import { readCamera, readSchedules, readSite } from './queries.ts'
 
 /** The site and its cameras: what they are called, where they are, and which there are. */
 export function siteRoutes(app: Api, database: Database): void {
-  app.get('/site', allow(SIGNED_IN), () => theSite(database))
+  app.get('/site', allow(SIGNED_IN), ({ site }) => readSite(database, site))
 
   app.put('/site', allow(INSTALLER, { body: SaveSiteSchema }), async (request) => {
-    const site = await theSite(database)
+    const site = await readSite(database, request.site)
     const { settings, version } = request.body
     const tied = settings.position
       ? undefined
@@ -29,7 +29,7 @@ export function siteRoutes(app: Api, database: Database): void {
     '/cameras/:camera/settings',
     allow(INSTALLER, { params: byCamera, body: SaveCameraSchema }),
     async (request) => {
-      const site = await theSite(database)
+      const site = await readSite(database, request.site)
       const { settings, version } = request.body
       return database.transaction((sql) =>
         saveCamera(

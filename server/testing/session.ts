@@ -13,7 +13,7 @@ export async function cookieOf(database: Database, role: Role): Promise<string> 
     known?.id ??
     (await insertAccount(
       database,
-      { username: `${role}-${Date.now()}`, name: `${role} ${Date.now()}`, role, person: null },
+      { username: `${role}-${Date.now()}`, name: `${role} ${Date.now()}`, role, sites: [] },
       'none',
       Date.now()
     ))

@@ -14,7 +14,7 @@ import { Database, type DatabaseAddress } from '../database.ts'
 import type { Neighbourhood } from '../devices/discovery.ts'
 import type { Role } from '../../core/accounts/accounts.ts'
 import { insertAccount } from '../accounts/queries.ts'
-import { demoAccounts, seed } from '../seed.ts'
+import { DEMO_SITE, demoAccounts, seed } from '../seed.ts'
 import { saveCamera, saveSite } from '../sites/cameras.ts'
 import { readSite } from '../sites/queries.ts'
 import { announcementOf } from '../../simulators/announcement.ts'
@@ -39,7 +39,11 @@ export interface TestApp {
   cookie: string
   /** A session of somebody of a role. */
   as(role: Role): Promise<string>
-  /** `fetch` as an installer. */
+  /** The id of its site. */
+  site: string
+  /** The address of what is asked of the site, as it is for others. */
+  addressOf(path: string): string
+  /** `fetch` as an installer; a path that does not begin with `/api/` is of the site. */
   fetch(path: string, init?: RequestInit): Promise<Response>
   /** One request; the answer's status and body. */
   ask(
@@ -84,7 +88,7 @@ export const shortClip = (seconds: number): Buffer =>
 async function setUpBare(database: Database): Promise<void> {
   const note = { by: 'Wardoptic', byId: null, label: '' }
   await database.transaction(async (sql) => {
-    const { name } = (await readSite(sql))!
+    const { name } = await readSite(sql, 'site')
     const settings = {
       name,
       timeZone: 'Europe/London',
@@ -148,11 +152,14 @@ export async function startTestApp({
   else
     for (const { password, ...account } of demoAccounts())
       await insertAccount(database, account, `none of ${password.length}`, Date.now())
+  const site = withDemo ? DEMO_SITE : 'site'
+  const addressOf = (path: string): string =>
+    path.startsWith('/api/') ? path : `/api/sites/${site}${path}`
   let server = await app.http.listen({ port: 0, host: '127.0.0.1' })
   const as = (role: Role): Promise<string> => cookieOf(database, role)
   let cookie = await as('installer')
   const asked = (path: string, init: RequestInit = {}): Promise<Response> =>
-    fetch(path.startsWith('http') ? path : `${server}${path}`, {
+    fetch(path.startsWith('http') ? path : `${server}${addressOf(path)}`, {
       ...init,
       headers: { cookie, ...(init.headers as Record<string, string>) }
     })
@@ -164,6 +171,8 @@ export async function startTestApp({
     }
   }
   return {
+    site,
+    addressOf,
     get app() {
       return app
     },
@@ -198,7 +207,7 @@ export async function startTestApp({
       ),
     upload: async (camera, name, content) =>
       read(
-        await asked(`/api/cameras/${camera}/clips?name=${encodeURIComponent(name)}`, {
+        await asked(`/cameras/${camera}/clips?name=${encodeURIComponent(name)}`, {
           method: 'POST',
           body: new Uint8Array(content),
           headers: { 'content-type': 'application/octet-stream' }

@@ -113,15 +113,15 @@ export class Evidence {
   /** The hours of a trigger's detection and the scene of its camera, as they are now. */
   private async holding(row: Row): Promise<Pick<TriggerRecord, 'plan' | 'ignore' | 'scene'>> {
     const [site, schedules, { scene }] = [
-      await readSite(this.database),
+      await readSite(this.database, row.site_id),
       await readSchedules(this.database, row.site_id),
       await readCamera(this.database, row.camera_id)
     ]
     const { schedule: hours } = parsed<Detection>(row.fired_with)
     return {
       plan: {
-        timeZone: site!.timeZone,
-        ...(site!.position && { position: site!.position }),
+        timeZone: site.timeZone,
+        ...(site.position && { position: site.position }),
         schedules: schedules.flatMap(({ schedule }) => (schedule.id === hours ? [schedule] : []))
       },
       ignore: scene.ignore,

@@ -12,7 +12,7 @@ import { notFound } from '../errors.ts'
 import type { Evidence } from './evidence.ts'
 import { SIGNED_IN, allow, byNumber, type Api } from '../api/route.ts'
 import type { LiveAnswers } from '../api/streams.ts'
-import { theSite } from '../sites/queries.ts'
+import { readSite } from '../sites/queries.ts'
 
 const aTrigger = byNumber(said('things.aTrigger'))
 /** A device that does not answer is asked again after this. */
@@ -40,12 +40,12 @@ export function watchRoutes(
     }
   )
 
-  app.get('/watch', allow(SIGNED_IN), async (): Promise<WatchView> => {
-    const site = await theSite(database)
+  app.get('/watch', allow(SIGNED_IN), async (request): Promise<WatchView> => {
+    const site = await readSite(database, request.site)
     const [all, { people }, shown] = await Promise.all([
       readAllDetections(database, site.id),
       readSettings(database, site.id),
-      devices.camerasShown()
+      devices.camerasShown(site.id)
     ])
     return {
       site: { id: site.id, name: site.name, timeZone: site.timeZone },
@@ -70,7 +70,7 @@ export function watchRoutes(
       exposeHeadRoute: false
     },
     async (request, reply) => {
-      const site = await theSite(database)
+      const site = await readSite(database, request.site)
       const asked = request.query.cameras?.split(',') ?? site.cameras.map((c) => c.id)
       const cameras = asked.filter((id) => site.cameras.some((c) => c.id === id))
       if (!cameras.length) throw notFound(said('things.camera', asked.join().slice(0, 64)))

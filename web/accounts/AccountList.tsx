@@ -5,8 +5,10 @@ import './accounts.css'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { Alert, Button, Input, Popconfirm, Select } from 'antd'
 import { useState, type ReactNode } from 'react'
-import { ROLES, type AccountView, type Role } from '../../core/accounts/accounts.ts'
+import { ROLES, type AccountView, type Role, type SiteRole } from '../../core/accounts/accounts.ts'
 import { request } from '../api/client.ts'
+import { useSites } from '../sites/useSites.ts'
+import { SiteRoles } from './SiteRoles.tsx'
 
 const roleWords: Record<Role, string> = {
   installer: msg.installerSetsEverythingUp,
@@ -14,7 +16,19 @@ const roleWords: Record<Role, string> = {
   viewer: msg.viewerLooksOnly
 }
 const roles = ROLES.map((value) => ({ value, label: roleWords[value] }))
-const fresh = { username: '', name: '', password: '', role: 'operator' as Role }
+/** On every site; `none`: only on those that are named. */
+const everywhere: { value: Role | 'none'; label: string }[] = [
+  ...roles,
+  { value: 'none', label: msg.onlyOnSomeSites }
+]
+const roleOf = (value: Role | 'none'): Role | null => (value === 'none' ? null : value)
+const fresh = {
+  username: '',
+  name: '',
+  password: '',
+  role: 'operator' as Role | null,
+  sites: [] as SiteRole[]
+}
 
 /** Who may sign in; roles, new passwords, new accounts. */
 export function AccountList({ me }: { me: number }): ReactNode {
@@ -23,6 +37,8 @@ export function AccountList({ me }: { me: number }): ReactNode {
     queryKey: ['accounts'],
     queryFn: () => request<AccountView[]>('GET', '/api/accounts')
   })
+  const sites = useSites()
+  const several = (sites.data?.length ?? 0) > 1
   const [wanted, setWanted] = useState(fresh)
   const [error, setError] = useState<string | null>(null)
   const act = async (work: () => Promise<unknown>): Promise<void> => {
@@ -41,6 +57,11 @@ export function AccountList({ me }: { me: number }): ReactNode {
       )
     }
   }
+  const change = (
+    { id, name, role, sites }: AccountView,
+    part: Partial<Pick<AccountView, 'role' | 'sites'>>
+  ): Promise<void> =>
+    act(() => request('PUT', `/api/accounts/${id}`, { name, role, sites, ...part }))
   return (
     <div className="account-list">
       <table>
@@ -48,7 +69,8 @@ export function AccountList({ me }: { me: number }): ReactNode {
           <tr>
             <th>{common.name}</th>
             <th>{common.userName}</th>
-            <th>{msg.role}</th>
+            <th>{several ? msg.onEverySite : msg.role}</th>
+            {several && <th>{msg.bySite}</th>}
             <th />
           </tr>
         </thead>
@@ -61,20 +83,21 @@ export function AccountList({ me }: { me: number }): ReactNode {
                 <Select
                   size="small"
                   aria-label={msg.roleOf(a.name)}
-                  value={a.role}
-                  options={roles}
+                  value={a.role ?? 'none'}
+                  options={several || a.role === null ? everywhere : roles}
                   popupMatchSelectWidth={false}
-                  onChange={(role) =>
-                    void act(() =>
-                      request('PUT', `/api/accounts/${a.id}`, {
-                        name: a.name,
-                        role,
-                        person: a.person
-                      })
-                    )
-                  }
+                  onChange={(role: Role | 'none') => void change(a, { role: roleOf(role) })}
                 />
               </td>
+              {several && (
+                <td>
+                  <SiteRoles
+                    account={a}
+                    sites={sites.data ?? []}
+                    onChange={(own) => change(a, { sites: own })}
+                  />
+                </td>
+              )}
               <td>
                 <Popconfirm
                   title={msg.canNoLongerSign(a.name)}
@@ -127,10 +150,10 @@ export function AccountList({ me }: { me: number }): ReactNode {
         <Select
           size="small"
           aria-label={msg.role}
-          value={wanted.role}
-          options={roles}
+          value={wanted.role ?? 'none'}
+          options={several ? everywhere : roles}
           popupMatchSelectWidth={false}
-          onChange={(role) => setWanted({ ...wanted, role })}
+          onChange={(role: Role | 'none') => setWanted({ ...wanted, role: roleOf(role) })}
         />
         <Button size="small" type="primary" htmlType="submit">
           {common.add}

@@ -31,6 +31,7 @@ export function AuditList(): ReactNode {
             <th>{common.who}</th>
             <th>{msg.what}</th>
             <th>{common.of}</th>
+            <th>{msg.site}</th>
             <th>{common.from}</th>
           </tr>
         </thead>
@@ -43,6 +44,7 @@ export function AuditList(): ReactNode {
                 <td>{e.username}</td>
                 <td>{auditWords(e.what, e.status)}</td>
                 <td className="quiet">{e.detail}</td>
+                <td className="quiet">{e.site}</td>
                 <td className="figures quiet">{e.address}</td>
               </tr>
             ))}

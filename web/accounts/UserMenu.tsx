@@ -6,7 +6,7 @@ import { Alert, App, Button, Dropdown, Input, Modal } from 'antd'
 import { Suspense, useState, type ReactNode } from 'react'
 import { MIN_PASSWORD, type AccountView } from '../../core/accounts/accounts.ts'
 import { request } from '../api/client.ts'
-import { setSession } from './useSession.ts'
+import { setSession, useSession } from './useSession.ts'
 import { lazyPart } from '../lazyPart.ts'
 
 const SessionList = lazyPart(() => import('./SessionList.tsx'), 'SessionList')
@@ -24,6 +24,8 @@ const initials = (name: string): string =>
 /** Who is signed in; the own password, the accounts, the way out. */
 export function UserMenu({ account }: { account: AccountView }): ReactNode {
   const queries = useQueryClient()
+  // Of the installation: what is done at one site is no matter of it.
+  const administers = useSession().data?.role === 'installer'
   const [open, setOpen] = useState<
     'password' | 'sessions' | 'accounts' | 'audit' | 'storage' | null
   >(null)
@@ -37,10 +39,14 @@ export function UserMenu({ account }: { account: AccountView }): ReactNode {
         trigger={['click']}
         menu={{
           items: [
-            { key: 'who', label: msg.who(account.name, roles[account.role]), disabled: true },
+            {
+              key: 'who',
+              label: account.role ? msg.who(account.name, roles[account.role]) : account.name,
+              disabled: true
+            },
             { key: 'password', label: msg.changePassword, onClick: () => setOpen('password') },
             { key: 'sessions', label: msg.sessions, onClick: () => setOpen('sessions') },
-            ...(account.role === 'installer'
+            ...(administers
               ? [
                   { key: 'accounts', label: msg.accounts, onClick: () => setOpen('accounts') },
                   { key: 'audit', label: msg.auditLog, onClick: () => setOpen('audit') },
@@ -54,7 +60,11 @@ export function UserMenu({ account }: { account: AccountView }): ReactNode {
         <button
           type="button"
           className="user"
-          aria-label={msg.whoIs(initials(account.name), account.name, roles[account.role])}
+          aria-label={
+            account.role
+              ? msg.whoIs(initials(account.name), account.name, roles[account.role])
+              : account.name
+          }
         >
           {initials(account.name)}
         </button>

@@ -4,6 +4,7 @@ import { cleanup, render, screen, waitFor, within } from '@testing-library/react
 import userEvent from '@testing-library/user-event'
 import type { AccountView, SessionView } from '../../core/accounts/accounts.ts'
 import { answerWith, type Asked } from '../testing/answers.ts'
+import type { SiteSummary } from '../../core/sites/views.ts'
 import { inApp } from '../testing/inApp.tsx'
 import { AccountList } from './AccountList.tsx'
 import { SessionList } from './SessionList.tsx'
@@ -17,9 +18,9 @@ const anna: AccountView = {
   username: 'anna',
   name: 'Anna',
   role: 'installer',
-  person: 'anna'
+  sites: []
 }
-const bert: AccountView = { id: 2, username: 'bert', name: 'Bert', role: 'viewer', person: null }
+const bert: AccountView = { id: 2, username: 'bert', name: 'Bert', role: 'viewer', sites: [] }
 
 describe('signing in', () => {
   const Who = () => <output>{useSession().data?.name ?? 'nobody'}</output>
@@ -145,7 +146,8 @@ describe('own sessions', () => {
 describe('accounts', () => {
   test('refuses to delete one’s own; deletes another after confirmation', async () => {
     let accounts = [anna, bert]
-    const asked = answerWith(({ method }) => {
+    const asked = answerWith(({ method, path }) => {
+      if (path === '/api/sites') return { body: [] }
       if (method === 'DELETE') accounts = [anna]
       return { body: accounts }
     })
@@ -163,7 +165,7 @@ describe('accounts', () => {
   })
 
   test('changes a role and nothing else', async () => {
-    const asked = answerWith(() => ({ body: [anna, bert] }))
+    const asked = answerWith(({ path }) => ({ body: path === '/api/sites' ? [] : [anna, bert] }))
     render(inApp(<AccountList me={1} />))
     const role = await screen.findByRole('combobox', { name: 'Role of Bert' })
     await userEvent.click(role)
@@ -174,14 +176,15 @@ describe('accounts', () => {
       expect(asked.find(({ method }) => method === 'PUT')).toEqual({
         method: 'PUT',
         path: '/api/accounts/2',
-        body: { name: 'Bert', role: 'operator', person: null }
+        body: { name: 'Bert', role: 'operator', sites: [] }
       })
     )
   })
 
   test('a refused new account names the field and loses nothing; an accepted one clears the form', async () => {
     let accounts = [anna]
-    const asked = answerWith(({ method, body }) => {
+    const asked = answerWith(({ method, path, body }) => {
+      if (path === '/api/sites') return { body: [] }
       if (method !== 'POST') return { body: accounts }
       if (body.password.length < 12)
         return {
@@ -210,7 +213,35 @@ describe('accounts', () => {
       name: 'Carla',
       username: 'carla',
       password: 'short no longer',
-      role: 'operator'
+      role: 'operator',
+      sites: []
     })
+  })
+
+  test('with several sites, gives roles site by site', async () => {
+    const site = (id: string, name: string): SiteSummary => ({
+      id,
+      name,
+      timeZone: 'UTC',
+      cameras: 0,
+      newAlarms: 0,
+      isSetUp: true,
+      role: 'installer'
+    })
+    const asked = answerWith(({ path }) => ({
+      body: path === '/api/sites' ? [site('n', 'North'), site('s', 'South')] : [anna, bert]
+    }))
+    render(inApp(<AccountList me={1} />))
+    await userEvent.click(await screen.findByRole('button', { name: 'Roles of Bert by site' }))
+    await userEvent.click(await screen.findByRole('combobox', { name: 'Add a site…' }))
+    const options = await screen.findAllByTitle('South')
+    await userEvent.click(options.find((option) => option.className.includes('option'))!)
+    await waitFor(() =>
+      expect(asked.find(({ method }) => method === 'PUT')).toEqual({
+        method: 'PUT',
+        path: '/api/accounts/2',
+        body: { name: 'Bert', role: 'viewer', sites: [{ site: 's', role: 'operator' }] }
+      })
+    )
   })
 })

@@ -5,7 +5,8 @@ import {
   type UseQueryResult
 } from '@tanstack/react-query'
 import { useEffect } from 'react'
-import type { AccountView } from '../../core/accounts/accounts.ts'
+import { accountAt, type AccountView, type Role } from '../../core/accounts/accounts.ts'
+import { here } from '../api/here.ts'
 import { ApiError } from '../../core/apiError.ts'
 import { SIGNED_OUT, request } from '../api/client.ts'
 
@@ -25,6 +26,13 @@ export const useSession = (): UseQueryResult<AccountView | null> =>
     // While the server cannot tell, it is asked again.
     refetchInterval: ({ state }) => (state.error ? AGAIN_MS : false)
   })
+
+/** The account with its role at the site that is shown; null: it has none there, or nobody is signed in. */
+export function useAccount(): (AccountView & { role: Role }) | null {
+  const { data } = useSession()
+  const site = here()
+  return data && site !== null ? accountAt(data, site) : null
+}
 
 /** Somebody else is signed in, or nobody: what was read for the one before is forgotten. */
 export function setSession(queries: QueryClient, account: AccountView | null): void {

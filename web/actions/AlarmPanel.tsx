@@ -41,7 +41,7 @@ export function AlarmPanel({
   const tryIt = async (): Promise<void> => {
     setWorking(true)
     try {
-      await request('POST', '/api/triggers', {
+      await request('POST', '/triggers', {
         key: `try-${Date.now()}`,
         camera: d.camera,
         detection: d.detection.id

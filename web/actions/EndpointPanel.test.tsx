@@ -61,7 +61,7 @@ const type = async (label: string, text: string): Promise<void> => {
 
 beforeEach(() => {
   asked = answerWith(({ path }) =>
-    path === '/api/simulators'
+    path === '/simulators'
       ? { body: { running: simulators } }
       : path.endsWith('/test')
         ? { status: 502, body: { code: 'internal', said: 'no answer within 8 s' } }
@@ -158,7 +158,7 @@ test('a test says what is wrong, and links to where its result can be seen', asy
   await waitFor(() =>
     expect(screen.getByRole('status').textContent).toContain('No answer within 8 s')
   )
-  expect(asked.map(({ path }) => path)).toContain(`/api/endpoints/${station.id}/test`)
+  expect(asked.map(({ path }) => path)).toContain(`/endpoints/${station.id}/test`)
   const link = await screen.findByRole('link', { name: /simulator/ })
   expect(link.getAttribute('href')).toBe(`${simulators.pages}/station`)
 })

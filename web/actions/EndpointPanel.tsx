@@ -54,7 +54,7 @@ export function EndpointPanel({
     try {
       const { outcome } = await request<{ outcome: Said | string }>(
         'POST',
-        `/api/endpoints/${encodeURIComponent(e.id)}/test`
+        `/endpoints/${encodeURIComponent(e.id)}/test`
       )
       setResult({ ok: true, words: wordsOf(outcome) })
     } catch (error) {

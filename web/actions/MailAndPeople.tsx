@@ -78,7 +78,7 @@ function MailServer({ view }: { view: SiteActionsView }): ReactNode {
       })
       await request(
         'PUT',
-        '/api/settings/mail',
+        '/settings/mail',
         { mail: wanted, version, ...(password !== null && { password: password || null }) },
         { headers: noteHeaders(said('edits.mailServer')) }
       )

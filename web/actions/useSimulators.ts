@@ -6,6 +6,6 @@ import { request } from '../api/client.ts'
 export const useSimulators = (): SimulatorsView['running'] =>
   useQuery({
     queryKey: ['simulators'],
-    queryFn: () => request<SimulatorsView>('GET', '/api/simulators'),
+    queryFn: () => request<SimulatorsView>('GET', '/simulators'),
     staleTime: Infinity
   }).data?.running ?? null

@@ -125,7 +125,7 @@ function Delivery({ delivery: d }: { delivery: DeliveryView }): ReactNode {
           <Button
             size="small"
             onClick={() =>
-              void request('POST', `/api/deliveries/${d.id}/retry`).then(
+              void request('POST', `/deliveries/${d.id}/retry`).then(
                 () => queries.invalidateQueries({ queryKey: ['alarms'] }),
                 (e: Error) => message.error(problemWords(e))
               )
@@ -160,7 +160,7 @@ function Acknowledge({ alarm: a }: { alarm: AlarmView }): ReactNode {
   const [error, setError] = useState<string | null>(null)
   const acknowledge = async (): Promise<void> => {
     try {
-      await request('POST', `/api/alarms/${a.id}/acknowledge`, { comment, confirmed })
+      await request('POST', `/alarms/${a.id}/acknowledge`, { comment, confirmed })
       setOpen(false)
     } catch (problem) {
       setError(problemWords(problem))

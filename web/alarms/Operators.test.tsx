@@ -61,7 +61,7 @@ test('shows a pop-up, confirms it to the server, and leads to its alarm', async 
   const words = screen.getByRole('button', { name: /Gate: somebody crossed/ })
   expect(words.textContent).not.toContain('clip')
   expect(asked.filter(({ method }) => method === 'POST')).toMatchObject([
-    { path: '/api/deliveries/11/shown' }
+    { path: '/deliveries/11/shown' }
   ])
   await userEvent.click(words)
   expect(screen.getByRole('status').textContent).toBe('/watch?alarm=4')

@@ -1,3 +1,4 @@
+import { atSite } from '../api/here.ts'
 import { common } from '../../core/messages/en/common.ts'
 import type { Said } from '../../core/messages/said.ts'
 import { wordsOf } from '../../core/messages/words.ts'
@@ -41,7 +42,7 @@ export function Operators(): ReactNode {
   const { data: alarms, dataUpdatedAt } = useAlarms()
   const [popups, setPopups] = useState<Popup[]>([])
   useEffect(() => {
-    const source = new EventSource('/api/alarms/live')
+    const source = new EventSource(atSite('/alarms/live'))
     let timer: ReturnType<typeof setTimeout> | undefined
     const closing = new Set<ReturnType<typeof setTimeout>>()
     source.addEventListener('alarm', () => {
@@ -64,7 +65,7 @@ export function Operators(): ReactNode {
           )
         )
       playSound(popup.sound)
-      void request('POST', `/api/deliveries/${popup.id}/shown`).catch(() => {})
+      void request('POST', `/deliveries/${popup.id}/shown`).catch(() => {})
     })
     source.addEventListener('database', (event: MessageEvent<string>) => {
       const { up } = JSON.parse(event.data) as { up: boolean }

@@ -19,8 +19,8 @@ export const useAlarms = (): UseQueryResult<AlarmsView> =>
     queryFn: async () => {
       // Asked for by themselves: among the newest of any state, those that wait for long would not be found.
       const [waiting, newest] = await Promise.all([
-        request<AlarmsView>('GET', '/api/alarms?state=waiting'),
-        request<AlarmsView>('GET', '/api/alarms')
+        request<AlarmsView>('GET', '/alarms?state=waiting'),
+        request<AlarmsView>('GET', '/alarms')
       ])
       const known = new Set(waiting.alarms.map((a) => a.id))
       return {
@@ -36,14 +36,14 @@ export const useAlarms = (): UseQueryResult<AlarmsView> =>
 export const useAlarm = (id: string | null): UseQueryResult<AlarmView> =>
   useQuery({
     queryKey: ['alarms', id],
-    queryFn: () => request<AlarmView>('GET', `/api/alarms/${id}`),
+    queryFn: () => request<AlarmView>('GET', `/alarms/${id}`),
     enabled: id !== null
   })
 
 export const useAttempts = (delivery: number, open: boolean): UseQueryResult<AttemptView[]> =>
   useQuery({
     queryKey: ['attempts', delivery],
-    queryFn: () => request<AttemptView[]>('GET', `/api/deliveries/${delivery}/attempts`),
+    queryFn: () => request<AttemptView[]>('GET', `/deliveries/${delivery}/attempts`),
     enabled: open,
     refetchInterval: 2000
   })

@@ -1,6 +1,7 @@
 import { common } from '../../core/messages/en/common.ts'
 import { said } from '../../core/messages/said.ts'
 import { ApiError, type ErrorView } from '../../core/apiError.ts'
+import { atSite } from './here.ts'
 import { setServerState } from './serverState.ts'
 
 /** Said to the window when the server does not know any more who asks. */
@@ -24,7 +25,10 @@ export function errorOf(status: number, body: string): ApiError {
   }
 }
 
-/** One request to the server. @throws ApiError */
+/** A path of the site that is shown, but one that begins with `/api/` as it is. */
+const addressOf = (path: string): string => (path.startsWith('/api/') ? path : atSite(path))
+
+/** One request to the server, `/alarms` of the site that is shown, `/api/accounts` of none. @throws ApiError */
 export async function request<T>(
   method: 'GET' | 'PUT' | 'POST' | 'PATCH' | 'DELETE',
   path: string,
@@ -36,7 +40,7 @@ export async function request<T>(
 ): Promise<T> {
   let answer: Response
   try {
-    answer = await fetch(path, {
+    answer = await fetch(addressOf(path), {
       method,
       keepalive,
       headers: { ...headers, ...(body !== undefined && { 'content-type': 'application/json' }) },
@@ -55,7 +59,7 @@ export async function request<T>(
 export async function requestBytes(path: string): Promise<Uint8Array> {
   let answer: Response
   try {
-    answer = await fetch(path)
+    answer = await fetch(addressOf(path))
   } catch {
     throw unreachable()
   }

@@ -20,12 +20,17 @@ import {
 import type { Evidence } from '../../core/detections/index.ts'
 import { afterLeaving } from '../sync/leaving.ts'
 import { request, requestBytes } from './client.ts'
+import { here } from './here.ts'
 
 /** How often work that goes on is asked after. */
 const WATCH_MS = 500
 
 export const useSite = (): UseQueryResult<SiteView> =>
-  useQuery({ queryKey: ['site'], queryFn: () => request<SiteView>('GET', '/api/site') })
+  useQuery({
+    queryKey: ['site'],
+    queryFn: () => request<SiteView>('GET', '/site'),
+    enabled: here() !== null
+  })
 
 export const benchKey = (camera: string): string[] => ['bench', camera]
 
@@ -34,7 +39,7 @@ export const benchOf = (camera: string) =>
     queryKey: benchKey(camera),
     queryFn: async () => {
       await afterLeaving()
-      return request<BenchView>('GET', `/api/cameras/${encodeURIComponent(camera)}`)
+      return request<BenchView>('GET', `/cameras/${encodeURIComponent(camera)}`)
     }
   })
 
@@ -53,7 +58,7 @@ const evidenceOf = (clip: ClipView | null) =>
   queryOptions({
     queryKey: ['evidence', clip?.id, clip?.rows, clip?.learnAnewAt.join()],
     queryFn: async () => {
-      const path = `/api/clips/${clip!.id}`
+      const path = `/clips/${clip!.id}`
       const [tracks, faces, measures] = await Promise.all([
         request<string>('GET', `${path}/tracks`),
         request<string>('GET', `${path}/faces`),
@@ -81,7 +86,7 @@ export const useTruth = (clip: ClipView | null): UseQueryResult<Tracks> =>
   useQuery({
     queryKey: ['truth', clip?.id],
     queryFn: async () =>
-      readMot(await request<string>('GET', `/api/clips/${clip!.id}/truth`), clip!.fps, clip!),
+      readMot(await request<string>('GET', `/clips/${clip!.id}/truth`), clip!.fps, clip!),
     enabled: clip?.state === 'ready' && clip.made,
     staleTime: Infinity,
     structuralSharing: false
@@ -98,7 +103,7 @@ export const useHistory = (
     queryFn: () =>
       request<HistoryView>(
         'GET',
-        `/api/cameras/${encodeURIComponent(camera)}/history${before === null ? '' : `?before=${before}`}`
+        `/cameras/${encodeURIComponent(camera)}/history${before === null ? '' : `?before=${before}`}`
       ),
     enabled: open,
     refetchInterval: before === null ? 2000 : false
@@ -110,10 +115,7 @@ export const useStateAt = (camera: string, entry: number | null): UseQueryResult
     queryKey: ['historyState', camera, entry],
     queryFn: async () =>
       stateOf(
-        await request<EditEntry[]>(
-          'GET',
-          `/api/cameras/${encodeURIComponent(camera)}/history/${entry}`
-        )
+        await request<EditEntry[]>('GET', `/cameras/${encodeURIComponent(camera)}/history/${entry}`)
       ),
     enabled: entry !== null,
     staleTime: Infinity,
@@ -123,7 +125,7 @@ export const useStateAt = (camera: string, entry: number | null): UseQueryResult
 export const useRun = (id: string | null): UseQueryResult<RunView> =>
   useQuery({
     queryKey: ['run', id],
-    queryFn: () => request<RunView>('GET', `/api/runs/${id}`),
+    queryFn: () => request<RunView>('GET', `/runs/${id}`),
     enabled: id !== null,
     refetchInterval: ({ state: { data } }) =>
       data?.state === 'running' ||
@@ -135,14 +137,14 @@ export const useRun = (id: string | null): UseQueryResult<RunView> =>
 export const useMails = (): UseQueryResult<MailSummary[]> =>
   useQuery({
     queryKey: ['mails'],
-    queryFn: () => request<MailSummary[]>('GET', '/api/mailbox/'),
+    queryFn: () => request<MailSummary[]>('GET', '/mailbox/'),
     refetchInterval: 3000
   })
 
 export const useMail = (id: string | undefined): UseQueryResult<MailView> =>
   useQuery({
     queryKey: ['mail', id],
-    queryFn: () => request<MailView>('GET', `/api/mailbox/${encodeURIComponent(id!)}`),
+    queryFn: () => request<MailView>('GET', `/mailbox/${encodeURIComponent(id!)}`),
     enabled: id !== undefined,
     staleTime: Infinity
   })

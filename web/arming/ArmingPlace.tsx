@@ -1,3 +1,4 @@
+import { atSite } from '../api/here.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { said } from '../../core/messages/said.ts'
 import { problemWords } from '../../core/messages/errorWords.ts'
@@ -128,7 +129,7 @@ function Arming({ view }: { view: SiteActionsView }): ReactNode {
                   type="text"
                   aria-label={msg.exportCalendar}
                   icon={<DownloadOutlined aria-hidden />}
-                  href={`/api/schedules/${encodeURIComponent(schedule.id)}/calendar.ics`}
+                  href={atSite(`/schedules/${encodeURIComponent(schedule.id)}/calendar.ics`)}
                 />
               </Tooltip>
               <Tooltip title={used ? msg.inUseChooseAnother : msg.deleteSchedule}>

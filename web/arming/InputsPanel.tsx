@@ -22,7 +22,7 @@ export function InputsPanel({ view }: { view: SiteActionsView }): ReactNode {
   const [name, setName] = useState('')
   const keep = async (inputs: SiteInput[], label: Said): Promise<void> => {
     try {
-      await request('PUT', '/api/inputs', { inputs }, { headers: noteHeaders(label) })
+      await request('PUT', '/inputs', { inputs }, { headers: noteHeaders(label) })
       await queries.invalidateQueries()
     } catch (error) {
       void message.error(problemWords(error))

@@ -1,3 +1,4 @@
+import { atSite } from '../api/here.ts'
 import { newSchedule } from './newSchedule.ts'
 import { said } from '../../core/messages/said.ts'
 import { problemWords } from '../../core/messages/errorWords.ts'
@@ -38,7 +39,7 @@ export function ScheduleList({
   }
   const read = async (file: File): Promise<void> => {
     try {
-      const answer = await fetch('/api/calendars', {
+      const answer = await fetch(atSite('/calendars'), {
         method: 'POST',
         headers: { 'content-type': 'text/calendar' },
         body: file

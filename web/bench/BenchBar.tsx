@@ -1,3 +1,4 @@
+import { atSite } from '../api/here.ts'
 import type { Said } from '../../core/messages/said.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { benchBar as msg } from '../../core/messages/en/bench/bench.ts'
@@ -77,7 +78,7 @@ export const BenchBar = memo(function BenchBar({
         <Button
           aria-label={msg.exportThePlan}
           icon={<ExportOutlined aria-hidden />}
-          href={`/api/cameras/${camera.id}/plan`}
+          href={atSite(`/cameras/${camera.id}/plan`)}
           download={`${camera.id}.plan.json`}
         />
       </Tooltip>

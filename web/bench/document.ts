@@ -39,7 +39,7 @@ export class BenchDocument extends SyncedDocument<Value, DocumentState> {
     super(
       {
         // Schedules and the scene first: a detection may name one that is new, or need that it is measured.
-        schedule: schedules(view.site.id, false),
+        schedule: schedules(false),
         scene: scenes,
         detection: detections,
         actions

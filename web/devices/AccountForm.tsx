@@ -22,7 +22,7 @@ export function AccountForm({
   const say = async (): Promise<void> => {
     setBusy(true)
     try {
-      await request('POST', `/api/devices/${device.id}/account`, { username, password, first })
+      await request('POST', `/devices/${device.id}/account`, { username, password, first })
       setError(null)
       onDone()
     } catch (problem) {

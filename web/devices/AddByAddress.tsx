@@ -36,7 +36,7 @@ export function AddByAddress({
     setBusy(true)
     try {
       onAdded(
-        await request<DeviceView>('POST', '/api/devices', {
+        await request<DeviceView>('POST', '/devices', {
           // What it is called can be said later; its address tells it from others until then.
           name: form.name.trim() || hostOf(form.address) || form.address,
           address: form.address,

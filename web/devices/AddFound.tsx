@@ -28,7 +28,7 @@ async function addOne(
   try {
     let device =
       before ??
-      (await request<DeviceView>('POST', '/api/devices', {
+      (await request<DeviceView>('POST', '/devices', {
         name: name || hostOf(address),
         address,
         makeCameras: true,
@@ -40,7 +40,7 @@ async function addOne(
       return { step: 'failed', why: msg.needsAccount, device }
     // One that has no account is given it; one that refused the last is told another.
     if (account.username && (state === 'new' || (before && !isReachable(state))))
-      device = await request<DeviceView>('POST', `/api/devices/${device.id}/account`, {
+      device = await request<DeviceView>('POST', `/devices/${device.id}/account`, {
         ...account,
         first: state === 'new'
       })
@@ -65,7 +65,7 @@ export function AddFound({
   const queries = useQueryClient()
   const found = useQuery({
     queryKey: ['find-devices'],
-    queryFn: () => request<FoundDevice[]>('POST', '/api/devices/find'),
+    queryFn: () => request<FoundDevice[]>('POST', '/devices/find'),
     staleTime: 0,
     gcTime: 0,
     refetchOnWindowFocus: false

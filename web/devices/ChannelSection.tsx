@@ -24,7 +24,7 @@ interface Props {
 /** One picture of a device: which camera it is, what its analysis can do, and what on it differs from the plan. */
 export function ChannelSection({ device, channel, named, act, working }: Props): ReactNode {
   const site = useSite()
-  const path = `/api/devices/${device.id}/channels/${channel.token}`
+  const path = `/devices/${device.id}/channels/${channel.token}`
   const running = channel.modes.find((mode) => mode.running)
   return (
     <section className="channel" aria-label={named ? channel.name : msg.picture}>
@@ -114,7 +114,7 @@ export function ChannelSection({ device, channel, named, act, working }: Props):
               detection={x}
               takeOver={() =>
                 act(`take ${x.id}`, () =>
-                  request('POST', `/api/devices/${device.id}/take-over`, {
+                  request('POST', `/devices/${device.id}/take-over`, {
                     channel: channel.token,
                     rule: x.id
                   })
@@ -133,7 +133,7 @@ export function ChannelSection({ device, channel, named, act, working }: Props):
                   loading={working === `take ${name}`}
                   onClick={() =>
                     void act(`take ${name}`, () =>
-                      request('POST', `/api/devices/${device.id}/take-over`, {
+                      request('POST', `/devices/${device.id}/take-over`, {
                         channel: channel.token,
                         rule: name
                       })

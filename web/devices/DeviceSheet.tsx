@@ -58,7 +58,7 @@ export function DeviceSheet({
             okText={common.remove}
             cancelText={common.cancel}
             onConfirm={() =>
-              act('remove', () => request('DELETE', `/api/devices/${d.id}`)).then(onRemoved)
+              act('remove', () => request('DELETE', `/devices/${d.id}`)).then(onRemoved)
             }
           >
             <Button
@@ -70,7 +70,7 @@ export function DeviceSheet({
           <Button
             icon={<ReloadOutlined aria-hidden />}
             loading={working === 'read'}
-            onClick={() => void act('read', () => request('POST', `/api/devices/${d.id}/read`))}
+            onClick={() => void act('read', () => request('POST', `/devices/${d.id}/read`))}
           >
             {msg.refresh}
           </Button>

@@ -42,7 +42,7 @@ export function DevicesPlace(): ReactNode {
   const send = async (ids: string[]): Promise<void> => {
     setError(null)
     try {
-      put({ sending: (await request<SendingView>('POST', '/api/sendings', { devices: ids })).id })
+      put({ sending: (await request<SendingView>('POST', '/sendings', { devices: ids })).id })
     } catch (problem) {
       setError(problemWords(problem))
     }

@@ -53,7 +53,7 @@ export function InputsAndOutputs({
               loading={working === `test ${token}`}
               onClick={() =>
                 void act(`test ${token}`, () =>
-                  request('POST', `/api/devices/${d.id}/outputs/${token}/test`)
+                  request('POST', `/devices/${d.id}/outputs/${token}/test`)
                 )
               }
             >

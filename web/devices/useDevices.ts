@@ -9,14 +9,14 @@ const SENDING_MS = 300
 export const useDevices = (): UseQueryResult<DeviceView[]> =>
   useQuery({
     queryKey: ['devices'],
-    queryFn: () => request<DeviceView[]>('GET', '/api/devices'),
+    queryFn: () => request<DeviceView[]>('GET', '/devices'),
     refetchInterval: LIST_MS
   })
 
 export const useDeviceEvents = (id: string): UseQueryResult<DeviceEventView[]> =>
   useQuery({
     queryKey: ['device-events', id],
-    queryFn: () => request<DeviceEventView[]>('GET', `/api/devices/${id}/events`),
+    queryFn: () => request<DeviceEventView[]>('GET', `/devices/${id}/events`),
     refetchInterval: EVENTS_MS
   })
 
@@ -24,7 +24,7 @@ export const useDeviceEvents = (id: string): UseQueryResult<DeviceEventView[]> =
 export const useSending = (id: string | null): UseQueryResult<SendingView> =>
   useQuery({
     queryKey: ['sending', id],
-    queryFn: () => request<SendingView>('GET', `/api/sendings/${id}`),
+    queryFn: () => request<SendingView>('GET', `/sendings/${id}`),
     enabled: id !== null,
     retry: false,
     refetchInterval: ({ state }) => (state.data?.finished || state.error ? false : SENDING_MS)

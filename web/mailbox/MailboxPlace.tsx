@@ -1,3 +1,4 @@
+import { atSite } from '../api/here.ts'
 import { problemWords } from '../../core/messages/errorWords.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { mailboxPlace as msg } from '../../core/messages/en/mailbox.ts'
@@ -46,7 +47,10 @@ export function MailboxPlace(): ReactNode {
             {mail.data.attachments.map((a, i) =>
               a.type.startsWith('image/') ? (
                 <figure key={a.name}>
-                  <img src={`/api/mailbox/${mail.data.id}/${i}`} alt={msg.theMomentOfTheTrigger} />
+                  <img
+                    src={atSite(`/mailbox/${mail.data.id}/${i}`)}
+                    alt={msg.theMomentOfTheTrigger}
+                  />
                   <figcaption className="quiet">{msg.fileOf(a.name, a.bytes)}</figcaption>
                 </figure>
               ) : (

@@ -87,7 +87,7 @@ export function CheckEditor({ kept, scene, painted, site, detection, onDone }: P
   const save = async (): Promise<void> => {
     try {
       parseWith(CheckSchema, check)
-      await request('PUT', `/api/cameras/${kept.camera}/checks/${check.id}`, {
+      await request('PUT', `/cameras/${kept.camera}/checks/${check.id}`, {
         check,
         version: kept.version
       })

@@ -60,7 +60,7 @@ export function CheckPanel({
     try {
       const { version } = await request<{ version: number }>(
         'DELETE',
-        `/api/cameras/${camera}/checks/${check.id}?version=${kept.version}`
+        `/cameras/${camera}/checks/${check.id}?version=${kept.version}`
       )
       await refresh()
       void message.open({
@@ -72,7 +72,7 @@ export function CheckPanel({
             <Button
               size="small"
               onClick={() =>
-                void request('PUT', `/api/cameras/${camera}/checks/${check.id}`, { check, version })
+                void request('PUT', `/cameras/${camera}/checks/${check.id}`, { check, version })
                   .then(refresh)
                   .finally(() => message.destroy())
               }
@@ -267,11 +267,11 @@ async function clipOf(camera: string, check: Check): Promise<ClipView> {
   const script = { id: 'check', name, ...check.by.walk }
   const made = await request<ClipView>(
     'POST',
-    `/api/cameras/${encodeURIComponent(camera)}/made-clips`,
+    `/cameras/${encodeURIComponent(camera)}/made-clips`,
     { name, script, start: check.at }
   )
   for (;;) {
-    const clip = await request<ClipView>('GET', `/api/clips/${made.id}`)
+    const clip = await request<ClipView>('GET', `/clips/${made.id}`)
     if (clip.state === 'ready') return clip
     if (clip.state !== 'analysing')
       throw new Error(clip.error === null ? msg.theClipWasStopped : wordsOf(clip.error))

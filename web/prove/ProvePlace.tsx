@@ -82,12 +82,12 @@ export function ProvePlace(): ReactNode {
   }
   const run = (checks?: NamedCheck[]): Promise<void> =>
     act(() =>
-      request('POST', '/api/proving/runs', checks ? { checks } : {}, {
+      request('POST', '/proving/runs', checks ? { checks } : {}, {
         headers: noteHeaders(said('edits.runChecks'))
       })
     )
   const take = (checks?: NamedCheck[]): Promise<void> =>
-    act(() => request('POST', '/api/proving/take', checks ? { checks } : {}))
+    act(() => request('POST', '/proving/take', checks ? { checks } : {}))
   const add = (): Promise<void> =>
     act(async () => {
       const { clips } = await queries.query(benchOf(chosen!.camera))
@@ -97,7 +97,7 @@ export function ProvePlace(): ReactNode {
         clips.find((clip) => clip.state === 'ready') ?? null,
         view.checks.filter((c) => c.camera === chosen!.camera).map((c) => c.check.id)
       )
-      await request('PUT', `/api/cameras/${chosen!.camera}/checks/${check.id}`, {
+      await request('PUT', `/cameras/${chosen!.camera}/checks/${check.id}`, {
         check,
         version: 0
       })
@@ -367,14 +367,14 @@ function RunState({
       {run.state === 'running' ? (
         <Button
           size="small"
-          onClick={() => void act(() => request('POST', `/api/proving/runs/${run.id}/stop`))}
+          onClick={() => void act(() => request('POST', `/proving/runs/${run.id}/stop`))}
         >
           {common.stop}
         </Button>
       ) : (
         <Button
           size="small"
-          onClick={() => void act(() => request('POST', `/api/proving/runs/${run.id}/go-on`))}
+          onClick={() => void act(() => request('POST', `/proving/runs/${run.id}/go-on`))}
         >
           {msg.goOn}
         </Button>

@@ -11,9 +11,9 @@ export const useProving = (): UseQueryResult<ProvingView> =>
   useQuery({
     queryKey: ['proving'],
     queryFn: async () => {
-      const view = await request<ProvingView>('GET', '/api/proving')
+      const view = await request<ProvingView>('GET', '/proving')
       // To work out what to check takes processes of the server: it is asked for, not a part of looking.
-      return view.unasked > 0 ? request<ProvingView>('POST', '/api/proving/propose') : view
+      return view.unasked > 0 ? request<ProvingView>('POST', '/proving/propose') : view
     },
     refetchInterval: ({ state: { data } }) =>
       data && (data.proposing > 0 || data.run?.state === 'running') ? RUNNING_MS : QUIET_MS
@@ -30,7 +30,7 @@ export const useResult = (
     queryFn: () =>
       request<ProofResultView>(
         'GET',
-        `/api/cameras/${encodeURIComponent(camera)}/checks/${encodeURIComponent(check)}/result`
+        `/cameras/${encodeURIComponent(camera)}/checks/${encodeURIComponent(check)}/result`
       ),
     enabled: at !== null,
     staleTime: Infinity

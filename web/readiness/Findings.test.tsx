@@ -45,8 +45,8 @@ const show = (findings: Finding[]): void =>
 test('tells the server only which fix to apply; undo uses its answer', async () => {
   const asked = answerWith(({ path }) => ({
     body:
-      path === '/api/readiness/fixes'
-        ? { undo: { method: 'PUT', path: '/api/back', body: { version: 2 } } }
+      path === '/readiness/fixes'
+        ? { undo: { method: 'PUT', path: '/back', body: { version: 2 } } }
         : {}
   }))
   const one = finding()
@@ -56,19 +56,19 @@ test('tells the server only which fix to apply; undo uses its answer', async () 
     expect(asked).toEqual([
       {
         method: 'POST',
-        path: '/api/readiness/fixes',
+        path: '/readiness/fixes',
         body: { finding: findingKey(one), which: 'fix' }
       }
     ])
   )
   await userEvent.click(await screen.findByRole('button', { name: 'Undo' }))
   await waitFor(() =>
-    expect(asked.at(-1)).toEqual({ method: 'PUT', path: '/api/back', body: { version: 2 } })
+    expect(asked.at(-1)).toEqual({ method: 'PUT', path: '/back', body: { version: 2 } })
   )
 })
 
 test('tells the second of two fixes from the first', async () => {
-  const asked = answerWith(() => ({ body: { undo: { method: 'PUT', path: '/api/back' } } }))
+  const asked = answerWith(() => ({ body: { undo: { method: 'PUT', path: '/back' } } }))
   show([finding({ orElse: edit('Delete it') })])
   await userEvent.click(screen.getByRole('button', { name: 'Delete it' }))
   await waitFor(() => expect(asked[0]?.body).toMatchObject({ which: 'orElse' }))

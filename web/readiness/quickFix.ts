@@ -18,28 +18,28 @@ export async function applyFix(finding: Finding, fix: QuickFix): Promise<TakeBac
     case 'endpoint':
     case 'door': {
       // The server applies it to what is there now; here is only said which.
-      const { undo } = await request<FixView>('POST', '/api/readiness/fixes', {
+      const { undo } = await request<FixView>('POST', '/readiness/fixes', {
         finding: findingKey(finding),
         which: finding.fix === fix ? 'fix' : 'orElse'
       })
       return () => request(undo.method, undo.path, undo.body)
     }
     case 'send':
-      await sent((await request<SendingView>('POST', '/api/sendings', { devices: fix.devices })).id)
+      await sent((await request<SendingView>('POST', '/sendings', { devices: fix.devices })).id)
       return null
     case 'mode': {
-      const before = (await request<DeviceView>('GET', `/api/devices/${fix.device}`)).channels
+      const before = (await request<DeviceView>('GET', `/devices/${fix.device}`)).channels
         .find(({ token }) => token === fix.channel)
         ?.modes.find(({ running }) => running)
-      const path = `/api/devices/${fix.device}/channels/${fix.channel}/mode`
+      const path = `/devices/${fix.device}/channels/${fix.channel}/mode`
       await request('PUT', path, { type: fix.type })
       return before ? () => request('PUT', path, { type: before.type }) : null
     }
     case 'test':
-      await request('POST', `/api/endpoints/${fix.endpoint}/test`)
+      await request('POST', `/endpoints/${fix.endpoint}/test`)
       return null
     case 'prove': {
-      const { checks } = await request<ProvingView>('GET', '/api/proving')
+      const { checks } = await request<ProvingView>('GET', '/proving')
       const own = checks
         .filter(
           (c) =>
@@ -48,9 +48,9 @@ export async function applyFix(finding: Finding, fix: QuickFix): Promise<TakeBac
             c.check.by.how !== 'person'
         )
         .map(({ camera, check }) => ({ camera, check: check.id }))
-      const { id } = await request<ProofRunView>('POST', '/api/proving/runs', { checks: own })
+      const { id } = await request<ProofRunView>('POST', '/proving/runs', { checks: own })
       for (;;) {
-        const run = await request<ProofRunView>('GET', `/api/proving/runs/${id}`)
+        const run = await request<ProofRunView>('GET', `/proving/runs/${id}`)
         if (run.state === 'finished') return null
         if (run.state === 'stopped') throw new Error(msg.theRunWasStoppedAfter(run.done, run.asked))
         await new Promise((resolve) => setTimeout(resolve, 300))
@@ -64,7 +64,7 @@ export async function applyFix(finding: Finding, fix: QuickFix): Promise<TakeBac
 /** Waits until a sending has ended. @throws Error with what the device refused */
 async function sent(id: string): Promise<void> {
   for (;;) {
-    const view = await request<SendingView>('GET', `/api/sendings/${id}`)
+    const view = await request<SendingView>('GET', `/sendings/${id}`)
     const failed = view.devices.flatMap(({ name, error, results }) => [
       ...(error === null ? [] : [`${name}: ${wordsOf(error)}`]),
       ...results.flatMap((r) => (r.error === null ? [] : msg.not(r.name, r.what, wordsOf(r.error))))

@@ -8,6 +8,6 @@ const READ_MS = 5000
 export const useReadiness = (): UseQueryResult<ReadinessView> =>
   useQuery({
     queryKey: ['readiness'],
-    queryFn: () => request<ReadinessView>('GET', '/api/readiness'),
+    queryFn: () => request<ReadinessView>('GET', '/readiness'),
     refetchInterval: READ_MS
   })

@@ -1,3 +1,4 @@
+import { atSite } from '../api/here.ts'
 import { liveTile as msg } from '../../core/messages/en/scene.ts'
 import { saidOfField } from '../../core/messages/errorWords.ts'
 import { WatchReader, type WatchHead } from '../../core/watch/frames.ts'
@@ -27,8 +28,8 @@ export class WatchStream {
   /** @param cameras left out: all */
   constructor(cameras?: readonly string[]) {
     this.address = cameras
-      ? `/api/watch/stream?cameras=${cameras.map(encodeURIComponent).join()}`
-      : '/api/watch/stream'
+      ? `/watch/stream?cameras=${cameras.map(encodeURIComponent).join()}`
+      : '/watch/stream'
   }
 
   get = (camera: string): Live => this.live.get(camera) ?? none
@@ -53,7 +54,7 @@ export class WatchStream {
   private async read(ended: AbortSignal): Promise<void> {
     while (!ended.aborted) {
       try {
-        const answer = await fetch(this.address, { signal: ended })
+        const answer = await fetch(atSite(this.address), { signal: ended })
         if (!answer.ok || !answer.body) throw errorOf(answer.status, await answer.text())
         // A decoding that the cut took with it never ends; it must not keep the next ones out.
         this.decoding.clear()

@@ -1,23 +1,25 @@
 import { common } from '../../core/messages/en/common.ts'
+import { sitesPlace as sites } from '../../core/messages/en/sites.ts'
 import { topBar as msg } from '../../core/messages/en/shell.ts'
 import './shell.css'
-import { MailOutlined, MoonOutlined, SunOutlined } from '@ant-design/icons'
-import { Button, Tooltip } from 'antd'
+import { DownOutlined, MailOutlined, MoonOutlined, SunOutlined } from '@ant-design/icons'
+import { Button, Popover, Tooltip } from 'antd'
 import { Suspense, type ReactNode } from 'react'
 import { NavLink } from 'react-router'
 import { useSite } from '../api/queries.ts'
 import { useTheme } from '../theme.tsx'
-import type { AccountView } from '../../core/accounts/accounts.ts'
+import type { AccountView, Role } from '../../core/accounts/accounts.ts'
 import { UserMenu } from '../accounts/UserMenu.tsx'
 import { PartBoundary } from './Boundary.tsx'
 import { Mark } from './Mark.tsx'
 import { placesOf } from './places.ts'
 import { lazyPart } from '../lazyPart.ts'
 
+const SiteSwitcher = lazyPart(() => import('../sites/SiteSwitcher.tsx'), 'SiteSwitcher')
 /** What comes on its own may come a little later than the place that was opened. */
 const Operators = lazyPart(() => import('../alarms/Operators.tsx'), 'Operators')
 
-export function TopBar({ account }: { account: AccountView }): ReactNode {
+export function TopBar({ account }: { account: AccountView & { role: Role } }): ReactNode {
   const site = useSite()
   const { name, toggle } = useTheme()
   return (
@@ -25,7 +27,25 @@ export function TopBar({ account }: { account: AccountView }): ReactNode {
       <NavLink to="/" className="brand">
         <Mark /> {common.wardoptic}
       </NavLink>
-      <span className="site-name">{site.data?.name}</span>
+      <Popover
+        trigger="click"
+        placement="bottomLeft"
+        arrow={false}
+        destroyOnHidden
+        content={
+          <Suspense fallback={common.loading}>
+            <SiteSwitcher />
+          </Suspense>
+        }
+      >
+        <button
+          type="button"
+          className="site-switch"
+          aria-label={sites.otherSite(site.data?.name ?? '')}
+        >
+          <span>{site.data?.name}</span> <DownOutlined aria-hidden />
+        </button>
+      </Popover>
       <nav aria-label={msg.places}>
         {placesOf(account.role).map((place) => (
           <NavLink key={place.path} to={place.path} className="place">

@@ -1,3 +1,4 @@
+import { atSite } from '../api/here.ts'
 import { sitePlace as msg } from '../../core/messages/en/site.ts'
 import './site.css'
 import { MoreOutlined } from '@ant-design/icons'
@@ -14,7 +15,7 @@ function CameraPicture({ id, clip }: { id: string; clip: string | null }): React
   if (failed) return <span className="no-picture">{msg.noPictureYet}</span>
   return (
     <img
-      src={clip ? `/api/clips/${clip}/picture?at=10` : `/api/cameras/${id}/live.jpg`}
+      src={atSite(clip ? `/clips/${clip}/picture?at=10` : `/cameras/${id}/live.jpg`)}
       alt=""
       width="320"
       height="180"

@@ -32,7 +32,7 @@ export function SiteSetup({ site }: { site: SiteView }): ReactNode {
   const save = async (): Promise<void> => {
     setSaving(true)
     try {
-      await atServer.put('/api/site', { settings }, site.version, said('edits.site'))
+      await atServer.put('/site', { settings }, site.version, said('edits.site'))
       await queries.invalidateQueries({ queryKey: ['site'] })
     } catch (problem) {
       setError(problemWords(problem, siteFields))

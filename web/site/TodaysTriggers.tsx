@@ -20,12 +20,12 @@ export function TodaysTriggers({ site }: { site: SiteView }): ReactNode {
     wallInstant(`${wallText(now, site.timeZone).slice(0, 10)}T00:00`, site.timeZone) ?? 0
   const found = useQuery({
     queryKey: ['today', midnight],
-    queryFn: () => request<SearchView>('GET', `/api/triggers?from=${midnight}`),
+    queryFn: () => request<SearchView>('GET', `/triggers?from=${midnight}`),
     refetchInterval: READ_MS
   })
   const counts = useQuery({
     queryKey: ['today', 'counts', midnight],
-    queryFn: () => request<CountsView>('GET', `/api/triggers/counts?from=${midnight}`),
+    queryFn: () => request<CountsView>('GET', `/triggers/counts?from=${midnight}`),
     refetchInterval: READ_MS
   })
   const total = counts.data?.total ?? 0

@@ -60,8 +60,8 @@ describe('editing the cameras of a site', () => {
     document.move('door', -1)
     await jest.advanceTimersByTimeAsync(1000)
     expect(asked.map(({ path }) => path).sort()).toEqual([
-      '/api/cameras/door/settings',
-      '/api/cameras/yard/settings'
+      '/cameras/door/settings',
+      '/cameras/yard/settings'
     ])
   })
 
@@ -70,14 +70,12 @@ describe('editing the cameras of a site', () => {
     const [gate] = document.getState().cameras
     document.remove(gate!)
     await jest.advanceTimersByTimeAsync(1000)
-    expect(asked).toMatchObject([
-      { method: 'DELETE', path: '/api/cameras/gate/settings?version=1' }
-    ])
+    expect(asked).toMatchObject([{ method: 'DELETE', path: '/cameras/gate/settings?version=1' }])
     document.undo()
     await jest.advanceTimersByTimeAsync(1000)
     expect(asked[1]).toMatchObject({
       method: 'PUT',
-      path: '/api/cameras/gate/settings',
+      path: '/cameras/gate/settings',
       body: { version: 9, settings: { name: 'Gate', order: 0 } }
     })
   })
@@ -89,7 +87,7 @@ describe('editing the cameras of a site', () => {
     expect(asked).toMatchObject([
       {
         method: 'PUT',
-        path: '/api/site',
+        path: '/site',
         body: { version: 3, settings: { name: 'Harbour Store' } }
       }
     ])

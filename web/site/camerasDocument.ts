@@ -20,7 +20,7 @@ export interface CamerasState extends SyncState<Value> {
   cameras: PlacedCamera[]
 }
 
-const path = (id: string): string => `/api/cameras/${encodeURIComponent(id)}/settings`
+const path = (id: string): string => `/cameras/${encodeURIComponent(id)}/settings`
 
 const cameras: SyncedKind<CameraSettings> = {
   save: async (saver, id, value, version, label) =>
@@ -36,7 +36,7 @@ const cameras: SyncedKind<CameraSettings> = {
 
 const site: SyncedKind<SiteSettings> = {
   save: (saver, _, value, version, label) =>
-    saver.put('/api/site', { settings: value }, version, label),
+    saver.put('/site', { settings: value }, version, label),
   read: (current) => (current as { settings: SiteSettings }).settings,
   label: () => msg.site,
   canVanish: false

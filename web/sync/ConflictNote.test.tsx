@@ -59,7 +59,7 @@ test('keeping mine saves it over the current version', async () => {
   await waitFor(() =>
     expect(asked.at(-1)).toMatchObject({
       method: 'PUT',
-      path: '/api/endpoints/one',
+      path: '/endpoints/one',
       body: { version: 3, endpoint: { name: 'Mine' } }
     })
   )

@@ -50,7 +50,7 @@ export type Scene = Pick<SavedScene, 'ignore' | 'marks'>
 /** The id of a detection, or of its actions: `camera/detection`. */
 export const placedId = (camera: string, detection: string): string => `${camera}/${detection}`
 
-const path = (...parts: string[]): string => `/api/${parts.map(encodeURIComponent).join('/')}`
+const path = (...parts: string[]): string => `/${parts.map(encodeURIComponent).join('/')}`
 const detectionPath = (id: string): string => {
   const [camera = '', detection = ''] = id.split('/')
   return path('cameras', camera, 'detections', detection)
@@ -93,14 +93,14 @@ export const actions: SyncedKind<Actions> = {
 }
 
 /**
- * Schedules of a site.
+ * Schedules of the site.
  *
  * @param deletes whether one that is taken away here is deleted; others may use it
  */
-export const schedules = (site: string, deletes: boolean): SyncedKind<Schedule> => ({
+export const schedules = (deletes: boolean): SyncedKind<Schedule> => ({
   save: async (saver, id, value, version, label) =>
     value
-      ? saver.put(path('sites', site, 'schedules', id), { schedule: value }, version, label)
+      ? saver.put(path('schedules', id), { schedule: value }, version, label)
       : deletes && version > 0
         ? saver.remove(path('schedules', id), version, label)
         : version,
@@ -132,7 +132,7 @@ export const sceneOf = ({ ignore, marks }: SavedScene): Scene => ({ ignore, mark
 
 export const people: SyncedKind<People> = {
   save: (saver, _, value, version, label) =>
-    saver.put('/api/settings/people', { people: value }, version, label),
+    saver.put('/settings/people', { people: value }, version, label),
   read: (current) => (current as SiteActionsView['people']).people,
   label: () => msg.people,
   canVanish: false
@@ -141,7 +141,7 @@ export const people: SyncedKind<People> = {
 /** Default actions. */
 export const usual: SyncedKind<Actions> = {
   save: (saver, _, value, version, label) =>
-    saver.put('/api/settings/usual', { actions: value ?? NO_ACTIONS }, version, label),
+    saver.put('/settings/usual', { actions: value ?? NO_ACTIONS }, version, label),
   // Nothing may have been said yet.
   read: (current) => (current as SiteActionsView['usual']).actions ?? NO_ACTIONS,
   label: () => msg.actions,

@@ -52,7 +52,7 @@ describe('editing a site', () => {
     expect(links(document)).toEqual({ a: ['one', 'two'], b: ['one', 'two'], c: [] })
     await settle()
     expect(sent.map(({ method, path, body }) => [method, path, body.actions.links])).toEqual(
-      ['a', 'b'].map((id) => ['PUT', `/api/cameras/cam/detections/${id}/actions`, ['one', 'two']])
+      ['a', 'b'].map((id) => ['PUT', `/cameras/cam/detections/${id}/actions`, ['one', 'two']])
     )
     document.undo()
     expect(links(document)).toEqual({ a: [], b: [], c: [] })
@@ -94,14 +94,14 @@ describe('editing a site', () => {
       { a: [], b: ['two'], c: [] }
     ])
     await settle()
-    expect(
-      sent.some(({ method, path }) => method === 'DELETE' && path === '/api/endpoints/one')
-    ).toBe(true)
+    expect(sent.some(({ method, path }) => method === 'DELETE' && path === '/endpoints/one')).toBe(
+      true
+    )
     document.undo()
     await settle()
     // It has to be there again before something is linked to it.
     const back = sent.slice(-2).map(({ path }) => path)
-    expect(back).toEqual(['/api/endpoints/one', '/api/cameras/cam/detections/a/actions'])
+    expect(back).toEqual(['/endpoints/one', '/cameras/cam/detections/a/actions'])
     expect(links(document).a).toEqual(['one'])
   })
 
@@ -124,7 +124,7 @@ describe('editing a site', () => {
 
   test('a conflicting save waits for a decision; choosing theirs can be undone', async () => {
     const document = new SiteDocument(view())
-    versions.set('/api/endpoints/one', 4)
+    versions.set('/endpoints/one', 4)
     document.editEndpoint({ ...popup('one'), name: 'Mine' }, said('edits.text', 'Rename one'))
     await settle()
     expect(document.getState()).toMatchObject({
@@ -136,7 +136,7 @@ describe('editing a site', () => {
     document.undo()
     await settle()
     expect(sent.at(-1)).toMatchObject({
-      path: '/api/endpoints/one',
+      path: '/endpoints/one',
       body: { version: 4, endpoint: { name: 'Mine' } }
     })
   })

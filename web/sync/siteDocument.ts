@@ -66,7 +66,7 @@ export class SiteDocument extends SyncedDocument<SiteValue, SiteState> {
     super(
       {
         // What others name comes first; a schedule that nobody uses any more goes last, by the retry.
-        schedule: schedules(view.site.id, true),
+        schedule: schedules(true),
         people,
         endpoint: endpoints,
         detection: detections,

@@ -15,7 +15,7 @@ export const useSiteActions = (): UseQueryResult<SiteActionsView> =>
     queryKey: ['actions'],
     queryFn: async () => {
       await afterLeaving()
-      return request<SiteActionsView>('GET', '/api/actions')
+      return request<SiteActionsView>('GET', '/actions')
     },
     refetchInterval: READ_MS
   })

@@ -1,3 +1,5 @@
+import { enterSite } from '../api/here.ts'
+
 /** What was asked of the server, in order. */
 export interface Asked {
   method: string
@@ -12,9 +14,14 @@ export interface Asked {
  * @returns what has been asked so far
  */
 export function answerWith(answer: (asked: Asked) => { status?: number; body: unknown }): Asked[] {
+  enterSite('s')
   const asked: Asked[] = []
   globalThis.fetch = ((path: string, { method = 'GET', body }: RequestInit = {}) => {
-    const one = { method, path, body: typeof body === 'string' ? JSON.parse(body) : undefined }
+    const one = {
+      method,
+      path: path.replace(/^\/api\/sites\/[^/]*(?=\/)/, ''),
+      body: typeof body === 'string' ? JSON.parse(body) : undefined
+    }
     asked.push(one)
     const { status = 200, body: said } = answer(one)
     return Promise.resolve(

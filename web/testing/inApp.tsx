@@ -1,10 +1,12 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { App } from 'antd'
 import type { ReactNode } from 'react'
+import { enterSite } from '../api/here.ts'
 import { MemoryRouter } from 'react-router'
 
 /** A part of the interface in what the whole application gives it: address, queries, messages and the site's clock. */
 export function inApp(part: ReactNode, address = '/', timeZone = 'UTC'): ReactNode {
+  enterSite('s')
   const client = new QueryClient({ defaultOptions: { queries: { retry: false } } })
   client.setQueryDefaults(['site'], { staleTime: Infinity })
   client.setQueryData(['site'], { name: 'Site', timeZone })

@@ -76,7 +76,7 @@ describe('offered steps', () => {
     expect(sent(asked)).toEqual([
       {
         method: 'POST',
-        path: '/api/alarms/7/acknowledge',
+        path: '/alarms/7/acknowledge',
         body: { comment: 'A fox', confirmed: true }
       }
     ])
@@ -102,7 +102,7 @@ describe('offered steps', () => {
     await userEvent.click(write)
     await waitFor(() =>
       expect(sent(asked)).toMatchObject([
-        { path: '/api/alarms/7/notes', body: { words: '   On my way' } }
+        { path: '/alarms/7/notes', body: { words: '   On my way' } }
       ])
     )
   })
@@ -112,7 +112,7 @@ describe('offered steps', () => {
     await userEvent.click(button('Assign to'))
     await userEvent.click(await screen.findByText('Ruth'))
     await waitFor(() =>
-      expect(sent(asked)).toMatchObject([{ path: '/api/alarms/7/hand', body: { to: 'Ruth' } }])
+      expect(sent(asked)).toMatchObject([{ path: '/alarms/7/hand', body: { to: 'Ruth' } }])
     )
   })
 
@@ -120,7 +120,7 @@ describe('offered steps', () => {
     const asked = show(alarm({ state: 'acknowledged' }))
     await userEvent.click(button('Close alarm'))
     await waitFor(() =>
-      expect(sent(asked)).toMatchObject([{ path: '/api/alarms/7/close', body: { words: '' } }])
+      expect(sent(asked)).toMatchObject([{ path: '/alarms/7/close', body: { words: '' } }])
     )
     cleanup()
     show(alarm({ state: 'closed' }))

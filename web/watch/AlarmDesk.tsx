@@ -34,13 +34,13 @@ export function AlarmDesk({
   const [error, setError] = useState<string | null>(null)
   const notes = useQuery({
     queryKey: ['notes', a.id],
-    queryFn: () => request<AlarmNote[]>('GET', `/api/alarms/${a.id}/notes`),
+    queryFn: () => request<AlarmNote[]>('GET', `/alarms/${a.id}/notes`),
     refetchInterval: 4000
   })
   const act = async (path: string, body: object): Promise<void> => {
     setError(null)
     try {
-      await request('POST', `/api/alarms/${a.id}/${path}`, body)
+      await request('POST', `/alarms/${a.id}/${path}`, body)
       setWords('')
       setConfirmed(false)
     } catch (problem) {

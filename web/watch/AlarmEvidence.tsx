@@ -1,3 +1,4 @@
+import { atSite } from '../api/here.ts'
 import { wordsOf } from '../../core/messages/words.ts'
 import { alarmEvidence as msg } from '../../core/messages/en/watch.ts'
 import { shapeOf } from '../../core/kinds/schemas.ts'
@@ -26,7 +27,7 @@ export function AlarmEvidence({ alarm: a }: { alarm: AlarmView }): ReactNode {
   const clock = useClock()
   const found = useQuery({
     queryKey: ['triggers', a.id, a.triggers],
-    queryFn: () => request<SearchView>('GET', `/api/triggers?alarm=${a.id}`)
+    queryFn: () => request<SearchView>('GET', `/triggers?alarm=${a.id}`)
   })
   const filed = a.deliveries
     .filter((d) => FILED.includes(d.kind) && d.state === 'sent')
@@ -34,7 +35,7 @@ export function AlarmEvidence({ alarm: a }: { alarm: AlarmView }): ReactNode {
   const files = useQueries({
     queries: filed.map((d) => ({
       queryKey: ['files', d.id],
-      queryFn: () => request<EvidenceView>('GET', `/api/deliveries/${d.id}/files`),
+      queryFn: () => request<EvidenceView>('GET', `/deliveries/${d.id}/files`),
       staleTime: Infinity,
       refetchInterval: ({ state: { data } }: { state: { data?: EvidenceView } }) =>
         data?.recording ? (data.recording.state === 'failed' ? AGAIN_MS : ASK_MS) : false
@@ -45,7 +46,7 @@ export function AlarmEvidence({ alarm: a }: { alarm: AlarmView }): ReactNode {
   const kept = filed.flatMap((d, i) =>
     (files[i]!.data?.files ?? []).map((f) => ({
       ...f,
-      src: `/api/deliveries/${d.id}/files/${encodeURIComponent(f.name)}`,
+      src: atSite(`/deliveries/${d.id}/files/${encodeURIComponent(f.name)}`),
       of: d.name,
       at: d.createdAt
     }))
@@ -114,7 +115,7 @@ function Account({ trigger: fired }: { trigger: FoundTrigger }): ReactNode {
   }, [fresh])
   const account = useQuery({
     queryKey: ['account', trigger],
-    queryFn: () => request<TriggerExplanation>('GET', `/api/triggers/${trigger}/account`),
+    queryFn: () => request<TriggerExplanation>('GET', `/triggers/${trigger}/account`),
     refetchInterval: ({ state: { data } }) => (data && !data.path.length && fresh ? ASK_MS : false)
   }).data
   if (!account) return null
@@ -180,7 +181,7 @@ function useMoment({ id, at }: FoundTrigger): { src: string; onError: () => void
     if (Date.now() - at < WRITTEN_MS)
       again.current = setTimeout(() => setAttempt((n) => n + 1), ASK_MS)
   }
-  return { src: `/api/triggers/${id}/picture${attempt ? `?again=${attempt}` : ''}`, onError }
+  return { src: atSite(`/triggers/${id}/picture${attempt ? `?again=${attempt}` : ''}`), onError }
 }
 
 function Moment({ trigger: t }: { trigger: FoundTrigger }): ReactNode {

@@ -59,14 +59,16 @@ const Search = ({ begin }: { begin: string }): ReactNode => {
 }
 const show = (begin = ''): void => void render(inApp(<Search begin={begin} />))
 const queries = (): string[] =>
-  asked.filter(({ path }) => path.startsWith('/api/triggers?')).map(({ path }) => path.slice(14))
+  asked
+    .filter(({ path }) => path.startsWith('/triggers?'))
+    .map(({ path }) => path.slice('/triggers?'.length))
 
 beforeEach(() => {
   found = [trigger(2), trigger(1)]
   opened = []
   asked = answerWith(({ path }) => {
-    if (path === '/api/triggers/ways') return { body: ['Water → Land'] }
-    if (path.startsWith('/api/triggers/counts'))
+    if (path === '/triggers/ways') return { body: ['Water → Land'] }
+    if (path.startsWith('/triggers/counts'))
       return { body: { step: 3_600_000, buckets: [], total: 0 } }
     const after = new URL(path, 'http://x').searchParams.get('after')
     return {
@@ -80,7 +82,7 @@ test('searches for what the address says; the CSV too', async () => {
   await screen.findByText('Line 2')
   expect(queries()).toEqual(['camera=gate&words=fox'])
   expect(screen.getByRole('link', { name: /CSV/ }).getAttribute('href')).toBe(
-    '/api/triggers.csv?camera=gate&words=fox'
+    '/api/sites/s/triggers.csv?camera=gate&words=fox'
   )
 })
 

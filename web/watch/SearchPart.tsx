@@ -1,3 +1,4 @@
+import { atSite } from '../api/here.ts'
 import { problemWords } from '../../core/messages/errorWords.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { searchPart as msg } from '../../core/messages/en/watch.ts'
@@ -55,17 +56,17 @@ export function SearchPart({
   ).toString()
   const ways = useQuery({
     queryKey: ['ways'],
-    queryFn: () => request<string[]>('GET', '/api/triggers/ways')
+    queryFn: () => request<string[]>('GET', '/triggers/ways')
   })
   const counts = useQuery({
     queryKey: ['counts', query],
-    queryFn: () => request<CountsView>('GET', `/api/triggers/counts?${query}`),
+    queryFn: () => request<CountsView>('GET', `/triggers/counts?${query}`),
     placeholderData: (old) => old
   })
   const pages = useInfiniteQuery({
     queryKey: ['search', query],
     queryFn: ({ pageParam }) =>
-      request<SearchView>('GET', `/api/triggers?${query}${pageParam ? `&after=${pageParam}` : ''}`),
+      request<SearchView>('GET', `/triggers?${query}${pageParam ? `&after=${pageParam}` : ''}`),
     initialPageParam: '',
     getNextPageParam: (last) => last.next ?? undefined
   })
@@ -149,7 +150,7 @@ export function SearchPart({
         <Button
           size="small"
           icon={<DownloadOutlined aria-hidden />}
-          href={`/api/triggers.csv?${query}`}
+          href={atSite(`/triggers.csv?${query}`)}
         >
           {msg.csv}
         </Button>
@@ -310,7 +311,7 @@ function Result({
         <span className="no-picture">{msg.noPictureOfIt}</span>
       ) : (
         <img
-          src={`/api/triggers/${t.id}/picture`}
+          src={atSite(`/triggers/${t.id}/picture`)}
           alt=""
           width="320"
           height="180"

@@ -9,7 +9,7 @@ import { NavLink, useParams, useSearchParams } from 'react-router'
 import { byPriority } from '../../core/actions/alarms.ts'
 import type { AlarmView } from '../../core/api.ts'
 import type { WatchView } from '../../core/watch/views.ts'
-import { useSession } from '../accounts/useSession.ts'
+import { useAccount } from '../accounts/useSession.ts'
 import { useAlarm, useAlarms } from '../alarms/useAlarms.ts'
 import { request } from '../api/client.ts'
 import { alarm as shared } from '../../core/messages/en/alarms.ts'
@@ -28,11 +28,11 @@ const SearchPart = lazyPart(() => import('./SearchPart.tsx'), 'SearchPart')
 export function WatchPlace(): ReactNode {
   const watch = useQuery({
     queryKey: ['watch'],
-    queryFn: () => request<WatchView>('GET', '/api/watch'),
+    queryFn: () => request<WatchView>('GET', '/watch'),
     refetchInterval: LOOK_MS
   })
   const alarms = useAlarms()
-  const account = useSession().data
+  const account = useAccount()
   const [address, setAddress] = useSearchParams()
   const { part } = useParams()
   const searching = part === 'search'

@@ -1,4 +1,5 @@
 /** @jest-environment ./scripts/jestBrowser.mjs */
+
 import { afterEach, expect, jest, test } from '@jest/globals'
 import { cleanup, render, screen } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'

@@ -1,5 +1,6 @@
 import { useMemo } from 'react'
 import { dateAndSecond, dateAndTime, minuteOfDay, timeOfDay } from '../../core/messages/format.ts'
+import { here } from '../api/here.ts'
 import { useSite } from '../api/queries.ts'
 
 /** Instants as the site's clock shows them. */
@@ -16,7 +17,9 @@ export interface Clock {
 
 /** The clock of the site, wherever the browser stands. Until the site has been read it shows nothing. */
 export function useClock(): Clock {
-  const timeZone = useSite().data?.timeZone
+  const site = useSite().data?.timeZone
+  // Outside of all sites there is no other clock than the browser's.
+  const timeZone = here() === null ? Intl.DateTimeFormat().resolvedOptions().timeZone : site
   return useMemo(() => {
     const on =
       (format: (at: number, timeZone: string) => string) =>

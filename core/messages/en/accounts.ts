@@ -40,6 +40,7 @@ export const sessionList = messages({
 export const auditList = messages({
   when: 'When',
   what: 'What',
+  site: 'Site',
   showEarlier: 'Show earlier'
 })
 
@@ -49,7 +50,17 @@ export const accountList = messages({
   viewerLooksOnly: 'Viewer: looks only',
   roleOf: (name: string) => `Role of ${name}`,
   canNoLongerSign: (name: string) => `${name} can no longer sign in.`,
-  role: 'Role'
+  role: 'Role',
+  onlyOnSomeSites: 'Only on the sites named',
+  onEverySite: 'On every site',
+  bySite: 'By site',
+  rolesBySite: (name: string) => `Roles of ${name} by site`,
+  roleAt: (name: string, site: string) => `Role of ${name} on ${site}`,
+  removeRoleAt: (site: string) => `Remove the role on ${site}`,
+  addASite: 'Add a site…',
+  noneBySite: 'No role of its own on any site.',
+  deletedSite: 'A deleted site',
+  sitesWithRoles: (n: number) => (n === 1 ? '1 site' : `${n} sites`)
 })
 
 export const userMenu = messages({

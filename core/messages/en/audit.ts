@@ -20,6 +20,11 @@ export const auditDone = messages({
   'DELETE /api/cameras/:camera/detections/:id': 'Deleted a detection',
   'PUT /api/cameras/:camera/detections/:id/actions': 'Saved the actions of a detection',
   'PUT /api/cameras/:camera/scene': 'Saved the scene of a camera',
+  'POST /api/sites': 'Added a site',
+  'DELETE /api/sites/:id': 'Deleted a site',
+  'POST /api/sites/:id/restore': 'Restored a site',
+  'PUT /api/schedules/:id': 'Saved a schedule',
+  // Of before there were several sites.
   'PUT /api/sites/:site/schedules/:id': 'Saved a schedule',
   'DELETE /api/schedules/:id': 'Deleted a schedule',
   'POST /api/calendars': 'Read a calendar',

@@ -2,7 +2,6 @@ import { said } from '../../../core/messages/said.ts'
 import { outputSettings } from '../../../core/devices/outputs.ts'
 import type { OutputEndpoint } from '../../../core/formats/actions.ts'
 import { voiceOf } from '../../actions/voices.ts'
-import type { Database } from '../../database.ts'
 import { readDevice } from '../../devices/queries.ts'
 import { short, type DeliveryKind, type Done, type SenderParts } from './kind.ts'
 
@@ -38,13 +37,6 @@ async function switchOutput(
   const settings = outputSettings(endpoint)
   // The server opens it again itself.
   if ('mode' in endpoint && endpoint.mode === 'follow') settings.Mode = 'untilAcknowledged'
-  await link.activate(
-    endpoint.output,
-    settings,
-    await voiceOf(database, await siteIdOf(database), endpoint)
-  )
+  await link.activate(endpoint.output, settings, await voiceOf(database, row.site, endpoint))
   return { outcome: said('deliveries.switchedOn', row.name) }
 }
-
-const siteIdOf = async (database: Database): Promise<string> =>
-  (await database.rows<{ id: string }>('SELECT id FROM site ORDER BY id LIMIT 1'))[0]?.id ?? ''

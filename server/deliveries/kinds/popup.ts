@@ -7,7 +7,7 @@ const shownIn = (windows: number): Said => said('deliveries.shown', windows)
 export const popup: DeliveryKind<EndpointOf<'popup'>> = {
   send: async ({ popups }, due, { sound }) => ({
     outcome: shownIn(
-      await popups.show({
+      await popups.show(due.site.id, {
         id: due.id,
         alarm: due.alarm,
         clip: due.trigger?.clip != null,
@@ -16,9 +16,9 @@ export const popup: DeliveryKind<EndpointOf<'popup'>> = {
       })
     )
   }),
-  test: async ({ popups }, { name, sound }) =>
+  test: async ({ popups }, { name, sound }, site) =>
     shownIn(
-      await popups.show({
+      await popups.show(site.id, {
         id: 0,
         alarm: null,
         clip: false,

@@ -120,7 +120,7 @@ function requestFor(
   cookie: string
 ): Asked {
   const part = (name: string): string =>
-    c.is(0.85)
+    c.is(name === ':site' ? 0.97 : 0.85)
       ? name === ':camera'
         ? c.of(CAMERAS)
         : name === ':site'

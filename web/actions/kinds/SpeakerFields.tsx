@@ -1,3 +1,4 @@
+import { atSite } from '../../api/here.ts'
 import { seconds } from '../../../core/messages/format.ts'
 import { said } from '../../../core/messages/said.ts'
 import { problemWords } from '../../../core/messages/errorWords.ts'
@@ -25,13 +26,14 @@ export function SpeakerFields({
   const queries = useQueryClient()
   const [error, setError] = useState<string | null>(null)
   const value = 'phrase' in e.voice ? `phrase ${e.voice.phrase}` : `file ${e.voice.file}`
-  const source =
-    'phrase' in e.voice ? `/api/phrases/${e.voice.phrase}` : `/api/voices/${e.voice.file}`
+  const source = atSite(
+    'phrase' in e.voice ? `/phrases/${e.voice.phrase}` : `/voices/${e.voice.file}`
+  )
   const take = async (file: File): Promise<void> => {
     setError(null)
     try {
       const answer = await fetch(
-        `/api/voices?name=${encodeURIComponent(file.name.replace(/\.wav$/i, ''))}`,
+        atSite(`/voices?name=${encodeURIComponent(file.name.replace(/\.wav$/i, ''))}`),
         { method: 'POST', headers: { 'content-type': 'audio/wav' }, body: file }
       )
       const text = await answer.text()

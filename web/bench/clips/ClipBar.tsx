@@ -179,7 +179,7 @@ function ClipEditor({
   const keep = async (at = start): Promise<void> => {
     if (name.trim() === clip.name && at === clip.start) return
     try {
-      await request('PATCH', `/api/clips/${clip.id}`, { name, start: at })
+      await request('PATCH', `/clips/${clip.id}`, { name, start: at })
       setError(null)
       onChanged()
     } catch (problem) {
@@ -193,7 +193,7 @@ function ClipEditor({
       okText: common.remove,
       okButtonProps: { danger: true },
       onOk: async () => {
-        await request('DELETE', `/api/clips/${clip.id}`)
+        await request('DELETE', `/clips/${clip.id}`)
         onChanged()
       }
     })

@@ -37,7 +37,7 @@ export function ClipStage({
       </div>
     )
   const act = (what: 'stop' | 'analyse'): void =>
-    void request('POST', `/api/clips/${clip.id}/${what}`).finally(onChanged)
+    void request('POST', `/clips/${clip.id}/${what}`).finally(onChanged)
   if (clip.state === 'stopped')
     return (
       <div className="stage-note">
@@ -66,7 +66,7 @@ export const AnalysisStrip = ({
   <div className="analysis-strip" aria-live="polite">
     <AnalysisProgress
       clip={clip}
-      onStop={() => void request('POST', `/api/clips/${clip.id}/stop`).finally(onChanged)}
+      onStop={() => void request('POST', `/clips/${clip.id}/stop`).finally(onChanged)}
     />
   </div>
 )

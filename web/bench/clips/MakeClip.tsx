@@ -65,7 +65,7 @@ function Maker({ camera, world, onClose, onMade }: Omit<MakeClipProps, 'open'>):
     try {
       readScript(script)
       onMade(
-        await request<ClipView>('POST', `/api/cameras/${encodeURIComponent(camera)}/made-clips`, {
+        await request<ClipView>('POST', `/cameras/${encodeURIComponent(camera)}/made-clips`, {
           name: script.name,
           script
         })

@@ -27,7 +27,7 @@ export function RecordClip({
   const [open, setOpen] = useState(false)
   const [seconds, setSeconds] = useState<number>(LENGTHS[0])
   const [error, setError] = useState<string | null>(null)
-  const path = `/api/cameras/${encodeURIComponent(camera)}/recordings`
+  const path = `/cameras/${encodeURIComponent(camera)}/recordings`
   const key = ['recording', camera]
   const { data: recording } = useQuery({
     queryKey: key,

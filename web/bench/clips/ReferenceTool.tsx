@@ -21,7 +21,7 @@ export function ReferenceTool({
   const [error, setError] = useState<string | null>(null)
   const learn = async (at: number[]): Promise<void> => {
     try {
-      await request('POST', `/api/clips/${clip.id}/reference`, { at })
+      await request('POST', `/clips/${clip.id}/reference`, { at })
       setError(null)
       onChanged()
     } catch (problem) {

@@ -1,3 +1,4 @@
+import { atSite } from '../../api/here.ts'
 import { problemWords } from '../../../core/messages/errorWords.ts'
 import { useCallback, useMemo, useRef, useState } from 'react'
 import type { ClipView } from '../../../core/api.ts'
@@ -46,7 +47,9 @@ export function useUpload(camera: string, onSent: (clip: ClipView) => void): Upl
       xhr.onabort = () => setSending(null)
       xhr.open(
         'POST',
-        `/api/cameras/${encodeURIComponent(camera)}/clips?name=${encodeURIComponent(file.name.slice(0, 120))}`
+        atSite(
+          `/cameras/${encodeURIComponent(camera)}/clips?name=${encodeURIComponent(file.name.slice(0, 120))}`
+        )
       )
       xhr.setRequestHeader('content-type', 'application/octet-stream')
       xhr.send(file)

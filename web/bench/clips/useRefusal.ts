@@ -8,7 +8,7 @@ import { request } from '../../api/client.ts'
 export function useRefusal(id: string | null, onEnd: () => void): string | null {
   const watched = useQuery({
     queryKey: ['clip', id],
-    queryFn: () => request<ClipView>('GET', `/api/clips/${id}`),
+    queryFn: () => request<ClipView>('GET', `/clips/${id}`),
     enabled: id !== null,
     refetchInterval: ({ state }) => (!state.data || state.data.state === 'analysing' ? 500 : false)
   }).data

@@ -1,3 +1,4 @@
+import { atSite } from '../../api/here.ts'
 import { classes as classNames } from '../../../core/messages/en/codes/conditions.ts'
 import { clipTime } from '../../../core/messages/format.ts'
 import { compare as msg } from '../../../core/messages/en/bench/compare.ts'
@@ -115,7 +116,7 @@ export function Compare({
                       aria-label={msg.atWanted(d.name, clipTime(trigger.time), good)}
                     >
                       <img
-                        src={`/api/clips/${clip.id}/picture?at=${trigger.time.toFixed(2)}`}
+                        src={atSite(`/clips/${clip.id}/picture?at=${trigger.time.toFixed(2)}`)}
                         alt=""
                         loading="lazy"
                       />

@@ -1,3 +1,4 @@
+import { atSite } from '../../api/here.ts'
 import { livePicture as msg } from '../../../core/messages/en/bench/live.ts'
 import '../bench.css'
 import { useEffect, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react'
@@ -72,7 +73,7 @@ export function LivePicture({
         media={
           <img
             key={again}
-            src={`/api/cameras/${encodeURIComponent(camera)}/live.mjpg?again=${again}`}
+            src={atSite(`/cameras/${encodeURIComponent(camera)}/live.mjpg?again=${again}`)}
             onError={() => setFailed(true)}
             alt={msg.livePicture}
             onLoad={({ currentTarget: { naturalWidth: width, naturalHeight: height } }) =>

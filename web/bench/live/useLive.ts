@@ -1,3 +1,4 @@
+import { atSite } from '../../api/here.ts'
 import type { Said as SaidByCode } from '../../../core/messages/said.ts'
 import { saidOfField } from '../../../core/messages/errorWords.ts'
 import { useEffect, useMemo, useState } from 'react'
@@ -52,7 +53,7 @@ export function useLive(camera: string | null): Live {
   useEffect(() => {
     if (camera === null) return
     let count = 0
-    const source = new EventSource(`/api/cameras/${encodeURIComponent(camera)}/live`)
+    const source = new EventSource(atSite(`/cameras/${encodeURIComponent(camera)}/live`))
     const read = <T>(event: Event): T => JSON.parse((event as MessageEvent<string>).data) as T
     const fail = (trouble: string): void => {
       frames.set(null)

@@ -1,3 +1,4 @@
+import { atSite } from '../../api/here.ts'
 import { picture as msg } from '../../../core/messages/en/bench/picture.ts'
 import { useEffect, useMemo, useRef, type ReactNode } from 'react'
 import type { Trigger } from '../../../core/detections/index.ts'
@@ -49,7 +50,7 @@ export function Picture({
         <video
           key={clip.id}
           ref={video}
-          src={`/api/clips/${clip.id}/video`}
+          src={atSite(`/clips/${clip.id}/video`)}
           muted
           playsInline
           preload="auto"

@@ -47,7 +47,7 @@ export function RunPanel({
         {run.state === 'running' ? (
           <Button
             size="small"
-            onClick={() => void request('POST', `/api/runs/${run.id}/stop`).catch(() => {})}
+            onClick={() => void request('POST', `/runs/${run.id}/stop`).catch(() => {})}
           >
             {common.stop}
           </Button>

@@ -41,7 +41,7 @@ test('starts at once with simulators only', async () => {
   const asked = await replayed([])
   await waitFor(() =>
     expect(started(asked)).toEqual([
-      { method: 'POST', path: '/api/clips/c/runs', body: { speed: 10, hold: false } }
+      { method: 'POST', path: '/clips/c/runs', body: { speed: 10, hold: false } }
     ])
   )
 })

@@ -30,7 +30,7 @@ export function useRunAsLive(
   const [id, setId] = useState<string | null>(null)
   const [asking, setAsking] = useState<Asking | null>(null)
   const start = async (speed: number, hold: boolean): Promise<void> => {
-    const started = await request<RunView>('POST', `/api/clips/${clip!.id}/runs`, { speed, hold })
+    const started = await request<RunView>('POST', `/clips/${clip!.id}/runs`, { speed, hold })
     say(null)
     setId(started.id)
     if (speed === 1) {
@@ -44,7 +44,7 @@ export function useRunAsLive(
     run: useStable((speed: number) =>
       act(async () => {
         if (!clip) return
-        const { real } = await request<RealActionsView>('GET', `/api/clips/${clip.id}/real-actions`)
+        const { real } = await request<RealActionsView>('GET', `/clips/${clip.id}/real-actions`)
         if (real.length) setAsking({ speed, real })
         else await start(speed, false)
       })

@@ -53,14 +53,14 @@ export async function copyTo(
   d: Detection,
   from: CameraPose | null
 ): Promise<{ said: string; takeBack: () => Promise<unknown> }> {
-  const view = await request<BenchView>('GET', `/api/cameras/${encodeURIComponent(id)}`)
+  const view = await request<BenchView>('GET', `/cameras/${encodeURIComponent(id)}`)
   const { detection: there, notes } = forCamera(
     d,
     from,
     view.scene.marks && measureScene(view.scene.marks).pose
   )
   const detection = { ...there, id: newId(d.kind), name: freeName(d.name, view.detections) }
-  const path = `/api/cameras/${encodeURIComponent(id)}/detections/${detection.id}`
+  const path = `/cameras/${encodeURIComponent(id)}/detections/${detection.id}`
   const headers = noteHeaders(said('edits.copyFromAnotherCamera', d.name))
   const position = Math.max(-1, ...view.detections.map((k) => k.position)) + 1
   const saved = await request<SavedDetection>(

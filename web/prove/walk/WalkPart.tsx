@@ -34,7 +34,7 @@ export function WalkPart(): ReactNode {
   const site = useSiteActions()
   const watch = useQuery({
     queryKey: ['watch'],
-    queryFn: () => request<WatchView>('GET', '/api/watch')
+    queryFn: () => request<WatchView>('GET', '/watch')
   })
   const error = proving.error ?? site.error ?? watch.error
   if (error && !(proving.data && site.data && watch.data))
@@ -180,7 +180,7 @@ function OneWalk({ camera, detection, kept, proving, site, watch }: OneProps): R
   const changed = kept !== null && JSON.stringify(kept.check) !== JSON.stringify(check)
   const keep = (): Promise<void> =>
     act(async () => {
-      await request('PUT', `/api/cameras/${camera.id}/checks/${check.id}`, { check, version: 0 })
+      await request('PUT', `/cameras/${camera.id}/checks/${check.id}`, { check, version: 0 })
       await refresh()
       void message.success(msg.addedToTheChecks(wordsOf(check.name)))
     })

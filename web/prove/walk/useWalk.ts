@@ -17,7 +17,7 @@ export const useWalk = (camera: string): UseQueryResult<WalkTestView | null> =>
   useQuery({
     queryKey: ['walk', camera],
     queryFn: () =>
-      request<WalkTestView | null>('GET', `/api/cameras/${encodeURIComponent(camera)}/walk`),
+      request<WalkTestView | null>('GET', `/cameras/${encodeURIComponent(camera)}/walk`),
     refetchInterval: ({ state: { data } }) => (isRunning(data) ? GOING_MS : QUIET_MS)
   })
 
@@ -29,7 +29,7 @@ export function useWalkDoes(camera: string): {
 } {
   const queries = useQueryClient()
   const refresh = useRefresh()
-  const path = `/api/cameras/${encodeURIComponent(camera)}/walk`
+  const path = `/cameras/${encodeURIComponent(camera)}/walk`
   const take = async (work: Promise<WalkTestView>): Promise<void> => {
     const view = await work
     queries.setQueryData(['walk', camera], view)

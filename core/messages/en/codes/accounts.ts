@@ -15,7 +15,8 @@ export const accounts = messages({
   tooManyWrongPasswordsTry: (value: number) => `Too many wrong passwords. Try again in ${value} s.`,
   mustBe2To40: 'must be 2 to 40 letters, digits, ., - or _',
   mustHaveAtLeastCharacters: (value: number) => `must have at least ${value} characters`,
-  mustBeTheIdOf: 'must be the id of a person',
+  mustBeRoles: 'must be a list of up to 2,000 sites, each with a role',
+  siteTwice: 'names a site twice; name each once',
   anEntry: 'an entry',
   anAccount: 'an account',
   isAnInstallerThe: (username: string, password: string) =>

@@ -5,6 +5,7 @@ export const api = messages({
     `You have ${value} live pictures or lists open. Close a window first.`,
   tooManyRequestsWait: (after: string) => `Too many requests. Wait ${after}.`,
   signInFirst: 'Sign in first.',
+  onlyOfAllSites: 'This needs a role on every site. Ask an installer for it.',
   asYouMayNotDo: (role: string) => `Your role (${role}) can’t do this.`,
   isGivenTwiceGiveIt: 'is given twice; give it once',
   hasHalfACharacterA: 'has a broken character; type it again',

@@ -143,5 +143,6 @@ export const edits = messages({
   sizeInFrames: 'Change size limits to the picture',
   fitTheSizeFramesTo: 'Fit size limits to the clip',
   voiceOf: (name: string) => `Change message of ${name}`,
+  fromSite: (site: string) => `Take from ${site}`,
   recipientsOf: (name: string) => `Change recipients of ${name}`
 })

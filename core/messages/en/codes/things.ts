@@ -3,6 +3,7 @@ import { messages } from '../../messages.ts'
 /** What there may be none of any more, or what somebody else has changed: the subject of a sentence. */
 export const things = messages({
   site: 'The site',
+  thing: (id: string) => id,
   siteNamed: (id: string) => `Site ${id}`,
   camera: (id: string) => `Camera ${id}`,
   cameraNamed: (name: string) => `Camera ${name}`,

@@ -1,0 +1,52 @@
+import { expect, test } from './test.ts'
+
+test.describe.configure({ mode: 'serial' })
+
+test('a second site from a template has its own cameras, schedules and address', async ({
+  page
+}) => {
+  await page.goto('/')
+  await expect(page).toHaveURL(/\/s\/skerrow\/site$/)
+  await page.getByRole('button', { name: /Skerrow Landing. Go to another site/ }).click()
+  await page.getByRole('link', { name: 'All sites…' }).click()
+  await page.getByRole('button', { name: 'Add site…' }).click()
+  await page.getByLabel('Name').fill('Mole Head')
+  await page.getByRole('combobox', { name: 'Start from' }).click()
+  await page.getByTitle('Skerrow Landing').last().click()
+  await page.getByRole('dialog').getByRole('button', { name: 'Add site' }).click()
+  await expect(page.getByRole('heading', { name: 'Set up your site' })).toBeVisible()
+  await expect(page).toHaveURL(/\/s\/site-\w+/)
+  const home = /\/s\/[^/]+/.exec(page.url())![0]
+
+  await page.getByRole('link', { name: 'Arming' }).click()
+  await expect(page).toHaveURL(new RegExp(`${home}/arming`))
+  await expect(page.getByRole('region', { name: 'Schedules' })).toContainText('Nights')
+  await page.getByRole('link', { name: 'Watch', exact: true }).click()
+  await expect(page.getByRole('main')).not.toContainText('Slipway')
+  // A reload stays at the site, and an address that names none leads to the one shown last.
+  await page.reload()
+  await expect(page.getByRole('button', { name: /Mole Head. Go to another site/ })).toBeVisible()
+  await page.goto('/actions')
+  await expect(page).toHaveURL(new RegExp(`${home}/actions`))
+})
+
+test('goes to another site and back, and takes back a deletion', async ({ page }) => {
+  await page.goto('/?sites')
+  await page.getByRole('link', { name: /Mole Head/ }).click()
+  await page.getByRole('button', { name: /Mole Head. Go to another site/ }).click()
+  await page.getByRole('link', { name: 'Skerrow Landing' }).click()
+  await expect(page.getByRole('heading', { name: 'Skerrow Landing' })).toBeVisible()
+  await page.goto('/?sites')
+  await page.getByRole('button', { name: 'Delete Mole Head' }).click()
+  await page.getByRole('tooltip').getByRole('button', { name: 'Delete' }).click()
+  await expect(page.getByRole('link', { name: /Mole Head/ })).toHaveCount(0)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(page.getByRole('link', { name: /Mole Head/ })).toBeVisible()
+  await page.getByRole('button', { name: 'Delete Mole Head' }).click()
+  await page.getByRole('tooltip').getByRole('button', { name: 'Delete' }).click()
+  await expect(page.getByRole('link', { name: /Mole Head/ })).toHaveCount(0)
+  await page.goto('/s/nowhere/bench')
+  await expect(page.getByRole('heading', { name: 'No site here' })).toBeVisible()
+  await page.getByRole('link', { name: 'Open your sites' }).click()
+  await expect(page.getByRole('heading', { name: 'Sites' })).toBeVisible()
+})

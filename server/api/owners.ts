@@ -1,0 +1,91 @@
+import { said } from '../../core/messages/said.ts'
+import type { Sql } from '../database.ts'
+import { notFound } from '../errors.ts'
+
+/** Which site a thing in an address belongs to: what is another site's is not there. */
+
+export type Params = Readonly<Record<string, string | undefined>>
+
+interface Owner {
+  /** The parameter that names the thing. */
+  param: string
+  /** Gives the site of it. */
+  query: string
+}
+
+/** Things whose ids are one series for all sites, by how their addresses begin. */
+const OWNERS: Readonly<Record<string, Owner>> = {
+  cameras: { param: 'camera', query: 'SELECT site_id FROM camera WHERE id = ?' },
+  clips: {
+    param: 'id',
+    query: 'SELECT site_id FROM clip JOIN camera ON camera.id = camera_id WHERE clip.id = ?'
+  },
+  runs: {
+    param: 'id',
+    query:
+      'SELECT site_id FROM run JOIN clip ON clip.id = clip_id JOIN camera ON camera.id = camera_id WHERE run.id = ?'
+  },
+  'proving/runs': { param: 'id', query: 'SELECT site_id FROM proof_run WHERE id = ?' },
+  devices: { param: 'id', query: 'SELECT site_id FROM device WHERE id = ?' },
+  alarms: { param: 'id', query: 'SELECT site_id FROM alarm WHERE id = ?' },
+  triggers: {
+    param: 'id',
+    query:
+      'SELECT site_id FROM fired_trigger JOIN camera ON camera.id = camera_id WHERE fired_trigger.id = ?'
+  },
+  deliveries: {
+    param: 'id',
+    query: 'SELECT site_id FROM delivery JOIN alarm ON alarm.id = alarm_id WHERE delivery.id = ?'
+  }
+}
+/** Things that each site numbers for itself, or that hold their site themselves. */
+const OF_EACH_SITE = [
+  'endpoints',
+  'schedules',
+  'phrases',
+  'voices',
+  'settings',
+  'sendings',
+  'mailbox'
+]
+
+const PREFIX = '/api/sites/:site/'
+
+/**
+ * @param url the pattern of a route of a site @returns null: it names nothing that could be another site's
+ * @throws Error for a route of which nobody has said whose its things are
+ */
+export function ownerOf(url: string): Owner | null {
+  const parts = url.slice(PREFIX.length).split('/')
+  const params = parts.filter((part) => part.startsWith(':'))
+  if (!params.length || OF_EACH_SITE.includes(parts[0]!)) return null
+  const owner =
+    OWNERS[
+      parts
+        .slice(
+          0,
+          parts.findIndex((part) => part.startsWith(':'))
+        )
+        .join('/')
+    ]
+  if (!owner || !params.includes(`:${owner.param}`))
+    throw new Error(`${url} does not say whose its things are (server/api/owners.ts)`)
+  return owner
+}
+
+/** @throws ApiError when the thing that an address names is another site's; what is nowhere is left to the route */
+export async function refuseForeign(
+  sql: Sql,
+  site: string,
+  url: string,
+  params: Params
+): Promise<void> {
+  const owner = ownerOf(url)
+  const id = owner && params[owner.param]
+  if (!owner || id === undefined || id === null) return
+  const [row] = await sql.rows<{ site_id: string }>(owner.query, [id])
+  if (row && row.site_id !== site) throw notFound(said('things.thing', String(id).slice(0, 64)))
+}
+
+export const isSiteThere = async (sql: Sql, site: string): Promise<boolean> =>
+  (await sql.rows('SELECT 1 FROM site WHERE id = ? AND NOT removed', [site])).length === 1
