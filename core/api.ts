@@ -1,3 +1,4 @@
+import type { DetectionNote } from './kinds/parts.ts'
 import { coded, type Said } from './messages/said.ts'
 import * as v from 'valibot'
 import {
@@ -240,6 +241,8 @@ export interface AlarmView {
   cameraName: string
   detection: string
   name: string
+  /** Why its detection is set as it is now. */
+  note: DetectionNote | null
   severity: Severity
   priority: Priority
   state: 'waiting' | 'acknowledged' | 'closed'

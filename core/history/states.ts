@@ -1,3 +1,4 @@
+import type { DetectionNote } from '../kinds/parts.ts'
 import { said, type Said, type SettingName } from '../messages/said.ts'
 import type { Actions } from '../formats/actions.ts'
 import { NO_ACTIONS } from '../formats/noActions.ts'
@@ -73,6 +74,7 @@ const settingNames: Readonly<Record<string, SettingName>> = {
   kind: 'kind',
   enabled: 'enabled',
   parked: 'parked',
+  note: 'note',
   holdOffSeconds: 'holdOff',
   schedule: 'arming',
   armInput: 'armInput',
@@ -130,6 +132,7 @@ function shown(key: string, value: unknown, schedules: readonly Schedule[]): Sai
   if (value === undefined || value === null)
     return key === 'schedule' ? said('values.always') : said('values.notSet')
   if (typeof value === 'boolean') return value ? said('values.yes') : said('values.no')
+  if (key === 'note') return text((value as DetectionNote).text)
   if (key === 'schedule') return text(schedules.find((s) => s.id === value)?.name ?? value)
   if (key === 'line' || key === 'zone') return said('values.vertices', (value as unknown[]).length)
   if (key === 'cells')

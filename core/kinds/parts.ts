@@ -1,7 +1,7 @@
 import { coded } from '../messages/said.ts'
 import * as v from 'valibot'
 import { USUAL_GRID } from '../measures/measures.ts'
-import { bool, id, name, number, oneOf } from '../schema/parts.ts'
+import { bool, filled, id, name, noLongerThan, number, oneOf } from '../schema/parts.ts'
 import { CLASSES } from '../targets/classes.ts'
 
 /** Parts that the schemas of several kinds share. */
@@ -17,6 +17,16 @@ const classes = v.optional(
 )
 export const sensitivity = v.optional(number(1, 100), 50)
 
+export const MAX_NOTE = 2000
+/** Why a detection is set as it is. By whom and when the server says. */
+const note = v.strictObject({
+  text: filled(MAX_NOTE),
+  by: v.optional(v.pipe(v.string(coded('input.mustBeAText')), noLongerThan(80))),
+  /** Milliseconds of UTC. */
+  at: v.optional(number(0, Number.MAX_SAFE_INTEGER))
+})
+export type DetectionNote = v.InferOutput<typeof note>
+
 /** What every kind has: who it is, and when it may fire. */
 export const common = {
   id,
@@ -30,7 +40,8 @@ export const common = {
   holdOffSeconds: v.optional(number(0, 86400, ' s'), 0),
   schedule: v.optional(id),
   /** A contact that must be set (or, inverted, not set) besides the hours. */
-  armInput: v.optional(v.strictObject({ input: id, inverted: v.optional(bool, false) }))
+  armInput: v.optional(v.strictObject({ input: id, inverted: v.optional(bool, false) })),
+  note: v.optional(note)
 }
 
 /** The gates that look at a target. */

@@ -391,6 +391,9 @@ describe('state of a proof', () => {
     const unlike = (change: object) =>
       expect(settingsText(check!, { ...settings, ...change })).not.toBe(text)
     expect(settingsText(check!, { ...settings, endpoints: [] })).toBe(text)
+    expect(settingsText(check!, { ...settings, detection: { ...d, note: { text: 'Why' } } })).toBe(
+      text
+    )
     unlike({ detection: { ...d, sensitivity: 51 } })
     unlike({
       plan: {

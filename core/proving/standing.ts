@@ -27,7 +27,8 @@ export function settingsText(
     (id) => plan.schedules.find((s) => s.id === id) ?? []
   )
   return JSON.stringify([
-    detection,
+    // What somebody wrote about it changes nothing that it does.
+    { ...detection, note: undefined },
     hours,
     plan.timeZone,
     plan.position ?? null,

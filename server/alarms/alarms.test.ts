@@ -436,3 +436,32 @@ describe('after the server stops', () => {
     expect((await t.outside()).hooks.filter((h: any) => h.key === `delivery-${id}`)).toHaveLength(1)
   })
 })
+
+describe('the note of a detection', () => {
+  test('is signed by the server, stands beside its alarms, and outdates no proof', async () => {
+    const read = async () =>
+      (await t.ask('GET', '/cameras/quay-path')).body.detections.find(
+        (d: any) => d.detection.id === 'path-crossing'
+      )
+    const save = async (note: unknown) => {
+      const { detection, position, version } = await read()
+      return t.ask('PUT', '/cameras/quay-path/detections/path-crossing', {
+        detection: { ...detection, note },
+        position,
+        version
+      })
+    }
+    const first = await save({ text: 'Dogs are walked here', by: 'Somebody else', at: 5 })
+    expect(first.body.detection.note).toMatchObject({
+      text: 'Dogs are walked here',
+      by: 'Isla Brae'
+    })
+    expect(first.body.detection.note.at).toBeGreaterThan(1e12)
+    const again = await save({ text: 'Dogs are walked here', by: 'Another', at: 6 })
+    expect(again.body.detection.note).toEqual(first.body.detection.note)
+    const { body: sent } = await send()
+    expect((await alarm(sent.alarm)).note).toEqual(first.body.detection.note)
+    expect((await save({ text: '   ' })).status).toBe(422)
+    expect((await save(undefined)).body.detection.note).toBeUndefined()
+  })
+})

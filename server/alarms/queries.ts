@@ -1,3 +1,4 @@
+import type { DetectionNote } from '../../core/kinds/parts.ts'
 import { said, saidOf } from '../../core/messages/said.ts'
 import { hostOf } from '../deliveries/hostOf.ts'
 import type {
@@ -95,10 +96,11 @@ interface AlarmRow {
   comment: string | null
   run_id: string | null
   handed_to: string | null
+  note: unknown
 }
 
-const select = `SELECT a.id, a.site_id, a.camera_id, camera.name AS camera_name, a.detection_id, a.name, a.severity, a.priority, a.state, a.actions, a.first_at, a.last_at, a.triggers, a.acknowledged_at, a.acknowledged_by, a.comment, a.run_id, a.handed_to
-    FROM alarm a JOIN camera ON camera.id = a.camera_id`
+const select = `SELECT a.id, a.site_id, a.camera_id, camera.name AS camera_name, a.detection_id, a.name, a.severity, a.priority, a.state, a.actions, a.first_at, a.last_at, a.triggers, a.acknowledged_at, a.acknowledged_by, a.comment, a.run_id, a.handed_to, JSON_EXTRACT(d.body, '$.note') AS note
+    FROM alarm a JOIN camera ON camera.id = a.camera_id LEFT JOIN detection d ON d.camera_id = a.camera_id AND d.id = a.detection_id`
 
 const alarmOf = (row: AlarmRow, deliveries: DeliveryView[], people: People): AlarmView => {
   const actions = parsed<Actions>(row.actions)
@@ -108,6 +110,7 @@ const alarmOf = (row: AlarmRow, deliveries: DeliveryView[], people: People): Ala
     cameraName: row.camera_name,
     detection: row.detection_id,
     name: row.name,
+    note: row.note === null ? null : parsed<DetectionNote>(row.note),
     severity: row.severity,
     priority: row.priority,
     state: row.state,

@@ -102,6 +102,21 @@ const siteOf = async (sql: Sql, cameraId: string): Promise<string> =>
   (await sql.rows<{ site_id: string }>('SELECT site_id FROM camera WHERE id = ?', [cameraId]))[0]!
     .site_id
 
+/** A detection's note with who wrote it and when; one that has not changed keeps both. */
+async function signed(
+  sql: Sql,
+  cameraId: string,
+  detection: Detection,
+  { by }: EditNote,
+  now: number
+): Promise<Detection> {
+  const { note } = detection
+  if (!note) return detection
+  const before = (await current(sql, cameraId, detection.id))?.row.body
+  const kept = before === undefined ? undefined : parsed<Detection>(before).note
+  return { ...detection, note: kept?.text === note.text ? kept : { text: note.text, by, at: now } }
+}
+
 async function refuse(sql: Sql, cameraId: string, id: string, name: string): Promise<never> {
   const now = await current(sql, cameraId, id)
   if (!now) throw notFound(said('things.detection', name))
@@ -119,12 +134,13 @@ async function refuse(sql: Sql, cameraId: string, id: string, name: string): Pro
 export async function saveDetection(
   sql: Sql,
   cameraId: string,
-  detection: Detection,
+  wanted: Detection,
   position: number,
   version: number,
   note: EditNote,
   now: number
 ): Promise<SavedDetection> {
+  const detection = await signed(sql, cameraId, wanted, note, now)
   const body = JSON.stringify(detection)
   const done =
     version === 0

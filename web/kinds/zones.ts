@@ -16,6 +16,7 @@ export function asZoneKind(d: ZoneDetection, kind: ZoneDetection['kind']): ZoneD
     holdOffSeconds,
     schedule,
     armInput,
+    note,
     classes,
     confirmSeconds,
     size,
@@ -35,6 +36,7 @@ export function asZoneKind(d: ZoneDetection, kind: ZoneDetection['kind']): ZoneD
     ...(parked !== undefined && { parked }),
     ...(schedule && { schedule }),
     ...(armInput && { armInput }),
+    ...(note && { note }),
     ...(size && { size })
   }
   const start = wordsOf(kind).start.settings?.([])

@@ -31,6 +31,7 @@ const alarm = (more: Partial<AlarmView> = {}): AlarmView => ({
   cameraName: 'Gate camera',
   detection: 'line',
   name: 'Gate line',
+  note: null,
   severity: 'major',
   priority: 'high',
   state: 'waiting',

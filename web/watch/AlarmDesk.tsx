@@ -12,6 +12,7 @@ import { ByTrigger } from '../alarms/ByTrigger.tsx'
 import { AlarmEvidence } from './AlarmEvidence.tsx'
 import { alarmFacts } from '../alarms/facts.ts'
 import { Flag, Passed } from '../words/signs.tsx'
+import { NoteText } from '../words/NoteText.tsx'
 import { useClock } from '../words/useClock.ts'
 import { seconds } from '../../core/messages/format.ts'
 import { alarm as shared } from '../../core/messages/en/alarms.ts'
@@ -60,6 +61,7 @@ export function AlarmDesk({
         </h2>
         <p className="quiet">{[...alarmFacts(a, clock), shared.states[a.state]].join(' · ')}</p>
       </header>
+      {a.note && <NoteText note={a.note} />}
       {mayAct && a.state !== 'closed' && (
         <form
           onSubmit={(e) => {

@@ -151,3 +151,30 @@ test('parks and unparks a kind that devices switch back on, each as one step', a
   await userEvent.click(screen.getByRole('button', { name: 'Unpark' }))
   expect(document.detection('gate')!.parked).toBeUndefined()
 })
+
+describe('the note of a detection', () => {
+  const noted = (): unknown => document.getState().detections[0]!.detection.note
+  const line = lineAt('gate', 0.5)
+
+  test('is written, and undone; Escape leaves it as it was', async () => {
+    show(line)
+    await userEvent.click(screen.getByRole('button', { name: 'Add note' }))
+    await userEvent.type(screen.getByLabelText('Note'), '  The client wants boats only  ')
+    await userEvent.click(screen.getByRole('button', { name: 'Save' }))
+    expect(noted()).toMatchObject({ text: 'The client wants boats only' })
+    document.undo()
+    expect(noted()).toBeUndefined()
+  })
+
+  test('shows who wrote it and when; an emptied one is deleted', async () => {
+    show({ ...line, note: { text: 'Until May', by: 'Isla', at: Date.UTC(2026, 10, 26, 21, 30) } })
+    expect(screen.getByText('Isla, 26 Nov 2026, 21:30')).toBeTruthy()
+    await userEvent.click(screen.getByRole('button', { name: 'Edit note' }))
+    await userEvent.type(screen.getByLabelText('Note'), ' and then?{Escape}')
+    expect(noted()).toMatchObject({ text: 'Until May' })
+    await userEvent.click(screen.getByRole('button', { name: 'Edit note' }))
+    await userEvent.clear(screen.getByLabelText('Note'))
+    await userEvent.click(screen.getByRole('button', { name: 'Save' }))
+    expect(noted()).toBeUndefined()
+  })
+})

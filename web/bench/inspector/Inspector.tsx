@@ -15,6 +15,7 @@ import { useChoice, useContents, useEvaluated, useOnShow } from '../contexts.ts'
 import type { BenchDocument } from '../document.ts'
 import { DeviceLimitsContext, type DeviceLimits } from './deviceLimits.ts'
 import { LadderView } from '../../scene/LadderView.tsx'
+import { NoteEditor } from './NoteEditor.tsx'
 import { NearMisses } from './NearMisses.tsx'
 import { Sentence, type SentenceProps } from '../../kinds/Sentence.tsx'
 import { ruleTypeOf } from '../../../core/kinds/rules.ts'
@@ -100,6 +101,7 @@ export function Inspector({
             sizes={sizes}
             measured={measured}
           />
+          <NoteEditor key={detection.id} detection={detection} document={document} />
           {shapeTools}
           {tools}
           {!detection.enabled && <p className="off-note">{msg.switchedOffItTriggers}</p>}

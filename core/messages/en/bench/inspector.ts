@@ -65,6 +65,17 @@ export const inspector = messages({
   unpark: 'Unpark'
 })
 
+export const noteEditor = messages({
+  note: 'Note',
+  addNote: 'Add note',
+  editNote: 'Edit note',
+  whySet: 'Why is it set like this?'
+})
+
+export const noteText = messages({
+  byAt: (by: string, at: string) => `${by}, ${at}`
+})
+
 export const shapeTools = messages({
   shape: 'Shape',
   reverseDirection: 'Reverse direction',

@@ -143,6 +143,8 @@ export const edits = messages({
   sizeInFrames: 'Change size limits to the picture',
   fitTheSizeFramesTo: 'Fit size limits to the clip',
   voiceOf: (name: string) => `Change message of ${name}`,
+  writeNote: (name: string) => `Change note on ${name}`,
+  deleteNote: (name: string) => `Delete note on ${name}`,
   fromSite: (site: string) => `Take from ${site}`,
   recipientsOf: (name: string) => `Change recipients of ${name}`
 })

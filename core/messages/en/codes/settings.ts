@@ -8,6 +8,7 @@ export const settings = messages({
   kind: 'kind',
   enabled: 'in use',
   parked: 'parked',
+  note: 'note',
   holdOff: 're-trigger delay',
   arming: 'arming schedule',
   exceptions: 'exceptions to the schedule',
